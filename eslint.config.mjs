@@ -1,0 +1,18 @@
+import tseslint from 'typescript-eslint';
+import hooks from 'eslint-plugin-react-hooks';
+
+export default tseslint.config(
+  { ignores: ['.next/**', 'node_modules/**', 'public/**', 'next-env.d.ts', 'test-results/**', 'playwright-report/**'] },
+  ...tseslint.configs.recommended,
+  {
+    files: ['**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': hooks },
+    rules: {
+      ...hooks.configs.recommended.rules,
+      'max-lines': ['error', { max: 400, skipBlankLines: false, skipComments: false }],
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_', destructuredArrayIgnorePattern: '^_' }],
+      '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
+    },
+  },
+  { files: ['**/*.{js,mjs,cjs}'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
+);

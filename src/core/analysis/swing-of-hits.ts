@@ -1,0 +1,39 @@
+import { stepOf } from '../time/grid';
+import type { MeterMap } from '../time/meter-map';
+import type { Ticks } from '../units';
+import { median } from './statistics';
+
+/** A swing that hits already have. */
+export interface MeasuredSwing {
+  division: '1/8' | '1/16';
+  /** Median place of the second hits in their pairs. */
+  percent: number;
+  n: number;
+}
+
+const FEWEST = 4;
+
+/**
+ * Measures swing: a hit that lies at 40 to 80 % of a pair (both included) is its second one. Of 1/8 and 1/16 the division with
+ * more of them counts, 1/16 on a tie.
+ * @returns null under four second hits
+ */
+export function measureSwing(map: MeterMap, places: readonly Ticks[]): MeasuredSwing | null {
+  const eighths = secondHits(map, places, 2 * stepOf('1/8'));
+  const sixteenths = secondHits(map, places, 2 * stepOf('1/16'));
+  const [division, found] = eighths.length > sixteenths.length ? (['1/8', eighths] as const) : (['1/16', sixteenths] as const);
+  return found.length < FEWEST ? null : { division, percent: median(found), n: found.length };
+}
+
+function secondHits(map: MeterMap, places: readonly Ticks[], pair: number): number[] {
+  const found: number[] = [];
+  for (const tick of places) {
+    const bar = map.barAt(tick);
+    const place = tick - bar.start;
+    const start = Math.floor(place / pair) * pair;
+    if (start + pair > bar.length) continue;
+    const percent = ((place - start) / pair) * 100;
+    if (percent >= 40 && percent <= 80) found.push(percent);
+  }
+  return found;
+}

@@ -1,0 +1,51 @@
+/**
+ * Every error that a user can cause, in one table: what happened and what to do about it.
+ * The interface shows both sentences, the HTTP API sends the code and the first.
+ */
+const TEXTS = {
+  'empty-file': ['The file is empty.', 'Choose another file.'],
+  'not-midi': ['This is not a standard MIDI file.', 'Choose a file that ends in .mid or .midi.'],
+  'damaged-midi': ['The MIDI file has a header, but no readable tracks.', 'Export it again from where it was made.'],
+  'no-notes': ['The MIDI file has no notes.', 'Choose a file that has a drum part.'],
+  'no-drum-notes': ['There are no notes on the chosen drum channels.', 'Pick the channels that carry the drums.'],
+  'file-too-large': ['The file is larger than 8 MiB.', 'Cut it into shorter parts first.'],
+  'part-too-long': ['The part is longer than 100,000 quarter notes.', 'Cut it into shorter parts first.'],
+  'bad-feel': ['The feel is not valid.', 'Correct the named member.'],
+  'bad-part': ['The part file is not valid.', 'Correct the named member, or export the part again.'],
+  'bad-field': ['A field is missing or has a wrong value.', 'Correct the named field.'],
+  'bad-resolution': ['This resolution does not fit.', 'Choose a whole number from 24 to 32767, for a song a multiple of its own.'],
+  'no-source': ['This part was not imported from a song.', 'Export it as a part instead.'],
+  'store-full': ['The browser has no room left for this part.', 'Export the part to keep it, then free some space.'],
+  'store-refused': ['The browser does not let this page keep data.', 'Your work stays open in this tab: export it to keep it.'],
+  'changed-elsewhere': ['This part was changed in another tab.', 'Load that version, or keep yours as a copy.'],
+  'not-found': ['This part is not on the shelf.', 'Go back to the shelf and choose another.'],
+} as const;
+
+export type ErrorCode = keyof typeof TEXTS;
+
+/** An error that says what happened and what to do; `details` names fields or counts where it helps. */
+export class NamedError extends Error {
+  readonly remedy: string;
+  constructor(
+    readonly code: ErrorCode,
+    readonly details?: unknown,
+    what?: string,
+  ) {
+    super(what ?? TEXTS[code][0]);
+    this.name = 'NamedError';
+    this.remedy = TEXTS[code][1];
+  }
+}
+
+export const isNamedError = (e: unknown): e is NamedError => e instanceof NamedError;
+
+/** Plain data of an error: it survives a worker's border, where classes do not. */
+export interface ErrorReport {
+  code: ErrorCode;
+  message: string;
+  remedy: string;
+  details?: unknown;
+}
+
+export const reportError = (e: NamedError): ErrorReport => ({ code: e.code, message: e.message, remedy: e.remedy, details: e.details });
+export const errorFromReport = (r: ErrorReport): NamedError => new NamedError(r.code, r.details, r.message);

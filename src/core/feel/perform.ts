@@ -1,0 +1,132 @@
+import { homesOf, type Homes } from '../homes/homes';
+import { indicesByVoice } from '../part/by-voice';
+import { meterMapOf, tempoMapOf } from '../part/part-time';
+import type { Hit, Part } from '../part/part';
+import type { MeterMap } from '../time/meter-map';
+import { clampVelocity, ticks, type Milliseconds } from '../units';
+import { isIdle, type Move } from './feel';
+import { scopeTest } from './scope';
+import { swingTick } from './swing';
+
+/** What performing needs to know of a part. */
+export type Performable = Pick<Part, 'hits' | 'tempo' | 'meter' | 'origin' | 'feel'>;
+
+/**
+ * The performed hits of a part: what is seen, heard and exported. Columns run parallel to `part.hits`.
+ * Ticks may be fractional, and negative until exported.
+ */
+export interface Performance {
+  ticks: Float64Array;
+  /** 1 to 127. */
+  velocities: Uint8Array;
+  /** In ticks, at least 1; cut at the next hit of the same key. */
+  lengths: Float64Array;
+  homes: Homes;
+  /** Homes as the swing moves in scope place them, blended by the sway as the hits are: a perfectly swung hit has lean 0. */
+  placedHomes: Float64Array;
+}
+
+/**
+ * Turns written hits into performed ones: the moves in their order, the sway, the nudges, then limits, order and lengths.
+ * The ONE place where this happens: screen, sound, export and API all call it.
+ * @example performPart({ ...part, feel: EMPTY_FEEL }).ticks // the written ticks, plus nudges
+ */
+export function performPart(part: Performable): Performance {
+  const { hits, feel } = part;
+  const homes = homesOf(part);
+  const times = Float64Array.from(hits, (h) => h.tick);
+  const loudness = Float64Array.from(hits, (h) => h.velocity);
+  const placedHomes = Float64Array.from(homes.ticks);
+
+  if (!isIdle(feel)) {
+    for (const move of feel.moves) if (move.on !== false) applyMove(move, part, homes, times, placedHomes);
+    if (feel.sway !== 1) {
+      for (let i = 0; i < hits.length; i++) {
+        const hit = hits[i] as Hit;
+        times[i] = hit.tick + feel.sway * ((times[i] as number) - hit.tick);
+        loudness[i] = hit.velocity + feel.sway * ((loudness[i] as number) - hit.velocity);
+        const home = homes.ticks[i] as number;
+        placedHomes[i] = home + feel.sway * ((placedHomes[i] as number) - home);
+      }
+    }
+  }
+
+  addNudges(part, times, loudness);
+  const velocities = Uint8Array.from(loudness, clampVelocity);
+  keepOrder(hits, times);
+  return { ticks: times, velocities, lengths: performedLengths(hits, times), homes, placedHomes };
+}
+
+/** The part as written, in the same shape: no feel, no nudges. */
+export function writtenPerformance(part: Performable): Performance {
+  const homes = homesOf(part);
+  const times = Float64Array.from(part.hits, (h) => h.tick);
+  return {
+    ticks: times,
+    velocities: Uint8Array.from(part.hits, (h) => h.velocity),
+    lengths: performedLengths(part.hits, times),
+    homes,
+    placedHomes: homes.ticks,
+  };
+}
+
+/** Performed time minus the home as swing places it, in ms; negative = early. */
+export function leanOf(part: Pick<Part, 'tempo'>, performance: Performance, index: number): Milliseconds {
+  return tempoMapOf(part).between(ticks(performance.placedHomes[index] as number), ticks(performance.ticks[index] as number));
+}
+
+function applyMove(move: Move, part: Performable, homes: Homes, times: Float64Array, placedHomes: Float64Array) {
+  const inScope = scopeTest(move.scope, part, homes);
+  const map = meterMapOf(part);
+  for (let i = 0; i < times.length; i++) {
+    if (!inScope(i)) continue;
+    times[i] = swung(times[i] as number, map, move);
+    placedHomes[i] = swung(placedHomes[i] as number, map, move);
+  }
+}
+
+const swung = (tick: number, map: MeterMap, move: Move): number => swingTick(tick, map.barAt(ticks(tick)), move);
+
+function addNudges(part: Performable, times: Float64Array, loudness: Float64Array) {
+  const tempo = tempoMapOf(part);
+  for (let i = 0; i < times.length; i++) {
+    const nudge = (part.hits[i] as Hit).nudge;
+    if (!nudge) continue;
+    times[i] = tempo.shift(ticks(times[i] as number), nudge.ms);
+    loudness[i] = (loudness[i] as number) + nudge.velocity;
+  }
+}
+
+/** Strokes of one voice keep their written order: one that would come before its predecessor waits for it. */
+function keepOrder(hits: readonly Hit[], times: Float64Array) {
+  for (const indices of indicesByVoice(hits).values()) {
+    let latest = -Infinity;
+    for (const i of indices) {
+      if ((times[i] as number) < latest) times[i] = latest;
+      else latest = times[i] as number;
+    }
+  }
+}
+
+function performedLengths(hits: readonly Hit[], times: Float64Array): Float64Array {
+  const keys = hits.map((h) => h.key);
+  return cutLengths(keys, times, Float64Array.from(hits, (h) => h.length));
+}
+
+/**
+ * Cuts each length at the next hit of its key, at least 1; two of one key at one tick both have 1.
+ * `times` of one key must rise or stay in list order, as performed hits do.
+ */
+export function cutLengths(keys: readonly number[], times: ArrayLike<number>, lengths: Float64Array): Float64Array {
+  const next = new Map<number, number>();
+  const cut = new Float64Array(lengths.length);
+  for (let i = lengths.length - 1; i >= 0; i--) {
+    const key = keys[i] as number;
+    const following = next.get(key);
+    const room = following === undefined ? Infinity : (times[following] as number) - (times[i] as number);
+    cut[i] = Math.max(1, Math.min(lengths[i] as number, room));
+    if (following !== undefined && room === 0) cut[following] = 1;
+    next.set(key, i);
+  }
+  return cut;
+}

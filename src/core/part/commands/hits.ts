@@ -1,0 +1,86 @@
+/** Commands on hits: each takes a part and gives the changed part back; nothing else happens. */
+import { clamp, clampVelocity, milliseconds, ticks, TICKS_PER_QUARTER, type Milliseconds, type Ticks } from '../../units';
+import { compareVoices, keyOfVoice, type VoiceName } from '../../voices';
+import { replaceHits } from '../diff';
+import { compareHits, type Hit, type HitId, type Part } from '../part';
+
+/** No hand moves a hit further than this; a quarter at 60 BPM is four times as long. */
+export const MAX_NUDGE_MS = 250;
+
+/** Changes each of the given hits; one that comes back unchanged stays the same object. */
+export function changeHits(part: Part, ids: ReadonlySet<HitId>, change: (hit: Hit) => Hit): Part {
+  let touched = false;
+  let moved = false;
+  const hits = part.hits.map((hit) => {
+    if (!ids.has(hit.id)) return hit;
+    const next = change(hit);
+    if (next !== hit) touched = true;
+    if (next.tick !== hit.tick) moved = true;
+    return next;
+  });
+  if (!touched) return part;
+  return { ...part, hits: moved ? hits.sort(compareHits) : hits };
+}
+
+/** Sets velocities, rounded half up and limited to 1..127. */
+export const setVelocities = (part: Part, ids: ReadonlySet<HitId>, velocity: (hit: Hit) => number): Part =>
+  changeHits(part, ids, (hit) => {
+    const next = clampVelocity(velocity(hit));
+    return next === hit.velocity ? hit : { ...hit, velocity: next };
+  });
+
+/** Adds to the written velocity of each hit: the shape of a selection stays while none meets a limit. */
+export const addVelocity = (part: Part, ids: ReadonlySet<HitId>, delta: number): Part => setVelocities(part, ids, (hit) => hit.velocity + delta);
+
+/** Sets each hit's nudge in ms, limited to +-250; a nudge of nothing is removed. */
+export const setNudges = (part: Part, ids: ReadonlySet<HitId>, ms: (hit: Hit) => number): Part =>
+  changeHits(part, ids, (hit) => withNudge(hit, milliseconds(ms(hit))));
+
+/** Moves hits off the grid by hand: early is negative. */
+export const addNudge = (part: Part, ids: ReadonlySet<HitId>, ms: Milliseconds): Part => setNudges(part, ids, (hit) => (hit.nudge?.ms ?? 0) + ms);
+
+function withNudge(hit: Hit, ms: Milliseconds): Hit {
+  // A hundredth of a millisecond is far under one sample; more digits would only make files long.
+  const next = milliseconds(Math.round(clamp(ms, -MAX_NUDGE_MS, MAX_NUDGE_MS) * 100) / 100);
+  if (next === (hit.nudge?.ms ?? 0)) return hit;
+  const velocity = hit.nudge?.velocity ?? 0;
+  if (next !== 0 || velocity !== 0) return { ...hit, nudge: { ms: next, velocity } };
+  const { nudge: _gone, ...rest } = hit;
+  return rest;
+}
+
+export function removeHits(part: Part, ids: ReadonlySet<HitId>): Part {
+  if (!part.hits.some((hit) => ids.has(hit.id))) return part;
+  return { ...part, hits: replaceHits(part.hits, ids, []) };
+}
+
+export interface NewHit {
+  id: HitId;
+  voice: VoiceName;
+  tick: Ticks;
+  velocity: number;
+}
+
+/** Places a hit, a sixteenth long; its key is the one the voice's other hits have, else the kit's. A missing row is added. */
+export function addHit(part: Part, hit: NewHit): Part {
+  const sibling = part.hits.find((h) => h.voice === hit.voice);
+  const written: Hit = {
+    id: hit.id,
+    voice: hit.voice,
+    key: sibling?.key ?? keyOfVoice(part.kitMap, hit.voice),
+    tick: hit.tick,
+    length: ticks(TICKS_PER_QUARTER / 4),
+    velocity: clampVelocity(hit.velocity),
+    ...(sibling?.lane ? { lane: sibling.lane } : {}),
+  };
+  const rows = part.rows.some((r) => r.voice === hit.voice) ? part.rows : [...part.rows, { voice: hit.voice }].sort((a, b) => compareVoices(a.voice, b.voice));
+  return { ...part, rows, hits: replaceHits(part.hits, new Set(), [written]) };
+}
+
+/** Flags hits as ghosts, or not. */
+export const setGhost = (part: Part, ids: ReadonlySet<HitId>, ghost: boolean): Part =>
+  changeHits(part, ids, (hit) => {
+    if ((hit.ghost === true) === ghost) return hit;
+    const { ghost: _gone, ...rest } = hit;
+    return ghost ? { ...rest, ghost: true } : rest;
+  });

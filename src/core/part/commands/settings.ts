@@ -1,0 +1,61 @@
+/** Commands on a part's settings: tempo, origin, rows, swing and sway. */
+import { DEFAULT_SWING, MAX_SWING, MIN_SWING, type Feel, type SwingMove } from '../../feel/feel';
+import { clamp, MAX_BPM, MIN_BPM, ticks, type Bpm, type Ticks } from '../../units';
+import type { VoiceName } from '../../voices';
+import { bpmOf, microsecondsOf, type TempoChange } from '../../time/tempo-map';
+import { endOfPart, meterMapOf } from '../part-time';
+import type { Part, Row } from '../part';
+
+export const renamePart = (part: Part, name: string): Part => (name.trim() && name.trim() !== part.name ? { ...part, name: name.trim().slice(0, 120) } : part);
+
+/** Sets the tempo at the start, 20 to 300 BPM; later changes keep their proportion to it. */
+export function setTempo(part: Part, tempo: Bpm): Part {
+  const first = part.tempo[0] as TempoChange;
+  const wanted = microsecondsOf(clamp(tempo, MIN_BPM, MAX_BPM) as Bpm);
+  if (Math.abs(wanted - first.microsecondsPerQuarter) < 1e-9) return part;
+  const factor = wanted / first.microsecondsPerQuarter;
+  return { ...part, tempo: part.tempo.map((t) => ({ ...t, microsecondsPerQuarter: t.microsecondsPerQuarter * factor })) };
+}
+
+export const startTempo = (part: Pick<Part, 'tempo'>): Bpm => bpmOf(part.tempo[0] as TempoChange);
+
+/** Moves the grid; the hits stay. The part grows by bars where its last hit would fall outside. */
+export function setOrigin(part: Part, origin: Ticks): Part {
+  if (origin === part.origin) return part;
+  const moved = { ...part, origin };
+  const last = part.hits[part.hits.length - 1];
+  if (last && last.tick >= endOfPart(moved)) moved.bars = meterMapOf(moved).barAt(last.tick).index + 1;
+  return moved;
+}
+
+export function setRow(part: Part, voice: VoiceName, change: Partial<Omit<Row, 'voice'>>): Part {
+  return { ...part, rows: part.rows.map((row) => (row.voice === voice ? { ...row, ...change } : row)) };
+}
+
+/** How much of the feel is used, 0 to 1. */
+export const setSway = (part: Part, sway: number): Part => withFeel(part, { ...part.feel, sway: clamp(sway, 0, 1) });
+
+/** The part's first swing move, if it has one. */
+export const swingOf = (feel: Feel): SwingMove | undefined => feel.moves.find((m) => m.kind === 'swing');
+
+/** Changes the part's first swing move, or adds one at the end of the feel. */
+export function setSwing(part: Part, change: Partial<Omit<SwingMove, 'kind'>>): Part {
+  const present = swingOf(part.feel);
+  const next: SwingMove = { ...(present ?? { kind: 'swing', division: '1/16', percent: DEFAULT_SWING }), ...change };
+  next.percent = clamp(next.percent, MIN_SWING, MAX_SWING);
+  const moves = present ? part.feel.moves.map((m) => (m === present ? next : m)) : [...part.feel.moves, next];
+  return withFeel(part, { ...part.feel, moves });
+}
+
+export function removeSwing(part: Part): Part {
+  const present = swingOf(part.feel);
+  return present ? withFeel(part, { ...part.feel, moves: part.feel.moves.filter((m) => m !== present) }) : part;
+}
+
+const withFeel = (part: Part, feel: Feel): Part => ({ ...part, feel });
+
+/** Ticks of a bar range, 0-based and without `to`. */
+export function ticksOfBars(part: Pick<Part, 'meter' | 'origin'>, from: number, to: number): { start: Ticks; end: Ticks } {
+  const map = meterMapOf(part);
+  return { start: map.barOf(from).start, end: ticks(map.barOf(to).start) };
+}

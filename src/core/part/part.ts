@@ -1,0 +1,74 @@
+import type { Feel } from '../feel/feel';
+import type { MeterChange } from '../time/meter-map';
+import type { TempoChange } from '../time/tempo-map';
+import type { Milliseconds, Ticks, Velocity } from '../units';
+import type { KitMap, VoiceName } from '../voices';
+
+export type HitId = string;
+
+/** A change made by hand, added after the feel; it survives every change of the feel. */
+export interface Nudge {
+  ms: Milliseconds;
+  /** Added to the performed velocity; a difference, -126 to 126. */
+  velocity: number;
+}
+
+/** One written stroke. */
+export interface Hit {
+  id: HitId;
+  voice: VoiceName;
+  /** The MIDI key it came with, kept for export. */
+  key: number;
+  tick: Ticks;
+  length: Ticks;
+  velocity: Velocity;
+  ghost?: boolean;
+  nudge?: Nudge;
+  /** A home pinned by the user; without one it is fitted. */
+  home?: Ticks;
+  /** Which of the source's lanes it came from, by index; the first without it. */
+  lane?: number;
+}
+
+/** The line of one voice on the Bench. */
+export interface Row {
+  voice: VoiceName;
+  muted?: boolean;
+  soloed?: boolean;
+}
+
+/** A track and channel of the imported song whose notes became this part's hits. */
+export interface Lane {
+  track: number;
+  /** 1 to 16, as musicians count. */
+  channel: number;
+}
+
+/** What is known of the imported file; its bytes are kept beside the part. */
+export interface Source {
+  fileName: string;
+  /** Ticks a quarter note of the file; null for SMPTE time. */
+  ppq: number | null;
+  lanes: readonly Lane[];
+}
+
+/** One drum part. Immutable: every change makes a new one, sharing what stayed. */
+export interface Part {
+  format: 'nod-sway/part@1';
+  name: string;
+  tempo: readonly TempoChange[];
+  meter: readonly MeterChange[];
+  /** Where the grid starts, in ticks from the file's zero. */
+  origin: Ticks;
+  /** Length in whole bars. */
+  bars: number;
+  kitMap: KitMap;
+  rows: readonly Row[];
+  /** Sorted by {@link compareHits}. */
+  hits: readonly Hit[];
+  feel: Feel;
+  source?: Source;
+}
+
+/** Written order: by tick, then key, then id, so that equal parts are equal lists. */
+export const compareHits = (a: Hit, b: Hit): number => a.tick - b.tick || a.key - b.key || (a.id < b.id ? -1 : a.id > b.id ? 1 : 0);

@@ -1,0 +1,90 @@
+import { ticks, type Ticks } from '../units';
+import { Mixer, type Sound } from './mixer';
+import type { Program } from './program';
+import { Sequencer, type Onset } from './sequencer';
+
+export type Version = 'performed' | 'written';
+
+/** Where playback is: enough for a screen to compute the playhead at any later moment. */
+export interface PlayState {
+  playing: boolean;
+  anchorFrame: number;
+  version: Version;
+}
+
+/** Sequencer and mixer as one: plays the performed or the written program and starts each hit at its sample. */
+export class Player {
+  private readonly sequencer: Sequencer;
+  private readonly mixer: Mixer;
+  private readonly programs: Partial<Record<Version, Program>> = {};
+  private version: Version = 'performed';
+  private auditions: { sound: number; velocity: number }[] = [];
+  private frame = 0;
+
+  constructor(sampleRate: number, sounds: readonly Sound[]) {
+    this.sequencer = new Sequencer(sampleRate);
+    this.mixer = new Mixer(sampleRate, sounds);
+  }
+
+  setSounds(sounds: readonly Sound[]) {
+    this.mixer.setSounds(sounds);
+  }
+
+  setVolume(volume: number) {
+    this.mixer.volume = volume;
+  }
+
+  /** Replaces both versions; the one being heard changes at the next due moment of each hit. */
+  setPrograms(performed: Program, written: Program) {
+    this.programs.performed = performed;
+    this.programs.written = written;
+    this.useProgram();
+  }
+
+  setVersion(version: Version) {
+    if (version === this.version) return;
+    this.version = version;
+    this.useProgram();
+  }
+
+  private useProgram() {
+    const program = this.programs[this.version];
+    if (program) this.sequencer.setProgram(program, this.frame);
+  }
+
+  play(fromTick: Ticks) {
+    this.sequencer.play(fromTick, this.frame);
+  }
+
+  stop() {
+    this.sequencer.stop();
+    this.mixer.silence();
+  }
+
+  /** Sounds a voice with the next block. */
+  audition(sound: number, velocity: number) {
+    this.auditions.push({ sound, velocity });
+  }
+
+  get state(): PlayState {
+    return { playing: this.sequencer.isPlaying, anchorFrame: this.sequencer.anchorFrame, version: this.version };
+  }
+
+  positionAt(frame: number): Ticks {
+    return this.sequencer.isPlaying ? this.sequencer.positionAt(frame) : ticks(0);
+  }
+
+  /**
+   * Renders the block that starts at `frame`.
+   * @returns the hits that start in it
+   */
+  render(left: Float32Array, right: Float32Array, frame: number): Onset[] {
+    this.frame = frame;
+    const onsets = this.sequencer.advance(frame, left.length);
+    for (const onset of onsets) this.mixer.start(onset.voice, onset.velocity, Math.max(0, onset.frame - frame));
+    for (const a of this.auditions.splice(0)) this.mixer.start(a.sound, a.velocity, 0);
+    this.mixer.render(left, right);
+    this.frame = frame + left.length;
+    return onsets;
+  }
+}

@@ -1,0 +1,21 @@
+/**
+ * A seeded stream of numbers from 0 to 1 (without 1): the public-domain generator "mulberry32", enough for sound and dice.
+ * @example const next = randomStream(1); next(); next()
+ */
+export function randomStream(seed: number): () => number {
+  let state = seed >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let t = state;
+    t = Math.imul(t ^ (t >>> 15), t | 1);
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}
+
+/** A 32-bit hash of a text (FNV-1a), to make a seed of a name. */
+export function hashText(text: string): number {
+  let hash = 0x811c9dc5;
+  for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193);
+  return hash >>> 0;
+}

@@ -1,0 +1,64 @@
+import { cutLengths, type Performance } from '../feel/perform';
+import type { Hit } from '../part/part';
+import { roundHalfUp } from '../units';
+
+/** What happens to hits that are performed before the file's start: moved to 0, a bar put in front, or wrapped to the loop's end. */
+export const EARLY_RULES = ['zero', 'lead-in', 'wrap'] as const;
+export type EarlyRule = (typeof EARLY_RULES)[number];
+
+/** Notes ready to be written: whole ticks of the target's resolution, sorted by tick; columns run parallel. */
+export interface DrumNotes {
+  ticks: Float64Array;
+  ends: Float64Array;
+  keys: Uint8Array;
+  velocities: Uint8Array;
+  /** Index of each note's hit in the part. */
+  hits: Uint32Array;
+  /** How many were performed before 0. */
+  early: number;
+}
+
+/** How performed ticks become the file's: scaled, and early ones by rule. `barTicks` and `loopTicks` are in the file's ticks. */
+export interface NoteScale {
+  perTick: number;
+  early: EarlyRule;
+  barTicks: number;
+  loopTicks: number;
+}
+
+/** Rounds performed hits to a file's ticks (half up); notes of one key never overlap, the earlier is cut. */
+export function drumNotes(hits: readonly Hit[], performance: Performance, scale: NoteScale): DrumNotes {
+  const n = hits.length;
+  const times = new Float64Array(n);
+  let early = 0;
+  const lead = scale.early === 'lead-in' && performance.ticks.some((t) => roundHalfUp(t * scale.perTick) < 0) ? scale.barTicks : 0;
+  for (let i = 0; i < n; i++) {
+    let t = roundHalfUp((performance.ticks[i] as number) * scale.perTick);
+    if (t < 0) {
+      early++;
+      if (scale.early === 'wrap' && t + scale.loopTicks >= 0) t += scale.loopTicks;
+      else if (lead === 0) t = 0;
+    }
+    times[i] = Math.max(0, t + lead);
+  }
+  const order = Uint32Array.from({ length: n }, (_, i) => i).sort((a, b) => (times[a] as number) - (times[b] as number) || a - b);
+  const notes: DrumNotes = {
+    ticks: new Float64Array(n),
+    ends: new Float64Array(n),
+    keys: new Uint8Array(n),
+    velocities: new Uint8Array(n),
+    hits: order,
+    early,
+  };
+  const lengths = new Float64Array(n);
+  for (let k = 0; k < n; k++) {
+    const i = order[k] as number;
+    notes.ticks[k] = times[i] as number;
+    notes.keys[k] = (hits[i] as Hit).key;
+    notes.velocities[k] = performance.velocities[i] as number;
+    lengths[k] = Math.max(1, roundHalfUp((performance.lengths[i] as number) * scale.perTick));
+  }
+  const cut = cutLengths(notes.keys as unknown as readonly number[], notes.ticks, lengths);
+  for (let k = 0; k < n; k++) notes.ends[k] = (notes.ticks[k] as number) + (cut[k] as number);
+  return notes;
+}

@@ -1,0 +1,136 @@
+import { NamedError } from '../errors';
+import { performPart, writtenPerformance } from '../feel/perform';
+import { endOfPart, meterMapOf } from '../part/part-time';
+import type { Part } from '../part/part';
+import type { MeterChange } from '../time/meter-map';
+import { roundHalfUp, TICKS_PER_QUARTER } from '../units';
+import { drumNotes, type DrumNotes, type EarlyRule } from './drum-notes';
+import { DRUM_CHANNEL } from './lanes';
+import { META, META_END_OF_TRACK, META_METER, META_TEMPO, META_TRACK_NAME } from './read';
+import { encodeText } from './text';
+import { MAX_DELTA, SmfWriter } from './write';
+
+export const MIN_PPQ = 24;
+export const MAX_PPQ = 32767;
+/** Resolutions below this make a lean of a few milliseconds vanish. */
+const FINE_ENOUGH = 960;
+
+export interface PartExportOptions {
+  /** Performed (default) or as written. */
+  written?: boolean;
+  /** Ticks a quarter note; by default {@link defaultPpq}. */
+  ppq?: number;
+  /** Default: moved to 0. */
+  early?: EarlyRule;
+}
+
+export interface ExportResult {
+  bytes: Uint8Array;
+  notes: number;
+  ppq: number;
+  /** How many notes were performed before the file's start, and what was done with them. */
+  early: number;
+  earlyRule: EarlyRule;
+}
+
+/** The least multiple of the source's resolution that reaches 960; 960 without a source. */
+export function defaultPpq(sourcePpq: number | null | undefined): number {
+  if (!sourcePpq) return FINE_ENOUGH;
+  return sourcePpq * Math.max(1, Math.ceil(FINE_ENOUGH / sourcePpq));
+}
+
+/** @throws NamedError bad-resolution */
+export function checkPpq(ppq: number): number {
+  if (!Number.isInteger(ppq) || ppq < MIN_PPQ || ppq > MAX_PPQ) throw new NamedError('bad-resolution', { ppq });
+  return ppq;
+}
+
+/** Writes the part as a standard MIDI file of format 0: name, tempo and meter maps, the drum notes on channel 10. */
+export function exportPart(part: Part, options: PartExportOptions = {}): ExportResult {
+  const ppq = checkPpq(options.ppq ?? defaultPpq(part.source?.ppq));
+  const perTick = ppq / TICKS_PER_QUARTER;
+  const earlyRule = options.early ?? 'zero';
+  const firstBar = meterMapOf(part).barOf(0);
+  const barTicks = roundHalfUp(firstBar.length * perTick);
+  const performance = options.written ? writtenPerformance(part) : performPart(part);
+  const notes = drumNotes(part.hits, performance, { perTick, early: earlyRule, barTicks, loopTicks: roundHalfUp((endOfPart(part) - part.origin) * perTick) });
+  const leadTicks = earlyRule === 'lead-in' && notes.early > 0 ? barTicks : 0;
+  const at = (tick: number): number => (tick <= 0 ? 0 : roundHalfUp(tick * perTick) + leadTicks);
+
+  const w = new SmfWriter();
+  w.header(0, 1, ppq);
+  w.track(() => {
+    const changes = [
+      ...part.meter.map((m) => ({ tick: at(m.tick), write: () => writeMeter(w, m) })),
+      ...part.tempo.map((t) => ({ tick: at(t.tick), write: () => writeTempo(w, t.microsecondsPerQuarter) })),
+    ].sort((a, b) => a.tick - b.tick);
+    w.quantity(0);
+    writeMeta(w, META_TRACK_NAME, encodeText(part.name));
+    let next = 0;
+    let now = 0;
+    const pending = noteEvents(notes);
+    const writeChanges = (until: number) => {
+      for (let c = changes[next]; c && c.tick <= until; c = changes[++next]) {
+        w.quantity(Math.min(MAX_DELTA, c.tick - now));
+        c.write();
+        now = c.tick;
+      }
+    };
+    for (const event of pending) {
+      writeChanges(event.tick);
+      w.quantity(Math.min(MAX_DELTA, event.tick - now));
+      writeNote(w, event, notes, DRUM_CHANNEL);
+      now = event.tick;
+    }
+    writeChanges(Infinity);
+    w.quantity(0);
+    writeMeta(w, META_END_OF_TRACK, []);
+  });
+  return { bytes: w.finish(), notes: notes.ticks.length, ppq, early: notes.early, earlyRule };
+}
+
+export interface NoteEvent {
+  tick: number;
+  /** Index into the notes. */
+  note: number;
+  on: boolean;
+}
+
+/** Note-ons and note-offs in order; at one tick the offs come first. */
+export function noteEvents(notes: DrumNotes): NoteEvent[] {
+  const count = notes.ticks.length;
+  const offs = Array.from({ length: count }, (_, i) => i).sort((a, b) => (notes.ends[a] as number) - (notes.ends[b] as number));
+  const events: NoteEvent[] = [];
+  let k = 0;
+  for (let i = 0; i < count; i++) {
+    const tick = notes.ticks[i] as number;
+    for (let o = offs[k]; o !== undefined && (notes.ends[o] as number) <= tick; o = offs[++k]) events.push({ tick: notes.ends[o] as number, note: o, on: false });
+    events.push({ tick, note: i, on: true });
+  }
+  for (let o = offs[k]; o !== undefined; o = offs[++k]) events.push({ tick: notes.ends[o] as number, note: o, on: false });
+  return events;
+}
+
+export function writeNote(w: SmfWriter, event: NoteEvent, notes: DrumNotes, channel: number) {
+  w.byte((event.on ? 0x90 : 0x80) | (channel - 1));
+  w.byte(notes.keys[event.note] as number);
+  w.byte(event.on ? (notes.velocities[event.note] as number) : 64);
+}
+
+function writeMeta(w: SmfWriter, type: number, data: readonly number[]) {
+  w.byte(META);
+  w.byte(type);
+  w.quantity(data.length);
+  for (const b of data) w.byte(b);
+}
+
+function writeTempo(w: SmfWriter, microseconds: number) {
+  const us = Math.min(0xffffff, roundHalfUp(microseconds));
+  writeMeta(w, META_TEMPO, [us >> 16, (us >> 8) & 0xff, us & 0xff]);
+}
+
+/** MIDI clocks a metronome click: a dotted quarter where beats are three eighths, else a unit of the meter. */
+function writeMeter(w: SmfWriter, m: MeterChange) {
+  const compound = m.denominator === 8 && m.numerator % 3 === 0;
+  writeMeta(w, META_METER, [m.numerator, Math.log2(m.denominator), compound ? 36 : Math.max(1, 96 / m.denominator), 8]);
+}

@@ -1,0 +1,22 @@
+/** Text of meta events. MIDI names no encoding: UTF-8 is tried first, then Latin-1, which never fails. */
+
+/** Control characters have no place in a name. */
+const CONTROLS = /\p{Cc}/gu;
+
+/** @example decodeText(new Uint8Array([0x44, 0x72, 0x75, 0x6d])) // 'Drum' */
+export function decodeText(bytes: Uint8Array): string {
+  let text: string;
+  try {
+    text = decodeURIComponent(Array.from(bytes, (b) => `%${b.toString(16).padStart(2, '0')}`).join(''));
+  } catch {
+    text = Array.from(bytes, (b) => String.fromCharCode(b)).join('');
+  }
+  return text.replace(CONTROLS, '').trim();
+}
+
+/** UTF-8 bytes of a text; lone surrogates become the replacement character. */
+export function encodeText(text: string): number[] {
+  const bytes: number[] = [];
+  for (const [, hex, char] of encodeURIComponent(text.toWellFormed()).matchAll(/%(..)|(.)/g)) bytes.push(hex ? parseInt(hex, 16) : (char as string).charCodeAt(0));
+  return bytes;
+}
