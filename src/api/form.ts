@@ -1,0 +1,124 @@
+import { isNamedError, NamedError, type ErrorCode } from '@/core/errors';
+import { findOrigin } from '@/core/homes/origin';
+import { setOrigin } from '@/core/part/commands/settings';
+import type { Part } from '@/core/part/part';
+import { importPart } from '@/core/smf/import-part';
+import { drumLanes, listLanes, notesByChannel } from '@/core/smf/lanes';
+import { MAX_FILE_BYTES, readSmf, type SmfFile } from '@/core/smf/read';
+import { ticks, TICKS_PER_QUARTER } from '@/core/units';
+
+/** Fields of a multipart request, and the answers they lead to. Stateless: nothing of a request is kept. */
+
+const MAX_JSON_BYTES = 256 * 1024;
+/** Room for the parts around the file. */
+const MAX_BODY_BYTES = MAX_FILE_BYTES + 2 * MAX_JSON_BYTES;
+
+/** An answer that is not the result: status, code and message. */
+export class HttpError extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+    readonly details?: unknown,
+  ) {
+    super(message);
+  }
+}
+
+const wrongField = (field: string, problem: string): HttpError => new HttpError(400, 'bad-field', `${field}: ${problem}`, { [field]: problem });
+
+export type Fields = ReadonlyMap<string, string | File>;
+
+/** @throws HttpError 415 not multipart, 413 too large, 400 unreadable or an unknown field */
+export async function readForm(request: Request, known: readonly string[]): Promise<Fields> {
+  if (!/^multipart\/form-data\b/i.test(request.headers.get('content-type') ?? '')) throw new HttpError(415, 'not-multipart', 'Send the fields as multipart/form-data.');
+  if (Number(request.headers.get('content-length') ?? 0) > MAX_BODY_BYTES) throw new HttpError(413, 'file-too-large', 'The request is larger than 8 MiB.');
+  let form: FormData;
+  try {
+    form = await request.formData();
+  } catch {
+    throw new HttpError(400, 'bad-form', 'The multipart body cannot be read.');
+  }
+  const fields = new Map<string, string | File>();
+  for (const [name, value] of form.entries()) {
+    if (!known.includes(name)) throw wrongField(name, `unknown field; known are ${known.join(', ')}`);
+    if (fields.has(name)) throw wrongField(name, 'given twice');
+    fields.set(name, value);
+  }
+  return fields;
+}
+
+export async function midiField(fields: Fields): Promise<SmfFile> {
+  const value = fields.get('midi');
+  if (value === undefined) throw wrongField('midi', 'a MIDI file is required');
+  if (typeof value === 'string') throw wrongField('midi', 'must be a file');
+  if (value.size > MAX_FILE_BYTES) throw new HttpError(413, 'file-too-large', 'The MIDI file is larger than 8 MiB.', { bytes: value.size });
+  return readSmf(new Uint8Array(await value.arrayBuffer()));
+}
+
+/** A text field, sent as text or as a small file. */
+export async function textField(fields: Fields, name: string): Promise<string | undefined> {
+  const value = fields.get(name);
+  if (value === undefined) return undefined;
+  const size = typeof value === 'string' ? Buffer.byteLength(value) : value.size;
+  if (size > MAX_JSON_BYTES) throw new HttpError(413, 'json-too-large', `${name} is larger than 256 KiB.`, { field: name, bytes: size });
+  return typeof value === 'string' ? value : value.text();
+}
+
+export async function choiceField<T extends string>(fields: Fields, name: string, choices: readonly T[]): Promise<T | undefined> {
+  const text = (await textField(fields, name))?.trim();
+  if (text === undefined || text === '') return undefined;
+  if (!(choices as readonly string[]).includes(text)) throw wrongField(name, `must be one of ${choices.join(', ')}`);
+  return text as T;
+}
+
+export async function wholeField(fields: Fields, name: string): Promise<number | undefined> {
+  const text = (await textField(fields, name))?.trim();
+  if (text === undefined || text === '') return undefined;
+  if (!/^[+-]?\d{1,12}$/.test(text)) throw wrongField(name, 'must be a whole number');
+  return Number(text);
+}
+
+async function channelsField(fields: Fields): Promise<number[] | undefined> {
+  const text = (await textField(fields, 'channels'))?.trim();
+  if (text === undefined || text === '') return undefined;
+  const channels = text.split(',').map((c) => c.trim());
+  if (!channels.every((c) => /^\d{1,2}$/.test(c) && Number(c) >= 1 && Number(c) <= 16)) throw wrongField('channels', 'must be a comma list of channels from 1 to 16');
+  return channels.map(Number);
+}
+
+/** The part that `midi`, `channels` and `origin` describe. */
+export async function partOfFields(fields: Fields): Promise<{ part: Part; file: SmfFile }> {
+  const channels = await channelsField(fields);
+  const origin = (await textField(fields, 'origin'))?.trim() || '0';
+  if (origin !== 'auto' && !/^[+-]?\d{1,12}$/.test(origin)) throw wrongField('origin', 'must be a whole number of ticks, or auto');
+  const file = await midiField(fields);
+  const all = listLanes(file);
+  const lanes = drumLanes(file, all, channels);
+  if (lanes.length === 0) throw all.length === 0 ? new NamedError('no-notes', { notesByChannel: {} }) : new NamedError('no-drum-notes', { notesByChannel: notesByChannel(all) });
+  const { part } = importPart(file, { name: 'part', lanes });
+  if (origin === 'auto') return { file, part: setOrigin(part, findOrigin(part).offset) };
+  const perTick = TICKS_PER_QUARTER / (part.source?.ppq ?? TICKS_PER_QUARTER);
+  const moved = Math.round(Number(origin) * perTick);
+  if (Math.abs(moved) > 1e6 * TICKS_PER_QUARTER) throw wrongField('origin', 'lies too far away');
+  return { file, part: setOrigin(part, ticks(moved)) };
+}
+
+/** What of the core's errors the request itself is to blame for; the rest are files that cannot be worked on. */
+const STATUS: Partial<Record<ErrorCode, number>> = { 'bad-feel': 400, 'bad-field': 400, 'bad-resolution': 400, 'file-too-large': 413 };
+
+/** Runs a handler and turns every error into an answer: 4xx with code and message. */
+export async function answer(run: () => Promise<Response>): Promise<Response> {
+  try {
+    return await run();
+  } catch (e) {
+    if (e instanceof HttpError) return errorResponse(e.status, e.code, e.message, e.details);
+    if (isNamedError(e)) return errorResponse(STATUS[e.code] ?? 422, e.code, e.message, e.details);
+    // Nothing that a request holds should lead here; if it does, the file is named as the cause, since the rest was checked.
+    console.error(e);
+    return errorResponse(422, 'unreadable', 'The request could not be worked on.');
+  }
+}
+
+const errorResponse = (status: number, code: string, message: string, details?: unknown): Response =>
+  Response.json({ error: { code, message, ...(details === undefined ? {} : { details }) } }, { status });

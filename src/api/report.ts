@@ -1,0 +1,14 @@
+import { reportPart } from '@/core/analysis/report';
+import { GRIDS } from '@/core/time/grid';
+import { answer, choiceField, partOfFields, readForm } from './form';
+
+const FIELDS = ['midi', 'grid', 'origin', 'channels'];
+
+/** POST /api/report: what a drum part is like as written. */
+export const report = (request: Request): Promise<Response> =>
+  answer(async () => {
+    const fields = await readForm(request, FIELDS);
+    const grid = await choiceField(fields, 'grid', GRIDS);
+    const { part } = await partOfFields(fields);
+    return Response.json(reportPart(part, grid));
+  });

@@ -1,0 +1,4 @@
+import { perform } from '@/api/perform';
+
+export const runtime = 'nodejs';
+export const POST = perform;

@@ -1,0 +1,4 @@
+import { report } from '@/api/report';
+
+export const runtime = 'nodejs';
+export const POST = report;

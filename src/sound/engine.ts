@@ -1,0 +1,175 @@
+import type { Program } from '@/core/playback/program';
+import type { PlayState, Version } from '@/core/playback/player';
+import { PRE_ROLL_SECONDS, type Onset } from '@/core/playback/sequencer';
+import { voicesEndedBy } from '@/core/synth/recipes';
+import { TempoMap } from '@/core/time/tempo-map';
+import { seconds, ticks, type Ticks } from '@/core/units';
+import { VOICES, type VoiceName } from '@/core/voices';
+import { renderKit } from '@/workers/clients';
+import { PLAYER_PROCESSOR, type FromPlayer, type ToPlayer } from './protocol';
+
+export type SoundStatus = 'off' | 'loading' | 'ready' | 'blocked' | 'failed';
+
+const WORKLET_URL = '/worklet/player.js';
+/** How many onsets the log keeps; at 16 hits a second more than an hour. */
+const LOG_LIMIT = 60_000;
+
+/** The page's end of the player: owns the audio context, sends programs and commands, knows where the playhead is. */
+export class SoundEngine {
+  private context: AudioContext | null = null;
+  private node: AudioWorkletNode | null = null;
+  private starting: Promise<void> | null = null;
+  private readonly voices: VoiceName[] = [...VOICES];
+  private programs: { performed: Program; written: Program; tempo: TempoMap } | null = null;
+  private state: PlayState = { playing: false, anchorFrame: 0, version: 'performed' };
+  private readonly listeners = new Set<() => void>();
+  private captured: ((m: Extract<FromPlayer, { type: 'captured' }>) => void) | null = null;
+  status: SoundStatus = 'off';
+  /** Every hit that started, in order: what tests and measurements read. */
+  readonly log: Onset[] = [];
+
+  subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+
+  private changed(status?: SoundStatus) {
+    if (status) this.status = status;
+    for (const listener of this.listeners) listener();
+  }
+
+  get isPlaying(): boolean {
+    return this.state.playing;
+  }
+
+  get sampleRate(): number {
+    return this.context?.sampleRate ?? 0;
+  }
+
+  /** Opens the audio device and loads the kit; called again it only wakes the device. Must come from a user's action. */
+  start(): Promise<void> {
+    this.starting ??= this.open().catch((e: unknown) => {
+      this.starting = null;
+      this.changed('failed');
+      throw e;
+    });
+    return this.starting.then(() => this.wake());
+  }
+
+  private async open() {
+    this.changed('loading');
+    const context = new AudioContext({ latencyHint: 'interactive' });
+    this.context = context;
+    await context.audioWorklet.addModule(WORKLET_URL);
+    const node = new AudioWorkletNode(context, PLAYER_PROCESSOR, { numberOfInputs: 0, outputChannelCount: [2] });
+    node.port.onmessage = (event: MessageEvent<FromPlayer>) => this.receive(event.data);
+    node.connect(context.destination);
+    this.node = node;
+    context.onstatechange = () => this.changed(context.state === 'running' ? 'ready' : 'blocked');
+    await this.sendSounds();
+    if (this.programs) this.send({ type: 'programs', performed: this.programs.performed, written: this.programs.written });
+  }
+
+  private async wake() {
+    if (!this.context) return;
+    // A blocked page leaves resume() pending for ever: do not wait for it.
+    void this.context.resume();
+    this.changed(this.context.state === 'running' ? 'ready' : 'blocked');
+  }
+
+  private async sendSounds() {
+    const samples = await renderKit(this.voices, this.sampleRate);
+    const sounds = samples.map((s, i) => ({ samples: s, ends: voicesEndedBy(this.voices[i] as VoiceName).map((v) => this.voices.indexOf(v)) }));
+    this.send({ type: 'sounds', sounds }, samples.map((s) => s.buffer));
+  }
+
+  /** The player's number for a voice; an unmapped key's sound is made when it is first met. */
+  voiceIndex = (voice: VoiceName): number => {
+    const known = this.voices.indexOf(voice);
+    if (known >= 0) return known;
+    this.voices.push(voice);
+    if (this.node) void this.sendSounds();
+    return this.voices.length - 1;
+  };
+
+  private send(message: ToPlayer, transfer: Transferable[] = []) {
+    this.node?.port.postMessage(message, transfer);
+  }
+
+  private receive(message: FromPlayer) {
+    if (message.type === 'state') {
+      this.state = message.state;
+      this.changed();
+    } else if (message.type === 'onsets') {
+      this.log.push(...message.onsets);
+      if (this.log.length > LOG_LIMIT) this.log.splice(0, this.log.length - LOG_LIMIT);
+      for (const listener of this.onsetListeners) listener(message.onsets);
+    } else this.captured?.(message);
+  }
+
+  private readonly onsetListeners = new Set<(onsets: readonly Onset[]) => void>();
+
+  /** Told of each hit when the audio thread starts it. */
+  onOnsets(listener: (onsets: readonly Onset[]) => void): () => void {
+    this.onsetListeners.add(listener);
+    return () => this.onsetListeners.delete(listener);
+  }
+
+  setPrograms(performed: Program, written: Program) {
+    this.programs = { performed, written, tempo: new TempoMap(performed.tempo) };
+    this.send({ type: 'programs', performed, written });
+  }
+
+  setVersion(version: Version) {
+    this.send({ type: 'version', version });
+  }
+
+  setVolume(volume: number) {
+    this.send({ type: 'volume', volume });
+  }
+
+  async play(fromTick: Ticks) {
+    await this.start();
+    this.send({ type: 'play', fromTick });
+  }
+
+  stop() {
+    this.send({ type: 'stop' });
+  }
+
+  async audition(voice: VoiceName, velocity: number) {
+    const sound = this.voiceIndex(voice);
+    await this.start();
+    this.send({ type: 'audition', sound, velocity });
+  }
+
+  /** The audio clock in seconds; the screen shows what is heard, so the device's delay is taken off. */
+  get now(): number {
+    const c = this.context;
+    return c ? c.currentTime - (c.outputLatency || c.baseLatency || 0) : 0;
+  }
+
+  /** The tick that is heard now, or null while stopped. */
+  position(): Ticks | null {
+    const p = this.programs?.performed;
+    if (!this.state.playing || !p || !this.context || !this.programs) return null;
+    let place = this.now - this.state.anchorFrame / this.context.sampleRate;
+    // Before the first pass there is a short lead for early hits; the cursor waits at the start.
+    if (place < 0 && place > -PRE_ROLL_SECONDS - 0.5) return p.startTick;
+    if (p.loop && p.length > 0) place -= Math.floor(place / p.length) * p.length;
+    return ticks(this.programs.tempo.toTicks(seconds(this.programs.tempo.toSeconds(p.startTick) + place)));
+  }
+
+  /** Records the coming seconds of the output as the audio thread makes it. */
+  capture(length: number): Promise<{ firstFrame: number; samples: Float32Array }> {
+    return new Promise((resolve) => {
+      this.captured = resolve;
+      this.send({ type: 'capture', frames: Math.ceil(length * this.sampleRate) });
+    });
+  }
+}
+
+let shared: SoundEngine | null = null;
+
+/** The page's one engine. */
+export const soundEngine = (): SoundEngine => (shared ??= new SoundEngine());

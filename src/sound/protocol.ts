@@ -1,0 +1,23 @@
+import type { Program } from '@/core/playback/program';
+import type { PlayState, Version } from '@/core/playback/player';
+import type { Onset } from '@/core/playback/sequencer';
+import type { Ticks } from '@/core/units';
+
+/** Everything that crosses the border to the audio thread. */
+export type ToPlayer =
+  | { type: 'sounds'; sounds: { samples: Float32Array; ends: number[] }[] }
+  | { type: 'programs'; performed: Program; written: Program }
+  | { type: 'version'; version: Version }
+  | { type: 'play'; fromTick: Ticks }
+  | { type: 'stop' }
+  | { type: 'audition'; sound: number; velocity: number }
+  | { type: 'volume'; volume: number }
+  /** Keeps the coming frames of the output, to be looked at by tests and measurements. */
+  | { type: 'capture'; frames: number };
+
+export type FromPlayer =
+  | { type: 'state'; state: PlayState; frame: number }
+  | { type: 'onsets'; onsets: Onset[] }
+  | { type: 'captured'; firstFrame: number; samples: Float32Array };
+
+export const PLAYER_PROCESSOR = 'nod-sway-player';

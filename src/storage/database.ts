@@ -1,0 +1,58 @@
+import Dexie, { type EntityTable, type Table } from 'dexie';
+import type { PartDiff } from '@/core/part/diff';
+import type { PartSummary } from './summary';
+
+/** A part as the Shelf lists it. `head` is the number of its last edit: whoever writes must have seen it. */
+export interface PartRow {
+  id: string;
+  name: string;
+  createdAt: number;
+  updatedAt: number;
+  head: number;
+  summary: PartSummary;
+  /** One line on demo parts. */
+  about?: string;
+  tags?: string[];
+}
+
+/** A whole part as of edit number `seq`; JSON data, checked when it is read. */
+export interface BodyRow {
+  id: string;
+  seq: number;
+  part: unknown;
+}
+
+/** One finished edit, written the moment it is finished. */
+export interface EditRow {
+  partId: string;
+  seq: number;
+  label: string;
+  diff: PartDiff;
+}
+
+/** The bytes of an imported song, kept for export. */
+export interface SongRow {
+  id: string;
+  bytes: Uint8Array;
+}
+
+export interface FlagRow {
+  name: string;
+  at: number;
+}
+
+/** The browser's store. A new version gets a new `version(n)` line; old ones stay, so that every older store can be opened. */
+export class NodSwayDatabase extends Dexie {
+  parts!: EntityTable<PartRow, 'id'>;
+  bodies!: EntityTable<BodyRow, 'id'>;
+  edits!: Table<EditRow, [string, number]>;
+  songs!: EntityTable<SongRow, 'id'>;
+  flags!: EntityTable<FlagRow, 'name'>;
+
+  constructor(name = 'nod-sway') {
+    super(name);
+    this.version(1).stores({ parts: 'id, updatedAt', bodies: 'id', edits: '[partId+seq]', songs: 'id', flags: 'name' });
+  }
+}
+
+export const database = new NodSwayDatabase();

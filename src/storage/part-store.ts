@@ -1,0 +1,144 @@
+import { Dexie } from 'dexie';
+import { nanoid } from 'nanoid';
+import { NamedError } from '@/core/errors';
+import { applyDiff, type PartDiff } from '@/core/part/diff';
+import type { Part } from '@/core/part/part';
+import { parsePart } from '@/formats/part-format';
+import { database, type NodSwayDatabase, type PartRow } from './database';
+import { summarize } from './summary';
+
+/** A part with the number of the last edit in it. */
+export interface StoredPart {
+  part: Part;
+  head: number;
+}
+
+export interface NewPart {
+  id?: string;
+  about?: string;
+  song?: Uint8Array;
+}
+
+/** After this many edits the whole part is written once and the edits are dropped. */
+const EDITS_BEFORE_BODY = 60;
+
+/**
+ * Keeps parts. A finished edit is one small record, written at once, so a killed tab loses nothing; its number must follow the
+ * last one in the store, so two tabs cannot overwrite each other.
+ */
+export class PartStore {
+  constructor(private readonly db: NodSwayDatabase = database) {}
+
+  /** @throws NamedError store-full, store-refused */
+  create(part: Part, extra: NewPart = {}): Promise<string> {
+    const id = extra.id ?? nanoid(12);
+    const now = Date.now();
+    const row: PartRow = { id, name: part.name, createdAt: now, updatedAt: now, head: 0, summary: summarize(part), ...(extra.about ? { about: extra.about } : {}) };
+    return named(() =>
+      this.db.transaction('rw', this.db.parts, this.db.bodies, this.db.songs, async () => {
+        await this.db.parts.add(row);
+        await this.db.bodies.add({ id, seq: 0, part });
+        if (extra.song) await this.db.songs.add({ id, bytes: extra.song });
+        return id;
+      }),
+    );
+  }
+
+  /** Reads a part: its last whole body and the edits since. @throws NamedError not-found, bad-part, store-refused */
+  load(id: string): Promise<StoredPart> {
+    return named(async () => {
+      const [row, body, edits] = await this.db.transaction('r', this.db.parts, this.db.bodies, this.db.edits, () =>
+        Promise.all([this.db.parts.get(id), this.db.bodies.get(id), this.editsOf(id).toArray()]),
+      );
+      if (!row || !body) throw new NamedError('not-found', { id });
+      let part = parsePart(body.part);
+      for (const edit of edits) if (edit.seq > body.seq) part = applyDiff(part, edit.diff);
+      if (edits.length > EDITS_BEFORE_BODY) void this.compact(id, part, row.head);
+      return { part, head: row.head };
+    });
+  }
+
+  song(id: string): Promise<Uint8Array | undefined> {
+    return named(async () => (await this.db.songs.get(id))?.bytes);
+  }
+
+  /**
+   * Writes one finished edit as number `seq`; `after` is the part that it leads to.
+   * @throws NamedError changed-elsewhere where another tab was faster, store-full, store-refused
+   */
+  saveEdit(id: string, seq: number, label: string, diff: PartDiff, after: Part): Promise<void> {
+    const summary = summarize(after);
+    return named(() =>
+      this.db.transaction('rw', this.db.parts, this.db.edits, async () => {
+        const row = await this.db.parts.get(id);
+        if (!row) throw new NamedError('not-found', { id });
+        if (row.head !== seq - 1) throw new NamedError('changed-elsewhere', { head: row.head });
+        await this.db.edits.add({ partId: id, seq, label, diff });
+        await this.db.parts.update(id, { head: seq, name: after.name, updatedAt: Date.now(), summary });
+      }),
+    );
+  }
+
+  /** Writes the whole part and drops the edits that are in it. */
+  private async compact(id: string, part: Part, head: number): Promise<void> {
+    await this.db.transaction('rw', this.db.parts, this.db.bodies, this.db.edits, async () => {
+      if ((await this.db.parts.get(id))?.head !== head) return;
+      await this.db.bodies.put({ id, seq: head, part });
+      await this.editsOf(id).delete();
+    });
+  }
+
+  private editsOf(id: string) {
+    return this.db.edits.where('[partId+seq]').between([id, Dexie.minKey], [id, Dexie.maxKey]);
+  }
+
+  list(): Promise<PartRow[]> {
+    return named(() => this.db.parts.orderBy('updatedAt').reverse().toArray());
+  }
+
+  /** Takes a part off the Shelf; the result puts it back. */
+  remove(id: string): Promise<() => Promise<void>> {
+    return named(() =>
+      this.db.transaction('rw', this.db.parts, this.db.bodies, this.db.edits, this.db.songs, async () => {
+        const [row, body, song, edits] = await Promise.all([this.db.parts.get(id), this.db.bodies.get(id), this.db.songs.get(id), this.editsOf(id).toArray()]);
+        await Promise.all([this.db.parts.delete(id), this.db.bodies.delete(id), this.db.songs.delete(id), this.editsOf(id).delete()]);
+        return () =>
+          this.db.transaction('rw', this.db.parts, this.db.bodies, this.db.edits, this.db.songs, async () => {
+            if (row) await this.db.parts.put(row);
+            if (body) await this.db.bodies.put(body);
+            if (song) await this.db.songs.put(song);
+            await this.db.edits.bulkPut(edits);
+          });
+      }),
+    );
+  }
+
+  has(id: string): Promise<boolean> {
+    return named(async () => (await this.db.parts.get(id)) !== undefined);
+  }
+
+  /** Sets a flag once. @returns true where it was not set before */
+  setFlag(name: string): Promise<boolean> {
+    return named(() =>
+      this.db.transaction('rw', this.db.flags, async () => {
+        if (await this.db.flags.get(name)) return false;
+        await this.db.flags.add({ name, at: Date.now() });
+        return true;
+      }),
+    );
+  }
+}
+
+/** Gives the store's refusals the names that the interface explains. */
+async function named<T>(work: () => PromiseLike<T>): Promise<T> {
+  try {
+    return await work();
+  } catch (e) {
+    if (e instanceof NamedError) throw e;
+    const inner = (e as { inner?: { name?: string } }).inner?.name ?? (e as { name?: string }).name ?? '';
+    if (/Quota/.test(inner)) throw new NamedError('store-full');
+    throw new NamedError('store-refused', { cause: String(e) });
+  }
+}
+
+export const partStore = new PartStore();

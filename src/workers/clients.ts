@@ -1,0 +1,36 @@
+import * as Comlink from 'comlink';
+import { errorFromReport } from '@/core/errors';
+import type { ImportedPart } from '@/core/smf/import-part';
+import type { LaneContent } from '@/core/smf/lanes';
+import type { Lane } from '@/core/part/part';
+import type { VoiceName } from '@/core/voices';
+import type { ImportApi, Outcome } from './import.worker';
+import type { KitApi } from './kit.worker';
+
+/** Runs one job in a fresh worker; aborting ends the worker, and with it the job. */
+async function runImport<T>(job: (api: Comlink.Remote<ImportApi>) => Promise<Outcome<T>>, signal?: AbortSignal): Promise<T> {
+  const worker = new Worker(new URL('./import.worker.ts', import.meta.url), { type: 'module' });
+  try {
+    const aborted = new Promise<never>((_, reject) => signal?.addEventListener('abort', () => reject(signal.reason as Error), { once: true }));
+    const failed = new Promise<never>((_, reject) => worker.addEventListener('error', (e) => reject(new Error(e.message)), { once: true }));
+    const result = await Promise.race([job(Comlink.wrap<ImportApi>(worker)), aborted, failed]);
+    if (!result.ok) throw errorFromReport(result.error);
+    return result.value;
+  } finally {
+    worker.terminate();
+  }
+}
+
+export const readLanes = (bytes: Uint8Array, signal?: AbortSignal): Promise<{ format: number; lanes: LaneContent[] }> => runImport((api) => api.lanes(bytes), signal);
+
+export const readPart = (bytes: Uint8Array, name: string, fileName: string, lanes: Lane[], signal?: AbortSignal): Promise<ImportedPart> =>
+  runImport((api) => api.part(bytes, name, fileName, lanes), signal);
+
+export async function renderKit(voices: VoiceName[], sampleRate: number): Promise<Float32Array[]> {
+  const worker = new Worker(new URL('./kit.worker.ts', import.meta.url), { type: 'module' });
+  try {
+    return await Comlink.wrap<KitApi>(worker).render(voices, sampleRate);
+  } finally {
+    worker.terminate();
+  }
+}

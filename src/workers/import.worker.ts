@@ -1,0 +1,32 @@
+import * as Comlink from 'comlink';
+import { isNamedError, reportError, type ErrorReport } from '@/core/errors';
+import { importPart, type ImportedPart } from '@/core/smf/import-part';
+import { listLanes, type LaneContent } from '@/core/smf/lanes';
+import { readSmf } from '@/core/smf/read';
+import type { Lane } from '@/core/part/part';
+
+/** A result, or a named error as plain data. */
+export type Outcome<T> = { ok: true; value: T } | { ok: false; error: ErrorReport };
+
+function outcome<T>(run: () => T): Outcome<T> {
+  try {
+    return { ok: true, value: run() };
+  } catch (e) {
+    if (isNamedError(e)) return { ok: false, error: reportError(e) };
+    throw e;
+  }
+}
+
+/** Reads MIDI files away from the interface, so that a large one never freezes it. */
+const api = {
+  lanes: (bytes: Uint8Array): Outcome<{ format: number; lanes: LaneContent[] }> =>
+    outcome(() => {
+      const file = readSmf(bytes);
+      return { format: file.format, lanes: listLanes(file) };
+    }),
+  part: (bytes: Uint8Array, name: string, fileName: string, lanes: Lane[]): Outcome<ImportedPart> => outcome(() => importPart(readSmf(bytes), { name, fileName, lanes })),
+};
+
+export type ImportApi = typeof api;
+
+Comlink.expose(api);
