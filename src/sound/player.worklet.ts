@@ -50,7 +50,7 @@ class PlayerProcessor extends AudioWorkletProcessor {
     this.send({ type: 'state', state, frame: currentFrame });
   }
 
-  override process(_inputs: Float32Array[][], outputs: Float32Array[][]): boolean {
+  process(_inputs: Float32Array[][], outputs: Float32Array[][]): boolean {
     const [left, right] = outputs[0] ?? [];
     if (!left) return true;
     const onsets = this.player.render(left, right ?? left, currentFrame);

@@ -1,0 +1,34 @@
+'use client';
+
+import { usePlayback } from '../playback/use-playback';
+import { useShortcuts } from '../use-shortcuts';
+import { useDiagnostics } from '../diagnostics';
+import { Banners } from './Banners';
+import { PhraseStrip } from './PhraseStrip';
+import { RowNames } from './RowNames';
+import { SidePanel } from './SidePanel';
+import { StemCanvas } from './StemCanvas';
+import { TopBar } from './TopBar';
+
+/** One part: rows in the middle, transport and compare on top, one side panel, the phrase strip below. */
+export function Bench({ onReload }: { onReload: () => void }) {
+  const playback = usePlayback();
+  useShortcuts(playback);
+  useDiagnostics();
+  return (
+    <div className="flex h-dvh min-h-[480px] flex-col overflow-hidden">
+      <TopBar playback={playback} />
+      <Banners onReload={onReload} playback={playback} />
+      <main className="flex min-h-0 flex-1 border-t border-line">
+        <div className="flex min-w-0 flex-1 flex-col">
+          <div className="flex min-h-0 flex-1">
+            <RowNames playback={playback} />
+            <StemCanvas playback={playback} />
+          </div>
+          <PhraseStrip />
+        </div>
+        <SidePanel />
+      </main>
+    </div>
+  );
+}

@@ -1,0 +1,64 @@
+'use client';
+
+import Link from 'next/link';
+import { useEffect, useState } from 'react';
+import { isNamedError, NamedError } from '@/core/errors';
+import { seedOnFirstVisit } from '@/storage/demo-seed';
+import { partStore } from '@/storage/part-store';
+import { createBenchStore, type BenchStore } from '../store/bench-store';
+import { BenchProvider } from '../store/context';
+import { Bench } from './Bench';
+
+/** Opens a part from the store and shows the Bench, or says why it cannot. */
+export function BenchPlace({ partId }: { partId: string }) {
+  const [store, setStore] = useState<BenchStore | null>(null);
+  const [error, setError] = useState<NamedError | null>(null);
+  const [round, setRound] = useState(0);
+
+  useEffect(() => {
+    let current = true;
+    const open = async () => {
+      // A link to a demo part may be the first thing that is ever opened here.
+      if (partId.startsWith('demo-')) await seedOnFirstVisit();
+      const [stored, song] = await Promise.all([partStore.load(partId), partStore.song(partId)]);
+      if (current) setStore(createBenchStore(partId, stored, song !== undefined, partStore));
+    };
+    open().catch((e: unknown) => {
+      if (!isNamedError(e)) console.error(e);
+      if (current) setError(isNamedError(e) ? e : new NamedError('store-refused'));
+    });
+    return () => {
+      current = false;
+    };
+  }, [partId, round]);
+
+  if (error) {
+    return (
+      <main className="mx-auto max-w-xl px-6 py-24 text-center">
+        <h1 className="font-serif text-2xl">{error.message}</h1>
+        <p className="mt-2 mb-6 text-faint">{error.remedy}</p>
+        <Link href="/" className="underline underline-offset-4">
+          Back to the shelf
+        </Link>
+      </main>
+    );
+  }
+  if (!store) {
+    return (
+      <main className="px-6 py-24 text-center text-faint" role="status">
+        Opening the part …
+      </main>
+    );
+  }
+  return (
+    <BenchProvider value={store}>
+      <Bench
+        key={round}
+        onReload={() => {
+          setStore(null);
+          setRound(round + 1);
+        }}
+      />
+    </BenchProvider>
+  );
+}

@@ -1,0 +1,130 @@
+'use client';
+
+import { RadioGroup } from 'radix-ui';
+import { useState, type ReactNode } from 'react';
+import { NamedError } from '@/core/errors';
+import { EARLY_RULES, type EarlyRule } from '@/core/smf/drum-notes';
+import { defaultPpq, exportPart, MAX_PPQ, MIN_PPQ, type ExportResult } from '@/core/smf/export-part';
+import { exportSong } from '@/core/smf/export-song';
+import { readSmf } from '@/core/smf/read';
+import { isIdle } from '@/core/feel/feel';
+import type { Part } from '@/core/part/part';
+import { PART_FILE_ENDING, writePartFile } from '@/formats/part-format';
+import { partStore } from '@/storage/part-store';
+import { Button } from '@/ui/Button';
+import { download, fileNameOf } from '@/ui/download';
+import { Modal } from '@/ui/Modal';
+import { showError } from '@/ui/notify';
+import { NumberField } from '@/ui/NumberField';
+import { Picker } from '@/ui/Picker';
+import { useBenchStore } from '../store/context';
+
+type What = 'part' | 'song' | 'file';
+type Version = 'performed' | 'written';
+
+const EARLY_WORDS: Readonly<Record<EarlyRule, string>> = { zero: 'move to the start', 'lead-in': 'get a bar in front', wrap: 'go to the end of the loop' };
+
+/** Takes the part out: as MIDI, as the song with its drums replaced, or as a file that keeps everything. */
+export function ExportDialog({ onClose }: { onClose: () => void }) {
+  const { getState } = useBenchStore();
+  const { part, hasSong, id } = getState();
+  const [what, setWhat] = useState<What>(hasSong ? 'song' : 'part');
+  const [version, setVersion] = useState<Version>('performed');
+  const [ppq, setPpq] = useState(defaultPpq(part.source?.ppq));
+  const [early, setEarly] = useState<EarlyRule>('zero');
+  const [said, setSaid] = useState<string[] | null>(null);
+
+  const run = async () => {
+    try {
+      const name = fileNameOf(part.name);
+      const song = hasSong ? await partStore.song(id) : undefined;
+      if (what === 'file') {
+        download(writePartFile(song ? { part, song } : { part }), `${name}${PART_FILE_ENDING}`, 'application/json');
+        return setSaid([`Wrote the whole part with its feel${song ? ' and the imported song' : ''}.`]);
+      }
+      if (what === 'song' && !song) throw new NamedError('no-source');
+      const written = version === 'written';
+      const result = what === 'song' ? exportSong(part, readSmf(song as Uint8Array), { written }) : exportPart(part, { written, ppq, early });
+      download(result.bytes, `${name}${what === 'song' ? '-song' : ''}${written ? '-written' : ''}.mid`, 'audio/midi');
+      setSaid(account(result, part, what, written));
+    } catch (e) {
+      showError(e);
+    }
+  };
+
+  return (
+    <Modal open onClose={onClose} title="Export" about="What you hear is what is written: the same performed hits.">
+      <RadioGroup.Root value={what} onValueChange={(v) => setWhat(v as What)} aria-label="What to export" className="space-y-2">
+        {hasSong && <Choice value="song" title="The song with these drums" about="Every other track as it came, byte for byte" />}
+        <Choice value="part" title="The drum part alone" about="A standard MIDI file, drums on channel 10" />
+        <Choice value="file" title="The part with everything" about={`${PART_FILE_ENDING}: feel, nudges and ghosts, to open here again`} />
+      </RadioGroup.Root>
+      {what !== 'file' && (
+        <div className="mt-4 space-y-1 leading-8">
+          <p>
+            Hits{' '}
+            <Picker
+              label="Version"
+              value={version}
+              choices={[
+                { value: 'performed', text: 'as performed' },
+                { value: 'written', text: 'as written' },
+              ]}
+              onChange={(v) => setVersion(v as Version)}
+            />
+          </p>
+          {what === 'part' && (
+            <>
+              <p>
+                Resolution <NumberField label="Resolution" value={ppq} min={MIN_PPQ} max={MAX_PPQ} unit="ticks a quarter" default={defaultPpq(part.source?.ppq)} onChange={setPpq} />
+              </p>
+              <p>
+                Hits before the start <Picker label="Early hits" value={early} choices={EARLY_RULES.map((r) => ({ value: r, text: EARLY_WORDS[r] }))} onChange={(v) => setEarly(v as EarlyRule)} />
+              </p>
+            </>
+          )}
+        </div>
+      )}
+      {said && (
+        <div role="status" data-testid="export-account" className="mt-4 rounded-md border border-strong px-4 py-2">
+          {said.map((line) => (
+            <p key={line}>{line}</p>
+          ))}
+        </div>
+      )}
+      <div className="mt-5 flex justify-end gap-2">
+        <Button onClick={onClose}>{said ? 'Done' : 'Not now'}</Button>
+        <Button look="strong" onClick={() => void run()}>
+          Export
+        </Button>
+      </div>
+    </Modal>
+  );
+}
+
+function Choice({ value, title, about }: { value: What; title: ReactNode; about: string }) {
+  return (
+    <label className="flex cursor-pointer items-start gap-3 rounded-md border border-line px-3 py-2 has-[[data-state=checked]]:border-accent">
+      <RadioGroup.Item value={value} aria-label={String(title)} className="mt-1 flex size-4 shrink-0 items-center justify-center rounded-full border border-strong">
+        <RadioGroup.Indicator className="size-2 rounded-full bg-accent" />
+      </RadioGroup.Item>
+      <span>
+        {title}
+        <span className="block text-sm text-faint">{about}</span>
+      </span>
+    </label>
+  );
+}
+
+/** What the export did, in sentences, and what MIDI could not take along. */
+function account(result: ExportResult, part: Part, what: What, written: boolean): string[] {
+  const lines = [`Wrote ${result.notes} drum notes${what === 'song' && !part.source?.ppq ? '' : ` at ${result.ppq} ticks a quarter`}.`];
+  const { early } = result;
+  if (early > 0) lines.push(`${early} ${early === 1 ? 'hit was' : 'hits were'} performed before the start: ${{ zero: 'moved to 0', 'lead-in': 'one bar was put in front', wrap: 'placed at the end of the loop' }[result.earlyRule]}.`);
+  const ghosts = part.hits.filter((h) => h.ghost).length;
+  const nudges = part.hits.filter((h) => h.nudge).length;
+  if (ghosts > 0) lines.push(`MIDI has no mark for ghosts: ${ghosts} are plain soft notes there.`);
+  if (!written && (!isIdle(part.feel) || nudges > 0)) lines.push('MIDI cannot hold written and performed side by side: the feel and nudges are in the note times.');
+  if (written && nudges > 0) lines.push(`${nudges} nudges were left out, as the part is written without them.`);
+  return lines;
+}

@@ -1,0 +1,34 @@
+import type { SwingDivision } from '@/core/feel/feel';
+
+const WIDTH = 270;
+const FROM = 24;
+const LENGTH = 222;
+
+/** One pair as stems: the beat, the off-beat where the swing puts it, the straight one pale behind it. */
+export function PairPicture({ percent, division }: { percent: number; division: SwingDivision }) {
+  const x = (p: number): number => FROM + (p / 100) * LENGTH;
+  const late = percent > 50.2 ? 'var(--late)' : percent < 49.8 ? 'var(--early)' : 'var(--ink)';
+  const stem = (at: number, top: number, colour: string, radius = 5) => (
+    <g stroke={colour} fill={colour}>
+      <line x1={at} y1={52} x2={at} y2={top} strokeWidth={2.2} strokeLinecap="round" />
+      <circle cx={at} cy={top} r={radius} stroke="none" />
+    </g>
+  );
+  return (
+    <svg viewBox={`0 0 ${WIDTH} 70`} className="my-1 w-full" role="img" aria-label={`A pair of ${division}: the second at ${percent.toFixed(1)} percent`}>
+      <line x1={8} x2={WIDTH - 8} y1={52} y2={52} stroke="var(--line)" />
+      {[50, 66.67, 75].map((p) => (
+        <line key={p} x1={x(p)} x2={x(p)} y1={53} y2={58} stroke="var(--strong)" />
+      ))}
+      <g fontSize={10} fill="var(--faint)" textAnchor="middle">
+        <text x={x(50)} y={68}>straight</text>
+        <text x={x(66.67)} y={68}>2:1</text>
+        <text x={x(75)} y={68}>3:1</text>
+      </g>
+      {percent !== 50 && stem(x(50), 24, 'var(--pale)', 4.4)}
+      {stem(x(0), 14, 'var(--ink)')}
+      {stem(x(percent), 24, late)}
+      {stem(x(100), 14, 'var(--ink)')}
+    </svg>
+  );
+}

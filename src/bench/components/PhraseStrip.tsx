@@ -1,0 +1,140 @@
+'use client';
+
+import { ChevronsRight, CircleHelp, ZoomIn, ZoomOut } from 'lucide-react';
+import { useTheme } from 'next-themes';
+import { useEffect, useRef, type PointerEvent } from 'react';
+import { meterMapOf } from '@/core/part/part-time';
+import { IconButton } from '@/ui/Button';
+import { axisOf, tickOf } from '../geometry/axis';
+import { cellWidth, drawPhrase } from '../drawing/draw-phrase';
+import { readPalette } from '../drawing/palette';
+import { useBenchStore } from '../store/context';
+import { phraseBarsOf } from '../store/derived';
+import { showBars, zoomAt } from '../view-control';
+import type { BenchState } from '../store/bench-store';
+
+const HEIGHT = 64;
+/** The stem area's width, to tell which bars are in view. */
+const stemsWidth = (): number => document.querySelector('[data-testid=stems]')?.clientWidth ?? 800;
+
+function barsInView(state: BenchState): [number, number] {
+  const map = meterMapOf(state.part);
+  const axis = axisOf(state.view);
+  const place = (x: number): number => {
+    const tick = tickOf(axis, x);
+    const bar = map.barAt(tick);
+    return Math.max(0, Math.min(state.part.bars, bar.index + (tick - bar.start) / bar.length));
+  };
+  return [place(28), place(stemsWidth())];
+}
+
+/** The whole part in one line: drag to choose the loop, click to go there, jump to what is different or doubtful. */
+export function PhraseStrip() {
+  const store = useBenchStore();
+  const { resolvedTheme } = useTheme();
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const drag = useRef<{ from: number; x: number } | null>(null);
+
+  useEffect(() => {
+    const element = canvas.current;
+    const g = element?.getContext('2d', { alpha: false });
+    if (!element || !g) return;
+    const palette = readPalette(element);
+    let pending = 0;
+    const draw = () => {
+      pending = 0;
+      const ratio = window.devicePixelRatio || 1;
+      const width = element.clientWidth;
+      element.width = Math.round(width * ratio);
+      element.height = Math.round(HEIGHT * ratio);
+      g.setTransform(ratio, 0, 0, ratio, 0, 0);
+      const state = store.getState();
+      const { transport, part } = state;
+      drawPhrase(g, palette, { bars: phraseBarsOf(part), width, height: HEIGHT, loop: transport.loop ? [transport.fromBar, transport.toBar] : null, window: barsInView(state) });
+    };
+    const ask = () => {
+      pending ||= requestAnimationFrame(draw);
+    };
+    const observer = new ResizeObserver(ask);
+    observer.observe(element);
+    const unsubscribe = store.subscribe((s, b) => {
+      // During a gesture the strip waits: it sums up the whole part.
+      if (s.gesture === null && (s.part !== b.part || s.gesture !== b.gesture || s.view !== b.view || s.transport !== b.transport)) ask();
+    });
+    return () => {
+      cancelAnimationFrame(pending);
+      observer.disconnect();
+      unsubscribe();
+    };
+  }, [store, resolvedTheme]);
+
+  const barAt = (e: PointerEvent): number => {
+    const box = e.currentTarget.getBoundingClientRect();
+    const { bars } = store.getState().part;
+    return Math.max(0, Math.min(bars - 1, Math.floor((e.clientX - box.left) / cellWidth(bars, box.width))));
+  };
+  const onDown = (e: PointerEvent) => {
+    e.currentTarget.setPointerCapture(e.pointerId);
+    drag.current = { from: barAt(e), x: e.clientX };
+  };
+  const onMove = (e: PointerEvent) => {
+    const d = drag.current;
+    if (!d || Math.abs(e.clientX - d.x) < 4) return;
+    const to = barAt(e);
+    store.getState().setTransport({ loop: true, fromBar: Math.min(d.from, to), toBar: Math.max(d.from, to) + 1 });
+  };
+  const onUp = (e: PointerEvent) => {
+    const d = drag.current;
+    drag.current = null;
+    if (d && Math.abs(e.clientX - d.x) < 4) goTo(d.from);
+  };
+
+  /** Brings a bar to the left edge, at the present size. */
+  const goTo = (bar: number) => store.getState().setView({ scroll: meterMapOf(store.getState().part).barOf(bar).start });
+
+  const jump = (wanted: (bar: number) => boolean) => {
+    const state = store.getState();
+    const here = Math.round(barsInView(state)[0]);
+    const { bars } = state.part;
+    for (let k = 1; k <= bars; k++) {
+      const bar = (here + k) % bars;
+      if (wanted(bar)) return goTo(bar);
+    }
+  };
+  const phrase = () => phraseBarsOf(store.getState().part);
+  const zoom = (factor: number) => zoomAt(store, factor, 28, stemsWidth());
+
+  return (
+    <div className="flex items-stretch border-t border-line">
+      <div className="flex w-[168px] shrink-0 flex-col justify-center pl-3">
+        <span className="text-xs text-faint">whole part</span>
+        <div className="-ml-1 flex">
+          <IconButton label="Smaller" onClick={() => zoom(1 / 1.5)}>
+            <ZoomOut size={16} />
+          </IconButton>
+          <IconButton label="Larger" onClick={() => zoom(1.5)}>
+            <ZoomIn size={16} />
+          </IconButton>
+          <IconButton label="Next different bar" onClick={() => jump((b) => phrase()[b]?.shape !== phrase()[b - 1]?.shape)}>
+            <ChevronsRight size={16} />
+          </IconButton>
+          <IconButton label="Next bar with doubtful hits" onClick={() => jump((b) => (phrase()[b]?.doubtful ?? 0) > 0)}>
+            <CircleHelp size={16} />
+          </IconButton>
+        </div>
+      </div>
+      <canvas
+        ref={canvas}
+        data-testid="phrase"
+        style={{ height: HEIGHT }}
+        className="min-w-0 flex-1 cursor-pointer touch-none"
+        role="img"
+        aria-label="The whole part, bar by bar; drag to choose the loop"
+        onPointerDown={onDown}
+        onPointerMove={onMove}
+        onPointerUp={onUp}
+        onDoubleClick={() => showBars(store, 0, store.getState().part.bars, stemsWidth())}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,186 @@
+import type { Ticks } from '@/core/units';
+import type { Onset } from '@/core/playback/sequencer';
+import { xOf } from '../geometry/axis';
+import { RULER_HEIGHT } from '../geometry/rows';
+import type { BenchScene } from '../geometry/scene';
+import type { Rectangle } from '../gestures/types';
+import type { Playback } from '../playback/use-playback';
+import type { BenchStore } from '../store/bench-store';
+import { CANVAS_FONT, type Palette } from '../drawing/palette';
+
+/** How long a head nods, in seconds. */
+const NOD_SECONDS = 0.14;
+
+interface Nod {
+  id: string;
+  /** Audio clock, seconds. */
+  at: number;
+}
+
+/** The glass above the stems: playhead, nodding heads, marquee, hovered step, the number beside the pointer. */
+export class Overlay {
+  private scene: BenchScene | null = null;
+  private width = 0;
+  private height = 0;
+  private marquee: Rectangle | null = null;
+  private readout: { text: string; x: number; y: number } | null = null;
+  private hover: { x: number; row: number } | null = null;
+  private nods: Nod[] = [];
+  private pending = 0;
+  private readonly unlisten: () => void;
+  private readonly still = matchMedia('(prefers-reduced-motion: reduce)').matches;
+  /** Told of the playhead's tick at every frame while playing. */
+  onFrame: (tick: Ticks) => void = () => {};
+
+  constructor(
+    private readonly g: CanvasRenderingContext2D,
+    private readonly palette: Palette,
+    private readonly playback: Playback,
+    private readonly store: BenchStore,
+  ) {
+    this.unlisten = playback.engine.onOnsets((onsets) => this.nod(onsets));
+    this.wake();
+  }
+
+  dispose() {
+    cancelAnimationFrame(this.pending);
+    this.unlisten();
+  }
+
+  setScene(scene: BenchScene, width: number, height: number) {
+    this.scene = scene;
+    this.width = width;
+    this.height = height;
+    this.wake();
+  }
+
+  setMarquee(r: Rectangle | null) {
+    this.marquee = r;
+    this.wake();
+  }
+
+  setReadout(text: string | null, x = 0, y = 0) {
+    this.readout = text ? { text, x, y } : null;
+    this.wake();
+  }
+
+  setHover(hover: { x: number; row: number } | null) {
+    if (hover?.x === this.hover?.x && hover?.row === this.hover?.row) return;
+    this.hover = hover;
+    this.wake();
+  }
+
+  /** Draws at the next frame, and on while something moves. */
+  wake() {
+    this.pending ||= requestAnimationFrame(() => this.draw());
+  }
+
+  private nod(onsets: readonly Onset[]) {
+    if (this.still) return;
+    for (const o of onsets) {
+      const id = this.playback.hitOfSlot(o.slot);
+      if (id) this.nods.push({ id, at: o.frame / this.playback.engine.sampleRate });
+    }
+    this.wake();
+  }
+
+  private draw() {
+    this.pending = 0;
+    const { g, width, height } = this;
+    g.clearRect(0, 0, width, height);
+    const tick = this.playback.engine.position();
+    if (this.scene && tick !== null) {
+      this.drawPlayhead(this.scene, tick);
+      this.drawNods(this.scene);
+      this.onFrame(tick);
+    }
+    this.drawHover();
+    this.drawMarquee();
+    this.drawReadout();
+    if (tick !== null) this.wake();
+    else this.nods = [];
+  }
+
+  /** The cursor touches the ruler and the feet, so that it never hides a lean. */
+  private drawPlayhead(scene: BenchScene, tick: Ticks) {
+    const x = xOf(scene.axis, tick);
+    const { g } = this;
+    g.fillStyle = this.palette.accent;
+    g.beginPath();
+    g.moveTo(x - 5, 20);
+    g.lineTo(x + 5, 20);
+    g.lineTo(x, 29);
+    g.fill();
+    g.fillRect(x - 0.75, 27, 1.5, RULER_HEIGHT - 27);
+    for (const row of scene.rows) g.fillRect(x - 1, row.baseline - 7, 2, 12);
+  }
+
+  private drawNods(scene: BenchScene) {
+    const now = this.playback.engine.now;
+    this.nods = this.nods.filter((n) => n.at > now - NOD_SECONDS);
+    const due = new Map(this.nods.filter((n) => n.at <= now).map((n) => [n.id, n]));
+    if (due.size === 0) return;
+    const { hits } = this.store.getState().part;
+    for (const stems of scene.stems) {
+      for (const s of stems) {
+        const nod = due.get(hits[s.index]?.id ?? '');
+        if (!nod) continue;
+        const share = (now - nod.at) / NOD_SECONDS;
+        this.g.globalAlpha = 1 - share;
+        this.g.strokeStyle = this.palette.accent;
+        this.g.lineWidth = 2;
+        this.g.beginPath();
+        this.g.arc(s.headX, s.headY, 6 + 6 * share, 0, 2 * Math.PI);
+        this.g.stroke();
+        this.g.globalAlpha = 1;
+      }
+    }
+  }
+
+  /** A pale stem where a click would place a hit. */
+  private drawHover() {
+    const row = this.hover && this.scene?.rows[this.hover.row];
+    if (!this.hover || !row || this.marquee) return;
+    const { g } = this;
+    const top = row.baseline - (10 + ((row.tallest - 10) * 95) / 126);
+    g.strokeStyle = this.palette.pale;
+    g.fillStyle = this.palette.pale;
+    g.lineWidth = 1.5;
+    g.beginPath();
+    g.moveTo(this.hover.x, row.baseline);
+    g.lineTo(this.hover.x, top);
+    g.stroke();
+    g.beginPath();
+    g.arc(this.hover.x, top, 4.5, 0, 2 * Math.PI);
+    g.fill();
+  }
+
+  private drawMarquee() {
+    const r = this.marquee;
+    if (!r) return;
+    const { g } = this;
+    g.strokeStyle = this.palette.accent;
+    g.lineWidth = 1;
+    g.setLineDash([4, 3]);
+    g.strokeRect(r.left + 0.5, r.top + 0.5, r.right - r.left, r.bottom - r.top);
+    g.setLineDash([]);
+  }
+
+  private drawReadout() {
+    const r = this.readout;
+    if (!r) return;
+    const { g } = this;
+    g.font = `600 13px ${CANVAS_FONT}`;
+    const wide = g.measureText(r.text).width + 14;
+    const x = Math.min(r.x + 14, this.width - wide - 4);
+    const y = Math.max(4, r.y - 30);
+    g.fillStyle = this.palette.ink;
+    g.beginPath();
+    g.roundRect(x, y, wide, 22, 4);
+    g.fill();
+    g.fillStyle = this.palette.ground;
+    g.textAlign = 'left';
+    g.textBaseline = 'middle';
+    g.fillText(r.text, x + 7, y + 11.5);
+  }
+}

@@ -1,0 +1,42 @@
+'use client';
+
+import { useEffect } from 'react';
+import { soundEngine, type SoundEngine } from '@/sound/engine';
+import type { BenchScene } from './geometry/scene';
+import type { BenchState } from './store/bench-store';
+import { useBenchStore } from './store/context';
+
+/** What tests and measurements may read of a running Bench, as `window.nodSway`. Nothing in the product uses it. */
+export interface Diagnostics {
+  bench: () => BenchState;
+  engine: SoundEngine;
+  /** The scene that was drawn last. */
+  scene: () => BenchScene | null;
+  /** Times at which the stems were drawn, newest last. */
+  drawn: number[];
+}
+
+declare global {
+  interface Window {
+    nodSway?: Diagnostics;
+  }
+}
+
+let lastScene: BenchScene | null = null;
+const drawn: number[] = [];
+
+export function noteScene(scene: BenchScene): void {
+  lastScene = scene;
+  drawn.push(performance.now());
+  if (drawn.length > 4000) drawn.splice(0, 2000);
+}
+
+export function useDiagnostics(): void {
+  const store = useBenchStore();
+  useEffect(() => {
+    window.nodSway = { bench: store.getState, engine: soundEngine(), scene: () => lastScene, drawn };
+    return () => {
+      delete window.nodSway;
+    };
+  }, [store]);
+}

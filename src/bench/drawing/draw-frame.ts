@@ -1,0 +1,32 @@
+import { audibleVoices } from '@/core/playback/program';
+import type { BenchScene } from '../geometry/scene';
+import { RULER_HEIGHT } from '../geometry/rows';
+import type { BenchState } from '../store/bench-store';
+import { drawBand, drawRibbon } from './draw-far';
+import { drawGrid } from './draw-grid';
+import { drawStems } from './draw-stems';
+import type { Palette } from './palette';
+
+/** Draws one state of the Bench. */
+export function drawFrame(g: CanvasRenderingContext2D, palette: Palette, scene: BenchScene, state: BenchState, width: number, height: number) {
+  const { part, view, selection } = state;
+  drawGrid(g, palette, { part, axis: scene.axis, width, height, grid: view.grid, rows: scene.rows, focusIndex: scene.rows.findIndex((r) => r.voice === state.focus) });
+  const audible = audibleVoices(part);
+  const far = { part, performance: scene.performance, selection, axis: scene.axis, width };
+  g.save();
+  g.beginPath();
+  g.rect(0, RULER_HEIGHT - 2, width, height);
+  g.clip();
+  scene.rows.forEach((row, r) => {
+    if (row.top > height || row.top + row.height < RULER_HEIGHT) return;
+    const silent = !audible.has(row.voice);
+    g.globalAlpha = silent ? 0.35 : 1;
+    if (scene.detail === 'band') drawBand(g, palette, row, far);
+    else {
+      if (scene.detail === 'ribbon') drawRibbon(g, palette, row, far);
+      drawStems(g, palette, scene.stems[r] ?? [], row, { part, performance: scene.performance, selection, detail: scene.detail, axis: scene.axis, silent });
+    }
+    g.globalAlpha = 1;
+  });
+  g.restore();
+}

@@ -1,0 +1,161 @@
+import type { Performance } from '@/core/feel/perform';
+import type { Hit, HitId, Part } from '@/core/part/part';
+import { isTriplet } from '@/core/time/grid';
+import { meterMapOf } from '@/core/part/part-time';
+import { ticks } from '@/core/units';
+import type { Detail } from '../geometry/axis';
+import { ON_LINE_MS, type Stem } from '../geometry/stems';
+import { xOf, type Axis } from '../geometry/axis';
+import type { RowBox } from '../geometry/rows';
+import { CANVAS_FONT, type Palette } from './palette';
+
+export const HEAD_RADIUS = { full: 5.5, small: 3.4 } as const;
+
+interface Look {
+  part: Part;
+  performance: Performance;
+  selection: ReadonlySet<HitId>;
+  detail: Detail;
+  axis: Axis;
+  /** Rows that do not sound are drawn faintly. */
+  silent: boolean;
+}
+
+const colourOf = (palette: Palette, lean: number): string => (lean <= -ON_LINE_MS ? palette.early : lean >= ON_LINE_MS ? palette.late : palette.ink);
+
+/** The stems of one row: pale written ones first, then the performed ones. */
+export function drawStems(g: CanvasRenderingContext2D, palette: Palette, stems: readonly Stem[], row: RowBox, look: Look) {
+  g.globalAlpha = look.silent ? 0.35 : 1;
+  const heads = look.detail === 'full' || look.detail === 'small';
+  const radius = look.detail === 'small' ? HEAD_RADIUS.small : HEAD_RADIUS.full;
+  if (heads) {
+    drawTriplets(g, palette, stems, row, look);
+    for (const s of stems) if (s.pale) drawPale(g, palette, s.pale, row, radius);
+  }
+  for (const s of stems) {
+    const hit = look.part.hits[s.index] as Hit;
+    const selected = look.selection.has(hit.id);
+    const colour = selected && !heads ? palette.accent : colourOf(palette, s.lean);
+    g.strokeStyle = colour;
+    g.fillStyle = colour;
+    g.lineWidth = look.detail === 'full' ? 2.2 : 1.5;
+    g.lineCap = 'round';
+    g.beginPath();
+    g.moveTo(s.footX, s.footY);
+    if (s.kinked && heads) {
+      // The kink: the upper half stands upright beside the foot, further than the stem could lean.
+      const bend = s.footY + (s.headY - s.footY) * 0.42;
+      g.lineTo(s.footX + (s.headX - s.footX) * 0.5, bend);
+      g.lineTo(s.headX, bend - (s.footY - s.headY) * 0.08);
+    }
+    g.lineTo(s.headX, heads ? s.headY + radius * 0.6 : s.headY);
+    g.stroke();
+    if (!heads) continue;
+    drawFoot(g, s, look.performance.homes.doubtful[s.index] === 1, palette);
+    drawHead(g, palette, s, hit, radius, selected, colour);
+    if (s.kinked && look.detail === 'full') drawNumber(g, palette, s, radius);
+  }
+  g.globalAlpha = 1;
+}
+
+function drawPale(g: CanvasRenderingContext2D, palette: Palette, pale: NonNullable<Stem['pale']>, row: RowBox, radius: number) {
+  g.strokeStyle = palette.pale;
+  g.fillStyle = palette.pale;
+  g.lineWidth = 1.5;
+  g.beginPath();
+  g.moveTo(pale.footX, row.baseline);
+  g.lineTo(pale.headX, pale.headY);
+  g.stroke();
+  g.beginPath();
+  g.arc(pale.headX, pale.headY, radius * 0.85, 0, 2 * Math.PI);
+  g.fill();
+}
+
+function drawFoot(g: CanvasRenderingContext2D, s: Stem, doubtful: boolean, palette: Palette) {
+  if (s.straightX !== null) {
+    g.fillStyle = palette.strong;
+    g.fillRect(Math.round(s.straightX), s.footY + 2, 1, 5);
+    g.fillStyle = g.strokeStyle;
+  }
+  if (doubtful) {
+    g.lineWidth = 1.6;
+    for (const dx of [-6, -1.5, 3]) g.fillRect(s.footX + dx, s.footY + 2, 3, 1.6);
+  } else {
+    g.beginPath();
+    g.arc(s.footX, s.footY, 1.8, 0, 2 * Math.PI);
+    g.fill();
+  }
+  if (s.duplicate) {
+    g.lineWidth = 1.2;
+    g.beginPath();
+    g.arc(s.footX, s.footY, 4, 0, 2 * Math.PI);
+    g.stroke();
+  }
+}
+
+function drawHead(g: CanvasRenderingContext2D, palette: Palette, s: Stem, hit: Hit, radius: number, selected: boolean, colour: string) {
+  if (selected) {
+    g.fillStyle = palette.accent;
+    g.beginPath();
+    g.arc(s.headX, s.headY, radius + 3, 0, 2 * Math.PI);
+    g.fill();
+    g.fillStyle = palette.ground;
+    g.beginPath();
+    g.arc(s.headX, s.headY, radius + 1.2, 0, 2 * Math.PI);
+    g.fill();
+  }
+  g.fillStyle = hit.ghost ? palette.ground : colour;
+  g.beginPath();
+  g.arc(s.headX, s.headY, hit.ghost ? radius - 0.8 : radius, 0, 2 * Math.PI);
+  g.fill();
+  if (hit.ghost) {
+    g.lineWidth = 1.6;
+    g.stroke();
+  }
+  // The notch tells early from late without colour.
+  if (Math.abs(s.lean) >= ON_LINE_MS) {
+    const side = Math.sign(s.lean);
+    g.fillStyle = colour;
+    g.fillRect(side > 0 ? s.headX + radius - 0.5 : s.headX - radius - 2.5, s.headY - 0.9, 3, 1.8);
+  }
+}
+
+function drawNumber(g: CanvasRenderingContext2D, palette: Palette, s: Stem, radius: number) {
+  g.font = `600 11px ${CANVAS_FONT}`;
+  g.fillStyle = palette.ink;
+  g.textAlign = s.lean < 0 ? 'right' : 'left';
+  g.textBaseline = 'alphabetic';
+  g.fillText(`${Math.round(Math.abs(s.lean))}`, s.headX + Math.sign(s.lean) * (radius + 4), s.headY - 3);
+}
+
+/** A beat whose homes are triplets wears a small 3. */
+function drawTriplets(g: CanvasRenderingContext2D, palette: Palette, stems: readonly Stem[], row: RowBox, look: Look) {
+  const map = meterMapOf(look.part);
+  let drawn = -1;
+  for (const s of stems) {
+    if (!isTriplet(look.performance.homes.grids[s.index] ?? '1/16')) continue;
+    const tick = (look.part.hits[s.index] as Hit).tick;
+    const beat = map.beatAt(map.barAt(ticks(tick)), ticks(tick));
+    if (beat.start === drawn) continue;
+    drawn = beat.start;
+    const from = xOf(look.axis, beat.start) + 2;
+    const to = xOf(look.axis, beat.start + beat.length) - 4;
+    const y = row.top + 6;
+    g.strokeStyle = palette.strong;
+    g.lineWidth = 1;
+    g.beginPath();
+    g.moveTo(from, y + 4);
+    g.lineTo(from, y);
+    g.lineTo((from + to) / 2 - 6, y);
+    g.moveTo((from + to) / 2 + 6, y);
+    g.lineTo(to, y);
+    g.lineTo(to, y + 4);
+    g.stroke();
+    g.font = `italic 600 11px ${CANVAS_FONT}`;
+    g.fillStyle = palette.faint;
+    g.textAlign = 'center';
+    g.textBaseline = 'middle';
+    g.fillText('3', (from + to) / 2, y + 1);
+    g.textBaseline = 'alphabetic';
+  }
+}

@@ -1,0 +1,36 @@
+/** The roles of globals.css as the canvas needs them: read once a theme. */
+export interface Palette {
+  ground: string;
+  surface: string;
+  sunk: string;
+  ink: string;
+  faint: string;
+  line: string;
+  strong: string;
+  early: string;
+  late: string;
+  pale: string;
+  accent: string;
+  onAccent: string;
+}
+
+export function readPalette(element: Element): Palette {
+  const style = getComputedStyle(element);
+  const role = (name: string): string => style.getPropertyValue(`--${name}`).trim();
+  return {
+    ground: role('ground'),
+    surface: role('surface'),
+    sunk: role('sunk'),
+    ink: role('ink'),
+    faint: role('faint'),
+    line: role('line'),
+    strong: role('strong'),
+    early: role('early'),
+    late: role('late'),
+    pale: role('pale'),
+    accent: role('accent'),
+    onAccent: role('on-accent'),
+  };
+}
+
+export const CANVAS_FONT = "'Source Sans 3 Variable', sans-serif";

@@ -1,0 +1,48 @@
+import { addNudge } from '@/core/part/commands/hits';
+import type { Hit } from '@/core/part/part';
+import { clamp, milliseconds } from '@/core/units';
+import type { Stem } from '../geometry/stems';
+import { describeHits, leanText } from '../describe';
+import type { Gesture, Hands, Pointer } from './types';
+
+/** With Shift a pixel is this many ms. */
+const FINE_MS = 0.5;
+
+/** Heads dragged sideways: the selection's nudges move together, as far as the lens shows the held hit's lean. */
+export function dragNudge(start: Pointer, stem: Stem, hands: Hands, idle: Gesture): Gesture {
+  const { part, selection, begin } = hands.bench();
+  const held = part.hits[stem.index] as Hit;
+  const ids = new Set(selection);
+  const perPixel = hands.msPerPixel();
+  const earliest = -stem.room.early * perPixel;
+  const latest = stem.room.late * perPixel;
+  // A hit that leans further than the lens shows starts from where its head is drawn.
+  const shown = clamp(stem.lean, earliest, latest);
+  let x = start.x;
+  let delta = 0;
+  begin(`Nudge ${describeHits(part, ids)}`);
+  const dragging: Gesture = {
+    name: 'drag-nudge',
+    move(p, h) {
+      delta += (p.x - x) * (p.shift ? FINE_MS : perPixel);
+      x = p.x;
+      const wanted = shown + delta;
+      const lean = wanted >= latest ? Math.max(latest, stem.lean) : wanted <= earliest ? Math.min(earliest, stem.lean) : wanted;
+      h.bench().preview((base) => addNudge(base, ids, milliseconds(lean - stem.lean)));
+      const full = wanted !== lean ? ', full lean: widen the lens for more' : '';
+      h.showReadout(`${held.velocity} · ${leanText(lean)}${full}`, p);
+      return dragging;
+    },
+    up(_p, h) {
+      h.bench().commit();
+      h.showReadout(null);
+      return idle;
+    },
+    cancel(h) {
+      h.bench().cancel();
+      h.showReadout(null);
+      return idle;
+    },
+  };
+  return dragging;
+}

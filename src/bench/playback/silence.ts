@@ -1,0 +1,25 @@
+import { audibleVoices } from '@/core/playback/program';
+import { ticksOfBars } from '@/core/part/commands/settings';
+import { homesOf } from '@/core/homes/homes';
+import type { Part } from '@/core/part/part';
+import type { SoundStatus } from '@/sound/engine';
+import type { Transport } from '../store/bench-store';
+
+/** At and below this a hit is hardly audible beside others. */
+const HARDLY_AUDIBLE = 6;
+
+/** Why nothing is heard, in a sentence with what to do; null where something sounds. */
+export function silenceReason(part: Part, transport: Transport, status: SoundStatus): string | null {
+  if (status === 'blocked') return 'The browser holds the sound back: click Play once more.';
+  if (status === 'failed') return 'The sound device could not be opened. Check that the computer has an output, then press Play again.';
+  if (part.hits.length === 0) return 'There are no hits yet: click an empty step to place one.';
+  const range = transport.loop ? ticksOfBars(part, transport.fromBar, transport.toBar) : null;
+  const homes = homesOf(part);
+  const inRange = part.hits.filter((_, i) => !range || ((homes.ticks[i] as number) >= range.start && (homes.ticks[i] as number) < range.end));
+  if (inRange.length === 0) return 'The loop has no hits: choose other bars.';
+  const audible = audibleVoices(part);
+  const heard = inRange.filter((h) => audible.has(h.voice));
+  if (heard.length === 0) return part.rows.some((r) => r.soloed) ? 'The rows that are heard alone have no hits here.' : 'Every row with hits here is muted.';
+  if (heard.every((h) => h.velocity <= HARDLY_AUDIBLE)) return 'All hits here are too soft to be heard: raise their velocities.';
+  return null;
+}

@@ -1,0 +1,122 @@
+'use client';
+
+import { useCallback, useEffect, useMemo, useSyncExternalStore } from 'react';
+import { makeProgram, type Program } from '@/core/playback/program';
+import { endOfPart, meterMapOf } from '@/core/part/part-time';
+import { ticksOfBars } from '@/core/part/commands/settings';
+import { ticks, type Ticks } from '@/core/units';
+import type { VoiceName } from '@/core/voices';
+import type { Hit } from '@/core/part/part';
+import { soundEngine, type SoundEngine, type SoundStatus } from '@/sound/engine';
+import { showError } from '@/ui/notify';
+import type { BenchState, BenchStore } from '../store/bench-store';
+import { useBenchStore } from '../store/context';
+import { performanceOf, writtenOf } from '../store/derived';
+
+export interface Playback {
+  engine: SoundEngine;
+  toggle(): void;
+  /** Starts from a tick, or moves there while playing. */
+  playFrom(tick: Ticks): void;
+  audition(voice: VoiceName, velocity?: number): void;
+  /** Hears the written part while held. */
+  holdWritten(on: boolean): void;
+  /** The hit a player's number stands for. */
+  hitOfSlot(slot: number): string | undefined;
+}
+
+const AUDITION_VELOCITY = 100;
+
+/** Numbers for hits that stay the same from program to program. */
+class Slots {
+  private readonly numbers = new Map<string, number>();
+  readonly ids: string[] = [];
+  of = (hit: Hit): number => {
+    let n = this.numbers.get(hit.id);
+    if (n === undefined) {
+      n = this.ids.push(hit.id) - 1;
+      this.numbers.set(hit.id, n);
+    }
+    return n;
+  };
+}
+
+/** Both versions of what the transport asks for. */
+function programsOf(state: BenchState, engine: SoundEngine, slots: Slots): { performed: Program; written: Program } {
+  const { part, transport } = state;
+  const whole = { start: Math.min(part.origin, part.hits[0] ? meterMapOf(part).barAt(part.hits[0].tick).start : 0), end: endOfPart(part) };
+  const range = transport.loop ? { ...ticksOfBars(part, transport.fromBar, transport.toBar), loop: true } : { start: ticks(whole.start), end: whole.end, loop: false };
+  return {
+    performed: makeProgram(part, performanceOf(part), range, slots.of, engine.voiceIndex),
+    written: makeProgram(part, writtenOf(part), range, slots.of, engine.voiceIndex),
+  };
+}
+
+/** Where playing starts: the loop's start, or the cursor. */
+function startOf(state: BenchState): Ticks {
+  const { part, transport } = state;
+  if (transport.loop) return ticksOfBars(part, transport.fromBar, transport.toBar).start;
+  return transport.cursor >= endOfPart(part) ? part.origin : transport.cursor;
+}
+
+/** Sends every change of the part to the player at once, while it plays; one program a frame at most. */
+function followStore(store: BenchStore, engine: SoundEngine, slots: Slots): () => void {
+  let waiting = 0;
+  const stop = store.subscribe((state, before) => {
+    if (!engine.isPlaying || waiting) return;
+    if (state.part === before.part && state.transport === before.transport) return;
+    waiting = requestAnimationFrame(() => {
+      waiting = 0;
+      const { performed, written } = programsOf(store.getState(), engine, slots);
+      engine.setPrograms(performed, written);
+    });
+  });
+  return () => {
+    cancelAnimationFrame(waiting);
+    stop();
+  };
+}
+
+export function usePlayback(): Playback {
+  const store = useBenchStore();
+  const engine = soundEngine();
+  const slots = useMemo(() => new Slots(), []);
+
+  useEffect(() => {
+    const stop = followStore(store, engine, slots);
+    return () => {
+      stop();
+      engine.stop();
+      engine.setVersion('performed');
+    };
+  }, [store, engine, slots]);
+
+  const playFrom = useCallback(
+    (tick: Ticks) => {
+      const { performed, written } = programsOf(store.getState(), engine, slots);
+      engine.setPrograms(performed, written);
+      engine.play(tick).catch(showError);
+    },
+    [store, engine, slots],
+  );
+
+  return useMemo(
+    () => ({
+      engine,
+      playFrom,
+      toggle: () => (engine.isPlaying ? engine.stop() : playFrom(startOf(store.getState()))),
+      audition: (voice, velocity = AUDITION_VELOCITY) => void engine.audition(voice, velocity).catch(showError),
+      holdWritten: (on) => {
+        const version = on ? 'written' : 'performed';
+        if (store.getState().transport.version === version) return;
+        engine.setVersion(version);
+        store.getState().setTransport({ version });
+      },
+      hitOfSlot: (slot) => slots.ids[slot],
+    }),
+    [engine, playFrom, slots, store],
+  );
+}
+
+export const useIsPlaying = (engine: SoundEngine): boolean => useSyncExternalStore(engine.subscribe, () => engine.isPlaying, () => false);
+export const useSoundStatus = (engine: SoundEngine): SoundStatus => useSyncExternalStore(engine.subscribe, () => engine.status, () => 'off' as const);

@@ -1,0 +1,166 @@
+'use client';
+
+import { useLiveQuery } from 'dexie-react-hooks';
+import { FilePlus2, FolderOpen, Search } from 'lucide-react';
+import { useRouter } from 'next/navigation';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useDropzone } from 'react-dropzone';
+import { toast } from 'sonner';
+import type { LaneContent } from '@/core/smf/lanes';
+import type { PartRow } from '@/storage/database';
+import { addMissingDemos, seedOnFirstVisit } from '@/storage/demo-seed';
+import { partStore } from '@/storage/part-store';
+import { Button } from '@/ui/Button';
+import { showError } from '@/ui/notify';
+import { ThemeToggle } from '@/ui/ThemeToggle';
+import { importFile, importLanes, type ImportStep, type LaneQuestion } from './import-flow';
+import { LaneDialog } from './LaneDialog';
+import { emptyPart } from './new-part';
+import { PartCard } from './PartCard';
+
+/** The start: all parts; a file may be dropped anywhere. */
+export function Shelf() {
+  const router = useRouter();
+  const [refused, setRefused] = useState(false);
+  const [seeded, setSeeded] = useState(false);
+  const [search, setSearch] = useState('');
+  const [question, setQuestion] = useState<LaneQuestion | null>(null);
+  const [busy, setBusy] = useState<string | null>(null);
+  const abort = useRef<AbortController | null>(null);
+
+  const rows = useLiveQuery(() => partStore.list().catch(() => null), []);
+  useEffect(() => {
+    seedOnFirstVisit().then(
+      () => setSeeded(true),
+      (e) => {
+        setRefused(true);
+        showError(e);
+      },
+    );
+  }, []);
+
+  const shown = useMemo(() => {
+    const words = search.toLowerCase().split(/\s+/).filter(Boolean);
+    return (rows ?? []).filter((row) => words.every((w) => describe(row).includes(w)));
+  }, [rows, search]);
+
+  const take = async (work: (signal: AbortSignal) => Promise<ImportStep>, name: string) => {
+    const controller = new AbortController();
+    abort.current = controller;
+    setBusy(name);
+    try {
+      const step = await work(controller.signal);
+      if (step.kind === 'ask') return setQuestion(step.question);
+      for (const notice of step.notices) toast.info(notice);
+      router.push(`/bench/${encodeURIComponent(step.id)}`);
+    } catch (e) {
+      if (!controller.signal.aborted) showError(e);
+    } finally {
+      setBusy(null);
+    }
+  };
+
+  const { getRootProps, getInputProps, isDragActive, open } = useDropzone({
+    noClick: true,
+    noKeyboard: true,
+    multiple: false,
+    onDrop: ([file]) => file && void take((signal) => importFile(file, signal), file.name),
+  });
+
+  const remove = async (row: PartRow) => {
+    try {
+      const putBack = await partStore.remove(row.id);
+      toast(`${row.name} is off the shelf.`, { action: { label: 'Put it back', onClick: () => void putBack().catch(showError) } });
+    } catch (e) {
+      showError(e);
+    }
+  };
+
+  const start = async () => {
+    try {
+      router.push(`/bench/${await partStore.create(emptyPart())}`);
+    } catch (e) {
+      showError(e);
+    }
+  };
+
+  const restoreDemos = async () => {
+    try {
+      const added = await addMissingDemos();
+      toast(added === 0 ? 'All demo parts are on the shelf; yours were left as they are.' : `${added} demo ${added === 1 ? 'part' : 'parts'} put back.`);
+    } catch (e) {
+      showError(e);
+    }
+  };
+
+  const pick = (lanes: LaneContent[]) => {
+    const asked = question;
+    setQuestion(null);
+    if (asked) void take((signal) => importLanes(asked, lanes, signal), asked.fileName);
+  };
+
+  return (
+    <div {...getRootProps()} className="min-h-full">
+      <input {...getInputProps()} aria-label="MIDI or part file" data-testid="file-input" />
+      <header className="mx-auto flex max-w-6xl items-center gap-3 px-6 pt-7 pb-5">
+        <h1 className="mr-auto font-serif text-3xl tracking-tight">
+          Nod <em>Sway</em>
+        </h1>
+        <label className="flex h-8 items-center gap-2 rounded-md border border-strong px-2">
+          <Search size={15} className="text-faint" aria-hidden="true" />
+          <input value={search} onChange={(e) => setSearch(e.target.value)} placeholder="Name, meter, tempo" aria-label="Search the shelf" className="w-40 bg-transparent outline-none placeholder:text-faint" />
+        </label>
+        <Button onClick={() => void start()}>
+          <FilePlus2 size={16} /> New part
+        </Button>
+        <Button look="strong" onClick={open}>
+          <FolderOpen size={16} /> Open a MIDI file
+        </Button>
+        <ThemeToggle />
+      </header>
+
+      <main className="mx-auto max-w-6xl px-6 pb-16">
+        {(refused || rows === null) && (
+          <p role="alert" className="mb-4 rounded-md border border-danger px-4 py-2">
+            The browser does not let this page keep data. Allow storage for this address, or leave private browsing, and reload.
+          </p>
+        )}
+        {busy && (
+          <p role="status" className="mb-4 flex items-center gap-3 rounded-md border border-strong px-4 py-2">
+            Reading {busy} … <Button onClick={() => abort.current?.abort(new Error('cancelled'))}>Cancel</Button>
+          </p>
+        )}
+        {rows && rows.length === 0 && seeded && (
+          <div className="rounded-lg border border-dashed border-strong px-8 py-14 text-center">
+            <p className="font-serif text-xl">The shelf is empty.</p>
+            <p className="mt-1 mb-5 text-faint">Drop a MIDI file anywhere on this page, start a new part, or bring the demo parts back.</p>
+            <Button onClick={() => void restoreDemos()}>Bring the demo parts back</Button>
+          </div>
+        )}
+        {rows && rows.length > 0 && shown.length === 0 && <p className="py-10 text-center text-faint">No part matches “{search}”.</p>}
+        <ul className="grid grid-cols-[repeat(auto-fill,minmax(260px,1fr))] gap-4">
+          {shown.map((row) => (
+            <PartCard key={row.id} row={row} onRemove={() => void remove(row)} />
+          ))}
+        </ul>
+        {rows && rows.length > 0 && (
+          <p className="mt-8 text-sm text-faint">
+            Drop a .mid file anywhere. Everything stays in this browser.{' '}
+            <button type="button" className="underline underline-offset-2 hover:text-ink" onClick={() => void restoreDemos()}>
+              Put missing demo parts back
+            </button>
+          </p>
+        )}
+      </main>
+
+      {isDragActive && (
+        <div className="pointer-events-none fixed inset-3 z-30 flex items-center justify-center rounded-xl border-2 border-dashed border-accent bg-ground/85">
+          <p className="font-serif text-2xl">Let go to bring it in</p>
+        </div>
+      )}
+      {question && <LaneDialog question={question} onPick={pick} onClose={() => setQuestion(null)} />}
+    </div>
+  );
+}
+
+const describe = (row: PartRow): string => `${row.name} ${row.summary.meter.join('/')} ${row.summary.tempo} bpm ${row.about ?? ''}`.toLowerCase();

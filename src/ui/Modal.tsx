@@ -1,0 +1,41 @@
+'use client';
+
+import { X } from 'lucide-react';
+import { Dialog } from 'radix-ui';
+import type { ReactNode } from 'react';
+import { IconButton } from './Button';
+
+interface Props {
+  open: boolean;
+  onClose: () => void;
+  title: string;
+  about?: string;
+  children: ReactNode;
+}
+
+export function Modal({ open, onClose, title, about, children }: Props) {
+  return (
+    <Dialog.Root open={open} onOpenChange={(next) => !next && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
+        <Dialog.Content
+          aria-describedby={about ? undefined : ''}
+          className="fixed top-1/2 left-1/2 z-50 max-h-[86vh] w-[min(560px,92vw)] -translate-x-1/2 -translate-y-1/2 overflow-auto rounded-lg border border-strong bg-surface p-6 shadow-lg"
+        >
+          <div className="mb-3 flex items-start justify-between gap-4">
+            <div>
+              <Dialog.Title className="font-serif text-xl">{title}</Dialog.Title>
+              {about && <Dialog.Description className="mt-1 text-faint">{about}</Dialog.Description>}
+            </div>
+            <Dialog.Close asChild>
+              <IconButton label="Close">
+                <X size={18} />
+              </IconButton>
+            </Dialog.Close>
+          </div>
+          {children}
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

@@ -1,0 +1,124 @@
+'use client';
+
+import clsx from 'clsx';
+import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+
+interface Props {
+  label: string;
+  value: number;
+  min: number;
+  max: number;
+  /** One arrow key or wheel notch; Shift takes a tenth, Page keys ten. */
+  step?: number;
+  /** Digits behind the point. */
+  digits?: number;
+  unit: string;
+  /** What a double-click gives. */
+  default?: number;
+  /** Called while dragging, wheeling and typing; `done` follows once a gesture is over. */
+  onChange: (value: number) => void;
+  onDone?: () => void;
+  /** Escape during a drag. */
+  onCancel?: () => void;
+  showLabel?: boolean;
+  disabled?: boolean;
+  className?: string;
+}
+
+const limit = (n: number, low: number, high: number): number => Math.min(high, Math.max(low, n));
+
+/** A number with its unit: takes typing, arrow keys, the wheel, a drag on its unit, and a double-click for its default. */
+export function NumberField({ label, value, min, max, step = 1, digits = 0, unit, onChange, onDone, onCancel, showLabel = false, disabled, className, ...rest }: Props) {
+  const [draft, setDraft] = useState<string | null>(null);
+  const input = useRef<HTMLInputElement>(null);
+  const drag = useRef<{ y: number; from: number } | null>(null);
+
+  const give = (n: number, done = true) => {
+    const scale = 10 ** digits;
+    onChange(limit(Math.round(n * scale) / scale, min, max));
+    if (done) onDone?.();
+  };
+
+  const takeDraft = () => {
+    if (draft === null) return;
+    const typed = Number(draft.replace(',', '.').replace(/[^\d.+-]/g, ''));
+    setDraft(null);
+    if (draft.trim() !== '' && Number.isFinite(typed)) give(typed);
+  };
+
+  const onKeyDown = (e: KeyboardEvent) => {
+    const direction = e.key === 'ArrowUp' || e.key === 'PageUp' ? 1 : e.key === 'ArrowDown' || e.key === 'PageDown' ? -1 : 0;
+    if (direction !== 0) {
+      e.preventDefault();
+      setDraft(null);
+      give(value + direction * step * (e.key.startsWith('Page') ? 10 : e.shiftKey ? 0.1 : 1));
+    } else if (e.key === 'Enter') takeDraft();
+    else if (e.key === 'Escape') {
+      setDraft(null);
+      input.current?.blur();
+    }
+  };
+
+  // React listens to wheels passively; a number that turns must keep the page from scrolling.
+  const latest = useRef({ value, give, step });
+  useEffect(() => {
+    latest.current = { value, give, step };
+  });
+  useEffect(() => {
+    const element = input.current;
+    const onWheel = (e: WheelEvent) => {
+      if (document.activeElement !== element) return;
+      e.preventDefault();
+      const l = latest.current;
+      l.give(l.value - Math.sign(e.deltaY) * l.step * (e.shiftKey ? 0.1 : 1));
+    };
+    element?.addEventListener('wheel', onWheel, { passive: false });
+    return () => element?.removeEventListener('wheel', onWheel);
+  }, []);
+
+  const dragHandlers = {
+    onPointerDown: (e: PointerEvent) => {
+      e.currentTarget.setPointerCapture(e.pointerId);
+      drag.current = { y: e.clientY, from: value };
+    },
+    onPointerMove: (e: PointerEvent) => {
+      if (drag.current) give(drag.current.from + ((drag.current.y - e.clientY) / 4) * step * (e.shiftKey ? 0.1 : 1), false);
+    },
+    onPointerUp: () => {
+      if (drag.current) onDone?.();
+      drag.current = null;
+    },
+    onPointerCancel: () => {
+      if (drag.current) onCancel?.();
+      drag.current = null;
+    },
+    onDoubleClick: () => {
+      if (rest.default !== undefined) give(rest.default);
+    },
+  };
+
+  return (
+    <label className={clsx('inline-flex items-baseline gap-1', disabled && 'opacity-45', className)}>
+      {showLabel && <span className="text-faint">{label}</span>}
+      <input
+        ref={input}
+        aria-label={`${label}${unit ? ` in ${unit}` : ''}`}
+        inputMode="decimal"
+        role="spinbutton"
+        aria-valuenow={value}
+        aria-valuemin={min}
+        aria-valuemax={max}
+        disabled={disabled}
+        className="w-[4.2em] rounded border-b border-strong bg-transparent px-1 text-right hover:bg-sunk focus:bg-surface"
+        value={draft ?? value.toFixed(digits)}
+        onChange={(e) => setDraft(e.target.value)}
+        onFocus={(e) => e.target.select()}
+        onBlur={takeDraft}
+        onKeyDown={onKeyDown}
+      />
+      <span className="cursor-ns-resize touch-none text-faint select-none" title="Drag up or down; double-click for the default" {...dragHandlers}>
+        {unit}
+      </span>
+    </label>
+  );
+}

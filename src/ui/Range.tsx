@@ -1,0 +1,33 @@
+'use client';
+
+import { Slider } from 'radix-ui';
+
+interface Props {
+  label: string;
+  value: number;
+  min: number;
+  max: number;
+  step: number;
+  /** Read out instead of the bare number. */
+  valueText?: string;
+  /** Marks along the track, in the slider's unit. */
+  marks?: readonly number[];
+  disabled?: boolean;
+  onChange: (value: number) => void;
+  onDone: () => void;
+}
+
+/** A value that is swept: it changes while dragged, and the drag is one gesture. */
+export function Range({ label, value, min, max, step, valueText, marks = [], disabled = false, onChange, onDone }: Props) {
+  return (
+    <Slider.Root className="relative flex h-8 touch-none items-center select-none data-[disabled]:opacity-45" value={[value]} min={min} max={max} step={step} disabled={disabled} onValueChange={([v]) => onChange(v as number)} onValueCommit={onDone}>
+      <Slider.Track className="relative h-px grow bg-strong">
+        {marks.map((m) => (
+          <span key={m} className="absolute -top-[5px] h-[11px] w-px bg-strong" style={{ left: `${((m - min) / (max - min)) * 100}%` }} />
+        ))}
+        <Slider.Range className="absolute -top-px h-[3px] rounded bg-accent" />
+      </Slider.Track>
+      <Slider.Thumb aria-label={label} aria-valuetext={valueText} className="block size-4 rounded-full border-2 border-ground bg-accent shadow" />
+    </Slider.Root>
+  );
+}
