@@ -126,7 +126,7 @@ function gangwayStrut(): Cue {
   const song = strutSong();
   const file = readSmf(song);
   const { part } = importPart(file, { name: 'Gangway Strut', fileName: 'gangway-strut.mid', lanes: drumLanes(file, listLanes(file)) });
-  return { id: 'demo-gangway-strut', about: 'A flat, robotic import with bass and brass', part, song };
+  return { id: 'demo-gangway-strut', about: 'A flat, robotic import', part, song };
 }
 
 /** Every demo part, made anew from code. */

@@ -2,7 +2,7 @@
 
 import { Plus, Trash2 } from 'lucide-react';
 import { Switch } from 'radix-ui';
-import { DEFAULT_SWING, MAX_SWING, MIN_SWING, STRAIGHT, SWING_DIVISIONS, type SwingDivision, type SwingMove } from '@/core/feel/feel';
+import { MAX_SWING, MIN_SWING, STRAIGHT, SWING_DIVISIONS, type SwingDivision, type SwingMove } from '@/core/feel/feel';
 import { percentOfRatio, ratioOfPercent, SWING_RATIOS, swingMilliseconds, wordOfPercent } from '@/core/feel/swing';
 import { removeSwing, setSway, setSwing, startTempo, swingOf } from '@/core/part/commands/settings';
 import { Button, IconButton } from '@/ui/Button';
@@ -36,7 +36,7 @@ export function FeelPage() {
       ) : (
         <section className="rounded-md border border-dashed border-strong p-4">
           <p className="mb-3 text-faint">No moves yet: the part is heard as written. Swing makes the off-beats late; the written hits stay untouched.</p>
-          <Button onClick={() => getState().run('Add swing', (part) => setSwing(part, { percent: DEFAULT_SWING }))}>
+          <Button onClick={() => getState().run('Add swing', (part) => setSwing(part, { percent: percentOfRatio('4:3') }))}>
             <Plus size={15} /> Add swing
           </Button>
         </section>

@@ -8,7 +8,7 @@ import { labelOfVoice } from '@/core/voices';
 import { Hint } from '@/ui/Button';
 import { layoutRows, RULER_HEIGHT } from '../geometry/rows';
 import type { Playback } from '../playback/use-playback';
-import { REACHES, type Reach } from '../geometry/stems';
+import { REACHES, type Reach } from '../view';
 import { GRIDS, type GridName } from '@/core/time/grid';
 import { useBench, useBenchStore } from '../store/context';
 import { Picker } from '@/ui/Picker';

@@ -1,3 +1,4 @@
+import { meterMapOf } from '@/core/part/part-time';
 import { audibleVoices } from '@/core/playback/program';
 import type { BenchScene } from '../geometry/scene';
 import { RULER_HEIGHT } from '../geometry/rows';
@@ -10,7 +11,7 @@ import type { Palette } from './palette';
 /** Draws one state of the Bench. */
 export function drawFrame(g: CanvasRenderingContext2D, palette: Palette, scene: BenchScene, state: BenchState, width: number, height: number) {
   const { part, view, selection } = state;
-  drawGrid(g, palette, { part, axis: scene.axis, width, height, grid: view.grid, rows: scene.rows, focusIndex: scene.rows.findIndex((r) => r.voice === state.focus) });
+  drawGrid(g, palette, { part, axis: scene.axis, width, height, grid: view.grid, rows: scene.rows, focusIndex: scene.rows.findIndex((r) => r.voice === state.focus), firstBar: part.hits[0] ? Math.min(0, meterMapOf(part).barAt(part.hits[0].tick).index) : 0 });
   const audible = audibleVoices(part);
   const far = { part, performance: scene.performance, selection, axis: scene.axis, width };
   g.save();

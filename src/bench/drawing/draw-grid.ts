@@ -21,6 +21,8 @@ interface Scene {
   grid: GridName;
   rows: readonly RowBox[];
   focusIndex: number;
+  /** Below 0 where hits lie before the first bar. */
+  firstBar: number;
 }
 
 /** Paper, rows' ground lines, bar and beat lines, the ruler with bar flags and counts. */
@@ -38,7 +40,7 @@ export function drawGrid(g: CanvasRenderingContext2D, palette: Palette, scene: S
   for (const row of rows) g.fillRect(0, Math.round(row.baseline), width, 1);
 
   const map = meterMapOf(scene.part);
-  const first = map.barAt(tickOf(axis, 0)).index;
+  const first = Math.max(scene.firstBar, map.barAt(tickOf(axis, 0)).index);
   const last = Math.min(scene.part.bars, map.barAt(tickOf(axis, width)).index + 1);
   const widest = xOf(axis, map.barOf(first).start + map.barOf(first).length) - xOf(axis, map.barOf(first).start);
   const every = widest >= CLOSEST_BARS ? 1 : 2 ** Math.ceil(Math.log2(CLOSEST_BARS / widest));
@@ -77,6 +79,7 @@ function drawBar(g: CanvasRenderingContext2D, palette: Palette, scene: Scene, ma
   g.font = `600 11px ${CANVAS_FONT}`;
   g.textAlign = 'left';
   const flag = g.measureText(text).width + 10;
+  if (x + flag > scene.width) return;
   g.fillStyle = bar.index < 0 ? palette.faint : palette.ink;
   g.beginPath();
   g.roundRect(x, 2, flag, 16, [0, 3, 3, 0]);

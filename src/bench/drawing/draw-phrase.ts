@@ -23,7 +23,7 @@ export function drawPhrase(g: CanvasRenderingContext2D, palette: Palette, scene:
   const cell = cellWidth(bars.length, width);
   const densest = Math.max(1, ...bars.map((b) => b.hits));
   const top = 16;
-  const floor = height - 12;
+  const floor = height - 16;
   g.fillStyle = palette.ground;
   g.fillRect(0, 0, width, height);
   g.fillStyle = palette.sunk;

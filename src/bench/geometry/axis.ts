@@ -1,5 +1,5 @@
 import { ticks, TICKS_PER_QUARTER, type Ticks } from '@/core/units';
-import type { View } from '../store/bench-store';
+import type { View } from '../view';
 
 /** Pixels to ticks and back; musical time runs evenly from left to right, never magnified. */
 export interface Axis {

@@ -5,10 +5,7 @@ import type { Hit, Part } from '@/core/part/part';
 import { ticks, TICKS_PER_QUARTER } from '@/core/units';
 import { stepPixels, tickOf, xOf, type Axis } from './axis';
 import type { RowBox } from './rows';
-
-/** The lens: this many ms of lean displace a head by as much as it ever is. */
-export const REACHES = [10, 20, 40] as const;
-export type Reach = (typeof REACHES)[number];
+import type { Reach } from '../view';
 
 /** A head is never further from its foot than this part of a step or of the gap to the next foot. */
 export const MOST_LEAN = 0.45;

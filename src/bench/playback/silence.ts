@@ -3,7 +3,7 @@ import { ticksOfBars } from '@/core/part/commands/settings';
 import { homesOf } from '@/core/homes/homes';
 import type { Part } from '@/core/part/part';
 import type { SoundStatus } from '@/sound/engine';
-import type { Transport } from '../store/bench-store';
+import type { Transport } from '../view';
 
 /** At and below this a hit is hardly audible beside others. */
 const HARDLY_AUDIBLE = 6;

@@ -1,35 +1,11 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import type { Version } from '@/core/playback/player';
 import type { HitId, Part } from '@/core/part/part';
-import type { GridName } from '@/core/time/grid';
-import { ticks, type Ticks } from '@/core/units';
+import { ticks } from '@/core/units';
 import type { VoiceName } from '@/core/voices';
 import type { PartStore, StoredPart } from '@/storage/part-store';
-import type { Reach } from '../geometry/stems';
+import type { Transport, View } from '../view';
 import { EMPTY_HISTORY, record, stepBack, stepForward, type History, type Step } from './history';
 import { Saver, type SaveState } from './saver';
-
-/** What part of the music is in sight and how large. */
-export interface View {
-  /** Tick at the left edge. */
-  scroll: Ticks;
-  pixelsPerQuarter: number;
-  /** Rows moved up by this many pixels. */
-  scrollRows: number;
-  reach: Reach;
-  /** The grid that new hits are placed on; it moves nothing. */
-  grid: GridName;
-}
-
-export interface Transport {
-  loop: boolean;
-  /** Bars, 0-based, without `toBar`. */
-  fromBar: number;
-  toBar: number;
-  /** Where playing starts without a loop. */
-  cursor: Ticks;
-  version: Version;
-}
 
 /** A gesture under way: the part before it; the live part is a preview until it ends. */
 interface Gesture {

@@ -1,0 +1,89 @@
+import { expect, test } from '@playwright/test';
+import { benchReady, bringIn, exportMidi, flatBeat, importMidi, meterEvent, midiFile, noteEvents, notesOf, openShelf, saved, tempoEvent, trackChunk, type Note } from './support';
+
+test('three kinds of bad file say what happened and what to do; nothing is added', async ({ page }) => {
+  await openShelf(page);
+  const cards = page.getByRole('listitem').filter({ has: page.getByRole('heading') });
+  const before = await cards.count();
+  await bringIn(page, 'letter.mid', new TextEncoder().encode('Dear all, this is not music.'));
+  await expect(page.getByText('This is not a standard MIDI file.')).toBeVisible();
+  await expect(page.getByText('Choose a file that ends in .mid or .midi.')).toBeVisible();
+  await bringIn(page, 'silence.mid', midiFile(0, 96, [trackChunk([tempoEvent(0, 500_000)])]));
+  await expect(page.getByText('The MIDI file has no notes.')).toBeVisible();
+  await bringIn(page, 'huge.mid', new Uint8Array(8 * 1024 * 1024 + 1));
+  await expect(page.getByText('The file is larger than 8 MiB.')).toBeVisible();
+  expect(await cards.count()).toBe(before);
+  await expect(page).toHaveURL(/\/$/);
+});
+
+test('drums that are not on channel 10 are picked from a list', async ({ page }) => {
+  await openShelf(page);
+  const drums: Note[] = [[0, 36, 90], [240, 38, 80], [480, 36, 70]];
+  await bringIn(
+    page,
+    'odd.mid',
+    midiFile(1, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2)]), trackChunk(noteEvents([[0, 60, 90]], 100, 1)), trackChunk(noteEvents(drums, 50, 3))]),
+  );
+  const dialog = page.getByRole('dialog', { name: 'Where are the drums?' });
+  await expect(dialog.getByText('Kick, Snare')).toBeVisible();
+  await dialog.getByRole('checkbox', { name: 'Track 3, channel 3, 3 notes' }).click();
+  await dialog.getByRole('button', { name: 'Make the part' }).click();
+  await page.waitForURL(/\/bench\//);
+  await benchReady(page);
+  expect(notesOf(await exportMidi(page, 'song'), 3)).toEqual(drums.map(([t, k, v]) => [t * 2, k, v]));
+});
+
+test('a part that sits behind its grid is offered the lines, and the hits stay', async ({ page }) => {
+  const late: Note[] = Array.from({ length: 32 }, (_, i) => [i * 120 + 48, i % 2 ? 42 : 36, 90]);
+  await importMidi(page, 'late.mid', midiFile(0, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), ...noteEvents(late, 30)])]));
+  // 48 of 480 ticks at 120 BPM.
+  const offer = page.getByTestId('origin-offer');
+  await expect(offer).toContainText('50 ms behind');
+  await offer.getByRole('button', { name: 'Move the lines' }).click();
+  await expect(offer).toBeHidden();
+  expect(await page.evaluate(() => window.nodSway!.bench().part.origin)).toBe(8064);
+  expect(notesOf(await exportMidi(page))).toEqual(late.map(([t, k, v]) => [t * 2, k, v]));
+  // Swing now counts from the moved lines: every second sixteenth comes 48 of 960 late.
+  await page.getByRole('button', { name: 'Add swing' }).click();
+  await page.getByRole('button', { name: '3:2', exact: true }).click();
+  expect(notesOf(await exportMidi(page))).toEqual(late.map(([t, k, v], i) => [t * 2 + (i % 2 ? 48 : 0), k, v]));
+});
+
+test('a part file brings everything back, and a damaged one names the field', async ({ page }) => {
+  const beat = flatBeat();
+  await importMidi(page, 'beat.mid', beat.bytes);
+  await page.getByRole('button', { name: 'Add swing' }).click();
+  const before = await page.evaluate(() => JSON.stringify(window.nodSway!.bench().part));
+  await page.getByRole('button', { name: 'Export', exact: true }).click();
+  await page.getByRole('dialog').getByText('The part with everything').click();
+  const waiting = page.waitForEvent('download');
+  await page.getByRole('dialog').getByRole('button', { name: 'Export', exact: true }).click();
+  const file = await (await waiting).path();
+  const json = (await import('node:fs')).readFileSync(file, 'utf8');
+
+  await openShelf(page);
+  await bringIn(page, 'broken.nodsway.json', new TextEncoder().encode(json.replace('"bars":2', '"bars":0')));
+  await expect(page.getByText(/The part file is not valid: bars must be/)).toBeVisible();
+  await bringIn(page, 'copy.nodsway.json', new TextEncoder().encode(json));
+  await page.waitForURL(/\/bench\//);
+  await benchReady(page);
+  expect(JSON.parse(await page.evaluate(() => JSON.stringify(window.nodSway!.bench().part)))).toEqual(JSON.parse(before));
+  expect(await page.evaluate(() => window.nodSway!.bench().hasSong)).toBe(true);
+});
+
+test('bringing demo parts back never overwrites what a user changed', async ({ page }) => {
+  await page.goto('/bench/demo-fog-signal');
+  await benchReady(page);
+  await page.getByRole('button', { name: 'Add swing' }).click();
+  await saved(page);
+  await openShelf(page);
+  await page.getByRole('heading', { name: 'Low Tide' }).hover();
+  await page.getByRole('button', { name: 'Take Low Tide off the shelf' }).click();
+  await expect(page.getByRole('heading', { name: 'Low Tide' })).toBeHidden();
+  await page.getByRole('button', { name: 'Put missing demo parts back' }).click();
+  await expect(page.getByText('1 demo part put back.')).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Low Tide' })).toBeVisible();
+  await page.goto('/bench/demo-fog-signal');
+  await benchReady(page);
+  expect(await page.evaluate(() => window.nodSway!.bench().part.feel.moves.length)).toBe(1);
+});

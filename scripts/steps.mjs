@@ -1,0 +1,26 @@
+// Small helpers for the scripts: running commands, and installing what is missing.
+import { spawnSync } from 'node:child_process';
+import { existsSync, statSync } from 'node:fs';
+
+export const CHROMIUM = '/usr/bin/chromium';
+
+/** Runs a command with its output shown; true where it succeeded. */
+export function run(command, args, env = {}) {
+  console.log(`\n> ${command} ${args.join(' ')}`);
+  return spawnSync(command, args, { stdio: 'inherit', env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...env } }).status === 0;
+}
+
+/** Installs the packages where they are missing or older than the lock file. */
+export function installPackages() {
+  const stamp = 'node_modules/.package-lock.json';
+  if (existsSync(stamp) && statSync(stamp).mtimeMs >= statSync('package-lock.json').mtimeMs) return true;
+  return run('npm', ['ci', '--no-audit', '--no-fund']);
+}
+
+/** Installs Debian's Chromium where it is missing. */
+export function installChromium() {
+  if (existsSync(CHROMIUM)) return true;
+  const sudo = process.getuid?.() === 0 ? [] : ['sudo'];
+  const apt = (...args) => run([...sudo, 'apt-get'][0], [...sudo, 'apt-get', ...args].slice(1));
+  return apt('update', '-qq') && apt('install', '-y', '-qq', 'chromium');
+}

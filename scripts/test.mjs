@@ -1,0 +1,53 @@
+// Everything that must hold before a change lands. Ends with the line "N passed, N failed".
+import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { installChromium, installPackages, run } from './steps.mjs';
+
+const JEST = 'test-results/jest.json';
+const PLAYWRIGHT = 'test-results/playwright.json';
+let passed = 0;
+let failed = 0;
+
+const count = (ok) => (ok ? passed++ : failed++);
+const read = (file) => {
+  try {
+    return JSON.parse(readFileSync(file, 'utf8'));
+  } catch {
+    return null;
+  }
+};
+
+rmSync('test-results', { recursive: true, force: true });
+mkdirSync('test-results', { recursive: true });
+
+if (!installPackages() || !installChromium()) {
+  console.log('Installing failed.\n0 passed, 1 failed');
+  process.exit(1);
+}
+
+count(run('npm', ['run', '--silent', 'build:worklet']));
+count(run('npx', ['next', 'typegen']) && run('npm', ['run', '--silent', 'typecheck']));
+count(run('npm', ['run', '--silent', 'lint']));
+count(run('npm', ['run', '--silent', 'boundaries']));
+
+const jestOk = run('npx', ['jest', '--json', `--outputFile=${JEST}`]);
+const jest = read(JEST);
+passed += jest?.numPassedTests ?? 0;
+failed += (jest?.numFailedTests ?? 0) + (jest?.numRuntimeErrorTestSuites ?? 0);
+if (!jestOk && !jest) failed++;
+
+const built = run('npm', ['run', '--silent', 'build']);
+count(built);
+if (built) {
+  const ok = run('npx', ['playwright', 'test'], { PLAYWRIGHT_JSON_OUTPUT_NAME: PLAYWRIGHT });
+  const stats = read(PLAYWRIGHT)?.stats;
+  passed += (stats?.expected ?? 0) + (stats?.flaky ?? 0);
+  failed += stats?.unexpected ?? 0;
+  if (!ok && !(stats?.unexpected > 0)) failed++;
+  if (stats?.flaky > 0) console.log(`${stats.flaky} tests passed only when tried again: mend them.`);
+}
+
+const summary = `${passed} passed, ${failed} failed`;
+mkdirSync('test-results', { recursive: true });
+writeFileSync('test-results/summary.txt', summary);
+console.log(`\n${summary}`);
+process.exit(failed === 0 ? 0 : 1);

@@ -1,0 +1,29 @@
+import type { Version } from '@/core/playback/player';
+import type { GridName } from '@/core/time/grid';
+import type { Ticks } from '@/core/units';
+
+/** The lens: this many ms of lean displace a head by as much as it ever is. */
+export const REACHES = [10, 20, 40] as const;
+export type Reach = (typeof REACHES)[number];
+
+/** What part of the music is in sight and how large. */
+export interface View {
+  /** Tick at the left edge. */
+  scroll: Ticks;
+  pixelsPerQuarter: number;
+  /** Rows moved up by this many pixels. */
+  scrollRows: number;
+  reach: Reach;
+  /** The grid that new hits are placed on; it moves nothing. */
+  grid: GridName;
+}
+
+export interface Transport {
+  loop: boolean;
+  /** Bars, 0-based, without `toBar`. */
+  fromBar: number;
+  toBar: number;
+  /** Where playing starts without a loop. */
+  cursor: Ticks;
+  version: Version;
+}

@@ -1,0 +1,139 @@
+import fc from 'fast-check';
+import { partArbitrary, smallPart } from '@/testing/arbitraries';
+import { milliseconds, ticks, TICKS_PER_QUARTER } from '../units';
+import { EMPTY_FEEL, type Feel } from './feel';
+import { cutLengths, leanOf, performPart, writtenPerformance } from './perform';
+import type { Part } from '../part/part';
+
+const Q = TICKS_PER_QUARTER;
+const swing = (percent: number, more: object = {}): Feel => ({ ...EMPTY_FEEL, moves: [{ kind: 'swing', division: '1/16', percent, ...more }] });
+const sixteenths = (voice: string): [string, number, number][] => Array.from({ length: 16 }, (_, i) => [voice, i / 4, 100]);
+
+test('sway 0, an empty feel, or every move off performs the written part exactly', () => {
+  fc.assert(
+    fc.property(partArbitrary, (random) => {
+      const part: Part = { ...random, hits: random.hits.map(({ nudge: _n, ...hit }) => hit) };
+      const written = writtenPerformance(part);
+      for (const feel of [{ ...part.feel, sway: 0 }, { ...part.feel, moves: [] }, { ...part.feel, moves: part.feel.moves.map((m) => ({ ...m, on: false })) }]) {
+        const performed = performPart({ ...part, feel });
+        expect([...performed.ticks]).toEqual([...written.ticks]);
+        expect([...performed.velocities]).toEqual([...written.velocities]);
+        expect([...performed.lengths]).toEqual([...written.lengths]);
+      }
+    }),
+  );
+});
+
+test('swing 60 % moves every second sixteenth by a tenth of a pair: 4032 ticks', () => {
+  const { ticks: times } = performPart(smallPart(sixteenths('hat-closed'), { feel: swing(60) }));
+  times.forEach((t, i) => expect(t).toBe((i * Q) / 4 + (i % 2 ? 4032 : 0)));
+});
+
+test('sway blends in a straight line, and a swung hit has lean 0 at any sway', () => {
+  for (const sway of [0.25, 0.5, 1]) {
+    const part = smallPart(sixteenths('hat-closed'), { feel: { ...swing(60), sway } });
+    const performed = performPart(part);
+    performed.ticks.forEach((t, i) => {
+      expect(t).toBeCloseTo((i * Q) / 4 + (i % 2 ? 4032 * sway : 0), 6);
+      expect(leanOf(part, performed, i)).toBeCloseTo(0, 9);
+    });
+  }
+});
+
+test('the inverse move undoes a swing exactly', () => {
+  fc.assert(
+    fc.property(partArbitrary, fc.double({ min: 25, max: 80, noNaN: true }), (random, percent) => {
+      const hits = random.hits.map(({ nudge: _n, ...hit }) => hit);
+      const feel: Feel = { ...EMPTY_FEEL, moves: [{ kind: 'swing', division: '1/8', percent }, { kind: 'swing', division: '1/8', percent, inverse: true }] };
+      performPart({ ...random, hits, feel }).ticks.forEach((t, i) => expect(t).toBeCloseTo(hits[i]?.tick as number, 5));
+    }),
+  );
+});
+
+test('strokes of one voice keep their written order, velocities stay 1 to 127, lengths at least 1', () => {
+  fc.assert(
+    fc.property(partArbitrary, (part) => {
+      const p = performPart(part);
+      const last = new Map<string, number>();
+      part.hits.forEach((hit, i) => {
+        expect(p.ticks[i]).toBeGreaterThanOrEqual(last.get(hit.voice) ?? -Infinity);
+        last.set(hit.voice, p.ticks[i] as number);
+        expect(p.velocities[i]).toBeGreaterThanOrEqual(1);
+        expect(p.velocities[i]).toBeLessThanOrEqual(127);
+        expect(p.lengths[i]).toBeGreaterThanOrEqual(1);
+      });
+    }),
+  );
+});
+
+test('editing one hit never moves a hit of another voice or beat', () => {
+  fc.assert(
+    fc.property(partArbitrary, fc.nat(), (part, pick) => {
+      fc.pre(part.hits.length > 1);
+      const index = pick % part.hits.length;
+      const hits = part.hits.map((h, i) => (i === index ? { ...h, velocity: 64 as typeof h.velocity } : h));
+      const before = performPart(part);
+      const after = performPart({ ...part, hits });
+      after.ticks.forEach((t, i) => expect(t).toBe(before.ticks[i]));
+    }),
+  );
+});
+
+test('a nudge is added after the feel, in real time of the tempo at the hit', () => {
+  const tempo = [
+    { tick: ticks(0), microsecondsPerQuarter: 500_000 },
+    { tick: ticks(2 * Q), microsecondsPerQuarter: 1_000_000 },
+  ];
+  const part = smallPart([['snare', 1, 100], ['snare', 3, 100]], { tempo, feel: swing(60) });
+  const nudged = { ...part, hits: part.hits.map((h) => ({ ...h, nudge: { ms: milliseconds(10), velocity: -8 } })) };
+  const p = performPart(nudged);
+  // 10 ms are 1/50 of a quarter at 120 BPM and 1/100 at 60.
+  expect(p.ticks[0]).toBeCloseTo(Q + Q / 50, 6);
+  expect(p.ticks[1]).toBeCloseTo(3 * Q + Q / 100, 6);
+  expect([...p.velocities]).toEqual([92, 92]);
+});
+
+test('a nudge across a tempo change takes both tempos into account', () => {
+  const tempo = [
+    { tick: ticks(0), microsecondsPerQuarter: 500_000 },
+    { tick: ticks(Q), microsecondsPerQuarter: 1_000_000 },
+  ];
+  const part = smallPart([['snare', 0.99, 100]], { tempo });
+  const p = performPart({ ...part, hits: part.hits.map((h) => ({ ...h, nudge: { ms: milliseconds(15), velocity: 0 } })) });
+  // Rounded to ticks the hit is 5 ms before the change (806 of 80640 ticks): the other 10 ms run at the slower tempo.
+  const hitTick = Math.round(0.99 * Q);
+  const msBefore = ((Q - hitTick) / Q) * 500;
+  expect(p.ticks[0]).toBeCloseTo(Q + ((15 - msBefore) / 1000) * Q, 6);
+});
+
+test('scopes: voices, bars by home, steps, ghosts', () => {
+  const part = smallPart([...sixteenths('hat-closed'), ...sixteenths('snare')].map(([v, q, l], i) => [v, q, i % 2 && v === 'snare' ? 20 : l] as const));
+  const ghosts = { ...part, hits: part.hits.map((h) => (h.velocity === 20 ? { ...h, ghost: true } : h)) };
+  const moved = (scope: object): number[] => {
+    const p = performPart({ ...ghosts, feel: swing(60, { scope }) });
+    return ghosts.hits.flatMap((h, i) => (p.ticks[i] === h.tick ? [] : [i]));
+  };
+  const offBeats = (voice: string): number[] => ghosts.hits.flatMap((h, i) => (h.voice === voice && (h.tick / (Q / 4)) % 2 === 1 ? [i] : []));
+  expect(moved({ voices: ['snare'] })).toEqual(offBeats('snare'));
+  expect(moved({ ghosts: 'only' })).toEqual(offBeats('snare'));
+  expect(moved({ ghosts: 'none' })).toEqual(offBeats('hat-closed'));
+  expect(moved({ bars: { from: 2 } })).toEqual([]);
+  expect(moved({ steps: { grid: '1/16', of: 4, at: [1] } })).toEqual(ghosts.hits.flatMap((h, i) => ((h.tick / (Q / 4)) % 4 === 1 ? [i] : [])));
+});
+
+test('a cycle of steps longer than a bar runs on over bar lines', () => {
+  const part = smallPart(Array.from({ length: 8 }, (_, i) => ['kick', i + 0.25, 100] as const), { bars: 2, feel: swing(60, { scope: { steps: { grid: '1/16', of: 32, at: [17] } } }) });
+  const p = performPart(part);
+  // Only the second sixteenth of bar 2 is step 17 of 32.
+  expect(part.hits.map((h, i) => p.ticks[i] !== h.tick)).toEqual([false, false, false, false, true, false, false, false]);
+});
+
+test('every second bar: every 2, at 2', () => {
+  const part = smallPart(Array.from({ length: 16 }, (_, i) => ['kick', i + 0.25, 100] as const), { bars: 4, feel: swing(60, { scope: { bars: { every: 2, at: [2] } } }) });
+  const p = performPart(part);
+  expect(part.hits.map((h, i) => (p.ticks[i] !== h.tick ? Math.floor(h.tick / (4 * Q)) + 1 : 0)).filter(Boolean)).toEqual([2, 2, 2, 2, 4, 4, 4, 4]);
+});
+
+test('lengths are cut at the next hit of the key; two at one tick both have one', () => {
+  expect([...cutLengths([36, 38, 36, 36, 36], [0, 0, 10, 10, 30], Float64Array.of(50, 50, 50, 50, 5))]).toEqual([10, 50, 1, 1, 5]);
+});

@@ -1,0 +1,55 @@
+import { smallPart } from '@/testing/arbitraries';
+import { randomStream } from '../random';
+import { ticks, TICKS_PER_QUARTER } from '../units';
+import { homesOf } from './homes';
+import { findOrigin } from './origin';
+
+const Q = TICKS_PER_QUARTER;
+
+test('a beat of triplets has triplet homes, its neighbours keep theirs', () => {
+  const part = smallPart([['snare', 0, 90], ['snare', 1 / 3, 90], ['snare', 2 / 3, 90], ['snare', 1, 90], ['snare', 1.25, 90]]);
+  const homes = homesOf(part);
+  expect([...homes.ticks].map((t) => Math.round((t / Q) * 12))).toEqual([0, 4, 8, 12, 15]);
+  expect(homes.grids).toEqual(['1/8T', '1/8T', '1/8T', '1/16', '1/16']);
+});
+
+test('each row is fitted by itself', () => {
+  const part = smallPart([['snare', 1 / 3, 90], ['hat-closed', 0.25, 90]]);
+  expect(homesOf(part).grids).toEqual(['1/16', '1/8T']);
+});
+
+test('a hit that fits no grid goes to the nearest 1/16 and is doubtful past 30 % of a step', () => {
+  const part = smallPart([['kick', 0.25 * 0.36, 100], ['kick', 1 + 0.25 * 0.2, 100]]);
+  const homes = homesOf(part);
+  // 0.36 of a 1/16 is 0.18 of an 1/8 and 0.72 of a 1/32: no candidate's step has it within 12 %.
+  expect(homes.grids[0]).toBe('1/16');
+  expect([...homes.doubtful]).toEqual([1, 0]);
+});
+
+test('a pinned home wins over the fitted one', () => {
+  const part = smallPart([['kick', 0.1, 100]]);
+  const pinned = { ...part, hits: part.hits.map((h) => ({ ...h, home: ticks(Q / 4) })) };
+  expect(homesOf(pinned).ticks[0]).toBe(Q / 4);
+});
+
+describe('origin', () => {
+  const late = (offset: number, scatter: number, step = 0.25) => {
+    const random = randomStream(5);
+    return smallPart(Array.from({ length: 64 }, (_, i) => ['hat-closed', i * step + offset + (random() - 0.5) * scatter, 90] as const), { bars: 8 });
+  };
+  test('a constant amount is found to a fifth of a millisecond', () => {
+    // 0.085 of a quarter is 6854 ticks.
+    expect(Math.abs(findOrigin(late(0.085, 0.01)).offset - 6854)).toBeLessThan(40);
+    expect(Math.abs(findOrigin(late(-0.06, 0.01)).offset + 4838)).toBeLessThan(40);
+  });
+  test('nothing is offered for a part on its grid, a scattered one, or an empty one', () => {
+    expect(findOrigin(late(0.001, 0.002)).offset).toBe(0);
+    expect(findOrigin(late(0.05, 0.3)).offset).toBe(0);
+    expect(findOrigin(smallPart([])).offset).toBe(0);
+  });
+  test('late triplets are measured on triplets', () => {
+    const finding = findOrigin(late(0.05, 0.004, 1 / 3));
+    expect(finding.grid).toBe('1/8T');
+    expect(Math.abs(finding.offset - 4032)).toBeLessThan(40);
+  });
+});

@@ -1,0 +1,89 @@
+import fc from 'fast-check';
+import { EMPTY_FEEL, type Feel, type SwingMove } from '@/core/feel/feel';
+import { compareHits, type Hit, type Part } from '@/core/part/part';
+import { milliseconds, ticks, TICKS_PER_QUARTER, velocity } from '@/core/units';
+import { compareVoices, GENERAL_MIDI_KIT, keyOfVoice } from '@/core/voices';
+
+/** Random parts for property tests: meters, tempo changes, origins, crowded and sparse hits. */
+
+const VOICES = ['kick', 'snare', 'hat-closed', 'hat-open', 'tom-floor'] as const;
+const BARS = 4;
+
+export const meterArbitrary = fc.constantFrom([4, 4], [3, 4], [6, 8], [7, 8], [5, 8], [2, 4], [12, 8], [5, 4]);
+
+const hitArbitrary = (length: number): fc.Arbitrary<Hit> =>
+  fc
+    .record({
+      voice: fc.constantFrom(...VOICES),
+      tick: fc.integer({ min: 0, max: length - 1 }),
+      velocity: fc.integer({ min: 1, max: 127 }),
+      length: fc.integer({ min: 0, max: TICKS_PER_QUARTER }),
+      nudge: fc.option(fc.record({ ms: fc.integer({ min: -60, max: 60 }), velocity: fc.integer({ min: -20, max: 20 }) }), { nil: undefined, freq: 4 }),
+    })
+    .map((h) => ({
+      id: '',
+      voice: h.voice,
+      key: keyOfVoice(GENERAL_MIDI_KIT, h.voice),
+      tick: ticks(h.tick),
+      length: ticks(h.length),
+      velocity: velocity(h.velocity),
+      ...(h.nudge ? { nudge: { ms: milliseconds(h.nudge.ms), velocity: h.nudge.velocity } } : {}),
+    }));
+
+export const swingArbitrary: fc.Arbitrary<SwingMove> = fc.record({
+  kind: fc.constant('swing' as const),
+  division: fc.constantFrom('1/8' as const, '1/16' as const, '1/32' as const),
+  percent: fc.double({ min: 25, max: 80, noNaN: true }),
+});
+
+export const feelArbitrary: fc.Arbitrary<Feel> = fc.record({
+  format: fc.constant('nod-sway/feel@1' as const),
+  seed: fc.integer({ min: 0, max: 1e6 }),
+  sway: fc.double({ min: 0, max: 1, noNaN: true }),
+  moves: fc.array(swingArbitrary, { maxLength: 3 }),
+});
+
+export const partArbitrary: fc.Arbitrary<Part> = meterArbitrary.chain(([n, d]) => {
+  const bar = ((n as number) * 4 * TICKS_PER_QUARTER) / (d as number);
+  return fc
+    .record({
+      hits: fc.array(hitArbitrary(bar * BARS), { maxLength: 60 }),
+      microseconds: fc.integer({ min: 200_000, max: 1_500_000 }),
+      second: fc.option(fc.record({ tick: fc.integer({ min: 1, max: bar * BARS }), us: fc.integer({ min: 200_000, max: 1_500_000 }) }), { nil: undefined }),
+      origin: fc.integer({ min: -9000, max: 9000 }),
+      feel: feelArbitrary,
+    })
+    .map((r): Part => {
+      const hits = [...r.hits].sort(compareHits).map((h, i) => ({ ...h, id: `h${String(i).padStart(3, '0')}` }));
+      return {
+        format: 'nod-sway/part@1',
+        name: 'random',
+        tempo: [{ tick: ticks(0), microsecondsPerQuarter: r.microseconds }, ...(r.second ? [{ tick: ticks(r.second.tick), microsecondsPerQuarter: r.second.us }] : [])],
+        meter: [{ tick: ticks(0), numerator: n as number, denominator: d as number }],
+        origin: ticks(r.origin),
+        bars: BARS + 1,
+        kitMap: GENERAL_MIDI_KIT,
+        rows: [...new Set(hits.map((h) => h.voice))].sort(compareVoices).map((voice) => ({ voice })),
+        hits: [...hits].sort(compareHits),
+        feel: r.feel,
+      };
+    });
+});
+
+/** A part from a few hits: [voice, tick in quarters, velocity]. */
+export function smallPart(hits: readonly (readonly [string, number, number])[], change: Partial<Part> = {}): Part {
+  const written = hits.map(([voice, quarter, v], i): Hit => ({ id: `h${i}`, voice, key: keyOfVoice(GENERAL_MIDI_KIT, voice), tick: ticks(Math.round(quarter * TICKS_PER_QUARTER)), length: ticks(TICKS_PER_QUARTER / 8), velocity: velocity(v) })).sort(compareHits);
+  return {
+    format: 'nod-sway/part@1',
+    name: 'small',
+    tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }],
+    meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }],
+    origin: ticks(0),
+    bars: 1,
+    kitMap: GENERAL_MIDI_KIT,
+    rows: [...new Set(written.map((h) => h.voice))].sort(compareVoices).map((voice) => ({ voice })),
+    hits: written,
+    feel: EMPTY_FEEL,
+    ...change,
+  };
+}
