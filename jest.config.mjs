@@ -3,6 +3,8 @@ export default {
   testEnvironment: 'node',
   roots: ['<rootDir>/src'],
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],
-  transform: { '^.+\\.tsx?$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022', transform: { react: { runtime: 'automatic' } } } }] },
+  transform: { '^.+\\.[jt]sx?$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022', transform: { react: { runtime: 'automatic' } } } }] },
+  // Packages that come as modules alone are compiled for the tests as well.
+  transformIgnorePatterns: ['node_modules/(?!nanoid/)'],
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
 };

@@ -1,15 +1,18 @@
 'use client';
 
 import { useEffect } from 'react';
-import { soundEngine, type SoundEngine } from '@/sound/engine';
+import type { SoundEngine } from '@/sound/engine';
 import type { BenchScene } from './geometry/scene';
 import type { BenchState } from './store/bench-store';
+import type { Playback } from './playback/use-playback';
 import { useBenchStore } from './store/context';
 
 /** What tests and measurements may read of a running Bench, as `window.nodSway`. Nothing in the product uses it. */
 export interface Diagnostics {
   bench: () => BenchState;
   engine: SoundEngine;
+  /** The hit that a slot of the engine's log stands for. */
+  hitOfSlot: (slot: number) => string | undefined;
   /** The scene that was drawn last. */
   scene: () => BenchScene | null;
   /** Times at which the stems were drawn, newest last. */
@@ -31,12 +34,12 @@ export function noteScene(scene: BenchScene): void {
   if (drawn.length > 4000) drawn.splice(0, 2000);
 }
 
-export function useDiagnostics(): void {
+export function useDiagnostics(playback: Playback): void {
   const store = useBenchStore();
   useEffect(() => {
-    window.nodSway = { bench: store.getState, engine: soundEngine(), scene: () => lastScene, drawn };
+    window.nodSway = { bench: store.getState, engine: playback.engine, hitOfSlot: playback.hitOfSlot, scene: () => lastScene, drawn };
     return () => {
       delete window.nodSway;
     };
-  }, [store]);
+  }, [store, playback]);
 }

@@ -47,9 +47,10 @@ const swing = Joi.object({
 /** Each kind of move with its schema: a new kind is one more line. */
 const MOVES: Readonly<Record<string, Joi.ObjectSchema>> = { swing };
 
-const move = Joi.object({ kind: Joi.string().valid(...Object.keys(MOVES)).required() })
-  .unknown(true)
-  .when(Joi.object({ kind: 'swing' }).unknown(), { then: swing });
+const move = Joi.alternatives().conditional(Joi.ref('.kind'), {
+  switch: Object.entries(MOVES).map(([kind, schema]) => ({ is: kind, then: schema })),
+  otherwise: Joi.object({ kind: Joi.string().valid(...Object.keys(MOVES)).required() }).unknown(true),
+});
 
 export const feelSchema = Joi.object({
   format: Joi.string().valid('nod-sway/feel@1').required(),

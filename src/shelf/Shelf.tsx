@@ -101,7 +101,6 @@ export function Shelf() {
 
   return (
     <div {...getRootProps()} className="min-h-full">
-      <input {...getInputProps()} aria-label="MIDI or part file" data-testid="file-input" />
       <header className="mx-auto flex max-w-6xl items-center gap-3 px-6 pt-7 pb-5">
         <h1 className="mr-auto font-serif text-3xl tracking-tight">
           Nod <em>Sway</em>
@@ -120,6 +119,7 @@ export function Shelf() {
       </header>
 
       <main className="mx-auto max-w-6xl px-6 pb-16">
+        <input {...getInputProps()} aria-label="MIDI or part file" data-testid="file-input" />
         {(refused || rows === null) && (
           <p role="alert" className="mb-4 rounded-md border border-danger px-4 py-2">
             The browser does not let this page keep data. Allow storage for this address, or leave private browsing, and reload.

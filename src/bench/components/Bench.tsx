@@ -1,5 +1,7 @@
 'use client';
 
+import { useEffect } from 'react';
+import { useBench } from '../store/context';
 import { usePlayback } from '../playback/use-playback';
 import { useShortcuts } from '../use-shortcuts';
 import { useDiagnostics } from '../diagnostics';
@@ -14,9 +16,14 @@ import { TopBar } from './TopBar';
 export function Bench({ onReload }: { onReload: () => void }) {
   const playback = usePlayback();
   useShortcuts(playback);
-  useDiagnostics();
+  useDiagnostics(playback);
+  const name = useBench((s) => s.part.name);
+  useEffect(() => {
+    document.title = `${name} · Nod Sway`;
+  }, [name]);
   return (
     <div className="flex h-dvh min-h-[480px] flex-col overflow-hidden">
+      <h1 className="sr-only">{name}</h1>
       <TopBar playback={playback} />
       <Banners onReload={onReload} playback={playback} />
       <main className="flex min-h-0 flex-1 border-t border-line">

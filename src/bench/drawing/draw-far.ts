@@ -56,13 +56,19 @@ export function drawRibbon(g: CanvasRenderingContext2D, palette: Palette, row: R
   }
 }
 
-/** One band a quarter: its height is the mean velocity, its shift up or down the mean lean. */
+/** Thickness of a band's upper edge, which shows the lean. */
+const CAP = 3;
+
+/** One band a quarter: its height is the mean velocity, its edge's colour the mean lean. */
 export function drawBand(g: CanvasRenderingContext2D, palette: Palette, row: RowBox, far: Far) {
   const wide = Math.max(1, TICKS_PER_QUARTER * far.axis.pixelsPerTick - (TICKS_PER_QUARTER * far.axis.pixelsPerTick > 4 ? 1 : 0));
   for (const m of meansOf(far, row)) {
     const lean = m.lean / m.hits;
     const height = Math.max(3, (row.tallest * m.velocity) / m.hits / 127);
+    const x = xOf(far.axis, far.part.origin + m.quarter * TICKS_PER_QUARTER);
+    g.fillStyle = palette.line;
+    g.fillRect(x, row.baseline - height, wide, height);
     g.fillStyle = m.selected > 0 ? palette.accent : tone(palette, lean);
-    g.fillRect(xOf(far.axis, far.part.origin + m.quarter * TICKS_PER_QUARTER), row.baseline - height, wide, height);
+    g.fillRect(x, row.baseline - height - 1, wide, CAP);
   }
 }

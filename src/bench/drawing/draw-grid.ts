@@ -9,9 +9,12 @@ import { RULER_HEIGHT, type RowBox } from '../geometry/rows';
 import { CANVAS_FONT, type Palette } from './palette';
 
 /** Bars closer than this many pixels are not drawn one by one. */
-const CLOSEST_BARS = 26;
+const CLOSEST_BARS = 38;
 const CLOSEST_COUNTS = 17;
 const CLOSEST_LINES = 7;
+const CLOSEST_BEATS = 14;
+/** Narrower bars have room for their number alone. */
+const SHORT_FLAGS = 60;
 
 interface Scene {
   part: Pick<Part, 'meter' | 'origin' | 'bars'>;
@@ -75,7 +78,7 @@ function drawBar(g: CanvasRenderingContext2D, palette: Palette, scene: Scene, ma
   if (!isEnd) drawWithinBar(g, palette, scene, map, bar, coarse, line);
   line(x, palette.strong, isEnd ? 3 : 1.5, 18);
   if (isEnd) return;
-  const text = coarse ? String(bar.index + 1) : `bar ${bar.index + 1}`;
+  const text = coarse || bar.length * axis.pixelsPerTick < SHORT_FLAGS ? String(bar.index + 1) : `bar ${bar.index + 1}`;
   g.font = `600 11px ${CANVAS_FONT}`;
   g.textAlign = 'left';
   const flag = g.measureText(text).width + 10;
@@ -96,7 +99,7 @@ function drawWithinBar(g: CanvasRenderingContext2D, palette: Palette, scene: Sce
   const pixels = step * axis.pixelsPerTick;
   if (pixels >= CLOSEST_LINES) for (let t = step as number; t < bar.length; t += step) line(xOf(axis, bar.start + t), palette.line, 1, RULER_HEIGHT);
   const beats = map.beatsOf(bar);
-  for (const beat of beats) if (beat.index > 0 && beat.length * axis.pixelsPerTick >= CLOSEST_LINES) line(xOf(axis, beat.start), palette.strong, 0.6, RULER_HEIGHT - 6);
+  for (const beat of beats) if (beat.index > 0 && beat.length * axis.pixelsPerTick >= CLOSEST_BEATS) line(xOf(axis, beat.start), palette.strong, 0.6, RULER_HEIGHT - 6);
 
   g.textAlign = 'center';
   const sixteenth = stepOf('1/16');

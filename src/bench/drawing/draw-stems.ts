@@ -32,7 +32,7 @@ export function drawStems(g: CanvasRenderingContext2D, palette: Palette, stems: 
     drawTriplets(g, palette, stems, row, look);
     for (const s of stems) if (s.pale) drawPale(g, palette, s.pale, row, radius);
   }
-  for (const s of stems) {
+  for (const [i, s] of stems.entries()) {
     const hit = look.part.hits[s.index] as Hit;
     const selected = look.selection.has(hit.id);
     const colour = selected && !heads ? palette.accent : colourOf(palette, s.lean);
@@ -53,7 +53,7 @@ export function drawStems(g: CanvasRenderingContext2D, palette: Palette, stems: 
     if (!heads) continue;
     drawFoot(g, s, look.performance.homes.doubtful[s.index] === 1, palette);
     drawHead(g, palette, s, hit, radius, selected, colour);
-    if (s.kinked && look.detail === 'full') drawNumber(g, palette, s, radius);
+    if (s.kinked && look.detail === 'full' && hasRoom(s, stems[i + Math.sign(s.lean)])) drawNumber(g, palette, s, radius);
   }
   g.globalAlpha = 1;
 }
@@ -119,6 +119,10 @@ function drawHead(g: CanvasRenderingContext2D, palette: Palette, s: Stem, hit: H
     g.fillRect(side > 0 ? s.headX + radius - 0.5 : s.headX - radius - 2.5, s.headY - 0.9, 3, 1.8);
   }
 }
+
+/** A kink's number needs this much free paper beside its head. */
+const NUMBER_ROOM = 30;
+const hasRoom = (s: Stem, neighbour: Stem | undefined): boolean => !neighbour || Math.abs(neighbour.headX - s.headX) >= NUMBER_ROOM;
 
 function drawNumber(g: CanvasRenderingContext2D, palette: Palette, s: Stem, radius: number) {
   g.font = `600 11px ${CANVAS_FONT}`;

@@ -1,0 +1,152 @@
+import { expect, test, type Page } from '@playwright/test';
+import { clickStem, flatBeat, importMidi, meterEvent, midiFile, noteEvents, openDemo, stemOf, tempoEvent, trackChunk } from './support';
+
+interface Heard {
+  id: string;
+  pass: number;
+  /** Seconds from the first pass's start. */
+  at: number;
+}
+
+/** The audio thread's own log, in seconds from the start of the first pass. */
+const heard = (page: Page): Promise<Heard[]> =>
+  page.evaluate(() => {
+    const d = window.nodSway!;
+    const anchor = (d.engine as unknown as { state: { anchorFrame: number } }).state.anchorFrame;
+    return d.engine.log.map((o) => ({ id: d.hitOfSlot(o.slot)!, pass: o.pass, at: (o.frame - anchor) / d.engine.sampleRate }));
+  });
+
+const play = async (page: Page): Promise<void> => {
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible();
+};
+
+const passOf = (page: Page, pass: number): Promise<unknown> => page.waitForFunction((n) => window.nodSway!.engine.log.some((o) => o.pass >= n), pass);
+
+test('W toggled 20 times in mid-bar: every hit of every pass once, at the time of one version', async ({ page }) => {
+  await importMidi(page, 'beat.mid', flatBeat(1).bytes);
+  await page.getByRole('button', { name: 'Add swing' }).click();
+  await page.getByRole('button', { name: '2:1', exact: true }).click();
+  // The first kick is pushed 8 ms early as well.
+  await page.evaluate(() => {
+    const { run, part } = window.nodSway!.bench();
+    run('push', (p) => ({ ...p, hits: p.hits.map((h) => (h === part.hits.find((k) => k.voice === 'kick') ? { ...h, nudge: { ms: -8 as never, velocity: 0 } } : h)) }));
+  });
+  await play(page);
+  for (let i = 0; i < 20; i++) {
+    const before = await page.evaluate(() => window.nodSway!.engine.log.length);
+    await page.keyboard[i % 2 === 0 ? 'down' : 'up']('w');
+    await page.waitForFunction((n) => window.nodSway!.engine.log.length > n + 1, before);
+  }
+  await passOf(page, 3);
+  await page.getByRole('button', { name: 'Stop' }).click();
+
+  const log = (await heard(page)).filter((h) => h.pass < 3);
+  const beat = flatBeat(1).notes;
+  expect(new Set(log.map((h) => `${h.id} ${h.pass}`)).size).toBe(log.length);
+  expect(log.length).toBe(3 * beat.length);
+  for (const h of log) {
+    const [key, tick] = h.id.split('.')[0]!.split('@').map(Number) as [number, number];
+    const written = (tick / 80640) * 0.5 + h.pass * 2;
+    // At 120 BPM a pair of sixteenths lasts a quarter second; 66.67 % is 16.67 % of it late.
+    const performed = written + ((tick / 20160) % 2 === 1 ? 0.1667 * 0.25 : 0) - (key === 36 && tick === 0 ? 0.008 : 0);
+    expect(Math.min(Math.abs(h.at - written), Math.abs(h.at - performed))).toBeLessThan(1.01 / 44100);
+  }
+});
+
+test('the sound itself starts at the frame that the log names, and a soft hit is softer', async ({ page }) => {
+  const notes = noteEvents([[0, 37, 120], [480, 37, 40]], 60);
+  await importMidi(page, 'rim.mid', midiFile(0, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 2, 2), ...notes])]));
+  await play(page);
+  await passOf(page, 0);
+  const { firstFrame, samples, log, rate } = await page.evaluate(async () => {
+    const { engine } = window.nodSway!;
+    const c = await engine.capture(4.2);
+    return { firstFrame: c.firstFrame, samples: Array.from(c.samples), log: engine.log.map((o) => ({ ...o })), rate: engine.sampleRate };
+  });
+  const inside = log.filter((o) => o.frame - 100 > firstFrame && o.frame + 2000 < firstFrame + samples.length);
+  expect(inside.length).toBeGreaterThanOrEqual(2);
+  const peak = (from: number, count: number): number => samples.slice(from, from + count).reduce((m, s) => Math.max(m, Math.abs(s)), 0);
+  for (const o of inside) {
+    const at = o.frame - firstFrame;
+    expect(peak(at - 50, 50)).toBe(0);
+    expect(Math.abs(samples[at]!)).toBeGreaterThan(0);
+  }
+  const loud = inside.find((o) => o.velocity === 120)!;
+  const soft = inside.find((o) => o.velocity === 40)!;
+  expect(peak(soft.frame - firstFrame, rate / 20)).toBeLessThan(0.4 * peak(loud.frame - firstFrame, rate / 20));
+});
+
+test('a loop of bars plays those bars alone; muting, soloing and silence say what they do', async ({ page }) => {
+  await openDemo(page, 'Gangway Strut');
+  const first = page.getByRole('spinbutton', { name: 'First bar of the loop in to' });
+  await first.fill('2');
+  await first.press('Enter');
+  const last = page.getByRole('spinbutton', { name: 'Last bar of the loop in of 8' });
+  await last.fill('2');
+  await last.press('Enter');
+  await page.getByRole('button', { name: 'Hear Kick alone' }).click();
+  await play(page);
+  await passOf(page, 2);
+  const ids = new Set((await heard(page)).map((h) => h.id));
+  // Bar 2 of the strut has kicks at steps 0, 3, 8 and 14: ticks from 4 quarters on.
+  expect([...ids].sort()).toEqual([0, 3, 8, 14].map((s) => `35@${4 * 80640 + s * 20160}.0`).sort());
+
+  await page.getByRole('button', { name: 'Silence Kick' }).click();
+  await expect(page.getByTestId('silence')).toContainText('The rows that are heard alone have no hits here');
+  await page.getByRole('button', { name: 'Hear Kick alone' }).click();
+  await expect(page.getByTestId('silence')).toBeHidden();
+});
+
+test('a swing changed in mid-loop is heard at the next due off-beat', async ({ page }) => {
+  await importMidi(page, 'beat.mid', flatBeat(1).bytes);
+  await page.getByRole('button', { name: 'Add swing' }).click();
+  await page.getByRole('button', { name: '1:1', exact: true }).click();
+  await play(page);
+  await passOf(page, 0);
+  const from = (await heard(page)).at(-1)!.at;
+  await page.getByRole('button', { name: '3:1', exact: true }).click();
+  await passOf(page, 2);
+  const late = (await heard(page)).filter((h) => {
+    const tick = Number(h.id.split('.')[0]!.split('@')[1]);
+    return (tick / 20160) % 2 === 1 && h.at - h.pass * 2 - (tick / 80640) * 0.5 > 0.06;
+  });
+  expect(late.length).toBeGreaterThan(8);
+  // Within a second of the click (which a busy test machine may delay) the off-beats come late.
+  expect(late[0]!.at - from).toBeLessThan(1);
+});
+
+test('a voice is heard from its row’s name, and selecting a stem sounds it', async ({ page }) => {
+  await openDemo(page, 'Fog Signal');
+  const peak = () =>
+    page.evaluate(async () => {
+      const { samples } = await window.nodSway!.engine.capture(0.4);
+      return samples.reduce((m, s) => Math.max(m, Math.abs(s)), 0);
+    });
+  await page.getByRole('button', { name: 'Cowbell: hear it' }).click();
+  await page.waitForFunction(() => window.nodSway!.engine.status === 'ready');
+  const listening = peak();
+  await page.getByRole('button', { name: 'Cowbell: hear it' }).click();
+  expect(await listening).toBeGreaterThan(0.05);
+  const second = peak();
+  await clickStem(page, await stemOf(page, 'snare', 0));
+  expect(await second).toBeGreaterThan(0.05);
+});
+
+test('the tempo is typed, stepped and tapped', async ({ page }) => {
+  await openDemo(page, 'Galley Brushes');
+  const tempo = page.getByRole('spinbutton', { name: 'Tempo in BPM' });
+  await tempo.fill('91.5');
+  await tempo.press('Enter');
+  const bpm = () => page.evaluate(() => 60e6 / window.nodSway!.bench().part.tempo[0]!.microsecondsPerQuarter);
+  expect(await bpm()).toBeCloseTo(91.5, 6);
+  await tempo.press('ArrowUp');
+  expect(await bpm()).toBeCloseTo(92.5, 6);
+  for (let i = 0; i < 4; i++) await page.getByRole('button', { name: 'tap' }).click();
+  expect(await bpm()).toBeGreaterThan(93);
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  expect(await bpm()).toBeCloseTo(88, 6);
+});

@@ -1,0 +1,97 @@
+import fc from 'fast-check';
+import { parseMidi } from 'midi-file';
+import { perform } from './perform';
+import { report } from './report';
+import { midiFile, meterEvent, noteEvents, tempoEvent, trackChunk } from '@/testing/midi-bytes';
+
+type Fields = Record<string, string | Uint8Array>;
+
+const request = (fields: Fields): Request => {
+  const form = new FormData();
+  for (const [name, value] of Object.entries(fields)) form.set(name, typeof value === 'string' ? value : new Blob([value as Uint8Array<ArrayBuffer>]));
+  return new Request('http://127.0.0.1/api', { method: 'POST', body: form });
+};
+const swing = (percent: number): string => JSON.stringify({ format: 'nod-sway/feel@1', moves: [{ kind: 'swing', division: '1/16', percent }] });
+const eight = Array.from({ length: 16 }, (_, i) => [i * 120 + (i % 2 ? 24 : 0), i % 4 === 0 ? 36 : 42, i % 2 ? 60 : 100] as const);
+const song = midiFile(0, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), ...noteEvents(eight, 30)])]);
+
+const failure = async (response: Response): Promise<[number, string, unknown]> => {
+  const { error } = (await response.json()) as { error: { code: string; message: string; details?: unknown } };
+  expect(error.message.length).toBeGreaterThan(5);
+  return [response.status, error.code, error.details];
+};
+
+test('perform: a file and a feel in, the performed file out, on channel 10 with tempo and meter', async () => {
+  const straight = midiFile(0, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), ...noteEvents([[0, 36, 100], [120, 42, 90]], 30)])]);
+  const response = await perform(request({ midi: straight, feel: swing(60) }));
+  expect(response.status).toBe(200);
+  expect(response.headers.get('content-type')).toBe('audio/midi');
+  const midi = parseMidi(new Uint8Array(await response.arrayBuffer()));
+  expect(midi.header).toMatchObject({ format: 0, ticksPerBeat: 960 });
+  let now = 0;
+  const events = midi.tracks[0]!.map((e) => ({ ...e, at: (now += e.deltaTime) }));
+  expect(events.flatMap((e) => (e.type === 'noteOn' ? [[e.at, e.channel, e.noteNumber]] : []))).toEqual([[0, 9, 36], [288, 9, 42]]);
+  expect(events.map((e) => e.type).filter((t) => t === 'setTempo' || t === 'timeSignature')).toHaveLength(2);
+});
+
+test('report: numbers computed by hand', async () => {
+  const response = await report(request({ midi: song }));
+  const body = (await response.json()) as { voices: { voice: string; key: number; n: number }[] };
+  // Off-beat hats lie 24 of 480 ticks late: 25 ms at 120 BPM, at 60 % of their pair of 240.
+  expect(body).toMatchObject({ tempo: 120, meter: [4, 4], bars: 1, originTicks: 0 });
+  expect(body.voices.map((v) => [v.voice, v.key, v.n])).toEqual([['hat-closed', 42, 12], ['kick', 36, 4]]);
+  const hat = body.voices[0]!;
+  expect(hat).toMatchObject({ swing: { division: '1/16', percent: 60, n: 8 }, ghosts: 0, velocity: { min: 60, max: 100, mean: (8 * 60 + 4 * 100) / 12 } });
+});
+
+test('report against a grid: leans are distances to its lines', async () => {
+  const body = (await (await report(request({ midi: song, grid: '1/16' }))).json()) as { voices: { meanLeanMs: number; sdLeanMs: number }[] };
+  expect(body.voices[0]!.meanLeanMs).toBeCloseTo((8 * 25) / 12, 6);
+  expect(body.voices[0]!.sdLeanMs).toBeCloseTo(Math.sqrt((8 * 625) / 12 - ((8 * 25) / 12) ** 2), 6);
+});
+
+test('origin auto finds a constant distance, a number sets it, and swing counts from there', async () => {
+  const late = midiFile(0, 480, [trackChunk(noteEvents(Array.from({ length: 32 }, (_, i) => [i * 120 + 40, 36, 90] as const), 30))]);
+  expect(await (await report(request({ midi: late, origin: 'auto' }))).json()).toMatchObject({ originTicks: 40 });
+  const out = parseMidi(new Uint8Array(await (await perform(request({ midi: late, feel: swing(60), origin: '40' }))).arrayBuffer()));
+  let now = 0;
+  const ons = out.tracks[0]!.flatMap((e) => ((now += e.deltaTime), e.type === 'noteOn' ? [now] : []));
+  expect(ons).toEqual(Array.from({ length: 32 }, (_, i) => i * 240 + 80 + (i % 2 ? 48 : 0)));
+});
+
+test.each<[string, (fields: Fields) => Fields, [number, string, unknown]]>([
+  ['no file', ({ midi: _m, ...f }) => f, [400, 'bad-field', { midi: expect.any(String) }]],
+  ['a file as text', (f) => ({ ...f, midi: 'notes' }), [400, 'bad-field', { midi: expect.any(String) }]],
+  ['no feel', ({ feel: _f, ...f }) => f, [400, 'bad-field', { feel: expect.any(String) }]],
+  ['a feel that is no JSON', (f) => ({ ...f, feel: '{' }), [400, 'bad-feel', expect.anything()]],
+  ['an unknown kind', (f) => ({ ...f, feel: '{"format":"nod-sway/feel@1","moves":[{"kind":"wobble"}]}' }), [400, 'bad-feel', [expect.objectContaining({ field: 'moves[0].kind' })]]],
+  ['a feel of over 256 KiB', (f) => ({ ...f, feel: ' '.repeat(256 * 1024 + 1) }), [413, 'json-too-large', expect.anything()]],
+  ['a file of over 8 MiB', (f) => ({ ...f, midi: new Uint8Array(8 * 1024 * 1024 + 1) }), [413, 'file-too-large', expect.anything()]],
+  ['not MIDI', (f) => ({ ...f, midi: Uint8Array.of(1, 2, 3) }), [422, 'not-midi', undefined]],
+  ['other channels', (f) => ({ ...f, channels: '1,2' }), [422, 'no-drum-notes', { notesByChannel: { 10: 16 } }]],
+  ['a wrong channel', (f) => ({ ...f, channels: '17' }), [400, 'bad-field', { channels: expect.any(String) }]],
+  ['a wrong origin', (f) => ({ ...f, origin: 'left' }), [400, 'bad-field', { origin: expect.any(String) }]],
+  ['a ppq that is no multiple', (f) => ({ ...f, keepOtherTracks: 'true', ppq: '1000' }), [400, 'bad-resolution', expect.anything()]],
+  ['a ppq out of range', (f) => ({ ...f, ppq: '12' }), [400, 'bad-resolution', expect.anything()]],
+  ['a wrong choice', (f) => ({ ...f, keepOtherTracks: 'maybe' }), [400, 'bad-field', { keepOtherTracks: expect.any(String) }]],
+  ['an unknown field', (f) => ({ ...f, speed: '2' }), [400, 'bad-field', { speed: expect.any(String) }]],
+])('perform with %s', async (_what, change, expected) => {
+  expect(await failure(await perform(request(change({ midi: song, feel: swing(55) }))))).toEqual(expected);
+});
+
+test('not multipart, or a body that claims to be: 415 and 400', async () => {
+  expect(await failure(await report(new Request('http://127.0.0.1/api', { method: 'POST', body: 'x' })))).toEqual([415, 'not-multipart', undefined]);
+  const broken = new Request('http://127.0.0.1/api', { method: 'POST', body: 'x', headers: { 'content-type': 'multipart/form-data; boundary=a' } });
+  expect(await failure(await report(broken))).toEqual([400, 'bad-form', undefined]);
+});
+
+test('any bytes as a file end in 200 or 4xx', async () => {
+  await fc.assert(
+    fc.asyncProperty(fc.array(fc.tuple(fc.nat({ max: song.length - 1 }), fc.nat({ max: 255 })), { maxLength: 8 }), async (edits) => {
+      const midi = Uint8Array.from(song);
+      for (const [at, value] of edits) midi[at] = value;
+      for (const response of [await report(request({ midi })), await perform(request({ midi, feel: swing(66), keepOtherTracks: 'true' }))]) expect([200, 400, 422]).toContain(response.status);
+    }),
+    { numRuns: 60 },
+  );
+});

@@ -1,0 +1,74 @@
+import fc from 'fast-check';
+import { isNamedError } from '@/core/errors';
+import { partArbitrary } from '@/testing/arbitraries';
+import { parseFeel } from './feel-format';
+import { parsePart, readPartFile, writePartFile } from './part-format';
+
+const problems = (run: () => unknown): unknown => {
+  try {
+    return run();
+  } catch (e) {
+    if (!isNamedError(e)) throw e;
+    return e.details;
+  }
+};
+const feel = (moves: unknown[], more: object = {}): unknown => ({ format: 'nod-sway/feel@1', moves, ...more });
+const swing = (more: object): object => ({ kind: 'swing', ...more });
+
+test('defaults are filled in', () => {
+  expect(parseFeel(feel([swing({})]))).toEqual({ format: 'nod-sway/feel@1', seed: 1, sway: 1, moves: [{ kind: 'swing', division: '1/16', percent: 56 }] });
+});
+
+test.each([
+  ['an unknown kind', feel([{ kind: 'wobble' }]), 'moves[0].kind'],
+  ['an unknown member', feel([swing({ depth: 1 })]), 'moves[0].depth'],
+  ['an unknown member at the top', feel([], { name: 'x' }), 'name'],
+  ['out of range', feel([swing({ percent: 81 })]), 'moves[0].percent'],
+  ['an unknown version', { format: 'nod-sway/feel@2', moves: [] }, 'format'],
+  ['an empty list', feel([swing({ scope: { voices: [] } })]), 'moves[0].scope.voices'],
+  ['every without at', feel([swing({ scope: { bars: { every: 2 } } })]), 'moves[0].scope.bars'],
+  ['from over to', feel([swing({ scope: { bars: { from: 3, to: 2 } } })]), 'moves[0].scope.bars'],
+  ['bars at outside its cycle', feel([swing({ scope: { bars: { every: 2, at: [3] } } })]), 'moves[0].scope.bars'],
+  ['steps at outside its cycle', feel([swing({ scope: { steps: { grid: '1/8', of: 2, at: [2] } } })]), 'moves[0].scope.steps'],
+  ['too many moves', feel(Array.from({ length: 65 }, () => swing({}))), 'moves'],
+])('a feel with %s is refused, naming the member', (_what, data, field) => {
+  expect(problems(() => parseFeel(data))).toEqual([expect.objectContaining({ field })]);
+});
+
+test('a part file gives exactly that part back, with its song', () => {
+  fc.assert(
+    fc.property(partArbitrary, fc.uint8Array({ maxLength: 300 }), (random, song) => {
+      const part = { ...random, tempo: random.tempo.filter((t, i) => i === 0 || t.tick > 0) };
+      const back = readPartFile(writePartFile({ part, song }));
+      expect(back.part).toEqual(part);
+      expect([...(back.song ?? [])]).toEqual([...song]);
+    }),
+  );
+});
+
+test('any JSON as a part or a feel is a result or a named error', () => {
+  fc.assert(
+    fc.property(fc.json(), (text) => {
+      for (const read of [() => readPartFile(text), () => parseFeel(JSON.parse(text)), () => parsePart(JSON.parse(text))]) problems(read);
+    }),
+  );
+});
+
+test('a damaged part names the field: a hit outside, a velocity of 0, an id used twice, an unknown member', () => {
+  const part = JSON.parse(writePartFile({ part: fc.sample(partArbitrary.filter((p) => p.hits.length > 2), { numRuns: 1, seed: 4 })[0]! }));
+  const broken = (change: (p: typeof part) => void): string => {
+    const copy = structuredClone(part);
+    change(copy);
+    try {
+      parsePart(copy);
+      return 'accepted';
+    } catch (e) {
+      return (e as Error).message;
+    }
+  };
+  expect(broken((p) => (p.hits.at(-1).tick = 1e9))).toContain('lies outside the part');
+  expect(broken((p) => (p.hits[1].velocity = 0))).toContain('hits[1].velocity');
+  expect(broken((p) => (p.hits[1].id = p.hits[0].id))).toContain('hits[1].id is used twice');
+  expect(broken((p) => (p.hits[0].loud = true))).toContain('hits[0].loud');
+  expect(broken((p) => (p.format = 'nod-sway/part@9'))).toContain('format');
+});

@@ -1,0 +1,91 @@
+import 'fake-indexeddb/auto';
+import { addVelocity, removeHits } from '@/core/part/commands/hits';
+import { setTempo } from '@/core/part/commands/settings';
+import { diffParts } from '@/core/part/diff';
+import type { Part } from '@/core/part/part';
+import { bpm } from '@/core/units';
+import { demoCues } from '@/demo/cues';
+import { smallPart } from '@/testing/arbitraries';
+import { NodSwayDatabase } from './database';
+import { addMissingDemos } from './demo-seed';
+import { PartStore } from './part-store';
+
+let number = 0;
+const fresh = (): { db: NodSwayDatabase; store: PartStore } => {
+  const db = new NodSwayDatabase(`test-${number++}`);
+  return { db, store: new PartStore(db) };
+};
+
+const part = smallPart([['kick', 0, 100], ['snare', 1, 90], ['kick', 2, 80]]);
+const all = new Set(part.hits.map((h) => h.id));
+
+/** Saves each step as an edit; gives the last part. */
+async function edit(store: PartStore, id: string, from: Part, steps: ((p: Part) => Part)[], head = 0): Promise<Part> {
+  let now = from;
+  for (const [i, step] of steps.entries()) {
+    const next = step(now);
+    await store.saveEdit(id, head + i + 1, 'step', diffParts(now, next)!, next);
+    now = next;
+  }
+  return now;
+}
+
+test('edits are read back on top of the part they were made on', async () => {
+  const { store } = fresh();
+  const id = await store.create(part, { song: Uint8Array.of(1, 2, 3) });
+  const last = await edit(store, id, part, [(p) => addVelocity(p, all, -5), (p) => setTempo(p, bpm(90)), (p) => removeHits(p, new Set([part.hits[1]!.id]))]);
+  const loaded = await store.load(id);
+  expect(loaded).toEqual({ part: last, head: 3 });
+  expect(await store.song(id)).toEqual(Uint8Array.of(1, 2, 3));
+  expect((await store.list()).map((r) => [r.name, r.summary.hits, r.summary.tempo])).toEqual([['small', 2, 90]]);
+});
+
+test('an edit that does not follow the last one is refused, and nothing of it is kept', async () => {
+  const { store } = fresh();
+  const id = await store.create(part);
+  const mine = await edit(store, id, part, [(p) => addVelocity(p, all, -5)]);
+  await expect(edit(store, id, part, [(p) => addVelocity(p, all, 7)])).rejects.toMatchObject({ code: 'changed-elsewhere' });
+  expect((await store.load(id)).part).toEqual(mine);
+});
+
+test('many edits are folded into one body, and later edits still follow', async () => {
+  const { store, db } = fresh();
+  const id = await store.create(part);
+  const last = await edit(store, id, part, Array.from({ length: 70 }, (_, i) => (p: Part) => setTempo(p, bpm(60 + i))));
+  expect((await store.load(id)).part).toEqual(last);
+  for (let tries = 0; (await db.edits.count()) > 0; tries++) {
+    expect(tries).toBeLessThan(500);
+    await new Promise((done) => setImmediate(done));
+  }
+  const more = await edit(store, id, last, [(p) => addVelocity(p, all, 3)], 70);
+  expect(await store.load(id)).toEqual({ part: more, head: 71 });
+});
+
+test('a part taken off the shelf can be put back with its edits', async () => {
+  const { store } = fresh();
+  const id = await store.create(part);
+  const last = await edit(store, id, part, [(p) => addVelocity(p, all, -5)]);
+  const putBack = await store.remove(id);
+  await expect(store.load(id)).rejects.toMatchObject({ code: 'not-found' });
+  await putBack();
+  expect((await store.load(id)).part).toEqual(last);
+});
+
+test('a body that was damaged in the store is a named error', async () => {
+  const { store, db } = fresh();
+  const id = await store.create(part);
+  await db.bodies.put({ id, seq: 0, part: { ...part, bars: -1 } });
+  await expect(store.load(id)).rejects.toMatchObject({ code: 'bad-part' });
+});
+
+test('demo parts are added once, as what they claim to be', async () => {
+  const { store } = fresh();
+  expect(await addMissingDemos(store)).toBe(5);
+  expect(await addMissingDemos(store)).toBe(0);
+  const cues = demoCues();
+  const flat = cues.find((c) => c.id === 'demo-gangway-strut')!;
+  expect(new Set(flat.part.hits.map((h) => h.velocity))).toEqual(new Set([100]));
+  expect(flat.part.hits.every((h) => h.tick % 20160 === 0)).toBe(true);
+  expect(flat.song?.length).toBeGreaterThan(500);
+  expect(cues.map((c) => [c.part.name, c.part.meter[0]!.numerator, c.part.meter[0]!.denominator])).toEqual([['Gangway Strut', 4, 4], ['Low Tide', 6, 8], ['Net Menders', 2, 4], ['Fog Signal', 7, 8], ['Galley Brushes', 3, 4]]);
+});
