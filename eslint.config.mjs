@@ -14,5 +14,8 @@ export default tseslint.config(
       '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
     },
   },
-  { files: ['**/*.{js,mjs,cjs}'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
+  {
+    files: ['**/*.{js,mjs,cjs}'],
+    rules: { '@typescript-eslint/no-require-imports': 'off', '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_', argsIgnorePattern: '^_', ignoreRestSiblings: true }] },
+  },
 );

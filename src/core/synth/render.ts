@@ -80,7 +80,7 @@ function addMetal(out: Float32Array, layer: LayerOf<'metal'>, rate: number, rand
 }
 
 function addWaver(out: Float32Array, layer: LayerOf<'waver'>, rate: number) {
-  let phase = 0;
+  let phase = 0.6; // as with skins: there with its first sample
   for (let i = 0; i < out.length; i++) {
     const t = i / rate;
     const share = Math.min(1, t / layer.decay);

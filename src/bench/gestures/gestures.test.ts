@@ -1,0 +1,160 @@
+import type { Hit, Part } from '@/core/part/part';
+import { ticks, TICKS_PER_QUARTER } from '@/core/units';
+import { smallPart } from '@/testing/arbitraries';
+import { createBenchStore, type BenchStore } from '../store/bench-store';
+import { findGround, findStem, hitsInRectangle, makeScene } from '../geometry/scene';
+import { pixelsPerMs, SHORTEST_STEM } from '../geometry/stems';
+import { idle } from './idle';
+import type { Gesture, Hands, Pointer } from './types';
+
+const WIDTH = 900;
+const HEIGHT = 400;
+
+const part: Part = smallPart([['hat-closed', 0, 80], ['hat-closed', 0.5, 90], ['hat-closed', 1, 100], ['snare', 1, 70], ['kick', 0, 110]]);
+
+interface Table {
+  store: BenchStore;
+  hands: Hands;
+  saved: string[];
+  auditions: string[];
+  readouts: (string | null)[];
+  stem(id: string): { x: number; y: number };
+}
+
+/** A Bench without a browser: the real store and geometry, hands that remember. */
+function setTable(of: Part = part): Table {
+  const saved: string[] = [];
+  const auditions: string[] = [];
+  const readouts: (string | null)[] = [];
+  const store = createBenchStore('x', { part: of, head: 0 }, false, { saveEdit: async (_id: string, _seq: number, label: string) => void saved.push(label) } as never);
+  store.getState().setView({ pixelsPerQuarter: 200 });
+  const scene = () => makeScene(store.getState(), WIDTH, HEIGHT);
+  const hands: Hands = {
+    bench: store.getState,
+    stemAt: (p) => findStem(scene(), p),
+    groundAt: (p) => findGround(scene(), store.getState().part, '1/16', p),
+    hitsIn: (r) => hitsInRectangle(scene(), store.getState().part, r),
+    velocityPerPixel: () => 126 / (scene().rows[0]!.tallest - SHORTEST_STEM),
+    msPerPixel: () => 1 / pixelsPerMs(scene().axis, store.getState().view.reach),
+    audition: (voice) => auditions.push(voice),
+    showMarquee: () => {},
+    showReadout: (text) => readouts.push(text),
+  };
+  const stem = (id: string) => {
+    const found = scene().stems.flat().find((s) => store.getState().part.hits[s.index]?.id === id)!;
+    return { x: found.headX, y: found.headY };
+  };
+  return { store, hands, saved, auditions, readouts, stem };
+}
+
+const at = (p: { x: number; y: number }, dx = 0, dy = 0, more: Partial<Pointer> = {}): Pointer => ({ x: p.x + dx, y: p.y + dy, shift: false, toggle: false, ...more });
+const hit = (t: Table, id: string): Hit => t.store.getState().part.hits.find((h) => h.id === id)!;
+const press = (t: Table, p: Pointer): Gesture => idle.down!(p, t.hands);
+const h0 = part.hits.find((h) => h.voice === 'hat-closed' && h.tick > 0)!.id;
+const snare = part.hits.find((h) => h.voice === 'snare')!.id;
+
+test('a press and release on a stem selects and sounds it; Ctrl takes it out again', () => {
+  const t = setTable();
+  const p = at(t.stem(snare));
+  expect(press(t, p).up(p, t.hands).name).toBe('idle');
+  expect([...t.store.getState().selection]).toEqual([snare]);
+  expect(t.auditions).toEqual(['snare']);
+  expect(t.store.getState().focus).toBe('snare');
+  const again = at(t.stem(snare), 0, 0, { toggle: true });
+  press(t, again).up(again, t.hands);
+  expect(t.store.getState().selection.size).toBe(0);
+});
+
+test('the first four pixels decide: up and down is velocity, one step back', () => {
+  const t = setTable();
+  const start = t.stem(h0);
+  let g = press(t, at(start));
+  g = g.move(at(start, 1, 2), t.hands);
+  expect(g.name).toBe('press-stem');
+  g = g.move(at(start, 1, 5), t.hands);
+  expect(g.name).toBe('drag-velocity');
+  g = g.move(at(start, 30, 15), t.hands);
+  expect(hit(t, h0).nudge).toBeUndefined();
+  expect(t.stem(h0).y).toBeCloseTo(start.y + 15, 0);
+  g.up(at(start, 30, 15), t.hands);
+  expect(t.store.getState().history.undo).toHaveLength(1);
+  t.store.getState().undo();
+  expect(hit(t, h0).velocity).toBe(90);
+});
+
+test('sideways is the nudge; the head follows the pointer and stops at full lean', () => {
+  const t = setTable();
+  const start = t.stem(h0);
+  let g = press(t, at(start)).move(at(start, 6, 1), t.hands);
+  expect(g.name).toBe('drag-nudge');
+  g = g.move(at(start, -9, 0), t.hands);
+  expect(t.stem(h0).x).toBeCloseTo(start.x - 9, 1);
+  // 200 px a quarter: full lean is 22.5 px for 20 ms.
+  expect(hit(t, h0).nudge?.ms).toBeCloseTo((-9 / 22.5) * 20, 1);
+  g = g.move(at(start, 400, 0), t.hands);
+  expect(hit(t, h0).nudge?.ms).toBe(20);
+  expect(t.readouts.at(-1)).toContain('widen the lens');
+  // Back within the gesture, the head is under the pointer again.
+  g = g.move(at(start, 10, 0), t.hands);
+  expect(t.stem(h0).x).toBeCloseTo(start.x + 10, 1);
+  g.cancel(t.hands);
+  expect(hit(t, h0).nudge).toBeUndefined();
+  expect(t.store.getState().history.undo).toHaveLength(0);
+  expect(t.saved).toEqual([]);
+});
+
+test('Shift is fine: one velocity, half a millisecond a pixel', () => {
+  const t = setTable();
+  const start = t.stem(h0);
+  press(t, at(start)).move(at(start, 0, -8, { shift: true }), t.hands);
+  expect(hit(t, h0).velocity).toBe(98);
+  const u = setTable();
+  press(u, at(start)).move(at(start, 8, 0, { shift: true }), u.hands);
+  expect(hit(u, h0).nudge?.ms).toBe(4);
+});
+
+test('a selection moves together and keeps its shape when dragged back from a limit', () => {
+  const t = setTable();
+  const hats = part.hits.filter((h) => h.voice === 'hat-closed').map((h) => h.id);
+  t.store.getState().select(hats);
+  const start = t.stem(h0);
+  const velocities = (): number[] => hats.map((id) => hit(t, id).velocity as number);
+  let g = press(t, at(start)).move(at(start, 0, -300), t.hands);
+  expect(velocities()).toEqual([127, 127, 127]);
+  g = g.move(at(start, 0, 0), t.hands);
+  expect(velocities()).toEqual([80, 90, 100]);
+  g.up(at(start), t.hands);
+});
+
+test('a click on empty ground places one hit on the nearest line; a drag selects and never places', () => {
+  const t = setTable();
+  const near = t.stem(snare);
+  const before = t.store.getState().part.hits.length;
+  const empty = at({ x: near.x + 105, y: near.y });
+  press(t, empty).up(empty, t.hands);
+  const { part: after, selection } = t.store.getState();
+  expect(after.hits).toHaveLength(before + 1);
+  const placed = after.hits.find((h) => selection.has(h.id))!;
+  expect([placed.voice, placed.tick]).toEqual(['snare', TICKS_PER_QUARTER * 1.5]);
+
+  const corner = at({ x: 5, y: 46 });
+  let g = press(t, corner);
+  g = g.move(at(corner, WIDTH, HEIGHT), t.hands);
+  expect(g.name).toBe('marquee');
+  g.up(at(corner, WIDTH, HEIGHT), t.hands);
+  expect(t.store.getState().selection.size).toBe(before + 1);
+  expect(t.store.getState().part.hits).toHaveLength(before + 1);
+});
+
+test('with swing on, the placed hit stands where the pointer was', () => {
+  const t = setTable({ ...part, feel: { ...part.feel, moves: [{ kind: 'swing', division: '1/16', percent: 75 }] } });
+  const base = t.stem(snare);
+  // The off-beat sixteenth after beat 2 is heard at 1.375 quarters: 75 px behind the snare on beat 2.
+  const p = at({ x: base.x + 75, y: base.y });
+  press(t, p).up(p, t.hands);
+  const { part: after, selection } = t.store.getState();
+  const placed = after.hits.find((h) => selection.has(h.id))!;
+  expect(placed.tick).toBe(TICKS_PER_QUARTER * 1.25);
+  expect(t.stem(placed.id).x).toBeCloseTo(base.x + 75, 6);
+  expect(ticks(placed.tick)).toBe(placed.tick);
+});
