@@ -29,7 +29,7 @@ export function patternHits(
       const key = keyOfVoice(GENERAL_MIDI_KIT, voice);
       const tick = ticks(Math.round(start + i * step + shift(voice)));
       hits.push({
-        id: `${key}@${tick}.0`,
+        id: `${key}@${tick}`,
         voice,
         key,
         tick,

@@ -10,6 +10,9 @@ import { PLAYER_PROCESSOR, type FromPlayer, type ToPlayer } from './protocol';
 
 export type SoundStatus = 'off' | 'loading' | 'ready' | 'blocked' | 'failed';
 
+/** Fixed, so that the kit can be rendered before the device is opened; the browser converts to the device's own rate. */
+const SAMPLE_RATE = 44_100;
+
 const WORKLET_URL = '/worklet/player.js';
 /** How many onsets the log keeps; at 16 hits a second more than an hour. */
 const LOG_LIMIT = 60_000;
@@ -19,6 +22,8 @@ export class SoundEngine {
   private context: AudioContext | null = null;
   private node: AudioWorkletNode | null = null;
   private starting: Promise<void> | null = null;
+  /** Samples by voice index, once rendered. */
+  private kit: Promise<Float32Array[]> | null = null;
   private readonly voices: VoiceName[] = [...VOICES];
   private programs: { performed: Program; written: Program; tempo: TempoMap } | null = null;
   private state: PlayState = { playing: false, anchorFrame: 0, version: 'performed' };
@@ -43,7 +48,7 @@ export class SoundEngine {
   }
 
   get sampleRate(): number {
-    return this.context?.sampleRate ?? 0;
+    return SAMPLE_RATE;
   }
 
   /** Opens the audio device and loads the kit; called again it only wakes the device. Must come from a user's action. */
@@ -58,7 +63,7 @@ export class SoundEngine {
 
   private async open() {
     this.changed('loading');
-    const context = new AudioContext({ latencyHint: 'interactive' });
+    const context = new AudioContext({ latencyHint: 'interactive', sampleRate: SAMPLE_RATE });
     this.context = context;
     await context.audioWorklet.addModule(WORKLET_URL);
     const node = new AudioWorkletNode(context, PLAYER_PROCESSOR, { numberOfInputs: 0, outputChannelCount: [2] });
@@ -77,17 +82,26 @@ export class SoundEngine {
     this.changed(this.context.state === 'running' ? 'ready' : 'blocked');
   }
 
+  /** Renders the kit in the background, so that the first Play need not wait for it. */
+  prepare() {
+    this.kit ??= renderKit([...this.voices], SAMPLE_RATE);
+  }
+
   private async sendSounds() {
-    const samples = await renderKit(this.voices, this.sampleRate);
+    this.prepare();
+    const samples = (await this.kit) ?? [];
     const sounds = samples.map((s, i) => ({ samples: s, ends: voicesEndedBy(this.voices[i] as VoiceName).map((v) => this.voices.indexOf(v)) }));
-    this.send({ type: 'sounds', sounds }, samples.map((s) => s.buffer));
+    this.send({ type: 'sounds', sounds });
   }
 
   /** The player's number for a voice; an unmapped key's sound is made when it is first met. */
   voiceIndex = (voice: VoiceName): number => {
     const known = this.voices.indexOf(voice);
     if (known >= 0) return known;
+    this.prepare();
     this.voices.push(voice);
+    const before = this.kit ?? Promise.resolve([]);
+    this.kit = Promise.all([before, renderKit([voice], SAMPLE_RATE)]).then(([known, more]) => [...known, ...more]);
     if (this.node) void this.sendSounds();
     return this.voices.length - 1;
   };

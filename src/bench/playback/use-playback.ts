@@ -83,6 +83,7 @@ export function usePlayback(): Playback {
   const slots = useMemo(() => new Slots(), []);
 
   useEffect(() => {
+    engine.prepare();
     const stop = followStore(store, engine, slots);
     return () => {
       stop();

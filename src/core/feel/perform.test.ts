@@ -135,5 +135,5 @@ test('every second bar: every 2, at 2', () => {
 });
 
 test('lengths are cut at the next hit of the key; two at one tick both have one', () => {
-  expect([...cutLengths([36, 38, 36, 36, 36], [0, 0, 10, 10, 30], Float64Array.of(50, 50, 50, 50, 5))]).toEqual([10, 50, 1, 1, 5]);
+  expect([...cutLengths(Uint8Array.of(36, 38, 36, 36, 36), [0, 0, 10, 10, 30], Float64Array.of(50, 50, 50, 50, 5))]).toEqual([10, 50, 1, 1, 5]);
 });

@@ -58,7 +58,7 @@ export function drumNotes(hits: readonly Hit[], performance: Performance, scale:
     notes.velocities[k] = performance.velocities[i] as number;
     lengths[k] = Math.max(1, roundHalfUp((performance.lengths[i] as number) * scale.perTick));
   }
-  const cut = cutLengths(notes.keys as unknown as readonly number[], notes.ticks, lengths);
+  const cut = cutLengths(notes.keys, notes.ticks, lengths);
   for (let k = 0; k < n; k++) notes.ends[k] = (notes.ticks[k] as number) + (cut[k] as number);
   return notes;
 }

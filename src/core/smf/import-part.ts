@@ -2,6 +2,7 @@ import { NamedError } from '../errors';
 import { EMPTY_FEEL } from '../feel/feel';
 import { compareHits, type Hit, type Lane, type Part } from '../part/part';
 import { meterMapOf } from '../part/part-time';
+import { indicesByVoice } from '../part/by-voice';
 import { markGhosts } from '../part/ghosts';
 import { sameMeter, type MeterChange } from '../time/meter-map';
 import { DEFAULT_MICROSECONDS_PER_QUARTER, type TempoChange } from '../time/tempo-map';
@@ -34,13 +35,12 @@ export interface ImportedPart {
 export function importPart(file: SmfFile, options: ImportOptions): ImportedPart {
   const notices = [...file.notices];
   const toTicks = tickScale(file);
-  const notes = collectNotes(file, options.lanes, notices);
-  if (notes.length === 0) {
+  const kitMap = options.kitMap ?? GENERAL_MIDI_KIT;
+  const hits = collectHits(file, options.lanes, toTicks, kitMap, notices);
+  if (hits.length === 0) {
     const all = listLanes(file);
     throw all.length === 0 ? new NamedError('no-notes') : new NamedError('no-drum-notes', { notesByChannel: notesByChannel(all) });
   }
-  const kitMap = options.kitMap ?? GENERAL_MIDI_KIT;
-  const hits = makeHits(notes, toTicks, kitMap);
   const lastTick = (hits[hits.length - 1] as Hit).tick;
   if (lastTick > MAX_QUARTERS * TICKS_PER_QUARTER) throw new NamedError('part-too-long', { quarters: Math.round(lastTick / TICKS_PER_QUARTER) });
 
@@ -48,7 +48,7 @@ export function importPart(file: SmfFile, options: ImportOptions): ImportedPart 
   const { tempo, meter } = collectMaps(file, timeTracks, toTicks);
   const origin = ticks(0);
   const bars = meterMapOf({ meter, origin }).barAt(lastTick).index + 1;
-  const rows = [...new Set(hits.map((h) => h.voice))].sort(compareVoices).map((voice) => ({ voice }));
+  const rows = [...indicesByVoice(hits).keys()].sort(compareVoices).map((voice) => ({ voice }));
   const part: Part = {
     format: 'nod-sway/part@1',
     name: options.name,
@@ -76,63 +76,53 @@ export function tickScale(file: SmfFile): (tick: number) => number {
   return (t) => Math.round((t / division.ticksPerSecond) * 2 * TICKS_PER_QUARTER);
 }
 
-interface Note {
-  key: number;
-  velocity: number;
-  tick: number;
-  end: number;
-  lane: number;
-}
-
-/** Pairs note-ons with note-offs (the earliest open note of a key ends first); reports the ones that never end. */
-function collectNotes(file: SmfFile, lanes: readonly Lane[], notices: string[]): Note[] {
-  const notes: Note[] = [];
+/**
+ * Makes a hit of each note on the lanes: note-ons are paired with note-offs (the earliest open note of a key ends first), those
+ * that never end are reported. One object a note, filled in as its end is met: large files are mostly made of this.
+ */
+function collectHits(file: SmfFile, lanes: readonly Lane[], toTicks: (t: number) => number, kitMap: KitMap, notices: string[]): Hit[] {
+  const hits: Hit[] = [];
+  const voices = Array.from({ length: 128 }, (_, key) => voiceOfKey(kitMap, key));
   let endless = 0;
   lanes.forEach((lane, laneIndex) => {
-    const track = file.tracks[lane.track];
-    if (!track) return;
-    const open = new Map<number, Note[]>();
-    for (const event of track.events) {
+    const open = Array.from({ length: 128 }, (): Hit[] => []);
+    for (const event of file.tracks[lane.track]?.events ?? []) {
       const kind = event.status & 0xf0;
       if ((kind !== 0x90 && kind !== 0x80) || channelOf(event.status) !== lane.channel) continue;
       const key = file.bytes[event.start] as number;
       const strength = file.bytes[event.start + 1] as number;
-      const waiting = open.get(key);
+      const waiting = open[key] as Hit[];
+      const tick = toTicks(event.tick);
       if (kind === 0x90 && strength > 0) {
-        const note: Note = { key, velocity: strength, tick: event.tick, end: -1, lane: laneIndex };
-        notes.push(note);
-        if (waiting) waiting.push(note);
-        else open.set(key, [note]);
+        const hit: Hit = { id: '', voice: voices[key] as string, key, tick: ticks(tick), length: ticks(TICKS_PER_QUARTER / 4), velocity: velocity(strength) };
+        if (laneIndex > 0) hit.lane = laneIndex;
+        hits.push(hit);
+        waiting.push(hit);
       } else {
-        const note = waiting?.shift();
-        if (note) note.end = event.tick;
+        const hit = waiting.shift();
+        if (hit) hit.length = ticks(tick - hit.tick);
       }
     }
-    for (const waiting of open.values()) endless += waiting.length;
+    for (const waiting of open) endless += waiting.length;
   });
   if (endless > 0) notices.push(`${endless} notes had no end; they last a sixteenth.`);
-  return notes;
+  return giveIds(hits);
 }
 
-function makeHits(notes: Note[], toTicks: (t: number) => number, kitMap: KitMap): Hit[] {
-  const ordinals = new Map<string, number>();
-  const hits = notes.map((note): Hit => {
-    const tick = toTicks(note.tick);
-    const place = `${note.key}@${tick}`;
-    const ordinal = ordinals.get(place) ?? 0;
-    ordinals.set(place, ordinal + 1);
-    const hit: Hit = {
-      id: `${place}.${ordinal}`,
-      voice: voiceOfKey(kitMap, note.key),
-      key: note.key,
-      tick: ticks(tick),
-      length: ticks(note.end < 0 ? TICKS_PER_QUARTER / 4 : toTicks(note.end) - tick),
-      velocity: velocity(note.velocity),
-    };
-    if (note.lane > 0) hit.lane = note.lane;
-    return hit;
-  });
-  return markGhosts(hits.sort(compareHits));
+/** Sorts, and names each hit by key, tick and ordinal among equals: importing a file again gives the same ids. */
+function giveIds(hits: Hit[]): Hit[] {
+  hits.sort((a, b) => a.tick - b.tick || a.key - b.key);
+  let ordinal = 0;
+  let most = 0;
+  for (let i = 0; i < hits.length; i++) {
+    const hit = hits[i] as Hit;
+    const before = hits[i - 1];
+    ordinal = before && before.tick === hit.tick && before.key === hit.key ? ordinal + 1 : 0;
+    most = Math.max(most, ordinal);
+    hit.id = ordinal === 0 ? `${hit.key}@${hit.tick}` : `${hit.key}@${hit.tick}.${ordinal}`;
+  }
+  // From ten equal strokes on their ids sort otherwise than they came.
+  return markGhosts(most < 10 ? hits : hits.sort(compareHits));
 }
 
 function collectMaps(file: SmfFile, tracks: readonly RawTrack[], toTicks: (t: number) => number): { tempo: TempoChange[]; meter: MeterChange[] } {

@@ -1,6 +1,6 @@
 import { labelOfVoice, voiceOfKey, GENERAL_MIDI_KIT } from '../voices';
 import type { Lane } from '../part/part';
-import { channelOf, type SmfFile } from './read';
+import type { SmfFile } from './read';
 
 /** A track and channel of a file with the notes that start on it. */
 export interface LaneContent extends Lane {
@@ -17,24 +17,18 @@ export const DRUM_CHANNEL = 10;
 export function listLanes(file: SmfFile): LaneContent[] {
   const lanes: LaneContent[] = [];
   file.tracks.forEach((track, index) => {
-    const keys = new Map<number, Map<number, number>>();
+    // Note-ons by channel and key.
+    const counts = new Uint32Array(16 * 128);
     for (const event of track.events) {
       if ((event.status & 0xf0) !== 0x90 || file.bytes[event.start + 1] === 0) continue;
-      const channel = channelOf(event.status);
-      let counts = keys.get(channel);
-      if (!counts) keys.set(channel, (counts = new Map()));
-      const key = file.bytes[event.start] as number;
-      counts.set(key, (counts.get(key) ?? 0) + 1);
+      counts[(event.status & 0x0f) * 128 + (file.bytes[event.start] as number)]!++;
     }
-    for (const [channel, counts] of [...keys].sort((a, b) => a[0] - b[0])) {
-      const common = [...counts].sort((a, b) => b[1] - a[1]).slice(0, 3);
-      lanes.push({
-        track: index,
-        channel,
-        trackName: track.name,
-        notes: [...counts.values()].reduce((sum, n) => sum + n, 0),
-        sample: common.map(([key]) => labelOfVoice(voiceOfKey(GENERAL_MIDI_KIT, key))).join(', '),
-      });
+    for (let channel = 1; channel <= 16; channel++) {
+      const own = counts.subarray((channel - 1) * 128, channel * 128);
+      const notes = own.reduce((sum, n) => sum + n, 0);
+      if (notes === 0) continue;
+      const common = [...own.keys()].filter((key) => own[key]).sort((a, b) => (own[b] as number) - (own[a] as number) || a - b);
+      lanes.push({ track: index, channel, trackName: track.name, notes, sample: common.slice(0, 3).map((key) => labelOfVoice(voiceOfKey(GENERAL_MIDI_KIT, key))).join(', ') });
     }
   });
   return lanes;

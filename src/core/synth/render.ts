@@ -6,6 +6,8 @@ import { recipeOf } from './recipes';
 
 /** Longest fade at the end of a sound, so that none ends in a click. */
 const FADE_SECONDS = 0.01;
+/** Layers end where they are 80 dB down. */
+const INAUDIBLE = 1e-4;
 
 /**
  * Renders a voice at full strength: mono samples, starting with its first frame. The same voice and rate give the same samples.
@@ -34,14 +36,22 @@ function addLayer(out: Float32Array, layer: Layer, rate: number, random: () => n
 
 type LayerOf<Kind extends Layer['kind']> = Extract<Layer, { kind: Kind }>;
 
+/** Factor a frame of a decay: `e^(-1 / (seconds x rate))`, so that no exponential is computed inside a loop. */
+const decayFactor = (seconds: number, rate: number): number => Math.exp(-1 / (seconds * rate));
+
 function addSkin(out: Float32Array, layer: LayerOf<'skin'>, rate: number) {
   for (const [ratio, level] of layer.partials ?? [[1, 1]]) {
+    const perHz = (2 * Math.PI * ratio) / rate;
+    const bendFactor = decayFactor(layer.fall, rate);
+    const factor = decayFactor(layer.decay / Math.sqrt(ratio), rate);
+    let bend = layer.from - layer.to;
+    let strength = level * layer.level;
     let phase = Math.PI / 5; // not from zero: the stroke is there with its first sample
-    for (let i = 0; i < out.length; i++) {
-      const t = i / rate;
-      const frequency = layer.to + (layer.from - layer.to) * Math.exp(-t / layer.fall);
-      out[i] = (out[i] as number) + Math.sin(phase) * level * layer.level * Math.exp((-t / layer.decay) * Math.sqrt(ratio));
-      phase += (2 * Math.PI * frequency * ratio) / rate;
+    for (let i = 0; i < out.length && strength > INAUDIBLE; i++) {
+      out[i] = (out[i] as number) + Math.sin(phase) * strength;
+      phase += (layer.to + bend) * perHz;
+      bend *= bendFactor;
+      strength *= factor;
     }
   }
 }
@@ -51,14 +61,22 @@ function addNoise(out: Float32Array, layer: LayerOf<'noise'>, rate: number, rand
   for (const start of layer.bursts ?? [0]) {
     const first = Math.round(start * rate);
     const length = Math.min(out.length - first, Math.ceil(layer.decay * 7 * rate));
+    const factor = decayFactor(layer.decay, rate);
+    let strength = 1;
     for (let i = 0; i < length; i++) {
-      const t = i / rate;
-      const rise = layer.attack ? Math.min(1, (t + 1 / rate) / layer.attack) : 1;
-      noise[first + i] = (noise[first + i] as number) + (random() * 2 - 1) * rise * Math.exp(-t / layer.decay);
+      const rise = layer.attack ? Math.min(1, (i + 1) / rate / layer.attack) : 1;
+      noise[first + i] = (noise[first + i] as number) + (random() * 2 - 1) * rise * strength;
+      strength *= factor;
     }
   }
   filterInPlace(noise, layer.filter, layer.frequency, layer.q, rate);
   for (let i = 0; i < out.length; i++) out[i] = (out[i] as number) + (noise[i] as number) * layer.level * 2;
+}
+
+/** Bends a sine towards a square, as `tanh(2.2 s)` does (its Pade approximant): the sidebands of struck metal without a sampled cymbal. */
+function squared(s: number): number {
+  const t = 2.2 * s;
+  return (t * (27 + t * t)) / (27 + 9 * t * t);
 }
 
 function addMetal(out: Float32Array, layer: LayerOf<'metal'>, rate: number, random: () => number) {
@@ -66,12 +84,19 @@ function addMetal(out: Float32Array, layer: LayerOf<'metal'>, rate: number, rand
   for (let n = 0; n < layer.partials; n++) {
     const frequency = layer.base * layer.spread ** n * (1 + (random() - 0.5) * 0.04);
     if (frequency > rate * 0.45) break;
-    let phase = random() * 2 * Math.PI;
-    const decay = layer.decay / (1 + n * 0.06);
-    for (let i = 0; i < out.length; i++) {
-      // Slightly squared sines: the sidebands of struck metal without a sampled cymbal.
-      metal[i] = (metal[i] as number) + Math.tanh(2.2 * Math.sin(phase)) * Math.exp(-i / rate / decay);
-      phase += (2 * Math.PI * frequency) / rate;
+    const turn = (2 * Math.PI * frequency) / rate;
+    const cos = Math.cos(turn);
+    const sin = Math.sin(turn);
+    const factor = decayFactor(layer.decay / (1 + n * 0.06), rate);
+    // A turning pointer gives the sine without computing one a frame.
+    const phase = random() * 2 * Math.PI;
+    let x = Math.cos(phase);
+    let y = Math.sin(phase);
+    let strength = 1;
+    for (let i = 0; i < out.length && strength > INAUDIBLE; i++) {
+      metal[i] = (metal[i] as number) + squared(y) * strength;
+      [x, y] = [x * cos - y * sin, x * sin + y * cos];
+      strength *= factor;
     }
   }
   filterInPlace(metal, 'highpass', layer.highpass, 0.75, rate);

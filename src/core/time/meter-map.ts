@@ -54,6 +54,8 @@ export const DEFAULT_METER: MeterChange = { tick: ticks(0), numerator: 4, denomi
 export class MeterMap {
   private readonly segments: Segment[];
   private last: Segment;
+  /** The bar found last: neighbouring hits ask for the same one. */
+  private lastBar: Bar;
 
   /** @param changes sorted by tick; a repeated equal meter is ignored, one off a bar line cuts the bar short */
   constructor(changes: readonly MeterChange[], readonly origin: Ticks = ticks(0)) {
@@ -74,6 +76,7 @@ export class MeterMap {
       this.segments.push({ start, firstBar, barLength: meter.numerator * unit, end: Infinity, meter, beats });
     }
     this.last = this.segments[0] as Segment;
+    this.lastBar = this.bar(this.last, 0);
   }
 
   private segmentAt(value: number, by: 'start' | 'firstBar'): Segment {
@@ -91,8 +94,10 @@ export class MeterMap {
 
   /** The bar that a tick lies in. */
   barAt(tick: Ticks): Bar {
+    const known = this.lastBar;
+    if (tick >= known.start && tick < known.start + known.length) return known;
     const s = this.segmentAt(tick, 'start');
-    return this.bar(s, Math.floor((tick - s.start) / s.barLength));
+    return (this.lastBar = this.bar(s, Math.floor((tick - s.start) / s.barLength)));
   }
 
   /** The bar of an index, 0 being the first. */

@@ -1,0 +1,86 @@
+import { readFileSync } from 'node:fs';
+import { parseMidi, writeMidi, type MidiEvent } from 'midi-file';
+import { performPart } from '@/core/feel/perform';
+import { addVelocity } from '@/core/part/commands/hits';
+import { applyDiff, diffParts, invertDiff, type PartDiff } from '@/core/part/diff';
+import type { Part } from '@/core/part/part';
+import { exportPart } from '@/core/smf/export-part';
+import { importPart } from '@/core/smf/import-part';
+import { drumLanes, listLanes } from '@/core/smf/lanes';
+import { readSmf } from '@/core/smf/read';
+import { compare, median, say } from './measure.mjs';
+import { largePart, sixMoves } from './large-part';
+
+const HITS = 12_000;
+const FRAME_MS = 16.7;
+
+/** A list of hits as new objects: nothing that was computed for the old ones is found again. */
+const fresh = (part: Part): Part => ({ ...part, hits: part.hits.map((h) => ({ ...h })), meter: [...part.meter], tempo: [...part.tempo] });
+
+export function benchCore(files: readonly string[]): void {
+  const sources = files.length > 0 ? files.map((f) => new Uint8Array(readFileSync(f))) : [exportPart(largePart(HITS)).bytes];
+  for (const bytes of sources) {
+    const part = fromBytes(bytes);
+    benchImport(bytes);
+    benchExport(part);
+    benchPerform(part);
+    benchUndo(part);
+  }
+  benchGrowth();
+}
+
+function fromBytes(bytes: Uint8Array): Part {
+  const file = readSmf(bytes);
+  return importPart(file, { name: 'part', lanes: drumLanes(file, listLanes(file)) }).part;
+}
+
+function benchImport(bytes: Uint8Array): void {
+  const m = compare(() => fromBytes(bytes), () => parseMidi(bytes));
+  say('import', m.value, 'ms', m.baseline, 2);
+}
+
+function benchExport(part: Part): void {
+  const parsed = parseMidi(exportPart(part).bytes);
+  const tracks: MidiEvent[][] = parsed.tracks;
+  const m = compare(() => exportPart(fresh(part)), () => writeMidi({ header: parsed.header, tracks }), 11);
+  say('export', m.value, 'ms', m.baseline, 0.5);
+}
+
+function benchPerform(part: Part): void {
+  const felt = { ...part, feel: { ...part.feel, moves: sixMoves } };
+  // As in a sweep: the hits stay, so what depends on them alone (homes) is known.
+  const m = compare(() => performPart({ ...felt }), () => structuredClone(part.hits));
+  say('perform', m.value, 'ms', m.baseline, 1);
+  const cold = compare(() => performPart(fresh(felt)), () => structuredClone(part.hits));
+  say('perform-cold', cold.value, 'ms', cold.baseline, 1);
+}
+
+function benchGrowth(): void {
+  const perHit = (count: number): number => {
+    const part = { ...largePart(count), feel: { ...largePart(1).feel, moves: sixMoves } };
+    const times: number[] = [];
+    for (let i = 0; i < 15; i++) {
+      const copies = Array.from({ length: Math.max(1, Math.round(20_000 / count)) }, () => fresh(part));
+      const t0 = performance.now();
+      for (const copy of copies) performPart(copy);
+      times.push((performance.now() - t0) / (copies.length * count));
+    }
+    return median(times.slice(3)) * 1e6;
+  };
+  perHit(1_000);
+  perHit(100_000);
+  say('growth', perHit(100_000), 'ns a hit', perHit(1_000), 1.5);
+}
+
+/** One step back of an edit of all hits, to the new performance that the screen needs. */
+function benchUndo(part: Part): void {
+  const all = new Set(part.hits.map((h) => h.id));
+  const after = addVelocity(part, all, -3);
+  const back = invertDiff(diffParts(part, after) as PartDiff);
+  const one = new Set([part.hits[100]!.id]);
+  const little = addVelocity(part, one, -3);
+  const backOne = invertDiff(diffParts(part, little) as PartDiff);
+  const wait = () => undefined;
+  say('undo', compare(() => performPart(applyDiff(little, backOne)), wait).value, 'ms', FRAME_MS, 1);
+  say('undo-all', compare(() => performPart(applyDiff(after, back)), wait).value, 'ms', FRAME_MS, 1);
+}
