@@ -3,15 +3,18 @@
 import { formatDistanceToNow } from 'date-fns';
 import { Trash2 } from 'lucide-react';
 import Link from 'next/link';
+import { useRouter } from 'next/navigation';
 import type { PartRow } from '@/storage/database';
 import { IconButton } from '@/ui/Button';
 import { TinyStems } from './TinyStems';
 
 export function PartCard({ row, onRemove }: { row: PartRow; onRemove: () => void }) {
   const { summary } = row;
+  const router = useRouter();
+  const place = `/bench/${encodeURIComponent(row.id)}`;
   return (
     <li className="group relative rounded-lg border border-line bg-surface transition-shadow hover:border-strong hover:shadow-sm">
-      <Link href={`/bench/${encodeURIComponent(row.id)}`} className="block rounded-lg p-4">
+      <Link href={place} prefetch={false} onMouseEnter={() => router.prefetch(place)} onFocus={() => router.prefetch(place)} className="block rounded-lg p-4">
         <TinyStems summary={summary} />
         <h2 className="mt-3 truncate pr-8 font-serif text-lg">{row.name}</h2>
         <p className="text-faint">

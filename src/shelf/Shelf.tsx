@@ -13,10 +13,13 @@ import { partStore } from '@/storage/part-store';
 import { Button } from '@/ui/Button';
 import { showError } from '@/ui/notify';
 import { ThemeToggle } from '@/ui/ThemeToggle';
-import { importFile, importLanes, type ImportStep, type LaneQuestion } from './import-flow';
+import type { ImportStep, LaneQuestion } from './import-flow';
 import { LaneDialog } from './LaneDialog';
 import { emptyPart } from './new-part';
 import { PartCard } from './PartCard';
+
+/** Loaded with the first file. */
+const importFlow = () => import('./import-flow');
 
 /** The start: all parts; a file may be dropped anywhere. */
 export function Shelf() {
@@ -64,7 +67,7 @@ export function Shelf() {
     noClick: true,
     noKeyboard: true,
     multiple: false,
-    onDrop: ([file]) => file && void take((signal) => importFile(file, signal), file.name),
+    onDrop: ([file]) => file && void take(async (signal) => (await importFlow()).importFile(file, signal), file.name),
   });
 
   const remove = async (row: PartRow) => {
@@ -96,7 +99,7 @@ export function Shelf() {
   const pick = (lanes: LaneContent[]) => {
     const asked = question;
     setQuestion(null);
-    if (asked) void take((signal) => importLanes(asked, lanes, signal), asked.fileName);
+    if (asked) void take(async (signal) => (await importFlow()).importLanes(asked, lanes, signal), asked.fileName);
   };
 
   return (

@@ -7,7 +7,7 @@ import { bpm } from '@/core/units';
 import { demoCues } from '@/demo/cues';
 import { smallPart } from '@/testing/arbitraries';
 import { NodSwayDatabase } from './database';
-import { addMissingDemos } from './demo-seed';
+import { addMissingDemos, seedOnFirstVisit } from './demo-seed';
 import { PartStore } from './part-store';
 
 let number = 0;
@@ -76,6 +76,15 @@ test('a body that was damaged in the store is a named error', async () => {
   const id = await store.create(part);
   await db.bodies.put({ id, seq: 0, part: { ...part, bars: -1 } });
   await expect(store.load(id)).rejects.toMatchObject({ code: 'bad-part' });
+});
+
+test('a first visit in two tabs at once, or one cut short, ends with five demo parts', async () => {
+  const { store } = fresh();
+  await Promise.all([seedOnFirstVisit(store), seedOnFirstVisit(store)]);
+  expect(await store.list()).toHaveLength(5);
+  await store.remove('demo-low-tide');
+  await seedOnFirstVisit(store);
+  expect(await store.list()).toHaveLength(4);
 });
 
 test('demo parts are added once, as what they claim to be', async () => {

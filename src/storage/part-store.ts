@@ -3,7 +3,6 @@ import { nanoid } from 'nanoid';
 import { NamedError } from '@/core/errors';
 import { applyDiff, type PartDiff } from '@/core/part/diff';
 import type { Part } from '@/core/part/part';
-import { parsePart } from '@/formats/part-format';
 import { database, type NodSwayDatabase, type PartRow } from './database';
 import { summarize } from './summary';
 
@@ -51,6 +50,8 @@ export class PartStore {
         Promise.all([this.db.parts.get(id), this.db.bodies.get(id), this.editsOf(id).toArray()]),
       );
       if (!row || !body) throw new NamedError('not-found', { id });
+      // Loaded with the first part: listing the Shelf needs no checker.
+      const { parsePart } = await import('@/formats/part-format');
       let part = parsePart(body.part);
       for (const edit of edits) if (edit.seq > body.seq) part = applyDiff(part, edit.diff);
       if (edits.length > EDITS_BEFORE_BODY) void this.compact(id, part, row.head);
@@ -117,15 +118,12 @@ export class PartStore {
     return named(async () => (await this.db.parts.get(id)) !== undefined);
   }
 
-  /** Sets a flag once. @returns true where it was not set before */
-  setFlag(name: string): Promise<boolean> {
-    return named(() =>
-      this.db.transaction('rw', this.db.flags, async () => {
-        if (await this.db.flags.get(name)) return false;
-        await this.db.flags.add({ name, at: Date.now() });
-        return true;
-      }),
-    );
+  hasFlag(name: string): Promise<boolean> {
+    return named(async () => (await this.db.flags.get(name)) !== undefined);
+  }
+
+  setFlag(name: string): Promise<unknown> {
+    return named(() => this.db.flags.put({ name, at: Date.now() }));
   }
 }
 

@@ -5,7 +5,7 @@ import { performPart } from '@/core/feel/perform';
 import { ticks, velocity, type Ticks } from '@/core/units';
 import type { Ground, Pointer, Rectangle } from '../gestures/types';
 import type { BenchState } from '../store/bench-store';
-import { performanceOf, writtenOf } from '../store/derived';
+import { hitsBetween, performanceWithin, writtenOf } from '../store/derived';
 import { axisOf, detailOf, stepPixels, tickOf, xOf, type Axis, type Detail } from './axis';
 import { layoutRows, rowAt, type RowBox } from './rows';
 import { layoutStems, stemAt, type Stem } from './stems';
@@ -27,7 +27,7 @@ export function makeScene(state: Pick<BenchState, 'part' | 'view' | 'focus' | 't
   const detail = detailOf(stepPixels(axis));
   const rows = layoutRows(part.rows, height, state.focus, view.scrollRows);
   const asWritten = state.transport.version === 'written';
-  const performance = asWritten ? writtenOf(part) : performanceOf(part);
+  const performance = asWritten ? writtenOf(part) : performanceWithin(part, hitsBetween(part, tickOf(axis, 0), tickOf(axis, width)));
   const scene = { part, performance, axis, reach: view.reach, ...(asWritten ? {} : { written: writtenOf(part) }) };
   const stems = rows.map((row) => (detail === 'band' || row.top > height || row.top + row.height < 0 ? [] : layoutStems(scene, row, width)));
   return { axis, detail, rows, stems, performance };

@@ -11,7 +11,7 @@ import { soundEngine, type SoundEngine, type SoundStatus } from '@/sound/engine'
 import { showError } from '@/ui/notify';
 import type { BenchState, BenchStore } from '../store/bench-store';
 import { useBenchStore } from '../store/context';
-import { performanceOf, writtenOf } from '../store/derived';
+import { hitsBetween, performanceWithin, writtenOf } from '../store/derived';
 
 export interface Playback {
   engine: SoundEngine;
@@ -47,7 +47,7 @@ function programsOf(state: BenchState, engine: SoundEngine, slots: Slots): { per
   const whole = { start: Math.min(part.origin, part.hits[0] ? meterMapOf(part).barAt(part.hits[0].tick).start : 0), end: endOfPart(part) };
   const range = transport.loop ? { ...ticksOfBars(part, transport.fromBar, transport.toBar), loop: true } : { start: ticks(whole.start), end: whole.end, loop: false };
   return {
-    performed: makeProgram(part, performanceOf(part), range, slots.of, engine.voiceIndex),
+    performed: makeProgram(part, performanceWithin(part, hitsBetween(part, range.start, range.end)), range, slots.of, engine.voiceIndex),
     written: makeProgram(part, writtenOf(part), range, slots.of, engine.voiceIndex),
   };
 }

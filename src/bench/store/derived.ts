@@ -1,8 +1,10 @@
 /** What follows from a part: computed when first asked for, kept as long as the part, never stored. */
 import { phraseOf, type PhraseBar } from '@/core/analysis/phrase';
-import { performPart, writtenPerformance, type Performance } from '@/core/feel/perform';
+import { performPart, writtenPerformance, type HitRange, type Performance } from '@/core/feel/perform';
 import { findOrigin, type OriginFinding } from '@/core/homes/origin';
 import type { Hit, Part } from '@/core/part/part';
+import { meterMapOf } from '@/core/part/part-time';
+import { ticks } from '@/core/units';
 
 function memo<V>(compute: (part: Part) => V): (part: Part) => V {
   const cache = new WeakMap<Part, V>();
@@ -13,8 +15,58 @@ function memo<V>(compute: (part: Part) => V): (part: Part) => V {
   };
 }
 
-export const performanceOf: (part: Part) => Performance = memo(performPart);
-export const writtenOf: (part: Part) => Performance = memo(writtenPerformance);
+const complete = new WeakMap<Part, Performance>();
+
+/** All performed hits. */
+export function performanceOf(part: Part): Performance {
+  let value = complete.get(part);
+  if (!value) complete.set(part, (value = performPart(part)));
+  return value;
+}
+
+const excerpts = new WeakMap<Part, { range: HitRange; performance: Performance }>();
+
+/** The performed hits of an excerpt at least: while an amount is swept, only what is in sight or in the loop is performed. */
+export function performanceWithin(part: Part, range: HitRange): Performance {
+  const known = complete.get(part);
+  if (known) return known;
+  const excerpt = excerpts.get(part);
+  if (excerpt && excerpt.range.from <= range.from && excerpt.range.to >= range.to) return excerpt.performance;
+  const performance = performPart(part, range);
+  excerpts.set(part, { range, performance });
+  return performance;
+}
+
+const written = new WeakMap<readonly Hit[], { meter: unknown; origin: number; performance: Performance }>();
+
+/** The written hits; they depend on no feel, so a sweep computes them once. */
+export function writtenOf(part: Part): Performance {
+  const known = written.get(part.hits);
+  if (known && known.meter === part.meter && known.origin === part.origin) return known.performance;
+  const performance = writtenPerformance(part);
+  written.set(part.hits, { meter: part.meter, origin: part.origin, performance });
+  return performance;
+}
+
+/** Indices of the hits written in `[from, to)`, and a bar more on either side. */
+export function hitsBetween(part: Part, from: number, to: number): HitRange {
+  const map = meterMapOf(part);
+  const first = map.barAt(ticks(from));
+  const last = map.barAt(ticks(to));
+  return { from: firstAt(part.hits, first.start - first.length), to: firstAt(part.hits, last.start + 2 * last.length) };
+}
+
+function firstAt(hits: readonly Hit[], tick: number): number {
+  let low = 0;
+  let high = hits.length;
+  while (low < high) {
+    const mid = (low + high) >> 1;
+    if ((hits[mid] as Hit).tick < tick) low = mid + 1;
+    else high = mid;
+  }
+  return low;
+}
+
 export const phraseBarsOf: (part: Part) => PhraseBar[] = memo((part) => phraseOf(part, performanceOf(part)));
 export const originFindingOf: (part: Part) => OriginFinding = memo(findOrigin);
 export const hitsById: (part: Part) => Map<string, Hit> = memo((part) => new Map(part.hits.map((h) => [h.id, h])));

@@ -137,3 +137,19 @@ test('every second bar: every 2, at 2', () => {
 test('lengths are cut at the next hit of the key; two at one tick both have one', () => {
   expect([...cutLengths(Uint8Array.of(36, 38, 36, 36, 36), [0, 0, 10, 10, 30], Float64Array.of(50, 50, 50, 50, 5))]).toEqual([10, 50, 1, 1, 5]);
 });
+
+test('an excerpt is performed as in the whole part, a bar inside its edges', () => {
+  fc.assert(
+    fc.property(partArbitrary, (random) => {
+      const part: Part = { ...random, hits: random.hits.map(({ nudge: _n, ...hit }) => hit) };
+      const bar = ((part.meter[0]?.numerator ?? 4) * 4 * Q) / (part.meter[0]?.denominator ?? 4);
+      const indexAt = (tick: number): number => part.hits.filter((h) => h.tick < tick + part.origin).length;
+      const range = { from: indexAt(bar), to: indexAt(4 * bar) };
+      const whole = performPart(part);
+      const excerpt = performPart(part, range);
+      for (let i = indexAt(2 * bar); i < indexAt(3 * bar); i++) {
+        expect([excerpt.ticks[i], excerpt.velocities[i], excerpt.placedHomes[i]]).toEqual([whole.ticks[i], whole.velocities[i], whole.placedHomes[i]]);
+      }
+    }),
+  );
+});

@@ -1,5 +1,5 @@
 import { homesOf, type Homes } from '../homes/homes';
-import { indicesByVoice } from '../part/by-voice';
+import { voiceNumbers } from '../part/by-voice';
 import { meterMapOf, tempoMapOf } from '../part/part-time';
 import type { Hit, Part } from '../part/part';
 import type { MeterMap } from '../time/meter-map';
@@ -26,22 +26,30 @@ export interface Performance {
   placedHomes: Float64Array;
 }
 
+/** Hits by their index, `to` not included. */
+export interface HitRange {
+  from: number;
+  to: number;
+}
+
 /**
  * Turns written hits into performed ones: the moves in their order, the sway, the nudges, then limits, order and lengths.
  * The ONE place where this happens: screen, sound, export and API all call it.
+ * @param range only these hits are performed, the other columns stay 0: what a screen needs while an amount is swept. Should
+ *   start and end at least a bar away from what is looked at, since order and lengths depend on neighbours.
  * @example performPart({ ...part, feel: EMPTY_FEEL }).ticks // the written ticks, plus nudges
  */
-export function performPart(part: Performable): Performance {
+export function performPart(part: Performable, range: HitRange = { from: 0, to: part.hits.length }): Performance {
   const { hits, feel } = part;
   const homes = homesOf(part);
-  const times = column(hits, (h) => h.tick);
-  const loudness = column(hits, (h) => h.velocity);
+  const times = column(hits, range, (h) => h.tick);
+  const loudness = column(hits, range, (h) => h.velocity);
   const placedHomes = homes.ticks.slice();
 
   if (!isIdle(feel)) {
-    for (const move of feel.moves) if (move.on !== false) applyMove(move, part, homes, times, placedHomes);
+    for (const move of feel.moves) if (move.on !== false) applyMove(move, part, range, homes, times, placedHomes);
     if (feel.sway !== 1) {
-      for (let i = 0; i < hits.length; i++) {
+      for (let i = range.from; i < range.to; i++) {
         const hit = hits[i] as Hit;
         times[i] = hit.tick + feel.sway * ((times[i] as number) - hit.tick);
         loudness[i] = hit.velocity + feel.sway * ((loudness[i] as number) - hit.velocity);
@@ -51,21 +59,22 @@ export function performPart(part: Performable): Performance {
     }
   }
 
-  addNudges(part, times, loudness);
+  addNudges(part, range, times, loudness);
   const velocities = new Uint8Array(hits.length);
-  for (let i = 0; i < hits.length; i++) velocities[i] = clampVelocity(loudness[i] as number);
-  keepOrder(hits, times);
-  return { ticks: times, velocities, lengths: performedLengths(hits, times), homes, placedHomes };
+  for (let i = range.from; i < range.to; i++) velocities[i] = clampVelocity(loudness[i] as number);
+  keepOrder(hits, range, times);
+  return { ticks: times, velocities, lengths: performedLengths(hits, range, times), homes, placedHomes };
 }
 
 /** The part as written, in the same shape: no feel, no nudges. */
 export function writtenPerformance(part: Performable): Performance {
   const homes = homesOf(part);
-  const times = column(part.hits, (h) => h.tick);
+  const all = { from: 0, to: part.hits.length };
+  const times = column(part.hits, all, (h) => h.tick);
   return {
     ticks: times,
-    velocities: Uint8Array.from(column(part.hits, (h) => h.velocity)),
-    lengths: performedLengths(part.hits, times),
+    velocities: Uint8Array.from(column(part.hits, all, (h) => h.velocity)),
+    lengths: performedLengths(part.hits, all, times),
     homes,
     placedHomes: homes.ticks,
   };
@@ -77,16 +86,16 @@ export function leanOf(part: Pick<Part, 'tempo'>, performance: Performance, inde
 }
 
 /** One number of each hit. A plain loop: typed arrays' own `from` is several times slower, and this runs at every frame of a sweep. */
-function column(hits: readonly Hit[], pick: (hit: Hit) => number): Float64Array {
+function column(hits: readonly Hit[], range: HitRange, pick: (hit: Hit) => number): Float64Array {
   const values = new Float64Array(hits.length);
-  for (let i = 0; i < hits.length; i++) values[i] = pick(hits[i] as Hit);
+  for (let i = range.from; i < range.to; i++) values[i] = pick(hits[i] as Hit);
   return values;
 }
 
-function applyMove(move: Move, part: Performable, homes: Homes, times: Float64Array, placedHomes: Float64Array) {
+function applyMove(move: Move, part: Performable, range: HitRange, homes: Homes, times: Float64Array, placedHomes: Float64Array) {
   const inScope = scopeTest(move.scope, part, homes);
   const map = meterMapOf(part);
-  for (let i = 0; i < times.length; i++) {
+  for (let i = range.from; i < range.to; i++) {
     if (!inScope(i)) continue;
     times[i] = swung(times[i] as number, map, move);
     placedHomes[i] = swung(placedHomes[i] as number, map, move);
@@ -95,9 +104,9 @@ function applyMove(move: Move, part: Performable, homes: Homes, times: Float64Ar
 
 const swung = (tick: number, map: MeterMap, move: Move): number => swingTick(tick, map.barAt(ticks(tick)), move);
 
-function addNudges(part: Performable, times: Float64Array, loudness: Float64Array) {
+function addNudges(part: Performable, range: HitRange, times: Float64Array, loudness: Float64Array) {
   const tempo = tempoMapOf(part);
-  for (let i = 0; i < times.length; i++) {
+  for (let i = range.from; i < range.to; i++) {
     const nudge = (part.hits[i] as Hit).nudge;
     if (!nudge) continue;
     times[i] = tempo.shift(ticks(times[i] as number), nudge.ms);
@@ -106,30 +115,31 @@ function addNudges(part: Performable, times: Float64Array, loudness: Float64Arra
 }
 
 /** Strokes of one voice keep their written order: one that would come before its predecessor waits for it. */
-function keepOrder(hits: readonly Hit[], times: Float64Array) {
-  for (const indices of indicesByVoice(hits).values()) {
-    let latest = -Infinity;
-    for (const i of indices) {
-      if ((times[i] as number) < latest) times[i] = latest;
-      else latest = times[i] as number;
-    }
+function keepOrder(hits: readonly Hit[], range: HitRange, times: Float64Array) {
+  const { numbers, count } = voiceNumbers(hits);
+  const latest = new Float64Array(count).fill(-Infinity);
+  for (let i = range.from; i < range.to; i++) {
+    const voice = numbers[i] as number;
+    const before = latest[voice] as number;
+    if ((times[i] as number) < before) times[i] = before;
+    else latest[voice] = times[i] as number;
   }
 }
 
-function performedLengths(hits: readonly Hit[], times: Float64Array): Float64Array {
+function performedLengths(hits: readonly Hit[], range: HitRange, times: Float64Array): Float64Array {
   const keys = new Uint8Array(hits.length);
-  for (let i = 0; i < hits.length; i++) keys[i] = (hits[i] as Hit).key;
-  return cutLengths(keys, times, column(hits, (h) => h.length));
+  for (let i = range.from; i < range.to; i++) keys[i] = (hits[i] as Hit).key;
+  return cutLengths(keys, times, column(hits, range, (h) => h.length), range);
 }
 
 /**
  * Cuts each length at the next hit of its key, at least 1; two of one key at one tick both have 1.
  * `times` of one key must rise or stay in list order, as performed hits do.
  */
-export function cutLengths(keys: Uint8Array, times: ArrayLike<number>, lengths: Float64Array): Float64Array {
+export function cutLengths(keys: Uint8Array, times: ArrayLike<number>, lengths: Float64Array, range: HitRange = { from: 0, to: lengths.length }): Float64Array {
   const next = new Int32Array(256).fill(-1);
   const cut = new Float64Array(lengths.length);
-  for (let i = lengths.length - 1; i >= 0; i--) {
+  for (let i = range.to - 1; i >= range.from; i--) {
     const key = keys[i] as number;
     const following = next[key] as number;
     const room = following < 0 ? Infinity : (times[following] as number) - (times[i] as number);

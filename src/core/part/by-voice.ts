@@ -17,3 +17,20 @@ export function indicesByVoice(hits: readonly Hit[]): Map<VoiceName, number[]> {
   cache.set(hits, found);
   return found;
 }
+
+const numberCache = new WeakMap<readonly Hit[], { numbers: Uint16Array; count: number }>();
+
+/** A small number for each hit's voice, parallel to the hits, for loops that keep something by voice. */
+export function voiceNumbers(hits: readonly Hit[]): { numbers: Uint16Array; count: number } {
+  let found = numberCache.get(hits);
+  if (found) return found;
+  const numbers = new Uint16Array(hits.length);
+  let count = 0;
+  for (const indices of indicesByVoice(hits).values()) {
+    for (const i of indices) numbers[i] = count;
+    count++;
+  }
+  found = { numbers, count };
+  numberCache.set(hits, found);
+  return found;
+}

@@ -1,0 +1,179 @@
+// npm run bench:ui [-- file.mid]: the production build in headless Chromium against its bars. Needs `npm run build` first.
+import { build } from 'esbuild';
+import { spawn } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+import { chromium } from '@playwright/test';
+import { CHROMIUM } from '../scripts/steps.mjs';
+import { say } from './measure.mjs';
+
+const PORT = 3290;
+const BASE = `http://127.0.0.1:${PORT}`;
+const STEADY_SECONDS = Number(process.env.STEADY_SECONDS ?? 60);
+const ARGS = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--autoplay-policy=no-user-gesture-required'];
+
+const server = spawn('npx', ['next', 'start', '-H', '127.0.0.1', '-p', String(PORT)], { stdio: 'ignore', detached: true });
+const answers = async () => (await fetch(BASE).catch(() => null))?.ok ?? false;
+while (!(await answers())) await new Promise((done) => setTimeout(done, 200));
+
+const browser = await chromium.launch({ executablePath: CHROMIUM, args: ARGS });
+try {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const page = await context.newPage();
+  await load(context);
+  await page.goto(BASE);
+  await page.getByRole('heading', { name: 'Gangway Strut' }).waitFor();
+  await page.getByTestId('file-input').setInputFiles({ name: 'large.mid', mimeType: 'audio/midi', buffer: Buffer.from(await bytes()) });
+  await ready(page);
+  await open(page);
+  await scroll(page);
+  await sweep(page);
+  await steady(page);
+} finally {
+  await browser.close();
+  process.kill(-server.pid);
+}
+
+async function bytes() {
+  const file = process.argv[2];
+  if (file) return readFileSync(file);
+  const folder = mkdtempSync(join(resolve('node_modules'), '.bench-'));
+  const out = join(folder, 'large.mjs');
+  await build({ stdin: { contents: "export { largePart } from './bench/large-part'; export { exportPart } from '@/core/smf/export-part';", resolveDir: '.' }, outfile: out, bundle: true, platform: 'node', format: 'esm', logLevel: 'warning' });
+  const { largePart, exportPart } = await import(out);
+  rmSync(folder, { recursive: true });
+  return exportPart(largePart(12_000)).bytes;
+}
+
+function ready(page) {
+  return page.waitForFunction(() => window.nodSway?.scene());
+}
+
+/** JavaScript sent, compressed, on a first visit to each place. */
+async function load(context) {
+  for (const [name, path, bar] of [['ui-load-shelf', '/', 250], ['ui-load-bench', '/bench/demo-galley-brushes', 400]]) {
+    const page = await context.newPage();
+    const cdp = await context.newCDPSession(page);
+    await cdp.send('Network.enable');
+    await cdp.send('Network.setCacheDisabled', { cacheDisabled: true });
+    const scripts = new Set();
+    let sum = 0;
+    cdp.on('Network.responseReceived', (e) => e.type === 'Script' && scripts.add(e.requestId));
+    cdp.on('Network.loadingFinished', (e) => scripts.has(e.requestId) && (sum += e.encodedDataLength));
+    await page.goto(BASE + path);
+    await page.waitForLoadState('networkidle');
+    say(name, sum / 1000, 'kB', 1, bar);
+    await page.close();
+  }
+}
+
+/** From the click on the Shelf to painted stems. */
+async function open(page) {
+  await page.goto(BASE);
+  await page.getByRole('heading', { name: 'large' }).waitFor();
+  await page.waitForLoadState('networkidle');
+  const ms = await page.evaluate(
+    () =>
+      new Promise((done) => {
+        const card = [...document.querySelectorAll('h2')].find((h) => h.textContent === 'large');
+        const start = performance.now();
+        card.closest('a').click();
+        const look = () => (window.nodSway?.scene()?.stems.some((row) => row.length > 0) ? requestAnimationFrame(() => done(performance.now() - start)) : requestAnimationFrame(look));
+        look();
+      }),
+  );
+  say('ui-open', ms / 1000, 's', 1, 1);
+}
+
+/** Runs a step at every frame for some seconds; gives frames a second and the share of frames within 25 ms. */
+function frames(page, step, seconds = 5) {
+  return page.evaluate(
+    ([source, length]) =>
+      new Promise((done) => {
+        const run = source ? new Function('t', source) : () => {};
+        const gaps = [];
+        const start = performance.now();
+        let last = start;
+        const frame = (now) => {
+          gaps.push(now - last);
+          last = now;
+          if (now - start > length * 1000) return done({ rate: gaps.length / ((now - start) / 1000), quick: gaps.filter((g) => g <= 25).length / gaps.length });
+          run((now - start) / 1000);
+          requestAnimationFrame(frame);
+        };
+        requestAnimationFrame(frame);
+      }),
+    [step, seconds],
+  );
+}
+
+async function scroll(page) {
+  const idle = await frames(page, null, 3);
+  const moved = await frames(
+    page,
+    `const el = document.querySelector('[data-testid=stems]');
+     const zoom = Math.floor(t * 2) % 2 === 1;
+     el.dispatchEvent(new WheelEvent('wheel', { deltaX: zoom ? 0 : 120, deltaY: zoom ? Math.sin(t * 3) * 60 : 0, ctrlKey: zoom, clientX: 600, clientY: 400, cancelable: true }));`,
+  );
+  say('ui-scroll', moved.rate, 'frames/s', idle.rate, 0.9, true);
+  say('ui-scroll-quick', moved.quick, 'of frames within 25 ms', 1, 0.95, true);
+}
+
+async function sweep(page) {
+  await page.getByRole('button', { name: 'Add swing' }).click();
+  // 16 bars in view.
+  await page.evaluate(() => window.nodSway.bench().setView({ scroll: 0, pixelsPerQuarter: (document.querySelector('[data-testid=stems]').clientWidth - 40) / 64 }));
+  const idle = await frames(page, null, 3);
+  await page.evaluate(() => window.nodSway.bench().begin('sweep'));
+  const swept = await frames(
+    page,
+    `window.nodSway.bench().preview((part) => ({ ...part, feel: { ...part.feel, moves: part.feel.moves.map((m) => ({ ...m, percent: 50 + 25 * Math.abs(Math.sin(t)) })) } }));`,
+  );
+  await page.evaluate(() => window.nodSway.bench().cancel());
+  say('ui-sweep', swept.rate, 'frames/s', idle.rate, 0.9, true);
+  say('ui-sweep-quick', swept.quick, 'of frames within 25 ms', 1, 0.95, true);
+}
+
+/** A loop while the main thread is blocked 150 ms every second: hits missed, and late by more than a sample. */
+async function steady(page) {
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
+  await page.waitForFunction(() => window.nodSway.engine.log.length > 0);
+  await page.evaluate(
+    (seconds) =>
+      new Promise((done) => {
+        let n = 0;
+        const timer = setInterval(() => {
+          const until = performance.now() + 150;
+          while (performance.now() < until);
+          if (++n >= seconds) {
+            clearInterval(timer);
+            setTimeout(done, 500);
+          }
+        }, 1000);
+      }),
+    STEADY_SECONDS,
+  );
+  const result = await page.evaluate(() => {
+    const { engine } = window.nodSway;
+    const { anchorFrame } = engine.state;
+    const { performed } = engine.programs;
+    const rate = engine.sampleRate;
+    const last = Math.max(...engine.log.map((o) => o.pass));
+    const seen = new Map(engine.log.map((o) => [`${o.slot}.${o.pass}`, o.frame]));
+    let missed = 0;
+    let late = 0;
+    let checked = 0;
+    for (let pass = 0; pass < last; pass++) {
+      performed.slots.forEach((slot, i) => {
+        checked++;
+        const frame = seen.get(`${slot}.${pass}`);
+        const due = anchorFrame + (pass * performed.length + performed.offsets[i]) * rate;
+        if (frame === undefined) missed++;
+        else if (Math.abs(frame - due) > 1) late++;
+      });
+    }
+    return { missed, late, checked, passes: last };
+  });
+  await page.getByRole('button', { name: 'Stop' }).click();
+  console.log(JSON.stringify({ name: 'play-steady', value: result.missed + result.late, unit: `hits missed or late of ${result.checked} in ${result.passes} passes`, baseline: 0, ratio: 0, bar: 0, ok: result.missed + result.late === 0 && result.checked > 0 }));
+}
