@@ -32,15 +32,16 @@ export function exportSong(part: Part, file: SmfFile, options: SongExportOptions
   const performance = options.written ? writtenPerformance(part) : performPart(part);
   const notes = drumNotes(part.hits, performance, { perTick, early: 'zero', barTicks: 0, loopTicks: 0 });
   const lanes = part.source.lanes;
-  const companions = companionShifts(part, file, notes, perTick);
+  const taken = file.tracks.map((track) => [...track.events]);
+  const companions = companionShifts(part, file, taken, notes, perTick);
   const ppq = file.division.kind === 'metrical' ? file.division.ppq * factor : file.division.raw;
 
   const w = new SmfWriter();
   w.header(file.format, file.tracks.length, ppq);
   const events = noteEvents(notes);
-  file.tracks.forEach((track, index) => {
+  file.tracks.forEach((_, index) => {
     const own = events.filter((e) => (lanes[laneOf(part.hits, notes, e)] as Lane).track === index);
-    const kept = track.events
+    const kept = (taken[index] as RawEvent[])
       .filter((e) => !(isNote(e.status) && isDrumLane(lanes, index, e)))
       .map((e) => ({ event: e, tick: companions.get(e) ?? e.tick * factor }));
     // Companions may have changed places with their neighbours; the sort is stable, so all else keeps its order.
@@ -107,7 +108,7 @@ function writeTrack(w: SmfWriter, file: SmfFile, kept: readonly KeptEvent[], own
 const isEndMark = (bytes: Uint8Array, e: RawEvent): boolean => e.status === META && bytes[e.start] === META_END_OF_TRACK;
 
 /** New ticks of pedal controllers and pressure on the drum lanes: they keep their distance to the hit that follows within 30 ms. */
-function companionShifts(part: Part, file: SmfFile, notes: DrumNotes, perTick: number): Map<RawEvent, number> {
+function companionShifts(part: Part, file: SmfFile, taken: readonly RawEvent[][], notes: DrumNotes, perTick: number): Map<RawEvent, number> {
   const shifts = new Map<RawEvent, number>();
   const toTicks = tickScale(file);
   const tempo = tempoMapOf(part);
@@ -117,7 +118,7 @@ function companionShifts(part: Part, file: SmfFile, notes: DrumNotes, perTick: n
   part.source?.lanes.forEach((lane, laneIndex) => {
     const own = part.hits.flatMap((hit, i) => ((hit.lane ?? 0) === laneIndex ? [i] : []));
     let next = 0;
-    for (const event of file.tracks[lane.track]?.events ?? []) {
+    for (const event of taken[lane.track] ?? []) {
       if (channelOf(event.status) !== lane.channel || !isCompanion(file.bytes, event)) continue;
       const tick = ticks(toTicks(event.tick));
       while (next < own.length && (part.hits[own[next] as number] as Hit).tick < tick) next++;

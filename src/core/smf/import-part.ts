@@ -2,13 +2,13 @@ import { NamedError } from '../errors';
 import { EMPTY_FEEL } from '../feel/feel';
 import { compareHits, type Hit, type Lane, type Part } from '../part/part';
 import { meterMapOf } from '../part/part-time';
-import { indicesByVoice } from '../part/by-voice';
 import { markGhosts } from '../part/ghosts';
 import { sameMeter, type MeterChange } from '../time/meter-map';
 import { DEFAULT_MICROSECONDS_PER_QUARTER, type TempoChange } from '../time/tempo-map';
 import { ticks, TICKS_PER_QUARTER, velocity } from '../units';
 import { compareVoices, GENERAL_MIDI_KIT, voiceOfKey, type KitMap } from '../voices';
 import { listLanes, notesByChannel } from './lanes';
+import { TrackEvents } from './track-events';
 import { channelOf, META, META_METER, META_TEMPO, metaData, type RawTrack, type SmfFile } from './read';
 
 /** Longest part, in quarter notes. */
@@ -48,7 +48,7 @@ export function importPart(file: SmfFile, options: ImportOptions): ImportedPart 
   const { tempo, meter } = collectMaps(file, timeTracks, toTicks);
   const origin = ticks(0);
   const bars = meterMapOf({ meter, origin }).barAt(lastTick).index + 1;
-  const rows = [...indicesByVoice(hits).keys()].sort(compareVoices).map((voice) => ({ voice }));
+  const rows = [...new Set(hits.map((h) => h.voice))].sort(compareVoices).map((voice) => ({ voice }));
   const part: Part = {
     format: 'nod-sway/part@1',
     name: options.name,
@@ -86,13 +86,16 @@ function collectHits(file: SmfFile, lanes: readonly Lane[], toTicks: (t: number)
   let endless = 0;
   lanes.forEach((lane, laneIndex) => {
     const open = Array.from({ length: 128 }, (): Hit[] => []);
-    for (const event of file.tracks[lane.track]?.events ?? []) {
-      const kind = event.status & 0xf0;
-      if ((kind !== 0x90 && kind !== 0x80) || channelOf(event.status) !== lane.channel) continue;
-      const key = file.bytes[event.start] as number;
-      const strength = file.bytes[event.start + 1] as number;
+    const events = file.tracks[lane.track]?.events ?? new TrackEvents(1);
+    for (let i = 0; i < events.length; i++) {
+      const status = events.statuses[i] as number;
+      const kind = status & 0xf0;
+      if ((kind !== 0x90 && kind !== 0x80) || channelOf(status) !== lane.channel) continue;
+      const at = events.starts[i] as number;
+      const key = file.bytes[at] as number;
+      const strength = file.bytes[at + 1] as number;
       const waiting = open[key] as Hit[];
-      const tick = toTicks(event.tick);
+      const tick = toTicks(events.ticks[i] as number);
       if (kind === 0x90 && strength > 0) {
         const hit: Hit = { id: '', voice: voices[key] as string, key, tick: ticks(tick), length: ticks(TICKS_PER_QUARTER / 4), velocity: velocity(strength) };
         if (laneIndex > 0) hit.lane = laneIndex;
@@ -111,7 +114,8 @@ function collectHits(file: SmfFile, lanes: readonly Lane[], toTicks: (t: number)
 
 /** Sorts, and names each hit by key, tick and ordinal among equals: importing a file again gives the same ids. */
 function giveIds(hits: Hit[]): Hit[] {
-  hits.sort((a, b) => a.tick - b.tick || a.key - b.key);
+  const inOrder = (a: Hit, b: Hit): number => a.tick - b.tick || a.key - b.key;
+  if (hits.some((hit, i) => i > 0 && inOrder(hits[i - 1] as Hit, hit) > 0)) hits.sort(inOrder);
   let ordinal = 0;
   let most = 0;
   for (let i = 0; i < hits.length; i++) {
@@ -129,10 +133,11 @@ function collectMaps(file: SmfFile, tracks: readonly RawTrack[], toTicks: (t: nu
   const tempo: TempoChange[] = [];
   const meter: MeterChange[] = [];
   for (const track of tracks) {
-    for (const event of track.events) {
-      if (event.status !== META) continue;
-      const { type, data } = metaData(file.bytes, event);
-      const tick = ticks(toTicks(event.tick));
+    const { length, statuses, starts, ends } = track.events;
+    for (let i = 0; i < length; i++) {
+      if (statuses[i] !== META) continue;
+      const { type, data } = metaData(file.bytes, { start: starts[i] as number, end: ends[i] as number });
+      const tick = ticks(toTicks(track.events.ticks[i] as number));
       if (type === META_TEMPO && data.length >= 3 && file.division.kind === 'metrical') {
         const microsecondsPerQuarter = ((data[0] as number) << 16) | ((data[1] as number) << 8) | (data[2] as number);
         if (microsecondsPerQuarter > 0) tempo.push({ tick, microsecondsPerQuarter });

@@ -19,9 +19,11 @@ export function listLanes(file: SmfFile): LaneContent[] {
   file.tracks.forEach((track, index) => {
     // Note-ons by channel and key.
     const counts = new Uint32Array(16 * 128);
-    for (const event of track.events) {
-      if ((event.status & 0xf0) !== 0x90 || file.bytes[event.start + 1] === 0) continue;
-      counts[(event.status & 0x0f) * 128 + (file.bytes[event.start] as number)]!++;
+    const { length, statuses, starts } = track.events;
+    for (let i = 0; i < length; i++) {
+      const status = statuses[i] as number;
+      const at = starts[i] as number;
+      if ((status & 0xf0) === 0x90 && file.bytes[at + 1] !== 0) counts[(status & 0x0f) * 128 + (file.bytes[at] as number)]!++;
     }
     for (let channel = 1; channel <= 16; channel++) {
       const own = counts.subarray((channel - 1) * 128, channel * 128);

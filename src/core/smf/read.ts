@@ -1,18 +1,11 @@
 import { NamedError } from '../errors';
 import { decodeText } from './text';
+import { TrackEvents, type RawEvent } from './track-events';
 
-/** One event of a track: its time in the file's ticks and where its bytes lie, so that it can be copied unchanged. */
-export interface RawEvent {
-  tick: number;
-  /** Status byte, filled in where the file used running status. */
-  status: number;
-  /** The bytes behind the status byte are `bytes[start .. end)`. */
-  start: number;
-  end: number;
-}
+export type { RawEvent };
 
 export interface RawTrack {
-  events: RawEvent[];
+  events: TrackEvents;
   name: string;
 }
 
@@ -85,7 +78,8 @@ function readDivision(raw: number): Division {
 const dataLength = (status: number): number => ((status & 0xf0) === 0xc0 || (status & 0xf0) === 0xd0 ? 1 : 2);
 
 function readTrack(bytes: Uint8Array, from: number, end: number, number: number, notices: string[]): RawTrack {
-  const track: RawTrack = { events: [], name: '' };
+  // A note takes three bytes or more, and two events: this is rarely too small.
+  const track: RawTrack = { events: new TrackEvents(Math.max(16, (end - from) >> 2)), name: '' };
   let at = from;
   let tick = 0;
   let running = 0;
@@ -132,7 +126,7 @@ function readTrack(bytes: Uint8Array, from: number, end: number, number: number,
       if (at + length > end || (bytes[at] as number) >= 0x80 || (length === 2 && (bytes[at + 1] as number) >= 0x80)) break;
       at += length;
     }
-    track.events.push({ tick, status, start, end: at });
+    track.events.push(tick, status, start, at);
   }
   if (!ended) notices.push(at < end ? `Track ${number} is damaged behind tick ${tick}; what came before is kept.` : `Track ${number} has no end mark; it was read to its last event.`);
   return track;
@@ -141,7 +135,7 @@ function readTrack(bytes: Uint8Array, from: number, end: number, number: number,
 const tagAt = (bytes: Uint8Array, at: number): string => String.fromCharCode(...bytes.subarray(at, at + 4));
 
 /** The payload of a meta event: its bytes without type and length. */
-export function metaData(bytes: Uint8Array, event: RawEvent): { type: number; data: Uint8Array } {
+export function metaData(bytes: Uint8Array, event: Pick<RawEvent, 'start' | 'end'>): { type: number; data: Uint8Array } {
   let at = event.start + 1;
   while ((bytes[at] as number) >= 0x80) at++;
   return { type: bytes[event.start] as number, data: bytes.subarray(at + 1, event.end) };
