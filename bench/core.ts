@@ -8,7 +8,7 @@ import { exportPart } from '@/core/smf/export-part';
 import { importPart } from '@/core/smf/import-part';
 import { drumLanes, listLanes } from '@/core/smf/lanes';
 import { readSmf } from '@/core/smf/read';
-import { compare, median, say } from './measure.mjs';
+import { collectGarbage, compare, median, say } from './measure.mjs';
 import { largePart, sixMoves } from './large-part';
 
 const HITS = 12_000;
@@ -61,6 +61,7 @@ function benchGrowth(): void {
     const times: number[] = [];
     for (let i = 0; i < 15; i++) {
       const copies = Array.from({ length: Math.max(1, Math.round(20_000 / count)) }, () => fresh(part));
+      collectGarbage();
       const t0 = performance.now();
       for (const copy of copies) performPart(copy);
       times.push((performance.now() - t0) / (copies.length * count));

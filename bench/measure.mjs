@@ -1,21 +1,33 @@
-// Medians of interleaved runs: both sides of a ratio meet the same noise of the machine.
+// Medians of interleaved runs: both sides of a ratio meet the same noise of the machine. Each starts with a clean heap, so that
+// neither pays for the other's garbage.
+import { setFlagsFromString } from 'node:v8';
+import { runInNewContext } from 'node:vm';
+
+setFlagsFromString('--expose-gc');
+const gc = runInNewContext('gc');
+export const collectGarbage = () => gc({ type: 'minor' });
+
 export const median = (values) => [...values].sort((a, b) => a - b)[values.length >> 1];
 
 export function compare(run, baseline, rounds = 21) {
   const a = [];
   const b = [];
   for (let i = 0; i < rounds + 3; i++) {
-    const t0 = performance.now();
-    run();
-    const t1 = performance.now();
-    baseline();
-    const t2 = performance.now();
+    const value = time(run);
+    const base = time(baseline);
     if (i >= 3) {
-      a.push(t1 - t0);
-      b.push(t2 - t1);
+      a.push(value);
+      b.push(base);
     }
   }
   return { value: median(a), baseline: median(b) };
+}
+
+function time(run) {
+  collectGarbage();
+  const start = performance.now();
+  run();
+  return performance.now() - start;
 }
 
 const round = (n) => Math.round(n * 1000) / 1000;

@@ -65,7 +65,7 @@ function lowTide(): Cue {
       meter: [6, 8],
       bars: [a, b, a, b, a, b, a, c],
       level: (v) => clampVelocity(v + wobble(24)),
-      shift: () => wobble(TICKS_PER_QUARTER * 0.075),
+      shift: () => wobble(TICKS_PER_QUARTER * 0.055),
     }),
   };
 }

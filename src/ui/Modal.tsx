@@ -3,7 +3,7 @@
 import { X } from 'lucide-react';
 import { Dialog } from 'radix-ui';
 import type { ReactNode } from 'react';
-import { IconButton } from './Button';
+import { Button } from './Button';
 
 interface Props {
   open: boolean;
@@ -28,9 +28,9 @@ export function Modal({ open, onClose, title, about, children }: Props) {
               {about && <Dialog.Description className="mt-1 text-faint">{about}</Dialog.Description>}
             </div>
             <Dialog.Close asChild>
-              <IconButton label="Close">
+              <Button look="plain" aria-label="Close" className="w-8 !px-0">
                 <X size={18} />
-              </IconButton>
+              </Button>
             </Dialog.Close>
           </div>
           {children}

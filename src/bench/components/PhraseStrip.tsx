@@ -1,13 +1,12 @@
 'use client';
 
 import { ChevronsRight, CircleHelp, ZoomIn, ZoomOut } from 'lucide-react';
-import { useTheme } from 'next-themes';
 import { useEffect, useRef, type PointerEvent } from 'react';
 import { meterMapOf } from '@/core/part/part-time';
 import { IconButton } from '@/ui/Button';
 import { axisOf, tickOf } from '../geometry/axis';
 import { cellWidth, drawPhrase } from '../drawing/draw-phrase';
-import { readPalette } from '../drawing/palette';
+import { onThemeChange, readPalette } from '../drawing/palette';
 import { useBenchStore } from '../store/context';
 import { phraseBarsOf } from '../store/derived';
 import { showBars, zoomAt } from '../view-control';
@@ -31,7 +30,6 @@ function barsInView(state: BenchState): [number, number] {
 /** The whole part in one line: drag to choose the loop, click to go there, jump to what is different or doubtful. */
 export function PhraseStrip() {
   const store = useBenchStore();
-  const { resolvedTheme } = useTheme();
   const canvas = useRef<HTMLCanvasElement>(null);
   const drag = useRef<{ from: number; x: number } | null>(null);
 
@@ -39,7 +37,7 @@ export function PhraseStrip() {
     const element = canvas.current;
     const g = element?.getContext('2d', { alpha: false });
     if (!element || !g) return;
-    const palette = readPalette(element);
+    let palette = readPalette(element);
     let pending = 0;
     const draw = () => {
       pending = 0;
@@ -57,6 +55,10 @@ export function PhraseStrip() {
     };
     const observer = new ResizeObserver(ask);
     observer.observe(element);
+    const stopTheme = onThemeChange(() => {
+      palette = readPalette(element);
+      ask();
+    });
     const unsubscribe = store.subscribe((s, b) => {
       // During a gesture the strip waits: it sums up the whole part.
       if (s.gesture === null && (s.part !== b.part || s.gesture !== b.gesture || s.view !== b.view || s.transport !== b.transport)) ask();
@@ -64,9 +66,10 @@ export function PhraseStrip() {
     return () => {
       cancelAnimationFrame(pending);
       observer.disconnect();
+      stopTheme();
       unsubscribe();
     };
-  }, [store, resolvedTheme]);
+  }, [store]);
 
   const barAt = (e: PointerEvent): number => {
     const box = e.currentTarget.getBoundingClientRect();

@@ -1,9 +1,8 @@
 'use client';
 
-import { useTheme } from 'next-themes';
 import { useEffect, useRef } from 'react';
 import { drawFrame } from '../drawing/draw-frame';
-import { readPalette } from '../drawing/palette';
+import { onThemeChange, readPalette } from '../drawing/palette';
 import { noteScene } from '../diagnostics';
 import { makeScene, type BenchScene } from '../geometry/scene';
 import type { Playback } from '../playback/use-playback';
@@ -16,7 +15,6 @@ import { describeHits } from '../describe';
 /** The stems. Two canvases: one drawn when something changed, one above it for what moves (playhead, marquee, numbers). */
 export function StemCanvas({ playback }: { playback: Playback }) {
   const store = useBenchStore();
-  const { resolvedTheme } = useTheme();
   const box = useRef<HTMLDivElement>(null);
   const paper = useRef<HTMLCanvasElement>(null);
   const glass = useRef<HTMLCanvasElement>(null);
@@ -31,7 +29,7 @@ export function StemCanvas({ playback }: { playback: Playback }) {
     let height = 0;
     let scene: BenchScene | null = null;
     let pending = 0;
-    const palette = readPalette(frame);
+    let palette = readPalette(frame);
     const overlay = new Overlay(g2, palette, playback, store);
 
     const draw = () => {
@@ -64,6 +62,11 @@ export function StemCanvas({ playback }: { playback: Playback }) {
     observer.observe(frame);
     resize();
     void document.fonts.ready.then(ask);
+    const stopTheme = onThemeChange(() => {
+      palette = readPalette(frame);
+      overlay.palette = palette;
+      ask();
+    });
 
     const unsubscribe = store.subscribe((state, before) => {
       if (state.part !== before.part || state.view !== before.view || state.selection !== before.selection || state.focus !== before.focus || state.transport.version !== before.transport.version) ask();
@@ -80,13 +83,14 @@ export function StemCanvas({ playback }: { playback: Playback }) {
     return () => {
       cancelAnimationFrame(pending);
       observer.disconnect();
+      stopTheme();
       unsubscribe();
       stopFollowing();
       overlay.dispose();
       unbind();
       frame.removeEventListener('wheel', onWheel);
     };
-  }, [store, playback, resolvedTheme]);
+  }, [store, playback]);
 
   return (
     <div ref={box} data-testid="stems" className="relative min-w-0 flex-1 cursor-default touch-none overflow-hidden select-none" role="img" aria-label="Hits as leaning stems" aria-describedby="stems-status">

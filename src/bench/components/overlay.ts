@@ -34,7 +34,7 @@ export class Overlay {
 
   constructor(
     private readonly g: CanvasRenderingContext2D,
-    private readonly palette: Palette,
+    public palette: Palette,
     private readonly playback: Playback,
     private readonly store: BenchStore,
   ) {

@@ -76,7 +76,8 @@ function drawBar(g: CanvasRenderingContext2D, palette: Palette, scene: Scene, ma
     g.fillRect(Math.round(at - thickness / 2), from, thickness, bottom - from);
   };
   if (!isEnd) drawWithinBar(g, palette, scene, map, bar, coarse, line);
-  line(x, palette.strong, isEnd ? 3 : 1.5, 18);
+  // The line leaves the count of its beat readable.
+  line(x, palette.strong, isEnd ? 3 : 1.5, RULER_HEIGHT - 5);
   if (isEnd) return;
   const text = coarse || bar.length * axis.pixelsPerTick < SHORT_FLAGS ? String(bar.index + 1) : `bar ${bar.index + 1}`;
   g.font = `600 11px ${CANVAS_FONT}`;

@@ -34,3 +34,10 @@ export function readPalette(element: Element): Palette {
 }
 
 export const CANVAS_FONT = "'Source Sans 3 Variable', sans-serif";
+
+/** Calls back whenever the page's theme has changed, so that canvases are drawn anew in its colours. @returns how to stop */
+export function onThemeChange(changed: () => void): () => void {
+  const observer = new MutationObserver(changed);
+  observer.observe(document.documentElement, { attributes: true, attributeFilter: ['data-theme'] });
+  return () => observer.disconnect();
+}

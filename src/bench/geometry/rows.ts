@@ -13,7 +13,7 @@ export interface RowBox {
 /** The ruler above the rows. */
 export const RULER_HEIGHT = 44;
 const SMALLEST_ROW = 46;
-const LARGEST_ROW = 84;
+const LARGEST_ROW = 116;
 const FOCUSED_ROW = 150;
 /** Below the feet: room for the mark where the straight line was. */
 const UNDER_FEET = 9;

@@ -1,7 +1,7 @@
 import { leanOf, type Performance } from '../feel/perform';
 import { meterMapOf } from '../part/part-time';
 import type { Hit, Part } from '../part/part';
-import { ticks } from '../units';
+import { ticks, TICKS_PER_QUARTER } from '../units';
 
 /** One bar of the phrase strip. */
 export interface PhraseBar {
@@ -13,17 +13,18 @@ export interface PhraseBar {
   doubtful: number;
 }
 
-/** Distances in a bar under this share of a quarter count as the same place when bars are compared. */
-const SAME_PLACE = 80640 / 24;
+/** Places in a bar are compared to a 24th of a quarter, velocities may differ by this much. */
+const SAME_PLACE = TICKS_PER_QUARTER / 24;
+const SAME_VELOCITY = 14;
 
 /**
  * The part bar by bar: which bars are written alike (same voices at the same places to a 24th of a quarter, velocities to about a
- * tenth), how dense they are, where they lean. Hits before the first bar count to it.
+ * ninth), how dense they are, where they lean. Hits before the first bar count to it.
  */
 export function phraseOf(part: Pick<Part, 'hits' | 'tempo' | 'meter' | 'origin' | 'bars'>, performance: Performance): PhraseBar[] {
   const map = meterMapOf(part);
   const bars = Array.from({ length: part.bars }, (): PhraseBar => ({ shape: -1, hits: 0, lean: 0, doubtful: 0 }));
-  const signatures = bars.map((): string[] => []);
+  const strokes = bars.map((): Stroke[] => []);
   const { homes } = performance;
   part.hits.forEach((hit: Hit, i) => {
     const home = ticks(homes.ticks[i] as number);
@@ -33,17 +34,36 @@ export function phraseOf(part: Pick<Part, 'hits' | 'tempo' | 'meter' | 'origin' 
     bar.hits++;
     bar.lean += leanOf(part, performance, i);
     bar.doubtful += homes.doubtful[i] as number;
-    (signatures[index] as string[]).push(`${hit.voice}:${Math.round((hit.tick - found.start) / SAME_PLACE)}:${Math.round(hit.velocity / 12)}`);
+    (strokes[index] as Stroke[]).push({ place: `${hit.voice}:${Math.round((hit.tick - found.start) / SAME_PLACE)}`, velocity: hit.velocity });
   });
-  const shapes = new Map<string, number>();
+  const findShape = shapeFinder();
   bars.forEach((bar, i) => {
     if (bar.hits === 0) return;
     bar.lean /= bar.hits;
-    const signature = (signatures[i] as string[]).sort().join(' ');
-    if (!shapes.has(signature)) shapes.set(signature, shapes.size);
-    bar.shape = shapes.get(signature) as number;
+    bar.shape = findShape(strokes[i] as Stroke[]);
   });
   return bars;
+}
+
+interface Stroke {
+  place: string;
+  velocity: number;
+}
+
+/** Numbers bars by shape: a bar has the shape of the first one with the same places and similar velocities. */
+function shapeFinder(): (strokes: Stroke[]) => number {
+  const byPlaces = new Map<string, { shape: number; velocities: number[] }[]>();
+  let shapes = 0;
+  return (strokes) => {
+    strokes.sort((a, b) => (a.place < b.place ? -1 : a.place > b.place ? 1 : a.velocity - b.velocity));
+    const places = strokes.map((s) => s.place).join(' ');
+    const velocities = strokes.map((s) => s.velocity);
+    let alike = byPlaces.get(places);
+    if (!alike) byPlaces.set(places, (alike = []));
+    let found = alike.find((other) => other.velocities.every((v, i) => Math.abs(v - (velocities[i] as number)) <= SAME_VELOCITY));
+    if (!found) alike.push((found = { shape: shapes++, velocities }));
+    return found.shape;
+  };
 }
 
 /** A letter for a shape: A to Z, then A2, B2 ... */

@@ -1,0 +1,38 @@
+import { smallPart } from '@/testing/arbitraries';
+import { performPart } from '../feel/perform';
+import { meterMapOf } from '../part/part-time';
+import { ticks, TICKS_PER_QUARTER } from '../units';
+import { letterOf, phraseOf } from './phrase';
+import { deviation, mean, median } from './statistics';
+import { measureSwing } from './swing-of-hits';
+
+const Q = TICKS_PER_QUARTER;
+
+test('mean, population deviation, median', () => {
+  expect(mean([1, 2, 6])).toBe(3);
+  expect(deviation([2, 4, 4, 4, 5, 5, 7, 9])).toBe(2);
+  expect([median([3, 1, 2]), median([4, 1, 2, 3])]).toEqual([2, 2.5]);
+});
+
+test('bars alike share a shape although their velocities differ a little; a louder or a longer bar has its own', () => {
+  const bar = (start: number, velocity: number, extra = false): [string, number, number][] => [['kick', start, velocity], ['snare', start + 1, 90], ...(extra ? ([['kick', start + 3, 80]] as [string, number, number][]) : [])];
+  const part = smallPart([...bar(0, 100), ...bar(4, 110), ...bar(8, 60), ...bar(12, 100, true), ...bar(20, 99)], { bars: 6 });
+  const phrase = phraseOf(part, performPart(part));
+  expect(phrase.map((b) => letterOf(b.shape))).toEqual(['A', 'A', 'B', 'C', '', 'A']);
+  expect(phrase.map((b) => b.hits)).toEqual([2, 2, 2, 3, 0, 2]);
+  expect(letterOf(27)).toBe('B2');
+});
+
+describe('measured swing', () => {
+  const map = meterMapOf(smallPart([]));
+  const at = (quarters: number[]) => quarters.map((q) => ticks(q * Q));
+  test('the median place of second hits, on the division that has more of them', () => {
+    expect(measureSwing(map, at([0, 0.3, 0.5, 0.8, 1, 1.31, 1.5, 1.8]))).toEqual({ division: '1/16', percent: expect.closeTo(60, 9), n: 4 });
+    expect(measureSwing(map, at([0, 2 / 3, 1, 5 / 3, 2, 8 / 3, 3, 11 / 3]))).toEqual({ division: '1/8', percent: expect.closeTo(66.667, 3), n: 4 });
+  });
+  test('under four there is none, and the last incomplete pair of a bar is left out', () => {
+    expect(measureSwing(map, at([0.3, 0.8, 1.3]))).toBeNull();
+    const seven = meterMapOf({ meter: [{ tick: ticks(0), numerator: 7, denominator: 8 }], origin: ticks(0) });
+    expect(measureSwing(seven, at([0.6, 1.6, 2.6, 3.3]))).toBeNull();
+  });
+});
