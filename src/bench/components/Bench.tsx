@@ -23,10 +23,10 @@ export function Bench({ onReload }: { onReload: () => void }) {
   }, [name]);
   return (
     <div className="flex h-dvh min-h-[480px] flex-col overflow-hidden">
-      <h1 className="sr-only">{name}</h1>
       <TopBar playback={playback} />
       <Banners onReload={onReload} playback={playback} />
       <main className="flex min-h-0 flex-1 border-t border-line">
+        <h1 className="sr-only">{name}</h1>
         <div className="flex min-w-0 flex-1 flex-col">
           <div className="flex min-h-0 flex-1">
             <RowNames playback={playback} />
