@@ -1,6 +1,7 @@
 'use client';
 
 import { Slider } from 'radix-ui';
+import { useEffect, useRef } from 'react';
 
 interface Props {
   label: string;
@@ -19,8 +20,22 @@ interface Props {
 
 /** A value that is swept: it changes while dragged, and the drag is one gesture. */
 export function Range({ label, value, min, max, step, valueText, marks = [], disabled = false, onChange, onDone }: Props) {
+  const shown = useRef(value);
+  useEffect(() => {
+    shown.current = value;
+  });
+  const change = (v: number) => {
+    if (v === shown.current) return;
+    shown.current = v;
+    onChange(v);
+  };
+  // By keyboard the slider commits before it reports the change: the change goes first all the same.
+  const commit = (v: number) => {
+    change(v);
+    onDone();
+  };
   return (
-    <Slider.Root className="relative flex h-8 touch-none items-center select-none data-[disabled]:opacity-45" value={[value]} min={min} max={max} step={step} disabled={disabled} onValueChange={([v]) => onChange(v as number)} onValueCommit={onDone}>
+    <Slider.Root className="relative flex h-8 touch-none items-center select-none data-[disabled]:opacity-45" value={[value]} min={min} max={max} step={step} disabled={disabled} onValueChange={([v]) => change(v as number)} onValueCommit={([v]) => commit(v as number)}>
       <Slider.Track className="relative h-px grow bg-strong">
         {marks.map((m) => (
           <span key={m} className="absolute -top-[5px] h-[11px] w-px bg-strong" style={{ left: `${((m - min) / (max - min)) * 100}%` }} />
