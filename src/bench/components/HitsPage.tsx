@@ -1,6 +1,6 @@
 'use client';
 
-import { addNudge, addVelocity, MAX_NUDGE_MS, removeHits, setGhost, setNudges, setVelocities } from '@/core/part/commands/hits';
+import { addNudge, addVelocity, duplicatesIn, MAX_NUDGE_MS, removeHits, setGhost, setNudges, setVelocities } from '@/core/part/commands/hits';
 import { leanOf } from '@/core/feel/perform';
 import { mean } from '@/core/analysis/statistics';
 import type { Hit } from '@/core/part/part';
@@ -28,6 +28,9 @@ export function HitsPage() {
   const nudge = mean(hits.map((h) => h.nudge?.ms ?? 0));
   const performance = performanceOf(part);
   const allGhosts = hits.every((h) => h.ghost);
+  const duplicates = duplicatesIn(part, selection);
+  const voices = new Set(hits.map((h) => h.voice));
+  const row = voices.size === 1 ? part.hits.filter((h) => voices.has(h.voice)) : [];
   const live = (label: string) => {
     if (!getState().gesture) getState().begin(label);
   };
@@ -83,6 +86,12 @@ export function HitsPage() {
           No nudge
         </Button>
         <Button onClick={() => getState().run(allGhosts ? `Make ${what} plain` : `Make ${what} ghosts`, (p) => setGhost(p, selection, !allGhosts))}>{allGhosts ? 'Not a ghost' : one ? 'Make it a ghost' : 'Make them ghosts'}</Button>
+        {duplicates.size > 0 && (
+          <Button onClick={() => getState().run(`Merge ${duplicates.size} duplicates`, (p) => removeHits(p, duplicates))}>
+            Merge {duplicates.size} {duplicates.size === 1 ? 'duplicate' : 'duplicates'}
+          </Button>
+        )}
+        {row.length > hits.length && <Button onClick={() => getState().select(row.map((h) => h.id))}>All {row.length} of this row</Button>}
         <Button
           onClick={() => {
             getState().run(`Delete ${what}`, (p) => removeHits(p, selection));

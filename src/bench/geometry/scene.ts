@@ -35,6 +35,8 @@ export function makeScene(state: Pick<BenchState, 'part' | 'view' | 'focus' | 't
 
 /** The stem whose column a pointer is in. */
 export function findStem(scene: BenchScene, p: Pick<Pointer, 'x' | 'y'>): Stem | undefined {
+  // From afar single stems are too close to take hold of: edits act on ranges.
+  if (scene.detail === 'ribbon') return undefined;
   const row = rowAt(scene.rows, p.y);
   return row && stemAt(scene.stems[scene.rows.indexOf(row)] ?? [], p.x, p.y, scene.axis);
 }

@@ -2,7 +2,7 @@ import type { Performance } from '@/core/feel/perform';
 import { indicesByVoice } from '@/core/part/by-voice';
 import { tempoMapOf } from '@/core/part/part-time';
 import type { Hit, Part } from '@/core/part/part';
-import { ticks, TICKS_PER_QUARTER } from '@/core/units';
+import { ticks, TICKS_PER_QUARTER, type Milliseconds } from '@/core/units';
 import { stepPixels, tickOf, xOf, type Axis } from './axis';
 import type { RowBox } from './rows';
 import type { Reach } from '../view';
@@ -110,13 +110,17 @@ function placeHeads(feet: readonly Foot[], scene: StemScene, row: RowBox): Stem[
     const after = feet[f + 1];
     const roomEarly = Math.min(full, before ? MOST_LEAN * (footX - xOf(axis, before.tick)) : full);
     const roomLate = Math.min(full, after ? MOST_LEAN * (xOf(axis, after.tick) - footX) : full);
+    const heights = foot.hits.map((index) => heightOf(row, performance.velocities[index] as number));
+    const leans = foot.hits.map((index) => tempo.between(ticks(foot.tick), ticks(performance.ticks[index] as number)));
+    // 45 degrees: no head further aside than its stem is high.
+    const rooms = heights.map((height) => ({ early: Math.min(roomEarly, height), late: Math.min(roomLate, height) }));
+    const shifts = inOrder(leans.map((lean, k) => Math.max(-rooms[k]!.early, Math.min(rooms[k]!.late, lean * scale))));
     foot.hits.forEach((index, k) => {
-      const height = heightOf(row, performance.velocities[index] as number);
-      const lean = tempo.between(ticks(foot.tick), ticks(performance.ticks[index] as number));
-      // 45 degrees: no head further aside than its stem is high.
-      const room = { early: Math.min(roomEarly, height), late: Math.min(roomLate, height) };
+      const height = heights[k] as number;
+      const lean = leans[k] as Milliseconds;
+      const room = rooms[k] as Stem['room'];
       const wanted = lean * scale;
-      const shown = Math.max(-room.early, Math.min(room.late, wanted));
+      const shown = shifts[k] as number;
       const home = performance.homes.ticks[index] as number;
       stems.push({
         index,
@@ -134,6 +138,13 @@ function placeHeads(feet: readonly Foot[], scene: StemScene, row: RowBox): Stem[
     });
   });
   return stems;
+}
+
+/** Strokes on one foot lean in time order; where a short stem limits one, its neighbours on that side keep behind it. */
+function inOrder(shifts: number[]): number[] {
+  for (let k = 1; k < shifts.length; k++) if ((shifts[k] as number) < 0) shifts[k] = Math.max(shifts[k] as number, shifts[k - 1] as number);
+  for (let k = shifts.length - 2; k >= 0; k--) if ((shifts[k] as number) > 0) shifts[k] = Math.min(shifts[k] as number, shifts[k + 1] as number);
+  return shifts;
 }
 
 /** The written stem stands on the straight home, behind a hit that the feel moved or changed. */

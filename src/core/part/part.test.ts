@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { partArbitrary, smallPart } from '@/testing/arbitraries';
 import { bpm, milliseconds, ticks, TICKS_PER_QUARTER } from '../units';
-import { addHit, addNudge, addVelocity, removeHits, setGhost, setNudges, setVelocities } from './commands/hits';
+import { addHit, addNudge, addVelocity, duplicatesIn, removeHits, setGhost, setNudges, setVelocities } from './commands/hits';
 import { removeSwing, setOrigin, setRow, setSway, setSwing, setTempo, startTempo } from './commands/settings';
 import { applyDiff, diffParts, invertDiff } from './diff';
 import { markGhosts, percentileOf } from './ghosts';
@@ -95,4 +95,11 @@ test('ghosts: at most 45 and at most half of the voice’s 90th percentile; hats
   expect(markGhosts(hits).map((h) => h.ghost === true)).toEqual([false, false, false, true, false, true, false]);
   // A quiet voice: half of 60 is 30.
   expect(markGhosts(smallPart([['kick', 0, 60], ['kick', 1, 31], ['kick', 2, 30]]).hits).map((h) => h.ghost === true)).toEqual([false, false, true]);
+});
+
+test('of hits at one place all but the loudest are duplicates', () => {
+  const part = smallPart([['snare', 1, 90], ['snare', 1, 100], ['snare', 1, 100], ['kick', 1, 80], ['snare', 2, 80]]);
+  const all = new Set(part.hits.map((h) => h.id));
+  expect([...duplicatesIn(part, all)].sort()).toEqual(['h0', 'h2']);
+  expect(removeHits(part, duplicatesIn(part, all)).hits.map((h) => h.id).sort()).toEqual(['h1', 'h3', 'h4']);
 });

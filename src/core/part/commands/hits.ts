@@ -84,3 +84,20 @@ export const setGhost = (part: Part, ids: ReadonlySet<HitId>, ghost: boolean): P
     const { ghost: _gone, ...rest } = hit;
     return ghost ? { ...rest, ghost: true } : rest;
   });
+
+/** Hits at the very place of another one of their voice: all but the loudest of each place (the first of equals). */
+export function duplicatesIn(part: Part, ids: ReadonlySet<HitId>): Set<HitId> {
+  const kept = new Map<string, Hit>();
+  const spare = new Set<HitId>();
+  for (const hit of part.hits) {
+    if (!ids.has(hit.id)) continue;
+    const place = `${hit.voice}@${hit.tick}`;
+    const other = kept.get(place);
+    if (!other) kept.set(place, hit);
+    else if (hit.velocity > other.velocity) {
+      spare.add(other.id);
+      kept.set(place, hit);
+    } else spare.add(hit.id);
+  }
+  return spare;
+}
