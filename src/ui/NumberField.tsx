@@ -41,9 +41,10 @@ export function NumberField({ label, value, min, max, step = 1, digits = 0, unit
 
   const takeDraft = () => {
     if (draft === null) return;
-    const typed = Number(draft.replace(',', '.').replace(/[^\d.+-]/g, ''));
+    const typed = draft.replace(',', '.').replace(/[^\d.+-]/g, '');
     setDraft(null);
-    if (draft.trim() !== '' && Number.isFinite(typed)) give(typed);
+    // What is no number changes nothing.
+    if (typed !== '' && Number.isFinite(Number(typed))) give(Number(typed));
   };
 
   const onKeyDown = (e: KeyboardEvent) => {

@@ -1,0 +1,51 @@
+import { expect, test } from '@playwright/test';
+import { exportMidi, flatBeat, importMidi, midiFile, noteEvents, notesOf, trackChunk } from './support';
+
+/** The HTTP API of the running server. */
+
+const SWING = { format: 'nod-sway/feel@1', moves: [{ kind: 'swing', division: '1/16', percent: 60 }] };
+const file = (bytes: Uint8Array) => ({ name: 'beat.mid', mimeType: 'audio/midi', buffer: Buffer.from(bytes) });
+
+test('the browser and the API write the same bytes for the same part and feel', async ({ page, request }) => {
+  const { bytes } = flatBeat(2);
+  await importMidi(page, 'part.mid', bytes);
+  await page.getByRole('button', { name: 'Add swing' }).click();
+  await page.getByRole('button', { name: '3:2', exact: true }).click();
+  const fromBrowser = [await exportMidi(page), await exportMidi(page, 'song')];
+  const fromApi = await Promise.all(
+    ['false', 'true'].map(async (keepOtherTracks) => {
+      const answer = await request.post('/api/perform', { multipart: { midi: file(bytes), feel: JSON.stringify(SWING), keepOtherTracks } });
+      expect(answer.status()).toBe(200);
+      expect(answer.headers()['content-type']).toBe('audio/midi');
+      return new Uint8Array(await answer.body());
+    }),
+  );
+  expect([...fromApi[0]!]).toEqual([...fromBrowser[0]!]);
+  expect([...fromApi[1]!]).toEqual([...fromBrowser[1]!]);
+});
+
+test('a feel of its own for hats, every second bar, off-beats only', async ({ request }) => {
+  const { bytes, notes } = flatBeat(2);
+  const feel = { format: 'nod-sway/feel@1', moves: [{ kind: 'swing', division: '1/16', percent: 75, scope: { voices: ['hat-closed'], bars: { every: 2, at: [2] }, steps: { grid: '1/16', of: 4, at: [3] } } }] };
+  const answer = await request.post('/api/perform', { multipart: { midi: file(bytes), feel: JSON.stringify(feel), ppq: '480' } });
+  // Bar 2's fourth sixteenths come a quarter of a pair (240 ticks) late.
+  const expected = notes.map(([t, k, v]) => [t + (k === 42 && t >= 1920 && (t / 120) % 4 === 3 ? 60 : 0), k, v]);
+  expect(notesOf(new Uint8Array(await answer.body()))).toEqual(expected.sort((a, b) => a[0]! - b[0]! || a[1]! - b[1]!));
+});
+
+test('a report over HTTP, and errors with their status', async ({ request }) => {
+  const late = midiFile(0, 480, [trackChunk(noteEvents(Array.from({ length: 32 }, (_, i) => [i * 120 + 40, 42, 60 + i] as const), 30))]);
+  const report = await (await request.post('/api/report', { multipart: { midi: file(late), origin: 'auto' } })).json();
+  expect(report).toMatchObject({ tempo: 120, meter: [4, 4], bars: 2, originTicks: 40, voices: [{ voice: 'hat-closed', key: 42, n: 32, meanLeanMs: 0, sdLeanMs: 0, velocity: { min: 60, mean: 75.5, max: 91 } }] });
+
+  const status = async (multipart: Parameters<typeof request.post>[1]): Promise<[number, string]> => {
+    const answer = await request.post('/api/perform', multipart);
+    return [answer.status(), ((await answer.json()) as { error: { code: string } }).error.code];
+  };
+  expect(await status({ data: 'plain' })).toEqual([415, 'not-multipart']);
+  expect(await status({ multipart: { feel: JSON.stringify(SWING) } })).toEqual([400, 'bad-field']);
+  expect(await status({ multipart: { midi: file(late), feel: '{"format":"nod-sway/feel@1","moves":[{"kind":"drag"}]}' } })).toEqual([400, 'bad-feel']);
+  expect(await status({ multipart: { midi: file(Uint8Array.of(77, 84)), feel: JSON.stringify(SWING) } })).toEqual([422, 'not-midi']);
+  expect(await status({ multipart: { midi: file(new Uint8Array(8 * 1024 * 1024 + 1)), feel: JSON.stringify(SWING) } })).toEqual([413, 'file-too-large']);
+  expect((await request.get('/api/report')).status()).toBe(405);
+});
