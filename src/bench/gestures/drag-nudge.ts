@@ -3,6 +3,7 @@ import type { Hit } from '@/core/part/part';
 import { clamp, milliseconds } from '@/core/units';
 import type { Stem } from '../geometry/stems';
 import { describeHits, leanText } from '../describe';
+import { dragState } from './drag-state';
 import type { Gesture, Hands, Pointer } from './types';
 
 /** With Shift a pixel is this many ms. */
@@ -21,28 +22,14 @@ export function dragNudge(start: Pointer, stem: Stem, hands: Hands, idle: Gestur
   let x = start.x;
   let delta = 0;
   begin(`Nudge ${describeHits(part, ids)}`);
-  const dragging: Gesture = {
-    name: 'drag-nudge',
-    move(p, h) {
-      delta += (p.x - x) * (p.shift ? FINE_MS : perPixel);
-      x = p.x;
-      const wanted = shown + delta;
-      const lean = wanted >= latest ? Math.max(latest, stem.lean) : wanted <= earliest ? Math.min(earliest, stem.lean) : wanted;
-      h.bench().preview((base) => addNudge(base, ids, milliseconds(lean - stem.lean)));
-      const full = wanted !== lean ? ', full lean: widen the lens for more' : '';
-      h.showReadout(`${held.velocity} · ${leanText(lean)}${full}`, p);
-      return dragging;
-    },
-    up(_p, h) {
-      h.bench().commit();
-      h.showReadout(null);
-      return idle;
-    },
-    cancel(h) {
-      h.bench().cancel();
-      h.showReadout(null);
-      return idle;
-    },
+  const preview = (p: Pointer, h: Hands) => {
+    delta += (p.x - x) * (p.shift ? FINE_MS : perPixel);
+    x = p.x;
+    const wanted = shown + delta;
+    const lean = wanted >= latest ? Math.max(latest, stem.lean) : wanted <= earliest ? Math.min(earliest, stem.lean) : wanted;
+    h.bench().preview((base) => addNudge(base, ids, milliseconds(lean - stem.lean)));
+    const full = wanted !== lean ? ', full lean: widen the lens for more' : '';
+    h.showReadout(`${held.velocity} · ${leanText(lean)}${full}`, p);
   };
-  return dragging;
+  return dragState('drag-nudge', idle, preview);
 }

@@ -3,6 +3,7 @@ import type { Hit } from '@/core/part/part';
 import { clampVelocity } from '@/core/units';
 import type { Stem } from '../geometry/stems';
 import { describeHits } from '../describe';
+import { dragState } from './drag-state';
 import type { Gesture, Hands, Pointer } from './types';
 
 /** Heads dragged up and down: the selection's velocities move together. The hit keeps its distance to the pointer. */
@@ -14,26 +15,11 @@ export function dragVelocity(start: Pointer, stem: Stem, hands: Hands, idle: Ges
   let y = start.y;
   let delta = 0;
   begin(`Change the velocity of ${describeHits(part, ids)}`);
-  const dragging: Gesture = {
-    name: 'drag-velocity',
-    move(p, h) {
-      delta += (y - p.y) * (p.shift ? 1 : perPixel);
-      y = p.y;
-      h.bench().preview((base) => addVelocity(base, ids, delta));
-      h.showReadout(String(clampVelocity(held.velocity + delta)), p);
-      return dragging;
-    },
-    up(_p, h) {
-      h.bench().commit();
-      h.showReadout(null);
-      h.audition(held.voice, clampVelocity(held.velocity + delta));
-      return idle;
-    },
-    cancel(h) {
-      h.bench().cancel();
-      h.showReadout(null);
-      return idle;
-    },
+  const preview = (p: Pointer, h: Hands) => {
+    delta += (y - p.y) * (p.shift ? 1 : perPixel);
+    y = p.y;
+    h.bench().preview((base) => addVelocity(base, ids, delta));
+    h.showReadout(String(clampVelocity(held.velocity + delta)), p);
   };
-  return dragging;
+  return dragState('drag-velocity', idle, preview, (h) => h.audition(held.voice, clampVelocity(held.velocity + delta)));
 }

@@ -1,0 +1,24 @@
+import type { Gesture, Hands, Pointer } from './types';
+
+/** A drag that previews a change of the part: letting go makes one step of it, Escape puts all back. */
+export function dragState(name: string, idle: Gesture, preview: (p: Pointer, hands: Hands) => void, done: (hands: Hands) => void = () => {}): Gesture {
+  const dragging: Gesture = {
+    name,
+    move(p, hands) {
+      preview(p, hands);
+      return dragging;
+    },
+    up(_p, hands) {
+      hands.bench().commit();
+      hands.showReadout(null);
+      done(hands);
+      return idle;
+    },
+    cancel(hands) {
+      hands.bench().cancel();
+      hands.showReadout(null);
+      return idle;
+    },
+  };
+  return dragging;
+}
