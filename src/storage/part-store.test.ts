@@ -53,10 +53,8 @@ test('many edits are folded into one body, and later edits still follow', async 
   const id = await store.create(part);
   const last = await edit(store, id, part, Array.from({ length: 70 }, (_, i) => (p: Part) => setTempo(p, bpm(60 + i))));
   expect((await store.load(id)).part).toEqual(last);
-  for (let tries = 0; (await db.edits.count()) > 0; tries++) {
-    expect(tries).toBeLessThan(500);
-    await new Promise((done) => setImmediate(done));
-  }
+  // Folding goes on after the part was handed over; the test's own time limit ends a wait in vain.
+  while ((await db.edits.count()) > 0) await new Promise((done) => setImmediate(done));
   const more = await edit(store, id, last, [(p) => addVelocity(p, all, 3)], 70);
   expect(await store.load(id)).toEqual({ part: more, head: 71 });
 });

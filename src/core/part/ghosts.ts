@@ -17,8 +17,10 @@ export function percentileOf(counts: VelocityCounts, share: number): number {
   return 0;
 }
 
-/** Flags the ghosts of kick, snare and toms: velocity at most 45 and at most half of the voice's 90th percentile. */
-export function markGhosts(hits: readonly Hit[]): Hit[] {
+/** The highest velocity of a ghost by voice: 45, or half of the voice's 90th percentile. Voices without ghosts are not in it. */
+export type GhostLimits = ReadonlyMap<VoiceName, number>;
+
+export function ghostLimits(hits: readonly Hit[]): GhostLimits {
   const counts = new Map<VoiceName, VelocityCounts>();
   for (const hit of hits) {
     let own = counts.get(hit.voice);
@@ -27,5 +29,13 @@ export function markGhosts(hits: readonly Hit[]): Hit[] {
   }
   const limits = new Map<VoiceName, number>();
   for (const [voice, own] of counts) if (hasGhosts(voice)) limits.set(voice, Math.min(SOFTEST_MAIN, percentileOf(own, 0.9) / 2));
-  return hits.map((hit) => (hit.velocity <= SOFTEST_MAIN && hit.velocity <= (limits.get(hit.voice) ?? 0) ? { ...hit, ghost: true } : hit));
+  return limits;
+}
+
+export const isGhost = (hit: Hit, limits: GhostLimits): boolean => hit.velocity <= SOFTEST_MAIN && hit.velocity <= (limits.get(hit.voice) ?? 0);
+
+/** Flags the ghosts of kick, snare and toms: velocity at most 45 and at most half of the voice's 90th percentile. */
+export function markGhosts(hits: readonly Hit[]): Hit[] {
+  const limits = ghostLimits(hits);
+  return hits.map((hit) => (isGhost(hit, limits) ? { ...hit, ghost: true } : hit));
 }

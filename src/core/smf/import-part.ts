@@ -2,7 +2,7 @@ import { NamedError } from '../errors';
 import { EMPTY_FEEL } from '../feel/feel';
 import { compareHits, type Hit, type Lane, type Part } from '../part/part';
 import { meterMapOf } from '../part/part-time';
-import { markGhosts } from '../part/ghosts';
+import { ghostLimits, isGhost } from '../part/ghosts';
 import { sameMeter, type MeterChange } from '../time/meter-map';
 import { DEFAULT_MICROSECONDS_PER_QUARTER, type TempoChange } from '../time/tempo-map';
 import { ticks, TICKS_PER_QUARTER, velocity } from '../units';
@@ -85,7 +85,9 @@ function collectHits(file: SmfFile, lanes: readonly Lane[], toTicks: (t: number)
   const voices = Array.from({ length: 128 }, (_, key) => voiceOfKey(kitMap, key));
   let endless = 0;
   lanes.forEach((lane, laneIndex) => {
-    const open = Array.from({ length: 128 }, (): Hit[] => []);
+    // Nearly always one note of a key is open at a time: the others wait in a list that is made when it is needed.
+    const open: (Hit | undefined)[] = new Array<Hit | undefined>(128).fill(undefined);
+    const later = new Map<number, Hit[]>();
     const events = file.tracks[lane.track]?.events ?? new TrackEvents(1);
     for (let i = 0; i < events.length; i++) {
       const status = events.statuses[i] as number;
@@ -94,19 +96,23 @@ function collectHits(file: SmfFile, lanes: readonly Lane[], toTicks: (t: number)
       const at = events.starts[i] as number;
       const key = file.bytes[at] as number;
       const strength = file.bytes[at + 1] as number;
-      const waiting = open[key] as Hit[];
       const tick = toTicks(events.ticks[i] as number);
       if (kind === 0x90 && strength > 0) {
         const hit: Hit = { id: '', voice: voices[key] as string, key, tick: ticks(tick), length: ticks(TICKS_PER_QUARTER / 4), velocity: velocity(strength) };
         if (laneIndex > 0) hit.lane = laneIndex;
         hits.push(hit);
-        waiting.push(hit);
+        if (!open[key]) open[key] = hit;
+        else if (later.has(key)) later.get(key)?.push(hit);
+        else later.set(key, [hit]);
       } else {
-        const hit = waiting.shift();
-        if (hit) hit.length = ticks(tick - hit.tick);
+        const hit = open[key];
+        if (!hit) continue;
+        hit.length = ticks(tick - hit.tick);
+        open[key] = later.size > 0 ? later.get(key)?.shift() : undefined;
       }
     }
-    for (const waiting of open) endless += waiting.length;
+    for (const hit of open) if (hit) endless++;
+    for (const waiting of later.values()) endless += waiting.length;
   });
   if (endless > 0) notices.push(`${endless} notes had no end; they last a sixteenth.`);
   return giveIds(hits);
@@ -114,8 +120,8 @@ function collectHits(file: SmfFile, lanes: readonly Lane[], toTicks: (t: number)
 
 /** Sorts, and names each hit by key, tick and ordinal among equals: importing a file again gives the same ids. */
 function giveIds(hits: Hit[]): Hit[] {
-  const inOrder = (a: Hit, b: Hit): number => a.tick - b.tick || a.key - b.key;
-  if (hits.some((hit, i) => i > 0 && inOrder(hits[i - 1] as Hit, hit) > 0)) hits.sort(inOrder);
+  const order = (a: Hit, b: Hit): number => a.tick - b.tick || a.key - b.key;
+  if (!isSorted(hits, order)) hits.sort(order);
   let ordinal = 0;
   let most = 0;
   for (let i = 0; i < hits.length; i++) {
@@ -126,7 +132,14 @@ function giveIds(hits: Hit[]): Hit[] {
     hit.id = ordinal === 0 ? `${hit.key}@${hit.tick}` : `${hit.key}@${hit.tick}.${ordinal}`;
   }
   // From ten equal strokes on their ids sort otherwise than they came.
-  return markGhosts(most < 10 ? hits : hits.sort(compareHits));
+  const limits = ghostLimits(hits);
+  for (const hit of hits) if (isGhost(hit, limits)) hit.ghost = true;
+  return most < 10 ? hits : hits.sort(compareHits);
+}
+
+function isSorted<T>(list: readonly T[], order: (a: T, b: T) => number): boolean {
+  for (let i = 1; i < list.length; i++) if (order(list[i - 1] as T, list[i] as T) > 0) return false;
+  return true;
 }
 
 function collectMaps(file: SmfFile, tracks: readonly RawTrack[], toTicks: (t: number) => number): { tempo: TempoChange[]; meter: MeterChange[] } {
