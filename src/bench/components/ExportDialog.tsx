@@ -53,7 +53,7 @@ export function ExportDialog({ onClose }: { onClose: () => void }) {
   };
 
   return (
-    <Modal open onClose={onClose} title="Export" about="What you hear is what is written: the same performed hits.">
+    <Modal open onClose={onClose} title="Export" about="You take out exactly what you hear: the same performed hits.">
       <RadioGroup.Root value={what} onValueChange={(v) => setWhat(v as What)} aria-label="What to export" className="space-y-2">
         {hasSong && <Choice value="song" title="The song with these drums" about="Every other track as it came, byte for byte" />}
         <Choice value="part" title="The drum part alone" about="A standard MIDI file, drums on channel 10" />
