@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, type Locator, type Page } from '@playwright/test';
 import { parseMidi } from 'midi-file';
-import { midiFile, meterEvent, noteEvents, tempoEvent, text, trackChunk, type TestEvent } from '../src/testing/midi-bytes';
+import { midiFile, meterEvent, noteEvents, tempoEvent, text, trackChunk, type TestEvent } from '../tests/support/midi-bytes';
 
 /** What flows share: bringing files in, finding drawn stems, taking files out. */
 

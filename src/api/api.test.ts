@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { parseMidi } from 'midi-file';
 import { perform } from './perform';
 import { report } from './report';
-import { midiFile, meterEvent, noteEvents, tempoEvent, trackChunk } from '@/testing/midi-bytes';
+import { midiFile, meterEvent, noteEvents, tempoEvent, trackChunk } from '@tests/support/midi-bytes';
 
 type Fields = Record<string, string | Uint8Array>;
 

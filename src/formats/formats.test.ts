@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { isNamedError } from '@/core/errors';
-import { partArbitrary } from '@/testing/arbitraries';
+import { partArbitrary } from '@tests/support/arbitraries';
 import { parseFeel } from './feel-format';
 import { parsePart, readPartFile, writePartFile } from './part-format';
 

@@ -5,7 +5,7 @@ import { diffParts } from '@/core/part/diff';
 import type { Part } from '@/core/part/part';
 import { bpm } from '@/core/units';
 import { demoCues } from '@/demo/cues';
-import { smallPart } from '@/testing/arbitraries';
+import { smallPart } from '@tests/support/arbitraries';
 import { NodSwayDatabase } from './database';
 import { addMissingDemos, seedOnFirstVisit } from './demo-seed';
 import { PartStore } from './part-store';

@@ -100,18 +100,13 @@ export function bindPointer(frame: HTMLElement, { store, playback, overlay, scen
     else if (!document.querySelector('[role=dialog]')) store.getState().select([]);
   };
 
-  frame.addEventListener('pointerdown', onDown);
-  frame.addEventListener('pointermove', onMove);
-  frame.addEventListener('pointerup', onUp);
-  frame.addEventListener('pointercancel', onCancel);
-  frame.addEventListener('pointerleave', onLeave);
-  window.addEventListener('keydown', onKey);
-  return () => {
-    frame.removeEventListener('pointerdown', onDown);
-    frame.removeEventListener('pointermove', onMove);
-    frame.removeEventListener('pointerup', onUp);
-    frame.removeEventListener('pointercancel', onCancel);
-    frame.removeEventListener('pointerleave', onLeave);
-    window.removeEventListener('keydown', onKey);
-  };
+  const listening = new AbortController();
+  const { signal } = listening;
+  frame.addEventListener('pointerdown', onDown, { signal });
+  frame.addEventListener('pointermove', onMove, { signal });
+  frame.addEventListener('pointerup', onUp, { signal });
+  frame.addEventListener('pointercancel', onCancel, { signal });
+  frame.addEventListener('pointerleave', onLeave, { signal });
+  window.addEventListener('keydown', onKey, { signal });
+  return () => listening.abort();
 }

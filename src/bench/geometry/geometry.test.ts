@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { performPart, writtenPerformance } from '@/core/feel/perform';
 import type { Part } from '@/core/part/part';
 import { milliseconds, ticks, TICKS_PER_QUARTER } from '@/core/units';
-import { partArbitrary, smallPart } from '@/testing/arbitraries';
+import { partArbitrary, smallPart } from '@tests/support/arbitraries';
 import { countName, describeHits, hitText, leanText, placeText } from '../describe';
 import { axisOf, detailOf, LEFT_MARGIN, tickOf, xOf } from './axis';
 import { layoutRows, mostRowScroll, rowAt, RULER_HEIGHT } from './rows';

@@ -1,6 +1,6 @@
 import type { Hit, Part } from '@/core/part/part';
 import { ticks, TICKS_PER_QUARTER } from '@/core/units';
-import { smallPart } from '@/testing/arbitraries';
+import { smallPart } from '@tests/support/arbitraries';
 import { createBenchStore, type BenchStore } from '../store/bench-store';
 import { findGround, findStem, hitsInRectangle, makeScene } from '../geometry/scene';
 import { pixelsPerMs, SHORTEST_STEM } from '../geometry/stems';

@@ -69,4 +69,3 @@ function firstAt(hits: readonly Hit[], tick: number): number {
 
 export const phraseBarsOf: (part: Part) => PhraseBar[] = memo((part) => phraseOf(part, performanceOf(part)));
 export const originFindingOf: (part: Part) => OriginFinding = memo(findOrigin);
-export const hitsById: (part: Part) => Map<string, Hit> = memo((part) => new Map(part.hits.map((h) => [h.id, h])));

@@ -1,7 +1,7 @@
 import { NamedError } from '@/core/errors';
 import { addVelocity } from '@/core/part/commands/hits';
 import type { Part } from '@/core/part/part';
-import { smallPart } from '@/testing/arbitraries';
+import { smallPart } from '@tests/support/arbitraries';
 import { silenceReason } from '../playback/silence';
 import { tapTempo } from '../tap-tempo';
 import { createBenchStore } from './bench-store';

@@ -1,4 +1,4 @@
-import { smallPart } from '@/testing/arbitraries';
+import { smallPart } from '@tests/support/arbitraries';
 import { performPart } from '../feel/perform';
 import { meterMapOf } from '../part/part-time';
 import { ticks, TICKS_PER_QUARTER } from '../units';

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { partArbitrary, smallPart } from '@/testing/arbitraries';
+import { partArbitrary, smallPart } from '@tests/support/arbitraries';
 import { milliseconds, ticks, TICKS_PER_QUARTER } from '../units';
 import { EMPTY_FEEL, type Feel } from './feel';
 import { cutLengths, leanOf, performPart, writtenPerformance } from './perform';

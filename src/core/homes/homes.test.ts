@@ -1,4 +1,4 @@
-import { smallPart } from '@/testing/arbitraries';
+import { smallPart } from '@tests/support/arbitraries';
 import { randomStream } from '../random';
 import { ticks, TICKS_PER_QUARTER } from '../units';
 import { homesOf } from './homes';

@@ -32,10 +32,5 @@ export function ghostLimits(hits: readonly Hit[]): GhostLimits {
   return limits;
 }
 
+/** Whether a stroke counts as a ghost at import: velocity at most 45 and at most half of the voice's 90th percentile. */
 export const isGhost = (hit: Hit, limits: GhostLimits): boolean => hit.velocity <= SOFTEST_MAIN && hit.velocity <= (limits.get(hit.voice) ?? 0);
-
-/** Flags the ghosts of kick, snare and toms: velocity at most 45 and at most half of the voice's 90th percentile. */
-export function markGhosts(hits: readonly Hit[]): Hit[] {
-  const limits = ghostLimits(hits);
-  return hits.map((hit) => (isGhost(hit, limits) ? { ...hit, ghost: true } : hit));
-}

@@ -3,9 +3,6 @@ import { TempoMap } from '../time/tempo-map';
 import { ticks, type Ticks } from '../units';
 import type { Part } from './part';
 
-/** What of a part decides how ticks, bars and seconds relate. */
-export type PartTime = Pick<Part, 'tempo' | 'meter' | 'origin'>;
-
 const tempoMaps = new WeakMap<readonly unknown[], TempoMap>();
 const meterMaps = new WeakMap<readonly unknown[], MeterMap>();
 

@@ -1,11 +1,11 @@
 import fc from 'fast-check';
-import { partArbitrary, smallPart } from '@/testing/arbitraries';
+import { partArbitrary, smallPart } from '@tests/support/arbitraries';
 import { bpm, milliseconds, ticks, TICKS_PER_QUARTER } from '../units';
 import { addHit, addNudge, addVelocity, duplicatesIn, removeHits, setGhost, setNudges, setVelocities } from './commands/hits';
 import { removeSwing, setOrigin, setRow, setSway, setSwing, setTempo, startTempo } from './commands/settings';
 import { applyDiff, diffParts, invertDiff } from './diff';
-import { markGhosts, percentileOf } from './ghosts';
-import { compareHits, type Part } from './part';
+import { ghostLimits, isGhost, percentileOf } from './ghosts';
+import { compareHits, type Hit, type Part } from './part';
 
 /** Random commands with random arguments, as a user would mix them. */
 const commandArbitrary: fc.Arbitrary<(part: Part) => Part> = fc.oneof(
@@ -90,11 +90,12 @@ test('moving the origin keeps the hits, and grows the part where the last one wo
 
 test('ghosts: at most 45 and at most half of the voice’s 90th percentile; hats have none', () => {
   expect(percentileOf(Uint32Array.from({ length: 128 }, (_, v) => (v > 0 && v <= 100 && v % 10 === 0 ? 1 : 0)), 0.9)).toBe(90);
+  const ghosts = (list: readonly Hit[]): boolean[] => list.map((h) => isGhost(h, ghostLimits(list)));
   const velocities = [100, 100, 100, 44, 46, 30];
   const hits = [...smallPart(velocities.map((v, i) => ['snare', i / 4, v] as const)).hits, ...smallPart([['hat-closed', 0, 10]]).hits];
-  expect(markGhosts(hits).map((h) => h.ghost === true)).toEqual([false, false, false, true, false, true, false]);
+  expect(ghosts(hits)).toEqual([false, false, false, true, false, true, false]);
   // A quiet voice: half of 60 is 30.
-  expect(markGhosts(smallPart([['kick', 0, 60], ['kick', 1, 31], ['kick', 2, 30]]).hits).map((h) => h.ghost === true)).toEqual([false, false, true]);
+  expect(ghosts(smallPart([['kick', 0, 60], ['kick', 1, 31], ['kick', 2, 30]]).hits)).toEqual([false, false, true]);
 });
 
 test('of hits at one place all but the loudest are duplicates', () => {

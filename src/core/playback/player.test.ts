@@ -1,4 +1,4 @@
-import { smallPart } from '@/testing/arbitraries';
+import { smallPart } from '@tests/support/arbitraries';
 import { EMPTY_FEEL } from '../feel/feel';
 import { performPart, writtenPerformance } from '../feel/perform';
 import type { Hit, Part } from '../part/part';

@@ -1,7 +1,7 @@
 import { performPart } from '../feel/perform';
 import { ticksOfBars } from '../part/commands/settings';
 import type { Hit, Part } from '../part/part';
-import { smallPart } from '@/testing/arbitraries';
+import { smallPart } from '@tests/support/arbitraries';
 import { milliseconds, ticks, TICKS_PER_QUARTER } from '../units';
 import { makeProgram, type Program } from './program';
 import { PRE_ROLL_SECONDS, Sequencer, type Onset } from './sequencer';

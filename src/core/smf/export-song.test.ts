@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { midiFile, meterEvent, noteEvents, tempoEvent, text, trackChunk, type TestEvent } from '@/testing/midi-bytes';
+import { midiFile, meterEvent, noteEvents, tempoEvent, text, trackChunk, type TestEvent } from '@tests/support/midi-bytes';
 import { EMPTY_FEEL } from '../feel/feel';
 import { milliseconds } from '../units';
 import type { Part } from '../part/part';

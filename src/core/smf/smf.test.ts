@@ -5,7 +5,7 @@ import { exportPart, defaultPpq } from './export-part';
 import { importPart } from './import-part';
 import { drumLanes, listLanes } from './lanes';
 import { readSmf } from './read';
-import { midiFile, meterEvent, noteEvents, tempoEvent, text, trackChunk, type TestEvent } from '@/testing/midi-bytes';
+import { midiFile, meterEvent, noteEvents, tempoEvent, text, trackChunk, type TestEvent } from '@tests/support/midi-bytes';
 import { milliseconds, TICKS_PER_QUARTER } from '../units';
 import type { Part } from '../part/part';
 

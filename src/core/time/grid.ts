@@ -40,10 +40,3 @@ export function nearestLine(map: MeterMap, tick: Ticks, step: Ticks, bar: Bar = 
   if (place === bar.length) return { tick: ticks(bar.start + place), bar: bar.index + 1, step: 0 };
   return { tick: ticks(bar.start + place), bar: bar.index, step: Math.round(place / step) };
 }
-
-/** The line at or before a tick: the column that a pointer is in. */
-export function columnAt(map: MeterMap, tick: Ticks, step: Ticks): GridLine {
-  const bar = map.barAt(tick);
-  const n = Math.floor((tick - bar.start) / step);
-  return { tick: ticks(bar.start + n * step), bar: bar.index, step: n };
-}
