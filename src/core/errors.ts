@@ -12,6 +12,7 @@ const TEXTS = {
   'part-too-long': ['The part is longer than 100,000 quarter notes.', 'Cut it into shorter parts first.'],
   'bad-feel': ['The feel is not valid.', 'Correct the named member.'],
   'bad-part': ['The part file is not valid.', 'Correct the named member, or export the part again.'],
+  'bad-kit': ['The kit map is not valid.', 'Correct the named member, or export the kit map again.'],
   'bad-field': ['A field is missing or has a wrong value.', 'Correct the named field.'],
   'bad-resolution': ['This resolution does not fit.', 'Choose a whole number from 24 to 32767, for a song a multiple of its own.'],
   'no-source': ['This part was not imported from a song.', 'Export it as a part instead.'],

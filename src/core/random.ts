@@ -19,3 +19,19 @@ export function hashText(text: string): number {
   for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193);
   return hash >>> 0;
 }
+
+/** Turns an even stream into a normal one of mean 0 and deviation 1 (Box & Muller, Annals of Mathematical Statistics 29, 1958). */
+export function normalStream(even: () => number): () => number {
+  let spare: number | null = null;
+  return () => {
+    if (spare !== null) {
+      const kept = spare;
+      spare = null;
+      return kept;
+    }
+    const radius = Math.sqrt(-2 * Math.log(1 - even()));
+    const angle = 2 * Math.PI * even();
+    spare = radius * Math.sin(angle);
+    return radius * Math.cos(angle);
+  };
+}

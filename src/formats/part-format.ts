@@ -5,7 +5,9 @@ import { endOfPart } from '@/core/part/part-time';
 import { MAX_NUDGE_MS } from '@/core/part/commands/hits';
 import { MAX_QUARTERS } from '@/core/smf/import-part';
 import { TICKS_PER_QUARTER } from '@/core/units';
+import { QUALITY, type Quality } from '@/core/shaping/qualities';
 import { feelSchema } from './feel-format';
+import { kitMapSchema } from './kit-format';
 import { parseJson, validate } from './validate';
 
 /** part@1 as it comes from files and the store. */
@@ -30,8 +32,8 @@ const partSchema = Joi.object({
   meter: Joi.array().items(meter).min(1).required(),
   origin: tick.required(),
   bars: Joi.number().integer().min(1).max(MAX_QUARTERS * 16).required(),
-  kitMap: Joi.object({ name: Joi.string().max(120).required(), voices: Joi.object().pattern(/^\d{1,3}$/, voice).required() }).required(),
-  rows: Joi.array().items(Joi.object({ voice: voice.required(), muted: Joi.boolean(), soloed: Joi.boolean() })).unique('voice').required(),
+  kitMap: kitMapSchema.required(),
+  rows: Joi.array().items(Joi.object({ voice: voice.required(), name: Joi.string().min(1).max(40), muted: Joi.boolean(), soloed: Joi.boolean(), locked: Joi.boolean() })).unique('voice').required(),
   hits: Joi.array().required().custom((hits: unknown[], helpers) => {
     const problem = firstHitProblem(hits);
     return problem ? helpers.message({ custom: problem }) : hits;
@@ -47,6 +49,9 @@ const partSchema = Joi.object({
 const isWhole = (n: unknown, low: number, high: number): boolean => Number.isInteger(n) && (n as number) >= low && (n as number) <= high;
 const isText = (s: unknown): boolean => typeof s === 'string' && s.length > 0 && s.length <= 120;
 
+const isFlag = (v: unknown): boolean => v === undefined || typeof v === 'boolean';
+const isWithin = (v: unknown, q: Quality): boolean => v === undefined || (Number.isFinite(v) && (v as number) >= q.min && (v as number) <= q.max && (q.digits > 0 || Number.isInteger(v)));
+
 /** Each member of a hit with its rule. A plain loop: a schema for each of 12,000 hits would hold up opening a part noticeably. */
 const HIT_RULES: Readonly<Record<keyof Hit, (v: unknown) => boolean>> = {
   id: isText,
@@ -55,7 +60,12 @@ const HIT_RULES: Readonly<Record<keyof Hit, (v: unknown) => boolean>> = {
   tick: (v) => isWhole(v, -LAST_TICK, LAST_TICK),
   length: (v) => isWhole(v, 0, LAST_TICK),
   velocity: (v) => isWhole(v, 1, 127),
-  ghost: (v) => v === undefined || typeof v === 'boolean',
+  ghost: isFlag,
+  choke: isFlag,
+  locked: isFlag,
+  pan: (v) => isWithin(v, QUALITY.pan),
+  pitch: (v) => isWithin(v, QUALITY.pitch),
+  brightness: (v) => isWithin(v, QUALITY.brightness),
   nudge: (v) => v === undefined || isNudge(v),
   home: (v) => v === undefined || isWhole(v, -LAST_TICK, LAST_TICK),
   lane: (v) => v === undefined || isWhole(v, 0, 4096),

@@ -18,6 +18,7 @@ const hitArbitrary = (length: number): fc.Arbitrary<Hit> =>
       tick: fc.integer({ min: 0, max: length - 1 }),
       velocity: fc.integer({ min: 1, max: 127 }),
       length: fc.integer({ min: 0, max: TICKS_PER_QUARTER }),
+      marks: fc.option(fc.constantFrom({ choke: true }, { locked: true }, { ghost: true }, { pan: -30 }, { pitch: 1.5, brightness: -12 }), { nil: undefined, freq: 3 }),
       nudge: fc.option(fc.record({ ms: fc.integer({ min: -60, max: 60 }), velocity: fc.integer({ min: -20, max: 20 }) }), { nil: undefined, freq: 4 }),
     })
     .map((h) => ({
@@ -27,6 +28,7 @@ const hitArbitrary = (length: number): fc.Arbitrary<Hit> =>
       tick: ticks(h.tick),
       length: ticks(h.length),
       velocity: velocity(h.velocity),
+      ...(h.marks ?? {}),
       ...(h.nudge ? { nudge: { ms: milliseconds(h.nudge.ms), velocity: h.nudge.velocity } } : {}),
     }));
 
@@ -69,6 +71,12 @@ export const partArbitrary: fc.Arbitrary<Part> = meterArbitrary.chain(([n, d]) =
       };
     });
 });
+
+/** Names for new hits: n0, n1 ... */
+export function newIds(): () => string {
+  let n = 0;
+  return () => `n${n++}`;
+}
 
 /** A part from a few hits: [voice, tick in quarters, velocity]. */
 export function smallPart(hits: readonly (readonly [string, number, number])[], change: Partial<Part> = {}): Part {

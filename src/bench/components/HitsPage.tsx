@@ -1,6 +1,7 @@
 'use client';
 
-import { addNudge, addVelocity, duplicatesIn, MAX_NUDGE_MS, removeHits, setGhost, setNudges, setVelocities } from '@/core/part/commands/hits';
+import { addNudge, addVelocity, duplicatesIn, MAX_NUDGE_MS, removeHits, setNudges, setVelocities } from '@/core/part/commands/hits';
+import { setGhost } from '@/core/part/commands/marks';
 import { leanOf } from '@/core/feel/perform';
 import { mean } from '@/core/analysis/statistics';
 import type { Hit } from '@/core/part/part';

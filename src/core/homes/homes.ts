@@ -18,7 +18,7 @@ export interface Homes {
   ticks: Float64Array;
   /** The grid that was fitted for the hit's beat. */
   grids: GridName[];
-  /** 1 where the hit lies further than 30 % of a step from its home. */
+  /** 1 where the hit lies further than 30 % of a step from its home; a pinned home has been decided and is not doubtful. */
   doubtful: Uint8Array;
 }
 
@@ -63,7 +63,7 @@ function fitBeat(hits: readonly Hit[], indices: readonly number[], from: number,
     const home = hit.home ?? bar.start + nearestPlace(hit.tick - bar.start, step, bar.length);
     homes.ticks[i] = home;
     homes.grids[i] = grid;
-    homes.doubtful[i] = Math.abs(hit.tick - home) > DOUBTFUL_LIMIT * step ? 1 : 0;
+    homes.doubtful[i] = hit.home === undefined && Math.abs(hit.tick - home) > DOUBTFUL_LIMIT * step ? 1 : 0;
   }
 }
 

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { partArbitrary, smallPart } from '@tests/support/arbitraries';
 import { bpm, milliseconds, ticks, TICKS_PER_QUARTER } from '../units';
-import { addHit, addNudge, addVelocity, duplicatesIn, removeHits, setGhost, setNudges, setVelocities } from './commands/hits';
+import { addHit, addNudge, addVelocity, duplicatesIn, removeHits, setNudges, setVelocities } from './commands/hits';
+import { setGhost } from './commands/marks';
 import { removeSwing, setOrigin, setRow, setSway, setSwing, setTempo, startTempo } from './commands/settings';
 import { applyDiff, diffParts, invertDiff } from './diff';
 import { ghostLimits, isGhost, percentileOf } from './ghosts';

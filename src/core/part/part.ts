@@ -23,6 +23,16 @@ export interface Hit {
   length: Ticks;
   velocity: Velocity;
   ghost?: boolean;
+  /** Sounds nothing and ends the ring of its own voice. */
+  choke?: boolean;
+  /** -100 (left) to 100 (right); 0 without it. */
+  pan?: number;
+  /** Semitones, -24 to 24. */
+  pitch?: number;
+  /** -100 (dull) to 100 (sharp), added to what the velocity gives. */
+  brightness?: number;
+  /** Left alone by every tool until it is unlocked. */
+  locked?: boolean;
   nudge?: Nudge;
   /** A home pinned by the user; without one it is fitted. */
   home?: Ticks;
@@ -33,8 +43,12 @@ export interface Hit {
 /** The line of one voice on the Bench. */
 export interface Row {
   voice: VoiceName;
+  /** The user's own name for it; the voice's without one. */
+  name?: string;
   muted?: boolean;
   soloed?: boolean;
+  /** All of its hits are locked. */
+  locked?: boolean;
 }
 
 /** A track and channel of the imported song whose notes became this part's hits. */

@@ -7,11 +7,29 @@ export interface Sound {
   ends: readonly number[];
 }
 
+/** What a hit has of its own beside its velocity. */
+export interface Colour {
+  /** -100 (left) to 100 (right). */
+  pan: number;
+  /** Semitones. */
+  pitch: number;
+  /** -100 to 100, added to what the velocity gives. */
+  brightness: number;
+  /** Sounds nothing and ends the ring of its own sound. */
+  choke: boolean;
+}
+
+export const PLAIN: Colour = { pan: 0, pitch: 0, brightness: 0, choke: false };
+
 interface Ringing {
   sound: number;
   samples: Float32Array;
+  /** Frames since its start, negative before it. */
   position: number;
-  gain: number;
+  /** Samples a frame: 1 as recorded, 2 an octave up. */
+  speed: number;
+  gainLeft: number;
+  gainRight: number;
   /** Factor of the one-pole low-pass, 1 = open. */
   open: number;
   state1: number;
@@ -32,6 +50,15 @@ export const gainOfVelocity = (velocity: number): number => (clamp(velocity, 0, 
 
 /** How bright: corner of the low-pass in Hz, rising evenly in octaves; the hardest strokes are left as they are. */
 export const brightnessOfVelocity = (velocity: number): number => DARKEST_HZ * (BRIGHTEST_HZ / DARKEST_HZ) ** (clamp(velocity, 0, 127) / 127);
+
+/** Full brightness moves the low-pass by so many octaves. */
+const BRIGHTNESS_OCTAVES = 2.5;
+
+/** Equal-power gains of a pan from -100 to 100; the middle is 1 on both sides, so that unpanned hits sound as they are. */
+export function gainsOfPan(pan: number): { left: number; right: number } {
+  const angle = ((clamp(pan, -100, 100) / 100 + 1) * Math.PI) / 4;
+  return { left: Math.cos(angle) * Math.SQRT2, right: Math.sin(angle) * Math.SQRT2 };
+}
 
 /** Sums started sounds into a stereo block; velocity drives loudness and brightness. Pure: it also renders in tests and files. */
 export class Mixer {
@@ -54,23 +81,32 @@ export class Mixer {
     return this.ringing.length === 0;
   }
 
-  /** Starts a sound at a frame of the block that {@link render} makes next. */
-  start(index: number, velocity: number, atFrame: number) {
+  /** Starts a sound, or with a choke ends it, at a frame of the block that {@link render} makes next. */
+  start(index: number, velocity: number, atFrame: number, colour: Colour = PLAIN) {
     const sound = this.sounds[index];
     if (!sound || velocity <= 0) return;
-    for (const other of this.ringing) if (other.fade < 0 && sound.ends.includes(other.sound)) other.fade = this.fadeFrames + atFrame;
+    if (colour.choke) return this.end([index], atFrame);
+    this.end(sound.ends, atFrame);
     if (this.ringing.length >= MOST_RINGING) this.ringing.shift();
-    const hz = brightnessOfVelocity(velocity);
+    const hz = brightnessOfVelocity(velocity) * 2 ** ((BRIGHTNESS_OCTAVES * colour.brightness) / 100);
+    const gain = gainOfVelocity(velocity);
+    const pan = gainsOfPan(colour.pan);
     this.ringing.push({
       sound: index,
       samples: sound.samples,
       position: -atFrame,
-      gain: gainOfVelocity(velocity),
-      open: velocity >= 127 ? 1 : 1 - Math.exp((-2 * Math.PI * hz) / this.sampleRate),
+      speed: 2 ** (colour.pitch / 12),
+      gainLeft: gain * pan.left,
+      gainRight: gain * pan.right,
+      open: hz >= BRIGHTEST_HZ ? 1 : 1 - Math.exp((-2 * Math.PI * hz) / this.sampleRate),
       state1: 0,
       state2: 0,
       fade: -1,
     });
+  }
+
+  private end(sounds: readonly number[], atFrame: number) {
+    for (const other of this.ringing) if (other.fade < 0 && sounds.includes(other.sound)) other.fade = this.fadeFrames + atFrame;
   }
 
   /** Lets everything end quickly. */
@@ -78,32 +114,45 @@ export class Mixer {
     for (const r of this.ringing) if (r.fade < 0) r.fade = this.fadeFrames;
   }
 
-  /** Fills a block, both sides alike. */
+  /** Fills a stereo block. */
   render(left: Float32Array, right: Float32Array) {
     left.fill(0);
-    for (const r of this.ringing) this.add(r, left);
-    for (let i = 0; i < left.length; i++) left[i] = limit((left[i] as number) * this.volume);
-    right.set(left);
-    this.ringing = this.ringing.filter((r) => r.position < r.samples.length && r.fade !== 0);
+    right.fill(0);
+    for (const r of this.ringing) this.add(r, left, right);
+    for (let i = 0; i < left.length; i++) {
+      left[i] = limit((left[i] as number) * this.volume);
+      right[i] = limit((right[i] as number) * this.volume);
+    }
+    this.ringing = this.ringing.filter((r) => r.position * r.speed < r.samples.length && r.fade !== 0);
   }
 
-  private add(r: Ringing, out: Float32Array) {
-    for (let i = Math.max(0, -r.position); i < out.length; i++) {
-      const at = r.position + i;
-      if (at >= r.samples.length) break;
-      r.state1 += ((r.samples[at] as number) - r.state1) * r.open;
+  private add(r: Ringing, left: Float32Array, right: Float32Array) {
+    for (let i = Math.max(0, -r.position); i < left.length; i++) {
+      const sample = sampleAt(r.samples, (r.position + i) * r.speed);
+      if (sample === null) break;
+      r.state1 += (sample - r.state1) * r.open;
       r.state2 += (r.state1 - r.state2) * r.open;
-      let level = r.gain;
+      let level = 1;
       if (r.fade >= 0) {
-        const left = r.fade - i;
-        if (left <= 0) break;
-        level *= Math.min(1, left / this.fadeFrames);
+        const frames = r.fade - i;
+        if (frames <= 0) break;
+        level = Math.min(1, frames / this.fadeFrames);
       }
-      out[i] = (out[i] as number) + r.state2 * level;
+      left[i] = (left[i] as number) + r.state2 * r.gainLeft * level;
+      right[i] = (right[i] as number) + r.state2 * r.gainRight * level;
     }
-    r.position += out.length;
-    if (r.fade >= 0) r.fade = Math.max(0, r.fade - out.length);
+    r.position += left.length;
+    if (r.fade >= 0) r.fade = Math.max(0, r.fade - left.length);
   }
+}
+
+/** A sample between two is read on the straight line between them; null past the end. */
+function sampleAt(samples: Float32Array, at: number): number | null {
+  const index = Math.floor(at);
+  const here = samples[index];
+  if (here === undefined) return null;
+  const rest = at - index;
+  return rest === 0 ? here : here + ((samples[index + 1] ?? 0) - here) * rest;
 }
 
 /** Above this level peaks are rounded off instead of cut; below it nothing is changed. */

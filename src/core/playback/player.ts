@@ -1,5 +1,5 @@
 import { ticks, type Ticks } from '../units';
-import { Mixer, type Sound } from './mixer';
+import { Mixer, PLAIN, type Colour, type Sound } from './mixer';
 import type { Program } from './program';
 import { Sequencer, type Onset } from './sequencer';
 
@@ -18,7 +18,7 @@ export class Player {
   private readonly mixer: Mixer;
   private readonly programs: Partial<Record<Version, Program>> = {};
   private version: Version = 'performed';
-  private auditions: { sound: number; velocity: number }[] = [];
+  private auditions: { sound: number; velocity: number; colour: Colour }[] = [];
   private frame = 0;
 
   constructor(sampleRate: number, sounds: readonly Sound[]) {
@@ -62,8 +62,8 @@ export class Player {
   }
 
   /** Sounds a voice with the next block. */
-  audition(sound: number, velocity: number) {
-    this.auditions.push({ sound, velocity });
+  audition(sound: number, velocity: number, colour: Colour = PLAIN) {
+    this.auditions.push({ sound, velocity, colour });
   }
 
   get state(): PlayState {
@@ -81,8 +81,8 @@ export class Player {
   render(left: Float32Array, right: Float32Array, frame: number): Onset[] {
     this.frame = frame;
     const onsets = this.sequencer.advance(frame, left.length);
-    for (const onset of onsets) this.mixer.start(onset.voice, onset.velocity, Math.max(0, onset.frame - frame));
-    for (const a of this.auditions.splice(0)) this.mixer.start(a.sound, a.velocity, 0);
+    for (const onset of onsets) this.mixer.start(onset.voice, onset.velocity, Math.max(0, onset.frame - frame), onset.colour);
+    for (const a of this.auditions.splice(0)) this.mixer.start(a.sound, a.velocity, 0, a.colour);
     this.mixer.render(left, right);
     this.frame = frame + left.length;
     return onsets;

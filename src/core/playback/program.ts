@@ -24,6 +24,14 @@ export interface Program {
   /** Index into the player's voices. */
   voices: Uint16Array;
   velocities: Uint8Array;
+  /** -100 (left) to 100 (right). */
+  pans: Int8Array;
+  /** Semitones. */
+  pitches: Float32Array;
+  /** -100 to 100. */
+  brightness: Int8Array;
+  /** 1: sounds nothing and ends the ring of its voice. */
+  chokes: Uint8Array;
 }
 
 export interface ProgramRange {
@@ -66,5 +74,9 @@ export function makeProgram(
     slots: Int32Array.from(chosen, (i) => slotOf(hitAt(i))),
     voices: Uint16Array.from(chosen, (i) => voiceIndex(hitAt(i).voice)),
     velocities: Uint8Array.from(chosen, (i) => performance.velocities[i] as number),
+    pans: Int8Array.from(chosen, (i) => hitAt(i).pan ?? 0),
+    pitches: Float32Array.from(chosen, (i) => hitAt(i).pitch ?? 0),
+    brightness: Int8Array.from(chosen, (i) => hitAt(i).brightness ?? 0),
+    chokes: Uint8Array.from(chosen, (i) => (hitAt(i).choke ? 1 : 0)),
   };
 }

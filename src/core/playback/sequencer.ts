@@ -1,5 +1,6 @@
 import { TempoMap } from '../time/tempo-map';
 import { seconds, ticks, type Ticks } from '../units';
+import type { Colour } from './mixer';
 import type { Program } from './program';
 
 /** A hit that starts at a frame. */
@@ -9,6 +10,8 @@ export interface Onset {
   voice: number;
   velocity: number;
   pass: number;
+  /** Pan, pitch, brightness, choke. */
+  colour: Colour;
 }
 
 interface Held extends Onset {
@@ -130,6 +133,7 @@ export class Sequencer {
         voice: c.program.voices[index] as number,
         velocity: c.program.velocities[index] as number,
         pass,
+        colour: colourOf(c.program, index),
       });
     }
   }
@@ -161,7 +165,7 @@ export class Sequencer {
       if (!this.isDue(next, index, pass) || waiting.has(`${slot}.${pass}`)) continue;
       const was = oldAnchor + pass * old.length + (old.program.offsets[before] as number) * this.sampleRate;
       if (Math.round(was) < frame) continue;
-      this.held.push({ held: true, frame: Math.round(was), slot, voice: next.program.voices[index] as number, velocity: old.program.velocities[before] as number, pass });
+      this.held.push({ held: true, frame: Math.round(was), slot, voice: next.program.voices[index] as number, velocity: old.program.velocities[before] as number, pass, colour: colourOf(old.program, before) });
     }
   }
 
@@ -194,6 +198,13 @@ export class Sequencer {
     return (c.tempo.toSeconds(tick) - startSecond(c)) * this.sampleRate;
   }
 }
+
+const colourOf = (p: Program, index: number): Colour => ({
+  pan: p.pans[index] as number,
+  pitch: p.pitches[index] as number,
+  brightness: p.brightness[index] as number,
+  choke: p.chokes[index] === 1,
+});
 
 const startSecond = (c: Compiled): number => c.tempo.toSeconds(c.program.startTick);
 

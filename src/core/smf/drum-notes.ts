@@ -26,13 +26,15 @@ export interface NoteScale {
   loopTicks: number;
 }
 
-/** Rounds performed hits to a file's ticks (half up); notes of one key never overlap, the earlier is cut. */
+/** Rounds performed hits to a file's ticks (half up); notes of one key never overlap, the earlier is cut. Chokes sound nothing: they are left out. */
 export function drumNotes(hits: readonly Hit[], performance: Performance, scale: NoteScale): DrumNotes {
-  const n = hits.length;
-  const times = new Float64Array(n);
+  const times = new Float64Array(hits.length);
+  const sounding: number[] = [];
   let early = 0;
   const lead = scale.early === 'lead-in' && performance.ticks.some((t) => roundHalfUp(t * scale.perTick) < 0) ? scale.barTicks : 0;
-  for (let i = 0; i < n; i++) {
+  for (let i = 0; i < hits.length; i++) {
+    if ((hits[i] as Hit).choke) continue;
+    sounding.push(i);
     let t = roundHalfUp((performance.ticks[i] as number) * scale.perTick);
     if (t < 0) {
       early++;
@@ -41,7 +43,8 @@ export function drumNotes(hits: readonly Hit[], performance: Performance, scale:
     }
     times[i] = Math.max(0, t + lead);
   }
-  const order = Uint32Array.from({ length: n }, (_, i) => i).sort((a, b) => (times[a] as number) - (times[b] as number) || a - b);
+  const n = sounding.length;
+  const order = Uint32Array.from(sounding).sort((a, b) => (times[a] as number) - (times[b] as number) || a - b);
   const notes: DrumNotes = {
     ticks: new Float64Array(n),
     ends: new Float64Array(n),

@@ -134,6 +134,6 @@ export class MeterMap {
 }
 
 /** True where both ask for the same bars and beats; the ticks do not count. */
-export function sameMeter(a: MeterChange, b: MeterChange): boolean {
+export function sameMeter(a: Omit<MeterChange, 'tick'>, b: Omit<MeterChange, 'tick'>): boolean {
   return a.numerator === b.numerator && a.denominator === b.denominator && (a.groups ?? []).join() === (b.groups ?? []).join();
 }

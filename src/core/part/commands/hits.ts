@@ -1,8 +1,9 @@
 /** Commands on hits: each takes a part and gives the changed part back; nothing else happens. */
 import { clamp, clampVelocity, milliseconds, ticks, TICKS_PER_QUARTER, type Milliseconds, type Ticks } from '../../units';
 import { compareVoices, keyOfVoice, type VoiceName } from '../../voices';
+import { indicesByVoice } from '../by-voice';
 import { replaceHits } from '../diff';
-import { compareHits, type Hit, type HitId, type Part } from '../part';
+import { compareHits, type Hit, type HitId, type Part, type Row } from '../part';
 
 /** No hand moves a hit further than this; a quarter at 60 BPM is four times as long. */
 export const MAX_NUDGE_MS = 250;
@@ -39,6 +40,9 @@ export const setNudges = (part: Part, ids: ReadonlySet<HitId>, ms: (hit: Hit) =>
 /** Moves hits off the grid by hand: early is negative. */
 export const addNudge = (part: Part, ids: ReadonlySet<HitId>, ms: Milliseconds): Part => setNudges(part, ids, (hit) => (hit.nudge?.ms ?? 0) + ms);
 
+/** Turns early into late and the reverse, by the same ms. */
+export const mirrorNudges = (part: Part, ids: ReadonlySet<HitId>): Part => setNudges(part, ids, (hit) => -(hit.nudge?.ms ?? 0));
+
 function withNudge(hit: Hit, ms: Milliseconds): Hit {
   // A hundredth of a millisecond is far under one sample; more digits would only make files long.
   const next = milliseconds(Math.round(clamp(ms, -MAX_NUDGE_MS, MAX_NUDGE_MS) * 100) / 100);
@@ -63,27 +67,42 @@ export interface NewHit {
 
 /** Places a hit, a sixteenth long; its key is the one the voice's other hits have, else the kit's. A missing row is added. */
 export function addHit(part: Part, hit: NewHit): Part {
-  const sibling = part.hits.find((h) => h.voice === hit.voice);
-  const written: Hit = {
-    id: hit.id,
-    voice: hit.voice,
-    key: sibling?.key ?? keyOfVoice(part.kitMap, hit.voice),
-    tick: hit.tick,
-    length: ticks(TICKS_PER_QUARTER / 4),
-    velocity: clampVelocity(hit.velocity),
-    ...(sibling?.lane ? { lane: sibling.lane } : {}),
-  };
-  const rows = part.rows.some((r) => r.voice === hit.voice) ? part.rows : [...part.rows, { voice: hit.voice }].sort((a, b) => compareVoices(a.voice, b.voice));
-  return { ...part, rows, hits: replaceHits(part.hits, new Set(), [written]) };
+  return addHits(part, [hit]);
 }
 
-/** Flags hits as ghosts, or not. */
-export const setGhost = (part: Part, ids: ReadonlySet<HitId>, ghost: boolean): Part =>
-  changeHits(part, ids, (hit) => {
-    if ((hit.ghost === true) === ghost) return hit;
-    const { ghost: _gone, ...rest } = hit;
-    return ghost ? { ...rest, ghost: true } : rest;
+/** Places several hits in one go. */
+export function addHits(part: Part, added: readonly NewHit[]): Part {
+  if (added.length === 0) return part;
+  const voices = new Set(added.map((h) => h.voice));
+  const siblings = new Map([...voices].map((voice) => [voice, indicesByVoice(part.hits).get(voice)?.[0]]));
+  const written = added.map((hit): Hit => {
+    const index = siblings.get(hit.voice);
+    const sibling = index === undefined ? undefined : part.hits[index];
+    return {
+      id: hit.id,
+      voice: hit.voice,
+      key: sibling?.key ?? keyOfVoice(part.kitMap, hit.voice),
+      tick: hit.tick,
+      length: ticks(TICKS_PER_QUARTER / 4),
+      velocity: clampVelocity(hit.velocity),
+      ...(sibling?.lane ? { lane: sibling.lane } : {}),
+    };
   });
+  return { ...part, rows: rowsWith(part.rows, voices), hits: replaceHits(part.hits, NOBODY, written) };
+}
+
+const NOBODY: ReadonlySet<HitId> = new Set();
+
+/** The rows, with one for each of these voices: a missing one goes before the first row that comes after it in the kit's order. */
+export function rowsWith(rows: readonly Row[], voices: Iterable<VoiceName>): readonly Row[] {
+  const next = [...rows];
+  for (const voice of voices) {
+    if (next.some((r) => r.voice === voice)) continue;
+    const at = next.findIndex((r) => compareVoices(r.voice, voice) > 0);
+    next.splice(at < 0 ? next.length : at, 0, { voice });
+  }
+  return next.length === rows.length ? rows : next;
+}
 
 /** Hits at the very place of another one of their voice: all but the loudest of each place (the first of equals). */
 export function duplicatesIn(part: Part, ids: ReadonlySet<HitId>): Set<HitId> {

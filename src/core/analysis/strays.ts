@@ -1,0 +1,34 @@
+import { leanOf, type Performance } from '../feel/perform';
+import { indicesByVoice } from '../part/by-voice';
+import { tempoMapOf } from '../part/part-time';
+import type { Part } from '../part/part';
+import { stepOf } from '../time/grid';
+import { ticks } from '../units';
+
+/** Beyond this part of a step from its row's mean lean a hit stops being subtle. */
+export const STRAY_LIMIT = 0.2;
+
+/** Which hits stray, parallel to the part's hits, and each row's mean lean in ms. */
+export interface Strays {
+  flags: Uint8Array;
+  meanLean: ReadonlyMap<string, number>;
+}
+
+/** Finds hits that lie more than 20 % of a step from where their own row sits on average. Rows of fewer than three hits have none. */
+export function straysOf(part: Pick<Part, 'hits' | 'tempo'>, performance: Performance): Strays {
+  const tempo = tempoMapOf(part);
+  const flags = new Uint8Array(part.hits.length);
+  const meanLean = new Map<string, number>();
+  for (const [voice, indices] of indicesByVoice(part.hits)) {
+    const leans = indices.map((i) => leanOf(part, performance, i) as number);
+    const mean = leans.reduce((a, b) => a + b, 0) / leans.length;
+    meanLean.set(voice, mean);
+    if (indices.length < 3) continue;
+    indices.forEach((i, k) => {
+      const home = ticks(performance.placedHomes[i] as number);
+      const step = tempo.between(home, ticks(home + stepOf(performance.homes.grids[i] ?? '1/16')));
+      if (Math.abs((leans[k] as number) - mean) > STRAY_LIMIT * step) flags[i] = 1;
+    });
+  }
+  return { flags, meanLean };
+}

@@ -1,0 +1,113 @@
+/** Copying hits to another place: the clip that copy and paste share, duplicating, repeating into the next bar. */
+import { homesOf } from '../../homes/homes';
+import { ticks, type Ticks } from '../../units';
+import type { VoiceName } from '../../voices';
+import { replaceHits } from '../diff';
+import { endOfPart, meterMapOf } from '../part-time';
+import type { Hit, HitId, Part } from '../part';
+import { barsOfHits } from '../ticks-range';
+import { rowsWith } from './hits';
+import { atTick, keyInPart } from './place';
+
+/** Hits taken out of their part; ticks count from the anchor, the home of the first. */
+export interface Clip {
+  hits: readonly Hit[];
+  voices: readonly VoiceName[];
+}
+
+/** What came of adding copies: the part, and the new hits. */
+export interface Copied {
+  part: Part;
+  ids: HitId[];
+}
+
+/** @returns null without hits */
+export function copyHits(part: Part, ids: ReadonlySet<HitId>): Clip | null {
+  const homes = homesOf(part);
+  let anchor = Infinity;
+  const chosen: Hit[] = [];
+  part.hits.forEach((hit, i) => {
+    if (!ids.has(hit.id)) return;
+    anchor = Math.min(anchor, homes.ticks[i] as number);
+    chosen.push(hit);
+  });
+  if (chosen.length === 0) return null;
+  return { hits: chosen.map((hit) => atTick(hit, ticks(hit.tick - anchor))), voices: [...new Set(chosen.map((h) => h.voice))] };
+}
+
+/**
+ * Puts a clip down with its anchor at a tick. A clip of one voice may go to another; with several each keeps its own. The part
+ * grows by whole bars where the copies need them; copies that would start before the part's origin are left out.
+ */
+export function pasteClip(part: Part, clip: Clip, at: Ticks, newId: () => HitId, onto?: VoiceName): Copied {
+  const single = clip.voices.length === 1 ? onto : undefined;
+  const added = clip.hits.map((hit): Hit => {
+    const { locked: _free, lane: _lane, ...rest } = atTick(hit, ticks(hit.tick + at));
+    const voice = single ?? hit.voice;
+    return { ...rest, id: newId(), voice, key: voice === hit.voice ? hit.key : keyInPart(part, voice) };
+  });
+  return withHits(part, added.filter((hit) => hit.tick >= Math.min(part.origin, at)));
+}
+
+/** Adds whole hits, with rows and bars for them. */
+export function withHits(part: Part, added: readonly Hit[]): Copied {
+  if (added.length === 0) return { part, ids: [] };
+  const lanes = part.source?.lanes.length ?? 1;
+  const fitting = added.map((hit): Hit => (hit.lane !== undefined && hit.lane >= lanes ? { ...hit, lane: 0 } : hit));
+  const next = { ...part, rows: rowsWith(part.rows, new Set(fitting.map((h) => h.voice))), hits: replaceHits(part.hits, new Set(), fitting) };
+  return { part: grownToFit(next), ids: fitting.map((h) => h.id) };
+}
+
+/** The part with as many bars as its last hit needs. */
+export function grownToFit(part: Part): Part {
+  const last = part.hits[part.hits.length - 1];
+  if (!last || last.tick < endOfPart(part)) return part;
+  return { ...part, bars: meterMapOf(part).barAt(last.tick).index + 1 };
+}
+
+/** Length from the beat of the first hit to the end of the beat of the last; whole bars where it is longer than one. */
+export function spanOf(part: Part, ids: ReadonlySet<HitId>): Ticks {
+  const homes = homesOf(part);
+  const map = meterMapOf(part);
+  let first = Infinity;
+  let last = -Infinity;
+  part.hits.forEach((hit, i) => {
+    if (!ids.has(hit.id)) return;
+    first = Math.min(first, homes.ticks[i] as number);
+    last = Math.max(last, homes.ticks[i] as number);
+  });
+  if (first === Infinity) return ticks(0);
+  const bars = barsOfHits(part, ids);
+  const startBar = map.barAt(ticks(first));
+  const endBar = map.barAt(ticks(last));
+  const start = map.beatAt(startBar, ticks(first)).start;
+  const lastBeat = map.beatAt(endBar, ticks(last));
+  const span = lastBeat.start + lastBeat.length - start;
+  if (span <= startBar.length || !bars) return ticks(span);
+  return ticks(map.barOf(bars.to).start - map.barOf(bars.from).start);
+}
+
+/** Copies hits right behind themselves: by the beats or, where they are longer, the bars that they span. */
+export function duplicateHits(part: Part, ids: ReadonlySet<HitId>, newId: () => HitId): Copied {
+  return copiedBy(part, ids, spanOf(part, ids), newId);
+}
+
+/** Copies hits by as many bars as they span, into the next bar or bars. Places where their voice already has a hit stay as they are. */
+export function repeatIntoNextBars(part: Part, ids: ReadonlySet<HitId>, newId: () => HitId): Copied {
+  const bars = barsOfHits(part, ids);
+  if (!bars) return { part, ids: [] };
+  const map = meterMapOf(part);
+  return copiedBy(part, ids, ticks(map.barOf(bars.to).start - map.barOf(bars.from).start), newId);
+}
+
+function copiedBy(part: Part, ids: ReadonlySet<HitId>, by: Ticks, newId: () => HitId): Copied {
+  if (by === 0) return { part, ids: [] };
+  const taken = new Set(part.hits.map((h) => `${h.voice}@${h.tick}`));
+  const copies = part.hits
+    .filter((h) => ids.has(h.id) && !taken.has(`${h.voice}@${h.tick + by}`))
+    .map((h): Hit => {
+      const { locked: _free, ...rest } = atTick(h, ticks(h.tick + by));
+      return { ...rest, id: newId() };
+    });
+  return withHits(part, copies);
+}

@@ -1,0 +1,65 @@
+import { gainsOfPan, Mixer, PLAIN, type Colour } from './mixer';
+
+const RATE = 44_100;
+const FRAMES = 8192;
+
+/** A sound of one steady tone, and noise-like one of alternating samples. */
+const tone = Float32Array.from({ length: FRAMES }, (_, i) => Math.sin((2 * Math.PI * 441 * i) / RATE));
+
+function rendered(colour: Partial<Colour>, then?: (mixer: Mixer) => void, velocity = 127): { left: Float32Array; right: Float32Array } {
+  const mixer = new Mixer(RATE, [{ samples: tone, ends: [] }]);
+  mixer.volume = 0.5;
+  mixer.start(0, velocity, 0, { ...PLAIN, ...colour });
+  then?.(mixer);
+  const left = new Float32Array(FRAMES);
+  const right = new Float32Array(FRAMES);
+  mixer.render(left, right);
+  return { left, right };
+}
+
+const power = (s: Float32Array): number => s.reduce((sum, v) => sum + v * v, 0) / s.length;
+const crossings = (s: Float32Array): number => s.reduce((n, v, i) => n + (i > 0 && v >= 0 !== (s[i - 1] as number) >= 0 ? 1 : 0), 0);
+
+test('pan moves the power from side to side and keeps its sum', () => {
+  expect(gainsOfPan(0).left).toBeCloseTo(1, 12);
+  for (const pan of [-100, -40, 0, 25, 100]) {
+    const { left, right } = gainsOfPan(pan);
+    expect(left ** 2 + right ** 2).toBeCloseTo(2, 12);
+  }
+  const { left, right } = rendered({ pan: 100 }, undefined, 60);
+  expect(power(left)).toBeLessThan(1e-12);
+  expect(power(right)).toBeGreaterThan(1e-4);
+});
+
+test('an octave up is twice the crossings, a plain hit is untouched', () => {
+  const plain = rendered({});
+  expect(Math.abs(crossings(plain.left) - (2 * 441 * FRAMES) / RATE)).toBeLessThanOrEqual(2);
+  const up = rendered({ pitch: 12 });
+  // Read twice as fast it is over halfway.
+  expect(Math.abs(crossings(up.left.subarray(0, FRAMES / 2)) - (4 * 441 * (FRAMES / 2)) / RATE)).toBeLessThanOrEqual(2);
+  expect(power(up.left.subarray(FRAMES / 2 + 4))).toBe(0);
+  const exact = new Mixer(RATE, [{ samples: tone, ends: [] }]);
+  exact.volume = 0.5;
+  exact.start(0, 127, 0);
+  const l = new Float32Array(FRAMES);
+  exact.render(l, new Float32Array(FRAMES));
+  expect(l[100]).toBeCloseTo((tone[100] as number) * 0.5, 6);
+});
+
+test('brightness lets more or less of the high end through', () => {
+  const bright = power(rendered({ brightness: 100 }, undefined, 20).left);
+  const plain = power(rendered({}, undefined, 20).left);
+  const dull = power(rendered({ brightness: -100 }, undefined, 20).left);
+  expect(bright).toBeGreaterThan(plain);
+  expect(plain).toBeGreaterThan(dull * 2);
+});
+
+test('a choke ends the ring of its own sound and sounds nothing', () => {
+  const choked = rendered({}, (m) => m.start(0, 100, 1000, { ...PLAIN, choke: true }));
+  expect(power(choked.left.subarray(0, 900))).toBeGreaterThan(0.05);
+  // The fade lasts 6 ms, 265 frames.
+  expect(power(choked.left.subarray(1000 + 266))).toBe(0);
+  const alone = new Mixer(RATE, [{ samples: tone, ends: [] }]);
+  alone.start(0, 100, 0, { ...PLAIN, choke: true });
+  expect(alone.isSilent).toBe(true);
+});

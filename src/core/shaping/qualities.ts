@@ -1,0 +1,48 @@
+import { clamp, roundHalfUp } from '../units';
+import type { Hit, HitId, Part } from '../part/part';
+import { changeHits } from '../part/commands/hits';
+
+/** What of a hit can be shaped, all with the same tools. */
+export const QUALITIES = ['velocity', 'pan', 'pitch', 'brightness'] as const;
+export type QualityName = (typeof QUALITIES)[number];
+
+export interface Quality {
+  name: QualityName;
+  min: number;
+  max: number;
+  /** What a hit without a value of its own has. */
+  rest: number;
+  /** Values are kept to so many digits behind the point. */
+  digits: number;
+  unit: string;
+}
+
+export const QUALITY: Readonly<Record<QualityName, Quality>> = {
+  velocity: { name: 'velocity', min: 1, max: 127, rest: 96, digits: 0, unit: '' },
+  pan: { name: 'pan', min: -100, max: 100, rest: 0, digits: 0, unit: '%' },
+  pitch: { name: 'pitch', min: -24, max: 24, rest: 0, digits: 2, unit: 'semitones' },
+  brightness: { name: 'brightness', min: -100, max: 100, rest: 0, digits: 0, unit: '%' },
+};
+
+/** @example readQuality(hit, 'pan') // 0 where the hit has none of its own */
+export const readQuality = (hit: Hit, name: QualityName): number => hit[name] ?? QUALITY[name].rest;
+
+/** A value as it is kept: rounded half up to the quality's digits, limited to its range. */
+export function keptValue(name: QualityName, value: number): number {
+  const { min, max, digits } = QUALITY[name];
+  const scale = 10 ** digits;
+  return clamp(roundHalfUp(value * scale) / scale, min, max);
+}
+
+/** Sets a quality of hits; a value at rest is not kept, except for the velocity, which every hit has. */
+export function setQuality(part: Part, ids: ReadonlySet<HitId>, name: QualityName, value: (hit: Hit) => number): Part {
+  return changeHits(part, ids, (hit) => {
+    const next = keptValue(name, value(hit));
+    if (next === readQuality(hit, name)) return hit;
+    if (name !== 'velocity' && next === QUALITY[name].rest) {
+      const { [name]: _gone, ...rest } = hit;
+      return rest;
+    }
+    return { ...hit, [name]: next } as Hit;
+  });
+}

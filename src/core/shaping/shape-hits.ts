@@ -1,0 +1,78 @@
+import { meterMapOf } from '../part/part-time';
+import type { Hit, HitId, Part } from '../part/part';
+import { randomStream } from '../random';
+import { nearestLine, stepOf, type GridName } from '../time/grid';
+import { readQuality, setQuality, type QualityName } from './qualities';
+import * as shapes from './shapes';
+
+/** A shape with its numbers, as the interface edits it. */
+export type Shape =
+  | { kind: 'set'; value: number }
+  | { kind: 'add'; by: number }
+  | { kind: 'scale'; percent: number }
+  | { kind: 'stretch'; percent: number; pivot: number }
+  | { kind: 'limit'; low: number; high: number }
+  | { kind: 'scatter'; range: number; seed: number; keepMean: boolean }
+  | { kind: 'alternate'; levels: readonly number[] }
+  | { kind: 'ramp'; from: number; to: number; bend: number }
+  | { kind: 'line'; points: readonly shapes.LinePoint[] }
+  | { kind: 'accents'; grid: GridName; levels: readonly number[]; depth: number }
+  | { kind: 'reshape'; mean: number; deviation: number }
+  | { kind: 'reroll'; mean: number; deviation: number; seed: number };
+
+export type ShapeKind = Shape['kind'];
+
+/** Gives a quality of some hits a shape: places are their written ticks, limits those of the quality. */
+export function shapeHits(part: Part, ids: ReadonlySet<HitId>, quality: QualityName, shape: Shape): Part {
+  const chosen = part.hits.filter((h) => ids.has(h.id));
+  const values = shapedValues(part, chosen, chosen.map((h) => readQuality(h, quality)), shape);
+  const byId = new Map(chosen.map((h, i) => [h.id, values[i] as number]));
+  return setQuality(part, ids, quality, (hit) => byId.get(hit.id) as number);
+}
+
+function shapedValues(part: Part, hits: readonly Hit[], values: readonly number[], shape: Shape): number[] {
+  const places = (): number[] => hits.map((h) => h.tick);
+  switch (shape.kind) {
+    case 'set':
+      return shapes.setTo(values, shape.value);
+    case 'add':
+      return shapes.add(values, shape.by);
+    case 'scale':
+      return shapes.scale(values, shape.percent / 100);
+    case 'stretch':
+      return shapes.stretch(values, shape.pivot, shape.percent / 100);
+    case 'limit':
+      return shapes.limit(values, shape.low, shape.high);
+    case 'scatter':
+      return shapes.scatter(values, shape.range, randomStream(shape.seed), shape.keepMean);
+    case 'alternate':
+      return shape.levels.length === 0 ? [...values] : shapes.alternate(places(), shape.levels);
+    case 'ramp':
+      return shapes.ramp(places(), shape.from, shape.to, shape.bend);
+    case 'line':
+      return shapes.alongLine(places(), values, shape.points);
+    case 'accents':
+      return shape.levels.length === 0 ? [...values] : shapes.accents(values, stepsInBar(part, hits, shape.grid), shape.levels, shape.depth);
+    case 'reshape':
+      return shapes.reshape(values, shape.mean, shape.deviation);
+    case 'reroll':
+      return shapes.reroll(values, shape.mean, shape.deviation, randomStream(shape.seed));
+  }
+}
+
+/** Which step of its bar each hit is nearest to. */
+function stepsInBar(part: Part, hits: readonly Hit[], grid: GridName): number[] {
+  const map = meterMapOf(part);
+  const step = stepOf(grid);
+  return hits.map((h) => nearestLine(map, h.tick, step).step);
+}
+
+/** How many values fall into each bin of a histogram. @returns counts of `bins` equal bins from min to max */
+export function countsOf(values: readonly number[], min: number, max: number, bins: number): number[] {
+  const counts = new Array<number>(bins).fill(0);
+  for (const v of values) {
+    const bin = Math.min(bins - 1, Math.max(0, Math.floor(((v - min) / (max - min)) * bins)));
+    counts[bin] = (counts[bin] as number) + 1;
+  }
+  return counts;
+}

@@ -1,0 +1,106 @@
+import fc from 'fast-check';
+import { partArbitrary, smallPart } from '@tests/support/arbitraries';
+import { randomStream } from '../random';
+import { setQuality, keptValue, QUALITIES, QUALITY, readQuality } from './qualities';
+import { countsOf, shapeHits, type Shape } from './shape-hits';
+import * as shapes from './shapes';
+
+const values = fc.array(fc.integer({ min: 1, max: 127 }), { minLength: 2, maxLength: 40 });
+
+const shapeArbitrary: fc.Arbitrary<Shape> = fc.oneof(
+  fc.integer({ min: -200, max: 200 }).map((value): Shape => ({ kind: 'set', value })),
+  fc.integer({ min: -200, max: 200 }).map((by): Shape => ({ kind: 'add', by })),
+  fc.integer({ min: 0, max: 400 }).map((percent): Shape => ({ kind: 'scale', percent })),
+  fc.record({ kind: fc.constant('stretch' as const), percent: fc.integer({ min: 0, max: 300 }), pivot: fc.integer({ min: 1, max: 127 }) }),
+  fc.record({ kind: fc.constant('limit' as const), low: fc.integer({ min: 1, max: 127 }), high: fc.integer({ min: 1, max: 127 }) }),
+  fc.record({ kind: fc.constant('scatter' as const), range: fc.integer({ min: 0, max: 60 }), seed: fc.nat(), keepMean: fc.boolean() }),
+  fc.array(fc.integer({ min: 1, max: 127 }), { maxLength: 5 }).map((levels): Shape => ({ kind: 'alternate', levels })),
+  fc.record({ kind: fc.constant('ramp' as const), from: fc.integer({ min: 1, max: 127 }), to: fc.integer({ min: 1, max: 127 }), bend: fc.double({ min: -1, max: 1, noNaN: true }) }),
+  fc.record({ kind: fc.constant('accents' as const), grid: fc.constantFrom('1/8' as const, '1/16' as const), levels: fc.array(fc.double({ min: 0, max: 2, noNaN: true }), { maxLength: 8 }), depth: fc.double({ min: 0, max: 1, noNaN: true }) }),
+  fc.record({ kind: fc.constant('reshape' as const), mean: fc.integer({ min: 1, max: 127 }), deviation: fc.integer({ min: 0, max: 40 }) }),
+  fc.record({ kind: fc.constant('reroll' as const), mean: fc.integer({ min: 1, max: 127 }), deviation: fc.integer({ min: 0, max: 40 }), seed: fc.nat() }),
+);
+
+test('examples by hand', () => {
+  expect(shapes.stretch([60, 100], 80, 0.5)).toEqual([70, 90]);
+  expect(shapes.limit([10, 64, 120], 90, 30)).toEqual([30, 64, 90]);
+  expect(shapes.alternate([0, 1, 1, 2, 3], [100, 60])).toEqual([100, 60, 60, 100, 60]);
+  expect(shapes.ramp([0, 1, 2, 4], 40, 80, 0)).toEqual([40, 50, 60, 80]);
+  // A full bend is the fourth power: halfway it has risen by a 16th.
+  expect(shapes.ramp([0, 1, 2], 0, 16, 1)).toEqual([0, 1, 16]);
+  expect(shapes.ramp([3], 10, 90, 0)).toEqual([90]);
+  expect(shapes.accents([100, 100, 80], [0, 1, 2], [1.5, 0.5], 0.5)).toEqual([125, 75, 100]);
+  expect(shapes.reshape([60, 80, 100], 90, 0)).toEqual([90, 90, 90]);
+  expect(shapes.momentsOf([2, 4, 4, 4, 5, 5, 7, 9])).toEqual({ mean: 5, deviation: 2 });
+  expect(countsOf([1, 2, 126, 127], 1, 127, 2)).toEqual([2, 2]);
+});
+
+test('a drawn line changes what lies under it alone, also where it was drawn in many points', () => {
+  const line = [{ place: 10, value: 40 }, { place: 20, value: 60 }, { place: 20, value: 90 }, { place: 30, value: 100 }];
+  expect(shapes.alongLine([0, 10, 15, 25, 30, 31], [1, 2, 3, 4, 5, 6], line)).toEqual([1, 40, 50, 95, 100, 6]);
+  expect(shapes.alongLine([5], [7], [])).toEqual([7]);
+  expect(shapes.alongLine([5], [7], [{ place: 5, value: 9 }])).toEqual([9]);
+});
+
+test('scattering around a kept mean keeps it, and never goes further than twice its range', () => {
+  fc.assert(
+    fc.property(values, fc.integer({ min: 0, max: 50 }), fc.nat(), (list, range, seed) => {
+      const out = shapes.scatter(list, range, randomStream(seed), true);
+      expect(shapes.momentsOf(out).mean).toBeCloseTo(shapes.momentsOf(list).mean, 6);
+      out.forEach((v, i) => expect(Math.abs(v - (list[i] as number))).toBeLessThanOrEqual(2 * range + 1e-9));
+      expect(shapes.scatter(list, range, randomStream(seed), true)).toEqual(out);
+    }),
+  );
+});
+
+test('a distribution takes on any mean and spread; the order of its values stays', () => {
+  fc.assert(
+    fc.property(values, fc.integer({ min: 20, max: 100 }), fc.integer({ min: 1, max: 30 }), fc.nat(), (list, mean, deviation, seed) => {
+      fc.pre(new Set(list).size > 1);
+      for (const out of [shapes.reshape(list, mean, deviation), shapes.reroll(list, mean, deviation, randomStream(seed))]) {
+        const m = shapes.momentsOf(out);
+        expect(m.mean).toBeCloseTo(mean, 6);
+        expect(m.deviation).toBeCloseTo(deviation, 6);
+      }
+      const shaped = shapes.reshape(list, mean, deviation);
+      for (let i = 1; i < list.length; i++) expect(Math.sign((shaped[i] as number) - (shaped[i - 1] as number))).toBe(Math.sign((list[i] as number) - (list[i - 1] as number)));
+    }),
+  );
+});
+
+test('whatever the shape, only the chosen hits change, and every value stays in its range', () => {
+  fc.assert(
+    fc.property(partArbitrary, shapeArbitrary, fc.constantFrom(...QUALITIES), fc.nat(), (part, shape, quality, n) => {
+      const ids = new Set(part.hits.filter((_, i) => i % ((n % 4) + 1) === 0).map((h) => h.id));
+      const shaped = shapeHits(part, ids, quality, shape);
+      shaped.hits.forEach((hit, i) => {
+        const before = part.hits[i]!;
+        if (!ids.has(hit.id)) expect(hit).toBe(before);
+        const value = readQuality(hit, quality);
+        expect(value).toBeGreaterThanOrEqual(QUALITY[quality].min);
+        expect(value).toBeLessThanOrEqual(QUALITY[quality].max);
+        expect(keptValue(quality, value)).toBe(value);
+        expect({ ...hit, [quality]: undefined }).toEqual({ ...before, [quality]: undefined });
+      });
+      // The same shape again from the same base: nothing is drawn that was not seeded.
+      expect(shapeHits(part, ids, quality, shape)).toEqual(shaped);
+    }),
+  );
+});
+
+test('accents go by the place in the bar, a crescendo by time', () => {
+  const part = smallPart([['snare', 3, 90], ['snare', 3.25, 90], ['snare', 3.5, 90], ['snare', 3.75, 90], ['kick', 0, 100]]);
+  const snares = new Set(['h0', 'h1', 'h2', 'h3']);
+  const velocities = (shape: Shape) => shapeHits(part, snares, 'velocity', shape).hits.filter((h) => h.voice === 'snare').map((h) => h.velocity);
+  expect(velocities({ kind: 'ramp', from: 40, to: 100, bend: 0 })).toEqual([40, 60, 80, 100]);
+  expect(velocities({ kind: 'accents', grid: '1/8', levels: [1, 0.5], depth: 1 })).toEqual([90, 45, 45, 90]);
+});
+
+test('a value at rest is not kept; pitch keeps two digits', () => {
+  const part = smallPart([['snare', 0, 90]]);
+  const ids = new Set(['h0']);
+  const panned = setQuality(part, ids, 'pan', () => -140);
+  expect(panned.hits[0]?.pan).toBe(-100);
+  expect(setQuality(panned, ids, 'pan', () => 0.2).hits[0]).not.toHaveProperty('pan');
+  expect(setQuality(part, ids, 'pitch', () => 1.239).hits[0]?.pitch).toBe(1.24);
+});
