@@ -1,8 +1,11 @@
 /** Plain words for hits, places and numbers. */
+import { homesOf } from '@/core/homes/homes';
+import { labelOfRow } from '@/core/part/commands/rows';
 import type { Hit, HitId, Part } from '@/core/part/part';
 import { meterMapOf } from '@/core/part/part-time';
+import { offBeatOf } from '@/core/selection/rules';
 import { ticks, TICKS_PER_QUARTER, TICKS_PER_WHOLE } from '@/core/units';
-import { labelOfVoice } from '@/core/voices';
+import { familyOfVoice, type VoiceName } from '@/core/voices';
 
 /** @example leanText(14.2) // '14 ms late'; leanText(0.3) // 'on the line' */
 export function leanText(ms: number): string {
@@ -11,19 +14,64 @@ export function leanText(ms: number): string {
   return `${size < 10 ? size.toFixed(1).replace(/\.0$/, '') : Math.round(size)} ms ${ms < 0 ? 'early' : 'late'}`;
 }
 
-/** @example describeHits(part, ids) // '12 closed hat hits' */
-export function describeHits(part: Pick<Part, 'hits'>, ids: ReadonlySet<HitId>): string {
-  const voices = new Set<string>();
+const described = new WeakMap<ReadonlySet<HitId>, { hits: readonly Hit[]; rows: unknown; text: string }>();
+
+/**
+ * Some hits in plain words: how many, where in the beat, of what, in which bars.
+ * @example describeHits(part, ids) // '12 off-beat hats in bar 2'
+ */
+export function describeHits(part: Describable, ids: ReadonlySet<HitId>): string {
+  const known = described.get(ids);
+  if (known && known.hits === part.hits && known.rows === part.rows) return known.text;
+  const text = wordsFor(part, ids);
+  described.set(ids, { hits: part.hits, rows: part.rows, text });
+  return text;
+}
+
+type Describable = Pick<Part, 'hits' | 'rows' | 'meter' | 'origin' | 'bars'>;
+
+function wordsFor(part: Describable, ids: ReadonlySet<HitId>): string {
+  const homes = homesOf(part);
+  const map = meterMapOf(part);
+  const voices = new Set<VoiceName>();
+  let n = 0;
   let ghosts = 0;
-  for (const hit of part.hits) {
-    if (!ids.has(hit.id)) continue;
+  let chokes = 0;
+  let onBeats = 0;
+  let offBeats = 0;
+  let firstBar = Infinity;
+  let lastBar = -Infinity;
+  part.hits.forEach((hit, i) => {
+    if (!ids.has(hit.id)) return;
+    n++;
     voices.add(hit.voice);
     if (hit.ghost) ghosts++;
-  }
-  const n = ids.size;
-  const kind = ghosts === n && n > 0 ? (n === 1 ? 'ghost' : 'ghosts') : n === 1 ? 'hit' : 'hits';
-  const voice = voices.size === 1 ? `${labelOfVoice([...voices][0] as string).toLowerCase()} ` : '';
-  return `${n === 1 ? 'one' : n} ${voice}${kind}`;
+    if (hit.choke) chokes++;
+    const home = ticks(homes.ticks[i] as number);
+    const bar = map.barAt(home);
+    const beat = map.beatAt(bar, home);
+    firstBar = Math.min(firstBar, bar.index);
+    lastBar = Math.max(lastBar, bar.index);
+    if (home - beat.start < 1) onBeats++;
+    else if (Math.abs(home - beat.start - offBeatOf(beat.length, bar.meter.denominator)) < 1) offBeats++;
+  });
+  if (n === 0) return 'no hits';
+  const all = (count: number): boolean => count === n;
+  const place = n < 2 ? '' : all(onBeats) ? 'on-beat ' : all(offBeats) ? 'off-beat ' : '';
+  const kind = all(chokes) ? 'choke' : all(ghosts) ? 'ghost' : '';
+  const bars = part.bars < 2 || (firstBar <= 0 && lastBar >= part.bars - 1) ? '' : firstBar === lastBar ? ` in bar ${firstBar + 1}` : ` in bars ${firstBar + 1} to ${lastBar + 1}`;
+  return `${n === 1 ? 'one' : n === part.hits.length ? `all ${n}` : n} ${place}${nounFor(part, voices, kind, n)}${bars}`;
+}
+
+/** One voice by its row's name, several of a family by the family's, all else as hits. */
+function nounFor(part: Pick<Part, 'rows'>, voices: ReadonlySet<VoiceName>, kind: string, n: number): string {
+  const plural = (word: string): string => (n === 1 ? word : `${word}s`);
+  const families = new Set([...voices].map(familyOfVoice));
+  const family = families.size === 1 ? [...families][0] : undefined;
+  const name = voices.size === 1 ? labelOfRow(part, [...voices][0] as string).toLowerCase() : (family ?? '');
+  if (kind) return `${name ? `${name} ` : ''}${plural(kind)}`;
+  if (voices.size > 1 && family) return plural(family);
+  return name ? `${name} ${plural('hit')}` : plural('hit');
 }
 
 const SIXTEENTHS = ['', 'e', '&', 'a'];
@@ -46,5 +94,5 @@ export function placeText(part: Pick<Part, 'meter' | 'origin'>, tick: number): s
 }
 
 /** A hit as a sentence, for lists and screen readers. */
-export const hitText = (part: Pick<Part, 'meter' | 'origin'>, hit: Hit, home: number, velocity: number, lean: number): string =>
-  `${labelOfVoice(hit.voice)}${hit.ghost ? ' ghost' : ''}, ${placeText(part, home)}, velocity ${velocity}, ${leanText(lean)}`;
+export const hitText = (part: Pick<Part, 'meter' | 'origin' | 'rows'>, hit: Hit, home: number, velocity: number, lean: number): string =>
+  `${labelOfRow(part, hit.voice)}${hit.ghost ? ' ghost' : ''}${hit.choke ? ' choke' : ''}${hit.locked ? ', locked' : ''}, ${placeText(part, home)}, velocity ${velocity}, ${leanText(lean)}`;

@@ -3,7 +3,7 @@ import { endOfPart, meterMapOf } from '@/core/part/part-time';
 import type { Part } from '@/core/part/part';
 import { clamp, ticks, TICKS_PER_QUARTER, type Ticks } from '@/core/units';
 import { LEFT_MARGIN, MAX_PIXELS_PER_QUARTER, MIN_PIXELS_PER_QUARTER, axisOf, tickOf, xOf } from './geometry/axis';
-import { mostRowScroll } from './geometry/rows';
+import { mostRowScroll, rowsInView } from './geometry/rows';
 import type { BenchStore } from './store/bench-store';
 
 const FIRST_BARS = 2;
@@ -17,7 +17,7 @@ export function fitView(store: BenchStore, width: number, height: number) {
     const end = meterMapOf(part).barOf(Math.min(FIRST_BARS, part.bars)).start;
     setView({ scroll: earliest(part), pixelsPerQuarter: pixelsToShow(end - earliest(part), width) });
   }
-  setView({ scrollRows: clamp(store.getState().view.scrollRows, 0, mostRowScroll(part.rows, height, focus)) });
+  setView({ scrollRows: clamp(store.getState().view.scrollRows, 0, mostRowScroll(rowsInView(part, view.hideEmpty), height, focus)) });
 }
 
 const pixelsToShow = (length: number, width: number): number =>
@@ -54,11 +54,17 @@ export function scrollBy(store: BenchStore, pixels: number, width: number) {
   setView({ scroll: scrollLimited(part, scroll, view.pixelsPerQuarter, width) });
 }
 
+export function scrollRowsBy(store: BenchStore, pixels: number, height: number) {
+  const { part, focus, view, setView } = store.getState();
+  const scrollRows = clamp(view.scrollRows + pixels, 0, mostRowScroll(rowsInView(part, view.hideEmpty), height, focus));
+  if (scrollRows !== view.scrollRows) setView({ scrollRows });
+}
+
 /** Wheel: through time; over rows where they do not fit and the wheel goes up or down; with Ctrl zooms. */
 export function wheelView(store: BenchStore, e: WheelEvent, x: number, width: number, height: number) {
   const { part, focus, view, setView } = store.getState();
   if (e.ctrlKey || e.metaKey) return zoomAt(store, Math.exp(-e.deltaY * 0.0022), x, width);
-  const most = mostRowScroll(part.rows, height, focus);
+  const most = mostRowScroll(rowsInView(part, view.hideEmpty), height, focus);
   if (most > 0 && !e.shiftKey && e.deltaX === 0) return setView({ scrollRows: clamp(view.scrollRows + e.deltaY, 0, most) });
   scrollBy(store, e.deltaX || e.deltaY, width);
 }
@@ -71,4 +77,13 @@ export function followPlayhead(store: BenchStore, tick: Ticks, width: number) {
   if (x >= 0 && x <= width - RIGHT_MARGIN) return;
   const scroll = scrollLimited(part, meterMapOf(part).barAt(tick).start, view.pixelsPerQuarter, width);
   if (scroll !== view.scroll) store.getState().setView({ scroll });
+}
+
+/** Brings a tick into sight, with some room on either side; leaves the view alone where it is in sight. */
+export function reveal(store: BenchStore, tick: Ticks, width: number) {
+  const { view, part, setView } = store.getState();
+  const x = xOf(axisOf(view), tick);
+  if (x >= LEFT_MARGIN - 1 && x <= width - RIGHT_MARGIN) return;
+  const bar = meterMapOf(part).barAt(tick);
+  setView({ scroll: scrollLimited(part, bar.start, view.pixelsPerQuarter, width) });
 }

@@ -6,17 +6,25 @@ import type { Ticks } from '@/core/units';
 export const REACHES = [10, 20, 40] as const;
 export type Reach = (typeof REACHES)[number];
 
-/** What part of the music is in sight and how large. */
-export interface View {
+/** What part of the music is in sight and how large: an undo brings it back. */
+export interface Sight {
   /** Tick at the left edge. */
   scroll: Ticks;
   pixelsPerQuarter: number;
   /** Rows moved up by this many pixels. */
   scrollRows: number;
+}
+
+/** How the part is looked at. */
+export interface View extends Sight {
   reach: Reach;
   /** The grid that new hits are placed on; it moves nothing. */
   grid: GridName;
+  /** Rows without hits are left out. */
+  hideEmpty: boolean;
 }
+
+export const sightOf = ({ scroll, pixelsPerQuarter, scrollRows }: View): Sight => ({ scroll, pixelsPerQuarter, scrollRows });
 
 export interface Transport {
   loop: boolean;

@@ -88,3 +88,15 @@ export const compareVoices = (a: VoiceName, b: VoiceName): number =>
 
 /** Voices whose soft strokes count as ghosts at import. */
 export const hasGhosts = (voice: VoiceName): boolean => voice === 'kick' || voice === 'snare' || voice.startsWith('tom-');
+
+const FAMILIES: readonly (readonly [prefix: string, family: string])[] = [
+  ['hat-', 'hat'],
+  ['tom-', 'tom'],
+  ['ride', 'ride'],
+  ['conga-', 'conga'],
+  ['bongo-', 'bongo'],
+  ['timbale-', 'timbale'],
+];
+
+/** The family that a voice belongs to, in the singular; undefined where it stands alone. @example familyOfVoice('hat-open') // 'hat' */
+export const familyOfVoice = (voice: VoiceName): string | undefined => FAMILIES.find(([prefix]) => voice.startsWith(prefix))?.[1];

@@ -1,3 +1,4 @@
+import { PLAIN, type Colour } from '@/core/playback/mixer';
 import type { Program } from '@/core/playback/program';
 import type { PlayState, Version } from '@/core/playback/player';
 import { PRE_ROLL_SECONDS, type Onset } from '@/core/playback/sequencer';
@@ -151,10 +152,10 @@ export class SoundEngine {
     this.send({ type: 'stop' });
   }
 
-  async audition(voice: VoiceName, velocity: number) {
+  async audition(voice: VoiceName, velocity: number, colour: Colour = PLAIN) {
     const sound = this.voiceIndex(voice);
     await this.start();
-    this.send({ type: 'audition', sound, velocity });
+    this.send({ type: 'audition', sound, velocity, colour });
   }
 
   /** The audio clock in seconds; the screen shows what is heard, so the device's delay is taken off. */

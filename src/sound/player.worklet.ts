@@ -30,7 +30,7 @@ class PlayerProcessor extends AudioWorkletProcessor {
         this.player.stop();
         break;
       case 'audition':
-        return this.player.audition(message.sound, message.velocity);
+        return this.player.audition(message.sound, message.velocity, message.colour);
       case 'volume':
         return this.player.setVolume(message.volume);
       case 'capture':

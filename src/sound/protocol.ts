@@ -1,4 +1,5 @@
 import type { Program } from '@/core/playback/program';
+import type { Colour } from '@/core/playback/mixer';
 import type { PlayState, Version } from '@/core/playback/player';
 import type { Onset } from '@/core/playback/sequencer';
 import type { Ticks } from '@/core/units';
@@ -10,7 +11,7 @@ export type ToPlayer =
   | { type: 'version'; version: Version }
   | { type: 'play'; fromTick: Ticks }
   | { type: 'stop' }
-  | { type: 'audition'; sound: number; velocity: number }
+  | { type: 'audition'; sound: number; velocity: number; colour: Colour }
   | { type: 'volume'; volume: number }
   /** Keeps the coming frames of the output, to be looked at by tests and measurements. */
   | { type: 'capture'; frames: number };

@@ -10,6 +10,7 @@ import { useBench, useBenchStore } from '../store/context';
 import { followPlayhead, fitView, wheelView } from '../view-control';
 import { Overlay } from './overlay';
 import { bindPointer } from './bind-pointer';
+import { makeHands } from './make-hands';
 import { describeHits } from '../describe';
 
 /** The stems. Two canvases: one drawn when something changed, one above it for what moves (playhead, marquee, numbers). */
@@ -69,14 +70,15 @@ export function StemCanvas({ playback }: { playback: Playback }) {
     });
 
     const unsubscribe = store.subscribe((state, before) => {
-      if (state.part !== before.part || state.view !== before.view || state.selection !== before.selection || state.focus !== before.focus || state.transport.version !== before.transport.version) ask();
+      if (state.part !== before.part || state.view !== before.view || state.selection !== before.selection || state.focus !== before.focus || state.transport.version !== before.transport.version || state.desk.step !== before.desk.step || state.desk.proposal !== before.desk.proposal || (state.gesture === null) !== (before.gesture === null)) ask();
     });
     const onWheel = (e: WheelEvent) => {
       e.preventDefault();
       wheelView(store, e, e.clientX - frame.getBoundingClientRect().left, width, height);
     };
     frame.addEventListener('wheel', onWheel, { passive: false });
-    const unbind = bindPointer(frame, { store, playback, overlay, scene: () => scene });
+    const hands = makeHands({ store, playback, glass: overlay, scene: () => scene, size: () => ({ width, height }) });
+    const unbind = bindPointer(frame, { store, playback, overlay, hands, scene: () => scene });
     const stopFollowing = playback.engine.subscribe(() => overlay.wake());
     overlay.onFrame = (tick) => followPlayhead(store, tick, width);
 

@@ -1,51 +1,34 @@
+import { meterMapOf } from '@/core/part/part-time';
 import { idle } from '../gestures/idle';
 import type { Gesture, Hands, Pointer } from '../gestures/types';
-import { tickOf } from '../geometry/axis';
-import { pixelsPerMs } from '../geometry/stems';
+import { tickOf, xOf } from '../geometry/axis';
 import { RULER_HEIGHT } from '../geometry/rows';
-import { findGround, findStem, hitsInRectangle, type BenchScene } from '../geometry/scene';
-import { SHORTEST_STEM } from '../geometry/stems';
+import { findGround, findStem, placesOf, type BenchScene } from '../geometry/scene';
 import type { Playback } from '../playback/use-playback';
 import type { BenchStore } from '../store/bench-store';
-import { meterMapOf } from '@/core/part/part-time';
-import type { Overlay } from './overlay';
+import { brushVelocity, linesOfStroke } from '../tools';
+import { isUnderWay } from './make-hands';
+import type { HoverStem, Overlay } from './overlay';
 
 interface Binding {
   store: BenchStore;
   playback: Playback;
   overlay: Overlay;
+  hands: Hands;
   scene: () => BenchScene | null;
 }
 
+/** A dialog, a list or a menu has the keyboard. */
+const isCovered = (): boolean => document.querySelector('[role=dialog], [role=listbox], [role=menu]') !== null;
+
 /** Leads pointer and Escape events of the canvas to the gesture that is under way. @returns how to undo it */
-export function bindPointer(frame: HTMLElement, { store, playback, overlay, scene }: Binding): () => void {
+export function bindPointer(frame: HTMLElement, { store, playback, overlay, hands, scene }: Binding): () => void {
   let gesture: Gesture = idle;
 
-  const hands: Hands = {
-    bench: store.getState,
-    stemAt: (p) => (scene() ? findStem(scene() as BenchScene, p) : undefined),
-    groundAt: (p) => {
-      const s = scene();
-      const { part, view } = store.getState();
-      return s ? findGround(s, part, view.grid, p) : undefined;
-    },
-    hitsIn: (r) => (scene() ? hitsInRectangle(scene() as BenchScene, store.getState().part, r) : []),
-    velocityPerPixel: (stem) => {
-      const row = scene()?.rows.find((b) => Math.abs(b.baseline - stem.footY) < 0.5);
-      return row ? 126 / (row.tallest - SHORTEST_STEM) : 1;
-    },
-    msPerPixel: () => {
-      const s = scene();
-      return s ? 1 / pixelsPerMs(s.axis, store.getState().view.reach) : 1;
-    },
-    audition: playback.audition,
-    showMarquee: (r) => overlay.setMarquee(r),
-    showReadout: (text, p) => overlay.setReadout(text, p?.x, p?.y),
-  };
-
-  const pointerOf = (e: PointerEvent): Pointer => {
+  const pointerOf = (e: MouseEvent): Pointer => {
     const box = frame.getBoundingClientRect();
-    return { x: e.clientX - box.left, y: e.clientY - box.top, shift: e.shiftKey, toggle: e.ctrlKey || e.metaKey };
+    const touch = 'pointerType' in e && (e as PointerEvent).pointerType === 'touch';
+    return { x: e.clientX - box.left, y: e.clientY - box.top, shift: e.shiftKey, toggle: e.ctrlKey || e.metaKey, alt: e.altKey, touch };
   };
 
   const onDown = (e: PointerEvent) => {
@@ -53,6 +36,8 @@ export function bindPointer(frame: HTMLElement, { store, playback, overlay, scen
     (document.activeElement as HTMLElement | null)?.blur();
     const p = pointerOf(e);
     overlay.setHover(null);
+    const { desk, setDesk } = store.getState();
+    if (desk.touch !== (p.touch === true)) setDesk({ touch: p.touch === true });
     if (p.y < RULER_HEIGHT) return pressRuler(p);
     frame.setPointerCapture(e.pointerId);
     gesture = gesture.down?.(p, hands) ?? gesture;
@@ -70,21 +55,37 @@ export function bindPointer(frame: HTMLElement, { store, playback, overlay, scen
     if (playback.engine.isPlaying) playback.playFrom(beat.start);
   };
 
+  // Every place the pointer passed between two frames counts: a fast stroke is still one stroke.
   const onMove = (e: PointerEvent) => {
+    if (isUnderWay(gesture)) for (const part of e.getCoalescedEvents?.() ?? []) gesture = gesture.move(pointerOf(part), hands);
     const p = pointerOf(e);
     gesture = gesture.move(p, hands);
-    if (gesture === idle) hoverAt(p);
-    else overlay.setHover(null);
+    if (isUnderWay(gesture)) overlay.setHover(null);
+    else if (!p.touch) hoverAt(p);
   };
 
   const hoverAt = (p: Pointer) => {
     const s = scene();
     if (!s) return;
-    const stem = findStem(s, p);
-    const { part, view } = store.getState();
-    const ground = stem ? undefined : findGround(s, part, view.grid, p);
-    frame.style.cursor = stem ? 'grab' : ground ? 'copy' : 'default';
-    overlay.setHover(ground ? { x: ground.x, row: s.rows.findIndex((r) => r.voice === ground.voice) } : null);
+    const { part, view, desk, setDesk } = store.getState();
+    const stem = desk.tool === 'hold' ? findStem(s, p) : undefined;
+    const under = findGround(s, part, view.grid, p);
+    if (under?.tick !== desk.under?.tick || under?.voice !== desk.under?.voice) setDesk({ under: under ? { voice: under.voice, tick: under.tick } : null });
+    const ground = stem ? undefined : under;
+    frame.style.cursor = desk.tool === 'hold' ? (stem ? 'grab' : ground ? 'copy' : 'default') : 'crosshair';
+    overlay.setHover(ground && (desk.tool === 'hold' || desk.tool === 'brush') ? hoverStems(s, ground) : null);
+  };
+
+  /** Pale stems: where a click would place a hit, and with the brush where it would go on to the end of the bar. */
+  const hoverStems = (s: BenchScene, ground: { voice: string; tick: number; x: number }): { row: number; stems: HoverStem[] } => {
+    const { part, view, desk } = store.getState();
+    const row = s.rows.findIndex((r) => r.voice === ground.voice);
+    const at = ground.tick as Parameters<typeof linesOfStroke>[3];
+    const bar = meterMapOf(part).barAt(at);
+    const end = (bar.start + bar.length - 1) as typeof at;
+    const lines = desk.tool === 'brush' ? linesOfStroke(part, view.grid, desk.brush.stride, at, end) : [at];
+    const places = placesOf(part, ground.voice, lines);
+    return { row, stems: lines.map((tick, i) => ({ x: xOf(s.axis, places[i] as number), velocity: brushVelocity(part, desk.brush, view.grid, tick) })) };
   };
 
   const onUp = (e: PointerEvent) => {
@@ -93,11 +94,21 @@ export function bindPointer(frame: HTMLElement, { store, playback, overlay, scen
   const onCancel = () => {
     gesture = gesture.cancel(hands);
   };
-  const onLeave = () => overlay.setHover(null);
+  const onLeave = () => {
+    overlay.setHover(null);
+    if (store.getState().desk.under && !isCovered()) store.getState().setDesk({ under: null });
+  };
+  /** Escape takes back one thing at a time: what is being done, suggested, chosen. */
   const onKey = (e: KeyboardEvent) => {
-    if (e.key !== 'Escape') return;
-    if (gesture !== idle) onCancel();
-    else if (!document.querySelector('[role=dialog]')) store.getState().select([]);
+    if (e.key !== 'Escape' || e.defaultPrevented) return;
+    const { gesture: open, cancel, desk, setDesk, selection, select } = store.getState();
+    if (isUnderWay(gesture)) onCancel();
+    else if (isCovered()) return;
+    else if (open) cancel();
+    else if (desk.proposal) setDesk({ proposal: null });
+    else if (desk.tool !== 'hold') setDesk({ tool: 'hold' });
+    else if (selection.size > 0) select([]);
+    else if (desk.step) setDesk({ step: null });
   };
 
   const listening = new AbortController();

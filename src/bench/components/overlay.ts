@@ -4,8 +4,10 @@ import { xOf } from '../geometry/axis';
 import { RULER_HEIGHT } from '../geometry/rows';
 import type { BenchScene } from '../geometry/scene';
 import type { Rectangle } from '../gestures/types';
+import { heightOf } from '../geometry/stems';
 import type { Playback } from '../playback/use-playback';
 import type { BenchStore } from '../store/bench-store';
+import { drawPaleStem } from '../drawing/draw-marks';
 import { CANVAS_FONT, type Palette } from '../drawing/palette';
 
 /** How long a head nods, in seconds. */
@@ -17,6 +19,20 @@ interface Nod {
   at: number;
 }
 
+/** A stem that a click or the brush would place. */
+export interface HoverStem {
+  x: number;
+  velocity: number;
+}
+
+interface Hover {
+  row: number;
+  stems: readonly HoverStem[];
+}
+
+const sameHover = (a: Hover | null, b: Hover | null): boolean =>
+  a === b || (a !== null && b !== null && a.row === b.row && a.stems.length === b.stems.length && a.stems.every((s, i) => s.x === b.stems[i]?.x && s.velocity === b.stems[i]?.velocity));
+
 /** The glass above the stems: playhead, nodding heads, marquee, hovered step, the number beside the pointer. */
 export class Overlay {
   private scene: BenchScene | null = null;
@@ -24,7 +40,8 @@ export class Overlay {
   private height = 0;
   private marquee: Rectangle | null = null;
   private readout: { text: string; x: number; y: number } | null = null;
-  private hover: { x: number; row: number } | null = null;
+  private hover: Hover | null = null;
+  private trace: readonly { x: number; y: number }[] | null = null;
   private nods: Nod[] = [];
   private pending = 0;
   private readonly unlisten: () => void;
@@ -64,8 +81,14 @@ export class Overlay {
     this.wake();
   }
 
-  setHover(hover: { x: number; row: number } | null) {
-    if (hover?.x === this.hover?.x && hover?.row === this.hover?.row) return;
+  /** The line that is being drawn over velocities. */
+  setTrace(points: readonly { x: number; y: number }[] | null) {
+    this.trace = points;
+    this.wake();
+  }
+
+  setHover(hover: Hover | null) {
+    if (sameHover(hover, this.hover)) return;
     this.hover = hover;
     this.wake();
   }
@@ -95,6 +118,7 @@ export class Overlay {
       this.onFrame(tick);
     }
     this.drawHover();
+    this.drawTrace();
     this.drawMarquee();
     this.drawReadout();
     if (tick !== null) this.wake();
@@ -137,22 +161,26 @@ export class Overlay {
     }
   }
 
-  /** A pale stem where a click would place a hit. */
+  /** Pale stems where a click or the brush would place hits; what the brush would go on to is paler still. */
   private drawHover() {
     const row = this.hover && this.scene?.rows[this.hover.row];
     if (!this.hover || !row || this.marquee) return;
     const { g } = this;
-    const top = row.baseline - (10 + ((row.tallest - 10) * 95) / 126);
-    g.strokeStyle = this.palette.pale;
-    g.fillStyle = this.palette.pale;
+    this.hover.stems.forEach((stem, i) => {
+      g.globalAlpha = i === 0 ? 1 : 0.45;
+      drawPaleStem(g, this.palette, stem.x, row.baseline, heightOf(row, stem.velocity));
+    });
+    g.globalAlpha = 1;
+  }
+
+  private drawTrace() {
+    if (!this.trace) return;
+    const { g } = this;
+    g.strokeStyle = this.palette.accent;
     g.lineWidth = 1.5;
     g.beginPath();
-    g.moveTo(this.hover.x, row.baseline);
-    g.lineTo(this.hover.x, top);
+    for (const p of this.trace) g.lineTo(p.x, p.y);
     g.stroke();
-    g.beginPath();
-    g.arc(this.hover.x, top, 4.5, 0, 2 * Math.PI);
-    g.fill();
   }
 
   private drawMarquee() {

@@ -1,4 +1,5 @@
 import { meterMapOf } from '@/core/part/part-time';
+import { lockTest } from '@/core/part/locks';
 import { audibleVoices } from '@/core/playback/program';
 import type { BenchScene } from '../geometry/scene';
 import { RULER_HEIGHT } from '../geometry/rows';
@@ -6,6 +7,7 @@ import type { BenchState } from '../store/bench-store';
 import { drawBand, drawRibbon } from './draw-far';
 import { drawGrid } from './draw-grid';
 import { drawStems } from './draw-stems';
+import { drawCaret, drawProposed } from './draw-marks';
 import type { Palette } from './palette';
 
 /** Draws one state of the Bench. */
@@ -13,6 +15,7 @@ export function drawFrame(g: CanvasRenderingContext2D, palette: Palette, scene: 
   const { part, view, selection } = state;
   drawGrid(g, palette, { part, axis: scene.axis, width, height, grid: view.grid, rows: scene.rows, focusIndex: scene.rows.findIndex((r) => r.voice === state.focus), firstBar: part.hits[0] ? Math.min(0, meterMapOf(part).barAt(part.hits[0].tick).index) : 0 });
   const audible = audibleVoices(part);
+  const isLocked = lockTest(part);
   const far = { part, performance: scene.performance, selection, axis: scene.axis, width };
   g.save();
   g.beginPath();
@@ -25,9 +28,11 @@ export function drawFrame(g: CanvasRenderingContext2D, palette: Palette, scene: 
     if (scene.detail === 'band') drawBand(g, palette, row, far);
     else {
       if (scene.detail === 'ribbon') drawRibbon(g, palette, row, far);
-      drawStems(g, palette, scene.stems[r] ?? [], row, { part, performance: scene.performance, selection, detail: scene.detail, axis: scene.axis, silent });
+      drawStems(g, palette, scene.stems[r] ?? [], row, { part, performance: scene.performance, selection, detail: scene.detail, axis: scene.axis, silent, strays: scene.strays, isLocked });
     }
     g.globalAlpha = 1;
   });
+  drawProposed(g, palette, scene);
   g.restore();
+  drawCaret(g, palette, scene, width);
 }

@@ -7,6 +7,8 @@ import type { Detail } from '../geometry/axis';
 import { ON_LINE_MS, type Stem } from '../geometry/stems';
 import { xOf, type Axis } from '../geometry/axis';
 import type { RowBox } from '../geometry/rows';
+import type { Strays } from '@/core/analysis/strays';
+import { drawChoke, drawLockedFoot, drawStray } from './draw-marks';
 import { CANVAS_FONT, type Palette } from './palette';
 
 export const HEAD_RADIUS = { full: 5.5, small: 3.4 } as const;
@@ -19,6 +21,8 @@ interface Look {
   axis: Axis;
   /** Rows that do not sound are drawn faintly. */
   silent: boolean;
+  strays: Strays | null;
+  isLocked: (hit: Hit) => boolean;
 }
 
 const colourOf = (palette: Palette, lean: number): string => (lean <= -ON_LINE_MS ? palette.early : lean >= ON_LINE_MS ? palette.late : palette.ink);
@@ -35,6 +39,11 @@ export function drawStems(g: CanvasRenderingContext2D, palette: Palette, stems: 
   for (const [i, s] of stems.entries()) {
     const hit = look.part.hits[s.index] as Hit;
     const selected = look.selection.has(hit.id);
+    if (hit.choke && heads) {
+      drawFoot(g, s, look.performance.homes.doubtful[s.index] === 1, look.isLocked(hit), palette, palette.ink);
+      drawChoke(g, palette, s.footX, s.footY, selected);
+      continue;
+    }
     const colour = selected && !heads ? palette.accent : colourOf(palette, s.lean);
     g.strokeStyle = colour;
     g.fillStyle = colour;
@@ -51,7 +60,8 @@ export function drawStems(g: CanvasRenderingContext2D, palette: Palette, stems: 
     g.lineTo(s.headX, heads ? s.headY + radius * 0.6 : s.headY);
     g.stroke();
     if (!heads) continue;
-    drawFoot(g, s, look.performance.homes.doubtful[s.index] === 1, palette);
+    drawFoot(g, s, look.performance.homes.doubtful[s.index] === 1, look.isLocked(hit), palette, colour);
+    if (look.strays?.flags[s.index]) drawStray(g, palette, s.footX, s.footY, Math.sign(s.lean - (look.strays.meanLean.get(hit.voice) ?? 0)));
     drawHead(g, palette, s, hit, radius, selected, colour);
     if (s.kinked && look.detail === 'full' && hasRoom(s, stems[i + Math.sign(s.lean)])) drawNumber(g, palette, s, radius);
   }
@@ -71,13 +81,15 @@ function drawPale(g: CanvasRenderingContext2D, palette: Palette, pale: NonNullab
   g.fill();
 }
 
-function drawFoot(g: CanvasRenderingContext2D, s: Stem, doubtful: boolean, palette: Palette) {
+function drawFoot(g: CanvasRenderingContext2D, s: Stem, doubtful: boolean, locked: boolean, palette: Palette, colour: string) {
   if (s.straightX !== null) {
     g.fillStyle = palette.strong;
     g.fillRect(Math.round(s.straightX), s.footY + 2, 1, 5);
-    g.fillStyle = g.strokeStyle;
   }
-  if (doubtful) {
+  g.strokeStyle = colour;
+  g.fillStyle = colour;
+  if (locked) drawLockedFoot(g, s.footX, s.footY);
+  else if (doubtful) {
     g.lineWidth = 1.6;
     for (const dx of [-6, -1.5, 3]) g.fillRect(s.footX + dx, s.footY + 2, 3, 1.6);
   } else {

@@ -106,7 +106,7 @@ test('a pointer in a stem’s column finds it, also beside its head; between col
 
 test('hits, places and leans in words', () => {
   const part = smallPart([['snare', 1.5, 96], ['snare', 2, 20], ['kick', 0, 90]]);
-  expect(describeHits(part, new Set(part.hits.map((h) => h.id)))).toBe('3 hits');
+  expect(describeHits(part, new Set(part.hits.map((h) => h.id)))).toBe('all 3 hits');
   expect(describeHits(part, new Set(['h0']))).toBe('one snare hit');
   expect([14.2, -9.96, 0.3, -0.6].map(leanText)).toEqual(['14 ms late', '10 ms early', 'on the line', '0.6 ms early']);
   expect(placeText(part, 6.5 * Q)).toBe('bar 2 · 3 &');

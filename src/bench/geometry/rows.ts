@@ -1,4 +1,5 @@
-import type { Row } from '@/core/part/part';
+import { indicesByVoice } from '@/core/part/by-voice';
+import type { Part, Row } from '@/core/part/part';
 import type { VoiceName } from '@/core/voices';
 
 /** Where a row lies on the canvas. Feet stand on `baseline`; the loudest head is `tallest` above it. */
@@ -19,6 +20,13 @@ const FOCUSED_ROW = 150;
 const UNDER_FEET = 9;
 /** Above the tallest head: its radius and a gap. */
 const OVER_HEAD = 9;
+
+/** The rows that are shown: all, or those with hits. */
+export function rowsInView(part: Pick<Part, 'rows' | 'hits'>, hideEmpty: boolean): readonly Row[] {
+  if (!hideEmpty) return part.rows;
+  const filled = indicesByVoice(part.hits);
+  return part.rows.filter((r) => filled.has(r.voice));
+}
 
 /** Lays the rows out from the ruler down; the focused one opens tall. */
 export function layoutRows(rows: readonly Row[], height: number, focus: VoiceName | null, scrollRows: number): RowBox[] {

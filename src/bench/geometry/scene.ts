@@ -1,14 +1,18 @@
-import { nearestLine, stepOf } from '@/core/time/grid';
-import { meterMapOf } from '@/core/part/part-time';
+import { nearestLine, stepOf, type GridName } from '@/core/time/grid';
+import { endOfPart, meterMapOf } from '@/core/part/part-time';
+import type { Strays } from '@/core/analysis/strays';
+import type { CellHit } from '@/core/cells/cells';
+import type { LinePoint } from '@/core/shaping/shapes';
 import type { HitId, Hit, Part } from '@/core/part/part';
 import { performPart } from '@/core/feel/perform';
-import { ticks, velocity, type Ticks } from '@/core/units';
-import type { Ground, Pointer, Rectangle } from '../gestures/types';
+import { clamp, ticks, velocity, type Ticks } from '@/core/units';
+import type { VoiceName } from '@/core/voices';
+import type { Ground, Pointer, Rectangle } from './pointer';
 import type { BenchState } from '../store/bench-store';
-import { hitsBetween, performanceWithin, writtenOf } from '../store/derived';
+import { hitsBetween, performanceWithin, straysFor, writtenOf } from '../store/derived';
 import { axisOf, detailOf, stepPixels, tickOf, xOf, type Axis, type Detail } from './axis';
-import { layoutRows, rowAt, type RowBox } from './rows';
-import { layoutStems, stemAt, type Stem } from './stems';
+import { layoutRows, rowAt, rowsInView, type RowBox } from './rows';
+import { layoutStems, stemAt, velocityAtHeight, type Stem } from './stems';
 import type { Performance } from '@/core/feel/perform';
 
 /** Everything that is drawn of a state of the Bench, and what a pointer can find in it. */
@@ -19,18 +23,48 @@ export interface BenchScene {
   /** By row, from left to right; empty from afar. */
   stems: Stem[][];
   performance: Performance;
+  /** Suggested hits in sight. */
+  proposed: { row: number; x: number; velocity: number }[];
+  /** The step cursor; `half` is half a step of the grid. */
+  caret: { row: number; x: number; half: number } | null;
+  /** Which hits stray from their row; not known while a large part is being changed. */
+  strays: Strays | null;
 }
 
-export function makeScene(state: Pick<BenchState, 'part' | 'view' | 'focus' | 'transport'>, width: number, height: number): BenchScene {
+/** Up to so many hits strays are found at every frame of a gesture as well. */
+const FEW_HITS = 2000;
+
+export function makeScene(state: Pick<BenchState, 'part' | 'view' | 'focus' | 'transport' | 'desk' | 'gesture'>, width: number, height: number): BenchScene {
   const { part, view } = state;
   const axis = axisOf(view);
   const detail = detailOf(stepPixels(axis));
-  const rows = layoutRows(part.rows, height, state.focus, view.scrollRows);
+  const rows = layoutRows(rowsInView(part, view.hideEmpty), height, state.focus, view.scrollRows);
   const asWritten = state.transport.version === 'written';
   const performance = asWritten ? writtenOf(part) : performanceWithin(part, hitsBetween(part, tickOf(axis, 0), tickOf(axis, width)));
   const scene = { part, performance, axis, reach: view.reach, ...(asWritten ? {} : { written: writtenOf(part) }) };
   const stems = rows.map((row) => (detail === 'band' || row.top > height || row.top + row.height < 0 ? [] : layoutStems(scene, row, width)));
-  return { axis, detail, rows, stems, performance };
+  const strays = !asWritten && (!state.gesture || part.hits.length <= FEW_HITS) ? straysFor(part) : null;
+  return { axis, detail, rows, stems, performance, proposed: proposedIn(state, axis, rows), caret: caretIn(state, axis, rows), strays };
+}
+
+type DeskState = Pick<BenchState, 'part' | 'view' | 'desk'>;
+
+function proposedIn({ part, desk }: DeskState, axis: Axis, rows: readonly RowBox[]): BenchScene['proposed'] {
+  if (!desk.proposal) return [];
+  const byVoice = new Map<VoiceName, CellHit[]>();
+  for (const hit of desk.proposal.hits) byVoice.set(hit.voice, [...(byVoice.get(hit.voice) ?? []), hit]);
+  return [...byVoice].flatMap(([voice, hits]) => {
+    const row = rows.findIndex((r) => r.voice === voice);
+    const places = placesOf(part, voice, hits.map((h) => h.tick));
+    return row < 0 ? [] : hits.map((h, i) => ({ row, x: xOf(axis, places[i] as number), velocity: h.velocity }));
+  });
+}
+
+function caretIn({ part, view, desk }: DeskState, axis: Axis, rows: readonly RowBox[]): BenchScene['caret'] {
+  const { step } = desk;
+  const row = step ? rows.findIndex((r) => r.voice === step.voice) : -1;
+  if (!step || row < 0) return null;
+  return { row, x: xOf(axis, placesOf(part, step.voice, [step.tick])[0] as number), half: (stepOf(view.grid) * axis.pixelsPerTick) / 2 };
 }
 
 /** The stem whose column a pointer is in. */
@@ -41,26 +75,54 @@ export function findStem(scene: BenchScene, p: Pick<Pointer, 'x' | 'y'>): Stem |
   return row && stemAt(scene.stems[scene.rows.indexOf(row)] ?? [], p.x, p.y, scene.axis);
 }
 
-/** The empty step under a pointer: the nearest line of the grid, as the feel would place a hit on it. */
-export function findGround(scene: BenchScene, part: Part, grid: Parameters<typeof stepOf>[0], p: Pick<Pointer, 'x' | 'y'>): (Ground & { x: number }) | undefined {
+/** The empty step under a pointer: the nearest line of the grid, as the feel would place a hit on it; undefined outside the part. */
+export function findGround(scene: BenchScene, part: Part, grid: GridName, p: Pick<Pointer, 'x' | 'y'>): (Ground & { x: number }) | undefined {
   const row = rowAt(scene.rows, p.y);
   if (!row || scene.detail === 'band' || scene.detail === 'ribbon') return undefined;
+  const half = stepOf(grid) / 2;
+  const tick = tickOf(scene.axis, p.x);
+  if (tick < part.origin - half || tick >= endOfPart(part)) return undefined;
+  return { voice: row.voice, ...findLine(scene, part, grid, row.voice, p.x) };
+}
+
+/** The line of the grid nearest to a place, as the feel would place a hit of the voice on it; the part's first or last outside of it. */
+export function findLine(scene: BenchScene, part: Part, grid: GridName, voice: VoiceName, x: number): { tick: Ticks; x: number } {
   const map = meterMapOf(part);
   const step = stepOf(grid);
-  const at = nearestLine(map, tickOf(scene.axis, p.x), step).tick;
-  const lines = [nearestLine(map, ticks(at - step), step).tick, at, nearestLine(map, ticks(at + step), step).tick].filter((t, i, all) => all.indexOf(t) === i && t >= part.origin);
-  const places = placesOf(part, row.voice, lines);
-  let best: (Ground & { x: number }) | undefined;
-  lines.forEach((tick, i) => {
-    const x = xOf(scene.axis, places[i] as number);
-    if (!best || Math.abs(x - p.x) < Math.abs(best.x - p.x)) best = { voice: row.voice, tick, x };
+  const last = ticks(endOfPart(part) - 1);
+  const tick = ticks(clamp(tickOf(scene.axis, x), part.origin, last));
+  const at = nearestLine(map, tick, step).tick;
+  const near = [ticks(at - step), at, ticks(at + step)].map((t) => nearestLine(map, t, step).tick);
+  const lines = near.filter((t, i, all) => all.indexOf(t) === i && t >= part.origin && t <= last);
+  const places = placesOf(part, voice, lines);
+  let best = { tick: lines[0] ?? ticks(part.origin), x: xOf(scene.axis, places[0] ?? part.origin) };
+  lines.forEach((line, i) => {
+    const placed = xOf(scene.axis, places[i] as number);
+    if (Math.abs(placed - x) < Math.abs(best.x - x)) best = { tick: line, x: placed };
   });
-  const last = map.barOf(part.bars - 1);
-  return best && best.tick < last.start + last.length ? best : undefined;
+  return best;
+}
+
+/** A stem's column: its hit and where its foot stands. */
+export interface Column {
+  id: HitId;
+  x: number;
+}
+
+/** The columns of a row that are in sight, in time order. */
+export function columnsOf(scene: BenchScene, part: Part, voice: VoiceName): Column[] {
+  const row = scene.rows.findIndex((r) => r.voice === voice);
+  return (scene.stems[row] ?? []).map((s) => ({ id: (part.hits[s.index] as Hit).id, x: s.footX }));
+}
+
+/** The written tick and the velocity that a place in a row stands for. */
+export function pointAt(scene: BenchScene, voice: VoiceName, p: Pick<Pointer, 'x' | 'y'>): LinePoint {
+  const row = scene.rows.find((r) => r.voice === voice);
+  return { place: tickOf(scene.axis, p.x), value: row ? clamp(velocityAtHeight(row, row.baseline - p.y), 1, 127) : 1 };
 }
 
 /** Where hits on these lines would be performed. */
-function placesOf(part: Part, voice: string, lines: readonly Ticks[]): Float64Array {
+export function placesOf(part: Part, voice: VoiceName, lines: readonly Ticks[]): Float64Array {
   const hits = lines.map((tick, i): Hit => ({ id: String(i), voice, key: 0, tick, length: ticks(1), velocity: velocity(96) }));
   return performPart({ ...part, hits }).ticks;
 }

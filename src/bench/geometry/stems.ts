@@ -49,6 +49,9 @@ export interface StemScene {
 /** Height of a stem: velocity 1 stands at 10 px, 127 at the row's tallest. */
 export const heightOf = (row: Pick<RowBox, 'tallest'>, velocity: number): number => SHORTEST_STEM + ((row.tallest - SHORTEST_STEM) * (velocity - 1)) / 126;
 
+/** The velocity whose stem is so many pixels high; not limited. */
+export const velocityAtHeight = (row: Pick<RowBox, 'tallest'>, height: number): number => 1 + ((height - SHORTEST_STEM) * 126) / (row.tallest - SHORTEST_STEM);
+
 /** Pixels that a ms of lean displaces a head. */
 export const pixelsPerMs = (axis: Axis, reach: Reach): number => (MOST_LEAN * stepPixels(axis)) / reach;
 
@@ -110,7 +113,8 @@ function placeHeads(feet: readonly Foot[], scene: StemScene, row: RowBox): Stem[
     const after = feet[f + 1];
     const roomEarly = Math.min(full, before ? MOST_LEAN * (footX - xOf(axis, before.tick)) : full);
     const roomLate = Math.min(full, after ? MOST_LEAN * (xOf(axis, after.tick) - footX) : full);
-    const heights = foot.hits.map((index) => heightOf(row, performance.velocities[index] as number));
+    // A choke sounds nothing: its velocity has no height.
+    const heights = foot.hits.map((index) => ((part.hits[index] as Hit).choke ? SHORTEST_STEM : heightOf(row, performance.velocities[index] as number)));
     const leans = foot.hits.map((index) => tempo.between(ticks(foot.tick), ticks(performance.ticks[index] as number)));
     // 45 degrees: no head further aside than its stem is high.
     const rooms = heights.map((height) => ({ early: Math.min(roomEarly, height), late: Math.min(roomLate, height) }));

@@ -1,4 +1,5 @@
 import { addNudge } from '@/core/part/commands/hits';
+import { withoutLocked } from '@/core/part/locks';
 import type { Hit } from '@/core/part/part';
 import { clamp, milliseconds } from '@/core/units';
 import type { Stem } from '../geometry/stems';
@@ -13,7 +14,7 @@ const FINE_MS = 0.5;
 export function dragNudge(start: Pointer, stem: Stem, hands: Hands, idle: Gesture): Gesture {
   const { part, selection, begin } = hands.bench();
   const held = part.hits[stem.index] as Hit;
-  const ids = new Set(selection);
+  const { ids } = withoutLocked(part, selection);
   const perPixel = hands.msPerPixel();
   const earliest = -stem.room.early * perPixel;
   const latest = stem.room.late * perPixel;

@@ -1,4 +1,5 @@
 import { addVelocity } from '@/core/part/commands/hits';
+import { withoutLocked } from '@/core/part/locks';
 import type { Hit } from '@/core/part/part';
 import { clampVelocity } from '@/core/units';
 import type { Stem } from '../geometry/stems';
@@ -10,7 +11,7 @@ import type { Gesture, Hands, Pointer } from './types';
 export function dragVelocity(start: Pointer, stem: Stem, hands: Hands, idle: Gesture): Gesture {
   const { part, selection, begin } = hands.bench();
   const held = part.hits[stem.index] as Hit;
-  const ids = new Set(selection);
+  const { ids } = withoutLocked(part, selection);
   const perPixel = hands.velocityPerPixel(stem);
   let y = start.y;
   let delta = 0;

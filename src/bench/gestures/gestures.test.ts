@@ -2,8 +2,8 @@ import type { Hit, Part } from '@/core/part/part';
 import { ticks, TICKS_PER_QUARTER } from '@/core/units';
 import { smallPart } from '@tests/support/arbitraries';
 import { createBenchStore, type BenchStore } from '../store/bench-store';
-import { findGround, findStem, hitsInRectangle, makeScene } from '../geometry/scene';
-import { pixelsPerMs, SHORTEST_STEM } from '../geometry/stems';
+import { makeHands } from '../components/make-hands';
+import { makeScene } from '../geometry/scene';
 import { idle } from './idle';
 import type { Gesture, Hands, Pointer } from './types';
 
@@ -29,17 +29,9 @@ function setTable(of: Part = part): Table {
   const store = createBenchStore('x', { part: of, head: 0 }, false, { saveEdit: async (_id: string, _seq: number, label: string) => void saved.push(label) } as never);
   store.getState().setView({ pixelsPerQuarter: 200 });
   const scene = () => makeScene(store.getState(), WIDTH, HEIGHT);
-  const hands: Hands = {
-    bench: store.getState,
-    stemAt: (p) => findStem(scene(), p),
-    groundAt: (p) => findGround(scene(), store.getState().part, '1/16', p),
-    hitsIn: (r) => hitsInRectangle(scene(), store.getState().part, r),
-    velocityPerPixel: () => 126 / (scene().rows[0]!.tallest - SHORTEST_STEM),
-    msPerPixel: () => 1 / pixelsPerMs(scene().axis, store.getState().view.reach),
-    audition: (voice) => auditions.push(voice),
-    showMarquee: () => {},
-    showReadout: (text) => readouts.push(text),
-  };
+  const glass = { setMarquee: () => {}, setTrace: () => {}, setReadout: (text: string | null) => void readouts.push(text) };
+  const playback = { audition: (voice: string) => void auditions.push(voice), auditionHit: (h: Hit) => void auditions.push(h.voice) };
+  const hands = makeHands({ store, playback, glass, scene, size: () => ({ width: WIDTH, height: HEIGHT }) });
   const stem = (id: string) => {
     const found = scene().stems.flat().find((s) => store.getState().part.hits[s.index]?.id === id)!;
     return { x: found.headX, y: found.headY };
@@ -47,7 +39,7 @@ function setTable(of: Part = part): Table {
   return { store, hands, saved, auditions, readouts, stem };
 }
 
-const at = (p: { x: number; y: number }, dx = 0, dy = 0, more: Partial<Pointer> = {}): Pointer => ({ x: p.x + dx, y: p.y + dy, shift: false, toggle: false, ...more });
+const at = (p: { x: number; y: number }, dx = 0, dy = 0, more: Partial<Pointer> = {}): Pointer => ({ x: p.x + dx, y: p.y + dy, shift: false, toggle: false, alt: false, ...more });
 const hit = (t: Table, id: string): Hit => t.store.getState().part.hits.find((h) => h.id === id)!;
 const press = (t: Table, p: Pointer): Gesture => idle.down!(p, t.hands);
 const h0 = part.hits.find((h) => h.voice === 'hat-closed' && h.tick > 0)!.id;

@@ -1,10 +1,8 @@
 import { nanoid } from 'nanoid';
 import { addHit } from '@/core/part/commands/hits';
-import { labelOfVoice } from '@/core/voices';
+import { labelOfRow } from '@/core/part/commands/rows';
+import { brushVelocity } from '../tools';
 import { DRAG_PIXELS, type Gesture, type Ground, type Hands, type Pointer, type Rectangle } from './types';
-
-/** Velocity of a hit placed by one click. */
-const PLACED_VELOCITY = 96;
 
 /** Empty ground is pressed: letting go places a hit, dragging draws a marquee and can never place. */
 export function pressGround(start: Pointer, ground: Ground | undefined, idle: Gesture): Gesture {
@@ -15,7 +13,7 @@ export function pressGround(start: Pointer, ground: Ground | undefined, idle: Ge
       return marquee(start, hands, idle).move(p, hands);
     },
     up(p, hands) {
-      if (p.shift || p.toggle || !ground) hands.bench().select([]);
+      if (p.shift || p.toggle || p.alt || !ground) hands.bench().select([]);
       else place(ground, hands);
       return idle;
     },
@@ -24,32 +22,42 @@ export function pressGround(start: Pointer, ground: Ground | undefined, idle: Ge
   return pressed;
 }
 
-function place(ground: Ground, hands: Hands) {
+/** Places one hit with the brush's velocity and selects it. */
+export function place(ground: Ground, hands: Pick<Hands, 'bench' | 'audition'>) {
   const id = nanoid(10);
-  const { run, select } = hands.bench();
-  run(`Add a ${labelOfVoice(ground.voice).toLowerCase()} hit`, (part) => addHit(part, { id, voice: ground.voice, tick: ground.tick, velocity: PLACED_VELOCITY }));
-  select([id]);
-  hands.audition(ground.voice, PLACED_VELOCITY);
+  const { run, part, desk, view } = hands.bench();
+  const velocity = brushVelocity(part, desk.brush, view.grid, ground.tick);
+  run(
+    `Add a ${labelOfRow(part, ground.voice).toLowerCase()} hit`,
+    (base) => addHit(base, { id, voice: ground.voice, tick: ground.tick, velocity, ghost: desk.brush.ghosts }),
+    () => [id],
+  );
+  hands.audition(ground.voice, velocity);
 }
 
-/** A rectangle that selects; with Shift it adds to what was selected. */
+/** A rectangle that selects; with Shift it adds to what was selected, with Ctrl it takes away. */
 function marquee(start: Pointer, hands: Hands, idle: Gesture): Gesture {
+  hands.bench().commit();
   const before = hands.bench().selection;
   const dragging: Gesture = {
     name: 'marquee',
     move(p, h) {
       const r = rectangle(start, p);
       h.showMarquee(r);
-      h.bench().select(p.shift ? [...before, ...h.hitsIn(r)] : h.hitsIn(r));
+      const inside = h.hitsIn(r);
+      const taken = p.toggle ? new Set(inside) : null;
+      h.bench().showSelection(taken ? [...before].filter((id) => !taken.has(id)) : p.shift ? [...before, ...inside] : inside);
       return dragging;
     },
     up(_p, h) {
       h.showMarquee(null);
+      h.bench().settleSelection(before);
+      if (h.bench().selection.size > 0) h.bench().setDesk({ page: 'hits' });
       return idle;
     },
     cancel(h) {
       h.showMarquee(null);
-      h.bench().select(before);
+      h.bench().showSelection(before);
       return idle;
     },
   };

@@ -1,4 +1,7 @@
 import type { Hit } from '@/core/part/part';
+import { lockTest, withoutLocked } from '@/core/part/locks';
+import { removeHits } from '@/core/part/commands/hits';
+import { describeHits } from '../describe';
 import type { Stem } from '../geometry/stems';
 import { dragNudge } from './drag-nudge';
 import { dragVelocity } from './drag-velocity';
@@ -12,13 +15,13 @@ export function pressStem(start: Pointer, stem: Stem, idle: Gesture): Gesture {
       const dx = Math.abs(p.x - start.x);
       const dy = Math.abs(p.y - start.y);
       if (Math.hypot(dx, dy) < DRAG_PIXELS) return pressed;
-      const hit = hands.bench().part.hits[stem.index] as Hit;
-      if (!hands.bench().selection.has(hit.id)) hands.bench().select([hit.id]);
+      if (!takeHold(hands, stem, p)) return refused(idle);
       const next = dy >= dx ? dragVelocity(start, stem, hands, idle) : dragNudge(start, stem, hands, idle);
       return next.move(p, hands);
     },
     up(p, hands) {
-      selectByClick(hands, stem, p);
+      if (p.alt) removeClicked(hands, stem);
+      else selectByClick(hands, stem, p);
       return idle;
     },
     cancel: () => idle,
@@ -26,8 +29,38 @@ export function pressStem(start: Pointer, stem: Stem, idle: Gesture): Gesture {
   return pressed;
 }
 
-function selectByClick(hands: Hands, stem: Stem, p: Pointer) {
-  const { part, selection, select, setFocus } = hands.bench();
+/** Makes sure that the held hit is among the selected ones; false where it is locked. */
+export function takeHold(hands: Hands, stem: Stem, p: Pointer): boolean {
+  const { part, selection, select } = hands.bench();
+  const hit = part.hits[stem.index] as Hit;
+  if (lockTest(part)(hit)) {
+    hands.showReadout('locked', p);
+    return false;
+  }
+  if (!selection.has(hit.id)) select([hit.id]);
+  return true;
+}
+
+/** A locked hit was dragged: it stays, and says so until the pointer lets go. */
+export function refused(idle: Gesture): Gesture {
+  const end = (hands: Hands): Gesture => {
+    hands.showReadout(null);
+    return idle;
+  };
+  const state: Gesture = {
+    name: 'refused',
+    move(p, hands) {
+      hands.showReadout('locked', p);
+      return state;
+    },
+    up: (_p, hands) => end(hands),
+    cancel: end,
+  };
+  return state;
+}
+
+export function selectByClick(hands: Hands, stem: Stem, p: Pointer) {
+  const { part, selection, select, setFocus, setDesk } = hands.bench();
   const hit = part.hits[stem.index] as Hit;
   if (p.shift || p.toggle) {
     const next = new Set(selection);
@@ -36,5 +69,12 @@ function selectByClick(hands: Hands, stem: Stem, p: Pointer) {
     select(next);
   } else select([hit.id]);
   setFocus(hit.voice);
-  hands.audition(hit.voice, hit.velocity);
+  setDesk({ page: 'hits' });
+  hands.auditionHit(hit);
+}
+
+function removeClicked(hands: Hands, stem: Stem) {
+  const { part, run } = hands.bench();
+  const { ids } = withoutLocked(part, new Set([(part.hits[stem.index] as Hit).id]));
+  if (ids.size > 0) run(`Delete ${describeHits(part, ids)}`, (base) => removeHits(base, ids));
 }

@@ -1,31 +1,13 @@
-import type { HitId } from '@/core/part/part';
+import type { Hit, HitId } from '@/core/part/part';
+import type { LinePoint } from '@/core/shaping/shapes';
 import type { Ticks } from '@/core/units';
 import type { VoiceName } from '@/core/voices';
+import type { Ground, Pointer, Rectangle } from '../geometry/pointer';
 import type { BenchState } from '../store/bench-store';
+import type { Column } from '../geometry/scene';
 import type { Stem } from '../geometry/stems';
 
-/** A pointer event on the canvas, in its pixels. */
-export interface Pointer {
-  x: number;
-  y: number;
-  /** Fine movement, or adding to a selection. */
-  shift: boolean;
-  /** Ctrl or Cmd: toggles single hits in a selection. */
-  toggle: boolean;
-}
-
-export interface Ground {
-  voice: VoiceName;
-  /** The line of the placing grid that is nearest. */
-  tick: Ticks;
-}
-
-export interface Rectangle {
-  left: number;
-  top: number;
-  right: number;
-  bottom: number;
-}
+export type { Ground, Pointer, Rectangle } from '../geometry/pointer';
 
 /** What gestures may know of the canvas, and what they may do. */
 export interface Hands {
@@ -33,12 +15,26 @@ export interface Hands {
   stemAt(p: Pointer): Stem | undefined;
   groundAt(p: Pointer): Ground | undefined;
   hitsIn(r: Rectangle): HitId[];
+  /** The row under a pointer. */
+  voiceAt(p: Pointer): VoiceName | undefined;
+  /** The line of the placing grid nearest to a place, within the part. */
+  lineAt(voice: VoiceName, x: number): Ticks;
+  /** The columns of a row as they are drawn now. */
+  columnsOf(voice: VoiceName): readonly Column[];
+  /** The written tick and the velocity that a place on the canvas stands for, in a row. */
+  pointOf(voice: VoiceName, p: Pointer): LinePoint;
   /** Velocity that a pixel of height stands for in the row of this stem. */
   velocityPerPixel(stem: Stem): number;
   /** Milliseconds that a pixel of lean stands for. */
   msPerPixel(): number;
+  /** Moves what is in sight along with a finger, in pixels. */
+  scroll(dx: number, dy: number): void;
   audition(voice: VoiceName, velocity: number): void;
+  /** Sounds a hit with its pan, pitch and brightness. */
+  auditionHit(hit: Hit): void;
   showMarquee(r: Rectangle | null): void;
+  /** A line that is being drawn. */
+  showTrace(points: readonly { x: number; y: number }[] | null): void;
   /** Number beside the pointer. */
   showReadout(text: string | null, p?: Pointer): void;
 }

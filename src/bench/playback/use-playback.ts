@@ -19,6 +19,8 @@ export interface Playback {
   /** Starts from a tick, or moves there while playing. */
   playFrom(tick: Ticks): void;
   audition(voice: VoiceName, velocity?: number): void;
+  /** Sounds a hit with its pan, pitch and brightness; a choke is silent. */
+  auditionHit(hit: Hit): void;
   /** Hears the written part while held. */
   holdWritten(on: boolean): void;
   /** The hit a player's number stands for. */
@@ -107,6 +109,7 @@ export function usePlayback(): Playback {
       playFrom,
       toggle: () => (engine.isPlaying ? engine.stop() : playFrom(startOf(store.getState()))),
       audition: (voice, velocity = AUDITION_VELOCITY) => void engine.audition(voice, velocity).catch(showError),
+      auditionHit: (hit) => void engine.audition(hit.voice, hit.velocity, { pan: hit.pan ?? 0, pitch: hit.pitch ?? 0, brightness: hit.brightness ?? 0, choke: hit.choke === true }).catch(showError),
       holdWritten: (on) => {
         const version = on ? 'written' : 'performed';
         if (store.getState().transport.version === version) return;

@@ -3,16 +3,43 @@ import type { HitId, Part } from '@/core/part/part';
 import { ticks } from '@/core/units';
 import type { VoiceName } from '@/core/voices';
 import type { PartStore, StoredPart } from '@/storage/part-store';
-import type { Transport, View } from '../view';
-import { EMPTY_HISTORY, record, stepBack, stepForward, type History, type Step } from './history';
+import { DEFAULT_BRUSH, type Brush, type NudgeUnit, type Proposal, type StepCursor, type Tool } from '../tools';
+import { sightOf, type Transport, type View } from '../view';
+import { EMPTY_HISTORY, record, recordSelection, stepBack, stepForward, type History, type Step, type Surroundings } from './history';
 import { Saver, type SaveState } from './saver';
 
 /** A gesture under way: the part before it; the live part is a preview until it ends. */
 interface Gesture {
   label: string;
   base: Part;
-  selectedBefore: ReadonlySet<HitId>;
+  before: Surroundings;
 }
+
+export const PAGES = ['hits', 'bars', 'feel'] as const;
+export type Page = (typeof PAGES)[number];
+
+/** What lies over the Bench. */
+export type Dialog = 'keys' | 'kit' | 'export';
+
+/** What is chosen for working, apart from the part: it is not undone and not kept. */
+export interface Desk {
+  tool: Tool;
+  brush: Brush;
+  /** The step cursor, where keys work. */
+  step: StepCursor | null;
+  /** The line under the pointer: where a paste goes without a step cursor. */
+  under: StepCursor | null;
+  proposal: Proposal | null;
+  nudgeUnit: NudgeUnit;
+  page: Page;
+  dialog: Dialog | null;
+  /** The table of hits stands under the stems. */
+  table: boolean;
+  /** The last pointer was a finger. */
+  touch: boolean;
+}
+
+const TIDY: Desk = { tool: 'hold', brush: DEFAULT_BRUSH, step: null, under: null, proposal: null, nudgeUnit: '1 ms', page: 'feel', dialog: null, table: false, touch: false };
 
 export interface BenchState {
   id: string;
@@ -25,12 +52,13 @@ export interface BenchState {
   focus: VoiceName | null;
   view: View;
   transport: Transport;
+  desk: Desk;
   save: SaveState;
   /** The origin offer was answered. */
   originAnswered: boolean;
 
-  /** Runs a command as one undoable step. */
-  run(label: string, command: (part: Part) => Part): void;
+  /** Runs a command as one undoable step; `then` says what is selected after it. */
+  run(label: string, command: (part: Part) => Part, then?: () => Iterable<HitId>): void;
   /** Starts a gesture; {@link preview} shows it, {@link commit} makes one step of it, {@link cancel} puts all back. */
   begin(label: string): void;
   preview(command: (base: Part) => Part): void;
@@ -38,9 +66,14 @@ export interface BenchState {
   cancel(): void;
   undo(): void;
   redo(): void;
+  /** Selects; where that loses a selection of several hits, it is a step of its own that can be undone. */
   select(ids: Iterable<HitId>): void;
+  /** Selects while a marquee is drawn; {@link settleSelection} ends it. */
+  showSelection(ids: Iterable<HitId>): void;
+  settleSelection(before: ReadonlySet<HitId>): void;
   setView(change: Partial<View>): void;
   setTransport(change: Partial<Transport>): void;
+  setDesk(change: Partial<Desk>): void;
   setFocus(voice: VoiceName | null): void;
   answerOrigin(): void;
   retrySave(): void;
@@ -50,14 +83,19 @@ export type BenchStore = StoreApi<BenchState>;
 
 const NOTHING: ReadonlySet<HitId> = new Set();
 
+/** A selection of several hits is work: losing one of them can be undone. */
+const loses = (before: ReadonlySet<HitId>, after: ReadonlySet<HitId>): boolean => before.size > 1 && [...before].some((id) => !after.has(id));
+
 export function createBenchStore(id: string, stored: StoredPart, hasSong: boolean, store: PartStore): BenchStore {
   return createStore<BenchState>((set, get) => {
     const saver = new Saver(store, id, stored.head, (save) => set({ save }));
+    const surroundings = (): Surroundings => ({ selection: get().selection, sight: sightOf(get().view) });
 
     const take = (step: Step | null) => {
       if (!step) return;
-      set({ part: step.part, history: step.history, selection: step.selection });
-      saver.save(step.label, step.diff, step.part);
+      const { view, transport } = get();
+      set({ part: step.part, history: step.history, selection: step.surroundings.selection, view: { ...view, ...step.surroundings.sight }, transport: within(transport, step.part) });
+      if (step.diff) saver.save(step.label, step.diff, step.part);
     };
 
     return {
@@ -68,34 +106,36 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
       history: EMPTY_HISTORY,
       selection: NOTHING,
       focus: null,
-      view: { scroll: stored.part.origin, pixelsPerQuarter: 0, scrollRows: 0, reach: 20, grid: '1/16' },
+      view: { scroll: stored.part.origin, pixelsPerQuarter: 0, scrollRows: 0, reach: 20, grid: '1/16', hideEmpty: false },
       transport: { loop: true, fromBar: 0, toBar: Math.min(stored.part.bars, 4), cursor: ticks(stored.part.origin), version: 'performed' },
+      desk: TIDY,
       save: { kind: 'saved' },
       originAnswered: false,
 
-      run(label, command) {
+      run(label, command, then) {
         get().begin(label);
         get().preview(command);
+        if (then) set({ selection: new Set(then()) });
         get().commit();
       },
       begin(label) {
         get().commit();
-        set({ gesture: { label, base: get().part, selectedBefore: get().selection } });
+        set({ gesture: { label, base: get().part, before: surroundings() } });
       },
       preview(command) {
         const { gesture } = get();
         if (gesture) set({ part: command(gesture.base) });
       },
       commit() {
-        const { gesture, part, history, selection } = get();
+        const { gesture, part, history, transport } = get();
         if (!gesture) return;
-        const done = record(history, gesture.label, gesture.base, part, gesture.selectedBefore, selection);
-        set({ gesture: null, ...(done ? { history: done.history } : { part: gesture.base }) });
-        if (done) saver.save(gesture.label, done.entry.diff, part);
+        const done = record(history, gesture.label, gesture.base, part, gesture.before, surroundings());
+        set({ gesture: null, ...(done ? { history: done.history, transport: within(transport, part) } : { part: gesture.base }) });
+        if (done) saver.save(gesture.label, done.diff, part);
       },
       cancel() {
         const { gesture } = get();
-        if (gesture) set({ gesture: null, part: gesture.base, selection: gesture.selectedBefore });
+        if (gesture) set({ gesture: null, part: gesture.base, selection: gesture.before.selection });
       },
       undo() {
         if (get().gesture) return get().cancel();
@@ -104,12 +144,29 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
       redo() {
         if (!get().gesture) take(stepForward(get().history, get().part));
       },
-      select: (ids) => set({ selection: new Set(ids) }),
+      select(ids) {
+        get().commit();
+        const before = get().selection;
+        get().showSelection(ids);
+        get().settleSelection(before);
+      },
+      showSelection: (ids) => set({ selection: new Set(ids) }),
+      settleSelection(selection) {
+        if (loses(selection, get().selection)) set({ history: recordSelection(get().history, { selection, sight: sightOf(get().view) }, surroundings()) });
+      },
       setView: (change) => set({ view: { ...get().view, ...change } }),
       setTransport: (change) => set({ transport: { ...get().transport, ...change } }),
+      setDesk: (change) => set({ desk: { ...get().desk, ...change } }),
       setFocus: (focus) => set({ focus }),
       answerOrigin: () => set({ originAnswered: true }),
       retrySave: () => saver.retry(),
     };
   });
+}
+
+/** The loop lies within the part's bars, whatever was done to them. */
+function within(transport: Transport, part: Part): Transport {
+  if (transport.toBar <= part.bars) return transport;
+  const fromBar = Math.min(transport.fromBar, part.bars - 1);
+  return { ...transport, fromBar, toBar: part.bars };
 }

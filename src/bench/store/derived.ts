@@ -1,5 +1,6 @@
 /** What follows from a part: computed when first asked for, kept as long as the part, never stored. */
 import { phraseOf, type PhraseBar } from '@/core/analysis/phrase';
+import { straysOf, type Strays } from '@/core/analysis/strays';
 import { performPart, writtenPerformance, type HitRange, type Performance } from '@/core/feel/perform';
 import { findOrigin, type OriginFinding } from '@/core/homes/origin';
 import type { Hit, Part } from '@/core/part/part';
@@ -69,3 +70,4 @@ function firstAt(hits: readonly Hit[], tick: number): number {
 
 export const phraseBarsOf: (part: Part) => PhraseBar[] = memo((part) => phraseOf(part, performanceOf(part)));
 export const originFindingOf: (part: Part) => OriginFinding = memo(findOrigin);
+export const straysFor: (part: Part) => Strays = memo((part) => straysOf(part, performanceOf(part)));

@@ -3,6 +3,7 @@ import { clamp, clampVelocity, milliseconds, ticks, TICKS_PER_QUARTER, type Mill
 import { compareVoices, keyOfVoice, type VoiceName } from '../../voices';
 import { indicesByVoice } from '../by-voice';
 import { replaceHits } from '../diff';
+import { tempoMapOf } from '../part-time';
 import { compareHits, type Hit, type HitId, type Part, type Row } from '../part';
 
 /** No hand moves a hit further than this; a quarter at 60 BPM is four times as long. */
@@ -40,6 +41,12 @@ export const setNudges = (part: Part, ids: ReadonlySet<HitId>, ms: (hit: Hit) =>
 /** Moves hits off the grid by hand: early is negative. */
 export const addNudge = (part: Part, ids: ReadonlySet<HitId>, ms: Milliseconds): Part => setNudges(part, ids, (hit) => (hit.nudge?.ms ?? 0) + ms);
 
+/** Moves hits by ticks, kept as the ms that these take at each hit's tempo. */
+export function addNudgeTicks(part: Part, ids: ReadonlySet<HitId>, by: number): Part {
+  const tempo = tempoMapOf(part);
+  return setNudges(part, ids, (hit) => (hit.nudge?.ms ?? 0) + tempo.between(hit.tick, ticks(hit.tick + by)));
+}
+
 /** Turns early into late and the reverse, by the same ms. */
 export const mirrorNudges = (part: Part, ids: ReadonlySet<HitId>): Part => setNudges(part, ids, (hit) => -(hit.nudge?.ms ?? 0));
 
@@ -63,6 +70,7 @@ export interface NewHit {
   voice: VoiceName;
   tick: Ticks;
   velocity: number;
+  ghost?: boolean;
 }
 
 /** Places a hit, a sixteenth long; its key is the one the voice's other hits have, else the kit's. A missing row is added. */
@@ -85,6 +93,7 @@ export function addHits(part: Part, added: readonly NewHit[]): Part {
       tick: hit.tick,
       length: ticks(TICKS_PER_QUARTER / 4),
       velocity: clampVelocity(hit.velocity),
+      ...(hit.ghost ? { ghost: true } : {}),
       ...(sibling?.lane ? { lane: sibling.lane } : {}),
     };
   });

@@ -1,0 +1,59 @@
+import type { CellHit } from '@/core/cells/cells';
+import { linesOf } from '@/core/part/commands/place';
+import type { Part } from '@/core/part/part';
+import { meterMapOf } from '@/core/part/part-time';
+import { stepOf, type GridName } from '@/core/time/grid';
+import { ticks, type Ticks } from '@/core/units';
+import type { VoiceName } from '@/core/voices';
+
+/** What the pointer does on the stems: hold (take, drag, select), paint, wipe, or draw velocities as a straight line or freely. */
+export const TOOLS = ['hold', 'brush', 'wipe', 'line', 'curve'] as const;
+export type Tool = (typeof TOOLS)[number];
+
+/** What the brush and single clicks place: a velocity, or an accent row of several, on every `stride`-th line of the grid. */
+export interface Brush {
+  /** 1 to 16 levels; they follow the lines of a bar. */
+  levels: readonly number[];
+  /** 1 to 16. */
+  stride: number;
+  /** What it places is flagged as ghosts. */
+  ghosts: boolean;
+}
+
+export const DEFAULT_BRUSH: Brush = { levels: [96], stride: 1, ghosts: false };
+export const MOST_STRIDE = 16;
+export const MOST_LEVELS = 16;
+
+/** Where keys work: a line of the grid in a row. */
+export interface StepCursor {
+  voice: VoiceName;
+  tick: Ticks;
+}
+
+/** Hits that something suggests: drawn pale until they are taken or left. */
+export interface Proposal {
+  label: string;
+  hits: readonly CellHit[];
+}
+
+/** What one press of a nudge key moves by; a tick is 1/960 of a quarter, a step the placing grid's. */
+export const NUDGE_UNITS = ['1 ms', '5 ms', '10 ms', '1 tick', '1/16 step', '1/8 step'] as const;
+export type NudgeUnit = (typeof NUDGE_UNITS)[number];
+
+/** Which step of its bar a line is. */
+export function stepIndexOf(part: Pick<Part, 'meter' | 'origin'>, grid: GridName, tick: Ticks): number {
+  const bar = meterMapOf(part).barAt(tick);
+  return Math.round((tick - bar.start) / stepOf(grid));
+}
+
+/** The brush's velocity on a line: levels follow the strokes of a bar, so that bars are accented alike. */
+export function brushVelocity(part: Pick<Part, 'meter' | 'origin'>, brush: Brush, grid: GridName, tick: Ticks): number {
+  return brush.levels[Math.floor(stepIndexOf(part, grid, tick) / brush.stride) % brush.levels.length] ?? 96;
+}
+
+/** The lines that a stroke of the brush covers: every `stride`-th from where it began, either way. */
+export function linesOfStroke(part: Pick<Part, 'meter' | 'origin'>, grid: GridName, stride: number, from: Ticks, to: Ticks): Ticks[] {
+  const lines = linesOf(part, grid, { start: ticks(Math.min(from, to)), end: ticks(Math.max(from, to) + 1) });
+  if (to < from) lines.reverse();
+  return lines.filter((_, i) => i % stride === 0);
+}
