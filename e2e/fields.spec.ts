@@ -68,18 +68,20 @@ test('several hits: the mean is moved, the shape stays; a level sets all; Shift 
   const soft = await page.evaluate(() => window.nodSway!.bench().part.hits.find((h) => h.voice === 'kick')!.velocity as number);
   await clickStem(page, await stemOf(page, 'kick', 0));
   await clickStem(page, await stemOf(page, 'kick', 1), ['Shift']);
-  const mean = Math.round((soft + 100) / 2);
   const field = page.getByRole('spinbutton', { name: 'Mean velocity in of 127' });
-  await expect(field).toHaveValue(String(mean));
-  await field.fill(String(mean + 10));
+  await expect(field).toHaveValue(((soft + 100) / 2).toFixed(1));
+  await field.fill(String((soft + 100) / 2 + 10));
   await field.press('Enter');
   const kicks = () => page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.voice === 'kick').map((h) => h.velocity as number));
   expect(await kicks()).toEqual([soft + 10, 110, 100, 100]);
-  await page.getByRole('button', { name: /^Set all to/ }).click();
+  await page.getByRole('button', { name: 'set', exact: true }).click();
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
   const [a, b] = await kicks();
   expect(a).toBe(b);
-  await page.getByRole('button', { name: 'All 4 of this row' }).click();
-  await page.getByRole('button', { name: 'Make them ghosts' }).click();
+  await page.getByRole('button', { name: 'More about Kick' }).click();
+  await page.getByRole('menuitem', { name: 'Select all of it' }).click();
+  await page.getByRole('button', { name: 'Marks' }).click();
+  await page.getByRole('button', { name: 'ghosts', exact: true }).click();
   expect(await page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.ghost).length)).toBe(4);
 });
 
@@ -89,7 +91,8 @@ test('duplicates are offered to be merged', async ({ page }) => {
   await page.evaluate(() => window.nodSway!.bench().run('double', (p) => ({ ...p, hits: p.hits.flatMap((h) => (h.voice === 'snare' ? [h, { ...h, id: `${h.id}.9`, velocity: 60 as never }] : [h])) })));
   await page.getByRole('tab', { name: 'Hits' }).click();
   await page.keyboard.press('Control+a');
-  await page.getByRole('button', { name: 'Merge 2 duplicates' }).click();
+  await page.getByRole('button', { name: 'Marks' }).click();
+  await page.getByRole('button', { name: 'merge 2 duplicates' }).click();
   expect(await page.evaluate(() => window.nodSway!.bench().part.hits.length)).toBe(beat.notes.length);
   expect(await page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.voice === 'snare').map((h) => h.velocity as number))).toEqual([100, 100]);
 });

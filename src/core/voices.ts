@@ -67,6 +67,17 @@ export const GENERAL_MIDI_KIT: KitMap = {
   voices: Object.fromEntries(TABLE.flatMap(([name, , keys]) => keys.map((key) => [key, name]))),
 };
 
+/** Sixteen voices side by side from middle C on, as rows of pads and small keyboards send them. */
+export const GALLEY_KIT: KitMap = {
+  name: 'Galley pads',
+  voices: Object.fromEntries(
+    ['kick', 'snare', 'rim', 'clap', 'hat-closed', 'hat-pedal', 'hat-open', 'tom-floor', 'tom-low', 'tom-mid', 'tom-high', 'crash', 'ride', 'ride-bell', 'cowbell', 'tambourine'].map((voice, i) => [60 + i, voice]),
+  ),
+};
+
+/** The kit maps that everybody has. */
+export const KITS: readonly KitMap[] = [GENERAL_MIDI_KIT, GALLEY_KIT];
+
 /** @example voiceOfKey(GENERAL_MIDI_KIT, 38) // 'snare'; 20 gives 'key-20' */
 export const voiceOfKey = (kit: KitMap, key: number): VoiceName => kit.voices[key] ?? `key-${key}`;
 

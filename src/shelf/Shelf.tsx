@@ -15,7 +15,8 @@ import { showError } from '@/ui/notify';
 import { ThemeToggle } from '@/ui/ThemeToggle';
 import type { ImportStep, LaneQuestion } from './import-flow';
 import { LaneDialog } from './LaneDialog';
-import { emptyPart } from './new-part';
+import { emptyPart, type Beginning } from './new-part';
+import { NewPartDialog } from './NewPartDialog';
 import { PartCard } from './PartCard';
 
 /** Loaded with the first file. */
@@ -28,6 +29,7 @@ export function Shelf() {
   const [seeded, setSeeded] = useState(false);
   const [search, setSearch] = useState('');
   const [question, setQuestion] = useState<LaneQuestion | null>(null);
+  const [starting, setStarting] = useState(false);
   const [busy, setBusy] = useState<string | null>(null);
   const abort = useRef<AbortController | null>(null);
 
@@ -79,9 +81,10 @@ export function Shelf() {
     }
   };
 
-  const start = async () => {
+  const start = async (beginning: Beginning) => {
+    setStarting(false);
     try {
-      router.push(`/bench/${await partStore.create(emptyPart())}`);
+      router.push(`/bench/${await partStore.create(emptyPart(beginning))}`);
     } catch (e) {
       showError(e);
     }
@@ -112,7 +115,7 @@ export function Shelf() {
           <Search size={15} className="text-faint" aria-hidden="true" />
           <input value={search} onChange={(e) => setSearch(e.target.value)} placeholder="Name, meter, tempo" aria-label="Search the shelf" className="w-40 bg-transparent outline-none placeholder:text-faint" />
         </label>
-        <Button onClick={() => void start()}>
+        <Button onClick={() => setStarting(true)}>
           <FilePlus2 size={16} /> New part
         </Button>
         <Button look="strong" onClick={open}>
@@ -161,6 +164,7 @@ export function Shelf() {
           <p className="font-serif text-2xl">Let go to bring it in</p>
         </div>
       )}
+      {starting && <NewPartDialog onStart={(beginning) => void start(beginning)} onClose={() => setStarting(false)} />}
       {question && <LaneDialog question={question} onPick={pick} onClose={() => setQuestion(null)} />}
     </div>
   );

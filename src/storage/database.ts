@@ -36,6 +36,12 @@ export interface SongRow {
   bytes: Uint8Array;
 }
 
+/** A kit map of the user's own. */
+export interface KitRow {
+  name: string;
+  voices: Readonly<Record<number, string>>;
+}
+
 export interface FlagRow {
   name: string;
   at: number;
@@ -48,10 +54,12 @@ export class NodSwayDatabase extends Dexie {
   edits!: Table<EditRow, [string, number]>;
   songs!: EntityTable<SongRow, 'id'>;
   flags!: EntityTable<FlagRow, 'name'>;
+  kits!: EntityTable<KitRow, 'name'>;
 
   constructor(name = 'nod-sway') {
     super(name);
     this.version(1).stores({ parts: 'id, updatedAt', bodies: 'id', edits: '[partId+seq]', songs: 'id', flags: 'name' });
+    this.version(2).stores({ kits: 'name' });
   }
 }
 

@@ -4,6 +4,7 @@ import { NamedError } from '@/core/errors';
 import { applyDiff, type PartDiff } from '@/core/part/diff';
 import type { Part } from '@/core/part/part';
 import { database, type NodSwayDatabase, type PartRow } from './database';
+import { named } from './named';
 import { summarize } from './summary';
 
 /** A part with the number of the last edit in it. */
@@ -124,18 +125,6 @@ export class PartStore {
 
   setFlag(name: string): Promise<unknown> {
     return named(() => this.db.flags.put({ name, at: Date.now() }));
-  }
-}
-
-/** Gives the store's refusals the names that the interface explains. */
-async function named<T>(work: () => PromiseLike<T>): Promise<T> {
-  try {
-    return await work();
-  } catch (e) {
-    if (e instanceof NamedError) throw e;
-    const inner = (e as { inner?: { name?: string } }).inner?.name ?? (e as { name?: string }).name ?? '';
-    if (/Quota/.test(inner)) throw new NamedError('store-full');
-    throw new NamedError('store-refused', { cause: String(e) });
   }
 }
 

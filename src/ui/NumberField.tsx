@@ -110,7 +110,7 @@ export function NumberField({ label, value, min, max, step = 1, digits = 0, unit
         aria-valuemin={min}
         aria-valuemax={max}
         disabled={disabled}
-        className="w-[4.2em] rounded border-b border-strong bg-transparent px-1 text-right hover:bg-sunk focus:bg-surface"
+        className="w-[4.2em] rounded border-b leading-6 border-strong bg-transparent px-1 text-right hover:bg-sunk focus:bg-surface"
         value={draft ?? value.toFixed(digits)}
         onChange={(e) => setDraft(e.target.value)}
         onFocus={(e) => e.target.select()}

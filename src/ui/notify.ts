@@ -9,3 +9,6 @@ export function showError(e: unknown): void {
     toast.error('Something went wrong that should not.', { description: e instanceof Error ? e.message : String(e), duration: 12_000 });
   }
 }
+
+/** Says in passing what was done, or why nothing was. */
+export const say = (text: string): void => void toast(text, { id: 'said', duration: 3500 });

@@ -1,16 +1,24 @@
 'use client';
 
+import dynamic from 'next/dynamic';
 import { useEffect } from 'react';
 import { useBench } from '../store/context';
 import { usePlayback } from '../playback/use-playback';
 import { useShortcuts } from '../use-shortcuts';
 import { useDiagnostics } from '../diagnostics';
 import { Banners } from './Banners';
+import { HandLine } from './HandLine';
 import { PhraseStrip } from './PhraseStrip';
 import { RowNames } from './RowNames';
 import { SidePanel } from './SidePanel';
 import { StemCanvas } from './StemCanvas';
 import { TopBar } from './TopBar';
+import { TouchPad } from './TouchPad';
+
+// What is not needed at first comes when it is asked for.
+const HitTable = dynamic(() => import('./HitTable'), { ssr: false });
+const KeysDialog = dynamic(() => import('./KeysDialog').then((m) => m.KeysDialog), { ssr: false });
+const KitDialog = dynamic(() => import('./KitDialog').then((m) => m.KitDialog), { ssr: false });
 
 /** One part: rows in the middle, transport and compare on top, one side panel, the phrase strip below. */
 export function Bench({ onReload }: { onReload: () => void }) {
@@ -18,6 +26,8 @@ export function Bench({ onReload }: { onReload: () => void }) {
   useShortcuts(playback);
   useDiagnostics(playback);
   const name = useBench((s) => s.part.name);
+  const table = useBench((s) => s.desk.table);
+  const dialog = useBench((s) => s.desk.dialog);
   useEffect(() => {
     document.title = `${name} · Nod Sway`;
   }, [name]);
@@ -28,14 +38,19 @@ export function Bench({ onReload }: { onReload: () => void }) {
       <main className="flex min-h-0 flex-1 border-t border-line">
         <h1 className="sr-only">{name}</h1>
         <div className="flex min-w-0 flex-1 flex-col">
-          <div className="flex min-h-0 flex-1">
+          <HandLine />
+          <div className="relative flex min-h-0 flex-1">
             <RowNames playback={playback} />
             <StemCanvas playback={playback} />
+            <TouchPad />
           </div>
+          {table && <HitTable />}
           <PhraseStrip />
         </div>
         <SidePanel />
       </main>
+      {dialog === 'keys' && <KeysDialog />}
+      {dialog === 'kit' && <KitDialog />}
     </div>
   );
 }

@@ -109,7 +109,7 @@ export function PhraseStrip() {
 
   return (
     <div className="flex items-stretch border-t border-line">
-      <div className="flex w-[168px] shrink-0 flex-col justify-center pl-3">
+      <div className="flex w-[184px] shrink-0 flex-col justify-center pl-3">
         <span className="text-xs text-faint">whole part</span>
         <div className="-ml-1 flex">
           <IconButton label="Smaller" onClick={() => zoom(1 / 1.5)}>

@@ -1,25 +1,38 @@
 'use client';
 
-import { Ear, EarOff } from 'lucide-react';
+import { closestCenter, DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
+import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import { Ear, EarOff, Lock } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
+import { labelOfRow, moveRow, renameRow } from '@/core/part/commands/rows';
 import { setRow } from '@/core/part/commands/settings';
 import type { Row } from '@/core/part/part';
-import { labelOfVoice } from '@/core/voices';
+import { GRIDS, type GridName } from '@/core/time/grid';
 import { Hint } from '@/ui/Button';
-import { layoutRows, RULER_HEIGHT } from '../geometry/rows';
+import { Picker } from '@/ui/Picker';
+import { layoutRows, rowsInView, RULER_HEIGHT } from '../geometry/rows';
 import type { Playback } from '../playback/use-playback';
 import { REACHES, type Reach } from '../view';
-import { GRIDS, type GridName } from '@/core/time/grid';
 import { useBench, useBenchStore } from '../store/context';
-import { Picker } from '@/ui/Picker';
+import { RowDialog } from './RowDialog';
+import { RowMenu } from './RowMenu';
+import { RowsMenu } from './RowsMenu';
 
-/** Names of the rows beside their stems: a click sounds the voice; each row can be muted or heard alone. */
+/** What is open about a row: its name in place, or the dialog. */
+type Editing = { voice: string; what: 'name' | 'dialog' } | null;
+
+/** Names of the rows beside their stems: a click sounds the voice, a drag moves the row; each can be muted, heard alone and changed. */
 export function RowNames({ playback }: { playback: Playback }) {
   const rows = useBench((s) => s.part.rows);
+  const hits = useBench((s) => s.part.hits);
+  const hideEmpty = useBench((s) => s.view.hideEmpty);
   const focus = useBench((s) => s.focus);
   const scrollRows = useBench((s) => s.view.scrollRows);
+  const { getState } = useBenchStore();
   const box = useRef<HTMLDivElement>(null);
   const [height, setHeight] = useState(0);
+  const [editing, setEditing] = useState<Editing>(null);
   useEffect(() => {
     const frame = box.current;
     if (!frame) return;
@@ -27,49 +40,97 @@ export function RowNames({ playback }: { playback: Playback }) {
     observer.observe(frame);
     return () => observer.disconnect();
   }, []);
-  const boxes = height > 0 ? layoutRows(rows, height, focus, scrollRows) : [];
+  const shown = rowsInView({ rows, hits }, hideEmpty);
+  const boxes = height > 0 ? layoutRows(shown, height, focus, scrollRows) : [];
+  // A press is a click until it has moved: hearing a row must not move it.
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 8 } }));
+  const onDragEnd = ({ active, over }: DragEndEvent) => {
+    if (!over || over.id === active.id) return;
+    const to = rows.findIndex((r) => r.voice === over.id);
+    getState().run(`Move the row ${labelOfRow({ rows }, String(active.id)).toLowerCase()}`, (part) => moveRow(part, String(active.id), to));
+  };
   return (
-    <div ref={box} className="relative w-[168px] shrink-0 overflow-hidden">
-      {boxes.map((b, i) => (
-        <RowName key={b.voice} row={rows[i] as Row} top={b.top} height={b.height} playback={playback} />
-      ))}
-      <div className="absolute inset-x-0 top-0 flex items-center gap-1 bg-ground pl-4" style={{ height: RULER_HEIGHT }}>
+    <div ref={box} className="relative w-[184px] shrink-0 overflow-hidden">
+      <DndContext id="rows" sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+        <SortableContext items={boxes.map((b) => b.voice)} strategy={verticalListSortingStrategy}>
+          {boxes.map((b, i) => (
+            <RowName key={b.voice} row={shown[i] as Row} top={b.top} height={b.height} playback={playback} naming={editing?.what === 'name' && editing.voice === b.voice} onEdit={(what) => setEditing({ voice: b.voice, what })} onNamed={() => setEditing(null)} />
+          ))}
+        </SortableContext>
+      </DndContext>
+      <div className="absolute inset-x-0 top-0 flex items-center bg-ground pr-1 pl-4" style={{ height: RULER_HEIGHT }}>
         <Lens />
+        <RowsMenu />
       </div>
+      {editing?.what === 'dialog' && <RowDialog voice={editing.voice} onClose={() => setEditing(null)} />}
     </div>
   );
 }
 
-function RowName({ row, top, height, playback }: { row: Row; top: number; height: number; playback: Playback }) {
+interface RowNameProps {
+  row: Row;
+  top: number;
+  height: number;
+  playback: Playback;
+  naming: boolean;
+  onEdit: (what: 'name' | 'dialog') => void;
+  onNamed: () => void;
+}
+
+function RowName({ row, top, height, playback, naming, onEdit, onNamed }: RowNameProps) {
   const { getState } = useBenchStore();
   const focused = useBench((s) => s.focus === row.voice);
-  const label = labelOfVoice(row.voice);
+  const label = labelOfRow({ rows: [row] }, row.voice);
   const change = (what: string, next: Partial<Row>) => getState().run(`${what} ${label.toLowerCase()}`, (part) => setRow(part, row.voice, next));
+  const { setNodeRef, listeners, transform, transition, isDragging } = useSortable({ id: row.voice, disabled: naming });
   const small = 'flex h-6 items-center justify-center rounded px-1 text-xs';
   return (
-    <div className="absolute inset-x-0 flex items-end pb-0.5 pl-3" style={{ top, height }}>
-      <button
-        type="button"
-        title="Hear it, and open the row tall"
-        aria-label={`${label}: hear it`}
-        onClick={() => {
-          playback.audition(row.voice);
-          getState().setFocus(focused ? null : row.voice);
-        }}
-        className={`min-w-0 flex-1 truncate rounded px-1 text-left leading-6 hover:bg-sunk ${row.muted ? 'text-faint line-through' : ''} ${focused ? 'font-semibold' : ''}`}
-      >
-        {label}
-      </button>
+    <div ref={setNodeRef} className={`absolute inset-x-0 flex items-end pb-0.5 pl-3 ${isDragging ? 'z-10 bg-sunk' : ''}`} style={{ top, height, transform: CSS.Translate.toString(transform), transition }}>
+      {naming ? (
+        <input
+          autoFocus
+          defaultValue={label}
+          aria-label={`Name of the row ${label}`}
+          maxLength={40}
+          className="min-w-0 flex-1 rounded bg-surface px-1 leading-6"
+          onFocus={(e) => e.target.select()}
+          onBlur={(e) => {
+            const name = e.target.value;
+            getState().run(`Rename ${label.toLowerCase()}`, (part) => renameRow(part, row.voice, name));
+            onNamed();
+          }}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter') e.currentTarget.blur();
+            if (e.key === 'Escape') onNamed();
+          }}
+        />
+      ) : (
+        <button
+          type="button"
+          title="Hear it, and open the row tall; drag to move the row"
+          aria-label={`${label}: hear it`}
+          {...listeners}
+          onClick={() => {
+            playback.audition(row.voice);
+            getState().setFocus(focused ? null : row.voice);
+          }}
+          className={`min-w-0 flex-1 truncate rounded px-1 text-left leading-6 hover:bg-sunk ${row.muted ? 'text-faint line-through' : ''} ${focused ? 'font-semibold' : ''}`}
+        >
+          {row.locked && <Lock size={12} className="mr-1 inline text-faint" aria-label="locked" />}
+          {label}
+        </button>
+      )}
       <Hint text={row.muted ? 'Let it sound' : 'Silence this row'}>
         <button type="button" aria-label={`Silence ${label}`} aria-pressed={row.muted === true} onClick={() => change(row.muted ? 'Unmute' : 'Mute', { muted: !row.muted })} className={`${small} hover:bg-sunk ${row.muted ? 'text-danger' : 'text-faint'}`}>
           {row.muted ? <EarOff size={14} /> : <Ear size={14} />}
         </button>
       </Hint>
       <Hint text={row.soloed ? 'Hear all rows again' : 'Hear this row alone'}>
-        <button type="button" aria-label={`Hear ${label} alone`} aria-pressed={row.soloed === true} onClick={() => change(row.soloed ? 'Unsolo' : 'Solo', { soloed: !row.soloed })} className={`${small} mr-1 hover:bg-sunk ${row.soloed ? 'bg-accent text-on-accent' : 'text-faint'}`}>
+        <button type="button" aria-label={`Hear ${label} alone`} aria-pressed={row.soloed === true} onClick={() => change(row.soloed ? 'Unsolo' : 'Solo', { soloed: !row.soloed })} className={`${small} hover:bg-sunk ${row.soloed ? 'bg-accent text-on-accent' : 'text-faint'}`}>
           only
         </button>
       </Hint>
+      <RowMenu row={row} label={label} onEdit={onEdit} />
     </div>
   );
 }
@@ -80,7 +141,7 @@ function Lens() {
   const grid = useBench((s) => s.view.grid);
   const { getState } = useBenchStore();
   return (
-    <div className="text-xs leading-[18px] text-faint">
+    <div className="flex-1 text-xs leading-[18px] text-faint">
       <div>
         full lean <Picker label="Lens" value={String(reach)} choices={REACHES.map((r) => ({ value: String(r), text: `${r} ms` }))} onChange={(v) => getState().setView({ reach: Number(v) as Reach })} />
       </div>

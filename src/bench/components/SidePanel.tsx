@@ -1,30 +1,41 @@
 'use client';
 
 import { Tabs } from 'radix-ui';
+import type { Page } from '../store/bench-store';
+import { useBench, useBenchStore } from '../store/context';
+import { BarsPage } from './bars/BarsPage';
 import { FeelPage } from './FeelPage';
-import { HitsPage } from './HitsPage';
-import { useBench } from '../store/context';
+import { HitsPage } from './hits/HitsPage';
 
 const tab = 'border-b-2 border-transparent px-1 pt-2 pb-1.5 text-faint data-[state=active]:border-accent data-[state=active]:text-ink';
+const page = 'min-h-0 flex-1 overflow-auto px-5 py-4';
 
-/** The selection on one page, the feel on the other. */
+/** The selection on one page, bars and meter on the next, the feel on the last. */
 export function SidePanel() {
   const selected = useBench((s) => s.selection.size);
+  const open = useBench((s) => s.desk.page);
+  const { getState } = useBenchStore();
   return (
     <aside className="flex w-[312px] shrink-0 flex-col border-l border-line bg-surface" aria-label="Side panel">
-      <Tabs.Root defaultValue="feel" className="flex min-h-0 flex-1 flex-col">
+      <Tabs.Root value={open} onValueChange={(p) => getState().setDesk({ page: p as Page })} className="flex min-h-0 flex-1 flex-col">
         <Tabs.List className="flex gap-5 border-b border-line px-5" aria-label="Pages">
           <Tabs.Trigger value="hits" className={tab}>
             Hits{selected > 0 && <span className="ml-1 text-accent">{selected}</span>}
+          </Tabs.Trigger>
+          <Tabs.Trigger value="bars" className={tab}>
+            Bars
           </Tabs.Trigger>
           <Tabs.Trigger value="feel" className={tab}>
             Feel
           </Tabs.Trigger>
         </Tabs.List>
-        <Tabs.Content value="hits" className="min-h-0 flex-1 overflow-auto px-5 py-4">
+        <Tabs.Content value="hits" className={page}>
           <HitsPage />
         </Tabs.Content>
-        <Tabs.Content value="feel" className="min-h-0 flex-1 overflow-auto px-5 py-4">
+        <Tabs.Content value="bars" className={page}>
+          <BarsPage />
+        </Tabs.Content>
+        <Tabs.Content value="feel" className={page}>
           <FeelPage />
         </Tabs.Content>
       </Tabs.Root>

@@ -12,6 +12,8 @@ import { Overlay } from './overlay';
 import { bindPointer } from './bind-pointer';
 import { makeHands } from './make-hands';
 import { describeHits } from '../describe';
+import { calmPart } from '../store/derived';
+import { StemsMenu } from './StemsMenu';
 
 /** The stems. Two canvases: one drawn when something changed, one above it for what moves (playhead, marquee, numbers). */
 export function StemCanvas({ playback }: { playback: Playback }) {
@@ -95,17 +97,19 @@ export function StemCanvas({ playback }: { playback: Playback }) {
   }, [store, playback]);
 
   return (
+    <StemsMenu>
     <div ref={box} data-testid="stems" className="relative min-w-0 flex-1 cursor-default touch-none overflow-hidden select-none" role="img" aria-label="Hits as leaning stems" aria-describedby="stems-status">
       <canvas ref={paper} className="absolute inset-0 size-full" />
       <canvas ref={glass} className="pointer-events-none absolute inset-0 size-full" />
       <SelectionStatus />
     </div>
+    </StemsMenu>
   );
 }
 
 /** Tells a screen reader what is selected. */
 function SelectionStatus() {
-  const part = useBench((s) => s.part);
+  const part = useBench(calmPart);
   const selection = useBench((s) => s.selection);
   return (
     <p id="stems-status" className="sr-only" aria-live="polite">

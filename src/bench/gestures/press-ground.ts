@@ -52,7 +52,6 @@ function marquee(start: Pointer, hands: Hands, idle: Gesture): Gesture {
     up(_p, h) {
       h.showMarquee(null);
       h.bench().settleSelection(before);
-      if (h.bench().selection.size > 0) h.bench().setDesk({ page: 'hits' });
       return idle;
     },
     cancel(h) {

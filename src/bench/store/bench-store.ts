@@ -10,7 +10,11 @@ import { Saver, type SaveState } from './saver';
 
 /** A gesture under way: the part before it; the live part is a preview until it ends. */
 interface Gesture {
+  /** Tells one gesture from the next. */
+  number: number;
   label: string;
+  /** Tried out in the side panel: it stays until it is kept or put back. */
+  trial: boolean;
   base: Part;
   before: Surroundings;
 }
@@ -60,8 +64,8 @@ export interface BenchState {
   /** Runs a command as one undoable step; `then` says what is selected after it. */
   run(label: string, command: (part: Part) => Part, then?: () => Iterable<HitId>): void;
   /** Starts a gesture; {@link preview} shows it, {@link commit} makes one step of it, {@link cancel} puts all back. */
-  begin(label: string): void;
-  preview(command: (base: Part) => Part): void;
+  begin(label: string, trial?: boolean): void;
+  preview(command: (base: Part) => Part, label?: string): void;
   commit(): void;
   cancel(): void;
   undo(): void;
@@ -89,6 +93,7 @@ const loses = (before: ReadonlySet<HitId>, after: ReadonlySet<HitId>): boolean =
 export function createBenchStore(id: string, stored: StoredPart, hasSong: boolean, store: PartStore): BenchStore {
   return createStore<BenchState>((set, get) => {
     const saver = new Saver(store, id, stored.head, (save) => set({ save }));
+    let gestures = 0;
     const surroundings = (): Surroundings => ({ selection: get().selection, sight: sightOf(get().view) });
 
     const take = (step: Step | null) => {
@@ -118,13 +123,15 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
         if (then) set({ selection: new Set(then()) });
         get().commit();
       },
-      begin(label) {
+      begin(label, trial = false) {
         get().commit();
-        set({ gesture: { label, base: get().part, before: surroundings() } });
+        set({ gesture: { number: ++gestures, label, trial, base: get().part, before: surroundings() } });
       },
-      preview(command) {
+      preview(command, label) {
         const { gesture } = get();
-        if (gesture) set({ part: command(gesture.base) });
+        if (!gesture) return;
+        const part = command(gesture.base);
+        set(label === undefined || label === gesture.label ? { part } : { part, gesture: { ...gesture, label } });
       },
       commit() {
         const { gesture, part, history, transport } = get();
@@ -135,7 +142,7 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
       },
       cancel() {
         const { gesture } = get();
-        if (gesture) set({ gesture: null, part: gesture.base, selection: gesture.before.selection });
+        if (gesture) set({ gesture: null, part: gesture.base, selection: gesture.before.selection, transport: within(get().transport, gesture.base) });
       },
       undo() {
         if (get().gesture) return get().cancel();

@@ -6,6 +6,7 @@ import { findOrigin, type OriginFinding } from '@/core/homes/origin';
 import type { Hit, Part } from '@/core/part/part';
 import { meterMapOf } from '@/core/part/part-time';
 import { ticks } from '@/core/units';
+import type { BenchState } from './bench-store';
 
 function memo<V>(compute: (part: Part) => V): (part: Part) => V {
   const cache = new WeakMap<Part, V>();
@@ -71,3 +72,6 @@ function firstAt(hits: readonly Hit[], tick: number): number {
 export const phraseBarsOf: (part: Part) => PhraseBar[] = memo((part) => phraseOf(part, performanceOf(part)));
 export const originFindingOf: (part: Part) => OriginFinding = memo(findOrigin);
 export const straysFor: (part: Part) => Strays = memo((part) => straysOf(part, performanceOf(part)));
+
+/** The part as it was before the gesture under way: what words and tables show, so that they need not follow every frame. */
+export const calmPart = (state: Pick<BenchState, 'part' | 'gesture'>): Part => state.gesture?.base ?? state.part;

@@ -1,0 +1,88 @@
+/** What the selection can be told to do on the grid: go, come again, move over, turn round. */
+import { nanoid } from 'nanoid';
+import { duplicateHits, repeatIntoNextBars, type Copied } from '@/core/part/commands/copy';
+import { removeHits } from '@/core/part/commands/hits';
+import { freeLines, invertSteps, shiftHits } from '@/core/part/commands/place';
+import { labelOfRow } from '@/core/part/commands/rows';
+import { withoutLocked } from '@/core/part/locks';
+import type { HitId, Part } from '@/core/part/part';
+import { endOfPart } from '@/core/part/part-time';
+import { barsOfHits, hitsInRange, rangeOfBars, type TickRange } from '@/core/part/ticks-range';
+import type { VoiceName } from '@/core/voices';
+import { say } from '@/ui/notify';
+import type { BenchState, BenchStore } from '../store/bench-store';
+import { actOnSelection, canTouch, touchOf } from './act';
+
+const newId = (): HitId => nanoid(10);
+
+export function deleteSelection(store: BenchStore): void {
+  actOnSelection(store, 'Delete', removeHits, () => []);
+}
+
+/** Adds copies of the selection and selects them. */
+function addCopies(store: BenchStore, verb: string, copy: (part: Part, ids: ReadonlySet<HitId>) => Copied): void {
+  const { part, selection, run } = store.getState();
+  const touch = touchOf(part, selection);
+  // Copying leaves the originals alone, so locked ones may be copied too.
+  if (selection.size === 0) return void canTouch(touch);
+  let copied: Copied = { part, ids: [] };
+  run(`${verb} ${touchOf(part, selection).what}`, (p) => (copied = copy(p, selection)).part, () => (copied.ids.length > 0 ? copied.ids : selection));
+  if (copied.ids.length === 0) say('There is a hit on every place already: nothing was added.');
+}
+
+export const duplicateSelection = (store: BenchStore): void => addCopies(store, 'Duplicate', (part, ids) => duplicateHits(part, ids, newId));
+
+export const repeatSelection = (store: BenchStore): void => addCopies(store, 'Repeat into the next bar', (part, ids) => repeatIntoNextBars(part, ids, newId));
+
+/** Where shifts wrap around: the bars of the selection. */
+function wrapRange(part: Part, ids: ReadonlySet<HitId>): TickRange {
+  const bars = barsOfHits(part, ids);
+  return bars ? rangeOfBars(part, Math.max(0, bars.from), Math.min(part.bars, bars.to)) : { start: part.origin, end: endOfPart(part) };
+}
+
+/** Moves the selection, or without one the focused row, by steps of the placing grid; what leaves its bars at one end comes in at the other. */
+export function shiftSelection(store: BenchStore, steps: number): void {
+  const state = store.getState();
+  const { part, view, focus, selection } = state;
+  if (selection.size > 0) return actOnSelection(store, steps < 0 ? 'Shift left' : 'Shift right', (p, ids) => shiftHits(p, ids, steps, view.grid, wrapRange(p, ids)));
+  if (focus) shiftRow(store, focus, steps);
+  else canTouch(touchOf(part, selection));
+}
+
+/** Shifts a whole row; it wraps around the part. */
+export function shiftRow(store: BenchStore, voice: VoiceName, steps: number): void {
+  const { part, view, run } = store.getState();
+  const { ids } = withoutLocked(part, new Set(part.hits.filter((h) => h.voice === voice).map((h) => h.id)));
+  run(`Shift the ${labelOfRow(part, voice).toLowerCase()} ${steps < 0 ? 'left' : 'right'}`, (p) => shiftHits(p, ids, steps, view.grid, { start: p.origin, end: endOfPart(p) }));
+}
+
+/** The bars that a row's tools work on: those of the selection in it, else the loop's. */
+export function workingBars({ part, selection, transport }: Pick<BenchState, 'part' | 'selection' | 'transport'>): { from: number; to: number } {
+  const bars = barsOfHits(part, selection);
+  if (bars) return { from: Math.max(0, bars.from), to: Math.min(part.bars, bars.to) };
+  return transport.loop ? { from: transport.fromBar, to: transport.toBar } : { from: 0, to: part.bars };
+}
+
+/** Swaps filled and empty steps of a row in the working bars. */
+export function invertRow(store: BenchStore, voice: VoiceName): void {
+  const state = store.getState();
+  const { part, view, desk, run } = state;
+  const bars = workingBars(state);
+  const range = rangeOfBars(part, bars.from, bars.to);
+  const inside = hitsInRange(part, range);
+  const { ids } = withoutLocked(part, new Set(part.hits.filter((h) => h.voice === voice && inside.has(h.id)).map((h) => h.id)));
+  const made: HitId[] = [];
+  const makeId = (): HitId => {
+    made.push(newId());
+    return made[made.length - 1] as HitId;
+  };
+  const filled = freeLines(part, voice, view.grid, range).length;
+  run(
+    `Invert the ${labelOfRow(part, voice).toLowerCase()} in ${barsText(bars)}: ${filled} in, ${ids.size} out`,
+    (p) => invertSteps(p, { voice, grid: view.grid, range, velocity: desk.brush.levels[0] ?? 96, removable: ids, newId: makeId }),
+    () => made,
+  );
+}
+
+/** @example barsText({ from: 0, to: 2 }) // 'bars 1 to 2' */
+export const barsText = ({ from, to }: { from: number; to: number }): string => (to - from === 1 ? `bar ${to}` : `bars ${from + 1} to ${to}`);

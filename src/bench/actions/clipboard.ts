@@ -1,0 +1,47 @@
+import { nanoid } from 'nanoid';
+import { copyHits, pasteClip, type Clip, type Copied } from '@/core/part/commands/copy';
+import { removeHits } from '@/core/part/commands/hits';
+import { rangeOfBars } from '@/core/part/ticks-range';
+import { say } from '@/ui/notify';
+import { describeHits, placeText } from '../describe';
+import type { BenchState, BenchStore } from '../store/bench-store';
+import type { StepCursor } from '../tools';
+import { canTouch, touchOf } from './act';
+
+/** What was copied last; it outlives the part that it came from. */
+let clip: Clip | null = null;
+
+export const hasClip = (): boolean => clip !== null;
+
+export function copySelection(store: BenchStore): boolean {
+  const { part, selection } = store.getState();
+  const copied = copyHits(part, selection);
+  if (!copied) return canTouch(touchOf(part, selection));
+  clip = copied;
+  say(`Copied ${describeHits(part, selection)}.`);
+  return true;
+}
+
+export function cutSelection(store: BenchStore): void {
+  const { part, selection, run } = store.getState();
+  const touch = touchOf(part, selection);
+  if (!canTouch(touch)) return;
+  clip = copyHits(part, touch.ids);
+  run(`Cut ${touch.what}`, (p) => removeHits(p, touch.ids), () => []);
+}
+
+/** Where a paste goes: the step cursor, else the line under the pointer, else the start of the loop. */
+export function pastePlace({ desk, part, transport }: Pick<BenchState, 'desk' | 'part' | 'transport'>): { tick: StepCursor['tick']; voice?: StepCursor['voice'] } {
+  return desk.step ?? desk.under ?? { tick: rangeOfBars(part, transport.fromBar, transport.toBar).start };
+}
+
+/** Puts the copied hits down and selects them. A copy of one row may go to another, if the place names one. */
+export function paste(store: BenchStore, place = pastePlace(store.getState())): void {
+  if (!clip) return say('Nothing is copied yet.');
+  const { part, run } = store.getState();
+  const from = clip;
+  let pasted: Copied = { part, ids: [] };
+  const where = placeText(part, place.tick);
+  run(`Paste ${from.hits.length} ${from.hits.length === 1 ? 'hit' : 'hits'} at ${where}`, (p) => (pasted = pasteClip(p, from, place.tick, () => nanoid(10), place.voice)).part, () => pasted.ids);
+  say(`Pasted ${pasted.ids.length} ${pasted.ids.length === 1 ? 'hit' : 'hits'} at ${where}.`);
+}

@@ -1,0 +1,56 @@
+'use client';
+
+import { useState } from 'react';
+import { labelOfRow, mergeRows, setRowKey, setRowVoice } from '@/core/part/commands/rows';
+import { keyInPart } from '@/core/part/commands/place';
+import { labelOfVoice, VOICES } from '@/core/voices';
+import { Button } from '@/ui/Button';
+import { Modal } from '@/ui/Modal';
+import { NumberField } from '@/ui/NumberField';
+import { Picker } from '@/ui/Picker';
+import { useBench, useBenchStore } from '../store/context';
+
+/** A row's key, what it really is, and joining it with another. */
+export function RowDialog({ voice, onClose }: { voice: string; onClose: () => void }) {
+  const { getState } = useBenchStore();
+  const part = useBench((s) => s.part);
+  const label = labelOfRow(part, voice);
+  const others = part.rows.filter((r) => r.voice !== voice).map((r) => r.voice);
+  const [key, setKey] = useState(() => keyInPart(part, voice));
+  const [real, setReal] = useState(voice);
+  const [into, setInto] = useState(others[0] ?? voice);
+  const hits = part.hits.filter((h) => h.voice === voice);
+  const keys = [...new Set(hits.map((h) => h.key))].sort((a, b) => a - b);
+  const finish = (what: string, command: Parameters<ReturnType<typeof getState>['run']>[1]) => {
+    getState().run(what, command);
+    onClose();
+  };
+  const voices = VOICES.includes(voice) ? VOICES : [voice, ...VOICES];
+  return (
+    <Modal open onClose={onClose} title={label} about={`${hits.length} ${hits.length === 1 ? 'hit' : 'hits'}${keys.length > 0 ? ` on ${keys.length === 1 ? 'key' : 'keys'} ${keys.join(', ')}` : ''}`}>
+      <div className="space-y-4">
+        <div className="flex flex-wrap items-baseline gap-2">
+          Its hits are sent as MIDI key <NumberField label="MIDI key" value={key} min={0} max={127} unit="" className="[&_input]:w-[3em]" onChange={setKey} />
+          <Button className="ml-auto" onClick={() => finish(`Give ${label.toLowerCase()} key ${key}`, (p) => setRowKey(p, voice, key))}>
+            Set the key
+          </Button>
+        </div>
+        <div className="flex flex-wrap items-baseline gap-2">
+          It is really <Picker label="It is really" value={real} choices={voices.map((v) => ({ value: v, text: labelOfVoice(v) }))} onChange={setReal} />
+          <Button className="ml-auto" disabled={real === voice} onClick={() => finish(`Call ${label.toLowerCase()} ${labelOfVoice(real).toLowerCase()}`, (p) => setRowVoice(p, voice, real))}>
+            Put it right
+          </Button>
+        </div>
+        {others.length > 0 && (
+          <div className="flex flex-wrap items-baseline gap-2">
+            Join it with <Picker label="Join with" value={into} choices={others.map((v) => ({ value: v, text: labelOfRow(part, v) }))} onChange={setInto} />
+            <Button className="ml-auto" onClick={() => finish(`Merge ${label.toLowerCase()} into ${labelOfRow(part, into).toLowerCase()}`, (p) => mergeRows(p, voice, into))}>
+              Merge
+            </Button>
+          </div>
+        )}
+        <p className="text-sm text-faint">The first two change the part’s kit map along with the row. One undo brings all back.</p>
+      </div>
+    </Modal>
+  );
+}

@@ -1,0 +1,58 @@
+'use client';
+
+import { Check, ChevronRight, ListPlus } from 'lucide-react';
+import { DropdownMenu } from 'radix-ui';
+import { addRow } from '@/core/part/commands/rows';
+import { labelOfVoice, VOICES } from '@/core/voices';
+import { MENU, MENU_ITEM, MENU_RULE } from '@/ui/menu';
+import { useBench, useBenchStore } from '../store/context';
+
+/** Which rows there are, and what their keys mean. */
+export function RowsMenu() {
+  const { getState } = useBenchStore();
+  const rows = useBench((s) => s.part.rows);
+  const hideEmpty = useBench((s) => s.view.hideEmpty);
+  const present = new Set(rows.map((r) => r.voice));
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger aria-label="Rows" title="Add rows, hide empty ones, the kit map" className="rounded p-1 text-faint hover:bg-sunk hover:text-ink">
+        <ListPlus size={17} />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content className={MENU} align="start" onCloseAutoFocus={(e) => e.preventDefault()}>
+          <DropdownMenu.Sub>
+            <DropdownMenu.SubTrigger className={MENU_ITEM}>
+              Add a row <ChevronRight size={14} />
+            </DropdownMenu.SubTrigger>
+            <DropdownMenu.Portal>
+              <DropdownMenu.SubContent className={`${MENU} max-h-96 overflow-auto`}>
+                {VOICES.filter((v) => !present.has(v)).map((voice) => (
+                  <DropdownMenu.Item
+                    key={voice}
+                    className={MENU_ITEM}
+                    onSelect={() => {
+                      getState().setView({ hideEmpty: false });
+                      getState().run(`Add the row ${labelOfVoice(voice).toLowerCase()}`, (p) => addRow(p, voice));
+                    }}
+                  >
+                    {labelOfVoice(voice)}
+                  </DropdownMenu.Item>
+                ))}
+              </DropdownMenu.SubContent>
+            </DropdownMenu.Portal>
+          </DropdownMenu.Sub>
+          <DropdownMenu.CheckboxItem className={MENU_ITEM} checked={hideEmpty} onCheckedChange={(on) => getState().setView({ hideEmpty: on === true })}>
+            Hide empty rows
+            <DropdownMenu.ItemIndicator>
+              <Check size={14} />
+            </DropdownMenu.ItemIndicator>
+          </DropdownMenu.CheckboxItem>
+          <DropdownMenu.Separator className={MENU_RULE} />
+          <DropdownMenu.Item className={MENU_ITEM} onSelect={() => getState().setDesk({ dialog: 'kit' })}>
+            Kit map …
+          </DropdownMenu.Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}

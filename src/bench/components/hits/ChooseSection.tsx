@@ -1,0 +1,100 @@
+'use client';
+
+import { ToggleGroup } from 'radix-ui';
+import { useState } from 'react';
+import { combine, hitsByRule, type Combining, type Rule } from '@/core/selection/rules';
+import { GRIDS, type GridName } from '@/core/time/grid';
+import { Button } from '@/ui/Button';
+import { NumberField } from '@/ui/NumberField';
+import { Picker } from '@/ui/Picker';
+import { Section } from '@/ui/Section';
+import { say } from '@/ui/notify';
+import { useBench, useBenchStore } from '../../store/context';
+import { performanceOf } from '../../store/derived';
+
+const WAYS: readonly { value: Combining; text: string }[] = [
+  { value: 'replace', text: 'only' },
+  { value: 'add', text: 'add' },
+  { value: 'subtract', text: 'without' },
+  { value: 'narrow', text: 'of these' },
+];
+
+/** Selecting by rule; each rule replaces, adds to, takes from or narrows the selection. */
+export function ChooseSection() {
+  const { getState } = useBenchStore();
+  const [way, setWay] = useState<Combining>('replace');
+  const [every, setEvery] = useState({ n: 2, first: 1 });
+  const [position, setPosition] = useState<{ grid: GridName; of: number; at: number }>({ grid: '1/16', of: 4, at: 3 });
+  const [range, setRange] = useState({ low: 1, high: 60 });
+  const [lean, setLean] = useState(5);
+  const bars = useBench((s) => s.part.bars);
+  const [from, setFrom] = useState(1);
+  const [to, setTo] = useState(1);
+  const focus = useBench((s) => s.focus);
+
+  const choose = (rule: Rule) => {
+    const { part, selection, select } = getState();
+    const found = hitsByRule(part, performanceOf(part), rule);
+    const next = combine(selection, found, way);
+    if (found.size === 0) say('No hit is like that.');
+    select(next);
+  };
+  const word = '!h-7 !px-2 text-sm';
+  return (
+    <Section name="choose" title="Choose">
+      <ToggleGroup.Root type="single" value={way} onValueChange={(v) => v && setWay(v as Combining)} aria-label="How a rule changes the selection" className="mb-2 flex gap-1 text-sm">
+        {WAYS.map((w) => (
+          <ToggleGroup.Item key={w.value} value={w.value} className="rounded border border-strong px-2 py-0.5 data-[state=on]:bg-ink data-[state=on]:text-ground">
+            {w.text}
+          </ToggleGroup.Item>
+        ))}
+      </ToggleGroup.Root>
+      <div className="mb-2 flex flex-wrap gap-1">
+        <Button className={word} onClick={() => choose({ kind: 'all' })}>all</Button>
+        {focus && <Button className={word} onClick={() => choose({ kind: 'row', voice: focus })}>the open row</Button>}
+        <Button className={word} onClick={() => choose({ kind: 'on-beats' })}>on-beats</Button>
+        <Button className={word} onClick={() => choose({ kind: 'off-beats' })}>off-beats</Button>
+        <Button className={word} onClick={() => choose({ kind: 'ghosts' })}>ghosts</Button>
+        <Button className={word} onClick={() => choose({ kind: 'doubtful' })}>doubtful</Button>
+        <Button className={word} onClick={() => choose({ kind: 'locked' })}>locked</Button>
+        <Button className={word} onClick={() => choose({ kind: 'same-place', ids: getState().selection })}>same place in every bar</Button>
+      </div>
+      <Line onGo={() => choose({ kind: 'bars', from: Math.min(from, to) - 1, to: Math.max(from, to) })} name="bars">
+        bars <NumberField label="First bar" value={Math.min(from, bars)} min={1} max={bars} unit="to" className={small} onChange={setFrom} />
+        <NumberField label="Last bar" value={Math.min(to, bars)} min={1} max={bars} unit="" className={small} onChange={setTo} />
+      </Line>
+      <Line onGo={() => choose({ kind: 'every', ...every })} name="every n-th hit">
+        every <NumberField label="Every n-th" value={every.n} min={1} max={32} unit="-th hit" className={small} onChange={(n) => setEvery({ n, first: Math.min(n, every.first) })} />
+        from the <NumberField label="First one" value={every.first} min={1} max={every.n} unit="" className={small} onChange={(first) => setEvery({ ...every, first })} />
+      </Line>
+      <Line onGo={() => choose({ kind: 'positions', grid: position.grid, of: position.of, at: [position.at] })} name="positions">
+        step <NumberField label="Step" value={position.at + 1} min={1} max={position.of} unit="of" className={small} onChange={(at) => setPosition({ ...position, at: at - 1 })} />
+        <NumberField label="Steps a cycle" value={position.of} min={1} max={64} unit="" className={small} onChange={(of) => setPosition({ ...position, of, at: Math.min(position.at, of - 1) })} />
+        <Picker label="Grid of the steps" value={position.grid} choices={GRIDS.map((g) => ({ value: g, text: g }))} onChange={(g) => setPosition({ ...position, grid: g as GridName })} />
+      </Line>
+      <Line onGo={() => choose({ kind: 'velocities', low: Math.min(range.low, range.high), high: Math.max(range.low, range.high) })} name="velocities">
+        velocity <NumberField label="Softest" value={range.low} min={1} max={127} unit="to" className={small} onChange={(low) => setRange({ ...range, low })} />
+        <NumberField label="Loudest" value={range.high} min={1} max={127} unit="" className={small} onChange={(high) => setRange({ ...range, high })} />
+      </Line>
+      <div className="flex items-baseline gap-1 leading-8">
+        <span>over</span>
+        <NumberField label="Lean over" value={lean} min={0} max={60} unit="ms" className={small} onChange={setLean} />
+        <Button className={`${word} ml-auto`} onClick={() => choose({ kind: 'early', ms: lean })}>early</Button>
+        <Button className={word} onClick={() => choose({ kind: 'late', ms: lean })}>late</Button>
+      </div>
+    </Section>
+  );
+}
+
+const small = '[&_input]:w-[2.4em]';
+
+function Line({ children, onGo, name }: { children: React.ReactNode; onGo: () => void; name: string }) {
+  return (
+    <div className="flex flex-wrap items-baseline gap-1 leading-8">
+      {children}
+      <Button className="!h-7 !px-2 text-sm ml-auto" aria-label={`Select ${name}`} onClick={onGo}>
+        select
+      </Button>
+    </div>
+  );
+}

@@ -1,0 +1,44 @@
+'use client';
+
+import { Sections } from '@/ui/Section';
+import { useBench } from '../../store/context';
+import { calmPart } from '../../store/derived';
+import { ChooseSection } from './ChooseSection';
+import { CopiesSection } from './CopiesSection';
+import { DynamicsSection } from './DynamicsSection';
+import { MarksSection } from './MarksSection';
+import { PlacementSection } from './PlacementSection';
+import { useTouched } from './use-touched';
+
+/** The selection in words and numbers, and everything that can be done to it. */
+export function HitsPage() {
+  const touched = useTouched();
+  const empty = useBench((s) => calmPart(s).hits.length === 0);
+  if (empty) return <Empty />;
+  return (
+    <div className="space-y-3">
+      <div>
+        <h2 className="font-serif text-lg first-letter:uppercase">{touched.what}</h2>
+        {touched.all && <p className="text-sm text-faint">Nothing is selected, so the tools here touch every hit.</p>}
+      </div>
+      <Sections open={['dynamics', 'placement']}>
+        <ChooseSection />
+        <DynamicsSection />
+        <PlacementSection />
+        <MarksSection />
+        <CopiesSection />
+      </Sections>
+    </div>
+  );
+}
+
+function Empty() {
+  return (
+    <div className="space-y-3">
+      <h2 className="font-serif text-lg">No hits yet</h2>
+      <p className="text-faint">Click an empty step to place a hit. With the brush (B) a drag along a row paints as many as it crosses.</p>
+      <p className="text-faint">On the page Bars, rhythm cells can be dropped in and then edited.</p>
+      <p className="text-faint">By keyboard: C shows the step cursor, Enter places a hit, ? lists the rest.</p>
+    </div>
+  );
+}

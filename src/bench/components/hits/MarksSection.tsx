@@ -1,0 +1,52 @@
+'use client';
+
+import { duplicatesIn, removeHits } from '@/core/part/commands/hits';
+import { setChoke, setGhost, setLocked } from '@/core/part/commands/marks';
+import { lockTest } from '@/core/part/locks';
+import { Button } from '@/ui/Button';
+import { Section } from '@/ui/Section';
+import { actOnSelection } from '../../actions/act';
+import { useBench, useBenchStore } from '../../store/context';
+import { calmPart } from '../../store/derived';
+import { useTouched } from './use-touched';
+
+/** What marks the selected hits: ghost, choke, lock, duplicates. */
+export function MarksSection() {
+  const store = useBenchStore();
+  const part = useBench(calmPart);
+  const selection = useBench((s) => s.selection);
+  const { what } = useTouched();
+  const hits = part.hits.filter((h) => selection.has(h.id));
+  const isLocked = lockTest(part);
+  const duplicates = duplicatesIn(part, selection);
+  const none = hits.length === 0;
+  const all = { ghost: hits.every((h) => h.ghost), choke: hits.every((h) => h.choke), locked: hits.every(isLocked) };
+  const byRow = hits.some((h) => isLocked(h) && !h.locked);
+  const small = '!h-7 !px-2 text-sm';
+  return (
+    <Section name="marks" title="Marks">
+      <div className="flex flex-wrap gap-1">
+        <Button className={small} disabled={none} onClick={() => actOnSelection(store, all.ghost ? 'Make plain:' : 'Make ghosts:', (p, ids) => setGhost(p, ids, !all.ghost))}>
+          {!none && all.ghost ? 'not ghosts' : 'ghosts'}
+        </Button>
+        <Button className={small} disabled={none} title="A silent stroke that ends the ring of its own voice" onClick={() => actOnSelection(store, all.choke ? 'Let sound:' : 'Make chokes:', (p, ids) => setChoke(p, ids, !all.choke))}>
+          {!none && all.choke ? 'not chokes' : 'chokes'}
+        </Button>
+        <Button
+          className={small}
+          disabled={none}
+          title="Locked hits are left alone by every tool"
+          onClick={() => store.getState().run(`${all.locked ? 'Unlock' : 'Lock'} ${what}`, (p) => setLocked(p, selection, !all.locked))}
+        >
+          {!none && all.locked ? 'unlock' : 'lock'}
+        </Button>
+        {duplicates.size > 0 && (
+          <Button className={small} onClick={() => store.getState().run(`Merge ${duplicates.size} duplicates`, (p) => removeHits(p, duplicates))}>
+            merge {duplicates.size} {duplicates.size === 1 ? 'duplicate' : 'duplicates'}
+          </Button>
+        )}
+      </div>
+      {byRow && <p className="mt-2 text-sm text-faint">Some are locked by their row: unlock it in the row’s menu.</p>}
+    </Section>
+  );
+}
