@@ -28,6 +28,7 @@ try {
   await open(page);
   await scroll(page);
   await sweep(page);
+  await selected(page);
   await steady(page);
 } finally {
   await browser.close();
@@ -107,7 +108,7 @@ function frames(page, step, seconds = 5) {
   );
 }
 
-async function scroll(page) {
+async function scroll(page, name = 'ui-scroll') {
   const idle = await frames(page, null, 3);
   const moved = await frames(
     page,
@@ -115,12 +116,12 @@ async function scroll(page) {
      const zoom = Math.floor(t * 2) % 2 === 1;
      el.dispatchEvent(new WheelEvent('wheel', { deltaX: zoom ? 0 : 120, deltaY: zoom ? Math.sin(t * 3) * 60 : 0, ctrlKey: zoom, clientX: 600, clientY: 400, cancelable: true }));`,
   );
-  say('ui-scroll', moved.rate, 'frames/s', idle.rate, 0.9, true);
-  say('ui-scroll-quick', moved.quick, 'of frames within 25 ms', 1, 0.95, true);
+  say(name, moved.rate, 'frames/s', idle.rate, 0.9, true);
+  say(`${name}-quick`, moved.quick, 'of frames within 25 ms', 1, 0.95, true);
 }
 
-async function sweep(page) {
-  await page.getByRole('button', { name: 'Add swing' }).click();
+async function sweep(page, name = 'ui-sweep') {
+  if (name === 'ui-sweep') await page.getByRole('button', { name: 'Add swing' }).click();
   // 16 bars in view.
   await page.evaluate(() => window.nodSway.bench().setView({ scroll: 0, pixelsPerQuarter: (document.querySelector('[data-testid=stems]').clientWidth - 40) / 64 }));
   const idle = await frames(page, null, 3);
@@ -130,8 +131,44 @@ async function sweep(page) {
     `window.nodSway.bench().preview((part) => ({ ...part, feel: { ...part.feel, moves: part.feel.moves.map((m) => ({ ...m, percent: 50 + 25 * Math.abs(Math.sin(t)) })) } }));`,
   );
   await page.evaluate(() => window.nodSway.bench().cancel());
-  say('ui-sweep', swept.rate, 'frames/s', idle.rate, 0.9, true);
-  say('ui-sweep-quick', swept.quick, 'of frames within 25 ms', 1, 0.95, true);
+  say(name, swept.rate, 'frames/s', idle.rate, 0.9, true);
+  say(`${name}-quick`, swept.quick, 'of frames within 25 ms', 1, 0.95, true);
+}
+
+/** The same with every hit selected and the page of the selection open; a drag of all velocities; and one step back of it. */
+async function selected(page) {
+  await page.getByRole('tab', { name: 'Hits' }).click();
+  await page.keyboard.press('Control+a');
+  await scroll(page, 'ui-scroll-selected');
+  await sweep(page, 'ui-sweep-selected');
+  const idle = await frames(page, null, 3);
+  // A head is held with the real pointer and dragged up and down: all 12,000 follow.
+  await page.evaluate(() => window.nodSway.bench().setView({ scroll: 0, pixelsPerQuarter: (document.querySelector('[data-testid=stems]').clientWidth - 40) / 16 }));
+  await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
+  const held = await page.evaluate(() => {
+    const box = document.querySelector('[data-testid=stems]').getBoundingClientRect();
+    const stem = window.nodSway.scene().stems.find((row) => row.length > 8)[8];
+    return { x: box.x + stem.headX, y: box.y + stem.headY };
+  });
+  await page.mouse.move(held.x, held.y);
+  await page.mouse.down();
+  const dragged = await frames(
+    page,
+    `document.querySelector('[data-testid=stems]').dispatchEvent(new PointerEvent('pointermove', { pointerId: 1, clientX: ${held.x}, clientY: ${held.y} + 18 * Math.sin(2 * t + 1), bubbles: true }));`,
+  );
+  const gesture = await page.evaluate(() => window.nodSway.bench().gesture?.label ?? 'none');
+  await page.mouse.up();
+  if (!gesture.startsWith('Change the velocity')) throw new Error(`no drag of velocities: ${gesture}`);
+  say('ui-shape-selected', dragged.rate, 'frames/s', idle.rate, 0.9, true);
+  const ms = await page.evaluate(() => {
+    const start = performance.now();
+    window.nodSway.bench().undo();
+    const done = performance.now() - start;
+    return new Promise((give) => requestAnimationFrame(() => requestAnimationFrame((now) => give({ done, painted: now - start }))));
+  });
+  say('ui-undo-selected', ms.done, `ms of work, painted after ${Math.round(ms.painted)} ms`, 16.7, 1);
+  await page.getByRole('tab', { name: 'Feel' }).click();
+  await page.evaluate(() => window.nodSway.bench().select([]));
 }
 
 /** A loop while the main thread is blocked 150 ms every second: hits missed, and late by more than a sample. */

@@ -2,6 +2,7 @@
 
 import { useLiveQuery } from 'dexie-react-hooks';
 import { FilePlus2, FolderOpen, Search } from 'lucide-react';
+import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
@@ -15,9 +16,10 @@ import { showError } from '@/ui/notify';
 import { ThemeToggle } from '@/ui/ThemeToggle';
 import type { ImportStep, LaneQuestion } from './import-flow';
 import { LaneDialog } from './LaneDialog';
-import { emptyPart, type Beginning } from './new-part';
-import { NewPartDialog } from './NewPartDialog';
+import type { Beginning } from './new-part';
 import { PartCard } from './PartCard';
+
+const NewPartDialog = dynamic(() => import('./NewPartDialog').then((m) => m.NewPartDialog), { ssr: false });
 
 /** Loaded with the first file. */
 const importFlow = () => import('./import-flow');
@@ -84,6 +86,7 @@ export function Shelf() {
   const start = async (beginning: Beginning) => {
     setStarting(false);
     try {
+      const { emptyPart } = await import('./new-part');
       router.push(`/bench/${await partStore.create(emptyPart(beginning))}`);
     } catch (e) {
       showError(e);

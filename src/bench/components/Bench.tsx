@@ -13,9 +13,9 @@ import { RowNames } from './RowNames';
 import { SidePanel } from './SidePanel';
 import { StemCanvas } from './StemCanvas';
 import { TopBar } from './TopBar';
-import { TouchPad } from './TouchPad';
 
 // What is not needed at first comes when it is asked for.
+const TouchPad = dynamic(() => import('./TouchPad').then((m) => m.TouchPad), { ssr: false });
 const HitTable = dynamic(() => import('./HitTable'), { ssr: false });
 const KeysDialog = dynamic(() => import('./KeysDialog').then((m) => m.KeysDialog), { ssr: false });
 const KitDialog = dynamic(() => import('./KitDialog').then((m) => m.KitDialog), { ssr: false });
@@ -26,6 +26,7 @@ export function Bench({ onReload }: { onReload: () => void }) {
   useShortcuts(playback);
   useDiagnostics(playback);
   const name = useBench((s) => s.part.name);
+  const touch = useBench((s) => s.desk.touch);
   const table = useBench((s) => s.desk.table);
   const dialog = useBench((s) => s.desk.dialog);
   useEffect(() => {
@@ -42,7 +43,7 @@ export function Bench({ onReload }: { onReload: () => void }) {
           <div className="relative flex min-h-0 flex-1">
             <RowNames playback={playback} />
             <StemCanvas playback={playback} />
-            <TouchPad />
+            {touch && <TouchPad />}
           </div>
           {table && <HitTable />}
           <PhraseStrip />

@@ -1,32 +1,45 @@
 'use client';
 
-import { closestCenter, DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
-import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
-import { CSS } from '@dnd-kit/utilities';
-import { Ear, EarOff, Lock } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { Ear, EarOff, EllipsisVertical, ListPlus, Lock } from 'lucide-react';
+import dynamic from 'next/dynamic';
+import { useEffect, useRef, useState, type CSSProperties, type HTMLAttributes, type ReactNode } from 'react';
 import { labelOfRow, moveRow, renameRow } from '@/core/part/commands/rows';
 import { setRow } from '@/core/part/commands/settings';
-import type { Row } from '@/core/part/part';
+import type { Hit, Row } from '@/core/part/part';
 import { GRIDS, type GridName } from '@/core/time/grid';
 import { Hint } from '@/ui/Button';
 import { Picker } from '@/ui/Picker';
+import { belowButton, type MenuPlace } from '@/ui/menu-place';
 import { layoutRows, rowsInView, RULER_HEIGHT } from '../geometry/rows';
 import type { Playback } from '../playback/use-playback';
 import { REACHES, type Reach } from '../view';
 import { useBench, useBenchStore } from '../store/context';
-import { RowDialog } from './RowDialog';
-import { RowMenu } from './RowMenu';
-import { RowsMenu } from './RowsMenu';
+
+const RowDialog = dynamic(() => import('./RowDialog').then((m) => m.RowDialog), { ssr: false });
+
+const RowMenu = dynamic(() => import('./RowMenu'), { ssr: false });
+const RowsMenu = dynamic(() => import('./RowsMenu'), { ssr: false });
+const SortableRows = dynamic(() => import('./SortableRows'), { ssr: false });
+
+/** What makes a row's name draggable; empty until dragging is loaded. */
+export interface RowDrag {
+  frame?: (element: HTMLElement | null) => void;
+  handle?: HTMLAttributes<HTMLElement>;
+  style?: CSSProperties;
+  dragging?: boolean;
+}
 
 /** What is open about a row: its name in place, or the dialog. */
 type Editing = { voice: string; what: 'name' | 'dialog' } | null;
 
+const NO_HITS: readonly Hit[] = [];
+
 /** Names of the rows beside their stems: a click sounds the voice, a drag moves the row; each can be muted, heard alone and changed. */
 export function RowNames({ playback }: { playback: Playback }) {
   const rows = useBench((s) => s.part.rows);
-  const hits = useBench((s) => s.part.hits);
   const hideEmpty = useBench((s) => s.view.hideEmpty);
+  // Only hiding depends on the hits: while velocities are swept the names stay as they are.
+  const hits = useBench((s) => (s.view.hideEmpty ? s.part.hits : NO_HITS));
   const focus = useBench((s) => s.focus);
   const scrollRows = useBench((s) => s.view.scrollRows);
   const { getState } = useBenchStore();
@@ -42,25 +55,25 @@ export function RowNames({ playback }: { playback: Playback }) {
   }, []);
   const shown = rowsInView({ rows, hits }, hideEmpty);
   const boxes = height > 0 ? layoutRows(shown, height, focus, scrollRows) : [];
-  // A press is a click until it has moved: hearing a row must not move it.
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 8 } }));
-  const onDragEnd = ({ active, over }: DragEndEvent) => {
-    if (!over || over.id === active.id) return;
-    const to = rows.findIndex((r) => r.voice === over.id);
-    getState().run(`Move the row ${labelOfRow({ rows }, String(active.id)).toLowerCase()}`, (part) => moveRow(part, String(active.id), to));
+  const [sortable, setSortable] = useState(false);
+  const [menu, setMenu] = useState<MenuPlace | null>(null);
+  const onMove = (voice: string, onto: string) =>
+    getState().run(`Move the row ${labelOfRow({ rows }, voice).toLowerCase()}`, (part) => moveRow(part, voice, rows.findIndex((r) => r.voice === onto)));
+  const render = (voice: string, drag: RowDrag): ReactNode => {
+    const i = boxes.findIndex((b) => b.voice === voice);
+    const b = boxes[i];
+    const row = shown[i];
+    return b && row && <RowName key={voice} row={row} top={b.top} height={b.height} playback={playback} drag={drag} naming={editing?.what === 'name' && editing.voice === voice} onEdit={(what) => setEditing({ voice, what })} onNamed={() => setEditing(null)} />;
   };
   return (
-    <div ref={box} className="relative w-[184px] shrink-0 overflow-hidden">
-      <DndContext id="rows" sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
-        <SortableContext items={boxes.map((b) => b.voice)} strategy={verticalListSortingStrategy}>
-          {boxes.map((b, i) => (
-            <RowName key={b.voice} row={shown[i] as Row} top={b.top} height={b.height} playback={playback} naming={editing?.what === 'name' && editing.voice === b.voice} onEdit={(what) => setEditing({ voice: b.voice, what })} onNamed={() => setEditing(null)} />
-          ))}
-        </SortableContext>
-      </DndContext>
+    <div ref={box} className="relative w-[184px] shrink-0 overflow-hidden" onPointerEnter={() => setSortable(true)}>
+      {sortable ? <SortableRows voices={boxes.map((b) => b.voice)} onMove={onMove} render={render} /> : boxes.map((b) => render(b.voice, {}))}
       <div className="absolute inset-x-0 top-0 flex items-center bg-ground pr-1 pl-4" style={{ height: RULER_HEIGHT }}>
         <Lens />
-        <RowsMenu />
+        <button type="button" aria-label="Rows" aria-haspopup="menu" aria-expanded={menu !== null} title="Add rows, hide empty ones, the kit map" onClick={(e) => setMenu(belowButton(e.currentTarget))} className="rounded p-1 text-faint hover:bg-sunk hover:text-ink">
+          <ListPlus size={17} />
+        </button>
+        {menu && <RowsMenu at={menu} onClose={() => setMenu(null)} />}
       </div>
       {editing?.what === 'dialog' && <RowDialog voice={editing.voice} onClose={() => setEditing(null)} />}
     </div>
@@ -72,20 +85,21 @@ interface RowNameProps {
   top: number;
   height: number;
   playback: Playback;
+  drag: RowDrag;
   naming: boolean;
   onEdit: (what: 'name' | 'dialog') => void;
   onNamed: () => void;
 }
 
-function RowName({ row, top, height, playback, naming, onEdit, onNamed }: RowNameProps) {
+function RowName({ row, top, height, playback, drag: { frame, handle, style, dragging }, naming, onEdit, onNamed }: RowNameProps) {
   const { getState } = useBenchStore();
   const focused = useBench((s) => s.focus === row.voice);
+  const [menu, setMenu] = useState<MenuPlace | null>(null);
   const label = labelOfRow({ rows: [row] }, row.voice);
   const change = (what: string, next: Partial<Row>) => getState().run(`${what} ${label.toLowerCase()}`, (part) => setRow(part, row.voice, next));
-  const { setNodeRef, listeners, transform, transition, isDragging } = useSortable({ id: row.voice, disabled: naming });
   const small = 'flex h-6 items-center justify-center rounded px-1 text-xs';
   return (
-    <div ref={setNodeRef} className={`absolute inset-x-0 flex items-end pb-0.5 pl-3 ${isDragging ? 'z-10 bg-sunk' : ''}`} style={{ top, height, transform: CSS.Translate.toString(transform), transition }}>
+    <div ref={frame} className={`absolute inset-x-0 flex items-end pb-0.5 pl-3 ${dragging ? 'z-10 bg-sunk' : ''}`} style={{ top, height, ...style }}>
       {naming ? (
         <input
           autoFocus
@@ -109,7 +123,7 @@ function RowName({ row, top, height, playback, naming, onEdit, onNamed }: RowNam
           type="button"
           title="Hear it, and open the row tall; drag to move the row"
           aria-label={`${label}: hear it`}
-          {...listeners}
+          {...handle}
           onClick={() => {
             playback.audition(row.voice);
             getState().setFocus(focused ? null : row.voice);
@@ -130,7 +144,10 @@ function RowName({ row, top, height, playback, naming, onEdit, onNamed }: RowNam
           only
         </button>
       </Hint>
-      <RowMenu row={row} label={label} onEdit={onEdit} />
+      <button type="button" aria-label={`More about ${label}`} aria-haspopup="menu" aria-expanded={menu !== null} onClick={(e) => setMenu(belowButton(e.currentTarget))} className="mr-1 flex h-6 items-center rounded px-0.5 text-faint hover:bg-sunk">
+        <EllipsisVertical size={14} />
+      </button>
+      {menu && <RowMenu at={menu} onClose={() => setMenu(null)} row={row} label={label} onEdit={onEdit} />}
     </div>
   );
 }

@@ -1,25 +1,21 @@
 'use client';
 
-import { Check, ChevronRight, ListPlus } from 'lucide-react';
+import { Check, ChevronRight } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { addRow } from '@/core/part/commands/rows';
 import { labelOfVoice, VOICES } from '@/core/voices';
-import { MENU, MENU_ITEM, MENU_RULE } from '@/ui/menu';
+import { MENU, MENU_ITEM, MENU_RULE, PointMenu } from '@/ui/PointMenu';
+import type { MenuPlace } from '@/ui/menu-place';
 import { useBench, useBenchStore } from '../store/context';
 
 /** Which rows there are, and what their keys mean. */
-export function RowsMenu() {
+export default function RowsMenu({ at, onClose }: { at: MenuPlace; onClose: () => void }) {
   const { getState } = useBenchStore();
   const rows = useBench((s) => s.part.rows);
   const hideEmpty = useBench((s) => s.view.hideEmpty);
   const present = new Set(rows.map((r) => r.voice));
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger aria-label="Rows" title="Add rows, hide empty ones, the kit map" className="rounded p-1 text-faint hover:bg-sunk hover:text-ink">
-        <ListPlus size={17} />
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content className={MENU} align="start" onCloseAutoFocus={(e) => e.preventDefault()}>
+    <PointMenu at={at} onClose={onClose} label="Rows">
           <DropdownMenu.Sub>
             <DropdownMenu.SubTrigger className={MENU_ITEM}>
               Add a row <ChevronRight size={14} />
@@ -51,8 +47,6 @@ export function RowsMenu() {
           <DropdownMenu.Item className={MENU_ITEM} onSelect={() => getState().setDesk({ dialog: 'kit' })}>
             Kit map …
           </DropdownMenu.Item>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+    </PointMenu>
   );
 }

@@ -1,11 +1,14 @@
 'use client';
 
+import dynamic from 'next/dynamic';
 import { Tabs } from 'radix-ui';
 import type { Page } from '../store/bench-store';
 import { useBench, useBenchStore } from '../store/context';
-import { BarsPage } from './bars/BarsPage';
 import { FeelPage } from './FeelPage';
-import { HitsPage } from './hits/HitsPage';
+
+// Pages come when they are first opened.
+const BarsPage = dynamic(() => import('./bars/BarsPage').then((m) => m.BarsPage), { ssr: false });
+const HitsPage = dynamic(() => import('./hits/HitsPage').then((m) => m.HitsPage), { ssr: false });
 
 const tab = 'border-b-2 border-transparent px-1 pt-2 pb-1.5 text-faint data-[state=active]:border-accent data-[state=active]:text-ink';
 const page = 'min-h-0 flex-1 overflow-auto px-5 py-4';

@@ -1,6 +1,8 @@
 'use client';
 
-import { useEffect, useRef } from 'react';
+import dynamic from 'next/dynamic';
+import { useEffect, useRef, useState, type MouseEvent } from 'react';
+import type { MenuPlace } from '@/ui/menu-place';
 import { drawFrame } from '../drawing/draw-frame';
 import { onThemeChange, readPalette } from '../drawing/palette';
 import { noteScene } from '../diagnostics';
@@ -13,7 +15,8 @@ import { bindPointer } from './bind-pointer';
 import { makeHands } from './make-hands';
 import { describeHits } from '../describe';
 import { calmPart } from '../store/derived';
-import { StemsMenu } from './StemsMenu';
+
+const StemsMenu = dynamic(() => import('./StemsMenu'), { ssr: false });
 
 /** The stems. Two canvases: one drawn when something changed, one above it for what moves (playhead, marquee, numbers). */
 export function StemCanvas({ playback }: { playback: Playback }) {
@@ -21,6 +24,11 @@ export function StemCanvas({ playback }: { playback: Playback }) {
   const box = useRef<HTMLDivElement>(null);
   const paper = useRef<HTMLCanvasElement>(null);
   const glass = useRef<HTMLCanvasElement>(null);
+  const [menu, setMenu] = useState<MenuPlace | null>(null);
+  const onContextMenu = (e: MouseEvent) => {
+    e.preventDefault();
+    setMenu({ x: e.clientX, y: e.clientY });
+  };
 
   useEffect(() => {
     const frame = box.current;
@@ -97,13 +105,12 @@ export function StemCanvas({ playback }: { playback: Playback }) {
   }, [store, playback]);
 
   return (
-    <StemsMenu>
-    <div ref={box} data-testid="stems" className="relative min-w-0 flex-1 cursor-default touch-none overflow-hidden select-none" role="img" aria-label="Hits as leaning stems" aria-describedby="stems-status">
+    <div ref={box} onContextMenu={onContextMenu} data-testid="stems" className="relative min-w-0 flex-1 cursor-default touch-none overflow-hidden select-none" role="img" aria-label="Hits as leaning stems" aria-describedby="stems-status">
       <canvas ref={paper} className="absolute inset-0 size-full" />
       <canvas ref={glass} className="pointer-events-none absolute inset-0 size-full" />
       <SelectionStatus />
+      {menu && <StemsMenu at={menu} onClose={() => setMenu(null)} />}
     </div>
-    </StemsMenu>
   );
 }
 

@@ -1,12 +1,12 @@
 'use client';
 
-import { ContextMenu } from 'radix-ui';
-import type { ReactNode } from 'react';
+import { DropdownMenu } from 'radix-ui';
 import { setGhost, setLocked } from '@/core/part/commands/marks';
 import { hitsByRule } from '@/core/selection/rules';
 import { meterMapOf } from '@/core/part/part-time';
 import { hitsInRange, rangeOfBars } from '@/core/part/ticks-range';
-import { MENU, MENU_ITEM, MENU_RULE } from '@/ui/menu';
+import { MENU_ITEM, MENU_RULE, PointMenu } from '@/ui/PointMenu';
+import type { MenuPlace } from '@/ui/menu-place';
 import { actOnSelection } from '../actions/act';
 import { deleteSelection, duplicateSelection, repeatSelection } from '../actions/arrange';
 import { copySelection, cutSelection, hasClip, paste, pastePlace } from '../actions/clipboard';
@@ -15,16 +15,11 @@ import { useBench, useBenchStore } from '../store/context';
 import { performanceOf } from '../store/derived';
 
 /** A right click on the stems: what the selection can do, and what fits the line under the pointer. */
-export function StemsMenu({ children }: { children: ReactNode }) {
+export default function StemsMenu({ at, onClose }: { at: MenuPlace; onClose: () => void }) {
   return (
-    <ContextMenu.Root>
-      <ContextMenu.Trigger asChild>{children}</ContextMenu.Trigger>
-      <ContextMenu.Portal>
-        <ContextMenu.Content className={MENU} onCloseAutoFocus={(e) => e.preventDefault()}>
-          <Items />
-        </ContextMenu.Content>
-      </ContextMenu.Portal>
-    </ContextMenu.Root>
+    <PointMenu at={at} onClose={onClose} label="Stems">
+      <Items />
+    </PointMenu>
   );
 }
 
@@ -37,9 +32,9 @@ function Items() {
   const none = selection.size === 0;
   const place = pastePlace(getState());
   const item = (text: string, keys: string, run: () => void, disabled = false) => (
-    <ContextMenu.Item className={MENU_ITEM} disabled={disabled} onSelect={run}>
+    <DropdownMenu.Item className={MENU_ITEM} disabled={disabled} onSelect={run}>
       {text} <span className="text-sm text-faint">{keys}</span>
-    </ContextMenu.Item>
+    </DropdownMenu.Item>
   );
   const selectBar = () => {
     if (!under) return;
@@ -53,11 +48,11 @@ function Items() {
       {item('Cut', 'Ctrl X', () => cutSelection(store), none)}
       {item('Duplicate behind', 'Ctrl D', () => duplicateSelection(store), none)}
       {item('Repeat into the next bar', 'R', () => repeatSelection(store), none)}
-      <ContextMenu.Separator className={MENU_RULE} />
+      <DropdownMenu.Separator className={MENU_RULE} />
       {item('Same place in every bar', 'S', () => getState().select(hitsByRule(part, performanceOf(part), { kind: 'same-place', ids: selection })), none)}
       {under && item('Select this row', 'A', () => getState().select(part.hits.filter((h) => h.voice === under.voice).map((h) => h.id)))}
       {under && item('Select this bar', '', selectBar)}
-      <ContextMenu.Separator className={MENU_RULE} />
+      <DropdownMenu.Separator className={MENU_RULE} />
       {item('Make ghosts', '', () => actOnSelection(store, 'Make ghosts:', (p, ids) => setGhost(p, ids, true)), none)}
       {item('Lock', 'K', () => getState().run('Lock hits', (p) => setLocked(p, selection, true)), none)}
       {item('Delete', 'Delete', () => deleteSelection(store), none)}

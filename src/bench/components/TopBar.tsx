@@ -1,6 +1,7 @@
 'use client';
 
 import { ArrowLeft, Play, Redo2, Repeat, Share, Square, Undo2 } from 'lucide-react';
+import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { useRef, useState } from 'react';
 import { renamePart, setTempo, startTempo } from '@/core/part/commands/settings';
@@ -11,8 +12,9 @@ import { ThemeToggle } from '@/ui/ThemeToggle';
 import { useIsPlaying, type Playback } from '../playback/use-playback';
 import { useBench, useBenchStore } from '../store/context';
 import { tapTempo } from '../tap-tempo';
-import { ExportDialog } from './ExportDialog';
 import { SaveMark } from './SaveMark';
+
+const ExportDialog = dynamic(() => import('./ExportDialog').then((m) => m.ExportDialog), { ssr: false });
 
 /** Part, transport, tempo, loop, compare, undo, export. */
 export function TopBar({ playback }: { playback: Playback }) {

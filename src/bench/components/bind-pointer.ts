@@ -102,8 +102,11 @@ export function bindPointer(frame: HTMLElement, { store, playback, overlay, hand
   const onKey = (e: KeyboardEvent) => {
     if (e.key !== 'Escape' || e.defaultPrevented) return;
     const { gesture: open, cancel, desk, setDesk, selection, select } = store.getState();
+    const focused = document.activeElement as HTMLElement | null;
     if (isUnderWay(gesture)) onCancel();
     else if (isCovered()) return;
+    // What was reached by Tab gives the keys back to the stems first.
+    else if (focused && focused !== document.body) focused.blur();
     else if (open) cancel();
     else if (desk.proposal) setDesk({ proposal: null });
     else if (desk.tool !== 'hold') setDesk({ tool: 'hold' });

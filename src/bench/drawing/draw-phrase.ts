@@ -29,12 +29,14 @@ export function drawPhrase(g: CanvasRenderingContext2D, palette: Palette, scene:
   g.fillStyle = palette.sunk;
   g.fillRect(scene.window[0] * cell, top - 4, Math.max(2, (scene.window[1] - scene.window[0]) * cell), floor - top + 8);
 
+  const seen = new Set<number>();
   bars.forEach((bar, i) => {
     const x = i * cell;
     const gap = cell > 8 ? 2 : cell > 3 ? 0.5 : 0;
     if (bar.hits > 0) {
       const h = Math.max(2, ((floor - top) * bar.hits) / densest);
-      const isNew = bars.findIndex((b) => b.shape === bar.shape) === i;
+      const isNew = !seen.has(bar.shape);
+      seen.add(bar.shape);
       g.fillStyle = isNew ? palette.strong : palette.pale;
       g.fillRect(x + gap, floor - h, Math.max(0.8, cell - 2 * gap), h);
       // The drift: a short ink line, left of the middle early, right of it late; from afar above and below.

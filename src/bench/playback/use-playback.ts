@@ -48,9 +48,10 @@ function programsOf(state: BenchState, engine: SoundEngine, slots: Slots): { per
   const { part, transport } = state;
   const whole = { start: Math.min(part.origin, part.hits[0] ? meterMapOf(part).barAt(part.hits[0].tick).start : 0), end: endOfPart(part) };
   const range = transport.loop ? { ...ticksOfBars(part, transport.fromBar, transport.toBar), loop: true } : { start: ticks(whole.start), end: whole.end, loop: false };
+  const inRange = hitsBetween(part, range.start, range.end);
   return {
-    performed: makeProgram(part, performanceWithin(part, hitsBetween(part, range.start, range.end)), range, slots.of, engine.voiceIndex),
-    written: makeProgram(part, writtenOf(part), range, slots.of, engine.voiceIndex),
+    performed: makeProgram(part, performanceWithin(part, inRange), range, slots.of, engine.voiceIndex),
+    written: makeProgram(part, writtenOf(part, inRange), range, slots.of, engine.voiceIndex),
   };
 }
 

@@ -39,14 +39,21 @@ export function performanceWithin(part: Part, range: HitRange): Performance {
   return performance;
 }
 
-const written = new WeakMap<readonly Hit[], { meter: unknown; origin: number; performance: Performance }>();
+interface Written {
+  meter: unknown;
+  origin: number;
+  range: HitRange;
+  performance: Performance;
+}
 
-/** The written hits; they depend on no feel, so a sweep computes them once. */
-export function writtenOf(part: Part): Performance {
+const written = new WeakMap<readonly Hit[], Written>();
+
+/** The written hits, of an excerpt at least; they depend on no feel, so a sweep of one computes them once. */
+export function writtenOf(part: Part, range: HitRange = { from: 0, to: part.hits.length }): Performance {
   const known = written.get(part.hits);
-  if (known && known.meter === part.meter && known.origin === part.origin) return known.performance;
-  const performance = writtenPerformance(part);
-  written.set(part.hits, { meter: part.meter, origin: part.origin, performance });
+  if (known && known.meter === part.meter && known.origin === part.origin && known.range.from <= range.from && known.range.to >= range.to) return known.performance;
+  const performance = writtenPerformance(part, range);
+  written.set(part.hits, { meter: part.meter, origin: part.origin, range, performance });
   return performance;
 }
 
@@ -75,3 +82,9 @@ export const straysFor: (part: Part) => Strays = memo((part) => straysOf(part, p
 
 /** The part as it was before the gesture under way: what words and tables show, so that they need not follow every frame. */
 export const calmPart = (state: Pick<BenchState, 'part' | 'gesture'>): Part => state.gesture?.base ?? state.part;
+
+/** Up to so many hits everything follows every frame of a gesture. */
+export const FEW_HITS = 2000;
+
+/** The hits that numbers and charts of the side panel follow: of a large part those before a drag, since a sweep comes first. */
+export const shownHits = (state: Pick<BenchState, 'part' | 'gesture'>): readonly Hit[] => (state.gesture && !state.gesture.trial && state.part.hits.length > FEW_HITS ? state.gesture.base.hits : state.part.hits);

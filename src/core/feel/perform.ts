@@ -66,15 +66,14 @@ export function performPart(part: Performable, range: HitRange = { from: 0, to: 
   return { ticks: times, velocities, lengths: performedLengths(hits, range, times), homes, placedHomes };
 }
 
-/** The part as written, in the same shape: no feel, no nudges. */
-export function writtenPerformance(part: Performable): Performance {
+/** The part as written, in the same shape: no feel, no nudges. @param range see {@link performPart} */
+export function writtenPerformance(part: Performable, range: HitRange = { from: 0, to: part.hits.length }): Performance {
   const homes = homesOf(part);
-  const all = { from: 0, to: part.hits.length };
-  const times = column(part.hits, all, (h) => h.tick);
+  const times = column(part.hits, range, (h) => h.tick);
   return {
     ticks: times,
-    velocities: Uint8Array.from(column(part.hits, all, (h) => h.velocity)),
-    lengths: performedLengths(part.hits, all, times),
+    velocities: Uint8Array.from(column(part.hits, range, (h) => h.velocity)),
+    lengths: performedLengths(part.hits, range, times),
     homes,
     placedHomes: homes.ticks,
   };

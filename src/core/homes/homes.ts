@@ -36,6 +36,12 @@ export function homesOf(part: Pick<Part, 'hits' | 'meter' | 'origin'>): Homes {
   return homes;
 }
 
+/** Hands on known homes to a list whose hits have the same voices, places and pinned homes in the same order: they depend on nothing else. */
+export function carryHomes(from: readonly Hit[], to: readonly Hit[]): void {
+  const known = cache.get(from);
+  if (known) cache.set(to, known);
+}
+
 function fitHomes(hits: readonly Hit[], map: MeterMap): Homes {
   const homes: Homes = { ticks: new Float64Array(hits.length), grids: new Array<GridName>(hits.length), doubtful: new Uint8Array(hits.length) };
   for (const indices of indicesByVoice(hits).values()) {

@@ -34,3 +34,11 @@ export function voiceNumbers(hits: readonly Hit[]): { numbers: Uint16Array; coun
   numberCache.set(hits, found);
   return found;
 }
+
+/** Hands on what is known of a list to another one whose hits have the same voices in the same order. */
+export function carryVoices(from: readonly Hit[], to: readonly Hit[]): void {
+  const indices = cache.get(from);
+  if (indices) cache.set(to, indices);
+  const numbers = numberCache.get(from);
+  if (numbers) numberCache.set(to, numbers);
+}

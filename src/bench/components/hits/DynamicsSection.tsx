@@ -11,7 +11,7 @@ import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
 import { Section } from '@/ui/Section';
 import { useBench, useBenchStore } from '../../store/context';
-import { calmPart } from '../../store/derived';
+import { calmPart, shownHits } from '../../store/derived';
 import { useTrial } from '../use-trial';
 import { firstShape, SHAPE_KINDS, SHAPE_WORDS, shapeLabel, type OfferedKind } from './shape-kinds';
 import { ShapeSentence } from './ShapeSentence';
@@ -25,16 +25,16 @@ const NAMES: Readonly<Record<QualityName, string>> = { velocity: 'velocity', pan
 /** Velocity, pan, pitch and brightness of the touched hits: their distribution, and shapes to give them. */
 export function DynamicsSection() {
   const touched = useTouched();
-  const part = useBench((s) => s.part);
+  const hits = useBench(shownHits);
   const [quality, setQuality] = useState<QualityName>('velocity');
   const [shape, setShape] = useState<Shape | null>(null);
   const [seed, setSeed] = useState(0);
   const trial = useTrial();
 
-  const values = useMemo(() => part.hits.filter((h) => touched.ids.has(h.id)).map((h) => readQuality(h, quality)), [part, touched, quality]);
+  const values = useMemo(() => hits.filter((h) => touched.ids.has(h.id)).map((h) => readQuality(h, quality)), [hits, touched, quality]);
   const moments = useMemo(() => momentsOf(values), [values]);
-  const before = useBench(calmPart);
-  const calm = useMemo(() => momentsOf(before.hits.filter((h) => touched.ids.has(h.id)).map((h) => readQuality(h, quality))), [before, touched, quality]);
+  const before = useBench((s) => calmPart(s).hits);
+  const calm = useMemo(() => momentsOf(before.filter((h) => touched.ids.has(h.id)).map((h) => readQuality(h, quality))), [before, touched, quality]);
   // Mean and spread are set one after the other: what was asked for counts, not what the limits left of it.
   const [goal, setGoal] = useState<{ mean: number; deviation: number } | null>(null);
   const reshape = (change: Partial<{ mean: number; deviation: number }>) => {

@@ -1,6 +1,6 @@
 'use client';
 
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { mean } from '@/core/analysis/statistics';
 import { leanOf } from '@/core/feel/perform';
 import { voicesTogether } from '@/core/part/commands/apart';
@@ -19,7 +19,7 @@ import { leanText } from '../../describe';
 import { actOnSelection } from '../../actions/act';
 import { clearNudges, mirrorSelection, nudgeSelection, setSelectionApart } from '../../actions/nudging';
 import { useBench, useBenchStore } from '../../store/context';
-import { calmPart, performanceOf, straysFor } from '../../store/derived';
+import { calmPart, performanceOf, shownHits, straysFor } from '../../store/derived';
 import { NUDGE_UNITS, type NudgeUnit } from '../../tools';
 import { useTrial } from '../use-trial';
 
@@ -36,12 +36,12 @@ export function PlacementSection() {
 function Placement() {
   const store = useBenchStore();
   const part = useBench(calmPart);
-  const live = useBench((s) => s.part);
+  const live = useBench(shownHits);
   const selection = useBench((s) => s.selection);
   const grid = useBench((s) => s.view.grid);
   const unit = useBench((s) => s.desk.nudgeUnit);
   const trial = useTrial();
-  const chosen = live.hits.filter((h) => selection.has(h.id));
+  const chosen = live.filter((h) => selection.has(h.id));
   if (chosen.length === 0) return null;
   const one = chosen.length === 1;
   const nudge = mean(chosen.map((h) => h.nudge?.ms ?? 0));
@@ -87,7 +87,7 @@ function Placement() {
 }
 
 /** Hits that fall together, set apart by hand. */
-function Apart() {
+const Apart = memo(function Apart() {
   const store = useBenchStore();
   const part = useBench(calmPart);
   const selection = useBench((s) => s.selection);
@@ -107,10 +107,10 @@ function Apart() {
       </Button>
     </div>
   );
-}
+});
 
 /** Doubtful hits, pinned homes, and hits that stray from their row. */
-function Homes() {
+const Homes = memo(function Homes() {
   const store = useBenchStore();
   const part = useBench(calmPart);
   const selection = useBench((s) => s.selection);
@@ -146,4 +146,4 @@ function Homes() {
       </div>
     </>
   );
-}
+});

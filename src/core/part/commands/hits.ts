@@ -1,7 +1,8 @@
 /** Commands on hits: each takes a part and gives the changed part back; nothing else happens. */
 import { clamp, clampVelocity, milliseconds, ticks, TICKS_PER_QUARTER, type Milliseconds, type Ticks } from '../../units';
 import { compareVoices, keyOfVoice, type VoiceName } from '../../voices';
-import { indicesByVoice } from '../by-voice';
+import { carryHomes } from '../../homes/homes';
+import { carryVoices, indicesByVoice } from '../by-voice';
 import { replaceHits } from '../diff';
 import { tempoMapOf } from '../part-time';
 import { compareHits, type Hit, type HitId, type Part, type Row } from '../part';
@@ -13,14 +14,21 @@ export const MAX_NUDGE_MS = 250;
 export function changeHits(part: Part, ids: ReadonlySet<HitId>, change: (hit: Hit) => Hit): Part {
   let touched = false;
   let moved = false;
+  let replaced = false;
   const hits = part.hits.map((hit) => {
     if (!ids.has(hit.id)) return hit;
     const next = change(hit);
     if (next !== hit) touched = true;
     if (next.tick !== hit.tick) moved = true;
+    if (next.voice !== hit.voice || next.home !== hit.home) replaced = true;
     return next;
   });
   if (!touched) return part;
+  // Velocities are swept at every frame: where nothing was moved, nothing is fitted anew.
+  if (!moved && !replaced) {
+    carryVoices(part.hits, hits);
+    carryHomes(part.hits, hits);
+  }
   return { ...part, hits: moved ? hits.sort(compareHits) : hits };
 }
 
