@@ -182,15 +182,18 @@ for (const swing of [false, true]) {
     await page.getByRole('button', { name: 'ramp', exact: true }).focus();
     await key('Enter');
     await page.getByRole('button', { name: 'Keep', exact: true }).focus();
-    await key('Enter', 'Escape');
+    await key('Enter');
     // Hats: two rows above the snare's toms; level by level with the grid on eighths.
     await key('Escape', 'Shift+g', 'Home');
-    while ((await page.evaluate(() => window.nodSway!.bench().desk.step?.voice)) !== 'hat-closed') await key('ArrowUp');
+    for (let row = 0; row < 3; row++) await key('ArrowUp');
+    expect(await page.evaluate(() => window.nodSway!.bench().desk.step)).toEqual({ voice: 'hat-closed', tick: 0 });
     await page.getByRole('radio', { name: 'brush' }).focus();
     await key('Enter');
     const accents = page.getByRole('combobox', { name: 'Accents of the brush' });
     await accents.focus();
-    await key('Enter', 'ArrowDown', 'Enter');
+    await key('Enter');
+    await expect(page.getByRole('option', { name: 'even' })).toBeFocused();
+    await key('ArrowDown', 'Enter');
     await expect(accents).toHaveText('loud, soft');
     await key('Escape', 'f');
 

@@ -27,6 +27,8 @@ export interface Shortcut {
   keys: readonly string[];
   group: 'Hear' | 'Step cursor' | 'Select' | 'Dynamics' | 'Placement' | 'Lay down' | 'Tools and sight' | 'Keep';
   text: string;
+  /** What the sheet shows instead of the first keys; null where another line says it. */
+  shown?: string | null;
   run: (context: Context) => void;
 }
 
@@ -105,14 +107,14 @@ export const SHORTCUTS: readonly Shortcut[] = [
   { keys: ['c'], group: 'Step cursor', text: 'Show the step cursor, hide it', run: ({ store }) => toggleCaret(store) },
   { keys: ['enter'], group: 'Step cursor', text: 'Place a hit there, or take it away', run: ({ store, playback }) => toggleAtCaret(store, playback.audition) },
   { keys: ['f'], group: 'Step cursor', text: 'Fill from there with the brush, to the end of the bar or loop', run: ({ store }) => fillFromCaret(store) },
-  { keys: ['right'], group: 'Step cursor', text: 'One line later (without cursor: nudge late)', run: arrow(1, 0, false) },
-  { keys: ['left'], group: 'Step cursor', text: 'One line earlier (without cursor: nudge early)', run: arrow(-1, 0, false) },
-  { keys: ['up'], group: 'Step cursor', text: 'One row up (without cursor: louder)', run: arrow(0, -1, false) },
-  { keys: ['down'], group: 'Step cursor', text: 'One row down (without cursor: softer)', run: arrow(0, 1, false) },
-  { keys: ['shift+right'], group: 'Step cursor', text: 'One line later, adding to the selection (without cursor: five nudges late)', run: arrow(1, 0, true) },
-  { keys: ['shift+left'], group: 'Step cursor', text: 'One line earlier, adding to the selection (without cursor: five nudges early)', run: arrow(-1, 0, true) },
-  { keys: ['shift+up'], group: 'Step cursor', text: 'One row up, adding to the selection (without cursor: 10 louder)', run: arrow(0, -1, true) },
-  { keys: ['shift+down'], group: 'Step cursor', text: 'One row down, adding to the selection (without cursor: 10 softer)', run: arrow(0, 1, true) },
+  { keys: ['right'], group: 'Step cursor', text: 'Next line; without cursor: nudge late', run: arrow(1, 0, false) },
+  { keys: ['left'], group: 'Step cursor', text: 'Line before; without cursor: nudge early', run: arrow(-1, 0, false) },
+  { keys: ['up'], group: 'Step cursor', text: 'Row above; without cursor: louder', run: arrow(0, -1, false) },
+  { keys: ['down'], group: 'Step cursor', text: 'Row below; without cursor: softer', run: arrow(0, 1, false) },
+  { keys: ['shift+right'], group: 'Step cursor', text: 'The same, adding to the selection; without cursor in large steps', shown: 'Shift ←→↑↓', run: arrow(1, 0, true) },
+  { keys: ['shift+left'], group: 'Step cursor', text: 'as above', shown: null, run: arrow(-1, 0, true) },
+  { keys: ['shift+up'], group: 'Step cursor', text: 'as above', shown: null, run: arrow(0, -1, true) },
+  { keys: ['shift+down'], group: 'Step cursor', text: 'as above', shown: null, run: arrow(0, 1, true) },
   { keys: ['pagedown'], group: 'Step cursor', text: 'Next bar', run: ({ store }) => moveCaretBar(store, 'next') },
   { keys: ['pageup'], group: 'Step cursor', text: 'Bar before', run: ({ store }) => moveCaretBar(store, 'previous') },
   { keys: ['home'], group: 'Step cursor', text: 'First line of the part', run: ({ store }) => moveCaretBar(store, 'start') },
@@ -126,7 +128,9 @@ export const SHORTCUTS: readonly Shortcut[] = [
   { keys: ['d'], group: 'Dynamics', text: 'Down: softer by 1', run: louder(-1) },
   { keys: ['shift+u'], group: 'Dynamics', text: 'Louder by 10', run: louder(10) },
   { keys: ['shift+d'], group: 'Dynamics', text: 'Softer by 10', run: louder(-10) },
-  ...Object.entries(LEVELS).map(([key, level]): Shortcut => ({ keys: [key], group: 'Dynamics', text: `Velocity ${level} for the selection, or for the brush`, run: (c) => setLevel(c, level) })),
+  ...Object.entries(LEVELS).map(
+    ([key, level]): Shortcut => ({ keys: [key], group: 'Dynamics', text: 'Velocity of the selection or brush: 12 to 124, 0 is 127', shown: key === '1' ? '1 … 9, 0' : null, run: (c) => setLevel(c, level) }),
+  ),
 
   { keys: ['e'], group: 'Placement', text: 'Early by one nudge', run: ({ store }) => nudgeSelection(store, -1) },
   { keys: ['l'], group: 'Placement', text: 'Late by one nudge', run: ({ store }) => nudgeSelection(store, 1) },

@@ -21,7 +21,7 @@ export function Modal({ open, onClose, title, about, wide = false, children }: P
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
         <Dialog.Content
           aria-describedby={about ? undefined : ''}
-          className={`fixed top-1/2 left-1/2 z-50 max-h-[86vh] ${wide ? 'w-[min(940px,94vw)]' : 'w-[min(560px,92vw)]'} -translate-x-1/2 -translate-y-1/2 overflow-auto rounded-lg border border-strong bg-surface p-6 shadow-lg`}
+          className={`fixed top-1/2 left-1/2 z-50 max-h-[86vh] ${wide ? 'w-[min(1060px,94vw)]' : 'w-[min(560px,92vw)]'} -translate-x-1/2 -translate-y-1/2 overflow-auto rounded-lg border border-strong bg-surface p-6 shadow-lg`}
         >
           <div className="mb-3 flex items-start justify-between gap-4">
             <div>

@@ -8,7 +8,7 @@ import { defaultPpq, exportPart, MAX_PPQ, MIN_PPQ, type ExportResult } from '@/c
 import { exportSong } from '@/core/smf/export-song';
 import { readSmf } from '@/core/smf/read';
 import { isIdle } from '@/core/feel/feel';
-import type { Part } from '@/core/part/part';
+import type { Hit, Part } from '@/core/part/part';
 import { PART_FILE_ENDING, writePartFile } from '@/formats/part-format';
 import { partStore } from '@/storage/part-store';
 import { Button } from '@/ui/Button';
@@ -121,6 +121,12 @@ function account(result: ExportResult, part: Part, what: What, written: boolean)
   const lines = [`Wrote ${result.notes} drum notes${what === 'song' && !part.source?.ppq ? '' : ` at ${result.ppq} ticks a quarter`}.`];
   const { early } = result;
   if (early > 0) lines.push(`${early} ${early === 1 ? 'hit was' : 'hits were'} performed before the start: ${{ zero: 'moved to 0', 'lead-in': 'one bar was put in front', wrap: 'placed at the end of the loop' }[result.earlyRule]}.`);
+  const count = (has: (h: Hit) => unknown): number => part.hits.filter(has).length;
+  const chokes = count((h) => h.choke);
+  if (chokes > 0) lines.push(`MIDI has no chokes: ${chokes} ${chokes === 1 ? 'was' : 'were'} left out.`);
+  const coloured = [['pan', count((h) => h.pan)], ['pitch', count((h) => h.pitch)], ['brightness', count((h) => h.brightness)]] as const;
+  const used = coloured.filter(([, n]) => n > 0).map(([name, n]) => `the ${name} of ${n}`);
+  if (used.length > 0) lines.push(`Notes of one MIDI channel share pan, pitch and brightness: ${used.join(', ')} hits stays here.`);
   const ghosts = part.hits.filter((h) => h.ghost).length;
   const nudges = part.hits.filter((h) => h.nudge).length;
   if (ghosts > 0) lines.push(`MIDI has no mark for ghosts: ${ghosts} are plain soft notes there.`);

@@ -124,7 +124,7 @@ function BrushWords({ brush }: { brush: Brush }) {
           <Button className="!h-7 !px-2 text-sm">shape the accents</Button>
         </Popover.Trigger>
         <Popover.Portal>
-          <Popover.Content sideOffset={6} className="z-50 rounded-md border border-strong bg-surface p-4 shadow-md">
+          <Popover.Content sideOffset={6} aria-label="Accents of the brush" className="z-50 rounded-md border border-strong bg-surface p-4 shadow-md">
             <p className="mb-2 text-sm text-faint">One stroke after another, from each bar line on. Drag a stem up or down.</p>
             <LevelStems label="Accent of the brush" levels={brush.levels} min={1} max={127} most={MOST_LEVELS} onChange={(levels) => set({ levels })} />
           </Popover.Content>

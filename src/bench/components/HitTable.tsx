@@ -126,7 +126,10 @@ export default function HitTable() {
 
   const grid = { gridTemplateColumns: table.getVisibleLeafColumns().map((c) => `minmax(${c.getSize()}px, ${c.getSize()}fr)`).join(' ') };
   return (
-    <section aria-label="Table of hits" className="flex h-56 shrink-0 flex-col border-t border-line bg-surface">
+    <section aria-label="Table of hits" className="relative flex h-56 shrink-0 flex-col border-t border-line bg-surface">
+      <IconButton label="Close the table" className="absolute top-0 right-2 z-10 !h-7" onClick={() => getState().setDesk({ table: false })}>
+        <X size={15} />
+      </IconButton>
       <div role="table" aria-rowcount={lines.length + 1} aria-label="Hits" className="flex min-h-0 flex-1 flex-col">
         <div role="rowgroup" className="relative border-b border-line">
           <div role="row" aria-rowindex={1} className="grid pr-12 pl-4 text-sm" style={grid}>
@@ -143,9 +146,6 @@ export default function HitTable() {
               );
             })}
           </div>
-          <IconButton label="Close the table" className="absolute top-0 right-2 !h-7" onClick={() => getState().setDesk({ table: false })}>
-            <X size={15} />
-          </IconButton>
         </div>
         <div ref={scroller} role="rowgroup" tabIndex={0} aria-label={`${lines.length} hits`} className="min-h-0 flex-1 overflow-auto" data-testid="hit-lines">
           <div role="presentation" className="relative" style={{ height: virtual.getTotalSize() }}>

@@ -2,7 +2,7 @@
 
 import { Ear, EarOff, EllipsisVertical, ListPlus, Lock } from 'lucide-react';
 import dynamic from 'next/dynamic';
-import { useEffect, useRef, useState, type CSSProperties, type HTMLAttributes, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type ComponentType, type CSSProperties, type HTMLAttributes, type ReactNode } from 'react';
 import { labelOfRow, moveRow, renameRow } from '@/core/part/commands/rows';
 import { setRow } from '@/core/part/commands/settings';
 import type { Hit, Row } from '@/core/part/part';
@@ -19,7 +19,13 @@ const RowDialog = dynamic(() => import('./RowDialog').then((m) => m.RowDialog), 
 
 const RowMenu = dynamic(() => import('./RowMenu'), { ssr: false });
 const RowsMenu = dynamic(() => import('./RowsMenu'), { ssr: false });
-const SortableRows = dynamic(() => import('./SortableRows'), { ssr: false });
+
+export interface SortableProps {
+  voices: readonly string[];
+  /** A row was dropped on the place of another. */
+  onMove: (voice: string, onto: string) => void;
+  render: (voice: string, drag: RowDrag) => ReactNode;
+}
 
 /** What makes a row's name draggable; empty until dragging is loaded. */
 export interface RowDrag {
@@ -29,8 +35,52 @@ export interface RowDrag {
   dragging?: boolean;
 }
 
-/** What is open about a row: its name in place, or the dialog. */
-type Editing = { voice: string; what: 'name' | 'dialog' } | null;
+/** What is open about a row: its name in place, its menu, or the dialog. */
+type Editing = { voice: string; what: 'name' | 'dialog' } | { voice: string; what: 'menu'; at: MenuPlace } | null;
+
+type Sortable = ComponentType<SortableProps>;
+
+/**
+ * Loads dragging when a pointer first comes near. The names are made anew with it, so it waits for a press to end: otherwise the
+ * click that is under way would be lost.
+ */
+function useSortableRows(): [Sortable | null, () => void] {
+  const [loaded, setLoaded] = useState<Sortable | null>(null);
+  const asked = useRef(false);
+  const pressed = useRef(false);
+  const waiting = useRef<(() => void) | null>(null);
+  useEffect(() => {
+    const down = () => {
+      pressed.current = true;
+    };
+    const up = () => {
+      // The click comes right after the release, before the next frame.
+      requestAnimationFrame(() => {
+        pressed.current = false;
+        waiting.current?.();
+        waiting.current = null;
+      });
+    };
+    window.addEventListener('pointerdown', down, true);
+    window.addEventListener('pointerup', up, true);
+    window.addEventListener('pointercancel', up, true);
+    return () => {
+      window.removeEventListener('pointerdown', down, true);
+      window.removeEventListener('pointerup', up, true);
+      window.removeEventListener('pointercancel', up, true);
+    };
+  }, []);
+  const onNear = () => {
+    if (asked.current) return;
+    asked.current = true;
+    void import('./SortableRows').then((m) => {
+      const use = () => setLoaded(() => m.default);
+      if (pressed.current) waiting.current = use;
+      else use();
+    });
+  };
+  return [loaded, onNear];
+}
 
 const NO_HITS: readonly Hit[] = [];
 
@@ -55,19 +105,20 @@ export function RowNames({ playback }: { playback: Playback }) {
   }, []);
   const shown = rowsInView({ rows, hits }, hideEmpty);
   const boxes = height > 0 ? layoutRows(shown, height, focus, scrollRows) : [];
-  const [sortable, setSortable] = useState(false);
+  const [SortableRows, onNear] = useSortableRows();
   const [menu, setMenu] = useState<MenuPlace | null>(null);
+  const menuRow = rows.find((r) => r.voice === editing?.voice);
   const onMove = (voice: string, onto: string) =>
     getState().run(`Move the row ${labelOfRow({ rows }, voice).toLowerCase()}`, (part) => moveRow(part, voice, rows.findIndex((r) => r.voice === onto)));
   const render = (voice: string, drag: RowDrag): ReactNode => {
     const i = boxes.findIndex((b) => b.voice === voice);
     const b = boxes[i];
     const row = shown[i];
-    return b && row && <RowName key={voice} row={row} top={b.top} height={b.height} playback={playback} drag={drag} naming={editing?.what === 'name' && editing.voice === voice} onEdit={(what) => setEditing({ voice, what })} onNamed={() => setEditing(null)} />;
+    return b && row && <RowName key={voice} row={row} top={b.top} height={b.height} playback={playback} drag={drag} naming={editing?.what === 'name' && editing.voice === voice} onMenu={(at) => setEditing({ voice, what: 'menu', at })} onNamed={() => setEditing(null)} />;
   };
   return (
-    <div ref={box} className="relative w-[184px] shrink-0 overflow-hidden" onPointerEnter={() => setSortable(true)}>
-      {sortable ? <SortableRows voices={boxes.map((b) => b.voice)} onMove={onMove} render={render} /> : boxes.map((b) => render(b.voice, {}))}
+    <div ref={box} className="relative w-[184px] shrink-0 overflow-hidden" onPointerEnter={onNear}>
+      {SortableRows ? <SortableRows voices={boxes.map((b) => b.voice)} onMove={onMove} render={render} /> : boxes.map((b) => render(b.voice, {}))}
       <div className="absolute inset-x-0 top-0 flex items-center bg-ground pr-1 pl-4" style={{ height: RULER_HEIGHT }}>
         <Lens />
         <button type="button" aria-label="Rows" aria-haspopup="menu" aria-expanded={menu !== null} title="Add rows, hide empty ones, the kit map" onClick={(e) => setMenu(belowButton(e.currentTarget))} className="rounded p-1 text-faint hover:bg-sunk hover:text-ink">
@@ -75,6 +126,7 @@ export function RowNames({ playback }: { playback: Playback }) {
         </button>
         {menu && <RowsMenu at={menu} onClose={() => setMenu(null)} />}
       </div>
+      {editing?.what === 'menu' && menuRow && <RowMenu at={editing.at} row={menuRow} label={labelOfRow({ rows }, editing.voice)} onClose={() => setEditing((now) => (now?.what === 'menu' ? null : now))} onEdit={(what) => setEditing({ voice: editing.voice, what })} />}
       {editing?.what === 'dialog' && <RowDialog voice={editing.voice} onClose={() => setEditing(null)} />}
     </div>
   );
@@ -87,14 +139,13 @@ interface RowNameProps {
   playback: Playback;
   drag: RowDrag;
   naming: boolean;
-  onEdit: (what: 'name' | 'dialog') => void;
+  onMenu: (at: MenuPlace) => void;
   onNamed: () => void;
 }
 
-function RowName({ row, top, height, playback, drag: { frame, handle, style, dragging }, naming, onEdit, onNamed }: RowNameProps) {
+function RowName({ row, top, height, playback, drag: { frame, handle, style, dragging }, naming, onMenu, onNamed }: RowNameProps) {
   const { getState } = useBenchStore();
   const focused = useBench((s) => s.focus === row.voice);
-  const [menu, setMenu] = useState<MenuPlace | null>(null);
   const label = labelOfRow({ rows: [row] }, row.voice);
   const change = (what: string, next: Partial<Row>) => getState().run(`${what} ${label.toLowerCase()}`, (part) => setRow(part, row.voice, next));
   const small = 'flex h-6 items-center justify-center rounded px-1 text-xs';
@@ -144,10 +195,9 @@ function RowName({ row, top, height, playback, drag: { frame, handle, style, dra
           only
         </button>
       </Hint>
-      <button type="button" aria-label={`More about ${label}`} aria-haspopup="menu" aria-expanded={menu !== null} onClick={(e) => setMenu(belowButton(e.currentTarget))} className="mr-1 flex h-6 items-center rounded px-0.5 text-faint hover:bg-sunk">
+      <button type="button" aria-label={`More about ${label}`} aria-haspopup="menu" onClick={(e) => onMenu(belowButton(e.currentTarget))} className="mr-1 flex h-6 items-center rounded px-0.5 text-faint hover:bg-sunk">
         <EllipsisVertical size={14} />
       </button>
-      {menu && <RowMenu at={menu} onClose={() => setMenu(null)} row={row} label={label} onEdit={onEdit} />}
     </div>
   );
 }
@@ -160,10 +210,10 @@ function Lens() {
   return (
     <div className="flex-1 text-xs leading-[18px] text-faint">
       <div>
-        full lean <Picker label="Lens" value={String(reach)} choices={REACHES.map((r) => ({ value: String(r), text: `${r} ms` }))} onChange={(v) => getState().setView({ reach: Number(v) as Reach })} />
+        full lean <Picker className="!leading-4" label="Lens" value={String(reach)} choices={REACHES.map((r) => ({ value: String(r), text: `${r} ms` }))} onChange={(v) => getState().setView({ reach: Number(v) as Reach })} />
       </div>
       <div>
-        place on <Picker label="Grid for placing" value={grid} choices={GRIDS.map((g) => ({ value: g, text: g }))} onChange={(v) => getState().setView({ grid: v as GridName })} />
+        place on <Picker className="!leading-4" label="Grid for placing" value={grid} choices={GRIDS.map((g) => ({ value: g, text: g }))} onChange={(v) => getState().setView({ grid: v as GridName })} />
       </div>
     </div>
   );

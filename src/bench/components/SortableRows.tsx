@@ -3,18 +3,10 @@
 import { closestCenter, DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import type { ReactNode } from 'react';
-import type { RowDrag } from './RowNames';
-
-interface Props {
-  voices: readonly string[];
-  /** A row was dropped on the place of another. */
-  onMove: (voice: string, onto: string) => void;
-  render: (voice: string, drag: RowDrag) => ReactNode;
-}
+import type { SortableProps } from './RowNames';
 
 /** Row names that can be dragged up and down; loaded when a pointer first comes near them. */
-export default function SortableRows({ voices, onMove, render }: Props) {
+export default function SortableRows({ voices, onMove, render }: SortableProps) {
   // A press is a click until it has moved: hearing a row must not move it.
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 8 } }));
   const onDragEnd = ({ active, over }: DragEndEvent) => {
@@ -31,7 +23,7 @@ export default function SortableRows({ voices, onMove, render }: Props) {
   );
 }
 
-function SortableRow({ voice, render }: { voice: string; render: Props['render'] }) {
+function SortableRow({ voice, render }: { voice: string; render: SortableProps['render'] }) {
   const { setNodeRef, listeners, transform, transition, isDragging } = useSortable({ id: voice });
   return render(voice, { frame: setNodeRef, handle: listeners ?? {}, style: { transform: CSS.Translate.toString(transform), transition }, dragging: isDragging });
 }

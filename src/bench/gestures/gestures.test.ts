@@ -1,52 +1,19 @@
 import type { Hit, Part } from '@/core/part/part';
 import { ticks, TICKS_PER_QUARTER } from '@/core/units';
 import { smallPart } from '@tests/support/arbitraries';
-import { createBenchStore, type BenchStore } from '../store/bench-store';
-import { makeHands } from '../components/make-hands';
-import { makeScene } from '../geometry/scene';
+import { at, HEIGHT, setTable, WIDTH, type Table } from '@tests/support/bench-table';
 import { idle } from './idle';
-import type { Gesture, Hands, Pointer } from './types';
-
-const WIDTH = 900;
-const HEIGHT = 400;
+import type { Gesture, Pointer } from './types';
 
 const part: Part = smallPart([['hat-closed', 0, 80], ['hat-closed', 0.5, 90], ['hat-closed', 1, 100], ['snare', 1, 70], ['kick', 0, 110]]);
 
-interface Table {
-  store: BenchStore;
-  hands: Hands;
-  saved: string[];
-  auditions: string[];
-  readouts: (string | null)[];
-  stem(id: string): { x: number; y: number };
-}
-
-/** A Bench without a browser: the real store and geometry, hands that remember. */
-function setTable(of: Part = part): Table {
-  const saved: string[] = [];
-  const auditions: string[] = [];
-  const readouts: (string | null)[] = [];
-  const store = createBenchStore('x', { part: of, head: 0 }, false, { saveEdit: async (_id: string, _seq: number, label: string) => void saved.push(label) } as never);
-  store.getState().setView({ pixelsPerQuarter: 200 });
-  const scene = () => makeScene(store.getState(), WIDTH, HEIGHT);
-  const glass = { setMarquee: () => {}, setTrace: () => {}, setReadout: (text: string | null) => void readouts.push(text) };
-  const playback = { audition: (voice: string) => void auditions.push(voice), auditionHit: (h: Hit) => void auditions.push(h.voice) };
-  const hands = makeHands({ store, playback, glass, scene, size: () => ({ width: WIDTH, height: HEIGHT }) });
-  const stem = (id: string) => {
-    const found = scene().stems.flat().find((s) => store.getState().part.hits[s.index]?.id === id)!;
-    return { x: found.headX, y: found.headY };
-  };
-  return { store, hands, saved, auditions, readouts, stem };
-}
-
-const at = (p: { x: number; y: number }, dx = 0, dy = 0, more: Partial<Pointer> = {}): Pointer => ({ x: p.x + dx, y: p.y + dy, shift: false, toggle: false, alt: false, ...more });
 const hit = (t: Table, id: string): Hit => t.store.getState().part.hits.find((h) => h.id === id)!;
 const press = (t: Table, p: Pointer): Gesture => idle.down!(p, t.hands);
 const h0 = part.hits.find((h) => h.voice === 'hat-closed' && h.tick > 0)!.id;
 const snare = part.hits.find((h) => h.voice === 'snare')!.id;
 
 test('a press and release on a stem selects and sounds it; Ctrl takes it out again', () => {
-  const t = setTable();
+  const t = setTable(part);
   const p = at(t.stem(snare));
   expect(press(t, p).up(p, t.hands).name).toBe('idle');
   expect([...t.store.getState().selection]).toEqual([snare]);
@@ -58,7 +25,7 @@ test('a press and release on a stem selects and sounds it; Ctrl takes it out aga
 });
 
 test('the first four pixels decide: up and down is velocity, one step back', () => {
-  const t = setTable();
+  const t = setTable(part);
   const start = t.stem(h0);
   let g = press(t, at(start));
   g = g.move(at(start, 1, 2), t.hands);
@@ -75,7 +42,7 @@ test('the first four pixels decide: up and down is velocity, one step back', () 
 });
 
 test('sideways is the nudge; the head follows the pointer and stops at full lean', () => {
-  const t = setTable();
+  const t = setTable(part);
   const start = t.stem(h0);
   let g = press(t, at(start)).move(at(start, 6, 1), t.hands);
   expect(g.name).toBe('drag-nudge');
@@ -96,17 +63,17 @@ test('sideways is the nudge; the head follows the pointer and stops at full lean
 });
 
 test('Shift is fine: one velocity, half a millisecond a pixel', () => {
-  const t = setTable();
+  const t = setTable(part);
   const start = t.stem(h0);
   press(t, at(start)).move(at(start, 0, -8, { shift: true }), t.hands);
   expect(hit(t, h0).velocity).toBe(98);
-  const u = setTable();
+  const u = setTable(part);
   press(u, at(start)).move(at(start, 8, 0, { shift: true }), u.hands);
   expect(hit(u, h0).nudge?.ms).toBe(4);
 });
 
 test('a selection moves together and keeps its shape when dragged back from a limit', () => {
-  const t = setTable();
+  const t = setTable(part);
   const hats = part.hits.filter((h) => h.voice === 'hat-closed').map((h) => h.id);
   t.store.getState().select(hats);
   const start = t.stem(h0);
@@ -119,7 +86,7 @@ test('a selection moves together and keeps its shape when dragged back from a li
 });
 
 test('a click on empty ground places one hit on the nearest line; a drag selects and never places', () => {
-  const t = setTable();
+  const t = setTable(part);
   const near = t.stem(snare);
   const before = t.store.getState().part.hits.length;
   const empty = at({ x: near.x + 105, y: near.y });

@@ -10,25 +10,12 @@ import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
 import { Section } from '@/ui/Section';
+import { groupings } from './groupings';
 import { barsText } from '../../actions/arrange';
 import { useBench, useBenchStore } from '../../store/context';
 import { calmPart, originFindingOf } from '../../store/derived';
 
 const DENOMINATORS = [2, 4, 8, 16] as const;
-
-/** The ways of grouping that are common for a number of units: twos and threes, and the usual ones. */
-export function groupings(numerator: number, denominator: number): number[][] {
-  const found: number[][] = [defaultGroups(numerator, denominator)];
-  const walk = (left: number, groups: number[]) => {
-    if (left === 0) found.push(groups);
-    if (left >= 2) walk(left - 2, [...groups, 2]);
-    if (left >= 3) walk(left - 3, [...groups, 3]);
-  };
-  if (numerator <= 13) walk(numerator, []);
-  if (numerator % 4 === 0 && numerator > 4) found.push(Array.from({ length: numerator / 4 }, () => 4));
-  const seen = new Set<string>();
-  return found.filter((g) => !seen.has(g.join('+')) && seen.add(g.join('+')));
-}
 
 /** Meter, grouping, pickup and origin: the lines move, the hits stay. */
 export function LinesSection() {

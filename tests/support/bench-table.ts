@@ -1,0 +1,43 @@
+import { makeHands } from '@/bench/components/make-hands';
+import { makeScene, type BenchScene } from '@/bench/geometry/scene';
+import { xOf } from '@/bench/geometry/axis';
+import type { Hands, Pointer } from '@/bench/gestures/types';
+import { createBenchStore, type BenchStore } from '@/bench/store/bench-store';
+import type { Hit, Part } from '@/core/part/part';
+
+/** A Bench without a browser: the real store and geometry, hands that remember. */
+
+export const WIDTH = 900;
+export const HEIGHT = 400;
+
+export interface Table {
+  store: BenchStore;
+  hands: Hands;
+  saved: string[];
+  auditions: string[];
+  readouts: (string | null)[];
+  scene(): BenchScene;
+  stem(id: string): { x: number; y: number };
+  /** A place on a row: so many quarters in, so many pixels above its feet. */
+  place(voice: string, quarter: number, above?: number): { x: number; y: number };
+}
+
+export function setTable(of: Part): Table {
+  const saved: string[] = [];
+  const auditions: string[] = [];
+  const readouts: (string | null)[] = [];
+  const store = createBenchStore('x', { part: of, head: 0 }, false, { saveEdit: async (_id: string, _seq: number, label: string) => void saved.push(label) } as never);
+  store.getState().setView({ pixelsPerQuarter: 200 });
+  const scene = () => makeScene(store.getState(), WIDTH, HEIGHT);
+  const glass = { setMarquee: () => {}, setTrace: () => {}, setReadout: (text: string | null) => void readouts.push(text) };
+  const playback = { audition: (voice: string) => void auditions.push(voice), auditionHit: (h: Hit) => void auditions.push(h.voice) };
+  const hands = makeHands({ store, playback, glass, scene, size: () => ({ width: WIDTH, height: HEIGHT }) });
+  const stem = (id: string) => {
+    const found = scene().stems.flat().find((s) => store.getState().part.hits[s.index]?.id === id)!;
+    return { x: found.headX, y: found.headY };
+  };
+  const place = (voice: string, quarter: number, above = 14) => ({ x: xOf(scene().axis, quarter * 80640), y: scene().rows.find((r) => r.voice === voice)!.baseline - above });
+  return { store, hands, saved, auditions, readouts, scene, stem, place };
+}
+
+export const at = (p: { x: number; y: number }, dx = 0, dy = 0, more: Partial<Pointer> = {}): Pointer => ({ x: p.x + dx, y: p.y + dy, shift: false, toggle: false, alt: false, ...more });
