@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { benchReady, drawn, exportMidi, notesOf, stems, type Note } from './support';
+import { benchReady, drawn, exportMidi, notesOf, stems, swingPercent, type Note } from './support';
 
 /**
  * A two-bar groove made from an empty part: accented hats, a backbeat with ghosts, a clap 10 ms behind it, a crescendo over the last
@@ -98,7 +98,7 @@ for (const swing of [false, true]) {
       await hand.press('button', 'Add swing');
       await hand.reset('Swing in %');
       await hand.turn('Swing in %', 12);
-      expect(await page.evaluate(() => window.nodSway!.bench().part.feel.moves[0]!.percent)).toBe(62);
+      expect(await swingPercent(page)).toBe(62);
     }
     // Kick by clicks, repeated into the next bar.
     await hand.click('kick', 0);

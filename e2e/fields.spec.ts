@@ -1,7 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
-import { benchReady, clickStem, drag, drawn, flatBeat, importMidi, openDemo, stemOf } from './support';
+import { benchReady, clickStem, drag, drawn, flatBeat, importMidi, openDemo, stemOf, swingPercent } from './support';
 
-const percent = (page: Page) => page.evaluate(() => window.nodSway!.bench().part.feel.moves[0]!.percent);
 const undoSteps = (page: Page) => page.evaluate(() => window.nodSway!.bench().history.undo.length);
 
 test('a number takes typing, arrows, the wheel, a drag on its unit, and a double-click for its default', async ({ page }) => {
@@ -10,23 +9,23 @@ test('a number takes typing, arrows, the wheel, a drag on its unit, and a double
   const field = page.getByRole('spinbutton', { name: 'Swing in %' });
   await field.fill('61,5');
   await field.press('Enter');
-  expect(await percent(page)).toBe(61.5);
+  expect(await swingPercent(page)).toBe(61.5);
   await field.press('ArrowDown');
-  expect(await percent(page)).toBe(60.5);
+  expect(await swingPercent(page)).toBe(60.5);
   await field.press('Shift+ArrowUp');
-  expect(await percent(page)).toBe(60.6);
+  expect(await swingPercent(page)).toBe(60.6);
   await field.press('PageUp');
-  expect(await percent(page)).toBe(70.6);
+  expect(await swingPercent(page)).toBe(70.6);
   await field.focus();
   await field.hover();
   await page.mouse.wheel(0, -100);
-  await expect.poll(() => percent(page)).toBe(71.6);
+  await expect.poll(() => swingPercent(page)).toBe(71.6);
   await field.fill('nonsense');
   await field.press('Enter');
-  expect(await percent(page)).toBe(71.6);
+  expect(await swingPercent(page)).toBe(71.6);
   await field.fill('500');
   await field.press('Enter');
-  expect(await percent(page)).toBe(80);
+  expect(await swingPercent(page)).toBe(80);
 
   const unit = page.locator('label', { has: field }).locator('span').last();
   const box = (await unit.boundingBox())!;
@@ -37,10 +36,10 @@ test('a number takes typing, arrows, the wheel, a drag on its unit, and a double
   await page.mouse.move(box.x + 4, box.y + 48, { steps: 5 });
   await page.mouse.up();
   // Four pixels are one step.
-  expect(await percent(page)).toBe(70);
+  expect(await swingPercent(page)).toBe(70);
   expect(await undoSteps(page)).toBe(before + 1);
   await unit.dblclick();
-  expect(await percent(page)).toBe(50);
+  expect(await swingPercent(page)).toBe(50);
 });
 
 test('a sweep of the slider is one step back', async ({ page }) => {
@@ -54,10 +53,10 @@ test('a sweep of the slider is one step back', async ({ page }) => {
   await page.mouse.move(box.x + 60, box.y + 8, { steps: 12 });
   await page.mouse.move(box.x + 90, box.y + 8, { steps: 12 });
   await page.mouse.up();
-  expect(await percent(page)).toBeGreaterThan(65);
+  expect(await swingPercent(page)).toBeGreaterThan(65);
   expect(await undoSteps(page)).toBe(before + 1);
   await page.keyboard.press('Control+z');
-  expect(await percent(page)).toBeCloseTo(57.14, 2);
+  expect(await swingPercent(page)).toBeCloseTo(57.14, 2);
 });
 
 test('several hits: the mean is moved, the shape stays; a level sets all; Shift is fine', async ({ page }) => {

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { clickStem, drawn, exportMidi, flatBeat, importMidi, notesOf, stemOf, stems } from './support';
+import { clickStem, drawn, exportMidi, flatBeat, importMidi, notesOf, stemOf, stems, swingPercent } from './support';
 
 test('by keyboard: select all, louder, later, undo, redo, delete', async ({ page }) => {
   const beat = flatBeat(1);
@@ -30,7 +30,7 @@ test('Space plays and stops, also after a button was clicked, and presses a butt
   await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible();
   await page.getByRole('button', { name: '5:3', exact: true }).focus();
   await page.keyboard.press('Space');
-  expect(await page.evaluate(() => window.nodSway!.bench().part.feel.moves[0]!.percent)).toBe(62.5);
+  expect(await swingPercent(page)).toBe(62.5);
   await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible();
 });
 
@@ -41,7 +41,7 @@ test('arrows on the swing slider sweep the swing and leave the selection alone',
   await page.getByRole('slider', { name: 'Swing in percent' }).focus();
   await page.keyboard.press('End');
   await page.keyboard.press('ArrowLeft');
-  const state = () => page.evaluate(() => [window.nodSway!.bench().part.feel.moves[0]!.percent, window.nodSway!.bench().part.hits.filter((h) => h.nudge).length]);
+  const state = async () => [await swingPercent(page), await page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.nudge).length)];
   expect(await state()).toEqual([79.5, 0]);
   await page.keyboard.press('Control+z');
   expect((await state())[0]).toBe(80);

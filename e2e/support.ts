@@ -131,3 +131,10 @@ export async function exportMidi(page: Page, what: 'part' | 'song' = 'part', ver
 }
 
 export const saved = (page: Page): Promise<void> => expect(page.getByTestId('save-state')).toHaveText('saved in this browser');
+
+/** Percent of the part's first swing move. */
+export const swingPercent = (page: Page): Promise<number> =>
+  page.evaluate(() => {
+    const move = window.nodSway!.bench().part.feel.moves.find((m) => m.kind === 'swing');
+    return move?.kind === 'swing' ? move.percent : Number.NaN;
+  });

@@ -42,13 +42,63 @@ try {
     setFocus('snare');
     select(part.hits.filter((h) => h.voice === 'snare').slice(1, 4).map((h) => h.id));
   });
-  await page.getByRole('tab', { name: 'Hits' }).click();
+  await page.getByRole('tab', { name: /^Hits/ }).click();
+  await page.getByRole('img', { name: /^Distribution/ }).waitFor();
   await shot('bench-swing');
   await page.getByRole('button', { name: 'Export', exact: true }).click();
   await page.getByRole('dialog').waitFor();
   await page.getByRole('dialog').getByRole('button', { name: 'Export', exact: true }).click();
   await page.getByTestId('export-account').waitFor();
   await shot('export');
+  await page.keyboard.press('Escape');
+
+  // A shape that is tried out on the off-beat hats.
+  await open('demo-gangway-strut');
+  await page.getByRole('tab', { name: /^Hits/ }).click();
+  await page.getByRole('button', { name: 'Closed hat: hear it' }).click();
+  await page.getByRole('button', { name: 'Choose' }).click();
+  await page.getByRole('button', { name: 'off-beats', exact: true }).click();
+  await page.getByRole('radio', { name: 'of these' }).click();
+  await page.getByRole('button', { name: 'the open row', exact: true }).click();
+  await page.getByRole('button', { name: 'Choose' }).click();
+  await page.getByRole('button', { name: 'accent', exact: true }).click();
+  await page.getByRole('img', { name: /^Distribution/ }).waitFor();
+  await shot('hits');
+  await page.keyboard.press('Escape');
+
+  // A rhythm cell in view, the table below.
+  await open('demo-fog-signal');
+  await page.getByRole('tab', { name: 'Bars' }).click();
+  await page.getByRole('button', { name: 'evenly spread', exact: true }).click();
+  await page.keyboard.press('x');
+  await page.getByRole('table', { name: 'Hits' }).waitFor();
+  await shot('bars');
+  await page.keyboard.press('x');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Rows', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Kit map …' }).click();
+  await page.getByRole('dialog').waitFor();
+  await shot('kit');
+
+  // The brush on an empty part.
+  await page.goto(BASE);
+  await page.getByRole('button', { name: 'New part' }).click();
+  await page.getByRole('button', { name: 'Start the part' }).click();
+  await page.waitForFunction(() => window.nodSway?.scene());
+  await page.keyboard.press('b');
+  await page.getByRole('combobox', { name: 'Accents of the brush' }).click();
+  await page.getByRole('option', { name: 'first of four' }).click();
+  const place = await page.evaluate(() => {
+    const box = document.querySelector('[data-testid=stems]').getBoundingClientRect();
+    const row = window.nodSway.scene().rows.find((r) => r.voice === 'hat-closed');
+    return { x: box.x + 28, y: box.y + row.baseline - 14, quarter: window.nodSway.bench().view.pixelsPerQuarter };
+  });
+  await page.mouse.move(place.x, place.y);
+  await page.mouse.down();
+  await page.mouse.move(place.x + 3.8 * place.quarter, place.y, { steps: 3 });
+  await page.mouse.up();
+  await page.mouse.move(place.x + 4.5 * place.quarter, place.y);
+  await shot('brush');
 } finally {
   await browser.close();
   process.kill(-server.pid);

@@ -49,3 +49,6 @@ export const clamp = (n: number, low: number, high: number): number => (n < low 
  * @example clampVelocity(96.5) // 97
  */
 export const clampVelocity = (n: number): Velocity => velocity(clamp(roundHalfUp(n), 1, 127));
+
+/** Minus zero becomes zero: kept as JSON it would come back as that anyway. */
+export const withoutSign = (n: number): number => n + 0;

@@ -63,6 +63,7 @@ const HIT_RULES: Readonly<Record<keyof Hit, (v: unknown) => boolean>> = {
   ghost: isFlag,
   choke: isFlag,
   locked: isFlag,
+  alone: isFlag,
   pan: (v) => isWithin(v, QUALITY.pan),
   pitch: (v) => isWithin(v, QUALITY.pitch),
   brightness: (v) => isWithin(v, QUALITY.brightness),

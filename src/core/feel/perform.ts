@@ -2,14 +2,21 @@ import { homesOf, type Homes } from '../homes/homes';
 import { voiceNumbers } from '../part/by-voice';
 import { meterMapOf, tempoMapOf } from '../part/part-time';
 import type { Hit, Part } from '../part/part';
-import type { MeterMap } from '../time/meter-map';
+import { hashText } from '../random';
 import { clampVelocity, ticks, type Milliseconds } from '../units';
-import { isIdle, type Move } from './feel';
+import { mix } from './draws';
+import { isIdle, type Feel, type Move, type MoveKind } from './feel';
+import { applyAccents } from './moves/accents';
+import { applyDrift } from './moves/drift';
+import { applyLay } from './moves/lay';
+import { applySpread } from './moves/spread';
+import { applySwing } from './moves/swing-move';
+import { applyTemplate } from './moves/template';
+import { applyTighten } from './moves/tighten';
 import { scopeTest } from './scope';
-import { swingTick } from './swing';
+import type { ApplyMove, HitRange, Performable, Work } from './work';
 
-/** What performing needs to know of a part. */
-export type Performable = Pick<Part, 'hits' | 'tempo' | 'meter' | 'origin' | 'feel'>;
+export type { HitRange, Performable } from './work';
 
 /**
  * The performed hits of a part: what is seen, heard and exported. Columns run parallel to `part.hits`.
@@ -24,12 +31,6 @@ export interface Performance {
   homes: Homes;
   /** Homes as the swing moves in scope place them, blended by the sway as the hits are: a perfectly swung hit has lean 0. */
   placedHomes: Float64Array;
-}
-
-/** Hits by their index, `to` not included. */
-export interface HitRange {
-  from: number;
-  to: number;
 }
 
 /**
@@ -47,7 +48,10 @@ export function performPart(part: Performable, range: HitRange = { from: 0, to: 
   const placedHomes = homes.ticks.slice();
 
   if (!isIdle(feel)) {
-    for (const move of feel.moves) if (move.on !== false) applyMove(move, part, range, homes, times, placedHomes);
+    const work: Work = { part, hits, range, map: meterMapOf(part), tempo: tempoMapOf(part), homes, times, loudness, placedHomes };
+    feel.moves.forEach((move, i) => {
+      if (move.on !== false) applyMove(move, work, seedOfMove(feel, i));
+    });
     if (feel.sway !== 1) {
       for (let i = range.from; i < range.to; i++) {
         const hit = hits[i] as Hit;
@@ -91,17 +95,27 @@ function column(hits: readonly Hit[], range: HitRange, pick: (hit: Hit) => numbe
   return values;
 }
 
-function applyMove(move: Move, part: Performable, range: HitRange, homes: Homes, times: Float64Array, placedHomes: Float64Array) {
-  const inScope = scopeTest(move.scope, part, homes);
-  const map = meterMapOf(part);
-  for (let i = range.from; i < range.to; i++) {
-    if (!inScope(i)) continue;
-    times[i] = swung(times[i] as number, map, move);
-    placedHomes[i] = swung(placedHomes[i] as number, map, move);
-  }
+const APPLY: { readonly [K in MoveKind]: ApplyMove<Extract<Move, { kind: K }>> } = {
+  tighten: applyTighten,
+  swing: applySwing,
+  template: applyTemplate,
+  lay: applyLay,
+  drift: applyDrift,
+  spread: applySpread,
+  accents: applyAccents,
+};
+
+function applyMove(move: Move, work: Work, seed: number) {
+  (APPLY[move.kind] as ApplyMove<Move>)(move, work, scopeTest(move.scope, work.part, work.homes), seed);
 }
 
-const swung = (tick: number, map: MeterMap, move: Move): number => swingTick(tick, map.barAt(ticks(tick)), move);
+/** A move's own seed, or the feel's salted with its ordinal among its kind; moves that are off count, so that a switch changes no other draw. */
+export function seedOfMove(feel: Feel, index: number): number {
+  const move = feel.moves[index] as Move;
+  if (move.seed !== undefined) return move.seed;
+  const ordinal = feel.moves.slice(0, index).filter((m) => m.kind === move.kind).length;
+  return mix(mix(feel.seed, hashText(move.kind)), ordinal);
+}
 
 function addNudges(part: Performable, range: HitRange, times: Float64Array, loudness: Float64Array) {
   const tempo = tempoMapOf(part);

@@ -1,10 +1,10 @@
 import type { Homes } from '../homes/homes';
 import { meterMapOf } from '../part/part-time';
 import type { Hit, Part } from '../part/part';
-import { nearestLine, stepOf } from '../time/grid';
-import type { MeterMap } from '../time/meter-map';
+import { stepOf } from '../time/grid';
 import { ticks } from '../units';
-import type { BarScope, Scope, StepScope } from './feel';
+import { mod, stepInCycle } from './cycle';
+import type { BarScope, Scope } from './feel';
 
 /** Tells whether a hit, by its index in the part, is in a move's scope. */
 export type ScopeTest = (index: number) => boolean;
@@ -32,7 +32,8 @@ export function scopeTest(scope: Scope | undefined, part: Pick<Part, 'hits' | 'm
   if (scope.steps) {
     const steps = scope.steps;
     const at = new Set(steps.at);
-    tests.push((i) => at.has(stepIndex(map, hitAt(i), steps)));
+    const step = stepOf(steps.grid);
+    tests.push((i) => at.has(stepInCycle(map, hitAt(i).tick, step, steps.of)));
   }
   if (tests.length === 0) return everything;
   return tests.length === 1 ? (tests[0] as ScopeTest) : (i) => tests.every((test) => test(i));
@@ -44,16 +45,3 @@ function barMatches(scope: BarScope, bar: number): boolean {
   if (scope.every === undefined || !scope.at) return true;
   return scope.at.includes(mod(bar - 1, scope.every) + 1);
 }
-
-/** Index of the nearest step modulo the cycle. A cycle longer than a bar runs on over round(cycle / bar) whole bars from the part's start. */
-function stepIndex(map: MeterMap, hit: Hit, scope: StepScope): number {
-  const step = stepOf(scope.grid);
-  const line = nearestLine(map, hit.tick, step);
-  const bar = map.barOf(line.bar);
-  const span = Math.round((scope.of * step) / bar.length);
-  if (span <= 1) return mod(line.step, scope.of);
-  const first = map.barOf(line.bar - mod(line.bar, span));
-  return mod(Math.round((line.tick - first.start) / step), scope.of);
-}
-
-const mod = (n: number, m: number): number => ((n % m) + m) % m;

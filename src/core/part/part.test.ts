@@ -65,6 +65,13 @@ test('a command that changes nothing gives the same part back', () => {
   expect(diffParts(part, { ...part })).toBeNull();
 });
 
+test('minus zero is kept as zero, as the store would give it back', () => {
+  const part = smallPart([['kick', 0, 100]]);
+  expect(Object.is(setSway({ ...part, feel: { ...part.feel, sway: 0.5 } }, -0).feel.sway, 0)).toBe(true);
+  const nudged = addNudge({ ...part, hits: part.hits.map((h) => ({ ...h, nudge: { ms: milliseconds(1), velocity: 4 } })) }, new Set(['h0']), milliseconds(-1.001));
+  expect(Object.is(nudged.hits[0]?.nudge?.ms, 0)).toBe(true);
+});
+
 test('a nudge of nothing is removed', () => {
   const part = addNudge(smallPart([['kick', 0, 100]]), new Set(['h0']), milliseconds(12.345));
   expect(part.hits[0]?.nudge).toEqual({ ms: 12.35, velocity: 0 });

@@ -36,6 +36,8 @@ export interface Hit {
   nudge?: Nudge;
   /** A home pinned by the user; without one it is fitted. */
   home?: Ticks;
+  /** Left where it is by tighten: the decision on a doubtful hit. */
+  alone?: boolean;
   /** Which of the source's lanes it came from, by index; the first without it. */
   lane?: number;
 }

@@ -1,5 +1,5 @@
 /** Commands on hits: each takes a part and gives the changed part back; nothing else happens. */
-import { clamp, clampVelocity, milliseconds, ticks, TICKS_PER_QUARTER, type Milliseconds, type Ticks } from '../../units';
+import { clamp, clampVelocity, milliseconds, ticks, TICKS_PER_QUARTER, withoutSign, type Milliseconds, type Ticks } from '../../units';
 import { compareVoices, keyOfVoice, type VoiceName } from '../../voices';
 import { carryHomes } from '../../homes/homes';
 import { carryVoices, indicesByVoice } from '../by-voice';
@@ -60,7 +60,7 @@ export const mirrorNudges = (part: Part, ids: ReadonlySet<HitId>): Part => setNu
 
 function withNudge(hit: Hit, ms: Milliseconds): Hit {
   // A hundredth of a millisecond is far under one sample; more digits would only make files long.
-  const next = milliseconds(Math.round(clamp(ms, -MAX_NUDGE_MS, MAX_NUDGE_MS) * 100) / 100);
+  const next = milliseconds(withoutSign(Math.round(clamp(ms, -MAX_NUDGE_MS, MAX_NUDGE_MS) * 100) / 100));
   if (next === (hit.nudge?.ms ?? 0)) return hit;
   const velocity = hit.nudge?.velocity ?? 0;
   if (next !== 0 || velocity !== 0) return { ...hit, nudge: { ms: next, velocity } };

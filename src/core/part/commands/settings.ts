@@ -1,6 +1,6 @@
 /** Commands on a part's settings: tempo, origin, rows, swing and sway. */
 import { DEFAULT_SWING, MAX_SWING, MIN_SWING, type Feel, type SwingMove } from '../../feel/feel';
-import { clamp, MAX_BPM, MIN_BPM, ticks, type Bpm, type Ticks } from '../../units';
+import { clamp, withoutSign, MAX_BPM, MIN_BPM, ticks, type Bpm, type Ticks } from '../../units';
 import type { VoiceName } from '../../voices';
 import { bpmOf, microsecondsOf, type TempoChange } from '../../time/tempo-map';
 import { endOfPart, meterMapOf } from '../part-time';
@@ -33,7 +33,7 @@ export function setRow(part: Part, voice: VoiceName, change: Partial<Omit<Row, '
 }
 
 /** How much of the feel is used, 0 to 1. */
-export const setSway = (part: Part, sway: number): Part => withFeel(part, { ...part.feel, sway: clamp(sway, 0, 1) });
+export const setSway = (part: Part, sway: number): Part => withFeel(part, { ...part.feel, sway: withoutSign(clamp(sway, 0, 1)) });
 
 /** The part's first swing move, if it has one. */
 export const swingOf = (feel: Feel): SwingMove | undefined => feel.moves.find((m) => m.kind === 'swing');

@@ -1,0 +1,33 @@
+import type { Hit } from '../../part/part';
+import type { MeterMap } from '../../time/meter-map';
+import { clamp, milliseconds, ticks } from '../../units';
+import { humanDraws } from '../draws';
+import type { DriftMove } from '../feel';
+import type { ApplyMove } from '../work';
+
+/** No draw is further out than this many deviations. */
+const FURTHEST = 2.5;
+
+/** How much a line is spared: bar lines by the whole anchor, beat lines by half of it. */
+function anchorFactor(map: MeterMap, home: number, anchor: number): number {
+  const tick = ticks(home);
+  const bar = map.barAt(tick);
+  if (home - bar.start < 1) return 1 - anchor;
+  return home - map.beatAt(bar, tick).start < 1 ? 1 - anchor / 2 : 1;
+}
+
+/** Human drift: a slow 1/f curve of the whole kit and each hit's own scatter, mixed by `color` at unit deviation. */
+export const applyDrift: ApplyMove<DriftMove> = ({ timingMs, velocityPercent, color, anchor }, { hits, range, times, loudness, homes, map, tempo }, inScope, seed) => {
+  const draws = humanDraws(hits, seed);
+  const unit = Math.sqrt(color ** 2 + (1 - color) ** 2);
+  const drawOf = (slow: number, own: number): number => clamp((color * slow + (1 - color) * own) / unit, -FURTHEST, FURTHEST);
+  for (let i = range.from; i < range.to; i++) {
+    if (!inScope(i)) continue;
+    const spared = anchorFactor(map, homes.ticks[i] as number, anchor);
+    const ms = timingMs * spared * drawOf(draws.slowTiming[i] as number, draws.ownTiming[i] as number);
+    times[i] = tempo.shift(ticks(times[i] as number), milliseconds(ms));
+    if ((hits[i] as Hit).choke) continue;
+    const v = loudness[i] as number;
+    loudness[i] = v + (v * velocityPercent * spared * drawOf(draws.slowVelocity[i] as number, draws.ownVelocity[i] as number)) / 100;
+  }
+};

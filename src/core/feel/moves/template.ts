@@ -1,0 +1,52 @@
+import { stepsFor, type Groove, type GrooveStep } from '../../groove/groove';
+import type { Hit } from '../../part/part';
+import type { MeterMap } from '../../time/meter-map';
+import { clamp, ticks, TICKS_PER_QUARTER } from '../../units';
+import type { TemplateMove } from '../feel';
+import { roundOfBar } from '../cycle';
+import type { ApplyMove } from '../work';
+
+/** However far a groove leans, no step reaches the next. */
+const MOST_OFFSET = 0.49;
+
+/** What a groove says at a place: an offset in steps (already times `lean`, each step limited), and a level. */
+export interface GrooveValue {
+  offset: number;
+  level: number;
+}
+
+/**
+ * A groove's offset by linear interpolation between its steps and the level of the nearest step, at a written tick. Grooves longer
+ * than a bar run over round(length / bar) bars, shorter ones restart at each; where a bar cuts one off, the last step leads to
+ * step 0 of the next round.
+ */
+export function grooveAt(map: MeterMap, groove: Groove, steps: readonly GrooveStep[], tick: number, lean: number): GrooveValue {
+  const step = TICKS_PER_QUARTER / groove.stepsPerBeat;
+  const length = steps.length * step;
+  const round = roundOfBar(map, map.barAt(ticks(tick)).index, length);
+  const inRound = tick - round.start;
+  const base = Math.floor(inRound / length) * length;
+  const i = Math.min(steps.length - 1, Math.floor((inRound - base) / step));
+  const here = base + i * step;
+  const cut = round.end - round.start;
+  // The next step's place: the round's end where it comes first.
+  const next = Math.min(here + step, cut);
+  const leadsOn = next === cut || i + 1 >= steps.length;
+  const a = steps[i] as GrooveStep;
+  const b = steps[leadsOn ? 0 : i + 1] as GrooveStep;
+  const share = next > here ? (inRound - here) / (next - here) : 0;
+  const limited = (s: GrooveStep): number => clamp(lean * s.offset, -MOST_OFFSET, MOST_OFFSET);
+  return { offset: limited(a) + (limited(b) - limited(a)) * share, level: share >= 0.5 ? b.level : a.level };
+}
+
+/** Adds a groove's offsets and levels, by the written place. */
+export const applyTemplate: ApplyMove<TemplateMove> = ({ groove, lean, level }, { hits, range, times, loudness, map }, inScope) => {
+  const step = TICKS_PER_QUARTER / groove.stepsPerBeat;
+  for (let i = range.from; i < range.to; i++) {
+    if (!inScope(i)) continue;
+    const hit = hits[i] as Hit;
+    const value = grooveAt(map, groove, stepsFor(groove, hit.voice), hit.tick, lean);
+    times[i] = (times[i] as number) + value.offset * step;
+    if (!hit.choke) loudness[i] = (loudness[i] as number) * (1 + level * (value.level - 1));
+  }
+};

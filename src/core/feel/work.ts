@@ -1,0 +1,33 @@
+import type { Homes } from '../homes/homes';
+import type { Hit, Part } from '../part/part';
+import type { MeterMap } from '../time/meter-map';
+import type { TempoMap } from '../time/tempo-map';
+import type { ScopeTest } from './scope';
+
+/** What performing needs to know of a part. */
+export type Performable = Pick<Part, 'hits' | 'tempo' | 'meter' | 'origin' | 'feel'>;
+
+/** Hits by their index, `to` not included. */
+export interface HitRange {
+  from: number;
+  to: number;
+}
+
+/** What moves work on: each reads and writes the columns that those before it left, within the range. */
+export interface Work {
+  part: Performable;
+  hits: readonly Hit[];
+  range: HitRange;
+  map: MeterMap;
+  tempo: TempoMap;
+  homes: Homes;
+  /** Performed ticks. */
+  times: Float64Array;
+  /** Performed velocities, fractional and not limited. */
+  loudness: Float64Array;
+  /** Homes as the swing moves so far place them. */
+  placedHomes: Float64Array;
+}
+
+/** Applies one move to the hits in its scope. */
+export type ApplyMove<M> = (move: M, work: Work, inScope: ScopeTest, seed: number) => void;
