@@ -167,6 +167,7 @@ export const SHORTCUTS: readonly Shortcut[] = [
 /** Keys that are handled where they belong, for the sheet alone. */
 export const ELSEWHERE: readonly Pick<Shortcut, 'keys' | 'group' | 'text'>[] = [
   { keys: ['w'], group: 'Hear', text: 'Hold: hear and see the part as written' },
+  { keys: ['q'], group: 'Hear', text: 'Hold: hear the feel that is kept for comparing' },
   { keys: ['escape'], group: 'Tools and sight', text: 'Put back, leave, choose nothing: one thing at a time' },
 ];
 

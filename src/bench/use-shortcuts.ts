@@ -37,6 +37,8 @@ export function useShortcuts(playback: Playback): void {
     shortcut.run({ store, playback });
   }, OPTIONS);
   useHotkeys('w', () => playback.holdWritten(true), { ...OPTIONS, keydown: true });
+  useHotkeys('q', () => playback.holdOther(true), { ...OPTIONS, keydown: true });
+  useHotkeys('q', () => playback.holdOther(false), { keyup: true, keydown: false, enableOnFormTags: ['slider', 'radio'] });
   useHotkeys('w', () => playback.holdWritten(false), { keyup: true, keydown: false, enableOnFormTags: ['slider', 'radio'] });
   useEffect(() => {
     // A window that loses the keyboard never hears the key come up.

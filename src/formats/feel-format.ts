@@ -1,13 +1,14 @@
 import Joi from 'joi';
-import { MAX_SWING, MIN_SWING, SWING_DIVISIONS, DEFAULT_SWING, type BarScope, type Feel, type StepScope } from '@/core/feel/feel';
-import { GRIDS } from '@/core/time/grid';
-import { validate } from './validate';
+import { DEFAULT_MOVES, MAX_SWING, MIN_SWING, MOST_MOVES, SPREAD_GROUPS, STRAIGHT, SWING_DIVISIONS, type AccentsMove, type BarScope, type Feel, type MoveKind, type StepScope, type TightenMove } from '@/core/feel/feel';
+import { GRIDS, isTriplet } from '@/core/time/grid';
+import { grooveSchema } from './groove-format';
+import { parseJson, validate } from './validate';
 
 /** feel@1 as it comes from files, the store and the HTTP API. Unknown members and kinds are errors that name them. */
 
-const MOST_MOVES = 64;
 const MOST_BARS = 100_000;
 const LONGEST_CYCLE = 4096;
+const LARGEST_SEED = 0xffffffff;
 
 const bars = Joi.object({
   from: Joi.number().integer().min(1).max(MOST_BARS),
@@ -35,17 +36,54 @@ const scope = Joi.object({
   ghosts: Joi.string().valid('only', 'none'),
 });
 
-const swing = Joi.object({
-  kind: Joi.string().valid('swing').required(),
-  on: Joi.boolean(),
-  scope,
-  division: Joi.string().valid(...SWING_DIVISIONS).default('1/16'),
-  percent: Joi.number().min(MIN_SWING).max(MAX_SWING).default(DEFAULT_SWING),
-  inverse: Joi.boolean(),
-});
+const seed = Joi.number().integer().min(0).max(LARGEST_SEED);
+const grid = Joi.string().valid(...GRIDS);
+const between = (low: number, high: number): Joi.NumberSchema => Joi.number().min(low).max(high);
 
-/** Each kind of move with its schema: a new kind is one more line. */
-const MOVES: Readonly<Record<string, Joi.ObjectSchema>> = { swing };
+/** What every move has, and its own members. */
+const moveOf = (kind: MoveKind, members: Joi.PartialSchemaMap): Joi.ObjectSchema => Joi.object({ kind: Joi.string().valid(kind).required(), on: Joi.boolean(), scope, seed, ...members });
+
+const { tighten, swing, lay, drift, spread, accents } = DEFAULT_MOVES;
+
+/** Each kind of move with its schema. */
+const MOVES: Readonly<Record<MoveKind, Joi.ObjectSchema>> = {
+  tighten: moveOf('tighten', {
+    grid: grid.default(tighten.grid),
+    strength: between(0, 1).default(tighten.strength),
+    window: between(0, 1).default(tighten.window),
+    keepMs: between(0, 50).default(tighten.keepMs),
+    swingPercent: between(MIN_SWING, MAX_SWING).default(tighten.swingPercent),
+  }).custom((m: TightenMove, helpers) => (isTriplet(m.grid) && m.swingPercent !== STRAIGHT ? helpers.message({ custom: 'swingPercent: triplet grids are straight, 50 only' }) : m)),
+  swing: moveOf('swing', {
+    division: Joi.string().valid(...SWING_DIVISIONS).default(swing.division),
+    percent: between(MIN_SWING, MAX_SWING).default(swing.percent),
+    inverse: Joi.boolean(),
+  }),
+  template: moveOf('template', { groove: grooveSchema.required(), lean: between(0, 1.5).default(1), level: between(0, 1.5).default(1) }),
+  lay: moveOf('lay', { ms: between(-80, 80).default(lay.ms) }),
+  drift: moveOf('drift', {
+    timingMs: between(0, 40).default(drift.timingMs),
+    velocityPercent: between(0, 40).default(drift.velocityPercent),
+    color: between(0, 1).default(drift.color),
+    anchor: between(0, 1).default(drift.anchor),
+  }),
+  spread: moveOf('spread', {
+    ms: between(0, 30).default(spread.ms),
+    order: Joi.array().items(Joi.string().valid(...SPREAD_GROUPS)).min(1).unique().default([...SPREAD_GROUPS]),
+  }),
+  accents: moveOf('accents', {
+    grid: grid.default(accents.grid),
+    levels: Joi.array().items(between(0, 2)).min(1).max(LONGEST_CYCLE).default([...accents.levels]),
+    depth: between(0, 1).default(accents.depth),
+    pivot: between(1, 127),
+    contrast: between(0, 3).default(accents.contrast),
+    scale: between(0, 2).default(accents.scale),
+    add: between(-127, 127).default(accents.add),
+    jitter: between(0, 40).default(accents.jitter),
+    floor: between(1, 127).default(accents.floor),
+    ceiling: between(1, 127).default(accents.ceiling),
+  }).custom((m: AccentsMove, helpers) => (m.floor > m.ceiling ? helpers.message({ custom: 'floor: is over ceiling' }) : m)),
+};
 
 const move = Joi.alternatives().conditional(Joi.ref('.kind'), {
   switch: Object.entries(MOVES).map(([kind, schema]) => ({ is: kind, then: schema })),
@@ -54,10 +92,18 @@ const move = Joi.alternatives().conditional(Joi.ref('.kind'), {
 
 export const feelSchema = Joi.object({
   format: Joi.string().valid('nod-sway/feel@1').required(),
-  seed: Joi.number().integer().min(0).max(0xffffffff).default(1),
-  sway: Joi.number().min(0).max(1).default(1),
+  seed: seed.default(1),
+  sway: between(0, 1).default(1),
   moves: Joi.array().items(move).max(MOST_MOVES).default([]),
 }).required();
 
 /** @throws NamedError bad-feel, its details naming each wrong member */
 export const parseFeel = (data: unknown): Feel => validate<Feel>(feelSchema, data, 'bad-feel');
+
+/** A feel's name is its file's: feel@1 has no member for it. */
+export const FEEL_FILE_ENDING = '.nodfeel.json';
+
+export const writeFeelFile = (feel: Feel): string => JSON.stringify(feel, null, 1);
+
+/** @throws NamedError bad-feel */
+export const readFeelFile = (text: string): Feel => parseFeel(parseJson(text, 'bad-feel'));

@@ -1,6 +1,5 @@
 import { PLAIN, type Colour } from '@/core/playback/mixer';
-import type { Program } from '@/core/playback/program';
-import type { PlayState, Version } from '@/core/playback/player';
+import type { PlayState, Version, Versions } from '@/core/playback/player';
 import { PRE_ROLL_SECONDS, type Onset } from '@/core/playback/sequencer';
 import { voicesEndedBy } from '@/core/synth/recipes';
 import { TempoMap } from '@/core/time/tempo-map';
@@ -26,7 +25,7 @@ export class SoundEngine {
   /** Samples by voice index, once rendered. */
   private kit: Promise<Float32Array[]> | null = null;
   private readonly voices: VoiceName[] = [...VOICES];
-  private programs: { performed: Program; written: Program; tempo: TempoMap } | null = null;
+  private programs: (Versions & { tempo: TempoMap }) | null = null;
   private state: PlayState = { playing: false, anchorFrame: 0, version: 'performed' };
   private readonly listeners = new Set<() => void>();
   private captured: ((m: Extract<FromPlayer, { type: 'captured' }>) => void) | null = null;
@@ -73,7 +72,7 @@ export class SoundEngine {
     this.node = node;
     context.onstatechange = () => this.changed(context.state === 'running' ? 'ready' : 'blocked');
     await this.sendSounds();
-    if (this.programs) this.send({ type: 'programs', performed: this.programs.performed, written: this.programs.written });
+    if (this.programs) this.send({ type: 'programs', versions: versionsOf(this.programs) });
   }
 
   private async wake() {
@@ -130,9 +129,9 @@ export class SoundEngine {
     return () => this.onsetListeners.delete(listener);
   }
 
-  setPrograms(performed: Program, written: Program) {
-    this.programs = { performed, written, tempo: new TempoMap(performed.tempo) };
-    this.send({ type: 'programs', performed, written });
+  setPrograms(versions: Versions) {
+    this.programs = { ...versions, tempo: new TempoMap(versions.performed.tempo) };
+    this.send({ type: 'programs', versions });
   }
 
   setVersion(version: Version) {
@@ -182,6 +181,11 @@ export class SoundEngine {
       this.send({ type: 'capture', frames: Math.ceil(length * this.sampleRate) });
     });
   }
+}
+
+/** What crosses to the audio thread: plain data, no classes. */
+function versionsOf({ tempo: _tempo, ...versions }: Versions & { tempo: TempoMap }): Versions {
+  return versions;
 }
 
 let shared: SoundEngine | null = null;

@@ -18,7 +18,7 @@ class PlayerProcessor extends AudioWorkletProcessor {
       case 'sounds':
         return this.player.setSounds(message.sounds);
       case 'programs':
-        this.player.setPrograms(message.performed, message.written);
+        this.player.setPrograms(message.versions);
         break;
       case 'version':
         this.player.setVersion(message.version);

@@ -1,13 +1,12 @@
-import type { Program } from '@/core/playback/program';
 import type { Colour } from '@/core/playback/mixer';
-import type { PlayState, Version } from '@/core/playback/player';
+import type { PlayState, Version, Versions } from '@/core/playback/player';
 import type { Onset } from '@/core/playback/sequencer';
 import type { Ticks } from '@/core/units';
 
 /** Everything that crosses the border to the audio thread. */
 export type ToPlayer =
   | { type: 'sounds'; sounds: { samples: Float32Array; ends: number[] }[] }
-  | { type: 'programs'; performed: Program; written: Program }
+  | { type: 'programs'; versions: Versions }
   | { type: 'version'; version: Version }
   | { type: 'play'; fromTick: Ticks }
   | { type: 'stop' }

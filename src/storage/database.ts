@@ -42,6 +42,12 @@ export interface KitRow {
   voices: Readonly<Record<number, string>>;
 }
 
+/** A whole feel of the user's own; JSON data, checked when it is read. */
+export interface FeelRow {
+  name: string;
+  feel: unknown;
+}
+
 export interface FlagRow {
   name: string;
   at: number;
@@ -55,11 +61,12 @@ export class NodSwayDatabase extends Dexie {
   songs!: EntityTable<SongRow, 'id'>;
   flags!: EntityTable<FlagRow, 'name'>;
   kits!: EntityTable<KitRow, 'name'>;
+  feels!: EntityTable<FeelRow, 'name'>;
 
   constructor(name = 'nod-sway') {
     super(name);
     this.version(1).stores({ parts: 'id, updatedAt', bodies: 'id', edits: '[partId+seq]', songs: 'id', flags: 'name' });
-    this.version(2).stores({ kits: 'name' });
+    this.version(2).stores({ kits: 'name', feels: 'name' });
   }
 }
 

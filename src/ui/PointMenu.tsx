@@ -11,11 +11,12 @@ export const MENU_RULE = 'my-1 h-px bg-line';
 /** A menu that is open at a place: for right clicks, and for menus that are loaded when they are asked for. */
 export function PointMenu({ at, onClose, label, children }: { at: MenuPlace; onClose: () => void; label: string; children: ReactNode }) {
   return (
-    <DropdownMenu.Root open onOpenChange={(open) => !open && onClose()}>
+    <DropdownMenu.Root open modal={false} onOpenChange={(open) => !open && onClose()}>
       <DropdownMenu.Trigger asChild>
         <span aria-hidden="true" className="fixed size-0" style={{ left: at.x, top: at.y }} />
       </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
+      {/* Within the page's landmark, where screen readers look for it. */}
+      <DropdownMenu.Portal container={document.querySelector('main')}>
         <DropdownMenu.Content className={MENU} align="start" sideOffset={2} aria-label={label} onCloseAutoFocus={(e) => e.preventDefault()}>
           {children}
         </DropdownMenu.Content>

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { EMPTY_FEEL, type Feel, type SwingMove } from '@/core/feel/feel';
+import { EMPTY_FEEL, SPREAD_GROUPS, type Feel, type Move, type Scope, type SwingMove } from '@/core/feel/feel';
+import type { Groove } from '@/core/groove/groove';
 import { compareHits, type Hit, type Part } from '@/core/part/part';
 import { milliseconds, ticks, TICKS_PER_QUARTER, velocity } from '@/core/units';
 import { compareVoices, GENERAL_MIDI_KIT, keyOfVoice } from '@/core/voices';
@@ -38,11 +39,41 @@ export const swingArbitrary: fc.Arbitrary<SwingMove> = fc.record({
   percent: fc.double({ min: 25, max: 80, noNaN: true }),
 });
 
+const scopeArbitrary: fc.Arbitrary<Scope | undefined> = fc.option(
+  fc.oneof(
+    fc.record({ voices: fc.uniqueArray(fc.constantFrom(...VOICES), { minLength: 1, maxLength: 3 }) }),
+    fc.constantFrom<Scope>({ bars: { every: 2, at: [1] } }, { bars: { from: 2, to: 3 } }, { steps: { grid: '1/8', of: 2, at: [1] } }, { ghosts: 'none' }),
+  ),
+  { nil: undefined },
+);
+const grids = fc.constantFrom('1/8' as const, '1/16' as const, '1/8T' as const);
+const upTo = (max: number, min = 0) => fc.double({ min, max, noNaN: true });
+
+const grooveArbitrary: fc.Arbitrary<Groove> = fc.constantFrom(2, 4, 6, 8).chain((beats) =>
+  fc.array(fc.record({ offset: upTo(0.5, -0.5), level: upTo(2), n: fc.nat(9) }), { minLength: beats * 4, maxLength: beats * 4 }).map((steps): Groove => ({ format: 'nod-sway/groove@1', name: 'random', meter: [4, 4], beats, stepsPerBeat: 4, steps })),
+);
+
+/** A move of any kind, with a scope now and then. */
+export const moveArbitrary: fc.Arbitrary<Move> = fc
+  .tuple(
+    fc.oneof(
+      fc.record({ kind: fc.constant('tighten' as const), grid: grids, strength: upTo(1), window: upTo(1), keepMs: upTo(50), swingPercent: fc.constant(50) }),
+      swingArbitrary,
+      fc.record({ kind: fc.constant('template' as const), groove: grooveArbitrary, lean: upTo(1.5), level: upTo(1.5) }),
+      fc.record({ kind: fc.constant('lay' as const), ms: upTo(80, -80) }),
+      fc.record({ kind: fc.constant('drift' as const), timingMs: upTo(40), velocityPercent: upTo(40), color: upTo(1), anchor: upTo(1) }),
+      fc.record({ kind: fc.constant('spread' as const), ms: upTo(30), order: fc.shuffledSubarray([...SPREAD_GROUPS], { minLength: 1 }) }),
+      fc.record({ kind: fc.constant('accents' as const), grid: grids, levels: fc.array(upTo(2), { minLength: 1, maxLength: 20 }), depth: upTo(1), contrast: upTo(3), scale: upTo(2), add: upTo(127, -127), jitter: upTo(40), floor: fc.integer({ min: 1, max: 60 }), ceiling: fc.integer({ min: 60, max: 127 }) }),
+    ),
+    scopeArbitrary,
+  )
+  .map(([move, scope]): Move => (scope ? { ...move, scope } : move));
+
 export const feelArbitrary: fc.Arbitrary<Feel> = fc.record({
   format: fc.constant('nod-sway/feel@1' as const),
   seed: fc.integer({ min: 0, max: 1e6 }),
   sway: fc.double({ min: 0, max: 1, noNaN: true }),
-  moves: fc.array(swingArbitrary, { maxLength: 3 }),
+  moves: fc.array(fc.oneof(swingArbitrary, moveArbitrary), { maxLength: 3 }),
 });
 
 export const partArbitrary: fc.Arbitrary<Part> = meterArbitrary.chain(([n, d]) => {

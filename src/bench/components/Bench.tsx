@@ -18,6 +18,7 @@ import { TopBar } from './TopBar';
 const TouchPad = dynamic(() => import('./TouchPad').then((m) => m.TouchPad), { ssr: false });
 const HitTable = dynamic(() => import('./HitTable'), { ssr: false });
 const KeysDialog = dynamic(() => import('./KeysDialog').then((m) => m.KeysDialog), { ssr: false });
+const FeelsDialog = dynamic(() => import('./feel/FeelsDialog').then((m) => m.FeelsDialog), { ssr: false });
 const KitDialog = dynamic(() => import('./KitDialog').then((m) => m.KitDialog), { ssr: false });
 
 /** One part: rows in the middle, transport and compare on top, one side panel, the phrase strip below. */
@@ -52,6 +53,7 @@ export function Bench({ onReload }: { onReload: () => void }) {
       </main>
       {dialog === 'keys' && <KeysDialog />}
       {dialog === 'kit' && <KitDialog />}
+      {dialog === 'feels' && <FeelsDialog />}
     </div>
   );
 }

@@ -50,11 +50,26 @@ export function HandLine() {
 
 function Doing({ tool, brush }: { tool: Tool; brush: Brush }) {
   const gesture = useBench((s) => s.gesture);
+  const pointing = useBench((s) => s.desk.pointing);
+  if (pointing !== null) return <Pointing index={pointing} />;
   if (gesture?.trial) return <Trying label={gesture.label} />;
   if (tool === 'hold') return <Selected />;
   if (tool === 'brush') return <BrushWords brush={brush} />;
   if (tool === 'wipe') return <p className="truncate text-faint">Drag along a row: the hits that it crosses go. Esc ends it.</p>;
   return <DrawWords />;
+}
+
+/** A move's scope is pointed out on the Bench itself. */
+function Pointing({ index }: { index: number }) {
+  const { getState } = useBenchStore();
+  return (
+    <div className="flex min-w-0 items-center gap-2" role="status">
+      <span className="truncate">Point out what move {index + 1} touches: row names, bars on the ruler, stems for their steps.</span>
+      <Button look="strong" className="!h-7" onClick={() => getState().setDesk({ pointing: null })}>
+        Done
+      </Button>
+    </div>
+  );
 }
 
 /** A change that is tried out is kept or put back here, wherever it was made. */

@@ -1,11 +1,39 @@
+'use client';
+
+import { useRef, type PointerEvent } from 'react';
 import type { SwingDivision } from '@/core/feel/feel';
 
 const WIDTH = 270;
 const FROM = 24;
 const LENGTH = 222;
 
-/** One pair as stems: the beat, the off-beat where the swing puts it, the straight one pale behind it. */
-export function PairPicture({ percent, division }: { percent: number; division: SwingDivision }) {
+interface Props {
+  percent: number;
+  division: SwingDivision;
+  /** The off-beat is dragged: its place in percent of the pair. */
+  onSweep: (percent: number) => void;
+  onDone: () => void;
+}
+
+/** One pair as stems: the beat, the off-beat where the swing puts it, the straight one pale behind it. The off-beat can be dragged. */
+export function PairPicture({ percent, division, onSweep, onDone }: Props) {
+  const held = useRef(false);
+  const drag = {
+    onPointerDown: (e: PointerEvent<SVGSVGElement>) => {
+      held.current = true;
+      e.currentTarget.setPointerCapture(e.pointerId);
+    },
+    onPointerMove: (e: PointerEvent<SVGSVGElement>) => {
+      if (!held.current) return;
+      const box = e.currentTarget.getBoundingClientRect();
+      const at = ((e.clientX - box.left) / box.width) * WIDTH;
+      onSweep(Math.round(((at - FROM) / LENGTH) * 1000) / 10);
+    },
+    onPointerUp: () => {
+      if (held.current) onDone();
+      held.current = false;
+    },
+  };
   const x = (p: number): number => FROM + (p / 100) * LENGTH;
   const late = percent > 50.2 ? 'var(--late)' : percent < 49.8 ? 'var(--early)' : 'var(--ink)';
   const stem = (at: number, top: number, colour: string, radius = 5) => (
@@ -15,7 +43,7 @@ export function PairPicture({ percent, division }: { percent: number; division: 
     </g>
   );
   return (
-    <svg viewBox={`0 0 ${WIDTH} 70`} className="my-1 w-full" role="img" aria-label={`A pair of ${division}: the second at ${percent.toFixed(1)} percent`}>
+    <svg viewBox={`0 0 ${WIDTH} 70`} className="my-1 w-full cursor-ew-resize touch-none" role="img" {...drag} aria-label={`A pair of ${division}: the second at ${percent.toFixed(1)} percent`}>
       <line x1={8} x2={WIDTH - 8} y1={52} y2={52} stroke="var(--line)" />
       {[50, 66.67, 75].map((p) => (
         <line key={p} x1={x(p)} x2={x(p)} y1={53} y2={58} stroke="var(--strong)" />

@@ -10,6 +10,7 @@ import { GRIDS, type GridName } from '@/core/time/grid';
 import { Hint } from '@/ui/Button';
 import { Picker } from '@/ui/Picker';
 import { belowButton, type MenuPlace } from '@/ui/menu-place';
+import { pointAtRow } from '../actions/pointing';
 import { layoutRows, rowsInView, RULER_HEIGHT } from '../geometry/rows';
 import type { Playback } from '../playback/use-playback';
 import { REACHES, type Reach } from '../view';
@@ -144,7 +145,8 @@ interface RowNameProps {
 }
 
 function RowName({ row, top, height, playback, drag: { frame, handle, style, dragging }, naming, onMenu, onNamed }: RowNameProps) {
-  const { getState } = useBenchStore();
+  const store = useBenchStore();
+  const { getState } = store;
   const focused = useBench((s) => s.focus === row.voice);
   const label = labelOfRow({ rows: [row] }, row.voice);
   const change = (what: string, next: Partial<Row>) => getState().run(`${what} ${label.toLowerCase()}`, (part) => setRow(part, row.voice, next));
@@ -176,6 +178,7 @@ function RowName({ row, top, height, playback, drag: { frame, handle, style, dra
           aria-label={`${label}: hear it`}
           {...handle}
           onClick={() => {
+            if (getState().desk.pointing !== null) return pointAtRow(store, row.voice);
             playback.audition(row.voice);
             getState().setFocus(focused ? null : row.voice);
           }}

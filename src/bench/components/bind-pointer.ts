@@ -1,4 +1,5 @@
 import { meterMapOf } from '@/core/part/part-time';
+import { pointAtBar } from '../actions/pointing';
 import { idle } from '../gestures/idle';
 import type { Gesture, Hands, Pointer } from '../gestures/types';
 import { tickOf, xOf } from '../geometry/axis';
@@ -50,6 +51,7 @@ export function bindPointer(frame: HTMLElement, { store, playback, overlay, hand
     const { part, setTransport, transport } = store.getState();
     const map = meterMapOf(part);
     const bar = map.barAt(tickOf(s.axis, p.x));
+    if (store.getState().desk.pointing !== null) return pointAtBar(store, bar.index + 1);
     const beat = map.beatAt(bar, tickOf(s.axis, p.x));
     setTransport({ cursor: beat.start, ...(transport.loop && (bar.index < transport.fromBar || bar.index >= transport.toBar) ? { loop: false } : {}) });
     if (playback.engine.isPlaying) playback.playFrom(beat.start);
@@ -108,6 +110,7 @@ export function bindPointer(frame: HTMLElement, { store, playback, overlay, hand
     // What was reached by Tab gives the keys back to the stems first.
     else if (focused && focused !== document.body) focused.blur();
     else if (open) cancel();
+    else if (desk.pointing !== null) setDesk({ pointing: null });
     else if (desk.proposal) setDesk({ proposal: null });
     else if (desk.tool !== 'hold') setDesk({ tool: 'hold' });
     else if (selection.size > 0) select([]);

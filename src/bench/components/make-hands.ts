@@ -1,4 +1,5 @@
 import type { HitId } from '@/core/part/part';
+import { pointAtStep } from '../actions/pointing';
 import type { Gesture, Hands } from '../gestures/types';
 import { columnsOf, findGround, findLine, findStem, hitsInRectangle, pointAt, type BenchScene } from '../geometry/scene';
 import { rowAt } from '../geometry/rows';
@@ -45,6 +46,10 @@ export function makeHands({ store, playback, glass, scene, size }: Ties): Hands 
         return row ? 126 / (row.tallest - SHORTEST_STEM) : 1;
       }, 1),
     msPerPixel: () => within((s) => 1 / pixelsPerMs(s.axis, store.getState().view.reach), 1),
+    pointAt: (p) => {
+      const ground = within((s) => findGround(s, store.getState().part, store.getState().view.grid, p), undefined);
+      if (ground) pointAtStep(store, ground.tick);
+    },
     scroll: (dx, dy) => {
       scrollBy(store, -dx, size().width);
       scrollRowsBy(store, -dy, size().height);

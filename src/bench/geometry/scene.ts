@@ -9,7 +9,7 @@ import { clamp, ticks, velocity, type Ticks } from '@/core/units';
 import type { VoiceName } from '@/core/voices';
 import type { Ground, Pointer, Rectangle } from './pointer';
 import type { BenchState } from '../store/bench-store';
-import { FEW_HITS, hitsBetween, performanceWithin, straysFor, writtenOf } from '../store/derived';
+import { FEW_HITS, hitsBetween, otherOf, performanceWithin, straysFor, writtenOf } from '../store/derived';
 import { axisOf, detailOf, stepPixels, tickOf, xOf, type Axis, type Detail } from './axis';
 import { layoutRows, rowAt, rowsInView, type RowBox } from './rows';
 import { layoutStems, stemAt, velocityAtHeight, type Stem } from './stems';
@@ -38,10 +38,11 @@ export function makeScene(state: Pick<BenchState, 'part' | 'view' | 'focus' | 't
   const rows = layoutRows(rowsInView(part, view.hideEmpty), height, state.focus, view.scrollRows);
   const asWritten = state.transport.version === 'written';
   const inSight = hitsBetween(part, tickOf(axis, 0), tickOf(axis, width));
-  const performance = asWritten ? writtenOf(part) : performanceWithin(part, inSight);
+  const other = state.transport.version === 'other' ? state.desk.other : null;
+  const performance = asWritten ? writtenOf(part) : other ? otherOf(part, other.feel) : performanceWithin(part, inSight);
   const scene = { part, performance, axis, reach: view.reach, ...(asWritten ? {} : { written: writtenOf(part, inSight) }) };
   const stems = rows.map((row) => (detail === 'band' || row.top > height || row.top + row.height < 0 ? [] : layoutStems(scene, row, width)));
-  const strays = !asWritten && (!state.gesture || part.hits.length <= FEW_HITS) ? straysFor(part) : null;
+  const strays = !asWritten && !other && (!state.gesture || part.hits.length <= FEW_HITS) ? straysFor(part) : null;
   return { axis, detail, rows, stems, performance, proposed: proposedIn(state, axis, rows), caret: caretIn(state, axis, rows), strays };
 }
 

@@ -2,6 +2,7 @@ import { drawVelocities } from './draw-velocities';
 import { paint } from './paint';
 import { pressFoot } from './press-foot';
 import { pressGround } from './press-ground';
+import { pressPoint } from './press-point';
 import { pressStem } from './press-stem';
 import { pressTouch } from './press-touch';
 import type { Gesture } from './types';
@@ -14,7 +15,8 @@ export const idle: Gesture = {
   up: () => idle,
   cancel: () => idle,
   down(p, hands) {
-    const { tool } = hands.bench().desk;
+    const { tool, pointing } = hands.bench().desk;
+    if (pointing !== null) return pressPoint(p, idle);
     if (tool === 'brush') return paint(p, hands, idle);
     if (tool === 'wipe') return wipe(p, hands, idle);
     if (tool === 'line' || tool === 'curve') return drawVelocities(p, tool, hands, idle);

@@ -27,6 +27,8 @@ export interface Hands {
   velocityPerPixel(stem: Stem): number;
   /** Milliseconds that a pixel of lean stands for. */
   msPerPixel(): number;
+  /** Takes the line under the pointer into the scope that is pointed out, or out of it. */
+  pointAt(p: Pointer): void;
   /** Moves what is in sight along with a finger, in pixels. */
   scroll(dx: number, dy: number): void;
   audition(voice: VoiceName, velocity: number): void;

@@ -1,7 +1,9 @@
 'use client';
 
 import { useCallback, useEffect, useMemo, useSyncExternalStore } from 'react';
-import { makeProgram, type Program } from '@/core/playback/program';
+import type { Performance } from '@/core/feel/perform';
+import type { Version, Versions } from '@/core/playback/player';
+import { equalGain, makeProgram, type Program } from '@/core/playback/program';
 import { endOfPart, meterMapOf } from '@/core/part/part-time';
 import { ticksOfBars } from '@/core/part/commands/settings';
 import { ticks, type Ticks } from '@/core/units';
@@ -11,7 +13,7 @@ import { soundEngine, type SoundEngine, type SoundStatus } from '@/sound/engine'
 import { showError } from '@/ui/notify';
 import type { BenchState, BenchStore } from '../store/bench-store';
 import { useBenchStore } from '../store/context';
-import { hitsBetween, performanceWithin, writtenOf } from '../store/derived';
+import { hitsBetween, otherOf, performanceWithin, writtenOf } from '../store/derived';
 
 export interface Playback {
   engine: SoundEngine;
@@ -23,6 +25,8 @@ export interface Playback {
   auditionHit(hit: Hit): void;
   /** Hears the written part while held. */
   holdWritten(on: boolean): void;
+  /** Hears the feel that is kept for comparing while held. */
+  holdOther(on: boolean): void;
   /** The hit a player's number stands for. */
   hitOfSlot(slot: number): string | undefined;
 }
@@ -43,16 +47,18 @@ class Slots {
   };
 }
 
-/** Both versions of what the transport asks for. */
-function programsOf(state: BenchState, engine: SoundEngine, slots: Slots): { performed: Program; written: Program } {
+/** All versions of what the transport asks for. */
+function programsOf(state: BenchState, engine: SoundEngine, slots: Slots): Versions {
   const { part, transport } = state;
   const whole = { start: Math.min(part.origin, part.hits[0] ? meterMapOf(part).barAt(part.hits[0].tick).start : 0), end: endOfPart(part) };
   const range = transport.loop ? { ...ticksOfBars(part, transport.fromBar, transport.toBar), loop: true } : { start: ticks(whole.start), end: whole.end, loop: false };
   const inRange = hitsBetween(part, range.start, range.end);
-  return {
-    performed: makeProgram(part, performanceWithin(part, inRange), range, slots.of, engine.voiceIndex),
-    written: makeProgram(part, writtenOf(part, inRange), range, slots.of, engine.voiceIndex),
-  };
+  const programOf = (performance: Performance): Program => makeProgram(part, performance, range, slots.of, engine.voiceIndex);
+  const performed = programOf(performanceWithin(part, inRange));
+  const written = programOf(writtenOf(part, inRange));
+  const other = state.desk.other ? programOf(otherOf(part, state.desk.other.feel)) : undefined;
+  const gains = state.desk.equalLoudness ? { written: equalGain(written, performed), ...(other ? { other: equalGain(other, performed) } : {}) } : {};
+  return { performed, written, ...(other ? { other } : {}), gains };
 }
 
 /** Where playing starts: the loop's start, or the cursor. */
@@ -67,11 +73,10 @@ function followStore(store: BenchStore, engine: SoundEngine, slots: Slots): () =
   let waiting = 0;
   const stop = store.subscribe((state, before) => {
     if (!engine.isPlaying || waiting) return;
-    if (state.part === before.part && state.transport === before.transport) return;
+    if (state.part === before.part && state.transport === before.transport && state.desk.other === before.desk.other && state.desk.equalLoudness === before.desk.equalLoudness) return;
     waiting = requestAnimationFrame(() => {
       waiting = 0;
-      const { performed, written } = programsOf(store.getState(), engine, slots);
-      engine.setPrograms(performed, written);
+      engine.setPrograms(programsOf(store.getState(), engine, slots));
     });
   });
   return () => {
@@ -97,11 +102,19 @@ export function usePlayback(): Playback {
 
   const playFrom = useCallback(
     (tick: Ticks) => {
-      const { performed, written } = programsOf(store.getState(), engine, slots);
-      engine.setPrograms(performed, written);
+      engine.setPrograms(programsOf(store.getState(), engine, slots));
       engine.play(tick).catch(showError);
     },
     [store, engine, slots],
+  );
+
+  const hold = useCallback(
+    (version: Version) => {
+      if (store.getState().transport.version === version) return;
+      engine.setVersion(version);
+      store.getState().setTransport({ version });
+    },
+    [engine, store],
   );
 
   return useMemo(
@@ -111,15 +124,13 @@ export function usePlayback(): Playback {
       toggle: () => (engine.isPlaying ? engine.stop() : playFrom(startOf(store.getState()))),
       audition: (voice, velocity = AUDITION_VELOCITY) => void engine.audition(voice, velocity).catch(showError),
       auditionHit: (hit) => void engine.audition(hit.voice, hit.velocity, { pan: hit.pan ?? 0, pitch: hit.pitch ?? 0, brightness: hit.brightness ?? 0, choke: hit.choke === true }).catch(showError),
-      holdWritten: (on) => {
-        const version = on ? 'written' : 'performed';
-        if (store.getState().transport.version === version) return;
-        engine.setVersion(version);
-        store.getState().setTransport({ version });
+      holdWritten: (on) => hold(on ? 'written' : 'performed'),
+      holdOther: (on) => {
+        if (!on || store.getState().desk.other) hold(on ? 'other' : 'performed');
       },
       hitOfSlot: (slot) => slots.ids[slot],
     }),
-    [engine, playFrom, slots, store],
+    [engine, hold, playFrom, slots, store],
   );
 }
 

@@ -1,5 +1,6 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { HitId, Part } from '@/core/part/part';
+import type { Feel } from '@/core/feel/feel';
 import { ticks } from '@/core/units';
 import type { VoiceName } from '@/core/voices';
 import type { PartStore, StoredPart } from '@/storage/part-store';
@@ -23,7 +24,7 @@ export const PAGES = ['hits', 'bars', 'feel'] as const;
 export type Page = (typeof PAGES)[number];
 
 /** What lies over the Bench. */
-export type Dialog = 'keys' | 'kit' | 'export';
+export type Dialog = 'keys' | 'kit' | 'export' | 'feels';
 
 /** What is chosen for working, apart from the part: it is not undone and not kept. */
 export interface Desk {
@@ -37,13 +38,21 @@ export interface Desk {
   nudgeUnit: NudgeUnit;
   page: Page;
   dialog: Dialog | null;
+  /** The move whose scope is pointed out. */
+  pointing: number | null;
+  /** The move that is open on the Feel page. */
+  openMove: number | null;
+  /** Another feel to compare with, heard while its key is held. */
+  other: { name: string; feel: Feel } | null;
+  /** Versions are compared at equal loudness. */
+  equalLoudness: boolean;
   /** The table of hits stands under the stems. */
   table: boolean;
   /** The last pointer was a finger. */
   touch: boolean;
 }
 
-const TIDY: Desk = { tool: 'hold', brush: DEFAULT_BRUSH, step: null, under: null, proposal: null, nudgeUnit: '1 ms', page: 'feel', dialog: null, table: false, touch: false };
+const TIDY: Desk = { tool: 'hold', brush: DEFAULT_BRUSH, step: null, under: null, proposal: null, nudgeUnit: '1 ms', page: 'feel', dialog: null, pointing: null, openMove: 0, other: null, equalLoudness: false, table: false, touch: false };
 
 export interface BenchState {
   id: string;

@@ -1,6 +1,7 @@
 /** What follows from a part: computed when first asked for, kept as long as the part, never stored. */
 import { phraseOf, type PhraseBar } from '@/core/analysis/phrase';
 import { straysOf, type Strays } from '@/core/analysis/strays';
+import type { Feel } from '@/core/feel/feel';
 import { performPart, writtenPerformance, type HitRange, type Performance } from '@/core/feel/perform';
 import { findOrigin, type OriginFinding } from '@/core/homes/origin';
 import type { Hit, Part } from '@/core/part/part';
@@ -88,3 +89,14 @@ export const FEW_HITS = 2000;
 
 /** The hits that numbers and charts of the side panel follow: of a large part those before a drag, since a sweep comes first. */
 export const shownHits = (state: Pick<BenchState, 'part' | 'gesture'>): readonly Hit[] => (state.gesture && !state.gesture.trial && state.part.hits.length > FEW_HITS ? state.gesture.base.hits : state.part.hits);
+
+const others = new WeakMap<Part, { feel: Feel; performance: Performance }>();
+
+/** The part performed with another feel, to compare with. */
+export function otherOf(part: Part, feel: Feel): Performance {
+  const known = others.get(part);
+  if (known?.feel === feel) return known.performance;
+  const performance = performPart({ ...part, feel });
+  others.set(part, { feel, performance });
+  return performance;
+}

@@ -3,7 +3,8 @@ import { partArbitrary, smallPart } from '@tests/support/arbitraries';
 import { bpm, milliseconds, ticks, TICKS_PER_QUARTER } from '../units';
 import { addHit, addNudge, addVelocity, duplicatesIn, removeHits, setNudges, setVelocities } from './commands/hits';
 import { setGhost } from './commands/marks';
-import { removeSwing, setOrigin, setRow, setSway, setSwing, setTempo, startTempo } from './commands/settings';
+import { addMove, changeMove, removeMove } from './commands/moves';
+import { setOrigin, setRow, setSway, setTempo, startTempo } from './commands/settings';
 import { applyDiff, diffParts, invertDiff } from './diff';
 import { ghostLimits, isGhost, percentileOf } from './ghosts';
 import { compareHits, type Hit, type Part } from './part';
@@ -16,10 +17,10 @@ const commandArbitrary: fc.Arbitrary<(part: Part) => Part> = fc.oneof(
   fc.tuple(fc.integer({ min: 0, max: 200000 }), fc.constantFrom('kick', 'rim')).map(([t, voice]) => (p: Part) => addHit(p, { id: `new${t}${voice}${p.hits.length}`, voice, tick: ticks(t), velocity: 90 })),
   fc.nat().map((n) => (p: Part) => setGhost(p, some(p, n), n % 2 === 0)),
   fc.integer({ min: 10, max: 400 }).map((b) => (p: Part) => setTempo(p, bpm(b))),
-  fc.integer({ min: 20, max: 90 }).map((percent) => (p: Part) => setSwing(p, { percent })),
+  fc.integer({ min: 20, max: 90 }).map((percent) => (p: Part) => (p.feel.moves[0]?.kind === 'swing' ? changeMove(p, 0, { percent }) : addMove(p, { kind: 'swing', division: '1/16', percent }))),
   fc.double({ min: -1, max: 2, noNaN: true }).map((s) => (p: Part) => setSway(p, s)),
   fc.integer({ min: -5000, max: 5000 }).map((o) => (p: Part) => setOrigin(p, ticks(o))),
-  fc.constant((p: Part) => removeSwing(p)),
+  fc.constant((p: Part) => removeMove(p, 0)),
   fc.constant((p: Part) => setRow(p, p.rows[0]?.voice ?? 'kick', { muted: true })),
 );
 

@@ -65,6 +65,8 @@ export class Mixer {
   private ringing: Ringing[] = [];
   private readonly fadeFrames: number;
   volume = 0.8;
+  /** Of what is played now, beside the volume: makes versions equally loud. */
+  gain = 1;
 
   constructor(
     readonly sampleRate: number,
@@ -119,9 +121,10 @@ export class Mixer {
     left.fill(0);
     right.fill(0);
     for (const r of this.ringing) this.add(r, left, right);
+    const level = this.volume * this.gain;
     for (let i = 0; i < left.length; i++) {
-      left[i] = limit((left[i] as number) * this.volume);
-      right[i] = limit((right[i] as number) * this.volume);
+      left[i] = limit((left[i] as number) * level);
+      right[i] = limit((right[i] as number) * level);
     }
     this.ringing = this.ringing.filter((r) => r.position * r.speed < r.samples.length && r.fade !== 0);
   }

@@ -40,7 +40,7 @@ function render(player: Player, seconds: number, at: (frame: number) => void = (
 const start = (part: Part, bars?: [number, number], loop = true): Player => {
   const player = new Player(RATE, [CLICK]);
   const p = programs(part, bars, loop);
-  player.setPrograms(p.performed, p.written);
+  player.setPrograms(p);
   player.play(p.performed.startTick);
   return player;
 };
@@ -100,7 +100,7 @@ test('a swing swept for 5 s while it plays loses and doubles nothing', () => {
     if (frame % (BLOCK * 6) !== 0 || frame > 5 * RATE) return;
     const percent = 50 + 25 * Math.abs(Math.sin(frame / RATE));
     const p = programs({ ...part, feel: { ...EMPTY_FEEL, moves: [{ kind: 'swing', division: '1/16', percent }] } });
-    player.setPrograms(p.performed, p.written);
+    player.setPrograms(p);
   });
   const seen = onsets.map((o) => `${o.slot}.${o.pass}`);
   expect(new Set(seen).size).toBe(seen.length);
@@ -112,7 +112,7 @@ test('a changed tempo keeps the place in the music', () => {
   const player = start(part);
   const faster = programs({ ...part, tempo: [{ tick: ticks(0), microsecondsPerQuarter: 250_000 }] });
   // After two beats (at 1.1 s) the tempo doubles: beats 3 and 4 come a quarter second apart.
-  const { heard } = render(player, 1.9, (frame) => frame === Math.ceil((1.05 * RATE) / BLOCK) * BLOCK && player.setPrograms(faster.performed, faster.written));
+  const { heard } = render(player, 1.9, (frame) => frame === Math.ceil((1.05 * RATE) / BLOCK) * BLOCK && (player.setPrograms(faster), true));
   const gaps = heard.slice(2).map((f, i, all) => (i > 0 ? f - (all[i - 1] as number) : 0)).slice(1);
   expect(heard[1]! - heard[0]!).toBe(RATE / 2);
   expect(gaps.length).toBeGreaterThanOrEqual(2);
@@ -123,7 +123,7 @@ test('a start in mid-loop plays from there; a part that does not loop ends', () 
   const part = smallPart(loud('kick', 4, 1));
   const p = programs(part, [0, 1], false);
   const player = new Player(RATE, [CLICK]);
-  player.setPrograms(p.performed, p.written);
+  player.setPrograms(p);
   player.play(ticks(2 * TICKS_PER_QUARTER));
   const { heard } = render(player, 3);
   expect(heard).toEqual([PRE_ROLL, PRE_ROLL + RATE / 2]);

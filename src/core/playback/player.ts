@@ -3,7 +3,17 @@ import { Mixer, PLAIN, type Colour, type Sound } from './mixer';
 import type { Program } from './program';
 import { Sequencer, type Onset } from './sequencer';
 
-export type Version = 'performed' | 'written';
+/** What is heard: the feel, the written part, or another feel to compare with. */
+export type Version = 'performed' | 'written' | 'other';
+
+/** A program for each version, and how loud each is played. */
+export interface Versions {
+  performed: Program;
+  written: Program;
+  other?: Program;
+  /** Factors that make versions equally loud; 1 without. */
+  gains?: Partial<Record<Version, number>>;
+}
 
 /** Where playback is: enough for a screen to compute the playhead at any later moment. */
 export interface PlayState {
@@ -16,7 +26,7 @@ export interface PlayState {
 export class Player {
   private readonly sequencer: Sequencer;
   private readonly mixer: Mixer;
-  private readonly programs: Partial<Record<Version, Program>> = {};
+  private versions: Versions | null = null;
   private version: Version = 'performed';
   private auditions: { sound: number; velocity: number; colour: Colour }[] = [];
   private frame = 0;
@@ -34,10 +44,9 @@ export class Player {
     this.mixer.volume = volume;
   }
 
-  /** Replaces both versions; the one being heard changes at the next due moment of each hit. */
-  setPrograms(performed: Program, written: Program) {
-    this.programs.performed = performed;
-    this.programs.written = written;
+  /** Replaces all versions; the one being heard changes at the next due moment of each hit. */
+  setPrograms(versions: Versions) {
+    this.versions = versions;
     this.useProgram();
   }
 
@@ -48,8 +57,9 @@ export class Player {
   }
 
   private useProgram() {
-    const program = this.programs[this.version];
-    if (program) this.sequencer.setProgram(program, this.frame);
+    if (!this.versions) return;
+    this.sequencer.setProgram(this.versions[this.version] ?? this.versions.performed, this.frame);
+    this.mixer.gain = this.versions.gains?.[this.version] ?? 1;
   }
 
   play(fromTick: Ticks) {

@@ -2,7 +2,8 @@ import type { Performance } from '../feel/perform';
 import { tempoMapOf } from '../part/part-time';
 import type { Hit, Part } from '../part/part';
 import type { TempoChange } from '../time/tempo-map';
-import { ticks, type Ticks } from '../units';
+import { clamp, ticks, type Ticks } from '../units';
+import { gainOfVelocity } from './mixer';
 import type { VoiceName } from '../voices';
 
 /**
@@ -44,6 +45,24 @@ export interface ProgramRange {
 export function audibleVoices(part: Pick<Part, 'rows'>): Set<VoiceName> {
   const solo = part.rows.some((r) => r.soloed);
   return new Set(part.rows.filter((r) => !r.muted && (!solo || r.soloed)).map((r) => r.voice));
+}
+
+/** How loud a program is as a whole: the energy of its hits a second. */
+export function loudnessOf(program: Pick<Program, 'velocities' | 'length' | 'chokes'>): number {
+  let energy = 0;
+  program.velocities.forEach((v, i) => {
+    if (program.chokes[i] !== 1) energy += gainOfVelocity(v) ** 2;
+  });
+  return program.length > 0 ? energy / program.length : 0;
+}
+
+/** No version is made louder or softer than by this factor. */
+const MOST_GAIN = 4;
+
+/** The factor that makes a program as loud as another. */
+export function equalGain(of: Pick<Program, 'velocities' | 'length' | 'chokes'>, as: Pick<Program, 'velocities' | 'length' | 'chokes'>): number {
+  const own = loudnessOf(of);
+  return own === 0 ? 1 : clamp(Math.sqrt(loudnessOf(as) / own), 1 / MOST_GAIN, MOST_GAIN);
 }
 
 /** Makes the program of a range from performed hits. `slotOf` and `voiceIndex` name hits and voices for the player. */

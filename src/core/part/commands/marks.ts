@@ -6,7 +6,7 @@ import { meterMapOf } from '../part-time';
 import type { Hit, HitId, Part } from '../part';
 import { changeHits } from './hits';
 
-type Flag = 'ghost' | 'choke' | 'locked';
+type Flag = 'ghost' | 'choke' | 'locked' | 'alone';
 
 /** Sets a flag of hits; one that is off is not kept. */
 const setFlag = (part: Part, ids: ReadonlySet<HitId>, flag: Flag, on: boolean): Part =>
@@ -24,6 +24,9 @@ export const setChoke = (part: Part, ids: ReadonlySet<HitId>, choke: boolean): P
 
 /** Locks hits against every tool, or unlocks them. */
 export const setLocked = (part: Part, ids: ReadonlySet<HitId>, locked: boolean): Part => setFlag(part, ids, 'locked', locked);
+
+/** Leaves doubtful hits where they are, whatever is tightened; or not. */
+export const setAlone = (part: Part, ids: ReadonlySet<HitId>, alone: boolean): Part => setFlag(part, ids, 'alone', alone);
 
 /** Where a hit's home goes: to the line before it, the one after it, or back to the fitted one. */
 export type HomeChoice = 'earlier' | 'later' | 'fitted';

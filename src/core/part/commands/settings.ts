@@ -1,5 +1,5 @@
-/** Commands on a part's settings: tempo, origin, rows, swing and sway. */
-import { DEFAULT_SWING, MAX_SWING, MIN_SWING, type Feel, type SwingMove } from '../../feel/feel';
+/** Commands on a part's settings: tempo, origin, rows and sway. */
+import type { Feel } from '../../feel/feel';
 import { clamp, withoutSign, MAX_BPM, MIN_BPM, ticks, type Bpm, type Ticks } from '../../units';
 import type { VoiceName } from '../../voices';
 import { bpmOf, microsecondsOf, type TempoChange } from '../../time/tempo-map';
@@ -34,23 +34,6 @@ export function setRow(part: Part, voice: VoiceName, change: Partial<Omit<Row, '
 
 /** How much of the feel is used, 0 to 1. */
 export const setSway = (part: Part, sway: number): Part => withFeel(part, { ...part.feel, sway: withoutSign(clamp(sway, 0, 1)) });
-
-/** The part's first swing move, if it has one. */
-export const swingOf = (feel: Feel): SwingMove | undefined => feel.moves.find((m) => m.kind === 'swing');
-
-/** Changes the part's first swing move, or adds one at the end of the feel. */
-export function setSwing(part: Part, change: Partial<Omit<SwingMove, 'kind'>>): Part {
-  const present = swingOf(part.feel);
-  const next: SwingMove = { ...(present ?? { kind: 'swing', division: '1/16', percent: DEFAULT_SWING }), ...change };
-  next.percent = clamp(next.percent, MIN_SWING, MAX_SWING);
-  const moves = present ? part.feel.moves.map((m) => (m === present ? next : m)) : [...part.feel.moves, next];
-  return withFeel(part, { ...part.feel, moves });
-}
-
-export function removeSwing(part: Part): Part {
-  const present = swingOf(part.feel);
-  return present ? withFeel(part, { ...part.feel, moves: part.feel.moves.filter((m) => m !== present) }) : part;
-}
 
 const withFeel = (part: Part, feel: Feel): Part => ({ ...part, feel });
 

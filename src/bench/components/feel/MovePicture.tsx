@@ -1,0 +1,78 @@
+import type { Move } from '@/core/feel/feel';
+import { pullStrength } from '@/core/feel/moves/tighten';
+import { swingShift } from '@/core/feel/swing';
+import { SlowCurve } from '@/core/feel/draws';
+
+const WIDTH = 72;
+const HEIGHT = 26;
+const FLOOR = HEIGHT - 3;
+
+/** A stem of a picture: foot, lean in pixels, height. */
+interface Small {
+  x: number;
+  lean: number;
+  height: number;
+}
+
+/** A tiny picture of what a move does: four stems, or a curve. */
+export function MovePicture({ move }: { move: Move }) {
+  return (
+    <svg width={WIDTH} height={HEIGHT} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} aria-hidden="true" className="shrink-0 text-ink">
+      <line x1={2} x2={WIDTH - 2} y1={FLOOR} y2={FLOOR} className="stroke-line" />
+      {move.kind === 'tighten' ? <Pull move={move} /> : stemsOf(move).map((s, i) => <Stem key={i} {...s} />)}
+    </svg>
+  );
+}
+
+function Stem({ x, lean, height }: Small) {
+  const colour = lean < -1 ? 'stroke-early fill-early' : lean > 1 ? 'stroke-late fill-late' : 'stroke-ink fill-ink';
+  return (
+    <g className={colour}>
+      <line x1={x} y1={FLOOR} x2={x + lean} y2={FLOOR - height} strokeWidth={1.4} />
+      <circle cx={x + lean} cy={FLOOR - height} r={2} stroke="none" />
+    </g>
+  );
+}
+
+const FEET = [10, 26, 42, 58];
+const limit = (n: number, size: number): number => Math.max(-size, Math.min(size, n));
+
+function stemsOf(move: Exclude<Move, { kind: 'tighten' }>): Small[] {
+  const level = 13;
+  switch (move.kind) {
+    case 'swing': {
+      const shift = (swingShift(1, 2, move.percent) * 16 * (move.inverse ? -1 : 1)) / 1;
+      return FEET.map((x, i) => ({ x: i % 2 === 1 ? x + shift : x, lean: 0, height: level }));
+    }
+    case 'lay':
+      return FEET.map((x) => ({ x, lean: limit(move.ms / 3, 8), height: level }));
+    case 'template':
+      return FEET.map((x, i) => {
+        const step = move.groove.steps[Math.floor((i * move.groove.steps.length) / 4)];
+        return { x, lean: limit((step?.offset ?? 0) * move.lean * 40, 8), height: limit(level * (1 + move.level * ((step?.level ?? 1) - 1)), 19) };
+      });
+    case 'drift': {
+      const curve = new SlowCurve(3);
+      return Array.from({ length: 8 }, (_, i) => ({ x: 6 + i * 8.5, lean: limit((curve.at(i * 20160) * move.timingMs) / 2.5, 6), height: Math.max(4, level + (curve.at(1e6 + i * 20160) * move.velocityPercent) / 4) }));
+    }
+    case 'spread':
+      return [-1, 0, 1].map((k) => ({ x: WIDTH / 2, lean: limit((k * move.ms) / 1.6, 14), height: level + 3 - 3 * Math.abs(k) }));
+    case 'accents':
+      return Array.from({ length: 8 }, (_, i) => ({ x: 6 + i * 8.5, lean: 0, height: limit(12 * move.scale * (1 + move.depth * ((move.levels[i % move.levels.length] ?? 1) - 1)), 20) }));
+  }
+}
+
+/** How far hits are pulled by how far off they are: flat up to the window, then nothing. */
+function Pull({ move }: { move: Extract<Move, { kind: 'tighten' }> }) {
+  const points = Array.from({ length: 33 }, (_, i) => {
+    const d = Math.abs(i - 16) / 16;
+    const e = pullStrength(d, d * 60, 1, move);
+    return `${4 + i * 2},${FLOOR - e * 18}`;
+  });
+  return (
+    <>
+      <line x1={WIDTH / 2} x2={WIDTH / 2} y1={4} y2={FLOOR} className="stroke-strong" strokeDasharray="2 2" />
+      <polyline points={points.join(' ')} fill="none" className="stroke-ink" strokeWidth={1.4} />
+    </>
+  );
+}
