@@ -1,4 +1,6 @@
-import { EMPTY_FEEL, type SwingMove } from '@/core/feel/feel';
+import { DEFAULT_MOVES, EMPTY_FEEL, type Move } from '@/core/feel/feel';
+import type { Groove } from '@/core/groove/groove';
+import { HOUSE_GROOVES } from '@/core/groove/house-grooves';
 import { compareHits, type Hit, type Part } from '@/core/part/part';
 import { randomStream } from '@/core/random';
 import { ticks, TICKS_PER_QUARTER, velocity } from '@/core/units';
@@ -33,12 +35,12 @@ export function largePart(count: number): Part {
   };
 }
 
-/** Six moves with scopes of every sort (swing is the one kind that exists). */
-export const sixMoves: SwingMove[] = [
-  { kind: 'swing', division: '1/16', percent: 57, scope: { voices: ['hat-closed', 'hat-open', 'ride'] } },
-  { kind: 'swing', division: '1/16', percent: 54, scope: { voices: ['kick', 'snare'] } },
-  { kind: 'swing', division: '1/8', percent: 52 },
-  { kind: 'swing', division: '1/16', percent: 60, scope: { bars: { every: 2, at: [2] } } },
-  { kind: 'swing', division: '1/32', percent: 53, scope: { steps: { grid: '1/16', of: 4, at: [1, 3] } } },
-  { kind: 'swing', division: '1/16', percent: 51, scope: { ghosts: 'none' } },
+/** Six moves of six kinds, with scopes of every sort. */
+export const sixMoves: Move[] = [
+  { ...DEFAULT_MOVES.tighten, scope: { ghosts: 'none' } },
+  { ...DEFAULT_MOVES.swing, percent: 57, scope: { voices: ['hat-closed', 'hat-open', 'ride'] } },
+  { kind: 'template', groove: HOUSE_GROOVES[0] as Groove, lean: 0.6, level: 0.5, scope: { bars: { every: 2, at: [2] } } },
+  { ...DEFAULT_MOVES.lay, ms: 8, scope: { voices: ['snare', 'clap'] } },
+  { ...DEFAULT_MOVES.drift },
+  { ...DEFAULT_MOVES.accents, levels: [1.1, 0.8, 0.95, 0.8], jitter: 3, scope: { steps: { grid: '1/16', of: 4, at: [1, 3] } } },
 ];

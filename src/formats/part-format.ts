@@ -1,18 +1,15 @@
 import Joi from 'joi';
 import { NamedError } from '@/core/errors';
-import { compareHits, type Hit, type Part } from '@/core/part/part';
+import { compareHits, type Part } from '@/core/part/part';
 import { endOfPart } from '@/core/part/part-time';
-import { MAX_NUDGE_MS } from '@/core/part/commands/hits';
 import { MAX_QUARTERS } from '@/core/smf/import-part';
-import { TICKS_PER_QUARTER } from '@/core/units';
-import { QUALITY, type Quality } from '@/core/shaping/qualities';
+import { firstHitProblem, LAST_TICK } from './hit-rules';
 import { feelSchema } from './feel-format';
 import { kitMapSchema } from './kit-format';
 import { parseJson, validate } from './validate';
 
 /** part@1 as it comes from files and the store. */
 
-const LAST_TICK = MAX_QUARTERS * TICKS_PER_QUARTER;
 const tick = Joi.number().integer().min(-LAST_TICK).max(LAST_TICK);
 const voice = Joi.string().min(1).max(60);
 
@@ -45,50 +42,6 @@ const partSchema = Joi.object({
     lanes: Joi.array().items(Joi.object({ track: Joi.number().integer().min(0).required(), channel: Joi.number().integer().min(1).max(16).required() })).min(1).required(),
   }),
 });
-
-const isWhole = (n: unknown, low: number, high: number): boolean => Number.isInteger(n) && (n as number) >= low && (n as number) <= high;
-const isText = (s: unknown): boolean => typeof s === 'string' && s.length > 0 && s.length <= 120;
-
-const isFlag = (v: unknown): boolean => v === undefined || typeof v === 'boolean';
-const isWithin = (v: unknown, q: Quality): boolean => v === undefined || (Number.isFinite(v) && (v as number) >= q.min && (v as number) <= q.max && (q.digits > 0 || Number.isInteger(v)));
-
-/** Each member of a hit with its rule. A plain loop: a schema for each of 12,000 hits would hold up opening a part noticeably. */
-const HIT_RULES: Readonly<Record<keyof Hit, (v: unknown) => boolean>> = {
-  id: isText,
-  voice: isText,
-  key: (v) => isWhole(v, 0, 127),
-  tick: (v) => isWhole(v, -LAST_TICK, LAST_TICK),
-  length: (v) => isWhole(v, 0, LAST_TICK),
-  velocity: (v) => isWhole(v, 1, 127),
-  ghost: isFlag,
-  choke: isFlag,
-  locked: isFlag,
-  alone: isFlag,
-  pan: (v) => isWithin(v, QUALITY.pan),
-  pitch: (v) => isWithin(v, QUALITY.pitch),
-  brightness: (v) => isWithin(v, QUALITY.brightness),
-  nudge: (v) => v === undefined || isNudge(v),
-  home: (v) => v === undefined || isWhole(v, -LAST_TICK, LAST_TICK),
-  lane: (v) => v === undefined || isWhole(v, 0, 4096),
-};
-
-function isNudge(v: unknown): boolean {
-  const n = v as { ms?: unknown; velocity?: unknown } | null;
-  return typeof n === 'object' && n !== null && Number.isFinite(n.ms) && Math.abs(n.ms as number) <= MAX_NUDGE_MS && isWhole(n.velocity, -126, 126);
-}
-
-function firstHitProblem(hits: readonly unknown[]): string | null {
-  const ids = new Set<unknown>();
-  for (let i = 0; i < hits.length; i++) {
-    const hit = hits[i] as Record<string, unknown> | null;
-    if (typeof hit !== 'object' || hit === null) return `hits[${i}] is not a hit`;
-    for (const [name, rule] of Object.entries(HIT_RULES)) if (!rule(hit[name])) return `hits[${i}].${name} is missing or out of range`;
-    for (const name of Object.keys(hit)) if (!(name in HIT_RULES)) return `hits[${i}].${name} is not allowed`;
-    if (ids.has(hit.id)) return `hits[${i}].id is used twice`;
-    ids.add(hit.id);
-  }
-  return null;
-}
 
 /** @throws NamedError bad-part, naming the field */
 export function parsePart(data: unknown): Part {

@@ -15,10 +15,10 @@ import { Button } from '@/ui/Button';
 import { showError } from '@/ui/notify';
 import { ThemeToggle } from '@/ui/ThemeToggle';
 import type { ImportStep, LaneQuestion } from './import-flow';
-import { LaneDialog } from './LaneDialog';
 import type { Beginning } from './new-part';
 import { PartCard } from './PartCard';
 
+const LaneDialog = dynamic(() => import('./LaneDialog').then((m) => m.LaneDialog), { ssr: false });
 const NewPartDialog = dynamic(() => import('./NewPartDialog').then((m) => m.NewPartDialog), { ssr: false });
 
 /** Loaded with the first file. */

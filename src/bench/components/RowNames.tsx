@@ -2,7 +2,7 @@
 
 import { Ear, EarOff, EllipsisVertical, ListPlus, Lock } from 'lucide-react';
 import dynamic from 'next/dynamic';
-import { useEffect, useRef, useState, type ComponentType, type CSSProperties, type HTMLAttributes, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type ComponentType, type ReactNode } from 'react';
 import { labelOfRow, moveRow, renameRow } from '@/core/part/commands/rows';
 import { setRow } from '@/core/part/commands/settings';
 import type { Hit, Row } from '@/core/part/part';
@@ -10,6 +10,7 @@ import { GRIDS, type GridName } from '@/core/time/grid';
 import { Hint } from '@/ui/Button';
 import { Picker } from '@/ui/Picker';
 import { belowButton, type MenuPlace } from '@/ui/menu-place';
+import type { RowDrag, SortableProps } from './row-drag';
 import { pointAtRow } from '../actions/pointing';
 import { layoutRows, rowsInView, RULER_HEIGHT } from '../geometry/rows';
 import type { Playback } from '../playback/use-playback';
@@ -20,21 +21,6 @@ const RowDialog = dynamic(() => import('./RowDialog').then((m) => m.RowDialog), 
 
 const RowMenu = dynamic(() => import('./RowMenu'), { ssr: false });
 const RowsMenu = dynamic(() => import('./RowsMenu'), { ssr: false });
-
-export interface SortableProps {
-  voices: readonly string[];
-  /** A row was dropped on the place of another. */
-  onMove: (voice: string, onto: string) => void;
-  render: (voice: string, drag: RowDrag) => ReactNode;
-}
-
-/** What makes a row's name draggable; empty until dragging is loaded. */
-export interface RowDrag {
-  frame?: (element: HTMLElement | null) => void;
-  handle?: HTMLAttributes<HTMLElement>;
-  style?: CSSProperties;
-  dragging?: boolean;
-}
 
 /** What is open about a row: its name in place, its menu, or the dialog. */
 type Editing = { voice: string; what: 'name' | 'dialog' } | { voice: string; what: 'menu'; at: MenuPlace } | null;

@@ -3,7 +3,7 @@
 import { closestCenter, DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import type { SortableProps } from './RowNames';
+import type { SortableProps } from './row-drag';
 
 /** Row names that can be dragged up and down; loaded when a pointer first comes near them. */
 export default function SortableRows({ voices, onMove, render }: SortableProps) {

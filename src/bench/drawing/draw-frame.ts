@@ -7,7 +7,7 @@ import type { BenchState } from '../store/bench-store';
 import { drawBand, drawRibbon } from './draw-far';
 import { drawGrid } from './draw-grid';
 import { drawStems } from './draw-stems';
-import { drawCaret, drawProposed } from './draw-marks';
+import { drawCaret, drawProposed, drawPulls } from './draw-marks';
 import type { Palette } from './palette';
 
 /** Draws one state of the Bench. */
@@ -32,6 +32,7 @@ export function drawFrame(g: CanvasRenderingContext2D, palette: Palette, scene: 
     }
     g.globalAlpha = 1;
   });
+  drawPulls(g, palette, scene);
   drawProposed(g, palette, scene);
   g.restore();
   drawCaret(g, palette, scene, width);

@@ -80,3 +80,19 @@ export function drawChoke(g: CanvasRenderingContext2D, palette: Palette, x: numb
   g.fillStyle = selected ? palette.onAccent : palette.ink;
   g.fillRect(x - 7, y - 10.5, 14, 3);
 }
+
+/** Where tightening takes heads: an arrow above each, with the lens's magnification. */
+export function drawPulls(g: CanvasRenderingContext2D, palette: Palette, scene: BenchScene) {
+  g.strokeStyle = palette.accent;
+  g.lineWidth = 1.4;
+  g.beginPath();
+  for (const { from, to, y } of scene.pulls) {
+    const side = Math.sign(to - from);
+    g.moveTo(from, y);
+    g.lineTo(to, y);
+    g.lineTo(to - side * 3, y - 2.5);
+    g.moveTo(to, y);
+    g.lineTo(to - side * 3, y + 2.5);
+  }
+  g.stroke();
+}

@@ -1,10 +1,10 @@
 import { nearestLine, stepOf, type GridName } from '@/core/time/grid';
-import { endOfPart, meterMapOf } from '@/core/part/part-time';
+import { endOfPart, meterMapOf, tempoMapOf } from '@/core/part/part-time';
 import type { Strays } from '@/core/analysis/strays';
 import type { CellHit } from '@/core/cells/cells';
 import type { LinePoint } from '@/core/shaping/shapes';
 import type { HitId, Hit, Part } from '@/core/part/part';
-import { performPart } from '@/core/feel/perform';
+import { performPart, type HitRange } from '@/core/feel/perform';
 import { clamp, ticks, velocity, type Ticks } from '@/core/units';
 import type { VoiceName } from '@/core/voices';
 import type { Ground, Pointer, Rectangle } from './pointer';
@@ -12,8 +12,15 @@ import type { BenchState } from '../store/bench-store';
 import { FEW_HITS, hitsBetween, otherOf, performanceWithin, straysFor, writtenOf } from '../store/derived';
 import { axisOf, detailOf, stepPixels, tickOf, xOf, type Axis, type Detail } from './axis';
 import { layoutRows, rowAt, rowsInView, type RowBox } from './rows';
-import { layoutStems, stemAt, velocityAtHeight, type Stem } from './stems';
+import { layoutStems, pixelsPerMs, stemAt, velocityAtHeight, type Stem } from './stems';
 import type { Performance } from '@/core/feel/perform';
+
+/** A head's way under a tighten move. */
+export interface Pull {
+  from: number;
+  to: number;
+  y: number;
+}
 
 /** Everything that is drawn of a state of the Bench, and what a pointer can find in it. */
 export interface BenchScene {
@@ -27,6 +34,8 @@ export interface BenchScene {
   proposed: { row: number; x: number; velocity: number }[];
   /** The step cursor; `half` is half a step of the grid. */
   caret: { row: number; x: number; half: number } | null;
+  /** While a tighten move is open: where it takes the heads in sight, on or off. */
+  pulls: Pull[];
   /** Which hits stray from their row; not known while a large part is being changed. */
   strays: Strays | null;
 }
@@ -43,7 +52,30 @@ export function makeScene(state: Pick<BenchState, 'part' | 'view' | 'focus' | 't
   const scene = { part, performance, axis, reach: view.reach, ...(asWritten ? {} : { written: writtenOf(part, inSight) }) };
   const stems = rows.map((row) => (detail === 'band' || row.top > height || row.top + row.height < 0 ? [] : layoutStems(scene, row, width)));
   const strays = !asWritten && !other && (!state.gesture || part.hits.length <= FEW_HITS) ? straysFor(part) : null;
-  return { axis, detail, rows, stems, performance, proposed: proposedIn(state, axis, rows), caret: caretIn(state, axis, rows), strays };
+  return { axis, detail, rows, stems, performance, proposed: proposedIn(state, axis, rows), caret: caretIn(state, axis, rows), strays, pulls: detail === 'band' || asWritten || other ? [] : pullsIn(state, axis, stems, inSight) };
+}
+
+/** A pull by less is not worth an arrow. */
+const LEAST_PULL = 2;
+
+function pullsIn({ part, view, desk }: DeskState, axis: Axis, stems: readonly Stem[][], inSight: HitRange): Pull[] {
+  const index = desk.openMove;
+  const move = index === null ? undefined : part.feel.moves[index];
+  if (move?.kind !== 'tighten') return [];
+  const withMove = (on: boolean) => performPart({ ...part, feel: { ...part.feel, moves: part.feel.moves.map((m, i) => (i === index ? { ...m, on } : m)) } }, inSight);
+  const [before, after] = [withMove(false), withMove(true)];
+  const scale = pixelsPerMs(axis, view.reach);
+  const tempo = tempoMapOf(part);
+  return stems.flatMap((row) =>
+    row.flatMap((s) => {
+      const headAt = (p: Performance): number => {
+        const lean = tempo.between(ticks(p.placedHomes[s.index] as number), ticks(p.ticks[s.index] as number)) * scale;
+        return s.footX + clamp(lean, -s.room.early, s.room.late);
+      };
+      const [from, to] = [headAt(before), headAt(after)];
+      return Math.abs(to - from) < LEAST_PULL ? [] : [{ from, to, y: s.headY - 11 }];
+    }),
+  );
 }
 
 type DeskState = Pick<BenchState, 'part' | 'view' | 'desk'>;

@@ -2,7 +2,7 @@ import type { Performance } from '@/core/feel/perform';
 import { indicesByVoice } from '@/core/part/by-voice';
 import { tempoMapOf } from '@/core/part/part-time';
 import type { Hit, Part } from '@/core/part/part';
-import { ticks, TICKS_PER_QUARTER, type Milliseconds } from '@/core/units';
+import { milliseconds, ticks, TICKS_PER_QUARTER, type Milliseconds } from '@/core/units';
 import { stepPixels, tickOf, xOf, type Axis } from './axis';
 import type { RowBox } from './rows';
 import type { Reach } from '../view';
@@ -14,6 +14,9 @@ export const SHORTEST_STEM = 10;
 export const FAN_MS = 45;
 /** Below this a lean counts as on the line. */
 export const ON_LINE_MS = 2;
+
+/** A hit that the feel moves by less has no pale stem. */
+const LEAST_SHOWN_MS = 0.5;
 
 /** One hit as drawn, in canvas pixels. */
 export interface Stem {
@@ -157,12 +160,16 @@ function paleOf(scene: StemScene, written: Performance, row: RowBox, index: numb
   const hit = part.hits[index] as Hit;
   const homeMoved = Math.abs((performance.placedHomes[index] as number) - (performance.homes.ticks[index] as number)) > 1;
   const levelMoved = (performance.velocities[index] as number) !== (written.velocities[index] as number) + (hit.nudge?.velocity ?? 0);
-  if (!homeMoved && !levelMoved) return null;
   const home = performance.homes.ticks[index] as number;
+  const tempo = tempoMapOf(part);
+  // What the feel did to the time, beside moving the home: the nudge is the hand's.
+  const byHand = tempo.shift(hit.tick, hit.nudge?.ms ?? milliseconds(0)) + (performance.placedHomes[index] as number) - home;
+  const timeMoved = Math.abs(tempo.between(ticks(byHand), ticks(performance.ticks[index] as number))) > LEAST_SHOWN_MS;
+  if (!homeMoved && !levelMoved && !timeMoved) return null;
   const footX = xOf(axis, home);
   const height = heightOf(row, written.velocities[index] as number);
   const most = Math.min(MOST_LEAN * stepPixels(axis), height);
-  const lean = tempoMapOf(part).between(ticks(home), hit.tick) * pixelsPerMs(axis, reach);
+  const lean = tempo.between(ticks(home), hit.tick) * pixelsPerMs(axis, reach);
   return { footX, headX: footX + Math.max(-most, Math.min(most, lean)), headY: row.baseline - height };
 }
 

@@ -52,7 +52,7 @@ export interface Desk {
   touch: boolean;
 }
 
-const TIDY: Desk = { tool: 'hold', brush: DEFAULT_BRUSH, step: null, under: null, proposal: null, nudgeUnit: '1 ms', page: 'feel', dialog: null, pointing: null, openMove: 0, other: null, equalLoudness: false, table: false, touch: false };
+const TIDY: Desk = { tool: 'hold', brush: DEFAULT_BRUSH, step: null, under: null, proposal: null, nudgeUnit: '1 ms', page: 'feel', dialog: null, pointing: null, openMove: null, other: null, equalLoudness: false, table: false, touch: false };
 
 export interface BenchState {
   id: string;

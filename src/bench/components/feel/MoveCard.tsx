@@ -1,19 +1,19 @@
 'use client';
 
-import { ArrowDown, ArrowUp, ChevronDown, Copy, Trash2 } from 'lucide-react';
+import { ChevronDown } from 'lucide-react';
+import dynamic from 'next/dynamic';
 import { Switch } from 'radix-ui';
 import { useRef } from 'react';
 import type { Effect } from '@/core/feel/effect';
 import type { Move, MoveKind } from '@/core/feel/feel';
-import { changeMove, duplicateMove, removeMove, reorderMove } from '@/core/part/commands/moves';
-import { IconButton } from '@/ui/Button';
+import { changeMove } from '@/core/part/commands/moves';
 import { useBench, useBenchStore } from '../../store/context';
 import { effectWords } from './effect-words';
-import { Doubtful } from './Doubtful';
 import { MovePicture } from './MovePicture';
-import { MoveSentence, type Edit } from './MoveSentence';
-import { ScopeEditor } from './ScopeEditor';
+import type { Edit } from './edit';
 import { scopeWords } from './scope-words';
+
+const MoveBody = dynamic(() => import('./MoveBody'), { ssr: false });
 
 export const KIND_WORDS: Readonly<Record<MoveKind, string>> = { tighten: 'Tighten', swing: 'Swing', template: 'Template', lay: 'Lay', drift: 'Drift', spread: 'Spread', accents: 'Accents' };
 
@@ -69,11 +69,6 @@ export function MoveCard({ move, index, effect }: { move: Move; index: number; e
     if (was?.bypassed) return;
     getState().run(`Switch the ${label} ${next ? 'on' : 'off'}`, (p) => changeMove(p, index, { on: next ? undefined : false }));
   };
-  const run = (what: string, command: Parameters<ReturnType<typeof getState>['run']>[1], openMove: number | null) => {
-    getState().run(what, command);
-    getState().setDesk({ openMove });
-  };
-
   return (
     <section aria-label={`${name}, move ${index + 1}`} className={`border-t border-line py-2 ${on ? '' : 'opacity-70'}`}>
       <div className="flex items-center gap-2">
@@ -89,33 +84,13 @@ export function MoveCard({ move, index, effect }: { move: Move; index: number; e
         </Switch.Root>
         <button type="button" aria-expanded={open} className="flex min-w-0 flex-1 items-center gap-2 text-left" onClick={() => getState().setDesk({ openMove: open ? null : index })}>
           <h3 className="font-serif text-lg">{name}</h3>
-          <span className="min-w-0 flex-1 truncate text-sm text-faint">{open ? '' : scopeWords(part, move.scope)}</span>
+          <span className="min-w-0 flex-1 truncate text-sm text-faint">{open || !move.scope ? '' : scopeWords(part, move.scope)}</span>
           <MovePicture move={move} />
           <ChevronDown size={15} className={`text-faint ${open ? 'rotate-180' : ''}`} />
         </button>
       </div>
       {open && (
-        <div className="mt-1">
-          <div className="leading-8">
-            <ScopeEditor index={index} scope={move.scope} onChange={(scope) => edit.set('Change what a move touches', { scope })} />
-          </div>
-          <MoveSentence move={move} index={index} edit={edit} />
-          {move.kind === 'tighten' && <Doubtful />}
-          <div className="mt-1 flex gap-0.5">
-            <IconButton label={`Move ${label} up`} disabled={index === 0} onClick={() => run('Reorder the moves', (p) => reorderMove(p, index, index - 1), index - 1)}>
-              <ArrowUp size={15} />
-            </IconButton>
-            <IconButton label={`Move ${label} down`} disabled={index >= count - 1} onClick={() => run('Reorder the moves', (p) => reorderMove(p, index, index + 1), index + 1)}>
-              <ArrowDown size={15} />
-            </IconButton>
-            <IconButton label={`Duplicate the ${label}`} onClick={() => run(`Duplicate the ${label}`, (p) => duplicateMove(p, index), index + 1)}>
-              <Copy size={15} />
-            </IconButton>
-            <IconButton label={`Remove the ${label}`} onClick={() => run(`Remove the ${label}`, (p) => removeMove(p, index), null)}>
-              <Trash2 size={15} />
-            </IconButton>
-          </div>
-        </div>
+        <MoveBody move={move} index={index} count={count} label={label} edit={edit} />
       )}
       <p className="text-sm text-faint" data-testid="effect">
         {effect === null ? ' ' : effectWords(effect)}

@@ -1,7 +1,6 @@
 import type { Move } from '@/core/feel/feel';
 import { pullStrength } from '@/core/feel/moves/tighten';
 import { swingShift } from '@/core/feel/swing';
-import { SlowCurve } from '@/core/feel/draws';
 
 const WIDTH = 72;
 const HEIGHT = 26;
@@ -34,6 +33,8 @@ function Stem({ x, lean, height }: Small) {
   );
 }
 
+/** A few steps of a wandering curve. */
+const WANDERING = [-0.4, -0.9, -0.3, 0.5, 1, 0.6, -0.2, -0.7];
 const FEET = [10, 26, 42, 58];
 const limit = (n: number, size: number): number => Math.max(-size, Math.min(size, n));
 
@@ -41,7 +42,7 @@ function stemsOf(move: Exclude<Move, { kind: 'tighten' }>): Small[] {
   const level = 13;
   switch (move.kind) {
     case 'swing': {
-      const shift = (swingShift(1, 2, move.percent) * 16 * (move.inverse ? -1 : 1)) / 1;
+      const shift = swingShift(1, 2, move.percent) * 16 * (move.inverse ? -1 : 1);
       return FEET.map((x, i) => ({ x: i % 2 === 1 ? x + shift : x, lean: 0, height: level }));
     }
     case 'lay':
@@ -51,10 +52,8 @@ function stemsOf(move: Exclude<Move, { kind: 'tighten' }>): Small[] {
         const step = move.groove.steps[Math.floor((i * move.groove.steps.length) / 4)];
         return { x, lean: limit((step?.offset ?? 0) * move.lean * 40, 8), height: limit(level * (1 + move.level * ((step?.level ?? 1) - 1)), 19) };
       });
-    case 'drift': {
-      const curve = new SlowCurve(3);
-      return Array.from({ length: 8 }, (_, i) => ({ x: 6 + i * 8.5, lean: limit((curve.at(i * 20160) * move.timingMs) / 2.5, 6), height: Math.max(4, level + (curve.at(1e6 + i * 20160) * move.velocityPercent) / 4) }));
-    }
+    case 'drift':
+      return WANDERING.map((w, i) => ({ x: 6 + i * 8.5, lean: limit((w * move.timingMs) / 2, 6), height: Math.max(4, level + (w * move.velocityPercent) / 3) }));
     case 'spread':
       return [-1, 0, 1].map((k) => ({ x: WIDTH / 2, lean: limit((k * move.ms) / 1.6, 14), height: level + 3 - 3 * Math.abs(k) }));
     case 'accents':

@@ -9,17 +9,9 @@ import { Button, IconButton } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
 import { LevelStems } from '../LevelStems';
+import type { Edit } from './edit';
 import { loosenessWord } from './looseness';
 import { SwingSentence } from './SwingSentence';
-
-export interface Edit {
-  /** Sweeps members: seen and heard at once, one step once it is done. */
-  sweep: (change: Partial<Move>) => void;
-  done: () => void;
-  cancel: () => void;
-  /** Sets members in one step. */
-  set: (label: string, change: Partial<Move>) => void;
-}
 
 const Words = ({ children }: { children: ReactNode }) => <div className="flex flex-wrap items-baseline gap-x-1.5 leading-8">{children}</div>;
 const narrow = '[&_input]:w-[3em]';

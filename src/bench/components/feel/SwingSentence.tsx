@@ -15,7 +15,7 @@ import { say } from '@/ui/notify';
 import { useBench, useBenchStore } from '../../store/context';
 import { tapPair } from '../../tap-pair';
 import { PairPicture } from '../PairPicture';
-import type { Edit } from './MoveSentence';
+import type { Edit } from './edit';
 
 /** Swing by ratio, by number, by sweeping, by dragging the off-beat of the picture; or as much as the part already has. */
 export function SwingSentence({ move, edit, divisions }: { move: SwingMove; index: number; edit: Edit; divisions: readonly SwingDivision[] }) {
