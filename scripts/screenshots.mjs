@@ -80,6 +80,17 @@ try {
   await page.getByRole('dialog').waitFor();
   await shot('kit');
 
+  // A sloppy take: tightened, with a little drift put back.
+  await open('demo-low-tide');
+  await page.getByRole('button', { name: 'Add drift' }).click();
+  await page.getByRole('button', { name: 'Add tighten' }).click();
+  await page.getByRole('button', { name: 'Move tighten up' }).click();
+  await page.getByText('doubtful', { exact: false }).first().waitFor();
+  await shot('feel');
+  await page.getByRole('button', { name: 'Whole feels …' }).click();
+  await page.getByRole('dialog').waitFor();
+  await shot('feels');
+
   // The brush on an empty part.
   await page.goto(BASE);
   await page.getByRole('button', { name: 'New part' }).click();

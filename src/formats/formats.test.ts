@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { isNamedError } from '@/core/errors';
-import { partArbitrary } from '@tests/support/arbitraries';
-import { parseFeel } from './feel-format';
+import { DEFAULT_MOVES } from '@/core/feel/feel';
+import { feelArbitrary, partArbitrary } from '@tests/support/arbitraries';
+import { parseFeel, readFeelFile, writeFeelFile } from './feel-format';
 import { parsePart, readPartFile, writePartFile } from './part-format';
 
 const problems = (run: () => unknown): unknown => {
@@ -30,9 +31,35 @@ test.each([
   ['from over to', feel([swing({ scope: { bars: { from: 3, to: 2 } } })]), 'moves[0].scope.bars'],
   ['bars at outside its cycle', feel([swing({ scope: { bars: { every: 2, at: [3] } } })]), 'moves[0].scope.bars'],
   ['steps at outside its cycle', feel([swing({ scope: { steps: { grid: '1/8', of: 2, at: [2] } } })]), 'moves[0].scope.steps'],
+  ['an empty list of levels', feel([{ kind: 'accents', levels: [] }]), 'moves[0].levels'],
+  ['floor over ceiling', feel([{ kind: 'accents', floor: 90, ceiling: 80 }]), 'moves[0]'],
+  ['a lay too far', feel([{ kind: 'lay', ms: 81 }]), 'moves[0].ms'],
+  ['a swung triplet grid', feel([{ kind: 'tighten', grid: '1/8T', swingPercent: 60 }]), 'moves[0]'],
+  ['an order with an unknown group', feel([{ kind: 'spread', order: ['kick', 'bells'] }]), 'moves[0].order[1]'],
+  ['a template without a groove', feel([{ kind: 'template' }]), 'moves[0].groove'],
+  ['a groove of too few steps', feel([{ kind: 'template', groove: { format: 'nod-sway/groove@1', name: 'x', meter: [4, 4], beats: 4, stepsPerBeat: 4, steps: [{ offset: 0, level: 1 }] } }]), 'moves[0].groove'],
+  ['an offset over half a step', feel([{ kind: 'template', groove: { format: 'nod-sway/groove@1', name: 'x', meter: [4, 4], beats: 1, stepsPerBeat: 1, steps: [{ offset: 0.6, level: 1 }] } }]), 'moves[0].groove.steps[0].offset'],
+  ['a seed that is no whole number', feel([{ kind: 'drift', seed: 1.5 }]), 'moves[0].seed'],
   ['too many moves', feel(Array.from({ length: 65 }, () => swing({}))), 'moves'],
 ])('a feel with %s is refused, naming the member', (_what, data, field) => {
   expect(problems(() => parseFeel(data))).toEqual([expect.objectContaining({ field })]);
+});
+
+test('every kind of move has its defaults', () => {
+  expect(parseFeel(feel([{ kind: 'tighten' }, { kind: 'lay' }, { kind: 'drift' }, { kind: 'spread' }, { kind: 'accents' }])).moves).toEqual([DEFAULT_MOVES.tighten, DEFAULT_MOVES.lay, DEFAULT_MOVES.drift, DEFAULT_MOVES.spread, DEFAULT_MOVES.accents]);
+});
+
+test('whatever moves a feel has, its file gives it back', () => {
+  fc.assert(fc.property(feelArbitrary, (random) => expect(readFeelFile(writeFeelFile(random))).toEqual(random)));
+});
+
+test('any text as a feel file ends in a feel or a clear error', () => {
+  fc.assert(
+    fc.property(fc.oneof(fc.string(), fc.json(), feelArbitrary.map((f) => JSON.stringify(f).replace(/\d/, 'x'))), (text) => {
+      const found = problems(() => readFeelFile(text));
+      expect(found === undefined || typeof found === 'object').toBe(true);
+    }),
+  );
 });
 
 test('a part file gives exactly that part back, with its song', () => {
