@@ -220,3 +220,35 @@ test('the same part and a feel of every kind give the same bytes in the browser 
   expect(answer.status()).toBe(200);
   expect(notesOf(new Uint8Array(await answer.body()))).toEqual(notesOf(out));
 });
+
+test('moves are dragged into another order; what they change in a long part is found by a worker; J rolls again', async ({ page }) => {
+  const notes: Note[] = Array.from({ length: 160 * 16 }, (_, i) => [i * 120, 42, 90] as Note);
+  await importMidi(page, 'long.mid', midiFile(0, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), ...noteEvents(notes, 60)])]));
+  await press(page, 'Add drift');
+  await press(page, 'Add lay');
+  const lay = page.getByRole('region', { name: 'Lay, move 2' });
+  await expect(lay.getByTestId('effect')).toHaveText('2560 hits: 8.0 ms, at most 8.0');
+  const seed = async () => (await moves(page)).find((m) => m.kind === 'drift')?.seed;
+  await page.evaluate(() => window.nodSway!.bench().setDesk({ openMove: 0 }));
+  await page.keyboard.press('j');
+  expect(await seed()).toBe(1);
+  await page.evaluate(() => window.nodSway!.bench().setDesk({ openMove: null }));
+  await page.keyboard.press('j');
+  expect(await page.evaluate(() => window.nodSway!.bench().part.feel.seed)).toBe(2);
+
+  await lay.hover();
+  const grip = lay.getByTitle('Drag to reorder');
+  const target = page.getByRole('region', { name: 'Drift, move 1' });
+  await expect(async () => {
+    const from = (await grip.boundingBox())!;
+    const to = (await target.boundingBox())!;
+    await page.mouse.move(from.x + 6, from.y + 6);
+    await page.mouse.down();
+    await page.mouse.move(from.x + 6, from.y - 14, { steps: 4 });
+    await page.mouse.move(to.x + 12, to.y + 8, { steps: 8 });
+    await page.mouse.up();
+    expect((await moves(page)).map((m) => m.kind)).toEqual(['lay', 'drift']);
+  }).toPass();
+  await page.keyboard.press('Control+z');
+  expect((await moves(page)).map((m) => m.kind)).toEqual(['drift', 'lay']);
+});

@@ -1,4 +1,6 @@
 /** Every shortcut of the Bench in one table: the keys, what they do, how the sheet says it. */
+import type { MoveKind } from '@/core/feel/feel';
+import { changeMove } from '@/core/part/commands/moves';
 import { setRow } from '@/core/part/commands/settings';
 import { setLocked } from '@/core/part/commands/marks';
 import { addVelocity, setVelocities } from '@/core/part/commands/hits';
@@ -16,6 +18,9 @@ import type { Playback } from './playback/use-playback';
 import { performanceOf } from './store/derived';
 import type { BenchStore } from './store/bench-store';
 import type { Tool } from './tools';
+
+/** Moves that draw at random. */
+const ROLLED: readonly MoveKind[] = ['drift', 'spread', 'accents'];
 
 export interface Context {
   store: BenchStore;
@@ -71,6 +76,21 @@ const switchRow = (what: 'muted' | 'soloed') => ({ store }: Context) => {
   if (!row) return say('Open a row first: click its name.');
   run(row[what] ? 'Hear a row as before' : what === 'muted' ? 'Mute a row' : 'Hear a row alone', (p) => setRow(p, row.voice, { [what]: !row[what] }));
 };
+
+/** The next seed for the move that is open, or for the feel. */
+function rollAgain({ store }: Context) {
+  const { desk, part, run } = store.getState();
+  const move = desk.openMove === null ? undefined : part.feel.moves[desk.openMove];
+  if (part.feel.moves.length === 0) return say('The feel has no moves yet.');
+  if (desk.openMove !== null && move && ROLLED.includes(move.kind)) {
+    const seed = (move.seed ?? 0) + 1;
+    run(`Roll again: seed ${seed}`, (p) => changeMove(p, desk.openMove as number, { seed }));
+    return say(`Rolled again: seed ${seed}.`);
+  }
+  const seed = part.feel.seed + 1;
+  run(`Roll the feel again: seed ${seed}`, (p) => ({ ...p, feel: { ...p.feel, seed } }));
+  say(`The feel was rolled again: seed ${seed}.`);
+}
 
 function lockSelection({ store }: Context) {
   const { part, selection, run } = store.getState();
@@ -138,6 +158,7 @@ export const SHORTCUTS: readonly Shortcut[] = [
   { keys: ['shift+l'], group: 'Placement', text: 'Late by five', run: ({ store }) => nudgeSelection(store, 5) },
   { keys: ['n'], group: 'Placement', text: 'No nudge', run: ({ store }) => clearNudges(store) },
   { keys: ['k'], group: 'Placement', text: 'Lock the selection, unlock it', run: lockSelection },
+  { keys: ['j'], group: 'Placement', text: 'Roll the open move, or the whole feel, again', run: rollAgain },
   { keys: [','], group: 'Placement', text: 'Shift the selection or open row a step left; it wraps around', run: ({ store }) => shiftSelection(store, -1) },
   { keys: ['.'], group: 'Placement', text: 'Shift a step right', run: ({ store }) => shiftSelection(store, 1) },
 

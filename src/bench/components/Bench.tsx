@@ -2,7 +2,8 @@
 
 import dynamic from 'next/dynamic';
 import { useEffect } from 'react';
-import { useBench } from '../store/context';
+import { followWhole } from '../store/follow-whole';
+import { useBench, useBenchStore } from '../store/context';
 import { usePlayback } from '../playback/use-playback';
 import { useShortcuts } from '../use-shortcuts';
 import { useDiagnostics } from '../diagnostics';
@@ -26,6 +27,8 @@ export function Bench({ onReload }: { onReload: () => void }) {
   const playback = usePlayback();
   useShortcuts(playback);
   useDiagnostics(playback);
+  const store = useBenchStore();
+  useEffect(() => followWhole(store), [store]);
   const name = useBench((s) => s.part.name);
   const touch = useBench((s) => s.desk.touch);
   const table = useBench((s) => s.desk.table);

@@ -1,21 +1,22 @@
 'use client';
 
 import { Plus } from 'lucide-react';
-import { useDeferredValue, useMemo, type ReactNode } from 'react';
-import { effectOfMove } from '@/core/feel/effect';
+import type { ReactNode } from 'react';
+import type { Effect } from '@/core/feel/effect';
 import { DEFAULT_MOVES, MOST_MOVES, MOVE_KINDS, type Move, type MoveKind } from '@/core/feel/feel';
 import { percentOfRatio } from '@/core/feel/swing';
 import type { Groove } from '@/core/groove/groove';
 import { HOUSE_GROOVES } from '@/core/groove/house-grooves';
-import { addMove, bake } from '@/core/part/commands/moves';
+import { addMove, bake, reorderMove } from '@/core/part/commands/moves';
 import { setSway } from '@/core/part/commands/settings';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { Range } from '@/ui/Range';
 import { useBench, useBenchStore } from '../store/context';
-import { calmPart, performanceOf } from '../store/derived';
 import { Compare } from './feel/Compare';
 import { KIND_WORDS, MoveCard } from './feel/MoveCard';
+import type { ItemDrag } from './sortable';
+import { useSortable } from './use-sortable';
 
 /** What a new move starts with: something that is heard. */
 function firstMove(kind: MoveKind): Move {
@@ -26,16 +27,28 @@ function firstMove(kind: MoveKind): Move {
   return DEFAULT_MOVES[kind];
 }
 
+const NONE: readonly (Effect | null)[] = [];
+
 /** The moves of the feel in their order, and how much of them is used. */
 export function FeelPage() {
   const { getState } = useBenchStore();
   const moves = useBench((s) => s.part.feel.moves);
-  const part = useDeferredValue(useBench(calmPart));
-  const effects = useMemo(() => part.feel.moves.map((m, i) => (m.on === false ? null : effectOfMove(part, performanceOf(part), i))), [part]);
+  const effects = useBench((s) => s.whole?.effects ?? NONE);
   const nudged = useBench((s) => s.part.hits.some((h) => h.nudge));
   const add = (kind: MoveKind) => {
     getState().run(`Add ${KIND_WORDS[kind].toLowerCase()}`, (p) => addMove(p, firstMove(kind)));
     getState().setDesk({ openMove: getState().part.feel.moves.length - 1 });
+  };
+  const [Sortable, onNear] = useSortable();
+  const ids = moves.map((_, i) => String(i));
+  const onMove = (id: string, onto: string) => {
+    getState().run('Reorder the moves', (p) => reorderMove(p, Number(id), Number(onto)));
+    getState().setDesk({ openMove: null });
+  };
+  const render = (id: string, drag: ItemDrag): ReactNode => {
+    const i = Number(id);
+    const move = moves[i];
+    return move && <MoveCard key={id} move={move} index={i} effect={effects.length === moves.length ? (effects[i] ?? null) : null} drag={drag} />;
   };
   return (
     <div className="space-y-4">
@@ -43,9 +56,7 @@ export function FeelPage() {
       <Compare />
       <section aria-label="Moves">
         {moves.length === 0 && <p className="rounded-md border border-dashed border-strong p-3 text-faint">No moves yet: the part is heard as written. Moves change what is heard, in their order; the written hits stay untouched.</p>}
-        {moves.map((move, i) => (
-          <MoveCard key={i} move={move} index={i} effect={effects.length === moves.length ? (effects[i] ?? null) : null} />
-        ))}
+        <div onPointerEnter={onNear}>{Sortable ? <Sortable ids={ids} onMove={onMove} render={render} /> : ids.map((id) => render(id, {}))}</div>
         <div className="mt-2 flex flex-wrap gap-1 border-t border-line pt-3" role="group" aria-label="Add a move">
           {MOVE_KINDS.map((kind) => (
             <Button key={kind} className="!h-7 !px-2 text-sm" aria-label={`Add ${KIND_WORDS[kind].toLowerCase()}`} disabled={moves.length >= MOST_MOVES} onClick={() => add(kind)}>

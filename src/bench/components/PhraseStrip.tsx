@@ -2,13 +2,13 @@
 
 import { ChevronsRight, CircleHelp, ZoomIn, ZoomOut } from 'lucide-react';
 import { useEffect, useRef, type PointerEvent } from 'react';
+import type { PhraseBar } from '@/core/analysis/phrase';
 import { meterMapOf } from '@/core/part/part-time';
 import { IconButton } from '@/ui/Button';
 import { axisOf, tickOf } from '../geometry/axis';
 import { cellWidth, drawPhrase } from '../drawing/draw-phrase';
 import { onThemeChange, readPalette } from '../drawing/palette';
 import { useBenchStore } from '../store/context';
-import { phraseBarsOf } from '../store/derived';
 import { showBars, zoomAt } from '../view-control';
 import type { BenchState } from '../store/bench-store';
 
@@ -26,6 +26,9 @@ function barsInView(state: BenchState): [number, number] {
   };
   return [place(28), place(stemsWidth())];
 }
+
+/** Bars of which nothing is known yet. */
+const blankPhrase = (bars: number): PhraseBar[] => Array.from({ length: bars }, () => ({ shape: -1, hits: 0, lean: 0, doubtful: 0 }));
 
 /** The whole part in one line: drag to choose the loop, click to go there, jump to what is different or doubtful. */
 export function PhraseStrip() {
@@ -47,8 +50,8 @@ export function PhraseStrip() {
       element.height = Math.round(HEIGHT * ratio);
       g.setTransform(ratio, 0, 0, ratio, 0, 0);
       const state = store.getState();
-      const { transport, part } = state;
-      drawPhrase(g, palette, { bars: phraseBarsOf(part), width, height: HEIGHT, loop: transport.loop ? [transport.fromBar, transport.toBar] : null, window: barsInView(state) });
+      const { transport, part, whole } = state;
+      drawPhrase(g, palette, { bars: whole?.phrase ?? blankPhrase(part.bars), width, height: HEIGHT, loop: transport.loop ? [transport.fromBar, transport.toBar] : null, window: barsInView(state) });
     };
     const ask = () => {
       pending ||= requestAnimationFrame(draw);
@@ -60,8 +63,8 @@ export function PhraseStrip() {
       ask();
     });
     const unsubscribe = store.subscribe((s, b) => {
-      // During a gesture the strip waits: it sums up the whole part.
-      if (s.gesture === null && (s.part !== b.part || s.gesture !== b.gesture || s.view !== b.view || s.transport !== b.transport)) ask();
+      // The bars are drawn as last measured: they sum up the whole part and wait for a gesture to end.
+      if (s.gesture === null && (s.whole !== b.whole || s.gesture !== b.gesture || s.view !== b.view || s.transport !== b.transport)) ask();
     });
     return () => {
       cancelAnimationFrame(pending);
@@ -104,7 +107,7 @@ export function PhraseStrip() {
       if (wanted(bar)) return goTo(bar);
     }
   };
-  const phrase = () => phraseBarsOf(store.getState().part);
+  const phrase = () => store.getState().whole?.phrase ?? [];
   const zoom = (factor: number) => zoomAt(store, factor, 28, stemsWidth());
 
   return (

@@ -2,7 +2,7 @@
 
 import { Ear, EarOff, EllipsisVertical, ListPlus, Lock } from 'lucide-react';
 import dynamic from 'next/dynamic';
-import { useEffect, useRef, useState, type ComponentType, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { labelOfRow, moveRow, renameRow } from '@/core/part/commands/rows';
 import { setRow } from '@/core/part/commands/settings';
 import type { Hit, Row } from '@/core/part/part';
@@ -10,7 +10,8 @@ import { GRIDS, type GridName } from '@/core/time/grid';
 import { Hint } from '@/ui/Button';
 import { Picker } from '@/ui/Picker';
 import { belowButton, type MenuPlace } from '@/ui/menu-place';
-import type { RowDrag, SortableProps } from './row-drag';
+import { useSortable } from './use-sortable';
+import type { ItemDrag } from './sortable';
 import { pointAtRow } from '../actions/pointing';
 import { layoutRows, rowsInView, RULER_HEIGHT } from '../geometry/rows';
 import type { Playback } from '../playback/use-playback';
@@ -24,50 +25,6 @@ const RowsMenu = dynamic(() => import('./RowsMenu'), { ssr: false });
 
 /** What is open about a row: its name in place, its menu, or the dialog. */
 type Editing = { voice: string; what: 'name' | 'dialog' } | { voice: string; what: 'menu'; at: MenuPlace } | null;
-
-type Sortable = ComponentType<SortableProps>;
-
-/**
- * Loads dragging when a pointer first comes near. The names are made anew with it, so it waits for a press to end: otherwise the
- * click that is under way would be lost.
- */
-function useSortableRows(): [Sortable | null, () => void] {
-  const [loaded, setLoaded] = useState<Sortable | null>(null);
-  const asked = useRef(false);
-  const pressed = useRef(false);
-  const waiting = useRef<(() => void) | null>(null);
-  useEffect(() => {
-    const down = () => {
-      pressed.current = true;
-    };
-    const up = () => {
-      // The click comes right after the release, before the next frame.
-      requestAnimationFrame(() => {
-        pressed.current = false;
-        waiting.current?.();
-        waiting.current = null;
-      });
-    };
-    window.addEventListener('pointerdown', down, true);
-    window.addEventListener('pointerup', up, true);
-    window.addEventListener('pointercancel', up, true);
-    return () => {
-      window.removeEventListener('pointerdown', down, true);
-      window.removeEventListener('pointerup', up, true);
-      window.removeEventListener('pointercancel', up, true);
-    };
-  }, []);
-  const onNear = () => {
-    if (asked.current) return;
-    asked.current = true;
-    void import('./SortableRows').then((m) => {
-      const use = () => setLoaded(() => m.default);
-      if (pressed.current) waiting.current = use;
-      else use();
-    });
-  };
-  return [loaded, onNear];
-}
 
 const NO_HITS: readonly Hit[] = [];
 
@@ -92,12 +49,12 @@ export function RowNames({ playback }: { playback: Playback }) {
   }, []);
   const shown = rowsInView({ rows, hits }, hideEmpty);
   const boxes = height > 0 ? layoutRows(shown, height, focus, scrollRows) : [];
-  const [SortableRows, onNear] = useSortableRows();
+  const [SortableList, onNear] = useSortable();
   const [menu, setMenu] = useState<MenuPlace | null>(null);
   const menuRow = rows.find((r) => r.voice === editing?.voice);
   const onMove = (voice: string, onto: string) =>
     getState().run(`Move the row ${labelOfRow({ rows }, voice).toLowerCase()}`, (part) => moveRow(part, voice, rows.findIndex((r) => r.voice === onto)));
-  const render = (voice: string, drag: RowDrag): ReactNode => {
+  const render = (voice: string, drag: ItemDrag): ReactNode => {
     const i = boxes.findIndex((b) => b.voice === voice);
     const b = boxes[i];
     const row = shown[i];
@@ -105,7 +62,7 @@ export function RowNames({ playback }: { playback: Playback }) {
   };
   return (
     <div ref={box} className="relative w-[184px] shrink-0 overflow-hidden" onPointerEnter={onNear}>
-      {SortableRows ? <SortableRows voices={boxes.map((b) => b.voice)} onMove={onMove} render={render} /> : boxes.map((b) => render(b.voice, {}))}
+      {SortableList ? <SortableList ids={boxes.map((b) => b.voice)} onMove={onMove} render={render} /> : boxes.map((b) => render(b.voice, {}))}
       <div className="absolute inset-x-0 top-0 flex items-center bg-ground pr-1 pl-4" style={{ height: RULER_HEIGHT }}>
         <Lens />
         <button type="button" aria-label="Rows" aria-haspopup="menu" aria-expanded={menu !== null} title="Add rows, hide empty ones, the kit map" onClick={(e) => setMenu(belowButton(e.currentTarget))} className="rounded p-1 text-faint hover:bg-sunk hover:text-ink">
@@ -124,7 +81,7 @@ interface RowNameProps {
   top: number;
   height: number;
   playback: Playback;
-  drag: RowDrag;
+  drag: ItemDrag;
   naming: boolean;
   onMenu: (at: MenuPlace) => void;
   onNamed: () => void;

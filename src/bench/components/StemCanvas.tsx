@@ -80,7 +80,7 @@ export function StemCanvas({ playback }: { playback: Playback }) {
     });
 
     const unsubscribe = store.subscribe((state, before) => {
-      if (state.part !== before.part || state.view !== before.view || state.selection !== before.selection || state.focus !== before.focus || state.transport.version !== before.transport.version || state.desk.step !== before.desk.step || state.desk.proposal !== before.desk.proposal || state.desk.openMove !== before.desk.openMove || (state.gesture === null) !== (before.gesture === null)) ask();
+      if (state.part !== before.part || state.view !== before.view || state.selection !== before.selection || state.focus !== before.focus || state.transport.version !== before.transport.version || state.desk.step !== before.desk.step || state.desk.proposal !== before.desk.proposal || state.desk.openMove !== before.desk.openMove || state.whole !== before.whole || (state.gesture === null) !== (before.gesture === null)) ask();
     });
     const onWheel = (e: WheelEvent) => {
       e.preventDefault();

@@ -9,7 +9,7 @@ import { clamp, ticks, velocity, type Ticks } from '@/core/units';
 import type { VoiceName } from '@/core/voices';
 import type { Ground, Pointer, Rectangle } from './pointer';
 import type { BenchState } from '../store/bench-store';
-import { FEW_HITS, hitsBetween, otherOf, performanceWithin, straysFor, writtenOf } from '../store/derived';
+import { hitsBetween, otherOf, performanceWithin, writtenOf } from '../store/derived';
 import { axisOf, detailOf, stepPixels, tickOf, xOf, type Axis, type Detail } from './axis';
 import { layoutRows, rowAt, rowsInView, type RowBox } from './rows';
 import { layoutStems, pixelsPerMs, stemAt, velocityAtHeight, type Stem } from './stems';
@@ -36,11 +36,11 @@ export interface BenchScene {
   caret: { row: number; x: number; half: number } | null;
   /** While a tighten move is open: where it takes the heads in sight, on or off. */
   pulls: Pull[];
-  /** Which hits stray from their row; not known while a large part is being changed. */
+  /** Which hits stray from their row; not known while the part is being changed. */
   strays: Strays | null;
 }
 
-export function makeScene(state: Pick<BenchState, 'part' | 'view' | 'focus' | 'transport' | 'desk' | 'gesture'>, width: number, height: number): BenchScene {
+export function makeScene(state: Pick<BenchState, 'part' | 'view' | 'focus' | 'transport' | 'desk' | 'whole'>, width: number, height: number): BenchScene {
   const { part, view } = state;
   const axis = axisOf(view);
   const detail = detailOf(stepPixels(axis));
@@ -51,7 +51,7 @@ export function makeScene(state: Pick<BenchState, 'part' | 'view' | 'focus' | 't
   const performance = asWritten ? writtenOf(part) : other ? otherOf(part, other.feel) : performanceWithin(part, inSight);
   const scene = { part, performance, axis, reach: view.reach, ...(asWritten ? {} : { written: writtenOf(part, inSight) }) };
   const stems = rows.map((row) => (detail === 'band' || row.top > height || row.top + row.height < 0 ? [] : layoutStems(scene, row, width)));
-  const strays = !asWritten && !other && (!state.gesture || part.hits.length <= FEW_HITS) ? straysFor(part) : null;
+  const strays = !asWritten && !other && state.whole?.part === part ? state.whole.strays : null;
   return { axis, detail, rows, stems, performance, proposed: proposedIn(state, axis, rows), caret: caretIn(state, axis, rows), strays, pulls: detail === 'band' || asWritten || other ? [] : pullsIn(state, axis, stems, inSight) };
 }
 

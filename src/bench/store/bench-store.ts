@@ -1,4 +1,5 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
+import type { WholePart } from '@/core/analysis/whole';
 import type { HitId, Part } from '@/core/part/part';
 import type { Feel } from '@/core/feel/feel';
 import { ticks } from '@/core/units';
@@ -66,6 +67,8 @@ export interface BenchState {
   view: View;
   transport: Transport;
   desk: Desk;
+  /** What the whole part says of itself, as last measured: see follow-whole.ts. */
+  whole: ({ part: Part } & WholePart) | null;
   save: SaveState;
   /** The origin offer was answered. */
   originAnswered: boolean;
@@ -123,6 +126,7 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
       view: { scroll: stored.part.origin, pixelsPerQuarter: 0, scrollRows: 0, reach: 20, grid: '1/16', hideEmpty: false },
       transport: { loop: true, fromBar: 0, toBar: Math.min(stored.part.bars, 4), cursor: ticks(stored.part.origin), version: 'performed' },
       desk: TIDY,
+      whole: null,
       save: { kind: 'saved' },
       originAnswered: false,
 

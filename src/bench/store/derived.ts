@@ -1,6 +1,4 @@
 /** What follows from a part: computed when first asked for, kept as long as the part, never stored. */
-import { phraseOf, type PhraseBar } from '@/core/analysis/phrase';
-import { straysOf, type Strays } from '@/core/analysis/strays';
 import type { Feel } from '@/core/feel/feel';
 import { performPart, writtenPerformance, type HitRange, type Performance } from '@/core/feel/perform';
 import { findOrigin, type OriginFinding } from '@/core/homes/origin';
@@ -77,9 +75,7 @@ function firstAt(hits: readonly Hit[], tick: number): number {
   return low;
 }
 
-export const phraseBarsOf: (part: Part) => PhraseBar[] = memo((part) => phraseOf(part, performanceOf(part)));
 export const originFindingOf: (part: Part) => OriginFinding = memo(findOrigin);
-export const straysFor: (part: Part) => Strays = memo((part) => straysOf(part, performanceOf(part)));
 
 /** The part as it was before the gesture under way: what words and tables show, so that they need not follow every frame. */
 export const calmPart = (state: Pick<BenchState, 'part' | 'gesture'>): Part => state.gesture?.base ?? state.part;

@@ -1,5 +1,6 @@
 import { homesOf, type Homes } from '../homes/homes';
 import { voiceNumbers } from '../part/by-voice';
+import { columnsOfHits } from '../part/columns';
 import { meterMapOf, tempoMapOf } from '../part/part-time';
 import type { Hit, Part } from '../part/part';
 import { hashText } from '../random';
@@ -36,27 +37,29 @@ export interface Performance {
 /**
  * Turns written hits into performed ones: the moves in their order, the sway, the nudges, then limits, order and lengths.
  * The ONE place where this happens: screen, sound, export and API all call it.
- * @param range only these hits are performed, the other columns stay 0: what a screen needs while an amount is swept. Should
+ * @param range only these hits are performed, the others stay as written: what a screen needs while an amount is swept. Should
  *   start and end at least a bar away from what is looked at, since order and lengths depend on neighbours.
  * @example performPart({ ...part, feel: EMPTY_FEEL }).ticks // the written ticks, plus nudges
  */
 export function performPart(part: Performable, range: HitRange = { from: 0, to: part.hits.length }): Performance {
   const { hits, feel } = part;
   const homes = homesOf(part);
-  const times = column(hits, range, (h) => h.tick);
-  const loudness = column(hits, range, (h) => h.velocity);
+  const written = columnsOfHits(hits);
+  const times = written.ticks.slice();
+  const loudness = new Float64Array(written.velocities);
   const placedHomes = homes.ticks.slice();
 
   if (!isIdle(feel)) {
-    const work: Work = { part, hits, range, map: meterMapOf(part), tempo: tempoMapOf(part), homes, times, loudness, placedHomes };
+    const work: Work = { part, hits, written, range, map: meterMapOf(part), tempo: tempoMapOf(part), homes, times, loudness, placedHomes };
     feel.moves.forEach((move, i) => {
       if (move.on !== false) applyMove(move, work, seedOfMove(feel, i));
     });
     if (feel.sway !== 1) {
       for (let i = range.from; i < range.to; i++) {
-        const hit = hits[i] as Hit;
-        times[i] = hit.tick + feel.sway * ((times[i] as number) - hit.tick);
-        loudness[i] = hit.velocity + feel.sway * ((loudness[i] as number) - hit.velocity);
+        const tick = written.ticks[i] as number;
+        const velocity = written.velocities[i] as number;
+        times[i] = tick + feel.sway * ((times[i] as number) - tick);
+        loudness[i] = velocity + feel.sway * ((loudness[i] as number) - velocity);
         const home = homes.ticks[i] as number;
         placedHomes[i] = home + feel.sway * ((placedHomes[i] as number) - home);
       }
@@ -73,10 +76,10 @@ export function performPart(part: Performable, range: HitRange = { from: 0, to: 
 /** The part as written, in the same shape: no feel, no nudges. @param range see {@link performPart} */
 export function writtenPerformance(part: Performable, range: HitRange = { from: 0, to: part.hits.length }): Performance {
   const homes = homesOf(part);
-  const times = column(part.hits, range, (h) => h.tick);
+  const { ticks: times, velocities } = columnsOfHits(part.hits);
   return {
     ticks: times,
-    velocities: Uint8Array.from(column(part.hits, range, (h) => h.velocity)),
+    velocities,
     lengths: performedLengths(part.hits, range, times),
     homes,
     placedHomes: homes.ticks,
@@ -86,13 +89,6 @@ export function writtenPerformance(part: Performable, range: HitRange = { from: 
 /** Performed time minus the home as swing places it, in ms; negative = early. */
 export function leanOf(part: Pick<Part, 'tempo'>, performance: Performance, index: number): Milliseconds {
   return tempoMapOf(part).between(ticks(performance.placedHomes[index] as number), ticks(performance.ticks[index] as number));
-}
-
-/** One number of each hit. A plain loop: typed arrays' own `from` is several times slower, and this runs at every frame of a sweep. */
-function column(hits: readonly Hit[], range: HitRange, pick: (hit: Hit) => number): Float64Array {
-  const values = new Float64Array(hits.length);
-  for (let i = range.from; i < range.to; i++) values[i] = pick(hits[i] as Hit);
-  return values;
 }
 
 const APPLY: { readonly [K in MoveKind]: ApplyMove<Extract<Move, { kind: K }>> } = {
@@ -140,9 +136,8 @@ function keepOrder(hits: readonly Hit[], range: HitRange, times: Float64Array) {
 }
 
 function performedLengths(hits: readonly Hit[], range: HitRange, times: Float64Array): Float64Array {
-  const keys = new Uint8Array(hits.length);
-  for (let i = range.from; i < range.to; i++) keys[i] = (hits[i] as Hit).key;
-  return cutLengths(keys, times, column(hits, range, (h) => h.length), range);
+  const { keys, lengths } = columnsOfHits(hits);
+  return cutLengths(keys, times, lengths, range);
 }
 
 /**

@@ -1,4 +1,6 @@
 import type { Homes } from '../homes/homes';
+import { indicesByVoice, voiceNumbers } from '../part/by-voice';
+import { columnsOfHits } from '../part/columns';
 import { meterMapOf } from '../part/part-time';
 import type { Hit, Part } from '../part/part';
 import { stepOf } from '../time/grid';
@@ -19,7 +21,9 @@ export function scopeTest(scope: Scope | undefined, part: Pick<Part, 'hits' | 'm
   const hitAt = (i: number): Hit => part.hits[i] as Hit;
   if (scope.voices) {
     const voices = new Set(scope.voices);
-    tests.push((i) => voices.has(hitAt(i).voice));
+    const { numbers } = voiceNumbers(part.hits);
+    const wanted = Uint8Array.from([...indicesByVoice(part.hits).keys()], (voice) => (voices.has(voice) ? 1 : 0));
+    tests.push((i) => wanted[numbers[i] as number] === 1);
   }
   if (scope.ghosts) {
     const wanted = scope.ghosts === 'only';
@@ -33,7 +37,8 @@ export function scopeTest(scope: Scope | undefined, part: Pick<Part, 'hits' | 'm
     const steps = scope.steps;
     const at = new Set(steps.at);
     const step = stepOf(steps.grid);
-    tests.push((i) => at.has(stepInCycle(map, hitAt(i).tick, step, steps.of)));
+    const { ticks: written } = columnsOfHits(part.hits);
+    tests.push((i) => at.has(stepInCycle(map, ticks(written[i] as number), step, steps.of)));
   }
   if (tests.length === 0) return everything;
   return tests.length === 1 ? (tests[0] as ScopeTest) : (i) => tests.every((test) => test(i));

@@ -1,4 +1,5 @@
 import type { Homes } from '../homes/homes';
+import type { HitColumns } from '../part/columns';
 import type { Hit, Part } from '../part/part';
 import type { MeterMap } from '../time/meter-map';
 import type { TempoMap } from '../time/tempo-map';
@@ -17,6 +18,8 @@ export interface HitRange {
 export interface Work {
   part: Performable;
   hits: readonly Hit[];
+  /** As written. */
+  written: HitColumns;
   range: HitRange;
   map: MeterMap;
   tempo: TempoMap;

@@ -1,6 +1,6 @@
 'use client';
 
-import { ChevronDown } from 'lucide-react';
+import { ChevronDown, GripVertical } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { Switch } from 'radix-ui';
 import { useRef } from 'react';
@@ -10,6 +10,7 @@ import { changeMove } from '@/core/part/commands/moves';
 import { useBench, useBenchStore } from '../../store/context';
 import { effectWords } from './effect-words';
 import { MovePicture } from './MovePicture';
+import type { ItemDrag } from '../sortable';
 import type { Edit } from './edit';
 import { scopeWords } from './scope-words';
 
@@ -20,8 +21,16 @@ export const KIND_WORDS: Readonly<Record<MoveKind, string>> = { tighten: 'Tighte
 /** Held longer than this the switch bypasses the move for as long. */
 const HOLD_MS = 250;
 
+interface Props {
+  move: Move;
+  index: number;
+  /** Null while it is not known. */
+  effect: Effect | null;
+  drag: ItemDrag;
+}
+
 /** One move: its switch, picture, sentence, scope, and what it changes right now. */
-export function MoveCard({ move, index, effect }: { move: Move; index: number; effect: Effect | null }) {
+export function MoveCard({ move, index, effect, drag: { frame, handle, style, dragging } }: Props) {
   const { getState } = useBenchStore();
   const open = useBench((s) => s.desk.openMove === index);
   const count = useBench((s) => s.part.feel.moves.length);
@@ -70,8 +79,11 @@ export function MoveCard({ move, index, effect }: { move: Move; index: number; e
     getState().run(`Switch the ${label} ${next ? 'on' : 'off'}`, (p) => changeMove(p, index, { on: next ? undefined : false }));
   };
   return (
-    <section aria-label={`${name}, move ${index + 1}`} className={`border-t border-line py-2 ${on ? '' : 'opacity-70'}`}>
+    <section ref={frame} style={style} aria-label={`${name}, move ${index + 1}`} className={`border-t border-line py-2 ${on ? '' : 'opacity-70'} ${dragging ? 'relative z-10 bg-sunk' : ''}`}>
       <div className="flex items-center gap-2">
+        <span {...handle} title="Drag to reorder" className="-ml-3 cursor-grab touch-none text-faint">
+          <GripVertical size={14} />
+        </span>
         <Switch.Root
           checked={on}
           onCheckedChange={toggle}

@@ -19,7 +19,7 @@ import { leanText } from '../../describe';
 import { actOnSelection } from '../../actions/act';
 import { clearNudges, mirrorSelection, nudgeSelection, setSelectionApart } from '../../actions/nudging';
 import { useBench, useBenchStore } from '../../store/context';
-import { calmPart, performanceOf, shownHits, straysFor } from '../../store/derived';
+import { calmPart, performanceOf, shownHits } from '../../store/derived';
 import { NUDGE_UNITS, type NudgeUnit } from '../../tools';
 import { useTrial } from '../use-trial';
 
@@ -115,7 +115,7 @@ const Homes = memo(function Homes() {
   const part = useBench(calmPart);
   const selection = useBench((s) => s.selection);
   const performance = performanceOf(part);
-  const strays = straysFor(part);
+  const strays = useBench((s) => (s.whole?.part === calmPart(s) ? s.whole.strays : null));
   let doubtful = 0;
   let pinned = 0;
   let stray: number | null = null;
@@ -124,7 +124,7 @@ const Homes = memo(function Homes() {
     if (!selection.has(hit.id)) return;
     doubtful += performance.homes.doubtful[i] as number;
     if (hit.home !== undefined) pinned++;
-    if (strays.flags[i]) {
+    if (strays?.flags[i]) {
       stray ??= i;
       strayCount++;
     }
@@ -135,7 +135,7 @@ const Homes = memo(function Homes() {
     <>
       {strayCount > 0 && stray !== null && (
         <p className="text-sm text-faint" data-testid="stray">
-          {strayCount === 1 ? `It strays from its row: ${leanText(leanOf(part, performance, stray))}, the row's mean is ${leanText(strays.meanLean.get((part.hits[stray] as Hit).voice) ?? 0)}.` : `${strayCount} stray more than 20 % of a step from their rows' means.`}
+          {strayCount === 1 ? `It strays from its row: ${leanText(leanOf(part, performance, stray))}, the row's mean is ${leanText(strays?.meanLean.get((part.hits[stray] as Hit).voice) ?? 0)}.` : `${strayCount} stray more than 20 % of a step from their rows' means.`}
         </p>
       )}
       <div className="flex flex-wrap items-center gap-1">

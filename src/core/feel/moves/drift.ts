@@ -1,4 +1,3 @@
-import type { Hit } from '../../part/part';
 import type { MeterMap } from '../../time/meter-map';
 import { clamp, milliseconds, ticks } from '../../units';
 import { humanDraws } from '../draws';
@@ -17,7 +16,7 @@ function anchorFactor(map: MeterMap, home: number, anchor: number): number {
 }
 
 /** Human drift: a slow 1/f curve of the whole kit and each hit's own scatter, mixed by `color` at unit deviation. */
-export const applyDrift: ApplyMove<DriftMove> = ({ timingMs, velocityPercent, color, anchor }, { hits, range, times, loudness, homes, map, tempo }, inScope, seed) => {
+export const applyDrift: ApplyMove<DriftMove> = ({ timingMs, velocityPercent, color, anchor }, { hits, written, range, times, loudness, homes, map, tempo }, inScope, seed) => {
   const draws = humanDraws(hits, seed);
   const unit = Math.sqrt(color ** 2 + (1 - color) ** 2);
   const drawOf = (slow: number, own: number): number => clamp((color * slow + (1 - color) * own) / unit, -FURTHEST, FURTHEST);
@@ -26,7 +25,7 @@ export const applyDrift: ApplyMove<DriftMove> = ({ timingMs, velocityPercent, co
     const spared = anchorFactor(map, homes.ticks[i] as number, anchor);
     const ms = timingMs * spared * drawOf(draws.slowTiming[i] as number, draws.ownTiming[i] as number);
     times[i] = tempo.shift(ticks(times[i] as number), milliseconds(ms));
-    if ((hits[i] as Hit).choke) continue;
+    if (written.chokes[i] === 1) continue;
     const v = loudness[i] as number;
     loudness[i] = v + (v * velocityPercent * spared * drawOf(draws.slowVelocity[i] as number, draws.ownVelocity[i] as number)) / 100;
   }

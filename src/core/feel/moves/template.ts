@@ -1,5 +1,5 @@
 import { stepsFor, type Groove, type GrooveStep } from '../../groove/groove';
-import type { Hit } from '../../part/part';
+import { indicesByVoice, voiceNumbers } from '../../part/by-voice';
 import type { MeterMap } from '../../time/meter-map';
 import { clamp, ticks, TICKS_PER_QUARTER } from '../../units';
 import type { TemplateMove } from '../feel';
@@ -40,13 +40,14 @@ export function grooveAt(map: MeterMap, groove: Groove, steps: readonly GrooveSt
 }
 
 /** Adds a groove's offsets and levels, by the written place. */
-export const applyTemplate: ApplyMove<TemplateMove> = ({ groove, lean, level }, { hits, range, times, loudness, map }, inScope) => {
+export const applyTemplate: ApplyMove<TemplateMove> = ({ groove, lean, level }, { hits, written, range, times, loudness, map }, inScope) => {
   const step = TICKS_PER_QUARTER / groove.stepsPerBeat;
+  const { numbers } = voiceNumbers(hits);
+  const steps = [...indicesByVoice(hits).keys()].map((voice) => stepsFor(groove, voice));
   for (let i = range.from; i < range.to; i++) {
     if (!inScope(i)) continue;
-    const hit = hits[i] as Hit;
-    const value = grooveAt(map, groove, stepsFor(groove, hit.voice), hit.tick, lean);
+    const value = grooveAt(map, groove, steps[numbers[i] as number] as readonly GrooveStep[], written.ticks[i] as number, lean);
     times[i] = (times[i] as number) + value.offset * step;
-    if (!hit.choke) loudness[i] = (loudness[i] as number) * (1 + level * (value.level - 1));
+    if (written.chokes[i] !== 1) loudness[i] = (loudness[i] as number) * (1 + level * (value.level - 1));
   }
 };

@@ -1,0 +1,26 @@
+import { effectOfMove, type Effect } from '../feel/effect';
+import { performPart } from '../feel/perform';
+import type { Part } from '../part/part';
+import { phraseOf, type PhraseBar } from './phrase';
+import { straysOf, type Strays } from './strays';
+
+/** What only the whole part can tell: for long parts it is found away from the page. */
+export interface WholePart {
+  phrase: PhraseBar[];
+  strays: Strays;
+  /** One a move; null for moves that are off. */
+  effects: (Effect | null)[];
+}
+
+/** What of a part it needs. */
+export type Measurable = Pick<Part, 'hits' | 'tempo' | 'meter' | 'origin' | 'bars' | 'feel'>;
+
+/** Performs a part once, and once more without each of its moves. */
+export function measureWhole(part: Measurable): WholePart {
+  const performance = performPart(part);
+  return {
+    phrase: phraseOf(part, performance),
+    strays: straysOf(part, performance),
+    effects: part.feel.moves.map((move, i) => (move.on === false ? null : effectOfMove(part, performance, i))),
+  };
+}

@@ -1,0 +1,16 @@
+import * as Comlink from 'comlink';
+import { measureWhole, type Measurable, type WholePart } from '@/core/analysis/whole';
+import type { Hit } from '@/core/part/part';
+
+/** The part that is asked about: its hits come once, not with every change of the feel. */
+let hits: readonly Hit[] = [];
+
+const api = {
+  setHits(list: readonly Hit[]): void {
+    hits = list;
+  },
+  measure: (rest: Omit<Measurable, 'hits'>): WholePart => measureWhole({ ...rest, hits }),
+};
+export type WholeApi = typeof api;
+
+Comlink.expose(api);
