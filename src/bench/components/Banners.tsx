@@ -11,7 +11,7 @@ import { showError } from '@/ui/notify';
 import { silenceReason } from '../playback/silence';
 import { useIsPlaying, useSoundStatus, type Playback } from '../playback/use-playback';
 import { useBench, useBenchStore } from '../store/context';
-import { originFindingOf } from '../store/derived';
+import { calmPart, originFindingOf } from '../store/derived';
 
 /** Sentences that need an answer or an eye: the origin offer, silence, saving that failed. */
 export function Banners({ onReload, playback }: { onReload: () => void; playback: Playback }) {
@@ -34,11 +34,10 @@ function Banner({ children, tone = 'plain', name }: { children: ReactNode; tone?
 
 /** The whole part sits a constant amount off its grid: the lines can move to the hits. */
 function OriginOffer() {
-  const part = useBench((s) => s.part);
+  const part = useBench(calmPart);
   const answered = useBench((s) => s.originAnswered);
-  const busy = useBench((s) => s.gesture !== null);
   const { getState } = useBenchStore();
-  if (answered || busy || part.hits.length < 8) return null;
+  if (answered || part.hits.length < 8) return null;
   const finding = originFindingOf(part);
   if (finding.offset === 0 || Math.abs(finding.offset - part.origin) < 400) return null;
   const ms = tempoMapOf(part).between(ticks(part.origin), finding.offset);
@@ -65,7 +64,7 @@ function OriginOffer() {
 function Silence({ playback }: { playback: Playback }) {
   const playing = useIsPlaying(playback.engine);
   const status = useSoundStatus(playback.engine);
-  const part = useBench((s) => s.part);
+  const part = useBench(calmPart);
   const transport = useBench((s) => s.transport);
   const reason = playing || status === 'failed' || status === 'blocked' ? silenceReason(part, transport, status) : null;
   return reason ? (

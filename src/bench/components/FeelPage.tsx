@@ -12,7 +12,8 @@ import { setSway } from '@/core/part/commands/settings';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { Range } from '@/ui/Range';
-import { useBench, useBenchStore } from '../store/context';
+import { useBench, useBenchStore, useBenchSwept } from '../store/context';
+import { calmPart } from '../store/derived';
 import { Compare } from './feel/Compare';
 import { KIND_WORDS, MoveCard } from './feel/MoveCard';
 import type { ItemDrag } from './sortable';
@@ -29,16 +30,25 @@ function firstMove(kind: MoveKind): Move {
 
 const NONE: readonly (Effect | null)[] = [];
 
-/** The moves of the feel in their order, and how much of them is used. */
+/** The moves of the feel in their order, and how much of them is used. Its sections follow a sweep each for itself. */
 export function FeelPage() {
+  return (
+    <div className="space-y-4">
+      <Sway />
+      <Compare />
+      <section aria-label="Moves">
+        <Moves />
+        <Adding />
+      </section>
+      <Footer />
+    </div>
+  );
+}
+
+function Moves() {
   const { getState } = useBenchStore();
-  const moves = useBench((s) => s.part.feel.moves);
+  const moves = useBenchSwept((s) => s.part.feel.moves);
   const effects = useBench((s) => s.whole?.effects ?? NONE);
-  const nudged = useBench((s) => s.part.hits.some((h) => h.nudge));
-  const add = (kind: MoveKind) => {
-    getState().run(`Add ${KIND_WORDS[kind].toLowerCase()}`, (p) => addMove(p, firstMove(kind)));
-    getState().setDesk({ openMove: getState().part.feel.moves.length - 1 });
-  };
   const [Sortable, onNear] = useSortable();
   const ids = moves.map((_, i) => String(i));
   const onMove = (id: string, onto: string) => {
@@ -51,31 +61,47 @@ export function FeelPage() {
     return move && <MoveCard key={id} move={move} index={i} effect={effects.length === moves.length ? (effects[i] ?? null) : null} drag={drag} />;
   };
   return (
-    <div className="space-y-4">
-      <Sway />
-      <Compare />
-      <section aria-label="Moves">
-        {moves.length === 0 && <p className="rounded-md border border-dashed border-strong p-3 text-faint">No moves yet: the part is heard as written. Moves change what is heard, in their order; the written hits stay untouched.</p>}
-        <div onPointerEnter={onNear}>{Sortable ? <Sortable ids={ids} onMove={onMove} render={render} /> : ids.map((id) => render(id, {}))}</div>
-        <div className="mt-2 flex flex-wrap gap-1 border-t border-line pt-3" role="group" aria-label="Add a move">
-          {MOVE_KINDS.map((kind) => (
-            <Button key={kind} className="!h-7 !px-2 text-sm" aria-label={`Add ${KIND_WORDS[kind].toLowerCase()}`} disabled={moves.length >= MOST_MOVES} onClick={() => add(kind)}>
-              <Plus size={13} /> {KIND_WORDS[kind].toLowerCase()}
-            </Button>
-          ))}
-        </div>
-      </section>
-      <Footer>
-        <Button onClick={() => getState().setDesk({ dialog: 'feels' })}>Whole feels …</Button>
-        <Button disabled={moves.length === 0 && !nudged} title="Writes what is heard as the written hits, and empties the feel and the nudges" onClick={() => getState().run('Bake the feel in', bake)}>
-          Bake in
+    <>
+      {moves.length === 0 && <p className="rounded-md border border-dashed border-strong p-3 text-faint">No moves yet: the part is heard as written. Moves change what is heard, in their order; the written hits stay untouched.</p>}
+      <div onPointerEnter={onNear}>{Sortable ? <Sortable ids={ids} onMove={onMove} render={render} /> : ids.map((id) => render(id, NO_DRAG))}</div>
+    </>
+  );
+}
+
+const NO_DRAG: ItemDrag = {};
+
+function Adding() {
+  const { getState } = useBenchStore();
+  const full = useBench((s) => s.part.feel.moves.length >= MOST_MOVES);
+  const add = (kind: MoveKind) => {
+    getState().run(`Add ${KIND_WORDS[kind].toLowerCase()}`, (p) => addMove(p, firstMove(kind)));
+    getState().setDesk({ openMove: getState().part.feel.moves.length - 1 });
+  };
+  return (
+    <div className="mt-2 flex flex-wrap gap-1 border-t border-line pt-3" role="group" aria-label="Add a move">
+      {MOVE_KINDS.map((kind) => (
+        <Button key={kind} className="!h-7 !px-2 text-sm" aria-label={`Add ${KIND_WORDS[kind].toLowerCase()}`} disabled={full} onClick={() => add(kind)}>
+          <Plus size={13} /> {KIND_WORDS[kind].toLowerCase()}
         </Button>
-      </Footer>
+      ))}
     </div>
   );
 }
 
-const Footer = ({ children }: { children: ReactNode }) => <div className="flex flex-wrap gap-2 border-t border-line pt-3">{children}</div>;
+function Footer() {
+  const { getState } = useBenchStore();
+  const bare = useBench((s) => s.part.feel.moves.length === 0 && !calmPart(s).hits.some((h) => h.nudge));
+  return (
+    <div className="flex flex-wrap gap-2 border-t border-line pt-3">
+      <Button onClick={() => getState().setDesk({ dialog: 'feels' })}>Whole feels …</Button>
+      <Button disabled={bare} title="Writes what is heard as the written hits, and empties the feel and the nudges" onClick={() => getState().run('Bake the feel in', bake)}>
+        Bake in
+      </Button>
+    </div>
+  );
+}
+
+const QUARTERS = [0, 25, 50, 75, 100];
 
 function Sway() {
   const sway = useBench((s) => s.part.feel.sway);
@@ -90,7 +116,7 @@ function Sway() {
         <h2 className="font-serif text-lg">Sway</h2>
         <NumberField label="Sway" value={Math.round(sway * 100)} min={0} max={100} unit="%" default={100} onChange={sweepSway} onDone={() => getState().commit()} onCancel={() => getState().cancel()} />
       </div>
-      <Range label="Sway in percent" value={Math.round(sway * 100)} min={0} max={100} step={1} valueText={`${Math.round(sway * 100)} %`} marks={[0, 25, 50, 75, 100]} onChange={sweepSway} onDone={() => getState().commit()} />
+      <Range label="Sway in percent" value={Math.round(sway * 100)} min={0} max={100} step={1} valueText={`${Math.round(sway * 100)} %`} marks={QUARTERS} onChange={sweepSway} onDone={() => getState().commit()} />
       <p className="text-sm text-faint">{sway === 0 ? 'The part as written.' : sway === 1 ? 'All of the feel below.' : 'Between the written part and the feel below.'}</p>
     </section>
   );

@@ -1,6 +1,6 @@
 'use client';
 
-import { useRef, type PointerEvent } from 'react';
+import { memo, useRef, type PointerEvent } from 'react';
 import type { SwingDivision } from '@/core/feel/feel';
 
 const WIDTH = 270;
@@ -14,6 +14,25 @@ interface Props {
   onSweep: (percent: number) => void;
   onDone: () => void;
 }
+
+const x = (p: number): number => FROM + (p / 100) * LENGTH;
+
+/** What stays put while the off-beat is swept. */
+const Ground = memo(function Ground() {
+  return (
+    <>
+      <line x1={8} x2={WIDTH - 8} y1={52} y2={52} stroke="var(--line)" />
+      {[50, 66.67, 75].map((p) => (
+        <line key={p} x1={x(p)} x2={x(p)} y1={53} y2={58} stroke="var(--strong)" />
+      ))}
+      <g fontSize={10} fill="var(--faint)" textAnchor="middle">
+        <text x={x(50)} y={68}>straight</text>
+        <text x={x(66.67)} y={68}>2:1</text>
+        <text x={x(75)} y={68}>3:1</text>
+      </g>
+    </>
+  );
+});
 
 /** One pair as stems: the beat, the off-beat where the swing puts it, the straight one pale behind it. The off-beat can be dragged. */
 export function PairPicture({ percent, division, onSweep, onDone }: Props) {
@@ -34,7 +53,6 @@ export function PairPicture({ percent, division, onSweep, onDone }: Props) {
       held.current = false;
     },
   };
-  const x = (p: number): number => FROM + (p / 100) * LENGTH;
   const late = percent > 50.2 ? 'var(--late)' : percent < 49.8 ? 'var(--early)' : 'var(--ink)';
   const stem = (at: number, top: number, colour: string, radius = 5) => (
     <g stroke={colour} fill={colour}>
@@ -44,15 +62,7 @@ export function PairPicture({ percent, division, onSweep, onDone }: Props) {
   );
   return (
     <svg viewBox={`0 0 ${WIDTH} 70`} className="my-1 w-full cursor-ew-resize touch-none" role="img" {...drag} aria-label={`A pair of ${division}: the second at ${percent.toFixed(1)} percent`}>
-      <line x1={8} x2={WIDTH - 8} y1={52} y2={52} stroke="var(--line)" />
-      {[50, 66.67, 75].map((p) => (
-        <line key={p} x1={x(p)} x2={x(p)} y1={53} y2={58} stroke="var(--strong)" />
-      ))}
-      <g fontSize={10} fill="var(--faint)" textAnchor="middle">
-        <text x={x(50)} y={68}>straight</text>
-        <text x={x(66.67)} y={68}>2:1</text>
-        <text x={x(75)} y={68}>3:1</text>
-      </g>
+      <Ground />
       {percent !== 50 && stem(x(50), 24, 'var(--pale)', 4.4)}
       {stem(x(0), 14, 'var(--ink)')}
       {stem(x(percent), 24, late)}

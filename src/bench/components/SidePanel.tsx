@@ -19,7 +19,7 @@ export function SidePanel() {
   const open = useBench((s) => s.desk.page);
   const { getState } = useBenchStore();
   return (
-    <aside className="flex w-[312px] shrink-0 flex-col border-l border-line bg-surface" aria-label="Side panel">
+    <aside className="flex contain-content w-[312px] shrink-0 flex-col border-l border-line bg-surface" aria-label="Side panel">
       <Tabs.Root value={open} onValueChange={(p) => getState().setDesk({ page: p as Page })} className="flex min-h-0 flex-1 flex-col">
         <Tabs.List className="flex gap-5 border-b border-line px-5" aria-label="Pages">
           <Tabs.Trigger value="hits" className={tab}>

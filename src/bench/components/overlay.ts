@@ -44,6 +44,8 @@ export class Overlay {
   private trace: readonly { x: number; y: number }[] | null = null;
   private nods: Nod[] = [];
   private pending = 0;
+  /** Nothing is drawn on the glass. */
+  private clear = false;
   private readonly unlisten: () => void;
   private readonly still = matchMedia('(prefers-reduced-motion: reduce)').matches;
   /** Told of the playhead's tick at every frame while playing. */
@@ -66,6 +68,7 @@ export class Overlay {
 
   setScene(scene: BenchScene, width: number, height: number) {
     this.scene = scene;
+    if (width !== this.width || height !== this.height) this.clear = false;
     this.width = width;
     this.height = height;
     this.wake();
@@ -110,8 +113,12 @@ export class Overlay {
   private draw() {
     this.pending = 0;
     const { g, width, height } = this;
-    g.clearRect(0, 0, width, height);
     const tick = this.playback.engine.position();
+    // An empty glass is left alone: handing a canvas over to the screen costs time in every frame of a sweep.
+    const empty = tick === null && !this.hover && !this.trace && !this.marquee && !this.readout;
+    if (empty && this.clear) return;
+    this.clear = empty;
+    g.clearRect(0, 0, width, height);
     if (this.scene && tick !== null) {
       this.drawPlayhead(this.scene, tick);
       this.drawNods(this.scene);

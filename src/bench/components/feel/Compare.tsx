@@ -1,5 +1,6 @@
 'use client';
 
+import { memo } from 'react';
 import { READY_FEELS } from '@/core/feel/ready-feels';
 import { setFeel } from '@/core/part/commands/moves';
 import { Button } from '@/ui/Button';
@@ -8,7 +9,7 @@ import { useBench, useBenchStore } from '../../store/context';
 import { useFeels } from './use-feels';
 
 /** Another feel at the same moment of the loop: held to hear it, at equal loudness if wished. */
-export function Compare() {
+export const Compare = memo(function Compare() {
   const { getState } = useBenchStore();
   const other = useBench((s) => s.desk.other);
   const equal = useBench((s) => s.desk.equalLoudness);
@@ -57,4 +58,4 @@ export function Compare() {
       </label>
     </section>
   );
-}
+});

@@ -1,6 +1,7 @@
 'use client';
 
 import { ArrowDown, ArrowUp, Copy, Trash2 } from 'lucide-react';
+import { memo } from 'react';
 import type { Move } from '@/core/feel/feel';
 import type { Part } from '@/core/part/part';
 import { duplicateMove, removeMove, reorderMove } from '@/core/part/commands/moves';
@@ -21,32 +22,38 @@ interface Props {
 
 /** An open move: its scope, its sentence, and where it stands among the others. */
 export default function MoveBody({ move, index, count, label, edit }: Props) {
+  return (
+    <div className="mt-1">
+      <div className="leading-8">
+        <ScopeEditor index={index} scope={move.scope} edit={edit} />
+      </div>
+      <MoveSentence move={move} edit={edit} />
+      {move.kind === 'tighten' && <Doubtful />}
+      <Order index={index} count={count} label={label} />
+    </div>
+  );
+}
+
+const Order = memo(function Order({ index, count, label }: Pick<Props, 'index' | 'count' | 'label'>) {
   const { getState } = useBenchStore();
   const run = (what: string, command: (part: Part) => Part, openMove: number | null) => {
     getState().run(what, command);
     getState().setDesk({ openMove });
   };
   return (
-    <div className="mt-1">
-      <div className="leading-8">
-        <ScopeEditor index={index} scope={move.scope} onChange={(scope) => edit.set('Change what a move touches', { scope })} />
-      </div>
-      <MoveSentence move={move} index={index} edit={edit} />
-      {move.kind === 'tighten' && <Doubtful />}
-      <div className="mt-1 flex gap-0.5">
-        <IconButton label={`Move ${label} up`} disabled={index === 0} onClick={() => run('Reorder the moves', (p) => reorderMove(p, index, index - 1), index - 1)}>
-          <ArrowUp size={15} />
-        </IconButton>
-        <IconButton label={`Move ${label} down`} disabled={index >= count - 1} onClick={() => run('Reorder the moves', (p) => reorderMove(p, index, index + 1), index + 1)}>
-          <ArrowDown size={15} />
-        </IconButton>
-        <IconButton label={`Duplicate the ${label}`} onClick={() => run(`Duplicate the ${label}`, (p) => duplicateMove(p, index), index + 1)}>
-          <Copy size={15} />
-        </IconButton>
-        <IconButton label={`Remove the ${label}`} onClick={() => run(`Remove the ${label}`, (p) => removeMove(p, index), null)}>
-          <Trash2 size={15} />
-        </IconButton>
-      </div>
+    <div className="mt-1 flex gap-0.5">
+      <IconButton label={`Move ${label} up`} disabled={index === 0} onClick={() => run('Reorder the moves', (p) => reorderMove(p, index, index - 1), index - 1)}>
+        <ArrowUp size={15} />
+      </IconButton>
+      <IconButton label={`Move ${label} down`} disabled={index >= count - 1} onClick={() => run('Reorder the moves', (p) => reorderMove(p, index, index + 1), index + 1)}>
+        <ArrowDown size={15} />
+      </IconButton>
+      <IconButton label={`Duplicate the ${label}`} onClick={() => run(`Duplicate the ${label}`, (p) => duplicateMove(p, index), index + 1)}>
+        <Copy size={15} />
+      </IconButton>
+      <IconButton label={`Remove the ${label}`} onClick={() => run(`Remove the ${label}`, (p) => removeMove(p, index), null)}>
+        <Trash2 size={15} />
+      </IconButton>
     </div>
   );
-}
+});

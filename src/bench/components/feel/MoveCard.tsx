@@ -3,11 +3,12 @@
 import { ChevronDown, GripVertical } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { Switch } from 'radix-ui';
-import { useRef } from 'react';
+import { memo, useMemo, useRef } from 'react';
 import type { Effect } from '@/core/feel/effect';
 import type { Move, MoveKind } from '@/core/feel/feel';
 import { changeMove } from '@/core/part/commands/moves';
 import { useBench, useBenchStore } from '../../store/context';
+import { calmPart } from '../../store/derived';
 import { effectWords } from './effect-words';
 import { MovePicture } from './MovePicture';
 import type { ItemDrag } from '../sortable';
@@ -30,25 +31,28 @@ interface Props {
 }
 
 /** One move: its switch, picture, sentence, scope, and what it changes right now. */
-export function MoveCard({ move, index, effect, drag: { frame, handle, style, dragging } }: Props) {
+export const MoveCard = memo(function MoveCard({ move, index, effect, drag: { frame, handle, style, dragging } }: Props) {
   const { getState } = useBenchStore();
   const open = useBench((s) => s.desk.openMove === index);
   const count = useBench((s) => s.part.feel.moves.length);
-  const part = useBench((s) => s.part);
+  const part = useBench(calmPart);
   const held = useRef<{ timer: number; bypassed: boolean } | null>(null);
   const on = move.on !== false;
   const name = KIND_WORDS[move.kind];
   const label = `${name.toLowerCase()}`;
 
-  const edit: Edit = {
-    sweep: (change) => {
-      if (!getState().gesture) getState().begin(`Change the ${label}`);
-      getState().preview((p) => changeMove(p, index, change));
-    },
-    done: () => getState().commit(),
-    cancel: () => getState().cancel(),
-    set: (what, change) => getState().run(what, (p) => changeMove(p, index, change)),
-  };
+  const edit = useMemo<Edit>(
+    () => ({
+      sweep: (change) => {
+        if (!getState().gesture) getState().begin(`Change the ${label}`);
+        getState().preview((p) => changeMove(p, index, change));
+      },
+      done: () => getState().commit(),
+      cancel: () => getState().cancel(),
+      set: (what, change) => getState().run(what, (p) => changeMove(p, index, change)),
+    }),
+    [getState, index, label],
+  );
 
   /** A press switches; held, it takes the move away until it is let go. */
   const bypass = {
@@ -109,4 +113,4 @@ export function MoveCard({ move, index, effect, drag: { frame, handle, style, dr
       </p>
     </section>
   );
-}
+});

@@ -2,7 +2,7 @@
 
 import { Dices } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { MAX_SWING, MIN_SWING, type SPREAD_GROUPS, STRAIGHT, SWING_DIVISIONS, type AccentsMove, type DriftMove, type Move, type SpreadMove, type SwingDivision, type TemplateMove, type TightenMove } from '@/core/feel/feel';
+import { MAX_SWING, MIN_SWING, type SPREAD_GROUPS, STRAIGHT, type AccentsMove, type DriftMove, type Move, type SpreadMove, type TemplateMove, type TightenMove } from '@/core/feel/feel';
 import { HOUSE_GROOVES } from '@/core/groove/house-grooves';
 import { GRIDS, isTriplet, type GridName } from '@/core/time/grid';
 import { Button, IconButton } from '@/ui/Button';
@@ -17,7 +17,7 @@ const Words = ({ children }: { children: ReactNode }) => <div className="flex fl
 const narrow = '[&_input]:w-[3em]';
 
 /** A move as a sentence whose words and numbers are edited in place. */
-export function MoveSentence({ move, index, edit }: { move: Move; index: number; edit: Edit }) {
+export function MoveSentence({ move, edit }: { move: Move; edit: Edit }) {
   const number = <M extends Move>(label: string, value: number, name: keyof M, min: number, max: number, unit: string, more: { digits?: number; default?: number; scale?: number } = {}) => {
     const scale = more.scale ?? 1;
     return <NumberField label={label} value={value * scale} min={min} max={max} digits={more.digits ?? 0} unit={unit} default={more.default} className={narrow} onChange={(v) => edit.sweep({ [name]: v / scale } as Partial<Move>)} onDone={edit.done} onCancel={edit.cancel} />;
@@ -34,7 +34,7 @@ export function MoveSentence({ move, index, edit }: { move: Move; index: number;
         </Words>
       );
     case 'swing':
-      return <SwingSentence move={move} index={index} edit={edit} divisions={SWING_DIVISIONS as readonly SwingDivision[]} />;
+      return <SwingSentence move={move} edit={edit} />;
     case 'template':
       return (
         <Words>

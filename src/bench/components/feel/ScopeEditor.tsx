@@ -1,7 +1,7 @@
 'use client';
 
 import { Popover } from 'radix-ui';
-import type { ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
 import type { Scope } from '@/core/feel/feel';
 import { scopeOfHits } from '@/core/feel/scope-of-hits';
 import { labelOfRow } from '@/core/part/commands/rows';
@@ -11,13 +11,15 @@ import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
 import { say } from '@/ui/notify';
 import { useBench, useBenchStore } from '../../store/context';
+import { calmPart } from '../../store/derived';
+import type { Edit } from './edit';
 import { scopeWords } from './scope-words';
 
 interface Props {
   /** The move's place in the feel. */
   index: number;
   scope: Scope | undefined;
-  onChange: (scope: Scope | undefined) => void;
+  edit: Edit;
 }
 
 type BarsKind = 'all' | 'range' | 'odd' | 'even' | 'some';
@@ -41,9 +43,10 @@ function stepsKind({ steps }: Scope): StepsKind {
 }
 
 /** The words of a move's scope; pressed, they open what they stand for. */
-export function ScopeEditor({ index, scope = {}, onChange }: Props) {
+export const ScopeEditor = memo(function ScopeEditor({ index, scope = {}, edit }: Props) {
   const { getState } = useBenchStore();
-  const part = useBench((s) => s.part);
+  const part = useBench(calmPart);
+  const onChange = (next: Scope | undefined) => edit.set('Change what a move touches', { scope: next });
   const set = (change: Partial<Scope>) => onChange(tidy({ ...scope, ...change }));
   const fromSelection = () => {
     const { part: now, selection, view } = getState();
@@ -146,7 +149,7 @@ export function ScopeEditor({ index, scope = {}, onChange }: Props) {
       </Popover.Portal>
     </Popover.Root>
   );
-}
+});
 
 const small = '!h-7 !px-2 text-sm';
 const narrow = '[&_input]:w-[2.4em]';
