@@ -2,12 +2,15 @@ import type { Hit } from '@/core/part/part';
 import { MAX_NUDGE_MS } from '@/core/part/commands/hits';
 import { MAX_QUARTERS } from '@/core/smf/import-part';
 import { QUALITY, type Quality } from '@/core/shaping/qualities';
+import { ORNAMENT_LIMITS, type OrnamentKind } from '@/core/ornament/ornament';
+import { GRIDS, type GridName } from '@/core/time/grid';
 import { TICKS_PER_QUARTER } from '@/core/units';
 
 /** The rules of hits, as plain functions: they run over 12,000 of them whenever a part is opened. */
 
 export const LAST_TICK = MAX_QUARTERS * TICKS_PER_QUARTER;
 
+const isObject = (v: unknown): v is Record<string, unknown> => typeof v === 'object' && v !== null && !Array.isArray(v);
 const isWhole = (n: unknown, low: number, high: number): boolean => Number.isInteger(n) && (n as number) >= low && (n as number) <= high;
 const isText = (s: unknown): boolean => typeof s === 'string' && s.length > 0 && s.length <= 120;
 
@@ -30,6 +33,7 @@ const HIT_RULES: Readonly<Record<keyof Hit, (v: unknown) => boolean>> = {
   pitch: (v) => isWithin(v, QUALITY.pitch),
   brightness: (v) => isWithin(v, QUALITY.brightness),
   nudge: (v) => v === undefined || isNudge(v),
+  ornament: (v) => v === undefined || isOrnament(v),
   home: (v) => v === undefined || isWhole(v, -LAST_TICK, LAST_TICK),
   lane: (v) => v === undefined || isWhole(v, 0, 4096),
 };
@@ -37,6 +41,30 @@ const HIT_RULES: Readonly<Record<keyof Hit, (v: unknown) => boolean>> = {
 function isNudge(v: unknown): boolean {
   const n = v as { ms?: unknown; velocity?: unknown } | null;
   return typeof n === 'object' && n !== null && Number.isFinite(n.ms) && Math.abs(n.ms as number) <= MAX_NUDGE_MS && isWhole(n.velocity, -126, 126);
+}
+
+const within = (v: unknown, [low, high]: readonly [number, number]): boolean => Number.isFinite(v) && (v as number) >= low && (v as number) <= high;
+const isGrid = (v: unknown): boolean => GRIDS.includes(v as GridName);
+const L = ORNAMENT_LIMITS;
+
+/** The members of each kind of ornament with their rules. */
+const ORNAMENT_RULES: Readonly<Record<OrnamentKind, Readonly<Record<string, (v: unknown) => boolean>>>> = {
+  roll: {
+    strokes: (v) => isGrid(v) || isWhole(v, ...L.strokes),
+    length: (v) => v === undefined || isWhole(v, 1, LAST_TICK),
+    speed: (v) => within(v, L.speed),
+    to: (v) => within(v, L.to),
+    bend: (v) => within(v, L.bend),
+  },
+  flam: { strokes: (v) => isWhole(v, ...L.graces), spacingMs: (v) => within(v, L.spacingMs), level: (v) => within(v, L.level), slope: (v) => within(v, L.slope) },
+  echo: { steps: (v) => isWhole(v, ...L.steps), grid: isGrid, repeats: (v) => isWhole(v, ...L.repeats), decay: (v) => within(v, L.decay), voice: (v) => v === undefined || isText(v) },
+};
+
+function isOrnament(v: unknown): boolean {
+  if (!isObject(v)) return false;
+  const { kind, ...members } = v;
+  const rules = typeof kind === 'string' && Object.hasOwn(ORNAMENT_RULES, kind) ? ORNAMENT_RULES[kind as OrnamentKind] : null;
+  return rules !== null && Object.entries(rules).every(([name, rule]) => rule(members[name])) && Object.keys(members).every((name) => name in rules);
 }
 
 /** What is wrong with the first hit that is not one; null where all are. */
@@ -52,8 +80,6 @@ export function firstHitProblem(hits: readonly unknown[]): string | null {
   }
   return null;
 }
-
-const isObject = (v: unknown): v is Record<string, unknown> => typeof v === 'object' && v !== null && !Array.isArray(v);
 
 /**
  * Whether data that this application wrote into its own store still has the shape of a part. It was checked in full when it came in;

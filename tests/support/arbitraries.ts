@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { EMPTY_FEEL, SPREAD_GROUPS, type Feel, type Move, type Scope, type SwingMove } from '@/core/feel/feel';
 import type { Groove } from '@/core/groove/groove';
+import { ORNAMENT_LIMITS, type Ornament } from '@/core/ornament/ornament';
 import { compareHits, type Hit, type Part } from '@/core/part/part';
 import { milliseconds, ticks, TICKS_PER_QUARTER, velocity } from '@/core/units';
 import { compareVoices, GENERAL_MIDI_KIT, keyOfVoice } from '@/core/voices';
@@ -47,10 +48,30 @@ const scopeArbitrary: fc.Arbitrary<Scope | undefined> = fc.option(
   { nil: undefined },
 );
 const grids = fc.constantFrom('1/8' as const, '1/16' as const, '1/8T' as const);
-const upTo = (max: number, min = 0) => fc.double({ min, max, noNaN: true });
+// No minus zero: JSON does not keep it.
+const upTo = (max: number, min = 0) => fc.double({ min, max, noNaN: true }).map((n) => n + 0);
 
 const grooveArbitrary: fc.Arbitrary<Groove> = fc.constantFrom(2, 4, 6, 8).chain((beats) =>
   fc.array(fc.record({ offset: upTo(0.5, -0.5), level: upTo(2), n: fc.nat(9) }), { minLength: beats * 4, maxLength: beats * 4 }).map((steps): Groove => ({ format: 'nod-sway/groove@1', name: 'random', meter: [4, 4], beats, stepsPerBeat: 4, steps })),
+);
+
+const L = ORNAMENT_LIMITS;
+
+/** An ornament of any kind. */
+export const ornamentArbitrary: fc.Arbitrary<Ornament> = fc.oneof(
+  fc.record(
+    {
+      kind: fc.constant('roll' as const),
+      strokes: fc.oneof(fc.constantFrom('1/16' as const, '1/32' as const, '1/64' as const, '1/16T' as const, '1/32T' as const), fc.integer({ min: 2, max: 24 })),
+      length: fc.integer({ min: TICKS_PER_QUARTER / 16, max: 2 * TICKS_PER_QUARTER }).map(ticks),
+      speed: upTo(1, -1),
+      to: upTo(L.to[1], L.to[0]),
+      bend: upTo(1, -1),
+    },
+    { requiredKeys: ['kind', 'strokes', 'speed', 'to', 'bend'] },
+  ),
+  fc.record({ kind: fc.constant('flam' as const), strokes: fc.integer({ min: 1, max: 3 }), spacingMs: upTo(80, 5), level: upTo(2, 0.05), slope: upTo(1, -1) }),
+  fc.record({ kind: fc.constant('echo' as const), steps: fc.integer({ min: 1, max: 6 }), grid: fc.constantFrom('1/16' as const, '1/8T' as const), repeats: fc.integer({ min: 1, max: 8 }), decay: upTo(1, 0.05), voice: fc.constantFrom(...VOICES) }, { requiredKeys: ['kind', 'steps', 'grid', 'repeats', 'decay'] }),
 );
 
 /** A move of any kind, with a scope now and then. */

@@ -1,7 +1,7 @@
 'use client';
 
 import { Plus } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import type { Effect } from '@/core/feel/effect';
 import { DEFAULT_MOVES, MOST_MOVES, MOVE_KINDS, type Move, type MoveKind } from '@/core/feel/feel';
 import { percentOfRatio } from '@/core/feel/swing';
@@ -50,6 +50,8 @@ function Moves() {
   const moves = useBenchSwept((s) => s.part.feel.moves);
   const effects = useBench((s) => s.whole?.effects ?? NONE);
   const [Sortable, onNear] = useSortable();
+  // Dragging makes the cards anew: it is loaded by their grips alone, so that nothing else that is held is lost.
+  const [still] = useState<ItemDrag>({ handle: { onPointerEnter: onNear } });
   const ids = moves.map((_, i) => String(i));
   const onMove = (id: string, onto: string) => {
     getState().run('Reorder the moves', (p) => reorderMove(p, Number(id), Number(onto)));
@@ -63,12 +65,10 @@ function Moves() {
   return (
     <>
       {moves.length === 0 && <p className="rounded-md border border-dashed border-strong p-3 text-faint">No moves yet: the part is heard as written. Moves change what is heard, in their order; the written hits stay untouched.</p>}
-      <div onPointerEnter={onNear}>{Sortable ? <Sortable ids={ids} onMove={onMove} render={render} /> : ids.map((id) => render(id, NO_DRAG))}</div>
+      {Sortable ? <Sortable ids={ids} onMove={onMove} render={render} /> : ids.map((id) => render(id, still))}
     </>
   );
 }
-
-const NO_DRAG: ItemDrag = {};
 
 function Adding() {
   const { getState } = useBenchStore();

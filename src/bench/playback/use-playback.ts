@@ -33,15 +33,16 @@ export interface Playback {
 
 const AUDITION_VELOCITY = 100;
 
-/** Numbers for hits that stay the same from program to program. */
+/** Numbers for hits and the strokes of their ornaments that stay the same from program to program. */
 class Slots {
   private readonly numbers = new Map<string, number>();
   readonly ids: string[] = [];
-  of = (hit: Hit): number => {
-    let n = this.numbers.get(hit.id);
+  of = (hit: Hit, stroke: number): number => {
+    const name = stroke === 0 ? hit.id : `${hit.id} ${stroke}`;
+    let n = this.numbers.get(name);
     if (n === undefined) {
       n = this.ids.push(hit.id) - 1;
-      this.numbers.set(hit.id, n);
+      this.numbers.set(name, n);
     }
     return n;
   };

@@ -1,4 +1,5 @@
 import type { Feel } from '../feel/feel';
+import type { Ornament } from '../ornament/ornament';
 import type { MeterChange } from '../time/meter-map';
 import type { TempoChange } from '../time/tempo-map';
 import type { Milliseconds, Ticks, Velocity } from '../units';
@@ -34,6 +35,8 @@ export interface Hit {
   /** Left alone by every tool until it is unlocked. */
   locked?: boolean;
   nudge?: Nudge;
+  /** A roll, flam or echo that it carries. */
+  ornament?: Ornament;
   /** A home pinned by the user; without one it is fitted. */
   home?: Ticks;
   /** Left where it is by tighten: the decision on a doubtful hit. */

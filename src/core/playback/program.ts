@@ -1,4 +1,5 @@
 import type { Performance } from '../feel/perform';
+import { strokesOf, type Ornamented } from '../ornament/strokes';
 import { tempoMapOf } from '../part/part-time';
 import type { Hit, Part } from '../part/part';
 import type { TempoChange } from '../time/tempo-map';
@@ -65,37 +66,42 @@ export function equalGain(of: Pick<Program, 'velocities' | 'length' | 'chokes'>,
   return own === 0 ? 1 : clamp(Math.sqrt(loudnessOf(as) / own), 1 / MOST_GAIN, MOST_GAIN);
 }
 
-/** Makes the program of a range from performed hits. `slotOf` and `voiceIndex` name hits and voices for the player. */
+/**
+ * Makes the program of a range from performed hits and the strokes of their ornaments, which belong to the loop with their hit.
+ * `slotOf` and `voiceIndex` name strokes and voices for the player.
+ */
 export function makeProgram(
-  part: Pick<Part, 'hits' | 'tempo' | 'rows'>,
+  part: Ornamented & Pick<Part, 'rows'>,
   performance: Performance,
   range: ProgramRange,
-  slotOf: (hit: Hit) => number,
+  slotOf: (hit: Hit, stroke: number) => number,
   voiceIndex: (voice: VoiceName) => number,
 ): Program {
   const map = tempoMapOf(part);
   const audible = audibleVoices(part);
   const startSecond = map.toSeconds(range.start);
+  const strokes = strokesOf(part, performance);
+  const voiceOf = (s: number): VoiceName => strokes.voices.get(s) ?? hitAt(s).voice;
+  const hitAt = (s: number): Hit => part.hits[strokes.hits[s] as number] as Hit;
   const chosen: number[] = [];
-  for (let i = 0; i < part.hits.length; i++) {
-    const home = performance.homes.ticks[i] as number;
-    if (home >= range.start && home < range.end && audible.has((part.hits[i] as Hit).voice)) chosen.push(i);
+  for (let s = 0; s < strokes.hits.length; s++) {
+    const home = performance.homes.ticks[strokes.hits[s] as number] as number;
+    if (home >= range.start && home < range.end && audible.has(voiceOf(s))) chosen.push(s);
   }
-  const hitAt = (i: number): Hit => part.hits[i] as Hit;
   return {
     startTick: range.start,
     endTick: range.end,
     length: map.toSeconds(range.end) - startSecond,
     loop: range.loop,
     tempo: map.toChanges(),
-    offsets: Float64Array.from(chosen, (i) => map.toSeconds(ticks(performance.ticks[i] as number)) - startSecond),
-    homes: Float64Array.from(chosen, (i) => map.toSeconds(ticks(performance.homes.ticks[i] as number)) - startSecond),
-    slots: Int32Array.from(chosen, (i) => slotOf(hitAt(i))),
-    voices: Uint16Array.from(chosen, (i) => voiceIndex(hitAt(i).voice)),
-    velocities: Uint8Array.from(chosen, (i) => performance.velocities[i] as number),
-    pans: Int8Array.from(chosen, (i) => hitAt(i).pan ?? 0),
-    pitches: Float32Array.from(chosen, (i) => hitAt(i).pitch ?? 0),
-    brightness: Int8Array.from(chosen, (i) => hitAt(i).brightness ?? 0),
-    chokes: Uint8Array.from(chosen, (i) => (hitAt(i).choke ? 1 : 0)),
+    offsets: Float64Array.from(chosen, (s) => map.toSeconds(ticks(strokes.ticks[s] as number)) - startSecond),
+    homes: Float64Array.from(chosen, (s) => map.toSeconds(ticks(performance.homes.ticks[strokes.hits[s] as number] as number)) - startSecond),
+    slots: Int32Array.from(chosen, (s) => slotOf(hitAt(s), strokes.numbers[s] as number)),
+    voices: Uint16Array.from(chosen, (s) => voiceIndex(voiceOf(s))),
+    velocities: Uint8Array.from(chosen, (s) => strokes.velocities[s] as number),
+    pans: Int8Array.from(chosen, (s) => hitAt(s).pan ?? 0),
+    pitches: Float32Array.from(chosen, (s) => hitAt(s).pitch ?? 0),
+    brightness: Int8Array.from(chosen, (s) => hitAt(s).brightness ?? 0),
+    chokes: Uint8Array.from(chosen, (s) => (hitAt(s).choke ? 1 : 0)),
   };
 }

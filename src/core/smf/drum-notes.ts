@@ -1,4 +1,5 @@
 import { cutLengths, type Performance } from '../feel/perform';
+import { strokesOf, type Ornamented } from '../ornament/strokes';
 import type { Hit } from '../part/part';
 import { roundHalfUp } from '../units';
 
@@ -14,6 +15,8 @@ export interface DrumNotes {
   velocities: Uint8Array;
   /** Index of each note's hit in the part. */
   hits: Uint32Array;
+  /** Which stroke of its hit: 0 for the hit itself. */
+  numbers: Uint16Array;
   /** How many were performed before 0. */
   early: number;
 }
@@ -26,22 +29,23 @@ export interface NoteScale {
   loopTicks: number;
 }
 
-/** Rounds performed hits to a file's ticks (half up); notes of one key never overlap, the earlier is cut. Chokes sound nothing: they are left out. */
-export function drumNotes(hits: readonly Hit[], performance: Performance, scale: NoteScale): DrumNotes {
-  const times = new Float64Array(hits.length);
+/** Rounds performed hits and the strokes of their ornaments to a file's ticks (half up); notes of one key never overlap, the earlier is cut. Chokes sound nothing: they are left out. */
+export function drumNotes(part: Ornamented, performance: Performance, scale: NoteScale): DrumNotes {
+  const strokes = strokesOf(part, performance);
+  const times = new Float64Array(strokes.ticks.length);
   const sounding: number[] = [];
   let early = 0;
-  const lead = scale.early === 'lead-in' && performance.ticks.some((t) => roundHalfUp(t * scale.perTick) < 0) ? scale.barTicks : 0;
-  for (let i = 0; i < hits.length; i++) {
-    if ((hits[i] as Hit).choke) continue;
-    sounding.push(i);
-    let t = roundHalfUp((performance.ticks[i] as number) * scale.perTick);
+  const lead = scale.early === 'lead-in' && strokes.ticks.some((t) => roundHalfUp(t * scale.perTick) < 0) ? scale.barTicks : 0;
+  for (let s = 0; s < strokes.ticks.length; s++) {
+    if ((part.hits[strokes.hits[s] as number] as Hit).choke) continue;
+    sounding.push(s);
+    let t = roundHalfUp((strokes.ticks[s] as number) * scale.perTick);
     if (t < 0) {
       early++;
       if (scale.early === 'wrap' && t + scale.loopTicks >= 0) t += scale.loopTicks;
       else if (lead === 0) t = 0;
     }
-    times[i] = Math.max(0, t + lead);
+    times[s] = Math.max(0, t + lead);
   }
   const n = sounding.length;
   const order = Uint32Array.from(sounding).sort((a, b) => (times[a] as number) - (times[b] as number) || a - b);
@@ -50,16 +54,19 @@ export function drumNotes(hits: readonly Hit[], performance: Performance, scale:
     ends: new Float64Array(n),
     keys: new Uint8Array(n),
     velocities: new Uint8Array(n),
-    hits: order,
+    hits: new Uint32Array(n),
+    numbers: new Uint16Array(n),
     early,
   };
   const lengths = new Float64Array(n);
   for (let k = 0; k < n; k++) {
-    const i = order[k] as number;
-    notes.ticks[k] = times[i] as number;
-    notes.keys[k] = (hits[i] as Hit).key;
-    notes.velocities[k] = performance.velocities[i] as number;
-    lengths[k] = Math.max(1, roundHalfUp((performance.lengths[i] as number) * scale.perTick));
+    const s = order[k] as number;
+    notes.ticks[k] = times[s] as number;
+    notes.keys[k] = strokes.keys[s] as number;
+    notes.velocities[k] = strokes.velocities[s] as number;
+    notes.hits[k] = strokes.hits[s] as number;
+    notes.numbers[k] = strokes.numbers[s] as number;
+    lengths[k] = Math.max(1, roundHalfUp((strokes.lengths[s] as number) * scale.perTick));
   }
   const cut = cutLengths(notes.keys, notes.ticks, lengths);
   for (let k = 0; k < n; k++) notes.ends[k] = (notes.ticks[k] as number) + (cut[k] as number);

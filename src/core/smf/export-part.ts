@@ -53,7 +53,7 @@ export function exportPart(part: Part, options: PartExportOptions = {}): ExportR
   const firstBar = meterMapOf(part).barOf(0);
   const barTicks = roundHalfUp(firstBar.length * perTick);
   const performance = options.written ? writtenPerformance(part) : performPart(part);
-  const notes = drumNotes(part.hits, performance, { perTick, early: earlyRule, barTicks, loopTicks: roundHalfUp((endOfPart(part) - part.origin) * perTick) });
+  const notes = drumNotes(part, performance, { perTick, early: earlyRule, barTicks, loopTicks: roundHalfUp((endOfPart(part) - part.origin) * perTick) });
   const leadTicks = earlyRule === 'lead-in' && notes.early > 0 ? barTicks : 0;
   const at = (tick: number): number => (tick <= 0 ? 0 : roundHalfUp(tick * perTick) + leadTicks);
 

@@ -30,7 +30,7 @@ export function exportSong(part: Part, file: SmfFile, options: SongExportOptions
   const factor = factorOf(file, options.ppq);
   const perTick = ticksPerInternalTick(file) * factor;
   const performance = options.written ? writtenPerformance(part) : performPart(part);
-  const notes = drumNotes(part.hits, performance, { perTick, early: 'zero', barTicks: 0, loopTicks: 0 });
+  const notes = drumNotes(part, performance, { perTick, early: 'zero', barTicks: 0, loopTicks: 0 });
   const lanes = part.source.lanes;
   const taken = file.tracks.map((track) => [...track.events]);
   const companions = companionShifts(part, file, taken, notes, perTick);
@@ -113,7 +113,7 @@ function companionShifts(part: Part, file: SmfFile, taken: readonly RawEvent[][]
   const toTicks = tickScale(file);
   const tempo = tempoMapOf(part);
   const performedOf = new Map<number, number>();
-  notes.hits.forEach((hit, k) => performedOf.set(hit, notes.ticks[k] as number));
+  notes.hits.forEach((hit, k) => notes.numbers[k] === 0 && performedOf.set(hit, notes.ticks[k] as number));
   const factor = perTick / ticksPerInternalTick(file);
   part.source?.lanes.forEach((lane, laneIndex) => {
     const own = part.hits.flatMap((hit, i) => ((hit.lane ?? 0) === laneIndex ? [i] : []));

@@ -1,6 +1,7 @@
 /** Commands on the feel: its moves and their order, whole feels, baking in. */
 import { isIdle, MOST_MOVES, type Feel, type Move, EMPTY_FEEL } from '../../feel/feel';
 import { performPart } from '../../feel/perform';
+import { rollLength } from '../../ornament/strokes';
 import { roundHalfUp, ticks, velocity } from '../../units';
 import { compareHits, type Hit, type Part } from '../part';
 import { grownToFit } from './copy';
@@ -44,7 +45,7 @@ export const setFeel = (part: Part, feel: Feel): Part => ({ ...part, feel });
 
 /**
  * Writes the performed hits as the written ones and empties feel and nudges: performing afterwards gives the same notes to the tick.
- * Pinned homes go, as hits now stand where they were heard; chokes and locks stay. The part grows by a bar where a hit was performed
+ * Ornaments stay as they are, around the hits' new places. Pinned homes go, as hits now stand where they were heard; chokes and locks stay. The part grows by a bar where a hit was performed
  * behind its end.
  */
 export function bake(part: Part): Part {
@@ -53,7 +54,9 @@ export function bake(part: Part): Part {
   const performed = performPart(part);
   const hits = part.hits.map((hit, i): Hit => {
     const { nudge: _nudge, home: _home, ...rest } = hit;
-    return { ...rest, tick: ticks(roundHalfUp(performed.ticks[i] as number)), velocity: velocity(performed.velocities[i] as number), length: ticks(Math.max(1, roundHalfUp(performed.lengths[i] as number))) };
+    // A roll without a length of its own goes on to the next hit, which may move: it keeps what it had.
+    const ornament: Pick<Hit, 'ornament'> = hit.ornament?.kind === 'roll' ? { ornament: { ...hit.ornament, length: rollLength(part, i) } } : {};
+    return { ...rest, ...ornament, tick: ticks(roundHalfUp(performed.ticks[i] as number)), velocity: velocity(performed.velocities[i] as number), length: ticks(Math.max(1, roundHalfUp(performed.lengths[i] as number))) };
   });
   return grownToFit({ ...part, hits: hits.sort(compareHits), feel: { ...EMPTY_FEEL, seed: part.feel.seed } });
 }

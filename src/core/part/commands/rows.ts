@@ -53,15 +53,18 @@ export function setRowVoice(part: Part, from: VoiceName, to: VoiceName): Part {
   const keys = new Set(part.hits.filter((h) => h.voice === from).map((h) => h.key));
   let kitMap = part.kitMap;
   for (const key of keys) kitMap = withVoice(kitMap, key, to);
-  return { ...intoVoice(part, from, to), kitMap, hits: part.hits.map((h) => (h.voice === from ? { ...h, voice: to } : h)) };
+  return { ...intoVoice(part, from, to), kitMap, hits: part.hits.map((h) => echoTo(h.voice === from ? { ...h, voice: to } : h, from, to)) };
 }
 
 /** Joins two rows: the hits of `from` become hits of `to`, with its key. What falls together stays, as duplicates. */
 export function mergeRows(part: Part, from: VoiceName, to: VoiceName): Part {
   if (from === to) return part;
   const key = keyInPart(part, to);
-  return { ...intoVoice(part, from, to), hits: part.hits.map((h): Hit => (h.voice === from ? { ...h, voice: to, key } : h)).sort(compareHits) };
+  return { ...intoVoice(part, from, to), hits: part.hits.map((h) => echoTo(h.voice === from ? { ...h, voice: to, key } : h, from, to)).sort(compareHits) };
 }
+
+/** An echo played by a voice goes along with it. */
+const echoTo = (hit: Hit, from: VoiceName, to: VoiceName): Hit => (hit.ornament?.kind === 'echo' && hit.ornament.voice === from ? { ...hit, ornament: { ...hit.ornament, voice: to } } : hit);
 
 /** Rows and feel after a voice went into another. */
 function intoVoice(part: Part, from: VoiceName, to: VoiceName): Part {
