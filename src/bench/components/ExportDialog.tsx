@@ -124,6 +124,8 @@ function account(result: ExportResult, part: Part, what: What, written: boolean)
   const count = (has: (h: Hit) => unknown): number => part.hits.filter(has).length;
   const chokes = count((h) => h.choke);
   if (chokes > 0) lines.push(`MIDI has no chokes: ${chokes} ${chokes === 1 ? 'was' : 'were'} left out.`);
+  const ornaments = count((h) => h.ornament && !h.choke);
+  if (ornaments > 0) lines.push(`MIDI has no rolls, flams and echoes: ${ornaments === 1 ? 'one was' : `${ornaments} were`} written as ${ornaments === 1 ? 'its' : 'their'} strokes.`);
   const coloured = [['pan', count((h) => h.pan)], ['pitch', count((h) => h.pitch)], ['brightness', count((h) => h.brightness)]] as const;
   const used = coloured.filter(([, n]) => n > 0).map(([name, n]) => `the ${name} of ${n}`);
   if (used.length > 0) lines.push(`Notes of one MIDI channel share pan, pitch and brightness: ${used.join(', ')} hits stays here.`);

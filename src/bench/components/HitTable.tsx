@@ -7,8 +7,13 @@ import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type MouseEve
 import { leanOf } from '@/core/feel/perform';
 import { MAX_NUDGE_MS, setNudges, setVelocities } from '@/core/part/commands/hits';
 import { labelOfRow } from '@/core/part/commands/rows';
+import { wordOfOrnament } from '@/core/ornament/ornament';
+import { strokesOfHit } from '@/core/ornament/strokes';
 import { lockTest } from '@/core/part/locks';
+import { tempoMapOf } from '@/core/part/part-time';
 import type { HitId } from '@/core/part/part';
+import { ticks } from '@/core/units';
+import { labelOfVoice } from '@/core/voices';
 import { IconButton } from '@/ui/Button';
 import { placeText } from '../describe';
 import { useBench, useBenchStore } from '../store/context';
@@ -19,6 +24,10 @@ import { EditableNumber } from './EditableNumber';
 /** A hit as the table lists it. */
 interface Line {
   id: HitId;
+  /** Names the line: a hit's strokes have one each. */
+  line: string;
+  /** 0 for the hit itself. */
+  stroke: number;
   index: number;
   row: string;
   tick: number;
@@ -48,11 +57,14 @@ export default function HitTable() {
   const lines = useMemo((): Line[] => {
     const performance = performanceOf(part);
     const isLocked = lockTest(part);
+    const tempo = tempoMapOf(part);
     const labels = new Map(part.rows.map((r) => [r.voice, labelOfRow(part, r.voice)]));
-    return part.hits.map((hit, i) => {
+    return part.hits.flatMap((hit, i): Line[] => {
       const locked = isLocked(hit);
-      return {
+      const line: Line = {
         id: hit.id,
+        line: hit.id,
+        stroke: 0,
         index: i,
         row: labels.get(hit.voice) ?? hit.voice,
         tick: hit.tick,
@@ -61,9 +73,24 @@ export default function HitTable() {
         heard: performance.velocities[i] as number,
         nudge: hit.nudge?.ms ?? 0,
         lean: leanOf(part, performance, i),
-        marks: [hit.ghost && 'ghost', hit.choke && 'choke', locked && 'locked', performance.homes.doubtful[i] && 'doubtful', hit.home !== undefined && 'pinned'].filter(Boolean).join(', '),
+        marks: [hit.ghost && 'ghost', hit.choke && 'choke', locked && 'locked', performance.homes.doubtful[i] && 'doubtful', hit.home !== undefined && 'pinned', hit.ornament && wordOfOrnament(hit.ornament)].filter(Boolean).join(', '),
         locked,
       };
+      if (!hit.ornament) return [line];
+      const strokes = strokesOfHit(part, performance, i);
+      const home = ticks(performance.placedHomes[i] as number);
+      const others = strokes.slice(1).map((s, k): Line => ({
+        ...line,
+        line: `${hit.id} ${k + 1}`,
+        stroke: k + 1,
+        row: labels.get(s.voice) ?? labelOfVoice(s.voice),
+        tick: s.tick,
+        place: `stroke ${k + 2} of ${strokes.length}`,
+        heard: s.velocity,
+        lean: tempo.between(home, ticks(s.tick)),
+        marks: hit.ornament ? wordOfOrnament(hit.ornament) : '',
+      }));
+      return [line, ...others];
     });
   }, [part]);
 
@@ -74,13 +101,14 @@ export default function HitTable() {
       column.accessor('velocity', {
         header: 'Velocity',
         size: 84,
-        cell: (c) => <EditableNumber label={`Velocity of ${c.row.original.row}, ${c.row.original.place}`} value={c.getValue()} min={1} max={127} disabled={c.row.original.locked} onChange={(v) => getState().run(`Set a velocity to ${v}`, (p) => setVelocities(p, new Set([c.row.original.id]), () => v))} />,
+        // A stroke's velocity and place are its ornament's: there is nothing to type.
+        cell: (c) => c.row.original.stroke === 0 && <EditableNumber label={`Velocity of ${c.row.original.row}, ${c.row.original.place}`} value={c.getValue()} min={1} max={127} disabled={c.row.original.locked} onChange={(v) => getState().run(`Set a velocity to ${v}`, (p) => setVelocities(p, new Set([c.row.original.id]), () => v))} />,
       }),
       column.accessor('heard', { header: 'Heard', size: 70 }),
       column.accessor('nudge', {
         header: 'Nudge, ms',
         size: 92,
-        cell: (c) => <EditableNumber label={`Nudge of ${c.row.original.row}, ${c.row.original.place}, in ms`} value={c.getValue()} min={-MAX_NUDGE_MS} max={MAX_NUDGE_MS} digits={1} disabled={c.row.original.locked} onChange={(v) => getState().run(`Set a nudge to ${v} ms`, (p) => setNudges(p, new Set([c.row.original.id]), () => v))} />,
+        cell: (c) => c.row.original.stroke === 0 && <EditableNumber label={`Nudge of ${c.row.original.row}, ${c.row.original.place}, in ms`} value={c.getValue()} min={-MAX_NUDGE_MS} max={MAX_NUDGE_MS} digits={1} disabled={c.row.original.locked} onChange={(v) => getState().run(`Set a nudge to ${v} ms`, (p) => setNudges(p, new Set([c.row.original.id]), () => v))} />,
       }),
       column.accessor('lean', { header: 'Lean, ms', size: 84, cell: (c) => c.getValue().toFixed(1) }),
       column.accessor('marks', { header: 'Marks', size: 140 }),
@@ -88,22 +116,22 @@ export default function HitTable() {
     [getState],
   );
   // eslint-disable-next-line react-hooks/incompatible-library -- the package's table cannot be memoized by the compiler; nothing here relies on it
-  const table = useReactTable({ data: lines, columns, state: { sorting }, onSortingChange: setSorting, getCoreRowModel: getCoreRowModel(), getSortedRowModel: getSortedRowModel(), getRowId: (l) => l.id });
+  const table = useReactTable({ data: lines, columns, state: { sorting }, onSortingChange: setSorting, getCoreRowModel: getCoreRowModel(), getSortedRowModel: getSortedRowModel(), getRowId: (l) => l.line });
   const rows = table.getRowModel().rows;
   const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW_HEIGHT, overscan: 6 });
 
   // What is selected on the stems comes into sight here.
-  const firstSelected = useMemo(() => (selection.size === 0 ? -1 : rows.findIndex((r) => selection.has(r.id))), [rows, selection]);
+  const firstSelected = useMemo(() => (selection.size === 0 ? -1 : rows.findIndex((r) => selection.has(r.original.id))), [rows, selection]);
   useEffect(() => {
     if (firstSelected >= 0) virtual.scrollToIndex(firstSelected, { align: 'auto' });
   }, [firstSelected, virtual]);
 
   const choose = (at: number, e: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => {
-    const id = rows[at]?.id;
+    const id = rows[at]?.original.id;
     if (!id) return;
     if (e.shiftKey && anchor.current !== null) {
       const [from, to] = [Math.min(anchor.current, at), Math.max(anchor.current, at)];
-      getState().select([...getState().selection, ...rows.slice(from, to + 1).map((r) => r.id)]);
+      getState().select([...getState().selection, ...rows.slice(from, to + 1).map((r) => r.original.id)]);
     } else if (e.ctrlKey || e.metaKey) {
       const next = new Set(getState().selection);
       if (!next.delete(id)) next.add(id);
@@ -152,7 +180,7 @@ export default function HitTable() {
             {virtual.getVirtualItems().map((item) => {
               const row = rows[item.index];
               if (!row) return null;
-              const selected = selection.has(row.id);
+              const selected = selection.has(row.original.id);
               return (
                 <div
                   key={row.id}

@@ -4,7 +4,7 @@ import { idle } from '../gestures/idle';
 import type { Gesture, Hands, Pointer } from '../gestures/types';
 import { tickOf, xOf } from '../geometry/axis';
 import { RULER_HEIGHT } from '../geometry/rows';
-import { findGround, findStem, placesOf, type BenchScene } from '../geometry/scene';
+import { findGrip, findGround, findStem, placesOf, type BenchScene } from '../geometry/scene';
 import type { Playback } from '../playback/use-playback';
 import type { BenchStore } from '../store/bench-store';
 import { brushVelocity, linesOfStroke } from '../tools';
@@ -70,11 +70,12 @@ export function bindPointer(frame: HTMLElement, { store, playback, overlay, hand
     const s = scene();
     if (!s) return;
     const { part, view, desk, setDesk } = store.getState();
+    const grip = desk.tool === 'hold' ? findGrip(s, store.getState().selection, p) : undefined;
     const stem = desk.tool === 'hold' ? findStem(s, p) : undefined;
     const under = findGround(s, part, view.grid, p);
     if (under?.tick !== desk.under?.tick || under?.voice !== desk.under?.voice) setDesk({ under: under ? { voice: under.voice, tick: under.tick } : null });
-    const ground = stem ? undefined : under;
-    frame.style.cursor = desk.tool === 'hold' ? (stem ? 'grab' : ground ? 'copy' : 'default') : 'crosshair';
+    const ground = stem || grip ? undefined : under;
+    frame.style.cursor = grip ? (grip.part === 'end' ? 'move' : 'ns-resize') : desk.tool === 'hold' ? (stem ? 'grab' : ground ? 'copy' : 'default') : 'crosshair';
     overlay.setHover(ground && (desk.tool === 'hold' || desk.tool === 'brush') ? hoverStems(s, ground) : null);
   };
 

@@ -1,7 +1,7 @@
 import type { HitId } from '@/core/part/part';
 import { pointAtStep } from '../actions/pointing';
 import type { Gesture, Hands } from '../gestures/types';
-import { columnsOf, findGround, findLine, findStem, hitsInRectangle, pointAt, type BenchScene } from '../geometry/scene';
+import { columnsOf, findGrip, findGround, findLine, findStem, hitsInRectangle, pointAt, type BenchScene } from '../geometry/scene';
 import { rowAt } from '../geometry/rows';
 import { pixelsPerMs, SHORTEST_STEM } from '../geometry/stems';
 import type { Playback } from '../playback/use-playback';
@@ -34,6 +34,7 @@ export function makeHands({ store, playback, glass, scene, size }: Ties): Hands 
   return {
     bench: store.getState,
     stemAt: (p) => within((s) => findStem(s, p), undefined),
+    gripAt: (p) => within((s) => findGrip(s, store.getState().selection, p), undefined),
     groundAt: (p) => within((s) => findGround(s, store.getState().part, store.getState().view.grid, p), undefined),
     hitsIn: (r) => within((s) => hitsInRectangle(s, store.getState().part, r), NO_HITS),
     voiceAt: (p) => within((s) => rowAt(s.rows, p.y)?.voice, undefined),
@@ -45,6 +46,7 @@ export function makeHands({ store, playback, glass, scene, size }: Ties): Hands 
         const row = s.rows.find((b) => Math.abs(b.baseline - stem.footY) < 0.5);
         return row ? 126 / (row.tallest - SHORTEST_STEM) : 1;
       }, 1),
+    pixelsPerTick: () => within((s) => s.axis.pixelsPerTick, 1),
     msPerPixel: () => within((s) => 1 / pixelsPerMs(s.axis, store.getState().view.reach), 1),
     pointAt: (p) => {
       const ground = within((s) => findGround(s, store.getState().part, store.getState().view.grid, p), undefined);

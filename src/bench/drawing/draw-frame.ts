@@ -7,6 +7,7 @@ import type { BenchState } from '../store/bench-store';
 import { drawBand, drawRibbon } from './draw-far';
 import { drawGrid } from './draw-grid';
 import { drawStems } from './draw-stems';
+import { drawOrnaments } from './draw-ornaments';
 import { drawCaret, drawProposed, drawPulls } from './draw-marks';
 import type { Palette } from './palette';
 
@@ -32,6 +33,7 @@ export function drawFrame(g: CanvasRenderingContext2D, palette: Palette, scene: 
     }
     g.globalAlpha = 1;
   });
+  drawOrnaments(g, palette, scene.ornaments, { detail: scene.detail, selection });
   drawPulls(g, palette, scene);
   drawProposed(g, palette, scene);
   g.restore();

@@ -11,6 +11,7 @@ import type { Ground, Pointer, Rectangle } from './pointer';
 import type { BenchState } from '../store/bench-store';
 import { hitsBetween, otherOf, performanceWithin, writtenOf } from '../store/derived';
 import { axisOf, detailOf, stepPixels, tickOf, xOf, type Axis, type Detail } from './axis';
+import { gripAt, layoutOrnaments, type OrnamentGrip, type OrnamentMark } from './ornaments';
 import { layoutRows, rowAt, rowsInView, type RowBox } from './rows';
 import { layoutStems, pixelsPerMs, stemAt, velocityAtHeight, type Stem } from './stems';
 import type { Performance } from '@/core/feel/perform';
@@ -36,6 +37,8 @@ export interface BenchScene {
   caret: { row: number; x: number; half: number } | null;
   /** While a tighten move is open: where it takes the heads in sight, on or off. */
   pulls: Pull[];
+  /** Rolls, flams and echoes in sight. */
+  ornaments: OrnamentMark[];
   /** Which hits stray from their row; not known while the part is being changed. */
   strays: Strays | null;
 }
@@ -52,7 +55,8 @@ export function makeScene(state: Pick<BenchState, 'part' | 'view' | 'focus' | 't
   const scene = { part, performance, axis, reach: view.reach, ...(asWritten ? {} : { written: writtenOf(part, inSight) }) };
   const stems = rows.map((row) => (detail === 'band' || row.top > height || row.top + row.height < 0 ? [] : layoutStems(scene, row, width)));
   const strays = !asWritten && !other && state.whole?.part === part ? state.whole.strays : null;
-  return { axis, detail, rows, stems, performance, proposed: proposedIn(state, axis, rows), caret: caretIn(state, axis, rows), strays, pulls: detail === 'band' || asWritten || other ? [] : pullsIn(state, axis, stems, inSight) };
+  const ornaments = detail === 'band' ? [] : layoutOrnaments(part, performance, axis, rows, stems);
+  return { axis, detail, rows, stems, performance, ornaments, proposed: proposedIn(state, axis, rows), caret: caretIn(state, axis, rows), strays, pulls: detail === 'band' || asWritten || other ? [] : pullsIn(state, axis, stems, inSight) };
 }
 
 /** A pull by less is not worth an arrow. */
@@ -97,6 +101,10 @@ function caretIn({ part, view, desk }: DeskState, axis: Axis, rows: readonly Row
   if (!step || row < 0) return null;
   return { row, x: xOf(axis, placesOf(part, step.voice, [step.tick])[0] as number), half: (stepOf(view.grid) * axis.pixelsPerTick) / 2 };
 }
+
+/** The grip of a selected ornament under a pointer. */
+export const findGrip = (scene: BenchScene, selection: ReadonlySet<HitId>, p: Pick<Pointer, 'x' | 'y'>): OrnamentGrip | undefined =>
+  scene.detail === 'full' || scene.detail === 'small' ? gripAt(scene.ornaments, selection, p) : undefined;
 
 /** The stem whose column a pointer is in. */
 export function findStem(scene: BenchScene, p: Pick<Pointer, 'x' | 'y'>): Stem | undefined {

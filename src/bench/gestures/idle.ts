@@ -1,4 +1,5 @@
 import { drawVelocities } from './draw-velocities';
+import { pressOrnament } from './drag-ornament';
 import { paint } from './paint';
 import { pressFoot } from './press-foot';
 import { pressGround } from './press-ground';
@@ -21,6 +22,8 @@ export const idle: Gesture = {
     if (tool === 'wipe') return wipe(p, hands, idle);
     if (tool === 'line' || tool === 'curve') return drawVelocities(p, tool, hands, idle);
     if (p.touch) return pressTouch(p, idle);
+    const grip = hands.gripAt(p);
+    if (grip) return pressOrnament(p, grip, idle);
     const stem = hands.stemAt(p);
     if (!stem) return pressGround(p, hands.groundAt(p), idle);
     return isOnFoot(p.y, stem.footY) ? pressFoot(p, stem, idle) : pressStem(p, stem, idle);

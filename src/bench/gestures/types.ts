@@ -5,6 +5,7 @@ import type { VoiceName } from '@/core/voices';
 import type { Ground, Pointer, Rectangle } from '../geometry/pointer';
 import type { BenchState } from '../store/bench-store';
 import type { Column } from '../geometry/scene';
+import type { OrnamentGrip } from '../geometry/ornaments';
 import type { Stem } from '../geometry/stems';
 
 export type { Ground, Pointer, Rectangle } from '../geometry/pointer';
@@ -13,6 +14,8 @@ export type { Ground, Pointer, Rectangle } from '../geometry/pointer';
 export interface Hands {
   bench(): BenchState;
   stemAt(p: Pointer): Stem | undefined;
+  /** The grip of a selected ornament. */
+  gripAt(p: Pointer): OrnamentGrip | undefined;
   groundAt(p: Pointer): Ground | undefined;
   hitsIn(r: Rectangle): HitId[];
   /** The row under a pointer. */
@@ -25,6 +28,7 @@ export interface Hands {
   pointOf(voice: VoiceName, p: Pointer): LinePoint;
   /** Velocity that a pixel of height stands for in the row of this stem. */
   velocityPerPixel(stem: Stem): number;
+  pixelsPerTick(): number;
   /** Milliseconds that a pixel of lean stands for. */
   msPerPixel(): number;
   /** Takes the line under the pointer into the scope that is pointed out, or out of it. */

@@ -73,3 +73,9 @@ export const DEFAULT_ORNAMENTS = {
   flam: { kind: 'flam', strokes: 1, spacingMs: 25, level: 0.55, slope: 0 },
   echo: { kind: 'echo', steps: 3, grid: '1/16', repeats: 3, decay: 0.65 },
 } as const satisfies { readonly [K in OrnamentKind]: Extract<Ornament, { kind: K }> };
+
+/** A flam of one, two or three grace strokes has a name of its own. */
+export const GRACE_WORDS = ['flam', 'drag', 'ruff'] as const;
+
+/** @example wordOfOrnament({ kind: 'flam', strokes: 2, ... }) // 'drag' */
+export const wordOfOrnament = (ornament: Ornament): string => (ornament.kind === 'flam' ? (GRACE_WORDS[ornament.strokes - 1] ?? 'flam') : ornament.kind);

@@ -7,6 +7,7 @@ import { ChooseSection } from './ChooseSection';
 import { CopiesSection } from './CopiesSection';
 import { DynamicsSection } from './DynamicsSection';
 import { MarksSection } from './MarksSection';
+import { OrnamentSection } from './OrnamentSection';
 import { PlacementSection } from './PlacementSection';
 import { useTouched } from './use-touched';
 
@@ -25,6 +26,7 @@ export function HitsPage() {
         <ChooseSection />
         <DynamicsSection />
         <PlacementSection />
+        <OrnamentSection />
         <MarksSection />
         <CopiesSection />
       </Sections>
