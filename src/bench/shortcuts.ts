@@ -14,6 +14,7 @@ import { deleteSelection, duplicateSelection, invertRow, repeatSelection, shiftS
 import { fillFromCaret, moveCaret, moveCaretBar, moveCaretRow, toggleAtCaret, toggleCaret } from './actions/caret';
 import { copySelection, cutSelection, paste } from './actions/clipboard';
 import { clearNudges, nudgeSelection } from './actions/nudging';
+import { leaveSuggestion, lookAtSuggestion, takeSuggestion } from './actions/suggesting';
 import type { Playback } from './playback/use-playback';
 import { performanceOf } from './store/derived';
 import type { BenchStore } from './store/bench-store';
@@ -112,8 +113,9 @@ function selectRow({ store }: Context) {
   select(part.hits.filter((h) => voices.has(h.voice)).map((h) => h.id));
 }
 
-/** Arrows move the step cursor where it is shown, and otherwise the selection: up and down its velocity, sideways its place. */
+/** Arrows look at one suggestion after another where ghosts are suggested, move the step cursor where it is shown, and otherwise the selection: up and down its velocity, sideways its place. */
 const arrow = (lines: number, rows: number, big: boolean) => (c: Context) => {
+  if (lines !== 0 && !big && lookAtSuggestion(c.store, lines, c.playback.audition)) return;
   if (c.store.getState().desk.step) return lines !== 0 ? moveCaret(c.store, lines, big) : moveCaretRow(c.store, rows, big);
   if (rows !== 0) return louder(-rows * (big ? 10 : 1))(c);
   nudgeSelection(c.store, lines * (big ? 5 : 1));
@@ -125,7 +127,7 @@ export const SHORTCUTS: readonly Shortcut[] = [
   { keys: ['o'], group: 'Hear', text: 'Hear only the open row', run: switchRow('soloed') },
 
   { keys: ['c'], group: 'Step cursor', text: 'Show the step cursor, hide it', run: ({ store }) => toggleCaret(store) },
-  { keys: ['enter'], group: 'Step cursor', text: 'Place a hit there, or take it away', run: ({ store, playback }) => toggleAtCaret(store, playback.audition) },
+  { keys: ['enter'], group: 'Step cursor', text: 'Place a hit there, or take it away', run: ({ store, playback }) => void (takeSuggestion(store) || toggleAtCaret(store, playback.audition)) },
   { keys: ['f'], group: 'Step cursor', text: 'Fill from there with the brush, to the end of the bar or loop', run: ({ store }) => fillFromCaret(store) },
   { keys: ['right'], group: 'Step cursor', text: 'Next line; without cursor: nudge late', run: arrow(1, 0, false) },
   { keys: ['left'], group: 'Step cursor', text: 'Line before; without cursor: nudge early', run: arrow(-1, 0, false) },
@@ -168,7 +170,7 @@ export const SHORTCUTS: readonly Shortcut[] = [
   { keys: ['mod+d'], group: 'Lay down', text: 'Duplicate right behind', run: ({ store }) => duplicateSelection(store) },
   { keys: ['r'], group: 'Lay down', text: 'Repeat into the next bar', run: ({ store }) => repeatSelection(store) },
   { keys: ['i'], group: 'Lay down', text: 'Invert the steps of the open row', run: ({ store }) => (store.getState().focus ? invertRow(store, store.getState().focus as string) : say('Open a row first: click its name.')) },
-  { keys: ['delete', 'backspace'], group: 'Lay down', text: 'Delete the selection', run: ({ store }) => deleteSelection(store) },
+  { keys: ['delete', 'backspace'], group: 'Lay down', text: 'Delete the selection', run: ({ store }) => void (leaveSuggestion(store) || deleteSelection(store)) },
 
   { keys: ['h'], group: 'Tools and sight', text: 'Hold: take, drag, select', run: ({ store }) => store.getState().setDesk({ tool: 'hold' }) },
   { keys: ['b'], group: 'Tools and sight', text: 'Brush', run: tool('brush') },

@@ -32,8 +32,12 @@ export interface StepCursor {
 
 /** Hits that something suggests: drawn pale until they are taken or left. */
 export interface Proposal {
+  /** Who suggests them, and follows what is chosen meanwhile. */
+  owner: 'cell' | 'ghosts';
   label: string;
   hits: readonly CellHit[];
+  /** Which one is looked at, where they are taken one by one. */
+  at: number;
 }
 
 /** What one press of a nudge key moves by; a tick is 1/960 of a quarter, a step the placing grid's. */

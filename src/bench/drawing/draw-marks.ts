@@ -24,10 +24,12 @@ export function drawProposed(g: CanvasRenderingContext2D, palette: Palette, scen
     const height = heightOf(row, p.velocity);
     drawPaleStem(g, palette, p.x, row.baseline, height);
     g.strokeStyle = palette.accent;
-    g.lineWidth = 1.2;
+    g.fillStyle = palette.accent;
+    g.lineWidth = p.looked ? 2 : 1.2;
     g.beginPath();
-    g.arc(p.x, row.baseline - height, 5.5, 0, 2 * Math.PI);
+    g.arc(p.x, row.baseline - height, p.looked ? 8 : 5.5, 0, 2 * Math.PI);
     g.stroke();
+    if (p.looked) g.fillRect(p.x - 7, row.baseline + 3, 14, 2.5);
   }
 }
 

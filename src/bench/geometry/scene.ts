@@ -32,7 +32,7 @@ export interface BenchScene {
   stems: Stem[][];
   performance: Performance;
   /** Suggested hits in sight. */
-  proposed: { row: number; x: number; velocity: number }[];
+  proposed: { row: number; x: number; velocity: number; looked: boolean }[];
   /** The step cursor; `half` is half a step of the grid. */
   caret: { row: number; x: number; half: number } | null;
   /** While a tighten move is open: where it takes the heads in sight, on or off. */
@@ -87,11 +87,12 @@ type DeskState = Pick<BenchState, 'part' | 'view' | 'desk'>;
 function proposedIn({ part, desk }: DeskState, axis: Axis, rows: readonly RowBox[]): BenchScene['proposed'] {
   if (!desk.proposal) return [];
   const byVoice = new Map<VoiceName, CellHit[]>();
+  const looked = desk.proposal.owner === 'ghosts' ? desk.proposal.hits[desk.proposal.at] : undefined;
   for (const hit of desk.proposal.hits) byVoice.set(hit.voice, [...(byVoice.get(hit.voice) ?? []), hit]);
   return [...byVoice].flatMap(([voice, hits]) => {
     const row = rows.findIndex((r) => r.voice === voice);
     const places = placesOf(part, voice, hits.map((h) => h.tick));
-    return row < 0 ? [] : hits.map((h, i) => ({ row, x: xOf(axis, places[i] as number), velocity: h.velocity }));
+    return row < 0 ? [] : hits.map((h, i) => ({ row, x: xOf(axis, places[i] as number), velocity: h.velocity, looked: h === looked }));
   });
 }
 

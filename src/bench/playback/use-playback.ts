@@ -1,7 +1,7 @@
 'use client';
 
 import { useCallback, useEffect, useMemo, useSyncExternalStore } from 'react';
-import type { Performance } from '@/core/feel/perform';
+import { performPart, type Performance } from '@/core/feel/perform';
 import type { Version, Versions } from '@/core/playback/player';
 import { equalGain, makeProgram, type Program } from '@/core/playback/program';
 import { endOfPart, meterMapOf } from '@/core/part/part-time';
@@ -11,6 +11,7 @@ import type { VoiceName } from '@/core/voices';
 import type { Hit } from '@/core/part/part';
 import { soundEngine, type SoundEngine, type SoundStatus } from '@/sound/engine';
 import { showError } from '@/ui/notify';
+import { withProposal } from '../actions/suggesting';
 import type { BenchState, BenchStore } from '../store/bench-store';
 import { useBenchStore } from '../store/context';
 import { hitsBetween, otherOf, performanceWithin, writtenOf } from '../store/derived';
@@ -55,7 +56,9 @@ function programsOf(state: BenchState, engine: SoundEngine, slots: Slots): Versi
   const range = transport.loop ? { ...ticksOfBars(part, transport.fromBar, transport.toBar), loop: true } : { start: ticks(whole.start), end: whole.end, loop: false };
   const inRange = hitsBetween(part, range.start, range.end);
   const programOf = (performance: Performance): Program => makeProgram(part, performance, range, slots.of, engine.voiceIndex);
-  const performed = programOf(performanceWithin(part, inRange));
+  // Suggestions are heard while they are shown.
+  const suggested = withProposal(part, state.desk.proposal);
+  const performed = suggested === part ? programOf(performanceWithin(part, inRange)) : makeProgram(suggested, performPart(suggested), range, slots.of, engine.voiceIndex);
   const written = programOf(writtenOf(part, inRange));
   const other = state.desk.other ? programOf(otherOf(part, state.desk.other.feel)) : undefined;
   const gains = state.desk.equalLoudness ? { written: equalGain(written, performed), ...(other ? { other: equalGain(other, performed) } : {}) } : {};
@@ -74,7 +77,7 @@ function followStore(store: BenchStore, engine: SoundEngine, slots: Slots): () =
   let waiting = 0;
   const stop = store.subscribe((state, before) => {
     if (!engine.isPlaying || waiting) return;
-    if (state.part === before.part && state.transport === before.transport && state.desk.other === before.desk.other && state.desk.equalLoudness === before.desk.equalLoudness) return;
+    if (state.part === before.part && state.transport === before.transport && state.desk.other === before.desk.other && state.desk.equalLoudness === before.desk.equalLoudness && state.desk.proposal === before.desk.proposal) return;
     waiting = requestAnimationFrame(() => {
       waiting = 0;
       engine.setPrograms(programsOf(store.getState(), engine, slots));

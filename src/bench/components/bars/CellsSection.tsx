@@ -53,7 +53,7 @@ export function CellsSection() {
   const from = useBench((s) => s.transport.fromBar);
   const to = useBench((s) => s.transport.toBar);
   const grid = useBench((s) => s.view.grid);
-  const proposal = useBench((s) => s.desk.proposal);
+  const proposal = useBench((s) => (s.desk.proposal?.owner === 'cell' ? s.desk.proposal : null));
   const [wish, setWish] = useState<Wish>({ cell: 'backbeat', voice: null, velocity: 100, k: 3, n: 8, rotation: 0 });
   const rows = part.rows.map((r) => r.voice);
   const voice = wish.voice ?? usualRow(wish.cell, rows);
@@ -62,12 +62,12 @@ export function CellsSection() {
 
   const show = (next: Wish) => {
     setWish(next);
-    getState().setDesk({ proposal: { label: NAMES[next.cell], hits: hitsOf(next, getState().part) } });
+    getState().setDesk({ proposal: { owner: 'cell', label: NAMES[next.cell], hits: hitsOf(next, getState().part), at: 0 } });
   };
   // What is shown follows the bars, the grid and the part, also while they change.
   const shown = proposal !== null;
   useEffect(() => {
-    if (shown) getState().setDesk({ proposal: { label: NAMES[wish.cell], hits: cellHits(part, { ...wish, from, to, grid, voice }) } });
+    if (shown) getState().setDesk({ proposal: { owner: 'cell', label: NAMES[wish.cell], hits: cellHits(part, { ...wish, from, to, grid, voice }), at: 0 } });
   }, [shown, part, wish, from, to, grid, voice, getState]);
 
   const change = (part: Partial<Wish>) => show({ ...wish, ...part });

@@ -6,6 +6,7 @@ import { calmPart } from '../../store/derived';
 import { ChooseSection } from './ChooseSection';
 import { CopiesSection } from './CopiesSection';
 import { DynamicsSection } from './DynamicsSection';
+import { GhostsSection } from './GhostsSection';
 import { MarksSection } from './MarksSection';
 import { OrnamentSection } from './OrnamentSection';
 import { PlacementSection } from './PlacementSection';
@@ -26,6 +27,7 @@ export function HitsPage() {
         <ChooseSection />
         <DynamicsSection />
         <PlacementSection />
+        <GhostsSection />
         <OrnamentSection />
         <MarksSection />
         <CopiesSection />
