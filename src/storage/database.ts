@@ -28,7 +28,11 @@ export interface EditRow {
   seq: number;
   label: string;
   diff: PartDiff;
+  /** Something done (without it), or a step back or forward again: the history is made of these after a reload. */
+  step?: StepKind;
 }
+
+export type StepKind = 'do' | 'undo' | 'redo';
 
 /** The bytes of an imported song, kept for export. */
 export interface SongRow {

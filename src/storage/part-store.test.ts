@@ -54,9 +54,22 @@ test('many edits are folded into one body, and later edits still follow', async 
   const last = await edit(store, id, part, Array.from({ length: 70 }, (_, i) => (p: Part) => setTempo(p, bpm(60 + i))));
   expect((await store.load(id)).part).toEqual(last);
   // Folding goes on after the part was handed over; the test's own time limit ends a wait in vain.
-  while ((await db.edits.count()) > 0) await new Promise((done) => setImmediate(done));
+  while ((await db.bodies.get(id))?.seq !== 70) await new Promise((done) => setImmediate(done));
   const more = await edit(store, id, last, [(p) => addVelocity(p, all, 3)], 70);
   expect(await store.load(id)).toEqual({ part: more, head: 71 });
+  // What was folded in is still there for going back.
+  expect((await store.recentEdits(id, 71)).map((e) => e.seq)).toEqual(Array.from({ length: 71 }, (_, i) => i + 1));
+});
+
+test('for going back the last 200 edits are kept, up to the one that was loaded', async () => {
+  const { store, db } = fresh();
+  const id = await store.create(part);
+  const last = await edit(store, id, part, Array.from({ length: 230 }, (_, i) => (p: Part) => setTempo(p, bpm(60 + (i % 50)))));
+  const seqs = async (head: number) => (await store.recentEdits(id, head)).map((e) => e.seq);
+  expect(await seqs(230)).toEqual(Array.from({ length: 200 }, (_, i) => i + 31));
+  expect((await store.load(id)).part).toEqual(last);
+  while ((await db.edits.count()) !== 200) await new Promise((done) => setImmediate(done));
+  expect((await store.load(id)).part).toEqual(last);
 });
 
 test('a part taken off the shelf can be put back with its edits', async () => {

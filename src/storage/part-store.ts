@@ -3,7 +3,7 @@ import { nanoid } from 'nanoid';
 import { NamedError } from '@/core/errors';
 import { applyDiff, type PartDiff } from '@/core/part/diff';
 import type { Part } from '@/core/part/part';
-import { database, type NodSwayDatabase, type PartRow } from './database';
+import { database, type EditRow, type NodSwayDatabase, type PartRow, type StepKind } from './database';
 import { named } from './named';
 import { summarize } from './summary';
 
@@ -19,8 +19,12 @@ export interface NewPart {
   song?: Uint8Array;
 }
 
-/** After this many edits the whole part is written once and the edits are dropped. */
+/** After this many edits the whole part is written once, so that opening it stays quick. */
 const EDITS_BEFORE_BODY = 60;
+/** So many edits are kept for going back after a reload. */
+const EDITS_KEPT = 200;
+/** Or fewer, where they changed more hits than this in all. */
+const MOST_KEPT_HITS = 100_000;
 
 /**
  * Keeps parts. A finished edit is one small record, written at once, so a killed tab loses nothing; its number must follow the
@@ -47,12 +51,13 @@ export class PartStore {
   /** Reads a part: its last whole body and the edits since. @throws NamedError not-found, bad-part, store-refused */
   load(id: string): Promise<StoredPart> {
     return named(async () => {
-      const [row, body, edits] = await this.db.transaction('r', this.db.parts, this.db.bodies, this.db.edits, () =>
-        Promise.all([this.db.parts.get(id), this.db.bodies.get(id), this.editsOf(id).toArray()]),
-      );
+      const [row, body, edits] = await this.db.transaction('r', this.db.parts, this.db.bodies, this.db.edits, async () => {
+        const [row, body] = await Promise.all([this.db.parts.get(id), this.db.bodies.get(id)]);
+        return [row, body, body ? await this.editsOf(id, body.seq + 1).toArray() : []] as const;
+      });
       if (!row || !body) throw new NamedError('not-found', { id });
       let part = await this.read(body.part);
-      for (const edit of edits) if (edit.seq > body.seq) part = applyDiff(part, edit.diff);
+      for (const edit of edits) part = applyDiff(part, edit.diff);
       if (edits.length > EDITS_BEFORE_BODY) void this.compact(id, part, row.head);
       return { part, head: row.head };
     });
@@ -72,30 +77,46 @@ export class PartStore {
    * Writes one finished edit as number `seq`; `after` is the part that it leads to.
    * @throws NamedError changed-elsewhere where another tab was faster, store-full, store-refused
    */
-  saveEdit(id: string, seq: number, label: string, diff: PartDiff, after: Part): Promise<void> {
+  saveEdit(id: string, seq: number, label: string, diff: PartDiff, after: Part, step: StepKind = 'do'): Promise<void> {
     const summary = summarize(after);
     return named(() =>
       this.db.transaction('rw', this.db.parts, this.db.edits, async () => {
         const row = await this.db.parts.get(id);
         if (!row) throw new NamedError('not-found', { id });
         if (row.head !== seq - 1) throw new NamedError('changed-elsewhere', { head: row.head });
-        await this.db.edits.add({ partId: id, seq, label, diff });
+        await this.db.edits.add({ partId: id, seq, label, diff, ...(step === 'do' ? {} : { step }) });
         await this.db.parts.update(id, { head: seq, name: after.name, updatedAt: Date.now(), summary });
       }),
     );
   }
 
-  /** Writes the whole part and drops the edits that are in it. */
+  /** The last edits up to `head`, oldest first, for going back after a reload. */
+  recentEdits(id: string, head: number): Promise<EditRow[]> {
+    return named(async () => {
+      const edits = await this.editsOf(id, head - EDITS_KEPT + 1).toArray();
+      let hits = 0;
+      let first = edits.length;
+      while (first > 0) {
+        const { diff, seq } = edits[first - 1] as EditRow;
+        hits += diff.removed.length + diff.added.length;
+        if (hits > MOST_KEPT_HITS || seq > head) break;
+        first--;
+      }
+      return edits.slice(first);
+    });
+  }
+
+  /** Writes the whole part; of the edits that are in it the last ones stay. */
   private async compact(id: string, part: Part, head: number): Promise<void> {
     await this.db.transaction('rw', this.db.parts, this.db.bodies, this.db.edits, async () => {
       if ((await this.db.parts.get(id))?.head !== head) return;
       await this.db.bodies.put({ id, seq: head, part });
-      await this.editsOf(id).delete();
+      await this.editsOf(id, -Infinity, head - EDITS_KEPT).delete();
     });
   }
 
-  private editsOf(id: string) {
-    return this.db.edits.where('[partId+seq]').between([id, Dexie.minKey], [id, Dexie.maxKey]);
+  private editsOf(id: string, from = -Infinity, to = Infinity) {
+    return this.db.edits.where('[partId+seq]').between([id, from === -Infinity ? Dexie.minKey : from], [id, to === Infinity ? Dexie.maxKey : to], true, true);
   }
 
   list(): Promise<PartRow[]> {

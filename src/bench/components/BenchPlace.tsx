@@ -6,6 +6,7 @@ import { isNamedError, NamedError } from '@/core/errors';
 import { seedOnFirstVisit } from '@/storage/demo-seed';
 import { partStore } from '@/storage/part-store';
 import { createBenchStore, type BenchStore } from '../store/bench-store';
+import { historyOf } from '../store/history';
 import { BenchProvider } from '../store/context';
 import { Bench } from './Bench';
 
@@ -21,7 +22,12 @@ export function BenchPlace({ partId }: { partId: string }) {
       // A link to a demo part may be the first thing that is ever opened here.
       if (partId.startsWith('demo-')) await seedOnFirstVisit();
       const [stored, song] = await Promise.all([partStore.load(partId), partStore.song(partId)]);
-      if (current) setStore(createBenchStore(partId, stored, song !== undefined, partStore));
+      if (!current) return;
+      const bench = createBenchStore(partId, stored, song !== undefined, partStore);
+      setStore(bench);
+      // Going back is possible after a reload too; opening does not wait for it.
+      const edits = await partStore.recentEdits(partId, stored.head);
+      if (current) bench.getState().adoptHistory(historyOf(edits));
     };
     open().catch((e: unknown) => {
       if (!isNamedError(e)) console.error(e);

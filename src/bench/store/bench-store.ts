@@ -7,7 +7,7 @@ import type { VoiceName } from '@/core/voices';
 import type { PartStore, StoredPart } from '@/storage/part-store';
 import { DEFAULT_BRUSH, type Brush, type NudgeUnit, type Proposal, type StepCursor, type Tool } from '../tools';
 import { sightOf, type Transport, type View } from '../view';
-import { EMPTY_HISTORY, record, recordSelection, stepBack, stepForward, type History, type Step, type Surroundings } from './history';
+import { EMPTY_HISTORY, record, recordSelection, stepBack, stepForward, withOlder, type History, type Step, type Surroundings } from './history';
 import { Saver, type SaveState } from './saver';
 
 /** A gesture under way: the part before it; the live part is a preview until it ends. */
@@ -92,6 +92,8 @@ export interface BenchState {
   setDesk(change: Partial<Desk>): void;
   setFocus(voice: VoiceName | null): void;
   answerOrigin(): void;
+  /** Puts the steps of before a reload under those since. */
+  adoptHistory(older: History): void;
   retrySave(): void;
 }
 
@@ -108,11 +110,11 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
     let gestures = 0;
     const surroundings = (): Surroundings => ({ selection: get().selection, sight: sightOf(get().view) });
 
-    const take = (step: Step | null) => {
+    const take = (step: Step | null, kind: 'undo' | 'redo') => {
       if (!step) return;
       const { view, transport } = get();
       set({ part: step.part, history: step.history, selection: step.surroundings.selection, view: { ...view, ...step.surroundings.sight }, transport: within(transport, step.part) });
-      if (step.diff) saver.save(step.label, step.diff, step.part);
+      if (step.diff) saver.save(step.label, step.diff, step.part, kind);
     };
 
     return {
@@ -159,10 +161,10 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
       },
       undo() {
         if (get().gesture) return get().cancel();
-        take(stepBack(get().history, get().part));
+        take(stepBack(get().history, get().part), 'undo');
       },
       redo() {
-        if (!get().gesture) take(stepForward(get().history, get().part));
+        if (!get().gesture) take(stepForward(get().history, get().part), 'redo');
       },
       select(ids) {
         get().commit();
@@ -179,6 +181,7 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
       setDesk: (change) => set({ desk: { ...get().desk, ...change } }),
       setFocus: (focus) => set({ focus }),
       answerOrigin: () => set({ originAnswered: true }),
+      adoptHistory: (older) => set({ history: withOlder(get().history, older) }),
       retrySave: () => saver.retry(),
     };
   });

@@ -5,7 +5,8 @@ import type { Sight } from '../view';
 /** What a step leads back to beside the part: what was selected, and what was in sight. */
 export interface Surroundings {
   selection: ReadonlySet<HitId>;
-  sight: Sight;
+  /** Null for steps of before a reload: what is in sight stays. */
+  sight: Sight | null;
 }
 
 /** One finished gesture: what it changed, and its surroundings before and after. A lost selection is an entry without a diff. */
@@ -69,4 +70,39 @@ export function stepForward(history: History, part: Part): Step | null {
     surroundings: entry.after,
     history: { undo: [...history.undo, entry], redo: history.redo.slice(0, -1) },
   };
+}
+
+/** A finished edit as the store keeps it. */
+export interface KeptEdit {
+  label: string;
+  diff: PartDiff;
+  step?: 'do' | 'undo' | 'redo';
+}
+
+/** The history that a list of edits leads to, oldest first: steps back and forward are among them. What a step touched is selected with it. */
+export function historyOf(edits: readonly KeptEdit[]): History {
+  const undo: Entry[] = [];
+  let redo: Entry[] = [];
+  for (const { label, diff, step } of edits) {
+    if (step === 'undo') redo.push(undo.pop() ?? entryOf(label.replace(/^Undo /, ''), invertDiff(diff)));
+    else if (step === 'redo') undo.push(redo.pop() ?? entryOf(label, diff));
+    else {
+      undo.push(entryOf(label, diff));
+      redo = [];
+    }
+  }
+  return { undo: undo.slice(-LONGEST), redo };
+}
+
+const entryOf = (label: string, diff: PartDiff): Entry => ({
+  label,
+  diff,
+  before: { selection: new Set(diff.removed.map((h) => h.id)), sight: null },
+  after: { selection: new Set(diff.added.map((h) => h.id)), sight: null },
+});
+
+/** Puts what was done before a reload under what has been done since; steps forward are gone once something was done. */
+export function withOlder(history: History, older: History): History {
+  const fresh = history.undo.length === 0 && history.redo.length === 0;
+  return { undo: [...older.undo, ...history.undo].slice(-LONGEST), redo: fresh ? older.redo : history.redo };
 }

@@ -1,6 +1,7 @@
 import type { PartDiff } from '@/core/part/diff';
 import type { Part } from '@/core/part/part';
 import { isNamedError, type NamedError } from '@/core/errors';
+import type { StepKind } from '@/storage/database';
 import type { PartStore } from '@/storage/part-store';
 
 export type SaveState = { kind: 'saved' } | { kind: 'saving' } | { kind: 'failed'; error: NamedError };
@@ -9,6 +10,7 @@ interface Pending {
   label: string;
   diff: PartDiff;
   after: Part;
+  step: StepKind;
 }
 
 /** Writes finished edits into the store, one after the other; after a failure they wait here until tried again. */
@@ -24,8 +26,8 @@ export class Saver {
     private readonly onState: (state: SaveState) => void,
   ) {}
 
-  save(label: string, diff: PartDiff, after: Part) {
-    this.queue.push({ label, diff, after });
+  save(label: string, diff: PartDiff, after: Part, step: StepKind = 'do') {
+    this.queue.push({ label, diff, after, step });
     if (!this.failed) void this.run();
   }
 
@@ -46,7 +48,7 @@ export class Saver {
     this.onState({ kind: 'saving' });
     for (let next = this.queue[0]; next; next = this.queue[0]) {
       try {
-        await this.store.saveEdit(this.id, this.head + 1, next.label, next.diff, next.after);
+        await this.store.saveEdit(this.id, this.head + 1, next.label, next.diff, next.after, next.step);
       } catch (e) {
         this.failed = true;
         if (!isNamedError(e)) throw e;

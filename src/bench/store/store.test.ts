@@ -4,7 +4,9 @@ import type { Part } from '@/core/part/part';
 import { smallPart } from '@tests/support/arbitraries';
 import { silenceReason } from '../playback/silence';
 import { tapTempo } from '../tap-tempo';
+import type { PartDiff } from '@/core/part/diff';
 import { createBenchStore } from './bench-store';
+import { historyOf, type KeptEdit } from './history';
 import { Saver, type SaveState } from './saver';
 
 const part = smallPart([['kick', 0, 100], ['snare', 1, 90]]);
@@ -104,4 +106,60 @@ test('taps: three give a tempo, a pause starts anew', () => {
   expect(run([0, 500]).bpm).toBeNull();
   expect(run([0, 510, 990, 1500]).bpm).toBe(120);
   expect(run([0, 500, 1000, 9000]).bpm).toBeNull();
+});
+
+describe('going back after a reload', () => {
+  /** Does some steps, keeps what the store was told, and opens the part anew from it. */
+  function reopened(steps: (s: ReturnType<typeof createBenchStore>) => void) {
+    const kept: KeptEdit[] = [];
+    const tell = async (_id: string, _seq: number, label: string, diff: PartDiff, _after: Part, step: 'do' | 'undo' | 'redo') => void kept.push({ label, diff, step });
+    const before = createBenchStore('x', { part, head: 0 }, false, { saveEdit: tell } as never);
+    steps(before);
+    return settle().then(() => {
+      const after = createBenchStore('x', { part: before.getState().part, head: kept.length }, false, { saveEdit: tell } as never);
+      after.getState().adoptHistory(historyOf(kept));
+      return { before: before.getState, after: after.getState };
+    });
+  }
+  const labels = (h: { label: string }[] | readonly { label: string }[]) => h.map((e) => e.label);
+
+  test('steps back and forward are where they were', async () => {
+    const { before, after } = await reopened((s) => {
+      for (const name of ['one', 'two', 'three', 'four']) s.getState().run(name, quiet);
+      s.getState().undo();
+      s.getState().undo();
+      s.getState().redo();
+    });
+    expect(labels(after().history.undo)).toEqual(labels(before().history.undo));
+    expect(labels(after().history.undo)).toEqual(['one', 'two', 'three']);
+    expect(labels(after().history.redo)).toEqual(['four']);
+    after().undo();
+    after().undo();
+    after().undo();
+    expect(after().part).toEqual(part);
+    for (let i = 0; i < 4; i++) after().redo();
+    expect(after().part.hits.map((h) => h.velocity)).toEqual([96, 86]);
+  });
+
+  test('what was done before the older steps arrived comes on top of them, and nothing is ahead', async () => {
+    const { after } = await reopened((s) => {
+      s.getState().run('one', quiet);
+      s.getState().run('two', quiet);
+      s.getState().undo();
+    });
+    const early = createBenchStore('x', { part: after().part, head: 3 }, false, { saveEdit: async () => {} } as never);
+    early.getState().run('fresh', quiet);
+    early.getState().adoptHistory(after().history);
+    expect(labels(early.getState().history.undo)).toEqual(['one', 'fresh']);
+    expect(early.getState().history.redo).toEqual([]);
+    early.getState().undo();
+    early.getState().undo();
+    expect(early.getState().part).toEqual(part);
+  });
+
+  test('a list that begins in the middle still leads back and forward', () => {
+    const lower = (to: number): PartDiff => ({ removed: [part.hits[0]!], added: [{ ...part.hits[0]!, velocity: to as never }], fields: {} });
+    expect(labels(historyOf([{ label: 'Undo lost', diff: lower(50), step: 'undo' }]).redo)).toEqual(['lost']);
+    expect(labels(historyOf([{ label: 'found', diff: lower(50), step: 'redo' }]).undo)).toEqual(['found']);
+  });
 });
