@@ -17,6 +17,25 @@ const VIEWS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
     await page.keyboard.press('x');
     await expect(page.getByRole('table', { name: 'Hits' })).toBeVisible();
   },
+  'ghosts suggested, an ornament': async (page) => {
+    await page.getByRole('tab', { name: /^Hits/ }).click();
+    await press(page, 'Ghost notes');
+    await press(page, 'Ornaments');
+    await page.evaluate(() => {
+      const { part, select } = window.nodSway!.bench();
+      select([part.hits.find((h) => h.voice === 'snare')!.id]);
+    });
+    await press(page, 'roll');
+    await press(page, 'suggest');
+    await expect(page.getByRole('button', { name: /^Take all/ })).toBeVisible();
+    await page.keyboard.press('x');
+    await expect(page.getByRole('table', { name: 'Hits' })).toBeVisible();
+  },
+  versions: async (page) => {
+    await press(page, 'versions');
+    await press(page, 'Keep it as it stands');
+    await expect(page.getByTestId('changes')).toHaveText('Since then: Nothing differs.');
+  },
   'bars, a rhythm cell, the brush': async (page) => {
     await page.getByRole('tab', { name: 'Bars' }).click();
     await press(page, 'evenly spread');

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { isNamedError } from '@/core/errors';
 import { DEFAULT_MOVES } from '@/core/feel/feel';
-import { feelArbitrary, partArbitrary } from '@tests/support/arbitraries';
+import { feelArbitrary, partArbitrary, smallPart } from '@tests/support/arbitraries';
 import { parseFeel, readFeelFile, writeFeelFile } from './feel-format';
 import { parsePart, readPartFile, writePartFile } from './part-format';
 
@@ -71,6 +71,19 @@ test('a part file gives exactly that part back, with its song', () => {
       expect([...(back.song ?? [])]).toEqual([...song]);
     }),
   );
+});
+
+test('a part file keeps versions and ornaments; a bad one names the field', () => {
+  const ornament = { kind: 'flam', strokes: 2, spacingMs: 20, level: 0.5, slope: 0.1 } as const;
+  const base = smallPart([['snare', 0, 100]]);
+  const part = { ...base, hits: base.hits.map((h) => ({ ...h, ornament })) };
+  const versions = [{ name: 'Before', at: 5, part: base }];
+  expect(readPartFile(writePartFile({ part, versions }))).toEqual({ part, versions });
+  expect(problems(() => readPartFile(writePartFile({ part, versions: [{ name: 'Bad', at: 5, part: { ...base, bars: 0 } }] })))).toBeDefined();
+  for (const bad of [{ ...ornament, strokes: 4 }, { ...ornament, spacingMs: 500 }, { ...ornament, more: 1 }, { kind: 'trill' }, { kind: 'roll', strokes: '1/7', speed: 0, to: 1, bend: 0 }]) {
+    const text = JSON.stringify({ ...part, hits: [{ ...base.hits[0], ornament: bad }] });
+    expect(() => readPartFile(text)).toThrow(/hits\[0\]\.ornament/);
+  }
 });
 
 test('any JSON as a part or a feel is a result or a named error', () => {

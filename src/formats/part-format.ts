@@ -55,27 +55,40 @@ export function parsePart(data: unknown): Part {
   return { ...part, hits: [...part.hits].sort(compareHits) };
 }
 
-/** A part file: the part, and the imported song's bytes (Base64) where there are any. */
+/** A kept version in a part file. */
+export interface FileVersion {
+  name: string;
+  /** Milliseconds since 1970. */
+  at: number;
+  part: Part;
+}
+
+/** A part file: the part, its kept versions, and the imported song's bytes (Base64) where there are any. */
 export interface PartFile {
   part: Part;
   song?: Uint8Array;
+  versions?: readonly FileVersion[];
 }
 
 export const PART_FILE_ENDING = '.nodsway.json';
 
-export function writePartFile({ part, song }: PartFile): string {
-  return JSON.stringify(song ? { ...part, song: toBase64(song) } : part);
+export function writePartFile({ part, song, versions = [] }: PartFile): string {
+  const kept = versions.map(({ name, at, part: was }) => ({ name, at, part: was }));
+  return JSON.stringify({ ...part, ...(kept.length > 0 ? { versions: kept } : {}), ...(song ? { song: toBase64(song) } : {}) });
 }
+
+const versionsSchema = Joi.array().items(Joi.object({ name: Joi.string().min(1).max(200).required(), at: Joi.number().integer().min(0).required(), part: Joi.object().required() }));
 
 /** @throws NamedError bad-part */
 export function readPartFile(text: string): PartFile {
   const data = parseJson(text, 'bad-part');
   if (typeof data !== 'object' || data === null || Array.isArray(data)) throw new NamedError('bad-part');
-  const { song, ...rest } = data as Record<string, unknown>;
-  const part = parsePart(rest);
-  if (song === undefined) return { part };
+  const { song, versions, ...rest } = data as Record<string, unknown>;
+  const kept = versions === undefined ? [] : validate<FileVersion[]>(versionsSchema, versions, 'bad-part');
+  const part: PartFile = { part: parsePart(rest), ...(kept.length > 0 ? { versions: kept.map((v) => ({ ...v, part: parsePart(v.part) })) } : {}) };
+  if (song === undefined) return part;
   if (typeof song !== 'string' || !/^[A-Za-z0-9+/]*={0,2}$/.test(song)) throw new NamedError('bad-part', [{ field: 'song', problem: 'not Base64' }]);
-  return { part, song: fromBase64(song) };
+  return { ...part, song: fromBase64(song) };
 }
 
 function toBase64(bytes: Uint8Array): string {

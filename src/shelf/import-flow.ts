@@ -2,6 +2,7 @@ import { NamedError } from '@/core/errors';
 import type { Lane, Part } from '@/core/part/part';
 import { DRUM_CHANNEL, type LaneContent } from '@/core/smf/lanes';
 import { MAX_FILE_BYTES } from '@/core/smf/read';
+import { versionStore } from '@/storage/version-store';
 import { PART_FILE_ENDING, readPartFile } from '@/formats/part-format';
 import { partStore, type PartStore } from '@/storage/part-store';
 import { readLanes, readPart } from '@/workers/clients';
@@ -40,6 +41,8 @@ export async function importLanes(question: LaneQuestion, chosen: readonly Lane[
 }
 
 async function importPartFile(file: File, store: PartStore): Promise<ImportStep> {
-  const { part, song } = readPartFile(await file.text());
-  return { kind: 'done', id: await store.create(part as Part, song ? { song } : {}), notices: [] };
+  const { part, song, versions = [] } = readPartFile(await file.text());
+  const id = await store.create(part as Part, song ? { song } : {});
+  for (const v of versions) await versionStore.keep(id, v.name, v.part, v.at);
+  return { kind: 'done', id, notices: [] };
 }

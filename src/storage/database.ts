@@ -52,6 +52,16 @@ export interface FeelRow {
   feel: unknown;
 }
 
+/** A part as it once stood; JSON data, checked when it is read. */
+export interface VersionRow {
+  id: string;
+  partId: string;
+  name: string;
+  /** Milliseconds since 1970. */
+  at: number;
+  part: unknown;
+}
+
 export interface FlagRow {
   name: string;
   at: number;
@@ -66,11 +76,13 @@ export class NodSwayDatabase extends Dexie {
   flags!: EntityTable<FlagRow, 'name'>;
   kits!: EntityTable<KitRow, 'name'>;
   feels!: EntityTable<FeelRow, 'name'>;
+  versions!: EntityTable<VersionRow, 'id'>;
 
   constructor(name = 'nod-sway') {
     super(name);
     this.version(1).stores({ parts: 'id, updatedAt', bodies: 'id', edits: '[partId+seq]', songs: 'id', flags: 'name' });
     this.version(2).stores({ kits: 'name', feels: 'name' });
+    this.version(3).stores({ versions: 'id, partId' });
   }
 }
 

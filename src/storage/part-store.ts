@@ -123,18 +123,22 @@ export class PartStore {
     return named(() => this.db.parts.orderBy('updatedAt').reverse().toArray());
   }
 
-  /** Takes a part off the Shelf; the result puts it back. */
+  /** Takes a part off the Shelf, with its versions; the result puts it back. */
   remove(id: string): Promise<() => Promise<void>> {
+    const { parts, bodies, songs, edits, versions } = this.db;
+    const tables = [parts, bodies, edits, songs, versions];
     return named(() =>
-      this.db.transaction('rw', this.db.parts, this.db.bodies, this.db.edits, this.db.songs, async () => {
-        const [row, body, song, edits] = await Promise.all([this.db.parts.get(id), this.db.bodies.get(id), this.db.songs.get(id), this.editsOf(id).toArray()]);
-        await Promise.all([this.db.parts.delete(id), this.db.bodies.delete(id), this.db.songs.delete(id), this.editsOf(id).delete()]);
+      this.db.transaction('rw', tables, async () => {
+        const own = versions.where('partId').equals(id);
+        const [row, body, song, edited, kept] = await Promise.all([parts.get(id), bodies.get(id), songs.get(id), this.editsOf(id).toArray(), own.toArray()]);
+        await Promise.all([parts.delete(id), bodies.delete(id), songs.delete(id), this.editsOf(id).delete(), own.delete()]);
         return () =>
-          this.db.transaction('rw', this.db.parts, this.db.bodies, this.db.edits, this.db.songs, async () => {
-            if (row) await this.db.parts.put(row);
-            if (body) await this.db.bodies.put(body);
-            if (song) await this.db.songs.put(song);
-            await this.db.edits.bulkPut(edits);
+          this.db.transaction('rw', tables, async () => {
+            if (row) await parts.put(row);
+            if (body) await bodies.put(body);
+            if (song) await songs.put(song);
+            await edits.bulkPut(edited);
+            await versions.bulkPut(kept);
           });
       }),
     );

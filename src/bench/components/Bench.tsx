@@ -20,6 +20,7 @@ const TouchPad = dynamic(() => import('./TouchPad').then((m) => m.TouchPad), { s
 const HitTable = dynamic(() => import('./HitTable'), { ssr: false });
 const KeysDialog = dynamic(() => import('./KeysDialog').then((m) => m.KeysDialog), { ssr: false });
 const FeelsDialog = dynamic(() => import('./feel/FeelsDialog').then((m) => m.FeelsDialog), { ssr: false });
+const VersionsDialog = dynamic(() => import('./VersionsDialog'), { ssr: false });
 const KitDialog = dynamic(() => import('./KitDialog').then((m) => m.KitDialog), { ssr: false });
 
 /** One part: rows in the middle, transport and compare on top, one side panel, the phrase strip below. */
@@ -57,6 +58,7 @@ export function Bench({ onReload }: { onReload: () => void }) {
       {dialog === 'keys' && <KeysDialog />}
       {dialog === 'kit' && <KitDialog />}
       {dialog === 'feels' && <FeelsDialog />}
+      {dialog === 'versions' && <VersionsDialog />}
     </div>
   );
 }

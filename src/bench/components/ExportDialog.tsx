@@ -9,6 +9,7 @@ import { exportSong } from '@/core/smf/export-song';
 import { readSmf } from '@/core/smf/read';
 import { isIdle } from '@/core/feel/feel';
 import type { Hit, Part } from '@/core/part/part';
+import { versionStore } from '@/storage/version-store';
 import { PART_FILE_ENDING, writePartFile } from '@/formats/part-format';
 import { partStore } from '@/storage/part-store';
 import { Button } from '@/ui/Button';
@@ -39,8 +40,9 @@ export function ExportDialog({ onClose }: { onClose: () => void }) {
       const name = fileNameOf(part.name);
       const song = hasSong ? await partStore.song(id) : undefined;
       if (what === 'file') {
-        download(writePartFile(song ? { part, song } : { part }), `${name}${PART_FILE_ENDING}`, 'application/json');
-        return setSaid([`Wrote the whole part with its feel${song ? ' and the imported song' : ''}.`]);
+        const versions = await versionStore.list(id);
+        download(writePartFile({ part, versions, ...(song ? { song } : {}) }), `${name}${PART_FILE_ENDING}`, 'application/json');
+        return setSaid([`Wrote the whole part with its feel${versions.length > 0 ? `, ${versions.length} ${versions.length === 1 ? 'version' : 'versions'}` : ''}${song ? ' and the imported song' : ''}.`]);
       }
       if (what === 'song' && !song) throw new NamedError('no-source');
       const written = version === 'written';

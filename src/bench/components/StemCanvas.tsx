@@ -14,7 +14,7 @@ import { Overlay } from './overlay';
 import { bindPointer } from './bind-pointer';
 import { makeHands } from './make-hands';
 import { describeHits } from '../describe';
-import { calmPart } from '../store/derived';
+import { calmPart, shownPart } from '../store/derived';
 
 const StemsMenu = dynamic(() => import('./StemsMenu'), { ssr: false });
 
@@ -45,7 +45,8 @@ export function StemCanvas({ playback }: { playback: Playback }) {
 
     const draw = () => {
       pending = 0;
-      const state = store.getState();
+      const now = store.getState();
+      const state = { ...now, part: shownPart(now) };
       if (state.view.pixelsPerQuarter === 0 || width === 0) return;
       scene = makeScene(state, width, height);
       drawFrame(g, palette, scene, state, width, height);
@@ -80,15 +81,17 @@ export function StemCanvas({ playback }: { playback: Playback }) {
     });
 
     const unsubscribe = store.subscribe((state, before) => {
-      if (state.part !== before.part || state.view !== before.view || state.selection !== before.selection || state.focus !== before.focus || state.transport.version !== before.transport.version || state.desk.step !== before.desk.step || state.desk.proposal !== before.desk.proposal || state.desk.openMove !== before.desk.openMove || state.whole !== before.whole || (state.gesture === null) !== (before.gesture === null)) ask();
+      if (state.part !== before.part || state.view !== before.view || state.selection !== before.selection || state.focus !== before.focus || state.transport.version !== before.transport.version || state.desk.step !== before.desk.step || state.desk.proposal !== before.desk.proposal || state.desk.openMove !== before.desk.openMove || state.desk.other !== before.desk.other || state.whole !== before.whole || (state.gesture === null) !== (before.gesture === null)) ask();
     });
     const onWheel = (e: WheelEvent) => {
       e.preventDefault();
       wheelView(store, e, e.clientX - frame.getBoundingClientRect().left, width, height);
     };
     frame.addEventListener('wheel', onWheel, { passive: false });
-    const hands = makeHands({ store, playback, glass: overlay, scene: () => scene, size: () => ({ width, height }) });
-    const unbind = bindPointer(frame, { store, playback, overlay, hands, scene: () => scene });
+    // While another version is seen there is nothing here to take hold of.
+    const ownScene = () => (shownPart(store.getState()) === store.getState().part ? scene : null);
+    const hands = makeHands({ store, playback, glass: overlay, scene: ownScene, size: () => ({ width, height }) });
+    const unbind = bindPointer(frame, { store, playback, overlay, hands, scene: ownScene });
     const stopFollowing = playback.engine.subscribe(() => overlay.wake());
     overlay.onFrame = (tick) => followPlayhead(store, tick, width);
 

@@ -27,6 +27,7 @@ export function TopBar({ playback }: { playback: Playback }) {
       <Loop />
       <WrittenButton playback={playback} />
       <div className="ml-auto flex items-center gap-1">
+        <VersionsButton />
         <UndoRedo />
         <ThemeToggle />
         <Button look="strong" className="ml-2" onClick={() => setExporting(true)}>
@@ -35,6 +36,18 @@ export function TopBar({ playback }: { playback: Playback }) {
       </div>
       {exporting && <ExportDialog onClose={() => setExporting(false)} />}
     </header>
+  );
+}
+
+function VersionsButton() {
+  const compared = useBench((s) => (s.desk.other?.part ? s.desk.other.name : null));
+  const heard = useBench((s) => s.transport.version === 'other');
+  const { getState } = useBenchStore();
+  return (
+    <Button look="plain" className="mr-2 !px-2" title="Keep the part as it stands, compare, go back" onClick={() => getState().setDesk({ dialog: 'versions' })}>
+      versions
+      {compared !== null && <span className={`max-w-28 truncate text-sm ${heard ? 'text-accent' : 'text-faint'}`}>Q {compared}</span>}
+    </Button>
   );
 }
 

@@ -8,7 +8,7 @@ import { drawBand, drawRibbon } from './draw-far';
 import { drawGrid } from './draw-grid';
 import { drawStems } from './draw-stems';
 import { drawOrnaments } from './draw-ornaments';
-import { drawCaret, drawProposed, drawPulls } from './draw-marks';
+import { drawBehind, drawCaret, drawProposed, drawPulls } from './draw-marks';
 import type { Palette } from './palette';
 
 /** Draws one state of the Bench. */
@@ -22,6 +22,7 @@ export function drawFrame(g: CanvasRenderingContext2D, palette: Palette, scene: 
   g.beginPath();
   g.rect(0, RULER_HEIGHT - 2, width, height);
   g.clip();
+  drawBehind(g, palette, scene);
   scene.rows.forEach((row, r) => {
     if (row.top > height || row.top + row.height < RULER_HEIGHT) return;
     const silent = !audible.has(row.voice);

@@ -17,6 +17,26 @@ export function drawPaleStem(g: CanvasRenderingContext2D, palette: Palette, x: n
   g.fill();
 }
 
+/** A compared version: its stems broad and pale behind the part's own, so that what differs stands out. */
+export function drawBehind(g: CanvasRenderingContext2D, palette: Palette, scene: BenchScene) {
+  if (scene.behind.length === 0) return;
+  g.strokeStyle = palette.pale;
+  g.fillStyle = palette.pale;
+  g.lineWidth = 5;
+  g.lineCap = 'butt';
+  g.beginPath();
+  for (const s of scene.behind) {
+    g.moveTo(s.footX, s.baseline);
+    g.lineTo(s.headX, s.headY);
+  }
+  g.stroke();
+  for (const s of scene.behind) {
+    g.beginPath();
+    g.arc(s.headX, s.headY, 7, 0, 2 * Math.PI);
+    g.fill();
+  }
+}
+
 /** Suggested hits: pale stems with an accent ring, so that they are told apart from written ones. */
 export function drawProposed(g: CanvasRenderingContext2D, palette: Palette, scene: BenchScene) {
   for (const p of scene.proposed) {

@@ -23,6 +23,14 @@ export interface Pull {
   y: number;
 }
 
+/** A stem of another version of the part. */
+export interface BehindStem {
+  footX: number;
+  headX: number;
+  headY: number;
+  baseline: number;
+}
+
 /** Everything that is drawn of a state of the Bench, and what a pointer can find in it. */
 export interface BenchScene {
   axis: Axis;
@@ -31,6 +39,8 @@ export interface BenchScene {
   /** By row, from left to right; empty from afar. */
   stems: Stem[][];
   performance: Performance;
+  /** Stems of the version that is compared with, behind the part's own. */
+  behind: BehindStem[];
   /** Suggested hits in sight. */
   proposed: { row: number; x: number; velocity: number; looked: boolean }[];
   /** The step cursor; `half` is half a step of the grid. */
@@ -51,12 +61,19 @@ export function makeScene(state: Pick<BenchState, 'part' | 'view' | 'focus' | 't
   const asWritten = state.transport.version === 'written';
   const inSight = hitsBetween(part, tickOf(axis, 0), tickOf(axis, width));
   const other = state.transport.version === 'other' ? state.desk.other : null;
-  const performance = asWritten ? writtenOf(part) : other ? otherOf(part, other.feel) : performanceWithin(part, inSight);
+  const performance = asWritten ? writtenOf(part) : other ? otherOf(part, other).performance : performanceWithin(part, inSight);
   const scene = { part, performance, axis, reach: view.reach, ...(asWritten ? {} : { written: writtenOf(part, inSight) }) };
   const stems = rows.map((row) => (detail === 'band' || row.top > height || row.top + row.height < 0 ? [] : layoutStems(scene, row, width)));
   const strays = !asWritten && !other && state.whole?.part === part ? state.whole.strays : null;
   const ornaments = detail === 'band' ? [] : layoutOrnaments(part, performance, axis, rows, stems);
-  return { axis, detail, rows, stems, performance, ornaments, proposed: proposedIn(state, axis, rows), caret: caretIn(state, axis, rows), strays, pulls: detail === 'band' || asWritten || other ? [] : pullsIn(state, axis, stems, inSight) };
+  return { axis, detail, rows, stems, performance, ornaments, behind: detail === 'band' || other ? [] : behindIn(state, axis, rows, width), proposed: proposedIn(state, axis, rows), caret: caretIn(state, axis, rows), strays, pulls: detail === 'band' || asWritten || other ? [] : pullsIn(state, axis, stems, inSight) };
+}
+
+/** The version that is compared with, by eye: its performed stems on the rows of this part. */
+function behindIn({ part, view, desk }: DeskState, axis: Axis, rows: readonly RowBox[], width: number): BehindStem[] {
+  if (!desk.other?.part) return [];
+  const other = otherOf(part, desk.other);
+  return rows.flatMap((row) => layoutStems({ part: other.part, performance: other.performance, axis, reach: view.reach }, row, width).map(({ footX, headX, headY }) => ({ footX, headX, headY, baseline: row.baseline })));
 }
 
 /** A pull by less is not worth an arrow. */

@@ -60,7 +60,8 @@ function programsOf(state: BenchState, engine: SoundEngine, slots: Slots): Versi
   const suggested = withProposal(part, state.desk.proposal);
   const performed = suggested === part ? programOf(performanceWithin(part, inRange)) : makeProgram(suggested, performPart(suggested), range, slots.of, engine.voiceIndex);
   const written = programOf(writtenOf(part, inRange));
-  const other = state.desk.other ? programOf(otherOf(part, state.desk.other.feel)) : undefined;
+  const compared = state.desk.other && otherOf(part, state.desk.other);
+  const other = compared ? makeProgram(compared.part, compared.performance, range, slots.of, engine.voiceIndex) : undefined;
   const gains = state.desk.equalLoudness ? { written: equalGain(written, performed), ...(other ? { other: equalGain(other, performed) } : {}) } : {};
   return { performed, written, ...(other ? { other } : {}), gains };
 }

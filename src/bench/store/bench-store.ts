@@ -25,7 +25,16 @@ export const PAGES = ['hits', 'bars', 'feel'] as const;
 export type Page = (typeof PAGES)[number];
 
 /** What lies over the Bench. */
-export type Dialog = 'keys' | 'kit' | 'export' | 'feels';
+export type Dialog = 'keys' | 'kit' | 'export' | 'feels' | 'versions';
+
+/** What is compared with: another feel over these hits, or a whole version of the part. */
+export interface Other {
+  name: string;
+  feel: Feel;
+  /** The version's number in the store. */
+  id?: string;
+  part?: Part;
+}
 
 /** What is chosen for working, apart from the part: it is not undone and not kept. */
 export interface Desk {
@@ -43,8 +52,8 @@ export interface Desk {
   pointing: number | null;
   /** The move that is open on the Feel page. */
   openMove: number | null;
-  /** Another feel to compare with, heard while its key is held. */
-  other: { name: string; feel: Feel } | null;
+  /** What is compared with, heard while its key is held. */
+  other: Other | null;
   /** Versions are compared at equal loudness. */
   equalLoudness: boolean;
   /** The table of hits stands under the stems. */

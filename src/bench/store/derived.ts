@@ -5,7 +5,7 @@ import { findOrigin, type OriginFinding } from '@/core/homes/origin';
 import type { Hit, Part } from '@/core/part/part';
 import { meterMapOf } from '@/core/part/part-time';
 import { ticks } from '@/core/units';
-import type { BenchState } from './bench-store';
+import type { BenchState, Other } from './bench-store';
 
 function memo<V>(compute: (part: Part) => V): (part: Part) => V {
   const cache = new WeakMap<Part, V>();
@@ -88,11 +88,13 @@ export const shownHits = (state: Pick<BenchState, 'part' | 'gesture'>): readonly
 
 const others = new WeakMap<Part, { feel: Feel; performance: Performance }>();
 
-/** The part performed with another feel, to compare with. */
-export function otherOf(part: Part, feel: Feel): Performance {
-  const known = others.get(part);
-  if (known?.feel === feel) return known.performance;
-  const performance = performPart({ ...part, feel });
-  others.set(part, { feel, performance });
-  return performance;
+/** What is compared with: the part with another feel, or a version of it; and how that is performed. */
+export function otherOf(part: Part, { feel, part: version }: Other): { part: Part; performance: Performance } {
+  if (version) return { part: version, performance: performanceOf(version) };
+  let known = others.get(part);
+  if (known?.feel !== feel) others.set(part, (known = { feel, performance: performPart({ ...part, feel }) }));
+  return { part, performance: known.performance };
 }
+
+/** The part that is seen: a version while it is heard, else the one that is worked on. */
+export const shownPart = ({ part, transport, desk }: Pick<BenchState, 'part' | 'transport' | 'desk'>): Part => (transport.version === 'other' && desk.other?.part ? desk.other.part : part);

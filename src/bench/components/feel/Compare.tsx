@@ -15,7 +15,7 @@ export const Compare = memo(function Compare() {
   const equal = useBench((s) => s.desk.equalLoudness);
   const heard = useBench((s) => s.transport.version === 'other');
   const own = useFeels();
-  const aside = other && !READY_FEELS.some((r) => r.name === other.name) && !own.some((k) => k.name === other.name);
+  const aside = other && (other.part !== undefined || !READY_FEELS.some((r) => r.name === other.name) && !own.some((k) => k.name === other.name));
   const choose = (name: string) => {
     if (name === 'nothing') return getState().setDesk({ other: null });
     if (name === 'now') return getState().setDesk({ other: { name: 'the feel as it was', feel: getState().part.feel } });
@@ -25,6 +25,12 @@ export const Compare = memo(function Compare() {
   const swap = () => {
     if (!other) return;
     const mine = getState().part.feel;
+    const { part: version } = other;
+    if (version) {
+      const { name: _name, source: _source, ...rest } = version;
+      getState().run(`Go back to ${other.name}`, (p) => ({ ...p, ...rest }));
+      return getState().setDesk({ other: null, openMove: null });
+    }
     getState().run(`Use ${other.name}`, (p) => setFeel(p, other.feel));
     getState().setDesk({ other: { name: 'the feel as it was', feel: mine }, openMove: null });
   };

@@ -1,0 +1,31 @@
+import { smallPart } from '@tests/support/arbitraries';
+import { DEFAULT_MOVES } from '../feel/feel';
+import { addHits, addVelocity, removeHits, setNudges } from '../part/commands/hits';
+import { addMove, removeMove } from '../part/commands/moves';
+import { setChoke } from '../part/commands/marks';
+import { setSway, setTempo } from '../part/commands/settings';
+import { bpm, ticks } from '../units';
+import { describeChanges } from './changes';
+
+const part = smallPart([['kick', 0, 100], ['snare', 1, 90], ['snare', 3, 90], ['hat-closed', 0.5, 70]]);
+const id = (voice: string) => new Set(part.hits.filter((h) => h.voice === voice).map((h) => h.id));
+
+test('nothing, one thing, and several in one sentence', () => {
+  expect(describeChanges(part, part)).toBe('Nothing differs.');
+  expect(describeChanges(part, addVelocity(part, id('snare'), 5))).toBe('2 louder.');
+  let next = addHits(removeHits(part, id('hat-closed')), [
+    { id: 'a', voice: 'snare', tick: ticks(1000), velocity: 20 },
+    { id: 'b', voice: 'snare', tick: ticks(2000), velocity: 20 },
+    { id: 'c', voice: 'kick', tick: ticks(3000), velocity: 20 },
+  ]);
+  next = setNudges(addVelocity(next, id('kick'), -9), id('kick'), () => -8);
+  next = setTempo(addMove(next, DEFAULT_MOVES.swing), bpm(100));
+  expect(describeChanges(part, next)).toBe('Added 2 snare, 1 kick; removed 1 closed hat; 1 softer; 1 moved; feel: swing added; tempo 120 to 100.');
+});
+
+test('marks, moves that went, the sway', () => {
+  expect(describeChanges(part, setChoke(part, id('kick'), true))).toBe('1 otherwise changed.');
+  const felt = addMove(addMove(part, DEFAULT_MOVES.swing), DEFAULT_MOVES.drift);
+  expect(describeChanges(felt, removeMove(felt, 1))).toBe('Feel: drift removed.');
+  expect(describeChanges(felt, setSway(felt, 0.5))).toBe('Feel: sway 100 to 50 %.');
+});

@@ -1,0 +1,54 @@
+import { nanoid } from 'nanoid';
+import type { Part } from '@/core/part/part';
+import { database, type NodSwayDatabase, type VersionRow } from './database';
+import { named } from './named';
+
+/** A part as it once stood, under a name. */
+export interface KeptVersion {
+  id: string;
+  name: string;
+  /** Milliseconds since 1970. */
+  at: number;
+  part: Part;
+}
+
+/** Keeps versions of parts. */
+export class VersionStore {
+  constructor(private readonly db: NodSwayDatabase = database) {}
+
+  /** The versions of a part, the newest first; those that no longer read are left out. @throws NamedError store-refused */
+  list(partId: string): Promise<KeptVersion[]> {
+    return named(async () => {
+      const rows = await this.db.versions.where('partId').equals(partId).toArray();
+      const { looksLikePart } = await import('@/formats/hit-rules');
+      return rows
+        .filter((r) => looksLikePart(r.part))
+        .map(({ id, name, at, part }): KeptVersion => ({ id, name, at, part: part as Part }))
+        .sort((a, b) => b.at - a.at || (a.id < b.id ? -1 : 1));
+    });
+  }
+
+  /** Keeps a part as it stands. @throws NamedError store-full, store-refused */
+  keep(partId: string, name: string, part: Part, at = Date.now()): Promise<string> {
+    const id = nanoid(12);
+    return named(async () => {
+      await this.db.versions.add({ id, partId, name, at, part });
+      return id;
+    });
+  }
+
+  rename(id: string, name: string): Promise<void> {
+    return named(async () => void (await this.db.versions.update(id, { name })));
+  }
+
+  /** Takes a version away; the result puts it back. */
+  remove(id: string): Promise<() => Promise<void>> {
+    return named(async () => {
+      const row: VersionRow | undefined = await this.db.versions.get(id);
+      await this.db.versions.delete(id);
+      return () => named(async () => void (row && (await this.db.versions.put(row))));
+    });
+  }
+}
+
+export const versionStore = new VersionStore();
