@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { parseMidi, writeMidi, type MidiEvent } from 'midi-file';
 import { performPart } from '@/core/feel/perform';
 import { addVelocity } from '@/core/part/commands/hits';
+import { strokesOf } from '@/core/ornament/strokes';
 import { applyDiff, diffParts, invertDiff, type PartDiff } from '@/core/part/diff';
 import type { Part } from '@/core/part/part';
 import { exportPart } from '@/core/smf/export-part';
@@ -9,7 +10,7 @@ import { importPart } from '@/core/smf/import-part';
 import { drumLanes, listLanes } from '@/core/smf/lanes';
 import { readSmf } from '@/core/smf/read';
 import { collectGarbage, compare, median, say } from './measure.mjs';
-import { largePart, sixMoves } from './large-part';
+import { largePart, ornamented, sixMoves } from './large-part';
 
 const HITS = 12_000;
 const FRAME_MS = 16.7;
@@ -25,6 +26,7 @@ export function benchCore(files: readonly string[]): void {
     benchExport(part);
     benchPerform(part);
     benchUndo(part);
+    benchOrnaments(part);
   }
   benchGrowth();
 }
@@ -53,6 +55,19 @@ function benchPerform(part: Part): void {
   say('perform', m.value, 'ms', m.baseline, 1);
   const cold = compare(() => performPart(fresh(felt)), () => structuredClone(part.hits));
   say('perform-cold', cold.value, 'ms', cold.baseline, 1);
+}
+
+const ORNAMENTS = 2_000;
+
+/** The same with 2,000 rolls, flams and echoes; and making their strokes. */
+function benchOrnaments(part: Part): void {
+  const felt = ornamented({ ...part, feel: { ...part.feel, moves: sixMoves } }, ORNAMENTS);
+  const m = compare(() => performPart({ ...felt }), () => structuredClone(felt.hits));
+  say('perform-ornaments', m.value, 'ms', m.baseline, 1);
+  const performed = performPart(felt);
+  // A copy of what is performed: strokes are remembered by it.
+  const strokes = compare(() => strokesOf(felt, { ...performed }), () => structuredClone(felt.hits));
+  say('expand-ornaments', strokes.value, 'ms', strokes.baseline, 1);
 }
 
 function benchGrowth(): void {

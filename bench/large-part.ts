@@ -1,6 +1,7 @@
 import { DEFAULT_MOVES, EMPTY_FEEL, type Move } from '@/core/feel/feel';
 import type { Groove } from '@/core/groove/groove';
 import { HOUSE_GROOVES } from '@/core/groove/house-grooves';
+import { DEFAULT_ORNAMENTS } from '@/core/ornament/ornament';
 import { compareHits, type Hit, type Part } from '@/core/part/part';
 import { randomStream } from '@/core/random';
 import { ticks, TICKS_PER_QUARTER, velocity } from '@/core/units';
@@ -33,6 +34,13 @@ export function largePart(count: number): Part {
     hits: hits.sort(compareHits),
     feel: EMPTY_FEEL,
   };
+}
+
+/** The part with so many of its hits carrying rolls, flams and echoes in turn. */
+export function ornamented(part: Part, count: number): Part {
+  const kinds = [DEFAULT_ORNAMENTS.roll, DEFAULT_ORNAMENTS.flam, DEFAULT_ORNAMENTS.echo];
+  const every = Math.max(1, Math.floor(part.hits.length / count));
+  return { ...part, hits: part.hits.map((h, i): Hit => (i % every === 0 && i / every < count ? { ...h, ornament: kinds[(i / every) % kinds.length] } : h)) };
 }
 
 /** Six moves of six kinds, with scopes of every sort. */

@@ -1,4 +1,5 @@
 // npm run bench:ui [-- file.mid]: the production build in headless Chromium against its bars. Needs `npm run build` first.
+// ORNAMENTS=2000 gives so many hits of the generated part rolls, flams and echoes.
 import { build } from 'esbuild';
 import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
@@ -9,6 +10,7 @@ import { say } from './measure.mjs';
 
 const PORT = 3290;
 const BASE = `http://127.0.0.1:${PORT}`;
+const ORNAMENTS = Number(process.env.ORNAMENTS ?? 0);
 const STEADY_SECONDS = Number(process.env.STEADY_SECONDS ?? 60);
 const ARGS = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--autoplay-policy=no-user-gesture-required'];
 
@@ -23,7 +25,7 @@ try {
   await load(context);
   await page.goto(BASE);
   await page.getByRole('heading', { name: 'Gangway Strut' }).waitFor();
-  await page.getByTestId('file-input').setInputFiles({ name: 'large.mid', mimeType: 'audio/midi', buffer: Buffer.from(await bytes()) });
+  await page.getByTestId('file-input').setInputFiles({ name: ORNAMENTS > 0 ? 'large.nodsway.json' : 'large.mid', mimeType: 'application/octet-stream', buffer: Buffer.from(await bytes()) });
   await ready(page);
   await open(page);
   await scroll(page);
@@ -40,10 +42,11 @@ async function bytes() {
   if (file) return readFileSync(file);
   const folder = mkdtempSync(join(resolve('node_modules'), '.bench-'));
   const out = join(folder, 'large.mjs');
-  await build({ stdin: { contents: "export { largePart } from './bench/large-part'; export { exportPart } from '@/core/smf/export-part';", resolveDir: '.' }, outfile: out, bundle: true, platform: 'node', format: 'esm', logLevel: 'warning' });
-  const { largePart, exportPart } = await import(out);
+  await build({ stdin: { contents: "export { largePart, ornamented } from './bench/large-part'; export { exportPart } from '@/core/smf/export-part';", resolveDir: '.' }, outfile: out, bundle: true, platform: 'node', format: 'esm', logLevel: 'warning' });
+  const { largePart, ornamented, exportPart } = await import(out);
   rmSync(folder, { recursive: true });
-  return exportPart(largePart(12_000)).bytes;
+  const part = { ...largePart(12_000), name: 'large' };
+  return ORNAMENTS > 0 ? JSON.stringify(ornamented(part, ORNAMENTS)) : exportPart(part).bytes;
 }
 
 function ready(page) {

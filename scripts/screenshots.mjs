@@ -91,6 +91,35 @@ try {
   await page.getByRole('dialog').waitFor();
   await shot('feels');
 
+  // Ornaments and suggested ghosts, with a kept version behind; then the versions.
+  await open('demo-gangway-strut');
+  const press = (name) => page.getByRole('button', { name, exact: true }).click();
+  await press('versions');
+  await press('Keep it as it stands');
+  await press('Compare with Version 1');
+  await page.getByRole('tab', { name: /^Hits/ }).click();
+  const choose = (voice, n) =>
+    page.evaluate(([v, k]) => {
+      const { part, select } = window.nodSway.bench();
+      select([part.hits.filter((h) => h.voice === v)[k].id]);
+    }, [voice, n]);
+  await press('Ornaments');
+  await choose('snare', 1);
+  await press('drag');
+  await choose('hat-closed', 4);
+  await press('roll');
+  await page.evaluate(() => window.nodSway.bench().run('Soften the kicks', (p) => ({ ...p, hits: p.hits.map((h) => (h.voice === 'kick' ? { ...h, velocity: 76 } : h)) })));
+  for (const section of [/^Dynamics/, /^Placement by hand/]) await page.getByRole('button', { name: section }).click();
+  await press('Ghost notes');
+  await press('suggest');
+  await page.keyboard.press('ArrowRight');
+  await page.getByText('Comparing with').waitFor({ state: 'detached' });
+  await shot('small-strokes');
+  await press('Leave all');
+  await press('versions Q Version 1');
+  await page.getByTestId('changes').waitFor();
+  await shot('versions');
+
   // The brush on an empty part.
   await page.goto(BASE);
   await page.getByRole('button', { name: 'New part' }).click();

@@ -4,45 +4,17 @@ import { createColumnHelper, flexRender, getCoreRowModel, getSortedRowModel, use
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ArrowDown, ArrowUp, X } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
-import { leanOf } from '@/core/feel/perform';
 import { MAX_NUDGE_MS, setNudges, setVelocities } from '@/core/part/commands/hits';
-import { labelOfRow } from '@/core/part/commands/rows';
-import { wordOfOrnament } from '@/core/ornament/ornament';
-import { strokesOfHit } from '@/core/ornament/strokes';
-import { lockTest } from '@/core/part/locks';
-import { tempoMapOf } from '@/core/part/part-time';
-import type { HitId } from '@/core/part/part';
-import { ticks } from '@/core/units';
-import { labelOfVoice } from '@/core/voices';
 import { IconButton } from '@/ui/Button';
-import { placeText } from '../describe';
+import { hitLines, type HitLine } from '../hit-lines';
 import { useBench, useBenchStore } from '../store/context';
 import { calmPart, performanceOf } from '../store/derived';
 import { reveal } from '../view-control';
 import { EditableNumber } from './EditableNumber';
 
-/** A hit as the table lists it. */
-interface Line {
-  id: HitId;
-  /** Names the line: a hit's strokes have one each. */
-  line: string;
-  /** 0 for the hit itself. */
-  stroke: number;
-  index: number;
-  row: string;
-  tick: number;
-  place: string;
-  velocity: number;
-  heard: number;
-  nudge: number;
-  lean: number;
-  marks: string;
-  locked: boolean;
-}
-
 const ROW_HEIGHT = 28;
 const isNumber = (column: string): boolean => ['velocity', 'heard', 'nudge', 'lean'].includes(column);
-const column = createColumnHelper<Line>();
+const column = createColumnHelper<HitLine>();
 
 /** The accessible twin of the stems: every hit as a line, sortable and editable; it follows the selection and sets it. */
 export default function HitTable() {
@@ -54,45 +26,7 @@ export default function HitTable() {
   const scroller = useRef<HTMLDivElement>(null);
   const anchor = useRef<number | null>(null);
 
-  const lines = useMemo((): Line[] => {
-    const performance = performanceOf(part);
-    const isLocked = lockTest(part);
-    const tempo = tempoMapOf(part);
-    const labels = new Map(part.rows.map((r) => [r.voice, labelOfRow(part, r.voice)]));
-    return part.hits.flatMap((hit, i): Line[] => {
-      const locked = isLocked(hit);
-      const line: Line = {
-        id: hit.id,
-        line: hit.id,
-        stroke: 0,
-        index: i,
-        row: labels.get(hit.voice) ?? hit.voice,
-        tick: hit.tick,
-        place: placeText(part, performance.homes.ticks[i] as number),
-        velocity: hit.velocity,
-        heard: performance.velocities[i] as number,
-        nudge: hit.nudge?.ms ?? 0,
-        lean: leanOf(part, performance, i),
-        marks: [hit.ghost && 'ghost', hit.choke && 'choke', locked && 'locked', performance.homes.doubtful[i] && 'doubtful', hit.home !== undefined && 'pinned', hit.ornament && wordOfOrnament(hit.ornament)].filter(Boolean).join(', '),
-        locked,
-      };
-      if (!hit.ornament) return [line];
-      const strokes = strokesOfHit(part, performance, i);
-      const home = ticks(performance.placedHomes[i] as number);
-      const others = strokes.slice(1).map((s, k): Line => ({
-        ...line,
-        line: `${hit.id} ${k + 1}`,
-        stroke: k + 1,
-        row: labels.get(s.voice) ?? labelOfVoice(s.voice),
-        tick: s.tick,
-        place: `stroke ${k + 2} of ${strokes.length}`,
-        heard: s.velocity,
-        lean: tempo.between(home, ticks(s.tick)),
-        marks: hit.ornament ? wordOfOrnament(hit.ornament) : '',
-      }));
-      return [line, ...others];
-    });
-  }, [part]);
+  const lines = useMemo(() => hitLines(part, performanceOf(part)), [part]);
 
   const columns = useMemo(
     () => [

@@ -146,17 +146,22 @@ export const rollPlace = (x: number, speed: number): number => x + MOST_SPEED * 
 /** The ramp's factor at a part x of its way, 0 at the first stroke and 1 at the last. */
 export const rollLevel = ({ to, bend }: Pick<Roll, 'to' | 'bend'>, x: number): number => 1 + (to - 1) * x ** (4 ** bend);
 
+/** A stroke like the hit's own, at another place; it ends where the next one starts. */
+const strokeOf = (main: Stroke, tick: number, velocity: number, room: number, voice = main.voice, key = main.key): Stroke => ({ tick, velocity: clampVelocity(velocity), length: Math.max(1, Math.min(main.length, room)), voice, key });
+
 function rollStrokes(roll: Roll, length: number, main: Stroke): Stroke[] {
   const n = rollCount(roll, length);
   // On a grid the last stroke need not be a whole step from the end.
   const span = typeof roll.strokes === 'number' ? length : n * stepOf(roll.strokes);
-  const places = Array.from({ length: n + 1 }, (_, k) => main.tick + span * rollPlace(k / n, roll.speed));
-  return Array.from({ length: n }, (_, k) => ({
-    ...main,
-    tick: places[k] as number,
-    velocity: clampVelocity(main.velocity * rollLevel(roll, n === 1 ? 0 : k / (n - 1))),
-    length: Math.max(1, Math.min(main.length, (places[k + 1] as number) - (places[k] as number))),
-  }));
+  const place = (k: number): number => main.tick + span * rollPlace(k / n, roll.speed);
+  const strokes: Stroke[] = [];
+  let tick = main.tick;
+  for (let k = 0; k < n; k++) {
+    const next = place(k + 1);
+    strokes.push(strokeOf(main, tick, main.velocity * rollLevel(roll, n === 1 ? 0 : k / (n - 1)), next - tick));
+    tick = next;
+  }
+  return strokes;
 }
 
 /** The factor on the hit's velocity of grace stroke j (0 the first) of n. */
@@ -166,12 +171,14 @@ function flamStrokes(part: Ornamented, flam: Flam, main: Stroke): Stroke[] {
   const tempo = tempoMapOf(part);
   const n = flam.strokes;
   const before = (strokes: number): number => tempo.shift(ticks(main.tick), milliseconds(-strokes * flam.spacingMs));
-  const graces = Array.from({ length: n }, (_, j): Stroke => {
-    const tick = before(n - j);
-    const following = j === n - 1 ? main.tick : before(n - j - 1);
-    return { ...main, tick, velocity: clampVelocity(main.velocity * graceLevel(flam, j, n)), length: Math.max(1, Math.min(main.length, following - tick)) };
-  });
-  return [main, ...graces];
+  const strokes = [main];
+  let tick = before(n);
+  for (let j = 0; j < n; j++) {
+    const next = j === n - 1 ? main.tick : before(n - j - 1);
+    strokes.push(strokeOf(main, tick, main.velocity * graceLevel(flam, j, n), next - tick));
+    tick = next;
+  }
+  return strokes;
 }
 
 function echoStrokes(part: Ornamented, echo: Echo, main: Stroke): Stroke[] {
@@ -183,7 +190,7 @@ function echoStrokes(part: Ornamented, echo: Echo, main: Stroke): Stroke[] {
     const velocity = main.velocity * echo.decay ** k;
     // What would be softer than the softest stroke is not played.
     if (roundHalfUp(velocity) < 1) break;
-    strokes.push({ ...main, voice, key, tick: main.tick + k * distance, velocity: clampVelocity(velocity), length: Math.min(main.length, distance) });
+    strokes.push(strokeOf(main, main.tick + k * distance, velocity, distance, voice, key));
   }
   return strokes;
 }
