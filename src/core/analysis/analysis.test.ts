@@ -2,6 +2,7 @@ import { smallPart } from '@tests/support/arbitraries';
 import { performPart } from '../feel/perform';
 import { meterMapOf } from '../part/part-time';
 import { ticks, TICKS_PER_QUARTER } from '../units';
+import { DEFAULT_ORNAMENTS } from '../ornament/ornament';
 import { letterOf, phraseOf } from './phrase';
 import { deviation, mean, median } from './statistics';
 import { measureSwing } from './swing-of-hits';
@@ -21,6 +22,13 @@ test('bars alike share a shape although their velocities differ a little; a loud
   expect(phrase.map((b) => letterOf(b.shape))).toEqual(['A', 'A', 'B', 'C', '', 'A']);
   expect(phrase.map((b) => b.hits)).toEqual([2, 2, 2, 3, 0, 2]);
   expect(letterOf(27)).toBe('B2');
+});
+
+test('bars that differ by an ornament alone are different bars', () => {
+  const part = smallPart([['snare', 1, 90], ['snare', 5, 90], ['snare', 9, 90]], { bars: 3 });
+  const rolled = { ...part, hits: part.hits.map((h, i) => (i === 1 ? { ...h, ornament: DEFAULT_ORNAMENTS.roll } : h)) };
+  expect(phraseOf(part, performPart(part)).map((b) => b.shape)).toEqual([0, 0, 0]);
+  expect(phraseOf(rolled, performPart(rolled)).map((b) => b.shape)).toEqual([0, 1, 0]);
 });
 
 describe('measured swing', () => {

@@ -18,7 +18,7 @@ const SAME_PLACE = TICKS_PER_QUARTER / 24;
 const SAME_VELOCITY = 14;
 
 /**
- * The part bar by bar: which bars are written alike (same voices at the same places to a 24th of a quarter, velocities to about a
+ * The part bar by bar: which bars are written alike (same voices at the same places to a 24th of a quarter, the same ornaments, velocities to about a
  * ninth), how dense they are, where they lean. Hits before the first bar count to it.
  */
 export function phraseOf(part: Pick<Part, 'hits' | 'tempo' | 'meter' | 'origin' | 'bars'>, performance: Performance): PhraseBar[] {
@@ -34,7 +34,8 @@ export function phraseOf(part: Pick<Part, 'hits' | 'tempo' | 'meter' | 'origin' 
     bar.hits++;
     bar.lean += leanOf(part, performance, i);
     bar.doubtful += homes.doubtful[i] as number;
-    (strokes[index] as Stroke[]).push({ place: `${hit.voice}:${Math.round((hit.tick - found.start) / SAME_PLACE)}`, velocity: hit.velocity });
+    const ornament = hit.ornament ? `:${JSON.stringify(hit.ornament)}` : '';
+    (strokes[index] as Stroke[]).push({ place: `${hit.voice}:${Math.round((hit.tick - found.start) / SAME_PLACE)}${ornament}`, velocity: hit.velocity });
   });
   const findShape = shapeFinder();
   bars.forEach((bar, i) => {

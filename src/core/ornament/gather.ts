@@ -14,15 +14,15 @@ export interface Gathered {
 
 /** Grace strokes lie no further apart. */
 const MOST_GRACE_MS = 45;
-/** Strokes of a roll lie no further apart than an eighth. */
-const MOST_ROLL_GAP = TICKS_PER_QUARTER / 2;
+/** Strokes of a roll lie closer than sixteenths: those are a pattern. */
+const MOST_ROLL_GAP = 0.9 * (TICKS_PER_QUARTER / 4);
 /** How far a stroke may be from where the ornament puts it. */
 const NEAR_MS = 4;
 const NEAR_VELOCITY = 8;
 const LEAST_ROLL = 3;
 
 /**
- * Flams (a louder hit behind one to three within 45 ms of each other) and rolls (three or more evenly apart, on an even ramp) among
+ * Flams (a louder hit behind one to three within 45 ms of each other) and rolls (three or more closer than sixteenths, evenly apart, on an even ramp) among
  * hits of one voice each. What an ornament would miss by more than 4 ms or a velocity of 8 is none.
  */
 export function gatherStrokes(part: Pick<Part, 'tempo'>, hits: readonly Hit[]): Gathered[] {
@@ -87,7 +87,7 @@ function rollOf(part: Pick<Part, 'tempo'>, run: readonly Hit[]): Roll | null {
   const last = run.at(-1) as Hit;
   const n = run.length;
   const gap = (last.tick - first.tick) / (n - 1);
-  if (gap <= 0 || gap > MOST_ROLL_GAP * 0.75) return null;
+  if (gap <= 0 || gap > MOST_ROLL_GAP) return null;
   const to = clamp(last.velocity / first.velocity, ...ORNAMENT_LIMITS.to);
   const roll: Roll = { kind: 'roll', strokes: n, length: ticks(Math.round(gap * n)), speed: 0, to: round(to, 3), bend: 0 };
   const tempo = tempoMapOf(part);

@@ -137,9 +137,12 @@ describe('plain hits that are one ornament', () => {
       ['tom-floor', 1, 100],
       ['kick', 0, 90],
       ['kick', 2, 90],
+      // Sixteenths are a pattern, not a roll.
+      ...[0, 0.25, 0.5, 0.75].map((q): [string, number, number] => ['hat-closed', q, 80]),
     ]);
     const { part, ids } = gatherOrnaments(played, all(played));
-    expect(part.hits.map((h) => [h.voice, h.tick / Q, h.ornament?.kind])).toEqual([['kick', 0, undefined], ['snare', 0, 'roll'], ['tom-floor', 1, 'flam'], ['kick', 2, undefined]]);
+    expect(part.hits.filter((h) => h.voice === 'hat-closed')).toHaveLength(4);
+    expect(part.hits.filter((h) => h.voice !== 'hat-closed').map((h) => [h.voice, h.tick / Q, h.ornament?.kind])).toEqual([['kick', 0, undefined], ['snare', 0, 'roll'], ['tom-floor', 1, 'flam'], ['kick', 2, undefined]]);
     expect(ids).toHaveLength(2);
     expect(part.hits.find((h) => h.ornament?.kind === 'roll')!.ornament).toEqual({ kind: 'roll', strokes: 4, length: Q / 2, speed: 0, to: 0.455, bend: 0 });
     // 0.05 quarters at 120 BPM are 25 ms.
@@ -150,7 +153,7 @@ describe('plain hits that are one ornament', () => {
     fc.assert(
       fc.property(
         fc.oneof(
-          fc.record({ kind: fc.constant('roll' as const), strokes: fc.integer({ min: 4, max: 12 }), length: fc.integer({ min: Q / 2, max: Q }).map(ticks), speed: fc.constant(0), to: fc.double({ min: 0.3, max: 1.2, noNaN: true }), bend: fc.constant(0) }),
+          fc.record({ kind: fc.constant('roll' as const), strokes: fc.integer({ min: 6, max: 12 }), length: fc.integer({ min: Q / 2, max: Q }).map(ticks), speed: fc.constant(0), to: fc.double({ min: 0.3, max: 1.2, noNaN: true }), bend: fc.constant(0) }),
           fc.record({ kind: fc.constant('flam' as const), strokes: fc.integer({ min: 1, max: 3 }), spacingMs: fc.integer({ min: 15, max: 40 }), level: fc.double({ min: 0.3, max: 0.7, noNaN: true }), slope: fc.double({ min: -0.5, max: 0.5, noNaN: true }) }),
         ),
         (ornament) => {

@@ -44,7 +44,7 @@ export function OrnamentSection() {
   const gather = () => {
     const { part: now, selection: chosen, run } = getState();
     const found = gatherOrnaments(now, chosen);
-    if (found.ids.length === 0) return say('None of these hits make a roll or a flam: they need even distances and an even ramp, or soft strokes right before a louder one.');
+    if (found.ids.length === 0) return say('None of these hits make a roll or a flam: they need even distances under a sixteenth and an even ramp, or soft strokes right before a louder one.');
     run(`Gather ${found.ids.length} ${found.ids.length === 1 ? 'ornament' : 'ornaments'}`, () => found.part, () => found.ids);
   };
   return (
