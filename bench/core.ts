@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { parseMidi, writeMidi, type MidiEvent } from 'midi-file';
 import { performPart } from '@/core/feel/perform';
+import { learnGroove } from '@/core/groove/learn';
 import { addVelocity } from '@/core/part/commands/hits';
 import { strokesOf } from '@/core/ornament/strokes';
 import { applyDiff, diffParts, invertDiff, type PartDiff } from '@/core/part/diff';
@@ -27,6 +28,7 @@ export function benchCore(files: readonly string[]): void {
     benchPerform(part);
     benchUndo(part);
     benchOrnaments(part);
+    benchLearn(part);
   }
   benchGrowth();
 }
@@ -68,6 +70,11 @@ function benchOrnaments(part: Part): void {
   // A copy of what is performed: strokes are remembered by it.
   const strokes = compare(() => strokesOf(felt, { ...performed }), () => structuredClone(felt.hits));
   say('expand-ornaments', strokes.value, 'ms', strokes.baseline, 1);
+}
+
+function benchLearn(part: Part): void {
+  const m = compare(() => learnGroove(fresh(part), { perVoice: true }), () => structuredClone(part.hits));
+  say('learn', m.value, 'ms', m.baseline, 2);
 }
 
 function benchGrowth(): void {

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { parseMidi } from 'midi-file';
+import { groove } from './groove';
 import { perform } from './perform';
 import { report } from './report';
 import { midiFile, meterEvent, noteEvents, tempoEvent, trackChunk } from '@tests/support/midi-bytes';
@@ -79,6 +80,33 @@ test.each<[string, (fields: Fields) => Fields, [number, string, unknown]]>([
   expect(await failure(await perform(request(change({ midi: song, feel: swing(55) }))))).toEqual(expected);
 });
 
+test('groove: learnt steps as groove@1, which perform takes back', async () => {
+  const body = (await (await groove(request({ midi: song, perVoice: 'true', name: 'From a song' }))).json()) as { steps: { offset: number; level: number; n: number }[]; voices: Record<string, unknown> };
+  expect(body).toMatchObject({ format: 'nod-sway/groove@1', name: 'From a song', meter: [4, 4], beats: 4, stepsPerBeat: 4 });
+  // Off-beats lie 24 of 120 ticks late: 20 % of a step. Hats: 8 of 60 and 4 of 100, mean 220 / 3.
+  expect(body.steps.map((s) => s.offset)).toEqual(Array.from({ length: 16 }, (_, i) => (i % 2 ? expect.closeTo(0.2, 9) : 0)));
+  expect(body.steps[1]!.level).toBeCloseTo((60 * 3) / 220, 9);
+  expect(Object.keys(body.voices)).toEqual(['hat-closed', 'kick']);
+  const straight = midiFile(0, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), ...noteEvents([[120, 42, 100]], 30)])]);
+  const feel = JSON.stringify({ format: 'nod-sway/feel@1', moves: [{ kind: 'template', groove: body, level: 0 }] });
+  const midi = parseMidi(new Uint8Array(await (await perform(request({ midi: straight, feel }))).arrayBuffer()));
+  let now = 0;
+  expect(midi.tracks[0]!.flatMap((e) => ((now += e.deltaTime), e.type === 'noteOn' ? [now] : []))).toEqual([288]);
+});
+
+test.each<[string, Fields, [number, string, unknown]]>([
+  ['beats of nothing', { beats: '0' }, [400, 'bad-field', { beats: expect.any(String) }]],
+  ['too many beats', { beats: '65' }, [400, 'bad-field', { beats: expect.any(String) }]],
+  ['beats as words', { beats: 'four' }, [400, 'bad-field', { beats: expect.any(String) }]],
+  ['under one step', { beats: '0.01' }, [400, 'bad-field', { beats: expect.any(String) }]],
+  ['no steps', { stepsPerBeat: '0' }, [400, 'bad-field', { stepsPerBeat: expect.any(String) }]],
+  ['a name too long', { name: 'x'.repeat(121) }, [400, 'bad-field', { name: expect.any(String) }]],
+  ['a wrong choice', { perVoice: 'yes' }, [400, 'bad-field', { perVoice: expect.any(String) }]],
+  ['voices that it lacks', { voices: 'rim, clap' }, [422, 'nothing-to-learn', undefined]],
+])('groove with %s', async (_what, fields, expected) => {
+  expect(await failure(await groove(request({ midi: song, ...fields })))).toEqual(expected);
+});
+
 test('not multipart, or a body that claims to be: 415 and 400', async () => {
   expect(await failure(await report(new Request('http://127.0.0.1/api', { method: 'POST', body: 'x' })))).toEqual([415, 'not-multipart', undefined]);
   const broken = new Request('http://127.0.0.1/api', { method: 'POST', body: 'x', headers: { 'content-type': 'multipart/form-data; boundary=a' } });
@@ -90,7 +118,7 @@ test('any bytes as a file end in 200 or 4xx', async () => {
     fc.asyncProperty(fc.array(fc.tuple(fc.nat({ max: song.length - 1 }), fc.nat({ max: 255 })), { maxLength: 8 }), async (edits) => {
       const midi = Uint8Array.from(song);
       for (const [at, value] of edits) midi[at] = value;
-      for (const response of [await report(request({ midi })), await perform(request({ midi, feel: swing(66), keepOtherTracks: 'true' }))]) expect([200, 400, 422]).toContain(response.status);
+      for (const response of [await report(request({ midi })), await groove(request({ midi })), await perform(request({ midi, feel: swing(66), keepOtherTracks: 'true' }))]) expect([200, 400, 422]).toContain(response.status);
     }),
     { numRuns: 60 },
   );

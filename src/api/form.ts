@@ -25,7 +25,7 @@ export class HttpError extends Error {
   }
 }
 
-const wrongField = (field: string, problem: string): HttpError => new HttpError(400, 'bad-field', `${field}: ${problem}`, { [field]: problem });
+export const wrongField = (field: string, problem: string): HttpError => new HttpError(400, 'bad-field', `${field}: ${problem}`, { [field]: problem });
 
 export type Fields = ReadonlyMap<string, string | File>;
 
@@ -76,6 +76,14 @@ export async function wholeField(fields: Fields, name: string): Promise<number |
   const text = (await textField(fields, name))?.trim();
   if (text === undefined || text === '') return undefined;
   if (!/^[+-]?\d{1,12}$/.test(text)) throw wrongField(name, 'must be a whole number');
+  return Number(text);
+}
+
+/** A plain decimal number. */
+export async function numberField(fields: Fields, name: string): Promise<number | undefined> {
+  const text = (await textField(fields, name))?.trim();
+  if (text === undefined || text === '') return undefined;
+  if (!/^[+-]?(\d{1,12}(\.\d{0,12})?|\.\d{1,12})$/.test(text)) throw wrongField(name, 'must be a number');
   return Number(text);
 }
 

@@ -8,6 +8,7 @@ const TEXTS = {
   'damaged-midi': ['The MIDI file has a header, but no readable tracks.', 'Export it again from where it was made.'],
   'no-notes': ['The MIDI file has no notes.', 'Choose a file that has a drum part.'],
   'no-drum-notes': ['There are no notes on the chosen drum channels.', 'Pick the channels that carry the drums.'],
+  'nothing-to-learn': ['There are no hits to learn a groove from.', 'Choose other voices, or another part.'],
   'file-too-large': ['The file is larger than 8 MiB.', 'Cut it into shorter parts first.'],
   'part-too-long': ['The part is longer than 100,000 quarter notes.', 'Cut it into shorter parts first.'],
   'bad-feel': ['The feel is not valid.', 'Correct the named member.'],

@@ -1,0 +1,4 @@
+import { groove } from '@/api/groove';
+
+export const runtime = 'nodejs';
+export const POST = groove;
