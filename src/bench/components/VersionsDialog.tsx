@@ -4,6 +4,7 @@ import { format } from 'date-fns';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { describeChanges } from '@/core/analysis/changes';
+import { restoreVersion } from '@/core/part/commands/settings';
 import { versionStore, type KeptVersion } from '@/storage/version-store';
 import { Button } from '@/ui/Button';
 import { Modal } from '@/ui/Modal';
@@ -32,8 +33,7 @@ export default function VersionsDialog() {
     say(`${called} is kept.`);
   };
   const goBack = (v: KeptVersion) => {
-    const { name: _was, source: _source, ...rest } = v.part;
-    getState().run(`Go back to ${v.name}`, (p) => ({ ...p, ...rest }));
+    getState().run(`Go back to ${v.name}`, (p) => restoreVersion(p, v.part));
     close();
   };
   const compare = (v: KeptVersion) => {

@@ -1,6 +1,6 @@
 import { changeOrnament } from '@/core/part/commands/ornaments';
-import { withoutLocked } from '@/core/part/locks';
-import type { Hit, HitId } from '@/core/part/part';
+import { lockTest, withoutLocked } from '@/core/part/locks';
+import type { Hit } from '@/core/part/part';
 import { GRACE_WORDS, MOST_GRACES, MOST_REPEATS, MOST_STROKES, ORNAMENT_LIMITS, type Echo, type Flam, type Roll } from '@/core/ornament/ornament';
 import { rollCount, rollLength } from '@/core/ornament/strokes';
 import { stepOf } from '@/core/time/grid';
@@ -8,6 +8,7 @@ import { clamp, ticks } from '@/core/units';
 import { describeHits } from '../describe';
 import type { OrnamentGrip } from '../geometry/ornaments';
 import { dragState } from './drag-state';
+import { refused } from './press-stem';
 import { DRAG_PIXELS, type Gesture, type Hands, type Pointer } from './types';
 
 /** A grip of an ornament is held: on its bracket a drag up and down gives more or fewer strokes; its end has its slope and its length. */
@@ -18,6 +19,8 @@ export function pressOrnament(start: Pointer, grip: OrnamentGrip, idle: Gesture)
       const dx = Math.abs(p.x - start.x);
       const dy = Math.abs(p.y - start.y);
       if (Math.hypot(dx, dy) < DRAG_PIXELS) return pressed;
+      const hit = hands.bench().part.hits[grip.mark.index] as Hit;
+      if (lockTest(hands.bench().part)(hit)) return refused(idle).move(p, hands);
       return dragOrnament(start, grip, dx > dy, hands, idle).move(p, hands);
     },
     up: () => idle,
@@ -43,19 +46,18 @@ function dragOrnament(start: Pointer, { mark, part: held }: OrnamentGrip, sidewa
   const pixels = hands.pixelsPerTick();
   const preview = (p: Pointer, h: Hands) => {
     const moved = by(p);
-    const told = (text: string, ids: ReadonlySet<HitId>, change: () => void) => {
-      if (ids.size > 0) change();
-      h.showReadout(text, p);
-    };
     if (ornament.kind === 'roll') {
       const { change, text } = held === 'bracket' ? moreStrokes(ornament, rollLength(part, mark.index), moved.up) : sideways ? longer(rollLength(part, mark.index), moved.x / pixels, p.shift, hands) : steeper(ornament, moved.up);
-      told(text, ids, () => h.bench().preview((base) => changeOrnament(base, ids, 'roll', change)));
+      h.bench().preview((base) => changeOrnament(base, ids, 'roll', change));
+      h.showReadout(text, p);
     } else if (ornament.kind === 'flam') {
       const { change, text } = held === 'bracket' ? moreGraces(ornament, moved.up) : sideways ? wider(ornament, -moved.x) : louderGraces(ornament, moved.up);
-      told(text, ids, () => h.bench().preview((base) => changeOrnament(base, ids, 'flam', change)));
+      h.bench().preview((base) => changeOrnament(base, ids, 'flam', change));
+      h.showReadout(text, p);
     } else {
       const { change, text } = held === 'bracket' ? moreEchoes(ornament, moved.up) : sideways ? further(ornament, moved.x / pixels) : slowerDecay(ornament, moved.up);
-      told(text, ids, () => h.bench().preview((base) => changeOrnament(base, ids, 'echo', change)));
+      h.bench().preview((base) => changeOrnament(base, ids, 'echo', change));
+      h.showReadout(text, p);
     }
   };
   return dragState('drag-ornament', idle, preview, (h) => h.auditionHit(hit));

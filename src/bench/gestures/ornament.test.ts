@@ -1,3 +1,4 @@
+import { setLocked } from '@/core/part/commands/marks';
 import { setOrnament } from '@/core/part/commands/ornaments';
 import { DEFAULT_ORNAMENTS, type Ornament } from '@/core/ornament/ornament';
 import { performPart } from '@/core/feel/perform';
@@ -76,6 +77,16 @@ test('grace strokes and repeats are dragged in the same way', () => {
   expect(now(echo)).toMatchObject({ repeats: 5 });
   drag(echo, mark(echo).to, 0, -12).up(at(mark(echo).to), echo.hands);
   expect(now(echo)).toMatchObject({ decay: 0.75 });
+});
+
+test('the ornament of a locked hit stays, and says so', () => {
+  const t = tableWith({ ...DEFAULT_ORNAMENTS.roll, strokes: 4 });
+  t.store.getState().run('lock', (p) => setLocked(p, new Set([hit.id]), true));
+  const before = now(t);
+  drag(t, middle(mark(t)), 0, -30).up(at(middle(mark(t))), t.hands);
+  expect(now(t)).toEqual(before);
+  expect(t.readouts).toContain('locked');
+  expect(t.store.getState().history.undo).toHaveLength(1);
 });
 
 test('what is not selected has no grips: a press there is one on the stem', () => {

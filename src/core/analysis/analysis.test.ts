@@ -4,7 +4,7 @@ import { meterMapOf } from '../part/part-time';
 import { ticks, TICKS_PER_QUARTER } from '../units';
 import { DEFAULT_ORNAMENTS } from '../ornament/ornament';
 import { letterOf, phraseOf } from './phrase';
-import { deviation, mean, median } from './statistics';
+import { deviation, mean, median } from '../statistics';
 import { measureSwing } from './swing-of-hits';
 
 const Q = TICKS_PER_QUARTER;

@@ -5,7 +5,7 @@ import type { Hit, Part } from '../part/part';
 import { nearestLine, stepOf, type GridName } from '../time/grid';
 import { roundHalfUp, ticks, TICKS_PER_QUARTER, type Bpm } from '../units';
 import { compareVoices, type VoiceName } from '../voices';
-import { deviation, mean } from './statistics';
+import { deviation, mean } from '../statistics';
 import { measureSwing, type MeasuredSwing } from './swing-of-hits';
 
 export interface VoiceReport {

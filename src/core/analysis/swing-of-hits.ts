@@ -1,7 +1,7 @@
 import { stepOf } from '../time/grid';
 import type { MeterMap } from '../time/meter-map';
 import type { Ticks } from '../units';
-import { median } from './statistics';
+import { median } from '../statistics';
 
 /** A swing that hits already have. */
 export interface MeasuredSwing {

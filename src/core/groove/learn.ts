@@ -1,5 +1,6 @@
 import { writtenPerformance, type Performance } from '../feel/perform';
 import { mod, roundOfBar } from '../feel/cycle';
+import { deviation, mean, median } from '../statistics';
 import { NamedError } from '../errors';
 import { meterMapOf, tempoMapOf } from '../part/part-time';
 import type { Hit, Part } from '../part/part';
@@ -102,8 +103,6 @@ function byVoice(lessons: readonly Lesson[]): Map<VoiceName, Lesson[]> {
   return groups;
 }
 
-const mean = (values: readonly number[]): number => values.reduce((sum, v) => sum + v, 0) / values.length;
-
 /** Velocity of each lesson over the mean of its voice. */
 function levelsOf(lessons: readonly Lesson[]): Map<Lesson, number> {
   const levels = new Map<Lesson, number>();
@@ -123,17 +122,6 @@ function stepsOf(lessons: readonly Lesson[], levels: ReadonlyMap<Lesson, number>
     if (own.length === 0) return { offset, level: 1, n: 0 };
     return { offset, level: clamp(mean(own.map((l) => levels.get(l) as number)), 0, 2), n: own.length, spreadMs: deviation(own.map((l) => l.ms)) };
   });
-}
-
-function median(values: number[]): number {
-  values.sort((a, b) => a - b);
-  const middle = values.length >> 1;
-  return values.length % 2 === 1 ? (values[middle] as number) : ((values[middle - 1] as number) + (values[middle] as number)) / 2;
-}
-
-function deviation(values: readonly number[]): number {
-  const usual = mean(values);
-  return Math.sqrt(mean(values.map((v) => (v - usual) ** 2)));
 }
 
 /** The offset of a step without hits: on the straight line between its learnt neighbours, around the end. */

@@ -6,7 +6,7 @@ import { setGhost } from './commands/marks';
 import { addMove, changeMove, removeMove } from './commands/moves';
 import { setOrigin, setRow, setSway, setTempo, startTempo } from './commands/settings';
 import { applyDiff, diffParts, invertDiff } from './diff';
-import { ghostLimits, isGhost, percentileOf } from './ghosts';
+import { ghostLimits, isGhost, percentileOf } from '../ghosts/imported';
 import { compareHits, type Hit, type Part } from './part';
 
 /** Random commands with random arguments, as a user would mix them. */

@@ -2,7 +2,7 @@ import { NamedError } from '../errors';
 import { EMPTY_FEEL } from '../feel/feel';
 import { compareHits, type Hit, type Lane, type Part } from '../part/part';
 import { meterMapOf } from '../part/part-time';
-import { ghostLimits, isGhost } from '../part/ghosts';
+import { ghostLimits, isGhost } from '../ghosts/imported';
 import { sameMeter, type MeterChange } from '../time/meter-map';
 import { DEFAULT_MICROSECONDS_PER_QUARTER, type TempoChange } from '../time/tempo-map';
 import { ticks, TICKS_PER_QUARTER, velocity } from '../units';

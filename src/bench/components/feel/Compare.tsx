@@ -3,6 +3,7 @@
 import { memo } from 'react';
 import { READY_FEELS } from '@/core/feel/ready-feels';
 import { setFeel } from '@/core/part/commands/moves';
+import { restoreVersion } from '@/core/part/commands/settings';
 import { Button } from '@/ui/Button';
 import { Picker } from '@/ui/Picker';
 import { useBench, useBenchStore } from '../../store/context';
@@ -27,8 +28,7 @@ export const Compare = memo(function Compare() {
     const mine = getState().part.feel;
     const { part: version } = other;
     if (version) {
-      const { name: _name, source: _source, ...rest } = version;
-      getState().run(`Go back to ${other.name}`, (p) => ({ ...p, ...rest }));
+      getState().run(`Go back to ${other.name}`, (p) => restoreVersion(p, version));
       return getState().setDesk({ other: null, openMove: null });
     }
     getState().run(`Use ${other.name}`, (p) => setFeel(p, other.feel));

@@ -119,14 +119,14 @@ export function GhostsSection() {
           </Button>
         </div>
       )}
-      {proposal && <p className="mt-1 text-sm text-faint">{proposal.hits.length === 0 ? 'No place would do: a higher density or another grid has more.' : 'Heard while they are shown. Keys: ← → look, Enter takes, Delete leaves, Escape puts them away.'}</p>}
-      <Existing voice={voice} grid={wish.grid} />
+      {proposal && <p className="mt-1 text-sm text-faint">{proposal.hits.length === 0 ? `No place would do in ${barsText({ from, to })}: ${labelOfRow(part, voice).toLowerCase()} needs main hits there to go by. Move the loop, or take another row, density or grid.` : 'Heard while they are shown. Keys: ← → look, Enter takes, Delete leaves, Escape puts them away.'}</p>}
+      <Existing voice={voice} grid={wish.grid} seed={wish.seed} />
     </Section>
   );
 }
 
 /** What can be done to the ghosts that there are: of the selection, or of the row where nothing is selected. */
-function Existing({ voice, grid }: { voice: string; grid: GridName }) {
+function Existing({ voice, grid, seed }: { voice: string; grid: GridName; seed: number }) {
   const { getState } = useBenchStore();
   const part = useBench(calmPart);
   const selection = useBench((s) => s.selection);
@@ -135,7 +135,7 @@ function Existing({ voice, grid }: { voice: string; grid: GridName }) {
   const where = selection.size > 0 ? 'of the selection' : `of ${labelOfRow(part, voice).toLowerCase()}`;
   const thin = (share: number) => {
     const { ids } = touchOf(getState().part, new Set(ghosts.map((h) => h.id)));
-    const gone = new Set(ghostsToThin(getState().part, ids, share, FIRST_WISH.seed));
+    const gone = new Set(ghostsToThin(getState().part, ids, share, seed));
     getState().run(`Thin out ${gone.size} of ${ghosts.length} ghosts`, (p) => removeHits(p, gone));
   };
   const align = () => {

@@ -1,7 +1,7 @@
 'use client';
 
 import { memo, useState } from 'react';
-import { mean } from '@/core/analysis/statistics';
+import { mean } from '@/core/statistics';
 import { leanOf } from '@/core/feel/perform';
 import { voicesTogether } from '@/core/part/commands/apart';
 import { addNudge, MAX_NUDGE_MS, setNudges } from '@/core/part/commands/hits';

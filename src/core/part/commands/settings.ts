@@ -42,3 +42,8 @@ export function ticksOfBars(part: Pick<Part, 'meter' | 'origin'>, from: number, 
   const map = meterMapOf(part);
   return { start: map.barOf(from).start, end: ticks(map.barOf(to).start) };
 }
+
+/** Goes back to how the part once stood; its name and the song that it came from stay. */
+export function restoreVersion(part: Part, { name: _name, source: _source, ...version }: Part): Part {
+  return { ...part, ...version };
+}
