@@ -3,6 +3,8 @@ import { DEFAULT_MOVES } from '../feel/feel';
 import { addHits, addVelocity, removeHits, setNudges } from '../part/commands/hits';
 import { addMove, removeMove } from '../part/commands/moves';
 import { setChoke } from '../part/commands/marks';
+import { setOrnament } from '../part/commands/ornaments';
+import { DEFAULT_ORNAMENTS } from '../ornament/ornament';
 import { setSway, setTempo } from '../part/commands/settings';
 import { bpm, ticks } from '../units';
 import { describeChanges } from './changes';
@@ -24,6 +26,7 @@ test('nothing, one thing, and several in one sentence', () => {
 });
 
 test('marks, moves that went, the sway', () => {
+  expect(describeChanges(part, setOrnament(part, id('kick'), DEFAULT_ORNAMENTS.flam))).toBe('1 ornament given, changed or taken away.');
   expect(describeChanges(part, setChoke(part, id('kick'), true))).toBe('1 otherwise changed.');
   const felt = addMove(addMove(part, DEFAULT_MOVES.swing), DEFAULT_MOVES.drift);
   expect(describeChanges(felt, removeMove(felt, 1))).toBe('Feel: drift removed.');

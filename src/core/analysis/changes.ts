@@ -11,13 +11,14 @@ interface HitChanges {
   louder: number;
   softer: number;
   moved: number;
+  ornamented: number;
   marked: number;
 }
 
 function hitChanges(before: Part, after: Part): HitChanges {
   const diff = diffParts(before, after);
   const was = new Map<HitId, Hit>((diff?.removed ?? []).map((h) => [h.id, h]));
-  const changes: HitChanges = { added: [], removed: [], louder: 0, softer: 0, moved: 0, marked: 0 };
+  const changes: HitChanges = { added: [], removed: [], louder: 0, softer: 0, moved: 0, ornamented: 0, marked: 0 };
   for (const hit of diff?.added ?? []) {
     const old = was.get(hit.id);
     if (!old) {
@@ -28,6 +29,7 @@ function hitChanges(before: Part, after: Part): HitChanges {
     if (hit.velocity > old.velocity) changes.louder++;
     else if (hit.velocity < old.velocity) changes.softer++;
     if (hit.tick !== old.tick || hit.voice !== old.voice || (hit.nudge?.ms ?? 0) !== (old.nudge?.ms ?? 0)) changes.moved++;
+    else if (!same(hit.ornament, old.ornament)) changes.ornamented++;
     else if (hit.velocity === old.velocity) changes.marked++;
   }
   changes.removed.push(...was.values());
@@ -61,13 +63,14 @@ function extraMoves(of: Part, than: Part): string[] {
  * @example describeChanges(before, after) // 'Added 3 snare; 2 louder; feel: swing added; tempo 96 to 100.'
  */
 export function describeChanges(before: Part, after: Part): string {
-  const { added, removed, louder, softer, moved, marked } = hitChanges(before, after);
+  const { added, removed, louder, softer, moved, ornamented, marked } = hitChanges(before, after);
   const said: string[] = [];
   if (added.length > 0) said.push(`added ${byRow(after, added)}`);
   if (removed.length > 0) said.push(`removed ${byRow(before, removed)}`);
   if (louder > 0) said.push(`${louder} louder`);
   if (softer > 0) said.push(`${softer} softer`);
   if (moved > 0) said.push(`${moved} moved`);
+  if (ornamented > 0) said.push(`${ornamented} ${ornamented === 1 ? 'ornament' : 'ornaments'} given, changed or taken away`);
   if (marked > 0) said.push(`${marked} otherwise changed`);
   if (!same(before.feel, after.feel)) {
     const [more, fewer] = [extraMoves(after, before), extraMoves(before, after)];

@@ -111,12 +111,14 @@ export function GhostsSection() {
           <IconButton label="Next suggestion" className="!h-7" onClick={() => lookAtSuggestion(store, 1, audition)}>
             <ArrowRight size={15} />
           </IconButton>
-          <Button className={small} onClick={() => takeSuggestion(store)}>
-            take it
-          </Button>
-          <Button className={small} onClick={() => leaveSuggestion(store)}>
-            leave it
-          </Button>
+          <span className="flex gap-1">
+            <Button className={small} onClick={() => takeSuggestion(store)}>
+              take it
+            </Button>
+            <Button className={small} onClick={() => leaveSuggestion(store)}>
+              leave it
+            </Button>
+          </span>
         </div>
       )}
       {proposal && <p className="mt-1 text-sm text-faint">{proposal.hits.length === 0 ? `No place would do in ${barsText({ from, to })}: ${labelOfRow(part, voice).toLowerCase()} needs main hits there to go by. Move the loop, or take another row, density or grid.` : 'Heard while they are shown. Keys: ← → look, Enter takes, Delete leaves, Escape puts them away.'}</p>}

@@ -16,7 +16,7 @@ import { say } from '@/ui/notify';
 import { actOnSelection, touchOf } from '../../actions/act';
 import { useBench, useBenchStore, useBenchSwept } from '../../store/context';
 
-const small = '!h-7 !px-2 text-sm';
+const small = '!h-7 !px-[7px] text-sm';
 const narrow = '[&_input]:w-[3em]';
 const L = ORNAMENT_LIMITS;
 
@@ -49,7 +49,7 @@ export function OrnamentSection() {
   };
   return (
     <Section name="ornaments" title="Ornaments" note={ornament ? wordOfOrnament(ornament) : ''}>
-      <div className="flex flex-wrap gap-1" role="group" aria-label="Give an ornament">
+      <div className="flex flex-wrap gap-[3px]" role="group" aria-label="Give an ornament">
         <Button className={small} disabled={none} onClick={() => give('roll', newOrnament('roll'))}>
           roll
         </Button>
@@ -113,7 +113,7 @@ function Sentence({ part, index, ornament }: { part: Part; index: number; orname
 }
 
 const ROLL_GRIDS: readonly GridName[] = ['1/16', '1/32', '1/64', '1/8T', '1/16T', '1/32T'];
-const speedWord = (speed: number): string => (speed > 0.02 ? '% accelerating,' : speed < -0.02 ? '% slowing,' : '% even,');
+const speedWord = (speed: number): string => (speed > 0.02 ? '% accelerating,' : speed < -0.02 ? '% slowing,' : '% (even),');
 
 function RollSentence({ part, index, roll }: { part: Part; index: number; roll: Roll }) {
   const edit = useOrnamentEdit('roll');
