@@ -12,6 +12,7 @@ const TEXTS = {
   'file-too-large': ['The file is larger than 8 MiB.', 'Cut it into shorter parts first.'],
   'part-too-long': ['The part is longer than 100,000 quarter notes.', 'Cut it into shorter parts first.'],
   'bad-feel': ['The feel is not valid.', 'Correct the named member.'],
+  'bad-groove': ['The groove file is not valid.', 'Correct the named member, or export the groove again.'],
   'bad-part': ['The part file is not valid.', 'Correct the named member, or export the part again.'],
   'bad-kit': ['The kit map is not valid.', 'Correct the named member, or export the kit map again.'],
   'bad-field': ['A field is missing or has a wrong value.', 'Correct the named field.'],

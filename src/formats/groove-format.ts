@@ -1,14 +1,13 @@
 import Joi from 'joi';
-import type { Groove, GrooveStep } from '@/core/groove/groove';
+import { MOST_LEVEL, MOST_OFFSET, stepCount, type Groove, type GrooveStep } from '@/core/groove/groove';
+import { MOST_BEATS, MOST_STEPS_A_BEAT } from '@/core/groove/lessons';
+import { parseJson, validate } from './validate';
 
 /** groove@1 as it comes from files and inside template moves. */
 
-const MOST_BEATS = 64;
-const MOST_STEPS_A_BEAT = 24;
-
 const step = Joi.object({
-  offset: Joi.number().min(-0.5).max(0.5).required(),
-  level: Joi.number().min(0).max(2).required(),
+  offset: Joi.number().min(-MOST_OFFSET).max(MOST_OFFSET).required(),
+  level: Joi.number().min(0).max(MOST_LEVEL).required(),
   n: Joi.number().integer().min(0).default(0),
   spreadMs: Joi.number().min(0),
 });
@@ -25,7 +24,17 @@ export const grooveSchema = Joi.object({
   voices: Joi.object().pattern(Joi.string().max(60), steps),
   fit: Joi.number().max(1).allow(null),
 }).custom((groove: Groove, helpers) => {
-  const wanted = Math.round(groove.beats * groove.stepsPerBeat);
+  const wanted = stepCount(groove.beats, groove.stepsPerBeat);
   const wrong = [['steps', groove.steps] as const, ...Object.entries(groove.voices ?? {}).map(([voice, own]): [string, readonly GrooveStep[]] => [`voices.${voice}`, own])].find(([, list]) => list.length !== wanted);
   return wrong ? helpers.message({ custom: `${wrong[0]}: ${wrong[1].length} steps, but beats x stepsPerBeat is ${wanted}` }) : groove;
 });
+
+/** @throws NamedError bad-groove, its details naming each wrong member */
+export const parseGroove = (data: unknown): Groove => validate<Groove>(grooveSchema.required(), data, 'bad-groove');
+
+export const GROOVE_FILE_ENDING = '.nodgroove.json';
+
+export const writeGrooveFile = (groove: Groove): string => JSON.stringify(groove, null, 1);
+
+/** @throws NamedError bad-groove */
+export const readGrooveFile = (text: string): Groove => parseGroove(parseJson(text, 'bad-groove'));

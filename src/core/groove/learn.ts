@@ -1,37 +1,34 @@
 import { writtenPerformance, type Performance } from '../feel/perform';
-import { mod, roundOfBar } from '../feel/cycle';
+import { mod } from '../feel/cycle';
 import { deviation, mean, median } from '../statistics';
 import { NamedError } from '../errors';
-import { meterMapOf, tempoMapOf } from '../part/part-time';
-import type { Hit, Part } from '../part/part';
-import type { MeterMap } from '../time/meter-map';
-import { clamp, ticks, TICKS_PER_QUARTER } from '../units';
+import { meterMapOf } from '../part/part-time';
+import type { Part } from '../part/part';
+import { clamp, TICKS_PER_QUARTER } from '../units';
 import type { VoiceName } from '../voices';
-import type { Groove, GrooveStep } from './groove';
+import { MOST_LEVEL, MOST_OFFSET, stepCount, type Groove, type GrooveStep } from './groove';
+import { lessonsByVoice, lessonsOf, type Lesson } from './lessons';
+
+export { MOST_BEATS, MOST_STEPS_A_BEAT } from './lessons';
 
 export interface LearnOptions {
   name?: string;
   /** Learn from these alone; from all voices without it. */
-  voices?: readonly VoiceName[];
+  voices?: readonly VoiceName[] | undefined;
   /** Steps of its own for each voice, beside those of all. */
   perVoice?: boolean;
   /** Length in quarter notes; one bar of the first meter without it. */
   beats?: number;
   /** 1 to 24; 4 without it. */
   stepsPerBeat?: number;
+  /** Hits that are left out, by index: outliers. */
+  without?: ReadonlySet<number>;
 }
 
-export const MOST_BEATS = 64;
-export const MOST_STEPS_A_BEAT = 24;
-
-/** What one hit says of its step. */
-interface Lesson {
-  voice: VoiceName;
-  step: number;
-  /** Deviation from the step's line, in steps. */
-  deviation: number;
-  ms: number;
-  velocity: number;
+/** A learnt groove, and what each hit said. */
+export interface Learnt {
+  groove: Groove;
+  lessons: readonly Lesson[];
 }
 
 /**
@@ -43,19 +40,20 @@ interface Lesson {
  * @throws NamedError nothing-to-learn where no hit is left
  * @example learnGroove(part, { perVoice: true, stepsPerBeat: 4 })
  */
-export function learnGroove(part: Part, options: LearnOptions = {}, performance: Performance = writtenPerformance(part)): Groove {
-  const { name = part.name, voices, perVoice = false, stepsPerBeat = 4 } = options;
-  const map = meterMapOf(part);
-  const first = map.barOf(0);
+export const learnGroove = (part: Part, options: LearnOptions = {}, performance: Performance = writtenPerformance(part)): Groove => learnWithLessons(part, options, performance).groove;
+
+/** {@link learnGroove}, with what each hit said. */
+export function learnWithLessons(part: Part, options: LearnOptions, performance: Performance): Learnt {
+  const { name = part.name, voices, perVoice = false, stepsPerBeat = 4, without } = options;
+  const first = meterMapOf(part).barOf(0);
   const beats = options.beats ?? first.length / TICKS_PER_QUARTER;
-  const count = Math.max(1, Math.round(beats * stepsPerBeat));
-  const lessons = lessonsOf(part, performance, map, voices && new Set(voices), stepsPerBeat, count);
+  const count = stepCount(beats, stepsPerBeat);
+  const lessons = lessonsOf(part, performance, { voices, without, stepsPerBeat, count });
   if (lessons.length === 0) throw new NamedError('nothing-to-learn');
-  const levels = levelsOf(lessons);
-  const steps = stepsOf(lessons, levels, count);
+  const steps = stepsOf(lessons, count);
   const own = new Map<VoiceName, GrooveStep[]>();
-  if (perVoice) for (const [voice, list] of byVoice(lessons)) own.set(voice, stepsOf(list, levels, count));
-  return {
+  if (perVoice) for (const [voice, list] of lessonsByVoice(lessons)) own.set(voice, stepsOf(list, count));
+  const groove: Groove = {
     format: 'nod-sway/groove@1',
     name: name.slice(0, 120) || 'Groove',
     meter: [first.meter.numerator, first.meter.denominator],
@@ -65,62 +63,17 @@ export function learnGroove(part: Part, options: LearnOptions = {}, performance:
     ...(perVoice ? { voices: Object.fromEntries([...own].sort((a, b) => (a[0] < b[0] ? -1 : 1))) } : {}),
     fit: fitOf(lessons, (l) => ((own.get(l.voice) ?? steps)[l.step] as GrooveStep).offset),
   };
+  return { groove, lessons };
 }
 
-function lessonsOf(part: Part, performance: Performance, map: MeterMap, voices: ReadonlySet<VoiceName> | undefined, stepsPerBeat: number, count: number): Lesson[] {
-  const tempo = tempoMapOf(part);
-  const step = TICKS_PER_QUARTER / stepsPerBeat;
-  const length = count * step;
-  const lessons: Lesson[] = [];
-  part.hits.forEach((hit: Hit, i) => {
-    if (hit.choke || (voices && !voices.has(hit.voice))) return;
-    const tick = performance.ticks[i] as number;
-    const round = roundOfBar(map, map.barAt(ticks(tick)).index, length);
-    const place = tick - round.start;
-    const line = Math.floor(place / step + 0.5) * step;
-    // Where the round's end is nearer, the hit is an early one of the next round.
-    const end = round.end - round.start;
-    const late = line >= end || end - place <= Math.abs(place - line);
-    const nearest = late ? end : line;
-    lessons.push({
-      voice: hit.voice,
-      step: late ? 0 : mod(Math.round(nearest / step), count),
-      deviation: (place - nearest) / step,
-      ms: tempo.between(ticks(round.start + nearest), ticks(tick)),
-      velocity: performance.velocities[i] as number,
-    });
-  });
-  return lessons;
-}
-
-function byVoice(lessons: readonly Lesson[]): Map<VoiceName, Lesson[]> {
-  const groups = new Map<VoiceName, Lesson[]>();
-  for (const lesson of lessons) {
-    const own = groups.get(lesson.voice);
-    if (own) own.push(lesson);
-    else groups.set(lesson.voice, [lesson]);
-  }
-  return groups;
-}
-
-/** Velocity of each lesson over the mean of its voice. */
-function levelsOf(lessons: readonly Lesson[]): Map<Lesson, number> {
-  const levels = new Map<Lesson, number>();
-  for (const own of byVoice(lessons).values()) {
-    const usual = mean(own.map((l) => l.velocity));
-    for (const lesson of own) levels.set(lesson, lesson.velocity / usual);
-  }
-  return levels;
-}
-
-function stepsOf(lessons: readonly Lesson[], levels: ReadonlyMap<Lesson, number>, count: number): GrooveStep[] {
+function stepsOf(lessons: readonly Lesson[], count: number): GrooveStep[] {
   const grouped = Array.from({ length: count }, (): Lesson[] => []);
   for (const lesson of lessons) (grouped[lesson.step] as Lesson[]).push(lesson);
-  const offsets = grouped.map((own) => (own.length > 0 ? clamp(median(own.map((l) => l.deviation)), -0.5, 0.5) : null));
+  const offsets = grouped.map((own) => (own.length > 0 ? clamp(median(own.map((l) => l.deviation)), -MOST_OFFSET, MOST_OFFSET) : null));
   return grouped.map((own, i): GrooveStep => {
     const offset = offsets[i] ?? between(offsets, i);
     if (own.length === 0) return { offset, level: 1, n: 0 };
-    return { offset, level: clamp(mean(own.map((l) => levels.get(l) as number)), 0, 2), n: own.length, spreadMs: deviation(own.map((l) => l.ms)) };
+    return { offset, level: clamp(mean(own.map((l) => l.level)), 0, MOST_LEVEL), n: own.length, spreadMs: deviation(own.map((l) => l.ms)) };
   });
 }
 
