@@ -4,7 +4,7 @@ import { smallPart } from '@tests/support/arbitraries';
 import { pointAtBar, pointAtRow, pointAtStep } from './actions/pointing';
 import { effectWords } from './components/feel/effect-words';
 import { loosenessWord } from './components/feel/looseness';
-import { scopeWords } from './components/feel/scope-words';
+import { scopeWords } from '@/ui/scope-words';
 import { createBenchStore } from './store/bench-store';
 import { tapPair } from './tap-pair';
 

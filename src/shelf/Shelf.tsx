@@ -3,6 +3,7 @@
 import { useLiveQuery } from 'dexie-react-hooks';
 import { FilePlus2, FolderOpen, Search } from 'lucide-react';
 import dynamic from 'next/dynamic';
+import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
@@ -14,11 +15,12 @@ import { partStore } from '@/storage/part-store';
 import { Button } from '@/ui/Button';
 import { showError } from '@/ui/notify';
 import { ThemeToggle } from '@/ui/ThemeToggle';
-import type { ImportStep, LaneQuestion } from './import-flow';
+import type { LaneQuestion } from '@/workers/midi-file';
+import type { ImportStep } from './import-flow';
 import type { Beginning } from './new-part';
 import { PartCard } from './PartCard';
 
-const LaneDialog = dynamic(() => import('./LaneDialog').then((m) => m.LaneDialog), { ssr: false });
+const LaneDialog = dynamic(() => import('@/ui/LaneDialog').then((m) => m.LaneDialog), { ssr: false });
 const NewPartDialog = dynamic(() => import('./NewPartDialog').then((m) => m.NewPartDialog), { ssr: false });
 
 /** Loaded with the first file. */
@@ -59,7 +61,7 @@ export function Shelf() {
       const step = await work(controller.signal);
       if (step.kind === 'ask') return setQuestion(step.question);
       for (const notice of step.notices) toast.info(notice);
-      router.push(`/bench/${encodeURIComponent(step.id)}`);
+      router.push(step.place);
     } catch (e) {
       if (!controller.signal.aborted) showError(e);
     } finally {
@@ -118,6 +120,9 @@ export function Shelf() {
           <Search size={15} className="text-faint" aria-hidden="true" />
           <input value={search} onChange={(e) => setSearch(e.target.value)} placeholder="Name, meter, tempo" aria-label="Search the shelf" className="w-40 bg-transparent outline-none placeholder:text-faint" />
         </label>
+        <Link href="/grooves" prefetch={false} className="px-1 underline-offset-4 hover:underline">
+          Grooves
+        </Link>
         <Button onClick={() => setStarting(true)}>
           <FilePlus2 size={16} /> New part
         </Button>

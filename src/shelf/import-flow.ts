@@ -1,48 +1,46 @@
-import { NamedError } from '@/core/errors';
+import { nanoid } from 'nanoid';
 import type { Lane, Part } from '@/core/part/part';
-import { DRUM_CHANNEL, type LaneContent } from '@/core/smf/lanes';
-import { MAX_FILE_BYTES } from '@/core/smf/read';
-import { versionStore } from '@/storage/version-store';
+import { GROOVE_FILE_ENDING, readGrooveFile } from '@/formats/groove-format';
 import { PART_FILE_ENDING, readPartFile } from '@/formats/part-format';
+import { grooveStore } from '@/storage/groove-store';
 import { partStore, type PartStore } from '@/storage/part-store';
-import { readLanes, readPart } from '@/workers/clients';
+import { versionStore } from '@/storage/version-store';
+import { readPart } from '@/workers/clients';
+import { baseName, openMidi, type LaneQuestion } from '@/workers/midi-file';
 
-/** A file whose drums are not plainly on channel 10: the user picks from its lanes. */
-export interface LaneQuestion {
-  fileName: string;
-  lanes: LaneContent[];
-  bytes: Uint8Array;
-}
+/** Where to go with what was brought in, or what has to be asked first. */
+export type ImportStep = { kind: 'done'; place: string; notices: string[] } | { kind: 'ask'; question: LaneQuestion };
 
-export type ImportStep = { kind: 'done'; id: string; notices: string[] } | { kind: 'ask'; question: LaneQuestion };
+export const benchOf = (partId: string): string => `/bench/${encodeURIComponent(partId)}`;
 
-const baseName = (fileName: string): string => fileName.replace(/\.(midi?|nodsway\.json|json)$/i, '').replace(/[_-]+/g, ' ').trim() || 'Untitled part';
-
-/** Brings a dropped file onto the Shelf, or asks which lanes carry the drums. */
+/** Brings a dropped file onto the Shelf, or asks which lanes carry the drums. A groove goes among the grooves. */
 export async function importFile(file: File, signal?: AbortSignal, store: PartStore = partStore): Promise<ImportStep> {
-  if (file.name.toLowerCase().endsWith(PART_FILE_ENDING) || file.type === 'application/json') return importPartFile(file, store);
-  if (file.size > MAX_FILE_BYTES) throw new NamedError('file-too-large', { bytes: file.size });
-  const bytes = new Uint8Array(await file.arrayBuffer());
-  const { format, lanes } = await readLanes(bytes, signal);
-  if (lanes.length === 0) throw new NamedError('no-notes');
-  const drums = lanes.filter((lane) => lane.channel === DRUM_CHANNEL);
-  // Format 2 holds independent tracks: one of them is the part.
-  const plain = format === 2 ? drums.filter((lane) => lane.track === drums[0]?.track) : drums;
-  if (plain.length === 0) return { kind: 'ask', question: { fileName: file.name, lanes, bytes } };
-  return importLanes({ fileName: file.name, lanes, bytes }, plain, signal, store);
+  const name = file.name.toLowerCase();
+  if (name.endsWith(GROOVE_FILE_ENDING)) return importGrooveFile(file);
+  if (name.endsWith(PART_FILE_ENDING) || file.type === 'application/json') return importPartFile(file, store);
+  const opened = await openMidi(file, signal);
+  if (opened.kind === 'ask') return opened;
+  return importLanes({ fileName: file.name, bytes: opened.bytes }, opened.lanes, signal, store);
 }
 
 /** Makes the part of the chosen lanes and keeps the whole song beside it. */
-export async function importLanes(question: LaneQuestion, chosen: readonly Lane[], signal?: AbortSignal, store: PartStore = partStore): Promise<ImportStep> {
+export async function importLanes({ fileName, bytes }: Pick<LaneQuestion, 'fileName' | 'bytes'>, chosen: readonly Lane[], signal?: AbortSignal, store: PartStore = partStore): Promise<ImportStep> {
   const lanes = chosen.map(({ track, channel }) => ({ track, channel }));
-  const { part, notices } = await readPart(question.bytes, baseName(question.fileName), question.fileName, lanes, signal);
-  const id = await store.create(part, { song: question.bytes });
-  return { kind: 'done', id, notices };
+  const { part, notices } = await readPart(bytes, baseName(fileName), fileName, lanes, signal);
+  const id = await store.create(part, { song: bytes });
+  return { kind: 'done', place: benchOf(id), notices };
 }
 
 async function importPartFile(file: File, store: PartStore): Promise<ImportStep> {
   const { part, song, versions = [] } = readPartFile(await file.text());
   const id = await store.create(part as Part, song ? { song } : {});
   for (const v of versions) await versionStore.keep(id, v.name, v.part, v.at);
-  return { kind: 'done', id, notices: [] };
+  return { kind: 'done', place: benchOf(id), notices: [] };
+}
+
+async function importGrooveFile(file: File): Promise<ImportStep> {
+  const groove = readGrooveFile(await file.text());
+  const [id, now] = [nanoid(12), Date.now()];
+  await grooveStore.put({ id, groove, tags: [], createdAt: now, updatedAt: now });
+  return { kind: 'done', place: `/grooves?groove=${id}`, notices: [] };
 }

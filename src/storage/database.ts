@@ -62,6 +62,15 @@ export interface VersionRow {
   part: unknown;
 }
 
+/** A groove of the user's own; JSON data, checked when it is read. */
+export interface GrooveRow {
+  id: string;
+  groove: unknown;
+  tags: readonly string[];
+  createdAt: number;
+  updatedAt: number;
+}
+
 export interface FlagRow {
   name: string;
   at: number;
@@ -77,12 +86,14 @@ export class NodSwayDatabase extends Dexie {
   kits!: EntityTable<KitRow, 'name'>;
   feels!: EntityTable<FeelRow, 'name'>;
   versions!: EntityTable<VersionRow, 'id'>;
+  grooves!: EntityTable<GrooveRow, 'id'>;
 
   constructor(name = 'nod-sway') {
     super(name);
     this.version(1).stores({ parts: 'id, updatedAt', bodies: 'id', edits: '[partId+seq]', songs: 'id', flags: 'name' });
     this.version(2).stores({ kits: 'name', feels: 'name' });
     this.version(3).stores({ versions: 'id, partId' });
+    this.version(4).stores({ grooves: 'id' });
   }
 }
 

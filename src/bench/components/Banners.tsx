@@ -9,7 +9,8 @@ import { partStore } from '@/storage/part-store';
 import { Button } from '@/ui/Button';
 import { showError } from '@/ui/notify';
 import { silenceReason } from '../playback/silence';
-import { useIsPlaying, useSoundStatus, type Playback } from '../playback/use-playback';
+import { useIsPlaying } from '@/ui/use-engine';
+import { useSoundStatus, type Playback } from '../playback/use-playback';
 import { useBench, useBenchStore } from '../store/context';
 import { calmPart, originFindingOf } from '../store/derived';
 

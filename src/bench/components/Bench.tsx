@@ -21,6 +21,7 @@ const HitTable = dynamic(() => import('./HitTable'), { ssr: false });
 const KeysDialog = dynamic(() => import('./KeysDialog').then((m) => m.KeysDialog), { ssr: false });
 const FeelsDialog = dynamic(() => import('./feel/FeelsDialog').then((m) => m.FeelsDialog), { ssr: false });
 const VersionsDialog = dynamic(() => import('./VersionsDialog'), { ssr: false });
+const LearnFromBench = dynamic(() => import('./LearnFromBench'), { ssr: false });
 const KitDialog = dynamic(() => import('./KitDialog').then((m) => m.KitDialog), { ssr: false });
 
 /** One part: rows in the middle, transport and compare on top, one side panel, the phrase strip below. */
@@ -59,6 +60,7 @@ export function Bench({ onReload }: { onReload: () => void }) {
       {dialog === 'kit' && <KitDialog />}
       {dialog === 'feels' && <FeelsDialog />}
       {dialog === 'versions' && <VersionsDialog />}
+      {dialog === 'learn' && <LearnFromBench />}
     </div>
   );
 }

@@ -1,6 +1,7 @@
 'use client';
 
 import { Plus } from 'lucide-react';
+import Link from 'next/link';
 import { useState, type ReactNode } from 'react';
 import type { Effect } from '@/core/feel/effect';
 import { DEFAULT_MOVES, MOST_MOVES, MOVE_KINDS, type Move, type MoveKind } from '@/core/feel/feel';
@@ -91,8 +92,14 @@ function Adding() {
 function Footer() {
   const { getState } = useBenchStore();
   const bare = useBench((s) => s.part.feel.moves.length === 0 && !calmPart(s).hits.some((h) => h.nudge));
+  const id = useBench((s) => s.id);
+  const selected = useBench((s) => s.selection.size);
   return (
     <div className="flex flex-wrap gap-2 border-t border-line pt-3">
+      <Link href={`/grooves?part=${encodeURIComponent(id)}`} prefetch={false} className="inline-flex h-8 items-center rounded-md border border-strong px-3 hover:bg-sunk">
+        Grooves …
+      </Link>
+      <Button onClick={() => getState().setDesk({ dialog: 'learn' })}>Learn a groove{selected > 0 ? ` from ${selected} hits` : ''} …</Button>
       <Button onClick={() => getState().setDesk({ dialog: 'feels' })}>Whole feels …</Button>
       <Button disabled={bare} title="Writes what is heard as the written hits, and empties the feel and the nudges" onClick={() => getState().run('Bake the feel in', bake)}>
         Bake in

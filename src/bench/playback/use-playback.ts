@@ -10,6 +10,7 @@ import { ticks, type Ticks } from '@/core/units';
 import type { VoiceName } from '@/core/voices';
 import type { Hit } from '@/core/part/part';
 import { soundEngine, type SoundEngine, type SoundStatus } from '@/sound/engine';
+import { Slots } from '@/sound/slots';
 import { showError } from '@/ui/notify';
 import { withProposal } from '../actions/suggesting';
 import type { BenchState, BenchStore } from '../store/bench-store';
@@ -33,21 +34,6 @@ export interface Playback {
 }
 
 const AUDITION_VELOCITY = 100;
-
-/** Numbers for hits and the strokes of their ornaments that stay the same from program to program. */
-class Slots {
-  private readonly numbers = new Map<string, number>();
-  readonly ids: string[] = [];
-  of = (hit: Hit, stroke: number): number => {
-    const name = stroke === 0 ? hit.id : `${hit.id} ${stroke}`;
-    let n = this.numbers.get(name);
-    if (n === undefined) {
-      n = this.ids.push(hit.id) - 1;
-      this.numbers.set(name, n);
-    }
-    return n;
-  };
-}
 
 /** All versions of what the transport asks for. */
 function programsOf(state: BenchState, engine: SoundEngine, slots: Slots): Versions {
@@ -139,5 +125,4 @@ export function usePlayback(): Playback {
   );
 }
 
-export const useIsPlaying = (engine: SoundEngine): boolean => useSyncExternalStore(engine.subscribe, () => engine.isPlaying, () => false);
 export const useSoundStatus = (engine: SoundEngine): SoundStatus => useSyncExternalStore(engine.subscribe, () => engine.status, () => 'off' as const);

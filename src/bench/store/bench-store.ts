@@ -25,7 +25,7 @@ export const PAGES = ['hits', 'bars', 'feel'] as const;
 export type Page = (typeof PAGES)[number];
 
 /** What lies over the Bench. */
-export type Dialog = 'keys' | 'kit' | 'export' | 'feels' | 'versions';
+export type Dialog = 'keys' | 'kit' | 'export' | 'feels' | 'versions' | 'learn';
 
 /** What is compared with: another feel over these hits, or a whole version of the part. */
 export interface Other {

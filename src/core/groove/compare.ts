@@ -16,6 +16,8 @@ export interface StepDifference {
 export interface GrooveDifference {
   /** Every place that both speak of, in order. */
   steps: StepDifference[];
+  /** Of the places that were compared. */
+  stepsPerBeat: number;
   rmsMs: number;
   /** Root mean square of the differences in level: 0.1 = 10 %. */
   rmsLevel: number;
@@ -37,5 +39,5 @@ export function compareGrooves(a: Groove, b: Groove, tempo: Bpm, { voice, learnt
     const [x, y] = [sampleGroove(a, beat, voice), sampleGroove(b, beat, voice)];
     return learntOnly && y.n === 0 ? [] : [{ beat, ms: (y.offset - x.offset) * quarterMs, level: y.level - x.level }];
   });
-  return { steps, rmsMs: rms(steps.map((s) => s.ms)), rmsLevel: rms(steps.map((s) => s.level)) };
+  return { steps, stepsPerBeat, rmsMs: rms(steps.map((s) => s.ms)), rmsLevel: rms(steps.map((s) => s.level)) };
 }

@@ -13,7 +13,7 @@ import { effectWords } from './effect-words';
 import { MovePicture } from './MovePicture';
 import type { ItemDrag } from '../sortable';
 import type { Edit } from './edit';
-import { scopeWords } from './scope-words';
+import { scopeWords } from '@/ui/scope-words';
 
 const MoveBody = dynamic(() => import('./MoveBody'), { ssr: false });
 

@@ -3,13 +3,13 @@
 import { Dices } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { MAX_SWING, MIN_SWING, type SPREAD_GROUPS, STRAIGHT, type AccentsMove, type DriftMove, type Move, type SpreadMove, type TemplateMove, type TightenMove } from '@/core/feel/feel';
-import { HOUSE_GROOVES } from '@/core/groove/house-grooves';
 import { GRIDS, isTriplet, type GridName } from '@/core/time/grid';
 import { Button, IconButton } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
 import { LevelStems } from '../LevelStems';
 import type { Edit } from './edit';
+import { GrooveOfMove } from './GrooveOfMove';
 import { loosenessWord } from './looseness';
 import { SwingSentence } from './SwingSentence';
 
@@ -39,12 +39,7 @@ export function MoveSentence({ move, edit }: { move: Move; edit: Edit }) {
       return (
         <Words>
           plays like
-          <Picker
-            label="Groove"
-            value={move.groove.name}
-            choices={[...HOUSE_GROOVES.map((g) => ({ value: g.name, text: g.name })), ...(HOUSE_GROOVES.some((g) => g.name === move.groove.name) ? [] : [{ value: move.groove.name, text: move.groove.name }])]}
-            onChange={(name) => edit.set(`Play like ${name}`, { groove: HOUSE_GROOVES.find((g) => g.name === name) ?? move.groove })}
-          />
+          <GrooveOfMove move={move} edit={edit} />
           : {number<TemplateMove>('Lean', move.lean, 'lean', 0, 150, '% of its lean,', { scale: 100, default: 100 })}
           {number<TemplateMove>('Level', move.level, 'level', 0, 150, '% of its level', { scale: 100, default: 100 })}
         </Words>

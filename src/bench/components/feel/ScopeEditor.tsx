@@ -13,7 +13,7 @@ import { say } from '@/ui/notify';
 import { useBench, useBenchStore } from '../../store/context';
 import { calmPart } from '../../store/derived';
 import type { Edit } from './edit';
-import { scopeWords } from './scope-words';
+import { scopeWords } from '@/ui/scope-words';
 
 interface Props {
   /** The move's place in the feel. */

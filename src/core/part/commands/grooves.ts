@@ -22,9 +22,9 @@ function placeOf(part: Part, voices: readonly VoiceName[] | undefined): number {
 /**
  * Adds a template move at the end of the feel; where one of the very same rows is there, it takes that one's place, so that trying one
  * groove after another never piles them up.
- * @example useGroove(part, hold, { voices: ['hat-closed'], lean: 0.6, level: 1 })
+ * @example putGroove(part, hold, { voices: ['hat-closed'], lean: 0.6, level: 1 })
  */
-export function useGroove(part: Part, groove: Groove, { voices, lean, level }: GrooveUse): Part {
+export function putGroove(part: Part, groove: Groove, { voices, lean, level }: GrooveUse): Part {
   const at = placeOf(part, voices);
   if (at >= 0) return changeMove<TemplateMove>(part, at, { groove, lean, level, on: undefined } as Partial<TemplateMove>);
   return addMove(part, { kind: 'template', groove, lean, level, ...(voices ? { scope: { voices } } : {}) });

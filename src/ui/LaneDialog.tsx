@@ -6,10 +6,11 @@ import { useState } from 'react';
 import type { LaneContent } from '@/core/smf/lanes';
 import { Button } from '@/ui/Button';
 import { Modal } from '@/ui/Modal';
-import type { LaneQuestion } from './import-flow';
 
 interface Props {
-  question: LaneQuestion;
+  question: { fileName: string; lanes: LaneContent[] };
+  /** What is made of them. */
+  make?: string;
   onPick: (lanes: LaneContent[]) => void;
   onClose: () => void;
 }
@@ -17,7 +18,7 @@ interface Props {
 const idOf = (lane: LaneContent): string => `${lane.track}.${lane.channel}`;
 
 /** Asks which tracks and channels of a song carry its drums. */
-export function LaneDialog({ question, onPick, onClose }: Props) {
+export function LaneDialog({ question, make = 'Make the part', onPick, onClose }: Props) {
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
   const toggle = (id: string) => {
     const next = new Set(picked);
@@ -64,7 +65,7 @@ export function LaneDialog({ question, onPick, onClose }: Props) {
       <div className="mt-5 flex justify-end gap-2">
         <Button onClick={onClose}>Leave it</Button>
         <Button look="strong" disabled={picked.size === 0} onClick={() => onPick(question.lanes.filter((lane) => picked.has(idOf(lane))))}>
-          Make the part
+          {make}
         </Button>
       </div>
     </Modal>

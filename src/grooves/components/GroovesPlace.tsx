@@ -1,0 +1,175 @@
+'use client';
+
+import { DndContext, DragOverlay, pointerWithin, PointerSensor, useSensor, useSensors, type DragEndEvent, type Modifier } from '@dnd-kit/core';
+import { useLiveQuery } from 'dexie-react-hooks';
+import { useRouter } from 'next/navigation';
+import { useEffect, useRef, useState } from 'react';
+import { useDropzone } from 'react-dropzone';
+import { useHotkeys } from 'react-hotkeys-hook';
+import type { Groove } from '@/core/groove/groove';
+import { GROOVE_FILE_ENDING, readGrooveFile } from '@/formats/groove-format';
+import { seedOnFirstVisit } from '@/storage/demo-seed';
+import { grooveStore } from '@/storage/groove-store';
+import { partStore } from '@/storage/part-store';
+import { say, showError } from '@/ui/notify';
+import { createGroovesStore, freeName, grooveOf } from '../store/grooves-store';
+import { GroovesProvider, useGrooves } from '../store/context';
+import { LearnFlow } from '../learn/LearnFlow';
+import { useHearing } from '../use-hearing';
+import { useGroovesDiagnostics } from '../diagnostics';
+import { GrooveDetail } from './GrooveDetail';
+import { GroovePicture } from './GroovePicture';
+import { GrooveShelf } from './GrooveShelf';
+import { removeGroove } from './KeepTab';
+import { StandPanel, takeOn, type Target } from './StandPanel';
+import { NEUTRAL, TopLine } from './TopLine';
+
+interface Props {
+  /** The part to try grooves on. */
+  partId?: string | undefined;
+  /** The groove to begin with. */
+  grooveId?: string | undefined;
+}
+
+/** All grooves: seen, heard on a part, learnt, shaped, blended, used, given away. */
+export function GroovesPlace({ partId, grooveId }: Props) {
+  const [store] = useState(() => createGroovesStore(partStore, grooveStore));
+  const hearing = useHearing(store);
+  useGroovesDiagnostics(store, hearing);
+  const router = useRouter();
+  const parts = useLiveQuery(() => partStore.list().catch(() => []), []) ?? [];
+  const [learning, setLearning] = useState<{ file: File | null } | null>(null);
+  const [dragged, setDragged] = useState<string | null>(null);
+
+  useOwnGrooves(store, grooveId);
+  useStand(store, partId);
+  useEffect(() => {
+    document.title = 'Grooves · Nod Sway';
+    return store.subscribe((s, before) => {
+      if (s.problem && s.problem !== before.problem) showError(s.problem);
+    });
+  }, [store]);
+
+  const bring = async (file: File) => {
+    if (!file.name.toLowerCase().endsWith('.json')) return setLearning({ file });
+    try {
+      const groove = readGrooveFile(await file.text());
+      store.getState().keep(`Bring in ${groove.name}`, groove);
+      say(`${groove.name} is among your grooves.`);
+    } catch (e) {
+      showError(e);
+    }
+  };
+  const { getRootProps, getInputProps, isDragActive, open } = useDropzone({ noClick: true, noKeyboard: true, multiple: false, onDrop: ([file]) => file && void bring(file) });
+
+  const openPart = (id: string) => router.replace(id === NEUTRAL ? '/grooves' : `/grooves?part=${encodeURIComponent(id)}`);
+
+  const OPTIONS = { ignoreEventWhen: (e: KeyboardEvent) => document.querySelector('[role=dialog], [role=listbox], [role=menu]') !== null || ((e.key === ' ' || e.key === 'Enter') && (document.activeElement?.matches('button, a, input, [role=tab], [role=combobox]') ?? false)), enableOnFormTags: ['slider'] as const };
+  useHotkeys('space', (e) => (e.preventDefault(), hearing.toggle()), OPTIONS);
+  useHotkeys('mod+z', (e) => (e.preventDefault(), store.getState().undo()), OPTIONS);
+  useHotkeys('mod+shift+z, mod+y', (e) => (e.preventDefault(), store.getState().redo()), OPTIONS);
+  useHotkeys('escape', () => store.getState().cancel(), OPTIONS);
+  useHotkeys('delete', () => removeGroove(store, store.getState().chosen), OPTIONS);
+  useHotkeys('w', () => hearing.holdPlain(true), OPTIONS);
+  useHotkeys('w', () => hearing.holdPlain(false), { keyup: true, keydown: false });
+
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 8 } }));
+  const onDragEnd = ({ active, over }: DragEndEvent) => {
+    setDragged(null);
+    const target = over?.data.current as Target | undefined;
+    if (!target) return;
+    if (store.getState().chosen !== active.id) store.getState().choose(String(active.id));
+    if ('row' in target) return takeOn(store, target.row === null ? undefined : [target.row]);
+    partStore.load(target.part).then((stored) => {
+      store.getState().setStand({ id: target.part, part: stored.part, head: stored.head });
+      takeOn(store, undefined);
+      openPart(target.part);
+    }, showError);
+  };
+
+  return (
+    <GroovesProvider value={store}>
+      <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragStart={({ active }) => setDragged(String(active.id))} onDragCancel={() => setDragged(null)} onDragEnd={onDragEnd}>
+        <div {...getRootProps()} className="flex h-dvh min-h-[480px] flex-col overflow-hidden">
+          <TopLine hearing={hearing} parts={parts} onPart={openPart} onLearn={() => setLearning({ file: null })} onBring={open} />
+          <main className="flex min-h-0 flex-1 border-t border-line">
+            <input {...getInputProps()} aria-label="Groove or MIDI file" data-testid="groove-file" />
+            <GrooveShelf hearing={hearing} />
+            <GrooveDetail hearing={hearing} />
+            <StandPanel parts={parts} />
+          </main>
+          {isDragActive && (
+            <div className="pointer-events-none fixed inset-3 z-30 flex items-center justify-center rounded-xl border-2 border-dashed border-accent bg-ground/85">
+              <p className="font-serif text-2xl">Let go: {GROOVE_FILE_ENDING} is brought in, MIDI is learnt from</p>
+            </div>
+          )}
+        </div>
+        <DragOverlay dropAnimation={null} modifiers={BESIDE_POINTER}>{dragged && <Dragged id={dragged} />}</DragOverlay>
+        {learning && (
+          <LearnFlow
+            parts={parts}
+            file={learning.file}
+            onClose={() => setLearning(null)}
+            onKeep={(groove) => {
+              store.getState().keep(`Learn ${groove.name}`, { ...groove, name: freeName(store.getState(), groove.name) }, ['learnt']);
+              setLearning(null);
+            }}
+          />
+        )}
+      </DndContext>
+    </GroovesProvider>
+  );
+}
+
+/** The dragged picture stands beside the pointer, so that it hides no name under it. */
+const BESIDE_POINTER: Modifier[] = [
+  ({ activatorEvent, activeNodeRect, transform }) => {
+    if (!activeNodeRect || !(activatorEvent instanceof PointerEvent)) return transform;
+    return { ...transform, x: transform.x + activatorEvent.clientX - activeNodeRect.left + 14, y: transform.y + activatorEvent.clientY - activeNodeRect.top + 14 };
+  },
+];
+
+/** What is beside the pointer while a card is dragged. */
+function Dragged({ id }: { id: string }) {
+  const groove = useGrooves((s): Groove | undefined => grooveOf(s, id));
+  return groove ? (
+    <div className="w-44 rounded-lg border border-accent bg-surface px-2 py-1 opacity-90 shadow-md">
+      <GroovePicture groove={groove} width={160} height={40} />
+      <span className="font-serif">{groove.name}</span>
+    </div>
+  ) : null;
+}
+
+type Store = ReturnType<typeof createGroovesStore>;
+
+/** Follows the user's grooves in the store, other tabs' too. */
+function useOwnGrooves(store: Store, first: string | undefined): void {
+  const kept = useLiveQuery(() => grooveStore.list().catch(() => null), []);
+  const begun = useRef(false);
+  useEffect(() => {
+    if (!kept) return;
+    store.getState().setOwn(kept);
+    if (!begun.current && first && kept.some((k) => k.id === first)) store.getState().choose(first);
+    begun.current = true;
+  }, [store, kept, first]);
+}
+
+/** Puts the part of the address on the stand. */
+function useStand(store: Store, id: string | undefined): void {
+  useEffect(() => {
+    let current = true;
+    if (!id) return void store.getState().setStand(null);
+    if (store.getState().stand?.id === id) return;
+    const load = async () => {
+      await seedOnFirstVisit();
+      const { part, head } = await partStore.load(id);
+      if (current) store.getState().setStand({ id, part, head });
+    };
+    load().catch((e: unknown) => {
+      if (current) showError(e);
+    });
+    return () => {
+      current = false;
+    };
+  }, [store, id]);
+}

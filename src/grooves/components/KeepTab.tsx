@@ -1,0 +1,77 @@
+'use client';
+
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { grooveAsPart } from '@/core/groove/groove-part';
+import { exportPart } from '@/core/smf/export-part';
+import { GROOVE_FILE_ENDING, writeGrooveFile } from '@/formats/groove-format';
+import { Button } from '@/ui/Button';
+import { download, fileNameOf } from '@/ui/download';
+import { freeName, keptOf, type GroovesStoreApi } from '../store/grooves-store';
+import { tempoOf } from '../store/heard';
+import { useGrooves, useGroovesStore, useHandGroove } from '../store/context';
+
+/** Tags as typed, separated by commas. @example tagsOf(' lazy, hats,,lazy ') // ['lazy', 'hats'] */
+export const tagsOf = (text: string): string[] => [...new Set(text.split(',').map((t) => t.trim().toLowerCase().slice(0, 40)).filter(Boolean))].slice(0, 20);
+
+/** Takes one of the user's grooves away; the toast puts it back. */
+export function removeGroove({ getState }: GroovesStoreApi, id: string): void {
+  const kept = keptOf(getState(), id);
+  if (!kept) return;
+  getState().remove(id);
+  toast(`${kept.groove.name} is deleted.`, { action: { label: 'Put it back', onClick: () => getState().keep(`Put ${kept.groove.name} back`, kept.groove, kept.tags) } });
+}
+
+/** Name, tags, copies, files, deleting. */
+export function KeepTab() {
+  const store = useGroovesStore();
+  const { getState } = store;
+  const hand = useHandGroove();
+  const kept = useGrooves((s) => keptOf(s, s.chosen));
+  const tempo = useGrooves(tempoOf);
+  const [name, setName] = useState<string | null>(null);
+  const [tags, setTags] = useState<string | null>(null);
+  const takeName = () => {
+    if (kept && name?.trim() && name.trim() !== kept.groove.name) getState().describe(kept.id, `Rename to ${name.trim()}`, { name: name.trim() });
+    setName(null);
+  };
+  const takeTags = () => {
+    if (kept && tags !== null && tagsOf(tags).join() !== kept.tags.join()) getState().describe(kept.id, 'Change the tags', { tags: tagsOf(tags) });
+    setTags(null);
+  };
+  const enter = (e: { key: string; currentTarget: HTMLInputElement }) => {
+    if (e.key === 'Enter') e.currentTarget.blur();
+  };
+  const field = 'h-8 w-full rounded-md border border-strong bg-transparent px-2 focus:bg-surface';
+  return (
+    <div className="space-y-3">
+      {kept ? (
+        <>
+          <label className="block">
+            <span className="text-sm text-faint">Name</span>
+            <input className={field} value={name ?? kept.groove.name} maxLength={120} onChange={(e) => setName(e.target.value)} onBlur={takeName} onKeyDown={enter} />
+          </label>
+          <label className="block">
+            <span className="text-sm text-faint">Tags, with commas between</span>
+            <input className={field} value={tags ?? kept.tags.join(', ')} placeholder="lazy, hats" onChange={(e) => setTags(e.target.value)} onBlur={takeTags} onKeyDown={enter} />
+          </label>
+        </>
+      ) : (
+        <p className="text-faint">One of ours keeps its name. A copy is yours to change.</p>
+      )}
+      <div className="flex flex-wrap gap-2">
+        <Button onClick={() => getState().keep(`Copy ${hand.name}`, { ...hand, name: freeName(getState(), hand.name) }, kept?.tags ?? [])}>{kept ? 'Duplicate' : 'Make a copy of mine'}</Button>
+        {kept && (
+          <Button className="text-danger" onClick={() => removeGroove(store, kept.id)}>
+            Delete
+          </Button>
+        )}
+      </div>
+      <div className="flex flex-wrap gap-2 border-t border-line pt-3">
+        <Button onClick={() => download(writeGrooveFile(hand), `${fileNameOf(hand.name)}${GROOVE_FILE_ENDING}`, 'application/json')}>Export as a groove file</Button>
+        <Button onClick={() => download(exportPart(grooveAsPart(hand, tempo)).bytes, `${fileNameOf(hand.name)}.mid`, 'audio/midi')}>Export as MIDI</Button>
+      </div>
+      <p className="text-sm text-faint">The MIDI file has one hit a step, at its lean, velocity 64 where the level is 100 %. The groove file gives exactly this groove back.</p>
+    </div>
+  );
+}

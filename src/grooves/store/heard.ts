@@ -1,0 +1,52 @@
+/** What is heard in the Grooves place: follows from its state alone. */
+import { blendGrooves } from '@/core/groove/blend';
+import type { Groove } from '@/core/groove/groove';
+import { neutralPart } from '@/core/groove/groove-part';
+import { putGroove } from '@/core/part/commands/grooves';
+import { startTempo, ticksOfBars } from '@/core/part/commands/settings';
+import type { Part } from '@/core/part/part';
+import type { ProgramRange } from '@/core/playback/program';
+import type { Bpm } from '@/core/units';
+import type { VoiceName } from '@/core/voices';
+import { grooveOf, shownGroove, type GroovesState } from './grooves-store';
+
+type Choice = Pick<GroovesState, 'own' | 'chosen' | 'live' | 'blend'>;
+
+/** The groove that is heard and used: the blend where there is one, else the chosen groove. */
+export function handGroove(state: Choice): Groove {
+  const groove = shownGroove(state);
+  const other = state.blend && grooveOf(state, state.blend.with);
+  return other ? blendGrooves(groove, other, (state.blend as { share: number }).share) : groove;
+}
+
+/** The tempo that ms are told at. */
+export const tempoOf = (state: Pick<GroovesState, 'stand' | 'tempo'>): Bpm => (state.stand ? startTempo(state.stand.part) : state.tempo);
+
+/** The rows that are meant; undefined for all. */
+export const chosenRows = ({ ticked }: Pick<GroovesState, 'ticked'>): VoiceName[] | undefined => (ticked.size > 0 ? [...ticked].sort() : undefined);
+
+/** What is played on, without and with the groove, and which bars of it. */
+export interface Heard {
+  plain: Part;
+  grooved: Part;
+  range: ProgramRange;
+}
+
+const known = new WeakMap<GroovesState, Heard>();
+
+/** Made once for each state: a playhead asks at every frame. */
+export function heardParts(state: GroovesState): Heard {
+  let heard = known.get(state);
+  if (!heard) known.set(state, (heard = makeHeard(state)));
+  return heard;
+}
+
+function makeHeard(state: GroovesState): Heard {
+  const groove = handGroove(state);
+  const { stand, bars, lean, level } = state;
+  const plain = stand?.part ?? neutralPart(groove, state.tempo);
+  const rows = stand ? chosenRows(state) : undefined;
+  const grooved = !stand || state.trying ? putGroove(plain, groove, { voices: rows, lean, level }) : plain;
+  const range = ticksOfBars(plain, stand ? Math.min(bars.from, plain.bars - 1) : 0, stand ? Math.min(bars.to, plain.bars) : plain.bars);
+  return { plain: stand && !state.trying ? { ...plain, feel: { ...plain.feel, sway: 0 } } : plain, grooved, range: { ...range, loop: true } };
+}

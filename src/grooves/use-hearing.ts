@@ -1,0 +1,69 @@
+'use client';
+
+import { useEffect, useMemo } from 'react';
+import { performPart, writtenPerformance } from '@/core/feel/perform';
+import { isIdle } from '@/core/feel/feel';
+import { makeProgram, type Program } from '@/core/playback/program';
+import type { Versions } from '@/core/playback/player';
+import type { Part } from '@/core/part/part';
+import { soundEngine, type SoundEngine } from '@/sound/engine';
+import { Slots } from '@/sound/slots';
+import { showError } from '@/ui/notify';
+import { heardParts } from './store/heard';
+import type { GroovesState, GroovesStoreApi } from './store/grooves-store';
+
+export interface Hearing {
+  engine: SoundEngine;
+  toggle(): void;
+  /** Starts from the beginning, or goes on where it is. */
+  start(): void;
+  /** Hears the pattern without the groove while held. */
+  holdPlain(on: boolean): void;
+}
+
+function versionsOf(state: GroovesState, engine: SoundEngine, slots: Slots): Versions {
+  const { plain, grooved, range } = heardParts(state);
+  const programOf = (part: Part): Program => makeProgram(part, isIdle(part.feel) ? writtenPerformance(part) : performPart(part), range, slots.of, engine.voiceIndex);
+  return { performed: programOf(grooved), written: programOf(plain) };
+}
+
+/** What changes the sound. */
+const AUDIBLE = ['own', 'chosen', 'live', 'blend', 'stand', 'ticked', 'lean', 'level', 'trying', 'tempo', 'bars'] as const satisfies readonly (keyof GroovesState)[];
+
+/** Plays what is in hand; every change is heard at its next due moment while the loop goes on. */
+export function useHearing(store: GroovesStoreApi): Hearing {
+  const engine = soundEngine();
+  const slots = useMemo(() => new Slots(), []);
+
+  useEffect(() => {
+    engine.prepare();
+    let waiting = 0;
+    const stop = store.subscribe((state, before) => {
+      if (!engine.isPlaying || waiting || AUDIBLE.every((k) => state[k] === before[k])) return;
+      waiting = requestAnimationFrame(() => {
+        waiting = 0;
+        engine.setPrograms(versionsOf(store.getState(), engine, slots));
+      });
+    });
+    return () => {
+      cancelAnimationFrame(waiting);
+      stop();
+      engine.stop();
+      engine.setVersion('performed');
+    };
+  }, [store, engine, slots]);
+
+  return useMemo<Hearing>(() => {
+    const start = () => {
+      if (engine.isPlaying) return;
+      engine.setPrograms(versionsOf(store.getState(), engine, slots));
+      engine.play(heardParts(store.getState()).range.start).catch(showError);
+    };
+    return {
+      engine,
+      start,
+      toggle: () => (engine.isPlaying ? engine.stop() : start()),
+      holdPlain: (on) => engine.setVersion(on ? 'written' : 'performed'),
+    };
+  }, [store, engine, slots]);
+}

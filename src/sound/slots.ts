@@ -1,0 +1,16 @@
+import type { Hit } from '@/core/part/part';
+
+/** Numbers for hits and the strokes of their ornaments that stay the same from program to program. */
+export class Slots {
+  private readonly numbers = new Map<string, number>();
+  readonly ids: string[] = [];
+  of = (hit: Hit, stroke: number): number => {
+    const name = stroke === 0 ? hit.id : `${hit.id} ${stroke}`;
+    let n = this.numbers.get(name);
+    if (n === undefined) {
+      n = this.ids.push(hit.id) - 1;
+      this.numbers.set(name, n);
+    }
+    return n;
+  };
+}
