@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
-import { openDemo } from './support';
+import { openDemo, openShelf } from './support';
 
 /** The Bench at work without a barrier, view by view, in both themes. */
 
@@ -68,6 +68,47 @@ for (const theme of ['light', 'dark'] as const) {
     test(`no accessibility violation, ${theme}: ${name}`, async ({ page }) => {
       await page.addInitScript((t) => localStorage.setItem('theme', t), theme);
       await openDemo(page, 'Galley Brushes');
+      await open(page);
+      expect(await violations(page)).toEqual([]);
+    });
+  }
+}
+
+const GROOVE_VIEWS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
+  'the neutral pattern, a blend': async (page) => {
+    await page.goto('/grooves');
+    await page.getByRole('tab', { name: 'Blend' }).click();
+    await page.getByRole('combobox', { name: 'Blend with' }).click();
+    await page.getByRole('option', { name: 'Gangplank', exact: true }).click();
+    await expect(page.getByRole('button', { name: 'Keep the blend' })).toBeVisible();
+  },
+  'a part on the stand, compared': async (page) => {
+    await page.goto('/grooves?part=demo-galley-brushes');
+    await press(page, 'Use Hold on all rows');
+    await page.getByRole('tab', { name: 'Compare' }).click();
+    await page.getByRole('combobox', { name: 'Compare with' }).click();
+    await page.getByRole('option', { name: 'Galley Brushes, as it is played' }).click();
+    await expect(page.getByTestId('difference')).toBeVisible();
+  },
+  'a groove of one’s own, kept': async (page) => {
+    await page.goto('/grooves');
+    await page.getByRole('tab', { name: 'Keep' }).click();
+    await press(page, 'Make a copy of mine');
+    await expect(page.getByLabel(/^Tags/)).toBeVisible();
+  },
+  learning: async (page) => {
+    await page.goto('/grooves');
+    await press(page, 'Learn');
+    await page.getByRole('list', { name: 'Parts to learn from' }).getByRole('button', { name: /Low Tide/ }).click();
+    await expect(page.getByTestId('verdict')).toBeVisible();
+  },
+};
+
+for (const theme of ['light', 'dark'] as const) {
+  for (const [name, open] of Object.entries(GROOVE_VIEWS)) {
+    test(`no accessibility violation, ${theme}: Grooves, ${name}`, async ({ page }) => {
+      await page.addInitScript((t) => localStorage.setItem('theme', t), theme);
+      await openShelf(page);
       await open(page);
       expect(await violations(page)).toEqual([]);
     });

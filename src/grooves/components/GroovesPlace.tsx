@@ -5,7 +5,6 @@ import { useLiveQuery } from 'dexie-react-hooks';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
-import { useHotkeys } from 'react-hotkeys-hook';
 import type { Groove } from '@/core/groove/groove';
 import { GROOVE_FILE_ENDING, readGrooveFile } from '@/formats/groove-format';
 import { seedOnFirstVisit } from '@/storage/demo-seed';
@@ -16,11 +15,11 @@ import { createGroovesStore, freeName, grooveOf } from '../store/grooves-store';
 import { GroovesProvider, useGrooves } from '../store/context';
 import { LearnFlow } from '../learn/LearnFlow';
 import { useHearing } from '../use-hearing';
+import { usePlaceKeys } from '../use-place-keys';
 import { useGroovesDiagnostics } from '../diagnostics';
 import { GrooveDetail } from './GrooveDetail';
 import { GroovePicture } from './GroovePicture';
 import { GrooveShelf } from './GrooveShelf';
-import { removeGroove } from './KeepTab';
 import { StandPanel, takeOn, type Target } from './StandPanel';
 import { NEUTRAL, TopLine } from './TopLine';
 
@@ -64,14 +63,7 @@ export function GroovesPlace({ partId, grooveId }: Props) {
 
   const openPart = (id: string) => router.replace(id === NEUTRAL ? '/grooves' : `/grooves?part=${encodeURIComponent(id)}`);
 
-  const OPTIONS = { ignoreEventWhen: (e: KeyboardEvent) => document.querySelector('[role=dialog], [role=listbox], [role=menu]') !== null || ((e.key === ' ' || e.key === 'Enter') && (document.activeElement?.matches('button, a, input, [role=tab], [role=combobox]') ?? false)), enableOnFormTags: ['slider'] as const };
-  useHotkeys('space', (e) => (e.preventDefault(), hearing.toggle()), OPTIONS);
-  useHotkeys('mod+z', (e) => (e.preventDefault(), store.getState().undo()), OPTIONS);
-  useHotkeys('mod+shift+z, mod+y', (e) => (e.preventDefault(), store.getState().redo()), OPTIONS);
-  useHotkeys('escape', () => store.getState().cancel(), OPTIONS);
-  useHotkeys('delete', () => removeGroove(store, store.getState().chosen), OPTIONS);
-  useHotkeys('w', () => hearing.holdPlain(true), OPTIONS);
-  useHotkeys('w', () => hearing.holdPlain(false), { keyup: true, keydown: false });
+  usePlaceKeys(store, hearing);
 
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 8 } }));
   const onDragEnd = ({ active, over }: DragEndEvent) => {

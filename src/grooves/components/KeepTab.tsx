@@ -1,26 +1,18 @@
 'use client';
 
 import { useState } from 'react';
-import { toast } from 'sonner';
 import { grooveAsPart } from '@/core/groove/groove-part';
 import { exportPart } from '@/core/smf/export-part';
 import { GROOVE_FILE_ENDING, writeGrooveFile } from '@/formats/groove-format';
 import { Button } from '@/ui/Button';
 import { download, fileNameOf } from '@/ui/download';
-import { freeName, keptOf, type GroovesStoreApi } from '../store/grooves-store';
+import { removeGroove } from '../remove-groove';
+import { freeName, keptOf } from '../store/grooves-store';
 import { tempoOf } from '../store/heard';
 import { useGrooves, useGroovesStore, useHandGroove } from '../store/context';
 
 /** Tags as typed, separated by commas. @example tagsOf(' lazy, hats,,lazy ') // ['lazy', 'hats'] */
 export const tagsOf = (text: string): string[] => [...new Set(text.split(',').map((t) => t.trim().toLowerCase().slice(0, 40)).filter(Boolean))].slice(0, 20);
-
-/** Takes one of the user's grooves away; the toast puts it back. */
-export function removeGroove({ getState }: GroovesStoreApi, id: string): void {
-  const kept = keptOf(getState(), id);
-  if (!kept) return;
-  getState().remove(id);
-  toast(`${kept.groove.name} is deleted.`, { action: { label: 'Put it back', onClick: () => getState().keep(`Put ${kept.groove.name} back`, kept.groove, kept.tags) } });
-}
 
 /** Name, tags, copies, files, deleting. */
 export function KeepTab() {

@@ -1,0 +1,10 @@
+import { toast } from 'sonner';
+import { keptOf, type GroovesStoreApi } from './store/grooves-store';
+
+/** Takes one of the user's grooves away; the toast puts it back. */
+export function removeGroove({ getState }: GroovesStoreApi, id: string): void {
+  const kept = keptOf(getState(), id);
+  if (!kept) return;
+  getState().remove(id);
+  toast(`${kept.groove.name} is deleted.`, { action: { label: 'Put it back', onClick: () => getState().keep(`Put ${kept.groove.name} back`, kept.groove, kept.tags) } });
+}
