@@ -120,6 +120,25 @@ try {
   await page.getByTestId('changes').waitFor();
   await shot('versions');
 
+  // Grooves: one used on the hats, another tried; then learning from the finished part.
+  await page.goto(`${BASE}/grooves?part=demo-gangway-strut`);
+  await page.getByRole('list', { name: 'Rows' }).waitFor();
+  await page.getByRole('checkbox', { name: 'Closed hat' }).check();
+  await press('Choose Tide Race');
+  await press('Use Tide Race on closed hat');
+  await page.getByRole('checkbox', { name: 'Closed hat' }).uncheck();
+  await press('Choose Parade Rest');
+  await page.getByRole('tab', { name: 'Compare' }).click();
+  await page.getByRole('combobox', { name: 'Compare with' }).click();
+  await page.getByRole('option', { name: 'Hold', exact: true }).click();
+  await page.getByTestId('difference').waitFor();
+  await shot('grooves');
+  await press('Learn');
+  await page.getByRole('list', { name: 'Parts to learn from' }).getByRole('button', { name: /Galley Brushes/ }).click();
+  await page.getByTestId('verdict').waitFor();
+  await shot('learn');
+  await page.keyboard.press('Escape');
+
   // The brush on an empty part.
   await page.goto(BASE);
   await page.getByRole('button', { name: 'New part' }).click();

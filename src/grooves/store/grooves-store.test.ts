@@ -1,0 +1,112 @@
+import 'fake-indexeddb/auto';
+import { smallPart } from '@tests/support/arbitraries';
+import { setStep } from '@/core/groove/edit';
+import { HOUSE_GROOVES } from '@/core/groove/house-grooves';
+import { changeMove } from '@/core/part/commands/moves';
+import { putGroove } from '@/core/part/commands/grooves';
+import type { TemplateMove } from '@/core/feel/feel';
+import { NodSwayDatabase } from '@/storage/database';
+import { GrooveStore } from '@/storage/groove-store';
+import { PartStore } from '@/storage/part-store';
+import { createGroovesStore, freeName, houseId, shownGroove } from './grooves-store';
+import { handGroove, heardParts } from './heard';
+
+const hold = HOUSE_GROOVES[0]!;
+const part = smallPart([['hat-closed', 0, 100], ['hat-closed', 0.25, 100], ['snare', 1, 100]]);
+
+async function place(name: string) {
+  const db = new NodSwayDatabase(name);
+  const [parts, grooves] = [new PartStore(db), new GrooveStore(db)];
+  const store = createGroovesStore(parts, grooves);
+  store.getState().setOwn([]);
+  const id = await parts.create(part);
+  store.getState().setStand({ id, ...(await parts.load(id)) });
+  return { store, parts, grooves, id, state: store.getState };
+}
+
+/** The store is written behind the screen, one thing after the other. */
+async function settled<T>(read: () => Promise<T>, wanted: (value: T) => boolean): Promise<T> {
+  for (let i = 0; ; i++) {
+    const value = await read();
+    if (wanted(value) || i > 500) return value;
+  }
+}
+
+test('changing one of ours makes a copy; each change is one step, kept in the store, and undone there too', async () => {
+  const { state, grooves } = await place('edits');
+  state().edit('Lean of 2', (g) => setStep(g, null, 4, { offset: 0.2 }));
+  state().preview('Level of 2', (g) => setStep(g, null, 4, { level: 0.5 }));
+  state().preview('Level of 2', (g) => setStep(g, null, 4, { level: 0.6 }));
+  expect(shownGroove(state()).steps[4]).toMatchObject({ offset: 0.2, level: 0.6 });
+  state().commit();
+  expect(state().history.undo.map((e) => e.label)).toEqual(['Lean of 2', 'Level of 2']);
+  expect((await settled(() => grooves.list(), (l) => l[0]?.groove.steps[4]?.level === 0.6)).map((k) => [k.groove.name, k.groove.steps[4]])).toEqual([['Hold 2', { offset: 0.2, level: 0.6, n: 1 }]]);
+  state().undo();
+  expect(shownGroove(state()).steps[4]!.level).toBe(hold.steps[4]!.level);
+  state().undo();
+  expect([state().own, state().chosen]).toEqual([[], houseId('Hold')]);
+  expect(await settled(() => grooves.list(), (l) => l.length === 0)).toEqual([]);
+  state().redo();
+  expect(freeName(state(), 'Hold')).toBe('Hold 3');
+});
+
+test('a cancelled gesture and one that changes nothing leave no step', async () => {
+  const { state } = await place('cancelled');
+  state().preview('Lean', (g) => setStep(g, null, 0, { offset: 0.4 }));
+  state().cancel();
+  state().edit('Same', (g) => ({ ...g }));
+  expect([state().own, state().history.undo]).toEqual([[], []]);
+});
+
+test('used on the part: written as its next edit; a sweep of its amounts is one step; undone as an edit more', async () => {
+  const { state, parts, id } = await place('used');
+  state().run('Play the hats like Hold', (p) => putGroove(p, hold, { voices: ['hat-closed'], lean: 0.6, level: 1 }));
+  for (const lean of [0.7, 0.8, 0.9]) state().sweep('Change the lean', (p) => changeMove<TemplateMove>(p, 0, { lean }));
+  state().settle();
+  expect(state().history.undo.map((e) => e.label)).toEqual(['Play the hats like Hold', 'Change the lean']);
+  const stored = await settled(() => parts.load(id), (s) => s.head === 2);
+  expect([stored.head, stored.part]).toEqual([2, state().stand!.part]);
+  state().undo();
+  state().undo();
+  expect(state().stand!.part).toEqual(part);
+  expect((await settled(() => parts.load(id), (s) => s.head === 4)).part).toEqual(part);
+});
+
+test('what is heard: the groove tried on ticked rows, the blend, or the part as it is', async () => {
+  const { state } = await place('heard');
+  state().set({ ticked: new Set(['hat-closed']), lean: 0.5 });
+  expect(heardParts(state()).grooved.feel.moves).toEqual([{ kind: 'template', groove: hold, lean: 0.5, level: 1, scope: { voices: ['hat-closed'] } }]);
+  expect(heardParts(state()).plain).toBe(state().stand!.part);
+  state().set({ blend: { with: houseId('Ballast'), share: 1 } });
+  expect(handGroove(state()).steps).toEqual(HOUSE_GROOVES[1]!.steps);
+  state().set({ trying: false });
+  expect(heardParts(state()).grooved).toBe(state().stand!.part);
+  state().setStand(null);
+  expect(heardParts(state()).plain.hits.length).toBeGreaterThan(20);
+});
+
+test('the store’s word counts only once everything is written', async () => {
+  const { state, grooves } = await place('late word');
+  state().keep('Keep', { ...hold, name: 'Bowsprit' });
+  state().setOwn([]);
+  expect(state().own!.map((k) => k.groove.name)).toEqual(['Bowsprit']);
+  await settled(() => grooves.list(), (l) => l.length === 1);
+  expect(state().problem).toBeNull();
+});
+
+test('a store that refuses is told', async () => {
+  const { store, state } = await place('refusing');
+  const broken = createGroovesStore(new PartStore(new NodSwayDatabase('refusing')), { put: () => Promise.reject(new Error('no room')) } as unknown as GrooveStore);
+  broken.getState().setOwn([]);
+  broken.getState().keep('Keep', hold);
+  await new Promise<void>((done) => {
+    const stop = broken.subscribe((s) => {
+      if (s.problem === null) return;
+      stop();
+      done();
+    });
+  });
+  expect(broken.getState().problem).toEqual(new Error('no room'));
+  expect(store).not.toBe(broken);
+  expect(state().problem).toBeNull();
+});
