@@ -271,6 +271,15 @@ test('learning from a MIDI file: rows, outliers; dead straight says so; bad file
   await expect(page.getByRole('button', { name: 'Keep the groove' })).toBeDisabled();
   await page.keyboard.press('Escape');
 
+  // A part that is late as a whole: its lines are moved for learning alone.
+  await press(page, 'Learn');
+  await page.getByRole('list', { name: 'Parts to learn from' }).getByRole('button', { name: /Net Menders/ }).click();
+  await expect(page.getByRole('checkbox', { name: /^around lines moved by 49 ms/ })).toBeChecked();
+  await expect(page.getByTestId('verdict')).toHaveText(/levels can be learnt/);
+  await page.getByRole('checkbox', { name: /^around lines moved/ }).uncheck();
+  await expect(page.getByText('All steps are about 49 ms late')).toBeVisible();
+  await page.keyboard.press('Escape');
+
   await bringIn(page, 'odd.nodgroove.json', Buffer.from('{"format":"nod-sway/groove@1","name":"odd","meter":[4,4],"beats":4,"stepsPerBeat":4,"steps":[{"offset":0,"level":1}]}'));
   await expect(page.getByText('The groove file is not valid: steps: 1 steps, but beats x stepsPerBeat is 16.')).toBeVisible();
   await bringIn(page, 'noise.mid', Buffer.from('not music'), 'audio/midi');

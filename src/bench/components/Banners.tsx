@@ -2,6 +2,7 @@
 
 import { useRouter } from 'next/navigation';
 import type { ReactNode } from 'react';
+import { betterOrigin } from '@/core/homes/origin';
 import { tempoMapOf } from '@/core/part/part-time';
 import { setOrigin } from '@/core/part/commands/settings';
 import { ticks } from '@/core/units';
@@ -38,10 +39,9 @@ function OriginOffer() {
   const part = useBench(calmPart);
   const answered = useBench((s) => s.originAnswered);
   const { getState } = useBenchStore();
-  if (answered || part.hits.length < 8) return null;
-  const finding = originFindingOf(part);
-  if (finding.offset === 0 || Math.abs(finding.offset - part.origin) < 400) return null;
-  const ms = tempoMapOf(part).between(ticks(part.origin), finding.offset);
+  const better = answered ? null : betterOrigin(part, originFindingOf(part));
+  if (better === null) return null;
+  const ms = tempoMapOf(part).between(ticks(part.origin), better);
   return (
     <Banner name="origin-offer">
       <p>
@@ -50,9 +50,9 @@ function OriginOffer() {
       <Button
         look="strong"
         onClick={() => {
-          getState().run('Move the grid to the hits', (p) => setOrigin(p, finding.offset));
+          getState().run('Move the grid to the hits', (p) => setOrigin(p, better));
           getState().answerOrigin();
-          getState().setView({ scroll: finding.offset });
+          getState().setView({ scroll: better });
         }}
       >
         Move the lines

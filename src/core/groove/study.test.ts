@@ -53,3 +53,11 @@ test('all steps late by the same: said, since the lines want moving', () => {
   expect(study(played((_, normal) => 25 + normal())).commonMs).toBeCloseTo(25, 0);
   expect(study(played((s) => (s % 2 ? 20 : 0))).commonMs).toBeNull();
 });
+
+test('steps whose hits fall into two places explain nothing: no habit in time', () => {
+  // Of each step's hits two thirds are 30 ms late, one third 90 ms early: the middle makes it worse.
+  const part = smallPart(Array.from({ length: 96 }, (_, i): [string, number, number] => ['hat-closed', 1 + i / 2 + (i % 3 === 0 ? -0.18 : 0.06), 80]), { bars: 16 });
+  const { groove, timing } = study(part);
+  expect(groove.fit!).toBeLessThan(0);
+  expect(timing).toBe('scatter');
+});

@@ -34,6 +34,8 @@ export interface Study {
   commonMs: number | null;
 }
 
+/** Steps that explain less of the deviation than this are no habit. */
+const LEAST_FIT = 0.05;
 /** Less is no lean: in ms, and in level. */
 const STRAIGHT_MS = 0.75;
 const FLAT_LEVEL = 0.01;
@@ -57,9 +59,11 @@ export function studyGroove(part: Part, options: LearnOptions, performance: Perf
   const limit = Math.max(OUTLIER_MS, OUTLIER_SIGMAS * sigma);
   const outliers = lessons.flatMap((l, i): Outlier[] => (Math.abs(residuals[i] as number) > limit ? [{ hit: l.hit, voice: l.voice, step: l.step, ms: residuals[i] as number }] : []));
   const cells = [...grouped(lessons, (l) => `${groove.voices ? l.voice : ''} ${l.step}`).values()];
+  const timing = verdictOf(cells, (l) => l.ms, STRAIGHT_MS, MEDIAN_EFFICIENCY);
   return {
     groove,
-    timing: verdictOf(cells, (l) => l.ms, STRAIGHT_MS, MEDIAN_EFFICIENCY),
+    // Hits of a step that fall into two places have a middle that explains nothing.
+    timing: timing === 'habit' && (groove.fit ?? 0) < LEAST_FIT ? 'scatter' : timing,
     levels: verdictOf(cells, (l) => l.level - 1, FLAT_LEVEL, 1),
     outliers,
     scatterMs: Math.sqrt(mean(residuals.map((r) => r * r))),

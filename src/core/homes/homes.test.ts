@@ -2,7 +2,7 @@ import { smallPart } from '@tests/support/arbitraries';
 import { randomStream } from '../random';
 import { ticks, TICKS_PER_QUARTER } from '../units';
 import { homesOf } from './homes';
-import { findOrigin } from './origin';
+import { betterOrigin, findOrigin } from './origin';
 
 const Q = TICKS_PER_QUARTER;
 
@@ -52,4 +52,11 @@ describe('origin', () => {
     expect(finding.grid).toBe('1/8T');
     expect(Math.abs(finding.offset - 4032)).toBeLessThan(40);
   });
+});
+
+test('better lines are offered where the whole part sits off them, and not once they are there, nor for a handful of hits', () => {
+  const late = smallPart(Array.from({ length: 16 }, (_, i): [string, number, number] => ['hat-closed', i / 4 + 0.1, 80]));
+  expect(betterOrigin(late)).toBeCloseTo(0.1 * Q, -1);
+  expect(betterOrigin({ ...late, origin: ticks(0.1 * Q) })).toBeNull();
+  expect(betterOrigin(smallPart([['kick', 0.1, 90], ['kick', 1.1, 90]]))).toBeNull();
 });

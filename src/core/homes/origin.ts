@@ -30,6 +30,20 @@ export function findOrigin(part: Pick<Part, 'hits' | 'meter'>): OriginFinding {
   return reliable ? best : { ...best, offset: ticks(0) };
 }
 
+/** Fewer hits tell nothing of a whole part. */
+const ENOUGH_HITS = 8;
+/** Half a percent of a quarter: nearer the lines are where they should be. */
+const NEAR_ENOUGH = 400;
+
+/**
+ * Where the lines of a part that sits a constant amount off them would have to be; null where they are right, or nothing reliable was
+ * found.
+ */
+export function betterOrigin(part: Pick<Part, 'hits' | 'meter' | 'origin'>, finding: OriginFinding = findOrigin(part)): Ticks | null {
+  if (part.hits.length < ENOUGH_HITS || finding.offset === 0 || Math.abs(finding.offset - part.origin) < NEAR_ENOUGH) return null;
+  return finding.offset;
+}
+
 function concentrationOn(part: Pick<Part, 'hits' | 'meter'>, grid: GridName): OriginFinding {
   if (part.hits.length === 0) return { offset: ticks(0), grid, concentration: 0 };
   const map = meterMapOf({ meter: part.meter, origin: ticks(0) });

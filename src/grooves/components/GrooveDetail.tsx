@@ -9,7 +9,7 @@ import { LENSES, lensFor } from '../drawing/groove-stems';
 import { keptOf } from '../store/grooves-store';
 import { useGrooves, useGroovesStore, useHandGroove } from '../store/context';
 import type { Hearing } from '../use-hearing';
-import { sizeWords } from '../words';
+import { fitWords, sizeWords } from '../words';
 import { BlendTab } from './BlendTab';
 import { CompareTab, useAgainst } from './CompareTab';
 import { HandPicture } from './HandPicture';
@@ -46,7 +46,7 @@ export function GrooveDetail({ hearing }: { hearing: Hearing }) {
       </div>
       <p className="mb-1 text-sm text-faint">
         {sizeWords(groove)}
-        {groove.fit != null && ` · explains ${Math.round(groove.fit * 100)} % of what it was learnt from`}
+        {groove.fit != null && ` · ${fitWords(groove.fit)}`}
       </p>
       <div className="flex flex-wrap items-baseline gap-x-3 text-sm">
         {voices.length > 0 && (

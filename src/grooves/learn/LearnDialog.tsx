@@ -7,13 +7,16 @@ import { beatsOfMeter, type Groove } from '@/core/groove/groove';
 import { MOST_BEATS } from '@/core/groove/lessons';
 import { studyGroove, type Study } from '@/core/groove/study';
 import { labelOfRow } from '@/core/part/commands/rows';
-import { startTempo } from '@/core/part/commands/settings';
+import { setOrigin, startTempo } from '@/core/part/commands/settings';
+import { betterOrigin } from '@/core/homes/origin';
+import { tempoMapOf } from '@/core/part/part-time';
 import type { HitId, Part } from '@/core/part/part';
+import { ticks } from '@/core/units';
 import { Button } from '@/ui/Button';
 import { Modal } from '@/ui/Modal';
 import { Picker } from '@/ui/Picker';
 import { GroovePicture } from '../components/GroovePicture';
-import { verdictWords } from '../words';
+import { fitWords, verdictWords } from '../words';
 import { LearntSteps } from './LearntSteps';
 import { Outliers } from './Outliers';
 
@@ -42,6 +45,10 @@ export function LearnDialog({ part, selected, onKeep, onClose, children }: Props
   const [name, setName] = useState(part.name);
 
   const performance = useMemo(() => (source === HEARD ? performPart(part) : writtenPerformance(part)), [part, source]);
+  // A part that sits a constant amount off its lines has a habit of its file, not of its hands: learnt around lines that fit it.
+  const better = useMemo(() => betterOrigin(part), [part]);
+  const [fitted, setFitted] = useState(true);
+  const lined = useMemo(() => (better !== null && fitted ? setOrigin(part, better) : part), [part, better, fitted]);
   const unselected = useMemo(() => new Set(selected && selected.size > 0 ? part.hits.flatMap((h, i) => (selected.has(h.id) ? [] : [i])) : []), [part, selected]);
   const counts = useMemo(() => {
     const found = new Map<string, number>();
@@ -54,14 +61,14 @@ export function LearnDialog({ part, selected, onKeep, onClose, children }: Props
   const { study, refusal } = useMemo((): { study: { plain: Study; shown: Study } | null; refusal: string } => {
     try {
       const options = { voices: chosen, perVoice, beats, stepsPerBeat, without: unselected };
-      const plain = studyGroove(part, options, performance);
-      const shown = strict && plain.outliers.length > 0 ? studyGroove(part, { ...options, without: new Set([...unselected, ...plain.outliers.map((o) => o.hit)]) }, performance) : plain;
+      const plain = studyGroove(lined, options, performance);
+      const shown = strict && plain.outliers.length > 0 ? studyGroove(lined, { ...options, without: new Set([...unselected, ...plain.outliers.map((o) => o.hit)]) }, performance) : plain;
       return { study: { plain, shown }, refusal: '' };
     } catch (e) {
       if (!isNamedError(e)) throw e;
       return { study: null, refusal: `${e.message} ${e.remedy}` };
     }
-  }, [part, performance, chosen, perVoice, beats, stepsPerBeat, strict, unselected]);
+  }, [lined, performance, chosen, perVoice, beats, stepsPerBeat, strict, unselected]);
 
   const empty = !study || (study.shown.timing === 'none' && study.shown.levels === 'none');
   const doubtful = study && study.shown.timing !== 'habit' && study.shown.levels !== 'habit';
@@ -85,6 +92,14 @@ export function LearnDialog({ part, selected, onKeep, onClose, children }: Props
             , in{' '}
             <Picker label="Steps" value={String(stepsPerBeat)} choices={STEPS.filter((s) => Number.isInteger(beats * s)).map((s) => ({ value: String(s), text: s === 1 ? '1 step a quarter' : `${s} steps a quarter` }))} onChange={(s) => setStepsPerBeat(Number(s))} />
           </div>
+          {better !== null && (
+            <label className="flex items-start gap-2">
+              <input type="checkbox" className="mt-1 accent-accent" checked={fitted} onChange={(e) => setFitted(e.target.checked)} />
+              <span>
+                around lines moved by {tempoMapOf(part).between(ticks(part.origin), better).toFixed(0)} ms <span className="block text-sm text-faint">The whole part sits off its own lines evenly.</span>
+              </span>
+            </label>
+          )}
           <fieldset>
             <legend className="text-sm text-faint">Rows</legend>
             {voices.map((voice) => (
@@ -107,11 +122,11 @@ export function LearnDialog({ part, selected, onKeep, onClose, children }: Props
                 {verdictWords(study.shown.timing, study.shown.levels)}
               </p>
               <p className="text-sm text-faint" data-testid="study">
-                {study.shown.hits} hits; {study.shown.groove.fit === null || study.shown.groove.fit === undefined ? 'no deviation' : `the steps explain ${Math.round(study.shown.groove.fit * 100)} % of the deviation`}; the hits scatter by {study.shown.scatterMs.toFixed(1)} ms around them.
+                {study.shown.hits} hits; {fitWords(study.shown.groove.fit)}; the hits scatter by {study.shown.scatterMs.toFixed(1)} ms around them.
               </p>
               {study.shown.commonMs !== null && <p className="text-sm">All steps are about {Math.abs(study.shown.commonMs).toFixed(0)} ms {study.shown.commonMs < 0 ? 'early' : 'late'}: moving the part’s lines on the Bench first would leave the groove alone.</p>}
               <LearntSteps groove={study.shown.groove} tempo={startTempo(part)} />
-              <Outliers part={part} outliers={study.plain.outliers} groove={study.plain.groove} left={strict} onLeave={setStrict} />
+              <Outliers part={lined} outliers={study.plain.outliers} groove={study.plain.groove} left={strict} onLeave={setStrict} />
             </>
           ) : (
             <p role="alert" className="rounded-md border border-danger px-3 py-2">{refusal}</p>

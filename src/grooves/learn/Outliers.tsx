@@ -5,7 +5,7 @@ import { meterMapOf } from '@/core/part/part-time';
 import type { Hit, Part } from '@/core/part/part';
 import { stepName } from '../words';
 
-const MOST_LISTED = 5;
+const MOST_LISTED = 4;
 
 interface Props {
   part: Part;
