@@ -1,9 +1,11 @@
 import { PLAIN, type Colour } from '@/core/playback/mixer';
 import type { PlayState, Version, Versions } from '@/core/playback/player';
-import { PRE_ROLL_SECONDS, type Onset } from '@/core/playback/sequencer';
+import type { Program } from '@/core/playback/program';
+import type { Onset } from '@/core/playback/sequencer';
+import { ClockMap } from '@/core/take/clock';
 import { voicesEndedBy } from '@/core/synth/recipes';
 import { TempoMap } from '@/core/time/tempo-map';
-import { seconds, ticks, type Ticks } from '@/core/units';
+import { seconds, ticks, type Seconds, type Ticks } from '@/core/units';
 import { VOICES, type VoiceName } from '@/core/voices';
 import { renderKit } from '@/workers/clients';
 import { PLAYER_PROCESSOR, type FromPlayer, type ToPlayer } from './protocol';
@@ -27,6 +29,8 @@ export class SoundEngine {
   private readonly voices: VoiceName[] = [...VOICES];
   private programs: (Versions & { tempo: TempoMap }) | null = null;
   private state: PlayState = { playing: false, anchorFrame: 0, version: 'performed' };
+  private clicks: Program | null = null;
+  private readonly clock = new ClockMap();
   private readonly listeners = new Set<() => void>();
   private captured: ((m: Extract<FromPlayer, { type: 'captured' }>) => void) | null = null;
   status: SoundStatus = 'off';
@@ -73,6 +77,37 @@ export class SoundEngine {
     context.onstatechange = () => this.changed(context.state === 'running' ? 'ready' : 'blocked');
     await this.sendSounds();
     if (this.programs) this.send({ type: 'programs', versions: versionsOf(this.programs) });
+    if (this.clicks) this.send({ type: 'clicks', program: this.clicks });
+    this.followClock();
+  }
+
+  /** Compares the clocks some ten times a second: device stamps are mapped by it. */
+  private followClock() {
+    const compare = () => {
+      const context = this.context;
+      if (!context || context.state !== 'running') return;
+      // What is heard at a moment of the page's clock; where the browser does not say, its delay is taken off.
+      const { contextTime, performanceTime } = context.getOutputTimestamp();
+      if (contextTime && performanceTime) this.clock.add({ audio: seconds(contextTime), page: performanceTime });
+      else this.clock.add({ audio: seconds(this.now), page: performance.now() });
+    };
+    compare();
+    setInterval(compare, 100);
+  }
+
+  /** The audio clock's time that was heard at a moment of the page's clock (ms, as devices stamp). */
+  heardAt(page: number): Seconds {
+    return this.clock.isKnown ? this.clock.toAudio(page) : seconds(this.now + (page - performance.now()) / 1000);
+  }
+
+  /** The moment of the page's clock at which an audio time is heard. */
+  pageTimeOf(audio: Seconds): number {
+    return this.clock.isKnown ? this.clock.toPage(audio) : performance.now() + (audio - this.now) * 1000;
+  }
+
+  /** When the first pass started, or will start, on the audio clock; null while stopped. */
+  get startedAt(): Seconds | null {
+    return this.state.playing && this.context ? seconds(this.state.anchorFrame / this.context.sampleRate) : null;
   }
 
   private async wake() {
@@ -142,9 +177,16 @@ export class SoundEngine {
     this.send({ type: 'volume', volume });
   }
 
-  async play(fromTick: Ticks) {
+  /** Clicks beside the music; null for none. */
+  setClicks(program: Program | null) {
+    this.clicks = program;
+    this.send({ type: 'clicks', program });
+  }
+
+  /** @param lead seconds until the start, for a count-in; the usual pre-roll without it */
+  async play(fromTick: Ticks, lead?: number) {
     await this.start();
-    this.send({ type: 'play', fromTick });
+    this.send({ type: 'play', fromTick, ...(lead === undefined ? {} : { lead }) });
   }
 
   stop() {
@@ -168,8 +210,8 @@ export class SoundEngine {
     const p = this.programs?.performed;
     if (!this.state.playing || !p || !this.context || !this.programs) return null;
     let place = this.now - this.state.anchorFrame / this.context.sampleRate;
-    // Before the first pass there is a short lead for early hits; the cursor waits at the start.
-    if (place < 0 && place > -PRE_ROLL_SECONDS - 0.5) return p.startTick;
+    // Before the first pass there is a lead for early hits or a count-in; the cursor waits at the start.
+    if (place < 0) return p.startTick;
     if (p.loop && p.length > 0) place -= Math.floor(place / p.length) * p.length;
     return ticks(this.programs.tempo.toTicks(seconds(this.programs.tempo.toSeconds(p.startTick) + place)));
   }

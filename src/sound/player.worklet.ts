@@ -24,8 +24,10 @@ class PlayerProcessor extends AudioWorkletProcessor {
         this.player.setVersion(message.version);
         break;
       case 'play':
-        this.player.play(message.fromTick);
+        this.player.play(message.fromTick, message.lead);
         break;
+      case 'clicks':
+        return this.player.setClicks(message.program);
       case 'stop':
         this.player.stop();
         break;

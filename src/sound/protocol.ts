@@ -1,5 +1,6 @@
 import type { Colour } from '@/core/playback/mixer';
 import type { PlayState, Version, Versions } from '@/core/playback/player';
+import type { Program } from '@/core/playback/program';
 import type { Onset } from '@/core/playback/sequencer';
 import type { Ticks } from '@/core/units';
 
@@ -8,7 +9,9 @@ export type ToPlayer =
   | { type: 'sounds'; sounds: { samples: Float32Array; ends: number[] }[] }
   | { type: 'programs'; versions: Versions }
   | { type: 'version'; version: Version }
-  | { type: 'play'; fromTick: Ticks }
+  | { type: 'clicks'; program: Program | null }
+  /** `lead`: seconds until the start; the usual pre-roll without it. */
+  | { type: 'play'; fromTick: Ticks; lead?: number }
   | { type: 'stop' }
   | { type: 'audition'; sound: number; velocity: number; colour: Colour }
   | { type: 'volume'; volume: number }

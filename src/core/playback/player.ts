@@ -1,7 +1,7 @@
 import { ticks, type Ticks } from '../units';
 import { Mixer, PLAIN, type Colour, type Sound } from './mixer';
 import type { Program } from './program';
-import { Sequencer, type Onset } from './sequencer';
+import { PRE_ROLL_SECONDS, Sequencer, type Onset } from './sequencer';
 
 /** What is heard: the feel, the written part, or another feel to compare with. */
 export type Version = 'performed' | 'written' | 'other';
@@ -25,6 +25,9 @@ export interface PlayState {
 /** Sequencer and mixer as one: plays the performed or the written program and starts each hit at its sample. */
 export class Player {
   private readonly sequencer: Sequencer;
+  /** Clicks beside the music, in the same time. */
+  private readonly clicks: Sequencer;
+  private clicking = false;
   private readonly mixer: Mixer;
   private versions: Versions | null = null;
   private version: Version = 'performed';
@@ -33,6 +36,7 @@ export class Player {
 
   constructor(sampleRate: number, sounds: readonly Sound[]) {
     this.sequencer = new Sequencer(sampleRate);
+    this.clicks = new Sequencer(sampleRate);
     this.mixer = new Mixer(sampleRate, sounds);
   }
 
@@ -62,12 +66,21 @@ export class Player {
     this.mixer.gain = this.versions.gains?.[this.version] ?? 1;
   }
 
-  play(fromTick: Ticks) {
-    this.sequencer.play(fromTick, this.frame);
+  /** What clicks; null for silence. Their program must have the loop and the tempo of what is played. */
+  setClicks(program: Program | null) {
+    this.clicking = program !== null;
+    if (program) this.clicks.setProgram(program, this.frame);
+  }
+
+  /** @param lead seconds until the start: with clicks it is counted in */
+  play(fromTick: Ticks, lead: number = PRE_ROLL_SECONDS) {
+    this.sequencer.play(fromTick, this.frame, lead);
+    this.clicks.play(fromTick, this.frame, lead, true);
   }
 
   stop() {
     this.sequencer.stop();
+    this.clicks.stop();
     this.mixer.silence();
   }
 
@@ -92,6 +105,8 @@ export class Player {
     this.frame = frame;
     const onsets = this.sequencer.advance(frame, left.length);
     for (const onset of onsets) this.mixer.start(onset.voice, onset.velocity, Math.max(0, onset.frame - frame), onset.colour);
+    const clicks = this.clicks.advance(frame, left.length);
+    if (this.clicking) for (const c of clicks) this.mixer.start(c.voice, c.velocity, Math.max(0, c.frame - frame), c.colour);
     for (const a of this.auditions.splice(0)) this.mixer.start(a.sound, a.velocity, 0, a.colour);
     this.mixer.render(left, right);
     this.frame = frame + left.length;

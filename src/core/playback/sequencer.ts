@@ -52,6 +52,8 @@ export class Sequencer {
   private from = 0;
   private readonly lastPass = new Map<number, number>();
   private held: Held[] = [];
+  /** Hits of passes before the first sound too: a count-in. */
+  private counting = false;
 
   constructor(readonly sampleRate: number) {}
 
@@ -82,13 +84,17 @@ export class Sequencer {
     if (sameLoop) this.holdOvertaken(old, oldAnchor, next, frame);
   }
 
-  /** Starts at a tick of the loop; its moment is {@link PRE_ROLL_SECONDS} after `frame`. */
-  play(fromTick: Ticks, frame: number) {
+  /**
+   * Starts at a tick of the loop; its moment is `lead` seconds after `frame`.
+   * @param counting the loop is heard before its first pass too, as often as the lead takes: for clicks that count in
+   */
+  play(fromTick: Ticks, frame: number, lead = PRE_ROLL_SECONDS, counting = false) {
     const c = this.current;
     if (!c) return;
     const place = this.placeOfTick(c, fromTick);
     this.from = place / this.sampleRate;
-    this.anchor = frame + Math.round(PRE_ROLL_SECONDS * this.sampleRate) - place;
+    this.anchor = frame + Math.round(lead * this.sampleRate) - place;
+    this.counting = counting;
     this.lastPass.clear();
     this.held = [];
     this.playing = true;
@@ -139,8 +145,8 @@ export class Sequencer {
   }
 
   private isDue(c: Compiled, index: number, pass: number): boolean {
-    if (pass < 0 || (pass > 0 && !c.program.loop)) return false;
-    if (pass === 0 && (c.program.homes[index] as number) < this.from - 1e-6) return false;
+    if ((pass < 0 && !this.counting) || (pass > 0 && !c.program.loop)) return false;
+    if (pass === 0 && !this.counting && (c.program.homes[index] as number) < this.from - 1e-6) return false;
     const last = this.lastPass.get(c.program.slots[index] as number);
     return last === undefined || last < pass;
   }

@@ -1,0 +1,33 @@
+import type { Hit, HitId, Part } from '../part/part';
+import { compareHits } from '../part/part';
+import { stepOf } from '../time/grid';
+import { ticks } from '../units';
+import { compareVoices, voiceOfKey, type VoiceName } from '../voices';
+import type { FoldedStroke } from './fold';
+
+/** The id of a hit tells which raw event it came from: the link lasts as long as the hit. */
+export const hitIdOfEvent = (takeId: string, event: number): HitId => `take:${takeId}:${event}`;
+
+/** @example eventOfHit('take:ab12:7') // { take: 'ab12', event: 7 }; null for hits that were never played */
+export function eventOfHit(id: HitId): { take: string; event: number } | null {
+  const found = /^take:(.+):(\d+)$/.exec(id);
+  return found ? { take: found[1] as string, event: Number(found[2]) } : null;
+}
+
+/** Strokes as hits of a part, by its kit map; on the chosen rows alone where some are given. */
+export function hitsOfStrokes(part: Pick<Part, 'kitMap'>, takeId: string, strokes: readonly FoldedStroke[], rows?: ReadonlySet<VoiceName>): Hit[] {
+  return strokes
+    .map((s): Hit => ({ id: hitIdOfEvent(takeId, s.event), voice: voiceOfKey(part.kitMap, s.key), key: s.key, tick: s.tick, length: ticks(stepOf('1/16') / 2), velocity: s.velocity }))
+    .filter((h) => !rows || rows.has(h.voice))
+    .sort(compareHits);
+}
+
+/** A part with more hits in it, and rows for them. */
+export function withHits(part: Part, more: readonly Hit[], keep: (hit: Hit) => boolean = () => true): Part {
+  if (more.length === 0 && part.hits.every(keep)) return part;
+  const hits = [...part.hits.filter(keep), ...more].sort(compareHits);
+  const known = new Set(part.rows.map((r) => r.voice));
+  const fresh = [...new Set(more.map((h) => h.voice))].filter((v) => !known.has(v));
+  const rows = fresh.length === 0 ? part.rows : [...part.rows, ...fresh.map((voice) => ({ voice }))].sort((a, b) => compareVoices(a.voice, b.voice));
+  return { ...part, hits, rows };
+}

@@ -1,0 +1,186 @@
+import fc from 'fast-check';
+import { parseMidi } from 'midi-file';
+import { smallPart } from '@tests/support/arbitraries';
+import { deviation, mean } from '../statistics';
+import { bpm, milliseconds, seconds, ticks, TICKS_PER_QUARTER } from '../units';
+import { microsecondsOf } from '../time/tempo-map';
+import { ClockMap } from './clock';
+import { findDoubles } from './doubles';
+import { foldTake, recordedStrokes } from './fold';
+import { eventOfHit, hitIdOfEvent, hitsOfStrokes, withHits } from './hits-of-take';
+import { measureLatency } from './latency';
+import { playLikeAPerson, STEADY_PRACTICE } from './practice';
+import { rawMidi } from './raw-midi';
+import { OPEN_GUARDS, type RawEvent, type Take } from './take';
+import { tightnessOf } from './tightness';
+import { STRAIGHT_CURVE, throughCurve } from './velocity-curve';
+
+const Q = TICKS_PER_QUARTER;
+/** One bar of 4/4 at 120 BPM: two seconds. */
+const take = (change: Partial<Take> = {}): Take => ({
+  id: 't1',
+  name: 'Take 1',
+  recordedAt: 0,
+  input: 'pads',
+  tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }],
+  meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }],
+  origin: ticks(0),
+  start: ticks(0),
+  end: ticks(4 * Q),
+  latencyMs: milliseconds(0),
+  curve: STRAIGHT_CURVE,
+  guards: OPEN_GUARDS,
+  passes: 1,
+  complete: true,
+  ...change,
+});
+const note = (at: number, key = 36, value = 100): RawEvent => ({ at: seconds(at), kind: 'note', key, value });
+
+describe('folding passes', () => {
+  test('each event goes to its pass and place; 10 ms before the loop’s start is the downbeat of the pass to come', () => {
+    const folded = foldTake(take(), [note(-0.01), note(0.5), note(1.99), note(2.503), note(5.25)]);
+    // Two seconds a pass; 10 ms are 1612.8 ticks.
+    expect(folded.map((s) => [s.pass, s.tick])).toEqual([[0, -1613], [0, Q], [1, -1613], [1, Math.round(Q + 0.006 * Q)], [2, Math.round(2.5 * Q)]]);
+    expect(recordedStrokes(foldTake(take(), [note(-0.9), note(0.1)])).map((s) => s.event)).toEqual([1]);
+  });
+
+  test('a loop that starts later keeps the early stroke before its bar line', () => {
+    const [early] = foldTake(take({ start: ticks(4 * Q), end: ticks(8 * Q) }), [note(1.99)]);
+    expect([early!.pass, early!.tick]).toEqual([1, 4 * Q - 1613]);
+  });
+
+  test('latency comes off, soft strokes and bounces are kept out, velocities go through the curve', () => {
+    const events = [note(0.04, 36, 100), note(0.06, 36, 40), note(0.54, 38, 9), note(0.54, 42, 64)];
+    const folded = foldTake(take({ latencyMs: milliseconds(40), guards: { below: 10, doubleMs: milliseconds(30) }, curve: { power: 2, floor: 1, ceiling: 127 } }), events);
+    expect(folded.map((s) => [s.event, s.tick, s.velocity])).toEqual([[0, 0, 79], [3, Q, 33]]);
+  });
+
+  test('wherever it is played: the place is right to a tick, and a later event is never in an earlier pass', () => {
+    fc.assert(
+      fc.property(fc.array(fc.double({ min: 0, max: 30, noNaN: true }), { maxLength: 30 }), fc.integer({ min: -50, max: 200 }), fc.integer({ min: 60, max: 240 }), (times, latency, tempo) => {
+        const t = take({ latencyMs: milliseconds(latency), tempo: [{ tick: ticks(0), microsecondsPerQuarter: microsecondsOf(bpm(tempo)) }] });
+        const length = (4 * 60) / tempo;
+        const folded = foldTake(t, [...times].sort((a, b) => a - b).map((at) => note(at)));
+        folded.forEach((s, i) => {
+          const at = [...times].sort((a, b) => a - b)[s.event]! - latency / 1000;
+          expect(Math.abs(s.pass * length + (s.tick / (4 * Q)) * length - at)).toBeLessThan(1e-4);
+          if (i > 0) expect(s.pass).toBeGreaterThanOrEqual(folded[i - 1]!.pass);
+        });
+      }),
+    );
+  });
+});
+
+describe('latency', () => {
+  const clicks = Array.from({ length: 16 }, (_, i) => seconds(10 + i * 0.5));
+  test('the median and the spread of taps against their clicks; missed taps and a stray one do no harm', () => {
+    const taps = clicks.flatMap((c, i) => (i === 3 || i === 9 ? [] : [seconds(c + 0.04 + (i % 2 ? 0.008 : -0.008))]));
+    const found = measureLatency(clicks, [...taps, seconds(12.75)])!;
+    // Fourteen taps, seven 8 ms early and seven 8 ms late, and the stray one beside a missed click, 212 ms off at most.
+    expect(Math.abs(found.latencyMs - 40)).toBeLessThan(8.01);
+    expect(found.taps).toBeLessThanOrEqual(15);
+    expect(measureLatency(clicks, taps.slice(0, 5))).toBeNull();
+    const exact = measureLatency(clicks, clicks.map((c) => seconds(c + 0.0625)))!;
+    expect([exact.latencyMs, exact.spreadMs, exact.taps]).toEqual([expect.closeTo(62.5, 6), expect.closeTo(0, 6), 16]);
+  });
+
+  test('any constant latency under half a click’s distance is found', () => {
+    fc.assert(fc.property(fc.integer({ min: -200, max: 200 }), (ms) => expect(measureLatency(clicks, clicks.map((c) => seconds(c + ms / 1000)))!.latencyMs).toBeCloseTo(ms, 6)));
+  });
+});
+
+test('clocks: the median of jittered pairs maps a stamp there and back', () => {
+  const map = new ClockMap();
+  expect(map.isKnown).toBe(false);
+  for (let i = 0; i < 40; i++) map.add({ audio: seconds(i * 0.1 + (i % 5 === 0 ? 0.02 : ((i % 3) - 1) * 0.0004)), page: 1000 + i * 100 });
+  expect(Math.abs(map.toAudio(3000) - 2)).toBeLessThan(0.0005);
+  expect(map.toPage(map.toAudio(12345.5))).toBeCloseTo(12345.5, 6);
+  map.reset();
+  expect(map.isKnown).toBe(false);
+});
+
+describe('velocity curves', () => {
+  test('straight, bent, limited', () => {
+    expect([1, 64, 127].map((v) => throughCurve(STRAIGHT_CURVE, v))).toEqual([1, 64, 127]);
+    expect(throughCurve({ power: 2, floor: 1, ceiling: 127 }, 64)).toBe(33);
+    expect(throughCurve({ power: 1, floor: 20, ceiling: 100 }, 1)).toBe(20);
+    expect(throughCurve({ power: 0.5, floor: 20, ceiling: 100 }, 127)).toBe(100);
+  });
+  test('harder never comes out softer', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0.25, max: 4, noNaN: true }), fc.integer({ min: 1, max: 60 }), fc.integer({ min: 61, max: 127 }), fc.integer({ min: 1, max: 126 }), (power, floor, ceiling, v) => {
+        const curve = { power, floor, ceiling };
+        expect(throughCurve(curve, v + 1)).toBeGreaterThanOrEqual(throughCurve(curve, v));
+        expect(throughCurve(curve, v)).toBeGreaterThanOrEqual(floor);
+      }),
+    );
+  });
+});
+
+test('doubles: the much softer of two close strokes of one voice; flams of like strokes and other voices stay', () => {
+  const part = smallPart([['snare', 0, 100], ['snare', 0.06, 40], ['snare', 1, 40], ['snare', 1.05, 100], ['snare', 2, 90], ['snare', 2.06, 85], ['kick', 3, 100], ['snare', 3.02, 30], ['snare', 3.5, 30]]);
+  const all = new Set(part.hits.map((h) => h.id));
+  // 0.06 of a quarter is 30 ms; h2 is softer than h3, which follows it.
+  expect(findDoubles(part, all)).toEqual(['h1', 'h2']);
+  expect(findDoubles(part, new Set(['h0', 'h3']))).toEqual([]);
+});
+
+describe('the practice player', () => {
+  const planned = Array.from({ length: 600 }, (_, i) => ({ at: seconds(i * 0.25), key: 42, velocity: 90 }));
+  test('steady, it plays exactly what is planned', () => {
+    expect(playLikeAPerson(planned, STEADY_PRACTICE).map(({ at, key, velocity }) => ({ at, key, velocity }))).toEqual(planned);
+  });
+  test('bias, spread, latency, jitter, misses and bounces are what they are set to; the same seed plays the same', () => {
+    const practice = { ...STEADY_PRACTICE, seed: 5, biasMs: milliseconds(-10), spreadMs: milliseconds(8), latencyMs: milliseconds(40), jitterMs: milliseconds(4), missed: 0.1, doubled: 0.05 };
+    const played = playLikeAPerson(planned, practice);
+    const strokes = played.filter((p) => !p.bounced);
+    const off = strokes.map((p) => (p.at - Math.round(p.at / 0.25) * 0.25) * 1000);
+    expect(Math.abs(mean(off) - 30)).toBeLessThan(1);
+    expect(Math.abs(deviation(off) - Math.hypot(8, 4))).toBeLessThan(0.6);
+    expect(Math.abs(strokes.length / 600 - 0.9)).toBeLessThan(0.04);
+    expect(Math.abs((played.length - strokes.length) / strokes.length - 0.05)).toBeLessThan(0.025);
+    expect(playLikeAPerson(planned, practice)).toEqual(played);
+    // In two calls as in one.
+    const halves = [...playLikeAPerson(planned.slice(0, 300), practice), ...playLikeAPerson(planned.slice(300), practice, 300)];
+    expect(halves.sort((a, b) => a.at - b.at)).toEqual(played);
+  });
+  test('drift: a percent slower at the end', () => {
+    const last = playLikeAPerson(planned, { ...STEADY_PRACTICE, driftPercent: 1 }, 0, seconds(150)).at(-1)!;
+    // Half of 1 % of the whole span.
+    expect(last.at - 149.75).toBeCloseTo((0.01 * 149.75 ** 2) / 300, 9);
+  });
+});
+
+test('hits of a take carry their events, take their kit’s voices, and join the part with rows for them', () => {
+  const part = smallPart([['snare', 1, 90]]);
+  const strokes = foldTake(take(), [note(0, 36), note(0.25, 42), note(0.5, 99)]);
+  const hits = hitsOfStrokes(part, 't1', strokes);
+  expect(hits.map((h) => [h.id, h.voice])).toEqual([['take:t1:0', 'kick'], ['take:t1:1', 'hat-closed'], ['take:t1:2', 'key-99']]);
+  expect([eventOfHit(hitIdOfEvent('a:b', 12)), eventOfHit('h0')]).toEqual([{ take: 'a:b', event: 12 }, null]);
+  expect(hitsOfStrokes(part, 't1', strokes, new Set(['kick'])).length).toBe(1);
+  const joined = withHits(part, hits.slice(0, 2));
+  expect([joined.rows.map((r) => r.voice), joined.hits.length]).toEqual([['hat-closed', 'snare', 'kick'], 3]);
+  expect(withHits(joined, [], (h) => h.voice === 'snare').hits).toEqual(part.hits);
+});
+
+test('tightness: the constant part and what is left around it', () => {
+  const part = smallPart([['kick', 0.02, 90], ['kick', 1.04, 90], ['kick', 2.02, 90], ['kick', 3.04, 90]]);
+  // 10 and 20 ms late at 500 ms a quarter.
+  const found = tightnessOf(part)!;
+  expect([found.meanMs, found.spreadMs, found.hits]).toEqual([expect.closeTo(15, 1), expect.closeTo(5, 1), 4]);
+  expect(tightnessOf(part, new Set())).toBeNull();
+});
+
+test('the raw take as MIDI: a tick a millisecond, count-in and pedal kept, nothing folded', () => {
+  const events: RawEvent[] = [note(-0.4, 38, 70), note(0.0125, 36, 101), { at: seconds(2.3), kind: 'pedal', key: 4, value: 60 }, { at: seconds(2.4), kind: 'pressure', key: 42, value: 90 }, note(4.1, 36, 99)];
+  const { header, tracks } = parseMidi(rawMidi({ name: 'Take 1' }, events));
+  let now = 0;
+  const found = tracks[0]!.flatMap((e) => {
+    now += e.deltaTime;
+    if (e.type === 'noteOn') return [[now, e.noteNumber, e.velocity]];
+    if (e.type === 'controller') return [[now, e.controllerType, e.value]];
+    return e.type === 'noteAftertouch' ? [[now, e.noteNumber, e.amount]] : [];
+  });
+  expect(header.ticksPerBeat).toBe(1000);
+  expect(found).toEqual([[600, 38, 70], [1013, 36, 101], [3300, 4, 60], [3400, 42, 90], [5100, 36, 99]]);
+});
