@@ -105,6 +105,12 @@ export class SoundEngine {
     return this.clock.isKnown ? this.clock.toPage(audio) : performance.now() + (audio - this.now) * 1000;
   }
 
+  /** What plays now, for those who send it elsewhere: the version that is heard, and where its first pass started. */
+  get sounding(): { program: Program; anchorFrame: number } | null {
+    if (!this.state.playing || !this.programs) return null;
+    return { program: this.programs[this.state.version] ?? this.programs.performed, anchorFrame: this.state.anchorFrame };
+  }
+
   /** When the first pass started, or will start, on the audio clock; null while stopped. */
   get startedAt(): Seconds | null {
     return this.state.playing && this.context ? seconds(this.state.anchorFrame / this.context.sampleRate) : null;

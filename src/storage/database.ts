@@ -1,5 +1,7 @@
 import Dexie, { type EntityTable, type Table } from 'dexie';
 import type { PartDiff } from '@/core/part/diff';
+import type { Guards, RawEvent, Take } from '@/core/take/take';
+import type { VelocityCurve } from '@/core/take/velocity-curve';
 import type { PartSummary } from './summary';
 
 /** A part as the Shelf lists it. `head` is the number of its last edit: whoever writes must have seen it. */
@@ -71,6 +73,32 @@ export interface GrooveRow {
   updatedAt: number;
 }
 
+/** A take: how it was recorded; JSON data. */
+export interface TakeRow {
+  id: string;
+  partId: string;
+  take: Take;
+}
+
+/** Some raw events of a take, written as they came. */
+export interface TakeEventsRow {
+  takeId: string;
+  n: number;
+  events: RawEvent[];
+}
+
+/** What is known of an input device. */
+export interface InputRow {
+  id: string;
+  latencyMs: number;
+  /** Of the measurement; undefined where the latency was typed. */
+  spreadMs?: number;
+  curve: VelocityCurve;
+  guards: Guards;
+  /** MIDI key that each of its keys stands for. */
+  pads?: Readonly<Record<number, number>>;
+}
+
 export interface FlagRow {
   name: string;
   at: number;
@@ -87,6 +115,9 @@ export class NodSwayDatabase extends Dexie {
   feels!: EntityTable<FeelRow, 'name'>;
   versions!: EntityTable<VersionRow, 'id'>;
   grooves!: EntityTable<GrooveRow, 'id'>;
+  takes!: EntityTable<TakeRow, 'id'>;
+  takeEvents!: Table<TakeEventsRow, [string, number]>;
+  inputs!: EntityTable<InputRow, 'id'>;
 
   constructor(name = 'nod-sway') {
     super(name);
@@ -94,6 +125,7 @@ export class NodSwayDatabase extends Dexie {
     this.version(2).stores({ kits: 'name', feels: 'name' });
     this.version(3).stores({ versions: 'id, partId' });
     this.version(4).stores({ grooves: 'id' });
+    this.version(5).stores({ takes: 'id, partId', takeEvents: '[takeId+n]', inputs: 'id' });
   }
 }
 

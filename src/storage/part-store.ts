@@ -123,15 +123,18 @@ export class PartStore {
     return named(() => this.db.parts.orderBy('updatedAt').reverse().toArray());
   }
 
-  /** Takes a part off the Shelf, with its versions; the result puts it back. */
+  /** Takes a part off the Shelf, with its versions and takes; the result puts it back. */
   remove(id: string): Promise<() => Promise<void>> {
-    const { parts, bodies, songs, edits, versions } = this.db;
-    const tables = [parts, bodies, edits, songs, versions];
+    const { parts, bodies, songs, edits, versions, takes, takeEvents } = this.db;
+    const tables = [parts, bodies, edits, songs, versions, takes, takeEvents];
     return named(() =>
       this.db.transaction('rw', tables, async () => {
         const own = versions.where('partId').equals(id);
         const [row, body, song, edited, kept] = await Promise.all([parts.get(id), bodies.get(id), songs.get(id), this.editsOf(id).toArray(), own.toArray()]);
-        await Promise.all([parts.delete(id), bodies.delete(id), songs.delete(id), this.editsOf(id).delete(), own.delete()]);
+        const played = await takes.where('partId').equals(id).toArray();
+        const eventsOf = (take: string) => takeEvents.where('[takeId+n]').between([take, Dexie.minKey], [take, Dexie.maxKey]);
+        const events = (await Promise.all(played.map((t) => eventsOf(t.id).toArray()))).flat();
+        await Promise.all([parts.delete(id), bodies.delete(id), songs.delete(id), this.editsOf(id).delete(), own.delete(), takes.bulkDelete(played.map((t) => t.id)), ...played.map((t) => eventsOf(t.id).delete())]);
         return () =>
           this.db.transaction('rw', tables, async () => {
             if (row) await parts.put(row);
@@ -139,6 +142,8 @@ export class PartStore {
             if (song) await songs.put(song);
             await edits.bulkPut(edited);
             await versions.bulkPut(kept);
+            await takes.bulkPut(played);
+            await takeEvents.bulkPut(events);
           });
       }),
     );

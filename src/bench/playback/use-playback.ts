@@ -22,6 +22,8 @@ export interface Playback {
   toggle(): void;
   /** Starts from a tick, or moves there while playing. */
   playFrom(tick: Ticks): void;
+  /** Starts the loop after a lead in seconds, in which it is counted in. */
+  playLoop(lead: number): void;
   audition(voice: VoiceName, velocity?: number): void;
   /** Sounds a hit with its pan, pitch and brightness; a choke is silent. */
   auditionHit(hit: Hit): void;
@@ -99,6 +101,14 @@ export function usePlayback(): Playback {
     [store, engine, slots],
   );
 
+  const playLoop = useCallback(
+    (lead: number) => {
+      engine.setPrograms(programsOf(store.getState(), engine, slots));
+      engine.play(startOf(store.getState()), lead).catch(showError);
+    },
+    [store, engine, slots],
+  );
+
   const hold = useCallback(
     (version: Version) => {
       if (store.getState().transport.version === version) return;
@@ -112,6 +122,7 @@ export function usePlayback(): Playback {
     () => ({
       engine,
       playFrom,
+      playLoop,
       toggle: () => (engine.isPlaying ? engine.stop() : playFrom(startOf(store.getState()))),
       audition: (voice, velocity = AUDITION_VELOCITY) => void engine.audition(voice, velocity).catch(showError),
       auditionHit: (hit) => void engine.audition(hit.voice, hit.velocity, { pan: hit.pan ?? 0, pitch: hit.pitch ?? 0, brightness: hit.brightness ?? 0, choke: hit.choke === true }).catch(showError),
@@ -121,7 +132,7 @@ export function usePlayback(): Playback {
       },
       hitOfSlot: (slot) => slots.ids[slot],
     }),
-    [engine, hold, playFrom, slots, store],
+    [engine, hold, playFrom, playLoop, slots, store],
   );
 }
 

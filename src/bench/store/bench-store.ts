@@ -21,7 +21,7 @@ interface Gesture {
   before: Surroundings;
 }
 
-export const PAGES = ['hits', 'bars', 'feel'] as const;
+export const PAGES = ['hits', 'bars', 'feel', 'takes'] as const;
 export type Page = (typeof PAGES)[number];
 
 /** What lies over the Bench. */

@@ -17,7 +17,7 @@ export interface FoldedStroke {
   velocity: Velocity;
 }
 
-type Folding = Pick<Take, 'tempo' | 'meter' | 'origin' | 'start' | 'end' | 'latencyMs' | 'curve' | 'guards'>;
+type Folding = Pick<Take, 'tempo' | 'meter' | 'origin' | 'start' | 'end' | 'latencyMs' | 'curve' | 'guards' | 'pads'>;
 
 /**
  * Places the strokes of a take: latency off, velocities through the curve, guards applied, passes laid over each other. A stroke whose
@@ -43,7 +43,7 @@ export function foldTake(take: Folding, events: readonly RawEvent[], grid: GridN
     const next = nearestLine(map, tick, stepOf(grid)).tick >= take.end;
     // Before the start the tempo of the start holds, or the map's own before it.
     const before = tempo.toTicks(seconds(startSecond + place - length));
-    strokes.push({ event, pass: next ? pass + 1 : pass, tick: ticks(Math.round(next ? before : tick)), key: e.key, velocity: throughCurve(take.curve, e.value) });
+    strokes.push({ event, pass: next ? pass + 1 : pass, tick: ticks(Math.round(next ? before : tick)), key: take.pads?.[e.key] ?? e.key, velocity: throughCurve(take.curve, e.value) });
   });
   return strokes;
 }

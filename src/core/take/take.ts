@@ -44,6 +44,8 @@ export interface Take {
   latencyMs: Milliseconds;
   curve: VelocityCurve;
   guards: Guards;
+  /** MIDI key that each key of the device stands for; those that are not named stand for themselves. */
+  pads?: Readonly<Record<number, number>> | undefined;
   /** Whole passes of the loop. */
   passes: number;
   /** False while it is recorded, and after a crash. */

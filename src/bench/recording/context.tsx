@@ -1,0 +1,50 @@
+'use client';
+
+import { createContext, useContext, useEffect, useMemo, type ReactNode } from 'react';
+import { useStore } from 'zustand';
+import { PadDevice } from '@/devices/pads';
+import { inputStore } from '@/storage/input-store';
+import { takeStore } from '@/storage/take-store';
+import { showError } from '@/ui/notify';
+import { enterStep } from '../actions/step-entry';
+import type { Playback } from '../playback/use-playback';
+import { useBenchStore } from '../store/context';
+import { createRecorder, type Recorder } from './recorder';
+import type { RecordingState } from './recording-state';
+
+interface Recording {
+  recorder: Recorder;
+  pads: PadDevice;
+}
+
+const Context = createContext<Recording | null>(null);
+
+/** One recorder for the Bench, listening to the pads until another device is chosen. */
+export function RecordingProvider({ playback, children }: { playback: Playback; children: ReactNode }) {
+  const bench = useBenchStore();
+  const recording = useMemo((): Recording => {
+    const recorder: Recorder = createRecorder({
+      bench,
+      engine: playback.engine,
+      takes: takeStore,
+      inputs: inputStore,
+      onError: showError,
+      play: playback.playLoop,
+      onStep: (key, velocity) => enterStep(bench, key, velocity, recorder.state.getState().stepLength, performance.now()),
+    });
+    return { recorder, pads: new PadDevice() };
+  }, [bench, playback]);
+  useEffect(() => {
+    recording.recorder.connect(recording.pads);
+    return () => recording.recorder.dispose();
+  }, [recording]);
+  return <Context.Provider value={recording}>{children}</Context.Provider>;
+}
+
+export function useRecording(): Recording {
+  const value = useContext(Context);
+  if (!value) throw new Error('outside the Bench');
+  return value;
+}
+
+export const useRecorded = <T,>(slice: (state: RecordingState) => T): T => useStore(useRecording().recorder.state, slice);

@@ -1,0 +1,348 @@
+import { nanoid } from 'nanoid';
+import { createStore, type StoreApi } from 'zustand/vanilla';
+import { clickProgram } from '@/core/playback/clicks';
+import { makeProgram } from '@/core/playback/program';
+import { writtenPerformance } from '@/core/feel/perform';
+import { homesOf } from '@/core/homes/homes';
+import { ticksOfBars } from '@/core/part/commands/settings';
+import { meterMapOf, tempoMapOf } from '@/core/part/part-time';
+import type { Hit, Part } from '@/core/part/part';
+import { foldTake, recordedStrokes, type FoldedStroke } from '@/core/take/fold';
+import { eventOfHit, hitsOfStrokes, withHits } from '@/core/take/hits-of-take';
+import { measureLatency } from '@/core/take/latency';
+import { throughCurve } from '@/core/take/velocity-curve';
+import type { RawEvent, Take } from '@/core/take/take';
+import { bpm, milliseconds, seconds, ticks, TICKS_PER_QUARTER, type Seconds, type Velocity } from '@/core/units';
+import { microsecondsOf } from '@/core/time/tempo-map';
+import { voiceOfKey } from '@/core/voices';
+import type { InputDevice, InputEvent } from '@/devices/input';
+import type { SoundEngine } from '@/sound/engine';
+import { freshInput, type InputSettings, type InputStore } from '@/storage/input-store';
+import type { TakeStore } from '@/storage/take-store';
+import type { BenchStore } from '../store/bench-store';
+import { FRESH_RECORDING, type RecordingState } from './recording-state';
+
+/** Everything that is recorded goes through here: from a device's event to raw events in the store and hits on the stems. */
+export interface Recorder {
+  state: StoreApi<RecordingState>;
+  set(change: Partial<RecordingState>): void;
+  /** Listens to a device instead of the one before. */
+  connect(device: InputDevice): void;
+  /** What is known of the device, changed and kept. */
+  settings(): InputSettings;
+  tune(change: Partial<InputSettings>): void;
+  /** Tells of the next struck pad, which is not played; null forgets that. */
+  learnPad(onKey: ((key: number) => void) | null): void;
+  start(): void;
+  /** Ends the recording and keeps it. */
+  stop(): void;
+  /** Takes the last recording away, from the part and from the takes. */
+  discard(): Promise<void>;
+  /** Makes a take of what was played in the last minute without recording. */
+  keepLastMinute(): Promise<boolean>;
+  measure(): void;
+  stopMeasuring(): void;
+  /** Called when all is put away. */
+  dispose(): void;
+}
+
+interface Deps {
+  bench: BenchStore;
+  engine: SoundEngine;
+  takes: TakeStore;
+  inputs: InputStore;
+  /** Told of refusals. */
+  onError: (e: unknown) => void;
+  /** Starts playing the loop. */
+  play: (lead: number) => void;
+  /** A struck pad while step entry is on. */
+  onStep: (key: number, velocity: Velocity) => void;
+}
+
+/** Kept events reach the store at least so often. */
+const FLUSH_MS = 400;
+const LOOK_MS = 40;
+/** A pass is closed so long after its end: early strokes of the next belong to that. */
+const CLOSE_SECONDS = 0.06;
+const LAST_MINUTE_SECONDS = 60;
+const MEASURED_CLICKS = 16;
+const MEASURED_BPM = 120;
+/** Between a measurement's start and the first click that counts; two clicks count in. */
+const MEASURE_LEAD = 1;
+
+interface Running {
+  take: Take;
+  before: Part;
+  events: RawEvent[];
+  kept: number;
+  rows: number;
+  /** Passes that are closed: their hits are steps of the history. */
+  closed: number;
+  timer: ReturnType<typeof setInterval>;
+  flushed: number;
+  /** The pass whose gesture was begun last, and how many events it has shown. */
+  begun: number;
+  shown: number;
+  /** Events from here on are shown: those before were kept by another action, or taken back by an undo. */
+  from: number;
+  /** The music was heard to start. */
+  heard: boolean;
+}
+
+export function createRecorder({ bench, engine, takes, inputs, onError, play, onStep }: Deps): Recorder {
+  const state = createStore<RecordingState>(() => FRESH_RECORDING);
+  const set = (change: Partial<RecordingState>) => state.setState(change);
+  let input: InputSettings = freshInput('pads');
+  let unlisten: () => void = () => {};
+  let running: Running | null = null;
+  let measuring: { taps: Seconds[]; timer: ReturnType<typeof setInterval> } | null = null;
+  /** What was played lately, recording or not, with the start of the playing that it belongs to. */
+  let recent: { at: Seconds; startedAt: Seconds | null; event: InputEvent }[] = [];
+  let struck = 0;
+
+  const loopOf = (part: Part) => {
+    const { transport } = bench.getState();
+    return transport.loop ? ticksOfBars(part, transport.fromBar, transport.toBar) : ticksOfBars(part, 0, part.bars);
+  };
+
+  const newTake = (part: Part, name: string, deviceName: string): Take => {
+    const { start, end } = loopOf(part);
+    return { id: nanoid(10), name, recordedAt: Date.now(), input: deviceName, tempo: part.tempo, meter: part.meter, origin: part.origin, start, end, latencyMs: milliseconds(input.latencyMs), curve: input.curve, guards: input.guards, ...(input.pads ? { pads: input.pads } : {}), passes: 0, complete: false };
+  };
+
+  let device: InputDevice | null = null;
+  /** Told of the next struck key alone. */
+  let learning: ((key: number) => void) | null = null;
+
+  const onEvent = (event: InputEvent) => {
+    const at = engine.heardAt(event.page);
+    if (event.kind === 'note' && learning) {
+      const learn = learning;
+      learning = null;
+      return learn(event.key);
+    }
+    const key = input.pads?.[event.key] ?? event.key;
+    recent = [...recent.filter((r) => r.at > at - LAST_MINUTE_SECONDS), { at, startedAt: engine.startedAt, event }];
+    if (event.kind === 'note') {
+      set({ struck: { key, n: ++struck } });
+      if (measuring) return void measuring.taps.push(at);
+      const { part } = bench.getState();
+      if (state.getState().monitor) void engine.audition(voiceOfKey(part.kitMap, key), throughCurve(input.curve, event.value)).catch(onError);
+      if (state.getState().stepEntry && !running) return onStep(key, throughCurve(input.curve, event.value));
+    }
+    const start = engine.startedAt;
+    if (!running || start === null) return;
+    running.events.push({ at: seconds(at - start), kind: event.kind, key: event.key, value: event.value });
+    show();
+  };
+
+  /** Hits of the strokes of a pass laid into the part. */
+  const laid = (r: Running, base: Part, strokes: readonly FoldedStroke[]): Part => {
+    const { mode, rows } = state.getState();
+    const hits = hitsOfStrokes(base, r.take.id, strokes, rows.size > 0 ? rows : undefined);
+    if (mode === 'layer' || hits.length === 0) return withHits(base, hits);
+    const homes = homesOf(base);
+    const inLoop = new Set(base.hits.flatMap((h, i) => ((homes.ticks[i] as number) >= r.take.start && (homes.ticks[i] as number) < r.take.end && (rows.size === 0 || rows.has(h.voice)) ? [h.id] : [])));
+    return withHits(base, hits, (h: Hit) => !inLoop.has(h.id));
+  };
+
+  /** Shows what the passes that are not closed hold; one gesture each. */
+  const show = () => {
+    const r = running;
+    if (!r) return;
+    const strokes = recordedStrokes(foldTake(r.take, r.events));
+    set({ strokes: strokes.length });
+    const label = `Record pass ${r.closed + 1}`;
+    // What else was done meanwhile has ended the gesture: what it had is in the part, or was taken back. Either stays so.
+    if (r.begun === r.closed && bench.getState().gesture?.label !== label) r.from = r.shown;
+    const open = strokes.filter((s) => s.pass === r.closed && s.event >= r.from);
+    r.shown = r.events.length;
+    if (open.length === 0) return;
+    if (bench.getState().gesture?.label !== label) {
+      bench.getState().begin(label);
+      r.begun = r.closed;
+    }
+    bench.getState().preview((base) => laid(r, base, open));
+  };
+
+  const look = () => {
+    const r = running;
+    if (!r) return;
+    const start = engine.startedAt;
+    // Stopped by the transport: that ends the recording too.
+    if (start === null) return r.heard ? recorder.stop() : undefined;
+    r.heard = true;
+    const tempo = tempoMapOf(r.take);
+    const length = tempo.toSeconds(r.take.end) - tempo.toSeconds(r.take.start);
+    const place = engine.heardAt(performance.now()) - start;
+    if (place >= 0 && state.getState().phase === 'counting') set({ phase: 'recording' });
+    const late = place - r.take.latencyMs / 1000 - CLOSE_SECONDS;
+    while (late > (r.closed + 1) * length) closePass(r);
+    if (performance.now() - r.flushed > FLUSH_MS) void flush(r);
+  };
+
+  const closePass = (r: Running) => {
+    show();
+    if (bench.getState().gesture?.label === `Record pass ${r.closed + 1}`) bench.getState().commit();
+    r.closed++;
+    set({ pass: r.closed });
+    // What came early for the next pass shows now.
+    show();
+  };
+
+  const flush = async (r: Running) => {
+    r.flushed = performance.now();
+    const fresh = r.events.slice(r.kept);
+    if (fresh.length === 0) return;
+    r.kept = r.events.length;
+    await takes.append(r.take.id, r.rows++, fresh).catch(onError);
+  };
+
+  const nextName = async (): Promise<string> => `Take ${(await takes.list(bench.getState().id)).length + 1}`;
+
+  const begin = async () => {
+    const { part, transport } = bench.getState();
+    if (!transport.loop) bench.getState().setTransport({ loop: true, fromBar: 0, toBar: part.bars });
+    const take = newTake(part, await nextName(), device?.name ?? 'unknown');
+    await takes.begin(bench.getState().id, take);
+    const range = { start: take.start, end: take.end, loop: true };
+    const { countIn, click, clicking } = state.getState();
+    const lead = meterMapOf(part).barAt(take.start).length * countIn;
+    const leadSeconds = Math.max(0.1, (tempoMapOf(part).toSeconds(ticks(take.start)) - tempoMapOf(part).toSeconds(ticks(take.start - lead))));
+    engine.setClicks(clicking || countIn > 0 ? clickProgram(part, range, click, engine.voiceIndex) : null);
+    running = { take, before: part, events: [], kept: 0, rows: 0, closed: 0, flushed: performance.now(), timer: setInterval(look, LOOK_MS), begun: -1, shown: 0, from: 0, heard: false };
+    set({ phase: 'counting', take, pass: 0, strokes: 0 });
+    engine.stop();
+    play(leadSeconds);
+  };
+
+  const halt = () => {
+    const r = running;
+    if (!r) return null;
+    clearInterval(r.timer);
+    show();
+    if (/^Record pass /.test(bench.getState().gesture?.label ?? '')) bench.getState().commit();
+    running = null;
+    engine.stop();
+    engine.setClicks(null);
+    return r;
+  };
+
+  const finish = async (r: Running) => {
+    await flush(r);
+    const strokes = recordedStrokes(foldTake(r.take, r.events));
+    const passes = strokes.reduce((most, s) => Math.max(most, s.pass + 1), 0);
+    if (r.events.length === 0) {
+      await takes.remove(r.take.id);
+      return set({ phase: 'idle', take: null });
+    }
+    const take = { ...r.take, passes, complete: true };
+    await takes.update(take);
+    set({ phase: 'done', take });
+  };
+
+  let last: Running | null = null;
+
+  const recorder: Recorder = {
+    state,
+    set,
+    connect(next) {
+      unlisten();
+      device = next;
+      unlisten = next.listen(onEvent);
+      input = freshInput(next.id);
+      set({ input: next.id, latencyMs: 0, found: null });
+      inputs.load(next.id).then((known) => {
+        if (device !== next) return;
+        input = known;
+        set({ latencyMs: known.latencyMs });
+      }, onError);
+    },
+    settings: () => input,
+    tune(change) {
+      input = { ...input, ...change };
+      if (change.latencyMs !== undefined) set({ latencyMs: change.latencyMs });
+      inputs.save(input).catch(onError);
+    },
+    learnPad: (onKey) => {
+      learning = onKey;
+    },
+    start() {
+      if (running) return;
+      recorder.stopMeasuring();
+      begin().catch(onError);
+    },
+    stop() {
+      const r = halt();
+      if (!r) return;
+      last = r;
+      finish(r).catch(onError);
+    },
+    async discard() {
+      const r = last;
+      last = null;
+      set({ phase: 'idle', take: null });
+      if (!r) return;
+      bench.getState().run('Discard the take', (p) => (p.hits.some((h) => eventOfHit(h.id)?.take === r.take.id) ? { ...p, hits: r.before.hits, rows: r.before.rows } : p));
+      await takes.remove(r.take.id);
+    },
+    async keepLastMinute() {
+      const { part, id } = bench.getState();
+      const played = recent.filter((p) => p.event.kind === 'note');
+      if (played.length === 0) return false;
+      const first = played[0] as (typeof played)[number];
+      const origin = first.startedAt ?? first.at;
+      const take: Take = { ...newTake(part, await nextName(), device?.name ?? 'unknown'), complete: true };
+      const tempo = tempoMapOf(part);
+      const length = tempo.toSeconds(take.end) - tempo.toSeconds(take.start);
+      // Whole passes are taken off, so that what was played long after the start is not in pass a hundred.
+      const skipped = Math.floor((first.at - origin) / length) * length;
+      const events = recent.map(({ at, startedAt, event }): RawEvent => ({ at: seconds(at - (startedAt ?? origin) - (startedAt === first.startedAt ? skipped : 0)), kind: event.kind, key: event.key, value: event.value }));
+      const passes = recordedStrokes(foldTake(take, events)).reduce((most, s) => Math.max(most, s.pass + 1), 0);
+      await takes.begin(id, { ...take, passes });
+      await takes.append(take.id, 0, events);
+      recent = [];
+      return true;
+    },
+    measure() {
+      if (running || measuring) return;
+      engine.stop();
+      const quiet: Part = { ...bench.getState().part, hits: [], tempo: [{ tick: ticks(0), microsecondsPerQuarter: microsecondsOf(bpm(MEASURED_BPM)) }], meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }], origin: ticks(0), bars: 4 };
+      const range = { start: ticks(0), end: ticks(MEASURED_CLICKS * TICKS_PER_QUARTER), loop: true };
+      const silence = makeProgram(quiet, writtenPerformance(quiet), range, () => 0, engine.voiceIndex);
+      engine.setPrograms({ performed: silence, written: silence });
+      engine.setClicks(clickProgram(quiet, range, { ...state.getState().click, perBeat: 1 }, engine.voiceIndex));
+      const gap = 60 / MEASURED_BPM;
+      const timer = setInterval(() => {
+        const start = engine.startedAt;
+        const m = measuring;
+        if (start === null || !m) return;
+        const heard = Math.floor((engine.heardAt(performance.now()) - start) / gap) + 1;
+        set({ measuring: { clicks: Math.max(0, Math.min(MEASURED_CLICKS, heard)), taps: m.taps.length } });
+        if (heard <= MEASURED_CLICKS) return;
+        const clicks = Array.from({ length: MEASURED_CLICKS }, (_, i) => seconds(start + i * gap));
+        const found = measureLatency(clicks, m.taps);
+        recorder.stopMeasuring();
+        set({ found: found ?? false });
+        if (found) recorder.tune({ latencyMs: Math.round(found.latencyMs * 10) / 10, spreadMs: found.spreadMs });
+      }, LOOK_MS);
+      measuring = { taps: [], timer };
+      set({ measuring: { clicks: 0, taps: 0 }, found: null });
+      engine.play(ticks(0), MEASURE_LEAD).catch(onError);
+    },
+    stopMeasuring() {
+      if (!measuring) return;
+      clearInterval(measuring.timer);
+      measuring = null;
+      engine.stop();
+      engine.setClicks(null);
+      set({ measuring: null });
+    },
+    dispose() {
+      recorder.stopMeasuring();
+      const r = halt();
+      if (r) finish(r).catch(onError);
+      unlisten();
+    },
+  };  return recorder;
+}

@@ -1,0 +1,81 @@
+import type { Click } from '@/core/playback/clicks';
+import { DEFAULT_CLICK } from '@/core/playback/clicks';
+import type { LatencyFinding } from '@/core/take/latency';
+import { HUMAN_PRACTICE, type Practice } from '@/core/take/practice';
+import type { Take } from '@/core/take/take';
+import type { GridName } from '@/core/time/grid';
+import type { VoiceName } from '@/core/voices';
+
+/** How takes are recorded; kept for the visit. */
+export interface RecordingSettings {
+  /** Bars of clicks before the first pass, 0 to 4. */
+  countIn: number;
+  /** Null: no click while recording; the count-in clicks all the same. */
+  click: Click;
+  clicking: boolean;
+  /** New passes join what is there, or take its place. */
+  mode: 'layer' | 'replace';
+  /** Rows that are recorded; empty: all. */
+  rows: ReadonlySet<VoiceName>;
+  /** Struck pads are heard. */
+  monitor: boolean;
+  practice: Practice;
+  /** Index into the practice patterns. */
+  pattern: number;
+}
+
+/** A measurement under way. */
+export interface Measuring {
+  /** Clicks that have been heard, of 16. */
+  clicks: number;
+  taps: number;
+}
+
+export type Phase = 'idle' | 'counting' | 'recording' | 'done';
+
+export interface RecordingState extends RecordingSettings {
+  phase: Phase;
+  /** The take that is recorded, or was recorded last. */
+  take: Take | null;
+  /** From 0. */
+  pass: number;
+  strokes: number;
+  measuring: Measuring | null;
+  /** What the last measurement found; false where there were too few taps. */
+  found: LatencyFinding | false | null;
+  /** The device that is listened to. */
+  input: string;
+  latencyMs: number;
+  /** Each struck pad places a hit at the step cursor, which moves on. */
+  stepEntry: boolean;
+  stepLength: GridName;
+  /** Computer keys strike pads instead of being shortcuts. */
+  keysPlay: boolean;
+  padsShown: boolean;
+  /** The key struck last, and when: pads light up. */
+  struck: { key: number; n: number } | null;
+}
+
+export const FRESH_RECORDING: RecordingState = {
+  countIn: 1,
+  click: DEFAULT_CLICK,
+  clicking: true,
+  mode: 'layer',
+  rows: new Set(),
+  monitor: true,
+  practice: HUMAN_PRACTICE,
+  pattern: 0,
+  phase: 'idle',
+  take: null,
+  pass: 0,
+  strokes: 0,
+  measuring: null,
+  found: null,
+  input: 'pads',
+  latencyMs: 0,
+  stepEntry: false,
+  stepLength: '1/16',
+  keysPlay: false,
+  padsShown: false,
+  struck: null,
+};

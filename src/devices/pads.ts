@@ -1,0 +1,55 @@
+import type { InputDevice, InputEvent } from './input';
+
+/** One pad: what it strikes, and the computer key that does the same. */
+export interface Pad {
+  voice: string;
+  key: number;
+  /** As `KeyboardEvent.code`: the place on the keyboard, whatever its letters are. */
+  code: string;
+  label: string;
+}
+
+/** By limb: voices of the left hand under the left hand, of the right under the right, the feet below. */
+export const PAD_BANKS: readonly { name: string; pads: readonly Pad[] }[] = [
+  {
+    name: 'Left hand',
+    pads: [
+      { voice: 'crash', key: 49, code: 'KeyE', label: 'E' },
+      { voice: 'tom-high', key: 50, code: 'KeyA', label: 'A' },
+      { voice: 'rim', key: 37, code: 'KeyS', label: 'S' },
+      { voice: 'clap', key: 39, code: 'KeyD', label: 'D' },
+      { voice: 'snare', key: 38, code: 'KeyF', label: 'F' },
+      { voice: 'hat-pedal', key: 44, code: 'KeyV', label: 'V' },
+    ],
+  },
+  {
+    name: 'Right hand',
+    pads: [
+      { voice: 'hat-closed', key: 42, code: 'KeyJ', label: 'J' },
+      { voice: 'hat-open', key: 46, code: 'KeyK', label: 'K' },
+      { voice: 'ride', key: 51, code: 'KeyL', label: 'L' },
+      { voice: 'tom-mid', key: 47, code: 'KeyI', label: 'I' },
+      { voice: 'tom-floor', key: 41, code: 'KeyO', label: 'O' },
+      { voice: 'kick', key: 36, code: 'KeyN', label: 'N' },
+    ],
+  },
+];
+
+export const PADS: readonly Pad[] = PAD_BANKS.flatMap((b) => b.pads);
+
+/** Computer keys and on-screen pads: one device, since they are played together. */
+export class PadDevice implements InputDevice {
+  readonly id = 'pads';
+  readonly name = 'Pads and computer keys';
+  private readonly listeners = new Set<(event: InputEvent) => void>();
+
+  listen(onEvent: (event: InputEvent) => void): () => void {
+    this.listeners.add(onEvent);
+    return () => this.listeners.delete(onEvent);
+  }
+
+  /** @param page when: the pointer's or key's own stamp, ms of the page's clock */
+  strike(key: number, value: number, page: number) {
+    for (const listener of this.listeners) listener({ page, kind: 'note', key, value });
+  }
+}
