@@ -3,6 +3,7 @@
 import { useEffect } from 'react';
 import type { SoundEngine } from '@/sound/engine';
 import type { BenchScene } from './geometry/scene';
+import { recordingForTests, type Recording } from './recording/context';
 import type { BenchState } from './store/bench-store';
 import type { Playback } from './playback/use-playback';
 import { useBenchStore } from './store/context';
@@ -15,6 +16,7 @@ export interface Diagnostics {
   hitOfSlot: (slot: number) => string | undefined;
   /** The scene that was drawn last. */
   scene: () => BenchScene | null;
+  recording: () => Recording | null;
   /** Times at which the stems were drawn, newest last. */
   drawn: number[];
 }
@@ -37,7 +39,7 @@ export function noteScene(scene: BenchScene): void {
 export function useDiagnostics(playback: Playback): void {
   const store = useBenchStore();
   useEffect(() => {
-    window.nodSway = { bench: store.getState, engine: playback.engine, hitOfSlot: playback.hitOfSlot, scene: () => lastScene, drawn };
+    window.nodSway = { bench: store.getState, engine: playback.engine, hitOfSlot: playback.hitOfSlot, scene: () => lastScene, recording: recordingForTests, drawn };
     return () => {
       delete window.nodSway;
     };

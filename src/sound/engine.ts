@@ -100,6 +100,11 @@ export class SoundEngine {
     return this.clock.isKnown ? this.clock.toAudio(page) : seconds(this.now + (page - performance.now()) / 1000);
   }
 
+  /** The audio clock's time that is heard now. */
+  heardNow(): Seconds {
+    return this.heardAt(performance.now());
+  }
+
   /** The moment of the page's clock at which an audio time is heard. */
   pageTimeOf(audio: Seconds): number {
     return this.clock.isKnown ? this.clock.toPage(audio) : performance.now() + (audio - this.now) * 1000;

@@ -9,15 +9,17 @@ interface Props {
   value: string;
   choices: readonly { value: string; text: string }[];
   onChange: (value: string) => void;
+  /** Shown while nothing is chosen: for a choice that is an action. */
+  placeholder?: string;
   className?: string;
 }
 
 /** A word in a sentence that can be changed in place. */
-export function Picker({ label, value, choices, onChange, className }: Props) {
+export function Picker({ label, value, choices, onChange, placeholder, className }: Props) {
   return (
     <Select.Root value={value} onValueChange={onChange}>
       <Select.Trigger aria-label={label} className={clsx('rounded border-b border-strong px-1 leading-6 text-ink hover:bg-sunk', className)}>
-        <Select.Value>{choices.find((c) => c.value === value)?.text ?? value}</Select.Value>
+        <Select.Value placeholder={placeholder}>{choices.find((c) => c.value === value)?.text ?? (value || placeholder)}</Select.Value>
       </Select.Trigger>
       <Select.Portal>
         <Select.Content position="popper" sideOffset={4} className="z-50 max-h-72 overflow-auto rounded-md border border-strong bg-surface py-1 shadow-md">

@@ -5,6 +5,7 @@ import { useEffect } from 'react';
 import { followWhole } from '../store/follow-whole';
 import { useBench, useBenchStore } from '../store/context';
 import { usePlayback } from '../playback/use-playback';
+import { RecordingProvider, useRecorded } from '../recording/context';
 import { useShortcuts } from '../use-shortcuts';
 import { useDiagnostics } from '../diagnostics';
 import { Banners } from './Banners';
@@ -17,6 +18,7 @@ import { TopBar } from './TopBar';
 
 // What is not needed at first comes when it is asked for.
 const TouchPad = dynamic(() => import('./TouchPad').then((m) => m.TouchPad), { ssr: false });
+const PadStrip = dynamic(() => import('./takes/PadStrip'), { ssr: false });
 const HitTable = dynamic(() => import('./HitTable'), { ssr: false });
 const KeysDialog = dynamic(() => import('./KeysDialog').then((m) => m.KeysDialog), { ssr: false });
 const FeelsDialog = dynamic(() => import('./feel/FeelsDialog').then((m) => m.FeelsDialog), { ssr: false });
@@ -39,28 +41,36 @@ export function Bench({ onReload }: { onReload: () => void }) {
     document.title = `${name} · Nod Sway`;
   }, [name]);
   return (
-    <div className="flex h-dvh min-h-[480px] flex-col overflow-hidden">
-      <TopBar playback={playback} />
-      <Banners onReload={onReload} playback={playback} />
-      <main className="flex min-h-0 flex-1 border-t border-line">
-        <h1 className="sr-only">{name}</h1>
-        <div className="flex min-w-0 flex-1 flex-col">
-          <HandLine />
-          <div className="relative flex min-h-0 flex-1">
-            <RowNames playback={playback} />
-            <StemCanvas playback={playback} />
-            {touch && <TouchPad />}
+    <RecordingProvider playback={playback}>
+      <div className="flex h-dvh min-h-[480px] flex-col overflow-hidden">
+        <TopBar playback={playback} />
+        <Banners onReload={onReload} playback={playback} />
+        <main className="flex min-h-0 flex-1 border-t border-line">
+          <h1 className="sr-only">{name}</h1>
+          <div className="flex min-w-0 flex-1 flex-col">
+            <HandLine />
+            <div className="relative flex min-h-0 flex-1">
+              <RowNames playback={playback} />
+              <StemCanvas playback={playback} />
+              {touch && <TouchPad />}
+            </div>
+            {table && <HitTable />}
+            <Pads />
+            <PhraseStrip />
           </div>
-          {table && <HitTable />}
-          <PhraseStrip />
-        </div>
-        <SidePanel />
-      </main>
-      {dialog === 'keys' && <KeysDialog />}
-      {dialog === 'kit' && <KitDialog />}
-      {dialog === 'feels' && <FeelsDialog />}
-      {dialog === 'versions' && <VersionsDialog />}
-      {dialog === 'learn' && <LearnFromBench />}
-    </div>
+          <SidePanel />
+        </main>
+        {dialog === 'keys' && <KeysDialog />}
+        {dialog === 'kit' && <KitDialog />}
+        {dialog === 'feels' && <FeelsDialog />}
+        {dialog === 'versions' && <VersionsDialog />}
+        {dialog === 'learn' && <LearnFromBench />}
+      </div>
+    </RecordingProvider>
   );
+}
+
+/** Pads stand below the stems while they are shown. */
+function Pads() {
+  return useRecorded((s) => s.padsShown) ? <PadStrip /> : null;
 }

@@ -10,10 +10,12 @@ import { FeelPage } from './FeelPage';
 const BarsPage = dynamic(() => import('./bars/BarsPage').then((m) => m.BarsPage), { ssr: false });
 const HitsPage = dynamic(() => import('./hits/HitsPage').then((m) => m.HitsPage), { ssr: false });
 
+const TakesPage = dynamic(() => import('./takes/TakesPage').then((m) => m.TakesPage), { ssr: false });
+
 const tab = 'border-b-2 border-transparent px-1 pt-2 pb-1.5 text-faint data-[state=active]:border-accent data-[state=active]:text-ink';
 const page = 'min-h-0 flex-1 overflow-auto px-5 py-4';
 
-/** The selection on one page, bars and meter on the next, the feel on the last. */
+/** The selection on one page, bars and meter on the next, then the feel, then recording. */
 export function SidePanel() {
   const selected = useBench((s) => s.selection.size);
   const open = useBench((s) => s.desk.page);
@@ -31,6 +33,9 @@ export function SidePanel() {
           <Tabs.Trigger value="feel" className={tab}>
             Feel
           </Tabs.Trigger>
+          <Tabs.Trigger value="takes" className={tab}>
+            Takes
+          </Tabs.Trigger>
         </Tabs.List>
         <Tabs.Content value="hits" className={page}>
           <HitsPage />
@@ -40,6 +45,9 @@ export function SidePanel() {
         </Tabs.Content>
         <Tabs.Content value="feel" className={page}>
           <FeelPage />
+        </Tabs.Content>
+        <Tabs.Content value="takes" className={page}>
+          <TakesPage />
         </Tabs.Content>
       </Tabs.Root>
     </aside>

@@ -2,6 +2,7 @@
 
 import { createContext, useContext, useEffect, useMemo, type ReactNode } from 'react';
 import { useStore } from 'zustand';
+import { Receiver } from '@/devices/output';
 import { PadDevice } from '@/devices/pads';
 import { inputStore } from '@/storage/input-store';
 import { takeStore } from '@/storage/take-store';
@@ -11,11 +12,19 @@ import type { Playback } from '../playback/use-playback';
 import { useBenchStore } from '../store/context';
 import { createRecorder, type Recorder } from './recorder';
 import type { RecordingState } from './recording-state';
+import { createSender, type Sender } from './sender';
 
-interface Recording {
+export interface Recording {
   recorder: Recorder;
   pads: PadDevice;
+  sender: Sender;
+  receiver: Receiver;
 }
+
+let shownRecording: Recording | null = null;
+
+/** What tests may look at: see diagnostics.ts. */
+export const recordingForTests = (): Recording | null => shownRecording;
 
 const Context = createContext<Recording | null>(null);
 
@@ -30,13 +39,18 @@ export function RecordingProvider({ playback, children }: { playback: Playback; 
       inputs: inputStore,
       onError: showError,
       play: playback.playLoop,
-      onStep: (key, velocity) => enterStep(bench, key, velocity, recorder.state.getState().stepLength, performance.now()),
+      onStep: (key, velocity, page) => enterStep(bench, key, velocity, recorder.state.getState().stepLength, page),
     });
-    return { recorder, pads: new PadDevice() };
+    return { recorder, pads: new PadDevice(), sender: createSender(playback.engine, () => bench.getState().part, playback.hitOfSlot), receiver: new Receiver() };
   }, [bench, playback]);
   useEffect(() => {
     recording.recorder.connect(recording.pads);
-    return () => recording.recorder.dispose();
+    shownRecording = recording;
+    return () => {
+      shownRecording = null;
+      recording.recorder.dispose();
+      recording.sender.dispose();
+    };
   }, [recording]);
   return <Context.Provider value={recording}>{children}</Context.Provider>;
 }

@@ -31,6 +31,8 @@ export interface Recorder {
   /** What is known of the device, changed and kept. */
   settings(): InputSettings;
   tune(change: Partial<InputSettings>): void;
+  /** Tells of each stroke's velocity as it came. */
+  onStroke(listener: (velocity: number) => void): () => void;
   /** Tells of the next struck pad, which is not played; null forgets that. */
   learnPad(onKey: ((key: number) => void) | null): void;
   start(): void;
@@ -56,7 +58,7 @@ interface Deps {
   /** Starts playing the loop. */
   play: (lead: number) => void;
   /** A struck pad while step entry is on. */
-  onStep: (key: number, velocity: Velocity) => void;
+  onStep: (key: number, velocity: Velocity, page: number) => void;
 }
 
 /** Kept events reach the store at least so often. */
@@ -111,6 +113,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
   };
 
   let device: InputDevice | null = null;
+  const strokeListeners = new Set<(velocity: number) => void>();
   /** Told of the next struck key alone. */
   let learning: ((key: number) => void) | null = null;
 
@@ -125,10 +128,11 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
     recent = [...recent.filter((r) => r.at > at - LAST_MINUTE_SECONDS), { at, startedAt: engine.startedAt, event }];
     if (event.kind === 'note') {
       set({ struck: { key, n: ++struck } });
+      for (const listener of strokeListeners) listener(event.value);
       if (measuring) return void measuring.taps.push(at);
       const { part } = bench.getState();
       if (state.getState().monitor) void engine.audition(voiceOfKey(part.kitMap, key), throughCurve(input.curve, event.value)).catch(onError);
-      if (state.getState().stepEntry && !running) return onStep(key, throughCurve(input.curve, event.value));
+      if (state.getState().stepEntry && !running) return onStep(key, throughCurve(input.curve, event.value), event.page);
     }
     const start = engine.startedAt;
     if (!running || start === null) return;
@@ -174,7 +178,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
     r.heard = true;
     const tempo = tempoMapOf(r.take);
     const length = tempo.toSeconds(r.take.end) - tempo.toSeconds(r.take.start);
-    const place = engine.heardAt(performance.now()) - start;
+    const place = engine.heardNow() - start;
     if (place >= 0 && state.getState().phase === 'counting') set({ phase: 'recording' });
     const late = place - r.take.latencyMs / 1000 - CLOSE_SECONDS;
     while (late > (r.closed + 1) * length) closePass(r);
@@ -264,6 +268,10 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
       if (change.latencyMs !== undefined) set({ latencyMs: change.latencyMs });
       inputs.save(input).catch(onError);
     },
+    onStroke(listener) {
+      strokeListeners.add(listener);
+      return () => strokeListeners.delete(listener);
+    },
     learnPad: (onKey) => {
       learning = onKey;
     },
@@ -317,7 +325,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
         const start = engine.startedAt;
         const m = measuring;
         if (start === null || !m) return;
-        const heard = Math.floor((engine.heardAt(performance.now()) - start) / gap) + 1;
+        const heard = Math.floor((engine.heardNow() - start) / gap) + 1;
         set({ measuring: { clicks: Math.max(0, Math.min(MEASURED_CLICKS, heard)), taps: m.taps.length } });
         if (heard <= MEASURED_CLICKS) return;
         const clicks = Array.from({ length: MEASURED_CLICKS }, (_, i) => seconds(start + i * gap));

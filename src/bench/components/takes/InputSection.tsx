@@ -1,0 +1,209 @@
+'use client';
+
+import { useEffect, useMemo, useState } from 'react';
+import { tempoMapOf, meterMapOf } from '@/core/part/part-time';
+import { ticksOfBars } from '@/core/part/commands/settings';
+import { labelOfRow } from '@/core/part/commands/rows';
+import { strokesOfPattern, PRACTICE_PATTERNS, type LoopShape } from '@/core/take/practice-patterns';
+import type { PlannedStroke } from '@/core/take/practice';
+import { stepOf } from '@/core/time/grid';
+import { milliseconds, seconds } from '@/core/units';
+import { keyOfVoice } from '@/core/voices';
+import { PracticePlayer } from '@/devices/practice-player';
+import { midiPorts, type MidiPorts } from '@/devices/web-midi';
+import { Button } from '@/ui/Button';
+import { NumberField } from '@/ui/NumberField';
+import { Picker } from '@/ui/Picker';
+import { useRecorded, useRecording } from '../../recording/context';
+import type { BenchStore } from '../../store/bench-store';
+import { useBench, useBenchStore } from '../../store/context';
+import { calmPart } from '../../store/derived';
+import { soundEngine } from '@/sound/engine';
+import { PracticeSettings } from './PracticeSettings';
+import { VelocityCurvePicture } from './VelocityCurvePicture';
+
+const narrow = '[&_input]:w-[3em]';
+const CLICK_SECONDS = 0.5;
+const MEASURED = 16;
+
+/** The loop that is recorded over, as the practice player sees it. */
+function loopShape(store: BenchStore): LoopShape {
+  const { part, transport } = store.getState();
+  const range = ticksOfBars(part, transport.fromBar, transport.toBar);
+  const tempo = tempoMapOf(part);
+  const map = meterMapOf(part);
+  const start = tempo.toSeconds(range.start);
+  const bars = Array.from({ length: transport.toBar - transport.fromBar }, (_, i) => {
+    const bar = map.barOf(transport.fromBar + i);
+    const at = tempo.toSeconds(bar.start);
+    return { start: at - start, length: tempo.toSeconds((bar.start + bar.length) as typeof bar.start) - at, sixteenths: Math.max(1, Math.round(bar.length / stepOf('1/16'))) };
+  });
+  return { length: seconds(tempo.toSeconds(range.end) - start), bars };
+}
+
+/** While latency is measured it taps along with the clicks. */
+const taps = (from: number, to: number): PlannedStroke[] => Array.from({ length: MEASURED }, (_, i) => i * CLICK_SECONDS).filter((at) => at >= from && at < to).map((at) => ({ at: seconds(at), key: 37, velocity: 90 }));
+
+/** The device that is played, its latency, how its velocities are read, and its pads. */
+export function InputSection() {
+  const { recorder, pads } = useRecording();
+  const store = useBenchStore();
+  const input = useRecorded((s) => s.input);
+  const measuring = useRecorded((s) => s.measuring);
+  const found = useRecorded((s) => s.found);
+  const latency = useRecorded((s) => s.latencyMs);
+  const [ports, setPorts] = useState<MidiPorts | null>(null);
+  const practice = useMemo(() => {
+    const engine = soundEngine();
+    return new PracticePlayer(
+      { now: () => engine.heardNow(), pageTimeOf: (audio) => engine.pageTimeOf(audio), startedAt: () => engine.startedAt },
+      () => {
+        const { practice: how, pattern, measuring: m } = recorder.state.getState();
+        if (m) return { practice: how, plan: taps, span: seconds(MEASURED * CLICK_SECONDS) };
+        const shape = loopShape(store);
+        return { practice: how, plan: (from, to) => strokesOfPattern(PRACTICE_PATTERNS[pattern] ?? (PRACTICE_PATTERNS[0] as (typeof PRACTICE_PATTERNS)[number]), shape, from, to), span: seconds(shape.length * 2) };
+      },
+    );
+  }, [recorder, store]);
+  useEffect(() => {
+    if (ports?.kind === 'ports') return ports.onChange(() => void midiPorts(true).then(setPorts));
+  }, [ports]);
+  const devices = [pads, practice, ...(ports?.kind === 'ports' ? ports.inputs : [])];
+  return (
+    <div className="space-y-2">
+      <Picker label="Play from" value={input} choices={devices.map((d) => ({ value: d.id, text: d.name }))} onChange={(id) => recorder.connect(devices.find((d) => d.id === id) ?? pads)} />
+      {ports === null ? (
+        <Button className="!h-7 !px-2 text-sm" onClick={() => void midiPorts().then(setPorts)}>
+          Look for MIDI devices
+        </Button>
+      ) : ports.kind === 'refused' ? (
+        <p className="text-sm" role="status">
+          {ports.why}{' '}
+          <button type="button" className="underline underline-offset-2" onClick={() => void midiPorts(true).then(setPorts)}>
+            Ask again
+          </button>
+        </p>
+      ) : (
+        <p className="text-sm text-faint">{ports.inputs.length === 0 ? 'No MIDI device is plugged in.' : `${ports.inputs.length} MIDI ${ports.inputs.length === 1 ? 'device' : 'devices'} found.`}</p>
+      )}
+      {input === 'pads' && <p className="text-sm text-faint">Show the pads below the stems; computer keys play too while “keys play” is on.</p>}
+      <PadButtons />
+      {input === 'practice' && <PracticeSettings />}
+      <div className="border-t border-line pt-2">
+        <div className="flex flex-wrap items-baseline gap-2">
+          <NumberField label="Latency" value={latency} min={-100} max={500} digits={1} unit="ms late" default={0} className={narrow} onChange={(v) => recorder.tune({ latencyMs: v })} />
+          {measuring ? (
+            <Button className="!h-7 !px-2 text-sm" onClick={recorder.stopMeasuring}>
+              Stop measuring
+            </Button>
+          ) : (
+            <Button className="!h-7 !px-2 text-sm" onClick={recorder.measure}>
+              Measure
+            </Button>
+          )}
+        </div>
+        <p className="text-sm text-faint" role="status" data-testid="latency">
+          {measuring
+            ? `Tap along with the clicks: ${measuring.clicks} of ${MEASURED}, ${measuring.taps} taps.`
+            : found
+              ? `Found ${found.latencyMs.toFixed(1)} ms, ± ${found.spreadMs.toFixed(1)} ms over ${found.taps} taps; taken off new takes.`
+              : found === false
+                ? 'Too few taps to measure. Tap once with each click.'
+                : 'How late this device tells of a stroke. New takes have it taken off; the output’s own delay is known already.'}
+        </p>
+      </div>
+      <Reading />
+    </div>
+  );
+}
+
+/** Velocities and guards of the device. */
+function Reading() {
+  const { recorder } = useRecording();
+  // Told again when another device is chosen or tuned.
+  const input = useRecorded((s) => s.input);
+  const [, again] = useState(0);
+  const { curve, guards } = recorder.settings();
+  const tune = (change: Parameters<typeof recorder.tune>[0]) => {
+    recorder.tune(change);
+    again((n) => n + 1);
+  };
+  return (
+    <details className="border-t border-line pt-2" key={input}>
+      <summary className="cursor-pointer">Velocity and guards</summary>
+      <VelocityCurvePicture curve={curve} />
+      <div className="flex flex-wrap items-baseline gap-x-3 leading-8">
+        <NumberField label="Bend of the velocity curve" value={curve.power} min={0.25} max={4} step={0.05} digits={2} unit={curve.power < 1 ? 'bend, louder' : curve.power > 1 ? 'bend, softer' : 'bend, straight'} default={1} className={narrow} onChange={(power) => tune({ curve: { ...curve, power } })} />
+        <NumberField label="Softest velocity" value={curve.floor} min={1} max={curve.ceiling - 1} unit="softest" default={1} className={narrow} onChange={(floor) => tune({ curve: { ...curve, floor } })} />
+        <NumberField label="Loudest velocity" value={curve.ceiling} min={curve.floor + 1} max={127} unit="loudest" default={127} className={narrow} onChange={(ceiling) => tune({ curve: { ...curve, ceiling } })} />
+        <NumberField label="Ignore below" value={guards.below} min={1} max={60} unit="ignored below" default={1} className={narrow} onChange={(below) => tune({ guards: { ...guards, below } })} />
+        <NumberField label="Ignore a second stroke within" value={guards.doubleMs} min={0} max={80} unit="ms: one stroke" default={0} className={narrow} onChange={(ms) => tune({ guards: { ...guards, doubleMs: milliseconds(ms) } })} />
+      </div>
+      <PadLearning onChange={() => again((n) => n + 1)} />
+    </details>
+  );
+}
+
+/** Which voice a pad of the device plays: chosen, then struck. */
+function PadLearning({ onChange }: { onChange: () => void }) {
+  const { recorder } = useRecording();
+  const part = useBench(calmPart);
+  const [waiting, setWaiting] = useState<string | null>(null);
+  const { pads } = recorder.settings();
+  const learn = (voice: string) => {
+    setWaiting(voice);
+    recorder.learnPad((key) => {
+      recorder.tune({ pads: { ...recorder.settings().pads, [key]: keyOfVoice(part.kitMap, voice) } });
+      setWaiting(null);
+      onChange();
+    });
+  };
+  return (
+    <div className="flex flex-wrap items-baseline gap-2">
+      <span>{waiting ? `Strike the pad for ${labelOfRow(part, waiting).toLowerCase()} …` : 'Give a pad to'}</span>
+      {waiting ? (
+        <Button
+          className="!h-7 !px-2 text-sm"
+          onClick={() => {
+            recorder.learnPad(null);
+            setWaiting(null);
+          }}
+        >
+          Leave it
+        </Button>
+      ) : (
+        <Picker label="Row to give a pad to" value="" choices={part.rows.map((r) => ({ value: r.voice, text: labelOfRow(part, r.voice) }))} onChange={learn} placeholder="a row" />
+      )}
+      {pads && Object.keys(pads).length > 0 && !waiting && (
+        <button
+          type="button"
+          className="text-sm underline underline-offset-2"
+          onClick={() => {
+            recorder.tune({ pads: {} });
+            onChange();
+          }}
+        >
+          forget {Object.keys(pads).length} {Object.keys(pads).length === 1 ? 'pad' : 'pads'}
+        </button>
+      )}
+    </div>
+  );
+}
+
+/** Pads on the screen, and keys that play. */
+export function PadButtons() {
+  const { recorder } = useRecording();
+  const padsShown = useRecorded((s) => s.padsShown);
+  const keysPlay = useRecorded((s) => s.keysPlay);
+  return (
+    <div className="flex gap-2">
+      <Button className="!h-7 !px-2 text-sm" aria-pressed={padsShown} onClick={() => recorder.set({ padsShown: !padsShown })}>
+        {padsShown ? 'hide the pads' : 'show the pads'}
+      </Button>
+      <Button className="!h-7 !px-2 text-sm" aria-pressed={keysPlay} title="Letters strike pads instead of being shortcuts" onClick={() => recorder.set({ keysPlay: !keysPlay, padsShown: padsShown || !keysPlay })}>
+        {keysPlay ? 'keys play: on' : 'keys play'}
+      </Button>
+    </div>
+  );
+}
+

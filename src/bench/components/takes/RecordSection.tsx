@@ -1,0 +1,98 @@
+'use client';
+
+import { Circle, Square } from 'lucide-react';
+import { labelOfRow } from '@/core/part/commands/rows';
+import { Button } from '@/ui/Button';
+import { NumberField } from '@/ui/NumberField';
+import { say, showError } from '@/ui/notify';
+import { Picker } from '@/ui/Picker';
+import { useBench } from '../../store/context';
+import { calmPart } from '../../store/derived';
+import { useRecorded, useRecording } from '../../recording/context';
+
+const SUBDIVISIONS = [
+  { value: '1', text: 'on beats' },
+  { value: '2', text: 'twice a beat' },
+  { value: '3', text: 'three a beat' },
+  { value: '4', text: 'four a beat' },
+];
+const narrow = '[&_input]:w-[2.6em]';
+
+/** The one big button, and how it records. */
+export function RecordSection() {
+  const { recorder } = useRecording();
+  const phase = useRecorded((s) => s.phase);
+  const pass = useRecorded((s) => s.pass);
+  const strokes = useRecorded((s) => s.strokes);
+  const countIn = useRecorded((s) => s.countIn);
+  const click = useRecorded((s) => s.click);
+  const clicking = useRecorded((s) => s.clicking);
+  const mode = useRecorded((s) => s.mode);
+  const monitor = useRecorded((s) => s.monitor);
+  const running = phase === 'counting' || phase === 'recording';
+  const keep = () => recorder.keepLastMinute().then((kept) => say(kept ? 'The last minute is among the takes.' : 'Nothing was played in the last minute.'), showError);
+  return (
+    <section aria-label="Record" className="space-y-2">
+      <div className="flex items-center gap-3">
+        {running ? (
+          <Button look="strong" className="!h-10" onClick={recorder.stop}>
+            <Square size={14} fill="currentColor" /> Stop and keep
+          </Button>
+        ) : (
+          <Button className="!h-10 border-danger text-danger" onClick={recorder.start}>
+            <Circle size={14} fill="currentColor" /> Record
+          </Button>
+        )}
+        <p className="text-sm" role="status" data-testid="record-state">
+          {phase === 'counting' ? 'Counting in …' : phase === 'recording' ? `Pass ${pass + 1}, ${strokes} strokes` : phase === 'done' ? `${strokes} strokes kept` : 'Over the loop, pass after pass.'}
+        </p>
+      </div>
+      <div className="leading-8">
+        after <NumberField label="Count-in" value={countIn} min={0} max={4} unit={countIn === 1 ? 'bar of clicks' : 'bars of clicks'} default={1} className={narrow} onChange={(v) => recorder.set({ countIn: v })} />, new passes{' '}
+        <Picker label="Passes" value={mode} choices={[{ value: 'layer', text: 'join what is there' }, { value: 'replace', text: 'take its place' }]} onChange={(m) => recorder.set({ mode: m as 'layer' | 'replace' })} />
+      </div>
+      <Rows />
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
+        <label className="flex items-center gap-1.5">
+          <input type="checkbox" className="accent-accent" checked={clicking} onChange={(e) => recorder.set({ clicking: e.target.checked })} /> click
+        </label>
+        <Picker label="Clicks" value={String(click.perBeat)} choices={SUBDIVISIONS} onChange={(n) => recorder.set({ click: { ...click, perBeat: Number(n) } })} />
+        <NumberField label="Level of the click" value={click.level} min={1} max={127} unit="level" default={90} className={narrow} onChange={(level) => recorder.set({ click: { ...click, level } })} />
+        <label className="flex items-center gap-1.5">
+          <input type="checkbox" className="accent-accent" checked={monitor} onChange={(e) => recorder.set({ monitor: e.target.checked })} /> hear the pads
+        </label>
+      </div>
+      {!running && (
+        <Button className="!h-7 !px-2 text-sm" title="What you just played without recording becomes a take" onClick={() => void keep()}>
+          Keep the last minute
+        </Button>
+      )}
+    </section>
+  );
+}
+
+/** Which rows are recorded; what is played for others is in the raw take alone. */
+function Rows() {
+  const { recorder } = useRecording();
+  const part = useBench(calmPart);
+  const rows = useRecorded((s) => s.rows);
+  const toggle = (voice: string) => {
+    const next = new Set(rows);
+    if (!next.delete(voice)) next.add(voice);
+    recorder.set({ rows: next });
+  };
+  return (
+    <details>
+      <summary className="cursor-pointer">
+        on {rows.size === 0 ? 'all rows' : part.rows.filter((r) => rows.has(r.voice)).map((r) => labelOfRow(part, r.voice).toLowerCase()).join(', ')}
+      </summary>
+      <div className="mt-1 grid grid-cols-2 gap-x-3">
+        {part.rows.map((r) => (
+          <label key={r.voice} className="flex items-center gap-1.5 truncate text-sm">
+            <input type="checkbox" className="accent-accent" checked={rows.has(r.voice)} onChange={() => toggle(r.voice)} /> record {labelOfRow(part, r.voice).toLowerCase()}
+          </label>
+        ))}
+      </div>
+    </details>
+  );
+}

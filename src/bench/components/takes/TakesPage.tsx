@@ -1,0 +1,35 @@
+'use client';
+
+import { Section, Sections } from '@/ui/Section';
+import { useRecorded } from '../../recording/context';
+import { AfterTake } from './AfterTake';
+import { InputSection } from './InputSection';
+import { RecordSection } from './RecordSection';
+import { SendOut } from './SendOut';
+import { StepEntry } from './StepEntry';
+import { TakesList } from './TakesList';
+
+/** Recording: from what, how, what was recorded, and where performed hits go. */
+export function TakesPage() {
+  const latency = useRecorded((s) => s.latencyMs);
+  return (
+    <div className="space-y-4">
+      <RecordSection />
+      <AfterTake />
+      <Sections open={['takes', 'input']}>
+        <Section name="takes" title="Takes">
+          <TakesList />
+        </Section>
+        <Section name="input" title="Play from" note={`latency ${latency} ms`}>
+          <InputSection />
+        </Section>
+        <Section name="steps" title="Step entry">
+          <StepEntry />
+        </Section>
+        <Section name="out" title="Send out">
+          <SendOut />
+        </Section>
+      </Sections>
+    </div>
+  );
+}

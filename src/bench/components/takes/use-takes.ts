@@ -1,0 +1,13 @@
+'use client';
+
+import { useLiveQuery } from 'dexie-react-hooks';
+import { takeStore, type StoredTake } from '@/storage/take-store';
+import { useBench } from '../../store/context';
+
+const NONE: StoredTake[] = [];
+
+/** The part's takes, the newest first. */
+export function useTakes(): StoredTake[] {
+  const id = useBench((s) => s.id);
+  return useLiveQuery(() => takeStore.list(id).catch(() => NONE), [id]) ?? NONE;
+}
