@@ -9,7 +9,10 @@ import type { Part } from '@/core/part/part';
 import { exportPart } from '@/core/smf/export-part';
 import { importPart } from '@/core/smf/import-part';
 import { drumLanes, listLanes } from '@/core/smf/lanes';
+import { normalStream, randomStream } from '@/core/random';
 import { readSmf } from '@/core/smf/read';
+import { ClockMap } from '@/core/take/clock';
+import { seconds } from '@/core/units';
 import { collectGarbage, compare, median, say } from './measure.mjs';
 import { largePart, ornamented, sixMoves } from './large-part';
 
@@ -30,6 +33,7 @@ export function benchCore(files: readonly string[]): void {
     benchOrnaments(part);
     benchLearn(part);
   }
+  benchRecordTiming();
   benchGrowth();
 }
 
@@ -75,6 +79,26 @@ function benchOrnaments(part: Part): void {
 function benchLearn(part: Part): void {
   const m = compare(() => learnGroove(fresh(part), { perVoice: true }), () => structuredClone(part.hits));
   say('learn', m.value, 'ms', m.baseline, 2);
+}
+
+const EVENTS = 1_000;
+/** What browsers' pairs of clocks were seen to be off by. */
+const PAIR_JITTER_MS = 1;
+
+/** 1,000 simulated strokes over 100 s: stamped by the page's clock, mapped to the audio clock by jittered pairs, kept; the worst distance. */
+function benchRecordTiming(): void {
+  const random = randomStream(7);
+  const normal = normalStream(random);
+  const clock = new ClockMap();
+  // The page's clock runs 20 millionths fast and started 1,234.5 s before the audio clock.
+  const pageOf = (audio: number): number => (audio * (1 + 20e-6) + 1234.5) * 1000;
+  const sent = Array.from({ length: EVENTS }, () => random() * 100).sort((a, b) => a - b);
+  let paired = -6.4;
+  const off = sent.map((at) => {
+    for (; paired <= at; paired += 0.1) clock.add({ audio: seconds(paired + (PAIR_JITTER_MS / 1000) * normal()), page: pageOf(paired) });
+    return Math.abs(clock.toAudio(pageOf(at)) - at) * 1000;
+  });
+  say('record-timing', Math.max(...off), 'ms at worst', 1, 1);
 }
 
 function benchGrowth(): void {

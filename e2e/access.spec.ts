@@ -52,6 +52,23 @@ const VIEWS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
     await page.getByRole('menuitem', { name: 'Key, voice, merge …' }).click();
     await expect(page.getByRole('dialog')).toBeVisible();
   },
+  'takes, pads, every section': async (page) => {
+    await page.getByRole('tab', { name: 'Takes' }).click();
+    await page.getByRole('combobox', { name: 'Play from' }).click();
+    await page.getByRole('option', { name: 'Practice player' }).click();
+    await press(page, 'keys play');
+    await page.getByText('Velocity and guards').click();
+    await page.getByText('on all rows').click();
+    for (const section of ['Step entry', 'Send out']) await press(page, section);
+    await page.evaluate(() => window.nodSway!.recording()!.pads.strike(38, 90, performance.now()));
+    await page.getByRole('combobox', { name: 'Play from' }).click();
+    await page.getByRole('option', { name: 'Pads and computer keys' }).click();
+    await page.evaluate(() => window.nodSway!.recording()!.pads.strike(36, 90, performance.now()));
+    await press(page, 'Keep the last minute');
+    await expect(page.getByRole('list', { name: 'Takes' })).toBeVisible();
+    // Lit pads fade: contrast is that of pads at rest.
+    await expect.poll(() => page.evaluate(() => document.getAnimations().filter((a) => a.playState === 'running').length)).toBe(0);
+  },
   'the keys': async (page) => {
     await page.keyboard.press('?');
     await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();

@@ -191,6 +191,7 @@ export const SHORTCUTS: readonly Shortcut[] = [
 export const ELSEWHERE: readonly Pick<Shortcut, 'keys' | 'group' | 'text'>[] = [
   { keys: ['w'], group: 'Hear', text: 'Hold: hear and see the part as written' },
   { keys: ['q'], group: 'Hear', text: 'Hold: hear the feel that is kept for comparing' },
+  { keys: ['shift+r'], group: 'Hear', text: 'Record over the loop; stop and keep' },
   { keys: ['escape'], group: 'Tools and sight', text: 'Put back, leave, choose nothing: one thing at a time' },
 ];
 

@@ -12,6 +12,7 @@ import { showError } from '@/ui/notify';
 import { silenceReason } from '../playback/silence';
 import { useIsPlaying } from '@/ui/use-engine';
 import { useSoundStatus, type Playback } from '../playback/use-playback';
+import { useRecorded } from '../recording/context';
 import { useBench, useBenchStore } from '../store/context';
 import { calmPart, originFindingOf } from '../store/derived';
 
@@ -39,7 +40,9 @@ function OriginOffer() {
   const part = useBench(calmPart);
   const answered = useBench((s) => s.originAnswered);
   const { getState } = useBenchStore();
-  const better = answered ? null : betterOrigin(part, originFindingOf(part));
+  // While a take is played in or looked over, its own offers speak of this.
+  const recording = useRecorded((s) => s.phase !== 'idle');
+  const better = answered || recording ? null : betterOrigin(part, originFindingOf(part));
   if (better === null) return null;
   const ms = tempoMapOf(part).between(ticks(part.origin), better);
   return (

@@ -64,10 +64,17 @@ export function Bench({ onReload }: { onReload: () => void }) {
         {dialog === 'kit' && <KitDialog />}
         {dialog === 'feels' && <FeelsDialog />}
         {dialog === 'versions' && <VersionsDialog />}
-        {dialog === 'learn' && <LearnFromBench />}
+        {dialog === 'learn' && <LearnSelected />}
       </div>
     </RecordingProvider>
   );
+}
+
+function LearnSelected() {
+  const part = useBench((s) => s.part);
+  const selected = useBench((s) => s.selection);
+  const { getState } = useBenchStore();
+  return <LearnFromBench part={part} selected={selected} onClose={() => getState().setDesk({ dialog: null })} />;
 }
 
 /** Pads stand below the stems while they are shown. */

@@ -1,6 +1,7 @@
 'use client';
 
 import { createContext, useContext, useEffect, useMemo, type ReactNode } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
 import { useStore } from 'zustand';
 import { Receiver } from '@/devices/output';
 import { PadDevice } from '@/devices/pads';
@@ -52,6 +53,15 @@ export function RecordingProvider({ playback, children }: { playback: Playback; 
       recording.sender.dispose();
     };
   }, [recording]);
+  useHotkeys(
+    'shift+r',
+    () => {
+      const { phase } = recording.recorder.state.getState();
+      if (phase === 'counting' || phase === 'recording') recording.recorder.stop();
+      else recording.recorder.start();
+    },
+    { ignoreEventWhen: () => document.querySelector('[role=dialog], [role=listbox], [role=menu]') !== null, preventDefault: true },
+  );
   return <Context.Provider value={recording}>{children}</Context.Provider>;
 }
 

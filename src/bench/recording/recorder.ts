@@ -154,7 +154,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
   const show = () => {
     const r = running;
     if (!r) return;
-    const strokes = recordedStrokes(foldTake(r.take, r.events));
+    const strokes = recordedStrokes(foldTake(r.take, r.events), state.getState().passes);
     set({ strokes: strokes.length });
     const label = `Record pass ${r.closed + 1}`;
     // What else was done meanwhile has ended the gesture: what it had is in the part, or was taken back. Either stays so.
@@ -182,6 +182,8 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
     if (place >= 0 && state.getState().phase === 'counting') set({ phase: 'recording' });
     const late = place - r.take.latencyMs / 1000 - CLOSE_SECONDS;
     while (late > (r.closed + 1) * length) closePass(r);
+    const { passes } = state.getState();
+    if (passes > 0 && r.closed >= passes) return recorder.stop();
     if (performance.now() - r.flushed > FLUSH_MS) void flush(r);
   };
 
@@ -234,7 +236,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
 
   const finish = async (r: Running) => {
     await flush(r);
-    const strokes = recordedStrokes(foldTake(r.take, r.events));
+    const strokes = recordedStrokes(foldTake(r.take, r.events), state.getState().passes);
     const passes = strokes.reduce((most, s) => Math.max(most, s.pass + 1), 0);
     if (r.events.length === 0) {
       await takes.remove(r.take.id);
@@ -254,10 +256,12 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
       unlisten();
       device = next;
       unlisten = next.listen(onEvent);
-      input = freshInput(next.id);
+      const blank = freshInput(next.id);
+      input = blank;
       set({ input: next.id, latencyMs: 0, found: null });
       inputs.load(next.id).then((known) => {
-        if (device !== next) return;
+        // What was tuned meanwhile counts more than what was known.
+        if (device !== next || input !== blank) return;
         input = known;
         set({ latencyMs: known.latencyMs });
       }, onError);

@@ -13,6 +13,8 @@ export interface RecordingSettings {
   /** Null: no click while recording; the count-in clicks all the same. */
   click: Click;
   clicking: boolean;
+  /** It stops after so many passes; 0: when it is stopped. */
+  passes: number;
   /** New passes join what is there, or take its place. */
   mode: 'layer' | 'replace';
   /** Rows that are recorded; empty: all. */
@@ -60,6 +62,7 @@ export const FRESH_RECORDING: RecordingState = {
   countIn: 1,
   click: DEFAULT_CLICK,
   clicking: true,
+  passes: 0,
   mode: 'layer',
   rows: new Set(),
   monitor: true,

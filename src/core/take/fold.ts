@@ -48,5 +48,9 @@ export function foldTake(take: Folding, events: readonly RawEvent[], grid: GridN
   return strokes;
 }
 
-/** Strokes that were recorded: what was played in the count-in for the first downbeat counts, what was played before it does not. */
-export const recordedStrokes = (strokes: readonly FoldedStroke[]): FoldedStroke[] => strokes.filter((s) => s.pass >= 0);
+/**
+ * Strokes that were recorded: what was played in the count-in for the first downbeat counts, what was played before it does not, nor
+ * what came after the last pass.
+ * @param passes whole passes of the take; 0 while it is not known
+ */
+export const recordedStrokes = (strokes: readonly FoldedStroke[], passes = 0): FoldedStroke[] => strokes.filter((s) => s.pass >= 0 && (passes === 0 || s.pass < passes));

@@ -6,7 +6,7 @@ import { eventOfHit, hitsOfStrokes, withHits } from './hits-of-take';
 import type { RawEvent, Take } from './take';
 
 /** The hits of a take in a part, by the part's kit map. */
-export const hitsOfTake = (part: Pick<Part, 'kitMap'>, take: Take, events: readonly RawEvent[]): Hit[] => hitsOfStrokes(part, take.id, recordedStrokes(foldTake(take, events)));
+export const hitsOfTake = (part: Pick<Part, 'kitMap'>, take: Take, events: readonly RawEvent[]): Hit[] => hitsOfStrokes(part, take.id, recordedStrokes(foldTake(take, events), take.passes));
 
 /**
  * Makes a take the written hits of its loop: on the voices that it plays what was there goes, other voices stay. The hits keep the link

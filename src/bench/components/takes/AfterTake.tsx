@@ -47,7 +47,7 @@ function Offers({ takeId }: { takeId: string }) {
     const latencyMs = milliseconds(Math.round((take.latencyMs + ms) * 10) / 10);
     const changed = { ...take, latencyMs };
     const events = await takeStore.events(take.id);
-    getState().run(`Take ${Math.abs(ms).toFixed(1)} ms off ${take.name}`, (p) => placeTakeAnew(p, changed, events));
+    getState().run(`Move ${take.name} by ${Math.abs(ms).toFixed(1)} ms`, (p) => placeTakeAnew(p, changed, events));
     recorder.set({ take: changed });
     await takeStore.update(changed);
   };
@@ -65,14 +65,7 @@ function Offers({ takeId }: { takeId: string }) {
         <span className="font-serif">{take.name}</span>: {ids.size} hits, {tightnessWords(tightness)}.
       </p>
       {trial.active ? (
-        <div className="flex gap-2">
-          <Button look="strong" className={small} onClick={() => getState().commit()}>
-            Keep it so
-          </Button>
-          <Button className={small} onClick={() => getState().cancel()}>
-            Put back
-          </Button>
-        </div>
+        <p className="text-sm text-faint">On trial: keep it or put it back above the stems.</p>
       ) : (
         <div className="flex flex-wrap gap-1.5">
           {doubles.length > 0 && (
@@ -82,8 +75,8 @@ function Offers({ takeId }: { takeId: string }) {
           )}
           {constant !== null && (
             <>
-              <Button className={small} title="As latency: the take comes that much earlier" onClick={() => void takeOff(constant).catch(showError)}>
-                take {constant.toFixed(1)} ms off
+              <Button className={small} title="As the latency of this take" onClick={() => void takeOff(constant).catch(showError)}>
+                move it {Math.abs(constant).toFixed(1)} ms {constant < 0 ? 'later' : 'earlier'}
               </Button>
               <Button className={small} title="The hits stay, the grid moves" onClick={() => moveLines(constant)}>
                 move the lines instead

@@ -50,6 +50,9 @@ function PadKey({ pad, letters }: { pad: Pad; letters: boolean }) {
   );
 }
 
+/** Where letters are letters. */
+const TAKES_LETTERS = 'input:not([type=checkbox]):not([type=radio]), textarea, [role=dialog], [role=listbox], [role=menu]';
+
 const BY_CODE = new Map(PADS.map((p) => [p.code, p]));
 
 /** While keys play they come here first: as shortcuts they would do other things. Shift is hard, Alt is soft. */
@@ -59,7 +62,7 @@ function useKeys(on: boolean): void {
     if (!on) return;
     const onKey = (e: KeyboardEvent) => {
       const pad = BY_CODE.get(e.code);
-      if (!pad || e.ctrlKey || e.metaKey || (e.target as HTMLElement).closest('input, textarea, [role=dialog], [role=listbox], [role=menu]')) return;
+      if (!pad || e.ctrlKey || e.metaKey || (e.target as HTMLElement).closest(TAKES_LETTERS)) return;
       e.preventDefault();
       e.stopImmediatePropagation();
       if (!e.repeat) pads.strike(pad.key, e.shiftKey ? HARD : e.altKey ? SOFT : PLAIN, e.timeStamp);

@@ -27,6 +27,7 @@ export function RecordSection() {
   const countIn = useRecorded((s) => s.countIn);
   const click = useRecorded((s) => s.click);
   const clicking = useRecorded((s) => s.clicking);
+  const passes = useRecorded((s) => s.passes);
   const mode = useRecorded((s) => s.mode);
   const monitor = useRecorded((s) => s.monitor);
   const running = phase === 'counting' || phase === 'recording';
@@ -48,7 +49,8 @@ export function RecordSection() {
         </p>
       </div>
       <div className="leading-8">
-        after <NumberField label="Count-in" value={countIn} min={0} max={4} unit={countIn === 1 ? 'bar of clicks' : 'bars of clicks'} default={1} className={narrow} onChange={(v) => recorder.set({ countIn: v })} />, new passes{' '}
+        after <NumberField label="Count-in" value={countIn} min={0} max={4} unit={countIn === 1 ? 'bar of clicks' : 'bars of clicks'} default={1} className={narrow} onChange={(v) => recorder.set({ countIn: v })} />, for{' '}
+        <NumberField label="Passes to record" value={passes} min={0} max={64} unit={passes === 0 ? 'passes: until stopped' : passes === 1 ? 'pass' : 'passes'} default={0} className={narrow} onChange={(v) => recorder.set({ passes: v })} />; new passes{' '}
         <Picker label="Passes" value={mode} choices={[{ value: 'layer', text: 'join what is there' }, { value: 'replace', text: 'take its place' }]} onChange={(m) => recorder.set({ mode: m as 'layer' | 'replace' })} />
       </div>
       <Rows />

@@ -1,6 +1,7 @@
 'use client';
 
 import { format } from 'date-fns';
+import dynamic from 'next/dynamic';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { EMPTY_FEEL } from '@/core/feel/feel';
@@ -19,6 +20,8 @@ import { useBench, useBenchStore } from '../../store/context';
 import { calmPart } from '../../store/derived';
 import { tightnessWords } from './words';
 import { useTakes } from './use-takes';
+
+const LearnFromBench = dynamic(() => import('../LearnFromBench'), { ssr: false });
 
 /** Every take of the part: heard raw, used, compared, renamed, given away, deleted. Its raw events never change. */
 export function TakesList() {
@@ -44,7 +47,10 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
   const [name, setName] = useState<string | null>(null);
   const used = useMemo(() => hitsFromTake(part, take.id).size, [part, take.id]);
   const { kitMap, meter, origin, tempo } = part;
-  const tightness = useMemo(() => tightnessOf(withHits({ ...getState().part, kitMap, meter, origin, tempo, hits: [] }, hitsOfTake({ kitMap }, take, events))), [take, events, kitMap, meter, origin, tempo, getState]);
+  const [learning, setLearning] = useState(false);
+  /** The take by itself, as a part. */
+  const alone = useMemo(() => withHits({ ...getState().part, feel: EMPTY_FEEL, kitMap, meter, origin, tempo, hits: [] }, hitsOfTake({ kitMap }, take, events)), [take, events, kitMap, meter, origin, tempo, getState]);
+  const tightness = useMemo(() => tightnessOf(alone), [alone]);
   const takeName = () => {
     if (name?.trim() && name.trim() !== take.name) takeStore.update({ ...take, name: name.trim().slice(0, 120) }).catch(showError);
     setName(null);
@@ -80,6 +86,9 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
         <Button className={small} onClick={use}>
           use
         </Button>
+        <Button className={small} onClick={() => setLearning(true)}>
+          learn a groove
+        </Button>
         <Button className={small} onClick={() => download(rawMidi(take, events), `${fileNameOf(take.name)}-raw.mid`, 'audio/midi')}>
           export raw
         </Button>
@@ -88,6 +97,7 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
         </Button>
         <NumberField label={`Latency of ${take.name}`} value={take.latencyMs} min={-100} max={500} digits={1} unit="ms off" className="text-sm [&_input]:w-[3em]" onChange={setLatency} />
       </div>
+      {learning && <LearnFromBench part={{ ...alone, name: take.name }} onClose={() => setLearning(false)} />}
     </li>
   );
 }

@@ -1,0 +1,186 @@
+import 'fake-indexeddb/auto';
+import { smallPart } from '@tests/support/arbitraries';
+import { PadDevice } from '@/devices/pads';
+import type { SoundEngine } from '@/sound/engine';
+import { NodSwayDatabase } from '@/storage/database';
+import { InputStore } from '@/storage/input-store';
+import { PartStore } from '@/storage/part-store';
+import { TakeStore } from '@/storage/take-store';
+import { seconds, type Seconds } from '@/core/units';
+import { createBenchStore } from '../store/bench-store';
+import { createRecorder, type Recorder } from './recorder';
+
+const open: Recorder[] = [];
+// Their timers would keep the test run alive.
+afterEach(() => open.splice(0).forEach((r) => r.dispose()));
+
+/** The recorder over a loop of one bar at 120 BPM, two seconds, with clocks that stand where the test puts them. */
+async function studio(name: string) {
+  const db = new NodSwayDatabase(name);
+  const [parts, takes] = [new PartStore(db), new TakeStore(db)];
+  const part = smallPart([['snare', 1, 100], ['hat-closed', 0, 60]], { bars: 1 });
+  const id = await parts.create(part);
+  const bench = createBenchStore(id, await parts.load(id), false, parts);
+  const clock = { now: 100, started: null as number | null, lead: 0 };
+  const engine = {
+    heardAt: (page: number) => seconds(page / 1000),
+    heardNow: () => seconds(clock.now),
+    get startedAt() {
+      return clock.started as Seconds | null;
+    },
+    setClicks: () => {},
+    setPrograms: () => {},
+    stop: () => {
+      clock.started = null;
+    },
+    play: () => Promise.resolve(),
+    audition: () => Promise.resolve(),
+    voiceIndex: () => 0,
+  } as unknown as SoundEngine;
+  const pads = new PadDevice();
+  const problems: unknown[] = [];
+  const recorder = createRecorder({
+    bench,
+    engine,
+    takes,
+    inputs: new InputStore(db),
+    onError: (e) => problems.push(e),
+    play: (lead) => {
+      clock.lead = lead;
+      clock.started = clock.now + lead;
+    },
+    onStep: () => {},
+  });
+  open.push(recorder);
+  recorder.connect(pads);
+  const until = async (test: () => boolean | Promise<boolean>) => {
+    for (let i = 0; i < 400 && !(await test()); i++) await new Promise((done) => setTimeout(done, 5));
+    expect(await test()).toBe(true);
+  };
+  /** Strikes a pad so many seconds after the first downbeat. */
+  const strike = (at: number, key: number, value = 90) => pads.strike(key, value, ((clock.started ?? clock.now) + at) * 1000);
+  /** Lets the music come to a place, and the recorder notice. */
+  const reach = (at: number, pass: number) => {
+    clock.now = (clock.started ?? 0) + at;
+    return until(() => recorder.state.getState().pass === pass);
+  };
+  const record = async () => {
+    recorder.start();
+    await until(() => clock.started !== null);
+  };
+  return { bench, recorder, takes, id, clock, strike, reach, record, until, problems, voices: () => bench.getState().part.hits.map((h) => h.voice), undo: () => bench.getState().history.undo.map((e) => e.label) };
+}
+
+test('each pass is one step; raw events reach the store; the take is complete after stop', async () => {
+  const s = await studio('passes');
+  await s.record();
+  expect(s.clock.lead).toBeCloseTo(2, 9);
+  s.strike(-0.01, 36);
+  s.strike(1, 36, 70);
+  expect(s.voices()).toEqual(['kick', 'hat-closed', 'snare', 'kick']);
+  await s.reach(2.2, 1);
+  s.strike(2.5, 42);
+  await s.reach(4.2, 2);
+  s.recorder.stop();
+  await s.until(() => s.recorder.state.getState().phase === 'done');
+  expect(s.undo()).toEqual(['Record pass 1', 'Record pass 2']);
+  const [stored] = await s.takes.list(s.id);
+  expect([stored!.take.complete, stored!.take.passes, stored!.events.map((e) => [e.key, e.value])]).toEqual([true, 2, [[36, 90], [36, 70], [42, 90]]]);
+  expect(stored!.events.map((e) => Math.round(e.at * 1000))).toEqual([-10, 1000, 2500]);
+  expect(s.problems).toEqual([]);
+});
+
+test('an undo in mid-pass takes back what that pass had, and what comes after stays', async () => {
+  const s = await studio('undo');
+  await s.record();
+  s.strike(0, 36);
+  s.bench.getState().undo();
+  expect(s.voices()).toEqual(['hat-closed', 'snare']);
+  s.strike(1, 37);
+  expect(s.voices()).toEqual(['hat-closed', 'snare', 'rim']);
+  s.recorder.stop();
+  await s.until(() => s.recorder.state.getState().phase === 'done');
+  // The raw take has both: it is what was played.
+  expect((await s.takes.list(s.id))[0]!.events.length).toBe(2);
+});
+
+test('something else done in mid-pass stays a step of its own, between two of the pass', async () => {
+  const s = await studio('meanwhile');
+  await s.record();
+  s.strike(0, 36);
+  s.bench.getState().run('Rename', (p) => ({ ...p, name: 'Other' }));
+  s.strike(1, 37);
+  s.recorder.stop();
+  await s.until(() => s.recorder.state.getState().phase === 'done');
+  expect(s.undo()).toEqual(['Record pass 1', 'Rename', 'Record pass 1']);
+  expect(s.voices()).toEqual(['kick', 'hat-closed', 'snare', 'rim']);
+});
+
+test('replacing passes take the place of what is there, on the chosen rows alone', async () => {
+  const s = await studio('replace');
+  s.recorder.set({ mode: 'replace', rows: new Set(['snare']) });
+  await s.record();
+  s.strike(0.5, 38, 50);
+  s.strike(0.5, 36);
+  expect(s.bench.getState().part.hits.map((h) => [h.voice, h.velocity])).toEqual([['hat-closed', 60], ['snare', 50]]);
+  await s.reach(2.2, 1);
+  s.strike(3, 38, 70);
+  expect(s.bench.getState().part.hits.map((h) => [h.voice, h.velocity])).toEqual([['hat-closed', 60], ['snare', 70]]);
+  s.recorder.stop();
+  await s.until(() => s.recorder.state.getState().phase === 'done');
+  await s.recorder.discard();
+  expect(s.bench.getState().part.hits.map((h) => [h.voice, h.velocity])).toEqual([['hat-closed', 60], ['snare', 100]]);
+  expect(await s.takes.list(s.id)).toEqual([]);
+});
+
+test('it stops by itself after the wanted passes, and what was played after them is in the raw take alone', async () => {
+  const s = await studio('wanted');
+  s.recorder.set({ passes: 1 });
+  await s.record();
+  s.strike(0.5, 36);
+  s.strike(2.03, 37);
+  s.clock.now = s.clock.started! + 2.2;
+  await s.until(() => s.recorder.state.getState().phase === 'done');
+  expect(s.voices()).toEqual(['hat-closed', 'kick', 'snare']);
+  expect((await s.takes.list(s.id))[0]!.events.length).toBe(2);
+});
+
+test('stopping the music ends the recording; one without a stroke leaves nothing', async () => {
+  const s = await studio('stopped');
+  await s.record();
+  s.clock.now = s.clock.started! + 0.5;
+  await s.until(() => s.recorder.state.getState().phase === 'recording');
+  s.clock.started = null;
+  await s.until(() => s.recorder.state.getState().phase === 'idle');
+  expect(await s.takes.list(s.id)).toEqual([]);
+});
+
+test('the latency of the input is taken off; a pad that was learnt strikes what it was given', async () => {
+  const s = await studio('input');
+  await s.until(() => s.recorder.settings().id === 'pads');
+  s.recorder.tune({ latencyMs: 50 });
+  let learnt = 0;
+  s.recorder.learnPad((key) => {
+    learnt = key;
+    s.recorder.tune({ pads: { [key]: 38 } });
+  });
+  s.strike(0, 60);
+  expect(learnt).toBe(60);
+  await s.record();
+  s.strike(0.55, 60, 77);
+  const entered = s.bench.getState().part.hits.find((h) => h.velocity === 77)!;
+  expect([entered.voice, Math.round(entered.tick)]).toEqual(['snare', 80640]);
+  s.recorder.dispose();
+});
+
+test('what was played without recording becomes a take, once', async () => {
+  const s = await studio('minute');
+  s.clock.started = 90;
+  s.strike(5, 36);
+  s.strike(5.5, 38);
+  expect(await s.recorder.keepLastMinute()).toBe(true);
+  const [kept] = await s.takes.list(s.id);
+  // Played in the third pass: 4 seconds in, so a second into it.
+  expect(kept!.events.map((e) => e.at)).toEqual([1, 1.5].map((t) => expect.closeTo(t, 9)));
+  expect(await s.recorder.keepLastMinute()).toBe(false);
+});
