@@ -6,6 +6,7 @@ module.exports = {
     { name: 'formats-on-core', severity: 'error', from: { path: '^src/formats', pathNot: '\\.test\\.ts$' }, to: { path: '^src/(?!core|formats)' } },
     { name: 'storage-below-interface', severity: 'error', from: { path: '^src/storage', pathNot: '\\.test\\.ts$' }, to: { path: '^src/(app|bench|shelf|ui|sound|api)' } },
     { name: 'sound-below-interface', severity: 'error', from: { path: '^src/sound' }, to: { path: '^src/(app|bench|shelf|ui|storage|api)' } },
+    { name: 'devices-on-core', severity: 'error', from: { path: '^src/devices', pathNot: '\\.test\\.ts$' }, to: { path: '^src/(?!core|devices)' } },
     { name: 'api-without-browser', severity: 'error', from: { path: '^src/api' }, to: { path: '^src/(app|bench|shelf|ui|storage|sound)' } },
     { name: 'no-tests-in-code', severity: 'error', from: { pathNot: '\\.test\\.tsx?$|^tests/' }, to: { path: '\\.test\\.tsx?$|^tests/' } },
     { name: 'no-unlisted-packages', severity: 'error', from: { pathNot: '\\.test\\.tsx?$|^tests/' }, to: { dependencyTypes: ['npm-dev', 'npm-no-pkg', 'npm-unknown'], pathNot: 'node_modules/@types' } },

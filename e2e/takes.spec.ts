@@ -292,3 +292,50 @@ test('refused MIDI is explained', async ({ page }) => {
   await expect(page.getByText(/does not let this page use MIDI/)).toBeVisible();
   await expect(page.getByRole('combobox', { name: 'Play from' })).toHaveText('Pads and computer keys');
 });
+
+test('a MIDI device is found, a pad of it is given a voice, its strokes and its pedal are recorded by its own stamps', async ({ page }) => {
+  // A port as browsers give it; nothing else stands between it and the recorder.
+  await page.addInitScript(() => {
+    const port = Object.assign(new EventTarget(), { id: 'p1', name: 'Deck pads', type: 'input', state: 'connected', open: () => Promise.resolve() });
+    const access = Object.assign(new EventTarget(), { inputs: new Map([['p1', port]]), outputs: new Map() });
+    Object.defineProperty(navigator, 'requestMIDIAccess', { value: () => Promise.resolve(access) });
+    (window as unknown as { strikeMidi: unknown }).strikeMidi = (bytes: number[], at: number) => {
+      const event = new Event('midimessage');
+      Object.defineProperty(event, 'data', { value: Uint8Array.from(bytes) });
+      Object.defineProperty(event, 'timeStamp', { value: at });
+      port.dispatchEvent(event);
+    };
+  });
+  const midi = (bytes: number[], after: number | null) =>
+    page.evaluate(
+      ([b, s]) => {
+        const { engine } = window.nodSway!;
+        const at = s === null ? performance.now() : engine.pageTimeOf((engine.startedAt! + s) as never);
+        (window as unknown as { strikeMidi: (bytes: number[], at: number) => void }).strikeMidi(b, at);
+      },
+      [bytes, after] as const,
+    );
+  await emptyPart(page, 1);
+  await press(page, 'Look for MIDI devices');
+  await expect(page.getByText('1 MIDI device found.')).toBeVisible();
+  await choose(page, 'Play from', 'Deck pads');
+  await page.getByText('Velocity and guards').click();
+  await choose(page, 'Row to give a pad to', 'Snare');
+  await expect(page.getByText('Strike the pad for snare …')).toBeVisible();
+  await midi([0x99, 60, 90], null);
+  await expect(page.getByText('forget 1 pad')).toBeVisible();
+  await setNumber(page, 'Ignore below', 10);
+  await setNumber(page, 'Passes to record', 1);
+  await press(page, 'Record');
+  await expect.poll(() => recorded(page, 'phase'), { timeout: 20_000 }).toBe('recording');
+  await midi([0x99, 60, 90], 0.3);
+  await midi([0xb9, 4, 70], 0.32);
+  await midi([0x99, 60, 5], 0.6);
+  await midi([0x99, 42, 80], 0.9);
+  await expect.poll(() => recorded(page, 'phase'), { timeout: 20_000 }).toBe('done');
+  const hits = await page.evaluate(() => window.nodSway!.bench().part.hits.map((h): [string, number, number] => [h.voice, (h.tick / 80640) * 300, h.velocity]));
+  expect(hits.map((h) => [h[0], h[2]])).toEqual([['snare', 90], ['hat-closed', 80]]);
+  for (const [i, at] of [[0, 300], [1, 900]] as const) expect(Math.abs(hits[i]![1] - at)).toBeLessThan(1);
+  // The pedal and the soft stroke are in the raw take.
+  expect((await stored(page))[0]!.events.map((e) => [e.kind, e.key, e.value])).toEqual([['note', 60, 90], ['pedal', 4, 70], ['note', 60, 5], ['note', 42, 80]]);
+});

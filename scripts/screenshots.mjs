@@ -139,6 +139,21 @@ try {
   await shot('learn');
   await page.keyboard.press('Escape');
 
+  // A take while it is played in by the practice player, and what is offered after it.
+  await open('demo-low-tide');
+  await page.getByRole('tab', { name: 'Takes' }).click();
+  await page.getByRole('combobox', { name: 'Play from' }).click();
+  await page.getByRole('option', { name: 'Practice player' }).click();
+  await press('show the pads');
+  await page.evaluate(() => window.nodSway.recording().recorder.set({ countIn: 0, passes: 1, pattern: 2 }));
+  await press('Record');
+  await page.waitForFunction(() => window.nodSway.recording().recorder.state.getState().strokes > 14, null, { timeout: 60_000 });
+  await shot('recording');
+  await page.waitForFunction(() => window.nodSway.recording().recorder.state.getState().phase === 'done', null, { timeout: 60_000 });
+  await page.getByRole('list', { name: 'Takes' }).waitFor();
+  await page.getByRole('list', { name: 'Takes' }).scrollIntoViewIfNeeded();
+  await shot('takes');
+
   // The brush on an empty part.
   await page.goto(BASE);
   await page.getByRole('button', { name: 'New part' }).click();
