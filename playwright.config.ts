@@ -2,10 +2,16 @@ import { defineConfig } from '@playwright/test';
 
 const PORT = 3210;
 
+/** Flows that record and play against the clock: they have the machine to themselves. */
+const IN_TIME = ['**/takes.spec.ts', '**/playback.spec.ts'];
+
 /** The real interface in Debian's Chromium, against the production build. */
 export default defineConfig({
   testDir: 'e2e',
-  testMatch: '**/*.spec.ts',
+  projects: [
+    { name: 'flows', testMatch: '**/*.spec.ts', testIgnore: IN_TIME },
+    { name: 'in-time', testMatch: IN_TIME },
+  ],
   timeout: 60_000,
   expect: { timeout: 15_000 },
   workers: 1,

@@ -38,8 +38,8 @@ export interface Recorder {
   start(): void;
   /** Ends the recording and keeps it. */
   stop(): void;
-  /** Takes the last recording away, from the part and from the takes. */
-  discard(): Promise<void>;
+  /** Takes the last recording away, from the part and from the takes; the result puts the take back. */
+  discard(): Promise<(() => Promise<void>) | null>;
   /** Makes a take of what was played in the last minute without recording. */
   keepLastMinute(): Promise<boolean>;
   measure(): void;
@@ -294,9 +294,9 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
       const r = last;
       last = null;
       set({ phase: 'idle', take: null });
-      if (!r) return;
+      if (!r) return null;
       bench.getState().run('Discard the take', (p) => (p.hits.some((h) => eventOfHit(h.id)?.take === r.take.id) ? { ...p, hits: r.before.hits, rows: r.before.rows } : p));
-      await takes.remove(r.take.id);
+      return takes.remove(r.take.id);
     },
     async keepLastMinute() {
       const { part, id } = bench.getState();

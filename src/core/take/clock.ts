@@ -8,8 +8,8 @@ export interface ClockPair {
   page: number;
 }
 
-/** So many recent pairs are kept; at some ten a second they span a few seconds, in which the clocks drift by microseconds. */
-const KEPT = 64;
+/** So many recent pairs are kept; at some ten a second they span a dozen seconds, in which the clocks drift by a fraction of a millisecond. */
+const KEPT = 128;
 
 /**
  * Maps a device's stamps to the audio clock. Each pair that the browser gives is off by some jitter; the median of the offsets of many

@@ -1,6 +1,7 @@
 'use client';
 
 import { useMemo } from 'react';
+import { toast } from 'sonner';
 import { DEFAULT_MOVES } from '@/core/feel/feel';
 import { addMove } from '@/core/part/commands/moves';
 import { removeHits } from '@/core/part/commands/hits';
@@ -51,6 +52,10 @@ function Offers({ takeId }: { takeId: string }) {
     recorder.set({ take: changed });
     await takeStore.update(changed);
   };
+  const discard = async () => {
+    const putBack = await recorder.discard();
+    if (putBack) toast(`${take.name} is discarded; undo brings its hits back.`, { action: { label: 'Put the take back', onClick: () => void putBack().catch(showError) } });
+  };
   const moveLines = (ms: number) => {
     const tempo = tempoMapOf(part);
     getState().run('Move the lines to the take', (p) => setOrigin(p, ticks(Math.round(tempo.toTicks(seconds(tempo.toSeconds(p.origin) + ms / 1000))))));
@@ -92,7 +97,7 @@ function Offers({ takeId }: { takeId: string }) {
         <Button className={small} onClick={() => recorder.set({ phase: 'idle' })}>
           Done
         </Button>
-        <Button className={`${small} text-danger`} onClick={() => void recorder.discard().catch(showError)}>
+        <Button className={`${small} text-danger`} onClick={() => void discard().catch(showError)}>
           Discard the take
         </Button>
       </div>
