@@ -184,3 +184,32 @@ test('what was played without recording becomes a take, once', async () => {
   expect(kept!.events.map((e) => e.at)).toEqual([1, 1.5].map((t) => expect.closeTo(t, 9)));
   expect(await s.recorder.keepLastMinute()).toBe(false);
 });
+
+test('another tempo or loop ends the recording and keeps it', async () => {
+  const s = await studio('tempo');
+  await s.record();
+  s.strike(0.5, 36);
+  s.bench.getState().run('Tempo', (p) => ({ ...p, tempo: [{ ...p.tempo[0]!, microsecondsPerQuarter: 400_000 }] }));
+  await s.until(() => s.recorder.state.getState().phase === 'done');
+  expect((await s.takes.list(s.id))[0]!.events.length).toBe(1);
+  expect(s.voices()).toEqual(['hat-closed', 'kick', 'snare']);
+});
+
+test('what the store refuses is told once, tried again, and nothing is lost', async () => {
+  const s = await studio('refused');
+  await s.record();
+  const append = s.takes.append.bind(s.takes);
+  let refusals = 0;
+  s.takes.append = () => {
+    refusals++;
+    return Promise.reject(new Error('no room'));
+  };
+  s.strike(0.1, 36);
+  await s.until(() => refusals > 1);
+  s.takes.append = append;
+  s.strike(0.6, 38);
+  s.recorder.stop();
+  await s.until(() => s.recorder.state.getState().phase === 'done');
+  expect((await s.takes.list(s.id))[0]!.events.map((e) => e.key)).toEqual([36, 38]);
+  expect(s.problems.length).toBe(1);
+});

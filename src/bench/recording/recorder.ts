@@ -19,6 +19,7 @@ import type { InputDevice, InputEvent } from '@/devices/input';
 import type { SoundEngine } from '@/sound/engine';
 import { freshInput, type InputSettings, type InputStore } from '@/storage/input-store';
 import type { TakeStore } from '@/storage/take-store';
+import { say } from '@/ui/notify';
 import type { BenchStore } from '../store/bench-store';
 import { FRESH_RECORDING, type RecordingState } from './recording-state';
 
@@ -82,6 +83,8 @@ interface Running {
   closed: number;
   timer: ReturnType<typeof setInterval>;
   flushed: number;
+  writing: Promise<void>;
+  refused: boolean;
   /** The pass whose gesture was begun last, and how many events it has shown. */
   begun: number;
   shown: number;
@@ -176,15 +179,30 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
     // Stopped by the transport: that ends the recording too.
     if (start === null) return r.heard ? recorder.stop() : undefined;
     r.heard = true;
+    if (!sameTime(r.take)) {
+      recorder.stop();
+      return say('The tempo, the meter or the loop changed: the recording was ended and kept.');
+    }
     const tempo = tempoMapOf(r.take);
     const length = tempo.toSeconds(r.take.end) - tempo.toSeconds(r.take.start);
     const place = engine.heardNow() - start;
-    if (place >= 0 && state.getState().phase === 'counting') set({ phase: 'recording' });
+    if (place >= 0 && state.getState().phase === 'counting') {
+      set({ phase: 'recording' });
+      // Clicks that only count in are over.
+      if (!state.getState().clicking) engine.setClicks(null);
+    }
     const late = place - r.take.latencyMs / 1000 - CLOSE_SECONDS;
     while (late > (r.closed + 1) * length) closePass(r);
     const { passes } = state.getState();
     if (passes > 0 && r.closed >= passes) return recorder.stop();
     if (performance.now() - r.flushed > FLUSH_MS) void flush(r);
+  };
+
+  /** A take has one loop and one tempo map. */
+  const sameTime = (take: Take): boolean => {
+    const { part } = bench.getState();
+    const { start, end } = loopOf(part);
+    return part.tempo === take.tempo && part.meter === take.meter && part.origin === take.origin && start === take.start && end === take.end;
   };
 
   const closePass = (r: Running) => {
@@ -196,12 +214,24 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
     show();
   };
 
-  const flush = async (r: Running) => {
+  /** Writes what came since; one write after the other, and what was refused is tried again with the next. */
+  const flush = (r: Running): Promise<void> => {
     r.flushed = performance.now();
-    const fresh = r.events.slice(r.kept);
-    if (fresh.length === 0) return;
-    r.kept = r.events.length;
-    await takes.append(r.take.id, r.rows++, fresh).catch(onError);
+    r.writing = r.writing.then(async () => {
+      const until = r.events.length;
+      if (until === r.kept) return;
+      try {
+        await takes.append(r.take.id, r.rows, r.events.slice(r.kept, until));
+        r.kept = until;
+        r.rows++;
+        r.refused = false;
+      } catch (e) {
+        // Told once, not at every try.
+        if (!r.refused) onError(e);
+        r.refused = true;
+      }
+    });
+    return r.writing;
   };
 
   const nextName = async (): Promise<string> => `Take ${(await takes.list(bench.getState().id)).length + 1}`;
@@ -216,7 +246,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
     const lead = meterMapOf(part).barAt(take.start).length * countIn;
     const leadSeconds = Math.max(0.1, (tempoMapOf(part).toSeconds(ticks(take.start)) - tempoMapOf(part).toSeconds(ticks(take.start - lead))));
     engine.setClicks(clicking || countIn > 0 ? clickProgram(part, range, click, engine.voiceIndex) : null);
-    running = { take, before: part, events: [], kept: 0, rows: 0, closed: 0, flushed: performance.now(), timer: setInterval(look, LOOK_MS), begun: -1, shown: 0, from: 0, heard: false };
+    running = { take, before: part, events: [], kept: 0, rows: 0, closed: 0, flushed: performance.now(), writing: Promise.resolve(), refused: false, timer: setInterval(look, LOOK_MS), begun: -1, shown: 0, from: 0, heard: false };
     set({ phase: 'counting', take, pass: 0, strokes: 0 });
     engine.stop();
     play(leadSeconds);
