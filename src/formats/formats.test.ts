@@ -110,5 +110,7 @@ test('a damaged part names the field: a hit outside, a velocity of 0, an id used
   expect(broken((p) => (p.hits[1].velocity = 0))).toContain('hits[1].velocity');
   expect(broken((p) => (p.hits[1].id = p.hits[0].id))).toContain('hits[1].id is used twice');
   expect(broken((p) => (p.hits[0].loud = true))).toContain('hits[0].loud');
+  expect(broken((p) => (p.hits[0].companions = [{ kind: 'pedal', value: 70, aheadMs: 12.5 }]))).toBe('accepted');
+  for (const bad of [[], [{ kind: 'pedal', value: 128, aheadMs: 1 }], [{ kind: 'wheel', value: 1, aheadMs: 1 }], [{ kind: 'pedal', value: 1, aheadMs: 31 }]]) expect(broken((p) => (p.hits[0].companions = bad))).toContain('hits[0].companions');
   expect(broken((p) => (p.format = 'nod-sway/part@9'))).toContain('format');
 });

@@ -1,4 +1,4 @@
-import type { Hit } from '@/core/part/part';
+import { COMPANION_MS, MOST_COMPANIONS, type Hit } from '@/core/part/part';
 import { MAX_NUDGE_MS } from '@/core/part/commands/hits';
 import { MAX_QUARTERS } from '@/core/smf/import-part';
 import { QUALITY, type Quality } from '@/core/shaping/qualities';
@@ -34,9 +34,14 @@ const HIT_RULES: Readonly<Record<keyof Hit, (v: unknown) => boolean>> = {
   brightness: (v) => isWithin(v, QUALITY.brightness),
   nudge: (v) => v === undefined || isNudge(v),
   ornament: (v) => v === undefined || isOrnament(v),
+  companions: (v) => v === undefined || (Array.isArray(v) && v.length > 0 && v.length <= MOST_COMPANIONS && v.every(isCompanion)),
   home: (v) => v === undefined || isWhole(v, -LAST_TICK, LAST_TICK),
   lane: (v) => v === undefined || isWhole(v, 0, 4096),
 };
+
+function isCompanion(v: unknown): boolean {
+  return isObject(v) && (v.kind === 'pedal' || v.kind === 'pressure') && isWhole(v.value, 0, 127) && Number.isFinite(v.aheadMs) && (v.aheadMs as number) >= 0 && (v.aheadMs as number) <= COMPANION_MS && Object.keys(v).length === 3;
+}
 
 function isNudge(v: unknown): boolean {
   const n = v as { ms?: unknown; velocity?: unknown } | null;

@@ -14,6 +14,20 @@ export interface Nudge {
   velocity: number;
 }
 
+/** A pedal's or a pressure's value that came with a stroke: it goes wherever the stroke goes. */
+export interface Companion {
+  /** Controller 4, or pressure of the hit's key. */
+  kind: 'pedal' | 'pressure';
+  /** 0 to 127. */
+  value: number;
+  /** So long before the stroke, 0 to 30. */
+  aheadMs: Milliseconds;
+}
+
+/** At most so long before a stroke a pedal's movement or a pressure belongs to it. */
+export const COMPANION_MS = 30 as Milliseconds;
+export const MOST_COMPANIONS = 64;
+
 /** One written stroke. */
 export interface Hit {
   id: HitId;
@@ -37,6 +51,8 @@ export interface Hit {
   nudge?: Nudge;
   /** A roll, flam or echo that it carries. */
   ornament?: Ornament;
+  /** What the hat's pedal and the pad's pressure did just before it. */
+  companions?: readonly Companion[];
   /** A home pinned by the user; without one it is fitted. */
   home?: Ticks;
   /** Left where it is by tighten: the decision on a doubtful hit. */

@@ -1,7 +1,9 @@
 import { cutLengths, type Performance } from '../feel/perform';
 import { strokesOf, type Ornamented } from '../ornament/strokes';
-import type { Hit } from '../part/part';
-import { roundHalfUp } from '../units';
+import type { Companion, Hit } from '../part/part';
+import { tempoMapOf } from '../part/part-time';
+import type { TempoMap } from '../time/tempo-map';
+import { roundHalfUp, seconds, ticks } from '../units';
 
 /** What happens to hits that are performed before the file's start: moved to 0, a bar put in front, or wrapped to the loop's end. */
 export const EARLY_RULES = ['zero', 'lead-in', 'wrap'] as const;
@@ -19,6 +21,15 @@ export interface DrumNotes {
   numbers: Uint16Array;
   /** How many were performed before 0. */
   early: number;
+  /** Pedal movements and pressure that go with notes, by tick. */
+  controls: Control[];
+}
+
+/** A pedal's or a pressure's value before a note. */
+export interface Control extends Pick<Companion, 'kind' | 'value'> {
+  tick: number;
+  /** Index of its note. */
+  note: number;
 }
 
 /** How performed ticks become the file's: scaled, and early ones by rule. `barTicks` and `loopTicks` are in the file's ticks. */
@@ -57,6 +68,7 @@ export function drumNotes(part: Ornamented, performance: Performance, scale: Not
     hits: new Uint32Array(n),
     numbers: new Uint16Array(n),
     early,
+    controls: [],
   };
   const lengths = new Float64Array(n);
   for (let k = 0; k < n; k++) {
@@ -68,7 +80,25 @@ export function drumNotes(part: Ornamented, performance: Performance, scale: Not
     notes.numbers[k] = strokes.numbers[s] as number;
     lengths[k] = Math.max(1, roundHalfUp((strokes.lengths[s] as number) * scale.perTick));
   }
+  notes.controls = controlsOf(part, notes, scale.perTick);
   const cut = cutLengths(notes.keys, notes.ticks, lengths);
   for (let k = 0; k < n; k++) notes.ends[k] = (notes.ticks[k] as number) + (cut[k] as number);
   return notes;
+}
+
+/** Each companion as long before its note as it came before its stroke, but never before the file's start. */
+function controlsOf(part: Ornamented, notes: DrumNotes, perTick: number): Control[] {
+  const controls: Control[] = [];
+  let tempo: TempoMap | null = null;
+  for (let k = 0; k < notes.hits.length; k++) {
+    const { companions } = part.hits[notes.hits[k] as number] as Hit;
+    if (!companions || notes.numbers[k] !== 0) continue;
+    tempo ??= tempoMapOf(part);
+    const at = (notes.ticks[k] as number) / perTick;
+    for (const { kind, value, aheadMs } of companions) {
+      const before = tempo.toTicks(seconds(tempo.toSeconds(ticks(at)) - aheadMs / 1000));
+      controls.push({ kind, value, note: k, tick: Math.max(0, Math.min(notes.ticks[k] as number, roundHalfUp(before * perTick))) });
+    }
+  }
+  return controls.sort((a, b) => a.tick - b.tick || a.note - b.note);
 }

@@ -4,12 +4,14 @@ import { endOfPart, meterMapOf } from '../part/part-time';
 import type { Part } from '../part/part';
 import type { MeterChange } from '../time/meter-map';
 import { roundHalfUp, TICKS_PER_QUARTER } from '../units';
-import { drumNotes, type DrumNotes, type EarlyRule } from './drum-notes';
+import { drumNotes, type Control, type DrumNotes, type EarlyRule } from './drum-notes';
 import { DRUM_CHANNEL } from './lanes';
 import { META, META_END_OF_TRACK, META_METER, META_TEMPO, META_TRACK_NAME } from './read';
 import { encodeText } from './text';
 import { MAX_DELTA, SmfWriter } from './write';
 
+/** How far the hat's pedal is pressed. */
+export const FOOT_CONTROLLER = 4;
 export const MIN_PPQ = 24;
 export const MAX_PPQ = 32767;
 /** Resolutions below this make a lean of a few milliseconds vanish. */
@@ -94,16 +96,23 @@ export interface NoteEvent {
   /** Index into the notes. */
   note: number;
   on: boolean;
+  /** Not the note itself, but what comes before it. */
+  control?: Control;
 }
 
-/** Note-ons and note-offs in order; at one tick the offs come first. */
+/** Note-ons and note-offs in order; at one tick the offs come first, then pedals and pressure. */
 export function noteEvents(notes: DrumNotes): NoteEvent[] {
   const count = notes.ticks.length;
   const offs = Array.from({ length: count }, (_, i) => i).sort((a, b) => (notes.ends[a] as number) - (notes.ends[b] as number));
   const events: NoteEvent[] = [];
   let k = 0;
+  let c = 0;
   for (let i = 0; i < count; i++) {
     const tick = notes.ticks[i] as number;
+    for (let control = notes.controls[c]; control && control.tick <= tick; control = notes.controls[++c]) {
+      for (let o = offs[k]; o !== undefined && (notes.ends[o] as number) <= control.tick; o = offs[++k]) events.push({ tick: notes.ends[o] as number, note: o, on: false });
+      events.push({ tick: control.tick, note: control.note, on: true, control });
+    }
     for (let o = offs[k]; o !== undefined && (notes.ends[o] as number) <= tick; o = offs[++k]) events.push({ tick: notes.ends[o] as number, note: o, on: false });
     events.push({ tick, note: i, on: true });
   }
@@ -112,6 +121,12 @@ export function noteEvents(notes: DrumNotes): NoteEvent[] {
 }
 
 export function writeNote(w: SmfWriter, event: NoteEvent, notes: DrumNotes, channel: number) {
+  const { control } = event;
+  if (control) {
+    w.byte((control.kind === 'pedal' ? 0xb0 : 0xa0) | (channel - 1));
+    w.byte(control.kind === 'pedal' ? FOOT_CONTROLLER : (notes.keys[event.note] as number));
+    return w.byte(control.value);
+  }
   w.byte((event.on ? 0x90 : 0x80) | (channel - 1));
   w.byte(notes.keys[event.note] as number);
   w.byte(event.on ? (notes.velocities[event.note] as number) : 64);

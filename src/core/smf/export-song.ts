@@ -1,10 +1,10 @@
 import { NamedError } from '../errors';
 import { performPart, writtenPerformance } from '../feel/perform';
 import { tempoMapOf } from '../part/part-time';
-import type { Hit, Lane, Part } from '../part/part';
-import { milliseconds, ticks, TICKS_PER_QUARTER } from '../units';
+import { COMPANION_MS, type Hit, type Lane, type Part } from '../part/part';
+import { ticks, TICKS_PER_QUARTER } from '../units';
 import { drumNotes, type DrumNotes } from './drum-notes';
-import { defaultPpq, MAX_PPQ, noteEvents, writeNote, type ExportResult, type NoteEvent } from './export-part';
+import { defaultPpq, FOOT_CONTROLLER, MAX_PPQ, noteEvents, writeNote, type ExportResult, type NoteEvent } from './export-part';
 import { tickScale } from './import-part';
 import { channelOf, isNote, META, META_END_OF_TRACK, type RawEvent, type SmfFile } from './read';
 import { MAX_DELTA, SmfWriter } from './write';
@@ -14,10 +14,6 @@ export interface SongExportOptions {
   /** A multiple of the source's resolution; by default the least that reaches 960. */
   ppq?: number;
 }
-
-/** Pedal movements and pressure this close before a hit belong to it. */
-const COMPANION_MS = milliseconds(30);
-const FOOT_CONTROLLER = 4;
 
 /**
  * Writes the imported song with only its drums replaced. Every event that is not a note of the drum part keeps its bytes and its

@@ -1,7 +1,8 @@
+import { COMPANION_MS, MOST_COMPANIONS, type Companion } from '../part/part';
 import { nearestLine, stepOf, type GridName } from '../time/grid';
 import { MeterMap } from '../time/meter-map';
 import { TempoMap } from '../time/tempo-map';
-import { seconds, ticks, type Ticks, type Velocity } from '../units';
+import { milliseconds, seconds, ticks, type Ticks, type Velocity } from '../units';
 import { throughCurve } from './velocity-curve';
 import type { RawEvent, Take } from './take';
 
@@ -15,6 +16,7 @@ export interface FoldedStroke {
   tick: Ticks;
   key: number;
   velocity: Velocity;
+  companions?: readonly Companion[];
 }
 
 type Folding = Pick<Take, 'tempo' | 'meter' | 'origin' | 'start' | 'end' | 'latencyMs' | 'curve' | 'guards' | 'pads'>;
@@ -31,8 +33,10 @@ export function foldTake(take: Folding, events: readonly RawEvent[], grid: GridN
   const length = tempo.toSeconds(take.end) - startSecond;
   const lastOfKey = new Map<number, number>();
   const strokes: FoldedStroke[] = [];
+  let waiting: RawEvent[] = [];
   events.forEach((e, event) => {
-    if (e.kind !== 'note' || e.value < Math.max(1, take.guards.below)) return;
+    if (e.kind !== 'note') return void waiting.push(e);
+    if (e.value < Math.max(1, take.guards.below)) return;
     const last = lastOfKey.get(e.key);
     if (last !== undefined && (e.at - last) * 1000 < take.guards.doubleMs) return;
     lastOfKey.set(e.key, e.at);
@@ -43,7 +47,13 @@ export function foldTake(take: Folding, events: readonly RawEvent[], grid: GridN
     const next = nearestLine(map, tick, stepOf(grid)).tick >= take.end;
     // Before the start the tempo of the start holds, or the map's own before it.
     const before = tempo.toTicks(seconds(startSecond + place - length));
-    strokes.push({ event, pass: next ? pass + 1 : pass, tick: ticks(Math.round(next ? before : tick)), key: take.pads?.[e.key] ?? e.key, velocity: throughCurve(take.curve, e.value) });
+    // A pedal belongs to whatever is struck next, pressure to its own key.
+    const companions = waiting.flatMap((w): Companion[] => {
+      const aheadMs = (e.at - w.at) * 1000;
+      return w.kind === 'note' || aheadMs > COMPANION_MS || (w.kind === 'pressure' && w.key !== e.key) ? [] : [{ kind: w.kind, value: w.value, aheadMs: milliseconds(Math.max(0, aheadMs)) }];
+    });
+    waiting = [];
+    strokes.push({ ...(companions.length > 0 ? { companions: companions.slice(-MOST_COMPANIONS) } : {}), event, pass: next ? pass + 1 : pass, tick: ticks(Math.round(next ? before : tick)), key: take.pads?.[e.key] ?? e.key, velocity: throughCurve(take.curve, e.value) });
   });
   return strokes;
 }

@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import { parseMidi } from 'midi-file';
 import { smallPart } from '@tests/support/arbitraries';
+import { EMPTY_FEEL } from '../feel/feel';
+import { exportPart } from '../smf/export-part';
 import { deviation, mean } from '../statistics';
 import { bpm, milliseconds, seconds, ticks, TICKS_PER_QUARTER } from '../units';
 import { microsecondsOf } from '../time/tempo-map';
@@ -183,4 +185,26 @@ test('the raw take as MIDI: a tick a millisecond, count-in and pedal kept, nothi
   });
   expect(header.ticksPerBeat).toBe(1000);
   expect(found).toEqual([[600, 38, 70], [1013, 36, 101], [3300, 4, 60], [3400, 42, 90], [5100, 36, 99]]);
+});
+
+describe('pedal and pressure', () => {
+  const control = (at: number, kind: 'pedal' | 'pressure', key: number, value: number): RawEvent => ({ at: seconds(at), kind, key, value });
+
+  test('what came within 30 ms before a stroke goes with it; pressure by its own key; older ones do not', () => {
+    const folded = foldTake(take(), [control(0.4, 'pedal', 4, 10), control(0.49, 'pedal', 4, 70), control(0.495, 'pressure', 36, 5), control(0.495, 'pressure', 42, 33), note(0.5, 42), note(0.505, 36)]);
+    expect(folded.map((s) => s.companions)).toEqual([[{ kind: 'pedal', value: 70, aheadMs: expect.closeTo(10, 6) }, { kind: 'pressure', value: 33, aheadMs: expect.closeTo(5, 6) }], undefined]);
+  });
+
+  test('written before its note wherever the feel puts it', () => {
+    const part = smallPart([]);
+    const hits = hitsOfStrokes(part, 't1', foldTake(take(), [control(0.49, 'pedal', 4, 70), note(0.5, 42, 90)]));
+    const late = { ...withHits(part, hits), feel: { ...EMPTY_FEEL, moves: [{ kind: 'lay' as const, ms: 50 }] } };
+    let now = 0;
+    const events = parseMidi(exportPart(late).bytes).tracks[0]!.flatMap((e) => {
+      now += e.deltaTime;
+      return e.type === 'controller' ? [['pedal', now, e.controllerType, e.value]] : e.type === 'noteOn' ? [['note', now, e.noteNumber, e.velocity]] : [];
+    });
+    // 500 ms and 50 more at 120 BPM and 960 a quarter: 1056; 10 ms before it are 19.2 ticks.
+    expect(events).toEqual([['pedal', 1037, 4, 70], ['note', 1056, 42, 90]]);
+  });
 });
