@@ -307,3 +307,12 @@ test('a selection on the Bench teaches a groove, compared with the part in the G
   await page.getByRole('option', { name: 'Galley Brushes, as it is played' }).click();
   await expect(page.getByTestId('difference')).toHaveText(/^\d+ of 10 steps differ: \d+\.\d ms and \d+ % of level/);
 });
+
+test('a groove file dropped on the shelf goes among the grooves', async ({ page }) => {
+  await openShelf(page);
+  const groove = { format: 'nod-sway/groove@1', name: 'Bowsprit', meter: [3, 4], beats: 3, stepsPerBeat: 1, steps: [0, 0.1, -0.1].map((offset) => ({ offset, level: 1, n: 3 })) };
+  await page.getByTestId('file-input').setInputFiles({ name: 'bowsprit.nodgroove.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(groove)) });
+  await page.waitForURL(/\/grooves\?groove=/);
+  await expect(handName(page)).toHaveText('Bowsprit');
+  expect(await own(page)).toEqual([groove]);
+});

@@ -48,10 +48,8 @@ function stemsOf(move: Exclude<Move, { kind: 'tighten' }>): Small[] {
     case 'lay':
       return FEET.map((x) => ({ x, lean: limit(move.ms / 3, 8), height: level }));
     case 'template':
-      return FEET.map((x, i) => {
-        const step = move.groove.steps[Math.floor((i * move.groove.steps.length) / 4)];
-        return { x, lean: limit((step?.offset ?? 0) * move.lean * 40, 8), height: limit(level * (1 + move.level * ((step?.level ?? 1) - 1)), 19) };
-      });
+      // The first steps as they follow each other: one a beat would hide a swing.
+      return move.groove.steps.slice(0, 8).map(({ offset, level: steps }, i) => ({ x: 6 + i * 8.5, lean: limit(offset * move.lean * 25, 4), height: limit(level * (1 + move.level * (steps - 1)), 19) }));
     case 'drift':
       return WANDERING.map((w, i) => ({ x: 6 + i * 8.5, lean: limit((w * move.timingMs) / 2, 6), height: Math.max(4, level + (w * move.velocityPercent) / 3) }));
     case 'spread':
