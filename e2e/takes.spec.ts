@@ -9,7 +9,7 @@ import { benchReady, exportMidi, notesOf, openShelf, type Note } from './support
 /** Recording: the practice player and the pads into the same path as hardware, compared with what was played. */
 
 const press = (page: Page, name: string | RegExp) => page.getByRole('button', { name, exact: true }).click();
-const recorded = <K extends 'phase' | 'pass' | 'strokes' | 'latencyMs'>(page: Page, what: K) => page.evaluate((w) => window.nodSway!.recording()!.recorder.state.getState()[w as K], what);
+const recorded = <K extends 'phase' | 'pass' | 'strokes'>(page: Page, what: K) => page.evaluate((w) => window.nodSway!.recording()!.recorder.state.getState()[w as K], what);
 
 async function setNumber(page: Page, name: string, value: number): Promise<void> {
   const field = page.getByRole('spinbutton', { name });
@@ -23,7 +23,7 @@ async function choose(page: Page, label: string, option: string): Promise<void> 
 }
 
 /** An empty part at 200 BPM: a bar lasts 1.2 s. */
-async function emptyPart(page: Page, bars: number): Promise<void> {
+async function emptyPart(page: Page, bars: number, kit = 'General MIDI'): Promise<void> {
   await openShelf(page);
   await press(page, 'New part');
   // Enter would start the part at once.
@@ -31,6 +31,7 @@ async function emptyPart(page: Page, bars: number): Promise<void> {
     await page.getByRole('spinbutton', { name }).fill(String(value));
     await page.keyboard.press('Tab');
   }
+  if (kit !== 'General MIDI') await choose(page, 'Kit map', kit);
   await press(page, 'Start the part');
   await page.waitForURL(/\/bench\//);
   await benchReady(page);
@@ -93,7 +94,7 @@ test('two layered passes with a measured latency: what is left is the player’s
   await practise(page, { ...device, missed: 0.1 });
   await press(page, 'Measure');
   await expect(page.getByTestId('latency')).toHaveText(/^Found /, { timeout: 30_000 });
-  const latency = await recorded(page, 'latencyMs');
+  const latency = await page.evaluate(() => window.nodSway!.recording()!.recorder.state.getState().input.latencyMs);
   expect(Math.abs(latency - 40)).toBeLessThan(4);
 
   // Two passes over four bars, counted in.
@@ -345,4 +346,22 @@ test('a MIDI device is found, a pad of it is given a voice, its strokes and its 
   for (const [i, at] of [[0, 300], [1, 900]] as const) expect(Math.abs(hits[i]![1] - at)).toBeLessThan(1);
   // The pedal and the soft stroke are in the raw take.
   expect((await stored(page))[0]!.events.map((e) => [e.kind, e.key, e.value])).toEqual([['note', 60, 90], ['pedal', 4, 70], ['note', 60, 5], ['note', 42, 80]]);
+});
+
+test('on a part with another kit map pads and the practice player strike the same voices', async ({ page }) => {
+  await emptyPart(page, 1, 'Galley pads');
+  await press(page, 'keys play');
+  await choose(page, 'Play from', 'Practice player');
+  await practise(page, {});
+  await setNumber(page, 'Passes to record', 1);
+  await press(page, 'Record');
+  await expect.poll(() => recorded(page, 'phase'), { timeout: 20_000 }).toBe('done');
+  const found = await page.evaluate(() => [...new Set(window.nodSway!.bench().part.hits.map((h) => `${h.voice} ${h.key}`))].sort());
+  expect(found).toEqual(['kick 60', 'snare 61']);
+  await press(page, 'Done');
+  await choose(page, 'Play from', 'Pads and computer keys');
+  await press(page, 'Record');
+  await expect.poll(() => recorded(page, 'phase'), { timeout: 20_000 }).toBe('recording');
+  await page.keyboard.press('j');
+  await expect.poll(() => page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.voice === 'hat-closed').map((h) => h.key))).toEqual([64]);
 });

@@ -12,7 +12,7 @@ test('MIDI messages: strokes, the hat pedal, pressure; nothing else says anythin
   for (const bytes of [[0x99, 38, 0], [0x89, 38, 64], [0xb9, 7, 100], [0xf8], []]) expect(readMessage(bytes, 0)).toBeNull();
 });
 
-test('pads strike until they are no longer listened to; no two share a key or a place on the keyboard', () => {
+test('pads strike until they are no longer listened to; no two share a voice or a place on the keyboard', () => {
   const pads = new PadDevice();
   const events: InputEvent[] = [];
   const stop = pads.listen((e) => events.push(e));
@@ -20,7 +20,7 @@ test('pads strike until they are no longer listened to; no two share a key or a 
   stop();
   pads.strike(36, 90, 6);
   expect(events).toEqual([{ page: 5, kind: 'note', key: 36, value: 90 }]);
-  expect(new Set(PADS.map((p) => p.key)).size).toBe(PADS.length);
+  expect(new Set(PADS.map((p) => p.voice)).size).toBe(PADS.length);
   expect(new Set(PADS.map((p) => p.code)).size).toBe(PADS.length);
 });
 

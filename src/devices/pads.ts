@@ -1,9 +1,9 @@
+import type { VoiceName } from '@/core/voices';
 import type { InputDevice, InputEvent } from './input';
 
 /** One pad: what it strikes, and the computer key that does the same. */
 export interface Pad {
-  voice: string;
-  key: number;
+  voice: VoiceName;
   /** As `KeyboardEvent.code`: the place on the keyboard, whatever its letters are. */
   code: string;
   label: string;
@@ -14,23 +14,23 @@ export const PAD_BANKS: readonly { name: string; pads: readonly Pad[] }[] = [
   {
     name: 'Left hand',
     pads: [
-      { voice: 'crash', key: 49, code: 'KeyE', label: 'E' },
-      { voice: 'tom-high', key: 50, code: 'KeyA', label: 'A' },
-      { voice: 'rim', key: 37, code: 'KeyS', label: 'S' },
-      { voice: 'clap', key: 39, code: 'KeyD', label: 'D' },
-      { voice: 'snare', key: 38, code: 'KeyF', label: 'F' },
-      { voice: 'hat-pedal', key: 44, code: 'KeyV', label: 'V' },
+      { voice: 'crash', code: 'KeyE', label: 'E' },
+      { voice: 'tom-high', code: 'KeyA', label: 'A' },
+      { voice: 'rim', code: 'KeyS', label: 'S' },
+      { voice: 'clap', code: 'KeyD', label: 'D' },
+      { voice: 'snare', code: 'KeyF', label: 'F' },
+      { voice: 'hat-pedal', code: 'KeyV', label: 'V' },
     ],
   },
   {
     name: 'Right hand',
     pads: [
-      { voice: 'hat-closed', key: 42, code: 'KeyJ', label: 'J' },
-      { voice: 'hat-open', key: 46, code: 'KeyK', label: 'K' },
-      { voice: 'ride', key: 51, code: 'KeyL', label: 'L' },
-      { voice: 'tom-mid', key: 47, code: 'KeyI', label: 'I' },
-      { voice: 'tom-floor', key: 41, code: 'KeyO', label: 'O' },
-      { voice: 'kick', key: 36, code: 'KeyN', label: 'N' },
+      { voice: 'hat-closed', code: 'KeyJ', label: 'J' },
+      { voice: 'hat-open', code: 'KeyK', label: 'K' },
+      { voice: 'ride', code: 'KeyL', label: 'L' },
+      { voice: 'tom-mid', code: 'KeyI', label: 'I' },
+      { voice: 'tom-floor', code: 'KeyO', label: 'O' },
+      { voice: 'kick', code: 'KeyN', label: 'N' },
     ],
   },
 ];

@@ -1,8 +1,7 @@
-import { nanoid } from 'nanoid';
 import type { Lane, Part } from '@/core/part/part';
 import { GROOVE_FILE_ENDING, readGrooveFile } from '@/formats/groove-format';
 import { PART_FILE_ENDING, readPartFile } from '@/formats/part-format';
-import { grooveStore } from '@/storage/groove-store';
+import { grooveStore, keptNow } from '@/storage/groove-store';
 import { partStore, type PartStore } from '@/storage/part-store';
 import { versionStore } from '@/storage/version-store';
 import { readPart } from '@/workers/clients';
@@ -39,8 +38,7 @@ async function importPartFile(file: File, store: PartStore): Promise<ImportStep>
 }
 
 async function importGrooveFile(file: File): Promise<ImportStep> {
-  const groove = readGrooveFile(await file.text());
-  const [id, now] = [nanoid(12), Date.now()];
-  await grooveStore.put({ id, groove, tags: [], createdAt: now, updatedAt: now });
-  return { kind: 'done', place: `/grooves?groove=${id}`, notices: [] };
+  const kept = keptNow(readGrooveFile(await file.text()));
+  await grooveStore.put(kept);
+  return { kind: 'done', place: `/grooves?groove=${kept.id}`, notices: [] };
 }

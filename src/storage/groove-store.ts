@@ -1,3 +1,4 @@
+import { nanoid } from 'nanoid';
 import type { Groove } from '@/core/groove/groove';
 import { database, type NodSwayDatabase } from './database';
 import { named } from './named';
@@ -11,6 +12,15 @@ export interface KeptGroove {
   createdAt: number;
   updatedAt: number;
 }
+
+/** A groove that is kept from now on. */
+export function keptNow(groove: Groove, tags: readonly string[] = []): KeptGroove {
+  const now = Date.now();
+  return { id: nanoid(12), groove, tags, createdAt: now, updatedAt: now };
+}
+
+/** The order in which kept grooves are shown. */
+export const byName = (a: KeptGroove, b: KeptGroove): number => a.groove.name.localeCompare(b.groove.name, 'en', { numeric: true }) || (a.id < b.id ? -1 : 1);
 
 /** Keeps the user's own grooves, for every part. */
 export class GrooveStore {
@@ -29,7 +39,7 @@ export class GrooveStore {
           return [];
         }
       });
-      return kept.sort((a, b) => a.groove.name.localeCompare(b.groove.name, 'en', { numeric: true }) || (a.id < b.id ? -1 : 1));
+      return kept.sort(byName);
     });
   }
 

@@ -7,6 +7,7 @@ import { useRef, useState } from 'react';
 import { renamePart, setTempo, startTempo } from '@/core/part/commands/settings';
 import { bpm, clamp, MAX_BPM, MIN_BPM } from '@/core/units';
 import { Button, Hint, IconButton } from '@/ui/Button';
+import { HoldButton } from '@/ui/HoldButton';
 import { NumberField } from '@/ui/NumberField';
 import { ThemeToggle } from '@/ui/ThemeToggle';
 import { useIsPlaying } from '@/ui/use-engine';
@@ -165,20 +166,9 @@ function Loop() {
 function WrittenButton({ playback }: { playback: Playback }) {
   const written = useBench((s) => s.transport.version === 'written');
   return (
-    <Hint text="Hold, or hold W: hear and see the part as written">
-      <Button
-        aria-pressed={written}
-        className={written ? 'bg-ink !text-ground' : ''}
-        onPointerDown={(e) => {
-          e.currentTarget.setPointerCapture(e.pointerId);
-          playback.holdWritten(true);
-        }}
-        onPointerUp={() => playback.holdWritten(false)}
-        onPointerCancel={() => playback.holdWritten(false)}
-      >
-        as written <kbd className="font-sans text-sm opacity-70">W</kbd>
-      </Button>
-    </Hint>
+    <HoldButton hint="Hold, or hold W: hear and see the part as written" held={written} onHold={playback.holdWritten}>
+      as written <kbd className="font-sans text-sm opacity-70">W</kbd>
+    </HoldButton>
   );
 }
 

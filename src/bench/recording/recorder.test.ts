@@ -157,7 +157,7 @@ test('stopping the music ends the recording; one without a stroke leaves nothing
 
 test('the latency of the input is taken off; a pad that was learnt strikes what it was given', async () => {
   const s = await studio('input');
-  await s.until(() => s.recorder.settings().id === 'pads');
+  await s.until(() => s.recorder.state.getState().input.id === 'pads');
   s.recorder.tune({ latencyMs: 50 });
   let learnt = 0;
   s.recorder.learnPad((key) => {

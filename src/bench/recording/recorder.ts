@@ -9,10 +9,10 @@ import { meterMapOf, tempoMapOf } from '@/core/part/part-time';
 import type { Hit, Part } from '@/core/part/part';
 import { foldTake, recordedStrokes, type FoldedStroke } from '@/core/take/fold';
 import { eventOfHit, hitsOfStrokes, withHits } from '@/core/take/hits-of-take';
-import { measureLatency } from '@/core/take/latency';
+import { measureLatency, MEASURED_BPM, MEASURED_CLICKS, MEASURED_GAP } from '@/core/take/latency';
 import { throughCurve } from '@/core/take/velocity-curve';
 import type { RawEvent, Take } from '@/core/take/take';
-import { bpm, milliseconds, seconds, ticks, TICKS_PER_QUARTER, type Seconds, type Velocity } from '@/core/units';
+import { milliseconds, seconds, ticks, TICKS_PER_QUARTER, type Seconds, type Velocity } from '@/core/units';
 import { microsecondsOf } from '@/core/time/tempo-map';
 import { voiceOfKey } from '@/core/voices';
 import type { InputDevice, InputEvent } from '@/devices/input';
@@ -29,8 +29,7 @@ export interface Recorder {
   set(change: Partial<RecordingState>): void;
   /** Listens to a device instead of the one before. */
   connect(device: InputDevice): void;
-  /** What is known of the device, changed and kept. */
-  settings(): InputSettings;
+  /** Changes what is known of the device, and keeps it. */
   tune(change: Partial<InputSettings>): void;
   /** Tells of each stroke's velocity as it came. */
   onStroke(listener: (velocity: number) => void): () => void;
@@ -68,8 +67,6 @@ const LOOK_MS = 40;
 /** A pass is closed so long after its end: early strokes of the next belong to that. */
 const CLOSE_SECONDS = 0.06;
 const LAST_MINUTE_SECONDS = 60;
-const MEASURED_CLICKS = 16;
-const MEASURED_BPM = 120;
 /** Between a measurement's start and the first click that counts; two clicks count in. */
 const MEASURE_LEAD = 1;
 
@@ -97,7 +94,7 @@ interface Running {
 export function createRecorder({ bench, engine, takes, inputs, onError, play, onStep }: Deps): Recorder {
   const state = createStore<RecordingState>(() => FRESH_RECORDING);
   const set = (change: Partial<RecordingState>) => state.setState(change);
-  let input: InputSettings = freshInput('pads');
+  const known = (): InputSettings => state.getState().input;
   let unlisten: () => void = () => {};
   let running: Running | null = null;
   let measuring: { taps: Seconds[]; timer: ReturnType<typeof setInterval> } | null = null;
@@ -112,6 +109,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
 
   const newTake = (part: Part, name: string, deviceName: string): Take => {
     const { start, end } = loopOf(part);
+    const input = known();
     return { id: nanoid(10), name, recordedAt: Date.now(), input: deviceName, tempo: part.tempo, meter: part.meter, origin: part.origin, start, end, latencyMs: milliseconds(input.latencyMs), curve: input.curve, guards: input.guards, ...(input.pads ? { pads: input.pads } : {}), passes: 0, complete: false };
   };
 
@@ -122,6 +120,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
 
   const onEvent = (event: InputEvent) => {
     const at = engine.heardAt(event.page);
+    const input = known();
     if (event.kind === 'note' && learning) {
       const learn = learning;
       learning = null;
@@ -287,20 +286,13 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
       device = next;
       unlisten = next.listen(onEvent);
       const blank = freshInput(next.id);
-      input = blank;
-      set({ input: next.id, latencyMs: 0, found: null });
-      inputs.load(next.id).then((known) => {
-        // What was tuned meanwhile counts more than what was known.
-        if (device !== next || input !== blank) return;
-        input = known;
-        set({ latencyMs: known.latencyMs });
-      }, onError);
+      set({ input: blank, found: null });
+      // What was tuned meanwhile counts more than what was kept.
+      inputs.load(next.id).then((kept) => known() === blank && set({ input: kept }), onError);
     },
-    settings: () => input,
     tune(change) {
-      input = { ...input, ...change };
-      if (change.latencyMs !== undefined) set({ latencyMs: change.latencyMs });
-      inputs.save(input).catch(onError);
+      set({ input: { ...known(), ...change } });
+      inputs.save(known()).catch(onError);
     },
     onStroke(listener) {
       strokeListeners.add(listener);
@@ -349,20 +341,19 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
     measure() {
       if (running || measuring) return;
       engine.stop();
-      const quiet: Part = { ...bench.getState().part, hits: [], tempo: [{ tick: ticks(0), microsecondsPerQuarter: microsecondsOf(bpm(MEASURED_BPM)) }], meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }], origin: ticks(0), bars: 4 };
+      const quiet: Part = { ...bench.getState().part, hits: [], tempo: [{ tick: ticks(0), microsecondsPerQuarter: microsecondsOf(MEASURED_BPM) }], meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }], origin: ticks(0), bars: 4 };
       const range = { start: ticks(0), end: ticks(MEASURED_CLICKS * TICKS_PER_QUARTER), loop: true };
       const silence = makeProgram(quiet, writtenPerformance(quiet), range, () => 0, engine.voiceIndex);
       engine.setPrograms({ performed: silence, written: silence });
       engine.setClicks(clickProgram(quiet, range, { ...state.getState().click, perBeat: 1 }, engine.voiceIndex));
-      const gap = 60 / MEASURED_BPM;
       const timer = setInterval(() => {
         const start = engine.startedAt;
         const m = measuring;
         if (start === null || !m) return;
-        const heard = Math.floor((engine.heardNow() - start) / gap) + 1;
+        const heard = Math.floor((engine.heardNow() - start) / MEASURED_GAP) + 1;
         set({ measuring: { clicks: Math.max(0, Math.min(MEASURED_CLICKS, heard)), taps: m.taps.length } });
         if (heard <= MEASURED_CLICKS) return;
-        const clicks = Array.from({ length: MEASURED_CLICKS }, (_, i) => seconds(start + i * gap));
+        const clicks = Array.from({ length: MEASURED_CLICKS }, (_, i) => seconds(start + i * MEASURED_GAP));
         const found = measureLatency(clicks, m.taps);
         recorder.stopMeasuring();
         set({ found: found ?? false });

@@ -5,6 +5,7 @@ import { HUMAN_PRACTICE, type Practice } from '@/core/take/practice';
 import type { Take } from '@/core/take/take';
 import type { GridName } from '@/core/time/grid';
 import type { VoiceName } from '@/core/voices';
+import { freshInput, type InputSettings } from '@/storage/input-store';
 
 /** How takes are recorded; kept for the visit. */
 export interface RecordingSettings {
@@ -45,9 +46,8 @@ export interface RecordingState extends RecordingSettings {
   measuring: Measuring | null;
   /** What the last measurement found; false where there were too few taps. */
   found: LatencyFinding | false | null;
-  /** The device that is listened to. */
-  input: string;
-  latencyMs: number;
+  /** The device that is listened to, and what is known of it. */
+  input: InputSettings;
   /** Each struck pad places a hit at the step cursor, which moves on. */
   stepEntry: boolean;
   stepLength: GridName;
@@ -74,8 +74,7 @@ export const FRESH_RECORDING: RecordingState = {
   strokes: 0,
   measuring: null,
   found: null,
-  input: 'pads',
-  latencyMs: 0,
+  input: freshInput('pads'),
   stepEntry: false,
   stepLength: '1/16',
   keysPlay: false,

@@ -132,3 +132,6 @@ export const GROOVE_FAMILIES: readonly GrooveFamily[] = [
 ];
 
 export const HOUSE_GROOVES: readonly Groove[] = GROOVE_FAMILIES.flatMap((f) => f.grooves.map((g) => g.groove));
+
+/** What one of them is called where grooves of the user's own, whose ids are random, stand beside it. */
+export const houseId = (name: string): string => `house:${name}`;

@@ -1,5 +1,5 @@
 import { deviation, median } from '../statistics';
-import { milliseconds, type Milliseconds, type Seconds } from '../units';
+import { milliseconds, type Bpm, type Milliseconds, type Seconds } from '../units';
 
 /** What a tap-along measurement found. */
 export interface LatencyFinding {
@@ -10,6 +10,11 @@ export interface LatencyFinding {
   /** Taps that belonged to a click. */
   taps: number;
 }
+
+/** A measurement's clicks: how many, and how far apart. */
+export const MEASURED_CLICKS = 16;
+export const MEASURED_BPM = 120 as Bpm;
+export const MEASURED_GAP = (60 / MEASURED_BPM) as Seconds;
 
 /** Fewer taps tell nothing. */
 const LEAST_TAPS = 6;

@@ -1,18 +1,19 @@
 import { seconds, type Seconds } from '../units';
+import type { VoiceName } from '../voices';
 import type { PlannedStroke } from './practice';
 
-/** What the practice player can play: sixteenths of a bar by MIDI key; X loud, x plain, g soft. Later passes play the next layer. */
+/** What the practice player can play: sixteenths of a bar by voice; X loud, x plain, g soft. Later passes play the next layer. */
 export interface PracticePattern {
   name: string;
-  layers: readonly Readonly<Record<number, string>>[];
+  layers: readonly Readonly<Record<VoiceName, string>>[];
 }
 
 const LEVELS: Readonly<Record<string, number>> = { X: 112, x: 92, g: 34 };
 
 export const PRACTICE_PATTERNS: readonly PracticePattern[] = [
-  { name: 'Feet, then hats', layers: [{ 36: 'X.....x.X.......', 38: '....X.......X..g' }, { 42: 'X.x.X.x.X.x.X.x.' }] },
-  { name: 'Backbeat, all at once', layers: [{ 36: 'X.......X.x.....', 38: '....X..g....X...', 42: 'X.x.x.x.X.x.x.x.' }] },
-  { name: 'Sixteenth hats', layers: [{ 42: 'Xgxgxgxgxgxgxgxg' }] },
+  { name: 'Feet, then hats', layers: [{ kick: 'X.....x.X.......', snare: '....X.......X..g' }, { 'hat-closed': 'X.x.X.x.X.x.X.x.' }] },
+  { name: 'Backbeat, all at once', layers: [{ kick: 'X.......X.x.....', snare: '....X..g....X...', 'hat-closed': 'X.x.x.x.X.x.x.x.' }] },
+  { name: 'Sixteenth hats', layers: [{ 'hat-closed': 'Xgxgxgxgxgxgxgxg' }] },
 ];
 
 /** The bars of a loop, in seconds from its start. */
@@ -23,8 +24,8 @@ export interface LoopShape {
   bars: readonly { start: number; length: number; sixteenths: number }[];
 }
 
-/** Strokes of a pattern in `[from, to)` over the passes of a loop; bars longer or shorter than sixteen sixteenths go round or are cut. */
-export function strokesOfPattern(pattern: PracticePattern, loop: LoopShape, from: Seconds, to: Seconds): PlannedStroke[] {
+/** Strokes of a pattern in `[from, to)` over the passes of a loop; bars longer or shorter than sixteen sixteenths go round or are cut. `keyOf` gives the key that strikes a voice. */
+export function strokesOfPattern(pattern: PracticePattern, keyOf: (voice: VoiceName) => number, loop: LoopShape, from: Seconds, to: Seconds): PlannedStroke[] {
   const strokes: PlannedStroke[] = [];
   for (let pass = Math.max(0, Math.floor(from / loop.length)); pass * loop.length < to; pass++) {
     const layer = pattern.layers[pass % pattern.layers.length] ?? {};
@@ -32,9 +33,9 @@ export function strokesOfPattern(pattern: PracticePattern, loop: LoopShape, from
       for (let s = 0; s < bar.sixteenths; s++) {
         const at = pass * loop.length + bar.start + (s * bar.length) / bar.sixteenths;
         if (at < from || at >= to) continue;
-        for (const [key, signs] of Object.entries(layer)) {
+        for (const [voice, signs] of Object.entries(layer)) {
           const velocity = LEVELS[signs[s % signs.length] as string];
-          if (velocity !== undefined) strokes.push({ at: seconds(at), key: Number(key), velocity });
+          if (velocity !== undefined) strokes.push({ at: seconds(at), key: keyOf(voice), velocity });
         }
       }
     }

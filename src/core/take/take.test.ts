@@ -12,6 +12,7 @@ import { foldTake, recordedStrokes } from './fold';
 import { eventOfHit, hitIdOfEvent, hitsOfStrokes, withHits } from './hits-of-take';
 import { measureLatency } from './latency';
 import { playLikeAPerson, STEADY_PRACTICE } from './practice';
+import { PRACTICE_PATTERNS, strokesOfPattern, type PracticePattern } from './practice-patterns';
 import { rawMidi } from './raw-midi';
 import { OPEN_GUARDS, type RawEvent, type Take } from './take';
 import { tightnessOf } from './tightness';
@@ -207,4 +208,13 @@ describe('pedal and pressure', () => {
     // 500 ms and 50 more at 120 BPM and 960 a quarter: 1056; 10 ms before it are 19.2 ticks.
     expect(events).toEqual([['pedal', 1037, 4, 70], ['note', 1056, 42, 90]]);
   });
+});
+
+test('practice patterns: a layer a pass, struck by the kit’s own keys, bars of seven sixteenths cut', () => {
+  const pattern: PracticePattern = { name: 'two layers', layers: [{ kick: 'X..x....' }, { snare: 'g.......' }] };
+  const loop = { length: seconds(2), bars: [{ start: 0, length: 1, sixteenths: 2 }, { start: 1, length: 1, sixteenths: 4 }] };
+  const strokes = strokesOfPattern(pattern, (voice) => (voice === 'kick' ? 60 : 61), loop, seconds(0), seconds(4));
+  expect(strokes.map((s) => [s.at, s.key, s.velocity])).toEqual([[0, 60, 112], [1, 60, 112], [1.75, 60, 92], [2, 61, 34], [3, 61, 34]]);
+  expect(strokesOfPattern(pattern, () => 60, loop, seconds(1), seconds(2)).map((s) => s.at)).toEqual([1, 1.75]);
+  for (const { layers } of PRACTICE_PATTERNS) for (const signs of layers.flatMap((l) => Object.values(l))) expect(signs).toMatch(/^[Xxg.]{16}$/);
 });

@@ -1,9 +1,8 @@
 'use client';
 
-import { HOUSE_GROOVES } from '@/core/groove/house-grooves';
+import { houseId, HOUSE_GROOVES } from '@/core/groove/house-grooves';
 import { Picker } from '@/ui/Picker';
 import { useGrooves } from '../store/context';
-import { houseId } from '../store/grooves-store';
 
 interface Props {
   label: string;

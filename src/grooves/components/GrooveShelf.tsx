@@ -2,10 +2,9 @@
 
 import { Search } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { GROOVE_FAMILIES } from '@/core/groove/house-grooves';
+import { GROOVE_FAMILIES, houseId } from '@/core/groove/house-grooves';
 import type { Groove } from '@/core/groove/groove';
 import { useIsPlaying } from '@/ui/use-engine';
-import { houseId } from '../store/grooves-store';
 import { useGrooves } from '../store/context';
 import type { Hearing } from '../use-hearing';
 import { sizeWords } from '../words';

@@ -5,6 +5,7 @@ import Link from 'next/link';
 import { bpm, MAX_BPM, MIN_BPM } from '@/core/units';
 import type { PartRow } from '@/storage/database';
 import { Button, Hint, IconButton } from '@/ui/Button';
+import { HoldButton } from '@/ui/HoldButton';
 import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
 import { ThemeToggle } from '@/ui/ThemeToggle';
@@ -52,7 +53,9 @@ export function TopLine({ hearing, parts, onPart, onLearn, onBring }: Props) {
       </span>
       {stand ? <HeardBars /> : <NumberField label="Tempo" value={tempo} min={MIN_BPM} max={MAX_BPM} digits={1} unit="BPM" default={96} onChange={(v) => getState().set({ tempo: bpm(v) })} />}
       {stand && <span className="whitespace-nowrap text-faint">{Math.round(tempo * 10) / 10} BPM</span>}
-      <PlainButton hearing={hearing} />
+      <HoldButton hint="Hold, or hold W: the same place of the loop without the groove" onHold={hearing.holdPlain}>
+        without <kbd className="font-sans text-sm opacity-70">W</kbd>
+      </HoldButton>
       <div className="ml-auto flex items-center gap-1">
         <IconButton label="Undo" hint={back ? `Undo: ${back}` : 'Nothing to undo'} disabled={!back} onClick={() => getState().undo()}>
           <Undo2 size={17} />
@@ -82,24 +85,5 @@ function HeardBars() {
       <NumberField label="First bar heard" value={from + 1} min={1} max={bars} unit="to" className="[&_input]:w-[2.4em]" onChange={(v) => getState().set({ bars: { from: v - 1, to: Math.max(to, v) } })} />
       <NumberField label="Last bar heard" value={to} min={1} max={bars} unit={`of ${bars}`} className="[&_input]:w-[2.4em]" onChange={(v) => getState().set({ bars: { from: Math.min(from, v - 1), to: v } })} />
     </span>
-  );
-}
-
-/** Held, it plays the pattern without the groove. */
-function PlainButton({ hearing }: { hearing: Hearing }) {
-  return (
-    <Hint text="Hold, or hold W: the same place of the loop without the groove">
-      <Button
-        className="active:bg-ink active:!text-ground"
-        onPointerDown={(e) => {
-          e.currentTarget.setPointerCapture(e.pointerId);
-          hearing.holdPlain(true);
-        }}
-        onPointerUp={() => hearing.holdPlain(false)}
-        onPointerCancel={() => hearing.holdPlain(false)}
-      >
-        without <kbd className="font-sans text-sm opacity-70">W</kbd>
-      </Button>
-    </Hint>
   );
 }

@@ -1,14 +1,14 @@
 import 'fake-indexeddb/auto';
 import { smallPart } from '@tests/support/arbitraries';
 import { setStep } from '@/core/groove/edit';
-import { HOUSE_GROOVES } from '@/core/groove/house-grooves';
+import { houseId, HOUSE_GROOVES } from '@/core/groove/house-grooves';
 import { changeMove } from '@/core/part/commands/moves';
 import { putGroove } from '@/core/part/commands/grooves';
 import type { TemplateMove } from '@/core/feel/feel';
 import { NodSwayDatabase } from '@/storage/database';
 import { GrooveStore } from '@/storage/groove-store';
 import { PartStore } from '@/storage/part-store';
-import { createGroovesStore, freeName, houseId, shownGroove } from './grooves-store';
+import { createGroovesStore, freeName, shownGroove } from './grooves-store';
 import { handGroove, heardParts } from './heard';
 
 const hold = HOUSE_GROOVES[0]!;

@@ -1,13 +1,12 @@
-import { nanoid } from 'nanoid';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { Curve } from '@/core/groove/edit';
 import type { Groove } from '@/core/groove/groove';
-import { HOUSE_GROOVES } from '@/core/groove/house-grooves';
+import { houseId, HOUSE_GROOVES } from '@/core/groove/house-grooves';
 import { applyDiff, diffParts, invertDiff } from '@/core/part/diff';
 import type { Part } from '@/core/part/part';
 import { bpm, type Bpm } from '@/core/units';
 import type { VoiceName } from '@/core/voices';
-import type { GrooveStore, KeptGroove } from '@/storage/groove-store';
+import { byName, keptNow, type GrooveStore, type KeptGroove } from '@/storage/groove-store';
 import type { PartStore } from '@/storage/part-store';
 import { EMPTY_HISTORY, stepped, withEntry, type Change, type History } from './history';
 
@@ -24,9 +23,6 @@ export interface Blend {
   /** 0 = the chosen groove, 1 = the other. */
   share: number;
 }
-
-/** Id of one of our own grooves. */
-export const houseId = (name: string): string => `house:${name}`;
 
 export interface GroovesState {
   /** Null until the store has answered. */
@@ -193,8 +189,7 @@ export function createGroovesStore(parts: PartStore, grooves: GrooveStore): Groo
         perform(label, { kind: 'groove', id, before, after });
       },
       keep(label, groove, tags = []) {
-        const now = Date.now();
-        const after: KeptGroove = { id: nanoid(12), groove, tags, createdAt: now, updatedAt: now };
+        const after = keptNow(groove, tags);
         perform(label, { kind: 'groove', id: after.id, before: null, after });
         set({ blend: null, trying: true });
         return after.id;
@@ -230,7 +225,7 @@ export function createGroovesStore(parts: PartStore, grooves: GrooveStore): Groo
   });
 }
 
-const sorted = (own: readonly KeptGroove[]): KeptGroove[] => [...own].sort((a, b) => a.groove.name.localeCompare(b.groove.name, 'en', { numeric: true }) || (a.id < b.id ? -1 : 1));
+const sorted = (own: readonly KeptGroove[]): KeptGroove[] => [...own].sort(byName);
 
 export const keptOf = (state: Pick<GroovesState, 'own'>, id: string): KeptGroove | undefined => state.own?.find((k) => k.id === id);
 

@@ -4,7 +4,8 @@ import { useEffect, useMemo, useState } from 'react';
 import { tempoMapOf, meterMapOf } from '@/core/part/part-time';
 import { ticksOfBars } from '@/core/part/commands/settings';
 import { labelOfRow } from '@/core/part/commands/rows';
-import { strokesOfPattern, PRACTICE_PATTERNS, type LoopShape } from '@/core/take/practice-patterns';
+import { strokesOfPattern, PRACTICE_PATTERNS, type LoopShape, type PracticePattern } from '@/core/take/practice-patterns';
+import { MEASURED_CLICKS, MEASURED_GAP } from '@/core/take/latency';
 import type { PlannedStroke } from '@/core/take/practice';
 import { stepOf } from '@/core/time/grid';
 import { milliseconds, seconds } from '@/core/units';
@@ -23,8 +24,6 @@ import { PracticeSettings } from './PracticeSettings';
 import { VelocityCurvePicture } from './VelocityCurvePicture';
 
 const narrow = '[&_input]:w-[3em]';
-const CLICK_SECONDS = 0.5;
-const MEASURED = 16;
 
 /** The loop that is recorded over, as the practice player sees it. */
 function loopShape(store: BenchStore): LoopShape {
@@ -42,16 +41,16 @@ function loopShape(store: BenchStore): LoopShape {
 }
 
 /** While latency is measured it taps along with the clicks. */
-const taps = (from: number, to: number): PlannedStroke[] => Array.from({ length: MEASURED }, (_, i) => i * CLICK_SECONDS).filter((at) => at >= from && at < to).map((at) => ({ at: seconds(at), key: 37, velocity: 90 }));
+const taps = (from: number, to: number): PlannedStroke[] => Array.from({ length: MEASURED_CLICKS }, (_, i) => i * MEASURED_GAP).filter((at) => at >= from && at < to).map((at) => ({ at: seconds(at), key: 37, velocity: 90 }));
 
 /** The device that is played, its latency, how its velocities are read, and its pads. */
 export function InputSection() {
   const { recorder, pads } = useRecording();
   const store = useBenchStore();
-  const input = useRecorded((s) => s.input);
+  const input = useRecorded((s) => s.input.id);
   const measuring = useRecorded((s) => s.measuring);
   const found = useRecorded((s) => s.found);
-  const latency = useRecorded((s) => s.latencyMs);
+  const latency = useRecorded((s) => s.input.latencyMs);
   const [ports, setPorts] = useState<MidiPorts | null>(null);
   const practice = useMemo(() => {
     const engine = soundEngine();
@@ -59,9 +58,11 @@ export function InputSection() {
       { now: () => engine.heardNow(), pageTimeOf: (audio) => engine.pageTimeOf(audio), startedAt: () => engine.startedAt },
       () => {
         const { practice: how, pattern, measuring: m } = recorder.state.getState();
-        if (m) return { practice: how, plan: taps, span: seconds(MEASURED * CLICK_SECONDS) };
+        if (m) return { practice: how, plan: taps, span: seconds(MEASURED_CLICKS * MEASURED_GAP) };
         const shape = loopShape(store);
-        return { practice: how, plan: (from, to) => strokesOfPattern(PRACTICE_PATTERNS[pattern] ?? (PRACTICE_PATTERNS[0] as (typeof PRACTICE_PATTERNS)[number]), shape, from, to), span: seconds(shape.length * 2) };
+        const { kitMap } = store.getState().part;
+        const played = PRACTICE_PATTERNS[pattern] as PracticePattern;
+        return { practice: how, plan: (from, to) => strokesOfPattern(played, (voice) => keyOfVoice(kitMap, voice), shape, from, to), span: seconds(shape.length * 2) };
       },
     );
   }, [recorder, store]);
@@ -104,7 +105,7 @@ export function InputSection() {
         </div>
         <p className="text-sm text-faint" role="status" data-testid="latency">
           {measuring
-            ? `Tap along with the clicks: ${measuring.clicks} of ${MEASURED}, ${measuring.taps} taps.`
+            ? `Tap along with the clicks: ${measuring.clicks} of ${MEASURED_CLICKS}, ${measuring.taps} taps.`
             : found
               ? `Found ${found.latencyMs.toFixed(1)} ms, ± ${found.spreadMs.toFixed(1)} ms over ${found.taps} taps; taken off new takes.`
               : found === false
@@ -120,16 +121,10 @@ export function InputSection() {
 /** Velocities and guards of the device. */
 function Reading() {
   const { recorder } = useRecording();
-  // Told again when another device is chosen or tuned.
-  const input = useRecorded((s) => s.input);
-  const [, again] = useState(0);
-  const { curve, guards } = recorder.settings();
-  const tune = (change: Parameters<typeof recorder.tune>[0]) => {
-    recorder.tune(change);
-    again((n) => n + 1);
-  };
+  const { id, curve, guards } = useRecorded((s) => s.input);
+  const { tune } = recorder;
   return (
-    <details className="border-t border-line pt-2" key={input}>
+    <details className="border-t border-line pt-2" key={id}>
       <summary className="cursor-pointer">Velocity and guards</summary>
       <VelocityCurvePicture curve={curve} />
       <div className="flex flex-wrap items-baseline gap-x-3 leading-8">
@@ -139,23 +134,22 @@ function Reading() {
         <NumberField label="Ignore below" value={guards.below} min={1} max={60} unit="ignored below" default={1} className={narrow} onChange={(below) => tune({ guards: { ...guards, below } })} />
         <NumberField label="Ignore a second stroke within" value={guards.doubleMs} min={0} max={80} unit="ms: one stroke" default={0} className={narrow} onChange={(ms) => tune({ guards: { ...guards, doubleMs: milliseconds(ms) } })} />
       </div>
-      <PadLearning onChange={() => again((n) => n + 1)} />
+      <PadLearning />
     </details>
   );
 }
 
 /** Which voice a pad of the device plays: chosen, then struck. */
-function PadLearning({ onChange }: { onChange: () => void }) {
+function PadLearning() {
   const { recorder } = useRecording();
   const part = useBench(calmPart);
   const [waiting, setWaiting] = useState<string | null>(null);
-  const { pads } = recorder.settings();
+  const pads = useRecorded((s) => s.input.pads);
   const learn = (voice: string) => {
     setWaiting(voice);
     recorder.learnPad((key) => {
-      recorder.tune({ pads: { ...recorder.settings().pads, [key]: keyOfVoice(part.kitMap, voice) } });
+      recorder.tune({ pads: { ...recorder.state.getState().input.pads, [key]: keyOfVoice(part.kitMap, voice) } });
       setWaiting(null);
-      onChange();
     });
   };
   return (
@@ -178,10 +172,7 @@ function PadLearning({ onChange }: { onChange: () => void }) {
         <button
           type="button"
           className="text-sm underline underline-offset-2"
-          onClick={() => {
-            recorder.tune({ pads: {} });
-            onChange();
-          }}
+          onClick={() => recorder.tune({ pads: {} })}
         >
           forget {Object.keys(pads).length} {Object.keys(pads).length === 1 ? 'pad' : 'pads'}
         </button>
@@ -206,4 +197,3 @@ export function PadButtons() {
     </div>
   );
 }
-

@@ -11,7 +11,7 @@ import { TakesList } from './TakesList';
 
 /** Recording: from what, how, what was recorded, and where performed hits go. */
 export function TakesPage() {
-  const latency = useRecorded((s) => s.latencyMs);
+  const latency = useRecorded((s) => s.input.latencyMs);
   return (
     <div className="space-y-4">
       <RecordSection />
