@@ -1,5 +1,5 @@
 /** Plain words for hits, places and numbers. */
-import { homesOf } from '@/core/homes/homes';
+import { barOfHome, homesOf } from '@/core/homes/homes';
 import { labelOfRow } from '@/core/part/commands/rows';
 import type { Hit, HitId, Part } from '@/core/part/part';
 import { meterMapOf } from '@/core/part/part-time';
@@ -49,9 +49,10 @@ function wordsFor(part: Describable, ids: ReadonlySet<HitId>): string {
     if (hit.choke) chokes++;
     const home = ticks(homes.ticks[i] as number);
     const bar = map.barAt(home);
+    const belongs = barOfHome(part, home);
     const beat = map.beatAt(bar, home);
-    firstBar = Math.min(firstBar, bar.index);
-    lastBar = Math.max(lastBar, bar.index);
+    firstBar = Math.min(firstBar, belongs);
+    lastBar = Math.max(lastBar, belongs);
     if (home - beat.start < 1) onBeats++;
     else if (Math.abs(home - beat.start - offBeatOf(beat.length, bar.meter.denominator)) < 1) offBeats++;
   });

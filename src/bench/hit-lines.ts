@@ -1,10 +1,11 @@
+import { doubtfulFlags } from '@/core/feel/doubtful';
 import { leanOf, type Performance } from '@/core/feel/perform';
 import { wordOfOrnament } from '@/core/ornament/ornament';
 import { strokesOfHit } from '@/core/ornament/strokes';
 import { labelOfRow } from '@/core/part/commands/rows';
 import { lockTest } from '@/core/part/locks';
 import type { HitId, Part } from '@/core/part/part';
-import { tempoMapOf } from '@/core/part/part-time';
+import { endOfPart, tempoMapOf } from '@/core/part/part-time';
 import { ticks } from '@/core/units';
 import { labelOfVoice } from '@/core/voices';
 import { placeText } from './describe';
@@ -32,6 +33,8 @@ export interface HitLine {
 export function hitLines(part: Part, performance: Performance): HitLine[] {
   const isLocked = lockTest(part);
   const tempo = tempoMapOf(part);
+  const end = endOfPart(part);
+  const doubtful = doubtfulFlags(part);
   const labels = new Map(part.rows.map((r) => [r.voice, labelOfRow(part, r.voice)]));
   return part.hits.flatMap((hit, i): HitLine[] => {
     const locked = isLocked(hit);
@@ -47,13 +50,13 @@ export function hitLines(part: Part, performance: Performance): HitLine[] {
       heard: performance.velocities[i] as number,
       nudge: hit.nudge?.ms ?? 0,
       lean: leanOf(part, performance, i),
-      marks: [hit.ghost && 'ghost', hit.choke && 'choke', locked && 'locked', performance.homes.doubtful[i] && 'doubtful', hit.home !== undefined && 'pinned', hit.ornament && wordOfOrnament(hit.ornament)].filter(Boolean).join(', '),
+      marks: [hit.ghost && 'ghost', hit.choke && 'choke', locked && 'locked', doubtful[i] === 1 && 'doubtful', hit.home !== undefined && 'pinned', hit.ornament && wordOfOrnament(hit.ornament)].filter(Boolean).join(', '),
       locked,
     };
     if (!hit.ornament) return [line];
     const strokes = strokesOfHit(part, performance, i);
     const home = ticks(performance.placedHomes[i] as number);
-    const others = strokes.slice(1).map((s, k): HitLine => ({
+    const others = strokes.slice(1).filter((s) => s.tick < end).map((s, k): HitLine => ({
       ...line,
       line: `${hit.id} ${k + 1}`,
       stroke: k + 1,

@@ -51,8 +51,12 @@ const LEVELS: Readonly<Record<string, number>> = { 1: 12, 2: 26, 3: 40, 4: 54, 5
 function setLevel({ store }: Context, level: number) {
   const { selection, desk, setDesk } = store.getState();
   if (selection.size > 0) return actOnSelection(store, `Set to ${level}:`, (p, ids) => setVelocities(p, ids, () => level));
-  setDesk({ brush: { ...desk.brush, levels: [level] } });
-  say(`The brush places velocity ${level}.`);
+  if (desk.tool === 'brush') {
+    setDesk({ brush: { ...desk.brush, levels: [level] } });
+    return say(`The brush paints velocity ${level}.`);
+  }
+  setDesk({ velocity: level });
+  say(`A click places velocity ${level}.`);
 }
 
 const STRAIGHT = GRIDS.filter((g) => !isTriplet(g));

@@ -10,7 +10,7 @@ import type { VoiceName } from '@/core/voices';
 export const TOOLS = ['hold', 'brush', 'wipe', 'line', 'curve'] as const;
 export type Tool = (typeof TOOLS)[number];
 
-/** What the brush and single clicks place: a velocity, or an accent row of several, on every `stride`-th line of the grid. */
+/** What the brush places: a velocity, or an accent row of several, on every `stride`-th line of the grid. */
 export interface Brush {
   /** 1 to 16 levels; they follow the lines of a bar. */
   levels: readonly number[];
@@ -19,6 +19,9 @@ export interface Brush {
   /** What it places is flagged as ghosts. */
   ghosts: boolean;
 }
+
+/** Of hits that are placed plainly. */
+export const PLAIN_VELOCITY = 96;
 
 export const DEFAULT_BRUSH: Brush = { levels: [96], stride: 1, ghosts: false };
 export const MOST_STRIDE = 16;

@@ -11,6 +11,13 @@ const TEXTS = {
   'nothing-to-learn': ['There are no hits to learn a groove from.', 'Choose other voices, or another part.'],
   'file-too-large': ['The file is larger than 8 MiB.', 'Cut it into shorter parts first.'],
   'part-too-long': ['The part is longer than 100,000 quarter notes.', 'Cut it into shorter parts first.'],
+  'too-many-bars': ['The part has more than 100,000 bars.', 'Cut it into shorter parts first.'],
+  'too-many-tracks': ['The MIDI file has more than 2,048 tracks.', 'Take out tracks that are not needed.'],
+  'too-many-hits': ['The part has more than 250,000 hits.', 'Cut it into shorter parts first.'],
+  'too-many-tempos': ['The part has more than 50,000 tempo changes.', 'Thin them out first.'],
+  'too-many-meters': ['The part has more than 20,000 meter changes.', 'Cut it into shorter parts first.'],
+  'too-much-work': ['So many moves on so many hits take too long at once.', 'Use fewer moves, or cut the part into shorter ones.'],
+  'meter-changed': ['The meter was changed: the song\'s other tracks no longer fit its bars.', 'Export the part instead.'],
   'bad-feel': ['The feel is not valid.', 'Correct the named member.'],
   'bad-groove': ['The groove file is not valid.', 'Correct the named member, or export the groove again.'],
   'bad-part': ['The part file is not valid.', 'Correct the named member, or export the part again.'],
@@ -21,6 +28,9 @@ const TEXTS = {
   'store-full': ['The browser has no room left for this part.', 'Export the part to keep it, then free some space.'],
   'store-refused': ['The browser does not let this page keep data.', 'Your work stays open in this tab: export it to keep it.'],
   'changed-elsewhere': ['This part was changed in another tab.', 'Load that version, or keep yours as a copy.'],
+  'deleted-elsewhere': ['This part was deleted in another tab.', 'Keep it as a new part, or save it as a file.'],
+  'store-silent': ['The browser\'s store does not answer.', 'Work goes on in memory: export what you want to keep, then reload.'],
+  'not-ours': ['This file is none of ours and no MIDI file.', 'Choose a .mid file, or one that was exported here.'],
   'not-found': ['This part is not on the shelf.', 'Go back to the shelf and choose another.'],
 } as const;
 

@@ -13,6 +13,23 @@ export function randomStream(seed: number): () => number {
   };
 }
 
+/** Spreads a whole number over all 32 bits: neighbouring numbers give unrelated ones (C. Wellons' "lowbias32", public domain). */
+export function scramble(value: number): number {
+  let x = value >>> 0;
+  x = Math.imul(x ^ (x >>> 16), 0x7feb352d);
+  x = Math.imul(x ^ (x >>> 15), 0x846ca68b);
+  return (x ^ (x >>> 16)) >>> 0;
+}
+
+/** The golden ratio's part of 32 bits: keeps 0 from staying 0, and neighbours apart. */
+const GOLDEN = 0x9e3779b1;
+
+/**
+ * Mixes one more number into a hash or a seed. What went in before is spread over all bits first, so that mixing 1 into seed 2 has
+ * nothing to do with mixing 2 into seed 1.
+ */
+export const mix = (hash: number, value: number): number => scramble((scramble(hash + GOLDEN) + Math.imul(value, GOLDEN)) | 0);
+
 /** A 32-bit hash of a text (FNV-1a), to make a seed of a name. */
 export function hashText(text: string): number {
   let hash = 0x811c9dc5;

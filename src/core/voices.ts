@@ -46,7 +46,7 @@ const TABLE: readonly (readonly [VoiceName, string, readonly number[]])[] = [
   ['rim', 'Rim', [37]],
   ['snare', 'Snare', [38, 40]],
   ['clap', 'Clap', [39]],
-  ['kick', 'Kick', [35, 36]],
+  ['kick', 'Kick', [36, 35]],
 ];
 
 /** Every named voice, in row order from top to bottom. */

@@ -1,20 +1,22 @@
 import Joi from 'joi';
 import { DEFAULT_MOVES, MAX_SWING, MIN_SWING, MOST_MOVES, SPREAD_GROUPS, STRAIGHT, SWING_DIVISIONS, type AccentsMove, type BarScope, type Feel, type MoveKind, type StepScope, type TightenMove } from '@/core/feel/feel';
+import { MAX_BARS, MOST_ENTRIES, MOST_ROWS } from '@/core/limits';
 import { GRIDS, isTriplet } from '@/core/time/grid';
 import { grooveSchema } from './groove-format';
-import { parseJson, validate } from './validate';
+import { parseJson, validate, type Size } from './validate';
 
 /** feel@1 as it comes from files, the store and the HTTP API. Unknown members and kinds are errors that name them. */
 
-const MOST_BARS = 100_000;
-const LONGEST_CYCLE = 4096;
+const LONGEST_CYCLE = MOST_ENTRIES;
+/** Of a feel, its grooves included. */
+export const FEEL_SIZE: Size = { list: MOST_ENTRIES, members: 256, depth: 12 };
 const LARGEST_SEED = 0xffffffff;
 
 const bars = Joi.object({
-  from: Joi.number().integer().min(1).max(MOST_BARS),
-  to: Joi.number().integer().min(1).max(MOST_BARS),
-  every: Joi.number().integer().min(1).max(MOST_BARS),
-  at: Joi.array().items(Joi.number().integer().min(1).max(MOST_BARS)).min(1),
+  from: Joi.number().integer().min(1).max(MAX_BARS),
+  to: Joi.number().integer().min(1).max(MAX_BARS),
+  every: Joi.number().integer().min(1).max(MAX_BARS),
+  at: Joi.array().items(Joi.number().integer().min(1).max(MAX_BARS)).min(1).max(LONGEST_CYCLE),
 })
   .and('every', 'at')
   .custom((value: BarScope, helpers) => {
@@ -26,11 +28,11 @@ const bars = Joi.object({
 const steps = Joi.object({
   grid: Joi.string().valid(...GRIDS).required(),
   of: Joi.number().integer().min(1).max(LONGEST_CYCLE).required(),
-  at: Joi.array().items(Joi.number().integer().min(0)).min(1).required(),
+  at: Joi.array().items(Joi.number().integer().min(0)).min(1).max(LONGEST_CYCLE).required(),
 }).custom((value: StepScope, helpers) => (value.at.some((n) => n >= value.of) ? helpers.message({ custom: 'steps: at is outside its cycle' }) : value));
 
 const scope = Joi.object({
-  voices: Joi.array().items(Joi.string().max(60)).min(1),
+  voices: Joi.array().items(Joi.string().max(60)).min(1).max(MOST_ROWS),
   bars,
   steps,
   ghosts: Joi.string().valid('only', 'none'),
@@ -98,7 +100,7 @@ export const feelSchema = Joi.object({
 }).required();
 
 /** @throws NamedError bad-feel, its details naming each wrong member */
-export const parseFeel = (data: unknown): Feel => validate<Feel>(feelSchema, data, 'bad-feel');
+export const parseFeel = (data: unknown): Feel => validate<Feel>(feelSchema, data, 'bad-feel', FEEL_SIZE);
 
 /** A feel's name is its file's: feel@1 has no member for it. */
 export const FEEL_FILE_ENDING = '.nodfeel.json';

@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import { MOST_LEVEL, MOST_OFFSET, stepCount, type Groove, type GrooveStep } from '@/core/groove/groove';
 import { MOST_BEATS, MOST_STEPS_A_BEAT } from '@/core/groove/lessons';
+import { MOST_ENTRIES } from '@/core/limits';
 import { parseJson, validate } from './validate';
 
 /** groove@1 as it comes from files and inside template moves. */
@@ -30,7 +31,7 @@ export const grooveSchema = Joi.object({
 });
 
 /** @throws NamedError bad-groove, its details naming each wrong member */
-export const parseGroove = (data: unknown): Groove => validate<Groove>(grooveSchema.required(), data, 'bad-groove');
+export const parseGroove = (data: unknown): Groove => validate<Groove>(grooveSchema.required(), data, 'bad-groove', { list: MOST_ENTRIES, members: 256, depth: 5 });
 
 export const GROOVE_FILE_ENDING = '.nodgroove.json';
 

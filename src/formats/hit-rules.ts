@@ -1,6 +1,6 @@
 import { COMPANION_MS, MOST_COMPANIONS, type Hit } from '@/core/part/part';
 import { MAX_NUDGE_MS } from '@/core/part/commands/hits';
-import { MAX_QUARTERS } from '@/core/smf/import-part';
+import { MAX_BARS, MAX_QUARTERS, MOST_HITS, MOST_TRACKS } from '@/core/limits';
 import { QUALITY, type Quality } from '@/core/shaping/qualities';
 import { ORNAMENT_LIMITS, type OrnamentKind } from '@/core/ornament/ornament';
 import { GRIDS, type GridName } from '@/core/time/grid';
@@ -14,13 +14,17 @@ const isObject = (v: unknown): v is Record<string, unknown> => typeof v === 'obj
 const isWhole = (n: unknown, low: number, high: number): boolean => Number.isInteger(n) && (n as number) >= low && (n as number) <= high;
 const isText = (s: unknown): boolean => typeof s === 'string' && s.length > 0 && s.length <= 120;
 
+export const LONGEST_VOICE = 60;
+function isVoice(s: unknown): boolean {
+  return isText(s) && (s as string).length <= LONGEST_VOICE;
+}
 const isFlag = (v: unknown): boolean => v === undefined || typeof v === 'boolean';
 const isWithin = (v: unknown, q: Quality): boolean => v === undefined || (Number.isFinite(v) && (v as number) >= q.min && (v as number) <= q.max && (q.digits > 0 || Number.isInteger(v)));
 
 /** Each member of a hit with its rule. A plain loop: a schema for each of 12,000 hits would hold up opening a part noticeably. */
 const HIT_RULES: Readonly<Record<keyof Hit, (v: unknown) => boolean>> = {
   id: isText,
-  voice: isText,
+  voice: isVoice,
   key: (v) => isWhole(v, 0, 127),
   tick: (v) => isWhole(v, -LAST_TICK, LAST_TICK),
   length: (v) => isWhole(v, 0, LAST_TICK),
@@ -36,7 +40,7 @@ const HIT_RULES: Readonly<Record<keyof Hit, (v: unknown) => boolean>> = {
   ornament: (v) => v === undefined || isOrnament(v),
   companions: (v) => v === undefined || (Array.isArray(v) && v.length > 0 && v.length <= MOST_COMPANIONS && v.every(isCompanion)),
   home: (v) => v === undefined || isWhole(v, -LAST_TICK, LAST_TICK),
-  lane: (v) => v === undefined || isWhole(v, 0, 4096),
+  lane: (v) => v === undefined || isWhole(v, 0, 16 * MOST_TRACKS),
 };
 
 function isCompanion(v: unknown): boolean {
@@ -62,24 +66,25 @@ const ORNAMENT_RULES: Readonly<Record<OrnamentKind, Readonly<Record<string, (v: 
     bend: (v) => within(v, L.bend),
   },
   flam: { strokes: (v) => isWhole(v, ...L.graces), spacingMs: (v) => within(v, L.spacingMs), level: (v) => within(v, L.level), slope: (v) => within(v, L.slope) },
-  echo: { steps: (v) => isWhole(v, ...L.steps), grid: isGrid, repeats: (v) => isWhole(v, ...L.repeats), decay: (v) => within(v, L.decay), voice: (v) => v === undefined || isText(v) },
+  echo: { steps: (v) => isWhole(v, ...L.steps), grid: isGrid, repeats: (v) => isWhole(v, ...L.repeats), decay: (v) => within(v, L.decay), voice: (v) => v === undefined || isVoice(v) },
 };
 
 function isOrnament(v: unknown): boolean {
   if (!isObject(v)) return false;
   const { kind, ...members } = v;
   const rules = typeof kind === 'string' && Object.hasOwn(ORNAMENT_RULES, kind) ? ORNAMENT_RULES[kind as OrnamentKind] : null;
-  return rules !== null && Object.entries(rules).every(([name, rule]) => rule(members[name])) && Object.keys(members).every((name) => name in rules);
+  return rules !== null && Object.entries(rules).every(([name, rule]) => rule(members[name])) && Object.keys(members).every((name) => Object.hasOwn(rules, name));
 }
 
 /** What is wrong with the first hit that is not one; null where all are. */
 export function firstHitProblem(hits: readonly unknown[]): string | null {
+  if (hits.length > MOST_HITS) return `hits: more than ${MOST_HITS.toLocaleString('en')}`;
   const ids = new Set<unknown>();
   for (let i = 0; i < hits.length; i++) {
     const hit = hits[i] as Record<string, unknown> | null;
     if (typeof hit !== 'object' || hit === null) return `hits[${i}] is not a hit`;
     for (const [name, rule] of Object.entries(HIT_RULES)) if (!rule(hit[name])) return `hits[${i}].${name} is missing or out of range`;
-    for (const name of Object.keys(hit)) if (!(name in HIT_RULES)) return `hits[${i}].${name} is not allowed`;
+    for (const name of Object.keys(hit)) if (!Object.hasOwn(HIT_RULES, name)) return `hits[${i}] has a member that is not allowed`;
     if (ids.has(hit.id)) return `hits[${i}].id is used twice`;
     ids.add(hit.id);
   }
@@ -94,7 +99,7 @@ export function looksLikePart(data: unknown): boolean {
   if (!isObject(data) || data.format !== 'nod-sway/part@1') return false;
   const { tempo, meter, rows, hits, feel, kitMap } = data;
   const lists = [tempo, meter, rows, hits].every(Array.isArray) && (tempo as unknown[]).length > 0 && (meter as unknown[]).length > 0;
-  if (!lists || !isWhole(data.bars, 1, Infinity) || !isWhole(data.origin, -LAST_TICK, LAST_TICK)) return false;
+  if (!lists || !isWhole(data.bars, 1, MAX_BARS) || !isWhole(data.origin, -LAST_TICK, LAST_TICK)) return false;
   if (!isObject(feel) || !Array.isArray(feel.moves) || !isObject(kitMap) || !isObject(kitMap.voices)) return false;
   return firstHitProblem(hits as unknown[]) === null;
 }

@@ -1,43 +1,45 @@
 import Joi from 'joi';
 import { NamedError } from '@/core/errors';
+import { LONGEST_NAME, MAX_BARS, MOST_METERS, MOST_ROWS, MOST_TEMPOS } from '@/core/limits';
+import { rowsWith } from '@/core/part/commands/hits';
 import { compareHits, type Part } from '@/core/part/part';
+import { LONGEST_QUARTER, SHORTEST_QUARTER } from '@/core/time/tempo-map';
 import { endOfPart } from '@/core/part/part-time';
-import { MAX_QUARTERS } from '@/core/smf/import-part';
-import { firstHitProblem, LAST_TICK } from './hit-rules';
+import { firstHitProblem, LAST_TICK, LONGEST_VOICE } from './hit-rules';
 import { feelSchema } from './feel-format';
 import { kitMapSchema } from './kit-format';
-import { parseJson, validate } from './validate';
+import { validate } from './validate';
 
-/** part@1 as it comes from files and the store. */
+/** part@1 as it comes from files and the store. Whatever an import accepts, it accepts. */
 
 const tick = Joi.number().integer().min(-LAST_TICK).max(LAST_TICK);
-const voice = Joi.string().min(1).max(60);
+const voice = Joi.string().min(1).max(LONGEST_VOICE);
 
 const meter = Joi.object({
   tick: tick.required(),
   numerator: Joi.number().integer().min(1).max(64).required(),
   denominator: Joi.number().valid(1, 2, 4, 8, 16, 32, 64).required(),
-  groups: Joi.array().items(Joi.number().integer().min(1)).min(1),
+  groups: Joi.array().items(Joi.number().integer().min(1)).min(1).max(64),
 }).custom((value: { numerator: number; groups?: number[] }, helpers) =>
   value.groups && value.groups.reduce((a, b) => a + b, 0) !== value.numerator ? helpers.message({ custom: 'meter: groups do not add up to the numerator' }) : value,
 );
 
 const partSchema = Joi.object({
   format: Joi.string().valid('nod-sway/part@1').required(),
-  name: Joi.string().min(1).max(200).required(),
-  tempo: Joi.array().items(Joi.object({ tick: tick.min(0).required(), microsecondsPerQuarter: Joi.number().greater(0).max(0xffffff).required() })).min(1).required(),
+  name: Joi.string().min(1).max(LONGEST_NAME).required(),
+  tempo: Joi.array().items(Joi.object({ tick: tick.min(0).required(), microsecondsPerQuarter: Joi.number().min(SHORTEST_QUARTER).max(LONGEST_QUARTER).required() })).min(1).required(),
   meter: Joi.array().items(meter).min(1).required(),
   origin: tick.required(),
-  bars: Joi.number().integer().min(1).max(MAX_QUARTERS * 16).required(),
+  bars: Joi.number().integer().min(1).max(MAX_BARS).required(),
   kitMap: kitMapSchema.required(),
-  rows: Joi.array().items(Joi.object({ voice: voice.required(), name: Joi.string().min(1).max(40), muted: Joi.boolean(), soloed: Joi.boolean(), locked: Joi.boolean() })).unique('voice').required(),
+  rows: Joi.array().items(Joi.object({ voice: voice.required(), name: Joi.string().min(1).max(40), muted: Joi.boolean(), soloed: Joi.boolean(), locked: Joi.boolean() })).unique((a: { voice: string }, b: { voice: string }) => a.voice === b.voice).required(),
   hits: Joi.array().required().custom((hits: unknown[], helpers) => {
     const problem = firstHitProblem(hits);
     return problem ? helpers.message({ custom: problem }) : hits;
   }),
   feel: feelSchema,
   source: Joi.object({
-    fileName: Joi.string().max(300).allow('').required(),
+    fileName: Joi.string().max(LONGEST_NAME).allow('').required(),
     ppq: Joi.number().integer().min(1).max(32767).allow(null).required(),
     lanes: Joi.array().items(Joi.object({ track: Joi.number().integer().min(0).required(), channel: Joi.number().integer().min(1).max(16).required() })).min(1).required(),
   }),
@@ -45,6 +47,7 @@ const partSchema = Joi.object({
 
 /** @throws NamedError bad-part, naming the field */
 export function parsePart(data: unknown): Part {
+  checkLengths(data);
   const part = validate<Part>(partSchema, data, 'bad-part');
   const end = endOfPart(part);
   const outside = part.hits.findIndex((h) => h.tick >= end);
@@ -52,49 +55,21 @@ export function parsePart(data: unknown): Part {
   const lanes = part.source?.lanes.length ?? 1;
   const stray = part.hits.findIndex((h) => (h.lane ?? 0) >= lanes);
   if (stray >= 0) throw new NamedError('bad-part', [{ field: `hits[${stray}].lane`, problem: 'names no lane of the source' }], `The part file is not valid: hits[${stray}].lane names no lane of the source.`);
-  return { ...part, hits: [...part.hits].sort(compareHits) };
+  const rows = rowsWith(part.rows, new Set(part.hits.map((h) => h.voice)));
+  if (rows.length > MOST_ROWS) throw tooLong('rows', rows.length, MOST_ROWS);
+  return { ...part, rows, hits: [...part.hits].sort(compareHits) };
 }
 
-/** A kept version in a part file. */
-export interface FileVersion {
-  name: string;
-  /** Milliseconds since 1970. */
-  at: number;
-  part: Part;
+const tooLong = (field: string, n: number, most: number): NamedError =>
+  new NamedError('bad-part', [{ field, problem: `${n} are too many, ${most} are allowed` }], `The part file is not valid: ${field}: ${n} are too many, ${most} are allowed.`);
+
+/** Lists are counted before anything looks at their entries: a check of a million would hold the page. */
+const MOST_OF: Readonly<Record<string, number>> = { tempo: MOST_TEMPOS, meter: MOST_METERS, rows: MOST_ROWS };
+
+function checkLengths(data: unknown) {
+  if (typeof data !== 'object' || data === null) return;
+  for (const [field, most] of Object.entries(MOST_OF)) {
+    const list = (data as Record<string, unknown>)[field];
+    if (Array.isArray(list) && list.length > most) throw tooLong(field, list.length, most);
+  }
 }
-
-/** A part file: the part, its kept versions, and the imported song's bytes (Base64) where there are any. */
-export interface PartFile {
-  part: Part;
-  song?: Uint8Array;
-  versions?: readonly FileVersion[];
-}
-
-export const PART_FILE_ENDING = '.nodsway.json';
-
-export function writePartFile({ part, song, versions = [] }: PartFile): string {
-  const kept = versions.map(({ name, at, part: was }) => ({ name, at, part: was }));
-  return JSON.stringify({ ...part, ...(kept.length > 0 ? { versions: kept } : {}), ...(song ? { song: toBase64(song) } : {}) });
-}
-
-const versionsSchema = Joi.array().items(Joi.object({ name: Joi.string().min(1).max(200).required(), at: Joi.number().integer().min(0).required(), part: Joi.object().required() }));
-
-/** @throws NamedError bad-part */
-export function readPartFile(text: string): PartFile {
-  const data = parseJson(text, 'bad-part');
-  if (typeof data !== 'object' || data === null || Array.isArray(data)) throw new NamedError('bad-part');
-  const { song, versions, ...rest } = data as Record<string, unknown>;
-  const kept = versions === undefined ? [] : validate<FileVersion[]>(versionsSchema, versions, 'bad-part');
-  const part: PartFile = { part: parsePart(rest), ...(kept.length > 0 ? { versions: kept.map((v) => ({ ...v, part: parsePart(v.part) })) } : {}) };
-  if (song === undefined) return part;
-  if (typeof song !== 'string' || !/^[A-Za-z0-9+/]*={0,2}$/.test(song)) throw new NamedError('bad-part', [{ field: 'song', problem: 'not Base64' }]);
-  return { ...part, song: fromBase64(song) };
-}
-
-function toBase64(bytes: Uint8Array): string {
-  let text = '';
-  for (let i = 0; i < bytes.length; i += 0x8000) text += String.fromCharCode(...bytes.subarray(i, i + 0x8000));
-  return btoa(text);
-}
-
-const fromBase64 = (text: string): Uint8Array => Uint8Array.from(atob(text), (c) => c.charCodeAt(0));

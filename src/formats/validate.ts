@@ -7,24 +7,65 @@ export interface FieldProblem {
   problem: string;
 }
 
-/**
- * Checks data from outside against a schema and gives it back with defaults filled in.
- * @throws NamedError of the given code; its details name every wrong field
- */
-export function validate<T>(schema: Schema, data: unknown, code: ErrorCode): T {
-  const { error, value } = schema.validate(data, { abortEarly: false, convert: false });
-  if (!error) return value as T;
-  const problems = error.details.map((d): FieldProblem => ({ field: pathOf(d.path), problem: d.message.replace(/"/g, '') }));
-  throw new NamedError(code, problems, describe(problems, code));
+/** So many problems are told at most; the rest is counted. */
+const MOST_PROBLEMS = 12;
+/** Letters of what came from outside that an error gives back, in all. */
+const MOST_ECHO = 80;
+const LONGEST_NAME = 24;
+const LONGEST_PROBLEM = 160;
+
+/** No list from outside is longer, no object has more members, nothing lies deeper: checked before anything looks at the entries. */
+export interface Size {
+  list: number;
+  members: number;
+  depth: number;
 }
 
-const pathOf = (path: readonly (string | number)[]): string => path.reduce<string>((text, p) => (typeof p === 'number' ? `${text}[${p}]` : text ? `${text}.${p}` : p), '') || '(whole)';
+/**
+ * Checks data from outside against a schema and gives it back with defaults filled in.
+ * @throws NamedError of the given code; its details name the wrong fields
+ */
+export function validate<T>(schema: Schema, data: unknown, code: ErrorCode, size?: Size): T {
+  if (size) checkSize(data, size, code);
+  const { error, value } = schema.validate(data, { abortEarly: false, convert: false });
+  if (!error) return value as T;
+  const problems: FieldProblem[] = [];
+  let echo = MOST_ECHO;
+  for (const d of error.details.slice(0, MOST_PROBLEMS)) {
+    const field = pathOf(d.path, (name) => {
+      const told = name.length > LONGEST_NAME ? `${name.slice(0, LONGEST_NAME)}…` : name;
+      echo -= told.length;
+      return echo < 0 ? '…' : told;
+    });
+    problems.push({ field, problem: problemOf(d.message, d.path) });
+  }
+  throw new NamedError(code, problems, describe(problems, error.details.length, code));
+}
 
-function describe(problems: readonly FieldProblem[], code: ErrorCode): string {
+const pathOf = (path: readonly (string | number)[], name: (member: string) => string): string => path.reduce<string>((text, p) => (typeof p === 'number' ? `${text}[${p}]` : text ? `${text}.${name(p)}` : name(p)), '') || '(whole)';
+
+/** What is wrong, without the name that the field has already: names may be as long as whoever sent them liked. */
+function problemOf(message: string, path: readonly (string | number)[]): string {
+  const label = path.reduce<string>((text, p) => (typeof p === 'number' ? `${text}[${p}]` : text ? `${text}.${p}` : String(p)), '');
+  const plain = message.replace(/"/g, '');
+  const own = label !== '' && plain.startsWith(label) ? plain.slice(label.length).trim() : plain;
+  return own.length > LONGEST_PROBLEM ? `${own.slice(0, LONGEST_PROBLEM)}…` : own;
+}
+
+function describe(problems: readonly FieldProblem[], count: number, code: ErrorCode): string {
   const what = new NamedError(code).message.replace(/\.$/, '');
   const first = problems[0];
-  const more = problems.length > 1 ? ` (and ${problems.length - 1} more)` : '';
-  return first ? `${what}: ${first.problem}${more}.` : `${what}.`;
+  const more = count > 1 ? ` (and ${count - 1} more)` : '';
+  return first ? `${what}: ${first.field} ${first.problem}${more}.` : `${what}.`;
+}
+
+/** @throws NamedError of the given code where data is too long, too wide or too deep to be looked at */
+function checkSize(data: unknown, size: Size, code: ErrorCode, depth = 0): void {
+  if (typeof data !== 'object' || data === null) return;
+  const entries: readonly unknown[] = Array.isArray(data) ? data : Object.values(data);
+  const problem = depth > size.depth ? 'lies too deep' : entries.length > (Array.isArray(data) ? size.list : size.members) ? `a list of ${entries.length} entries is too long, ${size.list} are allowed` : null;
+  if (problem) throw new NamedError(code, [{ field: '(whole)', problem }], `${new NamedError(code).message.replace(/\.$/, '')}: ${problem}.`);
+  for (const entry of entries) checkSize(entry, size, code, depth + 1);
 }
 
 /** @throws NamedError of the given code where the text is not JSON */

@@ -32,6 +32,7 @@ export function NumberField({ label, value, min, max, step = 1, digits = 0, unit
   const [draft, setDraft] = useState<string | null>(null);
   const input = useRef<HTMLInputElement>(null);
   const drag = useRef<{ y: number; from: number } | null>(null);
+  const left = useRef(false);
 
   const give = (n: number, done = true) => {
     const scale = 10 ** digits;
@@ -40,7 +41,7 @@ export function NumberField({ label, value, min, max, step = 1, digits = 0, unit
   };
 
   const takeDraft = () => {
-    if (draft === null) return;
+    if (draft === null || left.current) return;
     const typed = draft.replace(',', '.').replace(/[^\d.+-]/g, '');
     setDraft(null);
     // What is no number changes nothing.
@@ -55,8 +56,12 @@ export function NumberField({ label, value, min, max, step = 1, digits = 0, unit
       give(value + direction * step * (e.key.startsWith('Page') ? 10 : e.shiftKey ? 0.1 : 1));
     } else if (e.key === 'Enter') takeDraft();
     else if (e.key === 'Escape') {
+      // It leaves the field alone: what else Escape puts away stays. The blur that follows must not take what was typed.
+      e.stopPropagation();
+      left.current = true;
       setDraft(null);
       input.current?.blur();
+      left.current = false;
     }
   };
 

@@ -10,5 +10,8 @@ export function showError(e: unknown): void {
   }
 }
 
+/** Says what was done, with one other choice beside it. */
+export const sayWith = (text: string, choice: string, choose: () => void): void => void toast(text, { id: 'said', duration: 8000, action: { label: choice, onClick: choose } });
+
 /** Says in passing what was done, or why nothing was. */
 export const say = (text: string): void => void toast(text, { id: 'said', duration: 3500 });

@@ -1,6 +1,6 @@
 /** What the selection can be told to do on the grid: go, come again, move over, turn round. */
 import { nanoid } from 'nanoid';
-import { duplicateHits, repeatIntoNextBars, type Copied } from '@/core/part/commands/copy';
+import { duplicateHits, repeatIntoNextBars, type Copied, type Onto } from '@/core/part/commands/copy';
 import { removeHits } from '@/core/part/commands/hits';
 import { freeLines, invertSteps, shiftHits } from '@/core/part/commands/place';
 import { labelOfRow } from '@/core/part/commands/rows';
@@ -9,7 +9,8 @@ import type { HitId, Part } from '@/core/part/part';
 import { endOfPart } from '@/core/part/part-time';
 import { barsOfHits, hitsInRange, rangeOfBars, type TickRange } from '@/core/part/ticks-range';
 import type { VoiceName } from '@/core/voices';
-import { say } from '@/ui/notify';
+import { say, sayWith } from '@/ui/notify';
+import { rememberOnto } from '../remembered';
 import type { BenchState, BenchStore } from '../store/bench-store';
 import { actOnSelection, canTouch, touchOf } from './act';
 
@@ -20,19 +21,59 @@ export function deleteSelection(store: BenchStore): void {
 }
 
 /** Adds copies of the selection and selects them. */
-function addCopies(store: BenchStore, verb: string, copy: (part: Part, ids: ReadonlySet<HitId>) => Copied): void {
+export function addCopies(store: BenchStore, verb: string, copy: (part: Part, ids: ReadonlySet<HitId>, onto: Onto) => Copied): void {
   const { part, selection, run } = store.getState();
   const touch = touchOf(part, selection);
   // Copying leaves the originals alone, so locked ones may be copied too.
   if (selection.size === 0) return void canTouch(touch);
-  let copied: Copied = { part, ids: [] };
-  run(`${verb} ${touchOf(part, selection).what}`, (p) => (copied = copy(p, selection)).part, () => (copied.ids.length > 0 ? copied.ids : selection));
-  if (copied.ids.length === 0) say('There is a hit on every place already: nothing was added.');
+  const label = `${verb} ${touchOf(part, selection).what}`;
+  putCopies(store, (onto) => {
+    let copied: Copied = { part, ids: [], replaced: 0, leftOut: 0 };
+    run(label, (p) => (copied = copy(p, selection, onto)).part, () => (copied.ids.length > 0 ? copied.ids : selection));
+    return copied;
+  });
 }
 
-export const duplicateSelection = (store: BenchStore): void => addCopies(store, 'Duplicate', (part, ids) => duplicateHits(part, ids, newId));
+/**
+ * Puts copies down as it is remembered, takes the loop along, and says what became of hits that were in their way, with the other
+ * choice beside it.
+ */
+export function putCopies(store: BenchStore, put: (onto: Onto) => Copied): Copied {
+  const { desk } = store.getState();
+  const copied = put(desk.onto);
+  reachCopies(store, copied.ids);
+  const after = store.getState().part;
+  const other: Onto = desk.onto === 'replace' ? 'join' : 'replace';
+  if (copied.replaced + copied.leftOut > 0) {
+    sayWith(copiesText(copied), other === 'join' ? 'Leave what was there' : 'Replace what is there', () => {
+      rememberOnto(other);
+      store.getState().setDesk({ onto: other });
+      if (store.getState().part !== after) return say('Something else was done since: the choice holds from the next copy on.');
+      if (copied.ids.length > 0) store.getState().undo();
+      reachCopies(store, put(other).ids);
+    });
+  } else if (copied.ids.length === 0) say('Nothing was added.');
+  return copied;
+}
 
-export const repeatSelection = (store: BenchStore): void => addCopies(store, 'Repeat into the next bar', (part, ids) => repeatIntoNextBars(part, ids, newId));
+/** @example copiesText({ ids: [1, 2], replaced: 1, leftOut: 0 }) // '2 hits added, 1 that stood there was replaced.' */
+function copiesText({ ids, replaced, leftOut }: Copied): string {
+  const added = ids.length === 0 ? 'Nothing was added' : `${ids.length} ${ids.length === 1 ? 'hit' : 'hits'} added`;
+  if (replaced > 0) return `${added}, ${replaced} that stood there ${replaced === 1 ? 'was' : 'were'} replaced${leftOut > 0 ? `; ${leftOut} locked ${leftOut === 1 ? 'one' : 'ones'} stayed` : ''}.`;
+  return `${added}; ${leftOut} ${leftOut === 1 ? 'step has a hit already and keeps' : 'steps have hits already and keep'} it.`;
+}
+
+/** A loop that does not reach the copies is made longer, so that they are heard. */
+function reachCopies(store: BenchStore, ids: readonly HitId[]) {
+  const { part, transport, setTransport } = store.getState();
+  const bars = barsOfHits(part, new Set(ids));
+  if (!transport.loop || !bars || bars.to <= transport.toBar) return;
+  setTransport({ toBar: Math.min(part.bars, bars.to) });
+}
+
+export const duplicateSelection = (store: BenchStore): void => addCopies(store, 'Duplicate', (part, ids, onto) => duplicateHits(part, ids, newId, onto));
+
+export const repeatSelection = (store: BenchStore): void => addCopies(store, 'Repeat into the next bar', (part, ids, onto) => repeatIntoNextBars(part, ids, newId, onto));
 
 /** Where shifts wrap around: the bars of the selection. */
 function wrapRange(part: Part, ids: ReadonlySet<HitId>): TickRange {
@@ -79,7 +120,7 @@ export function invertRow(store: BenchStore, voice: VoiceName): void {
   const filled = freeLines(part, voice, view.grid, range).length;
   run(
     `Invert the ${labelOfRow(part, voice).toLowerCase()} in ${barsText(bars)}: ${filled} in, ${ids.size} out`,
-    (p) => invertSteps(p, { voice, grid: view.grid, range, velocity: desk.brush.levels[0] ?? 96, removable: ids, newId: makeId }),
+    (p) => invertSteps(p, { voice, grid: view.grid, range, velocity: desk.velocity, removable: ids, newId: makeId }),
     () => made,
   );
 }

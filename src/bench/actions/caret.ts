@@ -95,7 +95,7 @@ export function moveCaretBar(store: BenchStore, where: 'start' | 'end' | 'next' 
   goTo(store, { ...desk.step, tick: ticks(tick) }, false);
 }
 
-/** Places a hit with the brush's velocity at the cursor, or takes away what stands there. */
+/** Places a plain hit at the cursor, or takes away what stands there. */
 export function toggleAtCaret(store: BenchStore, audition: (voice: VoiceName, velocity: number) => void): void {
   const { desk, part, view, run } = store.getState();
   const { step } = desk;
@@ -108,8 +108,8 @@ export function toggleAtCaret(store: BenchStore, audition: (voice: VoiceName, ve
     return run(`Delete the ${name} at ${placeText(part, step.tick)}`, (p) => removeHits(p, ids), () => []);
   }
   const id = nanoid(10);
-  const velocity = brushVelocity(part, desk.brush, view.grid, step.tick);
-  run(`Add a ${name} hit`, (p) => addHits(p, [{ id, voice: step.voice, tick: step.tick, velocity, ghost: desk.brush.ghosts }]), () => [id]);
+  const { velocity } = desk;
+  run(`Add a ${name} hit`, (p) => addHits(p, [{ id, voice: step.voice, tick: step.tick, velocity }]), () => [id]);
   audition(step.voice, velocity);
 }
 

@@ -7,6 +7,7 @@ import { describeHits, placeText } from '../describe';
 import type { BenchState, BenchStore } from '../store/bench-store';
 import type { StepCursor } from '../tools';
 import { canTouch, touchOf } from './act';
+import { putCopies } from './arrange';
 
 /** What was copied last; it outlives the part that it came from. */
 let clip: Clip | null = null;
@@ -40,8 +41,11 @@ export function paste(store: BenchStore, place = pastePlace(store.getState())): 
   if (!clip) return say('Nothing is copied yet.');
   const { part, run } = store.getState();
   const from = clip;
-  let pasted: Copied = { part, ids: [] };
   const where = placeText(part, place.tick);
-  run(`Paste ${from.hits.length} ${from.hits.length === 1 ? 'hit' : 'hits'} at ${where}`, (p) => (pasted = pasteClip(p, from, place.tick, () => nanoid(10), place.voice)).part, () => pasted.ids);
-  say(`Pasted ${pasted.ids.length} ${pasted.ids.length === 1 ? 'hit' : 'hits'} at ${where}.`);
+  const pasted = putCopies(store, (onto) => {
+    let copied: Copied = { part, ids: [], replaced: 0, leftOut: 0 };
+    run(`Paste ${from.hits.length} ${from.hits.length === 1 ? 'hit' : 'hits'} at ${where}`, (p) => (copied = pasteClip(p, from, place.tick, () => nanoid(10), { row: place.voice, onto })).part, () => copied.ids);
+    return copied;
+  });
+  if (pasted.replaced + pasted.leftOut === 0) say(`Pasted ${pasted.ids.length} ${pasted.ids.length === 1 ? 'hit' : 'hits'} at ${where}.`);
 }

@@ -7,7 +7,10 @@ import { tempoMapOf } from '@/core/part/part-time';
 import { setOrigin } from '@/core/part/commands/settings';
 import { ticks } from '@/core/units';
 import { partStore } from '@/storage/part-store';
+import { shortName } from '@/core/limits';
+import { PART_FILE_ENDING, writePartFile } from '@/formats/part-file';
 import { Button } from '@/ui/Button';
+import { download, fileNameOf } from '@/ui/download';
 import { showError } from '@/ui/notify';
 import { silenceReason } from '../playback/silence';
 import { useIsPlaying } from '@/ui/use-engine';
@@ -16,42 +19,48 @@ import { useRecorded } from '../recording/context';
 import { useBench, useBenchStore } from '../store/context';
 import { calmPart, originFindingOf } from '../store/derived';
 
-/** Sentences that need an answer or an eye: the origin offer, silence, saving that failed. */
-export function Banners({ onReload, playback }: { onReload: () => void; playback: Playback }) {
-  return (
-    <>
-      <SaveTrouble onReload={onReload} />
-      <OriginOffer />
-      <Silence playback={playback} />
-    </>
-  );
+/**
+ * Sentences that need an answer or an eye: saving that failed, silence, the origin offer. They stand on the line above the stems in place
+ * of what it says otherwise, so that nothing moves under the pointer; one at a time, the gravest first.
+ */
+export function useNotice(playback: Playback, onReload: () => void): ReactNode {
+  const trouble = useSaveTrouble(onReload);
+  const silence = useSilence(playback);
+  const origin = useOriginOffer();
+  return trouble ?? silence ?? origin;
 }
 
-function Banner({ children, tone = 'plain', name }: { children: ReactNode; tone?: 'plain' | 'danger'; name: string }) {
+function Notice({ children, tone = 'plain', name }: { children: ReactNode; tone?: 'plain' | 'danger'; name: string }) {
   return (
-    <div role={tone === 'danger' ? 'alert' : 'status'} data-testid={name} className={`flex items-center gap-3 border-t px-4 py-1.5 ${tone === 'danger' ? 'border-danger bg-surface' : 'border-line bg-surface'}`}>
+    <div role={tone === 'danger' ? 'alert' : 'status'} data-testid={name} className={`flex min-w-0 flex-1 items-center gap-2 ${tone === 'danger' ? 'text-danger' : ''}`}>
       {children}
     </div>
   );
 }
 
+const sentence = 'line-clamp-2 min-w-0 text-sm leading-[18px]';
+const small = '!h-7 !px-2 text-sm';
+
 /** The whole part sits a constant amount off its grid: the lines can move to the hits. */
-function OriginOffer() {
+function useOriginOffer(): ReactNode {
   const part = useBench(calmPart);
   const answered = useBench((s) => s.originAnswered);
   const { getState } = useBenchStore();
   // While a take is played in or looked over, its own offers speak of this.
   const recording = useRecorded((s) => s.phase !== 'idle');
-  const better = answered || recording ? null : betterOrigin(part, originFindingOf(part));
+  const finding = originFindingOf(part);
+  const better = answered || recording ? null : betterOrigin(part, finding);
+  const share = Math.floor(finding.share * 100);
   if (better === null) return null;
   const ms = tempoMapOf(part).between(ticks(part.origin), better);
   return (
-    <Banner name="origin-offer">
-      <p>
-        All hits sit about <strong>{Math.abs(ms).toFixed(0)} ms {ms > 0 ? 'behind' : 'ahead of'}</strong> the grid, evenly throughout. Move the lines to them? The hits stay where they are.
+    <Notice name="origin-offer">
+      <p className={sentence}>
+        {share === 100 ? 'All' : `${share} % of the`} hits sit about <strong>{Math.abs(ms).toFixed(0)} ms {ms > 0 ? 'behind' : 'ahead of'}</strong> the grid. Move the lines to them? The hits stay where they are.
       </p>
       <Button
         look="strong"
+        className={small}
         onClick={() => {
           getState().run('Move the grid to the hits', (p) => setOrigin(p, better));
           getState().answerOrigin();
@@ -60,52 +69,70 @@ function OriginOffer() {
       >
         Move the lines
       </Button>
-      <Button onClick={() => getState().answerOrigin()}>Leave them</Button>
-    </Banner>
+      <Button className={small} onClick={() => getState().answerOrigin()}>Leave them</Button>
+    </Notice>
   );
 }
 
-function Silence({ playback }: { playback: Playback }) {
+function useSilence(playback: Playback): ReactNode {
   const playing = useIsPlaying(playback.engine);
   const status = useSoundStatus(playback.engine);
   const part = useBench(calmPart);
   const transport = useBench((s) => s.transport);
   const reason = playing || status === 'failed' || status === 'blocked' ? silenceReason(part, transport, status) : null;
   return reason ? (
-    <Banner name="silence">
-      <p>Nothing sounds. {reason}</p>
-    </Banner>
+    <Notice name="silence">
+      <p className={sentence}>Nothing sounds. {reason}</p>
+    </Notice>
   ) : null;
 }
 
-function SaveTrouble({ onReload }: { onReload: () => void }) {
+function useSaveTrouble(onReload: () => void): ReactNode {
   const save = useBench((s) => s.save);
   const { getState } = useBenchStore();
   const router = useRouter();
   if (save.kind !== 'failed') return null;
+  const saveAsFile = async () => {
+    const { part, id } = getState();
+    // The song may be out of reach with the store: the part goes all the same.
+    const song = await partStore.song(id).catch(() => undefined);
+    download(writePartFile({ part, ...(song ? { song } : {}) }), `${fileNameOf(part.name)}${PART_FILE_ENDING}`, 'application/json');
+  };
   const keepCopy = async () => {
     try {
       const { part, id } = getState();
       const song = await partStore.song(id);
-      const copy = await partStore.create({ ...part, name: `${part.name} (copy)` }, song ? { song } : {});
+      const gone = save.error.code === 'deleted-elsewhere';
+      const copy = await partStore.create({ ...part, name: gone ? part.name : shortName(`${part.name} (copy)`) }, song ? { song } : {});
+      getState().letGo();
       router.push(`/bench/${copy}`);
     } catch (e) {
       showError(e);
     }
   };
+  const { code, message, remedy } = save.error;
   return (
-    <Banner tone="danger" name="save-trouble">
-      <p>
-        {save.error.message} {save.error.remedy}
+    <Notice tone="danger" name="save-trouble">
+      <p className={sentence}>
+        {message} {remedy}
       </p>
-      {save.error.code === 'changed-elsewhere' ? (
-        <>
-          <Button onClick={onReload}>Load that version</Button>
-          <Button onClick={() => void keepCopy()}>Keep mine as a copy</Button>
-        </>
-      ) : (
-        <Button onClick={() => getState().retrySave()}>Try again</Button>
+      {code === 'changed-elsewhere' && (
+        <Button className={small} onClick={onReload}>
+          Load that version
+        </Button>
       )}
-    </Banner>
+      {code === 'changed-elsewhere' || code === 'deleted-elsewhere' ? (
+        <Button className={small} onClick={() => void keepCopy()}>
+          {code === 'deleted-elsewhere' ? 'Keep it as a new part' : 'Keep mine as a copy'}
+        </Button>
+      ) : (
+        <Button className={small} onClick={() => getState().retrySave()}>
+          Try again
+        </Button>
+      )}
+      <Button className={small} onClick={() => void saveAsFile().catch(showError)}>
+        Save a part file
+      </Button>
+    </Notice>
   );
 }

@@ -8,7 +8,6 @@ import { usePlayback } from '../playback/use-playback';
 import { RecordingProvider, useRecorded } from '../recording/context';
 import { useShortcuts } from '../use-shortcuts';
 import { useDiagnostics } from '../diagnostics';
-import { Banners } from './Banners';
 import { HandLine } from './HandLine';
 import { PhraseStrip } from './PhraseStrip';
 import { RowNames } from './RowNames';
@@ -44,11 +43,10 @@ export function Bench({ onReload }: { onReload: () => void }) {
     <RecordingProvider playback={playback}>
       <div className="flex h-dvh min-h-[480px] flex-col overflow-hidden">
         <TopBar playback={playback} />
-        <Banners onReload={onReload} playback={playback} />
         <main className="flex min-h-0 flex-1 border-t border-line">
           <h1 className="sr-only">{name}</h1>
           <div className="flex min-w-0 flex-1 flex-col">
-            <HandLine />
+            <HandLine playback={playback} onReload={onReload} />
             <div className="relative flex min-h-0 flex-1">
               <RowNames playback={playback} />
               <StemCanvas playback={playback} />

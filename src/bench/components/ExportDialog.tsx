@@ -9,8 +9,10 @@ import { exportSong } from '@/core/smf/export-song';
 import { readSmf } from '@/core/smf/read';
 import { isIdle } from '@/core/feel/feel';
 import type { Hit, Part } from '@/core/part/part';
+import { labelOfRow } from '@/core/part/commands/rows';
+import { audibleVoices } from '@/core/playback/program';
 import { versionStore } from '@/storage/version-store';
-import { PART_FILE_ENDING, writePartFile } from '@/formats/part-format';
+import { PART_FILE_ENDING, writePartFile } from '@/formats/part-file';
 import { partStore } from '@/storage/part-store';
 import { Button } from '@/ui/Button';
 import { download, fileNameOf } from '@/ui/download';
@@ -33,6 +35,8 @@ export function ExportDialog({ onClose }: { onClose: () => void }) {
   const [version, setVersion] = useState<Version>('performed');
   const [ppq, setPpq] = useState(defaultPpq(part.source?.ppq));
   const [early, setEarly] = useState<EarlyRule>('zero');
+  const [withMuted, setWithMuted] = useState(false);
+  const silent = silentRows(part);
   const [said, setSaid] = useState<string[] | null>(null);
 
   const run = async () => {
@@ -46,7 +50,7 @@ export function ExportDialog({ onClose }: { onClose: () => void }) {
       }
       if (what === 'song' && !song) throw new NamedError('no-source');
       const written = version === 'written';
-      const result = what === 'song' ? exportSong(part, readSmf(song as Uint8Array), { written }) : exportPart(part, { written, ppq, early });
+      const result = what === 'song' ? exportSong(part, readSmf(song as Uint8Array), { written, withMuted }) : exportPart(part, { written, ppq, early, withMuted });
       download(result.bytes, `${name}${what === 'song' ? '-song' : ''}${written ? '-written' : ''}.mid`, 'audio/midi');
       setSaid(account(result, part, what, written));
     } catch (e) {
@@ -75,6 +79,14 @@ export function ExportDialog({ onClose }: { onClose: () => void }) {
               onChange={(v) => setVersion(v as Version)}
             />
           </p>
+          {silent.length > 0 && (
+            <label className="flex items-baseline gap-1.5">
+              <input type="checkbox" className="accent-accent" checked={withMuted} onChange={(e) => setWithMuted(e.target.checked)} />
+              <span>
+                with muted rows <span className="text-sm text-faint">({namesOf(part, silent)}, not heard now)</span>
+              </span>
+            </label>
+          )}
           {what === 'part' && (
             <>
               <p>
@@ -118,14 +130,27 @@ function Choice({ value, title, about }: { value: What; title: ReactNode; about:
   );
 }
 
+/** Rows with hits that do not sound now. */
+function silentRows(part: Part): string[] {
+  const audible = audibleVoices(part);
+  const played = new Set(part.hits.map((h) => h.voice));
+  return part.rows.map((r) => r.voice).filter((v) => played.has(v) && !audible.has(v));
+}
+
+const namesOf = (part: Part, voices: readonly string[]): string => voices.map((v) => labelOfRow(part, v).toLowerCase()).join(', ');
+
 /** What the export did, in sentences, and what MIDI could not take along. */
 function account(result: ExportResult, part: Part, what: What, written: boolean): string[] {
   const lines = [`Wrote ${result.notes} drum notes${what === 'song' && !part.source?.ppq ? '' : ` at ${result.ppq} ticks a quarter`}.`];
-  const { early } = result;
+  const { early, silent, merged, choked, spilled } = result.left;
+  if (silent.length > 0) lines.push(`Left out, since they are not heard: ${namesOf(part, silent)}.`);
+  if (merged > 0) lines.push(`${merged} ${merged === 1 ? 'note fell' : 'notes fell'} on another of the same key at the same tick: the louder one is left.`);
+  if (spilled > 0) lines.push(`${spilled} ${spilled === 1 ? 'stroke of an ornament lies' : 'strokes of ornaments lie'} behind the end of the part and ${spilled === 1 ? 'was' : 'were'} left out.`);
+  if (result.changesBehind > 0) lines.push(`${result.changesBehind} ${result.changesBehind === 1 ? 'change' : 'changes'} of tempo or meter behind the end of the part ${result.changesBehind === 1 ? 'was' : 'were'} left out.`);
   if (early > 0) lines.push(`${early} ${early === 1 ? 'hit was' : 'hits were'} performed before the start: ${{ zero: 'moved to 0', 'lead-in': 'one bar was put in front', wrap: 'placed at the end of the loop' }[result.earlyRule]}.`);
   const count = (has: (h: Hit) => unknown): number => part.hits.filter(has).length;
   const chokes = count((h) => h.choke);
-  if (chokes > 0) lines.push(`MIDI has no chokes: ${chokes} ${chokes === 1 ? 'was' : 'were'} left out.`);
+  if (chokes > 0) lines.push(`MIDI has no chokes: ${chokes} ${chokes === 1 ? 'ends' : 'end'} what rings before ${chokes === 1 ? 'it' : 'them'}, ${choked} ${choked === 1 ? 'note was' : 'notes were'} shortened.`);
   const ornaments = count((h) => h.ornament && !h.choke);
   if (ornaments > 0) lines.push(`MIDI has no rolls, flams and echoes: ${ornaments === 1 ? 'one was' : `${ornaments} were`} written as ${ornaments === 1 ? 'its' : 'their'} strokes.`);
   const coloured = [['pan', count((h) => h.pan)], ['pitch', count((h) => h.pitch)], ['brightness', count((h) => h.brightness)]] as const;

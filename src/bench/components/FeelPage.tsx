@@ -113,17 +113,15 @@ const QUARTERS = [0, 25, 50, 75, 100];
 function Sway() {
   const sway = useBench((s) => s.part.feel.sway);
   const { getState } = useBenchStore();
-  const sweepSway = (percent: number) => {
-    if (!getState().gesture) getState().begin('Change the sway');
-    getState().preview((part) => setSway(part, percent / 100));
-  };
+  const sweepSway = (percent: number) => getState().sweep('sway', 'Change the sway', (part) => setSway(part, percent / 100));
+  const done = () => getState().finish('sway');
   return (
     <section aria-label="Sway">
       <div className="flex items-baseline justify-between">
         <h2 className="font-serif text-lg">Sway</h2>
-        <NumberField label="Sway" value={Math.round(sway * 100)} min={0} max={100} unit="%" default={100} onChange={sweepSway} onDone={() => getState().commit()} onCancel={() => getState().cancel()} />
+        <NumberField label="Sway" value={Math.round(sway * 100)} min={0} max={100} unit="%" default={100} onChange={sweepSway} onDone={done} onCancel={() => getState().abandon('sway')} />
       </div>
-      <Range label="Sway in percent" value={Math.round(sway * 100)} min={0} max={100} step={1} valueText={`${Math.round(sway * 100)} %`} marks={QUARTERS} onChange={sweepSway} onDone={() => getState().commit()} />
+      <Range label="Sway in percent" value={Math.round(sway * 100)} min={0} max={100} step={1} valueText={`${Math.round(sway * 100)} %`} marks={QUARTERS} onChange={sweepSway} onDone={done} />
       <p className="text-sm text-faint">{sway === 0 ? 'The part as written.' : sway === 1 ? 'All of the feel below.' : 'Between the written part and the feel below.'}</p>
     </section>
   );

@@ -2,13 +2,16 @@
 
 import { Keyboard, Table2 } from 'lucide-react';
 import { Popover, ToggleGroup } from 'radix-ui';
+import type { ReactNode } from 'react';
 import { Button, Hint, IconButton } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
 import { describeHits } from '../describe';
+import type { Playback } from '../playback/use-playback';
 import { useBench, useBenchStore } from '../store/context';
 import { calmPart } from '../store/derived';
 import { MOST_LEVELS, MOST_STRIDE, TOOLS, type Brush, type Tool } from '../tools';
+import { useNotice } from './Banners';
 import { LevelStems } from './LevelStems';
 
 const HINTS: Readonly<Record<Tool, string>> = {
@@ -20,9 +23,10 @@ const HINTS: Readonly<Record<Tool, string>> = {
 };
 
 /** What the pointer does, in words that are edited in place, and what is selected. */
-export function HandLine() {
+export function HandLine({ playback, onReload }: { playback: Playback; onReload: () => void }) {
   const desk = useBench((s) => s.desk);
   const { getState } = useBenchStore();
+  const notice = useNotice(playback, onReload);
   return (
     <div className="flex h-11 shrink-0 items-center gap-3 border-b border-line px-4" role="toolbar" aria-label="Hands">
       <ToggleGroup.Root type="single" value={desk.tool} onValueChange={(v) => v && getState().setDesk({ tool: v as Tool })} aria-label="What the pointer does" className="flex gap-0.5">
@@ -35,7 +39,7 @@ export function HandLine() {
         ))}
       </ToggleGroup.Root>
       <span className="h-5 w-px bg-line" aria-hidden="true" />
-      <Doing tool={desk.tool} brush={desk.brush} />
+      <Doing tool={desk.tool} brush={desk.brush} notice={notice} />
       <div className="ml-auto flex shrink-0 items-center gap-1">
         <IconButton label="Table of hits" hint="Table of hits (X)" aria-pressed={desk.table} className={desk.table ? 'text-accent' : 'text-faint'} onClick={() => getState().setDesk({ table: !desk.table })}>
           <Table2 size={17} />
@@ -48,11 +52,12 @@ export function HandLine() {
   );
 }
 
-function Doing({ tool, brush }: { tool: Tool; brush: Brush }) {
+function Doing({ tool, brush, notice }: { tool: Tool; brush: Brush; notice: ReactNode }) {
   const gesture = useBench((s) => s.gesture);
   const pointing = useBench((s) => s.desk.pointing);
   if (pointing !== null) return <Pointing index={pointing} />;
   if (gesture?.trial) return <Trying label={gesture.label} />;
+  if (notice) return notice;
   if (tool === 'hold') return <Selected />;
   if (tool === 'brush') return <BrushWords brush={brush} />;
   if (tool === 'wipe') return <p className="truncate text-faint">Drag along a row: the hits that it crosses go. Esc ends it.</p>;

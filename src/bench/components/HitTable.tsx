@@ -28,6 +28,9 @@ export default function HitTable() {
 
   const lines = useMemo(() => hitLines(part, performanceOf(part)), [part]);
 
+  const strokes = lines.length - part.hits.length;
+  const counted = `${part.hits.length} ${part.hits.length === 1 ? 'hit' : 'hits'}${strokes > 0 ? ` and ${strokes} further ${strokes === 1 ? 'stroke' : 'strokes'}` : ''}`;
+
   const columns = useMemo(
     () => [
       column.accessor('row', { header: 'Row', size: 130 }),
@@ -109,7 +112,7 @@ export default function HitTable() {
             })}
           </div>
         </div>
-        <div ref={scroller} role="rowgroup" tabIndex={0} aria-label={`${lines.length} hits`} className="min-h-0 flex-1 overflow-auto" data-testid="hit-lines">
+        <div ref={scroller} role="rowgroup" tabIndex={0} aria-label={counted} className="min-h-0 flex-1 overflow-auto" data-testid="hit-lines">
           <div role="presentation" className="relative" style={{ height: virtual.getTotalSize() }}>
             {virtual.getVirtualItems().map((item) => {
               const row = rows[item.index];

@@ -3,13 +3,14 @@
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useRef, useState } from 'react';
 import { toast } from 'sonner';
-import { playOnKit, readByKit } from '@/core/part/commands/rows';
+import { labelOfRow, playOnKit, readByKit, rowsWithout, setKeyVoice } from '@/core/part/commands/rows';
 import { KITS, labelOfVoice, VOICES, voiceOfKey, type KitMap } from '@/core/voices';
 import { KIT_FILE_ENDING, readKitFile, writeKitFile } from '@/formats/kit-format';
 import { kitStore } from '@/storage/kit-store';
 import { Button } from '@/ui/Button';
 import { download, fileNameOf } from '@/ui/download';
 import { Modal } from '@/ui/Modal';
+import { NumberField } from '@/ui/NumberField';
 import { say, showError } from '@/ui/notify';
 import { Picker } from '@/ui/Picker';
 import { useBench, useBenchStore } from '../store/context';
@@ -23,12 +24,20 @@ export function KitDialog() {
   const file = useRef<HTMLInputElement>(null);
   const counts = new Map<number, number>();
   for (const h of part.hits) counts.set(h.key, (counts.get(h.key) ?? 0) + 1);
-  const keys = [...counts.keys()].sort((a, b) => a - b);
+  const [fresh, setFresh] = useState(36);
+  const keys = [...new Set([...counts.keys(), ...Object.keys(part.kitMap.voices).map(Number)])].sort((a, b) => a - b);
+  const isUsed = (key: number): boolean => counts.has(key);
   const attempt = (work: Promise<unknown>) => void work.catch(showError);
   const close = () => getState().setDesk({ dialog: null });
 
   const remap = (key: number, voice: string) =>
-    getState().run(`Key ${key} is ${labelOfVoice(voice).toLowerCase()}`, (p) => readByKit(p, { ...p.kitMap, voices: { ...p.kitMap.voices, [key]: voice } }));
+    getState().run(`Key ${key} is ${labelOfVoice(voice).toLowerCase()}`, (p) => setKeyVoice(p, key, voice));
+  const forget = (key: number) => getState().run(`Take key ${key} out of the map`, (p) => setKeyVoice(p, key, null));
+  const playOn = (kit: KitMap) => {
+    const left = rowsWithout(part, kit);
+    getState().run(`Play on ${kit.name}`, (p) => playOnKit(p, kit));
+    if (left.length > 0) say(`${kit.name} has no key for ${left.map((v) => labelOfRow(part, v).toLowerCase()).join(', ')}: ${left.length === 1 ? 'it keeps its key' : 'they keep their keys'}.`);
+  };
   const keep = async () => {
     const kit: KitMap = { name: name.trim() || 'My kit', voices: part.kitMap.voices };
     await kitStore.save(kit);
@@ -61,20 +70,32 @@ export function KitDialog() {
               {keys.map((key) => {
                 const voice = voiceOfKey(part.kitMap, key);
                 const choices = VOICES.includes(voice) ? VOICES : [voice, ...VOICES];
+                const own = part.rows.find((r) => r.voice === voice)?.name;
                 return (
                   <tr key={key} className="border-t border-line">
                     <td className="py-1 tabular-nums">{key}</td>
                     <td>
                       <Picker label={`Voice of key ${key}`} value={voice} choices={choices.map((v) => ({ value: v, text: labelOfVoice(v) }))} onChange={(v) => remap(key, v)} />
+                      {own && <span className="ml-1 text-sm text-faint">called {own}</span>}
                     </td>
-                    <td className="text-right tabular-nums">{counts.get(key)}</td>
+                    <td className="text-right tabular-nums">
+                      {counts.get(key) ?? (
+                        <button type="button" aria-label={`Take key ${key} out of the map`} className="text-sm text-faint underline underline-offset-2" onClick={() => forget(key)}>
+                          remove
+                        </button>
+                      )}
+                    </td>
                   </tr>
                 );
               })}
             </tbody>
           </table>
-          {keys.length === 0 && <p className="text-faint">The part has no hits yet; new ones get their keys from this map.</p>}
         </div>
+        <p className="flex flex-wrap items-baseline gap-2 text-sm">
+          {part.hits.length === 0 && <span className="w-full text-faint">The part has no hits yet; new ones get their keys from this map.</span>}
+          Add key <NumberField label="Key to add" value={fresh} min={0} max={127} unit="" className="[&_input]:w-[3em]" onChange={setFresh} />
+          <Picker label="Voice of the added key" value="" placeholder={isUsed(fresh) || fresh in part.kitMap.voices ? 'is in the map' : 'which plays …'} choices={VOICES.map((v) => ({ value: v, text: labelOfVoice(v) }))} onChange={(v) => remap(fresh, v)} />
+        </p>
         <ul className="space-y-1" aria-label="Kit maps">
           {[...KITS, ...own].map((kit) => (
             <li key={kit.name} className="flex flex-wrap items-baseline gap-1 border-t border-line pt-1">
@@ -84,7 +105,7 @@ export function KitDialog() {
               <Button className={small} title="The names were wrong: the keys stay, rows are named by this map" onClick={() => getState().run(`Read the keys by ${kit.name}`, (p) => readByKit(p, kit))}>
                 read the keys by it
               </Button>
-              <Button className={small} title="Another kit: the voices stay, their keys become this map's" onClick={() => getState().run(`Play on ${kit.name}`, (p) => playOnKit(p, kit))}>
+              <Button className={small} title="Another kit: the voices stay, their keys become this map's" onClick={() => playOn(kit)}>
                 play on it
               </Button>
               {own.includes(kit) && (

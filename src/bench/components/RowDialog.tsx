@@ -18,6 +18,7 @@ export function RowDialog({ voice, onClose }: { voice: string; onClose: () => vo
   const others = part.rows.filter((r) => r.voice !== voice).map((r) => r.voice);
   const [key, setKey] = useState(() => keyInPart(part, voice));
   const [real, setReal] = useState(voice);
+  const [instrument, setInstrument] = useState(voice);
   const [into, setInto] = useState(others[0] ?? voice);
   const hits = part.hits.filter((h) => h.voice === voice);
   const keys = [...new Set(hits.map((h) => h.key))].sort((a, b) => a - b);
@@ -25,6 +26,7 @@ export function RowDialog({ voice, onClose }: { voice: string; onClose: () => vo
     getState().run(what, command);
     onClose();
   };
+  const taken = part.hits.find((h) => h.key === key && h.voice !== voice)?.voice;
   const voices = VOICES.includes(voice) ? VOICES : [voice, ...VOICES];
   return (
     <Modal open onClose={onClose} title={label} about={`${hits.length} ${hits.length === 1 ? 'hit' : 'hits'}${keys.length > 0 ? ` on ${keys.length === 1 ? 'key' : 'keys'} ${keys.join(', ')}` : ''}`}>
@@ -34,12 +36,21 @@ export function RowDialog({ voice, onClose }: { voice: string; onClose: () => vo
           <Button className="ml-auto" onClick={() => finish(`Give ${label.toLowerCase()} key ${key}`, (p) => setRowKey(p, voice, key))}>
             Set the key
           </Button>
+          {taken && <p className="w-full text-sm text-danger">Key {key} plays {labelOfRow(part, taken).toLowerCase()} now: both rows would share it in a file.</p>}
         </div>
         <div className="flex flex-wrap items-baseline gap-2">
-          It is really <Picker label="It is really" value={real} choices={voices.map((v) => ({ value: v, text: labelOfVoice(v) }))} onChange={setReal} />
-          <Button className="ml-auto" disabled={real === voice} onClick={() => finish(`Call ${label.toLowerCase()} ${labelOfVoice(real).toLowerCase()}`, (p) => setRowVoice(p, voice, real))}>
-            Put it right
+          Play it with <Picker label="Play it with" value={instrument} choices={voices.map((v) => ({ value: v, text: labelOfVoice(v) }))} onChange={setInstrument} />
+          <Button className="ml-auto" disabled={instrument === voice} onClick={() => finish(`Play ${label.toLowerCase()} with ${labelOfVoice(instrument).toLowerCase()}`, (p) => mergeRows(p, voice, instrument))}>
+            Give the row another instrument
           </Button>
+          <p className="w-full text-sm text-faint">Its hits are played and exported as that instrument{instrument !== voice ? `, key ${keyInPart(part, instrument)}` : ''}.</p>
+        </div>
+        <div className="flex flex-wrap items-baseline gap-2">
+          {keys.length > 1 ? `Keys ${keys.join(', ')} mean` : `Key ${keys[0] ?? key} means`} <Picker label="The key means" value={real} choices={voices.map((v) => ({ value: v, text: labelOfVoice(v) }))} onChange={setReal} />
+          <Button className="ml-auto" disabled={real === voice} onClick={() => finish(`Read ${label.toLowerCase()} as ${labelOfVoice(real).toLowerCase()}`, (p) => setRowVoice(p, voice, real))}>
+            Correct the key map
+          </Button>
+          <p className="w-full text-sm text-faint">The file keeps its keys, other programs play it as before; only the name was wrong.</p>
         </div>
         {others.length > 0 && (
           <div className="flex flex-wrap items-baseline gap-2">
@@ -49,7 +60,7 @@ export function RowDialog({ voice, onClose }: { voice: string; onClose: () => vo
             </Button>
           </div>
         )}
-        <p className="text-sm text-faint">The first two change the part’s kit map along with the row. One undo brings all back.</p>
+        <p className="text-sm text-faint">Setting a key and correcting the map change the part’s kit map. One undo brings all back.</p>
       </div>
     </Modal>
   );

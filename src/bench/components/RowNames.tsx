@@ -17,6 +17,7 @@ import { layoutRows, rowsInView, RULER_HEIGHT } from '../geometry/rows';
 import type { Playback } from '../playback/use-playback';
 import { REACHES, type Reach } from '../view';
 import { useBench, useBenchStore } from '../store/context';
+import { shownPart } from '../store/derived';
 
 const RowDialog = dynamic(() => import('./RowDialog').then((m) => m.RowDialog), { ssr: false });
 
@@ -30,10 +31,12 @@ const NO_HITS: readonly Hit[] = [];
 
 /** Names of the rows beside their stems: a click sounds the voice, a drag moves the row; each can be muted, heard alone and changed. */
 export function RowNames({ playback }: { playback: Playback }) {
-  const rows = useBench((s) => s.part.rows);
+  // While a version is heard its rows are seen, and nothing is changed by their names.
+  const rows = useBench((s) => shownPart(s).rows);
+  const other = useBench((s) => shownPart(s) !== s.part);
   const hideEmpty = useBench((s) => s.view.hideEmpty);
   // Only hiding depends on the hits: while velocities are swept the names stay as they are.
-  const hits = useBench((s) => (s.view.hideEmpty ? s.part.hits : NO_HITS));
+  const hits = useBench((s) => (s.view.hideEmpty ? shownPart(s).hits : NO_HITS));
   const focus = useBench((s) => s.focus);
   const scrollRows = useBench((s) => s.view.scrollRows);
   const { getState } = useBenchStore();
@@ -61,7 +64,7 @@ export function RowNames({ playback }: { playback: Playback }) {
     return b && row && <RowName key={voice} row={row} top={b.top} height={b.height} playback={playback} drag={drag} naming={editing?.what === 'name' && editing.voice === voice} onMenu={(at) => setEditing({ voice, what: 'menu', at })} onNamed={() => setEditing(null)} />;
   };
   return (
-    <div ref={box} className="relative w-[184px] shrink-0 overflow-hidden" onPointerEnter={onNear}>
+    <div ref={box} className="relative w-[184px] shrink-0 overflow-hidden" onPointerEnter={onNear} inert={other}>
       {SortableList ? <SortableList ids={boxes.map((b) => b.voice)} onMove={onMove} render={render} /> : boxes.map((b) => render(b.voice, {}))}
       <div className="absolute inset-x-0 top-0 flex items-center bg-ground pr-1 pl-4" style={{ height: RULER_HEIGHT }}>
         <Lens />

@@ -117,12 +117,9 @@ function Tempo() {
         digits={1}
         unit="BPM"
         default={100}
-        onChange={(v) => {
-          if (!getState().gesture) getState().begin('Change the tempo');
-          getState().preview((part) => setTempo(part, bpm(v)));
-        }}
-        onDone={() => getState().commit()}
-        onCancel={() => getState().cancel()}
+        onChange={(v) => getState().sweep('tempo', 'Change the tempo', (part) => setTempo(part, bpm(v)))}
+        onDone={() => getState().finish('tempo')}
+        onCancel={() => getState().abandon('tempo')}
       />
       {changes > 1 && (
         <Hint text={`The tempo changes ${changes - 1} times; the changes keep their proportion`}>

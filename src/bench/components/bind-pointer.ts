@@ -1,10 +1,11 @@
+import { placeLines } from '@/core/feel/line-places';
 import { meterMapOf } from '@/core/part/part-time';
 import { pointAtBar } from '../actions/pointing';
 import { idle } from '../gestures/idle';
 import type { Gesture, Hands, Pointer } from '../gestures/types';
 import { tickOf, xOf } from '../geometry/axis';
 import { RULER_HEIGHT } from '../geometry/rows';
-import { findGrip, findGround, findStem, placesOf, type BenchScene } from '../geometry/scene';
+import { findGrip, findGround, findStem, type BenchScene } from '../geometry/scene';
 import type { Playback } from '../playback/use-playback';
 import type { BenchStore } from '../store/bench-store';
 import { brushVelocity, linesOfStroke } from '../tools';
@@ -87,8 +88,8 @@ export function bindPointer(frame: HTMLElement, { store, playback, overlay, hand
     const bar = meterMapOf(part).barAt(at);
     const end = (bar.start + bar.length - 1) as typeof at;
     const lines = desk.tool === 'brush' ? linesOfStroke(part, view.grid, desk.brush.stride, at, end) : [at];
-    const places = placesOf(part, ground.voice, lines);
-    return { row, stems: lines.map((tick, i) => ({ x: xOf(s.axis, places[i] as number), velocity: brushVelocity(part, desk.brush, view.grid, tick) })) };
+    const places = placeLines(part, ground.voice, lines);
+    return { row, stems: lines.map((tick, i) => ({ x: xOf(s.axis, places[i] as number), velocity: desk.tool === 'brush' ? brushVelocity(part, desk.brush, view.grid, tick) : desk.velocity })) };
   };
 
   const onUp = (e: PointerEvent) => {

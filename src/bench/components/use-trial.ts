@@ -8,6 +8,9 @@ import { useBench, useBenchStore } from '../store/context';
 export interface Trial {
   /** Starts, or changes what is tried; always from the part as it was before. */
   show(label: string, command: (base: Part) => Part): void;
+  /** Makes a step of it, or puts it back; nothing where it is over. */
+  keep(): void;
+  putBack(): void;
   /** Whether what is tried is this trial's. */
   active: boolean;
 }
@@ -26,6 +29,9 @@ export function useTrial(): Trial {
     },
     [getState],
   );
+  const own = useCallback(() => number.current !== null && getState().gesture?.number === number.current, [getState]);
+  const keep = useCallback(() => own() && getState().commit(), [own, getState]);
+  const putBack = useCallback(() => own() && getState().cancel(), [own, getState]);
   // eslint-disable-next-line react-hooks/refs -- the number is this hook's own and changes only with the store's gesture
-  return { show, active: current !== null && current === number.current };
+  return { show, keep, putBack, active: current !== null && current === number.current };
 }

@@ -30,7 +30,7 @@ export function drawFrame(g: CanvasRenderingContext2D, palette: Palette, scene: 
     if (scene.detail === 'band') drawBand(g, palette, row, far);
     else {
       if (scene.detail === 'ribbon') drawRibbon(g, palette, row, far);
-      drawStems(g, palette, scene.stems[r] ?? [], row, { part, performance: scene.performance, selection, detail: scene.detail, axis: scene.axis, silent, strays: scene.strays, isLocked });
+      drawStems(g, palette, scene.stems[r] ?? [], row, { part, performance: scene.performance, selection, detail: scene.detail, axis: scene.axis, silent, strays: scene.strays, doubtful: scene.doubtful, isLocked });
     }
     g.globalAlpha = 1;
   });

@@ -1,8 +1,9 @@
 import { meterMapOf } from '@/core/part/part-time';
 import type { Part } from '@/core/part/part';
-import { isTriplet, stepOf, type GridName } from '@/core/time/grid';
+import { isSwungByRow, placeLines } from '@/core/feel/line-places';
+import { stepOf, type GridName } from '@/core/time/grid';
 import type { Bar, MeterMap } from '@/core/time/meter-map';
-import { TICKS_PER_QUARTER } from '@/core/units';
+import { ticks, TICKS_PER_QUARTER, type Ticks } from '@/core/units';
 import { countName } from '../describe';
 import { tickOf, xOf, type Axis } from '../geometry/axis';
 import { RULER_HEIGHT, type RowBox } from '../geometry/rows';
@@ -17,7 +18,7 @@ const CLOSEST_BEATS = 14;
 const SHORT_FLAGS = 60;
 
 interface Scene {
-  part: Pick<Part, 'meter' | 'origin' | 'bars'>;
+  part: Part;
   axis: Axis;
   width: number;
   height: number;
@@ -28,7 +29,7 @@ interface Scene {
   firstBar: number;
 }
 
-/** Paper, rows' ground lines, bar and beat lines, the ruler with bar flags and counts. */
+/** Paper, rows' ground lines, bar, beat and grid lines (where swing puts them), the ruler with bar flags and counts. */
 export function drawGrid(g: CanvasRenderingContext2D, palette: Palette, scene: Scene) {
   const { axis, width, height, rows } = scene;
   g.fillStyle = palette.ground;
@@ -48,6 +49,7 @@ export function drawGrid(g: CanvasRenderingContext2D, palette: Palette, scene: S
   const widest = xOf(axis, map.barOf(first).start + map.barOf(first).length) - xOf(axis, map.barOf(first).start);
   const every = widest >= CLOSEST_BARS ? 1 : 2 ** Math.ceil(Math.log2(CLOSEST_BARS / widest));
   g.textBaseline = 'alphabetic';
+  if (every === 1) drawLines(g, palette, scene, map, first, Math.min(last, scene.part.bars - 1));
   for (let b = first; b <= last; b++) {
     if (every > 1 && ((b % every) + every) % every !== 0) continue;
     drawBar(g, palette, scene, map, map.barOf(b), every > 1, b === last && b === scene.part.bars);
@@ -75,7 +77,7 @@ function drawBar(g: CanvasRenderingContext2D, palette: Palette, scene: Scene, ma
     g.fillStyle = colour;
     g.fillRect(Math.round(at - thickness / 2), from, thickness, bottom - from);
   };
-  if (!isEnd) drawWithinBar(g, palette, scene, map, bar, coarse, line);
+  if (!isEnd && !coarse) drawCounts(g, palette, scene, map, bar);
   // The line leaves the count of its beat readable.
   line(x, palette.strong, isEnd ? 3 : 1.5, RULER_HEIGHT - 5);
   if (isEnd) return;
@@ -92,16 +94,34 @@ function drawBar(g: CanvasRenderingContext2D, palette: Palette, scene: Scene, ma
   g.fillText(text, x + 5, 14);
 }
 
-function drawWithinBar(g: CanvasRenderingContext2D, palette: Palette, scene: Scene, map: MeterMap, bar: Bar, coarse: boolean, line: (at: number, colour: string, thickness: number, from: number) => void) {
-  if (coarse) return;
-  const { axis } = scene;
-  const grid: GridName = isTriplet(scene.grid) ? scene.grid : '1/16';
-  const step = stepOf(grid);
-  const pixels = step * axis.pixelsPerTick;
-  if (pixels >= CLOSEST_LINES) for (let t = step as number; t < bar.length; t += step) line(xOf(axis, bar.start + t), palette.line, 1, RULER_HEIGHT);
-  const beats = map.beatsOf(bar);
-  for (const beat of beats) if (beat.index > 0 && beat.length * axis.pixelsPerTick >= CLOSEST_BEATS) line(xOf(axis, beat.start), palette.strong, 0.6, RULER_HEIGHT - 6);
+/**
+ * The lines of the placing grid and of the beats: what is clicked is what is placed. Swing puts them where hits on them sound; rows that
+ * are swung differently have lines of their own.
+ */
+function drawLines(g: CanvasRenderingContext2D, palette: Palette, scene: Scene, map: MeterMap, first: number, last: number) {
+  const { part, axis, rows } = scene;
+  const pixels = stepOf(scene.grid) * axis.pixelsPerTick;
+  const steps: Ticks[] = [];
+  const beats: Ticks[] = [];
+  for (let b = first; b <= last; b++) {
+    const bar = map.barOf(b);
+    if (pixels >= CLOSEST_LINES) for (let t = stepOf(scene.grid) as number; t < bar.length; t += stepOf(scene.grid)) steps.push(ticks(bar.start + t));
+    for (const beat of map.beatsOf(bar)) if (beat.index > 0 && beat.length * axis.pixelsPerTick >= CLOSEST_BEATS) beats.push(beat.start);
+  }
+  const bottom = Math.min(scene.height, rows.at(-1)?.baseline ?? scene.height);
+  const draw = (voice: string, top: number, end: number) => {
+    g.fillStyle = palette.line;
+    for (const place of placeLines(part, voice, steps)) g.fillRect(Math.round(xOf(axis, place) - 0.5), top, 1, end - top);
+    g.fillStyle = palette.strong;
+    for (const place of placeLines(part, voice, beats)) g.fillRect(Math.round(xOf(axis, place) - 0.3), top, 0.6, end - top);
+  };
+  if (!isSwungByRow(part)) return draw(rows[0]?.voice ?? '', RULER_HEIGHT - 2, bottom);
+  for (const row of rows) if (row.top < scene.height && row.top + row.height > RULER_HEIGHT) draw(row.voice, Math.max(RULER_HEIGHT, row.top), row.baseline);
+}
 
+/** How the bar is counted, on the ruler. */
+function drawCounts(g: CanvasRenderingContext2D, palette: Palette, { axis }: Scene, map: MeterMap, bar: Bar) {
+  const beats = map.beatsOf(bar);
   g.textAlign = 'center';
   const sixteenth = stepOf('1/16');
   const unit = bar.meter.denominator === 8 ? TICKS_PER_QUARTER / 2 : TICKS_PER_QUARTER;

@@ -22,6 +22,7 @@ interface Look {
   /** Rows that do not sound are drawn faintly. */
   silent: boolean;
   strays: Strays | null;
+  doubtful: Uint8Array;
   isLocked: (hit: Hit) => boolean;
 }
 
@@ -40,7 +41,7 @@ export function drawStems(g: CanvasRenderingContext2D, palette: Palette, stems: 
     const hit = look.part.hits[s.index] as Hit;
     const selected = look.selection.has(hit.id);
     if (hit.choke && heads) {
-      drawFoot(g, s, look.performance.homes.doubtful[s.index] === 1, look.isLocked(hit), palette, palette.ink);
+      drawFoot(g, s, look.doubtful[s.index] === 1, look.isLocked(hit), palette, palette.ink);
       drawChoke(g, palette, s.footX, s.footY, selected);
       continue;
     }
@@ -60,7 +61,7 @@ export function drawStems(g: CanvasRenderingContext2D, palette: Palette, stems: 
     g.lineTo(s.headX, heads ? s.headY + radius * 0.6 : s.headY);
     g.stroke();
     if (!heads) continue;
-    drawFoot(g, s, look.performance.homes.doubtful[s.index] === 1, look.isLocked(hit), palette, colour);
+    drawFoot(g, s, look.doubtful[s.index] === 1, look.isLocked(hit), palette, colour);
     if (look.strays?.flags[s.index]) drawStray(g, palette, s.footX, s.footY, Math.sign(s.lean - (look.strays.meanLean.get(hit.voice) ?? 0)));
     drawHead(g, palette, s, hit, radius, selected, colour);
     if (s.kinked && look.detail === 'full' && hasRoom(s, stems[i + Math.sign(s.lean)])) drawNumber(g, palette, s, radius);

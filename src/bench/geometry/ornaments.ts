@@ -2,6 +2,7 @@ import type { Performance } from '@/core/feel/perform';
 import type { OrnamentKind } from '@/core/ornament/ornament';
 import { strokesOfHit } from '@/core/ornament/strokes';
 import type { Hit, HitId, Part } from '@/core/part/part';
+import { endOfPart } from '@/core/part/part-time';
 import { xOf, type Axis } from './axis';
 import type { RowBox } from './rows';
 import { heightOf, type Stem } from './stems';
@@ -51,7 +52,9 @@ function markOf(part: Part, performance: Performance, axis: Axis, rows: readonly
   if (!main) return null;
   const mainX = xOf(axis, main.tick);
   const spacing = hit.ornament.kind === 'flam' ? hit.ornament.spacingMs * GRACE_PIXELS_A_MS : 0;
+  const end = endOfPart(part);
   const strokes = others.flatMap((stroke, k): StrokeMark[] => {
+    if (stroke.tick >= end) return [];
     const own = stroke.voice === hit.voice ? row : rows.find((b) => b.voice === stroke.voice);
     if (!own) return [];
     // Strokes stand where they sound, seen from the head; grace strokes further apart than they are.

@@ -1,11 +1,13 @@
-import { nearestLine, stepOf, type GridName } from '@/core/time/grid';
+import { placeLines } from '@/core/feel/line-places';
+import { linesOf } from '@/core/part/commands/place';
+import { stepOf, type GridName } from '@/core/time/grid';
 import { endOfPart, meterMapOf, tempoMapOf } from '@/core/part/part-time';
 import type { Strays } from '@/core/analysis/strays';
 import type { CellHit } from '@/core/cells/cells';
 import type { LinePoint } from '@/core/shaping/shapes';
 import type { HitId, Hit, Part } from '@/core/part/part';
 import { performPart, type HitRange } from '@/core/feel/perform';
-import { clamp, ticks, velocity, type Ticks } from '@/core/units';
+import { clamp, ticks, type Ticks } from '@/core/units';
 import type { VoiceName } from '@/core/voices';
 import type { Ground, Pointer, Rectangle } from './pointer';
 import type { BenchState } from '../store/bench-store';
@@ -51,6 +53,8 @@ export interface BenchScene {
   ornaments: OrnamentMark[];
   /** Which hits stray from their row; not known while the part is being changed. */
   strays: Strays | null;
+  /** 1 for each hit whose line is doubtful, parallel to the part's hits. */
+  doubtful: Uint8Array;
 }
 
 export function makeScene(state: Pick<BenchState, 'part' | 'view' | 'focus' | 'transport' | 'desk' | 'whole'>, width: number, height: number): BenchScene {
@@ -64,9 +68,10 @@ export function makeScene(state: Pick<BenchState, 'part' | 'view' | 'focus' | 't
   const performance = asWritten ? writtenOf(part) : other ? otherOf(part, other).performance : performanceWithin(part, inSight);
   const scene = { part, performance, axis, reach: view.reach, ...(asWritten ? {} : { written: writtenOf(part, inSight) }) };
   const stems = rows.map((row) => (detail === 'band' || row.top > height || row.top + row.height < 0 ? [] : layoutStems(scene, row, width)));
-  const strays = !asWritten && !other && state.whole?.part === part ? state.whole.strays : null;
+  const measured = !asWritten && !other && state.whole?.part === part ? state.whole : null;
+  const strays = measured?.strays ?? null;
   const ornaments = detail === 'band' ? [] : layoutOrnaments(part, performance, axis, rows, stems);
-  return { axis, detail, rows, stems, performance, ornaments, behind: detail === 'band' || other ? [] : behindIn(state, axis, rows, width), proposed: proposedIn(state, axis, rows), caret: caretIn(state, axis, rows), strays, pulls: detail === 'band' || asWritten || other ? [] : pullsIn(state, axis, stems, inSight) };
+  return { axis, detail, rows, stems, performance, ornaments, behind: detail === 'band' || other ? [] : behindIn(state, axis, rows, width), doubtful: measured?.doubtful ?? performance.homes.doubtful, proposed: proposedIn(state, axis, rows), caret: caretIn(state, axis, rows), strays, pulls: detail === 'band' || asWritten || other ? [] : pullsIn(state, axis, stems, inSight) };
 }
 
 /** The version that is compared with, by eye: its performed stems on the rows of this part. */
@@ -108,7 +113,7 @@ function proposedIn({ part, desk }: DeskState, axis: Axis, rows: readonly RowBox
   for (const hit of desk.proposal.hits) byVoice.set(hit.voice, [...(byVoice.get(hit.voice) ?? []), hit]);
   return [...byVoice].flatMap(([voice, hits]) => {
     const row = rows.findIndex((r) => r.voice === voice);
-    const places = placesOf(part, voice, hits.map((h) => h.tick));
+    const places = placeLines(part, voice, hits.map((h) => h.tick));
     return row < 0 ? [] : hits.map((h, i) => ({ row, x: xOf(axis, places[i] as number), velocity: h.velocity, looked: h === looked }));
   });
 }
@@ -117,7 +122,7 @@ function caretIn({ part, view, desk }: DeskState, axis: Axis, rows: readonly Row
   const { step } = desk;
   const row = step ? rows.findIndex((r) => r.voice === step.voice) : -1;
   if (!step || row < 0) return null;
-  return { row, x: xOf(axis, placesOf(part, step.voice, [step.tick])[0] as number), half: (stepOf(view.grid) * axis.pixelsPerTick) / 2 };
+  return { row, x: xOf(axis, placeLines(part, step.voice, [step.tick])[0] as number), half: (stepOf(view.grid) * axis.pixelsPerTick) / 2 };
 }
 
 /** The grip of a selected ornament under a pointer. */
@@ -132,7 +137,7 @@ export function findStem(scene: BenchScene, p: Pick<Pointer, 'x' | 'y'>): Stem |
   return row && stemAt(scene.stems[scene.rows.indexOf(row)] ?? [], p.x, p.y, scene.axis);
 }
 
-/** The empty step under a pointer: the nearest line of the grid, as the feel would place a hit on it; undefined outside the part. */
+/** The empty step under a pointer: the nearest line of the grid, where swing draws it; undefined outside the part. */
 export function findGround(scene: BenchScene, part: Part, grid: GridName, p: Pick<Pointer, 'x' | 'y'>): (Ground & { x: number }) | undefined {
   const row = rowAt(scene.rows, p.y);
   if (!row || scene.detail === 'band' || scene.detail === 'ribbon') return undefined;
@@ -142,22 +147,18 @@ export function findGround(scene: BenchScene, part: Part, grid: GridName, p: Pic
   return { voice: row.voice, ...findLine(scene, part, grid, row.voice, p.x) };
 }
 
-/** The line of the grid nearest to a place, as the feel would place a hit of the voice on it; the part's first or last outside of it. */
+/** The line of the grid nearest to a place, where it is drawn for the row; the part's first or last outside of it. */
 export function findLine(scene: BenchScene, part: Part, grid: GridName, voice: VoiceName, x: number): { tick: Ticks; x: number } {
   const map = meterMapOf(part);
-  const step = stepOf(grid);
   const last = ticks(endOfPart(part) - 1);
-  const tick = ticks(clamp(tickOf(scene.axis, x), part.origin, last));
-  const at = nearestLine(map, tick, step).tick;
-  const near = [ticks(at - step), at, ticks(at + step)].map((t) => nearestLine(map, t, step).tick);
-  const lines = near.filter((t, i, all) => all.indexOf(t) === i && t >= part.origin && t <= last);
-  const places = placesOf(part, voice, lines);
-  let best = { tick: lines[0] ?? ticks(part.origin), x: xOf(scene.axis, places[0] ?? part.origin) };
-  lines.forEach((line, i) => {
-    const placed = xOf(scene.axis, places[i] as number);
-    if (Math.abs(placed - x) < Math.abs(best.x - x)) best = { tick: line, x: placed };
-  });
-  return best;
+  const bar = map.barAt(ticks(clamp(tickOf(scene.axis, x), part.origin, last))).index;
+  // Swing keeps lines within their bar: the next bar's line may be the nearest all the same.
+  const lines = linesOf(part, grid, { start: map.barOf(Math.max(0, bar - 1)).start, end: ticks(Math.min(last + 1, map.barOf(bar + 2).start)) });
+  const places = placeLines(part, voice, lines);
+  let best = 0;
+  const away = (i: number): number => Math.abs(xOf(scene.axis, places[i] as number) - x);
+  for (let i = 1; i < lines.length; i++) if (away(i) < away(best)) best = i;
+  return { tick: lines[best] ?? ticks(part.origin), x: xOf(scene.axis, places[best] ?? part.origin) };
 }
 
 /** A stem's column: its hit and where its foot stands. */
@@ -176,12 +177,6 @@ export function columnsOf(scene: BenchScene, part: Part, voice: VoiceName): Colu
 export function pointAt(scene: BenchScene, voice: VoiceName, p: Pick<Pointer, 'x' | 'y'>): LinePoint {
   const row = scene.rows.find((r) => r.voice === voice);
   return { place: tickOf(scene.axis, p.x), value: row ? clamp(velocityAtHeight(row, row.baseline - p.y), 1, 127) : 1 };
-}
-
-/** Where hits on these lines would be performed. */
-export function placesOf(part: Part, voice: VoiceName, lines: readonly Ticks[]): Float64Array {
-  const hits = lines.map((tick, i): Hit => ({ id: String(i), voice, key: 0, tick, length: ticks(1), velocity: velocity(96) }));
-  return performPart({ ...part, hits }).ticks;
 }
 
 /** Hits whose head or foot lies in a rectangle; from afar, all that sound within its time and rows. */

@@ -1,7 +1,6 @@
 import { nanoid } from 'nanoid';
 import { addHit } from '@/core/part/commands/hits';
 import { labelOfRow } from '@/core/part/commands/rows';
-import { brushVelocity } from '../tools';
 import { DRAG_PIXELS, type Gesture, type Ground, type Hands, type Pointer, type Rectangle } from './types';
 
 /** Empty ground is pressed: letting go places a hit, dragging draws a marquee and can never place. */
@@ -22,14 +21,14 @@ export function pressGround(start: Pointer, ground: Ground | undefined, idle: Ge
   return pressed;
 }
 
-/** Places one hit with the brush's velocity and selects it. */
+/** Places one plain hit and selects it; accents and ghosts are the brush's alone. */
 export function place(ground: Ground, hands: Pick<Hands, 'bench' | 'audition'>) {
   const id = nanoid(10);
-  const { run, part, desk, view } = hands.bench();
-  const velocity = brushVelocity(part, desk.brush, view.grid, ground.tick);
+  const { run, part, desk } = hands.bench();
+  const { velocity } = desk;
   run(
     `Add a ${labelOfRow(part, ground.voice).toLowerCase()} hit`,
-    (base) => addHit(base, { id, voice: ground.voice, tick: ground.tick, velocity, ghost: desk.brush.ghosts }),
+    (base) => addHit(base, { id, voice: ground.voice, tick: ground.tick, velocity }),
     () => [id],
   );
   hands.audition(ground.voice, velocity);

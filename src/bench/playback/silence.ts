@@ -1,6 +1,6 @@
 import { audibleVoices } from '@/core/playback/program';
 import { ticksOfBars } from '@/core/part/commands/settings';
-import { homesOf } from '@/core/homes/homes';
+import { homesOf, homeTest } from '@/core/homes/homes';
 import type { Part } from '@/core/part/part';
 import type { SoundStatus } from '@/sound/engine';
 import type { Transport } from '../view';
@@ -15,7 +15,8 @@ export function silenceReason(part: Part, transport: Transport, status: SoundSta
   if (part.hits.length === 0) return 'There are no hits yet: click an empty step to place one.';
   const range = transport.loop ? ticksOfBars(part, transport.fromBar, transport.toBar) : null;
   const homes = homesOf(part);
-  const inRange = part.hits.filter((_, i) => !range || ((homes.ticks[i] as number) >= range.start && (homes.ticks[i] as number) < range.end));
+  const within = range ? homeTest(part, range.start, range.end) : () => true;
+  const inRange = part.hits.filter((_, i) => within(homes.ticks[i] as number));
   if (inRange.length === 0) return 'The loop has no hits: choose other bars.';
   const audible = audibleVoices(part);
   const heard = inRange.filter((h) => audible.has(h.voice));

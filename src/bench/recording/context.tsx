@@ -7,7 +7,7 @@ import { Receiver } from '@/devices/output';
 import { PadDevice } from '@/devices/pads';
 import { inputStore } from '@/storage/input-store';
 import { takeStore } from '@/storage/take-store';
-import { showError } from '@/ui/notify';
+import { say, showError } from '@/ui/notify';
 import { enterStep } from '../actions/step-entry';
 import type { Playback } from '../playback/use-playback';
 import { useBenchStore } from '../store/context';
@@ -57,8 +57,14 @@ export function RecordingProvider({ playback, children }: { playback: Playback; 
     'shift+r',
     () => {
       const { phase } = recording.recorder.state.getState();
-      if (phase === 'counting' || phase === 'recording') recording.recorder.stop();
-      else recording.recorder.start();
+      if (phase === 'counting' || phase === 'recording') return recording.recorder.stop();
+      // What is recorded, and from what, is seen on its page; pads are there to be struck.
+      bench.getState().setDesk({ page: 'takes' });
+      if (recording.recorder.state.getState().input.id === recording.pads.id) {
+        recording.recorder.set({ padsShown: true });
+        say('Recording from the pads below and computer keys: “keys play” makes letters strike them. Another device is chosen under Play from.');
+      }
+      recording.recorder.start();
     },
     { ignoreEventWhen: () => document.querySelector('[role=dialog], [role=listbox], [role=menu]') !== null, preventDefault: true },
   );

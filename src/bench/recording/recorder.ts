@@ -3,18 +3,19 @@ import { createStore, type StoreApi } from 'zustand/vanilla';
 import { clickProgram } from '@/core/playback/clicks';
 import { makeProgram } from '@/core/playback/program';
 import { writtenPerformance } from '@/core/feel/perform';
-import { homesOf } from '@/core/homes/homes';
 import { ticksOfBars } from '@/core/part/commands/settings';
 import { meterMapOf, tempoMapOf } from '@/core/part/part-time';
-import type { Hit, Part } from '@/core/part/part';
+import type { Hit, HitId, Part } from '@/core/part/part';
+import { hitsInRange } from '@/core/part/ticks-range';
 import { foldTake, recordedStrokes, type FoldedStroke } from '@/core/take/fold';
 import { eventOfHit, hitsOfStrokes, withHits } from '@/core/take/hits-of-take';
 import { measureLatency, MEASURED_BPM, MEASURED_CLICKS, MEASURED_GAP } from '@/core/take/latency';
 import { throughCurve } from '@/core/take/velocity-curve';
 import type { RawEvent, Take } from '@/core/take/take';
+import { withoutTake } from '@/core/take/use-take';
 import { milliseconds, seconds, ticks, TICKS_PER_QUARTER, type Seconds, type Velocity } from '@/core/units';
 import { microsecondsOf } from '@/core/time/tempo-map';
-import { voiceOfKey } from '@/core/voices';
+import { voiceOfKey, type VoiceName } from '@/core/voices';
 import type { InputDevice, InputEvent } from '@/devices/input';
 import type { SoundEngine } from '@/sound/engine';
 import { freshInput, type InputSettings, type InputStore } from '@/storage/input-store';
@@ -70,9 +71,14 @@ const LAST_MINUTE_SECONDS = 60;
 /** Between a measurement's start and the first click that counts; two clicks count in. */
 const MEASURE_LEAD = 1;
 
+/** The gesture of the pass that is played in. */
+const ownerOf = ({ take, closed }: Pick<Running, 'take' | 'closed'>): string => `record ${take.id} ${closed}`;
+
 interface Running {
   take: Take;
-  before: Part;
+  /** Rows that there were before, and hits whose place the recording took. */
+  rowsBefore: ReadonlySet<VoiceName>;
+  replaced: Map<HitId, Hit>;
   events: RawEvent[];
   kept: number;
   rows: number;
@@ -147,9 +153,10 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
     const { mode, rows } = state.getState();
     const hits = hitsOfStrokes(base, r.take.id, strokes, rows.size > 0 ? rows : undefined);
     if (mode === 'layer' || hits.length === 0) return withHits(base, hits);
-    const homes = homesOf(base);
-    const inLoop = new Set(base.hits.flatMap((h, i) => ((homes.ticks[i] as number) >= r.take.start && (homes.ticks[i] as number) < r.take.end && (rows.size === 0 || rows.has(h.voice)) ? [h.id] : [])));
-    return withHits(base, hits, (h: Hit) => !inLoop.has(h.id));
+    const inLoop = hitsInRange(base, r.take);
+    const goes = (h: Hit): boolean => inLoop.has(h.id) && (rows.size === 0 || rows.has(h.voice));
+    for (const h of base.hits) if (goes(h) && eventOfHit(h.id)?.take !== r.take.id) r.replaced.set(h.id, h);
+    return withHits(base, hits, (h: Hit) => !goes(h));
   };
 
   /** Shows what the passes that are not closed hold; one gesture each. */
@@ -158,17 +165,14 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
     if (!r) return;
     const strokes = recordedStrokes(foldTake(r.take, r.events), state.getState().passes);
     set({ strokes: strokes.length });
-    const label = `Record pass ${r.closed + 1}`;
+    const owner = ownerOf(r);
     // What else was done meanwhile has ended the gesture: what it had is in the part, or was taken back. Either stays so.
-    if (r.begun === r.closed && bench.getState().gesture?.label !== label) r.from = r.shown;
+    if (r.begun === r.closed && bench.getState().gesture?.owner !== owner) r.from = r.shown;
     const open = strokes.filter((s) => s.pass === r.closed && s.event >= r.from);
     r.shown = r.events.length;
     if (open.length === 0) return;
-    if (bench.getState().gesture?.label !== label) {
-      bench.getState().begin(label);
-      r.begun = r.closed;
-    }
-    bench.getState().preview((base) => laid(r, base, open));
+    if (bench.getState().gesture?.owner !== owner) r.begun = r.closed;
+    bench.getState().sweep(owner, `Record pass ${r.closed + 1}`, (base) => laid(r, base, open));
   };
 
   const look = () => {
@@ -206,7 +210,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
 
   const closePass = (r: Running) => {
     show();
-    if (bench.getState().gesture?.label === `Record pass ${r.closed + 1}`) bench.getState().commit();
+    bench.getState().finish(ownerOf(r));
     r.closed++;
     set({ pass: r.closed });
     // What came early for the next pass shows now.
@@ -245,7 +249,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
     const lead = meterMapOf(part).barAt(take.start).length * countIn;
     const leadSeconds = Math.max(0.1, (tempoMapOf(part).toSeconds(ticks(take.start)) - tempoMapOf(part).toSeconds(ticks(take.start - lead))));
     engine.setClicks(clicking || countIn > 0 ? clickProgram(part, range, click, engine.voiceIndex) : null);
-    running = { take, before: part, events: [], kept: 0, rows: 0, closed: 0, flushed: performance.now(), writing: Promise.resolve(), refused: false, timer: setInterval(look, LOOK_MS), begun: -1, shown: 0, from: 0, heard: false };
+    running = { take, rowsBefore: new Set(part.rows.map((row) => row.voice)), replaced: new Map(), events: [], kept: 0, rows: 0, closed: 0, flushed: performance.now(), writing: Promise.resolve(), refused: false, timer: setInterval(look, LOOK_MS), begun: -1, shown: 0, from: 0, heard: false };
     set({ phase: 'counting', take, pass: 0, strokes: 0 });
     engine.stop();
     play(leadSeconds);
@@ -256,7 +260,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
     if (!r) return null;
     clearInterval(r.timer);
     show();
-    if (/^Record pass /.test(bench.getState().gesture?.label ?? '')) bench.getState().commit();
+    bench.getState().finish(ownerOf(r));
     running = null;
     engine.stop();
     engine.setClicks(null);
@@ -317,7 +321,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
       last = null;
       set({ phase: 'idle', take: null });
       if (!r) return null;
-      bench.getState().run('Discard the take', (p) => (p.hits.some((h) => eventOfHit(h.id)?.take === r.take.id) ? { ...p, hits: r.before.hits, rows: r.before.rows } : p));
+      bench.getState().run('Discard the take', (p) => withoutTake(p, r.take.id, [...r.replaced.values()], r.rowsBefore));
       return takes.remove(r.take.id);
     },
     async keepLastMinute() {
@@ -377,5 +381,6 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
       if (r) finish(r).catch(onError);
       unlisten();
     },
-  };  return recorder;
+  };
+  return recorder;
 }

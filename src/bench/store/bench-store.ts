@@ -1,11 +1,13 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { WholePart } from '@/core/analysis/whole';
+import type { Onto } from '@/core/part/commands/copy';
 import type { HitId, Part } from '@/core/part/part';
 import type { Feel } from '@/core/feel/feel';
 import { ticks } from '@/core/units';
 import type { VoiceName } from '@/core/voices';
 import type { PartStore, StoredPart } from '@/storage/part-store';
-import { DEFAULT_BRUSH, type Brush, type NudgeUnit, type Proposal, type StepCursor, type Tool } from '../tools';
+import { DEFAULT_BRUSH, PLAIN_VELOCITY, type Brush, type NudgeUnit, type Proposal, type StepCursor, type Tool } from '../tools';
+import { rememberedOnto } from '../remembered';
 import { sightOf, type Transport, type View } from '../view';
 import { EMPTY_HISTORY, record, recordSelection, stepBack, stepForward, withOlder, type History, type Step, type Surroundings } from './history';
 import { Saver, type SaveState } from './saver';
@@ -17,6 +19,8 @@ interface Gesture {
   label: string;
   /** Tried out in the side panel: it stays until it is kept or put back. */
   trial: boolean;
+  /** Whose sweep it is, where one control goes on with it: see {@link BenchState.sweep}. */
+  owner?: string | undefined;
   base: Part;
   before: Surroundings;
 }
@@ -46,6 +50,10 @@ export interface Desk {
   under: StepCursor | null;
   proposal: Proposal | null;
   nudgeUnit: NudgeUnit;
+  /** Velocity of hits placed one by one: by a click, or at the step cursor. */
+  velocity: number;
+  /** What copies do on steps that have a hit already. */
+  onto: Onto;
   page: Page;
   dialog: Dialog | null;
   /** The move whose scope is pointed out. */
@@ -62,7 +70,7 @@ export interface Desk {
   touch: boolean;
 }
 
-const TIDY: Desk = { tool: 'hold', brush: DEFAULT_BRUSH, step: null, under: null, proposal: null, nudgeUnit: '1 ms', page: 'feel', dialog: null, pointing: null, openMove: null, other: null, equalLoudness: false, table: false, touch: false };
+const TIDY: Desk = { tool: 'hold', brush: DEFAULT_BRUSH, step: null, under: null, proposal: null, nudgeUnit: '1 ms', velocity: PLAIN_VELOCITY, onto: 'replace', page: 'feel', dialog: null, pointing: null, openMove: null, other: null, equalLoudness: false, table: false, touch: false };
 
 export interface BenchState {
   id: string;
@@ -85,10 +93,17 @@ export interface BenchState {
   /** Runs a command as one undoable step; `then` says what is selected after it. */
   run(label: string, command: (part: Part) => Part, then?: () => Iterable<HitId>): void;
   /** Starts a gesture; {@link preview} shows it, {@link commit} makes one step of it, {@link cancel} puts all back. */
-  begin(label: string, trial?: boolean): void;
+  begin(label: string, trial?: boolean, owner?: string): void;
   preview(command: (base: Part) => Part, label?: string): void;
   commit(): void;
   cancel(): void;
+  /**
+   * Changes the part while one control is swept. What is under way and not the owner's (a trial, another control's sweep) is kept first,
+   * as a step of its own; {@link finish} makes a step of the sweep, {@link abandon} puts it back, both of it alone.
+   */
+  sweep(owner: string, label: string, command: (base: Part) => Part): void;
+  finish(owner: string): void;
+  abandon(owner: string): void;
   undo(): void;
   redo(): void;
   /** Selects; where that loses a selection of several hits, it is a step of its own that can be undone. */
@@ -136,7 +151,7 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
       focus: null,
       view: { scroll: stored.part.origin, pixelsPerQuarter: 0, scrollRows: 0, reach: 20, grid: '1/16', hideEmpty: false },
       transport: { loop: true, fromBar: 0, toBar: Math.min(stored.part.bars, 4), cursor: ticks(stored.part.origin), version: 'performed' },
-      desk: TIDY,
+      desk: { ...TIDY, onto: rememberedOnto() },
       whole: null,
       save: { kind: 'saved' },
       originAnswered: false,
@@ -147,9 +162,19 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
         if (then) set({ selection: new Set(then()) });
         get().commit();
       },
-      begin(label, trial = false) {
+      begin(label, trial = false, owner) {
         get().commit();
-        set({ gesture: { number: ++gestures, label, trial, base: get().part, before: surroundings() } });
+        set({ gesture: { number: ++gestures, label, trial, owner, base: get().part, before: surroundings() } });
+      },
+      sweep(owner, label, command) {
+        if (get().gesture?.owner !== owner) get().begin(label, false, owner);
+        get().preview(command, label);
+      },
+      finish(owner) {
+        if (get().gesture?.owner === owner) get().commit();
+      },
+      abandon(owner) {
+        if (get().gesture?.owner === owner) get().cancel();
       },
       preview(command, label) {
         const { gesture } = get();

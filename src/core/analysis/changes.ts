@@ -47,6 +47,9 @@ function byRow(part: Part, hits: readonly Hit[]): string {
 const tempoText = (part: Part): string => `${Math.round(bpmOf(part.tempo[0] as TempoChange) * 10) / 10}`;
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 
+/** The meters that a part has, one after another: where bars were put in or taken out, later ones only stand elsewhere. */
+const metersOf = (part: Part): unknown => part.meter.map(({ tick: _tick, ...meter }) => meter);
+
 /** Names of moves that one list has more often than the other. */
 function extraMoves(of: Part, than: Part): string[] {
   const left = than.feel.moves.map((m) => m.kind);
@@ -78,7 +81,8 @@ export function describeChanges(before: Part, after: Part): string {
     said.push(`feel: ${words.length > 0 ? words.join(', ') : 'its moves changed'}`);
   }
   if (!same(before.tempo, after.tempo)) said.push(tempoText(before) === tempoText(after) ? 'tempo changes' : `tempo ${tempoText(before)} to ${tempoText(after)}`);
-  if (!same(before.meter, after.meter)) said.push('another meter');
+  if (!same(metersOf(before), metersOf(after))) said.push('another meter');
+  else if (before.bars === after.bars && !same(before.meter, after.meter)) said.push('meter changes elsewhere');
   if (before.origin !== after.origin) said.push('the grid was moved');
   if (before.bars !== after.bars) said.push(`${before.bars} to ${after.bars} bars`);
   if (!same(before.rows, after.rows) || !same(before.kitMap, after.kitMap)) said.push('rows or kit');

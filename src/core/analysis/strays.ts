@@ -14,20 +14,23 @@ export interface Strays {
   meanLean: ReadonlyMap<string, number>;
 }
 
-/** Finds hits that lie more than 20 % of a step from where their own row sits on average. Rows of fewer than three hits have none. */
+/** Finds hits that lie more than 20 % of a step from where the others of their row sit on average. Rows of fewer than three hits have none. */
 export function straysOf(part: Pick<Part, 'hits' | 'tempo'>, performance: Performance): Strays {
   const tempo = tempoMapOf(part);
   const flags = new Uint8Array(part.hits.length);
   const meanLean = new Map<string, number>();
   for (const [voice, indices] of indicesByVoice(part.hits)) {
     const leans = indices.map((i) => leanOf(part, performance, i) as number);
-    const mean = leans.reduce((a, b) => a + b, 0) / leans.length;
-    meanLean.set(voice, mean);
+    const sum = leans.reduce((a, b) => a + b, 0);
+    meanLean.set(voice, sum / leans.length);
     if (indices.length < 3) continue;
     indices.forEach((i, k) => {
       const home = ticks(performance.placedHomes[i] as number);
       const step = tempo.between(home, ticks(home + stepOf(performance.homes.grids[i] ?? '1/16')));
-      if (Math.abs((leans[k] as number) - mean) > STRAY_LIMIT * step) flags[i] = 1;
+      const lean = leans[k] as number;
+      // The hit itself is left out of the mean: a single stray among few must not pull it along.
+      const others = (sum - lean) / (leans.length - 1);
+      if (Math.abs(lean - others) > STRAY_LIMIT * step) flags[i] = 1;
     });
   }
   return { flags, meanLean };

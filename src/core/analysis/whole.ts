@@ -1,3 +1,4 @@
+import { doubtfulFlags } from '../feel/doubtful';
 import { effectOfMove, type Effect } from '../feel/effect';
 import { performPart } from '../feel/perform';
 import type { Part } from '../part/part';
@@ -8,6 +9,8 @@ import { straysOf, type Strays } from './strays';
 export interface WholePart {
   phrase: PhraseBar[];
   strays: Strays;
+  /** 1 for each hit that is doubtful in itself or for a move. */
+  doubtful: Uint8Array;
   /** One a move; null for moves that are off. */
   effects: (Effect | null)[];
 }
@@ -18,9 +21,11 @@ export type Measurable = Pick<Part, 'hits' | 'tempo' | 'meter' | 'origin' | 'bar
 /** Performs a part once, and once more without each of its moves. */
 export function measureWhole(part: Measurable): WholePart {
   const performance = performPart(part);
+  const doubtful = doubtfulFlags(part);
   return {
-    phrase: phraseOf(part, performance),
+    phrase: phraseOf(part, performance, doubtful),
     strays: straysOf(part, performance),
+    doubtful,
     effects: part.feel.moves.map((move, i) => (move.on === false ? null : effectOfMove(part, performance, i))),
   };
 }

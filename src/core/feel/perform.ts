@@ -3,9 +3,8 @@ import { voiceNumbers } from '../part/by-voice';
 import { columnsOfHits } from '../part/columns';
 import { meterMapOf, tempoMapOf } from '../part/part-time';
 import type { Hit, Part } from '../part/part';
-import { hashText } from '../random';
+import { hashText, mix } from '../random';
 import { clampVelocity, ticks, type Milliseconds } from '../units';
-import { mix } from './draws';
 import { isIdle, type Feel, type Move, type MoveKind } from './feel';
 import { applyAccents } from './moves/accents';
 import { applyDrift } from './moves/drift';
@@ -35,7 +34,7 @@ export interface Performance {
 }
 
 /**
- * Turns written hits into performed ones: the moves in their order, the sway, the nudges, then limits, order and lengths.
+ * Turns written hits into performed ones: the moves in their order, the sway, the written order of each row, the nudges (which may cross), then limits and lengths.
  * The ONE place where this happens: screen, sound, export and API all call it.
  * @param range only these hits are performed, the others stay as written: what a screen needs while an amount is swept. Should
  *   start and end at least a bar away from what is looked at, since order and lengths depend on neighbours.
@@ -50,10 +49,7 @@ export function performPart(part: Performable, range: HitRange = { from: 0, to: 
   const placedHomes = homes.ticks.slice();
 
   if (!isIdle(feel)) {
-    const work: Work = { part, hits, written, range, map: meterMapOf(part), tempo: tempoMapOf(part), homes, times, loudness, placedHomes };
-    feel.moves.forEach((move, i) => {
-      if (move.on !== false) applyMove(move, work, seedOfMove(feel, i));
-    });
+    runMoves(workOf(part, range, times, loudness, placedHomes), feel.moves.length);
     if (feel.sway !== 1) {
       for (let i = range.from; i < range.to; i++) {
         const tick = written.ticks[i] as number;
@@ -66,11 +62,32 @@ export function performPart(part: Performable, range: HitRange = { from: 0, to: 
     }
   }
 
+  keepOrder(hits, range, times);
   addNudges(part, range, times, loudness);
   const velocities = new Uint8Array(hits.length);
   for (let i = range.from; i < range.to; i++) velocities[i] = clampVelocity(loudness[i] as number);
-  keepOrder(hits, range, times);
   return { ticks: times, velocities, lengths: performedLengths(hits, range, times), homes, placedHomes };
+}
+
+function workOf(part: Performable, range: HitRange, times: Float64Array, loudness: Float64Array, placedHomes: Float64Array): Work {
+  return { part, hits: part.hits, written: columnsOfHits(part.hits), range, map: meterMapOf(part), tempo: tempoMapOf(part), homes: homesOf(part), times, loudness, placedHomes };
+}
+
+/** Runs the moves before `until` that are on. */
+function runMoves(work: Work, until: number) {
+  const { feel } = work.part;
+  for (let i = 0; i < until; i++) {
+    const move = feel.moves[i] as Move;
+    if (move.on !== false) applyMove(move, work, seedOfMove(feel, i));
+  }
+}
+
+/** Where hits are, in ticks, as they reach the move of an index: after the moves before it, without sway, order and nudges. */
+export function timesBefore(part: Performable, index: number): Float64Array {
+  const { ticks: written, velocities } = columnsOfHits(part.hits);
+  const times = written.slice();
+  runMoves(workOf(part, { from: 0, to: part.hits.length }, times, new Float64Array(velocities), homesOf(part).ticks.slice()), index);
+  return times;
 }
 
 /** The part as written, in the same shape: no feel, no nudges. @param range see {@link performPart} */
@@ -141,13 +158,17 @@ function performedLengths(hits: readonly Hit[], range: HitRange, times: Float64A
 }
 
 /**
- * Cuts each length at the next hit of its key, at least 1; two of one key at one tick both have 1.
- * `times` of one key must rise or stay in list order, as performed hits do.
+ * Cuts each length at the next hit of its key in time, at least 1; two of one key at one tick both have 1.
+ * @param keys what must not overlap with its like: small whole numbers
  */
-export function cutLengths(keys: Uint8Array, times: ArrayLike<number>, lengths: Float64Array, range: HitRange = { from: 0, to: lengths.length }): Float64Array {
-  const next = new Int32Array(256).fill(-1);
+export function cutLengths(keys: Uint8Array | Uint32Array, times: ArrayLike<number>, lengths: Float64Array, range: HitRange = { from: 0, to: lengths.length }): Float64Array {
+  let highest = 0;
+  for (const key of keys) if (key > highest) highest = key;
+  const order = timeOrder(keys, highest, times, range);
+  const next = new Int32Array(highest + 1).fill(-1);
   const cut = new Float64Array(lengths.length);
-  for (let i = range.to - 1; i >= range.from; i--) {
+  for (let k = range.to - range.from - 1; k >= 0; k--) {
+    const i = order ? (order[k] as number) : range.from + k;
     const key = keys[i] as number;
     const following = next[key] as number;
     const room = following < 0 ? Infinity : (times[following] as number) - (times[i] as number);
@@ -156,4 +177,17 @@ export function cutLengths(keys: Uint8Array, times: ArrayLike<number>, lengths: 
     next[key] = i;
   }
   return cut;
+}
+
+/** Indices in time order; null where the times of each key rise in list order anyway, as they do until nudges cross. */
+function timeOrder(keys: Uint8Array | Uint32Array, highest: number, times: ArrayLike<number>, range: HitRange): Uint32Array | null {
+  const latest = new Float64Array(highest + 1).fill(-Infinity);
+  for (let i = range.from; i < range.to; i++) {
+    const key = keys[i] as number;
+    if ((times[i] as number) < (latest[key] as number)) {
+      return Uint32Array.from({ length: range.to - range.from }, (_, k) => range.from + k).sort((a, b) => (times[a] as number) - (times[b] as number) || a - b);
+    }
+    latest[key] = times[i] as number;
+  }
+  return null;
 }

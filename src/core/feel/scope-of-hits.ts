@@ -1,4 +1,4 @@
-import { homesOf } from '../homes/homes';
+import { barOfHome, homesOf } from '../homes/homes';
 import type { Hit, HitId, Part } from '../part/part';
 import { meterMapOf } from '../part/part-time';
 import { nearestLine, stepOf, type GridName } from '../time/grid';
@@ -25,7 +25,7 @@ export function scopeOfHits(part: Pick<Part, 'hits' | 'meter' | 'origin' | 'bars
     if (!ids.has(hit.id)) return;
     chosen++;
     voices.add(hit.voice);
-    bars.add(map.barAt(ticks(homes.ticks[i] as number)).index + 1);
+    bars.add(barOfHome(part, homes.ticks[i] as number) + 1);
     steps.add(nearestLine(map, hit.tick, step).step);
     if (hit.ghost) ghosts++;
   });

@@ -1,4 +1,4 @@
-import type { Homes } from '../homes/homes';
+import { barOfHome, type Homes } from '../homes/homes';
 import { indicesByVoice, voiceNumbers } from '../part/by-voice';
 import { columnsOfHits } from '../part/columns';
 import { meterMapOf } from '../part/part-time';
@@ -14,7 +14,7 @@ export type ScopeTest = (index: number) => boolean;
 const everything: ScopeTest = () => true;
 
 /** Compiles a scope for one part; the members must all agree. */
-export function scopeTest(scope: Scope | undefined, part: Pick<Part, 'hits' | 'meter' | 'origin'>, homes: Homes): ScopeTest {
+export function scopeTest(scope: Scope | undefined, part: Pick<Part, 'hits' | 'meter' | 'origin' | 'bars'>, homes: Homes): ScopeTest {
   if (!scope) return everything;
   const map = meterMapOf(part);
   const tests: ScopeTest[] = [];
@@ -30,8 +30,8 @@ export function scopeTest(scope: Scope | undefined, part: Pick<Part, 'hits' | 'm
     tests.push((i) => (hitAt(i).ghost === true) === wanted);
   }
   if (scope.bars) {
-    const bars = scope.bars;
-    tests.push((i) => barMatches(bars, map.barAt(ticks(homes.ticks[i] as number)).index + 1));
+    const matches = barTest(scope.bars);
+    tests.push((i) => matches(barOfHome(part, homes.ticks[i] as number) + 1));
   }
   if (scope.steps) {
     const steps = scope.steps;
@@ -44,9 +44,7 @@ export function scopeTest(scope: Scope | undefined, part: Pick<Part, 'hits' | 'm
   return tests.length === 1 ? (tests[0] as ScopeTest) : (i) => tests.every((test) => test(i));
 }
 
-function barMatches(scope: BarScope, bar: number): boolean {
-  if (scope.from !== undefined && bar < scope.from) return false;
-  if (scope.to !== undefined && bar > scope.to) return false;
-  if (scope.every === undefined || !scope.at) return true;
-  return scope.at.includes(mod(bar - 1, scope.every) + 1);
+function barTest({ from = -Infinity, to = Infinity, every, at }: BarScope): (bar: number) => boolean {
+  const chosen = every !== undefined && at ? new Set(at) : null;
+  return (bar) => bar >= from && bar <= to && (!chosen || chosen.has(mod(bar - 1, every as number) + 1));
 }

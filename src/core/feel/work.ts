@@ -6,7 +6,7 @@ import type { TempoMap } from '../time/tempo-map';
 import type { ScopeTest } from './scope';
 
 /** What performing needs to know of a part. */
-export type Performable = Pick<Part, 'hits' | 'tempo' | 'meter' | 'origin' | 'feel'>;
+export type Performable = Pick<Part, 'hits' | 'tempo' | 'meter' | 'origin' | 'bars' | 'feel'>;
 
 /** Hits by their index, `to` not included. */
 export interface HitRange {

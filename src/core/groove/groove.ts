@@ -28,7 +28,7 @@ export interface Groove {
 }
 
 /** The steps that count for a voice. */
-export const stepsFor = (groove: Groove, voice: VoiceName): readonly GrooveStep[] => groove.voices?.[voice] ?? groove.steps;
+export const stepsFor = (groove: Groove, voice: VoiceName): readonly GrooveStep[] => (groove.voices && Object.hasOwn(groove.voices, voice) ? (groove.voices[voice] as readonly GrooveStep[]) : groove.steps);
 
 /** Quarter notes of a bar. @example beatsOfMeter([7, 8]) // 3.5 */
 export const beatsOfMeter = ([numerator, denominator]: readonly [number, number]): number => (numerator * 4) / denominator;

@@ -48,6 +48,9 @@ export function strokesOf(part: Ornamented, performance: Performance): Strokes {
   return strokes;
 }
 
+/** A stroke of an ornament at or behind the end of what is played or exported: it is left out. A hit's own stroke stays. */
+export const isSpilled = ({ numbers, ticks: at }: Pick<Strokes, 'numbers' | 'ticks'>, stroke: number, end: number): boolean => numbers[stroke] !== 0 && (at[stroke] as number) >= end;
+
 function expand(part: Ornamented, performance: Performance): Strokes {
   const { hits } = part;
   const groups = new Map<number, Stroke[]>();

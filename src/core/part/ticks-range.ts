@@ -1,9 +1,9 @@
-import { homesOf } from '../homes/homes';
-import { ticks, type Ticks } from '../units';
+import { barOfHome, homesOf, homeTest } from '../homes/homes';
+import type { Ticks } from '../units';
 import type { HitId, Part } from './part';
 import { meterMapOf } from './part-time';
 
-/** A stretch of musical time, `end` not included. Hits belong to it by their home, so early ones stay with their line. */
+/** A stretch of musical time, `end` not included. Hits belong to it by their home, so early ones stay with their line, and those at the part's end with its last bar. */
 export interface TickRange {
   start: Ticks;
   end: Ticks;
@@ -16,25 +16,24 @@ export function rangeOfBars(part: Pick<Part, 'meter' | 'origin'>, from: number, 
 }
 
 /** The hits whose home lies in a range. */
-export function hitsInRange(part: Pick<Part, 'hits' | 'meter' | 'origin'>, range: TickRange): Set<HitId> {
+export function hitsInRange(part: Pick<Part, 'hits' | 'meter' | 'origin' | 'bars'>, range: TickRange): Set<HitId> {
   const homes = homesOf(part);
+  const within = homeTest(part, range.start, range.end);
   const ids = new Set<HitId>();
   part.hits.forEach((hit, i) => {
-    const home = homes.ticks[i] as number;
-    if (home >= range.start && home < range.end) ids.add(hit.id);
+    if (within(homes.ticks[i] as number)) ids.add(hit.id);
   });
   return ids;
 }
 
 /** The whole bars that the homes of some hits span; null without hits. */
-export function barsOfHits(part: Pick<Part, 'hits' | 'meter' | 'origin'>, ids: ReadonlySet<HitId>): { from: number; to: number } | null {
+export function barsOfHits(part: Pick<Part, 'hits' | 'meter' | 'origin' | 'bars'>, ids: ReadonlySet<HitId>): { from: number; to: number } | null {
   const homes = homesOf(part);
-  const map = meterMapOf(part);
   let from = Infinity;
   let to = -Infinity;
   part.hits.forEach((hit, i) => {
     if (!ids.has(hit.id)) return;
-    const bar = map.barAt(ticks(homes.ticks[i] as number)).index;
+    const bar = barOfHome(part, homes.ticks[i] as number);
     from = Math.min(from, bar);
     to = Math.max(to, bar + 1);
   });

@@ -1,5 +1,6 @@
 import type { Performance } from '../feel/perform';
-import { strokesOf, type Ornamented } from '../ornament/strokes';
+import { homeTest } from '../homes/homes';
+import { isSpilled, strokesOf, type Ornamented } from '../ornament/strokes';
 import { tempoMapOf } from '../part/part-time';
 import type { Hit, Part } from '../part/part';
 import type { TempoChange } from '../time/tempo-map';
@@ -67,11 +68,11 @@ export function equalGain(of: Pick<Program, 'velocities' | 'length' | 'chokes'>,
 }
 
 /**
- * Makes the program of a range from performed hits and the strokes of their ornaments, which belong to the loop with their hit.
+ * Makes the program of a range from performed hits and the strokes of their ornaments, which belong to the loop with their hit; what they would play behind its end is left out.
  * `slotOf` and `voiceIndex` name strokes and voices for the player.
  */
 export function makeProgram(
-  part: Ornamented & Pick<Part, 'rows'>,
+  part: Ornamented & Pick<Part, 'rows' | 'bars'>,
   performance: Performance,
   range: ProgramRange,
   slotOf: (hit: Hit, stroke: number) => number,
@@ -83,10 +84,11 @@ export function makeProgram(
   const strokes = strokesOf(part, performance);
   const voiceOf = (s: number): VoiceName => strokes.voices.get(s) ?? hitAt(s).voice;
   const hitAt = (s: number): Hit => part.hits[strokes.hits[s] as number] as Hit;
+  const belongs = homeTest(part, range.start, range.end);
   const chosen: number[] = [];
   for (let s = 0; s < strokes.hits.length; s++) {
-    const home = performance.homes.ticks[strokes.hits[s] as number] as number;
-    if (home >= range.start && home < range.end && audible.has(voiceOf(s))) chosen.push(s);
+    if (isSpilled(strokes, s, range.end) || !audible.has(voiceOf(s))) continue;
+    if (belongs(performance.homes.ticks[strokes.hits[s] as number] as number)) chosen.push(s);
   }
   return {
     startTick: range.start,

@@ -1,3 +1,5 @@
+import { barOfHome } from '../homes/homes';
+import { doubtfulFlags } from '../feel/doubtful';
 import { leanOf, type Performance } from '../feel/perform';
 import { meterMapOf } from '../part/part-time';
 import type { Hit, HitId, Part } from '../part/part';
@@ -17,7 +19,7 @@ export type Rule =
   | { kind: 'off-beats' }
   /** Steps from the bar line, modulo `of`. */
   | { kind: 'positions'; grid: GridName; of: number; at: readonly number[] }
-  /** Every n-th hit of each row, the `first`-th (1-based) to begin with. */
+  /** Every n-th hit of each row, of those that the rule works on; the `first`-th (1-based) to begin with. */
   | { kind: 'every'; n: number; first: number }
   | { kind: 'ghosts' }
   | { kind: 'velocities'; low: number; high: number }
@@ -34,14 +36,23 @@ export type Combining = 'replace' | 'add' | 'subtract' | 'narrow';
 
 type Picker = (hit: Hit, index: number) => boolean;
 
-/** The hits that a rule picks. `performance` tells where they are heard. */
-export function hitsByRule(part: Part, performance: Performance, rule: Rule): Set<HitId> {
+/**
+ * The hits that a rule picks. `performance` tells where they are heard.
+ * @param among what the rule works on; all hits without it. "Every second" of a selection counts the selection, not the row
+ */
+export function hitsByRule(part: Part, performance: Performance, rule: Rule, among?: ReadonlySet<HitId>): Set<HitId> {
   const picks = pickerOf(part, performance, rule);
   const ids = new Set<HitId>();
   part.hits.forEach((hit, i) => {
-    if (picks(hit, i)) ids.add(hit.id);
+    if ((!among || among.has(hit.id)) && picks(hit, i)) ids.add(hit.id);
   });
   return ids;
+}
+
+/** The selection after a rule: what narrows it or takes from it works on what is selected. */
+export function selectByRule(part: Part, performance: Performance, selection: ReadonlySet<HitId>, rule: Rule, how: Combining): Set<HitId> {
+  const within = how === 'narrow' || how === 'subtract';
+  return combine(selection, hitsByRule(part, performance, rule, within ? selection : undefined), how);
 }
 
 function pickerOf(part: Part, performance: Performance, rule: Rule): Picker {
@@ -55,7 +66,7 @@ function pickerOf(part: Part, performance: Performance, rule: Rule): Picker {
       return (hit) => hit.voice === rule.voice;
     case 'bars':
       return (_hit, i) => {
-        const bar = map.barAt(homeOf(i)).index;
+        const bar = barOfHome(part, homeOf(i));
         return bar >= rule.from && bar < rule.to;
       };
     case 'on-beats':
@@ -89,8 +100,10 @@ function pickerOf(part: Part, performance: Performance, rule: Rule): Picker {
       return (_hit, i) => leanOf(part, performance, i) < -rule.ms;
     case 'late':
       return (_hit, i) => leanOf(part, performance, i) > rule.ms;
-    case 'doubtful':
-      return (_hit, i) => homes.doubtful[i] === 1;
+    case 'doubtful': {
+      const flags = doubtfulFlags(part);
+      return (_hit, i) => flags[i] === 1;
+    }
     case 'locked': {
       const isLocked = lockTest(part);
       return (hit) => isLocked(hit);

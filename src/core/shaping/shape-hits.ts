@@ -1,6 +1,6 @@
 import { meterMapOf } from '../part/part-time';
 import type { Hit, HitId, Part } from '../part/part';
-import { randomStream } from '../random';
+import { hashText, mix, randomStream } from '../random';
 import { nearestLine, stepOf, type GridName } from '../time/grid';
 import { readQuality, setQuality, type QualityName } from './qualities';
 import * as shapes from './shapes';
@@ -25,12 +25,12 @@ export type ShapeKind = Shape['kind'];
 /** Gives a quality of some hits a shape: places are their written ticks, limits those of the quality. */
 export function shapeHits(part: Part, ids: ReadonlySet<HitId>, quality: QualityName, shape: Shape): Part {
   const chosen = part.hits.filter((h) => ids.has(h.id));
-  const values = shapedValues(part, chosen, chosen.map((h) => readQuality(h, quality)), shape);
+  const values = shapedValues(part, chosen, chosen.map((h) => readQuality(h, quality)), quality, shape);
   const byId = new Map(chosen.map((h, i) => [h.id, values[i] as number]));
   return setQuality(part, ids, quality, (hit) => byId.get(hit.id) as number);
 }
 
-function shapedValues(part: Part, hits: readonly Hit[], values: readonly number[], shape: Shape): number[] {
+function shapedValues(part: Part, hits: readonly Hit[], values: readonly number[], quality: QualityName, shape: Shape): number[] {
   const places = (): number[] => hits.map((h) => h.tick);
   switch (shape.kind) {
     case 'set':
@@ -44,7 +44,7 @@ function shapedValues(part: Part, hits: readonly Hit[], values: readonly number[
     case 'limit':
       return shapes.limit(values, shape.low, shape.high);
     case 'scatter':
-      return shapes.scatter(values, shape.range, randomStream(shape.seed), shape.keepMean);
+      return shapes.scatter(values, shape.range, diceFor(quality, shape), shape.keepMean);
     case 'alternate':
       return shape.levels.length === 0 ? [...values] : shapes.alternate(places(), shape.levels);
     case 'ramp':
@@ -56,9 +56,12 @@ function shapedValues(part: Part, hits: readonly Hit[], values: readonly number[
     case 'reshape':
       return shapes.reshape(values, shape.mean, shape.deviation);
     case 'reroll':
-      return shapes.reroll(values, shape.mean, shape.deviation, randomStream(shape.seed));
+      return shapes.reroll(values, shape.mean, shape.deviation, diceFor(quality, shape));
   }
 }
+
+/** Each quality has dice of its own, and each kind of shape: what one draws says nothing of what another does. */
+const diceFor = (quality: QualityName, { kind, seed }: { kind: ShapeKind; seed: number }): (() => number) => randomStream(mix(mix(seed, hashText(quality)), hashText(kind)));
 
 /** Which step of its bar each hit is nearest to. */
 function stepsInBar(part: Part, hits: readonly Hit[], grid: GridName): number[] {

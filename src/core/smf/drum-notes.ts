@@ -1,9 +1,11 @@
 import { cutLengths, type Performance } from '../feel/perform';
-import { strokesOf, type Ornamented } from '../ornament/strokes';
-import type { Companion, Hit } from '../part/part';
-import { tempoMapOf } from '../part/part-time';
+import { isSpilled, strokesOf, type Ornamented, type Strokes } from '../ornament/strokes';
+import type { Companion, Hit, Part } from '../part/part';
+import { endOfPart, tempoMapOf } from '../part/part-time';
+import { audibleVoices } from '../playback/program';
 import type { TempoMap } from '../time/tempo-map';
 import { roundHalfUp, seconds, ticks } from '../units';
+import type { VoiceName } from '../voices';
 
 /** What happens to hits that are performed before the file's start: moved to 0, a bar put in front, or wrapped to the loop's end. */
 export const EARLY_RULES = ['zero', 'lead-in', 'wrap'] as const;
@@ -19,10 +21,23 @@ export interface DrumNotes {
   hits: Uint32Array;
   /** Which stroke of its hit: 0 for the hit itself. */
   numbers: Uint16Array;
-  /** How many were performed before 0. */
-  early: number;
   /** Pedal movements and pressure that go with notes, by tick. */
   controls: Control[];
+  left: LeftOut;
+}
+
+/** What the notes do not show of the part, in numbers. */
+export interface LeftOut {
+  /** How many were performed before 0. */
+  early: number;
+  /** Rows with hits that do not sound: muted, or silenced by a solo. */
+  silent: VoiceName[];
+  /** Notes that fell on another of their key, track and channel: one is left, the louder. */
+  merged: number;
+  /** Notes whose end a choke brought forward. */
+  choked: number;
+  /** Strokes of ornaments behind the part's end. */
+  spilled: number;
 }
 
 /** A pedal's or a pressure's value before a note. */
@@ -38,52 +53,116 @@ export interface NoteScale {
   early: EarlyRule;
   barTicks: number;
   loopTicks: number;
+  /** Rows that do not sound are written, too. */
+  withMuted?: boolean;
 }
 
-/** Rounds performed hits and the strokes of their ornaments to a file's ticks (half up); notes of one key never overlap, the earlier is cut. Chokes sound nothing: they are left out. */
-export function drumNotes(part: Ornamented, performance: Performance, scale: NoteScale): DrumNotes {
+/** What is written is what is heard. */
+export type Noted = Ornamented & Pick<Part, 'rows' | 'bars'>;
+
+/**
+ * Rounds performed hits and the strokes of their ornaments to a file's ticks (half up). Rows that do not sound are left out unless
+ * they are asked for, and so is what ornaments would play behind the part's end. Of notes of one key and lane at one tick the louder
+ * stays; they never overlap, the earlier is cut. A choke is no note: it ends its row's last note before it.
+ */
+export function drumNotes(part: Noted, performance: Performance, scale: NoteScale): DrumNotes {
   const strokes = strokesOf(part, performance);
+  const left: LeftOut = { early: 0, silent: [], merged: 0, choked: 0, spilled: 0 };
+  const chosen = soundingStrokes(part, strokes, scale.withMuted === true, left);
   const times = new Float64Array(strokes.ticks.length);
-  const sounding: number[] = [];
-  let early = 0;
-  const lead = scale.early === 'lead-in' && strokes.ticks.some((t) => roundHalfUp(t * scale.perTick) < 0) ? scale.barTicks : 0;
-  for (let s = 0; s < strokes.ticks.length; s++) {
-    if ((part.hits[strokes.hits[s] as number] as Hit).choke) continue;
-    sounding.push(s);
+  const hitOf = (s: number): Hit => part.hits[strokes.hits[s] as number] as Hit;
+  const lead = scale.early === 'lead-in' && chosen.some((s) => !hitOf(s).choke && roundHalfUp((strokes.ticks[s] as number) * scale.perTick) < 0) ? scale.barTicks : 0;
+  for (const s of chosen) {
     let t = roundHalfUp((strokes.ticks[s] as number) * scale.perTick);
     if (t < 0) {
-      early++;
+      if (!hitOf(s).choke) left.early++;
       if (scale.early === 'wrap' && t + scale.loopTicks >= 0) t += scale.loopTicks;
       else if (lead === 0) t = 0;
     }
     times[s] = Math.max(0, t + lead);
   }
+  const laneOf = (s: number): number => hitOf(s).lane ?? 0;
+  const sounding = mergeEqual(chosen.filter((s) => !hitOf(s).choke), times, strokes, laneOf, left);
   const n = sounding.length;
-  const order = Uint32Array.from(sounding).sort((a, b) => (times[a] as number) - (times[b] as number) || a - b);
-  const notes: DrumNotes = {
-    ticks: new Float64Array(n),
-    ends: new Float64Array(n),
-    keys: new Uint8Array(n),
-    velocities: new Uint8Array(n),
-    hits: new Uint32Array(n),
-    numbers: new Uint16Array(n),
-    early,
-    controls: [],
-  };
+  const notes: DrumNotes = { ticks: new Float64Array(n), ends: new Float64Array(n), keys: new Uint8Array(n), velocities: new Uint8Array(n), hits: new Uint32Array(n), numbers: new Uint16Array(n), controls: [], left };
   const lengths = new Float64Array(n);
-  for (let k = 0; k < n; k++) {
-    const s = order[k] as number;
+  const groups = new Uint32Array(n);
+  sounding.forEach((s, k) => {
     notes.ticks[k] = times[s] as number;
     notes.keys[k] = strokes.keys[s] as number;
     notes.velocities[k] = strokes.velocities[s] as number;
     notes.hits[k] = strokes.hits[s] as number;
     notes.numbers[k] = strokes.numbers[s] as number;
+    groups[k] = laneOf(s) * KEYS + (strokes.keys[s] as number);
     lengths[k] = Math.max(1, roundHalfUp((strokes.lengths[s] as number) * scale.perTick));
-  }
+  });
   notes.controls = controlsOf(part, notes, scale.perTick);
-  const cut = cutLengths(notes.keys, notes.ticks, lengths);
+  const cut = cutLengths(groups, notes.ticks, lengths);
   for (let k = 0; k < n; k++) notes.ends[k] = (notes.ticks[k] as number) + (cut[k] as number);
+  endAtChokes(part, strokes, chosen, sounding, times, notes);
   return notes;
+}
+
+const KEYS = 128;
+
+/** Strokes that are heard, chokes among them, in the part's order. */
+function soundingStrokes(part: Noted, strokes: Strokes, withMuted: boolean, left: LeftOut): number[] {
+  const audible = audibleVoices(part);
+  const end = endOfPart(part);
+  const silent = new Set<VoiceName>();
+  const chosen: number[] = [];
+  for (let s = 0; s < strokes.ticks.length; s++) {
+    const voice = voiceOf(part, strokes, s);
+    if (!withMuted && !audible.has(voice)) silent.add(voice);
+    else if (isSpilled(strokes, s, end)) left.spilled++;
+    else chosen.push(s);
+  }
+  left.silent = [...silent];
+  return chosen;
+}
+
+const voiceOf = (part: Pick<Part, 'hits'>, strokes: Strokes, s: number): VoiceName => strokes.voices.get(s) ?? (part.hits[strokes.hits[s] as number] as Hit).voice;
+
+/** Strokes in the order in which they are written; of equal ones the louder alone, the first of equally loud ones. */
+function mergeEqual(chosen: readonly number[], times: Float64Array, strokes: Strokes, laneOf: (s: number) => number, left: LeftOut): Uint32Array {
+  const order = Uint32Array.from(chosen).sort((a, b) => (times[a] as number) - (times[b] as number) || a - b);
+  const kept: number[] = [];
+  let tick = Number.NaN;
+  let atTick = new Map<number, number>();
+  for (const s of order) {
+    if (times[s] !== tick) {
+      tick = times[s] as number;
+      if (atTick.size > 0) atTick = new Map();
+    }
+    const group = laneOf(s) * KEYS + (strokes.keys[s] as number);
+    const place = atTick.get(group);
+    if (place === undefined) atTick.set(group, kept.push(s) - 1);
+    else {
+      left.merged++;
+      if ((strokes.velocities[s] as number) > (strokes.velocities[kept[place] as number] as number)) kept[place] = s;
+    }
+  }
+  return Uint32Array.from(kept);
+}
+
+/** Ends the last note of a row where a choke of that row is performed. */
+function endAtChokes(part: Noted, strokes: Strokes, chosen: readonly number[], sounding: Uint32Array, times: Float64Array, notes: DrumNotes) {
+  const isChoke = (s: number): boolean => (part.hits[strokes.hits[s] as number] as Hit).choke === true;
+  if (!chosen.some(isChoke)) return;
+  const noteOf = new Map([...sounding].map((s, k) => [s, k]));
+  const lastOfRow = new Map<VoiceName, number>();
+  const performed = [...chosen].sort((a, b) => (strokes.ticks[a] as number) - (strokes.ticks[b] as number) || a - b);
+  for (const s of performed) {
+    const voice = voiceOf(part, strokes, s);
+    const note = noteOf.get(s);
+    if (note !== undefined) lastOfRow.set(voice, note);
+    if (!isChoke(s)) continue;
+    const last = lastOfRow.get(voice);
+    const at = times[s] as number;
+    if (last === undefined || at < (notes.ticks[last] as number) || at >= (notes.ends[last] as number)) continue;
+    notes.ends[last] = Math.max((notes.ticks[last] as number) + 1, at);
+    notes.left.choked++;
+  }
 }
 
 /** Each companion as long before its note as it came before its stroke, but never before the file's start. */

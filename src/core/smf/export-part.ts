@@ -4,7 +4,7 @@ import { endOfPart, meterMapOf } from '../part/part-time';
 import type { Part } from '../part/part';
 import type { MeterChange } from '../time/meter-map';
 import { roundHalfUp, TICKS_PER_QUARTER } from '../units';
-import { drumNotes, type Control, type DrumNotes, type EarlyRule } from './drum-notes';
+import { drumNotes, type Control, type DrumNotes, type EarlyRule, type LeftOut } from './drum-notes';
 import { DRUM_CHANNEL } from './lanes';
 import { META, META_END_OF_TRACK, META_METER, META_TEMPO, META_TRACK_NAME } from './read';
 import { encodeText } from './text';
@@ -24,15 +24,20 @@ export interface PartExportOptions {
   ppq?: number;
   /** Default: moved to 0. */
   early?: EarlyRule;
+  /** Rows that are muted, or silenced by a solo, are written, too; by default what is exported is what is heard. */
+  withMuted?: boolean;
 }
 
 export interface ExportResult {
   bytes: Uint8Array;
   notes: number;
   ppq: number;
-  /** How many notes were performed before the file's start, and what was done with them. */
-  early: number;
+  /** What was done with notes that were performed before the file's start. */
   earlyRule: EarlyRule;
+  /** What the file does not show of the part. */
+  left: LeftOut;
+  /** Changes of tempo and meter behind the part's end, which are left out. */
+  changesBehind: number;
 }
 
 /** The least multiple of the source's resolution that reaches 960; 960 without a source. */
@@ -54,17 +59,22 @@ export function exportPart(part: Part, options: PartExportOptions = {}): ExportR
   const earlyRule = options.early ?? 'zero';
   const firstBar = meterMapOf(part).barOf(0);
   const barTicks = roundHalfUp(firstBar.length * perTick);
+  const end = endOfPart(part);
   const performance = options.written ? writtenPerformance(part) : performPart(part);
-  const notes = drumNotes(part, performance, { perTick, early: earlyRule, barTicks, loopTicks: roundHalfUp((endOfPart(part) - part.origin) * perTick) });
-  const leadTicks = earlyRule === 'lead-in' && notes.early > 0 ? barTicks : 0;
+  const notes = drumNotes(part, performance, { perTick, early: earlyRule, barTicks, loopTicks: roundHalfUp((end - part.origin) * perTick), withMuted: options.withMuted === true });
+  const leadTicks = earlyRule === 'lead-in' && notes.left.early > 0 ? barTicks : 0;
   const at = (tick: number): number => (tick <= 0 ? 0 : roundHalfUp(tick * perTick) + leadTicks);
+
+  // The first of each is the one that holds from the start.
+  const meter = part.meter.filter((m, i) => i === 0 || m.tick + part.origin < end);
+  const tempo = part.tempo.filter((t, i) => i === 0 || t.tick < end);
 
   const w = new SmfWriter();
   w.header(0, 1, ppq);
   w.track(() => {
     const changes = [
-      ...part.meter.map((m) => ({ tick: at(m.tick), write: () => writeMeter(w, m) })),
-      ...part.tempo.map((t) => ({ tick: at(t.tick), write: () => writeTempo(w, t.microsecondsPerQuarter) })),
+      ...meter.map((m) => ({ tick: at(m.tick), write: () => writeMeter(w, m) })),
+      ...tempo.map((t) => ({ tick: at(t.tick), write: () => writeTempo(w, t.microsecondsPerQuarter) })),
     ].sort((a, b) => a.tick - b.tick);
     w.quantity(0);
     writeMeta(w, META_TRACK_NAME, encodeText(part.name));
@@ -88,7 +98,7 @@ export function exportPart(part: Part, options: PartExportOptions = {}): ExportR
     w.quantity(0);
     writeMeta(w, META_END_OF_TRACK, []);
   });
-  return { bytes: w.finish(), notes: notes.ticks.length, ppq, early: notes.early, earlyRule };
+  return { bytes: w.finish(), notes: notes.ticks.length, ppq, earlyRule, left: notes.left, changesBehind: part.meter.length - meter.length + part.tempo.length - tempo.length };
 }
 
 export interface NoteEvent {

@@ -2,49 +2,68 @@ import { NamedError } from '../errors';
 import { performPart, writtenPerformance } from '../feel/perform';
 import { tempoMapOf } from '../part/part-time';
 import { COMPANION_MS, type Hit, type Lane, type Part } from '../part/part';
+import type { MeterChange } from '../time/meter-map';
 import { ticks, TICKS_PER_QUARTER } from '../units';
 import { drumNotes, type DrumNotes } from './drum-notes';
 import { defaultPpq, FOOT_CONTROLLER, MAX_PPQ, noteEvents, writeNote, type ExportResult, type NoteEvent } from './export-part';
-import { tickScale } from './import-part';
-import { channelOf, isNote, META, META_END_OF_TRACK, type RawEvent, type SmfFile } from './read';
+import { mapsOfSong, tickScale } from './import-part';
+import { channelOf, isNote, META, META_END_OF_TRACK, type SmfFile } from './read';
+import type { TrackEvents } from './track-events';
 import { MAX_DELTA, SmfWriter } from './write';
 
 export interface SongExportOptions {
   written?: boolean;
   /** A multiple of the source's resolution; by default the least that reaches 960. */
   ppq?: number;
+  /** Rows that are muted, or silenced by a solo, are written, too. */
+  withMuted?: boolean;
 }
 
 /**
  * Writes the imported song with only its drums replaced. Every event that is not a note of the drum part keeps its bytes and its
  * place (times the factor); hat-pedal controllers and pressure of the drum channels move with the hit that follows them
  * within 30 ms. Running status is written out, and the end of a track moves later where a hit does.
- * @throws NamedError no-source, bad-resolution
+ * @throws NamedError no-source, bad-resolution, meter-changed
  */
 export function exportSong(part: Part, file: SmfFile, options: SongExportOptions = {}): ExportResult {
   if (!part.source) throw new NamedError('no-source');
+  if (!fitsSong(part, file)) throw new NamedError('meter-changed');
   const factor = factorOf(file, options.ppq);
   const perTick = ticksPerInternalTick(file) * factor;
   const performance = options.written ? writtenPerformance(part) : performPart(part);
-  const notes = drumNotes(part, performance, { perTick, early: 'zero', barTicks: 0, loopTicks: 0 });
-  const lanes = part.source.lanes;
-  const taken = file.tracks.map((track) => [...track.events]);
-  const companions = companionShifts(part, file, taken, notes, perTick);
+  const notes = drumNotes(part, performance, { perTick, early: 'zero', barTicks: 0, loopTicks: 0, withMuted: options.withMuted === true });
+  const { lanes } = part.source;
+  const isDrumLane = laneTest(lanes);
+  const shifts = companionShifts(part, file, notes, perTick);
   const ppq = file.division.kind === 'metrical' ? file.division.ppq * factor : file.division.raw;
+  const laneOf = (e: NoteEvent): Lane => lanes[(part.hits[notes.hits[e.note] as number] as Hit).lane ?? 0] as Lane;
 
   const w = new SmfWriter();
   w.header(file.format, file.tracks.length, ppq);
-  const events = noteEvents(notes);
-  file.tracks.forEach((_, index) => {
-    const own = events.filter((e) => (lanes[laneOf(part.hits, notes, e)] as Lane).track === index);
-    const kept = (taken[index] as RawEvent[])
-      .filter((e) => !(isNote(e.status) && isDrumLane(lanes, index, e)))
-      .map((e) => ({ event: e, tick: companions.get(e) ?? e.tick * factor }));
+  const own = byTrack(noteEvents(notes), (e) => laneOf(e).track, file.tracks.length);
+  file.tracks.forEach(({ events }, track) => {
+    const moved = shifts.get(track);
+    const tickOf = (i: number): number => moved?.get(i) ?? (events.ticks[i] as number) * factor;
+    const kept: number[] = [];
+    for (let i = 0; i < events.length; i++) if (!(isNote(events.statuses[i] as number) && isDrumLane(track, channelOf(events.statuses[i] as number)))) kept.push(i);
     // Companions may have changed places with their neighbours; the sort is stable, so all else keeps its order.
-    if (companions.size > 0) kept.sort((a, b) => a.tick - b.tick);
-    writeTrack(w, file, kept, own, notes, (e) => (lanes[laneOf(part.hits, notes, e)] as Lane).channel);
+    if (moved) kept.sort((a, b) => tickOf(a) - tickOf(b));
+    writeTrack(w, file.bytes, events, kept, tickOf, own[track] as NoteEvent[], notes, (e) => laneOf(e).channel);
   });
-  return { bytes: w.finish(), notes: notes.ticks.length, ppq, early: notes.early, earlyRule: 'zero' };
+  return { bytes: w.finish(), notes: notes.ticks.length, ppq, earlyRule: 'zero', left: notes.left, changesBehind: 0 };
+}
+
+/** Whether the part still has the song's bars: with other ones its tracks no longer fit. How beats are grouped does not matter. */
+export function fitsSong(part: Pick<Part, 'meter' | 'source'>, file: SmfFile): boolean {
+  if (!part.source) return false;
+  const lengths = (meter: readonly MeterChange[]): string => meter.map((m) => `${m.tick} ${m.numerator}/${m.denominator}`).join();
+  return lengths(part.meter) === lengths(mapsOfSong(file, part.source.lanes).meter);
+}
+
+function byTrack(events: readonly NoteEvent[], trackOf: (e: NoteEvent) => number, tracks: number): NoteEvent[][] {
+  const lists = Array.from({ length: tracks }, (): NoteEvent[] => []);
+  for (const e of events) lists[trackOf(e)]?.push(e);
+  return lists;
 }
 
 function factorOf(file: SmfFile, ppq: number | undefined): number {
@@ -58,78 +77,86 @@ function factorOf(file: SmfFile, ppq: number | undefined): number {
 const ticksPerInternalTick = (file: SmfFile): number =>
   file.division.kind === 'metrical' ? file.division.ppq / TICKS_PER_QUARTER : file.division.ticksPerSecond / (2 * TICKS_PER_QUARTER);
 
-const laneOf = (hits: readonly Hit[], notes: DrumNotes, e: NoteEvent): number => (hits[notes.hits[e.note] as number] as Hit).lane ?? 0;
-
-const isDrumLane = (lanes: readonly Lane[], track: number, e: RawEvent): boolean => lanes.some((l) => l.track === track && l.channel === channelOf(e.status));
-
-interface KeptEvent {
-  event: RawEvent;
-  tick: number;
+/** Whether a track and channel is one of the lanes. */
+function laneTest(lanes: readonly Lane[]): (track: number, channel: number) => boolean {
+  const known = new Set(lanes.map((l) => l.track * 16 + l.channel - 1));
+  return (track, channel) => known.has(track * 16 + channel - 1);
 }
 
 /** Merges kept events and new notes: at one tick first the note-offs, then what was kept, then the note-ons; the end mark last. */
-function writeTrack(w: SmfWriter, file: SmfFile, kept: readonly KeptEvent[], own: readonly NoteEvent[], notes: DrumNotes, channel: (e: NoteEvent) => number) {
+function writeTrack(w: SmfWriter, bytes: Uint8Array, events: TrackEvents, kept: readonly number[], tickOf: (i: number) => number, own: readonly NoteEvent[], notes: DrumNotes, channel: (e: NoteEvent) => number) {
   w.track(() => {
     let now = 0;
-    let i = 0;
+    let next = 0;
     const advance = (tick: number) => {
       w.quantity(Math.min(MAX_DELTA, Math.max(0, tick - now)));
       now = Math.max(now, tick);
     };
     const writeNotes = (until: number, ons: boolean) => {
-      for (let e = own[i]; e && (e.tick < until || (e.tick === until && (ons || !e.on))); e = own[++i]) {
+      for (let e = own[next]; e && (e.tick < until || (e.tick === until && (ons || !e.on))); e = own[++next]) {
         advance(e.tick);
         writeNote(w, e, notes, channel(e));
       }
     };
-    let end: KeptEvent | undefined;
-    for (const k of kept) {
-      if (isEndMark(file.bytes, k.event)) {
-        end = k;
+    let end = 0;
+    for (const i of kept) {
+      const tick = tickOf(i);
+      const status = events.statuses[i] as number;
+      const start = events.starts[i] as number;
+      if (status === META && bytes[start] === META_END_OF_TRACK) {
+        end = tick;
         continue;
       }
-      writeNotes(k.tick, false);
-      advance(k.tick);
-      w.byte(k.event.status);
-      w.copy(file.bytes, k.event.start, k.event.end);
+      writeNotes(tick, false);
+      advance(tick);
+      w.byte(status);
+      w.copy(bytes, start, events.ends[i] as number);
     }
     writeNotes(Infinity, true);
-    advance(Math.max(now, end?.tick ?? now));
+    advance(Math.max(now, end));
     w.byte(META);
     w.byte(META_END_OF_TRACK);
     w.byte(0);
   });
 }
 
-const isEndMark = (bytes: Uint8Array, e: RawEvent): boolean => e.status === META && bytes[e.start] === META_END_OF_TRACK;
-
-/** New ticks of pedal controllers and pressure on the drum lanes: they keep their distance to the hit that follows within 30 ms. */
-function companionShifts(part: Part, file: SmfFile, taken: readonly RawEvent[][], notes: DrumNotes, perTick: number): Map<RawEvent, number> {
-  const shifts = new Map<RawEvent, number>();
+/** New ticks of pedal controllers and pressure on the drum lanes, by track and event: they keep their distance to the hit that follows within 30 ms. */
+function companionShifts(part: Part, file: SmfFile, notes: DrumNotes, perTick: number): Map<number, Map<number, number>> {
+  const shifts = new Map<number, Map<number, number>>();
   const toTicks = tickScale(file);
   const tempo = tempoMapOf(part);
   const performedOf = new Map<number, number>();
   notes.hits.forEach((hit, k) => notes.numbers[k] === 0 && performedOf.set(hit, notes.ticks[k] as number));
   const factor = perTick / ticksPerInternalTick(file);
-  part.source?.lanes.forEach((lane, laneIndex) => {
-    const own = part.hits.flatMap((hit, i) => ((hit.lane ?? 0) === laneIndex ? [i] : []));
+  const lanes = part.source?.lanes ?? [];
+  const hitsOfLane = lanes.map((): number[] => []);
+  part.hits.forEach((hit, i) => hitsOfLane[hit.lane ?? 0]?.push(i));
+  lanes.forEach((lane, laneIndex) => {
+    const own = hitsOfLane[laneIndex] as number[];
+    const events = file.tracks[lane.track]?.events;
+    if (!events || own.length === 0) return;
     let next = 0;
-    for (const event of taken[lane.track] ?? []) {
-      if (channelOf(event.status) !== lane.channel || !isCompanion(file.bytes, event)) continue;
-      const tick = ticks(toTicks(event.tick));
+    for (let e = 0; e < events.length; e++) {
+      const status = events.statuses[e] as number;
+      if (channelOf(status) !== lane.channel || !isCompanion(file.bytes, status, events.starts[e] as number)) continue;
+      const at = events.ticks[e] as number;
+      const tick = ticks(toTicks(at));
       while (next < own.length && (part.hits[own[next] as number] as Hit).tick < tick) next++;
       const index = own[next];
       if (index === undefined) break;
       const hit = part.hits[index] as Hit;
-      if (tempo.between(tick, hit.tick) > COMPANION_MS) continue;
-      const written = Math.round(hit.tick * perTick);
-      shifts.set(event, Math.max(0, event.tick * factor + (performedOf.get(index) as number) - written));
+      const performed = performedOf.get(index);
+      // A hit that is not written takes nothing along.
+      if (performed === undefined || tempo.between(tick, hit.tick) > COMPANION_MS) continue;
+      const moved = shifts.get(lane.track) ?? new Map<number, number>();
+      moved.set(e, Math.max(0, at * factor + performed - Math.round(hit.tick * perTick)));
+      shifts.set(lane.track, moved);
     }
   });
   return shifts;
 }
 
-function isCompanion(bytes: Uint8Array, event: RawEvent): boolean {
-  const kind = event.status & 0xf0;
-  return kind === 0xa0 || kind === 0xd0 || (kind === 0xb0 && bytes[event.start] === FOOT_CONTROLLER);
+function isCompanion(bytes: Uint8Array, status: number, start: number): boolean {
+  const kind = status & 0xf0;
+  return kind === 0xa0 || kind === 0xd0 || (kind === 0xb0 && bytes[start] === FOOT_CONTROLLER);
 }

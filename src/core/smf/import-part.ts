@@ -1,5 +1,6 @@
 import { NamedError } from '../errors';
 import { EMPTY_FEEL } from '../feel/feel';
+import { MAX_BARS, MAX_QUARTERS, MOST_HITS, MOST_METERS, MOST_TEMPOS, shortName } from '../limits';
 import { compareHits, type Hit, type Lane, type Part } from '../part/part';
 import { meterMapOf } from '../part/part-time';
 import { ghostLimits, isGhost } from '../ghosts/imported';
@@ -11,8 +12,8 @@ import { listLanes, notesByChannel } from './lanes';
 import { TrackEvents } from './track-events';
 import { channelOf, META, META_METER, META_TEMPO, metaData, type RawTrack, type SmfFile } from './read';
 
-/** Longest part, in quarter notes. */
-export const MAX_QUARTERS = 100_000;
+/** No tick of a part lies further from zero. */
+const LAST_TICK = MAX_QUARTERS * TICKS_PER_QUARTER;
 
 export interface ImportOptions {
   name: string;
@@ -30,7 +31,8 @@ export interface ImportedPart {
 /**
  * Makes a part of the notes on the chosen lanes, with the file's tempo and meter maps (none: 120 BPM, 4/4). Its length is whole
  * bars up to the last hit.
- * @throws NamedError no-notes, no-drum-notes (details count the notes by channel), part-too-long
+ * @throws NamedError no-notes, no-drum-notes (details count the notes by channel), part-too-long, too-many-hits, too-many-bars,
+ *   too-many-tempos, too-many-meters
  */
 export function importPart(file: SmfFile, options: ImportOptions): ImportedPart {
   const notices = [...file.notices];
@@ -42,16 +44,18 @@ export function importPart(file: SmfFile, options: ImportOptions): ImportedPart 
     throw all.length === 0 ? new NamedError('no-notes') : new NamedError('no-drum-notes', { notesByChannel: notesByChannel(all) });
   }
   const lastTick = (hits[hits.length - 1] as Hit).tick;
-  if (lastTick > MAX_QUARTERS * TICKS_PER_QUARTER) throw new NamedError('part-too-long', { quarters: Math.round(lastTick / TICKS_PER_QUARTER) });
+  if (lastTick > LAST_TICK) throw new NamedError('part-too-long', { quarters: Math.round(lastTick / TICKS_PER_QUARTER) });
 
-  const timeTracks = file.format === 2 ? file.tracks.filter((_, i) => options.lanes.some((l) => l.track === i)) : file.tracks;
-  const { tempo, meter } = collectMaps(file, timeTracks, toTicks);
+  const { tempo, meter } = mapsOfSong(file, options.lanes, notices);
   const origin = ticks(0);
   const bars = meterMapOf({ meter, origin }).barAt(lastTick).index + 1;
+  if (bars > MAX_BARS) throw new NamedError('too-many-bars', { bars });
+  const name = shortName(options.name.trim()) || 'Untitled';
+  if (name.length < options.name.trim().length) notices.push('The name was longer than 240 letters and was shortened.');
   const rows = [...new Set(hits.map((h) => h.voice))].sort(compareVoices).map((voice) => ({ voice }));
   const part: Part = {
     format: 'nod-sway/part@1',
-    name: options.name,
+    name,
     tempo,
     meter,
     origin,
@@ -61,7 +65,7 @@ export function importPart(file: SmfFile, options: ImportOptions): ImportedPart 
     hits,
     feel: EMPTY_FEEL,
     source: {
-      fileName: options.fileName ?? options.name,
+      fileName: shortName(options.fileName ?? name),
       ppq: file.division.kind === 'metrical' ? file.division.ppq : null,
       lanes: options.lanes.map(({ track, channel }) => ({ track, channel })),
     },
@@ -84,10 +88,11 @@ function collectHits(file: SmfFile, lanes: readonly Lane[], toTicks: (t: number)
   const hits: Hit[] = [];
   const voices = Array.from({ length: 128 }, (_, key) => voiceOfKey(kitMap, key));
   let endless = 0;
+  let held = 0;
   lanes.forEach((lane, laneIndex) => {
     // Nearly always one note of a key is open at a time: the others wait in a list that is made when it is needed.
     const open: (Hit | undefined)[] = new Array<Hit | undefined>(128).fill(undefined);
-    const later = new Map<number, Hit[]>();
+    const later = new Map<number, Waiting>();
     const events = file.tracks[lane.track]?.events ?? new TrackEvents(1);
     for (let i = 0; i < events.length; i++) {
       const status = events.statuses[i] as number;
@@ -100,22 +105,33 @@ function collectHits(file: SmfFile, lanes: readonly Lane[], toTicks: (t: number)
       if (kind === 0x90 && strength > 0) {
         const hit: Hit = { id: '', voice: voices[key] as string, key, tick: ticks(tick), length: ticks(TICKS_PER_QUARTER / 4), velocity: velocity(strength) };
         if (laneIndex > 0) hit.lane = laneIndex;
-        hits.push(hit);
+        if (hits.push(hit) > MOST_HITS) throw new NamedError('too-many-hits');
+        const waiting = later.get(key);
         if (!open[key]) open[key] = hit;
-        else if (later.has(key)) later.get(key)?.push(hit);
-        else later.set(key, [hit]);
+        else if (waiting) waiting.hits.push(hit);
+        else later.set(key, { hits: [hit], next: 0 });
       } else {
         const hit = open[key];
         if (!hit) continue;
-        hit.length = ticks(tick - hit.tick);
-        open[key] = later.size > 0 ? later.get(key)?.shift() : undefined;
+        hit.length = ticks(Math.min(LAST_TICK, tick - hit.tick));
+        if (tick - hit.tick > LAST_TICK) held++;
+        open[key] = undefined;
+        const waiting = later.size > 0 ? later.get(key) : undefined;
+        if (waiting && waiting.next < waiting.hits.length) open[key] = waiting.hits[waiting.next++];
       }
     }
     for (const hit of open) if (hit) endless++;
-    for (const waiting of later.values()) endless += waiting.length;
+    for (const waiting of later.values()) endless += waiting.hits.length - waiting.next;
   });
   if (endless > 0) notices.push(`${endless} notes had no end; they last a sixteenth.`);
+  if (held > 0) notices.push(`${held} ${held === 1 ? 'note was' : 'notes were'} held for over 100,000 quarter notes and ${held === 1 ? 'was' : 'were'} cut there.`);
   return giveIds(hits);
+}
+
+/** Notes of a key that started while an earlier one was held; those before `next` have been taken. */
+interface Waiting {
+  hits: Hit[];
+  next: number;
 }
 
 /** Sorts, and names each hit by key, tick and ordinal among equals: importing a file again gives the same ids. */
@@ -142,13 +158,22 @@ function isSorted<T>(list: readonly T[], order: (a: T, b: T) => number): boolean
   return true;
 }
 
-function collectMaps(file: SmfFile, tracks: readonly RawTrack[], toTicks: (t: number) => number): { tempo: TempoChange[]; meter: MeterChange[] } {
+/**
+ * The tempo and meter maps of a file, in our ticks; of a format 2 file those of the lanes' tracks.
+ * @throws NamedError too-many-tempos, too-many-meters
+ */
+export function mapsOfSong(file: SmfFile, lanes: readonly Lane[], notices: string[] = []): { tempo: TempoChange[]; meter: MeterChange[] } {
+  const toTicks = tickScale(file);
+  const chosen = new Set(lanes.map((l) => l.track));
+  const tracks: readonly RawTrack[] = file.format === 2 ? file.tracks.filter((_, i) => chosen.has(i)) : file.tracks;
   const tempo: TempoChange[] = [];
   const meter: MeterChange[] = [];
   for (const track of tracks) {
     const { length, statuses, starts, ends } = track.events;
     for (let i = 0; i < length; i++) {
       if (statuses[i] !== META) continue;
+      const kind = file.bytes[starts[i] as number];
+      if (kind !== META_TEMPO && kind !== META_METER) continue;
       const { type, data } = metaData(file.bytes, { start: starts[i] as number, end: ends[i] as number });
       const tick = ticks(toTicks(track.events.ticks[i] as number));
       if (type === META_TEMPO && data.length >= 3 && file.division.kind === 'metrical') {
@@ -161,16 +186,19 @@ function collectMaps(file: SmfFile, tracks: readonly RawTrack[], toTicks: (t: nu
       }
     }
   }
-  return { tempo: tidyTempo(tempo), meter: tidyMeter(meter) };
+  if (tempo.length > MOST_TEMPOS) throw new NamedError('too-many-tempos');
+  if (meter.length > MOST_METERS) throw new NamedError('too-many-meters');
+  const far = [...tempo, ...meter].filter((change) => change.tick > LAST_TICK).length;
+  if (far > 0) notices.push(`${far} ${far === 1 ? 'change' : 'changes'} of tempo or meter behind 100,000 quarter notes ${far === 1 ? 'was' : 'were'} left out.`);
+  return { tempo: tidyTempo(tempo.filter((t) => t.tick <= LAST_TICK)), meter: tidyMeter(meter.filter((m) => m.tick <= LAST_TICK)) };
 }
 
-/** Sorted, one a tick (the last counts), starting at 0. */
+/** Sorted, one a tick (the last counts), starting at 0; repeated equal ones stay, so that an export has as many. */
 function tidyTempo(changes: TempoChange[]): TempoChange[] {
   const tidy: TempoChange[] = [];
   for (const change of changes.sort((a, b) => a.tick - b.tick)) {
     const last = tidy[tidy.length - 1];
     if (last?.tick === change.tick) tidy.pop();
-    else if (last?.microsecondsPerQuarter === change.microsecondsPerQuarter) continue;
     tidy.push(change);
   }
   if (tidy[0]?.tick !== 0) tidy.unshift({ tick: ticks(0), microsecondsPerQuarter: DEFAULT_MICROSECONDS_PER_QUARTER });

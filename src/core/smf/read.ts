@@ -1,4 +1,5 @@
 import { NamedError } from '../errors';
+import { MOST_TRACKS } from '../limits';
 import { decodeText } from './text';
 import { TrackEvents, type RawEvent } from './track-events';
 
@@ -34,7 +35,7 @@ export const META_METER = 0x58;
 /**
  * Reads a standard MIDI file (formats 0, 1, 2; running status; metrical or SMPTE division). Damage inside a track ends that
  * track early and is reported; the rest is kept.
- * @throws NamedError empty-file, not-midi, file-too-large, damaged-midi
+ * @throws NamedError empty-file, not-midi, file-too-large, damaged-midi, too-many-tracks
  */
 export function readSmf(bytes: Uint8Array): SmfFile {
   if (bytes.length === 0) throw new NamedError('empty-file');
@@ -54,6 +55,7 @@ export function readSmf(bytes: Uint8Array): SmfFile {
     const end = Math.min(bytes.length, at + 8 + length);
     if (tag === 'MTrk') {
       const number = file.tracks.length + 1;
+      if (number > MOST_TRACKS) throw new NamedError('too-many-tracks');
       if (at + 8 + length > bytes.length) file.notices.push(`Track ${number} ends before its declared length; what was there is kept.`);
       file.tracks.push(readTrack(bytes, at + 8, end, number, file.notices));
     }

@@ -172,7 +172,7 @@ const RECIPES: Readonly<Record<VoiceName, Recipe>> = {
 
 /** Every voice has a sound; a key without a name gets a wooden tick, tuned by its number. */
 export function recipeOf(voice: VoiceName): Recipe {
-  return RECIPES[voice] ?? bar(300 * 2 ** (((hashText(voice) % 24) - 4) / 12), 0.05, 2.1);
+  return (Object.hasOwn(RECIPES, voice) ? RECIPES[voice] : undefined) ?? bar(300 * 2 ** (((hashText(voice) % 24) - 4) / 12), 0.05, 2.1);
 }
 
 /** Voices whose start ends the ring of others: a pedal or closed stroke ends the open one. */
@@ -187,4 +187,4 @@ const ENDS: Readonly<Record<VoiceName, readonly VoiceName[]>> = {
   'conga-mute': ['conga-high'],
 };
 
-export const voicesEndedBy = (voice: VoiceName): readonly VoiceName[] => ENDS[voice] ?? [];
+export const voicesEndedBy = (voice: VoiceName): readonly VoiceName[] => (Object.hasOwn(ENDS, voice) ? (ENDS[voice] as readonly VoiceName[]) : []);

@@ -1,8 +1,9 @@
 import type { Hit, HitId, Part } from '../part/part';
+import { rowsWith } from '../part/commands/hits';
 import { compareHits } from '../part/part';
 import { stepOf } from '../time/grid';
 import { ticks } from '../units';
-import { compareVoices, voiceOfKey, type VoiceName } from '../voices';
+import { voiceOfKey, type VoiceName } from '../voices';
 import type { FoldedStroke } from './fold';
 
 /** The id of a hit tells which raw event it came from: the link lasts as long as the hit. */
@@ -22,12 +23,10 @@ export function hitsOfStrokes(part: Pick<Part, 'kitMap'>, takeId: string, stroke
     .sort(compareHits);
 }
 
-/** A part with more hits in it, and rows for them. */
+/** A part with more hits in it, and rows for them; the rows that are there keep their order. */
 export function withHits(part: Part, more: readonly Hit[], keep: (hit: Hit) => boolean = () => true): Part {
   if (more.length === 0 && part.hits.every(keep)) return part;
   const hits = [...part.hits.filter(keep), ...more].sort(compareHits);
-  const known = new Set(part.rows.map((r) => r.voice));
-  const fresh = [...new Set(more.map((h) => h.voice))].filter((v) => !known.has(v));
-  const rows = fresh.length === 0 ? part.rows : [...part.rows, ...fresh.map((voice) => ({ voice }))].sort((a, b) => compareVoices(a.voice, b.voice));
+  const rows = rowsWith(part.rows, new Set(more.map((h) => h.voice)));
   return { ...part, hits, rows };
 }

@@ -1,8 +1,9 @@
-import { homesOf } from '../homes/homes';
+import { hitsInRange } from '../part/ticks-range';
 import type { Hit, Part } from '../part/part';
 import { compareHits } from '../part/part';
 import { foldTake, recordedStrokes } from './fold';
 import { eventOfHit, hitsOfStrokes, withHits } from './hits-of-take';
+import type { VoiceName } from '../voices';
 import type { RawEvent, Take } from './take';
 
 /** The hits of a take in a part, by the part's kit map. */
@@ -15,9 +16,22 @@ export const hitsOfTake = (part: Pick<Part, 'kitMap'>, take: Take, events: reado
 export function putTake(part: Part, take: Take, events: readonly RawEvent[]): Part {
   const hits = hitsOfTake(part, take, events);
   const voices = new Set(hits.map((h) => h.voice));
-  const homes = homesOf(part);
-  const gone = new Set(part.hits.flatMap((h, i) => (voices.has(h.voice) && (homes.ticks[i] as number) >= take.start && (homes.ticks[i] as number) < take.end ? [h.id] : [])));
+  const inLoop = hitsInRange(part, take);
+  const gone = new Set(part.hits.flatMap((h) => (voices.has(h.voice) && inLoop.has(h.id) ? [h.id] : [])));
   return withHits(part, hits, (h) => !gone.has(h.id) && eventOfHit(h.id)?.take !== take.id);
+}
+
+/**
+ * Takes a take's hits out of a part again, whatever else was done since. What its recording took the place of comes back; rows that it
+ * added go where they are empty.
+ */
+export function withoutTake(part: Part, takeId: string, replaced: readonly Hit[], rowsBefore: ReadonlySet<VoiceName>): Part {
+  const gone = hitsFromTake(part, takeId);
+  if (gone.size === 0) return part;
+  const present = new Set(part.hits.map((h) => h.id));
+  const next = withHits(part, replaced.filter((h) => !present.has(h.id)), (h) => !gone.has(h.id));
+  const played = new Set(next.hits.map((h) => h.voice));
+  return { ...next, rows: next.rows.filter((row) => rowsBefore.has(row.voice) || played.has(row.voice)) };
 }
 
 /** The part's hits that came from a take. */

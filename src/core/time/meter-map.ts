@@ -82,9 +82,14 @@ export class MeterMap {
   private segmentAt(value: number, by: 'start' | 'firstBar'): Segment {
     const hint = this.last;
     if (by === 'start' && hint.start <= value && value < hint.end) return hint;
-    let found = this.segments[0] as Segment;
-    for (const s of this.segments) if (s[by] <= value) found = s;
-    return (this.last = found);
+    let low = 0;
+    let high = this.segments.length - 1;
+    while (low < high) {
+      const mid = (low + high + 1) >> 1;
+      if ((this.segments[mid] as Segment)[by] <= value) low = mid;
+      else high = mid - 1;
+    }
+    return (this.last = this.segments[low] as Segment);
   }
 
   private bar(s: Segment, n: number): Bar {

@@ -12,6 +12,10 @@ interface Segment {
   secondsPerTick: number;
 }
 
+/** What MIDI can say of a quarter note's length, in microseconds. */
+export const SHORTEST_QUARTER = 1;
+export const LONGEST_QUARTER = 0xffffff;
+
 export const DEFAULT_MICROSECONDS_PER_QUARTER = 500_000;
 
 /** @example bpmOf({ tick: ticks(0), microsecondsPerQuarter: 500000 }) // 120 */

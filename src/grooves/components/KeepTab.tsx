@@ -19,7 +19,9 @@ export function KeepTab() {
   const store = useGroovesStore();
   const { getState } = store;
   const hand = useHandGroove();
-  const kept = useGrooves((s) => keptOf(s, s.chosen));
+  const blended = useGrooves((s) => s.blend !== null);
+  // A blend is nobody's yet, whatever it is made of.
+  const kept = useGrooves((s) => (s.blend ? undefined : keptOf(s, s.chosen)));
   const tempo = useGrooves(tempoOf);
   const [name, setName] = useState<string | null>(null);
   const [tags, setTags] = useState<string | null>(null);
@@ -49,10 +51,10 @@ export function KeepTab() {
           </label>
         </>
       ) : (
-        <p className="text-faint">One of ours keeps its name. A copy is yours to change.</p>
+        <p className="text-faint">{blended ? 'A blend, not kept yet: once it is yours it has a name and tags.' : 'One of ours keeps its name. A copy is yours to change.'}</p>
       )}
       <div className="flex flex-wrap gap-2">
-        <Button onClick={() => getState().keep(`Copy ${hand.name}`, { ...hand, name: freeName(getState(), hand.name) }, kept?.tags ?? [])}>{kept ? 'Duplicate' : 'Make a copy of mine'}</Button>
+        <Button onClick={() => getState().keep(blended ? 'Keep the blend' : `Copy ${hand.name}`, { ...hand, name: freeName(getState(), hand.name) }, kept?.tags ?? (blended ? ['blend'] : []))}>{kept ? 'Duplicate' : blended ? 'Keep the blend' : 'Make a copy of mine'}</Button>
         {kept && (
           <Button className="text-danger" onClick={() => removeGroove(store, kept.id)}>
             Delete

@@ -15,6 +15,7 @@ import type { Part, Row } from '@/core/part/part';
 import { Button, IconButton } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { scopeWords } from '@/ui/scope-words';
+import { say } from '@/ui/notify';
 import type { PartRow } from '@/storage/database';
 import { chosenRows, handGroove, heardParts } from '../store/heard';
 import type { GroovesStoreApi } from '../store/grooves-store';
@@ -35,7 +36,13 @@ export function takeOn({ getState }: GroovesStoreApi, rows: readonly string[] | 
   const { stand, lean, level } = state;
   if (!stand) return;
   const where = rows ? rows.map((v) => labelOfRow(stand.part, v).toLowerCase()).join(', ') : 'all rows';
-  state.run(`Play ${where} like ${groove.name}`, (p) => putGroove(p, groove, { voices: rows, lean, level }));
+  let stays: readonly string[] = [];
+  state.run(`Play ${where} like ${groove.name}`, (p) => {
+    const put = putGroove(p, groove, { voices: rows, lean, level });
+    stays = put.stays;
+    return put.part;
+  });
+  if (stays.length > 0) say(`${groove.name} is on ${where}. ${[...new Set(stays)].join(', ')} ${stays.length === 1 ? 'stays' : 'stay'} beside it.`);
   getState().set({ trying: false });
 }
 

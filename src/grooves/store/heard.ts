@@ -46,7 +46,7 @@ function makeHeard(state: GroovesState): Heard {
   const { stand, bars, lean, level } = state;
   const plain = stand?.part ?? neutralPart(groove, state.tempo);
   const rows = stand ? chosenRows(state) : undefined;
-  const grooved = !stand || state.trying ? putGroove(plain, groove, { voices: rows, lean, level }) : plain;
+  const grooved = !stand || state.trying ? putGroove(plain, groove, { voices: rows, lean, level }).part : plain;
   const range = ticksOfBars(plain, stand ? Math.min(bars.from, plain.bars - 1) : 0, stand ? Math.min(bars.to, plain.bars) : plain.bars);
   return { plain: stand && !state.trying ? { ...plain, feel: { ...plain.feel, sway: 0 } } : plain, grooved, range: { ...range, loop: true } };
 }

@@ -86,7 +86,7 @@ export function CellsSection() {
     <Section name="cells" title="Rhythm cells">
       <div className="flex flex-wrap gap-1" role="group" aria-label="Cells">
         {CELLS.map((cell) => (
-          <Button key={cell} className={small} look={proposal && wish.cell === cell ? 'strong' : 'quiet'} onClick={() => change({ cell, voice: null })}>
+          <Button key={cell} className={small} look={proposal && wish.cell === cell ? 'strong' : 'quiet'} onClick={() => change({ cell })}>
             {NAMES[cell]}
           </Button>
         ))}
@@ -99,8 +99,9 @@ export function CellsSection() {
       </div>
       {wish.cell === 'even-spread' && (
         <div className="flex flex-wrap items-baseline gap-1 leading-8">
-          <NumberField label="Hits" value={wish.k} min={1} max={wish.n} unit="hits over" className="[&_input]:w-[2.2em]" onChange={(k) => change({ k })} />
-          <NumberField label="Steps" value={wish.n} min={1} max={64} unit={`of ${grid}`} className="[&_input]:w-[2.2em]" onChange={(n) => change({ n, k: Math.min(wish.k, n) })} />
+          <NumberField label="Hits" value={wish.k} min={1} max={64} unit="hits over" className="[&_input]:w-[2.2em]" onChange={(k) => change({ k })} />
+          <NumberField label="Steps" value={wish.n} min={1} max={64} unit={`of ${grid}`} className="[&_input]:w-[2.2em]" onChange={(n) => change({ n })} />
+          {wish.k > wish.n && <span className="text-sm text-faint">More hits than steps: every step has one.</span>}
           <span>turned by</span>
           <NumberField label="Turned by" value={wish.rotation} min={-63} max={63} unit="" default={0} className="[&_input]:w-[2.4em]" onChange={(rotation) => change({ rotation })} />
         </div>

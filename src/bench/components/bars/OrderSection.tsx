@@ -48,7 +48,7 @@ export function OrderSection() {
     <Section name="order" title="Bars" note={`${part.bars} in the part`}>
       <div className="flex flex-wrap items-baseline gap-2 leading-8">
         <NumberField label="Length" showLabel value={wanted ?? part.bars} min={1} max={999} unit="bars" className="[&_input]:w-[3em]" onChange={length} />
-        <Button className={small} onClick={() => arrange('Double the part', (p) => doublePart(p, newId), [from, to])}>
+        <Button className={small} onClick={() => arrange('Double the part', (p) => doublePart(p, newId), from === 0 && to === part.bars ? [0, 2 * part.bars] : [from, to])}>
           double it
         </Button>
       </div>

@@ -62,6 +62,7 @@ export const Compare = memo(function Compare() {
       <label className="flex items-center gap-1.5 text-sm">
         <input type="checkbox" className="accent-accent" checked={equal} onChange={(e) => getState().setDesk({ equalLoudness: e.target.checked })} /> compare at equal loudness (W and Q)
       </label>
+      {equal && <p className="text-sm text-faint">It goes by the velocities and the number of hits: as much energy a second on each side. The rendered sound is not measured.</p>}
     </section>
   );
 });

@@ -1,37 +1,35 @@
 'use client';
 
 import { useMemo } from 'react';
-import { pinHomes, setAlone, type HomeChoice } from '@/core/part/commands/marks';
+import { doubtfulForMove, type DoubtfulHit } from '@/core/feel/doubtful';
+import { pinHomes, pinHomesTo, setAlone } from '@/core/part/commands/marks';
 import { labelOfRow } from '@/core/part/commands/rows';
-import { homesOf } from '@/core/homes/homes';
-import { tempoMapOf } from '@/core/part/part-time';
 import type { Hit } from '@/core/part/part';
-import { ticks } from '@/core/units';
 import { Button } from '@/ui/Button';
-import { leanText, placeText } from '../../describe';
+import { placeText } from '../../describe';
 import { useBench, useBenchStore } from '../../store/context';
 import { calmPart } from '../../store/derived';
 import { reveal } from '../../view-control';
 
 const MOST_LISTED = 6;
 
-/** Hits that tightening could pull to the wrong line: each is decided by hand, and the decision stays with the hit. */
-export function Doubtful() {
+/** Hits that this move could pull to the wrong line: each is shown with both lines, decided by hand, and the decision stays with the hit. */
+export function Doubtful({ index }: { index: number }) {
   const store = useBenchStore();
   const part = useBench(calmPart);
-  const found = useMemo(() => {
-    const homes = homesOf(part);
-    return part.hits.flatMap((hit, i) => (homes.doubtful[i] && !hit.alone ? [{ hit, home: homes.ticks[i] as number }] : []));
-  }, [part]);
+  const found = useMemo(() => doubtfulForMove(part, index), [part, index]);
   const decided = useMemo(() => part.hits.filter((h) => h.alone || h.home !== undefined).length, [part]);
-  const decide = (hit: Hit, choice: HomeChoice | 'alone') =>
-    store.getState().run(choice === 'alone' ? 'Leave a doubtful hit alone' : `Send a doubtful hit to the ${choice} line`, (p) => (choice === 'alone' ? setAlone(p, new Set([hit.id]), true) : pinHomes(p, new Set([hit.id]), choice)));
+  const decide = (doubt: DoubtfulHit, choice: 'earlier' | 'later' | 'alone') => {
+    const ids = new Set([(part.hits[doubt.index] as Hit).id]);
+    store.getState().run(choice === 'alone' ? 'Leave a doubtful hit alone' : `Send a doubtful hit to the ${choice} line`, (p) => (choice === 'alone' ? setAlone(p, ids, true) : pinHomesTo(p, ids, doubt[choice])));
+  };
   const show = (hit: Hit) => {
     store.getState().select([hit.id]);
     reveal(store, hit.tick, document.querySelector('[data-testid=stems]')?.clientWidth ?? 800);
   };
   if (found.length === 0 && decided === 0) return <p className="text-sm text-faint">No doubtful hits: each one clearly belongs to a line.</p>;
   const small = '!h-6 !px-1.5 text-sm';
+  const line = (doubt: DoubtfulHit, side: 'earlier' | 'later') => placeText(part, doubt[side]).replace(/^bar \d+ · /, '');
   return (
     <div data-testid="doubtful">
       <p className="text-sm text-faint">
@@ -44,19 +42,37 @@ export function Doubtful() {
         )}
       </p>
       <ul className="space-y-1">
-        {found.slice(0, MOST_LISTED).map(({ hit, home }) => (
-          <li key={hit.id} className="flex flex-wrap items-center gap-1 text-sm">
-            <button type="button" className="underline underline-offset-2" onClick={() => show(hit)}>
-              {labelOfRow(part, hit.voice)}, {placeText(part, home)}
-            </button>
-            <span className="text-faint">{leanText(tempoMapOf(part).between(ticks(home), hit.tick))}:</span>
-            <Button className={small} onClick={() => decide(hit, 'earlier')}>earlier</Button>
-            <Button className={small} onClick={() => decide(hit, 'later')}>later</Button>
-            <Button className={small} onClick={() => decide(hit, 'alone')}>leave</Button>
-          </li>
-        ))}
+        {found.slice(0, MOST_LISTED).map((doubt) => {
+          const hit = part.hits[doubt.index] as Hit;
+          return (
+            <li key={hit.id} className="flex flex-wrap items-center gap-1 text-sm">
+              <button type="button" className="underline underline-offset-2" onClick={() => show(hit)}>
+                {labelOfRow(part, hit.voice)}, {placeText(part, doubt.earlier)}
+              </button>
+              <span className="text-faint">{doubtWords(doubt)}</span>
+              <Button className={small} aria-label="earlier" aria-pressed={doubt.taken === 'earlier'} onClick={() => decide(doubt, 'earlier')}>
+                to {line(doubt, 'earlier')}
+              </Button>
+              <Button className={small} aria-label="later" aria-pressed={doubt.taken === 'later'} onClick={() => decide(doubt, 'later')}>
+                to {line(doubt, 'later')}
+              </Button>
+              <Button className={small} onClick={() => decide(doubt, 'alone')}>
+                leave
+              </Button>
+            </li>
+          );
+        })}
       </ul>
       {found.length > MOST_LISTED && <p className="text-sm text-faint">and {found.length - MOST_LISTED} more</p>}
     </div>
   );
+}
+
+/** What speaks for each line, and which one is taken unless it is decided. */
+function doubtWords({ share, taken, home, elsewhere }: DoubtfulHit): string {
+  const words = [`${Math.round(share * 100)} % of the way to the later line`];
+  if (home) words.push(`by its own beat the ${home}`);
+  if (elsewhere.earlier + elsewhere.later > 0) words.push(`in other bars ${elsewhere.earlier} on the earlier, ${elsewhere.later} on the later`);
+  words.push(taken ? `taken: the ${taken}` : 'exactly between: it stays');
+  return `${words.join('; ')}:`;
 }

@@ -39,21 +39,20 @@ export const MoveCard = memo(function MoveCard({ move, index, effect, drag: { fr
   const held = useRef<{ timer: number; bypassed: boolean } | null>(null);
   const on = move.on !== false;
   const name = KIND_WORDS[move.kind];
-  const label = `${name.toLowerCase()}`;
+  const label = name.toLowerCase();
+  const owner = `move ${index}`;
 
   const edit = useMemo<Edit>(
     () => ({
-      sweep: (change) => {
-        if (!getState().gesture) getState().begin(`Change the ${label}`);
-        getState().preview((p) => changeMove(p, index, change));
-      },
-      done: () => getState().commit(),
-      cancel: () => getState().cancel(),
+      sweep: (change) => getState().sweep(owner, `Change the ${label}`, (p) => changeMove(p, index, change)),
+      done: () => getState().finish(owner),
+      cancel: () => getState().abandon(owner),
       set: (what, change) => getState().run(what, (p) => changeMove(p, index, change)),
     }),
-    [getState, index, label],
+    [getState, index, label, owner],
   );
 
+  const bypassing = `bypass ${index}`;
   /** A press switches; held, it takes the move away until it is let go. */
   const bypass = {
     onPointerDown: () => {
@@ -61,18 +60,17 @@ export const MoveCard = memo(function MoveCard({ move, index, effect, drag: { fr
       const timer = window.setTimeout(() => {
         if (!held.current) return;
         held.current.bypassed = true;
-        getState().begin(`Bypass the ${label}`);
-        getState().preview((p) => changeMove(p, index, { on: false }));
+        getState().sweep(bypassing, `Bypass the ${label}`, (p) => changeMove(p, index, { on: false }));
       }, HOLD_MS);
       held.current = { timer, bypassed: false };
     },
     onPointerUp: () => {
       if (held.current) window.clearTimeout(held.current.timer);
-      if (held.current?.bypassed) getState().cancel();
+      if (held.current?.bypassed) getState().abandon(bypassing);
     },
     onPointerLeave: () => {
       if (held.current) window.clearTimeout(held.current.timer);
-      if (held.current?.bypassed) getState().cancel();
+      if (held.current?.bypassed) getState().abandon(bypassing);
     },
   };
   const toggle = (next: boolean) => {

@@ -2,7 +2,7 @@
 
 import { ToggleGroup } from 'radix-ui';
 import { useState } from 'react';
-import { combine, hitsByRule, type Combining, type Rule } from '@/core/selection/rules';
+import { selectByRule, type Combining, type Rule } from '@/core/selection/rules';
 import { GRIDS, type GridName } from '@/core/time/grid';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
@@ -34,9 +34,13 @@ export function ChooseSection() {
 
   const choose = (rule: Rule) => {
     const { part, selection, select } = getState();
-    const found = hitsByRule(part, performanceOf(part), rule);
-    const next = combine(selection, found, way);
-    if (found.size === 0) say('No hit is like that.');
+    const within = way === 'narrow' || way === 'subtract';
+    if (within && selection.size === 0) return say('Nothing is selected: this works on what is.');
+    const next = selectByRule(part, performanceOf(part), selection, rule, way);
+    const same = next.size === selection.size && [...next].every((id) => selection.has(id));
+    if (next.size === 0) say(within ? 'None of the selected hits is left.' : 'No hit is like that.');
+    else if (same && way === 'subtract') say('None of the selected hits is like that.');
+    else if (same && way === 'add') say('No other hit is like that.');
     select(next);
   };
   const word = '!h-7 !px-2 text-sm';

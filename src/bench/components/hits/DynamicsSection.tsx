@@ -10,7 +10,7 @@ import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
 import { Section } from '@/ui/Section';
-import { useBench, useBenchStore } from '../../store/context';
+import { useBench } from '../../store/context';
 import { calmPart, shownHits } from '../../store/derived';
 import { useTrial } from '../use-trial';
 import { firstShape, SHAPE_KINDS, SHAPE_WORDS, shapeLabel, type OfferedKind } from './shape-kinds';
@@ -45,8 +45,7 @@ export function DynamicsSection() {
   };
   const { min, max, digits, unit, rest } = QUALITY[quality];
   const one = values.length === 1;
-  const { getState } = useBenchStore();
-  const ends = { onDone: () => getState().commit(), onCancel: () => getState().cancel() };
+  const ends = { onDone: trial.keep, onCancel: trial.putBack };
 
   const tryOut = (next: Shape) => trial.show(shapeLabel(next, quality, touched.what), (base) => shapeHits(base, touched.ids, quality, next));
   const edit = (next: Shape) => {

@@ -88,15 +88,15 @@ function useOrnamentEdit<K extends OrnamentKind>(kind: K) {
   const store = useBenchStore();
   const { getState } = store;
   type Change = Partial<Extract<Ornament, { kind: K }>>;
+  const owner = `ornament ${kind}`;
   return {
     sweep: (change: Change) => {
-      const { part, selection, gesture, begin } = getState();
+      const { part, selection } = getState();
       const { ids, what } = touchOf(part, selection);
-      if (!gesture) begin(`Change the ${kind} of ${what}`);
-      getState().preview((p) => changeOrnament(p, ids, kind, change));
+      getState().sweep(owner, `Change the ${kind} of ${what}`, (p) => changeOrnament(p, ids, kind, change));
     },
-    done: () => getState().commit(),
-    cancel: () => getState().cancel(),
+    done: () => getState().finish(owner),
+    cancel: () => getState().abandon(owner),
     set: (change: Change) => actOnSelection(store, `Change the ${kind} of`, (p, ids) => changeOrnament(p, ids, kind, change)),
   };
 }

@@ -2,6 +2,7 @@
 
 import { memo, useState } from 'react';
 import { mean } from '@/core/statistics';
+import { doubtfulFlags } from '@/core/feel/doubtful';
 import { leanOf } from '@/core/feel/perform';
 import { voicesTogether } from '@/core/part/commands/apart';
 import { addNudge, MAX_NUDGE_MS, setNudges } from '@/core/part/commands/hits';
@@ -62,13 +63,14 @@ function Placement() {
           unit={nudge < 0 ? 'ms early' : nudge > 0 ? 'ms late' : 'ms'}
           default={0}
           onChange={(v) => trial.show(`Nudge ${chosen.length} ${one ? 'hit' : 'hits'} to ${v.toFixed(1)} ms`, (p) => addNudge(p, selection, milliseconds(v - before)))}
-          onDone={() => store.getState().commit()}
-          onCancel={() => store.getState().cancel()}
+          onDone={trial.keep}
+          onCancel={trial.putBack}
         />
         <span className="text-sm text-faint" data-testid="nudge-of-step">
           {((Math.abs(nudge) / stepMs) * 100).toFixed(1)} % of a {grid}
         </span>
       </div>
+      <Leans />
       <div className="flex flex-wrap items-center gap-1">
         <Button className={small} onClick={() => nudgeSelection(store, -1)}>earlier</Button>
         <Button className={small} onClick={() => nudgeSelection(store, 1)}>later</Button>
@@ -85,6 +87,22 @@ function Placement() {
     </div>
   );
 }
+
+/** Where the selected hits are heard against their lines: written place, feel and nudge together. */
+const Leans = memo(function Leans() {
+  const part = useBench(calmPart);
+  const selection = useBench((s) => s.selection);
+  const performance = performanceOf(part);
+  const leans = part.hits.flatMap((hit, i) => (selection.has(hit.id) ? [leanOf(part, performance, i) as number] : []));
+  if (leans.length === 0) return null;
+  const [least, most] = [leans.reduce((a, b) => Math.min(a, b)), leans.reduce((a, b) => Math.max(a, b))];
+  return (
+    <p className="text-sm text-faint" data-testid="leans">
+      The nudge is the hand’s part alone. Heard, {leans.length === 1 ? 'it leans' : 'they lean'} {leanText(mean(leans))}
+      {leans.length > 1 && most - least >= 1 ? ` on average, from ${leanText(least)} to ${leanText(most)}` : ''}.
+    </p>
+  );
+});
 
 /** Hits that fall together, set apart by hand. */
 const Apart = memo(function Apart() {
@@ -116,13 +134,14 @@ const Homes = memo(function Homes() {
   const selection = useBench((s) => s.selection);
   const performance = performanceOf(part);
   const strays = useBench((s) => (s.whole?.part === calmPart(s) ? s.whole.strays : null));
+  const flags = doubtfulFlags(part);
   let doubtful = 0;
   let pinned = 0;
   let stray: number | null = null;
   let strayCount = 0;
   part.hits.forEach((hit, i) => {
     if (!selection.has(hit.id)) return;
-    doubtful += performance.homes.doubtful[i] as number;
+    doubtful += flags[i] as number;
     if (hit.home !== undefined) pinned++;
     if (strays?.flags[i]) {
       stray ??= i;

@@ -17,7 +17,7 @@ function anchorFactor(map: MeterMap, home: number, anchor: number): number {
 
 /** Human drift: a slow 1/f curve of the whole kit and each hit's own scatter, mixed by `color` at unit deviation. */
 export const applyDrift: ApplyMove<DriftMove> = ({ timingMs, velocityPercent, color, anchor }, { hits, written, range, times, loudness, homes, map, tempo }, inScope, seed) => {
-  const draws = humanDraws(hits, seed);
+  const draws = humanDraws(hits, map, seed);
   const unit = Math.sqrt(color ** 2 + (1 - color) ** 2);
   const drawOf = (slow: number, own: number): number => clamp((color * slow + (1 - color) * own) / unit, -FURTHEST, FURTHEST);
   for (let i = range.from; i < range.to; i++) {

@@ -24,22 +24,39 @@ function linePlace(n: number, step: number, swingPercent: number, barLength: num
   return pairStart + 2 * step > barLength ? place : pairStart + 2 * step * (swingPercent / 100);
 }
 
-/**
- * The nearest line of a grid to a tick, as swung by `swingPercent` on pairs of its steps; lines restart at each bar line.
- * @returns null exactly between two lines
- */
-export function pullOf(map: MeterMap, tick: number, step: Ticks, swingPercent: number): Pull | null {
+/** The lines of a grid at or before a tick, and after it: as swung, and where they are straight. */
+export interface LinesAround {
+  before: number;
+  after: number;
+  straightBefore: number;
+  straightAfter: number;
+}
+
+/** The two lines around a tick, as swung by `swingPercent` on pairs of the grid's steps; lines restart at each bar line. */
+export function linesAround(map: MeterMap, tick: number, step: Ticks, swingPercent: number): LinesAround {
   const bar: Bar = map.barAt(ticks(tick));
   const place = tick - bar.start;
   // The line at or before the place: a swung one may lie up to a step off its straight place.
   let n = Math.max(0, Math.floor(place / step) - 1);
   while (linePlace(n + 1, step, swingPercent, bar.length) <= place && linePlace(n + 1, step, swingPercent, bar.length) < bar.length) n++;
-  const before = linePlace(n, step, swingPercent, bar.length);
-  const after = linePlace(n + 1, step, swingPercent, bar.length);
+  return {
+    before: bar.start + linePlace(n, step, swingPercent, bar.length),
+    after: bar.start + linePlace(n + 1, step, swingPercent, bar.length),
+    straightBefore: bar.start + n * step,
+    straightAfter: bar.start + Math.min(bar.length, (n + 1) * step),
+  };
+}
+
+/**
+ * The nearest line of a grid to a tick, as swung by `swingPercent` on pairs of its steps.
+ * @returns null exactly between two lines
+ */
+export function pullOf(map: MeterMap, tick: number, step: Ticks, swingPercent: number): Pull | null {
+  const { before, after } = linesAround(map, tick, step, swingPercent);
   const halfGap = (after - before) / 2;
-  if (place === before) return { line: tick, halfGap };
-  if (place - before === after - place) return null;
-  return { line: bar.start + (place - before < after - place ? before : after), halfGap };
+  if (tick === before) return { line: tick, halfGap };
+  if (tick - before === after - tick) return null;
+  return { line: tick - before < after - tick ? before : after, halfGap };
 }
 
 /** How much of the way a hit goes: full strength from 2k to 0.8 of the window, falling to 0 at its end; 0 up to k, rising to 2k. */
@@ -73,7 +90,7 @@ function shiftOf(i: number, move: TightenMove, work: Work, step: Ticks): number 
 }
 
 /** The line that a pinned home stands for: the straight one it is nearest to, as swung. */
-function pinnedPull(map: MeterMap, home: Ticks, step: Ticks, swingPercent: number): Pull {
+export function pinnedPull(map: MeterMap, home: Ticks, step: Ticks, swingPercent: number): Pull {
   const bar = map.barAt(home);
   const n = Math.floor((home - bar.start) / step + 0.5);
   return { line: bar.start + linePlace(n, step, swingPercent, bar.length), halfGap: step / 2 };

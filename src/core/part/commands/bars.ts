@@ -2,7 +2,7 @@
  * Commands on whole bars. All of them are one thing: the part is cut into bars and put together anew from a list of them, with
  * their hits, meters and tempo changes.
  */
-import { homesOf } from '../../homes/homes';
+import { barOfHome, homesOf } from '../../homes/homes';
 import { sameMeter, type Bar, type MeterChange } from '../../time/meter-map';
 import type { TempoChange } from '../../time/tempo-map';
 import { ticks, TICKS_PER_WHOLE, type Ticks } from '../../units';
@@ -14,9 +14,11 @@ import { atTick } from './place';
 export interface Piece {
   bar: number;
   empty?: boolean;
+  /** Another meter than its own: its hits keep their distance from the bar line, those beyond a shorter bar go. */
+  meter?: Omit<MeterChange, 'tick'>;
 }
 
-const rangeOf = (from: number, to: number): Piece[] => Array.from({ length: Math.max(0, to - from) }, (_, i) => ({ bar: from + i }));
+export const rangeOf = (from: number, to: number): Piece[] => Array.from({ length: Math.max(0, to - from) }, (_, i) => ({ bar: from + i }));
 
 /**
  * Puts a part together from a list of its bars, 0-based. Hits go with the bar of their home; those before the first bar stay in
@@ -31,32 +33,44 @@ export function arrangeBars(part: Part, pieces: readonly Piece[], newId: () => H
   const tempo: TempoChange[] = part.tempo.filter((t) => t.tick < part.origin || t.tick === 0);
   const used = new Set<number>();
   let start: number = part.origin;
-  for (const { bar: index, empty } of order) {
+  const homes = homesOf(part);
+  const tempoOf = tempoFinder(part);
+  for (const { bar: index, empty, meter: wanted } of order) {
     const bar = map.barOf(index);
-    const own = meterOf(bar);
+    const own = wanted ?? meterOf(bar);
+    const length = lengthOf(own);
     const before = meter[meter.length - 1];
     if (!before || !sameMeter(before, own)) meter.push({ ...own, tick: ticks(start - part.origin) });
-    addTempo(tempo, part, bar, start);
+    addTempo(tempo, tempoOf(bar), bar, start, length);
     if (!empty) {
-      for (const hit of byBar.get(index) ?? []) hits.push(atTick(used.has(index) ? { ...hit, id: newId() } : hit, ticks(hit.tick - bar.start + start)));
+      for (const i of byBar.get(index) ?? []) {
+        const hit = part.hits[i] as Hit;
+        if (wanted && isBeyond(homes.ticks[i] as number, bar, length)) continue;
+        hits.push(atTick(used.has(index) ? { ...hit, id: newId() } : hit, ticks(hit.tick - bar.start + start)));
+      }
       used.add(index);
     }
-    start += (own.numerator * TICKS_PER_WHOLE) / own.denominator;
+    start += length;
   }
   return { ...part, hits: hits.sort(compareHits), meter, tempo: tempo.filter((t, i) => i === 0 || t.microsecondsPerQuarter !== tempo[i - 1]?.microsecondsPerQuarter), bars: order.length };
 }
 
-function hitsByBar(part: Part): { ahead: Hit[]; byBar: Map<number, Hit[]> } {
+export const lengthOf = ({ numerator, denominator }: Pick<MeterChange, 'numerator' | 'denominator'>): number => (numerator * TICKS_PER_WHOLE) / denominator;
+
+/** Whether a home would lie behind the end of its bar, were that only so long. */
+export const isBeyond = (home: number, bar: Bar, length: number): boolean => length < bar.length && home - bar.start >= length;
+
+/** Hits before the first bar, and the indices of those of each bar. */
+function hitsByBar(part: Part): { ahead: Hit[]; byBar: Map<number, number[]> } {
   const homes = homesOf(part);
-  const map = meterMapOf(part);
   const ahead: Hit[] = [];
-  const byBar = new Map<number, Hit[]>();
+  const byBar = new Map<number, number[]>();
   part.hits.forEach((hit, i) => {
-    const index = Math.min(part.bars - 1, map.barAt(ticks(homes.ticks[i] as number)).index);
+    const index = barOfHome(part, homes.ticks[i] as number);
     if (index < 0) return ahead.push(hit);
     const list = byBar.get(index);
-    if (list) list.push(hit);
-    else byBar.set(index, [hit]);
+    if (list) list.push(i);
+    else byBar.set(index, [i]);
   });
   return { ahead, byBar };
 }
@@ -78,10 +92,35 @@ export function meterOfLength(length: number): { numerator: number; denominator:
   return null;
 }
 
-/** The tempo at a bar's start and its changes within the bar, at the bar's new place. */
-function addTempo(tempo: TempoChange[], part: Part, bar: Bar, start: number) {
-  let current = part.tempo[0]?.microsecondsPerQuarter ?? 500_000;
-  for (const t of part.tempo) if (t.tick <= bar.start) current = t.microsecondsPerQuarter;
+interface BarTempo {
+  /** At the bar's start. */
+  current: number;
+  /** Changes within the bar. */
+  within: readonly TempoChange[];
+}
+
+/** Finds the tempo of bars by halving, so that long parts of many changes are put together as quickly as plain ones. */
+function tempoFinder(part: Part): (bar: Bar) => BarTempo {
+  const { tempo } = part;
+  /** How many changes lie at or before a tick. */
+  const until = (tick: number): number => {
+    let low = 0;
+    let high = tempo.length;
+    while (low < high) {
+      const mid = (low + high) >> 1;
+      if ((tempo[mid] as TempoChange).tick <= tick) low = mid + 1;
+      else high = mid;
+    }
+    return low;
+  };
+  return (bar) => {
+    const from = until(bar.start);
+    return { current: (tempo[Math.max(0, from - 1)] ?? tempo[0])?.microsecondsPerQuarter ?? 500_000, within: tempo.slice(from, until(bar.start + bar.length - 1e-6)) };
+  };
+}
+
+/** Writes a bar's tempo at its new place: what holds at its start, and its changes as far as the bar reaches. */
+function addTempo(tempo: TempoChange[], { current, within }: BarTempo, bar: Bar, start: number, length: number) {
   const put = (tick: number, microsecondsPerQuarter: number) => {
     const at = ticks(Math.max(0, tick));
     const last = tempo[tempo.length - 1];
@@ -89,7 +128,7 @@ function addTempo(tempo: TempoChange[], part: Part, bar: Bar, start: number) {
     else tempo.push({ tick: at, microsecondsPerQuarter });
   };
   put(start, current);
-  for (const t of part.tempo) if (t.tick > bar.start && t.tick < bar.start + bar.length) put(start + t.tick - bar.start, t.microsecondsPerQuarter);
+  for (const t of within) if (t.tick - bar.start < length) put(start + t.tick - bar.start, t.microsecondsPerQuarter);
 }
 
 /** Copies all bars behind themselves. */

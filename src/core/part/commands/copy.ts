@@ -3,6 +3,7 @@ import { homesOf } from '../../homes/homes';
 import { ticks, type Ticks } from '../../units';
 import type { VoiceName } from '../../voices';
 import { replaceHits } from '../diff';
+import { lockTest } from '../locks';
 import { endOfPart, meterMapOf } from '../part-time';
 import type { Hit, HitId, Part } from '../part';
 import { barsOfHits } from '../ticks-range';
@@ -15,10 +16,21 @@ export interface Clip {
   voices: readonly VoiceName[];
 }
 
-/** What came of adding copies: the part, and the new hits. */
+/**
+ * What copies do on steps where their row has a hit already: take its place, or leave it and go on the free steps alone. Either way
+ * no step gets two hits.
+ */
+export const ONTO = ['replace', 'join'] as const;
+export type Onto = (typeof ONTO)[number];
+
+/** What came of adding copies: the part, the new hits, and what became of hits that were in their way. */
 export interface Copied {
   part: Part;
   ids: HitId[];
+  /** Hits whose place a copy took. */
+  replaced: number;
+  /** Copies that were left out, since a hit stayed on their step: by choice, or because it is locked. */
+  leftOut: number;
 }
 
 /** @returns null without hits */
@@ -39,18 +51,48 @@ export function copyHits(part: Part, ids: ReadonlySet<HitId>): Clip | null {
  * Puts a clip down with its anchor at a tick. A clip of one voice may go to another; with several each keeps its own. The part
  * grows by whole bars where the copies need them; copies that would start before the part's origin are left out.
  */
-export function pasteClip(part: Part, clip: Clip, at: Ticks, newId: () => HitId, onto?: VoiceName): Copied {
-  const single = clip.voices.length === 1 ? onto : undefined;
+export function pasteClip(part: Part, clip: Clip, at: Ticks, newId: () => HitId, { row, onto }: { row?: VoiceName | undefined; onto: Onto }): Copied {
+  const single = clip.voices.length === 1 ? row : undefined;
   const added = clip.hits.map((hit): Hit => {
     const { locked: _free, lane: _lane, ...rest } = atTick(hit, ticks(hit.tick + at));
     const voice = single ?? hit.voice;
     return { ...rest, id: newId(), voice, key: voice === hit.voice ? hit.key : keyInPart(part, voice) };
   });
-  return withHits(part, added.filter((hit) => hit.tick >= Math.min(part.origin, at)));
+  return putCopies(part, added.filter((hit) => hit.tick >= Math.min(part.origin, at)), onto);
+}
+
+/** Adds copies; hits of their row on the same step, or at the same place, are replaced or stay. */
+function putCopies(part: Part, copies: readonly Hit[], onto: Onto): Copied {
+  const isLocked = lockTest(part);
+  const grown = withHits(part, copies);
+  const homes = homesOf(grown.part);
+  const fresh = new Set(grown.ids);
+  const stepOf = (voice: VoiceName, place: number): string => `${voice}@${place}`;
+  const standing = new Map<string, Hit[]>();
+  grown.part.hits.forEach((hit, i) => {
+    if (fresh.has(hit.id)) return;
+    for (const step of new Set([stepOf(hit.voice, homes.ticks[i] as number), stepOf(hit.voice, hit.tick)])) {
+      const there = standing.get(step);
+      if (there) there.push(hit);
+      else standing.set(step, [hit]);
+    }
+  });
+  const replaced = new Set<HitId>();
+  const leftOut = new Set<HitId>();
+  grown.part.hits.forEach((hit, i) => {
+    if (!fresh.has(hit.id)) return;
+    const there = [...(standing.get(stepOf(hit.voice, homes.ticks[i] as number)) ?? []), ...(standing.get(stepOf(hit.voice, hit.tick)) ?? [])];
+    if (there.length === 0) return;
+    if (onto === 'join' || there.some(isLocked)) leftOut.add(hit.id);
+    else for (const other of there) replaced.add(other.id);
+  });
+  const added = copies.filter((h) => !leftOut.has(h.id));
+  if (added.length === 0) return { part, ids: [], replaced: 0, leftOut: leftOut.size };
+  return { ...withHits({ ...part, hits: replaceHits(part.hits, replaced, []) }, added), replaced: replaced.size, leftOut: leftOut.size };
 }
 
 /** Adds whole hits, with rows and bars for them. */
-export function withHits(part: Part, added: readonly Hit[]): Copied {
+export function withHits(part: Part, added: readonly Hit[]): { part: Part; ids: HitId[] } {
   if (added.length === 0) return { part, ids: [] };
   const lanes = part.source?.lanes.length ?? 1;
   const fitting = added.map((hit): Hit => (hit.lane !== undefined && hit.lane >= lanes ? { ...hit, lane: 0 } : hit));
@@ -88,26 +130,24 @@ export function spanOf(part: Part, ids: ReadonlySet<HitId>): Ticks {
 }
 
 /** Copies hits right behind themselves: by the beats or, where they are longer, the bars that they span. */
-export function duplicateHits(part: Part, ids: ReadonlySet<HitId>, newId: () => HitId): Copied {
-  return copiedBy(part, ids, spanOf(part, ids), newId);
+export function duplicateHits(part: Part, ids: ReadonlySet<HitId>, newId: () => HitId, onto: Onto): Copied {
+  return copiedBy(part, ids, spanOf(part, ids), newId, onto);
 }
 
-/** Copies hits by as many bars as they span, into the next bar or bars. Places where their voice already has a hit stay as they are. */
-export function repeatIntoNextBars(part: Part, ids: ReadonlySet<HitId>, newId: () => HitId): Copied {
+/** Copies hits by as many bars as they span, into the next bar or bars. */
+export function repeatIntoNextBars(part: Part, ids: ReadonlySet<HitId>, newId: () => HitId, onto: Onto): Copied {
   const bars = barsOfHits(part, ids);
-  if (!bars) return { part, ids: [] };
   const map = meterMapOf(part);
-  return copiedBy(part, ids, ticks(map.barOf(bars.to).start - map.barOf(bars.from).start), newId);
+  return copiedBy(part, ids, ticks(bars ? map.barOf(bars.to).start - map.barOf(bars.from).start : 0), newId, onto);
 }
 
-function copiedBy(part: Part, ids: ReadonlySet<HitId>, by: Ticks, newId: () => HitId): Copied {
-  if (by === 0) return { part, ids: [] };
-  const taken = new Set(part.hits.map((h) => `${h.voice}@${h.tick}`));
+function copiedBy(part: Part, ids: ReadonlySet<HitId>, by: Ticks, newId: () => HitId, onto: Onto): Copied {
+  if (by === 0) return { part, ids: [], replaced: 0, leftOut: 0 };
   const copies = part.hits
-    .filter((h) => ids.has(h.id) && !taken.has(`${h.voice}@${h.tick + by}`))
+    .filter((h) => ids.has(h.id))
     .map((h): Hit => {
       const { locked: _free, ...rest } = atTick(h, ticks(h.tick + by));
       return { ...rest, id: newId() };
     });
-  return withHits(part, copies);
+  return putCopies(part, copies, onto);
 }

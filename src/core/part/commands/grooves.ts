@@ -3,7 +3,7 @@ import type { Move, TemplateMove } from '../../feel/feel';
 import type { Groove } from '../../groove/groove';
 import type { VoiceName } from '../../voices';
 import type { Part } from '../part';
-import { addMove, changeMove } from './moves';
+import { addMove } from './moves';
 
 export interface GrooveUse {
   /** Without it: all rows. */
@@ -13,19 +13,45 @@ export interface GrooveUse {
   level: number;
 }
 
-/** The template move of exactly these rows, whole and everywhere; -1 where there is none. */
-function placeOf(part: Part, voices: readonly VoiceName[] | undefined): number {
-  const wanted = [...(voices ?? [])].sort().join();
-  return part.feel.moves.findIndex((m: Move) => m.kind === 'template' && Object.keys(m.scope ?? {}).every((k) => k === 'voices') && [...(m.scope?.voices ?? [])].sort().join() === wanted);
+/** Whether a move is a groove that was put on rows, whole and everywhere: nothing but rows narrows it. */
+const isOnRows = (m: Move): m is TemplateMove => m.kind === 'template' && Object.keys(m.scope ?? {}).every((k) => k === 'voices');
+
+/** What came of putting a groove down: the part, and the names of other grooves that still act on these rows. */
+export interface GroovePut {
+  part: Part;
+  stays: string[];
 }
 
 /**
- * Adds a template move at the end of the feel; where one of the very same rows is there, it takes that one's place, so that trying one
- * groove after another never piles them up.
- * @example putGroove(part, hold, { voices: ['hat-closed'], lean: 0.6, level: 1 })
+ * Puts a groove on rows, or on the whole part: it takes the place of what was put on these very rows, and other grooves that were put
+ * on some of them leave those. A groove on the whole part, or one that is narrowed by bars or steps, stays and is named. A groove on
+ * the whole part replaces the one that was there, those on single rows stay.
+ * @example putGroove(part, hold, { voices: ['hat-closed'], lean: 0.6, level: 1 }).part
  */
-export function putGroove(part: Part, groove: Groove, { voices, lean, level }: GrooveUse): Part {
-  const at = placeOf(part, voices);
-  if (at >= 0) return changeMove<TemplateMove>(part, at, { groove, lean, level, on: undefined } as Partial<TemplateMove>);
-  return addMove(part, { kind: 'template', groove, lean, level, ...(voices ? { scope: { voices } } : {}) });
+export function putGroove(part: Part, groove: Groove, { voices, lean, level }: GrooveUse): GroovePut {
+  const wanted = new Set(voices ?? []);
+  const fresh: TemplateMove = { kind: 'template', groove, lean, level, ...(voices ? { scope: { voices } } : {}) };
+  const stays: string[] = [];
+  const moves: Move[] = [];
+  let placed = false;
+  for (const move of part.feel.moves) {
+    const own = move.kind === 'template' ? move.scope?.voices : undefined;
+    const shares = move.kind === 'template' && (!voices || !own || own.some((v) => wanted.has(v)));
+    if (!shares) {
+      moves.push(move);
+      continue;
+    }
+    const rest = own?.filter((v) => !wanted.has(v)) ?? [];
+    const replaceable = isOnRows(move) && (voices ? own !== undefined : own === undefined);
+    if (!replaceable) {
+      moves.push(move);
+      if (move.on !== false) stays.push(move.groove.name);
+    } else if (voices && rest.length > 0) moves.push({ ...move, scope: { voices: rest } });
+    else if (!placed) {
+      placed = true;
+      moves.push(fresh);
+    }
+  }
+  const next: Part = { ...part, feel: { ...part.feel, moves } };
+  return { part: placed ? next : addMove(next, fresh), stays };
 }

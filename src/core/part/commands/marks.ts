@@ -47,6 +47,9 @@ export function pinHomes(part: Part, ids: ReadonlySet<HitId>, choice: HomeChoice
   });
 }
 
+/** Pins the home of hits to a line: the decision on doubtful ones. */
+export const pinHomesTo = (part: Part, ids: ReadonlySet<HitId>, line: Ticks): Part => changeHits(part, ids, (hit) => (hit.home === line ? hit : { ...hit, home: line }));
+
 /** The line of the fitted grid before or after a hit's written place. Lines restart at each bar line. */
 function neighbourLine(part: Part, hit: Hit, step: Ticks, choice: 'earlier' | 'later'): Ticks {
   const map = meterMapOf(part);

@@ -1,9 +1,10 @@
-/** Commands on the meter: hits stay where they are, the bar lines move. */
-import { sameMeter, type MeterChange } from '../../time/meter-map';
+/** Commands on the meter: of bars, and of a pickup. */
+import { barOfHome, homesOf } from '../../homes/homes';
+import type { MeterChange } from '../../time/meter-map';
 import { ticks, TICKS_PER_WHOLE, type Ticks } from '../../units';
-import type { Part } from '../part';
+import type { HitId, Part } from '../part';
 import { endOfPart, meterMapOf } from '../part-time';
-import { meterOfLength } from './bars';
+import { arrangeBars, isBeyond, lengthOf, meterOfLength, rangeOf, type Piece } from './bars';
 
 export type Meter = Omit<MeterChange, 'tick'>;
 
@@ -13,20 +14,46 @@ function reaching(part: Part, end: Ticks): Part {
   return { ...part, bars: Math.max(1, bars) };
 }
 
-/**
- * Sets the meter of bars `from` to `to` (0-based, `to` not included), or from `from` to the next change.
- * Hits keep their ticks; the part gets as many bars as it needs to hold them all.
- */
-export function setMeter(part: Part, from: number, meter: Meter, to?: number): Part {
+/** Bars `from` to `to` without `to`, 0-based; without `to` up to the next change of meter, or the end. */
+export interface MeterRange {
+  from: number;
+  to?: number | undefined;
+}
+
+/** Where a range ends. */
+function endOfRange(part: Part, { from, to }: MeterRange): number {
+  if (to !== undefined) return Math.min(to, part.bars);
   const map = meterMapOf(part);
-  const start = from <= 0 ? 0 : map.barOf(from).start - part.origin;
-  const stop = to === undefined || to >= part.bars ? null : map.barOf(to);
-  const list: MeterChange[] = part.meter.filter((m) => m.tick < start || (m.tick > start && (!stop || m.tick > stop.start - part.origin)));
-  list.push({ ...meter, tick: ticks(start) });
-  if (stop) list.push({ ...stop.meter, tick: ticks(stop.start - part.origin) });
-  list.sort((a, b) => a.tick - b.tick);
-  const next = list.filter((m, i) => i === 0 || !sameMeter(m, list[i - 1] as MeterChange));
-  return reaching({ ...part, meter: next }, endOfPart(part));
+  const { meter } = map.barOf(from);
+  let end = from + 1;
+  while (end < part.bars && map.barOf(end).meter === meter) end++;
+  return end;
+}
+
+/**
+ * Sets the meter of bars; each of them becomes as long as it says, and what follows moves along: hits, tempo changes and pinned homes
+ * keep their distance from their bar line. Hits beyond a shorter bar go, see {@link hitsBeyondMeter}. The number of bars stays.
+ * @example setMeter(part, { from: 2, to: 3 }, { numerator: 5, denominator: 4 }) // bar 3 has five quarters, bar 4 starts later
+ */
+export function setMeter(part: Part, range: MeterRange, meter: Meter): Part {
+  const end = endOfRange(part, range);
+  const pieces = rangeOf(0, part.bars).map((piece): Piece => (piece.bar >= range.from && piece.bar < end ? { ...piece, meter } : piece));
+  return arrangeBars(part, pieces, () => '');
+}
+
+/** The hits that {@link setMeter} would take out: those whose home lies behind the end of a bar that becomes shorter. */
+export function hitsBeyondMeter(part: Part, range: MeterRange, meter: Meter): Set<HitId> {
+  const map = meterMapOf(part);
+  const homes = homesOf(part);
+  const end = endOfRange(part, range);
+  const length = lengthOf(meter);
+  return new Set(
+    part.hits.flatMap((hit, i) => {
+      const home = homes.ticks[i] as number;
+      const index = barOfHome(part, home);
+      return index >= range.from && index < end && isBeyond(home, map.barOf(index), length) ? [hit.id] : [];
+    }),
+  );
 }
 
 /** Length of the part's pickup, a first bar that is shorter than the second; null without one. */

@@ -39,15 +39,32 @@ export const addRow = (part: Part, voice: VoiceName): Part => ({ ...part, rows: 
 /** Takes a row away, with its hits. */
 export const removeRow = (part: Part, voice: VoiceName): Part => ({ ...part, rows: part.rows.filter((r) => r.voice !== voice), hits: part.hits.some((h) => h.voice === voice) ? part.hits.filter((h) => h.voice !== voice) : part.hits });
 
-/** Gives all hits of a row another MIDI key, which the kit map then knows as this voice. */
+/**
+ * Gives all hits of a row another MIDI key, which the kit map then knows as this voice: the only one, so that new hits are written
+ * with it, too. Keys that the voice had before keep their meaning where other hits use them.
+ */
 export function setRowKey(part: Part, voice: VoiceName, key: number): Part {
   const hits = part.hits.map((h) => (h.voice === voice && h.key !== key ? { ...h, key } : h)).sort(compareHits);
-  return { ...part, kitMap: withVoice(part.kitMap, key, voice), hits };
+  const used = new Set(hits.map((h) => h.key));
+  const voices = Object.fromEntries(Object.entries(part.kitMap.voices).filter(([k, v]) => v !== voice || used.has(Number(k))));
+  return { ...part, kitMap: withVoice({ ...part.kitMap, voices }, key, voice), hits };
+}
+
+/** Says which voice a key means, whether or not a hit uses it; hits of the key go along. Null forgets the key. */
+export function setKeyVoice(part: Part, key: number, voice: VoiceName | null): Part {
+  const { [key]: _was, ...rest } = part.kitMap.voices;
+  const kitMap: KitMap = { ...part.kitMap, voices: voice === null ? rest : { ...rest, [key]: voice } };
+  const meant = voiceOfKey(kitMap, key);
+  const hits = part.hits.map((h) => (h.key === key && h.voice !== meant ? { ...h, voice: meant } : h));
+  return { ...part, kitMap, hits, rows: rowsAfter(part, hits) };
 }
 
 const withVoice = (kit: KitMap, key: number, voice: VoiceName): KitMap => (kit.voices[key] === voice ? kit : { ...kit, voices: { ...kit.voices, [key]: voice } });
 
-/** A row turns out to be another voice: its hits keep their keys, which now mean that voice. A row of that voice takes them in. */
+/**
+ * The keys of a row mean another instrument: hits keep their keys, and whatever plays the file sounds as before; only names change.
+ * A row of that voice takes them in. To have another instrument play the row, see {@link mergeRows}.
+ */
 export function setRowVoice(part: Part, from: VoiceName, to: VoiceName): Part {
   if (from === to) return part;
   const keys = new Set(part.hits.filter((h) => h.voice === from).map((h) => h.key));
@@ -56,7 +73,10 @@ export function setRowVoice(part: Part, from: VoiceName, to: VoiceName): Part {
   return { ...intoVoice(part, from, to), kitMap, hits: part.hits.map((h) => echoTo(h.voice === from ? { ...h, voice: to } : h, from, to)) };
 }
 
-/** Joins two rows: the hits of `from` become hits of `to`, with its key. What falls together stays, as duplicates. */
+/**
+ * Another instrument plays a row: its hits become hits of `to`, with its key, and join the row of that voice where there is one. What
+ * falls together stays, as duplicates.
+ */
 export function mergeRows(part: Part, from: VoiceName, to: VoiceName): Part {
   if (from === to) return part;
   const key = keyInPart(part, to);
@@ -96,7 +116,14 @@ export function readByKit(part: Part, kit: KitMap): Part {
   return { ...part, kitMap: kit, hits, rows: rowsAfter(part, hits) };
 }
 
-/** Plays the part on another kit: voices stay, keys become the kit's. A voice that the kit lacks keeps its keys. */
+/** The rows with hits that a kit has no key for: they keep their keys when the part is played on it. */
+export function rowsWithout(part: Pick<Part, 'hits' | 'rows'>, kit: KitMap): VoiceName[] {
+  const known = new Set(Object.values(kit.voices));
+  const played = new Set(part.hits.map((h) => h.voice));
+  return part.rows.map((r) => r.voice).filter((v) => played.has(v) && !known.has(v));
+}
+
+/** Plays the part on another kit: voices stay, keys become the kit's. A voice that the kit lacks keeps its keys, see {@link rowsWithout}. */
 export function playOnKit(part: Part, kit: KitMap): Part {
   const known = new Set(Object.values(kit.voices));
   const hits = part.hits.map((h) => {

@@ -1,12 +1,13 @@
 /** Commands on a part's settings: tempo, origin, rows and sway. */
+import { shortName } from '../../limits';
 import type { Feel } from '../../feel/feel';
 import { clamp, withoutSign, MAX_BPM, MIN_BPM, ticks, type Bpm, type Ticks } from '../../units';
 import type { VoiceName } from '../../voices';
-import { bpmOf, microsecondsOf, type TempoChange } from '../../time/tempo-map';
+import { bpmOf, LONGEST_QUARTER, microsecondsOf, SHORTEST_QUARTER, type TempoChange } from '../../time/tempo-map';
 import { endOfPart, meterMapOf } from '../part-time';
 import type { Part, Row } from '../part';
 
-export const renamePart = (part: Part, name: string): Part => (name.trim() && name.trim() !== part.name ? { ...part, name: name.trim().slice(0, 120) } : part);
+export const renamePart = (part: Part, name: string): Part => (name.trim() && name.trim() !== part.name ? { ...part, name: shortName(name.trim()) } : part);
 
 /** Sets the tempo at the start, 20 to 300 BPM; later changes keep their proportion to it. */
 export function setTempo(part: Part, tempo: Bpm): Part {
@@ -14,7 +15,7 @@ export function setTempo(part: Part, tempo: Bpm): Part {
   const wanted = microsecondsOf(clamp(tempo, MIN_BPM, MAX_BPM) as Bpm);
   if (Math.abs(wanted - first.microsecondsPerQuarter) < 1e-9) return part;
   const factor = wanted / first.microsecondsPerQuarter;
-  return { ...part, tempo: part.tempo.map((t) => ({ ...t, microsecondsPerQuarter: t.microsecondsPerQuarter * factor })) };
+  return { ...part, tempo: part.tempo.map((t) => ({ ...t, microsecondsPerQuarter: clamp(t.microsecondsPerQuarter * factor, SHORTEST_QUARTER, LONGEST_QUARTER) })) };
 }
 
 export const startTempo = (part: Pick<Part, 'tempo'>): Bpm => bpmOf(part.tempo[0] as TempoChange);

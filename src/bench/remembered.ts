@@ -1,0 +1,21 @@
+/** Small choices that outlast the visit; a browser that keeps nothing simply forgets them. */
+import { ONTO, type Onto } from '@/core/part/commands/copy';
+
+const ONTO_NAME = 'nod-sway:onto';
+
+export function rememberedOnto(): Onto {
+  try {
+    const kept = localStorage.getItem(ONTO_NAME);
+    return ONTO.find((o) => o === kept) ?? 'replace';
+  } catch {
+    return 'replace';
+  }
+}
+
+export function rememberOnto(onto: Onto): void {
+  try {
+    localStorage.setItem(ONTO_NAME, onto);
+  } catch {
+    // Not kept: the choice holds for this visit.
+  }
+}

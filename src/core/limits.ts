@@ -1,0 +1,26 @@
+/**
+ * What is too much, by name: whatever comes from outside is refused above these, so that no file holds the page or a server. They lie
+ * far above real work, and within them everything is linear or n log n.
+ */
+
+/** Longest part, in quarter notes ... */
+export const MAX_QUARTERS = 100_000;
+/** ... and in bars. */
+export const MAX_BARS = 100_000;
+/** Tracks of a MIDI file. */
+export const MOST_TRACKS = 2048;
+/** Hits of a part. */
+export const MOST_HITS = 250_000;
+export const MOST_TEMPOS = 50_000;
+export const MOST_METERS = 20_000;
+/** Rows of a part; MIDI files have at most 128. */
+export const MOST_ROWS = 512;
+/** Entries of a list within a feel or a groove. */
+export const MOST_ENTRIES = 4096;
+/** Letters of a name; longer ones are shortened. */
+export const LONGEST_NAME = 240;
+/** Hits times moves that a request may ask for: a song of 15,000 hits may have all 64 moves. */
+export const MOST_WORK = 1_000_000;
+
+/** A name within {@link LONGEST_NAME}, cut between letters. @example shortName('x'.repeat(300)).length // 240 */
+export const shortName = (name: string): string => (name.length <= LONGEST_NAME ? name : `${name.slice(0, LONGEST_NAME - 1).trimEnd().toWellFormed().replace(/\uFFFD$/, '')}…`);

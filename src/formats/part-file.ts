@@ -1,0 +1,70 @@
+import Joi from 'joi';
+import { NamedError } from '@/core/errors';
+import { LONGEST_NAME } from '@/core/limits';
+import type { Part } from '@/core/part/part';
+import { readSmf } from '@/core/smf/read';
+import { parsePart } from './part-format';
+import { parseJson, validate } from './validate';
+
+/** A kept version in a part file. */
+export interface FileVersion {
+  name: string;
+  /** Milliseconds since 1970. */
+  at: number;
+  part: Part;
+}
+
+/** A part file: the part, its kept versions, and the imported song's bytes (Base64) where there are any. */
+export interface PartFile {
+  part: Part;
+  song?: Uint8Array;
+  versions?: readonly FileVersion[];
+}
+
+export const PART_FILE_ENDING = '.nodsway.json';
+
+export function writePartFile({ part, song, versions = [] }: PartFile): string {
+  const kept = versions.map(({ name, at, part: was }) => ({ name, at, part: was }));
+  return JSON.stringify({ ...part, ...(kept.length > 0 ? { versions: kept } : {}), ...(song ? { song: toBase64(song) } : {}) });
+}
+
+/** The last moment that a date can tell, in milliseconds since 1970. */
+const LAST_DATE = 8.64e15;
+const MOST_VERSIONS = 1000;
+
+const versionsSchema = Joi.array().items(Joi.object({ name: Joi.string().min(1).max(LONGEST_NAME).required(), at: Joi.number().integer().min(0).max(LAST_DATE).required(), part: Joi.object().unknown(true).required() })).max(MOST_VERSIONS);
+
+/** @throws NamedError bad-part */
+export function readPartFile(text: string): PartFile {
+  const data = parseJson(text, 'bad-part');
+  if (typeof data !== 'object' || data === null || Array.isArray(data)) throw new NamedError('bad-part');
+  const { song, versions, ...rest } = data as Record<string, unknown>;
+  const kept = versions === undefined ? [] : validate<FileVersion[]>(versionsSchema, versions, 'bad-part');
+  const part: PartFile = { part: parsePart(rest), ...(kept.length > 0 ? { versions: kept.map((v) => ({ ...v, part: parsePart(v.part) })) } : {}) };
+  if (song === undefined) return part;
+  if (typeof song !== 'string' || !/^[A-Za-z0-9+/]*={0,2}$/.test(song)) throw new NamedError('bad-part', [{ field: 'song', problem: 'not Base64' }]);
+  const bytes = fromBase64(song);
+  checkSong(bytes, part.part);
+  return { ...part, song: bytes };
+}
+
+/** The song has to be one, and to have the tracks that the part came from: otherwise it could never be exported. */
+function checkSong(bytes: Uint8Array, { source }: Part) {
+  const wrong = (problem: string): NamedError => new NamedError('bad-part', [{ field: 'song', problem }], `The part file is not valid: its song ${problem}.`);
+  if (!source) throw wrong('belongs to no part: the part names no source');
+  let tracks: number;
+  try {
+    tracks = readSmf(bytes).tracks.length;
+  } catch {
+    throw wrong('is not a standard MIDI file');
+  }
+  if (source.lanes.some((l) => l.track >= tracks)) throw wrong('lacks a track that the part came from');
+}
+
+function toBase64(bytes: Uint8Array): string {
+  let text = '';
+  for (let i = 0; i < bytes.length; i += 0x8000) text += String.fromCharCode(...bytes.subarray(i, i + 0x8000));
+  return btoa(text);
+}
+
+const fromBase64 = (text: string): Uint8Array => Uint8Array.from(atob(text), (c) => c.charCodeAt(0));
