@@ -84,7 +84,7 @@ export function firstHitProblem(hits: readonly unknown[]): string | null {
     const hit = hits[i] as Record<string, unknown> | null;
     if (typeof hit !== 'object' || hit === null) return `hits[${i}] is not a hit`;
     for (const [name, rule] of Object.entries(HIT_RULES)) if (!rule(hit[name])) return `hits[${i}].${name} is missing or out of range`;
-    for (const name of Object.keys(hit)) if (!Object.hasOwn(HIT_RULES, name)) return `hits[${i}] has a member that is not allowed`;
+    for (const name of Object.keys(hit)) if (!Object.hasOwn(HIT_RULES, name)) return `hits[${i}].${name.slice(0, 40)} is not allowed`;
     if (ids.has(hit.id)) return `hits[${i}].id is used twice`;
     ids.add(hit.id);
   }

@@ -48,7 +48,7 @@ const pathOf = (path: readonly (string | number)[], name: (member: string) => st
 function problemOf(message: string, path: readonly (string | number)[]): string {
   const label = path.reduce<string>((text, p) => (typeof p === 'number' ? `${text}[${p}]` : text ? `${text}.${p}` : String(p)), '');
   const plain = message.replace(/"/g, '');
-  const own = label !== '' && plain.startsWith(label) ? plain.slice(label.length).trim() : plain;
+  const own = label !== '' && plain.startsWith(`${label} `) ? plain.slice(label.length).trim() : plain;
   return own.length > LONGEST_PROBLEM ? `${own.slice(0, LONGEST_PROBLEM)}…` : own;
 }
 
@@ -56,7 +56,7 @@ function describe(problems: readonly FieldProblem[], count: number, code: ErrorC
   const what = new NamedError(code).message.replace(/\.$/, '');
   const first = problems[0];
   const more = count > 1 ? ` (and ${count - 1} more)` : '';
-  return first ? `${what}: ${first.field} ${first.problem}${more}.` : `${what}.`;
+  return first ? `${what}: ${first.problem.startsWith(`${first.field}[`) ? first.problem : `${first.field} ${first.problem}`}${more}.` : `${what}.`;
 }
 
 /** @throws NamedError of the given code where data is too long, too wide or too deep to be looked at */

@@ -1,6 +1,6 @@
 'use client';
 
-import { useLiveQuery } from 'dexie-react-hooks';
+import { useStored } from '@/storage/use-stored';
 import { useState, type FormEvent } from 'react';
 import { KITS } from '@/core/voices';
 import { MAX_BPM, MIN_BPM } from '@/core/units';
@@ -14,7 +14,7 @@ import { FIRST_BEGINNING, type Beginning } from './new-part';
 /** Tempo comes first: it decides the genre. Everything has a value, so that Enter starts at once. */
 export function NewPartDialog({ onStart, onClose }: { onStart: (beginning: Beginning) => void; onClose: () => void }) {
   const [wish, setWish] = useState<Beginning>(FIRST_BEGINNING);
-  const own = useLiveQuery(() => kitStore.list().catch(() => []), []) ?? [];
+  const own = useStored(() => kitStore.list().catch(() => []), []) ?? [];
   const kits = [...KITS, ...own];
   const change = (part: Partial<Beginning>) => setWish({ ...wish, ...part });
   const submit = (e: FormEvent) => {

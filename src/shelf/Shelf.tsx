@@ -1,6 +1,6 @@
 'use client';
 
-import { useLiveQuery } from 'dexie-react-hooks';
+import { useStored } from '@/storage/use-stored';
 import { FilePlus2, FolderOpen, Search } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import Link from 'next/link';
@@ -14,11 +14,13 @@ import { addMissingDemos, seedOnFirstVisit } from '@/storage/demo-seed';
 import { partStore } from '@/storage/part-store';
 import { Button } from '@/ui/Button';
 import { showError } from '@/ui/notify';
+import { StoreNotice } from '@/ui/StoreNotice';
 import { ThemeToggle } from '@/ui/ThemeToggle';
 import type { LaneQuestion } from '@/workers/midi-file';
 import type { ImportStep } from './import-flow';
 import type { Beginning } from './new-part';
 import { PartCard } from './PartCard';
+import { UnsavedParts } from './UnsavedParts';
 
 const LaneDialog = dynamic(() => import('@/ui/LaneDialog').then((m) => m.LaneDialog), { ssr: false });
 const NewPartDialog = dynamic(() => import('./NewPartDialog').then((m) => m.NewPartDialog), { ssr: false });
@@ -29,7 +31,6 @@ const importFlow = () => import('./import-flow');
 /** The start: all parts; a file may be dropped anywhere. */
 export function Shelf() {
   const router = useRouter();
-  const [refused, setRefused] = useState(false);
   const [seeded, setSeeded] = useState(false);
   const [search, setSearch] = useState('');
   const [question, setQuestion] = useState<LaneQuestion | null>(null);
@@ -37,14 +38,11 @@ export function Shelf() {
   const [busy, setBusy] = useState<string | null>(null);
   const abort = useRef<AbortController | null>(null);
 
-  const rows = useLiveQuery(() => partStore.list().catch(() => null), []);
+  const rows = useStored(() => partStore.list().catch(() => null), []);
   useEffect(() => {
     seedOnFirstVisit().then(
       () => setSeeded(true),
-      (e) => {
-        setRefused(true);
-        showError(e);
-      },
+      showError,
     );
   }, []);
 
@@ -61,7 +59,7 @@ export function Shelf() {
       const step = await work(controller.signal);
       if (step.kind === 'ask') return setQuestion(step.question);
       for (const notice of step.notices) toast.info(notice);
-      router.push(step.place);
+      if (step.place !== null) router.push(step.place);
     } catch (e) {
       if (!controller.signal.aborted) showError(e);
     } finally {
@@ -134,11 +132,8 @@ export function Shelf() {
 
       <main className="mx-auto max-w-6xl px-6 pb-16">
         <input {...getInputProps()} aria-label="MIDI or part file" data-testid="file-input" />
-        {(refused || rows === null) && (
-          <p role="alert" className="mb-4 rounded-md border border-danger px-4 py-2">
-            The browser does not let this page keep data. Allow storage for this address, or leave private browsing, and reload.
-          </p>
-        )}
+        <StoreNotice />
+        <UnsavedParts />
         {busy && (
           <p role="status" className="mb-4 flex items-center gap-3 rounded-md border border-strong px-4 py-2">
             Reading {busy} … <Button onClick={() => abort.current?.abort(new Error('cancelled'))}>Cancel</Button>

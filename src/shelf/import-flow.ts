@@ -1,25 +1,26 @@
-import type { Lane, Part } from '@/core/part/part';
-import { GROOVE_FILE_ENDING, readGrooveFile } from '@/formats/groove-format';
-import { PART_FILE_ENDING, readPartFile } from '@/formats/part-format';
-import { grooveStore, keptNow } from '@/storage/groove-store';
+import type { Lane } from '@/core/part/part';
+import { bringIn, broughtWords, type BroughtIn } from '@/storage/bring-in';
 import { partStore, type PartStore } from '@/storage/part-store';
-import { versionStore } from '@/storage/version-store';
 import { readPart } from '@/workers/clients';
 import { baseName, openMidi, type LaneQuestion } from '@/workers/midi-file';
+import { benchOf } from './places';
 
-/** Where to go with what was brought in, or what has to be asked first. */
-export type ImportStep = { kind: 'done'; place: string; notices: string[] } | { kind: 'ask'; question: LaneQuestion };
+/** Where to go with what was brought in (null: stay), or what has to be asked first. */
+export type ImportStep = { kind: 'done'; place: string | null; notices: string[] } | { kind: 'ask'; question: LaneQuestion };
 
-export const benchOf = (partId: string): string => `/bench/${encodeURIComponent(partId)}`;
-
-/** Brings a dropped file onto the Shelf, or asks which lanes carry the drums. A groove goes among the grooves. */
+/** Takes a dropped file to where it belongs: one of ours by what it is, MIDI on to the Shelf, after asking which lanes carry the drums where that is open. */
 export async function importFile(file: File, signal?: AbortSignal, store: PartStore = partStore): Promise<ImportStep> {
-  const name = file.name.toLowerCase();
-  if (name.endsWith(GROOVE_FILE_ENDING)) return importGrooveFile(file);
-  if (name.endsWith(PART_FILE_ENDING) || file.type === 'application/json') return importPartFile(file, store);
+  if (isOurs(file)) return placed(await bringIn(await file.text(), file.name));
   const opened = await openMidi(file, signal);
   if (opened.kind === 'ask') return opened;
   return importLanes({ fileName: file.name, bytes: opened.bytes }, opened.lanes, signal, store);
+}
+
+export const isOurs = (file: File): boolean => /\.json$/i.test(file.name) || file.type === 'application/json';
+
+function placed(brought: BroughtIn): ImportStep {
+  if (brought.kind === 'part') return { kind: 'done', place: benchOf(brought.id as string), notices: [] };
+  return { kind: 'done', place: brought.kind === 'groove' ? `/grooves?groove=${brought.id as string}` : null, notices: [broughtWords(brought)] };
 }
 
 /** Makes the part of the chosen lanes and keeps the whole song beside it. */
@@ -28,17 +29,4 @@ export async function importLanes({ fileName, bytes }: Pick<LaneQuestion, 'fileN
   const { part, notices } = await readPart(bytes, baseName(fileName), fileName, lanes, signal);
   const id = await store.create(part, { song: bytes });
   return { kind: 'done', place: benchOf(id), notices };
-}
-
-async function importPartFile(file: File, store: PartStore): Promise<ImportStep> {
-  const { part, song, versions = [] } = readPartFile(await file.text());
-  const id = await store.create(part as Part, song ? { song } : {});
-  for (const v of versions) await versionStore.keep(id, v.name, v.part, v.at);
-  return { kind: 'done', place: benchOf(id), notices: [] };
-}
-
-async function importGrooveFile(file: File): Promise<ImportStep> {
-  const kept = keptNow(readGrooveFile(await file.text()));
-  await grooveStore.put(kept);
-  return { kind: 'done', place: `/grooves?groove=${kept.id}`, notices: [] };
 }

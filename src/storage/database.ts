@@ -2,6 +2,7 @@ import Dexie, { type EntityTable, type Table } from 'dexie';
 import type { PartDiff } from '@/core/part/diff';
 import type { Guards, RawEvent, Take } from '@/core/take/take';
 import type { VelocityCurve } from '@/core/take/velocity-curve';
+import { factory, keyRange } from './backing';
 import type { PartSummary } from './summary';
 
 /** A part as the Shelf lists it. `head` is the number of its last edit: whoever writes must have seen it. */
@@ -120,7 +121,8 @@ export class NodSwayDatabase extends Dexie {
   inputs!: EntityTable<InputRow, 'id'>;
 
   constructor(name = 'nod-sway') {
-    super(name);
+    // Strict: what was answered is on the disk, not in a buffer that a crash takes along.
+    super(name, { indexedDB: factory, IDBKeyRange: keyRange, chromeTransactionDurability: 'strict' });
     this.version(1).stores({ parts: 'id, updatedAt', bodies: 'id', edits: '[partId+seq]', songs: 'id', flags: 'name' });
     this.version(2).stores({ kits: 'name', feels: 'name' });
     this.version(3).stores({ versions: 'id, partId' });

@@ -1,7 +1,11 @@
 import { NamedError } from '@/core/errors';
+import { isOpened, opened, watched } from './backing';
+import { database } from './database';
 
-/** Gives the store's refusals the names that the interface explains. */
+/** Waits for the store to be open, and gives its refusals the names that the interface explains. */
 export async function named<T>(work: () => PromiseLike<T>): Promise<T> {
+  if (!isOpened()) await opened(database);
+  const answered = watched();
   try {
     return await work();
   } catch (e) {
@@ -9,5 +13,7 @@ export async function named<T>(work: () => PromiseLike<T>): Promise<T> {
     const inner = (e as { inner?: { name?: string } }).inner?.name ?? (e as { name?: string }).name ?? '';
     if (/Quota/.test(inner)) throw new NamedError('store-full');
     throw new NamedError('store-refused', { cause: String(e) });
+  } finally {
+    answered();
   }
 }

@@ -24,7 +24,7 @@ async function edit(store: PartStore, id: string, from: Part, steps: ((p: Part) 
   let now = from;
   for (const [i, step] of steps.entries()) {
     const next = step(now);
-    await store.saveEdit(id, head + i + 1, 'step', diffParts(now, next)!, next);
+    await store.saveEdits(id, head + i + 1, [{ label: 'step', diff: diffParts(now, next)!, after: next, step: 'do' }]);
     now = next;
   }
   return now;

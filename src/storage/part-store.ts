@@ -1,8 +1,9 @@
-import { Dexie } from 'dexie';
+import { Dexie, liveQuery } from 'dexie';
 import { nanoid } from 'nanoid';
 import { NamedError } from '@/core/errors';
 import { applyDiff, type PartDiff } from '@/core/part/diff';
 import type { Part } from '@/core/part/part';
+import { askToStay } from './backing';
 import { database, type EditRow, type NodSwayDatabase, type PartRow, type StepKind } from './database';
 import { named } from './named';
 import { summarize } from './summary';
@@ -17,6 +18,14 @@ export interface NewPart {
   id?: string;
   about?: string;
   song?: Uint8Array;
+}
+
+/** An edit that is finished: what it changed and the part that it led to. */
+export interface FinishedEdit {
+  label: string;
+  diff: PartDiff;
+  after: Part;
+  step: StepKind;
 }
 
 /** After this many edits the whole part is written once, so that opening it stays quick. */
@@ -74,20 +83,31 @@ export class PartStore {
   }
 
   /**
-   * Writes one finished edit as number `seq`; `after` is the part that it leads to.
-   * @throws NamedError changed-elsewhere where another tab was faster, store-full, store-refused
+   * Writes finished edits in one go, the first as number `seq`: all of them or none.
+   * @throws NamedError changed-elsewhere where another tab was faster, deleted-elsewhere, store-full, store-refused
    */
-  saveEdit(id: string, seq: number, label: string, diff: PartDiff, after: Part, step: StepKind = 'do'): Promise<void> {
-    const summary = summarize(after);
-    return named(() =>
-      this.db.transaction('rw', this.db.parts, this.db.edits, async () => {
+  saveEdits(id: string, seq: number, edits: readonly FinishedEdit[]): Promise<void> {
+    const last = edits[edits.length - 1];
+    if (!last) return Promise.resolve();
+    const rows = edits.map(({ label, diff, step }, i): EditRow => ({ partId: id, seq: seq + i, label, diff, ...(step === 'do' ? {} : { step }) }));
+    const change = { head: seq + edits.length - 1, name: last.after.name, updatedAt: Date.now(), summary: summarize(last.after) };
+    return named(async () => {
+      await this.db.transaction('rw', this.db.parts, this.db.edits, async () => {
         const row = await this.db.parts.get(id);
-        if (!row) throw new NamedError('not-found', { id });
+        if (!row) throw new NamedError('deleted-elsewhere', { id });
         if (row.head !== seq - 1) throw new NamedError('changed-elsewhere', { head: row.head });
-        await this.db.edits.add({ partId: id, seq, label, diff, ...(step === 'do' ? {} : { step }) });
-        await this.db.parts.update(id, { head: seq, name: after.name, updatedAt: Date.now(), summary });
-      }),
-    );
+        await this.db.edits.bulkAdd(rows);
+        await this.db.parts.update(id, change);
+      });
+      askToStay();
+    });
+  }
+
+  /** Tells of every change of a part's head, in this tab or another, and (null) of its deletion; the result ends it. */
+  follow(id: string, hear: (head: number | null) => void): () => void {
+    // A store that refuses is told by whoever asks it for something.
+    const subscription = liveQuery(() => this.db.parts.get(id)).subscribe({ next: (row) => hear(row?.head ?? null), error: () => undefined });
+    return () => subscription.unsubscribe();
   }
 
   /** The last edits up to `head`, oldest first, for going back after a reload. */

@@ -1,3 +1,4 @@
+import { addVelocity } from '@/core/part/commands/hits';
 import { setLocked } from '@/core/part/commands/marks';
 import type { Part } from '@/core/part/part';
 import { ticks, TICKS_PER_QUARTER } from '@/core/units';
@@ -9,7 +10,7 @@ import { copySelection, cutSelection, hasClip, paste } from './clipboard';
 import { clearNudges, mirrorSelection, nudgeSelection, setSelectionApart } from './nudging';
 
 const said: string[] = [];
-jest.mock('@/ui/notify', () => ({ say: (text: string) => said.push(text) }));
+jest.mock('@/ui/notify', () => ({ say: (text: string) => said.push(text), sayWith: (text: string) => said.push(text) }));
 let ids = 0;
 jest.mock('nanoid', () => ({ nanoid: () => `id${ids++}` }));
 beforeEach(() => {
@@ -41,8 +42,21 @@ test('copies go behind or into the next bar, are selected, and do not pile up', 
   expect(label(store)).toBe('Duplicate 2 on-beat snare hits in bar 1');
 });
 
-test('copying a row that has all its hits already says so and leaves no step', () => {
+test('copies on to steps that have a hit: replaced with their count, or joined with what is there, as chosen', () => {
   const store = open();
+  choose(store, 'kick');
+  repeatSelection(store);
+  store.getState().select(store.getState().part.hits.filter((h) => h.voice === 'kick' && h.tick < 16 * STEP).map((h) => h.id));
+  store.getState().run('louder', (p) => addVelocity(p, store.getState().selection, 9));
+  repeatSelection(store);
+  expect(said.at(-1)).toContain('2');
+  expect(steps(store, 'kick')).toEqual([0, 8, 16, 24]);
+  expect(store.getState().part.hits.filter((h) => h.voice === 'kick').map((h) => h.velocity)).toEqual([109, 99, 109, 99]);
+});
+
+test('joined on to a row that has all its hits already: said, and no step left', () => {
+  const store = open();
+  store.getState().setDesk({ onto: 'join' });
   choose(store, 'kick');
   repeatSelection(store);
   store.getState().select(store.getState().part.hits.filter((h) => h.voice === 'kick' && h.tick < 16 * STEP).map((h) => h.id));
@@ -50,7 +64,7 @@ test('copying a row that has all its hits already says so and leaves no step', (
   repeatSelection(store);
   expect(store.getState().history.undo).toHaveLength(undos);
   expect(steps(store, 'kick')).toEqual([0, 8, 16, 24]);
-  expect(said.at(-1)).toContain('nothing was added');
+  expect(said.at(-1)).toContain('Nothing was added');
 });
 
 test('a shift wraps within the bars of the selection; without one the open row wraps around the part', () => {
@@ -167,11 +181,11 @@ describe('the step cursor', () => {
     expect(store.getState().desk.step?.tick).toBe(10 * line);
   });
 
-  test('Enter places with the brush and takes away; fill goes to the end of the loop and repaints what is there', () => {
+  test('Enter places one hit of the velocity for single hits and takes away; fill goes with the brush to the end of the loop and repaints what is there', () => {
     const store = open();
-    store.getState().setDesk({ step: { voice: 'kick', tick: ticks(4 * STEP) }, brush: { levels: [110, 70], stride: 2, ghosts: false } });
+    store.getState().setDesk({ step: { voice: 'kick', tick: ticks(4 * STEP) }, velocity: 93, brush: { levels: [110, 70], stride: 2, ghosts: false } });
     toggleAtCaret(store, sound);
-    expect(placed).toEqual([['kick', 110]]);
+    expect(placed).toEqual([['kick', 93]]);
     expect(steps(store, 'kick')).toEqual([0, 4, 8]);
     toggleAtCaret(store, sound);
     expect(steps(store, 'kick')).toEqual([0, 8]);

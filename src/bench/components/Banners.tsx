@@ -1,17 +1,17 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { betterOrigin } from '@/core/homes/origin';
 import { tempoMapOf } from '@/core/part/part-time';
 import { setOrigin } from '@/core/part/commands/settings';
 import { ticks } from '@/core/units';
 import { partStore } from '@/storage/part-store';
 import { shortName } from '@/core/limits';
-import { PART_FILE_ENDING, writePartFile } from '@/formats/part-file';
 import { Button } from '@/ui/Button';
-import { download, fileNameOf } from '@/ui/download';
 import { showError } from '@/ui/notify';
+import { savePartFile } from '@/ui/save-part-file';
+import { useStoreWords } from '@/ui/StoreNotice';
 import { silenceReason } from '../playback/silence';
 import { useIsPlaying } from '@/ui/use-engine';
 import { useSoundStatus, type Playback } from '../playback/use-playback';
@@ -27,7 +27,8 @@ export function useNotice(playback: Playback, onReload: () => void): ReactNode {
   const trouble = useSaveTrouble(onReload);
   const silence = useSilence(playback);
   const origin = useOriginOffer();
-  return trouble ?? silence ?? origin;
+  const store = useStoreTrouble();
+  return trouble ?? store ?? silence ?? origin;
 }
 
 function Notice({ children, tone = 'plain', name }: { children: ReactNode; tone?: 'plain' | 'danger'; name: string }) {
@@ -87,17 +88,26 @@ function useSilence(playback: Playback): ReactNode {
   ) : null;
 }
 
+/** The store is forbidden or silent: said once, until it is read. */
+function useStoreTrouble(): ReactNode {
+  const words = useStoreWords();
+  const [read, setRead] = useState<string | null>(null);
+  if (words === null || words === read) return null;
+  return (
+    <Notice tone="danger" name="store-notice">
+      <p className={sentence}>{words}</p>
+      <Button className={small} onClick={() => setRead(words)}>
+        I see
+      </Button>
+    </Notice>
+  );
+}
+
 function useSaveTrouble(onReload: () => void): ReactNode {
   const save = useBench((s) => s.save);
   const { getState } = useBenchStore();
   const router = useRouter();
   if (save.kind !== 'failed') return null;
-  const saveAsFile = async () => {
-    const { part, id } = getState();
-    // The song may be out of reach with the store: the part goes all the same.
-    const song = await partStore.song(id).catch(() => undefined);
-    download(writePartFile({ part, ...(song ? { song } : {}) }), `${fileNameOf(part.name)}${PART_FILE_ENDING}`, 'application/json');
-  };
   const keepCopy = async () => {
     try {
       const { part, id } = getState();
@@ -130,7 +140,7 @@ function useSaveTrouble(onReload: () => void): ReactNode {
           Try again
         </Button>
       )}
-      <Button className={small} onClick={() => void saveAsFile().catch(showError)}>
+      <Button className={small} onClick={() => void savePartFile(getState().id, getState().part).catch(showError)}>
         Save a part file
       </Button>
     </Notice>

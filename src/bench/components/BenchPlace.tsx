@@ -5,7 +5,7 @@ import { useEffect, useState } from 'react';
 import { isNamedError, NamedError } from '@/core/errors';
 import { seedOnFirstVisit } from '@/storage/demo-seed';
 import { partStore } from '@/storage/part-store';
-import { createBenchStore, type BenchStore } from '../store/bench-store';
+import { createBenchStore, heldBench, type BenchStore } from '../store/bench-store';
 import { historyOf } from '../store/history';
 import { BenchProvider } from '../store/context';
 import { Bench } from './Bench';
@@ -19,6 +19,9 @@ export function BenchPlace({ partId }: { partId: string }) {
   useEffect(() => {
     let current = true;
     const open = async () => {
+      // What could not be saved is still here.
+      const held = heldBench(partId);
+      if (held) return setStore(held);
       // A link to a demo part may be the first thing that is ever opened here.
       if (partId.startsWith('demo-')) await seedOnFirstVisit();
       const [stored, song] = await Promise.all([partStore.load(partId), partStore.song(partId)]);
@@ -37,6 +40,8 @@ export function BenchPlace({ partId }: { partId: string }) {
       current = false;
     };
   }, [partId, round]);
+
+  useEffect(() => (store ? partStore.follow(partId, (head) => store.getState().hear(head)) : undefined), [store, partId]);
 
   if (error) {
     return (
@@ -61,6 +66,7 @@ export function BenchPlace({ partId }: { partId: string }) {
       <Bench
         key={round}
         onReload={() => {
+          store.getState().letGo();
           setStore(null);
           setRound(round + 1);
         }}

@@ -1,11 +1,12 @@
 'use client';
 
-import { useLiveQuery } from 'dexie-react-hooks';
+import { useStored } from '@/storage/use-stored';
 import { useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { labelOfRow, playOnKit, readByKit, rowsWithout, setKeyVoice } from '@/core/part/commands/rows';
 import { KITS, labelOfVoice, VOICES, voiceOfKey, type KitMap } from '@/core/voices';
-import { KIT_FILE_ENDING, readKitFile, writeKitFile } from '@/formats/kit-format';
+import { KIT_FILE_ENDING, writeKitFile } from '@/formats/kit-format';
+import { bringIn, broughtWords } from '@/storage/bring-in';
 import { kitStore } from '@/storage/kit-store';
 import { Button } from '@/ui/Button';
 import { download, fileNameOf } from '@/ui/download';
@@ -19,7 +20,7 @@ import { useBench, useBenchStore } from '../store/context';
 export function KitDialog() {
   const { getState } = useBenchStore();
   const part = useBench((s) => s.part);
-  const own = useLiveQuery(() => kitStore.list().catch(() => []), []) ?? [];
+  const own = useStored(() => kitStore.list().catch(() => []), []) ?? [];
   const [name, setName] = useState(part.kitMap.name);
   const file = useRef<HTMLInputElement>(null);
   const counts = new Map<number, number>();
@@ -45,9 +46,8 @@ export function KitDialog() {
     say(`The kit map ${kit.name} is kept for every part.`);
   };
   const bring = async (chosen: File) => {
-    const kit = readKitFile(await chosen.text());
-    await kitStore.save(kit);
-    say(`${kit.name} is among your kit maps.`);
+    // A file of another kind goes where it belongs.
+    say(broughtWords(await bringIn(await chosen.text(), chosen.name)));
   };
   const remove = async (kit: KitMap) => {
     const putBack = await kitStore.remove(kit);

@@ -1,11 +1,15 @@
 'use client';
 
+import { useStore } from 'zustand';
+import { storeHealth } from '@/storage/backing';
 import { useBench } from '../store/context';
 
-const WORDS = { saved: 'saved in this browser', saving: 'saving …', failed: 'not saved' } as const;
+const WORDS = { saved: 'saved in this browser', saving: 'saving …', failed: 'not saved', memory: 'kept in this tab only' } as const;
 
 export function SaveMark() {
-  const kind = useBench((s) => s.save.kind);
+  const save = useBench((s) => s.save.kind);
+  const inMemory = useStore(storeHealth, (s) => s.keeping === 'memory');
+  const kind = save === 'saved' && inMemory ? 'memory' : save;
   return (
     <p data-testid="save-state" role="status" className={`px-1 text-xs ${kind === 'failed' ? 'font-semibold text-danger' : 'text-faint'}`}>
       {WORDS[kind]}

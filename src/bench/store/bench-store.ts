@@ -6,11 +6,13 @@ import type { Feel } from '@/core/feel/feel';
 import { ticks } from '@/core/units';
 import type { VoiceName } from '@/core/voices';
 import type { PartStore, StoredPart } from '@/storage/part-store';
+import { Saver, type SaveState } from '@/storage/saver';
+import { markUnsaved } from '@/storage/unsaved';
 import { DEFAULT_BRUSH, PLAIN_VELOCITY, type Brush, type NudgeUnit, type Proposal, type StepCursor, type Tool } from '../tools';
 import { rememberedOnto } from '../remembered';
 import { sightOf, type Transport, type View } from '../view';
 import { EMPTY_HISTORY, record, recordSelection, stepBack, stepForward, withOlder, type History, type Step, type Surroundings } from './history';
-import { Saver, type SaveState } from './saver';
+
 
 /** A gesture under way: the part before it; the live part is a preview until it ends. */
 interface Gesture {
@@ -119,6 +121,10 @@ export interface BenchState {
   /** Puts the steps of before a reload under those since. */
   adoptHistory(older: History): void;
   retrySave(): void;
+  /** Hears from the store that another tab changed the part, or took it away (null). */
+  hear(head: number | null): void;
+  /** Forgets what is not saved: it went somewhere else. */
+  letGo(): void;
 }
 
 export type BenchStore = StoreApi<BenchState>;
@@ -129,8 +135,13 @@ const NOTHING: ReadonlySet<HitId> = new Set();
 const loses = (before: ReadonlySet<HitId>, after: ReadonlySet<HitId>): boolean => before.size > 1 && [...before].some((id) => !after.has(id));
 
 export function createBenchStore(id: string, stored: StoredPart, hasSong: boolean, store: PartStore): BenchStore {
-  return createStore<BenchState>((set, get) => {
-    const saver = new Saver(store, id, stored.head, (save) => set({ save }));
+  const bench = createStore<BenchState>((set, get) => {
+    const saver = new Saver(store, id, stored.head, (save) => {
+      set({ save });
+      if (save.kind === 'failed') held.set(id, bench);
+      else held.delete(id);
+      markUnsaved(id, save.kind === 'saved' ? null : { part: () => get().part, error: save.kind === 'failed' ? save.error : null, letGo: () => saver.letGo() });
+    });
     let gestures = 0;
     const surroundings = (): Surroundings => ({ selection: get().selection, sight: sightOf(get().view) });
 
@@ -138,7 +149,7 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
       if (!step) return;
       const { view, transport } = get();
       set({ part: step.part, history: step.history, selection: step.surroundings.selection, view: { ...view, ...step.surroundings.sight }, transport: within(transport, step.part) });
-      if (step.diff) saver.save(step.label, step.diff, step.part, kind);
+      if (step.diff) saver.save({ label: step.label, diff: step.diff, after: step.part, step: kind });
     };
 
     return {
@@ -187,7 +198,7 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
         if (!gesture) return;
         const done = record(history, gesture.label, gesture.base, part, gesture.before, surroundings());
         set({ gesture: null, ...(done ? { history: done.history, transport: within(transport, part) } : { part: gesture.base }) });
-        if (done) saver.save(gesture.label, done.diff, part);
+        if (done) saver.save({ label: gesture.label, diff: done.diff, after: part, step: 'do' });
       },
       cancel() {
         const { gesture } = get();
@@ -217,9 +228,17 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
       answerOrigin: () => set({ originAnswered: true }),
       adoptHistory: (older) => set({ history: withOlder(get().history, older) }),
       retrySave: () => saver.retry(),
+      hear: (head) => saver.hear(head),
+      letGo: () => saver.letGo(),
     };
   });
+  return bench;
 }
+
+const held = new Map<string, BenchStore>();
+
+/** The Bench of a part whose edits could not be saved: it lives on while other places are open. */
+export const heldBench = (id: string): BenchStore | undefined => held.get(id);
 
 /** The loop lies within the part's bars, whatever was done to them. */
 function within(transport: Transport, part: Part): Transport {

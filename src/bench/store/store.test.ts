@@ -1,13 +1,11 @@
-import { NamedError } from '@/core/errors';
 import { addVelocity } from '@/core/part/commands/hits';
 import type { Part } from '@/core/part/part';
 import { smallPart } from '@tests/support/arbitraries';
 import { silenceReason } from '../playback/silence';
 import { tapTempo } from '../tap-tempo';
-import type { PartDiff } from '@/core/part/diff';
+import type { FinishedEdit } from '@/storage/part-store';
 import { createBenchStore } from './bench-store';
 import { historyOf, type KeptEdit } from './history';
-import { Saver, type SaveState } from './saver';
 
 const part = smallPart([['kick', 0, 100], ['snare', 1, 90]]);
 const all = new Set(part.hits.map((h) => h.id));
@@ -16,7 +14,7 @@ const settle = () => new Promise((done) => setImmediate(done));
 
 function bench(): { saves: [number, string][]; store: ReturnType<typeof createBenchStore> } {
   const saves: [number, string][] = [];
-  const store = createBenchStore('x', { part, head: 7 }, false, { saveEdit: async (_id: string, seq: number, label: string) => void saves.push([seq, label]) } as never);
+  const store = createBenchStore('x', { part, head: 7 }, false, { saveEdits: async (_id: string, seq: number, edits: { label: string }[]) => edits.forEach((e, i) => saves.push([seq + i, e.label])) } as never);
   return { saves, store };
 }
 
@@ -61,34 +59,6 @@ test('undo brings the selection back, a new edit drops what could be redone', ()
   expect(s().history.redo).toEqual([]);
 });
 
-test('edits wait in order after a refusal and are written when tried again', async () => {
-  const written: number[] = [];
-  const states: string[] = [];
-  let refuse = true;
-  const saver = new Saver(
-    {
-      saveEdit: async (_id, seq) => {
-        if (refuse) throw new NamedError('store-full');
-        written.push(seq);
-      },
-    },
-    'x',
-    0,
-    (s: SaveState) => states.push(s.kind),
-  );
-  const diff = { removed: [], added: [], fields: {} };
-  saver.save('a', diff, part);
-  await settle();
-  saver.save('b', diff, part);
-  await settle();
-  expect(written).toEqual([]);
-  refuse = false;
-  saver.retry();
-  await settle();
-  expect(written).toEqual([1, 2]);
-  expect(states).toEqual(['saving', 'failed', 'saving', 'saved']);
-});
-
 test('every silence has its reason', () => {
   const transport = { loop: true, fromBar: 0, toBar: 1, cursor: 0 as never, version: 'performed' as const };
   const reason = (p: Part, t = transport, status: Parameters<typeof silenceReason>[2] = 'ready') => silenceReason(p, t, status);
@@ -112,11 +82,11 @@ describe('going back after a reload', () => {
   /** Does some steps, keeps what the store was told, and opens the part anew from it. */
   function reopened(steps: (s: ReturnType<typeof createBenchStore>) => void) {
     const kept: KeptEdit[] = [];
-    const tell = async (_id: string, _seq: number, label: string, diff: PartDiff, _after: Part, step: 'do' | 'undo' | 'redo') => void kept.push({ label, diff, step });
-    const before = createBenchStore('x', { part, head: 0 }, false, { saveEdit: tell } as never);
+    const tell = async (_id: string, _seq: number, edits: readonly FinishedEdit[]) => edits.forEach(({ label, diff, step }) => kept.push({ label, diff, step }));
+    const before = createBenchStore('x', { part, head: 0 }, false, { saveEdits: tell } as never);
     steps(before);
     return settle().then(() => {
-      const after = createBenchStore('x', { part: before.getState().part, head: kept.length }, false, { saveEdit: tell } as never);
+      const after = createBenchStore('x', { part: before.getState().part, head: kept.length }, false, { saveEdits: tell } as never);
       after.getState().adoptHistory(historyOf(kept));
       return { before: before.getState, after: after.getState };
     });
@@ -147,7 +117,7 @@ describe('going back after a reload', () => {
       s.getState().run('two', quiet);
       s.getState().undo();
     });
-    const early = createBenchStore('x', { part: after().part, head: 3 }, false, { saveEdit: async () => {} } as never);
+    const early = createBenchStore('x', { part: after().part, head: 3 }, false, { saveEdits: async () => {} } as never);
     early.getState().run('fresh', quiet);
     early.getState().adoptHistory(after().history);
     expect(labels(early.getState().history.undo)).toEqual(['one', 'fresh']);
@@ -158,7 +128,7 @@ describe('going back after a reload', () => {
   });
 
   test('a list that begins in the middle still leads back and forward', () => {
-    const lower = (to: number): PartDiff => ({ removed: [part.hits[0]!], added: [{ ...part.hits[0]!, velocity: to as never }], fields: {} });
+    const lower = (to: number): FinishedEdit['diff'] => ({ removed: [part.hits[0]!], added: [{ ...part.hits[0]!, velocity: to as never }], fields: {} });
     expect(labels(historyOf([{ label: 'Undo lost', diff: lower(50), step: 'undo' }]).redo)).toEqual(['lost']);
     expect(labels(historyOf([{ label: 'found', diff: lower(50), step: 'redo' }]).undo)).toEqual(['found']);
   });

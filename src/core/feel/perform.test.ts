@@ -50,14 +50,31 @@ test('the inverse move undoes a swing exactly', () => {
   );
 });
 
-test('strokes of one voice keep their written order, velocities stay 1 to 127, lengths at least 1', () => {
+test('a nudge moves its hit alone, past its neighbours too', () => {
+  const part = smallPart([['hat-closed', 0, 90], ['hat-closed', 0.25, 90], ['hat-closed', 0.5, 90]]);
+  // At 120 BPM a sixteenth is 125 ms.
+  const nudged = { ...part, hits: part.hits.map((h, i) => (i === 0 ? { ...h, nudge: { ms: milliseconds(150), velocity: 0 } } : h)) };
+  expect([...performPart(nudged).ticks].map((t) => t / TICKS_PER_QUARTER)).toEqual([0.3, 0.25, 0.5]);
+  fc.assert(
+    fc.property(partArbitrary, fc.nat(), fc.integer({ min: -200, max: 200 }), (random, pick, ms) => {
+      fc.pre(random.hits.length > 0);
+      const index = pick % random.hits.length;
+      const moved = { ...random, hits: random.hits.map((h, i) => (i === index ? { ...h, nudge: { ms: milliseconds(ms), velocity: 0 } } : h)) };
+      const [before, after] = [performPart(random).ticks, performPart(moved).ticks];
+      before.forEach((t, i) => i !== index && expect(after[i]).toBe(t));
+    }),
+  );
+});
+
+test('strokes of one voice keep their written order before their nudges, velocities stay 1 to 127, lengths at least 1', () => {
   fc.assert(
     fc.property(partArbitrary, (part) => {
       const p = performPart(part);
+      const unnudged = performPart({ ...part, hits: part.hits.map(({ nudge: _none, ...hit }) => hit) });
       const last = new Map<string, number>();
       part.hits.forEach((hit, i) => {
-        expect(p.ticks[i]).toBeGreaterThanOrEqual(last.get(hit.voice) ?? -Infinity);
-        last.set(hit.voice, p.ticks[i] as number);
+        expect(unnudged.ticks[i]).toBeGreaterThanOrEqual(last.get(hit.voice) ?? -Infinity);
+        last.set(hit.voice, unnudged.ticks[i] as number);
         expect(p.velocities[i]).toBeGreaterThanOrEqual(1);
         expect(p.velocities[i]).toBeLessThanOrEqual(127);
         expect(p.lengths[i]).toBeGreaterThanOrEqual(1);

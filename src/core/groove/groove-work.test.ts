@@ -119,14 +119,14 @@ describe('on a part', () => {
   const flat = smallPart([['hat-closed', 0, 100], ['hat-closed', 0.5, 100], ['kick', 0.5, 100]]);
 
   test('a move of its rows; the same rows again take its place, others are added', () => {
-    const once = putGroove(flat, four, { voices: ['hat-closed'], lean: 0.6, level: 0 });
+    const once = putGroove(flat, four, { voices: ['hat-closed'], lean: 0.6, level: 0 }).part;
     const p = performPart(once);
     // 60 % of 0.2 of an eighth late, hats alone.
     expect(p.ticks[2]! - TICKS_PER_QUARTER / 2).toBeCloseTo(0.6 * 0.2 * (TICKS_PER_QUARTER / 2), 6);
     expect(p.ticks[1]).toBe(TICKS_PER_QUARTER / 2);
-    const twice = putGroove(once, mirrorGroove(four), { voices: ['hat-closed'], lean: 1, level: 1 });
+    const twice = putGroove(once, mirrorGroove(four), { voices: ['hat-closed'], lean: 1, level: 1 }).part;
     expect(twice.feel.moves).toEqual([{ kind: 'template', groove: mirrorGroove(four), lean: 1, level: 1, scope: { voices: ['hat-closed'] } }]);
-    expect(putGroove(twice, four, { lean: 1, level: 1 }).feel.moves.length).toBe(2);
+    expect(putGroove(twice, four, { lean: 1, level: 1 }).part.feel.moves.length).toBe(2);
   });
 
   test.each([

@@ -12,7 +12,9 @@ export interface PartDiff {
   fields: { [K in Field]?: { before: Part[K] | undefined; after: Part[K] | undefined } };
 }
 
-const FIELDS: readonly Field[] = ['name', 'tempo', 'meter', 'origin', 'bars', 'kitMap', 'rows', 'feel', 'source'];
+/** Every field of a part: the compiler asks for those that are added, since a field that is not here would be lost. */
+const ALL_FIELDS: Readonly<Record<Field, true>> = { name: true, tempo: true, meter: true, origin: true, bars: true, kitMap: true, rows: true, feel: true, source: true };
+const FIELDS = Object.keys(ALL_FIELDS) as Field[];
 
 /** @returns null where nothing differs, so that an idle gesture leaves no entry in the history */
 export function diffParts(before: Part, after: Part): PartDiff | null {

@@ -2,11 +2,11 @@ import { NamedError } from '../errors';
 import { performPart, writtenPerformance } from '../feel/perform';
 import { endOfPart, meterMapOf } from '../part/part-time';
 import type { Part } from '../part/part';
-import type { MeterChange } from '../time/meter-map';
 import { roundHalfUp, TICKS_PER_QUARTER } from '../units';
 import { drumNotes, type Control, type DrumNotes, type EarlyRule, type LeftOut } from './drum-notes';
 import { DRUM_CHANNEL } from './lanes';
-import { META, META_END_OF_TRACK, META_METER, META_TEMPO, META_TRACK_NAME } from './read';
+import { META_END_OF_TRACK, META_TRACK_NAME } from './read';
+import { writeMeta, writeMeter, writeTempo } from './write-meta';
 import { encodeText } from './text';
 import { MAX_DELTA, SmfWriter } from './write';
 
@@ -140,22 +140,4 @@ export function writeNote(w: SmfWriter, event: NoteEvent, notes: DrumNotes, chan
   w.byte((event.on ? 0x90 : 0x80) | (channel - 1));
   w.byte(notes.keys[event.note] as number);
   w.byte(event.on ? (notes.velocities[event.note] as number) : 64);
-}
-
-function writeMeta(w: SmfWriter, type: number, data: readonly number[]) {
-  w.byte(META);
-  w.byte(type);
-  w.quantity(data.length);
-  for (const b of data) w.byte(b);
-}
-
-function writeTempo(w: SmfWriter, microseconds: number) {
-  const us = Math.min(0xffffff, roundHalfUp(microseconds));
-  writeMeta(w, META_TEMPO, [us >> 16, (us >> 8) & 0xff, us & 0xff]);
-}
-
-/** MIDI clocks a metronome click: a dotted quarter where beats are three eighths, else a unit of the meter. */
-function writeMeter(w: SmfWriter, m: MeterChange) {
-  const compound = m.denominator === 8 && m.numerator % 3 === 0;
-  writeMeta(w, META_METER, [m.numerator, Math.log2(m.denominator), compound ? 36 : Math.max(1, 96 / m.denominator), 8]);
 }

@@ -133,7 +133,7 @@ describe('hits performed before 0', () => {
   ] as const)('%s', (rule, expected) => {
     const result = exportPart(early(), { early: rule });
     expect(notesOf(result.bytes)).toEqual(expected);
-    expect(result.early).toBe(1);
+    expect(result.left.early).toBe(1);
   });
 });
 

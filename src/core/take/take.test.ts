@@ -174,18 +174,38 @@ test('tightness: the constant part and what is left around it', () => {
   expect(tightnessOf(part, new Set())).toBeNull();
 });
 
-test('the raw take as MIDI: a tick a millisecond, count-in and pedal kept, nothing folded', () => {
-  const events: RawEvent[] = [note(-0.4, 38, 70), note(0.0125, 36, 101), { at: seconds(2.3), kind: 'pedal', key: 4, value: 60 }, { at: seconds(2.4), kind: 'pressure', key: 42, value: 90 }, note(4.1, 36, 99)];
-  const { header, tracks } = parseMidi(rawMidi({ name: 'Take 1' }, events));
-  let now = 0;
-  const found = tracks[0]!.flatMap((e) => {
-    now += e.deltaTime;
-    if (e.type === 'noteOn') return [[now, e.noteNumber, e.velocity]];
-    if (e.type === 'controller') return [[now, e.controllerType, e.value]];
-    return e.type === 'noteAftertouch' ? [[now, e.noteNumber, e.amount]] : [];
+describe('the raw take as MIDI', () => {
+  /** Notes and controls at quarters of the file. */
+  const found = (bytes: Uint8Array) => {
+    const { header, tracks } = parseMidi(bytes);
+    let now = 0;
+    const all = tracks[0]!.map((e) => ({ ...e, at: (now += e.deltaTime) / header.ticksPerBeat! }));
+    return {
+      strokes: all.flatMap((e) => (e.type === 'noteOn' ? [[e.at, e.noteNumber, e.velocity]] : e.type === 'controller' ? [[e.at, e.controllerType, e.value]] : e.type === 'noteAftertouch' ? [[e.at, e.noteNumber, e.amount]] : [])),
+      tempo: all.flatMap((e) => (e.type === 'setTempo' ? [[e.at, e.microsecondsPerBeat]] : [])),
+      meter: all.flatMap((e) => (e.type === 'timeSignature' ? [[e.at, e.numerator, e.denominator]] : [])),
+      name: all.flatMap((e) => (e.type === 'trackName' ? [e.text] : []))[0],
+    };
+  };
+
+  test('in the part’s tempo, one pass after the other; count-in and pedal kept, nothing folded or moved', () => {
+    // One bar of 4/4 at 100 BPM is 2.4 s.
+    const events: RawEvent[] = [note(-0.3, 38, 70), note(0.015, 36, 101), { at: seconds(1.2), kind: 'pedal', key: 4, value: 60 }, { at: seconds(1.8), kind: 'pressure', key: 42, value: 90 }, note(3, 36, 99)];
+    const { strokes, tempo, meter, name } = found(rawMidi(take({ tempo: [{ tick: ticks(0), microsecondsPerQuarter: 600_000 }] }), events));
+    expect(strokes).toEqual([[3.5, 38, 70], [4.025, 36, 101], [6, 4, 60], [7, 42, 90], [9, 36, 99]].map(([at, ...rest]) => [expect.closeTo(at!, 3), ...rest]));
+    expect([tempo, meter]).toEqual([[[0, 600_000]], [[0, 4, 4]]]);
+    expect(name).toContain('first downbeat in bar 2');
   });
-  expect(header.ticksPerBeat).toBe(1000);
-  expect(found).toEqual([[600, 38, 70], [1013, 36, 101], [3300, 4, 60], [3400, 42, 90], [5100, 36, 99]]);
+
+  test('a loop whose tempo and meter change is written out for each pass', () => {
+    const Q = TICKS_PER_QUARTER;
+    const changing = take({ start: ticks(4 * Q), end: ticks(11 * Q), tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }, { tick: ticks(8 * Q), microsecondsPerQuarter: 1_000_000 }], meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }, { tick: ticks(8 * Q), numerator: 3, denominator: 4 }] });
+    // A pass takes 2 + 3 s.
+    const { strokes, tempo, meter } = found(rawMidi(changing, [note(3, 36, 90), note(5.5, 38, 80)]));
+    expect(strokes).toEqual([[5, 36, 90], [8, 38, 80]]);
+    expect(tempo).toEqual([[0, 500_000], [4, 1_000_000], [7, 500_000], [11, 1_000_000]]);
+    expect(meter).toEqual([[0, 4, 4], [4, 3, 4], [7, 4, 4], [11, 3, 4]]);
+  });
 });
 
 describe('pedal and pressure', () => {

@@ -1,15 +1,19 @@
 'use client';
 
 import { DndContext, DragOverlay, pointerWithin, PointerSensor, useSensor, useSensors, type DragEndEvent, type Modifier } from '@dnd-kit/core';
-import { useLiveQuery } from 'dexie-react-hooks';
+import { useStored } from '@/storage/use-stored';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
+import { useStore } from 'zustand';
 import type { Groove } from '@/core/groove/groove';
 import { GROOVE_FILE_ENDING, readGrooveFile } from '@/formats/groove-format';
+import { kindOfFile } from '@/formats/kind-of-file';
+import { bringIn, broughtWords } from '@/storage/bring-in';
 import { seedOnFirstVisit } from '@/storage/demo-seed';
 import { grooveStore } from '@/storage/groove-store';
 import { partStore } from '@/storage/part-store';
+import { unsavedParts } from '@/storage/unsaved';
 import { say, showError } from '@/ui/notify';
 import { createGroovesStore, freeName, grooveOf } from '../store/grooves-store';
 import { GroovesProvider, useGrooves } from '../store/context';
@@ -21,6 +25,7 @@ import { GrooveDetail } from './GrooveDetail';
 import { GroovePicture } from './GroovePicture';
 import { GrooveShelf } from './GrooveShelf';
 import { StandPanel, takeOn, type Target } from './StandPanel';
+import { SaveTrouble } from './SaveTrouble';
 import { NEUTRAL, TopLine } from './TopLine';
 
 interface Props {
@@ -36,23 +41,25 @@ export function GroovesPlace({ partId, grooveId }: Props) {
   const hearing = useHearing(store);
   useGroovesDiagnostics(store, hearing);
   const router = useRouter();
-  const parts = useLiveQuery(() => partStore.list().catch(() => []), []) ?? [];
+  const parts = useStored(() => partStore.list().catch(() => []), []) ?? [];
   const [learning, setLearning] = useState<{ file: File | null } | null>(null);
   const [dragged, setDragged] = useState<string | null>(null);
 
   useOwnGrooves(store, grooveId);
   useStand(store, partId);
+  const standing = useStore(store, (s) => s.stand?.id);
+  useEffect(() => (standing ? partStore.follow(standing, (head) => store.getState().hear(head)) : undefined), [store, standing]);
   useEffect(() => {
     document.title = 'Grooves · Nod Sway';
-    return store.subscribe((s, before) => {
-      if (s.problem && s.problem !== before.problem) showError(s.problem);
-    });
-  }, [store]);
+  }, []);
 
   const bring = async (file: File) => {
     if (!file.name.toLowerCase().endsWith('.json')) return setLearning({ file });
     try {
-      const groove = readGrooveFile(await file.text());
+      const text = await file.text();
+      // Another kind of ours goes where it belongs.
+      if (kindOfFile(text) !== 'groove') return say(broughtWords(await bringIn(text, file.name)));
+      const groove = readGrooveFile(text);
       store.getState().keep(`Bring in ${groove.name}`, groove);
       say(`${groove.name} is among your grooves.`);
     } catch (e) {
@@ -84,6 +91,7 @@ export function GroovesPlace({ partId, grooveId }: Props) {
       <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragStart={({ active }) => setDragged(String(active.id))} onDragCancel={() => setDragged(null)} onDragEnd={onDragEnd}>
         <div {...getRootProps()} className="flex h-dvh min-h-[480px] flex-col overflow-hidden">
           <TopLine hearing={hearing} parts={parts} onPart={openPart} onLearn={() => setLearning({ file: null })} onBring={open} />
+          <SaveTrouble />
           <main className="flex min-h-0 flex-1 border-t border-line">
             <input {...getInputProps()} aria-label="Groove or MIDI file" data-testid="groove-file" />
             <GrooveShelf hearing={hearing} />
@@ -136,7 +144,7 @@ type Store = ReturnType<typeof createGroovesStore>;
 
 /** Follows the user's grooves in the store, other tabs' too. */
 function useOwnGrooves(store: Store, first: string | undefined): void {
-  const kept = useLiveQuery(() => grooveStore.list().catch(() => null), []);
+  const kept = useStored(() => grooveStore.list().catch(() => null), []);
   const begun = useRef(false);
   useEffect(() => {
     if (!kept) return;
@@ -152,6 +160,7 @@ function useStand(store: Store, id: string | undefined): void {
     let current = true;
     if (!id) return void store.getState().setStand(null);
     if (store.getState().stand?.id === id) return;
+    if (unsavedParts.getState().get(id)?.error) return say('That part has edits that are not saved: open it on the Bench first.');
     const load = async () => {
       await seedOnFirstVisit();
       const { part, head } = await partStore.load(id);

@@ -2,12 +2,14 @@ import 'fake-indexeddb/auto';
 import { smallPart } from '@tests/support/arbitraries';
 import { setStep } from '@/core/groove/edit';
 import { houseId, HOUSE_GROOVES } from '@/core/groove/house-grooves';
-import { changeMove } from '@/core/part/commands/moves';
+import { changeMove, removeMove } from '@/core/part/commands/moves';
 import { putGroove } from '@/core/part/commands/grooves';
+import { NamedError } from '@/core/errors';
 import type { TemplateMove } from '@/core/feel/feel';
 import { NodSwayDatabase } from '@/storage/database';
-import { GrooveStore } from '@/storage/groove-store';
+import { GrooveStore, type KeptGroove } from '@/storage/groove-store';
 import { PartStore } from '@/storage/part-store';
+import { unsavedParts } from '@/storage/unsaved';
 import { createGroovesStore, freeName, shownGroove } from './grooves-store';
 import { handGroove, heardParts } from './heard';
 
@@ -27,6 +29,7 @@ async function place(name: string) {
 /** The store is written behind the screen, one thing after the other. */
 async function settled<T>(read: () => Promise<T>, wanted: (value: T) => boolean): Promise<T> {
   for (let i = 0; ; i++) {
+    await new Promise((done) => setImmediate(done));
     const value = await read();
     if (wanted(value) || i > 500) return value;
   }
@@ -60,7 +63,7 @@ test('a cancelled gesture and one that changes nothing leave no step', async () 
 
 test('used on the part: written as its next edit; a sweep of its amounts is one step; undone as an edit more', async () => {
   const { state, parts, id } = await place('used');
-  state().run('Play the hats like Hold', (p) => putGroove(p, hold, { voices: ['hat-closed'], lean: 0.6, level: 1 }));
+  state().run('Play the hats like Hold', (p) => putGroove(p, hold, { voices: ['hat-closed'], lean: 0.6, level: 1 }).part);
   for (const lean of [0.7, 0.8, 0.9]) state().sweep('Change the lean', (p) => changeMove<TemplateMove>(p, 0, { lean }));
   state().settle();
   expect(state().history.undo.map((e) => e.label)).toEqual(['Play the hats like Hold', 'Change the lean']);
@@ -91,22 +94,40 @@ test('the store’s word counts only once everything is written', async () => {
   state().setOwn([]);
   expect(state().own!.map((k) => k.groove.name)).toEqual(['Bowsprit']);
   await settled(() => grooves.list(), (l) => l.length === 1);
-  expect(state().problem).toBeNull();
+  expect(await settled(() => Promise.resolve(state().save.kind), (k) => k === 'saved')).toBe('saved');
 });
 
-test('a store that refuses is told', async () => {
-  const { store, state } = await place('refusing');
-  const broken = createGroovesStore(new PartStore(new NodSwayDatabase('refusing')), { put: () => Promise.reject(new Error('no room')) } as unknown as GrooveStore);
-  broken.getState().setOwn([]);
-  broken.getState().keep('Keep', hold);
-  await new Promise<void>((done) => {
-    const stop = broken.subscribe((s) => {
-      if (s.problem === null) return;
-      stop();
-      done();
-    });
-  });
-  expect(broken.getState().problem).toEqual(new Error('no room'));
-  expect(store).not.toBe(broken);
-  expect(state().problem).toBeNull();
+test('a store that refuses is told, and nothing is lost: tried again, all is written in order', async () => {
+  const { parts, grooves, id } = await place('refusing');
+  let refuse = true;
+  const picky = {
+    parts: { load: (x: string) => parts.load(x), saveEdits: (...given: Parameters<PartStore['saveEdits']>) => (refuse ? Promise.reject(new NamedError('store-full')) : parts.saveEdits(...given)) } as unknown as PartStore,
+    grooves: { put: (kept: KeptGroove) => (refuse ? Promise.reject(new NamedError('store-full')) : grooves.put(kept)) } as unknown as GrooveStore,
+  };
+  const { getState: state } = createGroovesStore(picky.parts, picky.grooves);
+  const saving = (kind: string) => settled(() => Promise.resolve(state().save.kind), (k) => k === kind);
+  state().setOwn([]);
+  state().setStand({ id, ...(await parts.load(id)) });
+  state().run('Put Hold', (p) => putGroove(p, hold, { lean: 1, level: 1 }).part);
+  expect(await saving('failed')).toBe('failed');
+  expect([...unsavedParts.getState().keys()]).toEqual([id]);
+  expect(unsavedParts.getState().get(id)!.part!()).toBe(state().stand!.part);
+  state().run('Take it off', (p) => removeMove(p, 0));
+  state().undo();
+  state().keep('Keep', { ...hold, name: 'Bowsprit' });
+  await new Promise((done) => setImmediate(done));
+  refuse = false;
+  state().retrySave();
+  expect(await saving('saved')).toBe('saved');
+  expect(await parts.load(id)).toEqual({ part: state().stand!.part, head: 3 });
+  expect((await grooves.list()).map((k) => k.groove.name)).toEqual(['Bowsprit']);
+  expect(unsavedParts.getState().size).toBe(0);
+});
+
+test('the part changed in another tab: told at once, nothing written over it', async () => {
+  const { state, parts, id } = await place('elsewhere');
+  state().hear(4);
+  expect(state().save).toMatchObject({ kind: 'failed', error: { code: 'changed-elsewhere' } });
+  state().run('Put Hold', (p) => putGroove(p, hold, { lean: 1, level: 1 }).part);
+  expect((await parts.load(id)).head).toBe(0);
 });

@@ -8,13 +8,16 @@ import { bpm, type Bpm } from '@/core/units';
 import type { VoiceName } from '@/core/voices';
 import { byName, keptNow, type GrooveStore, type KeptGroove } from '@/storage/groove-store';
 import type { PartStore } from '@/storage/part-store';
+import { Saver, type SaveState } from '@/storage/saver';
+import { markUnsaved } from '@/storage/unsaved';
+import { WriteQueue } from '@/storage/write-queue';
 import { EMPTY_HISTORY, stepped, withEntry, type Change, type History } from './history';
 
 /** The part that grooves are tried and used on. */
 export interface Stand {
   id: string;
   part: Part;
-  /** Number of its last edit in the store. */
+  /** Number of its last edit in the store when it was read. */
   head: number;
 }
 
@@ -48,8 +51,8 @@ export interface GroovesState {
   /** Bars of the part that are heard, from 0, without `to`. */
   bars: { from: number; to: number };
   history: History;
-  /** What went wrong with keeping, told once. */
-  problem: unknown;
+  /** Whether everything done here is in the store. */
+  save: SaveState;
 
   set(change: Partial<Pick<GroovesState, 'curve' | 'against' | 'ticked' | 'lean' | 'level' | 'trying' | 'tempo' | 'bars' | 'blend'>>): void;
   choose(id: string): void;
@@ -73,6 +76,10 @@ export interface GroovesState {
   settle(): void;
   undo(): void;
   redo(): void;
+  /** Tries again to write what could not be written. */
+  retrySave(): void;
+  /** Hears from the store that another tab changed the part on the stand, or took it away (null). */
+  hear(head: number | null): void;
 }
 
 export type GroovesStoreApi = StoreApi<GroovesState>;
@@ -82,18 +89,31 @@ const LONGEST_TRY_BARS = 4;
 
 export function createGroovesStore(parts: PartStore, grooves: GrooveStore): GroovesStoreApi {
   return createStore<GroovesState>((set, get) => {
-    // Writes go one after the other, so that the store ends as the screen does.
-    let writing: Promise<unknown> = Promise.resolve();
-    let unwritten = 0;
-    const write = (work: () => Promise<unknown>) => {
-      unwritten++;
-      writing = writing
-        .then(work)
-        .catch((problem: unknown) => set({ problem }))
-        .then(() => {
-          unwritten--;
-        });
+    const writes = new WriteQueue((state) => {
+      tell('grooves', state);
+      markUnsaved('grooves', state.kind === 'saved' ? null : { error: state.kind === 'failed' ? state.error : null, letGo: () => undefined });
+    });
+    const savers = new Map<string, Saver>();
+    const states = new Map<string, SaveState>();
+    /** The gravest of what the writers say is what the place says. */
+    const tell = (writer: string, state: SaveState) => {
+      states.set(writer, state);
+      const all = [...states.values()];
+      set({ save: all.find((s) => s.kind === 'failed') ?? all.find((s) => s.kind === 'saving') ?? { kind: 'saved' } });
     };
+
+    /** The one that writes a part's edits: it outlives the part's time on the stand, until all is written. */
+    const saverOf = ({ id, head }: Stand): Saver => {
+      const known = savers.get(id);
+      if (known) return known;
+      const saver: Saver = new Saver(parts, id, head, (state) => {
+        tell(id, state);
+        markUnsaved(id, state.kind === 'saved' ? null : { part: () => lastOn.get(id) as Part, error: state.kind === 'failed' ? state.error : null, letGo: () => saver.letGo() });
+      });
+      savers.set(id, saver);
+      return saver;
+    };
+    const lastOn = new Map<string, Part>();
 
     /** Brings a change onto the screen and into the store. */
     const apply = (change: Change, label: string, back: boolean | null) => {
@@ -101,7 +121,7 @@ export function createGroovesStore(parts: PartStore, grooves: GrooveStore): Groo
         const kept = back ? change.before : change.after;
         const rest = (get().own ?? []).filter((k) => k.id !== change.id);
         set({ own: kept ? sorted([...rest, kept]) : rest });
-        write(() => (kept ? grooves.put(kept) : grooves.remove(change.id)));
+        writes.add(() => (kept ? grooves.put(kept) : grooves.remove(change.id)));
         if (kept) set({ chosen: kept.id, curve: null });
         else if (get().chosen === change.id) set({ chosen: houseId((HOUSE_GROOVES[0] as Groove).name), curve: null });
         return true;
@@ -110,9 +130,9 @@ export function createGroovesStore(parts: PartStore, grooves: GrooveStore): Groo
       if (stand?.id !== change.partId) return false;
       const diff = back ? invertDiff(change.diff) : change.diff;
       const after = applyDiff(stand.part, diff);
-      const head = stand.head + 1;
-      set({ stand: { ...stand, part: after, head } });
-      write(() => parts.saveEdit(stand.id, head, back ? `Undo ${label}` : label, diff, after, back === null ? 'do' : back ? 'undo' : 'redo'));
+      set({ stand: { ...stand, part: after } });
+      lastOn.set(stand.id, after);
+      saverOf(stand).save({ label: back ? `Undo ${label}` : label, diff, after, step: back === null ? 'do' : back ? 'undo' : 'redo' });
       return true;
     };
 
@@ -148,7 +168,7 @@ export function createGroovesStore(parts: PartStore, grooves: GrooveStore): Groo
       tempo: bpm(96),
       bars: { from: 0, to: LONGEST_TRY_BARS },
       history: EMPTY_HISTORY,
-      problem: null,
+      save: { kind: 'saved' },
 
       set: (change) => set(change),
       choose(id) {
@@ -157,9 +177,15 @@ export function createGroovesStore(parts: PartStore, grooves: GrooveStore): Groo
       },
       setOwn(own) {
         // While something is still to be written, the screen knows more than the store.
-        if (unwritten === 0 || get().own === null) set({ own: sorted(own) });
+        if (writes.idle || get().own === null) set({ own: sorted(own) });
       },
-      setStand: (stand) => set({ stand, ticked: NO_ROWS, bars: { from: 0, to: Math.min(stand?.part.bars ?? LONGEST_TRY_BARS, LONGEST_TRY_BARS) } }),
+      setStand: (stand) => {
+        const kept = stand && states.get(stand.id);
+        // What was just read is newer than what an idle writer knows, and older than what one still has to write.
+        if (stand && (!kept || kept.kind === 'saved')) savers.delete(stand.id);
+        else if (stand) stand = { ...stand, part: lastOn.get(stand.id) ?? stand.part };
+        set({ stand, ticked: NO_ROWS, bars: { from: 0, to: Math.min(stand?.part.bars ?? LONGEST_TRY_BARS, LONGEST_TRY_BARS) } });
+      },
 
       preview(label, change) {
         const base = chosenGroove(get());
@@ -221,6 +247,14 @@ export function createGroovesStore(parts: PartStore, grooves: GrooveStore): Groo
       },
       undo: () => step(true),
       redo: () => step(false),
+      retrySave() {
+        writes.retry();
+        for (const saver of savers.values()) saver.retry();
+      },
+      hear(head) {
+        const { stand } = get();
+        if (stand) saverOf(stand).hear(head);
+      },
     };
   });
 }

@@ -5,7 +5,8 @@ import { toast } from 'sonner';
 import type { Feel } from '@/core/feel/feel';
 import { READY_FEELS } from '@/core/feel/ready-feels';
 import { setFeel } from '@/core/part/commands/moves';
-import { FEEL_FILE_ENDING, readFeelFile, writeFeelFile } from '@/formats/feel-format';
+import { FEEL_FILE_ENDING, writeFeelFile } from '@/formats/feel-format';
+import { bringIn, broughtWords } from '@/storage/bring-in';
 import { feelStore, type KeptFeel } from '@/storage/feel-store';
 import { Button } from '@/ui/Button';
 import { download, fileNameOf } from '@/ui/download';
@@ -33,10 +34,8 @@ export function FeelsDialog() {
     say(`${kept.name} is kept for every part.`);
   };
   const bring = async (chosen: File) => {
-    const read = readFeelFile(await chosen.text());
-    const called = chosen.name.replace(FEEL_FILE_ENDING, '').replace(/\.json$/, '') || 'Feel';
-    await feelStore.save({ name: called, feel: read });
-    say(`${called} is among your feels.`);
+    // A file of another kind goes where it belongs.
+    say(broughtWords(await bringIn(await chosen.text(), chosen.name)));
   };
   const remove = async (kept: KeptFeel) => {
     const putBack = await feelStore.remove(kept);

@@ -1,6 +1,6 @@
 'use client';
 
-import { useLiveQuery } from 'dexie-react-hooks';
+import { useStored } from '@/storage/use-stored';
 import type { TemplateMove } from '@/core/feel/feel';
 import type { Groove } from '@/core/groove/groove';
 import { houseId, HOUSE_GROOVES } from '@/core/groove/house-grooves';
@@ -14,7 +14,7 @@ const OWN = 'move';
 
 /** Which groove a template move plays like: the user's own, then ours. */
 export function GrooveOfMove({ move, edit }: { move: TemplateMove; edit: Edit }) {
-  const kept = useLiveQuery(() => grooveStore.list().catch(() => NONE), []) ?? NONE;
+  const kept = useStored(() => grooveStore.list().catch(() => NONE), []) ?? NONE;
   const offered = [...kept.map((k) => ({ id: k.id, groove: k.groove })), ...HOUSE_GROOVES.map((groove) => ({ id: houseId(groove.name), groove }))];
   const same = (groove: Groove): boolean => groove === move.groove || (groove.name === move.groove.name && JSON.stringify(groove) === JSON.stringify(move.groove));
   const value = offered.find((o) => same(o.groove))?.id ?? OWN;

@@ -1,9 +1,9 @@
 'use client';
 
-import { useLiveQuery } from 'dexie-react-hooks';
+import { useStored } from '@/storage/use-stored';
 import { feelStore, type KeptFeel } from '@/storage/feel-store';
 
 const NONE: KeptFeel[] = [];
 
 /** The user's own feels, by name. */
-export const useFeels = (): KeptFeel[] => useLiveQuery(() => feelStore.list().catch(() => NONE), []) ?? NONE;
+export const useFeels = (): KeptFeel[] => useStored(() => feelStore.list().catch(() => NONE), []) ?? NONE;

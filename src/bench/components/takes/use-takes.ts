@@ -1,6 +1,6 @@
 'use client';
 
-import { useLiveQuery } from 'dexie-react-hooks';
+import { useStored } from '@/storage/use-stored';
 import { takeStore, type StoredTake } from '@/storage/take-store';
 import { useBench } from '../../store/context';
 
@@ -9,5 +9,5 @@ const NONE: StoredTake[] = [];
 /** The part's takes, the newest first. */
 export function useTakes(): StoredTake[] {
   const id = useBench((s) => s.id);
-  return useLiveQuery(() => takeStore.list(id).catch(() => NONE), [id]) ?? NONE;
+  return useStored(() => takeStore.list(id).catch(() => NONE), [id]) ?? NONE;
 }

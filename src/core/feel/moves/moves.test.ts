@@ -3,7 +3,8 @@ import { feelArbitrary, moveArbitrary, partArbitrary, smallPart } from '@tests/s
 import type { Groove, GrooveStep } from '../../groove/groove';
 import type { Hit, Part } from '../../part/part';
 import { milliseconds, ticks, TICKS_PER_QUARTER } from '../../units';
-import { SlowCurve } from '../draws';
+import { meterMapOf } from '../../part/part-time';
+import { SlowCurve } from '../slow-curve';
 import { DEFAULT_MOVES, EMPTY_FEEL, type AccentsMove, type Feel, type Move, type Scope, type TightenMove } from '../feel';
 import { performPart, seedOfMove } from '../perform';
 
@@ -144,8 +145,8 @@ describe('drift', () => {
     const wave = Float64Array.from({ length: N }, (_, i) => Math.cos((2 * Math.PI * i) / N));
     const correlation = new Map([[1, 0], [4, 0], [16, 0], [64, 0]]);
     for (let seed = 1; seed <= seeds; seed++) {
-      const curve = new SlowCurve(seed * 7919);
-      const x = Float64Array.from({ length: N }, (_, i) => curve.at(i * STEP));
+      const curve = new SlowCurve(seed * 7919, meterMapOf(smallPart([])), 32);
+      const x = Float64Array.from({ length: N }, (_, i) => curve.at(ticks(i * STEP)));
       for (const lag of correlation.keys()) {
         let sum = 0;
         for (let i = 0; i + lag < N; i++) sum += (x[i] as number) * (x[i + lag] as number);
@@ -162,7 +163,7 @@ describe('drift', () => {
       }
     }
     const [r1, r4, r16, r64] = [...correlation.values()] as [number, number, number, number];
-    expect(r1).toBeGreaterThan(0.8);
+    expect(r1).toBeGreaterThan(0.75);
     expect(r1).toBeGreaterThan(r4);
     expect(r4).toBeGreaterThan(r16);
     expect(r16).toBeGreaterThan(r64);

@@ -3,9 +3,9 @@ import { newIds, partArbitrary, smallPart } from '@tests/support/arbitraries';
 import { bpm, ticks, TICKS_PER_QUARTER } from '../../units';
 import { microsecondsOf } from '../../time/tempo-map';
 import { compareHits, type Part } from '../part';
-import { endOfPart, meterMapOf, tempoMapOf } from '../part-time';
+import { meterMapOf, tempoMapOf } from '../part-time';
 import { deleteBars, doublePart, hitsBehind, insertBars, meterOfLength, moveBars, repeatBars, setLength } from './bars';
-import { pickupOf, setMeter, setPickup } from './meter';
+import { pickupOf, hitsBeyondMeter, setMeter, setPickup } from './meter';
 
 const quarters = (part: Part): number[] => part.hits.map((h) => h.tick / TICKS_PER_QUARTER);
 const q = (n: number) => ticks(n * TICKS_PER_QUARTER);
@@ -65,22 +65,51 @@ test('a shorter part names the hits it would lose, and loses just those', () => 
   expect(setLength(threeBars, 3)).toBe(threeBars);
 });
 
-test('another meter moves the bar lines, never the hits, and holds them all', () => {
-  const three = setMeter(threeBars, 0, { numerator: 3, denominator: 4 });
-  expect(three.hits).toBe(threeBars.hits);
-  expect(three.bars).toBe(4);
-  const middle = setMeter(threeBars, 1, { numerator: 2, denominator: 4 }, 2);
-  expect(middle.meter.map((m) => [m.tick / TICKS_PER_QUARTER, m.numerator])).toEqual([[0, 4], [4, 2], [8, 4]]);
-  expect(middle.bars).toBe(4);
-  expect(setMeter(threeBars, 0, { numerator: 4, denominator: 4, groups: [3, 1] }).meter[0]).toMatchObject({ groups: [3, 1] });
-  fc.assert(
-    fc.property(partArbitrary, fc.integer({ min: 0, max: 4 }), fc.constantFrom([3, 4], [7, 8], [4, 4], [5, 16]), (part, from, [n, d]) => {
-      const next = setMeter(part, from, { numerator: n as number, denominator: d as number });
-      expect(endOfPart(next)).toBeGreaterThanOrEqual(endOfPart(part));
-      expect(next.hits).toBe(part.hits);
-      expect(meterMapOf(next).barOf(from).start).toBe(meterMapOf(part).barOf(from).start);
-    }),
-  );
+describe('another meter', () => {
+  const starts = (part: Part): number[] => Array.from({ length: part.bars + 1 }, (_, b) => meterMapOf(part).barOf(b).start / TICKS_PER_QUARTER);
+
+  test('its bars become as long as it says; what follows moves along, hits, tempos and all; no bar more, no stub', () => {
+    const seven = smallPart([['kick', 0, 100], ['kick', 7, 90], ['snare', 9, 80], ['kick', 10.5, 70]], {
+      meter: [{ tick: ticks(0), numerator: 7, denominator: 8 }],
+      bars: 4,
+      tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }, { tick: ticks(q(10.5)), microsecondsPerQuarter: 400_000 }],
+    });
+    const five = setMeter(seven, { from: 2, to: 3 }, { numerator: 5, denominator: 4 });
+    expect(five.bars).toBe(4);
+    expect(starts(five)).toEqual([0, 3.5, 7, 12, 15.5]);
+    expect(five.meter.map((m) => [m.tick / TICKS_PER_QUARTER, m.numerator, m.denominator])).toEqual([[0, 7, 8], [7, 5, 4], [12, 7, 8]]);
+    expect(quarters(five)).toEqual([0, 7, 9, 12]);
+    expect(five.tempo.map((t) => t.tick / TICKS_PER_QUARTER)).toEqual([0, 12]);
+  });
+
+  test('hits beyond a shorter bar are named first, and are what goes', () => {
+    const two = { from: 1, to: 2 };
+    const part = smallPart([['kick', 0, 100], ['kick', 4, 100], ['snare', 6.5, 90], ['kick', 8, 80]], { bars: 3 });
+    expect([...hitsBeyondMeter(part, two, { numerator: 2, denominator: 4 })]).toEqual(['h2']);
+    const next = setMeter(part, two, { numerator: 2, denominator: 4 });
+    expect([quarters(next), next.bars]).toEqual([[0, 4, 6], 3]);
+  });
+
+  test('without an end it holds up to the next change; groups are kept', () => {
+    const part = setMeter(threeBars, { from: 2, to: 3 }, { numerator: 3, denominator: 4 });
+    expect(starts(setMeter(part, { from: 0 }, { numerator: 2, denominator: 4 }))).toEqual([0, 2, 4, 7]);
+    expect(setMeter(threeBars, { from: 0 }, { numerator: 4, denominator: 4, groups: [3, 1] }).meter[0]).toMatchObject({ groups: [3, 1] });
+  });
+
+  test('whatever the part, every bar is as long as its meter says and what is named is what is lost', () => {
+    fc.assert(
+      fc.property(partArbitrary, fc.integer({ min: 0, max: 3 }), fc.constantFrom([3, 4], [7, 8], [4, 4], [5, 16]), (part, from, [n, d]) => {
+        const range = { from, to: from + 1 };
+        const meter = { numerator: n as number, denominator: d as number };
+        const next = setMeter(part, range, meter);
+        expect(next.bars).toBe(part.bars);
+        const bar = meterMapOf(next).barOf(from);
+        expect(bar.length).toBe((meter.numerator * 4 * TICKS_PER_QUARTER) / meter.denominator);
+        const gone = hitsBeyondMeter(part, range, meter);
+        expect(next.hits.map((h) => h.id).sort()).toEqual(part.hits.filter((h) => !gone.has(h.id)).map((h) => h.id).sort());
+      }),
+    );
+  });
 });
 
 test('a pickup makes the first bar shorter and can be taken back', () => {

@@ -67,7 +67,7 @@ test('lines restart at each bar line', () => {
 test('a clip keeps its shape wherever it is put, and one voice may go to another row', () => {
   const part = smallPart([['snare', 1, 90], ['snare', 1.5, 60], ['kick', 0, 100]]);
   const clip = copyHits(part, new Set(['h0', 'h1']))!;
-  const pasted = pasteClip(part, clip, ticks(6 * TICKS_PER_QUARTER), newIds(), 'clap');
+  const pasted = pasteClip(part, clip, ticks(6 * TICKS_PER_QUARTER), newIds(), { row: 'clap', onto: 'replace' });
   expect(pasted.part.hits.filter((h) => pasted.ids.includes(h.id)).map((h) => [h.voice, h.key, h.tick / TICKS_PER_QUARTER, h.velocity])).toEqual([
     ['clap', 39, 6, 90],
     ['clap', 39, 6.5, 60],
@@ -78,23 +78,54 @@ test('a clip keeps its shape wherever it is put, and one voice may go to another
 
 test('copies count from the home of the first: an early hit is early in its new place too', () => {
   const part = smallPart([['snare', 0.98, 90]]);
-  const pasted = pasteClip(part, copyHits(part, allOf(part))!, ticks(3 * TICKS_PER_QUARTER), newIds());
+  const pasted = pasteClip(part, copyHits(part, allOf(part))!, ticks(3 * TICKS_PER_QUARTER), newIds(), { onto: 'replace' });
   expect(quarters(pasted.part)[1]).toBeCloseTo(2.98, 4);
 });
 
 test('a duplicate goes behind its beats, or its bars where it is longer than one', () => {
   const part = smallPart([['kick', 0, 100], ['snare', 1.5, 90]], { bars: 1 });
   expect(spanOf(part, allOf(part)) / TICKS_PER_QUARTER).toBe(2);
-  expect(quarters(duplicateHits(part, allOf(part), newIds()).part)).toEqual([0, 1.5, 2, 3.5]);
+  expect(quarters(duplicateHits(part, allOf(part), newIds(), 'replace').part)).toEqual([0, 1.5, 2, 3.5]);
   const long = smallPart([['kick', 1, 100], ['snare', 6, 90]], { bars: 2 });
-  const twice = duplicateHits(long, allOf(long), newIds());
+  const twice = duplicateHits(long, allOf(long), newIds(), 'replace');
   expect(quarters(twice.part)).toEqual([1, 6, 9, 14]);
   expect(twice.part.bars).toBe(4);
 });
 
+describe('copies on to steps that have a hit', () => {
+  const beats = smallPart([['kick', 0, 100], ['hat-closed', 0, 90], ['hat-closed', 1, 40], ['snare', 1, 80]]);
+  const first = new Set(['h0', 'h1']);
+  const seen = (p: Part): [string, number, number][] => p.hits.map((h) => [h.voice, h.tick / TICKS_PER_QUARTER, h.velocity]);
+
+  test('replace: the copy stands alone on its step, and how many went is told', () => {
+    const made = duplicateHits(beats, first, newIds(), 'replace');
+    expect([made.replaced, made.leftOut, made.ids.length]).toEqual([1, 0, 2]);
+    expect(seen(made.part).filter((h) => h[1] === 1).sort()).toEqual([['hat-closed', 1, 90], ['kick', 1, 100], ['snare', 1, 80]]);
+  });
+
+  test('join: what is there stays, and only free steps are filled', () => {
+    const made = duplicateHits(beats, first, newIds(), 'join');
+    expect([made.replaced, made.leftOut, made.ids.length]).toEqual([0, 1, 1]);
+    expect(seen(made.part).filter((h) => h[1] === 1).sort()).toEqual([['hat-closed', 1, 40], ['kick', 1, 100], ['snare', 1, 80]]);
+  });
+
+  test('a hit a little off the same step is in the way too; a locked one stays in both', () => {
+    const late = smallPart([['hat-closed', 0, 90], ['hat-closed', 1.02, 40]]);
+    expect(duplicateHits(late, new Set(['h0']), newIds(), 'replace').part.hits.map((h) => h.velocity)).toEqual([90, 90]);
+    const locked = { ...late, hits: late.hits.map((h, i) => (i === 1 ? { ...h, locked: true as const } : h)) };
+    expect(duplicateHits(locked, new Set(['h0']), newIds(), 'replace')).toMatchObject({ replaced: 0, leftOut: 1, ids: [] });
+  });
+
+  test('pasted on to itself, no place has two hits of a row', () => {
+    const clip = copyHits(beats, allOf(beats))!;
+    const pasted = pasteClip(beats, clip, ticks(0), newIds(), { onto: 'replace' }).part;
+    expect(seen(pasted).sort()).toEqual(seen(beats).sort());
+  });
+});
+
 test('a repeat into the next bar leaves what is there, and grows the part', () => {
   const part = smallPart([['kick', 0, 100], ['kick', 1, 70], ['kick', 4, 55]], { bars: 2 });
-  const repeated = repeatIntoNextBars(part, new Set(['h0', 'h1']), newIds());
+  const repeated = repeatIntoNextBars(part, new Set(['h0', 'h1']), newIds(), 'join');
   expect(repeated.part.hits.map((h) => [h.tick / TICKS_PER_QUARTER, h.velocity])).toEqual([[0, 100], [1, 70], [4, 55], [5, 70]]);
-  expect(repeatIntoNextBars(part, new Set(['h2']), newIds()).part.bars).toBe(3);
+  expect(repeatIntoNextBars(part, new Set(['h2']), newIds(), 'join').part.bars).toBe(3);
 });
