@@ -36,5 +36,5 @@ export default defineConfig({
       ],
     },
   },
-  webServer: { command: `npx next start -H 127.0.0.1 -p ${PORT}`, url: `http://127.0.0.1:${PORT}`, reuseExistingServer: !process.env.CI, timeout: 60_000 },
+  webServer: { command: `node server/serve.mjs ${PORT}`, url: `http://127.0.0.1:${PORT}`, reuseExistingServer: !process.env.CI, timeout: 60_000 },
 });

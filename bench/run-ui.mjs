@@ -14,7 +14,7 @@ const ORNAMENTS = Number(process.env.ORNAMENTS ?? 0);
 const STEADY_SECONDS = Number(process.env.STEADY_SECONDS ?? 60);
 const ARGS = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--autoplay-policy=no-user-gesture-required'];
 
-const server = spawn('npx', ['next', 'start', '-H', '127.0.0.1', '-p', String(PORT)], { stdio: 'ignore', detached: true });
+const server = spawn('node', ['server/serve.mjs', String(PORT)], { stdio: 'ignore', detached: true });
 const answers = async () => (await fetch(BASE).catch(() => null))?.ok ?? false;
 while (!(await answers())) await new Promise((done) => setTimeout(done, 200));
 

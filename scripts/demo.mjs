@@ -14,7 +14,7 @@ let port = Number(process.env.PORT ?? 3000);
 while (!(await free(port))) port++;
 
 const address = `http://127.0.0.1:${port}`;
-const server = spawn('npx', ['next', 'start', '-H', '127.0.0.1', '-p', String(port)], { stdio: ['ignore', 'pipe', 'inherit'] });
+const server = spawn('node', ['server/serve.mjs', String(port)], { stdio: ['ignore', 'pipe', 'inherit'] });
 server.stdout.on('data', (text) => {
   if (String(text).includes('Ready')) console.log(`\nNod Sway is at ${address}\nCtrl+C ends it.`);
 });

@@ -10,8 +10,13 @@ import { ticks, TICKS_PER_QUARTER } from '@/core/units';
 /** Fields of a multipart request, and the answers they lead to. Stateless: nothing of a request is kept. */
 
 const MAX_JSON_BYTES = 256 * 1024;
+/** So much of what was sent is repeated in an error. */
+const LONGEST_ECHO = 100;
 /** Room for the parts around the file. */
 const MAX_BODY_BYTES = MAX_FILE_BYTES + 2 * MAX_JSON_BYTES;
+
+/** More parts than any request has. */
+const MOST_FORM_PARTS = 32;
 
 /** An answer that is not the result: status, code and message. */
 export class HttpError extends Error {
@@ -32,20 +37,50 @@ export type Fields = ReadonlyMap<string, string | File>;
 /** @throws HttpError 415 not multipart, 413 too large, 400 unreadable or an unknown field */
 export async function readForm(request: Request, known: readonly string[]): Promise<Fields> {
   if (!/^multipart\/form-data\b/i.test(request.headers.get('content-type') ?? '')) throw new HttpError(415, 'not-multipart', 'Send the fields as multipart/form-data.');
-  if (Number(request.headers.get('content-length') ?? 0) > MAX_BODY_BYTES) throw new HttpError(413, 'file-too-large', 'The request is larger than 8 MiB.');
-  let form: FormData;
-  try {
-    form = await request.formData();
-  } catch {
-    throw new HttpError(400, 'bad-form', 'The multipart body cannot be read.');
-  }
+  if (Number(request.headers.get('content-length') ?? 0) > MAX_BODY_BYTES) throw tooLarge();
+  const form = await formOf(await bodyOf(request), request.headers.get('content-type') as string);
   const fields = new Map<string, string | File>();
   for (const [name, value] of form.entries()) {
-    if (!known.includes(name)) throw wrongField(name, `unknown field; known are ${known.join(', ')}`);
+    if (!known.includes(name)) throw wrongField(name.slice(0, LONGEST_ECHO), `unknown field; known are ${known.join(', ')}`);
     if (fields.has(name)) throw wrongField(name, 'given twice');
     fields.set(name, value);
   }
   return fields;
+}
+
+const tooLarge = (): HttpError => new HttpError(413, 'file-too-large', 'The request is larger than 8 MiB.');
+const unreadable = (): HttpError => new HttpError(400, 'bad-form', 'The multipart body cannot be read.');
+
+/** The body, counted while it comes: one that passes its limit is left at once, whatever it said of its length. */
+async function bodyOf(request: Request): Promise<Buffer> {
+  const chunks: Uint8Array[] = [];
+  let length = 0;
+  const reader = request.body?.getReader();
+  if (!reader) throw unreadable();
+  try {
+    for (let next = await reader.read(); !next.done; next = await reader.read()) {
+      length += next.value.length;
+      if (length > MAX_BODY_BYTES) throw tooLarge();
+      chunks.push(next.value);
+    }
+  } catch (e) {
+    // The rest is not wanted; that it cannot be called off changes nothing.
+    void reader.cancel().catch(() => undefined);
+    throw e instanceof HttpError ? e : unreadable();
+  }
+  return Buffer.concat(chunks, length);
+}
+
+async function formOf(body: Buffer, contentType: string): Promise<FormData> {
+  const boundary = /boundary="?([^";,]{1,70})"?/i.exec(contentType)?.[1];
+  if (boundary === undefined) throw unreadable();
+  let parts = 0;
+  for (let at = body.indexOf(`--${boundary}`); at >= 0; at = body.indexOf(`--${boundary}`, at + 2 + boundary.length)) if (++parts > MOST_FORM_PARTS) throw unreadable();
+  try {
+    return await new Response(body as Uint8Array<ArrayBuffer>, { headers: { 'content-type': contentType } }).formData();
+  } catch {
+    throw unreadable();
+  }
 }
 
 export async function midiField(fields: Fields): Promise<SmfFile> {

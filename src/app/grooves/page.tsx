@@ -1,6 +1,5 @@
-import { GroovesPlace } from '@/grooves/components/GroovesPlace';
+import { GroovesOfAddress } from '@/grooves/components/GroovesOfAddress';
 
-export default async function GroovesPage({ searchParams }: { searchParams: Promise<{ part?: string; groove?: string }> }) {
-  const { part, groove } = await searchParams;
-  return <GroovesPlace partId={part} grooveId={groove} />;
+export default function GroovesPage() {
+  return <GroovesOfAddress />;
 }

@@ -5,6 +5,7 @@ import { useEffect, useState } from 'react';
 import { isNamedError, NamedError } from '@/core/errors';
 import { seedOnFirstVisit } from '@/storage/demo-seed';
 import { partStore } from '@/storage/part-store';
+import { useStoreWords } from '@/ui/StoreNotice';
 import { createBenchStore, heldBench, type BenchStore } from '../store/bench-store';
 import { historyOf } from '../store/history';
 import { BenchProvider } from '../store/context';
@@ -54,13 +55,7 @@ export function BenchPlace({ partId }: { partId: string }) {
       </main>
     );
   }
-  if (!store) {
-    return (
-      <main className="px-6 py-24 text-center text-faint" role="status">
-        Opening the part …
-      </main>
-    );
-  }
+  if (!store) return <Opening />;
   return (
     <BenchProvider value={store}>
       <Bench
@@ -72,5 +67,14 @@ export function BenchPlace({ partId }: { partId: string }) {
         }}
       />
     </BenchProvider>
+  );
+}
+
+export function Opening() {
+  const words = useStoreWords();
+  return (
+    <main className="px-6 py-24 text-center text-faint" role="status">
+      {words ?? 'Opening the part …'}
+    </main>
   );
 }

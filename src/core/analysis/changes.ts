@@ -32,7 +32,7 @@ function hitChanges(before: Part, after: Part): HitChanges {
     else if (!same(hit.ornament, old.ornament)) changes.ornamented++;
     else if (hit.velocity === old.velocity) changes.marked++;
   }
-  changes.removed.push(...was.values());
+  for (const hit of was.values()) changes.removed.push(hit);
   return changes;
 }
 

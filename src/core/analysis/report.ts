@@ -51,7 +51,7 @@ export function reportPart(part: Part, grid?: GridName): PartReport {
       meanLeanMs: mean(leans),
       sdLeanMs: deviation(leans),
       swing: measureSwing(map, hits.map((h) => h.tick)),
-      velocity: { min: Math.min(...velocities), mean: mean(velocities), max: Math.max(...velocities), sd: deviation(velocities) },
+      velocity: { ...extremes(velocities), mean: mean(velocities), sd: deviation(velocities) },
       ghosts: hits.filter((h) => h.ghost).length,
     };
   });
@@ -62,6 +62,16 @@ export function reportPart(part: Part, grid?: GridName): PartReport {
     originTicks: roundHalfUp((part.origin * (part.source?.ppq ?? TICKS_PER_QUARTER)) / TICKS_PER_QUARTER),
     voices: voices.sort((a, b) => compareVoices(a.voice, b.voice)),
   };
+}
+
+/** No spread into Math.min: a stack has less room than a part has hits. */
+function extremes(values: readonly number[]): { min: number; max: number } {
+  let [min, max] = [Infinity, -Infinity];
+  for (const v of values) {
+    min = Math.min(min, v);
+    max = Math.max(max, v);
+  }
+  return { min, max };
 }
 
 function commonestKey(hits: readonly Hit[]): number {

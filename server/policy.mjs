@@ -1,0 +1,53 @@
+// What the server lets in and what every answer carries, as plain functions.
+
+/** Names that are answered; NOD_SWAY_HOSTS adds others, as a comma list. */
+export const OWN_HOSTS = ['127.0.0.1', 'localhost', '[::1]'];
+
+/** Whether a Host header names this server, whatever the port. */
+export function isOwnHost(header, more = process.env.NOD_SWAY_HOSTS ?? '') {
+  const host = String(header ?? '').toLowerCase().replace(/:\d{1,5}$/, '');
+  return [...OWN_HOSTS, ...more.toLowerCase().split(',').map((h) => h.trim()).filter(Boolean)].includes(host);
+}
+
+/** The path of a request's address, or null where its escapes are broken. */
+export function pathOf(url) {
+  const path = String(url).split(/[?#]/, 1)[0];
+  try {
+    decodeURIComponent(String(url));
+    return decodeURIComponent(path);
+  } catch {
+    return null;
+  }
+}
+
+/** Methods that a path knows. */
+export const methodsOf = (path) => (path.startsWith('/api/') ? ['POST'] : ['GET', 'HEAD']);
+
+/**
+ * Headers of every answer. Scripts come from here alone, inline ones only where they are those of the built pages, by their hashes:
+ * nonces would make pages that cannot be kept for working offline.
+ */
+export function headersOf(scriptHashes) {
+  const policy = [
+    "default-src 'self'",
+    `script-src 'self' ${scriptHashes.map((h) => `'${h}'`).join(' ')}`.trim(),
+    "style-src 'self' 'unsafe-inline'",
+    "img-src 'self' data: blob:",
+    "font-src 'self'",
+    "connect-src 'self'",
+    "worker-src 'self'",
+    "object-src 'none'",
+    "base-uri 'none'",
+    "form-action 'self'",
+    "frame-ancestors 'none'",
+  ];
+  return {
+    'Content-Security-Policy': policy.join('; '),
+    'X-Content-Type-Options': 'nosniff',
+    'X-Frame-Options': 'DENY',
+    'Referrer-Policy': 'no-referrer',
+    'Permissions-Policy': 'midi=(self), camera=(), microphone=(), geolocation=(), payment=(), usb=(), serial=(), hid=(), display-capture=()',
+    'Cross-Origin-Opener-Policy': 'same-origin',
+    'Cross-Origin-Resource-Policy': 'same-origin',
+  };
+}

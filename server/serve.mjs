@@ -1,0 +1,66 @@
+// Serves the production build on 127.0.0.1: node server/serve.mjs [port]. Checks hosts, addresses and methods before anything else sees them.
+import { existsSync, readFileSync } from 'node:fs';
+import { createServer } from 'node:http';
+import next from 'next';
+import { headersOf, isOwnHost, methodsOf, pathOf } from './policy.mjs';
+import { HASHES } from './script-hashes.mjs';
+
+const PORT = Number(process.argv[2] ?? process.env.PORT ?? 3000);
+/** A request that takes longer to come is cut off. */
+const SLOWEST_REQUEST_MS = 30_000;
+/** So long the rest of a refused body is still taken, so that the answer arrives before the line is cut. */
+const LINGER_MS = 500;
+
+if (!existsSync(HASHES)) {
+  console.error('There is no build yet: run npm run build first.');
+  process.exit(1);
+}
+const HEADERS = headersOf(JSON.parse(readFileSync(HASHES, 'utf8')));
+
+const app = next({ dev: false, hostname: '127.0.0.1', port: PORT });
+await app.prepare();
+const handle = app.getRequestHandler();
+
+const server = createServer({ requestTimeout: SLOWEST_REQUEST_MS, headersTimeout: 10_000, connectionsCheckingInterval: 2000 }, (request, response) => {
+  for (const [name, value] of Object.entries(HEADERS)) response.setHeader(name, value);
+  response.on('finish', () => endLate(request));
+  if (!isOwnHost(request.headers.host)) return refuse(response, 421, 'unknown-host', 'This server is not called that.');
+  const path = pathOf(request.url);
+  if (path === null) return refuse(response, 400, 'bad-address', 'The address has a broken escape.');
+  const methods = methodsOf(path);
+  if (!methods.includes(request.method)) {
+    response.setHeader('Allow', methods.join(', '));
+    return refuse(response, 405, 'method-not-allowed', `Use ${methods.join(' or ')}.`);
+  }
+  handle(request, response).catch((e) => {
+    console.error(e);
+    if (!response.headersSent) refuse(response, 400, 'bad-request', 'The request cannot be read.');
+  });
+});
+
+server.on('clientError', (error, socket) => {
+  if (!socket.writable) return socket.destroy();
+  const status = error.code === 'ERR_HTTP_REQUEST_TIMEOUT' ? '408 Request Timeout' : error.code === 'HPE_HEADER_OVERFLOW' ? '431 Request Header Fields Too Large' : '400 Bad Request';
+  socket.end(`HTTP/1.1 ${status}\r\nX-Content-Type-Options: nosniff\r\nContent-Length: 0\r\nConnection: close\r\n\r\n`);
+});
+
+function refuse(response, status, code, message) {
+  response.statusCode = status;
+  response.setHeader('Content-Type', 'application/json');
+  response.end(JSON.stringify({ error: { code, message } }));
+}
+
+/** Answered before all of it came: the rest is not waited for. */
+function endLate(request) {
+  if (request.complete) return;
+  request.resume();
+  setTimeout(() => request.socket.destroy(), LINGER_MS).unref();
+}
+
+server.listen(PORT, '127.0.0.1', () => console.log(`Ready at http://127.0.0.1:${PORT}`));
+for (const signal of ['SIGINT', 'SIGTERM']) {
+  process.on(signal, () => {
+    server.close(() => process.exit(0));
+    server.closeAllConnections();
+  });
+}

@@ -1,0 +1,5 @@
+import { BenchOfAddress } from '@/bench/components/BenchOfAddress';
+
+export default function BenchPage() {
+  return <BenchOfAddress />;
+}

@@ -1,0 +1,3 @@
+module.exports = () => {
+  throw new Error('Images are not processed here.');
+};
