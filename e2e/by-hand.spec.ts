@@ -12,7 +12,7 @@ const WRITTEN: readonly (readonly [step: number, key: number, velocity: number])
   // Hats on eighths, loud and soft in turn.
   ...Array.from({ length: 16 }, (_, i) => [2 * i, 42, i % 2 === 0 ? 108 : 74] as const),
   // Kick on 1 and the "&" of 3.
-  [0, 35, 96], [10, 35, 96], [16, 35, 96], [26, 35, 96],
+  [0, 36, 96], [10, 36, 96], [16, 36, 96], [26, 36, 96],
   // Backbeat, ghosts around it; the last beat rises: 45 to 112 in thirds.
   [4, 38, 100], [12, 38, 100], [20, 38, 100], [7, 38, 26], [9, 38, 26], [23, 38, 26],
   [28, 38, 45], [29, 38, 67], [30, 38, 90], [31, 38, 112],

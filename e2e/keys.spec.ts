@@ -110,7 +110,7 @@ test('a new part: an empty bench that teaches, then a first hit', async ({ page 
   await stems(page).click({ position: scene });
   await expect(page.getByTestId('silence')).toBeHidden();
   await page.waitForFunction(() => window.nodSway!.engine.log.length > 0);
-  expect(await page.evaluate(() => window.nodSway!.bench().part.hits.map((h) => [h.voice, h.tick, h.key, h.velocity]))).toEqual([['kick', 0, 35, 96]]);
+  expect(await page.evaluate(() => window.nodSway!.bench().part.hits.map((h) => [h.voice, h.tick, h.key, h.velocity]))).toEqual([['kick', 0, 36, 96]]);
 });
 
 test('dropping a file anywhere on the shelf brings it in', async ({ page }) => {

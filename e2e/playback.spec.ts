@@ -90,7 +90,7 @@ test('a loop of bars plays those bars alone; muting, soloing and silence say wha
   await passOf(page, 2);
   const ids = new Set((await heard(page)).map((h) => h.id));
   // Bar 2 of the strut has kicks at steps 0, 3, 8 and 14: ticks from 4 quarters on.
-  expect([...ids].sort()).toEqual([0, 3, 8, 14].map((s) => `35@${4 * 80640 + s * 20160}`).sort());
+  expect([...ids].sort()).toEqual([0, 3, 8, 14].map((s) => `36@${4 * 80640 + s * 20160}`).sort());
 
   await page.getByRole('button', { name: 'Silence Kick' }).click();
   await expect(page.getByTestId('silence')).toContainText('The rows that are heard alone have no hits here');

@@ -67,4 +67,9 @@ function toBase64(bytes: Uint8Array): string {
   return btoa(text);
 }
 
-const fromBase64 = (text: string): Uint8Array => Uint8Array.from(atob(text), (c) => c.charCodeAt(0));
+function fromBase64(text: string): Uint8Array {
+  const letters = atob(text);
+  const bytes = new Uint8Array(letters.length);
+  for (let i = 0; i < letters.length; i++) bytes[i] = letters.charCodeAt(i);
+  return bytes;
+}

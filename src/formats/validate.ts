@@ -42,7 +42,10 @@ export function validate<T>(schema: Schema, data: unknown, code: ErrorCode, size
   throw new NamedError(code, problems, describe(problems, error.details.length, code));
 }
 
-const pathOf = (path: readonly (string | number)[], name: (member: string) => string): string => path.reduce<string>((text, p) => (typeof p === 'number' ? `${text}[${p}]` : text ? `${text}.${name(p)}` : name(p)), '') || '(whole)';
+/** The field of a problem that belongs to none. */
+const WHOLE = '(whole)';
+
+const pathOf = (path: readonly (string | number)[], name: (member: string) => string): string => path.reduce<string>((text, p) => (typeof p === 'number' ? `${text}[${p}]` : text ? `${text}.${name(p)}` : name(p)), '') || WHOLE;
 
 /** What is wrong, without the name that the field has already: names may be as long as whoever sent them liked. */
 function problemOf(message: string, path: readonly (string | number)[]): string {
@@ -56,7 +59,7 @@ function describe(problems: readonly FieldProblem[], count: number, code: ErrorC
   const what = new NamedError(code).message.replace(/\.$/, '');
   const first = problems[0];
   const more = count > 1 ? ` (and ${count - 1} more)` : '';
-  return first ? `${what}: ${first.problem.startsWith(`${first.field}[`) ? first.problem : `${first.field} ${first.problem}`}${more}.` : `${what}.`;
+  return first ? `${what}: ${first.field === WHOLE || first.problem.startsWith(`${first.field}[`) ? first.problem : `${first.field}: ${first.problem}`}${more}.` : `${what}.`;
 }
 
 /** @throws NamedError of the given code where data is too long, too wide or too deep to be looked at */
@@ -64,7 +67,7 @@ function checkSize(data: unknown, size: Size, code: ErrorCode, depth = 0): void 
   if (typeof data !== 'object' || data === null) return;
   const entries: readonly unknown[] = Array.isArray(data) ? data : Object.values(data);
   const problem = depth > size.depth ? 'lies too deep' : entries.length > (Array.isArray(data) ? size.list : size.members) ? `a list of ${entries.length} entries is too long, ${size.list} are allowed` : null;
-  if (problem) throw new NamedError(code, [{ field: '(whole)', problem }], `${new NamedError(code).message.replace(/\.$/, '')}: ${problem}.`);
+  if (problem) throw new NamedError(code, [{ field: WHOLE, problem }], `${new NamedError(code).message.replace(/\.$/, '')}: ${problem}.`);
   for (const entry of entries) checkSize(entry, size, code, depth + 1);
 }
 
@@ -73,6 +76,6 @@ export function parseJson(text: string, code: ErrorCode): unknown {
   try {
     return JSON.parse(text);
   } catch {
-    throw new NamedError(code, [{ field: '(whole)', problem: 'not JSON' }], `${new NamedError(code).message.replace(/\.$/, '')}: it is not JSON.`);
+    throw new NamedError(code, [{ field: WHOLE, problem: 'not JSON' }], `${new NamedError(code).message.replace(/\.$/, '')}: it is not JSON.`);
   }
 }

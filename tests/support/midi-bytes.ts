@@ -16,11 +16,12 @@ export function trackChunk(events: readonly TestEvent[], end = true): number[] {
   const body: number[] = [];
   let now = 0;
   for (const [tick, ...bytes] of events) {
-    body.push(...quantity(tick - now), ...bytes);
+    for (const b of quantity(tick - now)) body.push(b);
+    for (const b of bytes) body.push(b);
     now = tick;
   }
   if (end) body.push(0, 0xff, 0x2f, 0);
-  return [...text('MTrk'), ...uint32(body.length), ...body];
+  return [...text('MTrk'), ...uint32(body.length)].concat(body);
 }
 
 export const midiFile = (format: number, division: number, tracks: readonly number[][]): Uint8Array =>
@@ -37,3 +38,20 @@ export const noteEvents = (notes: readonly (readonly [tick: number, key: number,
       [tick + length, 0x80 | (channel - 1), key, 64],
     ])
     .sort((a, b) => a[0] - b[0]);
+
+/** A track's name of so many letters. */
+export const metaName = (tick: number, letters: number): TestEvent => {
+  const event = new Array<number>(letters + quantity(letters).length + 3).fill(0x61);
+  event.splice(0, 3 + quantity(letters).length, tick, 0xff, 3, ...quantity(letters));
+  return event as unknown as TestEvent;
+};
+
+/** A file of format 1 that is nothing but headers of empty tracks. */
+export function rawTracks(count: number): Uint8Array {
+  const head = [...text('MThd'), ...uint32(6), ...uint16(1), ...uint16(0xffff), ...uint16(480)];
+  const bytes = new Uint8Array(head.length + count * 8);
+  bytes.set(head);
+  const empty = [...text('MTrk'), 0, 0, 0, 0];
+  for (let i = 0; i < count; i++) bytes.set(empty, head.length + i * 8);
+  return bytes;
+}

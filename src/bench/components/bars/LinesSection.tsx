@@ -18,7 +18,7 @@ import { calmPart, originFindingOf } from '../../store/derived';
 
 const DENOMINATORS = [2, 4, 8, 16] as const;
 
-/** Meter, grouping, pickup and origin: the lines move, the hits stay. */
+/** Meter, grouping, pickup and origin. */
 export function LinesSection() {
   const { getState } = useBenchStore();
   const part = useBench(calmPart);
@@ -64,13 +64,13 @@ export function LinesSection() {
           </span>
         ) : (
           <>
-        <span>counted</span>
-        <Picker
-          label="Grouping"
-          value={groups}
-          choices={withCurrent(groupings(meter.numerator, meter.denominator).map((g) => g.join('+')), groups).map((g) => ({ value: g, text: g }))}
-          onChange={(g) => change(meter.numerator, meter.denominator, g.split('+').map(Number))}
-        />
+            <span>counted</span>
+            <Picker
+              label="Grouping"
+              value={groups}
+              choices={withCurrent(groupings(meter.numerator, meter.denominator).map((g) => g.join('+')), groups).map((g) => ({ value: g, text: g }))}
+              onChange={(g) => change(meter.numerator, meter.denominator, g.split('+').map(Number))}
+            />
           </>
         )}
       </div>

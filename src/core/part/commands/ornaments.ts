@@ -6,7 +6,8 @@ import { strokesOfHit } from '../../ornament/strokes';
 import { roundHalfUp, ticks, velocity } from '../../units';
 import { replaceHits } from '../diff';
 import type { Hit, HitId, Part } from '../part';
-import { grownToFit, withHits } from './copy';
+import { endOfPart } from '../part-time';
+import { withHits } from './copy';
 import { changeHits, rowsWith } from './hits';
 
 /** Gives hits an ornament, in place of any that they carry; undefined takes it away. Chokes sound nothing: they carry none. */
@@ -45,11 +46,12 @@ export interface Expanded {
 
 /**
  * Writes the strokes of ornaments out as plain hits, where they are written: the feel then treats each for itself. Every stroke keeps
- * its hit's nudge and marks; strokes that would come before the part's first bar are left out.
+ * its hit's nudge and marks; strokes before the part's first bar or behind its end, which are not heard, are left out.
  * @example a flam of one grace stroke becomes two hits
  */
 export function expandOrnaments(part: Part, ids: ReadonlySet<HitId>, newId: () => HitId): Expanded {
   const written = writtenPerformance(part);
+  const end = endOfPart(part);
   const gone = new Set<HitId>();
   const added: Hit[] = [];
   part.hits.forEach((hit, i) => {
@@ -60,13 +62,12 @@ export function expandOrnaments(part: Part, ids: ReadonlySet<HitId>, newId: () =
       const { home: _home, ...free } = plain;
       const base: Hit = k === 0 ? plain : { ...free, id: newId() };
       const tick = ticks(roundHalfUp(stroke.tick));
-      if (k > 0 && tick < Math.min(0, part.origin)) return;
+      if (k > 0 && (tick < Math.min(0, part.origin) || tick >= end)) return;
       added.push({ ...base, voice: stroke.voice, key: stroke.key, tick, velocity: velocity(stroke.velocity), length: ticks(Math.max(1, roundHalfUp(stroke.length))) });
     });
   });
   if (gone.size === 0) return { part, ids: [] };
-  const copied = withHits({ ...part, hits: replaceHits(part.hits, gone, []) }, added);
-  return { part: grownToFit(copied.part), ids: copied.ids };
+  return withHits({ ...part, hits: replaceHits(part.hits, gone, []) }, added);
 }
 
 /**
