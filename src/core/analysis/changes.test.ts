@@ -2,6 +2,7 @@ import { smallPart } from '@tests/support/arbitraries';
 import { DEFAULT_MOVES } from '../feel/feel';
 import { addHits, addVelocity, removeHits, setNudges } from '../part/commands/hits';
 import { addMove, removeMove } from '../part/commands/moves';
+import { setMeter } from '../part/commands/meter';
 import { setChoke } from '../part/commands/marks';
 import { setOrnament } from '../part/commands/ornaments';
 import { DEFAULT_ORNAMENTS } from '../ornament/ornament';
@@ -23,6 +24,12 @@ test('nothing, one thing, and several in one sentence', () => {
   next = setNudges(addVelocity(next, id('kick'), -9), id('kick'), () => -8);
   next = setTempo(addMove(next, DEFAULT_MOVES.swing), bpm(100));
   expect(describeChanges(part, next)).toBe('Added 2 snare, 1 kick; removed 1 closed hat; 1 softer; 1 moved; feel: swing added; tempo 120 to 100.');
+});
+
+test('fewer bars are no other meter; another meter is', () => {
+  const long = { ...part, bars: 4 };
+  expect(describeChanges(long, { ...long, bars: 2 })).toBe('4 to 2 bars.');
+  expect(describeChanges(long, setMeter(long, { from: 0 }, { numerator: 5, denominator: 4 }))).toContain('Another meter');
 });
 
 test('marks, moves that went, the sway', () => {

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { partArbitrary } from '@tests/support/arbitraries';
 import { effectOfMove } from '../feel/effect';
+import { doubtfulFlags } from '../feel/doubtful';
 import { performPart } from '../feel/perform';
 import { columnsOfHits } from '../part/columns';
 import { phraseOf } from './phrase';
@@ -12,7 +13,7 @@ test('the whole part says of itself what its parts say one by one; moves that ar
       const part = { ...random, feel: { ...random.feel, moves: random.feel.moves.map((m, i) => (i === 1 ? { ...m, on: false } : m)) } };
       const whole = measureWhole(part);
       const performance = performPart(part);
-      expect(whole.phrase).toEqual(phraseOf(part, performance));
+      expect(whole.phrase).toEqual(phraseOf(part, performance, doubtfulFlags(part)));
       expect(whole.strays.flags).toHaveLength(part.hits.length);
       expect(whole.effects).toEqual(part.feel.moves.map((m, i) => (m.on === false ? null : effectOfMove(part, performance, i))));
     }),

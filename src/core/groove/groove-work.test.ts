@@ -129,6 +129,15 @@ describe('on a part', () => {
     expect(putGroove(twice, four, { lean: 1, level: 1 }).part.feel.moves.length).toBe(2);
   });
 
+  test('another groove replaces the one on these rows, and says which stays on them all', () => {
+    const first = putGroove(flat, four, { voices: ['hat-closed'], lean: 1, level: 1 }).part;
+    const second = putGroove(first, { ...four, name: 'other' }, { voices: ['hat-closed'], lean: 1, level: 1 });
+    expect([second.part.feel.moves.map((m) => m.kind === 'template' && m.groove.name), second.stays]).toEqual([['other'], []]);
+    const whole = putGroove(flat, four, { lean: 1, level: 1 }).part;
+    const onRow = putGroove(whole, { ...four, name: 'other' }, { voices: ['hat-closed'], lean: 1, level: 1 });
+    expect([onRow.part.feel.moves.length, onRow.stays]).toEqual([2, [four.name]]);
+  });
+
   test.each([
     [4, [4, 4], 'same', 1],
     [2, [4, 4], 'divides', 1],

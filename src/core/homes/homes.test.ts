@@ -60,3 +60,34 @@ test('better lines are offered where the whole part sits off them, and not once 
   expect(betterOrigin({ ...late, origin: ticks(0.1 * Q) })).toBeNull();
   expect(betterOrigin(smallPart([['kick', 0.1, 90], ['kick', 1.1, 90]]))).toBeNull();
 });
+
+describe('one place, several strokes', () => {
+  test('a double does not dilute the fit of its beat: a hit on its line is on its line', () => {
+    // A hat on the beat and on its eighth, the latter doubled 10 ms behind: 0.02 of a quarter at 120 BPM.
+    const part = smallPart([['hat-closed', 0, 90], ['hat-closed', 0.5, 90], ['hat-closed', 0.52, 60]]);
+    const homes = homesOf(part);
+    expect([...homes.ticks].map((t) => t / Q)).toEqual([0, 0.5, 0.5]);
+    expect([...homes.doubtful]).toEqual([0, 0, 0]);
+  });
+
+  test('a flam stands at its loudest stroke', () => {
+    const part = smallPart([['snare', 0.94, 40], ['snare', 1, 110], ['snare', 2, 100]]);
+    expect([...homesOf(part).ticks].map((t) => t / Q)).toEqual([1, 1, 2]);
+  });
+});
+
+describe('an origin is shared by the hits, or is none', () => {
+  test('most hits on the line and some late ones have no common distance', () => {
+    const part = smallPart(Array.from({ length: 400 }, (_, i): [string, number, number] => ['hat-closed', i * 0.25 + (i % 5 === 4 ? 0.05 : 0), 80]), { bars: 25 });
+    expect(findOrigin(part).offset).toBe(0);
+    expect(betterOrigin(part)).toBeNull();
+  });
+
+  test('the share of hits around it is told', () => {
+    const part = smallPart(Array.from({ length: 400 }, (_, i): [string, number, number] => ['hat-closed', i * 0.25 + (i % 5 === 4 ? 0.16 : 0.05), 80]), { bars: 25 });
+    const finding = findOrigin(part);
+    if (finding.offset !== 0) expect(finding.share).toBeCloseTo(0.8, 2);
+    const even = smallPart(Array.from({ length: 64 }, (_, i): [string, number, number] => ['hat-closed', i * 0.25 + 0.05, 80]), { bars: 4 });
+    expect(findOrigin(even).share).toBe(1);
+  });
+});

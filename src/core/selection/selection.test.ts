@@ -9,7 +9,7 @@ import { setLocked } from '../part/commands/marks';
 import type { Part } from '../part/part';
 import { GRIDS } from '../time/grid';
 import { ticks, TICKS_PER_QUARTER } from '../units';
-import { combine, hitsByRule, type Rule } from './rules';
+import { combine, hitsByRule, selectByRule, type Rule } from './rules';
 
 /** A bar of eighth hats, backbeat and kick: h0 to h7 hats, h8 h9 snares, h10 kick. */
 const beat: Part = smallPart([
@@ -36,6 +36,13 @@ test('each rule by an example', () => {
   expect(pick({ kind: 'late', ms: 5 }, nudged)).toEqual(['h2']);
   expect(pick({ kind: 'late', ms: 8.5 }, nudged)).toEqual([]);
   expect(pick({ kind: 'doubtful' }, smallPart([['snare', 1.08, 90], ['snare', 1.25, 90], ['snare', 1.5, 90], ['snare', 1.75, 90]]))).toEqual(['h0']);
+});
+
+test('what a rule narrows is what it counts', () => {
+  // Of the off-beat eighths every second: h3 and h7 of h1 h3 h5 h7.
+  const offBeats = new Set(pick({ kind: 'off-beats' }));
+  expect([...selectByRule(beat, performPart(beat), offBeats, { kind: 'every', n: 2, first: 2 }, 'narrow')].sort()).toEqual(['h3', 'h7']);
+  expect([...hitsByRule(beat, performPart(beat), { kind: 'every', n: 2, first: 1 }, offBeats)].sort()).toEqual(['h1', 'h5']);
 });
 
 test('the same place in every bar, for the voices that were chosen', () => {

@@ -159,7 +159,10 @@ function endAtChokes(part: Noted, strokes: Strokes, chosen: readonly number[], s
     if (!isChoke(s)) continue;
     const last = lastOfRow.get(voice);
     const at = times[s] as number;
-    if (last === undefined || at < (notes.ticks[last] as number) || at >= (notes.ends[last] as number)) continue;
+    if (last === undefined || at < (notes.ticks[last] as number) || at > (notes.ends[last] as number)) continue;
+    // A choke of the note's own key cut it already when it was performed.
+    const stroke = sounding[last] as number;
+    if (at === notes.ends[last] && (part.hits[strokes.hits[stroke] as number] as Hit).length <= (strokes.lengths[stroke] as number)) continue;
     notes.ends[last] = Math.max((notes.ticks[last] as number) + 1, at);
     notes.left.choked++;
   }

@@ -2,14 +2,14 @@ import fc from 'fast-check';
 import { partArbitrary, smallPart } from '@tests/support/arbitraries';
 import { EMPTY_FEEL } from '../../feel/feel';
 import { homesOf } from '../../homes/homes';
-import { GENERAL_MIDI_KIT } from '../../voices';
-import { TICKS_PER_QUARTER } from '../../units';
+import { GALLEY_KIT, GENERAL_MIDI_KIT } from '../../voices';
+import { ticks, TICKS_PER_QUARTER } from '../../units';
 import { withoutLocked } from '../locks';
 import type { Part } from '../part';
 import { setApart, voicesTogether } from './apart';
-import { mirrorNudges } from './hits';
+import { addHit, mirrorNudges } from './hits';
 import { pinHomes, setChoke, setLocked } from './marks';
-import { addRow, labelOfRow, mergeRows, moveRow, playOnKit, readByKit, removeRow, renameRow, setRowKey, setRowVoice } from './rows';
+import { addRow, labelOfRow, mergeRows, moveRow, playOnKit, readByKit, removeRow, renameRow, rowsWithout, setKeyVoice, setRowKey, setRowVoice } from './rows';
 
 const part = smallPart([['kick', 0, 100], ['snare', 1, 90], ['hat-closed', 0, 80], ['hat-closed', 1, 70]]);
 const all = new Set(part.hits.map((h) => h.id));
@@ -33,6 +33,26 @@ test('a new key goes into the kit map; a wrong name is put right and keys stay',
   expect(right.kitMap.voices[38]).toBe('clap');
   expect(voices(right)).toEqual(['hat-closed', 'clap', 'kick']);
   expect(right.feel.moves[0]?.scope?.voices).toEqual(['clap']);
+});
+
+test('the key of an empty row lasts: the next hit is written with it', () => {
+  const row = setRowKey(addRow(part, 'cowbell'), 'cowbell', 61);
+  expect(addHit(row, { id: 'new', voice: 'cowbell', tick: ticks(0), velocity: 90 }).hits.find((h) => h.id === 'new')!.key).toBe(61);
+});
+
+test('a kit map gains and loses keys whether or not a hit uses them', () => {
+  const gained = setKeyVoice(part, 99, 'cowbell');
+  expect([gained.kitMap.voices[99], gained.hits]).toEqual(['cowbell', part.hits]);
+  expect(setKeyVoice(gained, 99, null).kitMap.voices).toEqual(part.kitMap.voices);
+  const cowbells = setKeyVoice(part, 36, 'cowbell');
+  expect(cowbells.hits.map((h) => h.voice)).toContain('cowbell');
+  expect(cowbells.rows.map((r) => r.voice)).not.toContain('kick');
+});
+
+test('another kit says which rows it has no key for; new kicks are written on 36', () => {
+  const odd = smallPart([['vibraslap', 0, 90], ['kick', 1, 90]]);
+  expect(rowsWithout(odd, GALLEY_KIT)).toEqual(['vibraslap']);
+  expect(addHit(smallPart([]), { id: 'new', voice: 'kick', tick: ticks(0), velocity: 90 }).hits[0]!.key).toBe(36);
 });
 
 test('merged rows share the key of the one that stays', () => {

@@ -1,0 +1,68 @@
+import { parseMidi } from 'midi-file';
+import { smallPart } from '@tests/support/arbitraries';
+import type { Part } from '../part/part';
+import { setOrnament } from '../part/commands/ornaments';
+import { milliseconds, ticks, TICKS_PER_QUARTER } from '../units';
+import { exportPart, type ExportResult } from './export-part';
+
+const Q = TICKS_PER_QUARTER;
+
+/** Notes of an export in quarters: [start, key, velocity, length]. */
+function notesOf({ bytes }: ExportResult): [number, number, number, number][] {
+  const { header, tracks } = parseMidi(bytes);
+  const open = new Map<number, [number, number]>();
+  const found: [number, number, number, number][] = [];
+  let now = 0;
+  for (const e of tracks[0] ?? []) {
+    now += e.deltaTime / header.ticksPerBeat!;
+    if (e.type === 'noteOn') open.set(e.noteNumber, [now, e.velocity]);
+    else if (e.type === 'noteOff') {
+      const [start, velocity] = open.get(e.noteNumber)!;
+      found.push([start, e.noteNumber, velocity, now - start]);
+    }
+  }
+  return found.sort((a, b) => a[0] - b[0] || a[1] - b[1]);
+}
+const keysOf = (result: ExportResult): number[] => [...new Set(notesOf(result).map(([, key]) => key))].sort();
+const marked = (part: Part, voice: string, mark: object): Part => ({ ...part, rows: part.rows.map((r) => (r.voice === voice ? { ...r, ...mark } : r)) });
+
+const beat = smallPart([['kick', 0, 100], ['snare', 1, 90], ['hat-closed', 0.5, 70]]);
+
+test('muted rows, and rows that a solo silences, are not written, and named; they are where they are asked for', () => {
+  const muted = exportPart(marked(beat, 'snare', { muted: true }));
+  expect([keysOf(muted), muted.left.silent]).toEqual([[36, 42], ['snare']]);
+  const solo = exportPart(marked(beat, 'snare', { soloed: true }));
+  expect([keysOf(solo), [...solo.left.silent].sort()]).toEqual([[38], ['hat-closed', 'kick']]);
+  const all = exportPart(marked(beat, 'snare', { muted: true }), { withMuted: true });
+  expect([keysOf(all), all.left.silent]).toEqual([[36, 38, 42], []]);
+});
+
+test('two notes of one key at one tick are one, the louder; how many is told', () => {
+  const result = exportPart(smallPart([['kick', 0, 60], ['kick', 0, 100], ['kick', 1, 80]]));
+  expect([notesOf(result).map(([t, k, v]) => [t, k, v]), result.left.merged, result.notes]).toEqual([[[0, 36, 100], [1, 36, 80]], 1, 2]);
+  // An echo that lands on a hit.
+  const echoed = exportPart(setOrnament(smallPart([['snare', 0, 100], ['snare', 1, 110]], { bars: 1 }), new Set(['h0']), { kind: 'echo', steps: 4, grid: '1/16', repeats: 1, decay: 0.5 }));
+  expect(notesOf(echoed).map(([t, , v]) => [t, v])).toEqual([[0, 100], [1, 110]]);
+});
+
+test('a choke ends the note of its row that rings', () => {
+  const part = smallPart([['crash', 0, 100], ['crash', 2, 100]]);
+  const ringing: Part = { ...part, hits: part.hits.map((h, i) => ({ ...h, length: ticks(3 * Q), ...(i === 1 ? { choke: true as const } : {}) })) };
+  const result = exportPart(ringing);
+  expect([notesOf(result), result.left.choked]).toEqual([[[0, 49, 100, 2]], 1]);
+});
+
+test('strokes behind the part’s end are left out and told; a nudged hit is not', () => {
+  const rolled = setOrnament(smallPart([['snare', 3.5, 100]], { bars: 1 }), new Set(['h0']), { kind: 'roll', strokes: 4, length: ticks(Q), speed: 0, to: 1, bend: 0 });
+  const result = exportPart(rolled);
+  expect([notesOf(result).map(([t]) => t), result.left.spilled]).toEqual([[3.5, 3.75], 2]);
+  const late = smallPart([['snare', 3.99, 100]], { bars: 1 });
+  expect(exportPart({ ...late, hits: late.hits.map((h) => ({ ...h, nudge: { ms: milliseconds(30), velocity: 0 } })) }).notes).toBe(1);
+});
+
+test('all tempo changes within the part are written; those behind it are counted', () => {
+  const tempo = Array.from({ length: 65 }, (_, i) => ({ tick: ticks((i * Q) / 16), microsecondsPerQuarter: 500_000 + i * 1000 }));
+  const result = exportPart({ ...beat, bars: 1, tempo: [...tempo, { tick: ticks(40 * Q), microsecondsPerQuarter: 300_000 }] });
+  expect(parseMidi(result.bytes).tracks[0]!.filter((e) => e.type === 'setTempo').map((e) => e.microsecondsPerBeat)).toEqual(tempo.slice(0, 64).map((t) => t.microsecondsPerQuarter));
+  expect(result.changesBehind).toBe(2);
+});
