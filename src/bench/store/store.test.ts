@@ -1,5 +1,7 @@
 import { addVelocity } from '@/core/part/commands/hits';
+import { setTempo } from '@/core/part/commands/settings';
 import type { Part } from '@/core/part/part';
+import { bpm } from '@/core/units';
 import { smallPart } from '@tests/support/arbitraries';
 import { silenceReason } from '../playback/silence';
 import { tapTempo } from '../tap-tempo';
@@ -57,6 +59,26 @@ test('undo brings the selection back, a new edit drops what could be redone', ()
   expect([...s().selection]).toEqual(['h0']);
   s().run('softer still', quiet);
   expect(s().history.redo).toEqual([]);
+});
+
+test('a trial that is open when a sweep begins is a step of its own, under its own name', () => {
+  const { store } = bench();
+  const s = store.getState;
+  s().begin('Try a groove', true);
+  s().preview(quiet);
+  s().sweep('tempo', 'Tempo', (p) => setTempo(p, bpm(90)));
+  s().sweep('tempo', 'Tempo', (p) => setTempo(p, bpm(80)));
+  s().finish('tempo');
+  expect(s().history.undo.map((e) => e.label)).toEqual(['Try a groove', 'Tempo']);
+  s().undo();
+  expect(s().part.hits.map((h) => h.velocity)).toEqual([99, 89]);
+  // Another's sweep is neither finished nor put back.
+  s().sweep('swing', 'Swing', quiet);
+  s().abandon('tempo');
+  s().finish('tempo');
+  expect(s().gesture?.label).toBe('Swing');
+  s().abandon('swing');
+  expect(s().gesture).toBeNull();
 });
 
 test('every silence has its reason', () => {

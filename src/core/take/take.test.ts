@@ -16,6 +16,9 @@ import { PRACTICE_PATTERNS, strokesOfPattern, type PracticePattern } from './pra
 import { rawMidi } from './raw-midi';
 import { OPEN_GUARDS, type RawEvent, type Take } from './take';
 import { tightnessOf } from './tightness';
+import { addVelocity } from '../part/commands/hits';
+import type { Part } from '../part/part';
+import { putTake, withoutTake } from './use-take';
 import { STRAIGHT_CURVE, throughCurve } from './velocity-curve';
 
 const Q = TICKS_PER_QUARTER;
@@ -164,6 +167,19 @@ test('hits of a take carry their events, take their kit’s voices, and join the
   const joined = withHits(part, hits.slice(0, 2));
   expect([joined.rows.map((r) => r.voice), joined.hits.length]).toEqual([['hat-closed', 'snare', 'kick'], 3]);
   expect(withHits(joined, [], (h) => h.voice === 'snare').hits).toEqual(part.hits);
+});
+
+test('a take that is discarded leaves what was edited since, and the rows where they stand', () => {
+  const before = smallPart([['snare', 1, 90], ['hat-closed', 2, 70]]);
+  const rowsBefore = new Set(before.rows.map((r) => r.voice));
+  const reordered: Part = { ...before, rows: [...before.rows].reverse() };
+  const recorded = putTake(reordered, take(), [note(0, 36)]);
+  expect(recorded.rows.slice(0, 2).map((r) => r.voice)).toEqual(reordered.rows.map((r) => r.voice));
+  // By hand since: the snare softer.
+  const edited = addVelocity(recorded, new Set(['h0']), -20);
+  const gone = withoutTake(edited, 't1', [], rowsBefore);
+  expect(gone.hits.map((h) => [h.voice, h.velocity])).toEqual([['snare', 70], ['hat-closed', 70]]);
+  expect(gone.rows).toEqual(reordered.rows);
 });
 
 test('tightness: the constant part and what is left around it', () => {

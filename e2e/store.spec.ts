@@ -1,0 +1,126 @@
+import { expect, test } from '@playwright/test';
+import { benchReady, clickStem, exportMidi, flatBeat, importMidi, notesOf, openDemo, openShelf, saved, stemOf } from './support';
+
+/** The browser's store is forbidden, silent, refusing, or changed by another tab: said, and nothing lost. */
+
+const softer = async (page: import('@playwright/test').Page) => {
+  await clickStem(page, await stemOf(page, 'snare', 0));
+  await page.keyboard.press('ArrowDown');
+};
+const snare = (page: import('@playwright/test').Page) => page.evaluate(() => window.nodSway!.bench().part.hits.find((h) => h.voice === 'snare')!.velocity);
+/** Edits are refused as by a full disk until window.roomAgain is set. */
+const refuseEdits = (page: import('@playwright/test').Page) =>
+  page.evaluate(() => {
+    const { add } = IDBObjectStore.prototype;
+    IDBObjectStore.prototype.add = function (...args) {
+      if (this.name === 'edits' && !('roomAgain' in window)) throw new DOMException('no room', 'QuotaExceededError');
+      return add.apply(this, args);
+    };
+  });
+
+test('a forbidden store: all works in memory, says so, and can be exported', async ({ page }) => {
+  await page.addInitScript(() => {
+    IDBFactory.prototype.open = () => {
+      throw new DOMException('forbidden', 'SecurityError');
+    };
+  });
+  const beat = flatBeat(1);
+  await openShelf(page);
+  await expect(page.getByTestId('store-notice')).toContainText('work is kept until this tab is closed');
+  await importMidi(page, 'beat.mid', beat.bytes);
+  await expect(page.getByTestId('store-notice')).toContainText('work is kept until this tab is closed');
+  await page.getByRole('button', { name: 'I see' }).click();
+  await softer(page);
+  await expect(page.getByTestId('save-state')).toHaveText('kept in this tab only');
+  expect(notesOf(await exportMidi(page)).find(([, k]) => k === 38)![2]).toBe(99);
+  // Still there on the shelf, as long as the tab is.
+  await page.getByRole('link', { name: 'Back to the shelf' }).click();
+  await page.getByRole('heading', { name: 'beat' }).click();
+  await benchReady(page);
+  expect(await snare(page)).toBe(99);
+});
+
+test('a store that never answers says so after five seconds', async ({ page }) => {
+  await page.clock.install();
+  await page.addInitScript(() => {
+    IDBFactory.prototype.open = () => ({}) as IDBOpenDBRequest;
+  });
+  await page.goto('/');
+  await expect(page.getByRole('heading', { name: 'Nod Sway' })).toBeVisible();
+  await page.clock.fastForward(4000);
+  await expect(page.getByTestId('store-notice')).toBeHidden();
+  await page.clock.fastForward(2000);
+  await expect(page.getByTestId('store-notice')).toContainText('does not answer');
+});
+
+test('a part taken off the shelf in another tab: heard at once, and kept as a new part', async ({ page, context }) => {
+  await importMidi(page, 'beat.mid', flatBeat(1).bytes);
+  const first = page.url();
+  const other = await context.newPage();
+  await openShelf(other);
+  await other.getByRole('button', { name: 'Take beat off the shelf' }).click();
+  const trouble = page.getByTestId('save-trouble');
+  await expect(trouble).toContainText('deleted in another tab');
+  await softer(page);
+  await trouble.getByRole('button', { name: 'Keep it as a new part' }).click();
+  await page.waitForURL((url) => url.href !== first && url.pathname.startsWith('/bench/'));
+  await benchReady(page);
+  await saved(page);
+  expect(await snare(page)).toBe(99);
+});
+
+test('leaving with edits that are not saved asks; they wait on the shelf and go on where they stopped', async ({ page }) => {
+  await importMidi(page, 'beat.mid', flatBeat(1).bytes);
+  await refuseEdits(page);
+  await softer(page);
+  await expect(page.getByTestId('save-state')).toHaveText('not saved');
+  const asked = page.waitForEvent('dialog');
+  const closing = page.close({ runBeforeUnload: true });
+  const dialog = await asked;
+  expect(dialog.type()).toBe('beforeunload');
+  await dialog.dismiss();
+  await closing;
+  await page.getByRole('link', { name: 'Back to the shelf' }).click();
+  const waiting = page.getByTestId('unsaved-part');
+  await expect(waiting).toContainText('beat has edits that are not saved');
+  const file = page.waitForEvent('download');
+  await waiting.getByRole('button', { name: 'Save a part file' }).click();
+  expect((await file).suggestedFilename()).toBe('beat.nodsway.json');
+  await waiting.getByRole('button', { name: 'Open it' }).click();
+  await benchReady(page);
+  expect(await snare(page)).toBe(99);
+  await page.evaluate(() => Object.assign(window, { roomAgain: true }));
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await saved(page);
+  await page.reload();
+  await benchReady(page);
+  expect(await snare(page)).toBe(99);
+});
+
+test('an edit in the grooves place that is refused is not lost, nor are those after it', async ({ page }) => {
+  await page.goto('/grooves?part=demo-net-menders');
+  await expect(page.getByRole('combobox', { name: 'Heard on' })).toContainText('Net Menders');
+  await refuseEdits(page);
+  await page.getByRole('button', { name: /^Use .* on all rows$/ }).first().click();
+  await expect(page.getByTestId('save-trouble')).toContainText('no room left');
+  await page.evaluate(() => Object.assign(window, { roomAgain: true }));
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(page.getByTestId('save-trouble')).toBeHidden();
+  await page.goto('/bench/demo-net-menders');
+  await benchReady(page);
+  expect(await page.evaluate(() => window.nodSway!.bench().part.feel.moves.map((m) => m.kind))).toContain('template');
+});
+
+test('a banner moves no stem, and one of our files goes where it belongs wherever it is dropped', async ({ page }) => {
+  await openDemo(page, 'Galley Brushes');
+  const box = () => page.getByTestId('stems').boundingBox();
+  const before = await box();
+  await page.evaluate(() => window.nodSway!.bench().run('mute all', (p) => ({ ...p, rows: p.rows.map((r) => ({ ...r, muted: true })) })));
+  await page.keyboard.press('Space');
+  await expect(page.getByTestId('silence')).toBeVisible();
+  expect(await box()).toEqual(before);
+  await openShelf(page);
+  const feel = { format: 'nod-sway/feel@1', seed: 1, sway: 1, moves: [] };
+  await page.getByTestId('file-input').setInputFiles({ name: 'late watch.nodfeel.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(feel)) });
+  await expect(page.getByText('late watch is a whole feel: it is among yours now.')).toBeVisible();
+});
