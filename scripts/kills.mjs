@@ -71,7 +71,7 @@ for (let i = 0; i < COUNT; i++) {
     const box = document.querySelector('[data-testid=stems]').getBoundingClientRect();
     return { x: box.x + stem.headX, y: box.y + stem.headY };
   });
-  const wait = 60 + ((i * 137) % 900);
+  const wait = 150 + ((i * 137) % 1200);
   const timer = new Promise((done) => setTimeout(done, wait)).then(kill);
   const work = i % 2 === 0 ? burst(page, at) : drags(page, at);
   await Promise.race([work.catch(() => {}), gone]);

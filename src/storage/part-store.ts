@@ -96,8 +96,8 @@ export class PartStore {
         const row = await this.db.parts.get(id);
         if (!row) throw new NamedError('deleted-elsewhere', { id });
         if (row.head !== seq - 1) throw new NamedError('changed-elsewhere', { head: row.head });
-        await this.db.edits.bulkAdd(rows);
-        await this.db.parts.update(id, change);
+        // Both asked for at once: each answer waits for the page to be idle.
+        await Promise.all([this.db.edits.bulkAdd(rows), this.db.parts.put({ ...row, ...change })]);
       });
       askToStay();
     });
