@@ -16,6 +16,8 @@ const server = spawn('node', ['server/serve.mjs', String(PORT)], { stdio: 'ignor
 while (!(await fetch(`http://127.0.0.1:${PORT}`).catch(() => null))) await new Promise((done) => setTimeout(done, 100));
 const profile = mkdtempSync(join(tmpdir(), 'nod-sway-kills-'));
 
+const sleep = (ms) => new Promise((done) => setTimeout(done, ms));
+
 /** A browser of its own process group, so that all of it dies at once. */
 async function launch() {
   const child = spawn(CHROMIUM, [`--user-data-dir=${profile}`, ...ARGS], { detached: true, stdio: ['ignore', 'ignore', 'pipe'] });
@@ -36,30 +38,44 @@ async function launch() {
 const SUM = () => window.nodSway.bench().part.hits.reduce((n, h) => n + h.velocity, 0);
 
 let lost = 0;
-let edits = 0;
-let claimed = Infinity;
-let survived = 0;
-for (let i = 0; i < COUNT; i++) {
+let found = Infinity;
+/** The sum that was last called saved, and the sum after the last finished edit that was seen. */
+let [claimed, finished] = [Infinity, Infinity];
+const totals = { finished: 0, kept: 0, claimed: 0 };
+for (let i = 0; i <= COUNT; i++) {
   const { page, kill, gone } = await launch();
   await page.goto(BENCH);
   await page.waitForFunction(() => window.nodSway?.scene());
-  const found = await page.evaluate(SUM);
-  if (found > claimed) {
-    lost++;
-    console.log(`LOST before ${i}: ${claimed} was called saved, ${found} was found`);
-  } else if (claimed !== Infinity) survived++;
-  claimed = found;
   const before = found;
-  await page.exposeFunction('claim', (sum) => {
-    claimed = Math.min(claimed, sum);
+  found = await page.evaluate(SUM);
+  if (i > 0) {
+    totals.finished += before - finished;
+    totals.kept += before - Math.max(found, finished);
+    totals.claimed += before - claimed;
+    if (found > claimed) {
+      lost++;
+      console.log(`LOST by kill ${i}: ${claimed} was called saved, ${found} was found`);
+    }
+  }
+  if (i === COUNT) {
+    kill();
+    await gone;
+    break;
+  }
+  claimed = finished = found;
+  await page.exposeFunction('tell', (sum, saved) => {
+    finished = Math.min(finished, sum);
+    if (saved) claimed = Math.min(claimed, sum);
   });
   await page.evaluate(() => {
-    let last = null;
+    let last = '';
     const look = () => {
       const { save, gesture, part } = window.nodSway.bench();
-      if (part !== last && !gesture && save.kind === 'saved' && document.querySelector('[data-testid=save-state]').textContent.startsWith('saved')) {
-        last = part;
-        void window.claim(part.hits.reduce((n, h) => n + h.velocity, 0));
+      const sum = part.hits.reduce((n, h) => n + h.velocity, 0);
+      const saved = save.kind === 'saved' && document.querySelector('[data-testid=save-state]').textContent.startsWith('saved');
+      if (!gesture && last !== `${sum} ${saved}`) {
+        last = `${sum} ${saved}`;
+        void window.tell(sum, saved);
       }
       setTimeout(look, 0);
     };
@@ -71,31 +87,36 @@ for (let i = 0; i < COUNT; i++) {
     const box = document.querySelector('[data-testid=stems]').getBoundingClientRect();
     return { x: box.x + stem.headX, y: box.y + stem.headY };
   });
-  const wait = 150 + ((i * 137) % 1200);
+  const wait = 60 + ((i * 137) % 1100);
   const timer = new Promise((done) => setTimeout(done, wait)).then(kill);
-  const work = i % 2 === 0 ? burst(page, at) : drags(page, at);
+  // As fast as they go, or as a held key repeats.
+  const pause = i % 4 < 2 ? 30 : 0;
+  const work = i % 2 === 0 ? burst(page, at, pause) : drags(page, at, pause);
   await Promise.race([work.catch(() => {}), gone]);
   await timer;
   await gone;
-  edits += Math.max(0, before - claimed);
 }
 server.kill();
 rmSync(profile, { recursive: true, force: true });
-console.log(`${COUNT} kills, half of them in the middle of drags: ${edits} velocity steps were called saved before a kill, ${survived} parts were found as they should, ${lost} were not.`);
+console.log(`${COUNT} kills, half of them in the middle of drags: ${totals.claimed} velocity steps had been called saved, ${lost} kills lost any of them; of ${totals.finished} steps that were seen finished ${totals.kept} were kept.`);
 process.exit(lost === 0 ? 0 : 1);
 
-async function burst(page, at) {
+async function burst(page, at, pause) {
   await page.mouse.click(at.x, at.y);
-  for (;;) await page.keyboard.press('ArrowDown');
+  for (;;) {
+    await page.keyboard.press('ArrowDown');
+    await sleep(pause);
+  }
 }
 
-async function drags(page, at) {
+async function drags(page, at, pause) {
   await page.mouse.move(at.x, at.y);
   await page.mouse.down();
   for (let k = 1; ; k++) {
     await page.mouse.move(at.x, at.y + k);
     if (k % 3 !== 0) continue;
     await page.mouse.up();
+    await sleep(pause);
     await page.mouse.move(at.x, at.y + k);
     await page.mouse.down();
   }

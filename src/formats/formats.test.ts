@@ -2,7 +2,14 @@ import fc from 'fast-check';
 import { isNamedError } from '@/core/errors';
 import { DEFAULT_MOVES } from '@/core/feel/feel';
 import type { Part } from '@/core/part/part';
+import { performPart } from '@/core/feel/perform';
+import { homesOf } from '@/core/homes/homes';
 import { exportPart } from '@/core/smf/export-part';
+import { importPart } from '@/core/smf/import-part';
+import { listLanes } from '@/core/smf/lanes';
+import { readSmf } from '@/core/smf/read';
+import { dice, mutateBytes } from '@tests/fuzz/mutate';
+import { WORST_FILES } from '@tests/support/worst-files';
 import { feelArbitrary, partArbitrary, smallPart } from '@tests/support/arbitraries';
 import { parseFeel, readFeelFile, writeFeelFile } from './feel-format';
 import { readPartFile, writePartFile } from './part-file';
@@ -89,6 +96,50 @@ test('a part file keeps versions and ornaments; a bad one names the field', () =
     const text = JSON.stringify({ ...part, hits: [{ ...base.hits[0], ornament: bad }] });
     expect(() => readPartFile(text)).toThrow(/hits\[0\]\.ornament/);
   }
+});
+
+test('whatever an import accepts: saved, exported as a part file and imported again it is the same part', () => {
+  const song = exportPart(smallPart([['kick', 0, 100], ['snare', 1, 90], ['hat-closed', 0.5, 30]], { bars: 2 })).bytes;
+  fc.assert(
+    fc.property(fc.integer({ min: 0, max: 2 ** 31 }), (seed) => {
+      const bytes = mutateBytes(song, dice(seed));
+      try {
+        const file = readSmf(bytes);
+        const { part } = importPart(file, { name: 'x'.repeat(seed % 400), fileName: 'song.mid', lanes: listLanes(file).slice(0, 2) });
+        expect(readPartFile(writePartFile({ part, song: bytes })).part).toEqual(part);
+      } catch (e) {
+        if (!isNamedError(e)) throw e;
+      }
+    }),
+    { numRuns: 300 },
+  );
+  for (const file of WORST_FILES.filter((f) => ['a note held for ever', 'a tempo change far behind the end'].includes(f.name))) {
+    const read = readSmf(file.bytes());
+    const { part } = importPart(read, { name: 'far', lanes: listLanes(read) });
+    expect(readPartFile(writePartFile({ part })).part).toEqual(part);
+  }
+});
+
+test('names of objects are no voices, and no way in', () => {
+  const odd = smallPart([['__proto__', 0, 100], ['constructor', 0.5, 100], ['toString', 1, 90]]);
+  const { part } = readPartFile(writePartFile({ part: odd }));
+  expect(part.hits.map((h) => h.voice)).toEqual(odd.hits.map((h) => h.voice));
+  expect(performPart(part).ticks).toHaveLength(3);
+  expect(exportPart(part).notes).toBe(3);
+  expect(homesOf(part).ticks).toHaveLength(3);
+});
+
+test.each([
+  ['a tempo without length', { tempo: [{ tick: 0, microsecondsPerQuarter: 1e-300 }] }],
+  ['a bar count beyond all bounds', { bars: 1_584_017 }],
+  ['a version of an absurd date', { versions: [{ name: 'x', at: 1e300, part: {} }] }],
+  ['a song that is none', { song: 'AAAA' }],
+])('%s is refused by name', (_what, change) => {
+  expect(() => readPartFile(JSON.stringify({ ...smallPart([['kick', 0, 100]]), ...change }))).toThrow(expect.objectContaining({ code: 'bad-part' }));
+});
+
+test('rows that a file forgot are there again', () => {
+  expect(readPartFile(JSON.stringify({ ...smallPart([['kick', 0, 100]]), rows: [] })).part.rows).toEqual([{ voice: 'kick' }]);
 });
 
 test('any JSON as a part or a feel is a result or a named error', () => {

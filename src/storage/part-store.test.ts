@@ -48,6 +48,28 @@ test('an edit that does not follow the last one is refused, and nothing of it is
   expect((await store.load(id)).part).toEqual(mine);
 });
 
+test('edits that are ahead of the row, as a killed tab leaves them, are there; what lies behind a gap is not', async () => {
+  const { store } = fresh();
+  const id = await store.create(part);
+  const done = (from: Part, to: Part) => ({ label: 'step', diff: diffParts(from, to)!, after: to, step: 'do' as const });
+  const [a, b] = [addVelocity(part, all, -5), addVelocity(part, all, -9)];
+  await store.appendEdits(id, 1, [done(part, a), done(a, b)]);
+  await store.appendEdits(id, 4, [done(part, addVelocity(part, all, -20))]);
+  expect(await store.load(id)).toEqual({ part: b, head: 2 });
+  const c = setTempo(b, bpm(77));
+  await store.saveEdits(id, 3, [done(b, c)]);
+  expect(await store.load(id)).toEqual({ part: c, head: 3 });
+});
+
+test('a part that was taken away meanwhile: told, and no edit is left behind', async () => {
+  const { store, db } = fresh();
+  const id = await store.create(part);
+  await store.remove(id);
+  const next = addVelocity(part, all, -5);
+  await expect(store.saveEdits(id, 1, [{ label: 'step', diff: diffParts(part, next)!, after: next, step: 'do' }])).rejects.toMatchObject({ code: 'deleted-elsewhere' });
+  expect(await db.edits.count()).toBe(0);
+});
+
 test('many edits are folded into one body, and later edits still follow', async () => {
   const { store, db } = fresh();
   const id = await store.create(part);

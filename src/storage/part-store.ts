@@ -66,9 +66,16 @@ export class PartStore {
       });
       if (!row || !body) throw new NamedError('not-found', { id });
       let part = await this.read(body.part);
-      for (const edit of edits) part = applyDiff(part, edit.diff);
-      if (edits.length > EDITS_BEFORE_BODY) void this.compact(id, part, row.head);
-      return { part, head: row.head };
+      // Edits may be ahead of the row, where a tab was killed between the two. What lies behind a gap led nowhere.
+      let head = body.seq;
+      for (const edit of edits) {
+        if (edit.seq !== head + 1) break;
+        part = applyDiff(part, edit.diff);
+        head++;
+      }
+      if (edits.length > head - body.seq) await this.dropEdits(id, head + 1, Infinity);
+      if (edits.length > EDITS_BEFORE_BODY) void this.compact(id, part, head);
+      return { part, head };
     });
   }
 
@@ -83,24 +90,51 @@ export class PartStore {
   }
 
   /**
-   * Writes finished edits in one go, the first as number `seq`: all of them or none.
-   * @throws NamedError changed-elsewhere where another tab was faster, deleted-elsewhere, store-full, store-refused
+   * Writes finished edits in one go, the first as number `seq`: all of them or none. The whole transaction is handed over at once and
+   * closed, so that it reaches the disk even where the page is too busy to hear of it, or is killed. {@link settleHead} must follow.
+   * @throws NamedError changed-elsewhere where another tab has an edit of that number, store-full, store-refused
    */
-  saveEdits(id: string, seq: number, edits: readonly FinishedEdit[]): Promise<void> {
-    const last = edits[edits.length - 1];
-    if (!last) return Promise.resolve();
+  appendEdits(id: string, seq: number, edits: readonly FinishedEdit[]): Promise<void> {
     const rows = edits.map(({ label, diff, step }, i): EditRow => ({ partId: id, seq: seq + i, label, diff, ...(step === 'do' ? {} : { step }) }));
-    const change = { head: seq + edits.length - 1, name: last.after.name, updatedAt: Date.now(), summary: summarize(last.after) };
     return named(async () => {
-      await this.db.transaction('rw', this.db.parts, this.db.edits, async () => {
+      if (!this.db.isOpen()) await this.db.open();
+      try {
+        await addAtOnce(this.db.backendDB(), 'edits', rows);
+      } catch (e) {
+        throw (e as { name?: string } | null)?.name === 'ConstraintError' ? new NamedError('changed-elsewhere', { seq }) : e;
+      }
+    });
+  }
+
+  /**
+   * Brings the part's row up to edits that were written, from number `seq` to `last`; `after` is the part that they lead to.
+   * @throws NamedError changed-elsewhere, deleted-elsewhere: the edits are taken out again; store-full, store-refused
+   */
+  settleHead(id: string, seq: number, last: number, after: Part): Promise<void> {
+    const change = { head: last, name: after.name, updatedAt: Date.now(), summary: summarize(after) };
+    return named(async () => {
+      const foreign = await this.db.transaction('rw', this.db.parts, this.db.edits, async () => {
         const row = await this.db.parts.get(id);
-        if (!row) throw new NamedError('deleted-elsewhere', { id });
-        if (row.head !== seq - 1) throw new NamedError('changed-elsewhere', { head: row.head });
-        // Both asked for at once: each answer waits for the page to be idle.
-        await Promise.all([this.db.edits.bulkAdd(rows), this.db.parts.put({ ...row, ...change })]);
+        if (row && row.head < seq) return void (await this.db.parts.put({ ...row, ...change }));
+        await this.editsOf(id, seq, last).delete();
+        return row ? new NamedError('changed-elsewhere', { head: row.head }) : new NamedError('deleted-elsewhere', { id });
       });
+      if (foreign) throw foreign;
       askToStay();
     });
+  }
+
+  /** Both in one, where nothing else is under way. */
+  async saveEdits(id: string, seq: number, edits: readonly FinishedEdit[]): Promise<void> {
+    const last = edits[edits.length - 1];
+    if (!last) return;
+    await this.appendEdits(id, seq, edits);
+    await this.settleHead(id, seq, seq + edits.length - 1, last.after);
+  }
+
+  /** Takes out edits that were written behind one that was not. */
+  dropEdits(id: string, seq: number, last: number): Promise<unknown> {
+    return named(() => this.editsOf(id, seq, last).delete());
   }
 
   /** Tells of every change of a part's head, in this tab or another, and (null) of its deletion; the result ends it. */
@@ -129,7 +163,7 @@ export class PartStore {
   /** Writes the whole part; of the edits that are in it the last ones stay. */
   private async compact(id: string, part: Part, head: number): Promise<void> {
     await this.db.transaction('rw', this.db.parts, this.db.bodies, this.db.edits, async () => {
-      if ((await this.db.parts.get(id))?.head !== head) return;
+      if (((await this.db.parts.get(id))?.head ?? Infinity) > head) return;
       await this.db.bodies.put({ id, seq: head, part });
       await this.editsOf(id, -Infinity, head - EDITS_KEPT).delete();
     });
@@ -180,6 +214,24 @@ export class PartStore {
   setFlag(name: string): Promise<unknown> {
     return named(() => this.db.flags.put({ name, at: Date.now() }));
   }
+}
+
+/** Adds rows in a transaction that is closed in the same breath; the promise ends with it. */
+function addAtOnce(db: IDBDatabase, table: string, rows: readonly unknown[]): Promise<void> {
+  return new Promise((done, failed) => {
+    const work = db.transaction([table], 'readwrite', { durability: 'strict' });
+    let cause: unknown = null;
+    work.oncomplete = () => done();
+    work.onabort = () => failed(cause ?? work.error);
+    work.onerror = (e) => (cause ??= (e.target as IDBRequest | null)?.error);
+    try {
+      for (const row of rows) work.objectStore(table).add(row);
+      work.commit();
+    } catch (e) {
+      cause = e;
+      work.abort();
+    }
+  });
 }
 
 export const partStore = new PartStore();

@@ -7,17 +7,27 @@ const after = smallPart([['kick', 0, 100]]);
 const edit = (label: string): FinishedEdit => ({ label, diff: { removed: [], added: [], fields: {} }, after, step: 'do' });
 const settle = () => new Promise((done) => setImmediate(done));
 
+/** A store that keeps numbers and labels: its answers can be held back or be refusals. */
 function saver() {
-  const written: [number, string[]][] = [];
+  const kept = new Map<number, string>();
+  const rows: number[] = [];
   const states: string[] = [];
-  const now = { refuse: null as NamedError | null, answer: () => {} };
+  const now = { refuse: null as NamedError | null, refuseRow: null as NamedError | null, answer: () => {} };
   let hold: Promise<void> | null = null;
   const it = new Saver(
     {
-      saveEdits: async (_id, seq, edits) => {
+      appendEdits: async (_id, seq, edits) => {
+        const { refuse } = now;
+        if (!refuse) edits.forEach((e, i) => kept.set(seq + i, e.label));
         await hold;
-        if (now.refuse) throw now.refuse;
-        written.push([seq, edits.map((e) => e.label)]);
+        if (refuse) throw refuse;
+      },
+      settleHead: async (_id, _seq, last) => {
+        if (now.refuseRow) throw now.refuseRow;
+        rows.push(last);
+      },
+      dropEdits: async (_id, seq, last) => {
+        for (let i = seq; i <= last; i++) kept.delete(i);
       },
     },
     'x',
@@ -25,38 +35,53 @@ function saver() {
     (s: SaveState) => states.push(s.kind === 'failed' ? s.error.code : s.kind),
   );
   const pause = () => (hold = new Promise((done) => (now.answer = done)));
-  return { it, written, states, now, pause };
+  return { it, kept, rows, states, now, pause };
 }
 
-test('what waits while the store is busy is written together, and "saved" is said only then', async () => {
-  const { it, written, states, now, pause } = saver();
+test('each edit is handed over at once; "saved" is said when the row is up to all of them', async () => {
+  const { it, kept, rows, states, now, pause } = saver();
   pause();
   for (const label of ['a', 'b', 'c', 'd']) it.save(edit(label));
+  expect([...kept]).toEqual([[8, 'a'], [9, 'b'], [10, 'c'], [11, 'd']]);
   await settle();
-  expect(states).toEqual(['saving']);
+  expect([states, rows]).toEqual([['saving'], []]);
   now.answer();
   await settle();
-  expect(written).toEqual([[8, ['a']], [9, ['b', 'c', 'd']]]);
-  expect(states).toEqual(['saving', 'saved']);
+  expect([states, rows]).toEqual([['saving', 'saved'], [11]]);
+});
+
+test('an edit behind a refused one is taken out again, and both are written when tried again', async () => {
+  const { it, kept, rows, now } = saver();
+  now.refuse = new NamedError('store-full');
+  it.save(edit('a'));
+  now.refuse = null;
+  it.save(edit('b'));
+  expect([...kept]).toEqual([[9, 'b']]);
+  await settle();
+  expect([kept.size, rows]).toEqual([0, []]);
+  it.save(edit('c'));
+  it.retry();
+  await settle();
+  expect([[...kept], rows]).toEqual([[[8, 'a'], [9, 'b'], [10, 'c']], [10]]);
 });
 
 test('edits wait in order after a refusal and are written when tried again', async () => {
-  const { it, written, states, now } = saver();
+  const { it, kept, states, now } = saver();
   now.refuse = new NamedError('store-full');
   it.save(edit('a'));
   await settle();
   it.save(edit('b'));
   await settle();
-  expect(written).toEqual([]);
+  expect(kept.size).toBe(0);
   now.refuse = null;
   it.retry();
   await settle();
-  expect(written).toEqual([[8, ['a', 'b']]]);
+  expect([...kept.values()]).toEqual(['a', 'b']);
   expect(states).toEqual(['saving', 'store-full', 'saving', 'saved']);
 });
 
 test('another tab’s edit or deletion is told at once; our own is not taken for one', async () => {
-  const { it, written, states, now, pause } = saver();
+  const { it, kept, states, now, pause } = saver();
   pause();
   it.save(edit('a'));
   it.hear(8);
@@ -67,17 +92,17 @@ test('another tab’s edit or deletion is told at once; our own is not taken for
   it.hear(null);
   it.save(edit('b'));
   await settle();
-  expect([states.at(-1), written.length]).toEqual(['deleted-elsewhere', 1]);
+  expect([states.at(-1), kept.size]).toEqual(['deleted-elsewhere', 1]);
   // Put back as it was: all goes on.
   it.hear(8);
   await settle();
-  expect(written.at(-1)).toEqual([9, ['b']]);
+  expect([...kept]).toEqual([[8, 'a'], [9, 'b']]);
   it.hear(11);
   expect(states.at(-1)).toBe('changed-elsewhere');
 });
 
 test('let go: what waits is forgotten, and nothing more is written', async () => {
-  const { it, written, states, now } = saver();
+  const { it, kept, states, now } = saver();
   now.refuse = new NamedError('changed-elsewhere');
   it.save(edit('a'));
   await settle();
@@ -86,5 +111,5 @@ test('let go: what waits is forgotten, and nothing more is written', async () =>
   it.retry();
   it.save(edit('b'));
   await settle();
-  expect([written, states.at(-1)]).toEqual([[], 'saved']);
+  expect([kept.size, states.at(-1)]).toEqual([0, 'saved']);
 });

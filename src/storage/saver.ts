@@ -3,19 +3,34 @@ import type { FinishedEdit, PartStore } from './part-store';
 
 export type SaveState = { kind: 'saved' } | { kind: 'saving' } | { kind: 'failed'; error: NamedError };
 
+/** Edits on their way, and whether they arrived. */
+interface Sending {
+  first: number;
+  last: number;
+  kept: Promise<boolean>;
+}
+
+const namedOf = (e: unknown): NamedError => (isNamedError(e) ? e : new NamedError('store-refused', { cause: String(e) }));
+
 /**
- * Writes a part's finished edits into the store: all that wait are written together. After a failure they wait here, with those that
- * follow, until tried again; nothing is thrown away but by {@link letGo}.
+ * Writes a part's finished edits into the store, each the moment it is finished: a page that is too busy to hear the store's answers
+ * still hands them over. The part's row follows when they have answered. After a refusal all that is not kept waits here, with what
+ * follows, until tried again; nothing is thrown away but by {@link letGo}.
  */
 export class Saver {
-  private waiting: FinishedEdit[] = [];
-  private writing = 0;
+  /** Not in the store for all that is known, oldest first; the first `sent` of them are on their way. */
+  private pending: FinishedEdit[] = [];
+  private sent = 0;
+  private sending: Sending[] = [];
+  private settling: Promise<void> | null = null;
   private failed: NamedError | null = null;
   private gone = false;
+  /** Asked for while the last answers were still to come. */
+  private again = false;
 
   /** @param head number of the last edit that is in the store */
   constructor(
-    private readonly store: Pick<PartStore, 'saveEdits'>,
+    private readonly store: Pick<PartStore, 'appendEdits' | 'settleHead' | 'dropEdits'>,
     private readonly id: string,
     private head: number,
     private readonly onState: (state: SaveState) => void,
@@ -23,15 +38,18 @@ export class Saver {
 
   save(edit: FinishedEdit) {
     if (this.gone) return;
-    this.waiting.push(edit);
-    if (!this.failed) void this.drain();
+    this.pending.push(edit);
+    this.write();
   }
 
   /** Tries the waiting edits again. */
   retry() {
+    if (this.gone) return;
+    this.again = this.settling !== null;
+    if (this.again) return;
     this.failed = null;
-    if (this.waiting.length === 0) this.onState({ kind: 'saved' });
-    else void this.drain();
+    if (this.pending.length === 0) this.onState({ kind: 'saved' });
+    else this.write();
   }
 
   /** Hears what the store says of the part: another tab may have changed it, or taken it away (null). */
@@ -41,38 +59,74 @@ export class Saver {
     if (this.failed?.code === 'deleted-elsewhere' && head === this.head) return this.retry();
     if (this.failed) return;
     if (head === null) this.fail(new NamedError('deleted-elsewhere', { id: this.id }));
-    else if (head > this.head + this.writing) this.fail(new NamedError('changed-elsewhere', { head }));
+    else if (head > this.head + this.pending.length) this.fail(new NamedError('changed-elsewhere', { head }));
   }
 
   /** Forgets what waits: it went somewhere else. */
   letGo() {
     this.gone = true;
-    this.waiting = [];
+    this.again = false;
     this.onState({ kind: 'saved' });
   }
 
-  private async drain() {
-    if (this.writing > 0 || this.waiting.length === 0) return;
+  private write() {
+    if (this.failed || this.sent === this.pending.length) return;
+    const first = this.head + this.sent + 1;
+    const batch = this.pending.slice(this.sent);
+    this.sent += batch.length;
+    const kept = this.store.appendEdits(this.id, first, batch).then(
+      () => true,
+      (e: unknown) => {
+        this.fail(namedOf(e));
+        return false;
+      },
+    );
+    this.sending.push({ first, last: first + batch.length - 1, kept });
+    if (this.settling) return;
     this.onState({ kind: 'saving' });
-    while (this.waiting.length > 0 && !this.failed) {
-      const batch = this.waiting;
-      this.waiting = [];
-      this.writing = batch.length;
-      try {
-        await this.store.saveEdits(this.id, this.head + 1, batch);
-        this.head += batch.length;
-      } catch (e) {
-        if (!this.gone) this.waiting = [...batch, ...this.waiting];
-        this.fail(isNamedError(e) ? e : new NamedError('store-refused', { cause: String(e) }));
-      } finally {
-        this.writing = 0;
-      }
+    this.settling = this.settle().finally(() => {
+      this.settling = null;
+      if (this.again) this.retry();
+    });
+  }
+
+  /** Waits for the answers to all that was sent, then brings the part's row up to it. */
+  private async settle() {
+    while (this.sending.length > 0 && !this.gone) {
+      const sent = [...this.sending];
+      const kept = await Promise.all(sent.map((s) => s.kept));
+      // More was sent meanwhile: one row for all of it.
+      if (this.sending.length > sent.length) continue;
+      if (!kept.includes(false) && (await this.bringUp(sent[sent.length - 1] as Sending))) this.sending.splice(0, sent.length);
+      else await this.withdraw();
     }
-    if (!this.failed) this.onState({ kind: 'saved' });
+    if (!this.failed && !this.gone) this.onState({ kind: 'saved' });
+  }
+
+  private async bringUp({ last }: Sending): Promise<boolean> {
+    const count = last - this.head;
+    try {
+      await this.store.settleHead(this.id, this.head + 1, last, (this.pending[count - 1] as FinishedEdit).after);
+    } catch (e) {
+      this.fail(namedOf(e));
+      return false;
+    }
+    this.head = last;
+    this.sent -= count;
+    this.pending.splice(0, count);
+    return true;
+  }
+
+  /** What was written beside a refused edit leads nowhere: it is taken out, and written again when it is tried again. */
+  private async withdraw() {
+    const sent = [...this.sending];
+    for (const { first, last, kept } of sent) if (await kept) await this.store.dropEdits(this.id, first, last).catch(() => undefined);
+    this.sending = [];
+    this.sent = 0;
   }
 
   private fail(error: NamedError) {
-    if (this.gone) return;
+    if (this.gone || this.failed) return;
     this.failed = error;
     this.onState({ kind: 'failed', error });
   }

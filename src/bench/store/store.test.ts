@@ -16,7 +16,7 @@ const settle = () => new Promise((done) => setImmediate(done));
 
 function bench(): { saves: [number, string][]; store: ReturnType<typeof createBenchStore> } {
   const saves: [number, string][] = [];
-  const store = createBenchStore('x', { part, head: 7 }, false, { saveEdits: async (_id: string, seq: number, edits: { label: string }[]) => edits.forEach((e, i) => saves.push([seq + i, e.label])) } as never);
+  const store = createBenchStore('x', { part, head: 7 }, false, { appendEdits: async (_id: string, seq: number, edits: { label: string }[]) => edits.forEach((e, i) => saves.push([seq + i, e.label])), settleHead: async () => {} } as never);
   return { saves, store };
 }
 
@@ -105,10 +105,10 @@ describe('going back after a reload', () => {
   function reopened(steps: (s: ReturnType<typeof createBenchStore>) => void) {
     const kept: KeptEdit[] = [];
     const tell = async (_id: string, _seq: number, edits: readonly FinishedEdit[]) => edits.forEach(({ label, diff, step }) => kept.push({ label, diff, step }));
-    const before = createBenchStore('x', { part, head: 0 }, false, { saveEdits: tell } as never);
+    const before = createBenchStore('x', { part, head: 0 }, false, { appendEdits: tell, settleHead: async () => {} } as never);
     steps(before);
     return settle().then(() => {
-      const after = createBenchStore('x', { part: before.getState().part, head: kept.length }, false, { saveEdits: tell } as never);
+      const after = createBenchStore('x', { part: before.getState().part, head: kept.length }, false, { appendEdits: tell, settleHead: async () => {} } as never);
       after.getState().adoptHistory(historyOf(kept));
       return { before: before.getState, after: after.getState };
     });
@@ -139,7 +139,7 @@ describe('going back after a reload', () => {
       s.getState().run('two', quiet);
       s.getState().undo();
     });
-    const early = createBenchStore('x', { part: after().part, head: 3 }, false, { saveEdits: async () => {} } as never);
+    const early = createBenchStore('x', { part: after().part, head: 3 }, false, { appendEdits: async () => {}, settleHead: async () => {} } as never);
     early.getState().run('fresh', quiet);
     early.getState().adoptHistory(after().history);
     expect(labels(early.getState().history.undo)).toEqual(['one', 'fresh']);

@@ -101,7 +101,7 @@ test('a store that refuses is told, and nothing is lost: tried again, all is wri
   const { parts, grooves, id } = await place('refusing');
   let refuse = true;
   const picky = {
-    parts: { load: (x: string) => parts.load(x), saveEdits: (...given: Parameters<PartStore['saveEdits']>) => (refuse ? Promise.reject(new NamedError('store-full')) : parts.saveEdits(...given)) } as unknown as PartStore,
+    parts: { load: (x: string) => parts.load(x), appendEdits: (...given: Parameters<PartStore['appendEdits']>) => (refuse ? Promise.reject(new NamedError('store-full')) : parts.appendEdits(...given)), settleHead: (...given: Parameters<PartStore['settleHead']>) => parts.settleHead(...given), dropEdits: (...given: Parameters<PartStore['dropEdits']>) => parts.dropEdits(...given) } as unknown as PartStore,
     grooves: { put: (kept: KeptGroove) => (refuse ? Promise.reject(new NamedError('store-full')) : grooves.put(kept)) } as unknown as GrooveStore,
   };
   const { getState: state } = createGroovesStore(picky.parts, picky.grooves);

@@ -41,7 +41,7 @@ export function Doubtful({ index }: { index: number }) {
           </Button>
         )}
       </p>
-      <ul className="space-y-1">
+      <ul className="mt-1 space-y-2.5">
         {found.slice(0, MOST_LISTED).map((doubt) => {
           const hit = part.hits[doubt.index] as Hit;
           return (
@@ -49,13 +49,13 @@ export function Doubtful({ index }: { index: number }) {
               <button type="button" className="underline underline-offset-2" onClick={() => show(hit)}>
                 {labelOfRow(part, hit.voice)}, {placeText(part, doubt.earlier)}
               </button>
-              <span className="text-faint">{doubtWords(doubt)}</span>
-              <Button className={small} aria-label="earlier" aria-pressed={doubt.taken === 'earlier'} onClick={() => decide(doubt, 'earlier')}>
-                to {line(doubt, 'earlier')}
-              </Button>
-              <Button className={small} aria-label="later" aria-pressed={doubt.taken === 'later'} onClick={() => decide(doubt, 'later')}>
-                to {line(doubt, 'later')}
-              </Button>
+              <span className="text-faint">{doubtWords(doubt, { earlier: line(doubt, 'earlier'), later: line(doubt, 'later') })}</span>
+              {(['earlier', 'later'] as const).map((side) => (
+                <Button key={side} className={small} aria-label={side} onClick={() => decide(doubt, side)}>
+                  to {line(doubt, side)}
+                  {doubt.taken === side && <span className="text-faint">(taken)</span>}
+                </Button>
+              ))}
               <Button className={small} onClick={() => decide(doubt, 'alone')}>
                 leave
               </Button>
@@ -68,11 +68,12 @@ export function Doubtful({ index }: { index: number }) {
   );
 }
 
-/** What speaks for each line, and which one is taken unless it is decided. */
-function doubtWords({ share, taken, home, elsewhere }: DoubtfulHit): string {
-  const words = [`${Math.round(share * 100)} % of the way to the later line`];
-  if (home) words.push(`by its own beat the ${home}`);
-  if (elsewhere.earlier + elsewhere.later > 0) words.push(`in other bars ${elsewhere.earlier} on the earlier, ${elsewhere.later} on the later`);
-  words.push(taken ? `taken: the ${taken}` : 'exactly between: it stays');
-  return `${words.join('; ')}:`;
+/** What speaks for each line, by their names. */
+function doubtWords({ share, taken, home, elsewhere }: DoubtfulHit, names: Readonly<Record<'earlier' | 'later', string>>): string {
+  const words = [`${Math.round(share * 100)} % of the way to ${names.later}`];
+  if (home) words.push(`its beat says ${names[home]}`);
+  const { earlier, later } = elsewhere;
+  if (earlier + later > 0) words.push(`other bars ${[earlier > 0 ? `${names.earlier} (${earlier})` : '', later > 0 ? `${names.later} (${later})` : ''].filter(Boolean).join(', ')}`);
+  if (!taken) words.push('exactly between: it stays');
+  return words.join(' · ');
 }

@@ -114,6 +114,16 @@ describe('template', () => {
   });
 });
 
+test('ghosts alone aligned to triplets land on the triplets, however far they were', () => {
+  const third = 80640 / 3;
+  const base = smallPart([['snare', 0, 100], ['snare', 0.5, 30], ['snare', 0.85, 30], ['snare', 1, 100]]);
+  const part: Part = { ...base, hits: base.hits.map((h) => (h.velocity === 30 ? { ...h, ghost: true } : h)), feel: { ...EMPTY_FEEL, moves: [{ ...DEFAULT_MOVES.tighten, grid: '1/8T', strength: 1, window: 1, scope: { voices: ['snare'], ghosts: 'only' } }] } };
+  // The first ghost is exactly between the triplets at 1/3 and 2/3: it stays until it is decided; the other lands on the beat, or on 2/3.
+  const at = performPart(part).ticks;
+  expect([at[0], at[3]]).toEqual([0, 80640]);
+  expect(at[2]! / third).toBeCloseTo(Math.round((0.85 * 80640) / third), 6);
+});
+
 describe('drift', () => {
   const sixteenths = (n: number): Part => at(...Array.from({ length: n }, (_, i) => ['hat-closed', i * STEP, 80] as const));
   const drift = (change: object = {}): Move => ({ ...DEFAULT_MOVES.drift, seed: 7, ...change });
