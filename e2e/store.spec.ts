@@ -1,15 +1,15 @@
-import { expect, test } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import { benchReady, clickStem, exportMidi, flatBeat, importMidi, notesOf, openDemo, openShelf, saved, stemOf } from './support';
 
 /** The browser's store is forbidden, silent, refusing, or changed by another tab: said, and nothing lost. */
 
-const softer = async (page: import('@playwright/test').Page) => {
+const softer = async (page: Page) => {
   await clickStem(page, await stemOf(page, 'snare', 0));
   await page.keyboard.press('ArrowDown');
 };
-const snare = (page: import('@playwright/test').Page) => page.evaluate(() => window.nodSway!.bench().part.hits.find((h) => h.voice === 'snare')!.velocity);
+const snare = (page: Page) => page.evaluate(() => window.nodSway!.bench().part.hits.find((h) => h.voice === 'snare')!.velocity);
 /** Edits are refused as by a full disk until window.roomAgain is set. */
-const refuseEdits = (page: import('@playwright/test').Page) =>
+const refuseEdits = (page: Page) =>
   page.evaluate(() => {
     const { add } = IDBObjectStore.prototype;
     IDBObjectStore.prototype.add = function (...args) {

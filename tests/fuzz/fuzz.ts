@@ -42,7 +42,7 @@ export async function fuzz(count: number, seed: number, given: readonly Uint8Arr
   const cues = demoCues();
   const songs = [...given, ...cues.flatMap((c) => (c.song ? [c.song] : [])), ...cues.map((c) => exportPart(c.part).bytes)];
   const jsons: [string, string, (text: string) => unknown][] = [
-    ...cues.map((c): [string, string, typeof usePart] => ['part', writePartFile({ part: c.part, ...(c.song ? { song: c.song } : {}), versions: [{ name: 'Before', at: 5, part: c.part }] }), usePart]),
+    ...cues.map((c): [string, string, typeof tryPart] => ['part', writePartFile({ part: c.part, ...(c.song ? { song: c.song } : {}), versions: [{ name: 'Before', at: 5, part: c.part }] }), tryPart]),
     ...HOUSE_GROOVES.map((g): [string, string, typeof readGrooveFile] => ['groove', writeGrooveFile(g), readGrooveFile]),
     ['feel', writeFeelFile({ ...EMPTY_FEEL, moves: Object.values(DEFAULT_MOVES) }), readFeelFile],
     ['kit', writeKitFile(GALLEY_KIT), readKitFile],
@@ -50,14 +50,14 @@ export async function fuzz(count: number, seed: number, given: readonly Uint8Arr
 
   for (const file of WORST_FILES) {
     const bytes = file.bytes();
-    await useMidi(result, file.name, bytes);
+    await tryMidi(result, file.name, bytes);
     for (const [name, call] of [['report', report], ['groove', groove], ['perform', perform]] as const) await measure(result, `${file.name}, ${name}`, () => request(call, name, bytes, FEEL));
   }
   for (let i = 0; i < count; i++) {
     const roll = dice(seed * 1_000_003 + i);
     if (i % 2 === 0) {
       const bytes = mutateBytes(songs[Math.floor(roll() * songs.length)] as Uint8Array, roll);
-      await useMidi(result, `MIDI ${i}`, bytes);
+      await tryMidi(result, `MIDI ${i}`, bytes);
       if (i % 8 === 0) await measure(result, `perform ${i}`, () => request(perform, 'perform', bytes, FEEL));
       if (i % 8 === 2) await measure(result, `report ${i}`, () => request(report, 'report', bytes, FEEL));
       if (i % 8 === 4) await measure(result, `groove ${i}`, () => request(groove, 'groove', bytes, FEEL));
@@ -90,7 +90,7 @@ async function measure<T>(result: FuzzResult, what: string, work: () => T): Prom
 }
 
 /** An accepted import, saved as a part file and read again, is the same part, and can be written as MIDI. */
-async function useMidi(result: FuzzResult, what: string, bytes: Uint8Array) {
+async function tryMidi(result: FuzzResult, what: string, bytes: Uint8Array) {
   const imported = await measure(result, `${what}, imported`, () => {
     const file = readSmf(bytes);
     const all = listLanes(file);
@@ -105,7 +105,7 @@ async function useMidi(result: FuzzResult, what: string, bytes: Uint8Array) {
   await measure(result, `${what}, exported with its song`, () => exportSong(part, file));
 }
 
-function usePart(text: string) {
+function tryPart(text: string) {
   const { part } = readPartFile(text);
   performPart(part);
   exportPart(part);
