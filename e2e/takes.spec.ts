@@ -74,7 +74,7 @@ const TICKS = 80_640;
 
 /** What "Feet, then hats" has in a pass of four bars: seconds from the loop's start, and the first key that General MIDI lists for the voice. */
 function planned(pass: number): { at: Seconds; key: number; velocity: number }[] {
-  const LAYERS: Record<number, string>[] = [{ 35: 'X.....x.X.......', 38: '....X.......X..g' }, { 42: 'X.x.X.x.X.x.X.x.' }];
+  const LAYERS: Record<number, string>[] = [{ 36: 'X.....x.X.......', 38: '....X.......X..g' }, { 42: 'X.x.X.x.X.x.X.x.' }];
   const LEVELS: Record<string, number> = { X: 112, x: 92, g: 34 };
   const strokes = [0, 1, 2, 3].flatMap((bar) =>
     Array.from({ length: 16 }, (_, s) => s).flatMap((s) =>

@@ -36,7 +36,7 @@ test('what a move changes, and how loose a drift is, in words', () => {
 
 test('a scope is pointed out by rows, bars and steps, each one step back', () => {
   const move: Move = { kind: 'lay', ms: 5 };
-  const store = createBenchStore('x', { part: { ...part, feel: { ...EMPTY_FEEL, moves: [move] } }, head: 0 }, false, { saveEdit: async () => {} } as never);
+  const store = createBenchStore('x', { part: { ...part, feel: { ...EMPTY_FEEL, moves: [move] } }, head: 0 }, false, { appendEdits: async () => {}, settleHead: async () => {} } as never);
   const scope = () => store.getState().part.feel.moves[0]?.scope;
   pointAtRow(store, 'kick');
   expect(scope()).toBeUndefined();

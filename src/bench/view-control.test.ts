@@ -10,7 +10,7 @@ const WIDTH = 852;
 const part = smallPart(Array.from({ length: 64 }, (_, i) => ['kick', i, 100] as const), { bars: 16 });
 
 function open(): BenchStore {
-  const store = createBenchStore('x', { part, head: 0 }, false, { saveEdit: async () => {} } as never);
+  const store = createBenchStore('x', { part, head: 0 }, false, { appendEdits: async () => {}, settleHead: async () => {} } as never);
   fitView(store, WIDTH, 500);
   return store;
 }

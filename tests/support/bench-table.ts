@@ -26,7 +26,7 @@ export function setTable(of: Part): Table {
   const saved: string[] = [];
   const auditions: string[] = [];
   const readouts: (string | null)[] = [];
-  const store = createBenchStore('x', { part: of, head: 0 }, false, { saveEdit: async (_id: string, _seq: number, label: string) => void saved.push(label) } as never);
+  const store = createBenchStore('x', { part: of, head: 0 }, false, { appendEdits: async (_id: string, _seq: number, edits: { label: string }[]) => void saved.push(...edits.map((e) => e.label)), settleHead: async () => {} } as never);
   store.getState().setView({ pixelsPerQuarter: 200 });
   const scene = () => makeScene(store.getState(), WIDTH, HEIGHT);
   const glass = { setMarquee: () => {}, setTrace: () => {}, setReadout: (text: string | null) => void readouts.push(text) };

@@ -21,7 +21,7 @@ const STEP = TICKS_PER_QUARTER / 4;
 const beat = (): Part => smallPart([['kick', 0, 100], ['kick', 2, 90], ['snare', 1, 80], ['snare', 3, 80]], { bars: 2 });
 
 function open(part: Part = beat()): BenchStore {
-  return createBenchStore('x', { part, head: 0 }, false, { saveEdit: async () => {} } as never);
+  return createBenchStore('x', { part, head: 0 }, false, { appendEdits: async () => {}, settleHead: async () => {} } as never);
 }
 const steps = (store: BenchStore, voice: string): number[] => store.getState().part.hits.filter((h) => h.voice === voice).map((h) => h.tick / STEP);
 const choose = (store: BenchStore, voice: string) => store.getState().select(store.getState().part.hits.filter((h) => h.voice === voice).map((h) => h.id));
