@@ -11,6 +11,7 @@ import { useDiagnostics } from '../diagnostics';
 import { HandLine } from './HandLine';
 import { PhraseStrip } from './PhraseStrip';
 import { RowNames } from './RowNames';
+import { BENCH_PAGES } from './pages';
 import { SidePanel } from './SidePanel';
 import { StemCanvas } from './StemCanvas';
 import { TopBar } from './TopBar';
@@ -56,7 +57,7 @@ export function Bench({ onReload }: { onReload: () => void }) {
             <Pads />
             <PhraseStrip />
           </div>
-          <SidePanel />
+          <SidePanel pages={BENCH_PAGES} />
         </main>
         {dialog === 'keys' && <KeysDialog />}
         {dialog === 'kit' && <KitDialog />}

@@ -5,6 +5,11 @@ import { useEffect, useState } from 'react';
 import { isNamedError, NamedError } from '@/core/errors';
 import { seedOnFirstVisit } from '@/storage/demo-seed';
 import { partStore } from '@/storage/part-store';
+import { Button } from '@/ui/Button';
+import { ErrorBoundary, Fault } from '@/ui/ErrorBoundary';
+import { showError } from '@/ui/notify';
+import { savePartFile } from '@/ui/save-part-file';
+import { ShelfLink } from '@/ui/ShelfLink';
 import { useStoreWords } from '@/ui/StoreNotice';
 import { createBenchStore, heldBench, type BenchStore } from '../store/bench-store';
 import { historyOf } from '../store/history';
@@ -58,14 +63,23 @@ export function BenchPlace({ partId }: { partId: string }) {
   if (!store) return <Opening />;
   return (
     <BenchProvider value={store}>
-      <Bench
-        key={round}
-        onReload={() => {
-          store.getState().letGo();
-          setStore(null);
-          setRound(round + 1);
-        }}
-      />
+      <ErrorBoundary
+        fallback={(error, again) => (
+          <Fault error={error} what="The Bench cannot be shown." again={again}>
+            <Button onClick={() => void savePartFile(partId, store.getState().part).catch(showError)}>Save a part file</Button>
+            <ShelfLink />
+          </Fault>
+        )}
+      >
+        <Bench
+          key={round}
+          onReload={() => {
+            store.getState().letGo();
+            setStore(null);
+            setRound(round + 1);
+          }}
+        />
+      </ErrorBoundary>
     </BenchProvider>
   );
 }

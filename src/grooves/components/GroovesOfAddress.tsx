@@ -1,6 +1,8 @@
 'use client';
 
 import { useSearchParams } from 'next/navigation';
+import { ErrorBoundary, Fault } from '@/ui/ErrorBoundary';
+import { ShelfLink } from '@/ui/ShelfLink';
 import { useInBrowser } from '@/ui/use-in-browser';
 import { GroovesPlace } from './GroovesPlace';
 
@@ -11,5 +13,15 @@ export function GroovesOfAddress() {
 
 function Named() {
   const search = useSearchParams();
-  return <GroovesPlace partId={search.get('part') ?? undefined} grooveId={search.get('groove') ?? undefined} />;
+  return (
+    <ErrorBoundary
+      fallback={(error, again) => (
+        <Fault error={error} what="The grooves cannot be shown." again={again}>
+          <ShelfLink />
+        </Fault>
+      )}
+    >
+      <GroovesPlace partId={search.get('part') ?? undefined} grooveId={search.get('groove') ?? undefined} />
+    </ErrorBoundary>
+  );
 }
