@@ -23,7 +23,7 @@ export function largePart(count: number): Part {
     hits.push({ id: `${key}@${tick}.${i}`, voice, key, tick: ticks(tick), length: ticks(9000), velocity: velocity(20 + Math.floor(random() * 107)) });
   }
   return {
-    format: 'nod-sway/part@1',
+    format: 'nod-sway/part@2',
     name: 'Large',
     tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }],
     meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }],
@@ -45,10 +45,10 @@ export function ornamented(part: Part, count: number): Part {
 
 /** Six moves of six kinds, with scopes of every sort. */
 export const sixMoves: Move[] = [
-  { ...DEFAULT_MOVES.tighten, scope: { ghosts: 'none' } },
+  { ...DEFAULT_MOVES.quantize, scope: { ghosts: 'none' } },
   { ...DEFAULT_MOVES.swing, percent: 57, scope: { voices: ['hat-closed', 'hat-open', 'ride'] } },
-  { kind: 'template', groove: HOUSE_GROOVES[0] as Groove, lean: 0.6, level: 0.5, scope: { bars: { every: 2, at: [2] } } },
+  { kind: 'groove', groove: HOUSE_GROOVES[0] as Groove, lean: 0.6, level: 0.5, scope: { bars: { every: 2, at: [2] } } },
   { ...DEFAULT_MOVES.lay, ms: 8, scope: { voices: ['snare', 'clap'] } },
-  { ...DEFAULT_MOVES.drift },
+  { ...DEFAULT_MOVES.humanize },
   { ...DEFAULT_MOVES.accents, levels: [1.1, 0.8, 0.95, 0.8], jitter: 3, scope: { steps: { grid: '1/16', of: 4, at: [1, 3] } } },
 ];

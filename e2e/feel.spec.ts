@@ -46,17 +46,17 @@ test('made human with three moves for different rows, swept while it plays, comp
   await page.getByRole('option', { name: '1/8' }).click();
   await setNumber(page, 'Swing in %', 60);
   await scopeTo(page, 'Closed hat');
-  await press(page, 'Add tighten');
+  await press(page, 'Add quantize');
   await setNumber(page, 'Strength in %', 50);
   await scopeTo(page, 'Snare');
-  await press(page, 'Add lay');
+  await press(page, 'Add lay back');
   await setNumber(page, 'Lay in ms late', -6);
   await scopeTo(page, 'Kick');
-  expect((await moves(page)).map((m) => [m.kind, m.scope?.voices])).toEqual([['swing', ['hat-closed']], ['tighten', ['snare']], ['lay', ['kick']]]);
+  expect((await moves(page)).map((m) => [m.kind, m.scope?.voices])).toEqual([['swing', ['hat-closed']], ['quantize', ['snare']], ['lay', ['kick']]]);
   await expect(page.getByRole('region', { name: 'Swing, move 1' }).getByTestId('effect')).toHaveText('16 hits: 50.0 ms, at most 50.0');
 
   // The doubtful snare, 45 of 120 ticks behind its line, is sent to the later one; then tighten moves it by half of what is left.
-  await page.getByRole('region', { name: 'Tighten, move 2' }).getByRole('button', { name: 'Tighten', exact: false }).first().click();
+  await page.getByRole('region', { name: 'Quantize, move 2' }).getByRole('button', { name: 'Quantize', exact: false }).first().click();
   const doubtful = page.getByTestId('doubtful');
   await expect(doubtful).toContainText(/1 doubtful hit|decided/);
   await doubtful.getByRole('button', { name: 'later', exact: true }).click();
@@ -132,7 +132,7 @@ test('made human with three moves for different rows, swept while it plays, comp
   expect(notesOf(await exportMidi(page))).toEqual(expected(60));
   expect(notesOf(await exportMidi(page, 'part', 'written'))).toEqual(expected(60));
   await page.keyboard.press('Control+z');
-  expect((await moves(page)).map((m) => m.kind)).toEqual(['swing', 'tighten', 'lay']);
+  expect((await moves(page)).map((m) => m.kind)).toEqual(['swing', 'quantize', 'lay']);
 });
 
 test('60 % in odd bars and 70 % in even ones; a scope is taken from the selection or pointed out; moves are reordered and switched', async ({ page }) => {
@@ -187,7 +187,7 @@ test('whole feels: a ready one, one of one’s own kept, exported, deleted and b
   await importMidi(page, 'flat.mid', flat().bytes);
   await press(page, 'Whole feels …');
   await press(page, 'Use Galley Shuffle');
-  expect((await moves(page)).map((m) => m.kind)).toEqual(['swing', 'accents', 'drift']);
+  expect((await moves(page)).map((m) => m.kind)).toEqual(['swing', 'accents', 'humanize']);
   await press(page, 'Whole feels …');
   await page.getByLabel('Name for this feel').fill('Second watch');
   await press(page, 'Keep this feel');
@@ -198,7 +198,7 @@ test('whole feels: a ready one, one of one’s own kept, exported, deleted and b
   const download = await waiting;
   expect(download.suggestedFilename()).toBe('second-watch.nodfeel.json');
   const text = readFileSync(await download.path(), 'utf8');
-  expect(JSON.parse(text)).toMatchObject({ format: 'nod-sway/feel@1', moves: [{ kind: 'swing' }, { kind: 'accents' }, { kind: 'drift' }] });
+  expect(JSON.parse(text)).toMatchObject({ format: 'nod-sway/feel@2', moves: [{ kind: 'swing' }, { kind: 'accents' }, { kind: 'humanize' }] });
   await press(page, 'Delete Second watch');
   await expect(mine).toBeHidden();
   await page.getByTestId('feel-file').setInputFiles({ name: 'third watch.nodfeel.json', mimeType: 'application/json', buffer: Buffer.from(text) });
@@ -206,13 +206,13 @@ test('whole feels: a ready one, one of one’s own kept, exported, deleted and b
   await page.getByTestId('feel-file').setInputFiles({ name: 'bad.json', mimeType: 'application/json', buffer: Buffer.from('{"format":"nod-sway/feel@1","moves":[{"kind":"lay","ms":200}]}') });
   await expect(page.getByText('The feel is not valid', { exact: false })).toBeVisible();
   await press(page, 'Use third watch');
-  expect((await moves(page)).map((m) => m.kind)).toEqual(['swing', 'accents', 'drift']);
+  expect((await moves(page)).map((m) => m.kind)).toEqual(['swing', 'accents', 'humanize']);
 });
 
 test('the same part and a feel of every kind give the same bytes in the browser and through the API', async ({ page, request }) => {
   const { bytes } = flat();
   await importMidi(page, 'flat.mid', bytes);
-  for (const name of ['Add tighten', 'Add swing', 'Add template', 'Add lay', 'Add drift', 'Add spread', 'Add accents']) await press(page, name);
+  for (const name of ['Add quantize', 'Add swing', 'Add groove', 'Add lay back', 'Add humanize', 'Add set apart', 'Add accents']) await press(page, name);
   const feel = await page.evaluate(() => window.nodSway!.bench().part.feel);
   expect(feel.moves).toHaveLength(7);
   const out = await exportMidi(page);
@@ -224,11 +224,11 @@ test('the same part and a feel of every kind give the same bytes in the browser 
 test('moves are dragged into another order; what they change in a long part is found by a worker; J rolls again', async ({ page }) => {
   const notes: Note[] = Array.from({ length: 160 * 16 }, (_, i) => [i * 120, 42, 90] as Note);
   await importMidi(page, 'long.mid', midiFile(0, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), ...noteEvents(notes, 60)])]));
-  await press(page, 'Add drift');
-  await press(page, 'Add lay');
-  const lay = page.getByRole('region', { name: 'Lay, move 2' });
+  await press(page, 'Add humanize');
+  await press(page, 'Add lay back');
+  const lay = page.getByRole('region', { name: 'Lay back, move 2' });
   await expect(lay.getByTestId('effect')).toHaveText('2560 hits: 8.0 ms, at most 8.0');
-  const seed = async () => (await moves(page)).find((m) => m.kind === 'drift')?.seed;
+  const seed = async () => (await moves(page)).find((m) => m.kind === 'humanize')?.seed;
   await page.evaluate(() => window.nodSway!.bench().setDesk({ openMove: 0 }));
   await page.keyboard.press('j');
   expect(await seed()).toBe(1);
@@ -238,7 +238,7 @@ test('moves are dragged into another order; what they change in a long part is f
 
   await lay.hover();
   const grip = lay.getByTitle('Drag to reorder');
-  const target = page.getByRole('region', { name: 'Drift, move 1' });
+  const target = page.getByRole('region', { name: 'Humanize, move 1' });
   await expect(async () => {
     const from = (await grip.boundingBox())!;
     const to = (await target.boundingBox())!;
@@ -247,8 +247,8 @@ test('moves are dragged into another order; what they change in a long part is f
     await page.mouse.move(from.x + 6, from.y - 14, { steps: 4 });
     await page.mouse.move(to.x + 12, to.y + 8, { steps: 8 });
     await page.mouse.up();
-    expect((await moves(page)).map((m) => m.kind)).toEqual(['lay', 'drift']);
+    expect((await moves(page)).map((m) => m.kind)).toEqual(['lay', 'humanize']);
   }).toPass();
   await page.keyboard.press('Control+z');
-  expect((await moves(page)).map((m) => m.kind)).toEqual(['drift', 'lay']);
+  expect((await moves(page)).map((m) => m.kind)).toEqual(['humanize', 'lay']);
 });

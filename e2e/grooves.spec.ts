@@ -113,7 +113,7 @@ test('learnt from the finished part, blended with one of ours, used on the hats 
   });
   expect(out).toEqual(wanted.sort((a, b) => a[0] - b[0] || a[1] - b[1]));
   // The Bench takes it back with one step, and its sentence names it.
-  await page.getByRole('button', { name: 'Template', exact: false }).first().click();
+  await page.getByRole('region', { name: 'Groove, move 1' }).getByRole('button', { name: /^Groove/ }).first().click();
   await expect(page.getByRole('combobox', { name: 'Groove' })).toHaveText('Galley Brushes and Galley');
   await page.keyboard.press('Control+z');
   expect(notesOf(await exportMidi(page))).toEqual(flat);
@@ -203,7 +203,7 @@ test('shaped by hand: a drag leans, keys level, the first change copies one of o
 
 test('dropped onto a row and onto a part; taken off; renamed, tagged, found, deleted, put back', async ({ page }) => {
   await openGrooves(page, 'demo-gangway-strut');
-  const moves = () => page.evaluate(() => window.nodSwayGrooves!.state().stand?.part.feel.moves.map((m) => [m.kind === 'template' ? m.groove.name : m.kind, m.scope?.voices ?? null]));
+  const moves = () => page.evaluate(() => window.nodSwayGrooves!.state().stand?.part.feel.moves.map((m) => [m.kind === 'groove' ? m.groove.name : m.kind, m.scope?.voices ?? null]));
   const drop = async (name: string, target: string) => {
     const from = (await card(page, name).boundingBox())!;
     await page.mouse.move(from.x + 60, from.y + 30);

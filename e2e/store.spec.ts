@@ -108,7 +108,7 @@ test('an edit in the grooves place that is refused is not lost, nor are those af
   await expect(page.getByTestId('save-trouble')).toBeHidden();
   await page.goto('/bench/demo-net-menders');
   await benchReady(page);
-  expect(await page.evaluate(() => window.nodSway!.bench().part.feel.moves.map((m) => m.kind))).toContain('template');
+  expect(await page.evaluate(() => window.nodSway!.bench().part.feel.moves.map((m) => m.kind))).toContain('groove');
 });
 
 test('a banner moves no stem, and one of our files goes where it belongs wherever it is dropped', async ({ page }) => {

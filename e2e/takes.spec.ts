@@ -160,7 +160,7 @@ test('two layered passes with a measured latency: what is left is the player’s
   expect(Math.abs((crash[0] / TICKS) * QUARTER_MS + 10)).toBeLessThan(1);
 
   // Tightened to 60 %; the rim is doubtful and is sent to the line before it.
-  await press(page, 'tighten to 60 %');
+  await press(page, 'quantize to 60 %');
   await expect(page.getByTestId('doubtful')).toContainText('1 doubtful hit');
   await page.getByTestId('doubtful').getByRole('button', { name: 'earlier' }).click();
   const sixteenth = TICKS / 4;
@@ -283,9 +283,9 @@ test('step entry from pads, from keys that play, and the last minute kept', asyn
   await page.keyboard.press('f');
   await page.waitForFunction(() => window.nodSway!.bench().desk.step?.tick === 80640);
   await page.keyboard.press('j');
-  expect(await hits()).toEqual([['kick', 0], ['snare', 2], ['hat-closed', 4]]);
+  await expect.poll(hits).toEqual([['kick', 0], ['snare', 2], ['hat-closed', 4]]);
   await page.keyboard.press('Control+z');
-  expect((await hits()).length).toBe(2);
+  await expect.poll(async () => (await hits()).length).toBe(2);
 
   await page.getByRole('checkbox', { name: /lands on the step cursor/ }).uncheck();
   await page.keyboard.press('d');

@@ -82,9 +82,9 @@ try {
 
   // A sloppy take: tightened, with a little drift put back.
   await open('demo-low-tide');
-  await page.getByRole('button', { name: 'Add drift' }).click();
-  await page.getByRole('button', { name: 'Add tighten' }).click();
-  await page.getByRole('button', { name: 'Move tighten up' }).click();
+  await page.getByRole('button', { name: 'Add humanize' }).click();
+  await page.getByRole('button', { name: 'Add quantize' }).click();
+  await page.getByRole('button', { name: 'Move quantize up' }).click();
   await page.getByText('doubtful', { exact: false }).first().waitFor();
   await shot('feel');
   await page.getByRole('button', { name: 'Whole feels …' }).click();

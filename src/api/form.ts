@@ -148,7 +148,7 @@ export async function partOfFields(fields: Fields): Promise<{ part: Part; file: 
 }
 
 /** What of the core's errors the request itself is to blame for; the rest are files that cannot be worked on. */
-const STATUS: Partial<Record<ErrorCode, number>> = { 'bad-feel': 400, 'bad-field': 400, 'bad-resolution': 400, 'file-too-large': 413 };
+const STATUS: Partial<Record<ErrorCode, number>> = { 'bad-feel': 400, 'newer-format': 400, 'bad-field': 400, 'bad-resolution': 400, 'file-too-large': 413 };
 
 /** Runs a handler and turns every error into an answer: 4xx with code and message. */
 export async function answer(run: () => Promise<Response>): Promise<Response> {

@@ -11,7 +11,7 @@ import { setTable } from '@tests/support/bench-table';
 import { xOf } from './geometry/axis';
 import { hitLines } from './hit-lines';
 
-const FEEL: Feel = { ...EMPTY_FEEL, moves: [{ kind: 'tighten', grid: '1/16', strength: 0.5, window: 0.6, keepMs: 0, swingPercent: 50 }, { kind: 'swing', division: '1/16', percent: 62 }] };
+const FEEL: Feel = { ...EMPTY_FEEL, moves: [{ kind: 'quantize', grid: '1/16', strength: 0.5, outer: 0.6, innerMs: 0, swingPercent: 50 }, { kind: 'swing', division: '1/16', percent: 62 }] };
 
 test('50 random ornaments, swung and tightened, at three tempos: the table and the drawing have the strokes that are played', () => {
   const ornaments = fc.sample(ornamentArbitrary, { numRuns: 50, seed: 11 });

@@ -38,7 +38,7 @@ function cuePart(s: CueSettings): Part {
   const map = meterMapOf(frame);
   const hits: Hit[] = s.bars.flatMap((pattern, i) => patternHits(pattern, '1/16', map.barOf(i).start, s.level, s.shift)).sort(compareHits);
   return {
-    format: 'nod-sway/part@1',
+    format: 'nod-sway/part@2',
     name: s.name,
     ...frame,
     bars: s.bars.length,

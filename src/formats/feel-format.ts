@@ -1,77 +1,42 @@
 import Joi from 'joi';
-import { DEFAULT_MOVES, MAX_SWING, MIN_SWING, MOST_MOVES, SPREAD_GROUPS, STRAIGHT, SWING_DIVISIONS, type AccentsMove, type BarScope, type Feel, type MoveKind, type StepScope, type TightenMove } from '@/core/feel/feel';
-import { MAX_BARS, MOST_ENTRIES, MOST_ROWS } from '@/core/limits';
-import { GRIDS, isTriplet } from '@/core/time/grid';
+import { APART_GROUPS, DEFAULT_MOVES, MAX_SWING, MIN_SWING, MOST_MOVES, STRAIGHT, SWING_DIVISIONS, type AccentsMove, type Feel, type MoveKind, type QuantizeMove } from '@/core/feel/feel';
+import { isTriplet } from '@/core/time/grid';
 import { grooveSchema } from './groove-format';
-import { parseJson, validate, type Size } from './validate';
+import { migrated } from './migrate';
+import { between, grid, LONGEST_CYCLE, moveOf, movesOf, seed } from './scope-schema';
+import { parseJson, validate } from './validate';
+import { FEEL_SIZE } from './feel-size';
 
-/** feel@1 as it comes from files, the store and the HTTP API. Unknown members and kinds are errors that name them. */
+/** feel@2 as it comes from files, the store and the HTTP API; older ones are migrated. Unknown members and kinds are errors that name them. */
 
-const LONGEST_CYCLE = MOST_ENTRIES;
-/** Of a feel, its grooves included. */
-export const FEEL_SIZE: Size = { list: MOST_ENTRIES, members: 256, depth: 12 };
-const LARGEST_SEED = 0xffffffff;
-
-const bars = Joi.object({
-  from: Joi.number().integer().min(1).max(MAX_BARS),
-  to: Joi.number().integer().min(1).max(MAX_BARS),
-  every: Joi.number().integer().min(1).max(MAX_BARS),
-  at: Joi.array().items(Joi.number().integer().min(1).max(MAX_BARS)).min(1).max(LONGEST_CYCLE),
-})
-  .and('every', 'at')
-  .custom((value: BarScope, helpers) => {
-    if (value.from !== undefined && value.to !== undefined && value.from > value.to) return helpers.message({ custom: 'bars: from is over to' });
-    if (value.every !== undefined && value.at?.some((n) => n > (value.every as number))) return helpers.message({ custom: 'bars: at is outside its cycle' });
-    return value;
-  });
-
-const steps = Joi.object({
-  grid: Joi.string().valid(...GRIDS).required(),
-  of: Joi.number().integer().min(1).max(LONGEST_CYCLE).required(),
-  at: Joi.array().items(Joi.number().integer().min(0)).min(1).max(LONGEST_CYCLE).required(),
-}).custom((value: StepScope, helpers) => (value.at.some((n) => n >= value.of) ? helpers.message({ custom: 'steps: at is outside its cycle' }) : value));
-
-const scope = Joi.object({
-  voices: Joi.array().items(Joi.string().max(60)).min(1).max(MOST_ROWS),
-  bars,
-  steps,
-  ghosts: Joi.string().valid('only', 'none'),
-});
-
-const seed = Joi.number().integer().min(0).max(LARGEST_SEED);
-const grid = Joi.string().valid(...GRIDS);
-const between = (low: number, high: number): Joi.NumberSchema => Joi.number().min(low).max(high);
-
-/** What every move has, and its own members. */
-const moveOf = (kind: MoveKind, members: Joi.PartialSchemaMap): Joi.ObjectSchema => Joi.object({ kind: Joi.string().valid(kind).required(), on: Joi.boolean(), scope, seed, ...members });
-
-const { tighten, swing, lay, drift, spread, accents } = DEFAULT_MOVES;
+const { quantize, swing, lay, humanize, apart, accents } = DEFAULT_MOVES;
 
 /** Each kind of move with its schema. */
 const MOVES: Readonly<Record<MoveKind, Joi.ObjectSchema>> = {
-  tighten: moveOf('tighten', {
-    grid: grid.default(tighten.grid),
-    strength: between(0, 1).default(tighten.strength),
-    window: between(0, 1).default(tighten.window),
-    keepMs: between(0, 50).default(tighten.keepMs),
-    swingPercent: between(MIN_SWING, MAX_SWING).default(tighten.swingPercent),
-  }).custom((m: TightenMove, helpers) => (isTriplet(m.grid) && m.swingPercent !== STRAIGHT ? helpers.message({ custom: 'swingPercent: triplet grids are straight, 50 only' }) : m)),
+  quantize: moveOf('quantize', {
+    grid: grid.default(quantize.grid),
+    strength: between(0, 1).default(quantize.strength),
+    outer: between(0, 1).default(quantize.outer),
+    innerMs: between(0, 50).default(quantize.innerMs),
+    swingPercent: between(MIN_SWING, MAX_SWING).default(quantize.swingPercent),
+  }).custom((m: QuantizeMove, helpers) => (isTriplet(m.grid) && m.swingPercent !== STRAIGHT ? helpers.message({ custom: 'swingPercent: triplet grids are straight, 50 only' }) : m)),
   swing: moveOf('swing', {
     division: Joi.string().valid(...SWING_DIVISIONS).default(swing.division),
     percent: between(MIN_SWING, MAX_SWING).default(swing.percent),
     inverse: Joi.boolean(),
   }),
-  template: moveOf('template', { groove: grooveSchema.required(), lean: between(0, 1.5).default(1), level: between(0, 1.5).default(1) }),
+  groove: moveOf('groove', { groove: grooveSchema.required(), lean: between(0, 1.5).default(1), level: between(0, 1.5).default(1) }),
   lay: moveOf('lay', { ms: between(-80, 80).default(lay.ms) }),
-  drift: moveOf('drift', {
-    timingMs: between(0, 40).default(drift.timingMs),
-    velocityPercent: between(0, 40).default(drift.velocityPercent),
-    color: between(0, 1).default(drift.color),
-    anchor: between(0, 1).default(drift.anchor),
+  humanize: moveOf('humanize', {
+    timingMs: between(0, 80).default(humanize.timingMs),
+    velocityPercent: between(0, 40).default(humanize.velocityPercent),
+    memory: between(0, 1).default(humanize.memory),
+    anchor: between(0, 1).default(humanize.anchor),
+    span: Joi.number().integer().min(1).max(32).default(humanize.span),
   }),
-  spread: moveOf('spread', {
-    ms: between(0, 30).default(spread.ms),
-    order: Joi.array().items(Joi.string().valid(...SPREAD_GROUPS)).min(1).unique().default([...SPREAD_GROUPS]),
+  apart: moveOf('apart', {
+    ms: between(0, 30).default(apart.ms),
+    order: Joi.array().items(Joi.string().valid(...APART_GROUPS)).min(1).unique().default([...APART_GROUPS]),
   }),
   accents: moveOf('accents', {
     grid: grid.default(accents.grid),
@@ -87,22 +52,17 @@ const MOVES: Readonly<Record<MoveKind, Joi.ObjectSchema>> = {
   }).custom((m: AccentsMove, helpers) => (m.floor > m.ceiling ? helpers.message({ custom: 'floor: is over ceiling' }) : m)),
 };
 
-const move = Joi.alternatives().conditional(Joi.ref('.kind'), {
-  switch: Object.entries(MOVES).map(([kind, schema]) => ({ is: kind, then: schema })),
-  otherwise: Joi.object({ kind: Joi.string().valid(...Object.keys(MOVES)).required() }).unknown(true),
-});
-
 export const feelSchema = Joi.object({
-  format: Joi.string().valid('nod-sway/feel@1').required(),
+  format: Joi.string().valid('nod-sway/feel@2').required(),
   seed: seed.default(1),
   sway: between(0, 1).default(1),
-  moves: Joi.array().items(move).max(MOST_MOVES).default([]),
+  moves: Joi.array().items(movesOf(MOVES)).max(MOST_MOVES).default([]),
 }).required();
 
 /** @throws NamedError bad-feel, its details naming each wrong member */
-export const parseFeel = (data: unknown): Feel => validate<Feel>(feelSchema, data, 'bad-feel', FEEL_SIZE);
+export const parseFeel = (data: unknown): Feel => validate<Feel>(feelSchema, migrated('feel', data), 'bad-feel', FEEL_SIZE);
 
-/** A feel's name is its file's: feel@1 has no member for it. */
+/** A feel's name is its file's: feel@2 has no member for it. */
 export const FEEL_FILE_ENDING = '.nodfeel.json';
 
 export const writeFeelFile = (feel: Feel): string => JSON.stringify(feel, null, 1);

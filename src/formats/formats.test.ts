@@ -23,11 +23,11 @@ const problems = (run: () => unknown): unknown => {
     return e.details;
   }
 };
-const feel = (moves: unknown[], more: object = {}): unknown => ({ format: 'nod-sway/feel@1', moves, ...more });
+const feel = (moves: unknown[], more: object = {}): unknown => ({ format: 'nod-sway/feel@2', moves, ...more });
 const swing = (more: object): object => ({ kind: 'swing', ...more });
 
 test('defaults are filled in', () => {
-  expect(parseFeel(feel([swing({})]))).toEqual({ format: 'nod-sway/feel@1', seed: 1, sway: 1, moves: [{ kind: 'swing', division: '1/16', percent: 56 }] });
+  expect(parseFeel(feel([swing({})]))).toEqual({ format: 'nod-sway/feel@2', seed: 1, sway: 1, moves: [{ kind: 'swing', division: '1/16', percent: 56 }] });
 });
 
 test.each([
@@ -35,7 +35,7 @@ test.each([
   ['an unknown member', feel([swing({ depth: 1 })]), 'moves[0].depth'],
   ['an unknown member at the top', feel([], { name: 'x' }), 'name'],
   ['out of range', feel([swing({ percent: 81 })]), 'moves[0].percent'],
-  ['an unknown version', { format: 'nod-sway/feel@2', moves: [] }, 'format'],
+  ['an unknown version', { format: 'nod-sway/feel@x', moves: [] }, 'format'],
   ['an empty list', feel([swing({ scope: { voices: [] } })]), 'moves[0].scope.voices'],
   ['every without at', feel([swing({ scope: { bars: { every: 2 } } })]), 'moves[0].scope.bars'],
   ['from over to', feel([swing({ scope: { bars: { from: 3, to: 2 } } })]), 'moves[0].scope.bars'],
@@ -44,19 +44,19 @@ test.each([
   ['an empty list of levels', feel([{ kind: 'accents', levels: [] }]), 'moves[0].levels'],
   ['floor over ceiling', feel([{ kind: 'accents', floor: 90, ceiling: 80 }]), 'moves[0]'],
   ['a lay too far', feel([{ kind: 'lay', ms: 81 }]), 'moves[0].ms'],
-  ['a swung triplet grid', feel([{ kind: 'tighten', grid: '1/8T', swingPercent: 60 }]), 'moves[0]'],
-  ['an order with an unknown group', feel([{ kind: 'spread', order: ['kick', 'bells'] }]), 'moves[0].order[1]'],
-  ['a template without a groove', feel([{ kind: 'template' }]), 'moves[0].groove'],
-  ['a groove of too few steps', feel([{ kind: 'template', groove: { format: 'nod-sway/groove@1', name: 'x', meter: [4, 4], beats: 4, stepsPerBeat: 4, steps: [{ offset: 0, level: 1 }] } }]), 'moves[0].groove'],
-  ['an offset over half a step', feel([{ kind: 'template', groove: { format: 'nod-sway/groove@1', name: 'x', meter: [4, 4], beats: 1, stepsPerBeat: 1, steps: [{ offset: 0.6, level: 1 }] } }]), 'moves[0].groove.steps[0].offset'],
-  ['a seed that is no whole number', feel([{ kind: 'drift', seed: 1.5 }]), 'moves[0].seed'],
+  ['a swung triplet grid', feel([{ kind: 'quantize', grid: '1/8T', swingPercent: 60 }]), 'moves[0]'],
+  ['an order with an unknown group', feel([{ kind: 'apart', order: ['kick', 'bells'] }]), 'moves[0].order[1]'],
+  ['a groove move without a groove', feel([{ kind: 'groove' }]), 'moves[0].groove'],
+  ['a groove of too few steps', feel([{ kind: 'groove', groove: { format: 'nod-sway/groove@1', name: 'x', meter: [4, 4], beats: 4, stepsPerBeat: 4, steps: [{ offset: 0, level: 1 }] } }]), 'moves[0].groove'],
+  ['an offset over half a step', feel([{ kind: 'groove', groove: { format: 'nod-sway/groove@1', name: 'x', meter: [4, 4], beats: 1, stepsPerBeat: 1, steps: [{ offset: 0.6, level: 1 }] } }]), 'moves[0].groove.steps[0].offset'],
+  ['a seed that is no whole number', feel([{ kind: 'humanize', seed: 1.5 }]), 'moves[0].seed'],
   ['too many moves', feel(Array.from({ length: 65 }, () => swing({}))), 'moves'],
 ])('a feel with %s is refused, naming the member', (_what, data, field) => {
   expect(problems(() => parseFeel(data))).toEqual([expect.objectContaining({ field })]);
 });
 
 test('every kind of move has its defaults', () => {
-  expect(parseFeel(feel([{ kind: 'tighten' }, { kind: 'lay' }, { kind: 'drift' }, { kind: 'spread' }, { kind: 'accents' }])).moves).toEqual([DEFAULT_MOVES.tighten, DEFAULT_MOVES.lay, DEFAULT_MOVES.drift, DEFAULT_MOVES.spread, DEFAULT_MOVES.accents]);
+  expect(parseFeel(feel([{ kind: 'quantize' }, { kind: 'lay' }, { kind: 'humanize' }, { kind: 'apart' }, { kind: 'accents' }])).moves).toEqual([DEFAULT_MOVES.quantize, DEFAULT_MOVES.lay, DEFAULT_MOVES.humanize, DEFAULT_MOVES.apart, DEFAULT_MOVES.accents]);
 });
 
 test('whatever moves a feel has, its file gives it back', () => {

@@ -96,7 +96,7 @@ export function firstHitProblem(hits: readonly unknown[]): string | null {
  * where this says no, the full check names what is wrong.
  */
 export function looksLikePart(data: unknown): boolean {
-  if (!isObject(data) || data.format !== 'nod-sway/part@1') return false;
+  if (!isObject(data) || data.format !== 'nod-sway/part@2') return false;
   const { tempo, meter, rows, hits, feel, kitMap } = data;
   const lists = [tempo, meter, rows, hits].every(Array.isArray) && (tempo as unknown[]).length > 0 && (meter as unknown[]).length > 0;
   if (!lists || !isWhole(data.bars, 1, MAX_BARS) || !isWhole(data.origin, -LAST_TICK, LAST_TICK)) return false;

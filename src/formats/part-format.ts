@@ -8,9 +8,10 @@ import { endOfPart } from '@/core/part/part-time';
 import { firstHitProblem, LAST_TICK, LONGEST_VOICE } from './hit-rules';
 import { feelSchema } from './feel-format';
 import { kitMapSchema } from './kit-format';
+import { migrated } from './migrate';
 import { validate } from './validate';
 
-/** part@1 as it comes from files and the store. Whatever an import accepts, it accepts. */
+/** part@2 as it comes from files and the store; older ones are migrated. Whatever an import accepts, it accepts. */
 
 const tick = Joi.number().integer().min(-LAST_TICK).max(LAST_TICK);
 const voice = Joi.string().min(1).max(LONGEST_VOICE);
@@ -25,7 +26,7 @@ const meter = Joi.object({
 );
 
 const partSchema = Joi.object({
-  format: Joi.string().valid('nod-sway/part@1').required(),
+  format: Joi.string().valid('nod-sway/part@2').required(),
   name: Joi.string().min(1).max(LONGEST_NAME).required(),
   tempo: Joi.array().items(Joi.object({ tick: tick.min(0).required(), microsecondsPerQuarter: Joi.number().min(SHORTEST_QUARTER).max(LONGEST_QUARTER).required() })).min(1).required(),
   meter: Joi.array().items(meter).min(1).required(),
@@ -48,7 +49,7 @@ const partSchema = Joi.object({
 /** @throws NamedError bad-part, naming the field */
 export function parsePart(data: unknown): Part {
   checkLengths(data);
-  const part = validate<Part>(partSchema, data, 'bad-part');
+  const part = validate<Part>(partSchema, migrated('part', data), 'bad-part');
   const end = endOfPart(part);
   const outside = part.hits.findIndex((h) => h.tick >= end);
   if (outside >= 0) throw new NamedError('bad-part', [{ field: `hits[${outside}].tick`, problem: 'outside the part' }], `The part file is not valid: hits[${outside}] lies outside the part.`);

@@ -1,5 +1,6 @@
 import Dexie, { type EntityTable, type Table } from 'dexie';
 import type { PartDiff } from '@/core/part/diff';
+import type { Part } from '@/core/part/part';
 import type { Guards, RawEvent, Take } from '@/core/take/take';
 import type { VelocityCurve } from '@/core/take/velocity-curve';
 import { factory, keyRange } from './backing';
@@ -31,6 +32,8 @@ export interface EditRow {
   seq: number;
   label: string;
   diff: PartDiff;
+  /** Of the part that it was made on; part@1 without it. */
+  format?: Part['format'];
   /** Something done (without it), or a step back or forward again: the history is made of these after a reload. */
   step?: StepKind;
 }

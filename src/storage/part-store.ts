@@ -68,7 +68,7 @@ export class PartStore {
       let part = await this.read(body.part);
       // Edits may be ahead of the row, where a tab was killed between the two. What lies behind a gap led nowhere.
       let head = body.seq;
-      for (const edit of edits) {
+      for (const edit of await migratedEdits(edits)) {
         if (edit.seq !== head + 1) break;
         part = applyDiff(part, edit.diff);
         head++;
@@ -95,7 +95,7 @@ export class PartStore {
    * @throws NamedError changed-elsewhere where another tab has an edit of that number, store-full, store-refused
    */
   appendEdits(id: string, seq: number, edits: readonly FinishedEdit[]): Promise<void> {
-    const rows = edits.map(({ label, diff, step }, i): EditRow => ({ partId: id, seq: seq + i, label, diff, ...(step === 'do' ? {} : { step }) }));
+    const rows = edits.map(({ label, diff, after, step }, i): EditRow => ({ partId: id, seq: seq + i, label, diff, format: after.format, ...(step === 'do' ? {} : { step }) }));
     return named(async () => {
       if (!this.db.isOpen()) await this.db.open();
       try {
@@ -156,7 +156,7 @@ export class PartStore {
         if (hits > MOST_KEPT_HITS || seq > head) break;
         first--;
       }
-      return edits.slice(first);
+      return migratedEdits(edits.slice(first));
     });
   }
 
@@ -214,6 +214,13 @@ export class PartStore {
   setFlag(name: string): Promise<unknown> {
     return named(() => this.db.flags.put({ name, at: Date.now() }));
   }
+}
+
+/** Edits in the words of the newest format; those of before carry none. What tells old ones is loaded with the first of them. */
+async function migratedEdits(edits: readonly EditRow[]): Promise<EditRow[]> {
+  if (edits.every((e) => e.format !== undefined)) return [...edits];
+  const { migratedDiff1 } = await import('@/formats/migrate');
+  return edits.map((e) => (e.format === undefined ? { ...e, diff: migratedDiff1(e.diff) } : e));
 }
 
 /** Adds rows in a transaction that is closed in the same breath; the promise ends with it. */

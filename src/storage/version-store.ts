@@ -21,9 +21,17 @@ export class VersionStore {
     return named(async () => {
       const rows = await this.db.versions.where('partId').equals(partId).toArray();
       const { looksLikePart } = await import('@/formats/hit-rules');
+      // Loaded where a version is of an older format, or damaged.
+      const { parsePart } = rows.every((r) => looksLikePart(r.part)) ? { parsePart: null } : await import('@/formats/part-format');
       return rows
-        .filter((r) => looksLikePart(r.part))
-        .map(({ id, name, at, part }): KeptVersion => ({ id, name, at, part: part as Part }))
+        .flatMap(({ id, name, at, part }): KeptVersion[] => {
+          if (looksLikePart(part)) return [{ id, name, at, part: part as Part }];
+          try {
+            return parsePart ? [{ id, name, at, part: parsePart(part) }] : [];
+          } catch {
+            return [];
+          }
+        })
         .sort((a, b) => b.at - a.at || (a.id < b.id ? -1 : 1));
     });
   }

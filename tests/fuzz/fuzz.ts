@@ -35,7 +35,7 @@ export interface FuzzResult {
 }
 
 const SLOWEST_MS = 2000;
-const FEEL = writeFeelFile({ ...EMPTY_FEEL, moves: [DEFAULT_MOVES.tighten, DEFAULT_MOVES.swing, DEFAULT_MOVES.drift, DEFAULT_MOVES.spread] });
+const FEEL = writeFeelFile({ ...EMPTY_FEEL, moves: [DEFAULT_MOVES.quantize, DEFAULT_MOVES.swing, DEFAULT_MOVES.humanize, DEFAULT_MOVES.apart] });
 
 export async function fuzz(count: number, seed: number, given: readonly Uint8Array[]): Promise<FuzzResult> {
   const result: FuzzResult = { files: 0, answered: 0, refused: 0, failures: [], slowest: [] };

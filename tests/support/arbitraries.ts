@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { EMPTY_FEEL, SPREAD_GROUPS, type Feel, type Move, type Scope, type SwingMove } from '@/core/feel/feel';
+import { EMPTY_FEEL, APART_GROUPS, type Feel, type Move, type Scope, type SwingMove } from '@/core/feel/feel';
 import type { Groove } from '@/core/groove/groove';
 import { ORNAMENT_LIMITS, type Ornament } from '@/core/ornament/ornament';
 import { compareHits, type Hit, type Part } from '@/core/part/part';
@@ -78,12 +78,12 @@ export const ornamentArbitrary: fc.Arbitrary<Ornament> = fc.oneof(
 export const moveArbitrary: fc.Arbitrary<Move> = fc
   .tuple(
     fc.oneof(
-      fc.record({ kind: fc.constant('tighten' as const), grid: grids, strength: upTo(1), window: upTo(1), keepMs: upTo(50), swingPercent: fc.constant(50) }),
+      fc.record({ kind: fc.constant('quantize' as const), grid: grids, strength: upTo(1), outer: upTo(1), innerMs: upTo(50), swingPercent: fc.constant(50) }),
       swingArbitrary,
-      fc.record({ kind: fc.constant('template' as const), groove: grooveArbitrary, lean: upTo(1.5), level: upTo(1.5) }),
+      fc.record({ kind: fc.constant('groove' as const), groove: grooveArbitrary, lean: upTo(1.5), level: upTo(1.5) }),
       fc.record({ kind: fc.constant('lay' as const), ms: upTo(80, -80) }),
-      fc.record({ kind: fc.constant('drift' as const), timingMs: upTo(40), velocityPercent: upTo(40), color: upTo(1), anchor: upTo(1) }),
-      fc.record({ kind: fc.constant('spread' as const), ms: upTo(30), order: fc.shuffledSubarray([...SPREAD_GROUPS], { minLength: 1 }) }),
+      fc.record({ kind: fc.constant('humanize' as const), timingMs: upTo(40), velocityPercent: upTo(40), memory: upTo(1), anchor: upTo(1), span: fc.integer({ min: 1, max: 8 }) }),
+      fc.record({ kind: fc.constant('apart' as const), ms: upTo(30), order: fc.shuffledSubarray([...APART_GROUPS], { minLength: 1 }) }),
       fc.record({ kind: fc.constant('accents' as const), grid: grids, levels: fc.array(upTo(2), { minLength: 1, maxLength: 20 }), depth: upTo(1), contrast: upTo(3), scale: upTo(2), add: upTo(127, -127), jitter: upTo(40), floor: fc.integer({ min: 1, max: 60 }), ceiling: fc.integer({ min: 60, max: 127 }) }),
     ),
     scopeArbitrary,
@@ -91,7 +91,7 @@ export const moveArbitrary: fc.Arbitrary<Move> = fc
   .map(([move, scope]): Move => (scope ? { ...move, scope } : move));
 
 export const feelArbitrary: fc.Arbitrary<Feel> = fc.record({
-  format: fc.constant('nod-sway/feel@1' as const),
+  format: fc.constant('nod-sway/feel@2' as const),
   seed: fc.integer({ min: 0, max: 1e6 }),
   sway: fc.double({ min: 0, max: 1, noNaN: true }),
   moves: fc.array(fc.oneof(swingArbitrary, moveArbitrary), { maxLength: 3 }),
@@ -110,7 +110,7 @@ export const partArbitrary: fc.Arbitrary<Part> = meterArbitrary.chain(([n, d]) =
     .map((r): Part => {
       const hits = [...r.hits].sort(compareHits).map((h, i) => ({ ...h, id: `h${String(i).padStart(3, '0')}` }));
       return {
-        format: 'nod-sway/part@1',
+        format: 'nod-sway/part@2',
         name: 'random',
         tempo: [{ tick: ticks(0), microsecondsPerQuarter: r.microseconds }, ...(r.second ? [{ tick: ticks(r.second.tick), microsecondsPerQuarter: r.second.us }] : [])],
         meter: [{ tick: ticks(0), numerator: n as number, denominator: d as number }],
@@ -134,7 +134,7 @@ export function newIds(): () => string {
 export function smallPart(hits: readonly (readonly [string, number, number])[], change: Partial<Part> = {}): Part {
   const written = hits.map(([voice, quarter, v], i): Hit => ({ id: `h${i}`, voice, key: keyOfVoice(GENERAL_MIDI_KIT, voice), tick: ticks(Math.round(quarter * TICKS_PER_QUARTER)), length: ticks(TICKS_PER_QUARTER / 8), velocity: velocity(v) })).sort(compareHits);
   return {
-    format: 'nod-sway/part@1',
+    format: 'nod-sway/part@2',
     name: 'small',
     tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }],
     meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }],

@@ -4,8 +4,8 @@ import { Plus } from 'lucide-react';
 import Link from 'next/link';
 import { useState, type ReactNode } from 'react';
 import type { Effect } from '@/core/feel/effect';
-import { DEFAULT_MOVES, MOST_MOVES, MOVE_KINDS, type Move, type MoveKind } from '@/core/feel/feel';
-import { percentOfRatio } from '@/core/feel/swing';
+import { firstMove } from '@/core/feel/first-moves';
+import { MOST_MOVES, MOVE_KINDS, type MoveKind } from '@/core/feel/feel';
 import type { Groove } from '@/core/groove/groove';
 import { HOUSE_GROOVES } from '@/core/groove/house-grooves';
 import { addMove, bake, reorderMove } from '@/core/part/commands/moves';
@@ -19,15 +19,6 @@ import { Compare } from './feel/Compare';
 import { KIND_WORDS, MoveCard } from './feel/MoveCard';
 import type { ItemDrag } from './sortable';
 import { useSortable } from './use-sortable';
-
-/** What a new move starts with: something that is heard. */
-function firstMove(kind: MoveKind): Move {
-  if (kind === 'template') return { kind, groove: HOUSE_GROOVES[0] as Groove, lean: 1, level: 1 };
-  if (kind === 'swing') return { ...DEFAULT_MOVES.swing, percent: percentOfRatio('4:3') };
-  if (kind === 'lay') return { ...DEFAULT_MOVES.lay, ms: 8 };
-  if (kind === 'accents') return { ...DEFAULT_MOVES.accents, levels: [1.15, 0.74, 0.92, 0.74] };
-  return DEFAULT_MOVES[kind];
-}
 
 const NONE: readonly (Effect | null)[] = [];
 
@@ -75,7 +66,9 @@ function Adding() {
   const { getState } = useBenchStore();
   const full = useBench((s) => s.part.feel.moves.length >= MOST_MOVES);
   const add = (kind: MoveKind) => {
-    getState().run(`Add ${KIND_WORDS[kind].toLowerCase()}`, (p) => addMove(p, firstMove(kind)));
+    const { fromBar, toBar } = getState().transport;
+    const loopBars = toBar - fromBar;
+    getState().run(`Add ${KIND_WORDS[kind].toLowerCase()}`, (p) => addMove(p, firstMove(kind, p, loopBars, HOUSE_GROOVES[0] as Groove)));
     getState().setDesk({ openMove: getState().part.feel.moves.length - 1 });
   };
   return (

@@ -103,7 +103,7 @@ export function drawChoke(g: CanvasRenderingContext2D, palette: Palette, x: numb
   g.fillRect(x - 7, y - 10.5, 14, 3);
 }
 
-/** Where tightening takes heads: an arrow above each, with the lens's magnification. */
+/** Where quantizing takes heads: an arrow above each, with the lens's magnification. */
 export function drawPulls(g: CanvasRenderingContext2D, palette: Palette, scene: BenchScene) {
   g.strokeStyle = palette.accent;
   g.lineWidth = 1.4;

@@ -18,7 +18,7 @@ import { layoutRows, rowAt, rowsInView, type RowBox } from './rows';
 import { layoutStems, pixelsPerMs, stemAt, velocityAtHeight, type Stem } from './stems';
 import type { Performance } from '@/core/feel/perform';
 
-/** A head's way under a tighten move. */
+/** A head's way under a quantize move. */
 export interface Pull {
   from: number;
   to: number;
@@ -47,7 +47,7 @@ export interface BenchScene {
   proposed: { row: number; x: number; velocity: number; looked: boolean }[];
   /** The step cursor; `half` is half a step of the grid. */
   caret: { row: number; x: number; half: number } | null;
-  /** While a tighten move is open: where it takes the heads in sight, on or off. */
+  /** While a quantize move is open: where it takes the heads in sight, on or off. */
   pulls: Pull[];
   /** Rolls, flams and echoes in sight. */
   ornaments: OrnamentMark[];
@@ -87,7 +87,7 @@ const LEAST_PULL = 2;
 function pullsIn({ part, view, desk }: DeskState, axis: Axis, stems: readonly Stem[][], inSight: HitRange): Pull[] {
   const index = desk.openMove;
   const move = index === null ? undefined : part.feel.moves[index];
-  if (move?.kind !== 'tighten') return [];
+  if (move?.kind !== 'quantize') return [];
   const withMove = (on: boolean) => performPart({ ...part, feel: { ...part.feel, moves: part.feel.moves.map((m, i) => (i === index ? { ...m, on } : m)) } }, inSight);
   const [before, after] = [withMove(false), withMove(true)];
   const scale = pixelsPerMs(axis, view.reach);

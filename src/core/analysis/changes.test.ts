@@ -35,7 +35,7 @@ test('fewer bars are no other meter; another meter is', () => {
 test('marks, moves that went, the sway', () => {
   expect(describeChanges(part, setOrnament(part, id('kick'), DEFAULT_ORNAMENTS.flam))).toBe('1 ornament given, changed or taken away.');
   expect(describeChanges(part, setChoke(part, id('kick'), true))).toBe('1 otherwise changed.');
-  const felt = addMove(addMove(part, DEFAULT_MOVES.swing), DEFAULT_MOVES.drift);
-  expect(describeChanges(felt, removeMove(felt, 1))).toBe('Feel: drift removed.');
+  const felt = addMove(addMove(part, DEFAULT_MOVES.swing), DEFAULT_MOVES.humanize);
+  expect(describeChanges(felt, removeMove(felt, 1))).toBe('Feel: humanize removed.');
   expect(describeChanges(felt, setSway(felt, 0.5))).toBe('Feel: sway 100 to 50 %.');
 });

@@ -2,11 +2,11 @@ import { smallPart } from '@tests/support/arbitraries';
 import type { Part } from '../part/part';
 import { TICKS_PER_QUARTER } from '../units';
 import { doubtfulForMove } from './doubtful';
-import { DEFAULT_MOVES, EMPTY_FEEL, type TightenMove } from './feel';
+import { DEFAULT_MOVES, EMPTY_FEEL, type QuantizeMove } from './feel';
 import { performPart } from './perform';
 
 const STEP = 0.25;
-const tightened = (hits: readonly (readonly [string, number, number])[], move: Partial<TightenMove> = {}): Part => smallPart(hits, { bars: 3, feel: { ...EMPTY_FEEL, moves: [{ ...DEFAULT_MOVES.tighten, strength: 1, window: 1, ...move }] } });
+const tightened = (hits: readonly (readonly [string, number, number])[], move: Partial<QuantizeMove> = {}): Part => smallPart(hits, { bars: 3, feel: { ...EMPTY_FEEL, moves: [{ ...DEFAULT_MOVES.quantize, strength: 1, outer: 1, ...move }] } });
 const eighths = (skip: number) => Array.from({ length: 16 }, (_, i) => ['hat-closed', i * 2 * STEP, 80] as const).filter((_, i) => i !== skip);
 
 test('a hit between two lines is listed with both, what speaks for each, and which is taken', () => {
@@ -20,7 +20,7 @@ test('a hit between two lines is listed with both, what speaks for each, and whi
 
 test('pulled or not: a weak move lists the same hits; one that is decided is no more listed', () => {
   const hits = [...eighths(15), ['hat-closed', 16 * STEP + 14.54 * STEP, 80]] as const;
-  expect(doubtfulForMove(tightened(hits, { strength: 0, window: 0.1 }), 0)).toHaveLength(1);
+  expect(doubtfulForMove(tightened(hits, { strength: 0, outer: 0.1 }), 0)).toHaveLength(1);
   const part = tightened(hits);
   const pinned = { ...part, hits: part.hits.map((h) => (h.tick > 28 * STEP * TICKS_PER_QUARTER ? { ...h, home: doubtfulForMove(part, 0)[0]!.earlier } : h)) };
   expect(doubtfulForMove(pinned, 0)).toEqual([]);

@@ -1,5 +1,5 @@
 /**
- * Hits whose line is a matter of opinion: far from their own home, or, for a tighten move, between two of its lines or pulled to
+ * Hits whose line is a matter of opinion: far from their own home, or, for a quantize move, between two of its lines or pulled to
  * another line than their home stands for. Each is shown before it happens, and decided by hand where the nearest line is wrong.
  */
 import { homesOf } from '../homes/homes';
@@ -9,8 +9,8 @@ import type { Hit } from '../part/part';
 import { isTriplet, stepOf } from '../time/grid';
 import type { MeterMap } from '../time/meter-map';
 import { ticks, type Ticks } from '../units';
-import { STRAIGHT, type TightenMove } from './feel';
-import { linesAround, pinnedPull, type LinesAround } from './moves/tighten';
+import { STRAIGHT, type QuantizeMove } from './feel';
+import { linesAround, pinnedPull, type LinesAround } from './moves/quantize';
 import { timesBefore } from './perform';
 import { scopeTest } from './scope';
 import type { Performable } from './work';
@@ -18,7 +18,7 @@ import type { Performable } from './work';
 /** A hit is between two lines within this part of their gap around its middle. */
 const MIDDLE = 0.2;
 
-/** A hit that a tighten move could pull to the wrong line. */
+/** A hit that a quantize move could pull to the wrong line. */
 export interface DoubtfulHit {
   /** Index of the hit in the part. */
   index: number;
@@ -36,10 +36,10 @@ export interface DoubtfulHit {
   why: 'far' | 'between' | 'another-line';
 }
 
-/** Everything that is doubtful for the tighten move of an index: what has been decided (pinned, or left alone) is not. */
+/** Everything that is doubtful for the quantize move of an index: what has been decided (pinned, or left alone) is not. */
 export function doubtfulForMove(part: Performable, moveIndex: number): DoubtfulHit[] {
   const move = part.feel.moves[moveIndex];
-  if (move?.kind !== 'tighten') return [];
+  if (move?.kind !== 'quantize') return [];
   const homes = homesOf(part);
   const map = meterMapOf(part);
   const inScope = scopeTest(move.scope, part, homes);
@@ -69,7 +69,7 @@ export function doubtfulForMove(part: Performable, moveIndex: number): DoubtfulH
   return found;
 }
 
-const gridOf = (move: TightenMove) => ({ step: stepOf(move.grid), swingPercent: isTriplet(move.grid) ? STRAIGHT : move.swingPercent });
+const gridOf = (move: QuantizeMove) => ({ step: stepOf(move.grid), swingPercent: isTriplet(move.grid) ? STRAIGHT : move.swingPercent });
 
 const shareOf = ({ before, after }: LinesAround, tick: number): number => (after === before ? 0 : (tick - before) / (after - before));
 
@@ -105,7 +105,7 @@ function countElsewhere(part: Performable, map: MeterMap, times: Float64Array, f
 
 const cache = new WeakMap<Performable['hits'], { part: Performable; flags: Uint8Array }>();
 
-/** 1 for each hit that is doubtful in itself, or for a tighten move that is on. Made once a part. */
+/** 1 for each hit that is doubtful in itself, or for a quantize move that is on. Made once a part. */
 export function doubtfulFlags(part: Performable): Uint8Array {
   const known = cache.get(part.hits);
   if (known && known.part.feel === part.feel && known.part.meter === part.meter && known.part.origin === part.origin && known.part.tempo === part.tempo) return known.flags;
@@ -114,7 +114,7 @@ export function doubtfulFlags(part: Performable): Uint8Array {
     if (hit.alone) flags[i] = 0;
   });
   part.feel.moves.forEach((move, m) => {
-    if (move.kind === 'tighten' && move.on !== false) for (const { index } of doubtfulForMove(part, m)) flags[index] = 1;
+    if (move.kind === 'quantize' && move.on !== false) for (const { index } of doubtfulForMove(part, m)) flags[index] = 1;
   });
   cache.set(part.hits, { part, flags });
   return flags;

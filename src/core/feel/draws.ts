@@ -3,7 +3,7 @@ import type { Hit } from '../part/part';
 import { hashText, mix } from '../random';
 import type { MeterMap } from '../time/meter-map';
 import { mixLong, normalOf } from './numbers';
-import { SlowCurve } from './slow-curve';
+import { SlowCurve, SPAN_BARS } from './slow-curve';
 
 export { mix };
 
@@ -48,19 +48,20 @@ export interface HumanDraws {
 }
 
 const MOST_SEEDS = 12;
-const drawCache = new WeakMap<readonly Hit[], Map<number, { map: MeterMap; draws: HumanDraws }>>();
+const drawCache = new WeakMap<readonly Hit[], Map<string, { map: MeterMap; draws: HumanDraws }>>();
 
-/** The draws of a seed for a list of hits in their bars; kept, since amounts are swept while they stay. */
-export function humanDraws(hits: readonly Hit[], map: MeterMap, seed: number): HumanDraws {
+/** The draws of a seed for a list of hits in their bars, the slow curves' means 0 over each `span` of these; kept, since amounts are swept while they stay. */
+export function humanDraws(hits: readonly Hit[], map: MeterMap, seed: number, span: number = SPAN_BARS): HumanDraws {
+  const key = `${seed}/${span}`;
   let bySeed = drawCache.get(hits);
   if (!bySeed) drawCache.set(hits, (bySeed = new Map()));
-  const known = bySeed.get(seed);
+  const known = bySeed.get(key);
   if (known?.map === map) return known.draws;
   const n = hits.length;
   const draws: HumanDraws = { slowTiming: new Float64Array(n), ownTiming: new Float64Array(n), slowVelocity: new Float64Array(n), ownVelocity: new Float64Array(n) };
   const hashes = hitHashes(hits);
-  const timing = new SlowCurve(mix(seed, SALT.slowTiming), map);
-  const velocity = new SlowCurve(mix(seed, SALT.slowVelocity), map);
+  const timing = new SlowCurve(mix(seed, SALT.slowTiming), map, span);
+  const velocity = new SlowCurve(mix(seed, SALT.slowVelocity), map, span);
   const timingSeed = mix(seed, SALT.timing);
   const velocitySeed = mix(seed, SALT.velocity);
   let tick = Number.NaN;
@@ -74,7 +75,7 @@ export function humanDraws(hits: readonly Hit[], map: MeterMap, seed: number): H
     draws.ownTiming[i] = normalOf(mix(timingSeed, hash));
     draws.ownVelocity[i] = normalOf(mix(velocitySeed, hash));
   }
-  if (bySeed.size >= MOST_SEEDS) bySeed.delete(bySeed.keys().next().value as number);
-  bySeed.set(seed, { map, draws });
+  if (bySeed.size >= MOST_SEEDS) bySeed.delete(bySeed.keys().next().value as string);
+  bySeed.set(key, { map, draws });
   return draws;
 }

@@ -38,15 +38,15 @@ export const SWING_DIVISIONS = ['1/8', '1/16', '1/32'] as const;
 export type SwingDivision = (typeof SWING_DIVISIONS)[number];
 
 /** Pulls hits to the lines of a grid. */
-export interface TightenMove extends MoveBase {
-  kind: 'tighten';
+export interface QuantizeMove extends MoveBase {
+  kind: 'quantize';
   grid: GridName;
   /** How much of the way, 0 to 1. */
   strength: number;
   /** Up to which part of the half gap it reaches, 0 to 1. */
-  window: number;
+  outer: number;
   /** Up to so many ms nothing is pulled, 0 to 50. */
-  keepMs: number;
+  innerMs: number;
   /** Swing of the lines, 25 to 80; straight 50. */
   swingPercent: number;
 }
@@ -61,8 +61,8 @@ export interface SwingMove extends MoveBase {
 }
 
 /** Leans and levels of a groove template. */
-export interface TemplateMove extends MoveBase {
-  kind: 'template';
+export interface GrooveMove extends MoveBase {
+  kind: 'groove';
   groove: Groove;
   /** How much of its offsets, 0 to 1.5. */
   lean: number;
@@ -77,30 +77,32 @@ export interface LayMove extends MoveBase {
   ms: number;
 }
 
-/** Human drift in time and velocity. */
-export interface DriftMove extends MoveBase {
-  kind: 'drift';
-  /** Deviation in ms, 0 to 40. */
+/** Human scatter in time and velocity. */
+export interface HumanizeMove extends MoveBase {
+  kind: 'humanize';
+  /** Deviation in ms, 0 to 80. */
   timingMs: number;
   /** Deviation in percent of the velocity, 0 to 40. */
   velocityPercent: number;
   /** 0: each hit by itself; 1: one slow curve for the whole kit. */
-  color: number;
+  memory: number;
   /** How much bar lines are spared, 0 to 1; beat lines half of it. */
   anchor: number;
+  /** Over so many bars, 1 to 32, the slow curve's mean is 0. */
+  span: number;
 }
 
 /** Groups in the order in which they sound, within one line. */
-export const SPREAD_GROUPS = ['ride-and-hats', 'kick', 'snare', 'clap', 'toms', 'crash', 'others'] as const;
-export type SpreadGroup = (typeof SPREAD_GROUPS)[number];
+export const APART_GROUPS = ['ride-and-hats', 'kick', 'snare', 'clap', 'toms', 'crash', 'others'] as const;
+export type ApartGroup = (typeof APART_GROUPS)[number];
 
 /** Sets what falls together apart. */
-export interface SpreadMove extends MoveBase {
-  kind: 'spread';
+export interface ApartMove extends MoveBase {
+  kind: 'apart';
   /** From the first to the last, 0 to 30. */
   ms: number;
   /** Groups that are not named follow in the usual order. */
-  order: readonly SpreadGroup[];
+  order: readonly ApartGroup[];
 }
 
 /** Levels by place in the bar, contrast, scale, limits. */
@@ -125,21 +127,24 @@ export interface AccentsMove extends MoveBase {
   ceiling: number;
 }
 
+/** The names that seeds are salted with: those of the first format, so that the same seed keeps the same dice. */
+export const DICE_NAMES: Readonly<Record<MoveKind, string>> = { quantize: 'tighten', swing: 'swing', groove: 'template', lay: 'lay', humanize: 'drift', apart: 'spread', accents: 'accents' };
+
 /** One step of a feel. Each kind is a module in moves/ and an entry in perform.ts. */
-export type Move = TightenMove | SwingMove | TemplateMove | LayMove | DriftMove | SpreadMove | AccentsMove;
+export type Move = QuantizeMove | SwingMove | GrooveMove | LayMove | HumanizeMove | ApartMove | AccentsMove;
 export type MoveKind = Move['kind'];
-export const MOVE_KINDS = ['tighten', 'swing', 'template', 'lay', 'drift', 'spread', 'accents'] as const satisfies readonly MoveKind[];
+export const MOVE_KINDS = ['quantize', 'swing', 'groove', 'lay', 'humanize', 'apart', 'accents'] as const satisfies readonly MoveKind[];
 
 /** An ordered list of moves that never changes the written hits. */
 export interface Feel {
-  format: 'nod-sway/feel@1';
+  format: 'nod-sway/feel@2';
   seed: number;
   /** How much of it is used: 0 = as written, 1 = all. */
   sway: number;
   moves: readonly Move[];
 }
 
-export const EMPTY_FEEL: Feel = { format: 'nod-sway/feel@1', seed: 1, sway: 1, moves: [] };
+export const EMPTY_FEEL: Feel = { format: 'nod-sway/feel@2', seed: 1, sway: 1, moves: [] };
 
 export const MIN_SWING = 25;
 export const MAX_SWING = 80;
@@ -149,13 +154,13 @@ export const MOST_MOVES = 64;
 
 /** What a move of each kind starts with. */
 export const DEFAULT_MOVES = {
-  tighten: { kind: 'tighten', grid: '1/16', strength: 0.65, window: 0.6, keepMs: 0, swingPercent: STRAIGHT },
+  quantize: { kind: 'quantize', grid: '1/16', strength: 0.75, outer: 1, innerMs: 0, swingPercent: STRAIGHT },
   swing: { kind: 'swing', division: '1/16', percent: DEFAULT_SWING },
   lay: { kind: 'lay', ms: 0 },
-  drift: { kind: 'drift', timingMs: 5, velocityPercent: 5, color: 0.7, anchor: 0.5 },
-  spread: { kind: 'spread', ms: 5, order: SPREAD_GROUPS },
+  humanize: { kind: 'humanize', timingMs: 4, velocityPercent: 8, memory: 0.4, anchor: 0.5, span: 4 },
+  apart: { kind: 'apart', ms: 5, order: APART_GROUPS },
   accents: { kind: 'accents', grid: '1/16', levels: [1], depth: 1, contrast: 1, scale: 1, add: 0, jitter: 0, floor: 1, ceiling: 127 },
-} as const satisfies { [K in Exclude<MoveKind, 'template'>]: Extract<Move, { kind: K }> };
+} as const satisfies { [K in Exclude<MoveKind, 'groove'>]: Extract<Move, { kind: K }> };
 
 /** True where the feel cannot change anything: performing gives the written part, plus nudges. */
 export const isIdle = (feel: Feel): boolean => feel.sway === 0 || feel.moves.every((m) => m.on === false);

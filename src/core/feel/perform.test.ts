@@ -170,3 +170,10 @@ test('an excerpt is performed as in the whole part, a bar inside its edges', () 
     }),
   );
 });
+
+test('a scope names one row, or with v:* all rows of a voice', () => {
+  const part = smallPart([['snare', 0, 90], ['kick', 0, 90]]);
+  const at = (voices: string[]) => performPart({ ...part, feel: { ...EMPTY_FEEL, moves: [{ kind: 'lay', ms: 10, scope: { voices } }] } }).ticks.map((t) => Math.round(t));
+  expect(at(['snare:*'])).toEqual(at(['snare']));
+  expect([...at(['snare:*'])].filter((t) => t > 0)).toHaveLength(1);
+});

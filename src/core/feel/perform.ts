@@ -5,14 +5,14 @@ import { meterMapOf, tempoMapOf } from '../part/part-time';
 import type { Hit, Part } from '../part/part';
 import { hashText, mix } from '../random';
 import { clampVelocity, ticks, type Milliseconds } from '../units';
-import { isIdle, type Feel, type Move, type MoveKind } from './feel';
+import { DICE_NAMES, isIdle, type Feel, type Move, type MoveKind } from './feel';
 import { applyAccents } from './moves/accents';
-import { applyDrift } from './moves/drift';
+import { applyHumanize } from './moves/humanize';
 import { applyLay } from './moves/lay';
-import { applySpread } from './moves/spread';
+import { applyApart } from './moves/apart';
 import { applySwing } from './moves/swing-move';
-import { applyTemplate } from './moves/template';
-import { applyTighten } from './moves/tighten';
+import { applyGroove } from './moves/groove';
+import { applyQuantize } from './moves/quantize';
 import { scopeTest } from './scope';
 import type { ApplyMove, HitRange, Performable, Work } from './work';
 
@@ -109,12 +109,12 @@ export function leanOf(part: Pick<Part, 'tempo'>, performance: Performance, inde
 }
 
 const APPLY: { readonly [K in MoveKind]: ApplyMove<Extract<Move, { kind: K }>> } = {
-  tighten: applyTighten,
+  quantize: applyQuantize,
   swing: applySwing,
-  template: applyTemplate,
+  groove: applyGroove,
   lay: applyLay,
-  drift: applyDrift,
-  spread: applySpread,
+  humanize: applyHumanize,
+  apart: applyApart,
   accents: applyAccents,
 };
 
@@ -127,7 +127,7 @@ export function seedOfMove(feel: Feel, index: number): number {
   const move = feel.moves[index] as Move;
   if (move.seed !== undefined) return move.seed;
   const ordinal = feel.moves.slice(0, index).filter((m) => m.kind === move.kind).length;
-  return mix(mix(feel.seed, hashText(move.kind)), ordinal);
+  return mix(mix(feel.seed, hashText(DICE_NAMES[move.kind])), ordinal);
 }
 
 function addNudges(part: Performable, range: HitRange, times: Float64Array, loudness: Float64Array) {

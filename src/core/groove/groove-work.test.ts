@@ -125,14 +125,14 @@ describe('on a part', () => {
     expect(p.ticks[2]! - TICKS_PER_QUARTER / 2).toBeCloseTo(0.6 * 0.2 * (TICKS_PER_QUARTER / 2), 6);
     expect(p.ticks[1]).toBe(TICKS_PER_QUARTER / 2);
     const twice = putGroove(once, mirrorGroove(four), { voices: ['hat-closed'], lean: 1, level: 1 }).part;
-    expect(twice.feel.moves).toEqual([{ kind: 'template', groove: mirrorGroove(four), lean: 1, level: 1, scope: { voices: ['hat-closed'] } }]);
+    expect(twice.feel.moves).toEqual([{ kind: 'groove', groove: mirrorGroove(four), lean: 1, level: 1, scope: { voices: ['hat-closed'] } }]);
     expect(putGroove(twice, four, { lean: 1, level: 1 }).part.feel.moves.length).toBe(2);
   });
 
   test('another groove replaces the one on these rows, and says which stays on them all', () => {
     const first = putGroove(flat, four, { voices: ['hat-closed'], lean: 1, level: 1 }).part;
     const second = putGroove(first, { ...four, name: 'other' }, { voices: ['hat-closed'], lean: 1, level: 1 });
-    expect([second.part.feel.moves.map((m) => m.kind === 'template' && m.groove.name), second.stays]).toEqual([['other'], []]);
+    expect([second.part.feel.moves.map((m) => m.kind === 'groove' && m.groove.name), second.stays]).toEqual([['other'], []]);
     const whole = putGroove(flat, four, { lean: 1, level: 1 }).part;
     const onRow = putGroove(whole, { ...four, name: 'other' }, { voices: ['hat-closed'], lean: 1, level: 1 });
     expect([onRow.part.feel.moves.length, onRow.stays]).toEqual([2, [four.name]]);

@@ -60,7 +60,7 @@ describe('what a part was performed with comes back', () => {
   const places = (every: number): number[] => Array.from({ length: (bars * 16) / every }, (_, i) => (i * every) / 4);
   const rows: [string, number, number][] = [...places(1).map((q): [string, number, number] => ['hat-closed', q, 70]), ...places(2).map((q): [string, number, number] => ['kick', q, 98]), ...places(1).map((q): [string, number, number] => ['snare', q, 34])];
   const played = (noiseMs: number): Part => {
-    const base = smallPart(rows, { bars, tempo: [{ tick: ticks(0), microsecondsPerQuarter: 600_000 }], feel: { ...EMPTY_FEEL, moves: [{ kind: 'template', groove, lean: 1, level: 1 }] } });
+    const base = smallPart(rows, { bars, tempo: [{ tick: ticks(0), microsecondsPerQuarter: 600_000 }], feel: { ...EMPTY_FEEL, moves: [{ kind: 'groove', groove, lean: 1, level: 1 }] } });
     const normal = normalStream(randomStream(5));
     return { ...base, hits: base.hits.map((h) => ({ ...h, ...(noiseMs > 0 ? { nudge: { ms: milliseconds(noiseMs * normal()), velocity: 0 } } : {}) })) };
   };

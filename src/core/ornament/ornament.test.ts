@@ -177,7 +177,7 @@ describe('plain hits that are one ornament', () => {
 test('50 random ornaments, swung and tightened, at three tempos: the player, the audio and the exported MIDI have the same strokes', () => {
   const RATE = 8_000;
   const ornaments = fc.sample(ornamentArbitrary, { numRuns: 50, seed: 7 });
-  const feel: Feel = { ...EMPTY_FEEL, moves: [{ kind: 'tighten', grid: '1/16', strength: 0.5, window: 0.6, keepMs: 0, swingPercent: 50 }, { kind: 'swing', division: '1/16', percent: 62 }] };
+  const feel: Feel = { ...EMPTY_FEEL, moves: [{ kind: 'quantize', grid: '1/16', strength: 0.5, outer: 0.6, innerMs: 0, swingPercent: 50 }, { kind: 'swing', division: '1/16', percent: 62 }] };
   for (const bpm of [72, 120, 171.3]) {
     const tempo = [{ tick: ticks(0), microsecondsPerQuarter: 60_000_000 / bpm }];
     // A bar apart, a little off the grid, so that strokes of one hit never meet those of the next.

@@ -55,7 +55,7 @@ export interface Hit {
   companions?: readonly Companion[];
   /** A home pinned by the user; without one it is fitted. */
   home?: Ticks;
-  /** Left where it is by tighten: the decision on a doubtful hit. */
+  /** Left where it is by quantize moves: the decision on a doubtful hit. */
   alone?: boolean;
   /** Which of the source's lanes it came from, by index; the first without it. */
   lane?: number;
@@ -89,7 +89,7 @@ export interface Source {
 
 /** One drum part. Immutable: every change makes a new one, sharing what stayed. */
 export interface Part {
-  format: 'nod-sway/part@1';
+  format: 'nod-sway/part@2';
   name: string;
   tempo: readonly TempoChange[];
   meter: readonly MeterChange[];

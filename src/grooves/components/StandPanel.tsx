@@ -5,7 +5,7 @@ import clsx from 'clsx';
 import { X } from 'lucide-react';
 import Link from 'next/link';
 import { useMemo } from 'react';
-import type { TemplateMove } from '@/core/feel/feel';
+import type { GrooveMove } from '@/core/feel/feel';
 import { meetingOf } from '@/core/groove/meeting';
 import { meterMapOf } from '@/core/part/part-time';
 import { changeMove, removeMove } from '@/core/part/commands/moves';
@@ -161,9 +161,9 @@ function RowTarget({ part, row, stems, ticked }: { part: Part; row: Row; stems: 
 /** The part's template moves, each with its amounts. */
 function UsedGrooves({ part }: { part: Part }) {
   const { getState } = useGroovesStore();
-  const used = part.feel.moves.flatMap((move, index) => (move.kind === 'template' ? [{ move, index }] : []));
+  const used = part.feel.moves.flatMap((move, index) => (move.kind === 'groove' ? [{ move, index }] : []));
   if (used.length === 0) return null;
-  const change = (index: number, what: string, by: Partial<TemplateMove>) => getState().sweep(what, (p) => changeMove<TemplateMove>(p, index, by));
+  const change = (index: number, what: string, by: Partial<GrooveMove>) => getState().sweep(what, (p) => changeMove<GrooveMove>(p, index, by));
   const done = () => getState().settle();
   return (
     <section aria-label="Grooves in use" className="mt-4 border-t border-line pt-2">

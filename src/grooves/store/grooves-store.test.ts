@@ -5,7 +5,7 @@ import { houseId, HOUSE_GROOVES } from '@/core/groove/house-grooves';
 import { changeMove, removeMove } from '@/core/part/commands/moves';
 import { putGroove } from '@/core/part/commands/grooves';
 import { NamedError } from '@/core/errors';
-import type { TemplateMove } from '@/core/feel/feel';
+import type { GrooveMove } from '@/core/feel/feel';
 import { NodSwayDatabase } from '@/storage/database';
 import { GrooveStore, type KeptGroove } from '@/storage/groove-store';
 import { PartStore } from '@/storage/part-store';
@@ -64,7 +64,7 @@ test('a cancelled gesture and one that changes nothing leave no step', async () 
 test('used on the part: written as its next edit; a sweep of its amounts is one step; undone as an edit more', async () => {
   const { state, parts, id } = await place('used');
   state().run('Play the hats like Hold', (p) => putGroove(p, hold, { voices: ['hat-closed'], lean: 0.6, level: 1 }).part);
-  for (const lean of [0.7, 0.8, 0.9]) state().sweep('Change the lean', (p) => changeMove<TemplateMove>(p, 0, { lean }));
+  for (const lean of [0.7, 0.8, 0.9]) state().sweep('Change the lean', (p) => changeMove<GrooveMove>(p, 0, { lean }));
   state().settle();
   expect(state().history.undo.map((e) => e.label)).toEqual(['Play the hats like Hold', 'Change the lean']);
   const stored = await settled(() => parts.load(id), (s) => s.head === 2);
@@ -78,7 +78,7 @@ test('used on the part: written as its next edit; a sweep of its amounts is one 
 test('what is heard: the groove tried on ticked rows, the blend, or the part as it is', async () => {
   const { state } = await place('heard');
   state().set({ ticked: new Set(['hat-closed']), lean: 0.5 });
-  expect(heardParts(state()).grooved.feel.moves).toEqual([{ kind: 'template', groove: hold, lean: 0.5, level: 1, scope: { voices: ['hat-closed'] } }]);
+  expect(heardParts(state()).grooved.feel.moves).toEqual([{ kind: 'groove', groove: hold, lean: 0.5, level: 1, scope: { voices: ['hat-closed'] } }]);
   expect(heardParts(state()).plain).toBe(state().stand!.part);
   state().set({ blend: { with: houseId('Ballast'), share: 1 } });
   expect(handGroove(state()).steps).toEqual(HOUSE_GROOVES[1]!.steps);

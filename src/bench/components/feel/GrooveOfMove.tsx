@@ -1,7 +1,7 @@
 'use client';
 
 import { useStored } from '@/storage/use-stored';
-import type { TemplateMove } from '@/core/feel/feel';
+import type { GrooveMove } from '@/core/feel/feel';
 import type { Groove } from '@/core/groove/groove';
 import { houseId, HOUSE_GROOVES } from '@/core/groove/house-grooves';
 import { grooveStore, type KeptGroove } from '@/storage/groove-store';
@@ -13,7 +13,7 @@ const NONE: KeptGroove[] = [];
 const OWN = 'move';
 
 /** Which groove a template move plays like: the user's own, then ours. */
-export function GrooveOfMove({ move, edit }: { move: TemplateMove; edit: Edit }) {
+export function GrooveOfMove({ move, edit }: { move: GrooveMove; edit: Edit }) {
   const kept = useStored(() => grooveStore.list().catch(() => NONE), []) ?? NONE;
   const offered = [...kept.map((k) => ({ id: k.id, groove: k.groove })), ...HOUSE_GROOVES.map((groove) => ({ id: houseId(groove.name), groove }))];
   const same = (groove: Groove): boolean => groove === move.groove || (groove.name === move.groove.name && JSON.stringify(groove) === JSON.stringify(move.groove));

@@ -28,7 +28,7 @@ export default function MoveBody({ move, index, count, label, edit }: Props) {
         <ScopeEditor index={index} scope={move.scope} edit={edit} />
       </div>
       <MoveSentence move={move} edit={edit} />
-      {move.kind === 'tighten' && <Doubtful index={index} />}
+      {move.kind === 'quantize' && <Doubtful index={index} />}
       <Order index={index} count={count} label={label} />
     </div>
   );

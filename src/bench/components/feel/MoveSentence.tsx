@@ -2,7 +2,7 @@
 
 import { Dices } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { MAX_SWING, MIN_SWING, type SPREAD_GROUPS, STRAIGHT, type AccentsMove, type DriftMove, type Move, type SpreadMove, type TemplateMove, type TightenMove } from '@/core/feel/feel';
+import { MAX_SWING, MIN_SWING, type APART_GROUPS, STRAIGHT, type AccentsMove, type HumanizeMove, type Move, type ApartMove, type GrooveMove, type QuantizeMove } from '@/core/feel/feel';
 import { GRIDS, isTriplet, type GridName } from '@/core/time/grid';
 import { Button, IconButton } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
@@ -24,24 +24,24 @@ export function MoveSentence({ move, edit }: { move: Move; edit: Edit }) {
   };
   const grid = (label: string, value: GridName, change: (g: GridName) => Partial<Move>) => <Picker label={label} value={value} choices={GRIDS.map((g) => ({ value: g, text: g }))} onChange={(g) => edit.set('Change a grid', change(g as GridName))} />;
   switch (move.kind) {
-    case 'tighten':
+    case 'quantize':
       return (
         <Words>
-          pulls {number<TightenMove>('Strength', move.strength, 'strength', 0, 100, '%', { scale: 100, default: 65 })} of the way to {grid('Grid', move.grid, (g) => ({ grid: g, ...(isTriplet(g) ? { swingPercent: STRAIGHT } : {}) }))}
-          {!isTriplet(move.grid) && <>swung {number<TightenMove>('Swing of the lines', move.swingPercent, 'swingPercent', MIN_SWING, MAX_SWING, '%', { digits: 1, default: STRAIGHT })}</>}
-          <span>what lies within {number<TightenMove>('Window', move.window, 'window', 0, 100, '% of the half gap,', { scale: 100, default: 60 })}</span>
-          <span>leaving the last {number<TightenMove>('Tolerance', move.keepMs, 'keepMs', 0, 50, 'ms', { digits: 1, default: 0 })}</span>
+          pulls {number<QuantizeMove>('Strength', move.strength, 'strength', 0, 100, '%', { scale: 100, default: 75 })} of the way to {grid('Grid', move.grid, (g) => ({ grid: g, ...(isTriplet(g) ? { swingPercent: STRAIGHT } : {}) }))}
+          {!isTriplet(move.grid) && <>swung {number<QuantizeMove>('Swing of the lines', move.swingPercent, 'swingPercent', MIN_SWING, MAX_SWING, '%', { digits: 1, default: STRAIGHT })}</>}
+          <span>what lies within {number<QuantizeMove>('Reach', move.outer, 'outer', 0, 100, '% of the half gap,', { scale: 100, default: 100 })}</span>
+          <span>leaving the last {number<QuantizeMove>('Tolerance', move.innerMs, 'innerMs', 0, 50, 'ms', { digits: 1, default: 0 })}</span>
         </Words>
       );
     case 'swing':
       return <SwingSentence move={move} edit={edit} />;
-    case 'template':
+    case 'groove':
       return (
         <Words>
           plays like
           <GrooveOfMove move={move} edit={edit} />
-          : {number<TemplateMove>('Lean', move.lean, 'lean', 0, 150, '% of its lean,', { scale: 100, default: 100 })}
-          {number<TemplateMove>('Level', move.level, 'level', 0, 150, '% of its level', { scale: 100, default: 100 })}
+          : {number<GrooveMove>('Lean', move.lean, 'lean', 0, 150, '% of its lean,', { scale: 100, default: 100 })}
+          {number<GrooveMove>('Level', move.level, 'level', 0, 150, '% of its level', { scale: 100, default: 100 })}
         </Words>
       );
     case 'lay':
@@ -50,21 +50,22 @@ export function MoveSentence({ move, edit }: { move: Move; edit: Edit }) {
           lies {number('Lay', move.ms, 'ms' as keyof Move, -80, 80, move.ms < 0 ? 'ms early' : move.ms > 0 ? 'ms late' : 'ms', { digits: 1, default: 0 })}
         </Words>
       );
-    case 'drift':
+    case 'humanize':
       return (
         <Words>
-          wanders by {number<DriftMove>('Drift in time', move.timingMs, 'timingMs', 0, 40, 'ms', { digits: 1, default: 5 })} and {number<DriftMove>('Drift in velocity', move.velocityPercent, 'velocityPercent', 0, 40, '% of velocity,', { digits: 1, default: 5 })}
-          <span>{number<DriftMove>('Color', move.color, 'color', 0, 100, `% ${colorWord(move.color)},`, { scale: 100, default: 70 })}</span>
-          <span>sparing strong beats by {number<DriftMove>('Anchor', move.anchor, 'anchor', 0, 100, '%', { scale: 100, default: 50 })}</span>
+          wanders by {number<HumanizeMove>('Drift in time', move.timingMs, 'timingMs', 0, 80, 'ms', { digits: 1, default: 4 })} and {number<HumanizeMove>('Drift in velocity', move.velocityPercent, 'velocityPercent', 0, 40, '% of velocity,', { digits: 1, default: 8 })}
+          <span>{number<HumanizeMove>('Memory', move.memory, 'memory', 0, 100, `% ${memoryWord(move.memory)},`, { scale: 100, default: 40 })}</span>
+          <span>even over {number<HumanizeMove>('Span', move.span, 'span', 1, 32, move.span === 1 ? 'bar,' : 'bars,', { default: 4 })}</span>
+          <span>sparing strong beats by {number<HumanizeMove>('Anchor', move.anchor, 'anchor', 0, 100, '%', { scale: 100, default: 50 })}</span>
           <Seed move={move} edit={edit} />
           <span className="font-serif italic" data-testid="looseness">{loosenessWord(move.timingMs)}</span>
         </Words>
       );
-    case 'spread':
+    case 'apart':
       return (
         <div>
           <Words>
-            sets what falls together {number<SpreadMove>('Spread', move.ms, 'ms', 0, 30, 'ms apart:', { digits: 1, default: 5 })}
+            sets what falls together {number<ApartMove>('Spread', move.ms, 'ms', 0, 30, 'ms apart:', { digits: 1, default: 5 })}
             <Seed move={move} edit={edit} />
           </Words>
           <ol className="flex flex-wrap gap-1 text-sm">
@@ -83,7 +84,7 @@ export function MoveSentence({ move, edit }: { move: Move; edit: Edit }) {
   }
 }
 
-const GROUP_WORDS: Readonly<Record<(typeof SPREAD_GROUPS)[number], string>> = { 'ride-and-hats': 'ride and hats', kick: 'kick', snare: 'snare', clap: 'clap', toms: 'toms', crash: 'crash', others: 'others' };
+const GROUP_WORDS: Readonly<Record<(typeof APART_GROUPS)[number], string>> = { 'ride-and-hats': 'ride and hats', kick: 'kick', snare: 'snare', clap: 'clap', toms: 'toms', crash: 'crash', others: 'others' };
 
 /** An item one place further to the front. */
 function swapped<T>(list: readonly T[], i: number): T[] {
@@ -101,7 +102,7 @@ function Seed({ move, edit }: { move: Move; edit: Edit }) {
   );
 }
 
-const colorWord = (color: number): string => (color < 0.25 ? 'scattered' : color < 0.6 ? 'mixed' : color < 0.85 ? 'flowing' : 'wandering');
+const memoryWord = (memory: number): string => (memory < 0.25 ? 'scattered' : memory < 0.6 ? 'mixed' : memory < 0.85 ? 'flowing' : 'wandering');
 
 const PRESETS: readonly { name: string; grid: GridName; levels: readonly number[] }[] = [
   { name: 'flat', grid: '1/16', levels: [1] },

@@ -142,7 +142,7 @@ function Existing({ voice, grid, seed }: { voice: string; grid: GridName; seed: 
   };
   const align = () => {
     const voices = [...new Set(ghosts.map((h) => h.voice))];
-    getState().run(`Align the ghosts to ${grid}`, (p) => addMove(p, { ...DEFAULT_MOVES.tighten, grid, strength: 1, window: 1, scope: { voices, ghosts: 'only' } }));
+    getState().run(`Align the ghosts to ${grid}`, (p) => addMove(p, { ...DEFAULT_MOVES.quantize, grid, strength: 1, outer: 1, scope: { voices, ghosts: 'only' } }));
     getState().setDesk({ page: 'feel', openMove: getState().part.feel.moves.length - 1 });
   };
   return (

@@ -25,7 +25,7 @@ const WORTH_MS = 2;
 const STRENGTH = 0.6;
 const small = '!h-7 !px-2 text-sm';
 
-/** What is offered after recording: doubles, a constant early or late, tightening. Each is seen on the stems and can be put back. */
+/** What is offered after recording: doubles, a constant early or late, quantizing. Each is seen on the stems and can be put back. */
 export function AfterTake() {
   const phase = useRecorded((s) => s.phase);
   const take = useRecorded((s) => s.take);
@@ -60,8 +60,8 @@ function Offers({ takeId }: { takeId: string }) {
     const tempo = tempoMapOf(part);
     getState().run('Move the lines to the take', (p) => setOrigin(p, ticks(Math.round(tempo.toTicks(seconds(tempo.toSeconds(p.origin) + ms / 1000))))));
   };
-  const tighten = () => {
-    getState().run('Tighten the take', (p) => addMove(p, { ...DEFAULT_MOVES.tighten, strength: STRENGTH }));
+  const quantize = () => {
+    getState().run('Quantize the take', (p) => addMove(p, { ...DEFAULT_MOVES.quantize, strength: STRENGTH }));
     getState().setDesk({ page: 'feel', openMove: getState().part.feel.moves.length - 1 });
   };
   return (
@@ -88,8 +88,8 @@ function Offers({ takeId }: { takeId: string }) {
               </Button>
             </>
           )}
-          <Button className={small} title="A move of the feel: the hits stay as played" onClick={tighten}>
-            tighten to {Math.round(STRENGTH * 100)} %
+          <Button className={small} title="A move of the feel: the hits stay as played" onClick={quantize}>
+            quantize to {Math.round(STRENGTH * 100)} %
           </Button>
         </div>
       )}

@@ -5,7 +5,7 @@ import type { Hit, Part } from '../../part/part';
 import { milliseconds, ticks, TICKS_PER_QUARTER } from '../../units';
 import { meterMapOf } from '../../part/part-time';
 import { SlowCurve } from '../slow-curve';
-import { DEFAULT_MOVES, EMPTY_FEEL, type AccentsMove, type Feel, type Move, type Scope, type TightenMove } from '../feel';
+import { DEFAULT_MOVES, EMPTY_FEEL, type AccentsMove, type Feel, type Move, type Scope, type QuantizeMove } from '../feel';
 import { performPart, seedOfMove } from '../perform';
 
 /** Hand-computed: at 120 BPM a ms is 161.28 ticks, a 1/16 20160 ticks. */
@@ -22,8 +22,8 @@ const near = (found: number[], wanted: number[]) => {
   found.forEach((t, i) => expect(t).toBeCloseTo(wanted[i] as number, 4));
 };
 
-describe('tighten', () => {
-  const tighten = (change: Partial<TightenMove> = {}): TightenMove => ({ ...DEFAULT_MOVES.tighten, ...change });
+describe('quantize', () => {
+  const tighten = (change: Partial<QuantizeMove> = {}): QuantizeMove => ({ ...DEFAULT_MOVES.quantize, strength: 0.65, outer: 0.6, ...change });
 
   test('full strength up to 0.8 of the window, falling to 0 at its end, nothing beyond or exactly between', () => {
     // h = 10080, window 6048, full up to 4838.4. At 5500: e = 0.65 x 548 / 1209.6.
@@ -35,21 +35,21 @@ describe('tighten', () => {
   });
 
   test('window 1 reaches to the middle without a fall', () => {
-    near(timesOf(at(['snare', 8 * STEP + 10000, 90]), tighten({ window: 1, strength: 1 })), [8 * STEP]);
-    near(timesOf(at(['snare', 8 * STEP + 10080, 90]), tighten({ window: 1, strength: 1 })), [8 * STEP + 10080]);
+    near(timesOf(at(['snare', 8 * STEP + 10000, 90]), tighten({ outer: 1, strength: 1 })), [8 * STEP]);
+    near(timesOf(at(['snare', 8 * STEP + 10080, 90]), tighten({ outer: 1, strength: 1 })), [8 * STEP + 10080]);
   });
 
-  test('keepMs: nothing up to it, rising to twice as far; the lesser of both ramps acts', () => {
+  test('innerMs: nothing up to it, rising to twice as far; the lesser of both ramps acts', () => {
     const part = at(['snare', 8 * STEP + 1600, 90], ['kick', 8 * STEP + 2400, 90], ['clap', 8 * STEP + 4000, 90]);
     const ms = 2400 / MS;
     const wanted = { snare: 1600, kick: 2400 * (1 - 0.65 * ((ms - 10) / 10)), clap: 4000 * 0.35 };
-    const found = timesOf(part, tighten({ keepMs: 10 }));
+    const found = timesOf(part, tighten({ innerMs: 10 }));
     part.hits.forEach((h, i) => expect(found[i]).toBeCloseTo(8 * STEP + wanted[h.voice as keyof typeof wanted], 4));
   });
 
   test('swung lines: the second of a pair lies at 60 % of it, the gap on either side differs', () => {
     // 1.2 steps: 24192. A hit at 24000 is 192 early, one at 30000 is 5808 late with h = (40320 - 24192) / 2 = 8064.
-    near(timesOf(at(['snare', 24000, 90], ['kick', 30000, 90]), tighten({ swingPercent: 60, strength: 0.5, window: 1 })), [24192 - 96, 24192 + 2904]);
+    near(timesOf(at(['snare', 24000, 90], ['kick', 30000, 90]), tighten({ swingPercent: 60, strength: 0.5, outer: 1 })), [24192 - 96, 24192 + 2904]);
   });
 
   test('a flam moves as one, by the shift of its loudest', () => {
@@ -68,7 +68,7 @@ describe('tighten', () => {
 
   test('the next bar line is a line, also where a triplet grid leaves a short step', () => {
     const part: Part = { ...at(['snare', 3.5 * Q - 1000, 90]), meter: [{ tick: ticks(0), numerator: 7, denominator: 8 }] };
-    near(timesOf(part, tighten({ grid: '1/8T', strength: 1, window: 1 })), [3.5 * Q]);
+    near(timesOf(part, tighten({ grid: '1/8T', strength: 1, outer: 1 })), [3.5 * Q]);
   });
 });
 
@@ -78,7 +78,7 @@ test('lay: the same real time at any tempo', () => {
   near(timesOf(slow, { kind: 'lay', ms: -20 }), [-20 * MS, 2 * Q - 10 * MS]);
 });
 
-describe('template', () => {
+describe('groove', () => {
   const groove = (steps: Record<number, Partial<GrooveStep>>, beats = 4, more: Partial<Groove> = {}): Groove => ({
     format: 'nod-sway/groove@1',
     name: 'test',
@@ -88,7 +88,7 @@ describe('template', () => {
     steps: Array.from({ length: beats * 4 }, (_, i) => ({ offset: 0, level: 1, n: 1, ...steps[i] })),
     ...more,
   });
-  const use = (g: Groove, lean = 1, level = 1): Move => ({ kind: 'template', groove: g, lean, level });
+  const use = (g: Groove, lean = 1, level = 1): Move => ({ kind: 'groove', groove: g, lean, level });
 
   test('offsets by interpolation, levels of the nearest step', () => {
     const g = groove({ 1: { offset: 0.12, level: 0.5 } });
@@ -117,16 +117,16 @@ describe('template', () => {
 test('ghosts alone aligned to triplets land on the triplets, however far they were', () => {
   const third = 80640 / 3;
   const base = smallPart([['snare', 0, 100], ['snare', 0.5, 30], ['snare', 0.85, 30], ['snare', 1, 100]]);
-  const part: Part = { ...base, hits: base.hits.map((h) => (h.velocity === 30 ? { ...h, ghost: true } : h)), feel: { ...EMPTY_FEEL, moves: [{ ...DEFAULT_MOVES.tighten, grid: '1/8T', strength: 1, window: 1, scope: { voices: ['snare'], ghosts: 'only' } }] } };
+  const part: Part = { ...base, hits: base.hits.map((h) => (h.velocity === 30 ? { ...h, ghost: true } : h)), feel: { ...EMPTY_FEEL, moves: [{ ...DEFAULT_MOVES.quantize, grid: '1/8T', strength: 1, outer: 1, scope: { voices: ['snare'], ghosts: 'only' } }] } };
   // The first ghost is exactly between the triplets at 1/3 and 2/3: it stays until it is decided; the other lands on the beat, or on 2/3.
   const at = performPart(part).ticks;
   expect([at[0], at[3]]).toEqual([0, 80640]);
   expect(at[2]! / third).toBeCloseTo(Math.round((0.85 * 80640) / third), 6);
 });
 
-describe('drift', () => {
+describe('humanize', () => {
   const sixteenths = (n: number): Part => at(...Array.from({ length: n }, (_, i) => ['hat-closed', i * STEP, 80] as const));
-  const drift = (change: object = {}): Move => ({ ...DEFAULT_MOVES.drift, seed: 7, ...change });
+  const drift = (change: object = {}): Move => ({ ...DEFAULT_MOVES.humanize, timingMs: 5, velocityPercent: 5, memory: 0.7, seed: 7, ...change });
   const leans = (part: Part, move: Move): number[] => timesOf(part, move).map((t, i) => (t - (part.hits[i] as Hit).tick) / MS);
 
   test('the anchor spares bar lines wholly and beat lines half', () => {
@@ -135,10 +135,10 @@ describe('drift', () => {
     free.forEach((ms, i) => expect(anchored[i]).toBeCloseTo(i % 16 === 0 ? 0 : i % 4 === 0 ? ms / 2 : ms, 6));
   });
 
-  test('its deviation is what was asked for at every color, and no hit goes past 2.5 of it', () => {
-    for (const color of [0, 0.5, 1]) {
+  test('its deviation is what was asked for at every memory, and no hit goes past 2.5 of it', () => {
+    for (const memory of [0, 0.5, 1]) {
       const all: number[] = [];
-      for (let seed = 0; seed < 60; seed++) all.push(...leans(sixteenths(64), drift({ seed, timingMs: 4, anchor: 0, color })));
+      for (let seed = 0; seed < 60; seed++) all.push(...leans(sixteenths(64), drift({ seed, timingMs: 4, anchor: 0, memory })));
       const sd = Math.sqrt(all.reduce((s, x) => s + x * x, 0) / all.length);
       expect(sd).toBeGreaterThan(3.4);
       expect(sd).toBeLessThan(4.4);
@@ -211,14 +211,14 @@ describe('drift', () => {
 
 test('spread: hats, then kick, then snare; the whole width within 0.7 to 1.3 of what was asked for; alone nothing moves', () => {
   const part = at(['snare', 4 * STEP, 90], ['kick', 4 * STEP, 90], ['hat-closed', 4 * STEP, 90], ['snare', 8 * STEP, 90]);
-  const times = new Map(part.hits.map((h, i) => [`${h.voice}${h.tick / STEP}`, timesOf(part, { ...DEFAULT_MOVES.spread, ms: 10 })[i] as number]));
+  const times = new Map(part.hits.map((h, i) => [`${h.voice}${h.tick / STEP}`, timesOf(part, { ...DEFAULT_MOVES.apart, ms: 10 })[i] as number]));
   const off = (name: string, step: number) => ((times.get(name) as number) - step * STEP) / MS;
   expect(off('kick4', 4)).toBeCloseTo(0, 6);
   expect(off('hat-closed4', 4)).toBeCloseTo(-off('snare4', 4), 6);
   expect(off('snare4', 4)).toBeGreaterThanOrEqual(3.5);
   expect(off('snare4', 4)).toBeLessThanOrEqual(6.5);
   expect(off('snare8', 8)).toBe(0);
-  const snareFirst = timesOf(part, { ...DEFAULT_MOVES.spread, ms: 10, order: ['snare'] });
+  const snareFirst = timesOf(part, { ...DEFAULT_MOVES.apart, ms: 10, order: ['snare'] });
   expect(snareFirst[part.hits.findIndex((h) => h.voice === 'snare' && h.tick === 4 * STEP)]).toBeLessThan(4 * STEP);
 });
 
@@ -247,21 +247,21 @@ test('two moves of a kind side by side: 60 % in odd bars, 70 % in even ones, hat
 });
 
 test('a seed of its own beats the feel’s; without one the ordinal among the kind counts, off or on', () => {
-  const feel = feelOf({ ...DEFAULT_MOVES.drift, on: false }, { ...DEFAULT_MOVES.lay }, { ...DEFAULT_MOVES.drift });
-  const alone = feelOf({ ...DEFAULT_MOVES.drift });
+  const feel = feelOf({ ...DEFAULT_MOVES.humanize, on: false }, { ...DEFAULT_MOVES.lay }, { ...DEFAULT_MOVES.humanize });
+  const alone = feelOf({ ...DEFAULT_MOVES.humanize });
   expect(seedOfMove(feel, 0)).toBe(seedOfMove(alone, 0));
   expect(seedOfMove(feel, 2)).not.toBe(seedOfMove(alone, 0));
-  expect(seedOfMove(feel, 2)).toBe(seedOfMove({ ...feel, moves: [{ ...DEFAULT_MOVES.drift }, { ...DEFAULT_MOVES.drift }] }, 1));
-  expect(seedOfMove(feelOf({ ...DEFAULT_MOVES.drift, seed: 99 }), 0)).toBe(99);
+  expect(seedOfMove(feel, 2)).toBe(seedOfMove({ ...feel, moves: [{ ...DEFAULT_MOVES.humanize }, { ...DEFAULT_MOVES.humanize }] }, 1));
+  expect(seedOfMove(feelOf({ ...DEFAULT_MOVES.humanize, seed: 99 }), 0)).toBe(99);
 });
 
 test('moves of nothing change nothing', () => {
   const nothing: Move[] = [
-    { ...DEFAULT_MOVES.tighten, strength: 0 },
+    { ...DEFAULT_MOVES.quantize, strength: 0 },
     { kind: 'swing', division: '1/8', percent: 50 },
     { kind: 'lay', ms: 0 },
-    { ...DEFAULT_MOVES.drift, timingMs: 0, velocityPercent: 0 },
-    { ...DEFAULT_MOVES.spread, ms: 0 },
+    { ...DEFAULT_MOVES.humanize, timingMs: 0, velocityPercent: 0 },
+    { ...DEFAULT_MOVES.apart, ms: 0 },
     { ...DEFAULT_MOVES.accents },
   ];
   fc.assert(

@@ -1,5 +1,5 @@
 /** Putting a groove on a part or on rows of it: a template move. */
-import type { Move, TemplateMove } from '../../feel/feel';
+import type { Move, GrooveMove } from '../../feel/feel';
 import type { Groove } from '../../groove/groove';
 import type { VoiceName } from '../../voices';
 import type { Part } from '../part';
@@ -14,7 +14,7 @@ export interface GrooveUse {
 }
 
 /** Whether a move is a groove that was put on rows, whole and everywhere: nothing but rows narrows it. */
-const isOnRows = (m: Move): m is TemplateMove => m.kind === 'template' && Object.keys(m.scope ?? {}).every((k) => k === 'voices');
+const isOnRows = (m: Move): m is GrooveMove => m.kind === 'groove' && Object.keys(m.scope ?? {}).every((k) => k === 'voices');
 
 /** What came of putting a groove down: the part, and the names of other grooves that still act on these rows. */
 export interface GroovePut {
@@ -30,13 +30,13 @@ export interface GroovePut {
  */
 export function putGroove(part: Part, groove: Groove, { voices, lean, level }: GrooveUse): GroovePut {
   const wanted = new Set(voices ?? []);
-  const fresh: TemplateMove = { kind: 'template', groove, lean, level, ...(voices ? { scope: { voices } } : {}) };
+  const fresh: GrooveMove = { kind: 'groove', groove, lean, level, ...(voices ? { scope: { voices } } : {}) };
   const stays: string[] = [];
   const moves: Move[] = [];
   let placed = false;
   for (const move of part.feel.moves) {
-    const own = move.kind === 'template' ? move.scope?.voices : undefined;
-    const shares = move.kind === 'template' && (!voices || !own || own.some((v) => wanted.has(v)));
+    const own = move.kind === 'groove' ? move.scope?.voices : undefined;
+    const shares = move.kind === 'groove' && (!voices || !own || own.some((v) => wanted.has(v)));
     if (!shares) {
       moves.push(move);
       continue;

@@ -14,11 +14,11 @@ const swing: Move = { kind: 'swing', division: '1/16', percent: 60 };
 const kinds = (part: Part): string[] => part.feel.moves.map((m) => m.kind);
 
 test('moves are added, changed, copied, reordered and removed; at most 64 fit', () => {
-  let part = addMove(addMove(smallPart([['kick', 0, 90]]), swing), DEFAULT_MOVES.drift);
+  let part = addMove(addMove(smallPart([['kick', 0, 90]]), swing), DEFAULT_MOVES.humanize);
   part = duplicateMove(part, 0);
-  expect(kinds(part)).toEqual(['swing', 'swing', 'drift']);
+  expect(kinds(part)).toEqual(['swing', 'swing', 'humanize']);
   part = reorderMove(part, 2, 0);
-  expect(kinds(part)).toEqual(['drift', 'swing', 'swing']);
+  expect(kinds(part)).toEqual(['humanize', 'swing', 'swing']);
   part = changeMove(part, 1, { percent: 66, scope: { voices: ['kick'] } });
   expect(part.feel.moves[1]).toEqual({ ...swing, percent: 66, scope: { voices: ['kick'] } });
   expect(changeMove(part, 1, { scope: undefined }).feel.moves[1]).toEqual({ ...swing, percent: 66 });

@@ -1,7 +1,7 @@
 import type { MeterMap } from '../../time/meter-map';
 import { clamp, milliseconds, ticks } from '../../units';
 import { humanDraws } from '../draws';
-import type { DriftMove } from '../feel';
+import type { HumanizeMove } from '../feel';
 import type { ApplyMove } from '../work';
 
 /** No draw is further out than this many deviations. */
@@ -15,11 +15,11 @@ function anchorFactor(map: MeterMap, home: number, anchor: number): number {
   return home - map.beatAt(bar, tick).start < 1 ? 1 - anchor / 2 : 1;
 }
 
-/** Human drift: a slow 1/f curve of the whole kit and each hit's own scatter, mixed by `color` at unit deviation. */
-export const applyDrift: ApplyMove<DriftMove> = ({ timingMs, velocityPercent, color, anchor }, { hits, written, range, times, loudness, homes, map, tempo }, inScope, seed) => {
-  const draws = humanDraws(hits, map, seed);
-  const unit = Math.sqrt(color ** 2 + (1 - color) ** 2);
-  const drawOf = (slow: number, own: number): number => clamp((color * slow + (1 - color) * own) / unit, -FURTHEST, FURTHEST);
+/** Human drift: a slow 1/f curve of the whole kit and each hit's own scatter, mixed by `memory` at unit deviation. */
+export const applyHumanize: ApplyMove<HumanizeMove> = ({ timingMs, velocityPercent, memory, anchor, span }, { hits, written, range, times, loudness, homes, map, tempo }, inScope, seed) => {
+  const draws = humanDraws(hits, map, seed, span);
+  const unit = Math.sqrt(memory ** 2 + (1 - memory) ** 2);
+  const drawOf = (slow: number, own: number): number => clamp((memory * slow + (1 - memory) * own) / unit, -FURTHEST, FURTHEST);
   for (let i = range.from; i < range.to; i++) {
     if (!inScope(i)) continue;
     const spared = anchorFactor(map, homes.ticks[i] as number, anchor);

@@ -3,7 +3,7 @@ import type { Hit } from '../../part/part';
 import { stepOf, isTriplet } from '../../time/grid';
 import type { Bar, MeterMap } from '../../time/meter-map';
 import { ticks, type Ticks } from '../../units';
-import { STRAIGHT, type TightenMove } from '../feel';
+import { STRAIGHT, type QuantizeMove } from '../feel';
 import type { ApplyMove, Work } from '../work';
 
 /** Strokes of one voice closer than this (and than half a step) move as one. */
@@ -60,22 +60,22 @@ export function pullOf(map: MeterMap, tick: number, step: Ticks, swingPercent: n
 }
 
 /** How much of the way a hit goes: full strength from 2k to 0.8 of the window, falling to 0 at its end; 0 up to k, rising to 2k. */
-export function pullStrength(distance: number, distanceMs: number, halfGap: number, { strength, window, keepMs }: Pick<TightenMove, 'strength' | 'window' | 'keepMs'>): number {
+export function pullStrength(distance: number, distanceMs: number, halfGap: number, { strength, outer, innerMs }: Pick<QuantizeMove, 'strength' | 'outer' | 'innerMs'>): number {
   let e = strength;
-  if (window < 1) {
-    const end = window * halfGap;
+  if (outer < 1) {
+    const end = outer * halfGap;
     if (distance >= end) e = 0;
     else if (distance > 0.8 * end) e = (strength * (end - distance)) / (0.2 * end);
   }
-  if (keepMs > 0) {
-    if (distanceMs <= keepMs) return 0;
-    if (distanceMs < 2 * keepMs) e = Math.min(e, (strength * (distanceMs - keepMs)) / keepMs);
+  if (innerMs > 0) {
+    if (distanceMs <= innerMs) return 0;
+    if (distanceMs < 2 * innerMs) e = Math.min(e, (strength * (distanceMs - innerMs)) / innerMs);
   }
   return e;
 }
 
 /** How far a hit is pulled, in ticks. A home pinned by hand is a decision: the hit goes to its line, however far it is; one left alone stays. */
-function shiftOf(i: number, move: TightenMove, work: Work, step: Ticks): number {
+function shiftOf(i: number, move: QuantizeMove, work: Work, step: Ticks): number {
   const { hits, times, map, tempo } = work;
   const hit = hits[i] as Hit;
   if (hit.alone) return 0;
@@ -86,7 +86,7 @@ function shiftOf(i: number, move: TightenMove, work: Work, step: Ticks): number 
   if (!pull) return 0;
   const d = tick - pull.line;
   const ms = Math.abs(tempo.between(ticks(pull.line), ticks(tick)));
-  return -d * pullStrength(Math.abs(d), ms, pull.halfGap, pinned ? { ...move, window: 1 } : move);
+  return -d * pullStrength(Math.abs(d), ms, pull.halfGap, pinned ? { ...move, outer: 1 } : move);
 }
 
 /** The line that a pinned home stands for: the straight one it is nearest to, as swung. */
@@ -97,7 +97,7 @@ export function pinnedPull(map: MeterMap, home: Ticks, step: Ticks, swingPercent
 }
 
 /** Pulls hits to the grid; strokes of one voice that fall together (flams) move by the shift of the loudest. */
-export const applyTighten: ApplyMove<TightenMove> = (move, work, inScope) => {
+export const applyQuantize: ApplyMove<QuantizeMove> = (move, work, inScope) => {
   const { hits, range, times, loudness, tempo } = work;
   const step = stepOf(move.grid);
   for (const indices of indicesByVoice(hits).values()) {

@@ -2,7 +2,7 @@ import { stepsFor, type Groove, type GrooveStep } from '../../groove/groove';
 import { indicesByVoice, voiceNumbers } from '../../part/by-voice';
 import type { MeterMap } from '../../time/meter-map';
 import { clamp, ticks, TICKS_PER_QUARTER } from '../../units';
-import type { TemplateMove } from '../feel';
+import type { GrooveMove } from '../feel';
 import { roundOfBar } from '../cycle';
 import type { ApplyMove } from '../work';
 
@@ -40,7 +40,7 @@ export function grooveAt(map: MeterMap, groove: Groove, steps: readonly GrooveSt
 }
 
 /** Adds a groove's offsets and levels, by the written place. */
-export const applyTemplate: ApplyMove<TemplateMove> = ({ groove, lean, level }, { hits, written, range, times, loudness, map }, inScope) => {
+export const applyGroove: ApplyMove<GrooveMove> = ({ groove, lean, level }, { hits, written, range, times, loudness, map }, inScope) => {
   const step = TICKS_PER_QUARTER / groove.stepsPerBeat;
   const { numbers } = voiceNumbers(hits);
   const steps = [...indicesByVoice(hits).keys()].map((voice) => stepsFor(groove, voice));

@@ -2,21 +2,21 @@ import type { Hit } from '../../part/part';
 import { milliseconds, ticks } from '../../units';
 import type { VoiceName } from '../../voices';
 import { evenOf, mix, mixLong, SALT } from '../draws';
-import { SPREAD_GROUPS, type SpreadGroup, type SpreadMove } from '../feel';
+import { APART_GROUPS, type ApartGroup, type ApartMove } from '../feel';
 import type { ApplyMove } from '../work';
 
 /** The group that a voice sounds with. @example groupOf('ride-bell') // 'ride-and-hats' */
-export function groupOf(voice: VoiceName): SpreadGroup {
+export function groupOf(voice: VoiceName): ApartGroup {
   if (voice.startsWith('ride') || voice.startsWith('hat-')) return 'ride-and-hats';
   if (voice.startsWith('tom-')) return 'toms';
   return voice === 'kick' || voice === 'snare' || voice === 'clap' || voice === 'crash' ? voice : 'others';
 }
 
 /** Ranks of the groups: the named ones first, the rest in the usual order. */
-const ranksOf = (order: readonly SpreadGroup[]): Map<SpreadGroup, number> => new Map([...new Set([...order, ...SPREAD_GROUPS])].map((group, i) => [group, i]));
+const ranksOf = (order: readonly ApartGroup[]): Map<ApartGroup, number> => new Map([...new Set([...order, ...APART_GROUPS])].map((group, i) => [group, i]));
 
 /** Sets hits of different voices with one home apart, from the first to the last `ms`, a little more or less at each home. */
-export const applySpread: ApplyMove<SpreadMove> = ({ ms, order }, { hits, range, times, homes, tempo }, inScope, seed) => {
+export const applyApart: ApplyMove<ApartMove> = ({ ms, order }, { hits, range, times, homes, tempo }, inScope, seed) => {
   if (ms === 0) return;
   const ranks = ranksOf(order);
   const salted = mix(seed, SALT.spread);

@@ -1,0 +1,52 @@
+import Joi from 'joi';
+import { NamedError } from '@/core/errors';
+import type { PartDiff } from '@/core/part/diff';
+import { feel1Schema, feelOf1, type Feel1 } from './feel-1';
+import { FEEL_SIZE } from './feel-size';
+import type { FileKind } from './kind-of-file';
+import { validate } from './validate';
+
+/** One step from a format to the next: checks what the old one alone can say, and tells it in the words of the new one. */
+interface Step {
+  /** Version that it starts from; it leads to the next. */
+  from: number;
+  migrate: (data: Record<string, unknown>) => Record<string, unknown>;
+}
+
+const feel1 = (data: unknown): Record<string, unknown> => ({ ...feelOf1(validate<Feel1>(feel1Schema, data, 'bad-feel', FEEL_SIZE)) });
+const partWithFeel1 = Joi.object({ feel: feel1Schema });
+
+/** Every kind of stored or exported data, its newest version and the steps that lead there. A new format gets a step and a fixture. */
+const FORMATS: Readonly<Record<FileKind, { newest: number; steps: readonly Step[] }>> = {
+  feel: { newest: 2, steps: [{ from: 1, migrate: feel1 }] },
+  part: {
+    newest: 2,
+    // Only its feel differs.
+    steps: [{ from: 1, migrate: (data) => ({ ...data, format: 'nod-sway/part@2', feel: feelOf1(validate<{ feel: Feel1 }>(partWithFeel1, { feel: data.feel }, 'bad-part').feel) }) }],
+  },
+  groove: { newest: 1, steps: [] },
+  kit: { newest: 1, steps: [] },
+};
+
+/**
+ * Data of a kind in its newest format; what names no format of ours is left for the check that follows.
+ * @throws NamedError newer-format where a later version of the product made it; bad-feel, bad-part where the old format was broken
+ */
+export function migrated(kind: FileKind, data: unknown): unknown {
+  if (typeof data !== 'object' || data === null) return data;
+  const format = (data as { format?: unknown }).format;
+  const found = typeof format === 'string' ? new RegExp(`^nod-sway/${kind}@(\\d{1,6})$`).exec(format) : null;
+  if (!found) return data;
+  const { newest, steps } = FORMATS[kind];
+  if (Number(found[1]) > newest) throw new NamedError('newer-format', { format: String(format).slice(0, 40), newest: `nod-sway/${kind}@${newest}` });
+  let now = data as Record<string, unknown>;
+  for (const step of steps) if (step.from >= Number(found[1])) now = step.migrate(now);
+  return now;
+}
+
+/** An edit that was written in part@1, told in part@2: of all that an edit can hold only whole feels differ. */
+export function migratedDiff1(diff: PartDiff): PartDiff {
+  const { feel } = diff.fields;
+  if (!feel) return diff;
+  return { ...diff, fields: { ...diff.fields, feel: { before: feel.before && (migrated('feel', feel.before) as typeof feel.before), after: feel.after && (migrated('feel', feel.after) as typeof feel.after) } } };
+}
