@@ -1,5 +1,5 @@
 // Small helpers for the scripts: running commands, and installing what is missing.
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, statSync } from 'node:fs';
 
 export const CHROMIUM = '/usr/bin/chromium';
@@ -8,6 +8,19 @@ export const CHROMIUM = '/usr/bin/chromium';
 export function run(command, args, env = {}) {
   console.log(`\n> ${command} ${args.join(' ')}`);
   return spawnSync(command, args, { stdio: 'inherit', env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...env } }).status === 0;
+}
+
+/** Runs a command beside others: its output is shown when it is done, so that nothing is mixed. Gives true where it succeeded. */
+export function runBeside(command, args, env = {}) {
+  return new Promise((done) => {
+    const child = spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'], env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...env } });
+    let text = '';
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (d) => (text += d));
+    child.on('close', (code) => {
+      console.log(`\n> ${command} ${args.join(' ')}\n${text.trimEnd()}`);
+      done(code === 0);
+    });
+  });
 }
 
 /** Installs the packages where they are missing or older than the lock file. */

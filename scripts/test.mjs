@@ -1,6 +1,6 @@
 // Everything that must hold before a change lands. Ends with the line "N passed, N failed".
 import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { installChromium, installPackages, run } from './steps.mjs';
+import { installChromium, installPackages, run, runBeside } from './steps.mjs';
 
 const JEST = 'test-results/jest.json';
 /** Flows in two at a time; those against the clock afterwards, one by one. */
@@ -28,21 +28,35 @@ if (!installPackages() || !installChromium()) {
   process.exit(1);
 }
 
+/** What took how long, printed at the end. */
+const times = [];
+const timed = async (name, work) => {
+  const start = performance.now();
+  const result = await work();
+  times.push([name, (performance.now() - start) / 1000]);
+  return result;
+};
+const npm = (script) => runBeside('npm', ['run', '--silent', script]);
+
 count(run('npm', ['run', '--silent', 'build:worklet']));
-count(run('npx', ['next', 'typegen']) && run('npm', ['run', '--silent', 'typecheck']));
-count(run('npm', ['run', '--silent', 'lint']));
-count(run('npm', ['run', '--silent', 'boundaries']));
+count(run('npx', ['next', 'typegen']));
 
-const jestOk = run('npx', ['jest', '--json', `--outputFile=${JEST}`]);
-const jest = read(JEST);
-passed += jest?.numPassedTests ?? 0;
-failed += (jest?.numFailedTests ?? 0) + (jest?.numRuntimeErrorTestSuites ?? 0);
-if (!jestOk && !jest) failed++;
-
-const built = run('npm', ['run', '--silent', 'build']);
+// The build does not check types again: that is done beside it, with the rest that needs no browser.
+const building = timed('build', () => runBeside('npm', ['run', '--silent', 'build'], { TYPES_ARE_CHECKED: '1' }));
+const checking = (async () => {
+  for (const script of ['typecheck', 'lint', 'boundaries']) count(await timed(script, () => npm(script)));
+  const jestOk = await timed('unit tests', () => runBeside('npx', ['jest', '--json', `--outputFile=${JEST}`]));
+  const jest = read(JEST);
+  passed += jest?.numPassedTests ?? 0;
+  failed += (jest?.numFailedTests ?? 0) + (jest?.numRuntimeErrorTestSuites ?? 0);
+  if (!jestOk && !jest) failed++;
+})();
+const built = await building;
 count(built);
+await checking;
+
 for (const { project, workers, output } of built ? FLOWS : []) {
-  const ok = run('npx', ['playwright', 'test', '--project', project, '--workers', String(workers)], { PLAYWRIGHT_JSON_OUTPUT_NAME: output });
+  const ok = await timed(project, async () => run('npx', ['playwright', 'test', '--project', project, '--workers', String(workers)], { PLAYWRIGHT_JSON_OUTPUT_NAME: output }));
   const stats = read(output)?.stats;
   passed += (stats?.expected ?? 0) + (stats?.flaky ?? 0);
   failed += stats?.unexpected ?? 0;
@@ -50,6 +64,7 @@ for (const { project, workers, output } of built ? FLOWS : []) {
   if (stats?.flaky > 0) console.log(`${stats.flaky} tests passed only when tried again: mend them.`);
 }
 
+console.log(`\n${times.map(([name, seconds]) => `${seconds.toFixed(0).padStart(4)} s  ${name}`).join('\n')}`);
 const summary = `${passed} passed, ${failed} failed`;
 mkdirSync('test-results', { recursive: true });
 writeFileSync('test-results/summary.txt', summary);
