@@ -212,7 +212,7 @@ test('whole feels: a ready one, one of one’s own kept, exported, deleted and b
 test('the same part and a feel of every kind give the same bytes in the browser and through the API', async ({ page, request }) => {
   const { bytes } = flat();
   await importMidi(page, 'flat.mid', bytes);
-  for (const name of ['Add quantize', 'Add swing', 'Add groove', 'Add lay back', 'Add humanize', 'Add set apart', 'Add accents']) await press(page, name);
+  for (const name of ['Add quantize', 'Add swing', 'Add groove', 'Add lay back', 'Add humanize', 'Add set apart', 'Add accents', 'Add timbre']) await press(page, name);
   const feel = await page.evaluate(() => window.nodSway!.bench().part.feel);
   expect(feel.moves).toHaveLength(7);
   const out = await exportMidi(page);

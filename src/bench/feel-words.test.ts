@@ -29,8 +29,9 @@ test('a pair is tapped long and short: after two pairs its swing is known', () =
 });
 
 test('what a move changes, and how loose a drift is, in words', () => {
-  expect(effectWords({ hits: 0, meanMs: 0, largestMs: 0, meanVelocity: 0, largestVelocity: 0 })).toBe('changes nothing right now');
-  expect(effectWords({ hits: 48, meanMs: 3.14, largestMs: 9, meanVelocity: 4.2, largestVelocity: 11 })).toBe('48 hits: 3.1 ms, at most 9.0; velocity 4, at most 11');
+  expect(effectWords({ hits: 0, meanMs: 0, largestMs: 0, meanVelocity: 0, largestVelocity: 0, timbres: 0 })).toBe('changes nothing right now');
+  expect(effectWords({ hits: 48, meanMs: 3.14, largestMs: 9, meanVelocity: 4.2, largestVelocity: 11, timbres: 0 })).toBe('48 hits: 3.1 ms, at most 9.0; velocity 4, at most 11');
+  expect(effectWords({ hits: 0, meanMs: 0, largestMs: 0, meanVelocity: 0, largestVelocity: 0, timbres: 12 })).toBe('sound of 12 hits');
   expect([1, 4, 8, 20, 30].map(loosenessWord)).toEqual(['machine-tight', 'tight', 'human', 'loose', 'sloppy']);
 });
 

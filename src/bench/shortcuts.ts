@@ -21,7 +21,7 @@ import type { BenchStore } from './store/bench-store';
 import type { Tool } from './tools';
 
 /** Moves that draw at random. */
-const ROLLED: readonly MoveKind[] = ['humanize', 'apart', 'accents'];
+const ROLLED: readonly MoveKind[] = ['humanize', 'apart', 'accents', 'timbre'];
 
 export interface Context {
   store: BenchStore;

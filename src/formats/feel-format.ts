@@ -9,7 +9,7 @@ import { FEEL_SIZE } from './feel-size';
 
 /** feel@2 as it comes from files, the store and the HTTP API; older ones are migrated. Unknown members and kinds are errors that name them. */
 
-const { quantize, swing, lay, humanize, apart, accents } = DEFAULT_MOVES;
+const { quantize, swing, lay, humanize, apart, accents, timbre } = DEFAULT_MOVES;
 
 /** Each kind of move with its schema. */
 const MOVES: Readonly<Record<MoveKind, Joi.ObjectSchema>> = {
@@ -50,6 +50,13 @@ const MOVES: Readonly<Record<MoveKind, Joi.ObjectSchema>> = {
     floor: between(1, 127).default(accents.floor),
     ceiling: between(1, 127).default(accents.ceiling),
   }).custom((m: AccentsMove, helpers) => (m.floor > m.ceiling ? helpers.message({ custom: 'floor: is over ceiling' }) : m)),
+  timbre: moveOf('timbre', {
+    pan: between(0, 100).default(timbre.pan),
+    pitch: between(0, 12).default(timbre.pitch),
+    brightness: between(0, 100).default(timbre.brightness),
+    velocityBrightness: between(-100, 100).default(timbre.velocityBrightness),
+    pitchPan: between(-100, 100).default(timbre.pitchPan),
+  }),
 };
 
 export const feelSchema = Joi.object({

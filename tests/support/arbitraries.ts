@@ -84,6 +84,7 @@ export const moveArbitrary: fc.Arbitrary<Move> = fc
       fc.record({ kind: fc.constant('lay' as const), ms: upTo(80, -80) }),
       fc.record({ kind: fc.constant('humanize' as const), timingMs: upTo(40), velocityPercent: upTo(40), memory: upTo(1), anchor: upTo(1), span: fc.integer({ min: 1, max: 8 }) }),
       fc.record({ kind: fc.constant('apart' as const), ms: upTo(30), order: fc.shuffledSubarray([...APART_GROUPS], { minLength: 1 }) }),
+      fc.record({ kind: fc.constant('timbre' as const), pan: upTo(100), pitch: upTo(12), brightness: upTo(100), velocityBrightness: upTo(100, -100), pitchPan: upTo(100, -100) }),
       fc.record({ kind: fc.constant('accents' as const), grid: grids, levels: fc.array(upTo(2), { minLength: 1, maxLength: 20 }), depth: upTo(1), contrast: upTo(3), scale: upTo(2), add: upTo(127, -127), jitter: upTo(40), floor: fc.integer({ min: 1, max: 60 }), ceiling: fc.integer({ min: 60, max: 127 }) }),
     ),
     scopeArbitrary,

@@ -127,13 +127,28 @@ export interface AccentsMove extends MoveBase {
   ceiling: number;
 }
 
+/** How hits sound beside their velocity. */
+export interface TimbreMove extends MoveBase {
+  kind: 'timbre';
+  /** Even draws within so many percent, 0 to 100. */
+  pan: number;
+  /** ... semitones, 0 to 12. */
+  pitch: number;
+  /** ... percent, 0 to 100. */
+  brightness: number;
+  /** Brightness by velocity, in percent at full velocity, -100 to 100. */
+  velocityBrightness: number;
+  /** Pan by pitch, in percent an octave, -100 to 100. */
+  pitchPan: number;
+}
+
 /** The names that seeds are salted with: those of the first format, so that the same seed keeps the same dice. */
-export const DICE_NAMES: Readonly<Record<MoveKind, string>> = { quantize: 'tighten', swing: 'swing', groove: 'template', lay: 'lay', humanize: 'drift', apart: 'spread', accents: 'accents' };
+export const DICE_NAMES: Readonly<Record<MoveKind, string>> = { quantize: 'tighten', swing: 'swing', groove: 'template', lay: 'lay', humanize: 'drift', apart: 'spread', accents: 'accents', timbre: 'timbre' };
 
 /** One step of a feel. Each kind is a module in moves/ and an entry in perform.ts. */
-export type Move = QuantizeMove | SwingMove | GrooveMove | LayMove | HumanizeMove | ApartMove | AccentsMove;
+export type Move = QuantizeMove | SwingMove | GrooveMove | LayMove | HumanizeMove | ApartMove | AccentsMove | TimbreMove;
 export type MoveKind = Move['kind'];
-export const MOVE_KINDS = ['quantize', 'swing', 'groove', 'lay', 'humanize', 'apart', 'accents'] as const satisfies readonly MoveKind[];
+export const MOVE_KINDS = ['quantize', 'swing', 'groove', 'lay', 'humanize', 'apart', 'accents', 'timbre'] as const satisfies readonly MoveKind[];
 
 /** An ordered list of moves that never changes the written hits. */
 export interface Feel {
@@ -160,6 +175,7 @@ export const DEFAULT_MOVES = {
   humanize: { kind: 'humanize', timingMs: 4, velocityPercent: 8, memory: 0.4, anchor: 0.5, span: 4 },
   apart: { kind: 'apart', ms: 5, order: APART_GROUPS },
   accents: { kind: 'accents', grid: '1/16', levels: [1], depth: 1, contrast: 1, scale: 1, add: 0, jitter: 0, floor: 1, ceiling: 127 },
+  timbre: { kind: 'timbre', pan: 0, pitch: 0, brightness: 0, velocityBrightness: 0, pitchPan: 0 },
 } as const satisfies { [K in Exclude<MoveKind, 'groove'>]: Extract<Move, { kind: K }> };
 
 /** True where the feel cannot change anything: performing gives the written part, plus nudges. */

@@ -28,6 +28,8 @@ export function firstMove(kind: MoveKind, part: Performable, loopBars: number, g
       return { ...DEFAULT_MOVES.accents, levels: [1.15, 0.74, 0.92, 0.74] };
     case 'humanize':
       return { ...DEFAULT_MOVES.humanize, span: SPANS.find((n) => loopBars % n === 0) ?? 1 };
+    case 'timbre':
+      return { ...DEFAULT_MOVES.timbre, pitch: 0.2, brightness: 10, velocityBrightness: 30 };
     default:
       return DEFAULT_MOVES[kind];
   }

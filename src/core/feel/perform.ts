@@ -13,7 +13,9 @@ import { applyApart } from './moves/apart';
 import { applySwing } from './moves/swing-move';
 import { applyGroove } from './moves/groove';
 import { applyQuantize } from './moves/quantize';
+import { applyTimbre } from './moves/timbre';
 import { scopeTest } from './scope';
+import { blendTimbre, ownTimbre, type TimbreColumns } from './timbre-columns';
 import type { ApplyMove, HitRange, Performable, Work } from './work';
 
 export type { HitRange, Performable } from './work';
@@ -31,6 +33,8 @@ export interface Performance {
   homes: Homes;
   /** Homes as the swing moves in scope place them, blended by the sway as the hits are: a perfectly swung hit has lean 0. */
   placedHomes: Float64Array;
+  /** Pan, pitch and brightness as performed; null where they are the hits' own. */
+  timbre: TimbreColumns | null;
 }
 
 /**
@@ -47,10 +51,12 @@ export function performPart(part: Performable, range: HitRange = { from: 0, to: 
   const times = written.ticks.slice();
   const loudness = new Float64Array(written.velocities);
   const placedHomes = homes.ticks.slice();
+  let timbre: TimbreColumns | null = null;
 
   if (!isIdle(feel)) {
-    runMoves(workOf(part, range, times, loudness, placedHomes), feel.moves.length);
+    runMoves({ ...workOf(part, range, times, loudness, placedHomes), timbre: () => (timbre ??= ownTimbre(hits)) }, feel.moves.length);
     if (feel.sway !== 1) {
+      if (timbre) blendTimbre(timbre, hits, feel.sway);
       for (let i = range.from; i < range.to; i++) {
         const tick = written.ticks[i] as number;
         const velocity = written.velocities[i] as number;
@@ -66,11 +72,11 @@ export function performPart(part: Performable, range: HitRange = { from: 0, to: 
   addNudges(part, range, times, loudness);
   const velocities = new Uint8Array(hits.length);
   for (let i = range.from; i < range.to; i++) velocities[i] = clampVelocity(loudness[i] as number);
-  return { ticks: times, velocities, lengths: performedLengths(hits, range, times), homes, placedHomes };
+  return { ticks: times, velocities, lengths: performedLengths(hits, range, times), homes, placedHomes, timbre };
 }
 
 function workOf(part: Performable, range: HitRange, times: Float64Array, loudness: Float64Array, placedHomes: Float64Array): Work {
-  return { part, hits: part.hits, written: columnsOfHits(part.hits), range, map: meterMapOf(part), tempo: tempoMapOf(part), homes: homesOf(part), times, loudness, placedHomes };
+  return { part, hits: part.hits, written: columnsOfHits(part.hits), range, map: meterMapOf(part), tempo: tempoMapOf(part), homes: homesOf(part), times, loudness, placedHomes, timbre: () => ownTimbre(part.hits) };
 }
 
 /** Runs the moves before `until` that are on. */
@@ -100,6 +106,7 @@ export function writtenPerformance(part: Performable, range: HitRange = { from: 
     lengths: performedLengths(part.hits, range, times),
     homes,
     placedHomes: homes.ticks,
+    timbre: null,
   };
 }
 
@@ -116,6 +123,7 @@ const APPLY: { readonly [K in MoveKind]: ApplyMove<Extract<Move, { kind: K }>> }
   humanize: applyHumanize,
   apart: applyApart,
   accents: applyAccents,
+  timbre: applyTimbre,
 };
 
 function applyMove(move: Move, work: Work, seed: number) {

@@ -4,6 +4,7 @@ import type { Hit, Part } from '../part/part';
 import type { MeterMap } from '../time/meter-map';
 import type { TempoMap } from '../time/tempo-map';
 import type { ScopeTest } from './scope';
+import type { TimbreColumns } from './timbre-columns';
 
 /** What performing needs to know of a part. */
 export type Performable = Pick<Part, 'hits' | 'tempo' | 'meter' | 'origin' | 'bars' | 'feel'>;
@@ -30,6 +31,8 @@ export interface Work {
   loudness: Float64Array;
   /** Homes as the swing moves so far place them. */
   placedHomes: Float64Array;
+  /** Pan, pitch and brightness; made where a move first asks for them. */
+  timbre: () => TimbreColumns;
 }
 
 /** Applies one move to the hits in its scope. */

@@ -85,6 +85,7 @@ export function makeProgram(
   const voiceOf = (s: number): VoiceName => strokes.voices.get(s) ?? hitAt(s).voice;
   const hitAt = (s: number): Hit => part.hits[strokes.hits[s] as number] as Hit;
   const belongs = homeTest(part, range.start, range.end);
+  const { timbre } = performance;
   const chosen: number[] = [];
   for (let s = 0; s < strokes.hits.length; s++) {
     if (isSpilled(strokes, s, range.end) || !audible.has(voiceOf(s))) continue;
@@ -101,9 +102,9 @@ export function makeProgram(
     slots: Int32Array.from(chosen, (s) => slotOf(hitAt(s), strokes.numbers[s] as number)),
     voices: Uint16Array.from(chosen, (s) => voiceIndex(voiceOf(s))),
     velocities: Uint8Array.from(chosen, (s) => strokes.velocities[s] as number),
-    pans: Int8Array.from(chosen, (s) => hitAt(s).pan ?? 0),
-    pitches: Float32Array.from(chosen, (s) => hitAt(s).pitch ?? 0),
-    brightness: Int8Array.from(chosen, (s) => hitAt(s).brightness ?? 0),
+    pans: Int8Array.from(chosen, (s) => (timbre ? Math.round(timbre.pans[strokes.hits[s] as number] as number) : (hitAt(s).pan ?? 0))),
+    pitches: Float32Array.from(chosen, (s) => (timbre ? (timbre.pitches[strokes.hits[s] as number] as number) : (hitAt(s).pitch ?? 0))),
+    brightness: Int8Array.from(chosen, (s) => (timbre ? Math.round(timbre.brightness[strokes.hits[s] as number] as number) : (hitAt(s).brightness ?? 0))),
     chokes: Uint8Array.from(chosen, (s) => (hitAt(s).choke ? 1 : 0)),
   };
 }

@@ -17,7 +17,7 @@ import { scopeWords } from '@/ui/scope-words';
 
 const MoveBody = dynamic(() => import('./MoveBody'), { ssr: false });
 
-export const KIND_WORDS: Readonly<Record<MoveKind, string>> = { quantize: 'Quantize', swing: 'Swing', groove: 'Groove', lay: 'Lay back', humanize: 'Humanize', apart: 'Set apart', accents: 'Accents' };
+export const KIND_WORDS: Readonly<Record<MoveKind, string>> = { quantize: 'Quantize', swing: 'Swing', groove: 'Groove', lay: 'Lay back', humanize: 'Humanize', apart: 'Set apart', accents: 'Accents', timbre: 'Timbre' };
 
 /** Held longer than this the switch bypasses the move for as long. */
 const HOLD_MS = 250;

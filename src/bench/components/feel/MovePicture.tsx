@@ -54,6 +54,8 @@ function stemsOf(move: Exclude<Move, { kind: 'quantize' }>): Small[] {
       return WANDERING.map((w, i) => ({ x: 6 + i * 8.5, lean: limit((w * move.timingMs) / 2, 6), height: Math.max(4, level + (w * move.velocityPercent) / 3) }));
     case 'apart':
       return [-1, 0, 1].map((k) => ({ x: WIDTH / 2, lean: limit((k * move.ms) / 1.6, 14), height: level + 3 - 3 * Math.abs(k) }));
+    case 'timbre':
+      return WANDERING.map((w, i) => ({ x: 6 + i * 8.5, lean: 0, height: limit(level + (w * (move.brightness + Math.abs(move.velocityBrightness))) / 12, 20) }));
     case 'accents':
       return Array.from({ length: 8 }, (_, i) => ({ x: 6 + i * 8.5, lean: 0, height: limit(12 * move.scale * (1 + move.depth * ((move.levels[i % move.levels.length] ?? 1) - 1)), 20) }));
   }

@@ -2,7 +2,7 @@
 
 import { Dices } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { MAX_SWING, MIN_SWING, type APART_GROUPS, STRAIGHT, type AccentsMove, type HumanizeMove, type Move, type ApartMove, type GrooveMove, type QuantizeMove } from '@/core/feel/feel';
+import { MAX_SWING, MIN_SWING, type APART_GROUPS, STRAIGHT, type AccentsMove, type HumanizeMove, type Move, type ApartMove, type GrooveMove, type QuantizeMove, type TimbreMove } from '@/core/feel/feel';
 import { GRIDS, isTriplet, type GridName } from '@/core/time/grid';
 import { Button, IconButton } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
@@ -78,6 +78,17 @@ export function MoveSentence({ move, edit }: { move: Move; edit: Edit }) {
             ))}
           </ol>
         </div>
+      );
+    case 'timbre':
+      return (
+        <Words>
+          sounds of their own: pan {number<TimbreMove>('Pan', move.pan, 'pan', 0, 100, '%,', { default: 0 })}
+          <span>pitch {number<TimbreMove>('Pitch', move.pitch, 'pitch', 0, 12, 'semitones,', { digits: 2, default: 0 })}</span>
+          <span>brightness {number<TimbreMove>('Brightness', move.brightness, 'brightness', 0, 100, '% to either side;', { default: 0 })}</span>
+          <span>brighter by velocity {number<TimbreMove>('Brightness by velocity', move.velocityBrightness, 'velocityBrightness', -100, 100, '%,', { default: 0 })}</span>
+          <span>panned by pitch {number<TimbreMove>('Pan by pitch', move.pitchPan, 'pitchPan', -100, 100, '% an octave', { default: 0 })}</span>
+          <Seed move={move} edit={edit} />
+        </Words>
       );
     case 'accents':
       return <Accents move={move} edit={edit} number={number} grid={grid} />;

@@ -1,6 +1,6 @@
 /** Commands on the feel: its moves and their order, whole feels, baking in. */
 import { isIdle, MOST_MOVES, type Feel, type Move, EMPTY_FEEL } from '../../feel/feel';
-import { performPart } from '../../feel/perform';
+import { performPart, type Performance } from '../../feel/perform';
 import { rollLength } from '../../ornament/strokes';
 import { roundHalfUp, ticks, velocity } from '../../units';
 import { compareHits, type Hit, type Part } from '../part';
@@ -56,7 +56,15 @@ export function bake(part: Part): Part {
     const { nudge: _nudge, home: _home, ...rest } = hit;
     // A roll without a length of its own goes on to the next hit, which may move: it keeps what it had.
     const ornament: Pick<Hit, 'ornament'> = hit.ornament?.kind === 'roll' ? { ornament: { ...hit.ornament, length: rollLength(part, i) } } : {};
-    return { ...rest, ...ornament, tick: ticks(roundHalfUp(performed.ticks[i] as number)), velocity: velocity(performed.velocities[i] as number), length: ticks(Math.max(1, roundHalfUp(performed.lengths[i] as number))) };
+    return { ...withTimbre(rest, performed, i), ...ornament, tick: ticks(roundHalfUp(performed.ticks[i] as number)), velocity: velocity(performed.velocities[i] as number), length: ticks(Math.max(1, roundHalfUp(performed.lengths[i] as number))) };
   });
   return grownToFit({ ...part, hits: hits.sort(compareHits), feel: { ...EMPTY_FEEL, seed: part.feel.seed } });
+}
+
+/** Pan, pitch and brightness as performed; pitch to a hundredth, what is at rest is not kept. */
+function withTimbre<H extends Pick<Hit, 'pan' | 'pitch' | 'brightness'>>(hit: H, { timbre }: Performance, i: number): H {
+  if (!timbre) return hit;
+  const { pan: _pan, pitch: _pitch, brightness: _brightness, ...rest } = hit;
+  const [pan, pitch, brightness] = [Math.round(timbre.pans[i] as number), Math.round((timbre.pitches[i] as number) * 100) / 100, Math.round(timbre.brightness[i] as number)];
+  return { ...rest, ...(pan ? { pan } : {}), ...(pitch ? { pitch } : {}), ...(brightness ? { brightness } : {}) } as H;
 }
