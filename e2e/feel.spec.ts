@@ -214,11 +214,27 @@ test('the same part and a feel of every kind give the same bytes in the browser 
   await importMidi(page, 'flat.mid', bytes);
   for (const name of ['Add quantize', 'Add swing', 'Add groove', 'Add lay back', 'Add humanize', 'Add set apart', 'Add accents', 'Add timbre']) await press(page, name);
   const feel = await page.evaluate(() => window.nodSway!.bench().part.feel);
-  expect(feel.moves).toHaveLength(7);
+  expect(feel.moves).toHaveLength(8);
   const out = await exportMidi(page);
   const answer = await request.post('/api/perform', { multipart: { midi: { name: 'flat.mid', mimeType: 'audio/midi', buffer: Buffer.from(bytes) }, feel: JSON.stringify(feel) } });
   expect(answer.status()).toBe(200);
   expect(notesOf(new Uint8Array(await answer.body()))).toEqual(notesOf(out));
+});
+
+test('one visit to a scope is one step; every row but these; a timbre move changes the sound alone', async ({ page }) => {
+  await importMidi(page, 'flat.mid', flat().bytes);
+  await press(page, 'Add timbre');
+  const scope = async () => (await moves(page))[0]?.scope?.voices;
+  await page.getByRole('button', { name: /^Scope: / }).click();
+  for (const row of ['Snare', 'Kick']) await page.getByRole('checkbox', { name: row, exact: true }).check();
+  await page.getByRole('button', { name: 'all others' }).click();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toBeHidden();
+  expect(await scope()).toEqual(['hat-closed']);
+  await expect(page.getByRole('region', { name: 'Timbre, move 1' }).getByTestId('effect')).toHaveText('sound of 32 hits');
+  await page.keyboard.press('Control+z');
+  expect([await scope(), (await moves(page)).length]).toEqual([undefined, 1]);
+  expect(notesOf(await exportMidi(page))).toEqual(sorted(flat().notes.map(([t, k, v]): Note => [t * 2, k, v])));
 });
 
 test('moves are dragged into another order; what they change in a long part is found by a worker; J rolls again', async ({ page }) => {

@@ -35,9 +35,9 @@ export function firstMove(kind: MoveKind, part: Performable, loopBars: number, g
   }
 }
 
-/** Eighths where nothing stands between them, else sixteenths. */
+/** Eighths where hits stand on these alone, else sixteenths; in a part without hits as well. */
 export function firstSwing(part: Performable): SwingMove {
-  return hasSixteenths(part) ? { ...DEFAULT_MOVES.swing, percent: DEFAULT_SWING } : { ...DEFAULT_MOVES.swing, division: '1/8', percent: EIGHTH_SWING };
+  return part.hits.length === 0 || hasSixteenths(part) ? { ...DEFAULT_MOVES.swing, percent: DEFAULT_SWING } : { ...DEFAULT_MOVES.swing, division: '1/8', percent: EIGHTH_SWING };
 }
 
 /** Whether any hit belongs to the second sixteenth of a pair. */

@@ -25,7 +25,7 @@ export default function MoveBody({ move, index, count, label, edit }: Props) {
   return (
     <div className="mt-1">
       <div className="leading-8">
-        <ScopeEditor index={index} scope={move.scope} edit={edit} />
+        <ScopeEditor index={index} edit={edit} />
       </div>
       <MoveSentence move={move} edit={edit} />
       {move.kind === 'quantize' && <Doubtful index={index} />}

@@ -18,9 +18,10 @@ import { scopeWords } from '@/ui/scope-words';
 interface Props {
   /** The move's place in the feel. */
   index: number;
-  scope: Scope | undefined;
   edit: Edit;
 }
+
+const NO_SCOPE: Scope = {};
 
 type BarsKind = 'all' | 'range' | 'odd' | 'even' | 'some';
 type StepsKind = 'all' | 'on' | 'off' | 'some';
@@ -43,10 +44,13 @@ function stepsKind({ steps }: Scope): StepsKind {
 }
 
 /** The words of a move's scope; pressed, they open what they stand for. */
-export const ScopeEditor = memo(function ScopeEditor({ index, scope = {}, edit }: Props) {
+export const ScopeEditor = memo(function ScopeEditor({ index, edit }: Props) {
   const { getState } = useBenchStore();
+  // At once, not at every second frame: a tick must stay where it was made.
+  const scope = useBench((s) => s.part.feel.moves[index]?.scope) ?? NO_SCOPE;
   const part = useBench(calmPart);
-  const onChange = (next: Scope | undefined) => edit.set('Change what a move touches', { scope: next });
+  // One visit is one step: what is changed while it is open is finished when it closes.
+  const onChange = (next: Scope | undefined) => edit.sweep({ scope: next });
   const set = (change: Partial<Scope>) => onChange(tidy({ ...scope, ...change }));
   const fromSelection = () => {
     const { part: now, selection, view } = getState();
@@ -62,7 +66,7 @@ export const ScopeEditor = memo(function ScopeEditor({ index, scope = {}, edit }
   const bars = scope.bars;
   const steps = scope.steps;
   return (
-    <Popover.Root>
+    <Popover.Root onOpenChange={(open) => !open && edit.done()}>
       <Popover.Trigger className="rounded border-b border-strong px-1 text-left hover:bg-sunk" aria-label={`Scope: ${scopeWords(part, scope)}`}>
         {scopeWords(part, scope)}
       </Popover.Trigger>
@@ -82,6 +86,9 @@ export const ScopeEditor = memo(function ScopeEditor({ index, scope = {}, edit }
                 {labelOfRow(part, r.voice)}
               </label>
             ))}
+            <Button className={small} disabled={voices.size === 0} title="Every row but these" onClick={() => set({ voices: part.rows.map((r) => r.voice).filter((v) => !voices.has(v)) })}>
+              all others
+            </Button>
           </Group>
           <Group label="Bars">
             <Picker
