@@ -44,7 +44,7 @@ function fromBytes(bytes: Uint8Array): Part {
 
 function benchImport(bytes: Uint8Array): void {
   const m = compare(() => fromBytes(bytes), () => parseMidi(bytes));
-  say('import', m.value, 'ms', m.baseline, 2);
+  say('import', m.value, 'ms', m.baseline, 4.5);
 }
 
 function benchExport(part: Part): void {
@@ -58,9 +58,9 @@ function benchPerform(part: Part): void {
   const felt = { ...part, feel: { ...part.feel, moves: sixMoves } };
   // As in a sweep: the hits stay, so what depends on them alone (homes) is known.
   const m = compare(() => performPart({ ...felt }), () => structuredClone(part.hits));
-  say('perform', m.value, 'ms', m.baseline, 1);
+  say('perform', m.value, 'ms', m.baseline, 0.6);
   const cold = compare(() => performPart(fresh(felt)), () => structuredClone(part.hits));
-  say('perform-cold', cold.value, 'ms', cold.baseline, 1);
+  say('perform-cold', cold.value, 'ms', cold.baseline, 2);
 }
 
 const ORNAMENTS = 2_000;

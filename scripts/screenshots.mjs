@@ -8,7 +8,7 @@ const PORT = 3291;
 const BASE = `http://127.0.0.1:${PORT}`;
 const OUT = 'docs/screenshots';
 mkdirSync(OUT, { recursive: true });
-const server = spawn('npx', ['next', 'start', '-H', '127.0.0.1', '-p', String(PORT)], { stdio: 'ignore', detached: true });
+const server = spawn('node', ['server/serve.mjs', String(PORT)], { stdio: 'ignore', detached: true });
 while (!(await fetch(BASE).catch(() => null))?.ok) await new Promise((done) => setTimeout(done, 200));
 const browser = await chromium.launch({ executablePath: CHROMIUM, args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--autoplay-policy=no-user-gesture-required'] });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });

@@ -10,6 +10,9 @@ interface Sending {
   kept: Promise<boolean>;
 }
 
+/** Hits of an edit that are handed over within a frame. */
+const LARGE = 2000;
+
 const namedOf = (e: unknown): NamedError => (isNamedError(e) ? e : new NamedError('store-refused', { cause: String(e) }));
 
 /**
@@ -39,7 +42,10 @@ export class Saver {
   save(edit: FinishedEdit) {
     if (this.gone) return;
     this.pending.push(edit);
-    this.write();
+    if (edit.diff.removed.length + edit.diff.added.length <= LARGE || this.failed) return this.write();
+    // Handing thousands of hits over takes longer than a frame: what was done is drawn first.
+    if (!this.settling) this.onState({ kind: 'saving' });
+    setTimeout(() => this.write(), 0);
   }
 
   /** Tries the waiting edits again. */

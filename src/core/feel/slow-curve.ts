@@ -6,6 +6,7 @@ import { mixLong, normalOf } from './numbers';
 /** Cells of the finest octave are a sixteenth long; each further octave's are twice as long, up to the span. */
 const FINEST = TICKS_PER_QUARTER / 4;
 const MOST_OCTAVES = 10;
+const CELLS = Float64Array.from({ length: MOST_OCTAVES }, (_, k) => FINEST * 2 ** k);
 /** Octaves are shifted against each other by this part of a cell, so that their corners do not fall together on bar lines. */
 const SHIFT = 0.37;
 /** Over so many bars the curve's mean is 0. */
@@ -38,6 +39,7 @@ export class SlowCurve {
   /** Octaves up to the first span's length; and what brings the curve to unit deviation. Both hold throughout, whatever the meter does. */
   private readonly octaves: number;
   private readonly scale: number;
+  private readonly unit: number;
 
   constructor(
     private readonly seed: number,
@@ -46,6 +48,7 @@ export class SlowCurve {
   ) {
     const length = map.barOf(bars).start - map.barOf(0).start;
     this.octaves = Math.max(1, Math.min(MOST_OCTAVES, 1 + Math.floor(Math.log2(length / FINEST) + 1e-9)));
+    this.unit = Math.sqrt(this.octaves);
     this.span = this.measure(0);
     // Taking c = mean x plateau off leaves 1 - 2 E(sum x c) + E(c^2).
     const squared = PLATEAU ** 2 * (1 - (4 / 3) * RAMP);
@@ -62,20 +65,22 @@ export class SlowCurve {
   }
 
   private sum(tick: number): number {
+    const { octaves, cells, left, right } = this;
     let sum = 0;
-    for (let k = 0; k < this.octaves; k++) {
-      const place = tick / (FINEST * 2 ** k) + k * SHIFT;
+    for (let k = 0; k < octaves; k++) {
+      const place = tick / (CELLS[k] as number) + k * SHIFT;
       const cell = Math.floor(place);
-      if (cell !== this.cells[k]) {
-        this.left[k] = cell === (this.cells[k] as number) + 1 ? (this.right[k] as number) : this.draw(k, cell);
-        this.right[k] = this.draw(k, cell + 1);
-        this.cells[k] = cell;
+      if (cell !== cells[k]) {
+        left[k] = cell === (cells[k] as number) + 1 ? (right[k] as number) : this.draw(k, cell);
+        right[k] = this.draw(k, cell + 1);
+        cells[k] = cell;
       }
       const share = place - cell;
+      const rest = 1 - share;
       // Between two draws the deviation sinks: divided by it, the curve has the same everywhere.
-      sum += ((this.left[k] as number) * (1 - share) + (this.right[k] as number) * share) / Math.sqrt(share * share + (1 - share) * (1 - share));
+      sum += ((left[k] as number) * rest + (right[k] as number) * share) / Math.sqrt(share * share + rest * rest);
     }
-    return sum / Math.sqrt(this.octaves);
+    return sum / this.unit;
   }
 
   private spanAt(tick: Ticks): Span {
@@ -92,15 +97,18 @@ export class SlowCurve {
     let mean = 0;
     let variance = 0;
     for (let k = 0; k < octaves; k++) {
-      const from = start / (FINEST * 2 ** k) + k * SHIFT;
-      const to = end / (FINEST * 2 ** k) + k * SHIFT;
+      const from = start / (CELLS[k] as number) + k * SHIFT;
+      const to = end / (CELLS[k] as number) + k * SHIFT;
       let carried = 0;
+      const [whole, length] = [WHOLE_AREA / (to - from), to - from];
       for (let cell = Math.floor(from); cell < to; cell++) {
-        const [a, b] = [Math.max(from, cell) - cell, Math.min(to, cell + 1) - cell];
-        const falling = carried + (area(1 - a) - area(1 - b)) / (to - from);
+        const isWhole = cell >= from && cell + 1 <= to;
+        const a = isWhole ? 0 : Math.max(from, cell) - cell;
+        const b = isWhole ? 1 : Math.min(to, cell + 1) - cell;
+        const falling = carried + (isWhole ? whole : (area(1 - a) - area(1 - b)) / length);
         mean += falling * this.draw(k, cell);
         variance += falling ** 2;
-        carried = (area(b) - area(a)) / (to - from);
+        carried = isWhole ? whole : (area(b) - area(a)) / length;
       }
       mean += carried * this.draw(k, Math.ceil(to));
       variance += carried ** 2;
@@ -114,3 +122,5 @@ function area(share: number): number {
   const u = share - 0.5;
   return Math.sqrt(2 * u * u + 0.5) / 2 + Math.asinh(2 * u) / (2 * Math.SQRT2);
 }
+
+const WHOLE_AREA = area(1) - area(0);
