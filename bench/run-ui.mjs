@@ -62,7 +62,12 @@ async function load(context) {
     await cdp.send('Network.setCacheDisabled', { cacheDisabled: true });
     const scripts = new Set();
     let sum = 0;
-    cdp.on('Network.responseReceived', (e) => e.type === 'Script' && scripts.add(e.requestId));
+    // What comes before the body is counted off: the bar is for scripts.
+    cdp.on('Network.responseReceived', (e) => {
+      if (e.type !== 'Script') return;
+      scripts.add(e.requestId);
+      sum -= e.response.encodedDataLength;
+    });
     cdp.on('Network.loadingFinished', (e) => scripts.has(e.requestId) && (sum += e.encodedDataLength));
     await page.goto(BASE + path);
     await page.waitForLoadState('networkidle');

@@ -23,9 +23,21 @@ export function pathOf(url) {
 /** Methods that a path knows. */
 export const methodsOf = (path) => (path.startsWith('/api/') ? ['POST'] : ['GET', 'HEAD']);
 
+/** Pages are what has no ending and no place of its own: everything else is a script, a style, a picture or the API's answer. */
+export const isPage = (path) => !path.startsWith('/_next/') && !path.startsWith('/api/') && !/\.\w{2,5}$/.test(path);
+
+/** Headers of every answer. */
+const EVERYWHERE = {
+  'X-Content-Type-Options': 'nosniff',
+  'Referrer-Policy': 'no-referrer',
+  'Permissions-Policy': 'midi=(self), camera=(), microphone=(), geolocation=(), payment=(), usb=()',
+  'Cross-Origin-Resource-Policy': 'same-origin',
+};
+
 /**
- * Headers of every answer. Scripts come from here alone, inline ones only where they are those of the built pages, by their hashes:
- * nonces would make pages that cannot be kept for working offline.
+ * Headers of a page, and of what is none. Scripts come from here alone, inline ones only where they are those of the built pages, by their
+ * hashes: nonces would make pages that cannot be kept for working offline. What is no page has no inline script, and a shorter policy: it
+ * is sent with each of many small files.
  */
 export function headersOf(scriptHashes) {
   const policy = [
@@ -42,12 +54,7 @@ export function headersOf(scriptHashes) {
     "frame-ancestors 'none'",
   ];
   return {
-    'Content-Security-Policy': policy.join('; '),
-    'X-Content-Type-Options': 'nosniff',
-    'X-Frame-Options': 'DENY',
-    'Referrer-Policy': 'no-referrer',
-    'Permissions-Policy': 'midi=(self), camera=(), microphone=(), geolocation=(), payment=(), usb=(), serial=(), hid=(), display-capture=()',
-    'Cross-Origin-Opener-Policy': 'same-origin',
-    'Cross-Origin-Resource-Policy': 'same-origin',
+    page: { ...EVERYWHERE, 'Content-Security-Policy': policy.join('; '), 'X-Frame-Options': 'DENY', 'Cross-Origin-Opener-Policy': 'same-origin' },
+    other: { ...EVERYWHERE, 'Content-Security-Policy': "default-src 'self'; script-src 'self'; worker-src 'self'; frame-ancestors 'none'" },
   };
 }

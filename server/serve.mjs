@@ -2,7 +2,7 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { createServer } from 'node:http';
 import next from 'next';
-import { headersOf, isOwnHost, methodsOf, pathOf } from './policy.mjs';
+import { headersOf, isOwnHost, isPage, methodsOf, pathOf } from './policy.mjs';
 import { HASHES } from './script-hashes.mjs';
 
 const PORT = Number(process.argv[2] ?? process.env.PORT ?? 3000);
@@ -22,10 +22,10 @@ await app.prepare();
 const handle = app.getRequestHandler();
 
 const server = createServer({ requestTimeout: SLOWEST_REQUEST_MS, headersTimeout: 10_000, connectionsCheckingInterval: 2000 }, (request, response) => {
-  for (const [name, value] of Object.entries(HEADERS)) response.setHeader(name, value);
+  const path = pathOf(request.url);
+  for (const [name, value] of Object.entries(path === null || isPage(path) ? HEADERS.page : HEADERS.other)) response.setHeader(name, value);
   response.on('finish', () => endLate(request));
   if (!isOwnHost(request.headers.host)) return refuse(response, 421, 'unknown-host', 'This server is not called that.');
-  const path = pathOf(request.url);
   if (path === null) return refuse(response, 400, 'bad-address', 'The address has a broken escape.');
   const methods = methodsOf(path);
   if (!methods.includes(request.method)) {

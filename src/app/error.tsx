@@ -1,14 +1,19 @@
 'use client';
 
-import { Fault } from '@/ui/ErrorBoundary';
-import { ShelfLink } from '@/ui/ShelfLink';
-
+/** Kept small, since it comes with every place: what a place itself does not catch. */
 export default function PlaceFault({ error, reset }: { error: Error; reset: () => void }) {
+  const button = 'inline-flex h-8 items-center rounded-md border border-strong px-3 hover:bg-sunk';
   return (
-    <main className="py-12">
-      <Fault error={error} what="This place cannot be shown." again={reset}>
-        <ShelfLink />
-      </Fault>
+    <main role="alert" className="mx-auto max-w-xl px-6 py-24 text-center">
+      <h1 className="font-serif text-2xl">This place cannot be shown.</h1>
+      <p className="mt-2 mb-6 text-faint">This is a fault of ours; finished edits are kept. {error.message}</p>
+      <button type="button" className={`${button} mr-2`} onClick={reset}>
+        Try again
+      </button>
+      {/* A full load: whatever broke the page is left behind. */}
+      <a href="/" className={button}>
+        Back to the shelf
+      </a>
     </main>
   );
 }

@@ -8,10 +8,12 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { toast } from 'sonner';
+import { useStore } from 'zustand';
 import type { LaneContent } from '@/core/smf/lanes';
 import type { PartRow } from '@/storage/database';
 import { addMissingDemos, seedOnFirstVisit } from '@/storage/demo-seed';
 import { partStore } from '@/storage/part-store';
+import { unsavedParts } from '@/storage/unsaved';
 import { Button } from '@/ui/Button';
 import { showError } from '@/ui/notify';
 import { StoreNotice } from '@/ui/StoreNotice';
@@ -20,9 +22,9 @@ import type { LaneQuestion } from '@/workers/midi-file';
 import type { ImportStep } from './import-flow';
 import type { Beginning } from './new-part';
 import { PartCard } from './PartCard';
-import { UnsavedParts } from './UnsavedParts';
 
 const LaneDialog = dynamic(() => import('@/ui/LaneDialog').then((m) => m.LaneDialog), { ssr: false });
+const UnsavedParts = dynamic(() => import('./UnsavedParts').then((m) => m.UnsavedParts), { ssr: false });
 const NewPartDialog = dynamic(() => import('./NewPartDialog').then((m) => m.NewPartDialog), { ssr: false });
 
 /** Loaded with the first file. */
@@ -31,6 +33,7 @@ const importFlow = () => import('./import-flow');
 /** The start: all parts; a file may be dropped anywhere. */
 export function Shelf() {
   const router = useRouter();
+  const unsaved = useStore(unsavedParts, (parts) => parts.size > 0);
   const [seeded, setSeeded] = useState(false);
   const [search, setSearch] = useState('');
   const [question, setQuestion] = useState<LaneQuestion | null>(null);
@@ -133,7 +136,7 @@ export function Shelf() {
       <main className="mx-auto max-w-6xl px-6 pb-16">
         <input {...getInputProps()} aria-label="MIDI or part file" data-testid="file-input" />
         <StoreNotice />
-        <UnsavedParts />
+        {unsaved && <UnsavedParts />}
         {busy && (
           <p role="status" className="mb-4 flex items-center gap-3 rounded-md border border-strong px-4 py-2">
             Reading {busy} … <Button onClick={() => abort.current?.abort(new Error('cancelled'))}>Cancel</Button>
