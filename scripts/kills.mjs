@@ -8,7 +8,7 @@ import { chromium } from '@playwright/test';
 import { CHROMIUM } from './steps.mjs';
 
 const COUNT = Number(process.argv[2] ?? 100);
-const PORT = 3291;
+const PORT = 3292;
 const BENCH = `http://127.0.0.1:${PORT}/bench/demo-gangway-strut`;
 const ARGS = ['--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--remote-debugging-port=0', '--window-size=1280,800', 'about:blank'];
 
