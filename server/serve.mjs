@@ -41,7 +41,8 @@ const server = createServer({ requestTimeout: SLOWEST_REQUEST_MS, headersTimeout
 server.on('clientError', (error, socket) => {
   if (!socket.writable) return socket.destroy();
   const status = error.code === 'ERR_HTTP_REQUEST_TIMEOUT' ? '408 Request Timeout' : error.code === 'HPE_HEADER_OVERFLOW' ? '431 Request Header Fields Too Large' : '400 Bad Request';
-  socket.end(`HTTP/1.1 ${status}\r\nX-Content-Type-Options: nosniff\r\nContent-Length: 0\r\nConnection: close\r\n\r\n`);
+  const headers = Object.entries({ ...HEADERS.other, 'Content-Length': 0, Connection: 'close' }).map(([name, value]) => `${name}: ${value}\r\n`);
+  socket.end(`HTTP/1.1 ${status}\r\n${headers.join('')}\r\n`);
 });
 
 function refuse(response, status, code, message) {

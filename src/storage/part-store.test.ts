@@ -8,7 +8,7 @@ import { demoCues } from '@/demo/cues';
 import { smallPart } from '@tests/support/arbitraries';
 import { NodSwayDatabase } from './database';
 import { addMissingDemos, seedOnFirstVisit } from './demo-seed';
-import { PartStore } from './part-store';
+import { PartStore, type FinishedEdit } from './part-store';
 
 let number = 0;
 const fresh = (): { db: NodSwayDatabase; store: PartStore } => {
@@ -19,12 +19,18 @@ const fresh = (): { db: NodSwayDatabase; store: PartStore } => {
 const part = smallPart([['kick', 0, 100], ['snare', 1, 90], ['kick', 2, 80]]);
 const all = new Set(part.hits.map((h) => h.id));
 
+/** Writes edits and brings the row up to them, as the saver does. */
+async function saveEdits(store: PartStore, id: string, seq: number, edits: readonly FinishedEdit[]): Promise<void> {
+  await store.appendEdits(id, seq, edits);
+  await store.settleHead(id, seq, seq + edits.length - 1, edits.at(-1)!.after);
+}
+
 /** Saves each step as an edit; gives the last part. */
 async function edit(store: PartStore, id: string, from: Part, steps: ((p: Part) => Part)[], head = 0): Promise<Part> {
   let now = from;
   for (const [i, step] of steps.entries()) {
     const next = step(now);
-    await store.saveEdits(id, head + i + 1, [{ label: 'step', diff: diffParts(now, next)!, after: next, step: 'do' }]);
+    await saveEdits(store, id, head + i + 1, [{ label: 'step', diff: diffParts(now, next)!, after: next, step: 'do' }]);
     now = next;
   }
   return now;
@@ -57,8 +63,22 @@ test('edits that are ahead of the row, as a killed tab leaves them, are there; w
   await store.appendEdits(id, 4, [done(part, addVelocity(part, all, -20))]);
   expect(await store.load(id)).toEqual({ part: b, head: 2 });
   const c = setTempo(b, bpm(77));
-  await store.saveEdits(id, 3, [done(b, c)]);
+  await saveEdits(store, id, 3, [done(b, c)]);
   expect(await store.load(id)).toEqual({ part: c, head: 3 });
+});
+
+test('a row that comes late: another tab has gone on from the edits, and nothing of either is lost', async () => {
+  const { store } = fresh();
+  const id = await store.create(part);
+  const done = (from: Part, to: Part): FinishedEdit => ({ label: 'step', diff: diffParts(from, to)!, after: to, step: 'do' });
+  const [a, b] = [addVelocity(part, all, -5), addVelocity(part, all, -9)];
+  await store.appendEdits(id, 1, [done(part, a)]);
+  // The other tab reads it before the row says so.
+  expect((await store.load(id)).head).toBe(1);
+  await saveEdits(store, id, 2, [done(a, b)]);
+  await store.settleHead(id, 1, 1, a);
+  expect(await store.load(id)).toEqual({ part: b, head: 2 });
+  await expect(store.appendEdits(id, 2, [done(a, b)])).rejects.toMatchObject({ code: 'changed-elsewhere' });
 });
 
 test('a part that was taken away meanwhile: told, and no edit is left behind', async () => {
@@ -66,7 +86,7 @@ test('a part that was taken away meanwhile: told, and no edit is left behind', a
   const id = await store.create(part);
   await store.remove(id);
   const next = addVelocity(part, all, -5);
-  await expect(store.saveEdits(id, 1, [{ label: 'step', diff: diffParts(part, next)!, after: next, step: 'do' }])).rejects.toMatchObject({ code: 'deleted-elsewhere' });
+  await expect(saveEdits(store, id, 1, [{ label: 'step', diff: diffParts(part, next)!, after: next, step: 'do' }])).rejects.toMatchObject({ code: 'deleted-elsewhere' });
   expect(await db.edits.count()).toBe(0);
 });
 

@@ -73,7 +73,7 @@ export class PartStore {
         part = applyDiff(part, edit.diff);
         head++;
       }
-      if (edits.length > head - body.seq) await this.dropEdits(id, head + 1, Infinity);
+      if (edits.length > head - body.seq) await this.dropStrays(id);
       if (edits.length > EDITS_BEFORE_BODY) void this.compact(id, part, head);
       return { part, head };
     });
@@ -108,14 +108,17 @@ export class PartStore {
 
   /**
    * Brings the part's row up to edits that were written, from number `seq` to `last`; `after` is the part that they lead to.
-   * @throws NamedError changed-elsewhere, deleted-elsewhere: the edits are taken out again; store-full, store-refused
+   * Where another tab has read these edits already and gone on from them, its row stands: they are part of the history.
+   * @throws NamedError changed-elsewhere (they were made on a state that is long past), deleted-elsewhere: the edits are taken out again;
+   *   store-full, store-refused
    */
   settleHead(id: string, seq: number, last: number, after: Part): Promise<void> {
     const change = { head: last, name: after.name, updatedAt: Date.now(), summary: summarize(after) };
     return named(async () => {
-      const foreign = await this.db.transaction('rw', this.db.parts, this.db.edits, async () => {
-        const row = await this.db.parts.get(id);
+      const foreign = await this.db.transaction('rw', this.db.parts, this.db.bodies, this.db.edits, async () => {
+        const [row, body] = await Promise.all([this.db.parts.get(id), this.db.bodies.get(id)]);
         if (row && row.head < seq) return void (await this.db.parts.put({ ...row, ...change }));
+        if (row && body && body.seq < seq) return;
         await this.editsOf(id, seq, last).delete();
         return row ? new NamedError('changed-elsewhere', { head: row.head }) : new NamedError('deleted-elsewhere', { id });
       });
@@ -124,12 +127,15 @@ export class PartStore {
     });
   }
 
-  /** Both in one, where nothing else is under way. */
-  async saveEdits(id: string, seq: number, edits: readonly FinishedEdit[]): Promise<void> {
-    const last = edits[edits.length - 1];
-    if (!last) return;
-    await this.appendEdits(id, seq, edits);
-    await this.settleHead(id, seq, seq + edits.length - 1, last.after);
+  /** Takes out edits that lie behind a gap; looked for anew, since a tab that works on the part may just have filled it. */
+  private dropStrays(id: string): Promise<unknown> {
+    return this.db.transaction('rw', this.db.bodies, this.db.edits, async () => {
+      const body = await this.db.bodies.get(id);
+      if (!body) return;
+      let head = body.seq;
+      for (const { seq } of await this.editsOf(id, body.seq + 1).toArray()) if (seq === head + 1) head++;
+      await this.editsOf(id, head + 1).delete();
+    });
   }
 
   /** Takes out edits that were written behind one that was not. */

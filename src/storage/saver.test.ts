@@ -65,6 +65,17 @@ test('an edit behind a refused one is taken out again, and both are written when
   expect([[...kept], rows]).toEqual([[[8, 'a'], [9, 'b'], [10, 'c']], [10]]);
 });
 
+test('another tab went on from an edit that had arrived: it stays, and only what came after is held back', async () => {
+  const { it, kept, rows, states, now } = saver();
+  it.save(edit('a'));
+  // The other tab has read a, and has written its own edit 9.
+  kept.set(9, 'theirs');
+  now.refuse = new NamedError('changed-elsewhere');
+  it.save(edit('b'));
+  await settle();
+  expect([[...kept], rows, states.at(-1)]).toEqual([[[8, 'a'], [9, 'theirs']], [8], 'changed-elsewhere']);
+});
+
 test('edits wait in order after a refusal and are written when tried again', async () => {
   const { it, kept, states, now } = saver();
   now.refuse = new NamedError('store-full');

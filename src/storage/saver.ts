@@ -96,15 +96,18 @@ export class Saver {
     });
   }
 
-  /** Waits for the answers to all that was sent, then brings the part's row up to it. */
+  /** Waits for the answers to all that was sent, then brings the part's row up to what arrived before anything that did not. */
   private async settle() {
     while (this.sending.length > 0 && !this.gone) {
       const sent = [...this.sending];
       const kept = await Promise.all(sent.map((s) => s.kept));
       // More was sent meanwhile: one row for all of it.
       if (this.sending.length > sent.length) continue;
-      if (!kept.includes(false) && (await this.bringUp(sent[sent.length - 1] as Sending))) this.sending.splice(0, sent.length);
-      else await this.withdraw();
+      const lost = kept.indexOf(false);
+      const good = lost < 0 ? sent : sent.slice(0, lost);
+      const settled = good.length === 0 || (await this.bringUp(good[good.length - 1] as Sending));
+      this.sending.splice(0, settled ? good.length : 0);
+      if (lost >= 0 || !settled) await this.withdraw();
     }
     if (!this.failed && !this.gone) this.onState({ kind: 'saved' });
   }
@@ -123,7 +126,7 @@ export class Saver {
     return true;
   }
 
-  /** What was written beside a refused edit leads nowhere: it is taken out, and written again when it is tried again. */
+  /** What was written behind a refused edit leads nowhere: it is taken out, and written again when it is tried again. */
   private async withdraw() {
     const sent = [...this.sending];
     for (const { first, last, kept } of sent) if (await kept) await this.store.dropEdits(this.id, first, last).catch(() => undefined);
