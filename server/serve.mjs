@@ -21,7 +21,11 @@ const app = next({ dev: false, hostname: '127.0.0.1', port: PORT });
 await app.prepare();
 const handle = app.getRequestHandler();
 
-const server = createServer({ requestTimeout: SLOWEST_REQUEST_MS, headersTimeout: 10_000, connectionsCheckingInterval: 2000 }, (request, response) => {
+const server = createServer({ requestTimeout: SLOWEST_REQUEST_MS, headersTimeout: 10_000, connectionsCheckingInterval: 2000 }, answer);
+// What a client expects beside an answer is none of our business: it gets the same as any other.
+server.on('checkExpectation', answer);
+
+function answer(request, response) {
   const path = pathOf(request.url);
   for (const [name, value] of Object.entries(path === null || isPage(path) ? HEADERS.page : HEADERS.other)) response.setHeader(name, value);
   response.on('finish', () => endLate(request));
@@ -36,7 +40,7 @@ const server = createServer({ requestTimeout: SLOWEST_REQUEST_MS, headersTimeout
     console.error(e);
     if (!response.headersSent) refuse(response, 400, 'bad-request', 'The request cannot be read.');
   });
-});
+}
 
 server.on('clientError', (error, socket) => {
   if (!socket.writable) return socket.destroy();

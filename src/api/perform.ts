@@ -1,5 +1,5 @@
 import { NamedError } from '@/core/errors';
-import { MOST_WORK } from '@/core/limits';
+import { MOST_WORK, workOf } from '@/core/limits';
 import { exportPart } from '@/core/smf/export-part';
 import { exportSong } from '@/core/smf/export-song';
 import { parseFeel } from '@/formats/feel-format';
@@ -19,7 +19,7 @@ export const perform = (request: Request): Promise<Response> =>
     const ppq = await wholeField(fields, 'ppq');
     const { part, file } = await partOfFields(fields);
     // Each move looks at each hit: what would take too long is refused before it starts.
-    if (part.hits.length * feel.moves.length > MOST_WORK) throw new NamedError('too-much-work', { hits: part.hits.length, moves: feel.moves.length, most: MOST_WORK });
+    if (workOf(part.hits.length, feel.moves.length) > MOST_WORK) throw new NamedError('too-much-work', { hits: part.hits.length, moves: feel.moves.length, most: MOST_WORK });
     const felt = { ...part, feel };
     const { bytes } = keep ? exportSong(felt, file, { ppq }) : exportPart(felt, { ppq });
     return new Response(bytes as Uint8Array<ArrayBuffer>, { headers: { 'content-type': 'audio/midi', 'content-disposition': 'attachment; filename="performed.mid"' } });

@@ -13,7 +13,7 @@ const TEXTS = {
   'part-too-long': ['The part is longer than 100,000 quarter notes.', 'Cut it into shorter parts first.'],
   'too-many-bars': ['The part has more than 100,000 bars.', 'Cut it into shorter parts first.'],
   'too-many-tracks': ['The MIDI file has more than 2,048 tracks.', 'Take out tracks that are not needed.'],
-  'too-many-hits': ['The part has more than 250,000 hits.', 'Cut it into shorter parts first.'],
+  'too-many-hits': ['The part has more than 160,000 hits.', 'Cut it into shorter parts first.'],
   'too-many-tempos': ['The part has more than 50,000 tempo changes.', 'Thin them out first.'],
   'too-many-meters': ['The part has more than 20,000 meter changes.', 'Cut it into shorter parts first.'],
   'too-much-work': ['So many moves on so many hits take too long at once.', 'Use fewer moves, or cut the part into shorter ones.'],

@@ -12,6 +12,8 @@ import { dice, mutateBytes } from '@tests/fuzz/mutate';
 import { WORST_FILES } from '@tests/support/worst-files';
 import { feelArbitrary, partArbitrary, smallPart } from '@tests/support/arbitraries';
 import { parseFeel, readFeelFile, writeFeelFile } from './feel-format';
+import { MOST_HITS } from '@/core/limits';
+import { looksLikePart } from './hit-rules';
 import { readPartFile, writePartFile } from './part-file';
 import { parsePart } from './part-format';
 
@@ -136,6 +138,12 @@ test.each([
   ['a song that is none', { song: 'AAAA' }],
 ])('%s is refused by name', (_what, change) => {
   expect(() => readPartFile(JSON.stringify({ ...smallPart([['kick', 0, 100]]), ...change }))).toThrow(expect.objectContaining({ code: 'bad-part' }));
+});
+
+test('too many hits are refused in a file, and opened where they are in the store already', () => {
+  const many = smallPart(Array.from({ length: MOST_HITS + 1 }, (_, i) => ['kick', i / 40_000, 90] as const), { bars: 2 });
+  expect(() => readPartFile(JSON.stringify(many))).toThrow(/hits: 160001 are too many/);
+  expect(looksLikePart(many)).toBe(true);
 });
 
 test('rows that a file forgot are there again', () => {

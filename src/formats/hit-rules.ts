@@ -1,6 +1,6 @@
 import { COMPANION_MS, MOST_COMPANIONS, type Hit } from '@/core/part/part';
 import { MAX_NUDGE_MS } from '@/core/part/commands/hits';
-import { MAX_BARS, MAX_QUARTERS, MOST_HITS, MOST_TRACKS } from '@/core/limits';
+import { MAX_BARS, MAX_QUARTERS, MOST_TRACKS } from '@/core/limits';
 import { QUALITY, type Quality } from '@/core/shaping/qualities';
 import { ORNAMENT_LIMITS, type OrnamentKind } from '@/core/ornament/ornament';
 import { GRIDS, type GridName } from '@/core/time/grid';
@@ -78,7 +78,6 @@ function isOrnament(v: unknown): boolean {
 
 /** What is wrong with the first hit that is not one; null where all are. */
 export function firstHitProblem(hits: readonly unknown[]): string | null {
-  if (hits.length > MOST_HITS) return `hits: more than ${MOST_HITS.toLocaleString('en')}`;
   const ids = new Set<unknown>();
   for (let i = 0; i < hits.length; i++) {
     const hit = hits[i] as Record<string, unknown> | null;

@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import { NamedError } from '@/core/errors';
-import { LONGEST_NAME } from '@/core/limits';
+import { LONGEST_NAME, MOST_HITS, MOST_METERS, MOST_ROWS, MOST_TEMPOS } from '@/core/limits';
 import type { Part } from '@/core/part/part';
 import { readSmf } from '@/core/smf/read';
 import { parsePart } from './part-format';
@@ -39,8 +39,9 @@ export function readPartFile(text: string): PartFile {
   const data = parseJson(text, 'bad-part');
   if (typeof data !== 'object' || data === null || Array.isArray(data)) throw new NamedError('bad-part');
   const { song, versions, ...rest } = data as Record<string, unknown>;
+  checkLengths(rest);
   const kept = versions === undefined ? [] : validate<FileVersion[]>(versionsSchema, versions, 'bad-part');
-  const part: PartFile = { part: parsePart(rest), ...(kept.length > 0 ? { versions: kept.map((v) => ({ ...v, part: parsePart(v.part) })) } : {}) };
+  const part: PartFile = { part: parsePart(rest), ...(kept.length > 0 ? { versions: kept.map((v) => (checkLengths(v.part), { ...v, part: parsePart(v.part) })) } : {}) };
   if (song === undefined) return part;
   if (typeof song !== 'string' || !/^[A-Za-z0-9+/]*={0,2}$/.test(song)) throw new NamedError('bad-part', [{ field: 'song', problem: 'not Base64' }]);
   const bytes = fromBase64(song);
@@ -72,4 +73,19 @@ function fromBase64(text: string): Uint8Array {
   const bytes = new Uint8Array(letters.length);
   for (let i = 0; i < letters.length; i++) bytes[i] = letters.charCodeAt(i);
   return bytes;
+}
+
+const tooLong = (field: string, n: number, most: number): NamedError =>
+  new NamedError('bad-part', [{ field, problem: `${n} are too many, ${most} are allowed` }], `The part file is not valid: ${field}: ${n} are too many, ${most} are allowed.`);
+
+/** Lists are counted before anything looks at their entries: a check of a million would hold the page. */
+const MOST_OF: Readonly<Record<string, number>> = { hits: MOST_HITS, tempo: MOST_TEMPOS, meter: MOST_METERS, rows: MOST_ROWS };
+
+/** @throws NamedError bad-part, naming the list */
+function checkLengths(data: unknown) {
+  if (typeof data !== 'object' || data === null) return;
+  for (const [field, most] of Object.entries(MOST_OF)) {
+    const list = (data as Record<string, unknown>)[field];
+    if (Array.isArray(list) && list.length > most) throw tooLong(field, list.length, most);
+  }
 }

@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import { NamedError } from '@/core/errors';
-import { LONGEST_NAME, MAX_BARS, MOST_METERS, MOST_ROWS, MOST_TEMPOS } from '@/core/limits';
+import { LONGEST_NAME, MAX_BARS } from '@/core/limits';
 import { rowsWith } from '@/core/part/commands/hits';
 import { compareHits, type Part } from '@/core/part/part';
 import { LONGEST_QUARTER, SHORTEST_QUARTER } from '@/core/time/tempo-map';
@@ -46,9 +46,11 @@ const partSchema = Joi.object({
   }),
 });
 
-/** @throws NamedError bad-part, naming the field */
+/**
+ * A part from the store, or from a file whose lists were counted: what is in the store already opens, however long it is.
+ * @throws NamedError bad-part, naming the field
+ */
 export function parsePart(data: unknown): Part {
-  checkLengths(data);
   const part = validate<Part>(partSchema, migrated('part', data), 'bad-part');
   const end = endOfPart(part);
   const outside = part.hits.findIndex((h) => h.tick >= end);
@@ -57,20 +59,5 @@ export function parsePart(data: unknown): Part {
   const stray = part.hits.findIndex((h) => (h.lane ?? 0) >= lanes);
   if (stray >= 0) throw new NamedError('bad-part', [{ field: `hits[${stray}].lane`, problem: 'names no lane of the source' }], `The part file is not valid: hits[${stray}].lane names no lane of the source.`);
   const rows = rowsWith(part.rows, new Set(part.hits.map((h) => h.voice)));
-  if (rows.length > MOST_ROWS) throw tooLong('rows', rows.length, MOST_ROWS);
   return { ...part, rows, hits: [...part.hits].sort(compareHits) };
-}
-
-const tooLong = (field: string, n: number, most: number): NamedError =>
-  new NamedError('bad-part', [{ field, problem: `${n} are too many, ${most} are allowed` }], `The part file is not valid: ${field}: ${n} are too many, ${most} are allowed.`);
-
-/** Lists are counted before anything looks at their entries: a check of a million would hold the page. */
-const MOST_OF: Readonly<Record<string, number>> = { tempo: MOST_TEMPOS, meter: MOST_METERS, rows: MOST_ROWS };
-
-function checkLengths(data: unknown) {
-  if (typeof data !== 'object' || data === null) return;
-  for (const [field, most] of Object.entries(MOST_OF)) {
-    const list = (data as Record<string, unknown>)[field];
-    if (Array.isArray(list) && list.length > most) throw tooLong(field, list.length, most);
-  }
 }

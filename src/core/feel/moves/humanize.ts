@@ -7,22 +7,36 @@ import type { ApplyMove } from '../work';
 /** No draw is further out than this many deviations. */
 const FURTHEST = 2.5;
 
-/** How much a line is spared: bar lines by the whole anchor, beat lines by half of it. */
-function anchorFactor(map: MeterMap, home: number, anchor: number): number {
-  const tick = ticks(home);
-  const bar = map.barAt(tick);
-  if (home - bar.start < 1) return 1 - anchor;
-  return home - map.beatAt(bar, tick).start < 1 ? 1 - anchor / 2 : 1;
+/** Where homes lie: on a bar line, on a beat line, or on neither. */
+const LINE = { none: 0, beat: 1, bar: 2 } as const;
+
+const lineCache = new WeakMap<Float64Array, { map: MeterMap; lines: Uint8Array }>();
+
+/** Which line each home lies on; made once for all moves that ask. */
+function linesOfHomes(homes: Float64Array, map: MeterMap): Uint8Array {
+  const known = lineCache.get(homes);
+  if (known?.map === map) return known.lines;
+  const lines = Uint8Array.from(homes, (home) => {
+    const tick = ticks(home);
+    const bar = map.barAt(tick);
+    if (home - bar.start < 1) return LINE.bar;
+    return home - map.beatAt(bar, tick).start < 1 ? LINE.beat : LINE.none;
+  });
+  lineCache.set(homes, { map, lines });
+  return lines;
 }
 
 /** Human drift: a slow 1/f curve of the whole kit and each hit's own scatter, mixed by `memory` at unit deviation. */
 export const applyHumanize: ApplyMove<HumanizeMove> = ({ timingMs, velocityPercent, memory, anchor, span }, { hits, written, range, times, loudness, homes, map, tempo }, inScope, seed) => {
   const draws = humanDraws(hits, map, seed, span);
+  const lines = linesOfHomes(homes.ticks, map);
+  /** How much a line is spared: bar lines by the whole anchor, beat lines by half of it. */
+  const shares = [1, 1 - anchor / 2, 1 - anchor];
   const unit = Math.sqrt(memory ** 2 + (1 - memory) ** 2);
   const drawOf = (slow: number, own: number): number => clamp((memory * slow + (1 - memory) * own) / unit, -FURTHEST, FURTHEST);
   for (let i = range.from; i < range.to; i++) {
     if (!inScope(i)) continue;
-    const spared = anchorFactor(map, homes.ticks[i] as number, anchor);
+    const spared = shares[lines[i] as number] as number;
     const ms = timingMs * spared * drawOf(draws.slowTiming[i] as number, draws.ownTiming[i] as number);
     times[i] = tempo.shift(ticks(times[i] as number), milliseconds(ms));
     if (written.chokes[i] === 1) continue;
