@@ -133,12 +133,12 @@ async function sweep(page, name = 'ui-sweep') {
   // 16 bars in view.
   await page.evaluate(() => window.nodSway.bench().setView({ scroll: 0, pixelsPerQuarter: (document.querySelector('[data-testid=stems]').clientWidth - 40) / 64 }));
   const idle = await frames(page, null, 3);
-  await page.evaluate(() => window.nodSway.bench().begin('sweep'));
+  await page.evaluate(() => void (window.sweep = window.nodSway.bench().open('sweep', 'drag')));
   const swept = await frames(
     page,
-    `window.nodSway.bench().preview((part) => ({ ...part, feel: { ...part.feel, moves: part.feel.moves.map((m) => ({ ...m, percent: 50 + 25 * Math.abs(Math.sin(t)) })) } }));`,
+    `window.sweep.preview((part) => ({ ...part, feel: { ...part.feel, moves: part.feel.moves.map((m) => ({ ...m, percent: 50 + 25 * Math.abs(Math.sin(t)) })) } }));`,
   );
-  await page.evaluate(() => window.nodSway.bench().cancel());
+  await page.evaluate(() => window.sweep.cancel());
   say(name, swept.rate, 'frames/s', idle.rate, 0.9, true);
   say(`${name}-quick`, swept.quick, 'of frames within 25 ms', 1, 0.95, true);
 }
@@ -164,7 +164,7 @@ async function selected(page) {
     page,
     `document.querySelector('[data-testid=stems]').dispatchEvent(new PointerEvent('pointermove', { pointerId: 1, clientX: ${held.x}, clientY: ${held.y} + 18 * Math.sin(2 * t + 1), bubbles: true }));`,
   );
-  const gesture = await page.evaluate(() => window.nodSway.bench().gesture?.label ?? 'none');
+  const gesture = await page.evaluate(() => window.nodSway.bench().underway?.label ?? 'none');
   await page.mouse.up();
   if (!gesture.startsWith('Change the velocity')) throw new Error(`no drag of velocities: ${gesture}`);
   say('ui-shape-selected', dragged.rate, 'frames/s', idle.rate, 0.9, true);

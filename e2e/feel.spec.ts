@@ -83,12 +83,12 @@ test('made human with three moves for different rows, swept while it plays, comp
       new Promise<{ doubled: number; missing: number; passes: number }>((done) => {
         const { engine, bench } = window.nodSway!;
         const start = performance.now();
-        bench().begin('sweep');
+        const sweep = bench().open('sweep', 'drag');
         const frame = (now: number) => {
           const t = (now - start) / 1000;
-          bench().preview((p) => ({ ...p, feel: { ...p.feel, moves: p.feel.moves.map((m) => (m.kind === 'swing' ? { ...m, percent: 50 + 20 * Math.abs(Math.sin(2 * t)) } : m)) } }));
+          sweep.preview((p) => ({ ...p, feel: { ...p.feel, moves: p.feel.moves.map((m) => (m.kind === 'swing' ? { ...m, percent: 50 + 20 * Math.abs(Math.sin(2 * t)) } : m)) } }));
           if (t < 5) return requestAnimationFrame(frame);
-          bench().cancel();
+          sweep.cancel();
           const waitForPass = () => {
             const last = Math.max(...engine.log.map((o) => o.pass));
             if (last < 1) return requestAnimationFrame(waitForPass);

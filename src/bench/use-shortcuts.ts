@@ -33,7 +33,7 @@ export function useShortcuts(playback: Playback): void {
     if (!shortcut) return;
     e.preventDefault();
     // Enter keeps what is being shaped; anything else starts from there.
-    if (e.key === 'Enter' && store.getState().gesture) return store.getState().commit();
+    if (e.key === 'Enter' && store.getState().underway) return store.getState().settle();
     shortcut.run({ store, playback });
   }, OPTIONS);
   useHotkeys('w', () => playback.holdWritten(true), { ...OPTIONS, keydown: true });

@@ -68,10 +68,10 @@ test('the page turns when the playhead leaves it, but never under a gesture', ()
   const store = open();
   followPlayhead(store, ticks(7 * Q), WIDTH);
   expect(view(store).scroll).toBe(0);
-  store.getState().begin('drag');
+  const drag = store.getState().open('drag', 'drag');
   followPlayhead(store, ticks(9 * Q), WIDTH);
   expect(view(store).scroll).toBe(0);
-  store.getState().cancel();
+  drag.cancel();
   followPlayhead(store, ticks(9 * Q), WIDTH);
   expect(view(store).scroll).toBe(8 * Q);
 });

@@ -69,10 +69,10 @@ export function wheelView(store: BenchStore, e: WheelEvent, x: number, width: nu
   scrollBy(store, e.deltaX || e.deltaY, width);
 }
 
-/** Turns the page when the playhead leaves it; never during a gesture. */
+/** Turns the page when the playhead leaves it; never while something is under way. */
 export function followPlayhead(store: BenchStore, tick: Ticks, width: number) {
-  const { view, part, gesture } = store.getState();
-  if (gesture) return;
+  const { view, part, underway } = store.getState();
+  if (underway) return;
   const x = xOf(axisOf(view), tick);
   if (x >= 0 && x <= width - RIGHT_MARGIN) return;
   const scroll = scrollLimited(part, meterMapOf(part).barAt(tick).start, view.pixelsPerQuarter, width);

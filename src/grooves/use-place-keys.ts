@@ -22,7 +22,7 @@ export function usePlaceKeys(store: GroovesStoreApi, hearing: Hearing): void {
   useHotkeys('space', hearing.toggle, ANYWHERE);
   useHotkeys('mod+z', () => store.getState().undo(), ANYWHERE);
   useHotkeys('mod+shift+z, mod+y', () => store.getState().redo(), ANYWHERE);
-  useHotkeys('escape', () => store.getState().cancel(), ANYWHERE);
+  useHotkeys('escape', () => store.getState().putBack(), ANYWHERE);
   useHotkeys('delete', () => removeGroove(store, store.getState().chosen), NOT_ON_STEMS);
   useHotkeys('w', () => hearing.holdPlain(true), ANYWHERE);
   useHotkeys('w', () => hearing.holdPlain(false), { keyup: true, keydown: false, enableOnFormTags: ['slider'] });

@@ -13,7 +13,7 @@ import type { LaneContent } from '@/core/smf/lanes';
 import type { PartRow } from '@/storage/database';
 import { addMissingDemos, seedOnFirstVisit } from '@/storage/demo-seed';
 import { partStore } from '@/storage/part-store';
-import { unsavedParts } from '@/storage/unsaved';
+import { unsavedParts } from '@/editing/unsaved';
 import { Button } from '@/ui/Button';
 import { showError } from '@/ui/notify';
 import { StoreNotice } from '@/ui/StoreNotice';

@@ -2,7 +2,7 @@
 
 import { useRouter } from 'next/navigation';
 import { useStore } from 'zustand';
-import { unsavedParts } from '@/storage/unsaved';
+import { unsavedParts } from '@/editing/unsaved';
 import { Button } from '@/ui/Button';
 import { showError } from '@/ui/notify';
 import { savePartFile } from '@/ui/save-part-file';

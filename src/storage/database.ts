@@ -3,6 +3,7 @@ import type { PartDiff } from '@/core/part/diff';
 import type { Part } from '@/core/part/part';
 import type { Guards, RawEvent, Take } from '@/core/take/take';
 import type { VelocityCurve } from '@/core/take/velocity-curve';
+import type { StepKind } from '@/editing/history';
 import { factory, keyRange } from './backing';
 import type { PartSummary } from './summary';
 
@@ -38,7 +39,6 @@ export interface EditRow {
   step?: StepKind;
 }
 
-export type StepKind = 'do' | 'undo' | 'redo';
 
 /** The bytes of an imported song, kept for export. */
 export interface SongRow {

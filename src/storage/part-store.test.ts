@@ -8,7 +8,8 @@ import { demoCues } from '@/demo/cues';
 import { smallPart } from '@tests/support/arbitraries';
 import { NodSwayDatabase } from './database';
 import { addMissingDemos, seedOnFirstVisit } from './demo-seed';
-import { PartStore, type FinishedEdit } from './part-store';
+import type { FinishedEdit } from '@/editing/saver';
+import { PartStore } from './part-store';
 
 let number = 0;
 const fresh = (): { db: NodSwayDatabase; store: PartStore } => {

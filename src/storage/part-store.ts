@@ -1,10 +1,11 @@
 import { Dexie, liveQuery } from 'dexie';
 import { nanoid } from 'nanoid';
 import { NamedError } from '@/core/errors';
-import { applyDiff, type PartDiff } from '@/core/part/diff';
+import { applyDiff } from '@/core/part/diff';
 import type { Part } from '@/core/part/part';
 import { askToStay } from './backing';
-import { database, type EditRow, type NodSwayDatabase, type PartRow, type StepKind } from './database';
+import type { FinishedEdit } from '@/editing/saver';
+import { database, type EditRow, type NodSwayDatabase, type PartRow } from './database';
 import { named } from './named';
 import { summarize } from './summary';
 
@@ -18,14 +19,6 @@ export interface NewPart {
   id?: string;
   about?: string;
   song?: Uint8Array;
-}
-
-/** An edit that is finished: what it changed and the part that it led to. */
-export interface FinishedEdit {
-  label: string;
-  diff: PartDiff;
-  after: Part;
-  step: StepKind;
 }
 
 /** After this many edits the whole part is written once, so that opening it stays quick. */
@@ -139,8 +132,10 @@ export class PartStore {
   }
 
   /** Takes out edits that were written behind one that was not. */
-  dropEdits(id: string, seq: number, last: number): Promise<unknown> {
-    return named(() => this.editsOf(id, seq, last).delete());
+  dropEdits(id: string, seq: number, last: number): Promise<void> {
+    return named(async () => {
+      await this.editsOf(id, seq, last).delete();
+    });
   }
 
   /** Tells of every change of a part's head, in this tab or another, and (null) of its deletion; the result ends it. */

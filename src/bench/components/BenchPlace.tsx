@@ -12,7 +12,7 @@ import { savePartFile } from '@/ui/save-part-file';
 import { ShelfLink } from '@/ui/ShelfLink';
 import { useStoreWords } from '@/ui/StoreNotice';
 import { createBenchStore, heldBench, type BenchStore } from '../store/bench-store';
-import { historyOf } from '../store/history';
+import { benchHistoryOf } from '../store/surroundings';
 import { BenchProvider } from '../store/context';
 import { Bench } from './Bench';
 
@@ -36,7 +36,7 @@ export function BenchPlace({ partId }: { partId: string }) {
       setStore(bench);
       // Going back is possible after a reload too; opening does not wait for it.
       const edits = await partStore.recentEdits(partId, stored.head);
-      if (current) bench.getState().adoptHistory(historyOf(edits));
+      if (current) bench.getState().adoptHistory(benchHistoryOf(edits));
     };
     open().catch((e: unknown) => {
       if (!isNamedError(e)) console.error(e);

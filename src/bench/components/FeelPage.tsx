@@ -19,6 +19,7 @@ import { Compare } from './feel/Compare';
 import { KIND_WORDS, MoveCard } from './feel/MoveCard';
 import type { ItemDrag } from './sortable';
 import { useSortable } from './use-sortable';
+import { useSweep } from './use-sweep';
 
 const NONE: readonly (Effect | null)[] = [];
 
@@ -105,16 +106,15 @@ const QUARTERS = [0, 25, 50, 75, 100];
 
 function Sway() {
   const sway = useBench((s) => s.part.feel.sway);
-  const { getState } = useBenchStore();
-  const sweepSway = (percent: number) => getState().sweep('sway', 'Change the sway', (part) => setSway(part, percent / 100));
-  const done = () => getState().finish('sway');
+  const sweep = useSweep();
+  const sweepSway = (percent: number) => sweep.show('Change the sway', (part) => setSway(part, percent / 100));
   return (
     <section aria-label="Sway">
       <div className="flex items-baseline justify-between">
         <h2 className="font-serif text-lg">Sway</h2>
-        <NumberField label="Sway" value={Math.round(sway * 100)} min={0} max={100} unit="%" default={100} onChange={sweepSway} onDone={done} onCancel={() => getState().abandon('sway')} />
+        <NumberField label="Sway" value={Math.round(sway * 100)} min={0} max={100} unit="%" default={100} onChange={sweepSway} onDone={sweep.done} onCancel={sweep.cancel} />
       </div>
-      <Range label="Sway in percent" value={Math.round(sway * 100)} min={0} max={100} step={1} valueText={`${Math.round(sway * 100)} %`} marks={QUARTERS} onChange={sweepSway} onDone={done} />
+      <Range label="Sway in percent" value={Math.round(sway * 100)} min={0} max={100} step={1} valueText={`${Math.round(sway * 100)} %`} marks={QUARTERS} onChange={sweepSway} onDone={sweep.done} />
       <p className="text-sm text-faint">{sway === 0 ? 'The part as written.' : sway === 1 ? 'All of the feel below.' : 'Between the written part and the feel below.'}</p>
     </section>
   );

@@ -53,10 +53,10 @@ export function HandLine({ playback, onReload }: { playback: Playback; onReload:
 }
 
 function Doing({ tool, brush, notice }: { tool: Tool; brush: Brush; notice: ReactNode }) {
-  const gesture = useBench((s) => s.gesture);
+  const underway = useBench((s) => s.underway);
   const pointing = useBench((s) => s.desk.pointing);
   if (pointing !== null) return <Pointing index={pointing} />;
-  if (gesture?.trial) return <Trying label={gesture.label} />;
+  if (underway?.kind === 'trial') return <Trying label={underway.label} />;
   if (notice) return notice;
   if (tool === 'hold') return <Selected />;
   if (tool === 'brush') return <BrushWords brush={brush} />;
@@ -83,10 +83,10 @@ function Trying({ label }: { label: string }) {
   return (
     <div className="flex min-w-0 items-center gap-2" role="status">
       <span className="truncate">{label}</span>
-      <Button look="strong" className="!h-7" onClick={() => getState().commit()}>
+      <Button look="strong" className="!h-7" onClick={() => getState().settle()}>
         Keep
       </Button>
-      <Button className="!h-7" onClick={() => getState().cancel()}>
+      <Button className="!h-7" onClick={() => getState().putBack()}>
         Put back
       </Button>
     </div>

@@ -9,6 +9,7 @@ import { axisOf, tickOf } from '../geometry/axis';
 import { cellWidth, drawPhrase } from '../drawing/draw-phrase';
 import { onThemeChange, readPalette } from '../drawing/palette';
 import { useBenchStore } from '../store/context';
+import { same, stripInputs } from '../store/inputs';
 import { showBars, zoomAt } from '../view-control';
 import type { BenchState } from '../store/bench-store';
 
@@ -63,8 +64,8 @@ export function PhraseStrip() {
       ask();
     });
     const unsubscribe = store.subscribe((s, b) => {
-      // The bars are drawn as last measured: they sum up the whole part and wait for a gesture to end.
-      if (s.gesture === null && (s.whole !== b.whole || s.gesture !== b.gesture || s.view !== b.view || s.transport !== b.transport)) ask();
+      // The bars are drawn as last measured: they sum up the whole part and wait for an edit to end.
+      if (s.underway === null && !same(stripInputs(s), stripInputs(b))) ask();
     });
     return () => {
       cancelAnimationFrame(pending);

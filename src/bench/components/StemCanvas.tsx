@@ -9,6 +9,7 @@ import { noteScene } from '../diagnostics';
 import { makeScene, type BenchScene } from '../geometry/scene';
 import type { Playback } from '../playback/use-playback';
 import { useBench, useBenchStore } from '../store/context';
+import { same, sceneInputs } from '../store/inputs';
 import { followPlayhead, fitView, wheelView } from '../view-control';
 import { Overlay } from './overlay';
 import { bindPointer } from './bind-pointer';
@@ -81,7 +82,7 @@ export function StemCanvas({ playback }: { playback: Playback }) {
     });
 
     const unsubscribe = store.subscribe((state, before) => {
-      if (state.part !== before.part || state.view !== before.view || state.selection !== before.selection || state.focus !== before.focus || state.transport.version !== before.transport.version || state.desk.step !== before.desk.step || state.desk.proposal !== before.desk.proposal || state.desk.openMove !== before.desk.openMove || state.desk.other !== before.desk.other || state.whole !== before.whole || (state.gesture === null) !== (before.gesture === null)) ask();
+      if (!same(sceneInputs(state), sceneInputs(before))) ask();
     });
     const onWheel = (e: WheelEvent) => {
       e.preventDefault();

@@ -13,6 +13,7 @@ import { ThemeToggle } from '@/ui/ThemeToggle';
 import { useIsPlaying } from '@/ui/use-engine';
 import type { Playback } from '../playback/use-playback';
 import { useBench, useBenchStore } from '../store/context';
+import { useSweep } from './use-sweep';
 import { tapTempo } from '../tap-tempo';
 import { SaveMark } from './SaveMark';
 
@@ -101,6 +102,7 @@ function Tempo() {
   const tempo = useBench((s) => startTempo(s.part));
   const changes = useBench((s) => s.part.tempo.length);
   const { getState } = useBenchStore();
+  const sweep = useSweep();
   const taps = useRef<number[]>([]);
   const tap = () => {
     const found = tapTempo(taps.current, performance.now());
@@ -117,9 +119,9 @@ function Tempo() {
         digits={1}
         unit="BPM"
         default={100}
-        onChange={(v) => getState().sweep('tempo', 'Change the tempo', (part) => setTempo(part, bpm(v)))}
-        onDone={() => getState().finish('tempo')}
-        onCancel={() => getState().abandon('tempo')}
+        onChange={(v) => sweep.show('Change the tempo', (part) => setTempo(part, bpm(v)))}
+        onDone={sweep.done}
+        onCancel={sweep.cancel}
       />
       {changes > 1 && (
         <Hint text={`The tempo changes ${changes - 1} times; the changes keep their proportion`}>

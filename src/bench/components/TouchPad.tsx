@@ -5,6 +5,7 @@ import { useRef, useState, type PointerEvent } from 'react';
 import { addNudge, addVelocity } from '@/core/part/commands/hits';
 import type { HitId, Part } from '@/core/part/part';
 import { milliseconds } from '@/core/units';
+import type { Transaction } from '@/editing/document';
 import { Button, IconButton } from '@/ui/Button';
 import { touchOf } from '../actions/act';
 import { deleteSelection } from '../actions/arrange';
@@ -23,6 +24,8 @@ interface Drag {
   axis: 'velocity' | 'place' | null;
   ids: ReadonlySet<HitId>;
   what: string;
+  /** Open once the drag has a direction. */
+  edit: Transaction<Part> | null;
 }
 
 /** For fingers: a tap on the stems takes a column, a drag on this pad moves it. */
@@ -40,7 +43,7 @@ export function TouchPad() {
     const touch = touchOf(getState().part, getState().selection);
     if (touch.ids.size === 0) return setReadout('locked');
     e.currentTarget.setPointerCapture(e.pointerId);
-    drag.current = { x: e.clientX, y: e.clientY, axis: null, ids: touch.ids, what: touch.what };
+    drag.current = { x: e.clientX, y: e.clientY, axis: null, ids: touch.ids, what: touch.what, edit: null };
   };
   const onMove = (e: PointerEvent) => {
     const d = drag.current;
@@ -50,20 +53,20 @@ export function TouchPad() {
     if (!d.axis) {
       if (Math.hypot(dx, dy) < DRAG_PIXELS) return;
       d.axis = Math.abs(dy) >= Math.abs(dx) ? 'velocity' : 'place';
-      getState().begin(`${d.axis === 'velocity' ? 'Change the velocity of' : 'Nudge'} ${d.what}`);
+      d.edit = getState().open(`${d.axis === 'velocity' ? 'Change the velocity of' : 'Nudge'} ${d.what}`, 'drag');
     }
     const by = d.axis === 'velocity' ? dy * VELOCITY_PER_PIXEL : dx * MS_PER_PIXEL;
     const command = d.axis === 'velocity' ? (p: Part) => addVelocity(p, d.ids, Math.round(by)) : (p: Part) => addNudge(p, d.ids, milliseconds(by));
-    getState().preview(command);
+    d.edit?.preview(command);
     setReadout(d.axis === 'velocity' ? `${by < 0 ? 'softer' : 'louder'} by ${Math.abs(Math.round(by))}` : leanText(by));
   };
   const onUp = () => {
-    if (drag.current) getState().commit();
+    drag.current?.edit?.commit();
     drag.current = null;
     setReadout(null);
   };
   const onCancel = () => {
-    if (drag.current) getState().cancel();
+    drag.current?.edit?.cancel();
     drag.current = null;
     setReadout(null);
   };

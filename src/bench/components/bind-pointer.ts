@@ -105,13 +105,13 @@ export function bindPointer(frame: HTMLElement, { store, playback, overlay, hand
   /** Escape takes back one thing at a time: what is being done, suggested, chosen. */
   const onKey = (e: KeyboardEvent) => {
     if (e.key !== 'Escape' || e.defaultPrevented) return;
-    const { gesture: open, cancel, desk, setDesk, selection, select } = store.getState();
+    const { underway, putBack, desk, setDesk, selection, select } = store.getState();
     const focused = document.activeElement as HTMLElement | null;
     if (isUnderWay(gesture)) onCancel();
     else if (isCovered()) return;
     // What was reached by Tab gives the keys back to the stems first.
     else if (focused && focused !== document.body) focused.blur();
-    else if (open) cancel();
+    else if (underway) putBack();
     else if (desk.pointing !== null) setDesk({ pointing: null });
     else if (desk.proposal) setDesk({ proposal: null });
     else if (desk.tool !== 'hold') setDesk({ tool: 'hold' });

@@ -12,7 +12,7 @@ const FINE_MS = 0.5;
 
 /** Heads dragged sideways: the selection's nudges move together, as far as the lens shows the held hit's lean. */
 export function dragNudge(start: Pointer, stem: Stem, hands: Hands, idle: Gesture): Gesture {
-  const { part, selection, begin } = hands.bench();
+  const { part, selection, open } = hands.bench();
   const held = part.hits[stem.index] as Hit;
   const { ids } = withoutLocked(part, selection);
   const perPixel = hands.msPerPixel();
@@ -22,15 +22,15 @@ export function dragNudge(start: Pointer, stem: Stem, hands: Hands, idle: Gestur
   const shown = clamp(stem.lean, earliest, latest);
   let x = start.x;
   let delta = 0;
-  begin(`Nudge ${describeHits(part, ids)}`);
+  const edit = open(`Nudge ${describeHits(part, ids)}`, 'drag');
   const preview = (p: Pointer, h: Hands) => {
     delta += (p.x - x) * (p.shift ? FINE_MS : perPixel);
     x = p.x;
     const wanted = shown + delta;
     const lean = wanted >= latest ? Math.max(latest, stem.lean) : wanted <= earliest ? Math.min(earliest, stem.lean) : wanted;
-    h.bench().preview((base) => addNudge(base, ids, milliseconds(lean - stem.lean)));
+    edit.preview((base) => addNudge(base, ids, milliseconds(lean - stem.lean)));
     const full = wanted !== lean ? ', full lean: widen the lens for more' : '';
     h.showReadout(`${held.velocity} · ${leanText(lean)}${full}`, p);
   };
-  return dragState('drag-nudge', idle, preview);
+  return dragState('drag-nudge', idle, edit, preview);
 }

@@ -36,31 +36,31 @@ interface Dragged<O> {
 }
 
 function dragOrnament(start: Pointer, { mark, part: held }: OrnamentGrip, sideways: boolean, hands: Hands, idle: Gesture): Gesture {
-  const { part, selection, begin } = hands.bench();
+  const { part, selection, open } = hands.bench();
   const hit = part.hits[mark.index] as Hit;
   const { ornament } = hit;
   const { ids } = withoutLocked(part, selection);
   if (!ornament) return idle;
-  begin(`Change the ${ornament.kind} of ${describeHits(part, ids)}`);
+  const edit = open(`Change the ${ornament.kind} of ${describeHits(part, ids)}`, 'drag');
   const by = (p: Pointer) => ({ x: (p.x - start.x) * (p.shift ? 0.1 : 1), up: (start.y - p.y) * (p.shift ? 0.1 : 1) });
   const pixels = hands.pixelsPerTick();
   const preview = (p: Pointer, h: Hands) => {
     const moved = by(p);
     if (ornament.kind === 'roll') {
       const { change, text } = held === 'bracket' ? moreStrokes(ornament, rollLength(part, mark.index), moved.up) : sideways ? longer(rollLength(part, mark.index), moved.x / pixels, p.shift, hands) : steeper(ornament, moved.up);
-      h.bench().preview((base) => changeOrnament(base, ids, 'roll', change));
+      edit.preview((base) => changeOrnament(base, ids, 'roll', change));
       h.showReadout(text, p);
     } else if (ornament.kind === 'flam') {
       const { change, text } = held === 'bracket' ? moreGraces(ornament, moved.up) : sideways ? wider(ornament, -moved.x) : louderGraces(ornament, moved.up);
-      h.bench().preview((base) => changeOrnament(base, ids, 'flam', change));
+      edit.preview((base) => changeOrnament(base, ids, 'flam', change));
       h.showReadout(text, p);
     } else {
       const { change, text } = held === 'bracket' ? moreEchoes(ornament, moved.up) : sideways ? further(ornament, moved.x / pixels) : slowerDecay(ornament, moved.up);
-      h.bench().preview((base) => changeOrnament(base, ids, 'echo', change));
+      edit.preview((base) => changeOrnament(base, ids, 'echo', change));
       h.showReadout(text, p);
     }
   };
-  return dragState('drag-ornament', idle, preview, (h) => h.auditionHit(hit));
+  return dragState('drag-ornament', idle, edit, preview, (h) => h.auditionHit(hit));
 }
 
 /** So many pixels up are one stroke more. */

@@ -1,7 +1,9 @@
+import type { Part } from '@/core/part/part';
+import type { Transaction } from '@/editing/document';
 import type { Gesture, Hands, Pointer } from './types';
 
 /** A drag that previews a change of the part: letting go makes one step of it, Escape puts all back. */
-export function dragState(name: string, idle: Gesture, preview: (p: Pointer, hands: Hands) => void, done: (hands: Hands) => void = () => {}): Gesture {
+export function dragState(name: string, idle: Gesture, edit: Transaction<Part>, preview: (p: Pointer, hands: Hands) => void, done: (hands: Hands) => void = () => {}): Gesture {
   const dragging: Gesture = {
     name,
     move(p, hands) {
@@ -9,13 +11,13 @@ export function dragState(name: string, idle: Gesture, preview: (p: Pointer, han
       return dragging;
     },
     up(_p, hands) {
-      hands.bench().commit();
+      edit.commit();
       hands.showReadout(null);
       done(hands);
       return idle;
     },
     cancel(hands) {
-      hands.bench().cancel();
+      edit.cancel();
       hands.showReadout(null);
       return idle;
     },

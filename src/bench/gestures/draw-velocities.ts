@@ -14,23 +14,23 @@ import type { Gesture, Hands, Pointer } from './types';
 export function drawVelocities(start: Pointer, kind: 'line' | 'curve', hands: Hands, idle: Gesture): Gesture {
   const voice = hands.voiceAt(start);
   if (!voice) return idle;
-  const { part, selection, begin } = hands.bench();
+  const { part, selection, open } = hands.bench();
   const ofRow = part.hits.filter((h) => h.voice === voice).map((h) => h.id);
   const chosen = ofRow.filter((id) => selection.has(id));
   const { ids } = withoutLocked(part, new Set<HitId>(chosen.length > 0 ? chosen : ofRow));
-  begin(`Draw the velocity of ${chosen.length > 0 ? describeHits(part, ids) : `the ${labelOfRow(part, voice).toLowerCase()}`}`);
+  const edit = open(`Draw the velocity of ${chosen.length > 0 ? describeHits(part, ids) : `the ${labelOfRow(part, voice).toLowerCase()}`}`, 'drag');
   let path: Pointer[] = [start];
   const show = (p: Pointer, h: Hands) => {
     path = kind === 'line' ? [start, p] : withPoint(path, p);
     const sorted = [...path].sort((a, b) => a.x - b.x);
     const points = sorted.map((q): LinePoint => h.pointOf(voice, q));
-    h.bench().preview((base) => shapeHits(base, ids, 'velocity', { kind: 'line', points }));
+    edit.preview((base) => shapeHits(base, ids, 'velocity', { kind: 'line', points }));
     h.showTrace(sorted);
     h.showReadout(String(clampVelocity(h.pointOf(voice, p).value)), p);
   };
   const end = (h: Hands, keep: boolean): Gesture => {
-    if (keep) h.bench().commit();
-    else h.bench().cancel();
+    if (keep) edit.commit();
+    else edit.cancel();
     h.showTrace(null);
     h.showReadout(null);
     return idle;

@@ -18,7 +18,7 @@ import type { Gesture, Hands, Pointer } from './types';
 export function paint(start: Pointer, hands: Hands, idle: Gesture): Gesture {
   const ground = hands.groundAt(start);
   if (!ground) return idle;
-  const { part, view, desk, begin } = hands.bench();
+  const { part, view, desk, open } = hands.bench();
   const { voice, tick: from } = ground;
   const { brush } = desk;
   const label = labelOfRow(part, voice).toLowerCase();
@@ -28,11 +28,11 @@ export function paint(start: Pointer, hands: Hands, idle: Gesture): Gesture {
     return ids.get(tick) as HitId;
   };
   const present = hitsOnLines(part, voice, view.grid);
-  begin(`Paint the ${label}`);
+  const edit = open(`Paint the ${label}`, 'drag');
   const stroke = (to: Ticks, h: Hands) => {
     const lines = linesOfStroke(part, view.grid, brush.stride, from, to);
     const velocityAt = (tick: Ticks): number => brushVelocity(part, brush, view.grid, tick);
-    h.bench().preview((base) => {
+    edit.preview((base) => {
       const fresh = lines.filter((t) => !present.has(t));
       const repainted = new Map(lines.flatMap((t) => (present.get(t) ?? []).map((id) => [id, t] as const)));
       const next = setQuality(base, new Set(repainted.keys()), 'velocity', (hit) => velocityAt(repainted.get(hit.id) as Ticks));
@@ -47,7 +47,7 @@ export function paint(start: Pointer, hands: Hands, idle: Gesture): Gesture {
   };
   stroke(from, hands);
   hands.audition(voice, brushVelocity(part, brush, view.grid, from));
-  return dragState('paint', idle, preview);
+  return dragState('paint', idle, edit, preview);
 }
 
 /** Unlocked hits of a voice by the line they are nearest to. */

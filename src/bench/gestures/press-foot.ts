@@ -32,27 +32,27 @@ export function pressFoot(start: Pointer, stem: Stem, idle: Gesture): Gesture {
 
 /** Feet go from line to line of the grid and from row to row, the selection together; each hit keeps its distance to its line. */
 function dragFoot(stem: Stem, copies: boolean, hands: Hands, idle: Gesture): Gesture {
-  const { part, selection, begin, view } = hands.bench();
+  const { part, selection, open, view } = hands.bench();
   const held = part.hits[stem.index] as Hit;
   const { ids } = withoutLocked(part, selection);
   const line = nearestLine(meterMapOf(part), held.tick, stepOf(view.grid)).tick;
   const rows = part.rows.map((r) => r.voice);
   const fresh = new Map([...ids].map((id) => [id, nanoid(10)]));
-  begin(`${copies ? 'Copy' : 'Move'} ${describeHits(part, ids)}`);
+  const edit = open(`${copies ? 'Copy' : 'Move'} ${describeHits(part, ids)}`, 'drag');
   const preview = (p: Pointer, h: Hands) => {
     const ground = h.groundAt({ ...p, y: p.y });
     if (!ground) return;
     const by = ground.tick - line;
     const down = rows.indexOf(ground.voice) - rows.indexOf(held.voice);
     const voiceOf = (hit: Hit) => rows[Math.max(0, Math.min(rows.length - 1, rows.indexOf(hit.voice) + down))] ?? hit.voice;
-    h.bench().preview((base) => {
+    edit.preview((base) => {
       const { part: from, moving } = copies ? copied(base, ids, fresh) : { part: base, moving: ids };
       return moveHits(down === 0 ? from : setVoice(from, moving, voiceOf), moving, by);
     });
     if (copies) h.bench().showSelection(fresh.values());
     h.showReadout(`${copies ? 'copy: ' : ''}${placeText(part, ground.tick)}${down === 0 ? '' : ` · ${labelOfRow(part, ground.voice)}`}`, p);
   };
-  return dragState(copies ? 'copy-foot' : 'drag-foot', idle, preview);
+  return dragState(copies ? 'copy-foot' : 'drag-foot', idle, edit, preview);
 }
 
 function copied(base: Part, ids: ReadonlySet<HitId>, fresh: ReadonlyMap<HitId, string>): { part: Part; moving: ReadonlySet<HitId> } {

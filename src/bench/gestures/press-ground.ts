@@ -36,7 +36,7 @@ export function place(ground: Ground, hands: Pick<Hands, 'bench' | 'audition'>) 
 
 /** A rectangle that selects; with Shift it adds to what was selected, with Ctrl it takes away. */
 function marquee(start: Pointer, hands: Hands, idle: Gesture): Gesture {
-  hands.bench().commit();
+  hands.bench().settle();
   const before = hands.bench().selection;
   const dragging: Gesture = {
     name: 'marquee',

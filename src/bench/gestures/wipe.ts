@@ -9,23 +9,23 @@ import type { Gesture, Hands, Pointer } from './types';
 export function wipe(start: Pointer, hands: Hands, idle: Gesture): Gesture {
   const voice = hands.voiceAt(start);
   if (!voice) return idle;
-  const { part, begin } = hands.bench();
+  const { part, open } = hands.bench();
   // The columns as they are before anything is wiped: later they are no longer drawn.
   const columns = hands.columnsOf(voice);
   const held = hands.stemAt(start);
   const touched = new Set<HitId>();
   if (held) touched.add((part.hits[held.index] as { id: HitId }).id);
-  begin(`Wipe the ${labelOfRow(part, voice).toLowerCase()}`);
+  const edit = open(`Wipe the ${labelOfRow(part, voice).toLowerCase()}`, 'drag');
   let x = start.x;
   const preview = (p: Pointer, h: Hands) => {
     const [left, right] = x < p.x ? [x, p.x] : [p.x, x];
     for (const c of columns) if (c.x >= left && c.x <= right) touched.add(c.id);
     x = p.x;
     const { ids, locked } = withoutLocked(part, touched);
-    h.bench().preview((base) => removeHits(base, ids));
+    edit.preview((base) => removeHits(base, ids));
     h.bench().showSelection([...h.bench().selection].filter((id) => !ids.has(id)));
     h.showReadout(`${ids.size} wiped${locked > 0 ? `, ${locked} locked left` : ''}`, p);
   };
   preview(start, hands);
-  return dragState('wipe', idle, preview);
+  return dragState('wipe', idle, edit, preview);
 }

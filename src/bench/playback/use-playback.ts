@@ -14,6 +14,7 @@ import { Slots } from '@/sound/slots';
 import { showError } from '@/ui/notify';
 import { withProposal } from '../actions/suggesting';
 import type { BenchState, BenchStore } from '../store/bench-store';
+import { programInputs, same, type ProgramInputs } from '../store/inputs';
 import { useBenchStore } from '../store/context';
 import { hitsBetween, otherOf, performanceWithin, writtenOf } from '../store/derived';
 
@@ -38,20 +39,19 @@ export interface Playback {
 const AUDITION_VELOCITY = 100;
 
 /** All versions of what the transport asks for. */
-function programsOf(state: BenchState, engine: SoundEngine, slots: Slots): Versions {
-  const { part, transport } = state;
+function programsOf({ part, transport, other, equalLoudness, proposal }: ProgramInputs, engine: SoundEngine, slots: Slots): Versions {
   const whole = { start: Math.min(part.origin, part.hits[0] ? meterMapOf(part).barAt(part.hits[0].tick).start : 0), end: endOfPart(part) };
   const range = transport.loop ? { ...ticksOfBars(part, transport.fromBar, transport.toBar), loop: true } : { start: ticks(whole.start), end: whole.end, loop: false };
   const inRange = hitsBetween(part, range.start, range.end);
   const programOf = (performance: Performance): Program => makeProgram(part, performance, range, slots.of, engine.voiceIndex);
   // Suggestions are heard while they are shown.
-  const suggested = withProposal(part, state.desk.proposal);
+  const suggested = withProposal(part, proposal);
   const performed = suggested === part ? programOf(performanceWithin(part, inRange)) : makeProgram(suggested, performPart(suggested), range, slots.of, engine.voiceIndex);
   const written = programOf(writtenOf(part, inRange));
-  const compared = state.desk.other && otherOf(part, state.desk.other);
-  const other = compared ? makeProgram(compared.part, compared.performance, range, slots.of, engine.voiceIndex) : undefined;
-  const gains = state.desk.equalLoudness ? { written: equalGain(written, performed), ...(other ? { other: equalGain(other, performed) } : {}) } : {};
-  return { performed, written, ...(other ? { other } : {}), gains };
+  const compared = other && otherOf(part, other);
+  const otherProgram = compared ? makeProgram(compared.part, compared.performance, range, slots.of, engine.voiceIndex) : undefined;
+  const gains = equalLoudness ? { written: equalGain(written, performed), ...(otherProgram ? { other: equalGain(otherProgram, performed) } : {}) } : {};
+  return { performed, written, ...(otherProgram ? { other: otherProgram } : {}), gains };
 }
 
 /** Where playing starts: the loop's start, or the cursor. */
@@ -66,10 +66,10 @@ function followStore(store: BenchStore, engine: SoundEngine, slots: Slots): () =
   let waiting = 0;
   const stop = store.subscribe((state, before) => {
     if (!engine.isPlaying || waiting) return;
-    if (state.part === before.part && state.transport === before.transport && state.desk.other === before.desk.other && state.desk.equalLoudness === before.desk.equalLoudness && state.desk.proposal === before.desk.proposal) return;
+    if (same(programInputs(state), programInputs(before))) return;
     waiting = requestAnimationFrame(() => {
       waiting = 0;
-      engine.setPrograms(programsOf(store.getState(), engine, slots));
+      engine.setPrograms(programsOf(programInputs(store.getState()), engine, slots));
     });
   });
   return () => {
@@ -95,7 +95,7 @@ export function usePlayback(): Playback {
 
   const playFrom = useCallback(
     (tick: Ticks) => {
-      engine.setPrograms(programsOf(store.getState(), engine, slots));
+      engine.setPrograms(programsOf(programInputs(store.getState()), engine, slots));
       engine.play(tick).catch(showError);
     },
     [store, engine, slots],
@@ -103,7 +103,7 @@ export function usePlayback(): Playback {
 
   const playLoop = useCallback(
     (lead: number) => {
-      engine.setPrograms(programsOf(store.getState(), engine, slots));
+      engine.setPrograms(programsOf(programInputs(store.getState()), engine, slots));
       engine.play(startOf(store.getState()), lead).catch(showError);
     },
     [store, engine, slots],

@@ -17,6 +17,7 @@ import { milliseconds, seconds, ticks, TICKS_PER_QUARTER, type Seconds, type Vel
 import { microsecondsOf } from '@/core/time/tempo-map';
 import { voiceOfKey, type VoiceName } from '@/core/voices';
 import type { InputDevice, InputEvent } from '@/devices/input';
+import type { Transaction } from '@/editing/document';
 import type { SoundEngine } from '@/sound/engine';
 import { freshInput, type InputSettings, type InputStore } from '@/storage/input-store';
 import type { TakeStore } from '@/storage/take-store';
@@ -71,9 +72,6 @@ const LAST_MINUTE_SECONDS = 60;
 /** Between a measurement's start and the first click that counts; two clicks count in. */
 const MEASURE_LEAD = 1;
 
-/** The gesture of the pass that is played in. */
-const ownerOf = ({ take, closed }: Pick<Running, 'take' | 'closed'>): string => `record ${take.id} ${closed}`;
-
 interface Running {
   take: Take;
   /** Rows that there were before, and hits whose place the recording took. */
@@ -88,8 +86,8 @@ interface Running {
   flushed: number;
   writing: Promise<void>;
   refused: boolean;
-  /** The pass whose gesture was begun last, and how many events it has shown. */
-  begun: number;
+  /** The edit of the pass that is played in, and how many events it has shown. */
+  edit: Transaction<Part> | null;
   shown: number;
   /** Events from here on are shown: those before were kept by another action, or taken back by an undo. */
   from: number;
@@ -159,20 +157,21 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
     return withHits(base, hits, (h: Hit) => !goes(h));
   };
 
-  /** Shows what the passes that are not closed hold; one gesture each. */
+  /** Shows what the pass that is not closed holds; one edit each. */
   const show = () => {
     const r = running;
     if (!r) return;
     const strokes = recordedStrokes(foldTake(r.take, r.events), state.getState().passes);
     set({ strokes: strokes.length });
-    const owner = ownerOf(r);
-    // What else was done meanwhile has ended the gesture: what it had is in the part, or was taken back. Either stays so.
-    if (r.begun === r.closed && bench.getState().gesture?.owner !== owner) r.from = r.shown;
     const open = strokes.filter((s) => s.pass === r.closed && s.event >= r.from);
     r.shown = r.events.length;
     if (open.length === 0) return;
-    if (bench.getState().gesture?.owner !== owner) r.begun = r.closed;
-    bench.getState().sweep(owner, `Record pass ${r.closed + 1}`, (base) => laid(r, base, open));
+    r.edit ??= bench.getState().open(`Record pass ${r.closed + 1}`, 'record', () => {
+      // What else was done meanwhile has ended it: what it had is in the part, or was taken back. Either stays so.
+      r.edit = null;
+      r.from = r.shown;
+    });
+    r.edit.preview((base) => laid(r, base, open));
   };
 
   const look = () => {
@@ -208,9 +207,14 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
     return part.tempo === take.tempo && part.meter === take.meter && part.origin === take.origin && start === take.start && end === take.end;
   };
 
+  const endEdit = (r: Running) => {
+    r.edit?.commit();
+    r.edit = null;
+  };
+
   const closePass = (r: Running) => {
     show();
-    bench.getState().finish(ownerOf(r));
+    endEdit(r);
     r.closed++;
     set({ pass: r.closed });
     // What came early for the next pass shows now.
@@ -249,7 +253,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
     const lead = meterMapOf(part).barAt(take.start).length * countIn;
     const leadSeconds = Math.max(0.1, (tempoMapOf(part).toSeconds(ticks(take.start)) - tempoMapOf(part).toSeconds(ticks(take.start - lead))));
     engine.setClicks(clicking || countIn > 0 ? clickProgram(part, range, click, engine.voiceIndex) : null);
-    running = { take, rowsBefore: new Set(part.rows.map((row) => row.voice)), replaced: new Map(), events: [], kept: 0, rows: 0, closed: 0, flushed: performance.now(), writing: Promise.resolve(), refused: false, timer: setInterval(look, LOOK_MS), begun: -1, shown: 0, from: 0, heard: false };
+    running = { take, rowsBefore: new Set(part.rows.map((row) => row.voice)), replaced: new Map(), events: [], kept: 0, rows: 0, closed: 0, flushed: performance.now(), writing: Promise.resolve(), refused: false, timer: setInterval(look, LOOK_MS), edit: null, shown: 0, from: 0, heard: false };
     set({ phase: 'counting', take, pass: 0, strokes: 0 });
     engine.stop();
     play(leadSeconds);
@@ -260,7 +264,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
     if (!r) return null;
     clearInterval(r.timer);
     show();
-    bench.getState().finish(ownerOf(r));
+    endEdit(r);
     running = null;
     engine.stop();
     engine.setClicks(null);

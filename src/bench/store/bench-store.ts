@@ -5,27 +5,17 @@ import type { HitId, Part } from '@/core/part/part';
 import type { Feel } from '@/core/feel/feel';
 import { ticks } from '@/core/units';
 import type { VoiceName } from '@/core/voices';
+import { applyDiff, diffParts, invertDiff, type PartDiff } from '@/core/part/diff';
+import { Document, type Diffing, type Transaction, type TransactionKind, type Underway } from '@/editing/document';
+import { emptyHistory, type History } from '@/editing/history';
+import { Saver, type SaveState } from '@/editing/saver';
+import { markUnsaved } from '@/editing/unsaved';
 import type { PartStore, StoredPart } from '@/storage/part-store';
-import { Saver, type SaveState } from '@/storage/saver';
-import { markUnsaved } from '@/storage/unsaved';
 import { DEFAULT_BRUSH, PLAIN_VELOCITY, type Brush, type NudgeUnit, type Proposal, type StepCursor, type Tool } from '../tools';
 import { rememberedOnto } from '../remembered';
 import { sightOf, type Transport, type View } from '../view';
-import { EMPTY_HISTORY, record, recordSelection, stepBack, stepForward, withOlder, type History, type Step, type Surroundings } from './history';
+import type { Surroundings } from './surroundings';
 
-
-/** A gesture under way: the part before it; the live part is a preview until it ends. */
-interface Gesture {
-  /** Tells one gesture from the next. */
-  number: number;
-  label: string;
-  /** Tried out in the side panel: it stays until it is kept or put back. */
-  trial: boolean;
-  /** Whose sweep it is, where one control goes on with it: see {@link BenchState.sweep}. */
-  owner?: string | undefined;
-  base: Part;
-  before: Surroundings;
-}
 
 export const PAGES = ['hits', 'bars', 'feel', 'takes'] as const;
 export type Page = (typeof PAGES)[number];
@@ -78,8 +68,9 @@ export interface BenchState {
   id: string;
   part: Part;
   hasSong: boolean;
-  gesture: Gesture | null;
-  history: History;
+  /** The edit under way; {@link part} shows it. */
+  underway: Underway<Part> | null;
+  history: History<PartDiff, Surroundings>;
   selection: ReadonlySet<HitId>;
   /** The row that opens tall. */
   focus: VoiceName | null;
@@ -94,18 +85,11 @@ export interface BenchState {
 
   /** Runs a command as one undoable step; `then` says what is selected after it. */
   run(label: string, command: (part: Part) => Part, then?: () => Iterable<HitId>): void;
-  /** Starts a gesture; {@link preview} shows it, {@link commit} makes one step of it, {@link cancel} puts all back. */
-  begin(label: string, trial?: boolean, owner?: string): void;
-  preview(command: (base: Part) => Part, label?: string): void;
-  commit(): void;
-  cancel(): void;
-  /**
-   * Changes the part while one control is swept. What is under way and not the owner's (a trial, another control's sweep) is kept first,
-   * as a step of its own; {@link finish} makes a step of the sweep, {@link abandon} puts it back, both of it alone.
-   */
-  sweep(owner: string, label: string, command: (base: Part) => Part): void;
-  finish(owner: string): void;
-  abandon(owner: string): void;
+  /** Opens an edit whose handle shows it, makes one step of it or puts all back; see {@link Document.open}. */
+  open(label: string, kind: TransactionKind, told?: (how: 'kept' | 'put back') => void): Transaction<Part>;
+  /** Keeps, or puts back, whatever is under way. */
+  settle(): void;
+  putBack(): void;
   undo(): void;
   redo(): void;
   /** Selects; where that loses a selection of several hits, it is a step of its own that can be undone. */
@@ -119,7 +103,7 @@ export interface BenchState {
   setFocus(voice: VoiceName | null): void;
   answerOrigin(): void;
   /** Puts the steps of before a reload under those since. */
-  adoptHistory(older: History): void;
+  adoptHistory(older: History<PartDiff, Surroundings>): void;
   retrySave(): void;
   /** Hears from the store that another tab changed the part, or took it away (null). */
   hear(head: number | null): void;
@@ -128,6 +112,8 @@ export interface BenchState {
 }
 
 export type BenchStore = StoreApi<BenchState>;
+
+const PART_DIFFS: Diffing<Part, PartDiff> = { diff: diffParts, apply: applyDiff, invert: invertDiff };
 
 const NOTHING: ReadonlySet<HitId> = new Set();
 
@@ -142,22 +128,29 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
       else held.delete(id);
       markUnsaved(id, save.kind === 'saved' ? null : { part: () => get().part, error: save.kind === 'failed' ? save.error : null, letGo: () => saver.letGo() });
     });
-    let gestures = 0;
-    const surroundings = (): Surroundings => ({ selection: get().selection, sight: sightOf(get().view) });
-
-    const take = (step: Step | null, kind: 'undo' | 'redo') => {
-      if (!step) return;
-      const { view, transport } = get();
-      set({ part: step.part, history: step.history, selection: step.surroundings.selection, view: { ...view, ...step.surroundings.sight }, transport: within(transport, step.part) });
-      if (step.diff) saver.save({ label: step.label, diff: step.diff, after: step.part, step: kind });
-    };
+    const doc = new Document<Part, PartDiff, Surroundings>(PART_DIFFS, stored.part, {
+      surroundings: () => ({ selection: get().selection, sight: sightOf(get().view) }),
+      finished: (edit) => saver.save(edit),
+      show({ value: part, underway, history }, back) {
+        const { view, transport } = get();
+        set({
+          part,
+          underway,
+          history,
+          // While something is tried out, the loop stays where it was.
+          ...(underway ? {} : { transport: within(transport, part) }),
+          ...(back ? { selection: back.to.selection } : {}),
+          ...(back?.from === 'step' ? { view: { ...view, ...back.to.sight } } : {}),
+        });
+      },
+    });
 
     return {
       id,
       part: stored.part,
       hasSong,
-      gesture: null,
-      history: EMPTY_HISTORY,
+      underway: null,
+      history: emptyHistory(),
       selection: NOTHING,
       focus: null,
       view: { scroll: stored.part.origin, pixelsPerQuarter: 0, scrollRows: 0, reach: 20, grid: '1/16', hideEmpty: false },
@@ -167,66 +160,28 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
       save: { kind: 'saved' },
       originAnswered: false,
 
-      run(label, command, then) {
-        get().begin(label);
-        get().preview(command);
-        if (then) set({ selection: new Set(then()) });
-        get().commit();
-      },
-      begin(label, trial = false, owner) {
-        get().commit();
-        set({ gesture: { number: ++gestures, label, trial, owner, base: get().part, before: surroundings() } });
-      },
-      sweep(owner, label, command) {
-        if (get().gesture?.owner !== owner) get().begin(label, false, owner);
-        get().preview(command, label);
-      },
-      finish(owner) {
-        if (get().gesture?.owner === owner) get().commit();
-      },
-      abandon(owner) {
-        if (get().gesture?.owner === owner) get().cancel();
-      },
-      preview(command, label) {
-        const { gesture } = get();
-        if (!gesture) return;
-        const part = command(gesture.base);
-        set(label === undefined || label === gesture.label ? { part } : { part, gesture: { ...gesture, label } });
-      },
-      commit() {
-        const { gesture, part, history, transport } = get();
-        if (!gesture) return;
-        const done = record(history, gesture.label, gesture.base, part, gesture.before, surroundings());
-        set({ gesture: null, ...(done ? { history: done.history, transport: within(transport, part) } : { part: gesture.base }) });
-        if (done) saver.save({ label: gesture.label, diff: done.diff, after: part, step: 'do' });
-      },
-      cancel() {
-        const { gesture } = get();
-        if (gesture) set({ gesture: null, part: gesture.base, selection: gesture.before.selection, transport: within(get().transport, gesture.base) });
-      },
-      undo() {
-        if (get().gesture) return get().cancel();
-        take(stepBack(get().history, get().part), 'undo');
-      },
-      redo() {
-        if (!get().gesture) take(stepForward(get().history, get().part), 'redo');
-      },
+      run: (label, command, then) => doc.run(label, command, then && (() => set({ selection: new Set(then()) }))),
+      open: (label, kind, told) => doc.open(label, kind, told),
+      settle: () => doc.settle(),
+      putBack: () => doc.putBack(),
+      undo: () => doc.undo(),
+      redo: () => doc.redo(),
       select(ids) {
-        get().commit();
+        doc.settle();
         const before = get().selection;
         get().showSelection(ids);
         get().settleSelection(before);
       },
       showSelection: (ids) => set({ selection: new Set(ids) }),
       settleSelection(selection) {
-        if (loses(selection, get().selection)) set({ history: recordSelection(get().history, { selection, sight: sightOf(get().view) }, surroundings()) });
+        if (loses(selection, get().selection)) doc.recordSurroundings('Change the selection', { selection, sight: sightOf(get().view) });
       },
       setView: (change) => set({ view: { ...get().view, ...change } }),
       setTransport: (change) => set({ transport: { ...get().transport, ...change } }),
       setDesk: (change) => set({ desk: { ...get().desk, ...change } }),
       setFocus: (focus) => set({ focus }),
       answerOrigin: () => set({ originAnswered: true }),
-      adoptHistory: (older) => set({ history: withOlder(get().history, older) }),
+      adoptHistory: (older) => doc.adoptHistory(older),
       retrySave: () => saver.retry(),
       hear: (head) => saver.hear(head),
       letGo: () => saver.letGo(),

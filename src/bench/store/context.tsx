@@ -20,7 +20,7 @@ export function useBench<T>(slice: (state: BenchState) => T): T {
 }
 
 /**
- * The same for what only shows numbers: while a gesture sweeps it follows at every second frame, so that the stems have the others.
+ * The same for what only shows numbers: while an edit sweeps it follows at every second frame, so that the stems have the others.
  * What it shows may be two frames old; handlers must read the store.
  */
 export function useBenchSwept<T>(slice: (state: BenchState) => T): T {
@@ -34,8 +34,8 @@ export function useBenchSwept<T>(slice: (state: BenchState) => T): T {
           notify();
         });
       };
-      const stop = store.subscribe(({ gesture }) => {
-        if (gesture) return void (frame ||= requestAnimationFrame(later));
+      const stop = store.subscribe(({ underway }) => {
+        if (underway) return void (frame ||= requestAnimationFrame(later));
         cancelAnimationFrame(frame);
         frame = 0;
         notify();

@@ -77,14 +77,14 @@ function firstAt(hits: readonly Hit[], tick: number): number {
 
 export const originFindingOf: (part: Part) => OriginFinding = memo(findOrigin);
 
-/** The part as it was before the gesture under way: what words and tables show, so that they need not follow every frame. */
-export const calmPart = (state: Pick<BenchState, 'part' | 'gesture'>): Part => state.gesture?.base ?? state.part;
+/** The part as it was before the edit under way: what words and tables show, so that they need not follow every frame. */
+export const calmPart = (state: Pick<BenchState, 'part' | 'underway'>): Part => state.underway?.base ?? state.part;
 
-/** Up to so many hits everything follows every frame of a gesture. */
+/** Up to so many hits everything follows every frame of an edit. */
 export const FEW_HITS = 2000;
 
 /** The hits that numbers and charts of the side panel follow: of a large part those before a drag, since a sweep comes first. */
-export const shownHits = (state: Pick<BenchState, 'part' | 'gesture'>): readonly Hit[] => (state.gesture && !state.gesture.trial && state.part.hits.length > FEW_HITS ? state.gesture.base.hits : state.part.hits);
+export const shownHits = (state: Pick<BenchState, 'part' | 'underway'>): readonly Hit[] => (state.underway && state.underway.kind !== 'trial' && state.part.hits.length > FEW_HITS ? state.underway.base.hits : state.part.hits);
 
 const others = new WeakMap<Part, { feel: Feel; performance: Performance }>();
 

@@ -7,8 +7,8 @@ import { FEW_HITS } from './derived';
 export function followWhole(store: BenchStore): () => void {
   let client: WholeClient | null = null;
   const update = () => {
-    const { part, gesture, whole } = store.getState();
-    if (gesture || whole?.part === part) return;
+    const { part, underway, whole } = store.getState();
+    if (underway || whole?.part === part) return;
     if (part.hits.length <= FEW_HITS) return store.setState({ whole: { part, ...measureWhole(part) } });
     client ??= new WholeClient((measured, found) => store.setState({ whole: { part: measured, ...found } }));
     client.ask(part);

@@ -5,9 +5,12 @@ import { bpm } from '@/core/units';
 import { smallPart } from '@tests/support/arbitraries';
 import { silenceReason } from '../playback/silence';
 import { tapTempo } from '../tap-tempo';
-import type { FinishedEdit } from '@/storage/part-store';
+import type { FinishedEdit } from '@/editing/saver';
+import { sweepOf } from '@/editing/sweep';
 import { createBenchStore } from './bench-store';
-import { historyOf, type KeptEdit } from './history';
+import type { KeptStep } from '@/editing/history';
+import type { PartDiff } from '@/core/part/diff';
+import { benchHistoryOf } from './surroundings';
 
 const part = smallPart([['kick', 0, 100], ['snare', 1, 90]]);
 const all = new Set(part.hits.map((h) => h.id));
@@ -23,10 +26,10 @@ function bench(): { saves: [number, string][]; store: ReturnType<typeof createBe
 test('a gesture is one entry and one record in the store, however many previews it had', async () => {
   const { store, saves } = bench();
   const s = store.getState;
-  s().begin('softer');
-  for (let i = 1; i <= 30; i++) s().preview((p) => addVelocity(p, all, -i));
+  const drag = s().open('softer', 'drag');
+  for (let i = 1; i <= 30; i++) drag.preview((p) => addVelocity(p, all, -i));
   expect(s().part.hits.map((h) => h.velocity)).toEqual([70, 60]);
-  s().commit();
+  drag.commit();
   expect(s().history.undo).toHaveLength(1);
   s().undo();
   expect(s().part).toEqual(part);
@@ -40,8 +43,7 @@ test('a gesture that changed nothing leaves no entry; undo during a gesture canc
   const { store, saves } = bench();
   const s = store.getState;
   s().run('nothing', (p) => ({ ...p }));
-  s().begin('softer');
-  s().preview(quiet);
+  s().open('softer', 'drag').preview(quiet);
   s().undo();
   expect(s().part).toBe(part);
   expect(s().history).toEqual({ undo: [], redo: [] });
@@ -64,21 +66,25 @@ test('undo brings the selection back, a new edit drops what could be redone', ()
 test('a trial that is open when a sweep begins is a step of its own, under its own name', () => {
   const { store } = bench();
   const s = store.getState;
-  s().begin('Try a groove', true);
-  s().preview(quiet);
-  s().sweep('tempo', 'Tempo', (p) => setTempo(p, bpm(90)));
-  s().sweep('tempo', 'Tempo', (p) => setTempo(p, bpm(80)));
-  s().finish('tempo');
+  const trial = s().open('Try a groove', 'trial');
+  trial.preview(quiet);
+  const tempo = sweepOf(s().open, 'drag');
+  tempo.show('Tempo', (p) => setTempo(p, bpm(90)));
+  tempo.show('Tempo', (p) => setTempo(p, bpm(80)));
+  trial.cancel();
+  tempo.done();
   expect(s().history.undo.map((e) => e.label)).toEqual(['Try a groove', 'Tempo']);
   s().undo();
   expect(s().part.hits.map((h) => h.velocity)).toEqual([99, 89]);
   // Another's sweep is neither finished nor put back.
-  s().sweep('swing', 'Swing', quiet);
-  s().abandon('tempo');
-  s().finish('tempo');
-  expect(s().gesture?.label).toBe('Swing');
-  s().abandon('swing');
-  expect(s().gesture).toBeNull();
+  const swing = sweepOf(s().open, 'drag');
+  swing.show('Swing', quiet);
+  tempo.cancel();
+  tempo.done();
+  expect(s().underway?.label).toBe('Swing');
+  expect([swing, tempo].map((sweep) => sweep.owns(s().underway))).toEqual([true, false]);
+  swing.cancel();
+  expect(s().underway).toBeNull();
 });
 
 test('every silence has its reason', () => {
@@ -103,13 +109,13 @@ test('taps: three give a tempo, a pause starts anew', () => {
 describe('going back after a reload', () => {
   /** Does some steps, keeps what the store was told, and opens the part anew from it. */
   function reopened(steps: (s: ReturnType<typeof createBenchStore>) => void) {
-    const kept: KeptEdit[] = [];
+    const kept: KeptStep<PartDiff>[] = [];
     const tell = async (_id: string, _seq: number, edits: readonly FinishedEdit[]) => edits.forEach(({ label, diff, step }) => kept.push({ label, diff, step }));
     const before = createBenchStore('x', { part, head: 0 }, false, { appendEdits: tell, settleHead: async () => {} } as never);
     steps(before);
     return settle().then(() => {
       const after = createBenchStore('x', { part: before.getState().part, head: kept.length }, false, { appendEdits: tell, settleHead: async () => {} } as never);
-      after.getState().adoptHistory(historyOf(kept));
+      after.getState().adoptHistory(benchHistoryOf(kept));
       return { before: before.getState, after: after.getState };
     });
   }
@@ -151,7 +157,7 @@ describe('going back after a reload', () => {
 
   test('a list that begins in the middle still leads back and forward', () => {
     const lower = (to: number): FinishedEdit['diff'] => ({ removed: [part.hits[0]!], added: [{ ...part.hits[0]!, velocity: to as never }], fields: {} });
-    expect(labels(historyOf([{ label: 'Undo lost', diff: lower(50), step: 'undo' }]).redo)).toEqual(['lost']);
-    expect(labels(historyOf([{ label: 'found', diff: lower(50), step: 'redo' }]).undo)).toEqual(['found']);
+    expect(labels(benchHistoryOf([{ label: 'Undo lost', diff: lower(50), step: 'undo' }]).redo)).toEqual(['lost']);
+    expect(labels(benchHistoryOf([{ label: 'found', diff: lower(50), step: 'redo' }]).undo)).toEqual(['found']);
   });
 });

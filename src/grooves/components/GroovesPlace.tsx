@@ -13,7 +13,7 @@ import { bringIn, broughtWords } from '@/storage/bring-in';
 import { seedOnFirstVisit } from '@/storage/demo-seed';
 import { grooveStore } from '@/storage/groove-store';
 import { partStore } from '@/storage/part-store';
-import { unsavedParts } from '@/storage/unsaved';
+import { unsavedParts } from '@/editing/unsaved';
 import { say, showError } from '@/ui/notify';
 import { createGroovesStore, freeName, grooveOf } from '../store/grooves-store';
 import { GroovesProvider, useGrooves } from '../store/context';

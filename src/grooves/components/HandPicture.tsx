@@ -4,6 +4,7 @@ import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from
 import { resetStep, setStep } from '@/core/groove/edit';
 import { stepsFor, type Groove, type GrooveStep } from '@/core/groove/groove';
 import { sampleGroove } from '@/core/groove/sample';
+import { sweepOf } from '@/editing/sweep';
 import { layOutSteps, magnificationOf, stepWidth, type StemsFrame } from '../drawing/groove-stems';
 import { dragStep, pressStep, type StepDrag } from '../gestures/drag-step';
 import { tempoOf } from '../store/heard';
@@ -29,7 +30,8 @@ interface Props {
 /** The groove in hand: each step's stem is dragged sideways for its lean, up and down for its level. */
 export function HandPicture({ groove, behind, lens, still, hearing }: Props) {
   const store = useGroovesStore();
-  const { preview, commit, cancel, edit } = store.getState();
+  const { edit } = store.getState();
+  const [sweep] = useState(() => sweepOf(store.getState().openGroove, 'drag'));
   const curve = useGrooves((s) => s.curve);
   const tempo = useGrooves(tempoOf);
   const [drag, setDrag] = useState<StepDrag | null>(null);
@@ -51,12 +53,12 @@ export function HandPicture({ groove, behind, lens, still, hearing }: Props) {
     const { x, y } = placeOf(e);
     const next = dragStep(drag, x, y, e.shiftKey, frame);
     if (next.drag !== drag) setDrag(next.drag);
-    if (next.change) preview(`${next.drag.kind === 'lean' ? 'Lean' : 'Level'} of ${stepName(groove, drag.index)}`, (g) => setStep(g, curve, drag.index, next.change as Partial<GrooveStep>));
+    if (next.change) sweep.show(`${next.drag.kind === 'lean' ? 'Lean' : 'Level'} of ${stepName(groove, drag.index)}`, (g) => setStep(g, curve, drag.index, next.change as Partial<GrooveStep>));
   };
   const end = (keep: boolean) => {
     setDrag(null);
-    if (keep) commit();
-    else cancel();
+    if (keep) sweep.done();
+    else sweep.cancel();
   };
   const onKey = (e: KeyboardEvent, index: number) => {
     const { offset, level } = steps[index] as GrooveStep;

@@ -4,7 +4,7 @@ import { useDroppable } from '@dnd-kit/core';
 import clsx from 'clsx';
 import { X } from 'lucide-react';
 import Link from 'next/link';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import type { GrooveMove } from '@/core/feel/feel';
 import { meetingOf } from '@/core/groove/meeting';
 import { meterMapOf } from '@/core/part/part-time';
@@ -12,6 +12,7 @@ import { changeMove, removeMove } from '@/core/part/commands/moves';
 import { putGroove } from '@/core/part/commands/grooves';
 import { labelOfRow } from '@/core/part/commands/rows';
 import type { Part, Row } from '@/core/part/part';
+import { sweepOf } from '@/editing/sweep';
 import { Button, IconButton } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { scopeWords } from '@/ui/scope-words';
@@ -161,10 +162,10 @@ function RowTarget({ part, row, stems, ticked }: { part: Part; row: Row; stems: 
 /** The part's template moves, each with its amounts. */
 function UsedGrooves({ part }: { part: Part }) {
   const { getState } = useGroovesStore();
+  const [sweep] = useState(() => sweepOf(getState().openPart, 'drag'));
   const used = part.feel.moves.flatMap((move, index) => (move.kind === 'groove' ? [{ move, index }] : []));
   if (used.length === 0) return null;
-  const change = (index: number, what: string, by: Partial<GrooveMove>) => getState().sweep(what, (p) => changeMove<GrooveMove>(p, index, by));
-  const done = () => getState().settle();
+  const change = (index: number, what: string, by: Partial<GrooveMove>) => sweep.show(what, (p) => changeMove<GrooveMove>(p, index, by));
   return (
     <section aria-label="Grooves in use" className="mt-4 border-t border-line pt-2">
       <h3 className="font-serif text-base">In use</h3>
@@ -184,8 +185,8 @@ function UsedGrooves({ part }: { part: Part }) {
               </IconButton>
             </div>
             <div className="flex gap-x-3 text-sm">
-              <NumberField label={`Lean of ${move.groove.name}`} value={Math.round(move.lean * 100)} min={0} max={150} unit="% lean" default={100} className="[&_input]:w-[3em]" onChange={(v) => change(index, 'Change the lean', { lean: v / 100 })} onDone={done} />
-              <NumberField label={`Level of ${move.groove.name}`} value={Math.round(move.level * 100)} min={0} max={150} unit="% level" default={100} className="[&_input]:w-[3em]" onChange={(v) => change(index, 'Change the level', { level: v / 100 })} onDone={done} />
+              <NumberField label={`Lean of ${move.groove.name}`} value={Math.round(move.lean * 100)} min={0} max={150} unit="% lean" default={100} className="[&_input]:w-[3em]" onChange={(v) => change(index, 'Change the lean', { lean: v / 100 })} onDone={sweep.done} onCancel={sweep.cancel} />
+              <NumberField label={`Level of ${move.groove.name}`} value={Math.round(move.level * 100)} min={0} max={150} unit="% level" default={100} className="[&_input]:w-[3em]" onChange={(v) => change(index, 'Change the level', { level: v / 100 })} onDone={sweep.done} onCancel={sweep.cancel} />
             </div>
           </li>
         ))}

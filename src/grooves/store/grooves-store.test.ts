@@ -9,7 +9,7 @@ import type { GrooveMove } from '@/core/feel/feel';
 import { NodSwayDatabase } from '@/storage/database';
 import { GrooveStore, type KeptGroove } from '@/storage/groove-store';
 import { PartStore } from '@/storage/part-store';
-import { unsavedParts } from '@/storage/unsaved';
+import { unsavedParts } from '@/editing/unsaved';
 import { createGroovesStore, freeName, shownGroove } from './grooves-store';
 import { handGroove, heardParts } from './heard';
 
@@ -38,10 +38,11 @@ async function settled<T>(read: () => Promise<T>, wanted: (value: T) => boolean)
 test('changing one of ours makes a copy; each change is one step, kept in the store, and undone there too', async () => {
   const { state, grooves } = await place('edits');
   state().edit('Lean of 2', (g) => setStep(g, null, 4, { offset: 0.2 }));
-  state().preview('Level of 2', (g) => setStep(g, null, 4, { level: 0.5 }));
-  state().preview('Level of 2', (g) => setStep(g, null, 4, { level: 0.6 }));
+  const drag = state().openGroove('Level of 2');
+  drag.preview((g) => setStep(g, null, 4, { level: 0.5 }));
+  drag.preview((g) => setStep(g, null, 4, { level: 0.6 }));
   expect(shownGroove(state()).steps[4]).toMatchObject({ offset: 0.2, level: 0.6 });
-  state().commit();
+  drag.commit();
   expect(state().history.undo.map((e) => e.label)).toEqual(['Lean of 2', 'Level of 2']);
   expect((await settled(() => grooves.list(), (l) => l[0]?.groove.steps[4]?.level === 0.6)).map((k) => [k.groove.name, k.groove.steps[4]])).toEqual([['Hold 2', { offset: 0.2, level: 0.6, n: 1 }]]);
   state().undo();
@@ -55,8 +56,12 @@ test('changing one of ours makes a copy; each change is one step, kept in the st
 
 test('a cancelled gesture and one that changes nothing leave no step', async () => {
   const { state } = await place('cancelled');
-  state().preview('Lean', (g) => setStep(g, null, 0, { offset: 0.4 }));
-  state().cancel();
+  const drag = state().openGroove('Lean');
+  drag.preview((g) => setStep(g, null, 0, { offset: 0.4 }));
+  expect(shownGroove(state()).steps[0]!.offset).toBe(0.4);
+  expect([state().own, state().chosen]).toEqual([[], houseId('Hold')]);
+  drag.cancel();
+  expect(shownGroove(state())).toBe(hold);
   state().edit('Same', (g) => ({ ...g }));
   expect([state().own, state().history.undo]).toEqual([[], []]);
 });
@@ -64,8 +69,9 @@ test('a cancelled gesture and one that changes nothing leave no step', async () 
 test('used on the part: written as its next edit; a sweep of its amounts is one step; undone as an edit more', async () => {
   const { state, parts, id } = await place('used');
   state().run('Play the hats like Hold', (p) => putGroove(p, hold, { voices: ['hat-closed'], lean: 0.6, level: 1 }).part);
-  for (const lean of [0.7, 0.8, 0.9]) state().sweep('Change the lean', (p) => changeMove<GrooveMove>(p, 0, { lean }));
-  state().settle();
+  const sweep = state().openPart('Change the lean');
+  for (const lean of [0.7, 0.8, 0.9]) sweep.preview((p) => changeMove<GrooveMove>(p, 0, { lean }));
+  sweep.commit();
   expect(state().history.undo.map((e) => e.label)).toEqual(['Play the hats like Hold', 'Change the lean']);
   const stored = await settled(() => parts.load(id), (s) => s.head === 2);
   expect([stored.head, stored.part]).toEqual([2, state().stand!.part]);

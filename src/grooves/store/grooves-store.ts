@@ -2,23 +2,23 @@ import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { Curve } from '@/core/groove/edit';
 import type { Groove } from '@/core/groove/groove';
 import { houseId, HOUSE_GROOVES } from '@/core/groove/house-grooves';
-import { applyDiff, diffParts, invertDiff } from '@/core/part/diff';
 import type { Part } from '@/core/part/part';
 import { bpm, type Bpm } from '@/core/units';
 import type { VoiceName } from '@/core/voices';
-import { byName, keptNow, type GrooveStore, type KeptGroove } from '@/storage/groove-store';
+import { Document, type Transaction } from '@/editing/document';
+import { emptyHistory, type History } from '@/editing/history';
+import type { SaveState } from '@/editing/saver';
+import { keptNow, type GrooveStore, type KeptGroove } from '@/storage/groove-store';
 import type { PartStore } from '@/storage/part-store';
-import { Saver, type SaveState } from '@/storage/saver';
-import { markUnsaved } from '@/storage/unsaved';
-import { WriteQueue } from '@/storage/write-queue';
-import { EMPTY_HISTORY, stepped, withEntry, type Change, type History } from './history';
+import { lifted, onStand, sorted, withGroove, WORK_DIFFS, type Change, type Stand, type Work } from './work';
+import { Writers } from './writers';
 
-/** The part that grooves are tried and used on. */
-export interface Stand {
-  id: string;
-  part: Part;
-  /** Number of its last edit in the store when it was read. */
-  head: number;
+export type { Stand } from './work';
+
+/** What a step leads back to: the groove in hand, and which of its curves. */
+export interface Hand {
+  chosen: string;
+  curve: Curve;
 }
 
 export interface Blend {
@@ -33,8 +33,8 @@ export interface GroovesState {
   chosen: string;
   /** Which of its curves is edited: all voices or one. */
   curve: Curve;
-  /** The chosen groove while a gesture changes it. */
-  live: { label: string; groove: Groove } | null;
+  /** The chosen groove while an edit changes it. */
+  live: Groove | null;
   blend: Blend | null;
   /** Id of a groove, or the part on the stand. */
   against: string | 'part' | null;
@@ -50,7 +50,7 @@ export interface GroovesState {
   tempo: Bpm;
   /** Bars of the part that are heard, from 0, without `to`. */
   bars: { from: number; to: number };
-  history: History;
+  history: History<Change, Hand>;
   /** Whether everything done here is in the store. */
   save: SaveState;
 
@@ -58,11 +58,9 @@ export interface GroovesState {
   choose(id: string): void;
   setOwn(own: readonly KeptGroove[]): void;
   setStand(stand: Stand | null): void;
-  /** Shows a change of the chosen groove; {@link commit} keeps it, {@link cancel} puts it back. */
-  preview(label: string, change: (groove: Groove) => Groove): void;
-  commit(): void;
-  cancel(): void;
-  /** Changes the chosen groove in one step; one of ours is copied first, and the copy changed. */
+  /** Opens an edit of the chosen groove; one of ours is copied first, and the copy changed. */
+  openGroove(label: string): Transaction<Groove>;
+  /** The same in one step. */
   edit(label: string, change: (groove: Groove) => Groove): void;
   /** Changes name or tags of one of the user's own. */
   describe(id: string, label: string, change: { name?: string; tags?: readonly string[] }): void;
@@ -71,9 +69,10 @@ export interface GroovesState {
   remove(id: string): void;
   /** Changes the part on the stand in one step. */
   run(label: string, change: (part: Part) => Part): void;
-  /** Changes it while an amount is swept; {@link settle} makes one step of it. */
-  sweep(label: string, change: (part: Part) => Part): void;
-  settle(): void;
+  /** Opens an edit of the part on the stand. */
+  openPart(label: string): Transaction<Part>;
+  /** Puts back what is under way. */
+  putBack(): void;
   undo(): void;
   redo(): void;
   /** Tries again to write what could not be written. */
@@ -86,76 +85,55 @@ export type GroovesStoreApi = StoreApi<GroovesState>;
 
 const NO_ROWS: ReadonlySet<VoiceName> = new Set();
 const LONGEST_TRY_BARS = 4;
+const FIRST = houseId((HOUSE_GROOVES[0] as Groove).name);
 
 export function createGroovesStore(parts: PartStore, grooves: GrooveStore): GroovesStoreApi {
   return createStore<GroovesState>((set, get) => {
-    const writes = new WriteQueue((state) => {
-      tell('grooves', state);
-      markUnsaved('grooves', state.kind === 'saved' ? null : { error: state.kind === 'failed' ? state.error : null, letGo: () => undefined });
+    const writers = new Writers(parts, grooves, (save) => set({ save }));
+    /** The copy of one of ours that is being made: it is in hand once its edit is kept. */
+    let copying: string | null = null;
+
+    const doc = new Document<Work, Change, Hand>(WORK_DIFFS, { own: null, stand: null }, {
+      surroundings: () => ({ chosen: copying ?? get().chosen, curve: get().curve }),
+      finished(edit) {
+        writers.save(edit);
+        // What a step leads to is heard as it is.
+        if (edit.step !== 'do') set({ trying: false });
+      },
+      show({ value, underway, history }, back) {
+        const own = underway ? underway.base.own : value.own;
+        const hand = back?.to ?? { chosen: (underway ? null : copying) ?? get().chosen, curve: get().curve };
+        const known = keptOf({ own }, hand.chosen) ?? grooveOf({ own: null }, hand.chosen);
+        if (!underway) copying = null;
+        set({
+          own,
+          stand: value.stand,
+          history,
+          live: underway && value.own !== own ? (keptOf(value, copying ?? get().chosen)?.groove ?? null) : null,
+          ...(known || own === null ? hand : { chosen: FIRST, curve: null }),
+        });
+      },
     });
-    const savers = new Map<string, Saver>();
-    const states = new Map<string, SaveState>();
-    /** The gravest of what the writers say is what the place says. */
-    const tell = (writer: string, state: SaveState) => {
-      states.set(writer, state);
-      const all = [...states.values()];
-      set({ save: all.find((s) => s.kind === 'failed') ?? all.find((s) => s.kind === 'saving') ?? { kind: 'saved' } });
-    };
 
-    /** The one that writes a part's edits: it outlives the part's time on the stand, until all is written. */
-    const saverOf = ({ id, head }: Stand): Saver => {
-      const known = savers.get(id);
-      if (known) return known;
-      const saver: Saver = new Saver(parts, id, head, (state) => {
-        tell(id, state);
-        markUnsaved(id, state.kind === 'saved' ? null : { part: () => lastOn.get(id) as Part, error: state.kind === 'failed' ? state.error : null, letGo: () => saver.letGo() });
-      });
-      savers.set(id, saver);
-      return saver;
-    };
-    const lastOn = new Map<string, Part>();
-
-    /** Brings a change onto the screen and into the store. */
-    const apply = (change: Change, label: string, back: boolean | null) => {
-      if (change.kind === 'groove') {
-        const kept = back ? change.before : change.after;
-        const rest = (get().own ?? []).filter((k) => k.id !== change.id);
-        set({ own: kept ? sorted([...rest, kept]) : rest });
-        writes.add(() => (kept ? grooves.put(kept) : grooves.remove(change.id)));
-        if (kept) set({ chosen: kept.id, curve: null });
-        else if (get().chosen === change.id) set({ chosen: houseId((HOUSE_GROOVES[0] as Groove).name), curve: null });
-        return true;
+    /** What changing the groove in hand does to the work; nothing where it stays as it is. */
+    const inHand = (change: (groove: Groove) => Groove) => (work: Work): Work => {
+      const id = copying ?? get().chosen;
+      const kept = keptOf(work, id);
+      if (kept) {
+        const groove = change(kept.groove);
+        return JSON.stringify(groove) === JSON.stringify(kept.groove) ? work : { ...work, own: withGroove(work.own, id, { ...kept, groove, updatedAt: Date.now() }) };
       }
-      const { stand } = get();
-      if (stand?.id !== change.partId) return false;
-      const diff = back ? invertDiff(change.diff) : change.diff;
-      const after = applyDiff(stand.part, diff);
-      set({ stand: { ...stand, part: after } });
-      lastOn.set(stand.id, after);
-      saverOf(stand).save({ label: back ? `Undo ${label}` : label, diff, after, step: back === null ? 'do' : back ? 'undo' : 'redo' });
-      return true;
-    };
-
-    const perform = (label: string, change: Change) => {
-      if (apply(change, label, null)) set({ history: withEntry(get().history, { label, change }) });
-    };
-
-    /** The part before the sweep under way. */
-    let swept: { label: string; base: Stand } | null = null;
-
-    const step = (back: boolean) => {
-      if (get().live) return get().cancel();
-      const list = back ? get().history.undo : get().history.redo;
-      const entry = list[list.length - 1];
-      if (!entry) return;
-      apply(entry.change, entry.label, back);
-      // A step of a part that is no longer on the stand is passed over: its Bench has it too.
-      set({ history: stepped(get().history, back), trying: false });
+      const ours = chosenGroove(get());
+      const groove = change(ours);
+      if (JSON.stringify(groove) === JSON.stringify(ours)) return work;
+      const copy = keptNow({ ...groove, name: freeName(work, ours.name) });
+      copying ??= copy.id;
+      return { ...work, own: withGroove(work.own, copying, { ...copy, id: copying }) };
     };
 
     return {
       own: null,
-      chosen: houseId((HOUSE_GROOVES[0] as Groove).name),
+      chosen: FIRST,
       curve: null,
       live: null,
       blend: null,
@@ -167,99 +145,59 @@ export function createGroovesStore(parts: PartStore, grooves: GrooveStore): Groo
       trying: true,
       tempo: bpm(96),
       bars: { from: 0, to: LONGEST_TRY_BARS },
-      history: EMPTY_HISTORY,
+      history: emptyHistory(),
       save: { kind: 'saved' },
 
       set: (change) => set(change),
       choose(id) {
-        get().commit();
+        doc.settle();
         set({ chosen: id, curve: null, trying: true, blend: null });
       },
       setOwn(own) {
         // While something is still to be written, the screen knows more than the store.
-        if (writes.idle || get().own === null) set({ own: sorted(own) });
+        if (writers.groovesKept || get().own === null) doc.receive((work) => ({ ...work, own: sorted(own) }));
       },
-      setStand: (stand) => {
-        const kept = stand && states.get(stand.id);
-        // What was just read is newer than what an idle writer knows, and older than what one still has to write.
-        if (stand && (!kept || kept.kind === 'saved')) savers.delete(stand.id);
-        else if (stand) stand = { ...stand, part: lastOn.get(stand.id) ?? stand.part };
-        set({ stand, ticked: NO_ROWS, bars: { from: 0, to: Math.min(stand?.part.bars ?? LONGEST_TRY_BARS, LONGEST_TRY_BARS) } });
+      setStand(next) {
+        doc.settle();
+        const stand = next && writers.take(next);
+        doc.receive((work) => ({ ...work, stand }));
+        set({ ticked: NO_ROWS, bars: { from: 0, to: Math.min(stand?.part.bars ?? LONGEST_TRY_BARS, LONGEST_TRY_BARS) } });
       },
 
-      preview(label, change) {
-        const base = chosenGroove(get());
-        set({ live: { label, groove: change(base) } });
+      openGroove(label) {
+        set({ trying: true });
+        return lifted(doc.open(label, 'drag'), inHand);
       },
-      commit() {
-        const { live } = get();
-        if (!live) return;
-        set({ live: null });
-        get().edit(live.label, () => live.groove);
-      },
-      cancel: () => set({ live: null }),
-      edit(label, change) {
-        const before = keptOf(get(), get().chosen);
-        const groove = chosenGroove(get());
-        const next = change(groove);
-        if (JSON.stringify(next) === JSON.stringify(groove)) return;
-        const { curve } = get();
-        if (before) perform(label, { kind: 'groove', id: before.id, before, after: { ...before, groove: next, updatedAt: Date.now() } });
-        else get().keep(label, { ...next, name: freeName(get(), groove.name) });
-        set({ curve, trying: true });
-      },
+      edit: (label, change) => doc.run(label, inHand(change), () => set({ trying: true })),
       describe(id, label, { name, tags }) {
-        const before = keptOf(get(), id);
-        if (!before) return;
-        const after = { ...before, groove: name ? { ...before.groove, name: name.slice(0, 120) } : before.groove, tags: tags ?? before.tags, updatedAt: Date.now() };
-        perform(label, { kind: 'groove', id, before, after });
+        doc.run(label, (work) => {
+          const kept = keptOf(work, id);
+          return kept ? { ...work, own: withGroove(work.own, id, { ...kept, groove: name ? { ...kept.groove, name: name.slice(0, 120) } : kept.groove, tags: tags ?? kept.tags, updatedAt: Date.now() }) } : work;
+        });
       },
       keep(label, groove, tags = []) {
-        const after = keptNow(groove, tags);
-        perform(label, { kind: 'groove', id: after.id, before: null, after });
+        const kept = keptNow(groove, tags);
+        doc.run(label, (work) => ({ ...work, own: withGroove(work.own, kept.id, kept) }), () => set({ chosen: kept.id, curve: null }));
         set({ blend: null, trying: true });
-        return after.id;
+        return kept.id;
       },
       remove(id) {
-        const before = keptOf(get(), id);
-        if (before) perform(`Delete ${before.groove.name}`, { kind: 'groove', id, before, after: null });
+        const kept = keptOf(get(), id);
+        if (kept) doc.run(`Delete ${kept.groove.name}`, (work) => ({ ...work, own: withGroove(work.own, id, null) }));
       },
-      run(label, change) {
-        get().settle();
-        const { stand } = get();
-        if (!stand) return;
-        const diff = diffParts(stand.part, change(stand.part));
-        if (diff) perform(label, { kind: 'part', partId: stand.id, diff });
-      },
-      sweep(label, change) {
-        const { stand } = get();
-        if (!stand) return;
-        swept ??= { label, base: stand };
-        set({ stand: { ...swept.base, part: change(swept.base.part) } });
-      },
-      settle() {
-        const { stand } = get();
-        const was = swept;
-        swept = null;
-        if (!was || stand?.id !== was.base.id) return;
-        set({ stand: was.base });
-        get().run(was.label, () => stand.part);
-      },
-      undo: () => step(true),
-      redo: () => step(false),
-      retrySave() {
-        writes.retry();
-        for (const saver of savers.values()) saver.retry();
-      },
+      openPart: (label) => lifted(doc.open(label, 'drag'), onStand),
+      run: (label, change) => doc.run(label, onStand(change)),
+      putBack: () => doc.putBack(),
+      undo: () => doc.undo(),
+      redo: () => doc.redo(),
+      retrySave: () => writers.retry(),
       hear(head) {
         const { stand } = get();
-        if (stand) saverOf(stand).hear(head);
+        if (stand) writers.hear(stand, head);
       },
     };
   });
 }
-
-const sorted = (own: readonly KeptGroove[]): KeptGroove[] => [...own].sort(byName);
 
 export const keptOf = (state: Pick<GroovesState, 'own'>, id: string): KeptGroove | undefined => state.own?.find((k) => k.id === id);
 
@@ -269,7 +207,7 @@ export const grooveOf = (state: Pick<GroovesState, 'own'>, id: string): Groove |
 const chosenGroove = (state: Pick<GroovesState, 'own' | 'chosen'>): Groove => grooveOf(state, state.chosen) ?? (HOUSE_GROOVES[0] as Groove);
 
 /** The chosen groove as it is seen: while it is changed, as it changes. */
-export const shownGroove = (state: Pick<GroovesState, 'own' | 'chosen' | 'live'>): Groove => state.live?.groove ?? chosenGroove(state);
+export const shownGroove = (state: Pick<GroovesState, 'own' | 'chosen' | 'live'>): Groove => state.live ?? chosenGroove(state);
 
 /** @example freeName(state, 'Hold') // 'Hold 2', 'Hold 3' where that is taken */
 export function freeName(state: Pick<GroovesState, 'own'>, name: string): string {

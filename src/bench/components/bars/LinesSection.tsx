@@ -14,6 +14,7 @@ import { Section } from '@/ui/Section';
 import { groupings } from './groupings';
 import { barsText } from '../../actions/arrange';
 import { useBench, useBenchStore } from '../../store/context';
+import { useSweep } from '../use-sweep';
 import { calmPart, originFindingOf } from '../../store/derived';
 
 const DENOMINATORS = [2, 4, 8, 16] as const;
@@ -30,6 +31,7 @@ export function LinesSection() {
   const where = whole ? 'the part' : barsText({ from, to });
   const range = { from: whole ? 0 : from, to: whole ? part.bars : to };
   const [wish, setWish] = useState<{ numerator: number; denominator: number } | null>(null);
+  const sweep = useSweep();
   const shown = wish ?? meter;
   const changed = wish !== null && (wish.numerator !== meter.numerator || wish.denominator !== meter.denominator);
   const lost = changed ? hitsBeyondMeter(part, range, shown).size : 0;
@@ -46,7 +48,7 @@ export function LinesSection() {
   const unit = TICKS_PER_WHOLE / meter.denominator;
   const pickups = Array.from({ length: meterMapOf(part).barOf(1).meter.numerator - 1 }, (_, i) => i + 1);
   const finding = part.hits.length >= 8 ? originFindingOf(part) : null;
-  const moveOrigin = (ms: number) => getState().sweep('origin', 'Move the lines', (p) => setOrigin(p, ticks(roundHalfUp(tempoMapOf(p).shift(zero, milliseconds(ms))))));
+  const moveOrigin = (ms: number) => sweep.show('Move the lines', (p) => setOrigin(p, ticks(roundHalfUp(tempoMapOf(p).shift(zero, milliseconds(ms))))));
   return (
     <Section name="lines" title="Meter and lines" note={`${meter.numerator}/${meter.denominator}${many ? ', changes' : ''}`}>
       <div className="flex flex-wrap items-baseline gap-1 leading-8">
@@ -88,7 +90,7 @@ export function LinesSection() {
         />
       </div>
       <div className="flex flex-wrap items-baseline gap-1 leading-8">
-        <NumberField label="Lines start" showLabel value={originMs} min={-4000} max={4000} digits={1} unit="ms from the file’s zero" default={0} className="[&_input]:w-[3.6em]" onChange={moveOrigin} onDone={() => getState().finish('origin')} onCancel={() => getState().abandon('origin')} />
+        <NumberField label="Lines start" showLabel value={originMs} min={-4000} max={4000} digits={1} unit="ms from the file’s zero" default={0} className="[&_input]:w-[3.6em]" onChange={moveOrigin} onDone={sweep.done} onCancel={sweep.cancel} />
       </div>
       <div className="flex flex-wrap gap-1">
         <Button className="!h-7 !px-2 text-sm" onClick={() => getState().run('Move the lines a 1/16 earlier', (p) => setOrigin(p, ticks(p.origin - stepOf('1/16'))))}>

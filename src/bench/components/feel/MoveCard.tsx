@@ -8,6 +8,7 @@ import type { Effect } from '@/core/feel/effect';
 import type { Move, MoveKind } from '@/core/feel/feel';
 import { changeMove } from '@/core/part/commands/moves';
 import { useBench, useBenchStore } from '../../store/context';
+import { useSweep } from '../use-sweep';
 import { calmPart } from '../../store/derived';
 import { effectWords } from './effect-words';
 import { MovePicture } from './MovePicture';
@@ -40,19 +41,19 @@ export const MoveCard = memo(function MoveCard({ move, index, effect, drag: { fr
   const on = move.on !== false;
   const name = KIND_WORDS[move.kind];
   const label = name.toLowerCase();
-  const owner = `move ${index}`;
+  const sweep = useSweep();
+  const bypassing = useSweep();
 
   const edit = useMemo<Edit>(
     () => ({
-      sweep: (change) => getState().sweep(owner, `Change the ${label}`, (p) => changeMove(p, index, change)),
-      done: () => getState().finish(owner),
-      cancel: () => getState().abandon(owner),
+      sweep: (change) => sweep.show(`Change the ${label}`, (p) => changeMove(p, index, change)),
+      done: sweep.done,
+      cancel: sweep.cancel,
       set: (what, change) => getState().run(what, (p) => changeMove(p, index, change)),
     }),
-    [getState, index, label, owner],
+    [getState, index, label, sweep],
   );
 
-  const bypassing = `bypass ${index}`;
   /** A press switches; held, it takes the move away until it is let go. */
   const bypass = {
     onPointerDown: () => {
@@ -60,17 +61,17 @@ export const MoveCard = memo(function MoveCard({ move, index, effect, drag: { fr
       const timer = window.setTimeout(() => {
         if (!held.current) return;
         held.current.bypassed = true;
-        getState().sweep(bypassing, `Bypass the ${label}`, (p) => changeMove(p, index, { on: false }));
+        bypassing.show(`Bypass the ${label}`, (p) => changeMove(p, index, { on: false }));
       }, HOLD_MS);
       held.current = { timer, bypassed: false };
     },
     onPointerUp: () => {
       if (held.current) window.clearTimeout(held.current.timer);
-      if (held.current?.bypassed) getState().abandon(bypassing);
+      if (held.current?.bypassed) bypassing.cancel();
     },
     onPointerLeave: () => {
       if (held.current) window.clearTimeout(held.current.timer);
-      if (held.current?.bypassed) getState().abandon(bypassing);
+      if (held.current?.bypassed) bypassing.cancel();
     },
   };
   const toggle = (next: boolean) => {

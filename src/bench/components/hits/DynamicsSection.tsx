@@ -12,7 +12,7 @@ import { Picker } from '@/ui/Picker';
 import { Section } from '@/ui/Section';
 import { useBench } from '../../store/context';
 import { calmPart, shownHits } from '../../store/derived';
-import { useTrial } from '../use-trial';
+import { useTrial } from '../use-sweep';
 import { firstShape, SHAPE_KINDS, SHAPE_WORDS, shapeLabel, type OfferedKind } from './shape-kinds';
 import { ShapeSentence } from './ShapeSentence';
 import { useTouched } from './use-touched';
@@ -45,7 +45,7 @@ export function DynamicsSection() {
   };
   const { min, max, digits, unit, rest } = QUALITY[quality];
   const one = values.length === 1;
-  const ends = { onDone: trial.keep, onCancel: trial.putBack };
+  const ends = { onDone: trial.done, onCancel: trial.cancel };
 
   const tryOut = (next: Shape) => trial.show(shapeLabel(next, quality, touched.what), (base) => shapeHits(base, touched.ids, quality, next));
   const edit = (next: Shape) => {

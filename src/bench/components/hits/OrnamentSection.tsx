@@ -15,6 +15,7 @@ import { Section } from '@/ui/Section';
 import { say } from '@/ui/notify';
 import { actOnSelection, touchOf } from '../../actions/act';
 import { useBench, useBenchStore, useBenchSwept } from '../../store/context';
+import { useSweep } from '../use-sweep';
 
 const small = '!h-7 !px-[7px] text-sm';
 const narrow = '[&_input]:w-[3em]';
@@ -88,15 +89,15 @@ function useOrnamentEdit<K extends OrnamentKind>(kind: K) {
   const store = useBenchStore();
   const { getState } = store;
   type Change = Partial<Extract<Ornament, { kind: K }>>;
-  const owner = `ornament ${kind}`;
+  const sweep = useSweep();
   return {
     sweep: (change: Change) => {
       const { part, selection } = getState();
       const { ids, what } = touchOf(part, selection);
-      getState().sweep(owner, `Change the ${kind} of ${what}`, (p) => changeOrnament(p, ids, kind, change));
+      sweep.show(`Change the ${kind} of ${what}`, (p) => changeOrnament(p, ids, kind, change));
     },
-    done: () => getState().finish(owner),
-    cancel: () => getState().abandon(owner),
+    done: sweep.done,
+    cancel: sweep.cancel,
     set: (change: Change) => actOnSelection(store, `Change the ${kind} of`, (p, ids) => changeOrnament(p, ids, kind, change)),
   };
 }

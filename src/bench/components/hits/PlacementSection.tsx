@@ -22,7 +22,7 @@ import { clearNudges, mirrorSelection, nudgeSelection, setSelectionApart } from 
 import { useBench, useBenchStore } from '../../store/context';
 import { calmPart, performanceOf, shownHits } from '../../store/derived';
 import { NUDGE_UNITS, type NudgeUnit } from '../../tools';
-import { useTrial } from '../use-trial';
+import { useTrial } from '../use-sweep';
 
 /** Where the selected hits stand against the grid, by hand: in ms and in % of a step. */
 export function PlacementSection() {
@@ -63,8 +63,8 @@ function Placement() {
           unit={nudge < 0 ? 'ms early' : nudge > 0 ? 'ms late' : 'ms'}
           default={0}
           onChange={(v) => trial.show(`Nudge ${chosen.length} ${one ? 'hit' : 'hits'} to ${v.toFixed(1)} ms`, (p) => addNudge(p, selection, milliseconds(v - before)))}
-          onDone={trial.keep}
-          onCancel={trial.putBack}
+          onDone={trial.done}
+          onCancel={trial.cancel}
         />
         <span className="text-sm text-faint" data-testid="nudge-of-step">
           {((Math.abs(nudge) / stepMs) * 100).toFixed(1)} % of a {grid}

@@ -17,7 +17,7 @@ import { showError } from '@/ui/notify';
 import { useRecorded, useRecording } from '../../recording/context';
 import { useBench, useBenchStore } from '../../store/context';
 import { calmPart } from '../../store/derived';
-import { useTrial } from '../use-trial';
+import { useTrial } from '../use-sweep';
 import { tightnessWords } from './words';
 
 /** A constant part under this is not worth an offer. */

@@ -1,7 +1,22 @@
 import { isNamedError, NamedError } from '@/core/errors';
-import type { FinishedEdit, PartStore } from './part-store';
+import type { PartDiff } from '@/core/part/diff';
+import type { Part } from '@/core/part/part';
+import type { Finished } from './document';
 
 export type SaveState = { kind: 'saved' } | { kind: 'saving' } | { kind: 'failed'; error: NamedError };
+
+/** An edit of a part that is finished: what it changed and the part that it led to. */
+export type FinishedEdit = Finished<Part, PartDiff>;
+
+/** Where a part's edits are kept; each may refuse with a NamedError. */
+export interface EditStore {
+  /** Writes finished edits, the first as number `seq`: all of them or none. */
+  appendEdits(id: string, seq: number, edits: readonly FinishedEdit[]): Promise<void>;
+  /** Brings the part's row up to edits that were written, from number `seq` to `last`. */
+  settleHead(id: string, seq: number, last: number, after: Part): Promise<void>;
+  /** Takes edits out again that lead nowhere. */
+  dropEdits(id: string, first: number, last: number): Promise<void>;
+}
 
 /** Edits on their way, and whether they arrived. */
 interface Sending {
@@ -33,7 +48,7 @@ export class Saver {
 
   /** @param head number of the last edit that is in the store */
   constructor(
-    private readonly store: Pick<PartStore, 'appendEdits' | 'settleHead' | 'dropEdits'>,
+    private readonly store: EditStore,
     private readonly id: string,
     private head: number,
     private readonly onState: (state: SaveState) => void,

@@ -1,7 +1,6 @@
 import { NamedError } from '@/core/errors';
 import { smallPart } from '@tests/support/arbitraries';
-import type { FinishedEdit } from './part-store';
-import { Saver, type SaveState } from './saver';
+import { Saver, type FinishedEdit, type SaveState } from './saver';
 
 const after = smallPart([['kick', 0, 100]]);
 const edit = (label: string): FinishedEdit => ({ label, diff: { removed: [], added: [], fields: {} }, after, step: 'do' });

@@ -1,0 +1,19 @@
+import { invertDiff, type PartDiff } from '@/core/part/diff';
+import type { HitId } from '@/core/part/part';
+import { historyOf, type History, type KeptStep } from '@/editing/history';
+import type { Sight } from '../view';
+
+/** What a step leads back to beside the part: what was selected, and what was in sight. */
+export interface Surroundings {
+  selection: ReadonlySet<HitId>;
+  /** Null for steps of before a reload: what is in sight stays. */
+  sight: Sight | null;
+}
+
+const touched = ({ removed, added }: PartDiff): { before: Surroundings; after: Surroundings } => ({
+  before: { selection: new Set(removed.map((h) => h.id)), sight: null },
+  after: { selection: new Set(added.map((h) => h.id)), sight: null },
+});
+
+/** The history that a part's kept edits lead to: what a step touched is selected with it. */
+export const benchHistoryOf = (edits: readonly KeptStep<PartDiff>[]): History<PartDiff, Surroundings> => historyOf(edits, invertDiff, touched);

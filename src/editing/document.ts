@@ -1,0 +1,198 @@
+import { emptyHistory, steppedBack, steppedForward, withEntry, withOlder, type Entry, type History, type StepKind } from './history';
+
+/** How values of one kind are compared and led from one to the next. */
+export interface Diffing<T, D> {
+  /** Null where nothing differs: then there is no step. */
+  diff(before: T, after: T): D | null;
+  apply(value: T, diff: D): T;
+  invert(diff: D): D;
+}
+
+/**
+ * Why a transaction is open: a pointer or a control that is swept (`drag`), something tried out until it is kept or put back (`trial`),
+ * a pass that is played in (`record`), or an action that ends in the same breath (`step`).
+ */
+export type TransactionKind = 'drag' | 'trial' | 'record' | 'step';
+
+/** The handle of an edit under way. Once it is over, however it ended, it does nothing. */
+export interface Transaction<T> {
+  readonly isOpen: boolean;
+  /** Shows a change, always of the value as it was when this was opened. */
+  preview(command: (base: T) => T, label?: string): void;
+  /** Makes one step of what is shown; none where nothing differs. */
+  commit(): void;
+  /** Puts all back. */
+  cancel(): void;
+}
+
+/** The edit under way, as it is seen. */
+export interface Underway<T> {
+  readonly label: string;
+  readonly kind: TransactionKind;
+  /** The value before it. */
+  readonly base: T;
+  readonly handle: Transaction<T>;
+}
+
+export interface DocumentState<T, D, S> {
+  value: T;
+  underway: Underway<T> | null;
+  history: History<D, S>;
+}
+
+/** A finished edit, for whoever keeps it. */
+export interface Finished<T, D> {
+  label: string;
+  diff: D;
+  after: T;
+  step: StepKind;
+}
+
+/** What a document needs of its place. `S` is what a step leads back to beside the value; the document looks at none of it. */
+export interface Ports<T, D, S> {
+  surroundings(): S;
+  /** Shows a state; with it the surroundings that an undo, a redo or a cancelled transaction lead back to. */
+  show(state: DocumentState<T, D, S>, back?: { to: S; from: 'step' | 'cancel' }): void;
+  finished(edit: Finished<T, D>): void;
+}
+
+/**
+ * A value that is edited: at most one transaction is under way, and each that changes something becomes one step of the history.
+ * @example
+ * const drag = doc.open('Nudge the snare', 'drag');
+ * drag.preview((part) => addNudge(part, ids, ms));
+ * drag.commit();
+ */
+export class Document<T, D, S> {
+  private state: DocumentState<T, D, S>;
+  /** What surrounded the value when what is under way was opened, and who hears how it ends. */
+  private before: S | undefined;
+  private told: ((how: 'kept' | 'put back') => void) | undefined;
+
+  constructor(
+    private readonly kind: Diffing<T, D>,
+    value: T,
+    private readonly ports: Ports<T, D, S>,
+  ) {
+    this.state = { value, underway: null, history: emptyHistory() };
+  }
+
+  get history(): History<D, S> {
+    return this.state.history;
+  }
+
+  /**
+   * Opens a transaction; one that is under way is kept first, as a step under its own name.
+   * @param told hears where something else ended this one
+   */
+  open(label: string, kind: TransactionKind, told?: (how: 'kept' | 'put back') => void): Transaction<T> {
+    this.settle();
+    const isOpen = () => this.state.underway?.handle === handle;
+    const handle: Transaction<T> = {
+      get isOpen() {
+        return isOpen();
+      },
+      preview: (command, renamed) => {
+        const { underway } = this.state;
+        if (underway?.handle !== handle) return;
+        const value = command(underway.base);
+        this.show({ value, underway: renamed === undefined || renamed === underway.label ? underway : { ...underway, label: renamed } });
+      },
+      commit: () => {
+        if (isOpen()) this.keep();
+      },
+      cancel: () => {
+        if (isOpen()) this.drop();
+      },
+    };
+    this.before = this.ports.surroundings();
+    this.told = told;
+    this.show({ underway: { label, kind, base: this.state.value, handle } });
+    return handle;
+  }
+
+  /** Runs a command as one step. @param then runs before the step ends: what it does to the surroundings belongs to the step */
+  run(label: string, command: (value: T) => T, then?: () => void) {
+    const step = this.open(label, 'step');
+    try {
+      step.preview(command);
+      then?.();
+      step.commit();
+    } finally {
+      // A command that threw leaves nothing under way.
+      step.cancel();
+    }
+  }
+
+  /** Keeps what is under way. */
+  settle() {
+    if (!this.state.underway) return;
+    const { told } = this;
+    this.keep();
+    told?.('kept');
+  }
+
+  /** Puts back what is under way. */
+  putBack() {
+    if (!this.state.underway) return;
+    const { told } = this;
+    this.drop();
+    told?.('put back');
+  }
+
+  /** Puts back what is under way, or else undoes the last step. */
+  undo() {
+    if (this.state.underway) return this.putBack();
+    const back = steppedBack(this.state.history);
+    if (back) this.step(back.entry, back.history, 'undo');
+  }
+
+  redo() {
+    const forward = this.state.underway ? null : steppedForward(this.state.history);
+    if (forward) this.step(forward.entry, forward.history, 'redo');
+  }
+
+  /** A step of the surroundings alone: they were `before`. */
+  recordSurroundings(label: string, before: S) {
+    this.show({ history: withEntry(this.state.history, { label, diff: null, before, after: this.ports.surroundings() }) });
+  }
+
+  /** Takes in what changed elsewhere: no step, and what is under way goes on from it. */
+  receive(change: (value: T) => T) {
+    const { value, underway } = this.state;
+    this.show({ value: change(value), underway: underway && { ...underway, base: change(underway.base) } });
+  }
+
+  /** Puts the steps of before a reload under those since. */
+  adoptHistory(older: History<D, S>) {
+    this.show({ history: withOlder(this.state.history, older) });
+  }
+
+  private keep() {
+    const { underway, value, history } = this.state;
+    if (!underway) return;
+    const { label, base } = underway;
+    const diff = this.kind.diff(base, value);
+    if (!diff) return this.show({ underway: null, value: base });
+    this.show({ underway: null, history: withEntry(history, { label, diff, before: this.before as S, after: this.ports.surroundings() }) });
+    this.ports.finished({ label, diff, after: value, step: 'do' });
+  }
+
+  private drop() {
+    const { underway } = this.state;
+    if (underway) this.show({ underway: null, value: underway.base }, { to: this.before as S, from: 'cancel' });
+  }
+
+  private step({ label, diff, before, after }: Entry<D, S>, history: History<D, S>, step: 'undo' | 'redo') {
+    const back = step === 'undo';
+    const applied = diff && (back ? this.kind.invert(diff) : diff);
+    const value = applied ? this.kind.apply(this.state.value, applied) : this.state.value;
+    this.show({ value, history }, { to: back ? before : after, from: 'step' });
+    if (applied) this.ports.finished({ label: back ? `Undo ${label}` : label, diff: applied, after: value, step });
+  }
+
+  private show(change: Partial<DocumentState<T, D, S>>, back?: { to: S; from: 'step' | 'cancel' }) {
+    this.state = { ...this.state, ...change };
+    this.ports.show(this.state, back);
+  }
+}
