@@ -1,11 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { parseMidi, writeMidi, type MidiEvent } from 'midi-file';
-import { performPart } from '@/core/feel/perform';
-import { learnGroove } from '@/core/groove/learn';
-import { addVelocity } from '@/core/part/commands/hits';
+import { performPart } from '@/core/perform/perform';
+import { learnGroove } from '@/core/learn/learn';
+import { addVelocity } from '@/core/commands/hits';
 import { strokesOf } from '@/core/ornament/strokes';
 import { applyDiff, diffParts, invertDiff, type PartDiff } from '@/core/part/diff';
-import type { Part } from '@/core/part/part';
+import type { Part } from '@/core/model/part';
 import { exportPart } from '@/core/smf/export-part';
 import { importPart } from '@/core/smf/import-part';
 import { drumLanes, listLanes } from '@/core/smf/lanes';

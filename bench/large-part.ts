@@ -1,11 +1,12 @@
-import { DEFAULT_MOVES, EMPTY_FEEL, type Move } from '@/core/feel/feel';
-import type { Groove } from '@/core/groove/groove';
+import { EMPTY_FEEL, type Move } from '@/core/model/feel';
+import type { Groove } from '@/core/model/groove';
 import { HOUSE_GROOVES } from '@/core/groove/house-grooves';
-import { DEFAULT_ORNAMENTS } from '@/core/ornament/ornament';
-import { compareHits, type Hit, type Part } from '@/core/part/part';
+import { newOrnament } from '@/core/ornament/all';
+import { compareHits, type Hit, type Part } from '@/core/model/part';
 import { randomStream } from '@/core/random';
 import { ticks, TICKS_PER_QUARTER, velocity } from '@/core/units';
 import { compareVoices, GENERAL_MIDI_KIT, keyOfVoice } from '@/core/voices';
+import { DEFAULT_MOVES } from '@/core/moves/all';
 
 const VOICES = ['kick', 'snare', 'hat-closed', 'hat-open', 'ride', 'tom-floor', 'clap', 'crash'];
 
@@ -38,7 +39,7 @@ export function largePart(count: number): Part {
 
 /** The part with so many of its hits carrying rolls, flams and echoes in turn. */
 export function ornamented(part: Part, count: number): Part {
-  const kinds = [DEFAULT_ORNAMENTS.roll, DEFAULT_ORNAMENTS.flam, DEFAULT_ORNAMENTS.echo];
+  const kinds = [newOrnament('roll'), newOrnament('flam'), newOrnament('echo')];
   const every = Math.max(1, Math.floor(part.hits.length / count));
   return { ...part, hits: part.hits.map((h, i): Hit => (i % every === 0 && i / every < count ? { ...h, ornament: kinds[(i / every) % kinds.length] } : h)) };
 }

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import type { Groove } from '../src/core/groove/groove';
+import type { Groove } from '@/core/model/groove';
 import { benchReady, drawn, exportMidi, midiFile, notesOf, noteEvents, openShelf, tempoEvent, meterEvent, trackChunk, type Note } from './support';
 
 /** The Grooves place: learnt, blended, used, given away and brought back, each compared with numbers computed here. */

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import { playLikeAPerson, STEADY_PRACTICE, type Practice } from '../src/core/take/practice';
-import type { RawEvent, Take } from '../src/core/take/take';
+import type { RawEvent, Take } from '@/core/model/take';
 import type { Milliseconds, Seconds } from '../src/core/units';
 import { benchReady, exportMidi, notesOf, openShelf, type Note } from './support';
 

@@ -1,7 +1,7 @@
 import { isNamedError, NamedError, type ErrorCode } from '@/core/errors';
 import { findOrigin } from '@/core/homes/origin';
-import { setOrigin } from '@/core/part/commands/settings';
-import type { Part } from '@/core/part/part';
+import { setOrigin } from '@/core/commands/settings';
+import type { Part } from '@/core/model/part';
 import { importPart } from '@/core/smf/import-part';
 import { drumLanes, listLanes, notesByChannel } from '@/core/smf/lanes';
 import { MAX_FILE_BYTES, readSmf, type SmfFile } from '@/core/smf/read';

@@ -1,5 +1,6 @@
-import { learnGroove, MOST_BEATS, MOST_STEPS_A_BEAT } from '@/core/groove/learn';
+import { learnGroove } from '@/core/learn/learn';
 import { answer, choiceField, numberField, partOfFields, readForm, textField, wholeField, wrongField } from './form';
+import { MOST_BEATS, MOST_STEPS_A_BEAT } from '@/core/model/groove';
 
 const FIELDS = ['midi', 'voices', 'perVoice', 'beats', 'stepsPerBeat', 'name', 'origin', 'channels'];
 

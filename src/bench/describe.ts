@@ -1,7 +1,7 @@
 /** Plain words for hits, places and numbers. */
 import { barOfHome, homesOf } from '@/core/homes/homes';
-import { labelOfRow } from '@/core/part/commands/rows';
-import type { Hit, HitId, Part } from '@/core/part/part';
+import { labelOfRow } from '@/core/commands/rows';
+import type { Hit, HitId, Part } from '@/core/model/part';
 import { meterMapOf } from '@/core/part/part-time';
 import { offBeatOf } from '@/core/selection/rules';
 import { ticks, TICKS_PER_QUARTER, TICKS_PER_WHOLE } from '@/core/units';

@@ -1,4 +1,4 @@
-import { EMPTY_FEEL, type Move } from '@/core/feel/feel';
+import { EMPTY_FEEL, type Move } from '@/core/model/feel';
 import { ticks, TICKS_PER_QUARTER } from '@/core/units';
 import { smallPart } from '@tests/support/arbitraries';
 import { pointAtBar, pointAtRow, pointAtStep } from './actions/pointing';

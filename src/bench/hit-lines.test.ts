@@ -1,10 +1,10 @@
 import fc from 'fast-check';
-import { EMPTY_FEEL, type Feel } from '@/core/feel/feel';
-import { performPart } from '@/core/feel/perform';
+import { EMPTY_FEEL, type Feel } from '@/core/model/feel';
+import { performPart } from '@/core/perform/perform';
 import { strokesOf } from '@/core/ornament/strokes';
-import { setOrnament } from '@/core/part/commands/ornaments';
+import { setOrnament } from '@/core/commands/ornaments';
 import { tempoMapOf } from '@/core/part/part-time';
-import type { Part } from '@/core/part/part';
+import type { Part } from '@/core/model/part';
 import { ticks, TICKS_PER_QUARTER } from '@/core/units';
 import { ornamentArbitrary, smallPart } from '@tests/support/arbitraries';
 import { setTable } from '@tests/support/bench-table';

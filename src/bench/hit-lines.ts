@@ -1,10 +1,10 @@
-import { doubtfulFlags } from '@/core/feel/doubtful';
-import { leanOf, type Performance } from '@/core/feel/perform';
-import { wordOfOrnament } from '@/core/ornament/ornament';
+import { doubtfulFlags } from '@/core/perform/doubtful';
+import { leanOf, type Performance } from '@/core/perform/perform';
+import { wordOfOrnament } from '@/core/ornament/all';
 import { strokesOfHit } from '@/core/ornament/strokes';
-import { labelOfRow } from '@/core/part/commands/rows';
+import { labelOfRow } from '@/core/commands/rows';
 import { lockTest } from '@/core/part/locks';
-import type { HitId, Part } from '@/core/part/part';
+import type { HitId, Part } from '@/core/model/part';
 import { endOfPart, tempoMapOf } from '@/core/part/part-time';
 import { ticks } from '@/core/units';
 import { labelOfVoice } from '@/core/voices';

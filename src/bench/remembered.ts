@@ -1,5 +1,5 @@
 /** Small choices that outlast the visit; a browser that keeps nothing simply forgets them. */
-import { ONTO, type Onto } from '@/core/part/commands/copy';
+import { ONTO, type Onto } from '@/core/commands/copy';
 
 const ONTO_NAME = 'nod-sway:onto';
 

@@ -1,9 +1,9 @@
 /** Every shortcut of the Bench in one table: the keys, what they do, how the sheet says it. */
-import type { MoveKind } from '@/core/feel/feel';
-import { changeMove } from '@/core/part/commands/moves';
-import { setRow } from '@/core/part/commands/settings';
-import { setLocked } from '@/core/part/commands/marks';
-import { addVelocity, setVelocities } from '@/core/part/commands/hits';
+import type { MoveKind } from '@/core/model/feel';
+import { changeMove } from '@/core/commands/moves';
+import { setRow } from '@/core/commands/settings';
+import { setLocked } from '@/core/commands/marks';
+import { addVelocity, setVelocities } from '@/core/commands/hits';
 import { lockTest } from '@/core/part/locks';
 import { hitsByRule } from '@/core/selection/rules';
 import { GRIDS, isTriplet, type GridName } from '@/core/time/grid';

@@ -1,6 +1,6 @@
 import type { CellHit } from '@/core/cells/cells';
-import { linesOf } from '@/core/part/commands/place';
-import type { Part } from '@/core/part/part';
+import { linesOf } from '@/core/commands/place';
+import type { Part } from '@/core/model/part';
 import { meterMapOf } from '@/core/part/part-time';
 import { stepOf, type GridName } from '@/core/time/grid';
 import { ticks, type Ticks } from '@/core/units';

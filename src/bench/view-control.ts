@@ -1,6 +1,6 @@
 /** Scrolling, zooming and following: changes of the view alone. */
 import { endOfPart, meterMapOf } from '@/core/part/part-time';
-import type { Part } from '@/core/part/part';
+import type { Part } from '@/core/model/part';
 import { clamp, ticks, TICKS_PER_QUARTER, type Ticks } from '@/core/units';
 import { LEFT_MARGIN, MAX_PIXELS_PER_QUARTER, MIN_PIXELS_PER_QUARTER, axisOf, tickOf, xOf } from './geometry/axis';
 import { mostRowScroll, rowsInView } from './geometry/rows';

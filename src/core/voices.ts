@@ -3,6 +3,10 @@
 /** A voice by name; an unmapped MIDI key k is the voice `key-k`. */
 export type VoiceName = string;
 
+export const LONGEST_VOICE = 60;
+
+export const isVoiceName = (v: unknown): boolean => typeof v === 'string' && v.length > 0 && v.length <= LONGEST_VOICE;
+
 /** Rows from top to bottom, each with its keys; the first key listed writes a new hit (General MIDI 1 percussion map). */
 const TABLE: readonly (readonly [VoiceName, string, readonly number[]])[] = [
   ['crash', 'Crash', [49, 57]],

@@ -1,5 +1,5 @@
-import { EMPTY_FEEL } from '@/core/feel/feel';
-import { compareHits, type Hit, type Part } from '@/core/part/part';
+import { EMPTY_FEEL } from '@/core/model/feel';
+import { compareHits, type Hit, type Part } from '@/core/model/part';
 import { meterMapOf } from '@/core/part/part-time';
 import { randomStream } from '@/core/random';
 import { importPart } from '@/core/smf/import-part';

@@ -1,4 +1,4 @@
-import { compareHits, type Hit } from '@/core/part/part';
+import { compareHits, type Hit } from '@/core/model/part';
 import { stepOf, type GridName } from '@/core/time/grid';
 import { ticks, velocity, type Ticks } from '@/core/units';
 import { GENERAL_MIDI_KIT, keyOfVoice, type VoiceName } from '@/core/voices';

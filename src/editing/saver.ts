@@ -1,6 +1,6 @@
 import { isNamedError, NamedError } from '@/core/errors';
 import type { PartDiff } from '@/core/part/diff';
-import type { Part } from '@/core/part/part';
+import type { Part } from '@/core/model/part';
 import type { Finished } from './document';
 
 export type SaveState = { kind: 'saved' } | { kind: 'saving' } | { kind: 'failed'; error: NamedError };

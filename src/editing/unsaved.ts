@@ -1,6 +1,6 @@
 import { createStore } from 'zustand/vanilla';
 import type { NamedError } from '@/core/errors';
-import type { Part } from '@/core/part/part';
+import type { Part } from '@/core/model/part';
 
 /** Work that is not in the store. */
 export interface Unsaved {

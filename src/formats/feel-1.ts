@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { MOST_MOVES, type AccentsMove, type Feel, type Move } from '@/core/feel/feel';
+import { MOST_MOVES, type AccentsMove, type Feel, type Move } from '@/core/model/feel';
 import { isTriplet, type GridName } from '@/core/time/grid';
 import { grooveSchema } from './groove-format';
 import { between, grid, LONGEST_CYCLE, moveOf, movesOf, seed } from './scope-schema';

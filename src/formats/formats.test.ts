@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { isNamedError } from '@/core/errors';
-import { DEFAULT_MOVES } from '@/core/feel/feel';
-import type { Part } from '@/core/part/part';
-import { performPart } from '@/core/feel/perform';
+import { DEFAULT_MOVES } from '@/core/moves/all';
+import type { Part } from '@/core/model/part';
+import { performPart } from '@/core/perform/perform';
 import { homesOf } from '@/core/homes/homes';
 import { exportPart } from '@/core/smf/export-part';
 import { importPart } from '@/core/smf/import-part';

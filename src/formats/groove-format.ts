@@ -1,6 +1,6 @@
 import Joi from 'joi';
-import { MOST_LEVEL, MOST_OFFSET, stepCount, type Groove, type GrooveStep } from '@/core/groove/groove';
-import { MOST_BEATS, MOST_STEPS_A_BEAT } from '@/core/groove/lessons';
+import { MOST_LEVEL, MOST_OFFSET, type Groove, type GrooveStep, MOST_BEATS, MOST_STEPS_A_BEAT } from '@/core/model/groove';
+import { stepCount } from '@/core/groove/steps';
 import { MOST_ENTRIES } from '@/core/limits';
 import { parseJson, validate } from './validate';
 

@@ -1,10 +1,10 @@
-import { COMPANION_MS, MOST_COMPANIONS, type Hit } from '@/core/part/part';
-import { MAX_NUDGE_MS } from '@/core/part/commands/hits';
+import { COMPANION_MS, MOST_COMPANIONS, type Hit } from '@/core/model/part';
+import { MAX_NUDGE_MS } from '@/core/commands/hits';
 import { MAX_BARS, MAX_QUARTERS, MOST_TRACKS } from '@/core/limits';
 import { QUALITY, type Quality } from '@/core/shaping/qualities';
-import { ORNAMENT_LIMITS, type OrnamentKind } from '@/core/ornament/ornament';
-import { GRIDS, type GridName } from '@/core/time/grid';
+import { ORNAMENTS } from '@/core/ornament/all';
 import { TICKS_PER_QUARTER } from '@/core/units';
+import { isVoiceName } from '@/core/voices';
 
 /** The rules of hits, as plain functions: they run over 12,000 of them whenever a part is opened. */
 
@@ -14,17 +14,13 @@ const isObject = (v: unknown): v is Record<string, unknown> => typeof v === 'obj
 const isWhole = (n: unknown, low: number, high: number): boolean => Number.isInteger(n) && (n as number) >= low && (n as number) <= high;
 const isText = (s: unknown): boolean => typeof s === 'string' && s.length > 0 && s.length <= 120;
 
-export const LONGEST_VOICE = 60;
-function isVoice(s: unknown): boolean {
-  return isText(s) && (s as string).length <= LONGEST_VOICE;
-}
 const isFlag = (v: unknown): boolean => v === undefined || typeof v === 'boolean';
 const isWithin = (v: unknown, q: Quality): boolean => v === undefined || (Number.isFinite(v) && (v as number) >= q.min && (v as number) <= q.max && (q.digits > 0 || Number.isInteger(v)));
 
 /** Each member of a hit with its rule. A plain loop: a schema for each of 12,000 hits would hold up opening a part noticeably. */
 const HIT_RULES: Readonly<Record<keyof Hit, (v: unknown) => boolean>> = {
   id: isText,
-  voice: isVoice,
+  voice: isVoiceName,
   key: (v) => isWhole(v, 0, 127),
   tick: (v) => isWhole(v, -LAST_TICK, LAST_TICK),
   length: (v) => isWhole(v, 0, LAST_TICK),
@@ -52,28 +48,14 @@ function isNudge(v: unknown): boolean {
   return typeof n === 'object' && n !== null && Number.isFinite(n.ms) && Math.abs(n.ms as number) <= MAX_NUDGE_MS && isWhole(n.velocity, -126, 126);
 }
 
-const within = (v: unknown, [low, high]: readonly [number, number]): boolean => Number.isFinite(v) && (v as number) >= low && (v as number) <= high;
-const isGrid = (v: unknown): boolean => GRIDS.includes(v as GridName);
-const L = ORNAMENT_LIMITS;
-
 /** The members of each kind of ornament with their rules. */
-const ORNAMENT_RULES: Readonly<Record<OrnamentKind, Readonly<Record<string, (v: unknown) => boolean>>>> = {
-  roll: {
-    strokes: (v) => isGrid(v) || isWhole(v, ...L.strokes),
-    length: (v) => v === undefined || isWhole(v, 1, LAST_TICK),
-    speed: (v) => within(v, L.speed),
-    to: (v) => within(v, L.to),
-    bend: (v) => within(v, L.bend),
-  },
-  flam: { strokes: (v) => isWhole(v, ...L.graces), spacingMs: (v) => within(v, L.spacingMs), level: (v) => within(v, L.level), slope: (v) => within(v, L.slope) },
-  echo: { steps: (v) => isWhole(v, ...L.steps), grid: isGrid, repeats: (v) => isWhole(v, ...L.repeats), decay: (v) => within(v, L.decay), voice: (v) => v === undefined || isVoice(v) },
-};
+const ORNAMENT_RULES = new Map(ORNAMENTS.map((spec) => [spec.kind as string, Object.entries<(v: unknown) => boolean>(spec.members)]));
 
 function isOrnament(v: unknown): boolean {
   if (!isObject(v)) return false;
   const { kind, ...members } = v;
-  const rules = typeof kind === 'string' && Object.hasOwn(ORNAMENT_RULES, kind) ? ORNAMENT_RULES[kind as OrnamentKind] : null;
-  return rules !== null && Object.entries(rules).every(([name, rule]) => rule(members[name])) && Object.keys(members).every((name) => Object.hasOwn(rules, name));
+  const rules = ORNAMENT_RULES.get(kind as string);
+  return rules !== undefined && rules.every(([name, rule]) => rule(members[name])) && Object.keys(members).every((name) => rules.some(([known]) => known === name));
 }
 
 /** What is wrong with the first hit that is not one; null where all are. */

@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import { NamedError } from '@/core/errors';
 import { LONGEST_NAME, MOST_HITS, MOST_METERS, MOST_ROWS, MOST_TEMPOS } from '@/core/limits';
-import type { Part } from '@/core/part/part';
+import type { Part } from '@/core/model/part';
 import { readSmf } from '@/core/smf/read';
 import { parsePart } from './part-format';
 import { parseJson, validate } from './validate';

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import type { BarScope, StepScope } from '@/core/feel/feel';
+import type { BarScope, StepScope } from '@/core/model/feel';
 import { MAX_BARS, MOST_ENTRIES, MOST_ROWS } from '@/core/limits';
 import { GRIDS } from '@/core/time/grid';
 

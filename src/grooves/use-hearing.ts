@@ -1,11 +1,11 @@
 'use client';
 
 import { useEffect, useMemo } from 'react';
-import { performPart, writtenPerformance } from '@/core/feel/perform';
-import { isIdle } from '@/core/feel/feel';
+import { performPart, writtenPerformance } from '@/core/perform/perform';
+import { isIdle } from '@/core/feel/move-spec';
 import { makeProgram, type Program } from '@/core/playback/program';
 import type { Versions } from '@/core/playback/player';
-import type { Part } from '@/core/part/part';
+import type { Part } from '@/core/model/part';
 import { soundEngine, type SoundEngine } from '@/sound/engine';
 import { Slots } from '@/sound/slots';
 import { showError } from '@/ui/notify';

@@ -1,7 +1,7 @@
 /** How grooves are spoken of: places, leans, lengths, and how they meet a part. */
-import type { Groove } from '@/core/groove/groove';
+import type { Groove } from '@/core/model/groove';
 import type { Meeting } from '@/core/groove/meeting';
-import type { Verdict } from '@/core/groove/study';
+import type { Verdict } from '@/core/learn/study';
 import type { Bpm } from '@/core/units';
 
 const SUBS: Readonly<Record<number, readonly string[]>> = { 2: ['', '&'], 3: ['', '2nd', '3rd'], 4: ['', 'e', '&', 'a'] };

@@ -1,4 +1,4 @@
-import type { Lane } from '@/core/part/part';
+import type { Lane } from '@/core/model/part';
 import { bringIn, broughtWords, type BroughtIn } from '@/storage/bring-in';
 import { partStore, type PartStore } from '@/storage/part-store';
 import { readPart } from '@/workers/clients';

@@ -1,5 +1,5 @@
-import { EMPTY_FEEL } from '@/core/feel/feel';
-import type { Part } from '@/core/part/part';
+import { EMPTY_FEEL } from '@/core/model/feel';
+import type { Part } from '@/core/model/part';
 import { microsecondsOf } from '@/core/time/tempo-map';
 import { bpm, ticks } from '@/core/units';
 import { compareVoices, GENERAL_MIDI_KIT, type KitMap } from '@/core/voices';

@@ -1,8 +1,8 @@
 import { smallPart } from '@tests/support/arbitraries';
-import { writtenPerformance } from '@/core/feel/perform';
+import { writtenPerformance } from '@/core/perform/perform';
 import { makeProgram, type Program } from '@/core/playback/program';
 import { Sequencer } from '@/core/playback/sequencer';
-import type { Hit, Part } from '@/core/part/part';
+import type { Hit, Part } from '@/core/model/part';
 import { seconds, ticks, TICKS_PER_QUARTER } from '@/core/units';
 import { NoteSender } from './note-sender';
 

@@ -1,4 +1,4 @@
-import type { Hit } from '@/core/part/part';
+import type { Hit } from '@/core/model/part';
 
 /** Numbers for hits and the strokes of their ornaments that stay the same from program to program. */
 export class Slots {

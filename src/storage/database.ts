@@ -1,8 +1,8 @@
 import Dexie, { type EntityTable, type Table } from 'dexie';
 import type { PartDiff } from '@/core/part/diff';
-import type { Part } from '@/core/part/part';
-import type { Guards, RawEvent, Take } from '@/core/take/take';
-import type { VelocityCurve } from '@/core/take/velocity-curve';
+import type { Part } from '@/core/model/part';
+import type { Guards, RawEvent, Take } from '@/core/model/take';
+import type { VelocityCurve } from '@/core/model/take';
 import type { StepKind } from '@/editing/history';
 import { factory, keyRange } from './backing';
 import type { PartSummary } from './summary';

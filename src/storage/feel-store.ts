@@ -1,4 +1,4 @@
-import type { Feel } from '@/core/feel/feel';
+import type { Feel } from '@/core/model/feel';
 import { database, type NodSwayDatabase } from './database';
 import { named } from './named';
 

@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid';
-import type { Groove } from '@/core/groove/groove';
+import type { Groove } from '@/core/model/groove';
 import { database, type NodSwayDatabase } from './database';
 import { named } from './named';
 

@@ -1,8 +1,8 @@
 import 'fake-indexeddb/auto';
-import { addVelocity, removeHits } from '@/core/part/commands/hits';
-import { setTempo } from '@/core/part/commands/settings';
+import { addVelocity, removeHits } from '@/core/commands/hits';
+import { setTempo } from '@/core/commands/settings';
 import { diffParts } from '@/core/part/diff';
-import type { Part } from '@/core/part/part';
+import type { Part } from '@/core/model/part';
 import { bpm } from '@/core/units';
 import { demoCues } from '@/demo/cues';
 import { smallPart } from '@tests/support/arbitraries';

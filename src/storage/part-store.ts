@@ -2,7 +2,7 @@ import { Dexie, liveQuery } from 'dexie';
 import { nanoid } from 'nanoid';
 import { NamedError } from '@/core/errors';
 import { applyDiff } from '@/core/part/diff';
-import type { Part } from '@/core/part/part';
+import type { Part } from '@/core/model/part';
 import { askToStay } from './backing';
 import type { FinishedEdit } from '@/editing/saver';
 import { database, type EditRow, type NodSwayDatabase, type PartRow } from './database';

@@ -1,7 +1,7 @@
-import { leanOf, performPart } from '@/core/feel/perform';
+import { leanOf, performPart } from '@/core/perform/perform';
 import { endOfPart, meterMapOf } from '@/core/part/part-time';
-import { startTempo } from '@/core/part/commands/settings';
-import type { Hit, Part } from '@/core/part/part';
+import { startTempo } from '@/core/commands/settings';
+import type { Hit, Part } from '@/core/model/part';
 
 /** One stem of a part's tiny picture: place and height 0 to 1, row from the top, lean -1 to 1. */
 export type TinyStem = [place: number, row: number, height: number, lean: number];

@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import { smallPart } from '@tests/support/arbitraries';
-import { OPEN_GUARDS, type RawEvent, type Take } from '@/core/take/take';
-import { STRAIGHT_CURVE } from '@/core/take/velocity-curve';
+import { OPEN_GUARDS, type RawEvent, type Take } from '@/core/model/take';
+import { STRAIGHT_CURVE } from '@/core/model/take';
 import { milliseconds, seconds, ticks } from '@/core/units';
 import { NodSwayDatabase } from './database';
 import { InputStore } from './input-store';

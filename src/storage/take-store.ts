@@ -1,5 +1,5 @@
 import { Dexie } from 'dexie';
-import type { RawEvent, Take } from '@/core/take/take';
+import type { RawEvent, Take } from '@/core/model/take';
 import { database, type NodSwayDatabase } from './database';
 import { named } from './named';
 

@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid';
-import type { Part } from '@/core/part/part';
+import type { Part } from '@/core/model/part';
 import { database, type NodSwayDatabase, type VersionRow } from './database';
 import { named } from './named';
 

@@ -1,4 +1,4 @@
-import type { Part } from '@/core/part/part';
+import type { Part } from '@/core/model/part';
 import { partStore } from '@/storage/part-store';
 import { download, fileNameOf } from './download';
 

@@ -1,6 +1,6 @@
-import type { BarScope, Scope, StepScope } from '@/core/feel/feel';
-import { labelOfRow } from '@/core/part/commands/rows';
-import type { Part } from '@/core/part/part';
+import type { BarScope, Scope, StepScope } from '@/core/model/feel';
+import { labelOfRow } from '@/core/commands/rows';
+import type { Part } from '@/core/model/part';
 
 /** A scope in words. @example scopeWords(part, { voices: ['hat-closed'], bars: { from: 1, to: 4 } }) // 'Closed hat, bars 1 to 4' */
 export function scopeWords(part: Pick<Part, 'rows'>, scope: Scope | undefined): string {

@@ -2,7 +2,7 @@ import * as Comlink from 'comlink';
 import { errorFromReport } from '@/core/errors';
 import type { ImportedPart } from '@/core/smf/import-part';
 import type { LaneContent } from '@/core/smf/lanes';
-import type { Lane } from '@/core/part/part';
+import type { Lane } from '@/core/model/part';
 import type { VoiceName } from '@/core/voices';
 import type { ImportApi, Outcome } from './import.worker';
 import type { KitApi } from './kit.worker';

@@ -3,7 +3,7 @@ import { isNamedError, reportError, type ErrorReport } from '@/core/errors';
 import { importPart, type ImportedPart } from '@/core/smf/import-part';
 import { listLanes, type LaneContent } from '@/core/smf/lanes';
 import { readSmf } from '@/core/smf/read';
-import type { Lane } from '@/core/part/part';
+import type { Lane } from '@/core/model/part';
 
 /** A result, or a named error as plain data. */
 export type Outcome<T> = { ok: true; value: T } | { ok: false; error: ErrorReport };

@@ -1,5 +1,5 @@
 import { NamedError } from '@/core/errors';
-import type { Lane } from '@/core/part/part';
+import type { Lane } from '@/core/model/part';
 import { DRUM_CHANNEL, type LaneContent } from '@/core/smf/lanes';
 import { MAX_FILE_BYTES } from '@/core/smf/read';
 import { readLanes } from './clients';

@@ -1,6 +1,6 @@
 import * as Comlink from 'comlink';
 import type { WholePart } from '@/core/analysis/whole';
-import type { Hit, Part } from '@/core/part/part';
+import type { Hit, Part } from '@/core/model/part';
 import type { WholeApi } from './whole.worker';
 
 /** Measures long parts away from the page; of several questions at once only the last is answered. */

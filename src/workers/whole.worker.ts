@@ -1,6 +1,6 @@
 import * as Comlink from 'comlink';
 import { measureWhole, type Measurable, type WholePart } from '@/core/analysis/whole';
-import type { Hit } from '@/core/part/part';
+import type { Hit } from '@/core/model/part';
 
 /** The part that is asked about: its hits come once, not with every change of the feel. */
 let hits: readonly Hit[] = [];

@@ -7,8 +7,8 @@ import { groove } from '@/api/groove';
 import { perform } from '@/api/perform';
 import { report } from '@/api/report';
 import { isNamedError } from '@/core/errors';
-import { performPart } from '@/core/feel/perform';
-import { DEFAULT_MOVES, EMPTY_FEEL } from '@/core/feel/feel';
+import { performPart } from '@/core/perform/perform';
+import { EMPTY_FEEL } from '@/core/model/feel';
 import { HOUSE_GROOVES } from '@/core/groove/house-grooves';
 import { exportPart } from '@/core/smf/export-part';
 import { exportSong } from '@/core/smf/export-song';
@@ -25,6 +25,7 @@ import { readPartFile, writePartFile } from '@/formats/part-file';
 import { formRequest } from '../support/multipart';
 import { WORST_FILES } from '../support/worst-files';
 import { dice, mutateBytes, mutateJson } from './mutate';
+import { DEFAULT_MOVES } from '@/core/moves/all';
 
 export interface FuzzResult {
   files: number;

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
-import { EMPTY_FEEL, APART_GROUPS, type Feel, type Move, type Scope, type SwingMove } from '@/core/feel/feel';
-import type { Groove } from '@/core/groove/groove';
-import { ORNAMENT_LIMITS, type Ornament } from '@/core/ornament/ornament';
-import { compareHits, type Hit, type Part } from '@/core/part/part';
+import { EMPTY_FEEL, APART_GROUPS, type Feel, type Move, type Scope, type SwingMove } from '@/core/model/feel';
+import type { Groove } from '@/core/model/groove';
+import { ORNAMENT_LIMITS, type Ornament } from '@/core/model/ornament';
+import { compareHits, type Hit, type Part } from '@/core/model/part';
 import { milliseconds, ticks, TICKS_PER_QUARTER, velocity } from '@/core/units';
 import { compareVoices, GENERAL_MIDI_KIT, keyOfVoice } from '@/core/voices';
 

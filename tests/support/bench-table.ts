@@ -3,7 +3,7 @@ import { makeScene, type BenchScene } from '@/bench/geometry/scene';
 import { xOf } from '@/bench/geometry/axis';
 import type { Hands, Pointer } from '@/bench/gestures/types';
 import { createBenchStore, type BenchStore } from '@/bench/store/bench-store';
-import type { Hit, Part } from '@/core/part/part';
+import type { Hit, Part } from '@/core/model/part';
 
 /** A Bench without a browser: the real store and geometry, hands that remember. */
 

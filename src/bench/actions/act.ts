@@ -1,5 +1,5 @@
 import { withoutLocked } from '@/core/part/locks';
-import type { HitId, Part } from '@/core/part/part';
+import type { HitId, Part } from '@/core/model/part';
 import { say } from '@/ui/notify';
 import { describeHits } from '../describe';
 import type { BenchState, BenchStore } from '../store/bench-store';

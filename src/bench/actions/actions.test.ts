@@ -1,6 +1,6 @@
-import { addVelocity } from '@/core/part/commands/hits';
-import { setLocked } from '@/core/part/commands/marks';
-import type { Part } from '@/core/part/part';
+import { addVelocity } from '@/core/commands/hits';
+import { setLocked } from '@/core/commands/marks';
+import type { Part } from '@/core/model/part';
 import { ticks, TICKS_PER_QUARTER } from '@/core/units';
 import { smallPart } from '@tests/support/arbitraries';
 import { createBenchStore, type BenchStore } from '../store/bench-store';

@@ -1,13 +1,13 @@
 /** What the selection can be told to do on the grid: go, come again, move over, turn round. */
 import { nanoid } from 'nanoid';
-import { duplicateHits, repeatIntoNextBars, type Copied, type Onto } from '@/core/part/commands/copy';
-import { removeHits } from '@/core/part/commands/hits';
-import { freeLines, invertSteps, shiftHits } from '@/core/part/commands/place';
-import { labelOfRow } from '@/core/part/commands/rows';
+import { duplicateHits, repeatIntoNextBars, type Copied, type Onto } from '@/core/commands/copy';
+import { removeHits } from '@/core/commands/hits';
+import { freeLines, invertSteps, shiftHits } from '@/core/commands/place';
+import { labelOfRow } from '@/core/commands/rows';
 import { withoutLocked } from '@/core/part/locks';
-import type { HitId, Part } from '@/core/part/part';
+import type { HitId, Part } from '@/core/model/part';
 import { endOfPart } from '@/core/part/part-time';
-import { barsOfHits, hitsInRange, rangeOfBars, type TickRange } from '@/core/part/ticks-range';
+import { barsOfHits, hitsInRange, rangeOfBars, type TickRange } from '@/core/homes/ticks-range';
 import type { VoiceName } from '@/core/voices';
 import { say, sayWith } from '@/ui/notify';
 import { rememberOnto } from '../remembered';

@@ -1,9 +1,9 @@
 /** The step cursor: a line of the placing grid in a row, moved and used by keys. */
 import { nanoid } from 'nanoid';
-import { addHits, removeHits } from '@/core/part/commands/hits';
-import { labelOfRow } from '@/core/part/commands/rows';
+import { addHits, removeHits } from '@/core/commands/hits';
+import { labelOfRow } from '@/core/commands/rows';
 import { lockTest, withoutLocked } from '@/core/part/locks';
-import type { HitId, Part } from '@/core/part/part';
+import type { HitId, Part } from '@/core/model/part';
 import { endOfPart, meterMapOf } from '@/core/part/part-time';
 import { nearestLine, stepOf, type GridName } from '@/core/time/grid';
 import { clamp, ticks, type Ticks } from '@/core/units';

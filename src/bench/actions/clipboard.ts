@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid';
-import { copyHits, pasteClip, type Clip, type Copied } from '@/core/part/commands/copy';
-import { removeHits } from '@/core/part/commands/hits';
-import { rangeOfBars } from '@/core/part/ticks-range';
+import { copyHits, pasteClip, type Clip, type Copied } from '@/core/commands/copy';
+import { removeHits } from '@/core/commands/hits';
+import { rangeOfBars } from '@/core/homes/ticks-range';
 import { say } from '@/ui/notify';
 import { describeHits, placeText } from '../describe';
 import type { BenchState, BenchStore } from '../store/bench-store';

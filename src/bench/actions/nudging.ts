@@ -1,5 +1,5 @@
-import { addNudge, addNudgeTicks, mirrorNudges, setNudges } from '@/core/part/commands/hits';
-import { setApart } from '@/core/part/commands/apart';
+import { addNudge, addNudgeTicks, mirrorNudges, setNudges } from '@/core/commands/hits';
+import { setApart } from '@/core/commands/apart';
 import { stepOf } from '@/core/time/grid';
 import { milliseconds, TICKS_PER_QUARTER } from '@/core/units';
 import type { VoiceName } from '@/core/voices';

@@ -1,8 +1,8 @@
 /** Pointing out a move's scope on the Bench: rows by their names, bars on the ruler, steps by the stems' lines. */
-import { changeMove } from '@/core/part/commands/moves';
-import type { Move, Scope } from '@/core/feel/feel';
+import { changeMove } from '@/core/commands/moves';
+import type { Move, Scope } from '@/core/model/feel';
 import { meterMapOf } from '@/core/part/part-time';
-import type { Part } from '@/core/part/part';
+import type { Part } from '@/core/model/part';
 import { nearestLine, stepOf } from '@/core/time/grid';
 import type { Ticks } from '@/core/units';
 import type { VoiceName } from '@/core/voices';

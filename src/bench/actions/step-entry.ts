@@ -1,9 +1,9 @@
 /** Entering hits one by one: each struck pad lands on the step cursor, which moves on. */
 import { nanoid } from 'nanoid';
-import type { Hit } from '@/core/part/part';
+import type { Hit } from '@/core/model/part';
 import { labelOfVoice, voiceOfKey } from '@/core/voices';
 import { stepOf, type GridName } from '@/core/time/grid';
-import { ticksOfBars } from '@/core/part/commands/settings';
+import { ticksOfBars } from '@/core/commands/settings';
 import { withHits } from '@/core/take/hits-of-take';
 import { ticks, type Ticks, type Velocity } from '@/core/units';
 import type { BenchStore } from '../store/bench-store';

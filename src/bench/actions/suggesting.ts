@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid';
-import { addHits } from '@/core/part/commands/hits';
-import { labelOfRow } from '@/core/part/commands/rows';
-import type { Part } from '@/core/part/part';
+import { addHits } from '@/core/commands/hits';
+import { labelOfRow } from '@/core/commands/rows';
+import type { Part } from '@/core/model/part';
 import type { VoiceName } from '@/core/voices';
 import { placeText } from '../describe';
 import type { BenchStore } from '../store/bench-store';

@@ -4,7 +4,7 @@ import { useRouter } from 'next/navigation';
 import { useState, type ReactNode } from 'react';
 import { betterOrigin } from '@/core/homes/origin';
 import { tempoMapOf } from '@/core/part/part-time';
-import { setOrigin } from '@/core/part/commands/settings';
+import { setOrigin } from '@/core/commands/settings';
 import { ticks } from '@/core/units';
 import { partStore } from '@/storage/part-store';
 import { shortName } from '@/core/limits';

@@ -3,13 +3,13 @@
 import { Plus } from 'lucide-react';
 import Link from 'next/link';
 import { useState, type ReactNode } from 'react';
-import type { Effect } from '@/core/feel/effect';
-import { firstMove } from '@/core/feel/first-moves';
-import { MOST_MOVES, MOVE_KINDS, type MoveKind } from '@/core/feel/feel';
-import type { Groove } from '@/core/groove/groove';
+import type { Effect } from '@/core/perform/effect';
+import { firstMove, MOVES } from '@/core/moves/all';
+import { MOST_MOVES, type MoveKind } from '@/core/model/feel';
+import type { Groove } from '@/core/model/groove';
 import { HOUSE_GROOVES } from '@/core/groove/house-grooves';
-import { addMove, bake, reorderMove } from '@/core/part/commands/moves';
-import { setSway } from '@/core/part/commands/settings';
+import { addMove, bake, reorderMove } from '@/core/commands/moves';
+import { setSway } from '@/core/commands/settings';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { Range } from '@/ui/Range';
@@ -69,12 +69,12 @@ function Adding() {
   const add = (kind: MoveKind) => {
     const { fromBar, toBar } = getState().transport;
     const loopBars = toBar - fromBar;
-    getState().run(`Add ${KIND_WORDS[kind].toLowerCase()}`, (p) => addMove(p, firstMove(kind, p, loopBars, HOUSE_GROOVES[0] as Groove)));
+    getState().run(`Add ${KIND_WORDS[kind].toLowerCase()}`, (p) => addMove(p, firstMove(kind, p, { loopBars, groove: HOUSE_GROOVES[0] as Groove })));
     getState().setDesk({ openMove: getState().part.feel.moves.length - 1 });
   };
   return (
     <div className="mt-2 flex flex-wrap gap-1 border-t border-line pt-3" role="group" aria-label="Add a move">
-      {MOVE_KINDS.map((kind) => (
+      {MOVES.map(({ kind }) => (
         <Button key={kind} className="!h-7 !px-2 text-sm" aria-label={`Add ${KIND_WORDS[kind].toLowerCase()}`} disabled={full} onClick={() => add(kind)}>
           <Plus size={13} /> {KIND_WORDS[kind].toLowerCase()}
         </Button>

@@ -4,7 +4,7 @@ import { createColumnHelper, flexRender, getCoreRowModel, getSortedRowModel, use
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ArrowDown, ArrowUp, X } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
-import { MAX_NUDGE_MS, setNudges, setVelocities } from '@/core/part/commands/hits';
+import { MAX_NUDGE_MS, setNudges, setVelocities } from '@/core/commands/hits';
 import { IconButton } from '@/ui/Button';
 import { hitLines, type HitLine } from '../hit-lines';
 import { useBench, useBenchStore } from '../store/context';

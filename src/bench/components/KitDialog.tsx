@@ -3,7 +3,7 @@
 import { useStored } from '@/storage/use-stored';
 import { useRef, useState } from 'react';
 import { toast } from 'sonner';
-import { labelOfRow, playOnKit, readByKit, rowsWithout, setKeyVoice } from '@/core/part/commands/rows';
+import { labelOfRow, playOnKit, readByKit, rowsWithout, setKeyVoice } from '@/core/commands/rows';
 import { KITS, labelOfVoice, VOICES, voiceOfKey, type KitMap } from '@/core/voices';
 import { KIT_FILE_ENDING, writeKitFile } from '@/formats/kit-format';
 import { bringIn, broughtWords } from '@/storage/bring-in';

@@ -2,8 +2,8 @@
 
 import { useRouter } from 'next/navigation';
 import { toast } from 'sonner';
-import type { Groove } from '@/core/groove/groove';
-import type { HitId, Part } from '@/core/part/part';
+import type { Groove } from '@/core/model/groove';
+import type { HitId, Part } from '@/core/model/part';
 import { LearnDialog } from '@/grooves/learn/LearnDialog';
 import { grooveStore, keptNow } from '@/storage/groove-store';
 import { showError } from '@/ui/notify';

@@ -1,7 +1,7 @@
 'use client';
 
 import { memo, useRef, type PointerEvent } from 'react';
-import type { SwingDivision } from '@/core/feel/feel';
+import type { SwingDivision } from '@/core/model/feel';
 
 const WIDTH = 270;
 const FROM = 24;

@@ -1,8 +1,8 @@
 'use client';
 
 import { useState } from 'react';
-import { labelOfRow, mergeRows, setRowKey, setRowVoice } from '@/core/part/commands/rows';
-import { keyInPart } from '@/core/part/commands/place';
+import { labelOfRow, mergeRows, setRowKey, setRowVoice } from '@/core/commands/rows';
+import { keyInPart } from '@/core/commands/place';
 import { labelOfVoice, VOICES } from '@/core/voices';
 import { Button } from '@/ui/Button';
 import { Modal } from '@/ui/Modal';

@@ -1,9 +1,9 @@
 'use client';
 
 import { DropdownMenu } from 'radix-ui';
-import { moveRow, removeRow } from '@/core/part/commands/rows';
-import { setRow } from '@/core/part/commands/settings';
-import type { Row } from '@/core/part/part';
+import { moveRow, removeRow } from '@/core/commands/rows';
+import { setRow } from '@/core/commands/settings';
+import type { Row } from '@/core/model/part';
 import { MENU_ITEM, MENU_RULE, PointMenu } from '@/ui/PointMenu';
 import type { MenuPlace } from '@/ui/menu-place';
 import { invertRow, shiftRow } from '../actions/arrange';

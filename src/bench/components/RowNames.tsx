@@ -3,9 +3,9 @@
 import { Ear, EarOff, EllipsisVertical, ListPlus, Lock } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
-import { labelOfRow, moveRow, renameRow } from '@/core/part/commands/rows';
-import { setRow } from '@/core/part/commands/settings';
-import type { Hit, Row } from '@/core/part/part';
+import { labelOfRow, moveRow, renameRow } from '@/core/commands/rows';
+import { setRow } from '@/core/commands/settings';
+import type { Hit, Row } from '@/core/model/part';
 import { GRIDS, type GridName } from '@/core/time/grid';
 import { Hint } from '@/ui/Button';
 import { Picker } from '@/ui/Picker';

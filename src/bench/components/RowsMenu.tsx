@@ -2,7 +2,7 @@
 
 import { Check, ChevronRight } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
-import { addRow } from '@/core/part/commands/rows';
+import { addRow } from '@/core/commands/rows';
 import { labelOfVoice, VOICES } from '@/core/voices';
 import { MENU, MENU_ITEM, MENU_RULE, PointMenu } from '@/ui/PointMenu';
 import type { MenuPlace } from '@/ui/menu-place';

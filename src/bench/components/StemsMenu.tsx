@@ -1,10 +1,10 @@
 'use client';
 
 import { DropdownMenu } from 'radix-ui';
-import { setGhost, setLocked } from '@/core/part/commands/marks';
+import { setGhost, setLocked } from '@/core/commands/marks';
 import { hitsByRule } from '@/core/selection/rules';
 import { meterMapOf } from '@/core/part/part-time';
-import { hitsInRange, rangeOfBars } from '@/core/part/ticks-range';
+import { hitsInRange, rangeOfBars } from '@/core/homes/ticks-range';
 import { MENU_ITEM, MENU_RULE, PointMenu } from '@/ui/PointMenu';
 import type { MenuPlace } from '@/ui/menu-place';
 import { actOnSelection } from '../actions/act';

@@ -4,7 +4,7 @@ import { ArrowLeft, Play, Redo2, Repeat, Share, Square, Undo2 } from 'lucide-rea
 import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { useRef, useState } from 'react';
-import { renamePart, setTempo, startTempo } from '@/core/part/commands/settings';
+import { renamePart, setTempo, startTempo } from '@/core/commands/settings';
 import { bpm, clamp, MAX_BPM, MIN_BPM } from '@/core/units';
 import { Button, Hint, IconButton } from '@/ui/Button';
 import { HoldButton } from '@/ui/HoldButton';

@@ -2,8 +2,8 @@
 
 import { X } from 'lucide-react';
 import { useRef, useState, type PointerEvent } from 'react';
-import { addNudge, addVelocity } from '@/core/part/commands/hits';
-import type { HitId, Part } from '@/core/part/part';
+import { addNudge, addVelocity } from '@/core/commands/hits';
+import type { HitId, Part } from '@/core/model/part';
 import { milliseconds } from '@/core/units';
 import type { Transaction } from '@/editing/document';
 import { Button, IconButton } from '@/ui/Button';

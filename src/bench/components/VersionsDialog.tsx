@@ -4,7 +4,7 @@ import { format } from 'date-fns';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { describeChanges } from '@/core/analysis/changes';
-import { restoreVersion } from '@/core/part/commands/settings';
+import { restoreVersion } from '@/core/commands/settings';
 import { versionStore, type KeptVersion } from '@/storage/version-store';
 import { Button } from '@/ui/Button';
 import { Modal } from '@/ui/Modal';

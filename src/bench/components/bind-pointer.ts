@@ -1,4 +1,4 @@
-import { placeLines } from '@/core/feel/line-places';
+import { placeLines } from '@/core/perform/line-places';
 import { meterMapOf } from '@/core/part/part-time';
 import { pointAtBar } from '../actions/pointing';
 import { idle } from '../gestures/idle';

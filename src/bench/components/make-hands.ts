@@ -1,4 +1,4 @@
-import type { HitId } from '@/core/part/part';
+import type { HitId } from '@/core/model/part';
 import { pointAtStep } from '../actions/pointing';
 import type { Gesture, Hands } from '../gestures/types';
 import { columnsOf, findGrip, findGround, findLine, findStem, hitsInRectangle, pointAt, type BenchScene } from '../geometry/scene';

@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import type { Part } from '@/core/part/part';
+import type { Part } from '@/core/model/part';
 import { sweepOf, type Sweep } from '@/editing/sweep';
 import { useBench, useBenchStore } from '../store/context';
 

@@ -1,6 +1,6 @@
-import { leanOf, type Performance } from '@/core/feel/perform';
+import { leanOf, type Performance } from '@/core/perform/perform';
 import { indicesByVoice } from '@/core/part/by-voice';
-import type { Hit, HitId, Part } from '@/core/part/part';
+import type { Hit, HitId, Part } from '@/core/model/part';
 import { TICKS_PER_QUARTER } from '@/core/units';
 import type { VoiceName } from '@/core/voices';
 import { tickOf, xOf, type Axis } from '../geometry/axis';

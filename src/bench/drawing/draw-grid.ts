@@ -1,6 +1,6 @@
 import { meterMapOf } from '@/core/part/part-time';
-import type { Part } from '@/core/part/part';
-import { isSwungByRow, placeLines } from '@/core/feel/line-places';
+import type { Part } from '@/core/model/part';
+import { isSwungByRow, placeLines } from '@/core/perform/line-places';
 import { stepOf, type GridName } from '@/core/time/grid';
 import type { Bar, MeterMap } from '@/core/time/meter-map';
 import { ticks, TICKS_PER_QUARTER, type Ticks } from '@/core/units';

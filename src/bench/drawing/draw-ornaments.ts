@@ -1,4 +1,4 @@
-import type { HitId } from '@/core/part/part';
+import type { HitId } from '@/core/model/part';
 import type { Detail } from '../geometry/axis';
 import type { OrnamentMark } from '../geometry/ornaments';
 import { CANVAS_FONT, type Palette } from './palette';

@@ -1,5 +1,5 @@
-import type { Performance } from '@/core/feel/perform';
-import type { Hit, HitId, Part } from '@/core/part/part';
+import type { Performance } from '@/core/perform/perform';
+import type { Hit, HitId, Part } from '@/core/model/part';
 import { isTriplet } from '@/core/time/grid';
 import { meterMapOf } from '@/core/part/part-time';
 import { ticks } from '@/core/units';

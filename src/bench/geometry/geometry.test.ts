@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { performPart, writtenPerformance } from '@/core/feel/perform';
-import type { Part } from '@/core/part/part';
+import { performPart, writtenPerformance } from '@/core/perform/perform';
+import type { Part } from '@/core/model/part';
 import { milliseconds, ticks, TICKS_PER_QUARTER } from '@/core/units';
 import { partArbitrary, smallPart } from '@tests/support/arbitraries';
 import { countName, describeHits, hitText, leanText, placeText } from '../describe';

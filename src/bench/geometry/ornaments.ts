@@ -1,7 +1,7 @@
-import type { Performance } from '@/core/feel/perform';
-import type { OrnamentKind } from '@/core/ornament/ornament';
+import type { Performance } from '@/core/perform/perform';
+import type { OrnamentKind } from '@/core/model/ornament';
 import { strokesOfHit } from '@/core/ornament/strokes';
-import type { Hit, HitId, Part } from '@/core/part/part';
+import type { Hit, HitId, Part } from '@/core/model/part';
 import { endOfPart } from '@/core/part/part-time';
 import { xOf, type Axis } from './axis';
 import type { RowBox } from './rows';

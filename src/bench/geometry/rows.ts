@@ -1,5 +1,5 @@
 import { indicesByVoice } from '@/core/part/by-voice';
-import type { Part, Row } from '@/core/part/part';
+import type { Part, Row } from '@/core/model/part';
 import type { VoiceName } from '@/core/voices';
 
 /** Where a row lies on the canvas. Feet stand on `baseline`; the loudest head is `tallest` above it. */

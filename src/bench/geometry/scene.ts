@@ -1,12 +1,12 @@
-import { placeLines } from '@/core/feel/line-places';
-import { linesOf } from '@/core/part/commands/place';
+import { placeLines } from '@/core/perform/line-places';
+import { linesOf } from '@/core/commands/place';
 import { stepOf, type GridName } from '@/core/time/grid';
 import { endOfPart, meterMapOf, tempoMapOf } from '@/core/part/part-time';
 import type { Strays } from '@/core/analysis/strays';
 import type { CellHit } from '@/core/cells/cells';
 import type { LinePoint } from '@/core/shaping/shapes';
-import type { HitId, Hit, Part } from '@/core/part/part';
-import { performPart, type HitRange } from '@/core/feel/perform';
+import type { HitId, Hit, Part } from '@/core/model/part';
+import { performPart, type HitRange } from '@/core/perform/perform';
 import { clamp, ticks, type Ticks } from '@/core/units';
 import type { VoiceName } from '@/core/voices';
 import type { Ground, Pointer, Rectangle } from './pointer';
@@ -16,7 +16,7 @@ import { axisOf, detailOf, stepPixels, tickOf, xOf, type Axis, type Detail } fro
 import { gripAt, layoutOrnaments, type OrnamentGrip, type OrnamentMark } from './ornaments';
 import { layoutRows, rowAt, rowsInView, type RowBox } from './rows';
 import { layoutStems, pixelsPerMs, stemAt, velocityAtHeight, type Stem } from './stems';
-import type { Performance } from '@/core/feel/perform';
+import type { Performance } from '@/core/perform/perform';
 
 /** A head's way under a quantize move. */
 export interface Pull {

@@ -1,7 +1,7 @@
-import type { Performance } from '@/core/feel/perform';
+import type { Performance } from '@/core/perform/perform';
 import { indicesByVoice } from '@/core/part/by-voice';
 import { tempoMapOf } from '@/core/part/part-time';
-import type { Hit, Part } from '@/core/part/part';
+import type { Hit, Part } from '@/core/model/part';
 import { milliseconds, ticks, TICKS_PER_QUARTER, type Milliseconds } from '@/core/units';
 import { stepPixels, tickOf, xOf, type Axis } from './axis';
 import type { RowBox } from './rows';

@@ -1,6 +1,6 @@
-import { addNudge } from '@/core/part/commands/hits';
+import { addNudge } from '@/core/commands/hits';
 import { withoutLocked } from '@/core/part/locks';
-import type { Hit } from '@/core/part/part';
+import type { Hit } from '@/core/model/part';
 import { clamp, milliseconds } from '@/core/units';
 import type { Stem } from '../geometry/stems';
 import { describeHits, leanText } from '../describe';

@@ -1,8 +1,8 @@
-import { changeOrnament } from '@/core/part/commands/ornaments';
+import { changeOrnament } from '@/core/commands/ornaments';
 import { lockTest, withoutLocked } from '@/core/part/locks';
-import type { Hit } from '@/core/part/part';
-import { GRACE_WORDS, MOST_GRACES, MOST_REPEATS, MOST_STROKES, ORNAMENT_LIMITS, type Echo, type Flam, type Roll } from '@/core/ornament/ornament';
-import { rollCount, rollLength } from '@/core/ornament/strokes';
+import type { Hit } from '@/core/model/part';
+import { MOST_GRACES, MOST_REPEATS, MOST_STROKES, ORNAMENT_LIMITS, type Echo, type Flam, type Roll } from '@/core/model/ornament';
+import { rollCount, rollLength } from '@/core/ornament/roll';
 import { stepOf } from '@/core/time/grid';
 import { clamp, ticks } from '@/core/units';
 import { describeHits } from '../describe';
@@ -10,6 +10,7 @@ import type { OrnamentGrip } from '../geometry/ornaments';
 import { dragState } from './drag-state';
 import { refused } from './press-stem';
 import { DRAG_PIXELS, type Gesture, type Hands, type Pointer } from './types';
+import { GRACE_WORDS } from '@/core/ornament/flam';
 
 /** A grip of an ornament is held: on its bracket a drag up and down gives more or fewer strokes; its end has its slope and its length. */
 export function pressOrnament(start: Pointer, grip: OrnamentGrip, idle: Gesture): Gesture {

@@ -1,4 +1,4 @@
-import type { Part } from '@/core/part/part';
+import type { Part } from '@/core/model/part';
 import type { Transaction } from '@/editing/document';
 import type { Gesture, Hands, Pointer } from './types';
 

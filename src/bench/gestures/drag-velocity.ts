@@ -1,6 +1,6 @@
-import { addVelocity } from '@/core/part/commands/hits';
+import { addVelocity } from '@/core/commands/hits';
 import { withoutLocked } from '@/core/part/locks';
-import type { Hit } from '@/core/part/part';
+import type { Hit } from '@/core/model/part';
 import { clampVelocity } from '@/core/units';
 import type { Stem } from '../geometry/stems';
 import { describeHits } from '../describe';

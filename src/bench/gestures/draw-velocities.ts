@@ -1,6 +1,6 @@
-import { labelOfRow } from '@/core/part/commands/rows';
+import { labelOfRow } from '@/core/commands/rows';
 import { withoutLocked } from '@/core/part/locks';
-import type { HitId } from '@/core/part/part';
+import type { HitId } from '@/core/model/part';
 import { shapeHits } from '@/core/shaping/shape-hits';
 import type { LinePoint } from '@/core/shaping/shapes';
 import { clampVelocity } from '@/core/units';

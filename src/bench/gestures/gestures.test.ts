@@ -1,4 +1,4 @@
-import type { Hit, Part } from '@/core/part/part';
+import type { Hit, Part } from '@/core/model/part';
 import { ticks, TICKS_PER_QUARTER } from '@/core/units';
 import { smallPart } from '@tests/support/arbitraries';
 import { at, HEIGHT, setTable, WIDTH, type Table } from '@tests/support/bench-table';

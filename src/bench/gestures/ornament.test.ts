@@ -1,7 +1,7 @@
-import { setLocked } from '@/core/part/commands/marks';
-import { setOrnament } from '@/core/part/commands/ornaments';
-import { DEFAULT_ORNAMENTS, type Ornament } from '@/core/ornament/ornament';
-import { performPart } from '@/core/feel/perform';
+import { setLocked } from '@/core/commands/marks';
+import { setOrnament } from '@/core/commands/ornaments';
+import type { Ornament } from '@/core/model/ornament';
+import { performPart } from '@/core/perform/perform';
 import { strokesOf } from '@/core/ornament/strokes';
 import { ticks, TICKS_PER_QUARTER } from '@/core/units';
 import { smallPart } from '@tests/support/arbitraries';
@@ -9,6 +9,7 @@ import { at, setTable, type Table } from '@tests/support/bench-table';
 import { xOf } from '../geometry/axis';
 import type { OrnamentMark } from '../geometry/ornaments';
 import { idle } from './idle';
+import { newOrnament } from '@/core/ornament/all';
 
 const base = smallPart([['snare', 1, 100], ['snare', 2, 90], ['rim', 3, 80]]);
 const hit = base.hits[0]!;
@@ -31,7 +32,7 @@ function drag(t: Table, from: { x: number; y: number }, dx: number, dy: number) 
 }
 
 test('strokes are drawn where they sound, as high as they are loud, one bracket over them', () => {
-  const t = tableWith({ ...DEFAULT_ORNAMENTS.roll, to: 0.5 });
+  const t = tableWith({ ...newOrnament('roll'), to: 0.5 });
   const m = mark(t);
   const { part } = t.store.getState();
   const strokes = strokesOf(part, performPart(part));
@@ -43,13 +44,13 @@ test('strokes are drawn where they sound, as high as they are loud, one bracket 
 });
 
 test('an echo on another row is drawn there', () => {
-  const t = tableWith({ ...DEFAULT_ORNAMENTS.echo, repeats: 2, voice: 'rim' });
+  const t = tableWith({ ...newOrnament('echo'), repeats: 2, voice: 'rim' });
   const rim = t.scene().rows.find((r) => r.voice === 'rim')!;
   expect(mark(t).strokes.map((s) => s.baseline)).toEqual([rim.baseline, rim.baseline]);
 });
 
 test('the bracket dragged up gives more strokes, the end its slope and its length; one step each, Escape puts back', () => {
-  const t = tableWith({ ...DEFAULT_ORNAMENTS.roll, strokes: 4 });
+  const t = tableWith({ ...newOrnament('roll'), strokes: 4 });
   drag(t, middle(mark(t)), 0, -30).up(at(middle(mark(t))), t.hands);
   expect(now(t)).toMatchObject({ strokes: 7 });
   expect(t.readouts).toContain('7 strokes');
@@ -67,12 +68,12 @@ test('the bracket dragged up gives more strokes, the end its slope and its lengt
 });
 
 test('grace strokes and repeats are dragged in the same way', () => {
-  const flam = tableWith(DEFAULT_ORNAMENTS.flam);
+  const flam = tableWith(newOrnament('flam'));
   drag(flam, mark(flam).to, -12, 0).up(at(mark(flam).to), flam.hands);
   expect(now(flam)).toMatchObject({ spacingMs: 37 });
   drag(flam, mark(flam).to, 0, -16).up(at(mark(flam).to), flam.hands);
   expect(now(flam)).toMatchObject({ level: 0.75 });
-  const echo = tableWith(DEFAULT_ORNAMENTS.echo);
+  const echo = tableWith(newOrnament('echo'));
   drag(echo, middle(mark(echo)), 0, -20).up(at(middle(mark(echo))), echo.hands);
   expect(now(echo)).toMatchObject({ repeats: 5 });
   drag(echo, mark(echo).to, 0, -12).up(at(mark(echo).to), echo.hands);
@@ -80,7 +81,7 @@ test('grace strokes and repeats are dragged in the same way', () => {
 });
 
 test('the ornament of a locked hit stays, and says so', () => {
-  const t = tableWith({ ...DEFAULT_ORNAMENTS.roll, strokes: 4 });
+  const t = tableWith({ ...newOrnament('roll'), strokes: 4 });
   t.store.getState().run('lock', (p) => setLocked(p, new Set([hit.id]), true));
   const before = now(t);
   drag(t, middle(mark(t)), 0, -30).up(at(middle(mark(t))), t.hands);
@@ -90,7 +91,7 @@ test('the ornament of a locked hit stays, and says so', () => {
 });
 
 test('what is not selected has no grips: a press there is one on the stem', () => {
-  const t = tableWith({ ...DEFAULT_ORNAMENTS.roll, strokes: 4 });
+  const t = tableWith({ ...newOrnament('roll'), strokes: 4 });
   const { to } = mark(t);
   t.store.getState().select([]);
   expect(t.hands.gripAt(at(to))).toBeUndefined();

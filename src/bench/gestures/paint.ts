@@ -1,8 +1,8 @@
 import { nanoid } from 'nanoid';
-import { addHits } from '@/core/part/commands/hits';
-import { labelOfRow } from '@/core/part/commands/rows';
+import { addHits } from '@/core/commands/hits';
+import { labelOfRow } from '@/core/commands/rows';
 import { lockTest } from '@/core/part/locks';
-import type { HitId, Part } from '@/core/part/part';
+import type { HitId, Part } from '@/core/model/part';
 import { meterMapOf } from '@/core/part/part-time';
 import { setQuality } from '@/core/shaping/qualities';
 import { nearestLine, stepOf } from '@/core/time/grid';

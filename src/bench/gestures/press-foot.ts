@@ -1,9 +1,9 @@
 import { nanoid } from 'nanoid';
-import { withHits } from '@/core/part/commands/copy';
-import { moveHits, setVoice } from '@/core/part/commands/place';
-import { labelOfRow } from '@/core/part/commands/rows';
+import { withHits } from '@/core/commands/copy';
+import { moveHits, setVoice } from '@/core/commands/place';
+import { labelOfRow } from '@/core/commands/rows';
 import { withoutLocked } from '@/core/part/locks';
-import type { Hit, HitId, Part } from '@/core/part/part';
+import type { Hit, HitId, Part } from '@/core/model/part';
 import { meterMapOf } from '@/core/part/part-time';
 import { nearestLine, stepOf } from '@/core/time/grid';
 import { describeHits, placeText } from '../describe';

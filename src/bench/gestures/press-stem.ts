@@ -1,6 +1,6 @@
-import type { Hit } from '@/core/part/part';
+import type { Hit } from '@/core/model/part';
 import { lockTest, withoutLocked } from '@/core/part/locks';
-import { removeHits } from '@/core/part/commands/hits';
+import { removeHits } from '@/core/commands/hits';
 import { describeHits } from '../describe';
 import type { Stem } from '../geometry/stems';
 import { dragNudge } from './drag-nudge';

@@ -1,4 +1,4 @@
-import type { Hit } from '@/core/part/part';
+import type { Hit } from '@/core/model/part';
 import { place } from './press-ground';
 import { DRAG_PIXELS, type Gesture, type Hands, type Pointer } from './types';
 

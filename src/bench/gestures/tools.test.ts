@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { setLocked } from '@/core/part/commands/marks';
+import { setLocked } from '@/core/commands/marks';
 import { TICKS_PER_QUARTER } from '@/core/units';
 import { smallPart } from '@tests/support/arbitraries';
 import { at, setTable, type Table } from '@tests/support/bench-table';

@@ -1,4 +1,4 @@
-import type { Hit, HitId } from '@/core/part/part';
+import type { Hit, HitId } from '@/core/model/part';
 import type { LinePoint } from '@/core/shaping/shapes';
 import type { Ticks } from '@/core/units';
 import type { VoiceName } from '@/core/voices';

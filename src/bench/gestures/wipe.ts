@@ -1,7 +1,7 @@
-import { removeHits } from '@/core/part/commands/hits';
-import { labelOfRow } from '@/core/part/commands/rows';
+import { removeHits } from '@/core/commands/hits';
+import { labelOfRow } from '@/core/commands/rows';
 import { withoutLocked } from '@/core/part/locks';
-import type { HitId } from '@/core/part/part';
+import type { HitId } from '@/core/model/part';
 import { dragState } from './drag-state';
 import type { Gesture, Hands, Pointer } from './types';
 

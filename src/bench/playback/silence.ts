@@ -1,7 +1,7 @@
 import { audibleVoices } from '@/core/playback/program';
-import { ticksOfBars } from '@/core/part/commands/settings';
+import { ticksOfBars } from '@/core/commands/settings';
 import { homesOf, homeTest } from '@/core/homes/homes';
-import type { Part } from '@/core/part/part';
+import type { Part } from '@/core/model/part';
 import type { SoundStatus } from '@/sound/engine';
 import type { Transport } from '../view';
 

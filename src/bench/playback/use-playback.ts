@@ -1,14 +1,14 @@
 'use client';
 
 import { useCallback, useEffect, useMemo, useSyncExternalStore } from 'react';
-import { performPart, type Performance } from '@/core/feel/perform';
+import { performPart, type Performance } from '@/core/perform/perform';
 import type { Version, Versions } from '@/core/playback/player';
 import { equalGain, makeProgram, type Program } from '@/core/playback/program';
 import { endOfPart, meterMapOf } from '@/core/part/part-time';
-import { ticksOfBars } from '@/core/part/commands/settings';
+import { ticksOfBars } from '@/core/commands/settings';
 import { ticks, type Ticks } from '@/core/units';
 import type { VoiceName } from '@/core/voices';
-import type { Hit } from '@/core/part/part';
+import type { Hit } from '@/core/model/part';
 import { soundEngine, type SoundEngine, type SoundStatus } from '@/sound/engine';
 import { Slots } from '@/sound/slots';
 import { showError } from '@/ui/notify';

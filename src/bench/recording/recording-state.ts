@@ -2,7 +2,7 @@ import type { Click } from '@/core/playback/clicks';
 import { DEFAULT_CLICK } from '@/core/playback/clicks';
 import type { LatencyFinding } from '@/core/take/latency';
 import { HUMAN_PRACTICE, type Practice } from '@/core/take/practice';
-import type { Take } from '@/core/take/take';
+import type { Take } from '@/core/model/take';
 import type { GridName } from '@/core/time/grid';
 import type { VoiceName } from '@/core/voices';
 import { freshInput, type InputSettings } from '@/storage/input-store';

@@ -1,8 +1,8 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { WholePart } from '@/core/analysis/whole';
-import type { Onto } from '@/core/part/commands/copy';
-import type { HitId, Part } from '@/core/part/part';
-import type { Feel } from '@/core/feel/feel';
+import type { Onto } from '@/core/commands/copy';
+import type { HitId, Part } from '@/core/model/part';
+import type { Feel } from '@/core/model/feel';
 import { ticks } from '@/core/units';
 import type { VoiceName } from '@/core/voices';
 import { applyDiff, diffParts, invertDiff, type PartDiff } from '@/core/part/diff';

@@ -1,8 +1,8 @@
 /** What follows from a part: computed when first asked for, kept as long as the part, never stored. */
-import type { Feel } from '@/core/feel/feel';
-import { performPart, writtenPerformance, type HitRange, type Performance } from '@/core/feel/perform';
+import type { Feel } from '@/core/model/feel';
+import { performPart, writtenPerformance, type HitRange, type Performance } from '@/core/perform/perform';
 import { findOrigin, type OriginFinding } from '@/core/homes/origin';
-import type { Hit, Part } from '@/core/part/part';
+import type { Hit, Part } from '@/core/model/part';
 import { meterMapOf } from '@/core/part/part-time';
 import { ticks } from '@/core/units';
 import type { BenchState, Other } from './bench-store';

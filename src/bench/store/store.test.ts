@@ -1,6 +1,6 @@
-import { addVelocity } from '@/core/part/commands/hits';
-import { setTempo } from '@/core/part/commands/settings';
-import type { Part } from '@/core/part/part';
+import { addVelocity } from '@/core/commands/hits';
+import { setTempo } from '@/core/commands/settings';
+import type { Part } from '@/core/model/part';
 import { bpm } from '@/core/units';
 import { smallPart } from '@tests/support/arbitraries';
 import { silenceReason } from '../playback/silence';

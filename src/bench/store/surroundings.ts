@@ -1,5 +1,5 @@
 import { invertDiff, type PartDiff } from '@/core/part/diff';
-import type { HitId } from '@/core/part/part';
+import type { HitId } from '@/core/model/part';
 import { historyOf, type History, type KeptStep } from '@/editing/history';
 import type { Sight } from '../view';
 

@@ -1,8 +1,8 @@
 import { smallPart } from '@tests/support/arbitraries';
-import { performPart } from '../feel/perform';
+import { performPart } from '../perform/perform';
 import { meterMapOf } from '../part/part-time';
 import { ticks, TICKS_PER_QUARTER } from '../units';
-import { DEFAULT_ORNAMENTS } from '../ornament/ornament';
+import { newOrnament } from '../ornament/all';
 import { letterOf, phraseOf } from './phrase';
 import { deviation, mean, median } from '../statistics';
 import { measureSwing } from './swing-of-hits';
@@ -26,7 +26,7 @@ test('bars alike share a shape although their velocities differ a little; a loud
 
 test('bars that differ by an ornament alone are different bars', () => {
   const part = smallPart([['snare', 1, 90], ['snare', 5, 90], ['snare', 9, 90]], { bars: 3 });
-  const rolled = { ...part, hits: part.hits.map((h, i) => (i === 1 ? { ...h, ornament: DEFAULT_ORNAMENTS.roll } : h)) };
+  const rolled = { ...part, hits: part.hits.map((h, i) => (i === 1 ? { ...h, ornament: newOrnament('roll') } : h)) };
   expect(phraseOf(part, performPart(part)).map((b) => b.shape)).toEqual([0, 0, 0]);
   expect(phraseOf(rolled, performPart(rolled)).map((b) => b.shape)).toEqual([0, 1, 0]);
 });

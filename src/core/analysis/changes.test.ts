@@ -1,12 +1,12 @@
 import { smallPart } from '@tests/support/arbitraries';
-import { DEFAULT_MOVES } from '../feel/feel';
-import { addHits, addVelocity, removeHits, setNudges } from '../part/commands/hits';
-import { addMove, removeMove } from '../part/commands/moves';
-import { setMeter } from '../part/commands/meter';
-import { setChoke } from '../part/commands/marks';
-import { setOrnament } from '../part/commands/ornaments';
-import { DEFAULT_ORNAMENTS } from '../ornament/ornament';
-import { setSway, setTempo } from '../part/commands/settings';
+import { DEFAULT_MOVES } from '../moves/all';
+import { addHits, addVelocity, removeHits, setNudges } from '../commands/hits';
+import { addMove, removeMove } from '../commands/moves';
+import { setMeter } from '../commands/meter';
+import { setChoke } from '../commands/marks';
+import { setOrnament } from '../commands/ornaments';
+import { newOrnament } from '../ornament/all';
+import { setSway, setTempo } from '../commands/settings';
 import { bpm, ticks } from '../units';
 import { describeChanges } from './changes';
 
@@ -33,7 +33,7 @@ test('fewer bars are no other meter; another meter is', () => {
 });
 
 test('marks, moves that went, the sway', () => {
-  expect(describeChanges(part, setOrnament(part, id('kick'), DEFAULT_ORNAMENTS.flam))).toBe('1 ornament given, changed or taken away.');
+  expect(describeChanges(part, setOrnament(part, id('kick'), newOrnament('flam')))).toBe('1 ornament given, changed or taken away.');
   expect(describeChanges(part, setChoke(part, id('kick'), true))).toBe('1 otherwise changed.');
   const felt = addMove(addMove(part, DEFAULT_MOVES.swing), DEFAULT_MOVES.humanize);
   expect(describeChanges(felt, removeMove(felt, 1))).toBe('Feel: humanize removed.');

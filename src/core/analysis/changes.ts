@@ -1,6 +1,6 @@
 import { diffParts } from '../part/diff';
-import { labelOfRow } from '../part/commands/rows';
-import type { Hit, HitId, Part } from '../part/part';
+import { labelOfRow } from '../commands/rows';
+import type { Hit, HitId, Part } from '../model/part';
 import { bpmOf, type TempoChange } from '../time/tempo-map';
 
 /** How hits differ between two states of a part. */

@@ -1,6 +1,6 @@
-import { leanOf, type Performance } from '../feel/perform';
+import { leanOf, type Performance } from '../perform/perform';
 import { meterMapOf } from '../part/part-time';
-import type { Hit, Part } from '../part/part';
+import type { Hit, Part } from '../model/part';
 import { ticks, TICKS_PER_QUARTER } from '../units';
 
 /** One bar of the phrase strip. */

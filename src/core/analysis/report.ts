@@ -1,7 +1,7 @@
 import { homesOf } from '../homes/homes';
 import { indicesByVoice } from '../part/by-voice';
 import { meterMapOf, tempoMapOf } from '../part/part-time';
-import type { Hit, Part } from '../part/part';
+import type { Hit, Part } from '../model/part';
 import { nearestLine, stepOf, type GridName } from '../time/grid';
 import { roundHalfUp, ticks, TICKS_PER_QUARTER, type Bpm } from '../units';
 import { compareVoices, type VoiceName } from '../voices';

@@ -1,7 +1,7 @@
-import { leanOf, type Performance } from '../feel/perform';
+import { leanOf, type Performance } from '../perform/perform';
 import { indicesByVoice } from '../part/by-voice';
 import { tempoMapOf } from '../part/part-time';
-import type { Part } from '../part/part';
+import type { Part } from '../model/part';
 import { stepOf } from '../time/grid';
 import { ticks } from '../units';
 

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { partArbitrary } from '@tests/support/arbitraries';
-import { effectOfMove } from '../feel/effect';
-import { doubtfulFlags } from '../feel/doubtful';
-import { performPart } from '../feel/perform';
+import { effectOfMove } from '../perform/effect';
+import { doubtfulFlags } from '../perform/doubtful';
+import { performPart } from '../perform/perform';
 import { columnsOfHits } from '../part/columns';
 import { phraseOf } from './phrase';
 import { measureWhole } from './whole';

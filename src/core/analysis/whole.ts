@@ -1,7 +1,7 @@
-import { doubtfulFlags } from '../feel/doubtful';
-import { effectOfMove, type Effect } from '../feel/effect';
-import { performPart } from '../feel/perform';
-import type { Part } from '../part/part';
+import { doubtfulFlags } from '../perform/doubtful';
+import { effectOfMove, type Effect } from '../perform/effect';
+import { performPart } from '../perform/perform';
+import type { Part } from '../model/part';
 import { phraseOf, type PhraseBar } from './phrase';
 import { straysOf, type Strays } from './strays';
 

@@ -1,7 +1,7 @@
 import { offBeatOf } from '../selection/rules';
 import { meterMapOf } from '../part/part-time';
 import { indicesByVoice } from '../part/by-voice';
-import type { Hit, Part } from '../part/part';
+import type { Hit, Part } from '../model/part';
 import { stepOf, type GridName } from '../time/grid';
 import type { Bar, Beat } from '../time/meter-map';
 import { ticks, type Ticks } from '../units';

@@ -1,12 +1,13 @@
 import { smallPart } from '@tests/support/arbitraries';
 import { meterMapOf } from '../part/part-time';
-import type { Part } from '../part/part';
+import type { Part } from '../model/part';
 import { deviation, mean } from '../statistics';
 import { ticks, TICKS_PER_QUARTER } from '../units';
 import { humanDraws, type HumanDraws } from './draws';
-import { DEFAULT_MOVES, EMPTY_FEEL } from './feel';
-import { performPart } from './perform';
+import { EMPTY_FEEL } from '../model/feel';
+import { performPart } from '../perform/perform';
 import { SlowCurve } from './slow-curve';
+import { DEFAULT_MOVES } from '../moves/all';
 
 const STEP = 0.25;
 const sixteenths = (bars: number, voice = 'hat-closed'): Part => smallPart(Array.from({ length: bars * 16 }, (_, i) => [voice, i * STEP, 90] as const), { bars });

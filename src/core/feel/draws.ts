@@ -1,5 +1,5 @@
 import { voiceNumbers } from '../part/by-voice';
-import type { Hit } from '../part/part';
+import type { Hit } from '../model/part';
 import { hashText, mix } from '../random';
 import type { MeterMap } from '../time/meter-map';
 import { mixLong, normalOf } from './numbers';

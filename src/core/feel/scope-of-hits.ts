@@ -1,9 +1,9 @@
 import { barOfHome, homesOf } from '../homes/homes';
-import type { Hit, HitId, Part } from '../part/part';
+import type { Hit, HitId, Part } from '../model/part';
 import { meterMapOf } from '../part/part-time';
 import { nearestLine, stepOf, type GridName } from '../time/grid';
 import { ticks } from '../units';
-import type { Scope } from './feel';
+import type { Scope } from '../model/feel';
 
 /** A member is left out where it would not narrow anything. */
 const MOST_STEPS_NAMED = 0.75;

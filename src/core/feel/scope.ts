@@ -2,11 +2,11 @@ import { barOfHome, type Homes } from '../homes/homes';
 import { indicesByVoice, voiceNumbers } from '../part/by-voice';
 import { columnsOfHits } from '../part/columns';
 import { meterMapOf } from '../part/part-time';
-import type { Hit, Part } from '../part/part';
+import type { Hit, Part } from '../model/part';
 import { stepOf } from '../time/grid';
 import { ticks } from '../units';
-import { mod, stepInCycle } from './cycle';
-import type { BarScope, Scope } from './feel';
+import { mod, stepInCycle } from '../time/cycle';
+import type { BarScope, Scope } from '../model/feel';
 
 /** Tells whether a hit, by its index in the part, is in a move's scope. */
 export type ScopeTest = (index: number) => boolean;

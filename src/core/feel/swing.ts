@@ -1,6 +1,6 @@
 import { stepOf } from '../time/grid';
 import type { Bar } from '../time/meter-map';
-import { STRAIGHT, type SwingDivision, type SwingMove } from './feel';
+import { STRAIGHT, type SwingDivision, type SwingMove } from '../model/feel';
 
 /**
  * A map of places within one pair of divisions, piecewise linear: 0 up to 1/16 of the pair, then rising to the full shift

@@ -1,4 +1,4 @@
-import type { Hit } from '../part/part';
+import type { Hit } from '../model/part';
 
 /** How hits sound beside their velocity, parallel to a part's hits: pan and brightness in percent, pitch in semitones. */
 export interface TimbreColumns {

@@ -1,9 +1,8 @@
 import type { Homes } from '../homes/homes';
 import type { HitColumns } from '../part/columns';
-import type { Hit, Part } from '../part/part';
+import type { Hit, Part } from '../model/part';
 import type { MeterMap } from '../time/meter-map';
 import type { TempoMap } from '../time/tempo-map';
-import type { ScopeTest } from './scope';
 import type { TimbreColumns } from './timbre-columns';
 
 /** What performing needs to know of a part. */
@@ -34,6 +33,3 @@ export interface Work {
   /** Pan, pitch and brightness; made where a move first asks for them. */
   timbre: () => TimbreColumns;
 }
-
-/** Applies one move to the hits in its scope. */
-export type ApplyMove<M> = (move: M, work: Work, inScope: ScopeTest, seed: number) => void;

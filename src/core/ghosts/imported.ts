@@ -1,5 +1,5 @@
 import { hasGhosts, type VoiceName } from '../voices';
-import type { Hit } from '../part/part';
+import type { Hit } from '../model/part';
 
 const SOFTEST_MAIN = 45;
 

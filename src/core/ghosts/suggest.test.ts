@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { newIds, partArbitrary, smallPart } from '@tests/support/arbitraries';
-import { addHits, removeHits } from '../part/commands/hits';
-import type { Part } from '../part/part';
+import { addHits, removeHits } from '../commands/hits';
+import type { Part } from '../model/part';
 import { importPart } from '../smf/import-part';
 import { exportPart } from '../smf/export-part';
 import { drumLanes, listLanes } from '../smf/lanes';

@@ -1,9 +1,9 @@
 import { evenOf, mix, mixLong } from '../feel/draws';
 import { homesOf } from '../homes/homes';
 import { indicesByVoice } from '../part/by-voice';
-import { linesOf } from '../part/commands/place';
+import { linesOf } from '../commands/place';
 import { meterMapOf } from '../part/part-time';
-import type { Hit, HitId, Part } from '../part/part';
+import type { Hit, HitId, Part } from '../model/part';
 import { hashText } from '../random';
 import { stepOf, type GridName } from '../time/grid';
 import { roundHalfUp, type Ticks } from '../units';

@@ -1,7 +1,7 @@
 import { clamp } from '../units';
 import type { VoiceName } from '../voices';
-import { MOST_LEVEL, MOST_OFFSET, ownVoices, stepCount, type Groove, type GrooveStep } from './groove';
-import { MOST_STEPS_A_BEAT } from './lessons';
+import { MOST_LEVEL, MOST_OFFSET, type Groove, type GrooveStep, MOST_STEPS_A_BEAT } from '../model/groove';
+import { ownVoices, stepCount } from './steps';
 import { commonSteps, sampleGroove } from './sample';
 
 /**

@@ -1,6 +1,7 @@
 import type { Bpm } from '../units';
 import type { VoiceName } from '../voices';
-import { stepCount, type Groove } from './groove';
+import type { Groove } from '../model/groove';
+import { stepCount } from './steps';
 import { commonSteps, sampleGroove } from './sample';
 
 /** How one step differs. */

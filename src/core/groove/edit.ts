@@ -1,8 +1,9 @@
-import { mod } from '../feel/cycle';
+import { mod } from '../time/cycle';
 import { mean } from '../statistics';
 import { clamp } from '../units';
 import type { VoiceName } from '../voices';
-import { MOST_LEVEL, MOST_OFFSET, mapSteps, type Groove, type GrooveStep } from './groove';
+import { MOST_LEVEL, MOST_OFFSET, type Groove, type GrooveStep } from '../model/groove';
+import { mapSteps } from './steps';
 
 /** Edits of a groove by hand. Each takes one and gives one; `fit` goes, since it told of what was learnt. */
 

@@ -1,11 +1,12 @@
-import { EMPTY_FEEL } from '../feel/feel';
-import { compareHits, type Hit, type Part } from '../part/part';
+import { EMPTY_FEEL } from '../model/feel';
+import { compareHits, type Hit, type Part } from '../model/part';
 import { MeterMap } from '../time/meter-map';
 import { microsecondsOf } from '../time/tempo-map';
 import { clampVelocity, ticks, TICKS_PER_QUARTER, type Bpm } from '../units';
 import { compareVoices, GENERAL_MIDI_KIT, keyOfVoice, type VoiceName } from '../voices';
-import { mod } from '../feel/cycle';
-import { beatsOfMeter, ownVoices, type Groove, type GrooveStep } from './groove';
+import { mod } from '../time/cycle';
+import type { Groove, GrooveStep } from '../model/groove';
+import { beatsOfMeter, ownVoices } from './steps';
 
 /** Parts made of a groove: what it is heard on by itself, and its own steps as hits. */
 

@@ -1,5 +1,6 @@
 import { withoutSign } from '../units';
-import { beatsOfMeter, type Groove, type GrooveStep } from './groove';
+import type { Groove, GrooveStep } from '../model/groove';
+import { beatsOfMeter } from './steps';
 
 /** A groove of our own, with one line about it. */
 export interface HouseGroove {

@@ -1,7 +1,8 @@
 import { meterMapOf } from '../part/part-time';
-import type { Part } from '../part/part';
+import type { Part } from '../model/part';
 import { TICKS_PER_QUARTER } from '../units';
-import { stepCount, type Groove } from './groove';
+import type { Groove } from '../model/groove';
+import { stepCount } from './steps';
 
 /**
  * How a groove's length meets a part's bars: one bar each; whole times within a bar; cut by the bar line; longer than the bar, its end

@@ -1,5 +1,6 @@
-import { mod } from '../feel/cycle';
-import { stepsFor, type Groove, type GrooveStep } from './groove';
+import { mod } from '../time/cycle';
+import type { Groove, GrooveStep } from '../model/groove';
+import { stepsFor } from './steps';
 import type { VoiceName } from '../voices';
 
 /** What a groove says at a place, whatever its steps. */

@@ -1,6 +1,6 @@
 import { indicesByVoice } from '../part/by-voice';
 import { endOfPart, meterMapOf } from '../part/part-time';
-import type { Hit, Part } from '../part/part';
+import type { Hit, Part } from '../model/part';
 import { nearestPlace, stepOf, type GridName } from '../time/grid';
 import type { MeterMap } from '../time/meter-map';
 import { ticks, type Ticks } from '../units';

@@ -1,5 +1,5 @@
 import { meterMapOf, tempoMapOf } from '../part/part-time';
-import type { Part } from '../part/part';
+import type { Part } from '../model/part';
 import { stepOf, type GridName } from '../time/grid';
 import { milliseconds, roundHalfUp, ticks, TICKS_PER_QUARTER, type Ticks } from '../units';
 

@@ -1,9 +1,10 @@
 import { tempoMapOf } from '../part/part-time';
-import type { Hit, Part } from '../part/part';
+import type { Hit, Part } from '../model/part';
 import { clamp, ticks, TICKS_PER_QUARTER } from '../units';
 import type { VoiceName } from '../voices';
-import { ORNAMENT_LIMITS, type Flam, type Ornament, type Roll } from './ornament';
-import { graceLevel, rollLevel } from './strokes';
+import { ORNAMENT_LIMITS, type Flam, type Ornament, type Roll } from '../model/ornament';
+import { graceLevel } from './flam';
+import { rollLevel } from './roll';
 
 /** Plain hits that are one ornament, and the hit that will carry it. */
 export interface Gathered {

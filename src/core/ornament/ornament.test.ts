@@ -1,24 +1,26 @@
 import fc from 'fast-check';
 import { newIds, ornamentArbitrary, partArbitrary, smallPart } from '@tests/support/arbitraries';
-import { EMPTY_FEEL, type Feel } from '../feel/feel';
-import { performPart } from '../feel/perform';
-import { expandOrnaments, gatherOrnaments, setOrnament } from '../part/commands/ornaments';
-import { bake } from '../part/commands/moves';
-import { mergeRows, setRowVoice } from '../part/commands/rows';
+import { EMPTY_FEEL, type Feel } from '../model/feel';
+import { performPart } from '../perform/perform';
+import { expandOrnaments, gatherOrnaments, setOrnament } from '../commands/ornaments';
+import { bake } from '../commands/moves';
+import { mergeRows, setRowVoice } from '../commands/rows';
 import { Player } from '../playback/player';
 import { makeProgram } from '../playback/program';
 import type { Onset } from '../playback/sequencer';
-import type { Part } from '../part/part';
+import type { Part } from '../model/part';
 import { exportPart } from '../smf/export-part';
 import { importPart } from '../smf/import-part';
 import { drumLanes, listLanes } from '../smf/lanes';
 import { readSmf } from '../smf/read';
 import { milliseconds, ticks, TICKS_PER_QUARTER } from '../units';
-import { DEFAULT_ORNAMENTS, type Flam, type Ornament, type Roll } from './ornament';
-import { rollCount, rollLength, rollPlace, strokesOf, strokesOfHit } from './strokes';
+import type { Flam, Ornament, Roll } from '../model/ornament';
+import { strokesOf, strokesOfHit } from './strokes';
+import { rollCount, rollLength, rollPlace } from './roll';
+import { newOrnament } from './all';
 
 const Q = TICKS_PER_QUARTER;
-const roll = (change: Partial<Roll> = {}): Roll => ({ ...DEFAULT_ORNAMENTS.roll, ...change });
+const roll = (change: Partial<Roll> = {}): Roll => ({ ...newOrnament('roll'), ...change });
 const withOrnament = (part: Part, ornament: Ornament, index = 0): Part => setOrnament(part, new Set([part.hits[index]!.id]), ornament);
 const strokes = (part: Part, index = 0) => strokesOfHit(part, performPart(part), index);
 const all = (part: Part): ReadonlySet<string> => new Set(part.hits.map((h) => h.id));
@@ -84,7 +86,7 @@ test('an echo falls at its distance, each softer, on another voice if wished; wh
 });
 
 test('echoes follow their row into another voice', () => {
-  const part = withOrnament(smallPart([['snare', 0, 100], ['rim', 3, 60]]), { ...DEFAULT_ORNAMENTS.echo, voice: 'rim' });
+  const part = withOrnament(smallPart([['snare', 0, 100], ['rim', 3, 60]]), { ...newOrnament('echo'), voice: 'rim' });
   for (const changed of [setRowVoice(part, 'rim', 'clap'), mergeRows(part, 'rim', 'clap')]) expect(changed.hits[0]!.ornament).toMatchObject({ voice: 'clap' });
 });
 

@@ -1,5 +1,5 @@
 import type { VoiceName } from '../voices';
-import type { Hit } from './part';
+import type { Hit } from '../model/part';
 
 const cache = new WeakMap<readonly Hit[], Map<VoiceName, number[]>>();
 

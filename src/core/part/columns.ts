@@ -1,4 +1,4 @@
-import type { Hit } from './part';
+import type { Hit } from '../model/part';
 
 /** What loops over hits read most, as flat columns parallel to the list: one walk over the hits instead of one a loop. */
 export interface HitColumns {

@@ -1,4 +1,4 @@
-import { compareHits, type Hit, type Part } from './part';
+import { compareHits, type Hit, type Part } from '../model/part';
 
 type Field = Exclude<keyof Part, 'hits' | 'format'>;
 

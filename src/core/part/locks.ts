@@ -1,4 +1,4 @@
-import type { Hit, HitId, Part } from './part';
+import type { Hit, HitId, Part } from '../model/part';
 
 /** Whether a hit is locked, by itself or by its row. Compiled once a list of rows. */
 export function lockTest(part: Pick<Part, 'rows'>): (hit: Hit) => boolean {

@@ -1,7 +1,7 @@
 import { MeterMap } from '../time/meter-map';
 import { TempoMap } from '../time/tempo-map';
 import { ticks, type Ticks } from '../units';
-import type { Part } from './part';
+import type { Part } from '../model/part';
 
 const tempoMaps = new WeakMap<readonly unknown[], TempoMap>();
 const meterMaps = new WeakMap<readonly unknown[], MeterMap>();

@@ -1,5 +1,5 @@
 import { smallPart } from '@tests/support/arbitraries';
-import { writtenPerformance } from '../feel/perform';
+import { writtenPerformance } from '../perform/perform';
 import { ticks, TICKS_PER_QUARTER } from '../units';
 import { clickPlaces, clickProgram, DEFAULT_CLICK } from './clicks';
 import { Player } from './player';

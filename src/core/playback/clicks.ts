@@ -1,5 +1,5 @@
 import { meterMapOf, tempoMapOf } from '../part/part-time';
-import type { Part } from '../part/part';
+import type { Part } from '../model/part';
 import { ticks, TICKS_PER_WHOLE } from '../units';
 import type { VoiceName } from '../voices';
 import type { Program, ProgramRange } from './program';

@@ -1,9 +1,9 @@
 import { smallPart } from '@tests/support/arbitraries';
-import { EMPTY_FEEL } from '../feel/feel';
-import { performPart, writtenPerformance } from '../feel/perform';
-import type { Hit, Part } from '../part/part';
+import { EMPTY_FEEL } from '../model/feel';
+import { performPart, writtenPerformance } from '../perform/perform';
+import type { Hit, Part } from '../model/part';
 import { randomStream } from '../random';
-import { ticksOfBars } from '../part/commands/settings';
+import { ticksOfBars } from '../commands/settings';
 import { milliseconds, ticks, TICKS_PER_QUARTER } from '../units';
 import { Player } from './player';
 import { makeProgram, type Program } from './program';

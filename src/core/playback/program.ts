@@ -1,12 +1,13 @@
-import type { Performance } from '../feel/perform';
+import type { Performance } from '../perform/perform';
 import { homeTest } from '../homes/homes';
-import { isSpilled, strokesOf, type Ornamented } from '../ornament/strokes';
+import { isSpilled, strokesOf } from '../ornament/strokes';
 import { tempoMapOf } from '../part/part-time';
-import type { Hit, Part } from '../part/part';
+import type { Hit, Part } from '../model/part';
 import type { TempoChange } from '../time/tempo-map';
 import { clamp, ticks, type Ticks } from '../units';
 import { gainOfVelocity } from './mixer';
 import type { VoiceName } from '../voices';
+import type { Ornamented } from '../ornament/ornament-spec';
 
 /**
  * What the player plays: performed hits as seconds from the loop's start, in plain arrays that cross a thread's border.

@@ -1,6 +1,6 @@
-import { performPart } from '../feel/perform';
-import { ticksOfBars } from '../part/commands/settings';
-import type { Hit, Part } from '../part/part';
+import { performPart } from '../perform/perform';
+import { ticksOfBars } from '../commands/settings';
+import type { Hit, Part } from '../model/part';
 import { smallPart } from '@tests/support/arbitraries';
 import { milliseconds, ticks, TICKS_PER_QUARTER } from '../units';
 import { makeProgram, type Program } from './program';

@@ -1,8 +1,8 @@
 import { barOfHome } from '../homes/homes';
-import { doubtfulFlags } from '../feel/doubtful';
-import { leanOf, type Performance } from '../feel/perform';
+import { doubtfulFlags } from '../perform/doubtful';
+import { leanOf, type Performance } from '../perform/perform';
 import { meterMapOf } from '../part/part-time';
-import type { Hit, HitId, Part } from '../part/part';
+import type { Hit, HitId, Part } from '../model/part';
 import { lockTest } from '../part/locks';
 import { nearestLine, stepOf, type GridName } from '../time/grid';
 import { ticks } from '../units';

@@ -1,6 +1,6 @@
 import { clamp, roundHalfUp } from '../units';
-import type { Hit, HitId, Part } from '../part/part';
-import { changeHits } from '../part/commands/hits';
+import type { Hit, HitId, Part } from '../model/part';
+import { changeHits } from '../commands/hits';
 
 /** What of a hit can be shaped, all with the same tools. */
 export const QUALITIES = ['velocity', 'pan', 'pitch', 'brightness'] as const;

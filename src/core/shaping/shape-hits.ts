@@ -1,5 +1,5 @@
 import { meterMapOf } from '../part/part-time';
-import type { Hit, HitId, Part } from '../part/part';
+import type { Hit, HitId, Part } from '../model/part';
 import { hashText, mix, randomStream } from '../random';
 import { nearestLine, stepOf, type GridName } from '../time/grid';
 import { readQuality, setQuality, type QualityName } from './qualities';

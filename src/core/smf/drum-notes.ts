@@ -1,11 +1,12 @@
-import { cutLengths, type Performance } from '../feel/perform';
-import { isSpilled, strokesOf, type Ornamented, type Strokes } from '../ornament/strokes';
-import type { Companion, Hit, Part } from '../part/part';
+import { cutLengths, type Performance } from '../perform/perform';
+import { isSpilled, strokesOf, type Strokes } from '../ornament/strokes';
+import type { Companion, Hit, Part } from '../model/part';
 import { endOfPart, tempoMapOf } from '../part/part-time';
 import { audibleVoices } from '../playback/program';
 import type { TempoMap } from '../time/tempo-map';
 import { roundHalfUp, seconds, ticks } from '../units';
 import type { VoiceName } from '../voices';
+import type { Ornamented } from '../ornament/ornament-spec';
 
 /** What happens to hits that are performed before the file's start: moved to 0, a bar put in front, or wrapped to the loop's end. */
 export const EARLY_RULES = ['zero', 'lead-in', 'wrap'] as const;

@@ -1,7 +1,7 @@
 import { NamedError } from '../errors';
-import { performPart, writtenPerformance } from '../feel/perform';
+import { performPart, writtenPerformance } from '../perform/perform';
 import { endOfPart, meterMapOf } from '../part/part-time';
-import type { Part } from '../part/part';
+import type { Part } from '../model/part';
 import { roundHalfUp, TICKS_PER_QUARTER } from '../units';
 import { drumNotes, type Control, type DrumNotes, type EarlyRule, type LeftOut } from './drum-notes';
 import { DRUM_CHANNEL } from './lanes';

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { midiFile, meterEvent, noteEvents, tempoEvent, text, trackChunk, type TestEvent } from '@tests/support/midi-bytes';
-import { EMPTY_FEEL } from '../feel/feel';
+import { EMPTY_FEEL } from '../model/feel';
 import { milliseconds } from '../units';
-import type { Part } from '../part/part';
+import type { Part } from '../model/part';
 import { exportSong } from './export-song';
 import { importPart } from './import-part';
 import { drumLanes, listLanes } from './lanes';

@@ -1,7 +1,7 @@
 import { NamedError } from '../errors';
-import { performPart, writtenPerformance } from '../feel/perform';
+import { performPart, writtenPerformance } from '../perform/perform';
 import { tempoMapOf } from '../part/part-time';
-import { COMPANION_MS, type Hit, type Lane, type Part } from '../part/part';
+import { COMPANION_MS, type Hit, type Lane, type Part } from '../model/part';
 import type { MeterChange } from '../time/meter-map';
 import { ticks, TICKS_PER_QUARTER } from '../units';
 import { drumNotes, type DrumNotes } from './drum-notes';

@@ -1,7 +1,7 @@
 import { NamedError } from '../errors';
-import { EMPTY_FEEL } from '../feel/feel';
+import { EMPTY_FEEL } from '../model/feel';
 import { MAX_BARS, MAX_QUARTERS, MOST_HITS, MOST_METERS, MOST_TEMPOS, shortName } from '../limits';
-import { compareHits, type Hit, type Lane, type Part } from '../part/part';
+import { compareHits, type Hit, type Lane, type Part } from '../model/part';
 import { meterMapOf } from '../part/part-time';
 import { ghostLimits, isGhost } from '../ghosts/imported';
 import { sameMeter, type MeterChange } from '../time/meter-map';

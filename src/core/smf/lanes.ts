@@ -1,5 +1,5 @@
 import { labelOfVoice, voiceOfKey, GENERAL_MIDI_KIT } from '../voices';
-import type { Lane } from '../part/part';
+import type { Lane } from '../model/part';
 import type { SmfFile } from './read';
 
 /** A track and channel of a file with the notes that start on it. */

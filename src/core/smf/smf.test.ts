@@ -7,7 +7,7 @@ import { drumLanes, listLanes } from './lanes';
 import { readSmf } from './read';
 import { midiFile, meterEvent, noteEvents, tempoEvent, text, trackChunk, type TestEvent } from '@tests/support/midi-bytes';
 import { milliseconds, TICKS_PER_QUARTER } from '../units';
-import type { Part } from '../part/part';
+import type { Part } from '../model/part';
 
 const Q = TICKS_PER_QUARTER;
 

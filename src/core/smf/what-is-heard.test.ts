@@ -1,7 +1,7 @@
 import { parseMidi } from 'midi-file';
 import { smallPart } from '@tests/support/arbitraries';
-import type { Part } from '../part/part';
-import { setOrnament } from '../part/commands/ornaments';
+import type { Part } from '../model/part';
+import { setOrnament } from '../commands/ornaments';
 import { milliseconds, ticks, TICKS_PER_QUARTER } from '../units';
 import { exportPart, type ExportResult } from './export-part';
 

@@ -1,5 +1,5 @@
 import { tempoMapOf } from '../part/part-time';
-import type { HitId, Part } from '../part/part';
+import type { HitId, Part } from '../model/part';
 import type { Milliseconds } from '../units';
 import { ticks } from '../units';
 

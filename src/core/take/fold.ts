@@ -1,10 +1,10 @@
-import { COMPANION_MS, MOST_COMPANIONS, type Companion } from '../part/part';
+import { COMPANION_MS, MOST_COMPANIONS, type Companion } from '../model/part';
 import { nearestLine, stepOf, type GridName } from '../time/grid';
 import { MeterMap } from '../time/meter-map';
 import { TempoMap } from '../time/tempo-map';
 import { milliseconds, seconds, ticks, type Ticks, type Velocity } from '../units';
 import { throughCurve } from './velocity-curve';
-import type { RawEvent, Take } from './take';
+import type { RawEvent, Take } from '../model/take';
 
 /** A stroke of a take at its place in the loop. */
 export interface FoldedStroke {

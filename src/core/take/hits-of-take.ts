@@ -1,6 +1,6 @@
-import type { Hit, HitId, Part } from '../part/part';
-import { rowsWith } from '../part/commands/hits';
-import { compareHits } from '../part/part';
+import type { Hit, HitId, Part } from '../model/part';
+import { rowsWith } from '../commands/hits';
+import { compareHits } from '../model/part';
 import { stepOf } from '../time/grid';
 import { ticks } from '../units';
 import { voiceOfKey, type VoiceName } from '../voices';

@@ -6,7 +6,7 @@ import { meterMapOf, tempoMapOf } from '../part/part-time';
 import type { MeterChange } from '../time/meter-map';
 import { TempoMap, type TempoChange } from '../time/tempo-map';
 import { milliseconds, ticks, TICKS_PER_QUARTER, type Ticks } from '../units';
-import type { RawEvent, Take } from './take';
+import type { RawEvent, Take } from '../model/take';
 
 /** Ticks a quarter in the file: finer than a tenth of a millisecond from 60 BPM on. */
 const RAW_PPQ = 10_080;

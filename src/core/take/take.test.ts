@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { parseMidi } from 'midi-file';
 import { smallPart } from '@tests/support/arbitraries';
-import { EMPTY_FEEL } from '../feel/feel';
+import { EMPTY_FEEL } from '../model/feel';
 import { exportPart } from '../smf/export-part';
 import { deviation, mean } from '../statistics';
 import { bpm, milliseconds, seconds, ticks, TICKS_PER_QUARTER } from '../units';
@@ -14,12 +14,13 @@ import { measureLatency } from './latency';
 import { playLikeAPerson, STEADY_PRACTICE } from './practice';
 import { PRACTICE_PATTERNS, strokesOfPattern, type PracticePattern } from './practice-patterns';
 import { rawMidi } from './raw-midi';
-import { OPEN_GUARDS, type RawEvent, type Take } from './take';
+import { OPEN_GUARDS, type RawEvent, type Take } from '../model/take';
 import { tightnessOf } from './tightness';
-import { addVelocity } from '../part/commands/hits';
-import type { Part } from '../part/part';
+import { addVelocity } from '../commands/hits';
+import type { Part } from '../model/part';
 import { putTake, withoutTake } from './use-take';
-import { STRAIGHT_CURVE, throughCurve } from './velocity-curve';
+import { STRAIGHT_CURVE } from '../model/take';
+import { throughCurve } from './velocity-curve';
 
 const Q = TICKS_PER_QUARTER;
 /** One bar of 4/4 at 120 BPM: two seconds. */

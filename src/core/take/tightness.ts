@@ -1,6 +1,6 @@
 import { homesOf } from '../homes/homes';
 import { tempoMapOf } from '../part/part-time';
-import type { HitId, Part } from '../part/part';
+import type { HitId, Part } from '../model/part';
 import { deviation, mean } from '../statistics';
 import { milliseconds, ticks, type Milliseconds } from '../units';
 

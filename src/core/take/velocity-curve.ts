@@ -1,14 +1,5 @@
+import type { VelocityCurve } from '../model/take';
 import { clampVelocity, clamp, type Velocity } from '../units';
-
-/** How a device's velocities are read: a power curve between a floor and a ceiling. */
-export interface VelocityCurve {
-  /** 1 is straight; under 1 soft strokes come out louder, over 1 softer. 0.25 to 4. */
-  power: number;
-  floor: number;
-  ceiling: number;
-}
-
-export const STRAIGHT_CURVE: VelocityCurve = { power: 1, floor: 1, ceiling: 127 };
 
 /**
  * @param value 1 to 127, as the device sent it

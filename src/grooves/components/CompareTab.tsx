@@ -2,10 +2,10 @@
 
 import { useMemo } from 'react';
 import { compareGrooves } from '@/core/groove/compare';
-import type { Groove } from '@/core/groove/groove';
-import { learnGroove } from '@/core/groove/learn';
-import { performPart } from '@/core/feel/perform';
-import type { Part } from '@/core/part/part';
+import type { Groove } from '@/core/model/groove';
+import { learnGroove } from '@/core/learn/learn';
+import { performPart } from '@/core/perform/perform';
+import type { Part } from '@/core/model/part';
 import { grooveOf, type GroovesState } from '../store/grooves-store';
 import { tempoOf } from '../store/heard';
 import { useGrooves, useGroovesStore, useHandGroove } from '../store/context';

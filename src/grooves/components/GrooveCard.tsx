@@ -4,7 +4,7 @@ import { useDraggable } from '@dnd-kit/core';
 import clsx from 'clsx';
 import { Play, Square } from 'lucide-react';
 import { memo } from 'react';
-import type { Groove } from '@/core/groove/groove';
+import type { Groove } from '@/core/model/groove';
 import { IconButton } from '@/ui/Button';
 import { useGrooves, useGroovesStore } from '../store/context';
 import type { Hearing } from '../use-hearing';

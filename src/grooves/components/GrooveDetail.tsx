@@ -2,7 +2,7 @@
 
 import { Tabs } from 'radix-ui';
 import { useMemo, useState } from 'react';
-import { ownVoices } from '@/core/groove/groove';
+import { ownVoices } from '@/core/groove/steps';
 import { labelOfVoice } from '@/core/voices';
 import { Picker } from '@/ui/Picker';
 import { LENSES, lensFor } from '../drawing/groove-stems';

@@ -1,5 +1,5 @@
 import { memo } from 'react';
-import type { Groove, GrooveStep } from '@/core/groove/groove';
+import type { Groove, GrooveStep } from '@/core/model/groove';
 import { layOutSteps, lensFor, magnificationOf, type GrooveStem, type StemsFrame } from '../drawing/groove-stems';
 
 interface Props {

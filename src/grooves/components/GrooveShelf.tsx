@@ -3,7 +3,7 @@
 import { Search } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { GROOVE_FAMILIES, houseId } from '@/core/groove/house-grooves';
-import type { Groove } from '@/core/groove/groove';
+import type { Groove } from '@/core/model/groove';
 import { useIsPlaying } from '@/ui/use-engine';
 import { useGrooves } from '../store/context';
 import type { Hearing } from '../use-hearing';

@@ -6,7 +6,7 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { useStore } from 'zustand';
-import type { Groove } from '@/core/groove/groove';
+import type { Groove } from '@/core/model/groove';
 import { GROOVE_FILE_ENDING, readGrooveFile } from '@/formats/groove-format';
 import { kindOfFile } from '@/formats/kind-of-file';
 import { bringIn, broughtWords } from '@/storage/bring-in';

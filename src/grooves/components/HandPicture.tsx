@@ -2,7 +2,8 @@
 
 import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { resetStep, setStep } from '@/core/groove/edit';
-import { stepsFor, type Groove, type GrooveStep } from '@/core/groove/groove';
+import type { Groove, GrooveStep } from '@/core/model/groove';
+import { stepsFor } from '@/core/groove/steps';
 import { sampleGroove } from '@/core/groove/sample';
 import { sweepOf } from '@/editing/sweep';
 import { layOutSteps, magnificationOf, stepWidth, type StemsFrame } from '../drawing/groove-stems';

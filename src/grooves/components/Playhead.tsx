@@ -1,8 +1,8 @@
 'use client';
 
 import { useEffect, useRef } from 'react';
-import { mod, roundOfBar } from '@/core/feel/cycle';
-import type { Groove } from '@/core/groove/groove';
+import { mod, roundOfBar } from '@/core/time/cycle';
+import type { Groove } from '@/core/model/groove';
 import { meterMapOf } from '@/core/part/part-time';
 import { TICKS_PER_QUARTER } from '@/core/units';
 import { stepWidth, type StemsFrame } from '../drawing/groove-stems';

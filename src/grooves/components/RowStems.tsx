@@ -1,7 +1,7 @@
 'use client';
 
-import { leanOf, performPart } from '@/core/feel/perform';
-import type { Part } from '@/core/part/part';
+import { leanOf, performPart } from '@/core/perform/perform';
+import type { Part } from '@/core/model/part';
 import type { VoiceName } from '@/core/voices';
 
 const WIDTH = 130;

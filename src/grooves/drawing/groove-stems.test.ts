@@ -1,5 +1,5 @@
 import { HOUSE_GROOVES } from '@/core/groove/house-grooves';
-import type { GrooveStep } from '@/core/groove/groove';
+import type { GrooveStep } from '@/core/model/groove';
 import { layOutSteps, lensFor, magnificationOf, stepUnderHead } from './groove-stems';
 
 const frame = { width: 420, height: 103, magnified: 3 };

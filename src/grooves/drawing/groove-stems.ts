@@ -1,5 +1,5 @@
 import { clamp } from '@/core/units';
-import type { Groove, GrooveStep } from '@/core/groove/groove';
+import type { Groove, GrooveStep } from '@/core/model/groove';
 
 /** One step of a groove as a leaning stem, in pixels. */
 export interface GrooveStem {

@@ -1,4 +1,4 @@
-import type { GrooveStep } from '@/core/groove/groove';
+import type { GrooveStep } from '@/core/model/groove';
 import { layOutSteps, type StemsFrame } from '../drawing/groove-stems';
 import { dragStep, pressStep } from './drag-step';
 

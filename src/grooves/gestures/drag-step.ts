@@ -1,5 +1,5 @@
 import { clamp } from '@/core/units';
-import { MOST_LEVEL, MOST_OFFSET, type GrooveStep } from '@/core/groove/groove';
+import { MOST_LEVEL, MOST_OFFSET, type GrooveStep } from '@/core/model/groove';
 import { stepUnderHead, type GrooveStem, type StemsFrame } from '../drawing/groove-stems';
 
 /**

@@ -2,15 +2,15 @@
 
 import { useMemo, useState, type ReactNode } from 'react';
 import { isNamedError } from '@/core/errors';
-import { performPart, writtenPerformance } from '@/core/feel/perform';
-import { beatsOfMeter, type Groove } from '@/core/groove/groove';
-import { MOST_BEATS } from '@/core/groove/lessons';
-import { studyGroove, type Study } from '@/core/groove/study';
-import { labelOfRow } from '@/core/part/commands/rows';
-import { setOrigin, startTempo } from '@/core/part/commands/settings';
+import { performPart, writtenPerformance } from '@/core/perform/perform';
+import { type Groove, MOST_BEATS } from '@/core/model/groove';
+import { beatsOfMeter } from '@/core/groove/steps';
+import { studyGroove, type Study } from '@/core/learn/study';
+import { labelOfRow } from '@/core/commands/rows';
+import { setOrigin, startTempo } from '@/core/commands/settings';
 import { betterOrigin } from '@/core/homes/origin';
 import { tempoMapOf } from '@/core/part/part-time';
-import type { HitId, Part } from '@/core/part/part';
+import type { HitId, Part } from '@/core/model/part';
 import { ticks } from '@/core/units';
 import { Button } from '@/ui/Button';
 import { Modal } from '@/ui/Modal';

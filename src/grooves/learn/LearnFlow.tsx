@@ -1,8 +1,8 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
-import type { Groove } from '@/core/groove/groove';
-import type { Lane, Part } from '@/core/part/part';
+import type { Groove } from '@/core/model/groove';
+import type { Lane, Part } from '@/core/model/part';
 import { partStore } from '@/storage/part-store';
 import type { PartRow } from '@/storage/database';
 import { Button } from '@/ui/Button';

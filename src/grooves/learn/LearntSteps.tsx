@@ -1,4 +1,4 @@
-import type { Groove } from '@/core/groove/groove';
+import type { Groove } from '@/core/model/groove';
 import type { Bpm } from '@/core/units';
 import { msWords, stepMs, stepName } from '../words';
 

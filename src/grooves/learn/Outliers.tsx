@@ -1,8 +1,8 @@
-import type { Groove } from '@/core/groove/groove';
-import type { Outlier } from '@/core/groove/study';
-import { labelOfRow } from '@/core/part/commands/rows';
+import type { Groove } from '@/core/model/groove';
+import type { Outlier } from '@/core/learn/study';
+import { labelOfRow } from '@/core/commands/rows';
 import { meterMapOf } from '@/core/part/part-time';
-import type { Hit, Part } from '@/core/part/part';
+import type { Hit, Part } from '@/core/model/part';
 import { stepName } from '../words';
 
 const MOST_LISTED = 4;

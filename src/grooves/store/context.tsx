@@ -2,7 +2,7 @@
 
 import { createContext, useContext, useMemo } from 'react';
 import { useStore } from 'zustand';
-import type { Groove } from '@/core/groove/groove';
+import type { Groove } from '@/core/model/groove';
 import { shownGroove, type GroovesState, type GroovesStoreApi } from './grooves-store';
 import { handGroove } from './heard';
 

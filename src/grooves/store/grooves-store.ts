@@ -1,8 +1,8 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { Curve } from '@/core/groove/edit';
-import type { Groove } from '@/core/groove/groove';
+import type { Groove } from '@/core/model/groove';
 import { houseId, HOUSE_GROOVES } from '@/core/groove/house-grooves';
-import type { Part } from '@/core/part/part';
+import type { Part } from '@/core/model/part';
 import { bpm, type Bpm } from '@/core/units';
 import type { VoiceName } from '@/core/voices';
 import { Document, type Transaction } from '@/editing/document';

@@ -1,10 +1,10 @@
 /** What is heard in the Grooves place: follows from its state alone. */
 import { blendGrooves } from '@/core/groove/blend';
-import type { Groove } from '@/core/groove/groove';
+import type { Groove } from '@/core/model/groove';
 import { neutralPart } from '@/core/groove/groove-part';
-import { putGroove } from '@/core/part/commands/grooves';
-import { startTempo, ticksOfBars } from '@/core/part/commands/settings';
-import type { Part } from '@/core/part/part';
+import { putGroove } from '@/core/commands/grooves';
+import { startTempo, ticksOfBars } from '@/core/commands/settings';
+import type { Part } from '@/core/model/part';
 import type { ProgramRange } from '@/core/playback/program';
 import type { Bpm } from '@/core/units';
 import type { VoiceName } from '@/core/voices';

@@ -1,6 +1,6 @@
 /** What is worked on in the Grooves place: the user's own grooves, and the part that grooves are tried on. */
 import { applyDiff, diffParts, invertDiff, type PartDiff } from '@/core/part/diff';
-import type { Part } from '@/core/part/part';
+import type { Part } from '@/core/model/part';
 import type { Diffing, Transaction } from '@/editing/document';
 import { byName, type KeptGroove } from '@/storage/groove-store';
 

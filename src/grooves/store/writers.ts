@@ -1,4 +1,4 @@
-import type { Part } from '@/core/part/part';
+import type { Part } from '@/core/model/part';
 import { Saver, type SaveState } from '@/editing/saver';
 import { markUnsaved } from '@/editing/unsaved';
 import { WriteQueue } from '@/editing/write-queue';

@@ -3,9 +3,9 @@
 import { nanoid } from 'nanoid';
 import { useEffect, useState } from 'react';
 import { cellHits, CELLS, VOICE_OF_CELL, type CellName } from '@/core/cells/cells';
-import { addHits } from '@/core/part/commands/hits';
-import { labelOfRow } from '@/core/part/commands/rows';
-import type { Part } from '@/core/part/part';
+import { addHits } from '@/core/commands/hits';
+import { labelOfRow } from '@/core/commands/rows';
+import type { Part } from '@/core/model/part';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';

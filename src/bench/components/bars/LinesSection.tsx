@@ -1,8 +1,8 @@
 'use client';
 
 import { useState } from 'react';
-import { hitsBeyondMeter, pickupOf, setMeter, setPickup } from '@/core/part/commands/meter';
-import { setOrigin } from '@/core/part/commands/settings';
+import { hitsBeyondMeter, pickupOf, setMeter, setPickup } from '@/core/commands/meter';
+import { setOrigin } from '@/core/commands/settings';
 import { meterMapOf, tempoMapOf } from '@/core/part/part-time';
 import { defaultGroups } from '@/core/time/meter-map';
 import { stepOf } from '@/core/time/grid';

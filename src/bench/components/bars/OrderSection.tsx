@@ -2,11 +2,11 @@
 
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
-import { deleteBars, doublePart, hitsBehind, insertBars, moveBars, repeatBars, setLength } from '@/core/part/commands/bars';
+import { deleteBars, doublePart, hitsBehind, insertBars, moveBars, repeatBars, setLength } from '@/core/commands/bars';
 import { homesOf } from '@/core/homes/homes';
-import type { Part } from '@/core/part/part';
-import { hitsInRange, rangeOfBars } from '@/core/part/ticks-range';
-import { labelOfRow } from '@/core/part/commands/rows';
+import type { Part } from '@/core/model/part';
+import { hitsInRange, rangeOfBars } from '@/core/homes/ticks-range';
+import { labelOfRow } from '@/core/commands/rows';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { Section } from '@/ui/Section';

@@ -1,9 +1,9 @@
 'use client';
 
 import { memo } from 'react';
-import { READY_FEELS } from '@/core/feel/ready-feels';
-import { setFeel } from '@/core/part/commands/moves';
-import { restoreVersion } from '@/core/part/commands/settings';
+import { READY_FEELS } from '@/core/moves/ready-feels';
+import { setFeel } from '@/core/commands/moves';
+import { restoreVersion } from '@/core/commands/settings';
 import { Button } from '@/ui/Button';
 import { Picker } from '@/ui/Picker';
 import { useBench, useBenchStore } from '../../store/context';

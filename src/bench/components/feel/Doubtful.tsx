@@ -1,10 +1,10 @@
 'use client';
 
 import { useMemo } from 'react';
-import { doubtfulForMove, type DoubtfulHit } from '@/core/feel/doubtful';
-import { pinHomes, pinHomesTo, setAlone } from '@/core/part/commands/marks';
-import { labelOfRow } from '@/core/part/commands/rows';
-import type { Hit } from '@/core/part/part';
+import { doubtfulForMove, type DoubtfulHit } from '@/core/perform/doubtful';
+import { pinHomes, pinHomesTo, setAlone } from '@/core/commands/marks';
+import { labelOfRow } from '@/core/commands/rows';
+import type { Hit } from '@/core/model/part';
 import { Button } from '@/ui/Button';
 import { placeText } from '../../describe';
 import { useBench, useBenchStore } from '../../store/context';

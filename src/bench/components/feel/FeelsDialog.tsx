@@ -2,9 +2,9 @@
 
 import { useRef, useState } from 'react';
 import { toast } from 'sonner';
-import type { Feel } from '@/core/feel/feel';
-import { READY_FEELS } from '@/core/feel/ready-feels';
-import { setFeel } from '@/core/part/commands/moves';
+import type { Feel } from '@/core/model/feel';
+import { READY_FEELS } from '@/core/moves/ready-feels';
+import { setFeel } from '@/core/commands/moves';
 import { FEEL_FILE_ENDING, writeFeelFile } from '@/formats/feel-format';
 import { bringIn, broughtWords } from '@/storage/bring-in';
 import { feelStore, type KeptFeel } from '@/storage/feel-store';

@@ -1,8 +1,8 @@
 'use client';
 
 import { useStored } from '@/storage/use-stored';
-import type { GrooveMove } from '@/core/feel/feel';
-import type { Groove } from '@/core/groove/groove';
+import type { GrooveMove } from '@/core/model/feel';
+import type { Groove } from '@/core/model/groove';
 import { houseId, HOUSE_GROOVES } from '@/core/groove/house-grooves';
 import { grooveStore, type KeptGroove } from '@/storage/groove-store';
 import { Picker } from '@/ui/Picker';

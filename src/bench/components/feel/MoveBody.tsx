@@ -2,9 +2,9 @@
 
 import { ArrowDown, ArrowUp, Copy, Trash2 } from 'lucide-react';
 import { memo } from 'react';
-import type { Move } from '@/core/feel/feel';
-import type { Part } from '@/core/part/part';
-import { duplicateMove, removeMove, reorderMove } from '@/core/part/commands/moves';
+import type { Move } from '@/core/model/feel';
+import type { Part } from '@/core/model/part';
+import { duplicateMove, removeMove, reorderMove } from '@/core/commands/moves';
 import { IconButton } from '@/ui/Button';
 import { useBenchStore } from '../../store/context';
 import { Doubtful } from './Doubtful';

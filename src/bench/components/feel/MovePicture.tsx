@@ -1,5 +1,5 @@
-import type { Move } from '@/core/feel/feel';
-import { pullStrength } from '@/core/feel/moves/quantize';
+import type { Move } from '@/core/model/feel';
+import { pullStrength } from '@/core/moves/quantize';
 import { swingShift } from '@/core/feel/swing';
 
 const WIDTH = 72;

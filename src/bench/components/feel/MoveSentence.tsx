@@ -2,7 +2,7 @@
 
 import { Dices } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { MAX_SWING, MIN_SWING, type APART_GROUPS, STRAIGHT, type AccentsMove, type HumanizeMove, type Move, type ApartMove, type GrooveMove, type QuantizeMove, type TimbreMove } from '@/core/feel/feel';
+import { MAX_SWING, MIN_SWING, type APART_GROUPS, STRAIGHT, type AccentsMove, type HumanizeMove, type Move, type ApartMove, type GrooveMove, type QuantizeMove, type TimbreMove } from '@/core/model/feel';
 import { GRIDS, isTriplet, type GridName } from '@/core/time/grid';
 import { Button, IconButton } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';

@@ -2,9 +2,9 @@
 
 import { Popover } from 'radix-ui';
 import { memo, type ReactNode } from 'react';
-import type { Scope } from '@/core/feel/feel';
+import type { Scope } from '@/core/model/feel';
 import { scopeOfHits } from '@/core/feel/scope-of-hits';
-import { labelOfRow } from '@/core/part/commands/rows';
+import { labelOfRow } from '@/core/commands/rows';
 import { GRIDS, type GridName } from '@/core/time/grid';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';

@@ -1,12 +1,12 @@
 'use client';
 
 import { memo } from 'react';
-import { STRAIGHT, MAX_SWING, MIN_SWING, SWING_DIVISIONS, type Scope, type SwingDivision, type SwingMove } from '@/core/feel/feel';
+import { STRAIGHT, MAX_SWING, MIN_SWING, SWING_DIVISIONS, type Scope, type SwingDivision, type SwingMove } from '@/core/model/feel';
 import { percentOfRatio, ratioOfPercent, SWING_RATIOS, swingMilliseconds, wordOfPercent } from '@/core/feel/swing';
 import { measureSwing } from '@/core/analysis/swing-of-hits';
 import { scopeTest } from '@/core/feel/scope';
 import { homesOf } from '@/core/homes/homes';
-import { startTempo } from '@/core/part/commands/settings';
+import { startTempo } from '@/core/commands/settings';
 import { meterMapOf } from '@/core/part/part-time';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';

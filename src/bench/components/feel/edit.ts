@@ -1,4 +1,4 @@
-import type { Move } from '@/core/feel/feel';
+import type { Move } from '@/core/model/feel';
 
 /** How a move is changed from its sentence. */
 export interface Edit {

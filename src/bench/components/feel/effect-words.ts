@@ -1,4 +1,4 @@
-import type { Effect } from '@/core/feel/effect';
+import type { Effect } from '@/core/perform/effect';
 
 /** @example effectWords(effect) // '48 hits: 3.1 ms, at most 9.0; velocity 4, at most 11' */
 export function effectWords({ hits, meanMs, largestMs, meanVelocity, largestVelocity, timbres }: Effect): string {

@@ -1,6 +1,6 @@
 'use client';
 
-import type { Onto } from '@/core/part/commands/copy';
+import type { Onto } from '@/core/commands/copy';
 import { Button } from '@/ui/Button';
 import { Picker } from '@/ui/Picker';
 import { Section } from '@/ui/Section';

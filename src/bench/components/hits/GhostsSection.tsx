@@ -2,12 +2,12 @@
 
 import { ArrowLeft, ArrowRight, Dices } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { DEFAULT_MOVES } from '@/core/feel/feel';
+import { DEFAULT_MOVES } from '@/core/moves/all';
 import { GHOST_PLACINGS, ghostsToThin, suggestGhosts, type GhostPlacing } from '@/core/ghosts/suggest';
-import { removeHits } from '@/core/part/commands/hits';
-import { addMove } from '@/core/part/commands/moves';
-import { labelOfRow } from '@/core/part/commands/rows';
-import type { Part } from '@/core/part/part';
+import { removeHits } from '@/core/commands/hits';
+import { addMove } from '@/core/commands/moves';
+import { labelOfRow } from '@/core/commands/rows';
+import type { Part } from '@/core/model/part';
 import type { GridName } from '@/core/time/grid';
 import { Button, IconButton } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';

@@ -1,7 +1,7 @@
 'use client';
 
-import { duplicatesIn, removeHits } from '@/core/part/commands/hits';
-import { setChoke, setGhost, setLocked } from '@/core/part/commands/marks';
+import { duplicatesIn, removeHits } from '@/core/commands/hits';
+import { setChoke, setGhost, setLocked } from '@/core/commands/marks';
 import { lockTest } from '@/core/part/locks';
 import { Button } from '@/ui/Button';
 import { Section } from '@/ui/Section';

@@ -1,11 +1,11 @@
 'use client';
 
 import { nanoid } from 'nanoid';
-import { changeOrnament, expandOrnaments, gatherOrnaments, newOrnament, setOrnament } from '@/core/part/commands/ornaments';
-import { labelOfRow } from '@/core/part/commands/rows';
-import { GRACE_WORDS, MOST_STROKES, ORNAMENT_LIMITS, wordOfOrnament, type Echo, type Flam, type Ornament, type OrnamentKind, type Roll } from '@/core/ornament/ornament';
-import { rollCount, rollLength } from '@/core/ornament/strokes';
-import type { Part } from '@/core/part/part';
+import { changeOrnament, expandOrnaments, gatherOrnaments, setOrnament } from '@/core/commands/ornaments';
+import { labelOfRow } from '@/core/commands/rows';
+import { MOST_STROKES, ORNAMENT_LIMITS, type Echo, type Flam, type Ornament, type OrnamentKind, type Roll } from '@/core/model/ornament';
+import { rollCount, rollLength } from '@/core/ornament/roll';
+import type { Part } from '@/core/model/part';
 import { stepOf, type GridName } from '@/core/time/grid';
 import { ticks } from '@/core/units';
 import { Button } from '@/ui/Button';
@@ -16,6 +16,8 @@ import { say } from '@/ui/notify';
 import { actOnSelection, touchOf } from '../../actions/act';
 import { useBench, useBenchStore, useBenchSwept } from '../../store/context';
 import { useSweep } from '../use-sweep';
+import { GRACE_WORDS } from '@/core/ornament/flam';
+import { wordOfOrnament, newOrnament } from '@/core/ornament/all';
 
 const small = '!h-7 !px-[7px] text-sm';
 const narrow = '[&_input]:w-[3em]';

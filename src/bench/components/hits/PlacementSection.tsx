@@ -2,14 +2,14 @@
 
 import { memo, useState } from 'react';
 import { mean } from '@/core/statistics';
-import { doubtfulFlags } from '@/core/feel/doubtful';
-import { leanOf } from '@/core/feel/perform';
-import { voicesTogether } from '@/core/part/commands/apart';
-import { addNudge, MAX_NUDGE_MS, setNudges } from '@/core/part/commands/hits';
-import { labelOfRow } from '@/core/part/commands/rows';
-import { pinHomes, type HomeChoice } from '@/core/part/commands/marks';
+import { doubtfulFlags } from '@/core/perform/doubtful';
+import { leanOf } from '@/core/perform/perform';
+import { voicesTogether } from '@/core/commands/apart';
+import { addNudge, MAX_NUDGE_MS, setNudges } from '@/core/commands/hits';
+import { labelOfRow } from '@/core/commands/rows';
+import { pinHomes, type HomeChoice } from '@/core/commands/marks';
 import { tempoMapOf } from '@/core/part/part-time';
-import type { Hit } from '@/core/part/part';
+import type { Hit } from '@/core/model/part';
 import { stepOf } from '@/core/time/grid';
 import { milliseconds, ticks } from '@/core/units';
 import { Button } from '@/ui/Button';

@@ -2,10 +2,10 @@
 
 import { useMemo } from 'react';
 import { toast } from 'sonner';
-import { DEFAULT_MOVES } from '@/core/feel/feel';
-import { addMove } from '@/core/part/commands/moves';
-import { removeHits } from '@/core/part/commands/hits';
-import { setOrigin } from '@/core/part/commands/settings';
+import { DEFAULT_MOVES } from '@/core/moves/all';
+import { addMove } from '@/core/commands/moves';
+import { removeHits } from '@/core/commands/hits';
+import { setOrigin } from '@/core/commands/settings';
 import { tempoMapOf } from '@/core/part/part-time';
 import { findDoubles } from '@/core/take/doubles';
 import { tightnessOf } from '@/core/take/tightness';

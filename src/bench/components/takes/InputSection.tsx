@@ -2,8 +2,8 @@
 
 import { useEffect, useMemo, useState } from 'react';
 import { tempoMapOf, meterMapOf } from '@/core/part/part-time';
-import { ticksOfBars } from '@/core/part/commands/settings';
-import { labelOfRow } from '@/core/part/commands/rows';
+import { ticksOfBars } from '@/core/commands/settings';
+import { labelOfRow } from '@/core/commands/rows';
 import { strokesOfPattern, PRACTICE_PATTERNS, type LoopShape, type PracticePattern } from '@/core/take/practice-patterns';
 import { MEASURED_CLICKS, MEASURED_GAP } from '@/core/take/latency';
 import type { PlannedStroke } from '@/core/take/practice';

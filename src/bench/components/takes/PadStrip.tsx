@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, type PointerEvent } from 'react';
-import { labelOfRow } from '@/core/part/commands/rows';
+import { labelOfRow } from '@/core/commands/rows';
 import { keyOfVoice } from '@/core/voices';
 import { PAD_BANKS, PADS, type Pad } from '@/devices/pads';
 import { useRecorded, useRecording } from '../../recording/context';

@@ -4,7 +4,7 @@ import { format } from 'date-fns';
 import dynamic from 'next/dynamic';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
-import { EMPTY_FEEL } from '@/core/feel/feel';
+import { EMPTY_FEEL } from '@/core/model/feel';
 import { hitsFromTake, hitsOfTake, placeTakeAnew, putTake } from '@/core/take/use-take';
 import { rawMidi } from '@/core/take/raw-midi';
 import { tightnessOf } from '@/core/take/tightness';

@@ -1,7 +1,8 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import { throughCurve, type VelocityCurve } from '@/core/take/velocity-curve';
+import { type VelocityCurve } from '@/core/model/take';
+import { throughCurve } from '@/core/take/velocity-curve';
 import { useRecording } from '../../recording/context';
 
 const SIZE = 96;

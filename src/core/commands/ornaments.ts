@@ -1,0 +1,86 @@
+/** Commands on ornaments: given to hits, changed, written out as plain hits, and found again in plain hits. */
+import { writtenPerformance } from '../perform/perform';
+import type { Ornament } from '../model/ornament';
+import { gatherStrokes } from '../ornament/gather';
+import { strokesOfHit } from '../ornament/strokes';
+import { roundHalfUp, ticks, velocity } from '../units';
+import { replaceHits } from '../part/diff';
+import type { Hit, HitId, Part } from '../model/part';
+import { endOfPart } from '../part/part-time';
+import { withHits } from './copy';
+import { changeHits, rowsWith } from './hits';
+
+/** Gives hits an ornament, in place of any that they carry; undefined takes it away. Chokes sound nothing: they carry none. */
+export const setOrnament = (part: Part, ids: ReadonlySet<HitId>, ornament: Ornament | undefined): Part =>
+  withEchoRows(
+    changeHits(part, ids, (hit) => {
+      if (hit.choke || hit.ornament === ornament) return hit;
+      const { ornament: _was, ...rest } = hit;
+      return ornament ? { ...rest, ornament } : rest;
+    }),
+    ornament,
+  );
+
+/** A voice that repeats others has a row, so that it can be seen and muted. */
+function withEchoRows(part: Part, ornament: Partial<Ornament> | undefined): Part {
+  const voice = ornament && 'voice' in ornament ? ornament.voice : undefined;
+  return voice === undefined || part.rows.some((r) => r.voice === voice) ? part : { ...part, rows: rowsWith(part.rows, [voice]) };
+}
+
+/** Changes members of the ornaments of one kind that these hits carry; a member set to undefined goes. */
+export function changeOrnament<K extends Ornament['kind']>(part: Part, ids: ReadonlySet<HitId>, kind: K, change: Partial<Extract<Ornament, { kind: K }>>): Part {
+  const changed = changeHits(part, ids, (hit) => {
+    if (hit.ornament?.kind !== kind) return hit;
+    const next = { ...hit.ornament, ...change } as Record<string, unknown>;
+    for (const name of Object.keys(next)) if (next[name] === undefined) delete next[name];
+    return { ...hit, ornament: next as unknown as Ornament };
+  });
+  return withEchoRows(changed, change as Partial<Ornament>);
+}
+
+/** What came of writing ornaments out: the part, and all hits that they became. */
+export interface Expanded {
+  part: Part;
+  ids: HitId[];
+}
+
+/**
+ * Writes the strokes of ornaments out as plain hits, where they are written: the feel then treats each for itself. Every stroke keeps
+ * its hit's nudge and marks; strokes before the part's first bar or behind its end, which are not heard, are left out.
+ * @example a flam of one grace stroke becomes two hits
+ */
+export function expandOrnaments(part: Part, ids: ReadonlySet<HitId>, newId: () => HitId): Expanded {
+  const written = writtenPerformance(part);
+  const end = endOfPart(part);
+  const gone = new Set<HitId>();
+  const added: Hit[] = [];
+  part.hits.forEach((hit, i) => {
+    if (!ids.has(hit.id) || !hit.ornament || hit.choke) return;
+    const { ornament: _ornament, ...plain } = hit;
+    gone.add(hit.id);
+    strokesOfHit(part, written, i).forEach((stroke, k) => {
+      const { home: _home, ...free } = plain;
+      const base: Hit = k === 0 ? plain : { ...free, id: newId() };
+      const tick = ticks(roundHalfUp(stroke.tick));
+      if (k > 0 && (tick < Math.min(0, part.origin) || tick >= end)) return;
+      added.push({ ...base, voice: stroke.voice, key: stroke.key, tick, velocity: velocity(stroke.velocity), length: ticks(Math.max(1, roundHalfUp(stroke.length))) });
+    });
+  });
+  if (gone.size === 0) return { part, ids: [] };
+  return withHits({ ...part, hits: replaceHits(part.hits, gone, []) }, added);
+}
+
+/**
+ * Finds rolls and flams among plain hits and makes one hit of each; what is none stays. Times keep within 4 ms and velocities
+ * within 8 of what they were.
+ */
+export function gatherOrnaments(part: Part, ids: ReadonlySet<HitId>): Expanded {
+  const gone = new Set<HitId>();
+  const carriers: Hit[] = [];
+  for (const { hits, main, ornament } of gatherStrokes(part, part.hits.filter((h) => ids.has(h.id) && !h.ornament && !h.choke && !h.locked))) {
+    for (const hit of hits) gone.add(hit.id);
+    carriers.push({ ...main, ornament });
+  }
+  if (carriers.length === 0) return { part, ids: [] };
+  return { part: { ...part, hits: replaceHits(part.hits, gone, carriers) }, ids: carriers.map((h) => h.id) };
+}

@@ -1,0 +1,50 @@
+/** Commands on a part's settings: tempo, origin, rows and sway. */
+import { shortName } from '../limits';
+import type { Feel } from '../model/feel';
+import { clamp, withoutSign, MAX_BPM, MIN_BPM, ticks, type Bpm, type Ticks } from '../units';
+import type { VoiceName } from '../voices';
+import { bpmOf, LONGEST_QUARTER, microsecondsOf, SHORTEST_QUARTER, type TempoChange } from '../time/tempo-map';
+import { endOfPart, meterMapOf } from '../part/part-time';
+import type { Part, Row } from '../model/part';
+
+export const renamePart = (part: Part, name: string): Part => (name.trim() && name.trim() !== part.name ? { ...part, name: shortName(name.trim()) } : part);
+
+/** Sets the tempo at the start, 20 to 300 BPM; later changes keep their proportion to it. */
+export function setTempo(part: Part, tempo: Bpm): Part {
+  const first = part.tempo[0] as TempoChange;
+  const wanted = microsecondsOf(clamp(tempo, MIN_BPM, MAX_BPM) as Bpm);
+  if (Math.abs(wanted - first.microsecondsPerQuarter) < 1e-9) return part;
+  const factor = wanted / first.microsecondsPerQuarter;
+  return { ...part, tempo: part.tempo.map((t) => ({ ...t, microsecondsPerQuarter: clamp(t.microsecondsPerQuarter * factor, SHORTEST_QUARTER, LONGEST_QUARTER) })) };
+}
+
+export const startTempo = (part: Pick<Part, 'tempo'>): Bpm => bpmOf(part.tempo[0] as TempoChange);
+
+/** Moves the grid; the hits stay. The part grows by bars where its last hit would fall outside. */
+export function setOrigin(part: Part, origin: Ticks): Part {
+  if (origin === part.origin) return part;
+  const moved = { ...part, origin };
+  const last = part.hits[part.hits.length - 1];
+  if (last && last.tick >= endOfPart(moved)) moved.bars = meterMapOf(moved).barAt(last.tick).index + 1;
+  return moved;
+}
+
+export function setRow(part: Part, voice: VoiceName, change: Partial<Omit<Row, 'voice'>>): Part {
+  return { ...part, rows: part.rows.map((row) => (row.voice === voice ? { ...row, ...change } : row)) };
+}
+
+/** How much of the feel is used, 0 to 1. */
+export const setSway = (part: Part, sway: number): Part => withFeel(part, { ...part.feel, sway: withoutSign(clamp(sway, 0, 1)) });
+
+const withFeel = (part: Part, feel: Feel): Part => ({ ...part, feel });
+
+/** Ticks of a bar range, 0-based and without `to`. */
+export function ticksOfBars(part: Pick<Part, 'meter' | 'origin'>, from: number, to: number): { start: Ticks; end: Ticks } {
+  const map = meterMapOf(part);
+  return { start: map.barOf(from).start, end: ticks(map.barOf(to).start) };
+}
+
+/** Goes back to how the part once stood; its name and the song that it came from stay. */
+export function restoreVersion(part: Part, { name: _name, source: _source, ...version }: Part): Part {
+  return { ...part, ...version };
+}

@@ -1,0 +1,97 @@
+import { writtenPerformance, type Performance } from '../perform/perform';
+import { mod } from '../time/cycle';
+import { deviation, mean, median } from '../statistics';
+import { NamedError } from '../errors';
+import { meterMapOf } from '../part/part-time';
+import type { Part } from '../model/part';
+import { clamp, TICKS_PER_QUARTER } from '../units';
+import type { VoiceName } from '../voices';
+import { MOST_LEVEL, MOST_OFFSET, type Groove, type GrooveStep } from '../model/groove';
+import { stepCount } from '../groove/steps';
+import { lessonsByVoice, lessonsOf, type Lesson } from './lessons';
+
+
+export interface LearnOptions {
+  name?: string;
+  /** Learn from these alone; from all voices without it. */
+  voices?: readonly VoiceName[] | undefined;
+  /** Steps of its own for each voice, beside those of all. */
+  perVoice?: boolean;
+  /** Length in quarter notes; one bar of the first meter without it. */
+  beats?: number;
+  /** 1 to 24; 4 without it. */
+  stepsPerBeat?: number;
+  /** Hits that are left out, by index: outliers. */
+  without?: ReadonlySet<number>;
+}
+
+/** A learnt groove, and what each hit said. */
+export interface Learnt {
+  groove: Groove;
+  lessons: readonly Lesson[];
+}
+
+/**
+ * Learns a groove: each hit goes to its nearest step of the straight grid (ties to the later), bars fold onto the groove's length. A
+ * step's offset is the median deviation of its hits, its level their velocity over the mean velocity of their own voice, its spread the
+ * deviation of their ms around the mean. Steps without hits take the offset between their neighbours and level 1. Chokes say nothing.
+ * `fit` = 1 - mean(residual^2) / mean(deviation^2); null where every deviation is 0.
+ * @param performance what is learnt from; the hits as written without it
+ * @throws NamedError nothing-to-learn where no hit is left
+ * @example learnGroove(part, { perVoice: true, stepsPerBeat: 4 })
+ */
+export const learnGroove = (part: Part, options: LearnOptions = {}, performance: Performance = writtenPerformance(part)): Groove => learnWithLessons(part, options, performance).groove;
+
+/** {@link learnGroove}, with what each hit said. */
+export function learnWithLessons(part: Part, options: LearnOptions, performance: Performance): Learnt {
+  const { name = part.name, voices, perVoice = false, stepsPerBeat = 4, without } = options;
+  const first = meterMapOf(part).barOf(0);
+  const beats = options.beats ?? first.length / TICKS_PER_QUARTER;
+  const count = stepCount(beats, stepsPerBeat);
+  const lessons = lessonsOf(part, performance, { voices, without, stepsPerBeat, count });
+  if (lessons.length === 0) throw new NamedError('nothing-to-learn');
+  const steps = stepsOf(lessons, count);
+  const own = new Map<VoiceName, GrooveStep[]>();
+  if (perVoice) for (const [voice, list] of lessonsByVoice(lessons)) own.set(voice, stepsOf(list, count));
+  const groove: Groove = {
+    format: 'nod-sway/groove@1',
+    name: name.slice(0, 120) || 'Groove',
+    meter: [first.meter.numerator, first.meter.denominator],
+    beats,
+    stepsPerBeat,
+    steps,
+    ...(perVoice ? { voices: Object.fromEntries([...own].sort((a, b) => (a[0] < b[0] ? -1 : 1))) } : {}),
+    fit: fitOf(lessons, (l) => ((own.get(l.voice) ?? steps)[l.step] as GrooveStep).offset),
+  };
+  return { groove, lessons };
+}
+
+function stepsOf(lessons: readonly Lesson[], count: number): GrooveStep[] {
+  const grouped = Array.from({ length: count }, (): Lesson[] => []);
+  for (const lesson of lessons) (grouped[lesson.step] as Lesson[]).push(lesson);
+  const offsets = grouped.map((own) => (own.length > 0 ? clamp(median(own.map((l) => l.deviation)), -MOST_OFFSET, MOST_OFFSET) : null));
+  return grouped.map((own, i): GrooveStep => {
+    const offset = offsets[i] ?? between(offsets, i);
+    if (own.length === 0) return { offset, level: 1, n: 0 };
+    return { offset, level: clamp(mean(own.map((l) => l.level)), 0, MOST_LEVEL), n: own.length, spreadMs: deviation(own.map((l) => l.ms)) };
+  });
+}
+
+/** The offset of a step without hits: on the straight line between its learnt neighbours, around the end. */
+function between(offsets: readonly (number | null)[], at: number): number {
+  const count = offsets.length;
+  const distance = (direction: 1 | -1): number => {
+    let d = 1;
+    while (d < count && offsets[mod(at + direction * d, count)] === null) d++;
+    return d;
+  };
+  const [back, on] = [distance(-1), distance(1)];
+  const [before, after] = [offsets[mod(at - back, count)] ?? 0, offsets[mod(at + on, count)] ?? 0];
+  return before + ((after - before) * back) / (back + on);
+}
+
+function fitOf(lessons: readonly Lesson[], offsetOf: (lesson: Lesson) => number): number | null {
+  const deviations = mean(lessons.map((l) => l.deviation ** 2));
+  if (deviations === 0) return null;
+  return 1 - mean(lessons.map((l) => (l.deviation - offsetOf(l)) ** 2)) / deviations;
+}

@@ -1,0 +1,109 @@
+import type { Feel } from './feel';
+import type { Ornament } from './ornament';
+import type { MeterChange } from '../time/meter-map';
+import type { TempoChange } from '../time/tempo-map';
+import type { Milliseconds, Ticks, Velocity } from '../units';
+import type { KitMap, VoiceName } from '../voices';
+
+export type HitId = string;
+
+/** A change made by hand, added after the feel; it survives every change of the feel. */
+export interface Nudge {
+  ms: Milliseconds;
+  /** Added to the performed velocity; a difference, -126 to 126. */
+  velocity: number;
+}
+
+/** A pedal's or a pressure's value that came with a stroke: it goes wherever the stroke goes. */
+export interface Companion {
+  /** Controller 4, or pressure of the hit's key. */
+  kind: 'pedal' | 'pressure';
+  /** 0 to 127. */
+  value: number;
+  /** So long before the stroke, 0 to 30. */
+  aheadMs: Milliseconds;
+}
+
+/** At most so long before a stroke a pedal's movement or a pressure belongs to it. */
+export const COMPANION_MS = 30 as Milliseconds;
+export const MOST_COMPANIONS = 64;
+
+/** One written stroke. */
+export interface Hit {
+  id: HitId;
+  voice: VoiceName;
+  /** The MIDI key it came with, kept for export. */
+  key: number;
+  tick: Ticks;
+  length: Ticks;
+  velocity: Velocity;
+  ghost?: boolean;
+  /** Sounds nothing and ends the ring of its own voice. */
+  choke?: boolean;
+  /** -100 (left) to 100 (right); 0 without it. */
+  pan?: number;
+  /** Semitones, -24 to 24. */
+  pitch?: number;
+  /** -100 (dull) to 100 (sharp), added to what the velocity gives. */
+  brightness?: number;
+  /** Left alone by every tool until it is unlocked. */
+  locked?: boolean;
+  nudge?: Nudge;
+  /** A roll, flam or echo that it carries. */
+  ornament?: Ornament;
+  /** What the hat's pedal and the pad's pressure did just before it. */
+  companions?: readonly Companion[];
+  /** A home pinned by the user; without one it is fitted. */
+  home?: Ticks;
+  /** Left where it is by quantize moves: the decision on a doubtful hit. */
+  alone?: boolean;
+  /** Which of the source's lanes it came from, by index; the first without it. */
+  lane?: number;
+}
+
+/** The line of one voice on the Bench. */
+export interface Row {
+  voice: VoiceName;
+  /** The user's own name for it; the voice's without one. */
+  name?: string;
+  muted?: boolean;
+  soloed?: boolean;
+  /** All of its hits are locked. */
+  locked?: boolean;
+}
+
+/** A track and channel of the imported song whose notes became this part's hits. */
+export interface Lane {
+  track: number;
+  /** 1 to 16, as musicians count. */
+  channel: number;
+}
+
+/** What is known of the imported file; its bytes are kept beside the part. */
+export interface Source {
+  fileName: string;
+  /** Ticks a quarter note of the file; null for SMPTE time. */
+  ppq: number | null;
+  lanes: readonly Lane[];
+}
+
+/** One drum part. Immutable: every change makes a new one, sharing what stayed. */
+export interface Part {
+  format: 'nod-sway/part@2';
+  name: string;
+  tempo: readonly TempoChange[];
+  meter: readonly MeterChange[];
+  /** Where the grid starts, in ticks from the file's zero. */
+  origin: Ticks;
+  /** Length in whole bars. */
+  bars: number;
+  kitMap: KitMap;
+  rows: readonly Row[];
+  /** Sorted by {@link compareHits}. */
+  hits: readonly Hit[];
+  feel: Feel;
+  source?: Source;
+}
+
+/** Written order: by tick, then key, then id, so that equal parts are equal lists. */
+export const compareHits = (a: Hit, b: Hit): number => a.tick - b.tick || a.key - b.key || (a.id < b.id ? -1 : a.id > b.id ? 1 : 0);

@@ -1,0 +1,62 @@
+import type { MeterChange } from '../time/meter-map';
+import type { TempoChange } from '../time/tempo-map';
+import type { Milliseconds, Seconds, Ticks } from '../units';
+
+/**
+ * One event as the device gave it: seconds on the audio clock from the start of the first pass, by the device's own stamp, with the
+ * latency still in it. Never altered once it is recorded.
+ */
+export interface RawEvent {
+  at: Seconds;
+  kind: 'note' | 'pedal' | 'pressure';
+  /** MIDI key; the controller's number for a pedal. */
+  key: number;
+  /** Velocity 1 to 127, or the controller's or pressure's value. */
+  value: number;
+}
+
+/** How a device's velocities are read: a power curve between a floor and a ceiling. */
+export interface VelocityCurve {
+  /** 1 is straight; under 1 soft strokes come out louder, over 1 softer. 0.25 to 4. */
+  power: number;
+  floor: number;
+  ceiling: number;
+}
+
+export const STRAIGHT_CURVE: VelocityCurve = { power: 1, floor: 1, ceiling: 127 };
+
+/** What keeps ghosts of the hardware out of a take. */
+export interface Guards {
+  /** Softer strokes are left out; 1 leaves none out. */
+  below: number;
+  /** A second stroke of a key within so many ms is left out; 0 leaves none out. */
+  doubleMs: Milliseconds;
+}
+
+export const OPEN_GUARDS: Guards = { below: 1, doubleMs: 0 as Milliseconds };
+
+/** A recording over a loop: how it was made; its raw events are kept beside it. */
+export interface Take {
+  id: string;
+  name: string;
+  /** Milliseconds since 1970. */
+  recordedAt: number;
+  /** Name of the device it came from. */
+  input: string;
+  tempo: readonly TempoChange[];
+  meter: readonly MeterChange[];
+  origin: Ticks;
+  /** Start and end of the loop. */
+  start: Ticks;
+  end: Ticks;
+  /** Taken off every event when it is placed; may be changed afterwards. */
+  latencyMs: Milliseconds;
+  curve: VelocityCurve;
+  guards: Guards;
+  /** MIDI key that each key of the device stands for; those that are not named stand for themselves. */
+  pads?: Readonly<Record<number, number>> | undefined;
+  /** Whole passes of the loop. */
+  passes: number;
+  /** False while it is recorded, and after a crash. */
+  complete: boolean;
+}

@@ -1,0 +1,38 @@
+import { specOf, type MoveSpec, type Surrounding } from '../feel/move-spec';
+import type { Performable } from '../feel/work';
+import type { Move, MoveKind } from '../model/feel';
+import { accentsMove } from './accents';
+import { apartMove } from './apart';
+import { grooveMove } from './groove';
+import { humanizeMove } from './humanize';
+import { layMove } from './lay';
+import { quantizeMove } from './quantize';
+import { swingMove } from './swing';
+import { timbreMove } from './timbre';
+
+/** Every kind of move: the compiler asks for those that are missing. */
+const BY_KIND: { readonly [K in MoveKind]: MoveSpec<Extract<Move, { kind: K }>> } = {
+  quantize: quantizeMove,
+  swing: swingMove,
+  groove: grooveMove,
+  lay: layMove,
+  humanize: humanizeMove,
+  apart: apartMove,
+  accents: accentsMove,
+  timbre: timbreMove,
+};
+
+/** In the order in which they are offered. */
+export const MOVES = Object.values(BY_KIND) as unknown as readonly MoveSpec[];
+
+/** What members are where they are not given, by kind. */
+export const DEFAULT_MOVES = Object.fromEntries(MOVES.map((spec) => [spec.kind, spec.plain])) as unknown as { readonly [K in Exclude<MoveKind, 'groove'>]: Extract<Move, { kind: K }> };
+
+/**
+ * What a move starts with where it is added: something that is heard, and that fits the part.
+ * @example firstMove('humanize', part, { loopBars: 2, groove: hold }) // span 2
+ */
+export function firstMove(kind: MoveKind, part: Performable, surrounding: Surrounding, specs: readonly MoveSpec[] = MOVES): Move {
+  const spec = specOf(specs, kind);
+  return { ...spec.plain, ...spec.first?.(part, surrounding) } as Move;
+}

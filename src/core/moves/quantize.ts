@@ -1,0 +1,135 @@
+import { indicesByVoice } from '../part/by-voice';
+import type { Hit } from '../model/part';
+import { GRIDS, stepOf, isTriplet } from '../time/grid';
+import type { Bar, MeterMap } from '../time/meter-map';
+import { ticks, type Ticks } from '../units';
+import { MAX_SWING, MIN_SWING, STRAIGHT, type QuantizeMove } from '../model/feel';
+import type { Work } from '../feel/work';
+import { choice, number, type ApplyMove, type MoveSpec } from '../feel/move-spec';
+
+/** Strokes of one voice closer than this (and than half a step) move as one. */
+const FLAM_MS = 45;
+
+/** The line of a grid that a hit is pulled to, and half the gap to the next line on the hit's side. */
+export interface Pull {
+  line: number;
+  halfGap: number;
+}
+
+/** Place of the n-th line within a bar: every second one swung, the last incomplete pair of a bar straight. */
+function linePlace(n: number, step: number, swingPercent: number, barLength: number): number {
+  const place = n * step;
+  if (place >= barLength) return barLength;
+  if (swingPercent === STRAIGHT || n % 2 === 0) return place;
+  const pairStart = (n - 1) * step;
+  return pairStart + 2 * step > barLength ? place : pairStart + 2 * step * (swingPercent / 100);
+}
+
+/** The lines of a grid at or before a tick, and after it: as swung, and where they are straight. */
+export interface LinesAround {
+  before: number;
+  after: number;
+  straightBefore: number;
+  straightAfter: number;
+}
+
+/** The two lines around a tick, as swung by `swingPercent` on pairs of the grid's steps; lines restart at each bar line. */
+export function linesAround(map: MeterMap, tick: number, step: Ticks, swingPercent: number): LinesAround {
+  const bar: Bar = map.barAt(ticks(tick));
+  const place = tick - bar.start;
+  // The line at or before the place: a swung one may lie up to a step off its straight place.
+  let n = Math.max(0, Math.floor(place / step) - 1);
+  while (linePlace(n + 1, step, swingPercent, bar.length) <= place && linePlace(n + 1, step, swingPercent, bar.length) < bar.length) n++;
+  return {
+    before: bar.start + linePlace(n, step, swingPercent, bar.length),
+    after: bar.start + linePlace(n + 1, step, swingPercent, bar.length),
+    straightBefore: bar.start + n * step,
+    straightAfter: bar.start + Math.min(bar.length, (n + 1) * step),
+  };
+}
+
+/**
+ * The nearest line of a grid to a tick, as swung by `swingPercent` on pairs of its steps.
+ * @returns null exactly between two lines
+ */
+export function pullOf(map: MeterMap, tick: number, step: Ticks, swingPercent: number): Pull | null {
+  const { before, after } = linesAround(map, tick, step, swingPercent);
+  const halfGap = (after - before) / 2;
+  if (tick === before) return { line: tick, halfGap };
+  if (tick - before === after - tick) return null;
+  return { line: tick - before < after - tick ? before : after, halfGap };
+}
+
+/** How much of the way a hit goes: full strength from 2k to 0.8 of the window, falling to 0 at its end; 0 up to k, rising to 2k. */
+export function pullStrength(distance: number, distanceMs: number, halfGap: number, { strength, outer, innerMs }: Pick<QuantizeMove, 'strength' | 'outer' | 'innerMs'>): number {
+  let e = strength;
+  if (outer < 1) {
+    const end = outer * halfGap;
+    if (distance >= end) e = 0;
+    else if (distance > 0.8 * end) e = (strength * (end - distance)) / (0.2 * end);
+  }
+  if (innerMs > 0) {
+    if (distanceMs <= innerMs) return 0;
+    if (distanceMs < 2 * innerMs) e = Math.min(e, (strength * (distanceMs - innerMs)) / innerMs);
+  }
+  return e;
+}
+
+/** How far a hit is pulled, in ticks. A home pinned by hand is a decision: the hit goes to its line, however far it is; one left alone stays. */
+function shiftOf(i: number, move: QuantizeMove, work: Work, step: Ticks): number {
+  const { hits, times, map, tempo } = work;
+  const hit = hits[i] as Hit;
+  if (hit.alone) return 0;
+  const tick = times[i] as number;
+  const swingPercent = isTriplet(move.grid) ? STRAIGHT : move.swingPercent;
+  const pinned = hit.home !== undefined;
+  const pull = pinned ? pinnedPull(map, hit.home as Ticks, step, swingPercent) : pullOf(map, tick, step, swingPercent);
+  if (!pull) return 0;
+  const d = tick - pull.line;
+  const ms = Math.abs(tempo.between(ticks(pull.line), ticks(tick)));
+  return -d * pullStrength(Math.abs(d), ms, pull.halfGap, pinned ? { ...move, outer: 1 } : move);
+}
+
+/** The line that a pinned home stands for: the straight one it is nearest to, as swung. */
+export function pinnedPull(map: MeterMap, home: Ticks, step: Ticks, swingPercent: number): Pull {
+  const bar = map.barAt(home);
+  const n = Math.floor((home - bar.start) / step + 0.5);
+  return { line: bar.start + linePlace(n, step, swingPercent, bar.length), halfGap: step / 2 };
+}
+
+/** Pulls hits to the grid; strokes of one voice that fall together (flams) move by the shift of the loudest. */
+const applyQuantize: ApplyMove<QuantizeMove> = (move, work, inScope) => {
+  const { hits, range, times, loudness, tempo } = work;
+  const step = stepOf(move.grid);
+  for (const indices of indicesByVoice(hits).values()) {
+    const chosen = indices.filter((i) => i >= range.from && i < range.to && inScope(i));
+    let from = 0;
+    while (from < chosen.length) {
+      let to = from + 1;
+      let loudest = chosen[from] as number;
+      while (to < chosen.length && near(times[chosen[to - 1] as number] as number, times[chosen[to] as number] as number)) {
+        const i = chosen[to] as number;
+        if ((loudness[i] as number) > (loudness[loudest] as number)) loudest = i;
+        to++;
+      }
+      const shift = shiftOf(loudest, move, work, step);
+      for (let k = from; k < to; k++) times[chosen[k] as number] = (times[chosen[k] as number] as number) + shift;
+      from = to;
+    }
+  }
+
+  function near(before: number, after: number): boolean {
+    const gap = Math.abs(after - before);
+    return gap < step / 2 && Math.abs(tempo.between(ticks(before), ticks(after))) < FLAM_MS;
+  }
+};
+
+export const quantizeMove: MoveSpec<QuantizeMove> = {
+  kind: 'quantize',
+  members: { grid: choice(GRIDS), strength: number(0, 1), outer: number(0, 1), innerMs: number(0, 50), swingPercent: number(MIN_SWING, MAX_SWING) },
+  plain: { kind: 'quantize', grid: '1/16', strength: 0.75, outer: 1, innerMs: 0, swingPercent: STRAIGHT },
+  problem: ({ grid, swingPercent }) => (isTriplet(grid) && swingPercent !== STRAIGHT ? 'swingPercent: triplet grids are straight, 50 only' : null),
+  salt: 'tighten',
+  draws: false,
+  apply: applyQuantize,
+};

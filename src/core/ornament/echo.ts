@@ -1,0 +1,29 @@
+import { ORNAMENT_LIMITS, type Echo } from '../model/ornament';
+import { stepOf } from '../time/grid';
+import { roundHalfUp } from '../units';
+import { isVoiceName, keyOfVoice } from '../voices';
+import { isGrid, optional, strokeOf, wholeWithin, within, type Ornamented, type OrnamentSpec, type Stroke } from './ornament-spec';
+
+function echoStrokes(part: Ornamented, echo: Echo, main: Stroke): Stroke[] {
+  const distance = echo.steps * stepOf(echo.grid);
+  const voice = echo.voice ?? main.voice;
+  const key = voice === main.voice ? main.key : keyOfVoice(part.kitMap, voice);
+  const strokes = [main];
+  for (let k = 1; k <= echo.repeats; k++) {
+    const velocity = main.velocity * echo.decay ** k;
+    // What would be softer than the softest stroke is not played.
+    if (roundHalfUp(velocity) < 1) break;
+    strokes.push(strokeOf(main, main.tick + k * distance, velocity, distance, voice, key));
+  }
+  return strokes;
+}
+
+const L = ORNAMENT_LIMITS;
+
+export const echoSpec: OrnamentSpec<Echo> = {
+  kind: 'echo',
+  members: { steps: wholeWithin(L.steps), grid: isGrid, repeats: wholeWithin(L.repeats), decay: within(L.decay), voice: optional(isVoiceName) },
+  ready: [{ word: 'echo', ornament: { kind: 'echo', steps: 3, grid: '1/16', repeats: 3, decay: 0.65 } }],
+  word: () => 'echo',
+  strokes: (part, _index, echo, main) => echoStrokes(part, echo, main),
+};

@@ -1,0 +1,42 @@
+import type { Part } from '../model/part';
+import type { Ornament } from '../model/ornament';
+import { GRIDS, type GridName } from '../time/grid';
+import { clampVelocity } from '../units';
+import type { VoiceName } from '../voices';
+
+/** What expanding needs to know of a part. */
+export type Ornamented = Pick<Part, 'hits' | 'tempo' | 'meter' | 'origin' | 'kitMap'>;
+
+/** One stroke of a hit that carries an ornament. */
+export interface Stroke {
+  /** Performed ticks, may be fractional or negative. */
+  tick: number;
+  /** 1 to 127. */
+  velocity: number;
+  /** Ticks. */
+  length: number;
+  voice: VoiceName;
+  key: number;
+}
+
+/** Everything that the core knows of a kind of ornament. The list of them all is all.ts. */
+export interface OrnamentSpec<O extends { kind: string } = Ornament> {
+  kind: O['kind'];
+  /** What each member of its own may be; one that is left out is asked as undefined. */
+  members: { readonly [K in Exclude<keyof O, 'kind'>]-?: (value: unknown) => boolean };
+  /** What is offered, by its words; the first is what it starts with. */
+  ready: readonly { word: string; ornament: O }[];
+  /** @example word of a flam of two grace strokes: 'drag' */
+  word(ornament: O): string;
+  /** The hit's strokes, its own first. `main` is its own, as performed. */
+  strokes(part: Ornamented, index: number, ornament: O, main: Stroke): Stroke[];
+}
+
+/** A stroke like the hit's own, at another place; it ends where the next one starts. */
+export const strokeOf = (main: Stroke, tick: number, velocity: number, room: number, voice = main.voice, key = main.key): Stroke => ({ tick, velocity: clampVelocity(velocity), length: Math.max(1, Math.min(main.length, room)), voice, key });
+
+/** Rules of members. */
+export const within = ([low, high]: readonly [number, number]) => (v: unknown): boolean => Number.isFinite(v) && (v as number) >= low && (v as number) <= high;
+export const wholeWithin = ([low, high]: readonly [number, number]) => (v: unknown): boolean => Number.isInteger(v) && (v as number) >= low && (v as number) <= high;
+export const isGrid = (v: unknown): boolean => GRIDS.includes(v as GridName);
+export const optional = (rule: (v: unknown) => boolean) => (v: unknown): boolean => v === undefined || rule(v);

@@ -1,0 +1,54 @@
+import { tempoMapOf } from '../part/part-time';
+import { ticks } from '../units';
+import type { Feel, Move } from '../model/feel';
+import { performPart, type Performance } from './perform';
+import { ownTimbre } from '../feel/timbre-columns';
+import type { Performable } from '../feel/work';
+
+/** What one move changes right now: against the same feel without it. */
+export interface Effect {
+  /** Hits that it moves by more than a tenth of a ms or by one velocity. */
+  hits: number;
+  /** Mean and largest change of those hits. */
+  meanMs: number;
+  largestMs: number;
+  meanVelocity: number;
+  largestVelocity: number;
+  /** Hits whose pan, pitch or brightness it changes. */
+  timbres: number;
+}
+
+const LEAST_MS = 0.1;
+
+/** Compares a performance with the same part without a move. `performance` is that of the whole feel. */
+export function effectOfMove(part: Performable, performance: Performance, index: number): Effect {
+  const feel: Feel = { ...part.feel, moves: part.feel.moves.map((m, i): Move => (i === index ? { ...m, on: false } : m)) };
+  const without = performPart({ ...part, feel });
+  const tempo = tempoMapOf(part);
+  const effect: Effect = { hits: 0, meanMs: 0, largestMs: 0, meanVelocity: 0, largestVelocity: 0, timbres: timbresOf(part, performance, without) };
+  for (let i = 0; i < part.hits.length; i++) {
+    const ms = Math.abs(tempo.between(ticks(without.ticks[i] as number), ticks(performance.ticks[i] as number)));
+    const velocity = Math.abs((performance.velocities[i] as number) - (without.velocities[i] as number));
+    if (ms < LEAST_MS && velocity === 0) continue;
+    effect.hits++;
+    effect.meanMs += ms;
+    effect.meanVelocity += velocity;
+    effect.largestMs = Math.max(effect.largestMs, ms);
+    effect.largestVelocity = Math.max(effect.largestVelocity, velocity);
+  }
+  if (effect.hits > 0) {
+    effect.meanMs /= effect.hits;
+    effect.meanVelocity /= effect.hits;
+  }
+  return effect;
+}
+
+/** A change of sound that could be heard: a percent, or a hundredth of a semitone. */
+const LEAST = { pans: 1, pitches: 0.01, brightness: 1 } as const;
+
+function timbresOf(part: Performable, performance: Performance, without: Performance): number {
+  if (!performance.timbre && !without.timbre) return 0;
+  const [a, b] = [performance.timbre ?? ownTimbre(part.hits), without.timbre ?? ownTimbre(part.hits)];
+  const names = ['pans', 'pitches', 'brightness'] as const;
+  return part.hits.filter((_, i) => names.some((name) => Math.abs((a[name][i] as number) - (b[name][i] as number)) >= LEAST[name])).length;
+}
