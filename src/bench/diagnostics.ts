@@ -2,7 +2,8 @@
 
 import { useEffect } from 'react';
 import type { SoundEngine } from '@/sound/engine';
-import type { BenchScene } from './geometry/scene';
+import type { BenchScene } from './stems/geometry/scene';
+import { drawnTimes, lastScene } from './stems/last-scene';
 import { recordingForTests, type Recording } from './recording/context';
 import type { BenchState } from './store/bench-store';
 import type { Playback } from './playback/use-playback';
@@ -27,19 +28,10 @@ declare global {
   }
 }
 
-let lastScene: BenchScene | null = null;
-const drawn: number[] = [];
-
-export function noteScene(scene: BenchScene): void {
-  lastScene = scene;
-  drawn.push(performance.now());
-  if (drawn.length > 4000) drawn.splice(0, 2000);
-}
-
 export function useDiagnostics(playback: Playback): void {
   const store = useBenchStore();
   useEffect(() => {
-    window.nodSway = { bench: store.getState, engine: playback.engine, hitOfSlot: playback.hitOfSlot, scene: () => lastScene, recording: recordingForTests, drawn };
+    window.nodSway = { bench: store.getState, engine: playback.engine, hitOfSlot: playback.hitOfSlot, scene: lastScene, recording: recordingForTests, drawn: drawnTimes };
     return () => {
       delete window.nodSway;
     };

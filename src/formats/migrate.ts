@@ -1,5 +1,6 @@
 import Joi from 'joi';
 import { NamedError } from '@/core/errors';
+import { fieldsAfter, PART_FIELDS } from '@/core/model/fields';
 import type { PartDiff } from '@/core/part/diff';
 import { feel1Schema, feelOf1, type Feel1 } from './feel-1';
 import { FEEL_SIZE } from './feel-size';
@@ -16,13 +17,19 @@ interface Step {
 const feel1 = (data: unknown): Record<string, unknown> => ({ ...feelOf1(validate<Feel1>(feel1Schema, data, 'bad-feel', FEEL_SIZE)) });
 const partWithFeel1 = Joi.object({ feel: feel1Schema });
 
+/** Of what part@1 can say only its feel is said otherwise in part@2. */
+function part1(data: Record<string, unknown>): Record<string, unknown> {
+  const later = fieldsAfter(PART_FIELDS, 1).find((name) => name in data);
+  if (later) throw new NamedError('bad-part', [{ field: later, problem: 'no member of part@1' }], `The part file is not valid: ${later} is no member of part@1.`);
+  return { ...data, format: 'nod-sway/part@2', feel: feelOf1(validate<{ feel: Feel1 }>(partWithFeel1, { feel: data.feel }, 'bad-part').feel) };
+}
+
 /** Every kind of stored or exported data, its newest version and the steps that lead there. A new format gets a step and a fixture. */
 const FORMATS: Readonly<Record<FileKind, { newest: number; steps: readonly Step[] }>> = {
   feel: { newest: 2, steps: [{ from: 1, migrate: feel1 }] },
   part: {
     newest: 2,
-    // Only its feel differs.
-    steps: [{ from: 1, migrate: (data) => ({ ...data, format: 'nod-sway/part@2', feel: feelOf1(validate<{ feel: Feel1 }>(partWithFeel1, { feel: data.feel }, 'bad-part').feel) }) }],
+    steps: [{ from: 1, migrate: part1 }],
   },
   groove: { newest: 1, steps: [] },
   kit: { newest: 1, steps: [] },

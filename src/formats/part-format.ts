@@ -26,7 +26,8 @@ const meter = Joi.object({
   value.groups && value.groups.reduce((a, b) => a + b, 0) !== value.numerator ? helpers.message({ custom: 'meter: groups do not add up to the numerator' }) : value,
 );
 
-const partSchema = Joi.object({
+/** Each field of a part with its rule. */
+const PART_RULES: Readonly<Record<keyof Part, Joi.Schema>> = {
   format: Joi.string().valid('nod-sway/part@2').required(),
   name: Joi.string().min(1).max(LONGEST_NAME).required(),
   tempo: Joi.array().items(Joi.object({ tick: tick.min(0).required(), microsecondsPerQuarter: Joi.number().min(SHORTEST_QUARTER).max(LONGEST_QUARTER).required() })).min(1).required(),
@@ -45,7 +46,9 @@ const partSchema = Joi.object({
     ppq: Joi.number().integer().min(1).max(32767).allow(null).required(),
     lanes: Joi.array().items(Joi.object({ track: Joi.number().integer().min(0).required(), channel: Joi.number().integer().min(1).max(16).required() })).min(1).required(),
   }),
-});
+};
+
+const partSchema = Joi.object(PART_RULES);
 
 /**
  * A part from the store, or from a file whose lists were counted: what is in the store already opens, however long it is.

@@ -4,12 +4,13 @@ import { useHotkeys } from 'react-hotkeys-hook';
 import { removeGroove } from './remove-groove';
 import type { GroovesStoreApi } from './store/grooves-store';
 import type { Hearing } from './use-hearing';
+import { isCovered } from '@/ui/covered';
 
 const TAKES_PRESSES = 'button, a, input, [role=tab], [role=combobox]';
 
 /** Everything belongs to an open dialog or list; Space and Enter belong to what was reached by keyboard. */
 function belongsElsewhere(e: KeyboardEvent): boolean {
-  if (document.querySelector('[role=dialog], [role=listbox], [role=menu]')) return true;
+  if (isCovered()) return true;
   return (e.key === ' ' || e.key === 'Enter') && (document.activeElement?.matches(TAKES_PRESSES) ?? false);
 }
 

@@ -1,7 +1,7 @@
-import { makeHands } from '@/bench/components/make-hands';
-import { makeScene, type BenchScene } from '@/bench/geometry/scene';
-import { xOf } from '@/bench/geometry/axis';
-import type { Hands, Pointer } from '@/bench/gestures/types';
+import { makeHands } from '@/bench/stems/make-hands';
+import { makeScene, type BenchScene } from '@/bench/stems/geometry/scene';
+import { xOf } from '@/bench/stems/geometry/axis';
+import type { Hands, Pointer } from '@/bench/stems/gestures/types';
 import { createBenchStore, type BenchStore } from '@/bench/store/bench-store';
 import type { Hit, Part } from '@/core/model/part';
 

@@ -1,4 +1,4 @@
-import { BenchOfAddress } from '@/bench/components/BenchOfAddress';
+import { BenchOfAddress } from '@/bench/BenchOfAddress';
 
 export default function BenchPage() {
   return <BenchOfAddress />;

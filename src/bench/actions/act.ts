@@ -1,7 +1,7 @@
 import { withoutLocked } from '@/core/part/locks';
 import type { HitId, Part } from '@/core/model/part';
 import { say } from '@/ui/notify';
-import { describeHits } from '../describe';
+import { describeHits } from '../words/describe';
 import type { BenchState, BenchStore } from '../store/bench-store';
 
 /** What an action touches: the selection without its locked hits, and how both are said. */

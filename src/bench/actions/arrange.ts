@@ -10,7 +10,7 @@ import { endOfPart } from '@/core/part/part-time';
 import { barsOfHits, hitsInRange, rangeOfBars, type TickRange } from '@/core/homes/ticks-range';
 import type { VoiceName } from '@/core/voices';
 import { say, sayWith } from '@/ui/notify';
-import { rememberOnto } from '../remembered';
+import { rememberOnto } from '../store/remembered';
 import type { BenchState, BenchStore } from '../store/bench-store';
 import { actOnSelection, canTouch, touchOf } from './act';
 

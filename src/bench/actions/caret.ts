@@ -9,10 +9,10 @@ import { nearestLine, stepOf, type GridName } from '@/core/time/grid';
 import { clamp, ticks, type Ticks } from '@/core/units';
 import type { VoiceName } from '@/core/voices';
 import { say } from '@/ui/notify';
-import { placeText } from '../describe';
-import { rowsInView } from '../geometry/rows';
+import { placeText } from '../words/describe';
+import { rowsInView } from '../stems/geometry/rows';
 import type { BenchStore } from '../store/bench-store';
-import { brushVelocity, linesOfStroke, type StepCursor } from '../tools';
+import { brushVelocity, linesOfStroke, type StepCursor } from '../store/tools';
 
 /** Ids of the hits of a voice that are nearest to a line. */
 export function hitsOnLine(part: Part, { voice, tick }: StepCursor, grid: GridName): HitId[] {

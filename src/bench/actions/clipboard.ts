@@ -3,11 +3,12 @@ import { copyHits, pasteClip, type Clip, type Copied } from '@/core/commands/cop
 import { removeHits } from '@/core/commands/hits';
 import { rangeOfBars } from '@/core/homes/ticks-range';
 import { say } from '@/ui/notify';
-import { describeHits, placeText } from '../describe';
-import type { BenchState, BenchStore } from '../store/bench-store';
-import type { StepCursor } from '../tools';
+import { describeHits, placeText } from '../words/describe';
+import type { BenchStore } from '../store/bench-store';
+import type { StepCursor } from '../store/tools';
 import { canTouch, touchOf } from './act';
 import { putCopies } from './arrange';
+import { stemsFacts } from '../store/stems-facts';
 
 /** What was copied last; it outlives the part that it came from. */
 let clip: Clip | null = null;
@@ -32,12 +33,13 @@ export function cutSelection(store: BenchStore): void {
 }
 
 /** Where a paste goes: the step cursor, else the line under the pointer, else the start of the loop. */
-export function pastePlace({ desk, part, transport }: Pick<BenchState, 'desk' | 'part' | 'transport'>): { tick: StepCursor['tick']; voice?: StepCursor['voice'] } {
-  return desk.step ?? desk.under ?? { tick: rangeOfBars(part, transport.fromBar, transport.toBar).start };
+export function pastePlace(store: BenchStore): { tick: StepCursor['tick']; voice?: StepCursor['voice'] } {
+  const { desk, part, transport } = store.getState();
+  return desk.step ?? stemsFacts(store).under ?? { tick: rangeOfBars(part, transport.fromBar, transport.toBar).start };
 }
 
 /** Puts the copied hits down and selects them. A copy of one row may go to another, if the place names one. */
-export function paste(store: BenchStore, place = pastePlace(store.getState())): void {
+export function paste(store: BenchStore, place = pastePlace(store)): void {
   if (!clip) return say('Nothing is copied yet.');
   const { part, run } = store.getState();
   const from = clip;

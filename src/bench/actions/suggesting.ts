@@ -3,9 +3,9 @@ import { addHits } from '@/core/commands/hits';
 import { labelOfRow } from '@/core/commands/rows';
 import type { Part } from '@/core/model/part';
 import type { VoiceName } from '@/core/voices';
-import { placeText } from '../describe';
+import { placeText } from '../words/describe';
 import type { BenchStore } from '../store/bench-store';
-import type { Proposal } from '../tools';
+import type { Proposal } from '../store/tools';
 
 /** Suggested ghosts, one by one: heard, taken, left. Each returns false where nothing is suggested, so that its key does what it always does. */
 

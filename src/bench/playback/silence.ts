@@ -3,7 +3,7 @@ import { ticksOfBars } from '@/core/commands/settings';
 import { homesOf, homeTest } from '@/core/homes/homes';
 import type { Part } from '@/core/model/part';
 import type { SoundStatus } from '@/sound/engine';
-import type { Transport } from '../view';
+import type { Transport } from '../store/view';
 
 /** At and below this a hit is hardly audible beside others. */
 const HARDLY_AUDIBLE = 6;

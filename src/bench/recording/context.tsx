@@ -14,6 +14,7 @@ import { useBenchStore } from '../store/context';
 import { createRecorder, type Recorder } from './recorder';
 import type { RecordingState } from './recording-state';
 import { createSender, type Sender } from './sender';
+import { isCovered } from '@/ui/covered';
 
 export interface Recording {
   recorder: Recorder;
@@ -66,7 +67,7 @@ export function RecordingProvider({ playback, children }: { playback: Playback; 
       }
       recording.recorder.start();
     },
-    { ignoreEventWhen: () => document.querySelector('[role=dialog], [role=listbox], [role=menu]') !== null, preventDefault: true },
+    { ignoreEventWhen: isCovered, preventDefault: true },
   );
   return <Context.Provider value={recording}>{children}</Context.Provider>;
 }

@@ -11,9 +11,9 @@ import { emptyHistory, type History } from '@/editing/history';
 import { Saver, type SaveState } from '@/editing/saver';
 import { markUnsaved } from '@/editing/unsaved';
 import type { PartStore, StoredPart } from '@/storage/part-store';
-import { DEFAULT_BRUSH, PLAIN_VELOCITY, type Brush, type NudgeUnit, type Proposal, type StepCursor, type Tool } from '../tools';
-import { rememberedOnto } from '../remembered';
-import { sightOf, type Transport, type View } from '../view';
+import { DEFAULT_BRUSH, PLAIN_VELOCITY, type Brush, type NudgeUnit, type Proposal, type StepCursor, type Tool } from './tools';
+import { rememberedOnto } from './remembered';
+import { sightOf, type Transport, type View } from './view';
 import type { Surroundings } from './surroundings';
 
 
@@ -38,8 +38,6 @@ export interface Desk {
   brush: Brush;
   /** The step cursor, where keys work. */
   step: StepCursor | null;
-  /** The line under the pointer: where a paste goes without a step cursor. */
-  under: StepCursor | null;
   proposal: Proposal | null;
   nudgeUnit: NudgeUnit;
   /** Velocity of hits placed one by one: by a click, or at the step cursor. */
@@ -62,7 +60,7 @@ export interface Desk {
   touch: boolean;
 }
 
-const TIDY: Desk = { tool: 'hold', brush: DEFAULT_BRUSH, step: null, under: null, proposal: null, nudgeUnit: '1 ms', velocity: PLAIN_VELOCITY, onto: 'replace', page: 'feel', dialog: null, pointing: null, openMove: null, other: null, equalLoudness: false, table: false, touch: false };
+const TIDY: Desk = { tool: 'hold', brush: DEFAULT_BRUSH, step: null, proposal: null, nudgeUnit: '1 ms', velocity: PLAIN_VELOCITY, onto: 'replace', page: 'feel', dialog: null, pointing: null, openMove: null, other: null, equalLoudness: false, table: false, touch: false };
 
 export interface BenchState {
   id: string;

@@ -4,7 +4,7 @@ import type { Part } from '@/core/model/part';
 import { bpm } from '@/core/units';
 import { smallPart } from '@tests/support/arbitraries';
 import { silenceReason } from '../playback/silence';
-import { tapTempo } from '../tap-tempo';
+import { tapTempo } from '../chrome/tap-tempo';
 import type { FinishedEdit } from '@/editing/saver';
 import { sweepOf } from '@/editing/sweep';
 import { createBenchStore } from './bench-store';

@@ -1,7 +1,7 @@
 import { invertDiff, type PartDiff } from '@/core/part/diff';
 import type { HitId } from '@/core/model/part';
 import { historyOf, type History, type KeptStep } from '@/editing/history';
-import type { Sight } from '../view';
+import type { Sight } from './view';
 
 /** What a step leads back to beside the part: what was selected, and what was in sight. */
 export interface Surroundings {

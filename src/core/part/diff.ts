@@ -1,3 +1,4 @@
+import { namesOf, PART_FIELDS, sameHit, sameValue } from '../model/fields';
 import { compareHits, type Hit, type Part } from '../model/part';
 
 type Field = Exclude<keyof Part, 'hits' | 'format'>;
@@ -12,9 +13,7 @@ export interface PartDiff {
   fields: { [K in Field]?: { before: Part[K] | undefined; after: Part[K] | undefined } };
 }
 
-/** Every field of a part: the compiler asks for those that are added, since a field that is not here would be lost. */
-const ALL_FIELDS: Readonly<Record<Field, true>> = { name: true, tempo: true, meter: true, origin: true, bars: true, kitMap: true, rows: true, feel: true, source: true };
-const FIELDS = Object.keys(ALL_FIELDS) as Field[];
+const FIELDS = namesOf(PART_FIELDS).filter((name): name is Field => name !== 'hits' && name !== 'format');
 
 /** @returns null where nothing differs, so that an idle gesture leaves no entry in the history */
 export function diffParts(before: Part, after: Part): PartDiff | null {
@@ -25,7 +24,7 @@ export function diffParts(before: Part, after: Part): PartDiff | null {
 }
 
 function diffField<K extends Field>(before: Part, after: Part, field: K, diff: PartDiff) {
-  if (before[field] === after[field] || JSON.stringify(before[field]) === JSON.stringify(after[field])) return;
+  if (sameValue(before[field], after[field])) return;
   (diff.fields as Record<K, { before: Part[K]; after: Part[K] }>)[field] = { before: before[field], after: after[field] };
 }
 
@@ -52,8 +51,6 @@ function diffHits(before: readonly Hit[], after: readonly Hit[], diff: PartDiff)
     }
   }
 }
-
-const sameHit = (a: Hit, b: Hit): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 /** The diff that leads back. */
 export function invertDiff(diff: PartDiff): PartDiff {

@@ -1,0 +1,82 @@
+'use client';
+
+import dynamic from 'next/dynamic';
+import { useEffect } from 'react';
+import { followWhole } from './store/follow-whole';
+import { useBench, useBenchStore } from './store/context';
+import { usePlayback } from './playback/use-playback';
+import { RecordingProvider, useRecorded } from './recording/context';
+import { useShortcuts } from './keys/use-shortcuts';
+import { useDiagnostics } from './diagnostics';
+import { HandLine } from './chrome/HandLine';
+import { PhraseStrip } from './chrome/PhraseStrip';
+import { RowNames } from './stems/RowNames';
+import { BENCH_PAGES } from './pages/all';
+import { SidePanel } from './chrome/SidePanel';
+import { StemCanvas } from './stems/StemCanvas';
+import { TopBar } from './chrome/TopBar';
+
+// What is not needed at first comes when it is asked for.
+const TouchPad = dynamic(() => import('./stems/TouchPad').then((m) => m.TouchPad), { ssr: false });
+const PadStrip = dynamic(() => import('./pages/takes/PadStrip'), { ssr: false });
+const HitTable = dynamic(() => import('./stems/HitTable'), { ssr: false });
+const KeysDialog = dynamic(() => import('./dialogs/KeysDialog').then((m) => m.KeysDialog), { ssr: false });
+const FeelsDialog = dynamic(() => import('./dialogs/FeelsDialog').then((m) => m.FeelsDialog), { ssr: false });
+const VersionsDialog = dynamic(() => import('./dialogs/VersionsDialog'), { ssr: false });
+const LearnFromBench = dynamic(() => import('./dialogs/LearnFromBench'), { ssr: false });
+const KitDialog = dynamic(() => import('./dialogs/KitDialog').then((m) => m.KitDialog), { ssr: false });
+
+/** One part: rows in the middle, transport and compare on top, one side panel, the phrase strip below. */
+export function Bench({ onReload }: { onReload: () => void }) {
+  const playback = usePlayback();
+  useShortcuts(playback);
+  useDiagnostics(playback);
+  const store = useBenchStore();
+  useEffect(() => followWhole(store), [store]);
+  const name = useBench((s) => s.part.name);
+  const touch = useBench((s) => s.desk.touch);
+  const table = useBench((s) => s.desk.table);
+  const dialog = useBench((s) => s.desk.dialog);
+  useEffect(() => {
+    document.title = `${name} · Nod Sway`;
+  }, [name]);
+  return (
+    <RecordingProvider playback={playback}>
+      <div className="flex h-dvh min-h-[480px] flex-col overflow-hidden">
+        <TopBar playback={playback} />
+        <main className="flex min-h-0 flex-1 border-t border-line">
+          <h1 className="sr-only">{name}</h1>
+          <div className="flex min-w-0 flex-1 flex-col">
+            <HandLine playback={playback} onReload={onReload} />
+            <div className="relative flex min-h-0 flex-1">
+              <RowNames playback={playback} />
+              <StemCanvas playback={playback} />
+              {touch && <TouchPad />}
+            </div>
+            {table && <HitTable />}
+            <Pads />
+            <PhraseStrip />
+          </div>
+          <SidePanel pages={BENCH_PAGES} />
+        </main>
+        {dialog === 'keys' && <KeysDialog />}
+        {dialog === 'kit' && <KitDialog />}
+        {dialog === 'feels' && <FeelsDialog />}
+        {dialog === 'versions' && <VersionsDialog />}
+        {dialog === 'learn' && <LearnSelected />}
+      </div>
+    </RecordingProvider>
+  );
+}
+
+function LearnSelected() {
+  const part = useBench((s) => s.part);
+  const selected = useBench((s) => s.selection);
+  const { getState } = useBenchStore();
+  return <LearnFromBench part={part} selected={selected} onClose={() => getState().setDesk({ dialog: null })} />;
+}
+
+/** Pads stand below the stems while they are shown. */
+function Pads() {
+  return useRecorded((s) => s.padsShown) ? <PadStrip /> : null;
+}

@@ -1,0 +1,94 @@
+'use client';
+
+import Link from 'next/link';
+import { useEffect, useState } from 'react';
+import { isNamedError, NamedError } from '@/core/errors';
+import { seedOnFirstVisit } from '@/storage/demo-seed';
+import { partStore } from '@/storage/part-store';
+import { Button } from '@/ui/Button';
+import { ErrorBoundary, Fault } from '@/ui/ErrorBoundary';
+import { showError } from '@/ui/notify';
+import { savePartFile } from '@/ui/save-part-file';
+import { ShelfLink } from '@/ui/ShelfLink';
+import { useStoreWords } from '@/ui/StoreNotice';
+import { createBenchStore, heldBench, type BenchStore } from './store/bench-store';
+import { benchHistoryOf } from './store/surroundings';
+import { BenchProvider } from './store/context';
+import { Bench } from './Bench';
+
+/** Opens a part from the store and shows the Bench, or says why it cannot. */
+export function BenchPlace({ partId }: { partId: string }) {
+  const [store, setStore] = useState<BenchStore | null>(null);
+  const [error, setError] = useState<NamedError | null>(null);
+  const [round, setRound] = useState(0);
+
+  useEffect(() => {
+    let current = true;
+    const open = async () => {
+      // What could not be saved is still here.
+      const held = heldBench(partId);
+      if (held) return setStore(held);
+      // A link to a demo part may be the first thing that is ever opened here.
+      if (partId.startsWith('demo-')) await seedOnFirstVisit();
+      const [stored, song] = await Promise.all([partStore.load(partId), partStore.song(partId)]);
+      if (!current) return;
+      const bench = createBenchStore(partId, stored, song !== undefined, partStore);
+      setStore(bench);
+      // Going back is possible after a reload too; opening does not wait for it.
+      const edits = await partStore.recentEdits(partId, stored.head);
+      if (current) bench.getState().adoptHistory(benchHistoryOf(edits));
+    };
+    open().catch((e: unknown) => {
+      if (!isNamedError(e)) console.error(e);
+      if (current) setError(isNamedError(e) ? e : new NamedError('store-refused'));
+    });
+    return () => {
+      current = false;
+    };
+  }, [partId, round]);
+
+  useEffect(() => (store ? partStore.follow(partId, (head) => store.getState().hear(head)) : undefined), [store, partId]);
+
+  if (error) {
+    return (
+      <main className="mx-auto max-w-xl px-6 py-24 text-center">
+        <h1 className="font-serif text-2xl">{error.message}</h1>
+        <p className="mt-2 mb-6 text-faint">{error.remedy}</p>
+        <Link href="/" className="underline underline-offset-4">
+          Back to the shelf
+        </Link>
+      </main>
+    );
+  }
+  if (!store) return <Opening />;
+  return (
+    <BenchProvider value={store}>
+      <ErrorBoundary
+        fallback={(error, again) => (
+          <Fault error={error} what="The Bench cannot be shown." again={again}>
+            <Button onClick={() => void savePartFile(partId, store.getState().part).catch(showError)}>Save a part file</Button>
+            <ShelfLink />
+          </Fault>
+        )}
+      >
+        <Bench
+          key={round}
+          onReload={() => {
+            store.getState().letGo();
+            setStore(null);
+            setRound(round + 1);
+          }}
+        />
+      </ErrorBoundary>
+    </BenchProvider>
+  );
+}
+
+export function Opening() {
+  const words = useStoreWords();
+  return (
+    <main className="px-6 py-24 text-center text-faint" role="status">
+      {words ?? 'Opening the part …'}
+    </main>
+  );
+}

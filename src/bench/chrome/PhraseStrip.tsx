@@ -1,0 +1,147 @@
+'use client';
+
+import { ChevronsRight, CircleHelp, ZoomIn, ZoomOut } from 'lucide-react';
+import { useEffect, useRef, type PointerEvent } from 'react';
+import type { PhraseBar } from '@/core/analysis/phrase';
+import { meterMapOf } from '@/core/part/part-time';
+import { IconButton } from '@/ui/Button';
+import { axisOf, tickOf } from '../stems/geometry/axis';
+import { cellWidth, drawPhrase } from '../stems/drawing/draw-phrase';
+import { onThemeChange, readPalette } from '../stems/drawing/palette';
+import { useBenchStore } from '../store/context';
+import { same, stripInputs } from '../store/inputs';
+import { showBars, zoomAt } from '../actions/view-control';
+import type { BenchStore } from '../store/bench-store';
+import { stemsFacts } from '../store/stems-facts';
+
+const HEIGHT = 64;
+/** First and last bar in view, with fractions. */
+function barsInView(store: BenchStore): [number, number] {
+  const state = store.getState();
+  const map = meterMapOf(state.part);
+  const axis = axisOf(state.view);
+  const place = (x: number): number => {
+    const tick = tickOf(axis, x);
+    const bar = map.barAt(tick);
+    return Math.max(0, Math.min(state.part.bars, bar.index + (tick - bar.start) / bar.length));
+  };
+  return [place(28), place(stemsFacts(store).width)];
+}
+
+/** Bars of which nothing is known yet. */
+const blankPhrase = (bars: number): PhraseBar[] => Array.from({ length: bars }, () => ({ shape: -1, hits: 0, lean: 0, doubtful: 0 }));
+
+/** The whole part in one line: drag to choose the loop, click to go there, jump to what is different or doubtful. */
+export function PhraseStrip() {
+  const store = useBenchStore();
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const drag = useRef<{ from: number; x: number } | null>(null);
+
+  useEffect(() => {
+    const element = canvas.current;
+    const g = element?.getContext('2d', { alpha: false });
+    if (!element || !g) return;
+    let palette = readPalette(element);
+    let pending = 0;
+    const draw = () => {
+      pending = 0;
+      const ratio = window.devicePixelRatio || 1;
+      const width = element.clientWidth;
+      element.width = Math.round(width * ratio);
+      element.height = Math.round(HEIGHT * ratio);
+      g.setTransform(ratio, 0, 0, ratio, 0, 0);
+      const state = store.getState();
+      const { transport, part, whole } = state;
+      drawPhrase(g, palette, { bars: whole?.phrase ?? blankPhrase(part.bars), width, height: HEIGHT, loop: transport.loop ? [transport.fromBar, transport.toBar] : null, window: barsInView(store) });
+    };
+    const ask = () => {
+      pending ||= requestAnimationFrame(draw);
+    };
+    const observer = new ResizeObserver(ask);
+    observer.observe(element);
+    const stopTheme = onThemeChange(() => {
+      palette = readPalette(element);
+      ask();
+    });
+    const unsubscribe = store.subscribe((s, b) => {
+      // The bars are drawn as last measured: they sum up the whole part and wait for an edit to end.
+      if (s.underway === null && !same(stripInputs(s), stripInputs(b))) ask();
+    });
+    return () => {
+      cancelAnimationFrame(pending);
+      observer.disconnect();
+      stopTheme();
+      unsubscribe();
+    };
+  }, [store]);
+
+  const barAt = (e: PointerEvent): number => {
+    const box = e.currentTarget.getBoundingClientRect();
+    const { bars } = store.getState().part;
+    return Math.max(0, Math.min(bars - 1, Math.floor((e.clientX - box.left) / cellWidth(bars, box.width))));
+  };
+  const onDown = (e: PointerEvent) => {
+    e.currentTarget.setPointerCapture(e.pointerId);
+    drag.current = { from: barAt(e), x: e.clientX };
+  };
+  const onMove = (e: PointerEvent) => {
+    const d = drag.current;
+    if (!d || Math.abs(e.clientX - d.x) < 4) return;
+    const to = barAt(e);
+    store.getState().setTransport({ loop: true, fromBar: Math.min(d.from, to), toBar: Math.max(d.from, to) + 1 });
+  };
+  const onUp = (e: PointerEvent) => {
+    const d = drag.current;
+    drag.current = null;
+    if (d && Math.abs(e.clientX - d.x) < 4) goTo(d.from);
+  };
+
+  /** Brings a bar to the left edge, at the present size. */
+  const goTo = (bar: number) => store.getState().setView({ scroll: meterMapOf(store.getState().part).barOf(bar).start });
+
+  const jump = (wanted: (bar: number) => boolean) => {
+    const state = store.getState();
+    const here = Math.round(barsInView(store)[0]);
+    const { bars } = state.part;
+    for (let k = 1; k <= bars; k++) {
+      const bar = (here + k) % bars;
+      if (wanted(bar)) return goTo(bar);
+    }
+  };
+  const phrase = () => store.getState().whole?.phrase ?? [];
+  const zoom = (factor: number) => zoomAt(store, factor, 28, stemsFacts(store).width);
+
+  return (
+    <div className="flex items-stretch border-t border-line">
+      <div className="flex w-[184px] shrink-0 flex-col justify-center pl-3">
+        <span className="text-xs text-faint">whole part</span>
+        <div className="-ml-1 flex">
+          <IconButton label="Smaller" onClick={() => zoom(1 / 1.5)}>
+            <ZoomOut size={16} />
+          </IconButton>
+          <IconButton label="Larger" onClick={() => zoom(1.5)}>
+            <ZoomIn size={16} />
+          </IconButton>
+          <IconButton label="Next different bar" onClick={() => jump((b) => phrase()[b]?.shape !== phrase()[b - 1]?.shape)}>
+            <ChevronsRight size={16} />
+          </IconButton>
+          <IconButton label="Next bar with doubtful hits" onClick={() => jump((b) => (phrase()[b]?.doubtful ?? 0) > 0)}>
+            <CircleHelp size={16} />
+          </IconButton>
+        </div>
+      </div>
+      <canvas
+        ref={canvas}
+        data-testid="phrase"
+        style={{ height: HEIGHT }}
+        className="min-w-0 flex-1 cursor-pointer touch-none"
+        role="img"
+        aria-label="The whole part, bar by bar; drag to choose the loop"
+        onPointerDown={onDown}
+        onPointerMove={onMove}
+        onPointerUp={onUp}
+        onDoubleClick={() => showBars(store, 0, store.getState().part.bars, stemsFacts(store).width)}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,43 @@
+'use client';
+
+import { Modal } from '@/ui/Modal';
+import { ELSEWHERE, SHORTCUTS, type Shortcut } from '../keys/shortcuts';
+
+type Line = Pick<Shortcut, 'keys' | 'group' | 'text' | 'shown'>;
+const LINES: readonly Line[] = [...SHORTCUTS, ...ELSEWHERE];
+import { useBenchStore } from '../store/context';
+
+const GROUPS: readonly Shortcut['group'][] = ['Step cursor', 'Lay down', 'Select', 'Dynamics', 'Placement', 'Tools and sight', 'Hear', 'Keep'];
+
+const SHOWN: Readonly<Record<string, string>> = { mod: 'Ctrl', space: 'Space', enter: 'Enter', delete: 'Delete', escape: 'Esc', shift: 'Shift', left: '←', right: '→', up: '↑', down: '↓', pageup: 'Page up', pagedown: 'Page down', home: 'Home', end: 'End' };
+
+/** @example keyText('mod+shift+z') // 'Ctrl Shift Z' */
+const keyText = (keys: string): string =>
+  keys
+    .split('+')
+    .map((k) => SHOWN[k] ?? k.toUpperCase())
+    .join(' ');
+
+/** Every shortcut, by what it is for. */
+export function KeysDialog() {
+  const { getState } = useBenchStore();
+  return (
+    <Modal open wide onClose={() => getState().setDesk({ dialog: null })} title="Keys" about="Arrows move the step cursor while it is shown (C), and otherwise the selection.">
+      <div className="columns-3 gap-6" tabIndex={0} aria-label="Shortcuts by group">
+        {GROUPS.map((group) => (
+          <section key={group} className="mb-4 break-inside-avoid">
+            <h3 className="mb-1 font-serif text-base">{group}</h3>
+            <dl className="space-y-0.5 text-sm leading-[18px]">
+              {LINES.filter((s) => s.group === group && s.shown !== null).map((s) => (
+                <div key={s.keys[0]} className="flex gap-2">
+                  <dt className="w-[76px] shrink-0 font-semibold">{s.shown ?? keyText(s.keys[0] as string)}</dt>
+                  <dd>{s.text}</dd>
+                </div>
+              ))}
+            </dl>
+          </section>
+        ))}
+      </div>
+    </Modal>
+  );
+}

@@ -1,0 +1,213 @@
+/** Every shortcut of the Bench in one table: the keys, what they do, how the sheet says it. */
+import type { MoveKind } from '@/core/model/feel';
+import { changeMove } from '@/core/commands/moves';
+import { setRow } from '@/core/commands/settings';
+import { setLocked } from '@/core/commands/marks';
+import { addVelocity, setVelocities } from '@/core/commands/hits';
+import { lockTest } from '@/core/part/locks';
+import { hitsByRule } from '@/core/selection/rules';
+import { GRIDS, isTriplet, type GridName } from '@/core/time/grid';
+import { clamp } from '@/core/units';
+import { say } from '@/ui/notify';
+import { actOnSelection } from '../actions/act';
+import { deleteSelection, duplicateSelection, invertRow, repeatSelection, shiftSelection } from '../actions/arrange';
+import { fillFromCaret, moveCaret, moveCaretBar, moveCaretRow, toggleAtCaret, toggleCaret } from '../actions/caret';
+import { copySelection, cutSelection, paste } from '../actions/clipboard';
+import { clearNudges, nudgeSelection } from '../actions/nudging';
+import { leaveSuggestion, lookAtSuggestion, takeSuggestion } from '../actions/suggesting';
+import type { Playback } from '../playback/use-playback';
+import { performanceOf } from '../store/derived';
+import type { BenchStore } from '../store/bench-store';
+import type { Tool } from '../store/tools';
+
+/** Moves that draw at random. */
+const ROLLED: readonly MoveKind[] = ['humanize', 'apart', 'accents', 'timbre'];
+
+export interface Context {
+  store: BenchStore;
+  playback: Playback;
+}
+
+export interface Shortcut {
+  /** As pressed, "mod" being Ctrl or Cmd: the first is shown. */
+  keys: readonly string[];
+  group: 'Hear' | 'Step cursor' | 'Select' | 'Dynamics' | 'Placement' | 'Lay down' | 'Tools and sight' | 'Keep';
+  text: string;
+  /** What the sheet shows instead of the first keys; null where another line says it. */
+  shown?: string | null;
+  run: (context: Context) => void;
+}
+
+const tool = (to: Tool) => ({ store }: Context) => {
+  const { desk, setDesk } = store.getState();
+  setDesk({ tool: desk.tool === to ? 'hold' : to });
+};
+
+const louder = (by: number) => ({ store }: Context) => actOnSelection(store, by > 0 ? 'Play louder' : 'Play softer', (p, ids) => addVelocity(p, ids, by));
+
+/** Nine steps of loudness, and 127 on 0. */
+const LEVELS: Readonly<Record<string, number>> = { 1: 12, 2: 26, 3: 40, 4: 54, 5: 68, 6: 82, 7: 96, 8: 110, 9: 124, 0: 127 };
+
+function setLevel({ store }: Context, level: number) {
+  const { selection, desk, setDesk } = store.getState();
+  if (selection.size > 0) return actOnSelection(store, `Set to ${level}:`, (p, ids) => setVelocities(p, ids, () => level));
+  if (desk.tool === 'brush') {
+    setDesk({ brush: { ...desk.brush, levels: [level] } });
+    return say(`The brush paints velocity ${level}.`);
+  }
+  setDesk({ velocity: level });
+  say(`A click places velocity ${level}.`);
+}
+
+const STRAIGHT = GRIDS.filter((g) => !isTriplet(g));
+
+/** The next finer or coarser grid of the same family. */
+function changeGrid({ store }: Context, by: number) {
+  const { view, setView } = store.getState();
+  const plain = view.grid.replace('T', '') as GridName;
+  const next = STRAIGHT[clamp(STRAIGHT.indexOf(plain) + by, 0, STRAIGHT.length - 1)] as GridName;
+  setGrid(setView, (isTriplet(view.grid) ? `${next}T` : next) as GridName);
+}
+
+function setGrid(setView: (change: { grid: GridName }) => void, grid: GridName) {
+  setView({ grid });
+  say(`Placing on ${grid}.`);
+}
+
+/** Mutes the focused row, or hears it alone. */
+const switchRow = (what: 'muted' | 'soloed') => ({ store }: Context) => {
+  const { focus, part, run } = store.getState();
+  const row = part.rows.find((r) => r.voice === focus);
+  if (!row) return say('Open a row first: click its name.');
+  run(row[what] ? 'Hear a row as before' : what === 'muted' ? 'Mute a row' : 'Hear a row alone', (p) => setRow(p, row.voice, { [what]: !row[what] }));
+};
+
+/** The next seed for the move that is open, or for the feel. */
+function rollAgain({ store }: Context) {
+  const { desk, part, run } = store.getState();
+  const move = desk.openMove === null ? undefined : part.feel.moves[desk.openMove];
+  if (part.feel.moves.length === 0) return say('The feel has no moves yet.');
+  if (desk.openMove !== null && move && ROLLED.includes(move.kind)) {
+    const seed = (move.seed ?? 0) + 1;
+    run(`Roll again: seed ${seed}`, (p) => changeMove(p, desk.openMove as number, { seed }));
+    return say(`Rolled again: seed ${seed}.`);
+  }
+  const seed = part.feel.seed + 1;
+  run(`Roll the feel again: seed ${seed}`, (p) => ({ ...p, feel: { ...p.feel, seed } }));
+  say(`The feel was rolled again: seed ${seed}.`);
+}
+
+function lockSelection({ store }: Context) {
+  const { part, selection, run } = store.getState();
+  if (selection.size === 0) return say('Nothing is selected.');
+  const isLocked = lockTest(part);
+  const lock = part.hits.some((h) => selection.has(h.id) && !isLocked(h));
+  run(lock ? `Lock ${selection.size} hits` : `Unlock ${selection.size} hits`, (p) => setLocked(p, selection, lock));
+}
+
+function selectSamePlace({ store }: Context) {
+  const { part, selection, select } = store.getState();
+  if (selection.size > 0) select(hitsByRule(part, performanceOf(part), { kind: 'same-place', ids: selection }));
+}
+
+function selectRow({ store }: Context) {
+  const { part, focus, selection, select } = store.getState();
+  const voices = new Set(part.hits.filter((h) => selection.has(h.id)).map((h) => h.voice));
+  if (voices.size === 0 && focus) voices.add(focus);
+  select(part.hits.filter((h) => voices.has(h.voice)).map((h) => h.id));
+}
+
+/** Arrows look at one suggestion after another where ghosts are suggested, move the step cursor where it is shown, and otherwise the selection: up and down its velocity, sideways its place. */
+const arrow = (lines: number, rows: number, big: boolean) => (c: Context) => {
+  if (lines !== 0 && !big && lookAtSuggestion(c.store, lines, c.playback.audition)) return;
+  if (c.store.getState().desk.step) return lines !== 0 ? moveCaret(c.store, lines, big) : moveCaretRow(c.store, rows, big);
+  if (rows !== 0) return louder(-rows * (big ? 10 : 1))(c);
+  nudgeSelection(c.store, lines * (big ? 5 : 1));
+};
+
+export const SHORTCUTS: readonly Shortcut[] = [
+  { keys: ['space'], group: 'Hear', text: 'Play, stop', run: ({ playback }) => playback.toggle() },
+  { keys: ['m'], group: 'Hear', text: 'Mute the open row', run: switchRow('muted') },
+  { keys: ['o'], group: 'Hear', text: 'Hear only the open row', run: switchRow('soloed') },
+
+  { keys: ['c'], group: 'Step cursor', text: 'Show the step cursor, hide it', run: ({ store }) => toggleCaret(store) },
+  { keys: ['enter'], group: 'Step cursor', text: 'Place a hit there, or take it away', run: ({ store, playback }) => void (takeSuggestion(store) || toggleAtCaret(store, playback.audition)) },
+  { keys: ['f'], group: 'Step cursor', text: 'Fill from there with the brush, to the end of the bar or loop', run: ({ store }) => fillFromCaret(store) },
+  { keys: ['right'], group: 'Step cursor', text: 'Next line; without cursor: nudge late', run: arrow(1, 0, false) },
+  { keys: ['left'], group: 'Step cursor', text: 'Line before; without cursor: nudge early', run: arrow(-1, 0, false) },
+  { keys: ['up'], group: 'Step cursor', text: 'Row above; without cursor: louder', run: arrow(0, -1, false) },
+  { keys: ['down'], group: 'Step cursor', text: 'Row below; without cursor: softer', run: arrow(0, 1, false) },
+  { keys: ['shift+right'], group: 'Step cursor', text: 'The same, adding to the selection; without cursor in large steps', shown: 'Shift ←→↑↓', run: arrow(1, 0, true) },
+  { keys: ['shift+left'], group: 'Step cursor', text: 'as above', shown: null, run: arrow(-1, 0, true) },
+  { keys: ['shift+up'], group: 'Step cursor', text: 'as above', shown: null, run: arrow(0, -1, true) },
+  { keys: ['shift+down'], group: 'Step cursor', text: 'as above', shown: null, run: arrow(0, 1, true) },
+  { keys: ['pagedown'], group: 'Step cursor', text: 'Next bar', run: ({ store }) => moveCaretBar(store, 'next') },
+  { keys: ['pageup'], group: 'Step cursor', text: 'Bar before', run: ({ store }) => moveCaretBar(store, 'previous') },
+  { keys: ['home'], group: 'Step cursor', text: 'First line of the part', run: ({ store }) => moveCaretBar(store, 'start') },
+  { keys: ['end'], group: 'Step cursor', text: 'Last line of the part', run: ({ store }) => moveCaretBar(store, 'end') },
+
+  { keys: ['mod+a'], group: 'Select', text: 'All hits', run: ({ store }) => store.getState().select(store.getState().part.hits.map((h) => h.id)) },
+  { keys: ['a'], group: 'Select', text: 'All hits of these rows', run: selectRow },
+  { keys: ['s'], group: 'Select', text: 'Same place in every bar', run: selectSamePlace },
+
+  { keys: ['u'], group: 'Dynamics', text: 'Up: louder by 1', run: louder(1) },
+  { keys: ['d'], group: 'Dynamics', text: 'Down: softer by 1', run: louder(-1) },
+  { keys: ['shift+u'], group: 'Dynamics', text: 'Louder by 10', run: louder(10) },
+  { keys: ['shift+d'], group: 'Dynamics', text: 'Softer by 10', run: louder(-10) },
+  ...Object.entries(LEVELS).map(
+    ([key, level]): Shortcut => ({ keys: [key], group: 'Dynamics', text: 'Velocity of the selection or brush: 12 to 124, 0 is 127', shown: key === '1' ? '1 … 9, 0' : null, run: (c) => setLevel(c, level) }),
+  ),
+
+  { keys: ['e'], group: 'Placement', text: 'Early by one nudge', run: ({ store }) => nudgeSelection(store, -1) },
+  { keys: ['l'], group: 'Placement', text: 'Late by one nudge', run: ({ store }) => nudgeSelection(store, 1) },
+  { keys: ['shift+e'], group: 'Placement', text: 'Early by five', run: ({ store }) => nudgeSelection(store, -5) },
+  { keys: ['shift+l'], group: 'Placement', text: 'Late by five', run: ({ store }) => nudgeSelection(store, 5) },
+  { keys: ['n'], group: 'Placement', text: 'No nudge', run: ({ store }) => clearNudges(store) },
+  { keys: ['k'], group: 'Placement', text: 'Lock the selection, unlock it', run: lockSelection },
+  { keys: ['j'], group: 'Placement', text: 'Roll the open move, or the whole feel, again', run: rollAgain },
+  { keys: [','], group: 'Placement', text: 'Shift the selection or open row a step left; it wraps around', run: ({ store }) => shiftSelection(store, -1) },
+  { keys: ['.'], group: 'Placement', text: 'Shift a step right', run: ({ store }) => shiftSelection(store, 1) },
+
+  { keys: ['mod+c'], group: 'Lay down', text: 'Copy', run: ({ store }) => void copySelection(store) },
+  { keys: ['mod+x'], group: 'Lay down', text: 'Cut', run: ({ store }) => cutSelection(store) },
+  { keys: ['mod+v'], group: 'Lay down', text: 'Paste at the step cursor, else under the pointer', run: ({ store }) => paste(store) },
+  { keys: ['mod+d'], group: 'Lay down', text: 'Duplicate right behind', run: ({ store }) => duplicateSelection(store) },
+  { keys: ['r'], group: 'Lay down', text: 'Repeat into the next bar', run: ({ store }) => repeatSelection(store) },
+  { keys: ['i'], group: 'Lay down', text: 'Invert the steps of the open row', run: ({ store }) => (store.getState().focus ? invertRow(store, store.getState().focus as string) : say('Open a row first: click its name.')) },
+  { keys: ['delete', 'backspace'], group: 'Lay down', text: 'Delete the selection', run: ({ store }) => void (leaveSuggestion(store) || deleteSelection(store)) },
+
+  { keys: ['h'], group: 'Tools and sight', text: 'Hold: take, drag, select', run: ({ store }) => store.getState().setDesk({ tool: 'hold' }) },
+  { keys: ['b'], group: 'Tools and sight', text: 'Brush', run: tool('brush') },
+  { keys: ['shift+b'], group: 'Tools and sight', text: 'Wipe', run: tool('wipe') },
+  { keys: ['v'], group: 'Tools and sight', text: 'Draw velocities as a line', run: tool('line') },
+  { keys: ['shift+v'], group: 'Tools and sight', text: 'Draw velocities freely', run: tool('curve') },
+  { keys: ['g'], group: 'Tools and sight', text: 'Finer grid', run: (c) => changeGrid(c, 1) },
+  { keys: ['shift+g'], group: 'Tools and sight', text: 'Coarser grid', run: (c) => changeGrid(c, -1) },
+  { keys: ['t'], group: 'Tools and sight', text: 'Triplets, and back', run: ({ store }) => setGrid(store.getState().setView, (isTriplet(store.getState().view.grid) ? store.getState().view.grid.replace('T', '') : `${store.getState().view.grid}T`) as GridName) },
+  { keys: ['x'], group: 'Tools and sight', text: 'The table of hits', run: ({ store }) => store.getState().setDesk({ table: !store.getState().desk.table }) },
+  { keys: ['?'], group: 'Tools and sight', text: 'This sheet', run: ({ store }) => store.getState().setDesk({ dialog: 'keys' }) },
+
+  { keys: ['mod+z'], group: 'Keep', text: 'Undo', run: ({ store }) => store.getState().undo() },
+  { keys: ['mod+shift+z', 'mod+y'], group: 'Keep', text: 'Redo', run: ({ store }) => store.getState().redo() },
+];
+
+/** Keys that are handled where they belong, for the sheet alone. */
+export const ELSEWHERE: readonly Pick<Shortcut, 'keys' | 'group' | 'text'>[] = [
+  { keys: ['w'], group: 'Hear', text: 'Hold: hear and see the part as written' },
+  { keys: ['q'], group: 'Hear', text: 'Hold: hear the feel that is kept for comparing' },
+  { keys: ['shift+r'], group: 'Hear', text: 'Record over the loop; stop and keep' },
+  { keys: ['escape'], group: 'Tools and sight', text: 'Put back, leave, choose nothing: one thing at a time' },
+];
+
+const NAMES: Readonly<Record<string, string>> = { ' ': 'space', ArrowUp: 'up', ArrowDown: 'down', ArrowLeft: 'left', ArrowRight: 'right' };
+
+/** A key event as the table writes it; Shift counts for letters and named keys alone, since symbols need it on some keyboards. */
+export function keysOf(e: Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' | 'shiftKey' | 'altKey'>): string {
+  const key = NAMES[e.key] ?? e.key.toLowerCase();
+  const shift = e.shiftKey && (key.length > 1 || /[a-z]/.test(key));
+  return `${e.ctrlKey || e.metaKey ? 'mod+' : ''}${e.altKey ? 'alt+' : ''}${shift ? 'shift+' : ''}${key}`;
+}
+
+const BY_KEYS = new Map(SHORTCUTS.flatMap((s) => s.keys.map((k) => [k, s] as const)));
+
+export const shortcutOf = (e: KeyboardEvent): Shortcut | undefined => BY_KEYS.get(keysOf(e));

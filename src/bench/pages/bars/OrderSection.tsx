@@ -1,0 +1,102 @@
+'use client';
+
+import { nanoid } from 'nanoid';
+import { useState } from 'react';
+import { deleteBars, doublePart, hitsBehind, insertBars, moveBars, repeatBars, setLength } from '@/core/commands/bars';
+import { homesOf } from '@/core/homes/homes';
+import type { Part } from '@/core/model/part';
+import { hitsInRange, rangeOfBars } from '@/core/homes/ticks-range';
+import { labelOfRow } from '@/core/commands/rows';
+import { Button } from '@/ui/Button';
+import { NumberField } from '@/ui/NumberField';
+import { Section } from '@/ui/Section';
+import { barsText } from '../../actions/arrange';
+import { placeText } from '../../words/describe';
+import { useBench, useBenchStore } from '../../store/context';
+import { calmPart } from '../../store/derived';
+
+const newId = (): string => nanoid(10);
+const MOST_LISTED = 4;
+
+/** The chosen bars are the loop's: they are marked on the phrase strip. */
+export function OrderSection() {
+  const store = useBenchStore();
+  const part = useBench(calmPart);
+  const from = useBench((s) => s.transport.fromBar);
+  const to = useBench((s) => s.transport.toBar);
+  const [wanted, setWanted] = useState<number | null>(null);
+  const [empty, setEmpty] = useState(1);
+  const chosen = barsText({ from, to });
+  const { getState } = store;
+  const setLoop = (fromBar: number, toBar: number) => getState().setTransport({ loop: true, fromBar, toBar });
+
+  /** Runs a change of bars; the loop goes where the chosen bars went. */
+  const arrange = (label: string, command: (p: Part) => Part, loop?: [number, number]) => {
+    getState().run(label, command);
+    if (loop) setLoop(Math.max(0, loop[0]), Math.min(getState().part.bars, loop[1]));
+  };
+  const small = '!h-7 !px-2 text-sm';
+  const count = to - from;
+  const lost = wanted !== null && wanted < part.bars ? hitsBehind(part, wanted) : null;
+  const length = (bars: number) => {
+    if (bars >= part.bars || hitsBehind(part, bars).size === 0) {
+      setWanted(null);
+      arrange(`Make the part ${bars} ${bars === 1 ? 'bar' : 'bars'} long`, (p) => setLength(p, bars));
+    } else setWanted(bars);
+  };
+  return (
+    <Section name="order" title="Bars" note={`${part.bars} in the part`}>
+      <div className="flex flex-wrap items-baseline gap-2 leading-8">
+        <NumberField label="Length" showLabel value={wanted ?? part.bars} min={1} max={999} unit="bars" className="[&_input]:w-[3em]" onChange={length} />
+        <Button className={small} onClick={() => arrange('Double the part', (p) => doublePart(p, newId), from === 0 && to === part.bars ? [0, 2 * part.bars] : [from, to])}>
+          double it
+        </Button>
+      </div>
+      {lost && wanted !== null && (
+        <div role="alertdialog" aria-label="Hits outside" className="my-2 rounded-md border border-danger p-3" data-testid="outside">
+          <p>
+            {lost.size} {lost.size === 1 ? 'hit falls' : 'hits fall'} outside {wanted} {wanted === 1 ? 'bar' : 'bars'}: {listed(part, lost)}. They are kept until you confirm.
+          </p>
+          <div className="mt-2 flex gap-2">
+            <Button
+              className={small}
+              look="strong"
+              onClick={() => {
+                setWanted(null);
+                arrange(`Shorten to ${wanted} bars, without ${lost.size} hits`, (p) => setLength(p, wanted));
+              }}
+            >
+              Shorten and drop them
+            </Button>
+            <Button className={small} onClick={() => setWanted(null)}>
+              Keep {part.bars} bars
+            </Button>
+          </div>
+        </div>
+      )}
+      <div className="flex flex-wrap items-baseline gap-1 leading-8">
+        Chosen: bars <NumberField label="First chosen bar" value={from + 1} min={1} max={part.bars} unit="to" className="[&_input]:w-[2.4em]" onChange={(v) => setLoop(v - 1, Math.max(to, v))} />
+        <NumberField label="Last chosen bar" value={to} min={1} max={part.bars} unit="" className="[&_input]:w-[2.4em]" onChange={(v) => setLoop(Math.min(from, v - 1), v)} />
+      </div>
+      <div className="flex flex-wrap gap-1" role="group" aria-label={`With ${chosen}`}>
+        <Button className={small} onClick={() => getState().select(hitsInRange(part, rangeOfBars(part, from, to)))}>select</Button>
+        <Button className={small} onClick={() => arrange(`Repeat ${chosen}`, (p) => repeatBars(p, from, to, newId), [to, to + count])}>repeat behind</Button>
+        <Button className={small} disabled={from === 0} onClick={() => arrange(`Move ${chosen} earlier`, (p) => moveBars(p, from, to, from - 1, newId), [from - 1, to - 1])}>move earlier</Button>
+        <Button className={small} disabled={to >= part.bars} onClick={() => arrange(`Move ${chosen} later`, (p) => moveBars(p, from, to, from + 1, newId), [from + 1, to + 1])}>move later</Button>
+        <Button className={small} disabled={count >= part.bars} onClick={() => arrange(`Delete ${chosen}`, (p) => deleteBars(p, from, to, newId), [Math.min(from, part.bars - count - 1), Math.min(from, part.bars - count - 1) + 1])}>delete</Button>
+      </div>
+      <div className="flex flex-wrap items-baseline gap-1 leading-8">
+        insert <NumberField label="Empty bars" value={empty} min={1} max={64} unit="empty" className="[&_input]:w-[2.4em]" onChange={setEmpty} />
+        <Button className={small} onClick={() => arrange(`Insert ${empty} empty before bar ${from + 1}`, (p) => insertBars(p, from, empty, newId), [from, from + empty])}>before them</Button>
+        <Button className={small} onClick={() => arrange(`Insert ${empty} empty behind bar ${to}`, (p) => insertBars(p, to, empty, newId), [to, to + empty])}>behind them</Button>
+      </div>
+    </Section>
+  );
+}
+
+/** Some hits by voice and place. */
+function listed(part: Part, ids: ReadonlySet<string>): string {
+  const homes = homesOf(part);
+  const names = part.hits.flatMap((h, i) => (ids.has(h.id) ? [`${labelOfRow(part, h.voice).toLowerCase()} at ${placeText(part, homes.ticks[i] as number)}`] : []));
+  return `${names.slice(0, MOST_LISTED).join(', ')}${names.length > MOST_LISTED ? ' and others' : ''}`;
+}

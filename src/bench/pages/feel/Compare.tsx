@@ -1,0 +1,68 @@
+'use client';
+
+import { memo } from 'react';
+import { READY_FEELS } from '@/core/moves/ready-feels';
+import { setFeel } from '@/core/commands/moves';
+import { restoreVersion } from '@/core/commands/settings';
+import { Button } from '@/ui/Button';
+import { Picker } from '@/ui/Picker';
+import { useBench, useBenchStore } from '../../store/context';
+import { useFeels } from '../../store/use-feels';
+
+/** Another feel at the same moment of the loop: held to hear it, at equal loudness if wished. */
+export const Compare = memo(function Compare() {
+  const { getState } = useBenchStore();
+  const other = useBench((s) => s.desk.other);
+  const equal = useBench((s) => s.desk.equalLoudness);
+  const heard = useBench((s) => s.transport.version === 'other');
+  const own = useFeels();
+  const aside = other && (other.part !== undefined || !READY_FEELS.some((r) => r.name === other.name) && !own.some((k) => k.name === other.name));
+  const choose = (name: string) => {
+    if (name === 'nothing') return getState().setDesk({ other: null });
+    if (name === 'now') return getState().setDesk({ other: { name: 'the feel as it was', feel: getState().part.feel } });
+    const found = READY_FEELS.find((r) => r.name === name) ?? own.find((k) => k.name === name);
+    if (found) getState().setDesk({ other: { name: found.name, feel: found.feel } });
+  };
+  const swap = () => {
+    if (!other) return;
+    const mine = getState().part.feel;
+    const { part: version } = other;
+    if (version) {
+      getState().run(`Go back to ${other.name}`, (p) => restoreVersion(p, version));
+      return getState().setDesk({ other: null, openMove: null });
+    }
+    getState().run(`Use ${other.name}`, (p) => setFeel(p, other.feel));
+    getState().setDesk({ other: { name: 'the feel as it was', feel: mine }, openMove: null });
+  };
+  return (
+    <section aria-label="Compare" className="border-t border-line pt-2">
+      <div className="flex flex-wrap items-baseline gap-1 leading-8">
+        Compare with{' '}
+        <Picker
+          label="Compare with"
+          value={other ? (aside ? 'aside' : other.name) : 'nothing'}
+          choices={[
+            { value: 'nothing', text: 'nothing' },
+            { value: 'now', text: 'this feel as it is now' },
+            ...(aside ? [{ value: 'aside', text: other.name }] : []),
+            ...READY_FEELS.map((r) => ({ value: r.name, text: r.name })),
+            ...own.map((k) => ({ value: k.name, text: k.name })),
+          ]}
+          onChange={choose}
+        />
+        {other && (
+          <>
+            <span className={`text-sm ${heard ? 'text-accent' : 'text-faint'}`}>hold Q</span>
+            <Button className="!h-7 !px-2 text-sm" onClick={swap}>
+              use it
+            </Button>
+          </>
+        )}
+      </div>
+      <label className="flex items-center gap-1.5 text-sm">
+        <input type="checkbox" className="accent-accent" checked={equal} onChange={(e) => getState().setDesk({ equalLoudness: e.target.checked })} /> compare at equal loudness (W and Q)
+      </label>
+      {equal && <p className="text-sm text-faint">It goes by the velocities and the number of hits: as much energy a second on each side. The rendered sound is not measured.</p>}
+    </section>
+  );
+});

@@ -1,0 +1,121 @@
+'use client';
+
+import { Plus } from 'lucide-react';
+import Link from 'next/link';
+import { useState, type ReactNode } from 'react';
+import type { Effect } from '@/core/perform/effect';
+import { firstMove, MOVES } from '@/core/moves/all';
+import { MOST_MOVES, type MoveKind } from '@/core/model/feel';
+import type { Groove } from '@/core/model/groove';
+import { HOUSE_GROOVES } from '@/core/groove/house-grooves';
+import { addMove, bake, reorderMove } from '@/core/commands/moves';
+import { setSway } from '@/core/commands/settings';
+import { Button } from '@/ui/Button';
+import { NumberField } from '@/ui/NumberField';
+import { Range } from '@/ui/Range';
+import { useBench, useBenchStore, useBenchSwept } from '../../store/context';
+import { calmPart } from '../../store/derived';
+import { Compare } from './Compare';
+import { KIND_WORDS, MoveCard } from './MoveCard';
+import type { ItemDrag } from '@/ui/sortable';
+import { useSortable } from '@/ui/use-sortable';
+import { useSweep } from '../../store/use-sweep';
+
+const NONE: readonly (Effect | null)[] = [];
+
+/** The moves of the feel in their order, and how much of them is used. Its sections follow a sweep each for itself. */
+export function FeelPage() {
+  return (
+    <div className="space-y-4">
+      <Sway />
+      <Compare />
+      <section aria-label="Moves">
+        <Moves />
+        <Adding />
+      </section>
+      <Footer />
+    </div>
+  );
+}
+
+function Moves() {
+  const { getState } = useBenchStore();
+  const moves = useBenchSwept((s) => s.part.feel.moves);
+  const effects = useBench((s) => s.whole?.effects ?? NONE);
+  const [Sortable, onNear] = useSortable();
+  // Dragging makes the cards anew: it is loaded by their grips alone, so that nothing else that is held is lost.
+  const [still] = useState<ItemDrag>({ handle: { onPointerEnter: onNear } });
+  const ids = moves.map((_, i) => String(i));
+  const onMove = (id: string, onto: string) => {
+    getState().run('Reorder the moves', (p) => reorderMove(p, Number(id), Number(onto)));
+    getState().setDesk({ openMove: null });
+  };
+  const render = (id: string, drag: ItemDrag): ReactNode => {
+    const i = Number(id);
+    const move = moves[i];
+    return move && <MoveCard key={id} move={move} index={i} effect={effects.length === moves.length ? (effects[i] ?? null) : null} drag={drag} />;
+  };
+  return (
+    <>
+      {moves.length === 0 && <p className="rounded-md border border-dashed border-strong p-3 text-faint">No moves yet: the part is heard as written. Moves change what is heard, in their order; the written hits stay untouched.</p>}
+      {Sortable ? <Sortable ids={ids} onMove={onMove} render={render} /> : ids.map((id) => render(id, still))}
+    </>
+  );
+}
+
+function Adding() {
+  const { getState } = useBenchStore();
+  const full = useBench((s) => s.part.feel.moves.length >= MOST_MOVES);
+  const add = (kind: MoveKind) => {
+    const { fromBar, toBar } = getState().transport;
+    const loopBars = toBar - fromBar;
+    getState().run(`Add ${KIND_WORDS[kind].toLowerCase()}`, (p) => addMove(p, firstMove(kind, p, { loopBars, groove: HOUSE_GROOVES[0] as Groove })));
+    getState().setDesk({ openMove: getState().part.feel.moves.length - 1 });
+  };
+  return (
+    <div className="mt-2 flex flex-wrap gap-1 border-t border-line pt-3" role="group" aria-label="Add a move">
+      {MOVES.map(({ kind }) => (
+        <Button key={kind} className="!h-7 !px-2 text-sm" aria-label={`Add ${KIND_WORDS[kind].toLowerCase()}`} disabled={full} onClick={() => add(kind)}>
+          <Plus size={13} /> {KIND_WORDS[kind].toLowerCase()}
+        </Button>
+      ))}
+    </div>
+  );
+}
+
+function Footer() {
+  const { getState } = useBenchStore();
+  const bare = useBench((s) => s.part.feel.moves.length === 0 && !calmPart(s).hits.some((h) => h.nudge));
+  const id = useBench((s) => s.id);
+  const selected = useBench((s) => s.selection.size);
+  return (
+    <div className="flex flex-wrap gap-2 border-t border-line pt-3">
+      <Link href={`/grooves?part=${encodeURIComponent(id)}`} prefetch={false} className="inline-flex h-8 items-center rounded-md border border-strong px-3 hover:bg-sunk">
+        Grooves …
+      </Link>
+      <Button onClick={() => getState().setDesk({ dialog: 'learn' })}>Learn a groove{selected > 0 ? ` from ${selected} hits` : ''} …</Button>
+      <Button onClick={() => getState().setDesk({ dialog: 'feels' })}>Whole feels …</Button>
+      <Button disabled={bare} title="Writes what is heard as the written hits, and empties the feel and the nudges" onClick={() => getState().run('Bake the feel in', bake)}>
+        Bake in
+      </Button>
+    </div>
+  );
+}
+
+const QUARTERS = [0, 25, 50, 75, 100];
+
+function Sway() {
+  const sway = useBench((s) => s.part.feel.sway);
+  const sweep = useSweep();
+  const sweepSway = (percent: number) => sweep.show('Change the sway', (part) => setSway(part, percent / 100));
+  return (
+    <section aria-label="Sway">
+      <div className="flex items-baseline justify-between">
+        <h2 className="font-serif text-lg">Sway</h2>
+        <NumberField label="Sway" value={Math.round(sway * 100)} min={0} max={100} unit="%" default={100} onChange={sweepSway} onDone={sweep.done} onCancel={sweep.cancel} />
+      </div>
+      <Range label="Sway in percent" value={Math.round(sway * 100)} min={0} max={100} step={1} valueText={`${Math.round(sway * 100)} %`} marks={QUARTERS} onChange={sweepSway} onDone={sweep.done} />
+      <p className="text-sm text-faint">{sway === 0 ? 'The part as written.' : sway === 1 ? 'All of the feel below.' : 'Between the written part and the feel below.'}</p>
+    </section>
+  );
+}

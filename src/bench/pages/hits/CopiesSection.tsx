@@ -1,0 +1,49 @@
+'use client';
+
+import type { Onto } from '@/core/commands/copy';
+import { Button } from '@/ui/Button';
+import { Picker } from '@/ui/Picker';
+import { Section } from '@/ui/Section';
+import { deleteSelection, duplicateSelection, repeatSelection, shiftSelection } from '../../actions/arrange';
+import { copySelection, cutSelection, paste } from '../../actions/clipboard';
+import { rememberOnto } from '../../store/remembered';
+import { useBench, useBenchStore } from '../../store/context';
+
+/** Copying the selection and moving it over the grid. */
+export function CopiesSection() {
+  const store = useBenchStore();
+  const none = useBench((s) => s.selection.size === 0);
+  const grid = useBench((s) => s.view.grid);
+  const onto = useBench((s) => s.desk.onto);
+  const small = '!h-7 !px-2 text-sm';
+  return (
+    <Section name="copies" title="Copies and shifts">
+      <div className="flex flex-wrap gap-1">
+        <Button className={small} disabled={none} onClick={() => repeatSelection(store)}>repeat into the next bar</Button>
+        <Button className={small} disabled={none} onClick={() => duplicateSelection(store)}>duplicate behind</Button>
+        <Button className={small} disabled={none} onClick={() => copySelection(store)}>copy</Button>
+        <Button className={small} disabled={none} onClick={() => cutSelection(store)}>cut</Button>
+        <Button className={small} onClick={() => paste(store)}>paste</Button>
+        <Button className={small} disabled={none} onClick={() => shiftSelection(store, -1)}>a {grid} left</Button>
+        <Button className={small} disabled={none} onClick={() => shiftSelection(store, 1)}>a {grid} right</Button>
+        <Button className={small} disabled={none} onClick={() => deleteSelection(store)}>delete</Button>
+      </div>
+      <p className="mt-2 leading-8">
+        On steps that have a hit, copies{' '}
+        <Picker
+          label="Copies on steps that have a hit"
+          value={onto}
+          choices={[
+            { value: 'replace', text: 'take its place' },
+            { value: 'join', text: 'leave it and stay away' },
+          ]}
+          onChange={(o) => {
+            rememberOnto(o as Onto);
+            store.getState().setDesk({ onto: o as Onto });
+          }}
+        />
+      </p>
+      <p className="mt-2 text-sm text-faint">Shifts wrap around within the bars of the selection. A right click on the stems pastes there.</p>
+    </Section>
+  );
+}

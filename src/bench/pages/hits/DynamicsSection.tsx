@@ -1,0 +1,117 @@
+'use client';
+
+import { Dices } from 'lucide-react';
+import dynamic from 'next/dynamic';
+import { useMemo, useState } from 'react';
+import { QUALITIES, QUALITY, readQuality, type QualityName } from '@/core/shaping/qualities';
+import { shapeHits, type Shape } from '@/core/shaping/shape-hits';
+import { momentsOf } from '@/core/shaping/shapes';
+import { Button } from '@/ui/Button';
+import { NumberField } from '@/ui/NumberField';
+import { Picker } from '@/ui/Picker';
+import { Section } from '@/ui/Section';
+import { useBench } from '../../store/context';
+import { calmPart, shownHits } from '../../store/derived';
+import { useTrial } from '../../store/use-sweep';
+import { firstShape, SHAPE_KINDS, SHAPE_WORDS, shapeLabel, type OfferedKind } from './shape-kinds';
+import { ShapeSentence } from './ShapeSentence';
+import { useTouched } from './use-touched';
+
+/** Charts come with the first selection that is looked at. */
+const DistributionChart = dynamic(() => import('./DistributionChart'), { ssr: false, loading: () => <div className="h-[84px]" /> });
+
+const NAMES: Readonly<Record<QualityName, string>> = { velocity: 'velocity', pan: 'pan', pitch: 'pitch', brightness: 'brightness' };
+
+/** Velocity, pan, pitch and brightness of the touched hits: their distribution, and shapes to give them. */
+export function DynamicsSection() {
+  const touched = useTouched();
+  const hits = useBench(shownHits);
+  const [quality, setQuality] = useState<QualityName>('velocity');
+  const [shape, setShape] = useState<Shape | null>(null);
+  const [seed, setSeed] = useState(0);
+  const trial = useTrial();
+
+  const values = useMemo(() => hits.filter((h) => touched.ids.has(h.id)).map((h) => readQuality(h, quality)), [hits, touched, quality]);
+  const moments = useMemo(() => momentsOf(values), [values]);
+  const before = useBench((s) => calmPart(s).hits);
+  const calm = useMemo(() => momentsOf(before.filter((h) => touched.ids.has(h.id)).map((h) => readQuality(h, quality))), [before, touched, quality]);
+  // Mean and spread are set one after the other: what was asked for counts, not what the limits left of it.
+  const [goal, setGoal] = useState<{ mean: number; deviation: number } | null>(null);
+  const reshape = (change: Partial<{ mean: number; deviation: number }>) => {
+    const next = { ...(trial.active && goal ? goal : calm), ...change };
+    setShape(null);
+    setGoal(next);
+    tryOut({ kind: 'reshape', ...next });
+  };
+  const { min, max, digits, unit, rest } = QUALITY[quality];
+  const one = values.length === 1;
+  const ends = { onDone: trial.done, onCancel: trial.cancel };
+
+  const tryOut = (next: Shape) => trial.show(shapeLabel(next, quality, touched.what), (base) => shapeHits(base, touched.ids, quality, next));
+  const edit = (next: Shape) => {
+    setShape(next);
+    setGoal(null);
+    tryOut(next);
+  };
+  const pick = (kind: OfferedKind) => edit(firstShape(kind, quality, calm));
+  const nothing = touched.ids.size === 0;
+  const tenths = (v: number): number => Math.round(v * 10) / 10;
+
+  return (
+    <Section name="dynamics" title="Dynamics" note={nothing ? 'all locked' : `${NAMES[quality]} ${tenths(moments.mean)} ± ${tenths(moments.deviation)}`}>
+      <div className="flex items-baseline justify-between leading-8">
+        <Picker
+          label="What is shaped"
+          value={quality}
+          choices={QUALITIES.map((q) => ({ value: q, text: NAMES[q] }))}
+          onChange={(q) => {
+            setQuality(q as QualityName);
+            setShape(null);
+          }}
+        />
+        <span className="text-sm text-faint" data-testid="touched-count">
+          {touched.ids.size} {touched.ids.size === 1 ? 'hit' : 'hits'}
+        </span>
+      </div>
+      <DistributionChart values={values} min={min} max={max} label={NAMES[quality]} />
+      <div className="flex flex-wrap items-baseline justify-between gap-x-2 leading-8">
+        <span className="text-faint">{one ? NAMES[quality] : 'mean'}</span>
+        <NumberField label={one ? capital(NAMES[quality]) : `Mean ${NAMES[quality]}`} value={moments.mean} min={min} max={max} digits={one ? digits : Math.max(1, digits)} unit={unit || 'of 127'} disabled={nothing} default={rest} className="[&_input]:w-[3.4em]" onChange={(v) => (one ? tryOut({ kind: 'set', value: v }) : reshape({ mean: v }))} {...ends} />
+        {!one && (
+          <>
+            <span className="text-faint">spread</span>
+            <NumberField label={`Spread of the ${NAMES[quality]}`} value={moments.deviation} min={0} max={(max - min) / 2} digits={Math.max(1, digits)} unit={unit || '±'} disabled={nothing} className="[&_input]:w-[3.2em]" onChange={(deviation) => reshape({ deviation })} {...ends} />
+            <Button
+              className="!h-7 !px-2 text-sm"
+              disabled={nothing}
+              title="Draws all values anew around the same mean, as wide as they are"
+              onClick={() => {
+                setSeed(seed + 1);
+                setGoal(null);
+                setShape(null);
+                tryOut({ kind: 'reroll', mean: calm.mean, deviation: Math.max(calm.deviation, (max - min) / 42), seed: seed + 1 });
+              }}
+            >
+              <Dices size={14} /> re-roll{seed > 0 ? `, seed ${seed}` : ''}
+            </Button>
+          </>
+        )}
+      </div>
+      <div className="mt-2 flex flex-wrap gap-1" role="group" aria-label={`Shapes for the ${NAMES[quality]}`}>
+        {SHAPE_KINDS.map((kind) => (
+          <Button key={kind} className="!h-7 !px-2 text-sm" disabled={nothing} look={trial.active && shape?.kind === kind ? 'strong' : 'quiet'} onClick={() => pick(kind)}>
+            {SHAPE_WORDS[kind]}
+          </Button>
+        ))}
+      </div>
+      {trial.active && shape && (
+        <div className="mt-1" data-testid="shape">
+          <ShapeSentence shape={shape} quality={quality} onChange={edit} />
+        </div>
+      )}
+    </Section>
+  );
+}
+
+
+const capital = (word: string): string => `${word[0]?.toUpperCase()}${word.slice(1)}`;

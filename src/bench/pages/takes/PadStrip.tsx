@@ -1,0 +1,80 @@
+'use client';
+
+import { useEffect, type PointerEvent } from 'react';
+import { labelOfRow } from '@/core/commands/rows';
+import { keyOfVoice } from '@/core/voices';
+import { PAD_BANKS, PADS, type Pad } from '@/devices/pads';
+import { useRecorded, useRecording } from '../../recording/context';
+import { useBench, useBenchStore } from '../../store/context';
+import { calmPart } from '../../store/derived';
+import { COVERS } from '@/ui/covered';
+
+const PLAIN = 96;
+const HARD = 122;
+const SOFT = 40;
+
+/** Pads on the screen in two banks, one wide strip a voice: struck higher they are louder. Computer keys strike them too. */
+export default function PadStrip() {
+  const keysPlay = useRecorded((s) => s.keysPlay);
+  useKeys(keysPlay);
+  return (
+    <section aria-label="Pads" className="grid grid-cols-2 gap-4 border-t border-line bg-surface px-4 py-2">
+      {PAD_BANKS.map((bank) => (
+        <div key={bank.name} role="group" aria-label={bank.name} className="grid grid-cols-3 gap-1.5">
+          {bank.pads.map((pad) => (
+            <PadKey key={pad.voice} pad={pad} letters={keysPlay} />
+          ))}
+        </div>
+      ))}
+    </section>
+  );
+}
+
+function PadKey({ pad, letters }: { pad: Pad; letters: boolean }) {
+  const { pads } = useRecording();
+  const part = useBench(calmPart);
+  // By the part's kit map, whatever that is.
+  const key = keyOfVoice(part.kitMap, pad.voice);
+  // Which stroke lit it: each one flashes anew.
+  const struck = useRecorded((s) => (s.struck?.key === key ? s.struck.n : 0));
+  const strike = (e: PointerEvent<HTMLButtonElement>) => {
+    const box = e.currentTarget.getBoundingClientRect();
+    const height = Math.max(0, Math.min(1, 1 - (e.clientY - box.top) / box.height));
+    pads.strike(key, Math.round(SOFT + (HARD - SOFT) * height), e.timeStamp);
+  };
+  return (
+    <button
+      type="button"
+      onPointerDown={strike}
+      onClick={(e) => e.detail === 0 && pads.strike(key, PLAIN, performance.now())}
+      className="relative flex h-11 touch-none items-center justify-between overflow-hidden rounded-md border border-strong px-2 text-left text-sm select-none hover:bg-sunk"
+    >
+      {struck > 0 && <span key={struck} className="pointer-events-none absolute inset-0 animate-[fade_220ms_ease-out_forwards] bg-accent/40" />}
+      <span className="relative truncate">{labelOfRow(part, pad.voice)}</span>
+      {letters && <kbd className="relative font-sans text-faint">{pad.label}</kbd>}
+    </button>
+  );
+}
+
+/** Where letters are letters. */
+const TAKES_LETTERS = `input:not([type=checkbox]):not([type=radio]), textarea, ${COVERS}`;
+
+const BY_CODE = new Map(PADS.map((p) => [p.code, p]));
+
+/** While keys play they come here first: as shortcuts they would do other things. Shift is hard, Alt is soft. */
+function useKeys(on: boolean): void {
+  const { pads } = useRecording();
+  const { getState } = useBenchStore();
+  useEffect(() => {
+    if (!on) return;
+    const onKey = (e: KeyboardEvent) => {
+      const pad = BY_CODE.get(e.code);
+      if (!pad || e.ctrlKey || e.metaKey || (e.target as HTMLElement).closest(TAKES_LETTERS)) return;
+      e.preventDefault();
+      e.stopImmediatePropagation();
+      if (!e.repeat) pads.strike(keyOfVoice(getState().part.kitMap, pad.voice), e.shiftKey ? HARD : e.altKey ? SOFT : PLAIN, e.timeStamp);
+    };
+    window.addEventListener('keydown', onKey, true);
+    return () => window.removeEventListener('keydown', onKey, true);
+  }, [on, pads, getState]);
+}

@@ -1,0 +1,103 @@
+'use client';
+
+import { format } from 'date-fns';
+import dynamic from 'next/dynamic';
+import { useMemo, useState } from 'react';
+import { toast } from 'sonner';
+import { EMPTY_FEEL } from '@/core/model/feel';
+import { hitsFromTake, hitsOfTake, placeTakeAnew, putTake } from '@/core/take/use-take';
+import { rawMidi } from '@/core/take/raw-midi';
+import { tightnessOf } from '@/core/take/tightness';
+import { withHits } from '@/core/take/hits-of-take';
+import { milliseconds } from '@/core/units';
+import { takeStore, type StoredTake } from '@/storage/take-store';
+import { Button } from '@/ui/Button';
+import { download, fileNameOf } from '@/ui/download';
+import { NumberField } from '@/ui/NumberField';
+import { showError } from '@/ui/notify';
+import { useRecorded } from '../../recording/context';
+import { useBench, useBenchStore } from '../../store/context';
+import { calmPart } from '../../store/derived';
+import { tightnessWords } from './words';
+import { useTakes } from './use-takes';
+
+const LearnFromBench = dynamic(() => import('../../dialogs/LearnFromBench'), { ssr: false });
+
+/** Every take of the part: heard raw, used, compared, renamed, given away, deleted. Its raw events never change. */
+export function TakesList() {
+  const takes = useTakes();
+  const current = useRecorded((s) => (s.phase === 'counting' || s.phase === 'recording' ? s.take?.id : undefined));
+  const shown = takes.filter((t) => t.take.id !== current);
+  if (shown.length === 0) return <p className="text-faint">No takes yet. Press Record and play along; without hardware choose the practice player below.</p>;
+  return (
+    <ul className="space-y-2" aria-label="Takes">
+      {shown.map((t) => (
+        <TakeItem key={t.take.id} stored={t} />
+      ))}
+    </ul>
+  );
+}
+
+const small = '!h-7 !px-2 text-sm';
+
+function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
+  const { getState } = useBenchStore();
+  const part = useBench(calmPart);
+  const heard = useBench((s) => s.desk.other?.id === take.id);
+  const [name, setName] = useState<string | null>(null);
+  const used = useMemo(() => hitsFromTake(part, take.id).size, [part, take.id]);
+  const { kitMap, meter, origin, tempo } = part;
+  const [learning, setLearning] = useState(false);
+  /** The take by itself, as a part. */
+  const alone = useMemo(() => withHits({ ...getState().part, feel: EMPTY_FEEL, kitMap, meter, origin, tempo, hits: [] }, hitsOfTake({ kitMap }, take, events)), [take, events, kitMap, meter, origin, tempo, getState]);
+  const tightness = useMemo(() => tightnessOf(alone), [alone]);
+  const takeName = () => {
+    if (name?.trim() && name.trim() !== take.name) takeStore.update({ ...take, name: name.trim().slice(0, 120) }).catch(showError);
+    setName(null);
+  };
+  const hearRaw = () => getState().setDesk({ other: heard ? null : { name: `${take.name}, raw`, id: take.id, feel: EMPTY_FEEL, part: putTake({ ...getState().part, feel: EMPTY_FEEL }, take, events) } });
+  const use = () => getState().run(`Use ${take.name}`, (p) => putTake(p, take, events));
+  const setLatency = (ms: number) => {
+    const changed = { ...take, latencyMs: milliseconds(ms) };
+    takeStore.update(changed).catch(showError);
+    if (used > 0) getState().run(`Latency of ${take.name}: ${ms} ms`, (p) => placeTakeAnew(p, changed, events));
+  };
+  const remove = async () => {
+    const putBack = await takeStore.remove(take.id);
+    toast(`${take.name} is deleted; the hits that came from it stay.`, { action: { label: 'Put it back', onClick: () => void putBack().catch(showError) } });
+  };
+  return (
+    <li className="rounded-md border border-line p-2" data-take={take.id}>
+      <div className="flex items-baseline gap-2">
+        <input aria-label={`Name of ${take.name}`} value={name ?? take.name} maxLength={120} onChange={(e) => setName(e.target.value)} onBlur={takeName} onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()} className="min-w-0 flex-1 truncate rounded bg-transparent px-1 font-serif text-base hover:bg-sunk focus:bg-ground" />
+        {used > 0 && <span className="text-sm text-accent">in use</span>}
+      </div>
+      <p className="px-1 text-sm text-faint">
+        {format(take.recordedAt, 'd MMM, HH:mm')} · {take.input} · {events.filter((e) => e.kind === 'note').length} strokes{take.passes > 0 ? ` in ${take.passes} ${take.passes === 1 ? 'pass' : 'passes'}` : ''}
+        {!take.complete && ' · cut short, what had come is kept'}
+      </p>
+      <p className="px-1 text-sm" data-testid="tightness">
+        {tightnessWords(tightness)}
+      </p>
+      <div className="mt-1 flex flex-wrap items-baseline gap-1.5">
+        <Button className={small} aria-pressed={heard} title="Puts the raw take beside the part: hold Q to hear and see it" onClick={hearRaw}>
+          {heard ? 'hold Q: raw' : 'hear raw'}
+        </Button>
+        <Button className={small} onClick={use}>
+          use
+        </Button>
+        <Button className={small} onClick={() => setLearning(true)}>
+          learn a groove
+        </Button>
+        <Button className={small} onClick={() => download(rawMidi(take, events), `${fileNameOf(take.name)}-raw.mid`, 'audio/midi')}>
+          export raw
+        </Button>
+        <Button className={small} onClick={() => void remove().catch(showError)}>
+          delete
+        </Button>
+        <NumberField label={`Latency of ${take.name}`} value={take.latencyMs} min={-100} max={500} digits={1} unit="ms off" className="text-sm [&_input]:w-[3em]" onChange={setLatency} />
+      </div>
+      {learning && <LearnFromBench part={{ ...alone, name: take.name }} onClose={() => setLearning(false)} />}
+    </li>
+  );
+}

@@ -1,0 +1,169 @@
+'use client';
+
+import { Ear, EarOff, EllipsisVertical, ListPlus, Lock } from 'lucide-react';
+import dynamic from 'next/dynamic';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { labelOfRow, moveRow, renameRow } from '@/core/commands/rows';
+import { setRow } from '@/core/commands/settings';
+import type { Hit, Row } from '@/core/model/part';
+import { GRIDS, type GridName } from '@/core/time/grid';
+import { Hint } from '@/ui/Button';
+import { Picker } from '@/ui/Picker';
+import { belowButton, type MenuPlace } from '@/ui/menu-place';
+import { useSortable } from '@/ui/use-sortable';
+import type { ItemDrag } from '@/ui/sortable';
+import { pointAtRow } from '../actions/pointing';
+import { layoutRows, rowsInView, RULER_HEIGHT } from './geometry/rows';
+import type { Playback } from '../playback/use-playback';
+import { REACHES, type Reach } from '../store/view';
+import { useBench, useBenchStore } from '../store/context';
+import { shownPart } from '../store/derived';
+
+const RowDialog = dynamic(() => import('../dialogs/RowDialog').then((m) => m.RowDialog), { ssr: false });
+
+const RowMenu = dynamic(() => import('./RowMenu'), { ssr: false });
+const RowsMenu = dynamic(() => import('./RowsMenu'), { ssr: false });
+
+/** What is open about a row: its name in place, its menu, or the dialog. */
+type Editing = { voice: string; what: 'name' | 'dialog' } | { voice: string; what: 'menu'; at: MenuPlace } | null;
+
+const NO_HITS: readonly Hit[] = [];
+
+/** Names of the rows beside their stems: a click sounds the voice, a drag moves the row; each can be muted, heard alone and changed. */
+export function RowNames({ playback }: { playback: Playback }) {
+  // While a version is heard its rows are seen, and nothing is changed by their names.
+  const rows = useBench((s) => shownPart(s).rows);
+  const other = useBench((s) => shownPart(s) !== s.part);
+  const hideEmpty = useBench((s) => s.view.hideEmpty);
+  // Only hiding depends on the hits: while velocities are swept the names stay as they are.
+  const hits = useBench((s) => (s.view.hideEmpty ? shownPart(s).hits : NO_HITS));
+  const focus = useBench((s) => s.focus);
+  const scrollRows = useBench((s) => s.view.scrollRows);
+  const { getState } = useBenchStore();
+  const box = useRef<HTMLDivElement>(null);
+  const [height, setHeight] = useState(0);
+  const [editing, setEditing] = useState<Editing>(null);
+  useEffect(() => {
+    const frame = box.current;
+    if (!frame) return;
+    const observer = new ResizeObserver(() => setHeight(frame.clientHeight));
+    observer.observe(frame);
+    return () => observer.disconnect();
+  }, []);
+  const shown = rowsInView({ rows, hits }, hideEmpty);
+  const boxes = height > 0 ? layoutRows(shown, height, focus, scrollRows) : [];
+  const [SortableList, onNear] = useSortable();
+  const [menu, setMenu] = useState<MenuPlace | null>(null);
+  const menuRow = rows.find((r) => r.voice === editing?.voice);
+  const onMove = (voice: string, onto: string) =>
+    getState().run(`Move the row ${labelOfRow({ rows }, voice).toLowerCase()}`, (part) => moveRow(part, voice, rows.findIndex((r) => r.voice === onto)));
+  const render = (voice: string, drag: ItemDrag): ReactNode => {
+    const i = boxes.findIndex((b) => b.voice === voice);
+    const b = boxes[i];
+    const row = shown[i];
+    return b && row && <RowName key={voice} row={row} top={b.top} height={b.height} playback={playback} drag={drag} naming={editing?.what === 'name' && editing.voice === voice} onMenu={(at) => setEditing({ voice, what: 'menu', at })} onNamed={() => setEditing(null)} />;
+  };
+  return (
+    <div ref={box} className="relative w-[184px] shrink-0 overflow-hidden" onPointerEnter={onNear} inert={other}>
+      {SortableList ? <SortableList ids={boxes.map((b) => b.voice)} onMove={onMove} render={render} /> : boxes.map((b) => render(b.voice, {}))}
+      <div className="absolute inset-x-0 top-0 flex items-center bg-ground pr-1 pl-4" style={{ height: RULER_HEIGHT }}>
+        <Lens />
+        <button type="button" aria-label="Rows" aria-haspopup="menu" aria-expanded={menu !== null} title="Add rows, hide empty ones, the kit map" onClick={(e) => setMenu(belowButton(e.currentTarget))} className="rounded p-1 text-faint hover:bg-sunk hover:text-ink">
+          <ListPlus size={17} />
+        </button>
+        {menu && <RowsMenu at={menu} onClose={() => setMenu(null)} />}
+      </div>
+      {editing?.what === 'menu' && menuRow && <RowMenu at={editing.at} row={menuRow} label={labelOfRow({ rows }, editing.voice)} onClose={() => setEditing((now) => (now?.what === 'menu' ? null : now))} onEdit={(what) => setEditing({ voice: editing.voice, what })} />}
+      {editing?.what === 'dialog' && <RowDialog voice={editing.voice} onClose={() => setEditing(null)} />}
+    </div>
+  );
+}
+
+interface RowNameProps {
+  row: Row;
+  top: number;
+  height: number;
+  playback: Playback;
+  drag: ItemDrag;
+  naming: boolean;
+  onMenu: (at: MenuPlace) => void;
+  onNamed: () => void;
+}
+
+function RowName({ row, top, height, playback, drag: { frame, handle, style, dragging }, naming, onMenu, onNamed }: RowNameProps) {
+  const store = useBenchStore();
+  const { getState } = store;
+  const focused = useBench((s) => s.focus === row.voice);
+  const label = labelOfRow({ rows: [row] }, row.voice);
+  const change = (what: string, next: Partial<Row>) => getState().run(`${what} ${label.toLowerCase()}`, (part) => setRow(part, row.voice, next));
+  const small = 'flex h-6 items-center justify-center rounded px-1 text-xs';
+  return (
+    <div ref={frame} className={`absolute inset-x-0 flex items-end pb-0.5 pl-3 ${dragging ? 'z-10 bg-sunk' : ''}`} style={{ top, height, ...style }}>
+      {naming ? (
+        <input
+          autoFocus
+          defaultValue={label}
+          aria-label={`Name of the row ${label}`}
+          maxLength={40}
+          className="min-w-0 flex-1 rounded bg-surface px-1 leading-6"
+          onFocus={(e) => e.target.select()}
+          onBlur={(e) => {
+            const name = e.target.value;
+            getState().run(`Rename ${label.toLowerCase()}`, (part) => renameRow(part, row.voice, name));
+            onNamed();
+          }}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter') e.currentTarget.blur();
+            if (e.key === 'Escape') onNamed();
+          }}
+        />
+      ) : (
+        <button
+          type="button"
+          title="Hear it, and open the row tall; drag to move the row"
+          aria-label={`${label}: hear it`}
+          {...handle}
+          onClick={() => {
+            if (getState().desk.pointing !== null) return pointAtRow(store, row.voice);
+            playback.audition(row.voice);
+            getState().setFocus(focused ? null : row.voice);
+          }}
+          className={`min-w-0 flex-1 truncate rounded px-1 text-left leading-6 hover:bg-sunk ${row.muted ? 'text-faint line-through' : ''} ${focused ? 'font-semibold' : ''}`}
+        >
+          {row.locked && <Lock size={12} className="mr-1 inline text-faint" aria-label="locked" />}
+          {label}
+        </button>
+      )}
+      <Hint text={row.muted ? 'Let it sound' : 'Silence this row'}>
+        <button type="button" aria-label={`Silence ${label}`} aria-pressed={row.muted === true} onClick={() => change(row.muted ? 'Unmute' : 'Mute', { muted: !row.muted })} className={`${small} hover:bg-sunk ${row.muted ? 'text-danger' : 'text-faint'}`}>
+          {row.muted ? <EarOff size={14} /> : <Ear size={14} />}
+        </button>
+      </Hint>
+      <Hint text={row.soloed ? 'Hear all rows again' : 'Hear this row alone'}>
+        <button type="button" aria-label={`Hear ${label} alone`} aria-pressed={row.soloed === true} onClick={() => change(row.soloed ? 'Unsolo' : 'Solo', { soloed: !row.soloed })} className={`${small} hover:bg-sunk ${row.soloed ? 'bg-accent text-on-accent' : 'text-faint'}`}>
+          only
+        </button>
+      </Hint>
+      <button type="button" aria-label={`More about ${label}`} aria-haspopup="menu" onClick={(e) => onMenu(belowButton(e.currentTarget))} className="mr-1 flex h-6 items-center rounded px-0.5 text-faint hover:bg-sunk">
+        <EllipsisVertical size={14} />
+      </button>
+    </div>
+  );
+}
+
+/** The lens is named by its reach; beside it the grid for placing. */
+function Lens() {
+  const reach = useBench((s) => s.view.reach);
+  const grid = useBench((s) => s.view.grid);
+  const { getState } = useBenchStore();
+  return (
+    <div className="flex-1 text-xs leading-[18px] text-faint">
+      <div>
+        full lean <Picker className="!leading-4" label="Lens" value={String(reach)} choices={REACHES.map((r) => ({ value: String(r), text: `${r} ms` }))} onChange={(v) => getState().setView({ reach: Number(v) as Reach })} />
+      </div>
+      <div>
+        place on <Picker className="!leading-4" label="Grid for placing" value={grid} choices={GRIDS.map((g) => ({ value: g, text: g }))} onChange={(v) => getState().setView({ grid: v as GridName })} />
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,132 @@
+'use client';
+
+import dynamic from 'next/dynamic';
+import { useEffect, useRef, useState, type MouseEvent } from 'react';
+import type { MenuPlace } from '@/ui/menu-place';
+import { drawFrame } from './drawing/draw-frame';
+import { onThemeChange, readPalette } from './drawing/palette';
+import { noteScene } from './last-scene';
+import { makeScene, type BenchScene } from './geometry/scene';
+import type { Playback } from '../playback/use-playback';
+import { useBench, useBenchStore } from '../store/context';
+import { same, sceneInputs } from '../store/inputs';
+import { followPlayhead, fitView, wheelView } from '../actions/view-control';
+import { Overlay } from './overlay';
+import { bindPointer } from './bind-pointer';
+import { makeHands } from './make-hands';
+import { describeHits } from '../words/describe';
+import { calmPart, shownPart } from '../store/derived';
+import { stemsFacts } from '../store/stems-facts';
+
+const StemsMenu = dynamic(() => import('./StemsMenu'), { ssr: false });
+
+/** The stems. Two canvases: one drawn when something changed, one above it for what moves (playhead, marquee, numbers). */
+export function StemCanvas({ playback }: { playback: Playback }) {
+  const store = useBenchStore();
+  const box = useRef<HTMLDivElement>(null);
+  const paper = useRef<HTMLCanvasElement>(null);
+  const glass = useRef<HTMLCanvasElement>(null);
+  const [menu, setMenu] = useState<MenuPlace | null>(null);
+  const onContextMenu = (e: MouseEvent) => {
+    e.preventDefault();
+    setMenu({ x: e.clientX, y: e.clientY });
+  };
+
+  useEffect(() => {
+    const frame = box.current;
+    const g = paper.current?.getContext('2d', { alpha: false });
+    const g2 = glass.current?.getContext('2d');
+    if (!frame || !g || !g2 || !paper.current || !glass.current) return;
+    const canvases = [paper.current, glass.current];
+    let width = 0;
+    let height = 0;
+    let scene: BenchScene | null = null;
+    let pending = 0;
+    let palette = readPalette(frame);
+    const overlay = new Overlay(g2, palette, playback, store);
+
+    const draw = () => {
+      pending = 0;
+      const now = store.getState();
+      const state = { ...now, part: shownPart(now) };
+      if (state.view.pixelsPerQuarter === 0 || width === 0) return;
+      scene = makeScene(state, width, height);
+      drawFrame(g, palette, scene, state, width, height);
+      noteScene(scene);
+      overlay.setScene(scene, width, height);
+    };
+    const ask = () => {
+      pending ||= requestAnimationFrame(draw);
+    };
+
+    const resize = () => {
+      const ratio = window.devicePixelRatio || 1;
+      width = frame.clientWidth;
+      stemsFacts(store).width = width;
+      height = frame.clientHeight;
+      for (const c of canvases) {
+        c.width = Math.round(width * ratio);
+        c.height = Math.round(height * ratio);
+      }
+      g.setTransform(ratio, 0, 0, ratio, 0, 0);
+      g2.setTransform(ratio, 0, 0, ratio, 0, 0);
+      fitView(store, width, height);
+      ask();
+    };
+    const observer = new ResizeObserver(resize);
+    observer.observe(frame);
+    resize();
+    void document.fonts.ready.then(ask);
+    const stopTheme = onThemeChange(() => {
+      palette = readPalette(frame);
+      overlay.palette = palette;
+      ask();
+    });
+
+    const unsubscribe = store.subscribe((state, before) => {
+      if (!same(sceneInputs(state), sceneInputs(before))) ask();
+    });
+    const onWheel = (e: WheelEvent) => {
+      e.preventDefault();
+      wheelView(store, e, e.clientX - frame.getBoundingClientRect().left, width, height);
+    };
+    frame.addEventListener('wheel', onWheel, { passive: false });
+    // While another version is seen there is nothing here to take hold of.
+    const ownScene = () => (shownPart(store.getState()) === store.getState().part ? scene : null);
+    const hands = makeHands({ store, playback, glass: overlay, scene: ownScene, size: () => ({ width, height }) });
+    const unbind = bindPointer(frame, { store, playback, overlay, hands, scene: ownScene });
+    const stopFollowing = playback.engine.subscribe(() => overlay.wake());
+    overlay.onFrame = (tick) => followPlayhead(store, tick, width);
+
+    return () => {
+      cancelAnimationFrame(pending);
+      observer.disconnect();
+      stopTheme();
+      unsubscribe();
+      stopFollowing();
+      overlay.dispose();
+      unbind();
+      frame.removeEventListener('wheel', onWheel);
+    };
+  }, [store, playback]);
+
+  return (
+    <div ref={box} onContextMenu={onContextMenu} data-testid="stems" className="relative min-w-0 flex-1 cursor-default touch-none overflow-hidden select-none" role="img" aria-label="Hits as leaning stems" aria-describedby="stems-status">
+      <canvas ref={paper} className="absolute inset-0 size-full" />
+      <canvas ref={glass} className="pointer-events-none absolute inset-0 size-full" />
+      <SelectionStatus />
+      {menu && <StemsMenu at={menu} onClose={() => setMenu(null)} />}
+    </div>
+  );
+}
+
+/** Tells a screen reader what is selected. */
+function SelectionStatus() {
+  const part = useBench(calmPart);
+  const selection = useBench((s) => s.selection);
+  return (
+    <p id="stems-status" className="sr-only" aria-live="polite">
+      {selection.size === 0 ? 'Nothing selected' : `${describeHits(part, selection)} selected`}
+    </p>
+  );
+}

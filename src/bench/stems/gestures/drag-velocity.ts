@@ -1,0 +1,26 @@
+import { addVelocity } from '@/core/commands/hits';
+import { withoutLocked } from '@/core/part/locks';
+import type { Hit } from '@/core/model/part';
+import { clampVelocity } from '@/core/units';
+import type { Stem } from '../geometry/stems';
+import { describeHits } from '../../words/describe';
+import { dragState } from './drag-state';
+import type { Gesture, Hands, Pointer } from './types';
+
+/** Heads dragged up and down: the selection's velocities move together. The hit keeps its distance to the pointer. */
+export function dragVelocity(start: Pointer, stem: Stem, hands: Hands, idle: Gesture): Gesture {
+  const { part, selection, open } = hands.bench();
+  const held = part.hits[stem.index] as Hit;
+  const { ids } = withoutLocked(part, selection);
+  const perPixel = hands.velocityPerPixel(stem);
+  let y = start.y;
+  let delta = 0;
+  const edit = open(`Change the velocity of ${describeHits(part, ids)}`, 'drag');
+  const preview = (p: Pointer, h: Hands) => {
+    delta += (y - p.y) * (p.shift ? 1 : perPixel);
+    y = p.y;
+    edit.preview((base) => addVelocity(base, ids, delta));
+    h.showReadout(String(clampVelocity(held.velocity + delta)), p);
+  };
+  return dragState('drag-velocity', idle, edit, preview, (h) => h.audition(held.voice, clampVelocity(held.velocity + delta)));
+}

@@ -1,0 +1,55 @@
+import { labelOfRow } from '@/core/commands/rows';
+import { withoutLocked } from '@/core/part/locks';
+import type { HitId } from '@/core/model/part';
+import { shapeHits } from '@/core/shaping/shape-hits';
+import type { LinePoint } from '@/core/shaping/shapes';
+import { clampVelocity } from '@/core/units';
+import { describeHits } from '../../words/describe';
+import type { Gesture, Hands, Pointer } from './types';
+
+/**
+ * Draws velocities over a row: a straight line from the press to the pointer, or the path it takes. It touches the selected hits
+ * of the row, or all of them where none is selected, as far as the line reaches.
+ */
+export function drawVelocities(start: Pointer, kind: 'line' | 'curve', hands: Hands, idle: Gesture): Gesture {
+  const voice = hands.voiceAt(start);
+  if (!voice) return idle;
+  const { part, selection, open } = hands.bench();
+  const ofRow = part.hits.filter((h) => h.voice === voice).map((h) => h.id);
+  const chosen = ofRow.filter((id) => selection.has(id));
+  const { ids } = withoutLocked(part, new Set<HitId>(chosen.length > 0 ? chosen : ofRow));
+  const edit = open(`Draw the velocity of ${chosen.length > 0 ? describeHits(part, ids) : `the ${labelOfRow(part, voice).toLowerCase()}`}`, 'drag');
+  let path: Pointer[] = [start];
+  const show = (p: Pointer, h: Hands) => {
+    path = kind === 'line' ? [start, p] : withPoint(path, p);
+    const sorted = [...path].sort((a, b) => a.x - b.x);
+    const points = sorted.map((q): LinePoint => h.pointOf(voice, q));
+    edit.preview((base) => shapeHits(base, ids, 'velocity', { kind: 'line', points }));
+    h.showTrace(sorted);
+    h.showReadout(String(clampVelocity(h.pointOf(voice, p).value)), p);
+  };
+  const end = (h: Hands, keep: boolean): Gesture => {
+    if (keep) edit.commit();
+    else edit.cancel();
+    h.showTrace(null);
+    h.showReadout(null);
+    return idle;
+  };
+  const drawing: Gesture = {
+    name: `draw-${kind}`,
+    move(p, h) {
+      show(p, h);
+      return drawing;
+    },
+    up: (_p, h) => end(h, true),
+    cancel: (h) => end(h, false),
+  };
+  return drawing;
+}
+
+/** The path as a function of x: drawing back over it replaces what was there. */
+function withPoint(path: readonly Pointer[], p: Pointer): Pointer[] {
+  const last = path[path.length - 1] as Pointer;
+  const [left, right] = last.x < p.x ? [last.x, p.x] : [p.x, last.x];
+  return [...path.filter((q) => q === last || q.x < left || q.x > right), p];
+}

@@ -1,0 +1,61 @@
+import { nanoid } from 'nanoid';
+import { withHits } from '@/core/commands/copy';
+import { moveHits, setVoice } from '@/core/commands/place';
+import { labelOfRow } from '@/core/commands/rows';
+import { withoutLocked } from '@/core/part/locks';
+import type { Hit, HitId, Part } from '@/core/model/part';
+import { meterMapOf } from '@/core/part/part-time';
+import { nearestLine, stepOf } from '@/core/time/grid';
+import { describeHits, placeText } from '../../words/describe';
+import type { Stem } from '../geometry/stems';
+import { dragState } from './drag-state';
+import { refused, selectByClick, takeHold } from './press-stem';
+import { DRAG_PIXELS, type Gesture, type Hands, type Pointer } from './types';
+
+/** A foot is held: a drag moves the hit to another line or row, a click is one on the stem. */
+export function pressFoot(start: Pointer, stem: Stem, idle: Gesture): Gesture {
+  const pressed: Gesture = {
+    name: 'press-foot',
+    move(p, hands) {
+      if (Math.hypot(p.x - start.x, p.y - start.y) < DRAG_PIXELS) return pressed;
+      if (!takeHold(hands, stem, p)) return refused(idle);
+      return dragFoot(stem, p.alt, hands, idle).move(p, hands);
+    },
+    up(p, hands) {
+      selectByClick(hands, stem, p);
+      return idle;
+    },
+    cancel: () => idle,
+  };
+  return pressed;
+}
+
+/** Feet go from line to line of the grid and from row to row, the selection together; each hit keeps its distance to its line. */
+function dragFoot(stem: Stem, copies: boolean, hands: Hands, idle: Gesture): Gesture {
+  const { part, selection, open, view } = hands.bench();
+  const held = part.hits[stem.index] as Hit;
+  const { ids } = withoutLocked(part, selection);
+  const line = nearestLine(meterMapOf(part), held.tick, stepOf(view.grid)).tick;
+  const rows = part.rows.map((r) => r.voice);
+  const fresh = new Map([...ids].map((id) => [id, nanoid(10)]));
+  const edit = open(`${copies ? 'Copy' : 'Move'} ${describeHits(part, ids)}`, 'drag');
+  const preview = (p: Pointer, h: Hands) => {
+    const ground = h.groundAt({ ...p, y: p.y });
+    if (!ground) return;
+    const by = ground.tick - line;
+    const down = rows.indexOf(ground.voice) - rows.indexOf(held.voice);
+    const voiceOf = (hit: Hit) => rows[Math.max(0, Math.min(rows.length - 1, rows.indexOf(hit.voice) + down))] ?? hit.voice;
+    edit.preview((base) => {
+      const { part: from, moving } = copies ? copied(base, ids, fresh) : { part: base, moving: ids };
+      return moveHits(down === 0 ? from : setVoice(from, moving, voiceOf), moving, by);
+    });
+    if (copies) h.bench().showSelection(fresh.values());
+    h.showReadout(`${copies ? 'copy: ' : ''}${placeText(part, ground.tick)}${down === 0 ? '' : ` · ${labelOfRow(part, ground.voice)}`}`, p);
+  };
+  return dragState(copies ? 'copy-foot' : 'drag-foot', idle, edit, preview);
+}
+
+function copied(base: Part, ids: ReadonlySet<HitId>, fresh: ReadonlyMap<HitId, string>): { part: Part; moving: ReadonlySet<HitId> } {
+  const twins = base.hits.filter((h) => ids.has(h.id)).map((h) => ({ ...h, id: fresh.get(h.id) as string }));
+  return { part: withHits(base, twins).part, moving: new Set(fresh.values()) };
+}

@@ -1,0 +1,68 @@
+import type { HitId } from '@/core/model/part';
+import { pointAtStep } from '../actions/pointing';
+import type { Gesture, Hands } from './gestures/types';
+import { columnsOf, findGrip, findGround, findLine, findStem, hitsInRectangle, pointAt, type BenchScene } from './geometry/scene';
+import { rowAt } from './geometry/rows';
+import { pixelsPerMs, SHORTEST_STEM } from './geometry/stems';
+import type { Playback } from '../playback/use-playback';
+import type { BenchStore } from '../store/bench-store';
+import { scrollBy, scrollRowsBy } from '../actions/view-control';
+
+/** What of the glass above the stems gestures write on. */
+export interface Glass {
+  setMarquee(r: { left: number; top: number; right: number; bottom: number } | null): void;
+  setTrace(points: readonly { x: number; y: number }[] | null): void;
+  setReadout(text: string | null, x?: number, y?: number): void;
+}
+
+interface Ties {
+  store: BenchStore;
+  playback: Pick<Playback, 'audition' | 'auditionHit'>;
+  glass: Glass;
+  scene: () => BenchScene | null;
+  size: () => { width: number; height: number };
+}
+
+const NO_HITS: HitId[] = [];
+
+/** Ties gestures to the Bench: what they see is the scene drawn last, what they do goes to the store, the glass and the sound. */
+export function makeHands({ store, playback, glass, scene, size }: Ties): Hands {
+  const within = <T>(find: (s: BenchScene) => T, otherwise: T): T => {
+    const s = scene();
+    return s ? find(s) : otherwise;
+  };
+  return {
+    bench: store.getState,
+    stemAt: (p) => within((s) => findStem(s, p), undefined),
+    gripAt: (p) => within((s) => findGrip(s, store.getState().selection, p), undefined),
+    groundAt: (p) => within((s) => findGround(s, store.getState().part, store.getState().view.grid, p), undefined),
+    hitsIn: (r) => within((s) => hitsInRectangle(s, store.getState().part, r), NO_HITS),
+    voiceAt: (p) => within((s) => rowAt(s.rows, p.y)?.voice, undefined),
+    lineAt: (voice, x) => within((s) => findLine(s, store.getState().part, store.getState().view.grid, voice, x).tick, store.getState().part.origin),
+    columnsOf: (voice) => within((s) => columnsOf(s, store.getState().part, voice), []),
+    pointOf: (voice, p) => within((s) => pointAt(s, voice, p), { place: 0, value: 1 }),
+    velocityPerPixel: (stem) =>
+      within((s) => {
+        const row = s.rows.find((b) => Math.abs(b.baseline - stem.footY) < 0.5);
+        return row ? 126 / (row.tallest - SHORTEST_STEM) : 1;
+      }, 1),
+    pixelsPerTick: () => within((s) => s.axis.pixelsPerTick, 1),
+    msPerPixel: () => within((s) => 1 / pixelsPerMs(s.axis, store.getState().view.reach), 1),
+    pointAt: (p) => {
+      const ground = within((s) => findGround(s, store.getState().part, store.getState().view.grid, p), undefined);
+      if (ground) pointAtStep(store, ground.tick);
+    },
+    scroll: (dx, dy) => {
+      scrollBy(store, -dx, size().width);
+      scrollRowsBy(store, -dy, size().height);
+    },
+    audition: playback.audition,
+    auditionHit: playback.auditionHit,
+    showMarquee: (r) => glass.setMarquee(r),
+    showTrace: (points) => glass.setTrace(points),
+    showReadout: (text, p) => glass.setReadout(text, p?.x, p?.y),
+  };
+}
+
+/** True while a press has not led back to rest. */
+export const isUnderWay = (gesture: Gesture): boolean => gesture.name !== 'idle';
