@@ -70,10 +70,10 @@ for (let i = 0; i <= COUNT; i++) {
   await page.evaluate(() => {
     let last = '';
     const look = () => {
-      const { save, gesture, part } = window.nodSway.bench();
+      const { save, underway, part } = window.nodSway.bench();
       const sum = part.hits.reduce((n, h) => n + h.velocity, 0);
       const saved = save.kind === 'saved' && document.querySelector('[data-testid=save-state]').textContent.startsWith('saved');
-      if (!gesture && last !== `${sum} ${saved}`) {
+      if (!underway && last !== `${sum} ${saved}`) {
         last = `${sum} ${saved}`;
         void window.tell(sum, saved);
       }

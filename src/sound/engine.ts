@@ -9,6 +9,7 @@ import { seconds, ticks, type Seconds, type Ticks } from '@/core/units';
 import { VOICES, type VoiceName } from '@/core/voices';
 import { renderKit } from '@/workers/clients';
 import { PLAYER_PROCESSOR, type FromPlayer, type ToPlayer } from './protocol';
+import { handOver } from './hand-over';
 
 export type SoundStatus = 'off' | 'loading' | 'ready' | 'blocked' | 'failed';
 
@@ -177,7 +178,8 @@ export class SoundEngine {
 
   setPrograms(versions: Versions) {
     this.programs = { ...versions, tempo: new TempoMap(versions.performed.tempo) };
-    this.send({ type: 'programs', versions });
+    const handed = handOver(versions);
+    this.send({ type: 'programs', versions: handed.versions }, handed.transfer);
   }
 
   setVersion(version: Version) {

@@ -7,7 +7,7 @@ import { ticksOfBars } from '@/core/commands/settings';
 import { meterMapOf, tempoMapOf } from '@/core/part/part-time';
 import type { Hit, HitId, Part } from '@/core/model/part';
 import { hitsInRange } from '@/core/homes/ticks-range';
-import { foldTake, recordedStrokes, type FoldedStroke } from '@/core/take/fold';
+import { foldTake, isRecorded, recordedStrokes, TakeFolder, type FoldedStroke } from '@/core/take/fold';
 import { eventOfHit, hitsOfStrokes, withHits } from '@/core/take/hits-of-take';
 import { measureLatency, MEASURED_BPM, MEASURED_CLICKS, MEASURED_GAP } from '@/core/take/latency';
 import { throughCurve } from '@/core/take/velocity-curve';
@@ -89,6 +89,10 @@ interface Running {
   /** The edit of the pass that is played in, and how many events it has shown. */
   edit: Transaction<Part> | null;
   shown: number;
+  /** Recorded strokes so far; those before `open` are of closed passes. */
+  folder: TakeFolder;
+  strokes: FoldedStroke[];
+  open: number;
   /** Events from here on are shown: those before were kept by another action, or taken back by an undo. */
   from: number;
   /** The music was heard to start. */
@@ -161,10 +165,15 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
   const show = () => {
     const r = running;
     if (!r) return;
-    const strokes = recordedStrokes(foldTake(r.take, r.events), state.getState().passes);
-    set({ strokes: strokes.length });
-    const open = strokes.filter((s) => s.pass === r.closed && s.event >= r.from);
-    r.shown = r.events.length;
+    const { passes } = state.getState();
+    while (r.shown < r.events.length) {
+      const stroke = r.folder.add(r.events[r.shown++] as RawEvent);
+      if (stroke && isRecorded(stroke, passes)) r.strokes.push(stroke);
+    }
+    set({ strokes: r.strokes.length });
+    // Strokes of a pass come one after the other: those before the first that is open stay closed.
+    while ((r.strokes[r.open]?.pass ?? Infinity) < r.closed) r.open++;
+    const open = r.strokes.slice(r.open).filter((s) => s.pass === r.closed && s.event >= r.from);
     if (open.length === 0) return;
     r.edit ??= bench.getState().open(`Record pass ${r.closed + 1}`, 'record', () => {
       // What else was done meanwhile has ended it: what it had is in the part, or was taken back. Either stays so.
@@ -253,7 +262,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
     const lead = meterMapOf(part).barAt(take.start).length * countIn;
     const leadSeconds = Math.max(0.1, (tempoMapOf(part).toSeconds(ticks(take.start)) - tempoMapOf(part).toSeconds(ticks(take.start - lead))));
     engine.setClicks(clicking || countIn > 0 ? clickProgram(part, range, click, engine.voiceIndex) : null);
-    running = { take, rowsBefore: new Set(part.rows.map((row) => row.voice)), replaced: new Map(), events: [], kept: 0, rows: 0, closed: 0, flushed: performance.now(), writing: Promise.resolve(), refused: false, timer: setInterval(look, LOOK_MS), edit: null, shown: 0, from: 0, heard: false };
+    running = { take, rowsBefore: new Set(part.rows.map((row) => row.voice)), replaced: new Map(), events: [], kept: 0, rows: 0, closed: 0, flushed: performance.now(), writing: Promise.resolve(), refused: false, timer: setInterval(look, LOOK_MS), edit: null, shown: 0, folder: new TakeFolder(take), strokes: [], open: 0, from: 0, heard: false };
     set({ phase: 'counting', take, pass: 0, strokes: 0 });
     engine.stop();
     play(leadSeconds);

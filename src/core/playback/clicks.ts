@@ -2,7 +2,7 @@ import { meterMapOf, tempoMapOf } from '../part/part-time';
 import type { Part } from '../model/part';
 import { ticks, TICKS_PER_WHOLE } from '../units';
 import type { VoiceName } from '../voices';
-import type { Program, ProgramRange } from './program';
+import { indexProgram, type Program, type ProgramRange } from './program';
 
 /** How the click sounds. */
 export interface Click {
@@ -50,7 +50,7 @@ export function clickProgram(part: Pick<Part, 'tempo' | 'meter' | 'origin'>, ran
   const places = clickPlaces(part, range, click.perBeat);
   const offsets = Float64Array.from(places, (c) => map.toSeconds(ticks(c.tick)) - start);
   const none = new Int8Array(places.length);
-  return {
+  const program = {
     startTick: range.start,
     endTick: range.end,
     length: map.toSeconds(range.end) - start,
@@ -66,4 +66,5 @@ export function clickProgram(part: Pick<Part, 'tempo' | 'meter' | 'origin'>, ran
     brightness: none,
     chokes: new Uint8Array(places.length),
   };
+  return { ...program, index: indexProgram(program) };
 }

@@ -36,6 +36,37 @@ export interface Program {
   brightness: Int8Array;
   /** 1: sounds nothing and ends the ring of its voice. */
   chokes: Uint8Array;
+  /** Made here, so that the audio thread has nothing to sort or to look up when a program is handed over. */
+  index: ProgramIndex;
+}
+
+/** Where a program's hits are found, by place and by slot. */
+export interface ProgramIndex {
+  /** Indices of the hits by their place in the loop. */
+  order: Uint32Array;
+  /** In that order: the place within the loop in seconds, and how many passes it was wrapped by. */
+  places: Float64Array;
+  wraps: Int32Array;
+  /** Index of each slot's hit; -1 where it has none. */
+  ofSlot: Int32Array;
+}
+
+export function indexProgram({ offsets, slots, loop, length }: Pick<Program, 'offsets' | 'slots' | 'loop' | 'length'>): ProgramIndex {
+  const n = offsets.length;
+  const wrapped = new Float64Array(n);
+  const wrapOf = new Int32Array(n);
+  let last = -1;
+  for (let i = 0; i < n; i++) {
+    const offset = offsets[i] as number;
+    const wrap = loop && length > 0 ? Math.floor(offset / length) : 0;
+    wrapOf[i] = wrap;
+    wrapped[i] = offset - wrap * length;
+    last = Math.max(last, slots[i] as number);
+  }
+  const order = Uint32Array.from({ length: n }, (_, i) => i).sort((a, b) => (wrapped[a] as number) - (wrapped[b] as number) || a - b);
+  const ofSlot = new Int32Array(last + 1).fill(-1);
+  for (let i = 0; i < n; i++) ofSlot[slots[i] as number] = i;
+  return { order, places: Float64Array.from(order, (i) => wrapped[i] as number), wraps: Int32Array.from(order, (i) => wrapOf[i] as number), ofSlot };
 }
 
 export interface ProgramRange {
@@ -92,7 +123,7 @@ export function makeProgram(
     if (isSpilled(strokes, s, range.end) || !audible.has(voiceOf(s))) continue;
     if (belongs(performance.homes.ticks[strokes.hits[s] as number] as number)) chosen.push(s);
   }
-  return {
+  const program: Omit<Program, 'index'> = {
     startTick: range.start,
     endTick: range.end,
     length: map.toSeconds(range.end) - startSecond,
@@ -108,4 +139,5 @@ export function makeProgram(
     brightness: Int8Array.from(chosen, (s) => (timbre ? Math.round(timbre.brightness[strokes.hits[s] as number] as number) : (hitAt(s).brightness ?? 0))),
     chokes: Uint8Array.from(chosen, (s) => (hitAt(s).choke ? 1 : 0)),
   };
+  return { ...program, index: indexProgram(program) };
 }

@@ -25,14 +25,12 @@ interface Compiled {
   tempo: TempoMap;
   /** Loop length in frames. */
   length: number;
-  /** Event order by wrapped place; for each its place in the loop in frames and how many passes it was wrapped by. */
-  order: Uint32Array;
-  places: Float64Array;
-  wraps: Int32Array;
-  indexOfSlot: Map<number, number>;
   /** Frame of the last hit, from the loop's start. */
   latest: number;
 }
+
+/** The pass of a slot that has not sounded. */
+const NEVER = -0x80000000;
 
 /** Early hits of the first pass sound before its start, so playing begins this much ahead. */
 export const PRE_ROLL_SECONDS = 0.1;
@@ -50,7 +48,8 @@ export class Sequencer {
   private anchor = 0;
   /** Seconds into the loop from which hits of pass 0 count. */
   private from = 0;
-  private readonly lastPass = new Map<number, number>();
+  /** The pass in which each slot sounded last. */
+  private lastPass = new Int32Array(0);
   private held: Held[] = [];
   /** Hits of passes before the first sound too: a count-in. */
   private counting = false;
@@ -71,6 +70,7 @@ export class Sequencer {
     const old = this.current;
     const next = compile(program, this.sampleRate);
     this.current = next;
+    this.makeRoom(program.index.ofSlot.length);
     if (!this.playing || !old) return;
     const sameLoop = old.program.startTick === program.startTick && old.program.endTick === program.endTick && old.program.loop === program.loop;
     const oldAnchor = this.anchor;
@@ -95,7 +95,7 @@ export class Sequencer {
     this.from = place / this.sampleRate;
     this.anchor = frame + Math.round(lead * this.sampleRate) - place;
     this.counting = counting;
-    this.lastPass.clear();
+    this.lastPass.fill(NEVER);
     this.held = [];
     this.playing = true;
   }
@@ -127,14 +127,16 @@ export class Sequencer {
   /** Adds the hits of one round of the loop whose exact place lies in `[from, to)`, frames from the anchor. */
   private takeDue(c: Compiled, cycle: number, from: number, to: number, onsets: Onset[]) {
     const base = cycle * c.length;
-    for (let k = lowerBound(c.places, from - base); k < c.places.length && (c.places[k] as number) < to - base; k++) {
-      const index = c.order[k] as number;
-      const pass = cycle - (c.wraps[k] as number);
+    const { order, places, wraps } = c.program.index;
+    const placeAt = (k: number): number => (places[k] as number) * this.sampleRate;
+    for (let k = lowerBound(places.length, placeAt, from - base); k < places.length && placeAt(k) < to - base; k++) {
+      const index = order[k] as number;
+      const pass = cycle - (wraps[k] as number);
       if (!this.isDue(c, index, pass)) continue;
       const slot = c.program.slots[index] as number;
-      this.lastPass.set(slot, pass);
+      this.lastPass[slot] = pass;
       onsets.push({
-        frame: Math.round(this.anchor + base + (c.places[k] as number)),
+        frame: Math.round(this.anchor + base + placeAt(k)),
         slot,
         voice: c.program.voices[index] as number,
         velocity: c.program.velocities[index] as number,
@@ -144,33 +146,41 @@ export class Sequencer {
     }
   }
 
+  /** Room for more slots; what has sounded stays known. */
+  private makeRoom(slots: number) {
+    if (slots <= this.lastPass.length) return;
+    const grown = new Int32Array(Math.max(slots, 2 * this.lastPass.length)).fill(NEVER);
+    grown.set(this.lastPass);
+    this.lastPass = grown;
+  }
+
   private isDue(c: Compiled, index: number, pass: number): boolean {
     if ((pass < 0 && !this.counting) || (pass > 0 && !c.program.loop)) return false;
     if (pass === 0 && !this.counting && (c.program.homes[index] as number) < this.from - 1e-6) return false;
-    const last = this.lastPass.get(c.program.slots[index] as number);
-    return last === undefined || last < pass;
+    return (this.lastPass[c.program.slots[index] as number] as number) < pass;
   }
 
   private takeHeld(until: number): Onset[] {
     const due = this.held.filter((h) => h.frame < until);
     if (due.length > 0) this.held = this.held.filter((h) => h.frame >= until);
-    for (const h of due) this.lastPass.set(h.slot, h.pass);
+    for (const h of due) this.lastPass[h.slot] = h.pass;
     return due.map(({ held: _held, ...onset }) => onset);
   }
 
   /** Hits that were to come and would now be past keep the time they had. */
   private holdOvertaken(old: Compiled, oldAnchor: number, next: Compiled, frame: number) {
-    this.held = this.held.filter((h) => next.indexOfSlot.has(h.slot));
+    this.held = this.held.filter((h) => (next.program.index.ofSlot[h.slot] ?? -1) >= 0);
     const waiting = new Set(this.held.map((h) => `${h.slot}.${h.pass}`));
-    for (const [slot, index] of next.indexOfSlot) {
-      const before = old.indexOfSlot.get(slot);
-      if (before === undefined) continue;
-      const now = (next.program.offsets[index] as number) * this.sampleRate;
+    const { slots, offsets } = next.program;
+    for (let index = 0; index < slots.length; index++) {
+      const slot = slots[index] as number;
+      const before = old.program.index.ofSlot[slot] ?? -1;
+      if (before < 0) continue;
+      const now = (offsets[index] as number) * this.sampleRate;
       // The latest pass whose new time is past.
       const pass = Math.ceil((frame - 0.5 - this.anchor - now) / next.length) - 1;
-      if (!this.isDue(next, index, pass) || waiting.has(`${slot}.${pass}`)) continue;
       const was = oldAnchor + pass * old.length + (old.program.offsets[before] as number) * this.sampleRate;
-      if (Math.round(was) < frame) continue;
+      if (Math.round(was) < frame || !this.isDue(next, index, pass) || waiting.has(`${slot}.${pass}`)) continue;
       this.held.push({ held: true, frame: Math.round(was), slot, voice: next.program.voices[index] as number, velocity: old.program.velocities[before] as number, pass, colour: colourOf(old.program, before) });
     }
   }
@@ -182,15 +192,17 @@ export class Sequencer {
     const place = inside ? this.placeOfTick(next, tick) : 0;
     this.anchor = frame - place;
     this.from = 0;
-    this.lastPass.clear();
+    this.lastPass.fill(NEVER);
     this.held = [];
     const oldPlace = this.placeOfTick(old, tick);
-    for (const [slot, index] of next.indexOfSlot) {
-      const ahead = (next.program.offsets[index] as number) * this.sampleRate - place;
-      const before = old.indexOfSlot.get(slot);
-      const sounded = before !== undefined && (old.program.offsets[before] as number) * this.sampleRate < oldPlace;
+    const { slots, offsets } = next.program;
+    for (let index = 0; index < slots.length; index++) {
+      const slot = slots[index] as number;
+      const ahead = (offsets[index] as number) * this.sampleRate - place;
+      const before = old.program.index.ofSlot[slot] ?? -1;
+      const sounded = before >= 0 && (old.program.offsets[before] as number) * this.sampleRate < oldPlace;
       // What lies behind the playhead, or has sounded and lies just ahead of it, is done for this pass.
-      if (ahead < 0 || (inside && sounded && ahead < PRE_ROLL_SECONDS * this.sampleRate)) this.lastPass.set(slot, 0);
+      if (ahead < 0 || (inside && sounded && ahead < PRE_ROLL_SECONDS * this.sampleRate)) this.lastPass[slot] = 0;
     }
   }
 
@@ -214,43 +226,23 @@ const colourOf = (p: Program, index: number): Colour => ({
 
 const startSecond = (c: Compiled): number => c.tempo.toSeconds(c.program.startTick);
 
-function compile(program: Program, sampleRate: number): Compiled {
-  const n = program.offsets.length;
-  const length = program.length * sampleRate;
-  const order = Uint32Array.from({ length: n }, (_, i) => i);
-  const wrapped = new Float64Array(n);
-  const wrapOf = new Int32Array(n);
-  for (let i = 0; i < n; i++) {
-    const frame = (program.offsets[i] as number) * sampleRate;
-    const wrap = program.loop && length > 0 ? Math.floor(frame / length) : 0;
-    wrapOf[i] = wrap;
-    wrapped[i] = frame - wrap * length;
-  }
-  order.sort((a, b) => (wrapped[a] as number) - (wrapped[b] as number) || a - b);
-  const indexOfSlot = new Map<number, number>();
-  for (let i = 0; i < n; i++) indexOfSlot.set(program.slots[i] as number, i);
-  const places = Float64Array.from(order, (i) => wrapped[i] as number);
-  return {
-    program,
-    tempo: new TempoMap(program.tempo),
-    length,
-    order,
-    places,
-    wraps: Int32Array.from(order, (i) => wrapOf[i] as number),
-    indexOfSlot,
-    latest: places[n - 1] ?? 0,
-  };
-}
+const compile = (program: Program, sampleRate: number): Compiled => ({
+  program,
+  tempo: new TempoMap(program.tempo),
+  length: program.length * sampleRate,
+  latest: (program.index.places.at(-1) ?? 0) * sampleRate,
+});
 
 const sameTempo = (a: Compiled, b: Compiled): boolean =>
   a.length === b.length && a.program.tempo.length === b.program.tempo.length && a.program.tempo.every((t, i) => t.tick === b.program.tempo[i]?.tick && t.microsecondsPerQuarter === b.program.tempo[i]?.microsecondsPerQuarter);
 
-function lowerBound(values: Float64Array, wanted: number): number {
+/** The first of so many rising values that is not under the wanted one. */
+function lowerBound(count: number, valueAt: (k: number) => number, wanted: number): number {
   let low = 0;
-  let high = values.length;
+  let high = count;
   while (low < high) {
     const mid = (low + high) >> 1;
-    if ((values[mid] as number) < wanted) low = mid + 1;
+    if (valueAt(mid) < wanted) low = mid + 1;
     else high = mid;
   }
   return low;

@@ -1,6 +1,7 @@
 import type { Hit, HitId, Part } from '../model/part';
 import { rowsWith } from '../commands/hits';
 import { compareHits } from '../model/part';
+import { replaceHits } from '../part/diff';
 import { stepOf } from '../time/grid';
 import { ticks } from '../units';
 import { voiceOfKey, type VoiceName } from '../voices';
@@ -23,10 +24,12 @@ export function hitsOfStrokes(part: Pick<Part, 'kitMap'>, takeId: string, stroke
     .sort(compareHits);
 }
 
+const NONE: ReadonlySet<HitId> = new Set();
+
 /** A part with more hits in it, and rows for them; the rows that are there keep their order. */
 export function withHits(part: Part, more: readonly Hit[], keep: (hit: Hit) => boolean = () => true): Part {
   if (more.length === 0 && part.hits.every(keep)) return part;
-  const hits = [...part.hits.filter(keep), ...more].sort(compareHits);
+  const hits = replaceHits(part.hits.filter(keep), NONE, more);
   const rows = rowsWith(part.rows, new Set(more.map((h) => h.voice)));
   return { ...part, hits, rows };
 }

@@ -42,7 +42,7 @@ async function bytes() {
   if (file) return readFileSync(file);
   const folder = mkdtempSync(join(resolve('node_modules'), '.bench-'));
   const out = join(folder, 'large.mjs');
-  await build({ stdin: { contents: "export { largePart, ornamented } from './bench/large-part'; export { exportPart } from '@/core/smf/export-part';", resolveDir: '.' }, outfile: out, bundle: true, platform: 'node', format: 'esm', logLevel: 'warning' });
+  await build({ stdin: { contents: "export { largePart, ornamented } from './measure/large-part'; export { exportPart } from '@/core/smf/export-part';", resolveDir: '.' }, outfile: out, bundle: true, platform: 'node', format: 'esm', logLevel: 'warning' });
   const { largePart, ornamented, exportPart } = await import(out);
   rmSync(folder, { recursive: true });
   const part = { ...largePart(12_000), name: 'large' };

@@ -1,6 +1,15 @@
 import { readFileSync } from 'node:fs';
 import { parseMidi, writeMidi, type MidiEvent } from 'midi-file';
-import { performPart } from '@/core/perform/perform';
+import { performPart, writtenPerformance } from '@/core/perform/perform';
+import { ticksOfBars } from '@/core/commands/settings';
+import { OPEN_GUARDS, STRAIGHT_CURVE, type Take } from '@/core/model/take';
+import { tempoMapOf } from '@/core/part/part-time';
+import { Player } from '@/core/playback/player';
+import { makeProgram } from '@/core/playback/program';
+import { handOver } from '@/sound/hand-over';
+import { Slots } from '@/sound/slots';
+import { TakeFolder, type FoldedStroke } from '@/core/take/fold';
+import { hitsOfStrokes } from '@/core/take/hits-of-take';
 import { learnGroove } from '@/core/learn/learn';
 import { addVelocity } from '@/core/commands/hits';
 import { strokesOf } from '@/core/ornament/strokes';
@@ -12,7 +21,7 @@ import { drumLanes, listLanes } from '@/core/smf/lanes';
 import { normalStream, randomStream } from '@/core/random';
 import { readSmf } from '@/core/smf/read';
 import { ClockMap } from '@/core/take/clock';
-import { seconds } from '@/core/units';
+import { milliseconds, seconds, ticks } from '@/core/units';
 import { collectGarbage, compare, median, say } from './measure.mjs';
 import { largePart, ornamented, sixMoves } from './large-part';
 
@@ -34,6 +43,8 @@ export function benchCore(files: readonly string[]): void {
     benchLearn(part);
   }
   benchRecordTiming();
+  benchRecordFold();
+  benchHandOver();
   benchGrowth();
 }
 
@@ -99,6 +110,68 @@ function benchRecordTiming(): void {
     return Math.abs(clock.toAudio(pageOf(at)) - at) * 1000;
   });
   say('record-timing', Math.max(...off), 'ms at worst', 1, 1);
+}
+
+/** One event of a take as it is played: folded, and its pass made into hits; at the end of a long take and of a short one. */
+function benchRecordFold(): void {
+  const part = largePart(16);
+  const range = ticksOfBars(part, 0, 4);
+  const take: Take = { id: 'measured', name: 'Take 1', recordedAt: 0, input: 'none', tempo: part.tempo, meter: part.meter, origin: part.origin, ...range, latencyMs: milliseconds(0), curve: STRAIGHT_CURVE, guards: OPEN_GUARDS, passes: 0, complete: false };
+  const length = tempoMapOf(part).toSeconds(range.end) - tempoMapOf(part).toSeconds(range.start);
+  const PER_PASS = 64;
+  const ofTake = (count: number): number => {
+    const times: number[] = [];
+    for (let round = 0; round < 40; round++) {
+      const folder = new TakeFolder(take);
+      let pass: FoldedStroke[] = [];
+      let spent = 0;
+      for (let i = 0; i < count; i++) {
+        const last = i >= count - PER_PASS / 2;
+        const t0 = performance.now();
+        const stroke = folder.add({ at: seconds((i * length) / PER_PASS), kind: 'note', key: 36 + (i % 8), value: 1 + (i % 127) });
+        if (stroke) pass.push(stroke);
+        const hits = hitsOfStrokes(part, take.id, pass.length > PER_PASS ? (pass = pass.slice(-PER_PASS)) : pass);
+        if (last && hits.length > 0) spent += performance.now() - t0;
+      }
+      times.push((spent / (PER_PASS / 2)) * 1000);
+    }
+    return median(times.slice(10));
+  };
+  ofTake(100);
+  const long = ofTake(HITS);
+  say('record-fold', long, 'us an event', ofTake(100), 2);
+}
+
+const RATE = 48_000;
+const BLOCK = 128;
+
+/** What the audio thread does when a part of 12,000 hits is handed over while it plays: takes its place in it and renders on; the memory is handed over, not copied. */
+function benchHandOver(): void {
+  const part = { ...largePart(HITS), feel: { ...largePart(1).feel, moves: sixMoves } };
+  const range = { ...ticksOfBars(part, 0, part.bars), loop: true };
+  const slots = new Slots();
+  const performed = makeProgram(part, performPart(part), range, slots.of, () => 0);
+  const written = makeProgram(part, writtenPerformance(part), range, slots.of, () => 0);
+  const player = new Player(RATE, [{ samples: new Float32Array(RATE), ends: [] }]);
+  const [left, right] = [new Float32Array(BLOCK), new Float32Array(BLOCK)];
+  player.setPrograms({ performed, written });
+  player.play(ticks(0), 0);
+  let frame = 0;
+  const block = () => {
+    player.render(left, right, frame);
+    frame += BLOCK;
+  };
+  for (let i = 0; i < 400; i++) block();
+  const times: number[] = [];
+  for (let i = 0; i < 60; i++) {
+    const { versions } = handOver({ performed, written });
+    collectGarbage();
+    const t0 = performance.now();
+    player.setPrograms(versions);
+    block();
+    times.push(performance.now() - t0);
+  }
+  say('hand-over', median(times.slice(10)), 'ms', (BLOCK / RATE) * 1000, 0.3);
 }
 
 function benchGrowth(): void {
