@@ -85,7 +85,7 @@ test('a roll with a falling ramp, a flam, an echo: the same strokes in the table
   // More strokes by dragging the bracket: one step, and back.
   await clickStem(page, await stemOf(page, 'hat-closed', 5));
   const bracket = await page.evaluate(() => {
-    const m = window.nodSway!.scene()!.ornaments.find((o) => o.kind === 'roll')!;
+    const m = window.nodSway!.scene()!.ornaments.find((o) => o.drawn === 'over')!;
     return { x: m.from.x + (m.to.x - m.from.x) * 0.3, y: m.from.y + (m.to.y - m.from.y) * 0.3, strokes: m.strokes.map((s) => s.velocity) };
   });
   expect(bracket.strokes).toEqual([80, 60, 40]);

@@ -1,5 +1,6 @@
 /** Every shortcut of the Bench in one table: the keys, what they do, how the sheet says it. */
-import type { MoveKind } from '@/core/model/feel';
+import { specOf } from '@/core/feel/move-spec';
+import { MOVES } from '@/core/moves/all';
 import { changeMove } from '@/core/commands/moves';
 import { setRow } from '@/core/commands/settings';
 import { setLocked } from '@/core/commands/marks';
@@ -19,9 +20,6 @@ import type { Playback } from '../playback/use-playback';
 import { performanceOf } from '../store/derived';
 import type { BenchStore } from '../store/bench-store';
 import type { Tool } from '../store/tools';
-
-/** Moves that draw at random. */
-const ROLLED: readonly MoveKind[] = ['humanize', 'apart', 'accents', 'timbre'];
 
 export interface Context {
   store: BenchStore;
@@ -87,7 +85,7 @@ function rollAgain({ store }: Context) {
   const { desk, part, run } = store.getState();
   const move = desk.openMove === null ? undefined : part.feel.moves[desk.openMove];
   if (part.feel.moves.length === 0) return say('The feel has no moves yet.');
-  if (desk.openMove !== null && move && ROLLED.includes(move.kind)) {
+  if (desk.openMove !== null && move && specOf(MOVES, move.kind).draws) {
     const seed = (move.seed ?? 0) + 1;
     run(`Roll again: seed ${seed}`, (p) => changeMove(p, desk.openMove as number, { seed }));
     return say(`Rolled again: seed ${seed}.`);

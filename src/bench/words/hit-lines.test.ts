@@ -40,7 +40,7 @@ test('50 random ornaments, swung and tightened, at three tempos: the table and t
       const stem = scene.stems.flat().find((s) => s.index === hit)!;
       const mainX = xOf(scene.axis, performance.ticks[hit]!);
       // Strokes behind the hit stand as far from its foot as they sound after it; grace strokes are set apart further.
-      if (mark.kind !== 'flam') own.forEach((s, k) => expect(mark.strokes[k]!.x - stem.footX).toBeCloseTo(xOf(scene.axis, s.tick) - mainX, 6));
+      if (mark.drawn !== 'before') own.forEach((s, k) => expect(mark.strokes[k]!.x - stem.footX).toBeCloseTo(xOf(scene.axis, s.tick) - mainX, 6));
       else own.forEach((s, k) => expect(mark.strokes[k]!.x - stem.headX).toBeLessThanOrEqual(xOf(scene.axis, s.tick) - mainX + 1e-6));
       drawn += own.length;
     }

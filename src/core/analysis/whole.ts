@@ -1,6 +1,8 @@
 import { doubtfulFlags } from '../perform/doubtful';
 import { effectOfMove, type Effect } from '../perform/effect';
+import { offerFor } from '../perform/offer';
 import { performPart } from '../perform/perform';
+import type { Move } from '../model/feel';
 import type { Part } from '../model/part';
 import { phraseOf, type PhraseBar } from './phrase';
 import { straysOf, type Strays } from './strays';
@@ -13,6 +15,8 @@ export interface WholePart {
   doubtful: Uint8Array;
   /** One a move; null for moves that are off. */
   effects: (Effect | null)[];
+  /** For each move that changes nothing: what would be heard, as members to change; null for all others. */
+  offers: (Partial<Move> | null)[];
 }
 
 /** What of a part it needs. */
@@ -22,10 +26,12 @@ export type Measurable = Pick<Part, 'hits' | 'tempo' | 'meter' | 'origin' | 'bar
 export function measureWhole(part: Measurable): WholePart {
   const performance = performPart(part);
   const doubtful = doubtfulFlags(part);
+  const effects = part.feel.moves.map((move, i) => (move.on === false ? null : effectOfMove(part, performance, i)));
   return {
     phrase: phraseOf(part, performance, doubtful),
     strays: straysOf(part, performance),
     doubtful,
-    effects: part.feel.moves.map((move, i) => (move.on === false ? null : effectOfMove(part, performance, i))),
+    effects,
+    offers: effects.map((effect, i) => (effect && effect.hits === 0 && effect.timbres === 0 && part.hits.length > 0 ? offerFor(part, i) : null)),
   };
 }

@@ -1,12 +1,13 @@
 import { smallPart } from '@tests/support/arbitraries';
 import { HOUSE_GROOVES } from '../groove/house-grooves';
 import type { MoveKind } from '../model/feel';
-import { firstMove, MOVES } from './all';
+import { firstMove, specOf } from '../feel/move-spec';
+import { MOVES } from './all';
 import { performPart } from '../perform/perform';
 
 const eighths = smallPart(Array.from({ length: 8 }, (_, i) => ['hat-closed', i / 2, 90] as const));
 const sixteenths = smallPart(Array.from({ length: 16 }, (_, i) => ['hat-closed', i / 4, 90] as const));
-const first = (kind: MoveKind, part = sixteenths, loopBars = 4) => firstMove(kind, part, { loopBars, groove: HOUSE_GROOVES[1]! });
+const first = (kind: MoveKind, part = sixteenths, loopBars = 4) => firstMove(specOf(MOVES, kind), part, { loopBars, groove: HOUSE_GROOVES[1]! });
 
 test('a swing takes eighths where nothing stands between them, else sixteenths', () => {
   expect(first('swing', eighths)).toMatchObject({ division: '1/8', percent: 60 });

@@ -1,5 +1,4 @@
-import { specOf, type MoveSpec, type Surrounding } from '../feel/move-spec';
-import type { Performable } from '../feel/work';
+import type { MoveSpec } from '../feel/move-spec';
 import type { Move, MoveKind } from '../model/feel';
 import { accentsMove } from './accents';
 import { apartMove } from './apart';
@@ -27,12 +26,3 @@ export const MOVES = Object.values(BY_KIND) as unknown as readonly MoveSpec[];
 
 /** What members are where they are not given, by kind. */
 export const DEFAULT_MOVES = Object.fromEntries(MOVES.map((spec) => [spec.kind, spec.plain])) as unknown as { readonly [K in Exclude<MoveKind, 'groove'>]: Extract<Move, { kind: K }> };
-
-/**
- * What a move starts with where it is added: something that is heard, and that fits the part.
- * @example firstMove('humanize', part, { loopBars: 2, groove: hold }) // span 2
- */
-export function firstMove(kind: MoveKind, part: Performable, surrounding: Surrounding, specs: readonly MoveSpec[] = MOVES): Move {
-  const spec = specOf(specs, kind);
-  return { ...spec.plain, ...spec.first?.(part, surrounding) } as Move;
-}

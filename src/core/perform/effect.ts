@@ -3,7 +3,9 @@ import { ticks } from '../units';
 import type { Feel, Move } from '../model/feel';
 import { performPart, type Performance } from './perform';
 import { ownTimbre } from '../feel/timbre-columns';
+import type { MoveSpec } from '../feel/move-spec';
 import type { Performable } from '../feel/work';
+import { MOVES } from '../moves/all';
 
 /** What one move changes right now: against the same feel without it. */
 export interface Effect {
@@ -21,9 +23,9 @@ export interface Effect {
 const LEAST_MS = 0.1;
 
 /** Compares a performance with the same part without a move. `performance` is that of the whole feel. */
-export function effectOfMove(part: Performable, performance: Performance, index: number): Effect {
+export function effectOfMove(part: Performable, performance: Performance, index: number, specs: readonly MoveSpec[] = MOVES): Effect {
   const feel: Feel = { ...part.feel, moves: part.feel.moves.map((m, i): Move => (i === index ? { ...m, on: false } : m)) };
-  const without = performPart({ ...part, feel });
+  const without = performPart({ ...part, feel }, undefined, specs);
   const tempo = tempoMapOf(part);
   const effect: Effect = { hits: 0, meanMs: 0, largestMs: 0, meanVelocity: 0, largestVelocity: 0, timbres: timbresOf(part, performance, without) };
   for (let i = 0; i < part.hits.length; i++) {

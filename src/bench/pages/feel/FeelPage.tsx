@@ -4,8 +4,8 @@ import { Plus } from 'lucide-react';
 import Link from 'next/link';
 import { useState, type ReactNode } from 'react';
 import type { Effect } from '@/core/perform/effect';
-import { firstMove, MOVES } from '@/core/moves/all';
-import { MOST_MOVES, type MoveKind } from '@/core/model/feel';
+import { firstMove } from '@/core/feel/move-spec';
+import { MOST_MOVES, type Move } from '@/core/model/feel';
 import type { Groove } from '@/core/model/groove';
 import { HOUSE_GROOVES } from '@/core/groove/house-grooves';
 import { addMove, bake, reorderMove } from '@/core/commands/moves';
@@ -16,32 +16,35 @@ import { Range } from '@/ui/Range';
 import { useBench, useBenchStore, useBenchSwept } from '../../store/context';
 import { calmPart } from '../../store/derived';
 import { Compare } from './Compare';
-import { KIND_WORDS, MoveCard } from './MoveCard';
+import { MoveCard } from './MoveCard';
+import { MOVE_FACES } from './moves/all';
+import { faceOf, type MoveFace } from './moves/face';
 import type { ItemDrag } from '@/ui/sortable';
 import { useSortable } from '@/ui/use-sortable';
 import { useSweep } from '../../store/use-sweep';
 
-const NONE: readonly (Effect | null)[] = [];
+const NONE: readonly null[] = [];
 
 /** The moves of the feel in their order, and how much of them is used. Its sections follow a sweep each for itself. */
-export function FeelPage() {
+export function FeelPage({ faces = MOVE_FACES }: { faces?: readonly MoveFace[] }) {
   return (
     <div className="space-y-4">
       <Sway />
       <Compare />
       <section aria-label="Moves">
-        <Moves />
-        <Adding />
+        <Moves faces={faces} />
+        <Adding faces={faces} />
       </section>
       <Footer />
     </div>
   );
 }
 
-function Moves() {
+function Moves({ faces }: { faces: readonly MoveFace[] }) {
   const { getState } = useBenchStore();
   const moves = useBenchSwept((s) => s.part.feel.moves);
-  const effects = useBench((s) => s.whole?.effects ?? NONE);
+  const effects = useBench((s): readonly (Effect | null)[] => s.whole?.effects ?? NONE);
+  const offers = useBench((s): readonly (Partial<Move> | null)[] => s.whole?.offers ?? NONE);
   const [Sortable, onNear] = useSortable();
   // Dragging makes the cards anew: it is loaded by their grips alone, so that nothing else that is held is lost.
   const [still] = useState<ItemDrag>({ handle: { onPointerEnter: onNear } });
@@ -53,7 +56,7 @@ function Moves() {
   const render = (id: string, drag: ItemDrag): ReactNode => {
     const i = Number(id);
     const move = moves[i];
-    return move && <MoveCard key={id} move={move} index={i} effect={effects.length === moves.length ? (effects[i] ?? null) : null} drag={drag} />;
+    return move && <MoveCard key={id} move={move} index={i} effect={effects.length === moves.length ? (effects[i] ?? null) : null} offer={offers.length === moves.length ? (offers[i] ?? null) : null} face={faceOf(faces, move.kind)} drag={drag} />;
   };
   return (
     <>
@@ -63,20 +66,20 @@ function Moves() {
   );
 }
 
-function Adding() {
+function Adding({ faces }: { faces: readonly MoveFace[] }) {
   const { getState } = useBenchStore();
   const full = useBench((s) => s.part.feel.moves.length >= MOST_MOVES);
-  const add = (kind: MoveKind) => {
+  const add = ({ spec, word }: MoveFace) => {
     const { fromBar, toBar } = getState().transport;
     const loopBars = toBar - fromBar;
-    getState().run(`Add ${KIND_WORDS[kind].toLowerCase()}`, (p) => addMove(p, firstMove(kind, p, { loopBars, groove: HOUSE_GROOVES[0] as Groove })));
+    getState().run(`Add ${word.toLowerCase()}`, (p) => addMove(p, firstMove(spec, p, { loopBars, groove: HOUSE_GROOVES[0] as Groove })));
     getState().setDesk({ openMove: getState().part.feel.moves.length - 1 });
   };
   return (
     <div className="mt-2 flex flex-wrap gap-1 border-t border-line pt-3" role="group" aria-label="Add a move">
-      {MOVES.map(({ kind }) => (
-        <Button key={kind} className="!h-7 !px-2 text-sm" aria-label={`Add ${KIND_WORDS[kind].toLowerCase()}`} disabled={full} onClick={() => add(kind)}>
-          <Plus size={13} /> {KIND_WORDS[kind].toLowerCase()}
+      {faces.map((face) => (
+        <Button key={face.spec.kind} className="!h-7 !px-2 text-sm" aria-label={`Add ${face.word.toLowerCase()}`} disabled={full} onClick={() => add(face)}>
+          <Plus size={13} /> {face.word.toLowerCase()}
         </Button>
       ))}
     </div>

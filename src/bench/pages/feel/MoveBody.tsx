@@ -7,9 +7,8 @@ import type { Part } from '@/core/model/part';
 import { duplicateMove, removeMove, reorderMove } from '@/core/commands/moves';
 import { IconButton } from '@/ui/Button';
 import { useBenchStore } from '../../store/context';
-import { Doubtful } from './Doubtful';
 import type { Edit } from './edit';
-import { MoveSentence } from './MoveSentence';
+import type { MoveFace } from './moves/face';
 import { ScopeEditor } from './ScopeEditor';
 
 interface Props {
@@ -18,17 +17,18 @@ interface Props {
   count: number;
   label: string;
   edit: Edit;
+  face: MoveFace;
 }
 
 /** An open move: its scope, its sentence, and where it stands among the others. */
-export default function MoveBody({ move, index, count, label, edit }: Props) {
+export default function MoveBody({ move, index, count, label, edit, face: { Sentence, Below } }: Props) {
   return (
     <div className="mt-1">
       <div className="leading-8">
         <ScopeEditor index={index} edit={edit} />
       </div>
-      <MoveSentence move={move} edit={edit} />
-      {move.kind === 'quantize' && <Doubtful index={index} />}
+      <Sentence move={move} edit={edit} />
+      {Below && <Below index={index} />}
       <Order index={index} count={count} label={label} />
     </div>
   );

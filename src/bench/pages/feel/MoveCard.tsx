@@ -5,20 +5,20 @@ import dynamic from 'next/dynamic';
 import { Switch } from 'radix-ui';
 import { memo, useMemo, useRef } from 'react';
 import type { Effect } from '@/core/perform/effect';
-import type { Move, MoveKind } from '@/core/model/feel';
+import type { Move } from '@/core/model/feel';
 import { changeMove } from '@/core/commands/moves';
 import { useBench, useBenchStore } from '../../store/context';
 import { useSweep } from '../../store/use-sweep';
 import { calmPart } from '../../store/derived';
 import { effectWords } from './effect-words';
 import { MovePicture } from './MovePicture';
+import type { MoveFace } from './moves/face';
+import { Button } from '@/ui/Button';
 import type { ItemDrag } from '@/ui/sortable';
 import type { Edit } from './edit';
 import { scopeWords } from '@/ui/scope-words';
 
 const MoveBody = dynamic(() => import('./MoveBody'), { ssr: false });
-
-export const KIND_WORDS: Readonly<Record<MoveKind, string>> = { quantize: 'Quantize', swing: 'Swing', groove: 'Groove', lay: 'Lay back', humanize: 'Humanize', apart: 'Set apart', accents: 'Accents', timbre: 'Timbre' };
 
 /** Held longer than this the switch bypasses the move for as long. */
 const HOLD_MS = 250;
@@ -28,18 +28,21 @@ interface Props {
   index: number;
   /** Null while it is not known. */
   effect: Effect | null;
+  /** What would be heard, where it changes nothing. */
+  offer: Partial<Move> | null;
+  face: MoveFace;
   drag: ItemDrag;
 }
 
 /** One move: its switch, picture, sentence, scope, and what it changes right now. */
-export const MoveCard = memo(function MoveCard({ move, index, effect, drag: { frame, handle, style, dragging } }: Props) {
+export const MoveCard = memo(function MoveCard({ move, index, effect, offer, face, drag: { frame, handle, style, dragging } }: Props) {
   const { getState } = useBenchStore();
   const open = useBench((s) => s.desk.openMove === index);
   const count = useBench((s) => s.part.feel.moves.length);
   const part = useBench(calmPart);
   const held = useRef<{ timer: number; bypassed: boolean } | null>(null);
   const on = move.on !== false;
-  const name = KIND_WORDS[move.kind];
+  const name = face.word;
   const label = name.toLowerCase();
   const sweep = useSweep();
   const bypassing = useSweep();
@@ -100,15 +103,20 @@ export const MoveCard = memo(function MoveCard({ move, index, effect, drag: { fr
         <button type="button" aria-expanded={open} className="flex min-w-0 flex-1 items-center gap-2 text-left" onClick={() => getState().setDesk({ openMove: open ? null : index })}>
           <h3 className="font-serif text-lg">{name}</h3>
           <span className="min-w-0 flex-1 truncate text-sm text-faint">{open || !move.scope ? '' : scopeWords(part, move.scope)}</span>
-          <MovePicture move={move} />
+          <MovePicture move={move} face={face} />
           <ChevronDown size={15} className={`text-faint ${open ? 'rotate-180' : ''}`} />
         </button>
       </div>
       {open && (
-        <MoveBody move={move} index={index} count={count} label={label} edit={edit} />
+        <MoveBody move={move} index={index} count={count} label={label} edit={edit} face={face} />
       )}
       <p className="text-sm text-faint" data-testid="effect">
         {effect === null ? ' ' : effectWords(effect)}
+        {offer && (
+          <Button className="ml-2 !h-6 !px-1.5 text-sm" onClick={() => edit.set(`Let the ${label} be heard`, offer)}>
+            {'scope' in offer ? 'touch every hit' : `try ${face.brief({ ...move, ...offer } as Move)}`}
+          </Button>
+        )}
       </p>
     </section>
   );

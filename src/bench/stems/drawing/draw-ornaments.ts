@@ -19,11 +19,11 @@ export function drawOrnaments(g: CanvasRenderingContext2D, palette: Palette, mar
     g.strokeStyle = selected && !heads ? palette.accent : palette.strong;
     g.fillStyle = g.strokeStyle;
     g.lineWidth = detail === 'full' ? 1.4 : 1;
-    g.setLineDash(mark.kind === 'echo' ? [3, 2] : []);
+    g.setLineDash(mark.drawn === 'under' ? [3, 2] : []);
     g.beginPath();
     for (const s of mark.strokes) {
       // Grace strokes share their hit's foot.
-      g.moveTo(mark.kind === 'flam' ? mark.from.x - (mark.from.x - s.x) * 0.35 : s.x, s.baseline);
+      g.moveTo(mark.drawn === 'before' ? mark.from.x - (mark.from.x - s.x) * 0.35 : s.x, s.baseline);
       g.lineTo(s.x, s.top);
     }
     g.stroke();
@@ -38,9 +38,9 @@ export function drawOrnaments(g: CanvasRenderingContext2D, palette: Palette, mar
   }
 }
 
-function drawBracket(g: CanvasRenderingContext2D, palette: Palette, { kind, from, to, count }: OrnamentMark, selected: boolean, numbered: boolean) {
+function drawBracket(g: CanvasRenderingContext2D, palette: Palette, { drawn, from, to, count }: OrnamentMark, selected: boolean, numbered: boolean) {
   // Its ends point to the strokes.
-  const end = kind === 'echo' ? -4 : 4;
+  const end = drawn === 'under' ? -4 : 4;
   if (Math.abs(to.x - from.x) < 3) return;
   g.strokeStyle = selected ? palette.accent : palette.ink;
   g.lineWidth = selected ? 1.8 : 1.2;

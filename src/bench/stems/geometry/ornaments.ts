@@ -1,8 +1,9 @@
 import type { Performance } from '@/core/perform/perform';
-import type { OrnamentKind } from '@/core/model/ornament';
 import { strokesOfHit } from '@/core/ornament/strokes';
 import type { Hit, HitId, Part } from '@/core/model/part';
 import { endOfPart } from '@/core/part/part-time';
+import { ornamentHandOf } from '../ornaments/all';
+import type { Drawn } from '../ornaments/hand';
 import { xOf, type Axis } from './axis';
 import type { RowBox } from './rows';
 import { heightOf, type Stem } from './stems';
@@ -22,7 +23,7 @@ export interface OrnamentMark {
   id: HitId;
   /** Index of the hit in the part. */
   index: number;
-  kind: OrnamentKind;
+  drawn: Drawn;
   /** In the order of their number; the hit's own stem is not among them. */
   strokes: StrokeMark[];
   /** How many strokes there are, the hit's own included. */
@@ -36,8 +37,6 @@ export interface OrnamentMark {
 const ABOVE = 11;
 /** Under the feet. */
 const BELOW = 10;
-/** Grace strokes lie closer than single pixels of time show: a ms before the hit is at least so many pixels. */
-const GRACE_PIXELS_A_MS = 0.26;
 
 /** The ornaments of the stems in sight, by row as the stems are. */
 export function layoutOrnaments(part: Part, performance: Performance, axis: Axis, rows: readonly RowBox[], stems: readonly (readonly Stem[])[]): OrnamentMark[] {
@@ -47,28 +46,29 @@ export function layoutOrnaments(part: Part, performance: Performance, axis: Axis
 function markOf(part: Part, performance: Performance, axis: Axis, rows: readonly RowBox[], row: RowBox, stem: Stem): OrnamentMark | null {
   const hit = part.hits[stem.index] as Hit;
   if (!hit.ornament || hit.choke) return null;
-  const { kind } = hit.ornament;
+  const hand = ornamentHandOf(hit.ornament.kind);
+  const { drawn } = hand;
   const [main, ...others] = strokesOfHit(part, performance, stem.index);
   if (!main) return null;
   const mainX = xOf(axis, main.tick);
-  const spacing = hit.ornament.kind === 'flam' ? hit.ornament.spacingMs * GRACE_PIXELS_A_MS : 0;
+  const spacing = hand.apart?.(hit.ornament) ?? 0;
   const end = endOfPart(part);
   const strokes = others.flatMap((stroke, k): StrokeMark[] => {
     if (stroke.tick >= end) return [];
     const own = stroke.voice === hit.voice ? row : rows.find((b) => b.voice === stroke.voice);
     if (!own) return [];
     // Strokes stand where they sound, seen from the head; grace strokes further apart than they are.
-    const apart = kind === 'flam' ? -(others.length - k) * Math.max(spacing, xPerGrace(axis, main.tick, stroke.tick, others.length - k)) : xOf(axis, stroke.tick) - mainX;
-    return [{ x: (kind === 'flam' ? stem.headX : stem.footX) + apart, baseline: own.baseline, top: own.baseline - heightOf(own, stroke.velocity), velocity: stroke.velocity }];
+    const apart = drawn === 'before' ? -(others.length - k) * Math.max(spacing, xPerGrace(axis, main.tick, stroke.tick, others.length - k)) : xOf(axis, stroke.tick) - mainX;
+    return [{ x: (drawn === 'before' ? stem.headX : stem.footX) + apart, baseline: own.baseline, top: own.baseline - heightOf(own, stroke.velocity), velocity: stroke.velocity }];
   });
-  const last = kind === 'flam' ? strokes[0] : strokes.at(-1);
-  // An echo reaches over other hits: its bracket lies flat under the ground line.
-  if (kind === 'echo') {
+  const last = drawn === 'before' ? strokes[0] : strokes.at(-1);
+  // What reaches over other hits has a bracket that lies flat under the ground line.
+  if (drawn === 'under') {
     const y = row.baseline + BELOW;
-    return { id: hit.id, index: stem.index, kind, strokes, count: others.length + 1, from: { x: stem.footX, y }, to: { x: last?.x ?? stem.footX, y } };
+    return { id: hit.id, index: stem.index, drawn, strokes, count: others.length + 1, from: { x: stem.footX, y }, to: { x: last?.x ?? stem.footX, y } };
   }
   const from = { x: stem.headX, y: stem.headY - ABOVE };
-  return { id: hit.id, index: stem.index, kind, strokes, count: others.length + 1, from, to: last ? { x: last.x, y: last.top - ABOVE } : from };
+  return { id: hit.id, index: stem.index, drawn, strokes, count: others.length + 1, from, to: last ? { x: last.x, y: last.top - ABOVE } : from };
 }
 
 const xPerGrace = (axis: Axis, main: number, stroke: number, strokes: number): number => (xOf(axis, main) - xOf(axis, stroke)) / strokes;

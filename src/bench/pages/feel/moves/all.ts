@@ -1,0 +1,25 @@
+import type { Move, MoveKind } from '@/core/model/feel';
+import { accentsFace } from './accents';
+import { apartFace } from './apart';
+import type { MoveFace } from './face';
+import { grooveFace } from './groove';
+import { humanizeFace } from './humanize';
+import { layFace } from './lay';
+import { quantizeFace } from './quantize';
+import { swingFace } from './swing';
+import { timbreFace } from './timbre';
+
+/** How every kind of move is said and seen: the compiler asks for those that are missing. */
+const BY_KIND: { readonly [K in MoveKind]: MoveFace<Extract<Move, { kind: K }>> } = {
+  quantize: quantizeFace,
+  swing: swingFace,
+  groove: grooveFace,
+  lay: layFace,
+  humanize: humanizeFace,
+  apart: apartFace,
+  accents: accentsFace,
+  timbre: timbreFace,
+};
+
+/** In the order in which they are offered. */
+export const MOVE_FACES = Object.values(BY_KIND) as unknown as readonly MoveFace[];

@@ -1,0 +1,40 @@
+'use client';
+
+import type { ApartGroup, ApartMove } from '@/core/model/feel';
+import { apartMove } from '@/core/moves/apart';
+import { Button } from '@/ui/Button';
+import { LEVEL, limit, WIDTH } from '../MovePicture';
+import { MoveNumber, Seed, Words, type MoveFace } from './face';
+
+const GROUP_WORDS: Readonly<Record<ApartGroup, string>> = { 'ride-and-hats': 'ride and hats', kick: 'kick', snare: 'snare', clap: 'clap', toms: 'toms', crash: 'crash', others: 'others' };
+
+/** An item one place further to the front. */
+function swapped<T>(list: readonly T[], i: number): T[] {
+  const next = [...list];
+  [next[i - 1], next[i]] = [next[i] as T, next[i - 1] as T];
+  return next;
+}
+
+export const apartFace: MoveFace<ApartMove> = {
+  spec: apartMove,
+  word: 'Set apart',
+  Sentence: ({ move, edit }) => (
+    <div>
+      <Words>
+        sets what falls together <MoveNumber spec={apartMove} move={move} edit={edit} name="ms" label="Spread" unit="ms apart:" digits={1} />
+        <Seed move={move} edit={edit} />
+      </Words>
+      <ol className="flex flex-wrap gap-1 text-sm">
+        {move.order.map((group, i) => (
+          <li key={group}>
+            <Button className="!h-6 !px-1.5 text-sm" disabled={i === 0} title="Let it sound earlier" onClick={() => edit.set('Change who sounds first', { order: swapped(move.order, i) })}>
+              {GROUP_WORDS[group]}
+            </Button>
+          </li>
+        ))}
+      </ol>
+    </div>
+  ),
+  picture: ({ ms }) => [-1, 0, 1].map((k) => ({ x: WIDTH / 2, lean: limit((k * ms) / 1.6, 14), height: LEVEL + 3 - 3 * Math.abs(k) })),
+  brief: ({ ms }) => `${ms} ms apart`,
+};

@@ -1,0 +1,36 @@
+'use client';
+
+import type { HumanizeMove } from '@/core/model/feel';
+import { humanizeMove } from '@/core/moves/humanize';
+import { loosenessWord } from '../looseness';
+import { LEVEL, limit, PLACES, WANDERING } from '../MovePicture';
+import { MoveNumber, Seed, Words, type MoveFace } from './face';
+
+const of = { spec: humanizeMove };
+const memoryWord = (memory: number): string => (memory < 0.25 ? 'scattered' : memory < 0.6 ? 'mixed' : memory < 0.85 ? 'flowing' : 'wandering');
+
+export const humanizeFace: MoveFace<HumanizeMove> = {
+  spec: humanizeMove,
+  word: 'Humanize',
+  Sentence: ({ move, edit }) => (
+    <Words>
+      wanders by <MoveNumber {...of} move={move} edit={edit} name="timingMs" label="Drift in time" unit="ms" digits={1} /> and{' '}
+      <MoveNumber {...of} move={move} edit={edit} name="velocityPercent" label="Drift in velocity" unit="% of velocity," digits={1} />
+      <span>
+        <MoveNumber {...of} move={move} edit={edit} name="memory" label="Memory" unit={`% ${memoryWord(move.memory)},`} scale={100} />
+      </span>
+      <span>
+        even over <MoveNumber {...of} move={move} edit={edit} name="span" label="Span" unit={move.span === 1 ? 'bar,' : 'bars,'} />
+      </span>
+      <span>
+        sparing strong beats by <MoveNumber {...of} move={move} edit={edit} name="anchor" label="Anchor" unit="%" scale={100} />
+      </span>
+      <Seed move={move} edit={edit} />
+      <span className="font-serif italic" data-testid="looseness">
+        {loosenessWord(move.timingMs)}
+      </span>
+    </Words>
+  ),
+  picture: ({ timingMs, velocityPercent }) => WANDERING.map((w, i) => ({ x: PLACES[i] as number, lean: limit((w * timingMs) / 2, 6), height: Math.max(4, LEVEL + (w * velocityPercent) / 3) })),
+  brief: ({ timingMs, velocityPercent }) => `${timingMs} ms, ${velocityPercent} % of velocity`,
+};

@@ -1,0 +1,20 @@
+'use client';
+
+import type { LayMove } from '@/core/model/feel';
+import { layMove } from '@/core/moves/lay';
+import { FEET, LEVEL, limit } from '../MovePicture';
+import { MoveNumber, Words, type MoveFace } from './face';
+
+const side = (ms: number): string => (ms < 0 ? 'ms early' : ms > 0 ? 'ms late' : 'ms');
+
+export const layFace: MoveFace<LayMove> = {
+  spec: layMove,
+  word: 'Lay back',
+  Sentence: ({ move, edit }) => (
+    <Words>
+      lies <MoveNumber spec={layMove} move={move} edit={edit} name="ms" label="Lay" unit={side(move.ms)} digits={1} />
+    </Words>
+  ),
+  picture: ({ ms }) => FEET.map((x) => ({ x, lean: limit(ms / 3, 8), height: LEVEL })),
+  brief: ({ ms }) => `${Math.abs(ms)} ${side(ms)}`,
+};

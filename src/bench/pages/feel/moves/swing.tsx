@@ -1,0 +1,19 @@
+'use client';
+
+import { swingShift } from '@/core/feel/swing';
+import type { SwingMove } from '@/core/model/feel';
+import { swingMove } from '@/core/moves/swing';
+import { FEET, LEVEL } from '../MovePicture';
+import { SwingSentence } from '../SwingSentence';
+import type { MoveFace } from './face';
+
+export const swingFace: MoveFace<SwingMove> = {
+  spec: swingMove,
+  word: 'Swing',
+  Sentence: SwingSentence,
+  picture({ percent, inverse }) {
+    const shift = swingShift(1, 2, percent) * 16 * (inverse ? -1 : 1);
+    return FEET.map((x, i) => ({ x: i % 2 === 1 ? x + shift : x, lean: 0, height: LEVEL }));
+  },
+  brief: ({ division, percent }) => `${division} at ${percent} %`,
+};

@@ -1,0 +1,33 @@
+'use client';
+
+import type { TimbreMove } from '@/core/model/feel';
+import { timbreMove } from '@/core/moves/timbre';
+import { LEVEL, limit, PLACES, WANDERING } from '../MovePicture';
+import { MoveNumber, Seed, Words, type MoveFace } from './face';
+
+const of = { spec: timbreMove };
+
+export const timbreFace: MoveFace<TimbreMove> = {
+  spec: timbreMove,
+  word: 'Timbre',
+  Sentence: ({ move, edit }) => (
+    <Words>
+      sounds of their own: pan <MoveNumber {...of} move={move} edit={edit} name="pan" label="Pan" unit="%," />
+      <span>
+        pitch <MoveNumber {...of} move={move} edit={edit} name="pitch" label="Pitch" unit="semitones," digits={2} />
+      </span>
+      <span>
+        brightness <MoveNumber {...of} move={move} edit={edit} name="brightness" label="Brightness" unit="% to either side;" />
+      </span>
+      <span>
+        brighter by velocity <MoveNumber {...of} move={move} edit={edit} name="velocityBrightness" label="Brightness by velocity" unit="%," />
+      </span>
+      <span>
+        panned by pitch <MoveNumber {...of} move={move} edit={edit} name="pitchPan" label="Pan by pitch" unit="% an octave" />
+      </span>
+      <Seed move={move} edit={edit} />
+    </Words>
+  ),
+  picture: ({ brightness, velocityBrightness }) => WANDERING.map((w, i) => ({ x: PLACES[i] as number, lean: 0, height: limit(LEVEL + (w * (brightness + Math.abs(velocityBrightness))) / 12, 20) })),
+  brief: ({ pitch, brightness }) => `${pitch} semitones, ${brightness} % brightness`,
+};

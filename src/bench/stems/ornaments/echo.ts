@@ -1,0 +1,21 @@
+import { MOST_REPEATS, ORNAMENT_LIMITS, type Echo } from '@/core/model/ornament';
+import { stepOf } from '@/core/time/grid';
+import { clamp } from '@/core/units';
+import { percent, PIXELS_A_STROKE, type OrnamentHand } from './hand';
+
+export const echoHand: OrnamentHand<Echo> = {
+  kind: 'echo',
+  drawn: 'under',
+  bracket(echo, { up }) {
+    const repeats = clamp(echo.repeats + Math.round(up / PIXELS_A_STROKE), 1, MOST_REPEATS);
+    return { change: { repeats }, text: `${repeats} ${repeats === 1 ? 'repeat' : 'repeats'}` };
+  },
+  along(echo, { x }, { pixelsPerTick }) {
+    const steps = clamp(Math.round(echo.steps + x / pixelsPerTick / echo.repeats / stepOf(echo.grid)), ...ORNAMENT_LIMITS.steps);
+    return { change: { steps }, text: `every ${steps} of ${echo.grid}` };
+  },
+  slope(echo, { up }) {
+    const decay = clamp(Math.round((echo.decay + up / 120) * 100) / 100, ...ORNAMENT_LIMITS.decay);
+    return { change: { decay }, text: `each at ${percent(decay)}` };
+  },
+};
