@@ -4,9 +4,9 @@ import dynamic from 'next/dynamic';
 import { useEffect } from 'react';
 import { followWhole } from './store/follow-whole';
 import { useBench, useBenchStore } from './store/context';
-import { usePlayback } from './playback/use-playback';
+import { usePlayback, type Playback } from './playback/use-playback';
 import { RecordingProvider, useRecorded } from './recording/context';
-import { useShortcuts } from './keys/use-shortcuts';
+import { useKeys } from './keys/use-keys';
 import { useDiagnostics } from './diagnostics';
 import { HandLine } from './chrome/HandLine';
 import { PhraseStrip } from './chrome/PhraseStrip';
@@ -29,7 +29,6 @@ const KitDialog = dynamic(() => import('./dialogs/KitDialog').then((m) => m.KitD
 /** One part: rows in the middle, transport and compare on top, one side panel, the phrase strip below. */
 export function Bench({ onReload }: { onReload: () => void }) {
   const playback = usePlayback();
-  useShortcuts(playback);
   useDiagnostics(playback);
   const store = useBenchStore();
   useEffect(() => followWhole(store), [store]);
@@ -43,6 +42,7 @@ export function Bench({ onReload }: { onReload: () => void }) {
   return (
     <RecordingProvider playback={playback}>
       <div className="flex h-dvh min-h-[480px] flex-col overflow-hidden">
+        <Keys playback={playback} />
         <TopBar playback={playback} />
         <main className="flex min-h-0 flex-1 border-t border-line">
           <h1 className="sr-only">{name}</h1>
@@ -67,6 +67,12 @@ export function Bench({ onReload }: { onReload: () => void }) {
       </div>
     </RecordingProvider>
   );
+}
+
+/** Within the recording, since a key records. */
+function Keys({ playback }: { playback: Playback }) {
+  useKeys(playback);
+  return null;
 }
 
 function LearnSelected() {

@@ -1,11 +1,11 @@
 import Dexie, { type EntityTable, type Table } from 'dexie';
 import type { PartDiff } from '@/core/part/diff';
 import type { Part } from '@/core/model/part';
-import type { Guards, RawEvent, Take } from '@/core/model/take';
-import type { VelocityCurve } from '@/core/model/take';
+import type { Guards, RawEvent, Take, VelocityCurve } from '@/core/model/take';
 import type { StepKind } from '@/editing/history';
 import { factory, keyRange } from './backing';
 import type { PartSummary } from './summary';
+import { TABLES, type TableSpec } from './tables';
 
 /** A part as the Shelf lists it. `head` is the number of its last edit: whoever writes must have seen it. */
 export interface PartRow {
@@ -108,7 +108,7 @@ export interface FlagRow {
   at: number;
 }
 
-/** The browser's store. A new version gets a new `version(n)` line; old ones stay, so that every older store can be opened. */
+/** The browser's store, made of its tables: those of each version are added to an older store when it is opened. */
 export class NodSwayDatabase extends Dexie {
   parts!: EntityTable<PartRow, 'id'>;
   bodies!: EntityTable<BodyRow, 'id'>;
@@ -123,14 +123,13 @@ export class NodSwayDatabase extends Dexie {
   takeEvents!: Table<TakeEventsRow, [string, number]>;
   inputs!: EntityTable<InputRow, 'id'>;
 
-  constructor(name = 'nod-sway') {
+  constructor(
+    name = 'nod-sway',
+    readonly specs: readonly TableSpec[] = TABLES,
+  ) {
     // Strict: what was answered is on the disk, not in a buffer that a crash takes along.
     super(name, { indexedDB: factory, IDBKeyRange: keyRange, chromeTransactionDurability: 'strict' });
-    this.version(1).stores({ parts: 'id, updatedAt', bodies: 'id', edits: '[partId+seq]', songs: 'id', flags: 'name' });
-    this.version(2).stores({ kits: 'name', feels: 'name' });
-    this.version(3).stores({ versions: 'id, partId' });
-    this.version(4).stores({ grooves: 'id' });
-    this.version(5).stores({ takes: 'id, partId', takeEvents: '[takeId+n]', inputs: 'id' });
+    for (const version of new Set(specs.map((spec) => spec.since))) this.version(version).stores(Object.fromEntries(specs.filter((spec) => spec.since === version).map((spec) => [spec.name, spec.keys])));
   }
 }
 

@@ -1,27 +1,13 @@
 import type { KitMap } from '@/core/voices';
-import { database, type NodSwayDatabase } from './database';
-import { named } from './named';
+import { database, type KitRow, type NodSwayDatabase } from './database';
+import { NamedStore } from './named-store';
+
+const rowOf = ({ name, voices }: KitMap): KitRow => ({ name, voices });
 
 /** Keeps kit maps by name, for every part. */
-export class KitStore {
-  constructor(private readonly db: NodSwayDatabase = database) {}
-
-  /** @throws NamedError store-full, store-refused */
-  list(): Promise<KitMap[]> {
-    return named(async () => (await this.db.kits.orderBy('name').toArray()).map(({ name, voices }) => ({ name, voices })));
-  }
-
-  /** Keeps a kit map; one of the same name is replaced. */
-  save(kit: KitMap): Promise<void> {
-    return named(async () => void (await this.db.kits.put({ name: kit.name, voices: kit.voices })));
-  }
-
-  /** Takes a kit map away; the result puts it back. */
-  remove(kit: KitMap): Promise<() => Promise<void>> {
-    return named(async () => {
-      await this.db.kits.delete(kit.name);
-      return () => this.save(kit);
-    });
+export class KitStore extends NamedStore<KitMap> {
+  constructor(db: NodSwayDatabase = database) {
+    super(db, 'kits', (rows) => (rows as KitRow[]).map(({ name, voices }) => ({ name, voices })), rowOf);
   }
 }
 

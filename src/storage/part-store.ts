@@ -8,6 +8,7 @@ import type { FinishedEdit } from '@/editing/saver';
 import { database, type EditRow, type NodSwayDatabase, type PartRow } from './database';
 import { named } from './named';
 import { summarize } from './summary';
+import { removeOfPart } from './tables';
 
 /** A part with the number of the last edit in it. */
 export interface StoredPart {
@@ -178,30 +179,9 @@ export class PartStore {
     return named(() => this.db.parts.orderBy('updatedAt').reverse().toArray());
   }
 
-  /** Takes a part off the Shelf, with its versions and takes; the result puts it back. */
+  /** Takes a part off the Shelf, with everything that belongs to it; the result puts it back. */
   remove(id: string): Promise<() => Promise<void>> {
-    const { parts, bodies, songs, edits, versions, takes, takeEvents } = this.db;
-    const tables = [parts, bodies, edits, songs, versions, takes, takeEvents];
-    return named(() =>
-      this.db.transaction('rw', tables, async () => {
-        const own = versions.where('partId').equals(id);
-        const [row, body, song, edited, kept] = await Promise.all([parts.get(id), bodies.get(id), songs.get(id), this.editsOf(id).toArray(), own.toArray()]);
-        const played = await takes.where('partId').equals(id).toArray();
-        const eventsOf = (take: string) => takeEvents.where('[takeId+n]').between([take, Dexie.minKey], [take, Dexie.maxKey]);
-        const events = (await Promise.all(played.map((t) => eventsOf(t.id).toArray()))).flat();
-        await Promise.all([parts.delete(id), bodies.delete(id), songs.delete(id), this.editsOf(id).delete(), own.delete(), takes.bulkDelete(played.map((t) => t.id)), ...played.map((t) => eventsOf(t.id).delete())]);
-        return () =>
-          this.db.transaction('rw', tables, async () => {
-            if (row) await parts.put(row);
-            if (body) await bodies.put(body);
-            if (song) await songs.put(song);
-            await edits.bulkPut(edited);
-            await versions.bulkPut(kept);
-            await takes.bulkPut(played);
-            await takeEvents.bulkPut(events);
-          });
-      }),
-    );
+    return named(() => removeOfPart(this.db, id, this.db.specs));
   }
 
   has(id: string): Promise<boolean> {

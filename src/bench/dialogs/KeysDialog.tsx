@@ -1,13 +1,10 @@
 'use client';
 
 import { Modal } from '@/ui/Modal';
-import { ELSEWHERE, SHORTCUTS, type Shortcut } from '../keys/shortcuts';
-
-type Line = Pick<Shortcut, 'keys' | 'group' | 'text' | 'shown'>;
-const LINES: readonly Line[] = [...SHORTCUTS, ...ELSEWHERE];
+import { KEYS, type KeySpec } from '../keys/keys';
 import { useBenchStore } from '../store/context';
 
-const GROUPS: readonly Shortcut['group'][] = ['Step cursor', 'Lay down', 'Select', 'Dynamics', 'Placement', 'Tools and sight', 'Hear', 'Keep'];
+const GROUPS: readonly KeySpec['group'][] = ['Step cursor', 'Lay down', 'Select', 'Dynamics', 'Placement', 'Tools and sight', 'Hear', 'Keep'];
 
 const SHOWN: Readonly<Record<string, string>> = { mod: 'Ctrl', space: 'Space', enter: 'Enter', delete: 'Delete', escape: 'Esc', shift: 'Shift', left: '←', right: '→', up: '↑', down: '↓', pageup: 'Page up', pagedown: 'Page down', home: 'Home', end: 'End' };
 
@@ -19,7 +16,7 @@ const keyText = (keys: string): string =>
     .join(' ');
 
 /** Every shortcut, by what it is for. */
-export function KeysDialog() {
+export function KeysDialog({ specs = KEYS }: { specs?: readonly KeySpec[] }) {
   const { getState } = useBenchStore();
   return (
     <Modal open wide onClose={() => getState().setDesk({ dialog: null })} title="Keys" about="Arrows move the step cursor while it is shown (C), and otherwise the selection.">
@@ -28,7 +25,7 @@ export function KeysDialog() {
           <section key={group} className="mb-4 break-inside-avoid">
             <h3 className="mb-1 font-serif text-base">{group}</h3>
             <dl className="space-y-0.5 text-sm leading-[18px]">
-              {LINES.filter((s) => s.group === group && s.shown !== null).map((s) => (
+              {specs.filter((s) => s.group === group && s.shown !== null).map((s) => (
                 <div key={s.keys[0]} className="flex gap-2">
                   <dt className="w-[76px] shrink-0 font-semibold">{s.shown ?? keyText(s.keys[0] as string)}</dt>
                   <dd>{s.text}</dd>

@@ -1,20 +1,18 @@
 'use client';
 
 import { createContext, useContext, useEffect, useMemo, type ReactNode } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
 import { useStore } from 'zustand';
 import { Receiver } from '@/devices/output';
 import { PadDevice } from '@/devices/pads';
 import { inputStore } from '@/storage/input-store';
 import { takeStore } from '@/storage/take-store';
-import { say, showError } from '@/ui/notify';
+import { showError } from '@/ui/notify';
 import { enterStep } from '../actions/step-entry';
 import type { Playback } from '../playback/use-playback';
 import { useBenchStore } from '../store/context';
 import { createRecorder, type Recorder } from './recorder';
 import type { RecordingState } from './recording-state';
 import { createSender, type Sender } from './sender';
-import { isCovered } from '@/ui/covered';
 
 export interface Recording {
   recorder: Recorder;
@@ -54,21 +52,6 @@ export function RecordingProvider({ playback, children }: { playback: Playback; 
       recording.sender.dispose();
     };
   }, [recording]);
-  useHotkeys(
-    'shift+r',
-    () => {
-      const { phase } = recording.recorder.state.getState();
-      if (phase === 'counting' || phase === 'recording') return recording.recorder.stop();
-      // What is recorded, and from what, is seen on its page; pads are there to be struck.
-      bench.getState().setDesk({ page: 'takes' });
-      if (recording.recorder.state.getState().input.id === recording.pads.id) {
-        recording.recorder.set({ padsShown: true });
-        say('Recording from the pads below and computer keys: “keys play” makes letters strike them. Another device is chosen under Play from.');
-      }
-      recording.recorder.start();
-    },
-    { ignoreEventWhen: isCovered, preventDefault: true },
-  );
   return <Context.Provider value={recording}>{children}</Context.Provider>;
 }
 

@@ -9,7 +9,8 @@ import { Section } from '@/ui/Section';
 import { say } from '@/ui/notify';
 import { actOnSelection, touchOf } from '../../actions/act';
 import { useBench, useBenchStore, useBenchSwept } from '../../store/context';
-import { ornamentSentenceOf } from './ornaments/all';
+import { ORNAMENT_SENTENCES } from './ornaments/all';
+import type { OrnamentSentence } from './ornaments/sentence';
 
 const small = '!h-7 !px-[7px] text-sm';
 
@@ -22,7 +23,7 @@ export function OrnamentSection() {
   const none = selection.size === 0;
   const index = part.hits.findIndex((h) => selection.has(h.id) && h.ornament);
   const ornament = part.hits[index]?.ornament;
-  const Sentence = ornament && ornamentSentenceOf(ornament.kind);
+  const Sentence = ornament && (ORNAMENT_SENTENCES[ornament.kind] as OrnamentSentence);
   const give = (word: string, next: Ornament) => actOnSelection(store, `Give a ${word} to`, (p, ids) => setOrnament(p, ids, next));
   const expand = () => {
     const { part: now, selection: chosen, run } = getState();

@@ -5,6 +5,4 @@ import { RollSentence } from './RollSentence';
 import type { OrnamentSentence } from './sentence';
 
 /** The sentence of every kind of ornament: the compiler asks for those that are missing. */
-const BY_KIND: { readonly [K in OrnamentKind]: OrnamentSentence<Extract<Ornament, { kind: K }>> } = { roll: RollSentence, flam: FlamSentence, echo: EchoSentence };
-
-export const ornamentSentenceOf = (kind: OrnamentKind): OrnamentSentence => BY_KIND[kind] as OrnamentSentence;
+export const ORNAMENT_SENTENCES: { readonly [K in OrnamentKind]: OrnamentSentence<Extract<Ornament, { kind: K }>> } = { roll: RollSentence, flam: FlamSentence, echo: EchoSentence };

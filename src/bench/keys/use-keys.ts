@@ -1,9 +1,10 @@
 'use client';
 
-import { useEffect } from 'react';
+import { useEffect, useMemo, useRef } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import type { Playback } from '../playback/use-playback';
-import { shortcutOf } from './shortcuts';
+import { useRecording } from '../recording/context';
+import { keyName, keyOf, KEYS, type Context, type KeySpec } from './keys';
 import { useBenchStore } from '../store/context';
 import { isCovered } from '@/ui/covered';
 
@@ -26,34 +27,45 @@ function belongsElsewhere(e: KeyboardEvent): boolean {
 
 const OPTIONS = { ignoreEventWhen: belongsElsewhere, enableOnFormTags: ['slider', 'radio'] } as const;
 
-/** Keys of the Bench, from the table in shortcuts.ts. Platform keys do what they do everywhere; W is for "written". */
-export function useShortcuts(playback: Playback): void {
+/** Keys of the Bench. Platform keys do what they do everywhere; W is for "written". */
+export function useKeys(playback: Playback, specs: readonly KeySpec[] = KEYS): void {
   const store = useBenchStore();
+  const recording = useRecording();
+  const context = useMemo((): Context => ({ store, playback, recording }), [store, playback, recording]);
+  /** The key that is held down. */
+  const held = useRef<KeySpec | null>(null);
   useHotkeys('*', (e) => {
-    const shortcut = shortcutOf(e);
-    if (!shortcut) return;
-    e.preventDefault();
-    // Enter keeps what is being shaped; anything else starts from there.
-    if (e.key === 'Enter' && store.getState().underway) return store.getState().settle();
-    shortcut.run({ store, playback });
+    const spec = keyOf(e, specs);
+    if (!spec?.run && !spec?.hold) return;
+    if (e.repeat && spec.hold) return;
+    if (spec.run) e.preventDefault();
+    spec.run?.(context);
+    if (!spec.hold) return;
+    held.current = spec;
+    spec.hold(context, true);
   }, OPTIONS);
-  useHotkeys('w', () => playback.holdWritten(true), { ...OPTIONS, keydown: true });
-  useHotkeys('q', () => playback.holdOther(true), { ...OPTIONS, keydown: true });
-  useHotkeys('q', () => playback.holdOther(false), { keyup: true, keydown: false, enableOnFormTags: ['slider', 'radio'] });
-  useHotkeys('w', () => playback.holdWritten(false), { keyup: true, keydown: false, enableOnFormTags: ['slider', 'radio'] });
   useEffect(() => {
-    // A window that loses the keyboard never hears the key come up.
-    const release = () => playback.holdWritten(false);
+    const letGo = () => {
+      held.current?.hold?.(context, false);
+      held.current = null;
+    };
+    const onUp = (e: KeyboardEvent) => {
+      // Whatever else is held by now.
+      if (held.current?.keys.includes(keyName(e.key))) letGo();
+    };
     // A button that was clicked with a pointer gives Space back to the transport.
     const giveBack = (e: MouseEvent) => {
       const focused = document.activeElement as HTMLElement | null;
       if (e.detail > 0 && focused?.matches('button:not([role=combobox]):not([role=tab])') && !focused.closest('[role=dialog]')) focused.blur();
     };
-    window.addEventListener('blur', release);
+    window.addEventListener('keyup', onUp);
+    // A window that loses the keyboard never hears the key come up.
+    window.addEventListener('blur', letGo);
     window.addEventListener('click', giveBack);
     return () => {
-      window.removeEventListener('blur', release);
+      window.removeEventListener('keyup', onUp);
+      window.removeEventListener('blur', letGo);
       window.removeEventListener('click', giveBack);
     };
-  }, [playback]);
+  }, [context]);
 }

@@ -2,8 +2,8 @@ import { ticks, TICKS_PER_QUARTER } from '@/core/units';
 import { smallPart } from '@tests/support/arbitraries';
 import { firstShape, SHAPE_KINDS, shapeLabel } from '../pages/hits/shape-kinds';
 import { groupings } from '../pages/bars/groupings';
-import { keysOf, SHORTCUTS } from '../keys/shortcuts';
-import { brushVelocity, linesOfStroke, stepIndexOf } from './tools';
+import { keysOf, KEYS } from './keys';
+import { brushVelocity, linesOfStroke, stepIndexOf } from '../store/tools';
 import { QUALITIES, QUALITY } from '@/core/shaping/qualities';
 import { shapeHits } from '@/core/shaping/shape-hits';
 
@@ -29,7 +29,7 @@ test('accents follow the strokes of a bar and restart at each bar line', () => {
 });
 
 test('no two shortcuts share keys; Shift counts for letters and named keys alone', () => {
-  const all = SHORTCUTS.flatMap((s) => s.keys);
+  const all = KEYS.flatMap((s) => s.keys);
   expect(new Set(all).size).toBe(all.length);
   const event = (key: string, more: Partial<KeyboardEvent> = {}) => keysOf({ key, ctrlKey: false, metaKey: false, shiftKey: false, altKey: false, ...more });
   expect([event('Z', { ctrlKey: true, shiftKey: true }), event('?', { shiftKey: true }), event('ArrowUp', { shiftKey: true }), event(' '), event('z', { metaKey: true })]).toEqual(['mod+shift+z', '?', 'shift+up', 'space', 'mod+z']);

@@ -17,6 +17,7 @@ import { copySelection, cutSelection, paste } from '../actions/clipboard';
 import { clearNudges, nudgeSelection } from '../actions/nudging';
 import { leaveSuggestion, lookAtSuggestion, takeSuggestion } from '../actions/suggesting';
 import type { Playback } from '../playback/use-playback';
+import type { Recording } from '../recording/context';
 import { performanceOf } from '../store/derived';
 import type { BenchStore } from '../store/bench-store';
 import type { Tool } from '../store/tools';
@@ -24,16 +25,21 @@ import type { Tool } from '../store/tools';
 export interface Context {
   store: BenchStore;
   playback: Playback;
+  recording: Recording;
 }
 
-export interface Shortcut {
+/** A key of the Bench. The sheet and whatever else tells keys are made from these. */
+export interface KeySpec {
   /** As pressed, "mod" being Ctrl or Cmd: the first is shown. */
   keys: readonly string[];
   group: 'Hear' | 'Step cursor' | 'Select' | 'Dynamics' | 'Placement' | 'Lay down' | 'Tools and sight' | 'Keep';
   text: string;
   /** What the sheet shows instead of the first keys; null where another line says it. */
   shown?: string | null;
-  run: (context: Context) => void;
+  /** What a press does. A key that is handled where it belongs has none, and stands here for the sheet. */
+  run?: (context: Context) => void;
+  /** What happens while it is held: called when it goes down, and when it comes up or the window loses the keyboard. */
+  hold?: (context: Context, down: boolean) => void;
 }
 
 const tool = (to: Tool) => ({ store }: Context) => {
@@ -123,13 +129,34 @@ const arrow = (lines: number, rows: number, big: boolean) => (c: Context) => {
   nudgeSelection(c.store, lines * (big ? 5 : 1));
 };
 
-export const SHORTCUTS: readonly Shortcut[] = [
+/** Keeps what is being shaped, takes a suggestion, or else places and takes away. */
+function enter({ store, playback }: Context) {
+  if (store.getState().underway) return store.getState().settle();
+  if (!takeSuggestion(store)) toggleAtCaret(store, playback.audition);
+}
+
+function record({ store, recording: { recorder, pads } }: Context) {
+  const { phase, input } = recorder.state.getState();
+  if (phase === 'counting' || phase === 'recording') return recorder.stop();
+  // What is recorded, and from what, is seen on its page; pads are there to be struck.
+  store.getState().setDesk({ page: 'takes' });
+  if (input.id === pads.id) {
+    recorder.set({ padsShown: true });
+    say('Recording from the pads below and computer keys: “keys play” makes letters strike them. Another device is chosen under Play from.');
+  }
+  recorder.start();
+}
+
+export const KEYS: readonly KeySpec[] = [
   { keys: ['space'], group: 'Hear', text: 'Play, stop', run: ({ playback }) => playback.toggle() },
   { keys: ['m'], group: 'Hear', text: 'Mute the open row', run: switchRow('muted') },
   { keys: ['o'], group: 'Hear', text: 'Hear only the open row', run: switchRow('soloed') },
+  { keys: ['w'], group: 'Hear', text: 'Hold: hear and see the part as written', hold: ({ playback }, down) => playback.holdWritten(down) },
+  { keys: ['q'], group: 'Hear', text: 'Hold: hear the feel that is kept for comparing', hold: ({ playback }, down) => playback.holdOther(down) },
+  { keys: ['shift+r'], group: 'Hear', text: 'Record over the loop; stop and keep', run: record },
 
   { keys: ['c'], group: 'Step cursor', text: 'Show the step cursor, hide it', run: ({ store }) => toggleCaret(store) },
-  { keys: ['enter'], group: 'Step cursor', text: 'Place a hit there, or take it away', run: ({ store, playback }) => void (takeSuggestion(store) || toggleAtCaret(store, playback.audition)) },
+  { keys: ['enter'], group: 'Step cursor', text: 'Place a hit there, or take it away', run: enter },
   { keys: ['f'], group: 'Step cursor', text: 'Fill from there with the brush, to the end of the bar or loop', run: ({ store }) => fillFromCaret(store) },
   { keys: ['right'], group: 'Step cursor', text: 'Next line; without cursor: nudge late', run: arrow(1, 0, false) },
   { keys: ['left'], group: 'Step cursor', text: 'Line before; without cursor: nudge early', run: arrow(-1, 0, false) },
@@ -153,7 +180,7 @@ export const SHORTCUTS: readonly Shortcut[] = [
   { keys: ['shift+u'], group: 'Dynamics', text: 'Louder by 10', run: louder(10) },
   { keys: ['shift+d'], group: 'Dynamics', text: 'Softer by 10', run: louder(-10) },
   ...Object.entries(LEVELS).map(
-    ([key, level]): Shortcut => ({ keys: [key], group: 'Dynamics', text: 'Velocity of the selection or brush: 12 to 124, 0 is 127', shown: key === '1' ? '1 … 9, 0' : null, run: (c) => setLevel(c, level) }),
+    ([key, level]): KeySpec => ({ keys: [key], group: 'Dynamics', text: 'Velocity of the selection or brush: 12 to 124, 0 is 127', shown: key === '1' ? '1 … 9, 0' : null, run: (c) => setLevel(c, level) }),
   ),
 
   { keys: ['e'], group: 'Placement', text: 'Early by one nudge', run: ({ store }) => nudgeSelection(store, -1) },
@@ -185,27 +212,23 @@ export const SHORTCUTS: readonly Shortcut[] = [
   { keys: ['x'], group: 'Tools and sight', text: 'The table of hits', run: ({ store }) => store.getState().setDesk({ table: !store.getState().desk.table }) },
   { keys: ['?'], group: 'Tools and sight', text: 'This sheet', run: ({ store }) => store.getState().setDesk({ dialog: 'keys' }) },
 
+  { keys: ['escape'], group: 'Tools and sight', text: 'Put back, leave, choose nothing: one thing at a time' },
+
   { keys: ['mod+z'], group: 'Keep', text: 'Undo', run: ({ store }) => store.getState().undo() },
   { keys: ['mod+shift+z', 'mod+y'], group: 'Keep', text: 'Redo', run: ({ store }) => store.getState().redo() },
 ];
 
-/** Keys that are handled where they belong, for the sheet alone. */
-export const ELSEWHERE: readonly Pick<Shortcut, 'keys' | 'group' | 'text'>[] = [
-  { keys: ['w'], group: 'Hear', text: 'Hold: hear and see the part as written' },
-  { keys: ['q'], group: 'Hear', text: 'Hold: hear the feel that is kept for comparing' },
-  { keys: ['shift+r'], group: 'Hear', text: 'Record over the loop; stop and keep' },
-  { keys: ['escape'], group: 'Tools and sight', text: 'Put back, leave, choose nothing: one thing at a time' },
-];
-
 const NAMES: Readonly<Record<string, string>> = { ' ': 'space', ArrowUp: 'up', ArrowDown: 'down', ArrowLeft: 'left', ArrowRight: 'right' };
+
+/** A key alone, as the table writes it. */
+export const keyName = (key: string): string => NAMES[key] ?? key.toLowerCase();
 
 /** A key event as the table writes it; Shift counts for letters and named keys alone, since symbols need it on some keyboards. */
 export function keysOf(e: Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' | 'shiftKey' | 'altKey'>): string {
-  const key = NAMES[e.key] ?? e.key.toLowerCase();
+  const key = keyName(e.key);
   const shift = e.shiftKey && (key.length > 1 || /[a-z]/.test(key));
   return `${e.ctrlKey || e.metaKey ? 'mod+' : ''}${e.altKey ? 'alt+' : ''}${shift ? 'shift+' : ''}${key}`;
 }
 
-const BY_KEYS = new Map(SHORTCUTS.flatMap((s) => s.keys.map((k) => [k, s] as const)));
-
-export const shortcutOf = (e: KeyboardEvent): Shortcut | undefined => BY_KEYS.get(keysOf(e));
+/** The key that an event is of, among these. */
+export const keyOf = (e: KeyboardEvent, specs: readonly KeySpec[]): KeySpec | undefined => specs.find((spec) => spec.keys.includes(keysOf(e)));

@@ -1,0 +1,40 @@
+import { labelOfRow } from '@/core/commands/rows';
+import { isIdle } from '@/core/feel/move-spec';
+import type { Hit, Part } from '@/core/model/part';
+import { audibleVoices } from '@/core/playback/program';
+import type { ExportResult } from '@/core/smf/export-part';
+
+/** Rows with hits that do not sound now. */
+export function silentRows(part: Part): string[] {
+  const audible = audibleVoices(part);
+  const played = new Set(part.hits.map((h) => h.voice));
+  return part.rows.map((r) => r.voice).filter((v) => played.has(v) && !audible.has(v));
+}
+
+/** @example namesOf(part, ['snare']) // 'snare' */
+export const namesOf = (part: Part, voices: readonly string[]): string => voices.map((v) => labelOfRow(part, v).toLowerCase()).join(', ');
+
+/** What the export did, in sentences, and what MIDI could not take along. */
+export function account(result: ExportResult, part: Part, { song, written }: { song: boolean; written: boolean }): string[] {
+  const lines = [`Wrote ${result.notes} drum notes${song && !part.source?.ppq ? '' : ` at ${result.ppq} ticks a quarter`}.`];
+  const { early, silent, merged, choked, spilled } = result.left;
+  if (silent.length > 0) lines.push(`Left out, since they are not heard: ${namesOf(part, silent)}.`);
+  if (merged > 0) lines.push(`${merged} ${merged === 1 ? 'note fell' : 'notes fell'} on another of the same key at the same tick: the louder one is left.`);
+  if (spilled > 0) lines.push(`${spilled} ${spilled === 1 ? 'stroke of an ornament lies' : 'strokes of ornaments lie'} behind the end of the part and ${spilled === 1 ? 'was' : 'were'} left out.`);
+  if (result.changesBehind > 0) lines.push(`${result.changesBehind} ${result.changesBehind === 1 ? 'change' : 'changes'} of tempo or meter behind the end of the part ${result.changesBehind === 1 ? 'was' : 'were'} left out.`);
+  if (early > 0) lines.push(`${early} ${early === 1 ? 'hit was' : 'hits were'} performed before the start: ${{ zero: 'moved to 0', 'lead-in': 'one bar was put in front', wrap: 'placed at the end of the loop' }[result.earlyRule]}.`);
+  const count = (has: (h: Hit) => unknown): number => part.hits.filter(has).length;
+  const chokes = count((h) => h.choke);
+  if (chokes > 0) lines.push(`MIDI has no chokes: ${chokes} ${chokes === 1 ? 'ends' : 'end'} what rings before ${chokes === 1 ? 'it' : 'them'}, ${choked} ${choked === 1 ? 'note was' : 'notes were'} shortened.`);
+  const ornaments = count((h) => h.ornament && !h.choke);
+  if (ornaments > 0) lines.push(`MIDI has no rolls, flams and echoes: ${ornaments === 1 ? 'one was' : `${ornaments} were`} written as ${ornaments === 1 ? 'its' : 'their'} strokes.`);
+  const coloured = [['pan', count((h) => h.pan)], ['pitch', count((h) => h.pitch)], ['brightness', count((h) => h.brightness)]] as const;
+  const used = coloured.filter(([, n]) => n > 0).map(([name, n]) => `the ${name} of ${n}`);
+  if (used.length > 0) lines.push(`Notes of one MIDI channel share pan, pitch and brightness: ${used.join(', ')} hits stays here.`);
+  const ghosts = part.hits.filter((h) => h.ghost).length;
+  const nudges = part.hits.filter((h) => h.nudge).length;
+  if (ghosts > 0) lines.push(`MIDI has no mark for ghosts: ${ghosts} are plain soft notes there.`);
+  if (!written && (!isIdle(part.feel) || nudges > 0)) lines.push('MIDI cannot hold written and performed side by side: the feel and nudges are in the note times.');
+  if (written && nudges > 0) lines.push(`${nudges} nudges were left out, as the part is written without them.`);
+  return lines;
+}

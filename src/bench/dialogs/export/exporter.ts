@@ -1,0 +1,35 @@
+import type { ComponentType } from 'react';
+import type { Part } from '@/core/model/part';
+
+/** What is taken out: a part as it stands on the Bench. */
+export interface Source {
+  id: string;
+  part: Part;
+  /** The imported song is kept beside it. */
+  hasSong: boolean;
+}
+
+/** A file that an export wrote, and what it did, in sentences. */
+export interface Exported {
+  data: Uint8Array | string;
+  fileName: string;
+  /** Media type. */
+  type: string;
+  said: readonly string[];
+}
+
+/**
+ * A way to take a part out. The list of them all is all.ts. `O` are the options that it reads; exporters that name one alike share it,
+ * so that a choice stays when another way is chosen.
+ */
+export interface ExporterSpec<O extends object = Record<string, unknown>> {
+  id: string;
+  title: string;
+  about: string;
+  isAvailable(source: Source): boolean;
+  /** What its options are at first. */
+  initial(source: Source): O;
+  Options?: ComponentType<{ source: Source; options: O; onChange: (change: Partial<O>) => void }>;
+  /** @throws NamedError */
+  run(source: Source, options: O): Promise<Exported>;
+}

@@ -1,0 +1,24 @@
+import { NamedError } from '@/core/errors';
+import { exportSong } from '@/core/smf/export-song';
+import { readSmf } from '@/core/smf/read';
+import { partStore } from '@/storage/part-store';
+import { fileNameOf } from '@/ui/download';
+import { account } from './account';
+import type { ExporterSpec } from './exporter';
+import { firstNotes, NotesChoices, type NotesOptions } from './midi-options';
+
+export const midiSong: ExporterSpec<NotesOptions> = {
+  id: 'song',
+  title: 'The song with these drums',
+  about: 'Every other track as it came, byte for byte',
+  isAvailable: ({ hasSong }) => hasSong,
+  initial: firstNotes,
+  Options: NotesChoices,
+  async run({ id, part }, { version, withMuted }) {
+    const song = await partStore.song(id);
+    if (!song) throw new NamedError('no-source');
+    const written = version === 'written';
+    const result = exportSong(part, readSmf(song), { written, withMuted });
+    return { data: result.bytes, fileName: `${fileNameOf(part.name)}-song${written ? '-written' : ''}.mid`, type: 'audio/midi', said: account(result, part, { song: true, written }) };
+  },
+};

@@ -1,0 +1,24 @@
+import { PART_FILE_ENDING, writePartFile } from '@/formats/part-file';
+import { partStore } from '@/storage/part-store';
+import { versionStore } from '@/storage/version-store';
+import { fileNameOf } from '@/ui/download';
+import type { ExporterSpec } from './exporter';
+
+export const wholePart: ExporterSpec<object> = {
+  id: 'file',
+  title: 'The part with everything',
+  about: `${PART_FILE_ENDING}: feel, nudges and ghosts, to open here again`,
+  isAvailable: () => true,
+  initial: () => ({}),
+  async run({ id, part, hasSong }) {
+    const song = hasSong ? await partStore.song(id) : undefined;
+    const versions = await versionStore.list(id);
+    const kept = versions.length > 0 ? `, ${versions.length} ${versions.length === 1 ? 'version' : 'versions'}` : '';
+    return {
+      data: writePartFile({ part, versions, ...(song ? { song } : {}) }),
+      fileName: `${fileNameOf(part.name)}${PART_FILE_ENDING}`,
+      type: 'application/json',
+      said: [`Wrote the whole part with its feel${kept}${song ? ' and the imported song' : ''}.`],
+    };
+  },
+};

@@ -1,0 +1,60 @@
+import { Dexie, type Collection, type Table } from 'dexie';
+
+/**
+ * A table of the browser's store: what Dexie keeps it by, and whose its rows are. Deleting a part, and whatever goes through all that
+ * belongs to one, goes through these.
+ */
+export interface TableSpec {
+  name: string;
+  /** Its key, then its indexes, as Dexie writes them. */
+  keys: string;
+  /** Version of the store that it came with: older stores are opened, and get it. */
+  since: number;
+  /** `part`: its rows belong to a part, and go with it. */
+  owner: 'part' | 'library';
+  /** The rows of a part, where its own is `part`. */
+  ofPart?(db: Dexie, partId: string): Collection | Promise<Collection>;
+}
+
+const byId = (name: string) => (db: Dexie, partId: string): Collection => db.table(name).where(':id').equals(partId);
+const byPart = (name: string) => (db: Dexie, partId: string): Collection => db.table(name).where('partId').equals(partId);
+/** Rows of a compound key whose first part is one of these. */
+const within = (table: Table, index: string, firsts: readonly string[]): Collection => table.where(index).inAnyRange(firsts.map((first): [unknown, unknown] => [[first, Dexie.minKey], [first, Dexie.maxKey]]), { includeUppers: true });
+
+/** Every table; a new one is a line here, with the next version. */
+export const TABLES: readonly TableSpec[] = [
+  { name: 'parts', keys: 'id, updatedAt', since: 1, owner: 'part', ofPart: byId('parts') },
+  { name: 'bodies', keys: 'id', since: 1, owner: 'part', ofPart: byId('bodies') },
+  { name: 'edits', keys: '[partId+seq]', since: 1, owner: 'part', ofPart: (db, partId) => within(db.table('edits'), '[partId+seq]', [partId]) },
+  { name: 'songs', keys: 'id', since: 1, owner: 'part', ofPart: byId('songs') },
+  { name: 'flags', keys: 'name', since: 1, owner: 'library' },
+  { name: 'kits', keys: 'name', since: 2, owner: 'library' },
+  { name: 'feels', keys: 'name', since: 2, owner: 'library' },
+  { name: 'versions', keys: 'id, partId', since: 3, owner: 'part', ofPart: byPart('versions') },
+  { name: 'grooves', keys: 'id', since: 4, owner: 'library' },
+  { name: 'takes', keys: 'id, partId', since: 5, owner: 'part', ofPart: byPart('takes') },
+  {
+    name: 'takeEvents',
+    keys: '[takeId+n]',
+    since: 5,
+    owner: 'part',
+    ofPart: async (db, partId) => within(db.table('takeEvents'), '[takeId+n]', (await byPart('takes')(db, partId).primaryKeys()) as string[]),
+  },
+  { name: 'inputs', keys: 'id', since: 5, owner: 'library' },
+];
+
+/** Takes everything of a part out of these tables, all of it or nothing; the result puts it back. */
+export async function removeOfPart(db: Dexie, partId: string, specs: readonly TableSpec[]): Promise<() => Promise<void>> {
+  const owned = specs.filter((spec) => spec.owner === 'part');
+  const tables = owned.map((spec) => db.table(spec.name));
+  const kept = await db.transaction('rw', tables, async () => {
+    // All are read before any is deleted: the rows of one may be found by another's.
+    const found = await Promise.all(owned.map(async (spec) => ({ spec, rows: (await (await spec.ofPart?.(db, partId))?.toArray()) ?? [] })));
+    for (const spec of [...owned].reverse()) await (await spec.ofPart?.(db, partId))?.delete();
+    return found;
+  });
+  return () =>
+    db.transaction('rw', tables, async () => {
+      for (const { spec, rows } of kept) await db.table(spec.name).bulkPut(rows);
+    });
+}

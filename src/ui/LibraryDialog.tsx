@@ -1,0 +1,167 @@
+'use client';
+
+import { useRef, useState, type ReactNode } from 'react';
+import { toast } from 'sonner';
+import { bringIn, broughtWords } from '@/storage/bring-in';
+import { Button } from './Button';
+import { download, fileNameOf } from './download';
+import { Modal } from './Modal';
+import { say, showError } from './notify';
+
+const small = '!h-7 !px-2 text-sm';
+
+/** A thing of the library: one of ours, or of the user's own. */
+export interface LibraryItem {
+  name: string;
+  /** A word on its size, or a sentence on one of ours. */
+  about: string;
+}
+
+/** A way to use one. */
+export interface LibraryUse<T> {
+  word: string;
+  /** What the button is called beside others of its word. */
+  label(name: string): string;
+  title?: string;
+  run(item: T): void;
+}
+
+interface Props<T extends LibraryItem> {
+  title: string;
+  about: string;
+  /** "kit map", "feel". */
+  what: string;
+  ours: readonly T[];
+  own: readonly T[];
+  /** The first is what most want. */
+  uses: readonly LibraryUse<T>[];
+  /** Name that what is here would be kept under. */
+  name: string;
+  /** There is something here to keep. */
+  canKeep: boolean;
+  keep(name: string): Promise<unknown>;
+  rename(item: T, name: string): Promise<unknown>;
+  /** The result puts it back. */
+  remove(item: T): Promise<() => Promise<unknown>>;
+  /** An item as a file; what is here, under a name, without one. */
+  file(item: T | null, name: string): { text: string; ending: string };
+  onClose(): void;
+  /** Stands above the lists. */
+  children?: ReactNode;
+}
+
+const attempt = (work: Promise<unknown>) => void work.catch(showError);
+
+/** Things that are kept under names for every part: used, kept, renamed, deleted, given away and brought in. */
+export function LibraryDialog<T extends LibraryItem>({ title, about, what, ours, own, uses, name: first, canKeep, keep, rename, remove, file, onClose, children }: Props<T>) {
+  const [name, setName] = useState(first);
+  const [renaming, setRenaming] = useState<string | null>(null);
+  const input = useRef<HTMLInputElement>(null);
+  const called = name.trim() || first;
+  const give = (item: T | null, under: string) => {
+    const { text, ending } = file(item, under);
+    download(text, `${fileNameOf(under)}${ending}`, 'application/json');
+  };
+  const onKeep = async () => {
+    await keep(called);
+    say(`${called} is kept for every part.`);
+  };
+  const onRemove = async (item: T) => {
+    const putBack = await remove(item);
+    toast(`${item.name} is gone.`, { action: { label: 'Put it back', onClick: () => attempt(putBack()) } });
+  };
+  const onRename = async (item: T, next: string) => {
+    setRenaming(null);
+    const wanted = next.trim();
+    if (!wanted || wanted === item.name) return;
+    if ([...ours, ...own].some((k) => k.name === wanted)) return say(`${wanted} is there already.`);
+    await rename(item, wanted);
+  };
+  // A file of another kind goes where it belongs.
+  const bring = async (chosen: File) => say(broughtWords(await bringIn(await chosen.text(), chosen.name)));
+
+  const usesOf = (item: T) =>
+    uses.map((use) => (
+      <Button key={use.word} className={small} title={use.title} aria-label={use.label(item.name)} onClick={() => use.run(item)}>
+        {use.word}
+      </Button>
+    ));
+  return (
+    <Modal open onClose={onClose} title={title} about={about}>
+      <div className="space-y-4">
+        {children}
+        <ul aria-label={`Our ${what}s`} className="space-y-1">
+          {ours.map((item) => (
+            <li key={item.name} className="flex items-start gap-1 border-t border-line pt-1">
+              <span className="min-w-0 flex-1">
+                {item.name} <span className="text-sm text-faint">{item.about}</span>
+              </span>
+              {usesOf(item)}
+            </li>
+          ))}
+        </ul>
+        {own.length > 0 && (
+          <ul aria-label={`Your ${what}s`} className="space-y-1">
+            {own.map((item) => (
+              <li key={item.name} className="flex flex-wrap items-baseline gap-1 border-t border-line pt-1">
+                {renaming === item.name ? (
+                  <input
+                    autoFocus
+                    aria-label={`New name of ${item.name}`}
+                    defaultValue={item.name}
+                    maxLength={120}
+                    className="mr-auto rounded border-b border-strong bg-transparent px-1"
+                    onBlur={(e) => attempt(onRename(item, e.target.value))}
+                    onKeyDown={(e) => {
+                      if (e.key === 'Enter') e.currentTarget.blur();
+                      if (e.key !== 'Escape') return;
+                      e.stopPropagation();
+                      setRenaming(null);
+                    }}
+                  />
+                ) : (
+                  <button type="button" className="mr-auto text-left" title="Rename" aria-label={`Rename ${item.name}`} onClick={() => setRenaming(item.name)}>
+                    {item.name} <span className="text-sm text-faint">{item.about}</span>
+                  </button>
+                )}
+                {usesOf(item)}
+                <Button className={small} aria-label={`Export ${item.name}`} onClick={() => give(item, item.name)}>
+                  export
+                </Button>
+                <Button className={small} aria-label={`Delete ${item.name}`} onClick={() => attempt(onRemove(item))}>
+                  delete
+                </Button>
+              </li>
+            ))}
+          </ul>
+        )}
+        <div className="flex flex-wrap items-center gap-2 border-t border-line pt-3">
+          <input aria-label={`Name for this ${what}`} value={name} maxLength={120} onChange={(e) => setName(e.target.value)} className="min-w-0 flex-1 rounded border-b border-strong bg-transparent px-1" />
+          <Button className={small} disabled={!canKeep} onClick={() => attempt(onKeep())}>
+            Keep this {what}
+          </Button>
+          <Button className={small} disabled={!canKeep} onClick={() => give(null, called)}>
+            Export it
+          </Button>
+          <Button className={small} onClick={() => input.current?.click()}>
+            Import one
+          </Button>
+          <input
+            ref={input}
+            type="file"
+            accept=".json"
+            className="sr-only"
+            aria-label={`File of a ${what}`}
+            data-testid="library-file"
+            tabIndex={-1}
+            onChange={(e) => {
+              const chosen = e.target.files?.[0];
+              e.target.value = '';
+              if (chosen) attempt(bring(chosen));
+            }}
+          />
+        </div>
+      </div>
+    </Modal>
+  );
+}
