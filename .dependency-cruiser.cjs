@@ -1,15 +1,26 @@
-/** Who may import whom. The arrows run one way: interface -> store of the Bench -> core. */
+/** Who may import whom: the folders' rules are made from boundaries.cjs. */
+const { FOLDERS } = require('./boundaries.cjs');
+
+const TESTS = '\\.test\\.tsx?$';
+const inside = (folder) => `^src/${folder}/`;
+/** Folders that have rules of their own within another's. */
+const nested = (folder) => FOLDERS.filter((f) => f.folder.startsWith(`${folder}/`)).map((f) => inside(f.folder));
+/** What an entry of `on` means: a folder without those within it that are listed themselves. */
+const allowed = (name) => (name.endsWith('/*') ? `^src/${name.slice(0, -2)}/` : nested(name).length > 0 ? `^src/${name}/(?!(${nested(name).map((n) => n.slice(`^src/${name}/`.length)).join('|')}))` : inside(name));
+
 module.exports = {
   forbidden: [
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
-    { name: 'core-is-pure', comment: 'src/core knows no interface, storage, sound device, format or package', severity: 'error', from: { path: '^src/core', pathNot: '\\.test\\.ts$' }, to: { pathNot: '^src/core' } },
-    { name: 'formats-on-core', severity: 'error', from: { path: '^src/formats', pathNot: '\\.test\\.ts$' }, to: { path: '^src/(?!core|formats)' } },
-    { name: 'storage-below-interface', severity: 'error', from: { path: '^src/storage', pathNot: '\\.test\\.ts$' }, to: { path: '^src/(app|bench|shelf|ui|sound|api)' } },
-    { name: 'sound-below-interface', severity: 'error', from: { path: '^src/sound' }, to: { path: '^src/(app|bench|shelf|ui|storage|api)' } },
-    { name: 'devices-on-core', severity: 'error', from: { path: '^src/devices', pathNot: '\\.test\\.ts$' }, to: { path: '^src/(?!core|devices)' } },
-    { name: 'api-without-browser', severity: 'error', from: { path: '^src/api' }, to: { path: '^src/(app|bench|shelf|ui|storage|sound)' } },
-    { name: 'no-tests-in-code', severity: 'error', from: { pathNot: '\\.test\\.tsx?$|^tests/' }, to: { path: '\\.test\\.tsx?$|^tests/' } },
-    { name: 'no-unlisted-packages', severity: 'error', from: { pathNot: '\\.test\\.tsx?$|^tests/' }, to: { dependencyTypes: ['npm-dev', 'npm-no-pkg', 'npm-unknown'], pathNot: 'node_modules/@types' } },
+    ...FOLDERS.map(({ folder, on }) => ({
+      name: `rests-on (${folder})`,
+      comment: `src/${folder} may import: ${on.join(', ') || 'nothing else'}`,
+      severity: 'error',
+      from: { path: inside(folder), pathNot: [TESTS, ...nested(folder)] },
+      to: { path: '^src/', pathNot: [allowed(folder), ...on.map(allowed)] },
+    })),
+    { name: 'core-is-pure', comment: 'src/core knows no interface, storage, sound device, format or package', severity: 'error', from: { path: '^src/core', pathNot: TESTS }, to: { pathNot: '^src/core' } },
+    { name: 'no-tests-in-code', severity: 'error', from: { pathNot: `${TESTS}|^tests/` }, to: { path: `${TESTS}|^tests/` } },
+    { name: 'no-unlisted-packages', severity: 'error', from: { pathNot: `${TESTS}|^tests/` }, to: { dependencyTypes: ['npm-dev', 'npm-no-pkg', 'npm-unknown'], pathNot: 'node_modules/@types' } },
     { name: 'no-dead-imports', severity: 'error', from: {}, to: { couldNotResolve: true, pathNot: '\\.css$' } },
   ],
   options: { tsConfig: { fileName: 'tsconfig.json' }, tsPreCompilationDeps: true, doNotFollow: { path: 'node_modules' }, enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'require', 'node', 'default', 'types'] } },

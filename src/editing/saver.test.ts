@@ -39,7 +39,7 @@ function saver() {
 
 test('each edit is handed over at once; "saved" is said when the row is up to all of them', async () => {
   const { it, kept, rows, states, now, pause } = saver();
-  pause();
+  void pause();
   for (const label of ['a', 'b', 'c', 'd']) it.save(edit(label));
   expect([...kept]).toEqual([[8, 'a'], [9, 'b'], [10, 'c'], [11, 'd']]);
   await settle();
@@ -92,7 +92,7 @@ test('edits wait in order after a refusal and are written when tried again', asy
 
 test('another tab’s edit or deletion is told at once; our own is not taken for one', async () => {
   const { it, kept, states, now, pause } = saver();
-  pause();
+  void pause();
   it.save(edit('a'));
   it.hear(8);
   now.answer();

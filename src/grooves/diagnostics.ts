@@ -3,7 +3,7 @@
 import { useEffect } from 'react';
 import type { SoundEngine } from '@/sound/engine';
 import type { GroovesState, GroovesStoreApi } from './store/grooves-store';
-import type { Hearing } from './use-hearing';
+import type { Hearing } from './store/use-hearing';
 
 declare global {
   interface Window {

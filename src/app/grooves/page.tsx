@@ -1,4 +1,4 @@
-import { GroovesOfAddress } from '@/grooves/components/GroovesOfAddress';
+import { GroovesOfAddress } from '@/grooves/GroovesOfAddress';
 
 export default function GroovesPage() {
   return <GroovesOfAddress />;

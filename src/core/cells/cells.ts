@@ -93,6 +93,9 @@ function putCell(request: CellRequest, bar: Bar, beats: readonly Beat[], put: (t
     case 'off-beats':
       for (const beat of beats) put(beat.start + offBeatOf(beat.length, bar.meter.denominator));
       return;
+    case 'even-spread':
+      // Runs on over bar lines: laid by spreadLines.
+      return;
     case '3-3-2': {
       const step = stepOf(request.grid);
       for (let s = 0; s * step < bar.length; s++) if ([0, 3, 6].includes(s % 8)) put(bar.start + s * step);

@@ -9,7 +9,7 @@ import type { Part } from '@/core/model/part';
 import { grooveOf, type GroovesState } from '../store/grooves-store';
 import { tempoOf } from '../store/heard';
 import { useGrooves, useGroovesStore, useHandGroove } from '../store/context';
-import { msWords, stepName } from '../words';
+import { msWords, stepName } from '../words/words';
 import { GroovePicker } from './GroovePicker';
 
 /** Less is the same to the ear: docs/decisions/08-feel.md. */

@@ -7,8 +7,8 @@ import { memo } from 'react';
 import type { Groove } from '@/core/model/groove';
 import { IconButton } from '@/ui/Button';
 import { useGrooves, useGroovesStore } from '../store/context';
-import type { Hearing } from '../use-hearing';
-import { GroovePicture } from './GroovePicture';
+import type { Hearing } from '../store/use-hearing';
+import { GroovePicture } from '../pictures/GroovePicture';
 
 /** One lens for all cards, so that their leans can be compared. */
 const LENS = 20;

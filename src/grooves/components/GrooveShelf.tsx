@@ -6,8 +6,8 @@ import { GROOVE_FAMILIES, houseId } from '@/core/groove/house-grooves';
 import type { Groove } from '@/core/model/groove';
 import { useIsPlaying } from '@/ui/use-engine';
 import { useGrooves } from '../store/context';
-import type { Hearing } from '../use-hearing';
-import { sizeWords } from '../words';
+import type { Hearing } from '../store/use-hearing';
+import { sizeWords } from '../words/words';
 import { GrooveCard } from './GrooveCard';
 
 interface Item {

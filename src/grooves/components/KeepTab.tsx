@@ -6,7 +6,7 @@ import { exportPart } from '@/core/smf/export-part';
 import { GROOVE_FILE_ENDING, writeGrooveFile } from '@/formats/groove-format';
 import { Button } from '@/ui/Button';
 import { download, fileNameOf } from '@/ui/download';
-import { removeGroove } from '../remove-groove';
+import { removeGroove } from '../store/remove-groove';
 import { freeName, keptOf } from '../store/grooves-store';
 import { tempoOf } from '../store/heard';
 import { useGrooves, useGroovesStore, useHandGroove } from '../store/context';

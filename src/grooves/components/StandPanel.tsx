@@ -21,8 +21,8 @@ import type { PartRow } from '@/storage/database';
 import { chosenRows, handGroove, heardParts } from '../store/heard';
 import type { GroovesStoreApi } from '../store/grooves-store';
 import { useGrooves, useGroovesStore, useHandGroove } from '../store/context';
-import { meetingWords } from '../words';
-import { RowStems, smallStems, type SmallStem } from './RowStems';
+import { meetingWords } from '../words/words';
+import { RowStems, smallStems, type SmallStem } from '../pictures/RowStems';
 
 /** Where a card may be let go: a part that is not on the stand, the whole part on it, or a row. */
 export type Target = { part: string } | { row: string | null };

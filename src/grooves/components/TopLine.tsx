@@ -12,7 +12,7 @@ import { ThemeToggle } from '@/ui/ThemeToggle';
 import { useIsPlaying } from '@/ui/use-engine';
 import { tempoOf } from '../store/heard';
 import { useGrooves, useGroovesStore } from '../store/context';
-import type { Hearing } from '../use-hearing';
+import type { Hearing } from '../store/use-hearing';
 
 export const NEUTRAL = 'neutral';
 

@@ -1,5 +1,5 @@
 import type { GrooveStep } from '@/core/model/groove';
-import { layOutSteps, type StemsFrame } from '../drawing/groove-stems';
+import { layOutSteps, type StemsFrame } from '../pictures/groove-stems';
 import { dragStep, pressStep } from './drag-step';
 
 const frame: StemsFrame = { width: 420, height: 103, magnified: 3 };

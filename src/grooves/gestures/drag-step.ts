@@ -1,6 +1,6 @@
 import { clamp } from '@/core/units';
 import { MOST_LEVEL, MOST_OFFSET, type GrooveStep } from '@/core/model/groove';
-import { stepUnderHead, type GrooveStem, type StemsFrame } from '../drawing/groove-stems';
+import { stepUnderHead, type GrooveStem, type StemsFrame } from '../pictures/groove-stems';
 
 /**
  * A press on a step's stem: the first 4 px decide whether it leans or changes its level. The head keeps its distance from the pointer.

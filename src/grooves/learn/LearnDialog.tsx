@@ -15,8 +15,8 @@ import { ticks } from '@/core/units';
 import { Button } from '@/ui/Button';
 import { Modal } from '@/ui/Modal';
 import { Picker } from '@/ui/Picker';
-import { GroovePicture } from '../components/GroovePicture';
-import { fitWords, verdictWords } from '../words';
+import { GroovePicture } from '../pictures/GroovePicture';
+import { fitWords, verdictWords } from '../words/words';
 import { LearntSteps } from './LearntSteps';
 import { Outliers } from './Outliers';
 

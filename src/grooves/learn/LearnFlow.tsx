@@ -93,7 +93,7 @@ export function LearnFlow({ parts, file = null, part: first = null, onKeep, onCl
           <ul className="max-h-80 space-y-1 overflow-auto" aria-label="Parts to learn from">
             {parts.map((row) => (
               <li key={row.id}>
-                <button type="button" className="w-full rounded-md border border-line px-3 py-1.5 text-left hover:border-strong" onClick={() => partStore.load(row.id).then((stored) => setPart(stored.part), showError)}>
+                <button type="button" className="w-full rounded-md border border-line px-3 py-1.5 text-left hover:border-strong" onClick={() => void partStore.load(row.id).then((stored) => setPart(stored.part), showError)}>
                   <span className="font-serif">{row.name}</span>{' '}
                   <span className="text-sm text-faint">
                     {row.summary.meter.join('/')} · {row.summary.tempo} BPM · {row.summary.hits} hits

@@ -1,6 +1,6 @@
 import type { Groove } from '@/core/model/groove';
 import type { Bpm } from '@/core/units';
-import { msWords, stepMs, stepName } from '../words';
+import { msWords, stepMs, stepName } from '../words/words';
 
 /** Each step: hits, lean, spread, level. */
 export function LearntSteps({ groove, tempo }: { groove: Groove; tempo: Bpm }) {

@@ -3,7 +3,7 @@ import type { Outlier } from '@/core/learn/study';
 import { labelOfRow } from '@/core/commands/rows';
 import { meterMapOf } from '@/core/part/part-time';
 import type { Hit, Part } from '@/core/model/part';
-import { stepName } from '../words';
+import { stepName } from '../words/words';
 
 const MOST_LISTED = 4;
 

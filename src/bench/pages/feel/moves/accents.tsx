@@ -6,7 +6,7 @@ import type { GridName } from '@/core/time/grid';
 import { LevelStems } from '@/ui/LevelStems';
 import { Picker } from '@/ui/Picker';
 import type { Edit } from '../edit';
-import { limit, PLACES } from '../MovePicture';
+import { limit, PLACES } from './small-stems';
 import { MoveGrid, MoveNumber, Seed, Words, type MoveFace } from './face';
 
 const of = { spec: accentsMove };

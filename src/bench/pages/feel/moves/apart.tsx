@@ -3,7 +3,7 @@
 import type { ApartGroup, ApartMove } from '@/core/model/feel';
 import { apartMove } from '@/core/moves/apart';
 import { Button } from '@/ui/Button';
-import { LEVEL, limit, WIDTH } from '../MovePicture';
+import { LEVEL, limit, WIDTH } from './small-stems';
 import { MoveNumber, Seed, Words, type MoveFace } from './face';
 
 const GROUP_WORDS: Readonly<Record<ApartGroup, string>> = { 'ride-and-hats': 'ride and hats', kick: 'kick', snare: 'snare', clap: 'clap', toms: 'toms', crash: 'crash', others: 'others' };

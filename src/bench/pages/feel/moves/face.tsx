@@ -9,7 +9,7 @@ import { IconButton } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
 import type { Edit } from '../edit';
-import type { Small } from '../MovePicture';
+import type { Small } from './small-stems';
 
 /** How a kind of move is said and seen: the twin of its spec. The list of them all is all.ts. */
 export interface MoveFace<M extends { kind: string } = Move> {

@@ -3,7 +3,7 @@
 import type { GrooveMove } from '@/core/model/feel';
 import { grooveMove } from '@/core/moves/groove';
 import { GrooveOfMove } from '../GrooveOfMove';
-import { LEVEL, limit, PLACES } from '../MovePicture';
+import { LEVEL, limit, PLACES } from './small-stems';
 import { MoveNumber, Words, type MoveFace } from './face';
 
 export const grooveFace: MoveFace<GrooveMove> = {

@@ -3,7 +3,7 @@
 import type { HumanizeMove } from '@/core/model/feel';
 import { humanizeMove } from '@/core/moves/humanize';
 import { loosenessWord } from '../looseness';
-import { LEVEL, limit, PLACES, WANDERING } from '../MovePicture';
+import { LEVEL, limit, PLACES, WANDERING } from './small-stems';
 import { MoveNumber, Seed, Words, type MoveFace } from './face';
 
 const of = { spec: humanizeMove };

@@ -2,7 +2,7 @@
 
 import type { LayMove } from '@/core/model/feel';
 import { layMove } from '@/core/moves/lay';
-import { FEET, LEVEL, limit } from '../MovePicture';
+import { FEET, LEVEL, limit } from './small-stems';
 import { MoveNumber, Words, type MoveFace } from './face';
 
 const side = (ms: number): string => (ms < 0 ? 'ms early' : ms > 0 ? 'ms late' : 'ms');

@@ -4,7 +4,7 @@ import { STRAIGHT, type QuantizeMove } from '@/core/model/feel';
 import { pullStrength, quantizeMove } from '@/core/moves/quantize';
 import { isTriplet } from '@/core/time/grid';
 import { Doubtful } from '../Doubtful';
-import { FLOOR, WIDTH } from '../MovePicture';
+import { FLOOR, WIDTH } from './small-stems';
 import { MoveGrid, MoveNumber, Words, type MoveFace } from './face';
 
 const of = { spec: quantizeMove };

@@ -3,7 +3,7 @@
 import { swingShift } from '@/core/feel/swing';
 import type { SwingMove } from '@/core/model/feel';
 import { swingMove } from '@/core/moves/swing';
-import { FEET, LEVEL } from '../MovePicture';
+import { FEET, LEVEL } from './small-stems';
 import { SwingSentence } from '../SwingSentence';
 import type { MoveFace } from './face';
 

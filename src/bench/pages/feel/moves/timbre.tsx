@@ -2,7 +2,7 @@
 
 import type { TimbreMove } from '@/core/model/feel';
 import { timbreMove } from '@/core/moves/timbre';
-import { LEVEL, limit, PLACES, WANDERING } from '../MovePicture';
+import { LEVEL, limit, PLACES, WANDERING } from './small-stems';
 import { MoveNumber, Seed, Words, type MoveFace } from './face';
 
 const of = { spec: timbreMove };

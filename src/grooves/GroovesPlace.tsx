@@ -15,18 +15,18 @@ import { grooveStore } from '@/storage/groove-store';
 import { partStore } from '@/storage/part-store';
 import { unsavedParts } from '@/editing/unsaved';
 import { say, showError } from '@/ui/notify';
-import { createGroovesStore, freeName, grooveOf } from '../store/grooves-store';
-import { GroovesProvider, useGrooves } from '../store/context';
-import { LearnFlow } from '../learn/LearnFlow';
-import { useHearing } from '../use-hearing';
-import { usePlaceKeys } from '../use-place-keys';
-import { useGroovesDiagnostics } from '../diagnostics';
-import { GrooveDetail } from './GrooveDetail';
-import { GroovePicture } from './GroovePicture';
-import { GrooveShelf } from './GrooveShelf';
-import { StandPanel, takeOn, type Target } from './StandPanel';
-import { SaveTrouble } from './SaveTrouble';
-import { NEUTRAL, TopLine } from './TopLine';
+import { createGroovesStore, freeName, grooveOf } from './store/grooves-store';
+import { GroovesProvider, useGrooves } from './store/context';
+import { LearnFlow } from './learn/LearnFlow';
+import { useHearing } from './store/use-hearing';
+import { usePlaceKeys } from './keys/use-place-keys';
+import { useGroovesDiagnostics } from './diagnostics';
+import { GrooveDetail } from './components/GrooveDetail';
+import { GroovePicture } from './pictures/GroovePicture';
+import { GrooveShelf } from './components/GrooveShelf';
+import { StandPanel, takeOn, type Target } from './components/StandPanel';
+import { SaveTrouble } from './components/SaveTrouble';
+import { NEUTRAL, TopLine } from './components/TopLine';
 
 interface Props {
   /** The part to try grooves on. */

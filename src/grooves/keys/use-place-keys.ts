@@ -1,9 +1,9 @@
 'use client';
 
 import { useHotkeys } from 'react-hotkeys-hook';
-import { removeGroove } from './remove-groove';
-import type { GroovesStoreApi } from './store/grooves-store';
-import type { Hearing } from './use-hearing';
+import { removeGroove } from '../store/remove-groove';
+import type { GroovesStoreApi } from '../store/grooves-store';
+import type { Hearing } from '../store/use-hearing';
 import { isCovered } from '@/ui/covered';
 
 const TAKES_PRESSES = 'button, a, input, [role=tab], [role=combobox]';

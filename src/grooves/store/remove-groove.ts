@@ -1,5 +1,5 @@
 import { toast } from 'sonner';
-import { keptOf, type GroovesStoreApi } from './store/grooves-store';
+import { keptOf, type GroovesStoreApi } from './grooves-store';
 
 /** Takes one of the user's grooves away; the toast puts it back. */
 export function removeGroove({ getState }: GroovesStoreApi, id: string): void {

@@ -9,8 +9,8 @@ import type { Part } from '@/core/model/part';
 import { soundEngine, type SoundEngine } from '@/sound/engine';
 import { Slots } from '@/sound/slots';
 import { showError } from '@/ui/notify';
-import { heardParts } from './store/heard';
-import type { GroovesState, GroovesStoreApi } from './store/grooves-store';
+import { heardParts } from './heard';
+import type { GroovesState, GroovesStoreApi } from './grooves-store';
 
 export interface Hearing {
   engine: SoundEngine;

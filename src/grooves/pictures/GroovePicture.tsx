@@ -1,6 +1,6 @@
 import { memo } from 'react';
 import type { Groove, GrooveStep } from '@/core/model/groove';
-import { layOutSteps, lensFor, magnificationOf, type GrooveStem, type StemsFrame } from '../drawing/groove-stems';
+import { layOutSteps, lensFor, magnificationOf, type GrooveStem, type StemsFrame } from './groove-stems';
 
 interface Props {
   groove: Groove;
