@@ -2,19 +2,20 @@ import { defineConfig } from '@playwright/test';
 
 const PORT = 3210;
 
-/** Flows that record and play against the clock: they have the machine to themselves. */
+/** Flows that record and play against the clock mostly wait for it: they come first, beside others. */
 const IN_TIME = ['**/takes.spec.ts', '**/playback.spec.ts'];
 
 /** The real interface in Debian's Chromium, against the production build. */
 export default defineConfig({
   testDir: 'e2e',
   projects: [
-    { name: 'flows', testMatch: '**/*.spec.ts', testIgnore: IN_TIME },
     { name: 'in-time', testMatch: IN_TIME },
+    { name: 'flows', testMatch: '**/*.spec.ts', testIgnore: IN_TIME },
   ],
   timeout: 60_000,
   expect: { timeout: 15_000 },
-  workers: 1,
+  fullyParallel: true,
+  workers: 3,
   retries: process.env.CI ? 1 : 0,
   forbidOnly: !!process.env.CI,
   reporter: [['list'], ['json', { outputFile: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ?? 'test-results/playwright.json' }]],

@@ -3,7 +3,7 @@ import { benchReady, drawn, exportMidi, notesOf, stems, swingPercent, type Note 
 
 /**
  * A two-bar groove made from an empty part: accented hats, a backbeat with ghosts, a clap 10 ms behind it, a crescendo over the last
- * beat. Once by pointer alone, once by keyboard alone, each straight and with swing 62 % switched on first.
+ * beat. Once by pointer alone, once by keyboard alone, with swing 62 % switched on first, and straight once that is off.
  */
 
 const STEP = 240;
@@ -89,120 +89,122 @@ class Hand {
   }
 }
 
-for (const swing of [false, true]) {
-  test(`by pointer alone${swing ? ', swung first' : ''}: at most 60 actions, nothing typed`, async ({ page }) => {
-    await newPart(page);
-    const hand = new Hand(page);
-    if (swing) {
-      await hand.press('tab', 'Feel');
-      await hand.press('button', 'Add swing');
-      await hand.reset('Swing in %');
-      await hand.turn('Swing in %', 12);
-      expect(await swingPercent(page)).toBe(62);
-    }
-    // Kick by clicks, repeated into the next bar.
-    await hand.click('kick', 0);
-    await hand.click('kick', 10);
-    await hand.press('button', 'More about Kick');
-    await hand.press('menuitem', 'Select all of it');
-    await hand.press('tab', /^Hits/);
-    await hand.press('button', 'Copies and shifts');
-    await hand.press('button', 'repeat into the next bar');
-    // Hats with the brush.
-    await hand.press('radio', 'brush');
-    await hand.press('combobox', 'Accents of the brush');
-    await hand.press('option', 'loud, soft');
-    await hand.turn('Stride of the brush', 1);
-    await hand.stroke('hat-closed', 0, 31);
-    // Ghosts with the brush.
-    await hand.press('combobox', 'Accents of the brush');
-    await hand.press('option', 'ghosts');
-    for (const step of [7, 9, 23]) await hand.click('snare', step);
-    // Backbeats from a rhythm cell, on the snare and on the clap.
-    await hand.press('tab', 'Bars');
-    await hand.press('button', 'backbeat');
-    await hand.press('button', 'Take 4 hits');
-    await hand.press('combobox', 'Row of the cell');
-    await hand.press('option', 'Clap');
-    await hand.press('button', 'Take 4 hits');
-    // The clap is selected: lay it back by 10 ms.
-    await hand.press('tab', /^Hits/);
-    await hand.press('combobox', 'Nudge by');
-    await hand.press('option', '10 ms');
-    await hand.press('button', 'later');
-    // The last beat: four strokes, then a ramp.
-    await hand.press('combobox', 'Accents of the brush');
-    await hand.press('option', 'even');
-    await hand.turn('Stride of the brush', -1);
-    await hand.stroke('snare', 28, 31);
-    await hand.press('button', 'ramp');
-    await hand.press('button', 'Keep');
-
-    expect(hand.actions).toBeLessThanOrEqual(60);
-    expect(notesOf(await exportMidi(page))).toEqual(expected(swing));
-    expect(await page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.ghost).map((h) => (h.tick as number) / 20160))).toEqual([7, 9, 23]);
-  });
-
-  test(`by keyboard alone${swing ? ', swung first' : ''}`, async ({ page }) => {
-    await page.goto('/');
-    const key = async (...keys: string[]) => {
-      for (const k of keys) await page.keyboard.press(k);
-    };
-    const times = (k: string, n: number): string[] => Array.from({ length: n }, () => k);
-    await page.getByRole('button', { name: 'New part' }).focus();
-    await key('Enter');
-    await expect(page.getByRole('button', { name: 'Start the part' })).toBeFocused();
-    await key('Enter');
-    await page.waitForURL(/\/bench\//);
-    await benchReady(page);
-    if (swing) {
-      await page.getByRole('button', { name: 'Add swing' }).focus();
-      await key('Enter');
-      const field = page.getByRole('spinbutton', { name: 'Swing in %' });
-      await field.focus();
-      await page.keyboard.type('62');
-      await key('Enter', 'Escape');
-    }
-
-    // The cursor starts on the lowest row's first step: the kick.
-    await key('c', 'Enter', ...times('ArrowRight', 10), 'Enter', 'a', 'r');
-    expect(await page.evaluate(() => window.nodSway!.bench().part.hits.length)).toBe(4);
-    // Clap and snare: backbeat at velocity 100, which is 96 and four up.
-    await key('Home', 'ArrowUp');
-    await key(...times('ArrowRight', 4), 'Enter', ...times('ArrowRight', 8), 'Enter', 'a', 'r');
-    await key('a', ...times('u', 4), ...times('Shift+l', 2));
-    await key('Home', 'ArrowUp');
-    await key(...times('ArrowRight', 4), 'Enter', ...times('ArrowRight', 8), 'Enter', 'a', 'r', 'a', ...times('u', 4));
-    // Ghosts: level 2 of the brush is 26.
-    await key('Escape', '2', 'Home', ...times('ArrowRight', 7), 'Enter', 'ArrowRight', 'ArrowRight', 'Enter', 'PageDown', ...times('ArrowRight', 7), 'Enter');
-    // The last beat with an even brush, then a ramp from the Hits page.
-    await key('Escape', '7', 'End', ...times('ArrowLeft', 3), 'f');
-    await page.getByRole('tab', { name: /^Hits/ }).focus();
-    await key('Enter');
-    await page.getByRole('button', { name: 'ramp', exact: true }).focus();
-    await key('Enter');
-    await page.getByRole('button', { name: 'Keep', exact: true }).focus();
-    await key('Enter');
-    // Hats: two rows above the snare's toms; level by level with the grid on eighths.
-    await key('Escape', 'Shift+g', 'Home');
-    for (let row = 0; row < 3; row++) await key('ArrowUp');
-    expect(await page.evaluate(() => window.nodSway!.bench().desk.step)).toEqual({ voice: 'hat-closed', tick: 0 });
-    await page.getByRole('radio', { name: 'brush' }).focus();
-    await key('Enter');
-    const accents = page.getByRole('combobox', { name: 'Accents of the brush' });
-    await accents.focus();
-    await key('Enter');
-    await expect(page.getByRole('option', { name: 'even' })).toBeFocused();
-    await key('ArrowDown');
-    // The list moves its focus a moment after the key.
-    await expect(page.getByRole('option', { name: 'loud, soft' })).toBeFocused();
-    await key('Enter');
-    await expect(accents).toHaveText('loud, soft');
-    await key('Escape', 'f');
-
-    expect(sorted(notesOf(await exportMidi(page)))).toEqual(expected(swing));
-  });
+/** Swung as it was made; and straight, once the swing is switched off. */
+async function sameAsByHand(page: Page, order: (notes: Note[]) => Note[]): Promise<void> {
+  expect(order(notesOf(await exportMidi(page)))).toEqual(expected(true));
+  await page.evaluate(() => window.nodSway!.bench().run('Straight', (p) => ({ ...p, feel: { ...p.feel, moves: [] } })));
+  expect(order(notesOf(await exportMidi(page)))).toEqual(expected(false));
+  await page.evaluate(() => window.nodSway!.bench().undo());
 }
+
+test('by pointer alone, swung first: at most 60 actions, nothing typed', async ({ page }) => {
+  await newPart(page);
+  const hand = new Hand(page);
+  await hand.press('tab', 'Feel');
+  await hand.press('button', 'Add swing');
+  await hand.reset('Swing in %');
+  await hand.turn('Swing in %', 12);
+  expect(await swingPercent(page)).toBe(62);
+  // Kick by clicks, repeated into the next bar.
+  await hand.click('kick', 0);
+  await hand.click('kick', 10);
+  await hand.press('button', 'More about Kick');
+  await hand.press('menuitem', 'Select all of it');
+  await hand.press('tab', /^Hits/);
+  await hand.press('button', 'Copies and shifts');
+  await hand.press('button', 'repeat into the next bar');
+  // Hats with the brush.
+  await hand.press('radio', 'brush');
+  await hand.press('combobox', 'Accents of the brush');
+  await hand.press('option', 'loud, soft');
+  await hand.turn('Stride of the brush', 1);
+  await hand.stroke('hat-closed', 0, 31);
+  // Ghosts with the brush.
+  await hand.press('combobox', 'Accents of the brush');
+  await hand.press('option', 'ghosts');
+  for (const step of [7, 9, 23]) await hand.click('snare', step);
+  // Backbeats from a rhythm cell, on the snare and on the clap.
+  await hand.press('tab', 'Bars');
+  await hand.press('button', 'backbeat');
+  await hand.press('button', 'Take 4 hits');
+  await hand.press('combobox', 'Row of the cell');
+  await hand.press('option', 'Clap');
+  await hand.press('button', 'Take 4 hits');
+  // The clap is selected: lay it back by 10 ms.
+  await hand.press('tab', /^Hits/);
+  await hand.press('combobox', 'Nudge by');
+  await hand.press('option', '10 ms');
+  await hand.press('button', 'later');
+  // The last beat: four strokes, then a ramp.
+  await hand.press('combobox', 'Accents of the brush');
+  await hand.press('option', 'even');
+  await hand.turn('Stride of the brush', -1);
+  await hand.stroke('snare', 28, 31);
+  await hand.press('button', 'ramp');
+  await hand.press('button', 'Keep');
+
+  expect(hand.actions).toBeLessThanOrEqual(60);
+  await sameAsByHand(page, (notes) => notes);
+  expect(await page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.ghost).map((h) => (h.tick as number) / 20160))).toEqual([7, 9, 23]);
+});
+
+test('by keyboard alone, swung first', async ({ page }) => {
+  await page.goto('/');
+  const key = async (...keys: string[]) => {
+    for (const k of keys) await page.keyboard.press(k);
+  };
+  const times = (k: string, n: number): string[] => Array.from({ length: n }, () => k);
+  await page.getByRole('button', { name: 'New part' }).focus();
+  await key('Enter');
+  await expect(page.getByRole('button', { name: 'Start the part' })).toBeFocused();
+  await key('Enter');
+  await page.waitForURL(/\/bench\//);
+  await benchReady(page);
+  await page.getByRole('button', { name: 'Add swing' }).focus();
+  await key('Enter');
+  const field = page.getByRole('spinbutton', { name: 'Swing in %' });
+  await field.focus();
+  await page.keyboard.type('62');
+  await key('Enter', 'Escape');
+
+  // The cursor starts on the lowest row's first step: the kick.
+  await key('c', 'Enter', ...times('ArrowRight', 10), 'Enter', 'a', 'r');
+  expect(await page.evaluate(() => window.nodSway!.bench().part.hits.length)).toBe(4);
+  // Clap and snare: backbeat at velocity 100, which is 96 and four up.
+  await key('Home', 'ArrowUp');
+  await key(...times('ArrowRight', 4), 'Enter', ...times('ArrowRight', 8), 'Enter', 'a', 'r');
+  await key('a', ...times('u', 4), ...times('Shift+l', 2));
+  await key('Home', 'ArrowUp');
+  await key(...times('ArrowRight', 4), 'Enter', ...times('ArrowRight', 8), 'Enter', 'a', 'r', 'a', ...times('u', 4));
+  // Ghosts: level 2 of the brush is 26.
+  await key('Escape', '2', 'Home', ...times('ArrowRight', 7), 'Enter', 'ArrowRight', 'ArrowRight', 'Enter', 'PageDown', ...times('ArrowRight', 7), 'Enter');
+  // The last beat with an even brush, then a ramp from the Hits page.
+  await key('Escape', '7', 'End', ...times('ArrowLeft', 3), 'f');
+  await page.getByRole('tab', { name: /^Hits/ }).focus();
+  await key('Enter');
+  await page.getByRole('button', { name: 'ramp', exact: true }).focus();
+  await key('Enter');
+  await page.getByRole('button', { name: 'Keep', exact: true }).focus();
+  await key('Enter');
+  // Hats: two rows above the snare's toms; level by level with the grid on eighths.
+  await key('Escape', 'Shift+g', 'Home');
+  for (let row = 0; row < 3; row++) await key('ArrowUp');
+  expect(await page.evaluate(() => window.nodSway!.bench().desk.step)).toEqual({ voice: 'hat-closed', tick: 0 });
+  await page.getByRole('radio', { name: 'brush' }).focus();
+  await key('Enter');
+  const accents = page.getByRole('combobox', { name: 'Accents of the brush' });
+  await accents.focus();
+  await key('Enter');
+  await expect(page.getByRole('option', { name: 'even' })).toBeFocused();
+  await key('ArrowDown');
+  // The list moves its focus a moment after the key.
+  await expect(page.getByRole('option', { name: 'loud, soft' })).toBeFocused();
+  await key('Enter');
+  await expect(accents).toHaveText('loud, soft');
+  await key('Escape', 'f');
+
+  await sameAsByHand(page, sorted);
+});
 
 test('three pointer events with the brush over 64 steps make 64 hits; without the brush none', async ({ page }) => {
   await page.goto('/');

@@ -1,6 +1,5 @@
 import { expect, test } from '@playwright/test';
-import AxeBuilder from '@axe-core/playwright';
-import { benchReady, exportMidi, flatBeat, importMidi, openDemo, openShelf, saved, stemOf, clickStem } from './support';
+import { benchReady, exportMidi, flatBeat, importMidi, saved, stemOf, clickStem } from './support';
 
 test('a tab that is killed loses no finished edit', async ({ page, context }) => {
   await importMidi(page, 'beat.mid', flatBeat().bytes);
@@ -63,19 +62,3 @@ test('a part that is not there is explained', async ({ page }) => {
   await expect(page.getByRole('heading', { name: 'Low Tide' })).toBeVisible();
 });
 
-for (const theme of ['light', 'dark'] as const) {
-  test(`no accessibility violation on Shelf and Bench, ${theme}`, async ({ page }) => {
-    await page.addInitScript((t) => localStorage.setItem('theme', t), theme);
-    const violations = async (): Promise<string[]> => (await new AxeBuilder({ page }).analyze()).violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html).join(' | ')}`);
-    await openShelf(page);
-    expect(await violations()).toEqual([]);
-    await openDemo(page, 'Galley Brushes');
-    expect(await violations()).toEqual([]);
-    await page.getByRole('tab', { name: 'Hits' }).click();
-    await clickStem(page, await stemOf(page, 'snare', 0));
-    expect(await violations()).toEqual([]);
-    await page.getByRole('button', { name: 'Export', exact: true }).click();
-    await expect(page.getByRole('dialog')).toBeVisible();
-    expect(await violations()).toEqual([]);
-  });
-}

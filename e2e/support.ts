@@ -45,10 +45,9 @@ export async function importMidi(page: Page, name: string, bytes: Uint8Array): P
   await benchReady(page);
 }
 
+/** Opens a demo part by its address: it is put on the shelf by that. */
 export async function openDemo(page: Page, name: string): Promise<void> {
-  await openShelf(page);
-  await page.getByRole('heading', { name }).click();
-  await page.waitForURL(/\/bench\//);
+  await page.goto(`/bench/demo-${name.toLowerCase().replace(/ /g, '-')}`);
   await benchReady(page);
 }
 

@@ -51,6 +51,8 @@ export function GroovesPlace({ partId, grooveId }: Props) {
   useEffect(() => (standing ? partStore.follow(standing, (head) => store.getState().hear(head)) : undefined), [store, standing]);
   useEffect(() => {
     document.title = 'Grooves · Nod Sway';
+    // Whoever comes here first finds parts to try grooves on as well.
+    seedOnFirstVisit().catch(showError);
   }, []);
 
   const bring = async (file: File) => {

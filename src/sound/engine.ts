@@ -8,7 +8,7 @@ import { TempoMap } from '@/core/time/tempo-map';
 import { seconds, ticks, type Seconds, type Ticks } from '@/core/units';
 import { VOICES, type VoiceName } from '@/core/voices';
 import { renderKit } from '@/workers/clients';
-import { PLAYER_PROCESSOR, type FromPlayer, type ToPlayer } from './protocol';
+import { PLAYER_PROCESSOR, type FromPlayer, type NumberedSound, type ToPlayer } from './protocol';
 import { handOver } from './hand-over';
 
 export type SoundStatus = 'off' | 'loading' | 'ready' | 'blocked' | 'failed';
@@ -25,9 +25,12 @@ export class SoundEngine {
   private context: AudioContext | null = null;
   private node: AudioWorkletNode | null = null;
   private starting: Promise<void> | null = null;
-  /** Samples by voice index, once rendered. */
-  private kit: Promise<Float32Array[]> | null = null;
   private readonly voices: VoiceName[] = [...VOICES];
+  /** Voices by index: those whose sound was asked for, and of these those whose rendering is still to begin. */
+  private readonly asked = new Set<number>();
+  private readonly waiting: number[] = [];
+  private rendering: Promise<unknown> = Promise.resolve();
+  private readonly sounds: NumberedSound[] = [];
   private programs: (Versions & { tempo: TempoMap }) | null = null;
   private state: PlayState = { playing: false, anchorFrame: 0, version: 'performed' };
   private clicks: Program | null = null;
@@ -56,7 +59,7 @@ export class SoundEngine {
     return SAMPLE_RATE;
   }
 
-  /** Opens the audio device and loads the kit; called again it only wakes the device. Must come from a user's action. */
+  /** Opens the audio device and loads what was asked for of the kit; called again it only wakes the device. Must come from a user's action. */
   start(): Promise<void> {
     this.starting ??= this.open().catch((e: unknown) => {
       this.starting = null;
@@ -76,7 +79,8 @@ export class SoundEngine {
     node.connect(context.destination);
     this.node = node;
     context.onstatechange = () => this.changed(context.state === 'running' ? 'ready' : 'blocked');
-    await this.sendSounds();
+    this.send({ type: 'sounds', sounds: this.sounds });
+    await this.soundsReady();
     if (this.programs) this.send({ type: 'programs', versions: versionsOf(this.programs) });
     if (this.clicks) this.send({ type: 'clicks', program: this.clicks });
     this.followClock();
@@ -129,29 +133,40 @@ export class SoundEngine {
     this.changed(this.context.state === 'running' ? 'ready' : 'blocked');
   }
 
-  /** Renders the kit in the background, so that the first Play need not wait for it. */
-  prepare() {
-    this.kit ??= renderKit([...this.voices], SAMPLE_RATE);
+  /** Renders voices in the background, so that the first Play need not wait for them. */
+  prepare(voices: Iterable<VoiceName>) {
+    for (const voice of voices) this.voiceIndex(voice);
   }
 
-  private async sendSounds() {
-    this.prepare();
-    const samples = (await this.kit) ?? [];
-    const sounds = samples.map((s, i) => ({ samples: s, ends: voicesEndedBy(this.voices[i] as VoiceName).map((v) => this.voices.indexOf(v)) }));
-    this.send({ type: 'sounds', sounds });
-  }
-
-  /** The player's number for a voice; an unmapped key's sound is made when it is first met. */
+  /** The player's number for a voice; its sound is made when it is first asked for. */
   voiceIndex = (voice: VoiceName): number => {
-    const known = this.voices.indexOf(voice);
-    if (known >= 0) return known;
-    this.prepare();
-    this.voices.push(voice);
-    const before = this.kit ?? Promise.resolve([]);
-    this.kit = Promise.all([before, renderKit([voice], SAMPLE_RATE)]).then(([known, more]) => [...known, ...more]);
-    if (this.node) void this.sendSounds();
-    return this.voices.length - 1;
+    let index = this.voices.indexOf(voice);
+    if (index < 0) index = this.voices.push(voice) - 1;
+    if (this.asked.has(index)) return index;
+    this.asked.add(index);
+    // All that are asked for in one breath are rendered together.
+    if (this.waiting.push(index) === 1) queueMicrotask(() => this.render());
+    return index;
   };
+
+  private render() {
+    const indices = this.waiting.splice(0);
+    const batch = renderKit(indices.map((i) => this.voices[i] as VoiceName), SAMPLE_RATE).then((rendered) => {
+      const sounds = indices.map((index, k) => ({ index, samples: rendered[k] as Float32Array, ends: voicesEndedBy(this.voices[index] as VoiceName).map((v) => this.voices.indexOf(v)) }));
+      this.sounds.push(...sounds);
+      this.send({ type: 'sounds', sounds });
+    });
+    // Who waits hears of a refusal; who does not, at the next try.
+    batch.catch(() => indices.forEach((i) => this.asked.delete(i)));
+    this.rendering = Promise.all([this.rendering.catch(() => undefined), batch]);
+  }
+
+  /** All sounds that were asked for have reached the player. */
+  private async soundsReady() {
+    // What was asked for in this breath is rendered with the next.
+    await Promise.resolve();
+    await this.rendering;
+  }
 
   private send(message: ToPlayer, transfer: Transferable[] = []) {
     this.node?.port.postMessage(message, transfer);
@@ -199,6 +214,7 @@ export class SoundEngine {
   /** @param lead seconds until the start, for a count-in; the usual pre-roll without it */
   async play(fromTick: Ticks, lead?: number) {
     await this.start();
+    await this.soundsReady();
     this.send({ type: 'play', fromTick, ...(lead === undefined ? {} : { lead }) });
   }
 
@@ -209,6 +225,7 @@ export class SoundEngine {
   async audition(voice: VoiceName, velocity: number, colour: Colour = PLAIN) {
     const sound = this.voiceIndex(voice);
     await this.start();
+    await this.soundsReady();
     this.send({ type: 'audition', sound, velocity, colour });
   }
 

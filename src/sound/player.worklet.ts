@@ -16,7 +16,8 @@ class PlayerProcessor extends AudioWorkletProcessor {
   private receive(message: ToPlayer) {
     switch (message.type) {
       case 'sounds':
-        return this.player.setSounds(message.sounds);
+        for (const { index, ...sound } of message.sounds) this.player.setSound(index, sound);
+        return;
       case 'programs':
         this.player.setPrograms(message.versions);
         break;

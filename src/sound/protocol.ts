@@ -4,9 +4,16 @@ import type { Program } from '@/core/playback/program';
 import type { Onset } from '@/core/playback/sequencer';
 import type { Ticks } from '@/core/units';
 
+/** A sound, by the number that programs call its voice. */
+export interface NumberedSound {
+  index: number;
+  samples: Float32Array;
+  ends: number[];
+}
+
 /** Everything that crosses the border to the audio thread. */
 export type ToPlayer =
-  | { type: 'sounds'; sounds: { samples: Float32Array; ends: number[] }[] }
+  | { type: 'sounds'; sounds: readonly NumberedSound[] }
   | { type: 'programs'; versions: Versions }
   | { type: 'version'; version: Version }
   | { type: 'clicks'; program: Program | null }

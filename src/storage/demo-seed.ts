@@ -5,24 +5,21 @@ const SEEDED = 'demo-seeded';
 /** Puts the demo parts on the Shelf that are not there; one that a user changed is never touched. @returns how many were added */
 export async function addMissingDemos(store: PartStore = partStore): Promise<number> {
   const { demoCues } = await import('@/demo/cues');
-  let added = 0;
-  for (const cue of demoCues().reverse()) {
-    if (await store.has(cue.id)) continue;
-    try {
+  const cues = demoCues().reverse();
+  return store.together(async () => {
+    let added = 0;
+    for (const cue of cues) {
+      if (await store.has(cue.id)) continue;
       await store.create(cue.part, { id: cue.id, about: cue.about, ...(cue.song ? { song: cue.song } : {}) });
       added++;
-    } catch (e) {
-      // Another tab may have been faster with the same part.
-      if (!(await store.has(cue.id))) throw e;
     }
-  }
-  return added;
+    return added;
+  });
 }
 
-/** On the very first visit the Shelf starts with the demo parts. */
+/** On the very first visit the Shelf starts with the demo parts. A first visit that was cut short starts again. */
 export async function seedOnFirstVisit(store: PartStore = partStore): Promise<void> {
   if (await store.hasFlag(SEEDED)) return;
   await addMissingDemos(store);
-  // Only now: a first visit that was cut short starts again.
   await store.setFlag(SEEDED);
 }

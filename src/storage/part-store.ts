@@ -184,6 +184,12 @@ export class PartStore {
     return named(() => removeOfPart(this.db, id, this.db.specs));
   }
 
+  /** Does several things to parts as one: all of it or nothing, and one wait for the disk. */
+  together<T>(work: () => Promise<T>): Promise<T> {
+    const { parts, bodies, songs, flags } = this.db;
+    return named(() => this.db.transaction('rw', [parts, bodies, songs, flags], work));
+  }
+
   has(id: string): Promise<boolean> {
     return named(async () => (await this.db.parts.get(id)) !== undefined);
   }

@@ -84,7 +84,7 @@ export function usePlayback(): Playback {
   const slots = useMemo(() => new Slots(), []);
 
   useEffect(() => {
-    engine.prepare();
+    engine.prepare(store.getState().part.rows.map((row) => row.voice));
     const stop = followStore(store, engine, slots);
     return () => {
       stop();

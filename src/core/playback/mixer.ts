@@ -63,6 +63,8 @@ export function gainsOfPan(pan: number): { left: number; right: number } {
 /** Sums started sounds into a stereo block; velocity drives loudness and brightness. Pure: it also renders in tests and files. */
 export class Mixer {
   private ringing: Ringing[] = [];
+  /** By number; one that is not there is silent. */
+  private readonly sounds: Sound[];
   private readonly fadeFrames: number;
   volume = 0.8;
   /** Of what is played now, beside the volume: makes versions equally loud. */
@@ -70,13 +72,14 @@ export class Mixer {
 
   constructor(
     readonly sampleRate: number,
-    private sounds: readonly Sound[],
+    sounds: readonly Sound[],
   ) {
+    this.sounds = [...sounds];
     this.fadeFrames = Math.round(FADE_SECONDS * sampleRate);
   }
 
-  setSounds(sounds: readonly Sound[]) {
-    this.sounds = sounds;
+  setSound(index: number, sound: Sound) {
+    this.sounds[index] = sound;
   }
 
   get isSilent(): boolean {

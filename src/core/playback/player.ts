@@ -40,8 +40,9 @@ export class Player {
     this.mixer = new Mixer(sampleRate, sounds);
   }
 
-  setSounds(sounds: readonly Sound[]) {
-    this.mixer.setSounds(sounds);
+  /** Gives a voice's number its sound, or another. */
+  setSound(index: number, sound: Sound) {
+    this.mixer.setSound(index, sound);
   }
 
   setVolume(volume: number) {

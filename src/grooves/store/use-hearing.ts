@@ -36,9 +36,11 @@ export function useHearing(store: GroovesStoreApi): Hearing {
   const slots = useMemo(() => new Slots(), []);
 
   useEffect(() => {
-    engine.prepare();
+    const prepare = () => engine.prepare(heardParts(store.getState()).plain.rows.map((row) => row.voice));
+    prepare();
     let waiting = 0;
     const stop = store.subscribe((state, before) => {
+      if (state.stand?.id !== before.stand?.id) prepare();
       if (!engine.isPlaying || waiting || AUDIBLE.every((k) => state[k] === before[k])) return;
       waiting = requestAnimationFrame(() => {
         waiting = 0;
