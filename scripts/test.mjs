@@ -3,11 +3,7 @@ import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { installChromium, installPackages, run, runBeside } from './steps.mjs';
 
 const JEST = 'test-results/jest.json';
-/** Flows in two at a time; those against the clock afterwards, one by one. */
-const FLOWS = [
-  { project: 'flows', workers: 2, output: 'test-results/flows.json' },
-  { project: 'in-time', workers: 1, output: 'test-results/in-time.json' },
-];
+const FLOWS = 'test-results/flows.json';
 let passed = 0;
 let failed = 0;
 
@@ -41,28 +37,27 @@ const npm = (script) => runBeside('npm', ['run', '--silent', script]);
 count(run('npm', ['run', '--silent', 'build:worklet']));
 count(run('npx', ['next', 'typegen']));
 
-// The build does not check types again: that is done beside it, with the rest that needs no browser.
-const building = timed('build', () => runBeside('npm', ['run', '--silent', 'build'], { TYPES_ARE_CHECKED: '1' }));
-const checking = (async () => {
+// The build does not check types again: that is done beside it, with the rest that needs no browser; the flows begin once it is built.
+const checks = async () => {
   for (const script of ['typecheck', 'lint', 'boundaries']) count(await timed(script, () => npm(script)));
-  const jestOk = await timed('unit tests', () => runBeside('npx', ['jest', '--json', `--outputFile=${JEST}`]));
+  const ok = await timed('unit tests', () => runBeside('npx', ['jest', '--json', `--outputFile=${JEST}`]));
   const jest = read(JEST);
   passed += jest?.numPassedTests ?? 0;
   failed += (jest?.numFailedTests ?? 0) + (jest?.numRuntimeErrorTestSuites ?? 0);
-  if (!jestOk && !jest) failed++;
-})();
-const built = await building;
-count(built);
-await checking;
-
-for (const { project, workers, output } of built ? FLOWS : []) {
-  const ok = await timed(project, async () => run('npx', ['playwright', 'test', '--project', project, '--workers', String(workers)], { PLAYWRIGHT_JSON_OUTPUT_NAME: output }));
-  const stats = read(output)?.stats;
+  if (!ok && !jest) failed++;
+};
+const flows = async () => {
+  const built = await timed('build', () => runBeside('npm', ['run', '--silent', 'build'], { TYPES_ARE_CHECKED: '1' }));
+  count(built);
+  if (!built) return;
+  const ok = await timed('flows', () => runBeside('npx', ['playwright', 'test'], { PLAYWRIGHT_JSON_OUTPUT_NAME: FLOWS }));
+  const stats = read(FLOWS)?.stats;
   passed += (stats?.expected ?? 0) + (stats?.flaky ?? 0);
   failed += stats?.unexpected ?? 0;
   if (!ok && !(stats?.unexpected > 0)) failed++;
   if (stats?.flaky > 0) console.log(`${stats.flaky} tests passed only when tried again: mend them.`);
-}
+};
+await timed('all', () => Promise.all([checks(), flows()]));
 
 console.log(`\n${times.map(([name, seconds]) => `${seconds.toFixed(0).padStart(4)} s  ${name}`).join('\n')}`);
 const summary = `${passed} passed, ${failed} failed`;

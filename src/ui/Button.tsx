@@ -7,6 +7,7 @@ import type { ButtonHTMLAttributes, ReactNode, Ref } from 'react';
 interface Props extends ButtonHTMLAttributes<HTMLButtonElement> {
   /** plain: text on the page; quiet: outlined; strong: the one main action. */
   look?: 'plain' | 'quiet' | 'strong';
+  size?: keyof typeof SIZES;
   ref?: Ref<HTMLButtonElement>;
 }
 
@@ -16,17 +17,22 @@ const LOOKS = {
   strong: 'bg-accent text-on-accent hover:opacity-90',
 };
 
-export function Button({ look = 'quiet', className, type = 'button', ...rest }: Props) {
-  return <button type={type} className={clsx('inline-flex h-8 items-center justify-center gap-1.5 rounded-md px-3 whitespace-nowrap disabled:opacity-45', LOOKS[look], className)} {...rest} />;
+const SIZES = { tiny: 'h-6 text-sm', small: 'h-7 text-sm', normal: 'h-8', large: 'h-10' };
+/** Room at the sides of words; pictures are as wide as they are high. */
+const SIDES = { tiny: 'px-1.5', small: 'px-2', normal: 'px-3', large: 'px-3' };
+const WIDTHS = { tiny: 'w-6', small: 'w-7', normal: 'w-8', large: 'w-10' };
+
+const BASE = 'inline-flex items-center justify-center gap-1.5 rounded-md whitespace-nowrap disabled:opacity-45';
+
+export function Button({ look = 'quiet', size = 'normal', className, type = 'button', ...rest }: Props) {
+  return <button type={type} className={clsx(BASE, SIZES[size], SIDES[size], LOOKS[look], className)} {...rest} />;
 }
 
-/** A button that is only a picture: its label is its name and its hint. */
-export function IconButton({ label, children, className, look = 'plain', hint, ...rest }: Props & { label: string; hint?: string; children: ReactNode }) {
+/** A button that is a picture: its label is its name and its hint. `wide`: with a word beside the picture. */
+export function IconButton({ label, hint, wide = false, look = 'plain', size = 'normal', className, type = 'button', ...rest }: Props & { label: string; hint?: string; wide?: boolean; children: ReactNode }) {
   return (
     <Hint text={hint ?? label}>
-      <Button look={look} aria-label={label} className={clsx('!px-0 w-8', className)} {...rest}>
-        {children}
-      </Button>
+      <button type={type} aria-label={label} className={clsx(BASE, SIZES[size], wide ? 'px-1' : WIDTHS[size], LOOKS[look], className)} {...rest} />
     </Hint>
   );
 }

@@ -77,7 +77,7 @@ export function LevelStems({ label, levels, min, max, unit = '', most, onChange,
         <span className="flex flex-col">
           <IconButton
             label={`${label}: one more`}
-            className="!h-6 !w-6"
+            size="tiny"
             disabled={levels.length >= most}
             onClick={() => {
               onChange([...levels, levels[levels.length - 1] ?? max]);
@@ -88,7 +88,7 @@ export function LevelStems({ label, levels, min, max, unit = '', most, onChange,
           </IconButton>
           <IconButton
             label={`${label}: one less`}
-            className="!h-6 !w-6"
+            size="tiny"
             disabled={levels.length < 2}
             onClick={() => {
               onChange(levels.slice(0, -1));

@@ -8,7 +8,6 @@ import { download, fileNameOf } from './download';
 import { Modal } from './Modal';
 import { say, showError } from './notify';
 
-const small = '!h-7 !px-2 text-sm';
 
 /** A thing of the library: one of ours, or of the user's own. */
 export interface LibraryItem {
@@ -82,7 +81,7 @@ export function LibraryDialog<T extends LibraryItem>({ title, about, what, ours,
 
   const usesOf = (item: T) =>
     uses.map((use) => (
-      <Button key={use.word} className={small} title={use.title} aria-label={use.label(item.name)} onClick={() => use.run(item)}>
+      <Button key={use.word} size="small" title={use.title} aria-label={use.label(item.name)} onClick={() => use.run(item)}>
         {use.word}
       </Button>
     ));
@@ -125,10 +124,10 @@ export function LibraryDialog<T extends LibraryItem>({ title, about, what, ours,
                   </button>
                 )}
                 {usesOf(item)}
-                <Button className={small} aria-label={`Export ${item.name}`} onClick={() => give(item, item.name)}>
+                <Button size="small" aria-label={`Export ${item.name}`} onClick={() => give(item, item.name)}>
                   export
                 </Button>
-                <Button className={small} aria-label={`Delete ${item.name}`} onClick={() => attempt(onRemove(item))}>
+                <Button size="small" aria-label={`Delete ${item.name}`} onClick={() => attempt(onRemove(item))}>
                   delete
                 </Button>
               </li>
@@ -137,13 +136,13 @@ export function LibraryDialog<T extends LibraryItem>({ title, about, what, ours,
         )}
         <div className="flex flex-wrap items-center gap-2 border-t border-line pt-3">
           <input aria-label={`Name for this ${what}`} value={name} maxLength={120} onChange={(e) => setName(e.target.value)} className="min-w-0 flex-1 rounded border-b border-strong bg-transparent px-1" />
-          <Button className={small} disabled={!canKeep} onClick={() => attempt(onKeep())}>
+          <Button size="small" disabled={!canKeep} onClick={() => attempt(onKeep())}>
             Keep this {what}
           </Button>
-          <Button className={small} disabled={!canKeep} onClick={() => give(null, called)}>
+          <Button size="small" disabled={!canKeep} onClick={() => give(null, called)}>
             Export it
           </Button>
-          <Button className={small} onClick={() => input.current?.click()}>
+          <Button size="small" onClick={() => input.current?.click()}>
             Import one
           </Button>
           <input

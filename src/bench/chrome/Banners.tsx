@@ -40,7 +40,6 @@ function Notice({ children, tone = 'plain', name }: { children: ReactNode; tone?
 }
 
 const sentence = 'line-clamp-2 min-w-0 text-sm leading-[18px]';
-const small = '!h-7 !px-2 text-sm';
 
 /** The whole part sits a constant amount off its grid: the lines can move to the hits. */
 function useOriginOffer(): ReactNode {
@@ -61,7 +60,7 @@ function useOriginOffer(): ReactNode {
       </p>
       <Button
         look="strong"
-        className={small}
+        size="small"
         onClick={() => {
           getState().run('Move the grid to the hits', (p) => setOrigin(p, better));
           getState().answerOrigin();
@@ -70,7 +69,7 @@ function useOriginOffer(): ReactNode {
       >
         Move the lines
       </Button>
-      <Button className={small} onClick={() => getState().answerOrigin()}>Leave them</Button>
+      <Button size="small" onClick={() => getState().answerOrigin()}>Leave them</Button>
     </Notice>
   );
 }
@@ -96,7 +95,7 @@ function useStoreTrouble(): ReactNode {
   return (
     <Notice tone="danger" name="store-notice">
       <p className={sentence}>{words}</p>
-      <Button className={small} onClick={() => setRead(words)}>
+      <Button size="small" onClick={() => setRead(words)}>
         I see
       </Button>
     </Notice>
@@ -127,20 +126,20 @@ function useSaveTrouble(onReload: () => void): ReactNode {
         {message} {remedy}
       </p>
       {code === 'changed-elsewhere' && (
-        <Button className={small} onClick={onReload}>
+        <Button size="small" onClick={onReload}>
           Load that version
         </Button>
       )}
       {code === 'changed-elsewhere' || code === 'deleted-elsewhere' ? (
-        <Button className={small} onClick={() => void keepCopy()}>
+        <Button size="small" onClick={() => void keepCopy()}>
           {code === 'deleted-elsewhere' ? 'Keep it as a new part' : 'Keep mine as a copy'}
         </Button>
       ) : (
-        <Button className={small} onClick={() => getState().retrySave()}>
+        <Button size="small" onClick={() => getState().retrySave()}>
           Try again
         </Button>
       )}
-      <Button className={small} onClick={() => void savePartFile(getState().id, getState().part).catch(showError)}>
+      <Button size="small" onClick={() => void savePartFile(getState().id, getState().part).catch(showError)}>
         Save a part file
       </Button>
     </Notice>

@@ -70,7 +70,7 @@ function Pointing({ index }: { index: number }) {
   return (
     <div className="flex min-w-0 items-center gap-2" role="status">
       <span className="truncate">Point out what move {index + 1} touches: row names, bars on the ruler, stems for their steps.</span>
-      <Button look="strong" className="!h-7" onClick={() => getState().setDesk({ pointing: null })}>
+      <Button look="strong" size="small" onClick={() => getState().setDesk({ pointing: null })}>
         Done
       </Button>
     </div>
@@ -83,10 +83,10 @@ function Trying({ label }: { label: string }) {
   return (
     <div className="flex min-w-0 items-center gap-2" role="status">
       <span className="truncate">{label}</span>
-      <Button look="strong" className="!h-7" onClick={() => getState().settle()}>
+      <Button look="strong" size="small" onClick={() => getState().settle()}>
         Keep
       </Button>
-      <Button className="!h-7" onClick={() => getState().putBack()}>
+      <Button size="small" onClick={() => getState().putBack()}>
         Put back
       </Button>
     </div>
@@ -141,7 +141,7 @@ function BrushWords({ brush }: { brush: Brush }) {
       />
       <Popover.Root>
         <Popover.Trigger asChild>
-          <Button className="!h-7 !px-2 text-sm">shape the accents</Button>
+          <Button size="small">shape the accents</Button>
         </Popover.Trigger>
         <Popover.Portal>
           <Popover.Content sideOffset={6} aria-label="Accents of the brush" className="z-50 rounded-md border border-strong bg-surface p-4 shadow-md">

@@ -2,7 +2,6 @@
 
 import { Tabs } from 'radix-ui';
 import { ErrorBoundary, Fault } from '@/ui/ErrorBoundary';
-import type { Page } from '../store/bench-store';
 import { useBench, useBenchStore } from '../store/context';
 import type { PageSpec } from '../pages/all';
 
@@ -15,7 +14,7 @@ export function SidePanel({ pages }: { pages: readonly PageSpec[] }) {
   const { getState } = useBenchStore();
   return (
     <aside className="flex contain-content w-[312px] shrink-0 flex-col border-l border-line bg-surface" aria-label="Side panel">
-      <Tabs.Root value={open} onValueChange={(p) => getState().setDesk({ page: p as Page })} className="flex min-h-0 flex-1 flex-col">
+      <Tabs.Root value={open} onValueChange={(p) => getState().setDesk({ page: p })} className="flex min-h-0 flex-1 flex-col">
         <Tabs.List className="flex gap-5 border-b border-line px-5" aria-label="Pages">
           {pages.map((spec) => (
             <Tabs.Trigger key={spec.id} value={spec.id} className={tab}>

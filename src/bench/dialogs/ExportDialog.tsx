@@ -7,16 +7,16 @@ import { download } from '@/ui/download';
 import { Modal } from '@/ui/Modal';
 import { showError } from '@/ui/notify';
 import { useBenchStore } from '../store/context';
-import { EXPORTERS } from './export/all';
+import { EXPORTERS, offeredOf, optionsOf } from './export/all';
 import type { ExporterSpec } from './export/exporter';
 
 /** Takes the part out: as MIDI, as the song with its drums replaced, or as a file that keeps everything. */
 export function ExportDialog({ onClose, exporters = EXPORTERS }: { onClose: () => void; exporters?: readonly ExporterSpec[] }) {
   const { getState } = useBenchStore();
   const source = getState();
-  const offered = exporters.filter((e) => e.isAvailable(source));
+  const offered = offeredOf(exporters, source);
   const [chosen, setChosen] = useState(offered[0]?.id);
-  const [options, setOptions] = useState<Record<string, unknown>>(() => Object.assign({}, ...exporters.map((e) => e.initial(source))) as Record<string, unknown>);
+  const [options, setOptions] = useState(() => optionsOf(exporters, source));
   const [said, setSaid] = useState<readonly string[] | null>(null);
   const exporter = offered.find((e) => e.id === chosen);
   const Options = exporter?.Options;

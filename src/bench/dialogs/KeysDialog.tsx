@@ -20,21 +20,30 @@ export function KeysDialog({ specs = KEYS }: { specs?: readonly KeySpec[] }) {
   const { getState } = useBenchStore();
   return (
     <Modal open wide onClose={() => getState().setDesk({ dialog: null })} title="Keys" about="Arrows move the step cursor while it is shown (C), and otherwise the selection.">
-      <div className="columns-3 gap-6" tabIndex={0} aria-label="Shortcuts by group">
-        {GROUPS.map((group) => (
-          <section key={group} className="mb-4 break-inside-avoid">
-            <h3 className="mb-1 font-serif text-base">{group}</h3>
-            <dl className="space-y-0.5 text-sm leading-[18px]">
-              {specs.filter((s) => s.group === group && s.shown !== null).map((s) => (
+      <KeySheet specs={specs} />
+    </Modal>
+  );
+}
+
+/** Keys in groups, in the order in which they are listed. */
+export function KeySheet({ specs }: { specs: readonly KeySpec[] }) {
+  return (
+    <div className="columns-3 gap-6" tabIndex={0} aria-label="Shortcuts by group">
+      {GROUPS.map((group) => (
+        <section key={group} className="mb-4 break-inside-avoid">
+          <h3 className="mb-1 font-serif text-base">{group}</h3>
+          <dl className="space-y-0.5 text-sm leading-[18px]">
+            {specs
+              .filter((s) => s.group === group && s.shown !== null)
+              .map((s) => (
                 <div key={s.keys[0]} className="flex gap-2">
                   <dt className="w-[76px] shrink-0 font-semibold">{s.shown ?? keyText(s.keys[0] as string)}</dt>
                   <dd>{s.text}</dd>
                 </div>
               ))}
-            </dl>
-          </section>
-        ))}
-      </div>
-    </Modal>
+          </dl>
+        </section>
+      ))}
+    </div>
   );
 }

@@ -13,7 +13,6 @@ import { useBench, useBenchStore } from '../store/context';
 import { calmPart } from '../store/derived';
 import { useVersions } from '../store/use-versions';
 
-const small = '!h-7 !px-2 text-sm';
 const LONGEST_NAME = 80;
 
 /** Versions of the part: kept under a name, compared with what stands now, gone back to. */
@@ -104,13 +103,13 @@ function Line({ version, changes, compared, onCompare, onBack, onRename, onRemov
           className="min-w-0 flex-1 truncate rounded bg-transparent px-1 font-serif text-base hover:bg-sunk"
         />
         <span className="mr-1 text-sm text-faint">{format(version.at, 'd MMM, HH:mm')}</span>
-        <Button className={small} aria-pressed={compared} aria-label={compared ? `Stop comparing with ${version.name}` : `Compare with ${version.name}`} onClick={onCompare}>
+        <Button size="small" aria-pressed={compared} aria-label={compared ? `Stop comparing with ${version.name}` : `Compare with ${version.name}`} onClick={onCompare}>
           {compared ? 'stop comparing' : 'compare'}
         </Button>
-        <Button className={small} aria-label={`Go back to ${version.name}`} onClick={onBack}>
+        <Button size="small" aria-label={`Go back to ${version.name}`} onClick={onBack}>
           go back
         </Button>
-        <Button className={small} aria-label={`Delete ${version.name}`} onClick={onRemove}>
+        <Button size="small" aria-label={`Delete ${version.name}`} onClick={onRemove}>
           delete
         </Button>
       </div>

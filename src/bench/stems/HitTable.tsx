@@ -93,7 +93,7 @@ export default function HitTable() {
   const grid = { gridTemplateColumns: table.getVisibleLeafColumns().map((c) => `minmax(${c.getSize()}px, ${c.getSize()}fr)`).join(' ') };
   return (
     <section aria-label="Table of hits" className="relative flex h-56 shrink-0 flex-col border-t border-line bg-surface">
-      <IconButton label="Close the table" className="absolute top-0 right-2 z-10 !h-7" onClick={() => getState().setDesk({ table: false })}>
+      <IconButton label="Close the table" size="small" className="absolute top-0 right-2 z-10" onClick={() => getState().setDesk({ table: false })}>
         <X size={15} />
       </IconButton>
       <div role="table" aria-rowcount={lines.length + 1} aria-label="Hits" className="flex min-h-0 flex-1 flex-col">

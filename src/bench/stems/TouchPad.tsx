@@ -74,7 +74,7 @@ export function TouchPad() {
     <div className="absolute right-4 bottom-4 z-20 w-64 rounded-lg border border-strong bg-surface shadow-lg" role="group" aria-label="Pad for the selection" data-testid="touch-pad">
       <div className="flex items-center gap-2 px-3 py-1">
         <span className="min-w-0 flex-1 truncate">{describeHits(part, selection)}</span>
-        <Button className="!h-8" onClick={() => deleteSelection(store)}>
+        <Button onClick={() => deleteSelection(store)}>
           delete
         </Button>
         <IconButton label="Put the pad away" onClick={() => getState().select([])}>

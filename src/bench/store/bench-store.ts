@@ -17,9 +17,6 @@ import { sightOf, type Transport, type View } from './view';
 import type { Surroundings } from './surroundings';
 
 
-export const PAGES = ['hits', 'bars', 'feel', 'takes'] as const;
-export type Page = (typeof PAGES)[number];
-
 /** What lies over the Bench. */
 export type Dialog = 'keys' | 'kit' | 'export' | 'feels' | 'versions' | 'learn';
 
@@ -44,7 +41,8 @@ export interface Desk {
   velocity: number;
   /** What copies do on steps that have a hit already. */
   onto: Onto;
-  page: Page;
+  /** Id of the page of the side panel that is open. */
+  page: string;
   dialog: Dialog | null;
   /** The move whose scope is pointed out. */
   pointing: number | null;

@@ -12,42 +12,41 @@ export function ShapeTab() {
   const own = useGrooves((s) => keptOf(s, s.chosen) !== undefined);
   const { edit } = getState();
   if (blended) return <p className="text-faint">A blend is shaped once it is kept.</p>;
-  const small = '!h-7 !px-2 text-sm';
   return (
     <div className="space-y-3">
       <div className="flex flex-wrap items-center gap-1.5" role="group" aria-label="Smooth">
         <span className="w-16">Smooth</span>
-        <Button className={small} title="Half way to the mean of each step and its neighbours" onClick={() => edit('Smooth along the bar', (g) => smoothGroove(g, 'neighbours'))}>
+        <Button size="small" title="Half way to the mean of each step and its neighbours" onClick={() => edit('Smooth along the bar', (g) => smoothGroove(g, 'neighbours'))}>
           along the bar
         </Button>
-        <Button className={small} title="Half way to the mean of the same place in every beat: a swing stays" onClick={() => edit('Make beats alike', (g) => smoothGroove(g, 'beats'))}>
+        <Button size="small" title="Half way to the mean of the same place in every beat: a swing stays" onClick={() => edit('Make beats alike', (g) => smoothGroove(g, 'beats'))}>
           beats alike
         </Button>
       </div>
       <div className="flex flex-wrap items-center gap-1.5" role="group" aria-label="Scale the lean">
         <span className="w-16">Lean</span>
-        <Button className={small} onClick={() => edit('Lean less', (g) => scaleGroove(g, 0.8, 1))}>
+        <Button size="small" onClick={() => edit('Lean less', (g) => scaleGroove(g, 0.8, 1))}>
           a fifth less
         </Button>
-        <Button className={small} onClick={() => edit('Lean more', (g) => scaleGroove(g, 1.25, 1))}>
+        <Button size="small" onClick={() => edit('Lean more', (g) => scaleGroove(g, 1.25, 1))}>
           a quarter more
         </Button>
-        <Button className={small} title="What is early comes late, and the reverse" onClick={() => edit('Mirror', mirrorGroove)}>
+        <Button size="small" title="What is early comes late, and the reverse" onClick={() => edit('Mirror', mirrorGroove)}>
           mirror
         </Button>
-        <Button className={small} onClick={() => edit('Take the lean away', (g) => scaleGroove(g, 0, 1))}>
+        <Button size="small" onClick={() => edit('Take the lean away', (g) => scaleGroove(g, 0, 1))}>
           none
         </Button>
       </div>
       <div className="flex flex-wrap items-center gap-1.5" role="group" aria-label="Scale the levels">
         <span className="w-16">Levels</span>
-        <Button className={small} onClick={() => edit('Flatter levels', (g) => scaleGroove(g, 1, 0.8))}>
+        <Button size="small" onClick={() => edit('Flatter levels', (g) => scaleGroove(g, 1, 0.8))}>
           a fifth flatter
         </Button>
-        <Button className={small} onClick={() => edit('Stronger levels', (g) => scaleGroove(g, 1, 1.25))}>
+        <Button size="small" onClick={() => edit('Stronger levels', (g) => scaleGroove(g, 1, 1.25))}>
           a quarter stronger
         </Button>
-        <Button className={small} onClick={() => edit('Take the levels away', (g) => scaleGroove(g, 1, 0))}>
+        <Button size="small" onClick={() => edit('Take the levels away', (g) => scaleGroove(g, 1, 0))}>
           flat
         </Button>
       </div>

@@ -1,7 +1,13 @@
-import type { ExporterSpec } from './exporter';
+import type { ExporterSpec, Source } from './exporter';
 import { midiPart } from './midi-part';
 import { midiSong } from './midi-song';
 import { wholePart } from './whole-part';
 
 /** Every way to take a part out, in the order in which they are offered; the first that is available is chosen. */
 export const EXPORTERS = [midiSong, midiPart, wholePart] as unknown as readonly ExporterSpec[];
+
+/** Those that fit what is taken out. */
+export const offeredOf = (exporters: readonly ExporterSpec[], source: Source): readonly ExporterSpec[] => exporters.filter((e) => e.isAvailable(source));
+
+/** The options of all at first: those that are named alike are shared. */
+export const optionsOf = (exporters: readonly ExporterSpec[], source: Source): Record<string, unknown> => Object.assign({}, ...exporters.map((e) => e.initial(source))) as Record<string, unknown>;

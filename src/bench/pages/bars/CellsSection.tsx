@@ -81,12 +81,11 @@ export function CellsSection() {
       () => fresh.map((h) => h.id),
     );
   };
-  const small = '!h-7 !px-2 text-sm';
   return (
     <Section name="cells" title="Rhythm cells">
       <div className="flex flex-wrap gap-1" role="group" aria-label="Cells">
         {CELLS.map((cell) => (
-          <Button key={cell} className={small} look={proposal && wish.cell === cell ? 'strong' : 'quiet'} onClick={() => change({ cell })}>
+          <Button key={cell} size="small" look={proposal && wish.cell === cell ? 'strong' : 'quiet'} onClick={() => change({ cell })}>
             {NAMES[cell]}
           </Button>
         ))}
@@ -108,10 +107,10 @@ export function CellsSection() {
       )}
       {proposal && (
         <div className="mt-1 flex items-center gap-2" data-testid="proposal">
-          <Button className={small} look="strong" disabled={proposal.hits.length === 0} onClick={take}>
+          <Button size="small" look="strong" disabled={proposal.hits.length === 0} onClick={take}>
             Take {proposal.hits.length} {proposal.hits.length === 1 ? 'hit' : 'hits'}
           </Button>
-          <Button className={small} onClick={() => getState().setDesk({ proposal: null })}>
+          <Button size="small" onClick={() => getState().setDesk({ proposal: null })}>
             Leave
           </Button>
           {proposal.hits.length === 0 && <span className="text-sm text-faint">Every place has a hit already.</span>}

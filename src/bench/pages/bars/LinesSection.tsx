@@ -57,10 +57,10 @@ export function LinesSection() {
         <Picker label="Unit" value={String(shown.denominator)} choices={DENOMINATORS.map((d) => ({ value: String(d), text: String(d) }))} onChange={(d) => setWish({ numerator: shown.numerator, denominator: Number(d) })} />
         {changed ? (
           <span className="flex gap-1">
-            <Button className="!h-7 !px-2 text-sm" look="strong" onClick={() => change(shown.numerator, shown.denominator)}>
+            <Button size="small" look="strong" onClick={() => change(shown.numerator, shown.denominator)}>
               Make it {shown.numerator}/{shown.denominator}
             </Button>
-            <Button className="!h-7 !px-2 text-sm" onClick={() => setWish(null)}>
+            <Button size="small" onClick={() => setWish(null)}>
               Cancel
             </Button>
           </span>
@@ -93,14 +93,14 @@ export function LinesSection() {
         <NumberField label="Lines start" showLabel value={originMs} min={-4000} max={4000} digits={1} unit="ms from the file’s zero" default={0} className="[&_input]:w-[3.6em]" onChange={moveOrigin} onDone={sweep.done} onCancel={sweep.cancel} />
       </div>
       <div className="flex flex-wrap gap-1">
-        <Button className="!h-7 !px-2 text-sm" onClick={() => getState().run('Move the lines a 1/16 earlier', (p) => setOrigin(p, ticks(p.origin - stepOf('1/16'))))}>
+        <Button size="small" onClick={() => getState().run('Move the lines a 1/16 earlier', (p) => setOrigin(p, ticks(p.origin - stepOf('1/16'))))}>
           a 1/16 earlier
         </Button>
-        <Button className="!h-7 !px-2 text-sm" onClick={() => getState().run('Move the lines a 1/16 later', (p) => setOrigin(p, ticks(p.origin + stepOf('1/16'))))}>
+        <Button size="small" onClick={() => getState().run('Move the lines a 1/16 later', (p) => setOrigin(p, ticks(p.origin + stepOf('1/16'))))}>
           a 1/16 later
         </Button>
         {finding && finding.offset !== 0 && Math.abs(finding.offset - part.origin) > 1 && (
-          <Button className="!h-7 !px-2 text-sm" onClick={() => getState().run('Move the lines to the hits', (p) => setOrigin(p, finding.offset))}>
+          <Button size="small" onClick={() => getState().run('Move the lines to the hits', (p) => setOrigin(p, finding.offset))}>
             to the hits ({tempo.between(zero, finding.offset).toFixed(0)} ms)
           </Button>
         )}

@@ -35,7 +35,6 @@ export function OrderSection() {
     getState().run(label, command);
     if (loop) setLoop(Math.max(0, loop[0]), Math.min(getState().part.bars, loop[1]));
   };
-  const small = '!h-7 !px-2 text-sm';
   const count = to - from;
   const lost = wanted !== null && wanted < part.bars ? hitsBehind(part, wanted) : null;
   const length = (bars: number) => {
@@ -48,7 +47,7 @@ export function OrderSection() {
     <Section name="order" title="Bars" note={`${part.bars} in the part`}>
       <div className="flex flex-wrap items-baseline gap-2 leading-8">
         <NumberField label="Length" showLabel value={wanted ?? part.bars} min={1} max={999} unit="bars" className="[&_input]:w-[3em]" onChange={length} />
-        <Button className={small} onClick={() => arrange('Double the part', (p) => doublePart(p, newId), from === 0 && to === part.bars ? [0, 2 * part.bars] : [from, to])}>
+        <Button size="small" onClick={() => arrange('Double the part', (p) => doublePart(p, newId), from === 0 && to === part.bars ? [0, 2 * part.bars] : [from, to])}>
           double it
         </Button>
       </div>
@@ -59,7 +58,7 @@ export function OrderSection() {
           </p>
           <div className="mt-2 flex gap-2">
             <Button
-              className={small}
+              size="small"
               look="strong"
               onClick={() => {
                 setWanted(null);
@@ -68,7 +67,7 @@ export function OrderSection() {
             >
               Shorten and drop them
             </Button>
-            <Button className={small} onClick={() => setWanted(null)}>
+            <Button size="small" onClick={() => setWanted(null)}>
               Keep {part.bars} bars
             </Button>
           </div>
@@ -79,16 +78,16 @@ export function OrderSection() {
         <NumberField label="Last chosen bar" value={to} min={1} max={part.bars} unit="" className="[&_input]:w-[2.4em]" onChange={(v) => setLoop(Math.min(from, v - 1), v)} />
       </div>
       <div className="flex flex-wrap gap-1" role="group" aria-label={`With ${chosen}`}>
-        <Button className={small} onClick={() => getState().select(hitsInRange(part, rangeOfBars(part, from, to)))}>select</Button>
-        <Button className={small} onClick={() => arrange(`Repeat ${chosen}`, (p) => repeatBars(p, from, to, newId), [to, to + count])}>repeat behind</Button>
-        <Button className={small} disabled={from === 0} onClick={() => arrange(`Move ${chosen} earlier`, (p) => moveBars(p, from, to, from - 1, newId), [from - 1, to - 1])}>move earlier</Button>
-        <Button className={small} disabled={to >= part.bars} onClick={() => arrange(`Move ${chosen} later`, (p) => moveBars(p, from, to, from + 1, newId), [from + 1, to + 1])}>move later</Button>
-        <Button className={small} disabled={count >= part.bars} onClick={() => arrange(`Delete ${chosen}`, (p) => deleteBars(p, from, to, newId), [Math.min(from, part.bars - count - 1), Math.min(from, part.bars - count - 1) + 1])}>delete</Button>
+        <Button size="small" onClick={() => getState().select(hitsInRange(part, rangeOfBars(part, from, to)))}>select</Button>
+        <Button size="small" onClick={() => arrange(`Repeat ${chosen}`, (p) => repeatBars(p, from, to, newId), [to, to + count])}>repeat behind</Button>
+        <Button size="small" disabled={from === 0} onClick={() => arrange(`Move ${chosen} earlier`, (p) => moveBars(p, from, to, from - 1, newId), [from - 1, to - 1])}>move earlier</Button>
+        <Button size="small" disabled={to >= part.bars} onClick={() => arrange(`Move ${chosen} later`, (p) => moveBars(p, from, to, from + 1, newId), [from + 1, to + 1])}>move later</Button>
+        <Button size="small" disabled={count >= part.bars} onClick={() => arrange(`Delete ${chosen}`, (p) => deleteBars(p, from, to, newId), [Math.min(from, part.bars - count - 1), Math.min(from, part.bars - count - 1) + 1])}>delete</Button>
       </div>
       <div className="flex flex-wrap items-baseline gap-1 leading-8">
         insert <NumberField label="Empty bars" value={empty} min={1} max={64} unit="empty" className="[&_input]:w-[2.4em]" onChange={setEmpty} />
-        <Button className={small} onClick={() => arrange(`Insert ${empty} empty before bar ${from + 1}`, (p) => insertBars(p, from, empty, newId), [from, from + empty])}>before them</Button>
-        <Button className={small} onClick={() => arrange(`Insert ${empty} empty behind bar ${to}`, (p) => insertBars(p, to, empty, newId), [to, to + empty])}>behind them</Button>
+        <Button size="small" onClick={() => arrange(`Insert ${empty} empty before bar ${from + 1}`, (p) => insertBars(p, from, empty, newId), [from, from + empty])}>before them</Button>
+        <Button size="small" onClick={() => arrange(`Insert ${empty} empty behind bar ${to}`, (p) => insertBars(p, to, empty, newId), [to, to + empty])}>behind them</Button>
       </div>
     </Section>
   );

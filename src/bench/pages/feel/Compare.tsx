@@ -53,7 +53,7 @@ export const Compare = memo(function Compare() {
         {other && (
           <>
             <span className={`text-sm ${heard ? 'text-accent' : 'text-faint'}`}>hold Q</span>
-            <Button className="!h-7 !px-2 text-sm" onClick={swap}>
+            <Button size="small" onClick={swap}>
               use it
             </Button>
           </>

@@ -29,7 +29,6 @@ export function Doubtful({ index }: { index: number }) {
     reveal(store, hit.tick, stemsFacts(store).width);
   };
   if (found.length === 0 && decided === 0) return <p className="text-sm text-faint">No doubtful hits: each one clearly belongs to a line.</p>;
-  const small = '!h-6 !px-1.5 text-sm';
   const line = (doubt: DoubtfulHit, side: 'earlier' | 'later') => placeText(part, doubt[side]).replace(/^bar \d+ · /, '');
   return (
     <div data-testid="doubtful">
@@ -37,7 +36,7 @@ export function Doubtful({ index }: { index: number }) {
         {found.length} doubtful {found.length === 1 ? 'hit' : 'hits'}
         {decided > 0 ? `, ${decided} decided` : ''}
         {decided > 0 && (
-          <Button className={`${small} ml-2`} onClick={() => store.getState().run('Take the decisions back', (p) => { const all = new Set(p.hits.filter((h) => h.alone || h.home !== undefined).map((h) => h.id)); return setAlone(pinHomes(p, all, 'fitted'), all, false); })}>
+          <Button size="tiny" className="ml-2" onClick={() => store.getState().run('Take the decisions back', (p) => { const all = new Set(p.hits.filter((h) => h.alone || h.home !== undefined).map((h) => h.id)); return setAlone(pinHomes(p, all, 'fitted'), all, false); })}>
             take back
           </Button>
         )}
@@ -52,12 +51,12 @@ export function Doubtful({ index }: { index: number }) {
               </button>
               <span className="text-faint">{doubtWords(doubt, { earlier: line(doubt, 'earlier'), later: line(doubt, 'later') })}</span>
               {(['earlier', 'later'] as const).map((side) => (
-                <Button key={side} className={small} aria-label={side} onClick={() => decide(doubt, side)}>
+                <Button key={side} size="tiny" aria-label={side} onClick={() => decide(doubt, side)}>
                   to {line(doubt, side)}
                   {doubt.taken === side && <span className="text-faint">(taken)</span>}
                 </Button>
               ))}
-              <Button className={small} onClick={() => decide(doubt, 'alone')}>
+              <Button size="tiny" onClick={() => decide(doubt, 'alone')}>
                 leave
               </Button>
             </li>

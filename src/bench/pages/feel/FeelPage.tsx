@@ -78,7 +78,7 @@ function Adding({ faces }: { faces: readonly MoveFace[] }) {
   return (
     <div className="mt-2 flex flex-wrap gap-1 border-t border-line pt-3" role="group" aria-label="Add a move">
       {faces.map((face) => (
-        <Button key={face.spec.kind} className="!h-7 !px-2 text-sm" aria-label={`Add ${face.word.toLowerCase()}`} disabled={full} onClick={() => add(face)}>
+        <Button key={face.spec.kind} size="small" aria-label={`Add ${face.word.toLowerCase()}`} disabled={full} onClick={() => add(face)}>
           <Plus size={13} /> {face.word.toLowerCase()}
         </Button>
       ))}

@@ -113,7 +113,7 @@ export const MoveCard = memo(function MoveCard({ move, index, effect, offer, fac
       <p className="text-sm text-faint" data-testid="effect">
         {effect === null ? ' ' : effectWords(effect)}
         {offer && (
-          <Button className="ml-2 !h-6 !px-1.5 text-sm" onClick={() => edit.set(`Let the ${label} be heard`, offer)}>
+          <Button size="tiny" className="ml-2" onClick={() => edit.set(`Let the ${label} be heard`, offer)}>
             {'scope' in offer ? 'touch every hit' : `try ${face.brief({ ...move, ...offer } as Move)}`}
           </Button>
         )}

@@ -73,11 +73,11 @@ export const ScopeEditor = memo(function ScopeEditor({ index, edit }: Props) {
       <Popover.Portal>
         <Popover.Content sideOffset={4} aria-label="Scope of the move" className="z-50 max-h-[70vh] w-[300px] space-y-3 overflow-auto rounded-md border border-strong bg-surface p-4 shadow-md">
           <div className="flex flex-wrap gap-1">
-            <Button className={small} onClick={fromSelection}>take the selection’s</Button>
+            <Button size="small" onClick={fromSelection}>take the selection’s</Button>
             <Popover.Close asChild>
-              <Button className={small} onClick={() => getState().setDesk({ pointing: index })}>point at them</Button>
+              <Button size="small" onClick={() => getState().setDesk({ pointing: index })}>point at them</Button>
             </Popover.Close>
-            <Button className={small} onClick={() => onChange(undefined)}>everything</Button>
+            <Button size="small" onClick={() => onChange(undefined)}>everything</Button>
           </div>
           <Group label="Rows">
             {part.rows.map((r) => (
@@ -86,7 +86,7 @@ export const ScopeEditor = memo(function ScopeEditor({ index, edit }: Props) {
                 {labelOfRow(part, r.voice)}
               </label>
             ))}
-            <Button className={small} disabled={voices.size === 0} title="Every row but these" onClick={() => set({ voices: part.rows.map((r) => r.voice).filter((v) => !voices.has(v)) })}>
+            <Button size="small" disabled={voices.size === 0} title="Every row but these" onClick={() => set({ voices: part.rows.map((r) => r.voice).filter((v) => !voices.has(v)) })}>
               all others
             </Button>
           </Group>
@@ -158,7 +158,6 @@ export const ScopeEditor = memo(function ScopeEditor({ index, edit }: Props) {
   );
 });
 
-const small = '!h-7 !px-2 text-sm';
 const narrow = '[&_input]:w-[2.4em]';
 
 /** What is left of some places within a shorter cycle; the first where nothing is. */

@@ -63,7 +63,7 @@ const Ratios = memo(function Ratios({ value, edit }: { value: string; edit: Edit
   return (
     <div className="mt-2 flex flex-wrap gap-1" role="group" aria-label="Ratios">
       {SWING_RATIOS.map((r) => (
-        <Button key={r} look={value === r ? 'strong' : 'quiet'} className="!h-7 !px-2 text-sm" onClick={() => edit.set('Change the swing', { percent: percentOfRatio(r) })}>
+        <Button key={r} look={value === r ? 'strong' : 'quiet'} size="small" onClick={() => edit.set('Change the swing', { percent: percentOfRatio(r) })}>
           {r}
         </Button>
       ))}
@@ -85,10 +85,10 @@ const OtherWays = memo(function OtherWays({ scope, inverse, edit }: { scope: Sco
   };
   return (
     <div className="mt-1 flex flex-wrap gap-1">
-      <Button className="!h-7 !px-2 text-sm" onClick={measure}>
+      <Button size="small" onClick={measure}>
         measure
       </Button>
-      <Button className="!h-7 !px-2 text-sm" aria-pressed={inverse} onClick={() => edit.set(inverse ? 'Swing instead of straightening' : 'Straighten a swung part', { inverse: inverse ? undefined : true })}>
+      <Button size="small" aria-pressed={inverse} onClick={() => edit.set(inverse ? 'Swing instead of straightening' : 'Straighten a swung part', { inverse: inverse ? undefined : true })}>
         {inverse ? 'swing instead' : 'straighten instead'}
       </Button>
       <PairTap onPercent={(percent) => edit.set('Swing as tapped', { percent })} />
@@ -104,7 +104,7 @@ function PairTap({ onPercent }: { onPercent: (percent: number) => void }) {
     if (percent !== null) onPercent(percent);
   };
   return (
-    <Button className="!h-7 !px-2 text-sm" title="Tap long, short, long, short: the first tap is on the beat" onClick={tap}>
+    <Button size="small" title="Tap long, short, long, short: the first tap is on the beat" onClick={tap}>
       tap the pair
     </Button>
   );

@@ -43,7 +43,6 @@ export function ChooseSection() {
     else if (same && way === 'add') say('No other hit is like that.');
     select(next);
   };
-  const word = '!h-7 !px-2 text-sm';
   return (
     <Section name="choose" title="Choose">
       <ToggleGroup.Root type="single" value={way} onValueChange={(v) => v && setWay(v as Combining)} aria-label="How a rule changes the selection" className="mb-2 flex gap-1 text-sm">
@@ -54,14 +53,14 @@ export function ChooseSection() {
         ))}
       </ToggleGroup.Root>
       <div className="mb-2 flex flex-wrap gap-1">
-        <Button className={word} onClick={() => choose({ kind: 'all' })}>all</Button>
-        {focus && <Button className={word} onClick={() => choose({ kind: 'row', voice: focus })}>the open row</Button>}
-        <Button className={word} onClick={() => choose({ kind: 'on-beats' })}>on-beats</Button>
-        <Button className={word} onClick={() => choose({ kind: 'off-beats' })}>off-beats</Button>
-        <Button className={word} onClick={() => choose({ kind: 'ghosts' })}>ghosts</Button>
-        <Button className={word} onClick={() => choose({ kind: 'doubtful' })}>doubtful</Button>
-        <Button className={word} onClick={() => choose({ kind: 'locked' })}>locked</Button>
-        <Button className={word} onClick={() => choose({ kind: 'same-place', ids: getState().selection })}>same place in every bar</Button>
+        <Button size="small" onClick={() => choose({ kind: 'all' })}>all</Button>
+        {focus && <Button size="small" onClick={() => choose({ kind: 'row', voice: focus })}>the open row</Button>}
+        <Button size="small" onClick={() => choose({ kind: 'on-beats' })}>on-beats</Button>
+        <Button size="small" onClick={() => choose({ kind: 'off-beats' })}>off-beats</Button>
+        <Button size="small" onClick={() => choose({ kind: 'ghosts' })}>ghosts</Button>
+        <Button size="small" onClick={() => choose({ kind: 'doubtful' })}>doubtful</Button>
+        <Button size="small" onClick={() => choose({ kind: 'locked' })}>locked</Button>
+        <Button size="small" onClick={() => choose({ kind: 'same-place', ids: getState().selection })}>same place in every bar</Button>
       </div>
       <Line onGo={() => choose({ kind: 'bars', from: Math.min(from, to) - 1, to: Math.max(from, to) })} name="bars">
         bars <NumberField label="First bar" value={Math.min(from, bars)} min={1} max={bars} unit="to" className={small} onChange={setFrom} />
@@ -83,8 +82,8 @@ export function ChooseSection() {
       <div className="flex items-baseline gap-1 leading-8">
         <span>over</span>
         <NumberField label="Lean over" value={lean} min={0} max={60} unit="ms" className={small} onChange={setLean} />
-        <Button className={`${word} ml-auto`} onClick={() => choose({ kind: 'early', ms: lean })}>early</Button>
-        <Button className={word} onClick={() => choose({ kind: 'late', ms: lean })}>late</Button>
+        <Button size="small" className="ml-auto" onClick={() => choose({ kind: 'early', ms: lean })}>early</Button>
+        <Button size="small" onClick={() => choose({ kind: 'late', ms: lean })}>late</Button>
       </div>
     </Section>
   );
@@ -96,7 +95,7 @@ function Line({ children, onGo, name }: { children: React.ReactNode; onGo: () =>
   return (
     <div className="flex flex-wrap items-baseline gap-1 leading-8">
       {children}
-      <Button className="!h-7 !px-2 text-sm ml-auto" aria-label={`Select ${name}`} onClick={onGo}>
+      <Button size="small" className="ml-auto" aria-label={`Select ${name}`} onClick={onGo}>
         select
       </Button>
     </div>

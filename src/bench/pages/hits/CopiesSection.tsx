@@ -15,18 +15,17 @@ export function CopiesSection() {
   const none = useBench((s) => s.selection.size === 0);
   const grid = useBench((s) => s.view.grid);
   const onto = useBench((s) => s.desk.onto);
-  const small = '!h-7 !px-2 text-sm';
   return (
     <Section name="copies" title="Copies and shifts">
       <div className="flex flex-wrap gap-1">
-        <Button className={small} disabled={none} onClick={() => repeatSelection(store)}>repeat into the next bar</Button>
-        <Button className={small} disabled={none} onClick={() => duplicateSelection(store)}>duplicate behind</Button>
-        <Button className={small} disabled={none} onClick={() => copySelection(store)}>copy</Button>
-        <Button className={small} disabled={none} onClick={() => cutSelection(store)}>cut</Button>
-        <Button className={small} onClick={() => paste(store)}>paste</Button>
-        <Button className={small} disabled={none} onClick={() => shiftSelection(store, -1)}>a {grid} left</Button>
-        <Button className={small} disabled={none} onClick={() => shiftSelection(store, 1)}>a {grid} right</Button>
-        <Button className={small} disabled={none} onClick={() => deleteSelection(store)}>delete</Button>
+        <Button size="small" disabled={none} onClick={() => repeatSelection(store)}>repeat into the next bar</Button>
+        <Button size="small" disabled={none} onClick={() => duplicateSelection(store)}>duplicate behind</Button>
+        <Button size="small" disabled={none} onClick={() => copySelection(store)}>copy</Button>
+        <Button size="small" disabled={none} onClick={() => cutSelection(store)}>cut</Button>
+        <Button size="small" onClick={() => paste(store)}>paste</Button>
+        <Button size="small" disabled={none} onClick={() => shiftSelection(store, -1)}>a {grid} left</Button>
+        <Button size="small" disabled={none} onClick={() => shiftSelection(store, 1)}>a {grid} right</Button>
+        <Button size="small" disabled={none} onClick={() => deleteSelection(store)}>delete</Button>
       </div>
       <p className="mt-2 leading-8">
         On steps that have a hit, copies{' '}

@@ -82,7 +82,7 @@ export function DynamicsSection() {
             <span className="text-faint">spread</span>
             <NumberField label={`Spread of the ${NAMES[quality]}`} value={moments.deviation} min={0} max={(max - min) / 2} digits={Math.max(1, digits)} unit={unit || '±'} disabled={nothing} className="[&_input]:w-[3.2em]" onChange={(deviation) => reshape({ deviation })} {...ends} />
             <Button
-              className="!h-7 !px-2 text-sm"
+              size="small"
               disabled={nothing}
               title="Draws all values anew around the same mean, as wide as they are"
               onClick={() => {
@@ -99,7 +99,7 @@ export function DynamicsSection() {
       </div>
       <div className="mt-2 flex flex-wrap gap-1" role="group" aria-label={`Shapes for the ${NAMES[quality]}`}>
         {SHAPE_KINDS.map((kind) => (
-          <Button key={kind} className="!h-7 !px-2 text-sm" disabled={nothing} look={trial.active && shape?.kind === kind ? 'strong' : 'quiet'} onClick={() => pick(kind)}>
+          <Button key={kind} size="small" disabled={nothing} look={trial.active && shape?.kind === kind ? 'strong' : 'quiet'} onClick={() => pick(kind)}>
             {SHAPE_WORDS[kind]}
           </Button>
         ))}

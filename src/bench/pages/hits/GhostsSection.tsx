@@ -21,7 +21,6 @@ import { leaveSuggestion, lookAtSuggestion, takeAllSuggestions, takeSuggestion }
 import { useBench, useBenchStore } from '../../store/context';
 import { calmPart } from '../../store/derived';
 
-const small = '!h-7 !px-2 text-sm';
 const narrow = '[&_input]:w-[2.6em]';
 const GRIDS: readonly GridName[] = ['1/16', '1/8T', '1/16T', '1/32'];
 const WORDS: Readonly<Record<GhostPlacing, string>> = { around: 'around its main hits', 'lead-in': 'right before its strong hits' };
@@ -84,19 +83,19 @@ export function GhostsSection() {
       </div>
       <div className="mt-1 flex flex-wrap items-center gap-1" data-testid="ghost-suggestions">
         {!proposal && (
-          <Button className={small} look="strong" onClick={() => show(wish)}>
+          <Button size="small" look="strong" onClick={() => show(wish)}>
             suggest
           </Button>
         )}
         {proposal && (
           <>
-            <Button className={small} look="strong" disabled={proposal.hits.length === 0} onClick={() => takeAllSuggestions(store)}>
+            <Button size="small" look="strong" disabled={proposal.hits.length === 0} onClick={() => takeAllSuggestions(store)}>
               Take all {proposal.hits.length}
             </Button>
-            <Button className={small} onClick={() => getState().setDesk({ proposal: null })}>
+            <Button size="small" onClick={() => getState().setDesk({ proposal: null })}>
               Leave all
             </Button>
-            <IconButton label={`Roll again (seed ${wish.seed})`} className="!h-7" onClick={() => show({ ...wish, seed: wish.seed + 1 })}>
+            <IconButton label={`Roll again (seed ${wish.seed})`} size="small" onClick={() => show({ ...wish, seed: wish.seed + 1 })}>
               <Dices size={15} />
             </IconButton>
           </>
@@ -104,18 +103,18 @@ export function GhostsSection() {
       </div>
       {proposal && proposal.hits.length > 0 && (
         <div className="mt-1 flex flex-wrap items-center gap-1">
-          <IconButton label="Suggestion before" className="!h-7" onClick={() => lookAtSuggestion(store, -1, audition)}>
+          <IconButton label="Suggestion before" size="small" onClick={() => lookAtSuggestion(store, -1, audition)}>
             <ArrowLeft size={15} />
           </IconButton>
           <span className="text-sm tabular-nums">{at + 1} of {proposal.hits.length}, velocity {proposal.hits[at]?.velocity}</span>
-          <IconButton label="Next suggestion" className="!h-7" onClick={() => lookAtSuggestion(store, 1, audition)}>
+          <IconButton label="Next suggestion" size="small" onClick={() => lookAtSuggestion(store, 1, audition)}>
             <ArrowRight size={15} />
           </IconButton>
           <span className="flex gap-1">
-            <Button className={small} onClick={() => takeSuggestion(store)}>
+            <Button size="small" onClick={() => takeSuggestion(store)}>
               take it
             </Button>
-            <Button className={small} onClick={() => leaveSuggestion(store)}>
+            <Button size="small" onClick={() => leaveSuggestion(store)}>
               leave it
             </Button>
           </span>
@@ -153,11 +152,11 @@ function Existing({ voice, grid, seed }: { voice: string; grid: GridName; seed: 
       <div className="flex flex-wrap items-center gap-1">
         <span className="text-sm">thin out</span>
         {SHARES.map((share) => (
-          <Button key={share} className={small} aria-label={`Thin out ${share * 100} %`} onClick={() => thin(share)}>
+          <Button key={share} size="small" aria-label={`Thin out ${share * 100} %`} onClick={() => thin(share)}>
             {share * 100} %
           </Button>
         ))}
-        <Button className={small} title="Adds a move that pulls these ghosts alone to the grid above; the written hits stay" onClick={align}>
+        <Button size="small" title="Adds a move that pulls these ghosts alone to the grid above; the written hits stay" onClick={align}>
           align to {grid}
         </Button>
       </div>

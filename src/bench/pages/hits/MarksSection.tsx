@@ -22,18 +22,17 @@ export function MarksSection() {
   const none = hits.length === 0;
   const all = { ghost: hits.every((h) => h.ghost), choke: hits.every((h) => h.choke), locked: hits.every(isLocked) };
   const byRow = hits.some((h) => isLocked(h) && !h.locked);
-  const small = '!h-7 !px-2 text-sm';
   return (
     <Section name="marks" title="Marks">
       <div className="flex flex-wrap gap-1">
-        <Button className={small} disabled={none} onClick={() => actOnSelection(store, all.ghost ? 'Make plain:' : 'Make ghosts:', (p, ids) => setGhost(p, ids, !all.ghost))}>
+        <Button size="small" disabled={none} onClick={() => actOnSelection(store, all.ghost ? 'Make plain:' : 'Make ghosts:', (p, ids) => setGhost(p, ids, !all.ghost))}>
           {!none && all.ghost ? 'not ghosts' : 'ghosts'}
         </Button>
-        <Button className={small} disabled={none} title="A silent stroke that ends the ring of its own voice" onClick={() => actOnSelection(store, all.choke ? 'Let sound:' : 'Make chokes:', (p, ids) => setChoke(p, ids, !all.choke))}>
+        <Button size="small" disabled={none} title="A silent stroke that ends the ring of its own voice" onClick={() => actOnSelection(store, all.choke ? 'Let sound:' : 'Make chokes:', (p, ids) => setChoke(p, ids, !all.choke))}>
           {!none && all.choke ? 'not chokes' : 'chokes'}
         </Button>
         <Button
-          className={small}
+          size="small"
           disabled={none}
           title="Locked hits are left alone by every tool"
           onClick={() => store.getState().run(`${all.locked ? 'Unlock' : 'Lock'} ${what}`, (p) => setLocked(p, selection, !all.locked))}
@@ -41,7 +40,7 @@ export function MarksSection() {
           {!none && all.locked ? 'unlock' : 'lock'}
         </Button>
         {duplicates.size > 0 && (
-          <Button className={small} onClick={() => store.getState().run(`Merge ${duplicates.size} duplicates`, (p) => removeHits(p, duplicates))}>
+          <Button size="small" onClick={() => store.getState().run(`Merge ${duplicates.size} duplicates`, (p) => removeHits(p, duplicates))}>
             merge {duplicates.size} {duplicates.size === 1 ? 'duplicate' : 'duplicates'}
           </Button>
         )}

@@ -12,7 +12,6 @@ import { useBench, useBenchStore, useBenchSwept } from '../../store/context';
 import { ORNAMENT_SENTENCES } from './ornaments/all';
 import type { OrnamentSentence } from './ornaments/sentence';
 
-const small = '!h-7 !px-[7px] text-sm';
 
 /** Rolls, flams and echoes of the selected hits: given, edited as one thing, written out, found again. */
 export function OrnamentSection() {
@@ -45,11 +44,11 @@ export function OrnamentSection() {
     <Section name="ornaments" title="Ornaments" note={ornament ? wordOfOrnament(ornament) : ''}>
       <div className="flex flex-wrap gap-[3px]" role="group" aria-label="Give an ornament">
         {ORNAMENTS.flatMap((spec) => spec.ready).map(({ word, ornament: ready }) => (
-          <Button key={word} className={small} disabled={none} onClick={() => give(word, ready)}>
+          <Button key={word} size="small" disabled={none} onClick={() => give(word, ready)}>
             {word}
           </Button>
         ))}
-        <Button className={small} disabled={!ornament} onClick={() => actOnSelection(store, 'Take the ornaments from', (p, ids) => setOrnament(p, ids, undefined))}>
+        <Button size="small" disabled={!ornament} onClick={() => actOnSelection(store, 'Take the ornaments from', (p, ids) => setOrnament(p, ids, undefined))}>
           none
         </Button>
       </div>
@@ -59,10 +58,10 @@ export function OrnamentSection() {
         </div>
       )}
       <div className="mt-2 flex flex-wrap gap-1">
-        <Button className={small} disabled={!ornament} title="Each stroke becomes a hit of its own" onClick={expand}>
+        <Button size="small" disabled={!ornament} title="Each stroke becomes a hit of its own" onClick={expand}>
           write out
         </Button>
-        <Button className={small} disabled={selection.size < 2} title="Plain hits that are a roll or a flam become one hit with an ornament" onClick={gather}>
+        <Button size="small" disabled={selection.size < 2} title="Plain hits that are a roll or a flam become one hit with an ornament" onClick={gather}>
           gather
         </Button>
       </div>

@@ -49,7 +49,6 @@ function Placement() {
   const before = mean(part.hits.filter((h) => selection.has(h.id)).map((h) => h.nudge?.ms ?? 0));
   const first = chosen[0] as Hit;
   const stepMs = tempoMapOf(part).between(first.tick, ticks(first.tick + stepOf(grid)));
-  const small = '!h-7 !px-2 text-sm';
   return (
     <div className="space-y-2">
       <div className="flex items-baseline justify-between">
@@ -72,15 +71,15 @@ function Placement() {
       </div>
       <Leans />
       <div className="flex flex-wrap items-center gap-1">
-        <Button className={small} onClick={() => nudgeSelection(store, -1)}>earlier</Button>
-        <Button className={small} onClick={() => nudgeSelection(store, 1)}>later</Button>
+        <Button size="small" onClick={() => nudgeSelection(store, -1)}>earlier</Button>
+        <Button size="small" onClick={() => nudgeSelection(store, 1)}>later</Button>
         <span className="text-faint">by</span>
         <Picker label="Nudge by" value={unit} choices={NUDGE_UNITS.map((u) => ({ value: u, text: u }))} onChange={(u) => store.getState().setDesk({ nudgeUnit: u as NudgeUnit })} />
       </div>
       <div className="flex flex-wrap gap-1">
-        <Button className={small} disabled={chosen.every((h) => !h.nudge?.ms)} onClick={() => clearNudges(store)}>to 0</Button>
-        <Button className={small} disabled={chosen.every((h) => !h.nudge?.ms)} onClick={() => mirrorSelection(store)}>mirror</Button>
-        {!one && <Button className={small} onClick={() => store.getState().run(`Nudge all to ${nudge.toFixed(1)} ms`, (p) => setNudges(p, selection, () => nudge))}>all to {nudge.toFixed(1)} ms</Button>}
+        <Button size="small" disabled={chosen.every((h) => !h.nudge?.ms)} onClick={() => clearNudges(store)}>to 0</Button>
+        <Button size="small" disabled={chosen.every((h) => !h.nudge?.ms)} onClick={() => mirrorSelection(store)}>mirror</Button>
+        {!one && <Button size="small" onClick={() => store.getState().run(`Nudge all to ${nudge.toFixed(1)} ms`, (p) => setNudges(p, selection, () => nudge))}>all to {nudge.toFixed(1)} ms</Button>}
       </div>
       <Apart />
       <Homes />
@@ -120,7 +119,7 @@ const Apart = memo(function Apart() {
       <Picker label="Who leads" value={leads} choices={voices.map((v) => ({ value: v, text: labelOfRow(part, v) }))} onChange={setLeader} />
       <span>leads, the next</span>
       <NumberField label="Apart by" value={ms} min={0} max={60} digits={1} unit="ms later" className="[&_input]:w-[2.8em]" onChange={setMs} />
-      <Button className="!h-7 !px-2 text-sm" onClick={() => setSelectionApart(store, ms, leads)}>
+      <Button size="small" onClick={() => setSelectionApart(store, ms, leads)}>
         set apart
       </Button>
     </div>
@@ -149,7 +148,6 @@ const Homes = memo(function Homes() {
     }
   });
   const pin = (choice: HomeChoice, verb: string) => actOnSelection(store, verb, (p, ids) => pinHomes(p, ids, choice));
-  const small = '!h-7 !px-2 text-sm';
   return (
     <>
       {strayCount > 0 && stray !== null && (
@@ -159,9 +157,9 @@ const Homes = memo(function Homes() {
       )}
       <div className="flex flex-wrap items-center gap-1">
         <span className="mr-1">{doubtful > 0 ? `${doubtful} doubtful: belongs to` : pinned > 0 ? 'Line pinned; move it to' : 'Counts for'}</span>
-        <Button className={small} onClick={() => pin('earlier', 'Send to the earlier line:')}>the earlier line</Button>
-        <Button className={small} onClick={() => pin('later', 'Send to the later line:')}>the later line</Button>
-        {pinned > 0 && <Button className={small} onClick={() => pin('fitted', 'Unpin')}>the fitted one</Button>}
+        <Button size="small" onClick={() => pin('earlier', 'Send to the earlier line:')}>the earlier line</Button>
+        <Button size="small" onClick={() => pin('later', 'Send to the later line:')}>the later line</Button>
+        {pinned > 0 && <Button size="small" onClick={() => pin('fitted', 'Unpin')}>the fitted one</Button>}
       </div>
     </>
   );

@@ -69,7 +69,7 @@ export function ShapeSentence({ shape, quality, onChange }: Props) {
       return (
         <Words>
           by up to {value('Scatter by', shape.range, (range) => ({ ...shape, range }), { min: 0, max: span / 2 })} either way
-          <IconButton label={`Roll again (seed ${shape.seed})`} className="!h-7 !w-7" onClick={() => onChange({ ...shape, seed: shape.seed + 1 })}>
+          <IconButton label={`Roll again (seed ${shape.seed})`} size="small" onClick={() => onChange({ ...shape, seed: shape.seed + 1 })}>
             <Dices size={15} />
           </IconButton>
           <label className="flex items-center gap-1.5">

@@ -23,7 +23,6 @@ import { tightnessWords } from './words';
 /** A constant part under this is not worth an offer. */
 const WORTH_MS = 2;
 const STRENGTH = 0.6;
-const small = '!h-7 !px-2 text-sm';
 
 /** What is offered after recording: doubles, a constant early or late, quantizing. Each is seen on the stems and can be put back. */
 export function AfterTake() {
@@ -74,30 +73,30 @@ function Offers({ takeId }: { takeId: string }) {
       ) : (
         <div className="flex flex-wrap gap-1.5">
           {doubles.length > 0 && (
-            <Button className={small} onClick={() => trial.show(`Remove ${doubles.length} accidental doubles`, (p) => removeHits(p, new Set(doubles)))}>
+            <Button size="small" onClick={() => trial.show(`Remove ${doubles.length} accidental doubles`, (p) => removeHits(p, new Set(doubles)))}>
               remove {doubles.length} accidental {doubles.length === 1 ? 'double' : 'doubles'}
             </Button>
           )}
           {constant !== null && (
             <>
-              <Button className={small} title="As the latency of this take" onClick={() => void takeOff(constant).catch(showError)}>
+              <Button size="small" title="As the latency of this take" onClick={() => void takeOff(constant).catch(showError)}>
                 move it {Math.abs(constant).toFixed(1)} ms {constant < 0 ? 'later' : 'earlier'}
               </Button>
-              <Button className={small} title="The hits stay, the grid moves" onClick={() => moveLines(constant)}>
+              <Button size="small" title="The hits stay, the grid moves" onClick={() => moveLines(constant)}>
                 move the lines instead
               </Button>
             </>
           )}
-          <Button className={small} title="A move of the feel: the hits stay as played" onClick={quantize}>
+          <Button size="small" title="A move of the feel: the hits stay as played" onClick={quantize}>
             quantize to {Math.round(STRENGTH * 100)} %
           </Button>
         </div>
       )}
       <div className="flex gap-2 border-t border-line pt-2">
-        <Button className={small} onClick={() => recorder.set({ phase: 'idle' })}>
+        <Button size="small" onClick={() => recorder.set({ phase: 'idle' })}>
           Done
         </Button>
-        <Button className={`${small} text-danger`} onClick={() => void discard().catch(showError)}>
+        <Button size="small" className="text-danger" onClick={() => void discard().catch(showError)}>
           Discard the take
         </Button>
       </div>

@@ -74,7 +74,7 @@ export function InputSection() {
     <div className="space-y-2">
       <Picker label="Play from" value={input} choices={devices.map((d) => ({ value: d.id, text: d.name }))} onChange={(id) => recorder.connect(devices.find((d) => d.id === id) ?? pads)} />
       {ports === null ? (
-        <Button className="!h-7 !px-2 text-sm" onClick={() => void midiPorts().then(setPorts)}>
+        <Button size="small" onClick={() => void midiPorts().then(setPorts)}>
           Look for MIDI devices
         </Button>
       ) : ports.kind === 'refused' ? (
@@ -94,11 +94,11 @@ export function InputSection() {
         <div className="flex flex-wrap items-baseline gap-2">
           <NumberField label="Latency" value={latency} min={-100} max={500} digits={1} unit="ms late" default={0} className={narrow} onChange={(v) => recorder.tune({ latencyMs: v })} />
           {measuring ? (
-            <Button className="!h-7 !px-2 text-sm" onClick={recorder.stopMeasuring}>
+            <Button size="small" onClick={recorder.stopMeasuring}>
               Stop measuring
             </Button>
           ) : (
-            <Button className="!h-7 !px-2 text-sm" onClick={recorder.measure}>
+            <Button size="small" onClick={recorder.measure}>
               Measure
             </Button>
           )}
@@ -157,7 +157,7 @@ function PadLearning() {
       <span>{waiting ? `Strike the pad for ${labelOfRow(part, waiting).toLowerCase()} …` : 'Give a pad to'}</span>
       {waiting ? (
         <Button
-          className="!h-7 !px-2 text-sm"
+          size="small"
           onClick={() => {
             recorder.learnPad(null);
             setWaiting(null);
@@ -188,10 +188,10 @@ export function PadButtons() {
   const keysPlay = useRecorded((s) => s.keysPlay);
   return (
     <div className="flex gap-2">
-      <Button className="!h-7 !px-2 text-sm" aria-pressed={padsShown} onClick={() => recorder.set({ padsShown: !padsShown })}>
+      <Button size="small" aria-pressed={padsShown} onClick={() => recorder.set({ padsShown: !padsShown })}>
         {padsShown ? 'hide the pads' : 'show the pads'}
       </Button>
-      <Button className="!h-7 !px-2 text-sm" aria-pressed={keysPlay} title="Letters strike pads instead of being shortcuts" onClick={() => recorder.set({ keysPlay: !keysPlay, padsShown: padsShown || !keysPlay })}>
+      <Button size="small" aria-pressed={keysPlay} title="Letters strike pads instead of being shortcuts" onClick={() => recorder.set({ keysPlay: !keysPlay, padsShown: padsShown || !keysPlay })}>
         {keysPlay ? 'keys play: on' : 'keys play'}
       </Button>
     </div>

@@ -25,7 +25,7 @@ export function PracticeSettings() {
       <div className="flex items-baseline gap-2">
         plays
         <Picker label="Pattern" value={String(pattern)} choices={PRACTICE_PATTERNS.map((p, i) => ({ value: String(i), text: p.name }))} onChange={(i) => recorder.set({ pattern: Number(i) })} />
-        <IconButton label={`Another player (seed ${practice.seed})`} className="!h-7 !w-auto !px-1" onClick={() => set({ seed: practice.seed + 1 })}>
+        <IconButton label={`Another player (seed ${practice.seed})`} size="small" wide onClick={() => set({ seed: practice.seed + 1 })}>
           <Dices size={15} /> <span className="text-faint">{practice.seed}</span>
         </IconButton>
       </div>

@@ -37,11 +37,11 @@ export function RecordSection() {
       <h2 className="sr-only">Record</h2>
       <div className="flex items-center gap-3">
         {running ? (
-          <Button look="strong" className="!h-10" onClick={recorder.stop}>
+          <Button look="strong" size="large" onClick={recorder.stop}>
             <Square size={14} fill="currentColor" /> Stop and keep
           </Button>
         ) : (
-          <Button className="!h-10 border-danger text-danger" onClick={recorder.start}>
+          <Button size="large" className="border-danger text-danger" onClick={recorder.start}>
             <Circle size={14} fill="currentColor" /> Record
           </Button>
         )}
@@ -66,7 +66,7 @@ export function RecordSection() {
         </label>
       </div>
       {!running && (
-        <Button className="!h-7 !px-2 text-sm" title="What you just played without recording becomes a take" onClick={() => void keep()}>
+        <Button size="small" title="What you just played without recording becomes a take" onClick={() => void keep()}>
           Keep the last minute
         </Button>
       )}

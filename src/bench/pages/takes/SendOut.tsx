@@ -26,7 +26,7 @@ export function SendOut() {
         <Picker label="Output" value={output?.id ?? NOWHERE} choices={[{ value: NOWHERE, text: 'nowhere else' }, ...outputs.map((o) => ({ value: o.id, text: o.name }))]} onChange={(id) => sender.set({ output: outputs.find((o) => o.id === id) ?? null, sent: 0 })} />
       </p>
       {ports === null ? (
-        <Button className="!h-7 !px-2 text-sm" onClick={() => void midiPorts().then(setPorts)}>
+        <Button size="small" onClick={() => void midiPorts().then(setPorts)}>
           Look for MIDI ports
         </Button>
       ) : (

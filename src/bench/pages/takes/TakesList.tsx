@@ -38,7 +38,6 @@ export function TakesList() {
   );
 }
 
-const small = '!h-7 !px-2 text-sm';
 
 function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
   const { getState } = useBenchStore();
@@ -80,19 +79,19 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
         {tightnessWords(tightness)}
       </p>
       <div className="mt-1 flex flex-wrap items-baseline gap-1.5">
-        <Button className={small} aria-pressed={heard} title="Puts the raw take beside the part: hold Q to hear and see it" onClick={hearRaw}>
+        <Button size="small" aria-pressed={heard} title="Puts the raw take beside the part: hold Q to hear and see it" onClick={hearRaw}>
           {heard ? 'hold Q: raw' : 'hear raw'}
         </Button>
-        <Button className={small} onClick={use}>
+        <Button size="small" onClick={use}>
           use
         </Button>
-        <Button className={small} onClick={() => setLearning(true)}>
+        <Button size="small" onClick={() => setLearning(true)}>
           learn a groove
         </Button>
-        <Button className={small} onClick={() => download(rawMidi(take, events), `${fileNameOf(take.name)}-raw.mid`, 'audio/midi')}>
+        <Button size="small" onClick={() => download(rawMidi(take, events), `${fileNameOf(take.name)}-raw.mid`, 'audio/midi')}>
           export raw
         </Button>
-        <Button className={small} onClick={() => void remove().catch(showError)}>
+        <Button size="small" onClick={() => void remove().catch(showError)}>
           delete
         </Button>
         <NumberField label={`Latency of ${take.name}`} value={take.latencyMs} min={-100} max={500} digits={1} unit="ms off" className="text-sm [&_input]:w-[3em]" onChange={setLatency} />

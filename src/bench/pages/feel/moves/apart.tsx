@@ -27,7 +27,7 @@ export const apartFace: MoveFace<ApartMove> = {
       <ol className="flex flex-wrap gap-1 text-sm">
         {move.order.map((group, i) => (
           <li key={group}>
-            <Button className="!h-6 !px-1.5 text-sm" disabled={i === 0} title="Let it sound earlier" onClick={() => edit.set('Change who sounds first', { order: swapped(move.order, i) })}>
+            <Button size="tiny" disabled={i === 0} title="Let it sound earlier" onClick={() => edit.set('Change who sounds first', { order: swapped(move.order, i) })}>
               {GROUP_WORDS[group]}
             </Button>
           </li>

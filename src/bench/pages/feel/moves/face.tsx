@@ -78,7 +78,7 @@ export function MoveGrid({ value, edit, change = (grid) => ({ grid }) }: { value
 /** Re-rolled by a press: the seed is shown, so that a roll can be found again. */
 export function Seed({ move, edit }: { move: Move; edit: Edit }) {
   return (
-    <IconButton label={move.seed === undefined ? 'Roll again' : `Roll again (seed ${move.seed})`} className="!h-7 !w-auto !px-1" onClick={() => edit.set('Roll again', { seed: (move.seed ?? 0) + 1 })}>
+    <IconButton label={move.seed === undefined ? 'Roll again' : `Roll again (seed ${move.seed})`} size="small" wide onClick={() => edit.set('Roll again', { seed: (move.seed ?? 0) + 1 })}>
       <Dices size={15} /> <span className="text-sm text-faint">{move.seed ?? 'feel’s'}</span>
     </IconButton>
   );
