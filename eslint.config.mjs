@@ -5,10 +5,14 @@ export default tseslint.config(
   { ignores: ['.next/**', 'node_modules/**', 'public/**', 'next-env.d.ts', 'test-results/**', 'playwright-report/**'] },
   ...tseslint.configs.recommended,
   {
-    files: ['**/*.{ts,tsx}'],
+    // Where components and hooks are.
+    files: ['src/**/*.tsx', 'src/**/use-*.ts'],
     plugins: { 'react-hooks': hooks },
+    rules: hooks.configs.recommended.rules,
+  },
+  {
+    files: ['**/*.{ts,tsx}'],
     rules: {
-      ...hooks.configs.recommended.rules,
       'max-lines': ['error', { max: 400, skipBlankLines: false, skipComments: false }],
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_', destructuredArrayIgnorePattern: '^_' }],
       '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
@@ -16,7 +20,7 @@ export default tseslint.config(
   },
   {
     // Rules that need types.
-    files: ['src/**/*.{ts,tsx}', 'e2e/**/*.ts', 'tests/**/*.ts', 'measure/**/*.ts'],
+    files: ['src/**/*.{ts,tsx}', 'e2e/**/*.ts'],
     languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
     rules: {
       '@typescript-eslint/no-floating-promises': ['error', { ignoreVoid: true }],

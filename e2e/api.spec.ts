@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { exportMidi, flatBeat, importMidi, midiFile, noteEvents, notesOf, trackChunk } from './support';
+import { exportMidi, flatBeat, openMidi, midiFile, noteEvents, notesOf, trackChunk } from './support';
 
 /** The HTTP API of the running server. */
 
@@ -8,7 +8,7 @@ const file = (bytes: Uint8Array) => ({ name: 'beat.mid', mimeType: 'audio/midi',
 
 test('the browser and the API write the same bytes for the same part and feel', async ({ page, request }) => {
   const { bytes } = flatBeat(2);
-  await importMidi(page, 'part.mid', bytes);
+  await openMidi(page, 'part.mid', bytes);
   await page.getByRole('button', { name: 'Add swing' }).click();
   await page.getByRole('button', { name: '3:2', exact: true }).click();
   const fromBrowser = [await exportMidi(page), await exportMidi(page, 'song')];

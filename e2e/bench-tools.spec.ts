@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { clickStem, drag, drawn, exportMidi, flatBeat, importMidi, meterEvent, midiFile, noteEvents, notesOf, saved, stemOf, stems, tempoEvent, trackChunk, type Note } from './support';
+import { clickStem, drag, drawn, exportMidi, flatBeat, openMidi, meterEvent, midiFile, noteEvents, notesOf, saved, stemOf, stems, tempoEvent, trackChunk, type Note } from './support';
 
 /** The Bench's tools one by one, each checked by what it leaves in the part or the exported notes. */
 
@@ -10,7 +10,7 @@ const press = (page: Page, name: string) => page.getByRole('button', { name, exa
 const hitsPage = (page: Page) => page.getByRole('tab', { name: /^Hits/ }).click();
 
 test('rules choose, add, take away and narrow; the description says what is selected', async ({ page }) => {
-  await importMidi(page, 'beat.mid', flatBeat(2).bytes);
+  await openMidi(page, 'beat.mid', flatBeat(2).bytes);
   await hitsPage(page);
   await press(page, 'Choose');
   const said = page.getByTestId('selected');
@@ -44,7 +44,7 @@ test('rules choose, add, take away and narrow; the description says what is sele
 });
 
 test('a shape is tried out, kept as one step or put back; locked hits are left alone, and it says so', async ({ page }) => {
-  await importMidi(page, 'beat.mid', flatBeat(1).bytes);
+  await openMidi(page, 'beat.mid', flatBeat(1).bytes);
   await hitsPage(page);
   await clickStem(page, await stemOf(page, 'hat-closed', 0));
   await page.keyboard.press('k');
@@ -66,7 +66,7 @@ test('a shape is tried out, kept as one step or put back; locked hits are left a
 });
 
 test('the distribution: mean and spread are set as a whole, a re-roll keeps them', async ({ page }) => {
-  await importMidi(page, 'beat.mid', flatBeat(2).bytes);
+  await openMidi(page, 'beat.mid', flatBeat(2).bytes);
   await hitsPage(page);
   await page.getByRole('button', { name: 'Closed hat: hear it' }).click();
   await page.keyboard.press('a');
@@ -88,7 +88,7 @@ test('the distribution: mean and spread are set as a whole, a re-roll keeps them
 });
 
 test('velocities follow a drawn line, over the selection of that row or all of it', async ({ page }) => {
-  await importMidi(page, 'beat.mid', flatBeat(1).bytes);
+  await openMidi(page, 'beat.mid', flatBeat(1).bytes);
   const first = await stemOf(page, 'hat-closed', 0);
   const last = await stemOf(page, 'hat-closed', 15);
   await page.keyboard.press('v');
@@ -103,7 +103,7 @@ test('velocities follow a drawn line, over the selection of that row or all of i
 
 test('copy, paste under the pointer and at the step cursor; a paste in the wrong bar goes with one undo, the view included', async ({ page }) => {
   const beat = flatBeat(2);
-  await importMidi(page, 'beat.mid', beat.bytes);
+  await openMidi(page, 'beat.mid', beat.bytes);
   const snare = await stemOf(page, 'snare', 0);
   await clickStem(page, snare);
   await page.keyboard.press('Control+c');
@@ -131,7 +131,7 @@ test('copy, paste under the pointer and at the step cursor; a paste in the wrong
 
 test('bars: shortening names what falls outside and keeps it until confirmed; doubling, inserting, moving, meter', async ({ page }) => {
   const beat = flatBeat(2);
-  await importMidi(page, 'beat.mid', beat.bytes);
+  await openMidi(page, 'beat.mid', beat.bytes);
   await page.getByRole('tab', { name: 'Bars' }).click();
   const bars = () => page.evaluate(() => [window.nodSway!.bench().part.bars, window.nodSway!.bench().part.hits.length]);
   const length = page.getByRole('spinbutton', { name: 'Length in bars' });
@@ -169,7 +169,7 @@ test('bars: shortening names what falls outside and keeps it until confirmed; do
 });
 
 test('rows: rename, reorder by dragging, key, wrong names put right, merge, hide empty, add', async ({ page }) => {
-  await importMidi(page, 'beat.mid', flatBeat(1).bytes);
+  await openMidi(page, 'beat.mid', flatBeat(1).bytes);
   const rows = () => page.evaluate(() => window.nodSway!.bench().part.rows.map((r) => r.name ?? r.voice));
   expect(await rows()).toEqual(['hat-closed', 'snare', 'kick']);
   await press(page, 'More about Snare');
@@ -218,7 +218,7 @@ test('rows: rename, reorder by dragging, key, wrong names put right, merge, hide
 test('kit maps: a file with wrong names is put right, kept, exported, brought in, and played on another kit', async ({ page }) => {
   // A pad sheet's keys: to General MIDI they are bongos and congas.
   const notes: Note[] = [[0, 60, 100], [480, 61, 90], [960, 60, 100], [1440, 61, 90], [240, 64, 60], [720, 64, 60]];
-  await importMidi(page, 'pads.mid', midiFile(0, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), ...noteEvents(notes, 60)])]));
+  await openMidi(page, 'pads.mid', midiFile(0, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), ...noteEvents(notes, 60)])]));
   const rows = () => page.evaluate(() => window.nodSway!.bench().part.rows.map((r) => r.voice));
   expect(await rows()).toEqual(['bongo-high', 'bongo-low', 'conga-low']);
   await press(page, 'Rows');
@@ -248,7 +248,7 @@ test('kit maps: a file with wrong names is put right, kept, exported, brought in
 });
 
 test('nudges: by unit, typed, mirrored, to zero, apart; a doubtful hit is sent to another line; a stray says so', async ({ page }) => {
-  await importMidi(page, 'beat.mid', flatBeat(1).bytes);
+  await openMidi(page, 'beat.mid', flatBeat(1).bytes);
   await hitsPage(page);
   await clickStem(page, await stemOf(page, 'snare', 0));
   const nudges = (voice: string) => page.evaluate((v) => window.nodSway!.bench().part.hits.filter((h) => h.voice === v).map((h) => h.nudge?.ms ?? 0), voice);
@@ -288,7 +288,7 @@ test('nudges: by unit, typed, mirrored, to zero, apart; a doubtful hit is sent t
 
 test('a choke ends the ring of its own voice and sounds nothing', async ({ page }) => {
   const notes: Note[] = [[0, 49, 120], [480, 49, 100]];
-  await importMidi(page, 'crash.mid', midiFile(0, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), ...noteEvents(notes, 60)])]));
+  await openMidi(page, 'crash.mid', midiFile(0, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), ...noteEvents(notes, 60)])]));
   await hitsPage(page);
   const loudness = async (): Promise<number[]> => {
     await page.evaluate(() => (window.nodSway!.engine.log.length = 0));
@@ -328,7 +328,7 @@ test('a choke ends the ring of its own voice and sounds nothing', async ({ page 
 });
 
 test('the table of hits follows the selection, sets it, sorts and takes numbers', async ({ page }) => {
-  await importMidi(page, 'beat.mid', flatBeat(1).bytes);
+  await openMidi(page, 'beat.mid', flatBeat(1).bytes);
   await page.keyboard.press('x');
   const table = page.getByRole('table', { name: 'Hits' });
   await expect(table.getByRole('row')).not.toHaveCount(0);
@@ -349,7 +349,7 @@ test('the table of hits follows the selection, sets it, sorts and takes numbers'
 });
 
 test('feet are dragged to another line or row, with Alt a copy stays behind', async ({ page }) => {
-  await importMidi(page, 'beat.mid', flatBeat(1).bytes);
+  await openMidi(page, 'beat.mid', flatBeat(1).bytes);
   const steps = (voice: string) => page.evaluate((v) => window.nodSway!.bench().part.hits.filter((h) => h.voice === v).map((h) => (h.tick as number) / 20160), voice);
   const snare = await stemOf(page, 'snare', 0);
   const next = await stemOf(page, 'snare', 1);
@@ -368,7 +368,7 @@ test('feet are dragged to another line or row, with Alt a copy stays behind', as
 test.describe('with a finger', () => {
   test.use({ hasTouch: true });
   test('a tap takes a column, the large pad moves it', async ({ page }) => {
-    await importMidi(page, 'beat.mid', flatBeat(1).bytes);
+    await openMidi(page, 'beat.mid', flatBeat(1).bytes);
     const snare = await stemOf(page, 'snare', 0);
     const box = (await stems(page).boundingBox())!;
     await page.touchscreen.tap(box.x + snare.headX, box.y + snare.headY);

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { drawn, meterEvent, midiFile, noteEvents, importMidi, stems, tempoEvent, trackChunk, type Note } from './support';
+import { drawn, meterEvent, midiFile, noteEvents, openMidi, stems, tempoEvent, trackChunk, type Note } from './support';
 
 /** Hits scattered around sixteenths by fixed numbers: leans from 30 ms early to 30 ms late, all velocities. */
 function scattered(): Note[] {
@@ -14,7 +14,7 @@ function scattered(): Note[] {
 
 test('foot, head x and y follow the formulas within half a pixel at three zooms; heads of a row keep their order', async ({ page }) => {
   const notes = scattered();
-  await importMidi(page, 'scattered.mid', midiFile(0, 960, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), ...noteEvents(notes, 20)])]));
+  await openMidi(page, 'scattered.mid', midiFile(0, 960, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), ...noteEvents(notes, 20)])]));
   let checked = 0;
   for (const pixelsPerQuarter of [300, 110, 44]) {
     await page.evaluate((p) => window.nodSway!.bench().setView({ pixelsPerQuarter: p, scroll: (p === 110 ? 80640 : 0) as never }), pixelsPerQuarter);
@@ -65,7 +65,7 @@ test('foot, head x and y follow the formulas within half a pixel at three zooms;
 test('the picture has ink where the scene has heads: late rust, early teal, on the line ink', async ({ page }) => {
   // Two sixteenths late, two early by 20 of 480 ticks at 120 BPM: 20.8 ms.
   const notes: Note[] = [[0, 36, 120], [500, 36, 120], [940, 36, 120], [1440, 36, 120]];
-  await importMidi(page, 'lean.mid', midiFile(0, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), ...noteEvents(notes, 20)])]));
+  await openMidi(page, 'lean.mid', midiFile(0, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), ...noteEvents(notes, 20)])]));
   const colours = await page.evaluate(() => {
     const s = window.nodSway!.scene()!;
     const canvas = document.querySelector<HTMLCanvasElement>('[data-testid=stems] canvas')!;
@@ -84,7 +84,7 @@ test('the picture has ink where the scene has heads: late rust, early teal, on t
 });
 
 test('from afar stems become ribbons and bands, and the phrase strip leads back', async ({ page }) => {
-  await importMidi(page, 'scattered.mid', midiFile(0, 960, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), ...noteEvents(scattered(), 20)])]));
+  await openMidi(page, 'scattered.mid', midiFile(0, 960, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), ...noteEvents(scattered(), 20)])]));
   const detail = () => page.evaluate(() => window.nodSway!.scene()!.detail);
   const levels: string[] = [];
   for (const p of [100, 40, 20, 10]) {

@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { drawn, exportMidi, importMidi, meterEvent, midiFile, noteEvents, notesOf, saved, tempoEvent, trackChunk, type Note } from './support';
+import { drawn, exportMidi, openMidi, meterEvent, midiFile, noteEvents, notesOf, saved, tempoEvent, trackChunk, type Note } from './support';
 
 /** The Feel page: a flat file made human by moves, heard while it plays, compared with numbers from the formulas. */
 
@@ -38,7 +38,7 @@ const halfUp = (n: number): number => Math.floor(n + 0.5);
 test('made human with three moves for different rows, swept while it plays, compared, decided, exported, reloaded, baked, undone', async ({ page }) => {
   test.setTimeout(120_000);
   const { notes, bytes } = flat();
-  await importMidi(page, 'flat.mid', bytes);
+  await openMidi(page, 'flat.mid', bytes);
 
   // Swing of eighths for the hats, the snare tightened, the kick early.
   await press(page, 'Add swing');
@@ -137,7 +137,7 @@ test('made human with three moves for different rows, swept while it plays, comp
 
 test('60 % in odd bars and 70 % in even ones; a scope is taken from the selection or pointed out; moves are reordered and switched', async ({ page }) => {
   const { notes, bytes } = flat();
-  await importMidi(page, 'flat.mid', bytes);
+  await openMidi(page, 'flat.mid', bytes);
   await press(page, 'Add swing');
   await page.getByRole('combobox', { name: 'Division' }).click();
   await page.getByRole('option', { name: '1/8' }).click();
@@ -184,7 +184,7 @@ test('60 % in odd bars and 70 % in even ones; a scope is taken from the selectio
 });
 
 test('whole feels: a ready one, one of one’s own kept, exported, deleted and brought in; a bad file says what is wrong', async ({ page }) => {
-  await importMidi(page, 'flat.mid', flat().bytes);
+  await openMidi(page, 'flat.mid', flat().bytes);
   await press(page, 'Whole feels …');
   await press(page, 'Use Galley Shuffle');
   expect((await moves(page)).map((m) => m.kind)).toEqual(['swing', 'accents', 'humanize']);
@@ -211,7 +211,7 @@ test('whole feels: a ready one, one of one’s own kept, exported, deleted and b
 
 test('the same part and a feel of every kind give the same bytes in the browser and through the API', async ({ page, request }) => {
   const { bytes } = flat();
-  await importMidi(page, 'flat.mid', bytes);
+  await openMidi(page, 'flat.mid', bytes);
   for (const name of ['Add quantize', 'Add swing', 'Add groove', 'Add lay back', 'Add humanize', 'Add set apart', 'Add accents', 'Add timbre']) await press(page, name);
   const feel = await page.evaluate(() => window.nodSway!.bench().part.feel);
   expect(feel.moves).toHaveLength(8);
@@ -222,7 +222,7 @@ test('the same part and a feel of every kind give the same bytes in the browser 
 });
 
 test('one visit to a scope is one step; every row but these; a timbre move changes the sound alone', async ({ page }) => {
-  await importMidi(page, 'flat.mid', flat().bytes);
+  await openMidi(page, 'flat.mid', flat().bytes);
   await press(page, 'Add timbre');
   const scope = async () => (await moves(page))[0]?.scope?.voices;
   await page.getByRole('button', { name: /^Scope: / }).click();
@@ -239,7 +239,7 @@ test('one visit to a scope is one step; every row but these; a timbre move chang
 
 test('moves are dragged into another order; what they change in a long part is found by a worker; J rolls again', async ({ page }) => {
   const notes: Note[] = Array.from({ length: 160 * 16 }, (_, i) => [i * 120, 42, 90] as Note);
-  await importMidi(page, 'long.mid', midiFile(0, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), ...noteEvents(notes, 60)])]));
+  await openMidi(page, 'long.mid', midiFile(0, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), ...noteEvents(notes, 60)])]));
   await press(page, 'Add humanize');
   await press(page, 'Add lay back');
   const lay = page.getByRole('region', { name: 'Lay back, move 2' });

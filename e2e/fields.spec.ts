@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { benchReady, clickStem, drag, drawn, flatBeat, importMidi, openDemo, stemOf, swingPercent } from './support';
+import { benchReady, clickStem, drag, drawn, flatBeat, openMidi, openDemo, stemOf, swingPercent } from './support';
 
 const undoSteps = (page: Page) => page.evaluate(() => window.nodSway!.bench().history.undo.length);
 
@@ -60,7 +60,7 @@ test('a sweep of the slider is one step back', async ({ page }) => {
 });
 
 test('several hits: the mean is moved, the shape stays; a level sets all; Shift is fine', async ({ page }) => {
-  await importMidi(page, 'beat.mid', flatBeat(1).bytes);
+  await openMidi(page, 'beat.mid', flatBeat(1).bytes);
   await page.getByRole('tab', { name: 'Hits' }).click();
   const first = await stemOf(page, 'kick', 0);
   await drag(page, { x: first.headX, y: first.headY }, { x: 0, y: 18 });
@@ -86,7 +86,7 @@ test('several hits: the mean is moved, the shape stays; a level sets all; Shift 
 
 test('duplicates are offered to be merged', async ({ page }) => {
   const beat = flatBeat(1);
-  await importMidi(page, 'beat.mid', beat.bytes);
+  await openMidi(page, 'beat.mid', beat.bytes);
   await page.evaluate(() => window.nodSway!.bench().run('double', (p) => ({ ...p, hits: p.hits.flatMap((h) => (h.voice === 'snare' ? [h, { ...h, id: `${h.id}.9`, velocity: 60 as never }] : [h])) })));
   await page.getByRole('tab', { name: 'Hits' }).click();
   await page.keyboard.press('Control+a');

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { clickStem, drag, drawn, exportMidi, flatBeat, importMidi, notesOf, ppqOf, saved, stemOf, stems, type Note } from './support';
+import { clickStem, drag, drawn, exportMidi, flatBeat, importMidi, openMidi, notesOf, ppqOf, saved, stemOf, stems, type Note } from './support';
 
 /** The whole path: a flat file in, shaped by hand, out again, compared number by number. */
 
@@ -75,7 +75,7 @@ test('the song with only its drums replaced keeps every other track', async ({ p
 });
 
 test('select by click, adding and marquee; type a velocity; place, delete, Escape', async ({ page }) => {
-  await importMidi(page, 'beat.mid', flatBeat().bytes);
+  await openMidi(page, 'beat.mid', flatBeat().bytes);
   const count = () => page.evaluate(() => window.nodSway!.bench().selection.size);
   const hits = () => page.evaluate(() => window.nodSway!.bench().part.hits.length);
   await page.getByRole('tab', { name: 'Hits' }).click();
@@ -122,7 +122,7 @@ test('select by click, adding and marquee; type a velocity; place, delete, Escap
 });
 
 test('a long drag: the head stays within a pixel of the pointer, and order never changes', async ({ page }) => {
-  await importMidi(page, 'beat.mid', flatBeat().bytes);
+  await openMidi(page, 'beat.mid', flatBeat().bytes);
   const targets = [2, 5, 9].map((n) => ['hat-closed', n, n % 2 ? 9 : -9] as const);
   for (const [voice, n, dx] of targets) {
     const s = await stemOf(page, voice, n);

@@ -1,8 +1,8 @@
 import { expect, test } from '@playwright/test';
-import { benchReady, exportMidi, flatBeat, importMidi, saved, stemOf, clickStem } from './support';
+import { benchReady, exportMidi, flatBeat, openMidi, saved, stemOf, clickStem } from './support';
 
 test('a tab that is killed loses no finished edit', async ({ page, context }) => {
-  await importMidi(page, 'beat.mid', flatBeat().bytes);
+  await openMidi(page, 'beat.mid', flatBeat().bytes);
   const url = page.url();
   await clickStem(page, await stemOf(page, 'snare', 0));
   for (let i = 0; i < 12; i++) await page.keyboard.press('ArrowDown');
@@ -15,7 +15,7 @@ test('a tab that is killed loses no finished edit', async ({ page, context }) =>
 });
 
 test('two tabs on one part do not overwrite each other silently', async ({ page, context }) => {
-  await importMidi(page, 'beat.mid', flatBeat().bytes);
+  await openMidi(page, 'beat.mid', flatBeat().bytes);
   const other = await context.newPage();
   await other.goto(page.url());
   await benchReady(other);
@@ -39,7 +39,7 @@ test('two tabs on one part do not overwrite each other silently', async ({ page,
 });
 
 test('a store that refuses says so, and the work can still be exported', async ({ page }) => {
-  await importMidi(page, 'beat.mid', flatBeat().bytes);
+  await openMidi(page, 'beat.mid', flatBeat().bytes);
   await page.evaluate(() => {
     const { add } = IDBObjectStore.prototype;
     IDBObjectStore.prototype.add = function (...args) {

@@ -1,9 +1,9 @@
 import { expect, test } from '@playwright/test';
-import { clickStem, drawn, exportMidi, flatBeat, importMidi, notesOf, stemOf, stems, swingPercent } from './support';
+import { clickStem, drawn, exportMidi, flatBeat, openMidi, notesOf, stemOf, stems, swingPercent } from './support';
 
 test('by keyboard: select all, louder, later, undo, redo, delete', async ({ page }) => {
   const beat = flatBeat(1);
-  await importMidi(page, 'beat.mid', beat.bytes);
+  await openMidi(page, 'beat.mid', beat.bytes);
   await page.keyboard.press('Control+a');
   for (const key of ['Shift+ArrowUp', 'ArrowUp', 'ArrowDown', 'ArrowDown']) await page.keyboard.press(key);
   for (const key of ['Shift+ArrowRight', 'ArrowLeft']) await page.keyboard.press(key);
@@ -21,7 +21,7 @@ test('by keyboard: select all, louder, later, undo, redo, delete', async ({ page
 });
 
 test('Space plays and stops, also after a button was clicked, and presses a button that the keyboard reached', async ({ page }) => {
-  await importMidi(page, 'beat.mid', flatBeat(1).bytes);
+  await openMidi(page, 'beat.mid', flatBeat(1).bytes);
   await page.getByRole('button', { name: 'Add swing' }).click();
   await page.getByRole('button', { name: '2:1', exact: true }).click();
   await page.keyboard.press('Space');
@@ -35,7 +35,7 @@ test('Space plays and stops, also after a button was clicked, and presses a butt
 });
 
 test('arrows on the swing slider sweep the swing and leave the selection alone', async ({ page }) => {
-  await importMidi(page, 'beat.mid', flatBeat(1).bytes);
+  await openMidi(page, 'beat.mid', flatBeat(1).bytes);
   await page.keyboard.press('Control+a');
   await page.getByRole('button', { name: 'Add swing' }).click();
   await page.getByRole('slider', { name: 'Swing in percent' }).focus();
@@ -49,7 +49,7 @@ test('arrows on the swing slider sweep the swing and leave the selection alone',
 
 test('sway 0 is the written part, halfway is half the swing', async ({ page }) => {
   const beat = flatBeat(1);
-  await importMidi(page, 'beat.mid', beat.bytes);
+  await openMidi(page, 'beat.mid', beat.bytes);
   await page.getByRole('button', { name: 'Add swing' }).click();
   await page.getByRole('button', { name: '3:1', exact: true }).click();
   const sway = page.getByRole('spinbutton', { name: 'Sway in %' });
@@ -62,7 +62,7 @@ test('sway 0 is the written part, halfway is half the swing', async ({ page }) =
 });
 
 test('the wheel scrolls time and zooms around the pointer; the lens changes what a pixel means', async ({ page }) => {
-  await importMidi(page, 'beat.mid', flatBeat(8).bytes);
+  await openMidi(page, 'beat.mid', flatBeat(8).bytes);
   const view = () => page.evaluate(() => ({ ...window.nodSway!.bench().view }));
   await stems(page).hover({ position: { x: 400, y: 300 } });
   const before = await view();

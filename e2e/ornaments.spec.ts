@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { clickStem, drag, drawn, exportMidi, importMidi, meterEvent, midiFile, noteEvents, notesOf, saved, stemOf, tempoEvent, trackChunk, type Note } from './support';
+import { clickStem, drag, drawn, exportMidi, openMidi, meterEvent, midiFile, noteEvents, notesOf, saved, stemOf, tempoEvent, trackChunk, type Note } from './support';
 
 /** Small strokes: rolls, flams, echoes, ghosts; and versions of the part. All numbers are computed here, at 960 a quarter. */
 
@@ -51,7 +51,7 @@ async function ornament(page: Page): Promise<void> {
 
 test('a roll with a falling ramp, a flam, an echo: the same strokes in the table, the drawing, the player and the file; written out and gathered again', async ({ page }) => {
   test.setTimeout(120_000);
-  await importMidi(page, 'plain.mid', FILE);
+  await openMidi(page, 'plain.mid', FILE);
   await ornament(page);
   const expected = sorted([...plain, ...ornaments]);
   expect(notesOf(await exportMidi(page))).toEqual(expected);
@@ -105,7 +105,7 @@ test('a roll with a falling ramp, a flam, an echo: the same strokes in the table
 
 test('ghosts on triplets and lead-in kicks are taken and left; a version is compared and gone back to; steps back survive a reload', async ({ page }) => {
   test.setTimeout(120_000);
-  await importMidi(page, 'plain.mid', FILE);
+  await openMidi(page, 'plain.mid', FILE);
   await ornament(page);
   const before = sorted([...plain, ...ornaments]);
 

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { clickStem, flatBeat, importMidi, meterEvent, midiFile, noteEvents, openDemo, stemOf, tempoEvent, trackChunk } from './support';
+import { clickStem, flatBeat, openMidi, meterEvent, midiFile, noteEvents, openDemo, stemOf, tempoEvent, trackChunk } from './support';
 
 interface Heard {
   id: string;
@@ -24,7 +24,7 @@ const play = async (page: Page): Promise<void> => {
 const passOf = (page: Page, pass: number): Promise<unknown> => page.waitForFunction((n) => window.nodSway!.engine.log.some((o) => o.pass >= n), pass);
 
 test('W toggled 20 times in mid-bar: every hit of every pass once, at the time of one version', async ({ page }) => {
-  await importMidi(page, 'beat.mid', flatBeat(1).bytes);
+  await openMidi(page, 'beat.mid', flatBeat(1).bytes);
   await page.getByRole('button', { name: 'Add swing' }).click();
   await page.getByRole('button', { name: '2:1', exact: true }).click();
   // The first kick is pushed 8 ms early as well.
@@ -56,7 +56,7 @@ test('W toggled 20 times in mid-bar: every hit of every pass once, at the time o
 
 test('the sound itself starts at the frame that the log names, and a soft hit is softer', async ({ page }) => {
   const notes = noteEvents([[0, 37, 120], [480, 37, 40]], 60);
-  await importMidi(page, 'rim.mid', midiFile(0, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 2, 2), ...notes])]));
+  await openMidi(page, 'rim.mid', midiFile(0, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 2, 2), ...notes])]));
   await play(page);
   await passOf(page, 0);
   const { firstFrame, samples, log, rate } = await page.evaluate(async () => {
@@ -99,7 +99,7 @@ test('a loop of bars plays those bars alone; muting, soloing and silence say wha
 });
 
 test('a swing changed in mid-loop is heard at the next due off-beat', async ({ page }) => {
-  await importMidi(page, 'beat.mid', flatBeat(1).bytes);
+  await openMidi(page, 'beat.mid', flatBeat(1).bytes);
   await page.getByRole('button', { name: 'Add swing' }).click();
   await page.getByRole('button', { name: '1:1', exact: true }).click();
   await play(page);

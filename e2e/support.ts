@@ -1,6 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { expect, type Locator, type Page } from '@playwright/test';
 import { parseMidi } from 'midi-file';
+import type { Part } from '../src/core/model/part';
+import { partOfMidi, preparePart } from './prepared';
 import { midiFile, meterEvent, noteEvents, tempoEvent, text, trackChunk, type TestEvent } from '../tests/support/midi-bytes';
 
 /** What flows share: bringing files in, finding drawn stems, taking files out. */
@@ -38,6 +40,18 @@ export async function benchReady(page: Page): Promise<void> {
   await page.waitForFunction(() => window.nodSway?.scene() !== null && window.nodSway !== undefined);
 }
 
+/** Opens the part that a file makes, from a store that has it already. */
+export async function openMidi(page: Page, name: string, bytes: Uint8Array): Promise<void> {
+  await openPrepared(page, partOfMidi(name, bytes), bytes);
+}
+
+export async function openPrepared(page: Page, part: Part, song?: Uint8Array): Promise<void> {
+  const id = await preparePart(page, part, song);
+  await page.goto(`/bench/${id}`);
+  await benchReady(page);
+}
+
+/** Drops a file on the shelf and waits for its Bench. */
 export async function importMidi(page: Page, name: string, bytes: Uint8Array): Promise<void> {
   await openShelf(page);
   await bringIn(page, name, bytes);

@@ -4,7 +4,9 @@ import { expect, test, type Page } from '@playwright/test';
 import { playLikeAPerson, STEADY_PRACTICE, type Practice } from '../src/core/take/practice';
 import type { RawEvent, Take } from '@/core/model/take';
 import type { Milliseconds, Seconds } from '../src/core/units';
-import { benchReady, exportMidi, notesOf, openDemo, openShelf, type Note } from './support';
+import { GALLEY_KIT, GENERAL_MIDI_KIT } from '../src/core/voices';
+import { newPart } from './prepared';
+import { benchReady, exportMidi, notesOf, openDemo, openPrepared, type Note } from './support';
 
 /** Recording: the practice player and the pads into the same path as hardware, compared with what was played. */
 
@@ -23,18 +25,8 @@ async function choose(page: Page, label: string, option: string): Promise<void> 
 }
 
 /** An empty part at 200 BPM: a bar lasts 1.2 s. */
-async function emptyPart(page: Page, bars: number, kit = 'General MIDI'): Promise<void> {
-  await openShelf(page);
-  await press(page, 'New part');
-  // Enter would start the part at once.
-  for (const [name, value] of [['Tempo in BPM', 200], ['Length in bars', bars]] as const) {
-    await page.getByRole('spinbutton', { name }).fill(String(value));
-    await page.keyboard.press('Tab');
-  }
-  if (kit !== 'General MIDI') await choose(page, 'Kit map', kit);
-  await press(page, 'Start the part');
-  await page.waitForURL(/\/bench\//);
-  await benchReady(page);
+async function emptyPart(page: Page, bars: number, kit = GENERAL_MIDI_KIT): Promise<void> {
+  await openPrepared(page, newPart({ tempo: 200, bars, kit }));
   await page.getByRole('tab', { name: 'Takes' }).click();
 }
 
@@ -364,7 +356,7 @@ test('a MIDI device is found, a pad of it is given a voice, its strokes and its 
 });
 
 test('on a part with another kit map pads and the practice player strike the same voices', async ({ page }) => {
-  await emptyPart(page, 1, 'Galley pads');
+  await emptyPart(page, 1, GALLEY_KIT);
   await press(page, 'keys play');
   await choose(page, 'Play from', 'Practice player');
   await practise(page, {});

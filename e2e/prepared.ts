@@ -1,0 +1,61 @@
+import type { Page } from '@playwright/test';
+import { importPart } from '../src/core/smf/import-part';
+import { drumLanes, listLanes } from '../src/core/smf/lanes';
+import { readSmf } from '../src/core/smf/read';
+import type { Part } from '../src/core/model/part';
+import { emptyPart, FIRST_BEGINNING, type Beginning } from '../src/shelf/new-part';
+import { summarize } from '../src/storage/summary';
+import { TABLES } from '../src/storage/tables';
+
+/** A browser's store that has a part already: flows that are not about importing begin on its Bench. */
+
+/** Dexie counts versions in tens. */
+const VERSION = 10 * Math.max(...TABLES.map((t) => t.since));
+let made = 0;
+
+/** Puts a part, and the song that it came from, into the page's store, as an import would. @returns its id */
+export async function preparePart(page: Page, part: Part, song?: Uint8Array): Promise<string> {
+  const id = `prepared-${++made}`;
+  const now = Date.now();
+  const rows = {
+    parts: { id, name: part.name, createdAt: now, updatedAt: now, head: 0, summary: summarize(part) },
+    bodies: { id, seq: 0, part },
+  };
+  // The smallest document of the same origin.
+  await page.goto('/icon.svg');
+  await page.evaluate(
+    ({ version, tables, data, bytes, key }) =>
+      new Promise<void>((done, fail) => {
+        const open = indexedDB.open('nod-sway', version);
+        open.onerror = () => fail(open.error);
+        open.onupgradeneeded = () => {
+          const pathOf = (written: string) => (written.startsWith('[') ? written.slice(1, -1).split('+') : written);
+          for (const { name, keys } of tables) {
+            const [primary, ...indexes] = keys.split(', ');
+            const store = open.result.createObjectStore(name, { keyPath: pathOf(primary!) });
+            for (const index of indexes) store.createIndex(index, pathOf(index));
+          }
+        };
+        open.onsuccess = () => {
+          const tx = open.result.transaction([...Object.keys(data), 'songs'], 'readwrite');
+          for (const [table, row] of Object.entries(data)) tx.objectStore(table).put(row);
+          if (bytes) tx.objectStore('songs').put({ id: key, bytes: Uint8Array.from(bytes) });
+          tx.onabort = () => fail(tx.error);
+          tx.oncomplete = () => {
+            open.result.close();
+            done();
+          };
+        };
+      }),
+    { version: VERSION, tables: TABLES.map(({ name, keys }) => ({ name, keys })), data: rows, bytes: song ? [...song] : null, key: id },
+  );
+  return id;
+}
+
+/** The part that importing a file makes. */
+export function partOfMidi(fileName: string, bytes: Uint8Array): Part {
+  const file = readSmf(bytes);
+  return importPart(file, { name: fileName.replace(/\.midi?$/i, ''), fileName, lanes: drumLanes(file, listLanes(file)) }).part;
+}
+
+export const newPart = (change: Partial<Beginning> = {}): Part => emptyPart({ ...FIRST_BEGINNING, ...change });
