@@ -72,14 +72,15 @@ test('no accessibility violation in either theme: Shelf, Bench, a selected hit, 
   expect(await violationsInBothThemes(page)).toEqual([]);
   await press(page, 'Export');
   await expect(page.getByRole('dialog')).toBeVisible();
-  expect(await violationsInBothThemes(page)).toEqual([]);
+  expect(await violationsInBothThemes(page, '[role=dialog]')).toEqual([]);
 });
 
 for (const [name, open] of Object.entries(VIEWS)) {
   test(`no accessibility violation in either theme: ${name}`, async ({ page }) => {
     await openDemo(page, 'Galley Brushes');
     await open(page);
-    expect(await violationsInBothThemes(page)).toEqual([]);
+    // The rest of the Bench was looked at above.
+    expect(await violationsInBothThemes(page, (await page.getByRole('dialog').count()) > 0 ? '[role=dialog]' : 'main')).toEqual([]);
   });
 }
 
@@ -113,7 +114,7 @@ test(`no accessibility violation in either theme: ${Object.keys(OPENED).join(', 
   await openDemo(page, 'Galley Brushes');
   for (const [name, open] of Object.entries(OPENED)) {
     await open(page);
-    expect([name, ...(await violationsInBothThemes(page))]).toEqual([name]);
+    expect([name, ...(await violationsInBothThemes(page, '[role=dialog], [role=menu]'))]).toEqual([name]);
     await page.keyboard.press('Escape');
     await expect(page.locator('[role=dialog], [role=menu]')).toHaveCount(0);
   }
@@ -152,6 +153,6 @@ const GROOVE_VIEWS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
 for (const [name, open] of Object.entries(GROOVE_VIEWS)) {
   test(`no accessibility violation in either theme: Grooves, ${name}`, async ({ page }) => {
     await open(page);
-    expect(await violationsInBothThemes(page)).toEqual([]);
+    expect(await violationsInBothThemes(page, (await page.getByRole('dialog').count()) > 0 ? '[role=dialog]' : undefined)).toEqual([]);
   });
 }

@@ -2,19 +2,23 @@ import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { drawn } from './support';
 
-/** What axe finds wrong on a page. There are no frames here: it need not open pages of its own to put results together. */
-async function violations(page: Page, rules?: string[]): Promise<string[]> {
+/** What axe finds wrong on a page, or within a part of it. There are no frames here: it need not open pages of its own to put results together. */
+async function violations(page: Page, within: string | undefined, rules?: string[]): Promise<string[]> {
   const axe = new AxeBuilder({ page }).setLegacyMode(true);
+  if (within) axe.include(within);
   const { violations: found } = await (rules ? axe.withRules(rules) : axe).analyze();
   return found.map((v) => `${v.id}: ${v.nodes.map((n) => n.html).join(' | ')}`);
 }
 
-/** The same page in both themes: what is open stays open, and a theme changes nothing but colours. */
-export async function violationsInBothThemes(page: Page): Promise<string[]> {
-  const light = await violations(page);
+/**
+ * The same page in both themes: what is open stays open, and a theme changes nothing but colours.
+ * @param within what a view adds to a page that is looked at as a whole elsewhere
+ */
+export async function violationsInBothThemes(page: Page, within?: string): Promise<string[]> {
+  const light = await violations(page, within);
   await page.evaluate(() => document.documentElement.setAttribute('data-theme', 'dark'));
   await drawn(page);
-  const dark = (await violations(page, ['color-contrast'])).map((v) => `dark: ${v}`);
+  const dark = (await violations(page, within, ['color-contrast'])).map((v) => `dark: ${v}`);
   await page.evaluate(() => document.documentElement.setAttribute('data-theme', 'light'));
   return [...light, ...dark];
 }

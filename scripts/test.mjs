@@ -1,6 +1,6 @@
 // Everything that must hold before a change lands. Ends with the line "N passed, N failed".
 import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { installChromium, installPackages, run, runBeside } from './steps.mjs';
+import { installChromium, installPackages, run, runBehind, runBeside } from './steps.mjs';
 
 const JEST = 'test-results/jest.json';
 const FLOWS = 'test-results/flows.json';
@@ -32,7 +32,7 @@ const timed = async (name, work) => {
   times.push([name, (performance.now() - start) / 1000]);
   return result;
 };
-const npm = (script) => runBeside('npm', ['run', '--silent', script]);
+const npm = (script) => runBehind('npm', ['run', '--silent', script]);
 
 count(run('npm', ['run', '--silent', 'build:worklet']));
 count(run('npx', ['next', 'typegen']));
@@ -40,7 +40,7 @@ count(run('npx', ['next', 'typegen']));
 // The build does not check types again: that is done beside it, with the rest that needs no browser; the flows begin once it is built.
 const checks = async () => {
   for (const script of ['typecheck', 'lint', 'boundaries']) count(await timed(script, () => npm(script)));
-  const ok = await timed('unit tests', () => runBeside('npx', ['jest', '--json', `--outputFile=${JEST}`]));
+  const ok = await timed('unit tests', () => runBehind('npx', ['jest', '--json', `--outputFile=${JEST}`]));
   const jest = read(JEST);
   passed += jest?.numPassedTests ?? 0;
   failed += (jest?.numFailedTests ?? 0) + (jest?.numRuntimeErrorTestSuites ?? 0);

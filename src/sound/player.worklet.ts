@@ -14,6 +14,7 @@ class PlayerProcessor extends AudioWorkletProcessor {
   }
 
   private receive(message: ToPlayer) {
+    this.player.reach(currentFrame);
     switch (message.type) {
       case 'sounds':
         for (const { index, ...sound } of message.sounds) this.player.setSound(index, sound);

@@ -143,3 +143,15 @@ test('muted rows and rows beside a soloed one are silent', () => {
   expect(voices([{ voice: 'kick', muted: true }, { voice: 'snare' }])).toEqual([1]);
   expect(voices([{ voice: 'kick', soloed: true }, { voice: 'snare' }])).toEqual([0]);
 });
+
+test('started before the first block on a clock that runs already: nothing of the first pass is lost', () => {
+  const player = new Player(RATE, [CLICK]);
+  const p = programs(smallPart(loud('kick', 4, 1)));
+  player.setPrograms(p);
+  player.reach(50_000);
+  player.play(p.performed.startTick);
+  const [left, right] = [new Float32Array(BLOCK), new Float32Array(BLOCK)];
+  const onsets: number[] = [];
+  for (let frame = 50_048; frame < 50_048 + 2.2 * RATE; frame += BLOCK) onsets.push(...player.render(left, right, frame).map((o) => o.frame));
+  expect(onsets.slice(0, 4)).toEqual([0, 1, 2, 3].map((beat) => 50_000 + PRE_ROLL + beat * 0.5 * RATE));
+});

@@ -40,6 +40,11 @@ export class Player {
     this.mixer = new Mixer(sampleRate, sounds);
   }
 
+  /** Tells how far the clock is, where it ran before the first block was asked for: what starts now starts from there. */
+  reach(frame: number) {
+    this.frame = Math.max(this.frame, frame);
+  }
+
   /** Gives a voice's number its sound, or another. */
   setSound(index: number, sound: Sound) {
     this.mixer.setSound(index, sound);
