@@ -40,7 +40,7 @@ count(run('npx', ['next', 'typegen']));
 // The build does not check types again: that is done beside it, with the rest that needs no browser; the flows begin once it is built.
 const checks = async () => {
   for (const script of ['typecheck', 'lint', 'boundaries']) count(await timed(script, () => npm(script)));
-  const ok = await timed('unit tests', () => runBehind('npx', ['jest', '--json', `--outputFile=${JEST}`]));
+  const ok = await timed('unit tests', () => runBehind('npx', ['jest', '--maxWorkers=2', '--json', `--outputFile=${JEST}`]));
   const jest = read(JEST);
   passed += jest?.numPassedTests ?? 0;
   failed += (jest?.numFailedTests ?? 0) + (jest?.numRuntimeErrorTestSuites ?? 0);

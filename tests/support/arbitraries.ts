@@ -1,6 +1,8 @@
 import fc from 'fast-check';
-import { EMPTY_FEEL, APART_GROUPS, type Feel, type Move, type Scope, type SwingMove } from '@/core/model/feel';
+import type { Member, MoveSpec } from '@/core/feel/move-spec';
+import { EMPTY_FEEL, type Feel, type Move, type Scope, type SwingMove } from '@/core/model/feel';
 import type { Groove } from '@/core/model/groove';
+import { MOVES } from '@/core/moves/all';
 import { ORNAMENT_LIMITS, type Ornament } from '@/core/model/ornament';
 import { compareHits, type Hit, type Part } from '@/core/model/part';
 import { milliseconds, ticks, TICKS_PER_QUARTER, velocity } from '@/core/units';
@@ -47,7 +49,6 @@ const scopeArbitrary: fc.Arbitrary<Scope | undefined> = fc.option(
   ),
   { nil: undefined },
 );
-const grids = fc.constantFrom('1/8' as const, '1/16' as const, '1/8T' as const);
 // No minus zero: JSON does not keep it.
 const upTo = (max: number, min = 0) => fc.double({ min, max, noNaN: true }).map((n) => n + 0);
 
@@ -74,22 +75,36 @@ export const ornamentArbitrary: fc.Arbitrary<Ornament> = fc.oneof(
   fc.record({ kind: fc.constant('echo' as const), steps: fc.integer({ min: 1, max: 6 }), grid: fc.constantFrom('1/16' as const, '1/8T' as const), repeats: fc.integer({ min: 1, max: 8 }), decay: upTo(1, 0.05), voice: fc.constantFrom(...VOICES) }, { requiredKeys: ['kind', 'steps', 'grid', 'repeats', 'decay'] }),
 );
 
+/** Values that a member of a move may have. */
+function memberArbitrary(member: Member): fc.Arbitrary<unknown> {
+  switch (member.is) {
+    case 'number':
+      return member.whole ? fc.integer({ min: member.min, max: member.max }) : upTo(member.max, member.min);
+    case 'choice':
+      return fc.constantFrom(...member.of);
+    case 'flag':
+      return fc.boolean();
+    case 'levels':
+      return fc.array(upTo(member.max, member.min), { minLength: 1, maxLength: Math.min(20, member.most) });
+    case 'order':
+      return fc.shuffledSubarray([...member.of], { minLength: 1 });
+    case 'groove':
+      return grooveArbitrary;
+  }
+}
+
+/** Any move of a kind, by its spec. */
+function moveOf({ kind, members, problem }: MoveSpec): fc.Arbitrary<Move> {
+  const all = Object.entries<Member>(members);
+  const required = all.filter(([, member]) => !member.optional).map(([name]) => name);
+  return fc
+    .record<Record<string, unknown>>({ kind: fc.constant(kind), ...Object.fromEntries(all.map(([name, member]) => [name, memberArbitrary(member)])) }, { requiredKeys: ['kind', ...required] })
+    .map((move) => move as unknown as Move)
+    .filter((move) => !problem?.(move));
+}
+
 /** A move of any kind, with a scope now and then. */
-export const moveArbitrary: fc.Arbitrary<Move> = fc
-  .tuple(
-    fc.oneof(
-      fc.record({ kind: fc.constant('quantize' as const), grid: grids, strength: upTo(1), outer: upTo(1), innerMs: upTo(50), swingPercent: fc.constant(50) }),
-      swingArbitrary,
-      fc.record({ kind: fc.constant('groove' as const), groove: grooveArbitrary, lean: upTo(1.5), level: upTo(1.5) }),
-      fc.record({ kind: fc.constant('lay' as const), ms: upTo(80, -80) }),
-      fc.record({ kind: fc.constant('humanize' as const), timingMs: upTo(40), velocityPercent: upTo(40), memory: upTo(1), anchor: upTo(1), span: fc.integer({ min: 1, max: 8 }) }),
-      fc.record({ kind: fc.constant('apart' as const), ms: upTo(30), order: fc.shuffledSubarray([...APART_GROUPS], { minLength: 1 }) }),
-      fc.record({ kind: fc.constant('timbre' as const), pan: upTo(100), pitch: upTo(12), brightness: upTo(100), velocityBrightness: upTo(100, -100), pitchPan: upTo(100, -100) }),
-      fc.record({ kind: fc.constant('accents' as const), grid: grids, levels: fc.array(upTo(2), { minLength: 1, maxLength: 20 }), depth: upTo(1), contrast: upTo(3), scale: upTo(2), add: upTo(127, -127), jitter: upTo(40), floor: fc.integer({ min: 1, max: 60 }), ceiling: fc.integer({ min: 60, max: 127 }) }),
-    ),
-    scopeArbitrary,
-  )
-  .map(([move, scope]): Move => (scope ? { ...move, scope } : move));
+export const moveArbitrary: fc.Arbitrary<Move> = fc.tuple(fc.oneof(...MOVES.map(moveOf)), scopeArbitrary).map(([move, scope]): Move => (scope ? { ...move, scope } : move));
 
 export const feelArbitrary: fc.Arbitrary<Feel> = fc.record({
   format: fc.constant('nod-sway/feel@2' as const),

@@ -5,11 +5,11 @@ import type { Part } from '@/core/model/part';
 import { sweepOf, type Sweep } from '@/editing/sweep';
 import { useBench, useBenchStore } from './context';
 
-/** A control's changes while it is swept; one that leaves the screen lets go. */
-export function useSweep(): Sweep<Part> {
+/** A control's changes while it is swept; one that leaves the screen lets go, and keeps them unless told otherwise. */
+export function useSweep(leaving: 'done' | 'cancel' = 'done'): Sweep<Part> {
   const { getState } = useBenchStore();
   const [sweep] = useState(() => sweepOf(getState().open, 'drag'));
-  useEffect(() => sweep.done, [sweep]);
+  useEffect(() => sweep[leaving], [sweep, leaving]);
   return sweep;
 }
 

@@ -45,7 +45,8 @@ export const MoveCard = memo(function MoveCard({ move, index, effect, offer, fac
   const name = face.word;
   const label = name.toLowerCase();
   const sweep = useSweep();
-  const bypassing = useSweep();
+  // Held to hear it without: that is never a step.
+  const bypassing = useSweep('cancel');
 
   const edit = useMemo<Edit>(
     () => ({
