@@ -2,8 +2,8 @@ import { readFileSync } from 'node:fs';
 import { expect, type Locator, type Page } from '@playwright/test';
 import { parseMidi } from 'midi-file';
 import type { Part } from '../src/core/model/part';
-import { partOfMidi, preparePart } from './prepared';
 import { midiFile, meterEvent, noteEvents, tempoEvent, text, trackChunk, type TestEvent } from '../tests/support/midi-bytes';
+import { partOfMidi, preparePart } from './prepared';
 
 /** What flows share: bringing files in, finding drawn stems, taking files out. */
 

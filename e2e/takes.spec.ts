@@ -1,8 +1,8 @@
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import { playLikeAPerson, STEADY_PRACTICE, type Practice } from '../src/core/take/practice';
 import type { RawEvent, Take } from '@/core/model/take';
+import { playLikeAPerson, STEADY_PRACTICE, type Practice } from '../src/core/take/practice';
 import type { Milliseconds, Seconds } from '../src/core/units';
 import { GALLEY_KIT, GENERAL_MIDI_KIT } from '../src/core/voices';
 import { newPart } from './prepared';

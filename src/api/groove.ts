@@ -1,6 +1,6 @@
 import { learnGroove } from '@/core/learn/learn';
-import { answer, choiceField, numberField, partOfFields, readForm, textField, wholeField, wrongField } from './form';
 import { MOST_BEATS, MOST_STEPS_A_BEAT } from '@/core/model/groove';
+import { answer, choiceField, numberField, partOfFields, readForm, textField, wholeField, wrongField } from './form';
 
 const FIELDS = ['midi', 'voices', 'perVoice', 'beats', 'stepsPerBeat', 'name', 'origin', 'channels'];
 

@@ -5,12 +5,12 @@ import { rowsWith } from '@/core/commands/hits';
 import { compareHits, type Part } from '@/core/model/part';
 import { LONGEST_QUARTER, SHORTEST_QUARTER } from '@/core/time/tempo-map';
 import { endOfPart } from '@/core/part/part-time';
+import { LONGEST_VOICE } from '@/core/voices';
 import { firstHitProblem, LAST_TICK } from './hit-rules';
 import { feelSchema } from './feel-format';
 import { kitMapSchema } from './kit-format';
 import { migrated } from './migrate';
 import { validate } from './validate';
-import { LONGEST_VOICE } from '@/core/voices';
 
 /** part@2 as it comes from files and the store; older ones are migrated. Whatever an import accepts, it accepts. */
 

@@ -1,11 +1,11 @@
 'use client';
 
 import { DndContext, DragOverlay, pointerWithin, PointerSensor, useSensor, useSensors, type DragEndEvent, type Modifier } from '@dnd-kit/core';
-import { useStored } from '@/storage/use-stored';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { useStore } from 'zustand';
+import { useStored } from '@/storage/use-stored';
 import type { Groove } from '@/core/model/groove';
 import { GROOVE_FILE_ENDING, readGrooveFile } from '@/formats/groove-format';
 import { kindOfFile } from '@/formats/kind-of-file';

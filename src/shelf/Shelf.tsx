@@ -1,6 +1,5 @@
 'use client';
 
-import { useStored } from '@/storage/use-stored';
 import { FilePlus2, FolderOpen, Search } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import Link from 'next/link';
@@ -9,6 +8,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
+import { useStored } from '@/storage/use-stored';
 import type { LaneContent } from '@/core/smf/lanes';
 import type { PartRow } from '@/storage/database';
 import { addMissingDemos, seedOnFirstVisit } from '@/storage/demo-seed';

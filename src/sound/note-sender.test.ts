@@ -1,9 +1,9 @@
-import { smallPart } from '@tests/support/arbitraries';
 import { writtenPerformance } from '@/core/perform/perform';
 import { makeProgram, type Program } from '@/core/playback/program';
 import { Sequencer } from '@/core/playback/sequencer';
 import type { Hit, Part } from '@/core/model/part';
 import { seconds, ticks, TICKS_PER_QUARTER } from '@/core/units';
+import { smallPart } from '@tests/support/arbitraries';
 import { NoteSender } from './note-sender';
 
 const RATE = 44_100;

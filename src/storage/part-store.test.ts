@@ -5,10 +5,10 @@ import { diffParts } from '@/core/part/diff';
 import type { Part } from '@/core/model/part';
 import { bpm } from '@/core/units';
 import { demoCues } from '@/demo/cues';
+import type { FinishedEdit } from '@/editing/saver';
 import { smallPart } from '@tests/support/arbitraries';
 import { NodSwayDatabase } from './database';
 import { addMissingDemos, seedOnFirstVisit } from './demo-seed';
-import type { FinishedEdit } from '@/editing/saver';
 import { PartStore } from './part-store';
 
 let number = 0;

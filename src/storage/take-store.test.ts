@@ -1,8 +1,8 @@
 import 'fake-indexeddb/auto';
-import { smallPart } from '@tests/support/arbitraries';
 import { OPEN_GUARDS, type RawEvent, type Take } from '@/core/model/take';
 import { STRAIGHT_CURVE } from '@/core/model/take';
 import { milliseconds, seconds, ticks } from '@/core/units';
+import { smallPart } from '@tests/support/arbitraries';
 import { NodSwayDatabase } from './database';
 import { InputStore } from './input-store';
 import { PartStore } from './part-store';

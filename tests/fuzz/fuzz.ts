@@ -22,10 +22,10 @@ import { readGrooveFile, writeGrooveFile } from '@/formats/groove-format';
 import { readKitFile, writeKitFile } from '@/formats/kit-format';
 import { kindOfFile } from '@/formats/kind-of-file';
 import { readPartFile, writePartFile } from '@/formats/part-file';
+import { DEFAULT_MOVES } from '@/core/moves/all';
 import { formRequest } from '../support/multipart';
 import { WORST_FILES } from '../support/worst-files';
 import { dice, mutateBytes, mutateJson } from './mutate';
-import { DEFAULT_MOVES } from '@/core/moves/all';
 
 export interface FuzzResult {
   files: number;

@@ -6,9 +6,9 @@ import { say } from '@/ui/notify';
 import { describeHits, placeText } from '../words/describe';
 import type { BenchStore } from '../store/bench-store';
 import type { StepCursor } from '../store/tools';
+import { stemsFacts } from '../store/stems-facts';
 import { canTouch, touchOf } from './act';
 import { putCopies } from './arrange';
-import { stemsFacts } from '../store/stems-facts';
 
 /** What was copied last; it outlives the part that it came from. */
 let clip: Clip | null = null;

@@ -6,13 +6,13 @@ import type { ReactNode } from 'react';
 import { Button, Hint, IconButton } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
+import { LevelStems } from '@/ui/LevelStems';
 import { describeHits } from '../words/describe';
 import type { Playback } from '../playback/use-playback';
 import { useBench, useBenchStore } from '../store/context';
 import { calmPart } from '../store/derived';
 import { MOST_LEVELS, MOST_STRIDE, TOOLS, type Brush, type Tool } from '../store/tools';
 import { useNotice } from './Banners';
-import { LevelStems } from '@/ui/LevelStems';
 
 const HINTS: Readonly<Record<Tool, string>> = {
   hold: 'Take, drag and select stems (H)',

@@ -1,7 +1,7 @@
 'use client';
 
-import { useStored } from '@/storage/use-stored';
 import { useState } from 'react';
+import { useStored } from '@/storage/use-stored';
 import { labelOfRow, playOnKit, readByKit, rowsWithout, setKeyVoice } from '@/core/commands/rows';
 import { KITS, labelOfVoice, VOICES, voiceOfKey, type KitMap } from '@/core/voices';
 import { KIT_FILE_ENDING, writeKitFile } from '@/formats/kit-format';

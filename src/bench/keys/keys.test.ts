@@ -1,11 +1,11 @@
 import { ticks, TICKS_PER_QUARTER } from '@/core/units';
+import { QUALITIES, QUALITY } from '@/core/shaping/qualities';
+import { shapeHits } from '@/core/shaping/shape-hits';
 import { smallPart } from '@tests/support/arbitraries';
 import { firstShape, SHAPE_KINDS, shapeLabel } from '../pages/hits/shape-kinds';
 import { groupings } from '../pages/bars/groupings';
-import { keysOf, KEYS } from './keys';
 import { brushVelocity, linesOfStroke, stepIndexOf } from '../store/tools';
-import { QUALITIES, QUALITY } from '@/core/shaping/qualities';
-import { shapeHits } from '@/core/shaping/shape-hits';
+import { keysOf, KEYS } from './keys';
 
 jest.mock('@/ui/notify', () => ({ say: () => {} }));
 

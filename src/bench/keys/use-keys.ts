@@ -2,11 +2,11 @@
 
 import { useEffect, useMemo, useRef } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { isCovered } from '@/ui/covered';
 import type { Playback } from '../playback/use-playback';
 import { useRecording } from '../recording/context';
-import { keyName, keyOf, KEYS, type Context, type KeySpec } from './keys';
 import { useBenchStore } from '../store/context';
-import { isCovered } from '@/ui/covered';
+import { keyName, keyOf, KEYS, type Context, type KeySpec } from './keys';
 
 /** Things that use arrow keys themselves. */
 const TAKES_ARROWS = '[role=slider], [role=tab], [role=radio], [role=combobox], [role=listbox], [role=spinbutton], [role=row]';

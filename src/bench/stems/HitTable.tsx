@@ -10,8 +10,8 @@ import { hitLines, type HitLine } from '../words/hit-lines';
 import { useBench, useBenchStore } from '../store/context';
 import { calmPart, performanceOf } from '../store/derived';
 import { reveal } from '../actions/view-control';
-import { EditableNumber } from './EditableNumber';
 import { stemsFacts } from '../store/stems-facts';
+import { EditableNumber } from './EditableNumber';
 
 const ROW_HEIGHT = 28;
 const isNumber = (column: string): boolean => ['velocity', 'heard', 'nudge', 'lean'].includes(column);

@@ -13,11 +13,11 @@ import { belowButton, type MenuPlace } from '@/ui/menu-place';
 import { useSortable } from '@/ui/use-sortable';
 import type { ItemDrag } from '@/ui/sortable';
 import { pointAtRow } from '../actions/pointing';
-import { layoutRows, rowsInView, RULER_HEIGHT } from './geometry/rows';
 import type { Playback } from '../playback/use-playback';
 import { REACHES, type Reach } from '../store/view';
 import { useBench, useBenchStore } from '../store/context';
 import { shownPart } from '../store/derived';
+import { layoutRows, rowsInView, RULER_HEIGHT } from './geometry/rows';
 
 const RowDialog = dynamic(() => import('../dialogs/RowDialog').then((m) => m.RowDialog), { ssr: false });
 

@@ -3,20 +3,20 @@
 import dynamic from 'next/dynamic';
 import { useEffect, useRef, useState, type MouseEvent } from 'react';
 import type { MenuPlace } from '@/ui/menu-place';
-import { drawFrame } from './drawing/draw-frame';
-import { onThemeChange, readPalette } from './drawing/palette';
-import { noteScene } from './last-scene';
-import { makeScene, type BenchScene } from './geometry/scene';
 import type { Playback } from '../playback/use-playback';
 import { useBench, useBenchStore } from '../store/context';
 import { same, sceneInputs } from '../store/inputs';
 import { followPlayhead, fitView, wheelView } from '../actions/view-control';
-import { Overlay } from './overlay';
-import { bindPointer } from './bind-pointer';
-import { makeHands } from './make-hands';
 import { describeHits } from '../words/describe';
 import { calmPart, shownPart } from '../store/derived';
 import { stemsFacts } from '../store/stems-facts';
+import { drawFrame } from './drawing/draw-frame';
+import { onThemeChange, readPalette } from './drawing/palette';
+import { noteScene } from './last-scene';
+import { makeScene, type BenchScene } from './geometry/scene';
+import { Overlay } from './overlay';
+import { bindPointer } from './bind-pointer';
+import { makeHands } from './make-hands';
 
 const StemsMenu = dynamic(() => import('./StemsMenu'), { ssr: false });
 

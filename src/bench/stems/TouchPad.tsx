@@ -10,9 +10,9 @@ import { Button, IconButton } from '@/ui/Button';
 import { touchOf } from '../actions/act';
 import { deleteSelection } from '../actions/arrange';
 import { describeHits, leanText } from '../words/describe';
-import { DRAG_PIXELS } from './gestures/types';
 import { useBench, useBenchStore } from '../store/context';
 import { calmPart } from '../store/derived';
+import { DRAG_PIXELS } from './gestures/types';
 
 /** A pixel on the pad; it is coarse enough for a thumb and fine enough for a ghost. */
 const VELOCITY_PER_PIXEL = 0.5;

@@ -1,18 +1,18 @@
 import { placeLines } from '@/core/perform/line-places';
 import { meterMapOf } from '@/core/part/part-time';
+import { isCovered } from '@/ui/covered';
 import { pointAtBar } from '../actions/pointing';
+import type { Playback } from '../playback/use-playback';
+import type { BenchStore } from '../store/bench-store';
+import { brushVelocity, linesOfStroke } from '../store/tools';
+import { stemsFacts } from '../store/stems-facts';
 import { idle } from './gestures/idle';
 import type { Gesture, Hands, Pointer } from './gestures/types';
 import { tickOf, xOf } from './geometry/axis';
 import { RULER_HEIGHT } from './geometry/rows';
 import { findGrip, findGround, findStem, type BenchScene } from './geometry/scene';
-import type { Playback } from '../playback/use-playback';
-import type { BenchStore } from '../store/bench-store';
-import { brushVelocity, linesOfStroke } from '../store/tools';
 import { isUnderWay } from './make-hands';
 import type { HoverStem, Overlay } from './overlay';
-import { stemsFacts } from '../store/stems-facts';
-import { isCovered } from '@/ui/covered';
 
 interface Binding {
   store: BenchStore;

@@ -1,12 +1,12 @@
 import type { HitId } from '@/core/model/part';
 import { pointAtStep } from '../actions/pointing';
+import type { Playback } from '../playback/use-playback';
+import type { BenchStore } from '../store/bench-store';
+import { scrollBy, scrollRowsBy } from '../actions/view-control';
 import type { Gesture, Hands } from './gestures/types';
 import { columnsOf, findGrip, findGround, findLine, findStem, hitsInRectangle, pointAt, type BenchScene } from './geometry/scene';
 import { rowAt } from './geometry/rows';
 import { pixelsPerMs, SHORTEST_STEM } from './geometry/stems';
-import type { Playback } from '../playback/use-playback';
-import type { BenchStore } from '../store/bench-store';
-import { scrollBy, scrollRowsBy } from '../actions/view-control';
 
 /** What of the glass above the stems gestures write on. */
 export interface Glass {

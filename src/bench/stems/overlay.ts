@@ -1,12 +1,12 @@
 import type { Ticks } from '@/core/units';
 import type { Onset } from '@/core/playback/sequencer';
+import type { Playback } from '../playback/use-playback';
+import type { BenchStore } from '../store/bench-store';
 import { xOf } from './geometry/axis';
 import { RULER_HEIGHT } from './geometry/rows';
 import type { BenchScene } from './geometry/scene';
 import type { Rectangle } from './gestures/types';
 import { heightOf } from './geometry/stems';
-import type { Playback } from '../playback/use-playback';
-import type { BenchStore } from '../store/bench-store';
 import { drawPaleStem } from './drawing/draw-marks';
 import { CANVAS_FONT, type Palette } from './drawing/palette';
 

@@ -2,14 +2,14 @@ import { addVelocity } from '@/core/commands/hits';
 import { setTempo } from '@/core/commands/settings';
 import type { Part } from '@/core/model/part';
 import { bpm } from '@/core/units';
+import type { FinishedEdit } from '@/editing/saver';
+import { sweepOf } from '@/editing/sweep';
+import type { KeptStep } from '@/editing/history';
+import type { PartDiff } from '@/core/part/diff';
 import { smallPart } from '@tests/support/arbitraries';
 import { silenceReason } from '../playback/silence';
 import { tapTempo } from '../chrome/tap-tempo';
-import type { FinishedEdit } from '@/editing/saver';
-import { sweepOf } from '@/editing/sweep';
 import { createBenchStore } from './bench-store';
-import type { KeptStep } from '@/editing/history';
-import type { PartDiff } from '@/core/part/diff';
 import { benchHistoryOf } from './surroundings';
 
 const part = smallPart([['kick', 0, 100], ['snare', 1, 90]]);

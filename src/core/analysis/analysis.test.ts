@@ -3,8 +3,8 @@ import { performPart } from '../perform/perform';
 import { meterMapOf } from '../part/part-time';
 import { ticks, TICKS_PER_QUARTER } from '../units';
 import { newOrnament } from '../ornament/all';
-import { letterOf, phraseOf } from './phrase';
 import { deviation, mean, median } from '../statistics';
+import { letterOf, phraseOf } from './phrase';
 import { measureSwing } from './swing-of-hits';
 
 const Q = TICKS_PER_QUARTER;

@@ -8,8 +8,8 @@ import { scopeOfHits } from '../feel/scope-of-hits';
 import { exportPart } from '../smf/export-part';
 import { milliseconds, TICKS_PER_QUARTER } from '../units';
 import type { Part } from '../model/part';
-import { addMove, bake, changeMove, duplicateMove, removeMove, reorderMove } from './moves';
 import { DEFAULT_MOVES } from '../moves/all';
+import { addMove, bake, changeMove, duplicateMove, removeMove, reorderMove } from './moves';
 
 const swing: Move = { kind: 'swing', division: '1/16', percent: 60 };
 const kinds = (part: Part): string[] => part.feel.moves.map((m) => m.kind);

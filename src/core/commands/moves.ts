@@ -4,8 +4,8 @@ import { performPart, type Performance } from '../perform/perform';
 import { rollLength } from '../ornament/roll';
 import { roundHalfUp, ticks, velocity } from '../units';
 import { compareHits, type Hit, type Part } from '../model/part';
-import { grownToFit } from './copy';
 import { isIdle } from '../feel/move-spec';
+import { grownToFit } from './copy';
 
 const withMoves = (part: Part, moves: readonly Move[]): Part => ({ ...part, feel: { ...part.feel, moves } });
 

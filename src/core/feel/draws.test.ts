@@ -3,11 +3,11 @@ import { meterMapOf } from '../part/part-time';
 import type { Part } from '../model/part';
 import { deviation, mean } from '../statistics';
 import { ticks, TICKS_PER_QUARTER } from '../units';
-import { humanDraws, type HumanDraws } from './draws';
 import { EMPTY_FEEL } from '../model/feel';
 import { performPart } from '../perform/perform';
-import { SlowCurve } from './slow-curve';
 import { DEFAULT_MOVES } from '../moves/all';
+import { humanDraws, type HumanDraws } from './draws';
+import { SlowCurve } from './slow-curve';
 
 const STEP = 0.25;
 const sixteenths = (bars: number, voice = 'hat-closed'): Part => smallPart(Array.from({ length: bars * 16 }, (_, i) => [voice, i * STEP, 90] as const), { bars });

@@ -3,13 +3,13 @@ import { smallPart } from '@tests/support/arbitraries';
 import { performPart } from '../perform/perform';
 import { putGroove } from '../commands/grooves';
 import { bpm, ticks, TICKS_PER_QUARTER } from '../units';
+import type { Groove, GrooveStep } from '../model/groove';
+import { learnGroove } from '../learn/learn';
 import { blendGrooves, stepsOfBlend } from './blend';
 import { compareGrooves } from './compare';
 import { mirrorGroove, resetStep, scaleGroove, setStep, smoothGroove } from './edit';
-import type { Groove, GrooveStep } from '../model/groove';
 import { grooveAsPart, neutralPart } from './groove-part';
 import { HOUSE_GROOVES } from './house-grooves';
-import { learnGroove } from '../learn/learn';
 import { meetingOf } from './meeting';
 import { sampleGroove } from './sample';
 

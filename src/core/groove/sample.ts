@@ -1,7 +1,7 @@
 import { mod } from '../time/cycle';
 import type { Groove, GrooveStep } from '../model/groove';
-import { stepsFor } from './steps';
 import type { VoiceName } from '../voices';
+import { stepsFor } from './steps';
 
 /** What a groove says at a place, whatever its steps. */
 export interface GrooveSample {

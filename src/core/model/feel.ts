@@ -1,6 +1,6 @@
-import type { Groove } from './groove';
 import type { GridName } from '../time/grid';
 import type { VoiceName } from '../voices';
+import type { Groove } from './groove';
 
 /** Which bars a move touches, 1-based: from <= b <= to and ((b-1) mod every)+1 in at. */
 export interface BarScope {

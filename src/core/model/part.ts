@@ -1,9 +1,9 @@
-import type { Feel } from './feel';
-import type { Ornament } from './ornament';
 import type { MeterChange } from '../time/meter-map';
 import type { TempoChange } from '../time/tempo-map';
 import type { Milliseconds, Ticks, Velocity } from '../units';
 import type { KitMap, VoiceName } from '../voices';
+import type { Feel } from './feel';
+import type { Ornament } from './ornament';
 
 export type HitId = string;
 

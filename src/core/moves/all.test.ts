@@ -2,8 +2,8 @@ import { smallPart } from '@tests/support/arbitraries';
 import { HOUSE_GROOVES } from '../groove/house-grooves';
 import type { MoveKind } from '../model/feel';
 import { firstMove, specOf } from '../feel/move-spec';
-import { MOVES } from './all';
 import { performPart } from '../perform/perform';
+import { MOVES } from './all';
 
 const eighths = smallPart(Array.from({ length: 8 }, (_, i) => ['hat-closed', i / 2, 90] as const));
 const sixteenths = smallPart(Array.from({ length: 16 }, (_, i) => ['hat-closed', i / 4, 90] as const));

@@ -1,10 +1,10 @@
 import { smallPart } from '@tests/support/arbitraries';
 import type { Part } from '../model/part';
 import { TICKS_PER_QUARTER } from '../units';
-import { doubtfulForMove } from './doubtful';
 import { EMPTY_FEEL, type QuantizeMove } from '../model/feel';
-import { performPart } from './perform';
 import { DEFAULT_MOVES } from '../moves/all';
+import { doubtfulForMove } from './doubtful';
+import { performPart } from './perform';
 
 const STEP = 0.25;
 const tightened = (hits: readonly (readonly [string, number, number])[], move: Partial<QuantizeMove> = {}): Part => smallPart(hits, { bars: 3, feel: { ...EMPTY_FEEL, moves: [{ ...DEFAULT_MOVES.quantize, strength: 1, outer: 1, ...move }] } });

@@ -11,9 +11,9 @@ import type { MeterMap } from '../time/meter-map';
 import { ticks, type Ticks } from '../units';
 import { STRAIGHT, type QuantizeMove } from '../model/feel';
 import { linesAround, pinnedPull, type LinesAround } from '../moves/quantize';
-import { timesBefore } from './perform';
 import { scopeTest } from '../feel/scope';
 import type { Performable } from '../feel/work';
+import { timesBefore } from './perform';
 
 /** A hit is between two lines within this part of their gap around its middle. */
 const MIDDLE = 0.2;

@@ -1,11 +1,11 @@
 import { tempoMapOf } from '../part/part-time';
 import { ticks } from '../units';
 import type { Feel, Move } from '../model/feel';
-import { performPart, type Performance } from './perform';
 import { ownTimbre } from '../feel/timbre-columns';
 import type { MoveSpec } from '../feel/move-spec';
 import type { Performable } from '../feel/work';
 import { MOVES } from '../moves/all';
+import { performPart, type Performance } from './perform';
 
 /** What one move changes right now: against the same feel without it. */
 export interface Effect {

@@ -2,9 +2,9 @@ import type { Hit } from '../model/part';
 import { ticks, velocity, type Ticks } from '../units';
 import type { VoiceName } from '../voices';
 import type { SwingMove } from '../model/feel';
-import { performPart } from './perform';
 import type { Performable } from '../feel/work';
 import { isIdle } from '../feel/move-spec';
+import { performPart } from './perform';
 
 /** The swing moves of a feel that are on: they alone place the lines. */
 const swingsOf = ({ feel }: Pick<Performable, 'feel'>): SwingMove[] => (isIdle(feel) ? [] : feel.moves.filter((m): m is SwingMove => m.kind === 'swing' && m.on !== false));

@@ -2,8 +2,8 @@ import fc from 'fast-check';
 import { partArbitrary, smallPart } from '@tests/support/arbitraries';
 import { milliseconds, ticks, TICKS_PER_QUARTER } from '../units';
 import { EMPTY_FEEL, type Feel } from '../model/feel';
-import { cutLengths, leanOf, performPart, writtenPerformance } from './perform';
 import type { Part } from '../model/part';
+import { cutLengths, leanOf, performPart, writtenPerformance } from './perform';
 
 const Q = TICKS_PER_QUARTER;
 const swing = (percent: number, more: object = {}): Feel => ({ ...EMPTY_FEEL, moves: [{ kind: 'swing', division: '1/16', percent, ...more }] });

@@ -5,9 +5,9 @@ import { tempoMapOf } from '../part/part-time';
 import type { Hit, Part } from '../model/part';
 import type { TempoChange } from '../time/tempo-map';
 import { clamp, ticks, type Ticks } from '../units';
-import { gainOfVelocity } from './mixer';
 import type { VoiceName } from '../voices';
 import type { Ornamented } from '../ornament/ornament-spec';
+import { gainOfVelocity } from './mixer';
 
 /**
  * What the player plays: performed hits as seconds from the loop's start, in plain arrays that cross a thread's border.

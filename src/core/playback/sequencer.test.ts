@@ -1,7 +1,7 @@
+import { smallPart } from '@tests/support/arbitraries';
 import { performPart } from '../perform/perform';
 import { ticksOfBars } from '../commands/settings';
 import type { Hit, Part } from '../model/part';
-import { smallPart } from '@tests/support/arbitraries';
 import { milliseconds, ticks, TICKS_PER_QUARTER } from '../units';
 import { makeProgram, type Program } from './program';
 import { PRE_ROLL_SECONDS, Sequencer, type Onset } from './sequencer';

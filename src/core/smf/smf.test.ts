@@ -1,13 +1,13 @@
 import fc from 'fast-check';
 import { parseMidi } from 'midi-file';
+import { midiFile, meterEvent, noteEvents, tempoEvent, text, trackChunk, type TestEvent } from '@tests/support/midi-bytes';
 import { isNamedError } from '../errors';
+import { milliseconds, TICKS_PER_QUARTER } from '../units';
+import type { Part } from '../model/part';
 import { exportPart, defaultPpq } from './export-part';
 import { importPart } from './import-part';
 import { drumLanes, listLanes } from './lanes';
 import { readSmf } from './read';
-import { midiFile, meterEvent, noteEvents, tempoEvent, text, trackChunk, type TestEvent } from '@tests/support/midi-bytes';
-import { milliseconds, TICKS_PER_QUARTER } from '../units';
-import type { Part } from '../model/part';
 
 const Q = TICKS_PER_QUARTER;
 

@@ -1,10 +1,10 @@
 import { hitsInRange } from '../homes/ticks-range';
 import type { Hit, Part } from '../model/part';
 import { compareHits } from '../model/part';
-import { foldTake, recordedStrokes } from './fold';
-import { eventOfHit, hitsOfStrokes, withHits } from './hits-of-take';
 import type { VoiceName } from '../voices';
 import type { RawEvent, Take } from '../model/take';
+import { foldTake, recordedStrokes } from './fold';
+import { eventOfHit, hitsOfStrokes, withHits } from './hits-of-take';
 
 /** The hits of a take in a part, by the part's kit map. */
 export const hitsOfTake = (part: Pick<Part, 'kitMap'>, take: Take, events: readonly RawEvent[]): Hit[] => hitsOfStrokes(part, take.id, recordedStrokes(foldTake(take, events), take.passes));

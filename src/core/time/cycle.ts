@@ -1,6 +1,6 @@
+import type { Ticks } from '../units';
 import { nearestLine } from './grid';
 import type { MeterMap } from './meter-map';
-import type { Ticks } from '../units';
 
 /** @example mod(-1, 4) // 3 */
 export const mod = (n: number, m: number): number => ((n % m) + m) % m;

@@ -1,10 +1,10 @@
 'use client';
 
 import { useHotkeys } from 'react-hotkeys-hook';
+import { isCovered } from '@/ui/covered';
 import { removeGroove } from '../store/remove-groove';
 import type { GroovesStoreApi } from '../store/grooves-store';
 import type { Hearing } from '../store/use-hearing';
-import { isCovered } from '@/ui/covered';
 
 const TAKES_PRESSES = 'button, a, input, [role=tab], [role=combobox]';
 

@@ -5,10 +5,10 @@ import { mod, roundOfBar } from '@/core/time/cycle';
 import type { Groove } from '@/core/model/groove';
 import { meterMapOf } from '@/core/part/part-time';
 import { TICKS_PER_QUARTER } from '@/core/units';
-import { stepWidth, type StemsFrame } from './groove-stems';
 import { heardParts } from '../store/heard';
 import { useGroovesStore } from '../store/context';
 import type { Hearing } from '../store/use-hearing';
+import { stepWidth, type StemsFrame } from './groove-stems';
 
 /** A thin line at the place of the groove that is heard now. */
 export function Playhead({ hearing, groove, count, frame }: { hearing: Hearing; groove: Groove; count: number; frame: StemsFrame }) {

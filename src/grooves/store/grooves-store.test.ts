@@ -1,5 +1,4 @@
 import 'fake-indexeddb/auto';
-import { smallPart } from '@tests/support/arbitraries';
 import { setStep } from '@/core/groove/edit';
 import { houseId, HOUSE_GROOVES } from '@/core/groove/house-grooves';
 import { changeMove, removeMove } from '@/core/commands/moves';
@@ -10,6 +9,7 @@ import { NodSwayDatabase } from '@/storage/database';
 import { GrooveStore, type KeptGroove } from '@/storage/groove-store';
 import { PartStore } from '@/storage/part-store';
 import { unsavedParts } from '@/editing/unsaved';
+import { smallPart } from '@tests/support/arbitraries';
 import { createGroovesStore, freeName, shownGroove } from './grooves-store';
 import { handGroove, heardParts } from './heard';
 

@@ -11,11 +11,11 @@ import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
 import { Section } from '@/ui/Section';
-import { groupings } from './groupings';
 import { barsText } from '../../actions/arrange';
 import { useBench, useBenchStore } from '../../store/context';
 import { useSweep } from '../../store/use-sweep';
 import { calmPart, originFindingOf } from '../../store/derived';
+import { groupings } from './groupings';
 
 const DENOMINATORS = [2, 4, 8, 16] as const;
 

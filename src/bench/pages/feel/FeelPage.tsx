@@ -13,15 +13,15 @@ import { setSway } from '@/core/commands/settings';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { Range } from '@/ui/Range';
+import type { ItemDrag } from '@/ui/sortable';
+import { useSortable } from '@/ui/use-sortable';
 import { useBench, useBenchStore, useBenchSwept } from '../../store/context';
 import { calmPart } from '../../store/derived';
+import { useSweep } from '../../store/use-sweep';
 import { Compare } from './Compare';
 import { MoveCard } from './MoveCard';
 import { MOVE_FACES } from './moves/all';
 import { faceOf, type MoveFace } from './moves/face';
-import type { ItemDrag } from '@/ui/sortable';
-import { useSortable } from '@/ui/use-sortable';
-import { useSweep } from '../../store/use-sweep';
 
 const NONE: readonly null[] = [];
 

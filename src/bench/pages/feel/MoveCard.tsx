@@ -7,16 +7,16 @@ import { memo, useMemo, useRef } from 'react';
 import type { Effect } from '@/core/perform/effect';
 import type { Move } from '@/core/model/feel';
 import { changeMove } from '@/core/commands/moves';
+import { Button } from '@/ui/Button';
+import type { ItemDrag } from '@/ui/sortable';
+import { scopeWords } from '@/ui/scope-words';
 import { useBench, useBenchStore } from '../../store/context';
 import { useSweep } from '../../store/use-sweep';
 import { calmPart } from '../../store/derived';
 import { effectWords } from './effect-words';
 import { MovePicture } from './MovePicture';
 import type { MoveFace } from './moves/face';
-import { Button } from '@/ui/Button';
-import type { ItemDrag } from '@/ui/sortable';
 import type { Edit } from './edit';
-import { scopeWords } from '@/ui/scope-words';
 
 const MoveBody = dynamic(() => import('./MoveBody'), { ssr: false });
 

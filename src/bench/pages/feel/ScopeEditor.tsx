@@ -10,10 +10,10 @@ import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
 import { say } from '@/ui/notify';
+import { scopeWords } from '@/ui/scope-words';
 import { useBench, useBenchStore } from '../../store/context';
 import { calmPart } from '../../store/derived';
 import type { Edit } from './edit';
-import { scopeWords } from '@/ui/scope-words';
 
 interface Props {
   /** The move's place in the feel. */

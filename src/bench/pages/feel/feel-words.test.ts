@@ -1,11 +1,11 @@
 import { EMPTY_FEEL, type Move } from '@/core/model/feel';
 import { ticks, TICKS_PER_QUARTER } from '@/core/units';
+import { scopeWords } from '@/ui/scope-words';
 import { smallPart } from '@tests/support/arbitraries';
 import { pointAtBar, pointAtRow, pointAtStep } from '../../actions/pointing';
+import { createBenchStore } from '../../store/bench-store';
 import { effectWords } from './effect-words';
 import { loosenessWord } from './looseness';
-import { scopeWords } from '@/ui/scope-words';
-import { createBenchStore } from '../../store/bench-store';
 import { tapPair } from './tap-pair';
 
 const part = smallPart([['hat-closed', 0, 90], ['snare', 1, 90], ['kick', 0, 90]], { bars: 8 });

@@ -15,11 +15,11 @@ import { midiPorts, type MidiPorts } from '@/devices/web-midi';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
+import { soundEngine } from '@/sound/engine';
 import { useRecorded, useRecording } from '../../recording/context';
 import type { BenchStore } from '../../store/bench-store';
 import { useBench, useBenchStore } from '../../store/context';
 import { calmPart } from '../../store/derived';
-import { soundEngine } from '@/sound/engine';
 import { PracticeSettings } from './PracticeSettings';
 import { VelocityCurvePicture } from './VelocityCurvePicture';
 

@@ -4,10 +4,10 @@ import { useEffect, type PointerEvent } from 'react';
 import { labelOfRow } from '@/core/commands/rows';
 import { keyOfVoice } from '@/core/voices';
 import { PAD_BANKS, PADS, type Pad } from '@/devices/pads';
+import { COVERS } from '@/ui/covered';
 import { useRecorded, useRecording } from '../../recording/context';
 import { useBench, useBenchStore } from '../../store/context';
 import { calmPart } from '../../store/derived';
-import { COVERS } from '@/ui/covered';
 
 const PLAIN = 96;
 const HARD = 122;

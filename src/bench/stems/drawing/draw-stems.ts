@@ -3,11 +3,11 @@ import type { Hit, HitId, Part } from '@/core/model/part';
 import { isTriplet } from '@/core/time/grid';
 import { meterMapOf } from '@/core/part/part-time';
 import { ticks } from '@/core/units';
+import type { Strays } from '@/core/analysis/strays';
 import type { Detail } from '../geometry/axis';
 import { ON_LINE_MS, type Stem } from '../geometry/stems';
 import { xOf, type Axis } from '../geometry/axis';
 import type { RowBox } from '../geometry/rows';
-import type { Strays } from '@/core/analysis/strays';
 import { drawChoke, drawLockedFoot, drawStray } from './draw-marks';
 import { CANVAS_FONT, type Palette } from './palette';
 

@@ -9,14 +9,14 @@ import type { HitId, Hit, Part } from '@/core/model/part';
 import { performPart, type HitRange } from '@/core/perform/perform';
 import { clamp, ticks, type Ticks } from '@/core/units';
 import type { VoiceName } from '@/core/voices';
-import type { Ground, Pointer, Rectangle } from './pointer';
+import type { Performance } from '@/core/perform/perform';
 import type { BenchState } from '../../store/bench-store';
 import { hitsBetween, otherOf, performanceWithin, writtenOf } from '../../store/derived';
+import type { Ground, Pointer, Rectangle } from './pointer';
 import { axisOf, detailOf, stepPixels, tickOf, xOf, type Axis, type Detail } from './axis';
 import { gripAt, layoutOrnaments, type OrnamentGrip, type OrnamentMark } from './ornaments';
 import { layoutRows, rowAt, rowsInView, type RowBox } from './rows';
 import { layoutStems, pixelsPerMs, stemAt, velocityAtHeight, type Stem } from './stems';
-import type { Performance } from '@/core/perform/perform';
 
 /** A head's way under a quantize move. */
 export interface Pull {

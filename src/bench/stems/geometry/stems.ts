@@ -3,9 +3,9 @@ import { indicesByVoice } from '@/core/part/by-voice';
 import { tempoMapOf } from '@/core/part/part-time';
 import type { Hit, Part } from '@/core/model/part';
 import { milliseconds, ticks, TICKS_PER_QUARTER, type Milliseconds } from '@/core/units';
+import type { Reach } from '../../store/view';
 import { stepPixels, tickOf, xOf, type Axis } from './axis';
 import type { RowBox } from './rows';
-import type { Reach } from '../../store/view';
 
 /** A head is never further from its foot than this part of a step or of the gap to the next foot. */
 export const MOST_LEAN = 0.45;

@@ -4,12 +4,12 @@ import type { Ornament } from '@/core/model/ornament';
 import { performPart } from '@/core/perform/perform';
 import { strokesOf } from '@/core/ornament/strokes';
 import { ticks, TICKS_PER_QUARTER } from '@/core/units';
+import { newOrnament } from '@/core/ornament/all';
 import { smallPart } from '@tests/support/arbitraries';
 import { at, setTable, type Table } from '@tests/support/bench-table';
 import { xOf } from '../geometry/axis';
 import type { OrnamentMark } from '../geometry/ornaments';
 import { idle } from './idle';
-import { newOrnament } from '@/core/ornament/all';
 
 const base = smallPart([['snare', 1, 100], ['snare', 2, 90], ['rim', 3, 80]]);
 const hit = base.hits[0]!;

@@ -3,8 +3,8 @@
 import { swingShift } from '@/core/feel/swing';
 import type { SwingMove } from '@/core/model/feel';
 import { swingMove } from '@/core/moves/swing';
-import { FEET, LEVEL } from './small-stems';
 import { SwingSentence } from '../SwingSentence';
+import { FEET, LEVEL } from './small-stems';
 import type { MoveFace } from './face';
 
 export const swingFace: MoveFace<SwingMove> = {
