@@ -1,5 +1,6 @@
 'use client';
 
+import clsx from 'clsx';
 import { useRef, useState, type ReactNode } from 'react';
 import { toast } from 'sonner';
 import { bringIn, broughtWords } from '@/storage/bring-in';
@@ -49,6 +50,9 @@ interface Props<T extends LibraryItem> {
   children?: ReactNode;
 }
 
+/** A sentence longer than this stands under the name. */
+const LONG = 30;
+
 const attempt = (work: Promise<unknown>) => void work.catch(showError);
 
 /** Things that are kept under names for every part: used, kept, renamed, deleted, given away and brought in. */
@@ -93,7 +97,7 @@ export function LibraryDialog<T extends LibraryItem>({ title, about, what, ours,
           {ours.map((item) => (
             <li key={item.name} className="flex items-start gap-1 border-t border-line pt-1">
               <span className="min-w-0 flex-1">
-                {item.name} <span className="text-sm text-faint">{item.about}</span>
+                <span className="font-serif text-base">{item.name}</span> <span className={clsx('text-sm text-faint', item.about.length > LONG && 'block')}>{item.about}</span>
               </span>
               {usesOf(item)}
             </li>
