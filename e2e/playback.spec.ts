@@ -121,7 +121,8 @@ test('a voice is heard from its row’s name, and selecting a stem sounds it', a
   await openDemo(page, 'Fog Signal');
   const peak = () =>
     page.evaluate(async () => {
-      const { samples } = await window.nodSway!.engine.capture(0.4);
+      // Longer than a busy machine takes to bring a click here.
+      const { samples } = await window.nodSway!.engine.capture(2);
       return samples.reduce((m, s) => Math.max(m, Math.abs(s)), 0);
     });
   await page.getByRole('button', { name: 'Cowbell: hear it' }).click();

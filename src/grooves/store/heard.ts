@@ -32,6 +32,10 @@ export interface Heard {
   range: ProgramRange;
 }
 
+/** What is heard follows from these alone: who plays follows them, and nothing else. */
+export const heardInputs = ({ own, chosen, live, blend, stand, ticked, lean, level, trying, tempo, bars }: GroovesState) => ({ own, chosen, live, blend, stand, ticked, lean, level, trying, tempo, bars });
+type HeardInputs = ReturnType<typeof heardInputs>;
+
 const known = new WeakMap<GroovesState, Heard>();
 
 /** Made once for each state: a playhead asks at every frame. */
@@ -41,7 +45,7 @@ export function heardParts(state: GroovesState): Heard {
   return heard;
 }
 
-function makeHeard(state: GroovesState): Heard {
+function makeHeard(state: HeardInputs): Heard {
   const groove = handGroove(state);
   const { stand, bars, lean, level } = state;
   const plain = stand?.part ?? neutralPart(groove, state.tempo);

@@ -1,6 +1,7 @@
 'use client';
 
 import { useEffect, useMemo } from 'react';
+import { shallow } from 'zustand/shallow';
 import { performPart, writtenPerformance } from '@/core/perform/perform';
 import { isIdle } from '@/core/feel/move-spec';
 import { makeProgram, type Program } from '@/core/playback/program';
@@ -9,7 +10,7 @@ import type { Part } from '@/core/model/part';
 import { soundEngine, type SoundEngine } from '@/sound/engine';
 import { Slots } from '@/sound/slots';
 import { showError } from '@/ui/notify';
-import { heardParts } from './heard';
+import { heardInputs, heardParts } from './heard';
 import type { GroovesState, GroovesStoreApi } from './grooves-store';
 
 export interface Hearing {
@@ -27,9 +28,6 @@ function versionsOf(state: GroovesState, engine: SoundEngine, slots: Slots): Ver
   return { performed: programOf(grooved), written: programOf(plain) };
 }
 
-/** What changes the sound. */
-const AUDIBLE = ['own', 'chosen', 'live', 'blend', 'stand', 'ticked', 'lean', 'level', 'trying', 'tempo', 'bars'] as const satisfies readonly (keyof GroovesState)[];
-
 /** Plays what is in hand; every change is heard at its next due moment while the loop goes on. */
 export function useHearing(store: GroovesStoreApi): Hearing {
   const engine = soundEngine();
@@ -41,7 +39,7 @@ export function useHearing(store: GroovesStoreApi): Hearing {
     let waiting = 0;
     const stop = store.subscribe((state, before) => {
       if (state.stand?.id !== before.stand?.id) prepare();
-      if (!engine.isPlaying || waiting || AUDIBLE.every((k) => state[k] === before[k])) return;
+      if (!engine.isPlaying || waiting || shallow(heardInputs(state), heardInputs(before))) return;
       waiting = requestAnimationFrame(() => {
         waiting = 0;
         engine.setPrograms(versionsOf(store.getState(), engine, slots));
