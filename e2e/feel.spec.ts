@@ -199,7 +199,17 @@ test('whole feels: a ready one, one of one’s own kept, exported, deleted and b
   expect(download.suggestedFilename()).toBe('second-watch.nodfeel.json');
   const text = readFileSync(await download.path(), 'utf8');
   expect(JSON.parse(text)).toMatchObject({ format: 'nod-sway/feel@2', moves: [{ kind: 'swing' }, { kind: 'accents' }, { kind: 'humanize' }] });
-  await press(page, 'Delete Second watch');
+  // Renamed; Escape leaves the name, and the dialog open.
+  await press(page, 'Rename Second watch');
+  await page.getByLabel('New name of Second watch').fill('Never');
+  await page.keyboard.press('Escape');
+  await expect(mine).toContainText('Second watch');
+  await press(page, 'Rename Second watch');
+  await page.getByLabel('New name of Second watch').fill('Dog watch');
+  await page.keyboard.press('Enter');
+  await expect(mine).toContainText('Dog watch');
+  await expect(mine).not.toContainText('Second watch');
+  await press(page, 'Delete Dog watch');
   await expect(mine).toBeHidden();
   await page.getByTestId('library-file').setInputFiles({ name: 'third watch.nodfeel.json', mimeType: 'application/json', buffer: Buffer.from(text) });
   await expect(mine).toContainText('third watch');
@@ -267,4 +277,18 @@ test('moves are dragged into another order; what they change in a long part is f
   }).toPass();
   await page.keyboard.press('Control+z');
   expect((await moves(page)).map((m) => m.kind)).toEqual(['humanize', 'lay']);
+});
+
+test('a move that changes nothing says so, and what it offers is heard: one step', async ({ page }) => {
+  await openMidi(page, 'flat.mid', flat().bytes);
+  const card = page.getByRole('region', { name: 'Lay back, move 1' });
+  await page.evaluate(() => window.nodSway!.bench().run('Lie on the line', (p) => ({ ...p, feel: { ...p.feel, moves: [{ kind: 'lay', ms: 0 }] } })));
+  await expect(card.getByTestId('effect')).toContainText('changes nothing right now');
+  await card.getByRole('button', { name: 'try 8 ms late' }).click();
+  await expect(card.getByTestId('effect')).toContainText(/\d+ hits: /);
+  // At 120 BPM 8 ms are 15.36 ticks of 960.
+  expect(notesOf(await exportMidi(page))).toEqual(sorted(flat().notes.map(([t, k, v]): Note => [t * 2 + 15, k, v])));
+  await page.keyboard.press('Control+z');
+  expect((await moves(page))[0]).toMatchObject({ ms: 0 });
+  await expect(card.getByTestId('effect')).toContainText('changes nothing right now');
 });

@@ -159,6 +159,7 @@ export class SoundEngine {
     // Who waits hears of a refusal; who does not, at the next try.
     batch.catch(() => indices.forEach((i) => this.asked.delete(i)));
     this.rendering = Promise.all([this.rendering.catch(() => undefined), batch]);
+    this.rendering.catch(() => undefined);
   }
 
   /** All sounds that were asked for have reached the player. */

@@ -15,4 +15,6 @@ test('kit maps are kept by name, replaced, taken away and put back', async () =>
   expect(await store.list()).toHaveLength(1);
   await putBack();
   expect((await store.list())[1]).toEqual({ name: 'Hold', voices: { 36: 'kick' } });
+  await store.rename(hold!, 'Aft');
+  expect(await store.list()).toEqual([{ name: 'Aft', voices: { 36: 'kick' } }, { name: 'Bilge', voices: GENERAL_MIDI_KIT.voices }]);
 });

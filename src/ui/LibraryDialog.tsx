@@ -90,7 +90,7 @@ export function LibraryDialog<T extends LibraryItem>({ title, about, what, ours,
       </Button>
     ));
   return (
-    <Modal open onClose={onClose} title={title} about={about}>
+    <Modal open onClose={onClose} title={title} about={about} keepsEscape={renaming !== null}>
       <div className="space-y-4">
         {children}
         <ul aria-label={`Our ${what}s`} className="space-y-1">
@@ -116,15 +116,13 @@ export function LibraryDialog<T extends LibraryItem>({ title, about, what, ours,
                     className="mr-auto rounded border-b border-strong bg-transparent px-1"
                     onBlur={(e) => attempt(onRename(item, e.target.value))}
                     onKeyDown={(e) => {
-                      if (e.key === 'Enter') e.currentTarget.blur();
-                      if (e.key !== 'Escape') return;
-                      e.stopPropagation();
-                      setRenaming(null);
+                      if (e.key === 'Escape') e.currentTarget.value = item.name;
+                      if (e.key === 'Enter' || e.key === 'Escape') e.currentTarget.blur();
                     }}
                   />
                 ) : (
                   <button type="button" className="mr-auto text-left" title="Rename" aria-label={`Rename ${item.name}`} onClick={() => setRenaming(item.name)}>
-                    {item.name} <span className="text-sm text-faint">{item.about}</span>
+                    <span className="font-serif text-base">{item.name}</span> <span className="text-sm text-faint">{item.about}</span>
                   </button>
                 )}
                 {usesOf(item)}

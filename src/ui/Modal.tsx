@@ -11,15 +11,18 @@ interface Props {
   title: string;
   about?: string;
   wide?: boolean;
+  /** Something within takes Escape for itself. */
+  keepsEscape?: boolean;
   children: ReactNode;
 }
 
-export function Modal({ open, onClose, title, about, wide = false, children }: Props) {
+export function Modal({ open, onClose, title, about, wide = false, keepsEscape = false, children }: Props) {
   return (
     <Dialog.Root open={open} onOpenChange={(next) => !next && onClose()}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
         <Dialog.Content
+          onEscapeKeyDown={(e) => keepsEscape && e.preventDefault()}
           aria-describedby={about ? undefined : ''}
           className={`fixed top-1/2 left-1/2 z-50 max-h-[86vh] ${wide ? 'w-[min(1060px,94vw)]' : 'w-[min(560px,92vw)]'} -translate-x-1/2 -translate-y-1/2 overflow-auto rounded-lg border border-strong bg-surface p-6 shadow-lg`}
         >

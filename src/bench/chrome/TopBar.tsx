@@ -1,6 +1,6 @@
 'use client';
 
-import { ArrowLeft, Play, Redo2, Repeat, Share, Square, Undo2 } from 'lucide-react';
+import { ArrowLeft, Play, Repeat, Share, Square } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { useRef, useState } from 'react';
@@ -10,6 +10,7 @@ import { Button, Hint, IconButton } from '@/ui/Button';
 import { HoldButton } from '@/ui/HoldButton';
 import { NumberField } from '@/ui/NumberField';
 import { ThemeToggle } from '@/ui/ThemeToggle';
+import { UndoButtons } from '@/ui/UndoButtons';
 import { useIsPlaying } from '@/ui/use-engine';
 import type { Playback } from '../playback/use-playback';
 import { useBench, useBenchStore } from '../store/context';
@@ -175,14 +176,5 @@ function UndoRedo() {
   const back = useBench((s) => s.history.undo.at(-1)?.label);
   const forth = useBench((s) => s.history.redo.at(-1)?.label);
   const { getState } = useBenchStore();
-  return (
-    <>
-      <IconButton label="Undo" hint={back ? `Undo: ${back}` : 'Nothing to undo'} disabled={!back} onClick={() => getState().undo()}>
-        <Undo2 size={17} />
-      </IconButton>
-      <IconButton label="Redo" hint={forth ? `Redo: ${forth}` : 'Nothing to redo'} disabled={!forth} onClick={() => getState().redo()}>
-        <Redo2 size={17} />
-      </IconButton>
-    </>
-  );
+  return <UndoButtons back={back} forth={forth} onUndo={() => getState().undo()} onRedo={() => getState().redo()} />;
 }

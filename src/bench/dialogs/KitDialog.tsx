@@ -16,6 +16,8 @@ type Item = KitMap & LibraryItem;
 
 const itemOf = (kit: KitMap): Item => ({ ...kit, about: `${Object.keys(kit.voices).length} keys` });
 const OURS = KITS.map(itemOf);
+/** From where drums usually begin, round to below them. */
+const KEYS = Array.from({ length: 128 }, (_, i) => (i + 35) % 128);
 
 /** Which voice each MIDI key of the part plays: corrected here, kept under a name, swapped, given away. */
 export function KitDialog() {
@@ -68,9 +70,11 @@ function Keys() {
   const part = useBench((s) => s.part);
   const counts = new Map<number, number>();
   for (const h of part.hits) counts.set(h.key, (counts.get(h.key) ?? 0) + 1);
-  const [fresh, setFresh] = useState(36);
   const keys = [...new Set([...counts.keys(), ...Object.keys(part.kitMap.voices).map(Number)])].sort((a, b) => a - b);
-  const isUsed = (key: number): boolean => counts.has(key);
+  const isKnown = (key: number): boolean => counts.has(key) || key in part.kitMap.voices;
+  const [wish, setWish] = useState<number | null>(null);
+  // What can be added first, until another is wanted.
+  const fresh = wish ?? (KEYS.find((key) => !isKnown(key)) as number);
   const remap = (key: number, voice: string) => getState().run(`Key ${key} is ${labelOfVoice(voice).toLowerCase()}`, (p) => setKeyVoice(p, key, voice));
   const forget = (key: number) => getState().run(`Take key ${key} out of the map`, (p) => setKeyVoice(p, key, null));
   return (
@@ -111,8 +115,11 @@ function Keys() {
       </div>
       <p className="flex flex-wrap items-baseline gap-2 text-sm">
         {part.hits.length === 0 && <span className="w-full text-faint">The part has no hits yet; new ones get their keys from this map.</span>}
-        Add key <NumberField label="Key to add" value={fresh} min={0} max={127} unit="" className="[&_input]:w-[3em]" onChange={setFresh} />
-        <Picker label="Voice of the added key" value="" placeholder={isUsed(fresh) || fresh in part.kitMap.voices ? 'is in the map' : 'which plays …'} choices={VOICES.map((v) => ({ value: v, text: labelOfVoice(v) }))} onChange={(v) => remap(fresh, v)} />
+        Add key <NumberField label="Key to add" value={fresh} min={0} max={127} unit="" className="[&_input]:w-[3em]" onChange={setWish} />
+        <Picker label="Voice of the added key" value="" placeholder={isKnown(fresh) ? 'is in the map' : 'which plays …'} choices={VOICES.map((v) => ({ value: v, text: labelOfVoice(v) }))} onChange={(v) => {
+          remap(fresh, v);
+          setWish(null);
+        }} />
       </p>
     </>
   );

@@ -1,14 +1,15 @@
 'use client';
 
-import { ArrowLeft, FolderOpen, GraduationCap, Play, Redo2, Square, Undo2 } from 'lucide-react';
+import { ArrowLeft, FolderOpen, GraduationCap, Play, Square } from 'lucide-react';
 import Link from 'next/link';
 import { bpm, MAX_BPM, MIN_BPM } from '@/core/units';
 import type { PartRow } from '@/storage/database';
-import { Button, Hint, IconButton } from '@/ui/Button';
+import { Button, Hint } from '@/ui/Button';
 import { HoldButton } from '@/ui/HoldButton';
 import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
 import { ThemeToggle } from '@/ui/ThemeToggle';
+import { UndoButtons } from '@/ui/UndoButtons';
 import { useIsPlaying } from '@/ui/use-engine';
 import { tempoOf } from '../store/heard';
 import { useGrooves, useGroovesStore } from '../store/context';
@@ -57,12 +58,7 @@ export function TopLine({ hearing, parts, onPart, onLearn, onBring }: Props) {
         without <kbd className="font-sans text-sm opacity-70">W</kbd>
       </HoldButton>
       <div className="ml-auto flex items-center gap-1">
-        <IconButton label="Undo" hint={back ? `Undo: ${back}` : 'Nothing to undo'} disabled={!back} onClick={() => getState().undo()}>
-          <Undo2 size={17} />
-        </IconButton>
-        <IconButton label="Redo" hint={forth ? `Redo: ${forth}` : 'Nothing to redo'} disabled={!forth} onClick={() => getState().redo()}>
-          <Redo2 size={17} />
-        </IconButton>
+        <UndoButtons back={back} forth={forth} onUndo={() => getState().undo()} onRedo={() => getState().redo()} />
         <ThemeToggle />
         <Button className="ml-1" onClick={onBring}>
           <FolderOpen size={15} /> Bring in

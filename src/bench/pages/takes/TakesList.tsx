@@ -28,6 +28,7 @@ export function TakesList() {
   const takes = useTakes();
   const current = useRecorded((s) => (s.phase === 'counting' || s.phase === 'recording' ? s.take?.id : undefined));
   const shown = takes.filter((t) => t.take.id !== current);
+  if (shown.length === 0 && current) return <p className="text-faint">The first one is being played in.</p>;
   if (shown.length === 0) return <p className="text-faint">No takes yet. Press Record and play along; without hardware choose the practice player below.</p>;
   return (
     <ul className="space-y-2" aria-label="Takes">
