@@ -22,17 +22,20 @@ const SIZES = { tiny: 'h-6 text-sm', small: 'h-7 text-sm', normal: 'h-8', large:
 const SIDES = { tiny: 'px-1.5', small: 'px-2', normal: 'px-3', large: 'px-3' };
 const WIDTHS = { tiny: 'w-6', small: 'w-7', normal: 'w-8', large: 'w-10' };
 
-const BASE = 'inline-flex items-center justify-center gap-1.5 rounded-md whitespace-nowrap disabled:opacity-45';
+/** A word beside a picture stands on the line of the words around. */
+const WIDE = 'items-baseline px-1 py-1 -my-1 text-sm [&>svg]:self-center';
+
+const BASE = 'inline-flex justify-center gap-1.5 rounded-md whitespace-nowrap disabled:opacity-45';
 
 export function Button({ look = 'quiet', size = 'normal', className, type = 'button', ...rest }: Props) {
-  return <button type={type} className={clsx(BASE, SIZES[size], SIDES[size], LOOKS[look], className)} {...rest} />;
+  return <button type={type} className={clsx(BASE, 'items-center', SIZES[size], SIDES[size], LOOKS[look], className)} {...rest} />;
 }
 
 /** A button that is a picture: its label is its name and its hint. `wide`: with a word beside the picture. */
 export function IconButton({ label, hint, wide = false, look = 'plain', size = 'normal', className, type = 'button', ...rest }: Props & { label: string; hint?: string; wide?: boolean; children: ReactNode }) {
   return (
     <Hint text={hint ?? label}>
-      <button type={type} aria-label={label} className={clsx(BASE, SIZES[size], wide ? 'px-1' : WIDTHS[size], LOOKS[look], className)} {...rest} />
+      <button type={type} aria-label={label} className={clsx(BASE, wide ? WIDE : ['items-center', SIZES[size], WIDTHS[size]], LOOKS[look], className)} {...rest} />
     </Hint>
   );
 }
