@@ -80,7 +80,7 @@ test('made human with three moves for different rows, swept while it plays, comp
   await page.waitForFunction(() => window.nodSway!.engine.log.length > 8);
   const log = await page.evaluate(
     () =>
-      new Promise<{ doubled: number; missing: number; passes: number }>((done) => {
+      new Promise<{ doubled: string[]; missing: string[]; passes: number }>((done) => {
         const { engine, bench } = window.nodSway!;
         const start = performance.now();
         const sweep = bench().open('sweep', 'drag');
@@ -94,16 +94,16 @@ test('made human with three moves for different rows, swept while it plays, comp
             if (last < 1) return requestAnimationFrame(waitForPass);
             const seen = new Map<string, number>();
             for (const o of engine.log) seen.set(`${o.slot}.${o.pass}`, (seen.get(`${o.slot}.${o.pass}`) ?? 0) + 1);
-            let missing = 0;
-            for (let pass = 0; pass < last; pass++) for (let slot = 0; slot < bench().part.hits.length; slot++) if (!seen.has(`${slot}.${pass}`)) missing++;
-            done({ doubled: [...seen.values()].filter((n) => n > 1).length, missing, passes: last });
+            const missing: string[] = [];
+            for (let pass = 0; pass < last; pass++) for (let slot = 0; slot < bench().part.hits.length; slot++) if (!seen.has(`${slot}.${pass}`)) missing.push(`${slot}.${pass}`);
+            done({ doubled: [...seen].filter(([, n]) => n > 1).map(([name]) => name), missing, passes: last });
           };
           waitForPass();
         };
         requestAnimationFrame(frame);
       }),
   );
-  expect(log).toMatchObject({ doubled: 0, missing: 0 });
+  expect(log).toMatchObject({ doubled: [], missing: [] });
   await press(page, 'Stop');
 
   // Held, another feel is drawn and heard; let go, this one is back.

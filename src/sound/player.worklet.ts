@@ -1,11 +1,12 @@
 /// <reference types="@types/audioworklet" />
-import { Player } from '@/core/playback/player';
+import { Player, type PlayState } from '@/core/playback/player';
 import { PLAYER_PROCESSOR, type FromPlayer, type ToPlayer } from './protocol';
 
 /** Runs the player on the audio thread: a busy page cannot delay a hit. Bundled by scripts/build-worklet.mjs. */
 class PlayerProcessor extends AudioWorkletProcessor {
   private readonly player = new Player(sampleRate, []);
-  private wasPlaying = false;
+  /** What the page was told last. */
+  private told: PlayState | null = null;
   private capture: { firstFrame: number; samples: Float32Array; filled: number } | null = null;
 
   constructor() {
@@ -14,7 +15,6 @@ class PlayerProcessor extends AudioWorkletProcessor {
   }
 
   private receive(message: ToPlayer) {
-    this.player.reach(currentFrame);
     switch (message.type) {
       case 'sounds':
         for (const { index, ...sound } of message.sounds) this.player.setSound(index, sound);
@@ -50,7 +50,7 @@ class PlayerProcessor extends AudioWorkletProcessor {
 
   private sendState() {
     const state = this.player.state;
-    this.wasPlaying = state.playing;
+    this.told = state;
     this.send({ type: 'state', state, frame: currentFrame });
   }
 
@@ -59,7 +59,8 @@ class PlayerProcessor extends AudioWorkletProcessor {
     if (!left) return true;
     const onsets = this.player.render(left, right ?? left, currentFrame);
     if (onsets.length > 0) this.send({ type: 'onsets', onsets });
-    if (this.player.state.playing !== this.wasPlaying) this.sendState();
+    const { playing, anchorFrame } = this.player.state;
+    if (playing !== this.told?.playing || anchorFrame !== this.told.anchorFrame) this.sendState();
     this.keep(left);
     return true;
   }

@@ -144,14 +144,32 @@ test('muted rows and rows beside a soloed one are silent', () => {
   expect(voices([{ voice: 'kick', soloed: true }, { voice: 'snare' }])).toEqual([0]);
 });
 
-test('started before the first block on a clock that runs already: nothing of the first pass is lost', () => {
-  const player = new Player(RATE, [CLICK]);
-  const p = programs(smallPart(loud('kick', 4, 1)));
-  player.setPrograms(p);
-  player.reach(50_000);
-  player.play(p.performed.startTick);
+/** Renders blocks from `from` to `to` and gives the slots and frames that started. */
+function blocks(player: Player, from: number, to: number): [number, number][] {
   const [left, right] = [new Float32Array(BLOCK), new Float32Array(BLOCK)];
-  const onsets: number[] = [];
-  for (let frame = 50_048; frame < 50_048 + 2.2 * RATE; frame += BLOCK) onsets.push(...player.render(left, right, frame).map((o) => o.frame));
-  expect(onsets.slice(0, 4)).toEqual([0, 1, 2, 3].map((beat) => 50_000 + PRE_ROLL + beat * 0.5 * RATE));
+  const started: [number, number][] = [];
+  for (let frame = from; frame < to; frame += BLOCK) started.push(...player.render(left, right, frame).map((o): [number, number] => [o.slot, o.frame]));
+  return started;
+}
+
+test('a clock that jumps between Play and the next block loses nothing of the first pass', () => {
+  const player = start(smallPart(loud('kick', 4, 1)));
+  expect(player.state.playing).toBe(false);
+  const from = 50_048;
+  expect(blocks(player, from, from + 2 * RATE)).toEqual([0, 1, 2, 3].map((beat) => [beat, from + PRE_ROLL + beat * 0.5 * RATE]));
+});
+
+test('where the clock jumps while playing, the hits of its last tenth of a second start late; those before are let go, none is doubled', () => {
+  // A hit each eighth of a second, the first at a tenth.
+  const player = start(smallPart(loud('hat-closed', 16, 0.25)));
+  expect(blocks(player, 0, BLOCK)).toEqual([]);
+  const at = (slot: number) => PRE_ROLL + slot * 0.125 * RATE;
+  const block = Math.ceil((at(5) + 0.05 * RATE) / BLOCK) * BLOCK;
+  expect(blocks(player, block, at(6) + BLOCK)).toEqual([[5, block], [6, at(6)]]);
+});
+
+test('stopped before the next block, nothing starts', () => {
+  const player = start(smallPart(loud('kick', 4, 1)));
+  player.stop();
+  expect(blocks(player, 0, RATE)).toEqual([]);
 });

@@ -33,16 +33,13 @@ export class Player {
   private version: Version = 'performed';
   private auditions: { sound: number; velocity: number; colour: Colour }[] = [];
   private frame = 0;
+  /** Playing that starts with the next block: the clock may jump until it comes. */
+  private starting: { fromTick: Ticks; lead: number } | null = null;
 
-  constructor(sampleRate: number, sounds: readonly Sound[]) {
+  constructor(private readonly sampleRate: number, sounds: readonly Sound[]) {
     this.sequencer = new Sequencer(sampleRate);
     this.clicks = new Sequencer(sampleRate);
     this.mixer = new Mixer(sampleRate, sounds);
-  }
-
-  /** Tells how far the clock is, where it ran before the first block was asked for: what starts now starts from there. */
-  reach(frame: number) {
-    this.frame = Math.max(this.frame, frame);
   }
 
   /** Gives a voice's number its sound, or another. */
@@ -78,13 +75,22 @@ export class Player {
     if (program) this.clicks.setProgram(program, this.frame);
   }
 
-  /** @param lead seconds until the start: with clicks it is counted in */
+  /** @param lead seconds from the next block until the start: with clicks it is counted in */
   play(fromTick: Ticks, lead: number = PRE_ROLL_SECONDS) {
-    this.sequencer.play(fromTick, this.frame, lead);
-    this.clicks.play(fromTick, this.frame, lead, true);
+    this.starting = { fromTick, lead };
+  }
+
+  private begin(frame: number) {
+    if (!this.starting) return;
+    const { fromTick, lead } = this.starting;
+    this.starting = null;
+    this.frame = frame;
+    this.sequencer.play(fromTick, frame, lead);
+    this.clicks.play(fromTick, frame, lead, true);
   }
 
   stop() {
+    this.starting = null;
     this.sequencer.stop();
     this.clicks.stop();
     this.mixer.silence();
@@ -104,12 +110,14 @@ export class Player {
   }
 
   /**
-   * Renders the block that starts at `frame`.
+   * Renders the block that starts at `frame`. Where the clock has jumped since the last block, what fell into the last tenth of a
+   * second of the jump starts at once: a late hit is better than a lost one, a burst of them is not.
    * @returns the hits that start in it
    */
   render(left: Float32Array, right: Float32Array, frame: number): Onset[] {
-    this.frame = frame;
-    const onsets = this.sequencer.advance(frame, left.length);
+    this.begin(frame);
+    const jumped = Math.min(Math.max(0, frame - this.frame), PRE_ROLL_SECONDS * this.sampleRate);
+    const onsets = this.sequencer.advance(frame, left.length, jumped);
     for (const onset of onsets) this.mixer.start(onset.voice, onset.velocity, Math.max(0, onset.frame - frame), onset.colour);
     const clicks = this.clicks.advance(frame, left.length);
     if (this.clicking) for (const c of clicks) this.mixer.start(c.voice, c.velocity, Math.max(0, c.frame - frame), c.colour);

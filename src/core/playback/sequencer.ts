@@ -110,17 +110,21 @@ export class Sequencer {
     return this.current ? this.tickAt(this.current, frame) : ticks(0);
   }
 
-  /** All hits that start in `[frame, frame + count)`, in order. Past the end of a program that does not loop, playing stops. */
-  advance(frame: number, count: number): Onset[] {
+  /**
+   * All hits that start in `[frame, frame + count)`, in order. Past the end of a program that does not loop, playing stops.
+   * @param behind so many frames before are taken too: their hits start late, at `frame`
+   */
+  advance(frame: number, count: number, behind = 0): Onset[] {
     const c = this.current;
     if (!this.playing || !c || c.length <= 0) return [];
     const onsets: Onset[] = this.takeHeld(frame + count);
     // A hit starts at the nearest frame: its exact place lies in [frame - 0.5, frame + count - 0.5).
-    const from = frame - 0.5 - this.anchor;
-    const to = from + count;
+    const from = frame - behind - 0.5 - this.anchor;
+    const to = frame + count - 0.5 - this.anchor;
     if (!c.program.loop) this.takeDue(c, 0, from, to, onsets);
     else for (let cycle = Math.floor(from / c.length); cycle * c.length < to; cycle++) this.takeDue(c, cycle, from, to, onsets);
     if (!c.program.loop && this.held.length === 0 && frame + count > this.anchor + Math.max(c.length, c.latest + 1)) this.playing = false;
+    for (const o of onsets) o.frame = Math.max(o.frame, frame);
     return onsets.sort((a, b) => a.frame - b.frame);
   }
 
