@@ -4,10 +4,12 @@ import dynamic from 'next/dynamic';
 import { useEffect } from 'react';
 import { followWhole } from './store/follow-whole';
 import { useBench, useBenchStore } from './store/context';
+import { PlaybackProvider } from './playback/context';
 import { usePlayback, type Playback } from './playback/use-playback';
 import { RecordingProvider, useRecorded } from './recording/context';
 import { useKeys } from './keys/use-keys';
 import { useDiagnostics } from './diagnostics';
+import { LegendLine } from './chrome/Legend';
 import { HandLine } from './chrome/HandLine';
 import { PhraseStrip } from './chrome/PhraseStrip';
 import { RowNames } from './stems/RowNames';
@@ -24,6 +26,7 @@ const KeysDialog = dynamic(() => import('./dialogs/KeysDialog').then((m) => m.Ke
 const FeelsDialog = dynamic(() => import('./dialogs/FeelsDialog').then((m) => m.FeelsDialog), { ssr: false });
 const VersionsDialog = dynamic(() => import('./dialogs/VersionsDialog'), { ssr: false });
 const LearnFromBench = dynamic(() => import('./dialogs/LearnFromBench'), { ssr: false });
+const FindLine = dynamic(() => import('./chrome/FindLine'), { ssr: false });
 const KitDialog = dynamic(() => import('./dialogs/KitDialog').then((m) => m.KitDialog), { ssr: false });
 
 /** One part: rows in the middle, transport and compare on top, one side panel, the phrase strip below. */
@@ -40,25 +43,29 @@ export function Bench({ onReload }: { onReload: () => void }) {
     document.title = `${name} · Nod Sway`;
   }, [name]);
   return (
+    <PlaybackProvider value={playback}>
     <RecordingProvider playback={playback}>
       <div className="flex h-dvh min-h-[480px] flex-col overflow-hidden">
         <Keys playback={playback} />
+        <SkipLinks />
         <TopBar playback={playback} />
-        <main className="flex min-h-0 flex-1 border-t border-line">
+        <main className="flex min-h-0 flex-1 border-t border-line narrow:flex-col">
           <h1 className="sr-only">{name}</h1>
-          <div className="flex min-w-0 flex-1 flex-col">
+          <div id="hits" tabIndex={-1} className="flex min-h-0 min-w-0 flex-1 flex-col outline-none narrow:flex-[3]">
             <HandLine playback={playback} onReload={onReload} />
             <div className="relative flex min-h-0 flex-1">
               <RowNames playback={playback} />
               <StemCanvas playback={playback} />
               {touch && <TouchPad />}
             </div>
+            <LegendLine />
             {table && <HitTable />}
             <Pads />
             <PhraseStrip />
           </div>
           <SidePanel pages={BENCH_PAGES} />
         </main>
+        {dialog === 'find' && <FindLine playback={playback} />}
         {dialog === 'keys' && <KeysDialog />}
         {dialog === 'kit' && <KitDialog />}
         {dialog === 'feels' && <FeelsDialog />}
@@ -66,6 +73,23 @@ export function Bench({ onReload }: { onReload: () => void }) {
         {dialog === 'learn' && <LearnSelected />}
       </div>
     </RecordingProvider>
+    </PlaybackProvider>
+  );
+}
+
+const skip = 'absolute top-1 left-1 z-50 -translate-y-20 rounded bg-ink px-3 py-1.5 text-ground focus:translate-y-0';
+
+/** For those who go by Tab: past the transport. */
+function SkipLinks() {
+  return (
+    <nav aria-label="Skip to">
+      <a href="#hits" className={skip}>
+        To the hits
+      </a>
+      <a href="#page" className={skip}>
+        To the page
+      </a>
+    </nav>
   );
 }
 

@@ -72,6 +72,8 @@ test('a move: read from a file, added, performed, told, said and pictured', () =
   const face: MoveFace<HushMove> = {
     spec: hush,
     word: 'Hush',
+    about: 'Takes loudness away.',
+    also: ['quiet'],
     Sentence: ({ move, edit }) => <Words>softer by <MoveNumber spec={hush} move={move} edit={edit} name="by" label="Hush" unit="steps" /></Words>,
     picture: ({ by }) => [{ x: 10, lean: 0, height: 20 - by / 4 }],
     brief: ({ by }) => `${by} softer`,
@@ -96,13 +98,13 @@ test('an ornament: a stroke an eighth behind the hit', () => {
   expect(strokesOfHit(carrying, performPart(carrying), 0, specs).map((s) => [s.tick, s.velocity])).toEqual([[0, 100], [40_320, 50]]);
 });
 
-test('a page of the side panel: its tab, its badge, its content', () => {
+test('a page of the side panel: its entry, its figure, its content', () => {
   const store = bench();
   store.getState().select(['h0', 'h1']);
-  const page: PageSpec = { id: 'toy', title: 'Toy', badge: (s) => s.selection.size, Page: () => <p>played with</p> };
+  const page: PageSpec = { id: 'toy', title: 'Toy', letter: 'y', about: 'A page to play with.', figure: (s) => String(s.selection.size), Page: () => <p>played with</p> };
   store.getState().setDesk({ page: 'toy' });
   const html = shown(store, <SidePanel pages={[page]} />);
-  expect(html).toMatch(/role="tab"[^>]*>Toy<span[^>]*>2</);
+  expect(html).toMatch(/role="tab"[^>]*><span>To<span[^>]*>y<\/span><\/span><span[^>]*>2</);
   expect(html).toContain('played with');
 });
 

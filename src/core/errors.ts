@@ -21,7 +21,7 @@ const TEXTS = {
   'bad-feel': ['The feel is not valid.', 'Correct the named member.'],
   'bad-groove': ['The groove file is not valid.', 'Correct the named member, or export the groove again.'],
   'bad-part': ['The part file is not valid.', 'Correct the named member, or export the part again.'],
-  'bad-kit': ['The kit map is not valid.', 'Correct the named member, or export the kit map again.'],
+  'bad-kit': ['The key map is not valid.', 'Correct the named member, or export the key map again.'],
   'newer-format': ['This was made by a newer version of Nod Sway, in a format that this one does not know.', 'Open it there, or bring this version up to date.'],
   'bad-field': ['A field is missing or has a wrong value.', 'Correct the named field.'],
   'bad-resolution': ['This resolution does not fit.', 'Choose a whole number from 24 to 32767, for a song a multiple of its own.'],

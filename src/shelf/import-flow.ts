@@ -1,6 +1,7 @@
 import type { Lane } from '@/core/model/part';
 import { bringIn, broughtWords, type BroughtIn } from '@/storage/bring-in';
 import { partStore, type PartStore } from '@/storage/part-store';
+import { AS_IMPORTED, versionStore, type VersionStore } from '@/storage/version-store';
 import { readPart } from '@/workers/clients';
 import { baseName, openMidi, type LaneQuestion } from '@/workers/midi-file';
 import { benchOf } from './places';
@@ -24,9 +25,10 @@ function placed(brought: BroughtIn): ImportStep {
 }
 
 /** Makes the part of the chosen lanes and keeps the whole song beside it. */
-export async function importLanes({ fileName, bytes }: Pick<LaneQuestion, 'fileName' | 'bytes'>, chosen: readonly Lane[], signal?: AbortSignal, store: PartStore = partStore): Promise<ImportStep> {
+export async function importLanes({ fileName, bytes }: Pick<LaneQuestion, 'fileName' | 'bytes'>, chosen: readonly Lane[], signal?: AbortSignal, store: PartStore = partStore, versions: VersionStore = versionStore): Promise<ImportStep> {
   const lanes = chosen.map(({ track, channel }) => ({ track, channel }));
   const { part, notices } = await readPart(bytes, baseName(fileName), fileName, lanes, signal);
   const id = await store.create(part, { song: bytes });
+  await versions.keep(id, AS_IMPORTED, part);
   return { kind: 'done', place: benchOf(id), notices };
 }

@@ -3,6 +3,9 @@ import type { Part } from '@/core/model/part';
 import { database, type NodSwayDatabase, type VersionRow } from './database';
 import { named } from './named';
 
+/** Name of the version that is kept of every import. */
+export const AS_IMPORTED = 'As imported';
+
 /** A part as it once stood, under a name. */
 export interface KeptVersion {
   id: string;

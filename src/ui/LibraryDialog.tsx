@@ -29,7 +29,7 @@ export interface LibraryUse<T> {
 interface Props<T extends LibraryItem> {
   title: string;
   about: string;
-  /** "kit map", "feel". */
+  /** "key map", "feel". */
   what: string;
   ours: readonly T[];
   own: readonly T[];
@@ -71,7 +71,7 @@ export function LibraryDialog<T extends LibraryItem>({ title, about, what, ours,
   };
   const onRemove = async (item: T) => {
     const putBack = await remove(item);
-    toast(`${item.name} is gone.`, { action: { label: 'Put it back', onClick: () => attempt(putBack()) } });
+    toast(`${item.name} is deleted.`, { action: { label: 'Undo', onClick: () => attempt(putBack()) } });
   };
   const onRename = async (item: T, next: string) => {
     setRenaming(null);

@@ -7,13 +7,15 @@ import { Toaster } from 'sonner';
 
 export function Providers({ children }: { children: ReactNode }) {
   return (
-    <ThemeProvider attribute="data-theme" defaultTheme="light" enableSystem={false} disableTransitionOnChange>
+    <ThemeProvider attribute="data-theme" defaultTheme="system" enableSystem disableTransitionOnChange>
       <Tooltip.Provider delayDuration={500}>
         {children}
         <Toaster
-          position="bottom-center"
+          // Over the side panel, where it hides neither hits nor strip nor pads.
+          position="bottom-right"
+          offset={16}
           duration={7000}
-          toastOptions={{ style: { background: 'var(--surface)', color: 'var(--ink)', border: '1px solid var(--strong)', fontFamily: 'var(--font-sans)' } }}
+          toastOptions={{ style: { width: 318, background: 'var(--surface)', color: 'var(--ink)', border: '1px solid var(--strong)', fontFamily: 'var(--font-sans)' } }}
         />
       </Tooltip.Provider>
     </ThemeProvider>

@@ -181,9 +181,9 @@ describe('the step cursor', () => {
     expect(store.getState().desk.step?.tick).toBe(10 * line);
   });
 
-  test('Enter places one hit of the velocity for single hits and takes away; fill goes with the brush to the end of the loop and repaints what is there', () => {
+  test('Enter places one hit of the velocity for single hits and takes away; fill paints to the end of the loop and repaints what is there', () => {
     const store = open();
-    store.getState().setDesk({ step: { voice: 'kick', tick: ticks(4 * STEP) }, velocity: 93, brush: { levels: [110, 70], stride: 2, ghosts: false } });
+    store.getState().setDesk({ step: { voice: 'kick', tick: ticks(4 * STEP) }, velocity: 93, paint: { levels: [110, 70], stride: 2, ghosts: false } });
     toggleAtCaret(store, sound);
     expect(placed).toEqual([['kick', 93]]);
     expect(steps(store, 'kick')).toEqual([0, 4, 8]);

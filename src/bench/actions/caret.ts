@@ -12,7 +12,7 @@ import { say } from '@/ui/notify';
 import { placeText } from '../words/describe';
 import { rowsInView } from '../stems/geometry/rows';
 import type { BenchStore } from '../store/bench-store';
-import { brushVelocity, linesOfStroke, type StepCursor } from '../store/tools';
+import { paintVelocity, linesOfStroke, type StepCursor } from '../store/tools';
 
 /** Ids of the hits of a voice that are nearest to a line. */
 export function hitsOnLine(part: Part, { voice, tick }: StepCursor, grid: GridName): HitId[] {
@@ -113,7 +113,7 @@ export function toggleAtCaret(store: BenchStore, audition: (voice: VoiceName, ve
   audition(step.voice, velocity);
 }
 
-/** Paints with the brush from the cursor to the end of its bar, or of the loop's last bar where that is later. */
+/** Paints hits from the cursor to the end of its bar, or of the loop's last bar where that is later. */
 export function fillFromCaret(store: BenchStore): void {
   const { desk, part, view, run, transport } = store.getState();
   const { step } = desk;
@@ -121,15 +121,15 @@ export function fillFromCaret(store: BenchStore): void {
   const map = meterMapOf(part);
   const bar = map.barAt(step.tick);
   const lastBar = transport.loop && transport.toBar - 1 > bar.index ? map.barOf(transport.toBar - 1) : bar;
-  const lines = linesOfStroke(part, view.grid, desk.brush.stride, step.tick, ticks(lastBar.start + lastBar.length - 1));
+  const lines = linesOfStroke(part, view.grid, desk.paint.stride, step.tick, ticks(lastBar.start + lastBar.length - 1));
   const isLocked = lockTest(part);
   const free = lines.filter((tick) => hitsOnLine(part, { voice: step.voice, tick }, view.grid).length === 0);
   const again = new Map(lines.flatMap((tick) => hitsOnLine(part, { voice: step.voice, tick }, view.grid).map((id) => [id, tick] as const)));
-  const fresh = free.map((tick) => ({ id: nanoid(10), voice: step.voice, tick, velocity: brushVelocity(part, desk.brush, view.grid, tick), ghost: desk.brush.ghosts }));
+  const fresh = free.map((tick) => ({ id: nanoid(10), voice: step.voice, tick, velocity: paintVelocity(part, desk.paint, view.grid, tick), ghost: desk.paint.ghosts }));
   run(
     `Paint the ${labelOfRow(part, step.voice).toLowerCase()}`,
     (p) => {
-      const repainted = p.hits.map((h) => (again.has(h.id) && !isLocked(h) ? { ...h, velocity: brushVelocity(p, desk.brush, view.grid, again.get(h.id) as Ticks) as typeof h.velocity } : h));
+      const repainted = p.hits.map((h) => (again.has(h.id) && !isLocked(h) ? { ...h, velocity: paintVelocity(p, desk.paint, view.grid, again.get(h.id) as Ticks) as typeof h.velocity } : h));
       return addHits({ ...p, hits: repainted }, fresh);
     },
     () => [...again.keys(), ...fresh.map((h) => h.id)],

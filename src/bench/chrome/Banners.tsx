@@ -69,7 +69,7 @@ function useOriginOffer(): ReactNode {
       >
         Move the lines
       </Button>
-      <Button size="small" onClick={() => getState().answerOrigin()}>Leave them</Button>
+      <Button size="small" onClick={() => getState().answerOrigin()}>Dismiss</Button>
     </Notice>
   );
 }

@@ -7,44 +7,56 @@ import { Button, Hint, IconButton } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
 import { LevelStems } from '@/ui/LevelStems';
+import { UndoButtons } from '@/ui/UndoButtons';
+import { redo, undo } from '../actions/undo';
+import { BENCH_PAGES } from '../pages/all';
 import { describeHits } from '../words/describe';
 import type { Playback } from '../playback/use-playback';
 import { useBench, useBenchStore } from '../store/context';
 import { calmPart } from '../store/derived';
-import { MOST_LEVELS, MOST_STRIDE, TOOLS, type Brush, type Tool } from '../store/tools';
+import { MOST_LEVELS, MOST_STRIDE, type Paint, type Tool } from '../store/tools';
 import { useNotice } from './Banners';
+import { Legend } from './Legend';
 
-const HINTS: Readonly<Record<Tool, string>> = {
-  hold: 'Take, drag and select stems (H)',
-  brush: 'Paint hits along a row (B)',
-  wipe: 'Take hits away along a row (Shift+B)',
-  line: 'Draw a straight line of velocities (V)',
-  curve: 'Draw velocities freely (Shift+V)',
-};
+/** What painting paints, as its sentence says it. */
+const PAINTS: readonly { value: Exclude<Tool, 'select'>; text: string }[] = [
+  { value: 'hits', text: 'hits' },
+  { value: 'nothing', text: 'nothing, which erases' },
+  { value: 'line', text: 'velocity along a line' },
+  { value: 'free', text: 'velocity freely' },
+];
+
+const mode = 'rounded px-2 py-0.5 text-faint hover:bg-sunk aria-checked:bg-ink aria-checked:text-ground pointer-coarse:py-1.5';
 
 /** What the pointer does, in words that are edited in place, and what is selected. */
 export function HandLine({ playback, onReload }: { playback: Playback; onReload: () => void }) {
   const desk = useBench((s) => s.desk);
   const { getState } = useBenchStore();
   const notice = useNotice(playback, onReload);
+  const painting = desk.tool !== 'select';
   return (
-    <div className="flex h-11 shrink-0 items-center gap-3 border-b border-line px-4" role="toolbar" aria-label="Hands">
-      <ToggleGroup.Root type="single" value={desk.tool} onValueChange={(v) => v && getState().setDesk({ tool: v as Tool })} aria-label="What the pointer does" className="flex gap-0.5">
-        {TOOLS.map((tool) => (
-          <Hint key={tool} text={HINTS[tool]}>
-            <ToggleGroup.Item value={tool} className="rounded px-2 py-0.5 text-faint hover:bg-sunk aria-checked:bg-ink aria-checked:text-ground">
-              {tool}
-            </ToggleGroup.Item>
-          </Hint>
-        ))}
+    <div className="flex min-h-11 shrink-0 items-center gap-3 border-b border-line px-4" role="toolbar" aria-label="Pointer and selection">
+      <ToggleGroup.Root type="single" value={painting ? 'paint' : 'select'} onValueChange={(v) => v && getState().setDesk({ tool: v === 'paint' ? 'hits' : 'select' })} aria-label="What the pointer does" className="flex shrink-0 gap-0.5">
+        <Hint text="Select, take and drag hits (Esc)">
+          <ToggleGroup.Item value="select" className={mode}>
+            select
+          </ToggleGroup.Item>
+        </Hint>
+        <Hint text="Paint along a row (H)">
+          <ToggleGroup.Item value="paint" className={mode}>
+            paint
+          </ToggleGroup.Item>
+        </Hint>
       </ToggleGroup.Root>
-      <span className="h-5 w-px bg-line" aria-hidden="true" />
-      <Doing tool={desk.tool} brush={desk.brush} notice={notice} />
+      <span className="h-5 w-px shrink-0 bg-line" aria-hidden="true" />
+      <Doing tool={desk.tool} paint={desk.paint} notice={notice} />
       <div className="ml-auto flex shrink-0 items-center gap-1">
+        <UndoRedo />
         <IconButton label="Table of hits" hint="Table of hits (X)" aria-pressed={desk.table} className={desk.table ? 'text-accent' : 'text-faint'} onClick={() => getState().setDesk({ table: !desk.table })}>
           <Table2 size={17} />
         </IconButton>
-        <IconButton label="All shortcuts" hint="All shortcuts (?)" className="text-faint" onClick={() => getState().setDesk({ dialog: 'keys' })}>
+        <Legend />
+        <IconButton label="All keys" hint="All keys (?)" className="text-faint" onClick={() => getState().setDesk({ dialog: 'keys' })}>
           <Keyboard size={17} />
         </IconButton>
       </div>
@@ -52,16 +64,36 @@ export function HandLine({ playback, onReload }: { playback: Playback; onReload:
   );
 }
 
-function Doing({ tool, brush, notice }: { tool: Tool; brush: Brush; notice: ReactNode }) {
+function UndoRedo() {
+  const back = useBench((s) => s.history.undo.at(-1)?.label);
+  const forth = useBench((s) => s.history.redo.at(-1)?.label);
+  const store = useBenchStore();
+  return <UndoButtons back={back} forth={forth} onUndo={() => undo(store)} onRedo={() => redo(store)} />;
+}
+
+function Doing({ tool, paint, notice }: { tool: Tool; paint: Paint; notice: ReactNode }) {
   const underway = useBench((s) => s.underway);
   const pointing = useBench((s) => s.desk.pointing);
+  const leading = useBench((s) => s.desk.leading);
+  if (leading) return <p role="status">{PAGE_LETTERS}</p>;
   if (pointing !== null) return <Pointing index={pointing} />;
   if (underway?.kind === 'trial') return <Trying label={underway.label} />;
   if (notice) return notice;
-  if (tool === 'hold') return <Selected />;
-  if (tool === 'brush') return <BrushWords brush={brush} />;
-  if (tool === 'wipe') return <p className="truncate text-faint">Drag along a row: the hits that it crosses go. Esc ends it.</p>;
-  return <DrawWords />;
+  if (tool === 'select') return <Selected />;
+  return (
+    <div className="flex min-w-0 flex-wrap items-center gap-x-2 py-1 whitespace-nowrap">
+      <PaintWhat tool={tool} />
+      {tool === 'hits' && <PaintWords paint={paint} />}
+      {tool !== 'hits' && <DrawWords erases={tool === 'nothing'} />}
+    </div>
+  );
+}
+
+const PAGE_LETTERS = `P, and now a letter: ${BENCH_PAGES.map((p) => `${p.letter.toUpperCase()} for ${p.title}`).join(', ')}.`;
+
+function PaintWhat({ tool }: { tool: Tool }) {
+  const { getState } = useBenchStore();
+  return <Picker label="What is painted" value={tool} choices={PAINTS} onChange={(v) => getState().setDesk({ tool: v as Tool })} />;
 }
 
 /** A move's scope is pointed out on the Bench itself. */
@@ -69,7 +101,7 @@ function Pointing({ index }: { index: number }) {
   const { getState } = useBenchStore();
   return (
     <div className="flex min-w-0 items-center gap-2" role="status">
-      <span className="truncate">Point out what move {index + 1} touches: row names, bars on the ruler, stems for their steps.</span>
+      <span className="truncate">Point out what move {index + 1} touches: row names, bars on the ruler, hits for their steps.</span>
       <Button look="strong" size="small" onClick={() => getState().setDesk({ pointing: null })}>
         Done
       </Button>
@@ -121,19 +153,19 @@ const ACCENTS: readonly { name: string; levels: readonly number[] }[] = [
 
 const sameLevels = (a: readonly number[], b: readonly number[]): boolean => a.length === b.length && a.every((v, i) => v === b[i]);
 
-function BrushWords({ brush }: { brush: Brush }) {
+function PaintWords({ paint }: { paint: Paint }) {
   const grid = useBench((s) => s.view.grid);
   const { getState } = useBenchStore();
-  const set = (change: Partial<Brush>) => getState().setDesk({ brush: { ...getState().desk.brush, ...change } });
-  const accent = ACCENTS.find((a) => sameLevels(a.levels, brush.levels));
+  const set = (change: Partial<Paint>) => getState().setDesk({ paint: { ...getState().desk.paint, ...change } });
+  const accent = ACCENTS.find((a) => sameLevels(a.levels, paint.levels));
   return (
-    <div className="flex min-w-0 items-center gap-2 whitespace-nowrap">
-      <span className="text-faint">paints</span>
-      {brush.levels.length === 1 && <NumberField label="Velocity of the brush" value={brush.levels[0] as number} min={1} max={127} unit="of 127" default={96} className="[&_input]:w-[2.8em]" onChange={(v) => set({ levels: [v] })} />}
+    <>
+      <span className="text-faint">at</span>
+      {paint.levels.length === 1 && <NumberField label="Velocity of painted hits" value={paint.levels[0] as number} min={1} max={127} unit="of 127" default={96} className="[&_input]:w-[2.8em]" onChange={(v) => set({ levels: [v] })} />}
       <Picker
-        label="Accents of the brush"
+        label="Accents of painted hits"
         value={accent?.name ?? 'own'}
-        choices={[...ACCENTS.map((a) => ({ value: a.name, text: a.name })), ...(accent ? [] : [{ value: 'own', text: brush.levels.length === 1 ? 'even' : 'own accents' }])]}
+        choices={[...ACCENTS.map((a) => ({ value: a.name, text: a.name })), ...(accent ? [] : [{ value: 'own', text: paint.levels.length === 1 ? 'even' : 'own accents' }])]}
         onChange={(name) => {
           const chosen = ACCENTS.find((a) => a.name === name);
           if (chosen) set({ levels: chosen.levels, ghosts: name === 'ghosts' });
@@ -144,23 +176,27 @@ function BrushWords({ brush }: { brush: Brush }) {
           <Button size="small">shape the accents</Button>
         </Popover.Trigger>
         <Popover.Portal>
-          <Popover.Content sideOffset={6} aria-label="Accents of the brush" className="z-50 rounded-md border border-strong bg-surface p-4 shadow-md">
-            <p className="mb-2 text-sm text-faint">One stroke after another, from each bar line on. Drag a stem up or down.</p>
-            <LevelStems label="Accent of the brush" levels={brush.levels} min={1} max={127} most={MOST_LEVELS} onChange={(levels) => set({ levels })} />
+          <Popover.Content sideOffset={6} aria-label="Accents of painted hits" className="z-50 rounded-md border border-strong bg-surface p-4 shadow-md">
+            <p className="mb-2 text-sm text-faint">One stroke after another, from each bar line on. Drag one up or down.</p>
+            <LevelStems label="Accent of painted hits" levels={paint.levels} min={1} max={127} most={MOST_LEVELS} onChange={(levels) => set({ levels })} />
           </Popover.Content>
         </Popover.Portal>
       </Popover.Root>
       <span className="text-faint">on every</span>
-      <NumberField label="Stride of the brush" value={brush.stride} min={1} max={MOST_STRIDE} unit={`of ${grid}`} default={1} className="[&_input]:w-[2.2em]" onChange={(stride) => set({ stride })} />
+      <NumberField label="Stride of painted hits" value={paint.stride} min={1} max={MOST_STRIDE} unit={ordinalOf(paint.stride, grid)} default={1} className="[&_input]:w-[2.2em]" onChange={(stride) => set({ stride })} />
       <label className="flex items-center gap-1.5">
-        <input type="checkbox" checked={brush.ghosts} onChange={(e) => set({ ghosts: e.target.checked })} className="accent-accent" /> as ghosts
+        <input type="checkbox" checked={paint.ghosts} onChange={(e) => set({ ghosts: e.target.checked })} className="accent-accent" /> as ghosts
       </label>
-    </div>
+    </>
   );
 }
 
-function DrawWords() {
+/** @example ordinalOf(2, '1/16') // 'nd 1/16' */
+const ordinalOf = (n: number, grid: string): string => `${n % 10 === 1 && n !== 11 ? 'st' : n % 10 === 2 && n !== 12 ? 'nd' : n % 10 === 3 && n !== 13 ? 'rd' : 'th'} ${grid}`;
+
+function DrawWords({ erases }: { erases: boolean }) {
   const part = useBench(calmPart);
   const selection = useBench((s) => s.selection);
-  return <p className="truncate text-faint">Drag along a row: velocities follow. It touches {selection.size > 0 ? `${describeHits(part, selection)} of that row` : 'all hits of that row'}, as far as the line reaches.</p>;
+  if (erases) return <p className="truncate text-faint">Drag along a row: the hits that it crosses are deleted. Esc ends it.</p>;
+  return <p className="truncate text-faint">Drag along a row. It touches {selection.size > 0 ? `${describeHits(part, selection)} of that row` : 'all hits of that row'}, as far as you drag.</p>;
 }

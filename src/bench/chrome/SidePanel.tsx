@@ -1,33 +1,35 @@
 'use client';
 
 import { Tabs } from 'radix-ui';
+import { useEffect, useRef } from 'react';
 import { ErrorBoundary, Fault } from '@/ui/ErrorBoundary';
-import { useBench, useBenchStore } from '../store/context';
+import { Help } from '@/ui/Help';
+import { OpenSections } from '@/ui/Section';
 import type { PageSpec } from '../pages/all';
+import { useBench, useBenchStore } from '../store/context';
 
-const tab = 'border-b-2 border-transparent px-1 pt-2 pb-1.5 text-faint data-[state=active]:border-accent data-[state=active]:text-ink';
-const page = 'min-h-0 flex-1 overflow-auto px-5 py-4';
+const entry =
+  'group flex h-8 items-baseline justify-between gap-2 rounded-md px-2 text-left leading-8 hover:bg-sunk data-[state=active]:bg-chosen data-[state=active]:font-semibold data-[state=active]:text-accent pointer-coarse:h-10 pointer-coarse:leading-10';
 
-/** The pages that it is given, one open at a time; a fault of one leaves the others and the stems. */
+/** The pages that it is given, as a list of contents above the one that is open; a fault of one leaves the others and the stems. */
 export function SidePanel({ pages }: { pages: readonly PageSpec[] }) {
   const open = useBench((s) => s.desk.page);
   const { getState } = useBenchStore();
+  const column = Math.ceil(pages.length / 2);
   return (
-    <aside className="flex contain-content w-[312px] shrink-0 flex-col border-l border-line bg-surface" aria-label="Side panel">
+    <aside id="page" tabIndex={-1} className="flex contain-content w-[350px] shrink-0 flex-col border-l border-line bg-surface outline-none narrow:w-full narrow:flex-1 narrow:border-t narrow:border-l-0 low:w-[300px]" aria-label="Pages of the part">
       <Tabs.Root value={open} onValueChange={(p) => getState().setDesk({ page: p })} className="flex min-h-0 flex-1 flex-col">
-        <Tabs.List className="flex gap-5 border-b border-line px-5" aria-label="Pages">
+        <Tabs.List className="grid grid-flow-col gap-x-3 border-b border-line px-3 py-2" style={{ gridTemplateRows: `repeat(${column}, auto)`, gridAutoColumns: '1fr' }} aria-label="Contents">
           {pages.map((spec) => (
-            <Tabs.Trigger key={spec.id} value={spec.id} className={tab}>
-              {spec.title}
-              {spec.badge && <Badge count={spec.badge} />}
+            <Tabs.Trigger key={spec.id} value={spec.id} className={entry} aria-keyshortcuts={`P ${spec.letter.toUpperCase()}`} title={`P, then ${spec.letter.toUpperCase()}`}>
+              <Marked word={spec.title} letter={spec.letter} />
+              <Figure spec={spec} />
             </Tabs.Trigger>
           ))}
         </Tabs.List>
-        {pages.map(({ id, title, Page }) => (
-          <Tabs.Content key={id} value={id} className={page}>
-            <ErrorBoundary fallback={(error, again) => <Fault error={error} what={`The page ${title} cannot be shown.`} again={again} />}>
-              <Page />
-            </ErrorBoundary>
+        {pages.map((spec) => (
+          <Tabs.Content key={spec.id} value={spec.id} className="flex min-h-0 flex-1 flex-col" tabIndex={-1}>
+            <Opened spec={spec} />
           </Tabs.Content>
         ))}
       </Tabs.Root>
@@ -35,7 +37,67 @@ export function SidePanel({ pages }: { pages: readonly PageSpec[] }) {
   );
 }
 
-function Badge({ count }: { count: NonNullable<PageSpec['badge']> }) {
-  const n = useBench(count);
-  return n > 0 ? <span className="ml-1 text-accent">{n}</span> : null;
+/** A page scrolls where it was left, with the sections open that were. */
+function Opened({ spec: { id, title, about, open = NONE, Page } }: { spec: PageSpec }) {
+  const { getState } = useBenchStore();
+  const sections = useBench((s) => s.desk.sections[id]) ?? open;
+  const goTo = useBench((s) => (s.desk.goTo?.page === id ? s.desk.goTo : null));
+  const wanted = goTo?.section ?? null;
+  const box = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const frame = box.current;
+    if (!frame) return;
+    frame.scrollTop = scrolled.get(id) ?? 0;
+    const note = () => scrolled.set(id, frame.scrollTop);
+    frame.addEventListener('scroll', note, { passive: true });
+    return () => frame.removeEventListener('scroll', note);
+  }, [id]);
+  // Led here by a key: the page has the focus, or the section that was asked for takes it.
+  useEffect(() => {
+    if (goTo && goTo.section === null) box.current?.focus();
+  }, [goTo]);
+  return (
+    <div ref={box} tabIndex={-1} className="relative min-h-0 flex-1 overflow-auto px-5 py-4 outline-none">
+      <div className="mb-2 flex items-center justify-between">
+        <h2 className="font-serif text-lg font-semibold">{title}</h2>
+        <Help about={`the page ${title}`} text={about} className="-mr-2" />
+      </div>
+      <ErrorBoundary fallback={(error, again) => <Fault error={error} what={`The page ${title} cannot be shown.`} again={again} />}>
+        <OpenSections value={{ open: sections, goTo: goTo && wanted !== null ? { section: wanted, n: goTo.n } : null, set: (next) => getState().setDesk({ sections: { ...getState().desk.sections, [id]: next } }) }}>
+          <Page />
+        </OpenSections>
+      </ErrorBoundary>
+    </div>
+  );
+}
+
+const NONE: readonly string[] = [];
+
+/** How far each page was scrolled. */
+const scrolled = new Map<string, number>();
+
+function Marked({ word, letter }: { word: string; letter: string }) {
+  const at = word.toLowerCase().indexOf(letter);
+  return (
+    <span>
+      {word.slice(0, at)}
+      <span className="underline decoration-1 underline-offset-[3px]">{word[at]}</span>
+      {word.slice(at + 1)}
+    </span>
+  );
+}
+
+function Figure({ spec: { figure, useFigure } }: { spec: PageSpec }) {
+  // Which of the two a page has never changes.
+  return useFigure ? <FoundFigure useFigure={useFigure} /> : figure ? <StateFigure figure={figure} /> : null;
+}
+
+const words = 'truncate text-sm font-normal text-faint group-data-[state=active]:text-accent';
+
+function StateFigure({ figure }: { figure: NonNullable<PageSpec['figure']> }) {
+  return <span className={words}>{useBench(figure)}</span>;
+}
+
+function FoundFigure({ useFigure }: { useFigure: NonNullable<PageSpec['useFigure']> }) {
+  return <span className={words}>{useFigure()}</span>;
 }

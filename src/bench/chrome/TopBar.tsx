@@ -1,6 +1,6 @@
 'use client';
 
-import { ArrowLeft, Play, Repeat, Share, Square } from 'lucide-react';
+import { ArrowLeft, Play, Repeat, Search, Share, Square } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { useRef, useState } from 'react';
@@ -10,48 +10,75 @@ import { Button, Hint, IconButton } from '@/ui/Button';
 import { HoldButton } from '@/ui/HoldButton';
 import { NumberField } from '@/ui/NumberField';
 import { ThemeToggle } from '@/ui/ThemeToggle';
-import { UndoButtons } from '@/ui/UndoButtons';
 import { useIsPlaying } from '@/ui/use-engine';
+import { keyText } from '../keys/key-text';
 import type { Playback } from '../playback/use-playback';
 import { useBench, useBenchStore } from '../store/context';
+import { useImported } from '../store/use-imported';
 import { useSweep } from '../store/use-sweep';
+import { RecordingMark } from './RecordingMark';
 import { tapTempo } from './tap-tempo';
 import { SaveMark } from './SaveMark';
 
 const ExportDialog = dynamic(() => import('../dialogs/ExportDialog').then((m) => m.ExportDialog), { ssr: false });
 
-/** Part, transport, tempo, loop, compare, undo, export. */
+/** Part, transport, tempo, loop, compare, search, export. */
 export function TopBar({ playback }: { playback: Playback }) {
-  const [exporting, setExporting] = useState(false);
+  const exporting = useBench((s) => s.desk.dialog === 'export');
+  const { getState } = useBenchStore();
   return (
-    <header className="flex h-[60px] items-center gap-4 px-4">
+    <header className="flex min-h-[60px] flex-wrap items-center gap-x-4 gap-y-1 px-4 py-1.5 tight:gap-x-2">
       <PartName />
       <Transport playback={playback} />
       <Tempo />
       <Loop />
       <WrittenButton playback={playback} />
+      <OtherButton playback={playback} />
       <div className="ml-auto flex items-center gap-1">
         <VersionsButton />
-        <UndoRedo />
         <ThemeToggle />
-        <Button look="strong" className="ml-2" onClick={() => setExporting(true)}>
+        <FindButton />
+        <Button look="strong" className="ml-1" onClick={() => getState().setDesk({ dialog: 'export' })}>
           <Share size={15} /> Export
         </Button>
       </div>
-      {exporting && <ExportDialog onClose={() => setExporting(false)} />}
+      {exporting && <ExportDialog onClose={() => getState().setDesk({ dialog: null })} />}
     </header>
   );
 }
 
-function VersionsButton() {
-  const compared = useBench((s) => (s.desk.other?.part ? s.desk.other.name : null));
-  const heard = useBench((s) => s.transport.version === 'other');
+function FindButton() {
   const { getState } = useBenchStore();
   return (
-    <Button look="plain" className="mr-2 !px-2" title="Keep the part as it stands, compare, go back" onClick={() => getState().setDesk({ dialog: 'versions' })}>
+    <Hint text={`Find anything (${keyText('mod+k')})`}>
+      <Button look="plain" aria-label="Find anything" className="text-faint" onClick={() => getState().setDesk({ dialog: 'find' })}>
+        <Search size={16} />
+        <span className="max-[1239px]:hidden">find</span>
+        <kbd className="font-sans text-xs max-[1239px]:hidden">{keyText('mod+k')}</kbd>
+      </Button>
+    </Hint>
+  );
+}
+
+function VersionsButton() {
+  const { getState } = useBenchStore();
+  return (
+    <Button look="plain" className="!px-2" title="Keep the part as it stands, compare, go back" onClick={() => getState().setDesk({ dialog: 'versions' })}>
       versions
-      {compared !== null && <span className={`max-w-28 truncate text-sm ${heard ? 'text-accent' : 'text-faint'}`}>Q {compared}</span>}
     </Button>
+  );
+}
+
+/** Held, it shows and plays what is compared with: what was chosen, else the part as it was imported. */
+function OtherButton({ playback }: { playback: Playback }) {
+  useImported();
+  const name = useBench((s) => (s.desk.other ?? s.desk.imported)?.name ?? null);
+  const heard = useBench((s) => s.transport.version === 'other');
+  if (name === null) return null;
+  return (
+    <HoldButton hint={`Hold, or hold Q: hear and see ${name}`} held={heard} onHold={playback.holdOther}>
+      <span className="max-w-28 truncate">{name}</span> <kbd className="font-sans text-sm opacity-70">Q</kbd>
+    </HoldButton>
   );
 }
 
@@ -80,7 +107,7 @@ function PartName() {
             if (e.key === 'Enter') e.currentTarget.blur();
             if (e.key === 'Escape') setDraft(null);
           }}
-          className="w-44 truncate rounded bg-transparent px-1 font-serif text-lg leading-6 hover:bg-sunk focus:bg-surface"
+          className="w-44 tight:w-36 truncate rounded bg-transparent px-1 font-serif text-lg leading-6 font-semibold hover:bg-sunk focus:bg-surface"
         />
         <SaveMark />
       </div>
@@ -91,11 +118,14 @@ function PartName() {
 function Transport({ playback }: { playback: Playback }) {
   const playing = useIsPlaying(playback.engine);
   return (
+    <div className="flex items-center gap-2">
     <Hint text={playing ? 'Stop (Space)' : 'Play (Space)'}>
       <button type="button" aria-label={playing ? 'Stop' : 'Play'} onClick={playback.toggle} className="flex size-10 items-center justify-center rounded-full border-[1.5px] border-ink hover:bg-sunk">
         {playing ? <Square size={15} fill="currentColor" /> : <Play size={17} fill="currentColor" className="ml-0.5" />}
       </button>
     </Hint>
+    <RecordingMark />
+    </div>
   );
 }
 
@@ -152,6 +182,7 @@ function Loop() {
       </IconButton>
       {loop ? (
         <span className="flex items-baseline gap-1">
+          <span className="max-[1239px]:hidden">bars</span>
           <NumberField label="First bar of the loop" value={from + 1} min={1} max={bars} unit="to" className="[&_input]:w-[2.6em]" onChange={(v) => set({ fromBar: v - 1, toBar: Math.max(to, v) })} />
           <NumberField label="Last bar of the loop" value={to} min={1} max={bars} unit={`of ${bars}`} className="[&_input]:w-[2.6em]" onChange={(v) => set({ toBar: v, fromBar: Math.min(from, v - 1) })} />
         </span>
@@ -170,11 +201,4 @@ function WrittenButton({ playback }: { playback: Playback }) {
       as written <kbd className="font-sans text-sm opacity-70">W</kbd>
     </HoldButton>
   );
-}
-
-function UndoRedo() {
-  const back = useBench((s) => s.history.undo.at(-1)?.label);
-  const forth = useBench((s) => s.history.redo.at(-1)?.label);
-  const { getState } = useBenchStore();
-  return <UndoButtons back={back} forth={forth} onUndo={() => getState().undo()} onRedo={() => getState().redo()} />;
 }

@@ -33,7 +33,7 @@ export function ExportDialog({ onClose, exporters = EXPORTERS }: { onClose: () =
   };
 
   return (
-    <Modal open onClose={onClose} title="Export" about="You take out exactly what you hear: the same performed hits.">
+    <Modal open onClose={onClose} title="Export" about="What you hear is what is written: the same performed hits.">
       <RadioGroup.Root value={chosen ?? ''} onValueChange={setChosen} aria-label="What to export" className="space-y-2">
         {offered.map((e) => (
           <Choice key={e.id} exporter={e} />
@@ -52,7 +52,7 @@ export function ExportDialog({ onClose, exporters = EXPORTERS }: { onClose: () =
         </div>
       )}
       <div className="mt-5 flex justify-end gap-2">
-        <Button onClick={onClose}>{said ? 'Done' : 'Not now'}</Button>
+        <Button onClick={onClose}>{said ? 'Close' : 'Cancel'}</Button>
         <Button look="strong" onClick={() => void run()}>
           Export
         </Button>

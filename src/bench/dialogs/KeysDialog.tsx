@@ -1,19 +1,11 @@
 'use client';
 
 import { Modal } from '@/ui/Modal';
+import { keyText } from '../keys/key-text';
 import { KEYS, type KeySpec } from '../keys/keys';
 import { useBenchStore } from '../store/context';
 
-const GROUPS: readonly KeySpec['group'][] = ['Step cursor', 'Lay down', 'Select', 'Dynamics', 'Placement', 'Tools and sight', 'Hear', 'Keep'];
-
-const SHOWN: Readonly<Record<string, string>> = { mod: 'Ctrl', space: 'Space', enter: 'Enter', delete: 'Delete', escape: 'Esc', shift: 'Shift', left: '←', right: '→', up: '↑', down: '↓', pageup: 'Page up', pagedown: 'Page down', home: 'Home', end: 'End' };
-
-/** @example keyText('mod+shift+z') // 'Ctrl Shift Z' */
-const keyText = (keys: string): string =>
-  keys
-    .split('+')
-    .map((k) => SHOWN[k] ?? k.toUpperCase())
-    .join(' ');
+const GROUPS: readonly KeySpec['group'][] = ['Step cursor', 'Edit', 'Select', 'Dynamics', 'Placement', 'Pointer and view', 'Pages', 'Hear', 'Keep'];
 
 /** Every shortcut, by what it is for. */
 export function KeysDialog({ specs = KEYS }: { specs?: readonly KeySpec[] }) {
@@ -34,7 +26,7 @@ export function KeySheet({ specs }: { specs: readonly KeySpec[] }) {
           <h3 className="mb-1 font-serif text-base">{group}</h3>
           <dl className="space-y-0.5 text-sm leading-[18px]">
             {specs
-              .filter((s) => s.group === group && s.shown !== null)
+              .filter((s) => s.group === group && s.shown !== null && s.keys.length > 0)
               .map((s) => (
                 <div key={s.keys[0]} className="flex gap-2">
                   <dt className="w-[76px] shrink-0 font-semibold">{s.shown ?? keyText(s.keys[0] as string)}</dt>

@@ -26,28 +26,28 @@ export function KitDialog() {
   const own = useStored(() => kitStore.list().catch(() => []), []) ?? [];
   const playOn = (kit: KitMap) => {
     const left = rowsWithout(part, kit);
-    getState().run(`Play on ${kit.name}`, (p) => playOnKit(p, kit));
+    getState().run(`Write for ${kit.name}`, (p) => playOnKit(p, kit));
     if (left.length > 0) say(`${kit.name} has no key for ${left.map((v) => labelOfRow(part, v).toLowerCase()).join(', ')}: ${left.length === 1 ? 'it keeps its key' : 'they keep their keys'}.`);
   };
   const uses: readonly LibraryUse<Item>[] = [
     {
-      word: 'read the keys by it',
-      label: (name) => `read the keys by it: ${name}`,
+      word: 'read these keys as it',
+      label: (name) => `read these keys as ${name}`,
       title: 'The names were wrong: the keys stay, rows are named by this map',
-      run: ({ name, voices }) => getState().run(`Read the keys by ${name}`, (p) => readByKit(p, { name, voices })),
+      run: ({ name, voices }) => getState().run(`Read the keys as ${name}`, (p) => readByKit(p, { name, voices })),
     },
-    { word: 'play on it', label: (name) => `play on it: ${name}`, title: 'Another kit: the voices stay, their keys become this map’s', run: ({ name, voices }) => playOn({ name, voices }) },
+    { word: 'write for it', label: (name) => `write for ${name}`, title: 'The voices stay, their keys become those of this map', run: ({ name, voices }) => playOn({ name, voices }) },
   ];
   const keep = async (name: string) => {
     const kit: KitMap = { name, voices: part.kitMap.voices };
     await kitStore.save(kit);
-    getState().run(`Name the kit map ${name}`, (p) => ({ ...p, kitMap: kit }));
+    getState().run(`Name the key map ${name}`, (p) => ({ ...p, kitMap: kit }));
   };
   return (
     <LibraryDialog<Item>
-      title={`Kit map: ${part.kitMap.name}`}
+      title={`Key map: ${part.kitMap.name}`}
       about="Which voice each MIDI key plays. Changing it keeps every hit, its time and its velocity."
-      what="kit map"
+      what="key map"
       ours={OURS}
       own={own.map(itemOf)}
       uses={uses}
@@ -76,7 +76,7 @@ function Keys() {
   // What can be added first, until another is wanted.
   const fresh = wish ?? (KEYS.find((key) => !isKnown(key)) as number);
   const remap = (key: number, voice: string) => getState().run(`Key ${key} is ${labelOfVoice(voice).toLowerCase()}`, (p) => setKeyVoice(p, key, voice));
-  const forget = (key: number) => getState().run(`Take key ${key} out of the map`, (p) => setKeyVoice(p, key, null));
+  const forget = (key: number) => getState().run(`Delete key ${key} from the map`, (p) => setKeyVoice(p, key, null));
   return (
     <>
       <div className="max-h-64 overflow-auto" tabIndex={0} aria-label="Keys of this part">
@@ -102,8 +102,8 @@ function Keys() {
                   </td>
                   <td className="text-right tabular-nums">
                     {counts.get(key) ?? (
-                      <button type="button" aria-label={`Take key ${key} out of the map`} className="text-sm text-faint underline underline-offset-2" onClick={() => forget(key)}>
-                        remove
+                      <button type="button" aria-label={`Delete key ${key} from the map`} className="text-sm text-faint underline underline-offset-2" onClick={() => forget(key)}>
+                        delete
                       </button>
                     )}
                   </td>

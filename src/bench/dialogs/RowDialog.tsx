@@ -48,7 +48,7 @@ export function RowDialog({ voice, onClose }: { voice: string; onClose: () => vo
         <div className="flex flex-wrap items-baseline gap-2">
           {keys.length > 1 ? `Keys ${keys.join(', ')} mean` : `Key ${keys[0] ?? key} means`} <Picker label="The key means" value={real} choices={voices.map((v) => ({ value: v, text: labelOfVoice(v) }))} onChange={setReal} />
           <Button className="ml-auto" disabled={real === voice} onClick={() => finish(`Read ${label.toLowerCase()} as ${labelOfVoice(real).toLowerCase()}`, (p) => setRowVoice(p, voice, real))}>
-            Correct the key map
+            Read this key as it
           </Button>
           <p className="w-full text-sm text-faint">The file keeps its keys, other programs play it as before; only the name was wrong.</p>
         </div>
@@ -60,7 +60,7 @@ export function RowDialog({ voice, onClose }: { voice: string; onClose: () => vo
             </Button>
           </div>
         )}
-        <p className="text-sm text-faint">Setting a key and correcting the map change the part’s kit map. One undo brings all back.</p>
+        <p className="text-sm text-faint">Setting a key and correcting the map change the part’s key map. One undo brings all back.</p>
       </div>
     </Modal>
   );

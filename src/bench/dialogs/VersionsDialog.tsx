@@ -38,12 +38,12 @@ export default function VersionsDialog() {
   const compare = (v: KeptVersion) => {
     const same = other?.id === v.id;
     getState().setDesk({ other: same ? null : { id: v.id, name: v.name, feel: v.part.feel, part: v.part }, dialog: null });
-    if (!same) say(`Comparing with ${v.name}: its stems stand behind, hold Q to hear it.`);
+    if (!same) say(`Comparing with ${v.name}: its hits stand pale behind these; hold Q to hear it.`);
   };
   const remove = async (v: KeptVersion) => {
     const putBack = await versionStore.remove(v.id);
     if (getState().desk.other?.id === v.id) getState().setDesk({ other: null });
-    toast(`${v.name} is gone.`, { action: { label: 'Put it back', onClick: () => attempt(putBack()) } });
+    toast(`${v.name} is deleted.`, { action: { label: 'Undo', onClick: () => attempt(putBack()) } });
   };
   return (
     <Modal open onClose={close} title="Versions" about="A version is the whole part as it stood: hits, feel, tempo, rows. Going back is one step that can be undone.">

@@ -4,7 +4,7 @@ import { shapeHits } from '@/core/shaping/shape-hits';
 import { smallPart } from '@tests/support/arbitraries';
 import { firstShape, SHAPE_KINDS, shapeLabel } from '../pages/hits/shape-kinds';
 import { groupings } from '../pages/bars/groupings';
-import { brushVelocity, linesOfStroke, stepIndexOf } from '../store/tools';
+import { paintVelocity, linesOfStroke, stepIndexOf } from '../store/tools';
 import { keysOf, KEYS } from './keys';
 
 jest.mock('@/ui/notify', () => ({ say: () => {} }));
@@ -12,7 +12,7 @@ jest.mock('@/ui/notify', () => ({ say: () => {} }));
 const STEP = TICKS_PER_QUARTER / 4;
 const part = smallPart([['kick', 0, 100]], { bars: 4 });
 
-test('a stroke of the brush covers every n-th line from where it began, either way', () => {
+test('a stroke of painting covers every n-th line from where it began, either way', () => {
   const lines = (stride: number, from: number, to: number) => linesOfStroke(part, '1/16', stride, ticks(from * STEP), ticks(to * STEP)).map((t) => t / STEP);
   expect(lines(1, 3, 6)).toEqual([3, 4, 5, 6]);
   expect(lines(3, 2, 12)).toEqual([2, 5, 8, 11]);
@@ -21,8 +21,8 @@ test('a stroke of the brush covers every n-th line from where it began, either w
 });
 
 test('accents follow the strokes of a bar and restart at each bar line', () => {
-  const brush = { levels: [110, 70, 90], stride: 1, ghosts: false };
-  const at = (step: number, stride = 1) => brushVelocity(part, { ...brush, stride }, '1/16', ticks(step * STEP));
+  const paint = { levels: [110, 70, 90], stride: 1, ghosts: false };
+  const at = (step: number, stride = 1) => paintVelocity(part, { ...paint, stride }, '1/16', ticks(step * STEP));
   expect([0, 1, 2, 3, 15, 16].map((s) => at(s))).toEqual([110, 70, 90, 110, 110, 110]);
   expect([0, 2, 4, 6].map((s) => at(s, 2))).toEqual([110, 70, 90, 110]);
   expect(stepIndexOf(part, '1/8', ticks(18 * STEP))).toBe(1);
@@ -51,7 +51,7 @@ test('every shape starts with numbers that its quality can have, and says what i
     }
   }
   expect(shapeLabel({ kind: 'add', by: -12 }, 'velocity', '12 off-beat hats')).toBe('Soften 12 off-beat hats by 12');
-  expect(shapeLabel({ kind: 'stretch', percent: 60, pivot: 80 }, 'velocity', 'all')).toBe('Squeeze all to 60 % around 80');
+  expect(shapeLabel({ kind: 'stretch', percent: 60, pivot: 80 }, 'velocity', 'all')).toBe('Compress all to 60 % around 80');
 });
 
 test('groupings offer the default first, then twos and threes that add up', () => {

@@ -15,7 +15,11 @@ import { deleteSelection, duplicateSelection, invertRow, repeatSelection, shiftS
 import { fillFromCaret, moveCaret, moveCaretBar, moveCaretRow, toggleAtCaret, toggleCaret } from '../actions/caret';
 import { copySelection, cutSelection, paste } from '../actions/clipboard';
 import { clearNudges, nudgeSelection } from '../actions/nudging';
+import { openPage } from '../actions/open-page';
+import { saySaved } from '../actions/say-saved';
 import { leaveSuggestion, lookAtSuggestion, takeSuggestion } from '../actions/suggesting';
+import { redo, undo } from '../actions/undo';
+import { BENCH_PAGES } from '../pages/all';
 import type { Playback } from '../playback/use-playback';
 import type { Recording } from '../recording/context';
 import { performanceOf } from '../store/derived';
@@ -30,10 +34,12 @@ export interface Context {
 
 /** A key of the Bench. The sheet and whatever else tells keys are made from these. */
 export interface KeySpec {
-  /** As pressed, "mod" being Ctrl or Cmd: the first is shown. */
+  /** As pressed, "mod" being Ctrl or Cmd, a blank between two presses: the first is shown. None for what is only found by its words. */
   keys: readonly string[];
-  group: 'Hear' | 'Step cursor' | 'Select' | 'Dynamics' | 'Placement' | 'Lay down' | 'Tools and sight' | 'Keep';
+  group: 'Hear' | 'Step cursor' | 'Select' | 'Dynamics' | 'Placement' | 'Edit' | 'Pointer and view' | 'Pages' | 'Keep';
   text: string;
+  /** Words of the trade that it is searched by, beside those of its text. */
+  also?: readonly string[];
   /** What the sheet shows instead of the first keys; null where another line says it. */
   shown?: string | null;
   /** What a press does. A key that is handled where it belongs has none, and stands here for the sheet. */
@@ -44,7 +50,7 @@ export interface KeySpec {
 
 const tool = (to: Tool) => ({ store }: Context) => {
   const { desk, setDesk } = store.getState();
-  setDesk({ tool: desk.tool === to ? 'hold' : to });
+  setDesk({ tool: desk.tool === to ? 'select' : to });
 };
 
 const louder = (by: number) => ({ store }: Context) => actOnSelection(store, by > 0 ? 'Play louder' : 'Play softer', (p, ids) => addVelocity(p, ids, by));
@@ -55,9 +61,9 @@ const LEVELS: Readonly<Record<string, number>> = { 1: 12, 2: 26, 3: 40, 4: 54, 5
 function setLevel({ store }: Context, level: number) {
   const { selection, desk, setDesk } = store.getState();
   if (selection.size > 0) return actOnSelection(store, `Set to ${level}:`, (p, ids) => setVelocities(p, ids, () => level));
-  if (desk.tool === 'brush') {
-    setDesk({ brush: { ...desk.brush, levels: [level] } });
-    return say(`The brush paints velocity ${level}.`);
+  if (desk.tool === 'hits') {
+    setDesk({ paint: { ...desk.paint, levels: [level] } });
+    return say(`Painted hits get velocity ${level}.`);
   }
   setDesk({ velocity: level });
   say(`A click places velocity ${level}.`);
@@ -75,7 +81,7 @@ function changeGrid({ store }: Context, by: number) {
 
 function setGrid(setView: (change: { grid: GridName }) => void, grid: GridName) {
   setView({ grid });
-  say(`Placing on ${grid}.`);
+  say(`The grid for placing is ${grid} now.`);
 }
 
 /** Mutes the focused row, or hears it alone. */
@@ -83,22 +89,22 @@ const switchRow = (what: 'muted' | 'soloed') => ({ store }: Context) => {
   const { focus, part, run } = store.getState();
   const row = part.rows.find((r) => r.voice === focus);
   if (!row) return say('Open a row first: click its name.');
-  run(row[what] ? 'Hear a row as before' : what === 'muted' ? 'Mute a row' : 'Hear a row alone', (p) => setRow(p, row.voice, { [what]: !row[what] }));
+  run(row[what] ? 'Hear a row as before' : what === 'muted' ? 'Mute a row' : 'Solo a row', (p) => setRow(p, row.voice, { [what]: !row[what] }));
 };
 
 /** The next seed for the move that is open, or for the feel. */
-function rollAgain({ store }: Context) {
+function drawAgain({ store }: Context) {
   const { desk, part, run } = store.getState();
   const move = desk.openMove === null ? undefined : part.feel.moves[desk.openMove];
   if (part.feel.moves.length === 0) return say('The feel has no moves yet.');
   if (desk.openMove !== null && move && specOf(MOVES, move.kind).draws) {
     const seed = (move.seed ?? 0) + 1;
-    run(`Roll again: seed ${seed}`, (p) => changeMove(p, desk.openMove as number, { seed }));
-    return say(`Rolled again: seed ${seed}.`);
+    run(`Draw again: seed ${seed}`, (p) => changeMove(p, desk.openMove as number, { seed }));
+    return say(`Drawn again: seed ${seed}.`);
   }
   const seed = part.feel.seed + 1;
-  run(`Roll the feel again: seed ${seed}`, (p) => ({ ...p, feel: { ...p.feel, seed } }));
-  say(`The feel was rolled again: seed ${seed}.`);
+  run(`Draw the feel again: seed ${seed}`, (p) => ({ ...p, feel: { ...p.feel, seed } }));
+  say(`The feel was drawn again: seed ${seed}.`);
 }
 
 function lockSelection({ store }: Context) {
@@ -148,16 +154,16 @@ function record({ store, recording: { recorder, pads } }: Context) {
 }
 
 export const KEYS: readonly KeySpec[] = [
-  { keys: ['space'], group: 'Hear', text: 'Play, stop', run: ({ playback }) => playback.toggle() },
-  { keys: ['m'], group: 'Hear', text: 'Mute the open row', run: switchRow('muted') },
-  { keys: ['o'], group: 'Hear', text: 'Hear only the open row', run: switchRow('soloed') },
-  { keys: ['w'], group: 'Hear', text: 'Hold: hear and see the part as written', hold: ({ playback }, down) => playback.holdWritten(down) },
+  { keys: ['space'], group: 'Hear', text: 'Play, stop', also: ['playback', 'start', 'pause'], run: ({ playback }) => playback.toggle() },
+  { keys: ['m'], group: 'Hear', text: 'Mute the open row', also: ['silence', 'off'], run: switchRow('muted') },
+  { keys: ['o'], group: 'Hear', text: 'Solo the open row', also: ['alone', 'only'], run: switchRow('soloed') },
+  { keys: ['w'], group: 'Hear', text: 'Hold: hear and see the part as written', also: ['compare', 'bypass', 'dry'], hold: ({ playback }, down) => playback.holdWritten(down) },
   { keys: ['q'], group: 'Hear', text: 'Hold: hear the feel that is kept for comparing', hold: ({ playback }, down) => playback.holdOther(down) },
-  { keys: ['shift+r'], group: 'Hear', text: 'Record over the loop; stop and keep', run: record },
+  { keys: ['shift+r'], group: 'Hear', text: 'Record over the loop; stop and keep', also: ['take', 'overdub'], run: record },
 
-  { keys: ['c'], group: 'Step cursor', text: 'Show the step cursor, hide it', run: ({ store }) => toggleCaret(store) },
-  { keys: ['enter'], group: 'Step cursor', text: 'Place a hit there, or take it away', run: enter },
-  { keys: ['f'], group: 'Step cursor', text: 'Fill from there with the brush, to the end of the bar or loop', run: ({ store }) => fillFromCaret(store) },
+  { keys: ['c'], group: 'Step cursor', text: 'Show the step cursor, hide it', also: ['caret', 'keyboard editing'], run: ({ store }) => toggleCaret(store) },
+  { keys: ['enter'], group: 'Step cursor', text: 'Place a hit there, or delete it', run: enter },
+  { keys: ['f'], group: 'Step cursor', text: 'Paint hits from there to the end of the bar or loop', run: ({ store }) => fillFromCaret(store) },
   { keys: ['right'], group: 'Step cursor', text: 'Next line; without cursor: nudge late', run: arrow(1, 0, false) },
   { keys: ['left'], group: 'Step cursor', text: 'Line before; without cursor: nudge early', run: arrow(-1, 0, false) },
   { keys: ['up'], group: 'Step cursor', text: 'Row above; without cursor: louder', run: arrow(0, -1, false) },
@@ -173,49 +179,56 @@ export const KEYS: readonly KeySpec[] = [
 
   { keys: ['mod+a'], group: 'Select', text: 'All hits', run: ({ store }) => store.getState().select(store.getState().part.hits.map((h) => h.id)) },
   { keys: ['a'], group: 'Select', text: 'All hits of these rows', run: selectRow },
-  { keys: ['s'], group: 'Select', text: 'Same place in every bar', run: selectSamePlace },
+  { keys: ['s'], group: 'Select', text: 'Same place in every bar', also: ['select alike'], run: selectSamePlace },
 
   { keys: ['u'], group: 'Dynamics', text: 'Up: louder by 1', run: louder(1) },
   { keys: ['d'], group: 'Dynamics', text: 'Down: softer by 1', run: louder(-1) },
   { keys: ['shift+u'], group: 'Dynamics', text: 'Louder by 10', run: louder(10) },
   { keys: ['shift+d'], group: 'Dynamics', text: 'Softer by 10', run: louder(-10) },
   ...Object.entries(LEVELS).map(
-    ([key, level]): KeySpec => ({ keys: [key], group: 'Dynamics', text: 'Velocity of the selection or brush: 12 to 124, 0 is 127', shown: key === '1' ? '1 … 9, 0' : null, run: (c) => setLevel(c, level) }),
+    ([key, level]): KeySpec => ({ keys: [key], group: 'Dynamics', text: 'Velocity of the selection, or of painted hits: 12 to 124, 0 is 127', shown: key === '1' ? '1 … 9, 0' : null, run: (c) => setLevel(c, level) }),
   ),
 
-  { keys: ['e'], group: 'Placement', text: 'Early by one nudge', run: ({ store }) => nudgeSelection(store, -1) },
-  { keys: ['l'], group: 'Placement', text: 'Late by one nudge', run: ({ store }) => nudgeSelection(store, 1) },
+  { keys: ['e'], group: 'Placement', text: 'Early by one nudge', also: ['nudge', 'ahead', 'push'], run: ({ store }) => nudgeSelection(store, -1) },
+  { keys: ['l'], group: 'Placement', text: 'Late by one nudge', also: ['nudge', 'behind', 'drag'], run: ({ store }) => nudgeSelection(store, 1) },
   { keys: ['shift+e'], group: 'Placement', text: 'Early by five', run: ({ store }) => nudgeSelection(store, -5) },
   { keys: ['shift+l'], group: 'Placement', text: 'Late by five', run: ({ store }) => nudgeSelection(store, 5) },
-  { keys: ['n'], group: 'Placement', text: 'No nudge', run: ({ store }) => clearNudges(store) },
-  { keys: ['k'], group: 'Placement', text: 'Lock the selection, unlock it', run: lockSelection },
-  { keys: ['j'], group: 'Placement', text: 'Roll the open move, or the whole feel, again', run: rollAgain },
-  { keys: [','], group: 'Placement', text: 'Shift the selection or open row a step left; it wraps around', run: ({ store }) => shiftSelection(store, -1) },
+  { keys: ['n'], group: 'Placement', text: 'No nudge', also: ['reset timing'], run: ({ store }) => clearNudges(store) },
+  { keys: ['k'], group: 'Placement', text: 'Lock the selection, unlock it', also: ['protect'], run: lockSelection },
+  { keys: ['j'], group: 'Placement', text: 'Draw the chance of the open move, or of the whole feel, again', also: ['randomize', 'seed', 'reroll', 'dice'], run: drawAgain },
+  { keys: [','], group: 'Placement', text: 'Shift the selection or open row a step left; it wraps around', also: ['rotate'], run: ({ store }) => shiftSelection(store, -1) },
   { keys: ['.'], group: 'Placement', text: 'Shift a step right', run: ({ store }) => shiftSelection(store, 1) },
 
-  { keys: ['mod+c'], group: 'Lay down', text: 'Copy', run: ({ store }) => void copySelection(store) },
-  { keys: ['mod+x'], group: 'Lay down', text: 'Cut', run: ({ store }) => cutSelection(store) },
-  { keys: ['mod+v'], group: 'Lay down', text: 'Paste at the step cursor, else under the pointer', run: ({ store }) => paste(store) },
-  { keys: ['mod+d'], group: 'Lay down', text: 'Duplicate right behind', run: ({ store }) => duplicateSelection(store) },
-  { keys: ['r'], group: 'Lay down', text: 'Repeat into the next bar', run: ({ store }) => repeatSelection(store) },
-  { keys: ['i'], group: 'Lay down', text: 'Invert the steps of the open row', run: ({ store }) => (store.getState().focus ? invertRow(store, store.getState().focus as string) : say('Open a row first: click its name.')) },
-  { keys: ['delete', 'backspace'], group: 'Lay down', text: 'Delete the selection', run: ({ store }) => void (leaveSuggestion(store) || deleteSelection(store)) },
+  { keys: ['mod+c'], group: 'Edit', text: 'Copy', run: ({ store }) => void copySelection(store) },
+  { keys: ['mod+x'], group: 'Edit', text: 'Cut', run: ({ store }) => cutSelection(store) },
+  { keys: ['mod+v'], group: 'Edit', text: 'Paste at the step cursor, else under the pointer', run: ({ store }) => paste(store) },
+  { keys: ['mod+d'], group: 'Edit', text: 'Duplicate right after', run: ({ store }) => duplicateSelection(store) },
+  { keys: ['r'], group: 'Edit', text: 'Repeat into the next bar', run: ({ store }) => repeatSelection(store) },
+  { keys: ['i'], group: 'Edit', text: 'Invert the steps of the open row', also: ['flip'], run: ({ store }) => (store.getState().focus ? invertRow(store, store.getState().focus as string) : say('Open a row first: click its name.')) },
+  { keys: ['delete', 'backspace'], group: 'Edit', text: 'Delete the selection', run: ({ store }) => void (leaveSuggestion(store) || deleteSelection(store)) },
 
-  { keys: ['h'], group: 'Tools and sight', text: 'Hold: take, drag, select', run: ({ store }) => store.getState().setDesk({ tool: 'hold' }) },
-  { keys: ['b'], group: 'Tools and sight', text: 'Brush', run: tool('brush') },
-  { keys: ['shift+b'], group: 'Tools and sight', text: 'Wipe', run: tool('wipe') },
-  { keys: ['v'], group: 'Tools and sight', text: 'Draw velocities as a line', run: tool('line') },
-  { keys: ['shift+v'], group: 'Tools and sight', text: 'Draw velocities freely', run: tool('curve') },
-  { keys: ['g'], group: 'Tools and sight', text: 'Finer grid', run: (c) => changeGrid(c, 1) },
-  { keys: ['shift+g'], group: 'Tools and sight', text: 'Coarser grid', run: (c) => changeGrid(c, -1) },
-  { keys: ['t'], group: 'Tools and sight', text: 'Triplets, and back', run: ({ store }) => setGrid(store.getState().setView, (isTriplet(store.getState().view.grid) ? store.getState().view.grid.replace('T', '') : `${store.getState().view.grid}T`) as GridName) },
-  { keys: ['x'], group: 'Tools and sight', text: 'The table of hits', run: ({ store }) => store.getState().setDesk({ table: !store.getState().desk.table }) },
-  { keys: ['?'], group: 'Tools and sight', text: 'This sheet', run: ({ store }) => store.getState().setDesk({ dialog: 'keys' }) },
+  { keys: ['h'], group: 'Pointer and view', text: 'Paint hits along a row; again: select', also: ['pencil', 'draw', 'brush'], run: tool('hits') },
+  { keys: ['shift+h'], group: 'Pointer and view', text: 'Paint nothing, which erases', also: ['eraser', 'wipe'], run: tool('nothing') },
+  { keys: ['v'], group: 'Pointer and view', text: 'Paint velocities along a line', also: ['ramp', 'crescendo'], run: tool('line') },
+  { keys: ['shift+v'], group: 'Pointer and view', text: 'Paint velocities freely', run: tool('free') },
+  { keys: ['g'], group: 'Pointer and view', text: 'Finer grid', also: ['resolution'], run: (c) => changeGrid(c, 1) },
+  { keys: ['shift+g'], group: 'Pointer and view', text: 'Coarser grid', run: (c) => changeGrid(c, -1) },
+  { keys: ['t'], group: 'Pointer and view', text: 'Triplets, and back', run: ({ store }) => setGrid(store.getState().setView, (isTriplet(store.getState().view.grid) ? store.getState().view.grid.replace('T', '') : `${store.getState().view.grid}T`) as GridName) },
+  { keys: ['x'], group: 'Pointer and view', text: 'The table of hits', also: ['event list'], run: ({ store }) => store.getState().setDesk({ table: !store.getState().desk.table }) },
+  { keys: ['?'], group: 'Pointer and view', text: 'This sheet', also: ['shortcuts', 'keyboard', 'help'], run: ({ store }) => store.getState().setDesk({ dialog: 'keys' }) },
 
-  { keys: ['escape'], group: 'Tools and sight', text: 'Put back, leave, choose nothing: one thing at a time' },
+  { keys: ['escape'], group: 'Pointer and view', text: 'Put back, leave, choose nothing: one thing at a time' },
 
-  { keys: ['mod+z'], group: 'Keep', text: 'Undo', run: ({ store }) => store.getState().undo() },
-  { keys: ['mod+shift+z', 'mod+y'], group: 'Keep', text: 'Redo', run: ({ store }) => store.getState().redo() },
+  { keys: ['mod+k'], group: 'Pointer and view', text: 'Find anything by its words', also: ['search', 'command'], run: ({ store }) => store.getState().setDesk({ dialog: 'find' }) },
+
+  ...BENCH_PAGES.map(
+    (page): KeySpec => ({ keys: [`p ${page.letter}`], group: 'Pages', text: `Open the page ${page.title}`, also: page.also ?? [], run: ({ store }) => openPage(store, page.id) }),
+  ),
+
+  { keys: ['mod+s'], group: 'Keep', text: 'Say whether all is saved; it always is by itself', also: ['save'], run: ({ store }) => saySaved(store) },
+  { keys: ['mod+e'], group: 'Keep', text: 'Export', also: ['MIDI file', 'bounce', 'save as', 'render'], run: ({ store }) => store.getState().setDesk({ dialog: 'export' }) },
+  { keys: ['mod+z'], group: 'Keep', text: 'Undo', run: ({ store }) => undo(store) },
+  { keys: ['mod+shift+z', 'mod+y'], group: 'Keep', text: 'Redo', run: ({ store }) => redo(store) },
 ];
 
 const NAMES: Readonly<Record<string, string>> = { ' ': 'space', ArrowUp: 'up', ArrowDown: 'down', ArrowLeft: 'left', ArrowRight: 'right' };
@@ -230,5 +243,11 @@ export function keysOf(e: Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' | 's
   return `${e.ctrlKey || e.metaKey ? 'mod+' : ''}${e.altKey ? 'alt+' : ''}${shift ? 'shift+' : ''}${key}`;
 }
 
-/** The key that an event is of, among these. */
-export const keyOf = (e: KeyboardEvent, specs: readonly KeySpec[]): KeySpec | undefined => specs.find((spec) => spec.keys.includes(keysOf(e)));
+/** The press that waits for a letter. */
+export const LEADER = 'p';
+
+/** The key that an event is of, among these; `leading` after the press that waits for a letter. */
+export const keyOf = (e: KeyboardEvent, specs: readonly KeySpec[], leading = false): KeySpec | undefined => {
+  const keys = leading ? `${LEADER} ${keysOf(e)}` : keysOf(e);
+  return specs.find((spec) => spec.keys.includes(keys));
+};

@@ -6,26 +6,37 @@ import { isCovered } from '@/ui/covered';
 import type { Playback } from '../playback/use-playback';
 import { useRecording } from '../recording/context';
 import { useBenchStore } from '../store/context';
-import { keyName, keyOf, KEYS, type Context, type KeySpec } from './keys';
+import { keyName, keyOf, KEYS, keysOf, LEADER, type Context, type KeySpec } from './keys';
 
 /** Things that use arrow keys themselves. */
-const TAKES_ARROWS = '[role=slider], [role=tab], [role=radio], [role=combobox], [role=listbox], [role=spinbutton], [role=row]';
-const TAKES_ENTER = 'button, a, summary, [role=slider], [role=tab], [role=radio], [role=combobox], [role=switch], [role=row]';
+const TAKES_ARROWS = 'input, [role=slider], [role=tab], [role=radio], [role=combobox], [role=listbox], [role=spinbutton], [role=row]';
+const TAKES_ENTER = 'button, a, summary, input, [role=slider], [role=tab], [role=radio], [role=combobox], [role=switch], [role=row]';
+const TYPES = 'textarea, [contenteditable=true], input:not([type=checkbox], [type=radio], [type=range], [type=file], [type=button])';
 const MOVING = /^(Arrow|Page|Home$|End$)/;
+/** What Space works on while it is open, whatever has the focus. */
+const LISTS = '[role=listbox], [role=menu]';
 
 /**
- * Whether a key belongs to what has the focus: everything while a dialog, menu or list is open, arrows on sliders, tabs and choices,
- * and Space and Enter on a button that was reached by keyboard.
+ * Whether a key belongs to what has the focus: letters where text is typed, everything while a dialog, menu or list is open, arrows on
+ * sliders, contents and choices, Enter and Space on a control that shows the keyboard's focus ring. Space is the transport's everywhere
+ * else, in dialogs too.
  */
 function belongsElsewhere(e: KeyboardEvent): boolean {
-  if (isCovered()) return true;
   const focused = document.activeElement;
+  if (focused?.matches(TYPES)) return !(e.ctrlKey || e.metaKey) || !/^[ks]$/.test(e.key);
+  const isPressed = e.key === ' ' || e.key === 'Enter';
+  const ringed = focused !== null && focused.matches(TAKES_ENTER) && focused.matches(':focus-visible');
+  if (e.key === ' ') return ringed || document.querySelector(LISTS) !== null;
+  if (isCovered()) return true;
   if (!focused || focused === document.body) return false;
   if (MOVING.test(e.key)) return focused.matches(TAKES_ARROWS);
-  return (e.key === ' ' || e.key === 'Enter') && focused.matches(TAKES_ENTER);
+  return isPressed && ringed;
 }
 
-const OPTIONS = { ignoreEventWhen: belongsElsewhere, enableOnFormTags: ['slider', 'radio'] } as const;
+const OPTIONS = { ignoreEventWhen: belongsElsewhere, enableOnFormTags: true, enableOnContentEditable: true } as const;
+
+/** What keeps the focus after a click: where text is typed, and what opens a list. */
+const KEEPS_FOCUS = `${TYPES}, [role=combobox], [aria-haspopup]`;
 
 /** Keys of the Bench. Platform keys do what they do everywhere; W is for "written". */
 export function useKeys(playback: Playback, specs: readonly KeySpec[] = KEYS): void {
@@ -35,7 +46,10 @@ export function useKeys(playback: Playback, specs: readonly KeySpec[] = KEYS): v
   /** The key that is held down. */
   const held = useRef<KeySpec | null>(null);
   useHotkeys('*', (e) => {
-    const spec = keyOf(e, specs);
+    const { desk, setDesk } = store.getState();
+    if (desk.leading && !e.repeat) setDesk({ leading: false });
+    else if (keysOf(e) === LEADER && !e.repeat) return setDesk({ leading: true });
+    const spec = keyOf(e, specs, desk.leading);
     if (!spec?.run && !spec?.hold) return;
     if (e.repeat && spec.hold) return;
     if (spec.run) e.preventDefault();
@@ -53,10 +67,12 @@ export function useKeys(playback: Playback, specs: readonly KeySpec[] = KEYS): v
       // Whatever else is held by now.
       if (held.current?.keys.includes(keyName(e.key))) letGo();
     };
-    // A button that was clicked with a pointer gives Space back to the transport.
+    // What was clicked with a pointer gives the keys back to the stems; P leads no further.
     const giveBack = (e: MouseEvent) => {
+      const { desk, setDesk } = store.getState();
+      if (desk.leading) setDesk({ leading: false });
       const focused = document.activeElement as HTMLElement | null;
-      if (e.detail > 0 && focused?.matches('button:not([role=combobox]):not([role=tab])') && !focused.closest('[role=dialog]')) focused.blur();
+      if (e.detail > 0 && focused?.matches('button, input, a, summary') && !focused.matches(KEEPS_FOCUS) && !focused.closest('[role=dialog]')) focused.blur();
     };
     window.addEventListener('keyup', onUp);
     // A window that loses the keyboard never hears the key come up.
@@ -67,5 +83,5 @@ export function useKeys(playback: Playback, specs: readonly KeySpec[] = KEYS): v
       window.removeEventListener('blur', letGo);
       window.removeEventListener('click', giveBack);
     };
-  }, [context]);
+  }, [context, store]);
 }

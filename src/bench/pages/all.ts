@@ -2,21 +2,69 @@ import dynamic from 'next/dynamic';
 import type { ComponentType } from 'react';
 import type { BenchState } from '../store/bench-store';
 import { FeelPage } from './feel/FeelPage';
+import { useTakes } from './takes/use-takes';
 
 /** A page of the side panel. To add one, write its component and name it here. */
 export interface PageSpec {
   id: string;
   title: string;
-  /** A number beside the title; 0 shows none. */
-  badge?: (state: BenchState) => number;
+  /** The letter of its title that opens it after P. */
+  letter: string;
+  /** What is done there, in a sentence: behind the page's sign of help, and where pages are searched. */
+  about: string;
+  /** Words of the trade that lead to it, beside its title. */
+  also?: readonly string[];
+  /** What stands beside the title in the list of contents. */
+  figure?: (state: BenchState) => string;
+  /** The same where it is known from elsewhere. */
+  useFigure?: () => string;
+  /** Its sections that are open at first; which are open is remembered. */
+  open?: readonly string[];
   /** Comes when it is first opened, where it is loaded dynamically. */
   Page: ComponentType;
 }
 
+const counted = (n: number, word: string): string => (n === 0 ? '' : `${n} ${n === 1 ? word : `${word}s`}`);
+
 /** The selection on one page, bars and meter on the next, then the feel, then recording. */
 export const BENCH_PAGES: readonly PageSpec[] = [
-  { id: 'hits', title: 'Hits', badge: (s) => s.selection.size, Page: dynamic(() => import('./hits/HitsPage').then((m) => m.HitsPage), { ssr: false }) },
-  { id: 'bars', title: 'Bars', Page: dynamic(() => import('./bars/BarsPage').then((m) => m.BarsPage), { ssr: false }) },
-  { id: 'feel', title: 'Feel', Page: FeelPage },
-  { id: 'takes', title: 'Takes', Page: dynamic(() => import('./takes/TakesPage').then((m) => m.TakesPage), { ssr: false }) },
+  {
+    id: 'hits',
+    title: 'Hits',
+    letter: 'h',
+    about: 'What is selected, and all that can be done to it: velocity, placement by hand, ghosts, ornaments, marks. With nothing selected it touches every hit.',
+    also: ['selection', 'velocity', 'dynamics', 'ghost notes', 'flam', 'roll', 'drag', 'echo', 'nudge'],
+    figure: (s) => (s.selection.size > 0 ? String(s.selection.size) : ''),
+    open: ['dynamics', 'placement'],
+    Page: dynamic(() => import('./hits/HitsPage').then((m) => m.HitsPage), { ssr: false }),
+  },
+  {
+    id: 'bars',
+    title: 'Bars',
+    letter: 'b',
+    about: 'How many bars there are and in which order, their meter and lines, the pickup, and rhythm cells to fill them with.',
+    also: ['meter', 'time signature', 'length', 'pickup', 'rhythm cells', 'insert bars', 'repeat bars'],
+    figure: (s) => String(s.part.bars),
+    open: ['order', 'lines', 'cells'],
+    Page: dynamic(() => import('./bars/BarsPage').then((m) => m.BarsPage), { ssr: false }),
+  },
+  {
+    id: 'feel',
+    title: 'Feel',
+    letter: 'f',
+    about: 'Moves make the part human: quantize, swing, grooves, lay back, humanize. They change what is heard, one after the other; the written hits stay as they are.',
+    also: ['groove', 'swing', 'shuffle', 'humanize', 'quantize', 'randomize timing'],
+    figure: (s) => counted(s.part.feel.moves.length, 'move'),
+    Page: FeelPage,
+  },
+  {
+    id: 'takes',
+    title: 'Takes',
+    letter: 't',
+    about: 'Playing in from pads, keys or a MIDI device over the loop; the takes that were recorded; and sending what is heard to other sounds.',
+    also: ['record', 'MIDI input', 'pads', 'latency', 'step entry', 'MIDI output'],
+    useFigure: () => counted(useTakes().length, 'take'),
+    open: ['takes', 'input'],
+    Page: dynamic(() => import('./takes/TakesPage').then((m) => m.TakesPage), { ssr: false }),
+  },
 ];

@@ -128,7 +128,11 @@ export function usePlayback(): Playback {
       auditionHit: (hit) => void engine.audition(hit.voice, hit.velocity, { pan: hit.pan ?? 0, pitch: hit.pitch ?? 0, brightness: hit.brightness ?? 0, choke: hit.choke === true }).catch(showError),
       holdWritten: (on) => hold(on ? 'written' : 'performed'),
       holdOther: (on) => {
+        const { desk, setDesk } = store.getState();
+        if (on && !desk.other && desk.imported) setDesk({ other: desk.imported });
         if (!on || store.getState().desk.other) hold(on ? 'other' : 'performed');
+        // What nobody chose is not compared with for longer than it is held.
+        if (!on && desk.other !== null && desk.other === desk.imported) setDesk({ other: null });
       },
       hitOfSlot: (slot) => slots.ids[slot],
     }),

@@ -43,7 +43,7 @@ function Items({ row, label, onEdit }: Props) {
     <>
       {item('Select all of it', () => getState().select(hits.map((h) => h.id)))}
       {item('Rename', () => onEdit('name'))}
-      {item('Key, voice, merge …', () => onEdit('dialog'))}
+      {item('Key, instrument, merge …', () => onEdit('dialog'))}
       <DropdownMenu.Separator className={MENU_RULE} />
       {item('Shift a step left', () => shiftRow(store, row.voice, -1))}
       {item('Shift a step right', () => shiftRow(store, row.voice, 1))}
@@ -52,7 +52,7 @@ function Items({ row, label, onEdit }: Props) {
       <DropdownMenu.Separator className={MENU_RULE} />
       {item('Move up', () => move(-1))}
       {item('Move down', () => move(1))}
-      {item(`Remove the row${hits.length > 0 ? ` and its ${hits.length} hits` : ''}`, () => getState().run(`Remove the row ${label.toLowerCase()}`, (p) => removeRow(p, row.voice)))}
+      {item(`Delete the row${hits.length > 0 ? ` and its ${hits.length} hits` : ''}`, () => getState().run(`Delete the row ${label.toLowerCase()}`, (p) => removeRow(p, row.voice)))}
     </>
   );
 }

@@ -1,6 +1,6 @@
 'use client';
 
-import { Ear, EarOff, EllipsisVertical, ListPlus, Lock } from 'lucide-react';
+import { EllipsisVertical, ListPlus, Lock } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { labelOfRow, moveRow, renameRow } from '@/core/commands/rows';
@@ -29,7 +29,13 @@ type Editing = { voice: string; what: 'name' | 'dialog' } | { voice: string; wha
 
 const NO_HITS: readonly Hit[] = [];
 
-/** Names of the rows beside their stems: a click sounds the voice, a drag moves the row; each can be muted, heard alone and changed. */
+/** Where the name of the open row was when it was clicked: there it stays, in pixels from the top, so that a click moves nothing from under the pointer. */
+interface Clicked {
+  voice: string;
+  bottom: number;
+}
+
+/** Names of the rows beside their stems: a click sounds the voice and opens its row, a drag moves the row; each can be muted, soloed and changed. */
 export function RowNames({ playback }: { playback: Playback }) {
   // While a version is heard its rows are seen, and nothing is changed by their names.
   const rows = useBench((s) => shownPart(s).rows);
@@ -54,6 +60,7 @@ export function RowNames({ playback }: { playback: Playback }) {
   const boxes = height > 0 ? layoutRows(shown, height, focus, scrollRows) : [];
   const [SortableList, onNear] = useSortable();
   const [menu, setMenu] = useState<MenuPlace | null>(null);
+  const [clicked, setClicked] = useState<Clicked | null>(null);
   const menuRow = rows.find((r) => r.voice === editing?.voice);
   const onMove = (voice: string, onto: string) =>
     getState().run(`Move the row ${labelOfRow({ rows }, voice).toLowerCase()}`, (part) => moveRow(part, voice, rows.findIndex((r) => r.voice === onto)));
@@ -61,7 +68,9 @@ export function RowNames({ playback }: { playback: Playback }) {
     const i = boxes.findIndex((b) => b.voice === voice);
     const b = boxes[i];
     const row = shown[i];
-    return b && row && <RowName key={voice} row={row} top={b.top} height={b.height} playback={playback} drag={drag} naming={editing?.what === 'name' && editing.voice === voice} onMenu={(at) => setEditing({ voice, what: 'menu', at })} onNamed={() => setEditing(null)} />;
+    // Within its row, wherever that is now.
+    const bottom = b && clicked?.voice === voice && focus === voice ? Math.min(b.top + b.height, Math.max(b.top + NAME_HEIGHT, clicked.bottom)) : undefined;
+    return b && row && <RowName key={voice} row={row} top={b.top} height={b.height} lift={bottom === undefined ? 0 : b.top + b.height - bottom} onClicked={(at) => setClicked({ voice, bottom: at })} playback={playback} drag={drag} naming={editing?.what === 'name' && editing.voice === voice} onMenu={(at) => setEditing({ voice, what: 'menu', at })} onNamed={() => setEditing(null)} />;
   };
   return (
     <div ref={box} className="relative w-[184px] shrink-0 overflow-hidden" onPointerEnter={onNear} inert={other}>
@@ -88,17 +97,25 @@ interface RowNameProps {
   naming: boolean;
   onMenu: (at: MenuPlace) => void;
   onNamed: () => void;
+  /** The name stands so many pixels above the foot of its row. */
+  lift: number;
+  /** Its name was clicked, when the foot it stood on was so far down. */
+  onClicked: (bottom: number) => void;
 }
 
-function RowName({ row, top, height, playback, drag: { frame, handle, style, dragging }, naming, onMenu, onNamed }: RowNameProps) {
+const NAME_HEIGHT = 30;
+
+function RowName({ row, top, height, playback, drag: { frame, handle, style, dragging }, naming, onMenu, onNamed, lift, onClicked }: RowNameProps) {
   const store = useBenchStore();
   const { getState } = store;
   const focused = useBench((s) => s.focus === row.voice);
+  const anySolo = useBench((s) => s.part.rows.some((r) => r.soloed));
   const label = labelOfRow({ rows: [row] }, row.voice);
   const change = (what: string, next: Partial<Row>) => getState().run(`${what} ${label.toLowerCase()}`, (part) => setRow(part, row.voice, next));
-  const small = 'flex h-6 items-center justify-center rounded px-1 text-xs';
+  const small = 'flex h-6 items-center justify-center rounded px-1 text-xs hover:bg-sunk pointer-coarse:h-9 pointer-coarse:px-2';
+  const faded = row.muted === true || (!row.soloed && anySolo);
   return (
-    <div ref={frame} className={`absolute inset-x-0 flex items-end pb-0.5 pl-3 ${dragging ? 'z-10 bg-sunk' : ''}`} style={{ top, height, ...style }}>
+    <div ref={frame} className={`absolute inset-x-0 flex items-end pl-3 ${dragging ? 'z-10 bg-sunk' : ''}`} style={{ top, height, paddingBottom: lift + 2, ...style }} onContextMenu={(e) => { e.preventDefault(); onMenu({ x: e.clientX, y: e.clientY }); }}>
       {naming ? (
         <input
           autoFocus
@@ -120,28 +137,30 @@ function RowName({ row, top, height, playback, drag: { frame, handle, style, dra
       ) : (
         <button
           type="button"
-          title="Hear it, and open the row tall; drag to move the row"
-          aria-label={`${label}: hear it`}
+          title="A click sounds it and opens its row tall; a drag moves the row"
+          aria-label={`Open ${label}`}
+          aria-expanded={focused}
           {...handle}
           onClick={() => {
             if (getState().desk.pointing !== null) return pointAtRow(store, row.voice);
             playback.audition(row.voice);
+            onClicked(top + height - lift);
             getState().setFocus(focused ? null : row.voice);
           }}
-          className={`min-w-0 flex-1 truncate rounded px-1 text-left leading-6 hover:bg-sunk ${row.muted ? 'text-faint line-through' : ''} ${focused ? 'font-semibold' : ''}`}
+          className={`min-w-0 flex-1 truncate rounded px-1 text-left leading-6 hover:bg-sunk ${faded ? 'text-faint opacity-75' : ''} ${focused ? 'font-semibold' : ''}`}
         >
           {row.locked && <Lock size={12} className="mr-1 inline text-faint" aria-label="locked" />}
           {label}
         </button>
       )}
-      <Hint text={row.muted ? 'Let it sound' : 'Silence this row'}>
-        <button type="button" aria-label={`Silence ${label}`} aria-pressed={row.muted === true} onClick={() => change(row.muted ? 'Unmute' : 'Mute', { muted: !row.muted })} className={`${small} hover:bg-sunk ${row.muted ? 'text-danger' : 'text-faint'}`}>
-          {row.muted ? <EarOff size={14} /> : <Ear size={14} />}
+      <Hint text={row.muted ? 'Let it sound again' : 'Mute this row'}>
+        <button type="button" aria-label={`Mute ${label}`} aria-pressed={row.muted === true} onClick={() => change(row.muted ? 'Unmute' : 'Mute', { muted: !row.muted })} className={`${small} ${row.muted ? 'font-semibold text-accent' : 'text-faint'}`}>
+          mute
         </button>
       </Hint>
       <Hint text={row.soloed ? 'Hear all rows again' : 'Hear this row alone'}>
-        <button type="button" aria-label={`Hear ${label} alone`} aria-pressed={row.soloed === true} onClick={() => change(row.soloed ? 'Unsolo' : 'Solo', { soloed: !row.soloed })} className={`${small} hover:bg-sunk ${row.soloed ? 'bg-accent text-on-accent' : 'text-faint'}`}>
-          only
+        <button type="button" aria-label={`Solo ${label}`} aria-pressed={row.soloed === true} onClick={() => change(row.soloed ? 'Unsolo' : 'Solo', { soloed: !row.soloed })} className={`${small} ${row.soloed ? 'font-semibold text-accent' : 'text-faint'}`}>
+          solo
         </button>
       </Hint>
       <button type="button" aria-label={`More about ${label}`} aria-haspopup="menu" onClick={(e) => onMenu(belowButton(e.currentTarget))} className="mr-1 flex h-6 items-center rounded px-0.5 text-faint hover:bg-sunk">
@@ -158,11 +177,11 @@ function Lens() {
   const { getState } = useBenchStore();
   return (
     <div className="flex-1 text-xs leading-[18px] text-faint">
-      <div>
-        full lean <Picker className="!leading-4" label="Lens" value={String(reach)} choices={REACHES.map((r) => ({ value: String(r), text: `${r} ms` }))} onChange={(v) => getState().setView({ reach: Number(v) as Reach })} />
+      <div title="A head that is so early or late leans as far as it can">
+        lean scale <Picker className="!leading-4" label="Lean scale" value={String(reach)} choices={REACHES.map((r) => ({ value: String(r), text: `${r} ms = full` }))} onChange={(v) => getState().setView({ reach: Number(v) as Reach })} />
       </div>
-      <div>
-        place on <Picker className="!leading-4" label="Grid for placing" value={grid} choices={GRIDS.map((g) => ({ value: g, text: g }))} onChange={(v) => getState().setView({ grid: v as GridName })} />
+      <div title="Lines that hits are placed on; it moves nothing">
+        grid <Picker className="!leading-4" label="Grid for placing" value={grid} choices={GRIDS.map((g) => ({ value: g, text: g }))} onChange={(v) => getState().setView({ grid: v as GridName })} />
       </div>
     </div>
   );

@@ -45,7 +45,7 @@ export default function RowsMenu({ at, onClose }: { at: MenuPlace; onClose: () =
           </DropdownMenu.CheckboxItem>
           <DropdownMenu.Separator className={MENU_RULE} />
           <DropdownMenu.Item className={MENU_ITEM} onSelect={() => getState().setDesk({ dialog: 'kit' })}>
-            Kit map …
+            Key map …
           </DropdownMenu.Item>
     </PointMenu>
   );

@@ -13,7 +13,7 @@ import { stemsFacts } from '../store/stems-facts';
 import { drawFrame } from './drawing/draw-frame';
 import { onThemeChange, readPalette } from './drawing/palette';
 import { noteScene } from './last-scene';
-import { makeScene, type BenchScene } from './geometry/scene';
+import { findStem, makeScene, type BenchScene } from './geometry/scene';
 import { Overlay } from './overlay';
 import { bindPointer } from './bind-pointer';
 import { makeHands } from './make-hands';
@@ -26,9 +26,17 @@ export function StemCanvas({ playback }: { playback: Playback }) {
   const box = useRef<HTMLDivElement>(null);
   const paper = useRef<HTMLCanvasElement>(null);
   const glass = useRef<HTMLCanvasElement>(null);
+  const drawnNow = useRef<BenchScene | null>(null);
   const [menu, setMenu] = useState<MenuPlace | null>(null);
   const onContextMenu = (e: MouseEvent) => {
     e.preventDefault();
+    const box = e.currentTarget.getBoundingClientRect();
+    const state = store.getState();
+    if (shownPart(state) !== state.part) return;
+    // What is under the pointer is what is meant.
+    const stem = drawnNow.current && findStem(drawnNow.current, { x: e.clientX - box.left, y: e.clientY - box.top });
+    const id = stem && state.part.hits[stem.index]?.id;
+    if (id && !state.selection.has(id)) state.select([id]);
     setMenu({ x: e.clientX, y: e.clientY });
   };
 
@@ -53,6 +61,7 @@ export function StemCanvas({ playback }: { playback: Playback }) {
       scene = makeScene(state, width, height);
       drawFrame(g, palette, scene, state, width, height);
       noteScene(scene);
+      drawnNow.current = scene;
       overlay.setScene(scene, width, height);
     };
     const ask = () => {
@@ -111,7 +120,7 @@ export function StemCanvas({ playback }: { playback: Playback }) {
   }, [store, playback]);
 
   return (
-    <div ref={box} onContextMenu={onContextMenu} data-testid="stems" className="relative min-w-0 flex-1 cursor-default touch-none overflow-hidden select-none" role="img" aria-label="Hits as leaning stems" aria-describedby="stems-status">
+    <div ref={box} onContextMenu={onContextMenu} data-testid="stems" className="relative min-w-0 flex-1 cursor-default touch-none overflow-hidden select-none" role="img" aria-label="The hits of the part" aria-describedby="stems-status">
       <canvas ref={paper} className="absolute inset-0 size-full" />
       <canvas ref={glass} className="pointer-events-none absolute inset-0 size-full" />
       <SelectionStatus />

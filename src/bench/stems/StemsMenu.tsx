@@ -19,7 +19,7 @@ import { stemsFacts } from '../store/stems-facts';
 /** A right click on the stems: what the selection can do, and what fits the line under the pointer. */
 export default function StemsMenu({ at, onClose }: { at: MenuPlace; onClose: () => void }) {
   return (
-    <PointMenu at={at} onClose={onClose} label="Stems">
+    <PointMenu at={at} onClose={onClose} label="Selected hits">
       <Items />
     </PointMenu>
   );
@@ -48,7 +48,7 @@ function Items() {
       {item(`Paste at ${placeText(part, place.tick)}`, 'Ctrl V', () => paste(store, place), !hasClip())}
       {item('Copy', 'Ctrl C', () => copySelection(store), none)}
       {item('Cut', 'Ctrl X', () => cutSelection(store), none)}
-      {item('Duplicate behind', 'Ctrl D', () => duplicateSelection(store), none)}
+      {item('Duplicate right after', 'Ctrl D', () => duplicateSelection(store), none)}
       {item('Repeat into the next bar', 'R', () => repeatSelection(store), none)}
       <DropdownMenu.Separator className={MENU_RULE} />
       {item('Same place in every bar', 'S', () => getState().select(hitsByRule(part, performanceOf(part), { kind: 'same-place', ids: selection })), none)}

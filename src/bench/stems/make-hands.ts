@@ -5,6 +5,7 @@ import type { BenchStore } from '../store/bench-store';
 import { scrollBy, scrollRowsBy } from '../actions/view-control';
 import type { Gesture, Hands } from './gestures/types';
 import { columnsOf, findGrip, findGround, findLine, findStem, hitsInRectangle, pointAt, type BenchScene } from './geometry/scene';
+import { axisOf, tickOf, xOf } from './geometry/axis';
 import { rowAt } from './geometry/rows';
 import { pixelsPerMs, SHORTEST_STEM } from './geometry/stems';
 
@@ -46,6 +47,8 @@ export function makeHands({ store, playback, glass, scene, size }: Ties): Hands 
         const row = s.rows.find((b) => Math.abs(b.baseline - stem.footY) < 0.5);
         return row ? 126 / (row.tallest - SHORTEST_STEM) : 1;
       }, 1),
+    tickAt: (x) => tickOf(axisOf(store.getState().view), x),
+    xAt: (tick) => xOf(axisOf(store.getState().view), tick),
     pixelsPerTick: () => within((s) => s.axis.pixelsPerTick, 1),
     msPerPixel: () => within((s) => 1 / pixelsPerMs(s.axis, store.getState().view.reach), 1),
     pointAt: (p) => {

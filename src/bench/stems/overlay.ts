@@ -6,12 +6,17 @@ import { xOf } from './geometry/axis';
 import { RULER_HEIGHT } from './geometry/rows';
 import type { BenchScene } from './geometry/scene';
 import type { Rectangle } from './gestures/types';
-import { heightOf } from './geometry/stems';
+import { heightOf, type Stem } from './geometry/stems';
+import type { Tip } from './tip';
 import { drawPaleStem } from './drawing/draw-marks';
 import { CANVAS_FONT, type Palette } from './drawing/palette';
 
 /** How long a head nods, in seconds. */
 const NOD_SECONDS = 0.14;
+
+/** Of what is told of a hit. */
+const TIP_LINE = 18;
+const TIP_GAP = 24;
 
 interface Nod {
   id: string;
@@ -19,7 +24,7 @@ interface Nod {
   at: number;
 }
 
-/** A stem that a click or the brush would place. */
+/** A stem that a click or painting would place. */
 export interface HoverStem {
   x: number;
   velocity: number;
@@ -41,6 +46,7 @@ export class Overlay {
   private marquee: Rectangle | null = null;
   private readout: { text: string; x: number; y: number } | null = null;
   private hover: Hover | null = null;
+  private tip: (Tip & { stem: Stem }) | null = null;
   private trace: readonly { x: number; y: number }[] | null = null;
   private nods: Nod[] = [];
   private pending = 0;
@@ -96,6 +102,18 @@ export class Overlay {
     this.wake();
   }
 
+  /** What is told of the hit under the pointer, beside it. */
+  setTip(tip: (Tip & { stem: Stem }) | null) {
+    if (tip?.stem === this.tip?.stem && tip?.title === this.tip?.title && tip?.lean === this.tip?.lean) return;
+    this.tip = tip;
+    this.wake();
+  }
+
+  /** What is told now, for those who cannot see the glass. */
+  get told(): Tip | null {
+    return this.tip;
+  }
+
   /** Draws at the next frame, and on while something moves. */
   wake() {
     this.pending ||= requestAnimationFrame(() => this.draw());
@@ -115,7 +133,7 @@ export class Overlay {
     const { g, width, height } = this;
     const tick = this.playback.engine.position();
     // An empty glass is left alone: handing a canvas over to the screen costs time in every frame of a sweep.
-    const empty = tick === null && !this.hover && !this.trace && !this.marquee && !this.readout;
+    const empty = tick === null && !this.hover && !this.tip && !this.trace && !this.marquee && !this.readout;
     if (empty && this.clear) return;
     this.clear = empty;
     g.clearRect(0, 0, width, height);
@@ -125,6 +143,7 @@ export class Overlay {
       this.onFrame(tick);
     }
     this.drawHover();
+    this.drawTip();
     this.drawTrace();
     this.drawMarquee();
     this.drawReadout();
@@ -168,7 +187,7 @@ export class Overlay {
     }
   }
 
-  /** Pale stems where a click or the brush would place hits; what the brush would go on to is paler still. */
+  /** Pale stems where a click or painting would place hits; what painting would go on to is paler still. */
   private drawHover() {
     const row = this.hover && this.scene?.rows[this.hover.row];
     if (!this.hover || !row || this.marquee) return;
@@ -178,6 +197,36 @@ export class Overlay {
       drawPaleStem(g, this.palette, stem.x, row.baseline, heightOf(row, stem.velocity));
     });
     g.globalAlpha = 1;
+  }
+
+  /** Beside the head, where it covers neither the head nor the stem. */
+  private drawTip() {
+    const { g, tip, palette } = this;
+    if (!tip || this.readout) return;
+    const lines = [
+      { text: tip.title, font: `600 13px ${CANVAS_FONT}`, colour: palette.ink },
+      { text: tip.velocity, font: `13px ${CANVAS_FONT}`, colour: palette.ink },
+      { text: tip.lean, font: `13px ${CANVAS_FONT}`, colour: tip.side === 'early' ? palette.earlyText : tip.side === 'late' ? palette.lateText : palette.faint },
+    ];
+    const wide = Math.max(...lines.map((l) => ((g.font = l.font), g.measureText(l.text).width))) + 20;
+    const tall = 3 * TIP_LINE + 12;
+    const right = tip.stem.headX + TIP_GAP;
+    const x = right + wide < this.width - 4 ? right : Math.max(4, tip.stem.headX - TIP_GAP - wide);
+    const y = Math.min(this.height - tall - 4, Math.max(RULER_HEIGHT, tip.stem.headY - tall - 6 > RULER_HEIGHT ? tip.stem.headY - tall - 6 : tip.stem.headY + 14));
+    g.fillStyle = palette.surface;
+    g.strokeStyle = palette.strong;
+    g.lineWidth = 1;
+    g.beginPath();
+    g.roundRect(x, y, wide, tall, 4);
+    g.fill();
+    g.stroke();
+    g.textAlign = 'left';
+    g.textBaseline = 'alphabetic';
+    lines.forEach((l, i) => {
+      g.font = l.font;
+      g.fillStyle = l.colour;
+      g.fillText(l.text, x + 10, y + 18 + i * TIP_LINE);
+    });
   }
 
   private drawTrace() {

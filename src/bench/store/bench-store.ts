@@ -11,14 +11,14 @@ import { emptyHistory, type History } from '@/editing/history';
 import { Saver, type SaveState } from '@/editing/saver';
 import { markUnsaved } from '@/editing/unsaved';
 import type { PartStore, StoredPart } from '@/storage/part-store';
-import { DEFAULT_BRUSH, PLAIN_VELOCITY, type Brush, type NudgeUnit, type Proposal, type StepCursor, type Tool } from './tools';
-import { rememberedOnto } from './remembered';
+import { DEFAULT_PAINT, PLAIN_VELOCITY, type Paint, type NudgeUnit, type Proposal, type StepCursor, type Tool } from './tools';
+import { isLegendNew, rememberedOnto } from './remembered';
 import { sightOf, type Transport, type View } from './view';
 import type { Surroundings } from './surroundings';
 
 
 /** What lies over the Bench. */
-export type Dialog = 'keys' | 'kit' | 'export' | 'feels' | 'versions' | 'learn';
+export type Dialog = 'keys' | 'find' | 'kit' | 'export' | 'feels' | 'versions' | 'learn';
 
 /** What is compared with: another feel over these hits, or a whole version of the part. */
 export interface Other {
@@ -32,7 +32,7 @@ export interface Other {
 /** What is chosen for working, apart from the part: it is not undone and not kept. */
 export interface Desk {
   tool: Tool;
-  brush: Brush;
+  paint: Paint;
   /** The step cursor, where keys work. */
   step: StepCursor | null;
   proposal: Proposal | null;
@@ -43,6 +43,12 @@ export interface Desk {
   onto: Onto;
   /** Id of the page of the side panel that is open. */
   page: string;
+  /** The sections that are open, by page; a page that was not touched has its own. */
+  sections: Readonly<Record<string, readonly string[]>>;
+  /** Where the keyboard is led: a page, or a section of one; another number is another time. */
+  goTo: { page: string; section: string | null; n: number } | null;
+  /** P was pressed: the next letter opens a page. */
+  leading: boolean;
   dialog: Dialog | null;
   /** The move whose scope is pointed out. */
   pointing: number | null;
@@ -50,15 +56,19 @@ export interface Desk {
   openMove: number | null;
   /** What is compared with, heard while its key is held. */
   other: Other | null;
+  /** What is heard so where nothing was chosen: the part as it was imported. */
+  imported: Other | null;
   /** Versions are compared at equal loudness. */
   equalLoudness: boolean;
+  /** What the pictures mean stands under the stems. */
+  legend: boolean;
   /** The table of hits stands under the stems. */
   table: boolean;
   /** The last pointer was a finger. */
   touch: boolean;
 }
 
-const TIDY: Desk = { tool: 'hold', brush: DEFAULT_BRUSH, step: null, proposal: null, nudgeUnit: '1 ms', velocity: PLAIN_VELOCITY, onto: 'replace', page: 'feel', dialog: null, pointing: null, openMove: null, other: null, equalLoudness: false, table: false, touch: false };
+const TIDY: Desk = { tool: 'select', paint: DEFAULT_PAINT, step: null, proposal: null, nudgeUnit: '1 ms', velocity: PLAIN_VELOCITY, onto: 'replace', page: 'feel', sections: {}, goTo: null, leading: false, dialog: null, pointing: null, openMove: null, other: null, imported: null, equalLoudness: false, legend: false, table: false, touch: false };
 
 export interface BenchState {
   id: string;
@@ -76,6 +86,8 @@ export interface BenchState {
   /** What the whole part says of itself, as last measured: see follow-whole.ts. */
   whole: ({ part: Part } & WholePart) | null;
   save: SaveState;
+  /** When the last edit was written, ms since 1970; null before the first. */
+  savedAt: number | null;
   /** The origin offer was answered. */
   originAnswered: boolean;
 
@@ -119,7 +131,7 @@ const loses = (before: ReadonlySet<HitId>, after: ReadonlySet<HitId>): boolean =
 export function createBenchStore(id: string, stored: StoredPart, hasSong: boolean, store: PartStore): BenchStore {
   const bench = createStore<BenchState>((set, get) => {
     const saver = new Saver(store, id, stored.head, (save) => {
-      set({ save });
+      set({ save, ...(save.kind === 'saved' ? { savedAt: Date.now() } : {}) });
       if (save.kind === 'failed') held.set(id, bench);
       else held.delete(id);
       markUnsaved(id, save.kind === 'saved' ? null : { part: () => get().part, error: save.kind === 'failed' ? save.error : null, letGo: () => saver.letGo() });
@@ -151,9 +163,10 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
       focus: null,
       view: { scroll: stored.part.origin, pixelsPerQuarter: 0, scrollRows: 0, reach: 20, grid: '1/16', hideEmpty: false },
       transport: { loop: true, fromBar: 0, toBar: Math.min(stored.part.bars, 4), cursor: ticks(stored.part.origin), version: 'performed' },
-      desk: { ...TIDY, onto: rememberedOnto() },
+      desk: { ...TIDY, onto: rememberedOnto(), legend: isLegendNew() },
       whole: null,
       save: { kind: 'saved' },
+      savedAt: null,
       originAnswered: false,
 
       run: (label, command, then) => doc.run(label, command, then && (() => set({ selection: new Set(then()) }))),

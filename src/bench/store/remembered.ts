@@ -19,3 +19,22 @@ export function rememberOnto(onto: Onto): void {
     // Not kept: the choice holds for this visit.
   }
 }
+
+const LEGEND_NAME = 'nod-sway:legend';
+
+/** Whether the legend is still to be shown of itself. */
+export function isLegendNew(): boolean {
+  try {
+    return localStorage.getItem(LEGEND_NAME) === null;
+  } catch {
+    return true;
+  }
+}
+
+export function rememberLegend(): void {
+  try {
+    localStorage.setItem(LEGEND_NAME, 'read');
+  } catch {
+    // Not kept: it is shown again at the next visit.
+  }
+}

@@ -6,24 +6,24 @@ import { stepOf, type GridName } from '@/core/time/grid';
 import { ticks, type Ticks } from '@/core/units';
 import type { VoiceName } from '@/core/voices';
 
-/** What the pointer does on the stems: hold (take, drag, select), paint, wipe, or draw velocities as a straight line or freely. */
-export const TOOLS = ['hold', 'brush', 'wipe', 'line', 'curve'] as const;
+/** What the pointer does on the stems: select (and take, drag), or paint: hits, nothing (which erases), velocities along a straight line or freely. */
+export const TOOLS = ['select', 'hits', 'nothing', 'line', 'free'] as const;
 export type Tool = (typeof TOOLS)[number];
 
-/** What the brush places: a velocity, or an accent row of several, on every `stride`-th line of the grid. */
-export interface Brush {
+/** What is painted: a velocity, or an accent row of several, on every `stride`-th line of the grid. */
+export interface Paint {
   /** 1 to 16 levels; they follow the lines of a bar. */
   levels: readonly number[];
   /** 1 to 16. */
   stride: number;
-  /** What it places is flagged as ghosts. */
+  /** What is painted is flagged as ghosts. */
   ghosts: boolean;
 }
 
 /** Of hits that are placed plainly. */
 export const PLAIN_VELOCITY = 96;
 
-export const DEFAULT_BRUSH: Brush = { levels: [96], stride: 1, ghosts: false };
+export const DEFAULT_PAINT: Paint = { levels: [96], stride: 1, ghosts: false };
 export const MOST_STRIDE = 16;
 export const MOST_LEVELS = 16;
 
@@ -53,12 +53,12 @@ export function stepIndexOf(part: Pick<Part, 'meter' | 'origin'>, grid: GridName
   return Math.round((tick - bar.start) / stepOf(grid));
 }
 
-/** The brush's velocity on a line: levels follow the strokes of a bar, so that bars are accented alike. */
-export function brushVelocity(part: Pick<Part, 'meter' | 'origin'>, brush: Brush, grid: GridName, tick: Ticks): number {
-  return brush.levels[Math.floor(stepIndexOf(part, grid, tick) / brush.stride) % brush.levels.length] ?? 96;
+/** The velocity that is painted on a line: levels follow the strokes of a bar, so that bars are accented alike. */
+export function paintVelocity(part: Pick<Part, 'meter' | 'origin'>, paint: Paint, grid: GridName, tick: Ticks): number {
+  return paint.levels[Math.floor(stepIndexOf(part, grid, tick) / paint.stride) % paint.levels.length] ?? 96;
 }
 
-/** The lines that a stroke of the brush covers: every `stride`-th from where it began, either way. */
+/** The lines that a stroke of painting covers: every `stride`-th from where it began, either way. */
 export function linesOfStroke(part: Pick<Part, 'meter' | 'origin'>, grid: GridName, stride: number, from: Ticks, to: Ticks): Ticks[] {
   const lines = linesOf(part, grid, { start: ticks(Math.min(from, to)), end: ticks(Math.max(from, to) + 1) });
   if (to < from) lines.reverse();

@@ -3,7 +3,7 @@ import type { GridName } from '@/core/time/grid';
 import type { Ticks } from '@/core/units';
 
 /** The lens: this many ms of lean displace a head by as much as it ever is. */
-export const REACHES = [10, 20, 40] as const;
+export const REACHES = [10, 15, 20, 30, 40] as const;
 export type Reach = (typeof REACHES)[number];
 
 /** What part of the music is in sight and how large: an undo brings it back. */

@@ -8,7 +8,7 @@ interface Props {
   steps?: readonly GrooveStep[];
   width: number;
   height: number;
-  /** Lean that is shown in full, in percent of a step; the narrowest without kinks where it is left out. */
+  /** Lean that is shown in full, in percent of a step; the narrowest without breaks where it is left out. */
   lens?: number;
 }
 
@@ -40,14 +40,15 @@ export function Ground({ groove, count, frame }: { groove: Pick<Groove, 'stepsPe
 
 const COLOURS = { early: 'stroke-early fill-early', line: 'stroke-ink fill-ink', late: 'stroke-late fill-late' } as const;
 
-export function Stem({ stem: { footX, footY, headX, headY, side, kinked, guessed, onBeat }, thin = false, radius }: { stem: GrooveStem; thin?: boolean; radius?: number }) {
+export function Stem({ stem: { footX, footY, headX, headY, side, broken, guessed, onBeat }, thin = false, radius }: { stem: GrooveStem; thin?: boolean; radius?: number }) {
   const r = radius ?? (thin ? 1.7 : 2.6);
-  // A lean that is wider than drawn breaks the stem half way up.
-  const path = kinked ? `M${footX} ${footY}L${footX + (headX - footX) * 1.25} ${(footY + headY) / 2}L${headX} ${headY}` : `M${footX} ${footY}L${headX} ${headY}`;
+  const [midX, midY] = [footX + (headX - footX) * 0.42, footY + (headY - footY) * 0.42];
   return (
     <g className={COLOURS[side]} opacity={guessed ? 0.45 : 1}>
-      <path d={path} fill="none" strokeWidth={thin ? 1 : onBeat ? 1.7 : 1.3} strokeDasharray={guessed ? '2 2' : undefined} />
+      <path d={`M${footX} ${footY}L${headX} ${headY}`} fill="none" strokeWidth={thin ? 1 : onBeat ? 1.7 : 1.3} strokeDasharray={guessed ? '2 2' : undefined} />
       <circle cx={headX} cy={headY} r={r} stroke="none" />
+      {/* Wider than drawn: two short strokes across, as on a broken axis. */}
+      {broken && <path d={`M${midX - 3} ${midY + 2.6}l6 -2.4M${midX - 3} ${midY}l6 -2.4`} fill="none" strokeWidth={1} />}
       {side !== 'line' && !thin && <line x1={headX + (side === 'early' ? -r - 2.5 : r + 2.5)} x2={headX + (side === 'early' ? -r : r)} y1={headY} y2={headY} strokeWidth={1.2} />}
     </g>
   );

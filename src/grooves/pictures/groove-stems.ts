@@ -10,7 +10,7 @@ export interface GrooveStem {
   headY: number;
   side: 'early' | 'line' | 'late';
   /** It leans further than can be drawn. */
-  kinked: boolean;
+  broken: boolean;
   /** Learnt from no hit: drawn pale. */
   guessed: boolean;
   /** It stands on a beat of the groove. */
@@ -52,7 +52,7 @@ export function layOutSteps(groove: Pick<Groove, 'stepsPerBeat'>, steps: readonl
       headX: footX + lean * width,
       headY: footY - clamp(level * LEVEL_SHARE * tallest, SHORTEST, tallest),
       side: offset < -ON_LINE ? 'early' : offset > ON_LINE ? 'late' : 'line',
-      kinked: Math.abs(wanted) > WIDEST,
+      broken: Math.abs(wanted) > WIDEST,
       guessed: n === 0,
       onBeat: index % groove.stepsPerBeat === 0,
     };
@@ -71,7 +71,7 @@ export function stepUnderHead(frame: StemsFrame, count: number, index: number, h
 export const LENSES = [15, 30, 45] as const;
 export const magnificationOf = (lens: number): number => (WIDEST * 100) / lens;
 
-/** The narrowest lens that shows a groove without kinks. */
+/** The narrowest lens that shows a groove without a break. */
 export function lensFor(groove: Groove): number {
   const largest = Math.max(...[groove.steps, ...Object.values(groove.voices ?? {})].flat().map((s) => Math.abs(s.offset))) * 100;
   return LENSES.find((l) => largest <= l) ?? LENSES[LENSES.length - 1] ?? 45;

@@ -20,8 +20,8 @@ export function account(result: ExportResult, part: Part, { song, written }: { s
   const { early, silent, merged, choked, spilled } = result.left;
   if (silent.length > 0) lines.push(`Left out, since they are not heard: ${namesOf(part, silent)}.`);
   if (merged > 0) lines.push(`${merged} ${merged === 1 ? 'note fell' : 'notes fell'} on another of the same key at the same tick: the louder one is left.`);
-  if (spilled > 0) lines.push(`${spilled} ${spilled === 1 ? 'stroke of an ornament lies' : 'strokes of ornaments lie'} behind the end of the part and ${spilled === 1 ? 'was' : 'were'} left out.`);
-  if (result.changesBehind > 0) lines.push(`${result.changesBehind} ${result.changesBehind === 1 ? 'change' : 'changes'} of tempo or meter behind the end of the part ${result.changesBehind === 1 ? 'was' : 'were'} left out.`);
+  if (spilled > 0) lines.push(`${spilled} ${spilled === 1 ? 'stroke of an ornament lies' : 'strokes of ornaments lie'} after the end of the part and ${spilled === 1 ? 'was' : 'were'} left out.`);
+  if (result.changesBehind > 0) lines.push(`${result.changesBehind} ${result.changesBehind === 1 ? 'change' : 'changes'} of tempo or meter after the end of the part ${result.changesBehind === 1 ? 'was' : 'were'} left out.`);
   if (early > 0) lines.push(`${early} ${early === 1 ? 'hit was' : 'hits were'} performed before the start: ${{ zero: 'moved to 0', 'lead-in': 'one bar was put in front', wrap: 'placed at the end of the loop' }[result.earlyRule]}.`);
   const count = (has: (h: Hit) => unknown): number => part.hits.filter(has).length;
   const chokes = count((h) => h.choke);

@@ -8,13 +8,10 @@ import { OrderSection } from './OrderSection';
 /** The part's bars: their order and number, meter and lines, and rhythm cells to fill them with. */
 export function BarsPage() {
   return (
-    <>
-      <h2 className="sr-only">Bars</h2>
-      <Sections open={['order', 'lines', 'cells']}>
-        <OrderSection />
-        <CellsSection />
-        <LinesSection />
-      </Sections>
-    </>
+    <Sections>
+      <OrderSection />
+      <CellsSection />
+      <LinesSection />
+    </Sections>
   );
 }

@@ -111,7 +111,7 @@ export function CellsSection() {
             Take {proposal.hits.length} {proposal.hits.length === 1 ? 'hit' : 'hits'}
           </Button>
           <Button size="small" onClick={() => getState().setDesk({ proposal: null })}>
-            Leave
+            Dismiss
           </Button>
           {proposal.hits.length === 0 && <span className="text-sm text-faint">Every place has a hit already.</span>}
         </div>

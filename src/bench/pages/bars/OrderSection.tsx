@@ -65,7 +65,7 @@ export function OrderSection() {
                 arrange(`Shorten to ${wanted} bars, without ${lost.size} hits`, (p) => setLength(p, wanted));
               }}
             >
-              Shorten and drop them
+              Shorten and delete them
             </Button>
             <Button size="small" onClick={() => setWanted(null)}>
               Keep {part.bars} bars
@@ -86,8 +86,8 @@ export function OrderSection() {
       </div>
       <div className="flex flex-wrap items-baseline gap-1 leading-8">
         insert <NumberField label="Empty bars" value={empty} min={1} max={64} unit="empty" className="[&_input]:w-[2.4em]" onChange={setEmpty} />
-        <Button size="small" onClick={() => arrange(`Insert ${empty} empty before bar ${from + 1}`, (p) => insertBars(p, from, empty, newId), [from, from + empty])}>before them</Button>
-        <Button size="small" onClick={() => arrange(`Insert ${empty} empty behind bar ${to}`, (p) => insertBars(p, to, empty, newId), [to, to + empty])}>behind them</Button>
+        <Button size="small" onClick={() => arrange(`Insert ${empty} empty before bar ${from + 1}`, (p) => insertBars(p, from, empty, newId), [from, from + empty])}>before these</Button>
+        <Button size="small" onClick={() => arrange(`Insert ${empty} empty after bar ${to}`, (p) => insertBars(p, to, empty, newId), [to, to + empty])}>after these</Button>
       </div>
     </Section>
   );

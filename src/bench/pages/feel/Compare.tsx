@@ -8,6 +8,7 @@ import { Button } from '@/ui/Button';
 import { Picker } from '@/ui/Picker';
 import { useBench, useBenchStore } from '../../store/context';
 import { useFeels } from '../../store/use-feels';
+import { useVersions } from '../../store/use-versions';
 
 /** Another feel at the same moment of the loop: held to hear it, at equal loudness if wished. */
 export const Compare = memo(function Compare() {
@@ -16,10 +17,14 @@ export const Compare = memo(function Compare() {
   const equal = useBench((s) => s.desk.equalLoudness);
   const heard = useBench((s) => s.transport.version === 'other');
   const own = useFeels();
-  const aside = other && (other.part !== undefined || !READY_FEELS.some((r) => r.name === other.name) && !own.some((k) => k.name === other.name));
+  const versions = useVersions(useBench((s) => s.id));
+  const isVersion = other?.id !== undefined && versions.some((v) => v.id === other.id);
+  const aside = other && !isVersion && (other.part !== undefined || !READY_FEELS.some((r) => r.name === other.name) && !own.some((k) => k.name === other.name));
   const choose = (name: string) => {
     if (name === 'nothing') return getState().setDesk({ other: null });
     if (name === 'now') return getState().setDesk({ other: { name: 'the feel as it was', feel: getState().part.feel } });
+    const version = versions.find((v) => v.id === name);
+    if (version) return getState().setDesk({ other: { id: version.id, name: version.name, feel: version.part.feel, part: version.part } });
     const found = READY_FEELS.find((r) => r.name === name) ?? own.find((k) => k.name === name);
     if (found) getState().setDesk({ other: { name: found.name, feel: found.feel } });
   };
@@ -40,11 +45,12 @@ export const Compare = memo(function Compare() {
         Compare with{' '}
         <Picker
           label="Compare with"
-          value={other ? (aside ? 'aside' : other.name) : 'nothing'}
+          value={other ? (isVersion ? (other.id as string) : aside ? 'aside' : other.name) : 'nothing'}
           choices={[
             { value: 'nothing', text: 'nothing' },
             { value: 'now', text: 'this feel as it is now' },
             ...(aside ? [{ value: 'aside', text: other.name }] : []),
+            ...versions.map((v) => ({ value: v.id, text: `the version ${v.name}` })),
             ...READY_FEELS.map((r) => ({ value: r.name, text: r.name })),
             ...own.map((k) => ({ value: k.name, text: k.name })),
           ]}
@@ -60,7 +66,7 @@ export const Compare = memo(function Compare() {
         )}
       </div>
       <label className="flex items-center gap-1.5 text-sm">
-        <input type="checkbox" className="accent-accent" checked={equal} onChange={(e) => getState().setDesk({ equalLoudness: e.target.checked })} /> compare at equal loudness (W and Q)
+        <input type="checkbox" className="accent-accent" checked={equal} onChange={(e) => getState().setDesk({ equalLoudness: e.target.checked })} /> at equal loudness (W and Q)
       </label>
       {equal && <p className="text-sm text-faint">It goes by the velocities and the number of hits: as much energy a second on each side. The rendered sound is not measured.</p>}
     </section>

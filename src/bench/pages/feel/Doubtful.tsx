@@ -22,7 +22,7 @@ export function Doubtful({ index }: { index: number }) {
   const decided = useMemo(() => part.hits.filter((h) => h.alone || h.home !== undefined).length, [part]);
   const decide = (doubt: DoubtfulHit, choice: 'earlier' | 'later' | 'alone') => {
     const ids = new Set([(part.hits[doubt.index] as Hit).id]);
-    store.getState().run(choice === 'alone' ? 'Leave a doubtful hit alone' : `Send a doubtful hit to the ${choice} line`, (p) => (choice === 'alone' ? setAlone(p, ids, true) : pinHomesTo(p, ids, doubt[choice])));
+    store.getState().run(choice === 'alone' ? 'Leave a doubtful hit alone' : `A doubtful hit belongs to the ${choice} line`, (p) => (choice === 'alone' ? setAlone(p, ids, true) : pinHomesTo(p, ids, doubt[choice])));
   };
   const show = (hit: Hit) => {
     store.getState().select([hit.id]);
@@ -36,8 +36,8 @@ export function Doubtful({ index }: { index: number }) {
         {found.length} doubtful {found.length === 1 ? 'hit' : 'hits'}
         {decided > 0 ? `, ${decided} decided` : ''}
         {decided > 0 && (
-          <Button size="tiny" className="ml-2" onClick={() => store.getState().run('Take the decisions back', (p) => { const all = new Set(p.hits.filter((h) => h.alone || h.home !== undefined).map((h) => h.id)); return setAlone(pinHomes(p, all, 'fitted'), all, false); })}>
-            take back
+          <Button size="tiny" className="ml-2" onClick={() => store.getState().run('Undo the decisions on doubtful hits', (p) => { const all = new Set(p.hits.filter((h) => h.alone || h.home !== undefined).map((h) => h.id)); return setAlone(pinHomes(p, all, 'fitted'), all, false); })}>
+            decide anew
           </Button>
         )}
       </p>
@@ -51,8 +51,8 @@ export function Doubtful({ index }: { index: number }) {
               </button>
               <span className="text-faint">{doubtWords(doubt, { earlier: line(doubt, 'earlier'), later: line(doubt, 'later') })}</span>
               {(['earlier', 'later'] as const).map((side) => (
-                <Button key={side} size="tiny" aria-label={side} onClick={() => decide(doubt, side)}>
-                  to {line(doubt, side)}
+                <Button key={side} size="tiny" aria-label={`belongs to the ${side} line`} onClick={() => decide(doubt, side)}>
+                  belongs to {line(doubt, side)}
                   {doubt.taken === side && <span className="text-faint">(taken)</span>}
                 </Button>
               ))}

@@ -4,39 +4,51 @@ import { Plus } from 'lucide-react';
 import Link from 'next/link';
 import { useState, type ReactNode } from 'react';
 import type { Effect } from '@/core/perform/effect';
-import { firstMove } from '@/core/feel/move-spec';
 import { MOST_MOVES, type Move } from '@/core/model/feel';
-import type { Groove } from '@/core/model/groove';
-import { HOUSE_GROOVES } from '@/core/groove/house-grooves';
-import { addMove, bake, reorderMove } from '@/core/commands/moves';
+import { bake, reorderMove } from '@/core/commands/moves';
 import { setSway } from '@/core/commands/settings';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { Range } from '@/ui/Range';
 import type { ItemDrag } from '@/ui/sortable';
 import { useSortable } from '@/ui/use-sortable';
+import { addMoveOf } from '../../actions/add-move';
 import { useBench, useBenchStore, useBenchSwept } from '../../store/context';
 import { calmPart } from '../../store/derived';
 import { useSweep } from '../../store/use-sweep';
 import { Compare } from './Compare';
 import { MoveCard } from './MoveCard';
-import { MOVE_FACES } from './moves/all';
+import { MOVE_FACES, USUAL } from './moves/all';
 import { faceOf, type MoveFace } from './moves/face';
+import { WholeFeels } from './WholeFeels';
 
 const NONE: readonly null[] = [];
 
 /** The moves of the feel in their order, and how much of them is used. Its sections follow a sweep each for itself. */
 export function FeelPage({ faces = MOVE_FACES }: { faces?: readonly MoveFace[] }) {
   return (
-    <div className="space-y-4">
-      <Sway />
-      <Compare />
+    <div className="space-y-3">
       <section aria-label="Moves">
-        <Moves faces={faces} />
         <Adding faces={faces} />
+        <Moves faces={faces} />
       </section>
+      <Whole />
       <Footer />
     </div>
+  );
+}
+
+/** What there is to weigh and to compare once there is a feel; whole feels to start from before. */
+function Whole() {
+  const bare = useBench((s) => s.part.feel.moves.length === 0);
+  const compared = useBench((s) => (s.desk.other ?? s.desk.imported) !== null);
+  return (
+    <>
+      {bare && <WholeFeels />}
+      {!bare && <Sway />}
+      {(!bare || compared) && <Compare />}
+      {!bare && <WholeFeels />}
+    </>
   );
 }
 
@@ -60,28 +72,24 @@ function Moves({ faces }: { faces: readonly MoveFace[] }) {
   };
   return (
     <>
-      {moves.length === 0 && <p className="rounded-md border border-dashed border-strong p-3 text-faint">No moves yet: the part is heard as written. Moves change what is heard, in their order; the written hits stay untouched.</p>}
+      {moves.length === 0 && <p className="text-sm text-faint">No moves yet: the part is heard as written. What is added above changes what is heard; the written hits stay as they are.</p>}
       {Sortable ? <Sortable ids={ids} onMove={onMove} render={render} /> : ids.map((id) => render(id, still))}
     </>
   );
 }
 
 function Adding({ faces }: { faces: readonly MoveFace[] }) {
-  const { getState } = useBenchStore();
+  const store = useBenchStore();
   const full = useBench((s) => s.part.feel.moves.length >= MOST_MOVES);
-  const add = ({ spec, word }: MoveFace) => {
-    const { fromBar, toBar } = getState().transport;
-    const loopBars = toBar - fromBar;
-    getState().run(`Add ${word.toLowerCase()}`, (p) => addMove(p, firstMove(spec, p, { loopBars, groove: HOUSE_GROOVES[0] as Groove })));
-    getState().setDesk({ openMove: getState().part.feel.moves.length - 1 });
-  };
+  const button = (face: MoveFace, size: 'normal' | 'small') => (
+    <Button key={face.spec.kind} size={size} title={face.about} aria-label={`Add ${face.word.toLowerCase()}`} disabled={full} onClick={() => addMoveOf(store, face)}>
+      <Plus size={13} /> {face.word.toLowerCase()}
+    </Button>
+  );
   return (
-    <div className="mt-2 flex flex-wrap gap-1 border-t border-line pt-3" role="group" aria-label="Add a move">
-      {faces.map((face) => (
-        <Button key={face.spec.kind} size="small" aria-label={`Add ${face.word.toLowerCase()}`} disabled={full} onClick={() => add(face)}>
-          <Plus size={13} /> {face.word.toLowerCase()}
-        </Button>
-      ))}
+    <div className="space-y-1.5 pb-3" role="group" aria-label="Add a move">
+      <div className="flex flex-wrap gap-1.5">{faces.slice(0, USUAL).map((face) => button(face, 'normal'))}</div>
+      <div className="flex flex-wrap gap-1">{faces.slice(USUAL).map((face) => button(face, 'small'))}</div>
     </div>
   );
 }
@@ -97,9 +105,8 @@ function Footer() {
         Grooves …
       </Link>
       <Button onClick={() => getState().setDesk({ dialog: 'learn' })}>Learn a groove{selected > 0 ? ` from ${selected} hits` : ''} …</Button>
-      <Button onClick={() => getState().setDesk({ dialog: 'feels' })}>Whole feels …</Button>
-      <Button disabled={bare} title="Writes what is heard as the written hits, and empties the feel and the nudges" onClick={() => getState().run('Bake the feel in', bake)}>
-        Bake in
+      <Button disabled={bare} title="What is heard becomes what is written; the feel and the nudges are empty then" onClick={() => getState().run('Write the feel into the hits', bake)}>
+        Write into the hits
       </Button>
     </div>
   );
@@ -114,7 +121,7 @@ function Sway() {
   return (
     <section aria-label="Sway">
       <div className="flex items-baseline justify-between">
-        <h2 className="font-serif text-lg">Sway</h2>
+        <h3 className="font-serif text-base">Sway</h3>
         <NumberField label="Sway" value={Math.round(sway * 100)} min={0} max={100} unit="%" default={100} onChange={sweepSway} onDone={sweep.done} onCancel={sweep.cancel} />
       </div>
       <Range label="Sway in percent" value={Math.round(sway * 100)} min={0} max={100} step={1} valueText={`${Math.round(sway * 100)} %`} marks={QUARTERS} onChange={sweepSway} onDone={sweep.done} />

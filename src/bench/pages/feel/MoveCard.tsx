@@ -8,6 +8,7 @@ import type { Effect } from '@/core/perform/effect';
 import type { Move } from '@/core/model/feel';
 import { changeMove } from '@/core/commands/moves';
 import { Button } from '@/ui/Button';
+import { Help } from '@/ui/Help';
 import type { ItemDrag } from '@/ui/sortable';
 import { scopeWords } from '@/ui/scope-words';
 import { useBench, useBenchStore } from '../../store/context';
@@ -65,7 +66,7 @@ export const MoveCard = memo(function MoveCard({ move, index, effect, offer, fac
       const timer = window.setTimeout(() => {
         if (!held.current) return;
         held.current.bypassed = true;
-        bypassing.show(`Bypass the ${label}`, (p) => changeMove(p, index, { on: false }));
+        bypassing.show(`Leave out the ${label}`, (p) => changeMove(p, index, { on: false }));
       }, HOLD_MS);
       held.current = { timer, bypassed: false };
     },
@@ -95,7 +96,7 @@ export const MoveCard = memo(function MoveCard({ move, index, effect, offer, fac
           checked={on}
           onCheckedChange={toggle}
           aria-label={`${name} on`}
-          title="Press to switch; hold to hear it without"
+          title="A click switches it; held down, it is left out as long"
           {...bypass}
           className="h-5 w-9 shrink-0 rounded-full border border-strong bg-ground data-[state=checked]:bg-accent"
         >
@@ -103,11 +104,13 @@ export const MoveCard = memo(function MoveCard({ move, index, effect, offer, fac
         </Switch.Root>
         <button type="button" aria-expanded={open} className="flex min-w-0 flex-1 items-center gap-2 text-left" onClick={() => getState().setDesk({ openMove: open ? null : index })}>
           <h3 className="font-serif text-lg">{name}</h3>
-          <span className="min-w-0 flex-1 truncate text-sm text-faint">{open || !move.scope ? '' : scopeWords(part, move.scope)}</span>
+          <span className="min-w-0 flex-1" />
           <MovePicture move={move} face={face} />
           <ChevronDown size={15} className={`text-faint ${open ? 'rotate-180' : ''}`} />
         </button>
+        <Help about={label} text={face.about} className="!size-6" />
       </div>
+      {!open && <p className="truncate text-sm">{[move.scope && scopeWords(part, move.scope), face.brief(move)].filter(Boolean).join(': ')}</p>}
       {open && (
         <MoveBody move={move} index={index} count={count} label={label} edit={edit} face={face} />
       )}

@@ -29,9 +29,10 @@ test('a pair is tapped long and short: after two pairs its swing is known', () =
 });
 
 test('what a move changes, and how loose a drift is, in words', () => {
-  expect(effectWords({ hits: 0, meanMs: 0, largestMs: 0, meanVelocity: 0, largestVelocity: 0, timbres: 0 })).toBe('changes nothing right now');
-  expect(effectWords({ hits: 48, meanMs: 3.14, largestMs: 9, meanVelocity: 4.2, largestVelocity: 11, timbres: 0 })).toBe('48 hits: 3.1 ms, at most 9.0; velocity 4, at most 11');
-  expect(effectWords({ hits: 0, meanMs: 0, largestMs: 0, meanVelocity: 0, largestVelocity: 0, timbres: 12 })).toBe('sound of 12 hits');
+  expect(effectWords({ hits: 0, meanMs: 0, largestMs: 0, meanVelocity: 0, largestVelocity: 0, timbres: 0 })).toBe('It changes nothing right now.');
+  expect(effectWords({ hits: 48, meanMs: 3.14, largestMs: 9, meanVelocity: 4.2, largestVelocity: 11, timbres: 0 })).toBe('Moves 48 hits, 3.1 ms on average, 9.0 at most; their velocities change by 4 on average, 11 at most.');
+  expect(effectWords({ hits: 0, meanMs: 0, largestMs: 0, meanVelocity: 0, largestVelocity: 0, timbres: 12 })).toBe('Changes the sound of 12 hits.');
+  expect(effectWords({ hits: 16, meanMs: 50, largestMs: 50, meanVelocity: 0, largestVelocity: 0, timbres: 0 })).toBe('Moves 16 hits by 50.0 ms.');
   expect([1, 4, 8, 20, 30].map(loosenessWord)).toEqual(['machine-tight', 'tight', 'human', 'loose', 'sloppy']);
 });
 

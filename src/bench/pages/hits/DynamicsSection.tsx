@@ -12,6 +12,7 @@ import { Picker } from '@/ui/Picker';
 import { Section } from '@/ui/Section';
 import { useBench } from '../../store/context';
 import { calmPart, shownHits } from '../../store/derived';
+import { TrialButtons } from '../../chrome/TrialButtons';
 import { useTrial } from '../../store/use-sweep';
 import { firstShape, SHAPE_KINDS, SHAPE_WORDS, shapeLabel, type OfferedKind } from './shape-kinds';
 import { ShapeSentence } from './ShapeSentence';
@@ -35,7 +36,7 @@ export function DynamicsSection() {
   const moments = useMemo(() => momentsOf(values), [values]);
   const before = useBench((s) => calmPart(s).hits);
   const calm = useMemo(() => momentsOf(before.filter((h) => touched.ids.has(h.id)).map((h) => readQuality(h, quality))), [before, touched, quality]);
-  // Mean and spread are set one after the other: what was asked for counts, not what the limits left of it.
+  // Mean and deviation are set one after the other: what was asked for counts, not what the limits left of it.
   const [goal, setGoal] = useState<{ mean: number; deviation: number } | null>(null);
   const reshape = (change: Partial<{ mean: number; deviation: number }>) => {
     const next = { ...(trial.active && goal ? goal : calm), ...change };
@@ -79,8 +80,8 @@ export function DynamicsSection() {
         <NumberField label={one ? capital(NAMES[quality]) : `Mean ${NAMES[quality]}`} value={moments.mean} min={min} max={max} digits={one ? digits : Math.max(1, digits)} unit={unit || 'of 127'} disabled={nothing} default={rest} className="[&_input]:w-[3.4em]" onChange={(v) => (one ? tryOut({ kind: 'set', value: v }) : reshape({ mean: v }))} {...ends} />
         {!one && (
           <>
-            <span className="text-faint">spread</span>
-            <NumberField label={`Spread of the ${NAMES[quality]}`} value={moments.deviation} min={0} max={(max - min) / 2} digits={Math.max(1, digits)} unit={unit || '±'} disabled={nothing} className="[&_input]:w-[3.2em]" onChange={(deviation) => reshape({ deviation })} {...ends} />
+            <span className="text-faint">deviation</span>
+            <NumberField label={`Deviation of the ${NAMES[quality]}`} value={moments.deviation} min={0} max={(max - min) / 2} digits={Math.max(1, digits)} unit={unit || '±'} disabled={nothing} className="[&_input]:w-[3.2em]" onChange={(deviation) => reshape({ deviation })} {...ends} />
             <Button
               size="small"
               disabled={nothing}
@@ -92,7 +93,7 @@ export function DynamicsSection() {
                 tryOut({ kind: 'reroll', mean: calm.mean, deviation: Math.max(calm.deviation, (max - min) / 42), seed: seed + 1 });
               }}
             >
-              <Dices size={14} /> re-roll{seed > 0 ? `, seed ${seed}` : ''}
+              <Dices size={14} /> draw again{seed > 0 ? `, seed ${seed}` : ''}
             </Button>
           </>
         )}
@@ -109,6 +110,7 @@ export function DynamicsSection() {
           <ShapeSentence shape={shape} quality={quality} onChange={edit} />
         </div>
       )}
+      <TrialButtons trial={trial} className="mt-1" />
     </Section>
   );
 }

@@ -20,10 +20,10 @@ export function HitsPage() {
   return (
     <div className="space-y-3">
       <div>
-        <h2 className="font-serif text-lg first-letter:uppercase">{touched.what}</h2>
+        <p className="first-letter:uppercase" data-testid="touched">{touched.what}</p>
         {touched.all && <p className="text-sm text-faint">Nothing is selected, so the tools here touch every hit.</p>}
       </div>
-      <Sections open={['dynamics', 'placement']}>
+      <Sections>
         <ChooseSection />
         <DynamicsSection />
         <PlacementSection />
@@ -39,8 +39,8 @@ export function HitsPage() {
 function Empty() {
   return (
     <div className="space-y-3">
-      <h2 className="font-serif text-lg">No hits yet</h2>
-      <p className="text-faint">Click an empty step to place a hit. With the brush (B) a drag along a row paints as many as it crosses.</p>
+      <h3 className="font-serif text-base">No hits yet</h3>
+      <p className="text-faint">Click an empty step to place a hit. While painting (H) a drag along a row paints as many as it crosses.</p>
       <p className="text-faint">On the page Bars, rhythm cells can be dropped in and then edited.</p>
       <p className="text-faint">By keyboard: C shows the step cursor, Enter places a hit, ? lists the rest.</p>
     </div>

@@ -13,7 +13,7 @@ import { ORNAMENT_SENTENCES } from './ornaments/all';
 import type { OrnamentSentence } from './ornaments/sentence';
 
 
-/** Rolls, flams and echoes of the selected hits: given, edited as one thing, written out, found again. */
+/** Rolls, flams and echoes of the selected hits: given, edited as one thing, expanded, combined again. */
 export function OrnamentSection() {
   const store = useBenchStore();
   const { getState } = store;
@@ -28,7 +28,7 @@ export function OrnamentSection() {
     const { part: now, selection: chosen, run } = getState();
     const { ids } = touchOf(now, chosen);
     let made: readonly string[] = [];
-    run('Write ornaments out as plain hits', (p) => {
+    run('Expand ornaments to hits', (p) => {
       const expanded = expandOrnaments(p, ids, () => nanoid(10));
       made = expanded.ids;
       return expanded.part;
@@ -38,7 +38,7 @@ export function OrnamentSection() {
     const { part: now, selection: chosen, run } = getState();
     const found = gatherOrnaments(now, chosen);
     if (found.ids.length === 0) return say('None of these hits make a roll or a flam: they need even distances under a sixteenth and an even ramp, or soft strokes right before a louder one.');
-    run(`Gather ${found.ids.length} ${found.ids.length === 1 ? 'ornament' : 'ornaments'}`, () => found.part, () => found.ids);
+    run(`Combine hits into ${found.ids.length} ${found.ids.length === 1 ? 'ornament' : 'ornaments'}`, () => found.part, () => found.ids);
   };
   return (
     <Section name="ornaments" title="Ornaments" note={ornament ? wordOfOrnament(ornament) : ''}>
@@ -59,13 +59,13 @@ export function OrnamentSection() {
       )}
       <div className="mt-2 flex flex-wrap gap-1">
         <Button size="small" disabled={!ornament} title="Each stroke becomes a hit of its own" onClick={expand}>
-          write out
+          expand to hits
         </Button>
         <Button size="small" disabled={selection.size < 2} title="Plain hits that are a roll or a flam become one hit with an ornament" onClick={gather}>
-          gather
+          combine into one
         </Button>
       </div>
-      {ornament && <p className="mt-2 text-sm text-faint">On the stems: drag the bracket up or down for more or fewer strokes, its end sideways or up and down.</p>}
+      {ornament && <p className="mt-2 text-sm text-faint">In the row: drag the bracket up or down for more or fewer strokes, its end sideways or up and down.</p>}
     </Section>
   );
 }

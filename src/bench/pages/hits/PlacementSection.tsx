@@ -22,6 +22,7 @@ import { clearNudges, mirrorSelection, nudgeSelection, setSelectionApart } from 
 import { useBench, useBenchStore } from '../../store/context';
 import { calmPart, performanceOf, shownHits } from '../../store/derived';
 import { NUDGE_UNITS, type NudgeUnit } from '../../store/tools';
+import { TrialButtons } from '../../chrome/TrialButtons';
 import { useTrial } from '../../store/use-sweep';
 
 /** Where the selected hits stand against the grid, by hand: in ms and in % of a step. */
@@ -69,6 +70,7 @@ function Placement() {
           {((Math.abs(nudge) / stepMs) * 100).toFixed(1)} % of a {grid}
         </span>
       </div>
+      <TrialButtons trial={trial} />
       <Leans />
       <div className="flex flex-wrap items-center gap-1">
         <Button size="small" onClick={() => nudgeSelection(store, -1)}>earlier</Button>
@@ -134,6 +136,7 @@ const Homes = memo(function Homes() {
   const performance = performanceOf(part);
   const strays = useBench((s) => (s.whole?.part === calmPart(s) ? s.whole.strays : null));
   const flags = doubtfulFlags(part);
+  const one = selection.size === 1;
   let doubtful = 0;
   let pinned = 0;
   let stray: number | null = null;
@@ -156,10 +159,10 @@ const Homes = memo(function Homes() {
         </p>
       )}
       <div className="flex flex-wrap items-center gap-1">
-        <span className="mr-1">{doubtful > 0 ? `${doubtful} doubtful: belongs to` : pinned > 0 ? 'Line pinned; move it to' : 'Counts for'}</span>
-        <Button size="small" onClick={() => pin('earlier', 'Send to the earlier line:')}>the earlier line</Button>
-        <Button size="small" onClick={() => pin('later', 'Send to the later line:')}>the later line</Button>
-        {pinned > 0 && <Button size="small" onClick={() => pin('fitted', 'Unpin')}>the fitted one</Button>}
+        <span className="mr-1">{doubtful > 0 ? `${doubtful} doubtful: ${doubtful === 1 ? 'it belongs' : 'they belong'} to` : one ? 'It belongs to' : 'They belong to'}</span>
+        <Button size="small" onClick={() => pin('earlier', 'Belongs to the earlier line:')}>the earlier line</Button>
+        <Button size="small" onClick={() => pin('later', 'Belongs to the later line:')}>the later line</Button>
+        {pinned > 0 && <Button size="small" onClick={() => pin('fitted', 'Let the lines be found again:')}>the one that was found</Button>}
       </div>
     </>
   );

@@ -10,12 +10,12 @@ export const SHAPE_WORDS: Readonly<Record<OfferedKind, string>> = {
   set: 'set',
   add: 'add',
   scale: 'scale',
-  stretch: 'squeeze',
+  stretch: 'compress or expand',
   limit: 'limit',
   ramp: 'ramp',
   alternate: 'alternate',
   accents: 'accent',
-  scatter: 'scatter',
+  scatter: 'randomize',
 };
 
 /** The values that a shape starts from. */
@@ -64,7 +64,7 @@ export function shapeLabel(shape: Shape, name: QualityName, what: string): strin
     case 'scale':
       return `Scale ${of}${what} to ${shape.percent} %`;
     case 'stretch':
-      return `${shape.percent < 100 ? 'Squeeze' : 'Widen'} ${of}${what} to ${shape.percent} % around ${n(shape.pivot)}`;
+      return `${shape.percent < 100 ? 'Compress' : 'Expand'} ${of}${what} to ${shape.percent} % around ${n(shape.pivot)}`;
     case 'limit':
       return `Limit ${of}${what} to ${shape.low} to ${n(shape.high)}`;
     case 'ramp':
@@ -74,11 +74,11 @@ export function shapeLabel(shape: Shape, name: QualityName, what: string): strin
     case 'accents':
       return `Accent ${of}${what} by place in the bar`;
     case 'scatter':
-      return `Scatter ${of}${what} by up to ${n(shape.range)}`;
+      return `Randomize ${of}${what} by up to ${n(shape.range)}`;
     case 'reshape':
-      return `Give ${of}${what} a mean of ${n(shape.mean)} and a spread of ${n(shape.deviation)}`;
+      return `Give ${of}${what} a mean of ${n(shape.mean)} and a deviation of ${n(shape.deviation)}`;
     case 'reroll':
-      return `Re-roll ${of}${what}, seed ${shape.seed}`;
+      return `Draw ${of}${what} again, seed ${shape.seed}`;
     case 'line':
       return `Draw ${of}${what}`;
   }

@@ -17,6 +17,7 @@ import { showError } from '@/ui/notify';
 import { useRecorded, useRecording } from '../../recording/context';
 import { useBench, useBenchStore } from '../../store/context';
 import { calmPart } from '../../store/derived';
+import { TrialButtons } from '../../chrome/TrialButtons';
 import { useTrial } from '../../store/use-sweep';
 import { tightnessWords } from './words';
 
@@ -69,7 +70,7 @@ function Offers({ takeId }: { takeId: string }) {
         <span className="font-serif">{take.name}</span>: {ids.size} hits, {tightnessWords(tightness)}.
       </p>
       {trial.active ? (
-        <p className="text-sm text-faint">On trial: keep it or put it back above the stems.</p>
+        <TrialButtons trial={trial} />
       ) : (
         <div className="flex flex-wrap gap-1.5">
           {doubles.length > 0 && (

@@ -92,7 +92,7 @@ export function InputSection() {
       {input === 'practice' && <PracticeSettings />}
       <div className="border-t border-line pt-2">
         <div className="flex flex-wrap items-baseline gap-2">
-          <NumberField label="Latency" value={latency} min={-100} max={500} digits={1} unit="ms late" default={0} className={narrow} onChange={(v) => recorder.tune({ latencyMs: v })} />
+          <NumberField label="Input latency" value={latency} min={-100} max={500} digits={1} unit="ms late" default={0} className={narrow} onChange={(v) => recorder.tune({ latencyMs: v })} />
           {measuring ? (
             <Button size="small" onClick={recorder.stopMeasuring}>
               Stop measuring
@@ -163,7 +163,7 @@ function PadLearning() {
             setWaiting(null);
           }}
         >
-          Leave it
+          Cancel
         </Button>
       ) : (
         <Picker label="Row to give a pad to" value="" choices={part.rows.map((r) => ({ value: r.voice, text: labelOfRow(part, r.voice) }))} onChange={learn} placeholder="a row" />

@@ -31,9 +31,9 @@ export function PracticeSettings() {
       </div>
       <div className="flex flex-wrap gap-x-3">
         {number('Bias', 'biasMs', -80, 80, practice.biasMs < 0 ? 'ms early' : 'ms late')}
-        {number('Spread of timing', 'spreadMs', 0, 60, 'ms spread')}
-        {number('Tempo drift', 'driftPercent', -5, 5, '% slower', 1, 0.1)}
-        {number('Spread of velocity', 'velocitySpread', 0, 40, 'velocity spread')}
+        {number('Scatter of timing', 'spreadMs', 0, 60, 'ms of scatter')}
+        {number('Slowing down', 'driftPercent', -5, 5, '% slower', 1, 0.1)}
+        {number('Scatter of velocity', 'velocitySpread', 0, 40, 'of velocity')}
         {number('Weaker hand', 'weakHandPercent', 0, 60, '% softer second')}
         {number('Missed strokes', 'missed', 0, 90, '% missed', 100)}
         {number('Doubled strokes', 'doubled', 0, 50, '% doubled', 100)}

@@ -34,7 +34,6 @@ export function RecordSection() {
   const keep = () => recorder.keepLastMinute().then((kept) => say(kept ? 'The last minute is among the takes.' : 'Nothing was played in the last minute.'), showError);
   return (
     <section aria-label="Record" className="space-y-2">
-      <h2 className="sr-only">Record</h2>
       <div className="flex items-center gap-3">
         {running ? (
           <Button look="strong" size="large" onClick={recorder.stop}>

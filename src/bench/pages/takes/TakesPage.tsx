@@ -16,7 +16,7 @@ export function TakesPage() {
     <div className="space-y-4">
       <RecordSection />
       <AfterTake />
-      <Sections open={['takes', 'input']}>
+      <Sections>
         <Section name="takes" title="Takes">
           <TakesList />
         </Section>

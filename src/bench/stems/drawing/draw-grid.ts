@@ -40,7 +40,7 @@ export function drawGrid(g: CanvasRenderingContext2D, palette: Palette, scene: S
     g.fillRect(0, focused.top, width, focused.height);
     drawLevels(g, palette, focused, width);
   }
-  g.fillStyle = palette.line;
+  g.fillStyle = palette.step;
   for (const row of rows) g.fillRect(0, Math.round(row.baseline), width, 1);
 
   const map = meterMapOf(scene.part);
@@ -110,7 +110,7 @@ function drawLines(g: CanvasRenderingContext2D, palette: Palette, scene: Scene, 
   }
   const bottom = Math.min(scene.height, rows.at(-1)?.baseline ?? scene.height);
   const draw = (voice: string, top: number, end: number) => {
-    g.fillStyle = palette.line;
+    g.fillStyle = palette.step;
     for (const place of placeLines(part, voice, steps)) g.fillRect(Math.round(xOf(axis, place) - 0.5), top, 1, end - top);
     g.fillStyle = palette.strong;
     for (const place of placeLines(part, voice, beats)) g.fillRect(Math.round(xOf(axis, place) - 0.3), top, 0.6, end - top);

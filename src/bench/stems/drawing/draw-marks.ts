@@ -3,7 +3,7 @@ import { RULER_HEIGHT, type RowBox } from '../geometry/rows';
 import { heightOf } from '../geometry/stems';
 import type { Palette } from './palette';
 
-/** A stem that is not there yet: what a click, the brush or a suggestion would place. */
+/** A stem that is not there yet: what a click, painting or a suggestion would place. */
 export function drawPaleStem(g: CanvasRenderingContext2D, palette: Palette, x: number, baseline: number, height: number) {
   g.strokeStyle = palette.pale;
   g.fillStyle = palette.pale;

@@ -52,21 +52,34 @@ export function drawStems(g: CanvasRenderingContext2D, palette: Palette, stems: 
     g.lineCap = 'round';
     g.beginPath();
     g.moveTo(s.footX, s.footY);
-    if (s.kinked && heads) {
-      // The kink: the upper half stands upright beside the foot, further than the stem could lean.
-      const bend = s.footY + (s.headY - s.footY) * 0.42;
-      g.lineTo(s.footX + (s.headX - s.footX) * 0.5, bend);
-      g.lineTo(s.headX, bend - (s.footY - s.headY) * 0.08);
-    }
     g.lineTo(s.headX, heads ? s.headY + radius * 0.6 : s.headY);
     g.stroke();
     if (!heads) continue;
+    if (s.broken) drawBreak(g, palette, s, colour);
     drawFoot(g, s, look.doubtful[s.index] === 1, look.isLocked(hit), palette, colour);
     if (look.strays?.flags[s.index]) drawStray(g, palette, s.footX, s.footY, Math.sign(s.lean - (look.strays.meanLean.get(hit.voice) ?? 0)));
     drawHead(g, palette, s, hit, radius, selected, colour);
-    if (s.kinked && look.detail === 'full' && hasRoom(s, stems[i + Math.sign(s.lean)])) drawNumber(g, palette, s, radius);
+    if (s.broken && look.detail === 'full' && hasRoom(s, stems[i + Math.sign(s.lean)])) drawNumber(g, palette, s, radius);
   }
   g.globalAlpha = 1;
+}
+
+/** Two short strokes across the stem, as on a broken axis: it leans further than is drawn. */
+function drawBreak(g: CanvasRenderingContext2D, palette: Palette, s: Stem, colour: string) {
+  const [x, y] = [s.footX + (s.headX - s.footX) * 0.42, s.footY + (s.headY - s.footY) * 0.42];
+  const stroke = (dy: number) => {
+    g.beginPath();
+    g.moveTo(x - 5, y + dy + 2);
+    g.lineTo(x + 5, y + dy - 2);
+    g.stroke();
+  };
+  g.lineWidth = 3.4;
+  g.strokeStyle = palette.ground;
+  stroke(0);
+  g.lineWidth = 1.4;
+  g.strokeStyle = colour;
+  stroke(-2.4);
+  stroke(2.4);
 }
 
 function drawPale(g: CanvasRenderingContext2D, palette: Palette, pale: NonNullable<Stem['pale']>, row: RowBox, radius: number) {
@@ -133,7 +146,7 @@ function drawHead(g: CanvasRenderingContext2D, palette: Palette, s: Stem, hit: H
   }
 }
 
-/** A kink's number needs this much free paper beside its head. */
+/** A broken stem's number needs this much free paper beside its head. */
 const NUMBER_ROOM = 30;
 const hasRoom = (s: Stem, neighbour: Stem | undefined): boolean => !neighbour || Math.abs(neighbour.headX - s.headX) >= NUMBER_ROOM;
 

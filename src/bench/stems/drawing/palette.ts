@@ -6,9 +6,14 @@ export interface Palette {
   ink: string;
   faint: string;
   line: string;
+  /** Lines of steps and rows. */
+  step: string;
   strong: string;
   early: string;
+  /** Early, where it is text. */
+  earlyText: string;
   late: string;
+  lateText: string;
   pale: string;
   accent: string;
   onAccent: string;
@@ -24,9 +29,12 @@ export function readPalette(element: Element): Palette {
     ink: role('ink'),
     faint: role('faint'),
     line: role('line'),
+    step: role('step'),
     strong: role('strong'),
     early: role('early'),
+    earlyText: role('early-text'),
     late: role('late'),
+    lateText: role('late-text'),
     pale: role('pale'),
     accent: role('accent'),
     onAccent: role('on-accent'),

@@ -15,6 +15,9 @@ export const FAN_MS = 45;
 /** Below this a lean counts as on the line. */
 export const ON_LINE_MS = 2;
 
+/** Ms beyond the reach that are rounding. */
+const REACH_SLACK = 0.05;
+
 /** A hit that the feel moves by less has no pale stem. */
 const LEAST_SHOWN_MS = 0.5;
 
@@ -28,8 +31,8 @@ export interface Stem {
   headY: number;
   /** Lean in ms, against the foot it stands on; negative = early. */
   lean: number;
-  /** The lean is larger than the head shows: the stem has a kink and its number. */
-  kinked: boolean;
+  /** It leans beyond the lens's reach: a break mark across the stem, and its number. */
+  broken: boolean;
   /** Most pixels the head may be displaced, early and late. */
   room: { early: number; late: number };
   /** Where the straight line is, where swing moved the foot. */
@@ -126,7 +129,6 @@ function placeHeads(feet: readonly Foot[], scene: StemScene, row: RowBox): Stem[
       const height = heights[k] as number;
       const lean = leans[k] as Milliseconds;
       const room = rooms[k] as Stem['room'];
-      const wanted = lean * scale;
       const shown = shifts[k] as number;
       const home = performance.homes.ticks[index] as number;
       stems.push({
@@ -136,7 +138,7 @@ function placeHeads(feet: readonly Foot[], scene: StemScene, row: RowBox): Stem[
         headX: footX + shown,
         headY: row.baseline - height,
         lean,
-        kinked: Math.abs(wanted) > Math.abs(shown) + 0.01,
+        broken: Math.abs(lean) > reach + REACH_SLACK,
         room,
         straightX: Math.abs(foot.tick - home) > 1 && foot.hits.length === 1 ? xOf(axis, home) : null,
         pale: written ? paleOf(scene, written, row, index) : null,

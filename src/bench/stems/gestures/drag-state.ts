@@ -3,9 +3,10 @@ import type { Transaction } from '@/editing/document';
 import type { Gesture, Hands, Pointer } from './types';
 
 /** A drag that previews a change of the part: letting go makes one step of it, Escape puts all back. */
-export function dragState(name: string, idle: Gesture, edit: Transaction<Part>, preview: (p: Pointer, hands: Hands) => void, done: (hands: Hands) => void = () => {}): Gesture {
+export function dragState(name: string, idle: Gesture, edit: Transaction<Part>, preview: (p: Pointer, hands: Hands) => void, done: (hands: Hands) => void = () => {}, scrolls = false): Gesture {
   const dragging: Gesture = {
     name,
+    scrolls,
     move(p, hands) {
       preview(p, hands);
       return dragging;

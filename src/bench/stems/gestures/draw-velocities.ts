@@ -3,7 +3,7 @@ import { withoutLocked } from '@/core/part/locks';
 import type { HitId } from '@/core/model/part';
 import { shapeHits } from '@/core/shaping/shape-hits';
 import type { LinePoint } from '@/core/shaping/shapes';
-import { clampVelocity } from '@/core/units';
+import { clampVelocity, type Ticks } from '@/core/units';
 import { describeHits } from '../../words/describe';
 import type { Gesture, Hands, Pointer } from './types';
 
@@ -11,7 +11,7 @@ import type { Gesture, Hands, Pointer } from './types';
  * Draws velocities over a row: a straight line from the press to the pointer, or the path it takes. It touches the selected hits
  * of the row, or all of them where none is selected, as far as the line reaches.
  */
-export function drawVelocities(start: Pointer, kind: 'line' | 'curve', hands: Hands, idle: Gesture): Gesture {
+export function drawVelocities(start: Pointer, kind: 'line' | 'free', hands: Hands, idle: Gesture): Gesture {
   const voice = hands.voiceAt(start);
   if (!voice) return idle;
   const { part, selection, open } = hands.bench();
@@ -19,10 +19,13 @@ export function drawVelocities(start: Pointer, kind: 'line' | 'curve', hands: Ha
   const chosen = ofRow.filter((id) => selection.has(id));
   const { ids } = withoutLocked(part, new Set<HitId>(chosen.length > 0 ? chosen : ofRow));
   const edit = open(`Draw the velocity of ${chosen.length > 0 ? describeHits(part, ids) : `the ${labelOfRow(part, voice).toLowerCase()}`}`, 'drag');
-  let path: Pointer[] = [start];
+  // In music, not in pixels: at the edges the page moves on beneath it.
+  const first: Drawn = { ...start, tick: hands.tickAt(start.x) };
+  let path: Drawn[] = [first];
   const show = (p: Pointer, h: Hands) => {
-    path = kind === 'line' ? [start, p] : withPoint(path, p);
-    const sorted = [...path].sort((a, b) => a.x - b.x);
+    const last: Drawn = { ...p, tick: h.tickAt(p.x) };
+    path = kind === 'line' ? [first, last] : withPoint(path, last);
+    const sorted = path.map((q) => ({ ...q, x: h.xAt(q.tick) })).sort((a, b) => a.x - b.x);
     const points = sorted.map((q): LinePoint => h.pointOf(voice, q));
     edit.preview((base) => shapeHits(base, ids, 'velocity', { kind: 'line', points }));
     h.showTrace(sorted);
@@ -37,6 +40,7 @@ export function drawVelocities(start: Pointer, kind: 'line' | 'curve', hands: Ha
   };
   const drawing: Gesture = {
     name: `draw-${kind}`,
+    scrolls: true,
     move(p, h) {
       show(p, h);
       return drawing;
@@ -47,9 +51,14 @@ export function drawVelocities(start: Pointer, kind: 'line' | 'curve', hands: Ha
   return drawing;
 }
 
-/** The path as a function of x: drawing back over it replaces what was there. */
-function withPoint(path: readonly Pointer[], p: Pointer): Pointer[] {
-  const last = path[path.length - 1] as Pointer;
-  const [left, right] = last.x < p.x ? [last.x, p.x] : [p.x, last.x];
-  return [...path.filter((q) => q === last || q.x < left || q.x > right), p];
+/** A place of the path, and when it is in the music. */
+interface Drawn extends Pointer {
+  tick: Ticks;
+}
+
+/** The path as a function of time: drawing back over it replaces what was there. */
+function withPoint(path: readonly Drawn[], p: Drawn): Drawn[] {
+  const last = path[path.length - 1] as Drawn;
+  const [left, right] = last.tick < p.tick ? [last.tick, p.tick] : [p.tick, last.tick];
+  return [...path.filter((q) => q === last || q.tick < left || q.tick > right), p];
 }

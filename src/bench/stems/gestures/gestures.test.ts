@@ -41,7 +41,7 @@ test('the first four pixels decide: up and down is velocity, one step back', () 
   expect(hit(t, h0).velocity).toBe(90);
 });
 
-test('sideways is the nudge; the head follows the pointer and stops at full lean', () => {
+test('sideways is the nudge; the head follows the pointer, the lens widens, and it stops at full lean', () => {
   const t = setTable(part);
   const start = t.stem(h0);
   let g = press(t, at(start)).move(at(start, 6, 1), t.hands);
@@ -51,8 +51,9 @@ test('sideways is the nudge; the head follows the pointer and stops at full lean
   // 200 px a quarter: full lean is 22.5 px for 20 ms.
   expect(hit(t, h0).nudge?.ms).toBeCloseTo((-9 / 22.5) * 20, 1);
   g = g.move(at(start, 400, 0), t.hands);
-  expect(hit(t, h0).nudge?.ms).toBe(20);
-  expect(t.readouts.at(-1)).toContain('widen the lens');
+  // The lens widens as far as it goes.
+  expect([hit(t, h0).nudge?.ms, t.store.getState().view.reach]).toEqual([40, 40]);
+  expect(t.readouts.at(-1)).toContain('as far as it goes');
   // Back within the gesture, the head is under the pointer again.
   g = g.move(at(start, 10, 0), t.hands);
   expect(t.stem(h0).x).toBeCloseTo(start.x + 10, 1);

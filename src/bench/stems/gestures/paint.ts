@@ -7,20 +7,20 @@ import { meterMapOf } from '@/core/part/part-time';
 import { setQuality } from '@/core/shaping/qualities';
 import { nearestLine, stepOf } from '@/core/time/grid';
 import type { Ticks } from '@/core/units';
-import { brushVelocity, linesOfStroke } from '../../store/tools';
+import { paintVelocity, linesOfStroke } from '../../store/tools';
 import { dragState } from './drag-state';
 import type { Gesture, Hands, Pointer } from './types';
 
 /**
- * The brush paints along one row: every `stride`-th line between the press and the pointer, however far the pointer jumps from
- * event to event. A step that has a hit keeps it and gives it the brush's velocity.
+ * Hits are painted along one row: every `stride`-th line between the press and the pointer, however far the pointer jumps from
+ * event to event. A step that has a hit keeps it and gives it the painted.
  */
-export function paint(start: Pointer, hands: Hands, idle: Gesture): Gesture {
+export function paintHits(start: Pointer, hands: Hands, idle: Gesture): Gesture {
   const ground = hands.groundAt(start);
   if (!ground) return idle;
   const { part, view, desk, open } = hands.bench();
   const { voice, tick: from } = ground;
-  const { brush } = desk;
+  const { paint } = desk;
   const label = labelOfRow(part, voice).toLowerCase();
   const ids = new Map<number, HitId>();
   const idOf = (tick: number): HitId => {
@@ -30,24 +30,24 @@ export function paint(start: Pointer, hands: Hands, idle: Gesture): Gesture {
   const present = hitsOnLines(part, voice, view.grid);
   const edit = open(`Paint the ${label}`, 'drag');
   const stroke = (to: Ticks, h: Hands) => {
-    const lines = linesOfStroke(part, view.grid, brush.stride, from, to);
-    const velocityAt = (tick: Ticks): number => brushVelocity(part, brush, view.grid, tick);
+    const lines = linesOfStroke(part, view.grid, paint.stride, from, to);
+    const velocityAt = (tick: Ticks): number => paintVelocity(part, paint, view.grid, tick);
     edit.preview((base) => {
       const fresh = lines.filter((t) => !present.has(t));
       const repainted = new Map(lines.flatMap((t) => (present.get(t) ?? []).map((id) => [id, t] as const)));
       const next = setQuality(base, new Set(repainted.keys()), 'velocity', (hit) => velocityAt(repainted.get(hit.id) as Ticks));
-      return addHits(next, fresh.map((tick) => ({ id: idOf(tick), voice, tick, velocity: velocityAt(tick), ghost: brush.ghosts })));
+      return addHits(next, fresh.map((tick) => ({ id: idOf(tick), voice, tick, velocity: velocityAt(tick), ghost: paint.ghosts })));
     });
     h.bench().showSelection(lines.flatMap((t) => present.get(t) ?? [idOf(t)]));
     return lines.length;
   };
   const preview = (p: Pointer, h: Hands) => {
     const n = stroke(h.lineAt(voice, p.x), h);
-    h.showReadout(`${n} ${n === 1 ? 'hit' : 'hits'} · every ${brush.stride === 1 ? '' : `${brush.stride} of `}${view.grid}`, p);
+    h.showReadout(`${n} ${n === 1 ? 'hit' : 'hits'} · every ${paint.stride === 1 ? '' : `${paint.stride} of `}${view.grid}`, p);
   };
   stroke(from, hands);
-  hands.audition(voice, brushVelocity(part, brush, view.grid, from));
-  return dragState('paint', idle, edit, preview);
+  hands.audition(voice, paintVelocity(part, paint, view.grid, from));
+  return dragState('paint', idle, edit, preview, undefined, true);
 }
 
 /** Unlocked hits of a voice by the line they are nearest to. */

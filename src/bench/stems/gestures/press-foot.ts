@@ -52,7 +52,7 @@ function dragFoot(stem: Stem, copies: boolean, hands: Hands, idle: Gesture): Ges
     if (copies) h.bench().showSelection(fresh.values());
     h.showReadout(`${copies ? 'copy: ' : ''}${placeText(part, ground.tick)}${down === 0 ? '' : ` · ${labelOfRow(part, ground.voice)}`}`, p);
   };
-  return dragState(copies ? 'copy-foot' : 'drag-foot', idle, edit, preview);
+  return dragState(copies ? 'copy-foot' : 'drag-foot', idle, edit, preview, undefined, true);
 }
 
 function copied(base: Part, ids: ReadonlySet<HitId>, fresh: ReadonlyMap<HitId, string>): { part: Part; moving: ReadonlySet<HitId> } {

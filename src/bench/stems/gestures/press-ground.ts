@@ -21,7 +21,7 @@ export function pressGround(start: Pointer, ground: Ground | undefined, idle: Ge
   return pressed;
 }
 
-/** Places one plain hit and selects it; accents and ghosts are the brush's alone. */
+/** Places one plain hit and selects it; accents and ghosts are for painting alone. */
 export function place(ground: Ground, hands: Pick<Hands, 'bench' | 'audition'>) {
   const id = nanoid(10);
   const { run, part, desk } = hands.bench();
@@ -35,13 +35,15 @@ export function place(ground: Ground, hands: Pick<Hands, 'bench' | 'audition'>) 
 }
 
 /** A rectangle that selects; with Shift it adds to what was selected, with Ctrl it takes away. */
-function marquee(start: Pointer, hands: Hands, idle: Gesture): Gesture {
+export function marquee(start: Pointer, hands: Hands, idle: Gesture): Gesture {
   hands.bench().settle();
   const before = hands.bench().selection;
+  const startTick = hands.tickAt(start.x);
   const dragging: Gesture = {
     name: 'marquee',
+    scrolls: true,
     move(p, h) {
-      const r = rectangle(start, p);
+      const r = rectangle({ ...start, x: h.xAt(startTick) }, p);
       h.showMarquee(r);
       const inside = h.hitsIn(r);
       const taken = p.toggle ? new Set(inside) : null;

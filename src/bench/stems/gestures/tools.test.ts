@@ -23,12 +23,12 @@ function stroke(t: Table, tool: Tool, path: readonly { x: number; y: number }[],
   expect(gesture.up(rest.at(-1) ?? first!, t.hands).name).toBe('idle');
 }
 
-test('the brush skips no step, wherever the pointer happens to be seen between press and release', () => {
+test('painting skips no step, wherever the pointer happens to be seen between press and release', () => {
   fc.assert(
     fc.property(fc.integer({ min: 0, max: 14 }), fc.integer({ min: 0, max: 14 }), fc.array(fc.integer({ min: 0, max: 14 }), { maxLength: 4 }), fc.integer({ min: 1, max: 5 }), (from, to, between, stride) => {
       const t = setTable(empty);
-      t.store.getState().setDesk({ brush: { levels: [77], stride, ghosts: false } });
-      stroke(t, 'brush', [from, ...between, to].map((s) => t.place('kick', s / 4)));
+      t.store.getState().setDesk({ paint: { levels: [77], stride, ghosts: false } });
+      stroke(t, 'hits', [from, ...between, to].map((s) => t.place('kick', s / 4)));
       const expected = [15];
       for (let s = from; from <= to ? s <= to : s >= to; s += from <= to ? stride : -stride) expected.push(s);
       expect(steps(t, 'kick')).toEqual(expected.sort((a, b) => a - b));
@@ -39,27 +39,27 @@ test('the brush skips no step, wherever the pointer happens to be seen between p
   );
 });
 
-test('whatever is dragged without the brush over empty ground places nothing', () => {
+test('whatever is dragged without painting over empty ground places nothing', () => {
   fc.assert(
     fc.property(fc.array(fc.tuple(fc.double({ min: 0, max: 3.5, noNaN: true }), fc.integer({ min: 8, max: 40 })), { minLength: 2, maxLength: 6 }), (path) => {
       const t = setTable(empty);
       const places = path.map(([q, above]) => t.place('kick', q, above));
       fc.pre(Math.hypot(places.at(-1)!.x - places[0]!.x, places.at(-1)!.y - places[0]!.y) >= 5);
-      stroke(t, 'hold', places);
+      stroke(t, 'select', places);
       expect(steps(t, 'kick')).toEqual([15]);
     }),
     { numRuns: 60 },
   );
 });
 
-test('painting over hits gives them the brush’s velocity, except locked ones; ghosts are flagged', () => {
+test('painting over hits gives them the painted velocity, except locked ones; ghosts are flagged', () => {
   const t = setTable(withHats);
   const second = withHats.hits.find((h) => h.voice === 'hat-closed' && h.tick === STEP)!;
   t.store.getState().run('lock', (p) => setLocked(p, new Set([second.id]), true));
-  t.store.getState().setDesk({ brush: { levels: [110, 60], stride: 1, ghosts: true } });
-  stroke(t, 'brush', [t.place('hat-closed', 0), t.place('hat-closed', 0.75)]);
+  t.store.getState().setDesk({ paint: { levels: [110, 60], stride: 1, ghosts: true } });
+  stroke(t, 'hits', [t.place('hat-closed', 0), t.place('hat-closed', 0.75)]);
   expect(velocitiesOf(t, 'hat-closed').slice(0, 5)).toEqual([110, 90, 110, 60, 90]);
-  stroke(t, 'brush', [t.place('kick', 1)]);
+  stroke(t, 'hits', [t.place('kick', 1)]);
   expect(t.store.getState().part.hits.find((h) => h.voice === 'kick' && h.tick === 4 * STEP)).toMatchObject({ velocity: 110, ghost: true });
 });
 
@@ -67,7 +67,7 @@ test('wiping takes every hit whose column was crossed, and leaves locked ones', 
   const t = setTable(withHats);
   const fourth = withHats.hits.find((h) => h.voice === 'hat-closed' && h.tick === 3 * STEP)!;
   t.store.getState().run('lock', (p) => setLocked(p, new Set([fourth.id]), true));
-  stroke(t, 'wipe', [t.place('hat-closed', 0.5), t.place('hat-closed', 1.25)]);
+  stroke(t, 'nothing', [t.place('hat-closed', 0.5), t.place('hat-closed', 1.25)]);
   expect(steps(t, 'hat-closed')).toEqual([0, 1, 3, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15]);
   expect(t.readouts.some((r) => r?.includes('1 locked left'))).toBe(true);
 });
@@ -81,7 +81,7 @@ test('a drawn line sets velocities between its ends, a free one follows the path
   expect(line[4]).toBe(64);
   expect(line[8]).toBe(127);
   expect(line[9]).toBe(90);
-  t.store.getState().setDesk({ tool: 'curve' });
+  t.store.getState().setDesk({ tool: 'free' });
   let g = idle.down!(at(t.place('hat-closed', 2.25, 20)), t.hands);
   for (const [q, above] of [[2.5, row.tallest], [3, 10]] as const) g = g.move(at(t.place('hat-closed', q, above)), t.hands);
   expect(velocitiesOf(t, 'hat-closed').slice(9, 13)).toEqual([expect.any(Number), 127, 64, 1]);
@@ -91,9 +91,9 @@ test('a drawn line sets velocities between its ends, a free one follows the path
 
 test('a dragged foot moves the hit by lines and rows; with Alt a copy goes instead', () => {
   const t = setTable(withHats);
-  stroke(t, 'hold', [t.place('kick', 0, 0), t.place('kick', 0.5, 0)]);
+  stroke(t, 'select', [t.place('kick', 0, 0), t.place('kick', 0.5, 0)]);
   expect(steps(t, 'kick')).toEqual([2]);
-  stroke(t, 'hold', [t.place('kick', 0.5, 0), t.place('kick', 1, 0)], true);
+  stroke(t, 'select', [t.place('kick', 0.5, 0), t.place('kick', 1, 0)], true);
   expect(steps(t, 'kick')).toEqual([2, 4]);
   t.store.getState().undo();
   t.store.getState().undo();

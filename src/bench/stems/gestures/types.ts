@@ -28,6 +28,9 @@ export interface Hands {
   pointOf(voice: VoiceName, p: Pointer): LinePoint;
   /** Velocity that a pixel of height stands for in the row of this stem. */
   velocityPerPixel(stem: Stem): number;
+  /** The tick at a place, and the place of a tick, of what is in sight now: a drag at the edge scrolls. */
+  tickAt(x: number): Ticks;
+  xAt(tick: Ticks): number;
   pixelsPerTick(): number;
   /** Milliseconds that a pixel of lean stands for. */
   msPerPixel(): number;
@@ -48,6 +51,8 @@ export interface Hands {
 /** One state of a gesture: each event leads to the next state, or to itself. */
 export interface Gesture {
   readonly name: string;
+  /** At the edges it scrolls on. */
+  readonly scrolls?: boolean;
   move(p: Pointer, hands: Hands): Gesture;
   up(p: Pointer, hands: Hands): Gesture;
   down?(p: Pointer, hands: Hands): Gesture;

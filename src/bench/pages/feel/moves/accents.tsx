@@ -55,6 +55,8 @@ function Accents({ move, edit }: { move: AccentsMove; edit: Edit }) {
 export const accentsFace: MoveFace<AccentsMove> = {
   spec: accentsMove,
   word: 'Accents',
+  about: 'Gives each place of the bar a level. In: even velocities. Out: louder and softer ones by where they stand; contrast, floor and ceiling shape the whole.',
+  also: ['dynamics', 'velocity pattern', 'levels'],
   Sentence: Accents,
   picture: ({ levels, scale, depth }) => PLACES.map((x, i) => ({ x, lean: 0, height: limit(12 * scale * (1 + depth * ((levels[i % levels.length] ?? 1) - 1)), 20) })),
   brief: (move) => presetOf(move) ?? 'levels of its own',

@@ -13,13 +13,14 @@ import { timbreFace } from './timbre';
 const BY_KIND: { readonly [K in MoveKind]: MoveFace<Extract<Move, { kind: K }>> } = {
   quantize: quantizeFace,
   swing: swingFace,
+  humanize: humanizeFace,
   groove: grooveFace,
   lay: layFace,
-  humanize: humanizeFace,
   apart: apartFace,
   accents: accentsFace,
   timbre: timbreFace,
 };
 
-/** In the order in which they are offered. */
+/** In the order in which they are offered: the usual three first. */
+export const USUAL = 3;
 export const MOVE_FACES = Object.values(BY_KIND) as unknown as readonly MoveFace[];

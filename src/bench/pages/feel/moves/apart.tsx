@@ -18,10 +18,12 @@ function swapped<T>(list: readonly T[], i: number): T[] {
 export const apartFace: MoveFace<ApartMove> = {
   spec: apartMove,
   word: 'Set apart',
+  about: 'Sets apart what would sound at the very same moment, as two hands and a foot do. In: hits that fall together. Out: one after the other by a few ms, in this order.',
+  also: ['spread', 'unison', 'flam'],
   Sentence: ({ move, edit }) => (
     <div>
       <Words>
-        sets what falls together <MoveNumber spec={apartMove} move={move} edit={edit} name="ms" label="Spread" unit="ms apart:" digits={1} />
+        sets what falls together <MoveNumber spec={apartMove} move={move} edit={edit} name="ms" label="Distance" unit="ms apart:" digits={1} />
         <Seed move={move} edit={edit} />
       </Words>
       <ol className="flex flex-wrap gap-1 text-sm">

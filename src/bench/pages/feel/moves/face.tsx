@@ -15,6 +15,10 @@ import type { Small } from './small-stems';
 export interface MoveFace<M extends { kind: string } = Move> {
   spec: MoveSpec<M & Move>;
   word: string;
+  /** What goes in and what comes out, behind its sign of help. */
+  about: string;
+  /** Words of the trade that it is searched by, beside its own. */
+  also: readonly string[];
   /** The move as a sentence whose words and numbers are edited in place. */
   Sentence: ComponentType<{ move: M; edit: Edit }>;
   /** What it says of single hits or places of the part, under its sentence. */
@@ -75,10 +79,10 @@ export function MoveGrid({ value, edit, change = (grid) => ({ grid }) }: { value
   return <Picker label="Grid" value={value} choices={GRIDS.map((g) => ({ value: g, text: g }))} onChange={(g) => edit.set('Change a grid', change(g as GridName))} />;
 }
 
-/** Re-rolled by a press: the seed is shown, so that a roll can be found again. */
+/** Drawn again by a press: the seed is shown, so that a draw can be found again. */
 export function Seed({ move, edit }: { move: Move; edit: Edit }) {
   return (
-    <IconButton label={move.seed === undefined ? 'Roll again' : `Roll again (seed ${move.seed})`} size="small" wide onClick={() => edit.set('Roll again', { seed: (move.seed ?? 0) + 1 })}>
+    <IconButton label={move.seed === undefined ? 'Draw again' : `Draw again (seed ${move.seed})`} size="small" wide onClick={() => edit.set('Draw again', { seed: (move.seed ?? 0) + 1 })}>
       <Dices size={15} /> <span className="text-sm text-faint">{move.seed ?? 'feel’s'}</span>
     </IconButton>
   );

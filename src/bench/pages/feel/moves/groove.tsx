@@ -9,6 +9,8 @@ import { MoveNumber, Words, type MoveFace } from './face';
 export const grooveFace: MoveFace<GrooveMove> = {
   spec: grooveMove,
   word: 'Groove',
+  about: 'Plays like a groove: each step of it has a lean and a level. In: hits on the grid. Out: hits that lean, and are accented, as those of the groove are.',
+  also: ['groove template', 'feel of another player'],
   Sentence: ({ move, edit }) => (
     <Words>
       plays like

@@ -12,10 +12,12 @@ const memoryWord = (memory: number): string => (memory < 0.25 ? 'scattered' : me
 export const humanizeFace: MoveFace<HumanizeMove> = {
   spec: humanizeMove,
   word: 'Humanize',
+  about: 'Varies time and velocity a little, never twice alike. In: even hits. Out: hits that wander around their places, the strong beats less than the others. Drawing again gives another player of the same looseness.',
+  also: ['random', 'randomize timing', 'human feel'],
   Sentence: ({ move, edit }) => (
     <Words>
-      wanders by <MoveNumber {...of} move={move} edit={edit} name="timingMs" label="Drift in time" unit="ms" digits={1} /> and{' '}
-      <MoveNumber {...of} move={move} edit={edit} name="velocityPercent" label="Drift in velocity" unit="% of velocity," digits={1} />
+      varies the timing by <MoveNumber {...of} move={move} edit={edit} name="timingMs" label="Timing" unit="ms" digits={1} /> and{' '}
+      <MoveNumber {...of} move={move} edit={edit} name="velocityPercent" label="Velocity" unit="% of velocity," digits={1} />
       <span>
         <MoveNumber {...of} move={move} edit={edit} name="memory" label="Memory" unit={`% ${memoryWord(move.memory)},`} scale={100} />
       </span>

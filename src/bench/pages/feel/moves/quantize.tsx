@@ -12,6 +12,8 @@ const of = { spec: quantizeMove };
 export const quantizeFace: MoveFace<QuantizeMove> = {
   spec: quantizeMove,
   word: 'Quantize',
+  about: 'Pulls hits towards the lines of a grid. In: hits that are off. Out: the same hits nearer to their lines; what lies outside the reach, or within the tolerance, stays as it was played.',
+  also: ['tighten', 'snap', 'correct timing', 'grid'],
   Sentence: ({ move, edit }) => (
     <Words>
       pulls <MoveNumber {...of} move={move} edit={edit} name="strength" label="Strength" unit="%" scale={100} /> of the way to{' '}

@@ -10,6 +10,8 @@ import type { MoveFace } from './face';
 export const swingFace: MoveFace<SwingMove> = {
   spec: swingMove,
   word: 'Swing',
+  about: 'Makes the second of each pair of steps late. In: even steps. Out: long and short ones; the number says how long the first is, as a ratio and in percent.',
+  also: ['shuffle', 'triplet feel'],
   Sentence: SwingSentence,
   picture({ percent, inverse }) {
     const shift = swingShift(1, 2, percent) * 16 * (inverse ? -1 : 1);

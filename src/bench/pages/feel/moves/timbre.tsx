@@ -10,6 +10,8 @@ const of = { spec: timbreMove };
 export const timbreFace: MoveFace<TimbreMove> = {
   spec: timbreMove,
   word: 'Timbre',
+  about: 'Varies how single hits sound: pan, pitch and brightness. In: one and the same sound. Out: strokes that differ as those of a hand do.',
+  also: ['pan', 'pitch', 'brightness', 'round robin'],
   Sentence: ({ move, edit }) => (
     <Words>
       sounds of their own: pan <MoveNumber {...of} move={move} edit={edit} name="pan" label="Pan" unit="%," />

@@ -1,0 +1,16 @@
+import { addMove } from '@/core/commands/moves';
+import { HOUSE_GROOVES } from '@/core/groove/house-grooves';
+import { firstMove } from '@/core/feel/move-spec';
+import { MOST_MOVES } from '@/core/model/feel';
+import type { Groove } from '@/core/model/groove';
+import { say } from '@/ui/notify';
+import type { MoveFace } from '../pages/feel/moves/face';
+import type { BenchStore } from '../store/bench-store';
+
+/** Adds a move behind the others of the feel, and opens it on its page. */
+export function addMoveOf(store: BenchStore, { spec, word }: MoveFace) {
+  const { transport, part, run, setDesk } = store.getState();
+  if (part.feel.moves.length >= MOST_MOVES) return say(`A feel has at most ${MOST_MOVES} moves.`);
+  run(`Add ${word.toLowerCase()}`, (p) => addMove(p, firstMove(spec, p, { loopBars: transport.toBar - transport.fromBar, groove: HOUSE_GROOVES[0] as Groove })));
+  setDesk({ page: 'feel', openMove: store.getState().part.feel.moves.length - 1 });
+}

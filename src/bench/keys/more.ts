@@ -1,0 +1,51 @@
+/** What is found by its words alone, having no key: see FindLine. */
+import { bake } from '@/core/commands/moves';
+import { duplicatesIn, removeHits } from '@/core/commands/hits';
+import { setGhost } from '@/core/commands/marks';
+import { say } from '@/ui/notify';
+import { actOnSelection } from '../actions/act';
+import { addMoveOf } from '../actions/add-move';
+import { openPage } from '../actions/open-page';
+import { MOVE_FACES } from '../pages/feel/moves/all';
+import type { Dialog } from '../store/bench-store';
+import type { KeySpec } from './keys';
+
+const group = 'Pages' as const;
+const section = (page: string, name: string, text: string, also: readonly string[]): KeySpec => ({ keys: [], group, text, also, run: ({ store }) => openPage(store, page, name) });
+const dialog = (which: Dialog, text: string, also: readonly string[]): KeySpec => ({ keys: [], group, text, also, run: ({ store }) => store.getState().setDesk({ dialog: which }) });
+
+export const MORE: readonly KeySpec[] = [
+  ...MOVE_FACES.map(
+    (face): KeySpec => ({ keys: [], group: 'Edit', text: `Add the move ${face.word.toLowerCase()}`, also: face.also, run: ({ store }) => addMoveOf(store, face) }),
+  ),
+  dialog('feels', 'Hear and use a whole feel', ['preset', 'style', 'human', 'humanize']),
+  dialog('learn', 'Learn a groove from these hits', ['extract groove', 'groove template']),
+  dialog('versions', 'Keep a version of the part, compare, go back', ['snapshot', 'as imported', 'revert', 'backup']),
+  dialog('kit', 'Choose what each MIDI key plays', ['key map', 'kit map', 'drum map', 'note map', 'General MIDI']),
+  { keys: [], group: 'Edit', text: 'Write the feel into the hits', also: ['bake', 'freeze', 'commit', 'apply'], run: ({ store }) => store.getState().run('Write the feel into the hits', bake) },
+  { keys: [], group: 'Dynamics', text: 'Make ghosts of the selected hits', also: ['ghost notes', 'soft'], run: ({ store }) => actOnSelection(store, 'Make ghosts:', (p, ids) => setGhost(p, ids, true)) },
+  {
+    keys: [],
+    group: 'Edit',
+    text: 'Merge duplicate hits',
+    also: ['double notes', 'overlap', 'clean up'],
+    run({ store }) {
+      const { part, selection, run } = store.getState();
+      const duplicates = duplicatesIn(part, selection.size > 0 ? selection : new Set(part.hits.map((h) => h.id)));
+      if (duplicates.size === 0) return say('No two hits of a row stand on the same place.');
+      run(`Merge ${duplicates.size} duplicates`, (p) => removeHits(p, duplicates));
+    },
+  },
+  section('hits', 'dynamics', 'Shape velocities: compress, randomize, ramp, accent', ['velocity', 'dynamics', 'compress', 'expand', 'randomize', 'crescendo', 'scale', 'limit']),
+  section('hits', 'placement', 'Nudge hits, set them apart, give them to another line', ['timing', 'nudge', 'flam', 'offset']),
+  section('hits', 'ghosts', 'Suggest ghost notes', ['ghost notes', 'fill in', 'add ghosts']),
+  section('hits', 'ornaments', 'Rolls, flams, drags and echoes', ['roll', 'flam', 'drag', 'ruff', 'delay', 'retrigger', 'expand', 'combine']),
+  section('hits', 'choose', 'Select by rule', ['select off-beats', 'filter', 'random selection', 'every second']),
+  section('hits', 'marks', 'Mark ghosts and chokes, lock, merge', ['lock', 'choke', 'merge']),
+  section('bars', 'order', 'Length, insert, repeat and move bars', ['bars', 'duplicate bars', 'double', 'shorten']),
+  section('bars', 'lines', 'Meter, pickup, and where the lines start', ['time signature', 'meter', 'pickup', 'upbeat', 'downbeat', 'offset']),
+  section('bars', 'cells', 'Rhythm cells', ['pattern', 'euclidean', 'four on the floor', 'backbeat']),
+  section('takes', 'input', 'Choose what is played on, and its latency', ['MIDI input', 'latency', 'pads', 'velocity curve']),
+  section('takes', 'steps', 'Step entry', ['step input', 'step record']),
+  section('takes', 'out', 'Send what is heard to a MIDI device', ['MIDI output', 'external']),
+];
