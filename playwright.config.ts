@@ -22,6 +22,8 @@ export default defineConfig({
   outputDir: 'test-results/playwright',
   use: {
     baseURL: `http://127.0.0.1:${PORT}`,
+    // The legend that the first visit shows was read.
+    storageState: { cookies: [], origins: [{ origin: `http://127.0.0.1:${PORT}`, localStorage: [{ name: 'nod-sway:legend', value: 'read' }] }] },
     viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: '/usr/bin/chromium',

@@ -102,9 +102,9 @@ const OPENED: Readonly<Record<string, (page: Page) => Promise<void>>> = {
     await page.keyboard.press('?');
     await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
   },
-  'the kit map': async (page) => {
+  'the key map': async (page) => {
     await press(page, 'Rows');
-    await page.getByRole('menuitem', { name: 'Kit map …' }).click();
+    await page.getByRole('menuitem', { name: 'Key map …' }).click();
     await expect(page.getByRole('dialog', { name: /^Kit map/ })).toBeVisible();
   },
   'whole feels': async (page) => {

@@ -18,7 +18,7 @@ test('rules choose, add, take away and narrow; the description says what is sele
   // 2 bars: 8 hats, 8 kicks, 4 snares on beats.
   await expect(said).toHaveText('20 on-beat hits');
   await page.getByRole('radio', { name: 'of these' }).click();
-  await page.getByRole('button', { name: 'Closed hat: hear it' }).click();
+  await page.getByRole('button', { name: 'Open Closed hat', exact: true }).click();
   await press(page, 'the open row');
   await expect(said).toHaveText('8 on-beat closed hat hits');
   await page.getByRole('radio', { name: 'add' }).click();
@@ -68,7 +68,7 @@ test('a shape is tried out, kept as one step or put back; locked hits are left a
 test('the distribution: mean and spread are set as a whole, a re-roll keeps them', async ({ page }) => {
   await openMidi(page, 'beat.mid', flatBeat(2).bytes);
   await hitsPage(page);
-  await page.getByRole('button', { name: 'Closed hat: hear it' }).click();
+  await page.getByRole('button', { name: 'Open Closed hat', exact: true }).click();
   await page.keyboard.press('a');
   await page.getByRole('button', { name: /^re-roll/ }).click();
   await press(page, 'Keep');
@@ -179,10 +179,10 @@ test('rows: rename, reorder by dragging, key, wrong names put right, merge, hide
   expect(await rows()).toEqual(['hat-closed', 'Tin bucket', 'kick']);
 
   // The kick's name is dragged above the snare's.
-  const kick = (await page.getByRole('button', { name: 'Kick: hear it' }).boundingBox())!;
-  const snare = (await page.getByRole('button', { name: 'Tin bucket: hear it' }).boundingBox())!;
+  const kick = (await page.getByRole('button', { name: 'Open Kick', exact: true }).boundingBox())!;
+  const snare = (await page.getByRole('button', { name: 'Open Tin bucket', exact: true }).boundingBox())!;
   await page.mouse.move(kick.x + 20, kick.y + 10);
-  await expect(page.getByRole('button', { name: 'Kick: hear it' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Open Kick', exact: true })).toBeVisible();
   await page.mouse.down();
   await page.mouse.move(kick.x + 20, kick.y - 20, { steps: 4 });
   await page.mouse.move(snare.x + 20, snare.y + 4, { steps: 8 });
@@ -212,7 +212,7 @@ test('rows: rename, reorder by dragging, key, wrong names put right, merge, hide
   expect(await rows()).toEqual(['hat-closed', 'cowbell', 'Tin bucket']);
   await press(page, 'Rows');
   await page.getByRole('menuitemcheckbox', { name: 'Hide empty rows' }).click();
-  await expect(page.getByRole('button', { name: 'Cowbell: hear it' })).toBeHidden();
+  await expect(page.getByRole('button', { name: 'Open Cowbell', exact: true })).toBeHidden();
 });
 
 test('kit maps: a file with wrong names is put right, kept, exported, brought in, and played on another kit', async ({ page }) => {
@@ -222,15 +222,15 @@ test('kit maps: a file with wrong names is put right, kept, exported, brought in
   const rows = () => page.evaluate(() => window.nodSway!.bench().part.rows.map((r) => r.voice));
   expect(await rows()).toEqual(['bongo-high', 'bongo-low', 'conga-low']);
   await press(page, 'Rows');
-  await page.getByRole('menuitem', { name: 'Kit map …' }).click();
+  await page.getByRole('menuitem', { name: 'Key map …' }).click();
   const galley = page.getByRole('list', { name: 'Our kit maps' }).getByRole('listitem').filter({ hasText: 'Galley pads' });
   await galley.getByRole('button', { name: 'read the keys by it' }).click();
   expect(await rows()).toEqual(['hat-closed', 'snare', 'kick']);
   await page.getByRole('combobox', { name: 'Voice of key 64' }).click();
   await page.getByRole('option', { name: 'Ride', exact: true }).click();
   expect(await rows()).toEqual(['ride', 'snare', 'kick']);
-  await page.getByLabel('Name for this kit map').fill('Hold sheet');
-  await press(page, 'Keep this kit map');
+  await page.getByLabel('Name for this key map').fill('Hold sheet');
+  await press(page, 'Keep this key map');
   await expect(page.getByRole('list', { name: 'Your kit maps' }).getByRole('listitem').filter({ hasText: 'Hold sheet' })).toBeVisible();
   const waiting = page.waitForEvent('download');
   await press(page, 'Export it');

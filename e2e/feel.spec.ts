@@ -16,6 +16,7 @@ async function setNumber(page: Page, name: string, value: number): Promise<void>
 /** Rows by checkbox in the scope of the open move. */
 async function scopeTo(page: Page, ...rows: string[]): Promise<void> {
   await page.getByRole('button', { name: /^Scope: / }).click();
+  await press(page, 'none');
   for (const row of rows) await page.getByRole('checkbox', { name: row, exact: true }).check();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toBeHidden();
@@ -127,7 +128,7 @@ test('made human with three moves for different rows, swept while it plays, comp
   expect(notesOf(await exportMidi(page))).toEqual(expected(60));
 
   // Baked in: the same notes, no moves; one undo brings the feel back.
-  await press(page, 'Bake in');
+  await press(page, 'Write into the hits');
   expect(await moves(page)).toEqual([]);
   expect(notesOf(await exportMidi(page))).toEqual(expected(60));
   expect(notesOf(await exportMidi(page, 'part', 'written'))).toEqual(expected(60));
@@ -159,7 +160,7 @@ test('60 % in odd bars and 70 % in even ones; a scope is taken from the selectio
   await page.getByRole('button', { name: /^Scope: / }).click();
   await press(page, 'everything');
   await press(page, 'point at them');
-  await page.getByRole('button', { name: 'Closed hat: hear it' }).click();
+  await page.getByRole('button', { name: 'Open Closed hat', exact: true }).click();
   const ruler = await page.evaluate(() => {
     window.nodSway!.bench().setView({ scroll: (2 * 4 * 80640) as never });
     return (document.querySelector('[data-testid=stems]') as HTMLElement).getBoundingClientRect().toJSON() as { x: number; y: number };

@@ -14,7 +14,7 @@ const card = (page: Page, name: string) => page.getByRole('button', { name: `Cho
 async function openGrooves(page: Page, part?: string): Promise<void> {
   await openShelf(page);
   await page.goto(part ? `/grooves?part=${part}` : '/grooves');
-  await expect(card(page, 'Hold')).toBeVisible();
+  await expect(card(page, 'Lower Hold')).toBeVisible();
   if (part) await expect(page.getByRole('list', { name: 'Rows' })).toBeVisible();
 }
 
@@ -168,7 +168,7 @@ test('heard by one click while the loop goes on, on the neutral pattern and on a
 
 test('shaped by hand: a drag leans, keys level, the first change copies one of ours; smoothed, mirrored, undone', async ({ page }) => {
   await openGrooves(page);
-  const steps = async () => (await own(page)).find((g) => g.name === 'Hold 2')?.steps.map((s) => [s.offset, s.level]);
+  const steps = async () => (await own(page)).find((g) => g.name === 'Lower Hold 2')?.steps.map((s) => [s.offset, s.level]);
   const stem = page.getByRole('slider', { name: 'Step 2 &', exact: true });
   const box = (await stem.boundingBox())!;
   const picture = (await page.getByTestId('hand-picture').boundingBox())!;
@@ -177,7 +177,7 @@ test('shaped by hand: a drag leans, keys level, the first change copies one of o
   await page.mouse.move(box.x + box.width / 2 + 7, box.y + 81, { steps: 4 });
   await expect(page.getByTestId('step-readout')).toContainText('2 &:');
   await page.mouse.up();
-  await expect(handName(page)).toHaveText('Hold 2');
+  await expect(handName(page)).toHaveText('Lower Hold 2');
   // 400 of 420 units of width for 16 steps, drawn threefold; Hold leans the "& of 2" by 2 %.
   const unit = picture.width / 420;
   expect((await steps())![6]![0]).toBeCloseTo(0.02 + 7 / unit / 25 / 3, 6);
@@ -198,7 +198,7 @@ test('shaped by hand: a drag leans, keys level, the first change copies one of o
   expect(await own(page)).toEqual([]);
   await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled();
   await press(page, 'Redo');
-  await expect(handName(page)).toHaveText('Hold 2');
+  await expect(handName(page)).toHaveText('Lower Hold 2');
 });
 
 test('dropped onto a row and onto a part; taken off; renamed, tagged, found, deleted, put back', async ({ page }) => {
@@ -214,10 +214,10 @@ test('dropped onto a row and onto a part; taken off; renamed, tagged, found, del
     await drawn(page);
     await page.mouse.up();
   };
-  await drop('Hold', '[data-row=snare]');
-  await expect.poll(moves).toEqual([['Hold', ['snare']]]);
+  await drop('Lower Hold', '[data-row=snare]');
+  await expect.poll(moves).toEqual([['Lower Hold', ['snare']]]);
   await drop('Ballast', '[data-testid=whole-part]');
-  await expect.poll(moves).toEqual([['Hold', ['snare']], ['Ballast', null]]);
+  await expect.poll(moves).toEqual([['Lower Hold', ['snare']], ['Ballast', null]]);
   await drop('Tide Race', '[data-row=snare]');
   await expect.poll(moves).toEqual([['Tide Race', ['snare']], ['Ballast', null]]);
   await press(page, 'Take Ballast off the part');
@@ -237,7 +237,7 @@ test('dropped onto a row and onto a part; taken off; renamed, tagged, found, del
   await page.getByLabel(/^Tags/).press('Enter');
   await press(page, 'lazy');
   await expect(card(page, 'Bowsprit')).toBeVisible();
-  await expect(card(page, 'Hold')).toHaveCount(0);
+  await expect(card(page, 'Lower Hold')).toHaveCount(0);
   await press(page, 'Duplicate');
   await expect(card(page, 'Bowsprit 2')).toBeVisible();
   await press(page, 'Delete');

@@ -88,7 +88,7 @@ test('the wheel scrolls time and zooms around the pointer; the lens changes what
     return s.headX - s.footX;
   };
   const at20 = await aside();
-  await page.getByRole('combobox', { name: 'Lens' }).click();
+  await page.getByRole('combobox', { name: 'Lean scale' }).click();
   await page.getByRole('option', { name: '10 ms' }).click();
   await drawn(page);
   expect(await aside()).toBeCloseTo(2 * at20, 1);

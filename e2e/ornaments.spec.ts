@@ -96,10 +96,10 @@ test('a roll with a falling ramp, a flam, an echo: the same strokes in the table
 
   // Written out they are plain hits with the same notes; gathered, a roll and a flam again.
   await page.keyboard.press('Control+a');
-  await press(page, 'write out');
+  await press(page, 'expand to hits');
   expect(await page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.ornament).length)).toBe(0);
   expect(notesOf(await exportMidi(page))).toEqual(expected);
-  await press(page, 'gather');
+  await press(page, 'combine into one');
   expect(await page.evaluate(() => window.nodSway!.bench().part.hits.flatMap((h) => (h.ornament ? [h.ornament.kind] : [])).sort())).toEqual(expect.arrayContaining(['flam', 'roll']));
 });
 

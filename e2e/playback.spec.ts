@@ -85,16 +85,16 @@ test('a loop of bars plays those bars alone; muting, soloing and silence say wha
   const last = page.getByRole('spinbutton', { name: 'Last bar of the loop in of 8' });
   await last.fill('2');
   await last.press('Enter');
-  await page.getByRole('button', { name: 'Hear Kick alone' }).click();
+  await page.getByRole('button', { name: 'Solo Kick' }).click();
   await play(page);
   await passOf(page, 2);
   const ids = new Set((await heard(page)).map((h) => h.id));
   // Bar 2 of the strut has kicks at steps 0, 3, 8 and 14: ticks from 4 quarters on.
   expect([...ids].sort()).toEqual([0, 3, 8, 14].map((s) => `36@${4 * 80640 + s * 20160}`).sort());
 
-  await page.getByRole('button', { name: 'Silence Kick' }).click();
+  await page.getByRole('button', { name: 'Mute Kick' }).click();
   await expect(page.getByTestId('silence')).toContainText('The rows that are heard alone have no hits here');
-  await page.getByRole('button', { name: 'Hear Kick alone' }).click();
+  await page.getByRole('button', { name: 'Solo Kick' }).click();
   await expect(page.getByTestId('silence')).toBeHidden();
 });
 
@@ -125,10 +125,10 @@ test('a voice is heard from its row’s name, and selecting a stem sounds it', a
       const { samples } = await window.nodSway!.engine.capture(2);
       return samples.reduce((m, s) => Math.max(m, Math.abs(s)), 0);
     });
-  await page.getByRole('button', { name: 'Cowbell: hear it' }).click();
+  await page.getByRole('button', { name: 'Open Cowbell', exact: true }).click();
   await page.waitForFunction(() => window.nodSway!.engine.status === 'ready');
   const listening = peak();
-  await page.getByRole('button', { name: 'Cowbell: hear it' }).click();
+  await page.getByRole('button', { name: 'Open Cowbell', exact: true }).click();
   expect(await listening).toBeGreaterThan(0.05);
   const second = peak();
   await clickStem(page, await stemOf(page, 'snare', 0));

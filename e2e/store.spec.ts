@@ -29,7 +29,7 @@ test('a forbidden store: all works in memory, says so, and can be exported', asy
   await expect(page.getByTestId('store-notice')).toContainText('work is kept until this tab is closed');
   await importMidi(page, 'beat.mid', beat.bytes);
   await expect(page.getByTestId('store-notice')).toContainText('work is kept until this tab is closed');
-  await page.getByRole('button', { name: 'I see' }).click();
+  await page.getByRole('button', { name: 'Dismiss' }).click();
   await softer(page);
   await expect(page.getByTestId('save-state')).toHaveText('kept in this tab only');
   expect(notesOf(await exportMidi(page)).find(([, k]) => k === 38)![2]).toBe(99);

@@ -55,7 +55,7 @@ try {
   // A shape that is tried out on the off-beat hats.
   await open('demo-gangway-strut');
   await page.getByRole('tab', { name: /^Hits/ }).click();
-  await page.getByRole('button', { name: 'Closed hat: hear it' }).click();
+  await page.getByRole('button', { name: 'Open Closed hat', exact: true }).click();
   await page.getByRole('button', { name: 'Choose' }).click();
   await page.getByRole('button', { name: 'off-beats', exact: true }).click();
   await page.getByRole('radio', { name: 'of these' }).click();
@@ -76,7 +76,7 @@ try {
   await page.keyboard.press('x');
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Rows', exact: true }).click();
-  await page.getByRole('menuitem', { name: 'Kit map …' }).click();
+  await page.getByRole('menuitem', { name: 'Key map …' }).click();
   await page.getByRole('dialog').waitFor();
   await shot('kit');
 
@@ -130,7 +130,7 @@ try {
   await press('Choose Parade Rest');
   await page.getByRole('tab', { name: 'Compare' }).click();
   await page.getByRole('combobox', { name: 'Compare with' }).click();
-  await page.getByRole('option', { name: 'Hold', exact: true }).click();
+  await page.getByRole('option', { name: 'Lower Hold', exact: true }).click();
   await page.getByTestId('difference').waitFor();
   await shot('grooves');
   await press('Learn');

@@ -22,11 +22,11 @@ import { TopBar } from './chrome/TopBar';
 const TouchPad = dynamic(() => import('./stems/TouchPad').then((m) => m.TouchPad), { ssr: false });
 const PadStrip = dynamic(() => import('./pages/takes/PadStrip'), { ssr: false });
 const HitTable = dynamic(() => import('./stems/HitTable'), { ssr: false });
-const KeysDialog = dynamic(() => import('./dialogs/KeysDialog').then((m) => m.KeysDialog), { ssr: false });
+const KeysDialog = dynamic(() => import('./keys/KeysDialog').then((m) => m.KeysDialog), { ssr: false });
 const FeelsDialog = dynamic(() => import('./dialogs/FeelsDialog').then((m) => m.FeelsDialog), { ssr: false });
 const VersionsDialog = dynamic(() => import('./dialogs/VersionsDialog'), { ssr: false });
 const LearnFromBench = dynamic(() => import('./dialogs/LearnFromBench'), { ssr: false });
-const FindLine = dynamic(() => import('./chrome/FindLine'), { ssr: false });
+const FindLine = dynamic(() => import('./keys/FindLine'), { ssr: false });
 const KitDialog = dynamic(() => import('./dialogs/KitDialog').then((m) => m.KitDialog), { ssr: false });
 
 /** One part: rows in the middle, transport and compare on top, one side panel, the phrase strip below. */

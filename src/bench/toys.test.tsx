@@ -22,7 +22,7 @@ import { SidePanel } from './chrome/SidePanel';
 import { offeredOf, optionsOf } from './dialogs/export/all';
 import type { ExporterSpec } from './dialogs/export/exporter';
 import { keyOf, type Context, type KeySpec } from './keys/keys';
-import { KeySheet } from './dialogs/KeysDialog';
+import { KeySheet } from './keys/KeysDialog';
 import type { PageSpec } from './pages/all';
 import { MOVE_FACES } from './pages/feel/moves/all';
 import { faceOf, MoveNumber, Words, type MoveFace } from './pages/feel/moves/face';

@@ -1,20 +1,27 @@
 'use client';
 
-import { ChevronsRight, CircleHelp, ZoomIn, ZoomOut } from 'lucide-react';
+import { ChevronsRight, MoveHorizontal, Split, ZoomIn, ZoomOut } from 'lucide-react';
 import { useEffect, useRef, type PointerEvent } from 'react';
 import type { PhraseBar } from '@/core/analysis/phrase';
 import { meterMapOf } from '@/core/part/part-time';
 import { IconButton } from '@/ui/Button';
+import { Help } from '@/ui/Help';
 import { axisOf, tickOf } from '../stems/geometry/axis';
-import { cellWidth, drawPhrase } from '../stems/drawing/draw-phrase';
+import { phraseStems } from '../stems/geometry/phrase-stems';
+import { cellWidth, drawPhrase, STEMS_ROOM } from '../stems/drawing/draw-phrase';
 import { onThemeChange, readPalette } from '../stems/drawing/palette';
 import { useBenchStore } from '../store/context';
+import { performanceOf } from '../store/derived';
 import { same, stripInputs } from '../store/inputs';
 import { showBars, zoomAt } from '../actions/view-control';
 import type { BenchStore } from '../store/bench-store';
 import { stemsFacts } from '../store/stems-facts';
 
 const HEIGHT = 64;
+
+const ABOUT =
+  'Each bar of the part. Bars that are alike have one letter, and are drawn paler from their second time on; a question mark stands over a bar with hits between two lines; the small mark beneath says whether a bar is early (left) or late (right) as a whole. A drag chooses the loop, a click goes there, a double-click shows everything.';
+
 /** First and last bar in view, with fractions. */
 function barsInView(store: BenchStore): [number, number] {
   const state = store.getState();
@@ -52,7 +59,9 @@ export function PhraseStrip() {
       g.setTransform(ratio, 0, 0, ratio, 0, 0);
       const state = store.getState();
       const { transport, part, whole } = state;
-      drawPhrase(g, palette, { bars: whole?.phrase ?? blankPhrase(part.bars), width, height: HEIGHT, loop: transport.loop ? [transport.fromBar, transport.toBar] : null, window: barsInView(store) });
+      const bars = whole?.phrase ?? blankPhrase(part.bars);
+      const stems = whole && cellWidth(bars.length, width) >= STEMS_ROOM ? phraseStems(whole.part, performanceOf(whole.part)) : [];
+      drawPhrase(g, palette, { bars, stems, width, height: HEIGHT, loop: transport.loop ? [transport.fromBar, transport.toBar] : null, window: barsInView(store) });
     };
     const ask = () => {
       pending ||= requestAnimationFrame(draw);
@@ -113,21 +122,25 @@ export function PhraseStrip() {
 
   return (
     <div className="flex items-stretch border-t border-line">
-      <div className="flex w-[184px] shrink-0 flex-col justify-center pl-3">
+      <div className="flex w-[184px] shrink-0 flex-col justify-center pl-3 low:w-[150px]">
         <span className="text-xs text-faint">whole part</span>
         <div className="-ml-1 flex">
-          <IconButton label="Smaller" onClick={() => zoom(1 / 1.5)}>
+          <IconButton label="Zoom out" size="small" onClick={() => zoom(1 / 1.5)}>
             <ZoomOut size={16} />
           </IconButton>
-          <IconButton label="Larger" onClick={() => zoom(1.5)}>
+          <IconButton label="Zoom in" size="small" onClick={() => zoom(1.5)}>
             <ZoomIn size={16} />
           </IconButton>
-          <IconButton label="Next different bar" onClick={() => jump((b) => phrase()[b]?.shape !== phrase()[b - 1]?.shape)}>
+          <IconButton label="Fit all bars" hint="All bars at once" size="small" onClick={() => showBars(store, 0, store.getState().part.bars, stemsFacts(store).width)}>
+            <MoveHorizontal size={16} />
+          </IconButton>
+          <IconButton label="Next different bar" size="small" onClick={() => jump((b) => phrase()[b]?.shape !== phrase()[b - 1]?.shape)}>
             <ChevronsRight size={16} />
           </IconButton>
-          <IconButton label="Next bar with doubtful hits" onClick={() => jump((b) => (phrase()[b]?.doubtful ?? 0) > 0)}>
-            <CircleHelp size={16} />
+          <IconButton label="Next bar with doubtful hits" size="small" onClick={() => jump((b) => (phrase()[b]?.doubtful ?? 0) > 0)}>
+            <Split size={16} />
           </IconButton>
+          <Help about="the whole part" text={ABOUT} />
         </div>
       </div>
       <canvas

@@ -11,7 +11,7 @@ import { HoldButton } from '@/ui/HoldButton';
 import { NumberField } from '@/ui/NumberField';
 import { ThemeToggle } from '@/ui/ThemeToggle';
 import { useIsPlaying } from '@/ui/use-engine';
-import { keyText } from '../keys/key-text';
+import { keyText } from '../words/key-text';
 import type { Playback } from '../playback/use-playback';
 import { useBench, useBenchStore } from '../store/context';
 import { useImported } from '../store/use-imported';

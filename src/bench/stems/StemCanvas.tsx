@@ -4,6 +4,7 @@ import dynamic from 'next/dynamic';
 import { useEffect, useRef, useState, type MouseEvent } from 'react';
 import type { MenuPlace } from '@/ui/menu-place';
 import type { Playback } from '../playback/use-playback';
+import { useRecorded } from '../recording/context';
 import { useBench, useBenchStore } from '../store/context';
 import { same, sceneInputs } from '../store/inputs';
 import { followPlayhead, fitView, wheelView } from '../actions/view-control';
@@ -123,10 +124,17 @@ export function StemCanvas({ playback }: { playback: Playback }) {
     <div ref={box} onContextMenu={onContextMenu} data-testid="stems" className="relative min-w-0 flex-1 cursor-default touch-none overflow-hidden select-none" role="img" aria-label="The hits of the part" aria-describedby="stems-status">
       <canvas ref={paper} className="absolute inset-0 size-full" />
       <canvas ref={glass} className="pointer-events-none absolute inset-0 size-full" />
+      <RecordingFrame />
       <SelectionStatus />
       {menu && <StemsMenu at={menu} onClose={() => setMenu(null)} />}
     </div>
   );
+}
+
+/** While it records the hits stand in a plum frame. */
+function RecordingFrame() {
+  const recording = useRecorded((s) => s.phase === 'recording' || s.phase === 'counting');
+  return recording ? <div data-testid="recording-frame" className="pointer-events-none absolute inset-0 border-[3px] border-accent" /> : null;
 }
 
 /** Tells a screen reader what is selected. */

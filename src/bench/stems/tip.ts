@@ -1,9 +1,8 @@
 import { labelOfRow } from '@/core/commands/rows';
-import type { Hit } from '@/core/model/part';
+import type { Hit, Part } from '@/core/model/part';
 import { causesOf, type Cause } from '@/core/perform/causes';
-import type { Part } from '@/core/model/part';
-import { MOVE_FACES } from '../pages/feel/moves/all';
 import { leanText, placeText } from '../words/describe';
+import { MOVE_WORDS } from '../words/move-words';
 import type { BenchStore } from '../store/bench-store';
 import type { BenchScene } from './geometry/scene';
 import type { Stem } from './geometry/stems';
@@ -42,5 +41,5 @@ function causeText(part: Part, { of, ms }: Cause): string {
   if (of === 'written') return `${size} as written`;
   if (of === 'hand') return `${size} by hand`;
   const kind = part.feel.moves[of]?.kind;
-  return `${size} ${MOVE_FACES.find((f) => f.spec.kind === kind)?.word.toLowerCase() ?? kind ?? ''}`;
+  return `${size} ${kind ? MOVE_WORDS[kind].toLowerCase() : ''}`;
 }

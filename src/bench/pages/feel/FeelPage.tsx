@@ -12,7 +12,7 @@ import { NumberField } from '@/ui/NumberField';
 import { Range } from '@/ui/Range';
 import type { ItemDrag } from '@/ui/sortable';
 import { useSortable } from '@/ui/use-sortable';
-import { addMoveOf } from '../../actions/add-move';
+import { addMoveOf } from './add-move';
 import { useBench, useBenchStore, useBenchSwept } from '../../store/context';
 import { calmPart } from '../../store/derived';
 import { useSweep } from '../../store/use-sweep';

@@ -1,32 +1,51 @@
 'use client';
 
-import { useStored } from '@/storage/use-stored';
+import { ChevronDown } from 'lucide-react';
+import { Popover } from 'radix-ui';
 import type { GrooveMove } from '@/core/model/feel';
 import type { Groove } from '@/core/model/groove';
-import { houseId, HOUSE_GROOVES } from '@/core/groove/house-grooves';
+import { GROOVE_FAMILIES } from '@/core/groove/house-grooves';
+import { GroovePicture } from '@/grooves/pictures/GroovePicture';
 import { grooveStore, type KeptGroove } from '@/storage/groove-store';
-import { Picker } from '@/ui/Picker';
+import { useStored } from '@/storage/use-stored';
+import { usePlaybackOf } from '../../playback/context';
 import type { Edit } from './edit';
 
 const NONE: KeptGroove[] = [];
-/** The move's own groove, where it is none of those that are offered. */
-const OWN = 'move';
 
-/** Which groove a template move plays like: the user's own, then ours. */
+/** Which groove a move plays like: the user's own, then ours by family, as pictures that are heard by a click; closing the list keeps the last. */
 export function GrooveOfMove({ move, edit }: { move: GrooveMove; edit: Edit }) {
+  const playback = usePlaybackOf();
   const kept = useStored(() => grooveStore.list().catch(() => NONE), []) ?? NONE;
-  const offered = [...kept.map((k) => ({ id: k.id, groove: k.groove })), ...HOUSE_GROOVES.map((groove) => ({ id: houseId(groove.name), groove }))];
-  const same = (groove: Groove): boolean => groove === move.groove || (groove.name === move.groove.name && JSON.stringify(groove) === JSON.stringify(move.groove));
-  const value = offered.find((o) => same(o.groove))?.id ?? OWN;
+  const families = [...(kept.length > 0 ? [{ name: 'Yours', grooves: kept.map((k) => k.groove) }] : []), ...GROOVE_FAMILIES.map((f) => ({ name: f.name, grooves: f.grooves.map((g) => g.groove) }))];
+  const isChosen = (groove: Groove): boolean => groove === move.groove || (groove.name === move.groove.name && JSON.stringify(groove) === JSON.stringify(move.groove));
+  const hear = (groove: Groove) => {
+    edit.sweep({ groove });
+    if (!playback.engine.isPlaying) playback.toggle();
+  };
   return (
-    <Picker
-      label="Groove"
-      value={value}
-      choices={[...(value === OWN ? [{ value: OWN, text: move.groove.name }] : []), ...offered.map((o) => ({ value: o.id, text: o.groove.name }))]}
-      onChange={(id) => {
-        const chosen = offered.find((o) => o.id === id);
-        if (chosen) edit.set(`Play like ${chosen.groove.name}`, { groove: chosen.groove });
-      }}
-    />
+    <Popover.Root onOpenChange={(open) => !open && edit.done()}>
+      <Popover.Trigger aria-label={`Groove: ${move.groove.name}`} className="inline-flex items-center gap-1 rounded border-b border-strong px-1 leading-6 hover:bg-sunk">
+        {move.groove.name} <ChevronDown size={13} className="text-faint" />
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content side="left" align="start" sideOffset={14} collisionPadding={8} aria-label="Grooves" className="z-50 max-h-[min(620px,var(--radix-popover-content-available-height))] w-[min(420px,92vw)] overflow-auto rounded-md border border-strong bg-surface p-4 shadow-md">
+          <p className="mb-2 text-sm text-faint">A click lets the part be heard with one.</p>
+          {families.map((family) => (
+            <section key={family.name} aria-label={family.name} className="mb-3">
+              <h4 className="mb-1 text-sm text-faint">{family.name}</h4>
+              <div className="grid grid-cols-2 gap-1.5">
+                {family.grooves.map((groove) => (
+                  <button key={groove.name} type="button" aria-pressed={isChosen(groove)} onClick={() => hear(groove)} className="rounded-md border border-line px-2 pt-1 pb-0.5 text-left hover:border-strong hover:bg-sunk aria-pressed:border-accent aria-pressed:bg-chosen">
+                    <GroovePicture groove={groove} width={170} height={38} />
+                    <span className="block truncate text-sm">{groove.name}</span>
+                  </button>
+                ))}
+              </div>
+            </section>
+          ))}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
   );
 }

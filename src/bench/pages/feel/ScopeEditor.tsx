@@ -1,7 +1,7 @@
 'use client';
 
 import { Popover } from 'radix-ui';
-import { memo, type ReactNode } from 'react';
+import { memo, useState, type ReactNode } from 'react';
 import type { Scope } from '@/core/model/feel';
 import { scopeOfHits } from '@/core/feel/scope-of-hits';
 import { labelOfRow } from '@/core/commands/rows';
@@ -57,21 +57,31 @@ export const ScopeEditor = memo(function ScopeEditor({ index, edit }: Props) {
     if (selection.size === 0) return say('Select the hits that the move is for, then press this again.');
     onChange(scopeOfHits(now, selection, view.grid));
   };
-  const voices = new Set(scope.voices ?? []);
+  // Without a choice all rows are meant, and all are ticked. The last one cannot be taken away.
+  const [cleared, setCleared] = useState(false);
+  const voices = new Set(cleared ? [] : (scope.voices ?? part.rows.map((r) => r.voice)));
   const toggle = (voice: string) => {
     const next = new Set(voices);
     if (!next.delete(voice)) next.add(voice);
-    set({ voices: next.size === 0 || next.size === part.rows.length ? undefined : [...next] });
+    if (next.size === 0) return;
+    setCleared(false);
+    choose([...next]);
   };
+  const choose = (next: string[]) => set({ voices: next.length === part.rows.length ? undefined : next });
   const bars = scope.bars;
   const steps = scope.steps;
   return (
-    <Popover.Root onOpenChange={(open) => !open && edit.done()}>
+    <Popover.Root
+      onOpenChange={(open) => {
+        if (open) return setCleared(false);
+        edit.done();
+      }}
+    >
       <Popover.Trigger className="rounded border-b border-strong px-1 text-left hover:bg-sunk" aria-label={`Scope: ${scopeWords(part, scope)}`}>
         {scopeWords(part, scope)}
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content sideOffset={4} aria-label="Scope of the move" className="z-50 max-h-[70vh] w-[300px] space-y-3 overflow-auto rounded-md border border-strong bg-surface p-4 shadow-md">
+        <Popover.Content side="left" align="start" sideOffset={14} collisionPadding={8} aria-label="Scope of the move" className="z-50 max-h-[min(560px,var(--radix-popover-content-available-height))] w-[300px] space-y-3 overflow-auto rounded-md border border-strong bg-surface p-4 shadow-md">
           <div className="flex flex-wrap gap-1">
             <Button size="small" onClick={fromSelection}>take the selection’s</Button>
             <Popover.Close asChild>
@@ -81,14 +91,22 @@ export const ScopeEditor = memo(function ScopeEditor({ index, edit }: Props) {
           </div>
           <Group label="Rows">
             {part.rows.map((r) => (
-              <label key={r.voice} className="mr-2 inline-flex items-center gap-1">
+              <label key={r.voice} className="mr-2 inline-flex items-center gap-1 whitespace-nowrap" >
                 <input type="checkbox" className="accent-accent" checked={voices.has(r.voice)} onChange={() => toggle(r.voice)} />
                 {labelOfRow(part, r.voice)}
               </label>
             ))}
-            <Button size="small" disabled={voices.size === 0} title="Every row but these" onClick={() => set({ voices: part.rows.map((r) => r.voice).filter((v) => !voices.has(v)) })}>
-              all others
-            </Button>
+            <span className="inline-flex gap-1">
+              <Button size="small" disabled={!scope.voices && !cleared} onClick={() => { setCleared(false); set({ voices: undefined }); }}>
+                all
+              </Button>
+              <Button size="small" disabled={cleared} title="Tick anew, from none" onClick={() => setCleared(true)}>
+                none
+              </Button>
+              <Button size="small" disabled={!scope.voices} title="Every row but these" onClick={() => choose(part.rows.map((r) => r.voice).filter((v) => !voices.has(v)))}>
+                all others
+              </Button>
+            </span>
           </Group>
           <Group label="Bars">
             <Picker

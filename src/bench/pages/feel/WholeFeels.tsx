@@ -5,7 +5,7 @@ import { setFeel } from '@/core/commands/moves';
 import type { Feel } from '@/core/model/feel';
 import { READY_FEELS } from '@/core/moves/ready-feels';
 import { Button } from '@/ui/Button';
-import { TrialButtons } from '../../chrome/TrialButtons';
+import { TrialButtons } from '../TrialButtons';
 import { usePlaybackOf } from '../../playback/context';
 import { useBench, useBenchStore } from '../../store/context';
 import { useFeels } from '../../store/use-feels';

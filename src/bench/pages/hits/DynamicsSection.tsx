@@ -12,7 +12,7 @@ import { Picker } from '@/ui/Picker';
 import { Section } from '@/ui/Section';
 import { useBench } from '../../store/context';
 import { calmPart, shownHits } from '../../store/derived';
-import { TrialButtons } from '../../chrome/TrialButtons';
+import { TrialButtons } from '../TrialButtons';
 import { useTrial } from '../../store/use-sweep';
 import { firstShape, SHAPE_KINDS, SHAPE_WORDS, shapeLabel, type OfferedKind } from './shape-kinds';
 import { ShapeSentence } from './ShapeSentence';

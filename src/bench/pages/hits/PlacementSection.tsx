@@ -22,7 +22,7 @@ import { clearNudges, mirrorSelection, nudgeSelection, setSelectionApart } from 
 import { useBench, useBenchStore } from '../../store/context';
 import { calmPart, performanceOf, shownHits } from '../../store/derived';
 import { NUDGE_UNITS, type NudgeUnit } from '../../store/tools';
-import { TrialButtons } from '../../chrome/TrialButtons';
+import { TrialButtons } from '../TrialButtons';
 import { useTrial } from '../../store/use-sweep';
 
 /** Where the selected hits stand against the grid, by hand: in ms and in % of a step. */

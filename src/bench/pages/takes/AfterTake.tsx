@@ -17,7 +17,7 @@ import { showError } from '@/ui/notify';
 import { useRecorded, useRecording } from '../../recording/context';
 import { useBench, useBenchStore } from '../../store/context';
 import { calmPart } from '../../store/derived';
-import { TrialButtons } from '../../chrome/TrialButtons';
+import { TrialButtons } from '../TrialButtons';
 import { useTrial } from '../../store/use-sweep';
 import { tightnessWords } from './words';
 

@@ -10,7 +10,8 @@ export interface Axis {
 /** Room left of the first line, so that early heads of beat 1 are not cut off. */
 export const LEFT_MARGIN = 28;
 
-export const MIN_PIXELS_PER_QUARTER = 1;
+/** So small that a thousand bars are in sight. */
+export const MIN_PIXELS_PER_QUARTER = 0.1;
 export const MAX_PIXELS_PER_QUARTER = 640;
 
 export const axisOf = (view: Pick<View, 'scroll' | 'pixelsPerQuarter'>): Axis => ({ scroll: view.scroll, pixelsPerTick: view.pixelsPerQuarter / TICKS_PER_QUARTER });

@@ -5,6 +5,7 @@ import { accentsMove } from '@/core/moves/accents';
 import type { GridName } from '@/core/time/grid';
 import { LevelStems } from '@/ui/LevelStems';
 import { Picker } from '@/ui/Picker';
+import { MOVE_WORDS } from '../../../words/move-words';
 import type { Edit } from '../edit';
 import { limit, PLACES } from './small-stems';
 import { MoveGrid, MoveNumber, Seed, Words, type MoveFace } from './face';
@@ -54,7 +55,7 @@ function Accents({ move, edit }: { move: AccentsMove; edit: Edit }) {
 
 export const accentsFace: MoveFace<AccentsMove> = {
   spec: accentsMove,
-  word: 'Accents',
+  word: MOVE_WORDS.accents,
   about: 'Gives each place of the bar a level. In: even velocities. Out: louder and softer ones by where they stand; contrast, floor and ceiling shape the whole.',
   also: ['dynamics', 'velocity pattern', 'levels'],
   Sentence: Accents,

@@ -3,6 +3,7 @@
 import type { ApartGroup, ApartMove } from '@/core/model/feel';
 import { apartMove } from '@/core/moves/apart';
 import { Button } from '@/ui/Button';
+import { MOVE_WORDS } from '../../../words/move-words';
 import { LEVEL, limit, WIDTH } from './small-stems';
 import { MoveNumber, Seed, Words, type MoveFace } from './face';
 
@@ -17,7 +18,7 @@ function swapped<T>(list: readonly T[], i: number): T[] {
 
 export const apartFace: MoveFace<ApartMove> = {
   spec: apartMove,
-  word: 'Set apart',
+  word: MOVE_WORDS.apart,
   about: 'Sets apart what would sound at the very same moment, as two hands and a foot do. In: hits that fall together. Out: one after the other by a few ms, in this order.',
   also: ['spread', 'unison', 'flam'],
   Sentence: ({ move, edit }) => (

@@ -2,13 +2,14 @@
 
 import type { GrooveMove } from '@/core/model/feel';
 import { grooveMove } from '@/core/moves/groove';
+import { MOVE_WORDS } from '../../../words/move-words';
 import { GrooveOfMove } from '../GrooveOfMove';
 import { LEVEL, limit, PLACES } from './small-stems';
 import { MoveNumber, Words, type MoveFace } from './face';
 
 export const grooveFace: MoveFace<GrooveMove> = {
   spec: grooveMove,
-  word: 'Groove',
+  word: MOVE_WORDS.groove,
   about: 'Plays like a groove: each step of it has a lean and a level. In: hits on the grid. Out: hits that lean, and are accented, as those of the groove are.',
   also: ['groove template', 'feel of another player'],
   Sentence: ({ move, edit }) => (

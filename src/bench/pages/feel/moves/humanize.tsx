@@ -2,6 +2,7 @@
 
 import type { HumanizeMove } from '@/core/model/feel';
 import { humanizeMove } from '@/core/moves/humanize';
+import { MOVE_WORDS } from '../../../words/move-words';
 import { loosenessWord } from '../looseness';
 import { LEVEL, limit, PLACES, WANDERING } from './small-stems';
 import { MoveNumber, Seed, Words, type MoveFace } from './face';
@@ -11,7 +12,7 @@ const memoryWord = (memory: number): string => (memory < 0.25 ? 'scattered' : me
 
 export const humanizeFace: MoveFace<HumanizeMove> = {
   spec: humanizeMove,
-  word: 'Humanize',
+  word: MOVE_WORDS.humanize,
   about: 'Varies time and velocity a little, never twice alike. In: even hits. Out: hits that wander around their places, the strong beats less than the others. Drawing again gives another player of the same looseness.',
   also: ['random', 'randomize timing', 'human feel'],
   Sentence: ({ move, edit }) => (

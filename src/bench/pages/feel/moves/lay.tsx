@@ -2,6 +2,7 @@
 
 import type { LayMove } from '@/core/model/feel';
 import { layMove } from '@/core/moves/lay';
+import { MOVE_WORDS } from '../../../words/move-words';
 import { FEET, LEVEL, limit } from './small-stems';
 import { MoveNumber, Words, type MoveFace } from './face';
 
@@ -9,7 +10,7 @@ const side = (ms: number): string => (ms < 0 ? 'ms early' : ms > 0 ? 'ms late' :
 
 export const layFace: MoveFace<LayMove> = {
   spec: layMove,
-  word: 'Lay back',
+  word: MOVE_WORDS.lay,
   about: 'Moves all hits of its scope by the same number of ms: lay back is late, push is early. In: a row where it stands. Out: the row behind or ahead of the others.',
   also: ['push', 'behind', 'ahead', 'track delay', 'drag'],
   Sentence: ({ move, edit }) => (

@@ -3,15 +3,17 @@
 import { STRAIGHT, type QuantizeMove } from '@/core/model/feel';
 import { pullStrength, quantizeMove } from '@/core/moves/quantize';
 import { isTriplet } from '@/core/time/grid';
+import { MOVE_WORDS } from '../../../words/move-words';
 import { Doubtful } from '../Doubtful';
-import { FLOOR, WIDTH } from './small-stems';
+import { PullPicture } from '../PullPicture';
+import { FLOOR, LEVEL } from './small-stems';
 import { MoveGrid, MoveNumber, Words, type MoveFace } from './face';
 
 const of = { spec: quantizeMove };
 
 export const quantizeFace: MoveFace<QuantizeMove> = {
   spec: quantizeMove,
-  word: 'Quantize',
+  word: MOVE_WORDS.quantize,
   about: 'Pulls hits towards the lines of a grid. In: hits that are off. Out: the same hits nearer to their lines; what lies outside the reach, or within the tolerance, stays as it was played.',
   also: ['tighten', 'snap', 'correct timing', 'grid'],
   Sentence: ({ move, edit }) => (
@@ -31,22 +33,34 @@ export const quantizeFace: MoveFace<QuantizeMove> = {
       </span>
     </Words>
   ),
-  Below: Doubtful,
+  Below: ({ index }) => (
+    <>
+      <PullPicture index={index} />
+      <Doubtful index={index} />
+    </>
+  ),
   picture: (move) => <Pull move={move} />,
   brief: ({ strength, grid }) => `${Math.round(strength * 100)} % of the way to ${grid}`,
 };
 
-/** How far hits are pulled by how far off they are: flat up to the window, then nothing. */
+/** Two hits that are off: pale as they are, in ink as they are pulled. */
 function Pull({ move }: { move: QuantizeMove }) {
-  const points = Array.from({ length: 33 }, (_, i) => {
-    const d = Math.abs(i - 16) / 16;
-    const e = pullStrength(d, d * 60, 1, move);
-    return `${4 + i * 2},${FLOOR - e * 18}`;
-  });
+  const off = [-0.3, 0.22, 0.45];
   return (
     <>
-      <line x1={WIDTH / 2} x2={WIDTH / 2} y1={4} y2={FLOOR} className="stroke-strong" strokeDasharray="2 2" />
-      <polyline points={points.join(' ')} fill="none" className="stroke-ink" strokeWidth={1.4} />
+      {off.map((d, i) => {
+        const x = 14 + i * 22;
+        const after = d * (1 - pullStrength(Math.abs(d), Math.abs(d) * 60, 1, move));
+        const lean = (v: number) => x + v * 18;
+        return (
+          <g key={i}>
+            <path d={`M${x} ${FLOOR}L${lean(d)} ${FLOOR - LEVEL}`} className="stroke-pale" strokeWidth={1.2} />
+            <circle cx={lean(d)} cy={FLOOR - LEVEL} r={1.8} className="fill-pale" />
+            <path d={`M${x} ${FLOOR}L${lean(after)} ${FLOOR - LEVEL}`} className="stroke-ink" strokeWidth={1.4} />
+            <circle cx={lean(after)} cy={FLOOR - LEVEL} r={2} className="fill-ink" />
+          </g>
+        );
+      })}
     </>
   );
 }

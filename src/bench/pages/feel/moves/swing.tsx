@@ -3,13 +3,14 @@
 import { swingShift } from '@/core/feel/swing';
 import type { SwingMove } from '@/core/model/feel';
 import { swingMove } from '@/core/moves/swing';
+import { MOVE_WORDS } from '../../../words/move-words';
 import { SwingSentence } from '../SwingSentence';
 import { FEET, LEVEL } from './small-stems';
 import type { MoveFace } from './face';
 
 export const swingFace: MoveFace<SwingMove> = {
   spec: swingMove,
-  word: 'Swing',
+  word: MOVE_WORDS.swing,
   about: 'Makes the second of each pair of steps late. In: even steps. Out: long and short ones; the number says how long the first is, as a ratio and in percent.',
   also: ['shuffle', 'triplet feel'],
   Sentence: SwingSentence,

@@ -2,6 +2,7 @@
 
 import type { TimbreMove } from '@/core/model/feel';
 import { timbreMove } from '@/core/moves/timbre';
+import { MOVE_WORDS } from '../../../words/move-words';
 import { LEVEL, limit, PLACES, WANDERING } from './small-stems';
 import { MoveNumber, Seed, Words, type MoveFace } from './face';
 
@@ -9,7 +10,7 @@ const of = { spec: timbreMove };
 
 export const timbreFace: MoveFace<TimbreMove> = {
   spec: timbreMove,
-  word: 'Timbre',
+  word: MOVE_WORDS.timbre,
   about: 'Varies how single hits sound: pan, pitch and brightness. In: one and the same sound. Out: strokes that differ as those of a hand do.',
   also: ['pan', 'pitch', 'brightness', 'round robin'],
   Sentence: ({ move, edit }) => (

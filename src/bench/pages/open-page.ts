@@ -1,4 +1,4 @@
-import { BENCH_PAGES } from '../pages/all';
+import { BENCH_PAGES } from './all';
 import type { BenchStore } from '../store/bench-store';
 
 /** Opens a page of the side panel, with a section of it if one is named, and leads the keyboard there. */

@@ -2,9 +2,9 @@
 
 import { Command } from 'cmdk';
 import { useEffect, useMemo, useRef } from 'react';
-import { keyText } from '../keys/key-text';
-import { KEYS, type Context, type KeySpec } from '../keys/keys';
-import { MORE } from '../keys/more';
+import { keyText } from '../words/key-text';
+import { KEYS, type Context, type KeySpec } from './keys';
+import { MORE } from './more';
 import type { Playback } from '../playback/use-playback';
 import { useRecording } from '../recording/context';
 import { useBenchStore } from '../store/context';

@@ -1,8 +1,8 @@
 'use client';
 
 import { Modal } from '@/ui/Modal';
-import { keyText } from '../keys/key-text';
-import { KEYS, type KeySpec } from '../keys/keys';
+import { keyText } from '../words/key-text';
+import { KEYS, type KeySpec } from './keys';
 import { useBenchStore } from '../store/context';
 
 const GROUPS: readonly KeySpec['group'][] = ['Step cursor', 'Edit', 'Select', 'Dynamics', 'Placement', 'Pointer and view', 'Pages', 'Hear', 'Keep'];
