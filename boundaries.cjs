@@ -57,9 +57,9 @@ exports.FOLDERS = [
   { folder: 'bench/stems', about: 'the canvas, what lies over it, the pointer, row names, menus, touch, the table of hits', on: ['core/*', 'editing', 'ui', 'bench/words', 'bench/store', 'bench/actions', 'bench/playback', 'bench/recording', 'bench/dialogs', 'bench/stems/ornaments', 'bench/stems/geometry', 'bench/stems/drawing', 'bench/stems/gestures'] },
   { folder: 'bench/pages', about: 'the pages of the side panel, one folder each, and the list of them all', on: ['core/*', 'devices', 'sound', 'storage', 'ui', 'grooves/pictures', 'bench/words', 'bench/store', 'bench/actions', 'bench/playback', 'bench/recording', 'bench/dialogs', 'bench/stems/drawing'] },
   { folder: 'bench/keys', about: 'every key and action in one list; the sheet and the search are made from it', on: ['core/*', 'ui', 'bench/store', 'bench/actions', 'bench/playback', 'bench/recording', 'bench/words', 'bench/pages'] },
-  { folder: 'bench/chrome', about: 'top bar, hand line, phrase strip, side panel, banners', on: ['core/*', 'storage', 'ui', 'bench/words', 'bench/store', 'bench/actions', 'bench/playback', 'bench/recording', 'bench/dialogs', 'bench/pages', 'bench/stems/geometry', 'bench/stems/drawing'] },
+  { folder: 'bench/chrome', about: 'top bar, hand line, phrase strip, side panel, banners', on: ['core/*', 'storage', 'ui', 'bench/words', 'bench/store', 'bench/actions', 'bench/playback', 'bench/recording', 'bench/dialogs', 'bench/pages', 'bench/stems', 'bench/stems/geometry', 'bench/stems/drawing'] },
   { folder: 'bench', about: 'the place as a whole', on: ['core/*', 'sound', 'storage', 'ui', 'bench/store', 'bench/playback', 'bench/recording', 'bench/keys', 'bench/dialogs', 'bench/pages', 'bench/stems', 'bench/stems/geometry', 'bench/chrome'] },
 
-  { folder: 'shelf', about: 'the first place: all parts, importing, new ones', on: ['core/*', 'editing', 'storage', 'workers', 'ui'] },
+  { folder: 'shelf', about: 'the first place: all parts, importing, new ones', on: ['core/*', 'editing', 'sound', 'storage', 'workers', 'ui'] },
   { folder: 'app', about: 'addresses: pages and route handlers', on: ['api', 'ui', 'shelf', 'bench', 'grooves'] },
 ];

@@ -95,7 +95,7 @@ const OPENED: Readonly<Record<string, (page: Page) => Promise<void>>> = {
   },
   'a row’s dialog': async (page) => {
     await press(page, 'More about Ride');
-    await page.getByRole('menuitem', { name: 'Key, voice, merge …' }).click();
+    await page.getByRole('menuitem', { name: 'Key, instrument, merge …' }).click();
     await expect(page.getByRole('dialog')).toBeVisible();
   },
   'the keys': async (page) => {
@@ -105,10 +105,10 @@ const OPENED: Readonly<Record<string, (page: Page) => Promise<void>>> = {
   'the key map': async (page) => {
     await press(page, 'Rows');
     await page.getByRole('menuitem', { name: 'Key map …' }).click();
-    await expect(page.getByRole('dialog', { name: /^Kit map/ })).toBeVisible();
+    await expect(page.getByRole('dialog', { name: /^Key map/ })).toBeVisible();
   },
   'whole feels': async (page) => {
-    await press(page, 'Whole feels …');
+    await press(page, 'Keep, export, import feels …');
     await expect(page.getByRole('dialog', { name: 'Whole feels' })).toBeVisible();
   },
 };
@@ -133,7 +133,7 @@ const GROOVE_VIEWS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
   },
   'a part on the stand, compared': async (page) => {
     await page.goto('/grooves?part=demo-galley-brushes');
-    await press(page, 'Use Hold on all rows');
+    await press(page, 'Use Lower Hold on all rows');
     await page.getByRole('tab', { name: 'Compare' }).click();
     await page.getByRole('combobox', { name: 'Compare with' }).click();
     await page.getByRole('option', { name: 'Galley Brushes, as it is played' }).click();

@@ -78,7 +78,7 @@ test('the distribution: mean and spread are set as a whole, a re-roll keeps them
   expect(mean(first)).toBeCloseTo(100, 0);
   await page.getByRole('spinbutton', { name: 'Mean velocity in of 127' }).fill('70');
   await page.keyboard.press('Enter');
-  await page.getByRole('spinbutton', { name: 'Spread of the velocity in ±' }).fill('10');
+  await page.getByRole('spinbutton', { name: 'Deviation of the velocity in ±' }).fill('10');
   await page.keyboard.press('Enter');
   const reshaped = await velocities(page, 'hat-closed');
   expect(Math.abs(mean(reshaped) - 70)).toBeLessThan(0.6);
@@ -193,13 +193,13 @@ test('rows: rename, reorder by dragging, key, wrong names put right, merge, hide
 
   // Another key, then another voice, then merged: the hits keep their times and velocities.
   await press(page, 'More about Kick');
-  await page.getByRole('menuitem', { name: 'Key, voice, merge …' }).click();
+  await page.getByRole('menuitem', { name: 'Key, instrument, merge …' }).click();
   await page.getByRole('spinbutton', { name: 'MIDI key' }).fill('60');
   await page.keyboard.press('Enter');
   await press(page, 'Set the key');
   expect([...new Set(notesOf(await exportMidi(page)).map(([, k]) => k))].sort()).toEqual([38, 42, 60]);
   await press(page, 'More about Kick');
-  await page.getByRole('menuitem', { name: 'Key, voice, merge …' }).click();
+  await page.getByRole('menuitem', { name: 'Key, instrument, merge …' }).click();
   await page.getByRole('combobox', { name: 'Join with' }).click();
   await page.getByRole('option', { name: 'Tin bucket' }).click();
   await press(page, 'Merge');

@@ -186,10 +186,10 @@ test('60 % in odd bars and 70 % in even ones; a scope is taken from the selectio
 
 test('whole feels: a ready one, one of one’s own kept, exported, deleted and brought in; a bad file says what is wrong', async ({ page }) => {
   await openMidi(page, 'flat.mid', flat().bytes);
-  await press(page, 'Whole feels …');
+  await press(page, 'Keep, export, import feels …');
   await press(page, 'Use Galley Shuffle');
   expect((await moves(page)).map((m) => m.kind)).toEqual(['swing', 'accents', 'humanize']);
-  await press(page, 'Whole feels …');
+  await press(page, 'Keep, export, import feels …');
   await page.getByLabel('Name for this feel').fill('Second watch');
   await press(page, 'Keep this feel');
   const mine = page.getByRole('list', { name: 'Your feels' });

@@ -78,7 +78,7 @@ test('bringing demo parts back never overwrites what a user changed', async ({ p
   await saved(page);
   await openShelf(page);
   await page.getByRole('heading', { name: 'Low Tide' }).hover();
-  await page.getByRole('button', { name: 'Take Low Tide off the shelf' }).click();
+  await page.getByRole('button', { name: 'Delete Low Tide' }).click();
   await expect(page.getByRole('heading', { name: 'Low Tide' })).toBeHidden();
   await page.getByRole('button', { name: 'Put missing demo parts back' }).click();
   await expect(page.getByText('1 demo part put back.')).toBeVisible();

@@ -242,7 +242,7 @@ test('dropped onto a row and onto a part; taken off; renamed, tagged, found, del
   await expect(card(page, 'Bowsprit 2')).toBeVisible();
   await press(page, 'Delete');
   await expect(card(page, 'Bowsprit 2')).toHaveCount(0);
-  await press(page, 'Put it back');
+  await press(page, 'Undo');
   await expect(card(page, 'Bowsprit 2')).toBeVisible();
   await page.reload();
   await expect(card(page, 'Bowsprit 2')).toBeVisible();

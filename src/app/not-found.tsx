@@ -7,7 +7,7 @@ export default function NotFound() {
   return (
     <main className="mx-auto max-w-xl px-6 py-24 text-center">
       <h1 className="font-serif text-2xl">There is nothing at this address.</h1>
-      <p className="mt-2 mb-6 text-faint">A part may have been taken off the shelf, or a letter is wrong.</p>
+      <p className="mt-2 mb-6 text-faint">The part may have been deleted, or a letter is wrong.</p>
       <Link href="/" className="underline underline-offset-4">
         Back to the shelf
       </Link>

@@ -9,6 +9,7 @@ import { usePlayback, type Playback } from './playback/use-playback';
 import { RecordingProvider, useRecorded } from './recording/context';
 import { useKeys } from './keys/use-keys';
 import { useDiagnostics } from './diagnostics';
+import { useFileDrop } from './use-file-drop';
 import { LegendLine } from './chrome/Legend';
 import { HandLine } from './chrome/HandLine';
 import { PhraseStrip } from './chrome/PhraseStrip';
@@ -33,6 +34,7 @@ const KitDialog = dynamic(() => import('./dialogs/KitDialog').then((m) => m.KitD
 export function Bench({ onReload }: { onReload: () => void }) {
   const playback = usePlayback();
   useDiagnostics(playback);
+  useFileDrop();
   const store = useBenchStore();
   useEffect(() => followWhole(store), [store]);
   const name = useBench((s) => s.part.name);

@@ -4,16 +4,27 @@ import { formatDistanceToNow } from 'date-fns';
 import { Trash2 } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
+import { DropdownMenu } from 'radix-ui';
+import { useState } from 'react';
 import type { PartRow } from '@/storage/database';
 import { IconButton } from '@/ui/Button';
+import type { MenuPlace } from '@/ui/menu-place';
+import { MENU_ITEM, PointMenu } from '@/ui/PointMenu';
 import { TinyStems } from './TinyStems';
 
-export function PartCard({ row, onRemove }: { row: PartRow; onRemove: () => void }) {
+export function PartCard({ row, onRemove, onCopy }: { row: PartRow; onRemove: () => void; onCopy: () => void }) {
   const { summary } = row;
   const router = useRouter();
+  const [menu, setMenu] = useState<MenuPlace | null>(null);
   const place = `/bench/${encodeURIComponent(row.id)}`;
   return (
-    <li className="group relative rounded-lg border border-line bg-surface transition-shadow hover:border-strong hover:shadow-sm">
+    <li
+      className="group relative rounded-lg border border-line bg-surface transition-shadow hover:border-strong hover:shadow-sm"
+      onContextMenu={(e) => {
+        e.preventDefault();
+        setMenu({ x: e.clientX, y: e.clientY });
+      }}
+    >
       <Link href={place} prefetch={false} onMouseEnter={() => router.prefetch(place)} onFocus={() => router.prefetch(place)} className="block rounded-lg p-4">
         <TinyStems summary={summary} />
         <h2 className="mt-3 truncate pr-8 font-serif text-lg">{row.name}</h2>
@@ -22,9 +33,22 @@ export function PartCard({ row, onRemove }: { row: PartRow; onRemove: () => void
         </p>
         <p className="truncate text-sm text-faint">{row.head === 0 && row.about ? row.about : `changed ${formatDistanceToNow(row.updatedAt, { addSuffix: true })}`}</p>
       </Link>
-      <IconButton label={`Take ${row.name} off the shelf`} className="absolute right-2 bottom-3 text-faint opacity-0 group-hover:opacity-100 focus:opacity-100" onClick={onRemove}>
+      <IconButton label={`Delete ${row.name}`} className="absolute right-2 bottom-3 text-faint opacity-0 group-hover:opacity-100 focus:opacity-100" onClick={onRemove}>
         <Trash2 size={16} />
       </IconButton>
+      {menu && (
+        <PointMenu at={menu} onClose={() => setMenu(null)} label={row.name}>
+          <DropdownMenu.Item className={MENU_ITEM} onSelect={() => router.push(place)}>
+            Open {row.name}
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={MENU_ITEM} onSelect={onCopy}>
+            Make a copy of it
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={MENU_ITEM} onSelect={onRemove}>
+            Delete it
+          </DropdownMenu.Item>
+        </PointMenu>
+      )}
     </li>
   );
 }

@@ -9,6 +9,7 @@ import { useDropzone } from 'react-dropzone';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { useStored } from '@/storage/use-stored';
+import { shortName } from '@/core/limits';
 import type { LaneContent } from '@/core/smf/lanes';
 import type { PartRow } from '@/storage/database';
 import { addMissingDemos, seedOnFirstVisit } from '@/storage/demo-seed';
@@ -16,6 +17,7 @@ import { partStore } from '@/storage/part-store';
 import { unsavedParts } from '@/editing/unsaved';
 import { Button } from '@/ui/Button';
 import { showError } from '@/ui/notify';
+import { Help } from '@/ui/Help';
 import { StoreNotice } from '@/ui/StoreNotice';
 import { ThemeToggle } from '@/ui/ThemeToggle';
 import type { LaneQuestion } from '@/workers/midi-file';
@@ -80,7 +82,16 @@ export function Shelf() {
   const remove = async (row: PartRow) => {
     try {
       const putBack = await partStore.remove(row.id);
-      toast(`${row.name} is off the shelf.`, { action: { label: 'Put it back', onClick: () => void putBack().catch(showError) } });
+      toast(`${row.name} is deleted.`, { action: { label: 'Undo', onClick: () => void putBack().catch(showError) } });
+    } catch (e) {
+      showError(e);
+    }
+  };
+
+  const copy = async (row: PartRow) => {
+    try {
+      const [{ part }, song] = await Promise.all([partStore.load(row.id), partStore.song(row.id)]);
+      await partStore.create({ ...part, name: shortName(`${part.name} (copy)`) }, song ? { song } : {});
     } catch (e) {
       showError(e);
     }
@@ -99,7 +110,7 @@ export function Shelf() {
   const restoreDemos = async () => {
     try {
       const added = await addMissingDemos();
-      toast(added === 0 ? 'All demo parts are on the shelf; yours were left as they are.' : `${added} demo ${added === 1 ? 'part' : 'parts'} put back.`);
+      toast(added === 0 ? 'All demo parts are here; yours were left as they are.' : `${added} demo ${added === 1 ? 'part' : 'parts'} put back.`);
     } catch (e) {
       showError(e);
     }
@@ -131,6 +142,7 @@ export function Shelf() {
           <FolderOpen size={16} /> Open a MIDI file
         </Button>
         <ThemeToggle />
+        <Help about="the Shelf" text={ABOUT} />
       </header>
 
       <main className="mx-auto max-w-6xl px-6 pb-16">
@@ -152,7 +164,7 @@ export function Shelf() {
         {rows && rows.length > 0 && shown.length === 0 && <p className="py-10 text-center text-faint">No part matches “{search}”.</p>}
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(260px,1fr))] gap-4">
           {shown.map((row) => (
-            <PartCard key={row.id} row={row} onRemove={() => void remove(row)} />
+            <PartCard key={row.id} row={row} onRemove={() => void remove(row)} onCopy={() => void copy(row)} />
           ))}
         </ul>
         {rows && rows.length > 0 && (
@@ -171,9 +183,12 @@ export function Shelf() {
         </div>
       )}
       {starting && <NewPartDialog onStart={(beginning) => void start(beginning)} onClose={() => setStarting(false)} />}
-      {question && <LaneDialog question={question} onPick={pick} onClose={() => setQuestion(null)} />}
+      {question && <LaneDialog question={question} onPick={pick} onHear={(lane) => import('./hear-lane').then((m) => m.hearLane(question, lane)).catch(showError)} onClose={() => setQuestion(null)} />}
     </div>
   );
 }
+
+const ABOUT =
+  'All your parts. A drum file (.mid) becomes a part when it is dropped anywhere here; a click opens one on the Bench, where it is shaped; a right click copies or deletes it. Everything is kept in this browser. A part file, exported on the Bench, keeps all of a part and opens here again.';
 
 const describe = (row: PartRow): string => `${row.name} ${row.summary.meter.join('/')} ${row.summary.tempo} bpm ${row.about ?? ''}`.toLowerCase();

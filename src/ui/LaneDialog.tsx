@@ -1,32 +1,37 @@
 'use client';
 
 import { Checkbox } from 'radix-ui';
-import { Check } from 'lucide-react';
+import { Check, Play } from 'lucide-react';
 import { useState } from 'react';
 import type { LaneContent } from '@/core/smf/lanes';
-import { Button } from '@/ui/Button';
+import { Button, IconButton } from '@/ui/Button';
 import { Modal } from '@/ui/Modal';
 
 interface Props {
   question: { fileName: string; lanes: LaneContent[] };
   /** What is made of them. */
   make?: string;
+  /** Lets a track be heard as drums, or stops it. */
+  onHear?: (lane: LaneContent) => unknown;
   onPick: (lanes: LaneContent[]) => void;
   onClose: () => void;
 }
 
 const idOf = (lane: LaneContent): string => `${lane.track}.${lane.channel}`;
 
+/** A track whose name says that it is drums. */
+const namedForDrums = (lane: LaneContent): boolean => /\b(drum|drums|drumkit|kit|perc|percussion|beat|beats|kick|snare|hat|hats)\b/i.test(lane.trackName);
+
 /** Asks which tracks and channels of a song carry its drums. */
-export function LaneDialog({ question, make = 'Make the part', onPick, onClose }: Props) {
-  const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
+export function LaneDialog({ question, make = 'Make the part', onHear, onPick, onClose }: Props) {
+  const [picked, setPicked] = useState<ReadonlySet<string>>(() => new Set(question.lanes.filter(namedForDrums).map(idOf)));
   const toggle = (id: string) => {
     const next = new Set(picked);
     if (!next.delete(id)) next.add(id);
     setPicked(next);
   };
   return (
-    <Modal open onClose={onClose} title="Where are the drums?" about={`Nothing in ${question.fileName} is on channel 10. Pick every track that belongs to the drum part.`}>
+    <Modal open onClose={onClose} title="Where are the drums?" about={`Nothing in ${question.fileName} is on channel 10. Pick every track that belongs to the drum part${question.lanes.some(namedForDrums) ? '; what is named for drums is ticked' : ''}.`}>
       <table className="w-full text-left">
         <thead className="text-faint">
           <tr>
@@ -35,6 +40,7 @@ export function LaneDialog({ question, make = 'Make the part', onPick, onClose }
             <th className="pb-1 font-normal">Channel</th>
             <th className="pb-1 text-right font-normal">Notes</th>
             <th className="pb-1 pl-4 font-normal">As drums</th>
+            {onHear && <th className="w-8 pb-1" />}
           </tr>
         </thead>
         <tbody>
@@ -58,12 +64,19 @@ export function LaneDialog({ question, make = 'Make the part', onPick, onClose }
               <td>{lane.channel}</td>
               <td className="text-right">{lane.notes}</td>
               <td className="pl-4 text-faint">{lane.sample}</td>
+              {onHear && (
+                <td>
+                  <IconButton label={`Hear track ${lane.track + 1}, channel ${lane.channel}`} size="small" onClick={() => void onHear(lane)}>
+                    <Play size={14} fill="currentColor" />
+                  </IconButton>
+                </td>
+              )}
             </tr>
           ))}
         </tbody>
       </table>
       <div className="mt-5 flex justify-end gap-2">
-        <Button onClick={onClose}>Leave it</Button>
+        <Button onClick={onClose}>Cancel</Button>
         <Button look="strong" disabled={picked.size === 0} onClick={() => onPick(question.lanes.filter((lane) => picked.has(idOf(lane))))}>
           {make}
         </Button>

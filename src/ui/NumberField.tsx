@@ -25,6 +25,12 @@ interface Props {
   className?: string;
 }
 
+/** @example spokenName('Reach', '% of the half gap,') // 'Reach in % of the half gap' */
+const spokenName = (label: string, unit: string): string => {
+  const said = unit.replace(/[\s,:;]+$/, '');
+  return said ? `${label} in ${said}` : label;
+};
+
 const limit = (n: number, low: number, high: number): number => Math.min(high, Math.max(low, n));
 
 /** A number with its unit: takes typing, arrow keys, the wheel, a drag on its unit, and a double-click for its default. */
@@ -54,7 +60,13 @@ export function NumberField({ label, value, min, max, step = 1, digits = 0, unit
       e.preventDefault();
       setDraft(null);
       give(value + direction * step * (e.key.startsWith('Page') ? 10 : e.shiftKey ? 0.1 : 1));
-    } else if (e.key === 'Enter') takeDraft();
+    } else if (e.key === 'Enter') {
+      // Taken; the keys are given back.
+      takeDraft();
+      left.current = true;
+      input.current?.blur();
+      left.current = false;
+    }
     else if (e.key === 'Escape') {
       // It leaves the field alone: what else Escape puts away stays. The blur that follows must not take what was typed.
       e.stopPropagation();
@@ -82,6 +94,12 @@ export function NumberField({ label, value, min, max, step = 1, digits = 0, unit
     return () => element?.removeEventListener('wheel', onWheel);
   }, []);
 
+  const reset = () => {
+    if (rest.default === undefined) return;
+    setDraft(null);
+    give(rest.default);
+  };
+
   const dragHandlers = {
     onPointerDown: (e: PointerEvent) => {
       e.currentTarget.setPointerCapture(e.pointerId);
@@ -98,9 +116,7 @@ export function NumberField({ label, value, min, max, step = 1, digits = 0, unit
       if (drag.current) onCancel?.();
       drag.current = null;
     },
-    onDoubleClick: () => {
-      if (rest.default !== undefined) give(rest.default);
-    },
+    onDoubleClick: reset,
   };
 
   return (
@@ -108,7 +124,7 @@ export function NumberField({ label, value, min, max, step = 1, digits = 0, unit
       {showLabel && <span className="text-faint">{label}</span>}
       <input
         ref={input}
-        aria-label={`${label}${unit ? ` in ${unit}` : ''}`}
+        aria-label={spokenName(label, unit)}
         inputMode="decimal"
         role="spinbutton"
         aria-valuenow={value}
@@ -119,6 +135,7 @@ export function NumberField({ label, value, min, max, step = 1, digits = 0, unit
         value={draft ?? value.toFixed(digits)}
         onChange={(e) => setDraft(e.target.value)}
         onFocus={(e) => e.target.select()}
+        onDoubleClick={reset}
         onBlur={takeDraft}
         onKeyDown={onKeyDown}
       />

@@ -1,11 +1,13 @@
 'use client';
 
 import { ChevronsRight, MoveHorizontal, Split, ZoomIn, ZoomOut } from 'lucide-react';
-import { useEffect, useRef, type PointerEvent } from 'react';
+import { useEffect, useRef, useState, type MouseEvent, type PointerEvent } from 'react';
 import type { PhraseBar } from '@/core/analysis/phrase';
 import { meterMapOf } from '@/core/part/part-time';
 import { IconButton } from '@/ui/Button';
+import type { MenuPlace } from '@/ui/menu-place';
 import { Help } from '@/ui/Help';
+import { BarMenu } from '../stems/BarMenu';
 import { axisOf, tickOf } from '../stems/geometry/axis';
 import { phraseStems } from '../stems/geometry/phrase-stems';
 import { cellWidth, drawPhrase, STEMS_ROOM } from '../stems/drawing/draw-phrase';
@@ -84,12 +86,14 @@ export function PhraseStrip() {
     };
   }, [store]);
 
-  const barAt = (e: PointerEvent): number => {
+  const [menu, setMenu] = useState<(MenuPlace & { bar: number }) | null>(null);
+  const barAt = (e: MouseEvent): number => {
     const box = e.currentTarget.getBoundingClientRect();
     const { bars } = store.getState().part;
     return Math.max(0, Math.min(bars - 1, Math.floor((e.clientX - box.left) / cellWidth(bars, box.width))));
   };
   const onDown = (e: PointerEvent) => {
+    if (e.button !== 0) return;
     e.currentTarget.setPointerCapture(e.pointerId);
     drag.current = { from: barAt(e), x: e.clientX };
   };
@@ -153,8 +157,13 @@ export function PhraseStrip() {
         onPointerDown={onDown}
         onPointerMove={onMove}
         onPointerUp={onUp}
+        onContextMenu={(e) => {
+          e.preventDefault();
+          setMenu({ x: e.clientX, y: e.clientY, bar: barAt(e) });
+        }}
         onDoubleClick={() => showBars(store, 0, store.getState().part.bars, stemsFacts(store).width)}
       />
+      {menu && <BarMenu at={menu} bar={menu.bar} onClose={() => setMenu(null)} />}
     </div>
   );
 }

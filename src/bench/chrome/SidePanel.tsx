@@ -54,8 +54,13 @@ function Opened({ spec: { id, title, about, open = NONE, Page } }: { spec: PageS
   }, [id]);
   // Led here by a key: the page has the focus, or the section that was asked for takes it.
   useEffect(() => {
-    if (goTo && goTo.section === null) box.current?.focus();
-  }, [goTo]);
+    if (!goTo) return;
+    const { section } = goTo;
+    if (section === null) return box.current?.focus();
+    const { desk, setDesk } = getState();
+    const now = desk.sections[id] ?? open;
+    if (!now.includes(section)) setDesk({ sections: { ...desk.sections, [id]: [...now, section] } });
+  }, [getState, goTo, id, open]);
   return (
     <div ref={box} tabIndex={-1} className="relative min-h-0 flex-1 overflow-auto px-5 py-4 outline-none">
       <div className="mb-2 flex items-center justify-between">

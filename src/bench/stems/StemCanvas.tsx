@@ -2,6 +2,7 @@
 
 import dynamic from 'next/dynamic';
 import { useEffect, useRef, useState, type MouseEvent } from 'react';
+import { meterMapOf } from '@/core/part/part-time';
 import type { MenuPlace } from '@/ui/menu-place';
 import type { Playback } from '../playback/use-playback';
 import { useRecorded } from '../recording/context';
@@ -14,8 +15,12 @@ import { stemsFacts } from '../store/stems-facts';
 import { drawFrame } from './drawing/draw-frame';
 import { onThemeChange, readPalette } from './drawing/palette';
 import { noteScene } from './last-scene';
+import { tickOf } from './geometry/axis';
+import { RULER_HEIGHT } from './geometry/rows';
 import { findStem, makeScene, type BenchScene } from './geometry/scene';
 import { Overlay } from './overlay';
+import { RulerMarks } from './RulerMarks';
+import { BarMenu } from './BarMenu';
 import { bindPointer } from './bind-pointer';
 import { makeHands } from './make-hands';
 
@@ -28,14 +33,19 @@ export function StemCanvas({ playback }: { playback: Playback }) {
   const paper = useRef<HTMLCanvasElement>(null);
   const glass = useRef<HTMLCanvasElement>(null);
   const drawnNow = useRef<BenchScene | null>(null);
-  const [menu, setMenu] = useState<MenuPlace | null>(null);
+  const [menu, setMenu] = useState<(MenuPlace & { bar?: number }) | null>(null);
   const onContextMenu = (e: MouseEvent) => {
     e.preventDefault();
     const box = e.currentTarget.getBoundingClientRect();
     const state = store.getState();
     if (shownPart(state) !== state.part) return;
+    const drawnScene = drawnNow.current;
+    if (drawnScene && e.clientY - box.top < RULER_HEIGHT) {
+      const bar = meterMapOf(state.part).barAt(tickOf(drawnScene.axis, e.clientX - box.left)).index;
+      return setMenu({ x: e.clientX, y: e.clientY, bar: Math.max(0, Math.min(state.part.bars - 1, bar)) });
+    }
     // What is under the pointer is what is meant.
-    const stem = drawnNow.current && findStem(drawnNow.current, { x: e.clientX - box.left, y: e.clientY - box.top });
+    const stem = drawnScene && findStem(drawnScene, { x: e.clientX - box.left, y: e.clientY - box.top });
     const id = stem && state.part.hits[stem.index]?.id;
     if (id && !state.selection.has(id)) state.select([id]);
     setMenu({ x: e.clientX, y: e.clientY });
@@ -124,9 +134,11 @@ export function StemCanvas({ playback }: { playback: Playback }) {
     <div ref={box} onContextMenu={onContextMenu} data-testid="stems" className="relative min-w-0 flex-1 cursor-default touch-none overflow-hidden select-none" role="img" aria-label="The hits of the part" aria-describedby="stems-status">
       <canvas ref={paper} className="absolute inset-0 size-full" />
       <canvas ref={glass} className="pointer-events-none absolute inset-0 size-full" />
+      <RulerMarks />
       <RecordingFrame />
       <SelectionStatus />
-      {menu && <StemsMenu at={menu} onClose={() => setMenu(null)} />}
+      {menu && menu.bar === undefined && <StemsMenu at={menu} onClose={() => setMenu(null)} />}
+      {menu?.bar !== undefined && <BarMenu at={menu} bar={menu.bar} onClose={() => setMenu(null)} />}
     </div>
   );
 }

@@ -62,13 +62,15 @@ export interface Desk {
   equalLoudness: boolean;
   /** What the pictures mean stands under the stems. */
   legend: boolean;
+  /** What a fresh part is like was read. */
+  stepsRead: boolean;
   /** The table of hits stands under the stems. */
   table: boolean;
   /** The last pointer was a finger. */
   touch: boolean;
 }
 
-const TIDY: Desk = { tool: 'select', paint: DEFAULT_PAINT, step: null, proposal: null, nudgeUnit: '1 ms', velocity: PLAIN_VELOCITY, onto: 'replace', page: 'feel', sections: {}, goTo: null, leading: false, dialog: null, pointing: null, openMove: null, other: null, imported: null, equalLoudness: false, legend: false, table: false, touch: false };
+const TIDY: Desk = { tool: 'select', paint: DEFAULT_PAINT, step: null, proposal: null, nudgeUnit: '1 ms', velocity: PLAIN_VELOCITY, onto: 'replace', page: 'feel', sections: {}, goTo: null, leading: false, dialog: null, pointing: null, openMove: null, other: null, imported: null, equalLoudness: false, legend: false, stepsRead: false, table: false, touch: false };
 
 export interface BenchState {
   id: string;

@@ -85,7 +85,7 @@ export function CompareTab() {
               </tbody>
             </table>
           )}
-          <p className="text-sm text-faint">{other.name} stands pale behind the stems above.</p>
+          <p className="text-sm text-faint">{other.name} stands pale behind this one above.</p>
         </>
       )}
       {!against && <p className="text-sm text-faint">Another groove, or how the part on the right is played now: step by step, in ms and level.</p>}

@@ -6,7 +6,7 @@ import { ownVoices } from '@/core/groove/steps';
 import { labelOfVoice } from '@/core/voices';
 import { Picker } from '@/ui/Picker';
 import { LENSES, lensFor } from '../pictures/groove-stems';
-import { keptOf } from '../store/grooves-store';
+import { keptOf, type GrooveTab } from '../store/grooves-store';
 import { useGrooves, useGroovesStore, useHandGroove } from '../store/context';
 import type { Hearing } from '../store/use-hearing';
 import { fitWords, sizeWords } from '../words/words';
@@ -27,6 +27,7 @@ export function GrooveDetail({ hearing }: { hearing: Hearing }) {
   const curve = useGrooves((s) => s.curve);
   const blended = useGrooves((s) => s.blend !== null);
   const kept = useGrooves((s) => keptOf(s, s.chosen));
+  const tabOpen = useGrooves((s) => s.tab);
   const against = useAgainst();
   const voices = useMemo(() => ownVoices(groove), [groove]);
   // The lens stays while a gesture widens a lean: the head keeps under the pointer.
@@ -56,12 +57,12 @@ export function GrooveDetail({ hearing }: { hearing: Hearing }) {
           </span>
         )}
         <span className="ml-auto text-faint">
-          full lean =
-          <Picker label="Lens" value={String(shownLens)} choices={LENSES.map((l) => ({ value: String(l), text: `${l} % of a step` }))} onChange={(l) => setLens(Number(l))} />
+          lean scale
+          <Picker label="Lean scale" value={String(shownLens)} choices={LENSES.map((l) => ({ value: String(l), text: `${l} % of a step = full` }))} onChange={(l) => setLens(Number(l))} />
         </span>
       </div>
       <HandPicture groove={groove} behind={against?.groove ?? null} lens={shownLens} still={blended} hearing={hearing} />
-      <Tabs.Root defaultValue="shape" className="flex min-h-0 flex-1 flex-col">
+      <Tabs.Root value={tabOpen} onValueChange={(v) => getState().set({ tab: v as GrooveTab })} className="flex min-h-0 flex-1 flex-col">
         <Tabs.List className="flex gap-5 border-b border-line" aria-label="What to do with it">
           <Tabs.Trigger value="shape" className={tab}>Shape</Tabs.Trigger>
           <Tabs.Trigger value="blend" className={tab}>Blend</Tabs.Trigger>

@@ -180,7 +180,7 @@ function UsedGrooves({ part }: { part: Part }) {
                   {move.on === false ? ', off' : ''}
                 </span>
               </span>
-              <IconButton label={`Take ${move.groove.name} off the part`} size="small" className="text-faint" onClick={() => getState().run(`Take ${move.groove.name} off`, (p) => removeMove(p, index))}>
+              <IconButton label={`Delete ${move.groove.name} from the part`} size="small" className="text-faint" onClick={() => getState().run(`Delete ${move.groove.name} from the part`, (p) => removeMove(p, index))}>
                 <X size={15} />
               </IconButton>
             </div>

@@ -5,6 +5,7 @@ import Link from 'next/link';
 import { bpm, MAX_BPM, MIN_BPM } from '@/core/units';
 import type { PartRow } from '@/storage/database';
 import { Button, Hint } from '@/ui/Button';
+import { Help } from '@/ui/Help';
 import { HoldButton } from '@/ui/HoldButton';
 import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
@@ -60,6 +61,7 @@ export function TopLine({ hearing, parts, onPart, onLearn, onBring }: Props) {
       <div className="ml-auto flex items-center gap-1">
         <UndoButtons back={back} forth={forth} onUndo={() => getState().undo()} onRedo={() => getState().redo()} />
         <ThemeToggle />
+        <Help about="the grooves" text={ABOUT} />
         <Button className="ml-1" onClick={onBring}>
           <FolderOpen size={15} /> Bring in
         </Button>
@@ -70,6 +72,9 @@ export function TopLine({ hearing, parts, onPart, onLearn, onBring }: Props) {
     </header>
   );
 }
+
+const ABOUT =
+  'A groove says of each step how early or late and how loud it is. A click on the arrow of a card lets one be heard, on a neutral pattern or on a part of yours; dragged onto the part at the right it is used there. In the middle it is shaped, blended with another, compared, kept.';
 
 function HeardBars() {
   const { getState } = useGroovesStore();

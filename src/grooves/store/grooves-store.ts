@@ -27,6 +27,8 @@ export interface Blend {
   share: number;
 }
 
+export type GrooveTab = 'shape' | 'blend' | 'compare' | 'keep';
+
 export interface GroovesState {
   /** Null until the store has answered. */
   own: readonly KeptGroove[] | null;
@@ -36,6 +38,8 @@ export interface GroovesState {
   /** The chosen groove while an edit changes it. */
   live: Groove | null;
   blend: Blend | null;
+  /** What is done with the groove in hand. */
+  tab: GrooveTab;
   /** Id of a groove, or the part on the stand. */
   against: string | 'part' | null;
   /** Null: the neutral pattern. */
@@ -54,7 +58,7 @@ export interface GroovesState {
   /** Whether everything done here is in the store. */
   save: SaveState;
 
-  set(change: Partial<Pick<GroovesState, 'curve' | 'against' | 'ticked' | 'lean' | 'level' | 'trying' | 'tempo' | 'bars' | 'blend'>>): void;
+  set(change: Partial<Pick<GroovesState, 'curve' | 'against' | 'ticked' | 'lean' | 'level' | 'trying' | 'tempo' | 'bars' | 'blend' | 'tab'>>): void;
   choose(id: string): void;
   setOwn(own: readonly KeptGroove[]): void;
   setStand(stand: Stand | null): void;
@@ -137,6 +141,7 @@ export function createGroovesStore(parts: PartStore, grooves: GrooveStore): Groo
       curve: null,
       live: null,
       blend: null,
+      tab: 'shape',
       against: null,
       stand: null,
       ticked: NO_ROWS,

@@ -64,9 +64,9 @@ export function meetingWords({ kind, groove, bar, bars }: Meeting): string {
 export function verdictWords(timing: Verdict, levels: Verdict): string {
   if (timing === 'none' && levels === 'none') return 'Nothing to learn: every hit stands on its step, and all are equally loud.';
   if (timing === 'few' || levels === 'few') return 'Too few hits: with about one a step, a habit cannot be told from chance.';
-  if (timing !== 'habit' && levels !== 'habit') return 'Nothing to learn: the hits scatter, but no step has a habit of its own. Other steps or fewer rows may tell more.';
+  if (timing !== 'habit' && levels !== 'habit') return 'Nothing to learn: the hits vary, but no step has a habit of its own. Other steps or fewer rows may tell more.';
   if (timing === 'none') return 'Dead straight in time; its levels can be learnt.';
-  if (timing === 'scatter') return 'In time there is scatter alone, with these rows and steps; its levels can be learnt.';
+  if (timing === 'scatter') return 'In time there is chance alone, with these rows and steps; its levels can be learnt.';
   if (levels !== 'habit') return 'A habit in time; the levels say nothing.';
   return 'A habit in time and in level.';
 }

@@ -44,7 +44,7 @@ export function OrderSection() {
     } else setWanted(bars);
   };
   return (
-    <Section name="order" title="Bars" note={`${part.bars} in the part`}>
+    <Section name="order" title="Length and order" note={`${part.bars} in the part`}>
       <div className="flex flex-wrap items-baseline gap-2 leading-8">
         <NumberField label="Length" showLabel value={wanted ?? part.bars} min={1} max={999} unit="bars" className="[&_input]:w-[3em]" onChange={length} />
         <Button size="small" onClick={() => arrange('Double the part', (p) => doublePart(p, newId), from === 0 && to === part.bars ? [0, 2 * part.bars] : [from, to])}>
@@ -79,7 +79,7 @@ export function OrderSection() {
       </div>
       <div className="flex flex-wrap gap-1" role="group" aria-label={`With ${chosen}`}>
         <Button size="small" onClick={() => getState().select(hitsInRange(part, rangeOfBars(part, from, to)))}>select</Button>
-        <Button size="small" onClick={() => arrange(`Repeat ${chosen}`, (p) => repeatBars(p, from, to, newId), [to, to + count])}>repeat behind</Button>
+        <Button size="small" onClick={() => arrange(`Repeat ${chosen}`, (p) => repeatBars(p, from, to, newId), [to, to + count])}>repeat after</Button>
         <Button size="small" disabled={from === 0} onClick={() => arrange(`Move ${chosen} earlier`, (p) => moveBars(p, from, to, from - 1, newId), [from - 1, to - 1])}>move earlier</Button>
         <Button size="small" disabled={to >= part.bars} onClick={() => arrange(`Move ${chosen} later`, (p) => moveBars(p, from, to, from + 1, newId), [from + 1, to + 1])}>move later</Button>
         <Button size="small" disabled={count >= part.bars} onClick={() => arrange(`Delete ${chosen}`, (p) => deleteBars(p, from, to, newId), [Math.min(from, part.bars - count - 1), Math.min(from, part.bars - count - 1) + 1])}>delete</Button>

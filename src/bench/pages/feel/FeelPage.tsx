@@ -17,6 +17,7 @@ import { useBench, useBenchStore, useBenchSwept } from '../../store/context';
 import { calmPart } from '../../store/derived';
 import { useSweep } from '../../store/use-sweep';
 import { Compare } from './Compare';
+import { FirstSteps } from './FirstSteps';
 import { MoveCard } from './MoveCard';
 import { MOVE_FACES, USUAL } from './moves/all';
 import { faceOf, type MoveFace } from './moves/face';
@@ -28,6 +29,7 @@ const NONE: readonly null[] = [];
 export function FeelPage({ faces = MOVE_FACES }: { faces?: readonly MoveFace[] }) {
   return (
     <div className="space-y-3">
+      <FirstSteps />
       <section aria-label="Moves">
         <Adding faces={faces} />
         <Moves faces={faces} />

@@ -51,7 +51,7 @@ const Order = memo(function Order({ index, count, label }: Pick<Props, 'index' |
       <IconButton label={`Duplicate the ${label}`} onClick={() => run(`Duplicate the ${label}`, (p) => duplicateMove(p, index), index + 1)}>
         <Copy size={15} />
       </IconButton>
-      <IconButton label={`Remove the ${label}`} onClick={() => run(`Remove the ${label}`, (p) => removeMove(p, index), null)}>
+      <IconButton label={`Delete the ${label}`} onClick={() => run(`Delete the ${label}`, (p) => removeMove(p, index), null)}>
         <Trash2 size={15} />
       </IconButton>
     </div>

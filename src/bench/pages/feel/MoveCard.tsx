@@ -3,12 +3,13 @@
 import { ChevronDown, GripVertical } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { Switch } from 'radix-ui';
-import { memo, useMemo, useRef } from 'react';
+import { memo, useMemo, useRef, useState } from 'react';
 import type { Effect } from '@/core/perform/effect';
 import type { Move } from '@/core/model/feel';
 import { changeMove } from '@/core/commands/moves';
 import { Button } from '@/ui/Button';
 import { Help } from '@/ui/Help';
+import type { MenuPlace } from '@/ui/menu-place';
 import type { ItemDrag } from '@/ui/sortable';
 import { scopeWords } from '@/ui/scope-words';
 import { useBench, useBenchStore } from '../../store/context';
@@ -19,6 +20,7 @@ import { MovePicture } from './MovePicture';
 import type { MoveFace } from './moves/face';
 import type { Edit } from './edit';
 
+const MoveMenu = dynamic(() => import('./MoveMenu'), { ssr: false });
 const MoveBody = dynamic(() => import('./MoveBody'), { ssr: false });
 
 /** Held longer than this the switch bypasses the move for as long. */
@@ -41,6 +43,7 @@ export const MoveCard = memo(function MoveCard({ move, index, effect, offer, fac
   const open = useBench((s) => s.desk.openMove === index);
   const count = useBench((s) => s.part.feel.moves.length);
   const part = useBench(calmPart);
+  const [menu, setMenu] = useState<MenuPlace | null>(null);
   const held = useRef<{ timer: number; bypassed: boolean } | null>(null);
   const on = move.on !== false;
   const name = face.word;
@@ -87,7 +90,13 @@ export const MoveCard = memo(function MoveCard({ move, index, effect, offer, fac
     getState().run(`Switch the ${label} ${next ? 'on' : 'off'}`, (p) => changeMove(p, index, { on: next ? undefined : false }));
   };
   return (
-    <section ref={frame} style={style} aria-label={`${name}, move ${index + 1}`} className={`border-t border-line py-2 ${on ? '' : 'opacity-70'} ${dragging ? 'relative z-10 bg-sunk' : ''}`}>
+    <section
+      ref={frame}
+      onContextMenu={(e) => {
+        e.preventDefault();
+        setMenu({ x: e.clientX, y: e.clientY });
+      }}
+      style={style} aria-label={`${name}, move ${index + 1}`} className={`border-t border-line py-2 ${on ? '' : 'opacity-70'} ${dragging ? 'relative z-10 bg-sunk' : ''}`}>
       <div className="flex items-center gap-2">
         <span {...handle} title="Drag to reorder" className="-ml-3 cursor-grab touch-none text-faint">
           <GripVertical size={14} />
@@ -114,6 +123,7 @@ export const MoveCard = memo(function MoveCard({ move, index, effect, offer, fac
       {open && (
         <MoveBody move={move} index={index} count={count} label={label} edit={edit} face={face} />
       )}
+      {menu && <MoveMenu at={menu} index={index} count={count} label={label} on={on} onClose={() => setMenu(null)} />}
       <p className="text-sm text-faint" data-testid="effect">
         {effect === null ? ' ' : effectWords(effect)}
         {offer && (

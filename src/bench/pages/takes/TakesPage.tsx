@@ -17,7 +17,7 @@ export function TakesPage() {
       <RecordSection />
       <AfterTake />
       <Sections>
-        <Section name="takes" title="Takes">
+        <Section name="takes" title="Recorded takes">
           <TakesList />
         </Section>
         <Section name="input" title="Play from" note={`latency ${latency} ms`}>

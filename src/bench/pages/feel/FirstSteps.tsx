@@ -1,0 +1,73 @@
+'use client';
+
+import { memo, useMemo } from 'react';
+import { firstLook, type FirstLook } from '@/core/analysis/first-look';
+import { setQuality } from '@/core/shaping/qualities';
+import { hitsByRule } from '@/core/selection/rules';
+import { DEFAULT_MOVES } from '@/core/moves/all';
+import { addMove } from '@/core/commands/moves';
+import { Button } from '@/ui/Button';
+import { actOnSelection } from '../../actions/act';
+import { performanceOf } from '../../store/derived';
+import { useBench, useBenchStore } from '../../store/context';
+import type { BenchStore } from '../../store/bench-store';
+import { openPage } from '../open-page';
+import { addMoveOf } from './add-move';
+import { humanizeFace } from './moves/humanize';
+import { swingFace } from './moves/swing';
+import type { MoveFace } from './moves/face';
+
+/** Softer off-beats keep this much of their velocity. */
+const SOFTER = 0.75;
+const GENTLY = 0.6;
+
+/** What a part is like that nothing was done to yet, in a sentence, and what one would do first. */
+export const FirstSteps = memo(function FirstSteps() {
+  const store = useBenchStore();
+  const part = useBench((s) => s.part);
+  const fresh = useBench((s) => s.part.feel.moves.length === 0 && s.underway === null && !s.desk.stepsRead);
+  const look = useMemo(() => (fresh ? firstLook(part) : null), [fresh, part]);
+  if (!look) return null;
+  const steps: [string, () => void][] = [
+    ...(look.sloppy ? [['Quantize it gently', () => gently(store)] as [string, () => void]] : []),
+    ['Humanize it', () => addMoveOf(store, humanizeFace as unknown as MoveFace)],
+    ['Swing it', () => addMoveOf(store, swingFace as unknown as MoveFace)],
+    ...(look.hasHats && look.flat ? [['Soften the off-beat hats', () => softenOffBeats(store)] as [string, () => void]] : []),
+    ...(look.noGhosts ? [['Suggest ghost notes', () => openPage(store, 'hits', 'ghosts')] as [string, () => void]] : []),
+  ];
+  return (
+    <section aria-label="First steps" className="rounded-md border border-strong bg-ground px-3 py-2.5">
+      <p>{lookWords(look)}</p>
+      <div className="mt-2 flex flex-wrap gap-1.5">
+        {steps.map(([text, run]) => (
+          <Button key={text} size="small" onClick={run}>
+            {text}
+          </Button>
+        ))}
+        <Button size="small" look="plain" className="text-faint" onClick={() => store.getState().setDesk({ stepsRead: true })}>
+          Dismiss
+        </Button>
+      </div>
+    </section>
+  );
+});
+
+/** @example lookWords(flat) // 'A flat part: every hit stands on its line, all at velocity 100.' */
+export function lookWords({ onGrid, flat, sloppy, scatterMs, velocities: [low, high] }: FirstLook): string {
+  const level = low === high ? `all at velocity ${low}` : flat ? 'each row at one velocity' : `velocities from ${low} to ${high}`;
+  if (onGrid) return `${flat ? 'A flat part' : 'A part on the grid'}: every hit stands on its line, ${level}.`;
+  const place = `hits scatter by ${scatterMs.toFixed(0)} ms around their rows’ own places`;
+  return `${sloppy ? 'A loose take' : 'A played part'}: ${place}, ${level}.`;
+}
+
+function gently(store: BenchStore) {
+  store.getState().run('Quantize gently', (p) => addMove(p, { ...DEFAULT_MOVES.quantize, strength: GENTLY }));
+  store.getState().setDesk({ openMove: 0 });
+}
+
+function softenOffBeats(store: BenchStore) {
+  const { part, select } = store.getState();
+  const off = new Set(hitsByRule(part, performanceOf(part), { kind: 'off-beats' }));
+  select(part.hits.filter((h) => off.has(h.id) && /^(hat|ride)/.test(h.voice)).map((h) => h.id));
+  actOnSelection(store, 'Soften', (p, ids) => setQuality(p, ids, 'velocity', (h) => Math.round(h.velocity * SOFTER)));
+}

@@ -1,0 +1,48 @@
+'use client';
+
+import { DropdownMenu } from 'radix-ui';
+import { nanoid } from 'nanoid';
+import { deleteBars, insertBars, repeatBars } from '@/core/commands/bars';
+import { addTempoChange } from '@/core/commands/tempo-changes';
+import { hitsInRange, rangeOfBars } from '@/core/homes/ticks-range';
+import type { Part } from '@/core/model/part';
+import { meterMapOf, tempoMapOf } from '@/core/part/part-time';
+import type { MenuPlace } from '@/ui/menu-place';
+import { MENU_ITEM, MENU_RULE, PointMenu } from '@/ui/PointMenu';
+import { useBench, useBenchStore } from '../store/context';
+
+/** What can be done to a bar as a whole: from the ruler and from the strip. */
+export function BarMenu({ at, bar, onClose }: { at: MenuPlace; bar: number; onClose: () => void }) {
+  return (
+    <PointMenu at={at} onClose={onClose} label={`Bar ${bar + 1}`}>
+      <Items bar={bar} />
+    </PointMenu>
+  );
+}
+
+const newId = () => nanoid(10);
+
+function Items({ bar }: { bar: number }) {
+  const { getState } = useBenchStore();
+  const part = useBench((s) => s.part);
+  const name = `bar ${bar + 1}`;
+  const start = meterMapOf(part).barOf(bar).start;
+  const run = (what: string, command: (p: Part) => Part) => getState().run(what, command);
+  const item = (text: string, act: () => void, disabled = false) => (
+    <DropdownMenu.Item className={MENU_ITEM} disabled={disabled} onSelect={act}>
+      {text}
+    </DropdownMenu.Item>
+  );
+  return (
+    <>
+      {item(`Loop ${name} alone`, () => getState().setTransport({ loop: true, fromBar: bar, toBar: bar + 1 }))}
+      {item(`Select the hits of ${name}`, () => getState().select(hitsInRange(part, rangeOfBars(part, bar, bar + 1))))}
+      <DropdownMenu.Separator className={MENU_RULE} />
+      {item(`Repeat ${name} after itself`, () => run(`Repeat ${name}`, (p) => repeatBars(p, bar, bar + 1, newId)))}
+      {item(`Insert an empty bar before ${name}`, () => run(`Insert an empty bar before ${name}`, (p) => insertBars(p, bar, 1, newId)))}
+      {item(`Delete ${name}`, () => run(`Delete ${name}`, (p) => deleteBars(p, bar, bar + 1, newId)), part.bars < 2)}
+      <DropdownMenu.Separator className={MENU_RULE} />
+      {item(`Change the tempo from ${name} on`, () => run(`Put a tempo change at ${name}`, (p) => addTempoChange(p, start, tempoMapOf(p).bpmAt(start))), bar === 0 || part.tempo.some((t) => t.tick === start))}
+    </>
+  );
+}
