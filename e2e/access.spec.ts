@@ -35,10 +35,10 @@ const VIEWS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
     await press(page, 'Keep it as it stands');
     await expect(page.getByTestId('changes')).toHaveText('Since then: Nothing differs.');
   },
-  'bars, a rhythm cell, the brush': async (page) => {
+  'bars, a rhythm cell, painting': async (page) => {
     await page.getByRole('tab', { name: 'Bars' }).click();
     await press(page, 'evenly spread');
-    await page.keyboard.press('b');
+    await page.keyboard.press('h');
     await press(page, 'shape the accents');
     await expect(page.getByRole('dialog')).toBeVisible();
   },

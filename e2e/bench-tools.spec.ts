@@ -25,7 +25,7 @@ test('rules choose, add, take away and narrow; the description says what is sele
   await press(page, 'off-beats');
   await expect(said).toHaveText('16 closed hat hits');
   await page.getByRole('radio', { name: 'without' }).click();
-  await page.getByRole('spinbutton', { name: 'First bar in to' }).fill('2');
+  await page.getByRole('spinbutton', { name: 'First bar' }).fill('2');
   await page.keyboard.press('Enter');
   await page.getByRole('spinbutton', { name: 'Last bar', exact: true }).fill('2');
   await page.keyboard.press('Enter');
@@ -49,7 +49,7 @@ test('a shape is tried out, kept as one step or put back; locked hits are left a
   await clickStem(page, await stemOf(page, 'hat-closed', 0));
   await page.keyboard.press('k');
   await page.keyboard.press('a');
-  await expect(page.getByRole('heading', { name: '15 closed hat hits, 1 locked left alone' })).toBeVisible();
+  await expect(page.getByTestId('touched')).toHaveText('15 closed hat hits, 1 locked left alone');
   await press(page, 'alternate');
   const tried = [100, ...Array.from({ length: 15 }, (_, i) => (i % 2 === 0 ? 104 : 72))];
   expect(await velocities(page, 'hat-closed')).toEqual(tried);
@@ -65,20 +65,20 @@ test('a shape is tried out, kept as one step or put back; locked hits are left a
   expect(await velocities(page, 'hat-closed')).toEqual(Array(16).fill(100));
 });
 
-test('the distribution: mean and spread are set as a whole, a re-roll keeps them', async ({ page }) => {
+test('the distribution: mean and deviation are set as a whole, drawing again keeps them', async ({ page }) => {
   await openMidi(page, 'beat.mid', flatBeat(2).bytes);
   await hitsPage(page);
   await page.getByRole('button', { name: 'Open Closed hat', exact: true }).click();
   await page.keyboard.press('a');
-  await page.getByRole('button', { name: /^re-roll/ }).click();
+  await page.getByRole('button', { name: /^draw again/ }).click();
   await press(page, 'Keep');
   const first = await velocities(page, 'hat-closed');
   expect(new Set(first).size).toBeGreaterThan(4);
   const mean = (v: number[]) => v.reduce((a, b) => a + b, 0) / v.length;
   expect(mean(first)).toBeCloseTo(100, 0);
-  await page.getByRole('spinbutton', { name: 'Mean velocity in of 127' }).fill('70');
+  await page.getByRole('spinbutton', { name: 'Mean velocity' }).fill('70');
   await page.keyboard.press('Enter');
-  await page.getByRole('spinbutton', { name: 'Deviation of the velocity in ±' }).fill('10');
+  await page.getByRole('spinbutton', { name: 'Deviation of the velocity' }).fill('10');
   await page.keyboard.press('Enter');
   const reshaped = await velocities(page, 'hat-closed');
   expect(Math.abs(mean(reshaped) - 70)).toBeLessThan(0.6);
@@ -121,8 +121,8 @@ test('copy, paste under the pointer and at the step cursor; a paste in the wrong
   await page.keyboard.press('c');
   await page.keyboard.press('End');
   await page.keyboard.press('Control+v');
-  await page.getByRole('button', { name: 'Larger' }).click();
-  await page.getByRole('button', { name: 'Larger' }).click();
+  await page.getByRole('button', { name: 'Zoom in' }).click();
+  await page.getByRole('button', { name: 'Zoom in' }).click();
   expect((await view()).size).toBeGreaterThan(before.size);
   await page.keyboard.press('Control+z');
   expect(await view()).toEqual(before);
@@ -144,7 +144,7 @@ test('bars: shortening names what falls outside and keeps it until confirmed; do
   await expect(page.getByTestId('outside')).toBeHidden();
   await press(page, 'double it');
   expect(await bars()).toEqual([4, 88]);
-  await press(page, 'behind them');
+  await press(page, 'after these');
   expect(await bars()).toEqual([5, 88]);
   const out = notesOf(await exportMidi(page));
   // The loop reaches the copies: both bars, both again, and an empty one behind them.
@@ -154,12 +154,12 @@ test('bars: shortening names what falls outside and keeps it until confirmed; do
   await page.keyboard.press('Control+z');
   await length.fill('1');
   await length.press('Enter');
-  await press(page, 'Shorten and drop them');
+  await press(page, 'Shorten and delete them');
   expect(await bars()).toEqual([1, 22]);
   await page.keyboard.press('Control+z');
   expect(await bars()).toEqual([2, 44]);
   // Another meter: both numbers are set together, and what it costs is said before: beat 4 of the bar.
-  await page.getByRole('spinbutton', { name: 'Units a bar in /' }).fill('3');
+  await page.getByRole('spinbutton', { name: 'Units a bar' }).fill('3');
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('meter-cost')).toContainText('6 hits lie beyond the shorter bar and would go.');
   expect(await bars()).toEqual([2, 44]);
@@ -223,26 +223,26 @@ test('kit maps: a file with wrong names is put right, kept, exported, brought in
   expect(await rows()).toEqual(['bongo-high', 'bongo-low', 'conga-low']);
   await press(page, 'Rows');
   await page.getByRole('menuitem', { name: 'Key map …' }).click();
-  const galley = page.getByRole('list', { name: 'Our kit maps' }).getByRole('listitem').filter({ hasText: 'Galley pads' });
-  await galley.getByRole('button', { name: 'read the keys by it' }).click();
+  const galley = page.getByRole('list', { name: 'Our key maps' }).getByRole('listitem').filter({ hasText: 'Galley pads' });
+  await galley.getByRole('button', { name: /^read these keys as/ }).click();
   expect(await rows()).toEqual(['hat-closed', 'snare', 'kick']);
   await page.getByRole('combobox', { name: 'Voice of key 64' }).click();
   await page.getByRole('option', { name: 'Ride', exact: true }).click();
   expect(await rows()).toEqual(['ride', 'snare', 'kick']);
   await page.getByLabel('Name for this key map').fill('Hold sheet');
   await press(page, 'Keep this key map');
-  await expect(page.getByRole('list', { name: 'Your kit maps' }).getByRole('listitem').filter({ hasText: 'Hold sheet' })).toBeVisible();
+  await expect(page.getByRole('list', { name: 'Your key maps' }).getByRole('listitem').filter({ hasText: 'Hold sheet' })).toBeVisible();
   const waiting = page.waitForEvent('download');
   await press(page, 'Export it');
   const file = await (await waiting).path();
   expect(JSON.parse(readFileSync(file, 'utf8'))).toMatchObject({ format: 'nod-sway/kit@1', name: 'Hold sheet', voices: { 60: 'kick', 64: 'ride' } });
   await press(page, 'Delete Hold sheet');
-  await expect(page.getByRole('list', { name: 'Your kit maps' }).getByRole('listitem').filter({ hasText: 'Hold sheet' })).toBeHidden();
+  await expect(page.getByRole('list', { name: 'Your key maps' }).getByRole('listitem').filter({ hasText: 'Hold sheet' })).toBeHidden();
   await page.getByTestId('library-file').setInputFiles(file);
-  await expect(page.getByRole('list', { name: 'Your kit maps' }).getByRole('listitem').filter({ hasText: 'Hold sheet' })).toBeVisible();
+  await expect(page.getByRole('list', { name: 'Your key maps' }).getByRole('listitem').filter({ hasText: 'Hold sheet' })).toBeVisible();
   await page.getByTestId('library-file').setInputFiles({ name: 'bad.json', mimeType: 'application/json', buffer: Buffer.from('{"format":"nod-sway/kit@1","name":"x","voices":{"200":"kick"}}') });
-  await expect(page.getByText('The kit map is not valid', { exact: false })).toBeVisible();
-  await page.getByRole('list', { name: 'Our kit maps' }).getByRole('listitem').filter({ hasText: 'General MIDI' }).getByRole('button', { name: 'play on it' }).click();
+  await expect(page.getByText('The key map is not valid', { exact: false })).toBeVisible();
+  await page.getByRole('list', { name: 'Our key maps' }).getByRole('listitem').filter({ hasText: 'General MIDI' }).getByRole('button', { name: /^write for/ }).click();
   await page.keyboard.press('Escape');
   expect(notesOf(await exportMidi(page))).toEqual([[0, 36, 100], [480, 51, 60], [960, 38, 90], [1440, 51, 60], [1920, 36, 100], [2880, 38, 90]]);
 });
@@ -275,7 +275,7 @@ test('nudges: by unit, typed, mirrored, to zero, apart; a doubtful hit is sent t
   await expect(page.getByTestId('stray')).toContainText('It strays from its row: 35 ms late');
   await press(page, 'the later line');
   expect(await page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.home !== undefined).map((h) => [(h.tick as number) / 20160, (h.home as number) / 20160]))).toEqual([[5, 6]]);
-  await press(page, 'the fitted one');
+  await press(page, 'the one that was found');
 
   // Snare, kick and hat on beat 2 set 6 ms apart, the snare first.
   await clickStem(page, await stemOf(page, 'snare', 0));

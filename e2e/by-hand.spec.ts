@@ -113,14 +113,14 @@ test('by pointer alone, swung first: at most 60 actions, nothing typed', async (
   await hand.press('tab', /^Hits/);
   await hand.press('button', 'Copies and shifts');
   await hand.press('button', 'repeat into the next bar');
-  // Hats with the brush.
-  await hand.press('radio', 'brush');
-  await hand.press('combobox', 'Accents of the brush');
+  // Hats by painting.
+  await hand.press('radio', 'paint');
+  await hand.press('combobox', 'Accents of painted hits');
   await hand.press('option', 'loud, soft');
-  await hand.turn('Stride of the brush', 1);
+  await hand.turn('Stride of painted hits', 1);
   await hand.stroke('hat-closed', 0, 31);
-  // Ghosts with the brush.
-  await hand.press('combobox', 'Accents of the brush');
+  // Ghosts by painting.
+  await hand.press('combobox', 'Accents of painted hits');
   await hand.press('option', 'ghosts');
   for (const step of [7, 9, 23]) await hand.click('snare', step);
   // Backbeats from a rhythm cell, on the snare and on the clap.
@@ -136,9 +136,9 @@ test('by pointer alone, swung first: at most 60 actions, nothing typed', async (
   await hand.press('option', '10 ms');
   await hand.press('button', 'later');
   // The last beat: four strokes, then a ramp.
-  await hand.press('combobox', 'Accents of the brush');
+  await hand.press('combobox', 'Accents of painted hits');
   await hand.press('option', 'even');
-  await hand.turn('Stride of the brush', -1);
+  await hand.turn('Stride of painted hits', -1);
   await hand.stroke('snare', 28, 31);
   await hand.press('button', 'ramp');
   await hand.press('button', 'Keep');
@@ -176,9 +176,9 @@ test('by keyboard alone, swung first', async ({ page }) => {
   await key('a', ...times('u', 4), ...times('Shift+l', 2));
   await key('Home', 'ArrowUp');
   await key(...times('ArrowRight', 4), 'Enter', ...times('ArrowRight', 8), 'Enter', 'a', 'r', 'a', ...times('u', 4));
-  // Ghosts: level 2 of the brush is 26.
+  // Ghosts: level 2 of painting is 26.
   await key('Escape', '2', 'Home', ...times('ArrowRight', 7), 'Enter', 'ArrowRight', 'ArrowRight', 'Enter', 'PageDown', ...times('ArrowRight', 7), 'Enter');
-  // The last beat with an even brush, then a ramp from the Hits page.
+  // The last beat with even painting, then a ramp from the Hits page.
   await key('Escape', '7', 'End', ...times('ArrowLeft', 3), 'f');
   await page.getByRole('tab', { name: /^Hits/ }).focus();
   await key('Enter');
@@ -190,9 +190,9 @@ test('by keyboard alone, swung first', async ({ page }) => {
   await key('Escape', 'Shift+g', 'Home');
   for (let row = 0; row < 3; row++) await key('ArrowUp');
   expect(await page.evaluate(() => window.nodSway!.bench().desk.step)).toEqual({ voice: 'hat-closed', tick: 0 });
-  await page.getByRole('radio', { name: 'brush' }).focus();
+  await page.getByRole('radio', { name: 'paint' }).focus();
   await key('Enter');
-  const accents = page.getByRole('combobox', { name: 'Accents of the brush' });
+  const accents = page.getByRole('combobox', { name: 'Accents of painted hits' });
   await accents.focus();
   await key('Enter');
   await expect(page.getByRole('option', { name: 'even' })).toBeFocused();
@@ -206,7 +206,7 @@ test('by keyboard alone, swung first', async ({ page }) => {
   await sameAsByHand(page, sorted);
 });
 
-test('three pointer events with the brush over 64 steps make 64 hits; without the brush none', async ({ page }) => {
+test('three pointer events while painting over 64 steps make 64 hits; without painting none', async ({ page }) => {
   await page.goto('/');
   await page.getByRole('button', { name: 'New part' }).click();
   await page.getByRole('button', { name: 'Start the part' }).click();
@@ -228,14 +228,14 @@ test('three pointer events with the brush over 64 steps make 64 hits; without th
   };
   await across();
   expect(await hits()).toEqual([]);
-  await page.keyboard.press('b');
+  await page.keyboard.press('h');
   await across();
   expect(await hits()).toEqual(Array.from({ length: 64 }, (_, i) => i * 10080));
   // One stroke is one step back; wiping takes as many away as it crosses.
   await page.keyboard.press('Control+z');
   expect(await hits()).toEqual([]);
   await page.keyboard.press('Control+Shift+z');
-  await page.keyboard.press('Shift+b');
+  await page.keyboard.press('Shift+h');
   await across();
   expect(await hits()).toEqual([]);
 });

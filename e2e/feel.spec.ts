@@ -54,13 +54,13 @@ test('made human with three moves for different rows, swept while it plays, comp
   await setNumber(page, 'Lay in ms late', -6);
   await scopeTo(page, 'Kick');
   expect((await moves(page)).map((m) => [m.kind, m.scope?.voices])).toEqual([['swing', ['hat-closed']], ['quantize', ['snare']], ['lay', ['kick']]]);
-  await expect(page.getByRole('region', { name: 'Swing, move 1' }).getByTestId('effect')).toHaveText('16 hits: 50.0 ms, at most 50.0');
+  await expect(page.getByRole('region', { name: 'Swing, move 1' }).getByTestId('effect')).toHaveText('Moves 16 hits by 50.0 ms.');
 
   // The doubtful snare, 45 of 120 ticks behind its line, is sent to the later one; then tighten moves it by half of what is left.
   await page.getByRole('region', { name: 'Quantize, move 2' }).getByRole('button', { name: 'Quantize', exact: false }).first().click();
   const doubtful = page.getByTestId('doubtful');
   await expect(doubtful).toContainText(/1 doubtful hit|decided/);
-  await doubtful.getByRole('button', { name: 'later', exact: true }).click();
+  await doubtful.getByRole('button', { name: 'belongs to the later line', exact: true }).click();
   await expect(doubtful).toContainText('1 decided');
 
   /** At 960 a quarter: hats' second eighths at 60 % of a pair of 960; kicks 6 ms (11.52 ticks) early, the first moved to 0. */
@@ -237,12 +237,15 @@ test('one visit to a scope is one step; every row but these; a timbre move chang
   await press(page, 'Add timbre');
   const scope = async () => (await moves(page))[0]?.scope?.voices;
   await page.getByRole('button', { name: /^Scope: / }).click();
+  // All are ticked, since all are meant; ticked anew from none.
+  await expect(page.getByRole('checkbox', { name: 'Closed hat', exact: true })).toBeChecked();
+  await press(page, 'none');
   for (const row of ['Snare', 'Kick']) await page.getByRole('checkbox', { name: row, exact: true }).check();
   await page.getByRole('button', { name: 'all others' }).click();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toBeHidden();
   expect(await scope()).toEqual(['hat-closed']);
-  await expect(page.getByRole('region', { name: 'Timbre, move 1' }).getByTestId('effect')).toHaveText('sound of 32 hits');
+  await expect(page.getByRole('region', { name: 'Timbre, move 1' }).getByTestId('effect')).toHaveText('Changes the sound of 32 hits.');
   await page.keyboard.press('Control+z');
   expect([await scope(), (await moves(page)).length]).toEqual([undefined, 1]);
   expect(notesOf(await exportMidi(page))).toEqual(sorted(flat().notes.map(([t, k, v]): Note => [t * 2, k, v])));
@@ -254,7 +257,7 @@ test('moves are dragged into another order; what they change in a long part is f
   await press(page, 'Add humanize');
   await press(page, 'Add lay back');
   const lay = page.getByRole('region', { name: 'Lay back, move 2' });
-  await expect(lay.getByTestId('effect')).toHaveText('2560 hits: 8.0 ms, at most 8.0');
+  await expect(lay.getByTestId('effect')).toHaveText('Moves 2560 hits by 8.0 ms.');
   const seed = async () => (await moves(page)).find((m) => m.kind === 'humanize')?.seed;
   await page.evaluate(() => window.nodSway!.bench().setDesk({ openMove: 0 }));
   await page.keyboard.press('j');
@@ -284,12 +287,12 @@ test('a move that changes nothing says so, and what it offers is heard: one step
   await openMidi(page, 'flat.mid', flat().bytes);
   const card = page.getByRole('region', { name: 'Lay back, move 1' });
   await page.evaluate(() => window.nodSway!.bench().run('Lie on the line', (p) => ({ ...p, feel: { ...p.feel, moves: [{ kind: 'lay', ms: 0 }] } })));
-  await expect(card.getByTestId('effect')).toContainText('changes nothing right now');
+  await expect(card.getByTestId('effect')).toContainText('It changes nothing right now.');
   await card.getByRole('button', { name: 'try 8 ms late' }).click();
-  await expect(card.getByTestId('effect')).toContainText(/\d+ hits: /);
+  await expect(card.getByTestId('effect')).toContainText(/Moves \d+ hits/);
   // At 120 BPM 8 ms are 15.36 ticks of 960.
   expect(notesOf(await exportMidi(page))).toEqual(sorted(flat().notes.map(([t, k, v]): Note => [t * 2 + 15, k, v])));
   await page.keyboard.press('Control+z');
   expect((await moves(page))[0]).toMatchObject({ ms: 0 });
-  await expect(card.getByTestId('effect')).toContainText('changes nothing right now');
+  await expect(card.getByTestId('effect')).toContainText('It changes nothing right now.');
 });

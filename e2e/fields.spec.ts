@@ -67,7 +67,7 @@ test('several hits: the mean is moved, the shape stays; a level sets all; Shift 
   const soft = await page.evaluate(() => window.nodSway!.bench().part.hits.find((h) => h.voice === 'kick')!.velocity as number);
   await clickStem(page, await stemOf(page, 'kick', 0));
   await clickStem(page, await stemOf(page, 'kick', 1), ['Shift']);
-  const field = page.getByRole('spinbutton', { name: 'Mean velocity in of 127' });
+  const field = page.getByRole('spinbutton', { name: 'Mean velocity' });
   await expect(field).toHaveValue(((soft + 100) / 2).toFixed(1));
   await field.fill(String((soft + 100) / 2 + 10));
   await field.press('Enter');
@@ -122,8 +122,8 @@ test('the jump goes to the next bar that differs', async ({ page }) => {
   await page.goto('/bench/demo-gangway-strut');
   await benchReady(page);
   const bar = () => page.evaluate(() => window.nodSway!.bench().view.scroll / (4 * 80640));
-  await page.getByRole('button', { name: 'Larger' }).click();
-  await page.getByRole('button', { name: 'Larger' }).click();
+  await page.getByRole('button', { name: 'Zoom in' }).click();
+  await page.getByRole('button', { name: 'Zoom in' }).click();
   const seen: number[] = [];
   for (let i = 0; i < 3; i++) {
     await page.getByRole('button', { name: 'Next different bar' }).click();

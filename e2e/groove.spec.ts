@@ -94,7 +94,7 @@ test('select by click, adding and marquee; type a velocity; place, delete, Escap
   expect(await hits()).toBe(before);
 
   await clickStem(page, await stemOf(page, 'snare', 0));
-  await page.getByRole('spinbutton', { name: 'Velocity in of 127' }).fill('77');
+  await page.getByRole('spinbutton', { name: 'Velocity' }).fill('77');
   await page.keyboard.press('Enter');
   await expect.poll(() => page.evaluate(() => window.nodSway!.bench().part.hits.find((h) => h.voice === 'snare')!.velocity)).toBe(77);
 

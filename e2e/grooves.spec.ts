@@ -114,7 +114,7 @@ test('learnt from the finished part, blended with one of ours, used on the hats 
   expect(out).toEqual(wanted.sort((a, b) => a[0] - b[0] || a[1] - b[1]));
   // The Bench takes it back with one step, and its sentence names it.
   await page.getByRole('region', { name: 'Groove, move 1' }).getByRole('button', { name: /^Groove/ }).first().click();
-  await expect(page.getByRole('combobox', { name: 'Groove' })).toHaveText('Galley Brushes and Galley');
+  await expect(page.getByRole('button', { name: 'Groove: Galley Brushes and Galley' })).toBeVisible();
   await page.keyboard.press('Control+z');
   expect(notesOf(await exportMidi(page))).toEqual(flat);
 
@@ -144,9 +144,9 @@ test('heard by one click while the loop goes on, on the neutral pattern and on a
   await openGrooves(page);
   const started = () => page.evaluate(() => window.nodSwayGrooves!.engine.log.length);
   const playing = () => page.evaluate(() => window.nodSwayGrooves!.engine.isPlaying);
-  await press(page, 'Hear Hold');
+  await press(page, 'Hear Lower Hold');
   await expect.poll(started).toBeGreaterThan(8);
-  await expect(page.getByRole('button', { name: 'Stop Hold' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Stop Lower Hold' })).toBeVisible();
   const anchor = () => page.evaluate(() => window.nodSwayGrooves!.engine.position());
   const before = await started();
   await press(page, 'Hear Tide Race');
@@ -220,7 +220,7 @@ test('dropped onto a row and onto a part; taken off; renamed, tagged, found, del
   await expect.poll(moves).toEqual([['Lower Hold', ['snare']], ['Ballast', null]]);
   await drop('Tide Race', '[data-row=snare]');
   await expect.poll(moves).toEqual([['Tide Race', ['snare']], ['Ballast', null]]);
-  await press(page, 'Take Ballast off the part');
+  await press(page, 'Delete Ballast from the part');
   await expect.poll(moves).toEqual([['Tide Race', ['snare']]]);
   await page.getByRole('combobox', { name: 'Heard on' }).click();
   await page.getByRole('option', { name: 'a neutral pattern' }).click();

@@ -42,7 +42,7 @@ async function ornament(page: Page): Promise<void> {
   await press(page, 'Ornaments');
   await clickStem(page, await stemOf(page, 'hat-closed', 5));
   await press(page, 'roll');
-  await setNumber(page, 'Last stroke in % of its velocity,', 40);
+  await setNumber(page, 'Last stroke in % of its velocity', 40);
   await clickStem(page, await stemOf(page, 'snare', 0));
   await press(page, 'flam');
   await clickStem(page, await stemOf(page, 'snare', 3));
@@ -118,8 +118,8 @@ test('ghosts on triplets and lead-in kicks are taken and left; a version is comp
   // Doubles right before strong kicks: three places; the first is taken, the second left, the third taken with "all".
   await press(page, 'Ghost notes');
   await choose(page, 'Where ghosts go', 'right before its strong hits');
-  await setNumber(page, 'Density in % of the places,', 100);
-  await setNumber(page, 'Softest ghost in to', 30);
+  await setNumber(page, 'Density in % of the places', 100);
+  await setNumber(page, 'Softest ghost', 30);
   await setNumber(page, 'Loudest ghost', 30);
   await press(page, 'suggest');
   const proposed = () => page.evaluate(() => window.nodSway!.bench().desk.proposal?.hits.map((h) => [(h.tick as number) / 84, h.velocity] as [number, number]) ?? []);
@@ -134,7 +134,7 @@ test('ghosts on triplets and lead-in kicks are taken and left; a version is comp
   // Ghosts of the snare on sixteenth triplets.
   await choose(page, 'Where ghosts go', 'around its main hits');
   await choose(page, 'Grid of the ghosts', '1/16T');
-  await setNumber(page, 'Density in % of the places,', 20);
+  await setNumber(page, 'Density in % of the places', 20);
   await press(page, 'suggest');
   const ghosts = (await proposed()).map(([t]): Note => [t, 38, 30]);
   expect(ghosts.length).toBeGreaterThan(3);
@@ -167,7 +167,7 @@ test('ghosts on triplets and lead-in kicks are taken and left; a version is comp
   await page.waitForFunction(() => window.nodSway!.engine.log.slice(4).some((o) => o.velocity === 30));
   await press(page, 'Stop');
 
-  await press(page, 'versions Q Before the ghosts');
+  await press(page, 'versions');
   await press(page, 'Go back to Before the ghosts');
   expect(notesOf(await exportMidi(page))).toEqual(before);
   await saved(page);

@@ -79,10 +79,10 @@ test('the sound itself starts at the frame that the log names, and a soft hit is
 
 test('a loop of bars plays those bars alone; muting, soloing and silence say what they do', async ({ page }) => {
   await openDemo(page, 'Gangway Strut');
-  const first = page.getByRole('spinbutton', { name: 'First bar of the loop in to' });
+  const first = page.getByRole('spinbutton', { name: 'First bar of the loop' });
   await first.fill('2');
   await first.press('Enter');
-  const last = page.getByRole('spinbutton', { name: 'Last bar of the loop in of 8' });
+  const last = page.getByRole('spinbutton', { name: 'Last bar of the loop' });
   await last.fill('2');
   await last.press('Enter');
   await page.getByRole('button', { name: 'Solo Kick' }).click();

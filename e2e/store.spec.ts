@@ -58,7 +58,7 @@ test('a part taken off the shelf in another tab: heard at once, and kept as a ne
   const first = page.url();
   const other = await context.newPage();
   await openShelf(other);
-  await other.getByRole('button', { name: 'Take beat off the shelf' }).click();
+  await other.getByRole('button', { name: 'Delete beat' }).click();
   const trouble = page.getByTestId('save-trouble');
   await expect(trouble).toContainText('deleted in another tab');
   await softer(page);

@@ -25,11 +25,11 @@ interface Props {
   className?: string;
 }
 
-/** @example spokenName('Reach', '% of the half gap,') // 'Reach in % of the half gap' */
-const spokenName = (label: string, unit: string): string => {
-  const said = unit.replace(/[\s,:;]+$/, '');
-  return said ? `${label} in ${said}` : label;
-};
+/** Words beside a number that are units; others belong to the sentence around it. */
+const UNITS = /^(%|ms|BPM|semitones|bars?$|hits|ticks)/;
+
+/** @example spokenName('Reach', '% of the half gap,') // 'Reach in % of the half gap'; spokenName('First bar', 'to') // 'First bar' */
+const spokenName = (label: string, unit: string): string => (UNITS.test(unit) ? `${label} in ${unit.replace(/[\s,:;]+$/, '')}` : label);
 
 const limit = (n: number, low: number, high: number): number => Math.min(high, Math.max(low, n));
 

@@ -21,9 +21,11 @@ export function SidePanel({ pages }: { pages: readonly PageSpec[] }) {
       <Tabs.Root value={open} onValueChange={(p) => getState().setDesk({ page: p })} className="flex min-h-0 flex-1 flex-col">
         <Tabs.List className="grid grid-flow-col gap-x-3 border-b border-line px-3 py-2" style={{ gridTemplateRows: `repeat(${column}, auto)`, gridAutoColumns: '1fr' }} aria-label="Contents">
           {pages.map((spec) => (
-            <Tabs.Trigger key={spec.id} value={spec.id} className={entry} aria-keyshortcuts={`P ${spec.letter.toUpperCase()}`} title={`P, then ${spec.letter.toUpperCase()}`}>
-              <Marked word={spec.title} letter={spec.letter} />
-              <Figure spec={spec} />
+            <Tabs.Trigger key={spec.id} value={spec.id} className={entry} aria-labelledby={`title-${spec.id}`} aria-describedby={`figure-${spec.id}`} aria-keyshortcuts={`P ${spec.letter.toUpperCase()}`} title={`P, then ${spec.letter.toUpperCase()}`}>
+              <Marked id={`title-${spec.id}`} word={spec.title} letter={spec.letter} />
+              <span id={`figure-${spec.id}`} className={words}>
+                <Figure spec={spec} />
+              </span>
             </Tabs.Trigger>
           ))}
         </Tabs.List>
@@ -81,10 +83,10 @@ const NONE: readonly string[] = [];
 /** How far each page was scrolled. */
 const scrolled = new Map<string, number>();
 
-function Marked({ word, letter }: { word: string; letter: string }) {
+function Marked({ id, word, letter }: { id: string; word: string; letter: string }) {
   const at = word.toLowerCase().indexOf(letter);
   return (
-    <span>
+    <span id={id}>
       {word.slice(0, at)}
       <span className="underline decoration-1 underline-offset-[3px]">{word[at]}</span>
       {word.slice(at + 1)}
@@ -100,9 +102,9 @@ function Figure({ spec: { figure, useFigure } }: { spec: PageSpec }) {
 const words = 'truncate text-sm font-normal text-faint group-data-[state=active]:text-accent';
 
 function StateFigure({ figure }: { figure: NonNullable<PageSpec['figure']> }) {
-  return <span className={words}>{useBench(figure)}</span>;
+  return useBench(figure);
 }
 
 function FoundFigure({ useFigure }: { useFigure: NonNullable<PageSpec['useFigure']> }) {
-  return <span className={words}>{useFigure()}</span>;
+  return useFigure();
 }

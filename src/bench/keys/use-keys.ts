@@ -23,7 +23,8 @@ const LISTS = '[role=listbox], [role=menu]';
  */
 function belongsElsewhere(e: KeyboardEvent): boolean {
   const focused = document.activeElement;
-  if (focused?.matches(TYPES)) return !(e.ctrlKey || e.metaKey) || !/^[ks]$/.test(e.key);
+  // What a key left by itself, as a field on Enter, was still meant by it.
+  if (e.target instanceof Element && e.target.matches(TYPES)) return !(e.ctrlKey || e.metaKey) || !/^[ks]$/.test(e.key);
   const isPressed = e.key === ' ' || e.key === 'Enter';
   const ringed = focused !== null && focused.matches(TAKES_ENTER) && focused.matches(':focus-visible');
   if (e.key === ' ') return ringed || document.querySelector(LISTS) !== null;
