@@ -6,6 +6,11 @@ import { clickStem, drag, drawn, exportMidi, flatBeat, openMidi, meterEvent, mid
 
 const selectedCount = (page: Page) => page.evaluate(() => window.nodSway!.bench().selection.size);
 const velocities = (page: Page, voice: string) => page.evaluate((v) => window.nodSway!.bench().part.hits.filter((h) => h.voice === v).map((h) => h.velocity as number), voice);
+async function shape(page: Page, verb: string): Promise<void> {
+  await page.getByRole('combobox', { name: 'Shape' }).click();
+  await page.getByRole('option', { name: verb, exact: true }).click();
+}
+
 const press = (page: Page, name: string) => page.getByRole('button', { name, exact: true }).click();
 const hitsPage = (page: Page) => page.getByRole('tab', { name: /^Hits/ }).click();
 
@@ -25,13 +30,13 @@ test('rules choose, add, take away and narrow; the description says what is sele
   await press(page, 'off-beats');
   await expect(said).toHaveText('16 closed hat hits');
   await page.getByRole('radio', { name: 'without' }).click();
-  await page.getByRole('spinbutton', { name: 'First bar' }).fill('2');
+  await page.getByRole('spinbutton', { name: 'First bar', exact: true }).fill('2');
   await page.keyboard.press('Enter');
   await page.getByRole('spinbutton', { name: 'Last bar', exact: true }).fill('2');
   await page.keyboard.press('Enter');
   await press(page, 'Select bars');
   await expect(said).toHaveText('8 closed hat hits in bar 1');
-  await page.getByRole('radio', { name: 'only' }).click();
+  await page.getByRole('radio', { name: 'anew' }).click();
   await press(page, 'same place in every bar');
   await expect(said).toHaveText('16 closed hat hits');
   // A selection of several that was lost comes back with one undo.
@@ -50,12 +55,12 @@ test('a shape is tried out, kept as one step or put back; locked hits are left a
   await page.keyboard.press('k');
   await page.keyboard.press('a');
   await expect(page.getByTestId('touched')).toHaveText('15 closed hat hits, 1 locked left alone');
-  await press(page, 'alternate');
+  await shape(page, 'alternate');
   const tried = [100, ...Array.from({ length: 15 }, (_, i) => (i % 2 === 0 ? 104 : 72))];
   expect(await velocities(page, 'hat-closed')).toEqual(tried);
   await press(page, 'Put back');
   expect(await velocities(page, 'hat-closed')).toEqual(Array(16).fill(100));
-  await press(page, 'scale');
+  await shape(page, 'scale');
   await page.getByRole('spinbutton', { name: 'Scale to in %' }).fill('50');
   await page.keyboard.press('Enter');
   await expect(page.getByText('Scale 15 closed hat hits, 1 locked left alone to 50 %')).toBeVisible();

@@ -61,7 +61,8 @@ try {
   await page.getByRole('radio', { name: 'of these' }).click();
   await page.getByRole('button', { name: 'the open row', exact: true }).click();
   await page.getByRole('button', { name: 'Choose' }).click();
-  await page.getByRole('button', { name: 'accent', exact: true }).click();
+  await page.getByRole('combobox', { name: 'Shape' }).click();
+  await page.getByRole('option', { name: 'accent' }).click();
   await page.getByRole('img', { name: /^Distribution/ }).waitFor();
   await shot('hits');
   await page.keyboard.press('Escape');

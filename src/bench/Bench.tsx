@@ -53,7 +53,7 @@ export function Bench({ onReload }: { onReload: () => void }) {
         <TopBar playback={playback} />
         <main className="flex min-h-0 flex-1 border-t border-line narrow:flex-col">
           <h1 className="sr-only">{name}</h1>
-          <div id="hits" tabIndex={-1} className="flex min-h-0 min-w-0 flex-1 flex-col outline-none narrow:flex-[3]">
+          <div id="hits" tabIndex={-1} className="flex min-h-0 min-w-0 flex-1 flex-col outline-none narrow:basis-0 narrow:grow-[3]">
             <HandLine playback={playback} onReload={onReload} />
             <div className="relative flex min-h-0 flex-1">
               <RowNames playback={playback} />

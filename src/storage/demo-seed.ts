@@ -1,25 +1,29 @@
 import { partStore, type PartStore } from './part-store';
+import { AS_IMPORTED, versionStore, type VersionStore } from './version-store';
 
 const SEEDED = 'demo-seeded';
 
 /** Puts the demo parts on the Shelf that are not there; one that a user changed is never touched. @returns how many were added */
-export async function addMissingDemos(store: PartStore = partStore): Promise<number> {
+export async function addMissingDemos(store: PartStore = partStore, versions: VersionStore = versionStore): Promise<number> {
   const { demoCues } = await import('@/demo/cues');
   const cues = demoCues().reverse();
-  return store.together(async () => {
-    let added = 0;
+  const added = await store.together(async () => {
+    const fresh: typeof cues = [];
     for (const cue of cues) {
       if (await store.has(cue.id)) continue;
       await store.create(cue.part, { id: cue.id, about: cue.about, ...(cue.song ? { song: cue.song } : {}) });
-      added++;
+      fresh.push(cue);
     }
-    return added;
+    return fresh;
   });
+  // What came from a file can be compared with how it came.
+  for (const cue of added) if (cue.song) await versions.keep(cue.id, AS_IMPORTED, cue.part);
+  return added.length;
 }
 
 /** On the very first visit the Shelf starts with the demo parts. A first visit that was cut short starts again. */
-export async function seedOnFirstVisit(store: PartStore = partStore): Promise<void> {
+export async function seedOnFirstVisit(store: PartStore = partStore, versions: VersionStore = versionStore): Promise<void> {
   if (await store.hasFlag(SEEDED)) return;
-  await addMissingDemos(store);
+  await addMissingDemos(store, versions);
   await store.setFlag(SEEDED);
 }

@@ -3,7 +3,7 @@ import { endOfPart, meterMapOf } from '@/core/part/part-time';
 import type { Part } from '@/core/model/part';
 import { clamp, ticks, TICKS_PER_QUARTER, type Ticks } from '@/core/units';
 import { LEFT_MARGIN, MAX_PIXELS_PER_QUARTER, MIN_PIXELS_PER_QUARTER, axisOf, tickOf, xOf } from '../stems/geometry/axis';
-import { mostRowScroll, rowsInView } from '../stems/geometry/rows';
+import { layoutRows, mostRowScroll, rowsInView, RULER_HEIGHT } from '../stems/geometry/rows';
 import type { BenchStore } from '../store/bench-store';
 
 const FIRST_BARS = 2;
@@ -54,7 +54,7 @@ export function scrollBy(store: BenchStore, pixels: number, width: number) {
   setView({ scroll: scrollLimited(part, scroll, view.pixelsPerQuarter, width) });
 }
 
-export function scrollRowsBy(store: BenchStore, pixels: number, height: number) {
+export function scrollRowsBy(store: Pick<BenchStore, 'getState'>, pixels: number, height: number) {
   const { part, focus, view, setView } = store.getState();
   const scrollRows = clamp(view.scrollRows + pixels, 0, mostRowScroll(rowsInView(part, view.hideEmpty), height, focus));
   if (scrollRows !== view.scrollRows) setView({ scrollRows });
@@ -86,4 +86,13 @@ export function reveal(store: BenchStore, tick: Ticks, width: number) {
   if (x >= LEFT_MARGIN - 1 && x <= width - RIGHT_MARGIN) return;
   const bar = meterMapOf(part).barAt(tick);
   setView({ scroll: scrollLimited(part, bar.start, view.pixelsPerQuarter, width) });
+}
+
+/** Brings the open row into sight as a whole. */
+export function revealRow(store: BenchStore, height: number) {
+  const { part, view, focus } = store.getState();
+  const rows = rowsInView(part, view.hideEmpty);
+  const box = layoutRows(rows, height, focus, view.scrollRows).find((b) => b.voice === focus);
+  const hidden = !box ? 0 : box.top < RULER_HEIGHT ? box.top - RULER_HEIGHT : Math.max(0, box.top + box.height - height);
+  scrollRowsBy(store, hidden, height);
 }

@@ -17,7 +17,7 @@ export function SidePanel({ pages }: { pages: readonly PageSpec[] }) {
   const { getState } = useBenchStore();
   const column = Math.ceil(pages.length / 2);
   return (
-    <aside id="page" tabIndex={-1} className="flex contain-content w-[350px] shrink-0 flex-col border-l border-line bg-surface outline-none narrow:w-full narrow:flex-1 narrow:border-t narrow:border-l-0 low:w-[300px]" aria-label="Pages of the part">
+    <aside id="page" tabIndex={-1} className="flex contain-content w-[350px] shrink-0 flex-col border-l border-line bg-surface outline-none narrow:min-h-0 narrow:w-full narrow:shrink narrow:basis-0 narrow:grow-[2] narrow:border-t narrow:border-l-0 low:w-[300px]" aria-label="Pages of the part">
       <Tabs.Root value={open} onValueChange={(p) => getState().setDesk({ page: p })} className="flex min-h-0 flex-1 flex-col">
         <Tabs.List className="grid grid-flow-col gap-x-3 border-b border-line px-3 py-2" style={{ gridTemplateRows: `repeat(${column}, auto)`, gridAutoColumns: '1fr' }} aria-label="Contents">
           {pages.map((spec) => (

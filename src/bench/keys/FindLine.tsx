@@ -11,6 +11,16 @@ import { useBenchStore } from '../store/context';
 
 const ALL = [...KEYS, ...MORE];
 
+/** How well words fit what is written: every word of it begins one of theirs; those of the sentence itself count more, whole ones most. */
+function rank(text: string, written: string, keywords: string[] = []): number {
+  const own = words(text);
+  const others = keywords.flatMap(words);
+  const scores = words(written).map((w): number => (own.includes(w) ? 1 : own.some((o) => o.startsWith(w)) ? 0.9 : others.includes(w) ? 0.8 : others.some((o) => o.startsWith(w)) ? 0.6 : 0));
+  return scores.length === 0 ? 1 : scores.includes(0) ? 0 : scores.reduce((a, b) => a + b, 0) / scores.length;
+}
+
+const words = (text: string): string[] => text.toLowerCase().split(/[^\p{L}\p{N}/]+/u).filter(Boolean);
+
 /** A line to write on under the transport: every action and page is found by its words and the trade's, says its key, and is done. */
 export default function FindLine({ playback, specs = ALL }: { playback: Playback; specs?: readonly KeySpec[] }) {
   const store = useBenchStore();
@@ -35,6 +45,7 @@ export default function FindLine({ playback, specs = ALL }: { playback: Playback
       <div role="dialog" aria-label="Find anything" aria-modal="true" className="absolute top-[60px] left-1/2 w-[min(620px,94vw)] -translate-x-1/2 rounded-b-lg border border-strong bg-surface shadow-lg" onPointerDown={(e) => e.stopPropagation()}>
         <Command
           label="Find anything"
+          filter={rank}
           loop
           onKeyDown={(e) => {
             if (e.key !== 'Escape') return;
@@ -43,7 +54,7 @@ export default function FindLine({ playback, specs = ALL }: { playback: Playback
             leave();
           }}
         >
-          <Command.Input autoFocus placeholder="What do you want to do? “humanize”, “ghost notes”, “export” …" className="w-full border-b border-strong bg-transparent px-4 py-3 text-base outline-none placeholder:text-faint" />
+          <Command.Input autoFocus placeholder="What do you want to do? “humanize”, “ghost notes”, “export” …" className="w-full border-b border-strong bg-transparent px-4 py-3 text-base outline-none placeholder:text-faint focus-visible:!outline-none" />
           <Command.List className="max-h-[min(420px,60vh)] overflow-auto p-2">
             <Command.Empty className="px-3 py-2 text-faint">Nothing is called that. Try another word: what it changes, or what you would hear.</Command.Empty>
             {specs

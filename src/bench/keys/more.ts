@@ -5,6 +5,7 @@ import { setGhost } from '@/core/commands/marks';
 import { say } from '@/ui/notify';
 import { actOnSelection } from '../actions/act';
 import { addMoveOf } from '../pages/feel/add-move';
+import { softenOffBeatHats } from '../actions/soften';
 import { openPage } from '../pages/open-page';
 import { MOVE_FACES } from '../pages/feel/moves/all';
 import type { Dialog } from '../store/bench-store';
@@ -23,6 +24,7 @@ export const MORE: readonly KeySpec[] = [
   dialog('versions', 'Keep a version of the part, compare, go back', ['snapshot', 'as imported', 'revert', 'backup']),
   dialog('kit', 'Choose what each MIDI key plays', ['key map', 'kit map', 'drum map', 'note map', 'General MIDI']),
   { keys: [], group: 'Edit', text: 'Write the feel into the hits', also: ['bake', 'freeze', 'commit', 'apply'], run: ({ store }) => store.getState().run('Write the feel into the hits', bake) },
+  { keys: [], group: 'Dynamics', text: 'Soften the off-beat hats', also: ['hi-hat', 'accent', 'dynamics'], run: ({ store }) => softenOffBeatHats(store) },
   { keys: [], group: 'Dynamics', text: 'Make ghosts of the selected hits', also: ['ghost notes', 'soft'], run: ({ store }) => actOnSelection(store, 'Make ghosts:', (p, ids) => setGhost(p, ids, true)) },
   {
     keys: [],

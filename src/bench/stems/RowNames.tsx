@@ -12,12 +12,13 @@ import { Picker } from '@/ui/Picker';
 import { belowButton, type MenuPlace } from '@/ui/menu-place';
 import { useSortable } from '@/ui/use-sortable';
 import type { ItemDrag } from '@/ui/sortable';
+import { scrollRowsBy } from '../actions/view-control';
 import { pointAtRow } from '../actions/pointing';
 import type { Playback } from '../playback/use-playback';
 import { REACHES, type Reach } from '../store/view';
 import { useBench, useBenchStore } from '../store/context';
 import { shownPart } from '../store/derived';
-import { layoutRows, rowsInView, RULER_HEIGHT } from './geometry/rows';
+import { layoutRows, mostRowScroll, rowsInView, RULER_HEIGHT } from './geometry/rows';
 
 const RowDialog = dynamic(() => import('../dialogs/RowDialog').then((m) => m.RowDialog), { ssr: false });
 
@@ -58,6 +59,7 @@ export function RowNames({ playback }: { playback: Playback }) {
   }, []);
   const shown = rowsInView({ rows, hits }, hideEmpty);
   const boxes = height > 0 ? layoutRows(shown, height, focus, scrollRows) : [];
+  const most = height > 0 ? mostRowScroll(shown, height, focus) : 0;
   const [SortableList, onNear] = useSortable();
   const [menu, setMenu] = useState<MenuPlace | null>(null);
   const [clicked, setClicked] = useState<Clicked | null>(null);
@@ -73,8 +75,9 @@ export function RowNames({ playback }: { playback: Playback }) {
     return b && row && <RowName key={voice} row={row} top={b.top} height={b.height} lift={bottom === undefined ? 0 : b.top + b.height - bottom} onClicked={(at) => setClicked({ voice, bottom: at })} playback={playback} drag={drag} naming={editing?.what === 'name' && editing.voice === voice} onMenu={(at) => setEditing({ voice, what: 'menu', at })} onNamed={() => setEditing(null)} />;
   };
   return (
-    <div ref={box} className="relative w-[184px] shrink-0 overflow-hidden" onPointerEnter={onNear} inert={other}>
+    <div ref={box} className="relative w-[184px] shrink-0 overflow-hidden low:w-[150px]" onPointerEnter={onNear} onWheel={(e) => scrollRowsBy({ getState }, e.deltaY, height)} inert={other}>
       {SortableList ? <SortableList ids={boxes.map((b) => b.voice)} onMove={onMove} render={render} /> : boxes.map((b) => render(b.voice, {}))}
+      {most > 0 && <RowScroll rows={height - RULER_HEIGHT} most={most} at={scrollRows} />}
       <div className="absolute inset-x-0 top-0 flex items-center bg-ground pr-1 pl-4" style={{ height: RULER_HEIGHT }}>
         <Lens />
         <button type="button" aria-label="Rows" aria-haspopup="menu" aria-expanded={menu !== null} title="Add rows, hide empty ones, the kit map" onClick={(e) => setMenu(belowButton(e.currentTarget))} className="rounded p-1 text-faint hover:bg-sunk hover:text-ink">
@@ -86,6 +89,12 @@ export function RowNames({ playback }: { playback: Playback }) {
       {editing?.what === 'dialog' && <RowDialog voice={editing.voice} onClose={() => setEditing(null)} />}
     </div>
   );
+}
+
+/** Where one is among more rows than there is room for. */
+function RowScroll({ rows, most, at }: { rows: number; most: number; at: number }) {
+  const share = rows / (rows + most);
+  return <div aria-hidden="true" className="absolute right-0 w-[3px] rounded-full bg-strong" style={{ top: RULER_HEIGHT + (at / (rows + most)) * rows, height: share * rows }} />;
 }
 
 interface RowNameProps {

@@ -8,7 +8,7 @@ import type { Playback } from '../playback/use-playback';
 import { useRecorded } from '../recording/context';
 import { useBench, useBenchStore } from '../store/context';
 import { same, sceneInputs } from '../store/inputs';
-import { followPlayhead, fitView, wheelView } from '../actions/view-control';
+import { followPlayhead, fitView, revealRow, wheelView } from '../actions/view-control';
 import { describeHits } from '../words/describe';
 import { calmPart, shownPart } from '../store/derived';
 import { stemsFacts } from '../store/stems-facts';
@@ -104,6 +104,7 @@ export function StemCanvas({ playback }: { playback: Playback }) {
     });
 
     const unsubscribe = store.subscribe((state, before) => {
+      if (state.focus !== before.focus && height > 0) revealRow(store, height);
       if (!same(sceneInputs(state), sceneInputs(before))) ask();
     });
     const onWheel = (e: WheelEvent) => {

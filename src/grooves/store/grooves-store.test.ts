@@ -44,14 +44,14 @@ test('changing one of ours makes a copy; each change is one step, kept in the st
   expect(shownGroove(state()).steps[4]).toMatchObject({ offset: 0.2, level: 0.6 });
   drag.commit();
   expect(state().history.undo.map((e) => e.label)).toEqual(['Lean of 2', 'Level of 2']);
-  expect((await settled(() => grooves.list(), (l) => l[0]?.groove.steps[4]?.level === 0.6)).map((k) => [k.groove.name, k.groove.steps[4]])).toEqual([['Hold 2', { offset: 0.2, level: 0.6, n: 1 }]]);
+  expect((await settled(() => grooves.list(), (l) => l[0]?.groove.steps[4]?.level === 0.6)).map((k) => [k.groove.name, k.groove.steps[4]])).toEqual([['Lower Hold 2', { offset: 0.2, level: 0.6, n: 1 }]]);
   state().undo();
   expect(shownGroove(state()).steps[4]!.level).toBe(hold.steps[4]!.level);
   state().undo();
-  expect([state().own, state().chosen]).toEqual([[], houseId('Hold')]);
+  expect([state().own, state().chosen]).toEqual([[], houseId('Lower Hold')]);
   expect(await settled(() => grooves.list(), (l) => l.length === 0)).toEqual([]);
   state().redo();
-  expect(freeName(state(), 'Hold')).toBe('Hold 3');
+  expect(freeName(state(), 'Lower Hold')).toBe('Lower Hold 3');
 });
 
 test('a cancelled gesture and one that changes nothing leave no step', async () => {
@@ -59,7 +59,7 @@ test('a cancelled gesture and one that changes nothing leave no step', async () 
   const drag = state().openGroove('Lean');
   drag.preview((g) => setStep(g, null, 0, { offset: 0.4 }));
   expect(shownGroove(state()).steps[0]!.offset).toBe(0.4);
-  expect([state().own, state().chosen]).toEqual([[], houseId('Hold')]);
+  expect([state().own, state().chosen]).toEqual([[], houseId('Lower Hold')]);
   drag.cancel();
   expect(shownGroove(state())).toBe(hold);
   state().edit('Same', (g) => ({ ...g }));

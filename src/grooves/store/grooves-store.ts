@@ -214,7 +214,7 @@ const chosenGroove = (state: Pick<GroovesState, 'own' | 'chosen'>): Groove => gr
 /** The chosen groove as it is seen: while it is changed, as it changes. */
 export const shownGroove = (state: Pick<GroovesState, 'own' | 'chosen' | 'live'>): Groove => state.live ?? chosenGroove(state);
 
-/** @example freeName(state, 'Hold') // 'Hold 2', 'Hold 3' where that is taken */
+/** @example freeName(state, 'Ballast') // 'Ballast 2', 'Ballast 3' where that is taken */
 export function freeName(state: Pick<GroovesState, 'own'>, name: string): string {
   const base = name.replace(/ \d+$/, '');
   const taken = new Set([...HOUSE_GROOVES.map((g) => g.name), ...(state.own ?? []).map((k) => k.groove.name)]);

@@ -23,7 +23,7 @@ test('meetings and verdicts say what happens', () => {
   expect(meetingWords({ kind: 'restarts', groove: 3, bar: 4, bars: 1 })).toBe('The groove lasts 3 quarters, a bar of this part 4 quarters: each bar starts it again, and its beginning fills up the bar.');
   expect(meetingWords({ kind: 'divides', groove: 1, bar: 4, bars: 1 })).toContain('1 quarter, a bar of this part 4 quarters: it goes round 4 times');
   expect(verdictWords('none', 'none')).toMatch(/^Nothing to learn: every hit stands/);
-  expect(verdictWords('scatter', 'scatter')).toMatch(/^Nothing to learn: the hits scatter/);
+  expect(verdictWords('scatter', 'scatter')).toMatch(/^Nothing to learn: the hits vary/);
   expect(verdictWords('none', 'habit')).toMatch(/levels can be learnt/);
   expect(verdictWords('few', 'none')).toMatch(/^Too few/);
 });

@@ -2,13 +2,10 @@
 
 import { memo, useMemo } from 'react';
 import { firstLook, type FirstLook } from '@/core/analysis/first-look';
-import { setQuality } from '@/core/shaping/qualities';
-import { hitsByRule } from '@/core/selection/rules';
 import { DEFAULT_MOVES } from '@/core/moves/all';
 import { addMove } from '@/core/commands/moves';
 import { Button } from '@/ui/Button';
-import { actOnSelection } from '../../actions/act';
-import { performanceOf } from '../../store/derived';
+import { softenOffBeatHats } from '../../actions/soften';
 import { useBench, useBenchStore } from '../../store/context';
 import type { BenchStore } from '../../store/bench-store';
 import { openPage } from '../open-page';
@@ -17,8 +14,6 @@ import { humanizeFace } from './moves/humanize';
 import { swingFace } from './moves/swing';
 import type { MoveFace } from './moves/face';
 
-/** Softer off-beats keep this much of their velocity. */
-const SOFTER = 0.75;
 const GENTLY = 0.6;
 
 /** What a part is like that nothing was done to yet, in a sentence, and what one would do first. */
@@ -32,7 +27,7 @@ export const FirstSteps = memo(function FirstSteps() {
     ...(look.sloppy ? [['Quantize it gently', () => gently(store)] as [string, () => void]] : []),
     ['Humanize it', () => addMoveOf(store, humanizeFace as unknown as MoveFace)],
     ['Swing it', () => addMoveOf(store, swingFace as unknown as MoveFace)],
-    ...(look.hasHats && look.flat ? [['Soften the off-beat hats', () => softenOffBeats(store)] as [string, () => void]] : []),
+    ...(look.hasHats && look.flat ? [['Soften the off-beat hats', () => softenOffBeatHats(store)] as [string, () => void]] : []),
     ...(look.noGhosts ? [['Suggest ghost notes', () => openPage(store, 'hits', 'ghosts')] as [string, () => void]] : []),
   ];
   return (
@@ -63,11 +58,4 @@ export function lookWords({ onGrid, flat, sloppy, scatterMs, velocities: [low, h
 function gently(store: BenchStore) {
   store.getState().run('Quantize gently', (p) => addMove(p, { ...DEFAULT_MOVES.quantize, strength: GENTLY }));
   store.getState().setDesk({ openMove: 0 });
-}
-
-function softenOffBeats(store: BenchStore) {
-  const { part, select } = store.getState();
-  const off = new Set(hitsByRule(part, performanceOf(part), { kind: 'off-beats' }));
-  select(part.hits.filter((h) => off.has(h.id) && /^(hat|ride)/.test(h.voice)).map((h) => h.id));
-  actOnSelection(store, 'Soften', (p, ids) => setQuality(p, ids, 'velocity', (h) => Math.round(h.velocity * SOFTER)));
 }

@@ -13,7 +13,7 @@ import { useBench, useBenchStore } from '../../store/context';
 import { performanceOf } from '../../store/derived';
 
 const WAYS: readonly { value: Combining; text: string }[] = [
-  { value: 'replace', text: 'only' },
+  { value: 'replace', text: 'anew' },
   { value: 'add', text: 'add' },
   { value: 'subtract', text: 'without' },
   { value: 'narrow', text: 'of these' },

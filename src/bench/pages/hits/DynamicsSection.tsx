@@ -98,22 +98,17 @@ export function DynamicsSection() {
           </>
         )}
       </div>
-      <div className="mt-2 flex flex-wrap gap-1" role="group" aria-label={`Shapes for the ${NAMES[quality]}`}>
-        {SHAPE_KINDS.map((kind) => (
-          <Button key={kind} size="small" disabled={nothing} look={trial.active && shape?.kind === kind ? 'strong' : 'quiet'} onClick={() => pick(kind)}>
-            {SHAPE_WORDS[kind]}
-          </Button>
-        ))}
+      <div className="mt-2 leading-8" data-testid="shape">
+        <Picker label="Shape" value={trial.active && shape && isOffered(shape.kind) ? shape.kind : ''} placeholder="choose what to do …" choices={VERBS} onChange={(kind) => !nothing && pick(kind as OfferedKind)} /> the {NAMES[quality]}
+        {trial.active && shape && <ShapeSentence shape={shape} quality={quality} onChange={edit} />}
       </div>
-      {trial.active && shape && (
-        <div className="mt-1" data-testid="shape">
-          <ShapeSentence shape={shape} quality={quality} onChange={edit} />
-        </div>
-      )}
       <TrialButtons trial={trial} className="mt-1" />
     </Section>
   );
 }
 
+const VERBS = SHAPE_KINDS.map((kind) => ({ value: kind, text: SHAPE_WORDS[kind] }));
+
+const isOffered = (kind: Shape['kind']): kind is OfferedKind => (SHAPE_KINDS as readonly string[]).includes(kind);
 
 const capital = (word: string): string => `${word[0]?.toUpperCase()}${word.slice(1)}`;

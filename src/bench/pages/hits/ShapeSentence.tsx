@@ -33,7 +33,7 @@ export function ShapeSentence({ shape, quality, onChange }: Props) {
     case 'stretch':
       return (
         <Words>
-          to {value('Squeeze to', shape.percent, (percent) => ({ ...shape, percent }), { min: 0, max: 400, unit: '%', digits: 0, default: 100 })} of the distance from {value('Pivot', shape.pivot, (pivot) => ({ ...shape, pivot }))}
+          to {value('Compress to', shape.percent, (percent) => ({ ...shape, percent }), { min: 0, max: 400, unit: '%', digits: 0, default: 100 })} of the distance from {value('Pivot', shape.pivot, (pivot) => ({ ...shape, pivot }))}
         </Words>
       );
     case 'limit':
@@ -68,8 +68,8 @@ export function ShapeSentence({ shape, quality, onChange }: Props) {
     case 'scatter':
       return (
         <Words>
-          by up to {value('Scatter by', shape.range, (range) => ({ ...shape, range }), { min: 0, max: span / 2 })} either way
-          <IconButton label={`Roll again (seed ${shape.seed})`} size="small" onClick={() => onChange({ ...shape, seed: shape.seed + 1 })}>
+          by up to {value('Randomize by', shape.range, (range) => ({ ...shape, range }), { min: 0, max: span / 2 })} either way
+          <IconButton label={`Draw again (seed ${shape.seed})`} size="small" onClick={() => onChange({ ...shape, seed: shape.seed + 1 })}>
             <Dices size={15} />
           </IconButton>
           <label className="flex items-center gap-1.5">

@@ -5,7 +5,7 @@ import type { Shape } from '@/core/shaping/shape-hits';
 export const SHAPE_KINDS = ['set', 'add', 'scale', 'stretch', 'limit', 'ramp', 'alternate', 'accents', 'scatter'] as const;
 export type OfferedKind = (typeof SHAPE_KINDS)[number];
 
-/** As the button says it. */
+/** The verb of the sentence. */
 export const SHAPE_WORDS: Readonly<Record<OfferedKind, string>> = {
   set: 'set',
   add: 'add',
