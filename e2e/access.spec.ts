@@ -11,7 +11,7 @@ const VIEWS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
     await page.getByRole('tab', { name: /^Hits/ }).click();
     await page.keyboard.press('Control+a');
     for (const section of ['Choose', 'Marks', 'Copies and shifts']) await press(page, section);
-    await page.getByRole('combobox', { name: 'Shape' }).click();
+    await page.getByRole('combobox', { name: 'What to do' }).click();
     await page.getByRole('option', { name: 'accent' }).click();
     await expect(page.getByRole('img', { name: /^Distribution/ })).toBeVisible();
     await page.keyboard.press('x');

@@ -7,7 +7,7 @@ import { clickStem, drag, drawn, exportMidi, flatBeat, openMidi, meterEvent, mid
 const selectedCount = (page: Page) => page.evaluate(() => window.nodSway!.bench().selection.size);
 const velocities = (page: Page, voice: string) => page.evaluate((v) => window.nodSway!.bench().part.hits.filter((h) => h.voice === v).map((h) => h.velocity as number), voice);
 async function shape(page: Page, verb: string): Promise<void> {
-  await page.getByRole('combobox', { name: 'Shape' }).click();
+  await page.getByRole('combobox', { name: 'What to do' }).click();
   await page.getByRole('option', { name: verb, exact: true }).click();
 }
 

@@ -140,7 +140,7 @@ test('by pointer alone, swung first: at most 60 actions, nothing typed', async (
   await hand.press('option', 'even');
   await hand.turn('Stride of painted hits', -1);
   await hand.stroke('snare', 28, 31);
-  await hand.press('combobox', 'Shape');
+  await hand.press('combobox', 'What to do');
   await hand.press('option', 'ramp');
   await hand.press('button', 'Keep');
 
@@ -183,8 +183,12 @@ test('by keyboard alone, swung first', async ({ page }) => {
   await key('Escape', '7', 'End', ...times('ArrowLeft', 3), 'f');
   await page.getByRole('tab', { name: /^Hits/ }).focus();
   await key('Enter');
-  await page.getByRole('combobox', { name: 'Shape' }).focus();
-  await key('Enter', 'r', 'Enter');
+  await page.getByRole('combobox', { name: 'What to do' }).focus();
+  await key('Enter');
+  await expect(page.getByRole('option', { name: 'ramp' })).toBeVisible();
+  await key('r');
+  await expect(page.getByRole('option', { name: 'ramp' })).toBeFocused();
+  await key('Enter');
   await page.getByRole('button', { name: 'Keep', exact: true }).focus();
   await key('Enter');
   // Hats: two rows above the snare's toms; level by level with the grid on eighths.

@@ -73,7 +73,7 @@ test('several hits: the mean is moved, the shape stays; a level sets all; Shift 
   await field.press('Enter');
   const kicks = () => page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.voice === 'kick').map((h) => h.velocity as number));
   expect(await kicks()).toEqual([soft + 10, 110, 100, 100]);
-  await page.getByRole('combobox', { name: 'Shape' }).click();
+  await page.getByRole('combobox', { name: 'What to do' }).click();
   await page.getByRole('option', { name: 'set', exact: true }).click();
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
   const [a, b] = await kicks();

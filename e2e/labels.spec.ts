@@ -30,7 +30,7 @@ const namesOn = (page: Page): Promise<Named[]> =>
     };
     return [...document.querySelectorAll(wanted)]
       .filter((e) => (e as HTMLElement).offsetParent !== null || e.getClientRects().length > 0)
-      .map((e) => ({ role: e.getAttribute('role') ?? e.tagName.toLowerCase(), name: textOf(e), within: e.closest('li, [aria-label]:not(button):not(input):not(main)')?.getAttribute('aria-label') ?? '' }))
+      .map((e) => ({ role: e.getAttribute('role') ?? e.tagName.toLowerCase(), name: textOf(e), within: e.closest('[role=dialog]') ? 'the dialog' : (e.closest('li, [aria-label]:not(button):not(input):not(main)')?.getAttribute('aria-label') ?? '') }))
       .filter((n) => n.name !== '');
   });
 

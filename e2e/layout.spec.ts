@@ -28,6 +28,8 @@ const faults = (page: Page): Promise<string[]> =>
       return true;
     });
     const scrolls = (e: Element, axis: 'X' | 'Y'): boolean => {
+      // The Shelf scrolls as a document does.
+      if (axis === 'Y' && document.documentElement.scrollHeight > innerHeight + 1) return true;
       for (let up = e.parentElement; up; up = up.parentElement) if (/auto|scroll/.test(getComputedStyle(up)[`overflow${axis}`])) return true;
       return false;
     };
@@ -39,12 +41,22 @@ const faults = (page: Page): Promise<string[]> =>
       const style = getComputedStyle(e);
       if (e.matches('button, a') && e.scrollWidth > e.clientWidth + 2 && style.textOverflow !== 'ellipsis' && !e.querySelector('.truncate')) found.push(`${nameOf(e)} is cut off`);
     }
+    /** What is seen of it within the frames that scroll. */
+    const visible = (e: Element): DOMRect => {
+      let { left, top, right, bottom } = e.getBoundingClientRect();
+      for (let up = e.parentElement; up; up = up.parentElement) {
+        if (getComputedStyle(up).overflowY === 'visible') continue;
+        const frame = up.getBoundingClientRect();
+        [left, top, right, bottom] = [Math.max(left, frame.left), Math.max(top, frame.top), Math.min(right, frame.right), Math.min(bottom, frame.bottom)];
+      }
+      return new DOMRect(left, top, Math.max(0, right - left), Math.max(0, bottom - top));
+    };
     const overlaps = (a: DOMRect, b: DOMRect) => Math.min(a.right, b.right) - Math.max(a.left, b.left) > 2 && Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top) > 2;
     for (let i = 0; i < seen.length; i++) {
       for (let k = i + 1; k < seen.length; k++) {
         const [a, b] = [seen[i] as Element, seen[k] as Element];
         if (a.contains(b) || b.contains(a) || a.closest('[data-groove], li.group') === (b.closest('[data-groove], li.group') ?? a)) continue;
-        if (overlaps(a.getBoundingClientRect(), b.getBoundingClientRect())) found.push(`${nameOf(a)} and ${nameOf(b)} lie over each other`);
+        if (overlaps(visible(a), visible(b))) found.push(`${nameOf(a)} and ${nameOf(b)} lie over each other`);
       }
     }
     return [...new Set(found)];

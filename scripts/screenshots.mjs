@@ -61,7 +61,7 @@ try {
   await page.getByRole('radio', { name: 'of these' }).click();
   await page.getByRole('button', { name: 'the open row', exact: true }).click();
   await page.getByRole('button', { name: 'Choose' }).click();
-  await page.getByRole('combobox', { name: 'Shape' }).click();
+  await page.getByRole('combobox', { name: 'What to do' }).click();
   await page.getByRole('option', { name: 'accent' }).click();
   await page.getByRole('img', { name: /^Distribution/ }).waitFor();
   await shot('hits');

@@ -94,11 +94,13 @@ export function GroovesPlace({ partId, grooveId }: Props) {
         <div {...getRootProps()} className="flex h-dvh min-h-[480px] flex-col overflow-hidden">
           <TopLine hearing={hearing} parts={parts} onPart={openPart} onLearn={() => setLearning({ file: null })} onBring={open} />
           <SaveTrouble />
-          <main className="flex min-h-0 flex-1 border-t border-line">
+          <main className="flex min-h-0 flex-1 border-t border-line narrow:flex-col">
             <input {...getInputProps()} aria-label="Groove or MIDI file" data-testid="groove-file" />
             <GrooveShelf hearing={hearing} />
-            <GrooveDetail hearing={hearing} />
-            <StandPanel parts={parts} />
+            <div className="flex min-h-0 shrink-0 tight:w-[380px] tight:flex-col tight:overflow-auto tight:border-l tight:border-line low:w-[330px] narrow:h-[46%] narrow:w-full narrow:flex-row narrow:overflow-hidden narrow:border-t narrow:border-l-0">
+              <GrooveDetail hearing={hearing} />
+              <StandPanel parts={parts} />
+            </div>
           </main>
           {isDragActive && (
             <div className="pointer-events-none fixed inset-3 z-30 flex items-center justify-center rounded-xl border-2 border-dashed border-accent bg-ground/85">

@@ -126,7 +126,7 @@ export function PhraseStrip() {
 
   return (
     <div className="flex items-stretch border-t border-line">
-      <div className="flex w-[184px] shrink-0 flex-col justify-center pl-3 low:w-[150px]">
+      <div className="flex w-[184px] shrink-0 flex-col justify-center pl-3">
         <span className="text-xs text-faint">whole part</span>
         <div className="-ml-1 flex">
           <IconButton label="Zoom out" size="small" onClick={() => zoom(1 / 1.5)}>

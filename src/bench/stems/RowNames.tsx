@@ -75,7 +75,7 @@ export function RowNames({ playback }: { playback: Playback }) {
     return b && row && <RowName key={voice} row={row} top={b.top} height={b.height} lift={bottom === undefined ? 0 : b.top + b.height - bottom} onClicked={(at) => setClicked({ voice, bottom: at })} playback={playback} drag={drag} naming={editing?.what === 'name' && editing.voice === voice} onMenu={(at) => setEditing({ voice, what: 'menu', at })} onNamed={() => setEditing(null)} />;
   };
   return (
-    <div ref={box} className="relative w-[184px] shrink-0 overflow-hidden low:w-[150px]" onPointerEnter={onNear} onWheel={(e) => scrollRowsBy({ getState }, e.deltaY, height)} inert={other}>
+    <div ref={box} className="relative w-[184px] shrink-0 overflow-hidden" onPointerEnter={onNear} onWheel={(e) => scrollRowsBy({ getState }, e.deltaY, height)} inert={other}>
       {SortableList ? <SortableList ids={boxes.map((b) => b.voice)} onMove={onMove} render={render} /> : boxes.map((b) => render(b.voice, {}))}
       {most > 0 && <RowScroll rows={height - RULER_HEIGHT} most={most} at={scrollRows} />}
       <div className="absolute inset-x-0 top-0 flex items-center bg-ground pr-1 pl-4" style={{ height: RULER_HEIGHT }}>
@@ -185,12 +185,12 @@ function Lens() {
   const grid = useBench((s) => s.view.grid);
   const { getState } = useBenchStore();
   return (
-    <div className="flex-1 text-xs leading-[18px] text-faint">
+    <div className="flex-1 text-xs leading-[18px] text-faint pointer-coarse:flex pointer-coarse:items-center pointer-coarse:gap-1">
       <div title="A head that is so early or late leans as far as it can">
-        lean scale <Picker className="!leading-4" label="Lean scale" value={String(reach)} choices={REACHES.map((r) => ({ value: String(r), text: `${r} ms = full` }))} onChange={(v) => getState().setView({ reach: Number(v) as Reach })} />
+        <span className="pointer-coarse:hidden">lean scale</span> <Picker className="!leading-4" label="Lean scale" value={String(reach)} choices={REACHES.map((r) => ({ value: String(r), text: `${r} ms = full` }))} onChange={(v) => getState().setView({ reach: Number(v) as Reach })} />
       </div>
       <div title="Lines that hits are placed on; it moves nothing">
-        grid <Picker className="!leading-4" label="Grid for placing" value={grid} choices={GRIDS.map((g) => ({ value: g, text: g }))} onChange={(v) => getState().setView({ grid: v as GridName })} />
+        <span className="pointer-coarse:hidden">grid</span> <Picker className="!leading-4" label="Grid for placing" value={grid} choices={GRIDS.map((g) => ({ value: g, text: g }))} onChange={(v) => getState().setView({ grid: v as GridName })} />
       </div>
     </div>
   );

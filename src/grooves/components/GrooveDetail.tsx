@@ -38,7 +38,7 @@ export function GrooveDetail({ hearing }: { hearing: Hearing }) {
   if (calm && held !== wanted) setHeld(wanted);
   const shownLens = lens ?? held;
   return (
-    <section aria-label="Groove in hand" className="flex w-[460px] shrink-0 flex-col border-l border-line bg-surface px-5 pt-3">
+    <section aria-label="Groove in hand" className="flex w-[460px] shrink-0 flex-col border-l border-line tight:w-full tight:border-l-0 narrow:w-[460px] bg-surface px-5 pt-3">
       <div className="flex items-baseline gap-2">
         <h2 className="min-w-0 truncate font-serif text-xl" data-testid="hand-name">
           {groove.name}

@@ -127,7 +127,7 @@ export function HandPicture({ groove, behind, lens, still, hearing }: Props) {
         ) : still ? (
           'Keep the blend to edit it.'
         ) : (
-          'Drag sideways: lean. Up or down: level. Double-click: back on the line.'
+          'Sideways: lean. Up, down: level. Double-click: reset.'
         )}
       </p>
     </div>

@@ -51,7 +51,7 @@ export function takeOn({ getState }: GroovesStoreApi, rows: readonly string[] | 
 export function StandPanel({ parts }: { parts: readonly PartRow[] }) {
   const part = useGrooves((s) => s.stand?.part);
   return (
-    <aside aria-label="On the part" className="flex w-[312px] shrink-0 flex-col overflow-auto border-l border-line px-4 pt-3 pb-6">
+    <aside aria-label="On the part" className="flex w-[312px] shrink-0 flex-col overflow-auto tight:w-full tight:overflow-visible tight:border-t tight:border-l-0 narrow:min-w-0 narrow:flex-1 narrow:shrink narrow:overflow-auto narrow:border-t-0 narrow:border-l border-l border-line px-4 pt-3 pb-6">
       {part ? <OnPart part={part} /> : <PickPart parts={parts} />}
     </aside>
   );
