@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { clickStem, drag, drawn, exportMidi, flatBeat, openMidi, meterEvent, midiFile, noteEvents, notesOf, saved, stemOf, stems, tempoEvent, trackChunk, type Note } from './support';
+import { chooseExport, clickStem, drag, drawn, exportMidi, flatBeat, openMidi, meterEvent, midiFile, noteEvents, notesOf, saved, stemOf, stems, tempoEvent, trackChunk, type Note } from './support';
 
 /** The Bench's tools one by one, each checked by what it leaves in the part or the exported notes. */
 
@@ -325,7 +325,7 @@ test('a choke ends the ring of its own voice and sounds nothing', async ({ page 
   expect(ringing).toBeGreaterThan(after! * 50);
   await page.getByRole('button', { name: 'Export', exact: true }).click();
   const dialog = page.getByRole('dialog');
-  await dialog.getByText('The drum part alone').click();
+  await chooseExport(page, 'the drum part alone');
   const waiting = page.waitForEvent('download');
   await dialog.getByRole('button', { name: 'Export', exact: true }).click();
   expect(notesOf(new Uint8Array(readFileSync(await (await waiting).path())))).toEqual([[0, 49, 120]]);

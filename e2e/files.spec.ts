@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { benchReady, bringIn, exportMidi, flatBeat, importMidi, meterEvent, midiFile, noteEvents, notesOf, openShelf, saved, tempoEvent, trackChunk, type Note } from './support';
+import { chooseExport, benchReady, bringIn, exportMidi, flatBeat, importMidi, meterEvent, midiFile, noteEvents, notesOf, openShelf, saved, tempoEvent, trackChunk, type Note } from './support';
 
 test('three kinds of bad file say what happened and what to do; nothing is added', async ({ page }) => {
   await openShelf(page);
@@ -55,7 +55,7 @@ test('a part file brings everything back, and a damaged one names the field', as
   await page.getByRole('button', { name: 'Add swing' }).click();
   const before = await page.evaluate(() => JSON.stringify(window.nodSway!.bench().part));
   await page.getByRole('button', { name: 'Export', exact: true }).click();
-  await page.getByRole('dialog').getByText('The part with everything').click();
+  await chooseExport(page, 'the part with everything');
   const waiting = page.waitForEvent('download');
   await page.getByRole('dialog').getByRole('button', { name: 'Export', exact: true }).click();
   const file = await (await waiting).path();

@@ -35,7 +35,7 @@ const practise = (page: Page, practice: Partial<Practice>) => page.evaluate((p) 
 
 const rawExport = async (page: Page, take: string): Promise<Buffer> => {
   const waiting = page.waitForEvent('download');
-  await page.getByRole('listitem').filter({ has: page.getByLabel(`Name of ${take}`) }).getByRole('button', { name: 'export raw' }).click();
+  await page.getByRole('listitem').filter({ has: page.getByLabel(`Name of ${take}`) }).getByRole('button', { name: 'export as played' }).click();
   return readFileSync(await (await waiting).path());
 };
 const hash = (bytes: Buffer): string => createHash('sha256').update(bytes).digest('hex');
@@ -174,7 +174,7 @@ test('two layered passes with a measured latency: what is left is the player’s
   // Whatever was done with it, the raw take is the same to the byte.
   await page.getByRole('tab', { name: 'Takes' }).click();
   await page.getByRole('listitem').filter({ has: page.getByLabel('Name of Take 1') }).getByRole('button', { name: 'use', exact: true }).click();
-  await setNumber(page, 'Latency of Take 1', 45);
+  await setNumber(page, 'Input latency of Take 1', 45);
   expect(hash(await rawExport(page, 'Take 1'))).toBe(before);
 });
 

@@ -2,15 +2,16 @@
 
 import { formatDistanceToNow } from 'date-fns';
 import { Trash2 } from 'lucide-react';
+import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
 import type { PartRow } from '@/storage/database';
 import { IconButton } from '@/ui/Button';
 import type { MenuPlace } from '@/ui/menu-place';
-import { MENU_ITEM, PointMenu } from '@/ui/PointMenu';
 import { TinyStems } from './TinyStems';
+
+const PartMenu = dynamic(() => import('./PartMenu'), { ssr: false });
 
 export function PartCard({ row, onRemove, onCopy }: { row: PartRow; onRemove: () => void; onCopy: () => void }) {
   const { summary } = row;
@@ -36,19 +37,7 @@ export function PartCard({ row, onRemove, onCopy }: { row: PartRow; onRemove: ()
       <IconButton label={`Delete ${row.name}`} className="absolute right-2 bottom-3 text-faint opacity-0 group-hover:opacity-100 focus:opacity-100" onClick={onRemove}>
         <Trash2 size={16} />
       </IconButton>
-      {menu && (
-        <PointMenu at={menu} onClose={() => setMenu(null)} label={row.name}>
-          <DropdownMenu.Item className={MENU_ITEM} onSelect={() => router.push(place)}>
-            Open {row.name}
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={MENU_ITEM} onSelect={onCopy}>
-            Make a copy of it
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={MENU_ITEM} onSelect={onRemove}>
-            Delete it
-          </DropdownMenu.Item>
-        </PointMenu>
-      )}
+      {menu && <PartMenu at={menu} name={row.name} onClose={() => setMenu(null)} onOpen={() => router.push(place)} onCopy={onCopy} onRemove={onRemove} />}
     </li>
   );
 }

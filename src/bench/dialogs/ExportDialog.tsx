@@ -1,11 +1,11 @@
 'use client';
 
-import { RadioGroup } from 'radix-ui';
 import { useState } from 'react';
 import { Button } from '@/ui/Button';
 import { download } from '@/ui/download';
 import { Modal } from '@/ui/Modal';
 import { showError } from '@/ui/notify';
+import { Picker } from '@/ui/Picker';
 import { useBenchStore } from '../store/context';
 import { EXPORTERS, offeredOf, optionsOf } from './export/all';
 import type { ExporterSpec } from './export/exporter';
@@ -20,6 +20,10 @@ export function ExportDialog({ onClose, exporters = EXPORTERS }: { onClose: () =
   const [said, setSaid] = useState<readonly string[] | null>(null);
   const exporter = offered.find((e) => e.id === chosen);
   const Options = exporter?.Options;
+  const choose = (id: string) => {
+    setChosen(id);
+    setSaid(null);
+  };
 
   const run = async () => {
     if (!exporter) return;
@@ -34,13 +38,12 @@ export function ExportDialog({ onClose, exporters = EXPORTERS }: { onClose: () =
 
   return (
     <Modal open onClose={onClose} title="Export" about="What you hear is what is written: the same performed hits.">
-      <RadioGroup.Root value={chosen ?? ''} onValueChange={setChosen} aria-label="What to export" className="space-y-2">
-        {offered.map((e) => (
-          <Choice key={e.id} exporter={e} />
-        ))}
-      </RadioGroup.Root>
+      <p className="leading-8">
+        Export <Picker label="What to export" value={chosen ?? ''} choices={offered.map((e) => ({ value: e.id, text: e.title }))} onChange={choose} />
+        <span className="text-faint"> {exporter?.about}.</span>
+      </p>
       {Options && (
-        <div className="mt-4 space-y-1 leading-8">
+        <div className="leading-8">
           <Options source={source} options={options} onChange={(change) => setOptions({ ...options, ...change })} />
         </div>
       )}
@@ -58,19 +61,5 @@ export function ExportDialog({ onClose, exporters = EXPORTERS }: { onClose: () =
         </Button>
       </div>
     </Modal>
-  );
-}
-
-function Choice({ exporter: { id, title, about } }: { exporter: ExporterSpec }) {
-  return (
-    <label className="flex cursor-pointer items-start gap-3 rounded-md border border-line px-3 py-2 has-[[data-state=checked]]:border-accent">
-      <RadioGroup.Item value={id} aria-label={title} className="mt-1 flex size-4 shrink-0 items-center justify-center rounded-full border border-strong">
-        <RadioGroup.Indicator className="size-2 rounded-full bg-accent" />
-      </RadioGroup.Item>
-      <span>
-        {title}
-        <span className="block text-sm text-faint">{about}</span>
-      </span>
-    </label>
   );
 }

@@ -11,7 +11,9 @@ import type { MenuPlace } from '@/ui/menu-place';
 import { actOnSelection } from '../actions/act';
 import { deleteSelection, duplicateSelection, repeatSelection } from '../actions/arrange';
 import { copySelection, cutSelection, hasClip, paste, pastePlace } from '../actions/clipboard';
-import { placeText } from '../words/describe';
+import { labelOfRow } from '@/core/commands/rows';
+import { describeHits, placeText } from '../words/describe';
+import { keyText } from '../words/key-text';
 import { useBench, useBenchStore } from '../store/context';
 import { performanceOf } from '../store/derived';
 import { stemsFacts } from '../store/stems-facts';
@@ -32,6 +34,8 @@ function Items() {
   const selection = useBench((s) => s.selection);
   const [under] = useState(() => stemsFacts(store).under);
   const none = selection.size === 0;
+  const one = selection.size === 1;
+  const them = one ? 'it' : 'them';
   const place = pastePlace(store);
   const item = (text: string, keys: string, run: () => void, disabled = false) => (
     <DropdownMenu.Item className={MENU_ITEM} disabled={disabled} onSelect={run}>
@@ -45,19 +49,20 @@ function Items() {
   };
   return (
     <>
-      {item(`Paste at ${placeText(part, place.tick)}`, 'Ctrl V', () => paste(store, place), !hasClip())}
-      {item('Copy', 'Ctrl C', () => copySelection(store), none)}
-      {item('Cut', 'Ctrl X', () => cutSelection(store), none)}
-      {item('Duplicate right after', 'Ctrl D', () => duplicateSelection(store), none)}
-      {item('Repeat into the next bar', 'R', () => repeatSelection(store), none)}
+      <DropdownMenu.Label className="max-w-72 truncate px-3 py-1 text-sm text-faint">{none ? (under ? `Nothing is selected. ${labelOfRow(part, under.voice)}, ${placeText(part, under.tick)}` : 'Nothing is selected.') : describeHits(part, selection)}</DropdownMenu.Label>
+      {item(`Make ${them} ${one ? 'a ghost' : 'ghosts'}`, '', () => actOnSelection(store, 'Make ghosts:', (p, ids) => setGhost(p, ids, true)), none)}
+      {item(`Lock ${them}`, 'K', () => getState().run('Lock hits', (p) => setLocked(p, selection, true)), none)}
+      {item(`Delete ${them}`, keyText('delete'), () => deleteSelection(store), none)}
       <DropdownMenu.Separator className={MENU_RULE} />
-      {item('Same place in every bar', 'S', () => getState().select(hitsByRule(part, performanceOf(part), { kind: 'same-place', ids: selection })), none)}
+      {item(`Copy ${them}`, keyText('mod+c'), () => copySelection(store), none)}
+      {item(`Cut ${them}`, keyText('mod+x'), () => cutSelection(store), none)}
+      {item(`Paste at ${placeText(part, place.tick)}`, keyText('mod+v'), () => paste(store, place), !hasClip())}
+      {item(`Duplicate ${them} right after`, keyText('mod+d'), () => duplicateSelection(store), none)}
+      {item(`Repeat ${them} into the next bar`, 'R', () => repeatSelection(store), none)}
+      <DropdownMenu.Separator className={MENU_RULE} />
+      {item('Select the same place in every bar', 'S', () => getState().select(hitsByRule(part, performanceOf(part), { kind: 'same-place', ids: selection })), none)}
       {under && item('Select this row', 'A', () => getState().select(part.hits.filter((h) => h.voice === under.voice).map((h) => h.id)))}
       {under && item('Select this bar', '', selectBar)}
-      <DropdownMenu.Separator className={MENU_RULE} />
-      {item('Make ghosts', '', () => actOnSelection(store, 'Make ghosts:', (p, ids) => setGhost(p, ids, true)), none)}
-      {item('Lock', 'K', () => getState().run('Lock hits', (p) => setLocked(p, selection, true)), none)}
-      {item('Delete', 'Delete', () => deleteSelection(store), none)}
     </>
   );
 }

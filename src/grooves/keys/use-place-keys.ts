@@ -11,7 +11,8 @@ const TAKES_PRESSES = 'button, a, input, [role=tab], [role=combobox]';
 /** Everything belongs to an open dialog or list; Space and Enter belong to what was reached by keyboard. */
 function belongsElsewhere(e: KeyboardEvent): boolean {
   if (isCovered()) return true;
-  return (e.key === ' ' || e.key === 'Enter') && (document.activeElement?.matches(TAKES_PRESSES) ?? false);
+  const focused = document.activeElement;
+  return (e.key === ' ' || e.key === 'Enter') && focused !== null && focused.matches(TAKES_PRESSES) && focused.matches(':focus-visible');
 }
 
 const ANYWHERE = { ignoreEventWhen: belongsElsewhere, enableOnFormTags: ['slider'], preventDefault: true } as const;

@@ -24,6 +24,7 @@ export interface Exported {
  */
 export interface ExporterSpec<O extends object = Record<string, unknown>> {
   id: string;
+  /** After “Export”, and what follows it in the sentence. */
   title: string;
   about: string;
   isAvailable(source: Source): boolean;

@@ -6,8 +6,8 @@ import { FileChoices, firstFile, type FileOptions } from './midi-options';
 
 export const midiPart: ExporterSpec<FileOptions> = {
   id: 'part',
-  title: 'The drum part alone',
-  about: 'A standard MIDI file, drums on channel 10',
+  title: 'the drum part alone',
+  about: 'as a standard MIDI file, drums on channel 10',
   isAvailable: () => true,
   initial: firstFile,
   Options: FileChoices,

@@ -9,8 +9,8 @@ import { firstNotes, NotesChoices, type NotesOptions } from './midi-options';
 
 export const midiSong: ExporterSpec<NotesOptions> = {
   id: 'song',
-  title: 'The song with these drums',
-  about: 'Every other track as it came, byte for byte',
+  title: 'the song with these drums',
+  about: ', every other track as it came, byte for byte',
   isAvailable: ({ hasSong }) => hasSong,
   initial: firstNotes,
   Options: NotesChoices,

@@ -6,8 +6,8 @@ import type { ExporterSpec } from './exporter';
 
 export const wholePart: ExporterSpec<object> = {
   id: 'file',
-  title: 'The part with everything',
-  about: `${PART_FILE_ENDING}: feel, nudges and ghosts, to open here again`,
+  title: 'the part with everything',
+  about: `as ${PART_FILE_ENDING}, with feel, nudges, ghosts and versions, to open here again`,
   isAvailable: () => true,
   initial: () => ({}),
   async run({ id, part, hasSong }) {

@@ -10,6 +10,7 @@ import { rawMidi } from '@/core/take/raw-midi';
 import { tightnessOf } from '@/core/take/tightness';
 import { withHits } from '@/core/take/hits-of-take';
 import { milliseconds } from '@/core/units';
+import { versionStore } from '@/storage/version-store';
 import { takeStore, type StoredTake } from '@/storage/take-store';
 import { Button } from '@/ui/Button';
 import { download, fileNameOf } from '@/ui/download';
@@ -23,7 +24,7 @@ import { useTakes } from './use-takes';
 
 const LearnFromBench = dynamic(() => import('../../dialogs/LearnFromBench'), { ssr: false });
 
-/** Every take of the part: heard raw, used, compared, renamed, given away, deleted. Its raw events never change. */
+/** Every take of the part: heard as played, used, compared, renamed, given away, deleted. Its raw events never change. */
 export function TakesList() {
   const takes = useTakes();
   const current = useRecorded((s) => (s.phase === 'counting' || s.phase === 'recording' ? s.take?.id : undefined));
@@ -55,16 +56,20 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
     if (name?.trim() && name.trim() !== take.name) takeStore.update({ ...take, name: name.trim().slice(0, 120) }).catch(showError);
     setName(null);
   };
-  const hearRaw = () => getState().setDesk({ other: heard ? null : { name: `${take.name}, raw`, id: take.id, feel: EMPTY_FEEL, part: putTake({ ...getState().part, feel: EMPTY_FEEL }, take, events) } });
-  const use = () => getState().run(`Use ${take.name}`, (p) => putTake(p, take, events));
+  const hearRaw = () => getState().setDesk({ other: heard ? null : { name: `${take.name}, as played`, id: take.id, feel: EMPTY_FEEL, part: putTake({ ...getState().part, feel: EMPTY_FEEL }, take, events) } });
+  const use = () => {
+    getState().run(`Use ${take.name}`, (p) => putTake(p, take, events));
+    // How it came stays at hand for comparing.
+    versionStore.keep(getState().id, `As played: ${take.name}`, getState().part).catch(showError);
+  };
   const setLatency = (ms: number) => {
     const changed = { ...take, latencyMs: milliseconds(ms) };
     takeStore.update(changed).catch(showError);
-    if (used > 0) getState().run(`Latency of ${take.name}: ${ms} ms`, (p) => placeTakeAnew(p, changed, events));
+    if (used > 0) getState().run(`Input latency of ${take.name}: ${ms} ms`, (p) => placeTakeAnew(p, changed, events));
   };
   const remove = async () => {
     const putBack = await takeStore.remove(take.id);
-    toast(`${take.name} is deleted; the hits that came from it stay.`, { action: { label: 'Put it back', onClick: () => void putBack().catch(showError) } });
+    toast(`${take.name} is deleted; the hits that came from it stay.`, { action: { label: 'Undo', onClick: () => void putBack().catch(showError) } });
   };
   return (
     <li className="rounded-md border border-line p-2" data-take={take.id}>
@@ -80,8 +85,8 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
         {tightnessWords(tightness)}
       </p>
       <div className="mt-1 flex flex-wrap items-baseline gap-1.5">
-        <Button size="small" aria-pressed={heard} title="Puts the raw take beside the part: hold Q to hear and see it" onClick={hearRaw}>
-          {heard ? 'hold Q: raw' : 'hear raw'}
+        <Button size="small" aria-pressed={heard} title="Puts the take as played beside the part: hold Q to hear and see it" onClick={hearRaw}>
+          {heard ? 'hold Q: as played' : 'hear as played'}
         </Button>
         <Button size="small" onClick={use}>
           use
@@ -89,13 +94,13 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
         <Button size="small" onClick={() => setLearning(true)}>
           learn a groove
         </Button>
-        <Button size="small" onClick={() => download(rawMidi(take, events), `${fileNameOf(take.name)}-raw.mid`, 'audio/midi')}>
-          export raw
+        <Button size="small" onClick={() => download(rawMidi(take, events), `${fileNameOf(take.name)}-as-played.mid`, 'audio/midi')}>
+          export as played
         </Button>
         <Button size="small" onClick={() => void remove().catch(showError)}>
           delete
         </Button>
-        <NumberField label={`Latency of ${take.name}`} value={take.latencyMs} min={-100} max={500} digits={1} unit="ms off" className="text-sm [&_input]:w-[3em]" onChange={setLatency} />
+        <NumberField label={`Input latency of ${take.name}`} value={take.latencyMs} min={-100} max={500} digits={1} unit="ms off" className="text-sm [&_input]:w-[3em]" onChange={setLatency} />
       </div>
       {learning && <LearnFromBench part={{ ...alone, name: take.name }} onClose={() => setLearning(false)} />}
     </li>
