@@ -15,7 +15,7 @@ exports.FOLDERS = [
   { folder: 'core/ornament', about: 'one file a kind of ornament, and the list of them all; their strokes, and finding them among plain hits', on: ['core', 'core/time', 'core/model', 'core/part', 'core/perform'] },
   { folder: 'core/learn', about: 'learning a groove from a part, with what it is worth', on: ['core', 'core/time', 'core/model', 'core/part', 'core/groove', 'core/perform'] },
   { folder: 'core/selection', about: 'rules that pick hits, and how they join the selection', on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/perform'] },
-  { folder: 'core/commands', about: 'functions from a part to a part: hits, marks, places, copies, bars, meter, rows and kit maps, moves, ornaments', on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/feel', 'core/perform', 'core/ornament'] },
+  { folder: 'core/commands', about: 'functions from a part to a part: hits, marks, places, copies, bars, meter, rows and key maps, moves, ornaments', on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/feel', 'core/perform', 'core/ornament'] },
   { folder: 'core/cells', about: 'rhythm cells in any meter and grid', on: ['core', 'core/time', 'core/model', 'core/part', 'core/selection'] },
   { folder: 'core/shaping', about: 'shapes for velocity, pan, pitch and brightness', on: ['core', 'core/time', 'core/model', 'core/part', 'core/commands'] },
   { folder: 'core/ghosts', about: 'which imported strokes are ghosts, where more would do, and which go first', on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/feel', 'core/commands'] },

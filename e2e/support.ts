@@ -125,7 +125,6 @@ export async function clickStem(page: Page, stem: { headX: number; headY: number
   await drawn(page);
 }
 
-/** Exports through the dialog and gives the file's bytes. */
 /** Changes the sentence of the open export, where it says something else. */
 export async function chooseExport(page: Page, what: string): Promise<void> {
   const picker = page.getByRole('dialog').getByRole('combobox', { name: 'What to export' });
@@ -134,6 +133,7 @@ export async function chooseExport(page: Page, what: string): Promise<void> {
   await page.getByRole('option', { name: what }).click();
 }
 
+/** Exports through the dialog and gives the file's bytes. */
 export async function exportMidi(page: Page, what: 'part' | 'song' = 'part', version: 'performed' | 'written' = 'performed'): Promise<Uint8Array> {
   await page.getByRole('button', { name: 'Export', exact: true }).click();
   const dialog = page.getByRole('dialog');

@@ -3,7 +3,8 @@
 import { useEffect } from 'react';
 import type { SoundEngine } from '@/sound/engine';
 import type { BenchScene } from './stems/geometry/scene';
-import { drawnTimes, lastScene } from './stems/last-scene';
+import { drawnTimes, lastScene, lastTip } from './stems/last-scene';
+import type { Tip } from './stems/tip';
 import { recordingForTests, type Recording } from './recording/context';
 import type { BenchState } from './store/bench-store';
 import type { Playback } from './playback/use-playback';
@@ -18,6 +19,8 @@ export interface Diagnostics {
   /** The scene that was drawn last. */
   scene: () => BenchScene | null;
   recording: () => Recording | null;
+  /** What is told of the hit under the pointer. */
+  tip: () => Tip | null;
   /** Times at which the stems were drawn, newest last. */
   drawn: number[];
 }
@@ -31,7 +34,7 @@ declare global {
 export function useDiagnostics(playback: Playback): void {
   const store = useBenchStore();
   useEffect(() => {
-    window.nodSway = { bench: store.getState, engine: playback.engine, hitOfSlot: playback.hitOfSlot, scene: lastScene, recording: recordingForTests, drawn: drawnTimes };
+    window.nodSway = { bench: store.getState, engine: playback.engine, hitOfSlot: playback.hitOfSlot, scene: lastScene, tip: () => lastTip.tip, recording: recordingForTests, drawn: drawnTimes };
     return () => {
       delete window.nodSway;
     };

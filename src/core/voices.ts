@@ -79,7 +79,7 @@ export const GALLEY_KIT: KitMap = {
   ),
 };
 
-/** The kit maps that everybody has. */
+/** The key maps that everybody has. */
 export const KITS: readonly KitMap[] = [GENERAL_MIDI_KIT, GALLEY_KIT];
 
 /** @example voiceOfKey(GENERAL_MIDI_KIT, 38) // 'snare'; 20 gives 'key-20' */

@@ -46,7 +46,7 @@ export interface SongRow {
   bytes: Uint8Array;
 }
 
-/** A kit map of the user's own. */
+/** A key map of the user's own. */
 export interface KitRow {
   name: string;
   voices: Readonly<Record<number, string>>;

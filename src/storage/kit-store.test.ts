@@ -3,7 +3,7 @@ import { GALLEY_KIT, GENERAL_MIDI_KIT } from '@/core/voices';
 import { NodSwayDatabase } from './database';
 import { KitStore } from './kit-store';
 
-test('kit maps are kept by name, replaced, taken away and put back', async () => {
+test('key maps are kept by name, replaced, taken away and put back', async () => {
   const store = new KitStore(new NodSwayDatabase('kits'));
   await store.save({ ...GALLEY_KIT, name: 'Hold' });
   await store.save({ ...GENERAL_MIDI_KIT, name: 'Bilge' });

@@ -4,7 +4,7 @@ import { NamedStore } from './named-store';
 
 const rowOf = ({ name, voices }: KitMap): KitRow => ({ name, voices });
 
-/** Keeps kit maps by name, for every part. */
+/** Keeps key maps by name, for every part. */
 export class KitStore extends NamedStore<KitMap> {
   constructor(db: NodSwayDatabase = database) {
     super(db, 'kits', (rows) => (rows as KitRow[]).map(({ name, voices }) => ({ name, voices })), rowOf);

@@ -2,6 +2,7 @@
 
 import { DropdownMenu } from 'radix-ui';
 import type { ReactNode } from 'react';
+import { createPortal } from 'react-dom';
 import type { MenuPlace } from './menu-place';
 
 export const MENU = 'z-50 min-w-44 rounded-md border border-strong bg-surface py-1 shadow-md';
@@ -12,9 +13,13 @@ export const MENU_RULE = 'my-1 h-px bg-line';
 export function PointMenu({ at, onClose, label, children }: { at: MenuPlace; onClose: () => void; label: string; children: ReactNode }) {
   return (
     <DropdownMenu.Root open modal={false} onOpenChange={(open) => !open && onClose()}>
-      <DropdownMenu.Trigger asChild>
-        <span aria-hidden="true" className="fixed size-0" style={{ left: at.x, top: at.y }} />
-      </DropdownMenu.Trigger>
+      {/* In the body: what contains its own layout would count the place from its corner. */}
+      {createPortal(
+        <DropdownMenu.Trigger asChild>
+          <span aria-hidden="true" className="fixed size-0" style={{ left: at.x, top: at.y }} />
+        </DropdownMenu.Trigger>,
+        document.body,
+      )}
       {/* Within the page's landmark, where screen readers look for it. */}
       <DropdownMenu.Portal container={document.querySelector('main')}>
         <DropdownMenu.Content className={MENU} align="start" sideOffset={2} aria-label={label} onCloseAutoFocus={(e) => e.preventDefault()}>

@@ -1,7 +1,7 @@
 import { makeHands } from '@/bench/stems/make-hands';
 import { makeScene, type BenchScene } from '@/bench/stems/geometry/scene';
 import { xOf } from '@/bench/stems/geometry/axis';
-import type { Hands, Pointer } from '@/bench/stems/gestures/types';
+import type { Hands, Pointer, Rectangle } from '@/bench/stems/gestures/types';
 import { createBenchStore, type BenchStore } from '@/bench/store/bench-store';
 import type { Hit, Part } from '@/core/model/part';
 
@@ -16,6 +16,7 @@ export interface Table {
   saved: string[];
   auditions: string[];
   readouts: (string | null)[];
+  marquees: Rectangle[];
   scene(): BenchScene;
   stem(id: string): { x: number; y: number };
   /** A place on a row: so many quarters in, so many pixels above its feet. */
@@ -26,10 +27,11 @@ export function setTable(of: Part): Table {
   const saved: string[] = [];
   const auditions: string[] = [];
   const readouts: (string | null)[] = [];
+  const marquees: Rectangle[] = [];
   const store = createBenchStore('x', { part: of, head: 0 }, false, { appendEdits: async (_id: string, _seq: number, edits: { label: string }[]) => void saved.push(...edits.map((e) => e.label)), settleHead: async () => {} } as never);
   store.getState().setView({ pixelsPerQuarter: 200 });
   const scene = () => makeScene(store.getState(), WIDTH, HEIGHT);
-  const glass = { setMarquee: () => {}, setTrace: () => {}, setReadout: (text: string | null) => void readouts.push(text) };
+  const glass = { setMarquee: (r: Rectangle | null) => void (r && marquees.push(r)), setTrace: () => {}, setReadout: (text: string | null) => void readouts.push(text) };
   const playback = { audition: (voice: string) => void auditions.push(voice), auditionHit: (h: Hit) => void auditions.push(h.voice) };
   const hands = makeHands({ store, playback, glass, scene, size: () => ({ width: WIDTH, height: HEIGHT }) });
   const stem = (id: string) => {
@@ -37,7 +39,7 @@ export function setTable(of: Part): Table {
     return { x: found.headX, y: found.headY };
   };
   const place = (voice: string, quarter: number, above = 14) => ({ x: xOf(scene().axis, quarter * 80640), y: scene().rows.find((r) => r.voice === voice)!.baseline - above });
-  return { store, hands, saved, auditions, readouts, scene, stem, place };
+  return { store, hands, saved, auditions, readouts, marquees, scene, stem, place };
 }
 
 export const at = (p: { x: number; y: number }, dx = 0, dy = 0, more: Partial<Pointer> = {}): Pointer => ({ x: p.x + dx, y: p.y + dy, shift: false, toggle: false, alt: false, ...more });

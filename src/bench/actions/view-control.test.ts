@@ -3,7 +3,8 @@ import { ticks, TICKS_PER_QUARTER } from '@/core/units';
 import { smallPart } from '@tests/support/arbitraries';
 import { axisOf, LEFT_MARGIN, tickOf, xOf } from '../stems/geometry/axis';
 import { createBenchStore, type BenchStore } from '../store/bench-store';
-import { fitView, followPlayhead, scrollBy, showBars, wheelView, zoomAt } from './view-control';
+import { layoutRows, RULER_HEIGHT } from '../stems/geometry/rows';
+import { fitView, followPlayhead, revealRow, scrollBy, showBars, wheelView, zoomAt } from './view-control';
 
 const Q = TICKS_PER_QUARTER;
 const WIDTH = 852;
@@ -74,4 +75,25 @@ test('the page turns when the playhead leaves it, but never under a gesture', ()
   drag.cancel();
   followPlayhead(store, ticks(9 * Q), WIDTH);
   expect(view(store).scroll).toBe(8 * Q);
+});
+
+test('a thousand bars fit into the window', () => {
+  const store = createBenchStore('x', { part: { ...part, bars: 1000 }, head: 0 }, false, { appendEdits: async () => {}, settleHead: async () => {} } as never);
+  fitView(store, WIDTH, 500);
+  showBars(store, 0, 1000, WIDTH);
+  expect(xOf(axisOf(view(store)), endOfPart(store.getState().part))).toBeLessThanOrEqual(WIDTH - 24 + 1);
+});
+
+test('a row that opens tall among more than fit is scrolled into sight as a whole', () => {
+  const voices = ['crash', 'ride', 'ride-bell', 'hat-open', 'hat-closed', 'hat-pedal', 'tom-high', 'tom-mid', 'tom-low', 'snare', 'clap', 'kick'];
+  const many = smallPart(voices.map((v) => [v, 0, 90] as const));
+  const store = createBenchStore('x', { part: { ...many, rows: voices.map((voice) => ({ voice })) }, head: 0 }, false, { appendEdits: async () => {}, settleHead: async () => {} } as never);
+  fitView(store, WIDTH, 500);
+  for (const voice of ['kick', 'crash', 'tom-mid']) {
+    store.getState().setFocus(voice);
+    revealRow(store, 500);
+    const box = layoutRows(store.getState().part.rows, 500, voice, view(store).scrollRows).find((b) => b.voice === voice)!;
+    expect(box.top).toBeGreaterThanOrEqual(RULER_HEIGHT);
+    expect(box.top + box.height).toBeLessThanOrEqual(500);
+  }
 });

@@ -4,22 +4,13 @@ import { Command } from 'cmdk';
 import { useEffect, useMemo, useRef } from 'react';
 import { keyText } from '../words/key-text';
 import { KEYS, type Context, type KeySpec } from './keys';
+import { rank } from './rank';
 import { MORE } from './more';
 import type { Playback } from '../playback/use-playback';
 import { useRecording } from '../recording/context';
 import { useBenchStore } from '../store/context';
 
 const ALL = [...KEYS, ...MORE];
-
-/** How well words fit what is written: every word of it begins one of theirs; those of the sentence itself count more, whole ones most. */
-function rank(text: string, written: string, keywords: string[] = []): number {
-  const own = words(text);
-  const others = keywords.flatMap(words);
-  const scores = words(written).map((w): number => (own.includes(w) ? 1 : own.some((o) => o.startsWith(w)) ? 0.9 : others.includes(w) ? 0.8 : others.some((o) => o.startsWith(w)) ? 0.6 : 0));
-  return scores.length === 0 ? 1 : scores.includes(0) ? 0 : scores.reduce((a, b) => a + b, 0) / scores.length;
-}
-
-const words = (text: string): string[] => text.toLowerCase().split(/[^\p{L}\p{N}/]+/u).filter(Boolean);
 
 /** A line to write on under the transport: every action and page is found by its words and the trade's, says its key, and is done. */
 export default function FindLine({ playback, specs = ALL }: { playback: Playback; specs?: readonly KeySpec[] }) {

@@ -2,7 +2,7 @@
 
 import { useEffect, useMemo, useRef } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { isCovered } from '@/ui/covered';
+import { COVERS, isCovered } from '@/ui/covered';
 import type { Playback } from '../playback/use-playback';
 import { useRecording } from '../recording/context';
 import { useBenchStore } from '../store/context';
@@ -24,11 +24,13 @@ const LISTS = '[role=listbox], [role=menu]';
 function belongsElsewhere(e: KeyboardEvent): boolean {
   const focused = document.activeElement;
   // What a key left by itself, as a field on Enter, was still meant by it.
-  if (e.target instanceof Element && e.target.matches(TYPES)) return !(e.ctrlKey || e.metaKey) || !/^[ks]$/.test(e.key);
+  const target = e.target instanceof Element ? e.target : null;
+  if (target?.matches(TYPES)) return !(e.ctrlKey || e.metaKey) || !/^[ks]$/.test(e.key);
   const isPressed = e.key === ' ' || e.key === 'Enter';
   const ringed = focused !== null && focused.matches(TAKES_ENTER) && focused.matches(':focus-visible');
-  if (e.key === ' ') return ringed || document.querySelector(LISTS) !== null;
-  if (isCovered()) return true;
+  if (e.key === ' ') return ringed || target?.closest(LISTS) != null || document.querySelector(LISTS) !== null;
+  // A list that a key has just closed had that key.
+  if (isCovered() || target?.closest(COVERS)) return true;
   if (!focused || focused === document.body) return false;
   if (MOVING.test(e.key)) return focused.matches(TAKES_ARROWS);
   return isPressed && ringed;

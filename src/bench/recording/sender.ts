@@ -13,7 +13,7 @@ export interface SendingState {
   output: OutputDevice | null;
   /** 1 to 16. */
   channel: number;
-  /** Keys: those of the part's hits, or a kit map's. */
+  /** Keys: those of the part's hits, or a key map's. */
   kit: 'own' | 'General MIDI' | 'Galley pads';
   curve: VelocityCurve;
   /** Later is positive. */

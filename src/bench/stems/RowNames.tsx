@@ -80,7 +80,7 @@ export function RowNames({ playback }: { playback: Playback }) {
       {most > 0 && <RowScroll rows={height - RULER_HEIGHT} most={most} at={scrollRows} />}
       <div className="absolute inset-x-0 top-0 flex items-center bg-ground pr-1 pl-4" style={{ height: RULER_HEIGHT }}>
         <Lens />
-        <button type="button" aria-label="Rows" aria-haspopup="menu" aria-expanded={menu !== null} title="Add rows, hide empty ones, the kit map" onClick={(e) => setMenu(belowButton(e.currentTarget))} className="rounded p-1 text-faint hover:bg-sunk hover:text-ink">
+        <button type="button" aria-label="Rows" aria-haspopup="menu" aria-expanded={menu !== null} title="Add rows, hide empty ones, the key map" onClick={(e) => setMenu(belowButton(e.currentTarget))} className="rounded p-1 text-faint hover:bg-sunk hover:text-ink">
           <ListPlus size={17} />
         </button>
         {menu && <RowsMenu at={menu} onClose={() => setMenu(null)} />}

@@ -10,12 +10,14 @@ import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { useBench, useBenchStore } from '../store/context';
 import { useSweep } from '../store/use-sweep';
-import { axisOf, xOf } from './geometry/axis';
+import { axisOf, xOf, type Axis } from './geometry/axis';
 
 /** Marks nearer to each other than this are not shown one by one. */
 const CLOSEST = 76;
 /** Right of the bar's flag. */
 const BESIDE_FLAG = 50;
+/** No window is wider. */
+const WIDEST = 4000;
 
 type Mark = { kind: 'tempo'; index: number; tick: number } | { kind: 'meter'; tick: number; text: string };
 
@@ -36,14 +38,7 @@ export function RulerMarks() {
 
 function InSight({ marks }: { marks: readonly Mark[] }) {
   const view = useBench((s) => s.view);
-  const axis = axisOf(view);
-  let last = -Infinity;
-  const shown = marks.flatMap((mark) => {
-    const x = xOf(axis, mark.tick) + BESIDE_FLAG;
-    if (x < 0 || x > 4000 || x - last < CLOSEST) return [];
-    last = x;
-    return [{ mark, x }];
-  });
+  const shown = apart(marks, axisOf(view));
   return (
     <div className="pointer-events-none absolute inset-x-0 top-0 h-5">
       {shown.map(({ mark, x }) => (
@@ -53,6 +48,17 @@ function InSight({ marks }: { marks: readonly Mark[] }) {
       ))}
     </div>
   );
+}
+
+/** The marks in sight that have room. */
+function apart(marks: readonly Mark[], axis: Axis): { mark: Mark; x: number }[] {
+  const shown: { mark: Mark; x: number }[] = [];
+  for (const mark of marks) {
+    const x = xOf(axis, mark.tick) + BESIDE_FLAG;
+    if (x > WIDEST) break;
+    if (x >= 0 && x - (shown.at(-1)?.x ?? -Infinity) >= CLOSEST) shown.push({ mark, x });
+  }
+  return shown;
 }
 
 const sign = 'h-5 rounded px-1 text-xs font-semibold text-accent hover:bg-sunk';

@@ -7,6 +7,7 @@ import { RULER_HEIGHT } from './geometry/rows';
 import type { BenchScene } from './geometry/scene';
 import type { Rectangle } from './gestures/types';
 import { heightOf, type Stem } from './geometry/stems';
+import { lastTip } from './last-scene';
 import type { Tip } from './tip';
 import { drawPaleStem } from './drawing/draw-marks';
 import { CANVAS_FONT, type Palette } from './drawing/palette';
@@ -106,12 +107,8 @@ export class Overlay {
   setTip(tip: (Tip & { stem: Stem }) | null) {
     if (tip?.stem === this.tip?.stem && tip?.title === this.tip?.title && tip?.lean === this.tip?.lean) return;
     this.tip = tip;
+    lastTip.tip = tip;
     this.wake();
-  }
-
-  /** What is told now, for those who cannot see the glass. */
-  get told(): Tip | null {
-    return this.tip;
   }
 
   /** Draws at the next frame, and on while something moves. */

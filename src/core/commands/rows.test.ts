@@ -24,7 +24,7 @@ test('rows are named, moved, added and removed', () => {
   expect(removeRow(part, 'snare').hits).toHaveLength(3);
 });
 
-test('a new key goes into the kit map; a wrong name is put right and keys stay', () => {
+test('a new key goes into the key map; a wrong name is put right and keys stay', () => {
   const rekeyed = setRowKey(part, 'snare', 40);
   expect(rekeyed.hits.filter((h) => h.voice === 'snare').map((h) => h.key)).toEqual([40]);
   expect(rekeyed.kitMap.voices[40]).toBe('snare');
@@ -40,7 +40,7 @@ test('the key of an empty row lasts: the next hit is written with it', () => {
   expect(addHit(row, { id: 'new', voice: 'cowbell', tick: ticks(0), velocity: 90 }).hits.find((h) => h.id === 'new')!.key).toBe(61);
 });
 
-test('a kit map gains and loses keys whether or not a hit uses them', () => {
+test('a key map gains and loses keys whether or not a hit uses them', () => {
   const gained = setKeyVoice(part, 99, 'cowbell');
   expect([gained.kitMap.voices[99], gained.hits]).toEqual(['cowbell', part.hits]);
   expect(setKeyVoice(gained, 99, null).kitMap.voices).toEqual(part.kitMap.voices);

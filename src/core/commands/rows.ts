@@ -1,4 +1,4 @@
-/** Commands on rows and the kit map: which voice a line is, which key it has, what it is called, where it stands. */
+/** Commands on rows and the key map: which voice a line is, which key it has, what it is called, where it stands. */
 import type { Feel } from '../model/feel';
 import { keyOfVoice, labelOfVoice, voiceOfKey, type KitMap, type VoiceName } from '../voices';
 import { compareHits, type Hit, type Part, type Row } from '../model/part';
@@ -40,7 +40,7 @@ export const addRow = (part: Part, voice: VoiceName): Part => ({ ...part, rows: 
 export const removeRow = (part: Part, voice: VoiceName): Part => ({ ...part, rows: part.rows.filter((r) => r.voice !== voice), hits: part.hits.some((h) => h.voice === voice) ? part.hits.filter((h) => h.voice !== voice) : part.hits });
 
 /**
- * Gives all hits of a row another MIDI key, which the kit map then knows as this voice: the only one, so that new hits are written
+ * Gives all hits of a row another MIDI key, which the key map then knows as this voice: the only one, so that new hits are written
  * with it, too. Keys that the voice had before keep their meaning where other hits use them.
  */
 export function setRowKey(part: Part, voice: VoiceName, key: number): Part {

@@ -16,7 +16,7 @@ export function eventOfHit(id: HitId): { take: string; event: number } | null {
   return found ? { take: found[1] as string, event: Number(found[2]) } : null;
 }
 
-/** Strokes as hits of a part, by its kit map; on the chosen rows alone where some are given. */
+/** Strokes as hits of a part, by its key map; on the chosen rows alone where some are given. */
 export function hitsOfStrokes(part: Pick<Part, 'kitMap'>, takeId: string, strokes: readonly FoldedStroke[], rows?: ReadonlySet<VoiceName>): Hit[] {
   return strokes
     .map((s): Hit => ({ id: hitIdOfEvent(takeId, s.event), voice: voiceOfKey(part.kitMap, s.key), key: s.key, tick: s.tick, length: ticks(stepOf('1/16') / 2), velocity: s.velocity, ...(s.companions ? { companions: s.companions } : {}) }))

@@ -6,7 +6,7 @@ import type { RawEvent, Take } from '../model/take';
 import { foldTake, recordedStrokes } from './fold';
 import { eventOfHit, hitsOfStrokes, withHits } from './hits-of-take';
 
-/** The hits of a take in a part, by the part's kit map. */
+/** The hits of a take in a part, by the part's key map. */
 export const hitsOfTake = (part: Pick<Part, 'kitMap'>, take: Take, events: readonly RawEvent[]): Hit[] => hitsOfStrokes(part, take.id, recordedStrokes(foldTake(take, events), take.passes));
 
 /**

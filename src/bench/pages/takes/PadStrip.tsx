@@ -33,7 +33,7 @@ export default function PadStrip() {
 function PadKey({ pad, letters }: { pad: Pad; letters: boolean }) {
   const { pads } = useRecording();
   const part = useBench(calmPart);
-  // By the part's kit map, whatever that is.
+  // By the part's key map, whatever that is.
   const key = keyOfVoice(part.kitMap, pad.voice);
   // Which stroke lit it: each one flashes anew.
   const struck = useRecorded((s) => (s.struck?.key === key ? s.struck.n : 0));

@@ -16,7 +16,7 @@ import type { Ground, Pointer, Rectangle } from './pointer';
 import { axisOf, detailOf, stepPixels, tickOf, xOf, type Axis, type Detail } from './axis';
 import { gripAt, layoutOrnaments, type OrnamentGrip, type OrnamentMark } from './ornaments';
 import { layoutRows, rowAt, rowsInView, type RowBox } from './rows';
-import { layoutStems, pixelsPerMs, stemAt, velocityAtHeight, type Stem } from './stems';
+import { heightOf, layoutStems, pixelsPerMs, stemAt, velocityAtHeight, type Stem } from './stems';
 
 /** A head's way under a quantize move. */
 export interface Pull {
@@ -190,6 +190,19 @@ export function hitsInRectangle(scene: BenchScene, part: Part, r: Rectangle): Hi
     return ids;
   }
   const inside = (x: number, y: number): boolean => x >= r.left && x <= r.right && y >= r.top && y <= r.bottom;
-  for (const stems of scene.stems) for (const s of stems) if (inside(s.headX, s.headY) || inside(s.footX, s.footY)) ids.push((part.hits[s.index] as Hit).id);
+  const drawn = new Set<number>();
+  for (const stems of scene.stems) {
+    for (const s of stems) {
+      drawn.add(s.index);
+      if (inside(s.headX, s.headY) || inside(s.footX, s.footY)) ids.push((part.hits[s.index] as Hit).id);
+    }
+  }
+  // What was scrolled out of sight counts where it would stand.
+  const rows = new Map(scene.rows.map((row) => [row.voice, row]));
+  part.hits.forEach((hit, i) => {
+    const row = drawn.has(i) ? undefined : rows.get(hit.voice);
+    const x = row && xOf(scene.axis, hit.tick);
+    if (row && x !== undefined && (inside(x, row.baseline) || inside(x, row.baseline - heightOf(row, hit.velocity)))) ids.push(hit.id);
+  });
   return ids;
 }

@@ -18,7 +18,8 @@ test('a press and release on a stem selects and sounds it; Ctrl takes it out aga
   expect(press(t, p).up(p, t.hands).name).toBe('idle');
   expect([...t.store.getState().selection]).toEqual([snare]);
   expect(t.auditions).toEqual(['snare']);
-  expect(t.store.getState().focus).toBe('snare');
+  // Rows open by their names alone: what was clicked stays where it is.
+  expect(t.store.getState().focus).toBeNull();
   const again = at(t.stem(snare), 0, 0, { toggle: true });
   press(t, again).up(again, t.hands);
   expect(t.store.getState().selection.size).toBe(0);
@@ -117,4 +118,30 @@ test('with swing on, the placed hit stands where the pointer was', () => {
   expect(placed.tick).toBe(TICKS_PER_QUARTER * 1.25);
   expect(t.stem(placed.id).x).toBeCloseTo(base.x + 75, 6);
   expect(ticks(placed.tick)).toBe(placed.tick);
+});
+
+test('high above a head a drag sideways selects by a rectangle, up or down it is the velocity, a click takes the hit', () => {
+  const t = setTable(part);
+  const above = { ...at(t.stem(h0)), y: t.stem(h0).y - 20 };
+  let g = press(t, above);
+  expect(g.name).toBe('press-above');
+  g = g.move({ ...above, x: above.x + 12 }, t.hands);
+  expect([g.name, g.scrolls]).toEqual(['marquee', true]);
+  g.cancel(t.hands);
+  expect(press(t, above).move({ ...above, y: above.y + 9 }, t.hands).name).toBe('drag-velocity');
+  const u = setTable(part);
+  press(u, above).up(above, u.hands);
+  expect([...u.store.getState().selection]).toEqual([h0]);
+});
+
+test('a rectangle keeps its start in the music while the page scrolls under it', () => {
+  const t = setTable(part);
+  const start = { ...at(t.stem(h0), -30), y: 60 };
+  const g = press(t, start).move({ ...start, x: start.x + 20 }, t.hands);
+  const { view, setView } = t.store.getState();
+  const before = t.marquees.at(-1)!;
+  // A quarter further: what was pressed lies 200 px further left now.
+  setView({ scroll: ticks(view.scroll + TICKS_PER_QUARTER) });
+  g.move({ ...start, x: start.x + 20 }, t.hands);
+  expect(t.marquees.at(-1)!.left).toBeCloseTo(before.left - view.pixelsPerQuarter, 6);
 });

@@ -60,7 +60,7 @@ export function refused(idle: Gesture): Gesture {
 }
 
 export function selectByClick(hands: Hands, stem: Stem, p: Pointer) {
-  const { part, selection, select, setFocus } = hands.bench();
+  const { part, selection, select } = hands.bench();
   const hit = part.hits[stem.index] as Hit;
   if (p.shift || p.toggle) {
     const next = new Set(selection);
@@ -68,7 +68,6 @@ export function selectByClick(hands: Hands, stem: Stem, p: Pointer) {
     else next.add(hit.id);
     select(next);
   } else select([hit.id]);
-  setFocus(hit.voice);
   hands.auditionHit(hit);
 }
 

@@ -20,7 +20,7 @@ export function pressTouch(start: Pointer, idle: Gesture): Gesture {
 }
 
 function tap(p: Pointer, hands: Hands) {
-  const { part, select, setFocus } = hands.bench();
+  const { part, select } = hands.bench();
   const stem = hands.stemAt(p);
   if (!stem) {
     const ground = hands.groundAt(p);
@@ -29,7 +29,6 @@ function tap(p: Pointer, hands: Hands) {
   }
   const hit = part.hits[stem.index] as Hit;
   select([hit.id]);
-  setFocus(hit.voice);
   hands.auditionHit(hit);
 }
 
