@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
-import { notesOf, type Note } from './support';
 import { readFileSync } from 'node:fs';
+import { notesOf, type Note } from './support';
 
 /** Somebody who programs drums and has read nothing: the flat demo part is made human by what stands on the screen, and exported. */
 

@@ -1,7 +1,6 @@
 'use client';
 
 import { useEffect } from 'react';
-import { bringIn, broughtWords } from '@/storage/bring-in';
 import { say, showError } from '@/ui/notify';
 
 /** A file that is dropped on an open part never leads away from it: ours go where they belong, MIDI waits for the Shelf. */
@@ -15,10 +14,9 @@ export function useFileDrop(): void {
       const file = e.dataTransfer?.files[0];
       if (!file) return;
       if (!/\.json$/i.test(file.name)) return say(`${file.name} was not opened, so that this part stays in front of you. Dropped on the Shelf it becomes a part of its own.`);
-      file
-        .text()
-        .then((text) => bringIn(text, file.name))
-        .then((brought) => say(broughtWords(brought)))
+      // What reads files comes with the first of them.
+      Promise.all([file.text(), import('@/storage/bring-in')])
+        .then(async ([text, { bringIn, broughtWords }]) => say(broughtWords(await bringIn(text, file.name))))
         .catch(showError);
     };
     window.addEventListener('dragover', onOver);

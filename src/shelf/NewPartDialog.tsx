@@ -1,7 +1,7 @@
 'use client';
 
-import { useStored } from '@/storage/use-stored';
 import { useState, type FormEvent } from 'react';
+import { useStored } from '@/storage/use-stored';
 import { KITS } from '@/core/voices';
 import { MAX_BPM, MIN_BPM } from '@/core/units';
 import { kitStore } from '@/storage/kit-store';

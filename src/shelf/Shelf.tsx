@@ -17,6 +17,7 @@ import { partStore } from '@/storage/part-store';
 import { unsavedParts } from '@/editing/unsaved';
 import { Button } from '@/ui/Button';
 import { showError } from '@/ui/notify';
+import { Help } from '@/ui/Help';
 import { StoreNotice } from '@/ui/StoreNotice';
 import { ThemeToggle } from '@/ui/ThemeToggle';
 import type { LaneQuestion } from '@/workers/midi-file';
@@ -24,7 +25,6 @@ import type { ImportStep } from './import-flow';
 import type { Beginning } from './new-part';
 import { PartCard } from './PartCard';
 
-const Help = dynamic(() => import('@/ui/Help').then((m) => m.Help), { ssr: false });
 const LaneDialog = dynamic(() => import('@/ui/LaneDialog').then((m) => m.LaneDialog), { ssr: false });
 const UnsavedParts = dynamic(() => import('./UnsavedParts').then((m) => m.UnsavedParts), { ssr: false });
 const NewPartDialog = dynamic(() => import('./NewPartDialog').then((m) => m.NewPartDialog), { ssr: false });

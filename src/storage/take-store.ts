@@ -32,6 +32,11 @@ export class TakeStore {
     return named(async () => (await this.rows(takeId).toArray()).flatMap((r) => r.events));
   }
 
+  /** How many takes a part has. @throws NamedError store-refused */
+  count(partId: string): Promise<number> {
+    return named(() => this.db.takes.where('partId').equals(partId).count());
+  }
+
   /** The newest first. One whose recording was cut short is there with what had been kept. */
   list(partId: string): Promise<StoredTake[]> {
     return named(async () => {

@@ -23,6 +23,7 @@ export class VersionStore {
   list(partId: string): Promise<KeptVersion[]> {
     return named(async () => {
       const rows = await this.db.versions.where('partId').equals(partId).toArray();
+      if (rows.length === 0) return [];
       const { looksLikePart } = await import('@/formats/hit-rules');
       // Loaded where a version is of an older format, or damaged.
       const { parsePart } = rows.every((r) => looksLikePart(r.part)) ? { parsePart: null } : await import('@/formats/part-format');

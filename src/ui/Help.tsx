@@ -2,21 +2,22 @@
 
 import clsx from 'clsx';
 import { CircleHelp } from 'lucide-react';
-import { Popover } from 'radix-ui';
-import type { ReactNode } from 'react';
+import dynamic from 'next/dynamic';
+import { useRef, useState } from 'react';
+
+const HelpText = dynamic(() => import('./HelpText'), { ssr: false });
 
 /** A sign behind which a question is answered, where it comes up. */
-export function Help({ about, text, className }: { about: string; text: ReactNode; className?: string }) {
+export function Help({ about, text, className }: { about: string; text: string; className?: string }) {
+  const sign = useRef<HTMLButtonElement>(null);
+  const [open, setOpen] = useState(false);
+  const name = `About ${about}`;
   return (
-    <Popover.Root>
-      <Popover.Trigger aria-label={`About ${about}`} title={`About ${about}`} className={clsx('flex size-7 items-center justify-center rounded-full text-faint hover:bg-sunk hover:text-ink pointer-coarse:size-9', className)}>
+    <>
+      <button ref={sign} type="button" aria-haspopup="dialog" aria-expanded={open} aria-label={name} title={name} onClick={() => setOpen(!open)} className={clsx('flex size-7 items-center justify-center rounded-full text-faint hover:bg-sunk hover:text-ink pointer-coarse:size-9', className)}>
         <CircleHelp size={16} />
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content sideOffset={4} collisionPadding={8} aria-label={`About ${about}`} className="z-50 w-[min(320px,92vw)] rounded-md border border-strong bg-surface px-4 py-3 text-sm shadow-md">
-          {text}
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+      </button>
+      {open && <HelpText name={name} text={text} sign={sign} onClose={() => setOpen(false)} />}
+    </>
   );
 }

@@ -1,13 +1,13 @@
 'use client';
 
 import { ChevronsRight, MoveHorizontal, Split, ZoomIn, ZoomOut } from 'lucide-react';
+import dynamic from 'next/dynamic';
 import { useEffect, useRef, useState, type MouseEvent, type PointerEvent } from 'react';
 import type { PhraseBar } from '@/core/analysis/phrase';
 import { meterMapOf } from '@/core/part/part-time';
 import { IconButton } from '@/ui/Button';
 import type { MenuPlace } from '@/ui/menu-place';
 import { Help } from '@/ui/Help';
-import { BarMenu } from '../stems/BarMenu';
 import { axisOf, tickOf } from '../stems/geometry/axis';
 import { phraseStems } from '../stems/geometry/phrase-stems';
 import { cellWidth, drawPhrase, STEMS_ROOM } from '../stems/drawing/draw-phrase';
@@ -18,6 +18,8 @@ import { same, stripInputs } from '../store/inputs';
 import { showBars, zoomAt } from '../actions/view-control';
 import type { BenchStore } from '../store/bench-store';
 import { stemsFacts } from '../store/stems-facts';
+
+const BarMenu = dynamic(() => import('../stems/BarMenu'), { ssr: false });
 
 const HEIGHT = 64;
 

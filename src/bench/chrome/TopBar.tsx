@@ -93,7 +93,7 @@ function PartName() {
   return (
     <div className="flex min-w-0 items-center gap-1">
       <Hint text="Back to the shelf">
-        <Link href="/" aria-label="Back to the shelf" className="flex size-8 items-center justify-center rounded-md hover:bg-sunk">
+        <Link href="/" prefetch={false} aria-label="Back to the shelf" className="flex size-8 items-center justify-center rounded-md hover:bg-sunk">
           <ArrowLeft size={18} />
         </Link>
       </Hint>

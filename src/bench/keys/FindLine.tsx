@@ -3,12 +3,12 @@
 import { Command } from 'cmdk';
 import { useEffect, useMemo, useRef } from 'react';
 import { keyText } from '../words/key-text';
-import { KEYS, type Context, type KeySpec } from './keys';
-import { rank } from './rank';
-import { MORE } from './more';
 import type { Playback } from '../playback/use-playback';
 import { useRecording } from '../recording/context';
 import { useBenchStore } from '../store/context';
+import { KEYS, type Context, type KeySpec } from './keys';
+import { rank } from './rank';
+import { MORE } from './more';
 
 const ALL = [...KEYS, ...MORE];
 

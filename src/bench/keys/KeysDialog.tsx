@@ -2,8 +2,8 @@
 
 import { Modal } from '@/ui/Modal';
 import { keyText } from '../words/key-text';
-import { KEYS, type KeySpec } from './keys';
 import { useBenchStore } from '../store/context';
+import { KEYS, type KeySpec } from './keys';
 
 const GROUPS: readonly KeySpec['group'][] = ['Step cursor', 'Edit', 'Select', 'Dynamics', 'Placement', 'Pointer and view', 'Pages', 'Hear', 'Keep'];
 

@@ -1,5 +1,5 @@
-import { createBenchStore } from '../store/bench-store';
 import { smallPart } from '@tests/support/arbitraries';
+import { createBenchStore } from '../store/bench-store';
 import { keyText } from '../words/key-text';
 import { keyOf, KEYS, type Context, type KeySpec } from './keys';
 import { MORE } from './more';

@@ -2,7 +2,7 @@ import dynamic from 'next/dynamic';
 import type { ComponentType } from 'react';
 import type { BenchState } from '../store/bench-store';
 import { FeelPage } from './feel/FeelPage';
-import { useTakes } from './takes/use-takes';
+import { useTakeCount } from './takes/use-takes';
 
 /** A page of the side panel. To add one, write its component and name it here. */
 export interface PageSpec {
@@ -63,7 +63,7 @@ export const BENCH_PAGES: readonly PageSpec[] = [
     letter: 't',
     about: 'Playing in from pads, keys or a MIDI device over the loop; the takes that were recorded; and sending what is heard to other sounds.',
     also: ['record', 'MIDI input', 'pads', 'latency', 'step entry', 'MIDI output'],
-    useFigure: () => counted(useTakes().length, 'take'),
+    useFigure: () => counted(useTakeCount(), 'take'),
     open: ['takes', 'input'],
     Page: dynamic(() => import('./takes/TakesPage').then((m) => m.TakesPage), { ssr: false }),
   },

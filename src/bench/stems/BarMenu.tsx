@@ -12,7 +12,7 @@ import { MENU_ITEM, MENU_RULE, PointMenu } from '@/ui/PointMenu';
 import { useBench, useBenchStore } from '../store/context';
 
 /** What can be done to a bar as a whole: from the ruler and from the strip. */
-export function BarMenu({ at, bar, onClose }: { at: MenuPlace; bar: number; onClose: () => void }) {
+export default function BarMenu({ at, bar, onClose }: { at: MenuPlace; bar: number; onClose: () => void }) {
   return (
     <PointMenu at={at} onClose={onClose} label={`Bar ${bar + 1}`}>
       <Items bar={bar} />

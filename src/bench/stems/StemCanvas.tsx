@@ -20,10 +20,10 @@ import { RULER_HEIGHT } from './geometry/rows';
 import { findStem, makeScene, type BenchScene } from './geometry/scene';
 import { Overlay } from './overlay';
 import { RulerMarks } from './RulerMarks';
-import { BarMenu } from './BarMenu';
 import { bindPointer } from './bind-pointer';
 import { makeHands } from './make-hands';
 
+const BarMenu = dynamic(() => import('./BarMenu'), { ssr: false });
 const StemsMenu = dynamic(() => import('./StemsMenu'), { ssr: false });
 
 /** The stems. Two canvases: one drawn when something changed, one above it for what moves (playhead, marquee, numbers). */

@@ -1,6 +1,5 @@
-import type { Part } from '../model/part';
 import { mean } from '../statistics';
-import { reportPart } from './report';
+import { reportPart, type Reportable } from './report';
 
 /** What a part is like at first sight, for a sentence and for what to do first. */
 export interface FirstLook {
@@ -26,7 +25,7 @@ const FLAT_DEVIATION = 3;
 const HATS = /^(hat|ride)/;
 
 /** @returns null for a part without hits */
-export function firstLook(part: Part): FirstLook | null {
+export function firstLook(part: Reportable): FirstLook | null {
   const { voices } = reportPart(part);
   if (voices.length === 0) return null;
   const scatterMs = mean(voices.map((v) => v.sdLeanMs));

@@ -31,8 +31,11 @@ export interface PartReport {
   voices: VoiceReport[];
 }
 
+/** What of a part is measured. */
+export type Reportable = Pick<Part, 'hits' | 'tempo' | 'meter' | 'origin' | 'bars' | 'source'>;
+
 /** Measures a written part. Leans are against fitted homes, or against `grid` where one is given. */
-export function reportPart(part: Part, grid?: GridName): PartReport {
+export function reportPart(part: Reportable, grid?: GridName): PartReport {
   const map = meterMapOf(part);
   const tempo = tempoMapOf(part);
   const homes = homesOf(part);

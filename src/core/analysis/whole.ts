@@ -4,6 +4,7 @@ import { offerFor } from '../perform/offer';
 import { performPart } from '../perform/perform';
 import type { Move } from '../model/feel';
 import type { Part } from '../model/part';
+import { firstLook, type FirstLook } from './first-look';
 import { phraseOf, type PhraseBar } from './phrase';
 import { straysOf, type Strays } from './strays';
 
@@ -17,6 +18,8 @@ export interface WholePart {
   effects: (Effect | null)[];
   /** For each move that changes nothing: what would be heard, as members to change; null for all others. */
   offers: (Partial<Move> | null)[];
+  /** What it is like, for a part without moves; null with some. */
+  look: FirstLook | null;
 }
 
 /** What of a part it needs. */
@@ -32,6 +35,7 @@ export function measureWhole(part: Measurable): WholePart {
     strays: straysOf(part, performance),
     doubtful,
     effects,
+    look: part.feel.moves.length === 0 ? firstLook(part) : null,
     offers: effects.map((effect, i) => (effect && effect.hits === 0 && effect.timbres === 0 && part.hits.length > 0 ? offerFor(part, i) : null)),
   };
 }

@@ -1,6 +1,7 @@
 'use client';
 
 import { Plus } from 'lucide-react';
+import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { useState, type ReactNode } from 'react';
 import type { Effect } from '@/core/perform/effect';
@@ -12,24 +13,26 @@ import { NumberField } from '@/ui/NumberField';
 import { Range } from '@/ui/Range';
 import type { ItemDrag } from '@/ui/sortable';
 import { useSortable } from '@/ui/use-sortable';
-import { addMoveOf } from './add-move';
 import { useBench, useBenchStore, useBenchSwept } from '../../store/context';
 import { calmPart } from '../../store/derived';
 import { useSweep } from '../../store/use-sweep';
+import { addMoveOf } from './add-move';
 import { Compare } from './Compare';
-import { FirstSteps } from './FirstSteps';
 import { MoveCard } from './MoveCard';
 import { MOVE_FACES, USUAL } from './moves/all';
 import { faceOf, type MoveFace } from './moves/face';
 import { WholeFeels } from './WholeFeels';
 
+const FirstSteps = dynamic(() => import('./FirstSteps'), { ssr: false });
+
 const NONE: readonly null[] = [];
 
 /** The moves of the feel in their order, and how much of them is used. Its sections follow a sweep each for itself. */
 export function FeelPage({ faces = MOVE_FACES }: { faces?: readonly MoveFace[] }) {
+  const fresh = useBench((s) => s.part.feel.moves.length === 0 && !s.desk.stepsRead && s.whole?.look != null);
   return (
     <div className="space-y-3">
-      <FirstSteps />
+      {fresh && <FirstSteps />}
       <section aria-label="Moves">
         <Adding faces={faces} />
         <Moves faces={faces} />

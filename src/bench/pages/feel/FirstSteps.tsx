@@ -1,7 +1,7 @@
 'use client';
 
-import { memo, useMemo } from 'react';
-import { firstLook, type FirstLook } from '@/core/analysis/first-look';
+import { memo } from 'react';
+import type { FirstLook } from '@/core/analysis/first-look';
 import { DEFAULT_MOVES } from '@/core/moves/all';
 import { addMove } from '@/core/commands/moves';
 import { Button } from '@/ui/Button';
@@ -17,11 +17,9 @@ import type { MoveFace } from './moves/face';
 const GENTLY = 0.6;
 
 /** What a part is like that nothing was done to yet, in a sentence, and what one would do first. */
-export const FirstSteps = memo(function FirstSteps() {
+export default memo(function FirstSteps() {
   const store = useBenchStore();
-  const part = useBench((s) => s.part);
-  const fresh = useBench((s) => s.part.feel.moves.length === 0 && s.underway === null && !s.desk.stepsRead);
-  const look = useMemo(() => (fresh ? firstLook(part) : null), [fresh, part]);
+  const look = useBench((s) => (s.whole?.look ?? null));
   if (!look) return null;
   const steps: [string, () => void][] = [
     ...(look.sloppy ? [['Quantize it gently', () => gently(store)] as [string, () => void]] : []),

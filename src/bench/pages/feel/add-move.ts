@@ -4,8 +4,8 @@ import { firstMove } from '@/core/feel/move-spec';
 import { MOST_MOVES } from '@/core/model/feel';
 import type { Groove } from '@/core/model/groove';
 import { say } from '@/ui/notify';
-import type { MoveFace } from './moves/face';
 import type { BenchStore } from '../../store/bench-store';
+import type { MoveFace } from './moves/face';
 
 /** Adds a move behind the others of the feel, and opens it on its page. */
 export function addMoveOf(store: BenchStore, { spec, word }: MoveFace) {

@@ -1,11 +1,13 @@
 'use client';
 
+import dynamic from 'next/dynamic';
 import type { GrooveMove } from '@/core/model/feel';
 import { grooveMove } from '@/core/moves/groove';
 import { MOVE_WORDS } from '../../../words/move-words';
-import { GrooveOfMove } from '../GrooveOfMove';
 import { LEVEL, limit, PLACES } from './small-stems';
 import { MoveNumber, Words, type MoveFace } from './face';
+
+const GrooveOfMove = dynamic(() => import('../GrooveOfMove').then((m) => m.GrooveOfMove), { ssr: false });
 
 export const grooveFace: MoveFace<GrooveMove> = {
   spec: grooveMove,
