@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { chooseExport, benchReady, bringIn, exportMidi, flatBeat, importMidi, meterEvent, midiFile, noteEvents, notesOf, openShelf, saved, tempoEvent, trackChunk, type Note } from './support';
+import { benchReady, bringIn, chooseExport, drawn, exportMidi, flatBeat, importMidi, meterEvent, midiFile, noteEvents, notesOf, openShelf, saved, tempoEvent, trackChunk, type Note } from './support';
 
 test('three kinds of bad file say what happened and what to do; nothing is added', async ({ page }) => {
   await openShelf(page);
@@ -86,4 +86,31 @@ test('bringing demo parts back never overwrites what a user changed', async ({ p
   await page.goto('/bench/demo-fog-signal');
   await benchReady(page);
   expect(await page.evaluate(() => window.nodSway!.bench().part.feel.moves.length)).toBe(1);
+});
+
+test('an import is kept as it came, and compared at once; a file dropped on the Bench leads nowhere', async ({ page }) => {
+  await openShelf(page);
+  await bringIn(page, 'beat.mid', flatBeat(1).bytes);
+  await page.waitForURL(/\/bench\//);
+  await benchReady(page);
+  await page.getByRole('button', { name: 'Soften the off-beat hats' }).click();
+  const softest = () => page.evaluate(() => Math.min(...window.nodSway!.scene()!.stems.flat().map((s) => window.nodSway!.scene()!.performance.velocities[s.index]!)));
+  await drawn(page);
+  expect(await softest()).toBe(75);
+  await page.keyboard.down('q');
+  await drawn(page);
+  expect([await page.evaluate(() => window.nodSway!.bench().transport.version), await softest()]).toEqual(['other', 100]);
+  await page.keyboard.up('q');
+  await drawn(page);
+  expect([await softest(), await page.evaluate(() => window.nodSway!.bench().desk.other)]).toEqual([75, null]);
+  const address = page.url();
+  const dropped = await page.evaluateHandle(() => {
+    const data = new DataTransfer();
+    data.items.add(new File(['MThd'], 'other.mid', { type: 'audio/midi' }));
+    return data;
+  });
+  await page.getByTestId('stems').dispatchEvent('dragover', { dataTransfer: dropped });
+  await page.getByTestId('stems').dispatchEvent('drop', { dataTransfer: dropped });
+  await expect(page.getByText(/^other\.mid was not opened/)).toBeVisible();
+  expect(page.url()).toBe(address);
 });

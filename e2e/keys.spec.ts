@@ -126,3 +126,43 @@ test('dropping a file anywhere on the shelf brings it in', async ({ page }) => {
   await page.waitForURL(/\/bench\//);
   await expect(page.getByLabel('Name of the part')).toHaveValue('dropped groove');
 });
+
+test('Space is the transport’s after a click on a page, a checkbox, a field that was left; P and a letter open a page; Ctrl+S answers', async ({ page }) => {
+  await openMidi(page, 'beat.mid', flatBeat(1).bytes);
+  const playing = () => page.evaluate(() => window.nodSway!.engine.isPlaying);
+  const plays = async (after: string) => {
+    await page.keyboard.press('Space');
+    await expect.poll(playing, after).toBe(true);
+    await page.keyboard.press('Space');
+    await expect.poll(playing, after).toBe(false);
+  };
+  await page.getByRole('tab', { name: 'Bars' }).click();
+  await plays('a page');
+  await page.getByRole('tab', { name: 'Feel' }).click();
+  await page.getByRole('button', { name: 'Add swing' }).click();
+  await page.getByRole('checkbox', { name: /^at equal loudness/ }).check();
+  await plays('a checkbox');
+  await page.getByRole('spinbutton', { name: 'Tempo in BPM' }).fill('131');
+  await page.keyboard.press('Enter');
+  await plays('a field that was left by Enter');
+  await page.getByRole('spinbutton', { name: 'Tempo in BPM' }).fill('77');
+  await page.keyboard.press('Escape');
+  await plays('a field that was left by Escape');
+  expect(await page.evaluate(() => Math.round(60e6 / window.nodSway!.bench().part.tempo[0]!.microsecondsPerQuarter))).toBe(131);
+  // Where text is typed it is a blank.
+  await page.getByRole('textbox', { name: 'Name of the part' }).fill('beat');
+  await page.keyboard.press('Space');
+  expect(await playing()).toBe(false);
+  await expect(page.getByRole('textbox', { name: 'Name of the part' })).toHaveValue('beat ');
+  await page.keyboard.press('Escape');
+  for (const [letter, title] of [['t', 'Takes'], ['h', 'Hits'], ['b', 'Bars'], ['f', 'Feel']] as const) {
+    await page.keyboard.press('p');
+    await expect(page.getByText(/^P, and now a letter/)).toBeVisible();
+    await page.keyboard.press(letter);
+    await expect(page.getByRole('tab', { name: title })).toHaveAttribute('aria-selected', 'true');
+  }
+  await page.keyboard.press('Control+s');
+  await expect(page.getByText(/^Saved at \d\d:\d\d:\d\d/)).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText(/^Undone: /)).toBeVisible();
+});

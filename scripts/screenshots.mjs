@@ -26,6 +26,11 @@ try {
   await page.getByRole('heading', { name: 'Galley Brushes' }).waitFor();
   await page.evaluate(() => document.fonts.ready);
   await shot('shelf');
+  // The first visit: the legend stands under the rows, a sentence says what the part is like.
+  await open('demo-gangway-strut');
+  await page.getByText('A flat part').waitFor();
+  await shot('first-visit');
+  await page.getByRole('button', { name: 'Dismiss' }).last().click();
   await open('demo-galley-brushes');
   await page.getByRole('button', { name: 'Play', exact: true }).click();
   await page.waitForFunction(() => window.nodSway.engine.log.length > 14);
@@ -79,17 +84,21 @@ try {
   await page.getByRole('button', { name: 'Rows', exact: true }).click();
   await page.getByRole('menuitem', { name: 'Key map …' }).click();
   await page.getByRole('dialog').waitFor();
-  await shot('kit');
+  await shot('key-map');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox', { name: 'Find anything' }).fill('velocity');
+  await shot('find');
 
-  // A sloppy take: tightened, with a little drift put back.
+  // A sloppy take: quantized, a little humanized.
   await open('demo-low-tide');
   await page.getByRole('button', { name: 'Add humanize' }).click();
   await page.getByRole('button', { name: 'Add quantize' }).click();
   await page.getByRole('button', { name: 'Move quantize up' }).click();
   await page.getByText('doubtful', { exact: false }).first().waitFor();
   await shot('feel');
-  await page.getByRole('button', { name: 'Whole feels …' }).click();
-  await page.getByRole('dialog').waitFor();
+  await page.getByRole('group', { name: 'Hear a whole feel' }).getByRole('button', { name: 'Late Ferry' }).click();
+  await page.getByRole('button', { name: 'Put it back' }).scrollIntoViewIfNeeded();
   await shot('feels');
 
   // Ornaments and suggested ghosts, with a kept version behind; then the versions.
@@ -116,8 +125,8 @@ try {
   await page.keyboard.press('ArrowRight');
   await page.getByText('Comparing with').waitFor({ state: 'detached' });
   await shot('small-strokes');
-  await press('Leave all');
-  await press('versions Q Version 1');
+  await press('Dismiss all');
+  await press('versions');
   await page.getByTestId('changes').waitFor();
   await shot('versions');
 
@@ -155,13 +164,13 @@ try {
   await page.getByRole('list', { name: 'Takes' }).scrollIntoViewIfNeeded();
   await shot('takes');
 
-  // The brush on an empty part.
+  // Painting on an empty part.
   await page.goto(BASE);
   await page.getByRole('button', { name: 'New part' }).click();
   await page.getByRole('button', { name: 'Start the part' }).click();
   await page.waitForFunction(() => window.nodSway?.scene());
-  await page.keyboard.press('b');
-  await page.getByRole('combobox', { name: 'Accents of the brush' }).click();
+  await page.keyboard.press('h');
+  await page.getByRole('combobox', { name: 'Accents of painted hits' }).click();
   await page.getByRole('option', { name: 'first of four' }).click();
   const place = await page.evaluate(() => {
     const box = document.querySelector('[data-testid=stems]').getBoundingClientRect();
@@ -173,7 +182,7 @@ try {
   await page.mouse.move(place.x + 3.8 * place.quarter, place.y, { steps: 3 });
   await page.mouse.up();
   await page.mouse.move(place.x + 4.5 * place.quarter, place.y);
-  await shot('brush');
+  await shot('painting');
 } finally {
   await browser.close();
   process.kill(-server.pid);

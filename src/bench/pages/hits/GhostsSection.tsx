@@ -93,7 +93,7 @@ export function GhostsSection() {
               Take all {proposal.hits.length}
             </Button>
             <Button size="small" onClick={() => getState().setDesk({ proposal: null })}>
-              Leave all
+              Dismiss all
             </Button>
             <IconButton label={`Roll again (seed ${wish.seed})`} size="small" onClick={() => show({ ...wish, seed: wish.seed + 1 })}>
               <Dices size={15} />
