@@ -30,7 +30,7 @@ try {
   await open('demo-gangway-strut');
   await page.getByText('A flat part').waitFor();
   await shot('first-visit');
-  await page.getByRole('button', { name: 'Dismiss' }).last().click();
+  await page.getByRole('region', { name: 'What the pictures mean' }).getByRole('button', { name: 'Close' }).click();
   await open('demo-galley-brushes');
   await page.getByRole('button', { name: 'Play', exact: true }).click();
   await page.waitForFunction(() => window.nodSway.engine.log.length > 14);
@@ -106,7 +106,7 @@ try {
   const press = (name) => page.getByRole('button', { name, exact: true }).click();
   await press('versions');
   await press('Keep it as it stands');
-  await press('Compare with Version 1');
+  await press('Compare with Version 2');
   await page.getByRole('tab', { name: /^Hits/ }).click();
   const choose = (voice, n) =>
     page.evaluate(([v, k]) => {
@@ -127,7 +127,7 @@ try {
   await shot('small-strokes');
   await press('Dismiss all');
   await press('versions');
-  await page.getByTestId('changes').waitFor();
+  await page.getByTestId('changes').first().waitFor();
   await shot('versions');
 
   // Grooves: one used on the hats, another tried; then learning from the finished part.

@@ -51,7 +51,7 @@ export function LegendLine() {
         ))}
       </ul>
       <Button size="small" onClick={dismiss}>
-        Dismiss
+        Close
       </Button>
     </section>
   );

@@ -10,7 +10,7 @@ import { firstNotes, NotesChoices, type NotesOptions } from './midi-options';
 export const midiSong: ExporterSpec<NotesOptions> = {
   id: 'song',
   title: 'the song with these drums',
-  about: ', every other track as it came, byte for byte',
+  about: 'with every other track as it came, byte for byte',
   isAvailable: ({ hasSong }) => hasSong,
   initial: firstNotes,
   Options: NotesChoices,

@@ -11,7 +11,7 @@ const WIDTH = 308;
 const HEIGHT = 74;
 const FLOOR = HEIGHT - 22;
 /** Hits that are shown, those that are pulled furthest first. */
-const SHOWN = 6;
+const SHOWN = 5;
 const MOST_LEAN = 17;
 const LEAST_MS = 0.5;
 
@@ -47,7 +47,7 @@ export const PullPicture = memo(function PullPicture({ index }: { index: number 
             <path d={`M${x} ${FLOOR}L${head(to)} ${top}`} className="stroke-ink" strokeWidth={1.9} />
             <circle cx={head(to)} cy={top} r={3.8} className="fill-ink" />
             <text x={x} y={HEIGHT - 8} textAnchor="middle" className="fill-faint text-[11px]">
-              {`${from.toFixed(0)} → ${to.toFixed(0)} ms`}
+              {`${Math.abs(from).toFixed(0)} → ${Math.abs(to).toFixed(0)} ms`}
             </text>
           </g>
         );

@@ -99,7 +99,8 @@ export function DynamicsSection() {
         )}
       </div>
       <div className="mt-2 leading-8" data-testid="shape">
-        <Picker label="What to do" value={trial.active && shape && isOffered(shape.kind) ? shape.kind : ''} placeholder="choose what to do …" choices={VERBS} onChange={(kind) => !nothing && pick(kind as OfferedKind)} /> the {NAMES[quality]}
+        <Picker label="What to do" value={trial.active && shape && isOffered(shape.kind) ? shape.kind : ''} placeholder="choose what to do …" choices={VERBS} onChange={(kind) => !nothing && pick(kind as OfferedKind)} />
+        {trial.active && shape && ` the ${NAMES[quality]}`}
         {trial.active && shape && <ShapeSentence shape={shape} quality={quality} onChange={edit} />}
       </div>
       <TrialButtons trial={trial} className="mt-1" />

@@ -115,12 +115,12 @@ export function GhostsSection() {
               take it
             </Button>
             <Button size="small" onClick={() => leaveSuggestion(store)}>
-              leave it
+              dismiss it
             </Button>
           </span>
         </div>
       )}
-      {proposal && <p className="mt-1 text-sm text-faint">{proposal.hits.length === 0 ? `No place would do in ${barsText({ from, to })}: ${labelOfRow(part, voice).toLowerCase()} needs main hits there to go by. Move the loop, or take another row, density or grid.` : 'Heard while they are shown. Keys: ← → look, Enter takes, Delete leaves, Escape puts them away.'}</p>}
+      {proposal && <p className="mt-1 text-sm text-faint">{proposal.hits.length === 0 ? `No place would do in ${barsText({ from, to })}: ${labelOfRow(part, voice).toLowerCase()} needs main hits there to go by. Move the loop, or take another row, density or grid.` : 'Heard while they are shown. Keys: ← → look, Enter takes, Delete dismisses, Escape puts them away.'}</p>}
       <Existing voice={voice} grid={wish.grid} seed={wish.seed} />
     </Section>
   );

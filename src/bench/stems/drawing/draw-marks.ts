@@ -17,20 +17,23 @@ export function drawPaleStem(g: CanvasRenderingContext2D, palette: Palette, x: n
   g.fill();
 }
 
-/** A compared version: its stems broad and pale behind the part's own, so that what differs stands out. */
+/** A compared version: its stems broad and pale behind the part's own, where they differ. */
 export function drawBehind(g: CanvasRenderingContext2D, palette: Palette, scene: BenchScene) {
   if (scene.behind.length === 0) return;
+  const placeOf = (s: { headX: number; headY: number }): string => `${Math.round(s.headX)} ${Math.round(s.headY)}`;
+  const own = new Set(scene.stems.flat().map(placeOf));
+  const different = scene.behind.filter((s) => !own.has(placeOf(s)));
   g.strokeStyle = palette.pale;
   g.fillStyle = palette.pale;
   g.lineWidth = 5;
   g.lineCap = 'butt';
   g.beginPath();
-  for (const s of scene.behind) {
+  for (const s of different) {
     g.moveTo(s.footX, s.baseline);
     g.lineTo(s.headX, s.headY);
   }
   g.stroke();
-  for (const s of scene.behind) {
+  for (const s of different) {
     g.beginPath();
     g.arc(s.headX, s.headY, 7, 0, 2 * Math.PI);
     g.fill();

@@ -148,7 +148,12 @@ function drawHead(g: CanvasRenderingContext2D, palette: Palette, s: Stem, hit: H
 
 /** A broken stem's number needs this much free paper beside its head. */
 const NUMBER_ROOM = 30;
-const hasRoom = (s: Stem, neighbour: Stem | undefined): boolean => !neighbour || Math.abs(neighbour.headX - s.headX) >= NUMBER_ROOM;
+const hasRoom = (s: Stem, neighbour: Stem | undefined): boolean => {
+  if (!neighbour) return true;
+  // Two numbers that face each other share the paper between their heads.
+  const facing = neighbour.broken && Math.sign(neighbour.lean) !== Math.sign(s.lean);
+  return Math.abs(neighbour.headX - s.headX) >= NUMBER_ROOM * (facing ? 2 : 1);
+};
 
 function drawNumber(g: CanvasRenderingContext2D, palette: Palette, s: Stem, radius: number) {
   g.font = `600 11px ${CANVAS_FONT}`;
