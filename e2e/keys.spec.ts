@@ -166,3 +166,25 @@ test('Space is the transport’s after a click on a page, a checkbox, a field th
   await page.keyboard.press('Control+z');
   await expect(page.getByText(/^Undone: /)).toBeVisible();
 });
+
+test('from the hits to any section of a page in at most twelve presses', async ({ page }) => {
+  await openMidi(page, 'beat.mid', flatBeat(1).bytes);
+  const here = () => page.evaluate(() => document.activeElement?.getAttribute('aria-label') ?? document.activeElement?.textContent ?? '');
+  const presses = async (letter: string, wanted: string | RegExp): Promise<number> => {
+    await page.keyboard.press('p');
+    await page.keyboard.press(letter);
+    await expect(page.getByRole('tabpanel')).toBeVisible();
+    for (let n = 2; n <= 12; n++) {
+      if (new RegExp(wanted).test(await here())) return n;
+      await page.keyboard.press('ArrowDown');
+    }
+    return Infinity;
+  };
+  const before = await page.evaluate(() => window.nodSway!.bench().history.undo.length);
+  for (const [letter, section] of [['f', /^Whole feels/], ['h', /^Copies and shifts/], ['b', /^Meter and lines/], ['t', /^Send out/]] as const) {
+    await expect.poll(() => presses(letter, section)).toBeLessThanOrEqual(12);
+    await page.keyboard.press('Escape');
+  }
+  // The arrows went through the page and moved no hit.
+  expect(await page.evaluate(() => window.nodSway!.bench().history.undo.length)).toBe(before);
+});

@@ -129,7 +129,7 @@ test('two layered passes with a measured latency: what is left is the player’s
   const before = hash(await rawExport(page, 'Take 1'));
 
   // Overdubbed from the pads: a crash 10 ms before the loop's start, a rim 30 ms behind beat 2: 40 % of a sixteenth.
-  await press(page, 'Done');
+  await press(page, 'Close');
   await choose(page, 'Play from', 'Pads and computer keys');
   await setNumber(page, 'Passes to record', 1);
   await press(page, 'Record');
@@ -190,18 +190,18 @@ test('undo takes a pass back; doubles and a constant part are offered, seen and 
   const count = () => page.evaluate(() => window.nodSway!.bench().part.hits.length);
   expect(await voices()).toEqual(['hat-closed', 'kick', 'snare']);
   const before = await count();
-  await press(page, /^remove \d+ accidental doubles?$/);
+  await press(page, /^delete \d+ accidental doubles?$/);
   expect(await count()).toBeLessThan(before);
   await press(page, 'Put back');
   expect(await count()).toBe(before);
-  await press(page, /^remove \d+ accidental doubles?$/);
+  await press(page, /^delete \d+ accidental doubles?$/);
   await press(page, 'Keep');
   await press(page, /^move it 1[45]\.\d ms earlier$/);
   await expect(page.getByRole('region', { name: 'After the take' })).toContainText('on the lines on average');
   for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z');
   // Moved, doubles, the second pass: what is left is the first.
   expect(await voices()).toEqual(['kick', 'snare']);
-  await press(page, 'Discard the take');
+  await press(page, 'Delete the take');
   expect(await count()).toBe(0);
   await expect(page.getByText('No takes yet.')).toBeVisible();
 });
@@ -365,7 +365,7 @@ test('on a part with another kit map pads and the practice player strike the sam
   await expect.poll(() => recorded(page, 'phase'), { timeout: 20_000 }).toBe('done');
   const found = await page.evaluate(() => [...new Set(window.nodSway!.bench().part.hits.map((h) => `${h.voice} ${h.key}`))].sort());
   expect(found).toEqual(['kick 60', 'snare 61']);
-  await press(page, 'Done');
+  await press(page, 'Close');
   await choose(page, 'Play from', 'Pads and computer keys');
   // As many passes as it takes to look: a bar lasts 1.2 s.
   await setNumber(page, 'Passes to record', 0);

@@ -1,7 +1,7 @@
 'use client';
 
 import { Tabs } from 'radix-ui';
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, type KeyboardEvent } from 'react';
 import { ErrorBoundary, Fault } from '@/ui/ErrorBoundary';
 import { Help } from '@/ui/Help';
 import { OpenSections } from '@/ui/Section';
@@ -64,7 +64,7 @@ function Opened({ spec: { id, title, about, open = NONE, Page } }: { spec: PageS
     if (!now.includes(section)) setDesk({ sections: { ...desk.sections, [id]: [...now, section] } });
   }, [getState, goTo, id, open]);
   return (
-    <div ref={box} tabIndex={-1} className="relative min-h-0 flex-1 overflow-auto px-5 py-4 outline-none">
+    <div ref={box} tabIndex={-1} onKeyDown={walkSections} className="relative min-h-0 flex-1 overflow-auto px-5 py-4 outline-none">
       <div className="mb-2 flex items-center justify-between">
         <h2 className="font-serif text-lg font-semibold">{title}</h2>
         <Help about={`the page ${title}`} text={about} className="-mr-2" />
@@ -76,6 +76,21 @@ function Opened({ spec: { id, title, about, open = NONE, Page } }: { spec: PageS
       </ErrorBoundary>
     </div>
   );
+}
+
+/** On the page itself and on its sections up and down go from section to section; headings that open something have arrows of their own. */
+function walkSections(e: KeyboardEvent<HTMLDivElement>) {
+  const by = { ArrowDown: 1, ArrowUp: -1 }[e.key];
+  const on = e.target as HTMLElement;
+  if (by === undefined || !(on === e.currentTarget || on.matches('section'))) return;
+  const stops = [...e.currentTarget.querySelectorAll<HTMLElement>('section[aria-label], h3 > button')].filter((s) => s.offsetParent !== null);
+  const next = stops[stops.indexOf(on) + by];
+  if (!next) return;
+  e.preventDefault();
+  e.stopPropagation();
+  if (next.matches('section')) next.tabIndex = -1;
+  next.focus();
+  next.scrollIntoView({ block: 'nearest' });
 }
 
 const NONE: readonly string[] = [];

@@ -31,12 +31,12 @@ export function KitDialog() {
   };
   const uses: readonly LibraryUse<Item>[] = [
     {
-      word: 'read these keys as it',
+      word: 'read these keys as this one',
       label: (name) => `read these keys as ${name}`,
       title: 'The names were wrong: the keys stay, rows are named by this map',
       run: ({ name, voices }) => getState().run(`Read the keys as ${name}`, (p) => readByKit(p, { name, voices })),
     },
-    { word: 'write for it', label: (name) => `write for ${name}`, title: 'The voices stay, their keys become those of this map', run: ({ name, voices }) => playOn({ name, voices }) },
+    { word: 'write for this one', label: (name) => `write for ${name}`, title: 'The voices stay, their keys become those of this map', run: ({ name, voices }) => playOn({ name, voices }) },
   ];
   const keep = async (name: string) => {
     const kit: KitMap = { name, voices: part.kitMap.voices };

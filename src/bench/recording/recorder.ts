@@ -334,7 +334,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
       last = null;
       set({ phase: 'idle', take: null });
       if (!r) return null;
-      bench.getState().run('Discard the take', (p) => withoutTake(p, r.take.id, [...r.replaced.values()], r.rowsBefore));
+      bench.getState().run('Delete the take', (p) => withoutTake(p, r.take.id, [...r.replaced.values()], r.rowsBefore));
       return takes.remove(r.take.id);
     },
     async keepLastMinute() {

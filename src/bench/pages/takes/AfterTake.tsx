@@ -54,7 +54,7 @@ function Offers({ takeId }: { takeId: string }) {
   };
   const discard = async () => {
     const putBack = await recorder.discard();
-    if (putBack) toast(`${take.name} is discarded; undo brings its hits back.`, { action: { label: 'Put the take back', onClick: () => void putBack().catch(showError) } });
+    if (putBack) toast(`${take.name} is deleted; undo brings its hits back.`, { action: { label: 'Undo', onClick: () => void putBack().catch(showError) } });
   };
   const moveLines = (ms: number) => {
     const tempo = tempoMapOf(part);
@@ -74,8 +74,8 @@ function Offers({ takeId }: { takeId: string }) {
       ) : (
         <div className="flex flex-wrap gap-1.5">
           {doubles.length > 0 && (
-            <Button size="small" onClick={() => trial.show(`Remove ${doubles.length} accidental doubles`, (p) => removeHits(p, new Set(doubles)))}>
-              remove {doubles.length} accidental {doubles.length === 1 ? 'double' : 'doubles'}
+            <Button size="small" onClick={() => trial.show(`Delete ${doubles.length} accidental doubles`, (p) => removeHits(p, new Set(doubles)))}>
+              delete {doubles.length} accidental {doubles.length === 1 ? 'double' : 'doubles'}
             </Button>
           )}
           {constant !== null && (
@@ -95,10 +95,10 @@ function Offers({ takeId }: { takeId: string }) {
       )}
       <div className="flex gap-2 border-t border-line pt-2">
         <Button size="small" onClick={() => recorder.set({ phase: 'idle' })}>
-          Done
+          Close
         </Button>
         <Button size="small" className="text-danger" onClick={() => void discard().catch(showError)}>
-          Discard the take
+          Delete the take
         </Button>
       </div>
     </section>
