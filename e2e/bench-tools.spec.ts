@@ -318,7 +318,7 @@ test('a choke ends the ring of its own voice and sounds nothing', async ({ page 
   const [, ringing] = await loudness();
   await clickStem(page, await stemOf(page, 'crash', 1));
   await press(page, 'Marks');
-  await press(page, 'chokes');
+  await press(page, 'make chokes');
   const [before, after] = await loudness();
   expect(before).toBeGreaterThan(0.005);
   expect(after).toBeLessThan(before! / 50);

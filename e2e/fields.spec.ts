@@ -3,7 +3,7 @@ import { benchReady, clickStem, drag, drawn, flatBeat, openMidi, openDemo, stemO
 
 const undoSteps = (page: Page) => page.evaluate(() => window.nodSway!.bench().history.undo.length);
 
-test('a number takes typing, arrows, the wheel, a drag on its unit, and a double-click for its default', async ({ page }) => {
+test('a number takes typing, arrows, the wheel, a drag on its unit or itself, and a double-click for its default', async ({ page }) => {
   await openDemo(page, 'Fog Signal');
   await page.getByRole('button', { name: 'Add swing' }).click();
   const field = page.getByRole('spinbutton', { name: 'Swing in %' });
@@ -39,6 +39,21 @@ test('a number takes typing, arrows, the wheel, a drag on its unit, and a double
   expect(await swingPercent(page)).toBe(70);
   expect(await undoSteps(page)).toBe(before + 1);
   await unit.dblclick();
+  expect(await swingPercent(page)).toBe(50);
+  // The figure itself is dragged too, and takes a click and a double-click as before.
+  await field.blur();
+  const figure = (await field.boundingBox())!;
+  await page.mouse.move(figure.x + 20, figure.y + 10);
+  await page.mouse.down();
+  await page.mouse.move(figure.x + 20, figure.y - 10, { steps: 5 });
+  await page.mouse.move(figure.x + 20, figure.y - 30, { steps: 5 });
+  await page.mouse.up();
+  expect(await swingPercent(page)).toBe(60);
+  await expect(field).not.toBeFocused();
+  await field.click();
+  await expect(field).toBeFocused();
+  await field.blur();
+  await field.dblclick();
   expect(await swingPercent(page)).toBe(50);
 });
 
@@ -81,7 +96,7 @@ test('several hits: the mean is moved, the shape stays; a level sets all; Shift 
   await page.getByRole('button', { name: 'More about Kick' }).click();
   await page.getByRole('menuitem', { name: 'Select all of it' }).click();
   await page.getByRole('button', { name: 'Marks' }).click();
-  await page.getByRole('button', { name: 'ghosts', exact: true }).click();
+  await page.getByRole('button', { name: 'make ghosts', exact: true }).click();
   expect(await page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.ghost).length)).toBe(4);
 });
 

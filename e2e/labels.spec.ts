@@ -58,6 +58,10 @@ test('no control, page, dialog or move is named by a word that was replaced, and
   await page.getByRole('heading', { name: 'Gangway Strut' }).click({ button: 'right' });
   await look(page, 'a card’s menu');
   await page.keyboard.press('Escape');
+  await press(page, 'New part');
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await look(page, 'a new part');
+  await page.keyboard.press('Escape');
   await page.goto('/bench/demo-gangway-strut');
   await page.waitForFunction(() => window.nodSway?.scene());
   await look(page, 'Feel, nothing done');
@@ -69,9 +73,14 @@ test('no control, page, dialog or move is named by a word that was replaced, and
   await look(page, 'a scope');
   await page.keyboard.press('Escape');
   await page.keyboard.press('Control+a');
+  await page.getByRole('tab', { name: 'Hits' }).click();
+  await press(page, 'Ghost notes');
+  await press(page, 'suggest');
+  await look(page, 'suggested ghosts');
   for (const tab of ['Hits', 'Bars', 'Takes']) {
     await page.getByRole('tab', { name: tab }).click();
-    for (const heading of await page.locator('aside h3 button[aria-expanded=false]').all()) await heading.click();
+    const closed = page.locator('aside h3 button[aria-expanded=false]');
+    for (let left = await closed.count(); left > 0; left--) await closed.first().click();
     await look(page, tab);
   }
   await page.getByRole('radio', { name: 'paint' }).click();
@@ -101,6 +110,11 @@ test('no control, page, dialog or move is named by a word that was replaced, and
     await page.getByRole('tab', { name: tab }).click();
     await look(page, `Grooves, ${tab}`);
   }
+  await press(page, 'Learn');
+  await look(page, 'what to learn from');
+  await page.getByRole('list', { name: 'Parts to learn from' }).getByRole('button').first().click();
+  await expect(page.getByTestId('verdict')).toBeVisible();
+  await look(page, 'learning');
 });
 
 test('parts, feels, grooves and key maps have names of their own', () => {

@@ -36,7 +36,7 @@ export function NewPartDialog({ onStart, onClose }: { onStart: (beginning: Begin
           <input value={wish.name} maxLength={120} onChange={(e) => change({ name: e.target.value })} className="min-w-0 flex-1 rounded border-b border-strong bg-transparent px-1 font-serif text-lg" />
         </label>
         <div className="flex justify-end gap-2 pt-2">
-          <Button onClick={onClose}>Leave it</Button>
+          <Button onClick={onClose}>Cancel</Button>
           <Button type="submit" look="strong" autoFocus>
             Start the part
           </Button>

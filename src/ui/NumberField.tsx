@@ -1,7 +1,7 @@
 'use client';
 
 import clsx from 'clsx';
-import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useEffect, useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react';
 
 interface Props {
   label: string;
@@ -25,6 +25,9 @@ interface Props {
   className?: string;
 }
 
+/** A press becomes a drag once it has moved this far. */
+const DRAG_PIXELS = 3;
+
 /** Words beside a number that are units; others belong to the sentence around it. */
 const UNITS = /^(%|ms|BPM|semitones|bars?$|hits|ticks)/;
 
@@ -33,11 +36,11 @@ const spokenName = (label: string, unit: string): string => (UNITS.test(unit) ? 
 
 const limit = (n: number, low: number, high: number): number => Math.min(high, Math.max(low, n));
 
-/** A number with its unit: takes typing, arrow keys, the wheel, a drag on its unit, and a double-click for its default. */
+/** A number with its unit: takes typing, arrow keys, the wheel, a drag up or down, and a double-click for its default, on all of it. */
 export function NumberField({ label, value, min, max, step = 1, digits = 0, unit, onChange, onDone, onCancel, showLabel = false, disabled, className, ...rest }: Props) {
   const [draft, setDraft] = useState<string | null>(null);
   const input = useRef<HTMLInputElement>(null);
-  const drag = useRef<{ y: number; from: number } | null>(null);
+  const drag = useRef<{ y: number; from: number; moved: boolean } | null>(null);
   const left = useRef(false);
 
   const give = (n: number, done = true) => {
@@ -103,20 +106,41 @@ export function NumberField({ label, value, min, max, step = 1, digits = 0, unit
   const dragHandlers = {
     onPointerDown: (e: PointerEvent) => {
       e.currentTarget.setPointerCapture(e.pointerId);
-      drag.current = { y: e.clientY, from: value };
+      drag.current = { y: e.clientY, from: value, moved: false };
     },
     onPointerMove: (e: PointerEvent) => {
-      if (drag.current) give(drag.current.from + ((drag.current.y - e.clientY) / 4) * step * (e.shiftKey ? 0.1 : 1), false);
+      const d = drag.current;
+      if (!d || (!d.moved && Math.abs(d.y - e.clientY) < DRAG_PIXELS)) return;
+      d.moved = true;
+      give(d.from + ((d.y - e.clientY) / 4) * step * (e.shiftKey ? 0.1 : 1), false);
     },
     onPointerUp: () => {
-      if (drag.current) onDone?.();
+      if (drag.current?.moved) onDone?.();
       drag.current = null;
     },
     onPointerCancel: () => {
-      if (drag.current) onCancel?.();
+      if (drag.current?.moved) onCancel?.();
       drag.current = null;
     },
     onDoubleClick: reset,
+  };
+
+  /** The figure is dragged as its unit is, until it is typed into: a click that does not move goes in. */
+  const figure = {
+    onPointerDown: (e: PointerEvent<HTMLInputElement>) => {
+      if (e.button !== 0 || e.pointerType === 'touch' || disabled || document.activeElement === e.currentTarget) return;
+      e.preventDefault();
+      dragHandlers.onPointerDown(e);
+    },
+    // The press must not go in by itself.
+    onMouseDown: (e: MouseEvent<HTMLInputElement>) => drag.current && e.preventDefault(),
+    onPointerMove: dragHandlers.onPointerMove,
+    onPointerUp: (e: PointerEvent<HTMLInputElement>) => {
+      const goesIn = drag.current?.moved === false;
+      dragHandlers.onPointerUp();
+      if (goesIn) e.currentTarget.focus();
+    },
+    onPointerCancel: dragHandlers.onPointerCancel,
   };
 
   return (
@@ -131,11 +155,12 @@ export function NumberField({ label, value, min, max, step = 1, digits = 0, unit
         aria-valuemin={min}
         aria-valuemax={max}
         disabled={disabled}
-        className="w-[4.2em] rounded border-b leading-6 border-strong bg-transparent px-1 text-right hover:bg-sunk focus:bg-surface"
+        className="w-[4.2em] rounded border-b leading-6 border-strong bg-transparent px-1 text-right hover:bg-sunk not-focus:cursor-ns-resize focus:bg-surface"
         value={draft ?? value.toFixed(digits)}
         onChange={(e) => setDraft(e.target.value)}
         onFocus={(e) => e.target.select()}
         onDoubleClick={reset}
+        {...figure}
         onBlur={takeDraft}
         onKeyDown={onKeyDown}
       />

@@ -122,7 +122,7 @@ export function LearnDialog({ part, selected, onKeep, onClose, children }: Props
                 {verdictWords(study.shown.timing, study.shown.levels)}
               </p>
               <p className="text-sm text-faint" data-testid="study">
-                {study.shown.hits} hits; {fitWords(study.shown.groove.fit)}; the hits scatter by {study.shown.scatterMs.toFixed(1)} ms around them.
+                {study.shown.hits} hits; {fitWords(study.shown.groove.fit)}; the hits vary by {study.shown.scatterMs.toFixed(1)} ms around them.
               </p>
               {study.shown.commonMs !== null && <p className="text-sm">All steps are about {Math.abs(study.shown.commonMs).toFixed(0)} ms {study.shown.commonMs < 0 ? 'early' : 'late'}: moving the part’s lines on the Bench first would leave the groove alone.</p>}
               <LearntSteps groove={study.shown.groove} tempo={startTempo(part)} />
@@ -144,7 +144,7 @@ export function LearnDialog({ part, selected, onKeep, onClose, children }: Props
           Name
           <input className="h-8 w-64 rounded-md border border-strong bg-transparent px-2 focus:bg-ground" value={name} maxLength={120} onChange={(e) => setName(e.target.value)} />
         </label>
-        <Button onClick={onClose}>Leave it</Button>
+        <Button onClick={onClose}>Cancel</Button>
         <Button look="strong" type="submit" disabled={empty}>
           {doubtful && !empty ? 'Keep it all the same' : 'Keep the groove'}
         </Button>

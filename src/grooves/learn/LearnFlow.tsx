@@ -104,7 +104,7 @@ export function LearnFlow({ parts, file = null, part: first = null, onKeep, onCl
           </ul>
           <div className="mt-4 flex justify-between gap-2">
             <Button onClick={() => input.current?.click()}>A MIDI file …</Button>
-            <Button onClick={onClose}>Leave it</Button>
+            <Button onClick={onClose}>Cancel</Button>
           </div>
           <input ref={input} type="file" accept=".mid,.midi" className="hidden" aria-label="MIDI file to learn from" data-testid="learn-file" onChange={(e) => setReading(e.target.files?.[0] ?? null)} />
         </>

@@ -49,7 +49,7 @@ export default memo(function FirstSteps() {
 export function lookWords({ onGrid, flat, sloppy, scatterMs, velocities: [low, high] }: FirstLook): string {
   const level = low === high ? `all at velocity ${low}` : flat ? 'each row at one velocity' : `velocities from ${low} to ${high}`;
   if (onGrid) return `${flat ? 'A flat part' : 'A part on the grid'}: every hit stands on its line, ${level}.`;
-  const place = `hits scatter by ${scatterMs.toFixed(0)} ms around their rows’ own places`;
+  const place = `hits vary by ${scatterMs.toFixed(0)} ms around their rows’ own places`;
   return `${sloppy ? 'A loose take' : 'A played part'}: ${place}, ${level}.`;
 }
 

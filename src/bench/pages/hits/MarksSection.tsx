@@ -26,10 +26,10 @@ export function MarksSection() {
     <Section name="marks" title="Marks">
       <div className="flex flex-wrap gap-1">
         <Button size="small" disabled={none} onClick={() => actOnSelection(store, all.ghost ? 'Make plain:' : 'Make ghosts:', (p, ids) => setGhost(p, ids, !all.ghost))}>
-          {!none && all.ghost ? 'not ghosts' : 'ghosts'}
+          {!none && all.ghost ? 'not ghosts' : 'make ghosts'}
         </Button>
         <Button size="small" disabled={none} title="A silent stroke that ends the ring of its own voice" onClick={() => actOnSelection(store, all.choke ? 'Let sound:' : 'Make chokes:', (p, ids) => setChoke(p, ids, !all.choke))}>
-          {!none && all.choke ? 'not chokes' : 'chokes'}
+          {!none && all.choke ? 'not chokes' : 'make chokes'}
         </Button>
         <Button
           size="small"
