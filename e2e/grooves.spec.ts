@@ -260,7 +260,7 @@ test('learning from a MIDI file: rows, outliers; dead straight says so; bad file
   await expect(page.getByTestId('learnt-steps').getByRole('row').nth(3)).toContainText('25.0 ms late');
   await expect(page.getByTestId('outliers')).toContainText('Closed hat, bar 6, step 3: 42 ms later than the rest');
   await page.getByRole('checkbox', { name: 'leave out 1 outlier' }).check();
-  await expect(page.getByTestId('study')).toContainText('63 hits; the steps explain 100 % of the deviation; the hits scatter by 0.0 ms');
+  await expect(page.getByTestId('study')).toContainText('63 hits; the steps explain 100 % of the deviation; the hits vary by 0.0 ms');
   await page.getByLabel('Name', { exact: true }).fill('Late hats');
   await press(page, 'Keep the groove');
   await expect(handName(page)).toHaveText('Late hats');
