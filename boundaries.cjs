@@ -40,7 +40,7 @@ exports.FOLDERS = [
   { folder: 'grooves/keys', about: 'its keys', on: ['grooves/store', 'ui'] },
   { folder: 'grooves/pictures', about: 'a groove’s steps as stems', on: ['core/*', 'grooves/store'] },
   { folder: 'grooves/gestures', about: 'dragging a step', on: ['core/*', 'grooves/pictures'] },
-  { folder: 'grooves/learn', about: 'from a part, a selection or a MIDI file to a groove', on: ['core/*', 'storage', 'workers', 'ui', 'grooves/pictures', 'grooves/words'] },
+  { folder: 'grooves/learn', about: 'from a part, a selection or a MIDI file to a groove', on: ['core/*', 'sound', 'storage', 'workers', 'ui', 'grooves/pictures', 'grooves/words'] },
   { folder: 'grooves/components', about: 'shelf of cards, the groove in hand with its tabs, the part on the stand', on: ['core/*', 'editing', 'formats', 'storage', 'ui', 'grooves/words', 'grooves/store', 'grooves/pictures', 'grooves/gestures'] },
   { folder: 'grooves', about: 'the place as a whole', on: ['core/*', 'editing', 'formats', 'sound', 'storage', 'ui', 'grooves/store', 'grooves/keys', 'grooves/pictures', 'grooves/learn', 'grooves/components'] },
 

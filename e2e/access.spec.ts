@@ -163,14 +163,3 @@ for (const [name, open] of Object.entries(GROOVE_VIEWS)) {
     expect(await violationsInBothThemes(page, IN_HAND.has(name) ? '[aria-label="Groove in hand"]' : (await page.getByRole('dialog').count()) > 0 ? '[role=dialog]' : undefined)).toEqual([]);
   });
 }
-
-for (const size of [{ width: 1024, height: 700 }, { width: 853, height: 533 }, { width: 820, height: 1180 }]) {
-  test(`no accessibility violation in either theme at ${size.width} x ${size.height}`, async ({ page }) => {
-    await page.setViewportSize(size);
-    await openDemo(page, 'Galley Brushes');
-    expect(await violationsInBothThemes(page)).toEqual([]);
-    await page.goto('/grooves?part=demo-galley-brushes');
-    await expect(page.getByRole('button', { name: 'Choose Lower Hold' })).toBeVisible();
-    expect(await violationsInBothThemes(page)).toEqual([]);
-  });
-}

@@ -169,7 +169,7 @@ test('60 % in odd bars and 70 % in even ones; a scope is taken from the selectio
   await page.mouse.click(ruler.x + 60, ruler.y + 12);
   await press(page, 'Done');
   expect((await moves(page))[1]?.scope).toEqual({ voices: ['hat-closed'], bars: { from: 3, to: 3 } });
-  await press(page, 'Move swing up');
+  await press(page, 'Move the swing up');
   expect((await moves(page)).map((m) => (m.kind === 'swing' ? m.percent : 0))).toEqual([70, 60]);
   // A press switches; a hold takes the move away for as long.
   const first = page.getByRole('region', { name: 'Swing, move 1' }).getByRole('switch');

@@ -9,7 +9,7 @@ const press = (page: Page, name: string) => page.getByRole('button', { name, exa
 /** Every name on every screen: none is a word that was replaced, none stands for two things. */
 
 const REPLACED = new Set(['tighten', 'drift', 'lay', 'spread', 'template', 'hold', 'only', 'brush', 'wipe', 'squeeze', 'scatter', 'gather', 'write out', 'full lean', 'roll again', 're-roll', 'kit map', 'raw take', 'not now', 'leave it', 'i see', 'stem', 'stems', 'bake in', 'silence', 'play on it', 'read the keys by it']);
-const isReplaced = (name: string): boolean => REPLACED.has(name.toLowerCase().replace(/[ .…]+$/, '')) || /^place on\b/i.test(name) || /\bstems?\b/i.test(name);
+const isReplaced = (name: string): boolean => REPLACED.has(name.toLowerCase().replace(/[ .…]+$| \(.*\)$/g, '')) || /^place on\b/i.test(name) || /\bstems?\b/i.test(name);
 
 interface Named {
   role: string;

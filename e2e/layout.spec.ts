@@ -1,4 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
+import { violationsInBothThemes } from './axe';
 
 /** At every size the whole of every page is there: nothing is cut off, nothing lies over another, no word stands alone on a line of a button. */
 
@@ -9,6 +10,9 @@ const SIZES = [
   { width: 820, height: 1180 },
   { width: 1920, height: 1080 },
 ] as const;
+
+/** Sizes at which barriers are looked for too; at the first it is done view by view elsewhere. */
+const AXE_AT = new Set<number>([1024, 853, 820]);
 
 /** What is wrong with what is seen now. */
 const faults = (page: Page): Promise<string[]> =>
@@ -63,7 +67,7 @@ const faults = (page: Page): Promise<string[]> =>
   });
 
 for (const size of SIZES) {
-  test(`nothing is cut off and nothing overlaps at ${size.width} x ${size.height}`, async ({ page }) => {
+  test(`nothing is cut off, nothing overlaps, no barrier at ${size.width} x ${size.height}`, async ({ page }) => {
     await page.setViewportSize(size);
     const all: Record<string, string[]> = {};
     const look = async (where: string) => {
@@ -82,6 +86,10 @@ for (const size of SIZES) {
       await expect(page.getByRole('tabpanel').getByRole('heading', { name: tab, level: 2 })).toBeVisible();
       await look(tab);
     }
+    const barriers = async (where: string) => {
+      if (AXE_AT.has(size.width)) expect([where, ...(await violationsInBothThemes(page))]).toEqual([where]);
+    };
+    await barriers('Feel');
     await page.getByRole('button', { name: 'Add quantize' }).click();
     await look('a move');
     await page.getByRole('button', { name: /^Scope: / }).click();
@@ -94,6 +102,7 @@ for (const size of SIZES) {
     await page.goto('/grooves?part=demo-gangway-strut');
     await expect(page.getByRole('button', { name: 'Choose Lower Hold' })).toBeVisible();
     await look('Grooves');
+    await barriers('Grooves');
     expect(all).toEqual({});
   });
 }

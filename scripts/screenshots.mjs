@@ -94,7 +94,7 @@ try {
   await open('demo-low-tide');
   await page.getByRole('button', { name: 'Add humanize' }).click();
   await page.getByRole('button', { name: 'Add quantize' }).click();
-  await page.getByRole('button', { name: 'Move quantize up' }).click();
+  await page.getByRole('button', { name: 'Move the quantize up' }).click();
   await page.getByText('doubtful', { exact: false }).first().waitFor();
   await shot('feel');
   await page.getByRole('group', { name: 'Hear a whole feel' }).getByRole('button', { name: 'Late Ferry' }).click();

@@ -13,10 +13,12 @@ import { shortName } from '@/core/limits';
 import type { LaneContent } from '@/core/smf/lanes';
 import type { PartRow } from '@/storage/database';
 import { addMissingDemos, seedOnFirstVisit } from '@/storage/demo-seed';
+import { laneHearing } from '@/sound/lane-hearing';
 import { partStore } from '@/storage/part-store';
 import { unsavedParts } from '@/editing/unsaved';
 import { Button } from '@/ui/Button';
 import { showError } from '@/ui/notify';
+import { EmptyPicture } from '@/ui/EmptyPicture';
 import { Help } from '@/ui/Help';
 import { StoreNotice } from '@/ui/StoreNotice';
 import { ThemeToggle } from '@/ui/ThemeToggle';
@@ -156,7 +158,8 @@ export function Shelf() {
         )}
         {rows && rows.length === 0 && seeded && (
           <div className="rounded-lg border border-dashed border-strong px-8 py-14 text-center">
-            <p className="font-serif text-xl">The shelf is empty.</p>
+            <EmptyPicture className="mx-auto mb-3" />
+            <p className="font-serif text-xl">The Shelf is empty.</p>
             <p className="mt-1 mb-5 text-faint">Drop a MIDI file anywhere on this page, start a new part, or bring the demo parts back.</p>
             <Button onClick={() => void restoreDemos()}>Bring the demo parts back</Button>
           </div>
@@ -183,7 +186,7 @@ export function Shelf() {
         </div>
       )}
       {starting && <NewPartDialog onStart={(beginning) => void start(beginning)} onClose={() => setStarting(false)} />}
-      {question && <LaneDialog question={question} onPick={pick} onHear={(lane) => import('./hear-lane').then((m) => m.hearLane(question, lane)).catch(showError)} onClose={() => setQuestion(null)} />}
+      {question && <LaneDialog question={question} onPick={pick} hear={laneHearing(question, showError)} onClose={() => setQuestion(null)} />}
     </div>
   );
 }

@@ -5,8 +5,8 @@ import { Tooltip } from 'radix-ui';
 import type { ButtonHTMLAttributes, ReactNode, Ref } from 'react';
 
 interface Props extends ButtonHTMLAttributes<HTMLButtonElement> {
-  /** plain: text on the page; quiet: outlined; strong: the one main action. */
-  look?: 'plain' | 'quiet' | 'strong';
+  /** plain: text on the page; quiet: outlined; strong: the one main action; danger: something goes. */
+  look?: 'plain' | 'quiet' | 'strong' | 'danger';
   size?: keyof typeof SIZES;
   ref?: Ref<HTMLButtonElement>;
 }
@@ -15,6 +15,7 @@ const LOOKS = {
   plain: 'hover:bg-sunk',
   quiet: 'border border-strong hover:bg-sunk',
   strong: 'bg-accent text-on-accent hover:opacity-90',
+  danger: 'border border-danger text-danger hover:bg-sunk',
 };
 
 const SIZES = { tiny: 'h-6 text-sm', small: 'h-7 text-sm', normal: 'h-8', large: 'h-10' };

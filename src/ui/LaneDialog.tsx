@@ -2,7 +2,7 @@
 
 import { Checkbox } from 'radix-ui';
 import { Check, Play } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { LaneContent } from '@/core/smf/lanes';
 import { Button, IconButton } from '@/ui/Button';
 import { Modal } from '@/ui/Modal';
@@ -12,7 +12,7 @@ interface Props {
   /** What is made of them. */
   make?: string;
   /** Lets a track be heard as drums, or stops it. */
-  onHear?: (lane: LaneContent) => unknown;
+  hear?: { lane: (lane: LaneContent) => unknown; stop: () => unknown };
   onPick: (lanes: LaneContent[]) => void;
   onClose: () => void;
 }
@@ -23,8 +23,12 @@ const idOf = (lane: LaneContent): string => `${lane.track}.${lane.channel}`;
 const namedForDrums = (lane: LaneContent): boolean => /\b(drum|drums|drumkit|kit|perc|percussion|beat|beats|kick|snare|hat|hats)\b/i.test(lane.trackName);
 
 /** Asks which tracks and channels of a song carry its drums. */
-export function LaneDialog({ question, make = 'Make the part', onHear, onPick, onClose }: Props) {
+export function LaneDialog({ question, make = 'Make the part', hear, onPick, onClose }: Props) {
   const [picked, setPicked] = useState<ReadonlySet<string>>(() => new Set(question.lanes.filter(namedForDrums).map(idOf)));
+  const heard = useRef(false);
+  const quiet = hear?.stop;
+  // What is heard here ends here.
+  useEffect(() => () => void (heard.current && quiet?.()), [quiet]);
   const toggle = (id: string) => {
     const next = new Set(picked);
     if (!next.delete(id)) next.add(id);
@@ -40,7 +44,7 @@ export function LaneDialog({ question, make = 'Make the part', onHear, onPick, o
             <th className="pb-1 font-normal">Channel</th>
             <th className="pb-1 text-right font-normal">Notes</th>
             <th className="pb-1 pl-4 font-normal">As drums</th>
-            {onHear && <th className="w-8 pb-1" />}
+            {hear && <th className="w-8 pb-1" />}
           </tr>
         </thead>
         <tbody>
@@ -64,9 +68,12 @@ export function LaneDialog({ question, make = 'Make the part', onHear, onPick, o
               <td>{lane.channel}</td>
               <td className="text-right">{lane.notes}</td>
               <td className="pl-4 text-faint">{lane.sample}</td>
-              {onHear && (
+              {hear && (
                 <td>
-                  <IconButton label={`Hear track ${lane.track + 1}, channel ${lane.channel}`} size="small" onClick={() => void onHear(lane)}>
+                  <IconButton label={`Hear track ${lane.track + 1}, channel ${lane.channel}`} size="small" onClick={() => {
+                      heard.current = true;
+                      void hear.lane(lane);
+                    }}>
                     <Play size={14} fill="currentColor" />
                   </IconButton>
                 </td>

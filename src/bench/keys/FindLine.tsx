@@ -1,7 +1,7 @@
 'use client';
 
 import { Command } from 'cmdk';
-import { useEffect, useMemo, useRef } from 'react';
+import { useMemo, useState } from 'react';
 import { keyText } from '../words/key-text';
 import type { Playback } from '../playback/use-playback';
 import { useRecording } from '../recording/context';
@@ -18,13 +18,11 @@ export default function FindLine({ playback, specs = ALL }: { playback: Playback
   const recording = useRecording();
   const context = useMemo((): Context => ({ store, playback, recording }), [store, playback, recording]);
   const close = () => store.getState().setDesk({ dialog: null });
-  const before = useRef<Element | null>(null);
-  useEffect(() => {
-    before.current = document.activeElement;
-  }, []);
+  // What had the focus before the line took it.
+  const [before] = useState(() => document.activeElement);
   const leave = () => {
     close();
-    (before.current as HTMLElement | null)?.focus?.();
+    if (before instanceof HTMLElement) before.focus();
   };
   const take = (spec: KeySpec) => {
     close();

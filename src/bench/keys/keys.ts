@@ -15,7 +15,7 @@ import { deleteSelection, duplicateSelection, invertRow, repeatSelection, shiftS
 import { fillFromCaret, moveCaret, moveCaretBar, moveCaretRow, toggleAtCaret, toggleCaret } from '../actions/caret';
 import { copySelection, cutSelection, paste } from '../actions/clipboard';
 import { clearNudges, nudgeSelection } from '../actions/nudging';
-import { openPage } from '../pages/open-page';
+import { openPage } from '../actions/open-page';
 import { saySaved } from '../actions/say-saved';
 import { leaveSuggestion, lookAtSuggestion, takeSuggestion } from '../actions/suggesting';
 import { redo, undo } from '../actions/undo';

@@ -6,7 +6,7 @@ import { say } from '@/ui/notify';
 import { actOnSelection } from '../actions/act';
 import { addMoveOf } from '../pages/feel/add-move';
 import { softenOffBeatHats } from '../actions/soften';
-import { openPage } from '../pages/open-page';
+import { openPage } from '../actions/open-page';
 import { MOVE_FACES } from '../pages/feel/moves/all';
 import type { Dialog } from '../store/bench-store';
 import type { KeySpec } from './keys';

@@ -7,6 +7,7 @@ import { bpmOf } from '@/core/time/tempo-map';
 import { bpm, MAX_BPM, MIN_BPM } from '@/core/units';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
+import { openPage } from '../actions/open-page';
 import { useBench, useBenchStore } from '../store/context';
 import { useSweep } from '../store/use-sweep';
 import { axisOf, xOf, type Axis } from './geometry/axis';
@@ -73,14 +74,14 @@ function TempoMark({ index }: { index: number }) {
 
 /** A meter is edited on the page of bars, for the bars that have it. */
 function MeterMark({ tick, text }: { tick: number; text: string }) {
-  const { getState } = useBenchStore();
+  const store = useBenchStore();
   const edit = () => {
-    const { part, setTransport, setDesk, desk } = getState();
+    const { part, setTransport } = store.getState();
     const map = meterMapOf(part);
     const from = map.barAt(tick as Parameters<typeof map.barAt>[0]).index;
     const next = part.meter.find((m) => m.tick > tick);
     setTransport({ loop: true, fromBar: from, toBar: next ? map.barAt(next.tick).index : part.bars });
-    setDesk({ page: 'bars', goTo: { page: 'bars', section: 'lines', n: (desk.goTo?.n ?? 0) + 1 } });
+    openPage(store, 'bars', 'lines');
   };
   return (
     <button type="button" className={sign} aria-label={`Meter ${text} from here: edit it`} onClick={edit}>

@@ -11,6 +11,8 @@ export interface FirstLook {
   sloppy: boolean;
   /** Mean of how far rows scatter around their own mean lean, ms. */
   scatterMs: number;
+  /** Mean lean of all hits, ms: how late the part is as a whole; negative is early. */
+  lateMs: number;
   /** Lowest and highest velocity of all. */
   velocities: [number, number];
   /** A row that is struck on off-beats too: hats, a ride. */
@@ -35,6 +37,7 @@ export function firstLook(part: Reportable): FirstLook | null {
     flat: voices.every((v) => v.velocity.sd < FLAT_DEVIATION),
     sloppy: scatterMs >= SLOPPY_MS,
     scatterMs,
+    lateMs: voices.reduce((sum, v) => sum + v.meanLeanMs * v.n, 0) / voices.reduce((sum, v) => sum + v.n, 0),
     velocities: [Math.min(...voices.map((v) => v.velocity.min)), Math.max(...voices.map((v) => v.velocity.max))],
     hasHats: voices.some((v) => HATS.test(v.voice)),
     noGhosts: voices.some((v) => v.voice.startsWith('snare')) && voices.every((v) => v.ghosts === 0),

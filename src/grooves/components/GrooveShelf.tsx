@@ -1,6 +1,7 @@
 'use client';
 
 import { Search } from 'lucide-react';
+import { EmptyPicture } from '@/ui/EmptyPicture';
 import { useMemo, useState } from 'react';
 import { GROOVE_FAMILIES, houseId } from '@/core/groove/house-grooves';
 import type { Groove } from '@/core/model/groove';
@@ -53,7 +54,12 @@ export function GrooveShelf({ hearing }: { hearing: Hearing }) {
       </div>
       <div className="min-h-0 flex-1 overflow-auto px-5 pb-8" tabIndex={-1}>
         {groups.length === 0 && <p className="py-10 text-center text-faint">No groove matches “{search}”.</p>}
-        {own && own.length === 0 && search === '' && <p className="my-2 rounded-md border border-dashed border-strong px-3 py-2 text-faint">None of your own yet: learn one from a part, change one of ours, or drop a groove or MIDI file here.</p>}
+        {own && own.length === 0 && search === '' && (
+          <div className="my-2 flex items-center gap-4 rounded-md border border-dashed border-strong px-3 py-2">
+            <EmptyPicture className="shrink-0" />
+            <p className="text-faint">None of your own yet: learn one from a part, change one of ours, or drop a groove or MIDI file here.</p>
+          </div>
+        )}
         {groups.map((group) => (
           <section key={group.name} aria-label={group.name} className="mb-5">
             <h2 className="mb-2 font-serif text-lg">{group.name}</h2>

@@ -6,6 +6,7 @@ import type { Lane, Part } from '@/core/model/part';
 import { partStore } from '@/storage/part-store';
 import type { PartRow } from '@/storage/database';
 import { Button } from '@/ui/Button';
+import { laneHearing } from '@/sound/lane-hearing';
 import { LaneDialog } from '@/ui/LaneDialog';
 import { Modal } from '@/ui/Modal';
 import { showError } from '@/ui/notify';
@@ -63,6 +64,7 @@ export function LearnFlow({ parts, file = null, part: first = null, onKeep, onCl
       <LaneDialog
         question={question}
         make="Learn from these"
+        hear={laneHearing(question, showError)}
         onClose={onClose}
         onPick={(lanes) => {
           setQuestion(null);

@@ -59,7 +59,7 @@ export function OrderSection() {
           <div className="mt-2 flex gap-2">
             <Button
               size="small"
-              look="strong"
+              look="danger"
               onClick={() => {
                 setWanted(null);
                 arrange(`Shorten to ${wanted} bars, without ${lost.size} hits`, (p) => setLength(p, wanted));

@@ -9,6 +9,7 @@ import { MOST_MOVES, type Move } from '@/core/model/feel';
 import { bake, reorderMove } from '@/core/commands/moves';
 import { setSway } from '@/core/commands/settings';
 import { Button } from '@/ui/Button';
+import { EmptyPicture } from '@/ui/EmptyPicture';
 import { NumberField } from '@/ui/NumberField';
 import { Range } from '@/ui/Range';
 import type { ItemDrag } from '@/ui/sortable';
@@ -77,7 +78,12 @@ function Moves({ faces }: { faces: readonly MoveFace[] }) {
   };
   return (
     <>
-      {moves.length === 0 && <p className="text-sm text-faint">No moves yet: the part is heard as written. What is added above changes what is heard; the written hits stay as they are.</p>}
+      {moves.length === 0 && (
+        <div className="flex items-center gap-3">
+          <EmptyPicture className="shrink-0" />
+          <p className="text-sm text-faint">No moves yet: the part is heard as written. What is added above changes what is heard; the written hits stay as they are.</p>
+        </div>
+      )}
       {Sortable ? <Sortable ids={ids} onMove={onMove} render={render} /> : ids.map((id) => render(id, still))}
     </>
   );
@@ -130,7 +136,7 @@ function Sway() {
         <NumberField label="Sway" value={Math.round(sway * 100)} min={0} max={100} unit="%" default={100} onChange={sweepSway} onDone={sweep.done} onCancel={sweep.cancel} />
       </div>
       <Range label="Sway in percent" value={Math.round(sway * 100)} min={0} max={100} step={1} valueText={`${Math.round(sway * 100)} %`} marks={QUARTERS} onChange={sweepSway} onDone={sweep.done} />
-      <p className="text-sm text-faint">{sway === 0 ? 'The part as written.' : sway === 1 ? 'All of the feel below.' : 'Between the written part and the feel below.'}</p>
+      <p className="text-sm text-faint">{sway === 0 ? 'The part as written.' : sway === 1 ? 'All of the feel above.' : 'Between the written part and the feel above.'}</p>
     </section>
   );
 }

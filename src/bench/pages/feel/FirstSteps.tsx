@@ -8,13 +8,14 @@ import { Button } from '@/ui/Button';
 import { softenOffBeatHats } from '../../actions/soften';
 import { useBench, useBenchStore } from '../../store/context';
 import type { BenchStore } from '../../store/bench-store';
-import { openPage } from '../open-page';
+import { openPage } from '../../actions/open-page';
 import { addMoveOf } from './add-move';
-import { humanizeFace } from './moves/humanize';
-import { swingFace } from './moves/swing';
-import type { MoveFace } from './moves/face';
+import { MOVE_FACES } from './moves/all';
+import { faceOf } from './moves/face';
 
 const GENTLY = 0.6;
+/** A part that is late or early by less is not said to be. */
+const WORTH_MS = 5;
 
 /** What a part is like that nothing was done to yet, in a sentence, and what one would do first. */
 export default memo(function FirstSteps() {
@@ -23,8 +24,8 @@ export default memo(function FirstSteps() {
   if (!look) return null;
   const steps: [string, () => void][] = [
     ...(look.sloppy ? [['Quantize it gently', () => gently(store)] as [string, () => void]] : []),
-    ['Humanize it', () => addMoveOf(store, humanizeFace as unknown as MoveFace)],
-    ['Swing it', () => addMoveOf(store, swingFace as unknown as MoveFace)],
+    ['Humanize it', () => addMoveOf(store, faceOf(MOVE_FACES, 'humanize'))],
+    ['Swing it', () => addMoveOf(store, faceOf(MOVE_FACES, 'swing'))],
     ...(look.hasHats && look.flat ? [['Soften the off-beat hats', () => softenOffBeatHats(store)] as [string, () => void]] : []),
     ...(look.noGhosts ? [['Suggest ghost notes', () => openPage(store, 'hits', 'ghosts')] as [string, () => void]] : []),
   ];
@@ -46,10 +47,11 @@ export default memo(function FirstSteps() {
 });
 
 /** @example lookWords(flat) // 'A flat part: every hit stands on its line, all at velocity 100.' */
-export function lookWords({ onGrid, flat, sloppy, scatterMs, velocities: [low, high] }: FirstLook): string {
+export function lookWords({ onGrid, flat, sloppy, scatterMs, lateMs, velocities: [low, high] }: FirstLook): string {
   const level = low === high ? `all at velocity ${low}` : flat ? 'each row at one velocity' : `velocities from ${low} to ${high}`;
   if (onGrid) return `${flat ? 'A flat part' : 'A part on the grid'}: every hit stands on its line, ${level}.`;
-  const place = `hits vary by ${scatterMs.toFixed(0)} ms around their rows’ own places`;
+  const whole = Math.abs(lateMs) < WORTH_MS ? '' : `, about ${Math.abs(lateMs).toFixed(0)} ms ${lateMs > 0 ? 'late' : 'early'} as a whole`;
+  const place = `hits vary by ${scatterMs.toFixed(0)} ms around their rows’ own places${whole}`;
   return `${sloppy ? 'A loose take' : 'A played part'}: ${place}, ${level}.`;
 }
 

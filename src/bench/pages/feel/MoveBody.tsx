@@ -3,12 +3,11 @@
 import { ArrowDown, ArrowUp, Copy, Trash2 } from 'lucide-react';
 import { memo } from 'react';
 import type { Move } from '@/core/model/feel';
-import type { Part } from '@/core/model/part';
-import { duplicateMove, removeMove, reorderMove } from '@/core/commands/moves';
 import { IconButton } from '@/ui/Button';
 import { useBenchStore } from '../../store/context';
 import type { Edit } from './edit';
 import type { MoveFace } from './moves/face';
+import { moveActions } from './move-actions';
 import { ScopeEditor } from './ScopeEditor';
 
 interface Props {
@@ -34,26 +33,22 @@ export default function MoveBody({ move, index, count, label, edit, face: { Sent
   );
 }
 
-const Order = memo(function Order({ index, count, label }: Pick<Props, 'index' | 'count' | 'label'>) {
-  const { getState } = useBenchStore();
-  const run = (what: string, command: (part: Part) => Part, openMove: number | null) => {
-    getState().run(what, command);
-    getState().setDesk({ openMove });
-  };
+const PICTURES = { up: ArrowUp, down: ArrowDown, duplicate: Copy, delete: Trash2 } as const;
+
+/** Its place among the others, and what its menu has too; switching stands on its card. */
+const Order = memo(function Order({ index, label }: Pick<Props, 'index' | 'count' | 'label'>) {
+  const store = useBenchStore();
   return (
     <div className="mt-1 flex gap-0.5">
-      <IconButton label={`Move ${label} up`} disabled={index === 0} onClick={() => run('Reorder the moves', (p) => reorderMove(p, index, index - 1), index - 1)}>
-        <ArrowUp size={15} />
-      </IconButton>
-      <IconButton label={`Move ${label} down`} disabled={index >= count - 1} onClick={() => run('Reorder the moves', (p) => reorderMove(p, index, index + 1), index + 1)}>
-        <ArrowDown size={15} />
-      </IconButton>
-      <IconButton label={`Duplicate the ${label}`} onClick={() => run(`Duplicate the ${label}`, (p) => duplicateMove(p, index), index + 1)}>
-        <Copy size={15} />
-      </IconButton>
-      <IconButton label={`Delete the ${label}`} onClick={() => run(`Delete the ${label}`, (p) => removeMove(p, index), null)}>
-        <Trash2 size={15} />
-      </IconButton>
+      {moveActions(store, index, label).map(({ id, text, disabled, run }) => {
+        if (id === 'switch') return null;
+        const Picture = PICTURES[id];
+        return (
+          <IconButton key={id} label={text} disabled={disabled} onClick={run}>
+            <Picture size={15} />
+          </IconButton>
+        );
+      })}
     </div>
   );
 });

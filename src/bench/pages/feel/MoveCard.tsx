@@ -123,7 +123,7 @@ export const MoveCard = memo(function MoveCard({ move, index, effect, offer, fac
       {open && (
         <MoveBody move={move} index={index} count={count} label={label} edit={edit} face={face} />
       )}
-      {menu && <MoveMenu at={menu} index={index} count={count} label={label} on={on} onClose={() => setMenu(null)} />}
+      {menu && <MoveMenu at={menu} index={index} label={label} onClose={() => setMenu(null)} />}
       <p className="text-sm text-faint" data-testid="effect">
         {effect === null ? ' ' : effectWords(effect)}
         {offer && (

@@ -1,7 +1,7 @@
 'use client';
 
 import { ArrowLeft, ArrowRight, Dices } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { DEFAULT_MOVES } from '@/core/moves/all';
 import { GHOST_PLACINGS, ghostsToThin, suggestGhosts, type GhostPlacing } from '@/core/ghosts/suggest';
 import { removeHits } from '@/core/commands/hits';
@@ -66,6 +66,12 @@ export function GhostsSection() {
   };
   // What is asked for otherwise is shown at once where something is shown.
   const change = (more: Partial<Wish>) => (proposal ? show({ ...wish, ...more }) : setWish({ ...wish, ...more }));
+  // The eye is on the one that is looked at, and Enter takes it: so is the focus, once some are shown.
+  const looked = useRef<HTMLButtonElement>(null);
+  const shown = proposal !== null && proposal.hits.length > 0;
+  useEffect(() => {
+    if (shown) looked.current?.focus();
+  }, [shown]);
   useEffect(() => () => {
     if (getState().desk.proposal?.owner === 'ghosts') getState().setDesk({ proposal: null });
   }, [getState]);
@@ -95,7 +101,7 @@ export function GhostsSection() {
             <Button size="small" onClick={() => getState().setDesk({ proposal: null })}>
               Dismiss all
             </Button>
-            <IconButton label={`Roll again (seed ${wish.seed})`} size="small" onClick={() => show({ ...wish, seed: wish.seed + 1 })}>
+            <IconButton label={`Draw again (seed ${wish.seed})`} size="small" onClick={() => show({ ...wish, seed: wish.seed + 1 })}>
               <Dices size={15} />
             </IconButton>
           </>
@@ -111,7 +117,7 @@ export function GhostsSection() {
             <ArrowRight size={15} />
           </IconButton>
           <span className="flex gap-1">
-            <Button size="small" onClick={() => takeSuggestion(store)}>
+            <Button ref={looked} size="small" onClick={() => takeSuggestion(store)}>
               take it
             </Button>
             <Button size="small" onClick={() => leaveSuggestion(store)}>

@@ -1,5 +1,6 @@
 'use client';
 
+import { EmptyPicture } from '@/ui/EmptyPicture';
 import { Sections } from '@/ui/Section';
 import { useBench } from '../../store/context';
 import { calmPart } from '../../store/derived';
@@ -39,6 +40,7 @@ export function HitsPage() {
 function Empty() {
   return (
     <div className="space-y-3">
+      <EmptyPicture />
       <h3 className="font-serif text-base">No hits yet</h3>
       <p className="text-faint">Click an empty step to place a hit. While painting (H) a drag along a row paints as many as it crosses.</p>
       <p className="text-faint">On the page Bars, rhythm cells can be dropped in and then edited.</p>

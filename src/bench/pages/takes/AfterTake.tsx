@@ -97,7 +97,7 @@ function Offers({ takeId }: { takeId: string }) {
         <Button size="small" onClick={() => recorder.set({ phase: 'idle' })}>
           Close
         </Button>
-        <Button size="small" className="text-danger" onClick={() => void discard().catch(showError)}>
+        <Button size="small" look="danger" onClick={() => void discard().catch(showError)}>
           Delete the take
         </Button>
       </div>

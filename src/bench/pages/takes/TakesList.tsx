@@ -13,6 +13,7 @@ import { milliseconds } from '@/core/units';
 import { versionStore } from '@/storage/version-store';
 import { takeStore, type StoredTake } from '@/storage/take-store';
 import { Button } from '@/ui/Button';
+import { EmptyPicture } from '@/ui/EmptyPicture';
 import { download, fileNameOf } from '@/ui/download';
 import { NumberField } from '@/ui/NumberField';
 import { showError } from '@/ui/notify';
@@ -30,7 +31,14 @@ export function TakesList() {
   const current = useRecorded((s) => (s.phase === 'counting' || s.phase === 'recording' ? s.take?.id : undefined));
   const shown = takes.filter((t) => t.take.id !== current);
   if (shown.length === 0 && current) return <p className="text-faint">The first one is being played in.</p>;
-  if (shown.length === 0) return <p className="text-faint">No takes yet. Press Record and play along; without hardware choose the practice player below.</p>;
+  if (shown.length === 0) {
+    return (
+      <>
+        <EmptyPicture className="mb-1" />
+        <p className="text-faint">No takes yet. Press Record and play along; without hardware choose the practice player below.</p>
+      </>
+    );
+  }
   return (
     <ul className="space-y-2" aria-label="Takes">
       {shown.map((t) => (

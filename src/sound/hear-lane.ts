@@ -3,11 +3,14 @@ import { meterMapOf } from '@/core/part/part-time';
 import { performPart } from '@/core/perform/perform';
 import { makeProgram } from '@/core/playback/program';
 import type { LaneContent } from '@/core/smf/lanes';
-import { soundEngine } from '@/sound/engine';
+import { soundEngine } from './engine';
 import { readPart } from '@/workers/clients';
 import type { LaneQuestion } from '@/workers/midi-file';
 
 const BARS = 4;
+
+/** Ends what {@link hearLane} began. */
+export const stopLane = (): void => soundEngine().stop();
 
 /** Lets the first bars of a track that have notes be heard as drums; while something sounds it stops that. */
 export async function hearLane({ bytes, fileName }: LaneQuestion, { track, channel }: LaneContent): Promise<void> {
