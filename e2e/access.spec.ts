@@ -96,7 +96,7 @@ const OPENED: Readonly<Record<string, (page: Page) => Promise<void>>> = {
   },
   'a row’s dialog': async (page) => {
     await press(page, 'More about Ride');
-    await page.getByRole('menuitem', { name: 'Key, instrument, merge …' }).click();
+    await page.getByRole('menuitem', { name: 'Instrument, key, split, layer, merge …' }).click();
     await expect(page.getByRole('dialog')).toBeVisible();
   },
   'the keys': async (page) => {

@@ -198,13 +198,13 @@ test('rows: rename, reorder by dragging, key, wrong names put right, merge, hide
 
   // Another key, then another voice, then merged: the hits keep their times and velocities.
   await press(page, 'More about Kick');
-  await page.getByRole('menuitem', { name: 'Key, instrument, merge …' }).click();
+  await page.getByRole('menuitem', { name: 'Instrument, key, split, layer, merge …' }).click();
   await page.getByRole('spinbutton', { name: 'MIDI key' }).fill('60');
   await page.keyboard.press('Enter');
   await press(page, 'Set the key');
   expect([...new Set(notesOf(await exportMidi(page)).map(([, k]) => k))].sort()).toEqual([38, 42, 60]);
   await press(page, 'More about Kick');
-  await page.getByRole('menuitem', { name: 'Key, instrument, merge …' }).click();
+  await page.getByRole('menuitem', { name: 'Instrument, key, split, layer, merge …' }).click();
   await page.getByRole('combobox', { name: 'Join with' }).click();
   await page.getByRole('option', { name: 'Tin bucket' }).click();
   await press(page, 'Merge');
@@ -231,7 +231,7 @@ test('kit maps: a file with wrong names is put right, kept, exported, brought in
   const galley = page.getByRole('list', { name: 'Our key maps' }).getByRole('listitem').filter({ hasText: 'Galley pads' });
   await galley.getByRole('button', { name: /^read these keys as/ }).click();
   expect(await rows()).toEqual(['hat-closed', 'snare', 'kick']);
-  await page.getByRole('combobox', { name: 'Voice of key 64' }).click();
+  await page.getByRole('combobox', { name: 'Row of key 64' }).click();
   await page.getByRole('option', { name: 'Ride', exact: true }).click();
   expect(await rows()).toEqual(['ride', 'snare', 'kick']);
   await page.getByLabel('Name for this key map').fill('Hold sheet');

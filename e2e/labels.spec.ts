@@ -1,7 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { READY_FEELS } from '../src/core/moves/ready-feels';
 import { HOUSE_GROOVES } from '../src/core/groove/house-grooves';
-import { GALLEY_KIT, GENERAL_MIDI_KIT } from '../src/core/voices';
+import { GALLEY_KIT, GENERAL_MIDI_KIT } from '../src/core/key-map';
 import { demoCues } from '../src/demo/cues';
 
 const press = (page: Page, name: string) => page.getByRole('button', { name, exact: true }).click();

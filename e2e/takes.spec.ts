@@ -4,7 +4,7 @@ import { expect, test, type Page } from '@playwright/test';
 import type { RawEvent, Take } from '@/core/model/take';
 import { playLikeAPerson, STEADY_PRACTICE, type Practice } from '../src/core/take/practice';
 import type { Milliseconds, Seconds } from '../src/core/units';
-import { GALLEY_KIT, GENERAL_MIDI_KIT } from '../src/core/voices';
+import { GALLEY_KIT, GENERAL_MIDI_KIT } from '../src/core/key-map';
 import { newPart } from './prepared';
 import { benchReady, exportMidi, notesOf, openDemo, openPrepared, type Note } from './support';
 

@@ -5,7 +5,8 @@ import { newOrnament } from '@/core/ornament/all';
 import { compareHits, type Hit, type Part } from '@/core/model/part';
 import { randomStream } from '@/core/random';
 import { ticks, TICKS_PER_QUARTER, velocity } from '@/core/units';
-import { compareVoices, GENERAL_MIDI_KIT, keyOfVoice } from '@/core/voices';
+import { GENERAL_MIDI_KIT, keyOfVoice } from '@/core/key-map';
+import { compareVoices } from '@/core/voices';
 import { DEFAULT_MOVES } from '@/core/moves/all';
 
 const VOICES = ['kick', 'snare', 'hat-closed', 'hat-open', 'ride', 'tom-floor', 'clap', 'crash'];

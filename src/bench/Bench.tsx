@@ -28,6 +28,7 @@ const FeelsDialog = dynamic(() => import('./dialogs/FeelsDialog').then((m) => m.
 const VersionsDialog = dynamic(() => import('./dialogs/VersionsDialog'), { ssr: false });
 const LearnFromBench = dynamic(() => import('./dialogs/LearnFromBench'), { ssr: false });
 const FindLine = dynamic(() => import('./keys/FindLine'), { ssr: false });
+const OwnRowDialog = dynamic(() => import('./dialogs/OwnRowDialog').then((m) => m.OwnRowDialog), { ssr: false });
 const KitDialog = dynamic(() => import('./dialogs/KitDialog').then((m) => m.KitDialog), { ssr: false });
 
 /** One part: rows in the middle, transport and compare on top, one side panel, the phrase strip below. */
@@ -70,6 +71,7 @@ export function Bench({ onReload }: { onReload: () => void }) {
         {dialog === 'find' && <FindLine playback={playback} />}
         {dialog === 'keys' && <KeysDialog />}
         {dialog === 'kit' && <KitDialog />}
+        {dialog === 'own-row' && <OwnRowDialog />}
         {dialog === 'feels' && <FeelsDialog />}
         {dialog === 'versions' && <VersionsDialog />}
         {dialog === 'learn' && <LearnSelected />}

@@ -1,117 +1,181 @@
-/** What is struck, its General MIDI percussion keys, and how it is named and ordered on the Bench. */
+/** What is struck, its keys, its place among the rows, and what stands for it where it is not known. */
 
-/** A voice by name; an unmapped MIDI key k is the voice `key-k`. */
+/**
+ * A row by name. The first row of a voice is named by the voice (`snare`), further ones are numbered (`snare:2`), rows of the user's
+ * own are `own:<id>`; an unmapped MIDI key k is the voice `key-k`.
+ */
 export type VoiceName = string;
 
 export const LONGEST_VOICE = 60;
 
 export const isVoiceName = (v: unknown): boolean => typeof v === 'string' && v.length > 0 && v.length <= LONGEST_VOICE;
 
-/** Rows from top to bottom, each with its keys; the first key listed writes a new hit (General MIDI 1 percussion map). */
-const TABLE: readonly (readonly [VoiceName, string, readonly number[]])[] = [
-  ['crash', 'Crash', [49, 57]],
-  ['splash', 'Splash', [55]],
-  ['china', 'China', [52]],
-  ['ride', 'Ride', [51, 59]],
-  ['ride-bell', 'Ride bell', [53]],
-  ['hat-open', 'Open hat', [46]],
-  ['hat-closed', 'Closed hat', [42]],
-  ['hat-pedal', 'Pedal hat', [44]],
-  ['tambourine', 'Tambourine', [54]],
-  ['shaker', 'Shaker', [82]],
-  ['cabasa', 'Cabasa', [69]],
-  ['maracas', 'Maracas', [70]],
-  ['cowbell', 'Cowbell', [56]],
-  ['agogo-high', 'Agogo high', [67]],
-  ['agogo-low', 'Agogo low', [68]],
-  ['triangle', 'Triangle', [81]],
-  ['triangle-mute', 'Triangle, muted', [80]],
-  ['claves', 'Claves', [75]],
-  ['block-high', 'Block high', [76]],
-  ['block-low', 'Block low', [77]],
-  ['guiro-short', 'Guiro short', [73]],
-  ['guiro-long', 'Guiro long', [74]],
-  ['vibraslap', 'Vibraslap', [58]],
-  ['whistle-short', 'Whistle short', [71]],
-  ['whistle-long', 'Whistle long', [72]],
-  ['cuica-mute', 'Cuica, muted', [78]],
-  ['cuica-open', 'Cuica', [79]],
-  ['bongo-high', 'Bongo high', [60]],
-  ['bongo-low', 'Bongo low', [61]],
-  ['conga-mute', 'Conga, muted', [62]],
-  ['conga-high', 'Conga high', [63]],
-  ['conga-low', 'Conga low', [64]],
-  ['timbale-high', 'Timbale high', [65]],
-  ['timbale-low', 'Timbale low', [66]],
-  ['tom-high', 'Tom high', [50]],
-  ['tom-mid', 'Tom mid', [47, 48]],
-  ['tom-low', 'Tom low', [45]],
-  ['tom-floor', 'Tom floor', [41, 43]],
-  ['rim', 'Rim', [37]],
-  ['snare', 'Snare', [38, 40]],
-  ['clap', 'Clap', [39]],
-  ['kick', 'Kick', [36, 35]],
+/** What can strike a voice: a hand, either foot on a kick, or the foot on the hat's pedal. */
+export type Limb = 'hand' | 'kick-foot' | 'hat-foot';
+
+interface VoiceSpec {
+  name: VoiceName;
+  label: string;
+  /** Keys of the General MIDI 1 percussion map; the first writes a new hit. Without one it has a key of ours, outside of them. */
+  keys: readonly number[];
+  ownKey?: number;
+  limb: Limb;
+  /** What plays where this voice is not known. */
+  fallback?: VoiceName;
+}
+
+const voice = (name: VoiceName, label: string, ...keys: number[]): VoiceSpec => ({ name, label, keys, limb: 'hand' });
+/** A stroke that General MIDI has no key for. */
+const stroke = (name: VoiceName, label: string, ownKey: number, fallback: VoiceName, limb: Limb = 'hand'): VoiceSpec => ({ name, label, keys: [], ownKey, limb, fallback });
+
+/** Rows from top to bottom. */
+const TABLE: readonly VoiceSpec[] = [
+  voice('crash', 'Crash', 49, 57),
+  voice('splash', 'Splash', 55),
+  voice('china', 'China', 52),
+  voice('ride', 'Ride', 51, 59),
+  voice('ride-bell', 'Ride bell', 53),
+  stroke('ride-edge', 'Ride edge', 27, 'ride'),
+  voice('hat-open', 'Open hat', 46),
+  stroke('hat-half', 'Half-open hat', 26, 'hat-open'),
+  voice('hat-closed', 'Closed hat', 42),
+  stroke('hat-shoulder', 'Hat shoulder', 22, 'hat-closed'),
+  { ...voice('hat-pedal', 'Pedal hat', 44), limb: 'hat-foot' },
+  stroke('hat-splash', 'Foot splash', 29, 'hat-open', 'hat-foot'),
+  voice('tambourine', 'Tambourine', 54),
+  voice('shaker', 'Shaker', 82),
+  voice('cabasa', 'Cabasa', 69),
+  voice('maracas', 'Maracas', 70),
+  voice('cowbell', 'Cowbell', 56),
+  voice('agogo-high', 'Agogo high', 67),
+  voice('agogo-low', 'Agogo low', 68),
+  voice('triangle', 'Triangle', 81),
+  voice('triangle-mute', 'Triangle, muted', 80),
+  voice('claves', 'Claves', 75),
+  voice('block-high', 'Block high', 76),
+  voice('block-low', 'Block low', 77),
+  voice('guiro-short', 'Guiro short', 73),
+  voice('guiro-long', 'Guiro long', 74),
+  voice('vibraslap', 'Vibraslap', 58),
+  voice('whistle-short', 'Whistle short', 71),
+  voice('whistle-long', 'Whistle long', 72),
+  voice('cuica-mute', 'Cuica, muted', 78),
+  voice('cuica-open', 'Cuica', 79),
+  voice('bongo-high', 'Bongo high', 60),
+  voice('bongo-low', 'Bongo low', 61),
+  voice('conga-mute', 'Conga, muted', 62),
+  voice('conga-high', 'Conga high', 63),
+  voice('conga-low', 'Conga low', 64),
+  voice('timbale-high', 'Timbale high', 65),
+  voice('timbale-low', 'Timbale low', 66),
+  voice('tom-high', 'Tom high', 50),
+  voice('tom-mid', 'Tom mid', 47, 48),
+  voice('tom-low', 'Tom low', 45),
+  voice('tom-floor', 'Tom floor', 41, 43),
+  stroke('tom-rim', 'Tom rim', 25, 'rim'),
+  voice('rim', 'Rim', 37),
+  voice('snare', 'Snare', 38, 40),
+  stroke('snare-rimshot', 'Snare rimshot', 34, 'snare'),
+  stroke('snare-edge', 'Snare edge', 23, 'snare'),
+  stroke('snare-sweep', 'Snare sweep', 24, 'snare'),
+  voice('clap', 'Clap', 39),
+  { ...voice('kick', 'Kick', 36, 35), limb: 'kick-foot' },
 ];
 
 /** Every named voice, in row order from top to bottom. */
-export const VOICES: readonly VoiceName[] = TABLE.map(([name]) => name);
+export const VOICES: readonly VoiceName[] = TABLE.map(({ name }) => name);
 
-const LABELS = new Map(TABLE.map(([name, label]) => [name, label]));
-const FIRST_KEYS = new Map(TABLE.map(([name, , keys]) => [name, keys[0] as number]));
-const ROW_ORDER = new Map(TABLE.map(([name], i) => [name, i]));
+const SPECS = new Map(TABLE.map((spec) => [spec.name, spec]));
+const ROW_ORDER = new Map(TABLE.map(({ name }, i) => [name, i]));
 
-/** Which voice each MIDI key plays. Keys that are not in it play `key-k`. */
-export interface KitMap {
-  name: string;
-  voices: Readonly<Record<number, VoiceName>>;
+const OWN = 'own:';
+const NUMBERED = /^(.*):(\d+)$/;
+
+/** A row that the user made, with a name and a sound of its own. */
+export const isOwnRow = (row: VoiceName): boolean => row.startsWith(OWN);
+export const ownRow = (id: string): VoiceName => `${OWN}${id}`;
+
+/** The voice that a row plays. @example voiceOfRow('snare:2') // 'snare'; an own row is a voice by itself */
+export const voiceOfRow = (row: VoiceName): VoiceName => (isOwnRow(row) ? row : (NUMBERED.exec(row)?.[1] ?? row));
+
+/** Which row of its voice a row is, from 1. @example numberOfRow('snare:2') // 2 */
+export const numberOfRow = (row: VoiceName): number => (isOwnRow(row) ? 1 : Number(NUMBERED.exec(row)?.[2] ?? 1));
+
+/** The name for another row of a voice. @example nextRow(new Set(['snare']), 'snare') // 'snare:2' */
+export function nextRow(rows: ReadonlySet<VoiceName>, voiceName: VoiceName): VoiceName {
+  if (!rows.has(voiceName)) return voiceName;
+  let n = 2;
+  while (rows.has(`${voiceName}:${n}`)) n++;
+  return `${voiceName}:${n}`;
 }
 
-export const GENERAL_MIDI_KIT: KitMap = {
-  name: 'General MIDI',
-  voices: Object.fromEntries(TABLE.flatMap(([name, , keys]) => keys.map((key) => [key, name]))),
-};
+const ALL_ROWS = ':*';
 
-/** Sixteen voices side by side from middle C on, as rows of pads and small keyboards send them. */
-export const GALLEY_KIT: KitMap = {
-  name: 'Galley pads',
-  voices: Object.fromEntries(
-    ['kick', 'snare', 'rim', 'clap', 'hat-closed', 'hat-pedal', 'hat-open', 'tom-floor', 'tom-low', 'tom-mid', 'tom-high', 'crash', 'ride', 'ride-bell', 'cowbell', 'tambourine'].map((voice, i) => [60 + i, voice]),
-  ),
-};
+/** All rows of a row's voice, as a scope names them. @example allRowsOf('snare:2') // 'snare:*' */
+export const allRowsOf = (row: VoiceName): VoiceName => `${voiceOfRow(row)}${ALL_ROWS}`;
 
-/** The key maps that everybody has. */
-export const KITS: readonly KitMap[] = [GENERAL_MIDI_KIT, GALLEY_KIT];
+/** The voice of which a scope names all rows; null for a name that is one row. @example voiceOfAll('snare:*') // 'snare' */
+export const voiceOfAll = (name: VoiceName): VoiceName | null => (name.endsWith(ALL_ROWS) ? name.slice(0, -ALL_ROWS.length) : null);
 
-/** @example voiceOfKey(GENERAL_MIDI_KIT, 38) // 'snare'; 20 gives 'key-20' */
-export const voiceOfKey = (kit: KitMap, key: number): VoiceName => kit.voices[key] ?? `key-${key}`;
+/** Whether some names of a scope mean a row: by itself, or with all rows of its voice. */
+export const namesRow = (names: ReadonlySet<VoiceName>, row: VoiceName): boolean => names.has(row) || names.has(allRowsOf(row));
 
-/** The key that a new hit of this voice is written with: the first the kit lists in General MIDI's order, else any of the kit's. */
-export function keyOfVoice(kit: KitMap, voice: VoiceName): number {
-  const usual = FIRST_KEYS.get(voice);
-  if (usual !== undefined && kit.voices[usual] === voice) return usual;
-  for (const [key, name] of Object.entries(kit.voices)) if (name === voice) return Number(key);
-  const unmapped = /^key-(\d+)$/.exec(voice);
-  return unmapped ? Number(unmapped[1]) : (usual ?? 38);
+/** The voice that stands for another: its fallback; undefined where there is none. @example fallbackOf('hat-half') // 'hat-open' */
+export const fallbackOf = (voiceName: VoiceName): VoiceName | undefined => SPECS.get(voiceOfRow(voiceName))?.fallback;
+
+/** What strikes a voice. @example limbOf('hat-pedal') // 'hat-foot' */
+export const limbOf = (voiceName: VoiceName): Limb => SPECS.get(voiceOfRow(voiceName))?.limb ?? 'hand';
+
+/** The keys that a voice has by default: General MIDI's, else ours. @example usualKeys('snare') // [38, 40] */
+export function usualKeys(voiceName: VoiceName): readonly number[] {
+  const spec = SPECS.get(voiceName);
+  return spec === undefined ? [] : spec.ownKey === undefined ? spec.keys : [spec.ownKey];
 }
 
-/** @example labelOfVoice('hat-closed') // 'Closed hat' */
-export const labelOfVoice = (voice: VoiceName): string => LABELS.get(voice) ?? voice.replace(/^key-/, 'Key ');
+/** The keys of General MIDI's percussion map that play a voice; none for strokes that it lacks. */
+export const generalMidiKeys = (voiceName: VoiceName): readonly number[] => SPECS.get(voiceName)?.keys ?? [];
 
-/** Sorts voices as the Bench shows them: cymbals on top, kick at the bottom, unmapped keys above all. */
-export const compareVoices = (a: VoiceName, b: VoiceName): number =>
-  (ROW_ORDER.get(a) ?? -1) - (ROW_ORDER.get(b) ?? -1) || a.localeCompare(b, 'en', { numeric: true });
+/** What may play a row where it is not known itself, nearest first. @example standIns('hat-half:2') // ['hat-half', 'hat-open'] */
+export function standIns(row: VoiceName): VoiceName[] {
+  const list: VoiceName[] = [];
+  const own = voiceOfRow(row);
+  if (own !== row) list.push(own);
+  for (let next = fallbackOf(own); next !== undefined; next = fallbackOf(next)) list.push(next);
+  return list;
+}
 
-/** Voices whose soft strokes count as ghosts at import. */
-export const hasGhosts = (voice: VoiceName): boolean => voice === 'kick' || voice === 'snare' || voice.startsWith('tom-');
+/** @example labelOfVoice('hat-closed') // 'Closed hat'; 'snare:2' is 'Snare 2' */
+export function labelOfVoice(row: VoiceName): string {
+  if (isOwnRow(row)) return 'Own row';
+  const all = voiceOfAll(row);
+  if (all !== null) return `all ${plural(labelOfVoice(all).toLowerCase())}`;
+  const own = voiceOfRow(row);
+  const label = SPECS.get(own)?.label ?? own.replace(/^key-/, 'Key ');
+  const number = numberOfRow(row);
+  return number === 1 ? label : /\d$/.test(label) ? `${label}, row ${number}` : `${label} ${number}`;
+}
+
+const plural = (noun: string): string => (/[^aeiou]y$/.test(noun) ? `${noun.slice(0, -1)}ies` : /(s|sh|ch|x)$/.test(noun) ? `${noun}es` : `${noun}s`);
+
+/** Sorts rows as the Bench shows them: cymbals on top, kick at the bottom, keys and own rows above all; rows of a voice by number. */
+export function compareVoices(a: VoiceName, b: VoiceName): number {
+  const [voiceA, voiceB] = [voiceOfRow(a), voiceOfRow(b)];
+  return (ROW_ORDER.get(voiceA) ?? -1) - (ROW_ORDER.get(voiceB) ?? -1) || voiceA.localeCompare(voiceB, 'en', { numeric: true }) || numberOfRow(a) - numberOfRow(b);
+}
+
+/** Rows whose soft strokes count as ghosts at import: kick, snare and toms. */
+export const hasGhosts = (row: VoiceName): boolean => /^(kick|snare|tom-(high|mid|low|floor))$/.test(voiceOfRow(row));
 
 const FAMILIES: readonly (readonly [prefix: string, family: string])[] = [
   ['hat-', 'hat'],
   ['tom-', 'tom'],
   ['ride', 'ride'],
+  ['snare', 'snare'],
+  ['kick', 'kick'],
   ['conga-', 'conga'],
   ['bongo-', 'bongo'],
   ['timbale-', 'timbale'],
 ];
 
-/** The family that a voice belongs to, in the singular; undefined where it stands alone. @example familyOfVoice('hat-open') // 'hat' */
-export const familyOfVoice = (voice: VoiceName): string | undefined => FAMILIES.find(([prefix]) => voice.startsWith(prefix))?.[1];
+/** The family that a row belongs to, in the singular; undefined where it stands alone. @example familyOfVoice('hat-open') // 'hat' */
+export const familyOfVoice = (row: VoiceName): string | undefined => FAMILIES.find(([prefix]) => row.startsWith(prefix))?.[1];

@@ -1,6 +1,7 @@
 import Joi from 'joi';
-import { MOST_MOVES, type AccentsMove, type Feel, type Move } from '@/core/model/feel';
+import { MOST_MOVES, type AccentsMove, type Feel, type Move, type Scope } from '@/core/model/feel';
 import { isTriplet, type GridName } from '@/core/time/grid';
+import { allRowsOf } from '@/core/voices';
 import { grooveSchema } from './groove-format';
 import { between, grid, LONGEST_CYCLE, moveOf, movesOf, seed } from './scope-schema';
 
@@ -65,6 +66,12 @@ const MEMBERS: Readonly<Record<string, string>> = { window: 'outer', keepMs: 'in
 /** What feel@1 had no member for. */
 const ADDED: Readonly<Record<string, Record<string, unknown>>> = { humanize: { span: 4 } };
 
+/** A voice was one row: what named it means all of its rows. */
+const scopeOf1 = (scope: unknown): { scope?: Scope } => {
+  const { voices, ...rest } = (scope ?? {}) as Scope;
+  return voices ? { scope: { ...rest, voices: voices.map(allRowsOf) } } : {};
+};
+
 /** A valid feel@1 in the words of feel@2: it means and sounds the same. */
 export function feelOf1({ seed: seeded, sway, moves }: Feel1): Feel {
   return {
@@ -74,7 +81,7 @@ export function feelOf1({ seed: seeded, sway, moves }: Feel1): Feel {
     moves: moves.map((move): Move => {
       const kind = KINDS[String(move.kind)] ?? String(move.kind);
       const members = Object.entries(move).map(([name, value]) => [MEMBERS[name] ?? name, value] as const);
-      return { ...Object.fromEntries(members), kind, ...ADDED[kind] } as unknown as Move;
+      return { ...Object.fromEntries(members), kind, ...ADDED[kind], ...scopeOf1(move.scope) } as unknown as Move;
     }),
   };
 }

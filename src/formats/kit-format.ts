@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import type { KitMap } from '@/core/voices';
+import type { KitMap } from '@/core/key-map';
 import { parseJson, validate } from './validate';
 
 /** Kit maps as they come from part files and from files of their own (kit@1): which voice each MIDI key plays. */

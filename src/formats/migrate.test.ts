@@ -25,7 +25,7 @@ test.each(readdirSync(join(FIXTURES, 'part-1')))('part@1 %s: opens with its vers
 test('feel@1: the same numbers under their new names', () => {
   const feel = readFeelFile(readFileSync(join(FIXTURES, 'feel-1.nodfeel.json'), 'utf8'));
   expect(feel.moves.map((m) => m.kind)).toEqual(['quantize', 'swing', 'groove', 'lay', 'humanize', 'humanize', 'apart', 'accents']);
-  expect(feel.moves[0]).toEqual({ kind: 'quantize', grid: '1/8', strength: 0.7, outer: 0.8, innerMs: 3, swingPercent: 50, scope: { voices: ['hat-closed', 'snare'] } });
+  expect(feel.moves[0]).toEqual({ kind: 'quantize', grid: '1/8', strength: 0.7, outer: 0.8, innerMs: 3, swingPercent: 50, scope: { voices: ['hat-closed:*', 'snare:*'] } });
   expect(feel.moves[4]).toEqual({ kind: 'humanize', timingMs: 6, velocityPercent: 9, memory: 0.35, anchor: 0.5, span: 4 });
   expect(readGrooveFile(readFileSync(join(FIXTURES, 'groove-1.nodgroove.json'), 'utf8')).steps.length).toBeGreaterThan(3);
 });

@@ -35,7 +35,7 @@ const PART_RULES: Readonly<Record<keyof Part, Joi.Schema>> = {
   origin: tick.required(),
   bars: Joi.number().integer().min(1).max(MAX_BARS).required(),
   kitMap: kitMapSchema.required(),
-  rows: Joi.array().items(Joi.object({ voice: voice.required(), name: Joi.string().min(1).max(40), muted: Joi.boolean(), soloed: Joi.boolean(), locked: Joi.boolean() })).unique((a: { voice: string }, b: { voice: string }) => a.voice === b.voice).required(),
+  rows: Joi.array().items(Joi.object({ voice: voice.required(), name: Joi.string().min(1).max(40), like: voice, held: Joi.boolean(), muted: Joi.boolean(), soloed: Joi.boolean(), locked: Joi.boolean() })).unique((a: { voice: string }, b: { voice: string }) => a.voice === b.voice).required(),
   hits: Joi.array().required().custom((hits: unknown[], helpers) => {
     const problem = firstHitProblem(hits);
     return problem ? helpers.message({ custom: problem }) : hits;

@@ -2,7 +2,7 @@
 
 import { useState, type FormEvent } from 'react';
 import { useStored } from '@/storage/use-stored';
-import { KITS } from '@/core/voices';
+import { KITS } from '@/core/key-map';
 import { MAX_BPM, MIN_BPM } from '@/core/units';
 import { kitStore } from '@/storage/kit-store';
 import { Button } from '@/ui/Button';

@@ -2,7 +2,8 @@ import { EMPTY_FEEL } from '@/core/model/feel';
 import type { Part } from '@/core/model/part';
 import { microsecondsOf } from '@/core/time/tempo-map';
 import { bpm, ticks } from '@/core/units';
-import { compareVoices, GENERAL_MIDI_KIT, type KitMap } from '@/core/voices';
+import { GENERAL_MIDI_KIT, type KitMap } from '@/core/key-map';
+import { compareVoices } from '@/core/voices';
 
 /** What an empty part is made from. */
 export interface Beginning {

@@ -3,10 +3,12 @@ import type { PlayState, Version, Versions } from '@/core/playback/player';
 import type { Program } from '@/core/playback/program';
 import type { Onset } from '@/core/playback/sequencer';
 import { ClockMap } from '@/core/take/clock';
+import type { Part } from '@/core/model/part';
+import { soundOfRow } from '@/core/part/rows';
 import { voicesEndedBy } from '@/core/synth/recipes';
 import { TempoMap } from '@/core/time/tempo-map';
 import { seconds, ticks, type Seconds, type Ticks } from '@/core/units';
-import { VOICES, type VoiceName } from '@/core/voices';
+import type { VoiceName } from '@/core/voices';
 import { renderKit } from '@/workers/clients';
 import { PLAYER_PROCESSOR, type FromPlayer, type NumberedSound, type ToPlayer } from './protocol';
 import { handOver } from './hand-over';
@@ -25,8 +27,9 @@ export class SoundEngine {
   private context: AudioContext | null = null;
   private node: AudioWorkletNode | null = null;
   private starting: Promise<void> | null = null;
-  private readonly voices: VoiceName[] = [...VOICES];
-  /** Voices by index: those whose sound was asked for, and of these those whose rendering is still to begin. */
+  /** Rows by index, each with the voice that sounds for it. */
+  private readonly rows: { row: VoiceName; sound: VoiceName }[] = [];
+  /** Rows by index: those whose sound was asked for, and of these those whose rendering is still to begin. */
   private readonly asked = new Set<number>();
   private readonly waiting: number[] = [];
   private rendering: Promise<unknown> = Promise.resolve();
@@ -133,26 +136,30 @@ export class SoundEngine {
     this.changed(this.context.state === 'running' ? 'ready' : 'blocked');
   }
 
-  /** Renders voices in the background, so that the first Play need not wait for them. */
-  prepare(voices: Iterable<VoiceName>) {
-    for (const voice of voices) this.voiceIndex(voice);
+  /** Renders the sounds of a part's rows in the background, so that the first Play need not wait for them. */
+  prepare(part: Pick<Part, 'rows'>) {
+    for (const { voice } of part.rows) this.rowIndex(voice, soundOfRow(part, voice));
   }
 
-  /** The player's number for a voice; its sound is made when it is first asked for. */
-  voiceIndex = (voice: VoiceName): number => {
-    let index = this.voices.indexOf(voice);
-    if (index < 0) index = this.voices.push(voice) - 1;
+  /** The player's numbers for a part's rows. */
+  rowsOf = (part: Pick<Part, 'rows'>) => (row: VoiceName): number => this.rowIndex(row, soundOfRow(part, row));
+
+  /** The player's number for a row and the voice that sounds for it; the sound is made when it is first asked for. */
+  private rowIndex(row: VoiceName, sound: VoiceName): number {
+    let index = this.rows.findIndex((r) => r.row === row && r.sound === sound);
+    if (index < 0) index = this.rows.push({ row, sound }) - 1;
     if (this.asked.has(index)) return index;
     this.asked.add(index);
     // All that are asked for in one breath are rendered together.
     if (this.waiting.push(index) === 1) queueMicrotask(() => this.render());
     return index;
-  };
+  }
 
   private render() {
     const indices = this.waiting.splice(0);
-    const batch = renderKit(indices.map((i) => this.voices[i] as VoiceName), SAMPLE_RATE).then((rendered) => {
-      const sounds = indices.map((index, k) => ({ index, samples: rendered[k] as Float32Array, ends: voicesEndedBy(this.voices[index] as VoiceName).map((v) => this.voices.indexOf(v)) }));
+    const soundOf = (index: number): VoiceName => (this.rows[index] as { sound: VoiceName }).sound;
+    const batch = renderKit(indices.map(soundOf), SAMPLE_RATE).then((rendered) => {
+      const sounds = indices.map((index, k) => ({ index, samples: rendered[k] as Float32Array, voice: soundOf(index), ends: voicesEndedBy(soundOf(index)) }));
       this.sounds.push(...sounds);
       this.send({ type: 'sounds', sounds });
     });
@@ -223,8 +230,9 @@ export class SoundEngine {
     this.send({ type: 'stop' });
   }
 
-  async audition(voice: VoiceName, velocity: number, colour: Colour = PLAIN) {
-    const sound = this.voiceIndex(voice);
+  /** Sounds a row of a part once. */
+  async audition(part: Pick<Part, 'rows'>, row: VoiceName, velocity: number, colour: Colour = PLAIN) {
+    const sound = this.rowIndex(row, soundOfRow(part, row));
     await this.start();
     await this.soundsReady();
     this.send({ type: 'audition', sound, velocity, colour });

@@ -3,12 +3,14 @@ import type { PlayState, Version, Versions } from '@/core/playback/player';
 import type { Program } from '@/core/playback/program';
 import type { Onset } from '@/core/playback/sequencer';
 import type { Ticks } from '@/core/units';
+import type { VoiceName } from '@/core/voices';
 
-/** A sound, by the number that programs call its voice. */
+/** A sound, by the number that programs call its row. */
 export interface NumberedSound {
   index: number;
   samples: Float32Array;
-  ends: number[];
+  voice: VoiceName;
+  ends: readonly VoiceName[];
 }
 
 /** Everything that crosses the border to the audio thread. */

@@ -1,5 +1,5 @@
 import 'fake-indexeddb/auto';
-import { GALLEY_KIT, GENERAL_MIDI_KIT } from '@/core/voices';
+import { GALLEY_KIT, GENERAL_MIDI_KIT } from '@/core/key-map';
 import { NodSwayDatabase } from './database';
 import { KitStore } from './kit-store';
 

@@ -1,4 +1,4 @@
-import type { KitMap } from '@/core/voices';
+import type { KitMap } from '@/core/key-map';
 import { database, type KitRow, type NodSwayDatabase } from './database';
 import { NamedStore } from './named-store';
 

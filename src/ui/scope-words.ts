@@ -1,5 +1,6 @@
 import type { BarScope, Scope, StepScope } from '@/core/model/feel';
-import { labelOfRow } from '@/core/commands/rows';
+import { labelOfRow, rowsNamed } from '@/core/part/rows';
+import { labelOfVoice, voiceOfAll } from '@/core/voices';
 import type { Part } from '@/core/model/part';
 
 /** A scope in words. @example scopeWords(part, { voices: ['hat-closed'], bars: { from: 1, to: 4 } }) // 'Closed hat, bars 1 to 4' */
@@ -13,9 +14,17 @@ export function scopeWords(part: Pick<Part, 'rows'>, scope: Scope | undefined): 
 }
 
 function voiceWords(part: Pick<Part, 'rows'>, voices: readonly string[]): string {
-  const names = voices.map((v) => labelOfRow(part, v));
+  const names = voices.map((name) => nameOf(part, name)).map((n, i) => (i === 0 ? `${n[0]?.toUpperCase()}${n.slice(1)}` : n));
   if (names.length <= 3) return names.map((n, i) => (i === 0 ? n : n.toLowerCase())).join(' and ').replace(/ and (?=.* and )/g, ', ');
   return `${names[0]} and ${names.length - 1} more rows`;
+}
+
+/** All rows of a voice are named as such only where it has several. */
+function nameOf(part: Pick<Part, 'rows'>, name: string): string {
+  const voice = voiceOfAll(name);
+  if (voice === null) return labelOfRow(part, name);
+  const rows = rowsNamed(part, [name]);
+  return rows.length > 1 ? labelOfVoice(name) : labelOfRow(part, rows[0] ?? voice);
 }
 
 /** Steps that have a name of their own, else their places counted from 1. */

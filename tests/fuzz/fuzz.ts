@@ -15,7 +15,7 @@ import { exportSong } from '@/core/smf/export-song';
 import { importPart } from '@/core/smf/import-part';
 import { drumLanes, listLanes } from '@/core/smf/lanes';
 import { readSmf } from '@/core/smf/read';
-import { GALLEY_KIT } from '@/core/voices';
+import { GALLEY_KIT } from '@/core/key-map';
 import { demoCues } from '@/demo/cues';
 import { readFeelFile, writeFeelFile } from '@/formats/feel-format';
 import { readGrooveFile, writeGrooveFile } from '@/formats/groove-format';

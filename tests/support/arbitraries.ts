@@ -6,7 +6,8 @@ import { MOVES } from '@/core/moves/all';
 import { ORNAMENT_LIMITS, type Ornament } from '@/core/model/ornament';
 import { compareHits, type Hit, type Part } from '@/core/model/part';
 import { milliseconds, ticks, TICKS_PER_QUARTER, velocity } from '@/core/units';
-import { compareVoices, GENERAL_MIDI_KIT, keyOfVoice } from '@/core/voices';
+import { GENERAL_MIDI_KIT, keyOfVoice } from '@/core/key-map';
+import { compareVoices } from '@/core/voices';
 
 /** Random parts for property tests: meters, tempo changes, origins, crowded and sparse hits. */
 

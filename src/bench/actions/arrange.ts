@@ -3,7 +3,7 @@ import { nanoid } from 'nanoid';
 import { duplicateHits, repeatIntoNextBars, type Copied, type Onto } from '@/core/commands/copy';
 import { removeHits } from '@/core/commands/hits';
 import { freeLines, invertSteps, shiftHits } from '@/core/commands/place';
-import { labelOfRow } from '@/core/commands/rows';
+import { labelOfRow } from '@/core/part/rows';
 import { withoutLocked } from '@/core/part/locks';
 import type { HitId, Part } from '@/core/model/part';
 import { endOfPart } from '@/core/part/part-time';

@@ -1,7 +1,7 @@
 /** The step cursor: a line of the placing grid in a row, moved and used by keys. */
 import { nanoid } from 'nanoid';
 import { addHits, removeHits } from '@/core/commands/hits';
-import { labelOfRow } from '@/core/commands/rows';
+import { labelOfRow } from '@/core/part/rows';
 import { lockTest, withoutLocked } from '@/core/part/locks';
 import type { HitId, Part } from '@/core/model/part';
 import { endOfPart, meterMapOf } from '@/core/part/part-time';

@@ -1,7 +1,9 @@
 /** Pointing out a move's scope on the Bench: rows by their names, bars on the ruler, steps by the stems' lines. */
 import { changeMove } from '@/core/commands/moves';
+import { toggleRow } from '@/core/feel/scope-rows';
 import type { Move, Scope } from '@/core/model/feel';
 import { meterMapOf } from '@/core/part/part-time';
+import { rowsNamed } from '@/core/part/rows';
 import type { Part } from '@/core/model/part';
 import { nearestLine, stepOf } from '@/core/time/grid';
 import type { Ticks } from '@/core/units';
@@ -22,8 +24,8 @@ function pointScope(store: BenchStore, label: string, change: (scope: Scope, par
 /** A row in or out; with none left, or all in, the scope names no rows. */
 export const pointAtRow = (store: BenchStore, voice: VoiceName): void =>
   pointScope(store, 'a row', (scope, part) => {
-    const voices = toggled(scope.voices ?? [], voice);
-    return { ...scope, voices: voices.length === 0 || voices.length === part.rows.length ? undefined : voices };
+    const voices = toggleRow(part, scope.voices ?? [], voice);
+    return { ...scope, voices: voices.length === 0 || rowsNamed(part, voices).length === part.rows.length ? undefined : voices };
   });
 
 /** The bars that a scope names, 1-based. */

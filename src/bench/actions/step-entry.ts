@@ -1,7 +1,8 @@
 /** Entering hits one by one: each struck pad lands on the step cursor, which moves on. */
 import { nanoid } from 'nanoid';
 import type { Hit } from '@/core/model/part';
-import { labelOfVoice, voiceOfKey } from '@/core/voices';
+import { voiceOfKey } from '@/core/key-map';
+import { labelOfVoice } from '@/core/voices';
 import { stepOf, type GridName } from '@/core/time/grid';
 import { ticksOfBars } from '@/core/commands/settings';
 import { withHits } from '@/core/take/hits-of-take';

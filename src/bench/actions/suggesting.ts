@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid';
 import { addHits } from '@/core/commands/hits';
-import { labelOfRow } from '@/core/commands/rows';
+import { labelOfRow } from '@/core/part/rows';
 import type { Part } from '@/core/model/part';
 import type { VoiceName } from '@/core/voices';
 import { placeText } from '../words/describe';

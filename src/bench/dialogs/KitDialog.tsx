@@ -2,8 +2,9 @@
 
 import { useState } from 'react';
 import { useStored } from '@/storage/use-stored';
-import { labelOfRow, playOnKit, readByKit, rowsWithout, setKeyVoice } from '@/core/commands/rows';
-import { KITS, labelOfVoice, VOICES, voiceOfKey, type KitMap } from '@/core/voices';
+import { playOnKit, readByKit, rowsWithout, setKeyVoice } from '@/core/commands/rows';
+import { labelOfRow } from '@/core/part/rows';
+import { KITS, voiceOfKey, type KitMap } from '@/core/key-map';
 import { KIT_FILE_ENDING, writeKitFile } from '@/formats/kit-format';
 import { kitStore } from '@/storage/kit-store';
 import { LibraryDialog, type LibraryItem, type LibraryUse } from '@/ui/LibraryDialog';
@@ -11,6 +12,7 @@ import { NumberField } from '@/ui/NumberField';
 import { say } from '@/ui/notify';
 import { Picker } from '@/ui/Picker';
 import { useBench, useBenchStore } from '../store/context';
+import { rowChoices } from './row-choices';
 
 type Item = KitMap & LibraryItem;
 
@@ -19,7 +21,7 @@ const OURS = KITS.map(itemOf);
 /** From where drums usually begin, round to below them. */
 const KEYS = Array.from({ length: 128 }, (_, i) => (i + 35) % 128);
 
-/** Which voice each MIDI key of the part plays: corrected here, kept under a name, swapped, given away. */
+/** Which row each MIDI key of the part plays: corrected here, kept under a name, swapped, given away. */
 export function KitDialog() {
   const { getState } = useBenchStore();
   const part = useBench((s) => s.part);
@@ -46,7 +48,7 @@ export function KitDialog() {
   return (
     <LibraryDialog<Item>
       title={`Key map: ${part.kitMap.name}`}
-      about="Which voice each MIDI key plays. Changing it keeps every hit, its time and its velocity."
+      about="Which row each MIDI key plays. Changing it keeps every hit, its time and its velocity."
       what="key map"
       ours={OURS}
       own={own.map(itemOf)}
@@ -64,7 +66,7 @@ export function KitDialog() {
   );
 }
 
-/** The keys of the part and of its map, each with its voice. */
+/** The keys of the part and of its map, each with its row. */
 function Keys() {
   const { getState } = useBenchStore();
   const part = useBench((s) => s.part);
@@ -75,7 +77,7 @@ function Keys() {
   const [wish, setWish] = useState<number | null>(null);
   // What can be added first, until another is wanted.
   const fresh = wish ?? (KEYS.find((key) => !isKnown(key)) as number);
-  const remap = (key: number, voice: string) => getState().run(`Key ${key} is ${labelOfVoice(voice).toLowerCase()}`, (p) => setKeyVoice(p, key, voice));
+  const remap = (key: number, voice: string) => getState().run(`Key ${key} is ${labelOfRow(part, voice).toLowerCase()}`, (p) => setKeyVoice(p, key, voice));
   const forget = (key: number) => getState().run(`Delete key ${key} from the map`, (p) => setKeyVoice(p, key, null));
   return (
     <>
@@ -91,14 +93,11 @@ function Keys() {
           <tbody>
             {keys.map((key) => {
               const voice = voiceOfKey(part.kitMap, key);
-              const choices = VOICES.includes(voice) ? VOICES : [voice, ...VOICES];
-              const own = part.rows.find((r) => r.voice === voice)?.name;
               return (
                 <tr key={key} className="border-t border-line">
                   <td className="py-1 tabular-nums">{key}</td>
                   <td>
-                    <Picker label={`Voice of key ${key}`} value={voice} choices={choices.map((v) => ({ value: v, text: labelOfVoice(v) }))} onChange={(v) => remap(key, v)} />
-                    {own && <span className="ml-1 text-sm text-faint">called {own}</span>}
+                    <Picker label={`Row of key ${key}`} value={voice} choices={rowChoices(part, voice)} onChange={(v) => remap(key, v)} />
                   </td>
                   <td className="text-right tabular-nums">
                     {counts.get(key) ?? (
@@ -116,7 +115,7 @@ function Keys() {
       <p className="flex flex-wrap items-baseline gap-2 text-sm">
         {part.hits.length === 0 && <span className="w-full text-faint">The part has no hits yet; new ones get their keys from this map.</span>}
         Add key <NumberField label="Key to add" value={fresh} min={0} max={127} unit="" className="[&_input]:w-[3em]" onChange={setWish} />
-        <Picker label="Voice of the added key" value="" placeholder={isKnown(fresh) ? 'is in the map' : 'which plays …'} choices={VOICES.map((v) => ({ value: v, text: labelOfVoice(v) }))} onChange={(v) => {
+        <Picker label="Row of the added key" value="" placeholder={isKnown(fresh) ? 'is in the map' : 'which plays …'} choices={rowChoices(part)} onChange={(v) => {
           remap(fresh, v);
           setWish(null);
         }} />

@@ -1,67 +1,187 @@
 'use client';
 
-import { useState } from 'react';
-import { labelOfRow, mergeRows, setRowKey, setRowVoice } from '@/core/commands/rows';
+import { useState, type ReactNode } from 'react';
 import { keyInPart } from '@/core/commands/place';
-import { labelOfVoice, VOICES } from '@/core/voices';
+import { anotherRow, giveInstrument, mergeRows, setRowKey, setRowVoice, withKeyFor } from '@/core/commands/rows';
+import { setRow } from '@/core/commands/settings';
+import { softHits } from '@/core/commands/split-rows';
+import { keyOfVoice } from '@/core/key-map';
+import type { Part } from '@/core/model/part';
+import { labelOfRow } from '@/core/part/rows';
+import { isOwnRow, labelOfVoice, voiceOfRow, VOICES } from '@/core/voices';
 import { Button } from '@/ui/Button';
 import { Modal } from '@/ui/Modal';
 import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
+import { doubleRow, toOwnRow } from '../actions/row-actions';
 import { useBench, useBenchStore } from '../store/context';
+import { rowChoices } from './row-choices';
 
-/** A row's key, what it really is, and joining it with another. */
-export function RowDialog({ voice, onClose }: { voice: string; onClose: () => void }) {
-  const { getState } = useBenchStore();
+/** What a row is: its instrument and key; what its hits can become: two rows, a layer, part of another row. */
+export function RowDialog({ voice: row, onClose }: { voice: string; onClose: () => void }) {
+  const store = useBenchStore();
+  const { getState } = store;
   const part = useBench((s) => s.part);
-  const label = labelOfRow(part, voice);
-  const others = part.rows.filter((r) => r.voice !== voice).map((r) => r.voice);
-  const [key, setKey] = useState(() => keyInPart(part, voice));
-  const [real, setReal] = useState(voice);
-  const [instrument, setInstrument] = useState(voice);
-  const [into, setInto] = useState(others[0] ?? voice);
-  const hits = part.hits.filter((h) => h.voice === voice);
+  const label = labelOfRow(part, row);
+  const low = label.toLowerCase();
+  const hits = part.hits.filter((h) => h.voice === row);
   const keys = [...new Set(hits.map((h) => h.key))].sort((a, b) => a - b);
-  const finish = (what: string, command: Parameters<ReturnType<typeof getState>['run']>[1]) => {
+  const finish = (what: string, command: (p: Part) => Part) => {
     getState().run(what, command);
     onClose();
   };
-  const taken = part.hits.find((h) => h.key === key && h.voice !== voice)?.voice;
-  const voices = VOICES.includes(voice) ? VOICES : [voice, ...VOICES];
+  const props: LineProps = { part, row, label, low, keys, finish };
+  const then = (run: () => void) => () => {
+    onClose();
+    run();
+  };
   return (
     <Modal open onClose={onClose} title={label} about={`${hits.length} ${hits.length === 1 ? 'hit' : 'hits'}${keys.length > 0 ? ` on ${keys.length === 1 ? 'key' : 'keys'} ${keys.join(', ')}` : ''}`}>
-      <div className="space-y-4">
-        <div className="flex flex-wrap items-baseline gap-2">
-          Its hits are sent as MIDI key <NumberField label="MIDI key" value={key} min={0} max={127} unit="" className="[&_input]:w-[3em]" onChange={setKey} />
-          <Button className="ml-auto" onClick={() => finish(`Give ${label.toLowerCase()} key ${key}`, (p) => setRowKey(p, voice, key))}>
-            Set the key
-          </Button>
-          {taken && <p className="w-full text-sm text-danger">Key {key} plays {labelOfRow(part, taken).toLowerCase()} now: both rows would share it in a file.</p>}
-        </div>
-        <div className="flex flex-wrap items-baseline gap-2">
-          Play it with <Picker label="Play it with" value={instrument} choices={voices.map((v) => ({ value: v, text: labelOfVoice(v) }))} onChange={setInstrument} />
-          <Button className="ml-auto" disabled={instrument === voice} onClick={() => finish(`Play ${label.toLowerCase()} with ${labelOfVoice(instrument).toLowerCase()}`, (p) => mergeRows(p, voice, instrument))}>
-            Give the row another instrument
-          </Button>
-          <p className="w-full text-sm text-faint">Its hits are played and exported as that instrument{instrument !== voice ? `, key ${keyInPart(part, instrument)}` : ''}.</p>
-        </div>
-        <div className="flex flex-wrap items-baseline gap-2">
-          {keys.length > 1 ? `Keys ${keys.join(', ')} mean` : `Key ${keys[0] ?? key} means`} <Picker label="The key means" value={real} choices={voices.map((v) => ({ value: v, text: labelOfVoice(v) }))} onChange={setReal} />
-          <Button className="ml-auto" disabled={real === voice} onClick={() => finish(`Read ${label.toLowerCase()} as ${labelOfVoice(real).toLowerCase()}`, (p) => setRowVoice(p, voice, real))}>
-            Read this key as it
-          </Button>
-          <p className="w-full text-sm text-faint">The file keeps its keys, other programs play it as before; only the name was wrong.</p>
-        </div>
-        {others.length > 0 && (
-          <div className="flex flex-wrap items-baseline gap-2">
-            Join it with <Picker label="Join with" value={into} choices={others.map((v) => ({ value: v, text: labelOfRow(part, v) }))} onChange={setInto} />
-            <Button className="ml-auto" onClick={() => finish(`Merge ${label.toLowerCase()} into ${labelOfRow(part, into).toLowerCase()}`, (p) => mergeRows(p, voice, into))}>
-              Merge
-            </Button>
-          </div>
+      <div className="space-y-5">
+        <Group title="Instrument and key">
+          {isOwnRow(row) ? <LikeLine {...props} /> : <InstrumentLine {...props} />}
+          <KeyLine {...props} />
+          <MeaningLine {...props} />
+        </Group>
+        {hits.length > 0 && (
+          <Group title="Its hits">
+            <SplitLine {...props} onSplit={(upTo) => then(() => toOwnRow(store, softHits(part, row, upTo)))()} />
+            <LayerLine {...props} onLayer={(percent) => then(() => doubleRow(store, row, percent))()} />
+            <JoinLine {...props} />
+          </Group>
         )}
-        <p className="text-sm text-faint">Setting a key and correcting the map change the part’s key map. One undo brings all back.</p>
+        <p className="text-sm text-faint">Keys are kept in the part’s key map. One undo brings all back.</p>
       </div>
     </Modal>
+  );
+}
+
+interface LineProps {
+  part: Part;
+  row: string;
+  label: string;
+  low: string;
+  /** Keys of its hits. */
+  keys: readonly number[];
+  finish: (what: string, command: (p: Part) => Part) => void;
+}
+
+function Group({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <section className="space-y-3">
+      <h3 className="font-serif text-base">{title}</h3>
+      {children}
+    </section>
+  );
+}
+
+/** A sentence with its button at the right, and what it means below. */
+function Line({ button, about, children }: { button: ReactNode; about?: ReactNode; children: ReactNode }) {
+  return (
+    <div className="grid grid-cols-[1fr_auto] items-baseline gap-x-3 gap-y-0.5">
+      <span>{children}</span>
+      {button}
+      {about && <p className="col-span-2 text-sm text-faint">{about}</p>}
+    </div>
+  );
+}
+
+/** What an own row sounds like until it has a sound of its own. */
+function LikeLine({ part, row, low, finish }: LineProps) {
+  const like = part.rows.find((r) => r.voice === row)?.like ?? '';
+  return (
+    <Line button={null} about="So it is heard here, and written where only General MIDI’s keys are wanted.">
+      It sounds like <Picker label="What it sounds like" value={like} placeholder="a wooden tick" choices={VOICES.map((v) => ({ value: v, text: labelOfVoice(v) }))} onChange={(v) => finish(`Let ${low} sound like ${labelOfVoice(v).toLowerCase()}`, (p) => setRow(p, row, { like: v }))} />
+    </Line>
+  );
+}
+
+function InstrumentLine({ part, row, low, keys, finish }: LineProps) {
+  const now = voiceOfRow(row);
+  const [instrument, setInstrument] = useState(now);
+  const voices = VOICES.includes(now) ? VOICES : [now, ...VOICES];
+  const name = labelOfVoice(instrument);
+  const to = anotherRow(part, instrument);
+  const key = keyOfVoice(withKeyFor({ ...part, hits: part.hits.filter((h) => h.voice !== row) }, to), to);
+  const change = instrument === now ? 'It is heard as this and its MIDI key is written.' : `It is heard as ${name.toLowerCase()} and written with key ${key}${keys.length > 0 ? ` instead of ${keys.join(', ')}` : ''}.${to !== instrument ? ` The part has a ${name.toLowerCase()} already: this row becomes ${labelOfVoice(to)}.` : ''}`;
+  return (
+    <Line
+      button={
+        <Button disabled={instrument === now} onClick={() => finish(`Play ${low} with ${name.toLowerCase()}`, (p) => giveInstrument(p, row, instrument).part)}>
+          Give it this instrument
+        </Button>
+      }
+      about={change}
+    >
+      Play it with <Picker label="Play it with" value={instrument} choices={voices.map((v) => ({ value: v, text: labelOfVoice(v) }))} onChange={setInstrument} />
+    </Line>
+  );
+}
+
+function KeyLine({ part, row, low, finish }: LineProps) {
+  const [key, setKey] = useState(() => keyInPart(part, row));
+  const taken = part.hits.find((h) => h.key === key && h.voice !== row)?.voice;
+  return (
+    <Line
+      button={<Button onClick={() => finish(`Give ${low} key ${key}`, (p) => setRowKey(p, row, key))}>Set the key</Button>}
+      about={taken ? <span className="text-danger">Key {key} plays {labelOfRow(part, taken).toLowerCase()} now: both rows would share it in a file.</span> : 'Only the key that is written changes; it is heard as before.'}
+    >
+      Its hits are written with MIDI key <NumberField label="MIDI key" value={key} min={0} max={127} unit="" className="[&_input]:w-[3em]" onChange={setKey} />
+    </Line>
+  );
+}
+
+function MeaningLine({ part, row, low, keys, finish }: LineProps) {
+  const [real, setReal] = useState(row);
+  const meant = labelOfRow(part, real).toLowerCase();
+  return (
+    <Line
+      button={
+        <Button disabled={real === row} onClick={() => finish(`Read ${low} as ${meant}`, (p) => setRowVoice(p, row, real))}>
+          Correct the name
+        </Button>
+      }
+      about="For a file that was read wrongly: the key stays, other programs play it as before."
+    >
+      {keys.length > 1 ? `Keys ${keys.join(', ')} mean` : `Key ${keys[0] ?? keyInPart(part, row)} means`} <Picker label="The key means" value={real} choices={rowChoices(part, row)} onChange={setReal} />
+    </Line>
+  );
+}
+
+function SplitLine({ part, row, onSplit }: LineProps & { onSplit: (upTo: number) => void }) {
+  const [upTo, setUpTo] = useState(50);
+  const soft = softHits(part, row, upTo).size;
+  const all = part.hits.filter((h) => h.voice === row).length;
+  return (
+    <Line
+      button={
+        <Button disabled={soft === 0 || soft === all} onClick={() => onSplit(upTo)}>
+          Split the row
+        </Button>
+      }
+      about={`${soft} of ${all} hits: they get a row of their own, ${labelOfRow(part, row)} keeps the rest.`}
+    >
+      Hits of velocity up to <NumberField label="Velocity up to" value={upTo} min={1} max={126} unit="" className="[&_input]:w-[3em]" onChange={setUpTo} /> apart
+    </Line>
+  );
+}
+
+function LayerLine({ low, onLayer }: LineProps & { onLayer: (percent: number) => void }) {
+  const [percent, setPercent] = useState(70);
+  return (
+    <Line button={<Button onClick={() => onLayer(percent)}>Double it</Button>} about={`A copy of each hit on a row of its own, which can be given another instrument, muted and moved apart from ${low}.`}>
+      A layer at <NumberField label="Level of the layer" value={percent} min={1} max={200} unit="%" className="[&_input]:w-[3.2em]" onChange={setPercent} /> of the velocities
+    </Line>
+  );
+}
+
+function JoinLine({ part, row, low, finish }: LineProps) {
+  const others = part.rows.filter((r) => r.voice !== row).map((r) => r.voice);
+  const [into, setInto] = useState(others[0] ?? row);
+  if (others.length === 0) return null;
+  return (
+    <Line button={<Button onClick={() => finish(`Merge ${low} into ${labelOfRow(part, into).toLowerCase()}`, (p) => mergeRows(p, row, into))}>Merge</Button>} about="Its hits get that row’s instrument and key.">
+      Join it with <Picker label="Join with" value={into} choices={others.map((v) => ({ value: v, text: labelOfRow(part, v) }))} onChange={setInto} />
+    </Line>
   );
 }

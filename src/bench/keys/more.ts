@@ -7,6 +7,7 @@ import { actOnSelection } from '../actions/act';
 import { addMoveOf } from '../pages/feel/add-move';
 import { softenOffBeatHats } from '../actions/soften';
 import { openPage } from '../actions/open-page';
+import { selectionToOwnRow } from '../actions/row-actions';
 import { MOVE_FACES } from '../pages/feel/moves/all';
 import type { Dialog } from '../store/bench-store';
 import type { KeySpec } from './keys';
@@ -22,6 +23,8 @@ export const MORE: readonly KeySpec[] = [
   dialog('feels', 'Hear and use a whole feel', ['preset', 'style', 'human', 'humanize']),
   dialog('learn', 'Learn a groove from these hits', ['extract groove', 'groove template']),
   dialog('versions', 'Keep a version of the part, compare, go back', ['snapshot', 'as imported', 'revert', 'backup']),
+  dialog('own-row', 'Add a row of your own', ['new row', 'custom', 'lane', 'track', 'sound']),
+  { keys: [], group: 'Edit', text: 'Give the selected hits a row of their own', also: ['split', 'separate', 'lane', 'track', 'layer'], run: ({ store }) => selectionToOwnRow(store) },
   dialog('kit', 'Choose what each MIDI key plays', ['key map', 'kit map', 'drum map', 'note map', 'General MIDI']),
   { keys: [], group: 'Edit', text: 'Write the feel into the hits', also: ['bake', 'freeze', 'commit', 'apply'], run: ({ store }) => store.getState().run('Write the feel into the hits', bake) },
   { keys: [], group: 'Dynamics', text: 'Soften the off-beat hats', also: ['hi-hat', 'accent', 'dynamics'], run: ({ store }) => softenOffBeatHats(store) },
@@ -40,6 +43,7 @@ export const MORE: readonly KeySpec[] = [
   },
   section('hits', 'dynamics', 'Shape velocities: compress, randomize, ramp, accent', ['velocity', 'dynamics', 'compress', 'expand', 'randomize', 'crescendo', 'scale', 'limit']),
   section('hits', 'placement', 'Nudge hits, set them apart, give them to another line', ['timing', 'nudge', 'flam', 'offset']),
+  section('hits', 'lengths', 'Set how long hits last', ['length', 'duration', 'gate', 'note length', 'legato']),
   section('hits', 'ghosts', 'Suggest ghost notes', ['ghost notes', 'fill in', 'add ghosts']),
   section('hits', 'ornaments', 'Rolls, flams, drags and echoes', ['roll', 'flam', 'drag', 'ruff', 'delay', 'retrigger', 'expand', 'combine']),
   section('hits', 'choose', 'Select by rule', ['select off-beats', 'filter', 'random selection', 'every second']),

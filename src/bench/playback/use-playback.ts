@@ -43,13 +43,13 @@ function programsOf({ part, transport, other, equalLoudness, proposal }: Program
   const whole = { start: Math.min(part.origin, part.hits[0] ? meterMapOf(part).barAt(part.hits[0].tick).start : 0), end: endOfPart(part) };
   const range = transport.loop ? { ...ticksOfBars(part, transport.fromBar, transport.toBar), loop: true } : { start: ticks(whole.start), end: whole.end, loop: false };
   const inRange = hitsBetween(part, range.start, range.end);
-  const programOf = (performance: Performance): Program => makeProgram(part, performance, range, slots.of, engine.voiceIndex);
+  const programOf = (performance: Performance): Program => makeProgram(part, performance, range, slots.of, engine.rowsOf(part));
   // Suggestions are heard while they are shown.
   const suggested = withProposal(part, proposal);
-  const performed = suggested === part ? programOf(performanceWithin(part, inRange)) : makeProgram(suggested, performPart(suggested), range, slots.of, engine.voiceIndex);
+  const performed = suggested === part ? programOf(performanceWithin(part, inRange)) : makeProgram(suggested, performPart(suggested), range, slots.of, engine.rowsOf(suggested));
   const written = programOf(writtenOf(part, inRange));
   const compared = other && otherOf(part, other);
-  const otherProgram = compared ? makeProgram(compared.part, compared.performance, range, slots.of, engine.voiceIndex) : undefined;
+  const otherProgram = compared ? makeProgram(compared.part, compared.performance, range, slots.of, engine.rowsOf(compared.part)) : undefined;
   const gains = equalLoudness ? { written: equalGain(written, performed), ...(otherProgram ? { other: equalGain(otherProgram, performed) } : {}) } : {};
   return { performed, written, ...(otherProgram ? { other: otherProgram } : {}), gains };
 }
@@ -84,7 +84,7 @@ export function usePlayback(): Playback {
   const slots = useMemo(() => new Slots(), []);
 
   useEffect(() => {
-    engine.prepare(store.getState().part.rows.map((row) => row.voice));
+    engine.prepare(store.getState().part);
     const stop = followStore(store, engine, slots);
     return () => {
       stop();
@@ -124,8 +124,8 @@ export function usePlayback(): Playback {
       playFrom,
       playLoop,
       toggle: () => (engine.isPlaying ? engine.stop() : playFrom(startOf(store.getState()))),
-      audition: (voice, velocity = AUDITION_VELOCITY) => void engine.audition(voice, velocity).catch(showError),
-      auditionHit: (hit) => void engine.audition(hit.voice, hit.velocity, { pan: hit.pan ?? 0, pitch: hit.pitch ?? 0, brightness: hit.brightness ?? 0, choke: hit.choke === true }).catch(showError),
+      audition: (voice, velocity = AUDITION_VELOCITY) => void engine.audition(store.getState().part, voice, velocity).catch(showError),
+      auditionHit: (hit) => void engine.audition(store.getState().part, hit.voice, hit.velocity, { pan: hit.pan ?? 0, pitch: hit.pitch ?? 0, brightness: hit.brightness ?? 0, choke: hit.choke === true }).catch(showError),
       holdWritten: (on) => hold(on ? 'written' : 'performed'),
       holdOther: (on) => {
         const { desk, setDesk } = store.getState();

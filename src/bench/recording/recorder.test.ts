@@ -35,7 +35,7 @@ async function studio(name: string) {
     },
     play: () => Promise.resolve(),
     audition: () => Promise.resolve(),
-    voiceIndex: () => 0,
+    rowsOf: () => () => 0,
   } as unknown as SoundEngine;
   const pads = new PadDevice();
   const problems: unknown[] = [];

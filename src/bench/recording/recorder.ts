@@ -15,7 +15,8 @@ import type { RawEvent, Take } from '@/core/model/take';
 import { withoutTake } from '@/core/take/use-take';
 import { milliseconds, seconds, ticks, TICKS_PER_QUARTER, type Seconds, type Velocity } from '@/core/units';
 import { microsecondsOf } from '@/core/time/tempo-map';
-import { voiceOfKey, type VoiceName } from '@/core/voices';
+import { voiceOfKey } from '@/core/key-map';
+import type { VoiceName } from '@/core/voices';
 import type { InputDevice, InputEvent } from '@/devices/input';
 import type { Transaction } from '@/editing/document';
 import type { SoundEngine } from '@/sound/engine';
@@ -141,7 +142,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
       for (const listener of strokeListeners) listener(event.value);
       if (measuring) return void measuring.taps.push(at);
       const { part } = bench.getState();
-      if (state.getState().monitor) void engine.audition(voiceOfKey(part.kitMap, key), throughCurve(input.curve, event.value)).catch(onError);
+      if (state.getState().monitor) void engine.audition(part, voiceOfKey(part.kitMap, key), throughCurve(input.curve, event.value)).catch(onError);
       if (state.getState().stepEntry && !running) return onStep(key, throughCurve(input.curve, event.value), event.page);
     }
     const start = engine.startedAt;
@@ -261,7 +262,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
     const { countIn, click, clicking } = state.getState();
     const lead = meterMapOf(part).barAt(take.start).length * countIn;
     const leadSeconds = Math.max(0.1, (tempoMapOf(part).toSeconds(ticks(take.start)) - tempoMapOf(part).toSeconds(ticks(take.start - lead))));
-    engine.setClicks(clicking || countIn > 0 ? clickProgram(part, range, click, engine.voiceIndex) : null);
+    engine.setClicks(clicking || countIn > 0 ? clickProgram(part, range, click, engine.rowsOf(part)) : null);
     running = { take, rowsBefore: new Set(part.rows.map((row) => row.voice)), replaced: new Map(), events: [], kept: 0, rows: 0, closed: 0, flushed: performance.now(), writing: Promise.resolve(), refused: false, timer: setInterval(look, LOOK_MS), edit: null, shown: 0, folder: new TakeFolder(take), strokes: [], open: 0, from: 0, heard: false };
     set({ phase: 'counting', take, pass: 0, strokes: 0 });
     engine.stop();
@@ -360,9 +361,9 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
       engine.stop();
       const quiet: Part = { ...bench.getState().part, hits: [], tempo: [{ tick: ticks(0), microsecondsPerQuarter: microsecondsOf(MEASURED_BPM) }], meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }], origin: ticks(0), bars: 4 };
       const range = { start: ticks(0), end: ticks(MEASURED_CLICKS * TICKS_PER_QUARTER), loop: true };
-      const silence = makeProgram(quiet, writtenPerformance(quiet), range, () => 0, engine.voiceIndex);
+      const silence = makeProgram(quiet, writtenPerformance(quiet), range, () => 0, engine.rowsOf(quiet));
       engine.setPrograms({ performed: silence, written: silence });
-      engine.setClicks(clickProgram(quiet, range, { ...state.getState().click, perBeat: 1 }, engine.voiceIndex));
+      engine.setClicks(clickProgram(quiet, range, { ...state.getState().click, perBeat: 1 }, engine.rowsOf(quiet)));
       const timer = setInterval(() => {
         const start = engine.startedAt;
         const m = measuring;

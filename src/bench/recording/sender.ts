@@ -2,7 +2,7 @@ import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { Part } from '@/core/model/part';
 import { STRAIGHT_CURVE, type VelocityCurve } from '@/core/model/take';
 import { throughCurve } from '@/core/take/velocity-curve';
-import { GALLEY_KIT, GENERAL_MIDI_KIT, keyOfVoice, type KitMap } from '@/core/voices';
+import { GALLEY_KIT, GENERAL_MIDI_KIT, keyOfVoice, type KitMap } from '@/core/key-map';
 import type { OutputDevice } from '@/devices/output';
 import { NoteSender } from '@/sound/note-sender';
 import type { SoundEngine } from '@/sound/engine';

@@ -5,6 +5,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { ArrowDown, ArrowUp, X } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
 import { MAX_NUDGE_MS, setNudges, setVelocities } from '@/core/commands/hits';
+import { setQuality } from '@/core/shaping/qualities';
 import { IconButton } from '@/ui/Button';
 import { hitLines, type HitLine } from '../words/hit-lines';
 import { useBench, useBenchStore } from '../store/context';
@@ -14,7 +15,7 @@ import { stemsFacts } from '../store/stems-facts';
 import { EditableNumber } from './EditableNumber';
 
 const ROW_HEIGHT = 28;
-const isNumber = (column: string): boolean => ['velocity', 'heard', 'nudge', 'lean'].includes(column);
+const isNumber = (column: string): boolean => ['velocity', 'heard', 'nudge', 'lean', 'length'].includes(column);
 const column = createColumnHelper<HitLine>();
 
 /** The accessible twin of the stems: every hit as a line, sortable and editable; it follows the selection and sets it. */
@@ -49,6 +50,11 @@ export default function HitTable() {
         cell: (c) => c.row.original.stroke === 0 && <EditableNumber label={`Nudge of ${c.row.original.row}, ${c.row.original.place}, in ms`} value={c.getValue()} min={-MAX_NUDGE_MS} max={MAX_NUDGE_MS} digits={1} disabled={c.row.original.locked} onChange={(v) => getState().run(`Set a nudge to ${v} ms`, (p) => setNudges(p, new Set([c.row.original.id]), () => v))} />,
       }),
       column.accessor('lean', { header: 'Lean, ms', size: 84, cell: (c) => c.getValue().toFixed(1) }),
+      column.accessor('length', {
+        header: 'Length, 1/16',
+        size: 104,
+        cell: (c) => c.row.original.stroke === 0 && <EditableNumber label={`Length of ${c.row.original.row}, ${c.row.original.place}, in sixteenths`} value={c.getValue()} min={0.01} max={1024} digits={2} disabled={c.row.original.locked} onChange={(v) => getState().run(`Set a length to ${v} sixteenths`, (p) => setQuality(p, new Set([c.row.original.id]), 'length', () => v))} />,
+      }),
       column.accessor('marks', { header: 'Marks', size: 140 }),
     ],
     [getState],

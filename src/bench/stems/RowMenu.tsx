@@ -7,6 +7,7 @@ import type { Row } from '@/core/model/part';
 import { MENU_ITEM, MENU_RULE, PointMenu } from '@/ui/PointMenu';
 import type { MenuPlace } from '@/ui/menu-place';
 import { invertRow, shiftRow } from '../actions/arrange';
+import { toOwnRow } from '../actions/row-actions';
 import { useBenchStore } from '../store/context';
 
 interface Props {
@@ -30,6 +31,8 @@ function Items({ row, label, onEdit }: Props) {
   const store = useBenchStore();
   const { getState } = store;
   const hits = getState().part.hits.filter((h) => h.voice === row.voice);
+  const { selection } = getState();
+  const some = hits.filter((h) => selection.has(h.id)).length;
   const move = (by: number) => {
     const { rows } = getState().part;
     getState().run(`Move the row ${label.toLowerCase()}`, (p) => moveRow(p, row.voice, rows.findIndex((r) => r.voice === row.voice) + by));
@@ -43,11 +46,13 @@ function Items({ row, label, onEdit }: Props) {
     <>
       {item('Select all of it', () => getState().select(hits.map((h) => h.id)))}
       {item('Rename', () => onEdit('name'))}
-      {item('Key, instrument, merge …', () => onEdit('dialog'))}
+      {item('Instrument, key, split, layer, merge …', () => onEdit('dialog'))}
+      {some > 0 && some < hits.length && item(`Give its ${some} selected ${some === 1 ? 'hit' : 'hits'} a row of ${some === 1 ? 'its' : 'their'} own`, () => toOwnRow(store, new Set(hits.filter((h) => selection.has(h.id)).map((h) => h.id))))}
       <DropdownMenu.Separator className={MENU_RULE} />
       {item('Shift a step left', () => shiftRow(store, row.voice, -1))}
       {item('Shift a step right', () => shiftRow(store, row.voice, 1))}
       {item('Invert its steps', () => invertRow(store, row.voice))}
+      {item(row.held ? 'Let it ring freely' : 'End its sound with each hit', () => getState().run(`${row.held ? 'Let ring freely:' : 'End with its hits:'} ${label.toLowerCase()}`, (p) => setRow(p, row.voice, { held: !row.held })))}
       {item(row.locked ? 'Unlock the row' : 'Lock the row', () => getState().run(`${row.locked ? 'Unlock' : 'Lock'} ${label.toLowerCase()}`, (p) => setRow(p, row.voice, { locked: !row.locked })))}
       <DropdownMenu.Separator className={MENU_RULE} />
       {item('Move up', () => move(-1))}

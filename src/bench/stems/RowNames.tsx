@@ -3,7 +3,8 @@
 import { EllipsisVertical, ListPlus, Lock } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
-import { labelOfRow, moveRow, renameRow } from '@/core/commands/rows';
+import { moveRow, renameRow } from '@/core/commands/rows';
+import { labelOfRow } from '@/core/part/rows';
 import { setRow } from '@/core/commands/settings';
 import type { Hit, Row } from '@/core/model/part';
 import { GRIDS, type GridName } from '@/core/time/grid';

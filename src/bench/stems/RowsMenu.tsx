@@ -2,7 +2,7 @@
 
 import { Check, ChevronRight } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
-import { addRow } from '@/core/commands/rows';
+import { addRow, anotherRow } from '@/core/commands/rows';
 import { labelOfVoice, VOICES } from '@/core/voices';
 import { MENU, MENU_ITEM, MENU_RULE, PointMenu } from '@/ui/PointMenu';
 import type { MenuPlace } from '@/ui/menu-place';
@@ -13,7 +13,6 @@ export default function RowsMenu({ at, onClose }: { at: MenuPlace; onClose: () =
   const { getState } = useBenchStore();
   const rows = useBench((s) => s.part.rows);
   const hideEmpty = useBench((s) => s.view.hideEmpty);
-  const present = new Set(rows.map((r) => r.voice));
   return (
     <PointMenu at={at} onClose={onClose} label="Rows">
           <DropdownMenu.Sub>
@@ -22,7 +21,11 @@ export default function RowsMenu({ at, onClose }: { at: MenuPlace; onClose: () =
             </DropdownMenu.SubTrigger>
             <DropdownMenu.Portal>
               <DropdownMenu.SubContent className={`${MENU} max-h-96 overflow-auto`}>
-                {VOICES.filter((v) => !present.has(v)).map((voice) => (
+                <DropdownMenu.Item className={MENU_ITEM} onSelect={() => getState().setDesk({ dialog: 'own-row' })}>
+                  A row of your own …
+                </DropdownMenu.Item>
+                <DropdownMenu.Separator className={MENU_RULE} />
+                {VOICES.map((voice) => anotherRow({ rows }, voice)).map((voice) => (
                   <DropdownMenu.Item
                     key={voice}
                     className={MENU_ITEM}

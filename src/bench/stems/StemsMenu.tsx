@@ -8,9 +8,10 @@ import { meterMapOf } from '@/core/part/part-time';
 import { hitsInRange, rangeOfBars } from '@/core/homes/ticks-range';
 import { MENU_ITEM, MENU_RULE, PointMenu } from '@/ui/PointMenu';
 import type { MenuPlace } from '@/ui/menu-place';
-import { labelOfRow } from '@/core/commands/rows';
+import { labelOfRow } from '@/core/part/rows';
 import { actOnSelection } from '../actions/act';
 import { deleteSelection, duplicateSelection, repeatSelection } from '../actions/arrange';
+import { selectionToOwnRow } from '../actions/row-actions';
 import { copySelection, cutSelection, hasClip, paste, pastePlace } from '../actions/clipboard';
 import { describeHits, placeText } from '../words/describe';
 import { keyText } from '../words/key-text';
@@ -51,6 +52,7 @@ function Items() {
     <>
       <DropdownMenu.Label className="max-w-72 truncate px-3 py-1 text-sm text-faint">{none ? (under ? `Nothing is selected. ${labelOfRow(part, under.voice)}, ${placeText(part, under.tick)}` : 'Nothing is selected.') : describeHits(part, selection)}</DropdownMenu.Label>
       {item(`Make ${them} ${one ? 'a ghost' : 'ghosts'}`, '', () => actOnSelection(store, 'Make ghosts:', (p, ids) => setGhost(p, ids, true)), none)}
+      {item(`Give ${them} a row of ${one ? 'its' : 'their'} own`, '', () => selectionToOwnRow(store), none)}
       {item(`Lock ${them}`, 'K', () => getState().run('Lock hits', (p) => setLocked(p, selection, true)), none)}
       {item(`Delete ${them}`, keyText('delete'), () => deleteSelection(store), none)}
       <DropdownMenu.Separator className={MENU_RULE} />

@@ -1,4 +1,4 @@
-import { labelOfRow } from '@/core/commands/rows';
+import { labelOfRow } from '@/core/part/rows';
 import type { Hit, Part } from '@/core/model/part';
 import { causesOf, type Cause } from '@/core/perform/causes';
 import { leanText, placeText } from '../words/describe';

@@ -1,6 +1,6 @@
 /** Plain words for hits, places and numbers. */
 import { barOfHome, homesOf } from '@/core/homes/homes';
-import { labelOfRow } from '@/core/commands/rows';
+import { labelOfRow } from '@/core/part/rows';
 import type { Hit, HitId, Part } from '@/core/model/part';
 import { meterMapOf } from '@/core/part/part-time';
 import { offBeatOf } from '@/core/selection/rules';

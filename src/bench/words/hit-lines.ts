@@ -2,10 +2,11 @@ import { doubtfulFlags } from '@/core/perform/doubtful';
 import { leanOf, type Performance } from '@/core/perform/perform';
 import { wordOfOrnament } from '@/core/ornament/all';
 import { strokesOfHit } from '@/core/ornament/strokes';
-import { labelOfRow } from '@/core/commands/rows';
+import { labelOfRow } from '@/core/part/rows';
 import { lockTest } from '@/core/part/locks';
 import type { HitId, Part } from '@/core/model/part';
 import { endOfPart, tempoMapOf } from '@/core/part/part-time';
+import { readQuality } from '@/core/shaping/qualities';
 import { ticks } from '@/core/units';
 import { labelOfVoice } from '@/core/voices';
 import { placeText } from './describe';
@@ -25,6 +26,8 @@ export interface HitLine {
   heard: number;
   nudge: number;
   lean: number;
+  /** In sixteenths. */
+  length: number;
   marks: string;
   locked: boolean;
 }
@@ -50,6 +53,7 @@ export function hitLines(part: Part, performance: Performance): HitLine[] {
       heard: performance.velocities[i] as number,
       nudge: hit.nudge?.ms ?? 0,
       lean: leanOf(part, performance, i),
+      length: readQuality(hit, 'length'),
       marks: [hit.ghost && 'ghost', hit.choke && 'choke', locked && 'locked', doubtful[i] === 1 && 'doubtful', hit.home !== undefined && 'pinned', hit.ornament && wordOfOrnament(hit.ornament)].filter(Boolean).join(', '),
       locked,
     };

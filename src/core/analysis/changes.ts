@@ -1,5 +1,5 @@
 import { diffParts } from '../part/diff';
-import { labelOfRow } from '../commands/rows';
+import { labelOfRow } from '../part/rows';
 import type { Hit, HitId, Part } from '../model/part';
 import { bpmOf, type TempoChange } from '../time/tempo-map';
 

@@ -1,7 +1,8 @@
 /** Putting a groove on a part or on rows of it: a template move. */
 import type { Move, GrooveMove } from '../model/feel';
 import type { Groove } from '../model/groove';
-import type { VoiceName } from '../voices';
+import { rowsNamed } from '../part/rows';
+import { voiceOfAll, type VoiceName } from '../voices';
 import type { Part } from '../model/part';
 import { addMove } from './moves';
 
@@ -35,7 +36,7 @@ export function putGroove(part: Part, groove: Groove, { voices, lean, level }: G
   const moves: Move[] = [];
   let placed = false;
   for (const move of part.feel.moves) {
-    const own = move.kind === 'groove' ? move.scope?.voices : undefined;
+    const own = move.kind === 'groove' ? move.scope?.voices?.flatMap((name) => (voiceOfAll(name) === null ? [name] : rowsNamed(part, [name]))) : undefined;
     const shares = move.kind === 'groove' && (!voices || !own || own.some((v) => wanted.has(v)));
     if (!shares) {
       moves.push(move);

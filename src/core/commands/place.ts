@@ -2,7 +2,8 @@
 import { homesOf } from '../homes/homes';
 import { nearestPlace, stepOf, type GridName } from '../time/grid';
 import { ticks, type Ticks } from '../units';
-import { keyOfVoice, type VoiceName } from '../voices';
+import { keyOfVoice } from '../key-map';
+import type { VoiceName } from '../voices';
 import { indicesByVoice } from '../part/by-voice';
 import { endOfPart, meterMapOf } from '../part/part-time';
 import { compareHits, type Hit, type HitId, type Part } from '../model/part';

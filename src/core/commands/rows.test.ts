@@ -2,14 +2,15 @@ import fc from 'fast-check';
 import { partArbitrary, smallPart } from '@tests/support/arbitraries';
 import { EMPTY_FEEL } from '../model/feel';
 import { homesOf } from '../homes/homes';
-import { GALLEY_KIT, GENERAL_MIDI_KIT } from '../voices';
+import { GALLEY_KIT, GENERAL_MIDI_KIT } from '../key-map';
 import { ticks, TICKS_PER_QUARTER } from '../units';
 import { withoutLocked } from '../part/locks';
 import type { Part } from '../model/part';
 import { setApart, voicesTogether } from './apart';
 import { addHit, mirrorNudges } from './hits';
 import { pinHomes, setChoke, setLocked } from './marks';
-import { addRow, labelOfRow, mergeRows, moveRow, playOnKit, readByKit, removeRow, renameRow, rowsWithout, setKeyVoice, setRowKey, setRowVoice } from './rows';
+import { addRow, mergeRows, moveRow, playOnKit, readByKit, removeRow, renameRow, rowsWithout, setKeyVoice, setRowKey, setRowVoice } from './rows';
+import { labelOfRow } from '../part/rows';
 
 const part = smallPart([['kick', 0, 100], ['snare', 1, 90], ['hat-closed', 0, 80], ['hat-closed', 1, 70]]);
 const all = new Set(part.hits.map((h) => h.id));

@@ -1,14 +1,11 @@
 /** Commands on rows and the key map: which voice a line is, which key it has, what it is called, where it stands. */
+import { freeKey, keyOfVoice, keyOnKit, voiceOfKey, type KitMap } from '../key-map';
 import type { Feel } from '../model/feel';
-import { keyOfVoice, labelOfVoice, voiceOfKey, type KitMap, type VoiceName } from '../voices';
 import { compareHits, type Hit, type Part, type Row } from '../model/part';
+import { soundOfRow } from '../part/rows';
+import { compareVoices, generalMidiKeys, isOwnRow, labelOfVoice, nextRow, standIns, voiceOfRow, type VoiceName } from '../voices';
 import { rowsWith } from './hits';
 import { keyInPart } from './place';
-
-/** What a row is called: the user's name for it, else its voice's. */
-export function labelOfRow(part: Pick<Part, 'rows'>, voice: VoiceName): string {
-  return part.rows.find((r) => r.voice === voice)?.name ?? labelOfVoice(voice);
-}
 
 const LONGEST_NAME = 40;
 
@@ -16,6 +13,8 @@ const LONGEST_NAME = 40;
 export function renameRow(part: Part, voice: VoiceName, name: string): Part {
   const wanted = name.trim().slice(0, LONGEST_NAME);
   const own = wanted === '' || wanted === labelOfVoice(voice) ? undefined : wanted;
+  // A row of the user's own has no other name to go back to.
+  if (own === undefined && isOwnRow(voice)) return part;
   return changeRow(part, voice, ({ name: _was, ...rest }) => (own === undefined ? rest : { ...rest, name: own }));
 }
 
@@ -33,15 +32,47 @@ export function moveRow(part: Part, voice: VoiceName, to: number): Part {
   return { ...part, rows };
 }
 
-/** Adds an empty row at its voice's usual place. */
-export const addRow = (part: Part, voice: VoiceName): Part => ({ ...part, rows: rowsWith(part.rows, [voice]) });
+/** Adds an empty row at its voice's usual place, with a key of its own: the kit's, or a free one that the kit then knows it by. */
+export function addRow(part: Part, row: VoiceName, settings: Omit<Row, 'voice'> = {}): Part {
+  if (part.rows.some((r) => r.voice === row)) return part;
+  const rows = rowsWith(part.rows, [row]).map((r) => (r.voice === row ? { ...settings, ...r } : r));
+  return { ...part, rows, kitMap: withKeyFor(part, row) };
+}
 
-/** Takes a row away, with its hits. */
-export const removeRow = (part: Part, voice: VoiceName): Part => ({ ...part, rows: part.rows.filter((r) => r.voice !== voice), hits: part.hits.some((h) => h.voice === voice) ? part.hits.filter((h) => h.voice !== voice) : part.hits });
+/** Another row of a voice that the part has. @example addRow(part, anotherRow(part, 'snare')) // 'snare:2' */
+export const anotherRow = (part: Pick<Part, 'rows'>, voice: VoiceName): VoiceName => nextRow(new Set(part.rows.map((r) => r.voice)), voice);
+
+/** The part's key map with a key for a row that is new: no hit has it, and no other row needs it. */
+export function withKeyFor(part: Pick<Part, 'hits' | 'kitMap'>, row: VoiceName): KitMap {
+  const { kitMap } = part;
+  if (keyOnKit(kitMap, row) !== undefined || (/^key-\d+$/.test(row) && kitMap.voices[keyOfVoice(kitMap, row)] === undefined)) return kitMap;
+  const used = new Set(part.hits.map((h) => h.key));
+  const voice = voiceOfRow(row);
+  const main = keyOnKit(kitMap, voice);
+  const isSpare = (key: number): boolean => kitMap.voices[key] === undefined || (kitMap.voices[key] === voice && key !== main);
+  return withVoice(kitMap, freeKey(row, (key) => used.has(key) || !isSpare(key)), row);
+}
+
+/** Takes a row away, with its hits. Of a further row the keys go back to its voice. */
+export function removeRow(part: Part, row: VoiceName): Part {
+  return {
+    ...part,
+    rows: part.rows.filter((r) => r.voice !== row),
+    hits: part.hits.some((h) => h.voice === row) ? part.hits.filter((h) => h.voice !== row) : part.hits,
+    kitMap: withoutRow(part.kitMap, row),
+  };
+}
+
+function withoutRow(kit: KitMap, row: VoiceName): KitMap {
+  const voice = voiceOfRow(row);
+  if ((voice === row && !isOwnRow(row)) || keyOnKit(kit, row) === undefined) return kit;
+  const isUsual = (key: number): boolean => generalMidiKeys(voice).includes(key);
+  return { ...kit, voices: Object.fromEntries(Object.entries(kit.voices).flatMap(([key, name]) => (name !== row ? [[key, name]] : isUsual(Number(key)) ? [[key, voice]] : []))) };
+}
 
 /**
- * Gives all hits of a row another MIDI key, which the key map then knows as this voice: the only one, so that new hits are written
- * with it, too. Keys that the voice had before keep their meaning where other hits use them.
+ * Gives all hits of a row another MIDI key, which the key map then knows as this row: the only one, so that new hits are written
+ * with it, too. Keys that the row had before keep their meaning where other hits use them.
  */
 export function setRowKey(part: Part, voice: VoiceName, key: number): Part {
   const hits = part.hits.map((h) => (h.voice === voice && h.key !== key ? { ...h, key } : h)).sort(compareHits);
@@ -63,7 +94,7 @@ const withVoice = (kit: KitMap, key: number, voice: VoiceName): KitMap => (kit.v
 
 /**
  * The keys of a row mean another instrument: hits keep their keys, and whatever plays the file sounds as before; only names change.
- * A row of that voice takes them in. To have another instrument play the row, see {@link mergeRows}.
+ * Where `to` is a row already, it takes them in. To have another instrument play the row, see {@link giveInstrument}.
  */
 export function setRowVoice(part: Part, from: VoiceName, to: VoiceName): Part {
   if (from === to) return part;
@@ -74,13 +105,25 @@ export function setRowVoice(part: Part, from: VoiceName, to: VoiceName): Part {
 }
 
 /**
- * Another instrument plays a row: its hits become hits of `to`, with its key, and join the row of that voice where there is one. What
- * falls together stays, as duplicates.
+ * Another instrument plays a row: what is heard and the key that is written change together. Where the part has a row of that voice,
+ * this one becomes another of it.
+ * @returns the part, and what the row is called now
  */
+export function giveInstrument(part: Part, from: VoiceName, voice: VoiceName): { part: Part; row: VoiceName } {
+  if (voiceOfRow(from) === voice) return { part, row: from };
+  const to = anotherRow(part, voice);
+  const without = { ...part, kitMap: withoutRow(part.kitMap, from), hits: part.hits.filter((h) => h.voice !== from) };
+  const kitMap = withKeyFor(without, to);
+  const key = keyOfVoice(kitMap, to);
+  return { part: { ...intoVoice(part, from, to), kitMap, hits: part.hits.map((h) => echoTo(h.voice === from ? { ...h, voice: to, key } : h, from, to)).sort(compareHits) }, row: to };
+}
+
+/** A row joins another: its hits become hits of `to`, with its key. What falls together stays, as duplicates. */
 export function mergeRows(part: Part, from: VoiceName, to: VoiceName): Part {
   if (from === to) return part;
   const key = keyInPart(part, to);
-  return { ...intoVoice(part, from, to), hits: part.hits.map((h) => echoTo(h.voice === from ? { ...h, voice: to, key } : h, from, to)).sort(compareHits) };
+  const joined = intoVoice(part, from, to);
+  return { ...joined, kitMap: withoutRow(part.kitMap, from), hits: part.hits.map((h) => echoTo(h.voice === from ? { ...h, voice: to, key } : h, from, to)).sort(compareHits) };
 }
 
 /** An echo played by a voice goes along with it. */
@@ -89,7 +132,7 @@ const echoTo = (hit: Hit, from: VoiceName, to: VoiceName): Hit => (hit.ornament 
 /** Rows and feel after a voice went into another. */
 function intoVoice(part: Part, from: VoiceName, to: VoiceName): Part {
   const exists = part.rows.some((r) => r.voice === to);
-  const rows = exists ? part.rows.filter((r) => r.voice !== from) : part.rows.map(({ name: _name, ...row }, i) => (row.voice === from ? { ...row, voice: to } : (part.rows[i] as Row)));
+  const rows = exists ? part.rows.filter((r) => r.voice !== from) : part.rows.map(({ name: _name, like: _like, ...row }, i) => (row.voice === from ? { ...row, voice: to } : (part.rows[i] as Row)));
   return { ...part, rows, feel: withVoiceRenamed(part.feel, from, to) };
 }
 
@@ -116,19 +159,23 @@ export function readByKit(part: Part, kit: KitMap): Part {
   return { ...part, kitMap: kit, hits, rows: rowsAfter(part, hits) };
 }
 
-/** The rows with hits that a kit has no key for: they keep their keys when the part is played on it. */
+/** The rows with hits that a kit has no key for, nor for anything that stands for them: they keep their keys when the part is played on it. */
 export function rowsWithout(part: Pick<Part, 'hits' | 'rows'>, kit: KitMap): VoiceName[] {
   const known = new Set(Object.values(kit.voices));
   const played = new Set(part.hits.map((h) => h.voice));
-  return part.rows.map((r) => r.voice).filter((v) => played.has(v) && !known.has(v));
+  return part.rows.map((r) => r.voice).filter((row) => played.has(row) && ![row, soundOfRow(part, row), ...standIns(soundOfRow(part, row))].some((name) => known.has(name)));
 }
 
-/** Plays the part on another kit: voices stay, keys become the kit's. A voice that the kit lacks keeps its keys, see {@link rowsWithout}. */
+/**
+ * Plays the part on another kit: rows stay, keys become the kit's. Further rows of a voice, and strokes that the kit lacks, get keys
+ * beside the kit's own; a row that it knows nothing of keeps its keys, see {@link rowsWithout}.
+ */
 export function playOnKit(part: Part, kit: KitMap): Part {
-  const known = new Set(Object.values(kit.voices));
-  const hits = part.hits.map((h) => {
-    if (!known.has(h.voice) || kit.voices[h.key] === h.voice) return h;
-    return { ...h, key: keyOfVoice(kit, h.voice) };
-  });
-  return { ...part, kitMap: kit, hits: hits.sort(compareHits) };
+  const played = [...new Set(part.hits.map((h) => h.voice))].sort(compareVoices);
+  const lost = new Set(rowsWithout(part, kit));
+  const kept = part.hits.filter((h) => lost.has(h.voice));
+  let kitMap = kit;
+  for (const row of played) if (!lost.has(row) && keyOnKit(kitMap, row) === undefined) kitMap = withKeyFor({ hits: kept, kitMap }, row);
+  const hits = part.hits.map((h) => (lost.has(h.voice) || kitMap.voices[h.key] === h.voice ? h : { ...h, key: keyOfVoice(kitMap, h.voice) }));
+  return { ...part, kitMap, hits: hits.sort(compareHits) };
 }

@@ -6,13 +6,11 @@ import type { Hit, Part } from '../model/part';
 import { stepOf } from '../time/grid';
 import { ticks } from '../units';
 import { mod, stepInCycle } from '../time/cycle';
+import { namesRow } from '../voices';
 import type { BarScope, Scope } from '../model/feel';
 
 /** Tells whether a hit, by its index in the part, is in a move's scope. */
 export type ScopeTest = (index: number) => boolean;
-
-/** Behind a voice: all of its rows. As long as a voice has one row, `snare:*` and `snare` mean the same. */
-const ALL_ROWS = ':*';
 
 const everything: ScopeTest = () => true;
 
@@ -25,7 +23,7 @@ export function scopeTest(scope: Scope | undefined, part: Pick<Part, 'hits' | 'm
   if (scope.voices) {
     const voices = new Set(scope.voices);
     const { numbers } = voiceNumbers(part.hits);
-    const wanted = Uint8Array.from([...indicesByVoice(part.hits).keys()], (voice) => (voices.has(voice) || voices.has(`${voice}${ALL_ROWS}`) ? 1 : 0));
+    const wanted = Uint8Array.from([...indicesByVoice(part.hits).keys()], (row) => (namesRow(voices, row) ? 1 : 0));
     tests.push((i) => wanted[numbers[i] as number] === 1);
   }
   if (scope.ghosts) {

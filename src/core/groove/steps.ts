@@ -1,8 +1,12 @@
 import type { Groove, GrooveStep } from '../model/groove';
-import type { VoiceName } from '../voices';
+import { standIns, type VoiceName } from '../voices';
 
-/** The steps that count for a voice. */
-export const stepsFor = (groove: Groove, voice: VoiceName): readonly GrooveStep[] => (groove.voices && Object.hasOwn(groove.voices, voice) ? (groove.voices[voice] as readonly GrooveStep[]) : groove.steps);
+/** The steps that count for a row: its own, those of its voice or of what stands for that, else those of all. @example stepsFor(groove, 'snare:2') // those of 'snare' */
+export function stepsFor({ voices, steps }: Groove, row: VoiceName): readonly GrooveStep[] {
+  if (!voices) return steps;
+  const name = [row, ...standIns(row)].find((candidate) => Object.hasOwn(voices, candidate));
+  return name === undefined ? steps : (voices[name] as readonly GrooveStep[]);
+}
 
 /** Quarter notes of a bar. @example beatsOfMeter([7, 8]) // 3.5 */
 export const beatsOfMeter = ([numerator, denominator]: readonly [number, number]): number => (numerator * 4) / denominator;

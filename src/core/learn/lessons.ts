@@ -4,7 +4,7 @@ import { meterMapOf, tempoMapOf } from '../part/part-time';
 import type { Hit, Part } from '../model/part';
 import { mean } from '../statistics';
 import { ticks, TICKS_PER_QUARTER } from '../units';
-import type { VoiceName } from '../voices';
+import { namesRow, type VoiceName } from '../voices';
 
 /** What one hit says of its step. */
 export interface Lesson {
@@ -41,7 +41,7 @@ export function lessonsOf(part: Part, performance: Performance, { voices, withou
   const length = count * step;
   const lessons: Lesson[] = [];
   part.hits.forEach((hit: Hit, i) => {
-    if (hit.choke || (chosen && !chosen.has(hit.voice)) || without?.has(i)) return;
+    if (hit.choke || (chosen && !namesRow(chosen, hit.voice)) || without?.has(i)) return;
     const tick = performance.ticks[i] as number;
     const round = roundOfBar(map, map.barAt(ticks(tick)).index, length);
     const place = tick - round.start;

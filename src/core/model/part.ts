@@ -1,7 +1,8 @@
 import type { MeterChange } from '../time/meter-map';
 import type { TempoChange } from '../time/tempo-map';
 import type { Milliseconds, Ticks, Velocity } from '../units';
-import type { KitMap, VoiceName } from '../voices';
+import type { KitMap } from '../key-map';
+import type { VoiceName } from '../voices';
 import type { Feel } from './feel';
 import type { Ornament } from './ornament';
 
@@ -61,11 +62,16 @@ export interface Hit {
   lane?: number;
 }
 
-/** The line of one voice on the Bench. */
+/** A line on the Bench. A voice may have several: each by its own name, key, sound and settings. */
 export interface Row {
+  /** The row's name, by which hits, scopes and key maps know it. */
   voice: VoiceName;
   /** The user's own name for it; the voice's without one. */
   name?: string;
+  /** Of an own row: the voice that it sounds like, and that stands for it where only General MIDI's keys are known. */
+  like?: VoiceName;
+  /** Its sound ends with the hit; without it, it rings freely. */
+  held?: boolean;
   muted?: boolean;
   soloed?: boolean;
   /** All of its hits are locked. */

@@ -1,15 +1,16 @@
 import type { Hit } from '../model/part';
 import { milliseconds, ticks } from '../units';
-import type { VoiceName } from '../voices';
+import { familyOfVoice, voiceOfRow, type VoiceName } from '../voices';
 import { evenOf, mix, mixLong, SALT } from '../feel/draws';
 import { APART_GROUPS, type ApartGroup, type ApartMove } from '../model/feel';
 import { number, type ApplyMove, type MoveSpec } from '../feel/move-spec';
 
-/** The group that a voice sounds with. @example groupOf('ride-bell') // 'ride-and-hats' */
+/** The group that a row sounds with. @example groupOf('ride-bell') // 'ride-and-hats' */
 export function groupOf(voice: VoiceName): ApartGroup {
-  if (voice.startsWith('ride') || voice.startsWith('hat-')) return 'ride-and-hats';
-  if (voice.startsWith('tom-')) return 'toms';
-  return voice === 'kick' || voice === 'snare' || voice === 'clap' || voice === 'crash' ? voice : 'others';
+  const family = familyOfVoice(voice) ?? voiceOfRow(voice);
+  if (family === 'ride' || family === 'hat') return 'ride-and-hats';
+  if (family === 'tom') return 'toms';
+  return family === 'kick' || family === 'snare' || family === 'clap' || family === 'crash' ? family : 'others';
 }
 
 /** Ranks of the groups: the named ones first, the rest in the usual order. */

@@ -1,7 +1,8 @@
 import { ORNAMENT_LIMITS, type Echo } from '../model/ornament';
 import { stepOf } from '../time/grid';
 import { roundHalfUp } from '../units';
-import { isVoiceName, keyOfVoice } from '../voices';
+import { keyOfVoice } from '../key-map';
+import { isVoiceName } from '../voices';
 import { isGrid, optional, strokeOf, wholeWithin, within, type Ornamented, type OrnamentSpec, type Stroke } from './ornament-spec';
 
 function echoStrokes(part: Ornamented, echo: Echo, main: Stroke): Stroke[] {

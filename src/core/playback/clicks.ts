@@ -65,6 +65,7 @@ export function clickProgram(part: Pick<Part, 'tempo' | 'meter' | 'origin'>, ran
     pitches: new Float32Array(places.length),
     brightness: none,
     chokes: new Uint8Array(places.length),
+    lasts: new Float32Array(places.length),
   };
   return { ...program, index: indexProgram(program) };
 }

@@ -1,10 +1,13 @@
-import { clamp } from '../units';
+import { clamp, type Seconds } from '../units';
+import type { VoiceName } from '../voices';
 
-/** A sound that can be started: mono samples at the mixer's rate, and which sounds its start ends. */
+/** A sound that can be started: mono samples at the mixer's rate, and which voices' sounds its start ends. */
 export interface Sound {
   samples: Float32Array;
-  /** Indices of sounds whose ring ends when this one starts. */
-  ends: readonly number[];
+  /** What is struck, by which others end it. */
+  voice?: VoiceName;
+  /** Voices whose ring ends when this one starts, on all of their rows. */
+  ends: readonly VoiceName[];
 }
 
 /** What a hit has of its own beside its velocity. */
@@ -17,12 +20,15 @@ export interface Colour {
   brightness: number;
   /** Sounds nothing and ends the ring of its own sound. */
   choke: boolean;
+  /** So long it sounds before it fades, in seconds; without it, it rings freely. */
+  lasts?: Seconds;
 }
 
 export const PLAIN: Colour = { pan: 0, pitch: 0, brightness: 0, choke: false };
 
 interface Ringing {
   sound: number;
+  voice: VoiceName | undefined;
   samples: Float32Array;
   /** Frames since its start, negative before it. */
   position: number;
@@ -90,14 +96,15 @@ export class Mixer {
   start(index: number, velocity: number, atFrame: number, colour: Colour = PLAIN) {
     const sound = this.sounds[index];
     if (!sound || velocity <= 0) return;
-    if (colour.choke) return this.end([index], atFrame);
-    this.end(sound.ends, atFrame);
+    if (colour.choke) return this.end((r) => r.sound === index, atFrame);
+    if (sound.ends.length > 0) this.end((r) => r.voice !== undefined && sound.ends.includes(r.voice), atFrame);
     if (this.ringing.length >= MOST_RINGING) this.ringing.shift();
     const hz = brightnessOfVelocity(velocity) * 2 ** ((BRIGHTNESS_OCTAVES * colour.brightness) / 100);
     const gain = gainOfVelocity(velocity);
     const pan = gainsOfPan(colour.pan);
     this.ringing.push({
       sound: index,
+      voice: sound.voice,
       samples: sound.samples,
       position: -atFrame,
       speed: 2 ** (colour.pitch / 12),
@@ -106,17 +113,20 @@ export class Mixer {
       open: hz >= BRIGHTEST_HZ ? 1 : 1 - Math.exp((-2 * Math.PI * hz) / this.sampleRate),
       state1: 0,
       state2: 0,
-      fade: -1,
+      fade: colour.lasts === undefined ? -1 : this.fadeFrames + atFrame + Math.round(colour.lasts * this.sampleRate),
     });
   }
 
-  private end(sounds: readonly number[], atFrame: number) {
-    for (const other of this.ringing) if (other.fade < 0 && sounds.includes(other.sound)) other.fade = this.fadeFrames + atFrame;
+  private end(is: (ringing: Ringing) => boolean, atFrame: number) {
+    for (const other of this.ringing) if (is(other)) other.fade = this.fadeIn(other, atFrame);
   }
+
+  /** Frames until a sound is gone that is to fade from a frame on; one that fades already goes on. */
+  private readonly fadeIn = (r: Ringing, atFrame: number): number => (r.fade < 0 ? this.fadeFrames + atFrame : Math.min(r.fade, this.fadeFrames + atFrame));
 
   /** Lets everything end quickly. */
   silence() {
-    for (const r of this.ringing) if (r.fade < 0) r.fade = this.fadeFrames;
+    for (const r of this.ringing) r.fade = this.fadeIn(r, 0);
   }
 
   /** Fills a stereo block. */

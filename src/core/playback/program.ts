@@ -36,6 +36,8 @@ export interface Program {
   brightness: Int8Array;
   /** 1: sounds nothing and ends the ring of its voice. */
   chokes: Uint8Array;
+  /** Seconds until it fades; 0: it rings freely. */
+  lasts: Float32Array;
   /** Made here, so that the audio thread has nothing to sort or to look up when a program is handed over. */
   index: ProgramIndex;
 }
@@ -118,6 +120,7 @@ export function makeProgram(
   const hitAt = (s: number): Hit => part.hits[strokes.hits[s] as number] as Hit;
   const belongs = homeTest(part, range.start, range.end);
   const { timbre } = performance;
+  const held = new Set(part.rows.filter((r) => r.held).map((r) => r.voice));
   const chosen: number[] = [];
   for (let s = 0; s < strokes.hits.length; s++) {
     if (isSpilled(strokes, s, range.end) || !audible.has(voiceOf(s))) continue;
@@ -138,6 +141,7 @@ export function makeProgram(
     pitches: Float32Array.from(chosen, (s) => (timbre ? (timbre.pitches[strokes.hits[s] as number] as number) : (hitAt(s).pitch ?? 0))),
     brightness: Int8Array.from(chosen, (s) => (timbre ? Math.round(timbre.brightness[strokes.hits[s] as number] as number) : (hitAt(s).brightness ?? 0))),
     chokes: Uint8Array.from(chosen, (s) => (hitAt(s).choke ? 1 : 0)),
+    lasts: Float32Array.from(chosen, (s) => (held.has(voiceOf(s)) ? map.toSeconds(ticks((strokes.ticks[s] as number) + (strokes.lengths[s] as number))) - map.toSeconds(ticks(strokes.ticks[s] as number)) : 0)),
   };
   return { ...program, index: indexProgram(program) };
 }

@@ -226,6 +226,7 @@ const colourOf = (p: Program, index: number): Colour => ({
   pitch: p.pitches[index] as number,
   brightness: p.brightness[index] as number,
   choke: p.chokes[index] === 1,
+  ...((p.lasts[index] as number) > 0 ? { lasts: seconds(p.lasts[index] as number) } : {}),
 });
 
 const startSecond = (c: Compiled): number => c.tempo.toSeconds(c.program.startTick);

@@ -1,9 +1,9 @@
-import { clamp, roundHalfUp } from '../units';
+import { clamp, roundHalfUp, ticks, TICKS_PER_QUARTER } from '../units';
 import type { Hit, HitId, Part } from '../model/part';
 import { changeHits } from '../commands/hits';
 
 /** What of a hit can be shaped, all with the same tools. */
-export const QUALITIES = ['velocity', 'pan', 'pitch', 'brightness'] as const;
+export const QUALITIES = ['velocity', 'pan', 'pitch', 'brightness', 'length'] as const;
 export type QualityName = (typeof QUALITIES)[number];
 
 export interface Quality {
@@ -15,6 +15,8 @@ export interface Quality {
   /** Values are kept to so many digits behind the point. */
   digits: number;
   unit: string;
+  /** Where values mostly lie, where that is much less than they may be. */
+  usual?: { min: number; max: number };
 }
 
 export const QUALITY: Readonly<Record<QualityName, Quality>> = {
@@ -22,10 +24,13 @@ export const QUALITY: Readonly<Record<QualityName, Quality>> = {
   pan: { name: 'pan', min: -100, max: 100, rest: 0, digits: 0, unit: '%' },
   pitch: { name: 'pitch', min: -24, max: 24, rest: 0, digits: 2, unit: 'semitones' },
   brightness: { name: 'brightness', min: -100, max: 100, rest: 0, digits: 0, unit: '%' },
+  length: { name: 'length', min: 0.001, max: 1024, rest: 1, digits: 3, unit: 'sixteenths', usual: { min: 0, max: 4 } },
 };
 
 /** @example readQuality(hit, 'pan') // 0 where the hit has none of its own */
-export const readQuality = (hit: Hit, name: QualityName): number => hit[name] ?? QUALITY[name].rest;
+export const readQuality = (hit: Hit, name: QualityName): number => (name === 'length' ? hit.length / SIXTEENTH : (hit[name] ?? QUALITY[name].rest));
+
+const SIXTEENTH = TICKS_PER_QUARTER / 4;
 
 /** A value as it is kept: rounded half up to the quality's digits, limited to its range. */
 export function keptValue(name: QualityName, value: number): number {
@@ -34,11 +39,12 @@ export function keptValue(name: QualityName, value: number): number {
   return clamp(roundHalfUp(value * scale) / scale, min, max);
 }
 
-/** Sets a quality of hits; a value at rest is not kept, except for the velocity, which every hit has. */
+/** Sets a quality of hits; a value at rest is not kept, except for velocity and length, which every hit has. */
 export function setQuality(part: Part, ids: ReadonlySet<HitId>, name: QualityName, value: (hit: Hit) => number): Part {
   return changeHits(part, ids, (hit) => {
     const next = keptValue(name, value(hit));
-    if (next === readQuality(hit, name)) return hit;
+    if (next === keptValue(name, readQuality(hit, name))) return hit;
+    if (name === 'length') return { ...hit, length: ticks(Math.max(1, Math.round(next * SIXTEENTH))) };
     if (name !== 'velocity' && next === QUALITY[name].rest) {
       const { [name]: _gone, ...rest } = hit;
       return rest;

@@ -2,6 +2,7 @@ import { cutLengths, type Performance } from '../perform/perform';
 import { isSpilled, strokesOf, type Strokes } from '../ornament/strokes';
 import type { Companion, Hit, Part } from '../model/part';
 import { endOfPart, tempoMapOf } from '../part/part-time';
+import { generalMidiKey, isGeneralMidiKey } from '../part/rows';
 import { audibleVoices } from '../playback/program';
 import type { TempoMap } from '../time/tempo-map';
 import { roundHalfUp, seconds, ticks } from '../units';
@@ -39,6 +40,10 @@ export interface LeftOut {
   choked: number;
   /** Strokes of ornaments behind the part's end. */
   spilled: number;
+  /** Rows that were written with the General MIDI key of what stands for them, instead of their own. */
+  folded: VoiceName[];
+  /** Rows with keys that General MIDI does not know. */
+  beyond: VoiceName[];
 }
 
 /** A pedal's or a pressure's value before a note. */
@@ -56,6 +61,8 @@ export interface NoteScale {
   loopTicks: number;
   /** Rows that do not sound are written, too. */
   withMuted?: boolean;
+  /** Only keys of General MIDI: other rows get the key of what stands for them. */
+  generalMidi?: boolean;
 }
 
 /** What is written is what is heard. */
@@ -68,7 +75,7 @@ export type Noted = Ornamented & Pick<Part, 'rows' | 'bars'>;
  */
 export function drumNotes(part: Noted, performance: Performance, scale: NoteScale): DrumNotes {
   const strokes = strokesOf(part, performance);
-  const left: LeftOut = { early: 0, silent: [], merged: 0, choked: 0, spilled: 0 };
+  const left: LeftOut = { early: 0, silent: [], merged: 0, choked: 0, spilled: 0, folded: [], beyond: [] };
   const chosen = soundingStrokes(part, strokes, scale.withMuted === true, left);
   const times = new Float64Array(strokes.ticks.length);
   const hitOf = (s: number): Hit => part.hits[strokes.hits[s] as number] as Hit;
@@ -82,19 +89,21 @@ export function drumNotes(part: Noted, performance: Performance, scale: NoteScal
     }
     times[s] = Math.max(0, t + lead);
   }
-  const laneOf = (s: number): number => hitOf(s).lane ?? 0;
-  const sounding = mergeEqual(chosen.filter((s) => !hitOf(s).choke), times, strokes, laneOf, left);
+  const struck = chosen.filter((s) => !hitOf(s).choke);
+  const keys = keysOf(part, strokes, struck, scale.generalMidi === true, left);
+  const groupOf = (s: number): number => (hitOf(s).lane ?? 0) * KEYS + (keys[s] as number);
+  const sounding = mergeEqual(struck, times, strokes, groupOf, left);
   const n = sounding.length;
   const notes: DrumNotes = { ticks: new Float64Array(n), ends: new Float64Array(n), keys: new Uint8Array(n), velocities: new Uint8Array(n), hits: new Uint32Array(n), numbers: new Uint16Array(n), controls: [], left };
   const lengths = new Float64Array(n);
   const groups = new Uint32Array(n);
   sounding.forEach((s, k) => {
     notes.ticks[k] = times[s] as number;
-    notes.keys[k] = strokes.keys[s] as number;
+    notes.keys[k] = keys[s] as number;
     notes.velocities[k] = strokes.velocities[s] as number;
     notes.hits[k] = strokes.hits[s] as number;
     notes.numbers[k] = strokes.numbers[s] as number;
-    groups[k] = laneOf(s) * KEYS + (strokes.keys[s] as number);
+    groups[k] = groupOf(s);
     lengths[k] = Math.max(1, roundHalfUp((strokes.lengths[s] as number) * scale.perTick));
   });
   notes.controls = controlsOf(part, notes, scale.perTick);
@@ -122,10 +131,46 @@ function soundingStrokes(part: Noted, strokes: Strokes, withMuted: boolean, left
   return chosen;
 }
 
+/** The key of each stroke, by its number; those outside of General MIDI are named, or folded where only its keys are wanted. */
+function keysOf(part: Noted, strokes: Strokes, struck: readonly number[], fold: boolean, left: LeftOut): Uint8Array {
+  const keys = Uint8Array.from(strokes.keys);
+  const rows = voiceNumberer(part, strokes);
+  const known = new Map<number, number>();
+  const [folded, beyond] = [new Set<VoiceName>(), new Set<VoiceName>()];
+  for (const s of struck) {
+    const key = keys[s] as number;
+    if (!fold && isGeneralMidiKey(key)) continue;
+    const id = rows(s) * KEYS + key;
+    let next = known.get(id);
+    if (next === undefined) {
+      const row = voiceOf(part, strokes, s);
+      next = fold ? (generalMidiKey(part, row, key) ?? key) : key;
+      known.set(id, next);
+      if (next !== key) folded.add(row);
+      if (!isGeneralMidiKey(next)) beyond.add(row);
+    }
+    keys[s] = next;
+  }
+  left.folded = [...folded];
+  left.beyond = [...beyond];
+  return keys;
+}
+
+/** A number for each stroke's row. */
+function voiceNumberer(part: Pick<Part, 'hits'>, strokes: Strokes): (s: number) => number {
+  const numbers = new Map<VoiceName, number>();
+  return (s) => {
+    const row = voiceOf(part, strokes, s);
+    let number = numbers.get(row);
+    if (number === undefined) numbers.set(row, (number = numbers.size));
+    return number;
+  };
+}
+
 const voiceOf = (part: Pick<Part, 'hits'>, strokes: Strokes, s: number): VoiceName => strokes.voices.get(s) ?? (part.hits[strokes.hits[s] as number] as Hit).voice;
 
 /** Strokes in the order in which they are written; of equal ones the louder alone, the first of equally loud ones. */
-function mergeEqual(chosen: readonly number[], times: Float64Array, strokes: Strokes, laneOf: (s: number) => number, left: LeftOut): Uint32Array {
+function mergeEqual(chosen: readonly number[], times: Float64Array, strokes: Strokes, groupOf: (s: number) => number, left: LeftOut): Uint32Array {
   const order = Uint32Array.from(chosen).sort((a, b) => (times[a] as number) - (times[b] as number) || a - b);
   const kept: number[] = [];
   let tick = Number.NaN;
@@ -135,7 +180,7 @@ function mergeEqual(chosen: readonly number[], times: Float64Array, strokes: Str
       tick = times[s] as number;
       if (atTick.size > 0) atTick = new Map();
     }
-    const group = laneOf(s) * KEYS + (strokes.keys[s] as number);
+    const group = groupOf(s);
     const place = atTick.get(group);
     if (place === undefined) atTick.set(group, kept.push(s) - 1);
     else {

@@ -26,6 +26,8 @@ export interface PartExportOptions {
   early?: EarlyRule;
   /** Rows that are muted, or silenced by a solo, are written, too; by default what is exported is what is heard. */
   withMuted?: boolean;
+  /** Only keys of General MIDI: rows outside of them get the key of what stands for them. */
+  generalMidi?: boolean;
 }
 
 export interface ExportResult {
@@ -61,7 +63,7 @@ export function exportPart(part: Part, options: PartExportOptions = {}): ExportR
   const barTicks = roundHalfUp(firstBar.length * perTick);
   const end = endOfPart(part);
   const performance = options.written ? writtenPerformance(part) : performPart(part);
-  const notes = drumNotes(part, performance, { perTick, early: earlyRule, barTicks, loopTicks: roundHalfUp((end - part.origin) * perTick), withMuted: options.withMuted === true });
+  const notes = drumNotes(part, performance, { perTick, early: earlyRule, barTicks, loopTicks: roundHalfUp((end - part.origin) * perTick), withMuted: options.withMuted === true, generalMidi: options.generalMidi === true });
   const leadTicks = earlyRule === 'lead-in' && notes.left.early > 0 ? barTicks : 0;
   const at = (tick: number): number => (tick <= 0 ? 0 : roundHalfUp(tick * perTick) + leadTicks);
 

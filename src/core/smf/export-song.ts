@@ -17,6 +17,8 @@ export interface SongExportOptions {
   ppq?: number;
   /** Rows that are muted, or silenced by a solo, are written, too. */
   withMuted?: boolean;
+  /** Only keys of General MIDI: rows outside of them get the key of what stands for them. */
+  generalMidi?: boolean;
 }
 
 /**
@@ -31,7 +33,7 @@ export function exportSong(part: Part, file: SmfFile, options: SongExportOptions
   const factor = factorOf(file, options.ppq);
   const perTick = ticksPerInternalTick(file) * factor;
   const performance = options.written ? writtenPerformance(part) : performPart(part);
-  const notes = drumNotes(part, performance, { perTick, early: 'zero', barTicks: 0, loopTicks: 0, withMuted: options.withMuted === true });
+  const notes = drumNotes(part, performance, { perTick, early: 'zero', barTicks: 0, loopTicks: 0, withMuted: options.withMuted === true, generalMidi: options.generalMidi === true });
   const { lanes } = part.source;
   const isDrumLane = laneTest(lanes);
   const shifts = companionShifts(part, file, notes, perTick);

@@ -7,7 +7,8 @@ import { ghostLimits, isGhost } from '../ghosts/imported';
 import { sameMeter, type MeterChange } from '../time/meter-map';
 import { DEFAULT_MICROSECONDS_PER_QUARTER, type TempoChange } from '../time/tempo-map';
 import { ticks, TICKS_PER_QUARTER, velocity } from '../units';
-import { compareVoices, GENERAL_MIDI_KIT, voiceOfKey, type KitMap } from '../voices';
+import { GENERAL_MIDI_KIT, isGeneralMidi, voiceOfKey, type KitMap } from '../key-map';
+import { compareVoices, generalMidiKeys, nextRow, VOICES } from '../voices';
 import { listLanes, notesByChannel } from './lanes';
 import { TrackEvents } from './track-events';
 import { channelOf, META, META_METER, META_TEMPO, metaData, type RawTrack, type SmfFile } from './read';
@@ -37,8 +38,8 @@ export interface ImportedPart {
 export function importPart(file: SmfFile, options: ImportOptions): ImportedPart {
   const notices = [...file.notices];
   const toTicks = tickScale(file);
-  const kitMap = options.kitMap ?? GENERAL_MIDI_KIT;
-  const hits = collectHits(file, options.lanes, toTicks, kitMap, notices);
+  const asked = options.kitMap ?? GENERAL_MIDI_KIT;
+  const { hits, kitMap } = collectHits(file, options.lanes, toTicks, asked, notices);
   if (hits.length === 0) {
     const all = listLanes(file);
     throw all.length === 0 ? new NamedError('no-notes') : new NamedError('no-drum-notes', { notesByChannel: notesByChannel(all) });
@@ -84,8 +85,9 @@ export function tickScale(file: SmfFile): (tick: number) => number {
  * Makes a hit of each note on the lanes: note-ons are paired with note-offs (the earliest open note of a key ends first), those
  * that never end are reported. One object a note, filled in as its end is met: large files are mostly made of this.
  */
-function collectHits(file: SmfFile, lanes: readonly Lane[], toTicks: (t: number) => number, kitMap: KitMap, notices: string[]): Hit[] {
+function collectHits(file: SmfFile, lanes: readonly Lane[], toTicks: (t: number) => number, kitMap: KitMap, notices: string[]): { hits: Hit[]; kitMap: KitMap } {
   const hits: Hit[] = [];
+  const used = new Uint8Array(128);
   const voices = Array.from({ length: 128 }, (_, key) => voiceOfKey(kitMap, key));
   let endless = 0;
   let held = 0;
@@ -104,6 +106,7 @@ function collectHits(file: SmfFile, lanes: readonly Lane[], toTicks: (t: number)
       const tick = toTicks(events.ticks[i] as number);
       if (kind === 0x90 && strength > 0) {
         const hit: Hit = { id: '', voice: voices[key] as string, key, tick: ticks(tick), length: ticks(TICKS_PER_QUARTER / 4), velocity: velocity(strength) };
+        used[key] = 1;
         if (laneIndex > 0) hit.lane = laneIndex;
         if (hits.push(hit) > MOST_HITS) throw new NamedError('too-many-hits');
         const waiting = later.get(key);
@@ -125,8 +128,24 @@ function collectHits(file: SmfFile, lanes: readonly Lane[], toTicks: (t: number)
   });
   if (endless > 0) notices.push(`${endless} notes had no end; they last a sixteenth.`);
   if (held > 0) notices.push(`${held} ${held === 1 ? 'note was' : 'notes were'} held for over 100,000 quarter notes and ${held === 1 ? 'was' : 'were'} cut there.`);
-  return giveIds(hits);
+  const split = splitKeys(kitMap, (key) => used[key] === 1);
+  if (split !== kitMap) for (const hit of hits) hit.voice = voiceOfKey(split, hit.key);
+  return { hits: giveIds(hits), kitMap: split };
 }
+
+/**
+ * By General MIDI's map two keys may play one voice: where a file uses both, the second gets a row of its own. Other maps say
+ * themselves what is to be apart.
+ */
+function splitKeys(kitMap: KitMap, isUsed: (key: number) => boolean): KitMap {
+  if (!isGeneralMidi(kitMap)) return kitMap;
+  const apart = VOICES.flatMap((name) => {
+    const [first, second] = generalMidiKeys(name);
+    return first !== undefined && second !== undefined && isUsed(first) && isUsed(second) ? [[second, nextRow(new Set([name]), name)] as const] : [];
+  });
+  return apart.length === 0 ? kitMap : { ...kitMap, voices: { ...kitMap.voices, ...Object.fromEntries(apart) } };
+}
+
 
 /** Notes of a key that started while an earlier one was held; those before `next` have been taken. */
 interface Waiting {

@@ -1,4 +1,5 @@
-import { labelOfVoice, voiceOfKey, GENERAL_MIDI_KIT } from '../voices';
+import { voiceOfKey, GENERAL_MIDI_KIT } from '../key-map';
+import { labelOfVoice } from '../voices';
 import type { Lane } from '../model/part';
 import type { SmfFile } from './read';
 

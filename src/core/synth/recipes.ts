@@ -101,6 +101,29 @@ const RECIPES: Readonly<Record<VoiceName, Recipe>> = {
       { kind: 'noise', filter: 'bandpass', frequency: 5400, q: 0.8, decay: 0.016, level: 0.7 },
     ],
   },
+  'snare-rimshot': {
+    seconds: 0.5,
+    peak: 0.95,
+    layers: [
+      { kind: 'skin', from: 320, to: 214, fall: 0.012, decay: 0.07, level: 0.8, partials: [[1, 1], [1.61, 0.7], [2.29, 0.5], [3.5, 0.35]] },
+      { kind: 'noise', filter: 'highpass', frequency: 2400, q: 0.7, decay: 0.09, level: 0.55 },
+      { kind: 'noise', filter: 'bandpass', frequency: 3100, q: 0.9, decay: 0.012, level: 1 },
+    ],
+  },
+  'snare-edge': {
+    seconds: 0.5,
+    peak: 0.8,
+    layers: [
+      { kind: 'skin', from: 300, to: 236, fall: 0.014, decay: 0.11, level: 0.6, partials: [[1, 0.5], [1.61, 1], [2.29, 0.7], [2.92, 0.4]] },
+      { kind: 'noise', filter: 'highpass', frequency: 2300, q: 0.7, decay: 0.08, level: 0.45 },
+    ],
+  },
+  'snare-sweep': { seconds: 0.6, peak: 0.5, layers: [{ kind: 'noise', filter: 'bandpass', frequency: 3600, q: 0.6, decay: 0.13, level: 1, attack: 0.07 }] },
+  'tom-rim': {
+    seconds: 0.25,
+    peak: 0.7,
+    layers: [{ kind: 'skin', from: 335, to: 322, fall: 0.01, decay: 0.026, level: 0.7, partials: [[1, 1], [2.9, 0.8], [4.4, 0.3]] }, stick(1900, 0.7)],
+  },
   rim: {
     seconds: 0.2,
     peak: 0.7,
@@ -117,7 +140,11 @@ const RECIPES: Readonly<Record<VoiceName, Recipe>> = {
   'hat-closed': hat(0.035, 7200, 0.55),
   'hat-pedal': hat(0.055, 4300, 0.42),
   'hat-open': hat(0.36, 6600, 0.6),
+  'hat-half': hat(0.16, 6100, 0.58),
+  'hat-shoulder': hat(0.06, 5200, 0.62),
+  'hat-splash': hat(0.22, 4700, 0.48),
   ride: cymbal(443, 0.8, 0.12, 3900),
+  'ride-edge': cymbal(470, 1.15, 0.3, 4600),
   'ride-bell': {
     seconds: 2,
     peak: 0.6,
@@ -177,9 +204,12 @@ export function recipeOf(voice: VoiceName): Recipe {
 
 /** Voices whose start ends the ring of others: a pedal or closed stroke ends the open one. */
 const ENDS: Readonly<Record<VoiceName, readonly VoiceName[]>> = {
-  'hat-closed': ['hat-open'],
-  'hat-pedal': ['hat-open'],
-  'hat-open': ['hat-pedal'],
+  'hat-closed': ['hat-open', 'hat-half', 'hat-splash'],
+  'hat-shoulder': ['hat-open', 'hat-half', 'hat-splash'],
+  'hat-pedal': ['hat-open', 'hat-half', 'hat-splash'],
+  'hat-half': ['hat-open'],
+  'hat-open': ['hat-pedal', 'hat-half'],
+  'hat-splash': ['hat-open', 'hat-half'],
   'triangle-mute': ['triangle'],
   'cuica-mute': ['cuica-open'],
   'whistle-short': ['whistle-long'],

@@ -85,7 +85,7 @@ test('closed and pedal hats end the open one within ten milliseconds', () => {
   expect(voicesEndedBy('hat-closed')).toContain('hat-open');
   expect(voicesEndedBy('hat-pedal')).toContain('hat-open');
   const tail = (choked: boolean): number => {
-    const mixer = new Mixer(RATE, [{ samples: sounds.get('hat-open')!, ends: [] }, { samples: Float32Array.of(0, 0), ends: [0] }]);
+    const mixer = new Mixer(RATE, [{ samples: sounds.get('hat-open')!, voice: 'hat-open', ends: [] }, { samples: Float32Array.of(0, 0), ends: ['hat-open'] }]);
     mixer.start(0, 120, 0);
     const left = new Float32Array(RATE / 50);
     mixer.render(left, new Float32Array(left.length));

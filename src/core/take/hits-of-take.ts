@@ -4,7 +4,8 @@ import { compareHits } from '../model/part';
 import { replaceHits } from '../part/diff';
 import { stepOf } from '../time/grid';
 import { ticks } from '../units';
-import { voiceOfKey, type VoiceName } from '../voices';
+import { voiceOfKey } from '../key-map';
+import type { VoiceName } from '../voices';
 import type { FoldedStroke } from './fold';
 
 /** The id of a hit tells which raw event it came from: the link lasts as long as the hit. */

@@ -10,7 +10,7 @@ import { meetingOf } from '@/core/groove/meeting';
 import { meterMapOf } from '@/core/part/part-time';
 import { changeMove, removeMove } from '@/core/commands/moves';
 import { putGroove } from '@/core/commands/grooves';
-import { labelOfRow } from '@/core/commands/rows';
+import { labelOfRow } from '@/core/part/rows';
 import type { Part, Row } from '@/core/model/part';
 import { sweepOf } from '@/editing/sweep';
 import { Button, IconButton } from '@/ui/Button';

@@ -6,7 +6,7 @@ import { performPart, writtenPerformance } from '@/core/perform/perform';
 import { type Groove, MOST_BEATS } from '@/core/model/groove';
 import { beatsOfMeter } from '@/core/groove/steps';
 import { studyGroove, type Study } from '@/core/learn/study';
-import { labelOfRow } from '@/core/commands/rows';
+import { labelOfRow } from '@/core/part/rows';
 import { setOrigin, startTempo } from '@/core/commands/settings';
 import { betterOrigin } from '@/core/homes/origin';
 import { tempoMapOf } from '@/core/part/part-time';

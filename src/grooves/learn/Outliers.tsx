@@ -1,6 +1,6 @@
 import type { Groove } from '@/core/model/groove';
 import type { Outlier } from '@/core/learn/study';
-import { labelOfRow } from '@/core/commands/rows';
+import { labelOfRow } from '@/core/part/rows';
 import { meterMapOf } from '@/core/part/part-time';
 import type { Hit, Part } from '@/core/model/part';
 import { stepName } from '../words/words';

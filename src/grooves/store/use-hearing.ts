@@ -24,7 +24,7 @@ export interface Hearing {
 
 function versionsOf(state: GroovesState, engine: SoundEngine, slots: Slots): Versions {
   const { plain, grooved, range } = heardParts(state);
-  const programOf = (part: Part): Program => makeProgram(part, isIdle(part.feel) ? writtenPerformance(part) : performPart(part), range, slots.of, engine.voiceIndex);
+  const programOf = (part: Part): Program => makeProgram(part, isIdle(part.feel) ? writtenPerformance(part) : performPart(part), range, slots.of, engine.rowsOf(part));
   return { performed: programOf(grooved), written: programOf(plain) };
 }
 
@@ -34,7 +34,7 @@ export function useHearing(store: GroovesStoreApi): Hearing {
   const slots = useMemo(() => new Slots(), []);
 
   useEffect(() => {
-    const prepare = () => engine.prepare(heardParts(store.getState()).plain.rows.map((row) => row.voice));
+    const prepare = () => engine.prepare(heardParts(store.getState()).plain);
     prepare();
     let waiting = 0;
     const stop = store.subscribe((state, before) => {

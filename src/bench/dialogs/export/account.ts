@@ -1,4 +1,4 @@
-import { labelOfRow } from '@/core/commands/rows';
+import { generalMidiKey, labelOfRow } from '@/core/part/rows';
 import { isIdle } from '@/core/feel/move-spec';
 import type { Hit, Part } from '@/core/model/part';
 import { audibleVoices } from '@/core/playback/program';
@@ -11,14 +11,19 @@ export function silentRows(part: Part): string[] {
   return part.rows.map((r) => r.voice).filter((v) => played.has(v) && !audible.has(v));
 }
 
+/** Rows with hits whose keys General MIDI has no drum for, or another one. */
+export const rowsBeyond = (part: Part): string[] => [...new Set(part.hits.filter((h) => !h.choke && (generalMidiKey(part, h.voice, h.key) ?? h.key) !== h.key).map((h) => h.voice))];
+
 /** @example namesOf(part, ['snare']) // 'snare' */
 export const namesOf = (part: Part, voices: readonly string[]): string => voices.map((v) => labelOfRow(part, v).toLowerCase()).join(', ');
 
 /** What the export did, in sentences, and what MIDI could not take along. */
 export function account(result: ExportResult, part: Part, { song, written }: { song: boolean; written: boolean }): string[] {
   const lines = [`Wrote ${result.notes} drum notes${song && !part.source?.ppq ? '' : ` at ${result.ppq} ticks a quarter`}.`];
-  const { early, silent, merged, choked, spilled } = result.left;
+  const { early, silent, merged, choked, spilled, folded, beyond } = result.left;
   if (silent.length > 0) lines.push(`Left out, since they are not heard: ${namesOf(part, silent)}.`);
+  if (folded.length > 0) lines.push(`Written with General MIDI keys of what is nearest: ${namesOf(part, folded)}.`);
+  if (beyond.length > 0) lines.push(`Keys that General MIDI has no drum for: ${namesOf(part, beyond)}.`);
   if (merged > 0) lines.push(`${merged} ${merged === 1 ? 'note fell' : 'notes fell'} on another of the same key at the same tick: the louder one is left.`);
   if (spilled > 0) lines.push(`${spilled} ${spilled === 1 ? 'stroke of an ornament lies' : 'strokes of ornaments lie'} after the end of the part and ${spilled === 1 ? 'was' : 'were'} left out.`);
   if (result.changesBehind > 0) lines.push(`${result.changesBehind} ${result.changesBehind === 1 ? 'change' : 'changes'} of tempo or meter after the end of the part ${result.changesBehind === 1 ? 'was' : 'were'} left out.`);

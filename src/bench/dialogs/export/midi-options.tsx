@@ -5,13 +5,15 @@ import { EARLY_RULES } from '@/core/smf/drum-notes';
 import { defaultPpq, MAX_PPQ, MIN_PPQ } from '@/core/smf/export-part';
 import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
-import { namesOf, silentRows } from './account';
+import { namesOf, rowsBeyond, silentRows } from './account';
 import type { ExporterSpec, Source } from './exporter';
 
 /** What notes are written of. */
 export interface NotesOptions {
   version: 'performed' | 'written';
   withMuted: boolean;
+  /** Keys of General MIDI alone. */
+  generalMidi: boolean;
 }
 
 /** What a file of the part's own has beside. */
@@ -22,7 +24,7 @@ export interface FileOptions extends NotesOptions {
 
 type Props<O extends object> = Parameters<Extract<NonNullable<ExporterSpec<O>['Options']>, (...given: never[]) => unknown>>[0];
 
-export const firstNotes = (): NotesOptions => ({ version: 'performed', withMuted: false });
+export const firstNotes = (): NotesOptions => ({ version: 'performed', withMuted: false, generalMidi: false });
 export const firstFile = ({ part }: Source): FileOptions => ({ ...firstNotes(), ppq: defaultPpq(part.source?.ppq), early: 'zero' });
 
 const VERSIONS = [
@@ -33,11 +35,20 @@ const EARLY_WORDS: Readonly<Record<EarlyRule, string>> = { zero: 'move to the st
 
 export function NotesChoices({ source: { part }, options, onChange }: Props<NotesOptions>) {
   const silent = silentRows(part);
+  const beyond = rowsBeyond(part);
   return (
     <>
       <p>
         Hits <Picker label="Version" value={options.version} choices={VERSIONS} onChange={(v) => onChange({ version: v as NotesOptions['version'] })} />
       </p>
+      {beyond.length > 0 && (
+        <label className="flex items-baseline gap-1.5">
+          <input type="checkbox" className="accent-accent" checked={options.generalMidi} onChange={(e) => onChange({ generalMidi: e.target.checked })} />
+          <span>
+            General MIDI keys only <span className="text-sm text-faint">({namesOf(part, beyond)} {beyond.length === 1 ? 'gets' : 'get'} the key of what is nearest)</span>
+          </span>
+        </label>
+      )}
       {silent.length > 0 && (
         <label className="flex items-baseline gap-1.5">
           <input type="checkbox" className="accent-accent" checked={options.withMuted} onChange={(e) => onChange({ withMuted: e.target.checked })} />

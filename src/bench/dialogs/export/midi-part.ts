@@ -11,9 +11,9 @@ export const midiPart: ExporterSpec<FileOptions> = {
   isAvailable: () => true,
   initial: firstFile,
   Options: FileChoices,
-  async run({ part }, { version, withMuted, ppq, early }) {
+  async run({ part }, { version, withMuted, generalMidi, ppq, early }) {
     const written = version === 'written';
-    const result = exportPart(part, { written, ppq, early, withMuted });
+    const result = exportPart(part, { written, ppq, early, withMuted, generalMidi });
     return { data: result.bytes, fileName: `${fileNameOf(part.name)}${written ? '-written' : ''}.mid`, type: 'audio/midi', said: account(result, part, { song: false, written }) };
   },
 };

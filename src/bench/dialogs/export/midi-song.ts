@@ -14,11 +14,11 @@ export const midiSong: ExporterSpec<NotesOptions> = {
   isAvailable: ({ hasSong }) => hasSong,
   initial: firstNotes,
   Options: NotesChoices,
-  async run({ id, part }, { version, withMuted }) {
+  async run({ id, part }, { version, withMuted, generalMidi }) {
     const song = await partStore.song(id);
     if (!song) throw new NamedError('no-source');
     const written = version === 'written';
-    const result = exportSong(part, readSmf(song), { written, withMuted });
+    const result = exportSong(part, readSmf(song), { written, withMuted, generalMidi });
     return { data: result.bytes, fileName: `${fileNameOf(part.name)}-song${written ? '-written' : ''}.mid`, type: 'audio/midi', said: account(result, part, { song: true, written }) };
   },
 };

@@ -4,7 +4,7 @@ import { nanoid } from 'nanoid';
 import { useEffect, useState } from 'react';
 import { cellHits, CELLS, VOICE_OF_CELL, type CellName } from '@/core/cells/cells';
 import { addHits } from '@/core/commands/hits';
-import { labelOfRow } from '@/core/commands/rows';
+import { labelOfRow } from '@/core/part/rows';
 import type { Part } from '@/core/model/part';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';

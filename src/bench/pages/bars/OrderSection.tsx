@@ -6,7 +6,7 @@ import { deleteBars, doublePart, hitsBehind, insertBars, moveBars, repeatBars, s
 import { homesOf } from '@/core/homes/homes';
 import type { Part } from '@/core/model/part';
 import { hitsInRange, rangeOfBars } from '@/core/homes/ticks-range';
-import { labelOfRow } from '@/core/commands/rows';
+import { labelOfRow } from '@/core/part/rows';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { Section } from '@/ui/Section';

@@ -3,7 +3,7 @@
 import { useMemo } from 'react';
 import { doubtfulForMove, type DoubtfulHit } from '@/core/perform/doubtful';
 import { pinHomes, pinHomesTo, setAlone } from '@/core/commands/marks';
-import { labelOfRow } from '@/core/commands/rows';
+import { labelOfRow } from '@/core/part/rows';
 import type { Hit } from '@/core/model/part';
 import { Button } from '@/ui/Button';
 import { placeText } from '../../words/describe';

@@ -1,7 +1,7 @@
 'use client';
 
 import { memo, useMemo } from 'react';
-import { labelOfRow } from '@/core/commands/rows';
+import { labelOfRow } from '@/core/part/rows';
 import { leanOf, performPart } from '@/core/perform/perform';
 import type { Hit } from '@/core/model/part';
 import { placeText } from '../../words/describe';

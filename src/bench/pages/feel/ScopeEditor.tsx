@@ -4,8 +4,10 @@ import { Popover } from 'radix-ui';
 import { memo, useState, type ReactNode } from 'react';
 import type { Scope } from '@/core/model/feel';
 import { scopeOfHits } from '@/core/feel/scope-of-hits';
-import { labelOfRow } from '@/core/commands/rows';
+import { toggleRow, toggleVoice, voicesOfSeveralRows } from '@/core/feel/scope-rows';
+import { labelOfRow, rowsNamed } from '@/core/part/rows';
 import { GRIDS, type GridName } from '@/core/time/grid';
+import { allRowsOf, labelOfVoice } from '@/core/voices';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
@@ -59,15 +61,13 @@ export const ScopeEditor = memo(function ScopeEditor({ index, edit }: Props) {
   };
   // Without a choice all rows are meant, and all are ticked. The last one cannot be taken away.
   const [cleared, setCleared] = useState(false);
-  const voices = new Set(cleared ? [] : (scope.voices ?? part.rows.map((r) => r.voice)));
-  const toggle = (voice: string) => {
-    const next = new Set(voices);
-    if (!next.delete(voice)) next.add(voice);
-    if (next.size === 0) return;
+  const names = cleared ? [] : (scope.voices ?? part.rows.map((r) => r.voice));
+  const voices = new Set(rowsNamed(part, names));
+  const choose = (next: readonly string[]) => {
+    if (next.length === 0) return;
     setCleared(false);
-    choose([...next]);
+    set({ voices: rowsNamed(part, next).length === part.rows.length ? undefined : [...next] });
   };
-  const choose = (next: string[]) => set({ voices: next.length === part.rows.length ? undefined : next });
   const bars = scope.bars;
   const steps = scope.steps;
   return (
@@ -92,11 +92,20 @@ export const ScopeEditor = memo(function ScopeEditor({ index, edit }: Props) {
           <Group label="Rows">
             {part.rows.map((r) => (
               <label key={r.voice} className="mr-2 inline-flex items-center gap-1 whitespace-nowrap" >
-                <input type="checkbox" className="accent-accent" checked={voices.has(r.voice)} onChange={() => toggle(r.voice)} />
+                <input type="checkbox" className="accent-accent" checked={voices.has(r.voice)} onChange={() => choose(toggleRow(part, names, r.voice))} />
                 {labelOfRow(part, r.voice)}
               </label>
             ))}
-            <span className="inline-flex gap-1">
+            <span className="inline-flex flex-wrap gap-1">
+              {voicesOfSeveralRows(part).map((voice) => {
+                const all = allRowsOf(voice);
+                const on = names.includes(all);
+                return (
+                  <Button key={all} size="small" look={on ? 'strong' : 'quiet'} aria-pressed={on} title="Every row of this voice, also those that are made later" onClick={() => choose(toggleVoice(part, names, voice))}>
+                    {labelOfVoice(all)}
+                  </Button>
+                );
+              })}
               <Button size="small" disabled={!scope.voices && !cleared} onClick={() => { setCleared(false); set({ voices: undefined }); }}>
                 all
               </Button>

@@ -21,9 +21,9 @@ import { useTouched } from './use-touched';
 /** Charts come with the first selection that is looked at. */
 const DistributionChart = dynamic(() => import('./DistributionChart'), { ssr: false, loading: () => <div className="h-[84px]" /> });
 
-const NAMES: Readonly<Record<QualityName, string>> = { velocity: 'velocity', pan: 'pan', pitch: 'pitch', brightness: 'brightness' };
+const NAMES: Readonly<Record<QualityName, string>> = { velocity: 'velocity', pan: 'pan', pitch: 'pitch', brightness: 'brightness', length: 'length' };
 
-/** Velocity, pan, pitch and brightness of the touched hits: their distribution, and shapes to give them. */
+/** Velocity, pan, pitch, brightness and length of the touched hits: their distribution, and shapes to give them. */
 export function DynamicsSection() {
   const touched = useTouched();
   const hits = useBench(shownHits);
@@ -46,6 +46,8 @@ export function DynamicsSection() {
   };
   const { min, max, digits, unit, rest } = QUALITY[quality];
   const one = values.length === 1;
+  // Where the chart begins and ends, and as wide as values may deviate there.
+  const [low, high] = QUALITY[quality].usual ? [QUALITY[quality].usual.min, values.reduce((most, v) => Math.max(most, v), QUALITY[quality].usual.max)] : [min, max];
   const ends = { onDone: trial.done, onCancel: trial.cancel };
 
   const tryOut = (next: Shape) => trial.show(shapeLabel(next, quality, touched.what), (base) => shapeHits(base, touched.ids, quality, next));
@@ -74,14 +76,14 @@ export function DynamicsSection() {
           {touched.ids.size} {touched.ids.size === 1 ? 'hit' : 'hits'}
         </span>
       </div>
-      <DistributionChart values={values} min={min} max={max} label={NAMES[quality]} />
+      <DistributionChart values={values} min={low} max={high} label={NAMES[quality]} />
       <div className="flex flex-wrap items-baseline justify-between gap-x-2 leading-8">
         <span className="text-faint">{one ? NAMES[quality] : 'mean'}</span>
         <NumberField label={one ? capital(NAMES[quality]) : `Mean ${NAMES[quality]}`} value={moments.mean} min={min} max={max} digits={one ? digits : Math.max(1, digits)} unit={unit || 'of 127'} disabled={nothing} default={rest} className="[&_input]:w-[3.4em]" onChange={(v) => (one ? tryOut({ kind: 'set', value: v }) : reshape({ mean: v }))} {...ends} />
         {!one && (
           <>
             <span className="text-faint">deviation</span>
-            <NumberField label={`Deviation of the ${NAMES[quality]}`} value={moments.deviation} min={0} max={(max - min) / 2} digits={Math.max(1, digits)} unit={unit || '±'} disabled={nothing} className="[&_input]:w-[3.2em]" onChange={(deviation) => reshape({ deviation })} {...ends} />
+            <NumberField label={`Deviation of the ${NAMES[quality]}`} value={moments.deviation} min={0} max={(high - low) / 2} digits={Math.max(1, digits)} unit={unit || '±'} disabled={nothing} className="[&_input]:w-[3.2em]" onChange={(deviation) => reshape({ deviation })} {...ends} />
             <Button
               size="small"
               disabled={nothing}
@@ -90,7 +92,7 @@ export function DynamicsSection() {
                 setSeed(seed + 1);
                 setGoal(null);
                 setShape(null);
-                tryOut({ kind: 'reroll', mean: calm.mean, deviation: Math.max(calm.deviation, (max - min) / 42), seed: seed + 1 });
+                tryOut({ kind: 'reroll', mean: calm.mean, deviation: Math.max(calm.deviation, (high - low) / 42), seed: seed + 1 });
               }}
             >
               <Dices size={14} /> draw again{seed > 0 ? `, seed ${seed}` : ''}

@@ -6,7 +6,7 @@ import { DEFAULT_MOVES } from '@/core/moves/all';
 import { GHOST_PLACINGS, ghostsToThin, suggestGhosts, type GhostPlacing } from '@/core/ghosts/suggest';
 import { removeHits } from '@/core/commands/hits';
 import { addMove } from '@/core/commands/moves';
-import { labelOfRow } from '@/core/commands/rows';
+import { labelOfRow } from '@/core/part/rows';
 import type { Part } from '@/core/model/part';
 import type { GridName } from '@/core/time/grid';
 import { Button, IconButton } from '@/ui/Button';
@@ -44,8 +44,6 @@ const usualRow = (part: Part, placing: GhostPlacing): string => {
   return (placing === 'around' ? ['snare', 'rim', 'clap', 'tom-low'] : ['kick', 'tom-floor']).find((v) => rows.includes(v)) ?? rows[0] ?? 'snare';
 };
 
-const audition = (voice: string, velocity: number) => void soundEngine().audition(voice, velocity).catch(showError);
-
 /** Ghost notes: suggested and taken one by one, thinned out, aligned by themselves. */
 export function GhostsSection() {
   const store = useBenchStore();
@@ -56,6 +54,7 @@ export function GhostsSection() {
   const proposal = useBench((s) => (s.desk.proposal?.owner === 'ghosts' ? s.desk.proposal : null));
   const [wish, setWish] = useState(FIRST_WISH);
   const voice = wish.voice ?? usualRow(part, wish.placing);
+  const audition = (row: string, velocity: number) => void soundEngine().audition(getState().part, row, velocity).catch(showError);
   const at = proposal ? Math.min(proposal.at, proposal.hits.length - 1) : 0;
 
   const show = (next: Wish) => {

@@ -8,6 +8,7 @@ import { ChooseSection } from './ChooseSection';
 import { CopiesSection } from './CopiesSection';
 import { DynamicsSection } from './DynamicsSection';
 import { GhostsSection } from './GhostsSection';
+import { LengthsSection } from './LengthsSection';
 import { MarksSection } from './MarksSection';
 import { OrnamentSection } from './OrnamentSection';
 import { PlacementSection } from './PlacementSection';
@@ -29,6 +30,7 @@ export function HitsPage() {
         <DynamicsSection />
         <PlacementSection />
         <GhostsSection />
+        <LengthsSection />
         <OrnamentSection />
         <MarksSection />
         <CopiesSection />

@@ -6,7 +6,7 @@ import { doubtfulFlags } from '@/core/perform/doubtful';
 import { leanOf } from '@/core/perform/perform';
 import { voicesTogether } from '@/core/commands/apart';
 import { addNudge, MAX_NUDGE_MS, setNudges } from '@/core/commands/hits';
-import { labelOfRow } from '@/core/commands/rows';
+import { labelOfRow } from '@/core/part/rows';
 import { pinHomes, type HomeChoice } from '@/core/commands/marks';
 import { tempoMapOf } from '@/core/part/part-time';
 import type { Hit } from '@/core/model/part';

@@ -1,4 +1,4 @@
-import { QUALITY, type QualityName } from '@/core/shaping/qualities';
+import { keptValue, QUALITY, type QualityName } from '@/core/shaping/qualities';
 import type { Shape } from '@/core/shaping/shape-hits';
 
 /** The shapes that the page offers by name; what the histogram does ("reshape", "reroll") and drawn lines have places of their own. */
@@ -26,9 +26,9 @@ export interface Spread {
 
 /** What a shape does when it is chosen: something that is heard at once, and mild. */
 export function firstShape(kind: OfferedKind, name: QualityName, { mean }: Spread): Shape {
-  const { min, max } = QUALITY[name];
-  const within = (v: number): number => Math.min(max, Math.max(min, Math.round(v)));
-  const some = Math.max(1, Math.round((max - min) / 12));
+  const { min, max } = { ...QUALITY[name], ...QUALITY[name].usual };
+  const within = (v: number): number => keptValue(name, name === 'length' ? v : Math.round(v));
+  const some = name === 'length' ? 0.5 : Math.max(1, Math.round((max - min) / 12));
   switch (kind) {
     case 'set':
       return { kind, value: within(mean) };
@@ -43,11 +43,11 @@ export function firstShape(kind: OfferedKind, name: QualityName, { mean }: Sprea
     case 'ramp':
       return name === 'velocity' ? { kind, from: 45, to: 112, bend: 0 } : { kind, from: within(min / 3), to: within(max / 3), bend: 0 };
     case 'alternate':
-      return name === 'velocity' ? { kind, levels: [104, 72] } : { kind, levels: [within(-some), within(some)] };
+      return name === 'velocity' ? { kind, levels: [104, 72] } : { kind, levels: name === 'length' ? [1, 0.5] : [within(-some), within(some)] };
     case 'accents':
       return { kind, grid: '1/16', levels: [120, 70, 95, 70].map((l) => l / 100), depth: 1 };
     case 'scatter':
-      return { kind, range: name === 'velocity' ? 8 : name === 'pitch' ? 0.5 : 20, seed: 1, keepMean: true };
+      return { kind, range: name === 'velocity' ? 8 : name === 'pitch' || name === 'length' ? 0.5 : 20, seed: 1, keepMean: true };
   }
 }
 

@@ -3,13 +3,13 @@
 import { useEffect, useMemo, useState } from 'react';
 import { tempoMapOf, meterMapOf } from '@/core/part/part-time';
 import { ticksOfBars } from '@/core/commands/settings';
-import { labelOfRow } from '@/core/commands/rows';
+import { labelOfRow } from '@/core/part/rows';
 import { strokesOfPattern, PRACTICE_PATTERNS, type LoopShape, type PracticePattern } from '@/core/take/practice-patterns';
 import { MEASURED_CLICKS, MEASURED_GAP } from '@/core/take/latency';
 import type { PlannedStroke } from '@/core/take/practice';
 import { stepOf } from '@/core/time/grid';
 import { milliseconds, seconds } from '@/core/units';
-import { keyOfVoice } from '@/core/voices';
+import { keyOfVoice } from '@/core/key-map';
 import { PracticePlayer } from '@/devices/practice-player';
 import { midiPorts, type MidiPorts } from '@/devices/web-midi';
 import { Button } from '@/ui/Button';

@@ -1,8 +1,8 @@
 'use client';
 
 import { useEffect, type PointerEvent } from 'react';
-import { labelOfRow } from '@/core/commands/rows';
-import { keyOfVoice } from '@/core/voices';
+import { labelOfRow } from '@/core/part/rows';
+import { keyOfVoice } from '@/core/key-map';
 import { PAD_BANKS, PADS, type Pad } from '@/devices/pads';
 import { COVERS } from '@/ui/covered';
 import { useRecorded, useRecording } from '../../recording/context';

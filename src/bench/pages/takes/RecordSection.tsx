@@ -1,7 +1,7 @@
 'use client';
 
 import { Circle, Square } from 'lucide-react';
-import { labelOfRow } from '@/core/commands/rows';
+import { labelOfRow } from '@/core/part/rows';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { say, showError } from '@/ui/notify';

@@ -1,4 +1,4 @@
-import { labelOfRow } from '@/core/commands/rows';
+import { labelOfRow } from '@/core/part/rows';
 import { withoutLocked } from '@/core/part/locks';
 import type { HitId } from '@/core/model/part';
 import { shapeHits } from '@/core/shaping/shape-hits';

@@ -1,5 +1,5 @@
 import { removeHits } from '@/core/commands/hits';
-import { labelOfRow } from '@/core/commands/rows';
+import { labelOfRow } from '@/core/part/rows';
 import { withoutLocked } from '@/core/part/locks';
 import type { HitId } from '@/core/model/part';
 import { dragState } from './drag-state';

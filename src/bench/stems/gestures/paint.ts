@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid';
 import { addHits } from '@/core/commands/hits';
-import { labelOfRow } from '@/core/commands/rows';
+import { labelOfRow } from '@/core/part/rows';
 import { lockTest } from '@/core/part/locks';
 import type { HitId, Part } from '@/core/model/part';
 import { meterMapOf } from '@/core/part/part-time';

@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid';
 import { withHits } from '@/core/commands/copy';
 import { moveHits, setVoice } from '@/core/commands/place';
-import { labelOfRow } from '@/core/commands/rows';
+import { labelOfRow } from '@/core/part/rows';
 import { withoutLocked } from '@/core/part/locks';
 import type { Hit, HitId, Part } from '@/core/model/part';
 import { meterMapOf } from '@/core/part/part-time';

@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid';
 import { addHit } from '@/core/commands/hits';
-import { labelOfRow } from '@/core/commands/rows';
+import { labelOfRow } from '@/core/part/rows';
 import { DRAG_PIXELS, type Gesture, type Ground, type Hands, type Pointer, type Rectangle } from './types';
 
 /** Empty ground is pressed: letting go places a hit, dragging draws a marquee and can never place. */

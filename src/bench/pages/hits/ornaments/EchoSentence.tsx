@@ -1,6 +1,6 @@
 'use client';
 
-import { labelOfRow } from '@/core/commands/rows';
+import { labelOfRow } from '@/core/part/rows';
 import { ORNAMENT_LIMITS, type Echo } from '@/core/model/ornament';
 import type { GridName } from '@/core/time/grid';
 import { NumberField } from '@/ui/NumberField';

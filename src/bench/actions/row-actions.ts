@@ -1,0 +1,39 @@
+/** Rows made of hits: some to a row of their own, a row doubled. What is made is seen. */
+import { nanoid } from 'nanoid';
+import { hitsToOwnRow, layerRow, type MadeRows } from '@/core/commands/split-rows';
+import type { HitId, Part } from '@/core/model/part';
+import { labelOfRow } from '@/core/part/rows';
+import type { VoiceName } from '@/core/voices';
+import { say } from '@/ui/notify';
+import type { BenchStore } from '../store/bench-store';
+import { canTouch, touchOf } from './act';
+
+const newId = (): HitId => nanoid(10);
+
+/** Runs what makes rows as one step, opens the first of them, and says what they are called. */
+export function makeRows(store: BenchStore, label: string, make: (part: Part) => MadeRows): void {
+  let made: MadeRows | undefined;
+  const { run, setView, setFocus } = store.getState();
+  setView({ hideEmpty: false });
+  run(label, (p) => (made = make(p)).part);
+  const { part } = store.getState();
+  const [first] = made?.rows ?? [];
+  if (first === undefined) return;
+  setFocus(first);
+  const keys = (made?.rows ?? []).map((row) => `${labelOfRow(part, row)}, key ${part.hits.find((h) => h.voice === row)?.key ?? ''}`.replace(/, key $/, ''));
+  say(`New: ${keys.join('; ')}.`);
+}
+
+/** Gives some hits a row of their own, without the locked ones. */
+export function toOwnRow(store: BenchStore, ids: ReadonlySet<HitId>): void {
+  const touch = touchOf(store.getState().part, ids);
+  if (!canTouch(touch)) return;
+  const { part } = store.getState();
+  if (hitsToOwnRow(part, touch.ids, newId).rows.length === 0) return say('All hits of the row are meant: they have a row of their own already.');
+  makeRows(store, `A row of their own for ${touch.what}`, (p) => hitsToOwnRow(p, touch.ids, newId));
+}
+
+export const selectionToOwnRow = (store: BenchStore): void => toOwnRow(store, store.getState().selection);
+
+export const doubleRow = (store: BenchStore, row: VoiceName, percent: number): void =>
+  makeRows(store, `Double ${labelOfRow(store.getState().part, row).toLowerCase()} at ${percent} %`, (p) => layerRow(p, row, percent, newId));
