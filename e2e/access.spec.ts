@@ -1,10 +1,9 @@
 import { expect, test, type Page } from '@playwright/test';
 import { violationsInBothThemes } from './axe';
-import { clickStem, openDemo, openShelf, stemOf } from './support';
+import { clickStem, openDemo, openShelf, stemOf, press } from './support';
 
 /** The Bench at work without a barrier, view by view, in both themes. */
 
-const press = (page: Page, name: string) => page.getByRole('button', { name, exact: true }).click();
 
 const VIEWS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
   'the selection, a shape on trial, the table': async (page) => {

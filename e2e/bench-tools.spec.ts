@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { chooseExport, clickStem, drag, drawn, exportMidi, flatBeat, openMidi, meterEvent, midiFile, noteEvents, notesOf, saved, stemOf, stems, tempoEvent, trackChunk, type Note } from './support';
+import { chooseExport, clickStem, drag, drawn, exportMidi, flatBeat, openMidi, meterEvent, midiFile, noteEvents, notesOf, saved, stemOf, stems, tempoEvent, trackChunk, type Note, press } from './support';
 
 /** The Bench's tools one by one, each checked by what it leaves in the part or the exported notes. */
 
@@ -11,7 +11,6 @@ async function shape(page: Page, verb: string): Promise<void> {
   await page.getByRole('option', { name: verb, exact: true }).click();
 }
 
-const press = (page: Page, name: string) => page.getByRole('button', { name, exact: true }).click();
 const hitsPage = (page: Page) => page.getByRole('tab', { name: /^Hits/ }).click();
 
 test('rules choose, add, take away and narrow; the description says what is selected', async ({ page }) => {

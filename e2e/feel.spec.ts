@@ -1,10 +1,9 @@
 import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { drawn, exportMidi, openMidi, meterEvent, midiFile, noteEvents, notesOf, saved, tempoEvent, trackChunk, type Note } from './support';
+import { drawn, exportMidi, openMidi, meterEvent, midiFile, noteEvents, notesOf, saved, tempoEvent, trackChunk, type Note, press } from './support';
 
 /** The Feel page: a flat file made human by moves, heard while it plays, compared with numbers from the formulas. */
 
-const press = (page: Page, name: string) => page.getByRole('button', { name, exact: true }).click();
 const moves = (page: Page) => page.evaluate(() => window.nodSway!.bench().part.feel.moves);
 
 async function setNumber(page: Page, name: string, value: number): Promise<void> {

@@ -1,11 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import type { Groove } from '@/core/model/groove';
-import { benchReady, drawn, exportMidi, midiFile, notesOf, noteEvents, openShelf, tempoEvent, meterEvent, trackChunk, type Note } from './support';
+import { benchReady, drawn, exportMidi, midiFile, notesOf, noteEvents, openShelf, tempoEvent, meterEvent, trackChunk, type Note, press } from './support';
 
 /** The Grooves place: learnt, blended, used, given away and brought back, each compared with numbers computed here. */
 
-const press = (page: Page, name: string) => page.getByRole('button', { name, exact: true }).click();
 const tab = (page: Page, name: string) => page.getByRole('tab', { name, exact: true }).click();
 const own = (page: Page): Promise<Groove[]> => page.evaluate(() => (window.nodSwayGrooves!.state().own ?? []).map((k) => k.groove));
 const handName = (page: Page) => page.getByTestId('hand-name');

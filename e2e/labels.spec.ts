@@ -3,8 +3,8 @@ import { READY_FEELS } from '../src/core/moves/ready-feels';
 import { HOUSE_GROOVES } from '../src/core/groove/house-grooves';
 import { GALLEY_KIT, GENERAL_MIDI_KIT } from '../src/core/key-map';
 import { demoCues } from '../src/demo/cues';
+import { press } from './support';
 
-const press = (page: Page, name: string) => page.getByRole('button', { name, exact: true }).click();
 
 /** Every name on every screen: none is a word that was replaced, none stands for two things. */
 

@@ -1,9 +1,8 @@
 import { expect, test, type Page } from '@playwright/test';
-import { clickStem, drag, drawn, exportMidi, openMidi, meterEvent, midiFile, noteEvents, notesOf, saved, stemOf, tempoEvent, trackChunk, type Note } from './support';
+import { clickStem, drag, drawn, exportMidi, openMidi, meterEvent, midiFile, noteEvents, notesOf, saved, stemOf, tempoEvent, trackChunk, type Note, press } from './support';
 
 /** Small strokes: rolls, flams, echoes, ghosts; and versions of the part. All numbers are computed here, at 960 a quarter. */
 
-const press = (page: Page, name: string) => page.getByRole('button', { name, exact: true }).click();
 const sorted = (notes: Note[]): Note[] => [...notes].sort((a, b) => a[0] - b[0] || a[1] - b[1]);
 
 async function setNumber(page: Page, name: string, value: number): Promise<void> {

@@ -1,9 +1,8 @@
 import { expect, test, type Page } from '@playwright/test';
-import { clickStem, drag, drawn, flatBeat, meterEvent, midiFile, noteEvents, openDemo, openMidi, stemOf, stems, tempoEvent, trackChunk, type Note } from './support';
+import { clickStem, drag, drawn, flatBeat, meterEvent, midiFile, noteEvents, openDemo, openMidi, stemOf, stems, tempoEvent, trackChunk, type Note, press } from './support';
 
 /** What lies under the pointer is what is meant, and nothing that is clicked moves. */
 
-const press = (page: Page, name: string) => page.getByRole('button', { name, exact: true }).click();
 const labels = (page: Page) => page.evaluate(() => window.nodSway!.bench().history.undo.map((e) => e.label));
 const selection = (page: Page) => page.evaluate(() => [...window.nodSway!.bench().selection]);
 

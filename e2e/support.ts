@@ -104,6 +104,9 @@ export async function stemOf(page: Page, voice: string, nth: number): Promise<Dr
   );
 }
 
+/** Presses the button of that very name. */
+export const press = (page: Page, name: string): Promise<void> => page.getByRole('button', { name, exact: true }).click();
+
 export const stems = (page: Page): Locator => page.getByTestId('stems');
 
 /** Drags from one place on the canvas by some pixels, in several moves, and waits until it was drawn. */

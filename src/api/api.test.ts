@@ -123,3 +123,20 @@ test('any bytes as a file end in 200 or 4xx', async () => {
     { numRuns: 60 },
   );
 });
+
+test('a file with both keys of a voice is reported by rows; a feel touches the rows that it names, or all of a voice', async () => {
+  const both = midiFile(0, 480, [trackChunk(noteEvents([[0, 38, 100], [240, 40, 80], [480, 38, 100], [720, 40, 80]], 30))]);
+  const { voices } = (await (await report(request({ midi: both }))).json()) as { voices: { voice: string; key: number; n: number }[] };
+  expect(voices.map((v) => [v.voice, v.key, v.n])).toEqual([['snare', 38, 2], ['snare:2', 40, 2]]);
+  const starts = async (voice: string): Promise<number[]> => {
+    const answer = await perform(request({ midi: both, feel: JSON.stringify({ format: 'nod-sway/feel@2', moves: [{ kind: 'lay', ms: 50, scope: { voices: [voice] } }] }) }));
+    let now = 0;
+    return parseMidi(new Uint8Array(await answer.arrayBuffer())).tracks[0]!.flatMap((e) => ((now += e.deltaTime), e.type === 'noteOn' ? [now] : []));
+  };
+  // 50 ms are 96 ticks at 120 BPM.
+  expect(await starts('snare')).toEqual([96, 480, 1056, 1440]);
+  expect(await starts('snare:2')).toEqual([0, 576, 960, 1536]);
+  expect(await starts('snare:*')).toEqual([96, 576, 1056, 1536]);
+  const learnt = (await (await groove(request({ midi: both, perVoice: 'true', voices: 'snare:2' }))).json()) as { voices: object };
+  expect(Object.keys(learnt.voices)).toEqual(['snare:2']);
+});

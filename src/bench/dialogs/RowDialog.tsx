@@ -4,7 +4,7 @@ import { useState, type ReactNode } from 'react';
 import { keyInPart } from '@/core/commands/place';
 import { anotherRow, giveInstrument, mergeRows, setRowKey, setRowVoice, withKeyFor } from '@/core/commands/rows';
 import { setRow } from '@/core/commands/settings';
-import { softHits } from '@/core/commands/split-rows';
+import { softEnd, softHits } from '@/core/commands/split-rows';
 import { keyOfVoice } from '@/core/key-map';
 import type { Part } from '@/core/model/part';
 import { labelOfRow } from '@/core/part/rows';
@@ -149,7 +149,7 @@ function MeaningLine({ part, row, low, keys, finish }: LineProps) {
 }
 
 function SplitLine({ part, row, onSplit }: LineProps & { onSplit: (upTo: number) => void }) {
-  const [upTo, setUpTo] = useState(50);
+  const [upTo, setUpTo] = useState(() => softEnd(part, row));
   const soft = softHits(part, row, upTo).size;
   const all = part.hits.filter((h) => h.voice === row).length;
   return (

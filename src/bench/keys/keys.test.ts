@@ -1,5 +1,5 @@
 import { ticks, TICKS_PER_QUARTER } from '@/core/units';
-import { QUALITIES, QUALITY } from '@/core/shaping/qualities';
+import { QUALITIES, QUALITY, readQuality } from '@/core/shaping/qualities';
 import { shapeHits } from '@/core/shaping/shape-hits';
 import { smallPart } from '@tests/support/arbitraries';
 import { firstShape, SHAPE_KINDS, shapeLabel } from '../pages/hits/shape-kinds';
@@ -43,7 +43,7 @@ test('every shape starts with numbers that its quality can have, and says what i
       const shape = firstShape(kind, quality, { mean: quality === 'velocity' ? 77 : 0, deviation: 12 });
       const next = shapeHits(base, all, quality, shape);
       for (const h of next.hits) {
-        const value = h[quality] ?? QUALITY[quality].rest;
+        const value = readQuality(h, quality);
         expect(value).toBeGreaterThanOrEqual(QUALITY[quality].min);
         expect(value).toBeLessThanOrEqual(QUALITY[quality].max);
       }

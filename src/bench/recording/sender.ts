@@ -2,7 +2,8 @@ import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { Part } from '@/core/model/part';
 import { STRAIGHT_CURVE, type VelocityCurve } from '@/core/model/take';
 import { throughCurve } from '@/core/take/velocity-curve';
-import { GALLEY_KIT, GENERAL_MIDI_KIT, keyOfVoice, type KitMap } from '@/core/key-map';
+import { GALLEY_KIT, GENERAL_MIDI_KIT, keyOfVoice, keyOnKit, type KitMap } from '@/core/key-map';
+import { soundOfRow } from '@/core/part/rows';
 import type { OutputDevice } from '@/devices/output';
 import { NoteSender } from '@/sound/note-sender';
 import type { SoundEngine } from '@/sound/engine';
@@ -53,7 +54,7 @@ export function createSender(engine: SoundEngine, partOf: () => Part, hitOfSlot:
       const hit = hitOf(note.slot);
       if (!hit) continue;
       const map = KITS[kit];
-      const key = map ? keyOfVoice(map, hit.voice) : hit.key;
+      const key = map ? keyOfVoice(map, keyOnKit(map, hit.voice) === undefined ? soundOfRow(partOf(), hit.voice) : hit.voice) : hit.key;
       const page = engine.pageTimeOf(note.at) + offsetMs;
       output.send([NOTE_ON | (channel - 1), key, throughCurve(curve, note.velocity)], page);
       output.send([NOTE_OFF | (channel - 1), key, 64], page + NOTE_MS);

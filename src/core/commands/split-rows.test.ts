@@ -9,7 +9,7 @@ import { ticks, TICKS_PER_QUARTER, velocity } from '../units';
 import { addHit } from './hits';
 import { lengthMs, setLengths } from './lengths';
 import { addRow, anotherRow, giveInstrument, mergeRows, playOnKit, removeRow, renameRow, setRowVoice } from './rows';
-import { addOwnRow, hitsToOwnRow, layerRow, softHits } from './split-rows';
+import { addOwnRow, hitsToOwnRow, layerRow, softEnd, softHits } from './split-rows';
 import { GALLEY_KIT } from '../key-map';
 
 const part = smallPart([['snare', 0, 100], ['snare', 1, 30], ['kick', 0, 110], ['hat-closed', 0, 80], ['hat-closed', 1, 64]]);
@@ -22,6 +22,7 @@ test('soft hits get a row of their own, with the voice’s other key', () => {
   expect(rows(split)).toEqual(['hat-closed', 'snare', 'snare:2', 'kick']);
   expect([of(split, 'snare').map((h) => [h.velocity, h.key]), of(split, 'snare:2').map((h) => [h.velocity, h.key])]).toEqual([[[100, 38]], [[30, 40]]]);
   expect(split.kitMap.voices).toMatchObject({ 38: 'snare', 40: 'snare:2' });
+  expect([softEnd(part, 'snare'), softEnd(part, 'hat-closed'), softEnd(part, 'kick')]).toEqual([30, 64, 64]);
   // What was the whole row stays it.
   expect(hitsToOwnRow(part, new Set(of(part, 'kick').map((h) => h.id)), newIds())).toEqual({ part, rows: [] });
 });

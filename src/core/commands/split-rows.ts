@@ -67,6 +67,17 @@ export function hitsToOwnRow(part: Part, ids: ReadonlySet<HitId>, newId: () => s
 /** The hits of a row up to a velocity, which a split by velocity gives a row of their own. */
 export const softHits = (part: Pick<Part, 'hits'>, row: VoiceName, upTo: number): Set<HitId> => new Set(part.hits.filter((h) => h.voice === row && h.velocity <= upTo).map((h) => h.id));
 
+/** Where soft hits of a row end: below the widest gap between its velocities; 64 where all are alike. @example of 30, 38, 96, 110: 38 */
+export function softEnd(part: Pick<Part, 'hits'>, row: VoiceName): number {
+  const levels = [...new Set(part.hits.filter((h) => h.voice === row).map((h) => h.velocity as number))].sort((a, b) => a - b);
+  let [end, widest] = [64, 0];
+  levels.slice(1).forEach((level, i) => {
+    const below = levels[i] as number;
+    if (level - below > widest) [end, widest] = [below, level - below];
+  });
+  return end;
+}
+
 /**
  * Doubles a row as a layer: a copy of each hit on a row of its own, its velocity `percent` of the hit's (1 to 200), limited to 1 to 127.
  * Nudges, ornaments and homes are copied too; locks are not.

@@ -12,6 +12,7 @@ import { grooveAsPart, neutralPart } from './groove-part';
 import { HOUSE_GROOVES } from './house-grooves';
 import { meetingOf } from './meeting';
 import { sampleGroove } from './sample';
+import { stepsFor } from './steps';
 
 const groove = (steps: readonly (readonly [offset: number, level: number])[], change: Partial<Groove> = {}): Groove => ({
   format: 'nod-sway/groove@1',
@@ -183,4 +184,10 @@ describe('as hits', () => {
     // 2 + 2 + 3: kick, snare, kick.
     expect(part.hits.filter((h) => h.voice === 'snare').map((h) => h.tick / TICKS_PER_QUARTER)).toEqual([1, 4.5]);
   });
+});
+
+test('a row without steps of its own uses those of its voice, then of what stands for it, then those of all', () => {
+  const one = (offset: number): GrooveStep[] => [{ offset, level: 1, n: 1 }];
+  const groove: Groove = { format: 'nod-sway/groove@1', name: 'x', meter: [4, 4], beats: 1, stepsPerBeat: 1, steps: one(0), voices: { snare: one(0.1), 'snare:3': one(0.3), 'hat-open': one(0.2) } };
+  expect(['snare', 'snare:2', 'snare:3', 'snare-edge', 'hat-half', 'kick'].map((row) => stepsFor(groove, row)[0]?.offset)).toEqual([0.1, 0.1, 0.3, 0.1, 0.2, 0]);
 });

@@ -1,3 +1,4 @@
+import { seconds } from '../units';
 import { gainsOfPan, Mixer, PLAIN, type Colour } from './mixer';
 
 const RATE = 44_100;
@@ -29,6 +30,25 @@ test('pan moves the power from side to side and keeps its sum', () => {
   const { left, right } = rendered({ pan: 100 }, undefined, 60);
   expect(power(left)).toBeLessThan(1e-12);
   expect(power(right)).toBeGreaterThan(1e-4);
+});
+
+test('a sound that lasts so long fades then, and a choke ends it before', () => {
+  const held = rendered({ lasts: seconds(0.05) });
+  const end = Math.round(0.05 * RATE);
+  expect(power(held.left.subarray(0, end))).toBeCloseTo(power(rendered({}).left.subarray(0, end)), 9);
+  expect(power(held.left.subarray(end + Math.ceil(0.006 * RATE)))).toBe(0);
+  const choked = rendered({ lasts: seconds(0.05) }, (mixer) => mixer.start(0, 100, 441, { ...PLAIN, choke: true }));
+  expect(power(choked.left.subarray(441 + Math.ceil(0.006 * RATE)))).toBe(0);
+});
+
+test('a stroke ends the ring of the voices it closes, on all of their rows', () => {
+  const mixer = new Mixer(RATE, [{ samples: tone, voice: 'hat-open', ends: [] }, { samples: tone, voice: 'hat-open', ends: [] }, { samples: tone, voice: 'ride', ends: [] }, { samples: Float32Array.of(0), voice: 'hat-closed', ends: ['hat-open'] }]);
+  const [left, right] = [new Float32Array(2048), new Float32Array(2048)];
+  for (const [sound, pan] of [[0, -100], [1, -100], [2, 100]] as const) mixer.start(sound, 127, 0, { ...PLAIN, pan });
+  mixer.start(3, 127, 0);
+  mixer.render(left, right);
+  expect(power(left.subarray(600))).toBeLessThan(1e-12);
+  expect(power(right.subarray(600))).toBeGreaterThan(0.01);
 });
 
 test('an octave up is twice the crossings, a plain hit is untouched', () => {

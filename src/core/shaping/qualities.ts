@@ -24,7 +24,7 @@ export const QUALITY: Readonly<Record<QualityName, Quality>> = {
   pan: { name: 'pan', min: -100, max: 100, rest: 0, digits: 0, unit: '%' },
   pitch: { name: 'pitch', min: -24, max: 24, rest: 0, digits: 2, unit: 'semitones' },
   brightness: { name: 'brightness', min: -100, max: 100, rest: 0, digits: 0, unit: '%' },
-  length: { name: 'length', min: 0.001, max: 1024, rest: 1, digits: 3, unit: 'sixteenths', usual: { min: 0, max: 4 } },
+  length: { name: 'length', min: 0, max: 1024, rest: 1, digits: 3, unit: 'sixteenths', usual: { min: 0, max: 4 } },
 };
 
 /** @example readQuality(hit, 'pan') // 0 where the hit has none of its own */

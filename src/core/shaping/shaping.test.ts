@@ -79,7 +79,8 @@ test('whatever the shape, only the chosen hits change, and every value stays in 
         const value = readQuality(hit, quality);
         expect(value).toBeGreaterThanOrEqual(QUALITY[quality].min);
         expect(value).toBeLessThanOrEqual(QUALITY[quality].max);
-        expect(keptValue(quality, value)).toBe(value);
+        // Lengths are whole ticks.
+        expect(Math.abs(keptValue(quality, value) - value)).toBeLessThan(quality === 'length' ? 0.001 : 1e-12);
         expect({ ...hit, [quality]: undefined }).toEqual({ ...before, [quality]: undefined });
       });
       // The same shape again from the same base: nothing is drawn that was not seeded.

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { parseMidi } from 'midi-file';
 import { midiFile, meterEvent, noteEvents, tempoEvent, text, trackChunk, type TestEvent } from '@tests/support/midi-bytes';
 import { isNamedError } from '../errors';
+import { NOD_SWAY_KIT, type KitMap } from '../key-map';
 import { milliseconds, TICKS_PER_QUARTER } from '../units';
 import type { Part } from '../model/part';
 import { exportPart, defaultPpq } from './export-part';
@@ -28,6 +29,22 @@ const notesOf = (bytes: Uint8Array): [number, number, number][] => {
   }
   return found.sort((a, b) => a[0] - b[0] || a[1] - b[1]);
 };
+
+test('a file that uses both keys of a voice gets two rows; one of them alone is the plain voice; other maps are left as they are', () => {
+  const read = (keys: readonly number[], kitMap?: KitMap) => {
+    const file = readSmf(midiFile(0, 480, [trackChunk(noteEvents(keys.map((key, i) => [i * 240, key, 100])))]));
+    return importPart(file, { name: 'test', lanes: drumLanes(file, listLanes(file)), ...(kitMap ? { kitMap } : {}) }).part;
+  };
+  const both = read([36, 35, 38, 40, 41, 43, 47, 48, 49, 57, 51, 59, 22]);
+  expect(both.hits.map((h) => [h.key, h.voice])).toEqual([
+    [36, 'kick'], [35, 'kick:2'], [38, 'snare'], [40, 'snare:2'], [41, 'tom-floor'], [43, 'tom-floor:2'], [47, 'tom-mid'], [48, 'tom-mid:2'], [49, 'crash'], [57, 'crash:2'], [51, 'ride'], [59, 'ride:2'], [22, 'key-22'],
+  ]);
+  expect(both.rows.slice(0, 5).map((r) => r.voice)).toEqual(['key-22', 'crash', 'crash:2', 'ride', 'ride:2']);
+  expect(both.kitMap.voices[40]).toBe('snare:2');
+  expect(read([35, 40, 43]).hits.map((h) => h.voice)).toEqual(['kick', 'snare', 'tom-floor']);
+  expect(read([38, 40], { name: 'Mine', voices: { 38: 'snare', 40: 'snare' } }).hits.map((h) => h.voice)).toEqual(['snare', 'snare']);
+  expect(read([22, 38, 40], NOD_SWAY_KIT).hits.map((h) => h.voice)).toEqual(['hat-shoulder', 'snare', 'snare']);
+});
 
 test('import reads tempo, meter, names and ghosts', () => {
   const notes = noteEvents([[0, 36, 110], [120, 38, 30], [480, 38, 112], [960, 42, 80], [1920, 20, 64]]);

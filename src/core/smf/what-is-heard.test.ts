@@ -1,7 +1,10 @@
 import { parseMidi } from 'midi-file';
 import { smallPart } from '@tests/support/arbitraries';
 import type { Part } from '../model/part';
+import { addHits } from '../commands/hits';
 import { setOrnament } from '../commands/ornaments';
+import { addRow } from '../commands/rows';
+import { addOwnRow } from '../commands/split-rows';
 import { milliseconds, ticks, TICKS_PER_QUARTER } from '../units';
 import { exportPart, type ExportResult } from './export-part';
 
@@ -35,6 +38,19 @@ test('muted rows, and rows that a solo silences, are not written, and named; the
   expect([keysOf(solo), [...solo.left.silent].sort()]).toEqual([[38], ['hat-closed', 'kick']]);
   const all = exportPart(marked(beat, 'snare', { muted: true }), { withMuted: true });
   expect([keysOf(all), all.left.silent]).toEqual([[36, 38, 42], []]);
+});
+
+test('keys outside of General MIDI are named; wished so, each row gets the key of what is nearest, and doubles are one', () => {
+  const rows = addRow(addOwnRow(smallPart([['hat-half', 0.5, 90], ['hat-open', 0.5, 60], ['kick', 0, 100], ['key-20', 0, 50]]), 'lid', 'Tin lid', 'cowbell').part, 'snare:2');
+  const half = { ...rows, hits: rows.hits.map((h) => (h.voice === 'hat-half' ? { ...h, key: 26 } : h)) };
+  const part = addHits(half, [{ id: 'a', voice: 'own:lid', tick: ticks(0), velocity: 80 }, { id: 'b', voice: 'snare:2', tick: ticks(Q), velocity: 70 }]);
+  expect(part.hits.filter((h) => h.id === 'a' || h.id === 'b').map((h) => h.key)).toEqual([22, 40]);
+  const asItIs = exportPart(part);
+  expect([notesOf(asItIs).map(([, key]) => key), asItIs.left.beyond, asItIs.left.folded]).toEqual([[20, 22, 36, 26, 46, 40], ['key-20', 'own:lid', 'hat-half'], []]);
+  const folded = exportPart(part, { generalMidi: true });
+  // The half-open hat falls on the softer open one; a key that nothing is like stays and is named.
+  expect(notesOf(folded).map(([, key, v]) => [key, v])).toEqual([[20, 50], [36, 100], [56, 80], [46, 90], [40, 70]]);
+  expect([folded.left.folded, folded.left.beyond, folded.left.merged]).toEqual([['own:lid', 'hat-half'], ['key-20'], 1]);
 });
 
 test('two notes of one key at one tick are one, the louder; how many is told', () => {
