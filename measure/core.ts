@@ -4,6 +4,7 @@ import { performPart, writtenPerformance } from '@/core/perform/perform';
 import { ticksOfBars } from '@/core/commands/settings';
 import { OPEN_GUARDS, STRAIGHT_CURVE, type Take } from '@/core/model/take';
 import { tempoMapOf } from '@/core/part/part-time';
+import { oneTake } from '@/core/playback/mixer';
 import { Player } from '@/core/playback/player';
 import { makeProgram } from '@/core/playback/program';
 import { handOver } from '@/sound/hand-over';
@@ -152,7 +153,7 @@ function benchHandOver(): void {
   const slots = new Slots();
   const performed = makeProgram(part, performPart(part), range, slots.of, () => 0);
   const written = makeProgram(part, writtenPerformance(part), range, slots.of, () => 0);
-  const player = new Player(RATE, [{ samples: new Float32Array(RATE), ends: [] }]);
+  const player = new Player(RATE, [oneTake(new Float32Array(RATE))]);
   const [left, right] = [new Float32Array(BLOCK), new Float32Array(BLOCK)];
   player.setPrograms({ performed, written });
   player.play(ticks(0), 0);

@@ -3,6 +3,7 @@ import { NamedError } from '@/core/errors';
 import { LONGEST_NAME, MAX_BARS } from '@/core/limits';
 import { rowsWith } from '@/core/commands/hits';
 import { compareHits, type Part } from '@/core/model/part';
+import { KIT_NAMES, PART_MIX, ROW_SOUND } from '@/core/model/sound';
 import { LONGEST_QUARTER, SHORTEST_QUARTER } from '@/core/time/tempo-map';
 import { endOfPart } from '@/core/part/part-time';
 import { LONGEST_VOICE } from '@/core/voices';
@@ -26,6 +27,9 @@ const meter = Joi.object({
   value.groups && value.groups.reduce((a, b) => a + b, 0) !== value.numerator ? helpers.message({ custom: 'meter: groups do not add up to the numerator' }) : value,
 );
 
+/** Numbers with their ranges, each of them optional. */
+const settings = (ranges: Readonly<Record<string, { min: number; max: number }>>) => Joi.object(Object.fromEntries(Object.entries(ranges).map(([name, { min, max }]) => [name, Joi.number().min(min).max(max)])));
+
 /** Each field of a part with its rule. */
 const PART_RULES: Readonly<Record<keyof Part, Joi.Schema>> = {
   format: Joi.string().valid('nod-sway/part@2').required(),
@@ -35,12 +39,14 @@ const PART_RULES: Readonly<Record<keyof Part, Joi.Schema>> = {
   origin: tick.required(),
   bars: Joi.number().integer().min(1).max(MAX_BARS).required(),
   kitMap: kitMapSchema.required(),
-  rows: Joi.array().items(Joi.object({ voice: voice.required(), name: Joi.string().min(1).max(40), like: voice, held: Joi.boolean(), muted: Joi.boolean(), soloed: Joi.boolean(), locked: Joi.boolean() })).unique((a: { voice: string }, b: { voice: string }) => a.voice === b.voice).required(),
+  rows: Joi.array().items(Joi.object({ voice: voice.required(), name: Joi.string().min(1).max(40), like: voice, held: Joi.boolean(), sound: settings(ROW_SOUND), muted: Joi.boolean(), soloed: Joi.boolean(), locked: Joi.boolean() })).unique((a: { voice: string }, b: { voice: string }) => a.voice === b.voice).required(),
   hits: Joi.array().required().custom((hits: unknown[], helpers) => {
     const problem = firstHitProblem(hits);
     return problem ? helpers.message({ custom: problem }) : hits;
   }),
   feel: feelSchema,
+  kit: Joi.string().valid(...KIT_NAMES),
+  mix: settings(PART_MIX),
   source: Joi.object({
     fileName: Joi.string().max(LONGEST_NAME).allow('').required(),
     ppq: Joi.number().integer().min(1).max(32767).allow(null).required(),

@@ -1,17 +1,27 @@
+import { classesOf, tonedClass } from '@/core/playback/kit-sounds';
 import { PLAIN, type Colour } from '@/core/playback/mixer';
 import type { PlayState, Version, Versions } from '@/core/playback/player';
 import type { Program } from '@/core/playback/program';
+import { kitOf, rowMixOf } from '@/core/playback/row-mix';
+import type { KitName } from '@/core/model/sound';
+import { classOf } from '@/core/synth/classes';
 import type { Onset } from '@/core/playback/sequencer';
 import { ClockMap } from '@/core/take/clock';
 import type { Part } from '@/core/model/part';
 import { soundOfRow } from '@/core/part/rows';
-import { voicesEndedBy } from '@/core/synth/recipes';
 import { TempoMap } from '@/core/time/tempo-map';
 import { seconds, ticks, type Seconds, type Ticks } from '@/core/units';
 import type { VoiceName } from '@/core/voices';
-import { renderKit } from '@/workers/clients';
-import { PLAYER_PROCESSOR, type FromPlayer, type NumberedSound, type ToPlayer } from './protocol';
+import { renderStrokes } from '@/workers/clients';
+import { PLAYER_PROCESSOR, type FromPlayer, type ToPlayer } from './protocol';
+import { Strokes, type MadeStroke } from './strokes';
 import { handOver } from './hand-over';
+
+/** What of a part says how it sounds. */
+type Sounded = Pick<Part, 'rows' | 'kit' | 'mix'>;
+
+/** The class that is made first of each sound. */
+const FIRST_CLASS = classOf(100);
 
 export type SoundStatus = 'off' | 'loading' | 'ready' | 'blocked' | 'failed';
 
@@ -27,13 +37,19 @@ export class SoundEngine {
   private context: AudioContext | null = null;
   private node: AudioWorkletNode | null = null;
   private starting: Promise<void> | null = null;
-  /** Rows by index, each with the voice that sounds for it. */
-  private readonly rows: { row: VoiceName; sound: VoiceName }[] = [];
-  /** Rows by index: those whose sound was asked for, and of these those whose rendering is still to begin. */
-  private readonly asked = new Set<number>();
-  private readonly waiting: number[] = [];
-  private rendering: Promise<unknown> = Promise.resolve();
-  private readonly sounds: NumberedSound[] = [];
+  /** Rows by the player's numbers, each with what sounds for it. */
+  private readonly rows: { row: VoiceName; sound: VoiceName; kit: KitName }[] = [];
+  /** Strokes that were made before the device was opened. */
+  private readonly held: MadeStroke[] = [];
+  private readonly strokes = new Strokes(
+    (wishes) => renderStrokes(wishes, SAMPLE_RATE),
+    (made) => {
+      if (this.node) this.send({ type: 'strokes', strokes: made });
+      else this.held.push(...made);
+      this.changed();
+    },
+    (source, index, take) => this.send({ type: 'forget', source, index, take }),
+  );
   private programs: (Versions & { tempo: TempoMap }) | null = null;
   private state: PlayState = { playing: false, anchorFrame: 0, version: 'performed' };
   private clicks: Program | null = null;
@@ -82,8 +98,9 @@ export class SoundEngine {
     node.connect(context.destination);
     this.node = node;
     context.onstatechange = () => this.changed(context.state === 'running' ? 'ready' : 'blocked');
-    this.send({ type: 'sounds', sounds: this.sounds });
-    await this.soundsReady();
+    this.send({ type: 'sounds', sounds: this.rows.map(({ kit, sound }, index) => ({ index, kit, sound })) });
+    this.send({ type: 'strokes', strokes: this.held.splice(0) });
+    await this.strokes.firstReady();
     if (this.programs) this.send({ type: 'programs', versions: versionsOf(this.programs) });
     if (this.clicks) this.send({ type: 'clicks', program: this.clicks });
     this.followClock();
@@ -137,43 +154,31 @@ export class SoundEngine {
   }
 
   /** Renders the sounds of a part's rows in the background, so that the first Play need not wait for them. */
-  prepare(part: Pick<Part, 'rows'>) {
-    for (const { voice } of part.rows) this.rowIndex(voice, soundOfRow(part, voice));
+  prepare(part: Sounded) {
+    this.strokes.need(part.rows.map(({ voice }) => ({ ...this.rows[this.rowIndex(part, voice)]!, classes: [FIRST_CLASS] })));
   }
 
   /** The player's numbers for a part's rows. */
-  rowsOf = (part: Pick<Part, 'rows'>) => (row: VoiceName): number => this.rowIndex(row, soundOfRow(part, row));
+  rowsOf = (part: Sounded) => (row: VoiceName): number => this.rowIndex(part, row);
 
-  /** The player's number for a row and the voice that sounds for it; the sound is made when it is first asked for. */
-  private rowIndex(row: VoiceName, sound: VoiceName): number {
-    let index = this.rows.findIndex((r) => r.row === row && r.sound === sound);
-    if (index < 0) index = this.rows.push({ row, sound }) - 1;
-    if (this.asked.has(index)) return index;
-    this.asked.add(index);
-    // All that are asked for in one breath are rendered together.
-    if (this.waiting.push(index) === 1) queueMicrotask(() => this.render());
-    return index;
+  private rowIndex(part: Sounded, row: VoiceName): number {
+    const kit = kitOf(part);
+    const sound = soundOfRow(part, row);
+    const index = this.rows.findIndex((r) => r.row === row && r.sound === sound && r.kit === kit);
+    if (index >= 0) return index;
+    const made = this.rows.push({ row, sound, kit }) - 1;
+    this.send({ type: 'sounds', sounds: [{ index: made, kit, sound }] });
+    return made;
   }
 
-  private render() {
-    const indices = this.waiting.splice(0);
-    const soundOf = (index: number): VoiceName => (this.rows[index] as { sound: VoiceName }).sound;
-    const batch = renderKit(indices.map(soundOf), SAMPLE_RATE).then((rendered) => {
-      const sounds = indices.map((index, k) => ({ index, samples: rendered[k] as Float32Array, voice: soundOf(index), ends: voicesEndedBy(soundOf(index)) }));
-      this.sounds.push(...sounds);
-      this.send({ type: 'sounds', sounds });
-    });
-    // Who waits hears of a refusal; who does not, at the next try.
-    batch.catch(() => indices.forEach((i) => this.asked.delete(i)));
-    this.rendering = Promise.all([this.rendering.catch(() => undefined), batch]);
-    this.rendering.catch(() => undefined);
+  /** How many strokes are still being made; until then the nearest stand in. */
+  get strokesLeft(): number {
+    return this.strokes.left;
   }
 
-  /** All sounds that were asked for have reached the player. */
-  private async soundsReady() {
-    // What was asked for in this breath is rendered with the next.
-    await Promise.resolve();
-    await this.rendering;
+  /** All strokes of what plays are ready: what is heard is what an export has. */
+  allReady(): Promise<void> {
+    return this.strokes.allReady();
   }
 
   private send(message: ToPlayer, transfer: Transferable[] = []) {
@@ -184,12 +189,24 @@ export class SoundEngine {
     if (message.type === 'state') {
       this.state = message.state;
       this.changed();
+    } else if (message.type === 'meter') {
+      this.level = message;
+      for (const listener of this.levelListeners) listener();
     } else if (message.type === 'onsets') {
       this.log.push(...message.onsets);
       if (this.log.length > LOG_LIMIT) this.log.splice(0, this.log.length - LOG_LIMIT);
       for (const listener of this.onsetListeners) listener(message.onsets);
     } else this.captured?.(message);
   }
+
+  /** How loud the last twentieth of a second was: peaks, and how far the limiter turned down. */
+  level = { left: 0, right: 0, limited: 1 };
+  private readonly levelListeners = new Set<() => void>();
+
+  onLevel = (listener: () => void): (() => void) => {
+    this.levelListeners.add(listener);
+    return () => this.levelListeners.delete(listener);
+  };
 
   private readonly onsetListeners = new Set<(onsets: readonly Onset[]) => void>();
 
@@ -201,8 +218,17 @@ export class SoundEngine {
 
   setPrograms(versions: Versions) {
     this.programs = { ...versions, tempo: new TempoMap(versions.performed.tempo) };
+    this.needFor(versions);
     const handed = handOver(versions);
     this.send({ type: 'programs', versions: handed.versions }, handed.transfer);
+  }
+
+  /** Asks for the strokes that some programs strike, and lets go of those that none does. */
+  private needFor({ performed, written, other }: Versions) {
+    const all = [performed, written, ...(other ? [other] : [])].map(classesOf);
+    const wanted = new Map<number, Set<number>>();
+    for (const classes of all) for (const [index, own] of classes) wanted.set(index, new Set([...(wanted.get(index) ?? []), ...own]));
+    this.strokes.need([...wanted].map(([index, classes]) => ({ ...this.rows[index]!, classes: [...classes] })), true);
   }
 
   setVersion(version: Version) {
@@ -222,7 +248,7 @@ export class SoundEngine {
   /** @param lead seconds until the start, for a count-in; the usual pre-roll without it */
   async play(fromTick: Ticks, lead?: number) {
     await this.start();
-    await this.soundsReady();
+    await this.strokes.firstReady();
     this.send({ type: 'play', fromTick, ...(lead === undefined ? {} : { lead }) });
   }
 
@@ -231,10 +257,12 @@ export class SoundEngine {
   }
 
   /** Sounds a row of a part once. */
-  async audition(part: Pick<Part, 'rows'>, row: VoiceName, velocity: number, colour: Colour = PLAIN) {
-    const sound = this.rowIndex(row, soundOfRow(part, row));
+  async audition(part: Sounded, row: VoiceName, velocity: number, colour: Colour = PLAIN) {
+    const sound = this.rowIndex(part, row);
+    const mix = rowMixOf(part, row);
+    this.strokes.need([{ ...this.rows[sound]!, classes: [tonedClass(velocity, mix.tone)] }]);
     await this.start();
-    await this.soundsReady();
+    await this.strokes.firstReady();
     this.send({ type: 'audition', sound, velocity, colour });
   }
 
@@ -256,7 +284,7 @@ export class SoundEngine {
   }
 
   /** Records the coming seconds of the output as the audio thread makes it. */
-  capture(length: number): Promise<{ firstFrame: number; samples: Float32Array }> {
+  capture(length: number): Promise<{ firstFrame: number; samples: Float32Array; right: Float32Array }> {
     return new Promise((resolve) => {
       this.captured = resolve;
       this.send({ type: 'capture', frames: Math.ceil(length * this.sampleRate) });

@@ -1,13 +1,23 @@
 /// <reference types="@types/audioworklet" />
+import { emptyLayers, kitSound } from '@/core/playback/kit-sounds';
+import type { SoundLayer } from '@/core/playback/mixer';
 import { Player, type PlayState } from '@/core/playback/player';
+import type { Stroke } from '@/core/synth/stroke';
+import { sourceOf } from './strokes';
 import { PLAYER_PROCESSOR, type FromPlayer, type ToPlayer } from './protocol';
+
+/** The page hears of the level after so many blocks. */
+const METER_BLOCKS = 16;
 
 /** Runs the player on the audio thread: a busy page cannot delay a hit. Bundled by scripts/build-worklet.mjs. */
 class PlayerProcessor extends AudioWorkletProcessor {
   private readonly player = new Player(sampleRate, []);
+  /** Strokes by what they are of; rows of the same share them. */
+  private readonly sources = new Map<string, SoundLayer[]>();
+  private readonly peaks = { left: 0, right: 0, blocks: 0 };
   /** What the page was told last. */
   private told: PlayState | null = null;
-  private capture: { firstFrame: number; samples: Float32Array; filled: number } | null = null;
+  private capture: { firstFrame: number; samples: Float32Array; right: Float32Array; filled: number } | null = null;
 
   constructor() {
     super();
@@ -17,8 +27,13 @@ class PlayerProcessor extends AudioWorkletProcessor {
   private receive(message: ToPlayer) {
     switch (message.type) {
       case 'sounds':
-        for (const { index, ...sound } of message.sounds) this.player.setSound(index, sound);
+        for (const { index, kit, sound } of message.sounds) this.player.setSound(index, kitSound(kit, sound, this.layersOf(sourceOf(kit, sound))));
         return;
+      case 'strokes':
+        for (const { source, index, take, stroke } of message.strokes) this.setStroke(source, index, take, stroke);
+        return;
+      case 'forget':
+        return this.setStroke(message.source, message.index, message.take, undefined);
       case 'programs':
         this.player.setPrograms(message.versions);
         break;
@@ -38,10 +53,21 @@ class PlayerProcessor extends AudioWorkletProcessor {
       case 'volume':
         return this.player.setVolume(message.volume);
       case 'capture':
-        this.capture = { firstFrame: currentFrame, samples: new Float32Array(message.frames), filled: 0 };
+        this.capture = { firstFrame: currentFrame, samples: new Float32Array(message.frames), right: new Float32Array(message.frames), filled: 0 };
         return;
     }
     this.sendState();
+  }
+
+  private layersOf(source: string): SoundLayer[] {
+    let layers = this.sources.get(source);
+    if (!layers) this.sources.set(source, (layers = emptyLayers()));
+    return layers;
+  }
+
+  private setStroke(source: string, index: number, take: number, stroke: Stroke | undefined) {
+    const layer = this.layersOf(source)[index];
+    if (layer) layer.takes[take] = stroke;
   }
 
   private send(message: FromPlayer, transfer: Transferable[] = []) {
@@ -61,17 +87,32 @@ class PlayerProcessor extends AudioWorkletProcessor {
     if (onsets.length > 0) this.send({ type: 'onsets', onsets });
     const { playing, anchorFrame } = this.player.state;
     if (playing !== this.told?.playing || anchorFrame !== this.told.anchorFrame) this.sendState();
-    this.keep(left);
+    this.keep(left, right ?? left);
+    this.measure(left, right ?? left);
     return true;
   }
 
-  private keep(block: Float32Array) {
+  /** Tells the page some twenty times a second how loud it was. */
+  private measure(left: Float32Array, right: Float32Array) {
+    const p = this.peaks;
+    for (const x of left) p.left = Math.max(p.left, Math.abs(x));
+    for (const x of right) p.right = Math.max(p.right, Math.abs(x));
+    if (++p.blocks < METER_BLOCKS) return;
+    if (p.left > 0 || p.right > 0 || this.wasLoud) this.send({ type: 'meter', left: p.left, right: p.right, limited: this.player.takeLimited() });
+    this.wasLoud = p.left > 0 || p.right > 0;
+    Object.assign(p, { left: 0, right: 0, blocks: 0 });
+  }
+
+  private wasLoud = false;
+
+  private keep(block: Float32Array, right: Float32Array) {
     const c = this.capture;
     if (!c) return;
     c.samples.set(block.subarray(0, Math.min(block.length, c.samples.length - c.filled)), c.filled);
+    c.right.set(right.subarray(0, Math.min(right.length, c.right.length - c.filled)), c.filled);
     c.filled += block.length;
     if (c.filled < c.samples.length) return;
-    this.send({ type: 'captured', firstFrame: c.firstFrame, samples: c.samples }, [c.samples.buffer]);
+    this.send({ type: 'captured', firstFrame: c.firstFrame, samples: c.samples, right: c.right }, [c.samples.buffer, c.right.buffer]);
     this.capture = null;
   }
 }

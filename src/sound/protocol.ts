@@ -4,18 +4,22 @@ import type { Program } from '@/core/playback/program';
 import type { Onset } from '@/core/playback/sequencer';
 import type { Ticks } from '@/core/units';
 import type { VoiceName } from '@/core/voices';
+import type { KitName } from '@/core/model/sound';
+import type { MadeStroke } from './strokes';
 
-/** A sound, by the number that programs call its row. */
+/** A row's sound, by the number that programs call it; rows of one source share its strokes. */
 export interface NumberedSound {
   index: number;
-  samples: Float32Array;
-  voice: VoiceName;
-  ends: readonly VoiceName[];
+  kit: KitName;
+  sound: VoiceName;
 }
 
 /** Everything that crosses the border to the audio thread. */
 export type ToPlayer =
   | { type: 'sounds'; sounds: readonly NumberedSound[] }
+  | { type: 'strokes'; strokes: readonly MadeStroke[] }
+  /** It is not kept any longer. */
+  | { type: 'forget'; source: string; index: number; take: number }
   | { type: 'programs'; versions: Versions }
   | { type: 'version'; version: Version }
   | { type: 'clicks'; program: Program | null }
@@ -30,6 +34,8 @@ export type ToPlayer =
 export type FromPlayer =
   | { type: 'state'; state: PlayState; frame: number }
   | { type: 'onsets'; onsets: Onset[] }
-  | { type: 'captured'; firstFrame: number; samples: Float32Array };
+  /** Peaks of both sides since the last, and how far the limiter turned down (1: not at all). */
+  | { type: 'meter'; left: number; right: number; limited: number }
+  | { type: 'captured'; firstFrame: number; samples: Float32Array; right: Float32Array };
 
 export const PLAYER_PROCESSOR = 'nod-sway-player';

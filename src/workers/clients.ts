@@ -3,9 +3,9 @@ import { errorFromReport } from '@/core/errors';
 import type { ImportedPart } from '@/core/smf/import-part';
 import type { LaneContent } from '@/core/smf/lanes';
 import type { Lane } from '@/core/model/part';
-import type { VoiceName } from '@/core/voices';
+import type { Stroke } from '@/core/synth/stroke';
 import type { ImportApi, Outcome } from './import.worker';
-import type { KitApi } from './kit.worker';
+import type { KitApi, StrokeWish } from './kit.worker';
 
 /** Runs one job in a fresh worker; aborting ends the worker, and with it the job. */
 async function runImport<T>(job: (api: Comlink.Remote<ImportApi>) => Promise<Outcome<T>>, signal?: AbortSignal): Promise<T> {
@@ -26,11 +26,10 @@ export const readLanes = (bytes: Uint8Array, signal?: AbortSignal): Promise<{ fo
 export const readPart = (bytes: Uint8Array, name: string, fileName: string, lanes: Lane[], signal?: AbortSignal): Promise<ImportedPart> =>
   runImport((api) => api.part(bytes, name, fileName, lanes), signal);
 
-export async function renderKit(voices: VoiceName[], sampleRate: number): Promise<Float32Array[]> {
-  const worker = new Worker(new URL('./kit.worker.ts', import.meta.url), { type: 'module' });
-  try {
-    return await Comlink.wrap<KitApi>(worker).render(voices, sampleRate);
-  } finally {
-    worker.terminate();
-  }
+let kitWorker: Comlink.Remote<KitApi> | null = null;
+
+/** Renders strokes in one worker, that stays: they come in small batches. */
+export function renderStrokes(wishes: StrokeWish[], sampleRate: number): Promise<Stroke[]> {
+  kitWorker ??= Comlink.wrap<KitApi>(new Worker(new URL('./kit.worker.ts', import.meta.url), { type: 'module' }));
+  return kitWorker.render(wishes, sampleRate);
 }

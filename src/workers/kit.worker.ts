@@ -1,12 +1,22 @@
 import * as Comlink from 'comlink';
-import { renderVoice } from '@/core/synth/render';
+import type { KitName } from '@/core/model/sound';
+import { strokeOf } from '@/core/synth/kits/all';
+import type { Stroke } from '@/core/synth/stroke';
 import type { VoiceName } from '@/core/voices';
 
-/** Renders the kit's sounds away from the interface. */
+export interface StrokeWish {
+  kit: KitName;
+  voice: VoiceName;
+  /** Class of velocity. */
+  index: number;
+  take: number;
+}
+
+/** Renders the kits' strokes away from the interface. */
 const api = {
-  render: (voices: VoiceName[], sampleRate: number): Float32Array[] => {
-    const sounds = voices.map((voice) => renderVoice(voice, sampleRate));
-    return Comlink.transfer(sounds, sounds.map((s) => s.buffer));
+  render: (wishes: StrokeWish[], sampleRate: number): Stroke[] => {
+    const strokes = wishes.map(({ kit, voice, index, take }) => strokeOf(kit, voice, index, take, sampleRate));
+    return Comlink.transfer(strokes, strokes.map((s) => s.samples.buffer));
   },
 };
 

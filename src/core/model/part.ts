@@ -5,6 +5,7 @@ import type { KitMap } from '../key-map';
 import type { VoiceName } from '../voices';
 import type { Feel } from './feel';
 import type { Ornament } from './ornament';
+import type { KitName, PartMix, RowSound } from './sound';
 
 export type HitId = string;
 
@@ -72,6 +73,8 @@ export interface Row {
   like?: VoiceName;
   /** Its sound ends with the hit; without it, it rings freely. */
   held?: boolean;
+  /** How it sounds, where that is not as the kit has it. */
+  sound?: RowSound;
   muted?: boolean;
   soloed?: boolean;
   /** All of its hits are locked. */
@@ -108,6 +111,10 @@ export interface Part {
   /** Sorted by {@link compareHits}. */
   hits: readonly Hit[];
   feel: Feel;
+  /** The built-in kit that plays it; the first without one. */
+  kit?: KitName;
+  /** Master level and room, where they are not as the kit has them. */
+  mix?: PartMix;
   source?: Source;
 }
 

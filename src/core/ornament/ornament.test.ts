@@ -5,6 +5,7 @@ import { performPart } from '../perform/perform';
 import { expandOrnaments, gatherOrnaments, setOrnament } from '../commands/ornaments';
 import { bake } from '../commands/moves';
 import { mergeRows, setRowVoice } from '../commands/rows';
+import { oneTake } from '../playback/mixer';
 import { Player } from '../playback/player';
 import { makeProgram } from '../playback/program';
 import type { Onset } from '../playback/sequencer';
@@ -196,7 +197,7 @@ test('50 random ornaments, swung and tightened, at three tempos: the player, the
     expect(read.hits.map((h) => [h.tick, h.key, h.velocity])).toEqual(expected.map((s) => [Math.floor(s.tick / 5 + 0.5) * 5, s.key, s.velocity]));
 
     const program = makeProgram(part, performance, { start: ticks(0), end: ticks(56 * 4 * Q), loop: false }, (hit, stroke) => Number(hit.id.slice(1)) * 100 + stroke, () => 0);
-    const player = new Player(RATE, [{ samples: Float32Array.of(1), ends: [] }]);
+    const player = new Player(RATE, [oneTake(Float32Array.of(1))]);
     player.setPrograms({ performed: program, written: program });
     player.play(ticks(0));
     const onsets: Onset[] = [];

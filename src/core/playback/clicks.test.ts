@@ -2,13 +2,14 @@ import { smallPart } from '@tests/support/arbitraries';
 import { writtenPerformance } from '../perform/perform';
 import { ticks, TICKS_PER_QUARTER } from '../units';
 import { clickPlaces, clickProgram, DEFAULT_CLICK } from './clicks';
+import { oneTake } from './mixer';
 import { Player } from './player';
 import { makeProgram } from './program';
 
 const Q = TICKS_PER_QUARTER;
 const RATE = 8000;
 /** A sound of one sample. */
-const TICK = { samples: Float32Array.of(1), ends: [] };
+const TICK = oneTake(Float32Array.of(1));
 
 test('clicks on bar lines, beats and between; six eighths click on every eighth', () => {
   const four = smallPart([]);
@@ -19,9 +20,9 @@ test('clicks on bar lines, beats and between; six eighths click on every eighth'
 });
 
 test('a bar is counted in by clicks alone, then the loop plays, each to the sample', () => {
-  const part = smallPart([['kick', 0, 100], ['kick', 2, 100]]);
+  const part = smallPart([['kick', 0, 100], ['kick', 2, 100]], { mix: { room: 0 } });
   const range = { start: ticks(0), end: ticks(4 * Q), loop: true };
-  const player = new Player(RATE, [TICK, { ...TICK, samples: Float32Array.of(0.5) }]);
+  const player = new Player(RATE, [TICK, oneTake(Float32Array.of(0.5))]);
   const music = makeProgram(part, writtenPerformance(part), range, (hit) => part.hits.indexOf(hit), () => 0);
   player.setPrograms({ performed: music, written: music });
   player.setClicks(clickProgram(part, range, DEFAULT_CLICK, () => 1));

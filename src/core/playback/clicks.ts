@@ -2,6 +2,7 @@ import { meterMapOf, tempoMapOf } from '../part/part-time';
 import type { Part } from '../model/part';
 import { ticks, TICKS_PER_WHOLE } from '../units';
 import type { VoiceName } from '../voices';
+import { PLAIN_MIX_OF_PART } from './row-mix';
 import { indexProgram, type Program, type ProgramRange } from './program';
 
 /** How the click sounds. */
@@ -66,6 +67,8 @@ export function clickProgram(part: Pick<Part, 'tempo' | 'meter' | 'origin'>, ran
     brightness: none,
     chokes: new Uint8Array(places.length),
     lasts: new Float32Array(places.length),
+    dice: new Uint32Array(places.length),
+    mix: PLAIN_MIX_OF_PART,
   };
   return { ...program, index: indexProgram(program) };
 }

@@ -1,5 +1,5 @@
 import { seconds } from '../units';
-import { gainsOfPan, Mixer, PLAIN, type Colour } from './mixer';
+import { gainsOfPan, Mixer, oneTake, PLAIN, type Colour } from './mixer';
 
 const RATE = 44_100;
 const FRAMES = 8192;
@@ -7,8 +7,8 @@ const FRAMES = 8192;
 /** A sound of one steady tone, and noise-like one of alternating samples. */
 const tone = Float32Array.from({ length: FRAMES }, (_, i) => Math.sin((2 * Math.PI * 441 * i) / RATE));
 
-function rendered(colour: Partial<Colour>, then?: (mixer: Mixer) => void, velocity = 127): { left: Float32Array; right: Float32Array } {
-  const mixer = new Mixer(RATE, [{ samples: tone, ends: [] }]);
+function rendered(colour: Partial<Colour>, then?: (mixer: Mixer) => void, velocity = 127, samples = tone): { left: Float32Array; right: Float32Array } {
+  const mixer = new Mixer(RATE, [oneTake(samples)], { limited: false });
   mixer.volume = 0.5;
   mixer.start(0, velocity, 0, { ...PLAIN, ...colour });
   then?.(mixer);
@@ -42,7 +42,7 @@ test('a sound that lasts so long fades then, and a choke ends it before', () => 
 });
 
 test('a stroke ends the ring of the voices it closes, on all of their rows', () => {
-  const mixer = new Mixer(RATE, [{ samples: tone, voice: 'hat-open', ends: [] }, { samples: tone, voice: 'hat-open', ends: [] }, { samples: tone, voice: 'ride', ends: [] }, { samples: Float32Array.of(0), voice: 'hat-closed', ends: ['hat-open'] }]);
+  const mixer = new Mixer(RATE, [{ ...oneTake(tone), voice: 'hat-open' }, { ...oneTake(tone), voice: 'hat-open' }, { ...oneTake(tone), voice: 'ride' }, { ...oneTake(Float32Array.of(0)), voice: 'hat-closed', ends: ['hat-open'] }], { limited: false });
   const [left, right] = [new Float32Array(2048), new Float32Array(2048)];
   for (const [sound, pan] of [[0, -100], [1, -100], [2, 100]] as const) mixer.start(sound, 127, 0, { ...PLAIN, pan });
   mixer.start(3, 127, 0);
@@ -58,7 +58,7 @@ test('an octave up is twice the crossings, a plain hit is untouched', () => {
   // Read twice as fast it is over halfway.
   expect(Math.abs(crossings(up.left.subarray(0, FRAMES / 2)) - (4 * 441 * (FRAMES / 2)) / RATE)).toBeLessThanOrEqual(2);
   expect(power(up.left.subarray(FRAMES / 2 + 4))).toBe(0);
-  const exact = new Mixer(RATE, [{ samples: tone, ends: [] }]);
+  const exact = new Mixer(RATE, [oneTake(tone)], { limited: false });
   exact.volume = 0.5;
   exact.start(0, 127, 0);
   const l = new Float32Array(FRAMES);
@@ -67,9 +67,8 @@ test('an octave up is twice the crossings, a plain hit is untouched', () => {
 });
 
 test('brightness lets more or less of the high end through', () => {
-  const bright = power(rendered({ brightness: 100 }, undefined, 20).left);
-  const plain = power(rendered({}, undefined, 20).left);
-  const dull = power(rendered({ brightness: -100 }, undefined, 20).left);
+  const high = Float32Array.from(tone, (_, i) => Math.sin((2 * Math.PI * 6000 * i) / RATE));
+  const [bright, plain, dull] = [100, 0, -100].map((brightness) => power(rendered({ brightness }, undefined, 20, high).left)) as [number, number, number];
   expect(bright).toBeGreaterThan(plain);
   expect(plain).toBeGreaterThan(dull * 2);
 });
@@ -79,7 +78,7 @@ test('a choke ends the ring of its own sound and sounds nothing', () => {
   expect(power(choked.left.subarray(0, 900))).toBeGreaterThan(0.05);
   // The fade lasts 6 ms, 265 frames.
   expect(power(choked.left.subarray(1000 + 266))).toBe(0);
-  const alone = new Mixer(RATE, [{ samples: tone, ends: [] }]);
+  const alone = new Mixer(RATE, [oneTake(tone)], { limited: false });
   alone.start(0, 100, 0, { ...PLAIN, choke: true });
   expect(alone.isSilent).toBe(true);
 });

@@ -1,14 +1,38 @@
+import { amplitudeOf } from '../synth/classes';
+import { TILT_HZ, type Stroke } from '../synth/stroke';
 import { clamp, type Seconds } from '../units';
 import type { VoiceName } from '../voices';
+import { Limiter } from './limiter';
+import { kernelFor, readAt, type Kernel } from './resample';
+import { Room } from './room';
+import { PLAIN_MIX, PLAIN_MIX_OF_PART, type Mix, type RowMix } from './row-mix';
 
-/** A sound that can be started: mono samples at the mixer's rate, and which voices' sounds its start ends. */
+/** Strokes of like velocities. */
+export interface SoundLayer {
+  /** The highest velocity that it plays. */
+  upTo: number;
+  /** The velocity that its takes were struck with. */
+  at: number;
+  /** One is missing as long as it is not ready. */
+  takes: (Stroke | undefined)[];
+}
+
+/** A sound that can be started, and what its start ends. */
 export interface Sound {
-  samples: Float32Array;
+  layers: SoundLayer[];
   /** What is struck, by which others end it. */
   voice?: VoiceName;
-  /** Voices whose ring ends when this one starts, on all of their rows. */
+  /** Voices whose ring ends when this one starts, on all of their rows; and within how many ms. */
   ends: readonly VoiceName[];
+  endMs?: number;
+  /** A choke ends it within so many ms. */
+  chokeMs?: number;
+  /** A new stroke ends the one before within so many ms: electronic sounds and slices. */
+  selfMs?: number;
 }
+
+/** A sound of one take for all velocities. @example oneTake(Float32Array.of(1)) */
+export const oneTake = (samples: Float32Array): Sound => ({ layers: [{ upTo: 127, at: 127, takes: [{ samples, high: 0 }] }], ends: [] });
 
 /** What a hit has of its own beside its velocity. */
 export interface Colour {
@@ -22,6 +46,8 @@ export interface Colour {
   choke: boolean;
   /** So long it sounds before it fades, in seconds; without it, it rings freely. */
   lasts?: Seconds;
+  /** Decides which take is struck. */
+  dice?: number;
 }
 
 export const PLAIN: Colour = { pan: 0, pitch: 0, brightness: 0, choke: false };
@@ -32,33 +58,41 @@ interface Ringing {
   samples: Float32Array;
   /** Frames since its start, negative before it. */
   position: number;
-  /** Samples a frame: 1 as recorded, 2 an octave up. */
+  /** Samples a frame: 1 as recorded, 2 an octave up; the kernel where it is not 1. */
   speed: number;
-  gainLeft: number;
-  gainRight: number;
-  /** Factor of the one-pole low-pass, 1 = open. */
-  open: number;
-  state1: number;
-  state2: number;
-  /** Frames left of a fade; -1 while it rings on. */
+  kernel: Kernel | null;
+  left: number;
+  right: number;
+  send: number;
+  /** Factor on what lies above the tilt's frequency; 1 leaves all as it is. */
+  tilt: number;
+  low: number;
+  /** The ring's own envelope: its level now, and its factor a frame. */
+  ring: number;
+  decay: number;
+  /** Where a longer ring begins to fade before its samples end, in samples. */
+  tailFrom: number;
+  /** Frames left, of them so many in a fade; -1 while it rings on. */
   fade: number;
+  fadeFrames: number;
 }
 
 /** More than this many at once end the oldest: no groove needs more, and the audio thread stays quick. */
 const MOST_RINGING = 64;
-const FADE_SECONDS = 0.006;
-const GAIN_EXPONENT = 1.6;
-const DARKEST_HZ = 900;
-const BRIGHTEST_HZ = 19000;
+const STOLEN_MS = 5;
+const SILENCE_MS = 6;
+const CHOKE_MS = 6;
+/** Within a layer the highs go with the velocity to this power. */
+const TILT_POWER = 0.3;
+/** Full brightness lifts or cuts the highs by so many dB. */
+const BRIGHTNESS_DB = 15;
+/** Velocity response turns around this velocity: a row does not get louder by it as a whole. */
+const PIVOT = 100;
+/** How much of a stroke's length is 60 dB. */
+const RING_SHARE = 0.83;
 
-/** How loud a velocity is, 0 to 1: the softest ghost is about 60 dB under the hardest stroke, 64 about 10 dB. */
-export const gainOfVelocity = (velocity: number): number => (clamp(velocity, 0, 127) / 127) ** GAIN_EXPONENT;
-
-/** How bright: corner of the low-pass in Hz, rising evenly in octaves; the hardest strokes are left as they are. */
-export const brightnessOfVelocity = (velocity: number): number => DARKEST_HZ * (BRIGHTEST_HZ / DARKEST_HZ) ** (clamp(velocity, 0, 127) / 127);
-
-/** Full brightness moves the low-pass by so many octaves. */
-const BRIGHTNESS_OCTAVES = 2.5;
+/** Amplitude of a velocity by a response: 1 is the law, 0 makes all alike, 2 doubles the differences in dB. */
+export const responseOf = (velocity: number, response: number): number => amplitudeOf(PIVOT) * (clamp(velocity, 1, 127) / PIVOT) ** (1.5 * response);
 
 /** Equal-power gains of a pan from -100 to 100; the middle is 1 on both sides, so that unpanned hits sound as they are. */
 export function gainsOfPan(pan: number): { left: number; right: number } {
@@ -66,116 +100,221 @@ export function gainsOfPan(pan: number): { left: number; right: number } {
   return { left: Math.cos(angle) * Math.SQRT2, right: Math.sin(angle) * Math.SQRT2 };
 }
 
-/** Sums started sounds into a stereo block; velocity drives loudness and brightness. Pure: it also renders in tests and files. */
+export interface MixerOptions {
+  /** Default true. */
+  limited?: boolean;
+}
+
+/** Sums started sounds into a stereo block; the room is added, and no sample leaves above full scale. Pure: it also renders in tests and files. */
 export class Mixer {
   private ringing: Ringing[] = [];
   /** By number; one that is not there is silent. */
   private readonly sounds: Sound[];
-  private readonly fadeFrames: number;
+  /** The take that each sound was struck with last. */
+  private readonly lastTake = new Map<number, number>();
+  private readonly room: Room;
+  private readonly limiter: Limiter | null;
+  private sendLeft = new Float32Array(0);
+  private sendRight = new Float32Array(0);
+  private mix: Mix = PLAIN_MIX_OF_PART;
   volume = 0.8;
   /** Of what is played now, beside the volume: makes versions equally loud. */
   gain = 1;
+  /** Only this sound is heard, dry (`dry`), or only the room (`room`); all without it. Others still end what they end. */
+  only: { sound: number } | 'room' | null = null;
 
   constructor(
     readonly sampleRate: number,
     sounds: readonly Sound[],
+    { limited = true }: MixerOptions = {},
   ) {
     this.sounds = [...sounds];
-    this.fadeFrames = Math.round(FADE_SECONDS * sampleRate);
+    this.room = new Room(sampleRate);
+    this.limiter = limited ? new Limiter(sampleRate) : null;
+  }
+
+  /** What is started at a frame leaves so many frames later. */
+  get latency(): number {
+    return this.limiter?.latency ?? 0;
   }
 
   setSound(index: number, sound: Sound) {
     this.sounds[index] = sound;
   }
 
+  setStroke(index: number, layer: number, take: number, stroke: Stroke | undefined) {
+    const takes = this.sounds[index]?.layers[layer]?.takes;
+    if (takes) takes[take] = stroke;
+  }
+
+  setMix(mix: Mix) {
+    this.mix = mix;
+    this.room.setSize(mix.room.size);
+  }
+
+  /** Takes begin anew, as at the start of a playing. */
+  forgetTakes() {
+    this.lastTake.clear();
+  }
+
   get isSilent(): boolean {
     return this.ringing.length === 0;
+  }
+
+  /** Nothing rings, and the room is still. */
+  get isQuiet(): boolean {
+    return this.ringing.length === 0 && (this.mix.room.amount === 0 || this.room.isSilent);
+  }
+
+  /** The lowest gain of the limiter since it was last asked: 1 is none. */
+  takeLimited(): number {
+    return this.limiter?.takeLowest() ?? 1;
   }
 
   /** Starts a sound, or with a choke ends it, at a frame of the block that {@link render} makes next. */
   start(index: number, velocity: number, atFrame: number, colour: Colour = PLAIN) {
     const sound = this.sounds[index];
     if (!sound || velocity <= 0) return;
-    if (colour.choke) return this.end((r) => r.sound === index, atFrame);
-    if (sound.ends.length > 0) this.end((r) => r.voice !== undefined && sound.ends.includes(r.voice), atFrame);
-    if (this.ringing.length >= MOST_RINGING) this.ringing.shift();
-    const hz = brightnessOfVelocity(velocity) * 2 ** ((BRIGHTNESS_OCTAVES * colour.brightness) / 100);
-    const gain = gainOfVelocity(velocity);
-    const pan = gainsOfPan(colour.pan);
-    this.ringing.push({
+    if (colour.choke) return this.end((r) => r.sound === index, atFrame, sound.chokeMs ?? CHOKE_MS);
+    if (sound.ends.length > 0) this.end((r) => r.voice !== undefined && sound.ends.includes(r.voice), atFrame, sound.endMs ?? CHOKE_MS);
+    if (sound.selfMs !== undefined) this.end((r) => r.sound === index, atFrame, sound.selfMs);
+    const mix = this.mix.rows[index] ?? PLAIN_MIX;
+    const toned = clamp(Math.round(PIVOT + (velocity - PIVOT) * mix.tone), 1, 127);
+    const layer = this.layerOf(sound, toned);
+    const stroke = layer && this.takeOf(index, layer, colour.dice ?? 0);
+    if (!layer || !stroke) return;
+    if (this.ringing.length >= MOST_RINGING) this.steal(atFrame);
+    this.ringing.push(this.ringingOf(index, sound, layer, stroke, velocity, toned, mix, atFrame, colour));
+  }
+
+  private ringingOf(index: number, sound: Sound, layer: SoundLayer, stroke: Stroke, velocity: number, toned: number, mix: RowMix, atFrame: number, colour: Colour): Ringing {
+    const inLayer = Math.min(1, (toned / layer.at) ** TILT_POWER);
+    // What the highs lose within a layer is made good: the loudness follows the law alone.
+    const kept = 1 / Math.sqrt(Math.max(0.05, 1 - stroke.high * (1 - inLayer * inLayer)));
+    const gain = (responseOf(velocity, mix.loudness) / amplitudeOf(layer.at)) * kept * mix.gain;
+    const pan = gainsOfPan(colour.pan + mix.pan);
+    const speed = 2 ** ((colour.pitch + mix.tune) / 12);
+    const natural = Math.max(0.02, (stroke.samples.length / speed / this.sampleRate) * RING_SHARE);
+    return {
       sound: index,
       voice: sound.voice,
-      samples: sound.samples,
+      samples: stroke.samples,
       position: -atFrame,
-      speed: 2 ** (colour.pitch / 12),
-      gainLeft: gain * pan.left,
-      gainRight: gain * pan.right,
-      open: hz >= BRIGHTEST_HZ ? 1 : 1 - Math.exp((-2 * Math.PI * hz) / this.sampleRate),
-      state1: 0,
-      state2: 0,
-      fade: colour.lasts === undefined ? -1 : this.fadeFrames + atFrame + Math.round(colour.lasts * this.sampleRate),
-    });
+      speed,
+      kernel: speed === 1 ? null : kernelFor(speed),
+      left: gain * pan.left,
+      right: gain * pan.right,
+      send: mix.room,
+      tilt: inLayer * 10 ** ((BRIGHTNESS_DB * clamp(colour.brightness, -100, 100)) / 2000),
+      low: 0,
+      ring: 1,
+      decay: mix.ring === 1 ? 1 : 10 ** ((-3 / (natural * this.sampleRate)) * (1 / mix.ring - 1)),
+      tailFrom: mix.ring > 1 ? stroke.samples.length * 0.8 : Infinity,
+      ...(colour.lasts === undefined ? { fade: -1, fadeFrames: 1 } : this.fadeAfter(atFrame + Math.round(colour.lasts * this.sampleRate), SILENCE_MS)),
+    };
   }
 
-  private end(is: (ringing: Ringing) => boolean, atFrame: number) {
-    for (const other of this.ringing) if (is(other)) other.fade = this.fadeIn(other, atFrame);
+  /** The layer that plays a velocity, or the nearest that has a take. */
+  private layerOf({ layers }: Sound, velocity: number): SoundLayer | undefined {
+    const wanted = layers.findIndex((l) => velocity <= l.upTo);
+    const first = wanted < 0 ? layers.length - 1 : wanted;
+    for (let away = 0; away < layers.length; away++) {
+      for (const i of [first + away, first - away]) if (layers[i]?.takes.some(Boolean)) return layers[i];
+    }
+    return undefined;
   }
 
-  /** Frames until a sound is gone that is to fade from a frame on; one that fades already goes on. */
-  private readonly fadeIn = (r: Ringing, atFrame: number): number => (r.fade < 0 ? this.fadeFrames + atFrame : Math.min(r.fade, this.fadeFrames + atFrame));
+  /** A take by the hit's dice, never the one that was struck last. */
+  private takeOf(index: number, { takes }: SoundLayer, dice: number): Stroke | undefined {
+    const n = takes.length;
+    let take = dice % n;
+    if (n > 1 && take === this.lastTake.get(index)) take = (take + 1 + ((dice >>> 8) % (n - 1))) % n;
+    this.lastTake.set(index, take);
+    return takes[take] ?? takes.find(Boolean);
+  }
+
+  private steal(atFrame: number) {
+    const oldest = this.ringing.find((r) => r.fade < 0);
+    if (oldest) Object.assign(oldest, this.fadeAfter(atFrame, STOLEN_MS));
+    // All of them fade already: the first goes.
+    else this.ringing.shift();
+  }
+
+  private fadeAfter(frames: number, ms: number): { fade: number; fadeFrames: number } {
+    const fadeFrames = Math.max(1, Math.round((ms * this.sampleRate) / 1000));
+    return { fade: frames + fadeFrames, fadeFrames };
+  }
+
+  private end(is: (ringing: Ringing) => boolean, atFrame: number, ms: number) {
+    for (const r of this.ringing) if (is(r)) this.fadeSooner(r, atFrame, ms);
+  }
+
+  /** One that would be gone sooner anyway goes on. */
+  private fadeSooner(r: Ringing, atFrame: number, ms: number) {
+    const next = this.fadeAfter(atFrame, ms);
+    if (r.fade < 0 || r.fade > next.fade) Object.assign(r, next);
+  }
 
   /** Lets everything end quickly. */
   silence() {
-    for (const r of this.ringing) r.fade = this.fadeIn(r, 0);
+    for (const r of this.ringing) this.fadeSooner(r, 0, SILENCE_MS);
   }
 
   /** Fills a stereo block. */
   render(left: Float32Array, right: Float32Array) {
     left.fill(0);
     right.fill(0);
-    for (const r of this.ringing) this.add(r, left, right);
-    const level = this.volume * this.gain;
-    for (let i = 0; i < left.length; i++) {
-      left[i] = limit((left[i] as number) * level);
-      right[i] = limit((right[i] as number) * level);
+    if (this.sendLeft.length !== left.length) [this.sendLeft, this.sendRight] = [new Float32Array(left.length), new Float32Array(left.length)];
+    this.sendLeft.fill(0);
+    this.sendRight.fill(0);
+    const { only, mix } = this;
+    const wet = mix.room.amount > 0 && (only === null || only === 'room');
+    for (const r of this.ringing) {
+      const dry = only === null || (only !== 'room' && only.sound === r.sound);
+      this.add(r, left, right, dry, wet);
     }
+    if (wet && !(this.room.isSilent && this.ringing.length === 0)) this.room.process(this.sendLeft, this.sendRight, left, right, mix.room.amount);
+    const level = this.volume * this.gain * mix.volume;
+    for (let i = 0; i < left.length; i++) {
+      left[i] = (left[i] as number) * level;
+      right[i] = (right[i] as number) * level;
+    }
+    this.limiter?.process(left, right);
     this.ringing = this.ringing.filter((r) => r.position * r.speed < r.samples.length && r.fade !== 0);
   }
 
-  private add(r: Ringing, left: Float32Array, right: Float32Array) {
-    for (let i = Math.max(0, -r.position); i < left.length; i++) {
-      const sample = sampleAt(r.samples, (r.position + i) * r.speed);
-      if (sample === null) break;
-      r.state1 += (sample - r.state1) * r.open;
-      r.state2 += (r.state1 - r.state2) * r.open;
-      let level = 1;
-      if (r.fade >= 0) {
-        const frames = r.fade - i;
-        if (frames <= 0) break;
-        level = Math.min(1, frames / this.fadeFrames);
+  private add(r: Ringing, left: Float32Array, right: Float32Array, dry: boolean, wet: boolean) {
+    const first = Math.max(0, -r.position);
+    if (dry || (wet && r.send > 0)) {
+      const tiltFactor = 1 - Math.exp((-2 * Math.PI * TILT_HZ) / this.sampleRate);
+      const { samples, kernel, speed } = r;
+      const end = r.fade >= 0 ? Math.min(left.length, r.fade) : left.length;
+      for (let i = first; i < end; i++) {
+        const at = (r.position + i) * speed;
+        if (at >= samples.length) break;
+        let x = kernel ? readAt(samples, at, kernel) : (samples[at] as number);
+        if (r.tilt !== 1) {
+          r.low += (x - r.low) * tiltFactor;
+          x = r.low + (x - r.low) * r.tilt;
+        }
+        if (r.decay !== 1) {
+          x *= r.ring;
+          r.ring *= r.decay;
+          if (at > r.tailFrom) x *= (samples.length - at) / (samples.length - r.tailFrom);
+        }
+        if (r.fade >= 0 && r.fade - i < r.fadeFrames) x *= (r.fade - i) / r.fadeFrames;
+        const [l, rr] = [x * r.left, x * r.right];
+        if (dry) {
+          left[i] = (left[i] as number) + l;
+          right[i] = (right[i] as number) + rr;
+        }
+        if (wet) {
+          this.sendLeft[i] = (this.sendLeft[i] as number) + l * r.send;
+          this.sendRight[i] = (this.sendRight[i] as number) + rr * r.send;
+        }
       }
-      left[i] = (left[i] as number) + r.state2 * r.gainLeft * level;
-      right[i] = (right[i] as number) + r.state2 * r.gainRight * level;
     }
     r.position += left.length;
     if (r.fade >= 0) r.fade = Math.max(0, r.fade - left.length);
   }
-}
-
-/** A sample between two is read on the straight line between them; null past the end. */
-function sampleAt(samples: Float32Array, at: number): number | null {
-  const index = Math.floor(at);
-  const here = samples[index];
-  if (here === undefined) return null;
-  const rest = at - index;
-  return rest === 0 ? here : here + ((samples[index + 1] ?? 0) - here) * rest;
-}
-
-/** Above this level peaks are rounded off instead of cut; below it nothing is changed. */
-const KNEE = 0.7;
-
-function limit(x: number): number {
-  const size = Math.abs(x);
-  if (size <= KNEE) return x;
-  return Math.sign(x) * (KNEE + (1 - KNEE) * Math.tanh((size - KNEE) / (1 - KNEE)));
 }

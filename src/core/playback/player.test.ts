@@ -5,6 +5,7 @@ import type { Hit, Part } from '../model/part';
 import { randomStream } from '../random';
 import { ticksOfBars } from '../commands/settings';
 import { milliseconds, ticks, TICKS_PER_QUARTER } from '../units';
+import { oneTake } from './mixer';
 import { Player } from './player';
 import { makeProgram, type Program } from './program';
 import type { Onset } from './sequencer';
@@ -12,11 +13,15 @@ import type { Onset } from './sequencer';
 const RATE = 48_000;
 const BLOCK = 128;
 const PRE_ROLL = 0.1 * RATE;
+/** So far the limiter looks ahead: nothing can start sooner. */
+const AHEAD = 0.005 * RATE;
 /** One sample at full level: its place in the output is the onset. */
-const CLICK = { samples: Float32Array.of(1), ends: [] };
+const CLICK = oneTake(Float32Array.of(1));
 
 const slotOf = (hit: Hit): number => Number(hit.id.slice(1));
-function programs(part: Part, bars: [number, number] = [0, part.bars], loop = true): { performed: Program; written: Program } {
+/** Without a room: what sounds is what started. */
+function programs(roomy: Part, bars: [number, number] = [0, roomy.bars], loop = true): { performed: Program; written: Program } {
+  const part: Part = { ...roomy, mix: { room: 0 } };
   const { start, end } = ticksOfBars(part, ...bars);
   const range = { start, end, loop };
   const voice = (): number => 0;
@@ -165,7 +170,7 @@ test('where the clock jumps while playing, the hits of its last tenth of a secon
   expect(blocks(player, 0, BLOCK)).toEqual([]);
   const at = (slot: number) => PRE_ROLL + slot * 0.125 * RATE;
   const block = Math.ceil((at(5) + 0.05 * RATE) / BLOCK) * BLOCK;
-  expect(blocks(player, block, at(6) + BLOCK)).toEqual([[5, block], [6, at(6)]]);
+  expect(blocks(player, block, at(6) + BLOCK)).toEqual([[5, block + AHEAD], [6, at(6)]]);
 });
 
 test('stopped before the next block, nothing starts', () => {

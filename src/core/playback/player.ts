@@ -1,4 +1,5 @@
 import { ticks, type Ticks } from '../units';
+import type { Stroke } from '../synth/stroke';
 import { Mixer, PLAIN, type Colour, type Sound } from './mixer';
 import type { Program } from './program';
 import { PRE_ROLL_SECONDS, Sequencer, type Onset } from './sequencer';
@@ -32,6 +33,7 @@ export class Player {
   private versions: Versions | null = null;
   private version: Version = 'performed';
   private auditions: { sound: number; velocity: number; colour: Colour }[] = [];
+  /** The next frame that is mixed: so far ahead of what leaves as the limiter looks. */
   private frame = 0;
   /** Playing that starts with the next block: the clock may jump until it comes. */
   private starting: { fromTick: Ticks; lead: number } | null = null;
@@ -42,9 +44,19 @@ export class Player {
     this.mixer = new Mixer(sampleRate, sounds);
   }
 
-  /** Gives a voice's number its sound, or another. */
+  /** Gives a row's number its sound, or another. */
   setSound(index: number, sound: Sound) {
     this.mixer.setSound(index, sound);
+  }
+
+  /** A stroke of a sound that is ready now, or is not kept any longer. */
+  setStroke(index: number, layer: number, take: number, stroke: Stroke | undefined) {
+    this.mixer.setStroke(index, layer, take, stroke);
+  }
+
+  /** How far the level was turned down since it was last asked: 1 is not at all. */
+  takeLimited(): number {
+    return this.mixer.takeLimited();
   }
 
   setVolume(volume: number) {
@@ -65,7 +77,9 @@ export class Player {
 
   private useProgram() {
     if (!this.versions) return;
-    this.sequencer.setProgram(this.versions[this.version] ?? this.versions.performed, this.frame);
+    const program = this.versions[this.version] ?? this.versions.performed;
+    this.sequencer.setProgram(program, this.frame);
+    this.mixer.setMix(program.mix);
     this.mixer.gain = this.versions.gains?.[this.version] ?? 1;
   }
 
@@ -85,8 +99,11 @@ export class Player {
     const { fromTick, lead } = this.starting;
     this.starting = null;
     this.frame = frame;
-    this.sequencer.play(fromTick, frame, lead);
-    this.clicks.play(fromTick, frame, lead, true);
+    this.mixer.forgetTakes();
+    // What is mixed now leaves later by as much as the limiter looks ahead.
+    const early = Math.max(0, lead - this.mixer.latency / this.sampleRate);
+    this.sequencer.play(fromTick, frame, early);
+    this.clicks.play(fromTick, frame, early, true);
   }
 
   stop() {
@@ -110,11 +127,12 @@ export class Player {
   }
 
   /**
-   * Renders the block that starts at `frame`. Where the clock has jumped since the last block, what fell into the last tenth of a
+   * Renders the block that starts at the frame `heard`. Where the clock has jumped since the last block, what fell into the last tenth of a
    * second of the jump starts at once: a late hit is better than a lost one, a burst of them is not.
    * @returns the hits that start in it
    */
-  render(left: Float32Array, right: Float32Array, frame: number): Onset[] {
+  render(left: Float32Array, right: Float32Array, heard: number): Onset[] {
+    const frame = heard + this.mixer.latency;
     this.begin(frame);
     const jumped = Math.min(Math.max(0, frame - this.frame), PRE_ROLL_SECONDS * this.sampleRate);
     const onsets = this.sequencer.advance(frame, left.length, jumped);

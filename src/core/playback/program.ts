@@ -7,7 +7,9 @@ import type { TempoChange } from '../time/tempo-map';
 import { clamp, ticks, type Ticks } from '../units';
 import type { VoiceName } from '../voices';
 import type { Ornamented } from '../ornament/ornament-spec';
-import { gainOfVelocity } from './mixer';
+import { hashText, mix } from '../random';
+import { amplitudeOf } from '../synth/classes';
+import { mixOf, type Mix } from './row-mix';
 
 /**
  * What the player plays: performed hits as seconds from the loop's start, in plain arrays that cross a thread's border.
@@ -38,6 +40,10 @@ export interface Program {
   chokes: Uint8Array;
   /** Seconds until it fades; 0: it rings freely. */
   lasts: Float32Array;
+  /** Decides, with the pass, which take of a stroke is heard. */
+  dice: Uint32Array;
+  /** How rows and the whole are mixed. */
+  mix: Mix;
   /** Made here, so that the audio thread has nothing to sort or to look up when a program is handed over. */
   index: ProgramIndex;
 }
@@ -87,7 +93,7 @@ export function audibleVoices(part: Pick<Part, 'rows'>): Set<VoiceName> {
 export function loudnessOf(program: Pick<Program, 'velocities' | 'length' | 'chokes'>): number {
   let energy = 0;
   program.velocities.forEach((v, i) => {
-    if (program.chokes[i] !== 1) energy += gainOfVelocity(v) ** 2;
+    if (program.chokes[i] !== 1) energy += amplitudeOf(v) ** 2;
   });
   return program.length > 0 ? energy / program.length : 0;
 }
@@ -106,7 +112,7 @@ export function equalGain(of: Pick<Program, 'velocities' | 'length' | 'chokes'>,
  * `slotOf` and `voiceIndex` name strokes and voices for the player.
  */
 export function makeProgram(
-  part: Ornamented & Pick<Part, 'rows' | 'bars'>,
+  part: Ornamented & Pick<Part, 'rows' | 'bars' | 'kit' | 'mix' | 'feel'>,
   performance: Performance,
   range: ProgramRange,
   slotOf: (hit: Hit, stroke: number) => number,
@@ -142,6 +148,8 @@ export function makeProgram(
     brightness: Int8Array.from(chosen, (s) => (timbre ? Math.round(timbre.brightness[strokes.hits[s] as number] as number) : (hitAt(s).brightness ?? 0))),
     chokes: Uint8Array.from(chosen, (s) => (hitAt(s).choke ? 1 : 0)),
     lasts: Float32Array.from(chosen, (s) => (held.has(voiceOf(s)) ? map.toSeconds(ticks((strokes.ticks[s] as number) + (strokes.lengths[s] as number))) - map.toSeconds(ticks(strokes.ticks[s] as number)) : 0)),
+    dice: Uint32Array.from(chosen, (s) => mix(mix(part.feel.seed, hashText(hitAt(s).id)), strokes.numbers[s] as number)),
+    mix: mixOf(part, voiceIndex),
   };
   return { ...program, index: indexProgram(program) };
 }

@@ -1,3 +1,4 @@
+import { mix } from '../random';
 import { TempoMap } from '../time/tempo-map';
 import { seconds, ticks, type Ticks } from '../units';
 import type { Colour } from './mixer';
@@ -145,7 +146,7 @@ export class Sequencer {
         voice: c.program.voices[index] as number,
         velocity: c.program.velocities[index] as number,
         pass,
-        colour: colourOf(c.program, index),
+        colour: colourOf(c.program, index, pass),
       });
     }
   }
@@ -185,7 +186,7 @@ export class Sequencer {
       const pass = Math.ceil((frame - 0.5 - this.anchor - now) / next.length) - 1;
       const was = oldAnchor + pass * old.length + (old.program.offsets[before] as number) * this.sampleRate;
       if (Math.round(was) < frame || !this.isDue(next, index, pass) || waiting.has(`${slot}.${pass}`)) continue;
-      this.held.push({ held: true, frame: Math.round(was), slot, voice: next.program.voices[index] as number, velocity: old.program.velocities[before] as number, pass, colour: colourOf(old.program, before) });
+      this.held.push({ held: true, frame: Math.round(was), slot, voice: next.program.voices[index] as number, velocity: old.program.velocities[before] as number, pass, colour: colourOf(old.program, before, pass) });
     }
   }
 
@@ -221,11 +222,12 @@ export class Sequencer {
   }
 }
 
-const colourOf = (p: Program, index: number): Colour => ({
+const colourOf = (p: Program, index: number, pass: number): Colour => ({
   pan: p.pans[index] as number,
   pitch: p.pitches[index] as number,
   brightness: p.brightness[index] as number,
   choke: p.chokes[index] === 1,
+  dice: mix(p.dice[index] as number, pass),
   ...((p.lasts[index] as number) > 0 ? { lasts: seconds(p.lasts[index] as number) } : {}),
 });
 

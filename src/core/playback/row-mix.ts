@@ -1,0 +1,68 @@
+import { FIRST_KIT, PART_MIX, type KitName } from '../model/sound';
+import type { Part } from '../model/part';
+import { soundOfRow } from '../part/rows';
+import { SOUND_KITS } from '../synth/kits/all';
+import type { VoiceName } from '../voices';
+
+/** A row's settings as the mixer takes them. */
+export interface RowMix {
+  /** Factor on the amplitude. */
+  gain: number;
+  /** -100 to 100, added to the hit's own. */
+  pan: number;
+  /** Semitones, added to the hit's own. */
+  tune: number;
+  /** Factor on how long it rings. */
+  ring: number;
+  /** How strongly velocity drives loudness and tone: 1 is the law. */
+  loudness: number;
+  tone: number;
+  /** How much goes into the room, 0 to 1. */
+  room: number;
+}
+
+export const PLAIN_MIX: RowMix = { gain: 1, pan: 0, tune: 0, ring: 1, loudness: 1, tone: 1, room: 0 };
+
+/** How a part is mixed as a whole. */
+export interface Mix {
+  /** Factor on the sum. */
+  volume: number;
+  room: { size: number; amount: number };
+  /** Rows by the player's number for them. */
+  rows: Readonly<Record<number, RowMix>>;
+}
+
+export const PLAIN_MIX_OF_PART: Mix = { volume: 1, room: { size: PART_MIX.size.rest, amount: 0 }, rows: {} };
+
+type Sounding = Pick<Part, 'rows' | 'kit' | 'mix'>;
+
+export const kitOf = (part: Pick<Part, 'kit'>): KitName => part.kit ?? FIRST_KIT;
+
+/** @example amplitudeOfDb(-6) // about 0.5 */
+export const amplitudeOfDb = (db: number): number => (db <= -60 ? 0 : 10 ** (db / 20));
+
+/** Kicks stay out of the room, as long as nothing else is said. */
+const isDry = (sound: VoiceName): boolean => sound === 'kick';
+
+/** A row's settings over the kit's. */
+export function rowMixOf(part: Sounding, row: VoiceName): RowMix {
+  const own = part.rows.find((r) => r.voice === row)?.sound ?? {};
+  return {
+    gain: amplitudeOfDb(own.level ?? 0),
+    pan: own.pan ?? 0,
+    tune: own.tune ?? 0,
+    ring: (own.ring ?? 100) / 100,
+    loudness: (own.loudness ?? 100) / 100,
+    tone: (own.tone ?? 100) / 100,
+    room: (own.room ?? (isDry(soundOfRow(part, row)) ? 0 : 100)) / 100,
+  };
+}
+
+/** The whole of a part's settings, rows by their numbers. */
+export function mixOf(part: Sounding, indexOf: (row: VoiceName) => number): Mix {
+  return {
+    volume: amplitudeOfDb(part.mix?.level ?? 0),
+    room: { size: part.mix?.size ?? PART_MIX.size.rest, amount: (part.mix?.room ?? SOUND_KITS[kitOf(part)].room) / 100 },
+    rows: Object.fromEntries(part.rows.map((r) => [indexOf(r.voice), rowMixOf(part, r.voice)])),
+  };
+}

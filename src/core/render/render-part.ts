@@ -1,0 +1,171 @@
+import { performPart, writtenPerformance } from '../perform/perform';
+import { endOfPart, meterMapOf } from '../part/part-time';
+import { soundOfRow } from '../part/rows';
+import type { KitName } from '../model/sound';
+import type { Hit, Part } from '../model/part';
+import { emptyLayers, kitSound, classesOf } from '../playback/kit-sounds';
+import { Mixer, type Sound } from '../playback/mixer';
+import { audibleVoices, indexProgram, makeProgram, type Program } from '../playback/program';
+import { kitOf } from '../playback/row-mix';
+import { Sequencer } from '../playback/sequencer';
+import { strokeOf } from '../synth/kits/all';
+import { ALTERNATES } from '../synth/classes';
+import type { Stroke } from '../synth/stroke';
+import type { VoiceName } from '../voices';
+
+/** What happens to what still rings at the end: it rings out, or it is laid over the start, so that the loop joins itself. */
+export const ENDINGS = ['ring', 'fold'] as const;
+export type Ending = (typeof ENDINGS)[number];
+
+export interface RenderOptions {
+  /** Frames a second. */
+  rate: number;
+  /** Bars from 0, `to` exclusive; the whole part without them. */
+  from?: number;
+  to?: number;
+  ending: Ending;
+  /** How often the range is played before it rings out; 1 without it. */
+  passes?: number;
+  /** As written instead of performed. */
+  written?: boolean;
+  /** These rows alone, whatever is muted. */
+  rows?: readonly VoiceName[];
+  /** Master volume beside the part's own level; 0.8 is what is heard. */
+  volume: number;
+  /** Default true. */
+  limited?: boolean;
+  /** Default true. */
+  room?: boolean;
+  /** Takes of strokes by kit, sound, class and number; rendered here without it. */
+  strokes?: StrokeSource;
+  /** Told how much is done, 0 to 1; throwing ends the work. */
+  onProgress?: (done: number) => void;
+}
+
+export type StrokeSource = (kit: KitName, sound: VoiceName, index: number, take: number) => Stroke;
+
+export interface Rendered {
+  left: Float32Array;
+  right: Float32Array;
+}
+
+/** What a render did beside. */
+export interface RenderAccount {
+  /** Rows with hits that are not heard. */
+  silent: VoiceName[];
+  /** Hits performed before the first bar line: they start with it, or at the end of a loop. */
+  early: number;
+}
+
+/** Everything that several renders of one range share. */
+export interface RenderPlan {
+  program: Program;
+  /** Rows that are heard, in the part's order, each with its number. */
+  rows: { row: VoiceName; index: number }[];
+  sounds: Sound[];
+  account: RenderAccount;
+  options: RenderOptions;
+}
+
+/** Strokes of one rate, kept as long as the source is. */
+export function strokeSource(rate: number): StrokeSource {
+  const known = new Map<string, Stroke>();
+  return (kit, sound, index, take) => {
+    const key = `${kit}|${sound}|${index}|${take}`;
+    let found = known.get(key);
+    if (!found) known.set(key, (found = strokeOf(kit, sound, index, take, rate)));
+    return found;
+  };
+}
+
+/** Prepares a render: hits become a program, their strokes are made. */
+export function planRender(part: Part, options: RenderOptions): RenderPlan {
+  const map = meterMapOf(part);
+  const { from = 0, to = part.bars, ending } = options;
+  const range = { start: map.barOf(from).start, end: to >= part.bars ? endOfPart(part) : map.barOf(to).start, loop: true };
+  const chosen = options.rows && new Set(options.rows);
+  const heard: Part = chosen ? { ...part, rows: part.rows.map(({ soloed: _soloed, ...row }) => ({ ...row, muted: !chosen.has(row.voice) })) } : part;
+  const index = new Map(part.rows.map((r, i) => [r.voice, i]));
+  const slots = new Map<string, number>();
+  const slotOf = (hit: Hit, stroke: number): number => {
+    const name = `${hit.id} ${stroke}`;
+    let slot = slots.get(name);
+    if (slot === undefined) slots.set(name, (slot = slots.size));
+    return slot;
+  };
+  const numberOf = (row: VoiceName): number => index.get(row) ?? part.rows.length;
+  let program = makeProgram(heard, options.written ? writtenPerformance(heard) : performPart(heard), range, slotOf, numberOf);
+  let early = 0;
+  for (const offset of program.offsets) if (offset < 0) early++;
+  if (ending === 'ring' && early > 0 && (options.passes ?? 1) === 1) {
+    const next = { ...program, offsets: program.offsets.map((offset) => Math.max(0, offset)) };
+    program = { ...next, index: indexProgram(next) };
+  }
+  if (options.room === false) program = { ...program, mix: { ...program.mix, room: { ...program.mix.room, amount: 0 } } };
+  const audible = audibleVoices(heard);
+  const struck = new Set(part.hits.map((h) => h.voice));
+  const strokes = options.strokes ?? strokeSource(options.rate);
+  const kit = kitOf(part);
+  const sounds: Sound[] = [];
+  const rows: RenderPlan['rows'] = [];
+  for (const [number, classes] of classesOf(program)) {
+    const row = part.rows[number]?.voice;
+    if (row === undefined) continue;
+    const sound = soundOfRow(part, row);
+    const layers = emptyLayers();
+    for (const c of classes) for (let take = 0; take < ALTERNATES; take++) layers[c]!.takes[take] = strokes(kit, sound, c, take);
+    sounds[number] = kitSound(kit, sound, layers);
+    rows.push({ row, index: number });
+  }
+  rows.sort((a, b) => a.index - b.index);
+  return { program, rows, sounds, account: { silent: part.rows.map((r) => r.voice).filter((row) => struck.has(row) && !audible.has(row)), early }, options };
+}
+
+const BLOCK = 2048;
+/** However long something rings, a file ends so many seconds after the music. */
+const LONGEST_RING = 12;
+
+/**
+ * Renders a plan: the same sequencer and mixer as live, frame by frame. Cuts lie at absolute rounded frames.
+ * @param only one row, dry, or the room alone; all of it without
+ */
+export function renderPlan({ program, sounds, options }: RenderPlan, only: { sound: number } | 'room' | null = null): Rendered {
+  const { rate, ending, passes = 1, volume, limited = true, onProgress } = options;
+  const sequencer = new Sequencer(rate);
+  const mixer = new Mixer(rate, sounds, { limited });
+  mixer.volume = volume;
+  mixer.only = only;
+  mixer.setMix(program.mix);
+  sequencer.setProgram(program, 0);
+  sequencer.play(program.startTick, 0, 0);
+  const lengthOf = (n: number): number => Math.round(n * program.length * rate);
+  // A loop is taken from its second round, when the first one's tail lies over its start.
+  const first = ending === 'fold' ? lengthOf(1) : 0;
+  const music = ending === 'fold' ? lengthOf(1 + passes) : lengthOf(passes);
+  const most = ending === 'fold' ? music : music + LONGEST_RING * rate;
+  const chunks: { left: Float32Array; right: Float32Array }[] = [];
+  let frame = 0;
+  for (; frame < most + mixer.latency; frame += BLOCK) {
+    if (ending === 'ring' && frame >= music + mixer.latency && mixer.isQuiet) break;
+    const [left, right] = [new Float32Array(BLOCK), new Float32Array(BLOCK)];
+    for (const o of sequencer.advance(frame, BLOCK)) {
+      if (ending === 'ring' ? o.pass < passes && o.frame < music : true) mixer.start(o.voice, o.velocity, o.frame - frame, o.colour);
+    }
+    mixer.render(left, right);
+    chunks.push({ left, right });
+    if ((frame / BLOCK) % 32 === 0) onProgress?.(Math.min(1, frame / most));
+  }
+  const [from, to] = [first + mixer.latency, (ending === 'fold' ? music : Math.min(most, frame - mixer.latency)) + mixer.latency];
+  const cut = (side: 'left' | 'right'): Float32Array => {
+    const all = new Float32Array(chunks.length * BLOCK);
+    chunks.forEach((c, i) => all.set(c[side], i * BLOCK));
+    return all.slice(from, to);
+  };
+  return { left: cut('left'), right: cut('right') };
+}
+
+/** Renders a part, or some bars of it, as it is heard. */
+export function renderPart(part: Part, options: RenderOptions): Rendered & { account: RenderAccount } {
+  const plan = planRender(part, options);
+  return { ...renderPlan(plan), account: plan.account };
+}
