@@ -1,4 +1,4 @@
-// Bundles the audio thread's code: worklets are loaded by address and get no help from the page's bundler.
+// Bundles what runs beside the page and the server: worklets and threads are loaded by address and get no help from the page's bundler.
 import { build } from 'esbuild';
 
 await build({
@@ -8,5 +8,15 @@ await build({
   minify: true,
   format: 'esm',
   target: 'es2022',
+  logLevel: 'warning',
+});
+
+await build({
+  entryPoints: ['src/api/render-worker.ts'],
+  outfile: 'server/generated/render-worker.cjs',
+  bundle: true,
+  platform: 'node',
+  format: 'cjs',
+  target: 'node20',
   logLevel: 'warning',
 });

@@ -6,6 +6,7 @@ import { importPart } from '@/core/smf/import-part';
 import { drumLanes, listLanes, notesByChannel } from '@/core/smf/lanes';
 import { MAX_FILE_BYTES, readSmf, type SmfFile } from '@/core/smf/read';
 import { ticks, TICKS_PER_QUARTER } from '@/core/units';
+import { readPartFile } from '@/formats/part-file';
 
 /** Fields of a multipart request, and the answers they lead to. Stateless: nothing of a request is kept. */
 
@@ -13,7 +14,9 @@ const MAX_JSON_BYTES = 256 * 1024;
 /** So much of what was sent is repeated in an error. */
 const LONGEST_ECHO = 100;
 /** Room for the parts around the file. */
-const MAX_BODY_BYTES = MAX_FILE_BYTES + 2 * MAX_JSON_BYTES;
+const ROOM_BYTES = 2 * MAX_JSON_BYTES;
+/** Part files may be so large. */
+const MAX_PART_BYTES = 16 * 2 ** 20;
 
 /** More parts than any request has. */
 const MOST_FORM_PARTS = 32;
@@ -25,6 +28,7 @@ export class HttpError extends Error {
     readonly code: string,
     message: string,
     readonly details?: unknown,
+    readonly headers: Readonly<Record<string, string>> = {},
   ) {
     super(message);
   }
@@ -37,8 +41,9 @@ export type Fields = ReadonlyMap<string, string | File>;
 /** @throws HttpError 415 not multipart, 413 too large, 400 unreadable or an unknown field */
 export async function readForm(request: Request, known: readonly string[]): Promise<Fields> {
   if (!/^multipart\/form-data\b/i.test(request.headers.get('content-type') ?? '')) throw new HttpError(415, 'not-multipart', 'Send the fields as multipart/form-data.');
-  if (Number(request.headers.get('content-length') ?? 0) > MAX_BODY_BYTES) throw tooLarge();
-  const form = await formOf(await bodyOf(request), request.headers.get('content-type') as string);
+  const most = (known.includes('part') ? MAX_PART_BYTES : MAX_FILE_BYTES) + ROOM_BYTES;
+  if (Number(request.headers.get('content-length') ?? 0) > most) throw tooLarge(most);
+  const form = await formOf(await bodyOf(request, most), request.headers.get('content-type') as string);
   const fields = new Map<string, string | File>();
   for (const [name, value] of form.entries()) {
     if (!known.includes(name)) throw wrongField(name.slice(0, LONGEST_ECHO), `unknown field; known are ${known.join(', ')}`);
@@ -48,11 +53,11 @@ export async function readForm(request: Request, known: readonly string[]): Prom
   return fields;
 }
 
-const tooLarge = (): HttpError => new HttpError(413, 'file-too-large', 'The request is larger than 8 MiB.');
+const tooLarge = (most: number): HttpError => new HttpError(413, 'file-too-large', `The request is larger than ${Math.floor(most / 2 ** 20)} MiB.`);
 const unreadable = (): HttpError => new HttpError(400, 'bad-form', 'The multipart body cannot be read.');
 
 /** The body, counted while it comes: one that passes its limit is left at once, whatever it said of its length. */
-async function bodyOf(request: Request): Promise<Buffer> {
+async function bodyOf(request: Request, most: number): Promise<Buffer> {
   const chunks: Uint8Array[] = [];
   let length = 0;
   const reader = request.body?.getReader();
@@ -60,7 +65,7 @@ async function bodyOf(request: Request): Promise<Buffer> {
   try {
     for (let next = await reader.read(); !next.done; next = await reader.read()) {
       length += next.value.length;
-      if (length > MAX_BODY_BYTES) throw tooLarge();
+      if (length > most) throw tooLarge(most);
       chunks.push(next.value);
     }
   } catch (e) {
@@ -130,32 +135,52 @@ async function channelsField(fields: Fields): Promise<number[] | undefined> {
   return channels.map(Number);
 }
 
-/** The part that `midi`, `channels` and `origin` describe. */
-export async function partOfFields(fields: Fields): Promise<{ part: Part; file: SmfFile }> {
+/** The part file in `part`, with the song that came along. */
+async function partField(fields: Fields): Promise<{ part: Part; file: SmfFile | null } | undefined> {
+  const value = fields.get('part');
+  if (value === undefined) return undefined;
+  if (fields.has('midi')) throw wrongField('part', 'give either midi or part');
+  if (fields.has('channels')) throw wrongField('channels', 'belongs to midi');
+  const size = typeof value === 'string' ? Buffer.byteLength(value) : value.size;
+  if (size > MAX_PART_BYTES) throw new HttpError(413, 'part-too-large', 'The part file is larger than 16 MiB.', { bytes: size });
+  const { part, song } = readPartFile(typeof value === 'string' ? value : await value.text());
+  return { part, file: song ? readSmf(song) : null };
+}
+
+/** The part that `midi`, `channels` and `origin` describe, or the one in `part`; and the file that it came from. */
+export async function partOfFields(fields: Fields): Promise<{ part: Part; file: SmfFile | null }> {
   const channels = await channelsField(fields);
-  const origin = (await textField(fields, 'origin'))?.trim() || '0';
+  const given = (await textField(fields, 'origin'))?.trim();
+  const origin = given || '0';
   if (origin !== 'auto' && !/^[+-]?\d{1,12}$/.test(origin)) throw wrongField('origin', 'must be a whole number of ticks, or auto');
+  const whole = await partField(fields);
+  if (whole) return given ? { ...whole, part: withOrigin(whole.part, origin) } : whole;
   const file = await midiField(fields);
   const all = listLanes(file);
   const lanes = drumLanes(file, all, channels);
   if (lanes.length === 0) throw all.length === 0 ? new NamedError('no-notes', { notesByChannel: {} }) : new NamedError('no-drum-notes', { notesByChannel: notesByChannel(all) });
   const { part } = importPart(file, { name: 'part', lanes });
-  if (origin === 'auto') return { file, part: setOrigin(part, findOrigin(part).offset) };
+  return { file, part: withOrigin(part, origin) };
+}
+
+/** @throws HttpError 400 */
+function withOrigin(part: Part, origin: string): Part {
+  if (origin === 'auto') return setOrigin(part, findOrigin(part).offset);
   const perTick = TICKS_PER_QUARTER / (part.source?.ppq ?? TICKS_PER_QUARTER);
   const moved = Math.round(Number(origin) * perTick);
   if (Math.abs(moved) > 1e6 * TICKS_PER_QUARTER) throw wrongField('origin', 'lies too far away');
-  return { file, part: setOrigin(part, ticks(moved)) };
+  return setOrigin(part, ticks(moved));
 }
 
 /** What of the core's errors the request itself is to blame for; the rest are files that cannot be worked on. */
-const STATUS: Partial<Record<ErrorCode, number>> = { 'bad-feel': 400, 'newer-format': 400, 'bad-field': 400, 'bad-resolution': 400, 'file-too-large': 413 };
+const STATUS: Partial<Record<ErrorCode, number>> = { 'bad-feel': 400, 'bad-part': 400, 'newer-format': 400, 'bad-field': 400, 'bad-resolution': 400, 'file-too-large': 413 };
 
 /** Runs a handler and turns every error into an answer: 4xx with code and message. */
 export async function answer(run: () => Promise<Response>): Promise<Response> {
   try {
     return await run();
   } catch (e) {
-    if (e instanceof HttpError) return errorResponse(e.status, e.code, e.message, e.details);
+    if (e instanceof HttpError) return errorResponse(e.status, e.code, e.message, e.details, e.headers);
     if (isNamedError(e)) return errorResponse(STATUS[e.code] ?? 422, e.code, e.message, e.details);
     // Nothing that a request holds should lead here; if it does, the file is named as the cause, since the rest was checked.
     console.error(e);
@@ -163,5 +188,5 @@ export async function answer(run: () => Promise<Response>): Promise<Response> {
   }
 }
 
-const errorResponse = (status: number, code: string, message: string, details?: unknown): Response =>
-  Response.json({ error: { code, message, ...(details === undefined ? {} : { details }) } }, { status });
+const errorResponse = (status: number, code: string, message: string, details?: unknown, headers: Readonly<Record<string, string>> = {}): Response =>
+  Response.json({ error: { code, message, ...(details === undefined ? {} : { details }) } }, { status, headers });

@@ -2,7 +2,7 @@ import { learnGroove } from '@/core/learn/learn';
 import { MOST_BEATS, MOST_STEPS_A_BEAT } from '@/core/model/groove';
 import { answer, choiceField, numberField, partOfFields, readForm, textField, wholeField, wrongField } from './form';
 
-const FIELDS = ['midi', 'voices', 'perVoice', 'beats', 'stepsPerBeat', 'name', 'origin', 'channels'];
+const FIELDS = ['midi', 'part', 'voices', 'perVoice', 'beats', 'stepsPerBeat', 'name', 'origin', 'channels'];
 
 /** POST /api/groove: the groove of a drum part, as groove@1. */
 export const groove = (request: Request): Promise<Response> =>

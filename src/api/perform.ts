@@ -4,23 +4,25 @@ import { exportPart } from '@/core/smf/export-part';
 import { exportSong } from '@/core/smf/export-song';
 import { parseFeel } from '@/formats/feel-format';
 import { parseJson } from '@/formats/validate';
-import { answer, choiceField, HttpError, partOfFields, readForm, textField, wholeField } from './form';
+import { answer, choiceField, HttpError, partOfFields, readForm, textField, wholeField, wrongField } from './form';
 
-const FIELDS = ['midi', 'feel', 'keepOtherTracks', 'ppq', 'channels', 'origin'];
+const FIELDS = ['midi', 'part', 'feel', 'keepOtherTracks', 'ppq', 'channels', 'origin'];
 
 /** POST /api/perform: a MIDI file and a feel in, the performed MIDI file out. */
 export const perform = (request: Request): Promise<Response> =>
   answer(async () => {
     const fields = await readForm(request, FIELDS);
     const feelText = await textField(fields, 'feel');
-    if (feelText === undefined) throw new HttpError(400, 'bad-field', 'feel: a feel as JSON is required', { feel: 'required' });
-    const feel = parseFeel(parseJson(feelText, 'bad-feel'));
+    if (feelText === undefined && !fields.has('part')) throw new HttpError(400, 'bad-field', 'feel: a feel as JSON is required', { feel: 'required' });
+    const given = feelText === undefined ? undefined : parseFeel(parseJson(feelText, 'bad-feel'));
     const keep = (await choiceField(fields, 'keepOtherTracks', ['true', 'false'])) === 'true';
     const ppq = await wholeField(fields, 'ppq');
     const { part, file } = await partOfFields(fields);
+    const feel = given ?? part.feel;
+    if (keep && !file) throw wrongField('keepOtherTracks', 'the part file has no song');
     // Each move looks at each hit: what would take too long is refused before it starts.
     if (workOf(part.hits.length, feel.moves.length) > MOST_WORK) throw new NamedError('too-much-work', { hits: part.hits.length, moves: feel.moves.length, most: MOST_WORK });
     const felt = { ...part, feel };
-    const { bytes } = keep ? exportSong(felt, file, { ppq }) : exportPart(felt, { ppq });
+    const { bytes } = keep && file ? exportSong(felt, file, { ppq }) : exportPart(felt, { ppq });
     return new Response(bytes as Uint8Array<ArrayBuffer>, { headers: { 'content-type': 'audio/midi', 'content-disposition': 'attachment; filename="performed.mid"' } });
   });

@@ -2,7 +2,7 @@ import { reportPart } from '@/core/analysis/report';
 import { GRIDS } from '@/core/time/grid';
 import { answer, choiceField, partOfFields, readForm } from './form';
 
-const FIELDS = ['midi', 'grid', 'origin', 'channels'];
+const FIELDS = ['midi', 'part', 'grid', 'origin', 'channels'];
 
 /** POST /api/report: what a drum part is like as written. */
 export const report = (request: Request): Promise<Response> =>

@@ -40,7 +40,8 @@ test('a body without a declared length is left as soon as it passes its limit; o
   });
   const headers = { 'content-type': 'multipart/form-data; boundary=x' };
   expect((await report(new Request('http://127.0.0.1/api', { method: 'POST', body: endless, headers, duplex: 'half' } as RequestInit))).status).toBe(413);
-  expect(sent).toBeLessThan(16 << 20);
+  // Part files may have 16 MiB.
+  expect(sent).toBeLessThan(20 << 20);
   const parts = `--x\r\nContent-Disposition: form-data; name="a"\r\n\r\n\r\n`.repeat(100);
   expect(await outcome(await report(new Request('http://127.0.0.1/api', { method: 'POST', body: `${parts}--x--`, headers })))).toBe('bad-form');
   const long = await report(formRequest({ ['x'.repeat(5_000)]: '1' }));

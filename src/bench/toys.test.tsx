@@ -121,7 +121,7 @@ test('an export: offered where it is available, with its options, and run', asyn
   const source = { id: 'x', part, hasSong: false };
   expect(offeredOf(all, { ...source, part: { ...part, hits: [] } })).toEqual([]);
   const [offered] = offeredOf(all, source);
-  expect(await offered!.run(source, optionsOf(all, source))).toMatchObject({ data: '2!', said: ['Counted.'] });
+  expect(await offered!.run(source, optionsOf(all, source), { signal: new AbortController().signal, onProgress: () => {} })).toMatchObject({ data: '2!', said: ['Counted.'] });
 });
 
 test('a key: found by its press, run and held, told on the sheet', () => {

@@ -1,6 +1,6 @@
 'use client';
 
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Button } from '@/ui/Button';
 import { download } from '@/ui/download';
 import { Modal } from '@/ui/Modal';
@@ -25,15 +25,31 @@ export function ExportDialog({ onClose, exporters = EXPORTERS }: { onClose: () =
     setSaid(null);
   };
 
+  // How far long work is; what ends it when it is no longer wanted.
+  const [done, setDone] = useState<number | null>(null);
+  const job = useRef<AbortController | null>(null);
+  useEffect(() => () => job.current?.abort(), []);
+
   const run = async () => {
     if (!exporter) return;
+    const controller = new AbortController();
+    job.current = controller;
+    setSaid(null);
+    setDone(0);
     try {
-      const { data, fileName, type, said } = await exporter.run(source, options);
+      const { data, fileName, type, said } = await exporter.run(source, options, { signal: controller.signal, onProgress: (share) => !controller.signal.aborted && setDone(share) });
+      if (controller.signal.aborted) return;
       download(data, fileName, type);
       setSaid(said);
     } catch (e) {
-      showError(e);
+      if (!controller.signal.aborted) showError(e);
+    } finally {
+      if (job.current === controller) setDone(null);
     }
+  };
+  const stop = () => {
+    job.current?.abort();
+    setDone(null);
   };
 
   return (
@@ -55,8 +71,9 @@ export function ExportDialog({ onClose, exporters = EXPORTERS }: { onClose: () =
         </div>
       )}
       <div className="mt-5 flex justify-end gap-2">
-        <Button onClick={onClose}>{said ? 'Close' : 'Cancel'}</Button>
-        <Button look="strong" onClick={() => void run()}>
+        {done !== null && <progress aria-label="Export" className="mr-auto w-40 self-center accent-accent" max={1} value={done} />}
+        <Button onClick={done === null ? onClose : stop}>{done !== null ? 'Stop' : said ? 'Close' : 'Cancel'}</Button>
+        <Button look="strong" disabled={done !== null} onClick={() => void run()}>
           Export
         </Button>
       </div>

@@ -1,5 +1,6 @@
 import dynamic from 'next/dynamic';
 import type { ComponentType } from 'react';
+import { FIRST_KIT } from '@/core/model/sound';
 import type { BenchState } from '../store/bench-store';
 import { FeelPage } from './feel/FeelPage';
 import { useTakeCount } from './takes/use-takes';
@@ -26,7 +27,7 @@ export interface PageSpec {
 
 const counted = (n: number, word: string): string => (n === 0 ? '' : `${n} ${n === 1 ? word : `${word}s`}`);
 
-/** The selection on one page, bars and meter on the next, then the feel, then recording. */
+/** The selection on one page, bars and meter on the next, then feel and sound, then recording. */
 export const BENCH_PAGES: readonly PageSpec[] = [
   {
     id: 'hits',
@@ -56,6 +57,15 @@ export const BENCH_PAGES: readonly PageSpec[] = [
     also: ['moves', 'groove'],
     figure: (s) => counted(s.part.feel.moves.length, 'move'),
     Page: FeelPage,
+  },
+  {
+    id: 'sound',
+    title: 'Sound',
+    letter: 's',
+    about: 'Which kit plays the part, its room and master level, and each row’s level, pan, tuning, ring and how it answers to velocity.',
+    also: ['kit', 'mix', 'mixer', 'volume', 'level', 'pan', 'reverb', 'room', 'tuning', 'velocity response', 'limiter', 'meter'],
+    figure: (s) => s.part.kit ?? FIRST_KIT,
+    Page: dynamic(() => import('./sound/SoundPage').then((m) => m.SoundPage), { ssr: false }),
   },
   {
     id: 'takes',

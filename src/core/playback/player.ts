@@ -101,7 +101,8 @@ export class Player {
     this.frame = frame;
     this.mixer.forgetTakes();
     // What is mixed now leaves later by as much as the limiter looks ahead.
-    const early = Math.max(0, lead - this.mixer.latency / this.sampleRate);
+    // A count-in begins with the first frame that can be heard: it has nothing to spare.
+    const early = lead > PRE_ROLL_SECONDS ? lead : Math.max(0, lead - this.mixer.latency / this.sampleRate);
     this.sequencer.play(fromTick, frame, early);
     this.clicks.play(fromTick, frame, early, true);
   }

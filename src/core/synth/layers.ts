@@ -122,17 +122,24 @@ function addModes(out: Float32Array, layer: ModesLayer, { force, rate, alternate
   }
 }
 
+const SPARSE_HZ = 8200;
+/** Below this a mode has no other that rises beside it. */
+const LEAST_LATE = 0.04;
+
 function addPlate(out: Float32Array, layer: PlateLayer, struck: Struck) {
   const { force, rate, random } = struck;
   const contact = between(layer.contact, force);
   const late = layer.late * force ** 0.5;
   const sum = new Float64Array(out.length);
-  for (let f = layer.from; f < layer.to; f += layer.spacing) {
-    const hz = f + layer.spacing * layer.jitter * even(random);
+  for (let f = layer.from, dense = 1; f < layer.to; f += layer.spacing / dense) {
+    // The highest are not told apart: half as many do.
+    dense = f < SPARSE_HZ ? 1 : 0.5;
+    const hz = f + (layer.spacing / dense) * layer.jitter * even(random);
     const sign = random() < 0.5 ? -1 : 1;
-    const weight = layer.level * (hz / 1000) ** layer.slope * (0.85 + 0.15 * random()) * sign;
+    const weight = layer.level * (hz / 1000) ** layer.slope * (0.85 + 0.15 * random()) * sign * Math.sqrt(1 / dense);
     const t60 = layer.t60 * (600 / hz) ** layer.fall;
-    const rising = weight * late * Math.min(2.6, (hz / 4000) ** 2.5) * (0.7 + 0.3 * random());
+    const share = Math.min(2.6, (hz / 4000) ** 2.5);
+    const rising = share < LEAST_LATE ? 0 : weight * late * share * (0.7 + 0.3 * random());
     if (hz < rate * 0.48) addPlateMode(sum, hz, weight * contactAt(hz, contact), t60, hz + layer.spacing * 0.37, rising, layer.rise, rate);
   }
   for (let i = 0; i < out.length; i++) out[i] = (out[i] as number) + (sum[i] as number);
@@ -154,7 +161,8 @@ function addPlateMode(sum: Float64Array, hz: number, level: number, t60: number,
   let [x2, x1, y2, y1, z2, z1] = [0, level * r * Math.sin(turn), 0, rising * slow * Math.sin(turn2), 0, rising * fast * Math.sin(turn2)];
   const framesOf = (size: number, seconds: number): number => Math.ceil((Math.log10(Math.max(SILENT, Math.abs(size)) / SILENT) / 3) * seconds * rate);
   const end = Math.min(sum.length, Math.max(framesOf(level, t60), framesOf(rising, t60 * 0.9)));
-  const early = Math.min(end, framesOf(rising, NEPERS * rise));
+  const early = rising === 0 ? 0 : Math.min(end, framesOf(rising, NEPERS * rise));
+  const lateEnd = rising === 0 ? 0 : end;
   if (end > 1) sum[1] = (sum[1] as number) + x1 + y1 - z1;
   let i = 2;
   for (; i < early; i++) {
@@ -169,7 +177,7 @@ function addPlateMode(sum: Float64Array, hz: number, level: number, t60: number,
     z2 = z1;
     z1 = z;
   }
-  for (; i < end; i++) {
+  for (; i < lateEnd; i++) {
     const x = a * x1 - b * x2;
     const y = c * y1 - d * y2;
     sum[i] = (sum[i] as number) + x + y;
@@ -177,6 +185,12 @@ function addPlateMode(sum: Float64Array, hz: number, level: number, t60: number,
     x1 = x;
     y2 = y1;
     y1 = y;
+  }
+  for (; i < end; i++) {
+    const x = a * x1 - b * x2;
+    sum[i] = (sum[i] as number) + x;
+    x2 = x1;
+    x1 = x;
   }
 }
 

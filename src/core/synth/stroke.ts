@@ -17,6 +17,8 @@ export const TILT_HZ = 1500;
 /** Where a stroke is so far below its loudest millisecond it ends. */
 const END_DB = -72;
 const FADE_SECONDS = 0.012;
+/** Kits are so far down that a usual groove needs no limiter. */
+const HEADROOM_DB = -2.5;
 const LEAD_SECONDS = 0.0003;
 const LONGEST = 8;
 
@@ -48,7 +50,7 @@ export function renderStroke({ name, recipe, index, alternate, rate, seconds = L
   filterInPlace(out, 'lowpass', between(recipe.tone, force), 0.6, rate);
   filterInPlace(out, 'highpass', 18, 0.7, rate);
   const samples = ended(out, rate);
-  const wanted = 10 ** (recipe.level / 20) * amplitudeOf(velocityOf(index));
+  const wanted = 10 ** ((recipe.level + HEADROOM_DB) / 20) * amplitudeOf(velocityOf(index));
   const energy = kEnergy(samples, rate, Math.round(STROKE_SECONDS * rate));
   const gain = energy > 0 ? wanted / Math.sqrt(energy / (STROKE_SECONDS * rate)) : 0;
   for (let i = 0; i < samples.length; i++) samples[i] = (samples[i] as number) * gain;

@@ -18,6 +18,13 @@ export interface Exported {
   said: readonly string[];
 }
 
+/** What long work is told of, and tells. */
+export interface Job {
+  signal: AbortSignal;
+  /** 0 to 1. */
+  onProgress: (done: number) => void;
+}
+
 /**
  * A way to take a part out. The list of them all is all.ts. `O` are the options that it reads; exporters that name one alike share it,
  * so that a choice stays when another way is chosen.
@@ -32,5 +39,5 @@ export interface ExporterSpec<O extends object = Record<string, unknown>> {
   initial(source: Source): O;
   Options?: ComponentType<{ source: Source; options: O; onChange: (change: Partial<O>) => void }>;
   /** @throws NamedError */
-  run(source: Source, options: O): Promise<Exported>;
+  run(source: Source, options: O, job: Job): Promise<Exported>;
 }

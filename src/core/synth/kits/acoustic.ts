@@ -94,7 +94,7 @@ export function acousticKit(c: Character): Readonly<Record<VoiceName, Recipe>> {
     rim: bar(455, 0.09, [1.2, 0.4], -23, [[1, 0.6], [2.31, 0.5], [3.74, 1], [5.6, 0.7], [8.1, 0.45]], 1),
     clap: { layers: [{ kind: 'noise', filter: 'bandpass', hz: 1250, q: 1.1, t60: 0.035, bursts: [0, 0.0095, 0.0185, 0.0275], level: 1 }, { kind: 'noise', filter: 'bandpass', hz: 1500, q: 0.7, t60: 0.3, attack: 0.028, level: 0.35 }, { kind: 'noise', filter: 'highpass', hz: 3800, q: 0.7, t60: 0.06, bursts: [0, 0.0095, 0.0185, 0.0275], force: 0.7, level: 0.35 }], tone: tone(1500, 15_000), level: -19 },
     'hat-closed': hat(0.2, 900, [0.42, 0.12], -23),
-    'hat-shoulder': hat(0.26, 420, [0.6, 0.2], -21, { slope: -0.15, late: 0.2 }, [2600, 13_000]),
+    'hat-shoulder': hat(0.26, 430, [0.7, 0.18], -21, { slope: -0.05, late: 0.2, spacing: 47, jitter: 0.3 }, [2000, 13_500]),
     'hat-half': hat(0.75, 480, [0.5, 0.14], -20, { late: 0.8, rise: 0.02, slope: 0.1 }),
     'hat-open': hat(2.2, 420, [0.42, 0.12], -19, { late: 1, rise: 0.03, slope: 0.2 }),
     'hat-pedal': { layers: [plate(640, 0.24, [0.9, 0.3], { spacing: 47, jitter: 0.25, slope: 0.2, late: 0.6, rise: 0.008, air: 0.3 })], tone: tone(1900, 11_000), level: -25 },

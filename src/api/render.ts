@@ -1,0 +1,60 @@
+import { BITS } from '@/core/audio/wav';
+import { isKitName, KIT_NAMES } from '@/core/model/sound';
+import type { Part } from '@/core/model/part';
+import { meterMapOf, endOfPart, tempoMapOf } from '@/core/part/part-time';
+import { rowsNamed } from '@/core/part/rows';
+import { ENDINGS } from '@/core/render/render-part';
+import { parseFeel } from '@/formats/feel-format';
+import { parseJson } from '@/formats/validate';
+import { answer, choiceField, HttpError, partOfFields, readForm, textField, wholeField, wrongField } from './form';
+import type { RenderJob, RenderResult } from './render-job';
+import { inThread } from './render-pool';
+
+const FIELDS = ['midi', 'part', 'kit', 'feel', 'rate', 'bits', 'fromBar', 'toBar', 'rows', 'ending', 'seed', 'room', 'master', 'channels', 'origin'];
+const RATES = ['44100', '48000', '96000'] as const;
+/** At most so much sound a request. */
+const LONGEST_SECONDS = 600;
+const MOST_SEED = 0x7fffffff;
+
+/** POST /api/render: a MIDI file or a part in, its sound out. `run` renders; in threads of their own by default. */
+export const renderWith = (run: (job: RenderJob) => Promise<RenderResult>) => (request: Request): Promise<Response> =>
+  answer(async () => {
+    const fields = await readForm(request, FIELDS);
+    const kit = (await textField(fields, 'kit'))?.trim();
+    if (kit !== undefined && kit !== '' && !isKitName(kit)) throw wrongField('kit', `must be one of ${KIT_NAMES.join(', ')}`);
+    const feelText = await textField(fields, 'feel');
+    const feel = feelText === undefined ? undefined : parseFeel(parseJson(feelText, 'bad-feel'));
+    const rate = Number((await choiceField(fields, 'rate', RATES)) ?? 48_000);
+    const bits = (await choiceField(fields, 'bits', BITS)) ?? '16';
+    const ending = (await choiceField(fields, 'ending', ENDINGS)) ?? 'ring';
+    const room = (await choiceField(fields, 'room', ['on', 'off'])) !== 'off';
+    const master = (await choiceField(fields, 'master', ['on', 'off'])) !== 'off';
+    const seed = await wholeField(fields, 'seed');
+    if (seed !== undefined && (seed < 0 || seed > MOST_SEED)) throw wrongField('seed', `must be from 0 to ${MOST_SEED}`);
+    const fromBar = await wholeField(fields, 'fromBar');
+    const toBar = await wholeField(fields, 'toBar');
+    const asked = (await textField(fields, 'rows'))?.split(',').map((r) => r.trim());
+    if (asked?.some((r) => r === '')) throw wrongField('rows', 'must be a comma list of rows');
+    const { part: read } = await partOfFields(fields);
+    const felt: Part = { ...read, ...(kit && isKitName(kit) ? { kit } : {}), ...(feel ? { feel } : {}) };
+    const part: Part = seed === undefined ? felt : { ...felt, feel: { ...felt.feel, seed } };
+    const [from, to] = [fromBar ?? 1, toBar ?? part.bars];
+    if (from < 1 || from > part.bars) throw wrongField('fromBar', `must be from 1 to ${part.bars}`);
+    if (to < from || to > part.bars) throw wrongField('toBar', `must be from ${from} to ${part.bars}`);
+    const map = meterMapOf(part);
+    const tempo = tempoMapOf(part);
+    const seconds = tempo.toSeconds(to === part.bars ? endOfPart(part) : map.barOf(to).start) - tempo.toSeconds(map.barOf(from - 1).start);
+    if (seconds > LONGEST_SECONDS) throw new HttpError(422, 'too-long', `This is ${Math.round(seconds)} s of sound; at most ${LONGEST_SECONDS} are rendered at once.`, { seconds: Math.round(seconds) });
+    let rows: string[] | undefined;
+    if (asked) {
+      const unknown = asked.find((r) => rowsNamed(part, [r]).length === 0);
+      if (unknown !== undefined) throw wrongField('rows', `${unknown.slice(0, 60)} is not a row of the part; rows are ${part.rows.slice(0, 40).map((r) => r.voice).join(', ')}`);
+      rows = rowsNamed(part, asked);
+    }
+    const { bytes, account } = await run({ part, rate, bits, from: from - 1, to, ending, room, master, ...(rows ? { rows } : {}) });
+    return new Response(bytes as Uint8Array<ArrayBuffer>, {
+      headers: { 'content-type': 'audio/wav', 'content-disposition': 'attachment; filename="part.wav"', 'x-nod-sway-account': JSON.stringify(account).replace(/[^\x20-\x7e]/g, '?') },
+    });
+  });
+
+export const render = renderWith(inThread);

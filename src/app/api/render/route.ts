@@ -1,0 +1,4 @@
+import { render } from '@/api/render';
+
+export const runtime = 'nodejs';
+export const POST = render;

@@ -1,0 +1,98 @@
+'use client';
+
+import { ChevronDown, ChevronUp } from 'lucide-react';
+import { memo } from 'react';
+import { setRowSound } from '@/core/commands/sound';
+import { setRow } from '@/core/commands/settings';
+import type { Row } from '@/core/model/part';
+import { ROW_SOUND, type RowSound } from '@/core/model/sound';
+import { labelOfRow } from '@/core/part/rows';
+import { rowMixOf } from '@/core/playback/row-mix';
+import { Button } from '@/ui/Button';
+import { NumberField } from '@/ui/NumberField';
+import { useBench, useBenchStore } from '../../store/context';
+import { useSweep } from '../../store/use-sweep';
+import { ResponsePicture } from './ResponsePicture';
+import { rowSoundWords } from './row-sound-words';
+
+/** Each row in a line of words; the open row's are edited in place. */
+export function RowSounds() {
+  const { getState } = useBenchStore();
+  const rows = useBench((s) => s.part.rows);
+  const focus = useBench((s) => s.focus);
+  return (
+    <ul aria-label="Rows" className="divide-y divide-line border-y border-line">
+      {rows.map((row) => (
+        <li key={row.voice} className="py-1.5">
+          <RowLine row={row} open={focus === row.voice} onToggle={() => getState().setFocus(focus === row.voice ? null : row.voice)} />
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+const RowLine = memo(function RowLine({ row, open, onToggle }: { row: Row; open: boolean; onToggle: () => void }) {
+  const part = useBench((s) => s.part);
+  const label = labelOfRow({ rows: [row] }, row.voice);
+  const Sign = open ? ChevronUp : ChevronDown;
+  return (
+    <>
+      <button type="button" aria-expanded={open} aria-label={`Sound of ${label}`} className="grid w-full grid-cols-[1fr_auto_auto] items-center gap-2 text-left" onClick={onToggle}>
+        <span className="min-w-0">
+          <span className={open ? 'font-semibold' : ''}>{label}</span>
+          <span className="block truncate text-sm text-faint">{rowSoundWords(part, row)}</span>
+        </span>
+        <ResponsePicture loudness={rowMixOf(part, row.voice).loudness} tone={rowMixOf(part, row.voice).tone} />
+        <Sign size={16} className="text-faint" />
+      </button>
+      {open && <RowEditor row={row} label={label} />}
+    </>
+  );
+});
+
+/** The settings of a row as one sentence. */
+function RowEditor({ row, label }: { row: Row; label: string }) {
+  const { getState } = useBenchStore();
+  const sweep = useSweep();
+  const room = useBench((s) => Math.round(rowMixOf(s.part, row.voice).room * 100));
+  const low = label.toLowerCase();
+  const field = (name: keyof RowSound, spoken: string, unit: string, value = row.sound?.[name] ?? ROW_SOUND[name].rest) => {
+    const { min, max, digits, rest } = ROW_SOUND[name];
+    return (
+      <NumberField
+        label={`${spoken} of ${label}`}
+        value={value}
+        min={min}
+        max={max}
+        digits={digits}
+        default={rest}
+        unit={unit}
+        className="[&_input]:w-[3.2em]"
+        onChange={(next) => sweep.show(`Set the ${spoken.toLowerCase()} of ${low}`, (p) => setRowSound(p, row.voice, { [name]: next }))}
+        onDone={sweep.done}
+        onCancel={sweep.cancel}
+      />
+    );
+  };
+  return (
+    <div className="pt-1 pb-2 text-sm leading-8">
+      <p>
+        Level {field('level', 'Level', 'dB,')} pan {field('pan', 'Pan', '%,')} tuned by {field('tune', 'Tuning', 'semitones.')}
+      </p>
+      <p>
+        It rings {field('ring', 'Ring', '%')} of its time, {field('room', 'Room', '%', room)} go into the room.
+      </p>
+      <p>
+        Velocity drives loudness {field('loudness', 'Response', '%')} and tone {field('tone', 'Tone', '%')}
+      </p>
+      <div className="mt-1 flex flex-wrap gap-1">
+        <Button size="small" aria-pressed={row.held === true} onClick={() => getState().run(`${row.held ? 'Let ring freely:' : 'End with its hits:'} ${low}`, (p) => setRow(p, row.voice, { held: !row.held }))}>
+          {row.held ? 'let it ring freely' : 'end with each hit'}
+        </Button>
+        <Button size="small" disabled={!row.sound} onClick={() => getState().run(`Sound of ${low} as the kit has it`, (p) => setRow(p, row.voice, { sound: undefined }))}>
+          as the kit has it
+        </Button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,33 @@
+import type { Part, Row } from '@/core/model/part';
+import { soundOfRow } from '@/core/part/rows';
+import { audibleVoices } from '@/core/playback/program';
+import { labelOfVoice, isOwnRow } from '@/core/voices';
+
+/** A row's sound in a line: why it is not heard, and what differs from the kit. @example '-6 dB, left 20, in full response' */
+export function rowSoundWords(part: Part, row: Row): string {
+  const { level = 0, pan = 0, tune = 0, ring = 100, loudness = 100, tone = 100, room } = row.sound ?? {};
+  const silent = silentBecause(part, row);
+  const words = [
+    silent,
+    isOwnRow(row.voice) && `like ${labelOfVoice(soundOfRow(part, row.voice)).toLowerCase()}`,
+    level !== 0 && level > -60 && `${signed(level)} dB`,
+    pan !== 0 && `${pan < 0 ? 'left' : 'right'} ${Math.abs(pan)}`,
+    tune !== 0 && `${signed(tune)} semitones`,
+    ring !== 100 && `rings ${ring} %`,
+    loudness === 0 ? 'every velocity alike loud' : loudness !== 100 && `response ${loudness} %`,
+    tone !== 100 && `tone ${tone} %`,
+    room !== undefined && `room ${room} %`,
+    row.held && 'ends with its hits',
+  ].filter(Boolean);
+  return words.length > 0 ? words.join(', ') : 'as the kit has it';
+}
+
+/** Why a row is not heard; false where it is. */
+function silentBecause(part: Part, row: Row): string | false {
+  if (row.muted) return 'muted';
+  if (!audibleVoices(part).has(row.voice)) return 'silent: another row is soloed';
+  if ((row.sound?.level ?? 0) <= -60) return 'silent: its level is at the bottom';
+  return !part.hits.some((h) => h.voice === row.voice) && 'no hits yet';
+}
+
+const signed = (n: number): string => `${n > 0 ? '+' : '−'}${Math.abs(n)}`;

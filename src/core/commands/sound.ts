@@ -1,0 +1,43 @@
+/** Commands on how a part sounds: its kit, its rows' settings, master and room. */
+import { FIRST_KIT, PART_MIX, ROW_SOUND, type KitName, type PartMix, type RowSound } from '../model/sound';
+import type { Part } from '../model/part';
+import { clamp } from '../units';
+import type { VoiceName } from '../voices';
+
+/** Plays the part with another kit; all else stays. */
+export function setKit(part: Part, kit: KitName): Part {
+  const { kit: _was, ...rest } = part;
+  return kit === FIRST_KIT ? rest : { ...rest, kit };
+}
+
+/** Changes a row's settings; what is at rest is not kept. */
+export function setRowSound(part: Part, row: VoiceName, change: Partial<RowSound>): Part {
+  return {
+    ...part,
+    rows: part.rows.map((r) => {
+      if (r.voice !== row) return r;
+      const { sound: was, ...rest } = r;
+      const sound = kept({ ...was, ...change }, ROW_SOUND);
+      return sound ? { ...rest, sound } : rest;
+    }),
+  };
+}
+
+/** Changes master level and room. The room is kept also where it is the kit's: it was chosen. */
+export function setMix(part: Part, change: Partial<PartMix>): Part {
+  const { mix: was, ...rest } = part;
+  const { room, ...others } = { ...was, ...change };
+  const mix = { ...kept(others, PART_MIX), ...(room === undefined ? {} : { room: clamp(room, PART_MIX.room.min, PART_MIX.room.max) }) };
+  return Object.keys(mix).length > 0 ? { ...rest, mix } : rest;
+}
+
+/** Settings within their ranges, without those at rest; nothing where all are. A room of a row counts always: kits differ in it. */
+function kept<T extends Record<string, number | undefined>>(settings: T, ranges: Readonly<Record<string, { min: number; max: number; rest: number }>>): T | undefined {
+  const own = Object.entries(settings).flatMap(([name, value]) => {
+    const range = ranges[name];
+    if (value === undefined || !range) return [];
+    const limited = clamp(value, range.min, range.max);
+    return limited === range.rest && name !== 'room' ? [] : [[name, limited]];
+  });
+  return own.length > 0 ? (Object.fromEntries(own) as T) : undefined;
+}
