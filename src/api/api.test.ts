@@ -2,7 +2,14 @@ import fc from 'fast-check';
 import { parseMidi } from 'midi-file';
 import { groove } from './groove';
 import { perform } from './perform';
+import { renderWith } from './render';
+import { runRender } from './render-job';
 import { report } from './report';
+import { EMPTY_FEEL } from '@/core/model/feel';
+import type { Part } from '@/core/model/part';
+import { importPart } from '@/core/smf/import-part';
+import { readSmf } from '@/core/smf/read';
+import { writePartFile } from '@/formats/part-file';
 import { midiFile, meterEvent, noteEvents, tempoEvent, trackChunk } from '@tests/support/midi-bytes';
 
 type Fields = Record<string, string | Uint8Array>;
@@ -139,4 +146,67 @@ test('a file with both keys of a voice is reported by rows; a feel touches the r
   expect(await starts('snare:*')).toEqual([96, 576, 1056, 1536]);
   const learnt = (await (await groove(request({ midi: both, perVoice: 'true', voices: 'snare:2' }))).json()) as { voices: object };
   expect(Object.keys(learnt.voices)).toEqual(['snare:2']);
+});
+
+const rendered = renderWith((job) => Promise.resolve(runRender(job)));
+/** Where a WAV's samples are, and what they are. */
+const wavOf = async (response: Response): Promise<{ rate: number; bits: number; frames: number; peak: number; bytes: Uint8Array; account: unknown }> => {
+  expect([response.status, response.headers.get('content-type')]).toEqual([200, 'audio/wav']);
+  const bytes = new Uint8Array(await response.arrayBuffer());
+  const v = new DataView(bytes.buffer);
+  const [bits, size] = [v.getUint16(34, true), v.getUint32(40, true)];
+  let peak = 0;
+  if (bits === 16) for (let at = 44; at < 44 + size; at += 2) peak = Math.max(peak, Math.abs(v.getInt16(at, true)) / 32768);
+  return { rate: v.getUint32(24, true), bits, frames: size / (bits / 4), peak, bytes, account: JSON.parse(response.headers.get('x-nod-sway-account') ?? 'null') };
+};
+
+test('render: a file in, its sound out; the same request gives the same bytes', async () => {
+  const one = await wavOf(await rendered(request({ midi: song, rate: '44100', ending: 'fold' })));
+  expect(one).toMatchObject({ rate: 44_100, bits: 16, frames: 88_200, account: { leftOut: [], early: 0 } });
+  expect(one.peak).toBeGreaterThan(0.05);
+  expect((await wavOf(await rendered(request({ midi: song, rate: '44100', ending: 'fold' })))).bytes).toEqual(one.bytes);
+  const float = await wavOf(await rendered(request({ midi: song, rate: '44100', bits: '32f', rows: 'kick', room: 'off', master: 'off', ending: 'fold' })));
+  expect(float).toMatchObject({ bits: 32, frames: 88_200, account: { leftOut: ['hat-closed'] } });
+  const beacon = await wavOf(await rendered(request({ midi: song, rate: '44100', ending: 'fold', kit: 'Beacon' })));
+  expect(beacon.bytes).not.toEqual(one.bytes);
+});
+
+test('a part file is taken by every call: with its feel, its kit and its mutes', async () => {
+  const file = importPart(readSmf(song), { name: 'song', lanes: [{ track: 0, channel: 10 }] }).part;
+  const part: Part = { ...file, kit: 'Beacon', feel: { ...EMPTY_FEEL, moves: [{ kind: 'lay', ms: 50, scope: { voices: ['kick'] } }] }, rows: file.rows.map((r) => (r.voice === 'hat-closed' ? { ...r, muted: true } : r)) };
+  const text = writePartFile({ part });
+  const reported = (await (await report(request({ part: text }))).json()) as { voices: { voice: string }[] };
+  expect(reported.voices.map((v) => v.voice)).toEqual(['hat-closed', 'kick']);
+  const performed = parseMidi(new Uint8Array(await (await perform(request({ part: text }))).arrayBuffer()));
+  let now = 0;
+  expect(performed.tracks[0]!.flatMap((e) => ((now += e.deltaTime), e.type === 'noteOn' ? [now] : []))[0]).toBe(96);
+  expect((await groove(request({ part: text, voices: 'kick' }))).status).toBe(200);
+  expect(await wavOf(await rendered(request({ part: text, rate: '44100', ending: 'fold' })))).toMatchObject({ account: { leftOut: ['hat-closed'] } });
+  expect(await failure(await perform(request({ part: text, keepOtherTracks: 'true' })))).toEqual([400, 'bad-field', expect.anything()]);
+  expect(await failure(await report(request({ part: text, midi: song })))).toEqual([400, 'bad-field', expect.anything()]);
+  expect(await failure(await report(request({ part: '{"format":"nod-sway/part@2"}' })))).toEqual([400, 'bad-part', expect.anything()]);
+});
+
+test.each([
+  ['kit', 'Cellar'],
+  ['rate', '22050'],
+  ['bits', '8'],
+  ['fromBar', '0'],
+  ['toBar', '9'],
+  ['rows', ''],
+  ['rows', 'kick,'],
+  ['rows', 'tuba'],
+  ['ending', 'stop'],
+  ['room', 'big'],
+  ['seed', '-1'],
+  ['order', '1'],
+])('render: %s=%s is refused by name', async (name, value) => {
+  const [status, code, details] = await failure(await rendered(request({ midi: song, [name]: value })));
+  expect([status, code]).toEqual([400, 'bad-field']);
+  expect(Object.keys(details as object)).toEqual([name]);
+});
+
+test('render: more than ten minutes are too much at once', async () => {
+  const long = midiFile(0, 480, [trackChunk([tempoEvent(0, 3_000_000), ...noteEvents([[0, 36, 100], [480 * 210, 36, 100]], 30)])]);
+  expect(await failure(await rendered(request({ midi: long })))).toEqual([422, 'too-long', { seconds: 636 }]);
 });

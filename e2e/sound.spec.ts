@@ -1,0 +1,96 @@
+import { readFileSync } from 'node:fs';
+import { expect, test, type Page } from '@playwright/test';
+import { unzipSync } from 'fflate';
+import { chooseExport, flatBeat, openMidi, press } from './support';
+
+/** Kit, mix and audio files, checked by what is heard and written. */
+
+const soundPage = (page: Page) => page.getByRole('tab', { name: /^Sound/ }).click();
+
+/** Plays from the start until every stroke is ready, then captures so many seconds from a first pass's start: peak and energy. */
+async function heard(page: Page): Promise<{ energy: number; samples: number[] }> {
+  await press(page, 'Play');
+  await page.evaluate(() => window.nodSway!.engine.allReady());
+  await press(page, 'Stop');
+  const captured = page.evaluate(async () => {
+    const { engine } = window.nodSway!;
+    engine.log.length = 0;
+    const c = await engine.capture(1.6);
+    const start = engine.log[0]!.frame - c.firstFrame;
+    const samples = Array.from(c.samples.slice(start, start + 44_100));
+    return { energy: samples.reduce((sum, x) => sum + x * x, 0), samples };
+  });
+  await press(page, 'Play');
+  const result = await captured;
+  await press(page, 'Stop');
+  return result;
+}
+
+test('another kit is one choice and keeps the part; half the response makes soft hits louder; both are heard', async ({ page }) => {
+  await openMidi(page, 'beat.mid', flatBeat(1, 40).bytes);
+  await soundPage(page);
+  const before = await heard(page);
+  expect(before.energy).toBeGreaterThan(0);
+  // Soft hits: with half the response they are nearer to those at 100.
+  for (const row of ['Kick', 'Snare', 'Closed hat']) {
+    await page.getByRole('button', { name: `Sound of ${row}` }).click();
+    await page.getByRole('spinbutton', { name: `Response of ${row}` }).fill('50');
+    await page.keyboard.press('Enter');
+  }
+  const half = await heard(page);
+  // At velocity 40 half of the law is 11.9 dB less far down.
+  expect(10 * Math.log10(half.energy / before.energy)).toBeGreaterThan(10);
+  expect(10 * Math.log10(half.energy / before.energy)).toBeLessThan(14);
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z');
+  const hits = await page.evaluate(() => JSON.stringify(window.nodSway!.bench().part.hits));
+  await page.getByRole('combobox', { name: 'Kit' }).click();
+  await page.getByRole('option', { name: 'Beacon' }).click();
+  const beacon = await heard(page);
+  expect(beacon.samples).not.toEqual(before.samples);
+  expect(await page.evaluate(() => JSON.stringify(window.nodSway!.bench().part.hits))).toBe(hits);
+});
+
+/** Stereo samples of a WAV file of 24 bits. */
+function samplesOf(bytes: Uint8Array): { rate: number; left: number[]; right: number[] } {
+  const v = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const frames = v.getUint32(40, true) / 6;
+  const at = (i: number, side: number): number => (v.getUint16(44 + i * 6 + side * 3, true) + (v.getInt8(46 + i * 6 + side * 3) << 16)) / 8388607;
+  return { rate: v.getUint32(24, true), left: Array.from({ length: frames }, (_, i) => at(i, 0)), right: Array.from({ length: frames }, (_, i) => at(i, 1)) };
+}
+
+async function exportSound(page: Page, choose: (page: Page) => Promise<void>): Promise<Uint8Array> {
+  await press(page, 'Export');
+  await chooseExport(page, 'the sound');
+  await choose(page);
+  const waiting = page.waitForEvent('download');
+  await page.getByRole('dialog').getByRole('button', { name: 'Export', exact: true }).click();
+  const bytes = new Uint8Array(readFileSync(await (await waiting).path()));
+  await expect(page.getByTestId('export-account')).toBeVisible();
+  await page.keyboard.press('Escape');
+  return bytes;
+}
+
+const pick = async (page: Page, label: string, option: string) => {
+  await page.getByRole('combobox', { name: label }).click();
+  await page.getByRole('option', { name: option }).click();
+};
+
+test('the mix and its rows are exported; the loop’s length is exact, and the rows add up', async ({ page }) => {
+  await openMidi(page, 'beat.mid', flatBeat(1, 90).bytes);
+  const mix = samplesOf(await exportSound(page, (p) => pick(p, 'At the end', 'is laid over the start, as a loop')));
+  // One bar of 4/4 at 120 BPM.
+  expect([mix.rate, mix.left.length]).toEqual([48_000, 96_000]);
+  const zip = unzipSync(
+    await exportSound(page, async (p) => {
+      await pick(p, 'At the end', 'is laid over the start, as a loop');
+      await pick(p, 'What of the sound', 'a file for each row, in a zip');
+    }),
+  );
+  expect(Object.keys(zip).sort()).toEqual(['beat-closed-hat.wav', 'beat-kick.wav', 'beat-room.wav', 'beat-snare.wav']);
+  const rows = Object.values(zip).map(samplesOf);
+  expect(rows.map((r) => r.left.length)).toEqual([96_000, 96_000, 96_000, 96_000]);
+  // Nothing was limited in so soft a mix: within the steps of 24 bits.
+  const apart = mix.left.reduce((most, x, i) => Math.max(most, Math.abs(x - rows.reduce((sum, r) => sum + r.left[i]!, 0))), 0);
+  const peak = mix.left.reduce((most, x) => Math.max(most, Math.abs(x)), 0);
+  expect(20 * Math.log10(apart / peak)).toBeLessThan(-90);
+});
