@@ -42,6 +42,11 @@ const VIEWS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
     await press(page, 'shape the accents');
     await expect(page.getByRole('dialog')).toBeVisible();
   },
+  'sound, the open row': async (page) => {
+    await page.getByRole('tab', { name: /^Sound/ }).click();
+    await press(page, 'Sound of Snare');
+    await expect(page.getByRole('spinbutton', { name: 'Level of Snare in dB' })).toBeVisible();
+  },
   'takes, pads, every section': async (page) => {
     await page.getByRole('tab', { name: 'Takes' }).click();
     await page.getByRole('combobox', { name: 'Play from' }).click();
@@ -96,6 +101,12 @@ const OPENED: Readonly<Record<string, (page: Page) => Promise<void>>> = {
   'a row’s dialog': async (page) => {
     await press(page, 'More about Ride');
     await page.getByRole('menuitem', { name: 'Instrument, key, split, layer, merge …' }).click();
+    await expect(page.getByRole('dialog')).toBeVisible();
+  },
+  'a row of one’s own': async (page) => {
+    await press(page, 'Rows');
+    await page.getByRole('menuitem', { name: 'Add a row' }).hover();
+    await page.getByRole('menuitem', { name: 'A row of your own …' }).click();
     await expect(page.getByRole('dialog')).toBeVisible();
   },
   'the keys': async (page) => {

@@ -77,6 +77,9 @@ test('no control, page, dialog or move is named by a word that was replaced, and
   await press(page, 'Ghost notes');
   await press(page, 'suggest');
   await look(page, 'suggested ghosts');
+  await page.getByRole('tab', { name: /^Sound/ }).click();
+  await press(page, 'Sound of Snare');
+  await look(page, 'Sound');
   for (const tab of ['Hits', 'Bars', 'Takes']) {
     await page.getByRole('tab', { name: tab }).click();
     const closed = page.locator('aside h3 button[aria-expanded=false]');

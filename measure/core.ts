@@ -22,7 +22,8 @@ import { drumLanes, listLanes } from '@/core/smf/lanes';
 import { normalStream, randomStream } from '@/core/random';
 import { readSmf } from '@/core/smf/read';
 import { ClockMap } from '@/core/take/clock';
-import { milliseconds, seconds, ticks } from '@/core/units';
+import { renderPart, strokeSource } from '@/core/render/render-part';
+import { milliseconds, seconds, ticks, velocity } from '@/core/units';
 import { collectGarbage, compare, median, say } from './measure.mjs';
 import { largePart, ornamented, sixMoves } from './large-part';
 
@@ -46,6 +47,7 @@ export function benchCore(files: readonly string[]): void {
   benchRecordTiming();
   benchRecordFold();
   benchHandOver();
+  benchRender();
   benchGrowth();
 }
 
@@ -173,6 +175,26 @@ function benchHandOver(): void {
     times.push(performance.now() - t0);
   }
   say('hand-over', median(times.slice(10)), 'ms', (BLOCK / RATE) * 1000, 0.3);
+}
+
+/** 64 bars of twelve rows as audio, all strokes made anew, against the time they last; and the mixing alone. */
+function benchRender(): void {
+  const rows = ['crash', 'ride', 'hat-open', 'hat-closed', 'hat-pedal', 'tambourine', 'tom-high', 'tom-floor', 'rim', 'snare', 'clap', 'kick'];
+  const random = randomStream(5);
+  const hits = Array.from({ length: 64 * 16 }, (_, step) => rows.flatMap((voice, i) => (random() < (i === 0 ? 0.02 : i < 3 ? 0.1 : i === 3 ? 0.6 : 0.15) ? [{ id: `${voice}${step}`, voice, key: 36 + i, tick: ticks(step * 20_160), length: ticks(10_080), velocity: velocity(30 + Math.floor(random() * 97)) }] : []))).flat();
+  const part: Part = { ...largePart(1), bars: 64, meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }], tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }], origin: ticks(0), rows: rows.map((voice) => ({ voice })), hits };
+  const options = { rate: RATE, ending: 'ring', volume: 0.8 } as const;
+  const strokes = strokeSource(RATE);
+  const time = (run: () => void): number => {
+    collectGarbage();
+    const t0 = performance.now();
+    run();
+    return (performance.now() - t0) / 1000;
+  };
+  const cold = time(() => renderPart(part, { ...options, strokes }));
+  const warm = median([0, 1, 2].map(() => time(() => renderPart(part, { ...options, strokes }))));
+  say('render', 128 / warm, 'x real time', 1, 50, true);
+  say('render-cold', 128 / cold, 'x real time, strokes made anew', 1, 0, true);
 }
 
 function benchGrowth(): void {

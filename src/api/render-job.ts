@@ -19,7 +19,7 @@ export interface RenderJob {
 
 export interface RenderResult {
   bytes: Uint8Array;
-  account: { leftOut: string[]; early: number };
+  account: { leftOut: string[]; early: number; folds: { row: string; as: string }[] };
 }
 
 /** What is heard at the usual volume; without the master it is 1. */
@@ -32,5 +32,5 @@ export function runRender({ part, bits, master, ...job }: RenderJob): RenderResu
   if (strokes?.rate !== job.rate) strokes = { rate: job.rate, source: strokeSource(job.rate) };
   const plan = planRender(part, { ...job, volume: master ? VOLUME : 1, limited: master, strokes: strokes.source });
   const { left, right } = renderPlan(plan);
-  return { bytes: writeWav(left, right, { rate: job.rate, bits, loop: job.ending === 'fold', seed: part.feel.seed }), account: { leftOut: plan.account.silent, early: plan.account.early } };
+  return { bytes: writeWav(left, right, { rate: job.rate, bits, loop: job.ending === 'fold', seed: part.feel.seed }), account: { leftOut: plan.account.silent, early: plan.account.early, folds: plan.account.folds } };
 }

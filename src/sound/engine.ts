@@ -5,6 +5,7 @@ import type { Program } from '@/core/playback/program';
 import { kitOf, rowMixOf } from '@/core/playback/row-mix';
 import type { KitName } from '@/core/model/sound';
 import { classOf } from '@/core/synth/classes';
+import { recipeOf } from '@/core/synth/kits/all';
 import type { Onset } from '@/core/playback/sequencer';
 import { ClockMap } from '@/core/take/clock';
 import type { Part } from '@/core/model/part';
@@ -170,6 +171,12 @@ export class SoundEngine {
     this.send({ type: 'sounds', sounds: [{ index: made, kit, sound }] });
     return made;
   }
+
+  /** K-weighted level of a row's hardest stroke, in dB. */
+  levelOf = (index: number): number => {
+    const row = this.rows[index];
+    return row ? recipeOf(row.kit, row.sound).level : 0;
+  };
 
   /** How many strokes are still being made; until then the nearest stand in. */
   get strokesLeft(): number {

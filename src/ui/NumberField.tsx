@@ -29,7 +29,7 @@ interface Props {
 const DRAG_PIXELS = 3;
 
 /** Words beside a number that are units; others belong to the sentence around it. */
-const UNITS = /^(%|ms|BPM|semitones|bars?$|hits|ticks)/;
+const UNITS = /^(%|ms|dB|BPM|semitones|bars?$|hits|ticks)/;
 
 /** @example spokenName('Reach', '% of the half gap,') // 'Reach in % of the half gap'; spokenName('First bar', 'to') // 'First bar' */
 const spokenName = (label: string, unit: string): string => (UNITS.test(unit) ? `${label} in ${unit.replace(/[\s,:;]+$/, '')}` : label);

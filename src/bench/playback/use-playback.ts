@@ -50,7 +50,7 @@ function programsOf({ part, transport, other, equalLoudness, proposal }: Program
   const written = programOf(writtenOf(part, inRange));
   const compared = other && otherOf(part, other);
   const otherProgram = compared ? makeProgram(compared.part, compared.performance, range, slots.of, engine.rowsOf(compared.part)) : undefined;
-  const gains = equalLoudness ? { written: equalGain(written, performed), ...(otherProgram ? { other: equalGain(otherProgram, performed) } : {}) } : {};
+  const gains = equalLoudness ? { written: equalGain(written, performed, engine.levelOf), ...(otherProgram ? { other: equalGain(otherProgram, performed, engine.levelOf) } : {}) } : {};
   return { performed, written, ...(otherProgram ? { other: otherProgram } : {}), gains };
 }
 

@@ -32,7 +32,7 @@ export interface Sound {
 }
 
 /** A sound of one take for all velocities. @example oneTake(Float32Array.of(1)) */
-export const oneTake = (samples: Float32Array): Sound => ({ layers: [{ upTo: 127, at: 127, takes: [{ samples, high: 0 }] }], ends: [] });
+export const oneTake = (samples: Float32Array): Sound => ({ layers: [{ upTo: 127, at: 127, takes: [{ samples, high: 0, tiltHz: TILT_HZ }] }], ends: [] });
 
 /** What a hit has of its own beside its velocity. */
 export interface Colour {
@@ -66,6 +66,7 @@ interface Ringing {
   send: number;
   /** Factor on what lies above the tilt's frequency; 1 leaves all as it is. */
   tilt: number;
+  tiltFactor: number;
   low: number;
   /** The ring's own envelope: its level now, and its factor a frame. */
   ring: number;
@@ -206,6 +207,7 @@ export class Mixer {
       right: gain * pan.right,
       send: mix.room,
       tilt: inLayer * 10 ** ((BRIGHTNESS_DB * clamp(colour.brightness, -100, 100)) / 2000),
+      tiltFactor: 1 - Math.exp((-2 * Math.PI * stroke.tiltHz) / this.sampleRate),
       low: 0,
       ring: 1,
       decay: mix.ring === 1 ? 1 : 10 ** ((-3 / (natural * this.sampleRate)) * (1 / mix.ring - 1)),
@@ -286,8 +288,7 @@ export class Mixer {
   private add(r: Ringing, left: Float32Array, right: Float32Array, dry: boolean, wet: boolean) {
     const first = Math.max(0, -r.position);
     if (dry || (wet && r.send > 0)) {
-      const tiltFactor = 1 - Math.exp((-2 * Math.PI * TILT_HZ) / this.sampleRate);
-      const { samples, kernel, speed } = r;
+      const { samples, kernel, speed, tiltFactor } = r;
       const end = r.fade >= 0 ? Math.min(left.length, r.fade) : left.length;
       for (let i = first; i < end; i++) {
         const at = (r.position + i) * speed;

@@ -8,8 +8,8 @@ import { clamp, ticks, type Ticks } from '../units';
 import type { VoiceName } from '../voices';
 import type { Ornamented } from '../ornament/ornament-spec';
 import { hashText, mix } from '../random';
-import { amplitudeOf } from '../synth/classes';
-import { mixOf, type Mix } from './row-mix';
+import { responseOf } from './mixer';
+import { mixOf, PLAIN_MIX, type Mix } from './row-mix';
 
 /**
  * What the player plays: performed hits as seconds from the loop's start, in plain arrays that cross a thread's border.
@@ -89,22 +89,31 @@ export function audibleVoices(part: Pick<Part, 'rows'>): Set<VoiceName> {
   return new Set(part.rows.filter((r) => !r.muted && (!solo || r.soloed)).map((r) => r.voice));
 }
 
-/** How loud a program is as a whole: the energy of its hits a second. */
-export function loudnessOf(program: Pick<Program, 'velocities' | 'length' | 'chokes'>): number {
+/** What of a program says how loud it is. */
+type Loud = Pick<Program, 'velocities' | 'voices' | 'length' | 'chokes' | 'mix'>;
+
+/**
+ * How loud a program is as a whole: the K-weighted energy of its strokes a second, rows by their settings.
+ * @param levelOf K-weighted level of a row's hardest stroke in dB, by the player's number for it
+ */
+export function loudnessOf({ velocities, voices, length, chokes, mix: { rows } }: Loud, levelOf: (voice: number) => number): number {
   let energy = 0;
-  program.velocities.forEach((v, i) => {
-    if (program.chokes[i] !== 1) energy += amplitudeOf(v) ** 2;
+  velocities.forEach((v, i) => {
+    if (chokes[i] === 1) return;
+    const voice = voices[i] as number;
+    const row = rows[voice] ?? PLAIN_MIX;
+    energy += (responseOf(v, row.loudness) * row.gain) ** 2 * 10 ** (levelOf(voice) / 10);
   });
-  return program.length > 0 ? energy / program.length : 0;
+  return length > 0 ? energy / length : 0;
 }
 
 /** No version is made louder or softer than by this factor. */
 const MOST_GAIN = 4;
 
 /** The factor that makes a program as loud as another. */
-export function equalGain(of: Pick<Program, 'velocities' | 'length' | 'chokes'>, as: Pick<Program, 'velocities' | 'length' | 'chokes'>): number {
-  const own = loudnessOf(of);
-  return own === 0 ? 1 : clamp(Math.sqrt(loudnessOf(as) / own), 1 / MOST_GAIN, MOST_GAIN);
+export function equalGain(of: Loud, as: Loud, levelOf: (voice: number) => number): number {
+  const own = loudnessOf(of, levelOf);
+  return own === 0 ? 1 : clamp(Math.sqrt(loudnessOf(as, levelOf) / own), 1 / MOST_GAIN, MOST_GAIN);
 }
 
 /**

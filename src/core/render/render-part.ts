@@ -8,10 +8,10 @@ import { Mixer, type Sound } from '../playback/mixer';
 import { audibleVoices, indexProgram, makeProgram, type Program } from '../playback/program';
 import { kitOf } from '../playback/row-mix';
 import { Sequencer } from '../playback/sequencer';
-import { strokeOf } from '../synth/kits/all';
+import { SOUND_KITS, strokeOf } from '../synth/kits/all';
 import { ALTERNATES } from '../synth/classes';
 import type { Stroke } from '../synth/stroke';
-import type { VoiceName } from '../voices';
+import { standIns, type VoiceName } from '../voices';
 
 /** What happens to what still rings at the end: it rings out, or it is laid over the start, so that the loop joins itself. */
 export const ENDINGS = ['ring', 'fold'] as const;
@@ -55,6 +55,8 @@ export interface RenderAccount {
   silent: VoiceName[];
   /** Hits performed before the first bar line: they start with it, or at the end of a loop. */
   early: number;
+  /** Rows that a kit has no sound of their own for, with what stands in: a voice, or a tick. */
+  folds: { row: VoiceName; as: VoiceName }[];
 }
 
 /** Everything that several renders of one range share. */
@@ -118,7 +120,17 @@ export function planRender(part: Part, options: RenderOptions): RenderPlan {
     rows.push({ row, index: number });
   }
   rows.sort((a, b) => a.index - b.index);
-  return { program, rows, sounds, account: { silent: part.rows.map((r) => r.voice).filter((row) => struck.has(row) && !audible.has(row)), early }, options };
+  return { program, rows, sounds, account: { silent: part.rows.map((r) => r.voice).filter((row) => struck.has(row) && !audible.has(row)), early, folds: foldsOf(part, rows.map((r) => r.row)) }, options };
+}
+
+/** What plays rows that the kit does not know. */
+function foldsOf(part: Part, rows: readonly VoiceName[]): RenderAccount['folds'] {
+  const { recipes } = SOUND_KITS[kitOf(part)];
+  return rows.flatMap((row) => {
+    const sound = soundOfRow(part, row);
+    if (Object.hasOwn(recipes, sound)) return [];
+    return [{ row, as: standIns(sound).find((name) => Object.hasOwn(recipes, name)) ?? 'tick' }];
+  });
 }
 
 const BLOCK = 2048;

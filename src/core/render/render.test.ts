@@ -126,7 +126,7 @@ test('level, pan, tune, ring and response do what they say', () => {
 });
 
 test('neighbouring strokes of a row never have the same take; the same seed and pass give the same', () => {
-  const takes = [1, 2, 3].map((n) => ({ samples: Float32Array.of(n / 10), high: 0 }));
+  const takes = [1, 2, 3].map((n) => ({ samples: Float32Array.of(n / 10), high: 0, tiltHz: 1500 }));
   const struck = (dice: readonly number[]): number[] => {
     const mixer = new Mixer(RATE, [{ layers: [{ upTo: 127, at: 127, takes }], ends: [] }], { limited: false });
     mixer.volume = 1;
@@ -147,7 +147,7 @@ test('neighbouring strokes of a row never have the same take; the same seed and 
 
 test('a class that is not ready sounds as the nearest that is; within a class loudness follows the velocity', () => {
   const layers = emptyLayers();
-  layers[9]!.takes[1] = { samples: new Float32Array(2000).fill(amplitudeOf(velocityOf(9))), high: 0 };
+  layers[9]!.takes[1] = { samples: new Float32Array(2000).fill(amplitudeOf(velocityOf(9))), high: 0, tiltHz: 1500 };
   const mixer = new Mixer(RATE, [{ layers, ends: [] }], { limited: false });
   mixer.volume = 1;
   for (const velocity of [20, 77, 120]) {

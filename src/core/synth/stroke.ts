@@ -8,12 +8,15 @@ import type { Layer, Recipe } from './recipe';
 /** One take of a stroke, at one class of velocity. */
 export interface Stroke {
   samples: Float32Array;
-  /** Share of its loudness above {@link TILT_HZ}, 0 to 1: what a tilt of its tone costs. */
+  /** Share of its loudness above {@link tiltHz}, 0 to 1: what a tilt of its tone costs. */
   high: number;
+  /** Around this frequency its tone tilts within a class. */
+  tiltHz: number;
 }
 
-/** Around this frequency the tone tilts within a class. */
+/** A tone tilts around this, or, where it is lower, around one and a half times its middle. */
 export const TILT_HZ = 1500;
+const LOWEST_TILT_HZ = 100;
 /** Where a stroke is so far below its loudest millisecond it ends. */
 const END_DB = -72;
 const FADE_SECONDS = 0.012;
@@ -54,7 +57,8 @@ export function renderStroke({ name, recipe, index, alternate, rate, seconds = L
   const energy = kEnergy(samples, rate, Math.round(STROKE_SECONDS * rate));
   const gain = energy > 0 ? wanted / Math.sqrt(energy / (STROKE_SECONDS * rate)) : 0;
   for (let i = 0; i < samples.length; i++) samples[i] = (samples[i] as number) * gain;
-  return { samples, high: highShare(samples, rate) };
+  const tiltHz = Math.max(LOWEST_TILT_HZ, Math.min(TILT_HZ, 1.5 * middleHz(samples, rate)));
+  return { samples, high: highShare(samples, rate, tiltHz), tiltHz };
 }
 
 /** How long a recipe may ring. */
@@ -100,10 +104,20 @@ function ended(out: Float32Array, rate: number): Float32Array {
   return kept;
 }
 
-function highShare(samples: Float32Array, rate: number): number {
+/** The middle of its spectrum, from the energy of its slope. */
+function middleHz(samples: Float32Array, rate: number): number {
+  let [energy, slope] = [1e-20, 0];
+  for (let i = 1; i < Math.min(samples.length, rate * 0.1); i++) {
+    energy += (samples[i] as number) ** 2;
+    slope += ((samples[i] as number) - (samples[i - 1] as number)) ** 2;
+  }
+  return (Math.sqrt(slope / energy) * rate) / (2 * Math.PI);
+}
+
+function highShare(samples: Float32Array, rate: number, tiltHz: number): number {
   const frames = Math.min(samples.length, Math.round(STROKE_SECONDS * rate));
   const high = new Float32Array(frames);
-  const a = 1 - Math.exp((-2 * Math.PI * TILT_HZ) / rate);
+  const a = 1 - Math.exp((-2 * Math.PI * tiltHz) / rate);
   let low = 0;
   for (let i = 0; i < frames; i++) {
     low += ((samples[i] as number) - low) * a;
