@@ -34,26 +34,28 @@ function highPassAt(rate: number): Biquad {
   return { b0: 1, b1: -2, b2: 1, a1: (2 * (k * k - 1)) / a0, a2: (1 - k / HIGH_PASS.q + k * k) / a0 };
 }
 
-/** A running K-weighting filter. @example const k = kWeighting(48_000); k(sample) */
-export function kWeighting(rate: number): (x: number) => number {
-  const [s, h] = [shelfAt(rate), highPassAt(rate)];
-  let [x1, x2, y1, y2, z1, z2] = [0, 0, 0, 0, 0, 0];
-  return (x) => {
-    const y = s.b0 * x + s.b1 * x1 + s.b2 * x2 - s.a1 * y1 - s.a2 * y2;
-    const z = h.b0 * y + h.b1 * y1 + h.b2 * y2 - h.a1 * z1 - h.a2 * z2;
-    [x2, x1, y2, y1, z2, z1] = [x1, x, y1, y, z1, z];
-    return z;
-  };
-}
-
-/** The K-weighted energy of samples: the sum of their squares. */
+/** The K-weighted energy of samples, or of the first so many: the sum of their squares. */
 export function kEnergy(samples: Float32Array, rate: number, frames = samples.length): number {
-  const k = kWeighting(rate);
-  let energy = 0;
+  const [s, h] = [shelfAt(rate), highPassAt(rate)];
   const end = Math.min(frames, samples.length);
+  let x1 = 0;
+  let x2 = 0;
+  let y1 = 0;
+  let y2 = 0;
+  let z1 = 0;
+  let z2 = 0;
+  let energy = 0;
   for (let i = 0; i < end; i++) {
-    const z = k(samples[i] as number);
+    const x = samples[i] as number;
+    const y = s.b0 * x + s.b1 * x1 + s.b2 * x2 - s.a1 * y1 - s.a2 * y2;
+    const z = y - 2 * y1 + y2 - h.a1 * z1 - h.a2 * z2;
     energy += z * z;
+    x2 = x1;
+    x1 = x;
+    y2 = y1;
+    y1 = y;
+    z2 = z1;
+    z1 = z;
   }
   return energy;
 }
