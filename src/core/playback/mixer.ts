@@ -286,36 +286,63 @@ export class Mixer {
   }
 
   private add(r: Ringing, left: Float32Array, right: Float32Array, dry: boolean, wet: boolean) {
-    const first = Math.max(0, -r.position);
     if (dry || (wet && r.send > 0)) {
-      const { samples, kernel, speed, tiltFactor } = r;
-      const end = r.fade >= 0 ? Math.min(left.length, r.fade) : left.length;
-      for (let i = first; i < end; i++) {
-        const at = (r.position + i) * speed;
-        if (at >= samples.length) break;
-        let x = kernel ? readAt(samples, at, kernel) : (samples[at] as number);
-        if (r.tilt !== 1) {
-          r.low += (x - r.low) * tiltFactor;
-          x = r.low + (x - r.low) * r.tilt;
-        }
-        if (r.decay !== 1) {
-          x *= r.ring;
-          r.ring *= r.decay;
-          if (at > r.tailFrom) x *= (samples.length - at) / (samples.length - r.tailFrom);
-        }
-        if (r.fade >= 0 && r.fade - i < r.fadeFrames) x *= (r.fade - i) / r.fadeFrames;
-        const [l, rr] = [x * r.left, x * r.right];
-        if (dry) {
-          left[i] = (left[i] as number) + l;
-          right[i] = (right[i] as number) + rr;
-        }
-        if (wet) {
-          this.sendLeft[i] = (this.sendLeft[i] as number) + l * r.send;
-          this.sendRight[i] = (this.sendRight[i] as number) + rr * r.send;
-        }
-      }
+      if (r.kernel || r.decay !== 1 || r.fade >= 0) this.addShaped(r, left, right, dry, wet);
+      else this.addPlain(r, left, right, dry, wet);
     }
     r.position += left.length;
     if (r.fade >= 0) r.fade = Math.max(0, r.fade - left.length);
+  }
+
+  /** What rings on as it was rendered, tilted at most: nearly all there is. */
+  private addPlain(r: Ringing, left: Float32Array, right: Float32Array, dry: boolean, wet: boolean) {
+    const { samples, position, tilt, tiltFactor, left: toLeft, right: toRight, send } = r;
+    const { sendLeft, sendRight } = this;
+    const end = Math.min(left.length, samples.length - position);
+    let { low } = r;
+    for (let i = Math.max(0, -position); i < end; i++) {
+      const x = samples[position + i] as number;
+      low += (x - low) * tiltFactor;
+      const y = low + (x - low) * tilt;
+      const l = y * toLeft;
+      const rr = y * toRight;
+      if (dry) {
+        left[i] = (left[i] as number) + l;
+        right[i] = (right[i] as number) + rr;
+      }
+      if (wet) {
+        sendLeft[i] = (sendLeft[i] as number) + l * send;
+        sendRight[i] = (sendRight[i] as number) + rr * send;
+      }
+    }
+    r.low = low;
+  }
+
+  /** What is pitched, rings longer or shorter, or fades. */
+  private addShaped(r: Ringing, left: Float32Array, right: Float32Array, dry: boolean, wet: boolean) {
+    const { samples, kernel, speed, tiltFactor } = r;
+    const end = r.fade >= 0 ? Math.min(left.length, r.fade) : left.length;
+    for (let i = Math.max(0, -r.position); i < end; i++) {
+      const at = (r.position + i) * speed;
+      if (at >= samples.length) break;
+      let x = kernel ? readAt(samples, at, kernel) : (samples[at] as number);
+      r.low += (x - r.low) * tiltFactor;
+      x = r.low + (x - r.low) * r.tilt;
+      if (r.decay !== 1) {
+        x *= r.ring;
+        r.ring *= r.decay;
+        if (at > r.tailFrom) x *= (samples.length - at) / (samples.length - r.tailFrom);
+      }
+      if (r.fade >= 0 && r.fade - i < r.fadeFrames) x *= (r.fade - i) / r.fadeFrames;
+      const [l, rr] = [x * r.left, x * r.right];
+      if (dry) {
+        left[i] = (left[i] as number) + l;
+        right[i] = (right[i] as number) + rr;
+      }
+      if (wet) {
+        this.sendLeft[i] = (this.sendLeft[i] as number) + l * r.send;
+        this.sendRight[i] = (this.sendRight[i] as number) + rr * r.send;
+      }
+    }
   }
 }

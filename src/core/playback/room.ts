@@ -8,6 +8,8 @@ const RING_SECONDS = { small: 0.22, large: 0.75 };
 /** Walls take the highs first. */
 const DAMP_HZ = 5200;
 const GAIN = 0.5;
+/** Fewer frames than the shortest line has, at any rate that is used; and a block of the audio thread, so that live and export go in the same steps. */
+const CHUNK = 128;
 
 export class Room {
   private lines: Float32Array[] = [];
@@ -16,6 +18,9 @@ export class Room {
   private damped: Float64Array = new Float64Array(LINES_MS.length);
   private readonly damp: number;
   private size = -1;
+  private readonly outs = LINES_MS.map(() => new Float64Array(CHUNK));
+  private readonly sum = new Float64Array(CHUNK);
+  private readonly sides = [new Float64Array(CHUNK), new Float64Array(CHUNK)] as const;
   /** Frames for which something still rings. */
   private alive = 0;
 
@@ -43,36 +48,59 @@ export class Room {
   /** Adds the room's answer to what is sent into it. */
   process(sendLeft: Float32Array, sendRight: Float32Array, left: Float32Array, right: Float32Array, amount: number): void {
     if (this.size < 0) this.setSize(40);
-    const n = this.lines.length;
-    const outs = new Float64Array(n);
     let heard = false;
-    for (let i = 0; i < left.length; i++) {
-      const [inL, inR] = [sendLeft[i] as number, sendRight[i] as number];
-      if (inL !== 0 || inR !== 0) heard = true;
-      let sum = 0;
-      for (let k = 0; k < n; k++) {
-        const read = (this.lines[k] as Float32Array)[this.places[k] as number] as number;
-        const soft = (this.damped[k] as number) + (read - (this.damped[k] as number)) * this.damp;
-        // So small that no sample tells it from silence.
-        this.damped[k] = Math.abs(soft) < 1e-15 ? 0 : soft;
-        outs[k] = (this.damped[k] as number) * (this.gains[k] as number);
-        sum += outs[k] as number;
-      }
-      // Each line gets the others, turned over: energy is kept (a Householder reflection).
-      const back = (-2 / n) * sum;
-      let [l, r] = [0, 0];
-      for (let k = 0; k < n; k++) {
-        const out = outs[k] as number;
-        if (k % 2 === 0) l += k % 4 === 0 ? out : -out;
-        else r += k % 4 === 1 ? out : -out;
-        const line = this.lines[k] as Float32Array;
-        const place = this.places[k] as number;
-        line[place] = out + back + (k % 2 === 0 ? inL : inR) * 0.5;
-        this.places[k] = place + 1 === line.length ? 0 : place + 1;
-      }
-      left[i] = (left[i] as number) + l * amount * GAIN;
-      right[i] = (right[i] as number) + r * amount * GAIN;
-    }
+    for (let at = 0; at < left.length; at += CHUNK) heard = this.chunk(sendLeft, sendRight, left, right, at, Math.min(CHUNK, left.length - at), amount * GAIN) || heard;
     this.alive = heard ? this.rate * RING_SECONDS.large * 2.5 : this.alive - left.length;
+  }
+
+  /** So few frames that no line hears in them what it was given in them: line by line, instead of frame by frame. */
+  private chunk(sendLeft: Float32Array, sendRight: Float32Array, left: Float32Array, right: Float32Array, at: number, count: number, amount: number): boolean {
+    const n = this.lines.length;
+    const { sum, sides, damp } = this;
+    sum.fill(0, 0, count);
+    sides[0].fill(0, 0, count);
+    sides[1].fill(0, 0, count);
+    for (let k = 0; k < n; k++) {
+      const line = this.lines[k] as Float32Array;
+      const out = this.outs[k] as Float64Array;
+      const side = sides[k % 2] as Float64Array;
+      const sign = k % 4 < 2 ? 1 : -1;
+      const gain = this.gains[k] as number;
+      const place = this.places[k] as number;
+      let soft = this.damped[k] as number;
+      // A line goes round at most once in a chunk: two stretches without a question asked a frame.
+      const wrap = Math.min(count, line.length - place);
+      for (let from = 0, to = wrap, shift = place; from < count; from = to, to = count, shift = -wrap) {
+        for (let i = from; i < to; i++) {
+          soft += ((line[i + shift] as number) - soft) * damp;
+          const x = soft * gain;
+          out[i] = x;
+          sum[i] = (sum[i] as number) + x;
+          side[i] = (side[i] as number) + sign * x;
+        }
+      }
+      // So small that no sample tells it from silence.
+      this.damped[k] = Math.abs(soft) < 1e-15 ? 0 : soft;
+    }
+    let heard = false;
+    for (let i = 0; i < count; i++) {
+      if (sendLeft[at + i] !== 0 || sendRight[at + i] !== 0) heard = true;
+      left[at + i] = (left[at + i] as number) + (sides[0][i] as number) * amount;
+      right[at + i] = (right[at + i] as number) + (sides[1][i] as number) * amount;
+    }
+    // Each line gets the others, turned over: energy is kept (a Householder reflection).
+    const share = -2 / n;
+    for (let k = 0; k < n; k++) {
+      const line = this.lines[k] as Float32Array;
+      const out = this.outs[k] as Float64Array;
+      const send = k % 2 === 0 ? sendLeft : sendRight;
+      const place = this.places[k] as number;
+      const wrap = Math.min(count, line.length - place);
+      for (let from = 0, to = wrap, shift = place; from < count; from = to, to = count, shift = -wrap) {
+        for (let i = from; i < to; i++) line[i + shift] = (out[i] as number) + share * (sum[i] as number) + (send[at + i] as number) * 0.5;
+      }
+      this.places[k] = (place + count) % line.length;
+    }
+    return heard;
   }
 }

@@ -125,12 +125,28 @@ function addModes(out: Float32Array, layer: ModesLayer, { force, rate, alternate
 const SPARSE_HZ = 8200;
 /** Below this a mode has no other that rises beside it. */
 const LEAST_LATE = 0.04;
+/** A mode of hundreds ends here: 85 dB under the stroke. */
+const PLATE_SILENT = 1e-4;
+
+/** A decaying sine as a recursion: the next value is `a` times the last less `b` times the one before. */
+interface Chain {
+  a: number;
+  b: number;
+  first: number;
+  frames: number;
+}
+
+function chainOf(hz: number, level: number, t60: number, rate: number): Chain {
+  const r = decayOf(t60, rate);
+  const turn = (2 * Math.PI * hz) / rate;
+  return { a: 2 * r * Math.cos(turn), b: r * r, first: level * r * Math.sin(turn), frames: Math.ceil((Math.log10(Math.max(PLATE_SILENT, Math.abs(level)) / PLATE_SILENT) / 3) * t60 * rate) };
+}
 
 function addPlate(out: Float32Array, layer: PlateLayer, struck: Struck) {
   const { force, rate, random } = struck;
   const contact = between(layer.contact, force);
   const late = layer.late * force ** 0.5;
-  const sum = new Float64Array(out.length);
+  const chains: Chain[] = [];
   for (let f = layer.from, dense = 1; f < layer.to; f += layer.spacing / dense) {
     // The highest are not told apart: half as many do.
     dense = f < SPARSE_HZ ? 1 : 0.5;
@@ -140,59 +156,50 @@ function addPlate(out: Float32Array, layer: PlateLayer, struck: Struck) {
     const t60 = layer.t60 * (600 / hz) ** layer.fall;
     const share = Math.min(2.6, (hz / 4000) ** 2.5);
     const rising = share < LEAST_LATE ? 0 : weight * late * share * (0.7 + 0.3 * random());
-    if (hz < rate * 0.48) addPlateMode(sum, hz, weight * contactAt(hz, contact), t60, hz + layer.spacing * 0.37, rising, layer.rise, rate);
+    if (hz >= rate * 0.48) continue;
+    chains.push(chainOf(hz, weight * contactAt(hz, contact), t60, rate));
+    if (rising === 0) continue;
+    // What rises is what decays less what decays faster.
+    const hz2 = hz + layer.spacing * 0.37;
+    chains.push(chainOf(hz2, rising, t60 * 0.9, rate), chainOf(hz2, -rising, 1 / (1 / (t60 * 0.9) + 1 / (NEPERS * layer.rise)), rate));
   }
-  for (let i = 0; i < out.length; i++) out[i] = (out[i] as number) + (sum[i] as number);
+  addChains(out, chains);
   if (layer.air > 0) addNoise(out, { kind: 'noise', filter: 'highpass', hz: Math.min(15_000, rate * 0.4), q: 0.7, t60: layer.t60 * 0.18, attack: layer.rise * 0.4, force: 0.5, level: layer.air * layer.level }, struck);
 }
 
-/**
- * A mode, and one beside it that rises after the stroke: what decays less what decays faster. One loop for all three, since a cymbal has
- * hundreds.
- */
-function addPlateMode(sum: Float64Array, hz: number, level: number, t60: number, hz2: number, rising: number, rise: number, rate: number) {
-  const r = decayOf(t60, rate);
-  const slow = decayOf(t60 * 0.9, rate);
-  const fast = decayOf(1 / (1 / (t60 * 0.9) + 1 / (NEPERS * rise)), rate);
-  const [turn, turn2] = [(2 * Math.PI * hz) / rate, (2 * Math.PI * hz2) / rate];
-  const [a, b] = [2 * r * Math.cos(turn), r * r];
-  const [c, d] = [2 * slow * Math.cos(turn2), slow * slow];
-  const [e, g] = [2 * fast * Math.cos(turn2), fast * fast];
-  let [x2, x1, y2, y1, z2, z1] = [0, level * r * Math.sin(turn), 0, rising * slow * Math.sin(turn2), 0, rising * fast * Math.sin(turn2)];
-  const framesOf = (size: number, seconds: number): number => Math.ceil((Math.log10(Math.max(SILENT, Math.abs(size)) / SILENT) / 3) * seconds * rate);
-  const end = Math.min(sum.length, Math.max(framesOf(level, t60), framesOf(rising, t60 * 0.9)));
-  const early = rising === 0 ? 0 : Math.min(end, framesOf(rising, NEPERS * rise));
-  const lateEnd = rising === 0 ? 0 : end;
-  if (end > 1) sum[1] = (sum[1] as number) + x1 + y1 - z1;
-  let i = 2;
-  for (; i < early; i++) {
-    const x = a * x1 - b * x2;
-    const y = c * y1 - d * y2;
-    const z = e * z1 - g * z2;
-    sum[i] = (sum[i] as number) + x + y - z;
-    x2 = x1;
-    x1 = x;
-    y2 = y1;
-    y1 = y;
-    z2 = z1;
-    z1 = z;
+/** Adds chains, four in a loop: one alone waits for its own last value, four do not wait for each other. Those of like length go together. */
+function addChains(out: Float32Array, chains: Chain[]) {
+  const sum = new Float64Array(out.length);
+  chains.sort((p, q) => p.frames - q.frames);
+  for (let k = 0; k < chains.length; k += 4) {
+    const [p, q, r, s] = [0, 1, 2, 3].map((i) => chains[k + i] ?? SILENCE) as [Chain, Chain, Chain, Chain];
+    const end = Math.min(sum.length, Math.max(p.frames, q.frames, r.frames, s.frames));
+    let [p1, q1, r1, s1] = [p.first, q.first, r.first, s.first];
+    let [p2, q2, r2, s2] = [0, 0, 0, 0];
+    const { a: pa, b: pb } = p;
+    const { a: qa, b: qb } = q;
+    const { a: ra, b: rb } = r;
+    const { a: sa, b: sb } = s;
+    for (let i = 1; i < end; i++) {
+      sum[i] = (sum[i] as number) + p1 + q1 + (r1 + s1);
+      const p0 = pa * p1 - pb * p2;
+      const q0 = qa * q1 - qb * q2;
+      const r0 = ra * r1 - rb * r2;
+      const s0 = sa * s1 - sb * s2;
+      p2 = p1;
+      p1 = p0;
+      q2 = q1;
+      q1 = q0;
+      r2 = r1;
+      r1 = r0;
+      s2 = s1;
+      s1 = s0;
+    }
   }
-  for (; i < lateEnd; i++) {
-    const x = a * x1 - b * x2;
-    const y = c * y1 - d * y2;
-    sum[i] = (sum[i] as number) + x + y;
-    x2 = x1;
-    x1 = x;
-    y2 = y1;
-    y1 = y;
-  }
-  for (; i < end; i++) {
-    const x = a * x1 - b * x2;
-    sum[i] = (sum[i] as number) + x;
-    x2 = x1;
-    x1 = x;
-  }
+  for (let i = 0; i < out.length; i++) out[i] = (out[i] as number) + (sum[i] as number);
 }
+
+const SILENCE: Chain = { a: 0, b: 0, first: 0, frames: 0 };
 
 /** A noise shorter than this would differ too much from take to take. */
 const SHORT_NOISE = 0.12;
