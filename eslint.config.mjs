@@ -2,7 +2,7 @@ import tseslint from 'typescript-eslint';
 import hooks from 'eslint-plugin-react-hooks';
 
 export default tseslint.config(
-  { ignores: ['.next/**', 'node_modules/**', 'public/**', 'next-env.d.ts', 'test-results/**', 'playwright-report/**'] },
+  { ignores: ['.next/**', 'node_modules/**', 'public/**', 'server/generated/**', 'next-env.d.ts', 'test-results/**', 'playwright-report/**'] },
   ...tseslint.configs.recommended,
   {
     // Where components and hooks are.

@@ -81,11 +81,12 @@ try {
   await shot('bars');
   await page.keyboard.press('x');
   await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: 'Rows', exact: true }).click();
-  await page.getByRole('menuitem', { name: 'Key map …' }).click();
-  await page.getByRole('dialog').waitFor();
-  await shot('key-map');
-  await page.keyboard.press('Escape');
+  // The kit, its room, and a row's sound.
+  await open('demo-galley-brushes');
+  await page.getByRole('tab', { name: /^Sound/ }).click();
+  await page.getByRole('button', { name: 'Sound of Snare', exact: true }).click();
+  await page.getByRole('spinbutton', { name: 'Level of Snare in dB' }).waitFor();
+  await shot('sound');
   await page.keyboard.press('Control+k');
   await page.getByRole('combobox', { name: 'Find anything' }).fill('velocity');
   await shot('find');

@@ -1,7 +1,7 @@
 import { writeWav, type Bits } from '@/core/audio/wav';
 import type { Part } from '@/core/model/part';
 import { planRender, renderPlan, strokeSource, type Ending, type StrokeSource } from '@/core/render/render-part';
-import type { VoiceName } from '@/core/voices';
+import type { VoiceName } from '@/core/row-names';
 
 /** A render as plain data: it crosses to a thread. */
 export interface RenderJob {

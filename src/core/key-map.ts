@@ -1,5 +1,6 @@
 /** Which key plays which row, and which key a row is written with. */
-import { generalMidiKeys, standIns, usualKeys, voiceOfRow, VOICES, type VoiceName } from './voices';
+import { standIns, voiceOfRow, type VoiceName } from './row-names';
+import { generalMidiKeys, usualKeys, VOICES } from './voices';
 
 /** Which row each MIDI key plays. Keys that are not in it play `key-k`. */
 export interface KitMap {

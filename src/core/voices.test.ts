@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { freeKey, GENERAL_MIDI_KIT, isGeneralMidi, keyOfVoice, NOD_SWAY_KIT, voiceOfKey } from './key-map';
-import { allRowsOf, compareVoices, fallbackOf, familyOfVoice, generalMidiKeys, hasGhosts, labelOfVoice, limbOf, namesRow, nextRow, numberOfRow, ownRow, standIns, usualKeys, VOICES, voiceOfAll, voiceOfRow } from './voices';
+import { allRowsOf, fallbackOf, familyOfVoice, namesRow, nextRow, numberOfRow, ownRow, standIns, voiceOfAll, voiceOfRow } from './row-names';
+import { compareVoices, generalMidiKeys, hasGhosts, labelOfVoice, limbOf, usualKeys, VOICES } from './voices';
 
 test('a row is named by its voice and its number among them', () => {
   expect(['snare', 'snare:2', 'own:2', 'key-20:3'].map((row) => [voiceOfRow(row), numberOfRow(row)])).toEqual([['snare', 1], ['snare', 2], ['own:2', 1], ['key-20', 3]]);

@@ -1,14 +1,5 @@
-/** What is struck, its keys, its place among the rows, and what stands for it where it is not known. */
-
-/**
- * A row by name. The first row of a voice is named by the voice (`snare`), further ones are numbered (`snare:2`), rows of the user's
- * own are `own:<id>`; an unmapped MIDI key k is the voice `key-k`.
- */
-export type VoiceName = string;
-
-export const LONGEST_VOICE = 60;
-
-export const isVoiceName = (v: unknown): boolean => typeof v === 'string' && v.length > 0 && v.length <= LONGEST_VOICE;
+/** What is struck: its label, its keys, what strikes it, its place among the rows. */
+import { isOwnRow, numberOfRow, voiceOfAll, voiceOfRow, type VoiceName } from './row-names';
 
 /** What can strike a voice: a hand, either foot on a kick, or the foot on the hat's pedal. */
 export type Limb = 'hand' | 'kick-foot' | 'hat-foot';
@@ -20,13 +11,11 @@ interface VoiceSpec {
   keys: readonly number[];
   ownKey?: number;
   limb: Limb;
-  /** What plays where this voice is not known. */
-  fallback?: VoiceName;
 }
 
 const voice = (name: VoiceName, label: string, ...keys: number[]): VoiceSpec => ({ name, label, keys, limb: 'hand' });
 /** A stroke that General MIDI has no key for. */
-const stroke = (name: VoiceName, label: string, ownKey: number, fallback: VoiceName, limb: Limb = 'hand'): VoiceSpec => ({ name, label, keys: [], ownKey, limb, fallback });
+const stroke = (name: VoiceName, label: string, ownKey: number, limb: Limb = 'hand'): VoiceSpec => ({ name, label, keys: [], ownKey, limb });
 
 /** Rows from top to bottom. */
 const TABLE: readonly VoiceSpec[] = [
@@ -35,13 +24,13 @@ const TABLE: readonly VoiceSpec[] = [
   voice('china', 'China', 52),
   voice('ride', 'Ride', 51, 59),
   voice('ride-bell', 'Ride bell', 53),
-  stroke('ride-edge', 'Ride edge', 27, 'ride'),
+  stroke('ride-edge', 'Ride edge', 27),
   voice('hat-open', 'Open hat', 46),
-  stroke('hat-half', 'Half-open hat', 26, 'hat-open'),
+  stroke('hat-half', 'Half-open hat', 26),
   voice('hat-closed', 'Closed hat', 42),
-  stroke('hat-shoulder', 'Hat shoulder', 22, 'hat-closed'),
+  stroke('hat-shoulder', 'Hat shoulder', 22),
   { ...voice('hat-pedal', 'Pedal hat', 44), limb: 'hat-foot' },
-  stroke('hat-splash', 'Foot splash', 29, 'hat-open', 'hat-foot'),
+  stroke('hat-splash', 'Foot splash', 29, 'hat-foot'),
   voice('tambourine', 'Tambourine', 54),
   voice('shaker', 'Shaker', 82),
   voice('cabasa', 'Cabasa', 69),
@@ -72,12 +61,12 @@ const TABLE: readonly VoiceSpec[] = [
   voice('tom-mid', 'Tom mid', 47, 48),
   voice('tom-low', 'Tom low', 45),
   voice('tom-floor', 'Tom floor', 41, 43),
-  stroke('tom-rim', 'Tom rim', 25, 'rim'),
+  stroke('tom-rim', 'Tom rim', 25),
   voice('rim', 'Rim', 37),
   voice('snare', 'Snare', 38, 40),
-  stroke('snare-rimshot', 'Snare rimshot', 34, 'snare'),
-  stroke('snare-edge', 'Snare edge', 23, 'snare'),
-  stroke('snare-sweep', 'Snare sweep', 24, 'snare'),
+  stroke('snare-rimshot', 'Snare rimshot', 34),
+  stroke('snare-edge', 'Snare edge', 23),
+  stroke('snare-sweep', 'Snare sweep', 24),
   voice('clap', 'Clap', 39),
   { ...voice('kick', 'Kick', 36, 35), limb: 'kick-foot' },
 ];
@@ -87,41 +76,6 @@ export const VOICES: readonly VoiceName[] = TABLE.map(({ name }) => name);
 
 const SPECS = new Map(TABLE.map((spec) => [spec.name, spec]));
 const ROW_ORDER = new Map(TABLE.map(({ name }, i) => [name, i]));
-
-const OWN = 'own:';
-const NUMBERED = /^(.*):(\d+)$/;
-
-/** A row that the user made, with a name and a sound of its own. */
-export const isOwnRow = (row: VoiceName): boolean => row.startsWith(OWN);
-export const ownRow = (id: string): VoiceName => `${OWN}${id}`;
-
-/** The voice that a row plays. @example voiceOfRow('snare:2') // 'snare'; an own row is a voice by itself */
-export const voiceOfRow = (row: VoiceName): VoiceName => (isOwnRow(row) ? row : (NUMBERED.exec(row)?.[1] ?? row));
-
-/** Which row of its voice a row is, from 1. @example numberOfRow('snare:2') // 2 */
-export const numberOfRow = (row: VoiceName): number => (isOwnRow(row) ? 1 : Number(NUMBERED.exec(row)?.[2] ?? 1));
-
-/** The name for another row of a voice. @example nextRow(new Set(['snare']), 'snare') // 'snare:2' */
-export function nextRow(rows: ReadonlySet<VoiceName>, voiceName: VoiceName): VoiceName {
-  if (!rows.has(voiceName)) return voiceName;
-  let n = 2;
-  while (rows.has(`${voiceName}:${n}`)) n++;
-  return `${voiceName}:${n}`;
-}
-
-const ALL_ROWS = ':*';
-
-/** All rows of a row's voice, as a scope names them. @example allRowsOf('snare:2') // 'snare:*' */
-export const allRowsOf = (row: VoiceName): VoiceName => `${voiceOfRow(row)}${ALL_ROWS}`;
-
-/** The voice of which a scope names all rows; null for a name that is one row. @example voiceOfAll('snare:*') // 'snare' */
-export const voiceOfAll = (name: VoiceName): VoiceName | null => (name.endsWith(ALL_ROWS) ? name.slice(0, -ALL_ROWS.length) : null);
-
-/** Whether some names of a scope mean a row: by itself, or with all rows of its voice. */
-export const namesRow = (names: ReadonlySet<VoiceName>, row: VoiceName): boolean => names.has(row) || names.has(allRowsOf(row));
-
-/** The voice that stands for another: its fallback; undefined where there is none. @example fallbackOf('hat-half') // 'hat-open' */
-export const fallbackOf = (voiceName: VoiceName): VoiceName | undefined => SPECS.get(voiceOfRow(voiceName))?.fallback;
 
 /** What strikes a voice. @example limbOf('hat-pedal') // 'hat-foot' */
 export const limbOf = (voiceName: VoiceName): Limb => SPECS.get(voiceOfRow(voiceName))?.limb ?? 'hand';
@@ -134,15 +88,6 @@ export function usualKeys(voiceName: VoiceName): readonly number[] {
 
 /** The keys of General MIDI's percussion map that play a voice; none for strokes that it lacks. */
 export const generalMidiKeys = (voiceName: VoiceName): readonly number[] => SPECS.get(voiceName)?.keys ?? [];
-
-/** What may play a row where it is not known itself, nearest first. @example standIns('hat-half:2') // ['hat-half', 'hat-open'] */
-export function standIns(row: VoiceName): VoiceName[] {
-  const list: VoiceName[] = [];
-  const own = voiceOfRow(row);
-  if (own !== row) list.push(own);
-  for (let next = fallbackOf(own); next !== undefined; next = fallbackOf(next)) list.push(next);
-  return list;
-}
 
 /** @example labelOfVoice('hat-closed') // 'Closed hat'; 'snare:2' is 'Snare 2' */
 export function labelOfVoice(row: VoiceName): string {
@@ -166,16 +111,3 @@ export function compareVoices(a: VoiceName, b: VoiceName): number {
 /** Rows whose soft strokes count as ghosts at import: kick, snare and toms. */
 export const hasGhosts = (row: VoiceName): boolean => /^(kick|snare|tom-(high|mid|low|floor))$/.test(voiceOfRow(row));
 
-const FAMILIES: readonly (readonly [prefix: string, family: string])[] = [
-  ['hat-', 'hat'],
-  ['tom-', 'tom'],
-  ['ride', 'ride'],
-  ['snare', 'snare'],
-  ['kick', 'kick'],
-  ['conga-', 'conga'],
-  ['bongo-', 'bongo'],
-  ['timbale-', 'timbale'],
-];
-
-/** The family that a row belongs to, in the singular; undefined where it stands alone. @example familyOfVoice('hat-open') // 'hat' */
-export const familyOfVoice = (row: VoiceName): string | undefined => FAMILIES.find(([prefix]) => row.startsWith(prefix))?.[1];

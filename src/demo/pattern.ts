@@ -2,7 +2,7 @@ import { compareHits, type Hit } from '@/core/model/part';
 import { stepOf, type GridName } from '@/core/time/grid';
 import { ticks, velocity, type Ticks } from '@/core/units';
 import { GENERAL_MIDI_KIT, keyOfVoice } from '@/core/key-map';
-import type { VoiceName } from '@/core/voices';
+import type { VoiceName } from '@/core/row-names';
 
 /** Levels of a pattern's signs: X accent, x plain, o soft, g ghost; a dot is a rest. */
 const LEVELS: Readonly<Record<string, number>> = { X: 116, x: 96, o: 72, g: 28 };

@@ -1,4 +1,4 @@
-import type { VoiceName } from '@/core/voices';
+import type { VoiceName } from '@/core/row-names';
 import type { InputDevice, InputEvent } from './input';
 
 /** One pad: what it strikes, and the computer key that does the same. */

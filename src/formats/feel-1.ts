@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import { MOST_MOVES, type AccentsMove, type Feel, type Move, type Scope } from '@/core/model/feel';
 import { isTriplet, type GridName } from '@/core/time/grid';
-import { allRowsOf } from '@/core/voices';
+import { allRowsOf } from '@/core/row-names';
 import { grooveSchema } from './groove-format';
 import { between, grid, LONGEST_CYCLE, moveOf, movesOf, seed } from './scope-schema';
 

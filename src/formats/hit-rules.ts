@@ -4,7 +4,7 @@ import { MAX_BARS, MAX_QUARTERS, MOST_TRACKS } from '@/core/limits';
 import { QUALITY, type Quality } from '@/core/shaping/qualities';
 import { ORNAMENTS } from '@/core/ornament/all';
 import { TICKS_PER_QUARTER } from '@/core/units';
-import { isVoiceName } from '@/core/voices';
+import { isVoiceName } from '@/core/row-names';
 
 /** The rules of hits, as plain functions: they run over 12,000 of them whenever a part is opened. */
 

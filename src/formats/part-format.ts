@@ -6,7 +6,7 @@ import { compareHits, type Part } from '@/core/model/part';
 import { KIT_NAMES, PART_MIX, ROW_SOUND } from '@/core/model/sound';
 import { LONGEST_QUARTER, SHORTEST_QUARTER } from '@/core/time/tempo-map';
 import { endOfPart } from '@/core/part/part-time';
-import { LONGEST_VOICE } from '@/core/voices';
+import { LONGEST_VOICE } from '@/core/row-names';
 import { firstHitProblem, LAST_TICK } from './hit-rules';
 import { feelSchema } from './feel-format';
 import { kitMapSchema } from './kit-format';

@@ -12,7 +12,7 @@ import type { Part } from '@/core/model/part';
 import { soundOfRow } from '@/core/part/rows';
 import { TempoMap } from '@/core/time/tempo-map';
 import { seconds, ticks, type Seconds, type Ticks } from '@/core/units';
-import type { VoiceName } from '@/core/voices';
+import type { VoiceName } from '@/core/row-names';
 import { renderStrokes } from '@/workers/clients';
 import { PLAYER_PROCESSOR, type FromPlayer, type ToPlayer } from './protocol';
 import { Strokes, type MadeStroke } from './strokes';

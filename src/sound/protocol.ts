@@ -3,7 +3,7 @@ import type { PlayState, Version, Versions } from '@/core/playback/player';
 import type { Program } from '@/core/playback/program';
 import type { Onset } from '@/core/playback/sequencer';
 import type { Ticks } from '@/core/units';
-import type { VoiceName } from '@/core/voices';
+import type { VoiceName } from '@/core/row-names';
 import type { KitName } from '@/core/model/sound';
 import type { MadeStroke } from './strokes';
 

@@ -1,7 +1,7 @@
 import type { KitName } from '@/core/model/sound';
 import { ALTERNATES } from '@/core/synth/classes';
 import type { Stroke } from '@/core/synth/stroke';
-import type { VoiceName } from '@/core/voices';
+import type { VoiceName } from '@/core/row-names';
 import type { StrokeWish } from '@/workers/kit.worker';
 
 /** A voice of a kit, by one name. */

@@ -1,6 +1,7 @@
 import type { BarScope, Scope, StepScope } from '@/core/model/feel';
 import { labelOfRow, rowsNamed } from '@/core/part/rows';
-import { labelOfVoice, voiceOfAll } from '@/core/voices';
+import { voiceOfAll } from '@/core/row-names';
+import { labelOfVoice } from '@/core/voices';
 import type { Part } from '@/core/model/part';
 
 /** A scope in words. @example scopeWords(part, { voices: ['hat-closed'], bars: { from: 1, to: 4 } }) // 'Closed hat, bars 1 to 4' */

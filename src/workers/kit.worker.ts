@@ -2,7 +2,7 @@ import * as Comlink from 'comlink';
 import type { KitName } from '@/core/model/sound';
 import { strokeOf } from '@/core/synth/kits/all';
 import type { Stroke } from '@/core/synth/stroke';
-import type { VoiceName } from '@/core/voices';
+import type { VoiceName } from '@/core/row-names';
 
 export interface StrokeWish {
   kit: KitName;

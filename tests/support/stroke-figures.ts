@@ -2,7 +2,8 @@ import { strokeLevel } from '@/core/loudness/k-weighting';
 import { KIT_NAMES, type KitName } from '@/core/model/sound';
 import { ALTERNATES, CLASSES, classOf, velocityOf } from '@/core/synth/classes';
 import { strokeOf } from '@/core/synth/kits/all';
-import { VOICES, type VoiceName } from '@/core/voices';
+import type { VoiceName } from '@/core/row-names';
+import { VOICES } from '@/core/voices';
 import { bandPower, centroidOf, spectrumOf, thirdOctaves } from './spectrum';
 
 /**

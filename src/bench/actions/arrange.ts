@@ -8,7 +8,7 @@ import { withoutLocked } from '@/core/part/locks';
 import type { HitId, Part } from '@/core/model/part';
 import { endOfPart } from '@/core/part/part-time';
 import { barsOfHits, hitsInRange, rangeOfBars, type TickRange } from '@/core/homes/ticks-range';
-import type { VoiceName } from '@/core/voices';
+import type { VoiceName } from '@/core/row-names';
 import { say, sayWith } from '@/ui/notify';
 import { rememberOnto } from '../store/remembered';
 import type { BenchState, BenchStore } from '../store/bench-store';

@@ -7,7 +7,7 @@ import type { HitId, Part } from '@/core/model/part';
 import { endOfPart, meterMapOf } from '@/core/part/part-time';
 import { nearestLine, stepOf, type GridName } from '@/core/time/grid';
 import { clamp, ticks, type Ticks } from '@/core/units';
-import type { VoiceName } from '@/core/voices';
+import type { VoiceName } from '@/core/row-names';
 import { say } from '@/ui/notify';
 import { placeText } from '../words/describe';
 import { rowsInView } from '../stems/geometry/rows';

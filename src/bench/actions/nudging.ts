@@ -2,7 +2,7 @@ import { addNudge, addNudgeTicks, mirrorNudges, setNudges } from '@/core/command
 import { setApart } from '@/core/commands/apart';
 import { stepOf } from '@/core/time/grid';
 import { milliseconds, TICKS_PER_QUARTER } from '@/core/units';
-import type { VoiceName } from '@/core/voices';
+import type { VoiceName } from '@/core/row-names';
 import type { BenchStore } from '../store/bench-store';
 import { actOnSelection } from './act';
 

@@ -7,7 +7,7 @@ import { rowsNamed } from '@/core/part/rows';
 import type { Part } from '@/core/model/part';
 import { nearestLine, stepOf } from '@/core/time/grid';
 import type { Ticks } from '@/core/units';
-import type { VoiceName } from '@/core/voices';
+import type { VoiceName } from '@/core/row-names';
 import type { BenchStore } from '../store/bench-store';
 
 const toggled = <T extends string | number>(list: readonly T[], item: T): T[] => (list.includes(item) ? list.filter((x) => x !== item) : [...list, item]);

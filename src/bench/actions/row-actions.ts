@@ -3,7 +3,7 @@ import { nanoid } from 'nanoid';
 import { hitsToOwnRow, layerRow, type MadeRows } from '@/core/commands/split-rows';
 import type { HitId, Part } from '@/core/model/part';
 import { labelOfRow } from '@/core/part/rows';
-import type { VoiceName } from '@/core/voices';
+import type { VoiceName } from '@/core/row-names';
 import { say } from '@/ui/notify';
 import type { BenchStore } from '../store/bench-store';
 import { canTouch, touchOf } from './act';

@@ -1,6 +1,6 @@
 import { hitsByRule } from '@/core/selection/rules';
 import { setQuality } from '@/core/shaping/qualities';
-import { familyOfVoice } from '@/core/voices';
+import { familyOfVoice } from '@/core/row-names';
 import { say } from '@/ui/notify';
 import type { BenchStore } from '../store/bench-store';
 import { performanceOf } from '../store/derived';

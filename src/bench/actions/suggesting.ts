@@ -2,7 +2,7 @@ import { nanoid } from 'nanoid';
 import { addHits } from '@/core/commands/hits';
 import { labelOfRow } from '@/core/part/rows';
 import type { Part } from '@/core/model/part';
-import type { VoiceName } from '@/core/voices';
+import type { VoiceName } from '@/core/row-names';
 import { placeText } from '../words/describe';
 import type { BenchStore } from '../store/bench-store';
 import type { Proposal } from '../store/tools';

@@ -7,7 +7,7 @@ import { equalGain, makeProgram, type Program } from '@/core/playback/program';
 import { endOfPart, meterMapOf } from '@/core/part/part-time';
 import { ticksOfBars } from '@/core/commands/settings';
 import { ticks, type Ticks } from '@/core/units';
-import type { VoiceName } from '@/core/voices';
+import type { VoiceName } from '@/core/row-names';
 import type { Hit } from '@/core/model/part';
 import { soundEngine, type SoundEngine, type SoundStatus } from '@/sound/engine';
 import { Slots } from '@/sound/slots';

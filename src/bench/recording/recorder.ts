@@ -16,7 +16,7 @@ import { withoutTake } from '@/core/take/use-take';
 import { milliseconds, seconds, ticks, TICKS_PER_QUARTER, type Seconds, type Velocity } from '@/core/units';
 import { microsecondsOf } from '@/core/time/tempo-map';
 import { voiceOfKey } from '@/core/key-map';
-import type { VoiceName } from '@/core/voices';
+import type { VoiceName } from '@/core/row-names';
 import type { InputDevice, InputEvent } from '@/devices/input';
 import type { Transaction } from '@/editing/document';
 import type { SoundEngine } from '@/sound/engine';

@@ -4,7 +4,7 @@ import type { LatencyFinding } from '@/core/take/latency';
 import { HUMAN_PRACTICE, type Practice } from '@/core/take/practice';
 import type { Take } from '@/core/model/take';
 import type { GridName } from '@/core/time/grid';
-import type { VoiceName } from '@/core/voices';
+import type { VoiceName } from '@/core/row-names';
 import { freshInput, type InputSettings } from '@/storage/input-store';
 
 /** How takes are recorded; kept for the visit. */

@@ -4,7 +4,7 @@ import type { Onto } from '@/core/commands/copy';
 import type { HitId, Part } from '@/core/model/part';
 import type { Feel } from '@/core/model/feel';
 import { ticks } from '@/core/units';
-import type { VoiceName } from '@/core/voices';
+import type { VoiceName } from '@/core/row-names';
 import { applyDiff, diffParts, invertDiff, type PartDiff } from '@/core/part/diff';
 import { Document, type Diffing, type Transaction, type TransactionKind, type Underway } from '@/editing/document';
 import { emptyHistory, type History } from '@/editing/history';

@@ -4,7 +4,7 @@ import type { Part } from '@/core/model/part';
 import { meterMapOf } from '@/core/part/part-time';
 import { stepOf, type GridName } from '@/core/time/grid';
 import { ticks, type Ticks } from '@/core/units';
-import type { VoiceName } from '@/core/voices';
+import type { VoiceName } from '@/core/row-names';
 
 /** What the pointer does on the stems: select (and take, drag), or paint: hits, nothing (which erases), velocities along a straight line or freely. */
 export const TOOLS = ['select', 'hits', 'nothing', 'line', 'free'] as const;

@@ -5,7 +5,7 @@ import type { Hit, HitId, Part } from '@/core/model/part';
 import { meterMapOf } from '@/core/part/part-time';
 import { offBeatOf } from '@/core/selection/rules';
 import { ticks, TICKS_PER_QUARTER, TICKS_PER_WHOLE } from '@/core/units';
-import { familyOfVoice, type VoiceName } from '@/core/voices';
+import { familyOfVoice, type VoiceName } from '@/core/row-names';
 
 /** @example leanText(14.2) // '14 ms late'; leanText(0.3) // 'on the line' */
 export function leanText(ms: number): string {

@@ -4,7 +4,8 @@ import { meterMapOf, tempoMapOf } from '../part/part-time';
 import type { Hit, Part } from '../model/part';
 import { nearestLine, stepOf, type GridName } from '../time/grid';
 import { roundHalfUp, ticks, TICKS_PER_QUARTER, type Bpm } from '../units';
-import { compareVoices, type VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
+import { compareVoices } from '../voices';
 import { deviation, mean } from '../statistics';
 import { measureSwing, type MeasuredSwing } from './swing-of-hits';
 

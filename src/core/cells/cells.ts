@@ -5,7 +5,7 @@ import type { Hit, Part } from '../model/part';
 import { stepOf, type GridName } from '../time/grid';
 import type { Bar, Beat } from '../time/meter-map';
 import { ticks, type Ticks } from '../units';
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 import { evenSpread } from './even-spread';
 
 /** Rhythm cells: what most grooves are built of, in any meter and grid. */

@@ -1,5 +1,6 @@
 import { homesOf } from '../homes/homes';
-import { compareVoices, type VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
+import { compareVoices } from '../voices';
 import type { Hit, HitId, Part } from '../model/part';
 import { setNudges } from './hits';
 

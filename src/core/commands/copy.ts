@@ -1,7 +1,7 @@
 /** Copying hits to another place: the clip that copy and paste share, duplicating, repeating into the next bar. */
 import { homesOf } from '../homes/homes';
 import { ticks, type Ticks } from '../units';
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 import { replaceHits } from '../part/diff';
 import { lockTest } from '../part/locks';
 import { endOfPart, meterMapOf } from '../part/part-time';

@@ -2,7 +2,7 @@
 import type { Move, GrooveMove } from '../model/feel';
 import type { Groove } from '../model/groove';
 import { rowsNamed } from '../part/rows';
-import { voiceOfAll, type VoiceName } from '../voices';
+import { voiceOfAll, type VoiceName } from '../row-names';
 import type { Part } from '../model/part';
 import { addMove } from './moves';
 

@@ -1,7 +1,8 @@
 /** Commands on hits: each takes a part and gives the changed part back; nothing else happens. */
 import { clamp, clampVelocity, milliseconds, ticks, TICKS_PER_QUARTER, withoutSign, type Milliseconds, type Ticks } from '../units';
 import { keyOfVoice } from '../key-map';
-import { compareVoices, type VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
+import { compareVoices } from '../voices';
 import { carryHomes } from '../homes/homes';
 import { carryVoices, indicesByVoice } from '../part/by-voice';
 import { replaceHits } from '../part/diff';

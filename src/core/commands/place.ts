@@ -3,7 +3,7 @@ import { homesOf } from '../homes/homes';
 import { nearestPlace, stepOf, type GridName } from '../time/grid';
 import { ticks, type Ticks } from '../units';
 import { keyOfVoice } from '../key-map';
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 import { indicesByVoice } from '../part/by-voice';
 import { endOfPart, meterMapOf } from '../part/part-time';
 import { compareHits, type Hit, type HitId, type Part } from '../model/part';

@@ -3,7 +3,8 @@ import { freeKey, keyOfVoice, keyOnKit, voiceOfKey, type KitMap } from '../key-m
 import type { Feel } from '../model/feel';
 import { compareHits, type Hit, type Part, type Row } from '../model/part';
 import { soundOfRow } from '../part/rows';
-import { compareVoices, generalMidiKeys, isOwnRow, labelOfVoice, nextRow, standIns, voiceOfRow, type VoiceName } from '../voices';
+import { isOwnRow, nextRow, standIns, voiceOfRow, type VoiceName } from '../row-names';
+import { compareVoices, generalMidiKeys, labelOfVoice } from '../voices';
 import { rowsWith } from './hits';
 import { keyInPart } from './place';
 

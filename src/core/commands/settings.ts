@@ -2,7 +2,7 @@
 import { shortName } from '../limits';
 import type { Feel } from '../model/feel';
 import { clamp, withoutSign, MAX_BPM, MIN_BPM, ticks, type Bpm, type Ticks } from '../units';
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 import { bpmOf, LONGEST_QUARTER, microsecondsOf, SHORTEST_QUARTER, type TempoChange } from '../time/tempo-map';
 import { endOfPart, meterMapOf } from '../part/part-time';
 import type { Part, Row } from '../model/part';

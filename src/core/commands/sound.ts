@@ -2,7 +2,7 @@
 import { FIRST_KIT, PART_MIX, ROW_SOUND, type KitName, type PartMix, type RowSound } from '../model/sound';
 import type { Part } from '../model/part';
 import { clamp } from '../units';
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 
 /** Plays the part with another kit; all else stays. */
 export function setKit(part: Part, kit: KitName): Part {

@@ -4,7 +4,7 @@ import type { Feel } from '../model/feel';
 import { compareHits, type Hit, type HitId, type Part, type Row } from '../model/part';
 import { labelOfRow } from '../part/rows';
 import { clampVelocity } from '../units';
-import { isOwnRow, ownRow, voiceOfRow, type VoiceName } from '../voices';
+import { isOwnRow, ownRow, voiceOfRow, type VoiceName } from '../row-names';
 import { anotherRow, withKeyFor } from './rows';
 
 /** A part, and the rows that a command made. */

@@ -1,6 +1,6 @@
 import type { Part } from '../model/part';
 import { rowsNamed } from '../part/rows';
-import { allRowsOf, voiceOfRow, type VoiceName } from '../voices';
+import { allRowsOf, voiceOfRow, type VoiceName } from '../row-names';
 
 type Rows = Pick<Part, 'rows'>;
 

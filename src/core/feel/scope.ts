@@ -6,7 +6,7 @@ import type { Hit, Part } from '../model/part';
 import { stepOf } from '../time/grid';
 import { ticks } from '../units';
 import { mod, stepInCycle } from '../time/cycle';
-import { namesRow } from '../voices';
+import { namesRow } from '../row-names';
 import type { BarScope, Scope } from '../model/feel';
 
 /** Tells whether a hit, by its index in the part, is in a move's scope. */

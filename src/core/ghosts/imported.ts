@@ -1,4 +1,5 @@
-import { hasGhosts, type VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
+import { hasGhosts } from '../voices';
 import type { Hit } from '../model/part';
 
 const SOFTEST_MAIN = 45;

@@ -7,7 +7,7 @@ import type { Hit, HitId, Part } from '../model/part';
 import { hashText } from '../random';
 import { stepOf, type GridName } from '../time/grid';
 import { roundHalfUp, type Ticks } from '../units';
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 
 /** Around: soft strokes between the main ones. Lead-in: a softer double right before a strong one. */
 export const GHOST_PLACINGS = ['around', 'lead-in'] as const;

@@ -1,5 +1,5 @@
 import { clamp } from '../units';
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 import { MOST_LEVEL, MOST_OFFSET, type Groove, type GrooveStep, MOST_STEPS_A_BEAT } from '../model/groove';
 import { ownVoices, stepCount } from './steps';
 import { commonSteps, sampleGroove } from './sample';

@@ -1,5 +1,5 @@
 import type { Bpm } from '../units';
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 import type { Groove } from '../model/groove';
 import { stepCount } from './steps';
 import { commonSteps, sampleGroove } from './sample';

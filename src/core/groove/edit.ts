@@ -1,7 +1,7 @@
 import { mod } from '../time/cycle';
 import { mean } from '../statistics';
 import { clamp } from '../units';
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 import { MOST_LEVEL, MOST_OFFSET, type Groove, type GrooveStep } from '../model/groove';
 import { mapSteps } from './steps';
 

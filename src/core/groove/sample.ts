@@ -1,6 +1,6 @@
 import { mod } from '../time/cycle';
 import type { Groove, GrooveStep } from '../model/groove';
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 import { stepsFor } from './steps';
 
 /** What a groove says at a place, whatever its steps. */

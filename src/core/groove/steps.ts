@@ -1,5 +1,5 @@
 import type { Groove, GrooveStep } from '../model/groove';
-import { standIns, type VoiceName } from '../voices';
+import { standIns, type VoiceName } from '../row-names';
 
 /** The steps that count for a row: its own, those of its voice or of what stands for that, else those of all. @example stepsFor(groove, 'snare:2') // those of 'snare' */
 export function stepsFor({ voices, steps }: Groove, row: VoiceName): readonly GrooveStep[] {

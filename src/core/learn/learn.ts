@@ -5,7 +5,7 @@ import { NamedError } from '../errors';
 import { meterMapOf } from '../part/part-time';
 import type { Part } from '../model/part';
 import { clamp, TICKS_PER_QUARTER } from '../units';
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 import { MOST_LEVEL, MOST_OFFSET, type Groove, type GrooveStep } from '../model/groove';
 import { stepCount } from '../groove/steps';
 import { lessonsByVoice, lessonsOf, type Lesson } from './lessons';

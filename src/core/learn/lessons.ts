@@ -4,7 +4,7 @@ import { meterMapOf, tempoMapOf } from '../part/part-time';
 import type { Hit, Part } from '../model/part';
 import { mean } from '../statistics';
 import { ticks, TICKS_PER_QUARTER } from '../units';
-import { namesRow, type VoiceName } from '../voices';
+import { namesRow, type VoiceName } from '../row-names';
 
 /** What one hit says of its step. */
 export interface Lesson {

@@ -1,7 +1,7 @@
 import type { Performance } from '../perform/perform';
 import type { Part } from '../model/part';
 import { deviation, mean, median } from '../statistics';
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 import type { Groove, GrooveStep } from '../model/groove';
 import { stepsFor } from '../groove/steps';
 import { learnWithLessons, type LearnOptions } from './learn';

@@ -1,5 +1,5 @@
 import type { GridName } from '../time/grid';
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 import type { Groove } from './groove';
 
 /** Which bars a move touches, 1-based: from <= b <= to and ((b-1) mod every)+1 in at. */

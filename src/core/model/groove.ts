@@ -1,4 +1,4 @@
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 
 /** One step of a groove template. */
 export interface GrooveStep {

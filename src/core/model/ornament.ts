@@ -1,6 +1,6 @@
 import type { GridName } from '../time/grid';
 import type { Ticks } from '../units';
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 
 /** Several strokes from a hit on, within a length of their own. */
 export interface Roll {

@@ -2,7 +2,7 @@ import type { MeterChange } from '../time/meter-map';
 import type { TempoChange } from '../time/tempo-map';
 import type { Milliseconds, Ticks, Velocity } from '../units';
 import type { KitMap } from '../key-map';
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 import type { Feel } from './feel';
 import type { Ornament } from './ornament';
 import type { KitName, PartMix, RowSound } from './sound';

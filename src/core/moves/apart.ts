@@ -1,6 +1,6 @@
 import type { Hit } from '../model/part';
 import { milliseconds, ticks } from '../units';
-import { familyOfVoice, voiceOfRow, type VoiceName } from '../voices';
+import { familyOfVoice, voiceOfRow, type VoiceName } from '../row-names';
 import { evenOf, mix, mixLong, SALT } from '../feel/draws';
 import { APART_GROUPS, type ApartGroup, type ApartMove } from '../model/feel';
 import { number, type ApplyMove, type MoveSpec } from '../feel/move-spec';

@@ -1,5 +1,5 @@
 import { EMPTY_FEEL, type Feel, type Move } from '../model/feel';
-import { allRowsOf } from '../voices';
+import { allRowsOf } from '../row-names';
 import { DEFAULT_MOVES } from './all';
 
 /** A feel to start from, explained in a sentence. */

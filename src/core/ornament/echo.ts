@@ -2,7 +2,7 @@ import { ORNAMENT_LIMITS, type Echo } from '../model/ornament';
 import { stepOf } from '../time/grid';
 import { roundHalfUp } from '../units';
 import { keyOfVoice } from '../key-map';
-import { isVoiceName } from '../voices';
+import { isVoiceName } from '../row-names';
 import { isGrid, optional, strokeOf, wholeWithin, within, type Ornamented, type OrnamentSpec, type Stroke } from './ornament-spec';
 
 function echoStrokes(part: Ornamented, echo: Echo, main: Stroke): Stroke[] {

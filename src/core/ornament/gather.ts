@@ -1,7 +1,7 @@
 import { tempoMapOf } from '../part/part-time';
 import type { Hit, Part } from '../model/part';
 import { clamp, ticks, TICKS_PER_QUARTER } from '../units';
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 import { ORNAMENT_LIMITS, type Flam, type Ornament, type Roll } from '../model/ornament';
 import { graceLevel } from './flam';
 import { rollLevel } from './roll';

@@ -2,7 +2,7 @@ import type { Part } from '../model/part';
 import type { Ornament } from '../model/ornament';
 import { GRIDS, type GridName } from '../time/grid';
 import { clampVelocity } from '../units';
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 
 /** What expanding needs to know of a part. */
 export type Ornamented = Pick<Part, 'hits' | 'tempo' | 'meter' | 'origin' | 'kitMap'>;

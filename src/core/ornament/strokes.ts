@@ -1,6 +1,6 @@
 import type { Performance } from '../perform/perform';
 import type { Hit } from '../model/part';
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 import { ORNAMENTS, ornamentSpecOf } from './all';
 import type { Ornamented, OrnamentSpec, Stroke } from './ornament-spec';
 

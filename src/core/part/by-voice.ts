@@ -1,4 +1,4 @@
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 import type { Hit } from '../model/part';
 
 const cache = new WeakMap<readonly Hit[], Map<VoiceName, number[]>>();

@@ -1,5 +1,6 @@
 import { GENERAL_MIDI_KEYS, GENERAL_MIDI_KIT } from '../key-map';
-import { generalMidiKeys, labelOfVoice, namesRow, standIns, voiceOfRow, type VoiceName } from '../voices';
+import { namesRow, standIns, voiceOfRow, type VoiceName } from '../row-names';
+import { generalMidiKeys, labelOfVoice } from '../voices';
 import type { Part } from '../model/part';
 
 type Rows = Pick<Part, 'rows'>;

@@ -1,6 +1,6 @@
 import type { Hit } from '../model/part';
 import { ticks, velocity, type Ticks } from '../units';
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 import type { SwingMove } from '../model/feel';
 import type { Performable } from '../feel/work';
 import { isIdle } from '../feel/move-spec';

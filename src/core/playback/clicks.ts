@@ -1,7 +1,7 @@
 import { meterMapOf, tempoMapOf } from '../part/part-time';
 import type { Part } from '../model/part';
 import { ticks, TICKS_PER_WHOLE } from '../units';
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 import { PLAIN_MIX_OF_PART } from './row-mix';
 import { indexProgram, type Program, type ProgramRange } from './program';
 

@@ -2,7 +2,7 @@ import type { KitName } from '../model/sound';
 import { ALTERNATES, CLASSES, classOf, velocityOf } from '../synth/classes';
 import { endedBy } from '../synth/chokes';
 import { clamp } from '../units';
-import { voiceOfRow, type VoiceName } from '../voices';
+import { voiceOfRow, type VoiceName } from '../row-names';
 import type { Sound, SoundLayer } from './mixer';
 import type { Program } from './program';
 import { PLAIN_MIX } from './row-mix';

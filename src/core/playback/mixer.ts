@@ -1,7 +1,7 @@
 import { amplitudeOf } from '../synth/classes';
 import { TILT_HZ, type Stroke } from '../synth/stroke';
 import { clamp, type Seconds } from '../units';
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 import { Limiter } from './limiter';
 import { kernelFor, readAt, type Kernel } from './resample';
 import { Room } from './room';

@@ -5,7 +5,7 @@ import { tempoMapOf } from '../part/part-time';
 import type { Hit, Part } from '../model/part';
 import type { TempoChange } from '../time/tempo-map';
 import { clamp, ticks, type Ticks } from '../units';
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 import type { Ornamented } from '../ornament/ornament-spec';
 import { hashText, mix } from '../random';
 import { responseOf } from './mixer';

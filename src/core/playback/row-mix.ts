@@ -2,7 +2,7 @@ import { FIRST_KIT, PART_MIX, type KitName } from '../model/sound';
 import type { Part } from '../model/part';
 import { soundOfRow } from '../part/rows';
 import { SOUND_KITS } from '../synth/kits/all';
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 
 /** A row's settings as the mixer takes them. */
 export interface RowMix {

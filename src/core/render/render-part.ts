@@ -11,7 +11,7 @@ import { Sequencer } from '../playback/sequencer';
 import { SOUND_KITS, strokeOf } from '../synth/kits/all';
 import { ALTERNATES } from '../synth/classes';
 import type { Stroke } from '../synth/stroke';
-import { standIns, type VoiceName } from '../voices';
+import { standIns, type VoiceName } from '../row-names';
 
 /** What happens to what still rings at the end: it rings out, or it is laid over the start, so that the loop joins itself. */
 export const ENDINGS = ['ring', 'fold'] as const;

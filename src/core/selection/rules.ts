@@ -6,7 +6,7 @@ import type { Hit, HitId, Part } from '../model/part';
 import { lockTest } from '../part/locks';
 import { nearestLine, stepOf, type GridName } from '../time/grid';
 import { ticks } from '../units';
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 
 /** A rule that picks hits. Places are the homes, so that a hit played early still counts as the beat it belongs to. */
 export type Rule =

@@ -6,7 +6,7 @@ import { generalMidiKey, isGeneralMidiKey } from '../part/rows';
 import { audibleVoices } from '../playback/program';
 import type { TempoMap } from '../time/tempo-map';
 import { roundHalfUp, seconds, ticks } from '../units';
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 import type { Ornamented } from '../ornament/ornament-spec';
 
 /** What happens to hits that are performed before the file's start: moved to 0, a bar put in front, or wrapped to the loop's end. */

@@ -1,4 +1,4 @@
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 
 /** Voices whose start ends the ring of others, and within how many ms: a pedal or a closed stroke ends the open hat. */
 const ENDS: Readonly<Record<VoiceName, { voices: readonly VoiceName[]; ms: number }>> = {

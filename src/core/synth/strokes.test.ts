@@ -5,7 +5,7 @@ import { buildSync } from 'esbuild';
 import type { KitFigures, VoiceFigures } from '@tests/support/stroke-figures';
 import { strokeLevel } from '../loudness/k-weighting';
 import { KIT_NAMES, type KitName } from '../model/sound';
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 import { amplitudeOf } from './classes';
 import { strokeOf } from './kits/all';
 

@@ -5,7 +5,7 @@ import { replaceHits } from '../part/diff';
 import { stepOf } from '../time/grid';
 import { ticks } from '../units';
 import { voiceOfKey } from '../key-map';
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 import type { FoldedStroke } from './fold';
 
 /** The id of a hit tells which raw event it came from: the link lasts as long as the hit. */

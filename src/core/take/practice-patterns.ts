@@ -1,5 +1,5 @@
 import { seconds, type Seconds } from '../units';
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 import type { PlannedStroke } from './practice';
 
 /** What the practice player can play: sixteenths of a bar by voice; X loud, x plain, g soft. Later passes play the next layer. */

@@ -1,7 +1,7 @@
 import { hitsInRange } from '../homes/ticks-range';
 import type { Hit, Part } from '../model/part';
 import { compareHits } from '../model/part';
-import type { VoiceName } from '../voices';
+import type { VoiceName } from '../row-names';
 import type { RawEvent, Take } from '../model/take';
 import { foldTake, recordedStrokes } from './fold';
 import { eventOfHit, hitsOfStrokes, withHits } from './hits-of-take';

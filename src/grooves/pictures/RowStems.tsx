@@ -2,7 +2,7 @@
 
 import { leanOf, performPart } from '@/core/perform/perform';
 import type { Part } from '@/core/model/part';
-import type { VoiceName } from '@/core/voices';
+import type { VoiceName } from '@/core/row-names';
 
 const WIDTH = 130;
 const HEIGHT = 30;

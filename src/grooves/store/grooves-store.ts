@@ -4,7 +4,7 @@ import type { Groove } from '@/core/model/groove';
 import { houseId, HOUSE_GROOVES } from '@/core/groove/house-grooves';
 import type { Part } from '@/core/model/part';
 import { bpm, type Bpm } from '@/core/units';
-import type { VoiceName } from '@/core/voices';
+import type { VoiceName } from '@/core/row-names';
 import { Document, type Transaction } from '@/editing/document';
 import { emptyHistory, type History } from '@/editing/history';
 import type { SaveState } from '@/editing/saver';

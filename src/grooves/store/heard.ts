@@ -7,7 +7,7 @@ import { startTempo, ticksOfBars } from '@/core/commands/settings';
 import type { Part } from '@/core/model/part';
 import type { ProgramRange } from '@/core/playback/program';
 import type { Bpm } from '@/core/units';
-import type { VoiceName } from '@/core/voices';
+import type { VoiceName } from '@/core/row-names';
 import { grooveOf, shownGroove, type GroovesState } from './grooves-store';
 
 type Choice = Pick<GroovesState, 'own' | 'chosen' | 'live' | 'blend'>;

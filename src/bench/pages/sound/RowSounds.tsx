@@ -77,13 +77,14 @@ function RowEditor({ row, label }: { row: Row; label: string }) {
   return (
     <div className="pt-1 pb-2 text-sm leading-8">
       <p>
-        Level {field('level', 'Level', 'dB,')} pan {field('pan', 'Pan', '%,')} tuned by {field('tune', 'Tuning', 'semitones.')}
+        Level {field('level', 'Level', 'dB,')} pan {field('pan', 'Pan', '%')}
+      </p>
+      <p>Tuned by {field('tune', 'Tuning', 'semitones')}</p>
+      <p>
+        Ring {field('ring', 'Ring', '%,')} room {field('room', 'Room', '%', room)}
       </p>
       <p>
-        It rings {field('ring', 'Ring', '%')} of its time, {field('room', 'Room', '%', room)} go into the room.
-      </p>
-      <p>
-        Velocity drives loudness {field('loudness', 'Response', '%')} and tone {field('tone', 'Tone', '%')}
+        Response: loudness {field('loudness', 'Response', '%,')} tone {field('tone', 'Tone', '%')}
       </p>
       <div className="mt-1 flex flex-wrap gap-1">
         <Button size="small" aria-pressed={row.held === true} onClick={() => getState().run(`${row.held ? 'Let ring freely:' : 'End with its hits:'} ${low}`, (p) => setRow(p, row.voice, { held: !row.held }))}>

@@ -1,7 +1,8 @@
 import type { Part, Row } from '@/core/model/part';
 import { soundOfRow } from '@/core/part/rows';
 import { audibleVoices } from '@/core/playback/program';
-import { labelOfVoice, isOwnRow } from '@/core/voices';
+import { isOwnRow } from '@/core/row-names';
+import { labelOfVoice } from '@/core/voices';
 
 /** A row's sound in a line: why it is not heard, and what differs from the kit. @example '-6 dB, left 20, in full response' */
 export function rowSoundWords(part: Part, row: Row): string {

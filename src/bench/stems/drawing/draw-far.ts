@@ -2,7 +2,7 @@ import { leanOf, type Performance } from '@/core/perform/perform';
 import { indicesByVoice } from '@/core/part/by-voice';
 import type { Hit, HitId, Part } from '@/core/model/part';
 import { TICKS_PER_QUARTER } from '@/core/units';
-import type { VoiceName } from '@/core/voices';
+import type { VoiceName } from '@/core/row-names';
 import { tickOf, xOf, type Axis } from '../geometry/axis';
 import type { RowBox } from '../geometry/rows';
 import { ON_LINE_MS } from '../geometry/stems';

@@ -1,5 +1,5 @@
 import type { Ticks } from '@/core/units';
-import type { VoiceName } from '@/core/voices';
+import type { VoiceName } from '@/core/row-names';
 
 /** A pointer event on the canvas, in its pixels. */
 export interface Pointer {

@@ -1,6 +1,6 @@
 import { indicesByVoice } from '@/core/part/by-voice';
 import type { Part, Row } from '@/core/model/part';
-import type { VoiceName } from '@/core/voices';
+import type { VoiceName } from '@/core/row-names';
 
 /** Where a row lies on the canvas. Feet stand on `baseline`; the loudest head is `tallest` above it. */
 export interface RowBox {

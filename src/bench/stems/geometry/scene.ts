@@ -8,7 +8,7 @@ import type { LinePoint } from '@/core/shaping/shapes';
 import type { HitId, Hit, Part } from '@/core/model/part';
 import { performPart, type HitRange } from '@/core/perform/perform';
 import { clamp, ticks, type Ticks } from '@/core/units';
-import type { VoiceName } from '@/core/voices';
+import type { VoiceName } from '@/core/row-names';
 import type { Performance } from '@/core/perform/perform';
 import type { BenchState } from '../../store/bench-store';
 import { hitsBetween, otherOf, performanceWithin, writtenOf } from '../../store/derived';

@@ -1,7 +1,7 @@
 import type { Hit, HitId } from '@/core/model/part';
 import type { LinePoint } from '@/core/shaping/shapes';
 import type { Ticks } from '@/core/units';
-import type { VoiceName } from '@/core/voices';
+import type { VoiceName } from '@/core/row-names';
 import type { Ground, Pointer, Rectangle } from '../geometry/pointer';
 import type { BenchState } from '../../store/bench-store';
 import type { Column } from '../geometry/scene';

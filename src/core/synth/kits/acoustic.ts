@@ -1,4 +1,4 @@
-import type { VoiceName } from '../../voices';
+import type { VoiceName } from '../../row-names';
 import type { Layer, ModesLayer, Pair, PlateLayer, Recipe } from '../recipe';
 
 /** What makes one set of drums another. */

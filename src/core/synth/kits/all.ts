@@ -1,6 +1,6 @@
 import type { KitName } from '../../model/sound';
 import { hashText } from '../../random';
-import { standIns, voiceOfRow, type VoiceName } from '../../voices';
+import { standIns, voiceOfRow, type VoiceName } from '../../row-names';
 import type { Recipe } from '../recipe';
 import { renderStroke, type Stroke } from '../stroke';
 import { acousticKit } from './acoustic';

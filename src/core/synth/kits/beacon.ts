@@ -1,4 +1,4 @@
-import type { VoiceName } from '../../voices';
+import type { VoiceName } from '../../row-names';
 import type { Layer, ModesLayer, NoiseLayer, Pair, Recipe } from '../recipe';
 
 /** Beacon: a small electronic set: falling tones, noise, clusters of squares. */
