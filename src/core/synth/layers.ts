@@ -155,12 +155,12 @@ function addPlate(out: Float32Array, layer: PlateLayer, struck: Struck) {
     const weight = layer.level * (hz / 1000) ** layer.slope * (0.85 + 0.15 * random()) * sign * Math.sqrt(1 / dense);
     const t60 = layer.t60 * (600 / hz) ** layer.fall;
     const share = Math.min(2.6, (hz / 4000) ** 2.5);
-    const rising = share < LEAST_LATE ? 0 : weight * late * share * (0.7 + 0.3 * random());
+    const rising = share < LEAST_LATE ? 0 : weight * late * share * (0.85 + 0.15 * random());
     if (hz >= rate * 0.48) continue;
     chains.push(chainOf(hz, weight * contactAt(hz, contact), t60, rate));
     if (rising === 0) continue;
-    // What rises is what decays less what decays faster.
-    const hz2 = hz + layer.spacing * 0.37;
+    // What rises is what decays less what decays faster. It stands anywhere beside the other: at one distance all would beat in time.
+    const hz2 = hz + layer.spacing * (0.35 + 0.5 * random());
     chains.push(chainOf(hz2, rising, t60 * 0.9, rate), chainOf(hz2, -rising, 1 / (1 / (t60 * 0.9) + 1 / (NEPERS * layer.rise)), rate));
   }
   addChains(out, chains);

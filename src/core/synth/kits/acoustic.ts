@@ -49,7 +49,7 @@ export function acousticKit(c: Character): Readonly<Record<VoiceName, Recipe>> {
   });
   const plate = (from: number, t60: number, contact: Pair, change: Partial<PlateLayer> = {}): PlateLayer => ({ kind: 'plate', from, to: 15_500, spacing: 34, jitter: 0.65, t60: t60 * c.wash, fall: 0.55, contact: scaled(contact, c.soft), slope: 0, late: 1.2, rise: 0.035, air: 0.5, level: 0.1, ...change });
   const hat = (t60: number, from: number, contact: Pair, level: number, change: Partial<PlateLayer> = {}, corner: Pair = [4200, 17_000]): Recipe => ({
-    layers: [plate(from, t60, contact, { spacing: 52, late: 0.35, rise: 0.012, slope: 0.35, air: 1, ...change }), stick(4800, 0.25)],
+    layers: [plate(from, t60, contact, { spacing: 52, jitter: 0.45, late: 0.35, rise: 0.012, slope: 0.35, air: 0.8, ...change }), stick(4800, 0.25)],
     tone: tone(...corner),
     level,
   });
