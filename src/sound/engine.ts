@@ -156,7 +156,7 @@ export class SoundEngine {
 
   /** Renders the sounds of a part's rows in the background, so that the first Play need not wait for them. */
   prepare(part: Sounded) {
-    this.strokes.need(part.rows.map(({ voice }) => ({ ...this.rows[this.rowIndex(part, voice)]!, classes: [FIRST_CLASS] })));
+    this.strokes.need(part.rows.map(({ voice }) => ({ ...this.rows[this.rowIndex(part, voice)]!, classes: [FIRST_CLASS] })), { takes: 1 });
   }
 
   /** The player's numbers for a part's rows. */
@@ -225,7 +225,8 @@ export class SoundEngine {
 
   setPrograms(versions: Versions) {
     this.programs = { ...versions, tempo: new TempoMap(versions.performed.tempo) };
-    this.needFor(versions);
+    // Who only edits needs no strokes: they are asked for when the sound is.
+    if (this.starting !== null) this.needFor(versions);
     const handed = handOver(versions);
     this.send({ type: 'programs', versions: handed.versions }, handed.transfer);
   }
@@ -235,7 +236,7 @@ export class SoundEngine {
     const all = [performed, written, ...(other ? [other] : [])].map(classesOf);
     const wanted = new Map<number, Set<number>>();
     for (const classes of all) for (const [index, own] of classes) wanted.set(index, new Set([...(wanted.get(index) ?? []), ...own]));
-    this.strokes.need([...wanted].map(([index, classes]) => ({ ...this.rows[index]!, classes: [...classes] })), true);
+    this.strokes.need([...wanted].map(([index, classes]) => ({ ...this.rows[index]!, classes: [...classes] })), { only: true });
   }
 
   setVersion(version: Version) {
@@ -254,6 +255,7 @@ export class SoundEngine {
 
   /** @param lead seconds until the start, for a count-in; the usual pre-roll without it */
   async play(fromTick: Ticks, lead?: number) {
+    if (this.programs) this.needFor(this.programs);
     await this.start();
     await this.strokes.firstReady();
     this.send({ type: 'play', fromTick, ...(lead === undefined ? {} : { lead }) });

@@ -48,8 +48,8 @@ export class Strokes {
     return this.wishes.size;
   }
 
-  /** Asks for all takes of some classes, the first class before all others. `only` forgets that anything else was needed. */
-  need(list: readonly { kit: KitName; sound: VoiceName; classes: readonly number[] }[], only = false): void {
+  /** Asks for takes of some classes, the first class before all others. `only` forgets that anything else was needed. */
+  need(list: readonly { kit: KitName; sound: VoiceName; classes: readonly number[] }[], { only = false, takes = ALTERNATES } = {}): void {
     if (only) {
       this.needed = new Set();
       this.wishes.clear();
@@ -57,7 +57,7 @@ export class Strokes {
     for (const { kit, sound, classes } of list) {
       const source = sourceOf(kit, sound);
       classes.forEach((index, nth) => {
-        for (let take = 0; take < ALTERNATES; take++) {
+        for (let take = 0; take < takes; take++) {
           const key = `${source}|${index}|${take}`;
           this.needed.add(key);
           const rank = take > 0 ? 2 : nth > 0 ? 1 : 0;
