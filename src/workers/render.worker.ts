@@ -2,16 +2,13 @@ import * as Comlink from 'comlink';
 import type { Part } from '@/core/model/part';
 import { writeWav, type Bits } from '@/core/audio/wav';
 import { bpmOf } from '@/core/time/tempo-map';
-import { planRender, renderPlan, type Ending, type RenderAccount } from '@/core/render/render-part';
+import { USUAL_VOLUME } from '@/core/playback/mixer';
+import { planRender, renderPlan, type RenderAccount, type RenderRange } from '@/core/render/render-part';
 
 /** What is rendered, and how it is written. */
-export interface RenderWish {
+export interface RenderWish extends RenderRange {
   part: Part;
-  rate: number;
   bits: Bits;
-  from: number;
-  to: number;
-  ending: Ending;
   passes: number;
   written: boolean;
   /** A file for each row, and one for the room, beside or instead of the mix. */
@@ -30,15 +27,12 @@ export interface RenderedFiles {
   seconds: number;
 }
 
-/** What is heard at the usual volume. */
-const VOLUME = 0.8;
-
 /** Renders audio away from the interface; ending the worker ends the job. */
 const api = {
   render({ part, rate, bits, split, ...range }: RenderWish, onProgress: (done: number) => void): RenderedFiles {
     // The strokes are made first: about a fifth of the work.
     onProgress(0.02);
-    const plan = planRender(part, { ...range, rate, volume: VOLUME, limited: !split });
+    const plan = planRender(part, { ...range, rate, volume: USUAL_VOLUME, limited: !split });
     const pieces: (null | 'room' | { sound: number })[] = split ? [...plan.rows.map(({ index }) => ({ sound: index })), ...(plan.program.mix.room.amount > 0 ? (['room'] as const) : [])] : [null];
     const first = part.tempo[0];
     const rendered = pieces.map((piece, i) => {

@@ -78,6 +78,9 @@ interface Ringing {
   fadeFrames: number;
 }
 
+/** What is heard unless another volume is set. */
+export const USUAL_VOLUME = 0.8;
+
 /** More than this many at once end the oldest: no groove needs more, and the audio thread stays quick. */
 const MOST_RINGING = 64;
 const STOLEN_MS = 5;
@@ -118,7 +121,7 @@ export class Mixer {
   private sendLeft = new Float32Array(0);
   private sendRight = new Float32Array(0);
   private mix: Mix = PLAIN_MIX_OF_PART;
-  volume = 0.8;
+  volume = USUAL_VOLUME;
   /** Of what is played now, beside the volume: makes versions equally loud. */
   gain = 1;
   /** Only this sound is heard, dry (`dry`), or only the room (`room`); all without it. Others still end what they end. */

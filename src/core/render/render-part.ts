@@ -5,7 +5,7 @@ import type { KitName } from '../model/sound';
 import type { Hit, Part } from '../model/part';
 import { emptyLayers, kitSound, classesOf } from '../playback/kit-sounds';
 import { Mixer, type Sound } from '../playback/mixer';
-import { audibleVoices, indexProgram, makeProgram, type Program } from '../playback/program';
+import { audibleVoices, makeProgram, type Program } from '../playback/program';
 import { kitOf } from '../playback/row-mix';
 import { Sequencer } from '../playback/sequencer';
 import { SOUND_KITS, strokeOf } from '../synth/kits/all';
@@ -17,20 +17,25 @@ import { standIns, type VoiceName } from '../row-names';
 export const ENDINGS = ['ring', 'fold'] as const;
 export type Ending = (typeof ENDINGS)[number];
 
-export interface RenderOptions {
+/** Which stretch of a part is rendered, and how. */
+export interface RenderRange {
   /** Frames a second. */
   rate: number;
-  /** Bars from 0, `to` exclusive; the whole part without them. */
-  from?: number;
-  to?: number;
+  /** Bars from 0, `to` exclusive. */
+  from: number;
+  to: number;
   ending: Ending;
+}
+
+/** Without bars it is the whole part. */
+export interface RenderOptions extends Omit<RenderRange, 'from' | 'to'>, Partial<Pick<RenderRange, 'from' | 'to'>> {
   /** How often the range is played before it rings out; 1 without it. */
   passes?: number;
   /** As written instead of performed. */
   written?: boolean;
   /** These rows alone, whatever is muted. */
   rows?: readonly VoiceName[];
-  /** Master volume beside the part's own level; 0.8 is what is heard. */
+  /** Master volume beside the part's own level; {@link USUAL_VOLUME} is what is heard. */
   volume: number;
   /** Default true. */
   limited?: boolean;
@@ -69,21 +74,33 @@ export interface RenderPlan {
   options: RenderOptions;
 }
 
-/** Strokes of one rate, kept as long as the source is. */
+/** So many bytes of strokes a source keeps for the next render. */
+const MOST_KEPT = 128 * 2 ** 20;
+
+/** Strokes of one rate, kept for what is rendered next; those that were made first go where room is short. */
 export function strokeSource(rate: number): StrokeSource {
   const known = new Map<string, Stroke>();
+  let bytes = 0;
   return (kit, sound, index, take) => {
     const key = `${kit}|${sound}|${index}|${take}`;
-    let found = known.get(key);
-    if (!found) known.set(key, (found = strokeOf(kit, sound, index, take, rate)));
-    return found;
+    const found = known.get(key);
+    if (found) return found;
+    const stroke = strokeOf(kit, sound, index, take, rate);
+    known.set(key, stroke);
+    bytes += stroke.samples.byteLength;
+    for (const [old, { samples }] of known) {
+      if (bytes <= MOST_KEPT) break;
+      known.delete(old);
+      bytes -= samples.byteLength;
+    }
+    return stroke;
   };
 }
 
 /** Prepares a render: hits become a program, their strokes are made. */
 export function planRender(part: Part, options: RenderOptions): RenderPlan {
   const map = meterMapOf(part);
-  const { from = 0, to = part.bars, ending } = options;
+  const { from = 0, to = part.bars } = options;
   const range = { start: map.barOf(from).start, end: to >= part.bars ? endOfPart(part) : map.barOf(to).start, loop: true };
   const chosen = options.rows && new Set(options.rows);
   const heard: Part = chosen ? { ...part, rows: part.rows.map(({ soloed: _soloed, ...row }) => ({ ...row, muted: !chosen.has(row.voice) })) } : part;
@@ -96,14 +113,9 @@ export function planRender(part: Part, options: RenderOptions): RenderPlan {
     return slot;
   };
   const numberOf = (row: VoiceName): number => index.get(row) ?? part.rows.length;
-  let program = makeProgram(heard, options.written ? writtenPerformance(heard) : performPart(heard), range, slotOf, numberOf);
-  let early = 0;
-  for (const offset of program.offsets) if (offset < 0) early++;
-  if (ending === 'ring' && early > 0 && (options.passes ?? 1) === 1) {
-    const next = { ...program, offsets: program.offsets.map((offset) => Math.max(0, offset)) };
-    program = { ...next, index: indexProgram(next) };
-  }
-  if (options.room === false) program = { ...program, mix: { ...program.mix, room: { ...program.mix.room, amount: 0 } } };
+  const made = makeProgram(heard, options.written ? writtenPerformance(heard) : performPart(heard), range, slotOf, numberOf);
+  const early = made.offsets.filter((offset) => offset < 0).length;
+  const program: Program = options.room === false ? { ...made, mix: { ...made.mix, room: { ...made.mix.room, amount: 0 } } } : made;
   const audible = audibleVoices(heard);
   const struck = new Set(part.hits.map((h) => h.voice));
   const strokes = options.strokes ?? strokeSource(options.rate);
@@ -155,25 +167,22 @@ export function renderPlan({ program, sounds, options }: RenderPlan, only: { sou
   const first = ending === 'fold' ? lengthOf(1) : 0;
   const music = ending === 'fold' ? lengthOf(1 + passes) : lengthOf(passes);
   const most = ending === 'fold' ? music : music + LONGEST_RING * rate;
-  const chunks: { left: Float32Array; right: Float32Array }[] = [];
+  // A hit may be performed after the end that its home lies before.
+  const lastHit = lengthOf(passes - 1) + rate * program.offsets.reduce((latest, offset) => Math.max(latest, offset), 0);
+  const blocks = Math.ceil((most + mixer.latency) / BLOCK);
+  const [allLeft, allRight] = [new Float32Array(blocks * BLOCK), new Float32Array(blocks * BLOCK)];
   let frame = 0;
   for (; frame < most + mixer.latency; frame += BLOCK) {
-    if (ending === 'ring' && frame >= music + mixer.latency && mixer.isQuiet) break;
-    const [left, right] = [new Float32Array(BLOCK), new Float32Array(BLOCK)];
-    for (const o of sequencer.advance(frame, BLOCK)) {
-      if (ending === 'ring' ? o.pass < passes && o.frame < music : true) mixer.start(o.voice, o.velocity, o.frame - frame, o.colour);
+    if (ending === 'ring' && frame > Math.max(music, lastHit) + mixer.latency && mixer.isQuiet) break;
+    // What rings out begins with its first bar line: hits that are performed before it start with it.
+    for (const o of sequencer.advance(frame, BLOCK, frame === 0 && ending === 'ring' ? lengthOf(1) : 0)) {
+      if (ending === 'fold' || o.pass < passes) mixer.start(o.voice, o.velocity, o.frame - frame, o.colour);
     }
-    mixer.render(left, right);
-    chunks.push({ left, right });
+    mixer.render(allLeft.subarray(frame, frame + BLOCK), allRight.subarray(frame, frame + BLOCK));
     if ((frame / BLOCK) % 32 === 0) onProgress?.(Math.min(1, frame / most));
   }
   const [from, to] = [first + mixer.latency, (ending === 'fold' ? music : Math.min(most, frame - mixer.latency)) + mixer.latency];
-  const cut = (side: 'left' | 'right'): Float32Array => {
-    const all = new Float32Array(chunks.length * BLOCK);
-    chunks.forEach((c, i) => all.set(c[side], i * BLOCK));
-    return all.slice(from, to);
-  };
-  return { left: cut('left'), right: cut('right') };
+  return { left: allLeft.subarray(from, to), right: allRight.subarray(from, to) };
 }
 
 /** Renders a part, or some bars of it, as it is heard. */

@@ -12,7 +12,7 @@ import { Room } from '../playback/room';
 import { PLAIN_MIX_OF_PART, type RowMix } from '../playback/row-mix';
 import { randomStream } from '../random';
 import { amplitudeOf, velocityOf } from '../synth/classes';
-import { ticks, TICKS_PER_QUARTER } from '../units';
+import { milliseconds, ticks, TICKS_PER_QUARTER } from '../units';
 import { planRender, renderPart, renderPlan, strokeSource } from './render-part';
 
 const RATE = 44_100;
@@ -55,6 +55,18 @@ test('what the player plays and what is rendered are the same samples', () => {
   }
   const { left } = renderPart(beat, { ...dry, passes: 1 });
   expect(live.slice(lead)).toEqual(left.slice(0, 2 * RATE));
+});
+
+test('hits before the first bar line start with it, whatever is repeated; one that is late beyond the end still sounds', () => {
+  const felt = (ms: number, voice: string): Part => ({ ...smallPart([['rim', 0, 120], ['snare', 3.75, 110]], { mix: { room: 0 } }), feel: { ...EMPTY_FEEL, moves: [{ kind: 'lay', ms, scope: { voices: [voice] } }] } });
+  const early = renderPart(felt(-40, 'rim'), { ...dry, passes: 2 });
+  expect(early.account.early).toBe(1);
+  const loud = (s: Float32Array, at: number): number => energy(s.subarray(Math.round(at * RATE), Math.round(at * RATE) + 400));
+  expect(loud(early.left, 0)).toBeGreaterThan(1e-3);
+  // In the second round it has its own time, 40 ms before the bar line.
+  expect(loud(early.left, 1.96)).toBeGreaterThan(1e-3);
+  const late = renderPart({ ...felt(80, 'snare'), hits: felt(80, 'snare').hits.map((h) => (h.voice === 'snare' ? { ...h, nudge: { ms: milliseconds(80), velocity: 0 } } : h)) }, dry);
+  expect(loud(late.left, 1.875 + 0.16)).toBeGreaterThan(1e-3);
 });
 
 test('a loop with its tail over the start joins itself; its length is exact', () => {
