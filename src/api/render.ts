@@ -1,3 +1,4 @@
+import { setKit } from '@/core/commands/sound';
 import { BITS } from '@/core/audio/wav';
 import { isKitName, KIT_NAMES } from '@/core/model/sound';
 import type { Part } from '@/core/model/part';
@@ -36,7 +37,8 @@ export const renderWith = (run: (job: RenderJob) => Promise<RenderResult>) => (r
     const asked = (await textField(fields, 'rows'))?.split(',').map((r) => r.trim());
     if (asked?.some((r) => r === '')) throw wrongField('rows', 'must be a comma list of rows');
     const { part: read } = await partOfFields(fields);
-    const felt: Part = { ...read, ...(kit && isKitName(kit) ? { kit } : {}), ...(feel ? { feel } : {}) };
+    const played = kit && isKitName(kit) ? setKit(read, kit) : read;
+    const felt: Part = { ...played, ...(feel ? { feel } : {}) };
     const part: Part = seed === undefined ? felt : { ...felt, feel: { ...felt.feel, seed } };
     const [from, to] = [fromBar ?? 1, toBar ?? part.bars];
     if (from < 1 || from > part.bars) throw wrongField('fromBar', `must be from 1 to ${part.bars}`);

@@ -9,7 +9,7 @@ import { usePlayback, type Playback } from './playback/use-playback';
 import { RecordingProvider, useRecorded } from './recording/context';
 import { useKeys } from './keys/use-keys';
 import { useDiagnostics } from './diagnostics';
-import { useFileDrop } from './use-file-drop';
+import { useFileDrop } from './own-sounds/use-file-drop';
 import { LegendLine } from './chrome/Legend';
 import { HandLine } from './chrome/HandLine';
 import { PhraseStrip } from './chrome/PhraseStrip';
@@ -29,6 +29,7 @@ const VersionsDialog = dynamic(() => import('./dialogs/VersionsDialog'), { ssr: 
 const LearnFromBench = dynamic(() => import('./dialogs/LearnFromBench'), { ssr: false });
 const FindLine = dynamic(() => import('./keys/FindLine'), { ssr: false });
 const OwnRowDialog = dynamic(() => import('./dialogs/OwnRowDialog').then((m) => m.OwnRowDialog), { ssr: false });
+const BenchSounds = dynamic(() => import('./own-sounds/BenchSounds').then((m) => m.BenchSounds), { ssr: false });
 const KitDialog = dynamic(() => import('./dialogs/KitDialog').then((m) => m.KitDialog), { ssr: false });
 
 /** One part: rows in the middle, transport and compare on top, one side panel, the phrase strip below. */
@@ -72,6 +73,7 @@ export function Bench({ onReload }: { onReload: () => void }) {
         {dialog === 'keys' && <KeysDialog />}
         {dialog === 'kit' && <KitDialog />}
         {dialog === 'own-row' && <OwnRowDialog />}
+        {dialog === 'sounds' && <BenchSounds />}
         {dialog === 'feels' && <FeelsDialog />}
         {dialog === 'versions' && <VersionsDialog />}
         {dialog === 'learn' && <LearnSelected />}

@@ -30,6 +30,10 @@ const meter = Joi.object({
 /** Numbers with their ranges, each of them optional. */
 const settings = (ranges: Readonly<Record<string, { min: number; max: number }>>) => Joi.object(Object.fromEntries(Object.entries(ranges).map(([name, { min, max }]) => [name, Joi.number().min(min).max(max)])));
 
+const ownId = Joi.string().min(1).max(60);
+const ownName = Joi.string().min(1).max(LONGEST_NAME);
+const plays = Joi.alternatives(Joi.object({ kit: Joi.string().valid(...KIT_NAMES).required() }), Joi.object({ own: ownId.required(), name: ownName.required() }));
+
 /** Each field of a part with its rule. */
 const PART_RULES: Readonly<Record<keyof Part, Joi.Schema>> = {
   format: Joi.string().valid('nod-sway/part@2').required(),
@@ -39,13 +43,14 @@ const PART_RULES: Readonly<Record<keyof Part, Joi.Schema>> = {
   origin: tick.required(),
   bars: Joi.number().integer().min(1).max(MAX_BARS).required(),
   kitMap: kitMapSchema.required(),
-  rows: Joi.array().items(Joi.object({ voice: voice.required(), name: Joi.string().min(1).max(40), like: voice, held: Joi.boolean(), sound: settings(ROW_SOUND), muted: Joi.boolean(), soloed: Joi.boolean(), locked: Joi.boolean() })).unique((a: { voice: string }, b: { voice: string }) => a.voice === b.voice).required(),
+  rows: Joi.array().items(Joi.object({ voice: voice.required(), name: Joi.string().min(1).max(40), like: voice, held: Joi.boolean(), sound: settings(ROW_SOUND), plays, muted: Joi.boolean(), soloed: Joi.boolean(), locked: Joi.boolean() })).unique((a: { voice: string }, b: { voice: string }) => a.voice === b.voice).required(),
   hits: Joi.array().required().custom((hits: unknown[], helpers) => {
     const problem = firstHitProblem(hits);
     return problem ? helpers.message({ custom: problem }) : hits;
   }),
   feel: feelSchema,
   kit: Joi.string().valid(...KIT_NAMES),
+  ownKit: Joi.object({ id: ownId.required(), name: ownName.required() }),
   mix: settings(PART_MIX),
   source: Joi.object({
     fileName: Joi.string().max(LONGEST_NAME).allow('').required(),

@@ -1,28 +1,42 @@
-import { classesOf, tonedClass } from '@/core/playback/kit-sounds';
-import { PLAIN, type Colour } from '@/core/playback/mixer';
+import { soundOfSource, struckLayers } from '@/core/playback/kit-sounds';
+import { PLAIN, tonedVelocity, type Colour } from '@/core/playback/mixer';
 import type { PlayState, Version, Versions } from '@/core/playback/player';
 import type { Program } from '@/core/playback/program';
-import { kitOf, rowMixOf } from '@/core/playback/row-mix';
-import type { KitName } from '@/core/model/sound';
-import { classOf } from '@/core/synth/classes';
-import { recipeOf } from '@/core/synth/kits/all';
+import { rowMixOf } from '@/core/playback/row-mix';
+import { layerAt, layersOfSource, nameOfSource, sourceOfRow, type LayerShape, type RowSource, type Sounded as Played } from '@/core/playback/sources';
+import { NO_OWN_SOUNDS, type OwnSounds, type SampleId } from '@/core/model/own-sound';
+import { TILT_HZ, type Stroke } from '@/core/synth/stroke';
 import type { Onset } from '@/core/playback/sequencer';
 import { ClockMap } from '@/core/take/clock';
 import type { Part } from '@/core/model/part';
-import { soundOfRow } from '@/core/part/rows';
 import { TempoMap } from '@/core/time/tempo-map';
 import { seconds, ticks, type Seconds, type Ticks } from '@/core/units';
 import type { VoiceName } from '@/core/row-names';
 import { renderStrokes } from '@/workers/clients';
-import { PLAYER_PROCESSOR, type FromPlayer, type ToPlayer } from './protocol';
-import { Strokes, type MadeStroke } from './strokes';
+import { PLAYER_PROCESSOR, type FromPlayer, type NumberedSound, type ToPlayer } from './protocol';
+import { Strokes, type MadeStroke, type Wanted } from './strokes';
 import { handOver } from './hand-over';
 
 /** What of a part says how it sounds. */
-type Sounded = Pick<Part, 'rows' | 'kit' | 'mix'>;
+type Sounded = Played & Pick<Part, 'mix'>;
 
-/** The class that is made first of each sound. */
-const FIRST_CLASS = classOf(100);
+/** The user's own sounds, and how their recordings are read; undefined where one is gone. */
+export interface OwnSource {
+  sounds: OwnSounds;
+  read(sample: SampleId): Promise<Uint8Array | undefined>;
+}
+
+/** A row that the player knows by its number. */
+interface NumberedRow {
+  row: VoiceName;
+  source: RowSource;
+  name: string;
+  layers: readonly LayerShape[];
+}
+
+/** The layer of this velocity is made first of each sound. */
+const FIRST_VELOCITY = 100;
+const SILENCE: Stroke = { samples: new Float32Array(1), high: 0, tiltHz: TILT_HZ };
 
 export type SoundStatus = 'off' | 'loading' | 'ready' | 'blocked' | 'failed';
 
@@ -38,18 +52,19 @@ export class SoundEngine {
   private context: AudioContext | null = null;
   private node: AudioWorkletNode | null = null;
   private starting: Promise<void> | null = null;
-  /** Rows by the player's numbers, each with what sounds for it. */
-  private readonly rows: { row: VoiceName; sound: VoiceName; kit: KitName }[] = [];
+  /** Rows by the player's numbers, each with what plays it. */
+  private readonly rows: NumberedRow[] = [];
+  private own: OwnSource = { sounds: NO_OWN_SOUNDS, read: () => Promise.resolve(undefined) };
   /** Strokes that were made before the device was opened. */
   private readonly held: MadeStroke[] = [];
   private readonly strokes = new Strokes(
-    (wishes) => renderStrokes(wishes, SAMPLE_RATE),
+    (wishes) => this.makeStrokes(wishes),
     (made) => {
       if (this.node) this.send({ type: 'strokes', strokes: made });
       else this.held.push(...made);
       this.changed();
     },
-    (source, index, take) => this.send({ type: 'forget', source, index, take }),
+    (source, layer, take) => this.send({ type: 'forget', source, layer, take }),
   );
   private programs: (Versions & { tempo: TempoMap }) | null = null;
   private state: PlayState = { playing: false, anchorFrame: 0, version: 'performed' };
@@ -99,7 +114,7 @@ export class SoundEngine {
     node.connect(context.destination);
     this.node = node;
     context.onstatechange = () => this.changed(context.state === 'running' ? 'ready' : 'blocked');
-    this.send({ type: 'sounds', sounds: this.rows.map(({ kit, sound }, index) => ({ index, kit, sound })) });
+    this.send({ type: 'sounds', sounds: this.rows.map(numbered) });
     this.send({ type: 'strokes', strokes: this.held.splice(0) });
     await this.strokes.firstReady();
     if (this.programs) this.send({ type: 'programs', versions: versionsOf(this.programs) });
@@ -156,27 +171,44 @@ export class SoundEngine {
 
   /** Renders the sounds of a part's rows in the background, so that the first Play need not wait for them. */
   prepare(part: Sounded) {
-    this.strokes.need(part.rows.map(({ voice }) => ({ ...this.rows[this.rowIndex(part, voice)]!, classes: [FIRST_CLASS] })), { takes: 1 });
+    this.strokes.need(part.rows.map(({ voice }) => this.rows[this.rowIndex(part, voice)]!).map(({ source, layers }) => ({ source, layers: [layerAt(layers, FIRST_VELOCITY)] })), { takes: 1 });
+  }
+
+  /** Which sounds of the user's own there are; programs made from now on use them. */
+  setOwn(own: OwnSource) {
+    this.own = own;
+  }
+
+  get ownSounds(): OwnSounds {
+    return this.own.sounds;
+  }
+
+  private async makeStrokes(wishes: readonly Wanted[]): Promise<Stroke[]> {
+    const samples = await Promise.all(wishes.map(({ source: { own }, layer, take }) => (own ? this.own.read(own.layers[layer]!.takes[take]!.sample) : undefined)));
+    // What was deleted meanwhile is silent: the next program has the kit's own instead.
+    const makable = wishes.flatMap(({ source, layer, take }, i) => (source.own && !samples[i] ? [] : [{ i, wish: { source, layer, take, ...(samples[i] ? { sample: samples[i] } : {}) } }]));
+    const made = await renderStrokes(makable.map(({ wish }) => wish), SAMPLE_RATE);
+    const strokes = wishes.map(() => SILENCE);
+    makable.forEach(({ i }, n) => (strokes[i] = made[n] as Stroke));
+    return strokes;
   }
 
   /** The player's numbers for a part's rows. */
   rowsOf = (part: Sounded) => (row: VoiceName): number => this.rowIndex(part, row);
 
   private rowIndex(part: Sounded, row: VoiceName): number {
-    const kit = kitOf(part);
-    const sound = soundOfRow(part, row);
-    const index = this.rows.findIndex((r) => r.row === row && r.sound === sound && r.kit === kit);
+    const source = sourceOfRow(part, row, this.own.sounds);
+    const name = nameOfSource(source);
+    const index = this.rows.findIndex((r) => r.row === row && r.name === name && r.source.level === source.level && r.source.own?.cut === source.own?.cut && r.source.voice === source.voice);
     if (index >= 0) return index;
-    const made = this.rows.push({ row, sound, kit }) - 1;
-    this.send({ type: 'sounds', sounds: [{ index: made, kit, sound }] });
-    return made;
+    const made = { row, source, name, layers: layersOfSource(source) };
+    this.rows.push(made);
+    this.send({ type: 'sounds', sounds: [numbered(made, this.rows.length - 1)] });
+    return this.rows.length - 1;
   }
 
   /** K-weighted level of a row's hardest stroke, in dB. */
-  levelOf = (index: number): number => {
-    const row = this.rows[index];
-    return row ? recipeOf(row.kit, row.sound).level : 0;
-  };
+  levelOf = (index: number): number => this.rows[index]?.source.level ?? 0;
 
   /** How many strokes are still being made; until then the nearest stand in. */
   get strokesLeft(): number {
@@ -233,10 +265,10 @@ export class SoundEngine {
 
   /** Asks for the strokes that some programs strike, and lets go of those that none does. */
   private needFor({ performed, written, other }: Versions) {
-    const all = [performed, written, ...(other ? [other] : [])].map(classesOf);
+    const all = [performed, written, ...(other ? [other] : [])].map((program) => struckLayers(program, (n) => this.rows[n]!.layers));
     const wanted = new Map<number, Set<number>>();
-    for (const classes of all) for (const [index, own] of classes) wanted.set(index, new Set([...(wanted.get(index) ?? []), ...own]));
-    this.strokes.need([...wanted].map(([index, classes]) => ({ ...this.rows[index]!, classes: [...classes] })), { only: true });
+    for (const struck of all) for (const [index, layers] of struck) wanted.set(index, new Set([...(wanted.get(index) ?? []), ...layers]));
+    this.strokes.need([...wanted].map(([index, layers]) => ({ source: this.rows[index]!.source, layers: [...layers] })), { only: true });
   }
 
   setVersion(version: Version) {
@@ -268,8 +300,9 @@ export class SoundEngine {
   /** Sounds a row of a part once. */
   async audition(part: Sounded, row: VoiceName, velocity: number, colour: Colour = PLAIN) {
     const sound = this.rowIndex(part, row);
-    const mix = rowMixOf(part, row);
-    this.strokes.need([{ ...this.rows[sound]!, classes: [tonedClass(velocity, mix.tone)] }]);
+    const { source, layers } = this.rows[sound]!;
+    const { tone } = rowMixOf(part, row, this.own.sounds);
+    this.strokes.need([{ source, layers: [layerAt(layers, tonedVelocity(velocity, tone))] }]);
     await this.start();
     await this.strokes.firstReady();
     this.send({ type: 'audition', sound, velocity, colour });
@@ -299,6 +332,12 @@ export class SoundEngine {
       this.send({ type: 'capture', frames: Math.ceil(length * this.sampleRate) });
     });
   }
+}
+
+/** A row's sound as the audio thread takes it. */
+function numbered({ source, name, layers }: NumberedRow, index: number): NumberedSound {
+  const { layers: _none, ...sound } = soundOfSource(source, []);
+  return { index, source: name, layers, sound };
 }
 
 /** What crosses to the audio thread: plain data, no classes. */

@@ -21,7 +21,7 @@ export async function hearLane({ bytes, fileName }: LaneQuestion, { track, chann
   const from = Math.max(0, Math.min(first, part.bars - 1));
   const range = { ...ticksOfBars(part, from, Math.min(part.bars, from + BARS)), loop: false };
   const slots = new Map(part.hits.map((h, i) => [h, i]));
-  const program = makeProgram(part, performPart(part), range, (hit) => slots.get(hit) ?? 0, engine.rowsOf(part));
+  const program = makeProgram(part, performPart(part), range, (hit) => slots.get(hit) ?? 0, engine.rowsOf(part), engine.ownSounds);
   engine.setPrograms({ performed: program, written: program });
   await engine.play(range.start);
 }

@@ -1,9 +1,9 @@
 /// <reference types="@types/audioworklet" />
-import { emptyLayers, kitSound } from '@/core/playback/kit-sounds';
+import { emptyLayers } from '@/core/playback/kit-sounds';
 import type { SoundLayer } from '@/core/playback/mixer';
 import { Player, type PlayState } from '@/core/playback/player';
 import type { Stroke } from '@/core/synth/stroke';
-import { sourceOf } from './strokes';
+import type { LayerShape } from '@/core/playback/sources';
 import { PLAYER_PROCESSOR, type FromPlayer, type ToPlayer } from './protocol';
 
 /** The page hears of the level after so many blocks. */
@@ -27,13 +27,13 @@ class PlayerProcessor extends AudioWorkletProcessor {
   private receive(message: ToPlayer) {
     switch (message.type) {
       case 'sounds':
-        for (const { index, kit, sound } of message.sounds) this.player.setSound(index, kitSound(kit, sound, this.layersOf(sourceOf(kit, sound))));
+        for (const { index, source, layers, sound } of message.sounds) this.player.setSound(index, { ...sound, layers: this.layersOf(source, layers) });
         return;
       case 'strokes':
-        for (const { source, index, take, stroke } of message.strokes) this.setStroke(source, index, take, stroke);
+        for (const { source, layer, take, stroke } of message.strokes) this.setStroke(source, layer, take, stroke);
         return;
       case 'forget':
-        return this.setStroke(message.source, message.index, message.take, undefined);
+        return this.setStroke(message.source, message.layer, message.take, undefined);
       case 'programs':
         this.player.setPrograms(message.versions);
         break;
@@ -59,14 +59,14 @@ class PlayerProcessor extends AudioWorkletProcessor {
     this.sendState();
   }
 
-  private layersOf(source: string): SoundLayer[] {
+  private layersOf(source: string, shapes: readonly LayerShape[]): SoundLayer[] {
     let layers = this.sources.get(source);
-    if (!layers) this.sources.set(source, (layers = emptyLayers()));
+    if (!layers) this.sources.set(source, (layers = emptyLayers(shapes)));
     return layers;
   }
 
   private setStroke(source: string, index: number, take: number, stroke: Stroke | undefined) {
-    const layer = this.layersOf(source)[index];
+    const layer = this.sources.get(source)?.[index];
     if (layer) layer.takes[take] = stroke;
   }
 

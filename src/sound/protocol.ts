@@ -1,17 +1,18 @@
-import type { Colour } from '@/core/playback/mixer';
+import type { Colour, Sound } from '@/core/playback/mixer';
 import type { PlayState, Version, Versions } from '@/core/playback/player';
 import type { Program } from '@/core/playback/program';
 import type { Onset } from '@/core/playback/sequencer';
 import type { Ticks } from '@/core/units';
-import type { VoiceName } from '@/core/row-names';
-import type { KitName } from '@/core/model/sound';
+import type { LayerShape } from '@/core/playback/sources';
 import type { MadeStroke } from './strokes';
 
 /** A row's sound, by the number that programs call it; rows of one source share its strokes. */
 export interface NumberedSound {
   index: number;
-  kit: KitName;
-  sound: VoiceName;
+  /** Name of its source. */
+  source: string;
+  layers: readonly LayerShape[];
+  sound: Omit<Sound, 'layers'>;
 }
 
 /** Everything that crosses the border to the audio thread. */
@@ -19,7 +20,7 @@ export type ToPlayer =
   | { type: 'sounds'; sounds: readonly NumberedSound[] }
   | { type: 'strokes'; strokes: readonly MadeStroke[] }
   /** It is not kept any longer. */
-  | { type: 'forget'; source: string; index: number; take: number }
+  | { type: 'forget'; source: string; layer: number; take: number }
   | { type: 'programs'; versions: Versions }
   | { type: 'version'; version: Version }
   | { type: 'clicks'; program: Program | null }

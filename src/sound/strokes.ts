@@ -1,17 +1,19 @@
-import type { KitName } from '@/core/model/sound';
-import { ALTERNATES } from '@/core/synth/classes';
-import type { Stroke } from '@/core/synth/stroke';
-import type { VoiceName } from '@/core/row-names';
-import type { StrokeWish } from '@/workers/kit.worker';
-
-/** A voice of a kit, by one name. */
-export const sourceOf = (kit: KitName, sound: VoiceName): string => `${kit}|${sound}`;
+import { layersOfSource, nameOfSource, type RowSource } from '@/core/playback/sources';
+import { bytesOfStroke, type Stroke } from '@/core/synth/stroke';
 
 export interface MadeStroke {
+  /** Name of its source. */
   source: string;
-  index: number;
+  layer: number;
   take: number;
   stroke: Stroke;
+}
+
+/** A stroke that is needed. */
+export interface Wanted {
+  source: RowSource;
+  layer: number;
+  take: number;
 }
 
 /** At most so many bytes of strokes are kept. */
@@ -19,18 +21,18 @@ const MOST_BYTES = 64 * 2 ** 20;
 /** So many are asked for at once: what is needed most comes soon. */
 const BATCH = 4;
 
-interface Wish extends StrokeWish {
-  source: string;
+interface Wish extends Wanted {
+  name: string;
   rank: number;
 }
 
 /**
- * Which strokes are needed, which are being made, which are ready. The first of each sound comes first, then one of each class, then the
+ * Which strokes are needed, which are being made, which are ready. The first of each sound comes first, then one of each layer, then the
  * other takes. Strokes that nothing needs any more go when room is short.
  */
 export class Strokes {
   private readonly wishes = new Map<string, Wish>();
-  private readonly ready = new Map<string, number>();
+  private readonly ready = new Map<string, Pick<MadeStroke, 'source' | 'layer' | 'take'> & { bytes: number }>();
   private readonly sources = new Set<string>();
   private needed = new Set<string>();
   private bytes = 0;
@@ -38,9 +40,9 @@ export class Strokes {
   private waiting: { until: () => boolean; done: () => void; failed: (e: unknown) => void }[] = [];
 
   constructor(
-    private readonly make: (wishes: StrokeWish[]) => Promise<Stroke[]>,
+    private readonly make: (wishes: readonly Wanted[]) => Promise<Stroke[]>,
     private readonly onMade: (made: readonly MadeStroke[]) => void,
-    private readonly onForget: (source: string, index: number, take: number) => void,
+    private readonly onForget: (source: string, layer: number, take: number) => void,
   ) {}
 
   /** How many are still to come. */
@@ -48,20 +50,21 @@ export class Strokes {
     return this.wishes.size;
   }
 
-  /** Asks for takes of some classes, the first class before all others. `only` forgets that anything else was needed. */
-  need(list: readonly { kit: KitName; sound: VoiceName; classes: readonly number[] }[], { only = false, takes = ALTERNATES } = {}): void {
+  /** Asks for takes of some layers, the first of each before all others. `only` forgets that anything else was needed. */
+  need(list: readonly { source: RowSource; layers: readonly number[] }[], { only = false, takes = Infinity } = {}): void {
     if (only) {
       this.needed = new Set();
       this.wishes.clear();
     }
-    for (const { kit, sound, classes } of list) {
-      const source = sourceOf(kit, sound);
-      classes.forEach((index, nth) => {
-        for (let take = 0; take < takes; take++) {
-          const key = `${source}|${index}|${take}`;
+    for (const { source, layers } of list) {
+      const name = nameOfSource(source);
+      const shapes = layersOfSource(source);
+      layers.forEach((layer, nth) => {
+        for (let take = 0; take < Math.min(takes, shapes[layer]?.takes ?? 0); take++) {
+          const key = `${name}|${layer}|${take}`;
           this.needed.add(key);
           const rank = take > 0 ? 2 : nth > 0 ? 1 : 0;
-          if (!this.ready.has(key) && !((this.wishes.get(key)?.rank ?? 3) <= rank)) this.wishes.set(key, { source, kit, voice: sound, index, take, rank });
+          if (!this.ready.has(key) && !((this.wishes.get(key)?.rank ?? 3) <= rank)) this.wishes.set(key, { name, source, layer, take, rank });
         }
       });
     }
@@ -74,12 +77,13 @@ export class Strokes {
       await Promise.resolve();
       while (this.wishes.size > 0) {
         const batch = [...this.wishes].sort((a, b) => a[1].rank - b[1].rank).slice(0, BATCH);
-        const strokes = await this.make(batch.map(([, { kit, voice, index, take }]) => ({ kit, voice, index, take })));
-        const made = batch.map(([, { source, index, take }], i): MadeStroke => ({ source, index, take, stroke: strokes[i] as Stroke }));
-        batch.forEach(([key], i) => {
+        const strokes = await this.make(batch.map(([, wish]) => wish));
+        const made = batch.map(([, { name, layer, take }], i): MadeStroke => ({ source: name, layer, take, stroke: strokes[i] as Stroke }));
+        batch.forEach(([key, { name, layer, take }], i) => {
+          const bytes = bytesOfStroke(strokes[i] as Stroke);
           this.wishes.delete(key);
-          this.ready.set(key, (strokes[i] as Stroke).samples.byteLength);
-          this.bytes += (strokes[i] as Stroke).samples.byteLength;
+          this.ready.set(key, { source: name, layer, take, bytes });
+          this.bytes += bytes;
         });
         made.forEach((m) => this.sources.add(m.source));
         this.onMade(made);
@@ -96,20 +100,15 @@ export class Strokes {
   }
 
   private makeRoom() {
-    for (const [key, bytes] of this.ready) {
+    for (const [key, { source, layer, take, bytes }] of this.ready) {
       if (this.bytes <= MOST_BYTES) return;
       if (this.needed.has(key)) continue;
-      this.forget(key, bytes);
+      this.ready.delete(key);
+      this.bytes -= bytes;
+      this.onForget(source, layer, take);
     }
     // More is needed than there is room for: further takes are left out, and the nearest stroke stands in.
     if (this.bytes > MOST_BYTES) for (const [key, wish] of this.wishes) if (wish.rank > 0) this.wishes.delete(key);
-  }
-
-  private forget(key: string, bytes: number) {
-    this.ready.delete(key);
-    this.bytes -= bytes;
-    const [kit, sound, index, take] = key.split('|') as [string, string, string, string];
-    this.onForget(`${kit}|${sound}`, Number(index), Number(take));
   }
 
   private tell() {
@@ -124,7 +123,7 @@ export class Strokes {
 
   /** Every sound that is needed has a stroke: it can be heard. */
   firstReady(): Promise<void> {
-    return this.until(() => [...this.wishes.values()].every((w) => this.sources.has(w.source)));
+    return this.until(() => [...this.wishes.values()].every((w) => this.sources.has(w.name)));
   }
 
   /** All that is needed is ready: what is heard is what an export has. */

@@ -1,5 +1,6 @@
 import Dexie, { type EntityTable, type Table } from 'dexie';
 import type { PartDiff } from '@/core/part/diff';
+import type { OwnKit, OwnSound, SampleId } from '@/core/model/own-sound';
 import type { Part } from '@/core/model/part';
 import type { Guards, RawEvent, Take, VelocityCurve } from '@/core/model/take';
 import type { StepKind } from '@/editing/history';
@@ -103,6 +104,22 @@ export interface InputRow {
   pads?: Readonly<Record<number, number>>;
 }
 
+/** A recording of the user's own, by what it holds: a WAV file. */
+export interface SampleRow {
+  id: SampleId;
+  bytes: Uint8Array<ArrayBuffer>;
+}
+
+/** A folder that sounds are looked for in; the browser asks before it is read again. */
+export interface FolderRow {
+  id: string;
+  name: string;
+  /** The way to it, where the browser can keep that. */
+  handle?: FileSystemDirectoryHandle;
+  /** The sound files in it when it was last read, by path. */
+  paths: readonly string[];
+}
+
 export interface FlagRow {
   name: string;
   at: number;
@@ -122,6 +139,10 @@ export class NodSwayDatabase extends Dexie {
   takes!: EntityTable<TakeRow, 'id'>;
   takeEvents!: Table<TakeEventsRow, [string, number]>;
   inputs!: EntityTable<InputRow, 'id'>;
+  sounds!: EntityTable<OwnSound, 'id'>;
+  soundKits!: EntityTable<OwnKit, 'id'>;
+  samples!: EntityTable<SampleRow, 'id'>;
+  folders!: EntityTable<FolderRow, 'id'>;
 
   constructor(
     name = 'nod-sway',

@@ -41,6 +41,10 @@ export const TABLES: readonly TableSpec[] = [
     ofPart: async (db, partId) => within(db.table('takeEvents'), '[takeId+n]', (await byPart('takes')(db, partId).primaryKeys()) as string[]),
   },
   { name: 'inputs', keys: 'id', since: 5, owner: 'library' },
+  { name: 'sounds', keys: 'id, kit', since: 6, owner: 'library' },
+  { name: 'soundKits', keys: 'id', since: 6, owner: 'library' },
+  { name: 'samples', keys: 'id', since: 6, owner: 'library' },
+  { name: 'folders', keys: 'id', since: 6, owner: 'library' },
 ];
 
 /** Takes everything of a part out of these tables, all of it or nothing; the result puts it back. */

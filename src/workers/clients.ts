@@ -1,11 +1,13 @@
 import * as Comlink from 'comlink';
-import { errorFromReport } from '@/core/errors';
+import { LONGEST_SAMPLE } from '@/core/audio/read-wav';
+import { errorFromReport, NamedError, reportError } from '@/core/errors';
 import type { ImportedPart } from '@/core/smf/import-part';
 import type { LaneContent } from '@/core/smf/lanes';
 import type { Lane } from '@/core/model/part';
 import type { Stroke } from '@/core/synth/stroke';
 import type { ImportApi, Outcome } from './import.worker';
 import type { KitApi, StrokeWish } from './kit.worker';
+import type { ChosenFile, ReadSounds, SoundsApi } from './sounds.worker';
 import type { RenderApi, RenderedFiles, RenderWish } from './render.worker';
 
 /** Runs one job in a fresh worker; aborting ends the worker, and with it the job. */
@@ -45,4 +47,45 @@ export async function renderAudio(wish: RenderWish, onProgress: (done: number) =
   } finally {
     worker.terminate();
   }
+}
+
+/**
+ * Reads chosen files as recordings in a worker; what it cannot read itself the browser decodes. Aborting ends the worker.
+ * @throws NamedError bad-zip, bad-sound-kit, too-many-sounds
+ */
+export async function readSounds(files: readonly ChosenFile[], onProgress: (done: number) => void, signal: AbortSignal): Promise<ReadSounds> {
+  const worker = new Worker(new URL('./sounds.worker.ts', import.meta.url), { type: 'module' });
+  try {
+    const aborted = new Promise<never>((_, reject) => signal.addEventListener('abort', () => reject(signal.reason as Error), { once: true }));
+    const failed = new Promise<never>((_, reject) => worker.addEventListener('error', (e) => reject(new Error(e.message)), { once: true }));
+    return await Promise.race([readAndDecode(Comlink.wrap<SoundsApi>(worker), files, onProgress), aborted, failed]);
+  } finally {
+    worker.terminate();
+  }
+}
+
+/** The rate that the browser decodes to. */
+const DECODED_RATE = 48_000;
+
+async function readAndDecode(api: Comlink.Remote<SoundsApi>, files: readonly ChosenFile[], onProgress: (done: number) => void): Promise<ReadSounds> {
+  const answer = await api.read([...files], Comlink.proxy(onProgress));
+  if ('error' in answer) throw errorFromReport(answer.error);
+  for (const { path, bytes } of answer.undecoded) {
+    let decoded: AudioBuffer;
+    try {
+      decoded = await new OfflineAudioContext(2, 1, DECODED_RATE).decodeAudioData(bytes.buffer);
+    } catch {
+      answer.refused.push({ path, error: reportError(new NamedError('bad-sound')) });
+      continue;
+    }
+    if (decoded.duration > LONGEST_SAMPLE) {
+      answer.refused.push({ path, error: reportError(new NamedError('sound-too-long', { seconds: Math.round(decoded.duration), most: LONGEST_SAMPLE })) });
+      continue;
+    }
+    const channels = Array.from({ length: Math.min(2, decoded.numberOfChannels) }, (_, c) => decoded.getChannelData(c));
+    const made = await api.decoded(path, { rate: decoded.sampleRate, channels });
+    if ('error' in made) answer.refused.push({ path, error: made.error });
+    else answer.recordings.push(made);
+  }
+  return { ...answer, undecoded: [] };
 }

@@ -1,22 +1,23 @@
 import * as Comlink from 'comlink';
-import type { KitName } from '@/core/model/sound';
-import { strokeOf } from '@/core/synth/kits/all';
+import type { RowSource } from '@/core/playback/sources';
+import { strokeOfSource } from '@/core/playback/stroke-of-source';
 import type { Stroke } from '@/core/synth/stroke';
-import type { VoiceName } from '@/core/row-names';
 
 export interface StrokeWish {
-  kit: KitName;
-  voice: VoiceName;
-  /** Class of velocity. */
-  index: number;
+  source: RowSource;
+  layer: number;
   take: number;
+  /** The recording, where it is one of the user's own. */
+  sample?: Uint8Array;
 }
 
-/** Renders the kits' strokes away from the interface. */
+const NOTHING = new Uint8Array();
+
+/** Makes strokes away from the interface. */
 const api = {
   render: (wishes: StrokeWish[], sampleRate: number): Stroke[] => {
-    const strokes = wishes.map(({ kit, voice, index, take }) => strokeOf(kit, voice, index, take, sampleRate));
-    return Comlink.transfer(strokes, strokes.map((s) => s.samples.buffer));
+    const strokes = wishes.map(({ source, layer, take, sample = NOTHING }) => strokeOfSource(source, layer, take, sampleRate, () => sample));
+    return Comlink.transfer(strokes, strokes.flatMap(({ samples, right }) => [samples.buffer, ...(right ? [right.buffer] : [])]));
   },
 };
 

@@ -1,9 +1,10 @@
 import * as Comlink from 'comlink';
+import { ownSoundsOf, type OwnSound, type SampleId } from '@/core/model/own-sound';
 import type { Part } from '@/core/model/part';
 import { writeWav, type Bits } from '@/core/audio/wav';
 import { bpmOf } from '@/core/time/tempo-map';
 import { USUAL_VOLUME } from '@/core/playback/mixer';
-import { planRender, renderPlan, type RenderAccount, type RenderRange } from '@/core/render/render-part';
+import { planRender, renderPlan, strokeSource, type RenderAccount, type RenderRange } from '@/core/render/render-part';
 
 /** What is rendered, and how it is written. */
 export interface RenderWish extends RenderRange {
@@ -13,6 +14,9 @@ export interface RenderWish extends RenderRange {
   written: boolean;
   /** A file for each row, and one for the room, beside or instead of the mix. */
   split: boolean;
+  /** The user's own sounds that play it, and their recordings. */
+  sounds: readonly OwnSound[];
+  samples: ReadonlyMap<SampleId, Uint8Array>;
 }
 
 export interface RenderedFile {
@@ -27,12 +31,14 @@ export interface RenderedFiles {
   seconds: number;
 }
 
+const NOTHING = new Uint8Array();
+
 /** Renders audio away from the interface; ending the worker ends the job. */
 const api = {
-  render({ part, rate, bits, split, ...range }: RenderWish, onProgress: (done: number) => void): RenderedFiles {
+  render({ part, rate, bits, split, sounds, samples, ...range }: RenderWish, onProgress: (done: number) => void): RenderedFiles {
     // The strokes are made first: about a fifth of the work.
     onProgress(0.02);
-    const plan = planRender(part, { ...range, rate, volume: USUAL_VOLUME, limited: !split });
+    const plan = planRender(part, { ...range, rate, volume: USUAL_VOLUME, limited: !split, sounds: ownSoundsOf(sounds), strokes: strokeSource(rate, (id) => samples.get(id) ?? NOTHING) });
     const pieces: (null | 'room' | { sound: number })[] = split ? [...plan.rows.map(({ index }) => ({ sound: index })), ...(plan.program.mix.room.amount > 0 ? (['room'] as const) : [])] : [null];
     const first = part.tempo[0];
     const rendered = pieces.map((piece, i) => {

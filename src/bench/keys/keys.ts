@@ -55,6 +55,9 @@ const tool = (to: Tool) => ({ store }: Context) => {
 
 const louder = (by: number) => ({ store }: Context) => actOnSelection(store, by > 0 ? 'Play louder' : 'Play softer', (p, ids) => addVelocity(p, ids, by));
 
+/** What tries sounds comes with the first try. */
+const stepOpenRow = (store: BenchStore, playback: Playback, by: number): Promise<void> => import('../own-sounds/step-sound').then(({ stepSound }) => stepSound(store, playback, by));
+
 /** Nine steps of loudness, and 127 on 0. */
 const LEVELS: Readonly<Record<string, number>> = { 1: 12, 2: 26, 3: 40, 4: 54, 5: 68, 6: 82, 7: 96, 8: 110, 9: 124, 0: 127 };
 
@@ -159,6 +162,8 @@ export const KEYS: readonly KeySpec[] = [
   { keys: ['o'], group: 'Hear', text: 'Solo the open row', also: ['alone', 'only'], run: switchRow('soloed') },
   { keys: ['w'], group: 'Hear', text: 'Hold: hear and see the part as written', also: ['compare', 'bypass', 'dry'], hold: ({ playback }, down) => playback.holdWritten(down) },
   { keys: ['q'], group: 'Hear', text: 'Hold: hear the feel that is kept for comparing', hold: ({ playback }, down) => playback.holdOther(down) },
+  { keys: ['y'], group: 'Hear', text: 'Try the next sound of its kind on the open row', also: ['sample', 'kit', 'preset', 'browse sounds', 'audition', 'swap'], run: ({ store, playback }) => void stepOpenRow(store, playback, 1) },
+  { keys: ['b'], group: 'Hear', text: 'Try the sound before', run: ({ store, playback }) => void stepOpenRow(store, playback, -1) },
   { keys: ['shift+r'], group: 'Hear', text: 'Record over the loop; stop and keep', also: ['take', 'overdub'], run: record },
 
   { keys: ['c'], group: 'Step cursor', text: 'Show the step cursor, hide it', also: ['caret', 'keyboard editing'], run: ({ store }) => toggleCaret(store) },

@@ -9,6 +9,7 @@ import { ticksOfBars } from '@/core/commands/settings';
 import { ticks, type Ticks } from '@/core/units';
 import type { VoiceName } from '@/core/row-names';
 import type { Hit } from '@/core/model/part';
+import { ownSounds, watchOwnSounds } from '@/sounds/own';
 import { soundEngine, type SoundEngine, type SoundStatus } from '@/sound/engine';
 import { Slots } from '@/sound/slots';
 import { showError } from '@/ui/notify';
@@ -43,13 +44,13 @@ function programsOf({ part, transport, other, equalLoudness, proposal }: Program
   const whole = { start: Math.min(part.origin, part.hits[0] ? meterMapOf(part).barAt(part.hits[0].tick).start : 0), end: endOfPart(part) };
   const range = transport.loop ? { ...ticksOfBars(part, transport.fromBar, transport.toBar), loop: true } : { start: ticks(whole.start), end: whole.end, loop: false };
   const inRange = hitsBetween(part, range.start, range.end);
-  const programOf = (performance: Performance): Program => makeProgram(part, performance, range, slots.of, engine.rowsOf(part));
+  const programOf = (performance: Performance): Program => makeProgram(part, performance, range, slots.of, engine.rowsOf(part), engine.ownSounds);
   // Suggestions are heard while they are shown.
   const suggested = withProposal(part, proposal);
-  const performed = suggested === part ? programOf(performanceWithin(part, inRange)) : makeProgram(suggested, performPart(suggested), range, slots.of, engine.rowsOf(suggested));
+  const performed = suggested === part ? programOf(performanceWithin(part, inRange)) : makeProgram(suggested, performPart(suggested), range, slots.of, engine.rowsOf(suggested), engine.ownSounds);
   const written = programOf(writtenOf(part, inRange));
   const compared = other && otherOf(part, other);
-  const otherProgram = compared ? makeProgram(compared.part, compared.performance, range, slots.of, engine.rowsOf(compared.part)) : undefined;
+  const otherProgram = compared ? makeProgram(compared.part, compared.performance, range, slots.of, engine.rowsOf(compared.part), engine.ownSounds) : undefined;
   const gains = equalLoudness ? { written: equalGain(written, performed, engine.levelOf), ...(otherProgram ? { other: equalGain(otherProgram, performed, engine.levelOf) } : {}) } : {};
   return { performed, written, ...(otherProgram ? { other: otherProgram } : {}), gains };
 }
@@ -65,16 +66,21 @@ function startOf(state: BenchState): Ticks {
 function followStore(store: BenchStore, engine: SoundEngine, slots: Slots): () => void {
   let waiting = 0;
   const stop = store.subscribe((state, before) => {
+    if (!same(programInputs(state), programInputs(before))) send();
+  });
+  function send() {
     if (!engine.isPlaying || waiting) return;
-    if (same(programInputs(state), programInputs(before))) return;
     waiting = requestAnimationFrame(() => {
       waiting = 0;
       engine.setPrograms(programsOf(programInputs(store.getState()), engine, slots));
     });
-  });
+  }
+  // Sounds of the user's own come, go and change beside the part.
+  const stopOwn = ownSounds.subscribe(send);
   return () => {
     cancelAnimationFrame(waiting);
     stop();
+    stopOwn();
   };
 }
 
@@ -84,6 +90,7 @@ export function usePlayback(): Playback {
   const slots = useMemo(() => new Slots(), []);
 
   useEffect(() => {
+    watchOwnSounds();
     engine.prepare(store.getState().part);
     const stop = followStore(store, engine, slots);
     return () => {

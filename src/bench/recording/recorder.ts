@@ -361,7 +361,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
       engine.stop();
       const quiet: Part = { ...bench.getState().part, hits: [], tempo: [{ tick: ticks(0), microsecondsPerQuarter: microsecondsOf(MEASURED_BPM) }], meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }], origin: ticks(0), bars: 4 };
       const range = { start: ticks(0), end: ticks(MEASURED_CLICKS * TICKS_PER_QUARTER), loop: true };
-      const silence = makeProgram(quiet, writtenPerformance(quiet), range, () => 0, engine.rowsOf(quiet));
+      const silence = makeProgram(quiet, writtenPerformance(quiet), range, () => 0, engine.rowsOf(quiet), engine.ownSounds);
       engine.setPrograms({ performed: silence, written: silence });
       engine.setClicks(clickProgram(quiet, range, { ...state.getState().click, perBeat: 1 }, engine.rowsOf(quiet)));
       const timer = setInterval(() => {

@@ -53,7 +53,7 @@ function Items({ row, label, onEdit }: Props) {
       {item('Shift a step left', () => shiftRow(store, row.voice, -1))}
       {item('Shift a step right', () => shiftRow(store, row.voice, 1))}
       {item('Invert its steps', () => invertRow(store, row.voice))}
-      {item('Level, pan, tuning, response …', () => { getState().setFocus(row.voice); openPage(store, 'sound'); })}
+      {item('Sound, level, pan, tuning, response …', () => { getState().setFocus(row.voice); openPage(store, 'sound'); })}
       {item(row.held ? 'Let it ring freely' : 'End its sound with each hit', () => getState().run(`${row.held ? 'Let ring freely:' : 'End with its hits:'} ${label.toLowerCase()}`, (p) => setRow(p, row.voice, { held: !row.held })))}
       {item(row.locked ? 'Unlock the row' : 'Lock the row', () => getState().run(`${row.locked ? 'Unlock' : 'Lock'} ${label.toLowerCase()}`, (p) => setRow(p, row.voice, { locked: !row.locked })))}
       <DropdownMenu.Separator className={MENU_RULE} />

@@ -76,7 +76,7 @@ export function RowNames({ playback }: { playback: Playback }) {
     return b && row && <RowName key={voice} row={row} top={b.top} height={b.height} lift={bottom === undefined ? 0 : b.top + b.height - bottom} onClicked={(at) => setClicked({ voice, bottom: at })} playback={playback} drag={drag} naming={editing?.what === 'name' && editing.voice === voice} onMenu={(at) => setEditing({ voice, what: 'menu', at })} onNamed={() => setEditing(null)} />;
   };
   return (
-    <div ref={box} className="relative w-[184px] shrink-0 overflow-hidden" onPointerEnter={onNear} onWheel={(e) => scrollRowsBy({ getState }, e.deltaY, height)} inert={other}>
+    <div ref={box} data-row-names="" className="relative w-[184px] shrink-0 overflow-hidden" onPointerEnter={onNear} onWheel={(e) => scrollRowsBy({ getState }, e.deltaY, height)} inert={other}>
       {SortableList ? <SortableList ids={boxes.map((b) => b.voice)} onMove={onMove} render={render} /> : boxes.map((b) => render(b.voice, {}))}
       {most > 0 && <RowScroll rows={height - RULER_HEIGHT} most={most} at={scrollRows} />}
       <div className="absolute inset-x-0 top-0 flex items-center bg-ground pr-1 pl-4" style={{ height: RULER_HEIGHT }}>
@@ -125,7 +125,7 @@ function RowName({ row, top, height, playback, drag: { frame, handle, style, dra
   const small = 'flex h-6 items-center justify-center rounded px-1 text-xs hover:bg-sunk pointer-coarse:h-9 pointer-coarse:px-2';
   const faded = row.muted === true || (!row.soloed && anySolo);
   return (
-    <div ref={frame} className={`absolute inset-x-0 flex items-end pl-3 ${dragging ? 'z-10 bg-sunk' : ''}`} style={{ top, height, paddingBottom: lift + 2, ...style }} onContextMenu={(e) => { e.preventDefault(); onMenu({ x: e.clientX, y: e.clientY }); }}>
+    <div ref={frame} data-row={row.voice} className={`absolute inset-x-0 flex items-end pl-3 ${dragging ? 'z-10 bg-sunk' : ''}`} style={{ top, height, paddingBottom: lift + 2, ...style }} onContextMenu={(e) => { e.preventDefault(); onMenu({ x: e.clientX, y: e.clientY }); }}>
       {naming ? (
         <input
           autoFocus

@@ -5,7 +5,7 @@ import type { KitMap } from '../key-map';
 import type { VoiceName } from '../row-names';
 import type { Feel } from './feel';
 import type { Ornament } from './ornament';
-import type { KitName, PartMix, RowSound } from './sound';
+import type { KitName, OwnKitRef, PartMix, RowPlays, RowSound } from './sound';
 
 export type HitId = string;
 
@@ -75,6 +75,8 @@ export interface Row {
   held?: boolean;
   /** How it sounds, where that is not as the kit has it. */
   sound?: RowSound;
+  /** What plays it, where that is not the kit. */
+  plays?: RowPlays;
   muted?: boolean;
   soloed?: boolean;
   /** All of its hits are locked. */
@@ -113,6 +115,8 @@ export interface Part {
   feel: Feel;
   /** The built-in kit that plays it; the first without one. */
   kit?: KitName;
+  /** A kit of the user's own that plays before it, as far as it goes. */
+  ownKit?: OwnKitRef;
   /** Master level and room, where they are not as the kit has them. */
   mix?: PartMix;
   source?: Source;

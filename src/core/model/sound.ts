@@ -14,6 +14,17 @@ export interface RowSound {
   tone?: number;
   /** How much of it goes into the room, in percent, 0 to 100. */
   room?: number;
+  /** Rows of the same group end each other's ring; 0 to 8, 0 for none. */
+  group?: number;
+}
+
+/** What plays a row instead of what the kit has for it: another built-in kit, or a sound of the user's own. */
+export type RowPlays = { kit: KitName } | { own: string; name: string };
+
+/** A kit of the user's own; its name is kept too, for where it is not at hand. */
+export interface OwnKitRef {
+  id: string;
+  name: string;
 }
 
 export const ROW_SOUND = {
@@ -24,6 +35,7 @@ export const ROW_SOUND = {
   loudness: { min: 0, max: 200, rest: 100, digits: 0, unit: '%' },
   tone: { min: 0, max: 200, rest: 100, digits: 0, unit: '%' },
   room: { min: 0, max: 100, rest: 100, digits: 0, unit: '%' },
+  group: { min: 0, max: 8, rest: 0, digits: 0, unit: '' },
 } as const satisfies Readonly<Record<keyof RowSound, { min: number; max: number; rest: number; digits: number; unit: string }>>;
 
 /** How the part sounds as a whole. */

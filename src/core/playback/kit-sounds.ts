@@ -1,48 +1,50 @@
-import type { KitName } from '../model/sound';
-import { ALTERNATES, CLASSES, classOf, velocityOf } from '../synth/classes';
 import { endedBy } from '../synth/chokes';
-import { clamp } from '../units';
 import { voiceOfRow, type VoiceName } from '../row-names';
-import type { Sound, SoundLayer } from './mixer';
+import { tonedVelocity, type Sound, type SoundLayer } from './mixer';
 import type { Program } from './program';
 import { PLAIN_MIX } from './row-mix';
+import { gainOfSource, layerAt, type LayerShape, type RowSource } from './sources';
 
-/** The layers of a built-in sound, without a stroke yet. */
-export const emptyLayers = (): SoundLayer[] => Array.from({ length: CLASSES }, (_, i) => ({ upTo: velocityOf(i), at: velocityOf(i), takes: new Array<undefined>(ALTERNATES).fill(undefined) }));
+/** Layers without a stroke yet. */
+export const emptyLayers = (shapes: readonly LayerShape[]): SoundLayer[] => shapes.map(({ upTo, takes }) => ({ upTo, at: upTo, takes: new Array<undefined>(takes).fill(undefined) }));
 
 const isCymbal = (voice: VoiceName): boolean => /^(crash|ride|splash|china)/.test(voice);
 const isMetal = (voice: VoiceName): boolean => isCymbal(voice) || voice.startsWith('hat-') || voice === 'triangle';
 
 const GRABBED_MS = 90;
 const STOPPED_MS = 30;
-const ELECTRONIC_MS = 3;
+/** A stroke that ends the one before does it within so many ms. */
+const CUT_MS = 3;
 
-/** How a voice of a kit ends itself and others, with the layers that its strokes go into. */
-export function kitSound(kit: KitName, sound: VoiceName, layers: SoundLayer[]): Sound {
-  const voice = voiceOfRow(sound);
+/** How a source ends itself and others, with the layers that its strokes go into. */
+export function soundOfSource(source: RowSource, layers: SoundLayer[]): Sound {
+  const { kit, own } = source;
+  const voice = voiceOfRow(source.voice);
   const { voices: ends, ms } = endedBy(voice);
+  const cut = own ? own.cut === true : kit === 'Beacon' && !isMetal(voice);
   return {
     layers,
     voice,
     ends,
+    gain: gainOfSource(source),
     ...(ends.length > 0 ? { endMs: ms } : {}),
     chokeMs: isCymbal(voice) ? GRABBED_MS : STOPPED_MS,
-    ...(kit === 'Beacon' && !isMetal(voice) ? { selfMs: ELECTRONIC_MS } : {}),
+    ...(cut ? { selfMs: CUT_MS } : {}),
   };
 }
 
-/** Which classes of velocity a program strikes, by the player's numbers for rows: the commonest of each first. */
-export function classesOf({ voices, velocities, chokes, mix }: Pick<Program, 'voices' | 'velocities' | 'chokes' | 'mix'>): Map<number, number[]> {
-  const counts = new Map<number, Uint32Array>();
+/** Which layers a program strikes, by the player's numbers for rows: the commonest of each first. */
+export function struckLayers({ voices, velocities, chokes, mix }: Pick<Program, 'voices' | 'velocities' | 'chokes' | 'mix'>, layersOf: (voice: number) => readonly LayerShape[]): Map<number, number[]> {
+  const counts = new Map<number, { shapes: readonly LayerShape[]; of: Uint32Array }>();
   for (let i = 0; i < voices.length; i++) {
     if (chokes[i] === 1) continue;
     const voice = voices[i] as number;
     let own = counts.get(voice);
-    if (!own) counts.set(voice, (own = new Uint32Array(CLASSES)));
-    own[tonedClass(velocities[i] as number, (mix.rows[voice] ?? PLAIN_MIX).tone)]!++;
+    if (!own) {
+      const shapes = layersOf(voice);
+      counts.set(voice, (own = { shapes, of: new Uint32Array(shapes.length) }));
+    }
+    own.of[layerAt(own.shapes, tonedVelocity(velocities[i] as number, (mix.rows[voice] ?? PLAIN_MIX).tone))]!++;
   }
-  return new Map([...counts].map(([voice, own]) => [voice, [...own.keys()].filter((c) => own[c]! > 0).sort((a, b) => own[b]! - own[a]!)]));
+  return new Map([...counts].map(([voice, { of }]) => [voice, [...of.keys()].filter((c) => of[c]! > 0).sort((a, b) => of[b]! - of[a]!)]));
 }
-
-/** The class that a velocity is struck in, by its row's response of the tone. */
-export const tonedClass = (velocity: number, tone: number): number => classOf(clamp(Math.round(100 + (velocity - 100) * tone), 1, 127));

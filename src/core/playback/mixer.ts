@@ -3,7 +3,7 @@ import { TILT_HZ, type Stroke } from '../synth/stroke';
 import { clamp, type Seconds } from '../units';
 import type { VoiceName } from '../row-names';
 import { Limiter } from './limiter';
-import { kernelFor, readAt, type Kernel } from './resample';
+import { kernelFor, readAt, type Kernel } from '../audio/resample';
 import { Room } from './room';
 import { PLAIN_MIX, PLAIN_MIX_OF_PART, type Mix, type RowMix } from './row-mix';
 
@@ -25,6 +25,8 @@ export interface Sound {
   /** Voices whose ring ends when this one starts, on all of their rows; and within how many ms. */
   ends: readonly VoiceName[];
   endMs?: number;
+  /** Factor on all of its strokes; 1 without it. */
+  gain?: number;
   /** A choke ends it within so many ms. */
   chokeMs?: number;
   /** A new stroke ends the one before within so many ms: electronic sounds and slices. */
@@ -56,6 +58,9 @@ interface Ringing {
   sound: number;
   voice: VoiceName | undefined;
   samples: Float32Array;
+  /** The right side, where it differs. */
+  samplesRight: Float32Array | undefined;
+  group: number;
   /** Frames since its start, negative before it. */
   position: number;
   /** Samples a frame: 1 as recorded, 2 an octave up; the kernel where it is not 1. */
@@ -68,6 +73,7 @@ interface Ringing {
   tilt: number;
   tiltFactor: number;
   low: number;
+  lowRight: number;
   /** The ring's own envelope: its level now, and its factor a frame. */
   ring: number;
   decay: number;
@@ -86,6 +92,8 @@ const MOST_RINGING = 64;
 const STOLEN_MS = 5;
 const SILENCE_MS = 6;
 const CHOKE_MS = 6;
+/** A row of a group ends the others within so many ms. */
+const GROUP_MS = 30;
 /** Within a layer the highs go with the velocity to this power. */
 const TILT_POWER = 0.3;
 /** Full brightness lifts or cuts the highs by so many dB. */
@@ -97,6 +105,9 @@ const RING_SHARE = 0.83;
 
 /** Amplitude of a velocity by a response: 1 is the law, 0 makes all alike, 2 doubles the differences in dB. */
 export const responseOf = (velocity: number, response: number): number => amplitudeOf(PIVOT) * (clamp(velocity, 1, 127) / PIVOT) ** (1.5 * response);
+
+/** The velocity whose tone is heard, by a row's response of the tone. @example tonedVelocity(50, 0.5) // 75 */
+export const tonedVelocity = (velocity: number, tone: number): number => clamp(Math.round(PIVOT + (velocity - PIVOT) * tone), 1, 127);
 
 /** Equal-power gains of a pan from -100 to 100; the middle is 1 on both sides, so that unpanned hits sound as they are. */
 export function gainsOfPan(pan: number): { left: number; right: number } {
@@ -183,7 +194,8 @@ export class Mixer {
     if (sound.ends.length > 0) this.end((r) => r.voice !== undefined && sound.ends.includes(r.voice), atFrame, sound.endMs ?? CHOKE_MS);
     if (sound.selfMs !== undefined) this.end((r) => r.sound === index, atFrame, sound.selfMs);
     const mix = this.mix.rows[index] ?? PLAIN_MIX;
-    const toned = clamp(Math.round(PIVOT + (velocity - PIVOT) * mix.tone), 1, 127);
+    if (mix.group > 0) this.end((r) => r.group === mix.group && r.sound !== index, atFrame, sound.selfMs ?? GROUP_MS);
+    const toned = tonedVelocity(velocity, mix.tone);
     const layer = this.layerOf(sound, toned);
     const stroke = layer && this.takeOf(index, layer, colour.dice ?? 0);
     if (!layer || !stroke) return;
@@ -195,7 +207,7 @@ export class Mixer {
     const inLayer = Math.min(1, (toned / layer.at) ** TILT_POWER);
     // What the highs lose within a layer is made good: the loudness follows the law alone.
     const kept = 1 / Math.sqrt(Math.max(0.05, 1 - stroke.high * (1 - inLayer * inLayer)));
-    const gain = (responseOf(velocity, mix.loudness) / amplitudeOf(layer.at)) * kept * mix.gain;
+    const gain = (responseOf(velocity, mix.loudness) / amplitudeOf(layer.at)) * kept * mix.gain * (sound.gain ?? 1);
     const pan = gainsOfPan(colour.pan + mix.pan);
     const speed = 2 ** ((colour.pitch + mix.tune) / 12);
     const natural = Math.max(0.02, (stroke.samples.length / speed / this.sampleRate) * RING_SHARE);
@@ -203,6 +215,8 @@ export class Mixer {
       sound: index,
       voice: sound.voice,
       samples: stroke.samples,
+      samplesRight: stroke.right,
+      group: mix.group,
       position: -atFrame,
       speed,
       kernel: speed === 1 ? null : kernelFor(speed),
@@ -212,6 +226,7 @@ export class Mixer {
       tilt: inLayer * 10 ** ((BRIGHTNESS_DB * clamp(colour.brightness, -100, 100)) / 2000),
       tiltFactor: 1 - Math.exp((-2 * Math.PI * stroke.tiltHz) / this.sampleRate),
       low: 0,
+      lowRight: 0,
       ring: 1,
       decay: mix.ring === 1 ? 1 : 10 ** ((-3 / (natural * this.sampleRate)) * (1 / mix.ring - 1)),
       tailFrom: mix.ring > 1 ? stroke.samples.length * 0.8 : Infinity,
@@ -290,7 +305,8 @@ export class Mixer {
 
   private add(r: Ringing, left: Float32Array, right: Float32Array, dry: boolean, wet: boolean) {
     if (dry || (wet && r.send > 0)) {
-      if (r.kernel || r.decay !== 1 || r.fade >= 0) this.addShaped(r, left, right, dry, wet);
+      if (r.samplesRight) this.addStereo(r, r.samplesRight, left, right, dry, wet);
+      else if (r.kernel || r.decay !== 1 || r.fade >= 0) this.addShaped(r, left, right, dry, wet);
       else this.addPlain(r, left, right, dry, wet);
     }
     r.position += left.length;
@@ -338,6 +354,37 @@ export class Mixer {
       }
       if (r.fade >= 0 && r.fade - i < r.fadeFrames) x *= (r.fade - i) / r.fadeFrames;
       const [l, rr] = [x * r.left, x * r.right];
+      if (dry) {
+        left[i] = (left[i] as number) + l;
+        right[i] = (right[i] as number) + rr;
+      }
+      if (wet) {
+        this.sendLeft[i] = (this.sendLeft[i] as number) + l * r.send;
+        this.sendRight[i] = (this.sendRight[i] as number) + rr * r.send;
+      }
+    }
+  }
+
+  /** A stereo recording: both sides as {@link addShaped}, the pan balancing them. */
+  private addStereo(r: Ringing, samplesRight: Float32Array, left: Float32Array, right: Float32Array, dry: boolean, wet: boolean) {
+    const { samples, kernel, speed, tiltFactor, tilt } = r;
+    const end = r.fade >= 0 ? Math.min(left.length, r.fade) : left.length;
+    for (let i = Math.max(0, -r.position); i < end; i++) {
+      const at = (r.position + i) * speed;
+      if (at >= samples.length) break;
+      const x = kernel ? readAt(samples, at, kernel) : (samples[at] as number);
+      const y = kernel ? readAt(samplesRight, at, kernel) : (samplesRight[at] as number);
+      r.low += (x - r.low) * tiltFactor;
+      r.lowRight += (y - r.lowRight) * tiltFactor;
+      let level = 1;
+      if (r.decay !== 1) {
+        level = r.ring;
+        r.ring *= r.decay;
+        if (at > r.tailFrom) level *= (samples.length - at) / (samples.length - r.tailFrom);
+      }
+      if (r.fade >= 0 && r.fade - i < r.fadeFrames) level *= (r.fade - i) / r.fadeFrames;
+      const l = (r.low + (x - r.low) * tilt) * level * r.left;
+      const rr = (r.lowRight + (y - r.lowRight) * tilt) * level * r.right;
       if (dry) {
         left[i] = (left[i] as number) + l;
         right[i] = (right[i] as number) + rr;

@@ -3,6 +3,7 @@ import { homeTest } from '../homes/homes';
 import { isSpilled, strokesOf } from '../ornament/strokes';
 import { tempoMapOf } from '../part/part-time';
 import type { Hit, Part } from '../model/part';
+import { NO_OWN_SOUNDS, type OwnSounds } from '../model/own-sound';
 import type { TempoChange } from '../time/tempo-map';
 import { clamp, ticks, type Ticks } from '../units';
 import type { VoiceName } from '../row-names';
@@ -121,11 +122,12 @@ export function equalGain(of: Loud, as: Loud, levelOf: (voice: number) => number
  * `slotOf` and `voiceIndex` name strokes and voices for the player.
  */
 export function makeProgram(
-  part: Ornamented & Pick<Part, 'rows' | 'bars' | 'kit' | 'mix' | 'feel'>,
+  part: Ornamented & Pick<Part, 'rows' | 'bars' | 'kit' | 'ownKit' | 'mix' | 'feel'>,
   performance: Performance,
   range: ProgramRange,
   slotOf: (hit: Hit, stroke: number) => number,
   voiceIndex: (voice: VoiceName) => number,
+  sounds: OwnSounds = NO_OWN_SOUNDS,
 ): Program {
   const map = tempoMapOf(part);
   const audible = audibleVoices(part);
@@ -158,7 +160,7 @@ export function makeProgram(
     chokes: Uint8Array.from(chosen, (s) => (hitAt(s).choke ? 1 : 0)),
     lasts: Float32Array.from(chosen, (s) => (held.has(voiceOf(s)) ? map.toSeconds(ticks((strokes.ticks[s] as number) + (strokes.lengths[s] as number))) - map.toSeconds(ticks(strokes.ticks[s] as number)) : 0)),
     dice: Uint32Array.from(chosen, (s) => mix(mix(part.feel.seed, hashText(hitAt(s).id)), strokes.numbers[s] as number)),
-    mix: mixOf(part, voiceIndex),
+    mix: mixOf(part, voiceIndex, sounds),
   };
   return { ...program, index: indexProgram(program) };
 }

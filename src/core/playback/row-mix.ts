@@ -1,8 +1,9 @@
-import { FIRST_KIT, PART_MIX, type KitName } from '../model/sound';
+import { PART_MIX } from '../model/sound';
+import { NO_OWN_SOUNDS, type OwnSounds } from '../model/own-sound';
 import type { Part } from '../model/part';
-import { soundOfRow } from '../part/rows';
 import { SOUND_KITS } from '../synth/kits/all';
 import type { VoiceName } from '../row-names';
+import { kitOf, sourceOfRow } from './sources';
 
 /** A row's settings as the mixer takes them. */
 export interface RowMix {
@@ -19,9 +20,11 @@ export interface RowMix {
   tone: number;
   /** How much goes into the room, 0 to 1. */
   room: number;
+  /** Rows of a group end each other; 0 is none. */
+  group: number;
 }
 
-export const PLAIN_MIX: RowMix = { gain: 1, pan: 0, tune: 0, ring: 1, loudness: 1, tone: 1, room: 0 };
+export const PLAIN_MIX: RowMix = { gain: 1, pan: 0, tune: 0, ring: 1, loudness: 1, tone: 1, room: 0, group: 0 };
 
 /** How a part is mixed as a whole. */
 export interface Mix {
@@ -34,9 +37,10 @@ export interface Mix {
 
 export const PLAIN_MIX_OF_PART: Mix = { volume: 1, room: { size: PART_MIX.size.rest, amount: 0 }, rows: {} };
 
-type Sounding = Pick<Part, 'rows' | 'kit' | 'mix'>;
+type Sounding = Pick<Part, 'rows' | 'kit' | 'ownKit' | 'mix'>;
 
-export const kitOf = (part: Pick<Part, 'kit'>): KitName => part.kit ?? FIRST_KIT;
+/** A recording of the user's own has dynamics already: the response to velocity starts at so many percent. */
+const OWN_RESPONSE = 60;
 
 /** @example amplitudeOfDb(-6) // about 0.5 */
 export const amplitudeOfDb = (db: number): number => (db <= -60 ? 0 : 10 ** (db / 20));
@@ -44,25 +48,33 @@ export const amplitudeOfDb = (db: number): number => (db <= -60 ? 0 : 10 ** (db 
 /** Kicks stay out of the room, as long as nothing else is said. */
 const isDry = (sound: VoiceName): boolean => sound === 'kick';
 
+/** A row's settings over the kit's: those in percent where no row says otherwise. */
+export function restOfRow(part: Sounding, row: VoiceName, sounds: OwnSounds = NO_OWN_SOUNDS): { loudness: number; room: number } {
+  const source = sourceOfRow(part, row, sounds);
+  return source.own ? { loudness: OWN_RESPONSE, room: 0 } : { loudness: 100, room: isDry(source.voice) ? 0 : 100 };
+}
+
 /** A row's settings over the kit's. */
-export function rowMixOf(part: Sounding, row: VoiceName): RowMix {
+export function rowMixOf(part: Sounding, row: VoiceName, sounds: OwnSounds = NO_OWN_SOUNDS): RowMix {
   const own = part.rows.find((r) => r.voice === row)?.sound ?? {};
+  const rest = restOfRow(part, row, sounds);
   return {
     gain: amplitudeOfDb(own.level ?? 0),
     pan: own.pan ?? 0,
     tune: own.tune ?? 0,
     ring: (own.ring ?? 100) / 100,
-    loudness: (own.loudness ?? 100) / 100,
+    loudness: (own.loudness ?? rest.loudness) / 100,
     tone: (own.tone ?? 100) / 100,
-    room: (own.room ?? (isDry(soundOfRow(part, row)) ? 0 : 100)) / 100,
+    room: (own.room ?? rest.room) / 100,
+    group: own.group ?? 0,
   };
 }
 
 /** The whole of a part's settings, rows by their numbers. */
-export function mixOf(part: Sounding, indexOf: (row: VoiceName) => number): Mix {
+export function mixOf(part: Sounding, indexOf: (row: VoiceName) => number, sounds: OwnSounds = NO_OWN_SOUNDS): Mix {
   return {
     volume: amplitudeOfDb(part.mix?.level ?? 0),
     room: { size: part.mix?.size ?? PART_MIX.size.rest, amount: (part.mix?.room ?? SOUND_KITS[kitOf(part)].room) / 100 },
-    rows: Object.fromEntries(part.rows.map((r) => [indexOf(r.voice), rowMixOf(part, r.voice)])),
+    rows: Object.fromEntries(part.rows.map((r) => [indexOf(r.voice), rowMixOf(part, r.voice, sounds)])),
   };
 }

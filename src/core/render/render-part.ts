@@ -1,16 +1,15 @@
 import { performPart, writtenPerformance } from '../perform/perform';
 import { endOfPart, meterMapOf } from '../part/part-time';
-import { soundOfRow } from '../part/rows';
-import type { KitName } from '../model/sound';
 import type { Hit, Part } from '../model/part';
-import { emptyLayers, kitSound, classesOf } from '../playback/kit-sounds';
+import { NO_OWN_SOUNDS, type OwnSounds } from '../model/own-sound';
+import { emptyLayers, soundOfSource, struckLayers } from '../playback/kit-sounds';
 import { Mixer, type Sound } from '../playback/mixer';
 import { audibleVoices, makeProgram, type Program } from '../playback/program';
-import { kitOf } from '../playback/row-mix';
+import { layersOfSource, nameOfSource, sourceOfRow, type RowSource } from '../playback/sources';
 import { Sequencer } from '../playback/sequencer';
-import { SOUND_KITS, strokeOf } from '../synth/kits/all';
-import { ALTERNATES } from '../synth/classes';
-import type { Stroke } from '../synth/stroke';
+import { SOUND_KITS } from '../synth/kits/all';
+import { strokeOfSource, type SampleSource } from '../playback/stroke-of-source';
+import { bytesOfStroke, type Stroke } from '../synth/stroke';
 import { standIns, type VoiceName } from '../row-names';
 
 /** What happens to what still rings at the end: it rings out, or it is laid over the start, so that the loop joins itself. */
@@ -41,13 +40,16 @@ export interface RenderOptions extends Omit<RenderRange, 'from' | 'to'>, Partial
   limited?: boolean;
   /** Default true. */
   room?: boolean;
-  /** Takes of strokes by kit, sound, class and number; rendered here without it. */
+  /** Takes of strokes; rendered here without it. */
   strokes?: StrokeSource;
+  /** The user's own sounds; none without it. */
+  sounds?: OwnSounds;
   /** Told how much is done, 0 to 1; throwing ends the work. */
   onProgress?: (done: number) => void;
 }
 
-export type StrokeSource = (kit: KitName, sound: VoiceName, index: number, take: number) => Stroke;
+/** A take of a source's layer, by their numbers. */
+export type StrokeSource = (source: RowSource, layer: number, take: number) => Stroke;
 
 export interface Rendered {
   left: Float32Array;
@@ -62,6 +64,8 @@ export interface RenderAccount {
   early: number;
   /** Rows that a kit has no sound of their own for, with what stands in: a voice, or a tick. */
   folds: { row: VoiceName; as: VoiceName }[];
+  /** Rows whose chosen sound is not here; the kit plays them. */
+  missing: { row: VoiceName; name: string }[];
 }
 
 /** Everything that several renders of one range share. */
@@ -77,21 +81,25 @@ export interface RenderPlan {
 /** So many bytes of strokes a source keeps for the next render. */
 const MOST_KEPT = 128 * 2 ** 20;
 
+const noSamples: SampleSource = (sample) => {
+  throw new Error(`The recording ${sample} is not here.`);
+};
+
 /** Strokes of one rate, kept for what is rendered next; those that were made first go where room is short. */
-export function strokeSource(rate: number): StrokeSource {
+export function strokeSource(rate: number, samples: SampleSource = noSamples): StrokeSource {
   const known = new Map<string, Stroke>();
   let bytes = 0;
-  return (kit, sound, index, take) => {
-    const key = `${kit}|${sound}|${index}|${take}`;
+  return (source, layer, take) => {
+    const key = `${nameOfSource(source)}|${layer}|${take}`;
     const found = known.get(key);
     if (found) return found;
-    const stroke = strokeOf(kit, sound, index, take, rate);
+    const stroke = strokeOfSource(source, layer, take, rate, samples);
     known.set(key, stroke);
-    bytes += stroke.samples.byteLength;
-    for (const [old, { samples }] of known) {
+    bytes += bytesOfStroke(stroke);
+    for (const [old, other] of known) {
       if (bytes <= MOST_KEPT) break;
       known.delete(old);
-      bytes -= samples.byteLength;
+      bytes -= bytesOfStroke(other);
     }
     return stroke;
   };
@@ -113,33 +121,41 @@ export function planRender(part: Part, options: RenderOptions): RenderPlan {
     return slot;
   };
   const numberOf = (row: VoiceName): number => index.get(row) ?? part.rows.length;
-  const made = makeProgram(heard, options.written ? writtenPerformance(heard) : performPart(heard), range, slotOf, numberOf);
+  const own = options.sounds ?? NO_OWN_SOUNDS;
+  const made = makeProgram(heard, options.written ? writtenPerformance(heard) : performPart(heard), range, slotOf, numberOf, own);
   const early = made.offsets.filter((offset) => offset < 0).length;
   const program: Program = options.room === false ? { ...made, mix: { ...made.mix, room: { ...made.mix.room, amount: 0 } } } : made;
   const audible = audibleVoices(heard);
   const struck = new Set(part.hits.map((h) => h.voice));
   const strokes = options.strokes ?? strokeSource(options.rate);
-  const kit = kitOf(part);
+  const sources = part.rows.map((r) => sourceOfRow(part, r.voice, own));
+  const shapes = sources.map(layersOfSource);
   const sounds: Sound[] = [];
   const rows: RenderPlan['rows'] = [];
-  for (const [number, classes] of classesOf(program)) {
+  for (const [number, chosenLayers] of struckLayers(program, (n) => shapes[n] ?? [])) {
     const row = part.rows[number]?.voice;
     if (row === undefined) continue;
-    const sound = soundOfRow(part, row);
-    const layers = emptyLayers();
-    for (const c of classes) for (let take = 0; take < ALTERNATES; take++) layers[c]!.takes[take] = strokes(kit, sound, c, take);
-    sounds[number] = kitSound(kit, sound, layers);
+    const source = sources[number] as RowSource;
+    const layers = emptyLayers(shapes[number] ?? []);
+    for (const l of chosenLayers) layers[l]!.takes = layers[l]!.takes.map((_, take) => strokes(source, l, take));
+    sounds[number] = soundOfSource(source, layers);
     rows.push({ row, index: number });
   }
   rows.sort((a, b) => a.index - b.index);
-  return { program, rows, sounds, account: { silent: part.rows.map((r) => r.voice).filter((row) => struck.has(row) && !audible.has(row)), early, folds: foldsOf(part, rows.map((r) => r.row)) }, options };
+  const account: RenderAccount = {
+    silent: part.rows.map((r) => r.voice).filter((row) => struck.has(row) && !audible.has(row)),
+    early,
+    folds: foldsOf(part, rows.filter(({ index: n }) => !sources[n]?.own).map((r) => r.row)),
+    missing: rows.flatMap(({ row, index: n }) => (sources[n]?.missing === undefined ? [] : [{ row, name: sources[n].missing }])),
+  };
+  return { program, rows, sounds, account, options };
 }
 
 /** What plays rows that the kit does not know. */
 function foldsOf(part: Part, rows: readonly VoiceName[]): RenderAccount['folds'] {
-  const { recipes } = SOUND_KITS[kitOf(part)];
   return rows.flatMap((row) => {
-    const sound = soundOfRow(part, row);
+    const { kit, voice: sound } = sourceOfRow(part, row);
+    const { recipes } = SOUND_KITS[kit];
     if (Object.hasOwn(recipes, sound)) return [];
     return [{ row, as: standIns(sound).find((name) => Object.hasOwn(recipes, name)) ?? 'tick' }];
   });

@@ -4,11 +4,12 @@ import { writeWav } from '../audio/wav';
 import { EMPTY_FEEL } from '../model/feel';
 import type { Part } from '../model/part';
 import { performPart } from '../perform/perform';
-import { emptyLayers, kitSound } from '../playback/kit-sounds';
+import { emptyLayers, soundOfSource } from '../playback/kit-sounds';
 import { Mixer, oneTake, PLAIN, responseOf } from '../playback/mixer';
 import { Player } from '../playback/player';
 import { makeProgram } from '../playback/program';
 import { Room } from '../playback/room';
+import { layersOfSource, sourceOfRow } from '../playback/sources';
 import { PLAIN_MIX_OF_PART, type RowMix } from '../playback/row-mix';
 import { randomStream } from '../random';
 import { amplitudeOf, velocityOf } from '../synth/classes';
@@ -39,9 +40,10 @@ test('what the player plays and what is rendered are the same samples', () => {
   const range = { start: ticks(0), end: ticks(4 * TICKS_PER_QUARTER), loop: true };
   const index = (row: string): number => beat.rows.findIndex((r) => r.voice === row);
   const player = new Player(RATE, beat.rows.map(({ voice }) => {
-    const layers = emptyLayers();
-    layers.forEach((layer, c) => (layer.takes = layer.takes.map((_, take) => strokes('Wheelhouse', voice, c, take))));
-    return kitSound('Wheelhouse', voice, layers);
+    const source = sourceOfRow(beat, voice);
+    const layers = emptyLayers(layersOfSource(source));
+    layers.forEach((layer, c) => (layer.takes = layer.takes.map((_, take) => strokes(source, c, take))));
+    return soundOfSource(source, layers);
   }));
   const program = makeProgram(beat, performPart(beat), range, (hit) => Number(hit.id.slice(1)), index);
   player.setPrograms({ performed: program, written: program });
@@ -158,7 +160,7 @@ test('neighbouring strokes of a row never have the same take; the same seed and 
 });
 
 test('a class that is not ready sounds as the nearest that is; within a class loudness follows the velocity', () => {
-  const layers = emptyLayers();
+  const layers = emptyLayers(layersOfSource({}));
   layers[9]!.takes[1] = { samples: new Float32Array(2000).fill(amplitudeOf(velocityOf(9))), high: 0, tiltHz: 1500 };
   const mixer = new Mixer(RATE, [{ layers, ends: [] }], { limited: false });
   mixer.volume = 1;

@@ -7,12 +7,17 @@ import type { Layer, Recipe } from './recipe';
 
 /** One take of a stroke, at one class of velocity. */
 export interface Stroke {
+  /** Of a stereo recording the left side. */
   samples: Float32Array;
+  right?: Float32Array;
   /** Share of its loudness above {@link tiltHz}, 0 to 1: what a tilt of its tone costs. */
   high: number;
   /** Around this frequency its tone tilts within a class. */
   tiltHz: number;
 }
+
+/** How much memory it takes. */
+export const bytesOfStroke = ({ samples, right }: Stroke): number => samples.byteLength + (right?.byteLength ?? 0);
 
 /** A tone tilts around this, or, where it is lower, around one and a half times its middle. */
 export const TILT_HZ = 1500;
@@ -21,7 +26,7 @@ const LOWEST_TILT_HZ = 100;
 const END_DB = -72;
 const FADE_SECONDS = 0.012;
 /** Kits are so far down that a usual groove needs no limiter. */
-const HEADROOM_DB = -2.5;
+export const HEADROOM_DB = -2.5;
 const LEAD_SECONDS = 0.0003;
 const LONGEST = 8;
 
@@ -57,8 +62,13 @@ export function renderStroke({ name, recipe, index, alternate, rate, seconds = L
   const energy = kEnergy(samples, rate, Math.round(STROKE_SECONDS * rate));
   const gain = energy > 0 ? wanted / Math.sqrt(energy / (STROKE_SECONDS * rate)) : 0;
   for (let i = 0; i < samples.length; i++) samples[i] = (samples[i] as number) * gain;
+  return { samples, ...tiltOf(samples, rate) };
+}
+
+/** Where the tone of a stroke tilts, and what that costs. */
+export function tiltOf(samples: Float32Array, rate: number): Pick<Stroke, 'high' | 'tiltHz'> {
   const tiltHz = Math.max(LOWEST_TILT_HZ, Math.min(TILT_HZ, 1.5 * middleHz(samples, rate)));
-  return { samples, high: highShare(samples, rate, tiltHz), tiltHz };
+  return { high: highShare(samples, rate, tiltHz), tiltHz };
 }
 
 /** How long a recipe may ring. */
@@ -105,7 +115,7 @@ function ended(out: Float32Array, rate: number): Float32Array {
 }
 
 /** The middle of its spectrum, from the energy of its slope. */
-function middleHz(samples: Float32Array, rate: number): number {
+export function middleHz(samples: Float32Array, rate: number): number {
   let [energy, slope] = [1e-20, 0];
   for (let i = 1; i < Math.min(samples.length, rate * 0.1); i++) {
     energy += (samples[i] as number) ** 2;

@@ -9,6 +9,7 @@ import type { Versions } from '@/core/playback/player';
 import type { Part } from '@/core/model/part';
 import { soundEngine, type SoundEngine } from '@/sound/engine';
 import { Slots } from '@/sound/slots';
+import { watchOwnSounds } from '@/sounds/own';
 import { showError } from '@/ui/notify';
 import { heardInputs, heardParts } from './heard';
 import type { GroovesState, GroovesStoreApi } from './grooves-store';
@@ -24,13 +25,14 @@ export interface Hearing {
 
 function versionsOf(state: GroovesState, engine: SoundEngine, slots: Slots): Versions {
   const { plain, grooved, range } = heardParts(state);
-  const programOf = (part: Part): Program => makeProgram(part, isIdle(part.feel) ? writtenPerformance(part) : performPart(part), range, slots.of, engine.rowsOf(part));
+  const programOf = (part: Part): Program => makeProgram(part, isIdle(part.feel) ? writtenPerformance(part) : performPart(part), range, slots.of, engine.rowsOf(part), engine.ownSounds);
   return { performed: programOf(grooved), written: programOf(plain) };
 }
 
 /** Plays what is in hand; every change is heard at its next due moment while the loop goes on. */
 export function useHearing(store: GroovesStoreApi): Hearing {
   const engine = soundEngine();
+  useEffect(watchOwnSounds, []);
   const slots = useMemo(() => new Slots(), []);
 
   useEffect(() => {

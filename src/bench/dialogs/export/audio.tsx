@@ -4,6 +4,7 @@ import { BITS, type Bits } from '@/core/audio/wav';
 import { labelOfRow } from '@/core/part/rows';
 import type { Part } from '@/core/model/part';
 import { ENDINGS, type Ending } from '@/core/render/render-part';
+import { recordingsOf, soundsUsed } from '@/sounds/used';
 import { fileNameOf } from '@/ui/download';
 import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
@@ -61,7 +62,8 @@ export const audio: ExporterSpec<AudioOptions> = {
   initial: ({ part }) => ({ audioWhat: 'mix', audioVersion: 'performed', rate: 48_000, bits: '24', fromBar: 1, toBar: part.bars, ending: 'ring', passes: 1 }),
   Options,
   async run({ part }, { audioWhat, audioVersion, rate, bits, fromBar, toBar, ending, passes }, { onProgress, signal }) {
-    const made = await renderAudio({ part, rate, bits, from: fromBar - 1, to: toBar, ending, passes, written: audioVersion === 'written', split: audioWhat === 'rows' }, onProgress, signal);
+    const sounds = soundsUsed(part);
+    const made = await renderAudio({ part, sounds, samples: await recordingsOf(sounds), rate, bits, from: fromBar - 1, to: toBar, ending, passes, written: audioVersion === 'written', split: audioWhat === 'rows' }, onProgress, signal);
     const name = `${fileNameOf(part.name)}${fromBar > 1 || toBar < part.bars ? `-bars-${fromBar}-${toBar}` : ''}`;
     const said = accountOf(made, part, rate);
     if (audioWhat === 'mix') return { data: made.files[0]?.bytes ?? new Uint8Array(), fileName: `${name}.wav`, type: 'audio/wav', said };
@@ -80,10 +82,11 @@ function unique(name: string, taken: Set<string>): string {
   return next;
 }
 
-function accountOf({ account: { silent, early }, seconds, files }: RenderedFiles, part: Part, rate: number): string[] {
+function accountOf({ account: { silent, early, missing }, seconds, files }: RenderedFiles, part: Part, rate: number): string[] {
   return [
     `Wrote ${seconds.toFixed(2)} s of sound at ${rate / 1000} kHz${files.length > 1 ? `, ${files.length} files` : ''}.`,
     ...(silent.length > 0 ? [`Left out, since they are not heard: ${namesOf(part, silent)}.`] : []),
+    ...missing.map(({ row, name }) => `${labelOfRow(part, row)}: ${name} is not here, so the kit plays it.`),
     ...(early > 0 ? [`${early} ${early === 1 ? 'hit is' : 'hits are'} performed before the first bar line: ${early === 1 ? 'it starts' : 'they start'} with it, in a loop at its end.`] : []),
   ];
 }

@@ -1,6 +1,7 @@
 import { PART_FILE_ENDING, writePartFile } from '@/formats/part-file';
 import { partStore } from '@/storage/part-store';
 import { versionStore } from '@/storage/version-store';
+import { soundsUsed } from '@/sounds/used';
 import { fileNameOf } from '@/ui/download';
 import type { ExporterSpec } from './exporter';
 
@@ -18,7 +19,7 @@ export const wholePart: ExporterSpec<object> = {
       data: writePartFile({ part, versions, ...(song ? { song } : {}) }),
       fileName: `${fileNameOf(part.name)}${PART_FILE_ENDING}`,
       type: 'application/json',
-      said: [`Wrote the whole part with its feel${kept}${song ? ' and the imported song' : ''}.`],
+      said: [`Wrote the whole part with its feel${kept}${song ? ' and the imported song' : ''}.`, ...(soundsUsed(part).length > 0 ? ['Its own sounds are a file by themselves: export them too where it goes to another browser.'] : [])],
     };
   },
 };

@@ -2,16 +2,20 @@
 
 import { ChevronDown, ChevronUp } from 'lucide-react';
 import { memo } from 'react';
+import { useShallow } from 'zustand/shallow';
 import { setRowSound } from '@/core/commands/sound';
 import { setRow } from '@/core/commands/settings';
 import type { Row } from '@/core/model/part';
 import { ROW_SOUND, type RowSound } from '@/core/model/sound';
 import { labelOfRow } from '@/core/part/rows';
-import { rowMixOf } from '@/core/playback/row-mix';
+import { restOfRow, rowMixOf, type RowMix } from '@/core/playback/row-mix';
+import { useOwnSounds } from '@/sounds/use-own';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
+import { Picker } from '@/ui/Picker';
 import { useBench, useBenchStore } from '../../store/context';
 import { useSweep } from '../../store/use-sweep';
+import { RowPlays } from './RowPlays';
 import { ResponsePicture } from './ResponsePicture';
 import { rowSoundWords } from './row-sound-words';
 
@@ -23,7 +27,7 @@ export function RowSounds() {
   return (
     <ul aria-label="Rows" className="divide-y divide-line border-y border-line">
       {rows.map((row) => (
-        <li key={row.voice} className="py-1.5">
+        <li key={row.voice} data-row={row.voice} className="py-1.5">
           <RowLine row={row} open={focus === row.voice} onToggle={() => getState().setFocus(focus === row.voice ? null : row.voice)} />
         </li>
       ))}
@@ -33,6 +37,8 @@ export function RowSounds() {
 
 const RowLine = memo(function RowLine({ row, open, onToggle }: { row: Row; open: boolean; onToggle: () => void }) {
   const part = useBench((s) => s.part);
+  const own = useOwnSounds();
+  const mix = rowMixOf(part, row.voice, own);
   const label = labelOfRow({ rows: [row] }, row.voice);
   const Sign = open ? ChevronUp : ChevronDown;
   return (
@@ -40,9 +46,9 @@ const RowLine = memo(function RowLine({ row, open, onToggle }: { row: Row; open:
       <button type="button" aria-expanded={open} aria-label={`Sound of ${label}`} className="grid w-full grid-cols-[1fr_auto_auto] items-center gap-2 text-left" onClick={onToggle}>
         <span className="min-w-0">
           <span className={open ? 'font-semibold' : ''}>{label}</span>
-          <span className="block truncate text-sm text-faint">{rowSoundWords(part, row)}</span>
+          <span className="block truncate text-sm text-faint">{rowSoundWords(part, row, own)}</span>
         </span>
-        <ResponsePicture loudness={rowMixOf(part, row.voice).loudness} tone={rowMixOf(part, row.voice).tone} />
+        <ResponsePicture loudness={mix.loudness} tone={mix.tone} />
         <Sign size={16} className="text-faint" />
       </button>
       {open && <RowEditor row={row} label={label} />}
@@ -50,14 +56,19 @@ const RowLine = memo(function RowLine({ row, open, onToggle }: { row: Row; open:
   );
 });
 
+const GROUPS = Array.from({ length: ROW_SOUND.group.max + 1 }, (_, g) => ({ value: String(g), text: g === 0 ? 'no group' : `group ${g}` }));
+const percentsOf = ({ room, loudness }: RowMix): { room: number; loudness: number } => ({ room: Math.round(room * 100), loudness: Math.round(loudness * 100) });
+
 /** The settings of a row as one sentence. */
 function RowEditor({ row, label }: { row: Row; label: string }) {
   const { getState } = useBenchStore();
   const sweep = useSweep();
-  const room = useBench((s) => Math.round(rowMixOf(s.part, row.voice).room * 100));
+  const own = useOwnSounds();
+  const { room, loudness } = useBench(useShallow((s) => percentsOf(rowMixOf(s.part, row.voice, own))));
+  const rest = useBench(useShallow((s) => restOfRow(s.part, row.voice, own)));
   const low = label.toLowerCase();
   const field = (name: keyof RowSound, spoken: string, unit: string, value = row.sound?.[name] ?? ROW_SOUND[name].rest) => {
-    const { min, max, digits, rest } = ROW_SOUND[name];
+    const { min, max, digits, rest: plain } = ROW_SOUND[name];
     return (
       <NumberField
         label={`${spoken} of ${label}`}
@@ -65,7 +76,7 @@ function RowEditor({ row, label }: { row: Row; label: string }) {
         min={min}
         max={max}
         digits={digits}
-        default={rest}
+        default={name === 'room' || name === 'loudness' ? rest[name] : plain}
         unit={unit}
         className="[&_input]:w-[3.2em]"
         onChange={(next) => sweep.show(`Set the ${spoken.toLowerCase()} of ${low}`, (p) => setRowSound(p, row.voice, { [name]: next }))}
@@ -76,6 +87,7 @@ function RowEditor({ row, label }: { row: Row; label: string }) {
   };
   return (
     <div className="pt-1 pb-2 text-sm leading-8">
+      <RowPlays row={row} label={label} />
       <p>
         Level {field('level', 'Level', 'dB,')} pan {field('pan', 'Pan', '%')}
       </p>
@@ -84,7 +96,10 @@ function RowEditor({ row, label }: { row: Row; label: string }) {
         Ring {field('ring', 'Ring', '%,')} room {field('room', 'Room', '%', room)}
       </p>
       <p>
-        Response: loudness {field('loudness', 'Response', '%,')} tone {field('tone', 'Tone', '%')}
+        Response: loudness {field('loudness', 'Response', '%,', loudness)} tone {field('tone', 'Tone', '%')}
+      </p>
+      <p>
+        Ended by rows of the same <Picker label={`Group of ${label}`} value={String(row.sound?.group ?? 0)} choices={GROUPS} onChange={(g) => getState().run(`Group of ${low}`, (p) => setRowSound(p, row.voice, { group: Number(g) }))} />
       </p>
       <div className="mt-1 flex flex-wrap gap-1">
         <Button size="small" aria-pressed={row.held === true} onClick={() => getState().run(`${row.held ? 'Let ring freely:' : 'End with its hits:'} ${low}`, (p) => setRow(p, row.voice, { held: !row.held }))}>

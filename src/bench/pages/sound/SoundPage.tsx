@@ -1,11 +1,14 @@
 'use client';
 
 import { useSyncExternalStore } from 'react';
-import { setKit, setMix } from '@/core/commands/sound';
-import { KIT_NAMES, PART_MIX, type KitName, type PartMix } from '@/core/model/sound';
-import { kitOf } from '@/core/playback/row-mix';
+import { useStore } from 'zustand';
+import { setKit, setMix, setOwnKit } from '@/core/commands/sound';
+import { isKitName, KIT_NAMES, PART_MIX, type PartMix } from '@/core/model/sound';
+import { kitOf } from '@/core/playback/sources';
 import { SOUND_KITS } from '@/core/synth/kits/all';
 import { soundEngine } from '@/sound/engine';
+import { ownSounds } from '@/sounds/own';
+import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
 import { useBench, useBenchStore } from '../../store/context';
@@ -17,6 +20,16 @@ import { RowSounds } from './RowSounds';
 export function SoundPage() {
   const { getState } = useBenchStore();
   const kit = useBench((s) => kitOf(s.part));
+  const ownKit = useBench((s) => s.part.ownKit);
+  const { kits, known } = useStore(ownSounds);
+  const isGone = ownKit !== undefined && known && !kits.some((k) => k.id === ownKit.id);
+  const kitChoices = [...KIT_NAMES.map((name) => ({ value: name as string, text: name as string })), ...kits.map((k) => ({ value: `own ${k.id}`, text: k.name })), ...(isGone ? [{ value: `own ${ownKit.id}`, text: ownKit.name }] : [])];
+  const choose = (value: string) => {
+    const own = kits.find((k) => `own ${k.id}` === value);
+    if (own) getState().run(`Play with ${own.name}`, (p) => setOwnKit(p, { id: own.id, name: own.name }));
+    else if (isKitName(value)) getState().run(`Play with ${value}`, (p) => setKit(p, value));
+  };
+  const aboutKit = ownKit ? (isGone ? `is not in this browser: ${kit} plays instead` : `over ${kit}`) : SOUND_KITS[kit].about;
   const mix = useBench((s) => s.part.mix) ?? NO_MIX;
   const sweep = useSweep();
   const engine = soundEngine();
@@ -26,7 +39,13 @@ export function SoundPage() {
   return (
     <div className="space-y-4">
       <p className="leading-8">
-        Played by <Picker label="Kit" value={kit} choices={KIT_NAMES.map((name) => ({ value: name, text: name }))} onChange={(name) => getState().run(`Play with ${name}`, (p) => setKit(p, name as KitName))} /> <span className="text-faint">{SOUND_KITS[kit].about}</span>
+        Played by <Picker label="Kit" value={ownKit ? `own ${ownKit.id}` : kit} choices={kitChoices} onChange={choose} /> <span className="text-faint">{aboutKit}</span>
+      </p>
+      <p className="-mt-2 flex flex-wrap items-baseline gap-2">
+        <Button size="small" onClick={() => getState().setDesk({ dialog: 'sounds' })}>
+          your own sounds …
+        </Button>
+        <span className="text-sm text-faint">or drop files on a row, a folder or zip here</span>
       </p>
       <div className="leading-8">
         <p className="flex flex-wrap items-baseline gap-x-2">

@@ -1,23 +1,32 @@
+import type { OwnSounds } from '@/core/model/own-sound';
 import type { Part, Row } from '@/core/model/part';
 import { soundOfRow } from '@/core/part/rows';
 import { audibleVoices } from '@/core/playback/program';
+import { restOfRow } from '@/core/playback/row-mix';
+import { sourceOfRow } from '@/core/playback/sources';
 import { isOwnRow } from '@/core/row-names';
 import { labelOfVoice } from '@/core/voices';
 
 /** A row's sound in a line: why it is not heard, and what differs from the kit. @example '-6 dB, left 20, in full response' */
-export function rowSoundWords(part: Part, row: Row): string {
-  const { level = 0, pan = 0, tune = 0, ring = 100, loudness = 100, tone = 100, room } = row.sound ?? {};
+export function rowSoundWords(part: Part, row: Row, sounds: OwnSounds): string {
+  const { level = 0, pan = 0, tune = 0, ring = 100, loudness, tone = 100, room, group = 0 } = row.sound ?? {};
   const silent = silentBecause(part, row);
+  const { own, missing } = sourceOfRow(part, row.voice, sounds);
+  const rest = restOfRow(part, row.voice, sounds);
   const words = [
     silent,
+    missing !== undefined && `${missing} is not here: the kit plays it`,
+    own?.name,
+    row.plays && 'kit' in row.plays && row.plays.kit,
     isOwnRow(row.voice) && `like ${labelOfVoice(soundOfRow(part, row.voice)).toLowerCase()}`,
     level !== 0 && level > -60 && `${signed(level)} dB`,
     pan !== 0 && `${pan < 0 ? 'left' : 'right'} ${Math.abs(pan)}`,
     tune !== 0 && `${signed(tune)} semitones`,
     ring !== 100 && `rings ${ring} %`,
-    loudness === 0 ? 'every velocity alike loud' : loudness !== 100 && `response ${loudness} %`,
+    loudness === 0 ? 'every velocity alike loud' : loudness !== undefined && loudness !== rest.loudness && `response ${loudness} %`,
     tone !== 100 && `tone ${tone} %`,
     room !== undefined && `room ${room} %`,
+    group > 0 && `group ${group}`,
     row.held && 'ends with its hits',
   ].filter(Boolean);
   return words.length > 0 ? words.join(', ') : 'as the kit has it';

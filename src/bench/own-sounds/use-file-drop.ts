@@ -1,0 +1,54 @@
+'use client';
+
+import { useEffect } from 'react';
+import { labelOfRow, soundOfRow } from '@/core/part/rows';
+import { say, showError } from '@/ui/notify';
+import { gatherDrop } from '@/sounds/gather';
+import type { TargetRow } from '@/sounds/incoming';
+import type { BenchStore } from '../store/bench-store';
+import { useBenchStore } from '../store/context';
+
+/** The row that lies under the pointer: by its name, or by its stems beside that. */
+function rowUnder(e: DragEvent, store: BenchStore): TargetRow | null {
+  const named = e.target instanceof Element ? e.target.closest<HTMLElement>('[data-row]') : null;
+  const beside = [...document.querySelectorAll<HTMLElement>('[data-row-names] [data-row]')].find((el) => {
+    const { top, bottom } = el.getBoundingClientRect();
+    return e.clientY >= top && e.clientY < bottom;
+  });
+  const onStems = e.target instanceof Element && e.target.closest('[data-testid=stems]') !== null;
+  const row = (named ?? (onStems ? beside : undefined))?.dataset.row;
+  const { part } = store.getState();
+  return row !== undefined && part.rows.some((r) => r.voice === row) ? { row, label: labelOfRow(part, row), voice: soundOfRow(part, row) } : null;
+}
+
+/** A file that is dropped on an open part never leads away from it: sounds play the row or the part, ours go where they belong, MIDI waits for the Shelf. */
+export function useFileDrop(): void {
+  const store = useBenchStore();
+  useEffect(() => {
+    const hasFiles = (e: DragEvent) => e.dataTransfer?.types.includes('Files') === true;
+    const onOver = (e: DragEvent) => hasFiles(e) && e.preventDefault();
+    const onDrop = (e: DragEvent) => {
+      if (!hasFiles(e) || !e.dataTransfer) return;
+      e.preventDefault();
+      const [file] = e.dataTransfer.files;
+      const alone = e.dataTransfer.items.length === 1 ? file : undefined;
+      if (alone && /\.midi?$/i.test(alone.name)) return say(`${alone.name} was not opened, so that this part stays in front of you. Dropped on the Shelf it becomes a part of its own.`);
+      // What reads files comes with the first of them.
+      if (alone && /\.json$/i.test(alone.name)) {
+        return void Promise.all([alone.text(), import('@/storage/bring-in')])
+          .then(async ([text, { bringIn, broughtWords }]) => say(broughtWords(await bringIn(text, alone.name))))
+          .catch(showError);
+      }
+      const target = rowUnder(e, store);
+      // A drop's files have to be asked for while it is handled.
+      const gathering = gatherDrop(e.dataTransfer);
+      import('./BenchSounds').then(({ receiveOnBench }) => receiveOnBench(store, gathering, target)).catch(showError);
+    };
+    window.addEventListener('dragover', onOver);
+    window.addEventListener('drop', onDrop);
+    return () => {
+      window.removeEventListener('dragover', onOver);
+      window.removeEventListener('drop', onDrop);
+    };
+  }, [store]);
+}

@@ -1,0 +1,20 @@
+import { readWav } from '../audio/read-wav';
+import type { OwnLayer, OwnTake, SampleId } from '../model/own-sound';
+import { strokeOfRecording } from '../samples/stroke-of-recording';
+import { strokeOf } from '../synth/kits/all';
+import type { Stroke } from '../synth/stroke';
+import type { RowSource } from './sources';
+
+/** The bytes of a recording, as a WAV file. */
+export type SampleSource = (sample: SampleId) => Uint8Array;
+
+/**
+ * Makes a stroke of what plays a row.
+ * @param samples recordings of the user's own; only asked for those that the source names
+ * @param rate frames a second
+ */
+export function strokeOfSource({ kit, voice, own }: RowSource, layer: number, take: number, rate: number, samples: SampleSource): Stroke {
+  if (!own) return strokeOf(kit, voice, layer, take, rate);
+  const { upTo, takes } = own.layers[layer] as OwnLayer;
+  return strokeOfRecording(readWav(samples((takes[take] as OwnTake).sample)), upTo, rate);
+}

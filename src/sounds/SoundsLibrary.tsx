@@ -1,0 +1,199 @@
+'use client';
+
+import { useRef, useState } from 'react';
+import { toast } from 'sonner';
+import { useStore } from 'zustand';
+import type { OwnKit, OwnSound } from '@/core/model/own-sound';
+import { samplesOf } from '@/core/model/own-sound';
+import { labelOfVoice } from '@/core/voices';
+import { SOUND_KIT_ENDING } from '@/formats/sound-kit';
+import { soundStore } from '@/storage/sound-store';
+import { Button } from '@/ui/Button';
+import { download, fileNameOf } from '@/ui/download';
+import { Modal } from '@/ui/Modal';
+import { say, showError } from '@/ui/notify';
+import type { ChosenFile } from '@/workers/sounds.worker';
+import { layersWords } from './draft';
+import { attachFiles, attachFolder, isReadable, keepsFolders, remember } from './folders';
+import { chosenIn } from './gather';
+import { correctKept } from './incoming';
+import { ownSounds } from './own';
+
+interface Props {
+  onClose: () => void;
+  /** Plays the part with a kit; without it there is no part here. */
+  onUse?: (kit: OwnKit) => void;
+  onFiles: (files: readonly ChosenFile[]) => void;
+}
+
+const attempt = (work: Promise<unknown>) => void work.catch(showError);
+const LINE = 'flex flex-wrap items-baseline gap-1 border-t border-line pt-1';
+
+async function exportKit(kit: OwnKit, sounds: readonly OwnSound[]) {
+  const [{ writeSoundKit }, samples] = await Promise.all([import('@/formats/sound-kit'), soundStore.readAll(samplesOf(sounds))]);
+  download(writeSoundKit(kit, sounds, samples), `${fileNameOf(kit.name)}${SOUND_KIT_ENDING}`, 'application/zip');
+}
+
+async function remove(what: { kit: OwnKit } | { sound: OwnSound }, name: string) {
+  const putBack = await soundStore.remove(what);
+  toast(`${name} is deleted; parts that used it are played by their built-in kit.`, { action: { label: 'Undo', onClick: () => attempt(putBack()) } });
+}
+
+/** Kits and sounds of the user's own, and the folders that more are looked for in. */
+export function SoundsLibrary({ onClose, onUse, onFiles }: Props) {
+  const { kits, sounds, folders } = useStore(ownSounds);
+  const single = sounds.filter((s) => s.kit === undefined);
+  const empty = kits.length + single.length === 0;
+  return (
+    <Modal open onClose={onClose} title="Your own sounds" about="WAV files, or whatever this browser decodes: one for a row, or a folder as a kit. They stay in this browser.">
+      <div className="space-y-4">
+        {empty && <p className="text-faint">None yet. Drop files on a row’s name, or a folder or zip on the page; or choose them here.</p>}
+        {kits.length > 0 && (
+          <ul aria-label="Your kits" className="space-y-1">
+            {kits.map((kit) => (
+              <KitLine key={kit.id} kit={kit} sounds={sounds.filter((s) => s.kit === kit.id)} onUse={onUse} onCorrect={() => correctKept({ kit })} />
+            ))}
+          </ul>
+        )}
+        {single.length > 0 && (
+          <ul aria-label="Your single sounds" className="space-y-1">
+            {single.map((sound) => (
+              <li key={sound.id} className={LINE}>
+                <span className="mr-auto min-w-0">
+                  {sound.name}{' '}
+                  <span className="text-sm text-faint">
+                    {labelOfVoice(sound.voice).toLowerCase()}, {layersWords(sound.layers)}
+                  </span>
+                </span>
+                <Button size="small" aria-label={`Correct ${sound.name}`} onClick={() => correctKept({ sound })}>
+                  correct
+                </Button>
+                <Button size="small" aria-label={`Delete ${sound.name}`} onClick={() => attempt(remove({ sound }, sound.name))}>
+                  delete
+                </Button>
+              </li>
+            ))}
+          </ul>
+        )}
+        <Choose onFiles={onFiles} />
+        <Folders folders={folders} />
+      </div>
+    </Modal>
+  );
+}
+
+function KitLine({ kit, sounds, onUse, onCorrect }: { kit: OwnKit; sounds: readonly OwnSound[]; onUse: Props['onUse']; onCorrect: () => void }) {
+  return (
+    <li className={LINE}>
+      <span className="mr-auto min-w-0">
+        <span className="font-serif text-base">{kit.name}</span>{' '}
+        <span className="text-sm text-faint">
+          {sounds.length} {sounds.length === 1 ? 'sound' : 'sounds'}
+        </span>
+      </span>
+      {onUse && (
+        <Button size="small" aria-label={`Play with ${kit.name}`} onClick={() => onUse(kit)}>
+          play with it
+        </Button>
+      )}
+      <Button size="small" aria-label={`Correct ${kit.name}`} onClick={onCorrect}>
+        correct
+      </Button>
+      <Button size="small" aria-label={`Export ${kit.name}`} disabled={sounds.length === 0} onClick={() => attempt(exportKit(kit, sounds))}>
+        export
+      </Button>
+      <Button size="small" aria-label={`Delete ${kit.name}`} onClick={() => attempt(remove({ kit }, kit.name))}>
+        delete
+      </Button>
+    </li>
+  );
+}
+
+/** Two fields that are seen as buttons: one for files, one for a folder. */
+function Choose({ onFiles }: { onFiles: (files: readonly ChosenFile[]) => void }) {
+  const files = useRef<HTMLInputElement>(null);
+  const folder = useRef<HTMLInputElement>(null);
+  const field = (ref: typeof files, label: string, more: object) => (
+    <input
+      ref={ref}
+      type="file"
+      multiple
+      className="sr-only"
+      tabIndex={-1}
+      aria-label={label}
+      onChange={(e) => {
+        const chosen = chosenIn(e.target.files as FileList);
+        e.target.value = '';
+        if (chosen.length > 0) onFiles(chosen);
+      }}
+      {...more}
+    />
+  );
+  return (
+    <div className="flex flex-wrap items-center gap-2 border-t border-line pt-3">
+      Make a kit of
+      <Button size="small" onClick={() => files.current?.click()}>
+        files or a zip …
+      </Button>
+      <Button size="small" onClick={() => folder.current?.click()}>
+        a folder …
+      </Button>
+      {field(files, 'Sound files', {})}
+      {field(folder, 'Folder of sounds', { webkitdirectory: '' })}
+    </div>
+  );
+}
+
+function Folders({ folders }: { folders: ReturnType<typeof ownSounds.getState>['folders'] }) {
+  const field = useRef<HTMLInputElement>(null);
+  const [busy, setBusy] = useState(false);
+  const work = (run: () => Promise<{ name: string; paths: readonly string[] } | null>, refused?: string) => {
+    setBusy(true);
+    run()
+      .then((row) => {
+        if (row) say(`${row.name}: ${row.paths.length} sound files.`);
+        else if (refused) say(refused);
+      })
+      .catch(showError)
+      .finally(() => setBusy(false));
+  };
+  return (
+    <section aria-label="Folders" className="space-y-1 border-t border-line pt-3">
+      <p className="text-faint">With a row open, Y and B try the sounds of its kind from these folders, one after another. They stay where they are; what you keep is copied.</p>
+      <ul className="space-y-1">
+        {folders.map((f) => (
+          <li key={f.id} className={LINE}>
+            <span className="mr-auto min-w-0">
+              {f.name} <span className="text-sm text-faint">{isReadable(f) ? `${f.paths.length} sound files` : 'to be chosen again in this visit'}</span>
+            </span>
+            {f.handle && (
+              <Button size="small" disabled={busy} aria-label={`Look again in ${f.name}`} onClick={() => work(() => remember(f), `The browser was not allowed to read ${f.name}.`)}>
+                look again
+              </Button>
+            )}
+            <Button size="small" aria-label={`Forget ${f.name}`} onClick={() => attempt(soundStore.detach(f.id))}>
+              forget
+            </Button>
+          </li>
+        ))}
+      </ul>
+      <Button size="small" disabled={busy} onClick={() => (keepsFolders() ? work(attachFolder) : field.current?.click())}>
+        look in another folder …
+      </Button>
+      <input
+        ref={field}
+        type="file"
+        multiple
+        className="sr-only"
+        tabIndex={-1}
+        aria-label="Folder to look in"
+        {...{ webkitdirectory: '' }}
+        onChange={(e) => {
+          const chosen = chosenIn(e.target.files as FileList);
+          e.target.value = '';
+          work(() => attachFiles(chosen), 'There is no sound file in this folder.');
+        }}
+      />
+    </section>
+  );
+}
