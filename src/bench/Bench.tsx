@@ -39,6 +39,9 @@ export function Bench({ onReload }: { onReload: () => void }) {
   useFileDrop();
   const store = useBenchStore();
   useEffect(() => followWhole(store), [store]);
+  // What tries sounds on an open row answers its first key at once.
+  const isOpen = useBench((s) => s.focus !== null);
+  useEffect(() => void (isOpen && import('./own-sounds/step-sound')), [isOpen]);
   const name = useBench((s) => s.part.name);
   const touch = useBench((s) => s.desk.touch);
   const table = useBench((s) => s.desk.table);

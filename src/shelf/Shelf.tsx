@@ -29,6 +29,7 @@ import { PartCard } from './PartCard';
 
 const LaneDialog = dynamic(() => import('@/ui/LaneDialog').then((m) => m.LaneDialog), { ssr: false });
 const UnsavedParts = dynamic(() => import('./UnsavedParts').then((m) => m.UnsavedParts), { ssr: false });
+const ShelfSounds = dynamic(() => import('./ShelfSounds'), { ssr: false });
 const NewPartDialog = dynamic(() => import('./NewPartDialog').then((m) => m.NewPartDialog), { ssr: false });
 
 /** Loaded with the first file. */
@@ -42,6 +43,7 @@ export function Shelf() {
   const [search, setSearch] = useState('');
   const [question, setQuestion] = useState<LaneQuestion | null>(null);
   const [starting, setStarting] = useState(false);
+  const [sounds, setSounds] = useState<File | null>(null);
   const [busy, setBusy] = useState<string | null>(null);
   const abort = useRef<AbortController | null>(null);
 
@@ -78,7 +80,10 @@ export function Shelf() {
     noClick: true,
     noKeyboard: true,
     multiple: false,
-    onDrop: ([file]) => file && void take(async (signal) => (await importFlow()).importFile(file, signal), file.name),
+    onDrop: ([file]) => {
+      if (file && /\.zip$/i.test(file.name)) setSounds(file);
+      else if (file) void take(async (signal) => (await importFlow()).importFile(file, signal), file.name);
+    },
   });
 
   const remove = async (row: PartRow) => {
@@ -186,6 +191,7 @@ export function Shelf() {
         </div>
       )}
       {starting && <NewPartDialog onStart={(beginning) => void start(beginning)} onClose={() => setStarting(false)} />}
+      {sounds && <ShelfSounds file={sounds} />}
       {question && <LaneDialog question={question} onPick={pick} hear={laneHearing(question, showError)} onClose={() => setQuestion(null)} />}
     </div>
   );

@@ -184,7 +184,7 @@ export class SoundEngine {
   }
 
   private async makeStrokes(wishes: readonly Wanted[]): Promise<Stroke[]> {
-    const samples = await Promise.all(wishes.map(({ source: { own }, layer, take }) => (own ? this.own.read(own.layers[layer]!.takes[take]!.sample) : undefined)));
+    const samples = await Promise.all(wishes.map(({ source: { own }, layer, take }) => (own ? this.own.read(own.layers[layer]!.takes[take]!.sample) : Promise.resolve(undefined))));
     // What was deleted meanwhile is silent: the next program has the kit's own instead.
     const makable = wishes.flatMap(({ source, layer, take }, i) => (source.own && !samples[i] ? [] : [{ i, wish: { source, layer, take, ...(samples[i] ? { sample: samples[i] } : {}) } }]));
     const made = await renderStrokes(makable.map(({ wish }) => wish), SAMPLE_RATE);

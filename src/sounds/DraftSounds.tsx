@@ -80,7 +80,7 @@ function Layers({ draft, sound, onChange }: { draft: Draft; sound: DraftSound; o
               <Volume1 size={15} />
             </IconButton>
           </p>
-          <ul className="min-w-0 flex-1 space-y-0.5">
+          <ul className="max-w-[34rem] min-w-0 flex-1 space-y-0.5">
             {layer.takes.map((take, t) => (
               <Take key={`${take.sample} ${t}`} take={take} atSoftest={l === 0 && layer.takes.length === 1} atHardest={l === layers.length - 1 && layer.takes.length === 1} onMove={(by) => set(moveTake(layers, { layer: l, take: t }, by))} onRemove={() => set(removeTake(layers, { layer: l, take: t }))} last={layers.length === 1 && layer.takes.length === 1} />
             ))}

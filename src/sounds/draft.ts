@@ -3,6 +3,7 @@ import { MOST_TAKES, type OwnKit, type OwnLayer, type OwnSound, type OwnTake, ty
 import { shortName } from '@/core/limits';
 import type { VoiceName } from '@/core/row-names';
 import { guessOneSound, guessSounds, upperVelocities, type GuessedSound } from '@/core/samples/guess';
+import { VOICES } from '@/core/voices';
 import type { SoundKitManifest } from '@/formats/sound-kit';
 import type { ReadRecording, ReadSounds } from '@/workers/sounds.worker';
 
@@ -31,7 +32,9 @@ export function draftOfKit({ recordings, kits }: ReadSounds): Draft {
   const [kit] = kits;
   if (kit) return draftOfManifest(kit, recordings);
   const taken = new Set<VoiceName>();
-  const sounds = guessSounds(recordings).map((guess): DraftSound => {
+  const order = (voice: VoiceName | null): number => (voice === null ? Infinity : VOICES.indexOf(voice));
+  const guesses = guessSounds([...recordings].sort((a, b) => a.path.localeCompare(b.path, 'en', { numeric: true }))).sort((a, b) => order(a.voice) - order(b.voice) || 0);
+  const sounds = guesses.map((guess): DraftSound => {
     const free = guess.voice !== null && !taken.has(guess.voice);
     if (free) taken.add(guess.voice as VoiceName);
     return { ...soundOf(guess), voice: free ? guess.voice : null };

@@ -15,7 +15,11 @@ import { useBenchStore } from '../store/context';
 
 /** Reads files over the Bench, for a row or as a kit; the part plays what is kept. */
 export function receiveOnBench(store: BenchStore, files: Promise<readonly ChosenFile[]>, target: TargetRow | null): void {
-  void receiveSounds(files, target, (kept) => playKept(store, kept));
+  void receiveSounds(files, target, (kept) => playKept(store, kept)).then(() => {
+    // What was kept or refused at once leaves nothing to look at.
+    const { desk, setDesk } = store.getState();
+    if (incoming.getState().now === null && desk.dialog === 'sounds') setDesk({ dialog: null });
+  });
   store.getState().setDesk({ dialog: 'sounds' });
 }
 

@@ -31,8 +31,10 @@ export const keyOfPlays = (plays: RowPlays | undefined): string => (plays ? ('ki
 export function candidatesFor(part: Part, row: VoiceName): Candidate[] {
   const voice = voiceOfRow(soundOfRow(part, row));
   const { sounds, folders } = ownSounds.getState();
-  const own = sounds.filter((s) => s.voice === voice);
-  const kin = own.length > 0 ? own : sounds.filter((s) => familyOfVoice(voice) !== undefined && familyOfVoice(s.voice) === familyOfVoice(voice));
+  // The kit's own is offered as such.
+  const others = sounds.filter((s) => part.ownKit === undefined || s.kit !== part.ownKit.id);
+  const own = others.filter((s) => s.voice === voice);
+  const kin = own.length > 0 ? own : others.filter((s) => familyOfVoice(voice) !== undefined && familyOfVoice(s.voice) === familyOfVoice(voice));
   return [
     ready(`as ${part.ownKit?.name ?? kitOf(part)} has it`, keyOfPlays(undefined), undefined),
     ...KIT_NAMES.filter((kit) => part.ownKit !== undefined || kit !== kitOf(part)).map((kit) => ready(kit, keyOfPlays({ kit }), { kit })),

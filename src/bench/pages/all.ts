@@ -62,9 +62,9 @@ export const BENCH_PAGES: readonly PageSpec[] = [
     id: 'sound',
     title: 'Sound',
     letter: 's',
-    about: 'Which kit plays the part, its room and master level, and each row’s level, pan, tuning, ring and how it answers to velocity.',
-    also: ['kit', 'mix', 'mixer', 'volume', 'level', 'pan', 'reverb', 'room', 'tuning', 'velocity response', 'limiter', 'meter'],
-    figure: (s) => s.part.kit ?? FIRST_KIT,
+    about: 'Which kit plays the part, ours or your own, its room and master level, and each row’s sound, level, pan, tuning, ring and how it answers to velocity. With a row open, Y and B try one sound of its kind after another.',
+    also: ['kit', 'sample', 'own sounds', 'choke group', 'mix', 'mixer', 'volume', 'level', 'pan', 'reverb', 'room', 'tuning', 'velocity response', 'limiter', 'meter'],
+    figure: (s) => s.part.ownKit?.name ?? s.part.kit ?? FIRST_KIT,
     Page: dynamic(() => import('./sound/SoundPage').then((m) => m.SoundPage), { ssr: false }),
   },
   {

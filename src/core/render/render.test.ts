@@ -1,10 +1,14 @@
 import { smallPart } from '@tests/support/arbitraries';
+import { drum, wavFile } from '@tests/support/sound-files';
 import { bandPower, spectrumOf } from '@tests/support/spectrum';
 import { writeWav } from '../audio/wav';
+import { strokeLevel } from '../loudness/k-weighting';
 import { EMPTY_FEEL } from '../model/feel';
+import { ownSoundsOf, type OwnLayer, type OwnSound } from '../model/own-sound';
+import type { RowPlays } from '../model/sound';
 import type { Part } from '../model/part';
 import { performPart } from '../perform/perform';
-import { emptyLayers, soundOfSource } from '../playback/kit-sounds';
+import { emptyLayers } from '../playback/kit-sounds';
 import { Mixer, oneTake, PLAIN, responseOf } from '../playback/mixer';
 import { Player } from '../playback/player';
 import { makeProgram } from '../playback/program';
@@ -39,12 +43,7 @@ test('strokes start within a sample of their performed time', () => {
 test('what the player plays and what is rendered are the same samples', () => {
   const range = { start: ticks(0), end: ticks(4 * TICKS_PER_QUARTER), loop: true };
   const index = (row: string): number => beat.rows.findIndex((r) => r.voice === row);
-  const player = new Player(RATE, beat.rows.map(({ voice }) => {
-    const source = sourceOfRow(beat, voice);
-    const layers = emptyLayers(layersOfSource(source));
-    layers.forEach((layer, c) => (layer.takes = layer.takes.map((_, take) => strokes(source, c, take))));
-    return soundOfSource(source, layers);
-  }));
+  const player = new Player(RATE, planRender(beat, dry).sounds);
   const program = makeProgram(beat, performPart(beat), range, (hit) => Number(hit.id.slice(1)), index);
   player.setPrograms({ performed: program, written: program });
   player.play(ticks(0));
@@ -222,4 +221,55 @@ test('a row’s mix is plain where nothing is set', () => {
   expect(PLAIN_MIX_OF_PART.rows).toEqual({});
   const rows = makeProgram(beat, performPart(beat), { start: ticks(0), end: ticks(TICKS_PER_QUARTER), loop: true }, () => 0, () => 0).mix.rows;
   expect(rows[0] satisfies RowMix | undefined).toMatchObject({ gain: 1, tune: 0, ring: 1, loudness: 1, tone: 1 });
+});
+
+describe('sounds of the user’s own', () => {
+  const files = new Map<string, Uint8Array>([
+    ['soft', wavFile(22_050, drum(300, { level: 0.05 }))],
+    ['hard', wavFile(22_050, (i, c) => drum(c ? 620 : 600)(i), { channels: 2, bits: 24 })],
+    ['tin', wavFile(22_050, drum(900, { level: 0.3, ring: 2 }))],
+  ]);
+  const layer = (upTo: number, sample: string): OwnLayer => ({ upTo, takes: [{ sample, name: sample, level: 0 }] });
+  const snare: OwnSound = { id: 'own-snare', name: 'Plank', voice: 'snare', kit: 'k', layers: [layer(60, 'soft'), layer(127, 'hard')] };
+  const tin: OwnSound = { id: 'tin', name: 'Tin', voice: 'cowbell', layers: [layer(127, 'tin')], cut: true };
+  const sounds = ownSoundsOf([snare, tin]);
+  const options = { ...dry, volume: 1, limited: false, sounds, strokes: strokeSource(RATE, (id) => files.get(id)!) } as const;
+  const once = (velocity: number, change: Partial<Part> = {}): Part => ({ ...smallPart([['snare', 0, velocity]]), mix: { room: 0 }, ...change });
+  const levelOf = (part: Part): number => strokeLevel(renderPart(part, options).left, RATE);
+
+  test('a kit of one’s own plays the voices that it has, others are played by the built-in kit; layers by velocity, two sides kept', () => {
+    const ownKit = { id: 'k', name: 'Shed' };
+    const hard = renderPart(once(110, { ownKit }), options);
+    expect(hard.left).not.toEqual(hard.right);
+    expect(renderPart(once(40, { ownKit }), options).left).toEqual(renderPart(once(40, { ownKit }), options).right);
+    const kick = smallPart([['kick', 0, 100]], { mix: { room: 0 } });
+    expect(renderPart({ ...kick, ownKit }, options).left).toEqual(renderPart(kick, options).left);
+    expect(sourceOfRow({ ...once(90), ownKit }, 'snare', sounds).own).toBe(snare);
+  });
+
+  test('whatever plays a row, it is as loud as the kit’s own, and answers at 60 % to velocity', () => {
+    const played = (plays: RowPlays, velocity = 100): Part => ({ ...once(velocity), rows: once(velocity).rows.map((r) => ({ ...r, plays })) });
+    const kit = levelOf(once(100));
+    for (const plays of [{ kit: 'Beacon' }, { kit: 'Sailcloth' }, { own: 'tin', name: 'Tin' }] as const) expect(Math.abs(levelOf(played(plays)) - kit)).toBeLessThan(1);
+    const own = { own: 'tin', name: 'Tin' };
+    expect(levelOf(played(own, 100)) - levelOf(played(own, 50))).toBeCloseTo(30 * 0.6 * Math.log10(2), 0);
+  });
+
+  test('one that is not here is named, and the kit plays', () => {
+    const part = { ...once(100), rows: once(100).rows.map((r) => ({ ...r, plays: { own: 'gone', name: 'Gone' } })) };
+    const { left, account } = renderPart(part, options);
+    expect(account.missing).toEqual([{ row: 'snare', name: 'Gone' }]);
+    expect(left).toEqual(renderPart(once(100), options).left);
+  });
+
+  test('a stroke may end the one before, and rows of a group end each other', () => {
+    const tail = (part: Part): number => energy(renderPart(part, { ...options, ending: 'fold' }).left.slice(0.3 * RATE, 0.45 * RATE));
+    const rings = (cut: boolean, group: number): number => {
+      const part = smallPart([['cowbell', 0, 127], [cut ? 'cowbell' : 'rim', 0.5, 1]], { mix: { room: 0 } });
+      return tail({ ...part, rows: part.rows.map((r) => ({ ...r, ...(r.voice === 'cowbell' ? { plays: { own: 'tin', name: 'Tin' } } : {}), ...(group ? { sound: { group } } : {}) })) });
+    };
+    const free = rings(false, 0);
+    expect(10 * Math.log10(rings(true, 0) / free)).toBeLessThan(-25);
+    expect(10 * Math.log10(rings(false, 3) / free)).toBeLessThan(-25);
+  });
 });
