@@ -13,6 +13,7 @@ exports.FOLDERS = [
   { folder: 'core/moves', about: 'one file a kind of move, and the list of them all; ready feels', on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/groove', 'core/feel'] },
   { folder: 'core/perform', about: 'written hits become performed hits: the one place; what a move changes, what is doubtful', on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/groove', 'core/feel', 'core/moves'] },
   { folder: 'core/ornament', about: 'one file a kind of ornament, and the list of them all; their strokes, and finding them among plain hits', on: ['core', 'core/time', 'core/model', 'core/part', 'core/perform'] },
+  { folder: 'core/song', about: 'which hits sound in a pass, and rounds of bars one after another: chance, passes, cycles, running order', on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/feel', 'core/moves', 'core/perform'] },
   { folder: 'core/learn', about: 'learning a groove from a part, with what it is worth', on: ['core', 'core/time', 'core/model', 'core/part', 'core/groove', 'core/perform'] },
   { folder: 'core/selection', about: 'rules that pick hits, and how they join the selection', on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/perform'] },
   { folder: 'core/commands', about: 'functions from a part to a part: hits, marks, places, copies, bars, meter, rows and key maps, moves, ornaments', on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/feel', 'core/perform', 'core/ornament'] },
@@ -25,8 +26,8 @@ exports.FOLDERS = [
   { folder: 'core/synth', about: 'strokes of the built-in kits: classes, layers of sound, recipes (one file a kit)', on: ['core', 'core/model', 'core/loudness'] },
   { folder: 'core/samples', about: 'recordings of the user’s own: measured, made strokes, which voice and which layer they are guessed to be', on: ['core', 'core/model', 'core/audio', 'core/loudness', 'core/synth'] },
   { folder: 'core/playback', about: 'what plays a row, program, sequencer, mixer (rows, room, limiter), player, clicks', on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/perform', 'core/ornament', 'core/audio', 'core/synth', 'core/samples'] },
-  { folder: 'core/render', about: 'a part as audio, as it is heard live', on: ['core', 'core/time', 'core/model', 'core/part', 'core/perform', 'core/playback', 'core/synth'] },
-  { folder: 'core/smf', about: 'standard MIDI files in and out', on: ['core', 'core/time', 'core/model', 'core/part', 'core/perform', 'core/ornament', 'core/ghosts', 'core/playback'] },
+  { folder: 'core/render', about: 'a part as audio, as it is heard live', on: ['core', 'core/time', 'core/model', 'core/part', 'core/song', 'core/playback', 'core/synth'] },
+  { folder: 'core/smf', about: 'standard MIDI files in and out', on: ['core', 'core/time', 'core/model', 'core/part', 'core/perform', 'core/song', 'core/ornament', 'core/ghosts', 'core/playback'] },
   { folder: 'core/take', about: 'takes: folding passes, latency, clocks, velocity curves, doubles, the practice player’s playing, raw MIDI', on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/commands', 'core/smf'] },
 
   { folder: 'editing', about: 'documents with transactions, history, the saver of finished edits, what is not saved', on: ['core/*'] },

@@ -1,4 +1,5 @@
 import { learnGroove } from '@/core/learn/learn';
+import { soundingPart } from '@/core/song/sounding';
 import { MOST_BEATS, MOST_STEPS_A_BEAT } from '@/core/model/groove';
 import { answer, choiceField, numberField, partOfFields, readForm, textField, wholeField, wrongField } from './form';
 
@@ -20,5 +21,5 @@ export const groove = (request: Request): Promise<Response> =>
     const name = (await textField(fields, 'name'))?.trim();
     if (name !== undefined && (name === '' || name.length > 120)) throw wrongField('name', 'must have 1 to 120 characters');
     const voices = (await textField(fields, 'voices'))?.split(',').map((v) => v.trim()).filter((v) => v !== '');
-    return Response.json(learnGroove(part, { perVoice: perVoice === 'true', ...(beats === undefined ? {} : { beats }), ...(stepsPerBeat === undefined ? {} : { stepsPerBeat }), ...(voices && voices.length > 0 ? { voices } : {}), name: name ?? 'Learnt groove' }));
+    return Response.json(learnGroove(soundingPart(part), { perVoice: perVoice === 'true', ...(beats === undefined ? {} : { beats }), ...(stepsPerBeat === undefined ? {} : { stepsPerBeat }), ...(voices && voices.length > 0 ? { voices } : {}), name: name ?? 'Learnt groove' }));
   });

@@ -4,9 +4,10 @@ import { exportPart } from '@/core/smf/export-part';
 import { exportSong } from '@/core/smf/export-song';
 import { parseFeel } from '@/formats/feel-format';
 import { parseJson } from '@/formats/validate';
+import { hitsOfOrder, orderField } from './order';
 import { answer, choiceField, HttpError, partOfFields, readForm, textField, wholeField, wrongField } from './form';
 
-const FIELDS = ['midi', 'part', 'feel', 'keepOtherTracks', 'ppq', 'channels', 'origin'];
+const FIELDS = ['midi', 'part', 'feel', 'keepOtherTracks', 'ppq', 'order', 'channels', 'origin'];
 
 /** POST /api/perform: a MIDI file and a feel in, the performed MIDI file out. */
 export const perform = (request: Request): Promise<Response> =>
@@ -17,12 +18,14 @@ export const perform = (request: Request): Promise<Response> =>
     const given = feelText === undefined ? undefined : parseFeel(parseJson(feelText, 'bad-feel'));
     const keep = (await choiceField(fields, 'keepOtherTracks', ['true', 'false'])) === 'true';
     const ppq = await wholeField(fields, 'ppq');
+    const order = await orderField(fields);
+    if (order && keep) throw wrongField('order', 'does not go with keepOtherTracks: a song has the order of its own');
     const { part, file } = await partOfFields(fields);
     const feel = given ?? part.feel;
     if (keep && !file) throw wrongField('keepOtherTracks', 'the part file has no song');
     // Each move looks at each hit: what would take too long is refused before it starts.
-    if (workOf(part.hits.length, feel.moves.length) > MOST_WORK) throw new NamedError('too-much-work', { hits: part.hits.length, moves: feel.moves.length, most: MOST_WORK });
+    if (workOf(order ? hitsOfOrder(part) : part.hits.length, feel.moves.length) > MOST_WORK) throw new NamedError('too-much-work', { hits: part.hits.length, moves: feel.moves.length, most: MOST_WORK });
     const felt = { ...part, feel };
-    const { bytes } = keep && file ? exportSong(felt, file, { ppq }) : exportPart(felt, { ppq });
+    const { bytes } = keep && file ? exportSong(felt, file, { ppq }) : exportPart(felt, { ppq, order });
     return new Response(bytes as Uint8Array<ArrayBuffer>, { headers: { 'content-type': 'audio/midi', 'content-disposition': 'attachment; filename="performed.mid"' } });
   });

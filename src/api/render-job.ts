@@ -10,6 +10,7 @@ export interface RenderJob extends RenderRange {
   bits: Bits;
   rows?: VoiceName[];
   room: boolean;
+  order: boolean;
   master: boolean;
 }
 

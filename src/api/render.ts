@@ -7,11 +7,12 @@ import { rowsNamed } from '@/core/part/rows';
 import { ENDINGS } from '@/core/render/render-part';
 import { parseFeel } from '@/formats/feel-format';
 import { parseJson } from '@/formats/validate';
+import { lengthOfOrder, orderField } from './order';
 import { answer, choiceField, HttpError, partOfFields, readForm, textField, wholeField, wrongField } from './form';
 import type { RenderJob, RenderResult } from './render-job';
 import { inThread } from './render-pool';
 
-const FIELDS = ['midi', 'part', 'kit', 'feel', 'rate', 'bits', 'fromBar', 'toBar', 'rows', 'ending', 'seed', 'room', 'master', 'channels', 'origin'];
+const FIELDS = ['midi', 'part', 'kit', 'feel', 'rate', 'bits', 'fromBar', 'toBar', 'rows', 'ending', 'seed', 'room', 'master', 'order', 'channels', 'origin'];
 const RATES = ['44100', '48000', '96000'] as const;
 /** At most so much sound a request. */
 const LONGEST_SECONDS = 600;
@@ -32,6 +33,7 @@ export const renderWith = (run: (job: RenderJob) => Promise<RenderResult>) => (r
     const master = (await choiceField(fields, 'master', ['on', 'off'])) !== 'off';
     const seed = await wholeField(fields, 'seed');
     if (seed !== undefined && (seed < 0 || seed > MOST_SEED)) throw wrongField('seed', `must be from 0 to ${MOST_SEED}`);
+    const order = await orderField(fields);
     const fromBar = await wholeField(fields, 'fromBar');
     const toBar = await wholeField(fields, 'toBar');
     const asked = (await textField(fields, 'rows'))?.split(',').map((r) => r.trim());
@@ -40,12 +42,14 @@ export const renderWith = (run: (job: RenderJob) => Promise<RenderResult>) => (r
     const played = kit && isKitName(kit) ? setKit(read, kit) : read;
     const felt: Part = { ...played, ...(feel ? { feel } : {}) };
     const part: Part = seed === undefined ? felt : { ...felt, feel: { ...felt.feel, seed } };
-    const [from, to] = [fromBar ?? 1, toBar ?? part.bars];
-    if (from < 1 || from > part.bars) throw wrongField('fromBar', `must be from 1 to ${part.bars}`);
-    if (to < from || to > part.bars) throw wrongField('toBar', `must be from ${from} to ${part.bars}`);
-    const map = meterMapOf(part);
-    const tempo = tempoMapOf(part);
-    const seconds = tempo.toSeconds(to === part.bars ? endOfPart(part) : map.barOf(to).start) - tempo.toSeconds(map.barOf(from - 1).start);
+    // Bars are those of the running order, where that is asked for.
+    const asHeard = order ? lengthOfOrder(part) : part;
+    const [from, to] = [fromBar ?? 1, toBar ?? asHeard.bars];
+    if (from < 1 || from > asHeard.bars) throw wrongField('fromBar', `must be from 1 to ${asHeard.bars}`);
+    if (to < from || to > asHeard.bars) throw wrongField('toBar', `must be from ${from} to ${asHeard.bars}`);
+    const map = meterMapOf(asHeard);
+    const tempo = tempoMapOf(asHeard);
+    const seconds = tempo.toSeconds(to === asHeard.bars ? endOfPart(asHeard) : map.barOf(to).start) - tempo.toSeconds(map.barOf(from - 1).start);
     if (seconds > LONGEST_SECONDS) throw new HttpError(422, 'too-long', `This is ${Math.round(seconds)} s of sound; at most ${LONGEST_SECONDS} are rendered at once.`, { seconds: Math.round(seconds) });
     let rows: string[] | undefined;
     if (asked) {
@@ -53,7 +57,7 @@ export const renderWith = (run: (job: RenderJob) => Promise<RenderResult>) => (r
       if (unknown !== undefined) throw wrongField('rows', `${unknown.slice(0, 60)} is not a row of the part; rows are ${part.rows.slice(0, 40).map((r) => r.voice).join(', ')}`);
       rows = rowsNamed(part, asked);
     }
-    const { bytes, account } = await run({ part, rate, bits, from: from - 1, to, ending, room, master, ...(rows ? { rows } : {}) });
+    const { bytes, account } = await run({ part, rate, bits, from: from - 1, to, ending, room, master, order, ...(rows ? { rows } : {}) });
     return new Response(bytes as Uint8Array<ArrayBuffer>, {
       headers: { 'content-type': 'audio/wav', 'content-disposition': 'attachment; filename="part.wav"', 'x-nod-sway-account': JSON.stringify(account).replace(/[^\x20-\x7e]/g, '?') },
     });

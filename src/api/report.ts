@@ -1,4 +1,5 @@
 import { reportPart } from '@/core/analysis/report';
+import { soundingPart } from '@/core/song/sounding';
 import { GRIDS } from '@/core/time/grid';
 import { answer, choiceField, partOfFields, readForm } from './form';
 
@@ -10,5 +11,5 @@ export const report = (request: Request): Promise<Response> =>
     const fields = await readForm(request, FIELDS);
     const grid = await choiceField(fields, 'grid', GRIDS);
     const { part } = await partOfFields(fields);
-    return Response.json(reportPart(part, grid));
+    return Response.json(reportPart(soundingPart(part), grid));
   });

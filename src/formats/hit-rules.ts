@@ -1,4 +1,5 @@
 import { COMPANION_MS, MOST_COMPANIONS, type Hit } from '@/core/model/part';
+import { MOST_PASSES } from '@/core/model/song';
 import { MAX_NUDGE_MS } from '@/core/commands/hits';
 import { MAX_BARS, MAX_QUARTERS, MOST_TRACKS } from '@/core/limits';
 import { QUALITY, type Quality } from '@/core/shaping/qualities';
@@ -36,11 +37,19 @@ const HIT_RULES: Readonly<Record<keyof Hit, (v: unknown) => boolean>> = {
   ornament: (v) => v === undefined || isOrnament(v),
   companions: (v) => v === undefined || (Array.isArray(v) && v.length > 0 && v.length <= MOST_COMPANIONS && v.every(isCompanion)),
   home: (v) => v === undefined || isWhole(v, -LAST_TICK, LAST_TICK),
+  chance: (v) => v === undefined || isWhole(v, 1, 99),
+  passes: (v) => v === undefined || isPasses(v),
   lane: (v) => v === undefined || isWhole(v, 0, 16 * MOST_TRACKS),
 };
 
 function isCompanion(v: unknown): boolean {
   return isObject(v) && (v.kind === 'pedal' || v.kind === 'pressure') && isWhole(v.value, 0, 127) && Number.isFinite(v.aheadMs) && (v.aheadMs as number) >= 0 && (v.aheadMs as number) <= COMPANION_MS && Object.keys(v).length === 3;
+}
+
+function isPasses(v: unknown): boolean {
+  if (!isObject(v) || !isWhole(v.every, 2, MOST_PASSES) || !Array.isArray(v.at) || Object.keys(v).length !== 2) return false;
+  const at = v.at as unknown[];
+  return at.length > 0 && at.every((n, i) => isWhole(n, 1, v.every as number) && (i === 0 || (n as number) > (at[i - 1] as number)));
 }
 
 function isNudge(v: unknown): boolean {

@@ -8,6 +8,7 @@ import type { TempoChange } from '../time/tempo-map';
 import { ticks, TICKS_PER_WHOLE, type Ticks } from '../units';
 import { compareHits, type Hit, type HitId, type Part } from '../model/part';
 import { meterMapOf } from '../part/part-time';
+import { sectionsAfter, withSections } from '../part/sections';
 import { atTick } from './place';
 
 /** A bar of the new order: one of the part's bars, or an empty one in the meter and tempo of such a bar. */
@@ -52,7 +53,8 @@ export function arrangeBars(part: Part, pieces: readonly Piece[], newId: () => H
     }
     start += length;
   }
-  return { ...part, hits: hits.sort(compareHits), meter, tempo: tempo.filter((t, i) => i === 0 || t.microsecondsPerQuarter !== tempo[i - 1]?.microsecondsPerQuarter), bars: order.length };
+  const arranged: Part = { ...part, hits: hits.sort(compareHits), meter, tempo: tempo.filter((t, i) => i === 0 || t.microsecondsPerQuarter !== tempo[i - 1]?.microsecondsPerQuarter), bars: order.length };
+  return part.sections ? withSections(arranged, sectionsAfter(part.sections, order.map(({ bar, empty }) => (empty ? null : bar)))) : arranged;
 }
 
 export const lengthOf = ({ numerator, denominator }: Pick<MeterChange, 'numerator' | 'denominator'>): number => (numerator * TICKS_PER_WHOLE) / denominator;
@@ -167,5 +169,6 @@ export function setLength(part: Part, bars: number): Part {
   const count = Math.max(1, Math.round(bars));
   if (count === part.bars) return part;
   const lost = hitsBehind(part, count);
-  return { ...part, bars: count, hits: lost.size > 0 ? part.hits.filter((h) => !lost.has(h.id)) : part.hits };
+  const cut: Part = { ...part, bars: count, hits: lost.size > 0 ? part.hits.filter((h) => !lost.has(h.id)) : part.hits };
+  return part.sections ? withSections(cut, part.sections) : cut;
 }

@@ -2,6 +2,7 @@ import { voiceNumbers } from '../part/by-voice';
 import type { Hit } from '../model/part';
 import { hashText, mix } from '../random';
 import type { MeterMap } from '../time/meter-map';
+import { ticks } from '../units';
 import { mixLong, normalOf } from './numbers';
 import { SlowCurve, SPAN_BARS } from './slow-curve';
 
@@ -15,7 +16,7 @@ export { mix };
 export { evenOf, mixLong, normalOf } from './numbers';
 
 /** Which draws are kept apart from each other. */
-export const SALT = { timing: 1, velocity: 2, slowTiming: 3, slowVelocity: 4, jitter: 5, spread: 6, pan: 7, pitch: 8, brightness: 9 } as const;
+export const SALT = { timing: 1, velocity: 2, slowTiming: 3, slowVelocity: 4, jitter: 5, spread: 6, pan: 7, pitch: 8, brightness: 9, chance: 10 } as const;
 
 const placeHashes = new WeakMap<readonly Hit[], Uint32Array>();
 
@@ -50,9 +51,15 @@ export interface HumanDraws {
 const MOST_SEEDS = 12;
 const drawCache = new WeakMap<readonly Hit[], Map<string, { map: MeterMap; draws: HumanDraws }>>();
 
+/** How slow curves are read: by their own seed, so many ticks later. */
+export interface SlowReading {
+  seed: number;
+  shift: number;
+}
+
 /** The draws of a seed for a list of hits in their bars, the slow curves' means 0 over each `span` of these; kept, since amounts are swept while they stay. */
-export function humanDraws(hits: readonly Hit[], map: MeterMap, seed: number, span: number = SPAN_BARS): HumanDraws {
-  const key = `${seed}/${span}`;
+export function humanDraws(hits: readonly Hit[], map: MeterMap, seed: number, span: number = SPAN_BARS, slow: SlowReading = { seed, shift: 0 }): HumanDraws {
+  const key = `${seed}/${span}/${slow.shift}`;
   let bySeed = drawCache.get(hits);
   if (!bySeed) drawCache.set(hits, (bySeed = new Map()));
   const known = bySeed.get(key);
@@ -60,8 +67,8 @@ export function humanDraws(hits: readonly Hit[], map: MeterMap, seed: number, sp
   const n = hits.length;
   const draws: HumanDraws = { slowTiming: new Float64Array(n), ownTiming: new Float64Array(n), slowVelocity: new Float64Array(n), ownVelocity: new Float64Array(n) };
   const hashes = hitHashes(hits);
-  const timing = new SlowCurve(mix(seed, SALT.slowTiming), map, span);
-  const velocity = new SlowCurve(mix(seed, SALT.slowVelocity), map, span);
+  const timing = new SlowCurve(mix(slow.seed, SALT.slowTiming), map, span);
+  const velocity = new SlowCurve(mix(slow.seed, SALT.slowVelocity), map, span);
   const timingSeed = mix(seed, SALT.timing);
   const velocitySeed = mix(seed, SALT.velocity);
   let tick = Number.NaN;
@@ -70,8 +77,8 @@ export function humanDraws(hits: readonly Hit[], map: MeterMap, seed: number, sp
     const hash = hashes[i] as number;
     const same = hit.tick === tick;
     tick = hit.tick;
-    draws.slowTiming[i] = same ? (draws.slowTiming[i - 1] as number) : timing.at(hit.tick);
-    draws.slowVelocity[i] = same ? (draws.slowVelocity[i - 1] as number) : velocity.at(hit.tick);
+    draws.slowTiming[i] = same ? (draws.slowTiming[i - 1] as number) : timing.at(ticks(hit.tick + slow.shift));
+    draws.slowVelocity[i] = same ? (draws.slowVelocity[i - 1] as number) : velocity.at(ticks(hit.tick + slow.shift));
     draws.ownTiming[i] = normalOf(mix(timingSeed, hash));
     draws.ownVelocity[i] = normalOf(mix(velocitySeed, hash));
   }

@@ -1,5 +1,6 @@
 import type { Groove } from '../model/groove';
 import type { Feel, Move, MoveBase } from '../model/feel';
+import type { SlowReading } from './draws';
 import type { ScopeTest } from './scope';
 import type { Performable, Work } from './work';
 
@@ -28,8 +29,8 @@ export interface Surrounding {
   groove: Groove;
 }
 
-/** Applies one move to the hits in its scope. */
-export type ApplyMove<M> = (move: M, work: Work, inScope: ScopeTest, seed: number) => void;
+/** Applies one move to the hits in its scope. The seed is that of the pass; slow curves go on from pass to pass. */
+export type ApplyMove<M> = (move: M, work: Work, inScope: ScopeTest, seed: number, slow: SlowReading) => void;
 
 /** Everything that the core knows of a kind of move. The list of them all is moves/all.ts. */
 export interface MoveSpec<M extends MoveBase & { kind: string } = Move> {

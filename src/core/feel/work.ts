@@ -6,7 +6,13 @@ import type { TempoMap } from '../time/tempo-map';
 import type { TimbreColumns } from './timbre-columns';
 
 /** What performing needs to know of a part. */
-export type Performable = Pick<Part, 'hits' | 'tempo' | 'meter' | 'origin' | 'bars' | 'feel'>;
+export type Performable = Pick<Part, 'hits' | 'tempo' | 'meter' | 'origin' | 'bars' | 'feel'> & { round?: Round };
+
+/** Which pass is performed, from 1, and by how many ticks it comes after the first: draws differ from pass to pass. */
+export interface Round {
+  pass: number;
+  shift: number;
+}
 
 /** Hits by their index, `to` not included. */
 export interface HitRange {

@@ -5,6 +5,7 @@ import type { KitMap } from '../key-map';
 import type { VoiceName } from '../row-names';
 import type { Feel } from './feel';
 import type { Ornament } from './ornament';
+import type { Cycle, EveryPass, OrderEntry, Passes, Section } from './song';
 import type { KitName, OwnKitRef, PartMix, RowPlays, RowSound } from './sound';
 
 export type HitId = string;
@@ -59,6 +60,10 @@ export interface Hit {
   home?: Ticks;
   /** Left where it is by quantize moves: the decision on a doubtful hit. */
   alone?: boolean;
+  /** Sounds with this chance in a pass, in percent, 1 to 99. */
+  chance?: number;
+  /** Sounds in some passes alone. */
+  passes?: Passes;
   /** Which of the source's lanes it came from, by index; the first without it. */
   lane?: number;
 }
@@ -77,6 +82,8 @@ export interface Row {
   sound?: RowSound;
   /** What plays it, where that is not the kit. */
   plays?: RowPlays;
+  /** Comes round over a length of its own. */
+  cycle?: Cycle;
   muted?: boolean;
   soloed?: boolean;
   /** All of its hits are locked. */
@@ -119,6 +126,12 @@ export interface Part {
   ownKit?: OwnKitRef;
   /** Master level and room, where they are not as the kit has them. */
   mix?: PartMix;
+  /** Named spans of bars, in order, without overlap. */
+  sections?: readonly Section[];
+  /** The running order. */
+  order?: readonly OrderEntry[];
+  /** What passes of a loop are like; the same without it. */
+  everyPass?: EveryPass;
   source?: Source;
 }
 

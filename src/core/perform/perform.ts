@@ -10,7 +10,7 @@ import { isIdle, specOf, type MoveSpec } from '../feel/move-spec';
 import { MOVES } from '../moves/all';
 import { scopeTest } from '../feel/scope';
 import { blendTimbre, ownTimbre, type TimbreColumns } from '../feel/timbre-columns';
-import type { HitRange, Performable, Work } from '../feel/work';
+import type { HitRange, Performable, Round, Work } from '../feel/work';
 
 export type { HitRange, Performable } from '../feel/work';
 
@@ -74,14 +74,17 @@ function workOf(part: Performable, range: HitRange, times: Float64Array, loudnes
   return { part, hits: part.hits, written: columnsOfHits(part.hits), range, map: meterMapOf(part), tempo: tempoMapOf(part), homes: homesOf(part), times, loudness, placedHomes, timbre: () => ownTimbre(part.hits) };
 }
 
+const FIRST_ROUND: Round = { pass: 1, shift: 0 };
+
 /** Runs the moves before `until` that are on. */
 function runMoves(work: Work, until: number, specs: readonly MoveSpec[]) {
-  const { feel } = work.part;
+  const { feel, round: { pass, shift } = FIRST_ROUND } = work.part;
   for (let i = 0; i < until; i++) {
     const move = feel.moves[i] as Move;
     if (move.on === false) continue;
     const spec = specOf(specs, move.kind);
-    spec.apply(move, work, scopeTest(move.scope, work.part, work.homes), seedOfMove(feel, i, spec));
+    const seed = seedOfMove(feel, i, spec);
+    spec.apply(move, work, scopeTest(move.scope, work.part, work.homes), pass === 1 ? seed : mix(seed, pass), { seed, shift });
   }
 }
 

@@ -1,4 +1,5 @@
-import { performPart, writtenPerformance } from '../perform/perform';
+import { playedPart, variesByPass, type Played } from '../song/played';
+import { roundsOfBars, unroll } from '../song/unroll';
 import { endOfPart, meterMapOf } from '../part/part-time';
 import type { Hit, Part } from '../model/part';
 import { NO_OWN_SOUNDS, type OwnSounds } from '../model/own-sound';
@@ -32,6 +33,8 @@ export interface RenderOptions extends Omit<RenderRange, 'from' | 'to'>, Partial
   passes?: number;
   /** As written instead of performed. */
   written?: boolean;
+  /** The running order instead of the part's bars, where there is one; bars count in it then. */
+  order?: boolean;
   /** These rows alone, whatever is muted. */
   rows?: readonly VoiceName[];
   /** Master volume beside the part's own level; {@link USUAL_VOLUME} is what is heard. */
@@ -106,7 +109,9 @@ export function strokeSource(rate: number, samples: SampleSource = noSamples): S
 }
 
 /** Prepares a render: hits become a program, their strokes are made. */
-export function planRender(part: Part, options: RenderOptions): RenderPlan {
+export function planRender(whole: Part, wanted: RenderOptions): RenderPlan {
+  const played = playedFor(whole, wanted);
+  const { part, options } = played;
   const map = meterMapOf(part);
   const { from = 0, to = part.bars } = options;
   const range = { start: map.barOf(from).start, end: to >= part.bars ? endOfPart(part) : map.barOf(to).start, loop: true };
@@ -122,7 +127,7 @@ export function planRender(part: Part, options: RenderOptions): RenderPlan {
   };
   const numberOf = (row: VoiceName): number => index.get(row) ?? part.rows.length;
   const own = options.sounds ?? NO_OWN_SOUNDS;
-  const made = makeProgram(heard, options.written ? writtenPerformance(heard) : performPart(heard), range, slotOf, numberOf, own);
+  const made = makeProgram(heard, played.performance, range, slotOf, numberOf, own);
   const early = made.offsets.filter((offset) => offset < 0).length;
   const program: Program = options.room === false ? { ...made, mix: { ...made.mix, room: { ...made.mix.room, amount: 0 } } } : made;
   const audible = audibleVoices(heard);
@@ -149,6 +154,15 @@ export function planRender(part: Part, options: RenderOptions): RenderPlan {
     missing: rows.flatMap(({ row, index: n }) => (sources[n]?.missing === undefined ? [] : [{ row, name: sources[n].missing }])),
   };
   return { program, rows, sounds, account, options };
+}
+
+/** What a render plays. Several passes that differ from each other are put one after another first. */
+function playedFor(whole: Part, options: RenderOptions): Pick<Played, 'part' | 'performance'> & { options: RenderOptions } {
+  const { passes = 1, written = false, order = false } = options;
+  if (order && whole.order) return { ...playedPart(whole, { written, order }), options };
+  if (passes === 1 || !variesByPass(whole)) return { ...playedPart(whole, { written }), options };
+  const { from: _from, to: _to, ...rest } = options;
+  return { ...unroll(whole, roundsOfBars(options.from ?? 0, options.to ?? whole.bars, passes), written), options: { ...rest, passes: 1 } };
 }
 
 /** What plays rows that the kit does not know. */

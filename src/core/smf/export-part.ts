@@ -1,11 +1,11 @@
 import { NamedError } from '../errors';
-import { performPart, writtenPerformance } from '../perform/perform';
 import { endOfPart, meterMapOf } from '../part/part-time';
 import type { Part } from '../model/part';
+import { playedPart } from '../song/played';
 import { roundHalfUp, TICKS_PER_QUARTER } from '../units';
 import { drumNotes, type Control, type DrumNotes, type EarlyRule, type LeftOut } from './drum-notes';
 import { DRUM_CHANNEL } from './lanes';
-import { META_END_OF_TRACK, META_TRACK_NAME } from './read';
+import { META_END_OF_TRACK, META_MARKER, META_TRACK_NAME } from './read';
 import { writeMeta, writeMeter, writeTempo } from './write-meta';
 import { encodeText } from './text';
 import { MAX_DELTA, SmfWriter } from './write';
@@ -26,6 +26,8 @@ export interface PartExportOptions {
   early?: EarlyRule;
   /** Rows that are muted, or silenced by a solo, are written, too; by default what is exported is what is heard. */
   withMuted?: boolean;
+  /** The running order unrolled, its sections marked; from first to last bar without one. */
+  order?: boolean;
   /** Only keys of General MIDI: rows outside of them get the key of what stands for them. */
   generalMidi?: boolean;
 }
@@ -55,14 +57,14 @@ export function checkPpq(ppq: number): number {
 }
 
 /** Writes the part as a standard MIDI file of format 0: name, tempo and meter maps, the drum notes on channel 10. */
-export function exportPart(part: Part, options: PartExportOptions = {}): ExportResult {
-  const ppq = checkPpq(options.ppq ?? defaultPpq(part.source?.ppq));
+export function exportPart(whole: Part, options: PartExportOptions = {}): ExportResult {
+  const ppq = checkPpq(options.ppq ?? defaultPpq(whole.source?.ppq));
+  const { part, performance, marks } = playedPart(whole, options);
   const perTick = ppq / TICKS_PER_QUARTER;
   const earlyRule = options.early ?? 'zero';
   const firstBar = meterMapOf(part).barOf(0);
   const barTicks = roundHalfUp(firstBar.length * perTick);
   const end = endOfPart(part);
-  const performance = options.written ? writtenPerformance(part) : performPart(part);
   const notes = drumNotes(part, performance, { perTick, early: earlyRule, barTicks, loopTicks: roundHalfUp((end - part.origin) * perTick), withMuted: options.withMuted === true, generalMidi: options.generalMidi === true });
   const leadTicks = earlyRule === 'lead-in' && notes.left.early > 0 ? barTicks : 0;
   const at = (tick: number): number => (tick <= 0 ? 0 : roundHalfUp(tick * perTick) + leadTicks);
@@ -77,6 +79,7 @@ export function exportPart(part: Part, options: PartExportOptions = {}): ExportR
     const changes = [
       ...meter.map((m) => ({ tick: at(m.tick), write: () => writeMeter(w, m) })),
       ...tempo.map((t) => ({ tick: at(t.tick), write: () => writeTempo(w, t.microsecondsPerQuarter) })),
+      ...marks.flatMap(({ tick, round }) => (round.name === undefined ? [] : [{ tick: at(tick), write: () => writeMeta(w, META_MARKER, encodeText(round.name as string)) }])),
     ].sort((a, b) => a.tick - b.tick);
     w.quantity(0);
     writeMeta(w, META_TRACK_NAME, encodeText(part.name));

@@ -1,5 +1,5 @@
 import { NamedError } from '../errors';
-import { performPart, writtenPerformance } from '../perform/perform';
+import { playedPart } from '../song/played';
 import { tempoMapOf } from '../part/part-time';
 import { COMPANION_MS, type Hit, type Lane, type Part } from '../model/part';
 import type { MeterChange } from '../time/meter-map';
@@ -27,14 +27,14 @@ export interface SongExportOptions {
  * within 30 ms. Running status is written out, and the end of a track moves later where a hit does.
  * @throws NamedError no-source, bad-resolution, meter-changed
  */
-export function exportSong(part: Part, file: SmfFile, options: SongExportOptions = {}): ExportResult {
-  if (!part.source) throw new NamedError('no-source');
-  if (!fitsSong(part, file)) throw new NamedError('meter-changed');
+export function exportSong(whole: Part, file: SmfFile, options: SongExportOptions = {}): ExportResult {
+  if (!whole.source) throw new NamedError('no-source');
+  if (!fitsSong(whole, file)) throw new NamedError('meter-changed');
   const factor = factorOf(file, options.ppq);
   const perTick = ticksPerInternalTick(file) * factor;
-  const performance = options.written ? writtenPerformance(part) : performPart(part);
+  const { part, performance } = playedPart(whole, { written: options.written === true });
   const notes = drumNotes(part, performance, { perTick, early: 'zero', barTicks: 0, loopTicks: 0, withMuted: options.withMuted === true, generalMidi: options.generalMidi === true });
-  const { lanes } = part.source;
+  const { lanes } = whole.source;
   const isDrumLane = laneTest(lanes);
   const shifts = companionShifts(part, file, notes, perTick);
   const ppq = file.division.kind === 'metrical' ? file.division.ppq * factor : file.division.raw;

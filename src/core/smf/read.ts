@@ -28,6 +28,7 @@ export const MAX_FILE_BYTES = 8 * 1024 * 1024;
 
 export const META = 0xff;
 export const META_TRACK_NAME = 0x03;
+export const META_MARKER = 0x06;
 export const META_END_OF_TRACK = 0x2f;
 export const META_TEMPO = 0x51;
 export const META_METER = 0x58;

@@ -1,0 +1,83 @@
+import { evenOf, hitHashes, mix, SALT } from '../feel/draws';
+import { homesOf } from '../homes/homes';
+import { compareHits, type Hit, type Part, type Row } from '../model/part';
+import type { Passes } from '../model/song';
+import { endOfPart } from '../part/part-time';
+import { stretchOf } from '../part/sections';
+import { stepOf } from '../time/grid';
+import { ticks } from '../units';
+
+/** Which hits of a part sound in a pass: rows that come round are written out, then passes are counted, then chances drawn. */
+
+/** What of a part decides that. */
+export type Soundable = Pick<Part, 'hits' | 'rows' | 'meter' | 'origin' | 'bars' | 'sections' | 'feel'>;
+
+/** Whether every hit sounds in every pass, just as written. */
+export const isPlain = ({ hits, rows }: Pick<Soundable, 'hits' | 'rows'>): boolean => !rows.some((r) => r.cycle) && !hits.some((h) => h.chance !== undefined || h.passes);
+
+/** @example soundsIn({ every: 4, at: [2] }, 6) // true */
+export const soundsIn = ({ every, at }: Passes, pass: number): boolean => at.includes(((pass - 1) % every) + 1);
+
+const cycledOf = new WeakMap<readonly Hit[], { rows: unknown; sections: unknown; meter: unknown; bars: number; origin: number; hits: readonly Hit[] }>();
+
+/** Mark between a hit's id and the round in which its copy sounds. */
+const ROUND = '~';
+
+/** The hit that a copy, made by a row that comes round, is a copy of. */
+export const writtenId = (id: string): string => id.split(ROUND)[0] as string;
+
+/** All hits with rows that come round written out; the list itself where none does. */
+export function cycledHits(part: Soundable): readonly Hit[] {
+  if (!part.rows.some((r) => r.cycle)) return part.hits;
+  const known = cycledOf.get(part.hits);
+  if (known && known.rows === part.rows && known.sections === part.sections && known.meter === part.meter && known.bars === part.bars && known.origin === part.origin) return known.hits;
+  const stretches = part.sections?.map((s) => stretchOf(part, s)) ?? [{ start: part.origin as number, end: endOfPart(part) as number }];
+  const homes = homesOf(part).ticks;
+  const cycles = new Map(part.rows.flatMap((r): [string, number][] => (r.cycle ? [[r.voice, roundOf(r)]] : [])));
+  const hits: Hit[] = [];
+  part.hits.forEach((hit, i) => {
+    const round = cycles.get(hit.voice);
+    const home = homes[i] as number;
+    const stretch = round === undefined ? undefined : stretches.find((s) => home >= s.start && home < s.end);
+    if (round === undefined || !stretch) return hits.push(hit);
+    // Only what stands in the first round sounds.
+    if (home >= stretch.start + round) return;
+    hits.push(hit);
+    for (let k = 1; home + k * round < stretch.end; k++) {
+      const { home: pinned, ...rest } = hit;
+      hits.push({ ...rest, id: `${hit.id}${ROUND}${k}`, tick: ticks(hit.tick + k * round), ...(pinned === undefined ? {} : { home: ticks(pinned + k * round) }) });
+    }
+  });
+  hits.sort(compareHits);
+  cycledOf.set(part.hits, { rows: part.rows, sections: part.sections, meter: part.meter, bars: part.bars, origin: part.origin, hits });
+  return hits;
+}
+
+/** How long a row takes to come round, in ticks. */
+export const roundOf = ({ cycle }: Pick<Row, 'cycle'>): number => (cycle ? stepOf(cycle.grid) * cycle.steps : Infinity);
+
+const firstPass = new WeakMap<object, unknown>();
+
+/**
+ * The part as it sounds in a pass, from 1: the part itself where all of it always does. Chances are drawn by the feel's seed, the row, the
+ * written tick, the ordinal and the pass.
+ */
+export function soundingPart<P extends Soundable>(part: P, pass = 1): P {
+  if (isPlain(part)) return part;
+  if (pass === 1) {
+    const known = firstPass.get(part);
+    if (known) return known as P;
+  }
+  const cycled = cycledHits(part);
+  const hashes = hitHashes(cycled);
+  const seed = mix(part.feel.seed, SALT.chance);
+  const hits = cycled.filter(({ chance, passes }, i) => {
+    if (passes && !soundsIn(passes, pass)) return false;
+    if (chance === undefined) return true;
+    const hash = mix(seed, hashes[i] as number);
+    return evenOf(pass === 1 ? hash : mix(hash, pass)) < chance / 100;
+  });
+  const sounding: P = { ...part, hits };
+  if (pass === 1) firstPass.set(part, sounding);
+  return sounding;
+}
