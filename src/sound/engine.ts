@@ -1,6 +1,6 @@
 import { soundOfSource, struckLayers } from '@/core/playback/kit-sounds';
 import { PLAIN, tonedVelocity, type Colour } from '@/core/playback/mixer';
-import type { PlayState, Version, Versions } from '@/core/playback/player';
+import type { Cue, PlayState, Version, Versions } from '@/core/playback/player';
 import type { Program } from '@/core/playback/program';
 import { rowMixOf } from '@/core/playback/row-mix';
 import { layerAt, layersOfSource, nameOfSource, sourceOfRow, type LayerShape, type RowSource, type Sounded as Played } from '@/core/playback/sources';
@@ -24,6 +24,13 @@ type Sounded = Played & Pick<Part, 'mix'>;
 export interface OwnSource {
   sounds: OwnSounds;
   read(sample: SampleId): Promise<Uint8Array | undefined>;
+}
+
+/** Programs under a name, and how their ticks are told. */
+interface Known {
+  versions: Versions;
+  tempo: TempoMap;
+  tickOf: ((tick: Ticks) => Ticks) | undefined;
 }
 
 /** A row that the player knows by its number. */
@@ -66,8 +73,11 @@ export class SoundEngine {
     },
     (source, layer, take) => this.send({ type: 'forget', source, layer, take }),
   );
-  private programs: (Versions & { tempo: TempoMap }) | null = null;
-  private state: PlayState = { playing: false, anchorFrame: 0, version: 'performed' };
+  /** What plays and what is to come, by name. */
+  private readonly known = new Map<string, Known>();
+  /** The name of what was set last. */
+  private latest = '';
+  private state: PlayState = { playing: false, anchorFrame: 0, version: 'performed', name: '', next: null };
   private clicks: Program | null = null;
   private readonly clock = new ClockMap();
   private readonly listeners = new Set<() => void>();
@@ -117,7 +127,8 @@ export class SoundEngine {
     this.send({ type: 'sounds', sounds: this.rows.map(numbered) });
     this.send({ type: 'strokes', strokes: this.held.splice(0) });
     await this.strokes.firstReady();
-    if (this.programs) this.send({ type: 'programs', versions: versionsOf(this.programs) });
+    const latest = this.known.get(this.latest);
+    if (latest) this.send({ type: 'programs', versions: latest.versions, name: this.latest });
     if (this.clicks) this.send({ type: 'clicks', program: this.clicks });
     this.followClock();
   }
@@ -153,8 +164,9 @@ export class SoundEngine {
 
   /** What plays now, for those who send it elsewhere: the version that is heard, and where its first pass started. */
   get sounding(): { program: Program; anchorFrame: number } | null {
-    if (!this.state.playing || !this.programs) return null;
-    return { program: this.programs[this.state.version] ?? this.programs.performed, anchorFrame: this.state.anchorFrame };
+    const versions = this.known.get(this.state.name)?.versions;
+    if (!this.state.playing || !versions) return null;
+    return { program: versions[this.state.version] ?? versions.performed, anchorFrame: this.state.anchorFrame };
   }
 
   /** When the first pass started, or will start, on the audio clock; null while stopped. */
@@ -255,17 +267,44 @@ export class SoundEngine {
     return () => this.onsetListeners.delete(listener);
   }
 
-  setPrograms(versions: Versions) {
-    this.programs = { ...versions, tempo: new TempoMap(versions.performed.tempo) };
+  /**
+   * Sets what plays, by name; while something else plays it is only what comes after a stop.
+   * @param tickOf the part's tick of a program's, where these differ
+   */
+  setPrograms(versions: Versions, name = '', tickOf?: (tick: Ticks) => Ticks) {
+    this.latest = name;
+    this.know(name, versions, tickOf);
     // Who only edits needs no strokes: they are asked for when the sound is.
-    if (this.starting !== null) this.needFor(versions);
+    if (this.starting !== null) this.needForAll();
     const handed = handOver(versions);
-    this.send({ type: 'programs', versions: handed.versions }, handed.transfer);
+    this.send({ type: 'programs', versions: handed.versions, name }, handed.transfer);
   }
 
-  /** Asks for the strokes that some programs strike, and lets go of those that none does. */
-  private needFor({ performed, written, other }: Versions) {
-    const all = [performed, written, ...(other ? [other] : [])].map((program) => struckLayers(program, (n) => this.rows[n]!.layers));
+  /** Sets what takes over, one after another; nothing with an empty list. */
+  setQueue(queue: readonly (Cue & { tickOf?: (tick: Ticks) => Ticks })[]) {
+    for (const { name, versions, tickOf } of queue) this.know(name, versions, tickOf);
+    const needed = new Set([this.state.name, this.latest, ...queue.map((c) => c.name)]);
+    for (const name of this.known.keys()) if (!needed.has(name)) this.known.delete(name);
+    if (this.starting !== null) this.needForAll();
+    const handed = queue.map(({ name, versions, when }) => ({ name, when, ...handOver(versions) }));
+    this.send({ type: 'queue', queue: handed.map(({ name, when, versions }) => ({ name, when, versions })) }, handed.flatMap((h) => h.transfer));
+  }
+
+  private know(name: string, versions: Versions, tickOf: ((tick: Ticks) => Ticks) | undefined) {
+    this.known.set(name, { versions, tempo: new TempoMap(versions.performed.tempo), tickOf });
+  }
+
+  /** What plays, by name, and what comes next: its name, and in how many seconds. */
+  get playing(): { name: string; next: { name: string; seconds: number } | null } | null {
+    const { playing, name, next } = this.state;
+    if (!playing) return null;
+    return { name, next: next && { name: next.name, seconds: next.frame / SAMPLE_RATE - this.now } };
+  }
+
+  /** Asks for the strokes that programs strike, and lets go of those that none does. */
+  private needForAll() {
+    const programs = [...this.known.values()].flatMap(({ versions: { performed, written, other } }) => [performed, written, ...(other ? [other] : [])]);
+    const all = programs.map((program) => struckLayers(program, (n) => this.rows[n]!.layers));
     const wanted = new Map<number, Set<number>>();
     for (const struck of all) for (const [index, layers] of struck) wanted.set(index, new Set([...(wanted.get(index) ?? []), ...layers]));
     this.strokes.need([...wanted].map(([index, layers]) => ({ source: this.rows[index]!.source, layers: [...layers] })), { only: true });
@@ -287,7 +326,7 @@ export class SoundEngine {
 
   /** @param lead seconds until the start, for a count-in; the usual pre-roll without it */
   async play(fromTick: Ticks, lead?: number) {
-    if (this.programs) this.needFor(this.programs);
+    this.needForAll();
     await this.start();
     await this.strokes.firstReady();
     this.send({ type: 'play', fromTick, ...(lead === undefined ? {} : { lead }) });
@@ -316,13 +355,15 @@ export class SoundEngine {
 
   /** The tick that is heard now, or null while stopped. */
   position(): Ticks | null {
-    const p = this.programs?.performed;
-    if (!this.state.playing || !p || !this.context || !this.programs) return null;
+    const known = this.known.get(this.state.name);
+    if (!this.state.playing || !known || !this.context) return null;
+    const p = known.versions.performed;
+    const tickOf = known.tickOf ?? ((tick: Ticks): Ticks => tick);
     let place = this.now - this.state.anchorFrame / this.context.sampleRate;
     // Before the first pass there is a lead for early hits or a count-in; the cursor waits at the start.
-    if (place < 0) return p.startTick;
+    if (place < 0) return tickOf(p.startTick);
     if (p.loop && p.length > 0) place -= Math.floor(place / p.length) * p.length;
-    return ticks(this.programs.tempo.toTicks(seconds(this.programs.tempo.toSeconds(p.startTick) + place)));
+    return tickOf(ticks(known.tempo.toTicks(seconds(known.tempo.toSeconds(p.startTick) + place))));
   }
 
   /** Records the coming seconds of the output as the audio thread makes it. */
@@ -338,11 +379,6 @@ export class SoundEngine {
 function numbered({ source, name, layers }: NumberedRow, index: number): NumberedSound {
   const { layers: _none, ...sound } = soundOfSource(source, []);
   return { index, source: name, layers, sound };
-}
-
-/** What crosses to the audio thread: plain data, no classes. */
-function versionsOf({ tempo: _tempo, ...versions }: Versions & { tempo: TempoMap }): Versions {
-  return versions;
 }
 
 let shared: SoundEngine | null = null;

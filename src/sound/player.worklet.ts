@@ -35,7 +35,10 @@ class PlayerProcessor extends AudioWorkletProcessor {
       case 'forget':
         return this.setStroke(message.source, message.layer, message.take, undefined);
       case 'programs':
-        this.player.setPrograms(message.versions);
+        this.player.setPrograms(message.versions, message.name);
+        break;
+      case 'queue':
+        this.player.setQueue(message.queue);
         break;
       case 'version':
         this.player.setVersion(message.version);
@@ -85,8 +88,8 @@ class PlayerProcessor extends AudioWorkletProcessor {
     if (!left) return true;
     const onsets = this.player.render(left, right ?? left, currentFrame);
     if (onsets.length > 0) this.send({ type: 'onsets', onsets });
-    const { playing, anchorFrame } = this.player.state;
-    if (playing !== this.told?.playing || anchorFrame !== this.told.anchorFrame) this.sendState();
+    const { playing, anchorFrame, name, next } = this.player.state;
+    if (playing !== this.told?.playing || anchorFrame !== this.told.anchorFrame || name !== this.told.name || next?.frame !== this.told.next?.frame || next?.name !== this.told.next?.name) this.sendState();
     this.keep(left, right ?? left);
     this.measure(left, right ?? left);
     return true;

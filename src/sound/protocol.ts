@@ -1,5 +1,5 @@
 import type { Colour, Sound } from '@/core/playback/mixer';
-import type { PlayState, Version, Versions } from '@/core/playback/player';
+import type { Cue, PlayState, Version, Versions } from '@/core/playback/player';
 import type { Program } from '@/core/playback/program';
 import type { Onset } from '@/core/playback/sequencer';
 import type { Ticks } from '@/core/units';
@@ -21,7 +21,9 @@ export type ToPlayer =
   | { type: 'strokes'; strokes: readonly MadeStroke[] }
   /** It is not kept any longer. */
   | { type: 'forget'; source: string; layer: number; take: number }
-  | { type: 'programs'; versions: Versions }
+  | { type: 'programs'; versions: Versions; name: string }
+  /** What takes over, one after another. */
+  | { type: 'queue'; queue: readonly Cue[] }
   | { type: 'version'; version: Version }
   | { type: 'clicks'; program: Program | null }
   /** `lead`: seconds until the start; the usual pre-roll without it. */

@@ -4,6 +4,7 @@ import { importPart, type ImportedPart } from '@/core/smf/import-part';
 import { listLanes, type LaneContent } from '@/core/smf/lanes';
 import { readSmf } from '@/core/smf/read';
 import type { Lane } from '@/core/model/part';
+import { sayReady } from './ready';
 
 /** A result, or a named error as plain data. */
 export type Outcome<T> = { ok: true; value: T } | { ok: false; error: ErrorReport };
@@ -30,3 +31,4 @@ const api = {
 export type ImportApi = typeof api;
 
 Comlink.expose(api);
+sayReady();

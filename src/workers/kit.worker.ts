@@ -2,6 +2,7 @@ import * as Comlink from 'comlink';
 import type { RowSource } from '@/core/playback/sources';
 import { strokeOfSource } from '@/core/playback/stroke-of-source';
 import type { Stroke } from '@/core/synth/stroke';
+import { sayReady } from './ready';
 
 export interface StrokeWish {
   source: RowSource;
@@ -24,3 +25,4 @@ const api = {
 export type KitApi = typeof api;
 
 Comlink.expose(api);
+sayReady();

@@ -5,6 +5,7 @@ import { writeWav, type Bits } from '@/core/audio/wav';
 import { bpmOf } from '@/core/time/tempo-map';
 import { USUAL_VOLUME } from '@/core/playback/mixer';
 import { planRender, renderPlan, strokeSource, type RenderAccount, type RenderRange } from '@/core/render/render-part';
+import { sayReady } from './ready';
 
 /** What is rendered, and how it is written. */
 export interface RenderWish extends RenderRange {
@@ -66,3 +67,4 @@ const api = {
 export type RenderApi = typeof api;
 
 Comlink.expose(api);
+sayReady();

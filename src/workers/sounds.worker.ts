@@ -8,6 +8,7 @@ import type { SampleId } from '@/core/model/own-sound';
 import { KIT_LIMITS } from '@/core/limits';
 import { MANIFEST, readManifest, type SoundKitManifest } from '@/formats/sound-kit';
 import { isZip, unzip } from '@/formats/unzip';
+import { sayReady } from './ready';
 
 /** A file of sound that was chosen, with the folders it came from. */
 export interface ChosenFile {
@@ -138,3 +139,4 @@ function jsonOf(text: string): unknown {
 export type SoundsApi = typeof api;
 
 Comlink.expose(api);
+sayReady();

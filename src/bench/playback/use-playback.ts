@@ -1,26 +1,22 @@
 'use client';
 
 import { useCallback, useEffect, useMemo, useSyncExternalStore } from 'react';
-import { performPart, type Performance } from '@/core/perform/perform';
-import type { Version, Versions } from '@/core/playback/player';
-import { equalGain, makeProgram, type Program } from '@/core/playback/program';
-import { endOfPart, meterMapOf } from '@/core/part/part-time';
-import { ticksOfBars } from '@/core/commands/settings';
-import { ticks, type Ticks } from '@/core/units';
+import type { Version } from '@/core/playback/player';
+import type { Ticks } from '@/core/units';
 import type { VoiceName } from '@/core/row-names';
 import type { Hit } from '@/core/model/part';
-import { ownSounds, watchOwnSounds } from '@/sounds/own';
+import { watchOwnSounds } from '@/sounds/own';
 import { soundEngine, type SoundEngine, type SoundStatus } from '@/sound/engine';
 import { Slots } from '@/sound/slots';
 import { showError } from '@/ui/notify';
-import { withProposal } from '../actions/suggesting';
-import type { BenchState, BenchStore } from '../store/bench-store';
-import { programInputs, same, type ProgramInputs } from '../store/inputs';
 import { useBenchStore } from '../store/context';
-import { hitsBetween, otherOf, performanceWithin, writtenOf } from '../store/derived';
+import { Conductor } from './conductor';
+import { wantedOf } from './programs';
 
 export interface Playback {
   engine: SoundEngine;
+  /** Decides what plays and what takes over. */
+  conductor: Conductor;
   toggle(): void;
   /** Starts from a tick, or moves there while playing. */
   playFrom(tick: Ticks): void;
@@ -39,81 +35,37 @@ export interface Playback {
 
 const AUDITION_VELOCITY = 100;
 
-/** All versions of what the transport asks for. */
-function programsOf({ part, transport, other, equalLoudness, proposal }: ProgramInputs, engine: SoundEngine, slots: Slots): Versions {
-  const whole = { start: Math.min(part.origin, part.hits[0] ? meterMapOf(part).barAt(part.hits[0].tick).start : 0), end: endOfPart(part) };
-  const range = transport.loop ? { ...ticksOfBars(part, transport.fromBar, transport.toBar), loop: true } : { start: ticks(whole.start), end: whole.end, loop: false };
-  const inRange = hitsBetween(part, range.start, range.end);
-  const programOf = (performance: Performance): Program => makeProgram(part, performance, range, slots.of, engine.rowsOf(part), engine.ownSounds);
-  // Suggestions are heard while they are shown.
-  const suggested = withProposal(part, proposal);
-  const performed = suggested === part ? programOf(performanceWithin(part, inRange)) : makeProgram(suggested, performPart(suggested), range, slots.of, engine.rowsOf(suggested), engine.ownSounds);
-  const written = programOf(writtenOf(part, inRange));
-  const compared = other && otherOf(part, other);
-  const otherProgram = compared ? makeProgram(compared.part, compared.performance, range, slots.of, engine.rowsOf(compared.part), engine.ownSounds) : undefined;
-  const gains = equalLoudness ? { written: equalGain(written, performed, engine.levelOf), ...(otherProgram ? { other: equalGain(otherProgram, performed, engine.levelOf) } : {}) } : {};
-  return { performed, written, ...(otherProgram ? { other: otherProgram } : {}), gains };
-}
-
-/** Where playing starts: the loop's start, or the cursor. */
-function startOf(state: BenchState): Ticks {
-  const { part, transport } = state;
-  if (transport.loop) return ticksOfBars(part, transport.fromBar, transport.toBar).start;
-  return transport.cursor >= endOfPart(part) ? part.origin : transport.cursor;
-}
-
-/** Sends every change of the part to the player at once, while it plays; one program a frame at most. */
-function followStore(store: BenchStore, engine: SoundEngine, slots: Slots): () => void {
-  let waiting = 0;
-  const stop = store.subscribe((state, before) => {
-    if (!same(programInputs(state), programInputs(before))) send();
-  });
-  function send() {
-    if (!engine.isPlaying || waiting) return;
-    waiting = requestAnimationFrame(() => {
-      waiting = 0;
-      engine.setPrograms(programsOf(programInputs(store.getState()), engine, slots));
-    });
-  }
-  // Sounds of the user's own come, go and change beside the part.
-  const stopOwn = ownSounds.subscribe(send);
-  return () => {
-    cancelAnimationFrame(waiting);
-    stop();
-    stopOwn();
-  };
-}
-
 export function usePlayback(): Playback {
   const store = useBenchStore();
   const engine = soundEngine();
   const slots = useMemo(() => new Slots(), []);
+  const conductor = useMemo(() => new Conductor(store, engine, slots), [store, engine, slots]);
 
   useEffect(() => {
     watchOwnSounds();
     engine.prepare(store.getState().part);
-    const stop = followStore(store, engine, slots);
+    const stop = conductor.follow();
     return () => {
       stop();
       engine.stop();
       engine.setVersion('performed');
     };
-  }, [store, engine, slots]);
+  }, [store, engine, conductor]);
 
   const playFrom = useCallback(
     (tick: Ticks) => {
-      engine.setPrograms(programsOf(programInputs(store.getState()), engine, slots));
+      conductor.begin(store.getState());
       engine.play(tick).catch(showError);
     },
-    [store, engine, slots],
+    [store, engine, conductor],
   );
 
   const playLoop = useCallback(
     (lead: number) => {
-      engine.setPrograms(programsOf(programInputs(store.getState()), engine, slots));
-      engine.play(startOf(store.getState()), lead).catch(showError);
+      const state = store.getState();
+      engine.play(conductor.startOf(state, conductor.begin(state)), lead).catch(showError);
     },
-    [store, engine, slots],
+    [store, engine, conductor],
   );
 
   const hold = useCallback(
@@ -130,7 +82,8 @@ export function usePlayback(): Playback {
       engine,
       playFrom,
       playLoop,
-      toggle: () => (engine.isPlaying ? engine.stop() : playFrom(startOf(store.getState()))),
+      conductor,
+      toggle: () => (engine.isPlaying ? engine.stop() : playFrom(conductor.startOf(store.getState(), wantedOf(store.getState().transport, store.getState().part)))),
       audition: (voice, velocity = AUDITION_VELOCITY) => void engine.audition(store.getState().part, voice, velocity).catch(showError),
       auditionHit: (hit) => void engine.audition(store.getState().part, hit.voice, hit.velocity, { pan: hit.pan ?? 0, pitch: hit.pitch ?? 0, brightness: hit.brightness ?? 0, choke: hit.choke === true }).catch(showError),
       holdWritten: (on) => hold(on ? 'written' : 'performed'),
@@ -143,7 +96,7 @@ export function usePlayback(): Playback {
       },
       hitOfSlot: (slot) => slots.ids[slot],
     }),
-    [engine, hold, playFrom, playLoop, slots, store],
+    [conductor, engine, hold, playFrom, playLoop, slots, store],
   );
 }
 

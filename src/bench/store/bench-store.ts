@@ -164,7 +164,7 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
       selection: NOTHING,
       focus: null,
       view: { scroll: stored.part.origin, pixelsPerQuarter: 0, scrollRows: 0, reach: 20, grid: '1/16', hideEmpty: false },
-      transport: { loop: true, fromBar: 0, toBar: Math.min(stored.part.bars, 4), cursor: ticks(stored.part.origin), version: 'performed' },
+      transport: { loop: true, fromBar: 0, toBar: Math.min(stored.part.bars, 4), order: false, cursor: ticks(stored.part.origin), version: 'performed' },
       desk: { ...TIDY, onto: rememberedOnto(), legend: isLegendNew() },
       whole: null,
       save: { kind: 'saved' },

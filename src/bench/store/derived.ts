@@ -1,6 +1,7 @@
 /** What follows from a part: computed when first asked for, kept as long as the part, never stored. */
 import type { Feel } from '@/core/model/feel';
 import { performPart, writtenPerformance, type HitRange, type Performance } from '@/core/perform/perform';
+import { performanceSeen } from '@/core/song/seen';
 import { findOrigin, type OriginFinding } from '@/core/homes/origin';
 import type { Hit, Part } from '@/core/model/part';
 import { meterMapOf } from '@/core/part/part-time';
@@ -21,7 +22,7 @@ const complete = new WeakMap<Part, Performance>();
 /** All performed hits. */
 export function performanceOf(part: Part): Performance {
   let value = complete.get(part);
-  if (!value) complete.set(part, (value = performPart(part)));
+  if (!value) complete.set(part, (value = performanceSeen(part)));
   return value;
 }
 
@@ -33,7 +34,7 @@ export function performanceWithin(part: Part, range: HitRange): Performance {
   if (known) return known;
   const excerpt = excerpts.get(part);
   if (excerpt && excerpt.range.from <= range.from && excerpt.range.to >= range.to) return excerpt.performance;
-  const performance = performPart(part, range);
+  const performance = performanceSeen(part, range);
   excerpts.set(part, { range, performance });
   return performance;
 }

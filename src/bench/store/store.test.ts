@@ -88,7 +88,7 @@ test('a trial that is open when a sweep begins is a step of its own, under its o
 });
 
 test('every silence has its reason', () => {
-  const transport = { loop: true, fromBar: 0, toBar: 1, cursor: 0 as never, version: 'performed' as const };
+  const transport = { loop: true, fromBar: 0, toBar: 1, order: false, cursor: 0 as never, version: 'performed' as const };
   const reason = (p: Part, t = transport, status: Parameters<typeof silenceReason>[2] = 'ready') => silenceReason(p, t, status);
   expect(reason(part)).toBeNull();
   expect(reason(part, transport, 'blocked')).toContain('browser');

@@ -31,6 +31,8 @@ export interface Transport {
   /** Bars, 0-based, without `toBar`. */
   fromBar: number;
   toBar: number;
+  /** The running order is played instead of bars. */
+  order: boolean;
   /** Where playing starts without a loop. */
   cursor: Ticks;
   version: Version;

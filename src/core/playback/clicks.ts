@@ -3,7 +3,7 @@ import type { Part } from '../model/part';
 import { ticks, TICKS_PER_WHOLE } from '../units';
 import type { VoiceName } from '../row-names';
 import { PLAIN_MIX_OF_PART } from './row-mix';
-import { indexProgram, type Program, type ProgramRange } from './program';
+import { barLines, indexProgram, type Program, type ProgramRange } from './program';
 
 /** How the click sounds. */
 export interface Click {
@@ -68,6 +68,8 @@ export function clickProgram(part: Pick<Part, 'tempo' | 'meter' | 'origin'>, ran
     chokes: new Uint8Array(places.length),
     lasts: new Float32Array(places.length),
     dice: new Uint32Array(places.length),
+    rounds: new Uint16Array(places.length),
+    bars: barLines(part, range),
     mix: PLAIN_MIX_OF_PART,
   };
   return { ...program, index: indexProgram(program) };

@@ -178,3 +178,76 @@ test('stopped before the next block, nothing starts', () => {
   player.stop();
   expect(blocks(player, 0, RATE)).toEqual([]);
 });
+
+describe('what takes over', () => {
+  const verse = smallPart(loud('kick', 8, 1), { bars: 2 });
+  /** Its first hit comes 8 ms early. */
+  const early = smallPart(loud('rim', 8, 1), { bars: 2 });
+  const chorus = { ...early, hits: early.hits.map((h, i) => (i === 0 ? { ...h, nudge: { ms: milliseconds(-8), velocity: 0 } } : h)) };
+  const BAR = 2 * RATE;
+  const bars = (n: [number, number]) => programs(verse, n);
+  const cueOf = (when: 'anywhere' | 'bar' | 'end', name = 'chorus', n: [number, number] = [0, 2]) => ({ name, when, versions: programs(chorus, n) });
+  /** Frames from the start of playing, rounded to thousandths of a second. */
+  const times = (onsets: readonly Onset[]): number[] => onsets.map((o) => Math.round(((o.frame - PRE_ROLL) / RATE) * 1000) / 1000);
+  const begun = (n: [number, number] = [0, 2]): Player => {
+    const player = new Player(RATE, [CLICK]);
+    player.setPrograms(bars(n), 'verse');
+    player.play(ticks(0));
+    return player;
+  };
+  const at = (seconds: number, work: () => void) => {
+    let done = false;
+    return (frame: number) => {
+      if (done || frame < PRE_ROLL + seconds * RATE) return;
+      done = true;
+      work();
+    };
+  };
+
+  test('comes in at the next bar line, to the sample; its early hit before it; none is lost or doubled', () => {
+    const player = begun();
+    const { onsets } = render(player, 6, at(0.7, () => player.setQueue([cueOf('bar')])));
+    expect(times(onsets)).toEqual([0, 0.5, 1, 1.5, 1.992, 2.5, 3, 3.5, 4, 4.5, 5, 5.5]);
+    expect(player.state).toMatchObject({ name: 'chorus', next: null, anchorFrame: PRE_ROLL + BAR });
+  });
+
+  test('comes in when what plays is finished, or at the same place of the bar', () => {
+    const finished = begun();
+    expect(times(render(finished, 5, at(0.7, () => finished.setQueue([cueOf('end')]))).onsets)).toEqual([0, 0.5, 1, 1.5, 2, 2.5, 3, 3.5, 3.992, 4.5]);
+    expect(finished.state.anchorFrame).toBe(PRE_ROLL + 2 * BAR);
+    const anywhere = begun();
+    // From 0.7 s into the bar on: the next hit is on its third beat.
+    expect(times(render(anywhere, 3, at(0.7, () => anywhere.setQueue([cueOf('anywhere')]))).onsets)).toEqual([0, 0.5, 1, 1.5, 2, 2.5]);
+    expect(anywhere.state.name).toBe('chorus');
+  });
+
+  test('asked for just before the line, an early hit that is past already starts at once', () => {
+    const player = begun();
+    const { onsets } = render(player, 3, at(1.998, () => player.setQueue([cueOf('bar')])));
+    expect(times(onsets).filter((t) => t > 1.6 && t < 2.4)).toHaveLength(1);
+    expect(times(onsets)[4]).toBeLessThan(2.003);
+  });
+
+  test('taken back, what plays goes on; one after another, each takes its turn', () => {
+    const back = begun();
+    let step = 0;
+    expect(times(render(back, 3, (frame) => {
+      if (step === 0 && frame > PRE_ROLL + 0.5 * RATE) (step = 1), back.setQueue([cueOf('bar')]);
+      if (step === 1 && frame > PRE_ROLL + RATE) (step = 2), back.setQueue([]);
+    }).onsets)).toEqual([0, 0.5, 1, 1.5, 2, 2.5]);
+    expect(back.state.name).toBe('verse');
+    const chain = begun([0, 1]);
+    chain.setQueue([cueOf('end', 'a', [0, 1]), cueOf('end', 'b', [1, 2]), cueOf('end', 'c', [0, 1])]);
+    const names: string[] = [];
+    const { onsets } = render(chain, 9, () => names.at(-1) !== chain.state.name && names.push(chain.state.name));
+    expect(names).toEqual(['verse', 'a', 'b', 'c']);
+    expect(times(onsets).map((t) => Math.round(t * 10) / 10)).toEqual(Array.from({ length: 18 }, (_, i) => i / 2));
+  });
+
+  test('what is edited meanwhile is brought up to date by its name alone', () => {
+    const player = begun();
+    render(player, 0.5);
+    player.setPrograms(programs(chorus), 'another');
+    expect(player.state.name).toBe('verse');
+  });
+});

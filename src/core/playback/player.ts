@@ -1,4 +1,5 @@
-import { ticks, type Ticks } from '../units';
+import { TempoMap } from '../time/tempo-map';
+import { seconds, ticks, type Ticks } from '../units';
 import type { Stroke } from '../synth/stroke';
 import { Mixer, PLAIN, type Colour, type Sound } from './mixer';
 import type { Program } from './program';
@@ -16,16 +17,48 @@ export interface Versions {
   gains?: Partial<Record<Version, number>>;
 }
 
+/** When something else takes over from what plays. */
+export type When = 'anywhere' | 'bar' | 'end';
+
+/** What plays next: a loop, under a name. */
+export interface Cue {
+  name: string;
+  versions: Versions;
+  when: When;
+}
+
 /** Where playback is: enough for a screen to compute the playhead at any later moment. */
 export interface PlayState {
   playing: boolean;
   anchorFrame: number;
   version: Version;
+  /** What plays, by name. */
+  name: string;
+  /** What comes next, and the frame at which it does. */
+  next: { name: string; frame: number } | null;
 }
+
+/** What takes over, once it is known when. */
+interface Coming {
+  name: string;
+  versions: Versions;
+  sequencer: Sequencer;
+  frame: number;
+  /** It has not been asked for hits yet: early ones that are past already start at once. */
+  fresh: boolean;
+}
+
+/** What was left plays hits that are late for so long, in seconds. */
+const LATE_SECONDS = 1;
 
 /** Sequencer and mixer as one: plays the performed or the written program and starts each hit at its sample. */
 export class Player {
-  private readonly sequencer: Sequencer;
+  private sequencer: Sequencer;
+  private name = '';
+  private queue: readonly Cue[] = [];
+  private coming: Coming | null = null;
+  /** What was left, until its late hits have sounded. */
+  private leaving: { sequencer: Sequencer; until: number }[] = [];
   /** Clicks beside the music, in the same time. */
   private readonly clicks: Sequencer;
   private clicking = false;
@@ -63,10 +96,58 @@ export class Player {
     this.mixer.volume = volume;
   }
 
-  /** Replaces all versions; the one being heard changes at the next due moment of each hit. */
-  setPrograms(versions: Versions) {
+  /** Replaces all versions; the one being heard changes at the next due moment of each hit. What does not play any more is not replaced. */
+  setPrograms(versions: Versions, name = '') {
+    if (this.sequencer.isPlaying && name !== this.name) return;
     this.versions = versions;
+    this.name = name;
     this.useProgram();
+  }
+
+  /** What takes over, one after another; an empty list takes all back. What is there already under its name is only brought up to date. */
+  setQueue(queue: readonly Cue[]) {
+    this.queue = queue;
+    const [first] = queue;
+    const { coming } = this;
+    if (!coming) return;
+    if (first?.name === coming.name) {
+      coming.versions = first.versions;
+      coming.sequencer.setProgram(first.versions[this.version] ?? first.versions.performed, this.frame);
+      return;
+    }
+    this.coming = null;
+    this.sequencer.endAt(Infinity);
+  }
+
+  /** Decides when the first of the queue takes over. */
+  private cue(frame: number) {
+    const [first] = this.queue;
+    if (!first || this.coming || !this.sequencer.isPlaying) return;
+    const at = first.when === 'anywhere' ? frame : this.sequencer.leavingFrame(frame, first.when);
+    const sequencer = new Sequencer(this.sampleRate);
+    const program = first.versions[this.version] ?? first.versions.performed;
+    sequencer.setProgram(program, frame);
+    const tempo = new TempoMap(program.tempo);
+    const start = tempo.toSeconds(program.startTick);
+    const bar = (program.bars[1] ?? program.length) * (first.when === 'anywhere' ? this.sequencer.placeInBar(frame) : 0);
+    sequencer.play(bar === 0 ? program.startTick : tempo.toTicks(seconds(start + bar)), at, 0);
+    this.sequencer.endAt(at);
+    this.coming = { name: first.name, versions: first.versions, sequencer, frame: at, fresh: true };
+  }
+
+  /** What was to come plays now. */
+  private takeOver(frame: number) {
+    const { coming } = this;
+    if (!coming || coming.frame >= frame) return;
+    this.leaving.push({ sequencer: this.sequencer, until: coming.frame + LATE_SECONDS * this.sampleRate });
+    this.sequencer = coming.sequencer;
+    this.versions = coming.versions;
+    this.name = coming.name;
+    this.queue = this.queue.slice(1);
+    this.coming = null;
+    const program = this.versions[this.version] ?? this.versions.performed;
+    this.mixer.setMix(program.mix);
+    this.mixer.gain = this.versions.gains?.[this.version] ?? 1;
   }
 
   setVersion(version: Version) {
@@ -76,6 +157,7 @@ export class Player {
   }
 
   private useProgram() {
+    if (this.coming) this.coming.sequencer.setProgram(this.coming.versions[this.version] ?? this.coming.versions.performed, this.frame);
     if (!this.versions) return;
     const program = this.versions[this.version] ?? this.versions.performed;
     this.sequencer.setProgram(program, this.frame);
@@ -100,6 +182,8 @@ export class Player {
     this.starting = null;
     this.frame = frame;
     this.mixer.forgetTakes();
+    this.leaving = [];
+    this.coming = null;
     // What is mixed now leaves later by as much as the limiter looks ahead.
     // A count-in begins with the first frame that can be heard: it has nothing to spare.
     const early = lead > PRE_ROLL_SECONDS ? lead : Math.max(0, lead - this.mixer.latency / this.sampleRate);
@@ -109,6 +193,9 @@ export class Player {
 
   stop() {
     this.starting = null;
+    this.queue = [];
+    this.coming = null;
+    this.leaving = [];
     this.sequencer.stop();
     this.clicks.stop();
     this.mixer.silence();
@@ -120,7 +207,8 @@ export class Player {
   }
 
   get state(): PlayState {
-    return { playing: this.sequencer.isPlaying, anchorFrame: this.sequencer.anchorFrame, version: this.version };
+    const { coming } = this;
+    return { playing: this.sequencer.isPlaying, anchorFrame: this.sequencer.anchorFrame, version: this.version, name: this.name, next: coming && { name: coming.name, frame: coming.frame } };
   }
 
   positionAt(frame: number): Ticks {
@@ -136,7 +224,14 @@ export class Player {
     const frame = heard + this.mixer.latency;
     this.begin(frame);
     const jumped = Math.min(Math.max(0, frame - this.frame), PRE_ROLL_SECONDS * this.sampleRate);
-    const onsets = this.sequencer.advance(frame, left.length, jumped);
+    this.cue(frame);
+    const onsets = [this.sequencer, ...this.leaving.map((l) => l.sequencer)].flatMap((s) => s.advance(frame, left.length, jumped));
+    if (this.coming) {
+      onsets.push(...this.coming.sequencer.advance(frame, left.length, this.coming.fresh ? PRE_ROLL_SECONDS * this.sampleRate : jumped));
+      this.coming.fresh = false;
+    }
+    this.leaving = this.leaving.filter((l) => l.until > frame);
+    this.takeOver(frame + left.length);
     for (const onset of onsets) this.mixer.start(onset.voice, onset.velocity, Math.max(0, onset.frame - frame), onset.colour);
     const clicks = this.clicks.advance(frame, left.length);
     if (this.clicking) for (const c of clicks) this.mixer.start(c.voice, c.velocity, Math.max(0, c.frame - frame), c.colour);

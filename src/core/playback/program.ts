@@ -1,7 +1,7 @@
 import type { Performance } from '../perform/perform';
 import { homeTest } from '../homes/homes';
 import { isSpilled, strokesOf } from '../ornament/strokes';
-import { tempoMapOf } from '../part/part-time';
+import { meterMapOf, tempoMapOf } from '../part/part-time';
 import type { Hit, Part } from '../model/part';
 import { NO_OWN_SOUNDS, type OwnSounds } from '../model/own-sound';
 import type { TempoChange } from '../time/tempo-map';
@@ -9,6 +9,7 @@ import { clamp, ticks, type Ticks } from '../units';
 import type { VoiceName } from '../row-names';
 import type { Ornamented } from '../ornament/ornament-spec';
 import { hashText, mix } from '../random';
+import { placeOfId } from '../song/unroll';
 import { responseOf } from './mixer';
 import { mixOf, PLAIN_MIX, type Mix } from './row-mix';
 
@@ -43,6 +44,10 @@ export interface Program {
   lasts: Float32Array;
   /** Decides, with the pass, which take of a stroke is heard. */
   dice: Uint32Array;
+  /** Passes that each hit's bars have sounded before. */
+  rounds: Uint16Array;
+  /** Seconds of the bar lines from the loop's start, the first at 0. */
+  bars: Float64Array;
   /** How rows and the whole are mixed. */
   mix: Mix;
   /** Made here, so that the audio thread has nothing to sort or to look up when a program is handed over. */
@@ -82,6 +87,8 @@ export interface ProgramRange {
   start: Ticks;
   end: Ticks;
   loop: boolean;
+  /** Which pass of these bars it is, from 1; the first without it. */
+  pass?: number;
 }
 
 /** The rows that sound: soloed ones where any is, and none that is muted. */
@@ -117,12 +124,21 @@ export function equalGain(of: Loud, as: Loud, levelOf: (voice: number) => number
   return own === 0 ? 1 : clamp(Math.sqrt(loudnessOf(as, levelOf) / own), 1 / MOST_GAIN, MOST_GAIN);
 }
 
+/** The bar lines of a range, in seconds from its start; a range that begins within a bar has one there all the same. */
+export function barLines(part: Pick<Part, 'tempo' | 'meter' | 'origin'>, { start, end }: Pick<ProgramRange, 'start' | 'end'>): Float64Array {
+  const bars = meterMapOf(part);
+  const tempo = tempoMapOf(part);
+  const lines = [0];
+  for (let bar = bars.barOf(bars.barAt(start).index + 1); bar.start < end; bar = bars.barOf(bar.index + 1)) lines.push(tempo.toSeconds(bar.start) - tempo.toSeconds(start));
+  return Float64Array.from(lines);
+}
+
 /**
  * Makes the program of a range from performed hits and the strokes of their ornaments, which belong to the loop with their hit; what they would play behind its end is left out.
  * `slotOf` and `voiceIndex` name strokes and voices for the player.
  */
 export function makeProgram(
-  part: Ornamented & Pick<Part, 'rows' | 'bars' | 'kit' | 'ownKit' | 'mix' | 'feel'>,
+  part: Ornamented & Pick<Part, 'rows' | 'bars' | 'meter' | 'origin' | 'kit' | 'ownKit' | 'mix' | 'feel'>,
   performance: Performance,
   range: ProgramRange,
   slotOf: (hit: Hit, stroke: number) => number,
@@ -159,7 +175,9 @@ export function makeProgram(
     brightness: Int8Array.from(chosen, (s) => (timbre ? Math.round(timbre.brightness[strokes.hits[s] as number] as number) : (hitAt(s).brightness ?? 0))),
     chokes: Uint8Array.from(chosen, (s) => (hitAt(s).choke ? 1 : 0)),
     lasts: Float32Array.from(chosen, (s) => (held.has(voiceOf(s)) ? map.toSeconds(ticks((strokes.ticks[s] as number) + (strokes.lengths[s] as number))) - map.toSeconds(ticks(strokes.ticks[s] as number)) : 0)),
-    dice: Uint32Array.from(chosen, (s) => mix(mix(part.feel.seed, hashText(hitAt(s).id)), strokes.numbers[s] as number)),
+    dice: Uint32Array.from(chosen, (s) => mix(mix(part.feel.seed, hashText(placeOfId(hitAt(s).id).id)), strokes.numbers[s] as number)),
+    rounds: Uint16Array.from(chosen, (s) => placeOfId(hitAt(s).id).pass + (range.pass ?? 1) - 2),
+    bars: barLines(part, range),
     mix: mixOf(part, voiceIndex, sounds),
   };
   return { ...program, index: indexProgram(program) };

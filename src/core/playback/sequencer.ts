@@ -52,6 +52,8 @@ export class Sequencer {
   /** The pass in which each slot sounded last. */
   private lastPass = new Int32Array(0);
   private held: Held[] = [];
+  /** Hits whose home lies at this frame or later do not sound: something else plays from there. */
+  private end = Infinity;
   /** Hits of passes before the first sound too: a count-in. */
   private counting = false;
 
@@ -98,7 +100,38 @@ export class Sequencer {
     this.counting = counting;
     this.lastPass.fill(NEVER);
     this.held = [];
+    this.end = Infinity;
     this.playing = true;
+  }
+
+  /** Leaves off at a frame: hits that belong before it still sound, however late they are. */
+  endAt(frame: number) {
+    this.end = frame;
+  }
+
+  /** The frame at which what plays may be left: its next bar line, or the end of its pass. */
+  leavingFrame(frame: number, when: 'bar' | 'end'): number {
+    const c = this.current;
+    if (!c || c.length <= 0) return frame;
+    const pass = c.program.loop ? Math.max(0, Math.floor((frame - this.anchor) / c.length)) : 0;
+    const start = this.anchor + pass * c.length;
+    if (when === 'bar') {
+      const line = c.program.bars.find((s) => start + s * this.sampleRate >= frame);
+      if (line !== undefined) return start + line * this.sampleRate;
+    }
+    return start + c.length;
+  }
+
+  /** How far a frame lies in its bar, 0 to 1. */
+  placeInBar(frame: number): number {
+    const c = this.current;
+    if (!c || c.length <= 0) return 0;
+    let place = (frame - this.anchor) / this.sampleRate;
+    if (c.program.loop) place -= Math.floor(place / c.program.length) * c.program.length;
+    const { bars, length } = c.program;
+    const next = bars.findIndex((s) => s > place);
+    const [from, to] = next < 0 ? [bars[bars.length - 1] as number, length] : [bars[Math.max(0, next - 1)] as number, bars[next] as number];
+    return Math.max(0, Math.min(1, (place - from) / (to - from)));
   }
 
   stop() {
@@ -124,7 +157,8 @@ export class Sequencer {
     const to = frame + count - 0.5 - this.anchor;
     if (!c.program.loop) this.takeDue(c, 0, from, to, onsets);
     else for (let cycle = Math.floor(from / c.length); cycle * c.length < to; cycle++) this.takeDue(c, cycle, from, to, onsets);
-    if (!c.program.loop && this.held.length === 0 && frame + count > this.anchor + Math.max(c.length, c.latest + 1)) this.playing = false;
+    // One that is left plays what is late and no more.
+    if (!c.program.loop && this.end === Infinity && this.held.length === 0 && frame + count > this.anchor + Math.max(c.length, c.latest + 1)) this.playing = false;
     for (const o of onsets) o.frame = Math.max(o.frame, frame);
     return onsets.sort((a, b) => a.frame - b.frame);
   }
@@ -161,6 +195,7 @@ export class Sequencer {
 
   private isDue(c: Compiled, index: number, pass: number): boolean {
     if ((pass < 0 && !this.counting) || (pass > 0 && !c.program.loop)) return false;
+    if (this.end < Infinity && this.anchor + pass * c.length + (c.program.homes[index] as number) * this.sampleRate >= this.end - 0.5) return false;
     if (pass === 0 && !this.counting && (c.program.homes[index] as number) < this.from - 1e-6) return false;
     return (this.lastPass[c.program.slots[index] as number] as number) < pass;
   }
@@ -227,7 +262,7 @@ const colourOf = (p: Program, index: number, pass: number): Colour => ({
   pitch: p.pitches[index] as number,
   brightness: p.brightness[index] as number,
   choke: p.chokes[index] === 1,
-  dice: mix(p.dice[index] as number, pass),
+  dice: mix(p.dice[index] as number, pass + (p.rounds[index] as number)),
   ...((p.lasts[index] as number) > 0 ? { lasts: seconds(p.lasts[index] as number) } : {}),
 });
 

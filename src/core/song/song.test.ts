@@ -10,7 +10,7 @@ import { exportPart } from '../smf/export-part';
 import { milliseconds, ticks, TICKS_PER_QUARTER, velocity } from '../units';
 import { playedPart } from './played';
 import { soundingPart, soundsIn } from './sounding';
-import { roundsOfBars, roundsOfOrder, unroll } from './unroll';
+import { IN_ROUND, placeOfId, roundsOfBars, roundsOfOrder, unroll } from './unroll';
 
 const Q = TICKS_PER_QUARTER;
 const verse: Section = { id: 'v', name: 'Verse', from: 1, bars: 1 };
@@ -41,7 +41,7 @@ test('the order from first to last bar, once each, is what the part performs', (
       const tempo = [tempoMapOf(part), tempoMapOf(unrolled)] as const;
       const zero = tempo[0].toSeconds(part.origin);
       unrolled.hits.forEach((hit, i) => {
-        const before = times.get(hit.id.split('@')[0] as string) as number;
+        const before = times.get(placeOfId(hit.id).id) as number;
         expect(Math.abs(tempo[1].toSeconds(ticks(performance.ticks[i] as number)) - (tempo[0].toSeconds(ticks(plain.ticks[before] as number)) - zero))).toBeLessThan(1e-6);
         expect(performance.velocities[i]).toBe(plain.velocities[before]);
       });
@@ -59,7 +59,7 @@ test('an early first hit sounds at the end of the round before, a late one goes 
   expect(part.tempo.map((t) => [t.tick / Q, t.microsecondsPerQuarter])).toEqual([[0, 1_000_000], [4, 500_000], [8, 1_000_000]]);
   expect(marks.map((m) => m.seconds)).toEqual([0, 4, 6]);
   // The chorus's kick comes 50 ms before its line: in the verse's tempo a tenth of a quarter.
-  expect(Math.round((performance.ticks[part.hits.findIndex((h) => h.id.endsWith('@2'))] as number) / Q * 1000) / 1000).toBe(7.9);
+  expect(Math.round((performance.ticks[part.hits.findIndex((h) => h.id.includes(`${IN_ROUND}2.`))] as number) / Q * 1000) / 1000).toBe(7.9);
   const seven = { ...two(), meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }, { tick: ticks(4 * Q), numerator: 7, denominator: 8 }] };
   const odd = playedPart({ ...seven, order: [{ section: 'c', times: 2 }, { section: 'v' }] }, { order: true });
   expect(odd.part.meter.map((m) => [m.tick / Q, `${m.numerator}/${m.denominator}`])).toEqual([[0, '7/8'], [7, '4/4']]);
@@ -77,7 +77,7 @@ test('hits in some passes alone, and hits with a chance', () => {
   const sounding = unroll(chances, roundsOfBars(0, 1, 64));
   expect(Math.abs(sounding.part.hits.length - 307.2)).toBeLessThan(4 * 14.7);
   expect(unroll(chances, roundsOfBars(0, 1, 64)).part.hits.map((h) => h.id)).toEqual(sounding.part.hits.map((h) => h.id));
-  const byPass = Array.from({ length: 64 }, (_, n) => sounding.part.hits.filter((h) => h.id.endsWith(`@${n}`)).map((h) => h.id.split('@')[0]).join());
+  const byPass = Array.from({ length: 64 }, (_, n) => sounding.part.hits.filter((h) => h.id.includes(`${IN_ROUND}${n}.`)).map((h) => placeOfId(h.id).id).join());
   expect(new Set(byPass).size).toBeGreaterThan(60);
   expect(soundingPart(chances).hits.map((h) => h.id).join()).toBe(byPass[0]);
 });

@@ -21,10 +21,13 @@ export const soundsIn = ({ every, at }: Passes, pass: number): boolean => at.inc
 const cycledOf = new WeakMap<readonly Hit[], { rows: unknown; sections: unknown; meter: unknown; bars: number; origin: number; hits: readonly Hit[] }>();
 
 /** Mark between a hit's id and the round in which its copy sounds. */
-const ROUND = '~';
+const ROUND = '\u0001';
 
 /** The hit that a copy, made by a row that comes round, is a copy of. */
-export const writtenId = (id: string): string => id.split(ROUND)[0] as string;
+export function writtenId(id: string): string {
+  const at = id.indexOf(ROUND);
+  return at < 0 ? id : id.slice(0, at);
+}
 
 /** All hits with rows that come round written out; the list itself where none does. */
 export function cycledHits(part: Soundable): readonly Hit[] {

@@ -65,11 +65,14 @@ export function roundsOfOrder(part: Pick<Part, 'sections' | 'order'>): Round[] {
 /** Some bars several times over. */
 export const roundsOfBars = (from: number, to: number, passes: number): Round[] => Array.from({ length: passes }, (_, i) => ({ from, to, pass: i + 1 }));
 
-/** Mark between a hit's id and the round that it is played in. */
-const IN_ROUND = '@';
+/** Mark between a hit's id, and the number and pass of the round that it is played in. */
+export const IN_ROUND = '\u0002';
 
-/** The written hit that a hit of an unrolled part is. */
-export const idBeforeUnrolling = (id: string): string => id.split(IN_ROUND)[0] as string;
+/** What the id of a hit tells: the hit of the sounding part that it is, and the pass that it is played in; of others pass 1. */
+export function placeOfId(id: string): { id: string; pass: number } {
+  const at = id.indexOf(IN_ROUND);
+  return at < 0 ? { id, pass: 1 } : { id: id.slice(0, at), pass: Number(id.slice(id.indexOf('.', at) + 1)) };
+}
 
 interface Piece {
   hit: Hit;
@@ -199,7 +202,7 @@ function addRound(part: Part, { sounding, performance, range }: Performed, { tic
     const home = performance.homes.ticks[i] as number;
     if (rests.has(hit.voice) || !belongs(home)) continue;
     pieces.push({
-      hit: { ...hit, id: `${hit.id}${IN_ROUND}${n}`, tick: ticks(Math.round(at + hit.tick - start)) },
+      hit: { ...hit, id: `${hit.id}${IN_ROUND}${n}.${round.pass}`, tick: ticks(Math.round(at + hit.tick - start)) },
       tick: placed(performance.ticks[i] as number),
       velocity: clampVelocity((performance.velocities[i] as number) * level),
       home: at + home - start,
