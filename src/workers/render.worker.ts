@@ -2,13 +2,17 @@ import * as Comlink from 'comlink';
 import { ownSoundsOf, type OwnSound, type SampleId } from '@/core/model/own-sound';
 import type { Part } from '@/core/model/part';
 import { writeWav, type Bits } from '@/core/audio/wav';
+import type { Round } from '@/core/song/unroll';
 import { bpmOf } from '@/core/time/tempo-map';
 import { USUAL_VOLUME } from '@/core/playback/mixer';
 import { planRender, renderPlan, strokeSource, type RenderAccount, type RenderRange } from '@/core/render/render-part';
 import { sayReady } from './ready';
 
 /** What is rendered, and how it is written. */
-export interface RenderWish extends RenderRange {
+export interface RenderWish extends Omit<RenderRange, 'from' | 'to'>, Partial<Pick<RenderRange, 'from' | 'to'>> {
+  /** The running order, or these rounds alone, instead of bars. */
+  order?: boolean;
+  rounds?: readonly Round[];
   part: Part;
   bits: Bits;
   passes: number;

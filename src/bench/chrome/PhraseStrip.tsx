@@ -17,6 +17,8 @@ import { performanceOf } from '../store/derived';
 import { same, stripInputs } from '../store/inputs';
 import { showBars, zoomAt } from '../actions/view-control';
 import type { BenchStore } from '../store/bench-store';
+import { NextLine } from './NextLine';
+import { SectionBrackets } from './SectionBrackets';
 import { stemsFacts } from '../store/stems-facts';
 
 const BarMenu = dynamic(() => import('../stems/BarMenu'), { ssr: false });
@@ -47,6 +49,7 @@ export function PhraseStrip() {
   const store = useBenchStore();
   const canvas = useRef<HTMLCanvasElement>(null);
   const drag = useRef<{ from: number; x: number } | null>(null);
+  const [width, setWidth] = useState(0);
 
   useEffect(() => {
     const element = canvas.current;
@@ -70,7 +73,10 @@ export function PhraseStrip() {
     const ask = () => {
       pending ||= requestAnimationFrame(draw);
     };
-    const observer = new ResizeObserver(ask);
+    const observer = new ResizeObserver(() => {
+      setWidth(element.clientWidth);
+      ask();
+    });
     observer.observe(element);
     const stopTheme = onThemeChange(() => {
       palette = readPalette(element);
@@ -129,7 +135,7 @@ export function PhraseStrip() {
   return (
     <div className="flex items-stretch border-t border-line">
       <div className="flex w-[184px] shrink-0 flex-col justify-center pl-3">
-        <span className="text-xs text-faint">whole part</span>
+        <NextLine />
         <div className="-ml-1 flex">
           <IconButton label="Zoom out" size="small" onClick={() => zoom(1 / 1.5)}>
             <ZoomOut size={16} />
@@ -149,11 +155,13 @@ export function PhraseStrip() {
           <Help about="the whole part" text={ABOUT} />
         </div>
       </div>
+      <div className="min-w-0 flex-1">
+      <SectionBrackets width={width} />
       <canvas
         ref={canvas}
         data-testid="phrase"
         style={{ height: HEIGHT }}
-        className="min-w-0 flex-1 cursor-pointer touch-none"
+        className="w-full cursor-pointer touch-none"
         role="img"
         aria-label="The whole part, bar by bar; drag to choose the loop"
         onPointerDown={onDown}
@@ -165,6 +173,7 @@ export function PhraseStrip() {
         }}
         onDoubleClick={() => showBars(store, 0, store.getState().part.bars, stemsFacts(store).width)}
       />
+      </div>
       {menu && <BarMenu at={menu} bar={menu.bar} onClose={() => setMenu(null)} />}
     </div>
   );

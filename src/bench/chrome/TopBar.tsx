@@ -1,6 +1,6 @@
 'use client';
 
-import { ArrowLeft, Play, Repeat, Search, Share, Square } from 'lucide-react';
+import { ArrowLeft, Play, Repeat, Search, Share, Square, X } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { useRef, useState } from 'react';
@@ -174,7 +174,18 @@ function Loop() {
   const to = useBench((s) => s.transport.toBar);
   const bars = useBench((s) => s.part.bars);
   const { getState } = useBenchStore();
+  const order = useBench((s) => s.transport.order && s.part.order !== undefined);
   const set = (change: { fromBar?: number; toBar?: number; loop?: boolean }) => getState().setTransport(change);
+  if (order) {
+    return (
+      <div className="flex items-center gap-1">
+        <span className="text-accent">running order</span>
+        <IconButton label="Play the loop instead" size="small" onClick={() => getState().setTransport({ order: false })}>
+          <X size={15} />
+        </IconButton>
+      </div>
+    );
+  }
   return (
     <div className="flex items-center gap-1">
       <IconButton label={loop ? 'Play the whole part once' : 'Repeat a range of bars'} aria-pressed={loop} onClick={() => set({ loop: !loop })} className={loop ? 'text-accent' : 'text-faint'}>

@@ -58,6 +58,12 @@ const louder = (by: number) => ({ store }: Context) => actOnSelection(store, by 
 /** What tries sounds comes with the first try. */
 const stepOpenRow = (store: BenchStore, playback: Playback, by: number): Promise<void> => import('../own-sounds/step-sound').then(({ stepSound }) => stepSound(store, playback, by));
 
+function callSection({ store, playback }: Context, index: number) {
+  const section = store.getState().part.sections?.[index];
+  if (section) playback.conductor.call(section.id);
+  else say(store.getState().part.sections ? `There is no section ${index + 1}.` : 'There are no sections yet: they are made on the page Order.');
+}
+
 /** Nine steps of loudness, and 127 on 0. */
 const LEVELS: Readonly<Record<string, number>> = { 1: 12, 2: 26, 3: 40, 4: 54, 5: 68, 6: 82, 7: 96, 8: 110, 9: 124, 0: 127 };
 
@@ -164,6 +170,7 @@ export const KEYS: readonly KeySpec[] = [
   { keys: ['q'], group: 'Hear', text: 'Hold: hear the feel that is kept for comparing', hold: ({ playback }, down) => playback.holdOther(down) },
   { keys: ['y'], group: 'Hear', text: 'Try the next sound of its kind on the open row', also: ['sample', 'kit', 'preset', 'browse sounds', 'audition', 'swap'], run: ({ store, playback }) => void stepOpenRow(store, playback, 1) },
   { keys: ['b'], group: 'Hear', text: 'Try the sound before', run: ({ store, playback }) => void stepOpenRow(store, playback, -1) },
+  ...Array.from({ length: 9 }, (_, i): KeySpec => ({ keys: [`shift+${i + 1}`], group: 'Hear', text: 'Call a section: it comes when what sounds may be left', also: ['switch', 'scene', 'live'], shown: i === 0 ? 'Shift 1 … 9' : null, run: (c) => callSection(c, i) })),
   { keys: ['shift+r'], group: 'Hear', text: 'Record over the loop; stop and keep', also: ['take', 'overdub'], run: record },
 
   { keys: ['c'], group: 'Step cursor', text: 'Show the step cursor, hide it', also: ['caret', 'keyboard editing'], run: ({ store }) => toggleCaret(store) },
@@ -242,9 +249,11 @@ const NAMES: Readonly<Record<string, string>> = { ' ': 'space', ArrowUp: 'up', A
 export const keyName = (key: string): string => NAMES[key] ?? key.toLowerCase();
 
 /** A key event as the table writes it; Shift counts for letters and named keys alone, since symbols need it on some keyboards. */
-export function keysOf(e: Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' | 'shiftKey' | 'altKey'>): string {
-  const key = keyName(e.key);
-  const shift = e.shiftKey && (key.length > 1 || /[a-z]/.test(key));
+export function keysOf(e: Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' | 'shiftKey' | 'altKey'> & { code?: string }): string {
+  // Shift and a digit give a sign on most keyboards: the digit counts. Where digits need Shift they are digits.
+  const digit = e.shiftKey && !/^\d$/.test(e.key) ? /^Digit(\d)$/.exec(e.code ?? '')?.[1] : undefined;
+  const key = digit ?? keyName(e.key);
+  const shift = e.shiftKey && (digit !== undefined || key.length > 1 || /[a-z]/.test(key));
   return `${e.ctrlKey || e.metaKey ? 'mod+' : ''}${e.altKey ? 'alt+' : ''}${shift ? 'shift+' : ''}${key}`;
 }
 

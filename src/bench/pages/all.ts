@@ -27,7 +27,7 @@ export interface PageSpec {
 
 const counted = (n: number, word: string): string => (n === 0 ? '' : `${n} ${n === 1 ? word : `${word}s`}`);
 
-/** The selection on one page, bars and meter on the next, then feel and sound, then recording. */
+/** The selection on one page, bars and meter on the next, then feel and sound, then sections, then recording. */
 export const BENCH_PAGES: readonly PageSpec[] = [
   {
     id: 'hits',
@@ -66,6 +66,15 @@ export const BENCH_PAGES: readonly PageSpec[] = [
     also: ['kit', 'sample', 'own sounds', 'choke group', 'mix', 'mixer', 'volume', 'level', 'pan', 'reverb', 'room', 'tuning', 'velocity response', 'limiter', 'meter'],
     figure: (s) => s.part.ownKit?.name ?? s.part.kit ?? FIRST_KIT,
     Page: dynamic(() => import('./sound/SoundPage').then((m) => m.SoundPage), { ssr: false }),
+  },
+  {
+    id: 'order',
+    title: 'Order',
+    letter: 'o',
+    about: 'Sections are bars with a name: called by keys (Shift and a digit) or clicks while the beat plays, each of them saying how it may be left, and put in a running order with rests, levels and how much of the feel.',
+    also: ['section', 'sections', 'arrangement', 'arrange', 'song', 'chorus', 'verse', 'scene', 'switch', 'live'],
+    figure: (s) => counted(s.part.sections?.length ?? 0, 'section'),
+    Page: dynamic(() => import('./order/OrderPage').then((m) => m.OrderPage), { ssr: false }),
   },
   {
     id: 'takes',

@@ -190,6 +190,8 @@ export class Conductor {
       this.wasPlaying = false;
       return;
     }
+    // What was asked for between Play and the first sound.
+    if (!this.wasPlaying) this.ask();
     this.wasPlaying = true;
     const wanted = this.wanted.get(playing.name);
     if (playing.name === this.sounding && this.isBehind) this.ask();

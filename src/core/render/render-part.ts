@@ -1,5 +1,5 @@
 import { playedPart, variesByPass, type Played } from '../song/played';
-import { roundsOfBars, unroll } from '../song/unroll';
+import { roundsOfBars, unroll, type Round } from '../song/unroll';
 import { endOfPart, meterMapOf } from '../part/part-time';
 import type { Hit, Part } from '../model/part';
 import { NO_OWN_SOUNDS, type OwnSounds } from '../model/own-sound';
@@ -35,6 +35,8 @@ export interface RenderOptions extends Omit<RenderRange, 'from' | 'to'>, Partial
   written?: boolean;
   /** The running order instead of the part's bars, where there is one; bars count in it then. */
   order?: boolean;
+  /** These rounds alone, instead. */
+  rounds?: readonly Round[];
   /** These rows alone, whatever is muted. */
   rows?: readonly VoiceName[];
   /** Master volume beside the part's own level; {@link USUAL_VOLUME} is what is heard. */
@@ -158,7 +160,8 @@ export function planRender(whole: Part, wanted: RenderOptions): RenderPlan {
 
 /** What a render plays. Several passes that differ from each other are put one after another first. */
 function playedFor(whole: Part, options: RenderOptions): Pick<Played, 'part' | 'performance'> & { options: RenderOptions } {
-  const { passes = 1, written = false, order = false } = options;
+  const { passes = 1, written = false, order = false, rounds } = options;
+  if (rounds) return { ...playedPart(whole, { written, rounds }), options };
   if (order && whole.order) return { ...playedPart(whole, { written, order }), options };
   if (passes === 1 || !variesByPass(whole)) return { ...playedPart(whole, { written }), options };
   const { from: _from, to: _to, ...rest } = options;

@@ -2,6 +2,7 @@ import { NamedError } from '../errors';
 import { endOfPart, meterMapOf } from '../part/part-time';
 import type { Part } from '../model/part';
 import { playedPart } from '../song/played';
+import type { Round } from '../song/unroll';
 import { roundHalfUp, TICKS_PER_QUARTER } from '../units';
 import { drumNotes, type Control, type DrumNotes, type EarlyRule, type LeftOut } from './drum-notes';
 import { DRUM_CHANNEL } from './lanes';
@@ -28,6 +29,8 @@ export interface PartExportOptions {
   withMuted?: boolean;
   /** The running order unrolled, its sections marked; from first to last bar without one. */
   order?: boolean;
+  /** These rounds alone. */
+  rounds?: readonly Round[];
   /** Only keys of General MIDI: rows outside of them get the key of what stands for them. */
   generalMidi?: boolean;
 }

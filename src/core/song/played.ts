@@ -3,7 +3,7 @@ import { MOVES } from '../moves/all';
 import type { Part } from '../model/part';
 import { performPart, writtenPerformance, type Performance } from '../perform/perform';
 import { isPlain, soundingPart } from './sounding';
-import { roundsOfOrder, unroll, type Mark } from './unroll';
+import { roundsOfOrder, unroll, type Mark, type Round } from './unroll';
 
 /** What is written, rendered or measured of a part: pass 1 from first to last bar, or its running order. */
 export interface Played {
@@ -17,10 +17,13 @@ export interface PlayedOptions {
   written?: boolean;
   /** The running order, where there is one. */
   order?: boolean;
+  /** These rounds alone, instead of both. */
+  rounds?: readonly Round[];
 }
 
 /** @example playedPart(part).performance // as performPart(part), where all of it sounds in every pass */
-export function playedPart(part: Part, { written = false, order = false }: PlayedOptions = {}): Played {
+export function playedPart(part: Part, { written = false, order = false, rounds }: PlayedOptions = {}): Played {
+  if (rounds) return unroll(part, rounds, written);
   if (order && part.order && part.order.length > 0) return unroll(part, roundsOfOrder(part), written);
   const sounding = soundingPart(part);
   return { part: sounding, performance: written ? writtenPerformance(sounding) : performPart(sounding), marks: [] };

@@ -5,7 +5,7 @@ import type { HitRange } from '../feel/work';
 import type { Homes } from '../homes/homes';
 import { homeTest } from '../homes/homes';
 import { compareHits, type Hit, type Part } from '../model/part';
-import type { OrderEntry } from '../model/song';
+import type { OrderEntry, Section } from '../model/song';
 import { columnsOfHits } from '../part/columns';
 import { meterMapOf, tempoMapOf } from '../part/part-time';
 import { barsOf, sectionOf } from '../part/sections';
@@ -61,6 +61,9 @@ export function roundsOfOrder(part: Pick<Part, 'sections' | 'order'>): Round[] {
     });
   });
 }
+
+/** A section once, as its first pass. */
+export const roundOfSection = (section: Section): Round => ({ ...barsOf(section), pass: 1, name: section.name, section: section.id });
 
 /** Some bars several times over. */
 export const roundsOfBars = (from: number, to: number, passes: number): Round[] => Array.from({ length: passes }, (_, i) => ({ from, to, pass: i + 1 }));

@@ -43,3 +43,15 @@ export function account(result: ExportResult, part: Part, { song, written }: { s
   if (written && nudges > 0) lines.push(`${nudges} nudges were left out, as the part is written without them.`);
   return lines;
 }
+
+/** How chances, passes and rows that come round were written. */
+export function drawnWords(part: Part, everyPass: boolean): string[] {
+  const chances = part.hits.filter((h) => h.chance !== undefined).length;
+  const passes = part.hits.filter((h) => h.passes).length;
+  const rounds = part.rows.filter((r) => r.cycle).map((r) => r.voice);
+  return [
+    ...(chances > 0 ? [`${chances} ${chances === 1 ? 'hit has' : 'hits have'} a chance: written as drawn ${everyPass ? 'in each pass' : 'in pass 1'}.`] : []),
+    ...(passes > 0 ? [`${passes} ${passes === 1 ? 'hit sounds' : 'hits sound'} in some passes alone: written ${everyPass ? 'where they do' : 'as in pass 1'}.`] : []),
+    ...(rounds.length > 0 ? [`Written out, since they come round: ${namesOf(part, rounds)}.`] : []),
+  ];
+}

@@ -3,15 +3,19 @@
 import { BITS, type Bits } from '@/core/audio/wav';
 import { labelOfRow } from '@/core/part/rows';
 import type { Part } from '@/core/model/part';
+import type { Section } from '@/core/model/song';
+import { roundOfSection } from '@/core/song/unroll';
 import { ENDINGS, type Ending } from '@/core/render/render-part';
 import { recordingsOf, soundsUsed } from '@/sounds/used';
 import { fileNameOf } from '@/ui/download';
+import { uniqueName } from '@/ui/unique-name';
 import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
 import { renderAudio } from '@/workers/clients';
-import type { RenderedFiles } from '@/workers/render.worker';
-import { namesOf } from './account';
-import type { ExporterSpec } from './exporter';
+import type { RenderedFiles, RenderWish } from '@/workers/render.worker';
+import { drawnWords, namesOf } from './account';
+import type { Exported, ExporterSpec, Job } from './exporter';
+import { StretchChoice, type Stretch } from './midi-options';
 
 /** What an audio file is made of. */
 interface AudioOptions {
@@ -24,6 +28,7 @@ interface AudioOptions {
   toBar: number;
   ending: Ending;
   passes: number;
+  stretch: Stretch;
 }
 
 const RATES = [44_100, 48_000, 96_000];
@@ -39,10 +44,11 @@ function Options({ source: { part }, options, onChange }: Parameters<NonNullable
         As <Picker label="What of the sound" value={options.audioWhat} choices={[{ value: 'mix', text: 'one file' }, { value: 'rows', text: 'a file for each row, in a zip' }]} onChange={(v) => onChange({ audioWhat: v as AudioOptions['audioWhat'] })} />, hits{' '}
         <Picker label="Version of the sound" value={options.audioVersion} choices={[{ value: 'performed', text: 'as performed' }, { value: 'written', text: 'as written' }]} onChange={(v) => onChange({ audioVersion: v as AudioOptions['audioVersion'] })} />
       </p>
-      <p>
+      <StretchChoice part={part} stretch={options.stretch} onChange={(stretch) => onChange({ stretch })} />
+      {options.stretch === 'bars' && <p>
         Bars {bar('From bar', options.fromBar, 1, (n) => onChange({ fromBar: n, toBar: Math.max(n, options.toBar) }))} to {bar('To bar', options.toBar, options.fromBar, (n) => onChange({ toBar: n }))}, played{' '}
         <NumberField label="Times" value={options.passes} min={1} max={64} unit={options.passes === 1 ? 'time' : 'times'} className="[&_input]:w-[2.4em]" onChange={(passes) => onChange({ passes })} />
-      </p>
+      </p>}
       <p>
         What sounds at the end <Picker label="At the end" value={options.ending} choices={choices(ENDINGS, (e) => ENDING_WORDS[e])} onChange={(v) => onChange({ ending: v as Ending })} />
       </p>
@@ -59,27 +65,40 @@ export const audio: ExporterSpec<AudioOptions> = {
   title: 'the sound',
   about: 'as WAV, just as it is heard',
   isAvailable: ({ part }) => part.hits.length > 0,
-  initial: ({ part }) => ({ audioWhat: 'mix', audioVersion: 'performed', rate: 48_000, bits: '24', fromBar: 1, toBar: part.bars, ending: 'ring', passes: 1 }),
+  initial: ({ part }) => ({ audioWhat: 'mix', audioVersion: 'performed', rate: 48_000, bits: '24', fromBar: 1, toBar: part.bars, ending: 'ring', passes: 1, stretch: part.order ? 'order' : 'bars' }),
   Options,
-  async run({ part }, { audioWhat, audioVersion, rate, bits, fromBar, toBar, ending, passes }, { onProgress, signal }) {
+  async run({ part }, options, job) {
     const sounds = soundsUsed(part);
-    const made = await renderAudio({ part, sounds, samples: await recordingsOf(sounds), rate, bits, from: fromBar - 1, to: toBar, ending, passes, written: audioVersion === 'written', split: audioWhat === 'rows' }, onProgress, signal);
-    const name = `${fileNameOf(part.name)}${fromBar > 1 || toBar < part.bars ? `-bars-${fromBar}-${toBar}` : ''}`;
-    const said = accountOf(made, part, rate);
-    if (audioWhat === 'mix') return { data: made.files[0]?.bytes ?? new Uint8Array(), fileName: `${name}.wav`, type: 'audio/wav', said };
-    const { zipSync } = await import('fflate');
+    const wish: Omit<RenderWish, 'from' | 'to' | 'passes' | 'ending'> = { part, sounds, samples: await recordingsOf(sounds), rate: options.rate, bits: options.bits, written: options.audioVersion === 'written', split: options.audioWhat === 'rows' };
+    if (options.stretch === 'sections' && part.sections) return sectionsOf(part.sections, wish, options, job);
+    const ofBars = options.stretch === 'bars';
+    const { fromBar, toBar, passes, ending, rate } = options;
+    const made = await renderAudio({ ...wish, ending, passes: ofBars ? passes : 1, ...(ofBars ? { from: fromBar - 1, to: toBar } : { order: true }) }, job.onProgress, job.signal);
+    const name = `${fileNameOf(part.name)}${ofBars && (fromBar > 1 || toBar < part.bars) ? `-bars-${fromBar}-${toBar}` : ''}`;
+    const said = [...accountOf(made, part, rate), ...drawnWords(part, !ofBars || passes > 1)];
+    if (options.audioWhat === 'mix') return { data: made.files[0]?.bytes ?? new Uint8Array(), fileName: `${name}.wav`, type: 'audio/wav', said };
     const names = new Set<string>();
-    const entries = made.files.map(({ name: row, bytes }): [string, [Uint8Array, { level: 0 }]] => [`${name}-${unique(row === 'room' ? 'room' : fileNameOf(labelOfRow(part, row)), names)}.wav`, [bytes, { level: 0 }]]);
-    return { data: zipSync(Object.fromEntries(entries)), fileName: `${name}-rows.zip`, type: 'application/zip', said: [`Wrote ${made.files.length} files of one length.`, ...said.slice(1)] };
+    return zipped(made.files.map(({ name: row, bytes }) => [`${name}-${uniqueName(row === 'room' ? 'room' : fileNameOf(labelOfRow(part, row)), names)}.wav`, bytes]), `${name}-rows.zip`, [`Wrote ${made.files.length} files of one length.`, ...said.slice(1)]);
   },
 };
 
-/** A name that no other file has. */
-function unique(name: string, taken: Set<string>): string {
-  let next = name;
-  for (let n = 2; taken.has(next); n++) next = `${name}-${n}`;
-  taken.add(next);
-  return next;
+/** Files of sound in a zip, which hardly shrink. */
+async function zipped(files: readonly (readonly [string, Uint8Array])[], fileName: string, said: readonly string[]): Promise<Exported> {
+  const { zipSync } = await import('fflate');
+  return { data: zipSync(Object.fromEntries(files.map(([name, bytes]) => [name, [bytes, { level: 0 }] as const]))), fileName, type: 'application/zip', said };
+}
+
+/** Each section as a file, or its rows as files in a folder of its own. */
+async function sectionsOf(sections: readonly Section[], wish: Omit<RenderWish, 'from' | 'to' | 'passes' | 'ending'>, { ending }: AudioOptions, { onProgress, signal }: Job): Promise<Exported> {
+  const names = new Set<string>();
+  const files: [string, Uint8Array][] = [];
+  for (const [i, section] of sections.entries()) {
+    const made = await renderAudio({ ...wish, ending, passes: 1, rounds: [roundOfSection(section)] }, (done) => onProgress((i + done) / sections.length), signal);
+    const name = uniqueName(fileNameOf(section.name), names);
+    const rows = new Set<string>();
+    for (const { name: row, bytes } of made.files) files.push([wish.split ? `${name}/${uniqueName(row === 'room' ? 'room' : fileNameOf(labelOfRow(wish.part, row)), rows)}.wav` : `${name}.wav`, bytes]);
+  }
+  return zipped(files, `${fileNameOf(wish.part.name)}-sections.zip`, [`Wrote ${sections.length} ${sections.length === 1 ? 'section' : 'sections'} as ${files.length} ${files.length === 1 ? 'file' : 'files'}.`]);
 }
 
 function accountOf({ account: { silent, early, missing }, seconds, files }: RenderedFiles, part: Part, rate: number): string[] {

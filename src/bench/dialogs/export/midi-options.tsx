@@ -1,5 +1,6 @@
 'use client';
 
+import type { Part } from '@/core/model/part';
 import type { EarlyRule } from '@/core/smf/drum-notes';
 import { EARLY_RULES } from '@/core/smf/drum-notes';
 import { defaultPpq, MAX_PPQ, MIN_PPQ } from '@/core/smf/export-part';
@@ -20,12 +21,31 @@ export interface NotesOptions {
 export interface FileOptions extends NotesOptions {
   ppq: number;
   early: EarlyRule;
+  stretch: Stretch;
+}
+
+/** What of a part with sections is written. */
+export const STRETCHES = ['bars', 'order', 'sections'] as const;
+export type Stretch = (typeof STRETCHES)[number];
+const STRETCH_WORDS: Readonly<Record<Stretch, string>> = { bars: 'from its first bar to its last', order: 'in its running order, sections marked', sections: 'each section as a file, in a zip' };
+
+/** Those that a part has something for. */
+export const stretchesOf = (part: Part): readonly Stretch[] => STRETCHES.filter((s) => s === 'bars' || (s === 'order' ? part.order : part.sections));
+
+export function StretchChoice({ part, stretch, onChange }: { part: Part; stretch: Stretch; onChange: (stretch: Stretch) => void }) {
+  const offered = stretchesOf(part);
+  if (offered.length < 2) return null;
+  return (
+    <p>
+      The part <Picker label="What is taken out" value={stretch} choices={offered.map((s) => ({ value: s, text: STRETCH_WORDS[s] }))} onChange={(s) => onChange(s as Stretch)} />
+    </p>
+  );
 }
 
 type Props<O extends object> = Parameters<Extract<NonNullable<ExporterSpec<O>['Options']>, (...given: never[]) => unknown>>[0];
 
 export const firstNotes = (): NotesOptions => ({ version: 'performed', withMuted: false, generalMidi: false });
-export const firstFile = ({ part }: Source): FileOptions => ({ ...firstNotes(), ppq: defaultPpq(part.source?.ppq), early: 'zero' });
+export const firstFile = ({ part }: Source): FileOptions => ({ ...firstNotes(), ppq: defaultPpq(part.source?.ppq), early: 'zero', stretch: part.order ? 'order' : 'bars' });
 
 const VERSIONS = [
   { value: 'performed', text: 'as performed' },
@@ -65,6 +85,7 @@ export function FileChoices(props: Props<FileOptions>) {
   const { source, options, onChange } = props;
   return (
     <>
+      <StretchChoice part={source.part} stretch={options.stretch} onChange={(stretch) => onChange({ stretch })} />
       <NotesChoices {...props} />
       <p>
         Resolution <NumberField label="Resolution" value={options.ppq} min={MIN_PPQ} max={MAX_PPQ} unit="ticks a quarter" default={defaultPpq(source.part.source?.ppq)} onChange={(ppq) => onChange({ ppq })} />

@@ -1,8 +1,11 @@
+import type { Part } from '@/core/model/part';
 import { exportPart } from '@/core/smf/export-part';
+import { roundOfSection, roundsOfOrder } from '@/core/song/unroll';
 import { fileNameOf } from '@/ui/download';
-import { account } from './account';
+import { uniqueName } from '@/ui/unique-name';
+import { account, drawnWords } from './account';
 import type { ExporterSpec } from './exporter';
-import { FileChoices, firstFile, type FileOptions } from './midi-options';
+import { FileChoices, firstFile, type FileOptions, type Stretch } from './midi-options';
 
 export const midiPart: ExporterSpec<FileOptions> = {
   id: 'part',
@@ -11,9 +14,22 @@ export const midiPart: ExporterSpec<FileOptions> = {
   isAvailable: () => true,
   initial: firstFile,
   Options: FileChoices,
-  async run({ part }, { version, withMuted, generalMidi, ppq, early }) {
+  async run({ part }, { version, withMuted, generalMidi, ppq, early, stretch }) {
     const written = version === 'written';
-    const result = exportPart(part, { written, ppq, early, withMuted, generalMidi });
-    return { data: result.bytes, fileName: `${fileNameOf(part.name)}${written ? '-written' : ''}.mid`, type: 'audio/midi', said: account(result, part, { song: false, written }) };
+    const options = { written, ppq, early, withMuted, generalMidi };
+    if (stretch === 'sections' && part.sections) {
+      const { zipSync } = await import('fflate');
+      const names = new Set<string>();
+      const files = part.sections.map((section) => [`${uniqueName(fileNameOf(section.name), names)}.mid`, exportPart(part, { ...options, rounds: [roundOfSection(section)] }).bytes] as const);
+      return { data: zipSync(Object.fromEntries(files)), fileName: `${fileNameOf(part.name)}-sections.zip`, type: 'application/zip', said: [`Wrote ${files.length} sections, each as a file.`] };
+    }
+    const result = exportPart(part, { ...options, order: stretch === 'order' });
+    return { data: result.bytes, fileName: `${fileNameOf(part.name)}${written ? '-written' : ''}.mid`, type: 'audio/midi', said: [...orderSaid(part, stretch), ...account(result, part, { song: false, written })] };
   },
 };
+
+/** What was written of the order, and what of chance and cycles. */
+function orderSaid(part: Part, stretch: Stretch): string[] {
+  const rounds = stretch === 'order' ? roundsOfOrder(part).length : 0;
+  return [...(rounds > 0 ? [`Unrolled the running order: ${rounds} ${rounds === 1 ? 'entry' : 'entries'}, marked by ${rounds === 1 ? 'its section' : 'their sections'}.`] : []), ...drawnWords(part, rounds > 0)];
+}
