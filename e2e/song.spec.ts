@@ -119,3 +119,29 @@ test('the running order is heard with its rests; a line is changed and moved by 
   expect(Object.keys(files)).toEqual(['intro.mid', 'verse.mid', 'chorus.mid', 'bridge.mid']);
   expect(notesOf(files['bridge.mid']!).map(([tick, key]) => [tick, key])).toEqual([0, 1, 2, 3].map((i) => [i * 960, 37]));
 });
+
+test('a row comes round over three eighths, a hit sounds in the second of two passes: shown, and written as they sound', async ({ page }) => {
+  await openMidi(page, 'four.mid', fourBars());
+  await orderPage(page);
+  const pick = async (label: string, option: string) => {
+    await page.getByRole('combobox', { name: label }).click();
+    await page.getByRole('option', { name: option, exact: true }).click();
+  };
+  await pick('A row that comes round', 'Kick');
+  // Six sixteenths: the strokes on the first beat and a quarter later, over and over to the end.
+  const round = Array.from({ length: 11 }, (_, k) => [k * 1440, k * 1440 + 960]).flat().filter((t) => t < 4 * 3840);
+  expect(notesOf(await exportMidi(page)).filter(([, key]) => key === 36).map(([tick]) => tick)).toEqual(round);
+  await page.getByRole('button', { name: 'Kick as written' }).click();
+  await page.getByRole('tab', { name: /^Hits/ }).click();
+  await page.evaluate(() => {
+    const { part, select } = window.nodSway!.bench();
+    select(part.hits.filter((h) => h.voice === 'snare').slice(0, 1).map((h) => h.id));
+  });
+  await page.getByRole('button', { name: /^Chance and passes/ }).click();
+  await page.getByRole('group', { name: 'Passes in which it sounds' }).getByRole('button', { name: '2', exact: true }).click();
+  await page.getByRole('spinbutton', { name: 'Of how many passes' }).fill('2');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: /^Chance and passes/ })).toContainText('2nd of every 2 passes');
+  expect(notesOf(await exportMidi(page)).filter(([, key]) => key === 38).length).toBe(3);
+  await press(page, 'Undo');
+});

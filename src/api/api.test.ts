@@ -210,3 +210,21 @@ test('render: more than ten minutes are too much at once', async () => {
   const long = midiFile(0, 480, [trackChunk([tempoEvent(0, 3_000_000), ...noteEvents([[0, 36, 100], [480 * 210, 36, 100]], 30)])]);
   expect(await failure(await rendered(request({ midi: long })))).toEqual([422, 'too-long', { seconds: 636 }]);
 });
+
+test('order: a part’s running order unrolled, with markers; as audio of its length; not with the other tracks', async () => {
+  const file = importPart(readSmf(song), { name: 'song', lanes: [{ track: 0, channel: 10 }] }).part;
+  const part: Part = { ...file, sections: [{ id: 'a', name: 'Verse', from: 1, bars: file.bars }], order: [{ section: 'a', times: 3, rests: ['hat-closed'] }] };
+  const text = writePartFile({ part });
+  const plain = parseMidi(new Uint8Array(await (await perform(request({ part: text }))).arrayBuffer())).tracks[0]!;
+  const unrolled = parseMidi(new Uint8Array(await (await perform(request({ part: text, order: 'true' }))).arrayBuffer())).tracks[0]!;
+  const ons = (track: typeof plain, key: number): number => track.filter((e) => e.type === 'noteOn' && e.noteNumber === key).length;
+  expect([ons(unrolled, 36), ons(unrolled, 42)]).toEqual([3 * ons(plain, 36), 0]);
+  expect(unrolled.flatMap((e) => (e.type === 'marker' ? [e.text] : []))).toEqual(['Verse', 'Verse', 'Verse']);
+  const once = await wavOf(await rendered(request({ part: text, rate: '44100', ending: 'fold' })));
+  expect((await wavOf(await rendered(request({ part: text, rate: '44100', ending: 'fold', order: 'true' })))).frames).toBe(3 * once.frames);
+  expect((await wavOf(await rendered(request({ part: text, rate: '44100', ending: 'fold', order: 'true', fromBar: String(file.bars + 1), toBar: String(2 * file.bars) })))).frames).toBe(once.frames);
+  expect(await failure(await perform(request({ midi: song, feel: '{"format":"nod-sway/feel@2","moves":[]}', order: 'true', keepOtherTracks: 'true' })))).toEqual([400, 'bad-field', expect.anything()]);
+  expect(await failure(await perform(request({ part: text, order: 'yes' })))).toEqual([400, 'bad-field', expect.anything()]);
+  const stray = JSON.stringify({ ...(JSON.parse(text) as object), order: [{ section: 'nowhere' }] });
+  expect(await failure(await perform(request({ part: stray })))).toEqual([400, 'bad-part', expect.anything()]);
+});

@@ -46,6 +46,7 @@ export const MORE: readonly KeySpec[] = [
   section('hits', 'placement', 'Nudge hits, set them apart, give them to another line', ['timing', 'nudge', 'flam', 'offset']),
   section('hits', 'lengths', 'Set how long hits last', ['length', 'duration', 'gate', 'note length', 'legato']),
   section('hits', 'ghosts', 'Suggest ghost notes', ['ghost notes', 'fill in', 'add ghosts']),
+  section('hits', 'chance', 'Chance, and passes in which hits sound', ['probability', 'condition', 'every second time', 'random']),
   section('hits', 'ornaments', 'Rolls, flams, drags and echoes', ['roll', 'flam', 'drag', 'ruff', 'delay', 'retrigger', 'expand', 'combine']),
   section('hits', 'choose', 'Select by rule', ['select off-beats', 'filter', 'random selection', 'every second']),
   section('hits', 'marks', 'Mark ghosts and chokes, lock, merge', ['lock', 'choke', 'merge']),

@@ -12,8 +12,15 @@ import { ticks } from '../units';
 /** What of a part decides that. */
 export type Soundable = Pick<Part, 'hits' | 'rows' | 'meter' | 'origin' | 'bars' | 'sections' | 'feel'>;
 
+const plainHits = new WeakMap<readonly Hit[], boolean>();
+
 /** Whether every hit sounds in every pass, just as written. */
-export const isPlain = ({ hits, rows }: Pick<Soundable, 'hits' | 'rows'>): boolean => !rows.some((r) => r.cycle) && !hits.some((h) => h.chance !== undefined || h.passes);
+export function isPlain({ hits, rows }: Pick<Soundable, 'hits' | 'rows'>): boolean {
+  if (rows.some((r) => r.cycle)) return false;
+  let plain = plainHits.get(hits);
+  if (plain === undefined) plainHits.set(hits, (plain = !hits.some((h) => h.chance !== undefined || h.passes)));
+  return plain;
+}
 
 /** @example soundsIn({ every: 4, at: [2] }, 6) // true */
 export const soundsIn = ({ every, at }: Passes, pass: number): boolean => at.includes(((pass - 1) % every) + 1);

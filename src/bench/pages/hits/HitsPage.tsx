@@ -4,6 +4,7 @@ import { EmptyPicture } from '@/ui/EmptyPicture';
 import { Sections } from '@/ui/Section';
 import { useBench } from '../../store/context';
 import { calmPart } from '../../store/derived';
+import { ChanceSection } from './ChanceSection';
 import { ChooseSection } from './ChooseSection';
 import { CopiesSection } from './CopiesSection';
 import { DynamicsSection } from './DynamicsSection';
@@ -31,6 +32,7 @@ export function HitsPage() {
         <PlacementSection />
         <GhostsSection />
         <LengthsSection />
+        <ChanceSection />
         <OrnamentSection />
         <MarksSection />
         <CopiesSection />

@@ -10,6 +10,7 @@ import { Picker } from '@/ui/Picker';
 import { barsText } from '../../actions/arrange';
 import { usePlaybackOf } from '../../playback/context';
 import { useBench, useBenchStore } from '../../store/context';
+import { RowsComingRound } from './RowsComingRound';
 import { RunningOrder } from './RunningOrder';
 import { SectionList } from './SectionList';
 
@@ -39,6 +40,7 @@ export function OrderPage() {
       )}
       {sections.length > 0 && <RunningOrder />}
       <Switched />
+      <RowsComingRound />
       <p className="leading-8">
         While bars are looped, every pass is <Picker label="Every pass" value={everyPass} choices={EVERY_PASS.map((p) => ({ value: p, text: PASS_WORDS[p] }))} onChange={(p) => getState().run(`Every pass ${PASS_WORDS[p as EveryPass]}`, (part) => setEveryPass(part, p as EveryPass))} />
         <span className="block text-sm text-faint">Chance and the feel’s dice; in the running order each pass is drawn anew.</span>

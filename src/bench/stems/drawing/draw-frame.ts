@@ -7,6 +7,7 @@ import type { BenchState } from '../../store/bench-store';
 import { drawBand, drawRibbon } from './draw-far';
 import { drawGrid } from './draw-grid';
 import { drawStems } from './draw-stems';
+import { drawRounds } from './draw-rounds';
 import { drawOrnaments } from './draw-ornaments';
 import { drawBehind, drawCaret, drawProposed, drawPulls } from './draw-marks';
 import type { Palette } from './palette';
@@ -30,7 +31,8 @@ export function drawFrame(g: CanvasRenderingContext2D, palette: Palette, scene: 
     if (scene.detail === 'band') drawBand(g, palette, row, far);
     else {
       if (scene.detail === 'ribbon') drawRibbon(g, palette, row, far);
-      drawStems(g, palette, scene.stems[r] ?? [], row, { part, performance: scene.performance, selection, detail: scene.detail, axis: scene.axis, silent, strays: scene.strays, doubtful: scene.doubtful, isLocked });
+      drawStems(g, palette, scene.stems[r] ?? [], row, { part, performance: scene.performance, selection, detail: scene.detail, axis: scene.axis, silent, strays: scene.strays, doubtful: scene.doubtful, unheard: scene.unheard, isLocked });
+      if (scene.detail === 'full' || scene.detail === 'small') drawRounds(g, palette, row, part, scene.axis, width);
     }
     g.globalAlpha = 1;
   });

@@ -1,5 +1,6 @@
 import type { Performance } from '@/core/perform/perform';
 import type { Hit, HitId, Part } from '@/core/model/part';
+import type { Passes } from '@/core/model/song';
 import { isTriplet } from '@/core/time/grid';
 import { meterMapOf } from '@/core/part/part-time';
 import { ticks } from '@/core/units';
@@ -24,6 +25,8 @@ interface Look {
   strays: Strays | null;
   doubtful: Uint8Array;
   isLocked: (hit: Hit) => boolean;
+  /** Hits that do not sound in the pass that is seen. */
+  unheard: ReadonlySet<HitId>;
 }
 
 const colourOf = (palette: Palette, lean: number): string => (lean <= -ON_LINE_MS ? palette.early : lean >= ON_LINE_MS ? palette.late : palette.ink);
@@ -40,6 +43,7 @@ export function drawStems(g: CanvasRenderingContext2D, palette: Palette, stems: 
   for (const [i, s] of stems.entries()) {
     const hit = look.part.hits[s.index] as Hit;
     const selected = look.selection.has(hit.id);
+    g.globalAlpha = look.silent || look.unheard.has(hit.id) ? 0.35 : 1;
     if (hit.choke && heads) {
       drawFoot(g, s, look.doubtful[s.index] === 1, look.isLocked(hit), palette, palette.ink);
       drawChoke(g, palette, s.footX, s.footY, selected);
@@ -56,7 +60,8 @@ export function drawStems(g: CanvasRenderingContext2D, palette: Palette, stems: 
     g.stroke();
     if (!heads) continue;
     if (s.broken) drawBreak(g, palette, s, colour);
-    drawFoot(g, s, look.doubtful[s.index] === 1, look.isLocked(hit), palette, colour);
+    drawFoot(g, s, look.doubtful[s.index] === 1, look.isLocked(hit), palette, colour, hit.chance !== undefined);
+    if (hit.passes && look.detail === 'full') drawPasses(g, s, hit.passes, colour);
     if (look.strays?.flags[s.index]) drawStray(g, palette, s.footX, s.footY, Math.sign(s.lean - (look.strays.meanLean.get(hit.voice) ?? 0)));
     drawHead(g, palette, s, hit, radius, selected, colour);
     if (s.broken && look.detail === 'full' && hasRoom(s, stems[i + Math.sign(s.lean)])) drawNumber(g, palette, s, radius);
@@ -95,13 +100,15 @@ function drawPale(g: CanvasRenderingContext2D, palette: Palette, pale: NonNullab
   g.fill();
 }
 
-function drawFoot(g: CanvasRenderingContext2D, s: Stem, doubtful: boolean, locked: boolean, palette: Palette, colour: string) {
+function drawFoot(g: CanvasRenderingContext2D, s: Stem, doubtful: boolean, locked: boolean, palette: Palette, colour: string, gapped = false) {
   if (s.straightX !== null) {
     g.fillStyle = palette.strong;
     g.fillRect(Math.round(s.straightX), s.footY + 2, 1, 5);
   }
   g.strokeStyle = colour;
   g.fillStyle = colour;
+  // A chance leaves a gap on either side of the foot.
+  if (gapped) for (const dx of [-6.5, 2.5]) g.fillRect(s.footX + dx, s.footY - 0.8, 4, 1.6);
   if (locked) drawLockedFoot(g, s.footX, s.footY);
   else if (doubtful) {
     g.lineWidth = 1.6;
@@ -116,6 +123,19 @@ function drawFoot(g: CanvasRenderingContext2D, s: Stem, doubtful: boolean, locke
     g.beginPath();
     g.arc(s.footX, s.footY, 4, 0, 2 * Math.PI);
     g.stroke();
+  }
+}
+
+/** At most so many passes are drawn beneath a foot. */
+const MOST_TICKS = 8;
+
+/** A tick for each pass of a round beneath the foot: tall where it sounds. */
+function drawPasses(g: CanvasRenderingContext2D, s: Stem, { every, at }: Passes, colour: string) {
+  const count = Math.min(every, MOST_TICKS);
+  g.fillStyle = colour;
+  for (let n = 1; n <= count; n++) {
+    const sounds = at.includes(n);
+    g.fillRect(s.footX + (n - (count + 1) / 2) * 3 - 0.5, s.footY + 4, 1.2, sounds ? 5 : 2);
   }
 }
 

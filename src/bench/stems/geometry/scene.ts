@@ -7,6 +7,7 @@ import type { CellHit } from '@/core/cells/cells';
 import type { LinePoint } from '@/core/shaping/shapes';
 import type { HitId, Hit, Part } from '@/core/model/part';
 import { performPart, type HitRange } from '@/core/perform/perform';
+import { isPlain, soundingPart } from '@/core/song/sounding';
 import { clamp, ticks, type Ticks } from '@/core/units';
 import type { VoiceName } from '@/core/row-names';
 import type { Performance } from '@/core/perform/perform';
@@ -53,6 +54,8 @@ export interface BenchScene {
   ornaments: OrnamentMark[];
   /** Which hits stray from their row; not known while the part is being changed. */
   strays: Strays | null;
+  /** Written hits that do not sound in pass 1. */
+  unheard: ReadonlySet<HitId>;
   /** 1 for each hit whose line is doubtful, parallel to the part's hits. */
   doubtful: Uint8Array;
 }
@@ -71,7 +74,20 @@ export function makeScene(state: Pick<BenchState, 'part' | 'view' | 'focus' | 't
   const measured = !asWritten && !other && state.whole?.part === part ? state.whole : null;
   const strays = measured?.strays ?? null;
   const ornaments = detail === 'band' ? [] : layoutOrnaments(part, performance, axis, rows, stems);
-  return { axis, detail, rows, stems, performance, ornaments, behind: detail === 'band' || other ? [] : behindIn(state, axis, rows, width), doubtful: measured?.doubtful ?? performance.homes.doubtful, proposed: proposedIn(state, axis, rows), caret: caretIn(state, axis, rows), strays, pulls: detail === 'band' || asWritten || other ? [] : pullsIn(state, axis, stems, inSight) };
+  return { axis, detail, rows, stems, performance, ornaments, unheard: unheardIn(part), behind: detail === 'band' || other ? [] : behindIn(state, axis, rows, width), doubtful: measured?.doubtful ?? performance.homes.doubtful, proposed: proposedIn(state, axis, rows), caret: caretIn(state, axis, rows), strays, pulls: detail === 'band' || asWritten || other ? [] : pullsIn(state, axis, stems, inSight) };
+}
+
+const unheard = new WeakMap<Part, ReadonlySet<HitId>>();
+const ALL_HEARD: ReadonlySet<HitId> = new Set();
+
+function unheardIn(part: Part): ReadonlySet<HitId> {
+  if (isPlain(part)) return ALL_HEARD;
+  let known = unheard.get(part);
+  if (!known) {
+    const heard = new Set(soundingPart(part).hits.map((h) => h.id));
+    unheard.set(part, (known = new Set(part.hits.map((h) => h.id).filter((id) => !heard.has(id)))));
+  }
+  return known;
 }
 
 /** The version that is compared with, by eye: its performed stems on the rows of this part. */
