@@ -29,6 +29,7 @@ const VersionsDialog = dynamic(() => import('./dialogs/VersionsDialog'), { ssr: 
 const LearnFromBench = dynamic(() => import('./dialogs/LearnFromBench'), { ssr: false });
 const FindLine = dynamic(() => import('./keys/FindLine'), { ssr: false });
 const OwnRowDialog = dynamic(() => import('./dialogs/OwnRowDialog').then((m) => m.OwnRowDialog), { ssr: false });
+const PatternsDialog = dynamic(() => import('./dialogs/PatternsDialog'), { ssr: false });
 const BenchSounds = dynamic(() => import('./own-sounds/BenchSounds').then((m) => m.BenchSounds), { ssr: false });
 const KitDialog = dynamic(() => import('./dialogs/KitDialog').then((m) => m.KitDialog), { ssr: false });
 
@@ -77,6 +78,7 @@ export function Bench({ onReload }: { onReload: () => void }) {
         {dialog === 'kit' && <KitDialog />}
         {dialog === 'own-row' && <OwnRowDialog />}
         {dialog === 'sounds' && <BenchSounds />}
+        {dialog === 'patterns' && <PatternsDialog />}
         {dialog === 'feels' && <FeelsDialog />}
         {dialog === 'versions' && <VersionsDialog />}
         {dialog === 'learn' && <LearnSelected />}

@@ -4,11 +4,13 @@ import { readFeelFile, FEEL_FILE_ENDING } from '@/formats/feel-format';
 import { readGrooveFile } from '@/formats/groove-format';
 import { FILE_WORDS, kindOfFile, type FileKind } from '@/formats/kind-of-file';
 import { readKitFile } from '@/formats/kit-format';
+import { readPatternFile } from '@/formats/pattern-format';
 import { readPartFile } from '@/formats/part-file';
 import { feelStore, type FeelStore } from './feel-store';
 import { grooveStore, keptNow, type GrooveStore } from './groove-store';
 import { kitStore, type KitStore } from './kit-store';
 import { partStore, type PartStore } from './part-store';
+import { patternStore, type PatternStore } from './pattern-store';
 import { versionStore, type VersionStore } from './version-store';
 
 /** What was brought in, and where it went. */
@@ -25,13 +27,14 @@ interface Stores {
   grooves: GrooveStore;
   feels: FeelStore;
   kits: KitStore;
+  patterns: PatternStore;
 }
 
-const STORES: Stores = { parts: partStore, versions: versionStore, grooves: grooveStore, feels: feelStore, kits: kitStore };
+const STORES: Stores = { parts: partStore, versions: versionStore, grooves: grooveStore, feels: feelStore, kits: kitStore, patterns: patternStore };
 
 /**
  * Takes one of our own files to where its kind belongs, wherever it was dropped.
- * @throws NamedError not-ours, bad-part, bad-groove, bad-feel, bad-kit, store-full, store-refused
+ * @throws NamedError not-ours, bad-part, bad-groove, bad-feel, bad-kit, bad-pattern, store-full, store-refused
  */
 export async function bringIn(text: string, fileName: string, stores: Stores = STORES): Promise<BroughtIn> {
   const kind = kindOfFile(text);
@@ -56,6 +59,11 @@ export async function bringIn(text: string, fileName: string, stores: Stores = S
       const kit = readKitFile(text);
       await stores.kits.save(kit);
       return { kind, name: kit.name };
+    }
+    case 'pattern': {
+      const pattern = readPatternFile(text);
+      await stores.patterns.save({ name: pattern.name, pattern });
+      return { kind, name: pattern.name };
     }
     case null:
       throw new NamedError('not-ours');

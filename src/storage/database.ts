@@ -110,6 +110,12 @@ export interface SampleRow {
   bytes: Uint8Array<ArrayBuffer>;
 }
 
+/** A pattern of the user's own; JSON data, checked when it is read. */
+export interface PatternRow {
+  name: string;
+  pattern: unknown;
+}
+
 /** A folder that sounds are looked for in; the browser asks before it is read again. */
 export interface FolderRow {
   id: string;
@@ -143,6 +149,7 @@ export class NodSwayDatabase extends Dexie {
   soundKits!: EntityTable<OwnKit, 'id'>;
   samples!: EntityTable<SampleRow, 'id'>;
   folders!: EntityTable<FolderRow, 'id'>;
+  patterns!: EntityTable<PatternRow, 'name'>;
 
   constructor(
     name = 'nod-sway',

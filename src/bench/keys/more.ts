@@ -24,6 +24,7 @@ export const MORE: readonly KeySpec[] = [
   dialog('learn', 'Learn a groove from these hits', ['extract groove', 'groove template']),
   dialog('versions', 'Keep a version of the part, compare, go back', ['snapshot', 'as imported', 'revert', 'backup']),
   dialog('own-row', 'Add a row of your own', ['new row', 'custom', 'lane', 'track', 'sound']),
+  dialog('patterns', 'Pattern book: keep these hits, put others down', ['pattern', 'clip', 'phrase', 'library', 'loop']),
   dialog('sounds', 'Your own sounds: kits, single ones, folders', ['sample', 'samples', 'WAV', 'import sounds', 'load kit', 'one shot']),
   { keys: [], group: 'Edit', text: 'Give the selected hits a row of their own', also: ['split', 'separate', 'lane', 'track', 'layer'], run: ({ store }) => selectionToOwnRow(store) },
   dialog('kit', 'Choose what each MIDI key plays', ['key map', 'kit map', 'drum map', 'note map', 'General MIDI']),

@@ -58,11 +58,13 @@ export function pasteClip(part: Part, clip: Clip, at: Ticks, newId: () => HitId,
     const voice = single ?? hit.voice;
     return { ...rest, id: newId(), voice, key: voice === hit.voice ? hit.key : keyInPart(part, voice) };
   });
-  return putCopies(part, added.filter((hit) => hit.tick >= Math.min(part.origin, at)), onto);
+  const fitting = added.filter((hit) => hit.tick >= Math.min(part.origin, at));
+  const put = putCopies(part, fitting, onto);
+  return { ...put, leftOut: put.leftOut + added.length - fitting.length };
 }
 
 /** Adds copies; hits of their row on the same step, or at the same place, are replaced or stay. */
-function putCopies(part: Part, copies: readonly Hit[], onto: Onto): Copied {
+export function putCopies(part: Part, copies: readonly Hit[], onto: Onto): Copied {
   const isLocked = lockTest(part);
   const grown = withHits(part, copies);
   const homes = homesOf(grown.part);

@@ -25,6 +25,7 @@ export function CopiesSection() {
         <Button size="small" onClick={() => paste(store)}>paste</Button>
         <Button size="small" disabled={none} onClick={() => shiftSelection(store, -1)}>a {grid} left</Button>
         <Button size="small" disabled={none} onClick={() => shiftSelection(store, 1)}>a {grid} right</Button>
+        <Button size="small" onClick={() => store.getState().setDesk({ dialog: 'patterns' })}>pattern book …</Button>
         <Button size="small" disabled={none} onClick={() => deleteSelection(store)}>delete</Button>
       </div>
       <p className="mt-2 leading-8">
