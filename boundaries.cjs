@@ -17,6 +17,8 @@ exports.FOLDERS = [
   { folder: 'core/learn', about: 'learning a groove from a part, with what it is worth', on: ['core', 'core/time', 'core/model', 'core/part', 'core/groove', 'core/perform'] },
   { folder: 'core/selection', about: 'rules that pick hits, and how they join the selection', on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/perform'] },
   { folder: 'core/commands', about: 'functions from a part to a part: hits, marks, places, copies, bars, meter, rows and key maps, moves, ornaments', on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/feel', 'core/perform', 'core/ornament'] },
+  { folder: 'core/hands', about: 'what hands and feet cannot play', on: ['core'] },
+  { folder: 'core/fills', about: 'fills: what leaves, what is struck instead, within what can be played', on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/commands', 'core/hands'] },
   { folder: 'core/cells', about: 'rhythm cells in any meter and grid', on: ['core', 'core/time', 'core/model', 'core/part', 'core/selection'] },
   { folder: 'core/shaping', about: 'shapes for velocity, pan, pitch and brightness', on: ['core', 'core/time', 'core/model', 'core/part', 'core/commands'] },
   { folder: 'core/ghosts', about: 'which imported strokes are ghosts, where more would do, and which go first', on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/feel', 'core/commands'] },

@@ -2,15 +2,17 @@
 
 import { Sections } from '@/ui/Section';
 import { CellsSection } from './CellsSection';
+import { FillsSection } from './FillsSection';
 import { LinesSection } from './LinesSection';
 import { OrderSection } from './OrderSection';
 
-/** The part's bars: their order and number, meter and lines, and rhythm cells to fill them with. */
+/** The part's bars: their order and number, meter and lines, rhythm cells and fills. */
 export function BarsPage() {
   return (
     <Sections>
       <OrderSection />
       <CellsSection />
+      <FillsSection />
       <LinesSection />
     </Sections>
   );
