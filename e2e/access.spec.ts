@@ -1,3 +1,4 @@
+import { drum, wavFile } from '../tests/support/sound-files';
 import { expect, test, type Page } from '@playwright/test';
 import { violationsInBothThemes } from './axe';
 import { clickStem, openDemo, openShelf, stemOf, press } from './support';
@@ -47,6 +48,16 @@ const VIEWS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
     await press(page, 'Sound of Snare');
     await expect(page.getByRole('spinbutton', { name: 'Level of Snare in dB' })).toBeVisible();
   },
+  'order, a section called, a line opened': async (page) => {
+    await page.getByRole('tab', { name: /^Order/ }).click();
+    await page.getByRole('button', { name: /^make a section of/ }).click();
+    await page.getByRole('combobox', { name: 'Add a line' }).click();
+    await page.getByRole('option', { name: 'Intro' }).click();
+    await page.getByRole('button', { name: /^Line 1: Intro/ }).click();
+    await page.getByRole('combobox', { name: 'A row that comes round' }).click();
+    await page.getByRole('option', { name: 'Ride', exact: true }).click();
+    await expect(page.getByText('Ride comes round every')).toBeVisible();
+  },
   'takes, pads, every section': async (page) => {
     await page.getByRole('tab', { name: 'Takes' }).click();
     await page.getByRole('combobox', { name: 'Play from' }).click();
@@ -67,7 +78,7 @@ const VIEWS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
 };
 
 /** What views add to the Bench: a page of the side panel, the table of hits, the pads, the line above the stems. */
-const ADDED = ['aside', '[aria-label="Table of hits"]', '[aria-label="Pads"]', '[role=toolbar]'].join(', ');
+const ADDED = ['aside', '[aria-label="Sections"]', '[aria-label="Table of hits"]', '[aria-label="Pads"]', '[role=toolbar]'].join(', ');
 
 /** The Shelf, and what most see of the Bench. */
 test('no accessibility violation in either theme: Shelf, Bench, a selected hit, export', async ({ page }) => {
@@ -117,6 +128,20 @@ const OPENED: Readonly<Record<string, (page: Page) => Promise<void>>> = {
     await press(page, 'Rows');
     await page.getByRole('menuitem', { name: 'Key map …' }).click();
     await expect(page.getByRole('dialog', { name: /^Key map/ })).toBeVisible();
+  },
+  'own sounds': async (page) => {
+    await page.evaluate(() => window.nodSway!.bench().setDesk({ dialog: 'sounds' }));
+    await expect(page.getByRole('dialog', { name: 'Your own sounds' })).toBeVisible();
+  },
+  'a kit that comes in': async (page) => {
+    await page.evaluate(() => window.nodSway!.bench().setDesk({ dialog: 'sounds' }));
+    await page.getByLabel('Sound files').setInputFiles([1, 2].map((n) => ({ name: `snare v${n}.wav`, mimeType: 'audio/wav', buffer: Buffer.from(wavFile(9000, drum(180, { level: n / 3 }))) })));
+    await page.getByRole('button', { name: 'Layers of snare' }).click();
+    await expect(page.getByRole('dialog', { name: 'A kit of your own' })).toBeVisible();
+  },
+  'the pattern book': async (page) => {
+    await page.evaluate(() => window.nodSway!.bench().setDesk({ dialog: 'patterns' }));
+    await expect(page.getByRole('dialog', { name: 'Pattern book' })).toBeVisible();
   },
   'whole feels': async (page) => {
     await press(page, 'Keep, export, import feels …');

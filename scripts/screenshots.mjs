@@ -87,9 +87,25 @@ try {
   await page.getByRole('button', { name: 'Sound of Snare', exact: true }).click();
   await page.getByRole('spinbutton', { name: 'Level of Snare in dB' }).waitFor();
   await shot('sound');
-  await page.keyboard.press('Control+k');
-  await page.getByRole('combobox', { name: 'Find anything' }).fill('velocity');
-  await shot('find');
+
+  // Sections, one called while another sounds, and a running order.
+  await open('demo-gangway-strut');
+  await page.getByRole('tab', { name: /^Order/ }).click();
+  for (const [from, to] of [[0, 4], [4, 6], [6, 8]]) {
+    await page.evaluate(([a, b]) => window.nodSway.bench().setTransport({ loop: true, fromBar: a, toBar: b }), [from, to]);
+    await page.getByRole('button', { name: /^make a section of/ }).click();
+  }
+  for (const name of ['Intro', 'Verse']) {
+    await page.getByRole('combobox', { name: 'Add a line' }).click();
+    await page.getByRole('option', { name, exact: true }).click();
+  }
+  await page.evaluate(() => window.nodSway.bench().setTransport({ loop: true, fromBar: 0, toBar: 4 }));
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
+  await page.getByText(', sounds').waitFor();
+  await page.getByRole('button', { name: 'Call Verse', exact: true }).first().click();
+  await page.getByText('comes next').waitFor();
+  await shot('order');
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
 
   // A sloppy take: quantized, a little humanized.
   await open('demo-low-tide');
@@ -129,7 +145,33 @@ try {
   await press('Dismiss all');
   await press('versions');
   await page.getByTestId('changes').first().waitFor();
-  await shot('versions');
+  await page.keyboard.press('Escape');
+
+  // A kit of one's own, as it is guessed: recordings made here from code.
+  const tone = (hz, level) => {
+    const bytes = Buffer.alloc(44 + 2 * 9000);
+    bytes.write('RIFF', 0);
+    bytes.writeUInt32LE(36 + 18_000, 4);
+    bytes.write('WAVEfmt ', 8);
+    bytes.writeUInt32LE(16, 16);
+    bytes.writeUInt16LE(1, 20);
+    bytes.writeUInt16LE(1, 22);
+    bytes.writeUInt32LE(44_100, 24);
+    bytes.writeUInt32LE(88_200, 28);
+    bytes.writeUInt16LE(2, 32);
+    bytes.writeUInt16LE(16, 34);
+    bytes.write('data', 36);
+    bytes.writeUInt32LE(18_000, 40);
+    for (let i = 0; i < 9000; i++) bytes.writeInt16LE(Math.round(32_000 * level * Math.sin((2 * Math.PI * hz * i) / 44_100) * Math.exp(-i / 3000)), 44 + 2 * i);
+    return bytes;
+  };
+  const files = [['plank snare v1 rr1', 190, 0.05], ['plank snare v1 rr2', 194, 0.05], ['plank snare v2 rr1', 190, 0.25], ['plank snare v3 rr1', 192, 0.9], ['hull kick soft', 58, 0.3], ['hull kick hard', 60, 0.9], ['rope hat closed 1', 6000, 0.3], ['rope hat closed 2', 6100, 0.3], ['winch', 900, 0.5]];
+  await page.evaluate(() => window.nodSway.bench().setDesk({ dialog: 'sounds' }));
+  await page.getByLabel('Sound files').setInputFiles(files.map(([name, hz, level]) => ({ name: `${name}.wav`, mimeType: 'audio/wav', buffer: tone(hz, level) })));
+  await page.getByRole('button', { name: 'Layers of plank snare' }).click();
+  await page.getByRole('textbox', { name: 'Name of the kit' }).fill('Boat Shed');
+  await shot('kit');
+  await page.keyboard.press('Escape');
 
   // Grooves: one used on the hats, another tried; then learning from the finished part.
   await page.goto(`${BASE}/grooves?part=demo-gangway-strut`);
