@@ -50,7 +50,8 @@ export function RunningOrder() {
     <section aria-label="Running order" className="space-y-2" onPointerEnter={onNear}>
       <h3 className="font-serif text-base">Running order</h3>
       {order.length === 0 && <p className="text-sm text-faint">Empty: the part plays from its first bar to its last.</p>}
-      <ol className="divide-y divide-line border-y border-line empty:border-0">{Sortable ? <Sortable ids={ids} onMove={(from, onto) => move(Number(from), Number(onto))} render={render} /> : ids.map((id) => render(id, {}))}</ol>
+      {/* What drags brings elements of its own, which are no lines of a list. */}
+      <div className="divide-y divide-line border-y border-line empty:border-0">{Sortable ? <Sortable ids={ids} onMove={(from, onto) => move(Number(from), Number(onto))} render={render} /> : ids.map((id) => render(id, {}))}</div>
       <p className="flex flex-wrap items-baseline gap-2">
         add <Picker label="Add a line" value="" placeholder="a section" choices={sections.map((s) => ({ value: s.id, text: s.name }))} onChange={(section) => getState().run(`Add ${sectionOf(part, section)?.name ?? 'a section'} to the order`, (p) => setOrder(p, [...(p.order ?? []), { section }]))} />
         {order.length > 0 && (
@@ -79,7 +80,7 @@ function Line({ entry, index, open, drag: { frame, handle, style, dragging }, on
   if (!section) return null;
   const n = index + 1;
   return (
-    <li ref={frame} style={style} className={`py-1.5 ${dragging ? 'relative z-10 bg-sunk' : ''}`}>
+    <div ref={frame} style={style} className={`py-1.5 ${dragging ? 'relative z-10 bg-sunk' : ''}`}>
       <div className="flex items-center gap-1">
         <button
           type="button"
@@ -110,7 +111,7 @@ function Line({ entry, index, open, drag: { frame, handle, style, dragging }, on
         </IconButton>
       </div>
       {open && <LineEditor entry={entry} index={index} name={section.name} />}
-    </li>
+    </div>
   );
 }
 
