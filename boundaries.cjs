@@ -19,6 +19,7 @@ exports.FOLDERS = [
   { folder: 'core/commands', about: 'functions from a part to a part: hits, marks, places, copies, bars, meter, rows and key maps, moves, ornaments', on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/feel', 'core/perform', 'core/ornament'] },
   { folder: 'core/hands', about: 'what hands and feet cannot play', on: ['core'] },
   { folder: 'core/fills', about: 'fills: what leaves, what is struck instead, within what can be played', on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/commands', 'core/hands'] },
+  { folder: 'core/vary', about: 'small changes of bars that repeat', on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/feel', 'core/commands'] },
   { folder: 'core/cells', about: 'rhythm cells in any meter and grid', on: ['core', 'core/time', 'core/model', 'core/part', 'core/selection'] },
   { folder: 'core/shaping', about: 'shapes for velocity, pan, pitch and brightness', on: ['core', 'core/time', 'core/model', 'core/part', 'core/commands'] },
   { folder: 'core/ghosts', about: 'which imported strokes are ghosts, where more would do, and which go first', on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/feel', 'core/commands'] },

@@ -66,3 +66,25 @@ test('a fill is chosen from three pictures, heard in the loop, kept and undone: 
   await press(page, 'Undo');
   expect(await exportMidi(page)).toEqual(before);
 });
+
+test('a bar is varied: proposals are seen and heard, one left out, the others kept; the backbeat stays, undo brings all back', async ({ page }) => {
+  await openMidi(page, 'beat.mid', flatBeat(4, 70).bytes);
+  const before = await exportMidi(page);
+  await page.getByRole('tab', { name: /^Bars/ }).click();
+  await page.getByRole('button', { name: /^Vary/ }).click();
+  await page.getByRole('button', { name: 'propose' }).click();
+  const changes = page.getByRole('list', { name: 'Proposed changes' }).getByRole('checkbox');
+  // 22 strokes in the bar: 15 % are three.
+  await expect(changes).toHaveCount(3);
+  await changes.nth(1).uncheck();
+  await page.getByRole('button', { name: 'keep 2' }).click();
+  const after = notesOf(await exportMidi(page));
+  const plain = notesOf(before);
+  expect(after.filter(([t]) => t < 3 * 3840)).toEqual(plain.filter(([t]) => t < 3 * 3840));
+  expect(after).not.toEqual(plain);
+  const differs = [...after.filter((a) => !plain.some((b) => String(a) === String(b))), ...plain.filter((a) => !after.some((b) => String(a) === String(b)))];
+  expect(differs.length).toBeGreaterThanOrEqual(2);
+  expect(differs.length).toBeLessThanOrEqual(4);
+  await press(page, 'Undo');
+  expect(await exportMidi(page)).toEqual(before);
+});

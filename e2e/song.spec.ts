@@ -27,13 +27,17 @@ async function makeSections(page: Page): Promise<void> {
 const quartersOf = (page: Page): Promise<string[]> =>
   page.evaluate(() => {
     const { engine, hitOfSlot } = window.nodSway!;
-    const start = engine.log[0]!.frame;
+    const quarter = 44_100 / 4;
+    const first = engine.log[0]!.frame;
+    // On a busy machine the clock may jump before the first stroke, which is late then: the others tell the time.
+    const phase = engine.log.at(-1)!.frame % quarter;
+    const start = Math.round((first - phase) / quarter) * quarter + phase;
     const list: string[] = [];
     for (const { frame, slot } of engine.log) {
-      const quarter = (frame - start) / (44_100 / 4);
-      const k = Math.round(quarter);
+      const k = Math.round((frame - start) / quarter);
       const key = hitOfSlot(slot)!.split('@')[0]!;
-      list[k] = `${list[k] ?? ''}${key}${Math.abs(quarter - k) * (44_100 / 4) > 1 ? '?' : ''}`;
+      const late = frame - start - k * quarter;
+      list[k] = `${list[k] ?? ''}${key}${Math.abs(late) <= 1 || (frame === first && late > 0) ? '' : '?'}`;
     }
     return Array.from(list, (q) => q ?? '');
   });

@@ -55,6 +55,7 @@ export const MORE: readonly KeySpec[] = [
   section('bars', 'lines', 'Meter, pickup, and where the lines start', ['time signature', 'meter', 'pickup', 'upbeat', 'downbeat', 'offset']),
   section('bars', 'cells', 'Rhythm cells', ['pattern', 'euclidean', 'four on the floor', 'backbeat']),
   section('bars', 'fills', 'Fills at the end of bars', ['fill', 'break', 'roll', 'tom fill', 'build-up', 'drum fill']),
+  section('bars', 'vary', 'Vary bars that repeat', ['variation', 'mutate', 'randomize pattern', 'less repetition']),
   section('takes', 'input', 'Choose what is played on, and its latency', ['MIDI input', 'latency', 'pads', 'velocity curve']),
   section('takes', 'steps', 'Step entry', ['step input', 'step record']),
   section('takes', 'out', 'Send what is heard to a MIDI device', ['MIDI output', 'external']),

@@ -4,6 +4,7 @@ import type { MeterChange } from '../time/meter-map';
 import { ticks, TICKS_PER_WHOLE, type Ticks } from '../units';
 import type { HitId, Part } from '../model/part';
 import { endOfPart, meterMapOf } from '../part/part-time';
+import { withSections } from '../part/sections';
 import { arrangeBars, isBeyond, lengthOf, meterOfLength, rangeOf, type Piece } from './bars';
 
 export type Meter = Omit<MeterChange, 'tick'>;
@@ -11,7 +12,8 @@ export type Meter = Omit<MeterChange, 'tick'>;
 /** The part with as many bars as reach the old end, so that no hit falls outside. */
 function reaching(part: Part, end: Ticks): Part {
   const bars = meterMapOf(part).barAt(ticks(end - 1)).index + 1;
-  return { ...part, bars: Math.max(1, bars) };
+  const fitted = { ...part, bars: Math.max(1, bars) };
+  return part.sections ? withSections(fitted, part.sections) : fitted;
 }
 
 /** Bars `from` to `to` without `to`, 0-based; without `to` up to the next change of meter, or the end. */

@@ -45,6 +45,7 @@ export function ticksOfBars(part: Pick<Part, 'meter' | 'origin'>, from: number, 
 }
 
 /** Goes back to how the part once stood; its name and the song that it came from stay. */
-export function restoreVersion(part: Part, { name: _name, source: _source, ...version }: Part): Part {
-  return { ...part, ...version };
+export function restoreVersion({ name, source }: Part, { name: _name, source: _source, ...version }: Part): Part {
+  // What the version has not, a section or a kit, is not there any more.
+  return { ...version, name, ...(source ? { source } : {}) };
 }

@@ -1,6 +1,9 @@
 import fc from 'fast-check';
 import { partArbitrary, smallPart } from '@tests/support/arbitraries';
 import { parseMidi } from 'midi-file';
+import { deleteBars, doublePart, insertBars, moveBars, repeatBars, setLength } from '../commands/bars';
+import { addSection, copySection, removeSection } from '../commands/sections';
+import { restoreVersion } from '../commands/settings';
 import { EMPTY_FEEL, type HumanizeMove } from '../model/feel';
 import type { Hit, Part } from '../model/part';
 import type { OrderEntry, Section } from '../model/song';
@@ -126,4 +129,32 @@ test('exported, sections are markers at the start of each entry; without an orde
 test('what would be far too long is refused', () => {
   const huge = { ...two(), order: Array.from({ length: 1000 }, () => ({ section: 'v', times: 64 })) };
   expect(() => playedPart({ ...huge, sections: [{ ...verse, bars: 2 }] }, { order: true })).toThrow(/bars/);
+});
+
+describe('sections go with their bars', () => {
+  const four: Part = { ...smallPart(Array.from({ length: 16 }, (_, i): [string, number, number] => ['rim', i, 90])), bars: 4, sections: [{ ...verse, bars: 2 }, { ...chorus, from: 3, bars: 2 }], order: [{ section: 'v' }, { section: 'c' }] };
+  let n = 0;
+  const newId = (): string => `n${n++}`;
+  const told = ({ sections = [], order = [] }: Part): string => `${sections.map((s) => `${s.name} ${s.from}-${s.from + s.bars - 1}`).join(', ')} | ${order.map((e) => e.section).join('')}`;
+  test.each<[string, (p: Part) => Part, string]>([
+    ['inserted within', (p) => insertBars(p, 1, 1, newId), 'Verse 1-3, Chorus 4-5 | vc'],
+    ['inserted between', (p) => insertBars(p, 2, 2, newId), 'Verse 1-2, Chorus 5-6 | vc'],
+    ['deleted in part', (p) => deleteBars(p, 1, 3, newId), 'Verse 1-1, Chorus 2-2 | vc'],
+    ['deleted whole', (p) => deleteBars(p, 0, 2, newId), 'Chorus 1-2 | c'],
+    ['moved', (p) => moveBars(p, 0, 2, 2, newId), 'Chorus 1-2, Verse 3-4 | vc'],
+    ['repeated within', (p) => repeatBars(p, 0, 1, newId), 'Verse 1-3, Chorus 4-5 | vc'],
+    ['doubled', (p) => doublePart(p, newId), 'Verse 1-2, Chorus 3-4 | vc'],
+    ['shortened', (p) => setLength(p, 3), 'Verse 1-2, Chorus 3-3 | vc'],
+    ['cut away', (p) => setLength(p, 2), 'Verse 1-2 | v'],
+    ['covered by a new one', (p) => addSection(p, 'x', 1, 3, 'Break'), 'Verse 1-1, Break 2-3, Chorus 4-4 | vc'],
+    ['copied', (p) => copySection(p, 'v', { id: 'y', newId }), 'Verse 1-2, Chorus 3-4, Verse 2 5-6 | vc'],
+    ['named no more', (p) => removeSection(p, 'c'), 'Verse 1-2 | v'],
+  ])('%s', (_name, command, expected) => {
+    expect(told(command(four))).toBe(expected);
+  });
+
+  test('going back to a version leaves nothing of what came since', () => {
+    const { sections: _sections, order: _order, ...plain } = four;
+    expect(told(restoreVersion(four, plain))).toBe(' | ');
+  });
 });

@@ -5,6 +5,7 @@ import { CellsSection } from './CellsSection';
 import { FillsSection } from './FillsSection';
 import { LinesSection } from './LinesSection';
 import { OrderSection } from './OrderSection';
+import { VarySection } from './VarySection';
 
 /** The part's bars: their order and number, meter and lines, rhythm cells and fills. */
 export function BarsPage() {
@@ -13,6 +14,7 @@ export function BarsPage() {
       <OrderSection />
       <CellsSection />
       <FillsSection />
+      <VarySection />
       <LinesSection />
     </Sections>
   );
