@@ -4,7 +4,8 @@ import { performPart, writtenPerformance } from '@/core/perform/perform';
 import { ticksOfBars } from '@/core/commands/settings';
 import { OPEN_GUARDS, STRAIGHT_CURVE, type Take } from '@/core/model/take';
 import { tempoMapOf } from '@/core/part/part-time';
-import { oneTake } from '@/core/playback/mixer';
+import { Mixer, oneTake, PLAIN } from '@/core/playback/mixer';
+import { PLAIN_MIX_OF_PART } from '@/core/playback/row-mix';
 import { Player } from '@/core/playback/player';
 import { makeProgram } from '@/core/playback/program';
 import { handOver } from '@/sound/hand-over';
@@ -47,6 +48,7 @@ export function benchCore(files: readonly string[]): void {
   benchRecordTiming();
   benchRecordFold();
   benchHandOver();
+  benchVoices();
   benchRender();
   benchGrowth();
 }
@@ -195,6 +197,22 @@ function benchRender(): void {
   const warm = median([0, 1, 2].map(() => time(() => renderPart(part, { ...options, strokes }))));
   say('render', 128 / warm, 'x real time', 1, 50, true);
   say('render-cold', 128 / cold, 'x real time, strokes made anew', 1, 0, true);
+}
+
+/** A block with as many sounds ringing as ever do, half of them pitched, the room on: against how long it lasts. */
+function benchVoices(): void {
+  const random = randomStream(3);
+  const mixer = new Mixer(RATE, [oneTake(Float32Array.from({ length: 20 * RATE }, () => 0.02 * (random() - 0.5)))]);
+  mixer.setMix({ ...PLAIN_MIX_OF_PART, room: { size: 40, amount: 0.3 } });
+  const [left, right] = [new Float32Array(BLOCK), new Float32Array(BLOCK)];
+  for (let i = 0; i < 64; i++) mixer.start(0, 100, 0, { ...PLAIN, pitch: i % 2 === 0 ? 0 : (i % 7) - 3.5 });
+  const times: number[] = [];
+  for (let i = 0; i < 600; i++) {
+    const t0 = performance.now();
+    mixer.render(left, right);
+    times.push(performance.now() - t0);
+  }
+  say('voices', median(times.slice(100)), 'ms a block, 64 ringing, half of them pitched', (BLOCK / RATE) * 1000, 0.5);
 }
 
 function benchGrowth(): void {

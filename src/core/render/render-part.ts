@@ -84,7 +84,7 @@ export interface RenderPlan {
 }
 
 /** So many bytes of strokes a source keeps for the next render. */
-const MOST_KEPT = 128 * 2 ** 20;
+const MOST_KEPT = 320 * 2 ** 20;
 
 const noSamples: SampleSource = (sample) => {
   throw new Error(`The recording ${sample} is not here.`);
