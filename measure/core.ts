@@ -212,7 +212,7 @@ function benchVoices(): void {
     mixer.render(left, right);
     times.push(performance.now() - t0);
   }
-  say('voices', median(times.slice(100)), 'ms a block, 64 ringing, half of them pitched', (BLOCK / RATE) * 1000, 0.5);
+  say('voices', median(times.slice(100)), 'ms a block, 64 ringing, half of them pitched', (BLOCK / RATE) * 1000, 1);
 }
 
 function benchGrowth(): void {

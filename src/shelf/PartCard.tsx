@@ -1,6 +1,6 @@
 'use client';
 
-import { formatDistanceToNow } from 'date-fns';
+import { intlFormatDistance } from 'date-fns';
 import { Trash2 } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import Link from 'next/link';
@@ -32,7 +32,7 @@ export function PartCard({ row, onRemove, onCopy }: { row: PartRow; onRemove: ()
         <p className="text-faint">
           {summary.meter.join('/')} · {summary.tempo} BPM · {summary.bars} {summary.bars === 1 ? 'bar' : 'bars'} · {summary.hits} hits
         </p>
-        <p className="truncate text-sm text-faint">{row.head === 0 && row.about ? row.about : `changed ${formatDistanceToNow(row.updatedAt, { addSuffix: true })}`}</p>
+        <p className="truncate text-sm text-faint">{row.head === 0 && row.about ? row.about : `changed ${intlFormatDistance(row.updatedAt, Date.now(), { locale: 'en' })}`}</p>
       </Link>
       <IconButton label={`Delete ${row.name}`} className="absolute right-2 bottom-3 text-faint opacity-0 group-hover:opacity-100 focus:opacity-100" onClick={onRemove}>
         <Trash2 size={16} />
