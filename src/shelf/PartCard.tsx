@@ -13,6 +13,9 @@ import { TinyStems } from './TinyStems';
 
 const PartMenu = dynamic(() => import('./PartMenu'), { ssr: false });
 
+/** @example agoText(Date.now() - 7_200_000) // '2 hours ago' */
+const agoText = (at: number): string => intlFormatDistance(at, Date.now(), { locale: 'en' });
+
 export function PartCard({ row, onRemove, onCopy }: { row: PartRow; onRemove: () => void; onCopy: () => void }) {
   const { summary } = row;
   const router = useRouter();
@@ -32,7 +35,7 @@ export function PartCard({ row, onRemove, onCopy }: { row: PartRow; onRemove: ()
         <p className="text-faint">
           {summary.meter.join('/')} · {summary.tempo} BPM · {summary.bars} {summary.bars === 1 ? 'bar' : 'bars'} · {summary.hits} hits
         </p>
-        <p className="truncate text-sm text-faint">{row.head === 0 && row.about ? row.about : `changed ${intlFormatDistance(row.updatedAt, Date.now(), { locale: 'en' })}`}</p>
+        <p className="truncate text-sm text-faint">{row.head === 0 && row.about ? row.about : `changed ${agoText(row.updatedAt)}`}</p>
       </Link>
       <IconButton label={`Delete ${row.name}`} className="absolute right-2 bottom-3 text-faint opacity-0 group-hover:opacity-100 focus:opacity-100" onClick={onRemove}>
         <Trash2 size={16} />

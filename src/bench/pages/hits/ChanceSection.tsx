@@ -1,6 +1,7 @@
 'use client';
 
 import { setChance } from '@/core/commands/sections';
+import { sameValue } from '@/core/model/fields';
 import { MOST_PASSES, type Passes } from '@/core/model/song';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
@@ -23,7 +24,7 @@ export function ChanceSection() {
   const hits = part.hits.filter((h) => touched.ids.has(h.id));
   const nothing = hits.length === 0;
   const chances = new Set(hits.map((h) => h.chance ?? 100));
-  const passes = hits.every((h) => JSON.stringify(h.passes) === JSON.stringify(hits[0]?.passes)) ? hits[0]?.passes : undefined;
+  const passes = hits.every((h) => sameValue(h.passes, hits[0]?.passes)) ? hits[0]?.passes : undefined;
   const every = passes?.every ?? 4;
   const set = (next: Passes | null) => getState().run(`${touched.what} ${next ? passesText(next) : 'in every pass'}`, (p) => setChance(p, touched.ids, { passes: next }));
   const toggle = (n: number) => {
