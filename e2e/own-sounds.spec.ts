@@ -4,7 +4,7 @@ import { expect, test, type Page, type TestInfo } from '@playwright/test';
 import { zipSync } from 'fflate';
 import { strokeLevel } from '../src/core/loudness/k-weighting';
 import { drum, wavFile } from '../tests/support/sound-files';
-import { chooseExport, midiFile, noteEvents, openMidi, press, saved, tempoEvent, trackChunk, type Note } from './support';
+import { chooseExport, heardSecond, midiFile, noteEvents, openMidi, press, saved, tempoEvent, trackChunk, type Note } from './support';
 
 /** Sounds of the user's own: dropped, guessed, corrected, tried, kept, given away; checked by what is heard. */
 
@@ -15,24 +15,6 @@ const oneSnare = (velocity = 100): Uint8Array => {
   const notes: Note[] = [[0, 38, velocity]];
   return midiFile(0, 480, [trackChunk([tempoEvent(0, 500_000), ...noteEvents(notes, 60)])]);
 };
-
-/** Plays the loop from its start and gives what its first second sounds like. */
-async function heard(page: Page): Promise<Float32Array> {
-  await press(page, 'Play');
-  await page.evaluate(() => window.nodSway!.engine.allReady());
-  await press(page, 'Stop');
-  const captured = page.evaluate(async () => {
-    const { engine } = window.nodSway!;
-    engine.log.length = 0;
-    const c = await engine.capture(1.6);
-    const start = engine.log[0]!.frame - c.firstFrame;
-    return Array.from(c.samples.slice(start, start + 44_100));
-  });
-  await press(page, 'Play');
-  const samples = Float32Array.from(await captured);
-  await press(page, 'Stop');
-  return samples;
-}
 
 /** The pitch of a plain tone, from its zero crossings in its first fifth of a second. */
 function pitchOf(samples: Float32Array): number {
@@ -80,10 +62,10 @@ test('an own row with an own sound: dropped on its name, as loud as the kit’s,
     run('to the lid', (p) => ({ ...p, rows: p.rows.filter((r) => r.voice === row), hits: p.hits.map((h) => ({ ...h, voice: row })) }));
     return row;
   });
-  const kit = await heard(page);
+  const kit = await heardSecond(page);
   await dropOn(page, `[data-row-names] [data-row="${own}"]`, [{ name: 'tin 01.wav', bytes: tone(700, 0.05) }]);
   await expect(page.getByText('Tin lid plays tin 01.')).toBeVisible();
-  const lid = await heard(page);
+  const lid = await heardSecond(page);
   expect(Math.abs(pitchOf(lid) - 700)).toBeLessThan(8);
   // Whatever the file's level: within a decibel of what the kit has here.
   expect(Math.abs(strokeLevel(lid, RATE) - strokeLevel(kit, RATE))).toBeLessThan(1);
@@ -101,7 +83,7 @@ test('an own row with an own sound: dropped on its name, as loud as the kit’s,
   await saved(page);
   await page.reload();
   await page.waitForFunction(() => window.nodSway !== undefined && window.nodSway.engine.ownSounds.sound((window.nodSway.bench().part.rows[0]!.plays as { own: string }).own) !== undefined);
-  expect(Math.abs(pitchOf(await heard(page)) - 700)).toBeLessThan(8);
+  expect(Math.abs(pitchOf(await heardSecond(page)) - 700)).toBeLessThan(8);
 });
 
 test('a folder becomes a kit: guessed, corrected, played by layers; given away as a file, deleted, brought back', async ({ page }, info) => {
@@ -132,9 +114,9 @@ test('a folder becomes a kit: guessed, corrected, played by layers; given away a
   await dialog.getByRole('button', { name: 'Keep the kit and play it' }).click();
   await expect(page.getByRole('combobox', { name: 'Kit', exact: true })).toHaveText('Boat shed');
   // A soft stroke plays the soft layer, a hard one another.
-  expect(Math.abs(pitchOf(await heard(page)) - 300)).toBeLessThan(8);
+  expect(Math.abs(pitchOf(await heardSecond(page)) - 300)).toBeLessThan(8);
   await page.evaluate(() => window.nodSway!.bench().run('louder', (p) => ({ ...p, hits: p.hits.map((h) => ({ ...h, velocity: 120 as typeof h.velocity })) })));
-  const hard = pitchOf(await heard(page));
+  const hard = pitchOf(await heardSecond(page));
   expect(Math.min(Math.abs(hard - 600), Math.abs(hard - 900))).toBeLessThan(10);
 
   await page.getByRole('button', { name: 'your own sounds …' }).click();
@@ -147,11 +129,11 @@ test('a folder becomes a kit: guessed, corrected, played by layers; given away a
   await expect(page.getByRole('list', { name: 'Your kits' })).toBeHidden();
   await page.keyboard.press('Escape');
   await expect(page.getByText('is not in this browser: Wheelhouse plays instead')).toBeVisible();
-  expect(Math.abs(pitchOf(await heard(page)) - hard)).toBeGreaterThan(10);
+  expect(Math.abs(pitchOf(await heardSecond(page)) - hard)).toBeGreaterThan(10);
   await dropOn(page, '[data-testid=stems]', [{ name: 'Boat-shed.nodkit.zip', bytes: zip }]);
   await page.getByRole('button', { name: 'Keep the kit and play it' }).click();
   await expect(page.getByText('over Wheelhouse')).toBeVisible();
-  const again = pitchOf(await heard(page));
+  const again = pitchOf(await heardSecond(page));
   expect(Math.min(Math.abs(again - 600), Math.abs(again - 900))).toBeLessThan(10);
 });
 
@@ -178,10 +160,10 @@ test('with a row open two keys try the sounds of its kind from a folder while th
   // One back from the kit's own is the last of the folder.
   await page.keyboard.press('b');
   await expect(page.getByText('Snare: snare tin, 6 of 6.')).toBeVisible();
-  expect(Math.abs(pitchOf(await heard(page)) - 500)).toBeLessThan(8);
+  expect(Math.abs(pitchOf(await heardSecond(page)) - 500)).toBeLessThan(8);
   await page.keyboard.press('b');
   await expect(page.getByText('Snare: snare lid, 5 of 6.')).toBeVisible();
-  expect(Math.abs(pitchOf(await heard(page)) - 1100)).toBeLessThan(10);
+  expect(Math.abs(pitchOf(await heardSecond(page)) - 1100)).toBeLessThan(10);
   await page.keyboard.press('Escape');
   await expect.poll(() => playsOf(page)).toEqual([undefined]);
   await page.keyboard.press('y');
@@ -195,7 +177,7 @@ test('with a row open two keys try the sounds of its kind from a folder while th
   await saved(page);
   await page.reload();
   await page.waitForFunction(() => window.nodSway !== undefined && window.nodSway.engine.ownSounds.sound((window.nodSway.bench().part.rows[0]!.plays as { own: string }).own) !== undefined);
-  expect(Math.abs(pitchOf(await heard(page)) - 500)).toBeLessThan(8);
+  expect(Math.abs(pitchOf(await heardSecond(page)) - 500)).toBeLessThan(8);
 });
 
 test('what is no sound, or too much, is said by name, and nothing of it is kept', async ({ page }) => {

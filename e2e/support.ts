@@ -162,3 +162,21 @@ export const swingPercent = (page: Page): Promise<number> =>
     const move = window.nodSway!.bench().part.feel.moves.find((m) => m.kind === 'swing');
     return move?.kind === 'swing' ? move.percent : Number.NaN;
   });
+
+/** Plays from the start until every stroke is ready, then once more: the left side of the first second that is heard. */
+export async function heardSecond(page: Page): Promise<Float32Array> {
+  await press(page, 'Play');
+  await page.evaluate(() => window.nodSway!.engine.allReady());
+  await press(page, 'Stop');
+  const captured = page.evaluate(async () => {
+    const { engine } = window.nodSway!;
+    engine.log.length = 0;
+    const c = await engine.capture(1.6);
+    const start = engine.log[0]!.frame - c.firstFrame;
+    return Array.from(c.samples.slice(start, start + 44_100));
+  });
+  await press(page, 'Play');
+  const samples = Float32Array.from(await captured);
+  await press(page, 'Stop');
+  return samples;
+}

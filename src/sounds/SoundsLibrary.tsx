@@ -3,12 +3,12 @@
 import { useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
-import type { OwnKit, OwnSound } from '@/core/model/own-sound';
-import { samplesOf } from '@/core/model/own-sound';
+import { samplesOf, type OwnKit, type OwnSound } from '@/core/model/own-sound';
 import { labelOfVoice } from '@/core/voices';
 import { SOUND_KIT_ENDING } from '@/formats/sound-kit';
 import { soundStore } from '@/storage/sound-store';
 import { Button } from '@/ui/Button';
+import { FileField } from '@/ui/FileField';
 import { download, fileNameOf } from '@/ui/download';
 import { Modal } from '@/ui/Modal';
 import { say, showError } from '@/ui/notify';
@@ -113,22 +113,6 @@ function KitLine({ kit, sounds, onUse, onCorrect }: { kit: OwnKit; sounds: reado
 function Choose({ onFiles }: { onFiles: (files: readonly ChosenFile[]) => void }) {
   const files = useRef<HTMLInputElement>(null);
   const folder = useRef<HTMLInputElement>(null);
-  const field = (ref: typeof files, label: string, more: object) => (
-    <input
-      ref={ref}
-      type="file"
-      multiple
-      className="sr-only"
-      tabIndex={-1}
-      aria-label={label}
-      onChange={(e) => {
-        const chosen = chosenIn(e.target.files as FileList);
-        e.target.value = '';
-        if (chosen.length > 0) onFiles(chosen);
-      }}
-      {...more}
-    />
-  );
   return (
     <div className="flex flex-wrap items-center gap-2 border-t border-line pt-3">
       Make a kit of
@@ -138,8 +122,8 @@ function Choose({ onFiles }: { onFiles: (files: readonly ChosenFile[]) => void }
       <Button size="small" onClick={() => folder.current?.click()}>
         a folder …
       </Button>
-      {field(files, 'Sound files', {})}
-      {field(folder, 'Folder of sounds', { webkitdirectory: '' })}
+      <FileField ref={files} label="Sound files" onChoose={(list) => onFiles(chosenIn(list))} />
+      <FileField ref={folder} label="Folder of sounds" folder onChoose={(list) => onFiles(chosenIn(list))} />
     </div>
   );
 }
@@ -180,20 +164,7 @@ function Folders({ folders }: { folders: ReturnType<typeof ownSounds.getState>['
       <Button size="small" disabled={busy} onClick={() => (keepsFolders() ? work(attachFolder) : field.current?.click())}>
         look in another folder …
       </Button>
-      <input
-        ref={field}
-        type="file"
-        multiple
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="Folder to look in"
-        {...{ webkitdirectory: '' }}
-        onChange={(e) => {
-          const chosen = chosenIn(e.target.files as FileList);
-          e.target.value = '';
-          work(() => attachFiles(chosen), 'There is no sound file in this folder.');
-        }}
-      />
+      <FileField ref={field} label="Folder to look in" folder onChoose={(list) => work(() => attachFiles(chosenIn(list)), 'There is no sound file in this folder.')} />
     </section>
   );
 }

@@ -6,7 +6,7 @@ import { isSoundPath } from '@/core/samples/names';
 /** Files as they come from a drop, a choice or a folder, each with the folders it lies in. */
 
 /** What was chosen in a field for files or for a folder. */
-export const chosenIn = (list: FileList): ChosenFile[] => Array.from(list, (file) => ({ path: file.webkitRelativePath || file.name, file }));
+export const chosenIn = (list: readonly File[]): ChosenFile[] => list.map((file) => ({ path: file.webkitRelativePath || file.name, file }));
 
 /** Whether a drop carries folders, which have to be walked. Must be asked while the drop is handled. */
 export function gatherDrop(transfer: DataTransfer): Promise<ChosenFile[]> {

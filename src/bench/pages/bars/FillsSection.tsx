@@ -12,10 +12,11 @@ import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
 import { Section } from '@/ui/Section';
-import { useBench, useBenchStore } from '../../store/context';
+import { useBench } from '../../store/context';
 import { calmPart } from '../../store/derived';
 import { useTrial } from '../../store/use-sweep';
 import { FillPicture } from './FillPicture';
+import { TrialButtons } from './TrialButtons';
 
 const LENGTHS: readonly [quarters: number, words: string][] = [[0.5, 'half a beat'], [1, 'a beat'], [2, 'two beats'], [3, 'three beats'], [4, 'four beats'], [8, 'eight beats']];
 /** At the end of the loop, or of every so many bars of it. */
@@ -34,7 +35,6 @@ const downbeatAfter = (part: Part, bar: number, from: number, to: number): Ticks
 
 /** Fills at the end of bars: three at a time as pictures, heard in the loop by a click. */
 export function FillsSection() {
-  const { getState } = useBenchStore();
   const part = useBench(calmPart);
   const from = useBench((s) => s.transport.fromBar);
   const to = useBench((s) => s.transport.toBar);
@@ -79,16 +79,7 @@ export function FillsSection() {
         <Button size="small" onClick={() => change({ seed: options.seed + 1 })}>
           draw others
         </Button>
-        {trial.active && (
-          <>
-            <Button size="small" look="strong" onClick={() => getState().settle()}>
-              keep it
-            </Button>
-            <Button size="small" onClick={() => getState().putBack()}>
-              put back
-            </Button>
-          </>
-        )}
+        {trial.active && <TrialButtons keep="keep it" />}
       </div>
       <p className="mt-1 text-sm text-faint">Hats by hand and ghosts leave under it, the pedal keeps time; what two hands and two feet cannot play is left out. The crash comes where the part has one.</p>
     </Section>

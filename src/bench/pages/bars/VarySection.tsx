@@ -11,9 +11,10 @@ import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
 import { Section } from '@/ui/Section';
 import { placeText } from '../../words/describe';
-import { useBench, useBenchStore } from '../../store/context';
+import { useBench } from '../../store/context';
 import { calmPart } from '../../store/derived';
 import { useTrial } from '../../store/use-sweep';
+import { TrialButtons } from './TrialButtons';
 
 const KIND_WORDS: Readonly<Record<VaryKind, string>> = { leave: 'leave a soft one out', add: 'add one between', ghost: 'add a ghost', move: 'move by a step', kin: 'another sound of the family', dynamics: 'dynamics anew' };
 
@@ -27,7 +28,6 @@ const ALL_ROWS = 'all rows';
 
 /** Small changes of bars that repeat: proposed, heard in the loop, taken one by one or all. */
 export function VarySection() {
-  const { getState } = useBenchStore();
   const part = useBench(calmPart);
   const from = useBench((s) => s.transport.fromBar);
   const to = useBench((s) => Math.min(s.transport.toBar, s.part.bars));
@@ -83,16 +83,7 @@ export function VarySection() {
         <Button size="small" disabled={kinds.length === 0 || bars.length === 0} onClick={() => { const next = isShown ? seed + 1 : seed; setSeed(next); propose(next); }}>
           {isShown ? 'draw others' : 'propose'}
         </Button>
-        {isShown && (
-          <>
-            <Button size="small" look="strong" onClick={() => getState().settle()}>
-              keep {list.length - left.size}
-            </Button>
-            <Button size="small" onClick={() => getState().putBack()}>
-              put back
-            </Button>
-          </>
-        )}
+        {isShown && <TrialButtons keep={`keep ${list.length - left.size}`} />}
       </div>
       {isShown && (
         <ul aria-label="Proposed changes" className="mt-2 space-y-0.5 text-sm">

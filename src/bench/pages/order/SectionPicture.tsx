@@ -6,7 +6,7 @@ import { cycledHits } from '@/core/song/sounding';
 import type { VoiceName } from '@/core/row-names';
 
 const WIDTH = 92;
-const HEIGHT = 30;
+const HEIGHT = 38;
 const EDGE = 3;
 
 interface Props {

@@ -10,6 +10,7 @@ import { labelOfVoice } from '@/core/voices';
 import { chosenIn } from '@/sounds/gather';
 import { ownSounds } from '@/sounds/own';
 import { Button } from '@/ui/Button';
+import { FileField } from '@/ui/FileField';
 import { Picker } from '@/ui/Picker';
 import { useBench, useBenchStore } from '../../store/context';
 
@@ -41,19 +42,7 @@ export function RowPlays({ row, label }: { row: Row; label: string }) {
       <Button size="tiny" aria-label={`Sound files for ${label}`} onClick={() => field.current?.click()}>
         files …
       </Button>
-      <input
-        ref={field}
-        type="file"
-        multiple
-        className="sr-only"
-        tabIndex={-1}
-        aria-label={`Files for ${label}`}
-        onChange={(e) => {
-          const files = chosenIn(e.target.files as FileList);
-          e.target.value = '';
-          if (files.length > 0) void import('../../own-sounds/BenchSounds').then(({ receiveOnBench }) => receiveOnBench(store, Promise.resolve(files), { row: row.voice, label, voice }));
-        }}
-      />
+      <FileField ref={field} label={`Files for ${label}`} onChoose={(files) => void import('../../own-sounds/BenchSounds').then(({ receiveOnBench }) => receiveOnBench(store, Promise.resolve(chosenIn(files)), { row: row.voice, label, voice }))} />
     </p>
   );
 }

@@ -1,7 +1,7 @@
 'use client';
 
 import { ChevronDown, ChevronUp } from 'lucide-react';
-import { memo } from 'react';
+import { memo, useEffect, useRef } from 'react';
 import { useShallow } from 'zustand/shallow';
 import { setRowSound } from '@/core/commands/sound';
 import { setRow } from '@/core/commands/settings';
@@ -61,6 +61,9 @@ const percentsOf = ({ room, loudness }: RowMix): { room: number; loudness: numbe
 
 /** The settings of a row as one sentence. */
 function RowEditor({ row, label }: { row: Row; label: string }) {
+  const frame = useRef<HTMLDivElement>(null);
+  // What opens below the edge comes into sight.
+  useEffect(() => frame.current?.scrollIntoView({ block: 'nearest' }), []);
   const { getState } = useBenchStore();
   const sweep = useSweep();
   const own = useOwnSounds();
@@ -86,7 +89,7 @@ function RowEditor({ row, label }: { row: Row; label: string }) {
     );
   };
   return (
-    <div className="pt-1 pb-2 text-sm leading-8">
+    <div ref={frame} className="scroll-mb-4 pt-1 pb-2 text-sm leading-8">
       <RowPlays row={row} label={label} />
       <p>
         Level {field('level', 'Level', 'dB,')} pan {field('pan', 'Pan', '%')}
