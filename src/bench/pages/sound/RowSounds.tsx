@@ -63,7 +63,10 @@ const percentsOf = ({ room, loudness }: RowMix): { room: number; loudness: numbe
 function RowEditor({ row, label }: { row: Row; label: string }) {
   const frame = useRef<HTMLDivElement>(null);
   // What opens below the edge comes into sight.
-  useEffect(() => frame.current?.scrollIntoView({ block: 'nearest' }), []);
+  useEffect(() => {
+    // Some browsers answer with a promise, which is no way to clean up.
+    void frame.current?.scrollIntoView({ block: 'nearest' });
+  }, []);
   const { getState } = useBenchStore();
   const sweep = useSweep();
   const own = useOwnSounds();
