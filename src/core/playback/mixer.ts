@@ -129,6 +129,7 @@ export class Mixer {
   private readonly lastTake = new Map<number, number>();
   private readonly room: Room;
   private readonly limiter: Limiter | null;
+  private buses: Bus[] = [];
   private sendLeft = new Float32Array(0);
   private sendRight = new Float32Array(0);
   private mix: Mix = PLAIN_MIX_OF_PART;
@@ -217,7 +218,7 @@ export class Mixer {
       samples: stroke.samples,
       samplesRight: stroke.right,
       group: mix.group,
-      position: -atFrame,
+      position: 0 - atFrame,
       speed,
       kernel: speed === 1 ? null : kernelFor(speed),
       left: gain * pan.left,
@@ -282,18 +283,27 @@ export class Mixer {
 
   /** Fills a stereo block. */
   render(left: Float32Array, right: Float32Array) {
+    if (this.sendLeft.length !== left.length) {
+      this.sendLeft = new Float32Array(left.length);
+      this.sendRight = new Float32Array(left.length);
+      this.buses = [];
+    }
+    for (const bus of this.buses) {
+      if (!bus.empty) bus.frames.fill(0);
+      bus.empty = true;
+    }
+    const { only, mix, sendLeft, sendRight } = this;
+    const wet = mix.room.amount > 0 && (only === null || only === 'room');
+    for (const r of this.ringing) this.add(r, left.length, wet);
     left.fill(0);
     right.fill(0);
-    if (this.sendLeft.length !== left.length) [this.sendLeft, this.sendRight] = [new Float32Array(left.length), new Float32Array(left.length)];
-    this.sendLeft.fill(0);
-    this.sendRight.fill(0);
-    const { only, mix } = this;
-    const wet = mix.room.amount > 0 && (only === null || only === 'room');
-    for (const r of this.ringing) {
-      const dry = only === null || (only !== 'room' && only.sound === r.sound);
-      this.add(r, left, right, dry, wet);
+    sendLeft.fill(0);
+    sendRight.fill(0);
+    for (const bus of this.buses) {
+      if (only !== 'room') pour(bus, left, right, 1);
+      if (wet && bus.send > 0) pour(bus, sendLeft, sendRight, bus.send);
     }
-    if (wet && !(this.room.isSilent && this.ringing.length === 0)) this.room.process(this.sendLeft, this.sendRight, left, right, mix.room.amount);
+    if (wet && !(this.room.isSilent && this.ringing.length === 0)) this.room.process(sendLeft, sendRight, left, right, mix.room.amount);
     const level = this.volume * this.gain * mix.volume;
     for (let i = 0; i < left.length; i++) {
       left[i] = (left[i] as number) * level;
@@ -303,96 +313,117 @@ export class Mixer {
     this.ringing = this.ringing.filter((r) => r.position * r.speed < r.samples.length && r.fade !== 0);
   }
 
-  private add(r: Ringing, left: Float32Array, right: Float32Array, dry: boolean, wet: boolean) {
-    if (dry || (wet && r.send > 0)) {
-      if (r.samplesRight) this.addStereo(r, r.samplesRight, left, right, dry, wet);
-      else if (r.kernel || r.decay !== 1 || r.fade >= 0) this.addShaped(r, left, right, dry, wet);
-      else this.addPlain(r, left, right, dry, wet);
+  /** Adds what rings to the bus of its send; what nobody hears only grows older. */
+  private add(r: Ringing, count: number, wet: boolean) {
+    const { only } = this;
+    if (only === null || (only === 'room' ? wet && r.send > 0 : only.sound === r.sound)) {
+      const bus = this.busOf(r.send, count);
+      bus.empty = false;
+      if (r.samplesRight || r.kernel || r.decay !== 1 || r.fade >= 0) addShaped(r, r.samplesRight ?? r.samples, bus.frames, count);
+      else addPlain(r, bus.frames, count);
     }
-    r.position += left.length;
-    if (r.fade >= 0) r.fade = Math.max(0, r.fade - left.length);
+    r.position += count;
+    if (r.fade >= 0) r.fade = Math.max(0, r.fade - count);
   }
 
-  /** What rings on as it was rendered, tilted at most: nearly all there is. */
-  private addPlain(r: Ringing, left: Float32Array, right: Float32Array, dry: boolean, wet: boolean) {
-    const { samples, position, tilt, tiltFactor, left: toLeft, right: toRight, send } = r;
-    const { sendLeft, sendRight } = this;
-    const end = Math.min(left.length, samples.length - position);
-    let { low } = r;
-    for (let i = Math.max(0, -position); i < end; i++) {
-      const x = samples[position + i] as number;
-      low += (x - low) * tiltFactor;
-      const y = low + (x - low) * tilt;
-      const l = y * toLeft;
-      const rr = y * toRight;
-      if (dry) {
-        left[i] = (left[i] as number) + l;
-        right[i] = (right[i] as number) + rr;
-      }
-      if (wet) {
-        sendLeft[i] = (sendLeft[i] as number) + l * send;
-        sendRight[i] = (sendRight[i] as number) + rr * send;
-      }
-    }
-    r.low = low;
+  /** Rows that send alike are summed together, and sent once. */
+  private busOf(send: number, count: number): Bus {
+    let bus = this.buses.find((b) => b.send === send) ?? this.buses.find((b) => b.empty);
+    if (!bus) this.buses.push((bus = { send, frames: new Float64Array(2 * count), empty: true }));
+    bus.send = send;
+    return bus;
   }
+}
 
-  /** What is pitched, rings longer or shorter, or fades. */
-  private addShaped(r: Ringing, left: Float32Array, right: Float32Array, dry: boolean, wet: boolean) {
-    const { samples, kernel, speed, tiltFactor } = r;
-    const end = r.fade >= 0 ? Math.min(left.length, r.fade) : left.length;
-    for (let i = Math.max(0, -r.position); i < end; i++) {
-      const at = (r.position + i) * speed;
-      if (at >= samples.length) break;
-      let x = kernel ? readAt(samples, at, kernel) : (samples[at] as number);
-      r.low += (x - r.low) * tiltFactor;
-      x = r.low + (x - r.low) * r.tilt;
-      if (r.decay !== 1) {
-        x *= r.ring;
-        r.ring *= r.decay;
-        if (at > r.tailFrom) x *= (samples.length - at) / (samples.length - r.tailFrom);
-      }
-      if (r.fade >= 0 && r.fade - i < r.fadeFrames) x *= (r.fade - i) / r.fadeFrames;
-      const [l, rr] = [x * r.left, x * r.right];
-      if (dry) {
-        left[i] = (left[i] as number) + l;
-        right[i] = (right[i] as number) + rr;
-      }
-      if (wet) {
-        this.sendLeft[i] = (this.sendLeft[i] as number) + l * r.send;
-        this.sendRight[i] = (this.sendRight[i] as number) + rr * r.send;
-      }
-    }
+/** What rows of one send to the room sum up to, left and right in turn. */
+interface Bus {
+  send: number;
+  frames: Float64Array;
+  empty: boolean;
+}
+
+function pour({ frames, empty }: Bus, left: Float32Array, right: Float32Array, factor: number) {
+  if (empty) return;
+  for (let i = 0; i < left.length; i++) {
+    left[i] = (left[i] as number) + (frames[2 * i] as number) * factor;
+    right[i] = (right[i] as number) + (frames[2 * i + 1] as number) * factor;
   }
+}
 
-  /** A stereo recording: both sides as {@link addShaped}, the pan balancing them. */
-  private addStereo(r: Ringing, samplesRight: Float32Array, left: Float32Array, right: Float32Array, dry: boolean, wet: boolean) {
-    const { samples, kernel, speed, tiltFactor, tilt } = r;
-    const end = r.fade >= 0 ? Math.min(left.length, r.fade) : left.length;
-    for (let i = Math.max(0, -r.position); i < end; i++) {
-      const at = (r.position + i) * speed;
-      if (at >= samples.length) break;
-      const x = kernel ? readAt(samples, at, kernel) : (samples[at] as number);
+/**
+ * What rings on as it was rendered, tilted at most: nearly all there is. The tilt is a one-pole low-pass of which so much is taken, four frames at a
+ * time, since each would wait for the one before: low[n+4] = a^4 low[n] + what the four add.
+ */
+function addPlain(r: Ringing, bus: Float64Array, count: number) {
+  const { samples, tilt, tiltFactor: b } = r;
+  const position = r.position | 0;
+  const end = Math.min(count, samples.length - position);
+  const a = 1 - b;
+  const a2 = a * a;
+  const a3 = a2 * a;
+  const a4 = a2 * a2;
+  const [highLeft, highRight] = [r.left * tilt, r.right * tilt];
+  const [lowLeft, lowRight] = [r.left - highLeft, r.right - highRight];
+  let { low } = r;
+  let i = Math.max(0, -position);
+  for (; i + 3 < end; i += 4) {
+    const at = position + i;
+    const x0 = samples[at] as number;
+    const x1 = samples[at + 1] as number;
+    const x2 = samples[at + 2] as number;
+    const x3 = samples[at + 3] as number;
+    const c0 = b * x0;
+    const c1 = a * c0 + b * x1;
+    const c2 = a * c1 + b * x2;
+    const c3 = a * c2 + b * x3;
+    const l0 = a * low + c0;
+    const l1 = a2 * low + c1;
+    const l2 = a3 * low + c2;
+    low = a4 * low + c3;
+    const to = 2 * i;
+    bus[to] = (bus[to] as number) + l0 * lowLeft + x0 * highLeft;
+    bus[to + 1] = (bus[to + 1] as number) + l0 * lowRight + x0 * highRight;
+    bus[to + 2] = (bus[to + 2] as number) + l1 * lowLeft + x1 * highLeft;
+    bus[to + 3] = (bus[to + 3] as number) + l1 * lowRight + x1 * highRight;
+    bus[to + 4] = (bus[to + 4] as number) + l2 * lowLeft + x2 * highLeft;
+    bus[to + 5] = (bus[to + 5] as number) + l2 * lowRight + x2 * highRight;
+    bus[to + 6] = (bus[to + 6] as number) + low * lowLeft + x3 * highLeft;
+    bus[to + 7] = (bus[to + 7] as number) + low * lowRight + x3 * highRight;
+  }
+  for (; i < end; i++) {
+    const x = samples[position + i] as number;
+    low = a * low + b * x;
+    bus[2 * i] = (bus[2 * i] as number) + low * lowLeft + x * highLeft;
+    bus[2 * i + 1] = (bus[2 * i + 1] as number) + low * lowRight + x * highRight;
+  }
+  r.low = low;
+}
+
+/** What is pitched, rings longer or shorter, fades, or is a stereo recording, whose sides the pan balances. */
+function addShaped(r: Ringing, samplesRight: Float32Array, bus: Float64Array, count: number) {
+  const { samples, kernel, speed, tiltFactor, tilt, fade, fadeFrames, tailFrom, decay } = r;
+  const stereo = samplesRight !== samples;
+  const end = fade >= 0 ? Math.min(count, fade) : count;
+  for (let i = Math.max(0, -r.position); i < end; i++) {
+    const at = (r.position + i) * speed;
+    if (at >= samples.length) break;
+    let level = 1;
+    if (decay !== 1) {
+      level = r.ring;
+      r.ring *= decay;
+      if (at > tailFrom) level *= (samples.length - at) / (samples.length - tailFrom);
+    }
+    if (fade >= 0 && fade - i < fadeFrames) level *= (fade - i) / fadeFrames;
+    const x = kernel ? readAt(samples, at, kernel) : (samples[at] as number);
+    r.low += (x - r.low) * tiltFactor;
+    const left = (r.low + (x - r.low) * tilt) * level;
+    let right = left;
+    if (stereo) {
       const y = kernel ? readAt(samplesRight, at, kernel) : (samplesRight[at] as number);
-      r.low += (x - r.low) * tiltFactor;
       r.lowRight += (y - r.lowRight) * tiltFactor;
-      let level = 1;
-      if (r.decay !== 1) {
-        level = r.ring;
-        r.ring *= r.decay;
-        if (at > r.tailFrom) level *= (samples.length - at) / (samples.length - r.tailFrom);
-      }
-      if (r.fade >= 0 && r.fade - i < r.fadeFrames) level *= (r.fade - i) / r.fadeFrames;
-      const l = (r.low + (x - r.low) * tilt) * level * r.left;
-      const rr = (r.lowRight + (y - r.lowRight) * tilt) * level * r.right;
-      if (dry) {
-        left[i] = (left[i] as number) + l;
-        right[i] = (right[i] as number) + rr;
-      }
-      if (wet) {
-        this.sendLeft[i] = (this.sendLeft[i] as number) + l * r.send;
-        this.sendRight[i] = (this.sendRight[i] as number) + rr * r.send;
-      }
+      right = (r.lowRight + (y - r.lowRight) * tilt) * level;
     }
+    bus[2 * i] = (bus[2 * i] as number) + left * r.left;
+    bus[2 * i + 1] = (bus[2 * i + 1] as number) + right * r.right;
   }
 }

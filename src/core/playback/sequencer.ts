@@ -212,15 +212,20 @@ export class Sequencer {
     this.held = this.held.filter((h) => (next.program.index.ofSlot[h.slot] ?? -1) >= 0);
     const waiting = new Set(this.held.map((h) => `${h.slot}.${h.pass}`));
     const { slots, offsets } = next.program;
+    const { ofSlot } = old.program.index;
+    const { offsets: oldOffsets } = old.program;
+    const rate = this.sampleRate;
+    // Every hit is asked, on the audio thread: what most of them fail comes first and costs little.
+    const reached = (frame - 0.5 - this.anchor) / next.length;
+    const [nextRate, knownSlots] = [rate / next.length, ofSlot.length];
     for (let index = 0; index < slots.length; index++) {
       const slot = slots[index] as number;
-      const before = old.program.index.ofSlot[slot] ?? -1;
+      const before = slot < knownSlots ? (ofSlot[slot] as number) : -1;
       if (before < 0) continue;
-      const now = (offsets[index] as number) * this.sampleRate;
       // The latest pass whose new time is past.
-      const pass = Math.ceil((frame - 0.5 - this.anchor - now) / next.length) - 1;
-      const was = oldAnchor + pass * old.length + (old.program.offsets[before] as number) * this.sampleRate;
-      if (Math.round(was) < frame || !this.isDue(next, index, pass) || waiting.has(`${slot}.${pass}`)) continue;
+      const pass = Math.ceil(reached - (offsets[index] as number) * nextRate) - 1;
+      const was = oldAnchor + pass * old.length + (oldOffsets[before] as number) * rate;
+      if (was + 0.5 < frame || !this.isDue(next, index, pass) || waiting.has(`${slot}.${pass}`)) continue;
       this.held.push({ held: true, frame: Math.round(was), slot, voice: next.program.voices[index] as number, velocity: old.program.velocities[before] as number, pass, colour: colourOf(old.program, before, pass) });
     }
   }
