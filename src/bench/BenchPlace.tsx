@@ -12,7 +12,7 @@ import { savePartFile } from '@/ui/save-part-file';
 import { ShelfLink } from '@/ui/ShelfLink';
 import { useStoreWords } from '@/ui/StoreNotice';
 import { createBenchStore, heldBench, type BenchStore } from './store/bench-store';
-import { benchHistoryOf } from './store/surroundings';
+import { benchHistoryOf, leftOfEdits } from './store/surroundings';
 import { BenchProvider } from './store/context';
 import { Bench } from './Bench';
 
@@ -35,8 +35,14 @@ export function BenchPlace({ partId }: { partId: string }) {
       const bench = createBenchStore(partId, stored, song !== undefined, partStore);
       setStore(bench);
       // Going back is possible after a reload too; opening does not wait for it.
-      const edits = await partStore.recentEdits(partId, stored.head);
-      if (current) bench.getState().adoptHistory(benchHistoryOf(edits));
+      const { adoptHistory, addIdea } = bench.getState();
+      const ideas = await partStore.ideas(partId);
+      if (!current) return;
+      for (const idea of ideas) addIdea(idea);
+      for (const { id, head, part } of [{ id: partId, ...stored }, ...ideas]) {
+        const edits = await partStore.recentEdits(id, head);
+        if (current) adoptHistory(benchHistoryOf(edits), leftOfEdits(edits, part), id);
+      }
     };
     open().catch((e: unknown) => {
       if (!isNamedError(e)) console.error(e);
@@ -47,7 +53,7 @@ export function BenchPlace({ partId }: { partId: string }) {
     };
   }, [partId, round]);
 
-  useEffect(() => (store ? partStore.follow(partId, (head) => store.getState().hear(head)) : undefined), [store, partId]);
+  useEffect(() => (store ? followStored(store, partId) : undefined), [store, partId]);
 
   if (error) {
     return (
@@ -82,6 +88,18 @@ export function BenchPlace({ partId }: { partId: string }) {
       </ErrorBoundary>
     </BenchProvider>
   );
+}
+
+/** Hears what other tabs do to the part and its ideas. */
+function followStored(store: BenchStore, partId: string): () => void {
+  const follow = (id: string) => partStore.follow(id, (head) => store.getState().hear(head, id));
+  const stops = new Map([[partId, follow(partId)]]);
+  const update = () => {
+    for (const { id } of store.getState().ideas) if (!stops.has(id)) stops.set(id, follow(id));
+  };
+  update();
+  stops.set('ideas', store.subscribe((s, before) => s.ideas !== before.ideas && update()));
+  return () => stops.forEach((stop) => stop());
 }
 
 export function Opening() {

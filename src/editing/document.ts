@@ -1,4 +1,5 @@
 import { emptyHistory, steppedBack, steppedForward, withEntry, withOlder, type Entry, type History, type StepKind } from './history';
+import { leftBy, withLeft, type Left } from './left-behind';
 
 /** How values of one kind are compared and led from one to the next. */
 export interface Diffing<T, D> {
@@ -38,6 +39,8 @@ export interface DocumentState<T, D, S> {
   value: T;
   underway: Underway<T> | null;
   history: History<D, S>;
+  /** What was undone and left behind by something new, the oldest first. */
+  left: readonly Left<T>[];
 }
 
 /** A finished edit, for whoever keeps it. */
@@ -74,11 +77,16 @@ export class Document<T, D, S> {
     value: T,
     private readonly ports: Ports<T, D, S>,
   ) {
-    this.state = { value, underway: null, history: emptyHistory() };
+    this.state = { value, underway: null, history: emptyHistory(), left: [] };
   }
 
   get history(): History<D, S> {
     return this.state.history;
+  }
+
+  /** As it stands. */
+  get current(): DocumentState<T, D, S> {
+    return this.state;
   }
 
   /**
@@ -154,7 +162,7 @@ export class Document<T, D, S> {
 
   /** A step of the surroundings alone: they were `before`. */
   recordSurroundings(label: string, before: S) {
-    this.show({ history: withEntry(this.state.history, { label, diff: null, before, after: this.ports.surroundings() }) });
+    this.show(this.withStep({ label, diff: null, before, after: this.ports.surroundings() }));
   }
 
   /** Takes in what changed elsewhere: no step, and what is under way goes on from it. */
@@ -163,19 +171,26 @@ export class Document<T, D, S> {
     this.show({ value: change(value), underway: underway && { ...underway, base: change(underway.base) } });
   }
 
-  /** Puts the steps of before a reload under those since. */
-  adoptHistory(older: History<D, S>) {
-    this.show({ history: withOlder(this.state.history, older) });
+  /** Puts the steps of before a reload under those since. @param left what was left behind before it */
+  adoptHistory(older: History<D, S>, left: readonly Left<T>[] = []) {
+    this.show({ history: withOlder(this.state.history, older), left: [...left, ...this.state.left] });
   }
 
   private keep() {
-    const { underway, value, history } = this.state;
+    const { underway, value } = this.state;
     if (!underway) return;
     const { label, base } = underway;
     const diff = this.kind.diff(base, value);
     if (!diff) return this.show({ underway: null, value: base });
-    this.show({ underway: null, history: withEntry(history, { label, diff, before: this.before as S, after: this.ports.surroundings() }) });
+    this.show({ underway: null, ...this.withStep({ label, diff, before: this.before as S, after: this.ports.surroundings() }, base) });
     this.ports.finished({ label, diff, after: value, step: 'do' });
+  }
+
+  /** The history with a new step, and what it leaves behind. @param base what it began with */
+  private withStep(entry: Entry<D, S>, base = this.state.value): Pick<DocumentState<T, D, S>, 'history' | 'left'> {
+    const { history, left } = this.state;
+    const gone = leftBy(base, history.redo, (v, d) => this.kind.apply(v, d));
+    return { history: withEntry(history, entry), left: gone ? withLeft(left, gone) : left };
   }
 
   private drop() {

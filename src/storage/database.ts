@@ -19,6 +19,17 @@ export interface PartRow {
   /** One line on demo parts. */
   about?: string;
   tags?: string[];
+  /** It is an idea of another part: not on the Shelf by itself. */
+  idea?: IdeaOf;
+}
+
+/** Which idea of a part it is. */
+export interface IdeaOf {
+  partId: string;
+  /** A to P. */
+  letter: string;
+  /** How many bars it was copied from: it goes back in their place. */
+  bars: number;
 }
 
 /** A whole part as of edit number `seq`; JSON data, checked when it is read. */

@@ -125,6 +125,27 @@ test('a part taken off the shelf can be put back with its edits', async () => {
   expect((await store.load(id)).part).toEqual(last);
 });
 
+test('ideas of a part have edits of their own, are not on the shelf, and go and come back with it', async () => {
+  const { store, db } = fresh();
+  const id = await store.create(part);
+  const other = await store.create(part);
+  await store.createIdea(part, { partId: other, letter: 'A', bars: 1 });
+  const b = await store.createIdea(part, { partId: id, letter: 'B', bars: 2 });
+  const a = await store.createIdea(part, { partId: id, letter: 'A', bars: 1 });
+  const changed = await edit(store, b, part, [(p) => addVelocity(p, all, -5)]);
+  expect(await store.ideas(id)).toEqual([{ id: a, partId: id, letter: 'A', bars: 1, part, head: 0 }, { id: b, partId: id, letter: 'B', bars: 2, part: changed, head: 1 }]);
+  expect((await store.list()).map((row) => row.id).sort()).toEqual([id, other].sort());
+  const putBack = await store.remove(id);
+  expect([await store.ideas(id), await db.edits.count(), await db.bodies.count()]).toEqual([[], 0, 2]);
+  expect(await store.ideas(other)).toHaveLength(1);
+  await putBack();
+  expect((await store.ideas(id)).map((i) => i.part)).toEqual([part, changed]);
+  const again = await store.remove(b);
+  expect((await store.ideas(id)).map((i) => i.letter)).toEqual(['A']);
+  await again();
+  expect((await store.ideas(id)).map((i) => i.letter)).toEqual(['A', 'B']);
+});
+
 test('a body that was damaged in the store is a named error', async () => {
   const { store, db } = fresh();
   const id = await store.create(part);

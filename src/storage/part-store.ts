@@ -5,10 +5,10 @@ import { applyDiff } from '@/core/part/diff';
 import type { Part } from '@/core/model/part';
 import type { FinishedEdit } from '@/editing/saver';
 import { askToStay } from './backing';
-import { database, type EditRow, type NodSwayDatabase, type PartRow } from './database';
+import { database, type EditRow, type IdeaOf, type NodSwayDatabase, type PartRow } from './database';
 import { named } from './named';
 import { summarize } from './summary';
-import { removeOfPart } from './tables';
+import { IDEA_MARK, ideasRange, removeOfPart } from './tables';
 
 /** A part with the number of the last edit in it. */
 export interface StoredPart {
@@ -20,6 +20,12 @@ export interface NewPart {
   id?: string;
   about?: string;
   song?: Uint8Array;
+  idea?: IdeaOf;
+}
+
+/** An idea as it is kept. */
+export interface StoredIdea extends StoredPart, IdeaOf {
+  id: string;
 }
 
 /** After this many edits the whole part is written once, so that opening it stays quick. */
@@ -40,7 +46,7 @@ export class PartStore {
   create(part: Part, extra: NewPart = {}): Promise<string> {
     const id = extra.id ?? nanoid(12);
     const now = Date.now();
-    const row: PartRow = { id, name: part.name, createdAt: now, updatedAt: now, head: 0, summary: summarize(part), ...(extra.about ? { about: extra.about } : {}) };
+    const row: PartRow = { id, name: part.name, createdAt: now, updatedAt: now, head: 0, summary: summarize(part), ...(extra.about ? { about: extra.about } : {}), ...(extra.idea ? { idea: extra.idea } : {}) };
     return named(() =>
       this.db.transaction('rw', this.db.parts, this.db.bodies, this.db.songs, async () => {
         await this.db.parts.add(row);
@@ -175,8 +181,23 @@ export class PartStore {
     return this.db.edits.where('[partId+seq]').between([id, from === -Infinity ? Dexie.minKey : from], [id, to === Infinity ? Dexie.maxKey : to], true, true);
   }
 
+  /** The parts of the Shelf, the last changed first. */
   list(): Promise<PartRow[]> {
-    return named(() => this.db.parts.orderBy('updatedAt').reverse().toArray());
+    return named(() => this.db.parts.orderBy('updatedAt').reverse().filter((row) => !row.idea).toArray());
+  }
+
+  /** Keeps an idea of a part; it goes with the part. @throws NamedError store-full, store-refused */
+  createIdea(part: Part, idea: IdeaOf): Promise<string> {
+    return this.create(part, { id: `${idea.partId}${IDEA_MARK}${nanoid(8)}`, idea });
+  }
+
+  /** The ideas of a part by their letters; one that no longer reads is left out. */
+  ideas(partId: string): Promise<StoredIdea[]> {
+    return named(async () => {
+      const rows = await this.db.parts.where(':id').between(...ideasRange(partId)).toArray();
+      const found = await Promise.all(rows.map(async (row): Promise<StoredIdea | null> => (row.idea ? { id: row.id, ...row.idea, ...(await this.load(row.id)) } : null)).map((idea) => idea.catch(() => null)));
+      return found.filter((idea) => idea !== null).sort((a, b) => (a.letter < b.letter ? -1 : 1));
+    });
   }
 
   /** Takes a part off the Shelf, with everything that belongs to it; the result puts it back. */

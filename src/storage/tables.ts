@@ -16,16 +16,27 @@ export interface TableSpec {
   ofPart?(db: Dexie, partId: string): Collection | Promise<Collection>;
 }
 
-const byId = (name: string) => (db: Dexie, partId: string): Collection => db.table(name).where(':id').equals(partId);
+/** Ideas of a part are kept as parts, their ids beginning with its own and this. */
+export const IDEA_MARK = '~';
+/** Behind every id that begins so. */
+const LAST = '\uffff';
+/** Those of the part itself, and of its ideas. */
+const byId = (name: string) => (db: Dexie, partId: string): Collection => db.table(name).where(':id').inAnyRange([[partId, partId], ideasRange(partId)], { includeUppers: true });
 const byPart = (name: string) => (db: Dexie, partId: string): Collection => db.table(name).where('partId').equals(partId);
+export const ideasRange = (partId: string): [string, string] => [partId + IDEA_MARK, partId + IDEA_MARK + LAST];
 /** Rows of a compound key whose first part is one of these. */
 const within = (table: Table, index: string, firsts: readonly string[]): Collection => table.where(index).inAnyRange(firsts.map((first): [unknown, unknown] => [[first, Dexie.minKey], [first, Dexie.maxKey]]), { includeUppers: true });
+
+const editsOf = (db: Dexie, partId: string): Collection => {
+  const [first, last] = ideasRange(partId);
+  return db.table('edits').where('[partId+seq]').inAnyRange([[[partId, Dexie.minKey], [partId, Dexie.maxKey]], [[first, Dexie.minKey], [last, Dexie.minKey]]], { includeUppers: true });
+};
 
 /** Every table; a new one is a line here, with the next version. */
 export const TABLES: readonly TableSpec[] = [
   { name: 'parts', keys: 'id, updatedAt', since: 1, owner: 'part', ofPart: byId('parts') },
   { name: 'bodies', keys: 'id', since: 1, owner: 'part', ofPart: byId('bodies') },
-  { name: 'edits', keys: '[partId+seq]', since: 1, owner: 'part', ofPart: (db, partId) => within(db.table('edits'), '[partId+seq]', [partId]) },
+  { name: 'edits', keys: '[partId+seq]', since: 1, owner: 'part', ofPart: editsOf },
   { name: 'songs', keys: 'id', since: 1, owner: 'part', ofPart: byId('songs') },
   { name: 'flags', keys: 'name', since: 1, owner: 'library' },
   { name: 'kits', keys: 'name', since: 2, owner: 'library' },

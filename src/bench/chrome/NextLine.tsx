@@ -15,6 +15,8 @@ export function NextLine() {
   const { conductor, engine } = usePlaybackOf();
   const part = useBench((s) => s.part);
   const next = useStore(conductor.state, (s) => s.next);
+  const ideas = useBench((s) => s.ideas);
+  const sounding = useStore(conductor.state, (s) => s.sounding?.idea ?? null);
   const [beats, setBeats] = useState<number | null>(null);
   useEffect(() => {
     if (!next) return;
@@ -30,7 +32,8 @@ export function NextLine() {
     return () => clearInterval(timer);
   }, [next, engine, part]);
   if (!next) return <span className="text-xs text-faint">whole part</span>;
-  const name = next.kind === 'order' ? 'the running order' : next.kind === 'all' ? 'all bars' : (sectionPlayed(part, next)?.name ?? `bars ${next.from + 1} to ${next.to}`);
+  const called = next.idea === sounding ? null : next.idea === null ? 'the part' : `idea ${ideas.find((i) => i.id === next.idea)?.letter ?? ''}`;
+  const name = called ?? (next.kind === 'order' ? 'the running order' : next.kind === 'all' ? 'all bars' : (sectionPlayed(part, next)?.name ?? `bars ${next.from + 1} to ${next.to}`));
   return (
     <span role="status" className="truncate text-xs text-accent">
       next: {name}

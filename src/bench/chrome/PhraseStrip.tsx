@@ -17,6 +17,7 @@ import { performanceOf } from '../store/derived';
 import { same, stripInputs } from '../store/inputs';
 import { showBars, zoomAt } from '../actions/view-control';
 import type { BenchStore } from '../store/bench-store';
+import { IdeasStrip } from './IdeasStrip';
 import { NextLine } from './NextLine';
 import { SectionBrackets } from './SectionBrackets';
 import { stemsFacts } from '../store/stems-facts';
@@ -156,6 +157,7 @@ export function PhraseStrip() {
         </div>
       </div>
       <div className="min-w-0 flex-1">
+      <IdeasStrip />
       <SectionBrackets width={width} />
       <canvas
         ref={canvas}

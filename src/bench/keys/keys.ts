@@ -14,6 +14,7 @@ import { actOnSelection } from '../actions/act';
 import { deleteSelection, duplicateSelection, invertRow, repeatSelection, shiftSelection } from '../actions/arrange';
 import { fillFromCaret, moveCaret, moveCaretBar, moveCaretRow, toggleAtCaret, toggleCaret } from '../actions/caret';
 import { copySelection, cutSelection, paste } from '../actions/clipboard';
+import { newIdea, stepIdea } from '../actions/ideas';
 import { clearNudges, nudgeSelection } from '../actions/nudging';
 import { openPage } from '../actions/open-page';
 import { saySaved } from '../actions/say-saved';
@@ -59,9 +60,10 @@ const louder = (by: number) => ({ store }: Context) => actOnSelection(store, by 
 const stepOpenRow = (store: BenchStore, playback: Playback, by: number): Promise<void> => import('../own-sounds/step-sound').then(({ stepSound }) => stepSound(store, playback, by));
 
 function callSection({ store, playback }: Context, index: number) {
-  const section = store.getState().part.sections?.[index];
+  const { sections } = store.getState().main;
+  const section = sections?.[index];
   if (section) playback.conductor.call(section.id);
-  else say(store.getState().part.sections ? `There is no section ${index + 1}.` : 'There are no sections yet: they are made on the page Order.');
+  else say(sections ? `There is no section ${index + 1}.` : 'There are no sections yet: they are made on the page Order.');
 }
 
 /** Nine steps of loudness, and 127 on 0. */
@@ -171,6 +173,11 @@ export const KEYS: readonly KeySpec[] = [
   { keys: ['y'], group: 'Hear', text: 'Try the next sound of its kind on the open row', also: ['sample', 'kit', 'preset', 'browse sounds', 'audition', 'swap'], run: ({ store, playback }) => void stepOpenRow(store, playback, 1) },
   { keys: ['b'], group: 'Hear', text: 'Try the sound before', run: ({ store, playback }) => void stepOpenRow(store, playback, -1) },
   ...Array.from({ length: 9 }, (_, i): KeySpec => ({ keys: [`shift+${i + 1}`], group: 'Hear', text: 'Call a section: it comes when what sounds may be left', also: ['switch', 'scene', 'live'], shown: i === 0 ? 'Shift 1 … 9' : null, run: (c) => callSection(c, i) })),
+  { keys: ['shift+i'], group: 'Hear', text: 'Copy the loop to a new idea, and go on there', also: ['variation', 'alternative', 'scratch', 'A B', 'copy pattern', 'idea'], run: ({ store, playback }) => void newIdea(store, playback) },
+  { keys: ['z'], group: 'Hear', text: 'Next idea, at once; the part itself is among them', also: ['switch', 'flip', 'A B'], run: ({ store, playback }) => stepIdea(store, playback, 1, 'now') },
+  { keys: ['alt+z'], group: 'Hear', text: 'Idea before', run: ({ store, playback }) => stepIdea(store, playback, -1, 'now') },
+  { keys: ['shift+z'], group: 'Hear', text: 'Next idea, at the bar line', run: ({ store, playback }) => stepIdea(store, playback, 1, 'bar') },
+  { keys: ['alt+shift+z'], group: 'Hear', text: 'Idea before, at the bar line', run: ({ store, playback }) => stepIdea(store, playback, -1, 'bar') },
   { keys: ['shift+r'], group: 'Hear', text: 'Record over the loop; stop and keep', also: ['take', 'overdub'], run: record },
 
   { keys: ['c'], group: 'Step cursor', text: 'Show the step cursor, hide it', also: ['caret', 'keyboard editing'], run: ({ store }) => toggleCaret(store) },
@@ -252,7 +259,9 @@ export const keyName = (key: string): string => NAMES[key] ?? key.toLowerCase();
 export function keysOf(e: Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' | 'shiftKey' | 'altKey'> & { code?: string }): string {
   // Shift and a digit give a sign on most keyboards: the digit counts. Where digits need Shift they are digits.
   const digit = e.shiftKey && !/^\d$/.test(e.key) ? /^Digit(\d)$/.exec(e.code ?? '')?.[1] : undefined;
-  const key = digit ?? keyName(e.key);
+  // Where Alt writes another letter, the key counts as it is marked.
+  const letter = e.altKey && !/^[a-z]$/i.test(e.key) ? /^Key([A-Z])$/.exec(e.code ?? '')?.[1]?.toLowerCase() : undefined;
+  const key = digit ?? letter ?? keyName(e.key);
   const shift = e.shiftKey && (digit !== undefined || key.length > 1 || /[a-z]/.test(key));
   return `${e.ctrlKey || e.metaKey ? 'mod+' : ''}${e.altKey ? 'alt+' : ''}${shift ? 'shift+' : ''}${key}`;
 }

@@ -33,6 +33,18 @@ export const MORE: readonly KeySpec[] = [
   { keys: [], group: 'Dynamics', text: 'Make ghosts of the selected hits', also: ['ghost notes', 'soft'], run: ({ store }) => actOnSelection(store, 'Make ghosts:', (p, ids) => setGhost(p, ids, true)) },
   {
     keys: [],
+    group: 'Keep',
+    text: 'Bring back what was undone and left behind by something new',
+    also: ['lost redo', 'history', 'undo tree', 'branch'],
+    run({ store }) {
+      const last = store.getState().left.at(-1);
+      if (!last) return say('Nothing that was undone was left behind.');
+      store.getState().run(`Bring back: ${last.label}`, () => last.value());
+      say(`Brought back: ${last.label}. Earlier ones are in the menu of the part, beside the ideas.`);
+    },
+  },
+  {
+    keys: [],
     group: 'Edit',
     text: 'Merge duplicate hits',
     also: ['double notes', 'overlap', 'clean up'],

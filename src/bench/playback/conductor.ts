@@ -11,7 +11,7 @@ import type { SoundEngine } from '@/sound/engine';
 import type { Slots } from '@/sound/slots';
 import { ownSounds } from '@/sounds/own';
 import type { BenchState, BenchStore } from '../store/bench-store';
-import { programInputs, same } from '../store/inputs';
+import { inputsOf, programInputs, same } from '../store/inputs';
 import { playableOf, secondsOfBars, wantedOf, type Wanted } from './programs';
 
 /** What sounds and what is called, for those who show it. */
@@ -27,11 +27,11 @@ export interface Conducted {
 const PASSES_AHEAD = 2;
 const SECONDS_AHEAD = 2;
 
-const isSameBars = (a: Wanted, b: Wanted): boolean => a.kind === b.kind && (a.kind !== 'bars' || (b.kind === 'bars' && a.from === b.from && a.to === b.to));
+const isSameBars = (a: Wanted, b: Wanted): boolean => a.idea === b.idea && a.kind === b.kind && (a.kind !== 'bars' || (b.kind === 'bars' && a.from === b.from && a.to === b.to));
 
 /** The section whose bars are played; undefined where they are no section's. */
 export const sectionPlayed = (part: Pick<Part, 'sections'>, wanted: Wanted | null): Section | undefined =>
-  wanted?.kind === 'bars' ? part.sections?.find((s) => barsOf(s).from === wanted.from && barsOf(s).to === wanted.to) : undefined;
+  wanted?.kind === 'bars' && wanted.idea === null ? part.sections?.find((s) => barsOf(s).from === wanted.from && barsOf(s).to === wanted.to) : undefined;
 
 /**
  * Tells the player what plays and what takes over, as the part and the transport change. A loop that is changed around the playhead changes
@@ -85,7 +85,7 @@ export class Conductor {
 
   /** Starts what the transport asks for. */
   begin(state: BenchState): Wanted {
-    const wanted = wantedOf(state.transport, state.part);
+    const wanted = wantedOf(state);
     // What plays goes on under its name from another place.
     if (this.engine.isPlaying && this.wanted.has(this.sounding)) this.wanted.set(this.sounding, wanted);
     else this.sounding = this.nameOf(wanted);
@@ -100,13 +100,20 @@ export class Conductor {
 
   /** Calls a section: it takes over when what sounds may be left. Stopped, it is what Play starts with. */
   call(id: string) {
-    const { part, setTransport } = this.store.getState();
-    const section = sectionOf(part, id);
+    const { main, openIdea, setTransport } = this.store.getState();
+    const section = sectionOf(main, id);
     if (!section) return;
     const { from, to } = barsOf(section);
     this.called = this.engine.isPlaying;
+    openIdea(null);
     setTransport({ loop: true, order: false, fromBar: from, toBar: to });
     if (this.engine.isPlaying) this.ask();
+  }
+
+  /** Opens an idea, or the part itself: at once at the same place, or with the bar line. */
+  openIdea(idea: string | null, when: 'now' | 'bar') {
+    this.called = when === 'bar' && this.engine.isPlaying;
+    this.store.getState().openIdea(idea);
   }
 
   private nameOf(wanted: Wanted): string {
@@ -116,21 +123,26 @@ export class Conductor {
   }
 
   private give(name: string, wanted: Wanted) {
-    const { versions, tickOf } = playableOf(wanted, programInputs(this.store.getState()), this.engine, this.slots);
+    const inputs = inputsOf(this.store.getState(), wanted.idea);
+    if (!inputs) return;
+    const { versions, tickOf } = playableOf(wanted, inputs, this.engine, this.slots);
     this.engine.setPrograms(versions, name, tickOf);
   }
 
   /** Brings what plays up to date, and decides what takes over. */
   private update() {
-    const { transport, part } = this.store.getState();
+    const state = this.store.getState();
     const sounding = this.wanted.get(this.sounding);
     // Until the player has answered, or while something else is played, what is asked for waits.
     this.isBehind = this.engine.playing?.name !== this.sounding;
     if (!sounding || this.isBehind) return;
-    const asked = wantedOf(transport, part);
-    if (!isSameBars(asked, sounding) && !this.called && this.fitsInPlace(asked, sounding)) this.wanted.set(this.sounding, asked);
+    const asked = wantedOf(state);
+    if (!isSameBars(asked, sounding) && !this.called && this.fitsInPlace(asked, sounding)) {
+      this.wanted.set(this.sounding, asked);
+      this.state.setState({ sounding: asked });
+    }
     // A running order that is gone: its bars play on until something is chosen.
-    if (sounding.kind === 'order' && !part.order) return;
+    if (sounding.kind === 'order' && !state.main.order) return;
     this.give(this.sounding, this.wanted.get(this.sounding) as Wanted);
     this.queueNext();
   }
@@ -147,12 +159,12 @@ export class Conductor {
 
   /** Queues what was asked for, or the passes to come where each is drawn anew. */
   private queueNext() {
-    const { transport, part } = this.store.getState();
+    const state = this.store.getState();
     const sounding = this.wanted.get(this.sounding) as Wanted;
-    const asked = wantedOf(transport, part);
-    if (!isSameBars(asked, sounding)) return this.queue([asked], this.whenToLeave(sounding));
+    const asked = wantedOf(state);
+    if (!isSameBars(asked, sounding)) return this.queue([asked], this.whenToLeave(sounding, asked));
     this.called = false;
-    this.queue(this.passesAhead(sounding, part), 'end');
+    this.queue(this.passesAhead(sounding, state.part), 'end');
   }
 
   private passesAhead(sounding: Wanted, part: Part): Wanted[] {
@@ -162,17 +174,22 @@ export class Conductor {
     return Array.from({ length: count }, (_, i) => ({ ...sounding, pass: sounding.pass + 1 + i }));
   }
 
-  private whenToLeave(sounding: Wanted): When {
-    const section = sectionPlayed(this.store.getState().part, sounding);
+  private whenToLeave(sounding: Wanted, asked: Wanted): When {
+    if (sounding.idea !== asked.idea) return this.called ? 'bar' : 'anywhere';
+    const section = sectionPlayed(this.store.getState().main, sounding);
     return section?.leave ?? 'bar';
   }
 
   private queue(list: readonly Wanted[], when: When) {
-    const inputs = programInputs(this.store.getState());
     // What is queued already keeps its name, so that it is brought up to date and not put off.
     const names = list.map((wanted) => this.queued.find((n) => JSON.stringify(this.wanted.get(n)) === JSON.stringify(wanted)) ?? this.nameOf(wanted));
     this.queued = names;
-    this.engine.setQueue(list.map((wanted, i) => ({ name: names[i] as string, when, ...playableOf(wanted, inputs, this.engine, this.slots) })));
+    this.engine.setQueue(
+      list.flatMap((wanted, i) => {
+        const inputs = inputsOf(this.store.getState(), wanted.idea);
+        return inputs ? [{ name: names[i] as string, when, ...playableOf(wanted, inputs, this.engine, this.slots) }] : [];
+      }),
+    );
     const kept = new Set([this.sounding, ...names]);
     for (const name of this.wanted.keys()) if (!kept.has(name)) this.wanted.delete(name);
     const next = list[0] && !isSameBars(list[0], this.wanted.get(this.sounding) as Wanted) ? list[0] : null;
@@ -208,7 +225,7 @@ export class Conductor {
   /** Remembers how often a section has sounded. */
   private note(left: Wanted | undefined) {
     const now = this.engine.now;
-    const { part } = this.store.getState();
+    const { main: part } = this.store.getState();
     const section = left && sectionPlayed(part, left);
     if (section) {
       const { from, to } = barsOf(section);

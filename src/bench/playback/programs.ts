@@ -14,13 +14,13 @@ import type { Transport } from '../store/view';
 import type { ProgramInputs } from '../store/inputs';
 import { hitsBetween, otherOf, performanceWithin, writtenOf } from '../store/derived';
 
-/** What is played: bars over and over, in a pass of theirs; the whole part once; or the running order. */
-export type Wanted = { kind: 'bars'; from: number; to: number; pass: number } | { kind: 'all' } | { kind: 'order' };
+/** What is played: bars over and over, in a pass of theirs; the whole part once; or the running order. Of an idea, or (null) of the part itself. */
+export type Wanted = ({ kind: 'bars'; from: number; to: number; pass: number } | { kind: 'all' } | { kind: 'order' }) & { idea: string | null };
 
 /** What the transport asks for. */
-export function wantedOf({ loop, fromBar, toBar, order }: Transport, part: Pick<Part, 'order'>): Wanted {
-  if (order && part.order) return { kind: 'order' };
-  return loop ? { kind: 'bars', from: fromBar, to: toBar, pass: 1 } : { kind: 'all' };
+export function wantedOf({ transport: { loop, fromBar, toBar, order }, part, idea }: { transport: Transport; part: Pick<Part, 'order'>; idea: string | null }): Wanted {
+  if (order && part.order) return { kind: 'order', idea };
+  return loop ? { kind: 'bars', from: fromBar, to: toBar, pass: 1, idea } : { kind: 'all', idea };
 }
 
 /** Programs with the way from their ticks to the part's. */
@@ -54,7 +54,7 @@ function versionsOf(range: ProgramRange, { part, other, equalLoudness, proposal 
   const written = isUsual ? make(part, writtenOf(part, inRange)) : make(sounding, writtenPerformance(sounding));
   const compared = other && otherOf(part, other);
   const otherProgram = compared && (isPlain(compared.part) ? make(compared.part, compared.performance) : make(soundingPart(compared.part), performPart(soundingPart(compared.part))));
-  return withGains({ performed, written, ...(otherProgram ? { other: otherProgram } : {}) }, equalLoudness, engine);
+  return withGains({ performed, written, ...(otherProgram ? { other: otherProgram } : {}) }, equalLoudness || other?.equal === true, engine);
 }
 
 function withGains({ performed, written, other }: Versions, equalLoudness: boolean, engine: SoundEngine): Versions {

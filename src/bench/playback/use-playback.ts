@@ -83,7 +83,7 @@ export function usePlayback(): Playback {
       playFrom,
       playLoop,
       conductor,
-      toggle: () => (engine.isPlaying ? engine.stop() : playFrom(conductor.startOf(store.getState(), wantedOf(store.getState().transport, store.getState().part)))),
+      toggle: () => (engine.isPlaying ? engine.stop() : playFrom(conductor.startOf(store.getState(), wantedOf(store.getState())))),
       audition: (voice, velocity = AUDITION_VELOCITY) => void engine.audition(store.getState().part, voice, velocity).catch(showError),
       auditionHit: (hit) => void engine.audition(store.getState().part, hit.voice, hit.velocity, { pan: hit.pan ?? 0, pitch: hit.pitch ?? 0, brightness: hit.brightness ?? 0, choke: hit.choke === true }).catch(showError),
       holdWritten: (on) => hold(on ? 'written' : 'performed'),

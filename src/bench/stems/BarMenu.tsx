@@ -9,6 +9,8 @@ import type { Part } from '@/core/model/part';
 import { meterMapOf, tempoMapOf } from '@/core/part/part-time';
 import type { MenuPlace } from '@/ui/menu-place';
 import { MENU_ITEM, MENU_RULE, PointMenu } from '@/ui/PointMenu';
+import { newIdea } from '../actions/ideas';
+import { usePlaybackOf } from '../playback/context';
 import { useBench, useBenchStore } from '../store/context';
 
 /** What can be done to a bar as a whole: from the ruler and from the strip. */
@@ -23,7 +25,9 @@ export default function BarMenu({ at, bar, onClose }: { at: MenuPlace; bar: numb
 const newId = () => nanoid(10);
 
 function Items({ bar }: { bar: number }) {
-  const { getState } = useBenchStore();
+  const store = useBenchStore();
+  const { getState } = store;
+  const playback = usePlaybackOf();
   const part = useBench((s) => s.part);
   const name = `bar ${bar + 1}`;
   const start = meterMapOf(part).barOf(bar).start;
@@ -36,6 +40,7 @@ function Items({ bar }: { bar: number }) {
   return (
     <>
       {item(`Loop ${name} alone`, () => getState().setTransport({ loop: true, fromBar: bar, toBar: bar + 1 }))}
+      {item('Copy the loop to a new idea', () => void newIdea(store, playback))}
       {item(`Select the hits of ${name}`, () => getState().select(hitsInRange(part, rangeOfBars(part, bar, bar + 1))))}
       <DropdownMenu.Separator className={MENU_RULE} />
       {item(`Repeat ${name} after itself`, () => run(`Repeat ${name}`, (p) => repeatBars(p, bar, bar + 1, newId)))}

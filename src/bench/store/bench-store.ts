@@ -10,10 +10,12 @@ import { Document, type Diffing, type Transaction, type TransactionKind, type Un
 import { emptyHistory, type History } from '@/editing/history';
 import { Saver, type SaveState } from '@/editing/saver';
 import { markUnsaved } from '@/editing/unsaved';
-import type { PartStore, StoredPart } from '@/storage/part-store';
+import type { Left } from '@/editing/left-behind';
+import type { PartStore, StoredIdea, StoredPart } from '@/storage/part-store';
 import { DEFAULT_PAINT, PLAIN_VELOCITY, type Paint, type NudgeUnit, type Proposal, type StepCursor, type Tool } from './tools';
 import { isLegendNew, rememberedOnto } from './remembered';
 import { sightOf, type Transport, type View } from './view';
+import { worstOf } from './save-states';
 import type { Surroundings } from './surroundings';
 
 
@@ -27,6 +29,18 @@ export interface Other {
   /** The version's number in the store. */
   id?: string;
   part?: Part;
+  /** It is heard as loud as what it is compared with, whatever is chosen. */
+  equal?: boolean;
+}
+
+/** Bars of the part as they might be: edited by themselves, beside it. */
+export interface Idea {
+  id: string;
+  /** A to P. */
+  letter: string;
+  /** How many bars it was copied from. */
+  bars: number;
+  part: Part;
 }
 
 /** What is chosen for working, apart from the part: it is not undone and not kept. */
@@ -74,11 +88,20 @@ const TIDY: Desk = { tool: 'select', paint: DEFAULT_PAINT, step: null, proposal:
 
 export interface BenchState {
   id: string;
+  /** What is worked on: the part, or the idea that is open. */
   part: Part;
+  /** The part itself, whichever idea is open. */
+  main: Part;
+  /** By their letters. */
+  ideas: readonly Idea[];
+  /** Id of the idea that is open; null for the part itself. */
+  idea: string | null;
   hasSong: boolean;
   /** The edit under way; {@link part} shows it. */
   underway: Underway<Part> | null;
   history: History<PartDiff, Surroundings>;
+  /** What was undone and left behind by another edit. */
+  left: readonly Left<Part>[];
   selection: ReadonlySet<HitId>;
   /** The row that opens tall. */
   focus: VoiceName | null;
@@ -112,11 +135,17 @@ export interface BenchState {
   setDesk(change: Partial<Desk>): void;
   setFocus(voice: VoiceName | null): void;
   answerOrigin(): void;
-  /** Puts the steps of before a reload under those since. */
-  adoptHistory(older: History<PartDiff, Surroundings>): void;
+  /** Adds an idea that is in the store. */
+  addIdea(idea: StoredIdea): void;
+  /** Takes an idea away; where it was open, the part itself is. */
+  dropIdea(id: string): void;
+  /** Opens an idea, or the part itself: each with its own steps, selection and loop. */
+  openIdea(id: string | null): void;
+  /** Puts the steps of before a reload under those since: of the part, or of an idea. */
+  adoptHistory(older: History<PartDiff, Surroundings>, left?: readonly Left<Part>[], idea?: string): void;
   retrySave(): void;
-  /** Hears from the store that another tab changed the part, or took it away (null). */
-  hear(head: number | null): void;
+  /** Hears from the store that another tab changed the part (or an idea), or took it away (null). */
+  hear(head: number | null, idea?: string): void;
   /** Forgets what is not saved: it went somewhere else. */
   letGo(): void;
 }
@@ -130,37 +159,67 @@ const NOTHING: ReadonlySet<HitId> = new Set();
 /** A selection of several hits is work: losing one of them can be undone. */
 const loses = (before: ReadonlySet<HitId>, after: ReadonlySet<HitId>): boolean => before.size > 1 && [...before].some((id) => !after.has(id));
 
+/** What is edited by itself: the part, or an idea of it. */
+interface Desked {
+  doc: Document<Part, PartDiff, Surroundings>;
+  saver: Saver;
+  /** How it was left, where another was opened meanwhile. */
+  place: Pick<BenchState, 'selection' | 'transport'> & { scroll: View['scroll'] } | null;
+}
+
 export function createBenchStore(id: string, stored: StoredPart, hasSong: boolean, store: PartStore): BenchStore {
   const bench = createStore<BenchState>((set, get) => {
-    const saver = new Saver(store, id, stored.head, (save) => {
-      set({ save, ...(save.kind === 'saved' ? { savedAt: Date.now() } : {}) });
-      if (save.kind === 'failed') held.set(id, bench);
-      else held.delete(id);
-      markUnsaved(id, save.kind === 'saved' ? null : { part: () => get().part, error: save.kind === 'failed' ? save.error : null, letGo: () => saver.letGo() });
-    });
-    const doc = new Document<Part, PartDiff, Surroundings>(PART_DIFFS, stored.part, {
-      surroundings: () => ({ selection: get().selection, sight: sightOf(get().view) }),
-      finished: (edit) => saver.save(edit),
-      show({ value: part, underway, history }, back) {
-        const { view, transport } = get();
-        set({
-          part,
-          underway,
-          history,
-          // While something is tried out, the loop stays where it was.
-          ...(underway ? {} : { transport: within(transport, part) }),
-          ...(back ? { selection: back.to.selection } : {}),
-          ...(back?.from === 'step' ? { view: { ...view, ...back.to.sight } } : {}),
-        });
-      },
-    });
+    const desks = new Map<string, Desked>();
+    const saves = new Map<string, SaveState>();
+
+    /** Begins to edit a part that is in the store under an id of its own. */
+    const openDesk = (own: string, { part, head }: StoredPart): Desked => {
+      const isOpen = () => (get().idea ?? id) === own;
+      const saver = new Saver(store, own, head, (state) => {
+        saves.set(own, state);
+        const save = worstOf(saves.values());
+        set({ save, ...(save.kind === 'saved' ? { savedAt: Date.now() } : {}) });
+        if (save.kind === 'failed') held.set(id, bench);
+        else held.delete(id);
+        markUnsaved(own, state.kind === 'saved' ? null : { part: () => doc.current.value, error: state.kind === 'failed' ? state.error : null, letGo: () => saver.letGo() });
+      });
+      const doc = new Document<Part, PartDiff, Surroundings>(PART_DIFFS, part, {
+        surroundings: () => ({ selection: get().selection, sight: sightOf(get().view) }),
+        finished: (edit) => saver.save(edit),
+        show({ value, underway, history, left }, back) {
+          if (own === id) set({ main: value });
+          else if (!underway) set({ ideas: get().ideas.map((i) => (i.id === own ? { ...i, part: value } : i)) });
+          if (!isOpen()) return;
+          const { view, transport } = get();
+          set({
+            part: value,
+            underway,
+            history,
+            left,
+            // While something is tried out, the loop stays where it was.
+            ...(underway ? {} : { transport: within(transport, value) }),
+            ...(back ? { selection: back.to.selection } : {}),
+            ...(back?.from === 'step' ? { view: { ...view, ...back.to.sight } } : {}),
+          });
+        },
+      });
+      const desk: Desked = { doc, saver, place: null };
+      desks.set(own, desk);
+      return desk;
+    };
+    const main = openDesk(id, stored);
+    const open = (): Desked => desks.get(get().idea ?? id) ?? main;
 
     return {
       id,
       part: stored.part,
+      main: stored.part,
+      ideas: [],
+      idea: null,
       hasSong,
       underway: null,
       history: emptyHistory(),
+      left: [],
       selection: NOTHING,
       focus: null,
       view: { scroll: stored.part.origin, pixelsPerQuarter: 0, scrollRows: 0, reach: 20, grid: '1/16', hideEmpty: false },
@@ -171,31 +230,66 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
       savedAt: null,
       originAnswered: false,
 
-      run: (label, command, then) => doc.run(label, command, then && (() => set({ selection: new Set(then()) }))),
-      open: (label, kind, told) => doc.open(label, kind, told),
-      settle: () => doc.settle(),
-      putBack: () => doc.putBack(),
-      undo: () => doc.undo(),
-      redo: () => doc.redo(),
+      run: (label, command, then) => open().doc.run(label, command, then && (() => set({ selection: new Set(then()) }))),
+      open: (label, kind, told) => open().doc.open(label, kind, told),
+      settle: () => open().doc.settle(),
+      putBack: () => open().doc.putBack(),
+      undo: () => open().doc.undo(),
+      redo: () => open().doc.redo(),
       select(ids) {
-        doc.settle();
+        open().doc.settle();
         const before = get().selection;
         get().showSelection(ids);
         get().settleSelection(before);
       },
       showSelection: (ids) => set({ selection: new Set(ids) }),
       settleSelection(selection) {
-        if (loses(selection, get().selection)) doc.recordSurroundings('Change the selection', { selection, sight: sightOf(get().view) });
+        if (loses(selection, get().selection)) open().doc.recordSurroundings('Change the selection', { selection, sight: sightOf(get().view) });
       },
       setView: (change) => set({ view: { ...get().view, ...change } }),
       setTransport: (change) => set({ transport: { ...get().transport, ...change } }),
       setDesk: (change) => set({ desk: { ...get().desk, ...change } }),
       setFocus: (focus) => set({ focus }),
       answerOrigin: () => set({ originAnswered: true }),
-      adoptHistory: (older) => doc.adoptHistory(older),
-      retrySave: () => saver.retry(),
-      hear: (head) => saver.hear(head),
-      letGo: () => saver.letGo(),
+      addIdea(idea) {
+        openDesk(idea.id, idea);
+        const { id: own, letter, bars, part } = idea;
+        set({ ideas: [...get().ideas, { id: own, letter, bars, part }].sort((a, b) => (a.letter < b.letter ? -1 : 1)) });
+      },
+      dropIdea(own) {
+        if (get().idea === own) get().openIdea(null);
+        desks.get(own)?.saver.letGo();
+        desks.delete(own);
+        saves.delete(own);
+        set({ ideas: get().ideas.filter((i) => i.id !== own) });
+      },
+      openIdea(own) {
+        const next = desks.get(own ?? id);
+        if (!next || get().idea === own) return;
+        const now = open();
+        now.doc.settle();
+        const { selection, transport, view, desk, focus } = get();
+        now.place = { selection, transport, scroll: view.scroll };
+        const { value: part, underway, history, left } = next.doc.current;
+        // What is open for the first time is looped as a whole; its ticks are those of the bars that it came from.
+        const place = next.place ?? { selection: NOTHING, transport: { ...transport, loop: true, order: false, fromBar: 0, toBar: part.bars, cursor: part.origin }, scroll: part.origin };
+        set({
+          idea: own,
+          part,
+          underway,
+          history,
+          left,
+          selection: place.selection,
+          transport: within({ ...place.transport, version: 'performed' }, part),
+          view: { ...view, scroll: place.scroll },
+          focus: part.rows.some((r) => r.voice === focus) ? focus : null,
+          desk: { ...desk, step: null, proposal: null, pointing: null, openMove: null },
+        });
+      },
+      adoptHistory: (older, left, own) => desks.get(own ?? id)?.doc.adoptHistory(older, left),
+      retrySave: () => desks.forEach(({ saver }) => saver.retry()),
+      hear: (head, own) => desks.get(own ?? id)?.saver.hear(head),
+      letGo: () => desks.forEach(({ saver }) => saver.letGo()),
     };
   });
   return bench;

@@ -24,5 +24,12 @@ export const sceneInputs = ({ part, underway, view, selection, focus, whole, tra
 export const stripInputs = ({ underway, whole, view, transport }: BenchState) => ({ underway, whole, view, transport });
 
 /** What is played. */
-export const programInputs = ({ part, transport, desk }: BenchState) => ({ part, transport, other: desk.other, equalLoudness: desk.equalLoudness, proposal: desk.proposal });
+export const programInputs = ({ part, idea, transport, desk }: BenchState) => ({ part, idea, transport, other: desk.other, equalLoudness: desk.equalLoudness, proposal: desk.proposal });
+/** The same of another idea, or of the part itself while one is open; null where it is gone. */
+export function inputsOf(state: BenchState, idea: string | null): ProgramInputs | null {
+  if (idea === state.idea) return programInputs(state);
+  const part = idea === null ? state.main : state.ideas.find((i) => i.id === idea)?.part;
+  return part ? { ...programInputs(state), part, idea, other: null, proposal: null } : null;
+}
+
 export type ProgramInputs = ReturnType<typeof programInputs>;

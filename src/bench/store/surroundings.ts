@@ -1,6 +1,7 @@
-import { invertDiff, type PartDiff } from '@/core/part/diff';
-import type { HitId } from '@/core/model/part';
+import { applyDiff, invertDiff, type PartDiff } from '@/core/part/diff';
+import type { HitId, Part } from '@/core/model/part';
 import { historyOf, type History, type KeptStep } from '@/editing/history';
+import { leftIn, type Left } from '@/editing/left-behind';
 import type { Sight } from './view';
 
 /** What a step leads back to beside the part: what was selected, and what was in sight. */
@@ -17,3 +18,6 @@ const touched = ({ removed, added }: PartDiff): { before: Surroundings; after: S
 
 /** The history that a part's kept edits lead to: what a step touched is selected with it. */
 export const benchHistoryOf = (edits: readonly KeptStep<PartDiff>[]): History<PartDiff, Surroundings> => historyOf(edits, invertDiff, touched);
+
+/** What was undone and left behind among a part's kept edits, the last of which led to it. */
+export const leftOfEdits = (edits: readonly KeptStep<PartDiff>[], part: Part): readonly Left<Part>[] => leftIn(edits, part, { apply: applyDiff, invert: invertDiff });

@@ -92,6 +92,16 @@ function drawDoubt(g: CanvasRenderingContext2D, palette: Palette, right: number,
   g.fillText('?', right, y);
 }
 
+/** Bars as a tiny picture, all of them as if they were new. */
+export function drawTinyBars(g: CanvasRenderingContext2D, palette: Palette, { stems, bars, width, height }: Pick<PhraseScene, 'stems' | 'width' | 'height'> & { bars: number }) {
+  g.fillStyle = palette.surface;
+  g.fillRect(0, 0, width, height);
+  const cell = width / Math.max(1, bars);
+  g.fillStyle = palette.step;
+  for (let b = 1; b < bars; b++) g.fillRect(Math.round(b * cell), 2, 1, height - 4);
+  drawTiny(g, palette, stems, new Map(Array.from({ length: bars }, (_, b) => [b, true])), { cell, top: 1, floor: height - 2 });
+}
+
 /** Pixels that a ms leans here, at most so many. */
 const TINY_LEAN = 0.12;
 const MOST_TINY = 2.5;
