@@ -20,7 +20,7 @@ const IdeaMenu = dynamic(() => import('./IdeaMenu'), { ssr: false });
 const HEIGHT = 30;
 const WIDTH = 66;
 /** Of a longer part its first bars are drawn. */
-const MOST_BARS = 4;
+const MOST_BARS = 2;
 
 /** The ideas beside the part, as tiny pictures; nothing where there are none. */
 export function IdeasStrip() {

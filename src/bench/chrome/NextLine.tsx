@@ -16,6 +16,7 @@ export function NextLine() {
   const part = useBench((s) => s.part);
   const next = useStore(conductor.state, (s) => s.next);
   const ideas = useBench((s) => s.ideas);
+  const open = useBench((s) => s.idea);
   const sounding = useStore(conductor.state, (s) => s.sounding?.idea ?? null);
   const [beats, setBeats] = useState<number | null>(null);
   useEffect(() => {
@@ -31,7 +32,7 @@ export function NextLine() {
     const timer = setInterval(look, LOOK_MS);
     return () => clearInterval(timer);
   }, [next, engine, part]);
-  if (!next) return <span className="text-xs text-faint">whole part</span>;
+  if (!next) return <span className="text-xs text-faint">{open === null ? 'whole part' : `idea ${ideas.find((i) => i.id === open)?.letter ?? ''}`}</span>;
   const called = next.idea === sounding ? null : next.idea === null ? 'the part' : `idea ${ideas.find((i) => i.id === next.idea)?.letter ?? ''}`;
   const name = called ?? (next.kind === 'order' ? 'the running order' : next.kind === 'all' ? 'all bars' : (sectionPlayed(part, next)?.name ?? `bars ${next.from + 1} to ${next.to}`));
   return (

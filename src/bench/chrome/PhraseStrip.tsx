@@ -3,6 +3,7 @@
 import { ChevronsRight, MoveHorizontal, Split, ZoomIn, ZoomOut } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { useEffect, useRef, useState, type MouseEvent, type PointerEvent } from 'react';
+import { useStore } from 'zustand';
 import type { PhraseBar } from '@/core/analysis/phrase';
 import { meterMapOf } from '@/core/part/part-time';
 import { IconButton } from '@/ui/Button';
@@ -12,9 +13,11 @@ import { axisOf, tickOf } from '../stems/geometry/axis';
 import { phraseStems } from '../stems/geometry/phrase-stems';
 import { cellWidth, drawPhrase, STEMS_ROOM } from '../stems/drawing/draw-phrase';
 import { onThemeChange, readPalette } from '../stems/drawing/palette';
-import { useBenchStore } from '../store/context';
+import { useBench, useBenchStore } from '../store/context';
 import { performanceOf } from '../store/derived';
 import { same, stripInputs } from '../store/inputs';
+import { newIdea } from '../actions/ideas';
+import { usePlaybackOf } from '../playback/context';
 import { showBars, zoomAt } from '../actions/view-control';
 import type { BenchStore } from '../store/bench-store';
 import { IdeasStrip } from './IdeasStrip';
@@ -28,6 +31,20 @@ const HEIGHT = 64;
 
 const ABOUT =
   'Each bar of the part. Bars that are alike have one letter, and are drawn paler from their second time on; a question mark stands over a bar with hits between two lines; the small mark beneath says whether a bar is early (left) or late (right) as a whole. A drag chooses the loop, a click goes there, a double-click shows everything.';
+
+/** How the first idea is made; later ones beside the others. */
+function FirstIdea() {
+  const store = useBenchStore();
+  const playback = usePlaybackOf();
+  const none = useBench((s) => s.ideas.length === 0);
+  const { next } = useStore(playback.conductor.state);
+  if (!none || next) return null;
+  return (
+    <button type="button" title="Copies the loop to an idea: tried out beside the part, which stays as it is (Shift I)" className="rounded text-xs text-faint underline decoration-dotted underline-offset-4 hover:text-ink" onClick={() => void newIdea(store, playback)}>
+      new idea
+    </button>
+  );
+}
 
 /** First and last bar in view, with fractions. */
 function barsInView(store: BenchStore): [number, number] {
@@ -136,7 +153,10 @@ export function PhraseStrip() {
   return (
     <div className="flex items-stretch border-t border-line">
       <div className="flex w-[184px] shrink-0 flex-col justify-center pl-3">
-        <NextLine />
+        <div className="flex items-baseline justify-between pr-3">
+          <NextLine />
+          <FirstIdea />
+        </div>
         <div className="-ml-1 flex">
           <IconButton label="Zoom out" size="small" onClick={() => zoom(1 / 1.5)}>
             <ZoomOut size={16} />

@@ -8,12 +8,19 @@ import { showError } from '@/ui/notify';
 import { Picker } from '@/ui/Picker';
 import { useBenchStore } from '../store/context';
 import { EXPORTERS, offeredOf, optionsOf } from './export/all';
-import type { ExporterSpec } from './export/exporter';
+import type { ExporterSpec, Source } from './export/exporter';
+import type { BenchState } from '../store/bench-store';
+
+/** What is open on the Bench, as it is taken out. */
+function sourceOf({ id, part, hasSong, idea, ideas }: BenchState): Source {
+  const letter = ideas.find((i) => i.id === idea)?.letter;
+  return letter === undefined ? { id, part, hasSong } : { id, part: { ...part, name: `${part.name}, idea ${letter}` }, hasSong: false, isIdea: true };
+}
 
 /** Takes the part out: as MIDI, as the song with its drums replaced, or as a file that keeps everything. */
 export function ExportDialog({ onClose, exporters = EXPORTERS }: { onClose: () => void; exporters?: readonly ExporterSpec[] }) {
   const { getState } = useBenchStore();
-  const source = getState();
+  const source = sourceOf(getState());
   const offered = offeredOf(exporters, source);
   const [chosen, setChosen] = useState(offered[0]?.id);
   const [options, setOptions] = useState(() => optionsOf(exporters, source));

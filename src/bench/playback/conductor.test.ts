@@ -1,5 +1,6 @@
 import 'fake-indexeddb/auto';
 import { smallPart } from '@tests/support/arbitraries';
+import { excerptOf } from '@/core/commands/excerpt';
 import type { Part } from '@/core/model/part';
 import type { Cue } from '@/core/playback/player';
 import { NO_OWN_SOUNDS } from '@/core/model/own-sound';
@@ -106,5 +107,34 @@ test('passes that are drawn anew are known two passes and two seconds ahead, and
   // What was to come keeps its name, so that it is not put off.
   expect(engine.queue[0]!.name).toBe(second);
   expect(engine.queue).toHaveLength(2);
+  end();
+});
+
+test('an idea takes over at once at the same place, or with the bar line; the part plays until then', () => {
+  const { store, engine, conductor, start, takeOver, end } = stage();
+  const { getState } = store;
+  const copy = excerptOf(four, 1, 2);
+  getState().addIdea({ id: 'p~a', partId: 'p', letter: 'A', bars: 1, head: 0, part: { ...copy, hits: copy.hits.slice(0, 2) } });
+  getState().setTransport({ fromBar: 1, toBar: 2 });
+  start();
+  engine.at = ticks(5 * Q);
+  const name = engine.name;
+  conductor.openIdea('p~a', 'now');
+  jest.advanceTimersByTime(50);
+  expect(getState().part.hits).toHaveLength(2);
+  // The same ticks: it goes on under its name.
+  expect([engine.programs.at(-1), engine.queue]).toEqual([{ name, start: 4, end: 8 }, []]);
+  conductor.openIdea(null, 'bar');
+  jest.advanceTimersByTime(50);
+  expect(getState().part.hits).toHaveLength(16);
+  expect([engine.programs.at(-1)!.name, engine.queue]).toMatchObject([name, [{ when: 'bar', start: 4 }]]);
+  expect(conductor.state.getState()).toMatchObject({ sounding: { idea: 'p~a' }, next: { idea: null } });
+  takeOver();
+  expect(conductor.state.getState()).toMatchObject({ sounding: { idea: null, from: 1, to: 2 }, next: null });
+  // One whose bars lie elsewhere comes in at the same place of the bar.
+  getState().addIdea({ id: 'p~b', partId: 'p', letter: 'B', bars: 1, head: 0, part: excerptOf(four, 3, 4) });
+  conductor.openIdea('p~b', 'now');
+  jest.advanceTimersByTime(50);
+  expect(engine.queue).toMatchObject([{ when: 'anywhere', start: 12 }]);
   end();
 });

@@ -3,14 +3,15 @@ import { setTempo } from '@/core/commands/settings';
 import type { Part } from '@/core/model/part';
 import { bpm } from '@/core/units';
 import type { FinishedEdit } from '@/editing/saver';
+import type { Left } from '@/editing/left-behind';
 import { sweepOf } from '@/editing/sweep';
 import type { KeptStep } from '@/editing/history';
 import type { PartDiff } from '@/core/part/diff';
 import { smallPart } from '@tests/support/arbitraries';
 import { silenceReason } from '../playback/silence';
 import { tapTempo } from '../chrome/tap-tempo';
-import { createBenchStore } from './bench-store';
-import { benchHistoryOf } from './surroundings';
+import { createBenchStore, heldBench } from './bench-store';
+import { benchHistoryOf, leftOfEdits } from './surroundings';
 
 const part = smallPart([['kick', 0, 100], ['snare', 1, 90]]);
 const all = new Set(part.hits.map((h) => h.id));
@@ -106,6 +107,60 @@ test('taps: three give a tempo, a pause starts anew', () => {
   expect(run([0, 500, 1000, 9000]).bpm).toBeNull();
 });
 
+test('an idea has its own steps, selection and loop; what is done to it is saved under its own id', async () => {
+  const saves: string[] = [];
+  const store = createBenchStore('x', { part, head: 7 }, false, { appendEdits: async (id: string, seq: number, edits: { label: string }[]) => edits.forEach((e, i) => saves.push(`${id} ${seq + i} ${e.label}`)), settleHead: async () => {} } as never);
+  const s = store.getState;
+  s().addIdea({ id: 'x~a', partId: 'x', letter: 'A', bars: 1, part, head: 0 });
+  s().run('in the part', quiet);
+  s().select(['h0']);
+  s().openIdea('x~a');
+  expect([s().part, s().history.undo, [...s().selection]]).toEqual([part, [], []]);
+  s().run('in the idea', (p) => addVelocity(p, all, -20));
+  s().undo();
+  s().undo();
+  expect(s().part).toEqual(part);
+  s().redo();
+  expect([s().main.hits.map((h) => h.velocity), s().ideas[0]!.part.hits.map((h) => h.velocity)]).toEqual([[99, 89], [80, 70]]);
+  s().openIdea(null);
+  expect([s().part.hits.map((h) => h.velocity), s().history.undo.map((e) => e.label), [...s().selection]]).toEqual([[99, 89], ['in the part'], ['h0']]);
+  await settle();
+  expect(saves).toEqual(['x 8 in the part', 'x~a 1 in the idea', 'x~a 2 Undo in the idea', 'x~a 3 in the idea']);
+  expect(s().save).toEqual({ kind: 'saved' });
+  s().openIdea('x~a');
+  s().dropIdea('x~a');
+  expect([s().idea, s().ideas, s().part.hits.map((h) => h.velocity)]).toEqual([null, [], [99, 89]]);
+});
+
+test('an idea that cannot be saved is told, and held', async () => {
+  const refuse = async (id: string) => (id === 'x~a' ? Promise.reject(new Error('no')) : undefined);
+  const store = createBenchStore('held', { part, head: 0 }, false, { appendEdits: refuse, settleHead: async () => {} } as never);
+  store.getState().addIdea({ id: 'x~a', partId: 'held', letter: 'A', bars: 1, part, head: 0 });
+  store.getState().openIdea('x~a');
+  store.getState().run('softer', quiet);
+  store.getState().openIdea(null);
+  store.getState().run('softer', quiet);
+  await settle();
+  expect(store.getState().save.kind).toBe('failed');
+  expect(heldBench('held')).toBe(store);
+});
+
+test('what was undone and left behind by something new can be brought back', () => {
+  const { store } = bench();
+  const s = store.getState;
+  s().run('one', quiet);
+  s().run('two', quiet);
+  s().run('three', quiet);
+  for (let i = 0; i < 2; i++) s().undo();
+  s().run('another', (p) => addVelocity(p, all, 5));
+  expect(s().left.map((l) => [l.label, l.steps, l.value().hits[0]!.velocity])).toEqual([['three', 2, 97]]);
+  for (let i = 0; i < 30; i++) {
+    s().undo();
+    s().run(`n${i}`, (p) => addVelocity(p, all, -i - 1));
+  }
+  expect([s().left.length, s().left.at(-1)!.label]).toEqual([20, 'n28']);
+});
+
 describe('going back after a reload', () => {
   /** Does some steps, keeps what the store was told, and opens the part anew from it. */
   function reopened(steps: (s: ReturnType<typeof createBenchStore>) => void) {
@@ -137,6 +192,21 @@ describe('going back after a reload', () => {
     expect(after().part).toEqual(part);
     for (let i = 0; i < 4; i++) after().redo();
     expect(after().part.hits.map((h) => h.velocity)).toEqual([96, 86]);
+  });
+
+  test('what was left behind is known after a reload too', async () => {
+    const kept: KeptStep<PartDiff>[] = [];
+    const before = createBenchStore('x', { part, head: 0 }, false, { appendEdits: async (_id: string, _seq: number, edits: readonly FinishedEdit[]) => edits.forEach(({ label, diff, step }) => kept.push({ label, diff, step })), settleHead: async () => {} } as never).getState;
+    for (const by of [-1, -2, -3]) before().run(`by ${by}`, (p) => addVelocity(p, all, by));
+    before().undo();
+    before().undo();
+    before().run('by 7', (p) => addVelocity(p, all, 7));
+    before().undo();
+    before().run('by 9', (p) => addVelocity(p, all, 9));
+    await settle();
+    const told = (list: readonly Left<Part>[]) => list.map((l) => [l.label, l.steps, l.value()]);
+    expect(told(leftOfEdits(kept, before().part))).toEqual(told(before().left));
+    expect(before().left.map((l) => [l.label, l.steps, l.value().hits[0]!.velocity])).toEqual([['by -3', 2, 94], ['by 7', 1, 106]]);
   });
 
   test('what was done before the older steps arrived comes on top of them, and nothing is ahead', async () => {

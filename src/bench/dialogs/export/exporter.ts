@@ -7,6 +7,8 @@ export interface Source {
   part: Part;
   /** The imported song is kept beside it. */
   hasSong: boolean;
+  /** It is an idea, whose bars begin where they stand in the part: files begin with them. */
+  isIdea?: boolean;
 }
 
 /** A file that an export wrote, and what it did, in sentences. */

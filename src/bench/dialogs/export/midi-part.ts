@@ -1,6 +1,6 @@
 import type { Part } from '@/core/model/part';
 import { exportPart } from '@/core/smf/export-part';
-import { roundOfSection, roundsOfOrder } from '@/core/song/unroll';
+import { roundOfSection, roundsOfBars, roundsOfOrder } from '@/core/song/unroll';
 import { fileNameOf } from '@/ui/download';
 import { uniqueName } from '@/ui/unique-name';
 import { account, drawnWords } from './account';
@@ -14,7 +14,7 @@ export const midiPart: ExporterSpec<FileOptions> = {
   isAvailable: () => true,
   initial: firstFile,
   Options: FileChoices,
-  async run({ part }, { version, withMuted, generalMidi, ppq, early, stretch }) {
+  async run({ part, isIdea }, { version, withMuted, generalMidi, ppq, early, stretch }) {
     const written = version === 'written';
     const options = { written, ppq, early, withMuted, generalMidi };
     if (stretch === 'sections' && part.sections) {
@@ -23,7 +23,7 @@ export const midiPart: ExporterSpec<FileOptions> = {
       const files = part.sections.map((section) => [`${uniqueName(fileNameOf(section.name), names)}.mid`, exportPart(part, { ...options, rounds: [roundOfSection(section)] }).bytes] as const);
       return { data: zipSync(Object.fromEntries(files)), fileName: `${fileNameOf(part.name)}-sections.zip`, type: 'application/zip', said: [`Wrote ${files.length} sections, each as a file.`] };
     }
-    const result = exportPart(part, { ...options, order: stretch === 'order' });
+    const result = exportPart(part, { ...options, ...(isIdea ? { rounds: roundsOfBars(0, part.bars, 1) } : { order: stretch === 'order' }) });
     return { data: result.bytes, fileName: `${fileNameOf(part.name)}${written ? '-written' : ''}.mid`, type: 'audio/midi', said: [...orderSaid(part, stretch), ...account(result, part, { song: false, written })] };
   },
 };

@@ -1,3 +1,4 @@
+import { fromZero } from '@/core/commands/excerpt';
 import { PART_FILE_ENDING, writePartFile } from '@/formats/part-file';
 import { partStore } from '@/storage/part-store';
 import { versionStore } from '@/storage/version-store';
@@ -11,9 +12,10 @@ export const wholePart: ExporterSpec<object> = {
   about: `as ${PART_FILE_ENDING}, with feel, nudges, ghosts and versions, to open here again`,
   isAvailable: () => true,
   initial: () => ({}),
-  async run({ id, part, hasSong }) {
+  async run({ id, part: source, hasSong, isIdea }) {
+    const part = isIdea ? fromZero(source) : source;
     const song = hasSong ? await partStore.song(id) : undefined;
-    const versions = await versionStore.list(id);
+    const versions = isIdea ? [] : await versionStore.list(id);
     const kept = versions.length > 0 ? `, ${versions.length} ${versions.length === 1 ? 'version' : 'versions'}` : '';
     return {
       data: writePartFile({ part, versions, ...(song ? { song } : {}) }),
