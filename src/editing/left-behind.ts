@@ -1,4 +1,3 @@
-import type { Diffing } from './document';
 import type { Entry, KeptStep } from './history';
 
 /** What had been undone when something else was done: it can still be brought back. */
@@ -28,7 +27,7 @@ export function leftBy<T, D, S>(base: T, redo: readonly Entry<D, S>[], apply: (v
 /**
  * The same of edits that were kept, oldest first, which led to `now`: each is worked out when it is asked for, back from there.
  */
-export function leftIn<T, D>(edits: readonly KeptStep<D>[], now: T, { apply, invert }: Pick<Diffing<T, D>, 'apply' | 'invert'>): readonly Left<T>[] {
+export function leftIn<T, D>(edits: readonly KeptStep<D>[], now: T, { apply, invert }: { apply: (value: T, diff: D) => T; invert: (diff: D) => D }): readonly Left<T>[] {
   let left: readonly Left<T>[] = [];
   let redo: { label: string; diff: D }[] = [];
   edits.forEach(({ label, diff, step }, i) => {

@@ -113,6 +113,8 @@ export interface InputRow {
   guards: Guards;
   /** MIDI key that each of its keys stands for. */
   pads?: Readonly<Record<number, number>>;
+  /** Keys that call a section, by its number from 1, instead of being played. */
+  calls?: Readonly<Record<number, number>>;
 }
 
 /** A recording of the user's own, by what it holds: a WAV file. */

@@ -14,7 +14,7 @@ import { actOnSelection } from '../actions/act';
 import { deleteSelection, duplicateSelection, invertRow, repeatSelection, shiftSelection } from '../actions/arrange';
 import { fillFromCaret, moveCaret, moveCaretBar, moveCaretRow, toggleAtCaret, toggleCaret } from '../actions/caret';
 import { copySelection, cutSelection, paste } from '../actions/clipboard';
-import { newIdea, stepIdea } from '../actions/ideas';
+import { newIdea, stepIdea } from '../ideas/ideas';
 import { clearNudges, nudgeSelection } from '../actions/nudging';
 import { openPage } from '../actions/open-page';
 import { saySaved } from '../actions/say-saved';

@@ -19,6 +19,8 @@ export interface Conducted {
   sounding: Wanted | null;
   /** What comes next, once it is asked for. */
   next: Wanted | null;
+  /** What sounded to its end last. */
+  heard: Wanted | null;
   /** Sections as they were switched since play, for the running order. */
   switched: readonly OrderEntry[];
 }
@@ -38,7 +40,7 @@ export const sectionPlayed = (part: Pick<Part, 'sections'>, wanted: Wanted | nul
  * at once; another one waits for the bar, or as the section that sounds says it may be left.
  */
 export class Conductor {
-  readonly state = createStore<Conducted>(() => ({ sounding: null, next: null, switched: [] }));
+  readonly state = createStore<Conducted>(() => ({ sounding: null, next: null, heard: null, switched: [] }));
   /** What is played under each name. */
   private readonly wanted = new Map<string, Wanted>();
   private names = 0;
@@ -202,7 +204,7 @@ export class Conductor {
     if (!playing) {
       if (this.state.getState().sounding !== null && !this.engine.isPlaying && this.wasPlaying) {
         this.note(this.wanted.get(this.sounding));
-        this.state.setState({ sounding: null, next: null });
+        this.state.setState({ sounding: null, next: null, heard: this.wanted.get(this.sounding) ?? null });
       }
       this.wasPlaying = false;
       return;
@@ -213,10 +215,11 @@ export class Conductor {
     const wanted = this.wanted.get(playing.name);
     if (playing.name === this.sounding && this.isBehind) this.ask();
     if (playing.name === this.sounding || !wanted) return;
-    this.note(this.wanted.get(this.sounding));
+    const left = this.wanted.get(this.sounding);
+    this.note(left);
     this.sounding = playing.name;
     this.queued = this.queued.filter((n) => n !== playing.name);
-    this.state.setState({ sounding: wanted });
+    this.state.setState({ sounding: wanted, heard: left ?? null });
     this.queueNext();
   }
 

@@ -40,6 +40,10 @@ export function RecordingProvider({ playback, children }: { playback: Playback; 
       onError: showError,
       play: playback.playLoop,
       onStep: (key, velocity, page) => enterStep(bench, key, velocity, recorder.state.getState().stepLength, page),
+      onCall: (n) => {
+        const section = bench.getState().main.sections?.[n - 1];
+        if (section) playback.conductor.call(section.id);
+      },
     });
     return { recorder, pads: new PadDevice(), sender: createSender(playback.engine, () => bench.getState().part, playback.hitOfSlot), receiver: new Receiver() };
   }, [bench, playback]);

@@ -39,6 +39,7 @@ async function studio(name: string) {
   } as unknown as SoundEngine;
   const pads = new PadDevice();
   const problems: unknown[] = [];
+  const calls: number[] = [];
   const recorder = createRecorder({
     bench,
     engine,
@@ -50,6 +51,7 @@ async function studio(name: string) {
       clock.started = clock.now + lead;
     },
     onStep: () => {},
+    onCall: (section) => calls.push(section),
   });
   open.push(recorder);
   recorder.connect(pads);
@@ -68,8 +70,20 @@ async function studio(name: string) {
     recorder.start();
     await until(() => clock.started !== null);
   };
-  return { bench, recorder, takes, id, clock, strike, reach, record, until, problems, voices: () => bench.getState().part.hits.map((h) => h.voice), undo: () => bench.getState().history.undo.map((e) => e.label) };
+  return { bench, recorder, takes, id, clock, strike, reach, record, until, problems, calls, voices: () => bench.getState().part.hits.map((h) => h.voice), undo: () => bench.getState().history.undo.map((e) => e.label) };
 }
+
+test('a learnt pad calls a section, and is neither played nor recorded', async () => {
+  const { recorder, calls, strike, record, reach, voices } = await studio('calls');
+  recorder.learnPad((key) => recorder.tune({ calls: { [key]: 2 } }));
+  strike(0, 60);
+  expect(recorder.state.getState().input.calls).toEqual({ 60: 2 });
+  await record();
+  strike(0, 60);
+  strike(0.5, 36);
+  await reach(2.1, 1);
+  expect([calls, voices().includes('kick'), voices().length]).toEqual([[2], true, 3]);
+});
 
 test('each pass is one step; raw events reach the store; the take is complete after stop', async () => {
   const s = await studio('passes');

@@ -62,6 +62,8 @@ interface Deps {
   play: (lead: number) => void;
   /** A struck pad while step entry is on. */
   onStep: (key: number, velocity: Velocity, page: number) => void;
+  /** A pad that calls a section, by its number from 1. */
+  onCall: (section: number) => void;
 }
 
 /** Kept events reach the store at least so often. */
@@ -100,7 +102,7 @@ interface Running {
   heard: boolean;
 }
 
-export function createRecorder({ bench, engine, takes, inputs, onError, play, onStep }: Deps): Recorder {
+export function createRecorder({ bench, engine, takes, inputs, onError, play, onStep, onCall }: Deps): Recorder {
   const state = createStore<RecordingState>(() => FRESH_RECORDING);
   const set = (change: Partial<RecordingState>) => state.setState(change);
   const known = (): InputSettings => state.getState().input;
@@ -135,6 +137,8 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
       learning = null;
       return learn(event.key);
     }
+    const called = input.calls?.[event.key];
+    if (called !== undefined) return event.kind === 'note' ? onCall(called) : undefined;
     const key = input.pads?.[event.key] ?? event.key;
     recent = [...recent.filter((r) => r.at > at - LAST_MINUTE_SECONDS), { at, startedAt: engine.startedAt, event }];
     if (event.kind === 'note') {

@@ -9,7 +9,7 @@ import type { Part } from '@/core/model/part';
 import { meterMapOf, tempoMapOf } from '@/core/part/part-time';
 import type { MenuPlace } from '@/ui/menu-place';
 import { MENU_ITEM, MENU_RULE, PointMenu } from '@/ui/PointMenu';
-import { newIdea } from '../actions/ideas';
+import { newIdea } from '../ideas/ideas';
 import { usePlaybackOf } from '../playback/context';
 import { useBench, useBenchStore } from '../store/context';
 

@@ -6,7 +6,7 @@ import { meterMapOf } from '../part/part-time';
 import { homesOf, homeTest } from '../homes/homes';
 import { ticks, TICKS_PER_QUARTER as Q } from '../units';
 import { newIds, partArbitrary, smallPart } from '@tests/support/arbitraries';
-import { appendAsSection, cameFrom, excerptOf, fromZero, putBars } from './excerpt';
+import { appendAsSection, cameFrom, copyBarsOver, excerptOf, fromZero, putBars } from './excerpt';
 import { addSection } from './sections';
 
 const fourBars = smallPart([['kick', 0, 100], ['snare', 1, 90], ['kick', 4, 80], ['snare', 5, 70], ['kick', 8, 60], ['crash', 12, 50]], { bars: 4 });
@@ -80,6 +80,13 @@ test('a longer idea in the place of fewer bars pushes what follows, its bars bel
   expect(put.sections?.map((s) => [s.name, s.from, s.bars])).toEqual([['Verse', 1, 3], ['Chorus', 4, 2]]);
   expect(put.rows.some((r) => r.voice === 'tambourine')).toBe(true);
   expect(new Set(put.hits.map((h) => h.id)).size).toBe(put.hits.length);
+});
+
+test('bars are put over others: what stood there goes, nothing moves; over the end the part grows', () => {
+  const part = addSection(fourBars, 'v', 2, 4);
+  expect(places(copyBarsOver(part, { from: 0, to: 1 }, 2, newIds()))).toEqual([['kick', 0, 100], ['snare', 1, 90], ['kick', 4, 80], ['snare', 5, 70], ['kick', 8, 100], ['snare', 9, 90], ['crash', 12, 50]]);
+  const longer = copyBarsOver(part, { from: 0, to: 2 }, 3, newIds());
+  expect([longer.bars, longer.sections, places(longer).slice(5)]).toEqual([5, [{ ...part.sections![0]!, bars: 3 }], [['kick', 12, 100], ['snare', 13, 90], ['kick', 16, 80], ['snare', 17, 70]]]);
 });
 
 test('another part comes in behind the last bar, in its own meter, as a section of its name', () => {

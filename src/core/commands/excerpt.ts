@@ -104,6 +104,10 @@ function withoutHits(part: Part, from: number, to: number): Part {
   return { ...part, hits: part.hits.filter((_, i) => !belongs(homes.ticks[i] as number)) };
 }
 
+/** Copies bars over others, beginning at bar `at` (from 0): what stood there goes. Beyond the last bar the part grows. */
+export const copyBarsOver = (part: Part, { from, to }: BarRange, at: number, newId: () => HitId): Part =>
+  putBars(part, excerptOf(part, from, to), { from: at, to: Math.min(part.bars, at + to - from) }, newId);
+
 /** Brings a part in behind the last bar, as a section. */
 export function appendAsSection(part: Part, other: Part, { id, name, newId }: { id: string; name: string; newId: () => HitId }): Part {
   const longer = putBars(part, other, { from: part.bars, to: part.bars }, newId);

@@ -52,7 +52,11 @@ export const setFeel = (part: Part, feel: Feel): Part => ({ ...part, feel });
 export function bake(part: Part): Part {
   const nudged = part.hits.some((h) => h.nudge);
   if (isIdle(part.feel) && !nudged) return part.feel.moves.length === 0 ? part : { ...part, feel: { ...EMPTY_FEEL, seed: part.feel.seed } };
-  const performed = performPart(part);
+  return writtenOut(part, performPart(part));
+}
+
+/** A part with what was performed of it as what is written. */
+export function writtenOut(part: Part, performed: Performance): Part {
   const hits = part.hits.map((hit, i): Hit => {
     const { nudge: _nudge, home: _home, ...rest } = hit;
     // A roll without a length of its own goes on to the next hit, which may move: it keeps what it had.

@@ -2,8 +2,9 @@
 import { shortName } from '../limits';
 import type { Part, Hit, HitId } from '../model/part';
 import { ENTRY, type Cycle, type EveryPass, type Leaving, type OrderEntry, type Passes, type Section } from '../model/song';
-import { barsOf, sectionOf, withSections } from '../part/sections';
-import { clamp } from '../units';
+import { homesOf, homeTest } from '../homes/homes';
+import { barsOf, sectionOf, stretchOf, withSections } from '../part/sections';
+import { clamp, ticks } from '../units';
 import type { VoiceName } from '../row-names';
 import { arrangeBars, rangeOf } from './bars';
 
@@ -58,6 +59,29 @@ export function copySection(part: Part, id: string, copy: { id: string; newId: (
   const longer = arrangeBars(bare, [...rangeOf(0, part.bars), ...rangeOf(from, to)], copy.newId);
   const added: Section = { ...section, id: copy.id, name: freshName(part.sections ?? [], section.name), from: part.bars + 1 };
   return withSections({ ...longer, ...(part.order ? { order: part.order } : {}) }, [...(part.sections ?? []), added]);
+}
+
+/** Takes a section's hits out; its bars stay. */
+export function emptySection(part: Part, id: string): Part {
+  const section = sectionOf(part, id);
+  if (!section) return part;
+  const { start, end } = stretchOf(part, section);
+  const homes = homesOf(part).ticks;
+  const belongs = homeTest(part, ticks(start), ticks(end));
+  return { ...part, hits: part.hits.filter((_, i) => !belongs(homes[i] as number)) };
+}
+
+/** Makes a section longer by empty bars at its end, or shorter by its last ones; one bar stays. */
+export function lengthenSection(part: Part, id: string, by: number, newId: () => HitId): Part {
+  const section = sectionOf(part, id);
+  if (!section) return part;
+  const { from, to } = barsOf(section);
+  const end = Math.max(from + 1, to + by);
+  const { sections = [], order, ...bare } = part;
+  const added = Array.from({ length: Math.max(0, end - to) }, () => ({ bar: to - 1, empty: true }));
+  const arranged: Part = arrangeBars(bare, [...rangeOf(0, Math.min(to, end)), ...added, ...rangeOf(to, part.bars)], newId);
+  const moved = sections.map((s): Section => (s.id === id ? { ...s, bars: end - from } : s.from > to ? { ...s, from: s.from + end - to } : s));
+  return withSections(arranged, moved, order);
 }
 
 /** A line of the order as it is kept: what is at rest is left out. */

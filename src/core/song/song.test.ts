@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { partArbitrary, smallPart } from '@tests/support/arbitraries';
 import { parseMidi } from 'midi-file';
 import { deleteBars, doublePart, insertBars, moveBars, repeatBars, setLength } from '../commands/bars';
-import { addSection, copySection, removeSection } from '../commands/sections';
+import { addSection, copySection, emptySection, lengthenSection, removeSection } from '../commands/sections';
 import { restoreVersion } from '../commands/settings';
 import { EMPTY_FEEL, type HumanizeMove } from '../model/feel';
 import type { Hit, Part } from '../model/part';
@@ -148,9 +148,18 @@ describe('sections go with their bars', () => {
     ['cut away', (p) => setLength(p, 2), 'Verse 1-2 | v'],
     ['covered by a new one', (p) => addSection(p, 'x', 1, 3, 'Break'), 'Verse 1-1, Break 2-3, Chorus 4-4 | vc'],
     ['copied', (p) => copySection(p, 'v', { id: 'y', newId }), 'Verse 1-2, Chorus 3-4, Verse 2 5-6 | vc'],
+    ['longer at its end', (p) => lengthenSection(p, 'v', 2, newId), 'Verse 1-4, Chorus 5-6 | vc'],
+    ['shorter at its end', (p) => lengthenSection(p, 'v', -1, newId), 'Verse 1-1, Chorus 2-3 | vc'],
+    ['never without a bar', (p) => lengthenSection(p, 'c', -9, newId), 'Verse 1-2, Chorus 3-3 | vc'],
+    ['emptied', (p) => emptySection(p, 'v'), 'Verse 1-2, Chorus 3-4 | vc'],
     ['named no more', (p) => removeSection(p, 'c'), 'Verse 1-2 | v'],
   ])('%s', (_name, command, expected) => {
     expect(told(command(four))).toBe(expected);
+  });
+
+  test('an emptied one has no hits, one made longer has empty bars at its end, and what follows moves', () => {
+    expect(emptySection(four, 'v').hits.map((h) => h.tick / 80_640)).toEqual([8, 9, 10, 11, 12, 13, 14, 15]);
+    expect(lengthenSection(four, 'v', 1, newId).hits.map((h) => h.tick / 80_640)).toEqual(Array.from({ length: 16 }, (_, i) => (i < 8 ? i : i + 4)));
   });
 
   test('going back to a version leaves nothing of what came since', () => {

@@ -3,6 +3,7 @@
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { deleteBars, doublePart, hitsBehind, insertBars, moveBars, repeatBars, setLength } from '@/core/commands/bars';
+import { copyBarsOver } from '@/core/commands/excerpt';
 import { homesOf } from '@/core/homes/homes';
 import type { Part } from '@/core/model/part';
 import { hitsInRange, rangeOfBars } from '@/core/homes/ticks-range';
@@ -26,6 +27,7 @@ export function OrderSection() {
   const to = useBench((s) => s.transport.toBar);
   const [wanted, setWanted] = useState<number | null>(null);
   const [empty, setEmpty] = useState(1);
+  const [over, setOver] = useState(Math.min(to + 1, part.bars));
   const chosen = barsText({ from, to });
   const { getState } = store;
   const setLoop = (fromBar: number, toBar: number) => getState().setTransport({ loop: true, fromBar, toBar });
@@ -36,6 +38,7 @@ export function OrderSection() {
     if (loop) setLoop(Math.max(0, loop[0]), Math.min(getState().part.bars, loop[1]));
   };
   const count = to - from;
+  const covered = hitsInRange(part, rangeOfBars(part, over - 1, Math.min(part.bars, over - 1 + count))).size;
   const lost = wanted !== null && wanted < part.bars ? hitsBehind(part, wanted) : null;
   const length = (bars: number) => {
     if (bars >= part.bars || hitsBehind(part, bars).size === 0) {
@@ -88,6 +91,11 @@ export function OrderSection() {
         insert <NumberField label="Empty bars" value={empty} min={1} max={64} unit="empty" className="[&_input]:w-[2.4em]" onChange={setEmpty} />
         <Button size="small" onClick={() => arrange(`Insert ${empty} empty before bar ${from + 1}`, (p) => insertBars(p, from, empty, newId), [from, from + empty])}>before these</Button>
         <Button size="small" onClick={() => arrange(`Insert ${empty} empty after bar ${to}`, (p) => insertBars(p, to, empty, newId), [to, to + empty])}>after these</Button>
+      </div>
+      <div className="flex flex-wrap items-baseline gap-1 leading-8">
+        put these over the bars from <NumberField label="First bar that is covered" value={over} min={1} max={part.bars} unit="" className="[&_input]:w-[2.4em]" onChange={setOver} />
+        <Button size="small" disabled={over === from + 1} onClick={() => arrange(`Put ${chosen} over the bars from ${over}`, (p) => copyBarsOver(p, { from, to }, over - 1, newId), [over - 1, over - 1 + count])}>put over</Button>
+        {over !== from + 1 && covered > 0 && <span className="text-sm text-faint">{covered} {covered === 1 ? 'hit there goes' : 'hits there go'}</span>}
       </div>
     </Section>
   );

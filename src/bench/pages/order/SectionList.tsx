@@ -1,12 +1,13 @@
 'use client';
 
-import { Copy, X } from 'lucide-react';
-import { nanoid } from 'nanoid';
+import { MoreVertical } from 'lucide-react';
+import dynamic from 'next/dynamic';
 import { useState } from 'react';
 import { useStore } from 'zustand';
-import { changeSection, copySection, removeSection } from '@/core/commands/sections';
+import { changeSection } from '@/core/commands/sections';
 import { LEAVINGS, type Leaving, type Section } from '@/core/model/song';
 import { Button, IconButton } from '@/ui/Button';
+import { belowButton, type MenuPlace } from '@/ui/menu-place';
 import { Picker } from '@/ui/Picker';
 import { sectionPlayed } from '../../playback/conductor';
 import { usePlaybackOf } from '../../playback/context';
@@ -14,6 +15,8 @@ import { useBench, useBenchStore } from '../../store/context';
 import { calmPart } from '../../store/derived';
 import { barsWords } from './order-words';
 import { SectionPicture } from './SectionPicture';
+
+const SectionMenu = dynamic(() => import('./SectionMenu'), { ssr: false });
 
 const LEAVING_WORDS: Readonly<Record<Leaving, string>> = { anywhere: 'anywhere, at the same place of the bar', bar: 'at its next bar line', end: 'when it is finished' };
 
@@ -38,6 +41,7 @@ function SectionLine({ section, number, state }: { section: Section; number: num
   const part = useBench(calmPart);
   const { conductor } = usePlaybackOf();
   const [name, setName] = useState<string | null>(null);
+  const [menu, setMenu] = useState<MenuPlace | null>(null);
   const { id } = section;
   const take = () => {
     if (name !== null && name.trim() && name.trim() !== section.name) getState().run(`Name a section ${name.trim()}`, (p) => changeSection(p, id, { name }));
@@ -69,12 +73,10 @@ function SectionLine({ section, number, state }: { section: Section; number: num
         <Button size="small" aria-label={`Call ${section.name}`} title={number < 10 ? `Shift ${number}` : undefined} onClick={() => conductor.call(id)}>
           call
         </Button>
-        <IconButton size="small" label={`Copy ${section.name} behind the last bar`} onClick={() => getState().run(`Copy ${section.name}`, (p) => copySection(p, id, { id: nanoid(8), newId: () => nanoid(10) }))}>
-          <Copy size={14} />
+        <IconButton size="small" label={`What to do with ${section.name}`} aria-haspopup="menu" onClick={(e) => setMenu(belowButton(e.currentTarget))}>
+          <MoreVertical size={15} />
         </IconButton>
-        <IconButton size="small" label={`Take the name ${section.name} away; its bars stay`} onClick={() => getState().run(`No section ${section.name}`, (p) => removeSection(p, id))}>
-          <X size={15} />
-        </IconButton>
+        {menu && <SectionMenu at={menu} section={section} onClose={() => setMenu(null)} />}
       </div>
       <p className="px-1 text-sm text-faint">
         left <Picker label={`When ${section.name} may be left`} value={section.leave ?? 'bar'} choices={LEAVINGS.map((l) => ({ value: l, text: LEAVING_WORDS[l] }))} onChange={(leave) => getState().run(`${section.name} is left ${LEAVING_WORDS[leave as Leaving]}`, (p) => changeSection(p, id, { leave: leave as Leaving }))} />

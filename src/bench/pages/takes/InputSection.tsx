@@ -20,6 +20,7 @@ import { useRecorded, useRecording } from '../../recording/context';
 import type { BenchStore } from '../../store/bench-store';
 import { useBench, useBenchStore } from '../../store/context';
 import { calmPart } from '../../store/derived';
+import { LearnPad } from '../LearnPad';
 import { PracticeSettings } from './PracticeSettings';
 import { VelocityCurvePicture } from './VelocityCurvePicture';
 
@@ -139,46 +140,14 @@ function Reading() {
   );
 }
 
-/** Which voice a pad of the device plays: chosen, then struck. */
+/** Which voice a pad of the device plays. */
 function PadLearning() {
   const { recorder } = useRecording();
   const part = useBench(calmPart);
-  const [waiting, setWaiting] = useState<string | null>(null);
-  const pads = useRecorded((s) => s.input.pads);
-  const learn = (voice: string) => {
-    setWaiting(voice);
-    recorder.learnPad((key) => {
-      recorder.tune({ pads: { ...recorder.state.getState().input.pads, [key]: keyOfVoice(part.kitMap, voice) } });
-      setWaiting(null);
-    });
-  };
-  return (
-    <div className="flex flex-wrap items-baseline gap-2">
-      <span>{waiting ? `Strike the pad for ${labelOfRow(part, waiting).toLowerCase()} …` : 'Give a pad to'}</span>
-      {waiting ? (
-        <Button
-          size="small"
-          onClick={() => {
-            recorder.learnPad(null);
-            setWaiting(null);
-          }}
-        >
-          Cancel
-        </Button>
-      ) : (
-        <Picker label="Row to give a pad to" value="" choices={part.rows.map((r) => ({ value: r.voice, text: labelOfRow(part, r.voice) }))} onChange={learn} placeholder="a row" />
-      )}
-      {pads && Object.keys(pads).length > 0 && !waiting && (
-        <button
-          type="button"
-          className="text-sm underline underline-offset-2"
-          onClick={() => recorder.tune({ pads: {} })}
-        >
-          forget {Object.keys(pads).length} {Object.keys(pads).length === 1 ? 'pad' : 'pads'}
-        </button>
-      )}
-    </div>
-  );
+  const pads = useRecorded((s) => s.input.pads) ?? {};
+  const choices = part.rows.map((r) => ({ value: r.voice, text: labelOfRow(part, r.voice) }));
+  const learn = (voice: string, key: number) => recorder.tune({ pads: { ...recorder.state.getState().input.pads, [key]: keyOfVoice(part.kitMap, voice) } });
+  return <LearnPad words="Give a pad to" label="Row to give a pad to" placeholder="a row" choices={choices} known={Object.keys(pads).length} onLearn={learn} onForget={() => recorder.tune({ pads: {} })} />;
 }
 
 /** Pads on the screen, and keys that play. */

@@ -7,7 +7,7 @@ import { useStore } from 'zustand';
 import type { Part } from '@/core/model/part';
 import { IconButton } from '@/ui/Button';
 import { belowButton, type MenuPlace } from '@/ui/menu-place';
-import { newIdea } from '../actions/ideas';
+import { newIdea } from './ideas';
 import { usePlaybackOf } from '../playback/context';
 import { drawTinyBars } from '../stems/drawing/draw-phrase';
 import { onThemeChange, readPalette } from '../stems/drawing/palette';

@@ -8,7 +8,7 @@ import { partStore } from '@/storage/part-store';
 import { say, showError } from '@/ui/notify';
 import type { Playback } from '../playback/use-playback';
 import type { BenchStore, Idea } from '../store/bench-store';
-import { barsText } from './arrange';
+import { barsText } from '../actions/arrange';
 
 const LETTERS = [...'ABCDEFGHIJKLMNOP'];
 

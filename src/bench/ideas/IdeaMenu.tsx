@@ -6,7 +6,7 @@ import { MENU, MENU_ITEM, MENU_RULE, PointMenu } from '@/ui/PointMenu';
 import { say, showError } from '@/ui/notify';
 import { cameFrom } from '@/core/commands/excerpt';
 import { barsText } from '../actions/arrange';
-import { compareIdea, dropIdea, ideaToSection, keepAsPart, keepIdeaAsPattern, takeIdea } from '../actions/ideas';
+import { compareIdea, dropIdea, ideaToSection, keepAsPart, keepIdeaAsPattern, takeIdea } from './ideas';
 import { usePlaybackOf } from '../playback/context';
 import type { Idea } from '../store/bench-store';
 import { useBench, useBenchStore } from '../store/context';
