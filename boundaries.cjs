@@ -71,6 +71,7 @@ exports.FOLDERS = [
   { folder: 'bench/chrome', about: 'top bar, hand line, phrase strip, side panel, banners', on: ['core/*', 'storage', 'ui', 'bench/words', 'bench/store', 'bench/actions', 'bench/playback', 'bench/ideas', 'bench/recording', 'bench/dialogs', 'bench/pages', 'bench/stems', 'bench/stems/geometry', 'bench/stems/drawing'] },
   { folder: 'bench', about: 'the place as a whole', on: ['core/*', 'sound', 'storage', 'ui', 'bench/store', 'bench/playback', 'bench/own-sounds', 'bench/recording', 'bench/keys', 'bench/dialogs', 'bench/pages', 'bench/stems', 'bench/stems/geometry', 'bench/chrome'] },
 
+  { folder: 'library', about: 'what is carried from part to part: pattern book, feels, key maps, sounds', on: ['core/*', 'formats', 'sound', 'sounds', 'storage', 'workers', 'ui'] },
   { folder: 'shelf', about: 'the first place: all parts, importing, new ones', on: ['core/*', 'editing', 'sound', 'sounds', 'storage', 'workers', 'ui'] },
-  { folder: 'app', about: 'addresses: pages and route handlers', on: ['api', 'ui', 'shelf', 'bench', 'grooves'] },
+  { folder: 'app', about: 'addresses: pages and route handlers', on: ['api', 'ui', 'shelf', 'library', 'bench', 'grooves'] },
 ];

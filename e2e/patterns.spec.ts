@@ -1,4 +1,6 @@
+import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
+import { violationsInBothThemes } from './axe';
 import { exportMidi, flatBeat, meterEvent, midiFile, noteEvents, notesOf, openMidi, press, tempoEvent, trackChunk } from './support';
 
 /** Patterns carried from part to part, and fills, checked by the exported bytes. */
@@ -43,6 +45,23 @@ test('a hat pattern is kept and put into another part at another tempo, heard be
   await page.keyboard.press('Escape');
   await expect.poll(() => page.evaluate(() => window.nodSway!.bench().underway)).toBeNull();
   expect(await exportMidi(page)).toEqual(before);
+
+  // In the Library it is heard by itself, given another name, taken out, deleted and brought in again.
+  await page.goto('/library');
+  await press(page, 'Hear Sixteen hats');
+  await press(page, 'Stop Sixteen hats');
+  await press(page, 'Rename Sixteen hats');
+  await page.getByRole('textbox', { name: 'New name of Sixteen hats' }).fill('Hats');
+  await page.keyboard.press('Enter');
+  const waiting = page.waitForEvent('download');
+  await press(page, 'Export Hats');
+  const file = readFileSync(await (await waiting).path());
+  await press(page, 'Delete Hats');
+  await expect(page.getByText('No patterns yet.')).toBeVisible();
+  expect(await violationsInBothThemes(page)).toEqual([]);
+  await page.getByLabel('Files for the library').setInputFiles({ name: 'hats.nodpattern.json', mimeType: 'application/json', buffer: file });
+  await expect(page.getByRole('button', { name: 'Hear Hats' })).toBeVisible();
+  expect(await violationsInBothThemes(page)).toEqual([]);
 });
 
 test('a fill is chosen from three pictures, heard in the loop, kept and undone: only the end of its bar changes', async ({ page }) => {

@@ -30,6 +30,7 @@ try {
   await open(page);
   await scroll(page);
   await sweep(page);
+  await sections(page);
   await selected(page);
   await steady(page);
 } finally {
@@ -143,6 +144,19 @@ async function sweep(page, name = 'ui-sweep') {
   say(`${name}-quick`, swept.quick, 'of frames within 25 ms', 1, 0.95, true);
 }
 
+/** The same with 40 sections of 16 bars and a running order of them all, the page of the order open. */
+async function sections(page) {
+  await page.evaluate(() => {
+    const sections = Array.from({ length: 40 }, (_, i) => ({ id: `s${i}`, name: `Section ${i + 1}`, from: 16 * i + 1, bars: 16 }));
+    window.nodSway.bench().run('Sections', (part) => ({ ...part, bars: 640, sections, order: sections.map((s) => ({ section: s.id, times: 2 })) }));
+  });
+  await page.getByRole('tab', { name: 'Order' }).click();
+  await page.getByRole('button', { name: 'Call Section 40' }).first().waitFor();
+  await scroll(page, 'ui-scroll-sections');
+  await sweep(page, 'ui-sweep-sections');
+  await page.evaluate(() => window.nodSway.bench().undo());
+}
+
 /** The same with every hit selected and the page of the selection open; a drag of all velocities; and one step back of it. */
 async function selected(page) {
   await page.getByRole('tab', { name: 'Hits' }).click();
@@ -201,7 +215,7 @@ async function steady(page) {
   const result = await page.evaluate(() => {
     const { engine } = window.nodSway;
     const { anchorFrame } = engine.state;
-    const { performed } = engine.programs;
+    const { performed } = engine.known.get(engine.state.name).versions;
     const rate = engine.sampleRate;
     const last = Math.max(...engine.log.map((o) => o.pass));
     const seen = new Map(engine.log.map((o) => [`${o.slot}.${o.pass}`, o.frame]));

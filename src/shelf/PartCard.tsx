@@ -9,7 +9,7 @@ import { useState } from 'react';
 import type { PartRow } from '@/storage/database';
 import { IconButton } from '@/ui/Button';
 import type { MenuPlace } from '@/ui/menu-place';
-import { TinyStems } from './TinyStems';
+import { TinyStems } from '@/ui/TinyStems';
 
 const PartMenu = dynamic(() => import('./PartMenu'), { ssr: false });
 

@@ -142,6 +142,9 @@ export function Shelf() {
         <Link href="/grooves" prefetch={false} className="px-1 underline-offset-4 hover:underline">
           Grooves
         </Link>
+        <Link href="/library" prefetch={false} className="px-1 underline-offset-4 hover:underline">
+          Library
+        </Link>
         <Button onClick={() => setStarting(true)}>
           <FilePlus2 size={16} /> New part
         </Button>

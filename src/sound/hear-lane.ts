@@ -1,9 +1,7 @@
-import { ticksOfBars } from '@/core/commands/settings';
 import { meterMapOf } from '@/core/part/part-time';
-import { performPart } from '@/core/perform/perform';
-import { makeProgram } from '@/core/playback/program';
 import type { LaneContent } from '@/core/smf/lanes';
 import { soundEngine } from './engine';
+import { hearBars } from './hear-once';
 import { readPart } from '@/workers/clients';
 import type { LaneQuestion } from '@/workers/midi-file';
 
@@ -19,9 +17,5 @@ export async function hearLane({ bytes, fileName }: LaneQuestion, { track, chann
   const { part } = await readPart(bytes, fileName, fileName, [{ track, channel }]);
   const first = part.hits[0] ? meterMapOf(part).barAt(part.hits[0].tick).index : 0;
   const from = Math.max(0, Math.min(first, part.bars - 1));
-  const range = { ...ticksOfBars(part, from, Math.min(part.bars, from + BARS)), loop: false };
-  const slots = new Map(part.hits.map((h, i) => [h, i]));
-  const program = makeProgram(part, performPart(part), range, (hit) => slots.get(hit) ?? 0, engine.rowsOf(part), engine.ownSounds);
-  engine.setPrograms({ performed: program, written: program });
-  await engine.play(range.start);
+  await hearBars(part, from, from + BARS);
 }

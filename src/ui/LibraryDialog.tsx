@@ -2,20 +2,13 @@
 
 import clsx from 'clsx';
 import { useRef, useState, type ReactNode } from 'react';
-import { toast } from 'sonner';
 import { bringIn, broughtWords } from '@/storage/bring-in';
 import { Button } from './Button';
 import { download, fileNameOf } from './download';
+import { KeptList, type LibraryItem } from './KeptList';
 import { Modal } from './Modal';
 import { say, showError } from './notify';
 
-
-/** A thing of the library: one of ours, or of the user's own. */
-export interface LibraryItem {
-  name: string;
-  /** A word on its size, or a sentence on one of ours. */
-  about: string;
-}
 
 /** A way to use one. */
 export interface LibraryUse<T> {
@@ -58,27 +51,16 @@ const attempt = (work: Promise<unknown>) => void work.catch(showError);
 /** Things that are kept under names for every part: used, kept, renamed, deleted, given away and brought in. */
 export function LibraryDialog<T extends LibraryItem>({ title, about, what, ours, own, uses, name: first, canKeep, keep, rename, remove, file, onClose, children }: Props<T>) {
   const [name, setName] = useState(first);
-  const [renaming, setRenaming] = useState<string | null>(null);
+  const [renaming, setRenaming] = useState(false);
   const input = useRef<HTMLInputElement>(null);
   const called = name.trim() || first;
-  const give = (item: T | null, under: string) => {
-    const { text, ending } = file(item, under);
-    download(text, `${fileNameOf(under)}${ending}`, 'application/json');
+  const give = () => {
+    const { text, ending } = file(null, called);
+    download(text, `${fileNameOf(called)}${ending}`, 'application/json');
   };
   const onKeep = async () => {
     await keep(called);
     say(`${called} is kept for every part.`);
-  };
-  const onRemove = async (item: T) => {
-    const putBack = await remove(item);
-    toast(`${item.name} is deleted.`, { action: { label: 'Undo', onClick: () => attempt(putBack()) } });
-  };
-  const onRename = async (item: T, next: string) => {
-    setRenaming(null);
-    const wanted = next.trim();
-    if (!wanted || wanted === item.name) return;
-    if ([...ours, ...own].some((k) => k.name === wanted)) return say(`${wanted} is there already.`);
-    await rename(item, wanted);
   };
   // A file of another kind goes where it belongs.
   const bring = async (chosen: File) => say(broughtWords(await bringIn(await chosen.text(), chosen.name)));
@@ -90,7 +72,7 @@ export function LibraryDialog<T extends LibraryItem>({ title, about, what, ours,
       </Button>
     ));
   return (
-    <Modal open onClose={onClose} title={title} about={about} keepsEscape={renaming !== null}>
+    <Modal open onClose={onClose} title={title} about={about} keepsEscape={renaming}>
       <div className="space-y-4">
         {children}
         <ul aria-label={`Our ${what}s`} className="space-y-1">
@@ -103,45 +85,13 @@ export function LibraryDialog<T extends LibraryItem>({ title, about, what, ours,
             </li>
           ))}
         </ul>
-        {own.length > 0 && (
-          <ul aria-label={`Your ${what}s`} className="space-y-1">
-            {own.map((item) => (
-              <li key={item.name} className="flex flex-wrap items-baseline gap-1 border-t border-line pt-1">
-                {renaming === item.name ? (
-                  <input
-                    autoFocus
-                    aria-label={`New name of ${item.name}`}
-                    defaultValue={item.name}
-                    maxLength={120}
-                    className="mr-auto rounded border-b border-strong bg-transparent px-1"
-                    onBlur={(e) => attempt(onRename(item, e.target.value))}
-                    onKeyDown={(e) => {
-                      if (e.key === 'Escape') e.currentTarget.value = item.name;
-                      if (e.key === 'Enter' || e.key === 'Escape') e.currentTarget.blur();
-                    }}
-                  />
-                ) : (
-                  <button type="button" className="mr-auto text-left" title="Rename" aria-label={`Rename ${item.name}`} onClick={() => setRenaming(item.name)}>
-                    <span className="font-serif text-base">{item.name}</span> <span className="text-sm text-faint">{item.about}</span>
-                  </button>
-                )}
-                {usesOf(item)}
-                <Button size="small" aria-label={`Export ${item.name}`} onClick={() => give(item, item.name)}>
-                  export
-                </Button>
-                <Button size="small" aria-label={`Delete ${item.name}`} onClick={() => attempt(onRemove(item))}>
-                  delete
-                </Button>
-              </li>
-            ))}
-          </ul>
-        )}
+        <KeptList what={what} taken={ours} own={own} usesOf={usesOf} rename={rename} remove={remove} file={(item) => file(item, item.name)} onRenaming={setRenaming} />
         <div className="flex flex-wrap items-center gap-2 border-t border-line pt-3">
           <input aria-label={`Name for this ${what}`} value={name} maxLength={120} onChange={(e) => setName(e.target.value)} className="min-w-0 flex-1 rounded border-b border-strong bg-transparent px-1" />
           <Button size="small" disabled={!canKeep} onClick={() => attempt(onKeep())}>
             Keep this {what}
           </Button>
-          <Button size="small" disabled={!canKeep} onClick={() => give(null, called)}>
+          <Button size="small" disabled={!canKeep} onClick={give}>
             Export it
           </Button>
           <Button size="small" onClick={() => input.current?.click()}>

@@ -5,7 +5,8 @@ import { setFeel } from '@/core/commands/moves';
 import type { Feel } from '@/core/model/feel';
 import { FEEL_FILE_ENDING, writeFeelFile } from '@/formats/feel-format';
 import { feelStore } from '@/storage/feel-store';
-import { LibraryDialog, type LibraryItem } from '@/ui/LibraryDialog';
+import type { LibraryItem } from '@/ui/KeptList';
+import { LibraryDialog } from '@/ui/LibraryDialog';
 import { useBench, useBenchStore } from '../store/context';
 import { useFeels } from '../store/use-feels';
 

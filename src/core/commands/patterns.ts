@@ -1,13 +1,15 @@
 /** Patterns taken out of a part, and put into another. */
 import { homesOf, homeTest } from '../homes/homes';
+import { GENERAL_MIDI_KIT } from '../key-map';
 import { shortName } from '../limits';
-import type { Hit, HitId, Part } from '../model/part';
+import { EMPTY_FEEL } from '../model/feel';
+import { compareHits, type Hit, type HitId, type Part } from '../model/part';
 import type { Pattern, PatternHit } from '../model/pattern';
 import { replaceHits } from '../part/diff';
 import { lockTest } from '../part/locks';
 import { labelOfRow } from '../part/rows';
 import { meterMapOf } from '../part/part-time';
-import { ticks } from '../units';
+import { ticks, TICKS_PER_WHOLE } from '../units';
 import type { VoiceName } from '../row-names';
 import { putCopies, type Copied, type Onto } from './copy';
 import { atTick, keyInPart } from './place';
@@ -35,6 +37,25 @@ export function patternOf(part: Part, ids: ReadonlySet<HitId>, name: string): Pa
       const { id: _id, lane: _lane, locked: _locked, alone: _alone, ...rest } = atTick(hit, ticks(hit.tick - first.start));
       return rest;
     }),
+  };
+}
+
+/** A pattern as a part by itself, to be heard or seen. @param microsecondsPerQuarter its tempo */
+export function partOfPattern(pattern: Pattern, microsecondsPerQuarter = 600_000): Part {
+  const [numerator, denominator] = pattern.meter;
+  const bar = (numerator * TICKS_PER_WHOLE) / denominator;
+  const rows = Object.entries(pattern.rows).map(([voice, name]) => ({ voice, name }));
+  return {
+    format: 'nod-sway/part@2',
+    name: pattern.name,
+    tempo: [{ tick: ticks(0), microsecondsPerQuarter }],
+    meter: [{ tick: ticks(0), numerator, denominator }],
+    origin: ticks(0),
+    bars: Math.max(1, Math.ceil(pattern.length / bar)),
+    kitMap: GENERAL_MIDI_KIT,
+    rows,
+    hits: pattern.hits.map((hit, i): Hit => ({ ...hit, id: `p${i}` })).sort(compareHits),
+    feel: EMPTY_FEEL,
   };
 }
 

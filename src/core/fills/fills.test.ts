@@ -72,6 +72,8 @@ test('500 seeded fills over 10 sets of rows and 4 meters: nothing beyond the lim
     // Hands leave under it, and ghosts with them.
     if (['toms', 'around', 'snare', 'broken', 'hats'].includes(shape)) expect(part.hits.filter((h) => plan.removed.has(h.id)).every((h) => limbOf(h.voice) !== 'hat-foot' && h.tick >= plan.from - 1 && (h.tick < plan.end || h.tick === next))).toBe(true);
     expect(filled.hits.every((h) => h.velocity >= 1 && h.velocity <= 127)).toBe(true);
+    // No two strokes of it at the very same moment.
+    expect(new Set(plan.added.map((s) => `${s.tick} ${s.nudge ?? 0}`)).size).toBe(plan.added.length);
   }
 });
 

@@ -80,7 +80,7 @@ export function planFill(part: Part, bar: number, options: FillOptions, next: Ti
   const kept = part.hits.filter((h) => !removed.has(h.id));
   const base = loudnessOf(part) * (1 + options.louder / 100);
   const strokes = shape.strokes({ steps, step, from, rows: heard, hits: part.hits, random }).map((s): FillStroke => ({ ...s, velocity: s.velocity * base }));
-  const played = onFree([...accented(strokes, options.first), ...after], kept);
+  const played = setApart(onFree([...accented(strokes, options.first), ...after], kept));
   return { from, end, removed, added: playable(part, kept, played, next, limits) };
 }
 
@@ -109,7 +109,17 @@ function downbeat(part: Part, next: Ticks | null, base: number): FillStroke[] {
   if (next === null || next >= endOfPart(part)) return [];
   const has = (voice: VoiceName): boolean => part.rows.some((r) => r.voice === voice);
   const loud = clampVelocity(base * 1.08);
-  return [...(has('crash') ? [{ voice: 'crash', tick: next, velocity: loud }] : []), ...(has('kick') ? [{ voice: 'kick', tick: next, velocity: loud, nudge: has('crash') ? APART_MS : 0 }] : [])].map(({ nudge = 0, ...s }: FillStroke): FillStroke => (nudge ? { ...s, nudge } : s));
+  return [...(has('crash') ? [{ voice: 'crash', tick: next, velocity: loud }] : []), ...(has('kick') ? [{ voice: 'kick', tick: next, velocity: loud }] : [])];
+}
+
+/** Nobody strikes two things at the very same moment: of those that fall together each comes a little after the one before. */
+function setApart(strokes: readonly FillStroke[]): FillStroke[] {
+  const together = new Map<Ticks, number>();
+  return strokes.map((stroke) => {
+    const before = together.get(stroke.tick) ?? 0;
+    together.set(stroke.tick, before + 1);
+    return before === 0 ? stroke : { ...stroke, nudge: before * APART_MS };
+  });
 }
 
 /** Strokes where their row has none at that place. */

@@ -1,0 +1,5 @@
+import { LibraryPlace } from '@/library/LibraryPlace';
+
+export default function LibraryPage() {
+  return <LibraryPlace />;
+}

@@ -1,0 +1,42 @@
+'use client';
+
+import type { KitMap } from '@/core/key-map';
+import type { Feel } from '@/core/model/feel';
+import { FEEL_FILE_ENDING, writeFeelFile } from '@/formats/feel-format';
+import { KIT_FILE_ENDING, writeKitFile } from '@/formats/kit-format';
+import { feelStore } from '@/storage/feel-store';
+import { kitStore } from '@/storage/kit-store';
+import { useStored } from '@/storage/use-stored';
+import { KeptList, type LibraryItem } from '@/ui/KeptList';
+
+const counted = (n: number, what: string): string => `${n} ${what}${n === 1 ? '' : 's'}`;
+
+/** The feels that are kept. */
+export function KeptFeels() {
+  const kept = useStored(() => feelStore.list().catch(() => []), []) ?? [];
+  if (kept.length === 0) return <p className="text-faint">None of your own yet; ready ones are on the page Feel.</p>;
+  return (
+    <KeptList<LibraryItem & { feel: Feel }>
+      what="feel"
+      own={kept.map((k) => ({ ...k, about: counted(k.feel.moves.length, 'move') }))}
+      rename={(item, name) => feelStore.rename(item, name)}
+      remove={(item) => feelStore.remove(item)}
+      file={({ feel }) => ({ text: writeFeelFile(feel), ending: FEEL_FILE_ENDING })}
+    />
+  );
+}
+
+/** The key maps that are kept. */
+export function KeptKeyMaps() {
+  const kept = useStored(() => kitStore.list().catch(() => []), []) ?? [];
+  if (kept.length === 0) return <p className="text-faint">None of your own yet.</p>;
+  return (
+    <KeptList<LibraryItem & KitMap>
+      what="key map"
+      own={kept.map((k) => ({ ...k, about: counted(Object.keys(k.voices).length, 'key') }))}
+      rename={({ name, voices }, next) => kitStore.rename({ name, voices }, next)}
+      remove={({ name, voices }) => kitStore.remove({ name, voices })}
+      file={({ name, voices }) => ({ text: writeKitFile({ name, voices }), ending: KIT_FILE_ENDING })}
+    />
+  );
+}
