@@ -65,7 +65,7 @@ export const audio: ExporterSpec<AudioOptions> = {
   title: 'the sound',
   about: 'as WAV, just as it is heard',
   isAvailable: ({ part }) => part.hits.length > 0,
-  initial: ({ part }) => ({ audioWhat: 'mix', audioVersion: 'performed', rate: 48_000, bits: '24', fromBar: 1, toBar: part.bars, ending: 'ring', passes: 1, stretch: part.order ? 'order' : 'bars' }),
+  initial: ({ part }) => ({ audioWhat: 'mix', audioVersion: 'performed', rate: 48_000, bits: '24', fromBar: 1, toBar: part.bars, ending: part.order ? 'ring' : 'fold', passes: 1, stretch: part.order ? 'order' : 'bars' }),
   Options,
   async run({ part }, options, job) {
     const sounds = soundsUsed(part);
