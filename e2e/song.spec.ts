@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { parseMidi } from 'midi-file';
-import { chooseExport, exportMidi, meterEvent, midiFile, noteEvents, notesOf, openMidi, press, tempoEvent, trackChunk, type Note } from './support';
+import { chooseExport, exportMidi, flatBeat, meterEvent, midiFile, noteEvents, notesOf, openMidi, press, tempoEvent, trackChunk, type Note } from './support';
 import { readFileSync } from 'node:fs';
 
 /** Sections, switched live and in a running order, checked by the audio thread's log and the exported bytes. */
@@ -12,6 +12,15 @@ const fourBars = (): Uint8Array => {
   const notes: Note[] = KEYS.flatMap((key, bar) => Array.from({ length: 4 }, (_, i): Note => [bar * 1920 + i * 480, key, 100]));
   return midiFile(0, 480, [trackChunk([tempoEvent(0, 250_000), meterEvent(0, 4, 2), ...noteEvents(notes, 60)])]);
 };
+
+/** Tick and text of each marker. */
+function markersOf(bytes: Uint8Array): [number, string][] {
+  let now = 0;
+  return parseMidi(bytes).tracks[0]!.flatMap((e): [number, string][] => {
+    now += e.deltaTime;
+    return e.type === 'marker' ? [[now, e.text]] : [];
+  });
+}
 
 const orderPage = (page: Page) => page.getByRole('tab', { name: /^Order/ }).click();
 
@@ -72,18 +81,55 @@ test('sections are called by keys while the beat plays: each comes on the bar li
   const ordered = await exportMidi(page);
   const played = order.flatMap(([id, times]) => Array.from({ length: times }, () => KEYS[ids.indexOf(id)]!));
   expect(notesOf(ordered).map(([tick, key]) => [tick, key])).toEqual(played.flatMap((key, bar) => [0, 1, 2, 3].map((i) => [bar * 3840 + i * 960, key])));
-  const markers: [number, string][] = [];
-  let now = 0;
-  for (const e of parseMidi(ordered).tracks[0]!) {
-    now += e.deltaTime;
-    if (e.type === 'marker') markers.push([now, e.text]);
-  }
   const names = await page.evaluate(() => window.nodSway!.bench().part.sections!.map((s) => s.name));
-  expect(markers).toEqual(played.map((key, bar) => [bar * 3840, names[KEYS.indexOf(key)]]));
+  expect(markersOf(ordered)).toEqual(played.map((key, bar) => [bar * 3840, names[KEYS.indexOf(key)]]));
   // What was heard is what is written, bar by bar.
   expect(bars.slice(0, 2).map((b) => Number(b[0]))).toEqual(played.slice(0, 2));
 
   for (let i = 0; i < 5; i++) await page.keyboard.press('Control+z');
+  expect(await page.evaluate(() => JSON.stringify(window.nodSway!.bench().part))).toBe(before);
+  expect(await exportMidi(page)).toEqual(first);
+});
+
+test('verse, chorus and fill out of one two-bar beat: copied, changed, filled, put in order, exported with markers, all undone', async ({ page }) => {
+  await openMidi(page, 'beat.mid', flatBeat(2, 100).bytes);
+  const first = await exportMidi(page);
+  const before = await page.evaluate(() => JSON.stringify(window.nodSway!.bench().part));
+  await orderPage(page);
+  await page.evaluate(() => window.nodSway!.bench().setTransport({ loop: true, fromBar: 0, toBar: 2 }));
+  await page.getByRole('button', { name: /^make a section of bars 1 to 2/ }).click();
+  const sections = page.getByRole('list', { name: 'Sections' }).getByRole('listitem');
+  for (const name of ['Chorus', 'Fill']) {
+    await page.getByRole('button', { name: 'What to do with Intro', exact: true }).click();
+    await page.getByRole('menuitem', { name: 'Copy it behind the last bar' }).click();
+    await sections.last().getByRole('textbox').fill(name);
+    await page.keyboard.press('Enter');
+  }
+  // The chorus is louder; the last bar ends with a fill.
+  await page.evaluate(() => window.nodSway!.bench().setTransport({ fromBar: 2, toBar: 4 }));
+  await page.getByRole('tab', { name: /^Bars/ }).click();
+  await page.getByRole('button', { name: 'select', exact: true }).click();
+  await page.keyboard.press('Shift+u');
+  await page.evaluate(() => window.nodSway!.bench().setTransport({ fromBar: 4, toBar: 6 }));
+  await page.getByRole('button', { name: /^Fills/ }).click();
+  await page.getByRole('button', { name: 'Hear fill 1' }).click();
+  await page.getByRole('button', { name: 'keep it' }).click();
+  await orderPage(page);
+  for (const name of ['Intro', 'Intro', 'Chorus', 'Fill']) {
+    await page.getByRole('combobox', { name: 'Add a line' }).click();
+    await page.getByRole('option', { name, exact: true }).click();
+  }
+  const ordered = await exportMidi(page);
+  const notes = notesOf(ordered);
+  const verse = notesOf(first);
+  const bars = (from: number, to: number) => notes.filter(([tick]) => tick >= from * 3840 && tick < to * 3840).map(([tick, key, velocity]) => [tick - from * 3840, key, velocity]);
+  expect(bars(0, 2)).toEqual(verse.map(([tick, key, velocity]) => [tick, key, velocity]));
+  expect(bars(2, 4)).toEqual(bars(0, 2));
+  expect(bars(4, 6)).toEqual(verse.map(([tick, key, velocity]) => [tick, key, velocity + 10]));
+  expect(bars(6, 7)).toEqual(bars(0, 1));
+  expect(bars(7, 8)).not.toEqual(bars(1, 2));
+  expect(markersOf(ordered)).toEqual([[0, 'Intro'], [2 * 3840, 'Intro'], [4 * 3840, 'Chorus'], [6 * 3840, 'Fill']]);
+  for (let i = 0; i < 11; i++) await page.keyboard.press('Control+z');
   expect(await page.evaluate(() => JSON.stringify(window.nodSway!.bench().part))).toBe(before);
   expect(await exportMidi(page)).toEqual(first);
 });
