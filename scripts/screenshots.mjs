@@ -95,6 +95,14 @@ try {
     await page.evaluate(([a, b]) => window.nodSway.bench().setTransport({ loop: true, fromBar: a, toBar: b }), [from, to]);
     await page.getByRole('button', { name: /^make a section of/ }).click();
   }
+  // Two ideas of what the verse might be.
+  await page.evaluate(() => window.nodSway.bench().setTransport({ loop: true, fromBar: 4, toBar: 6 }));
+  for (const letter of ['A', 'B']) {
+    await page.keyboard.press('Shift+I');
+    await page.getByRole('button', { name: `Open idea ${letter}`, pressed: true }).waitFor();
+    await page.evaluate((l) => window.nodSway.bench().run('Thin out', (p) => ({ ...p, hits: p.hits.filter((h, i) => (l === 'A' ? h.voice !== 'hat-closed' || i % 3 === 0 : h.voice !== 'tambourine' && h.voice !== 'ride')) })), letter);
+  }
+  await page.getByRole('button', { name: 'Open the part' }).click();
   for (const name of ['Intro', 'Verse']) {
     await page.getByRole('combobox', { name: 'Add a line' }).click();
     await page.getByRole('option', { name, exact: true }).click();
@@ -114,9 +122,6 @@ try {
   await page.getByRole('button', { name: 'Move the quantize up' }).click();
   await page.getByText('doubtful', { exact: false }).first().waitFor();
   await shot('feel');
-  await page.getByRole('group', { name: 'Hear a whole feel' }).getByRole('button', { name: 'Late Ferry' }).click();
-  await page.getByRole('button', { name: 'Put it back' }).scrollIntoViewIfNeeded();
-  await shot('feels');
 
   // Ornaments and suggested ghosts, with a kept version behind; then the versions.
   await open('demo-gangway-strut');
@@ -172,6 +177,29 @@ try {
   await page.getByRole('textbox', { name: 'Name of the kit' }).fill('Boat Shed');
   await shot('kit');
   await page.keyboard.press('Escape');
+
+  // The Library: patterns kept of a demo part, a feel.
+  await open('demo-gangway-strut');
+  for (const [name, voices] of [['Strut, the hats', ['hat-closed', 'hat-open']], ['Strut, kick and snare', ['kick', 'snare']]]) {
+    await page.evaluate((rows) => {
+      const { part, select, setDesk } = window.nodSway.bench();
+      select(part.hits.filter((h) => rows.includes(h.voice)).map((h) => h.id));
+      setDesk({ dialog: 'patterns' });
+    }, voices);
+    await page.getByRole('textbox', { name: 'Name for this pattern' }).fill(name);
+    await press('Keep this pattern');
+    await page.getByRole('list', { name: 'Your patterns' }).getByText(name).waitFor();
+    await page.keyboard.press('Escape');
+  }
+  await page.evaluate(() => window.nodSway.bench().setDesk({ dialog: 'feels' }));
+  await page.getByRole('button', { name: 'Use Late Ferry' }).click();
+  await page.evaluate(() => window.nodSway.bench().setDesk({ dialog: 'feels' }));
+  await page.getByRole('textbox', { name: 'Name for this feel' }).fill('Ferry, a little later');
+  await press('Keep this feel');
+  await page.getByRole('list', { name: 'Your feels' }).waitFor();
+  await page.goto(`${BASE}/library`);
+  await page.getByText('Strut, the hats').waitFor();
+  await shot('library');
 
   // Grooves: one used on the hats, another tried; then learning from the finished part.
   await page.goto(`${BASE}/grooves?part=demo-gangway-strut`);
