@@ -16,15 +16,15 @@ import { onThemeChange, readPalette } from '../stems/drawing/palette';
 import { useBench, useBenchStore } from '../store/context';
 import { performanceOf } from '../store/derived';
 import { same, stripInputs } from '../store/inputs';
-import { newIdea } from '../ideas/ideas';
+import { newIdea } from '../ideas/begin';
 import { usePlaybackOf } from '../playback/context';
 import { showBars, zoomAt } from '../actions/view-control';
 import type { BenchStore } from '../store/bench-store';
-import { IdeasStrip } from '../ideas/IdeasStrip';
 import { NextLine } from './NextLine';
 import { SectionBrackets } from './SectionBrackets';
 import { stemsFacts } from '../store/stems-facts';
 
+const IdeasStrip = dynamic(() => import('../ideas/IdeasStrip'), { ssr: false });
 const BarMenu = dynamic(() => import('../stems/BarMenu'), { ssr: false });
 
 const HEIGHT = 64;
@@ -40,7 +40,7 @@ function FirstIdea() {
   const { next } = useStore(playback.conductor.state);
   if (!none || next) return null;
   return (
-    <button type="button" title="Copies the loop to an idea: tried out beside the part, which stays as it is (Shift I)" className="rounded text-xs text-faint underline decoration-dotted underline-offset-4 hover:text-ink" onClick={() => void newIdea(store, playback)}>
+    <button type="button" title="Copies the loop to an idea: tried out beside the part, which stays as it is (Shift I)" className="rounded text-xs text-faint underline decoration-dotted underline-offset-4 hover:text-ink" onClick={() => newIdea(store, playback)}>
       new idea
     </button>
   );
@@ -68,6 +68,7 @@ export function PhraseStrip() {
   const canvas = useRef<HTMLCanvasElement>(null);
   const drag = useRef<{ from: number; x: number } | null>(null);
   const [width, setWidth] = useState(0);
+  const ideas = useBench((s) => s.ideas.length > 0);
 
   useEffect(() => {
     const element = canvas.current;
@@ -177,7 +178,7 @@ export function PhraseStrip() {
         </div>
       </div>
       <div className="min-w-0 flex-1">
-      <IdeasStrip />
+      {ideas && <IdeasStrip />}
       <SectionBrackets width={width} />
       <canvas
         ref={canvas}

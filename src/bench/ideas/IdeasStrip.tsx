@@ -23,7 +23,7 @@ const WIDTH = 66;
 const MOST_BARS = 2;
 
 /** The ideas beside the part, as tiny pictures; nothing where there are none. */
-export function IdeasStrip() {
+export default function IdeasStrip() {
   const store = useBenchStore();
   const playback = usePlaybackOf();
   const ideas = useBench((s) => s.ideas);
@@ -32,7 +32,6 @@ export function IdeasStrip() {
   const shown = useBench(calmPart);
   const [menu, setMenu] = useState<(MenuPlace & { idea: string | null }) | null>(null);
   const next = useStore(playback.conductor.state, (s) => s.next?.idea);
-  if (ideas.length === 0) return null;
   const places = [{ id: null, letter: 'part', part: main }, ...ideas];
   return (
     <div role="group" aria-label="Ideas" className="flex items-center gap-1 overflow-x-auto px-1 pt-1">

@@ -14,7 +14,7 @@ import { actOnSelection } from '../actions/act';
 import { deleteSelection, duplicateSelection, invertRow, repeatSelection, shiftSelection } from '../actions/arrange';
 import { fillFromCaret, moveCaret, moveCaretBar, moveCaretRow, toggleAtCaret, toggleCaret } from '../actions/caret';
 import { copySelection, cutSelection, paste } from '../actions/clipboard';
-import { newIdea, stepIdea } from '../ideas/ideas';
+import { newIdea, stepIdea } from '../ideas/begin';
 import { clearNudges, nudgeSelection } from '../actions/nudging';
 import { openPage } from '../actions/open-page';
 import { saySaved } from '../actions/say-saved';
@@ -173,7 +173,7 @@ export const KEYS: readonly KeySpec[] = [
   { keys: ['y'], group: 'Hear', text: 'Try the next sound of its kind on the open row', also: ['sample', 'kit', 'preset', 'browse sounds', 'audition', 'swap'], run: ({ store, playback }) => void stepOpenRow(store, playback, 1) },
   { keys: ['b'], group: 'Hear', text: 'Try the sound before', run: ({ store, playback }) => void stepOpenRow(store, playback, -1) },
   ...Array.from({ length: 9 }, (_, i): KeySpec => ({ keys: [`shift+${i + 1}`], group: 'Hear', text: 'Call a section: it comes when what sounds may be left', also: ['switch', 'scene', 'live'], shown: i === 0 ? 'Shift 1 … 9' : null, run: (c) => callSection(c, i) })),
-  { keys: ['shift+i'], group: 'Hear', text: 'Copy the loop to a new idea, and go on there', also: ['variation', 'alternative', 'scratch', 'A B', 'copy pattern', 'idea'], run: ({ store, playback }) => void newIdea(store, playback) },
+  { keys: ['shift+i'], group: 'Hear', text: 'Copy the loop to a new idea, and go on there', also: ['variation', 'alternative', 'scratch', 'A B', 'copy pattern', 'idea'], run: ({ store, playback }) => newIdea(store, playback) },
   { keys: ['z'], group: 'Hear', text: 'Next idea, at once; the part itself is among them', also: ['switch', 'flip', 'A B'], run: ({ store, playback }) => stepIdea(store, playback, 1, 'now') },
   { keys: ['alt+z'], group: 'Hear', text: 'Idea before', run: ({ store, playback }) => stepIdea(store, playback, -1, 'now') },
   { keys: ['shift+z'], group: 'Hear', text: 'Next idea, at the bar line', run: ({ store, playback }) => stepIdea(store, playback, 1, 'bar') },

@@ -1,4 +1,3 @@
-import { nanoid } from 'nanoid';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { clickProgram } from '@/core/playback/clicks';
 import { makeProgram } from '@/core/playback/program';
@@ -13,7 +12,7 @@ import { measureLatency, MEASURED_BPM, MEASURED_CLICKS, MEASURED_GAP } from '@/c
 import { throughCurve } from '@/core/take/velocity-curve';
 import type { RawEvent, Take } from '@/core/model/take';
 import { withoutTake } from '@/core/take/use-take';
-import { milliseconds, seconds, ticks, TICKS_PER_QUARTER, type Seconds, type Velocity } from '@/core/units';
+import { seconds, ticks, TICKS_PER_QUARTER, type Seconds, type Velocity } from '@/core/units';
 import { microsecondsOf } from '@/core/time/tempo-map';
 import { voiceOfKey } from '@/core/key-map';
 import type { VoiceName } from '@/core/row-names';
@@ -24,6 +23,7 @@ import { freshInput, type InputSettings, type InputStore } from '@/storage/input
 import type { TakeStore } from '@/storage/take-store';
 import { say } from '@/ui/notify';
 import type { BenchStore } from '../store/bench-store';
+import { newTake } from './new-take';
 import { FRESH_RECORDING, type RecordingState } from './recording-state';
 
 /** Everything that is recorded goes through here: from a device's event to raw events in the store and hits on the stems. */
@@ -116,12 +116,6 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
   const loopOf = (part: Part) => {
     const { transport } = bench.getState();
     return transport.loop ? ticksOfBars(part, transport.fromBar, transport.toBar) : ticksOfBars(part, 0, part.bars);
-  };
-
-  const newTake = (part: Part, name: string, deviceName: string): Take => {
-    const { start, end } = loopOf(part);
-    const input = known();
-    return { id: nanoid(10), name, recordedAt: Date.now(), input: deviceName, tempo: part.tempo, meter: part.meter, origin: part.origin, start, end, latencyMs: milliseconds(input.latencyMs), curve: input.curve, guards: input.guards, ...(input.pads ? { pads: input.pads } : {}), passes: 0, complete: false };
   };
 
   let device: InputDevice | null = null;
@@ -260,7 +254,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
   const begin = async () => {
     const { part, transport } = bench.getState();
     if (!transport.loop) bench.getState().setTransport({ loop: true, fromBar: 0, toBar: part.bars });
-    const take = newTake(part, await nextName(), device?.name ?? 'unknown');
+    const take = newTake(part, loopOf(part), await nextName(), device?.name ?? 'unknown', known());
     await takes.begin(bench.getState().id, take);
     const range = { start: take.start, end: take.end, loop: true };
     const { countIn, click, clicking } = state.getState();
@@ -348,7 +342,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
       if (played.length === 0) return false;
       const first = played[0] as (typeof played)[number];
       const origin = first.startedAt ?? first.at;
-      const take: Take = { ...newTake(part, await nextName(), device?.name ?? 'unknown'), complete: true };
+      const take: Take = { ...newTake(part, loopOf(part), await nextName(), device?.name ?? 'unknown', known()), complete: true };
       const tempo = tempoMapOf(part);
       const length = tempo.toSeconds(take.end) - tempo.toSeconds(take.start);
       // Whole passes are taken off, so that what was played long after the start is not in pass a hundred.

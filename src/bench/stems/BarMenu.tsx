@@ -9,7 +9,7 @@ import type { Part } from '@/core/model/part';
 import { meterMapOf, tempoMapOf } from '@/core/part/part-time';
 import type { MenuPlace } from '@/ui/menu-place';
 import { MENU_ITEM, MENU_RULE, PointMenu } from '@/ui/PointMenu';
-import { newIdea } from '../ideas/ideas';
+import { newIdea } from '../ideas/begin';
 import { usePlaybackOf } from '../playback/context';
 import { useBench, useBenchStore } from '../store/context';
 
@@ -40,7 +40,7 @@ function Items({ bar }: { bar: number }) {
   return (
     <>
       {item(`Loop ${name} alone`, () => getState().setTransport({ loop: true, fromBar: bar, toBar: bar + 1 }))}
-      {item('Copy the loop to a new idea', () => void newIdea(store, playback))}
+      {item('Copy the loop to a new idea', () => newIdea(store, playback))}
       {item(`Select the hits of ${name}`, () => getState().select(hitsInRange(part, rangeOfBars(part, bar, bar + 1))))}
       <DropdownMenu.Separator className={MENU_RULE} />
       {item(`Repeat ${name} after itself`, () => run(`Repeat ${name}`, (p) => repeatBars(p, bar, bar + 1, newId)))}

@@ -1,0 +1,10 @@
+import { nanoid } from 'nanoid';
+import type { Part } from '@/core/model/part';
+import type { Take } from '@/core/model/take';
+import { milliseconds, type Ticks } from '@/core/units';
+import type { InputSettings } from '@/storage/input-store';
+
+/** A take that is to be played over some ticks of a part; nothing is in it yet. */
+export function newTake({ tempo, meter, origin }: Part, { start, end }: { start: Ticks; end: Ticks }, name: string, device: string, { latencyMs, curve, guards, pads }: InputSettings): Take {
+  return { id: nanoid(10), name, recordedAt: Date.now(), input: device, tempo, meter, origin, start, end, latencyMs: milliseconds(latencyMs), curve, guards, ...(pads ? { pads } : {}), passes: 0, complete: false };
+}
