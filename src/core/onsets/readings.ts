@@ -1,0 +1,106 @@
+import { seconds, type Seconds } from '../units';
+import type { Onset } from './onsets';
+
+/** How a loop may be counted. */
+export interface Reading {
+  bars: number;
+  meter: readonly [numerator: number, denominator: number];
+  bpm: number;
+  /** From the sound's start. */
+  firstDownbeat: Seconds;
+}
+
+const MOST_READINGS = 3;
+const SLOWEST = 55;
+const FASTEST = 200;
+const STEP = 0.25;
+/** Where most beats are; others are less likely by the distance in octaves. */
+const USUAL_BPM = 104;
+const USUAL_OCTAVES = 0.55;
+/** A loop was cut at whole bars where its length says so to this share of a beat. */
+const CUT_SHARE = 0.06;
+/** Fewer strokes tell no tempo. */
+const LEAST_ONSETS = 4;
+
+/** How well strokes fall on the lines of a period, from 0 to 1: the length of the mean of their phases. */
+function onLines(onsets: readonly Onset[], period: number): number {
+  let [x, y, all] = [0, 0, 0];
+  for (const { seconds: at, strength } of onsets) {
+    const phase = (2 * Math.PI * at) / period;
+    x += strength * Math.cos(phase);
+    y += strength * Math.sin(phase);
+    all += strength;
+  }
+  return all === 0 ? 0 : Math.hypot(x, y) / all;
+}
+
+const likely = (bpm: number): number => Math.exp(-0.5 * (Math.log2(bpm / USUAL_BPM) / USUAL_OCTAVES) ** 2);
+
+/** Lines of sixteenths or of triplets; and that beats and their halves are stressed. */
+function fitOf(onsets: readonly Onset[], bpm: number): { fit: number; isTriplet: boolean } {
+  const beat = 60 / bpm;
+  const straight = onLines(onsets, beat / 4);
+  const triplet = onLines(onsets, beat / 3);
+  const isTriplet = triplet > straight + 0.1;
+  return { fit: (0.5 * Math.max(straight, triplet - 0.05) + 0.2 * onLines(onsets, beat / 2) + 0.3 * onLines(onsets, beat)) * likely(bpm), isTriplet };
+}
+
+/**
+ * Up to three ways to count a loop, the likeliest first, half and double among them. Nothing where there are too few strokes.
+ * @param length of the sound, in seconds
+ */
+export function readingsOf(onsets: readonly Onset[], length: number): Reading[] {
+  const first = onsets[0]?.seconds;
+  const last = onsets.at(-1)?.seconds;
+  if (first === undefined || last === undefined || onsets.length < LEAST_ONSETS) return [];
+  const tempos: { bpm: number; fit: number }[] = [];
+  for (let bpm = SLOWEST; bpm <= FASTEST; bpm += STEP) tempos.push({ bpm, fit: fitOf(onsets, bpm).fit });
+  const peaks = tempos.filter(({ fit }, i) => fit >= (tempos[i - 1]?.fit ?? 0) && fit > (tempos[i + 1]?.fit ?? 0)).sort((a, b) => b.fit - a.fit);
+  const best = peaks[0];
+  if (!best) return [];
+  const found: Reading[] = [];
+  const add = (bpm: number) => {
+    if (found.length >= MOST_READINGS || bpm < SLOWEST / 1.5 || bpm > FASTEST * 1.5) return;
+    const reading = countedAt(onsets, refined(onsets, bpm), first, last, length);
+    if (!found.some((r) => Math.abs(Math.log2(r.bpm / reading.bpm)) < 0.015)) found.push(reading);
+  };
+  add(best.bpm);
+  const other = peaks.find(({ bpm, fit }) => fit > 0.8 * best.fit && Math.abs(Math.log2(bpm / best.bpm)) > 0.02);
+  const octaves = best.bpm < USUAL_BPM ? [2 * best.bpm, best.bpm / 2] : [best.bpm / 2, 2 * best.bpm];
+  for (const bpm of [octaves[0] as number, ...(other ? [other.bpm] : []), octaves[1] as number]) add(bpm);
+  return found;
+}
+
+/** The tempo that fits best close by. */
+function refined(onsets: readonly Onset[], bpm: number): number {
+  let [best, most] = [bpm, -1];
+  for (let b = bpm - STEP; b <= bpm + STEP; b += STEP / 25) {
+    const { fit } = fitOf(onsets, b);
+    if (fit > most) [best, most] = [b, fit];
+  }
+  return best;
+}
+
+/** Whole bars up to the last stroke, or to the sound's end where it was cut there. */
+function countedAt(onsets: readonly Onset[], bpm: number, first: number, last: number, length: number): Reading {
+  const beat = 60 / bpm;
+  const { isTriplet } = fitOf(onsets, bpm);
+  // A loop that begins with its first stroke, or a little before it.
+  const start = first < beat / 4 ? 0 : first;
+  const beats = (length - start) / beat;
+  const whole = Math.round(beats);
+  const isCut = whole >= 2 && Math.abs(beats - whole) < CUT_SHARE * Math.max(1, whole / 8) && last < length - beat / 16 && length - last < 2.5 * beat;
+  const meterOf = (n: number): readonly [number, number] => (n % 4 === 0 ? [4, 4] : n % 3 === 0 ? (isTriplet ? [6, 8] : [3, 4]) : isTriplet && n % 2 === 0 ? [6, 8] : [4, 4]);
+  if (isCut) {
+    const meter = meterOf(whole);
+    const inBar = beatsOf(meter, isTriplet);
+    const bars = whole / inBar;
+    if (Number.isInteger(bars)) return { bars, meter, bpm: (60 * whole) / (length - start), firstDownbeat: seconds(start) };
+  }
+  const from = first < beat / 8 && start === 0 ? first : start;
+  const bars = Math.max(1, Math.ceil((last - from + beat / 8) / (4 * beat)));
+  return { bars, meter: [4, 4], bpm, firstDownbeat: seconds(from) };
+}
+
+/** Counted beats of a bar: 6/8 is felt in two. */
+const beatsOf = ([numerator, denominator]: readonly [number, number], isTriplet: boolean): number => (denominator === 8 && isTriplet ? numerator / 3 : (numerator * 4) / denominator);
