@@ -28,6 +28,7 @@ exports.FOLDERS = [
   { folder: 'core/audio', about: 'sound files in and out, reading between samples', on: ['core'] },
   { folder: 'core/synth', about: 'strokes of the built-in kits: classes, layers of sound, recipes (one file a kit)', on: ['core', 'core/model', 'core/loudness'] },
   { folder: 'core/samples', about: 'recordings of the user’s own: measured, made strokes, which voice and which layer they are guessed to be', on: ['core', 'core/model', 'core/audio', 'core/loudness', 'core/synth'] },
+  { folder: 'core/onsets', about: 'where a sound is struck, by what, and how it may be counted; strokes that were heard as a part', on: ['core', 'core/time', 'core/model', 'core/audio'] },
   { folder: 'core/playback', about: 'what plays a row, program, sequencer, mixer (rows, room, limiter), player, clicks', on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/perform', 'core/song', 'core/ornament', 'core/audio', 'core/synth', 'core/samples'] },
   { folder: 'core/render', about: 'a part as audio, as it is heard live', on: ['core', 'core/time', 'core/model', 'core/part', 'core/song', 'core/playback', 'core/synth'] },
   { folder: 'core/smf', about: 'standard MIDI files in and out', on: ['core', 'core/time', 'core/model', 'core/part', 'core/perform', 'core/song', 'core/ornament', 'core/ghosts', 'core/playback'] },

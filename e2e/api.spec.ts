@@ -33,6 +33,21 @@ test('a feel of its own for hats, every second bar, off-beats only', async ({ re
   expect(notesOf(new Uint8Array(await answer.body()))).toEqual(expected.sort((a, b) => a[0]! - b[0]! || a[1]! - b[1]!));
 });
 
+test('what is rendered is heard again: strokes where they were written, a reading that fits, the groove', async ({ request }) => {
+  const { bytes } = flatBeat(2);
+  const rendered = await request.post('/api/render', { multipart: { midi: file(bytes), kit: 'Beacon', rate: '44100', ending: 'fold' } });
+  const audio = { name: 'beat.wav', mimeType: 'audio/wav', buffer: await rendered.body() };
+  const heard = (await (await request.post('/api/onsets', { multipart: { audio } })).json()) as { onsets: { seconds: number }[]; readings: { bars: number; bpm: number }[] };
+  // Sixteenths at 120: the limiter's rest and the strokes' own rise are under a millisecond.
+  expect(heard.onsets.map((o) => Math.round(o.seconds / 0.125))).toEqual(Array.from({ length: 32 }, (_, i) => i));
+  expect(Math.max(...heard.onsets.map((o, i) => Math.abs(o.seconds - i * 0.125)))).toBeLessThan(0.003);
+  expect(heard.readings.map((r) => [r.bars, Math.round(r.bpm)])).toContainEqual([2, 120]);
+  const learnt = (await (await request.post('/api/groove', { multipart: { audio, bars: '2', meter: '4/4', firstDownbeat: '0' } })).json()) as { steps: { offset: number }[] };
+  expect(Math.max(...learnt.steps.map((s) => Math.abs(s.offset)))).toBeLessThan(0.03);
+  const refused = await request.post('/api/onsets', { multipart: { audio: { ...audio, buffer: Buffer.from('no sound') } } });
+  expect([refused.status(), ((await refused.json()) as { error: { code: string } }).error.code]).toEqual([422, 'bad-sound']);
+});
+
 test('a report over HTTP, and errors with their status', async ({ request }) => {
   const late = midiFile(0, 480, [trackChunk(noteEvents(Array.from({ length: 32 }, (_, i) => [i * 120 + 40, 42, 60 + i] as const), 30))]);
   const report = await (await request.post('/api/report', { multipart: { midi: file(late), origin: 'auto' } })).json();

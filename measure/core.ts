@@ -23,6 +23,7 @@ import { drumLanes, listLanes } from '@/core/smf/lanes';
 import { normalStream, randomStream } from '@/core/random';
 import { readSmf } from '@/core/smf/read';
 import { ClockMap } from '@/core/take/clock';
+import { listenTo } from '@/core/onsets/listen';
 import { renderPart, strokeSource } from '@/core/render/render-part';
 import { milliseconds, seconds, ticks, velocity } from '@/core/units';
 import { collectGarbage, compare, median, say } from './measure.mjs';
@@ -49,6 +50,7 @@ export function benchCore(files: readonly string[]): void {
   benchRecordFold();
   benchHandOver();
   benchVoices();
+  benchOnsets();
   benchRender();
   benchGrowth();
 }
@@ -213,6 +215,23 @@ function benchVoices(): void {
     times.push(performance.now() - t0);
   }
   say('voices', median(times.slice(100)), 'ms a block, 64 ringing, half of them pitched', (BLOCK / RATE) * 1000, 1);
+}
+
+/** A minute of noise bursts on sixteenths, listened to: how much faster than it lasts. */
+function benchOnsets(): void {
+  const random = randomStream(11);
+  const mono = new Float32Array(60 * RATE);
+  for (let at = 0; at < mono.length; at += Math.round(RATE * 0.13)) {
+    const level = 0.2 + 0.8 * random();
+    for (let i = 0; i < RATE / 10 && at + i < mono.length; i++) mono[at + i] = (mono[at + i] as number) + level * Math.exp(-i / 1500) * (random() * 2 - 1) * 0.8;
+  }
+  const times = [0, 1, 2].map(() => {
+    collectGarbage();
+    const t0 = performance.now();
+    listenTo(mono, RATE);
+    return (performance.now() - t0) / 1000;
+  });
+  say('onsets', 60 / median(times), 'x real time', 1, 100, true);
 }
 
 function benchGrowth(): void {

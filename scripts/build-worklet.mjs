@@ -12,8 +12,8 @@ await build({
 });
 
 await build({
-  entryPoints: ['src/api/render-worker.ts'],
-  outfile: 'server/generated/render-worker.cjs',
+  entryPoints: ['src/api/sound-worker.ts'],
+  outfile: 'server/generated/sound-worker.cjs',
   bundle: true,
   platform: 'node',
   format: 'cjs',

@@ -1,11 +1,16 @@
 import fc from 'fast-check';
 import { parseMidi } from 'midi-file';
-import { groove } from './groove';
+import { groove, grooveWith } from './groove';
+import { runListen } from './listen-job';
+import { onsetsWith } from './onsets';
 import { perform } from './perform';
 import { renderWith } from './render';
 import { runRender } from './render-job';
 import { report } from './report';
+import { writeWav } from '@/core/audio/wav';
 import { EMPTY_FEEL } from '@/core/model/feel';
+import type { Groove } from '@/core/model/groove';
+import type { Heard } from '@/core/onsets/listen';
 import type { Part } from '@/core/model/part';
 import { importPart } from '@/core/smf/import-part';
 import { readSmf } from '@/core/smf/read';
@@ -227,4 +232,58 @@ test('order: a part’s running order unrolled, with markers; as audio of its le
   expect(await failure(await perform(request({ part: text, order: 'yes' })))).toEqual([400, 'bad-field', expect.anything()]);
   const stray = JSON.stringify({ ...(JSON.parse(text) as object), order: [{ section: 'nowhere' }] });
   expect(await failure(await perform(request({ part: stray })))).toEqual([400, 'bad-part', expect.anything()]);
+});
+
+const heardBy = onsetsWith((job) => Promise.resolve(runListen(job)));
+const learntFrom = grooveWith((job) => Promise.resolve(runListen(job)));
+
+/** Clicks at these seconds, the first of each pair louder, as 16 bits. */
+function clicks(seconds: readonly number[], length: number, rate = 44_100): Uint8Array {
+  const samples = new Float32Array(Math.round(length * rate));
+  seconds.forEach((at, i) => {
+    for (let k = 0; k < 900; k++) samples[Math.round(at * rate) + k]! += (i % 2 === 0 ? 0.8 : 0.4) * Math.exp(-k / 120) * Math.sin(k * (0.4 + 0.2 * (i % 3)));
+  });
+  return writeWav(samples, samples, { rate, bits: '16' });
+}
+
+test('onsets: where a sound is struck, and how it may be counted', async () => {
+  // Eighths at 120, the off-beats 20 ms late: a bar of 4/4 to the sample.
+  const places = Array.from({ length: 8 }, (_, i) => i * 0.25 + (i % 2) * 0.02);
+  const audio = clicks(places, 2);
+  const answer = await heardBy(request({ audio }));
+  expect(answer.status).toBe(200);
+  const heard = (await answer.json()) as Heard;
+  expect(heard.onsets.map((o) => Math.round(o.seconds * 1000))).toEqual(places.map((s) => Math.round(s * 1000)));
+  expect(heard.onsets.every((o) => o.strength > 0 && o.strength <= 1 && ['kick', 'snare', 'hat', 'other'].includes(o.voice) && o.sure > 0 && o.sure <= 1)).toBe(true);
+  expect([heard.rate, heard.seconds]).toEqual([44_100, 2]);
+  expect(heard.readings.length).toBeLessThanOrEqual(3);
+  expect(heard.readings.map((r) => [r.bars, Math.round(r.bpm)])).toContainEqual([1, 120]);
+  expect(((await (await heardBy(request({ audio, sensitivity: '0' }))).json()) as Heard).onsets.length).toBeLessThanOrEqual(8);
+
+  const learnt = (await (await learntFrom(request({ audio, bars: '1', meter: '4/4', firstDownbeat: '0', stepsPerBeat: '2' }))).json()) as Groove;
+  expect(learnt).toMatchObject({ format: 'nod-sway/groove@1', meter: [4, 4], beats: 4 });
+  // 20 ms of a step of 250.
+  expect(learnt.steps.map((s) => Math.round(s.offset * 100) / 100)).toEqual([0, 0.08, 0, 0.08, 0, 0.08, 0, 0.08]);
+});
+
+test.each([
+  ['nothing', {}, 400],
+  ['a wrong sensitivity', { audio: clicks([0.1], 1), sensitivity: '2' }, 400],
+  ['an unknown field', { audio: clicks([0.1], 1), bars: '2' }, 400],
+  ['no sound file', { audio: Uint8Array.of(1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13) }, 422],
+  ['silence', { audio: clicks([], 1) }, 422],
+])('onsets of %s are refused with what is wrong', async (_name, fields, status) => {
+  const answer = await heardBy(request(fields));
+  expect(answer.status).toBe(status);
+  expect(((await answer.json()) as { error: { code: string; message: string } }).error.message.length).toBeGreaterThan(5);
+});
+
+test.each([
+  ['bars without sound', { midi: song, bars: '2' }],
+  ['a MIDI file beside it', { midi: song, audio: clicks([0.1], 1) }],
+  ['no bars at all', { audio: clicks([0.1], 1), bars: '0' }],
+  ['no meter', { audio: clicks([0.1], 1), meter: '4/5' }],
+  ['a downbeat before it', { audio: clicks([0.1], 1), firstDownbeat: '-1' }],
+])('a groove of sound with %s is refused', async (_name, fields) => {
+  expect((await learntFrom(request(fields))).status).toBe(400);
 });

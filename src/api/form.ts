@@ -1,4 +1,5 @@
 import { isNamedError, NamedError, type ErrorCode } from '@/core/errors';
+import { LARGEST_SOUND } from '@/core/audio/read-wav';
 import { findOrigin } from '@/core/homes/origin';
 import { setOrigin } from '@/core/commands/settings';
 import type { Part } from '@/core/model/part';
@@ -17,6 +18,8 @@ const LONGEST_ECHO = 100;
 const ROOM_BYTES = 2 * MAX_JSON_BYTES;
 /** Part files may be so large. */
 const MAX_PART_BYTES = 16 * 2 ** 20;
+/** Sound may be so large. */
+const MAX_SOUND_BYTES = LARGEST_SOUND;
 
 /** More parts than any request has. */
 const MOST_FORM_PARTS = 32;
@@ -41,7 +44,7 @@ export type Fields = ReadonlyMap<string, string | File>;
 /** @throws HttpError 415 not multipart, 413 too large, 400 unreadable or an unknown field */
 export async function readForm(request: Request, known: readonly string[]): Promise<Fields> {
   if (!/^multipart\/form-data\b/i.test(request.headers.get('content-type') ?? '')) throw new HttpError(415, 'not-multipart', 'Send the fields as multipart/form-data.');
-  const most = (known.includes('part') ? MAX_PART_BYTES : MAX_FILE_BYTES) + ROOM_BYTES;
+  const most = (known.includes('audio') ? MAX_SOUND_BYTES : known.includes('part') ? MAX_PART_BYTES : MAX_FILE_BYTES) + ROOM_BYTES;
   if (Number(request.headers.get('content-length') ?? 0) > most) throw tooLarge(most);
   const form = await formOf(await bodyOf(request, most), request.headers.get('content-type') as string);
   const fields = new Map<string, string | File>();
@@ -94,6 +97,15 @@ export async function midiField(fields: Fields): Promise<SmfFile> {
   if (typeof value === 'string') throw wrongField('midi', 'must be a file');
   if (value.size > MAX_FILE_BYTES) throw new HttpError(413, 'file-too-large', 'The MIDI file is larger than 8 MiB.', { bytes: value.size });
   return readSmf(new Uint8Array(await value.arrayBuffer()));
+}
+
+/** The WAV file in `audio`. */
+export async function soundField(fields: Fields): Promise<Uint8Array> {
+  const value = fields.get('audio');
+  if (value === undefined) throw wrongField('audio', 'a WAV file is required');
+  if (typeof value === 'string') throw wrongField('audio', 'must be a file');
+  if (value.size > MAX_SOUND_BYTES) throw new HttpError(413, 'sound-too-large', 'The sound is larger than 64 MiB.', { bytes: value.size });
+  return new Uint8Array(await value.arrayBuffer());
 }
 
 /** A text field, sent as text or as a small file. */

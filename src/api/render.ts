@@ -10,7 +10,7 @@ import { parseJson } from '@/formats/validate';
 import { lengthOfOrder, orderField } from './order';
 import { answer, choiceField, HttpError, partOfFields, readForm, textField, wholeField, wrongField } from './form';
 import type { RenderJob, RenderResult } from './render-job';
-import { inThread } from './render-pool';
+import { renderInThread } from './sound-pool';
 
 const FIELDS = ['midi', 'part', 'kit', 'feel', 'rate', 'bits', 'fromBar', 'toBar', 'rows', 'ending', 'seed', 'room', 'master', 'order', 'channels', 'origin'];
 const RATES = ['44100', '48000', '96000'] as const;
@@ -63,4 +63,4 @@ export const renderWith = (run: (job: RenderJob) => Promise<RenderResult>) => (r
     });
   });
 
-export const render = renderWith(inThread);
+export const render = renderWith(renderInThread);

@@ -99,14 +99,15 @@ function normalised(mono: Float32Array): Float32Array {
  * strength, by Akaike's criterion (N. Maeda, 1985, for the first arrivals of earthquakes).
  */
 export function attackNear(mono: Float32Array, rate: number, at: number): number {
-  const from = Math.max(0, Math.round((at - LOOK_BEFORE) * rate));
+  // Before it begins a sound is silent: what is struck at once is found there too.
+  const from = Math.round((at - LOOK_BEFORE) * rate);
   const to = Math.min(mono.length, Math.round((at + LOOK_AFTER) * rate));
   const n = to - from;
   if (n < 2 * LEAST_SIDE + 2) return Math.max(0, at);
   const sums = new Float64Array(n + 1);
   for (let i = 0; i < n; i++) {
     const k = from + i;
-    const d = (mono[k] as number) - 2 * (mono[k - 1] ?? 0) + (mono[k - 2] ?? 0);
+    const d = (mono[k] ?? 0) - 2 * (mono[k - 1] ?? 0) + (mono[k - 2] ?? 0);
     sums[i + 1] = (sums[i] as number) + d * d;
   }
   const all = sums[n] as number;
@@ -119,5 +120,5 @@ export function attackNear(mono: Float32Array, rate: number, at: number): number
     const cost = k * Math.log(before) + (n - k) * Math.log(after);
     if (cost < least) [best, least] = [k, cost];
   }
-  return (from + best) / rate;
+  return Math.max(0, from + best) / rate;
 }

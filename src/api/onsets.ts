@@ -1,0 +1,19 @@
+import { NamedError } from '@/core/errors';
+import { answer, numberField, readForm, soundField, wrongField } from './form';
+import type { ListenJob, ListenResult } from './listen-job';
+import { listenInThread } from './sound-pool';
+
+const FIELDS = ['audio', 'sensitivity'];
+
+/** POST /api/onsets: a WAV file in, where it is struck, by what, and how it may be counted. `run` listens; in threads of their own by default. */
+export const onsetsWith = (run: (job: ListenJob) => Promise<ListenResult>) => (request: Request): Promise<Response> =>
+  answer(async () => {
+    const fields = await readForm(request, FIELDS);
+    const sensitivity = await numberField(fields, 'sensitivity');
+    if (sensitivity !== undefined && (sensitivity < 0 || sensitivity > 1)) throw wrongField('sensitivity', 'must be from 0 to 1');
+    const result = await run({ bytes: await soundField(fields), ...(sensitivity === undefined ? {} : { sensitivity }) });
+    if ('failed' in result) throw new NamedError(result.failed.code, result.failed.details);
+    return Response.json('heard' in result ? result.heard : null);
+  });
+
+export const onsets = onsetsWith(listenInThread);

@@ -1,0 +1,4 @@
+import { onsets } from '@/api/onsets';
+
+export const runtime = 'nodejs';
+export const POST = onsets;

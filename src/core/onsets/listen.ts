@@ -1,0 +1,39 @@
+import { NamedError } from '../errors';
+import { guessStroke, type StrokeGuess } from './classify';
+import { findPeaks, onsetsOf, USUAL_SENSITIVITY, type Onset } from './onsets';
+import { readingsOf, type Reading } from './readings';
+
+/** A stroke in a sound. */
+export type HeardStroke = Onset & StrokeGuess;
+
+/** What a loop of drums holds. */
+export interface Heard {
+  rate: number;
+  seconds: number;
+  onsets: HeardStroke[];
+  readings: Reading[];
+}
+
+/** The longest sound that is listened to. */
+export const MOST_SECONDS = 600;
+/** Softer than this at its loudest there is nothing to hear: -80 dB. */
+const SILENT = 1e-4;
+
+/** Both sides as one. */
+export function monoOf({ left, right }: { left: Float32Array; right?: Float32Array | undefined }): Float32Array {
+  return right ? left.map((x, i) => (x + (right[i] as number)) / 2) : left;
+}
+
+/**
+ * Finds the strokes of a sound, what they may be, and how it may be counted.
+ * @param sensitivity 0 to 1 @param onProgress 0 to 1; throwing ends the work
+ * @throws NamedError silent-sound, sound-too-long
+ */
+export function listenTo(mono: Float32Array, rate: number, sensitivity = USUAL_SENSITIVITY, onProgress?: (done: number) => void): Heard {
+  const length = mono.length / rate;
+  if (length > MOST_SECONDS) throw new NamedError('sound-too-long', { seconds: Math.round(length) });
+  if (!mono.some((x) => Math.abs(x) > SILENT)) throw new NamedError('silent-sound');
+  const found = onsetsOf(findPeaks(mono, rate, onProgress), sensitivity);
+  const onsets = found.map((onset, i): HeardStroke => ({ ...onset, ...guessStroke(mono, rate, onset.seconds, found[i + 1]?.seconds ?? length) }));
+  return { rate, seconds: length, onsets, readings: readingsOf(found, length) };
+}
