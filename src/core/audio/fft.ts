@@ -45,15 +45,102 @@ export class Fft {
     }
   }
 
-  /** In place, on values in bit-reversed order (Cooley and Tukey, 1965). */
+  /** In place, on values in bit-reversed order (Cooley and Tukey, 1965). The first two rounds need no multiplication and are one. */
   private transform() {
+    const { size, re, im } = this;
+    if (size < 4) return this.rounds(1);
+    for (let i = 0; i < size; i += 4) {
+      const r0 = re[i] as number;
+      const r1 = re[i + 1] as number;
+      const r2 = re[i + 2] as number;
+      const r3 = re[i + 3] as number;
+      const i0 = im[i] as number;
+      const i1 = im[i + 1] as number;
+      const i2 = im[i + 2] as number;
+      const i3 = im[i + 3] as number;
+      const ar = r0 + r1;
+      const ai = i0 + i1;
+      const br = r0 - r1;
+      const bi = i0 - i1;
+      const cr = r2 + r3;
+      const ci = i2 + i3;
+      const dr = r2 - r3;
+      const di = i2 - i3;
+      re[i] = ar + cr;
+      im[i] = ai + ci;
+      re[i + 1] = br + di;
+      im[i + 1] = bi - dr;
+      re[i + 2] = ar - cr;
+      im[i + 2] = ai - ci;
+      re[i + 3] = br - di;
+      im[i + 3] = bi + dr;
+    }
+    let half = 4;
+    for (; 4 * half <= size; half *= 4) this.twoRounds(half);
+    if (half < size) this.rounds(half);
+  }
+
+  /** Two rounds as one: each value is read and written once instead of twice. */
+  private twoRounds(half: number) {
     const { size, re, im, cos, sin } = this;
-    for (let half = 1; half < size; half *= 2) {
-      const stride = size / (2 * half);
+    const wide = size / (4 * half);
+    for (let block = 0; block < size; block += 4 * half) {
       for (let j = 0; j < half; j++) {
-        const wr = cos[j * stride] as number;
-        const wi = sin[j * stride] as number;
-        for (let a = j; a < size; a += 2 * half) {
+        // The turn of the first round, and of the second; a quarter turn on it is that times -i.
+        const ur = cos[2 * j * wide] as number;
+        const ui = sin[2 * j * wide] as number;
+        const vr = cos[j * wide] as number;
+        const vi = sin[j * wide] as number;
+        const a = block + j;
+        const b = a + half;
+        const c = b + half;
+        const d = c + half;
+        const b0 = re[b] as number;
+        const b1 = im[b] as number;
+        const d0 = re[d] as number;
+        const d1 = im[d] as number;
+        const bu = b0 * ur - b1 * ui;
+        const bv = b0 * ui + b1 * ur;
+        const du = d0 * ur - d1 * ui;
+        const dv = d0 * ui + d1 * ur;
+        const a0 = re[a] as number;
+        const a1 = im[a] as number;
+        const c0 = re[c] as number;
+        const c1 = im[c] as number;
+        const pr = a0 + bu;
+        const pi = a1 + bv;
+        const qr = a0 - bu;
+        const qi = a1 - bv;
+        const rr = c0 + du;
+        const ri = c1 + dv;
+        const sr = c0 - du;
+        const si = c1 - dv;
+        const ru = rr * vr - ri * vi;
+        const rv = rr * vi + ri * vr;
+        const su = sr * vi + si * vr;
+        const sv = si * vi - sr * vr;
+        re[a] = pr + ru;
+        im[a] = pi + rv;
+        re[c] = pr - ru;
+        im[c] = pi - rv;
+        re[b] = qr + su;
+        im[b] = qi + sv;
+        re[d] = qr - su;
+        im[d] = qi - sv;
+      }
+    }
+  }
+
+  /** The rounds that join halves of at least this size. */
+  private rounds(first: number) {
+    const { size, re, im, cos, sin } = this;
+    for (let half = first; half < size; half *= 2) {
+      const stride = size / (2 * half);
+      for (let block = 0; block < size; block += 2 * half) {
+        for (let j = 0, w = 0; j < half; j++, w += stride) {
+          const wr = cos[w] as number;
+          const wi = sin[w] as number;
+          const a = block + j;
           const b = a + half;
           const br = re[b] as number;
           const bi = im[b] as number;

@@ -1,4 +1,4 @@
-import { Fft, hann } from '../audio/fft';
+import { Fft } from '../audio/fft';
 
 /** What a stroke may be. */
 export const STROKE_KINDS = ['kick', 'snare', 'hat', 'other'] as const;
@@ -11,22 +11,31 @@ const HEARD = 0.06;
 /** What follows tells how long it rings. */
 const RINGS = 0.14;
 
+const known = new Map<number, Fft>();
+
+/** Tables of a size, made once. */
+function fftOf(size: number): Fft {
+  let fft = known.get(size);
+  if (!fft) known.set(size, (fft = new Fft(size)));
+  return fft;
+}
+
 /** How a stroke's power is shared out by bands, and how much of it is still there a little later. */
 export function featuresOf(mono: Float32Array, rate: number, at: number, until: number): number[] {
   const start = Math.round(at * rate);
   const heard = Math.max(Math.round(0.015 * rate), Math.min(Math.round(HEARD * rate), Math.round(until * rate) - start));
   const size = 2 ** Math.ceil(Math.log2(heard));
-  const fft = new Fft(size);
+  const fft = fftOf(size);
   const frame = new Float64Array(size);
-  const window = hann(2 * heard);
-  // The window falls from the attack on.
-  for (let i = 0; i < heard; i++) frame[i] = (mono[start + i] ?? 0) * (window[heard + i] as number);
+  // A window that falls from the attack on.
+  for (let i = 0; i < heard; i++) frame[i] = (mono[start + i] ?? 0) * (0.5 + 0.5 * Math.cos((Math.PI * (i + 0.5)) / heard));
   const spectrum = new Float64Array(size / 2 + 1);
   fft.magnitudesOfTwo(frame, new Float64Array(size), spectrum, new Float64Array(size / 2 + 1));
   const power = BANDS.map(() => 1e-12);
-  for (let k = 1; k <= size / 2; k++) {
-    const band = BANDS.findIndex((hz) => (k * rate) / size <= hz);
-    if (band >= 0) power[band] = (power[band] as number) + (spectrum[k] as number) ** 2;
+  for (let k = 1, band = 0; k <= size / 2; k++) {
+    while (band < BANDS.length && (k * rate) / size > (BANDS[band] as number)) band++;
+    if (band === BANDS.length) break;
+    power[band] = (power[band] as number) + (spectrum[k] as number) ** 2;
   }
   const all = power.reduce((sum, p) => sum + p, 0);
   const early = energy(mono, start, start + Math.round(0.03 * rate));

@@ -34,8 +34,9 @@ function bandEdges(size: number, rate: number): number[] {
 
 /** @param mono at a peak of 0.5 to 1 @param onProgress told how much is done, 0 to 1; throwing ends the work */
 export function fluxOf(mono: Float32Array, rate: number, onProgress?: (done: number) => void): Flux {
-  const width = Math.round((WINDOW * rate) / WINDOW_RATE);
-  const size = 2 ** Math.ceil(Math.log2(width));
+  const wanted = Math.round((WINDOW * rate) / WINDOW_RATE);
+  const size = 2 ** Math.round(Math.log2(wanted));
+  const width = Math.min(wanted, size);
   const window = hann(width);
   const scale = 1 / window.reduce((sum, w) => sum + w, 0);
   const fft = new Fft(size);
@@ -50,7 +51,11 @@ export function fluxOf(mono: Float32Array, rate: number, onProgress?: (done: num
   const values = new Float64Array(count);
   const fill = (frame: Float64Array, n: number) => {
     const start = Math.round(n * hop - width / 2);
-    for (let i = 0; i < width; i++) frame[i] = (mono[start + i] ?? 0) * (window[i] as number);
+    const from = Math.max(0, -start);
+    const to = Math.min(width, mono.length - start);
+    frame.fill(0, 0, from);
+    for (let i = from; i < to; i++) frame[i] = (mono[start + i] as number) * (window[i] as number);
+    frame.fill(0, Math.max(0, to), width);
   };
   for (let n = 0; n < count; n += 2) {
     fill(frames[0], n);

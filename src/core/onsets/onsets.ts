@@ -90,8 +90,11 @@ export const findOnsets = (mono: Float32Array, rate: number, sensitivity = USUAL
 /** At a peak of 1, unless it is silent. */
 function normalised(mono: Float32Array): Float32Array {
   let peak = 0;
-  for (const x of mono) peak = Math.max(peak, Math.abs(x));
-  return peak === 0 ? mono : mono.map((x) => x / peak);
+  for (let i = 0; i < mono.length; i++) peak = Math.max(peak, Math.abs(mono[i] as number));
+  if (peak === 0) return mono;
+  const level = new Float32Array(mono.length);
+  for (let i = 0; i < mono.length; i++) level[i] = (mono[i] as number) / peak;
+  return level;
 }
 
 /**
