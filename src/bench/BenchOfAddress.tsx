@@ -1,6 +1,7 @@
 'use client';
 
 import { usePathname } from 'next/navigation';
+import { IDEA_MARK } from '@/storage/tables';
 import { useInBrowser } from '@/ui/use-in-browser';
 import { BenchPlace, Opening } from './BenchPlace';
 
@@ -10,6 +11,8 @@ export function BenchOfAddress() {
 }
 
 function Named() {
-  const id = decodeURIComponent(usePathname().replace(/^\/bench\/?/, ''));
+  const named = decodeURIComponent(usePathname().replace(/^\/bench\/?/, ''));
+  // An idea stands beside its part, and is opened there.
+  const id = named.split(IDEA_MARK)[0] as string;
   return <BenchPlace key={id} partId={id} />;
 }

@@ -17,6 +17,12 @@ const thrown = new WeakMap<BenchStore, Set<string>>();
 
 const newId = () => nanoid(10);
 
+/** While a take is recorded its document stays open: says so. */
+function isRecording({ getState }: BenchStore): boolean {
+  if (getState().recording) say('A take is being recorded: end it first.');
+  return getState().recording;
+}
+
 /** The bars that are looped, or else the bar where playing starts. */
 function chosenBars({ getState }: BenchStore): { from: number; to: number } {
   const { part, transport } = getState();
@@ -28,6 +34,7 @@ function chosenBars({ getState }: BenchStore): { from: number; to: number } {
 /** Copies the loop to a new idea; playing goes on there with the next bar. */
 export async function newIdea(store: BenchStore, { conductor }: Playback): Promise<void> {
   const { getState } = store;
+  if (isRecording(store)) return;
   getState().settle();
   const { id, ideas, part } = getState();
   const isFree = (l: string) => !ideas.some((i) => i.letter === l);
@@ -47,7 +54,9 @@ export async function newIdea(store: BenchStore, { conductor }: Playback): Promi
 }
 
 /** Goes to the next idea or the one before; the part itself comes before the first. */
-export function stepIdea({ getState }: BenchStore, { conductor }: Playback, by: number, when: 'now' | 'bar'): void {
+export function stepIdea(store: BenchStore, { conductor }: Playback, by: number, when: 'now' | 'bar'): void {
+  const { getState } = store;
+  if (isRecording(store)) return;
   const { ideas, idea } = getState();
   if (ideas.length === 0) return say('There are no ideas yet: Shift I copies the loop to one.');
   const places = [null, ...ideas.map((i) => i.id)];
@@ -64,7 +73,9 @@ function leftOut(part: Part, idea: Part): string {
 }
 
 /** Puts an idea in the place of the bars that it came from. */
-export function takeIdea({ getState }: BenchStore, { conductor }: Playback, { letter, bars, part: idea }: Idea): void {
+export function takeIdea(store: BenchStore, { conductor }: Playback, { letter, bars, part: idea }: Idea): void {
+  const { getState } = store;
+  if (isRecording(store)) return;
   const range = cameFrom(getState().main, idea, bars);
   conductor.openIdea(null, 'now');
   getState().run(`Take idea ${letter} into ${barsText(range)}`, (p) => putBars(p, idea, range, newId));
@@ -72,7 +83,9 @@ export function takeIdea({ getState }: BenchStore, { conductor }: Playback, { le
 }
 
 /** Brings an idea in behind the last bar, as a section. */
-export function ideaToSection({ getState }: BenchStore, { conductor }: Playback, { letter, part: idea }: Idea): void {
+export function ideaToSection(store: BenchStore, { conductor }: Playback, { letter, part: idea }: Idea): void {
+  const { getState } = store;
+  if (isRecording(store)) return;
   const at = getState().main.bars + 1;
   conductor.openIdea(null, 'now');
   getState().run(`Make a section of idea ${letter}`, (p) => appendAsSection(p, idea, { id: nanoid(8), name: `Idea ${letter}`, newId }));
@@ -91,7 +104,9 @@ export function compareIdea({ getState }: BenchStore, idea: Idea | null): void {
 }
 
 /** Opens the pattern book with all hits of an idea chosen. */
-export function keepIdeaAsPattern({ getState }: BenchStore, { conductor }: Playback, idea: Idea): void {
+export function keepIdeaAsPattern(store: BenchStore, { conductor }: Playback, idea: Idea): void {
+  const { getState } = store;
+  if (isRecording(store)) return;
   conductor.openIdea(idea.id, 'now');
   getState().select(idea.part.hits.map((h) => h.id));
   getState().setDesk({ dialog: 'patterns' });
@@ -100,6 +115,7 @@ export function keepIdeaAsPattern({ getState }: BenchStore, { conductor }: Playb
 /** Throws an idea away; the message puts it back. */
 export async function dropIdea(store: BenchStore, { conductor }: Playback, { id, letter }: Idea): Promise<void> {
   const { getState } = store;
+  if (isRecording(store)) return;
   if (getState().idea === id) conductor.openIdea(null, 'now');
   thrown.set(store, new Set([...(thrown.get(store) ?? []), letter]));
   // What waits to be saved is let go of first: it would find nothing to be saved to.

@@ -10,6 +10,7 @@ import { ticks, type Ticks } from '@/core/units';
 import type { SoundEngine } from '@/sound/engine';
 import type { Slots } from '@/sound/slots';
 import { ownSounds } from '@/sounds/own';
+import { say } from '@/ui/notify';
 import type { BenchState, BenchStore } from '../store/bench-store';
 import { inputsOf, programInputs, same } from '../store/inputs';
 import { playableOf, secondsOfBars, wantedOf, type Wanted } from './programs';
@@ -114,6 +115,7 @@ export class Conductor {
 
   /** Opens an idea, or the part itself: at once at the same place, or with the bar line. */
   openIdea(idea: string | null, when: 'now' | 'bar') {
+    if (this.store.getState().recording) return say('A take is being recorded: end it first.');
     this.called = when === 'bar' && this.engine.isPlaying;
     this.store.getState().openIdea(idea);
   }

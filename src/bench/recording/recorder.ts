@@ -263,6 +263,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
     engine.setClicks(clicking || countIn > 0 ? clickProgram(part, range, click, engine.rowsOf(part)) : null);
     running = { take, rowsBefore: new Set(part.rows.map((row) => row.voice)), replaced: new Map(), events: [], kept: 0, rows: 0, closed: 0, flushed: performance.now(), writing: Promise.resolve(), refused: false, timer: setInterval(look, LOOK_MS), edit: null, shown: 0, folder: new TakeFolder(take), strokes: [], open: 0, from: 0, heard: false };
     set({ phase: 'counting', take, pass: 0, strokes: 0 });
+    bench.setState({ recording: true });
     engine.stop();
     play(leadSeconds);
   };
@@ -274,6 +275,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
     show();
     endEdit(r);
     running = null;
+    bench.setState({ recording: false });
     engine.stop();
     engine.setClicks(null);
     return r;

@@ -1,6 +1,7 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { WholePart } from '@/core/analysis/whole';
 import type { Onto } from '@/core/commands/copy';
+import { fromZero } from '@/core/commands/excerpt';
 import type { HitId, Part } from '@/core/model/part';
 import type { Feel } from '@/core/model/feel';
 import { ticks } from '@/core/units';
@@ -96,6 +97,8 @@ export interface BenchState {
   ideas: readonly Idea[];
   /** Id of the idea that is open; null for the part itself. */
   idea: string | null;
+  /** A take is being recorded into what is open: nothing else is opened meanwhile. */
+  recording: boolean;
   hasSong: boolean;
   /** The edit under way; {@link part} shows it. */
   underway: Underway<Part> | null;
@@ -181,7 +184,7 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
         set({ save, ...(save.kind === 'saved' ? { savedAt: Date.now() } : {}) });
         if (save.kind === 'failed') held.set(id, bench);
         else held.delete(id);
-        markUnsaved(own, state.kind === 'saved' ? null : { part: () => doc.current.value, error: state.kind === 'failed' ? state.error : null, letGo: () => saver.letGo() });
+        markUnsaved(own, state.kind === 'saved' ? null : { part: () => (own === id ? doc.current.value : fromZero(doc.current.value)), error: state.kind === 'failed' ? state.error : null, letGo: () => saver.letGo() });
       });
       const doc = new Document<Part, PartDiff, Surroundings>(PART_DIFFS, part, {
         surroundings: () => ({ selection: get().selection, sight: sightOf(get().view) }),
@@ -216,6 +219,7 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
       main: stored.part,
       ideas: [],
       idea: null,
+      recording: false,
       hasSong,
       underway: null,
       history: emptyHistory(),
@@ -265,7 +269,7 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
       },
       openIdea(own) {
         const next = desks.get(own ?? id);
-        if (!next || get().idea === own) return;
+        if (!next || get().idea === own || get().recording) return;
         const now = open();
         now.doc.settle();
         const { selection, transport, view, desk, focus } = get();
