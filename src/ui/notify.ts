@@ -10,8 +10,17 @@ export function showError(e: unknown): void {
   }
 }
 
+let said: string | number | undefined;
+
+/** Shows a message in the place of the one before. As a new one: one that is on its way out takes what it is told along. */
+function instead(text: string, options: Parameters<typeof toast>[1]): void {
+  const before = said;
+  said = toast(text, options);
+  if (before !== undefined) toast.dismiss(before);
+}
+
 /** Says what was done, with one other choice beside it. */
-export const sayWith = (text: string, choice: string, choose: () => void): void => void toast(text, { id: 'said', duration: 8000, action: { label: choice, onClick: choose } });
+export const sayWith = (text: string, choice: string, choose: () => void): void => instead(text, { duration: 8000, action: { label: choice, onClick: choose } });
 
 /** Says in passing what was done, or why nothing was. */
-export const say = (text: string): void => void toast(text, { id: 'said', duration: 3500 });
+export const say = (text: string): void => instead(text, { duration: 3500 });
