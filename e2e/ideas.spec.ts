@@ -18,6 +18,21 @@ const choose = async (page: Page, idea: string, what: string | RegExp) => {
   await page.getByRole('menuitem', { name: what }).click();
 };
 
+/** Copies the loop to an idea by its key. */
+async function copyTo(page: Page, letter: string): Promise<void> {
+  await page.keyboard.press('Shift+I');
+  await expect(opened(page)).toHaveAccessibleName(`Open idea ${letter}`);
+}
+
+/** Four beats in a loop, and an idea of them that is ten softer. */
+async function withSofterIdea(page: Page): Promise<void> {
+  await openMidi(page, 'four.mid', fourBars());
+  await loop(page, 0, 1);
+  await copyTo(page, 'A');
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('Shift+d');
+}
+
 test('the loop is copied to ideas, each with its own undo; one is exported, taken into its bars and undone, another made a section', async ({ page }) => {
   await openMidi(page, 'four.mid', fourBars());
   const first = await exportMidi(page);
@@ -28,8 +43,7 @@ test('the loop is copied to ideas, each with its own undo; one is exported, take
   await page.keyboard.press('Shift+u');
   // An idea is taken out by itself: its bar is the first.
   expect(places(await exportMidi(page))).toEqual([[0, 70], [1, 70], [2, 70], [3, 70]]);
-  await page.keyboard.press('Shift+I');
-  await expect(opened(page)).toHaveAccessibleName('Open idea B');
+  await copyTo(page, 'B');
   await page.keyboard.press('Control+a');
   await page.keyboard.press('Delete');
   await page.keyboard.press('z');
@@ -52,12 +66,7 @@ test('the loop is copied to ideas, each with its own undo; one is exported, take
 });
 
 test('ideas are there after a reload with their steps, and what was undone and left behind; one that is thrown away comes back', async ({ page }) => {
-  await openMidi(page, 'four.mid', fourBars());
-  await loop(page, 0, 1);
-  await page.keyboard.press('Shift+I');
-  await expect(opened(page)).toHaveAccessibleName('Open idea A');
-  await page.keyboard.press('Control+a');
-  await page.keyboard.press('Shift+d');
+  await withSofterIdea(page);
   await page.keyboard.press('Control+z');
   await page.keyboard.press('u');
   await page.waitForFunction(() => window.nodSway!.bench().save.kind === 'saved');
@@ -81,14 +90,8 @@ test('ideas are there after a reload with their steps, and what was undone and l
 });
 
 test('ideas take over in the running loop, at once and at the bar line: each stroke sounds once, on its frame', async ({ page }) => {
-  await openMidi(page, 'four.mid', fourBars());
-  await loop(page, 0, 1);
-  await page.keyboard.press('Shift+I');
-  await expect(opened(page)).toHaveAccessibleName('Open idea A');
-  await page.keyboard.press('Control+a');
-  await page.keyboard.press('Shift+d');
-  await page.keyboard.press('Shift+I');
-  await expect(opened(page)).toHaveAccessibleName('Open idea B');
+  await withSofterIdea(page);
+  await copyTo(page, 'B');
   await page.keyboard.press('Control+a');
   await page.keyboard.press('Shift+d');
   await press(page, 'Play');

@@ -108,6 +108,8 @@ try {
     await page.getByRole('option', { name, exact: true }).click();
   }
   await page.evaluate(() => window.nodSway.bench().setTransport({ loop: true, fromBar: 0, toBar: 4 }));
+  // What was said of the ideas is gone before it would cover the page.
+  await page.getByText('Z goes from one to the next').waitFor({ state: 'detached' });
   await page.getByRole('button', { name: 'Play', exact: true }).click();
   await page.getByText(', sounds').waitFor();
   await page.getByRole('button', { name: 'Call Verse', exact: true }).first().click();

@@ -36,7 +36,7 @@ export async function newIdea(store: BenchStore, { conductor }: Playback): Promi
   const { getState } = store;
   if (isRecording(store)) return;
   getState().settle();
-  const { id, ideas, part } = getState();
+  const { id, ideas, idea: opened, part } = getState();
   const isFree = (l: string) => !ideas.some((i) => i.letter === l);
   const letter = LETTERS.find((l) => isFree(l) && !thrown.get(store)?.has(l)) ?? LETTERS.find(isFree);
   if (!letter) return say('There are sixteen ideas: throw one away first.');
@@ -47,7 +47,8 @@ export async function newIdea(store: BenchStore, { conductor }: Playback): Promi
     const own = await partStore.createIdea(copy, idea);
     getState().addIdea({ ...idea, id: own, part: copy, head: 0 });
     conductor.openIdea(own, 'bar');
-    say(`Idea ${letter}: ${barsText({ from, to })}, copied. Z goes from one to the next, the part among them.`);
+    const source = ideas.find((i) => i.id === opened);
+    say(`Idea ${letter}: ${barsText({ from, to })}${source ? ` of idea ${source.letter}` : ''}, copied. Z goes from one to the next, the part among them.`);
   } catch (error) {
     showError(error);
   }

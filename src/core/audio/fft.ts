@@ -45,39 +45,11 @@ export class Fft {
     }
   }
 
-  /** In place, on values in bit-reversed order (Cooley and Tukey, 1965). The first two rounds need no multiplication and are one. */
+  /** In place, on values in bit-reversed order (Cooley and Tukey, 1965). */
   private transform() {
-    const { size, re, im } = this;
-    if (size < 4) return this.rounds(1);
-    for (let i = 0; i < size; i += 4) {
-      const r0 = re[i] as number;
-      const r1 = re[i + 1] as number;
-      const r2 = re[i + 2] as number;
-      const r3 = re[i + 3] as number;
-      const i0 = im[i] as number;
-      const i1 = im[i + 1] as number;
-      const i2 = im[i + 2] as number;
-      const i3 = im[i + 3] as number;
-      const ar = r0 + r1;
-      const ai = i0 + i1;
-      const br = r0 - r1;
-      const bi = i0 - i1;
-      const cr = r2 + r3;
-      const ci = i2 + i3;
-      const dr = r2 - r3;
-      const di = i2 - i3;
-      re[i] = ar + cr;
-      im[i] = ai + ci;
-      re[i + 1] = br + di;
-      im[i + 1] = bi - dr;
-      re[i + 2] = ar - cr;
-      im[i + 2] = ai - ci;
-      re[i + 3] = br - di;
-      im[i + 3] = bi + dr;
-    }
-    let half = 4;
-    for (; 4 * half <= size; half *= 4) this.twoRounds(half);
-    if (half < size) this.rounds(half);
+    let half = 1;
+    for (; 4 * half <= this.size; half *= 4) this.twoRounds(half);
+    if (half < this.size) this.lastRound();
   }
 
   /** Two rounds as one: each value is read and written once instead of twice. */
@@ -131,29 +103,23 @@ export class Fft {
     }
   }
 
-  /** The rounds that join halves of at least this size. */
-  private rounds(first: number) {
+  /** The round that joins the two halves of the whole, where their number of rounds is odd. */
+  private lastRound() {
     const { size, re, im, cos, sin } = this;
-    for (let half = first; half < size; half *= 2) {
-      const stride = size / (2 * half);
-      for (let block = 0; block < size; block += 2 * half) {
-        for (let j = 0, w = 0; j < half; j++, w += stride) {
-          const wr = cos[w] as number;
-          const wi = sin[w] as number;
-          const a = block + j;
-          const b = a + half;
-          const br = re[b] as number;
-          const bi = im[b] as number;
-          const tr = br * wr - bi * wi;
-          const ti = br * wi + bi * wr;
-          const ar = re[a] as number;
-          const ai = im[a] as number;
-          re[b] = ar - tr;
-          im[b] = ai - ti;
-          re[a] = ar + tr;
-          im[a] = ai + ti;
-        }
-      }
+    const half = size / 2;
+    for (let a = 0, b = half; a < half; a++, b++) {
+      const wr = cos[a] as number;
+      const wi = sin[a] as number;
+      const br = re[b] as number;
+      const bi = im[b] as number;
+      const tr = br * wr - bi * wi;
+      const ti = br * wi + bi * wr;
+      const ar = re[a] as number;
+      const ai = im[a] as number;
+      re[b] = ar - tr;
+      im[b] = ai - ti;
+      re[a] = ar + tr;
+      im[a] = ai + ti;
     }
   }
 }
