@@ -42,7 +42,8 @@ export const grooveWith = (run: (job: ListenJob) => Promise<ListenResult>) => (r
     if (alone) throw wrongField(alone, 'belongs to audio');
     const part = sound ? null : (await partOfFields(fields)).part;
     // A groove of under one step has none.
-    const length = beats ?? sound?.meter?.reduce((n, d) => (4 * n) / d) ?? part?.meter.map((m) => (m.numerator * 4) / m.denominator)[0] ?? 4;
+    const [numerator, denominator] = sound?.meter ?? [part?.meter[0]?.numerator ?? 4, part?.meter[0]?.denominator ?? 4];
+    const length = beats ?? (numerator * 4) / denominator;
     if (Math.round(length * (stepsPerBeat ?? 4)) < 1) throw wrongField('beats', 'is shorter than a step');
     const name = (await textField(fields, 'name'))?.trim();
     if (name !== undefined && (name === '' || name.length > 120)) throw wrongField('name', 'must have 1 to 120 characters');
