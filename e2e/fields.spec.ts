@@ -127,7 +127,7 @@ test('renaming, the theme and the search of the shelf', async ({ page }) => {
   expect(corner).toEqual([0x1e, 0x1c, 0x19]);
   await page.getByRole('link', { name: 'Back to the shelf' }).click();
   const cards = page.getByRole('listitem').filter({ has: page.getByRole('heading') });
-  await expect(cards).toHaveCount(5);
+  await expect(cards).toHaveCount(6);
   await page.getByLabel('Search the shelf').fill('second draft 2/4');
   await expect(cards).toHaveCount(1);
   await page.getByLabel('Search the shelf').fill('no such part');

@@ -51,7 +51,7 @@ for (const how of ['click', 'tap'] as const) {
       await page.waitForFunction(() => window.nodSway?.scene());
       // Opening is not shaping.
       hand.actions = 0;
-      await expect(page.getByText('A flat part: every hit stands on its line')).toBeVisible();
+      await expect(page.getByRole('region', { name: 'First steps' }).getByText('Every hit stands on its line')).toBeVisible();
       await hand.press('button', 'Soften the off-beat hats');
       await hand.press('button', 'Suggest ghost notes');
       await hand.press('button', 'suggest');

@@ -16,6 +16,14 @@ const heard = (page: Page): Promise<Heard[]> =>
     return d.engine.log.map((o) => ({ id: d.hitOfSlot(o.slot)!, pass: o.pass, at: (o.frame - anchor) / d.engine.sampleRate }));
   });
 
+/** Where the audio clock went on without asking for sound, in seconds from the start of the first pass. */
+const clockJumps = (page: Page): Promise<{ from: number; to: number }[]> =>
+  page.evaluate(() => {
+    const { engine } = window.nodSway!;
+    const anchor = (engine as unknown as { state: { anchorFrame: number } }).state.anchorFrame;
+    return engine.jumps.map((j) => ({ from: (j.from - anchor) / engine.sampleRate, to: (j.to - anchor) / engine.sampleRate }));
+  });
+
 const play = async (page: Page): Promise<void> => {
   await page.getByRole('button', { name: 'Play', exact: true }).click();
   await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible();
@@ -42,17 +50,32 @@ test('W toggled 20 times in mid-bar: every hit of every pass once, at the time o
   await page.getByRole('button', { name: 'Stop' }).click();
 
   const log = (await heard(page)).filter((h) => h.pass < 3);
+  const jumps = await clockJumps(page);
   const beat = flatBeat(1).notes;
   expect(new Set(log.map((h) => `${h.id} ${h.pass}`)).size).toBe(log.length);
-  expect(log.length).toBe(3 * beat.length);
   for (const h of log) {
-    const [key, tick] = h.id.split('.')[0]!.split('@').map(Number) as [number, number];
-    const written = (tick / 80640) * 0.5 + h.pass * 2;
-    // At 120 BPM a pair of sixteenths lasts a quarter second; 66.67 % is 16.67 % of it late.
-    const performed = written + ((tick / 20160) % 2 === 1 ? 0.1667 * 0.25 : 0) - (key === 36 && tick === 0 ? 0.008 : 0);
-    expect(Math.min(Math.abs(h.at - written), Math.abs(h.at - performed))).toBeLessThan(1.01 / 44100);
+    const { written, performed } = timesOf(h);
+    const off = Math.min(Math.abs(h.at - written), Math.abs(h.at - performed));
+    // What a busy machine's clock jumped over starts at once when it is back.
+    const isBack = jumps.some((j) => Math.abs(h.at - j.to) < 1.01 / 44100);
+    expect(isBack ? 0 : off).toBeLessThan(1.01 / 44100);
   }
+  // Nothing is missing but what fell into a jump longer than the tenth of a second that is made good.
+  const there = new Set(log.map((h) => `${h.id.split('.')[0]} ${h.pass}`));
+  const lost = [0, 1, 2].flatMap((pass) => beat.map(([tick, key]) => ({ id: `${key}@${tick * (20160 / 120)}`, pass }))).filter((h) => !there.has(`${h.id} ${h.pass}`));
+  for (const h of lost) {
+    const { written, performed } = timesOf(h);
+    expect(jumps.some((j) => j.to - j.from > 0.1 && [written, performed].some((at) => at >= j.from - 0.1 && at <= j.to))).toBe(true);
+  }
+  expect(log.length + lost.length).toBe(3 * beat.length);
 });
+
+/** When a hit of the flow above sounds, in seconds: at 120 BPM a pair of sixteenths lasts a quarter second; 66.67 % is 16.67 % of it late. */
+function timesOf({ id, pass }: { id: string; pass: number }): { written: number; performed: number } {
+  const [key, tick] = id.split('.')[0]!.split('@').map(Number) as [number, number];
+  const written = (tick / 80640) * 0.5 + pass * 2;
+  return { written, performed: written + ((tick / 20160) % 2 === 1 ? 0.1667 * 0.25 : 0) - (key === 36 && tick === 0 ? 0.008 : 0) };
+}
 
 test('the sound itself starts at the frame that the log names, and a soft hit is softer', async ({ page }) => {
   const notes = noteEvents([[0, 37, 120], [480, 37, 40]], 60);

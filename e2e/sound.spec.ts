@@ -1,7 +1,6 @@
-import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import { unzipSync } from 'fflate';
-import { chooseExport, flatBeat, heardSecond, openMidi, press } from './support';
+import { exportSound, flatBeat, heardSecond, openMidi } from './support';
 
 /** Kit, mix and audio files, checked by what is heard and written. */
 
@@ -38,18 +37,6 @@ function samplesOf(bytes: Uint8Array): { rate: number; left: number[]; right: nu
   const frames = v.getUint32(40, true) / 6;
   const at = (i: number, side: number): number => (v.getUint16(44 + i * 6 + side * 3, true) + (v.getInt8(46 + i * 6 + side * 3) << 16)) / 8388607;
   return { rate: v.getUint32(24, true), left: Array.from({ length: frames }, (_, i) => at(i, 0)), right: Array.from({ length: frames }, (_, i) => at(i, 1)) };
-}
-
-async function exportSound(page: Page, choose: (page: Page) => Promise<void>): Promise<Uint8Array> {
-  await press(page, 'Export');
-  await chooseExport(page, 'the sound');
-  await choose(page);
-  const waiting = page.waitForEvent('download');
-  await page.getByRole('dialog').getByRole('button', { name: 'Export', exact: true }).click();
-  const bytes = new Uint8Array(readFileSync(await (await waiting).path()));
-  await expect(page.getByTestId('export-account')).toBeVisible();
-  await page.keyboard.press('Escape');
-  return bytes;
 }
 
 const pick = async (page: Page, label: string, option: string) => {

@@ -154,6 +154,19 @@ export async function exportMidi(page: Page, what: 'part' | 'song' = 'part', ver
   return new Uint8Array(readFileSync(file));
 }
 
+/** Exports the sound as a file, or several in a zip. */
+export async function exportSound(page: Page, choose: (page: Page) => Promise<void> = () => Promise.resolve()): Promise<Uint8Array> {
+  await press(page, 'Export');
+  await chooseExport(page, 'the sound');
+  await choose(page);
+  const waiting = page.waitForEvent('download');
+  await page.getByRole('dialog').getByRole('button', { name: 'Export', exact: true }).click();
+  const bytes = new Uint8Array(readFileSync(await (await waiting).path()));
+  await expect(page.getByTestId('export-account')).toBeVisible();
+  await page.keyboard.press('Escape');
+  return bytes;
+}
+
 export const saved = (page: Page): Promise<void> => expect(page.getByTestId('save-state')).toHaveText('saved in this browser');
 
 /** Percent of the part's first swing move. */

@@ -7,6 +7,7 @@ import { tempoMapOf } from '@/core/part/part-time';
 import { Mixer, oneTake, PLAIN } from '@/core/playback/mixer';
 import { PLAIN_MIX_OF_PART } from '@/core/playback/row-mix';
 import { Player } from '@/core/playback/player';
+import { endOfPart } from '@/core/part/part-time';
 import { makeProgram } from '@/core/playback/program';
 import { handOver } from '@/sound/hand-over';
 import { Slots } from '@/sound/slots';
@@ -23,6 +24,12 @@ import { drumLanes, listLanes } from '@/core/smf/lanes';
 import { normalStream, randomStream } from '@/core/random';
 import { readSmf } from '@/core/smf/read';
 import { ClockMap } from '@/core/take/clock';
+import { demoBreaks } from '@/demo/breaks';
+import { recordBreak } from '@/demo/record-break';
+import { onsetTimes, scored } from '@tests/support/breaks';
+import { alikeBars } from '@/core/analysis/alike';
+import { competingIn, togetherOf } from '@/core/analysis/between';
+import { stickingOfPart } from '@/core/analysis/playing';
 import { listenTo } from '@/core/onsets/listen';
 import { renderPart, strokeSource } from '@/core/render/render-part';
 import { milliseconds, seconds, ticks, velocity } from '@/core/units';
@@ -50,6 +57,7 @@ export function benchCore(files: readonly string[]): void {
   benchRecordFold();
   benchHandOver();
   benchVoices();
+  benchHands();
   benchOnsets();
   benchRender();
   benchGrowth();
@@ -137,7 +145,7 @@ function benchRecordFold(): void {
         const t0 = performance.now();
         const stroke = folder.add({ at: seconds((i * length) / PER_PASS), kind: 'note', key: 36 + (i % 8), value: 1 + (i % 127) });
         if (stroke) pass.push(stroke);
-        const hits = hitsOfStrokes(part, take.id, pass.length > PER_PASS ? (pass = pass.slice(-PER_PASS)) : pass);
+        const hits = hitsOfStrokes(part, take, pass.length > PER_PASS ? (pass = pass.slice(-PER_PASS)) : pass);
         if (last && hits.length > 0) spent += performance.now() - t0;
       }
       times.push((spent / (PER_PASS / 2)) * 1000);
@@ -217,6 +225,27 @@ function benchVoices(): void {
   say('voices', median(times.slice(100)), 'ms a block, 64 ringing, half of them pitched', (BLOCK / RATE) * 1000, 1);
 }
 
+/** Who plays what, of 12,000 hits, and how it grows. */
+function benchHands(): void {
+  const part = largePart(HITS);
+  const m = compare(() => stickingOfPart(fresh(part)), () => structuredClone(part.hits));
+  say('hands', m.value, 'ms', m.baseline, 20);
+  const perHit = (count: number): number => {
+    const long = largePart(count);
+    const times = [0, 1, 2].map(() => {
+      collectGarbage();
+      const t0 = performance.now();
+      stickingOfPart(fresh(long));
+      return (performance.now() - t0) / count;
+    });
+    return median(times) * 1e6;
+  };
+  perHit(10_000);
+  say('hands-growth', perHit(100_000), 'ns a hit', perHit(10_000), 1.5);
+  const between = compare(() => [togetherOf(fresh(part)), competingIn(part), alikeBars(part)], () => structuredClone(part.hits));
+  say('between-rows', between.value, 'ms', between.baseline, 20);
+}
+
 /** A minute of noise bursts on sixteenths, listened to: how much faster than it lasts. */
 function benchOnsets(): void {
   const random = randomStream(11);
@@ -232,6 +261,13 @@ function benchOnsets(): void {
     return (performance.now() - t0) / 1000;
   });
   say('onsets', 60 / median(times), 'x real time', 1, 100, true);
+  for (const { id, part } of demoBreaks()) {
+    const { heard, seconds: length } = recordBreak(part);
+    const { offsets } = makeProgram(part, performPart(part), { start: ticks(0), end: endOfPart(part), loop: true }, (h) => part.hits.indexOf(h), () => 0);
+    const { f, medianError } = scored(heard.at.filter((_, i) => (heard.over[i] as number) >= 1), onsetTimes([...offsets].map((t) => (t + length) % length)));
+    say(`onsets-${id}`, f, 'F at 25 ms', 1, 0.995, true);
+    say(`onsets-${id}-error`, medianError * 1000, 'ms, the median', 1, 0.6);
+  }
 }
 
 function benchGrowth(): void {

@@ -28,7 +28,7 @@ try {
   await shot('shelf');
   // The first visit: the legend stands under the rows, a sentence says what the part is like.
   await open('demo-gangway-strut');
-  await page.getByText('A flat part').waitFor();
+  await page.getByText('Every hit stands on its line').first().waitFor();
   await shot('first-visit');
   await page.getByRole('region', { name: 'What the pictures mean' }).getByRole('button', { name: 'Close' }).click();
   await open('demo-galley-brushes');
@@ -108,7 +108,8 @@ try {
     await page.getByRole('option', { name, exact: true }).click();
   }
   await page.evaluate(() => window.nodSway.bench().setTransport({ loop: true, fromBar: 0, toBar: 4 }));
-  // What was said of the ideas is gone before it would cover the page.
+  // What was said of the ideas is gone before it would cover the page: it stays under a pointer.
+  await page.mouse.move(500, 300);
   await page.getByText('Z goes from one to the next').waitFor({ state: 'detached' });
   await page.getByRole('button', { name: 'Play', exact: true }).click();
   await page.getByText(', sounds').waitFor();
@@ -154,31 +155,13 @@ try {
   await page.getByTestId('changes').first().waitFor();
   await page.keyboard.press('Escape');
 
-  // A kit of one's own, as it is guessed: recordings made here from code.
-  const tone = (hz, level) => {
-    const bytes = Buffer.alloc(44 + 2 * 9000);
-    bytes.write('RIFF', 0);
-    bytes.writeUInt32LE(36 + 18_000, 4);
-    bytes.write('WAVEfmt ', 8);
-    bytes.writeUInt32LE(16, 16);
-    bytes.writeUInt16LE(1, 20);
-    bytes.writeUInt16LE(1, 22);
-    bytes.writeUInt32LE(44_100, 24);
-    bytes.writeUInt32LE(88_200, 28);
-    bytes.writeUInt16LE(2, 32);
-    bytes.writeUInt16LE(16, 34);
-    bytes.write('data', 36);
-    bytes.writeUInt32LE(18_000, 40);
-    for (let i = 0; i < 9000; i++) bytes.writeInt16LE(Math.round(32_000 * level * Math.sin((2 * Math.PI * hz * i) / 44_100) * Math.exp(-i / 3000)), 44 + 2 * i);
-    return bytes;
-  };
-  const files = [['plank snare v1 rr1', 190, 0.05], ['plank snare v1 rr2', 194, 0.05], ['plank snare v2 rr1', 190, 0.25], ['plank snare v3 rr1', 192, 0.9], ['hull kick soft', 58, 0.3], ['hull kick hard', 60, 0.9], ['rope hat closed 1', 6000, 0.3], ['rope hat closed 2', 6100, 0.3], ['winch', 900, 0.5]];
-  await page.evaluate(() => window.nodSway.bench().setDesk({ dialog: 'sounds' }));
-  await page.getByLabel('Sound files').setInputFiles(files.map(([name, hz, level]) => ({ name: `${name}.wav`, mimeType: 'audio/wav', buffer: tone(hz, level) })));
-  await page.getByRole('button', { name: 'Layers of plank snare' }).click();
-  await page.getByRole('textbox', { name: 'Name of the kit' }).fill('Boat Shed');
-  await shot('kit');
-  await page.keyboard.press('Escape');
+  // Where rows sit, and who plays what under the stems.
+  await open('demo-galley-brushes');
+  await page.getByRole('tab', { name: /^Hands/ }).click();
+  await page.getByRole('checkbox', { name: 'show hands and feet under the stems' }).check();
+  await page.getByRole('tab', { name: /^Placement/ }).click();
+  await page.getByTestId('reading').waitFor();
+  await shot('placement');
 
   // The Library: patterns kept of a demo part, a feel.
   await open('demo-gangway-strut');
@@ -233,9 +216,14 @@ try {
   await page.waitForFunction(() => window.nodSway.recording().recorder.state.getState().strokes > 14, null, { timeout: 60_000 });
   await shot('recording');
   await page.waitForFunction(() => window.nodSway.recording().recorder.state.getState().phase === 'done', null, { timeout: 60_000 });
-  await page.getByRole('list', { name: 'Takes' }).waitFor();
-  await page.getByRole('list', { name: 'Takes' }).scrollIntoViewIfNeeded();
-  await shot('takes');
+
+  // A recorded loop under programmed rows.
+  await open('demo-harbour-lights');
+  await page.getByTestId('strokes-found').waitFor();
+  await page.getByRole('tab', { name: /^Breaks/ }).click();
+  await page.getByRole('group', { name: /^Strokes of/ }).getByRole('button').nth(4).click();
+  await page.getByRole('combobox', { name: 'Where it is cut' }).waitFor();
+  await shot('breaks');
 
   // Painting on an empty part.
   await page.goto(BASE);

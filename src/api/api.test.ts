@@ -57,6 +57,21 @@ test('report: numbers computed by hand', async () => {
   expect(hat).toMatchObject({ swing: { division: '1/16', percent: 60, n: 8 }, ghosts: 0, velocity: { min: 60, max: 100, mean: (8 * 60 + 4 * 100) / 12 } });
 });
 
+test('report: what falls together, competes, repeats, and cannot be played; who plays it, when asked', async () => {
+  const notes = [0, 1].flatMap((bar): [number, number, number][] => [[bar * 1920, 36, 100], [bar * 1920, 42, 90], [bar * 1920 + 480, 38, 100], [bar * 1920 + 480, 42, 90]]);
+  const jam: [number, number, number][] = [[1440, 38, 100], [1440, 45, 100], [1440, 49, 100]];
+  const midi = midiFile(0, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), ...noteEvents([...notes, ...jam].sort((a, b) => a[0] - b[0] || a[1] - b[1]), 60)])]);
+  const body = (await (await report(request({ midi, sticking: 'true' }))).json()) as Record<string, unknown[]>;
+  expect(body.together).toContainEqual({ voices: ['hat-closed', 'kick'], n: 2, meanMs: 0, sdMs: 0 });
+  expect(body.competing).toEqual([]);
+  expect(body.conflicts).toEqual([{ bar: 1, tick: 1440, voices: expect.arrayContaining(['crash', 'snare', 'tom-low']) as string[], kind: 'hands', text: expect.any(String) as string }]);
+  expect(body.sticking).toContainEqual({ tick: 480, voice: 'snare', limb: 'L' });
+  expect(body.sticking).toContainEqual({ tick: 0, voice: 'kick', limb: 'RF' });
+  expect(body.counts).toMatchObject({ conflicts: 1, competing: 0, alike: 0, sticking: 10 });
+  const plain = (await (await report(request({ midi }))).json()) as Record<string, unknown[]>;
+  expect(plain.sticking).toBeUndefined();
+});
+
 test('report against a grid: leans are distances to its lines', async () => {
   const body = (await (await report(request({ midi: song, grid: '1/16' }))).json()) as { voices: { meanLeanMs: number; sdLeanMs: number }[] };
   expect(body.voices[0]!.meanLeanMs).toBeCloseTo((8 * 25) / 12, 6);

@@ -2,7 +2,8 @@ import { readWav } from '@/core/audio/read-wav';
 import { isNamedError, type ErrorCode } from '@/core/errors';
 import { learnGroove, type LearnOptions } from '@/core/learn/learn';
 import type { Groove } from '@/core/model/groove';
-import { listenTo, MOST_SECONDS, monoOf, type Heard } from '@/core/onsets/listen';
+import { MOST_SECONDS } from '@/core/limits';
+import { listenTo, monoOf, type Heard } from '@/core/onsets/listen';
 import { partOfStrokes, readingFor } from '@/core/onsets/part-of-strokes';
 
 /** A sound to listen to, as plain data: it crosses to a thread. */

@@ -1,7 +1,8 @@
 'use client';
 
 import dynamic from 'next/dynamic';
-import { useEffect } from 'react';
+import { useEffect, useMemo } from 'react';
+import { withVoices } from '@/core/breaks/rows';
 import { followWhole } from './store/follow-whole';
 import { useBench, useBenchStore } from './store/context';
 import { PlaybackProvider } from './playback/context';
@@ -31,6 +32,7 @@ const FindLine = dynamic(() => import('./keys/FindLine'), { ssr: false });
 const OwnRowDialog = dynamic(() => import('./dialogs/OwnRowDialog').then((m) => m.OwnRowDialog), { ssr: false });
 const PatternsDialog = dynamic(() => import('./dialogs/PatternsDialog'), { ssr: false });
 const BenchSounds = dynamic(() => import('./own-sounds/BenchSounds').then((m) => m.BenchSounds), { ssr: false });
+const BreakStrip = dynamic(() => import('./breaks/BreakStrip'), { ssr: false });
 const KitDialog = dynamic(() => import('./dialogs/KitDialog').then((m) => m.KitDialog), { ssr: false });
 
 /** One part: rows in the middle, transport and compare on top, one side panel, the phrase strip below. */
@@ -61,6 +63,7 @@ export function Bench({ onReload }: { onReload: () => void }) {
           <h1 className="sr-only">{name}</h1>
           <div id="hits" tabIndex={-1} className="flex min-h-0 min-w-0 flex-1 flex-col outline-none narrow:basis-0 narrow:grow-[3]">
             <HandLine playback={playback} onReload={onReload} />
+            <Breaks playback={playback} />
             <div className="relative flex min-h-0 flex-1">
               <RowNames playback={playback} />
               <StemCanvas playback={playback} />
@@ -112,9 +115,16 @@ function Keys({ playback }: { playback: Playback }) {
 
 function LearnSelected() {
   const part = useBench((s) => s.part);
+  const learnt = useMemo(() => withVoices(part), [part]);
   const selected = useBench((s) => s.selection);
   const { getState } = useBenchStore();
-  return <LearnFromBench part={part} selected={selected} onClose={() => getState().setDesk({ dialog: null })} />;
+  return <LearnFromBench part={learnt} selected={selected} onClose={() => getState().setDesk({ dialog: null })} />;
+}
+
+/** Recorded loops stand over the stems. */
+function Breaks({ playback }: { playback: Playback }) {
+  const any = useBench((s) => (s.part.breaks?.length ?? 0) > 0 && s.desk.breakShown);
+  return any ? <BreakStrip playback={playback} /> : null;
 }
 
 /** Pads stand below the stems while they are shown. */

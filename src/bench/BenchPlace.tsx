@@ -1,10 +1,10 @@
 'use client';
 
 import Link from 'next/link';
-import { useEffect, useState } from 'react';
+import { startTransition, useEffect, useState } from 'react';
 import { isNamedError, NamedError } from '@/core/errors';
 import { seedOnFirstVisit } from '@/storage/demo-seed';
-import { partStore } from '@/storage/part-store';
+import { partStore, type StoredPart } from '@/storage/part-store';
 import { Button } from '@/ui/Button';
 import { ErrorBoundary, Fault } from '@/ui/ErrorBoundary';
 import { showError } from '@/ui/notify';
@@ -18,31 +18,22 @@ import { Bench } from './Bench';
 
 /** Opens a part from the store and shows the Bench, or says why it cannot. */
 export function BenchPlace({ partId }: { partId: string }) {
-  const [store, setStore] = useState<BenchStore | null>(null);
+  const [opened, setOpened] = useState<Opened | null>(null);
   const [error, setError] = useState<NamedError | null>(null);
   const [round, setRound] = useState(0);
+  const store = opened?.store ?? null;
 
   useEffect(() => {
     let current = true;
     const open = async () => {
       // What could not be saved is still here.
       const held = heldBench(partId);
-      if (held) return setStore(held);
+      if (held) return setOpened({ store: held, stored: null });
       // A link to a demo part may be the first thing that is ever opened here.
       if (partId.startsWith('demo-')) await seedOnFirstVisit();
       const [stored, song] = await Promise.all([partStore.load(partId), partStore.song(partId)]);
-      if (!current) return;
-      const bench = createBenchStore(partId, stored, song !== undefined, partStore);
-      setStore(bench);
-      // Going back is possible after a reload too; opening does not wait for it.
-      const { adoptHistory, addIdea } = bench.getState();
-      const ideas = await partStore.ideas(partId);
-      if (!current) return;
-      for (const idea of ideas) addIdea(idea);
-      for (const { id, head, part } of [{ id: partId, ...stored }, ...ideas]) {
-        const edits = await partStore.recentEdits(id, head);
-        if (current) adoptHistory(benchHistoryOf(edits), leftOfEdits(edits, part), id);
-      }
+      // In slices: a whole Bench made at once would hold the page up.
+      if (current) startTransition(() => setOpened({ store: createBenchStore(partId, stored, song !== undefined, partStore), stored }));
     };
     open().catch((e: unknown) => {
       if (!isNamedError(e)) console.error(e);
@@ -53,6 +44,8 @@ export function BenchPlace({ partId }: { partId: string }) {
     };
   }, [partId, round]);
 
+  // Going back is possible after a reload too; opening does not wait for it.
+  useEffect(() => (opened?.stored ? readHistory(opened.store, opened.stored, partId, setError) : undefined), [opened, partId]);
   useEffect(() => (store ? followStored(store, partId) : undefined), [store, partId]);
 
   if (error) {
@@ -81,13 +74,41 @@ export function BenchPlace({ partId }: { partId: string }) {
           key={round}
           onReload={() => {
             store.getState().letGo();
-            setStore(null);
+            setOpened(null);
             setRound(round + 1);
           }}
         />
       </ErrorBoundary>
     </BenchProvider>
   );
+}
+
+/** A Bench, and the part as it was stored; null where the Bench was held and has its history. */
+interface Opened {
+  store: BenchStore;
+  stored: StoredPart | null;
+}
+
+/** Reads ideas and what can be undone, once the Bench is there. @returns how to stop */
+function readHistory(store: BenchStore, stored: StoredPart, partId: string, failed: (e: NamedError) => void): () => void {
+  let current = true;
+  const read = async () => {
+    const { adoptHistory, addIdea } = store.getState();
+    const ideas = await partStore.ideas(partId);
+    if (!current) return;
+    for (const idea of ideas) addIdea(idea);
+    for (const { id, head, part } of [{ id: partId, ...stored }, ...ideas]) {
+      const edits = await partStore.recentEdits(id, head);
+      if (current) adoptHistory(benchHistoryOf(edits), leftOfEdits(edits, part), id);
+    }
+  };
+  read().catch((e: unknown) => {
+    if (!isNamedError(e)) console.error(e);
+    if (current) failed(isNamedError(e) ? e : new NamedError('store-refused'));
+  });
+  return () => {
+    current = false;
+  };
 }
 
 /** Hears what other tabs do to the part and its ideas. */

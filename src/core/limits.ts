@@ -19,6 +19,8 @@ export const MOST_ROWS = 512;
 export const MOST_ENTRIES = 4096;
 /** Files of a kit of sounds, a folder or a zip, and bytes of them, counted while unpacking. */
 export const KIT_LIMITS = { entries: 4096, bytes: 512 * 2 ** 20 } as const;
+/** The longest sound that is listened to, in seconds. */
+export const MOST_SECONDS = 600;
 /** Letters of a name; longer ones are shortened. */
 export const LONGEST_NAME = 240;
 /** What a request may ask for, in hits times moves: a song of 18,000 hits may have all 64. It takes under two seconds. */

@@ -1,4 +1,5 @@
 /** What is struck: its label, its keys, what strikes it, its place among the rows. */
+import { compareNames } from './natural-order';
 import { isOwnRow, numberOfRow, voiceOfAll, voiceOfRow, type VoiceName } from './row-names';
 
 /** What can strike a voice: a hand, either foot on a kick, or the foot on the hat's pedal. */
@@ -105,7 +106,7 @@ const plural = (noun: string): string => (/[^aeiou]y$/.test(noun) ? `${noun.slic
 /** Sorts rows as the Bench shows them: cymbals on top, kick at the bottom, keys and own rows above all; rows of a voice by number. */
 export function compareVoices(a: VoiceName, b: VoiceName): number {
   const [voiceA, voiceB] = [voiceOfRow(a), voiceOfRow(b)];
-  return (ROW_ORDER.get(voiceA) ?? -1) - (ROW_ORDER.get(voiceB) ?? -1) || voiceA.localeCompare(voiceB, 'en', { numeric: true }) || numberOfRow(a) - numberOfRow(b);
+  return (ROW_ORDER.get(voiceA) ?? -1) - (ROW_ORDER.get(voiceB) ?? -1) || compareNames(voiceA, voiceB) || numberOfRow(a) - numberOfRow(b);
 }
 
 /** Rows whose soft strokes count as ghosts at import: kick, snare and toms. */

@@ -9,17 +9,10 @@ import { bpm, clampVelocity, milliseconds, ticks, TICKS_PER_QUARTER } from '@/co
 import { GENERAL_MIDI_KIT } from '@/core/key-map';
 import { compareVoices } from '@/core/voices';
 import { microsecondsOf } from '@/core/time/tempo-map';
+import type { Cue } from './cue';
 import { strutSong } from './gangway-strut';
+import { ownBreak, withOwnBreak } from './own-breaks';
 import { patternHits, type Pattern } from './pattern';
-
-/** A demo part: the music of "The Salt Ferry", a radio drama that we made up, programmed in code. */
-export interface Cue {
-  id: string;
-  part: Part;
-  song?: Uint8Array;
-  /** One line for the Shelf. */
-  about: string;
-}
 
 interface CueSettings {
   name: string;
@@ -130,5 +123,15 @@ function gangwayStrut(): Cue {
   return { id: 'demo-gangway-strut', about: 'A flat, robotic import', part, song };
 }
 
+/** A programmed beat over a recorded one. */
+function harbourLights(): Cue {
+  const random = randomStream(92);
+  const a: Pattern = { tambourine: '....x.......x...', 'hat-pedal': 'x...x...x...x...', kick: 'X.........x.....' };
+  const b: Pattern = { tambourine: '....x.......x..o', 'hat-pedal': 'x...x...x...x...', kick: 'X..o......x.....' };
+  const c: Pattern = { tambourine: '....x.......x...', 'hat-pedal': 'x...x...x.......', 'tom-floor': '............o.xX', kick: 'X.........x.....' };
+  const beat = cuePart({ name: 'Harbour Lights', tempo: 92, meter: [4, 4], bars: [a, b, a, c], level: (v) => clampVelocity(v + (random() - 0.5) * 12) });
+  return { id: 'demo-harbour-lights', about: 'Programmed rows over a break', part: withOwnBreak(beat, ownBreak('harbour'), 'harbour') };
+}
+
 /** Every demo part, made anew from code. */
-export const demoCues = (): Cue[] => [gangwayStrut(), lowTide(), netMenders(), fogSignal(), galleyBrushes()];
+export const demoCues = (): Cue[] => [gangwayStrut(), lowTide(), netMenders(), fogSignal(), galleyBrushes(), harbourLights()];

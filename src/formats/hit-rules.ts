@@ -1,3 +1,4 @@
+import { MOST_PIECES } from '@/core/model/break';
 import { COMPANION_MS, MOST_COMPANIONS, type Hit } from '@/core/model/part';
 import { MOST_PASSES } from '@/core/model/song';
 import { MAX_NUDGE_MS } from '@/core/commands/hits';
@@ -40,6 +41,7 @@ const HIT_RULES: Readonly<Record<keyof Hit, (v: unknown) => boolean>> = {
   chance: (v) => v === undefined || isWhole(v, 1, 99),
   passes: (v) => v === undefined || isPasses(v),
   lane: (v) => v === undefined || isWhole(v, 0, 16 * MOST_TRACKS),
+  piece: (v) => v === undefined || isWhole(v, 0, MOST_PIECES - 1),
 };
 
 function isCompanion(v: unknown): boolean {

@@ -12,6 +12,7 @@ import { LONGEST_VOICE } from '@/core/row-names';
 import { firstHitProblem, LAST_TICK } from './hit-rules';
 import { feelSchema } from './feel-format';
 import { kitMapSchema } from './kit-format';
+import { breakProblem, breaksSchema, heardSchema } from './break-rules';
 import { migrated } from './migrate';
 import { validate } from './validate';
 
@@ -34,7 +35,7 @@ const settings = (ranges: Readonly<Record<string, { min: number; max: number }>>
 
 const ownId = Joi.string().min(1).max(60);
 const ownName = Joi.string().min(1).max(LONGEST_NAME);
-const plays = Joi.alternatives(Joi.object({ kit: Joi.string().valid(...KIT_NAMES).required() }), Joi.object({ own: ownId.required(), name: ownName.required() }));
+const plays = Joi.alternatives(Joi.object({ kit: Joi.string().valid(...KIT_NAMES).required() }), Joi.object({ own: ownId.required(), name: ownName.required() }), Joi.object({ break: ownId.required() }));
 
 const orderEntry = Joi.object({
   section: ownId.required(),
@@ -53,7 +54,7 @@ const PART_RULES: Readonly<Record<keyof Part, Joi.Schema>> = {
   origin: tick.required(),
   bars: Joi.number().integer().min(1).max(MAX_BARS).required(),
   kitMap: kitMapSchema.required(),
-  rows: Joi.array().items(Joi.object({ voice: voice.required(), name: Joi.string().min(1).max(40), like: voice, held: Joi.boolean(), sound: settings(ROW_SOUND), plays, cycle: Joi.object({ grid: Joi.string().valid(...GRIDS).required(), steps: Joi.number().integer().min(1).max(MOST_CYCLE_STEPS).required() }), muted: Joi.boolean(), soloed: Joi.boolean(), locked: Joi.boolean() })).unique((a: { voice: string }, b: { voice: string }) => a.voice === b.voice).required(),
+  rows: Joi.array().items(Joi.object({ voice: voice.required(), name: Joi.string().min(1).max(40), like: voice, held: Joi.boolean(), sound: settings(ROW_SOUND), plays, cycle: Joi.object({ grid: Joi.string().valid(...GRIDS).required(), steps: Joi.number().integer().min(1).max(MOST_CYCLE_STEPS).required() }), machine: Joi.boolean(), muted: Joi.boolean(), soloed: Joi.boolean(), locked: Joi.boolean() })).unique((a: { voice: string }, b: { voice: string }) => a.voice === b.voice).required(),
   hits: Joi.array().required().custom((hits: unknown[], helpers) => {
     const problem = firstHitProblem(hits);
     return problem ? helpers.message({ custom: problem }) : hits;
@@ -65,6 +66,8 @@ const PART_RULES: Readonly<Record<keyof Part, Joi.Schema>> = {
   sections: Joi.array().items(Joi.object({ id: ownId.required(), name: ownName.required(), from: Joi.number().integer().min(1).max(MAX_BARS).required(), bars: Joi.number().integer().min(1).max(MAX_BARS).required(), leave: Joi.string().valid(...LEAVINGS) })).max(MOST_SECTIONS).unique('id'),
   order: Joi.array().items(orderEntry).max(MOST_ENTRIES_OF_ORDER),
   everyPass: Joi.string().valid(...EVERY_PASS),
+  breaks: breaksSchema,
+  heard: heardSchema,
   source: Joi.object({
     fileName: Joi.string().max(LONGEST_NAME).allow('').required(),
     ppq: Joi.number().integer().min(1).max(32767).allow(null).required(),
@@ -85,6 +88,8 @@ export function parsePart(data: unknown): Part {
   if (outside >= 0) throw new NamedError('bad-part', [{ field: `hits[${outside}].tick`, problem: 'outside the part' }], `The part file is not valid: hits[${outside}] lies outside the part.`);
   const wrongSection = sectionProblem(part);
   if (wrongSection) throw new NamedError('bad-part', [wrongSection], `The part file is not valid: ${wrongSection.field} ${wrongSection.problem}.`);
+  const wrongBreak = breakProblem(part);
+  if (wrongBreak) throw new NamedError('bad-part', [wrongBreak], `The part file is not valid: ${wrongBreak.field} ${wrongBreak.problem}.`);
   const lanes = part.source?.lanes.length ?? 1;
   const stray = part.hits.findIndex((h) => (h.lane ?? 0) >= lanes);
   if (stray >= 0) throw new NamedError('bad-part', [{ field: `hits[${stray}].lane`, problem: 'names no lane of the source' }], `The part file is not valid: hits[${stray}].lane names no lane of the source.`);

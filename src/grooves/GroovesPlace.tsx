@@ -104,7 +104,7 @@ export function GroovesPlace({ partId, grooveId }: Props) {
           </main>
           {isDragActive && (
             <div className="pointer-events-none fixed inset-3 z-30 flex items-center justify-center rounded-xl border-2 border-dashed border-accent bg-ground/85">
-              <p className="font-serif text-2xl">Let go: {GROOVE_FILE_ENDING} is brought in, MIDI is learnt from</p>
+              <p className="font-serif text-2xl">Let go: {GROOVE_FILE_ENDING} is brought in, MIDI or a recorded loop is learnt from</p>
             </div>
           )}
         </div>

@@ -11,6 +11,7 @@ import { say, showError } from '@/ui/notify';
 import { ShelfLink } from '@/ui/ShelfLink';
 import { StoreNotice } from '@/ui/StoreNotice';
 import { ThemeToggle } from '@/ui/ThemeToggle';
+import { KeptRecordings } from './KeptRecordings';
 import { KeptFeels, KeptKeyMaps } from './KeptSettings';
 import { PatternBook } from './PatternBook';
 
@@ -51,6 +52,9 @@ export function LibraryPlace() {
         </Shelved>
         <Shelved title="Key maps" about="Which row each MIDI key plays.">
           <KeptKeyMaps />
+        </Shelved>
+        <Shelved title="Recorded breaks" about="What the rows of breaks play. They stay when their part goes.">
+          <KeptRecordings />
         </Shelved>
         <Shelved title="Kits and sounds" about="Recordings of your own, one for a row or a folder as a kit. Drop them here.">
           <Button onClick={() => setSounds([])}>Your own sounds</Button>

@@ -168,7 +168,7 @@ export function Shelf() {
           <div className="rounded-lg border border-dashed border-strong px-8 py-14 text-center">
             <EmptyPicture className="mx-auto mb-3" />
             <p className="font-serif text-xl">The Shelf is empty.</p>
-            <p className="mt-1 mb-5 text-faint">Drop a MIDI file anywhere on this page, start a new part, or bring the demo parts back.</p>
+            <p className="mt-1 mb-5 text-faint">Drop a MIDI file or a recorded loop anywhere on this page, start a new part, or bring the demo parts back.</p>
             <Button onClick={() => void restoreDemos()}>Bring the demo parts back</Button>
           </div>
         )}
@@ -180,7 +180,7 @@ export function Shelf() {
         </ul>
         {rows && rows.length > 0 && (
           <p className="mt-8 text-sm text-faint">
-            Drop a .mid file anywhere. Everything stays in this browser.{' '}
+            Drop a .mid file or a drum loop (.wav) anywhere. Everything stays in this browser.{' '}
             <button type="button" className="underline underline-offset-2 hover:text-ink" onClick={() => void restoreDemos()}>
               Put missing demo parts back
             </button>
@@ -201,6 +201,6 @@ export function Shelf() {
 }
 
 const ABOUT =
-  'All your parts. A drum file (.mid) becomes a part when it is dropped anywhere here; a click opens one on the Bench, where it is shaped; a right click copies or deletes it. Everything is kept in this browser. A part file, exported on the Bench, keeps all of a part and opens here again.';
+  'All your parts. A drum file (.mid) becomes a part when it is dropped anywhere here, and so does a recorded drum loop (.wav); a click opens one on the Bench, where it is shaped; a right click copies or deletes it. Everything is kept in this browser. A part file, exported on the Bench, keeps all of a part and opens here again.';
 
 const describe = (row: PartRow): string => `${row.name} ${row.summary.meter.join('/')} ${row.summary.tempo} bpm ${row.about ?? ''}`.toLowerCase();

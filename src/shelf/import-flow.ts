@@ -1,4 +1,5 @@
 import type { Lane } from '@/core/model/part';
+import { isSoundPath } from '@/core/samples/sound-path';
 import { bringIn, broughtWords, type BroughtIn } from '@/storage/bring-in';
 import { partStore, type PartStore } from '@/storage/part-store';
 import { AS_IMPORTED, versionStore, type VersionStore } from '@/storage/version-store';
@@ -12,9 +13,22 @@ export type ImportStep = { kind: 'done'; place: string | null; notices: string[]
 /** Takes a dropped file to where it belongs: one of ours by what it is, MIDI on to the Shelf, after asking which lanes carry the drums where that is open. */
 export async function importFile(file: File, signal?: AbortSignal, store: PartStore = partStore): Promise<ImportStep> {
   if (isOurs(file)) return placed(await bringIn(await file.text(), file.name));
+  if (isSound(file)) return importSound(file, signal, store);
   const opened = await openMidi(file, signal);
   if (opened.kind === 'ask') return opened;
   return importLanes({ fileName: file.name, bytes: opened.bytes }, opened.lanes, signal, store);
+}
+
+/** Whether a file is sound: named so, or with a WAV file's first letters. */
+const isSound = (file: File): boolean => isSoundPath(file.name) || file.type.startsWith('audio/wav') || file.type.startsWith('audio/x-wav');
+
+/** A recorded loop becomes a part that plays it; the Bench listens to it. */
+async function importSound(file: File, signal: AbortSignal | undefined, store: PartStore): Promise<ImportStep> {
+  const [{ bringBreak }, { partOfBreak }, { sayArrived }] = await Promise.all([import('@/breaks/bring-break'), import('@/core/breaks/edit'), import('@/breaks/arrived')]);
+  const { of, notes } = await bringBreak(file, signal ?? new AbortController().signal);
+  const id = await store.create(partOfBreak(of));
+  sayArrived(id);
+  return { kind: 'done', place: benchOf(id), notices: [...notes] };
 }
 
 export const isOurs = (file: File): boolean => /\.json$/i.test(file.name) || file.type === 'application/json';

@@ -1,6 +1,6 @@
 import { soundOfSource, struckLayers } from '@/core/playback/kit-sounds';
 import { PLAIN, tonedVelocity, type Colour } from '@/core/playback/mixer';
-import type { Cue, PlayState, Version, Versions } from '@/core/playback/player';
+import type { Cue, Jump, PlayState, Version, Versions } from '@/core/playback/player';
 import type { Program } from '@/core/playback/program';
 import { rowMixOf } from '@/core/playback/row-mix';
 import { layerAt, layersOfSource, nameOfSource, sourceOfRow, type LayerShape, type RowSource, type Sounded as Played } from '@/core/playback/sources';
@@ -24,6 +24,8 @@ type Sounded = Played & Pick<Part, 'mix'>;
 export interface OwnSource {
   sounds: OwnSounds;
   read(sample: SampleId): Promise<Uint8Array | undefined>;
+  /** The recording of a break. */
+  readBreak(sample: SampleId): Promise<Blob | undefined>;
 }
 
 /** Programs under a name, and how their ticks are told. */
@@ -61,7 +63,7 @@ export class SoundEngine {
   private starting: Promise<void> | null = null;
   /** Rows by the player's numbers, each with what plays it. */
   private readonly rows: NumberedRow[] = [];
-  private own: OwnSource = { sounds: NO_OWN_SOUNDS, read: () => Promise.resolve(undefined) };
+  private own: OwnSource = { sounds: NO_OWN_SOUNDS, read: () => Promise.resolve(undefined), readBreak: () => Promise.resolve(undefined) };
   /** Strokes that were made before the device was opened. */
   private readonly held: MadeStroke[] = [];
   private readonly strokes = new Strokes(
@@ -77,7 +79,7 @@ export class SoundEngine {
   private readonly known = new Map<string, Known>();
   /** The name of what was set last. */
   private latest = '';
-  private state: PlayState = { playing: false, anchorFrame: 0, version: 'performed', name: '', next: null };
+  private state: PlayState = { playing: false, settled: true, anchorFrame: 0, version: 'performed', name: '', next: null };
   private clicks: Program | null = null;
   private readonly clock = new ClockMap();
   private readonly listeners = new Set<() => void>();
@@ -85,6 +87,8 @@ export class SoundEngine {
   status: SoundStatus = 'off';
   /** Every hit that started, in order: what tests and measurements read. */
   readonly log: Onset[] = [];
+  /** Every jump of the audio clock while playing: what a busy machine did to the sound. */
+  readonly jumps: Jump[] = [];
 
   subscribe = (listener: () => void): (() => void) => {
     this.listeners.add(listener);
@@ -162,10 +166,10 @@ export class SoundEngine {
     return this.clock.isKnown ? this.clock.toPage(audio) : performance.now() + (audio - this.now) * 1000;
   }
 
-  /** What plays now, for those who send it elsewhere: the version that is heard, and where its first pass started. */
+  /** What plays now, for those who send it elsewhere: the version that is heard, and where its first pass started; null until that is sure. */
   get sounding(): { program: Program; anchorFrame: number } | null {
     const versions = this.known.get(this.state.name)?.versions;
-    if (!this.state.playing || !versions) return null;
+    if (!this.state.playing || !this.state.settled || !versions) return null;
     return { program: versions[this.state.version] ?? versions.performed, anchorFrame: this.state.anchorFrame };
   }
 
@@ -196,13 +200,21 @@ export class SoundEngine {
   }
 
   private async makeStrokes(wishes: readonly Wanted[]): Promise<Stroke[]> {
-    const samples = await Promise.all(wishes.map(({ source: { own }, layer, take }) => (own ? this.own.read(own.layers[layer]!.takes[take]!.sample) : Promise.resolve(undefined))));
+    const samples = await Promise.all(wishes.map(({ source: { own, pieces }, layer, take }) => (pieces ? this.recordingOf(pieces.sample) : own ? this.own.read(own.layers[layer]!.takes[take]!.sample) : Promise.resolve(undefined))));
     // What was deleted meanwhile is silent: the next program has the kit's own instead.
-    const makable = wishes.flatMap(({ source, layer, take }, i) => (source.own && !samples[i] ? [] : [{ i, wish: { source, layer, take, ...(samples[i] ? { sample: samples[i] } : {}) } }]));
+    const makable = wishes.flatMap(({ source, layer, take }, i) => ((source.own || source.pieces) && !samples[i] ? [] : [{ i, wish: { source, layer, take, ...(samples[i] ? { sample: samples[i] } : {}) } }]));
     const made = await renderStrokes(makable.map(({ wish }) => wish), SAMPLE_RATE);
     const strokes = wishes.map(() => SILENCE);
     makable.forEach(({ i }, n) => (strokes[i] = made[n] as Stroke));
     return strokes;
+  }
+
+  private recording: { sample: SampleId; blob: Promise<Blob | undefined> } | null = null;
+
+  /** Pieces of one break are made one after another: its recording stays at hand. */
+  private recordingOf(sample: SampleId): Promise<Blob | undefined> {
+    if (this.recording?.sample !== sample) this.recording = { sample, blob: this.own.readBreak(sample) };
+    return this.recording.blob;
   }
 
   /** The player's numbers for a part's rows. */
@@ -247,6 +259,9 @@ export class SoundEngine {
       this.log.push(...message.onsets);
       if (this.log.length > LOG_LIMIT) this.log.splice(0, this.log.length - LOG_LIMIT);
       for (const listener of this.onsetListeners) listener(message.onsets);
+    } else if (message.type === 'jumps') {
+      this.jumps.push(...message.jumps);
+      if (this.jumps.length > LOG_LIMIT) this.jumps.splice(0, this.jumps.length - LOG_LIMIT);
     } else this.captured?.(message);
   }
 

@@ -88,8 +88,10 @@ class PlayerProcessor extends AudioWorkletProcessor {
     if (!left) return true;
     const onsets = this.player.render(left, right ?? left, currentFrame);
     if (onsets.length > 0) this.send({ type: 'onsets', onsets });
-    const { playing, anchorFrame, name, next } = this.player.state;
-    if (playing !== this.told?.playing || anchorFrame !== this.told.anchorFrame || name !== this.told.name || next?.frame !== this.told.next?.frame || next?.name !== this.told.next?.name) this.sendState();
+    const jumps = this.player.takeJumps();
+    if (jumps.length > 0) this.send({ type: 'jumps', jumps });
+    const { playing, settled, anchorFrame, name, next } = this.player.state;
+    if (playing !== this.told?.playing || settled !== this.told.settled || anchorFrame !== this.told.anchorFrame || name !== this.told.name || next?.frame !== this.told.next?.frame || next?.name !== this.told.next?.name) this.sendState();
     this.keep(left, right ?? left);
     this.measure(left, right ?? left);
     return true;

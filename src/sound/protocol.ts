@@ -1,5 +1,5 @@
 import type { Colour, Sound } from '@/core/playback/mixer';
-import type { Cue, PlayState, Version, Versions } from '@/core/playback/player';
+import type { Cue, Jump, PlayState, Version, Versions } from '@/core/playback/player';
 import type { Program } from '@/core/playback/program';
 import type { Onset } from '@/core/playback/sequencer';
 import type { Ticks } from '@/core/units';
@@ -37,6 +37,7 @@ export type ToPlayer =
 export type FromPlayer =
   | { type: 'state'; state: PlayState; frame: number }
   | { type: 'onsets'; onsets: Onset[] }
+  | { type: 'jumps'; jumps: Jump[] }
   /** Peaks of both sides since the last, and how far the limiter turned down (1: not at all). */
   | { type: 'meter'; left: number; right: number; limited: number }
   | { type: 'captured'; firstFrame: number; samples: Float32Array; right: Float32Array };

@@ -1,3 +1,4 @@
+import { compareNames } from '@/core/natural-order';
 import { nanoid } from 'nanoid';
 import { MOST_TAKES, type OwnKit, type OwnLayer, type OwnSound, type OwnTake, type SampleId } from '@/core/model/own-sound';
 import { shortName } from '@/core/limits';
@@ -33,7 +34,7 @@ export function draftOfKit({ recordings, kits }: ReadSounds): Draft {
   if (kit) return draftOfManifest(kit, recordings);
   const taken = new Set<VoiceName>();
   const order = (voice: VoiceName | null): number => (voice === null ? Infinity : VOICES.indexOf(voice));
-  const guesses = guessSounds([...recordings].sort((a, b) => a.path.localeCompare(b.path, 'en', { numeric: true }))).sort((a, b) => order(a.voice) - order(b.voice) || 0);
+  const guesses = guessSounds([...recordings].sort((a, b) => compareNames(a.path, b.path))).sort((a, b) => order(a.voice) - order(b.voice) || 0);
   const sounds = guesses.map((guess): DraftSound => {
     const free = guess.voice !== null && !taken.has(guess.voice);
     if (free) taken.add(guess.voice as VoiceName);

@@ -1,6 +1,7 @@
 import { nanoid } from 'nanoid';
 import { groupPaths } from '@/core/samples/guess';
-import { isSoundPath, voiceOfPath } from '@/core/samples/names';
+import { voiceOfPath } from '@/core/samples/names';
+import { isSoundPath } from '@/core/samples/sound-path';
 import { familyOfVoice, voiceOfRow, type VoiceName } from '@/core/row-names';
 import type { FolderRow } from '@/storage/database';
 import { soundStore } from '@/storage/sound-store';

@@ -1,7 +1,7 @@
 import type { ChosenFile } from '@/workers/sounds.worker';
 import { NamedError } from '@/core/errors';
 import { KIT_LIMITS } from '@/core/limits';
-import { isSoundPath } from '@/core/samples/names';
+import { isSoundPath } from '@/core/samples/sound-path';
 
 /** Files as they come from a drop, a choice or a folder, each with the folders it lies in. */
 

@@ -123,6 +123,17 @@ export interface SampleRow {
   bytes: Uint8Array<ArrayBuffer>;
 }
 
+/** The recording of a break, by what it holds: a WAV file. */
+export interface RecordingRow {
+  id: SampleId;
+  /** Stays where it is until it is read, however long it is. */
+  blob: Blob;
+  name: string;
+  seconds: number;
+  /** When it came in, in milliseconds since 1970. */
+  at: number;
+}
+
 /** A pattern of the user's own; JSON data, checked when it is read. */
 export interface PatternRow {
   name: string;
@@ -163,6 +174,7 @@ export class NodSwayDatabase extends Dexie {
   samples!: EntityTable<SampleRow, 'id'>;
   folders!: EntityTable<FolderRow, 'id'>;
   patterns!: EntityTable<PatternRow, 'name'>;
+  recordings!: EntityTable<RecordingRow, 'id'>;
 
   constructor(
     name = 'nod-sway',

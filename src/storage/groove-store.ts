@@ -1,3 +1,4 @@
+import { compareNames } from '@/core/natural-order';
 import { nanoid } from 'nanoid';
 import type { Groove } from '@/core/model/groove';
 import { database, type NodSwayDatabase } from './database';
@@ -20,7 +21,7 @@ export function keptNow(groove: Groove, tags: readonly string[] = []): KeptGroov
 }
 
 /** The order in which kept grooves are shown. */
-export const byName = (a: KeptGroove, b: KeptGroove): number => a.groove.name.localeCompare(b.groove.name, 'en', { numeric: true }) || (a.id < b.id ? -1 : 1);
+export const byName = (a: KeptGroove, b: KeptGroove): number => compareNames(a.groove.name, b.groove.name) || (a.id < b.id ? -1 : 1);
 
 /** Keeps the user's own grooves, for every part. */
 export class GrooveStore {

@@ -9,6 +9,7 @@ import type { FinishedEdit } from '@/editing/saver';
 import { smallPart } from '@tests/support/arbitraries';
 import { NodSwayDatabase } from './database';
 import { addMissingDemos, seedOnFirstVisit } from './demo-seed';
+import { versionStore } from './version-store';
 import { PartStore } from './part-store';
 
 let number = 0;
@@ -153,23 +154,25 @@ test('a body that was damaged in the store is a named error', async () => {
   await expect(store.load(id)).rejects.toMatchObject({ code: 'bad-part' });
 });
 
-test('a first visit in two tabs at once, or one cut short, ends with five demo parts', async () => {
+const cues = () => Promise.resolve(demoCues());
+
+test('a first visit in two tabs at once, or one cut short, ends with the six demo parts', async () => {
   const { store } = fresh();
-  await Promise.all([seedOnFirstVisit(store), seedOnFirstVisit(store)]);
-  expect(await store.list()).toHaveLength(5);
+  await Promise.all([seedOnFirstVisit(store, versionStore, cues), seedOnFirstVisit(store, versionStore, cues)]);
+  expect(await store.list()).toHaveLength(6);
   await store.remove('demo-low-tide');
-  await seedOnFirstVisit(store);
-  expect(await store.list()).toHaveLength(4);
+  await seedOnFirstVisit(store, versionStore, cues);
+  expect(await store.list()).toHaveLength(5);
 });
 
 test('demo parts are added once, as what they claim to be', async () => {
   const { store } = fresh();
-  expect(await addMissingDemos(store)).toBe(5);
-  expect(await addMissingDemos(store)).toBe(0);
-  const cues = demoCues();
-  const flat = cues.find((c) => c.id === 'demo-gangway-strut')!;
+  expect(await addMissingDemos(store, versionStore, cues)).toBe(6);
+  expect(await addMissingDemos(store, versionStore, cues)).toBe(0);
+  const all = demoCues();
+  const flat = all.find((c) => c.id === 'demo-gangway-strut')!;
   expect(new Set(flat.part.hits.map((h) => h.velocity))).toEqual(new Set([100]));
   expect(flat.part.hits.every((h) => h.tick % 20160 === 0)).toBe(true);
   expect(flat.song?.length).toBeGreaterThan(500);
-  expect(cues.map((c) => [c.part.name, c.part.meter[0]!.numerator, c.part.meter[0]!.denominator])).toEqual([['Gangway Strut', 4, 4], ['Low Tide', 6, 8], ['Net Menders', 2, 4], ['Fog Signal', 7, 8], ['Galley Brushes', 3, 4]]);
+  expect(all.map((c) => [c.part.name, c.part.meter[0]!.numerator, c.part.meter[0]!.denominator])).toEqual([['Gangway Strut', 4, 4], ['Low Tide', 6, 8], ['Net Menders', 2, 4], ['Fog Signal', 7, 8], ['Galley Brushes', 3, 4], ['Harbour Lights', 4, 4]]);
 });

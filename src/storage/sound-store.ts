@@ -1,3 +1,4 @@
+import { compareNames } from '@/core/natural-order';
 import { samplesOf, type OwnKit, type OwnSound, type SampleId } from '@/core/model/own-sound';
 import { database, type FolderRow, type NodSwayDatabase } from './database';
 import { named } from './named';
@@ -17,7 +18,7 @@ export interface NewSounds {
   samples: ReadonlyMap<SampleId, Uint8Array<ArrayBuffer>>;
 }
 
-const byName = (a: { name: string }, b: { name: string }): number => a.name.localeCompare(b.name, 'en', { numeric: true });
+const byName = (a: { name: string }, b: { name: string }): number => compareNames(a.name, b.name);
 
 /** Keeps the user's own sounds: kits of them, their recordings, and the folders that more are looked for in. */
 export class SoundStore {

@@ -57,6 +57,7 @@ export const TABLES: readonly TableSpec[] = [
   { name: 'samples', keys: 'id', since: 6, owner: 'library' },
   { name: 'folders', keys: 'id', since: 6, owner: 'library' },
   { name: 'patterns', keys: 'name', since: 7, owner: 'library' },
+  { name: 'recordings', keys: 'id', since: 8, owner: 'library' },
 ];
 
 /** Takes everything of a part out of these tables, all of it or nothing; the result puts it back. */

@@ -1,5 +1,5 @@
 /** Hands bytes or text to the user as a file. */
-export function download(content: Uint8Array | string, fileName: string, type: string): void {
+export function download(content: Blob | Uint8Array | string, fileName: string, type: string): void {
   const url = URL.createObjectURL(new Blob([content as BlobPart], { type }));
   const link = document.createElement('a');
   link.href = url;

@@ -1,12 +1,16 @@
 import * as Comlink from 'comlink';
-import { LONGEST_SAMPLE } from '@/core/audio/read-wav';
-import { errorFromReport, NamedError, reportError } from '@/core/errors';
+import { LONGEST_SAMPLE, type Recording } from '@/core/audio/read-wav';
+import { errorFromReport, NamedError, reportError, type ErrorReport } from '@/core/errors';
 import type { ImportedPart } from '@/core/smf/import-part';
 import type { LaneContent } from '@/core/smf/lanes';
+import type { HeardStrokes } from '@/core/model/break';
+import { MOST_SECONDS } from '@/core/limits';
 import type { Lane } from '@/core/model/part';
 import type { Stroke } from '@/core/synth/stroke';
 import { whenReady } from './ready';
+import type { BreakApi, Outline, ReadBreak } from './break.worker';
 import type { ImportApi, Outcome } from './import.worker';
+import type { MeasureApi } from './measure.worker';
 import type { KitApi, StrokeWish } from './kit.worker';
 import type { ChosenFile, ReadSounds, SoundsApi } from './sounds.worker';
 import type { RenderApi, RenderedFiles, RenderWish } from './render.worker';
@@ -70,25 +74,90 @@ export const readSounds = (files: readonly ChosenFile[], onProgress: (done: numb
 /** The rate that the browser decodes to. */
 const DECODED_RATE = 48_000;
 
+/** What only the browser reads, decoded. @throws NamedError bad-sound, sound-too-long */
+async function decode(bytes: Uint8Array<ArrayBuffer>, longest: number): Promise<Recording> {
+  const decoded = await new OfflineAudioContext(2, 1, DECODED_RATE).decodeAudioData(bytes.buffer).catch(() => {
+    throw new NamedError('bad-sound');
+  });
+  if (decoded.duration > longest) throw new NamedError('sound-too-long', { seconds: Math.round(decoded.duration), most: longest });
+  return { rate: decoded.sampleRate, channels: Array.from({ length: Math.min(2, decoded.numberOfChannels) }, (_, c) => decoded.getChannelData(c)) };
+}
+
 async function readAndDecode(api: Comlink.Remote<SoundsApi>, files: readonly ChosenFile[], tell: (done: number) => void): Promise<ReadSounds> {
   const answer = await api.read([...files], tell);
   if ('error' in answer) throw errorFromReport(answer.error);
   for (const { path, bytes } of answer.undecoded) {
-    let decoded: AudioBuffer;
+    let recording: Recording;
     try {
-      decoded = await new OfflineAudioContext(2, 1, DECODED_RATE).decodeAudioData(bytes.buffer);
-    } catch {
-      answer.refused.push({ path, error: reportError(new NamedError('bad-sound')) });
+      recording = await decode(bytes, LONGEST_SAMPLE);
+    } catch (e) {
+      answer.refused.push({ path, error: reportError(e as NamedError) });
       continue;
     }
-    if (decoded.duration > LONGEST_SAMPLE) {
-      answer.refused.push({ path, error: reportError(new NamedError('sound-too-long', { seconds: Math.round(decoded.duration), most: LONGEST_SAMPLE })) });
-      continue;
-    }
-    const channels = Array.from({ length: Math.min(2, decoded.numberOfChannels) }, (_, c) => decoded.getChannelData(c));
-    const made = await api.decoded(path, { rate: decoded.sampleRate, channels });
+    const made = await api.decoded(path, recording);
     if ('error' in made) answer.refused.push({ path, error: made.error });
     else answer.recordings.push(made);
   }
   return { ...answer, undecoded: [] };
+}
+
+/** Measures a part in a worker of its own; aborting ends it. */
+export const measureInWorker = <T>(job: (api: Comlink.Remote<MeasureApi>) => Promise<T>, signal: AbortSignal): Promise<T> =>
+  runIn<MeasureApi, T>(new Worker(new URL('./measure.worker.ts', import.meta.url), { type: 'module' }), job, signal);
+
+/**
+ * Reads a file as the recording of a break, in a worker; what that cannot read the browser decodes. Aborting ends the worker.
+ * @throws NamedError empty-file, bad-sound, silent-sound, sound-too-long
+ */
+export async function readBreak(file: Blob, signal: AbortSignal): Promise<ReadBreak> {
+  return runIn<BreakApi, ReadBreak>(
+    new Worker(new URL('./break.worker.ts', import.meta.url), { type: 'module' }),
+    async (api) => {
+      const found = await api.read(file);
+      const made = 'undecoded' in found ? await api.decoded(await decode(found.undecoded, MOST_SECONDS)) : found;
+      if ('error' in made) throw errorFromReport(made.error);
+      return made;
+    },
+    signal,
+  );
+}
+
+type Listened = Omit<HeardStrokes, 'break'> | { error: ErrorReport };
+
+/** An ear for one recording: it stays, so that strokes can be looked for while the hand works. */
+export class BreakEar {
+  private readonly worker = new Worker(new URL('./break.worker.ts', import.meta.url), { type: 'module' });
+  private readonly api = whenReady(this.worker).then(() => ({ of: Comlink.wrap<BreakApi>(this.worker) }));
+  private rejectAll: (e: unknown) => void = () => {};
+  private readonly ended = new Promise<never>((_, reject) => (this.rejectAll = reject));
+
+  constructor() {
+    this.ended.catch(() => {});
+  }
+
+  private run<T>(job: (api: Comlink.Remote<BreakApi>) => Promise<T>): Promise<T> {
+    return Promise.race([this.api.then(({ of }) => job(of)), this.ended]);
+  }
+
+  /** Takes up a recording; its outline. */
+  take(recording: Blob): Promise<Outline> {
+    return this.run((api) => api.take(recording));
+  }
+
+  /** @throws NamedError silent-sound, sound-too-long */
+  async listen(onProgress: (done: number) => void): Promise<Omit<HeardStrokes, 'break'>> {
+    const heard = await tellingHowFar(onProgress, (tell) => this.run<Listened>((api) => api.listen(tell) as Promise<Listened>));
+    if ('error' in heard) throw errorFromReport(heard.error);
+    return heard;
+  }
+
+  attackNear(at: number): Promise<number> {
+    return this.run((api) => api.attackNear(at));
+  }
+
+  /** Ends the worker, and with it what it is at. */
+  dispose() {
+    this.rejectAll(new Error('ended'));
+    this.worker.terminate();
+  }
 }

@@ -3,6 +3,7 @@ import { ownSoundsOf, type OwnSound, type SampleId } from '@/core/model/own-soun
 import type { Part } from '@/core/model/part';
 import { writeWav, type Bits } from '@/core/audio/wav';
 import type { Round } from '@/core/song/unroll';
+import type { VoiceName } from '@/core/row-names';
 import { bpmOf } from '@/core/time/tempo-map';
 import { USUAL_VOLUME } from '@/core/playback/mixer';
 import { planRender, renderPlan, strokeSource, type RenderAccount, type RenderRange } from '@/core/render/render-part';
@@ -19,9 +20,13 @@ export interface RenderWish extends Omit<RenderRange, 'from' | 'to'>, Partial<Pi
   written: boolean;
   /** A file for each row, and one for the room, beside or instead of the mix. */
   split: boolean;
+  /** These rows alone; without limiter, so that such files sum up. */
+  rows?: readonly VoiceName[];
   /** The user's own sounds that play it, and their recordings. */
   sounds: readonly OwnSound[];
   samples: ReadonlyMap<SampleId, Uint8Array>;
+  /** The recordings of its breaks. */
+  recordings: ReadonlyMap<SampleId, Blob>;
 }
 
 export interface RenderedFile {
@@ -40,10 +45,11 @@ const NOTHING = new Uint8Array();
 
 /** Renders audio away from the interface; ending the worker ends the job. */
 const api = {
-  render({ part, rate, bits, split, sounds, samples, ...range }: RenderWish, onProgress: (done: number) => void): RenderedFiles {
+  async render({ part, rate, bits, split, sounds, samples, recordings: blobs, ...range }: RenderWish, onProgress: (done: number) => void): Promise<RenderedFiles> {
+    const recordings = new Map(await Promise.all([...blobs].map(async ([id, blob]) => [id, new Uint8Array(await blob.arrayBuffer())] as const)));
     // The strokes are made first: about a fifth of the work.
     onProgress(0.02);
-    const plan = planRender(part, { ...range, rate, volume: USUAL_VOLUME, limited: !split, sounds: ownSoundsOf(sounds), strokes: strokeSource(rate, (id) => samples.get(id) ?? NOTHING) });
+    const plan = planRender(part, { ...range, rate, volume: USUAL_VOLUME, limited: !split && range.rows === undefined, sounds: ownSoundsOf(sounds, recordings.keys()), strokes: strokeSource(rate, (id) => samples.get(id) ?? recordings.get(id) ?? NOTHING) });
     const pieces: (null | 'room' | { sound: number })[] = split ? [...plan.rows.map(({ index }) => ({ sound: index })), ...(plan.program.mix.room.amount > 0 ? (['room'] as const) : [])] : [null];
     const first = part.tempo[0];
     const rendered = pieces.map((piece, i) => {

@@ -2,13 +2,14 @@ import * as Comlink from 'comlink';
 import { LARGEST_SOUND, isWav, readWav, type Recording } from '@/core/audio/read-wav';
 import { writeWav } from '@/core/audio/wav';
 import { isNamedError, NamedError, reportError, type ErrorReport } from '@/core/errors';
-import { isSoundPath } from '@/core/samples/names';
+import { isSoundPath } from '@/core/samples/sound-path';
 import { measure, type Measured } from '@/core/samples/recording';
 import type { SampleId } from '@/core/model/own-sound';
 import { KIT_LIMITS } from '@/core/limits';
 import { MANIFEST, readManifest, type SoundKitManifest } from '@/formats/sound-kit';
 import { isZip, unzip } from '@/formats/unzip';
 import { sayReady } from './ready';
+import { sha256 } from './sha256';
 
 /** A file of sound that was chosen, with the folders it came from. */
 export interface ChosenFile {
@@ -39,15 +40,10 @@ export interface ReadSounds {
 
 const isManifest = (path: string): boolean => path === MANIFEST || path.endsWith(`/${MANIFEST}`);
 
-async function hashOf(bytes: Uint8Array<ArrayBuffer>): Promise<SampleId> {
-  const hash = new Uint8Array(await crypto.subtle.digest('SHA-256', bytes));
-  return Array.from(hash, (b) => b.toString(16).padStart(2, '0')).join('');
-}
-
 async function recordingOf(path: string, bytes: Uint8Array<ArrayBuffer>): Promise<ReadRecording> {
   const wav = readWav(bytes);
   const notes = [...(wav.cutOff ? ['the file ends early'] : []), ...(wav.channelsInFile > 2 ? [`${wav.channelsInFile} channels: the first two`] : [])];
-  return { path, sample: await hashOf(bytes), bytes, ...measure(wav), notes };
+  return { path, sample: await sha256(bytes), bytes, ...measure(wav), notes };
 }
 
 const refusal = (e: unknown): ErrorReport => reportError(isNamedError(e) ? e : new NamedError('bad-sound', { cause: String(e) }));

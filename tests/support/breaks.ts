@@ -67,15 +67,19 @@ export function randomBeat(seed: number, kit: KitName, bars = 2): Part {
 /** Strokes that are within so many seconds sound as one. */
 const TOGETHER = 0.02;
 
+/** Moments in order, those within 20 ms of one before left out. */
+export function onsetTimes(moments: readonly number[]): number[] {
+  const all = [...moments].sort((a, b) => a - b);
+  return all.filter((t, i) => i === 0 || t - (all[i - 1] as number) >= TOGETHER);
+}
+
 /** A part as sound: a round of it, the tail of which rings out. */
 export function breakOf(part: Part, rate: number, { level = 1, noise = 0 }: { level?: number; noise?: number } = {}): KnownBreak {
   const { left, right } = renderPart(part, { rate, ending: 'ring', volume: 0.8, strokes: strokesAt(rate) });
   const random = randomStream(99);
   const mono = left.map((x, i) => ((x + (right[i] as number)) / 2) * level + noise * (random() * 2 - 1));
   const program = makeProgram(part, performPart(part), { start: ticks(0), end: ticks(part.bars * 4 * TICKS_PER_QUARTER), loop: true }, (h) => Number(h.id.slice(1)), () => 0);
-  const all = [...program.offsets].map((t) => Math.max(0, t)).sort((a, b) => a - b);
-  const times = all.filter((t, i) => i === 0 || t - (all[i - 1] as number) >= TOGETHER);
-  return { mono, rate, part, times, bpm: tempoMapOf(part).bpmAt(ticks(0)) };
+  return { mono, rate, part, times: onsetTimes([...program.offsets].map((t) => Math.max(0, t))), bpm: tempoMapOf(part).bpmAt(ticks(0)) };
 }
 
 /** A stroke alone. */

@@ -1,7 +1,7 @@
 /** Entering hits one by one: each struck pad lands on the step cursor, which moves on. */
 import { nanoid } from 'nanoid';
 import type { Hit } from '@/core/model/part';
-import { voiceOfKey } from '@/core/key-map';
+import { playedByKey } from '@/core/breaks/rows';
 import { labelOfVoice } from '@/core/voices';
 import { stepOf, type GridName } from '@/core/time/grid';
 import { ticksOfBars } from '@/core/commands/settings';
@@ -14,15 +14,16 @@ const TOGETHER_MS = 45;
 
 let last = { at: -Infinity, tick: 0 as Ticks };
 
-/** @param now ms of the page's clock */
-export function enterStep(store: BenchStore, key: number, velocity: Velocity, length: GridName, now: number): void {
+/** @param now ms of the page's clock @param pieces the break whose pieces keys play */
+export function enterStep(store: BenchStore, key: number, velocity: Velocity, length: GridName, now: number, pieces?: string): void {
   const { part, desk, transport, setDesk, setFocus, run } = store.getState();
-  const voice = voiceOfKey(part.kitMap, key);
+  const struck = playedByKey(part, key, pieces);
+  const { voice } = struck;
   const loop = ticksOfBars(part, transport.loop ? transport.fromBar : 0, transport.loop ? transport.toBar : part.bars);
   const together = now - last.at < TOGETHER_MS;
   const at = together ? last.tick : (desk.step?.tick ?? loop.start);
   const tick = at >= loop.start && at < loop.end ? at : loop.start;
-  const hit: Hit = { id: nanoid(8), voice, key, tick, length: ticks(stepOf(length) / 2), velocity };
+  const hit: Hit = { id: nanoid(8), ...struck, tick, length: ticks(stepOf(length) / 2), velocity };
   run(`Enter ${labelOfVoice(voice).toLowerCase()}`, (p) => withHits(p, [hit], (h) => !(h.voice === voice && h.tick === tick)), () => [hit.id]);
   last = { at: now, tick };
   const next = tick + stepOf(length);

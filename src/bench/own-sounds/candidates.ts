@@ -25,7 +25,7 @@ export interface Candidate {
 
 const ready = (name: string, key: string, plays: RowPlays | undefined): Candidate => ({ name, key, load: () => Promise.resolve(plays), keep: () => Promise.resolve() });
 
-export const keyOfPlays = (plays: RowPlays | undefined): string => (plays ? ('kit' in plays ? `kit ${plays.kit}` : `own ${plays.own}`) : 'as the kit has it');
+export const keyOfPlays = (plays: RowPlays | undefined): string => (!plays ? 'as the kit has it' : 'kit' in plays ? `kit ${plays.kit}` : 'own' in plays ? `own ${plays.own}` : `break ${plays.break}`);
 
 /** All sounds of a row's kind: its kit's, those of the other kits, the user's own, those in folders. */
 export function candidatesFor(part: Part, row: VoiceName): Candidate[] {

@@ -2,6 +2,7 @@
 
 import { useEffect } from 'react';
 import { labelOfRow, soundOfRow } from '@/core/part/rows';
+import { isSoundPath } from '@/core/samples/sound-path';
 import { say, showError } from '@/ui/notify';
 import { gatherDrop } from '@/sounds/gather';
 import type { TargetRow } from '@/sounds/incoming';
@@ -19,6 +20,16 @@ function rowUnder(e: DragEvent, store: BenchStore): TargetRow | null {
   const row = (named ?? (onStems ? beside : undefined))?.dataset.row;
   const { part } = store.getState();
   return row !== undefined && part.rows.some((r) => r.voice === row) ? { row, label: labelOfRow(part, row), voice: soundOfRow(part, row) } : null;
+}
+
+const isOnName = (e: DragEvent): boolean => e.target instanceof Element && e.target.closest('[data-row]') !== null;
+
+/** A loop comes in under the part, and can still become the row's sound; anything else is that at once. */
+async function dropOnStems(store: BenchStore, file: File, target: TargetRow): Promise<void> {
+  const { isLoop } = await import('@/breaks/bring-break');
+  const asSound = async () => (await import('./BenchSounds')).receiveOnBench(store, Promise.resolve([{ path: file.name, file }]), target);
+  if (!(await isLoop(file, new AbortController().signal))) return asSound();
+  await (await import('../breaks/bring')).bringUnder(store, file, { words: `as the sound of ${target.label}`, choose: () => void asSound().catch(showError) });
 }
 
 /** A file that is dropped on an open part never leads away from it: sounds play the row or the part, ours go where they belong, MIDI waits for the Shelf. */
@@ -40,6 +51,10 @@ export function useFileDrop(): void {
           .catch(showError);
       }
       const target = rowUnder(e, store);
+      // A recording beside the rows is a loop for the part; on a row it is that row's sound.
+      if (alone && !target && isSoundPath(alone.name)) return void import('../breaks/bring').then(({ bringUnder }) => bringUnder(store, alone)).catch(showError);
+      // On a row's stems it may be either: a loop is told by its strokes.
+      if (alone && target && !isOnName(e) && isSoundPath(alone.name)) return void dropOnStems(store, alone, target).catch(showError);
       // A drop's files have to be asked for while it is handled.
       const gathering = gatherDrop(e.dataTransfer);
       import('./BenchSounds').then(({ receiveOnBench }) => receiveOnBench(store, gathering, target)).catch(showError);

@@ -4,7 +4,9 @@ import { useCallback, useEffect, useMemo, useSyncExternalStore } from 'react';
 import type { Version } from '@/core/playback/player';
 import type { Ticks } from '@/core/units';
 import type { VoiceName } from '@/core/row-names';
-import type { Hit } from '@/core/model/part';
+import { breakOfRow, pieceOfHit } from '@/core/breaks/rows';
+import type { Hit, Part } from '@/core/model/part';
+import { PLAIN } from '@/core/playback/mixer';
 import { watchOwnSounds } from '@/sounds/own';
 import { soundEngine, type SoundEngine, type SoundStatus } from '@/sound/engine';
 import { Slots } from '@/sound/slots';
@@ -25,6 +27,8 @@ export interface Playback {
   audition(voice: VoiceName, velocity?: number): void;
   /** Sounds a hit with its pan, pitch and brightness; a choke is silent. */
   auditionHit(hit: Hit): void;
+  /** Sounds a piece of a break by its number. */
+  auditionPiece(row: VoiceName, piece: number, velocity: number): void;
   /** Hears the written part while held. */
   holdWritten(on: boolean): void;
   /** Hears the feel that is kept for comparing while held. */
@@ -34,6 +38,12 @@ export interface Playback {
 }
 
 const AUDITION_VELOCITY = 100;
+
+/** On a row of a break: the piece that a hit plays. */
+function pieceTake(part: Part, hit: Pick<Hit, 'voice' | 'piece'>): { take?: number } {
+  const of = breakOfRow(part, hit.voice);
+  return of ? { take: pieceOfHit(of, hit) } : {};
+}
 
 export function usePlayback(): Playback {
   const store = useBenchStore();
@@ -84,8 +94,9 @@ export function usePlayback(): Playback {
       playLoop,
       conductor,
       toggle: () => (engine.isPlaying ? engine.stop() : playFrom(conductor.startOf(store.getState(), wantedOf(store.getState())))),
-      audition: (voice, velocity = AUDITION_VELOCITY) => void engine.audition(store.getState().part, voice, velocity).catch(showError),
-      auditionHit: (hit) => void engine.audition(store.getState().part, hit.voice, hit.velocity, { pan: hit.pan ?? 0, pitch: hit.pitch ?? 0, brightness: hit.brightness ?? 0, choke: hit.choke === true }).catch(showError),
+      audition: (voice, velocity = AUDITION_VELOCITY) => void engine.audition(store.getState().part, voice, velocity, { ...PLAIN, ...pieceTake(store.getState().part, { voice }) }).catch(showError),
+      auditionHit: (hit) => void engine.audition(store.getState().part, hit.voice, hit.velocity, { pan: hit.pan ?? 0, pitch: hit.pitch ?? 0, brightness: hit.brightness ?? 0, choke: hit.choke === true, ...pieceTake(store.getState().part, hit) }).catch(showError),
+      auditionPiece: (row, take, velocity) => void engine.audition(store.getState().part, row, velocity, { ...PLAIN, take }).catch(showError),
       holdWritten: (on) => hold(on ? 'written' : 'performed'),
       holdOther: (on) => {
         const { desk, setDesk } = store.getState();

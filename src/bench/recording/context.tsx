@@ -39,7 +39,7 @@ export function RecordingProvider({ playback, children }: { playback: Playback; 
       inputs: inputStore,
       onError: showError,
       play: playback.playLoop,
-      onStep: (key, velocity, page) => enterStep(bench, key, velocity, recorder.state.getState().stepLength, page),
+      onStep: (key, velocity, page) => enterStep(bench, key, velocity, recorder.state.getState().stepLength, page, recorder.state.getState().pieces ?? undefined),
       onCall: (n) => {
         const section = bench.getState().main.sections?.[n - 1];
         if (section) playback.conductor.call(section.id);

@@ -14,7 +14,8 @@ import type { RawEvent, Take } from '@/core/model/take';
 import { withoutTake } from '@/core/take/use-take';
 import { seconds, ticks, TICKS_PER_QUARTER, type Seconds, type Velocity } from '@/core/units';
 import { microsecondsOf } from '@/core/time/tempo-map';
-import { voiceOfKey } from '@/core/key-map';
+import { playedByKey } from '@/core/breaks/rows';
+import { PLAIN } from '@/core/playback/mixer';
 import type { VoiceName } from '@/core/row-names';
 import type { InputDevice, InputEvent } from '@/devices/input';
 import type { Transaction } from '@/editing/document';
@@ -112,12 +113,10 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
   /** What was played lately, recording or not, with the start of the playing that it belongs to. */
   let recent: { at: Seconds; startedAt: Seconds | null; event: InputEvent }[] = [];
   let struck = 0;
-
   const loopOf = (part: Part) => {
     const { transport } = bench.getState();
     return transport.loop ? ticksOfBars(part, transport.fromBar, transport.toBar) : ticksOfBars(part, 0, part.bars);
   };
-
   let device: InputDevice | null = null;
   const strokeListeners = new Set<(velocity: number) => void>();
   /** Told of the next struck key alone. */
@@ -140,7 +139,8 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
       for (const listener of strokeListeners) listener(event.value);
       if (measuring) return void measuring.taps.push(at);
       const { part } = bench.getState();
-      if (state.getState().monitor) void engine.audition(part, voiceOfKey(part.kitMap, key), throughCurve(input.curve, event.value)).catch(onError);
+      const { voice, piece } = playedByKey(part, key, state.getState().pieces ?? undefined);
+      if (state.getState().monitor) void engine.audition(part, voice, throughCurve(input.curve, event.value), { ...PLAIN, ...(piece === undefined ? {} : { take: piece }) }).catch(onError);
       if (state.getState().stepEntry && !running) return onStep(key, throughCurve(input.curve, event.value), event.page);
     }
     const start = engine.startedAt;
@@ -152,7 +152,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
   /** Hits of the strokes of a pass laid into the part. */
   const laid = (r: Running, base: Part, strokes: readonly FoldedStroke[]): Part => {
     const { mode, rows } = state.getState();
-    const hits = hitsOfStrokes(base, r.take.id, strokes, rows.size > 0 ? rows : undefined);
+    const hits = hitsOfStrokes(base, r.take, strokes, rows.size > 0 ? rows : undefined);
     if (mode === 'layer' || hits.length === 0) return withHits(base, hits);
     const inLoop = hitsInRange(base, r.take);
     const goes = (h: Hit): boolean => inLoop.has(h.id) && (rows.size === 0 || rows.has(h.voice));
@@ -254,7 +254,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
   const begin = async () => {
     const { part, transport } = bench.getState();
     if (!transport.loop) bench.getState().setTransport({ loop: true, fromBar: 0, toBar: part.bars });
-    const take = newTake(part, loopOf(part), await nextName(), device?.name ?? 'unknown', known());
+    const take = newTake(part, loopOf(part), await nextName(), device?.name ?? 'unknown', state.getState());
     await takes.begin(bench.getState().id, take);
     const range = { start: take.start, end: take.end, loop: true };
     const { countIn, click, clicking } = state.getState();
@@ -344,7 +344,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
       if (played.length === 0) return false;
       const first = played[0] as (typeof played)[number];
       const origin = first.startedAt ?? first.at;
-      const take: Take = { ...newTake(part, loopOf(part), await nextName(), device?.name ?? 'unknown', known()), complete: true };
+      const take: Take = { ...newTake(part, loopOf(part), await nextName(), device?.name ?? 'unknown', state.getState()), complete: true };
       const tempo = tempoMapOf(part);
       const length = tempo.toSeconds(take.end) - tempo.toSeconds(take.start);
       // Whole passes are taken off, so that what was played long after the start is not in pass a hundred.

@@ -22,6 +22,10 @@ export interface RecordingSettings {
   rows: ReadonlySet<VoiceName>;
   /** Struck pads are heard. */
   monitor: boolean;
+  /** Keys from 36 up play the pieces of this break instead of rows. */
+  pieces: string | null;
+  /** The piece that the first pad on the screen strikes. */
+  firstPiece: number;
   practice: Practice;
   /** Index into the practice patterns. */
   pattern: number;
@@ -66,6 +70,8 @@ export const FRESH_RECORDING: RecordingState = {
   mode: 'layer',
   rows: new Set(),
   monitor: true,
+  pieces: null,
+  firstPiece: 0,
   practice: HUMAN_PRACTICE,
   pattern: 0,
   phase: 'idle',

@@ -1,13 +1,15 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
+import { breakOfRow } from '@/core/breaks/rows';
 import type { Part } from '@/core/model/part';
 import { STRAIGHT_CURVE, type VelocityCurve } from '@/core/model/take';
 import { throughCurve } from '@/core/take/velocity-curve';
 import { GALLEY_KIT, GENERAL_MIDI_KIT, keyOfVoice, keyOnKit, type KitMap } from '@/core/key-map';
 import { soundOfRow } from '@/core/part/rows';
 import type { OutputDevice } from '@/devices/output';
-import { NoteSender } from '@/sound/note-sender';
+import type { NoteSender } from '@/sound/note-sender';
 import type { SoundEngine } from '@/sound/engine';
 import { seconds } from '@/core/units';
+import { showError } from '@/ui/notify';
 
 /** How performed hits go out. */
 export interface SendingState {
@@ -38,7 +40,12 @@ const NOTE_OFF = 0x80;
 /** Sends what is played to an output, time-stamped, as long as one is chosen. */
 export function createSender(engine: SoundEngine, partOf: () => Part, hitOfSlot: (slot: number) => string | undefined): Sender {
   const state = createStore<SendingState>(() => ({ output: null, channel: 10, kit: 'own', curve: STRAIGHT_CURVE, offsetMs: 0, sent: 0 }));
-  const notes = new NoteSender(engine.sampleRate);
+  // What decides which notes are due comes with the first output that is chosen.
+  let notes: NoteSender | null = null;
+  const begin = async () => {
+    const { NoteSender: Decider } = await import('@/sound/note-sender');
+    notes ??= new Decider(engine.sampleRate);
+  };
   let keys: { part: Part; of: Map<string, { key: number; voice: string }> } | null = null;
   const hitOf = (slot: number) => {
     const part = partOf();
@@ -47,12 +54,13 @@ export function createSender(engine: SoundEngine, partOf: () => Part, hitOfSlot:
   };
   const look = () => {
     const { output, channel, kit, curve, offsetMs, sent } = state.getState();
-    const due = notes.due(output ? engine.sounding : null, seconds(engine.heardNow()));
+    const due = notes?.due(output ? engine.sounding : null, seconds(engine.heardNow())) ?? [];
     if (!output || due.length === 0) return;
     let count = 0;
     for (const note of due) {
       const hit = hitOf(note.slot);
-      if (!hit) continue;
+      // What plays a recording has no key elsewhere.
+      if (!hit || breakOfRow(partOf(), hit.voice)) continue;
       const map = KITS[kit];
       const key = map ? keyOfVoice(map, keyOnKit(map, hit.voice) === undefined ? soundOfRow(partOf(), hit.voice) : hit.voice) : hit.key;
       const page = engine.pageTimeOf(note.at) + offsetMs;
@@ -66,11 +74,14 @@ export function createSender(engine: SoundEngine, partOf: () => Part, hitOfSlot:
   const set = (change: Partial<SendingState>) => {
     if ('output' in change) {
       state.getState().output?.clear();
-      if (change.output && timer === null) timer = setInterval(look, LOOK_MS);
+      if (change.output && timer === null) {
+        timer = setInterval(look, LOOK_MS);
+        begin().catch(showError);
+      }
       if (!change.output && timer !== null) {
         clearInterval(timer);
         timer = null;
-        notes.due(null, seconds(0));
+        notes?.due(null, seconds(0));
       }
     }
     state.setState(change);

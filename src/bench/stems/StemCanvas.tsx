@@ -94,8 +94,8 @@ export function StemCanvas({ playback }: { playback: Playback }) {
       ask();
     };
     const observer = new ResizeObserver(resize);
+    // It answers with the first layout: asking for the size here would make one more.
     observer.observe(frame);
-    resize();
     void document.fonts.ready.then(ask);
     const stopTheme = onThemeChange(() => {
       palette = readPalette(frame);

@@ -1,4 +1,5 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
+import type { HandsOfPart } from '@/core/analysis/hands-of-part';
 import type { WholePart } from '@/core/analysis/whole';
 import type { Onto } from '@/core/commands/copy';
 import { fromZero } from '@/core/commands/excerpt';
@@ -79,13 +80,17 @@ export interface Desk {
   legend: boolean;
   /** What a fresh part is like was read. */
   stepsRead: boolean;
+  /** The picture of a recorded loop stands over the stems. */
+  breakShown: boolean;
+  /** Hands and feet are shown under the stems. */
+  sticking: boolean;
   /** The table of hits stands under the stems. */
   table: boolean;
   /** The last pointer was a finger. */
   touch: boolean;
 }
 
-const TIDY: Desk = { tool: 'select', paint: DEFAULT_PAINT, step: null, proposal: null, nudgeUnit: '1 ms', velocity: PLAIN_VELOCITY, onto: 'replace', page: 'feel', sections: {}, goTo: null, leading: false, dialog: null, pointing: null, openMove: null, other: null, imported: null, equalLoudness: false, legend: false, stepsRead: false, table: false, touch: false };
+const TIDY: Desk = { tool: 'select', paint: DEFAULT_PAINT, step: null, proposal: null, nudgeUnit: '1 ms', velocity: PLAIN_VELOCITY, onto: 'replace', page: 'feel', sections: {}, goTo: null, leading: false, dialog: null, pointing: null, openMove: null, other: null, imported: null, equalLoudness: false, legend: false, stepsRead: false, breakShown: true, sticking: false, table: false, touch: false };
 
 export interface BenchState {
   id: string;
@@ -113,6 +118,8 @@ export interface BenchState {
   desk: Desk;
   /** What the whole part says of itself, as last measured: see follow-whole.ts. */
   whole: ({ part: Part } & WholePart) | null;
+  /** Who plays what, as last found; shown where it is asked for. */
+  hands: ({ part: Part } & HandsOfPart) | null;
   save: SaveState;
   /** When the last edit was written, ms since 1970; null before the first. */
   savedAt: number | null;
@@ -230,6 +237,7 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
       transport: { loop: true, fromBar: 0, toBar: Math.min(stored.part.bars, 4), order: false, cursor: ticks(stored.part.origin), version: 'performed' },
       desk: { ...TIDY, onto: rememberedOnto(), legend: isLegendNew() },
       whole: null,
+      hands: null,
       save: { kind: 'saved' },
       savedAt: null,
       originAnswered: false,

@@ -5,7 +5,7 @@ import type { BenchState } from './bench-store';
 export { same };
 
 /** What the stems are drawn from. */
-export const sceneInputs = ({ part, underway, view, selection, focus, whole, transport, desk }: BenchState) => ({
+export const sceneInputs = ({ part, underway, view, selection, focus, whole, hands, transport, desk }: BenchState) => ({
   part,
   view,
   selection,
@@ -18,6 +18,7 @@ export const sceneInputs = ({ part, underway, view, selection, focus, whole, tra
   proposal: desk.proposal,
   openMove: desk.openMove,
   other: desk.other,
+  hands: desk.sticking ? hands : null,
 });
 
 /** What the strip of all bars is drawn from. */

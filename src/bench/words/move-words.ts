@@ -10,4 +10,5 @@ export const MOVE_WORDS: Readonly<Record<MoveKind, string>> = {
   apart: 'Set apart',
   accents: 'Accents',
   timbre: 'Timbre',
+  hands: 'Two hands',
 };

@@ -11,8 +11,18 @@ export interface Recording {
 /** What the file itself had, where that differs from what is used of it. */
 export interface ReadWav extends Recording {
   channelsInFile: number;
+  /** Of the whole file, whatever of it was read. */
+  seconds: number;
   /** It ends before it says it does. */
   cutOff: boolean;
+}
+
+/** What of a file is read, in seconds, and how large it may be. */
+export interface ReadRange {
+  from?: number;
+  until?: number;
+  /** Bytes. */
+  largest?: number;
 }
 
 const PCM = 1;
@@ -44,11 +54,11 @@ interface Format {
 /**
  * Reads a RIFF/WAVE file (IBM & Microsoft, Multimedia Programming Interface, 1991): 8 to 32 bits, whole numbers or floating point, any rate
  * from 4 to 384 kHz. A file that ends early gives what it has, and says so. Of more than two channels the first two are used.
- * @param longest seconds
+ * @param longest seconds of the file
  * @throws NamedError bad-sound, sound-too-large, sound-too-long
  */
-export function readWav(bytes: Uint8Array, longest = LONGEST_SAMPLE): ReadWav {
-  if (bytes.length > LARGEST_SOUND) throw new NamedError('sound-too-large', { bytes: bytes.length, most: LARGEST_SOUND });
+export function readWav(bytes: Uint8Array, longest = LONGEST_SAMPLE, { from = 0, until = Infinity, largest = LARGEST_SOUND }: ReadRange = {}): ReadWav {
+  if (bytes.length > largest) throw new NamedError('sound-too-large', { bytes: bytes.length, most: largest });
   if (!isWav(bytes)) throw wrong('it is not a WAV file');
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   let format: Format | null = null;
@@ -60,7 +70,7 @@ export function readWav(bytes: Uint8Array, longest = LONGEST_SAMPLE): ReadWav {
       const there = bytes.length - at - 8;
       // Who writes without knowing the end says 0 or all ones.
       const open = size === 0 || size === 0xffffffff;
-      return { ...samplesAt(view, at + 8, open ? there : Math.min(size, there), format, longest), channelsInFile: format.channels, cutOff: !open && size > there };
+      return { ...samplesAt(view, at + 8, open ? there : Math.min(size, there), format, longest, from, until), channelsInFile: format.channels, cutOff: !open && size > there };
     }
     at += 8 + size + (size % 2);
   }
@@ -85,16 +95,20 @@ function formatAt(view: DataView, at: number, size: number): Format {
   return format;
 }
 
-function samplesAt(view: DataView, at: number, size: number, { kind, channels, rate, bits, frame }: Format, longest: number): Recording {
+function samplesAt(view: DataView, at: number, size: number, { kind, channels, rate, bits, frame }: Format, longest: number, from: number, until: number): Recording & { seconds: number } {
   const frames = Math.floor(size / frame);
   if (frames === 0) throw wrong('it has no samples');
   if (frames / rate > longest) throw new NamedError('sound-too-long', { seconds: Math.round(frames / rate), most: longest });
   const width = bits / 8;
   const read = readerOf(view, kind, bits);
-  return {
-    rate,
-    channels: Array.from({ length: Math.min(2, channels) }, (_, c) => Float32Array.from({ length: frames }, (_, i) => read(at + i * frame + c * width))),
+  const first = Math.max(0, Math.min(frames, Math.round(from * rate)));
+  const count = Math.max(0, Math.min(frames, Math.round(until * rate)) - first);
+  const channelAt = (start: number): Float32Array => {
+    const samples = new Float32Array(count);
+    for (let i = 0; i < count; i++) samples[i] = read(start + i * frame);
+    return samples;
   };
+  return { rate, seconds: frames / rate, channels: Array.from({ length: Math.min(2, channels) }, (_, c) => channelAt(at + first * frame + c * width)) };
 }
 
 function readerOf(view: DataView, kind: number, bits: number): (at: number) => number {

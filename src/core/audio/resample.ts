@@ -64,3 +64,11 @@ export function readAt(samples: Float32Array, at: number, { half, weights }: Ker
   }
   return sum;
 }
+
+/** Samples at another rate. @returns memory of its own */
+export function atRate(samples: Float32Array, from: number, to: number): Float32Array {
+  if (from === to) return samples.slice();
+  const speed = from / to;
+  const kernel = kernelFor(speed);
+  return Float32Array.from({ length: Math.floor(samples.length / speed) }, (_, i) => readAt(samples, i * speed, kernel));
+}

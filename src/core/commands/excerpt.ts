@@ -1,4 +1,5 @@
 /** Bars as a part of their own, and a part's bars put into another: ideas, sections taken out, parts brought in. */
+import { breaksBrought, piecesBrought } from '../breaks/brought';
 import { homesOf, homeTest } from '../homes/homes';
 import type { BarScope } from '../model/feel';
 import { compareHits, type Hit, type HitId, type Part } from '../model/part';
@@ -41,6 +42,7 @@ export function excerptOf(part: Part, from: number, to: number): Part {
     meter: metersOf(part, from, to),
     hits: part.hits.filter((hit, i) => belongs(homes.ticks[i] as number) || (from === 0 && hit.tick < start)),
     feel: { ...part.feel, moves },
+    ...(part.breaks ? { breaks: part.breaks.map((b) => ({ ...b, bar: b.bar - from })) } : {}),
   };
 }
 
@@ -92,9 +94,10 @@ export function putBars(part: Part, other: Part, { from, to }: BarRange, newId: 
   const room: Part = isAlike ? arranged : withSections(arranged, sectionsAfter(sections, bars), order);
   const by = meterMapOf(room).barOf(from).start - other.origin;
   const ids = new Set(room.hits.map((h) => h.id));
-  const added = other.hits.map((hit): Hit => atTick(ids.has(hit.id) ? { ...hit, id: newId() } : hit, ticks(hit.tick + by)));
+  const brought = piecesBrought(part, other);
+  const added = other.hits.map((hit): Hit => atTick(ids.has(hit.id) ? { ...brought(hit), id: newId() } : brought(hit), ticks(hit.tick + by)));
   const withRows = other.rows.reduce((p, { voice, ...settings }) => (added.some((h) => h.voice === voice) ? addRow(p, voice, settings) : p), room);
-  return { ...withRows, hits: [...withRows.hits, ...added].sort(compareHits) };
+  return breaksBrought({ ...withRows, hits: [...withRows.hits, ...added].sort(compareHits) }, other, from);
 }
 
 function withoutHits(part: Part, from: number, to: number): Part {

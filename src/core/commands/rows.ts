@@ -1,4 +1,5 @@
 /** Commands on rows and the key map: which voice a line is, which key it has, what it is called, where it stands. */
+import { breakRowTest } from '../breaks/rows';
 import { freeKey, keyOfVoice, keyOnKit, voiceOfKey, type KitMap } from '../key-map';
 import type { Feel } from '../model/feel';
 import { compareHits, type Hit, type Part, type Row } from '../model/part';
@@ -87,7 +88,8 @@ export function setKeyVoice(part: Part, key: number, voice: VoiceName | null): P
   const { [key]: _was, ...rest } = part.kitMap.voices;
   const kitMap: KitMap = { ...part.kitMap, voices: voice === null ? rest : { ...rest, [key]: voice } };
   const meant = voiceOfKey(kitMap, key);
-  const hits = part.hits.map((h) => (h.key === key && h.voice !== meant ? { ...h, voice: meant } : h));
+  const ofBreak = breakRowTest(part);
+  const hits = part.hits.map((h) => (h.key === key && h.voice !== meant && !ofBreak(h.voice) ? { ...h, voice: meant } : h));
   return { ...part, kitMap, hits, rows: rowsAfter(part, hits) };
 }
 
@@ -153,7 +155,9 @@ function rowsAfter(part: Part, hits: readonly Hit[]): readonly Row[] {
 
 /** Reads the part's keys by another map: names and rows change, keys and everything else stay. For a file whose names are wrong. */
 export function readByKit(part: Part, kit: KitMap): Part {
+  const ofBreak = breakRowTest(part);
   const hits = part.hits.map((h) => {
+    if (ofBreak(h.voice)) return h;
     const voice = voiceOfKey(kit, h.key);
     return voice === h.voice ? h : { ...h, voice };
   });
@@ -164,7 +168,8 @@ export function readByKit(part: Part, kit: KitMap): Part {
 export function rowsWithout(part: Pick<Part, 'hits' | 'rows'>, kit: KitMap): VoiceName[] {
   const known = new Set(Object.values(kit.voices));
   const played = new Set(part.hits.map((h) => h.voice));
-  return part.rows.map((r) => r.voice).filter((row) => played.has(row) && ![row, soundOfRow(part, row), ...standIns(soundOfRow(part, row))].some((name) => known.has(name)));
+  const ofBreak = breakRowTest(part);
+  return part.rows.map((r) => r.voice).filter((row) => played.has(row) && !ofBreak(row) && ![row, soundOfRow(part, row), ...standIns(soundOfRow(part, row))].some((name) => known.has(name)));
 }
 
 /**
@@ -173,7 +178,9 @@ export function rowsWithout(part: Pick<Part, 'hits' | 'rows'>, kit: KitMap): Voi
  */
 export function playOnKit(part: Part, kit: KitMap): Part {
   const played = [...new Set(part.hits.map((h) => h.voice))].sort(compareVoices);
-  const lost = new Set(rowsWithout(part, kit));
+  // What plays a recording has no key of a kit's.
+  const ofBreak = breakRowTest(part);
+  const lost = new Set([...rowsWithout(part, kit), ...played.filter(ofBreak)]);
   const kept = part.hits.filter((h) => lost.has(h.voice));
   let kitMap = kit;
   for (const row of played) if (!lost.has(row) && keyOnKit(kitMap, row) === undefined) kitMap = withKeyFor({ hits: kept, kitMap }, row);

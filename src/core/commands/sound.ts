@@ -1,4 +1,5 @@
 /** Commands on how a part sounds: its kit, its rows' settings, master and room. */
+import { isOfBreak } from '../model/break';
 import { FIRST_KIT, PART_MIX, ROW_SOUND, type KitName, type OwnKitRef, type PartMix, type RowPlays, type RowSound } from '../model/sound';
 import type { Part } from '../model/part';
 import { clamp } from '../units';
@@ -18,7 +19,7 @@ export function setRowSound(part: Part, row: VoiceName, change: Partial<RowSound
       if (r.voice !== row) return r;
       const { sound: was, ...rest } = r;
       // What a row is at rest differs with what plays it.
-      const sound = kept({ ...was, ...change }, ROW_SOUND, part.ownKit || (r.plays && 'own' in r.plays) ? ['room', 'loudness'] : ['room']);
+      const sound = kept({ ...was, ...change }, ROW_SOUND, isOfBreak(r.plays) ? ['room', 'tone'] : part.ownKit || (r.plays && 'own' in r.plays) ? ['room', 'loudness'] : ['room']);
       return sound ? { ...rest, sound } : rest;
     }),
   };

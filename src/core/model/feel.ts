@@ -142,8 +142,19 @@ export interface TimbreMove extends MoveBase {
   pitchPan: number;
 }
 
+/** Played as by a person: the leading hand is louder, the first of two by one hand as well. */
+export interface HandsMove extends MoveBase {
+  kind: 'hands';
+  /** Times the velocity of the leading hand's strokes, 0.5 to 1.5. */
+  lead: number;
+  /** ... of the other hand's. */
+  weak: number;
+  /** ... of the first of two by one hand, beside that. */
+  firstOfTwo: number;
+}
+
 /** One step of a feel. What each kind does is said in core/moves. */
-export type Move = QuantizeMove | SwingMove | GrooveMove | LayMove | HumanizeMove | ApartMove | AccentsMove | TimbreMove;
+export type Move = QuantizeMove | SwingMove | GrooveMove | LayMove | HumanizeMove | ApartMove | AccentsMove | TimbreMove | HandsMove;
 export type MoveKind = Move['kind'];
 
 /** An ordered list of moves that never changes the written hits. */

@@ -48,16 +48,19 @@ export interface OwnSounds {
   sound(id: string): OwnSound | undefined;
   /** A kit's sound for a voice. */
   ofKit(kit: string, voice: VoiceName): OwnSound | undefined;
+  /** Whether the recording of a break is here; none is without it. */
+  has?(sample: SampleId): boolean;
 }
 
 export const NO_OWN_SOUNDS: OwnSounds = { sound: () => undefined, ofKit: () => undefined };
 
-/** Sounds as they are looked up. */
-export function ownSoundsOf(sounds: readonly OwnSound[]): OwnSounds {
+/** Sounds as they are looked up, and the recordings of breaks that are here. */
+export function ownSoundsOf(sounds: readonly OwnSound[], recordings: Iterable<SampleId> = []): OwnSounds {
+  const here = new Set(recordings);
   const byId = new Map(sounds.map((s) => [s.id, s]));
   // Of two for a voice the first is the kit's.
   const byVoice = new Map([...sounds].reverse().flatMap((s) => (s.kit === undefined ? [] : [[`${s.kit} ${s.voice}`, s] as const])));
-  return { sound: (id) => byId.get(id), ofKit: (kit, voice) => byVoice.get(`${kit} ${voice}`) };
+  return { sound: (id) => byId.get(id), ofKit: (kit, voice) => byVoice.get(`${kit} ${voice}`), has: (sample) => here.has(sample) };
 }
 
 /** All recordings of some sounds, each once. */

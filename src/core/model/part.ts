@@ -4,6 +4,7 @@ import type { Milliseconds, Ticks, Velocity } from '../units';
 import type { KitMap } from '../key-map';
 import type { VoiceName } from '../row-names';
 import type { Feel } from './feel';
+import type { Break, HeardStrokes } from './break';
 import type { Ornament } from './ornament';
 import type { Cycle, EveryPass, OrderEntry, Passes, Section } from './song';
 import type { KitName, OwnKitRef, PartMix, RowPlays, RowSound } from './sound';
@@ -66,6 +67,8 @@ export interface Hit {
   passes?: Passes;
   /** Which of the source's lanes it came from, by index; the first without it. */
   lane?: number;
+  /** On a row of a break: which of its pieces it plays, by index; the first of the row's kind without it. */
+  piece?: number;
 }
 
 /** A line on the Bench. A voice may have several: each by its own name, key, sound and settings. */
@@ -84,6 +87,8 @@ export interface Row {
   plays?: RowPlays;
   /** Comes round over a length of its own. */
   cycle?: Cycle;
+  /** A machine plays it: it needs no hands and feet. */
+  machine?: boolean;
   muted?: boolean;
   soloed?: boolean;
   /** All of its hits are locked. */
@@ -132,6 +137,10 @@ export interface Part {
   order?: readonly OrderEntry[];
   /** What passes of a loop are like; the same without it. */
   everyPass?: EveryPass;
+  /** Recorded loops whose pieces some rows play. */
+  breaks?: readonly Break[];
+  /** What was heard in them. */
+  heard?: readonly HeardStrokes[];
   source?: Source;
 }
 

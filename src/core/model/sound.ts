@@ -18,8 +18,8 @@ export interface RowSound {
   group?: number;
 }
 
-/** What plays a row instead of what the kit has for it: another built-in kit, or a sound of the user's own. */
-export type RowPlays = { kit: KitName } | { own: string; name: string };
+/** What plays a row instead of what the kit has for it: another built-in kit, a sound of the user's own, or the pieces of a break. */
+export type RowPlays = { kit: KitName } | { own: string; name: string } | { break: string };
 
 /** A kit of the user's own; its name is kept too, for where it is not at hand. */
 export interface OwnKitRef {

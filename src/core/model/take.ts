@@ -55,6 +55,8 @@ export interface Take {
   guards: Guards;
   /** MIDI key that each key of the device stands for; those that are not named stand for themselves. */
   pads?: Readonly<Record<number, number>> | undefined;
+  /** Keys from 36 up played the pieces of this break. */
+  pieces?: string;
   /** Whole passes of the loop. */
   passes: number;
   /** False while it is recorded, and after a crash. */

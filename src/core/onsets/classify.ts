@@ -1,8 +1,6 @@
 import { Fft } from '../audio/fft';
+import { STROKE_KINDS, type StrokeKind } from '../model/break';
 
-/** What a stroke may be. */
-export const STROKE_KINDS = ['kick', 'snare', 'hat', 'other'] as const;
-export type StrokeKind = (typeof STROKE_KINDS)[number];
 
 /** Up to where the bands go, in Hz. */
 const BANDS = [110, 220, 450, 1000, 2200, 4500, 9000, 16_000] as const;
@@ -54,6 +52,17 @@ function energy(mono: Float32Array, from: number, to: number): number {
 export interface StrokeGuess {
   voice: StrokeKind;
   sure: number;
+  /** What is struck together with it. */
+  also?: StrokeKind;
+}
+
+/** Above 9 kHz a kick alone has less than this of its power, under 110 Hz a snare alone (as logarithms): our kits keep 0.2 apart on either side. */
+const KICK_WITHOUT_HAT = -3.6;
+const SNARE_WITHOUT_KICK = -0.9;
+
+function struckWith(voice: StrokeKind, features: readonly number[]): StrokeKind | undefined {
+  if (voice === 'kick' && (features[BANDS.length - 1] as number) > KICK_WITHOUT_HAT) return 'hat';
+  return voice === 'snare' && (features[0] as number) > SNARE_WITHOUT_KICK ? 'kick' : undefined;
 }
 
 /**
@@ -77,5 +86,7 @@ export function guessStroke(mono: Float32Array, rate: number, at: number, until:
   const scores = STROKE_KINDS.map((kind) => WEIGHTS[kind].reduce((sum, w, i) => sum + w * (inputs[i] as number), 0));
   const most = Math.max(...scores);
   const total = scores.reduce((sum, s) => sum + Math.exp(s - most), 0);
-  return { voice: STROKE_KINDS[scores.indexOf(most)] as StrokeKind, sure: 1 / total };
+  const voice = STROKE_KINDS[scores.indexOf(most)] as StrokeKind;
+  const also = struckWith(voice, features);
+  return { voice, sure: 1 / total, ...(also ? { also } : {}) };
 }

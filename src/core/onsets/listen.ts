@@ -1,6 +1,7 @@
 import { NamedError } from '../errors';
+import { MOST_SECONDS } from '../limits';
 import { guessStroke, type StrokeGuess } from './classify';
-import { findPeaks, onsetsOf, USUAL_SENSITIVITY, type Onset } from './onsets';
+import { findPeaks, onsetsOf, standOut, USUAL_SENSITIVITY, type Onset } from './onsets';
 import { readingsOf, type Reading } from './readings';
 
 /** A stroke in a sound. */
@@ -14,14 +15,22 @@ export interface Heard {
   readings: Reading[];
 }
 
-/** The longest sound that is listened to. */
-export const MOST_SECONDS = 600;
 /** Softer than this at its loudest there is nothing to hear: -80 dB. */
 const SILENT = 1e-4;
 
 /** Both sides as one. */
 export function monoOf({ left, right }: { left: Float32Array; right?: Float32Array | undefined }): Float32Array {
   return right ? left.map((x, i) => (x + (right[i] as number)) / 2) : left;
+}
+
+/** Whether there is anything to hear in a sound. */
+export const isHeard = (mono: Float32Array): boolean => mono.some((x) => Math.abs(x) > SILENT);
+
+/** @throws NamedError silent-sound, sound-too-long */
+export function checkSound(mono: Float32Array, rate: number): void {
+  const length = mono.length / rate;
+  if (length > MOST_SECONDS) throw new NamedError('sound-too-long', { seconds: Math.round(length) });
+  if (!isHeard(mono)) throw new NamedError('silent-sound');
 }
 
 /**
@@ -31,9 +40,9 @@ export function monoOf({ left, right }: { left: Float32Array; right?: Float32Arr
  */
 export function listenTo(mono: Float32Array, rate: number, sensitivity = USUAL_SENSITIVITY, onProgress?: (done: number) => void): Heard {
   const length = mono.length / rate;
-  if (length > MOST_SECONDS) throw new NamedError('sound-too-long', { seconds: Math.round(length) });
-  if (!mono.some((x) => Math.abs(x) > SILENT)) throw new NamedError('silent-sound');
-  const found = onsetsOf(findPeaks(mono, rate, onProgress), sensitivity);
+  checkSound(mono, rate);
+  const peaks = findPeaks(mono, rate, onProgress);
+  const found = onsetsOf(peaks, sensitivity);
   const onsets = found.map((onset, i): HeardStroke => ({ ...onset, ...guessStroke(mono, rate, onset.seconds, found[i + 1]?.seconds ?? length) }));
-  return { rate, seconds: length, onsets, readings: readingsOf(found, length) };
+  return { rate, seconds: length, onsets, readings: standOut(peaks.list.map((p) => p.over)) ? readingsOf(found, length) : [] };
 }

@@ -1,10 +1,10 @@
 import { GENERAL_MIDI_KIT, keyOfVoice } from '../key-map';
+import type { StrokeKind } from '../model/break';
 import { EMPTY_FEEL } from '../model/feel';
 import { compareHits, type Hit, type Part } from '../model/part';
 import type { VoiceName } from '../row-names';
 import { compareVoices } from '../voices';
-import { clampVelocity, seconds, ticks, TICKS_PER_QUARTER, TICKS_PER_WHOLE } from '../units';
-import type { StrokeKind } from './classify';
+import { clampVelocity, seconds, ticks, TICKS_PER_QUARTER, TICKS_PER_WHOLE, type Seconds, type Velocity } from '../units';
 import type { HeardStroke } from './listen';
 import type { Reading } from './readings';
 
@@ -17,14 +17,30 @@ const LOUDEST = 112;
 /** Amplitude goes with velocity to this power. */
 const LAW = 1.5;
 
-/** How loud each stroke begins: the root of its mean square, up to the next. */
-export function levelsOf(mono: Float32Array, rate: number, onsets: readonly HeardStroke[]): number[] {
-  return onsets.map(({ seconds: at }, i) => {
-    const until = Math.min(onsets[i + 1]?.seconds ?? Infinity, at + LEVEL_SECONDS);
+/** How hard a stroke was struck that is so loud, the loudest of its kind being so loud. @example velocityOfLevel(0.2, 0.2) // 112 */
+export const velocityOfLevel = (level: number, loudest: number): Velocity => clampVelocity(LOUDEST * (level / loudest) ** (1 / LAW));
+
+/** The ring of what came before is measured so long before a stroke, and up to so little, in seconds. */
+const RINGING = 0.012;
+const RINGING_UNTIL = 0.002;
+/** A stroke's own share of the power there is at least this. */
+const LEAST_SHARE = 0.1;
+
+function power(mono: Float32Array, from: number, to: number): number {
+  let sum = 0;
+  for (let k = from; k < to; k++) sum += (mono[k] as number) ** 2;
+  return to > from ? sum / (to - from) : 0;
+}
+
+/** How loud each stroke begins: the root of its mean square, up to where the next is. */
+export function levelsOf(mono: Float32Array, rate: number, strokes: readonly { seconds: Seconds; until: Seconds }[]): number[] {
+  return strokes.map(({ seconds: at, until: next }) => {
+    const until = Math.min(next, at + LEVEL_SECONDS);
     const [from, to] = [Math.round(at * rate), Math.min(mono.length, Math.round(until * rate))];
-    let sum = 0;
-    for (let k = from; k < to; k++) sum += (mono[k] as number) ** 2;
-    return Math.sqrt(sum / Math.max(1, to - from));
+    // What rings on from before is none of its own.
+    const before = power(mono, Math.max(0, from - Math.round(RINGING * rate)), from - Math.round(RINGING_UNTIL * rate));
+    const own = power(mono, from, to);
+    return Math.sqrt(Math.max(own - before, own * LEAST_SHARE));
   });
 }
 
@@ -33,7 +49,7 @@ export function levelsOf(mono: Float32Array, rate: number, onsets: readonly Hear
  * those of their row.
  */
 export function partOfStrokes(mono: Float32Array, rate: number, onsets: readonly HeardStroke[], { bars, meter: [numerator, denominator], bpm, firstDownbeat }: Reading, name: string): Part {
-  const levels = levelsOf(mono, rate, onsets);
+  const levels = levelsOf(mono, rate, onsets.map(({ seconds: at }, i) => ({ seconds: at, until: onsets[i + 1]?.seconds ?? seconds(Infinity) })));
   const loudest = new Map<StrokeKind, number>();
   onsets.forEach(({ voice }, i) => loudest.set(voice, Math.max(loudest.get(voice) ?? 0, levels[i] as number)));
   const end = (bars * numerator * TICKS_PER_WHOLE) / denominator;
@@ -42,7 +58,7 @@ export function partOfStrokes(mono: Float32Array, rate: number, onsets: readonly
     const tick = Math.round((at - firstDownbeat) * perSecond);
     if (tick >= end || tick < -TICKS_PER_QUARTER / 4) return [];
     const row = ROW_OF_KIND[voice];
-    return [{ id: `s${i}`, voice: row, key: voice === 'other' ? 47 : keyOfVoice(GENERAL_MIDI_KIT, row), tick: ticks(tick), length: ticks(TICKS_PER_QUARTER / 4), velocity: clampVelocity(LOUDEST * ((levels[i] as number) / (loudest.get(voice) as number)) ** (1 / LAW)) }];
+    return [{ id: `s${i}`, voice: row, key: voice === 'other' ? 47 : keyOfVoice(GENERAL_MIDI_KIT, row), tick: ticks(tick), length: ticks(TICKS_PER_QUARTER / 4), velocity: velocityOfLevel(levels[i] as number, loudest.get(voice) as number) }];
   });
   const rows = [...new Set(hits.map((h) => h.voice))].sort(compareVoices);
   return {

@@ -1,14 +1,9 @@
-import { seconds, type Seconds } from '../units';
+import { seconds } from '../units';
+import type { BreakReading } from '../model/break';
 import type { Onset } from './onsets';
 
 /** How a loop may be counted. */
-export interface Reading {
-  bars: number;
-  meter: readonly [numerator: number, denominator: number];
-  bpm: number;
-  /** From the sound's start. */
-  firstDownbeat: Seconds;
-}
+export type Reading = BreakReading;
 
 const MOST_READINGS = 3;
 const SLOWEST = 55;
@@ -89,10 +84,11 @@ function countedAt(onsets: readonly Onset[], bpm: number, first: number, last: n
   const start = first < beat / 4 ? 0 : first;
   const beats = (length - start) / beat;
   const whole = Math.round(beats);
-  const isCut = whole >= 2 && Math.abs(beats - whole) < CUT_SHARE * Math.max(1, whole / 8) && last < length - beat / 16 && length - last < 2.5 * beat;
-  const meterOf = (n: number): readonly [number, number] => (n % 4 === 0 ? [4, 4] : n % 3 === 0 ? (isTriplet ? [6, 8] : [3, 4]) : isTriplet && n % 2 === 0 ? [6, 8] : [4, 4]);
+  // What is struck just before the end is the next round's first beat, early.
+  const lastWithin = onsets.findLast((o) => o.seconds < length - beat / 16)?.seconds ?? last;
+  const isCut = whole >= 2 && Math.abs(beats - whole) < CUT_SHARE * Math.max(1, whole / 8) && length - lastWithin < 2.5 * beat;
   if (isCut) {
-    const meter = meterOf(whole);
+    const meter = cutMeter(onsets, beat, whole, isTriplet);
     const inBar = beatsOf(meter, isTriplet);
     const bars = whole / inBar;
     if (Number.isInteger(bars)) return { bars, meter, bpm: (60 * whole) / (length - start), firstDownbeat: seconds(start) };
@@ -100,6 +96,18 @@ function countedAt(onsets: readonly Onset[], bpm: number, first: number, last: n
   const from = first < beat / 8 && start === 0 ? first : start;
   const bars = Math.max(1, Math.ceil((last - from + beat / 8) / (4 * beat)));
   return { bars, meter: [4, 4], bpm, firstDownbeat: seconds(from) };
+}
+
+/**
+ * The meter of so many whole beats. Twelve quarters are three bars of 4/4 or four of 6/8, six are two bars of 3/4 or of 6/8: what is struck
+ * on their lines decides.
+ */
+function cutMeter(onsets: readonly Onset[], beat: number, n: number, isTriplet: boolean): readonly [number, number] {
+  if (isTriplet) return n % 4 === 0 ? [4, 4] : n % 2 === 0 || n % 3 === 0 ? [6, 8] : [4, 4];
+  if (n % 3 !== 0) return [4, 4];
+  const dotted = onLines(onsets, 3 * beat) + onLines(onsets, 1.5 * beat);
+  if (n % 4 === 0) return dotted > onLines(onsets, 4 * beat) + onLines(onsets, 2 * beat) ? [6, 8] : [4, 4];
+  return dotted > onLines(onsets, 3 * beat) + onLines(onsets, beat) ? [6, 8] : [3, 4];
 }
 
 /** Counted beats of a bar: 6/8 is felt in two. */

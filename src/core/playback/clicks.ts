@@ -67,6 +67,7 @@ export function clickProgram(part: Pick<Part, 'tempo' | 'meter' | 'origin'>, ran
     brightness: none,
     chokes: new Uint8Array(places.length),
     lasts: new Float32Array(places.length),
+    takes: new Int16Array(places.length).fill(-1),
     dice: new Uint32Array(places.length),
     rounds: new Uint16Array(places.length),
     bars: barLines(part, range),

@@ -6,7 +6,7 @@ import { PLAIN_MIX } from './row-mix';
 import { gainOfSource, layerAt, type LayerShape, type RowSource } from './sources';
 
 /** Layers without a stroke yet. */
-export const emptyLayers = (shapes: readonly LayerShape[]): SoundLayer[] => shapes.map(({ upTo, takes }) => ({ upTo, at: upTo, takes: new Array<undefined>(takes).fill(undefined) }));
+export const emptyLayers = (shapes: readonly LayerShape[]): SoundLayer[] => shapes.map(({ upTo, takes, at = upTo }) => ({ upTo, at, takes: new Array<undefined>(takes).fill(undefined) }));
 
 const isCymbal = (voice: VoiceName): boolean => /^(crash|ride|splash|china)/.test(voice);
 const isMetal = (voice: VoiceName): boolean => isCymbal(voice) || voice.startsWith('hat-') || voice === 'triangle';
@@ -18,7 +18,9 @@ const CUT_MS = 3;
 
 /** How a source ends itself and others, with the layers that its strokes go into. */
 export function soundOfSource(source: RowSource, layers: SoundLayer[]): Sound {
-  const { kit, own } = source;
+  const { kit, own, pieces } = source;
+  // A piece ends the one before, on whichever row of its break: their group sees to the others.
+  if (pieces) return { layers, voice: source.voice, ends: [], gain: gainOfSource(source), chokeMs: CUT_MS, selfMs: CUT_MS };
   const voice = voiceOfRow(source.voice);
   const { voices: ends, ms } = endedBy(voice);
   const cut = own ? own.cut === true : kit === 'Beacon' && !isMetal(voice);

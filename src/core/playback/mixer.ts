@@ -51,6 +51,8 @@ export interface Colour {
   lasts?: Seconds;
   /** Decides which take is struck. */
   dice?: number;
+  /** The take that is struck, whatever the dice say. */
+  take?: number;
 }
 
 export const PLAIN: Colour = { pan: 0, pitch: 0, brightness: 0, choke: false };
@@ -169,7 +171,7 @@ export class Mixer {
     if (mix.group > 0) this.end((r) => r.group === mix.group && r.sound !== index, atFrame, sound.selfMs ?? GROUP_MS);
     const toned = tonedVelocity(velocity, mix.tone);
     const layer = this.layerOf(sound, toned);
-    const stroke = layer && this.takeOf(index, layer, colour.dice ?? 0);
+    const stroke = layer && (colour.take === undefined ? this.takeOf(index, layer, colour.dice ?? 0) : layer.takes[colour.take]);
     if (!layer || !stroke) return;
     if (this.ringing.length >= MOST_RINGING) this.steal(atFrame);
     this.ringing.push(this.ringingOf(index, sound, layer, stroke, velocity, toned, mix, atFrame, colour));

@@ -164,13 +164,40 @@ test('a clock that jumps between Play and the next block loses nothing of the fi
   expect(blocks(player, from, from + 2 * RATE)).toEqual([0, 1, 2, 3].map((beat) => [beat, from + PRE_ROLL + beat * 0.5 * RATE]));
 });
 
+test('a clock that jumps right after the start puts it off: nothing is lost, and the start is sure only then', () => {
+  const player = start(smallPart(loud('kick', 4, 1)));
+  expect(blocks(player, 0, BLOCK)).toEqual([]);
+  expect(player.state).toMatchObject({ playing: true, settled: false, anchorFrame: PRE_ROLL });
+  const from = 50_048;
+  expect(blocks(player, from, from + 8 * BLOCK)).toEqual([]);
+  expect(player.state).toMatchObject({ settled: true, anchorFrame: from + PRE_ROLL });
+  expect(blocks(player, from + 8 * BLOCK, from + 2 * RATE)).toEqual([0, 1, 2, 3].map((beat) => [beat, from + PRE_ROLL + beat * 0.5 * RATE]));
+  expect(player.takeJumps()).toEqual([]);
+});
+
+test('what sounded already is not begun again', () => {
+  // Without a lead the first hit sounds at once.
+  const player = new Player(RATE, [CLICK]);
+  const p = programs(smallPart(loud('kick', 4, 1)));
+  player.setPrograms(p);
+  player.play(p.performed.startTick, 0);
+  expect(blocks(player, 0, BLOCK)).toHaveLength(1);
+  expect(player.state.settled).toBe(true);
+  expect(blocks(player, 4 * BLOCK, 0.6 * RATE).map(([slot]) => slot)).toEqual([1]);
+  expect(player.takeJumps()).toHaveLength(1);
+});
+
 test('where the clock jumps while playing, the hits of its last tenth of a second start late; those before are let go, none is doubled', () => {
   // A hit each eighth of a second, the first at a tenth.
   const player = start(smallPart(loud('hat-closed', 16, 0.25)));
-  expect(blocks(player, 0, BLOCK)).toEqual([]);
+  const settled = 8 * BLOCK;
+  expect(blocks(player, 0, settled)).toEqual([]);
   const at = (slot: number) => PRE_ROLL + slot * 0.125 * RATE;
   const block = Math.ceil((at(5) + 0.05 * RATE) / BLOCK) * BLOCK;
+  expect(player.takeJumps()).toEqual([]);
   expect(blocks(player, block, at(6) + BLOCK)).toEqual([[5, block + AHEAD], [6, at(6)]]);
+  expect(player.takeJumps()).toEqual([{ from: settled + AHEAD, to: block + AHEAD }]);
+  expect(player.takeJumps()).toEqual([]);
 });
 
 test('stopped before the next block, nothing starts', () => {

@@ -30,12 +30,26 @@ export interface Cue {
 /** Where playback is: enough for a screen to compute the playhead at any later moment. */
 export interface PlayState {
   playing: boolean;
+  /** The clock runs evenly since the start: the anchor stays where it is. */
+  settled: boolean;
   anchorFrame: number;
   version: Version;
   /** What plays, by name. */
   name: string;
   /** What comes next, and the frame at which it does. */
   next: { name: string; frame: number } | null;
+}
+
+/** Where the clock went on without sound being asked for: from the frame that was due to the one that came. */
+export interface Jump {
+  from: number;
+  to: number;
+}
+
+interface Start {
+  fromTick: Ticks;
+  /** In seconds. */
+  lead: number;
 }
 
 /** What takes over, once it is known when. */
@@ -47,6 +61,9 @@ interface Coming {
   /** It has not been asked for hits yet: early ones that are past already start at once. */
   fresh: boolean;
 }
+
+/** So many blocks the clock must run evenly before a start stands: a device that has just been woken jumps right after its first. */
+const SETTLING_BLOCKS = 8;
 
 /** What was left plays hits that are late for so long, in seconds. */
 const LATE_SECONDS = 1;
@@ -68,8 +85,11 @@ export class Player {
   private auditions: { sound: number; velocity: number; colour: Colour }[] = [];
   /** The next frame that is mixed: so far ahead of what leaves as the limiter looks. */
   private frame = 0;
+  private jumps: Jump[] = [];
   /** Playing that starts with the next block: the clock may jump until it comes. */
-  private starting: { fromTick: Ticks; lead: number } | null = null;
+  private starting: Start | null = null;
+  /** A start that a jump of the clock would still put off, and the blocks until it stands. */
+  private settling: { start: Start; blocks: number } | null = null;
 
   constructor(private readonly sampleRate: number, sounds: readonly Sound[]) {
     this.sequencer = new Sequencer(sampleRate);
@@ -90,6 +110,11 @@ export class Player {
   /** How far the level was turned down since it was last asked: 1 is not at all. */
   takeLimited(): number {
     return this.mixer.takeLimited();
+  }
+
+  /** Jumps of the clock while playing, since they were last asked for: hits in them are late or lost. */
+  takeJumps(): Jump[] {
+    return this.jumps.splice(0);
   }
 
   setVolume(volume: number) {
@@ -177,8 +202,11 @@ export class Player {
   }
 
   private begin(frame: number) {
+    // Nothing has sounded yet: it begins when the clock has jumped, and loses nothing.
+    if (this.settling && frame > this.frame) this.starting = this.settling.start;
     if (!this.starting) return;
     const { fromTick, lead } = this.starting;
+    this.settling = { start: this.starting, blocks: SETTLING_BLOCKS };
     this.starting = null;
     this.frame = frame;
     this.mixer.forgetTakes();
@@ -191,8 +219,14 @@ export class Player {
     this.clicks.play(fromTick, frame, early, true);
   }
 
+  /** After a block: the clock ran evenly, or something sounded and the start stands as it is. */
+  private settle(sounded: boolean) {
+    if (this.settling && (sounded || --this.settling.blocks <= 0)) this.settling = null;
+  }
+
   stop() {
     this.starting = null;
+    this.settling = null;
     this.queue = [];
     this.coming = null;
     this.leaving = [];
@@ -208,7 +242,7 @@ export class Player {
 
   get state(): PlayState {
     const { coming } = this;
-    return { playing: this.sequencer.isPlaying, anchorFrame: this.sequencer.anchorFrame, version: this.version, name: this.name, next: coming && { name: coming.name, frame: coming.frame } };
+    return { playing: this.sequencer.isPlaying, settled: this.settling === null, anchorFrame: this.sequencer.anchorFrame, version: this.version, name: this.name, next: coming && { name: coming.name, frame: coming.frame } };
   }
 
   positionAt(frame: number): Ticks {
@@ -223,6 +257,7 @@ export class Player {
   render(left: Float32Array, right: Float32Array, heard: number): Onset[] {
     const frame = heard + this.mixer.latency;
     this.begin(frame);
+    if (frame > this.frame && this.sequencer.isPlaying) this.jumps.push({ from: this.frame, to: frame });
     const jumped = Math.min(Math.max(0, frame - this.frame), PRE_ROLL_SECONDS * this.sampleRate);
     this.cue(frame);
     const onsets = [this.sequencer, ...this.leaving.map((l) => l.sequencer)].flatMap((s) => s.advance(frame, left.length, jumped));
@@ -235,6 +270,7 @@ export class Player {
     for (const onset of onsets) this.mixer.start(onset.voice, onset.velocity, Math.max(0, onset.frame - frame), onset.colour);
     const clicks = this.clicks.advance(frame, left.length);
     if (this.clicking) for (const c of clicks) this.mixer.start(c.voice, c.velocity, Math.max(0, c.frame - frame), c.colour);
+    this.settle(onsets.length > 0 || (this.clicking && clicks.length > 0));
     for (const a of this.auditions.splice(0)) this.mixer.start(a.sound, a.velocity, 0, a.colour);
     this.mixer.render(left, right);
     this.frame = frame + left.length;

@@ -4,7 +4,9 @@ import { isSpilled, strokesOf } from '../ornament/strokes';
 import { meterMapOf, tempoMapOf } from '../part/part-time';
 import type { Hit, Part } from '../model/part';
 import { NO_OWN_SOUNDS, type OwnSounds } from '../model/own-sound';
-import type { TempoChange } from '../time/tempo-map';
+import { bpmOf, type TempoChange } from '../time/tempo-map';
+import { semitonesOfTempo } from '../breaks/lines';
+import { breakOfRow, pieceOfHit } from '../breaks/rows';
 import { clamp, ticks, type Ticks } from '../units';
 import type { VoiceName } from '../row-names';
 import type { Ornamented } from '../ornament/ornament-spec';
@@ -44,6 +46,8 @@ export interface Program {
   lasts: Float32Array;
   /** Decides, with the pass, which take of a stroke is heard. */
   dice: Uint32Array;
+  /** Which take is struck; -1: the dice decide. */
+  takes: Int16Array;
   /** Passes that each hit's bars have sounded before. */
   rounds: Uint16Array;
   /** Seconds of the bar lines from the loop's start, the first at 0. */
@@ -124,6 +128,27 @@ export function equalGain(of: Loud, as: Loud, levelOf: (voice: number) => number
   return own === 0 ? 1 : clamp(Math.sqrt(loudnessOf(as, levelOf) / own), 1 / MOST_GAIN, MOST_GAIN);
 }
 
+/** Which pieces of breaks hits play, and how high: tuned each by itself, with the tempo where the break's pitch goes with it. */
+function piecesPlayed(part: Pick<Part, 'rows' | 'breaks' | 'tempo' | 'meter' | 'origin'>): { takeOf(hit: Hit, row: VoiceName): number; tuneOf(hit: Hit, row: VoiceName, tick: number): number } {
+  if (!part.breaks) return { takeOf: () => -1, tuneOf: () => 0 };
+  const breaks = new Map(part.rows.flatMap((r) => [[r.voice, breakOfRow(part, r.voice)] as const]));
+  return {
+    takeOf: (hit, row) => {
+      const of = breaks.get(row);
+      return of ? pieceOfHit(of, hit) : -1;
+    },
+    tuneOf: (hit, row, tick) => {
+      const of = breaks.get(row);
+      if (!of) return 0;
+      const tune = of.pieces[pieceOfHit(of, hit)]?.tune ?? 0;
+      return tune + (of.repitch ? semitonesOfTempo(part, of, bpmAt(part.tempo, tick)) : 0);
+    },
+  };
+}
+
+/** The tempo that holds at a tick. */
+const bpmAt = (tempo: readonly TempoChange[], tick: number): number => bpmOf(tempo.findLast((t) => t.tick <= tick) ?? (tempo[0] as TempoChange));
+
 /** The bar lines of a range, in seconds from its start; a range that begins within a bar has one there all the same. */
 export function barLines(part: Pick<Part, 'tempo' | 'meter' | 'origin'>, { start, end }: Pick<ProgramRange, 'start' | 'end'>): Float64Array {
   const bars = meterMapOf(part);
@@ -138,7 +163,7 @@ export function barLines(part: Pick<Part, 'tempo' | 'meter' | 'origin'>, { start
  * `slotOf` and `voiceIndex` name strokes and voices for the player.
  */
 export function makeProgram(
-  part: Ornamented & Pick<Part, 'rows' | 'bars' | 'meter' | 'origin' | 'kit' | 'ownKit' | 'mix' | 'feel'>,
+  part: Ornamented & Pick<Part, 'rows' | 'bars' | 'meter' | 'origin' | 'kit' | 'ownKit' | 'mix' | 'feel' | 'breaks'>,
   performance: Performance,
   range: ProgramRange,
   slotOf: (hit: Hit, stroke: number) => number,
@@ -153,6 +178,7 @@ export function makeProgram(
   const hitAt = (s: number): Hit => part.hits[strokes.hits[s] as number] as Hit;
   const belongs = homeTest(part, range.start, range.end);
   const { timbre } = performance;
+  const pieces = piecesPlayed(part);
   const held = new Set(part.rows.filter((r) => r.held).map((r) => r.voice));
   const chosen: number[] = [];
   for (let s = 0; s < strokes.hits.length; s++) {
@@ -171,10 +197,11 @@ export function makeProgram(
     voices: Uint16Array.from(chosen, (s) => voiceIndex(voiceOf(s))),
     velocities: Uint8Array.from(chosen, (s) => strokes.velocities[s] as number),
     pans: Int8Array.from(chosen, (s) => (timbre ? Math.round(timbre.pans[strokes.hits[s] as number] as number) : (hitAt(s).pan ?? 0))),
-    pitches: Float32Array.from(chosen, (s) => (timbre ? (timbre.pitches[strokes.hits[s] as number] as number) : (hitAt(s).pitch ?? 0))),
+    pitches: Float32Array.from(chosen, (s) => (timbre ? (timbre.pitches[strokes.hits[s] as number] as number) : (hitAt(s).pitch ?? 0)) + pieces.tuneOf(hitAt(s), voiceOf(s), strokes.ticks[s] as number)),
     brightness: Int8Array.from(chosen, (s) => (timbre ? Math.round(timbre.brightness[strokes.hits[s] as number] as number) : (hitAt(s).brightness ?? 0))),
     chokes: Uint8Array.from(chosen, (s) => (hitAt(s).choke ? 1 : 0)),
     lasts: Float32Array.from(chosen, (s) => (held.has(voiceOf(s)) ? map.toSeconds(ticks((strokes.ticks[s] as number) + (strokes.lengths[s] as number))) - map.toSeconds(ticks(strokes.ticks[s] as number)) : 0)),
+    takes: Int16Array.from(chosen, (s) => pieces.takeOf(hitAt(s), voiceOf(s))),
     dice: Uint32Array.from(chosen, (s) => mix(mix(part.feel.seed, hashText(placeOfId(hitAt(s).id).id)), strokes.numbers[s] as number)),
     rounds: Uint16Array.from(chosen, (s) => placeOfId(hitAt(s).id).pass + (range.pass ?? 1) - 2),
     bars: barLines(part, range),

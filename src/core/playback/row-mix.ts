@@ -1,4 +1,4 @@
-import { PART_MIX } from '../model/sound';
+import { PART_MIX, ROW_SOUND } from '../model/sound';
 import { NO_OWN_SOUNDS, type OwnSounds } from '../model/own-sound';
 import type { Part } from '../model/part';
 import { SOUND_KITS } from '../synth/kits/all';
@@ -37,7 +37,10 @@ export interface Mix {
 
 export const PLAIN_MIX_OF_PART: Mix = { volume: 1, room: { size: PART_MIX.size.rest, amount: 0 }, rows: {} };
 
-type Sounding = Pick<Part, 'rows' | 'kit' | 'ownKit' | 'mix'>;
+type Sounding = Pick<Part, 'rows' | 'kit' | 'ownKit' | 'mix' | 'breaks'>;
+
+/** Rows of a break are a group of their own, beyond those that are chosen. */
+const groupOfBreak = (part: Pick<Part, 'breaks'>, id: string): number => ROW_SOUND.group.max + 1 + (part.breaks ?? []).findIndex((b) => b.id === id);
 
 /** A recording of the user's own has dynamics already: the response to velocity starts at so many percent. */
 const OWN_RESPONSE = 60;
@@ -49,24 +52,27 @@ export const amplitudeOfDb = (db: number): number => (db <= -60 ? 0 : 10 ** (db 
 const isDry = (sound: VoiceName): boolean => sound === 'kick';
 
 /** A row's settings over the kit's: those in percent where no row says otherwise. */
-export function restOfRow(part: Sounding, row: VoiceName, sounds: OwnSounds = NO_OWN_SOUNDS): { loudness: number; room: number } {
+export function restOfRow(part: Sounding, row: VoiceName, sounds: OwnSounds = NO_OWN_SOUNDS): { loudness: number; room: number; tone: number } {
   const source = sourceOfRow(part, row, sounds);
-  return source.own ? { loudness: OWN_RESPONSE, room: 0 } : { loudness: 100, room: isDry(source.voice) ? 0 : 100 };
+  // A recorded break is as it is: dry, its tone its own.
+  if (source.pieces) return { loudness: 100, room: 0, tone: 0 };
+  return source.own ? { loudness: OWN_RESPONSE, room: 0, tone: 100 } : { loudness: 100, room: isDry(source.voice) ? 0 : 100, tone: 100 };
 }
 
 /** A row's settings over the kit's. */
 export function rowMixOf(part: Sounding, row: VoiceName, sounds: OwnSounds = NO_OWN_SOUNDS): RowMix {
   const own = part.rows.find((r) => r.voice === row)?.sound ?? {};
   const rest = restOfRow(part, row, sounds);
+  const { pieces } = sourceOfRow(part, row, sounds);
   return {
     gain: amplitudeOfDb(own.level ?? 0),
     pan: own.pan ?? 0,
     tune: own.tune ?? 0,
     ring: (own.ring ?? 100) / 100,
     loudness: (own.loudness ?? rest.loudness) / 100,
-    tone: (own.tone ?? 100) / 100,
+    tone: (own.tone ?? rest.tone) / 100,
     room: (own.room ?? rest.room) / 100,
-    group: own.group ?? 0,
+    group: own.group ?? (pieces ? groupOfBreak(part, pieces.id) : 0),
   };
 }
 

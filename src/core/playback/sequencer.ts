@@ -268,6 +268,7 @@ const colourOf = (p: Program, index: number, pass: number): Colour => ({
   brightness: p.brightness[index] as number,
   choke: p.chokes[index] === 1,
   dice: mix(p.dice[index] as number, pass + (p.rounds[index] as number)),
+  ...((p.takes[index] as number) >= 0 ? { take: p.takes[index] as number } : {}),
   ...((p.lasts[index] as number) > 0 ? { lasts: seconds(p.lasts[index] as number) } : {}),
 });
 

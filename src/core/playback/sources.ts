@@ -1,5 +1,7 @@
+import { isOfBreak, type Break, type Piece } from '../model/break';
 import type { KitName } from '../model/sound';
 import type { Part } from '../model/part';
+import { PIECE_VELOCITY } from '../samples/stroke-of-piece';
 import { NO_OWN_SOUNDS, type OwnSound, type OwnSounds } from '../model/own-sound';
 import { soundOfRow } from '../part/rows';
 import { hashText } from '../random';
@@ -9,7 +11,10 @@ import { recipeOf } from '../synth/kits/all';
 import { FIRST_KIT } from '../model/sound';
 
 /** What of a part says what plays it. */
-export type Sounded = Pick<Part, 'rows' | 'kit' | 'ownKit'>;
+export type Sounded = Pick<Part, 'rows' | 'kit' | 'ownKit' | 'breaks'>;
+
+/** What of a break its strokes are made of. */
+export type PiecesOf = Pick<Break, 'id' | 'sample' | 'gap' | 'pieces'>;
 
 /** What plays a row. */
 export interface RowSource {
@@ -17,6 +22,8 @@ export interface RowSource {
   kit: KitName;
   voice: VoiceName;
   own?: OwnSound;
+  /** It plays the pieces of a break. */
+  pieces?: PiecesOf;
   /** Level of its hardest stroke in dB: that of the part's kit for this voice, whatever plays it. */
   level: number;
   /** A sound of the user's own was chosen that is not here: its name. */
@@ -32,6 +39,12 @@ export function sourceOfRow(part: Sounded, row: VoiceName, sounds: OwnSounds = N
   const plain: RowSource = { kit, voice, level: recipeOf(kit, voice).level };
   const plays = part.rows.find((r) => r.voice === row)?.plays;
   if (plays && 'kit' in plays) return { ...plain, kit: plays.kit };
+  if (isOfBreak(plays)) {
+    const of = part.breaks?.find((b) => b.id === plays.break);
+    if (!of || !sounds.has?.(of.sample)) return { ...plain, missing: of?.name ?? plays.break };
+    const { id, sample, gap, pieces } = of;
+    return { ...plain, pieces: { id, sample, gap, pieces } };
+  }
   const own = plays ? sounds.sound(plays.own) : part.ownKit && soundOfKit(sounds, part.ownKit.id, voice);
   return { ...plain, ...(own ? { own } : {}), ...(plays && !own ? { missing: plays.name } : {}) };
 }
@@ -46,18 +59,29 @@ function soundOfKit(sounds: OwnSounds, kit: string, voice: VoiceName): OwnSound 
 }
 
 /** Sources of one name have the same strokes. */
-export const nameOfSource = ({ kit, voice, own }: Pick<RowSource, 'kit' | 'voice' | 'own'>): string => (own ? `own|${own.id}|${hashText(JSON.stringify(own.layers))}` : `${kit}|${voice}`);
+export const nameOfSource = ({ kit, voice, own, pieces }: Pick<RowSource, 'kit' | 'voice' | 'own' | 'pieces'>): string => (pieces ? `break|${pieces.sample}|${pieces.gap}|${namesOfPieces(pieces.pieces)}` : own ? `own|${own.id}|${hashText(JSON.stringify(own.layers))}` : `${kit}|${voice}`);
+
+const pieceNames = new WeakMap<readonly Piece[], number>();
+
+/** What of pieces their strokes depend on. */
+function namesOfPieces(pieces: readonly Piece[]): number {
+  let name = pieceNames.get(pieces);
+  if (name === undefined) pieceNames.set(pieces, (name = hashText(JSON.stringify(pieces.map(({ from, until, velocity, level, backwards }) => [from, until, velocity, level, backwards])))));
+  return name;
+}
 
 /** A layer of a source, without its strokes. */
 export interface LayerShape {
   /** The highest velocity that it plays, and that its strokes are made for. */
   upTo: number;
   takes: number;
+  /** That its strokes are made for, where it is another. */
+  at?: number;
 }
 
 const CLASS_LAYERS: readonly LayerShape[] = Array.from({ length: CLASSES }, (_, i) => ({ upTo: velocityOf(i), takes: ALTERNATES }));
 
-export const layersOfSource = ({ own }: Pick<RowSource, 'own'>): readonly LayerShape[] => own?.layers.map(({ upTo, takes }) => ({ upTo, takes: takes.length })) ?? CLASS_LAYERS;
+export const layersOfSource = ({ own, pieces }: Pick<RowSource, 'own' | 'pieces'>): readonly LayerShape[] => (pieces ? [{ upTo: 127, at: PIECE_VELOCITY, takes: Math.max(1, pieces.pieces.length) }] : undefined) ?? own?.layers.map(({ upTo, takes }) => ({ upTo, takes: takes.length })) ?? CLASS_LAYERS;
 
 /** The layer that plays a velocity. */
 export function layerAt(layers: readonly LayerShape[], velocity: number): number {
@@ -66,4 +90,4 @@ export function layerAt(layers: readonly LayerShape[], velocity: number): number
 }
 
 /** What makes a source's strokes as loud as its level says: those of a built-in kit have that kit's own level. */
-export const gainOfSource = ({ kit, voice, own, level }: RowSource): number => 10 ** ((own ? level : level - recipeOf(kit, voice).level) / 20);
+export const gainOfSource = ({ kit, voice, own, pieces, level }: RowSource): number => pieces ? 1 : 10 ** ((own ? level : level - recipeOf(kit, voice).level) / 20);

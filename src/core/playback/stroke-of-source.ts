@@ -1,5 +1,6 @@
 import { readWav } from '../audio/read-wav';
 import type { OwnLayer, OwnTake, SampleId } from '../model/own-sound';
+import { strokeOfPiece } from '../samples/stroke-of-piece';
 import { strokeOfRecording } from '../samples/stroke-of-recording';
 import { strokeOf } from '../synth/kits/all';
 import type { Stroke } from '../synth/stroke';
@@ -13,7 +14,8 @@ export type SampleSource = (sample: SampleId) => Uint8Array;
  * @param samples recordings of the user's own; only asked for those that the source names
  * @param rate frames a second
  */
-export function strokeOfSource({ kit, voice, own }: RowSource, layer: number, take: number, rate: number, samples: SampleSource): Stroke {
+export function strokeOfSource({ kit, voice, own, pieces }: RowSource, layer: number, take: number, rate: number, samples: SampleSource): Stroke {
+  if (pieces) return strokeOfPiece(samples(pieces.sample), pieces.pieces[take], pieces.gap, rate);
   if (!own) return strokeOf(kit, voice, layer, take, rate);
   const { upTo, takes } = own.layers[layer] as OwnLayer;
   return strokeOfRecording(readWav(samples((takes[take] as OwnTake).sample)), upTo, rate);

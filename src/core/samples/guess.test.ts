@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { guessOneSound, guessSounds, groupPaths, upperVelocities } from './guess';
-import { isSoundPath, variantOf, voiceOfPath } from './names';
+import { variantOf, voiceOfPath } from './names';
+import { isSoundPath } from './sound-path';
 
 const file = (path: string, level = -20, more: { middle?: number; seconds?: number } = {}) => ({ path, level, middle: 400, seconds: 0.5, ...more });
 const shape = (sounds: ReturnType<typeof guessSounds<ReturnType<typeof file>>>) => sounds.map(({ name, voice, layers }) => [name, voice, layers.map((l) => [l.upTo, l.takes.map((t) => t.path.split('/').pop())])]);

@@ -79,11 +79,6 @@ export function voiceOfPath(path: string): VoiceName | null {
   return null;
 }
 
-const AUDIO = /\.(wav|wave|aif|aiff|aifc|flac|mp3|ogg|oga|opus|m4a|aac|webm|caf)$/i;
-
-/** Whether a file is named as sounds are, and not one that a system keeps for itself. */
-export const isSoundPath = (path: string): boolean => AUDIO.test(path) && !path.split('/').some((p) => p.startsWith('.') || p === '__MACOSX');
-
 /** A path without its ending. */
 const stemOf = (path: string): string => path.replace(/\.[a-z0-9]{1,5}$/i, '');
 

@@ -1,4 +1,4 @@
-import { kernelFor, readAt } from '../audio/resample';
+import { atRate } from '../audio/resample';
 import type { Recording } from '../audio/read-wav';
 import { amplitudeOf } from '../synth/classes';
 import { HEADROOM_DB, tiltOf, type Stroke } from '../synth/stroke';
@@ -27,14 +27,6 @@ export function strokeOfRecording(recording: Recording, at: number, rate: number
   // A stereo file whose sides are alike is a mono one.
   if (!right || left.every((x, i) => x === right[i])) return { samples: left, ...tiltOf(left, rate) };
   return { samples: left, right, ...tiltOf(left, rate) };
-}
-
-/** Samples at another rate. @returns memory of its own */
-function atRate(samples: Float32Array, from: number, to: number): Float32Array {
-  if (from === to) return samples.slice();
-  const speed = from / to;
-  const kernel = kernelFor(speed);
-  return Float32Array.from({ length: Math.floor(samples.length / speed) }, (_, i) => readAt(samples, i * speed, kernel));
 }
 
 function shape(samples: Float32Array, gain: number, rate: number) {

@@ -1,5 +1,7 @@
 import { cutLengths, type Performance } from '../perform/perform';
 import { isSpilled, strokesOf, type Strokes } from '../ornament/strokes';
+import { breakOfRow, keyOfPiece, pieceOfHit } from '../breaks/rows';
+import { FIRST_PIECE_KEY } from '../model/break';
 import type { Companion, Hit, Part } from '../model/part';
 import { endOfPart, tempoMapOf } from '../part/part-time';
 import { generalMidiKey, isGeneralMidiKey } from '../part/rows';
@@ -44,6 +46,10 @@ export interface LeftOut {
   folded: VoiceName[];
   /** Rows with keys that General MIDI does not know. */
   beyond: VoiceName[];
+  /** Rows that play pieces of a recording, which MIDI has not. */
+  recorded: VoiceName[];
+  /** Hits of pieces that no key is left for. */
+  keyless: number;
 }
 
 /** A pedal's or a pressure's value before a note. */
@@ -63,10 +69,12 @@ export interface NoteScale {
   withMuted?: boolean;
   /** Only keys of General MIDI: other rows get the key of what stands for them. */
   generalMidi?: boolean;
+  /** This break's rows alone, each of its pieces on a key of its own; rows of breaks are left out without it. */
+  pieces?: string;
 }
 
 /** What is written is what is heard. */
-export type Noted = Ornamented & Pick<Part, 'rows' | 'bars'>;
+export type Noted = Ornamented & Pick<Part, 'rows' | 'bars' | 'breaks'>;
 
 /**
  * Rounds performed hits and the strokes of their ornaments to a file's ticks (half up). Rows that do not sound are left out unless
@@ -75,8 +83,8 @@ export type Noted = Ornamented & Pick<Part, 'rows' | 'bars'>;
  */
 export function drumNotes(part: Noted, performance: Performance, scale: NoteScale): DrumNotes {
   const strokes = strokesOf(part, performance);
-  const left: LeftOut = { early: 0, silent: [], merged: 0, choked: 0, spilled: 0, folded: [], beyond: [] };
-  const chosen = soundingStrokes(part, strokes, scale.withMuted === true, left);
+  const left: LeftOut = { early: 0, silent: [], merged: 0, choked: 0, spilled: 0, folded: [], beyond: [], recorded: [], keyless: 0 };
+  const chosen = soundingStrokes(part, strokes, scale, left);
   const times = new Float64Array(strokes.ticks.length);
   const hitOf = (s: number): Hit => part.hits[strokes.hits[s] as number] as Hit;
   const lead = scale.early === 'lead-in' && chosen.some((s) => !hitOf(s).choke && roundHalfUp((strokes.ticks[s] as number) * scale.perTick) < 0) ? scale.barTicks : 0;
@@ -90,7 +98,7 @@ export function drumNotes(part: Noted, performance: Performance, scale: NoteScal
     times[s] = Math.max(0, t + lead);
   }
   const struck = chosen.filter((s) => !hitOf(s).choke);
-  const keys = keysOf(part, strokes, struck, scale.generalMidi === true, left);
+  const keys = keysOf(part, strokes, struck, scale, left);
   const groupOf = (s: number): number => (hitOf(s).lane ?? 0) * KEYS + (keys[s] as number);
   const sounding = mergeEqual(struck, times, strokes, groupOf, left);
   const n = sounding.length;
@@ -114,26 +122,41 @@ export function drumNotes(part: Noted, performance: Performance, scale: NoteScal
 }
 
 const KEYS = 128;
+/** The last piece that a key names. */
+const LAST_PIECE = KEYS - 1 - FIRST_PIECE_KEY;
 
 /** Strokes that are heard, chokes among them, in the part's order. */
-function soundingStrokes(part: Noted, strokes: Strokes, withMuted: boolean, left: LeftOut): number[] {
+function soundingStrokes(part: Noted, strokes: Strokes, { withMuted = false, pieces }: NoteScale, left: LeftOut): number[] {
   const audible = audibleVoices(part);
   const end = endOfPart(part);
   const silent = new Set<VoiceName>();
+  const recorded = new Set<VoiceName>();
+  const breaks = new Map(part.rows.map((r) => [r.voice, breakOfRow(part, r.voice)?.id]));
   const chosen: number[] = [];
   for (let s = 0; s < strokes.ticks.length; s++) {
     const voice = voiceOf(part, strokes, s);
-    if (!withMuted && !audible.has(voice)) silent.add(voice);
+    const of = breaks.get(voice);
+    const hit = part.hits[strokes.hits[s] as number] as Hit;
+    if (of !== pieces) {
+      if (of !== undefined) recorded.add(voice);
+    } else if (pieces !== undefined && (hit.piece ?? 0) > LAST_PIECE) left.keyless++;
+    else if (!withMuted && !audible.has(voice)) silent.add(voice);
     else if (isSpilled(strokes, s, end)) left.spilled++;
     else chosen.push(s);
   }
   left.silent = [...silent];
+  left.recorded = [...recorded];
   return chosen;
 }
 
 /** The key of each stroke, by its number; those outside of General MIDI are named, or folded where only its keys are wanted. */
-function keysOf(part: Noted, strokes: Strokes, struck: readonly number[], fold: boolean, left: LeftOut): Uint8Array {
+function keysOf(part: Noted, strokes: Strokes, struck: readonly number[], { generalMidi: fold = false, pieces }: NoteScale, left: LeftOut): Uint8Array {
   const keys = Uint8Array.from(strokes.keys);
+  const of = part.breaks?.find((b) => b.id === pieces);
+  if (of) {
+    for (const s of struck) keys[s] = keyOfPiece(pieceOfHit(of, part.hits[strokes.hits[s] as number] as Hit));
+    return keys;
+  }
   const rows = voiceNumberer(part, strokes);
   const known = new Map<number, number>();
   const [folded, beyond] = [new Set<VoiceName>(), new Set<VoiceName>()];

@@ -33,6 +33,8 @@ export interface PartExportOptions {
   rounds?: readonly Round[];
   /** Only keys of General MIDI: rows outside of them get the key of what stands for them. */
   generalMidi?: boolean;
+  /** This break's rows alone, its pieces on keys from 36 up; without it rows of breaks are left out, and named. */
+  pieces?: string;
 }
 
 export interface ExportResult {
@@ -68,7 +70,7 @@ export function exportPart(whole: Part, options: PartExportOptions = {}): Export
   const firstBar = meterMapOf(part).barOf(0);
   const barTicks = roundHalfUp(firstBar.length * perTick);
   const end = endOfPart(part);
-  const notes = drumNotes(part, performance, { perTick, early: earlyRule, barTicks, loopTicks: roundHalfUp((end - part.origin) * perTick), withMuted: options.withMuted === true, generalMidi: options.generalMidi === true });
+  const notes = drumNotes(part, performance, { perTick, early: earlyRule, barTicks, loopTicks: roundHalfUp((end - part.origin) * perTick), withMuted: options.withMuted === true, generalMidi: options.generalMidi === true, ...(options.pieces === undefined ? {} : { pieces: options.pieces }) });
   const leadTicks = earlyRule === 'lead-in' && notes.left.early > 0 ? barTicks : 0;
   const at = (tick: number): number => (tick <= 0 ? 0 : roundHalfUp(tick * perTick) + leadTicks);
 

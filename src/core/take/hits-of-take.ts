@@ -4,7 +4,8 @@ import { compareHits } from '../model/part';
 import { replaceHits } from '../part/diff';
 import { stepOf } from '../time/grid';
 import { ticks } from '../units';
-import { voiceOfKey } from '../key-map';
+import { playedByKey } from '../breaks/rows';
+import type { Take } from '../model/take';
 import type { VoiceName } from '../row-names';
 import type { FoldedStroke } from './fold';
 
@@ -18,9 +19,9 @@ export function eventOfHit(id: HitId): { take: string; event: number } | null {
 }
 
 /** Strokes as hits of a part, by its key map; on the chosen rows alone where some are given. */
-export function hitsOfStrokes(part: Pick<Part, 'kitMap'>, takeId: string, strokes: readonly FoldedStroke[], rows?: ReadonlySet<VoiceName>): Hit[] {
+export function hitsOfStrokes(part: Pick<Part, 'kitMap' | 'breaks'>, { id: takeId, pieces }: Pick<Take, 'id' | 'pieces'>, strokes: readonly FoldedStroke[], rows?: ReadonlySet<VoiceName>): Hit[] {
   return strokes
-    .map((s): Hit => ({ id: hitIdOfEvent(takeId, s.event), voice: voiceOfKey(part.kitMap, s.key), key: s.key, tick: s.tick, length: ticks(stepOf('1/16') / 2), velocity: s.velocity, ...(s.companions ? { companions: s.companions } : {}) }))
+    .map((s): Hit => ({ id: hitIdOfEvent(takeId, s.event), ...playedByKey(part, s.key, pieces), tick: s.tick, length: ticks(stepOf('1/16') / 2), velocity: s.velocity, ...(s.companions ? { companions: s.companions } : {}) }))
     .filter((h) => !rows || rows.has(h.voice))
     .sort(compareHits);
 }

@@ -7,7 +7,7 @@ import { foldTake, recordedStrokes } from './fold';
 import { eventOfHit, hitsOfStrokes, withHits } from './hits-of-take';
 
 /** The hits of a take in a part, by the part's key map. */
-export const hitsOfTake = (part: Pick<Part, 'kitMap'>, take: Take, events: readonly RawEvent[]): Hit[] => hitsOfStrokes(part, take.id, recordedStrokes(foldTake(take, events), take.passes));
+export const hitsOfTake = (part: Pick<Part, 'kitMap' | 'breaks'>, take: Take, events: readonly RawEvent[]): Hit[] => hitsOfStrokes(part, take, recordedStrokes(foldTake(take, events), take.passes));
 
 /**
  * Makes a take the written hits of its loop: on the voices that it plays what was there goes, other voices stay. The hits keep the link

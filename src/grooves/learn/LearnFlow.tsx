@@ -3,6 +3,7 @@
 import { useEffect, useRef, useState } from 'react';
 import type { Groove } from '@/core/model/groove';
 import type { Lane, Part } from '@/core/model/part';
+import { isSoundPath } from '@/core/samples/sound-path';
 import { partStore } from '@/storage/part-store';
 import type { PartRow } from '@/storage/database';
 import { Button } from '@/ui/Button';
@@ -27,7 +28,8 @@ interface Props {
 const partOfLanes = async ({ bytes, fileName }: Pick<LaneQuestion, 'bytes' | 'fileName'>, lanes: readonly Lane[], signal?: AbortSignal): Promise<Part> =>
   (await readPart(bytes, baseName(fileName), fileName, lanes.map(({ track, channel }) => ({ track, channel })), signal)).part;
 
-async function partOf(file: File, signal: AbortSignal): Promise<{ part: Part } | { question: LaneQuestion }> {
+async function partOf(file: File, signal: AbortSignal, onProgress: (done: number) => void): Promise<{ part: Part } | { question: LaneQuestion }> {
+  if (isSoundPath(file.name)) return { part: await (await import('@/breaks/part-of-sound')).partOfSound(file, onProgress, signal) };
   const opened = await openMidi(file, signal);
   return opened.kind === 'ask' ? { question: opened.question } : { part: await partOfLanes({ bytes: opened.bytes, fileName: file.name }, opened.lanes, signal) };
 }
@@ -37,6 +39,7 @@ export function LearnFlow({ parts, file = null, part: first = null, onKeep, onCl
   const [part, setPart] = useState<Part | null>(first);
   const [question, setQuestion] = useState<LaneQuestion | null>(null);
   const [reading, setReading] = useState<File | null>(file);
+  const [done, setDone] = useState<number | null>(null);
   const input = useRef<HTMLInputElement>(null);
   const abort = useRef<AbortController | null>(null);
 
@@ -45,13 +48,16 @@ export function LearnFlow({ parts, file = null, part: first = null, onKeep, onCl
     if (!reading) return;
     const controller = new AbortController();
     abort.current = controller;
-    partOf(reading, controller.signal)
+    partOf(reading, controller.signal, (done) => !controller.signal.aborted && setDone(done))
       .then((found) => {
         if ('question' in found) setQuestion(found.question);
         else setPart(found.part);
       })
       .catch((e: unknown) => !controller.signal.aborted && showError(e))
-      .finally(() => !controller.signal.aborted && setReading(null));
+      .finally(() => {
+        setDone(null);
+        if (!controller.signal.aborted) setReading(null);
+      });
     return () => controller.abort(new Error('left'));
   }, [reading]);
   const cancel = () => {
@@ -88,7 +94,7 @@ export function LearnFlow({ parts, file = null, part: first = null, onKeep, onCl
     <Modal open onClose={onClose} title="Learn a groove" about="From what? Nothing is changed in the part that it is learnt from.">
       {reading ? (
         <p role="status" className="flex items-center gap-3">
-          Reading {reading.name} … <Button onClick={cancel}>Cancel</Button>
+          {done === null ? `Reading ${reading.name} …` : `Listening to ${reading.name} … ${Math.round(done * 100)} %`} <Button onClick={cancel}>Cancel</Button>
         </p>
       ) : (
         <>
@@ -105,10 +111,10 @@ export function LearnFlow({ parts, file = null, part: first = null, onKeep, onCl
             ))}
           </ul>
           <div className="mt-4 flex justify-between gap-2">
-            <Button onClick={() => input.current?.click()}>A MIDI file …</Button>
+            <Button onClick={() => input.current?.click()}>A MIDI or sound file …</Button>
             <Button onClick={onClose}>Cancel</Button>
           </div>
-          <input ref={input} type="file" accept=".mid,.midi" className="hidden" aria-label="MIDI file to learn from" data-testid="learn-file" onChange={(e) => setReading(e.target.files?.[0] ?? null)} />
+          <input ref={input} type="file" accept=".mid,.midi,audio/*" className="hidden" aria-label="MIDI or sound file to learn from" data-testid="learn-file" onChange={(e) => setReading(e.target.files?.[0] ?? null)} />
         </>
       )}
     </Modal>

@@ -20,8 +20,10 @@ export const namesOf = (part: Part, voices: readonly string[]): string => voices
 /** What the export did, in sentences, and what MIDI could not take along. */
 export function account(result: ExportResult, part: Part, { song, written }: { song: boolean; written: boolean }): string[] {
   const lines = [`Wrote ${result.notes} drum notes${song && !part.source?.ppq ? '' : ` at ${result.ppq} ticks a quarter`}.`];
-  const { early, silent, merged, choked, spilled, folded, beyond } = result.left;
+  const { early, silent, merged, choked, spilled, folded, beyond, recorded, keyless } = result.left;
   if (silent.length > 0) lines.push(`Left out, since they are not heard: ${namesOf(part, silent)}.`);
+  if (recorded.length > 0) lines.push(`Left out, since MIDI has no recordings: ${namesOf(part, recorded)}. Export a break’s pieces to take them along.`);
+  if (keyless > 0) lines.push(`${keyless} ${keyless === 1 ? 'hit plays a piece' : 'hits play pieces'} beyond the last MIDI key and ${keyless === 1 ? 'was' : 'were'} left out.`);
   if (folded.length > 0) lines.push(`Written with General MIDI keys of what is nearest: ${namesOf(part, folded)}.`);
   if (beyond.length > 0) lines.push(`Keys that General MIDI has no drum for: ${namesOf(part, beyond)}.`);
   if (merged > 0) lines.push(`${merged} ${merged === 1 ? 'note fell' : 'notes fell'} on another of the same key at the same tick: the louder one is left.`);

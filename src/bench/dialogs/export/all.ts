@@ -1,4 +1,5 @@
 import { audio } from './audio';
+import { breakPieces } from './break-pieces';
 import type { ExporterSpec, Source } from './exporter';
 import { midiPart } from './midi-part';
 import { midiSong } from './midi-song';
@@ -6,7 +7,7 @@ import { soundKit } from './sound-kit';
 import { wholePart } from './whole-part';
 
 /** Every way to take a part out, in the order in which they are offered; the first that is available is chosen. */
-export const EXPORTERS = [midiSong, midiPart, audio, wholePart, soundKit] as unknown as readonly ExporterSpec[];
+export const EXPORTERS = [midiSong, midiPart, audio, breakPieces, wholePart, soundKit] as unknown as readonly ExporterSpec[];
 
 /** Those that fit what is taken out. */
 export const offeredOf = (exporters: readonly ExporterSpec[], source: Source): readonly ExporterSpec[] => exporters.filter((e) => e.isAvailable(source));

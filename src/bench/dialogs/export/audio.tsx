@@ -1,12 +1,14 @@
 'use client';
 
 import { BITS, type Bits } from '@/core/audio/wav';
+import { breakOfRow } from '@/core/breaks/rows';
 import { labelOfRow } from '@/core/part/rows';
+import { audibleVoices } from '@/core/playback/program';
 import type { Part } from '@/core/model/part';
 import type { Section } from '@/core/model/song';
 import { roundOfSection } from '@/core/song/unroll';
 import { ENDINGS, type Ending } from '@/core/render/render-part';
-import { recordingsOf, soundsUsed } from '@/sounds/used';
+import { breakRecordings, recordingsOf, soundsUsed } from '@/sounds/used';
 import { fileNameOf } from '@/ui/download';
 import { uniqueName } from '@/ui/unique-name';
 import { NumberField } from '@/ui/NumberField';
@@ -19,7 +21,7 @@ import { StretchChoice, type Stretch } from './midi-options';
 
 /** What an audio file is made of. */
 interface AudioOptions {
-  audioWhat: 'mix' | 'rows';
+  audioWhat: 'mix' | 'rows' | 'breaks';
   audioVersion: 'performed' | 'written';
   rate: number;
   bits: Bits;
@@ -41,7 +43,7 @@ function Options({ source: { part }, options, onChange }: Parameters<NonNullable
   return (
     <>
       <p>
-        As <Picker label="What of the sound" value={options.audioWhat} choices={[{ value: 'mix', text: 'one file' }, { value: 'rows', text: 'a file for each row, in a zip' }]} onChange={(v) => onChange({ audioWhat: v as AudioOptions['audioWhat'] })} />, hits{' '}
+        As <Picker label="What of the sound" value={options.audioWhat} choices={[{ value: 'mix', text: 'one file' }, { value: 'rows', text: 'a file for each row, in a zip' }, ...(part.breaks ? [{ value: 'breaks', text: 'the breaks and the rest, a file each' }] : [])]} onChange={(v) => onChange({ audioWhat: v as AudioOptions['audioWhat'] })} />, hits{' '}
         <Picker label="Version of the sound" value={options.audioVersion} choices={[{ value: 'performed', text: 'as performed' }, { value: 'written', text: 'as written' }]} onChange={(v) => onChange({ audioVersion: v as AudioOptions['audioVersion'] })} />
       </p>
       <StretchChoice part={part} stretch={options.stretch} onChange={(stretch) => onChange({ stretch })} />
@@ -55,6 +57,7 @@ function Options({ source: { part }, options, onChange }: Parameters<NonNullable
       <p>
         WAV at <Picker label="Rate" value={String(options.rate)} choices={choices(RATES, (r) => `${r / 1000} kHz`)} onChange={(v) => onChange({ rate: Number(v) })} />, <Picker label="Bits" value={options.bits} choices={choices(BITS, (b) => BIT_WORDS[b])} onChange={(v) => onChange({ bits: v as Bits })} />
       </p>
+      {options.audioWhat === 'breaks' && <p className="text-sm text-faint">Both come without limiter: together they are the mix before it is limited.</p>}
       {options.audioWhat === 'rows' && <p className="text-sm text-faint">Rows come without limiter and dry, the room as a file of its own: together they are the mix before it is limited.</p>}
     </>
   );
@@ -69,10 +72,11 @@ export const audio: ExporterSpec<AudioOptions> = {
   Options,
   async run({ part }, options, job) {
     const sounds = soundsUsed(part);
-    const wish: Omit<RenderWish, 'from' | 'to' | 'passes' | 'ending'> = { part, sounds, samples: await recordingsOf(sounds), rate: options.rate, bits: options.bits, written: options.audioVersion === 'written', split: options.audioWhat === 'rows' };
+    const wish: Omit<RenderWish, 'from' | 'to' | 'passes' | 'ending'> = { part, sounds, samples: await recordingsOf(sounds), recordings: await breakRecordings(part), rate: options.rate, bits: options.bits, written: options.audioVersion === 'written', split: options.audioWhat === 'rows' };
     if (options.stretch === 'sections' && part.sections) return sectionsOf(part.sections, wish, options, job);
     const ofBars = options.stretch === 'bars';
     const { fromBar, toBar, passes, ending, rate } = options;
+    if (options.audioWhat === 'breaks' && part.breaks) return breaksApart(wish, options, job);
     const made = await renderAudio({ ...wish, ending, passes: ofBars ? passes : 1, ...(ofBars ? { from: fromBar - 1, to: toBar } : { order: true }) }, job.onProgress, job.signal);
     const name = `${fileNameOf(part.name)}${ofBars && (fromBar > 1 || toBar < part.bars) ? `-bars-${fromBar}-${toBar}` : ''}`;
     const said = [...accountOf(made, part, rate), ...drawnWords(part, !ofBars || passes > 1)];
@@ -86,6 +90,23 @@ export const audio: ExporterSpec<AudioOptions> = {
 async function zipped(files: readonly (readonly [string, Uint8Array])[], fileName: string, said: readonly string[]): Promise<Exported> {
   const { zipSync } = await import('fflate');
   return { data: zipSync(Object.fromEntries(files.map(([name, bytes]) => [name, [bytes, { level: 0 }] as const]))), fileName, type: 'application/zip', said };
+}
+
+/** The rows of breaks as one file, all others as another. */
+async function breaksApart(wish: Omit<RenderWish, 'from' | 'to' | 'passes' | 'ending'>, { stretch, fromBar, toBar, passes, ending, rate }: AudioOptions, { onProgress, signal }: Job): Promise<Exported> {
+  const { part } = wish;
+  const audible = audibleVoices(part);
+  const heard = part.rows.map((r) => r.voice).filter((row) => audible.has(row));
+  const ofBreaks = heard.filter((row) => breakOfRow(part, row));
+  const groups = ([['breaks', ofBreaks], ['rest', heard.filter((row) => !ofBreaks.includes(row))]] as const).filter(([, rows]) => rows.length > 0);
+  const files: [string, Uint8Array][] = [];
+  let said: string[] = [];
+  for (const [i, [name, rows]] of groups.entries()) {
+    const made = await renderAudio({ ...wish, rows, ending, passes: stretch === 'bars' ? passes : 1, ...(stretch === 'bars' ? { from: fromBar - 1, to: toBar } : { order: true }) }, (done) => onProgress((i + done) / groups.length), signal);
+    files.push([`${fileNameOf(part.name)}-${name}.wav`, made.files[0]?.bytes ?? new Uint8Array()]);
+    said = accountOf({ ...made, account: { ...made.account, silent: [] } }, part, rate).slice(1);
+  }
+  return zipped(files, `${fileNameOf(part.name)}-breaks.zip`, [`Wrote ${files.length} ${files.length === 1 ? 'file' : 'files'}: ${groups.map(([name]) => name).join(' and ')}.`, ...said]);
 }
 
 /** Each section as a file, or its rows as files in a folder of its own. */

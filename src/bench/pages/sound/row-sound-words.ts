@@ -1,3 +1,5 @@
+import { breakOfRow } from '@/core/breaks/rows';
+import { isOfBreak } from '@/core/model/break';
 import type { OwnSounds } from '@/core/model/own-sound';
 import type { Part, Row } from '@/core/model/part';
 import { soundOfRow } from '@/core/part/rows';
@@ -18,6 +20,7 @@ export function rowSoundWords(part: Part, row: Row, sounds: OwnSounds): string {
     missing !== undefined && `${missing} is not here: the kit plays it`,
     own?.name,
     row.plays && 'kit' in row.plays && row.plays.kit,
+    isOfBreak(row.plays) && `pieces of ${breakOfRow(part, row.voice)?.name ?? 'a break'}`,
     isOwnRow(row.voice) && `like ${labelOfVoice(soundOfRow(part, row.voice)).toLowerCase()}`,
     level !== 0 && level > -60 && `${signed(level)} dB`,
     pan !== 0 && `${pan < 0 ? 'left' : 'right'} ${Math.abs(pan)}`,

@@ -1,6 +1,8 @@
 'use client';
 
-import { useEffect, type PointerEvent } from 'react';
+import { useCallback, useEffect, type PointerEvent } from 'react';
+import { FIRST_PIECE_KEY } from '@/core/model/break';
+import type { Part } from '@/core/model/part';
 import { labelOfRow } from '@/core/part/rows';
 import { keyOfVoice } from '@/core/key-map';
 import { PAD_BANKS, PADS, type Pad } from '@/devices/pads';
@@ -33,8 +35,10 @@ export default function PadStrip() {
 function PadKey({ pad, letters }: { pad: Pad; letters: boolean }) {
   const { pads } = useRecording();
   const part = useBench(calmPart);
-  // By the part's key map, whatever that is.
-  const key = keyOfVoice(part.kitMap, pad.voice);
+  const pieces = useRecorded((s) => s.pieces);
+  const keyOf = usePadKeys();
+  const key = keyOf(pad);
+  useRecorded((s) => s.firstPiece);
   // Which stroke lit it: each one flashes anew.
   const struck = useRecorded((s) => (s.struck?.key === key ? s.struck.n : 0));
   const strike = (e: PointerEvent<HTMLButtonElement>) => {
@@ -46,14 +50,35 @@ function PadKey({ pad, letters }: { pad: Pad; letters: boolean }) {
     <button
       type="button"
       onPointerDown={strike}
-      onClick={(e) => e.detail === 0 && pads.strike(key, PLAIN, performance.now())}
+      onClick={(e) => e.detail === 0 && pads.strike(key, PLAIN, e.timeStamp)}
       className="relative flex h-11 touch-none items-center justify-between overflow-hidden rounded-md border border-strong px-2 text-left text-sm select-none hover:bg-sunk"
     >
       {struck > 0 && <span key={struck} className="pointer-events-none absolute inset-0 animate-[fade_220ms_ease-out_forwards] bg-accent/40" />}
-      <span className="relative truncate">{labelOfRow(part, pad.voice)}</span>
+      <span className="relative truncate">{wordsOfPiece(part, pieces, key) ?? labelOfRow(part, pad.voice)}</span>
       {letters && <kbd className="relative font-sans text-faint">{pad.label}</kbd>}
     </button>
   );
+}
+
+/** The key that a pad strikes: that of its voice by the part's key map, or, while pads play a break, of the piece that is its turn. */
+function usePadKeys(): (pad: Pad) => number {
+  const { getState } = useBenchStore();
+  const { recorder } = useRecording();
+  return useCallback(
+    (pad: Pad) => {
+      const { pieces, firstPiece } = recorder.state.getState();
+      return pieces === null ? keyOfVoice(getState().part.kitMap, pad.voice) : FIRST_PIECE_KEY + firstPiece + PADS.indexOf(pad);
+    },
+    [getState, recorder],
+  );
+}
+
+/** @example '3 snare': the piece that a key plays; null where keys play rows */
+function wordsOfPiece(part: Pick<Part, 'breaks'>, pieces: string | null, key: number): string | null {
+  const of = part.breaks?.find((b) => b.id === pieces);
+  if (!of) return null;
+  const piece = of.pieces[key - FIRST_PIECE_KEY];
+  return piece ? `${key - FIRST_PIECE_KEY + 1} ${piece.kind}` : '';
 }
 
 /** Where letters are letters. */
@@ -64,7 +89,7 @@ const BY_CODE = new Map(PADS.map((p) => [p.code, p]));
 /** While keys play they come here first: as shortcuts they would do other things. Shift is hard, Alt is soft. */
 function useKeys(on: boolean): void {
   const { pads } = useRecording();
-  const { getState } = useBenchStore();
+  const keyOf = usePadKeys();
   useEffect(() => {
     if (!on) return;
     const onKey = (e: KeyboardEvent) => {
@@ -72,9 +97,9 @@ function useKeys(on: boolean): void {
       if (!pad || e.ctrlKey || e.metaKey || (e.target as HTMLElement).closest(TAKES_LETTERS)) return;
       e.preventDefault();
       e.stopImmediatePropagation();
-      if (!e.repeat) pads.strike(keyOfVoice(getState().part.kitMap, pad.voice), e.shiftKey ? HARD : e.altKey ? SOFT : PLAIN, e.timeStamp);
+      if (!e.repeat) pads.strike(keyOf(pad), e.shiftKey ? HARD : e.altKey ? SOFT : PLAIN, e.timeStamp);
     };
     window.addEventListener('keydown', onKey, true);
     return () => window.removeEventListener('keydown', onKey, true);
-  }, [on, pads, getState]);
+  }, [on, pads, keyOf]);
 }

@@ -55,10 +55,10 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
   const heard = useBench((s) => s.desk.other?.id === take.id);
   const [name, setName] = useState<string | null>(null);
   const used = useMemo(() => hitsFromTake(part, take.id).size, [part, take.id]);
-  const { kitMap, meter, origin, tempo } = part;
+  const { kitMap, breaks, meter, origin, tempo } = part;
   const [learning, setLearning] = useState(false);
   /** The take by itself, as a part. */
-  const alone = useMemo(() => withHits({ ...getState().part, feel: EMPTY_FEEL, kitMap, meter, origin, tempo, hits: [] }, hitsOfTake({ kitMap }, take, events)), [take, events, kitMap, meter, origin, tempo, getState]);
+  const alone = useMemo(() => withHits({ ...getState().part, feel: EMPTY_FEEL, kitMap, meter, origin, tempo, hits: [] }, hitsOfTake({ kitMap, ...(breaks ? { breaks } : {}) }, take, events)), [take, events, kitMap, breaks, meter, origin, tempo, getState]);
   const tightness = useMemo(() => tightnessOf(alone), [alone]);
   const takeName = () => {
     if (name?.trim() && name.trim() !== take.name) takeStore.update({ ...take, name: name.trim().slice(0, 120) }).catch(showError);

@@ -7,6 +7,7 @@ import type { BenchState } from '../../store/bench-store';
 import { drawBand, drawRibbon } from './draw-far';
 import { drawGrid } from './draw-grid';
 import { drawStems } from './draw-stems';
+import { drawSticking } from './draw-sticking';
 import { drawRounds } from './draw-rounds';
 import { drawOrnaments } from './draw-ornaments';
 import { drawBehind, drawCaret, drawProposed, drawPulls } from './draw-marks';
@@ -32,6 +33,7 @@ export function drawFrame(g: CanvasRenderingContext2D, palette: Palette, scene: 
     else {
       if (scene.detail === 'ribbon') drawRibbon(g, palette, row, far);
       drawStems(g, palette, scene.stems[r] ?? [], row, { part, performance: scene.performance, selection, detail: scene.detail, axis: scene.axis, silent, strays: scene.strays, doubtful: scene.doubtful, unheard: scene.unheard, isLocked });
+      if (state.desk.sticking && state.hands?.part === part && (scene.detail === 'full' || scene.detail === 'small')) drawSticking(g, palette, scene.stems[r] ?? [], state.hands.limbs);
       if (scene.detail === 'full' || scene.detail === 'small') drawRounds(g, palette, row, part, scene.axis, width);
     }
     g.globalAlpha = 1;

@@ -1,0 +1,132 @@
+'use client';
+
+import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { useStore } from 'zustand';
+import { markStroke } from '@/core/breaks/edit';
+import { heardIn, type BreakStroke } from '@/core/breaks/strokes';
+import type { Break } from '@/core/model/break';
+import type { Part } from '@/core/model/part';
+import { rowOfKind } from '@/core/breaks/rows';
+import { seconds, type Seconds } from '@/core/units';
+import type { MenuPlace } from '@/ui/menu-place';
+import type { Playback } from '../playback/use-playback';
+import { useBenchStore } from '../store/context';
+import { useSweep } from '../store/use-sweep';
+import type { Axis } from '../stems/geometry/axis';
+import { earState } from './ear';
+import { FOOT, heightOf, kindWords, momentAtX, snapped, xOfMoment, type Placed } from './geometry';
+
+interface Props {
+  of: Break;
+  part: Part;
+  placed: Placed;
+  strokes: readonly BreakStroke[];
+  axis: Axis;
+  width: number;
+  playback: Playback;
+  onMenu: (stroke: string, at: MenuPlace) => void;
+}
+
+/** More in sight are drawn, but not taken hold of one by one. */
+const MOST_HANDLES = 400;
+const MOVED = 3;
+const rounded = (at: number): Seconds => seconds(Math.round(Math.max(0, at) * 1e6) / 1e6);
+
+/** Hears the piece of a stroke, as it was recorded. */
+export function hearStroke(playback: Playback, of: Break, stroke: string): void {
+  const n = of.pieces.findIndex((p) => p.id === stroke);
+  const piece = of.pieces[n];
+  if (piece) playback.auditionPiece(rowOfKind(of.id, piece.kind), n, piece.velocity);
+}
+
+/** What of the strokes is taken hold of: heads that are dragged, named and removed. */
+export function StrokeMarks({ of, part, placed, strokes, axis, width, playback, onMenu }: Props) {
+  const store = useBenchStore();
+  const sweep = useSweep();
+  const chosen = useStore(earState, (s) => s.chosen);
+  const drag = useRef<{ id: string; x: number; from: number; moved: boolean } | null>(null);
+  const inSight = strokes.map((stroke) => ({ stroke, x: xOfMoment(part, placed, axis, stroke.at) })).filter(({ x }) => x > -8 && x < width + 8);
+  if (inSight.length > MOST_HANDLES) return null;
+  const attacks = heardIn(part, of.id).at;
+  const choose = (id: string) => earState.setState({ chosen: id });
+  const move = (id: string, at: number) => sweep.show('Move a stroke', (p) => markStroke(p, of.id, id, { at: rounded(at) }));
+  const remove = (id: string) => store.getState().run('Remove a stroke', (p) => markStroke(p, of.id, id, { gone: true }));
+
+  const onDown = (e: PointerEvent<HTMLButtonElement>, { id, at }: BreakStroke) => {
+    if (e.button !== 0) return;
+    e.currentTarget.setPointerCapture(e.pointerId);
+    drag.current = { id, x: e.clientX, from: at, moved: false };
+    choose(id);
+  };
+  const onMove = (e: PointerEvent<HTMLButtonElement>) => {
+    const d = drag.current;
+    if (!d || (!d.moved && Math.abs(e.clientX - d.x) < MOVED)) return;
+    d.moved = true;
+    const home = xOfMoment(part, placed, axis, d.from);
+    const raw = momentAtX(part, placed, axis, home + e.clientX - d.x);
+    const perSecond = Math.abs(xOfMoment(part, placed, axis, d.from + 1) - home);
+    move(d.id, snapped(raw, attacks, perSecond, e.shiftKey));
+  };
+  const onUp = () => {
+    const d = drag.current;
+    drag.current = null;
+    if (!d) return;
+    if (d.moved) sweep.done();
+    else hearStroke(playback, of, d.id);
+  };
+  const onKey = (e: KeyboardEvent<HTMLButtonElement>, stroke: BreakStroke, index: number) => {
+    const by = e.key === 'ArrowLeft' ? -1 : e.key === 'ArrowRight' ? 1 : 0;
+    if (e.key === 'Escape' && drag.current) {
+      drag.current = null;
+      sweep.cancel();
+    } else if (by !== 0 && e.altKey) {
+      move(stroke.id, stroke.at + by * (e.shiftKey ? 0.0001 : 0.001));
+      sweep.done();
+    } else if (by !== 0) {
+      const next = inSight[index + by];
+      if (next) {
+        choose(next.stroke.id);
+        e.currentTarget.parentElement?.querySelector<HTMLElement>(`[data-stroke="${next.stroke.id}"]`)?.focus();
+      }
+    } else if (e.key === 'Delete' || e.key === 'Backspace') remove(stroke.id);
+    else if (e.key === 'Enter') {
+      const { left, bottom } = e.currentTarget.getBoundingClientRect();
+      onMenu(stroke.id, { x: left, y: bottom });
+    } else return;
+    e.preventDefault();
+    e.stopPropagation();
+  };
+  // One of them is in the order of Tab: the chosen one, or the first.
+  const tabbed = inSight.find(({ stroke }) => stroke.id === chosen) ?? inSight[0];
+  return (
+    <div role="group" aria-label={`Strokes of ${of.name}`}>
+      {inSight.map(({ stroke, x }, i) => (
+        <button
+          key={stroke.id}
+          type="button"
+          data-stroke={stroke.id}
+          tabIndex={stroke === tabbed?.stroke ? 0 : -1}
+          aria-label={`Stroke at ${stroke.at.toFixed(3)} s, ${kindWords(stroke)}${stroke.drowned ? ', drowned' : ''}`}
+          className="absolute size-[15px] cursor-ew-resize rounded-full"
+          style={{ left: x - 7.5, top: FOOT - heightOf(stroke.over) - 7.5 }}
+          onPointerDown={(e) => onDown(e, stroke)}
+          onPointerMove={onMove}
+          onPointerUp={onUp}
+          onPointerCancel={() => {
+            drag.current = null;
+            sweep.cancel();
+          }}
+          onFocus={() => choose(stroke.id)}
+          onKeyDown={(e) => onKey(e, stroke, i)}
+          onDoubleClick={(e) => e.stopPropagation()}
+          onContextMenu={(e) => {
+            e.preventDefault();
+            e.stopPropagation();
+            choose(stroke.id);
+            onMenu(stroke.id, { x: e.clientX, y: e.clientY });
+          }}
+        />
+      ))}
+    </div>
+  );
+}

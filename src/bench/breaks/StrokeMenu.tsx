@@ -1,0 +1,45 @@
+'use client';
+
+import { DropdownMenu } from 'radix-ui';
+import { markStroke, setBreak } from '@/core/breaks/edit';
+import { heardIn, strokesOfBreak } from '@/core/breaks/strokes';
+import { STROKE_KINDS, type Break, type StrokeKind } from '@/core/model/break';
+import type { MenuPlace } from '@/ui/menu-place';
+import { MENU_ITEM, MENU_RULE, PointMenu } from '@/ui/PointMenu';
+import { openPage } from '../actions/open-page';
+import type { Playback } from '../playback/use-playback';
+import { useBench, useBenchStore } from '../store/context';
+import { hearStroke } from './StrokeMarks';
+
+/** What is often struck together. */
+const TOGETHER: readonly (readonly [as: StrokeKind, also: StrokeKind])[] = [
+  ['kick', 'hat'],
+  ['snare', 'hat'],
+  ['snare', 'kick'],
+];
+
+/** What can be done to one stroke of a break. */
+export default function StrokeMenu({ at, of, stroke, playback, onClose }: { at: MenuPlace; of: Break; stroke: string; playback: Playback; onClose: () => void }) {
+  const store = useBenchStore();
+  const part = useBench((s) => s.part);
+  const found = strokesOfBreak(of, heardIn(part, of.id)).find((s) => s.id === stroke);
+  if (!found) return null;
+  const run = store.getState().run;
+  const item = (text: string, act: () => void, mark = '') => (
+    <DropdownMenu.Item key={text} className={MENU_ITEM} onSelect={act}>
+      {text} <span className="text-faint">{mark}</span>
+    </DropdownMenu.Item>
+  );
+  return (
+    <PointMenu at={at} onClose={onClose} label={`Stroke at ${found.at.toFixed(3)} s`}>
+      {!found.drowned && item('Hear it', () => hearStroke(playback, of, stroke))}
+      {STROKE_KINDS.map((kind) => item(`It is a ${kind === 'other' ? 'stroke of another kind' : kind}`, () => run(`Name a stroke: ${kind}`, (p) => markStroke(p, of.id, stroke, { as: kind })), found.kind === kind && !found.also ? (found.sure === 1 ? 'chosen' : `${Math.round(found.sure * 100)} % sure`) : ''))}
+      {TOGETHER.map(([as, also]) => item(`It is ${as} and ${also} together`, () => run(`Name a stroke: ${as} and ${also}`, (p) => markStroke(p, of.id, stroke, { as, also })), found.kind === as && found.also === also ? (found.sure === 1 ? 'chosen' : 'heard so') : ''))}
+      <DropdownMenu.Separator className={MENU_RULE} />
+      {found.drowned && item('Count it all the same', () => run('Keep a stroke', (p) => markStroke(p, of.id, stroke, { at: found.at })))}
+      {of.cut !== 'strokes' && item('Cut at the strokes', () => run('Cut at the strokes', (p) => setBreak(p, of.id, { cut: 'strokes' })))}
+      {item('Level, pitch, backwards …', () => openPage(store, 'breaks', 'piece'))}
+      {item('Remove it', () => run('Remove a stroke', (p) => markStroke(p, of.id, stroke, { gone: true })), 'Delete')}
+    </PointMenu>
+  );
+}

@@ -1,0 +1,105 @@
+import { createStore } from 'zustand/vanilla';
+import { hearStrokes } from '@/core/breaks/edit';
+import type { Break } from '@/core/model/break';
+import type { SampleId } from '@/core/model/own-sound';
+import { standOut } from '@/core/onsets/onsets';
+import { recordingStore } from '@/storage/recording-store';
+import { say, showError } from '@/ui/notify';
+import { BreakEar } from '@/workers/clients';
+import type { Outline } from '@/workers/break.worker';
+import type { BenchStore } from '../store/bench-store';
+
+/** What is known of the recording that is in front of one. */
+export interface EarState {
+  /** Its outline; null until it is read. */
+  outline: Outline | null;
+  sample: SampleId | null;
+  /** It is not in this browser. */
+  missing: boolean;
+  /** How much of it was listened to, 0 to 1; null when nobody listens. */
+  listening: number | null;
+  /** The stroke that is looked at, by its id. */
+  chosen: string | null;
+}
+
+const BLANK: EarState = { outline: null, sample: null, missing: false, listening: null, chosen: null };
+
+export const earState = createStore<EarState>(() => BLANK);
+
+let ear: BreakEar | null = null;
+/** Recordings that were listened to by themselves once: what was undone or cancelled is not done again. */
+const tried = new Set<string>();
+
+/** Takes up a break's recording: its outline is drawn, and it is listened to where nobody has yet. */
+export async function takeUp(store: BenchStore, of: Break): Promise<void> {
+  letGo();
+  const own = new BreakEar();
+  ear = own;
+  earState.setState({ ...BLANK, sample: of.sample });
+  try {
+    const recording = (await recordingStore.read(of.sample)) ?? (await fetched(of.sample));
+    if (ear !== own) return;
+    if (!recording) return earState.setState({ missing: true });
+    const outline = await own.take(recording);
+    if (ear !== own) return;
+    earState.setState({ outline });
+    const isHeard = store.getState().part.heard?.some((h) => h.break === of.id) ?? false;
+    if (isHeard || tried.has(of.id)) return;
+    tried.add(of.id);
+    await listen(store, of.id);
+  } catch (e) {
+    if (ear === own) showError(e);
+  }
+}
+
+/** One of ours comes when it is first asked for. */
+async function fetched(sample: SampleId): Promise<Blob | undefined> {
+  const { OWN_BREAKS } = await import('@/demo/own-breaks');
+  const own = OWN_BREAKS.find((b) => b.sample === sample);
+  if (!own) return undefined;
+  const { keepOwnBreak } = await import('@/storage/own-recordings');
+  await keepOwnBreak(own);
+  return recordingStore.read(sample);
+}
+
+/** Listens to the recording that is taken up: its strokes, tempo and bars become the part's, as one step. */
+export async function listen(store: BenchStore, id: string): Promise<void> {
+  const own = ear;
+  if (!own || earState.getState().listening !== null) return;
+  earState.setState({ listening: 0 });
+  try {
+    const heard = await own.listen((done) => ear === own && earState.setState({ listening: done }));
+    if (ear !== own) return;
+    earState.setState({ listening: null });
+    if (!standOut(heard.over)) return say('No stroke stands out in this recording: it plays as one piece, and can be cut at lines of the bar.');
+    const { part, run } = store.getState();
+    const name = part.breaks?.find((b) => b.id === id)?.name ?? 'the break';
+    run(`Listen to ${name}`, (p) => hearStrokes(p, id, heard));
+    if (heard.readings.length === 0) say(`${heard.at.length === 1 ? 'One stroke was' : 'Few strokes were'} heard, too few to tell a tempo: set its bars on the page Breaks.`);
+  } catch (e) {
+    if (ear !== own) return;
+    earState.setState({ listening: null });
+    showError(e);
+  }
+}
+
+/** Ends the listening; the recording stays, and can be listened to again. */
+export function stopListening(store: BenchStore): void {
+  const { sample } = earState.getState();
+  const of = store.getState().part.breaks?.find((b) => b.sample === sample);
+  if (of) void takeUp(store, of);
+}
+
+/** The attack nearest to a moment, where there is one close by. */
+export async function attackAt(at: number): Promise<number> {
+  const found = await ear?.attackNear(at).catch(() => at);
+  return found !== undefined && Math.abs(found - at) <= NEAR_ATTACK ? found : at;
+}
+
+const NEAR_ATTACK = 0.03;
+
+export function letGo(): void {
+  ear?.dispose();
+  ear = null;
+  earState.setState(BLANK);
+}
