@@ -1,7 +1,7 @@
 import { stepOf } from '../time/grid';
 import type { MeterMap } from '../time/meter-map';
 import type { Ticks } from '../units';
-import { median } from '../statistics';
+import { deviation, median } from '../statistics';
 
 /** A swing that hits already have. */
 export interface MeasuredSwing {
@@ -23,6 +23,12 @@ export function measureSwing(map: MeterMap, places: readonly Ticks[]): MeasuredS
   const sixteenths = secondHits(map, places, 2 * stepOf('1/16'));
   const [division, found] = eighths.length > sixteenths.length ? (['1/8', eighths] as const) : (['1/16', sixteenths] as const);
   return found.length < FEWEST ? null : { division, percent: median(found), n: found.length };
+}
+
+/** How far the second hits of a division scatter, in percent of their pair (of the population); 0 without any. */
+export function spreadOfSwing(map: MeterMap, places: readonly Ticks[], division: MeasuredSwing['division']): number {
+  const found = secondHits(map, places, 2 * stepOf(division));
+  return found.length === 0 ? 0 : deviation(found);
 }
 
 function secondHits(map: MeterMap, places: readonly Ticks[], pair: number): number[] {

@@ -3,6 +3,7 @@ import type { Move, MoveKind } from '../model/feel';
 import { accentsMove } from './accents';
 import { apartMove } from './apart';
 import { grooveMove } from './groove';
+import { handsMove } from './hands';
 import { humanizeMove } from './humanize';
 import { layMove } from './lay';
 import { quantizeMove } from './quantize';
@@ -19,6 +20,7 @@ const BY_KIND: { readonly [K in MoveKind]: MoveSpec<Extract<Move, { kind: K }>> 
   apart: apartMove,
   accents: accentsMove,
   timbre: timbreMove,
+  hands: handsMove,
 };
 
 /** In the order in which they are offered. */

@@ -1,9 +1,9 @@
-import { clamp, roundHalfUp, ticks, TICKS_PER_QUARTER } from '../units';
+import { clamp, milliseconds, roundHalfUp, ticks, TICKS_PER_QUARTER } from '../units';
 import type { Hit, HitId, Part } from '../model/part';
-import { changeHits } from '../commands/hits';
+import { changeHits, MAX_NUDGE_MS } from '../commands/hits';
 
 /** What of a hit can be shaped, all with the same tools. */
-export const QUALITIES = ['velocity', 'pan', 'pitch', 'brightness', 'length'] as const;
+export const QUALITIES = ['velocity', 'pan', 'pitch', 'brightness', 'length', 'timing'] as const;
 export type QualityName = (typeof QUALITIES)[number];
 
 export interface Quality {
@@ -25,10 +25,11 @@ export const QUALITY: Readonly<Record<QualityName, Quality>> = {
   pitch: { name: 'pitch', min: -24, max: 24, rest: 0, digits: 2, unit: 'semitones' },
   brightness: { name: 'brightness', min: -100, max: 100, rest: 0, digits: 0, unit: '%' },
   length: { name: 'length', min: 0, max: 1024, rest: 1, digits: 3, unit: 'sixteenths', usual: { min: 0, max: 4 } },
+  timing: { name: 'timing', min: -MAX_NUDGE_MS, max: MAX_NUDGE_MS, rest: 0, digits: 1, unit: 'ms', usual: { min: -30, max: 30 } },
 };
 
 /** @example readQuality(hit, 'pan') // 0 where the hit has none of its own */
-export const readQuality = (hit: Hit, name: QualityName): number => (name === 'length' ? hit.length / SIXTEENTH : (hit[name] ?? QUALITY[name].rest));
+export const readQuality = (hit: Hit, name: QualityName): number => (name === 'length' ? hit.length / SIXTEENTH : name === 'timing' ? (hit.nudge?.ms ?? 0) : (hit[name] ?? QUALITY[name].rest));
 
 const SIXTEENTH = TICKS_PER_QUARTER / 4;
 
@@ -45,10 +46,17 @@ export function setQuality(part: Part, ids: ReadonlySet<HitId>, name: QualityNam
     const next = keptValue(name, value(hit));
     if (next === keptValue(name, readQuality(hit, name))) return hit;
     if (name === 'length') return { ...hit, length: ticks(Math.max(1, Math.round(next * SIXTEENTH))) };
+    if (name === 'timing') return nudgedTo(hit, next);
     if (name !== 'velocity' && next === QUALITY[name].rest) {
       const { [name]: _gone, ...rest } = hit;
       return rest;
     }
     return { ...hit, [name]: next } as Hit;
   });
+}
+
+/** The hand's nudge in time; what it did to the velocity stays. */
+function nudgedTo({ nudge, ...hit }: Hit, ms: number): Hit {
+  const louder = nudge?.velocity ?? 0;
+  return ms === 0 && louder === 0 ? hit : { ...hit, nudge: { ms: milliseconds(ms), velocity: louder } };
 }

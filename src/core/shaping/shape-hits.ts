@@ -12,7 +12,9 @@ export type Shape =
   | { kind: 'scale'; percent: number }
   | { kind: 'stretch'; percent: number; pivot: number }
   | { kind: 'limit'; low: number; high: number }
-  | { kind: 'scatter'; range: number; seed: number; keepMean: boolean }
+  | ({ kind: 'scatter'; range: number; seed: number; keepMean: boolean } & shapes.Few)
+  | ({ kind: 'between'; from: number; to: number; seed: number } & shapes.Few)
+  | { kind: 'crescendo'; from: number; to: number; bend: number }
   | { kind: 'alternate'; levels: readonly number[] }
   | { kind: 'ramp'; from: number; to: number; bend: number }
   | { kind: 'line'; points: readonly shapes.LinePoint[] }
@@ -44,7 +46,11 @@ function shapedValues(part: Part, hits: readonly Hit[], values: readonly number[
     case 'limit':
       return shapes.limit(values, shape.low, shape.high);
     case 'scatter':
-      return shapes.scatter(values, shape.range, diceFor(quality, shape), shape.keepMean);
+      return ofFew(values, shape, quality, (few) => shapes.scatter(few, shape.range, diceFor(quality, shape), shape.keepMean));
+    case 'between':
+      return ofFew(values, shape, quality, (few) => shapes.between(few, shape.from, shape.to, diceFor(quality, shape)));
+    case 'crescendo':
+      return shapes.crescendo(places(), values, shape.from, shape.to, shape.bend);
     case 'alternate':
       return shape.levels.length === 0 ? [...values] : shapes.alternate(places(), shape.levels);
     case 'ramp':
@@ -62,6 +68,14 @@ function shapedValues(part: Part, hits: readonly Hit[], values: readonly number[
 
 /** Each quality has dice of its own, and each kind of shape: what one draws says nothing of what another does. */
 const diceFor = (quality: QualityName, { kind, seed }: { kind: ShapeKind; seed: number }): (() => number) => randomStream(mix(mix(seed, hashText(quality)), hashText(kind)));
+
+/** Shapes those that are meant; the others keep their values. Which they are has dice of its own. */
+function ofFew(values: readonly number[], shape: shapes.Few & { kind: ShapeKind; seed: number }, quality: QualityName, shaped: (few: number[]) => number[]): number[] {
+  const taken = shapes.fewOf(values.length, shape, randomStream(mix(mix(shape.seed, hashText(quality)), hashText('few'))));
+  const few = shaped(values.filter((_, i) => taken[i]));
+  let k = 0;
+  return values.map((v, i) => (taken[i] ? (few[k++] as number) : v));
+}
 
 /** Which step of its bar each hit is nearest to. */
 function stepsInBar(part: Part, hits: readonly Hit[], grid: GridName): number[] {

@@ -31,6 +31,48 @@ export function scatter(values: readonly number[], range: number, random: () => 
   return values.map((v, i) => v + (draws[i] as number) - off);
 }
 
+/** Each drawn anew between two limits, evenly: none beyond either. @example between([60, 60], 70, 120, random) // two values from 70 to 120 */
+export function between(values: readonly number[], from: number, to: number, random: () => number): number[] {
+  const [low, high] = [Math.min(from, to), Math.max(from, to)];
+  return values.map(() => low + random() * (high - low));
+}
+
+/** Louder and louder, or softer, each as a share of itself: accents stay accents. */
+export function crescendo(places: readonly number[], values: readonly number[], fromPercent: number, toPercent: number, bend: number): number[] {
+  const factors = ramp(places, fromPercent / 100, toPercent / 100, bend);
+  return values.map((v, i) => v * (factors[i] as number));
+}
+
+/** Which of some are touched where only a few are meant. */
+export interface Few {
+  /** So many; all without it. */
+  of?: number;
+  /** None that stand beside each other. */
+  apart?: boolean;
+  /** The first and the last are left. */
+  keepEnds?: boolean;
+}
+
+/**
+ * A random few: so many as are asked for, or as there can be.
+ * @returns flags, parallel to the places
+ * @example fewOf(24, { of: 6, apart: true }, random).filter(Boolean).length // 6
+ */
+export function fewOf(count: number, { of, apart = false, keepEnds = false }: Few, random: () => number): boolean[] {
+  const open = Array.from({ length: count }, (_, i) => !(keepEnds && (i === 0 || i === count - 1)));
+  if (of === undefined && !apart) return open;
+  const order = [...open.keys()].filter((i) => open[i]).map((i) => ({ i, at: random() })).sort((a, b) => a.at - b.at);
+  const taken = new Array<boolean>(count).fill(false);
+  let left = of ?? count;
+  for (const { i } of order) {
+    if (left === 0) break;
+    if (apart && (taken[i - 1] || taken[i + 1])) continue;
+    taken[i] = true;
+    left--;
+  }
+  return taken;
+}
+
 /** Loud and soft in turn, or any cycle of levels: the n-th place gets the n-th level. Values at one place share it. */
 export function alternate(places: readonly number[], levels: readonly number[]): number[] {
   let n = -1;

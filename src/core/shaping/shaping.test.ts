@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import { partArbitrary, smallPart } from '@tests/support/arbitraries';
+import type { Part } from '../model/part';
 import { randomStream } from '../random';
+import { milliseconds } from '../units';
 import { setQuality, keptValue, QUALITIES, QUALITY, readQuality } from './qualities';
 import { countsOf, shapeHits, type Shape } from './shape-hits';
 import * as shapes from './shapes';
@@ -14,6 +16,8 @@ const shapeArbitrary: fc.Arbitrary<Shape> = fc.oneof(
   fc.record({ kind: fc.constant('stretch' as const), percent: fc.integer({ min: 0, max: 300 }), pivot: fc.integer({ min: 1, max: 127 }) }),
   fc.record({ kind: fc.constant('limit' as const), low: fc.integer({ min: 1, max: 127 }), high: fc.integer({ min: 1, max: 127 }) }),
   fc.record({ kind: fc.constant('scatter' as const), range: fc.integer({ min: 0, max: 60 }), seed: fc.nat(), keepMean: fc.boolean() }),
+  fc.record({ kind: fc.constant('between' as const), from: fc.integer({ min: 1, max: 127 }), to: fc.integer({ min: 1, max: 127 }), seed: fc.nat(), of: fc.integer({ min: 1, max: 9 }), apart: fc.boolean() }),
+  fc.record({ kind: fc.constant('crescendo' as const), from: fc.integer({ min: 0, max: 200 }), to: fc.integer({ min: 0, max: 200 }), bend: fc.constant(0.5) }),
   fc.array(fc.integer({ min: 1, max: 127 }), { maxLength: 5 }).map((levels): Shape => ({ kind: 'alternate', levels })),
   fc.record({ kind: fc.constant('ramp' as const), from: fc.integer({ min: 1, max: 127 }), to: fc.integer({ min: 1, max: 127 }), bend: fc.double({ min: -1, max: 1, noNaN: true }) }),
   fc.record({ kind: fc.constant('accents' as const), grid: fc.constantFrom('1/8' as const, '1/16' as const), levels: fc.array(fc.double({ min: 0, max: 2, noNaN: true }), { maxLength: 8 }), depth: fc.double({ min: 0, max: 1, noNaN: true }) }),
@@ -81,7 +85,9 @@ test('whatever the shape, only the chosen hits change, and every value stays in 
         expect(value).toBeLessThanOrEqual(QUALITY[quality].max);
         // Lengths are whole ticks.
         expect(Math.abs(keptValue(quality, value) - value)).toBeLessThan(quality === 'length' ? 0.001 : 1e-12);
-        expect({ ...hit, [quality]: undefined }).toEqual({ ...before, [quality]: undefined });
+        const member = quality === 'timing' ? 'nudge' : quality;
+        expect({ ...hit, [member]: undefined }).toEqual({ ...before, [member]: undefined });
+        expect(hit.nudge?.velocity ?? 0).toBe(before.nudge?.velocity ?? 0);
       });
       // The same shape again from the same base: nothing is drawn that was not seeded.
       expect(shapeHits(part, ids, quality, shape)).toEqual(shaped);
@@ -104,4 +110,39 @@ test('a value at rest is not kept; pitch keeps two digits', () => {
   expect(panned.hits[0]?.pan).toBe(-100);
   expect(setQuality(panned, ids, 'pan', () => 0.2).hits[0]).not.toHaveProperty('pan');
   expect(setQuality(part, ids, 'pitch', () => 1.239).hits[0]?.pitch).toBe(1.24);
+});
+
+test('a few of some: as many as asked for, no neighbours, the ends left', () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 2, max: 60 }), fc.integer({ min: 1, max: 30 }), fc.boolean(), fc.boolean(), fc.integer(), (count, of, apart, keepEnds, seed) => {
+      const taken = shapes.fewOf(count, { of, apart, keepEnds }, randomStream(seed));
+      const n = taken.filter(Boolean).length;
+      expect(n).toBeLessThanOrEqual(of);
+      if (!apart) expect(n).toBe(Math.min(of, count - (keepEnds ? 2 : 0)));
+      if (apart) taken.forEach((is, i) => is && expect(taken[i + 1] ?? false).toBe(false));
+      if (keepEnds) expect([taken[0], taken[count - 1]]).toEqual([false, false]);
+    }),
+  );
+  expect(shapes.fewOf(24, { of: 6, apart: true }, randomStream(3)).filter(Boolean)).toHaveLength(6);
+});
+
+test('drawn between limits nothing is beyond; a swell keeps what is louder louder', () => {
+  const drawn = shapes.between(new Array<number>(500).fill(60), 70, 120, randomStream(5));
+  expect(Math.min(...drawn)).toBeGreaterThanOrEqual(70);
+  expect(Math.max(...drawn)).toBeLessThanOrEqual(120);
+  expect(Math.max(...drawn) - Math.min(...drawn)).toBeGreaterThan(45);
+  expect(shapes.crescendo([0, 1, 2], [100, 60, 100], 50, 100, 0)).toEqual([50, 45, 100]);
+});
+
+test('timing is the nudge of the hand: its mean is kept, velocities stay', () => {
+  const part = smallPart([0, 1, 2, 3].map((b) => ['snare', b, 90] as const));
+  const nudged = { ...part, hits: part.hits.map((h, i) => ({ ...h, nudge: { ms: milliseconds(i), velocity: 5 } })) };
+  const ids = new Set(part.hits.map((h) => h.id));
+  const shaped = shapeHits(nudged, ids, 'timing', { kind: 'scatter', range: 8, seed: 3, keepMean: true });
+  const mean = (p: Part) => p.hits.reduce((sum, h) => sum + (h.nudge?.ms ?? 0), 0) / 4;
+  expect(Math.abs(mean(shaped) - 1.5)).toBeLessThan(0.06);
+  expect(shaped.hits.every((h) => h.nudge?.velocity === 5 && h.velocity === 90)).toBe(true);
+  expect(shapeHits(part, ids, 'timing', { kind: 'set', value: 0 })).toBe(part);
+  const ends = shapeHits(nudged, ids, 'timing', { kind: 'scatter', range: 8, seed: 3, keepMean: false, keepEnds: true });
+  expect([ends.hits[0]!.nudge, ends.hits[3]!.nudge]).toEqual([nudged.hits[0]!.nudge, nudged.hits[3]!.nudge]);
 });

@@ -1,7 +1,6 @@
 'use client';
 
 import { memo } from 'react';
-import type { FirstLook } from '@/core/analysis/first-look';
 import { DEFAULT_MOVES } from '@/core/moves/all';
 import { addMove } from '@/core/commands/moves';
 import { Button } from '@/ui/Button';
@@ -9,18 +8,21 @@ import { softenOffBeatHats } from '../../actions/soften';
 import { useBench, useBenchStore } from '../../store/context';
 import type { BenchStore } from '../../store/bench-store';
 import { openPage } from '../../actions/open-page';
+import { calmPart } from '../../store/derived';
+import { readingOf } from '../placement/reading';
+import { usePlacement } from '../placement/use-placement';
 import { addMoveOf } from './add-move';
 import { MOVE_FACES } from './moves/all';
 import { faceOf } from './moves/face';
 
 const GENTLY = 0.6;
-/** A part that is late or early by less is not said to be. */
-const WORTH_MS = 5;
 
 /** What a part is like that nothing was done to yet, in a sentence, and what one would do first. */
 export default memo(function FirstSteps() {
   const store = useBenchStore();
   const look = useBench((s) => (s.whole?.look ?? null));
+  const part = useBench(calmPart);
+  const found = usePlacement(part, 'performed');
   if (!look) return null;
   const steps: [string, () => void][] = [
     ...(look.sloppy ? [['Quantize it gently', () => gently(store)] as [string, () => void]] : []),
@@ -31,7 +33,7 @@ export default memo(function FirstSteps() {
   ];
   return (
     <section aria-label="First steps" className="rounded-md border border-strong bg-ground px-3 py-2.5">
-      <p>{lookWords(look)}</p>
+      <p>{found ? readingOf(part, found).join(' ') : 'Measuring …'}</p>
       <div className="mt-2 flex flex-wrap gap-1.5">
         {steps.map(([text, run]) => (
           <Button key={text} size="small" onClick={run}>
@@ -45,15 +47,6 @@ export default memo(function FirstSteps() {
     </section>
   );
 });
-
-/** @example lookWords(flat) // 'A flat part: every hit stands on its line, all at velocity 100.' */
-export function lookWords({ onGrid, flat, sloppy, scatterMs, lateMs, velocities: [low, high] }: FirstLook): string {
-  const level = low === high ? `all at velocity ${low}` : flat ? 'each row at one velocity' : `velocities from ${low} to ${high}`;
-  if (onGrid) return `${flat ? 'A flat part' : 'A part on the grid'}: every hit stands on its line, ${level}.`;
-  const whole = Math.abs(lateMs) < WORTH_MS ? '' : `, about ${Math.abs(lateMs).toFixed(0)} ms ${lateMs > 0 ? 'late' : 'early'} as a whole`;
-  const place = `hits vary by ${scatterMs.toFixed(0)} ms around their rows’ own places${whole}`;
-  return `${sloppy ? 'A loose take' : 'A played part'}: ${place}, ${level}.`;
-}
 
 function gently(store: BenchStore) {
   store.getState().run('Quantize gently', (p) => addMove(p, { ...DEFAULT_MOVES.quantize, strength: GENTLY }));

@@ -6,17 +6,14 @@ import type { GrooveMove } from '@/core/model/feel';
 import type { Groove } from '@/core/model/groove';
 import { GROOVE_FAMILIES } from '@/core/groove/house-grooves';
 import { GroovePicture } from '@/grooves/pictures/GroovePicture';
-import { grooveStore, type KeptGroove } from '@/storage/groove-store';
-import { useStored } from '@/storage/use-stored';
 import { usePlaybackOf } from '../../playback/context';
+import { useKeptGrooves } from '../use-kept-grooves';
 import type { Edit } from './edit';
-
-const NONE: KeptGroove[] = [];
 
 /** Which groove a move plays like: the user's own, then ours by family, as pictures that are heard by a click; closing the list keeps the last. */
 export function GrooveOfMove({ move, edit }: { move: GrooveMove; edit: Edit }) {
   const playback = usePlaybackOf();
-  const kept = useStored(() => grooveStore.list().catch(() => NONE), []) ?? NONE;
+  const kept = useKeptGrooves();
   const families = [...(kept.length > 0 ? [{ name: 'Yours', grooves: kept.map((k) => k.groove) }] : []), ...GROOVE_FAMILIES.map((f) => ({ name: f.name, grooves: f.grooves.map((g) => g.groove) }))];
   const isChosen = (groove: Groove): boolean => groove === move.groove || (groove.name === move.groove.name && JSON.stringify(groove) === JSON.stringify(move.groove));
   const hear = (groove: Groove) => {

@@ -5,6 +5,7 @@ import dynamic from 'next/dynamic';
 import { useMemo, useState } from 'react';
 import { QUALITIES, QUALITY, readQuality, type QualityName } from '@/core/shaping/qualities';
 import { shapeHits, type Shape } from '@/core/shaping/shape-hits';
+import { startTempo } from '@/core/commands/settings';
 import { momentsOf } from '@/core/shaping/shapes';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
@@ -21,7 +22,7 @@ import { useTouched } from './use-touched';
 /** Charts come with the first selection that is looked at. */
 const DistributionChart = dynamic(() => import('./DistributionChart'), { ssr: false, loading: () => <div className="h-[84px]" /> });
 
-const NAMES: Readonly<Record<QualityName, string>> = { velocity: 'velocity', pan: 'pan', pitch: 'pitch', brightness: 'brightness', length: 'length' };
+const NAMES: Readonly<Record<QualityName, string>> = { velocity: 'velocity', pan: 'pan', pitch: 'pitch', brightness: 'brightness', length: 'length', timing: 'timing' };
 
 /** Velocity, pan, pitch, brightness and length of the touched hits: their distribution, and shapes to give them. */
 export function DynamicsSection() {
@@ -58,6 +59,7 @@ export function DynamicsSection() {
   };
   const pick = (kind: OfferedKind) => edit(firstShape(kind, quality, calm));
   const nothing = touched.ids.size === 0;
+  const sixteenthMs = useBench((s) => 15_000 / startTempo(s.part));
   const tenths = (v: number): number => Math.round(v * 10) / 10;
 
   return (
@@ -103,7 +105,7 @@ export function DynamicsSection() {
       <div className="mt-2 leading-8" data-testid="shape">
         <Picker label="What to do" value={trial.active && shape && isOffered(shape.kind) ? shape.kind : ''} placeholder="choose what to do …" choices={VERBS} onChange={(kind) => !nothing && pick(kind as OfferedKind)} />
         {trial.active && shape && ` the ${NAMES[quality]}`}
-        {trial.active && shape && <ShapeSentence shape={shape} quality={quality} onChange={edit} />}
+        {trial.active && shape && <ShapeSentence shape={shape} quality={quality} count={touched.ids.size} sixteenthMs={sixteenthMs} onChange={edit} />}
       </div>
       <TrialButtons trial={trial} className="mt-1" />
     </Section>

@@ -4,6 +4,7 @@ import { Dices } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { QUALITY, type QualityName } from '@/core/shaping/qualities';
 import type { Shape } from '@/core/shaping/shape-hits';
+import type { Few } from '@/core/shaping/shapes';
 import { GRIDS, type GridName } from '@/core/time/grid';
 import { IconButton } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
@@ -13,11 +14,15 @@ import { LevelStems } from '@/ui/LevelStems';
 interface Props {
   shape: Shape;
   quality: QualityName;
+  /** How many hits are touched. */
+  count: number;
+  /** How long a sixteenth lasts, in ms. */
+  sixteenthMs: number;
   onChange: (shape: Shape) => void;
 }
 
 /** A shape as a sentence whose numbers are edited in place. */
-export function ShapeSentence({ shape, quality, onChange }: Props) {
+export function ShapeSentence({ shape, quality, count, sixteenthMs, onChange }: Props) {
   const { min, max, digits, unit } = QUALITY[quality];
   const span = max - min;
   const value = (label: string, v: number, set: (v: number) => Shape, more: Partial<{ min: number; max: number; unit: string; digits: number; default: number }> = {}) => (
@@ -65,21 +70,63 @@ export function ShapeSentence({ shape, quality, onChange }: Props) {
           <LevelStems label="Accent" levels={shape.levels.map((l) => Math.round(l * 100))} min={0} max={200} unit="%" most={16} onChange={(levels) => onChange({ ...shape, levels: levels.map((l) => l / 100) })} />
         </div>
       );
+    case 'crescendo':
+      return (
+        <Words>
+          from {value('Swell from', shape.from, (from) => ({ ...shape, from }), { min: 0, max: 300, unit: '%', digits: 0, default: 100 })} to {value('Swell to', shape.to, (to) => ({ ...shape, to }), { min: 0, max: 300, unit: '%', digits: 0, default: 100 })} of itself, bent{' '}
+          {value('Bend', shape.bend * 100, (b) => ({ ...shape, bend: b / 100 }), { min: -100, max: 100, unit: '%', digits: 0, default: 0 })}
+        </Words>
+      );
+    case 'between':
+      return (
+        <Words>
+          from {value('Draw from', shape.from, (from) => ({ ...shape, from }))} to {value('Draw to', shape.to, (to) => ({ ...shape, to }))}
+          <IconButton label={`Draw again (seed ${shape.seed})`} size="small" onClick={() => onChange({ ...shape, seed: shape.seed + 1 })}>
+            <Dices size={15} />
+          </IconButton>
+          <FewWords few={shape} count={count} onChange={(few) => onChange(withFew(shape, few))} />
+        </Words>
+      );
     case 'scatter':
       return (
         <Words>
           by up to {value('Randomize by', shape.range, (range) => ({ ...shape, range }), { min: 0, max: span / 2 })} either way
+          {quality === 'timing' && <>({value('Randomize by, of a sixteenth', (shape.range / sixteenthMs) * 100, (percent) => ({ ...shape, range: (percent / 100) * sixteenthMs }), { min: 0, max: 100, unit: '% of a 1/16', digits: 0 })})</>}
           <IconButton label={`Draw again (seed ${shape.seed})`} size="small" onClick={() => onChange({ ...shape, seed: shape.seed + 1 })}>
             <Dices size={15} />
           </IconButton>
           <label className="flex items-center gap-1.5">
             <input type="checkbox" className="accent-accent" checked={shape.keepMean} onChange={(e) => onChange({ ...shape, keepMean: e.target.checked })} /> keep the average
           </label>
+          <FewWords few={shape} count={count} onChange={(few) => onChange(withFew(shape, few))} />
         </Words>
       );
     default:
       return null;
   }
+}
+
+/** A shape with another few; what is not asked for is not kept. */
+function withFew<S extends Few>(shape: S, { of, apart, keepEnds }: Few): S {
+  const { of: _of, apart: _apart, keepEnds: _keepEnds, ...rest } = shape;
+  return { ...rest, ...(of === undefined ? {} : { of }), ...(apart ? { apart } : {}), ...(keepEnds ? { keepEnds } : {}) } as S;
+}
+
+/** Only some of the touched hits. */
+function FewWords({ few, count, onChange }: { few: Few; count: number; onChange: (few: Few) => void }) {
+  if (count < 2) return null;
+  const check = (label: string, is: boolean, set: (on: boolean) => Few) => (
+    <label className="flex items-center gap-1.5">
+      <input type="checkbox" className="accent-accent" checked={is} onChange={(e) => onChange(set(e.target.checked))} /> {label}
+    </label>
+  );
+  return (
+    <span className="flex flex-wrap items-baseline gap-x-2">
+      of <NumberField label="How many of them" value={few.of ?? count} min={1} max={count} default={count} unit={`of ${count},`} className="[&_input]:w-[2.6em]" onChange={(n) => onChange({ ...few, of: n >= count ? undefined : n } as Few)} />
+      {check('not neighbours', few.apart === true, (apart) => ({ ...few, apart }))}
+      {check('the first and last stay', few.keepEnds === true, (keepEnds) => ({ ...few, keepEnds }))}
+    </span>
+  );
 }
 
 const Words = ({ children }: { children: ReactNode }) => <div className="flex flex-wrap items-baseline gap-x-1.5 leading-8">{children}</div>;

@@ -2,7 +2,7 @@ import { keptValue, QUALITY, type QualityName } from '@/core/shaping/qualities';
 import type { Shape } from '@/core/shaping/shape-hits';
 
 /** The shapes that the page offers by name; what the histogram does ("reshape", "reroll") and drawn lines have places of their own. */
-export const SHAPE_KINDS = ['set', 'add', 'scale', 'stretch', 'limit', 'ramp', 'alternate', 'accents', 'scatter'] as const;
+export const SHAPE_KINDS = ['set', 'add', 'scale', 'stretch', 'limit', 'ramp', 'crescendo', 'alternate', 'accents', 'scatter', 'between'] as const;
 export type OfferedKind = (typeof SHAPE_KINDS)[number];
 
 /** The verb of the sentence. */
@@ -13,9 +13,11 @@ export const SHAPE_WORDS: Readonly<Record<OfferedKind, string>> = {
   stretch: 'compress or expand',
   limit: 'limit',
   ramp: 'ramp',
+  crescendo: 'swell',
   alternate: 'alternate',
   accents: 'accent',
   scatter: 'randomize',
+  between: 'draw anew',
 };
 
 /** The values that a shape starts from. */
@@ -46,8 +48,12 @@ export function firstShape(kind: OfferedKind, name: QualityName, { mean }: Sprea
       return name === 'velocity' ? { kind, levels: [104, 72] } : { kind, levels: name === 'length' ? [1, 0.5] : [within(-some), within(some)] };
     case 'accents':
       return { kind, grid: '1/16', levels: [120, 70, 95, 70].map((l) => l / 100), depth: 1 };
+    case 'crescendo':
+      return { kind, from: 60, to: 110, bend: 0 };
+    case 'between':
+      return name === 'velocity' ? { kind, from: 70, to: 120, seed: 1 } : { kind, from: within(-some), to: within(some), seed: 1 };
     case 'scatter':
-      return { kind, range: name === 'velocity' ? 8 : name === 'pitch' || name === 'length' ? 0.5 : 20, seed: 1, keepMean: true };
+      return { kind, range: name === 'timing' ? 6 : name === 'velocity' ? 8 : name === 'pitch' || name === 'length' ? 0.5 : 20, seed: 1, keepMean: true };
   }
 }
 
@@ -73,6 +79,10 @@ export function shapeLabel(shape: Shape, name: QualityName, what: string): strin
       return `Alternate ${of}${what}: ${shape.levels.join(', ')}`;
     case 'accents':
       return `Accent ${of}${what} by place in the bar`;
+    case 'crescendo':
+      return `Swell ${of}${what} from ${shape.from} to ${shape.to} %`;
+    case 'between':
+      return `Draw ${of}${what} between ${shape.from} and ${n(shape.to)}`;
     case 'scatter':
       return `Randomize ${of}${what} by up to ${n(shape.range)}`;
     case 'reshape':

@@ -3,6 +3,7 @@ import { accentsFace } from './accents';
 import { apartFace } from './apart';
 import type { MoveFace } from './face';
 import { grooveFace } from './groove';
+import { handsFace } from './hands';
 import { humanizeFace } from './humanize';
 import { layFace } from './lay';
 import { quantizeFace } from './quantize';
@@ -19,6 +20,7 @@ const BY_KIND: { readonly [K in MoveKind]: MoveFace<Extract<Move, { kind: K }>> 
   apart: apartFace,
   accents: accentsFace,
   timbre: timbreFace,
+  hands: handsFace,
 };
 
 /** In the order in which they are offered: the usual three first. */

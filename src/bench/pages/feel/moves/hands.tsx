@@ -1,0 +1,30 @@
+'use client';
+
+import type { HandsMove } from '@/core/model/feel';
+import { handsMove } from '@/core/moves/hands';
+import { MOVE_WORDS } from '../../../words/move-words';
+import { LEVEL, limit, PLACES } from './small-stems';
+import { MoveNumber, Words, type MoveFace } from './face';
+
+const of = { spec: handsMove, scale: 100, unit: '%' };
+const HANDS = [0, 1, 0, 1, 0, 0, 1, 1];
+
+export const handsFace: MoveFace<HandsMove> = {
+  spec: handsMove,
+  word: MOVE_WORDS.hands,
+  about: 'Plays it like a person: each stroke has a hand (the page Hands shows which), and hands differ in force. In: strokes of one force. Out: a leading hand, a weaker one, and doubles whose first stroke is louder.',
+  also: ['sticking', 'play it like a person', 'left and right', 'leading hand'],
+  Sentence: ({ move, edit }) => (
+    <Words>
+      the leading hand strikes with <MoveNumber {...of} move={move} edit={edit} name="lead" label="Leading hand" />
+      <span>
+        the other with <MoveNumber {...of} move={move} edit={edit} name="weak" label="Other hand" />
+      </span>
+      <span>
+        the first of two by one hand with <MoveNumber {...of} move={move} edit={edit} name="firstOfTwo" label="First of two" />
+      </span>
+    </Words>
+  ),
+  picture: ({ lead, weak }) => PLACES.map((x, i) => ({ x, lean: 0, height: limit(LEVEL * (HANDS[i % HANDS.length] === 0 ? lead : weak) ** 3, 20) })),
+  brief: ({ lead, weak }) => `${Math.round(lead * 100)} and ${Math.round(weak * 100)} %`,
+};

@@ -1,0 +1,153 @@
+'use client';
+
+import dynamic from 'next/dynamic';
+import { useEffect, useState } from 'react';
+import { BEYOND, type HandsOfPart, type ShownConflict } from '@/core/analysis/hands-of-part';
+import { breakRowTest } from '@/core/breaks/rows';
+import { mendConflict, mendsFor } from '@/core/commands/mends';
+import { setRow } from '@/core/commands/settings';
+import { labelOfRow } from '@/core/part/rows';
+import { firstMove } from '@/core/feel/move-spec';
+import { addMove } from '@/core/commands/moves';
+import { handsMove } from '@/core/moves/hands';
+import { HOUSE_GROOVES } from '@/core/groove/house-grooves';
+import { Button } from '@/ui/Button';
+import { say } from '@/ui/notify';
+import { Section, Sections } from '@/ui/Section';
+import { reveal } from '../../actions/view-control';
+import { openPage } from '../../actions/open-page';
+import { useBench, useBenchStore } from '../../store/context';
+import { followHands } from '../../store/follow-hands';
+import { stemsFacts } from '../../store/stems-facts';
+import { placeText } from '../../words/describe';
+import { Player } from './Player';
+import { Strikers } from './Strikers';
+
+const KitFromAbove = dynamic(() => import('./KitFromAbove'), { ssr: false });
+
+const LISTED = 12;
+const NONE: readonly never[] = [];
+
+/** Who plays what, what nobody can play, and how it is played by two hands. */
+export function HandsPage() {
+  const store = useBenchStore();
+  useEffect(() => followHands(store), [store]);
+  const hands = useBench((s) => s.hands);
+  const shown = useBench((s) => s.desk.sticking);
+  // What the page shows goes from the stems with it, unless it is asked to stay.
+  const playsByHands = useBench((s) => s.part.feel.moves.some((m) => m.kind === 'hands'));
+  const add = () => {
+    const { part, transport, run, setDesk } = store.getState();
+    run('Play it by two hands', (p) => addMove(p, firstMove(handsMove, part, { loopBars: transport.toBar - transport.fromBar, groove: HOUSE_GROOVES[0]! })));
+    setDesk({ openMove: part.feel.moves.length });
+    openPage(store, 'feel');
+  };
+  return (
+    <div className="space-y-4">
+      <Summary hands={hands} />
+      <label className="flex items-center gap-2">
+        <input type="checkbox" checked={shown} onChange={(e) => store.getState().setDesk({ sticking: e.target.checked })} />
+        show hands and feet under the stems
+      </label>
+      <Button size="small" disabled={playsByHands} onClick={add}>
+        {playsByHands ? 'it is played by two hands' : 'play it like a person'}
+      </Button>
+      {hands && hands.conflicts.length > 0 && <Conflicts conflicts={hands.conflicts} />}
+      <Sections>
+        <Section name="player" title="Whose hands" note="kept for every part">
+          <Player />
+        </Section>
+        <Section name="kit" title="Where drums stand" note="kept for every part">
+          <KitFromAbove />
+        </Section>
+        <Section name="strikers" title="Who strikes what" note="kept for every part">
+          <Strikers />
+        </Section>
+        <Section name="machines" title="Rows that a machine plays">
+          <Machines />
+        </Section>
+      </Sections>
+    </div>
+  );
+}
+
+function Summary({ hands }: { hands: HandsOfPart | null }) {
+  const hits = useBench((s) => s.part.hits.length);
+  if (!hands) return <p role="status">Looking at the hands …</p>;
+  if (hits === 0) return <p className="text-faint">Nothing is struck yet.</p>;
+  const count = (n: number): number => hands.limbs.reduce((sum, l) => sum + Number(l === n), 0);
+  const [right, left, beyond] = [count(1), count(2), count(BEYOND)];
+  return (
+    <div>
+      <p className="font-serif text-base" role="status" data-testid="playable">
+        {beyond === 0 ? 'A drummer could play all of it.' : `${hands.conflicts.length} ${hands.conflicts.length === 1 ? 'moment is' : 'moments are'} beyond two hands and two feet.`}
+      </p>
+      <p className="text-sm text-faint">
+        Right hand {right}, left hand {left}, right foot {count(3)}, left foot {count(4)} strokes, by least effort.
+      </p>
+    </div>
+  );
+}
+
+function Conflicts({ conflicts }: { conflicts: readonly ShownConflict[] }) {
+  const store = useBenchStore();
+  const part = useBench((s) => s.part);
+  const look = (c: ShownConflict) => {
+    store.getState().select(c.moment);
+    reveal(store, c.tick, stemsFacts(store).width);
+  };
+  return (
+    <section aria-label="What nobody can play">
+      <ul className="space-y-2.5">
+        {conflicts.slice(0, LISTED).map((c) => (
+          <li key={`${c.tick} ${c.hit}`} className="text-sm">
+            <button type="button" className="underline underline-offset-2" onClick={() => look(c)}>
+              {placeText(part, c.tick)}
+            </button>
+            : {c.text}
+            <span className="mt-0.5 flex flex-wrap gap-1">
+              {mendsFor(c).map((mend) => (
+                <Button
+                  key={mend.kind}
+                  size="tiny"
+                  onClick={() => {
+                    store.getState().run(`${mend.words[0]?.toUpperCase()}${mend.words.slice(1)}`, (p) => mendConflict(p, c, mend.kind));
+                    say(`${labelOfRow(part, c.voice)}, ${placeText(part, c.tick)}: ${mend.words}.`);
+                  }}
+                >
+                  {mend.words}
+                </Button>
+              ))}
+            </span>
+          </li>
+        ))}
+      </ul>
+      {conflicts.length > LISTED && <p className="mt-1 text-sm text-faint">and {conflicts.length - LISTED} more</p>}
+    </section>
+  );
+}
+
+function Machines() {
+  const { getState } = useBenchStore();
+  const rows = useBench((s) => s.part.rows) ?? NONE;
+  const part = useBench((s) => s.part);
+  const [recorded] = useState(() => breakRowTest(part));
+  return (
+    <div>
+      <p className="text-sm text-faint">They need no hands: a shaker from a box, a second clap. Pieces of a break are never played by hand.</p>
+      <ul className="mt-1">
+        {rows.filter((r) => !recorded(r.voice)).map((row) => {
+          const label = labelOfRow(part, row.voice);
+          return (
+            <li key={row.voice}>
+              <label className="flex items-center gap-2">
+                <input type="checkbox" checked={row.machine === true} onChange={(e) => getState().run(e.target.checked ? `A machine plays ${label.toLowerCase()}` : `A hand plays ${label.toLowerCase()}`, (p) => setRow(p, row.voice, { machine: e.target.checked }))} />
+                {label}
+              </label>
+            </li>
+          );
+        })}
+      </ul>
+    </div>
+  );
+}

@@ -1,0 +1,103 @@
+/** Where each row sits, how tight it is, and what lies between rows and bars: what the page Placement tells. */
+import { learnGroove } from '../learn/learn';
+import type { Groove } from '../model/groove';
+import type { Hit, Part } from '../model/part';
+import { indicesByVoice } from '../part/by-voice';
+import { meterMapOf } from '../part/part-time';
+import { leanOf, performPart, writtenPerformance, type Performance } from '../perform/perform';
+import { deviation, mean } from '../statistics';
+import { ticks, TICKS_PER_QUARTER } from '../units';
+import type { VoiceName } from '../row-names';
+import { compareVoices } from '../voices';
+import { alikeBars } from './alike';
+import { answeringIn, competingIn, togetherOf, type Answering, type Competing, type Together } from './between';
+import { measureSwing, spreadOfSwing, type MeasuredSwing } from './swing-of-hits';
+
+export interface RowPlacement {
+  voice: VoiceName;
+  n: number;
+  /** Mean lean in ms; negative is early. */
+  leanMs: number;
+  /** Of the population. */
+  spreadMs: number;
+  swing: (MeasuredSwing & { spread: number }) | null;
+  velocity: { min: number; mean: number; max: number; sd: number };
+  ghosts: number;
+}
+
+export interface Placement {
+  rows: RowPlacement[];
+  together: Together[];
+  competing: Competing[];
+  answering: Answering[];
+  /** Bars from 0, in groups that are alike. */
+  alike: number[][];
+  /** By hit: its lean in ms, and its place in the bar in quarter notes. */
+  leans: Float64Array;
+  places: Float64Array;
+  velocities: Uint8Array;
+  /** Its own groove, all rows together; null under eight hits. */
+  groove: Groove | null;
+}
+
+const FEWEST_OF_A_GROOVE = 8;
+
+/** Measures a part, as performed or as written. */
+export function placementOf(part: Part, version: 'performed' | 'written' = 'performed'): Placement {
+  const performance = version === 'performed' ? performPart(part) : writtenPerformance(part);
+  const map = meterMapOf(part);
+  const leans = Float64Array.from(part.hits, (_, i) => leanOf(part, performance, i));
+  const places = Float64Array.from(part.hits, (_, i) => {
+    const home = ticks(performance.homes.ticks[i] as number);
+    return (home - map.barAt(home).start) / TICKS_PER_QUARTER;
+  });
+  const rows = [...indicesByVoice(part.hits)].map(([voice, indices]) => rowOf(part, performance, leans, voice, indices)).sort((a, b) => compareVoices(a.voice, b.voice));
+  return {
+    rows,
+    together: togetherOf(part, performance.ticks),
+    competing: competingIn(part, performance.ticks),
+    answering: answeringIn(part),
+    alike: alikeBars(part, { ticks: performance.ticks, velocities: performance.velocities }).filter((bars) => hasHits(part, bars[0] as number)),
+    leans,
+    places,
+    velocities: Uint8Array.from(performance.velocities),
+    groove: part.hits.filter((h) => !h.choke).length < FEWEST_OF_A_GROOVE ? null : learnGroove(part, {}, performance),
+  };
+}
+
+const hasHits = (part: Pick<Part, 'hits' | 'meter' | 'origin'>, bar: number): boolean => {
+  const { start, length } = meterMapOf(part).barOf(bar);
+  return part.hits.some((h) => h.tick >= start - length / 8 && h.tick < start + length);
+};
+
+function rowOf(part: Part, performance: Performance, leans: Float64Array, voice: VoiceName, indices: readonly number[]): RowPlacement {
+  const own = indices.map((i) => leans[i] as number);
+  const map = meterMapOf(part);
+  const at = indices.map((i) => ticks(performance.ticks[i] as number));
+  const swing = measureSwing(map, at);
+  const velocities = indices.map((i) => performance.velocities[i] as number);
+  return {
+    voice,
+    n: indices.length,
+    leanMs: mean(own),
+    spreadMs: deviation(own),
+    swing: swing && { ...swing, spread: spreadOfSwing(map, at, swing.division) },
+    velocity: { min: velocities.reduce((a, b) => Math.min(a, b), 127), mean: mean(velocities), max: velocities.reduce((a, b) => Math.max(a, b), 1), sd: deviation(velocities) },
+    ghosts: indices.filter((i) => (part.hits[i] as Hit).ghost).length,
+  };
+}
+
+/** One velocity throughout, or nearly: under this deviation a row of some strokes is flat. */
+const FLAT = 1.5;
+export const SOME = 4;
+/** Less than this is not heard as early or late (A. Friberg and J. Sundberg, JASA 98, 1995: about 6 ms for short intervals; half of it is left out). */
+export const HEARD_MS = 3;
+
+export const isFlat = ({ n, velocity }: Pick<RowPlacement, 'n' | 'velocity'>): boolean => n >= SOME && velocity.sd < FLAT;
+
+/** How tight a row is, by its spread: under what is heard, as skilled drummers play, loosely (published spreads: docs/decisions/23-placement-and-hands.md). */
+export function looseness(spreadMs: number): 'exact' | 'tight' | 'human' | 'loose' {
+  if (spreadMs < 1) return 'exact';
+  if (spreadMs < 6) return 'tight';
+  return spreadMs < 15 ? 'human' : 'loose';
+}

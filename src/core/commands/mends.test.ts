@@ -1,0 +1,36 @@
+import { smallPart } from '@tests/support/arbitraries';
+import { handsOfPart } from '../analysis/hands-of-part';
+import type { Part } from '../model/part';
+import { mendConflict, mendsFor } from './mends';
+
+const first = (part: Part) => handsOfPart(part).conflicts[0]!;
+const voices = (part: Part) => part.hits.map((h) => h.voice).sort();
+
+test('three hands: the least important goes, which is what keeps time, else the softest', () => {
+  const busy = smallPart([['snare', 0, 100], ['crash', 0, 110], ['hat-closed', 0, 120]]);
+  expect(voices(mendConflict(busy, first(busy), 'leave-out'))).toEqual(['crash', 'snare']);
+  const jam = smallPart([['snare', 0, 100], ['crash', 0, 110], ['tom-floor', 0, 60], ['kick', 0, 30]]);
+  expect(voices(mendConflict(jam, first(jam), 'leave-out'))).toEqual(['crash', 'kick', 'snare']);
+});
+
+test('a hat goes to its pedal, an open one is closed; afterwards it can be played', () => {
+  const busy = smallPart([['snare', 0, 100], ['crash', 0, 110], ['hat-closed', 0, 90]]);
+  expect(mendsFor(first(busy)).map((m) => m.kind)).toEqual(['pedal', 'leave-out']);
+  const pedal = mendConflict(busy, first(busy), 'pedal');
+  expect(voices(pedal)).toEqual(['crash', 'hat-pedal', 'snare']);
+  expect(pedal.rows.some((r) => r.voice === 'hat-pedal')).toBe(true);
+  const open = smallPart([['hat-open', 0, 90], ['hat-pedal', 0, 90]]);
+  expect(mendsFor(first(open)).map((m) => m.kind)).toEqual(['close', 'leave-out']);
+  for (const mended of [pedal, mendConflict(open, first(open), 'close')]) expect(handsOfPart(mended).conflicts).toEqual([]);
+});
+
+test('a roll is thinned; what is locked stays', () => {
+  const part = smallPart([['snare', 0, 100], ['snare', 1, 100]]);
+  const rolled: Part = { ...part, hits: part.hits.map((h, i) => (i === 0 ? { ...h, ornament: { kind: 'roll', strokes: 32, speed: 0, to: 1, bend: 0 } } : h)) };
+  const conflict = first(rolled);
+  expect(mendsFor(conflict)[0]?.kind).toBe('thin');
+  const thinned = mendConflict(rolled, conflict, 'thin');
+  expect(thinned.hits[0]!.ornament).toMatchObject({ strokes: 16 });
+  const locked: Part = { ...rolled, hits: rolled.hits.map((h) => ({ ...h, locked: true })) };
+  expect(mendConflict(locked, conflict, 'thin').hits).toEqual(locked.hits);
+});

@@ -1,0 +1,87 @@
+/** Mends of what nobody can play. */
+import { isTime, type ConflictKind } from '../hands/limits';
+import type { Hit, HitId, Part } from '../model/part';
+import type { GridName } from '../time/grid';
+import { familyOfVoice, voiceOfRow, type VoiceName } from '../row-names';
+import { removeHits, rowsWith } from './hits';
+import { keyInPart } from './place';
+
+export type MendKind = 'leave-out' | 'pedal' | 'close' | 'thin';
+
+/** What of a moment a mend goes by. */
+export interface Mendable {
+  kind: ConflictKind;
+  voice: VoiceName;
+  /** The hit that finds no limb. */
+  hit: HitId;
+  moment: readonly HitId[];
+  /** Those of the moment that need the same limbs. */
+  among: readonly HitId[];
+  /** It is a further stroke of that hit's ornament. */
+  isOrnament: boolean;
+}
+
+export interface Mend {
+  kind: MendKind;
+  words: string;
+}
+
+/** What can be done about a moment, the mildest first. */
+export function mendsFor({ kind, voice, isOrnament }: Mendable): Mend[] {
+  const family = familyOfVoice(voice);
+  return [
+    ...(isOrnament ? [{ kind: 'thin', words: 'thin its roll' } as const] : []),
+    ...(!isOrnament && kind === 'busy' && family === 'hat' ? [{ kind: 'pedal', words: 'by its pedal instead' } as const] : []),
+    ...(kind === 'open-hat' ? [{ kind: 'close', words: 'close the hat' } as const] : []),
+    ...(isOrnament ? [] : [{ kind: 'leave-out', words: 'leave the least important out' } as const]),
+  ];
+}
+
+/** Time keepers go first, then the softest; what was struck hardest stays. */
+function leastImportant(hits: readonly Hit[], { kind, hit, among }: Mendable): Hit | undefined {
+  const own = hits.find((h) => h.id === hit);
+  // No limb is back for this one alone.
+  if (kind === 'too-fast') return own;
+  const weight = (h: Hit): number => h.velocity - (isTime(h.voice) ? 200 : 0) - (h.ghost ? 100 : 0);
+  return hits.filter((h) => among.includes(h.id)).sort((a, b) => weight(a) - weight(b))[0] ?? own;
+}
+
+/** Mends a moment in one way. Locked hits stay as they are. */
+export function mendConflict(part: Part, of: Mendable, mend: MendKind): Part {
+  const moment = part.hits.filter((h) => of.moment.includes(h.id) && !h.locked);
+  const own = moment.find((h) => h.id === of.hit);
+  switch (mend) {
+    case 'leave-out': {
+      const least = leastImportant(moment, of);
+      return least ? removeHits(part, new Set([least.id])) : part;
+    }
+    case 'pedal':
+      return own ? toVoice(part, own, 'hat-pedal') : part;
+    case 'close': {
+      const open = moment.find((h) => ['hat-open', 'hat-half'].includes(voiceOfRow(h.voice)));
+      return open ? toVoice(part, open, 'hat-closed') : part;
+    }
+    case 'thin':
+      return { ...part, hits: part.hits.map((h) => (h.id === of.hit && !h.locked ? thinned(h) : h)) };
+  }
+}
+
+function toVoice(part: Part, hit: Hit, voice: VoiceName): Part {
+  const key = keyInPart(part, voice);
+  return { ...part, rows: rowsWith(part.rows, new Set([voice])), hits: part.hits.map((h) => (h === hit ? { ...h, voice, key } : h)) };
+}
+
+/** The grid of half as many lines. */
+const COARSER: Partial<Readonly<Record<GridName, GridName>>> = { '1/64': '1/32', '1/32': '1/16', '1/16': '1/8', '1/64T': '1/32T', '1/32T': '1/16T', '1/16T': '1/8T' };
+
+/** A roll of half as many strokes, a flam of one grace stroke; what cannot be thinner is plain. */
+function thinned(hit: Hit): Hit {
+  const { ornament, ...plain } = hit;
+  if (ornament?.kind === 'flam' && ornament.strokes > 1) return { ...plain, ornament: { ...ornament, strokes: 1 } };
+  if (ornament?.kind === 'roll') {
+    const { strokes } = ornament;
+    const fewer = typeof strokes === 'number' ? Math.floor(strokes / 2) : COARSER[strokes];
+    if (fewer !== undefined && fewer !== 1 && fewer !== 0) return { ...plain, ornament: { ...ornament, strokes: fewer } };
+  }
+  return plain;
+}
