@@ -4,29 +4,20 @@ import type { Cue, Jump, PlayState, Version, Versions } from '@/core/playback/pl
 import type { Program } from '@/core/playback/program';
 import { rowMixOf } from '@/core/playback/row-mix';
 import { layerAt, layersOfSource, nameOfSource, sourceOfRow, type LayerShape, type RowSource, type Sounded as Played } from '@/core/playback/sources';
-import { NO_OWN_SOUNDS, type OwnSounds, type SampleId } from '@/core/model/own-sound';
-import { TILT_HZ, type Stroke } from '@/core/synth/stroke';
+import type { OwnSounds } from '@/core/model/own-sound';
 import type { Onset } from '@/core/playback/sequencer';
 import { ClockMap } from '@/core/take/clock';
 import type { Part } from '@/core/model/part';
 import { TempoMap } from '@/core/time/tempo-map';
 import { seconds, ticks, type Seconds, type Ticks } from '@/core/units';
 import type { VoiceName } from '@/core/row-names';
-import { renderStrokes } from '@/workers/clients';
 import { PLAYER_PROCESSOR, type FromPlayer, type NumberedSound, type ToPlayer } from './protocol';
-import { Strokes, type MadeStroke, type Wanted } from './strokes';
 import { handOver } from './hand-over';
+import { StrokeMaker, type OwnSource } from './own-strokes';
+import { Strokes, type MadeStroke } from './strokes';
 
 /** What of a part says how it sounds. */
 type Sounded = Played & Pick<Part, 'mix'>;
-
-/** The user's own sounds, and how their recordings are read; undefined where one is gone. */
-export interface OwnSource {
-  sounds: OwnSounds;
-  read(sample: SampleId): Promise<Uint8Array | undefined>;
-  /** The recording of a break. */
-  readBreak(sample: SampleId): Promise<Blob | undefined>;
-}
 
 /** Programs under a name, and how their ticks are told. */
 interface Known {
@@ -45,7 +36,6 @@ interface NumberedRow {
 
 /** The layer of this velocity is made first of each sound. */
 const FIRST_VELOCITY = 100;
-const SILENCE: Stroke = { samples: new Float32Array(1), high: 0, tiltHz: TILT_HZ };
 
 export type SoundStatus = 'off' | 'loading' | 'ready' | 'blocked' | 'failed';
 
@@ -63,11 +53,11 @@ export class SoundEngine {
   private starting: Promise<void> | null = null;
   /** Rows by the player's numbers, each with what plays it. */
   private readonly rows: NumberedRow[] = [];
-  private own: OwnSource = { sounds: NO_OWN_SOUNDS, read: () => Promise.resolve(undefined), readBreak: () => Promise.resolve(undefined) };
+  private readonly maker = new StrokeMaker(SAMPLE_RATE);
   /** Strokes that were made before the device was opened. */
   private readonly held: MadeStroke[] = [];
   private readonly strokes = new Strokes(
-    (wishes) => this.makeStrokes(wishes),
+    this.maker.make,
     (made) => {
       if (this.node) this.send({ type: 'strokes', strokes: made });
       else this.held.push(...made);
@@ -192,36 +182,18 @@ export class SoundEngine {
 
   /** Which sounds of the user's own there are; programs made from now on use them. */
   setOwn(own: OwnSource) {
-    this.own = own;
+    this.maker.own = own;
   }
 
   get ownSounds(): OwnSounds {
-    return this.own.sounds;
-  }
-
-  private async makeStrokes(wishes: readonly Wanted[]): Promise<Stroke[]> {
-    const samples = await Promise.all(wishes.map(({ source: { own, pieces }, layer, take }) => (pieces ? this.recordingOf(pieces.sample) : own ? this.own.read(own.layers[layer]!.takes[take]!.sample) : Promise.resolve(undefined))));
-    // What was deleted meanwhile is silent: the next program has the kit's own instead.
-    const makable = wishes.flatMap(({ source, layer, take }, i) => ((source.own || source.pieces) && !samples[i] ? [] : [{ i, wish: { source, layer, take, ...(samples[i] ? { sample: samples[i] } : {}) } }]));
-    const made = await renderStrokes(makable.map(({ wish }) => wish), SAMPLE_RATE);
-    const strokes = wishes.map(() => SILENCE);
-    makable.forEach(({ i }, n) => (strokes[i] = made[n] as Stroke));
-    return strokes;
-  }
-
-  private recording: { sample: SampleId; blob: Promise<Blob | undefined> } | null = null;
-
-  /** Pieces of one break are made one after another: its recording stays at hand. */
-  private recordingOf(sample: SampleId): Promise<Blob | undefined> {
-    if (this.recording?.sample !== sample) this.recording = { sample, blob: this.own.readBreak(sample) };
-    return this.recording.blob;
+    return this.maker.own.sounds;
   }
 
   /** The player's numbers for a part's rows. */
   rowsOf = (part: Sounded) => (row: VoiceName): number => this.rowIndex(part, row);
 
   private rowIndex(part: Sounded, row: VoiceName): number {
-    const source = sourceOfRow(part, row, this.own.sounds);
+    const source = sourceOfRow(part, row, this.maker.own.sounds);
     const name = nameOfSource(source);
     const index = this.rows.findIndex((r) => r.row === row && r.name === name && r.source.level === source.level && r.source.own?.cut === source.own?.cut && r.source.voice === source.voice);
     if (index >= 0) return index;
@@ -355,7 +327,7 @@ export class SoundEngine {
   async audition(part: Sounded, row: VoiceName, velocity: number, colour: Colour = PLAIN) {
     const sound = this.rowIndex(part, row);
     const { source, layers } = this.rows[sound]!;
-    const { tone } = rowMixOf(part, row, this.own.sounds);
+    const { tone } = rowMixOf(part, row, this.maker.own.sounds);
     this.strokes.need([{ source, layers: [layerAt(layers, tonedVelocity(velocity, tone))] }]);
     await this.start();
     await this.strokes.firstReady();

@@ -28,6 +28,6 @@ test('the lines of hits stay, whatever they are', () => {
       expect([...homesOf(played).ticks]).toEqual([...homesOf(part).ticks]);
       expect(performPart(played).ticks).toHaveLength(part.hits.length);
     }),
-    { numRuns: 100 },
+    { numRuns: 300 },
   );
 });

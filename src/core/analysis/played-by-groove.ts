@@ -16,7 +16,11 @@ export function playedByGroove(part: Part, groove: Groove): Part {
   const level = new Map([...indicesByVoice(part.hits)].map(([voice, indices]) => [voice, velocity(Math.round(mean(indices.map((i) => part.hits[i]?.velocity ?? 0))))]));
   return {
     ...part,
-    hits: part.hits.map(({ nudge: _nudge, alone: _alone, ...hit }, i) => ({ ...hit, tick: ticks(homes.ticks[i] ?? hit.tick), velocity: level.get(hit.voice) ?? hit.velocity })),
+    hits: part.hits.map(({ nudge: _nudge, alone: _alone, ...hit }, i) => {
+      // Pinned, for on its line a beat may read as another grid than it did before.
+      const home = ticks(homes.ticks[i] ?? hit.tick);
+      return { ...hit, tick: home, home, velocity: level.get(hit.voice) ?? hit.velocity };
+    }),
     feel: { ...EMPTY_FEEL, moves: [{ kind: 'groove', groove, lean: 1, level: 1 }] },
   };
 }
