@@ -1,5 +1,5 @@
 import { isNamedError, NamedError, type ErrorCode } from '@/core/errors';
-import { LARGEST_SOUND } from '@/core/audio/read-wav';
+import { LARGEST_SOUND } from '@/core/limits';
 import { findOrigin } from '@/core/homes/origin';
 import { setOrigin } from '@/core/commands/settings';
 import type { Part } from '@/core/model/part';

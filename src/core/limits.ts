@@ -19,6 +19,10 @@ export const MOST_ROWS = 512;
 export const MOST_ENTRIES = 4096;
 /** Files of a kit of sounds, a folder or a zip, and bytes of them, counted while unpacking. */
 export const KIT_LIMITS = { entries: 4096, bytes: 512 * 2 ** 20 } as const;
+/** At most so many seconds of a recording are a drum's sound. */
+export const LONGEST_SAMPLE = 60;
+/** At most so large is a file of sound, in bytes. */
+export const LARGEST_SOUND = 64 * 2 ** 20;
 /** The longest sound that is listened to, in seconds. */
 export const MOST_SECONDS = 600;
 /** Letters of a name; longer ones are shortened. */

@@ -1,5 +1,6 @@
 import * as Comlink from 'comlink';
-import { LONGEST_SAMPLE, type Recording } from '@/core/audio/read-wav';
+import type { Recording } from '@/core/audio/read-wav';
+import { LONGEST_SAMPLE } from '@/core/limits';
 import { errorFromReport, NamedError, reportError, type ErrorReport } from '@/core/errors';
 import type { ImportedPart } from '@/core/smf/import-part';
 import type { LaneContent } from '@/core/smf/lanes';

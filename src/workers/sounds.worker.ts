@@ -1,5 +1,6 @@
 import * as Comlink from 'comlink';
-import { LARGEST_SOUND, isWav, readWav, type Recording } from '@/core/audio/read-wav';
+import { isWav, readWav, type Recording } from '@/core/audio/read-wav';
+import { LARGEST_SOUND } from '@/core/limits';
 import { writeWav } from '@/core/audio/wav';
 import { isNamedError, NamedError, reportError, type ErrorReport } from '@/core/errors';
 import { isSoundPath } from '@/core/samples/sound-path';

@@ -1,4 +1,5 @@
 import { NamedError } from '../errors';
+import { LARGEST_SOUND, LONGEST_SAMPLE } from '../limits';
 
 /** A sound file as samples, -1 to 1. */
 export interface Recording {
@@ -28,10 +29,6 @@ export interface ReadRange {
 const PCM = 1;
 const FLOAT = 3;
 const EXTENSIBLE = 0xfffe;
-/** At most so many seconds of a recording are a drum's sound. */
-export const LONGEST_SAMPLE = 60;
-/** At most so large is a file of sound, in bytes. */
-export const LARGEST_SOUND = 64 * 2 ** 20;
 export const LOWEST_RATE = 4000;
 export const HIGHEST_RATE = 384_000;
 

@@ -101,6 +101,8 @@ export interface BreakReading {
 
 export const MOST_BREAKS = 8;
 export const MOST_PIECES = 2048;
+/** Strokes of pieces are made for this velocity: the middle of a row's response, at which its tone is its own. */
+export const PIECE_VELOCITY = 100;
 /** So much of a recording is cut into pieces at most, in seconds: they are kept ready to be played. */
 export const LONGEST_LOOP = 120;
 /** Candidates of ten minutes. */

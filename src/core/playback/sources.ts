@@ -1,7 +1,6 @@
-import { isOfBreak, type Break, type Piece } from '../model/break';
+import { PIECE_VELOCITY, isOfBreak, type Break, type Piece } from '../model/break';
 import type { KitName } from '../model/sound';
 import type { Part } from '../model/part';
-import { PIECE_VELOCITY } from '../samples/stroke-of-piece';
 import { NO_OWN_SOUNDS, type OwnSound, type OwnSounds } from '../model/own-sound';
 import { soundOfRow } from '../part/rows';
 import { hashText } from '../random';

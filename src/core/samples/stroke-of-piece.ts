@@ -2,10 +2,8 @@ import { atRate } from '../audio/resample';
 import { readWav } from '../audio/read-wav';
 import { amplitudeOf } from '../synth/classes';
 import { TILT_HZ, type Stroke } from '../synth/stroke';
-import type { BreakGap, Piece } from '../model/break';
+import { PIECE_VELOCITY, type BreakGap, type Piece } from '../model/break';
 
-/** Strokes of pieces are made for this velocity: the middle of a row's response, at which its tone is its own. */
-export const PIECE_VELOCITY = 100;
 /** Of a recording that is cut into pieces, in seconds. */
 const LONGEST_RECORDING = 601;
 /** Beside a piece so much more is read: for its fades, and for reading between samples. */

@@ -1,9 +1,9 @@
 import { writeWav } from '@/core/audio/wav';
 import { readWav } from '@/core/audio/read-wav';
 import { NamedError } from '@/core/errors';
-import type { Break } from '@/core/model/break';
+import { PIECE_VELOCITY, type Break } from '@/core/model/break';
 import { amplitudeOf } from '@/core/synth/classes';
-import { PIECE_VELOCITY, strokeOfPiece } from '@/core/samples/stroke-of-piece';
+import { strokeOfPiece } from '@/core/samples/stroke-of-piece';
 import { exportPart } from '@/core/smf/export-part';
 import { MOST_SECONDS } from '@/core/limits';
 import { breakRecordings } from '@/sounds/used';
