@@ -7,7 +7,6 @@ import { markStroke } from '@/core/breaks/edit';
 import { heardIn, strokesOfBreak } from '@/core/breaks/strokes';
 import type { Break } from '@/core/model/break';
 import { meterMapOf } from '@/core/part/part-time';
-import { seconds } from '@/core/units';
 import type { MenuPlace } from '@/ui/menu-place';
 import { wheelView } from '../actions/view-control';
 import type { Playback } from '../playback/use-playback';
@@ -16,7 +15,7 @@ import { axisOf, xOf } from '../stems/geometry/axis';
 import { onThemeChange, readPalette, type Palette } from '../stems/drawing/palette';
 import { attackAt, earState } from './ear';
 import { drawBreak, type BreakScene } from './draw-break';
-import { FLAGS, FOOT, momentAtX, PICTURE_HEIGHT, type Placed } from './geometry';
+import { FLAGS, FOOT, momentAtX, PICTURE_HEIGHT, toMicrosecond, type Placed } from './geometry';
 import { LineFlags } from './LineFlags';
 import { StrokeMarks } from './StrokeMarks';
 import { WaterLine } from './WaterLine';
@@ -87,7 +86,7 @@ export function BreakPicture({ of, playback }: { of: Break; playback: Playback }
     const raw = momentAtX(part, of, axis, e.clientX - left);
     if (raw < 0 || raw >= of.seconds) return;
     const at = e.shiftKey ? raw : await attackAt(raw);
-    store.getState().run('Add a stroke', (p) => markStroke(p, of.id, null, { at: seconds(Math.round(at * 1e6) / 1e6) }));
+    store.getState().run('Add a stroke', (p) => markStroke(p, of.id, null, { at: toMicrosecond(at) }));
   };
 
   return (

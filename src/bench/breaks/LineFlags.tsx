@@ -1,15 +1,15 @@
 'use client';
 
-import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import type { KeyboardEvent } from 'react';
 import { moveLine } from '@/core/breaks/edit';
 import type { BreakStroke } from '@/core/breaks/strokes';
 import type { Break } from '@/core/model/break';
 import type { Part } from '@/core/model/part';
 import { useSweep } from '../store/use-sweep';
-import { tickOf, xOf, type Axis } from '../stems/geometry/axis';
-import { momentOfTick } from '@/core/breaks/lines';
+import { xOf, type Axis } from '../stems/geometry/axis';
 import { meterMapOf } from '@/core/part/part-time';
-import { FLAGS, FOOT, snapped, xOfMoment, type Placed } from './geometry';
+import { FLAGS, FOOT, toMicrosecond, xOfMoment, type Placed } from './geometry';
+import { useMarkDrag } from './use-mark-drag';
 
 interface Props {
   of: Break;
@@ -35,37 +35,24 @@ function apart<T extends { i: number; x: number }>(flags: readonly T[], last: nu
 /** The bar lines of the recording as flags: the outer ones stretch all bars, each between moves alone. */
 export function LineFlags({ of, part, placed, strokes, axis, width, onHold }: Props) {
   const sweep = useSweep();
-  const drag = useRef<{ index: number; x: number; from: number; held: Placed; axis: Axis; part: Part } | null>(null);
   const last = of.lines.length - 1;
-  const move = (index: number, to: number) => sweep.show(index === 0 ? 'Move the first bar flag' : index === last ? 'Move the last bar flag' : 'Move a bar line', (p) => moveLine(p, of.id, index, Math.round(to * 1e6) / 1e6));
+  const move = (index: number, to: number) => sweep.show(index === 0 ? 'Move the first bar flag' : index === last ? 'Move the last bar flag' : 'Move a bar line', (p) => moveLine(p, of.id, index, toMicrosecond(to)));
 
-  const onDown = (e: PointerEvent, index: number) => {
-    if (e.button !== 0) return;
-    e.currentTarget.setPointerCapture(e.pointerId);
-    const held = { lines: of.lines, bar: of.bar };
-    drag.current = { index, x: e.clientX, from: of.lines[index] as number, held, axis, part };
-  };
-  const onMove = (e: PointerEvent) => {
-    const d = drag.current;
-    if (!d || e.clientX === d.x) return;
-    onHold(d.held);
-    const home = xOfMoment(d.part, d.held, d.axis, d.from);
-    const raw = momentOfTick(d.part, d.held, tickOf(d.axis, home + e.clientX - d.x));
-    const perSecond = Math.abs(xOfMoment(d.part, d.held, d.axis, d.from + 0.5) - home) * 2;
-    move(d.index, snapped(raw, strokes.filter((s) => !s.drowned).map((s) => s.at), perSecond, e.shiftKey));
-  };
-  const end = (keep: boolean) => {
-    if (!drag.current) return;
-    drag.current = null;
-    if (keep) sweep.done();
-    else sweep.cancel();
-    onHold(null);
-  };
+  const drag = useMarkDrag<number>({
+    ground: { part, placed: { lines: of.lines, bar: of.bar }, axis },
+    places: () => strokes.filter((s) => !s.drowned).map((s) => s.at),
+    onMove: (index, at, held) => {
+      onHold(held.placed);
+      move(index, at);
+    },
+    onEnd: (_, { kept }) => {
+      if (kept) sweep.done();
+      else sweep.cancel();
+      onHold(null);
+    },
+  });
   const onKey = (e: KeyboardEvent, index: number) => {
-    if (e.key === 'Escape' && drag.current) {
-      e.stopPropagation();
-      return end(false);
-    }
+    if (e.key === 'Escape' && drag.cancel()) return e.stopPropagation();
     const by = e.key === 'ArrowLeft' ? -1 : e.key === 'ArrowRight' ? 1 : 0;
     if (by === 0) return;
     e.preventDefault();
@@ -87,10 +74,8 @@ export function LineFlags({ of, part, placed, strokes, axis, width, onHold }: Pr
           title={i === last ? 'The end of the loop: drag it' : i === 0 ? 'The first bar line: drag it' : 'A bar line of the recording: drag it where the bar begins'}
           className={`absolute top-0 h-5 cursor-ew-resize rounded-sm px-1.5 text-xs leading-5 whitespace-nowrap ${isOuter ? 'bg-ink text-ground' : 'border border-strong bg-surface text-ink'} ${i === last ? '-translate-x-full' : ''}`}
           style={{ left: x }}
-          onPointerDown={(e) => onDown(e, i)}
-          onPointerMove={onMove}
-          onPointerUp={() => end(true)}
-          onPointerCancel={() => end(false)}
+          {...drag.handlers}
+          onPointerDown={(e) => drag.start(e, i, line)}
           onKeyDown={(e) => onKey(e, i)}
           onDoubleClick={(e) => e.stopPropagation()}
         >

@@ -1,20 +1,20 @@
 'use client';
 
-import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import type { KeyboardEvent } from 'react';
 import { useStore } from 'zustand';
 import { markStroke } from '@/core/breaks/edit';
 import { heardIn, type BreakStroke } from '@/core/breaks/strokes';
 import type { Break } from '@/core/model/break';
 import type { Part } from '@/core/model/part';
 import { rowOfKind } from '@/core/breaks/rows';
-import { seconds, type Seconds } from '@/core/units';
 import type { MenuPlace } from '@/ui/menu-place';
 import type { Playback } from '../playback/use-playback';
 import { useBenchStore } from '../store/context';
 import { useSweep } from '../store/use-sweep';
 import type { Axis } from '../stems/geometry/axis';
 import { earState } from './ear';
-import { FOOT, heightOf, kindWords, momentAtX, snapped, xOfMoment, type Placed } from './geometry';
+import { FOOT, heightOf, kindWords, toMicrosecond, xOfMoment, type Placed } from './geometry';
+import { useMarkDrag } from './use-mark-drag';
 
 interface Props {
   of: Break;
@@ -30,7 +30,6 @@ interface Props {
 /** More in sight are drawn, but not taken hold of one by one. */
 const MOST_HANDLES = 400;
 const MOVED = 3;
-const rounded = (at: number): Seconds => seconds(Math.round(Math.max(0, at) * 1e6) / 1e6);
 
 /** Hears the piece of a stroke, as it was recorded. */
 export function hearStroke(playback: Playback, of: Break, stroke: string): void {
@@ -44,41 +43,29 @@ export function StrokeMarks({ of, part, placed, strokes, axis, width, playback, 
   const store = useBenchStore();
   const sweep = useSweep();
   const chosen = useStore(earState, (s) => s.chosen);
-  const drag = useRef<{ id: string; x: number; from: number; moved: boolean } | null>(null);
   const inSight = strokes.map((stroke) => ({ stroke, x: xOfMoment(part, placed, axis, stroke.at) })).filter(({ x }) => x > -8 && x < width + 8);
-  if (inSight.length > MOST_HANDLES) return null;
   const attacks = heardIn(part, of.id).at;
   const choose = (id: string) => earState.setState({ chosen: id });
-  const move = (id: string, at: number) => sweep.show('Move a stroke', (p) => markStroke(p, of.id, id, { at: rounded(at) }));
+  const move = (id: string, at: number) => sweep.show('Move a stroke', (p) => markStroke(p, of.id, id, { at: toMicrosecond(Math.max(0, at)) }));
   const remove = (id: string) => store.getState().run('Remove a stroke', (p) => markStroke(p, of.id, id, { gone: true }));
 
-  const onDown = (e: PointerEvent<HTMLButtonElement>, { id, at }: BreakStroke) => {
-    if (e.button !== 0) return;
-    e.currentTarget.setPointerCapture(e.pointerId);
-    drag.current = { id, x: e.clientX, from: at, moved: false };
-    choose(id);
-  };
-  const onMove = (e: PointerEvent<HTMLButtonElement>) => {
-    const d = drag.current;
-    if (!d || (!d.moved && Math.abs(e.clientX - d.x) < MOVED)) return;
-    d.moved = true;
-    const home = xOfMoment(part, placed, axis, d.from);
-    const raw = momentAtX(part, placed, axis, home + e.clientX - d.x);
-    const perSecond = Math.abs(xOfMoment(part, placed, axis, d.from + 1) - home);
-    move(d.id, snapped(raw, attacks, perSecond, e.shiftKey));
-  };
-  const onUp = () => {
-    const d = drag.current;
-    drag.current = null;
-    if (!d) return;
-    if (d.moved) sweep.done();
-    else hearStroke(playback, of, d.id);
-  };
+  const drag = useMarkDrag<string>({
+    ground: { part, placed, axis },
+    places: () => attacks,
+    least: MOVED,
+    onMove: move,
+    onEnd: (id, { moved, kept }) => {
+      if (!kept) sweep.cancel();
+      else if (moved) sweep.done();
+      else hearStroke(playback, of, id);
+    },
+  });
+  if (inSight.length > MOST_HANDLES) return null;
+
   const onKey = (e: KeyboardEvent<HTMLButtonElement>, stroke: BreakStroke, index: number) => {
     const by = e.key === 'ArrowLeft' ? -1 : e.key === 'ArrowRight' ? 1 : 0;
-    if (e.key === 'Escape' && drag.current) {
-      drag.current = null;
-      sweep.cancel();
+    if (e.key === 'Escape') {
+      if (!drag.cancel()) return;
     } else if (by !== 0 && e.altKey) {
       move(stroke.id, stroke.at + by * (e.shiftKey ? 0.0001 : 0.001));
       sweep.done();
@@ -109,13 +96,8 @@ export function StrokeMarks({ of, part, placed, strokes, axis, width, playback, 
           aria-label={`Stroke at ${stroke.at.toFixed(3)} s, ${kindWords(stroke)}${stroke.drowned ? ', drowned' : ''}`}
           className="absolute size-[15px] cursor-ew-resize rounded-full"
           style={{ left: x - 7.5, top: FOOT - heightOf(stroke.over) - 7.5 }}
-          onPointerDown={(e) => onDown(e, stroke)}
-          onPointerMove={onMove}
-          onPointerUp={onUp}
-          onPointerCancel={() => {
-            drag.current = null;
-            sweep.cancel();
-          }}
+          {...drag.handlers}
+          onPointerDown={(e) => drag.start(e, stroke.id, stroke.at) && choose(stroke.id)}
           onFocus={() => choose(stroke.id)}
           onKeyDown={(e) => onKey(e, stroke, i)}
           onDoubleClick={(e) => e.stopPropagation()}

@@ -4,7 +4,7 @@ import { leastOver, sensitivityOf } from '@/core/onsets/onsets';
 import type { BreakStroke } from '@/core/breaks/strokes';
 import type { Break } from '@/core/model/break';
 import type { Part } from '@/core/model/part';
-import { clamp } from '@/core/units';
+import { clamp, seconds, type Seconds } from '@/core/units';
 import { tickOf, xOf, type Axis } from '../stems/geometry/axis';
 
 /** Of the picture, in pixels: flags above, words below, strokes and outline between. */
@@ -31,6 +31,9 @@ export type Placed = Pick<Break, 'lines' | 'bar'>;
 /** Pixels from a break's moments, as its lines were when a drag began. */
 export const xOfMoment = (part: Pick<Part, 'meter' | 'origin'>, of: Pick<Break, 'lines' | 'bar'>, axis: Axis, at: number): number => xOf(axis, tickOfMoment(part, of, at));
 export const momentAtX = (part: Pick<Part, 'meter' | 'origin'>, of: Pick<Break, 'lines' | 'bar'>, axis: Axis, x: number): number => momentOfTick(part, of, tickOf(axis, x));
+
+/** Where marks are put: to the microsecond. */
+export const toMicrosecond = (at: number): Seconds => seconds(Math.round(at * 1e6) / 1e6);
 
 /** How near to a place a drag is taken to it, in pixels. */
 const SNAP_PIXELS = 14;
