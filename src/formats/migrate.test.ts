@@ -1,5 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { contentOf, tracksOf } from '@tests/support/read-midi';
 import { isNamedError } from '@/core/errors';
 import { exportPart, type PartExportOptions } from '@/core/smf/export-part';
 import { readFeelFile } from './feel-format';
@@ -15,11 +16,13 @@ interface PartFixture {
   midi: string;
 }
 
-test.each(readdirSync(join(FIXTURES, 'part-1')))('part@1 %s: opens with its versions, and exports the same bytes, dice included', (name) => {
+test.each(readdirSync(join(FIXTURES, 'part-1')))('part@1 %s: opens with its versions, and exports the same events, dice included', (name) => {
   const { early, file, midi } = JSON.parse(readFileSync(join(FIXTURES, 'part-1', name), 'utf8')) as PartFixture;
   const { part, versions } = readPartFile(JSON.stringify(file));
   expect([part.format, part.feel.format, versions!.map((v) => v.part.format)]).toEqual(['nod-sway/part@2', 'nod-sway/feel@2', ['nod-sway/part@2']]);
-  expect(Buffer.from(exportPart(part, { early }).bytes).toString('base64')).toBe(midi);
+  // Only where tracks end has changed since: on a bar line, and no note behind it.
+  const { bytes } = exportPart(part, { early });
+  expect(contentOf(bytes)).toEqual(contentOf(Buffer.from(midi, 'base64'), tracksOf(bytes)[0]!.at(-1)!.at));
 });
 
 test('feel@1: the same numbers under their new names', () => {

@@ -14,6 +14,7 @@ import { feelSchema } from './feel-format';
 import { kitMapSchema } from './kit-format';
 import { breakProblem, breaksSchema, heardSchema } from './break-rules';
 import { migrated } from './migrate';
+import { targetSchema } from './target-rules';
 import { validate } from './validate';
 
 /** part@2 as it comes from files and the store; older ones are migrated. Whatever an import accepts, it accepts. */
@@ -68,6 +69,7 @@ const PART_RULES: Readonly<Record<keyof Part, Joi.Schema>> = {
   everyPass: Joi.string().valid(...EVERY_PASS),
   breaks: breaksSchema,
   heard: heardSchema,
+  target: targetSchema,
   source: Joi.object({
     fileName: Joi.string().max(LONGEST_NAME).allow('').required(),
     ppq: Joi.number().integer().min(1).max(32767).allow(null).required(),

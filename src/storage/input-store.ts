@@ -1,5 +1,5 @@
 import { OPEN_GUARDS } from '@/core/model/take';
-import { STRAIGHT_CURVE } from '@/core/model/take';
+import { STRAIGHT_CURVE } from '@/core/velocity-curve';
 import { database, type InputRow, type NodSwayDatabase } from './database';
 import { named } from './named';
 

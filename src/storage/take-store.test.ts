@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto';
 import { OPEN_GUARDS, type RawEvent, type Take } from '@/core/model/take';
-import { STRAIGHT_CURVE } from '@/core/model/take';
+import { STRAIGHT_CURVE } from '@/core/velocity-curve';
 import { milliseconds, seconds, ticks } from '@/core/units';
 import { smallPart } from '@tests/support/arbitraries';
 import { NodSwayDatabase } from './database';

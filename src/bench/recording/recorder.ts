@@ -9,7 +9,7 @@ import { hitsInRange } from '@/core/homes/ticks-range';
 import { foldTake, isRecorded, recordedStrokes, TakeFolder, type FoldedStroke } from '@/core/take/fold';
 import { eventOfHit, hitsOfStrokes, withHits } from '@/core/take/hits-of-take';
 import { measureLatency, MEASURED_BPM, MEASURED_CLICKS, MEASURED_GAP } from '@/core/take/latency';
-import { throughCurve } from '@/core/take/velocity-curve';
+import { throughCurve } from '@/core/velocity-curve';
 import type { RawEvent, Take } from '@/core/model/take';
 import { withoutTake } from '@/core/take/use-take';
 import { seconds, ticks, TICKS_PER_QUARTER, type Seconds, type Velocity } from '@/core/units';

@@ -1,8 +1,7 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { breakOfRow } from '@/core/breaks/rows';
 import type { Part } from '@/core/model/part';
-import { STRAIGHT_CURVE, type VelocityCurve } from '@/core/model/take';
-import { throughCurve } from '@/core/take/velocity-curve';
+import { STRAIGHT_CURVE, throughCurve, type VelocityCurve } from '@/core/velocity-curve';
 import { GALLEY_KIT, GENERAL_MIDI_KIT, keyOfVoice, keyOnKit, type KitMap } from '@/core/key-map';
 import { soundOfRow } from '@/core/part/rows';
 import type { OutputDevice } from '@/devices/output';

@@ -7,6 +7,7 @@ import type { Feel } from './feel';
 import type { Break, HeardStrokes } from './break';
 import type { Ornament } from './ornament';
 import type { Cycle, EveryPass, OrderEntry, Passes, Section } from './song';
+import type { Target } from './target';
 import type { KitName, OwnKitRef, PartMix, RowPlays, RowSound } from './sound';
 
 export type HitId = string;
@@ -141,6 +142,8 @@ export interface Part {
   breaks?: readonly Break[];
   /** What was heard in them. */
   heard?: readonly HeardStrokes[];
+  /** How its strokes leave for another instrument; as they are without one. */
+  target?: Target;
   source?: Source;
 }
 

@@ -1,6 +1,7 @@
 import type { MeterChange } from '../time/meter-map';
 import type { TempoChange } from '../time/tempo-map';
 import type { Milliseconds, Seconds, Ticks } from '../units';
+import type { VelocityCurve } from '../velocity-curve';
 
 /**
  * One event as the device gave it: seconds on the audio clock from the start of the first pass, by the device's own stamp, with the
@@ -14,16 +15,6 @@ export interface RawEvent {
   /** Velocity 1 to 127, or the controller's or pressure's value. */
   value: number;
 }
-
-/** How a device's velocities are read: a power curve between a floor and a ceiling. */
-export interface VelocityCurve {
-  /** 1 is straight; under 1 soft strokes come out louder, over 1 softer. 0.25 to 4. */
-  power: number;
-  floor: number;
-  ceiling: number;
-}
-
-export const STRAIGHT_CURVE: VelocityCurve = { power: 1, floor: 1, ceiling: 127 };
 
 /** What keeps ghosts of the hardware out of a take. */
 export interface Guards {

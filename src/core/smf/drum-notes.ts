@@ -2,12 +2,15 @@ import { cutLengths, type Performance } from '../perform/perform';
 import { isSpilled, strokesOf, type Strokes } from '../ornament/strokes';
 import { breakOfRow, keyOfPiece, pieceOfHit } from '../breaks/rows';
 import { FIRST_PIECE_KEY } from '../model/break';
-import type { Companion, Hit, Part } from '../model/part';
+import { placeOfId } from '../song/unroll';
+import type { Companion, Hit, HitId, Part } from '../model/part';
 import { endOfPart, tempoMapOf } from '../part/part-time';
 import { generalMidiKey, isGeneralMidiKey } from '../part/rows';
+import { NO_TARGET, type Target } from '../model/target';
+import { channelFor, keysFor, velocityFor } from '../target/leaving';
 import { audibleVoices } from '../playback/program';
 import type { TempoMap } from '../time/tempo-map';
-import { roundHalfUp, seconds, ticks } from '../units';
+import { clamp, milliseconds, roundHalfUp, seconds, ticks, type Milliseconds } from '../units';
 import type { VoiceName } from '../row-names';
 import type { Ornamented } from '../ornament/ornament-spec';
 
@@ -25,6 +28,10 @@ export interface DrumNotes {
   hits: Uint32Array;
   /** Which stroke of its hit: 0 for the hit itself. */
   numbers: Uint16Array;
+  /** Which of the part's rows plays each note, by index. */
+  rows: Uint16Array;
+  /** Semitones that each note stands off its key, where that is written; null where it is not. */
+  bends: Float32Array | null;
   /** Pedal movements and pressure that go with notes, by tick. */
   controls: Control[];
   left: LeftOut;
@@ -50,6 +57,8 @@ export interface LeftOut {
   recorded: VoiceName[];
   /** Hits of pieces that no key is left for. */
   keyless: number;
+  /** Notes whose pitch was written, as a bend or as another key. */
+  pitched: number;
 }
 
 /** A pedal's or a pressure's value before a note. */
@@ -71,7 +80,21 @@ export interface NoteScale {
   generalMidi?: boolean;
   /** This break's rows alone, each of its pieces on a key of its own; rows of breaks are left out without it. */
   pieces?: string;
+  /** Each of the song's lanes is a track of its own. */
+  byLane?: boolean;
+  /** Keys, velocities, lengths and an offset by another instrument's wants. */
+  target?: Target;
+  /** These rows alone, muted or not. */
+  onlyRows?: ReadonlySet<VoiceName>;
+  /** These hits alone, by their ids in the part. */
+  onlyHits?: ReadonlySet<HitId>;
+  /** What becomes of pitch: left out, a bend before the note, or the key so many semitones off. */
+  pitch?: PitchRule;
 }
+
+/** What becomes of the pitch of hits, which one key has none of. */
+export const PITCH_RULES = ['left', 'bend', 'keys'] as const;
+export type PitchRule = (typeof PITCH_RULES)[number];
 
 /** What is written is what is heard. */
 export type Noted = Ornamented & Pick<Part, 'rows' | 'bars' | 'breaks'>;
@@ -83,13 +106,15 @@ export type Noted = Ornamented & Pick<Part, 'rows' | 'bars' | 'breaks'>;
  */
 export function drumNotes(part: Noted, performance: Performance, scale: NoteScale): DrumNotes {
   const strokes = strokesOf(part, performance);
-  const left: LeftOut = { early: 0, silent: [], merged: 0, choked: 0, spilled: 0, folded: [], beyond: [], recorded: [], keyless: 0 };
+  const left: LeftOut = { early: 0, silent: [], merged: 0, choked: 0, spilled: 0, folded: [], beyond: [], recorded: [], keyless: 0, pitched: 0 };
   const chosen = soundingStrokes(part, strokes, scale, left);
   const times = new Float64Array(strokes.ticks.length);
   const hitOf = (s: number): Hit => part.hits[strokes.hits[s] as number] as Hit;
-  const lead = scale.early === 'lead-in' && chosen.some((s) => !hitOf(s).choke && roundHalfUp((strokes.ticks[s] as number) * scale.perTick) < 0) ? scale.barTicks : 0;
+  const target = scale.target ?? NO_TARGET;
+  const placeOf = later(part, target.offsetMs);
+  const lead = scale.early === 'lead-in' && chosen.some((s) => !hitOf(s).choke && roundHalfUp(placeOf(strokes.ticks[s] as number) * scale.perTick) < 0) ? scale.barTicks : 0;
   for (const s of chosen) {
-    let t = roundHalfUp((strokes.ticks[s] as number) * scale.perTick);
+    let t = roundHalfUp(placeOf(strokes.ticks[s] as number) * scale.perTick);
     if (t < 0) {
       if (!hitOf(s).choke) left.early++;
       if (scale.early === 'wrap' && t + scale.loopTicks >= 0) t += scale.loopTicks;
@@ -99,20 +124,29 @@ export function drumNotes(part: Noted, performance: Performance, scale: NoteScal
   }
   const struck = chosen.filter((s) => !hitOf(s).choke);
   const keys = keysOf(part, strokes, struck, scale, left);
-  const groupOf = (s: number): number => (hitOf(s).lane ?? 0) * KEYS + (keys[s] as number);
+  const rows = rowNumberer(part, strokes);
+  const bends = pitchesOf(part, strokes, struck, performance, scale, keys, left);
+  const channels = part.rows.map((r) => channelFor(target, r.voice));
+  // Where each row has a track, notes of one key in two rows are two.
+  const trackOf = (s: number): number => (scale.byLane ? (hitOf(s).lane ?? 0) : target.tracks === 'rows' ? rows(s) : 0);
+  const groupOf = (s: number): number => (trackOf(s) * CHANNELS + (channels[rows(s)] ?? 0)) * KEYS + (keys[s] as number);
   const sounding = mergeEqual(struck, times, strokes, groupOf, left);
   const n = sounding.length;
-  const notes: DrumNotes = { ticks: new Float64Array(n), ends: new Float64Array(n), keys: new Uint8Array(n), velocities: new Uint8Array(n), hits: new Uint32Array(n), numbers: new Uint16Array(n), controls: [], left };
+  const notes: DrumNotes = { ticks: new Float64Array(n), ends: new Float64Array(n), keys: new Uint8Array(n), velocities: new Uint8Array(n), hits: new Uint32Array(n), numbers: new Uint16Array(n), rows: new Uint16Array(n), bends: bends && new Float32Array(n), controls: [], left };
   const lengths = new Float64Array(n);
+  const tempo = target.noteMs === null ? null : tempoMapOf(part);
+  const lengthOf = (s: number): number => (tempo ? tempo.shift(ticks(strokes.ticks[s] as number), milliseconds(target.noteMs ?? 0)) - (strokes.ticks[s] as number) : (strokes.lengths[s] as number));
   const groups = new Uint32Array(n);
   sounding.forEach((s, k) => {
     notes.ticks[k] = times[s] as number;
     notes.keys[k] = keys[s] as number;
-    notes.velocities[k] = strokes.velocities[s] as number;
+    notes.velocities[k] = scale.target ? velocityFor(target, strokes.velocities[s] as number) : (strokes.velocities[s] as number);
     notes.hits[k] = strokes.hits[s] as number;
     notes.numbers[k] = strokes.numbers[s] as number;
+    notes.rows[k] = rows(s);
+    if (bends && notes.bends) notes.bends[k] = bends[s] as number;
     groups[k] = groupOf(s);
-    lengths[k] = Math.max(1, roundHalfUp((strokes.lengths[s] as number) * scale.perTick));
+    lengths[k] = Math.max(1, roundHalfUp(lengthOf(s) * scale.perTick));
   });
   notes.controls = controlsOf(part, notes, scale.perTick);
   const cut = cutLengths(groups, notes.ticks, lengths);
@@ -121,12 +155,35 @@ export function drumNotes(part: Noted, performance: Performance, scale: NoteScal
   return notes;
 }
 
+/** Places so many ms later in real time. */
+function later(part: Pick<Part, 'tempo'>, ms: number): (tick: number) => number {
+  if (ms === 0) return (tick) => tick;
+  const tempo = tempoMapOf(part);
+  return (tick) => tempo.shift(ticks(tick), ms as Milliseconds);
+}
+
+/** A MIDI key has no pitch: it is written as bends, as other keys, or not at all. */
+function pitchesOf(part: Noted, strokes: Strokes, struck: readonly number[], { timbre }: Performance, { pitch = 'left' }: NoteScale, keys: Uint8Array, left: LeftOut): Float32Array | null {
+  if (pitch === 'left') return null;
+  const bends = pitch === 'bend' ? new Float32Array(strokes.ticks.length) : null;
+  for (const s of struck) {
+    const hit = strokes.hits[s] as number;
+    const semitones = timbre ? (timbre.pitches[hit] as number) : (part.hits[hit]?.pitch ?? 0);
+    if (bends ? semitones === 0 : Math.round(semitones) === 0) continue;
+    left.pitched++;
+    if (bends) bends[s] = semitones;
+    else keys[s] = clamp((keys[s] as number) + Math.round(semitones), 0, KEYS - 1);
+  }
+  return left.pitched > 0 ? bends : null;
+}
+
 const KEYS = 128;
+const CHANNELS = 17;
 /** The last piece that a key names. */
 const LAST_PIECE = KEYS - 1 - FIRST_PIECE_KEY;
 
 /** Strokes that are heard, chokes among them, in the part's order. */
-function soundingStrokes(part: Noted, strokes: Strokes, { withMuted = false, pieces }: NoteScale, left: LeftOut): number[] {
+function soundingStrokes(part: Noted, strokes: Strokes, { withMuted = false, pieces, onlyRows, onlyHits }: NoteScale, left: LeftOut): number[] {
   const audible = audibleVoices(part);
   const end = endOfPart(part);
   const silent = new Set<VoiceName>();
@@ -137,10 +194,11 @@ function soundingStrokes(part: Noted, strokes: Strokes, { withMuted = false, pie
     const voice = voiceOf(part, strokes, s);
     const of = breaks.get(voice);
     const hit = part.hits[strokes.hits[s] as number] as Hit;
+    if ((onlyRows && !onlyRows.has(hit.voice)) || (onlyHits && !onlyHits.has(placeOfId(hit.id).id))) continue;
     if (of !== pieces) {
       if (of !== undefined) recorded.add(voice);
     } else if (pieces !== undefined && (hit.piece ?? 0) > LAST_PIECE) left.keyless++;
-    else if (!withMuted && !audible.has(voice)) silent.add(voice);
+    else if (!withMuted && !onlyRows && !audible.has(voice)) silent.add(voice);
     else if (isSpilled(strokes, s, end)) left.spilled++;
     else chosen.push(s);
   }
@@ -150,14 +208,19 @@ function soundingStrokes(part: Noted, strokes: Strokes, { withMuted = false, pie
 }
 
 /** The key of each stroke, by its number; those outside of General MIDI are named, or folded where only its keys are wanted. */
-function keysOf(part: Noted, strokes: Strokes, struck: readonly number[], { generalMidi: fold = false, pieces }: NoteScale, left: LeftOut): Uint8Array {
+function keysOf(part: Noted, strokes: Strokes, struck: readonly number[], { generalMidi: fold = false, pieces, target }: NoteScale, left: LeftOut): Uint8Array {
   const keys = Uint8Array.from(strokes.keys);
   const of = part.breaks?.find((b) => b.id === pieces);
   if (of) {
     for (const s of struck) keys[s] = keyOfPiece(pieceOfHit(of, part.hits[strokes.hits[s] as number] as Hit));
     return keys;
   }
-  const rows = voiceNumberer(part, strokes);
+  if (target && target.keys.kind !== 'hits') {
+    const keyOf = keysFor(part, target);
+    for (const s of struck) keys[s] = keyOf(voiceOf(part, strokes, s), keys[s] as number);
+    return keys;
+  }
+  const rows = rowNumberer(part, strokes);
   const known = new Map<number, number>();
   const [folded, beyond] = [new Set<VoiceName>(), new Set<VoiceName>()];
   for (const s of struck) {
@@ -179,9 +242,9 @@ function keysOf(part: Noted, strokes: Strokes, struck: readonly number[], { gene
   return keys;
 }
 
-/** A number for each stroke's row. */
-function voiceNumberer(part: Pick<Part, 'hits'>, strokes: Strokes): (s: number) => number {
-  const numbers = new Map<VoiceName, number>();
+/** Which of the part's rows each stroke is played by, by index; rows that the part has not come behind its own. */
+function rowNumberer(part: Pick<Part, 'hits' | 'rows'>, strokes: Strokes): (s: number) => number {
+  const numbers = new Map(part.rows.map((r, i) => [r.voice, i]));
   return (s) => {
     const row = voiceOf(part, strokes, s);
     let number = numbers.get(row);

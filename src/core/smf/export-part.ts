@@ -1,18 +1,22 @@
 import { NamedError } from '../errors';
 import { endOfPart, meterMapOf } from '../part/part-time';
-import type { Part } from '../model/part';
-import { playedPart } from '../song/played';
+import { labelOfRow } from '../part/rows';
+import { barsOf } from '../part/sections';
+import type { HitId, Part } from '../model/part';
+import { NO_TARGET, type Target } from '../model/target';
+import type { VoiceName } from '../row-names';
+import { playedPart, type Played } from '../song/played';
 import type { Round } from '../song/unroll';
-import { roundHalfUp, TICKS_PER_QUARTER } from '../units';
-import { drumNotes, type Control, type DrumNotes, type EarlyRule, type LeftOut } from './drum-notes';
-import { DRUM_CHANNEL } from './lanes';
-import { META_END_OF_TRACK, META_MARKER, META_TRACK_NAME } from './read';
+import { channelFor } from '../target/leaving';
+import { MeterMap } from '../time/meter-map';
+import { roundHalfUp, ticks, TICKS_PER_QUARTER } from '../units';
+import { drumNotes, type DrumNotes, type EarlyRule, type LeftOut, type PitchRule } from './drum-notes';
+import { noteEvents, writeBendRange, writeTrack, type Change } from './note-tracks';
+import { META_MARKER } from './read';
 import { writeMeta, writeMeter, writeTempo } from './write-meta';
 import { encodeText } from './text';
-import { MAX_DELTA, SmfWriter } from './write';
+import { SmfWriter } from './write';
 
-/** How far the hat's pedal is pressed. */
-export const FOOT_CONTROLLER = 4;
 export const MIN_PPQ = 24;
 export const MAX_PPQ = 32767;
 /** Resolutions below this make a lean of a few milliseconds vanish. */
@@ -35,12 +39,24 @@ export interface PartExportOptions {
   generalMidi?: boolean;
   /** This break's rows alone, its pieces on keys from 36 up; without it rows of breaks are left out, and named. */
   pieces?: string;
+  /** How notes leave; by default the part's own target, without one the hits' own keys on channel 10. */
+  target?: Target;
+  /** 0: everything in one track; 1: tempo and meter in a first track of their own. By default 0, and 1 where each row has a track. */
+  format?: 0 | 1;
+  /** These rows alone, muted or not. */
+  onlyRows?: ReadonlySet<VoiceName>;
+  /** These hits alone. */
+  onlyHits?: ReadonlySet<HitId>;
+  /** What becomes of pitch; by default it is left out. */
+  pitch?: PitchRule;
 }
 
 export interface ExportResult {
   bytes: Uint8Array;
   notes: number;
   ppq: number;
+  /** Whole bars from the file's start to the end of its tracks. */
+  bars: number;
   /** What was done with notes that were performed before the file's start. */
   earlyRule: EarlyRule;
   /** What the file does not show of the part. */
@@ -61,93 +77,90 @@ export function checkPpq(ppq: number): number {
   return ppq;
 }
 
-/** Writes the part as a standard MIDI file of format 0: name, tempo and meter maps, the drum notes on channel 10. */
+/**
+ * Writes the part as a standard MIDI file: name, tempo and meter maps, section names as markers, the drum notes by its target. All
+ * tracks begin at 0 and end on the same bar line, the part's end, or the first one behind the last note; no note goes on behind it.
+ * @throws NamedError bad-resolution
+ */
 export function exportPart(whole: Part, options: PartExportOptions = {}): ExportResult {
   const ppq = checkPpq(options.ppq ?? defaultPpq(whole.source?.ppq));
-  const { part, performance, marks } = playedPart(whole, options);
+  const played = playedPart(whole, options);
+  const { part, performance } = played;
   const perTick = ppq / TICKS_PER_QUARTER;
   const earlyRule = options.early ?? 'zero';
-  const firstBar = meterMapOf(part).barOf(0);
-  const barTicks = roundHalfUp(firstBar.length * perTick);
+  const given = options.pieces === undefined ? (options.target ?? whole.target) : undefined;
+  const target = given ?? NO_TARGET;
+  const barTicks = roundHalfUp(meterMapOf(part).barOf(0).length * perTick);
   const end = endOfPart(part);
-  const notes = drumNotes(part, performance, { perTick, early: earlyRule, barTicks, loopTicks: roundHalfUp((end - part.origin) * perTick), withMuted: options.withMuted === true, generalMidi: options.generalMidi === true, ...(options.pieces === undefined ? {} : { pieces: options.pieces }) });
-  const leadTicks = earlyRule === 'lead-in' && notes.left.early > 0 ? barTicks : 0;
-  const at = (tick: number): number => (tick <= 0 ? 0 : roundHalfUp(tick * perTick) + leadTicks);
+  const notes = drumNotes(part, performance, {
+    perTick,
+    early: earlyRule,
+    barTicks,
+    loopTicks: roundHalfUp((end - part.origin) * perTick),
+    withMuted: options.withMuted === true,
+    generalMidi: options.generalMidi === true,
+    ...(given ? { target: given } : {}),
+    ...(options.pieces === undefined ? {} : { pieces: options.pieces }),
+    ...(options.onlyRows ? { onlyRows: options.onlyRows } : {}),
+    ...(options.onlyHits ? { onlyHits: options.onlyHits } : {}),
+    ...(options.pitch ? { pitch: options.pitch } : {}),
+  });
+  const isLed = earlyRule === 'lead-in' && notes.left.early > 0;
+  const at = (tick: number): number => (tick <= 0 ? 0 : roundHalfUp(tick * perTick) + (isLed ? barTicks : 0));
+  const ending = barLineBehind(part, end, at, notes.ticks.at(-1) ?? -1);
+  endNotesAt(notes, ending.tick);
 
   // The first of each is the one that holds from the start.
   const meter = part.meter.filter((m, i) => i === 0 || m.tick + part.origin < end);
   const tempo = part.tempo.filter((t, i) => i === 0 || t.tick < end);
+  const changes: Change[] = [
+    ...meter.map((m) => ({ tick: at(m.tick), write: (w: SmfWriter) => writeMeter(w, m) })),
+    ...tempo.map((t) => ({ tick: at(t.tick), write: (w: SmfWriter) => writeTempo(w, t.microsecondsPerQuarter) })),
+    ...markersOf(whole, played).map(({ tick, name }) => ({ tick: at(tick), write: (w: SmfWriter) => writeMeta(w, META_MARKER, encodeText(name)) })),
+  ].sort((a, b) => a.tick - b.tick);
 
+  const channelOf = (note: number): number => channelFor(target, part.rows[notes.rows[note] as number]?.voice ?? '');
+  const format = target.tracks === 'rows' ? 1 : (options.format ?? 0);
+  const bending = notes.bends ? [...new Set(Array.from(notes.ticks, (_, k) => channelOf(k)))] : [];
   const w = new SmfWriter();
-  w.header(0, 1, ppq);
-  w.track(() => {
-    const changes = [
-      ...meter.map((m) => ({ tick: at(m.tick), write: () => writeMeter(w, m) })),
-      ...tempo.map((t) => ({ tick: at(t.tick), write: () => writeTempo(w, t.microsecondsPerQuarter) })),
-      ...marks.flatMap(({ tick, round }) => (round.name === undefined ? [] : [{ tick: at(tick), write: () => writeMeta(w, META_MARKER, encodeText(round.name as string)) }])),
-    ].sort((a, b) => a.tick - b.tick);
-    w.quantity(0);
-    writeMeta(w, META_TRACK_NAME, encodeText(part.name));
-    let next = 0;
-    let now = 0;
-    const pending = noteEvents(notes);
-    const writeChanges = (until: number) => {
-      for (let c = changes[next]; c && c.tick <= until; c = changes[++next]) {
-        w.quantity(Math.min(MAX_DELTA, c.tick - now));
-        c.write();
-        now = c.tick;
-      }
-    };
-    for (const event of pending) {
-      writeChanges(event.tick);
-      w.quantity(Math.min(MAX_DELTA, event.tick - now));
-      writeNote(w, event, notes, DRUM_CHANNEL);
-      now = event.tick;
-    }
-    writeChanges(Infinity);
-    w.quantity(0);
-    writeMeta(w, META_END_OF_TRACK, []);
-  });
-  return { bytes: w.finish(), notes: notes.ticks.length, ppq, earlyRule, left: notes.left, changesBehind: part.meter.length - meter.length + part.tempo.length - tempo.length };
-}
-
-export interface NoteEvent {
-  tick: number;
-  /** Index into the notes. */
-  note: number;
-  on: boolean;
-  /** Not the note itself, but what comes before it. */
-  control?: Control;
-}
-
-/** Note-ons and note-offs in order; at one tick the offs come first, then pedals and pressure. */
-export function noteEvents(notes: DrumNotes): NoteEvent[] {
-  const count = notes.ticks.length;
-  const offs = Array.from({ length: count }, (_, i) => i).sort((a, b) => (notes.ends[a] as number) - (notes.ends[b] as number));
-  const events: NoteEvent[] = [];
-  let k = 0;
-  let c = 0;
-  for (let i = 0; i < count; i++) {
-    const tick = notes.ticks[i] as number;
-    for (let control = notes.controls[c]; control && control.tick <= tick; control = notes.controls[++c]) {
-      for (let o = offs[k]; o !== undefined && (notes.ends[o] as number) <= control.tick; o = offs[++k]) events.push({ tick: notes.ends[o] as number, note: o, on: false });
-      events.push({ tick: control.tick, note: control.note, on: true, control });
-    }
-    for (let o = offs[k]; o !== undefined && (notes.ends[o] as number) <= tick; o = offs[++k]) events.push({ tick: notes.ends[o] as number, note: o, on: false });
-    events.push({ tick, note: i, on: true });
+  const track = (name: string, own: readonly Change[], of: (note: number) => boolean, begins: boolean) =>
+    writeTrack(w, { name, changes: own, notes, events: noteEvents(notes, of), channelOf, end: ending.tick, begin: begins ? () => bending.forEach((channel) => writeBendRange(w, channel)) : undefined });
+  if (format === 0) {
+    w.header(0, 1, ppq);
+    track(part.name, changes, () => true, true);
+  } else {
+    const rows = target.tracks === 'rows' ? part.rows.map((_, i) => i).filter((i) => notes.rows.includes(i)) : null;
+    w.header(1, 1 + (rows?.length ?? 1), ppq);
+    track(part.name, changes, () => false, false);
+    if (!rows) track('Drums', [], () => true, true);
+    rows?.forEach((row, i) => track(labelOfRow(part, part.rows[row]?.voice ?? ''), [], (note) => notes.rows[note] === row, i === 0));
   }
-  for (let o = offs[k]; o !== undefined; o = offs[++k]) events.push({ tick: notes.ends[o] as number, note: o, on: false });
-  return events;
+  return { bytes: w.finish(), notes: notes.ticks.length, ppq, bars: ending.bars + (isLed ? 1 : 0), earlyRule, left: notes.left, changesBehind: part.meter.length - meter.length + part.tempo.length - tempo.length };
 }
 
-export function writeNote(w: SmfWriter, event: NoteEvent, notes: DrumNotes, channel: number) {
-  const { control } = event;
-  if (control) {
-    w.byte((control.kind === 'pedal' ? 0xb0 : 0xa0) | (channel - 1));
-    w.byte(control.kind === 'pedal' ? FOOT_CONTROLLER : (notes.keys[event.note] as number));
-    return w.byte(control.value);
-  }
-  w.byte((event.on ? 0x90 : 0x80) | (channel - 1));
-  w.byte(notes.keys[event.note] as number);
-  w.byte(event.on ? (notes.velocities[event.note] as number) : 64);
+/** No note goes on behind a tick. */
+function endNotesAt({ ticks: ons, ends }: DrumNotes, last: number) {
+  for (let k = 0; k < ends.length; k++) ends[k] = Math.min(ends[k] as number, Math.max(last, (ons[k] as number) + 1));
+}
+
+/**
+ * The bar line that a file's tracks end on. Its bars count from its own start, wherever the part's grid begins: the line nearest to the
+ * part's end, or the first one behind the last note.
+ */
+function barLineBehind({ meter }: Pick<Part, 'meter'>, end: number, at: (tick: number) => number, lastOn: number): { tick: number; bars: number } {
+  const map = new MeterMap(meter);
+  const { index, start, length } = map.barAt(ticks(end));
+  let bars = Math.max(1, end - start >= length / 2 ? index + 1 : index);
+  while (at(map.barOf(bars).start) <= lastOn) bars++;
+  return { tick: at(map.barOf(bars).start), bars };
+}
+
+/** Names of sections where they begin: as the order calls them, or where they stand in the bars that are written. */
+function markersOf(whole: Part, { marks }: Played): { tick: number; name: string }[] {
+  const named = marks.flatMap(({ tick, round: { name } }) => (name === undefined ? [] : [{ tick, name }]));
+  if (named.length > 0 || !whole.sections) return named;
+  const map = meterMapOf(whole);
+  const starts = whole.sections.map((s) => ({ bar: barsOf(s).from, name: s.name }));
+  if (marks.length === 0) return starts.map(({ bar, name }) => ({ tick: map.barOf(bar).start, name }));
+  return marks.flatMap(({ tick, round }) => starts.filter(({ bar }) => bar >= round.from && bar < round.to).map(({ bar, name }) => ({ tick: tick + map.barOf(bar).start - map.barOf(round.from).start, name })));
 }

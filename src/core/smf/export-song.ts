@@ -2,10 +2,12 @@ import { NamedError } from '../errors';
 import { playedPart } from '../song/played';
 import { tempoMapOf } from '../part/part-time';
 import { COMPANION_MS, type Hit, type Lane, type Part } from '../model/part';
-import type { MeterChange } from '../time/meter-map';
-import { ticks, TICKS_PER_QUARTER } from '../units';
+import type { Target } from '../model/target';
+import { MeterMap, type MeterChange } from '../time/meter-map';
+import { roundHalfUp, ticks, TICKS_PER_QUARTER } from '../units';
 import { drumNotes, type DrumNotes } from './drum-notes';
-import { defaultPpq, FOOT_CONTROLLER, MAX_PPQ, noteEvents, writeNote, type ExportResult, type NoteEvent } from './export-part';
+import { defaultPpq, MAX_PPQ, type ExportResult } from './export-part';
+import { FOOT_CONTROLLER, noteEvents, writeNote, type NoteEvent } from './note-tracks';
 import { mapsOfSong, tickScale } from './import-part';
 import { channelOf, isNote, META, META_END_OF_TRACK, type SmfFile } from './read';
 import type { TrackEvents } from './track-events';
@@ -19,12 +21,14 @@ export interface SongExportOptions {
   withMuted?: boolean;
   /** Only keys of General MIDI: rows outside of them get the key of what stands for them. */
   generalMidi?: boolean;
+  /** How notes leave; by default the part's own target. */
+  target?: Target;
 }
 
 /**
  * Writes the imported song with only its drums replaced. Every event that is not a note of the drum part keeps its bytes and its
  * place (times the factor); hat-pedal controllers and pressure of the drum channels move with the hit that follows them
- * within 30 ms. Running status is written out, and the end of a track moves later where a hit does.
+ * within 30 ms. Running status is written out, and tracks end on one bar line, behind the last event of all.
  * @throws NamedError no-source, bad-resolution, meter-changed
  */
 export function exportSong(whole: Part, file: SmfFile, options: SongExportOptions = {}): ExportResult {
@@ -33,7 +37,9 @@ export function exportSong(whole: Part, file: SmfFile, options: SongExportOption
   const factor = factorOf(file, options.ppq);
   const perTick = ticksPerInternalTick(file) * factor;
   const { part, performance } = playedPart(whole, { written: options.written === true });
-  const notes = drumNotes(part, performance, { perTick, early: 'zero', barTicks: 0, loopTicks: 0, withMuted: options.withMuted === true, generalMidi: options.generalMidi === true });
+  // Tracks and channels are the song's; keys, velocities and lengths go by the target.
+  const target = options.target ?? whole.target;
+  const notes = drumNotes(part, performance, { perTick, early: 'zero', barTicks: 0, loopTicks: 0, withMuted: options.withMuted === true, generalMidi: options.generalMidi === true, byLane: true, ...(target ? { target: { ...target, tracks: 'one', channels: {} } } : {}) });
   const { lanes } = whole.source;
   const isDrumLane = laneTest(lanes);
   const shifts = companionShifts(part, file, notes, perTick);
@@ -42,6 +48,7 @@ export function exportSong(whole: Part, file: SmfFile, options: SongExportOption
 
   const w = new SmfWriter();
   w.header(file.format, file.tracks.length, ppq);
+  const ends = endsOf(part, file, notes, factor, perTick);
   const own = byTrack(noteEvents(notes), (e) => laneOf(e).track, file.tracks.length);
   file.tracks.forEach(({ events }, track) => {
     const moved = shifts.get(track);
@@ -50,9 +57,26 @@ export function exportSong(whole: Part, file: SmfFile, options: SongExportOption
     for (let i = 0; i < events.length; i++) if (!(isNote(events.statuses[i] as number) && isDrumLane(track, channelOf(events.statuses[i] as number)))) kept.push(i);
     // Companions may have changed places with their neighbours; the sort is stable, so all else keeps its order.
     if (moved) kept.sort((a, b) => tickOf(a) - tickOf(b));
-    writeTrack(w, file.bytes, events, kept, tickOf, own[track] as NoteEvent[], notes, (e) => laneOf(e).channel);
+    writeTrack(w, file.bytes, events, kept, tickOf, own[track] as NoteEvent[], notes, (e) => laneOf(e).channel, ends(track));
   });
-  return { bytes: w.finish(), notes: notes.ticks.length, ppq, earlyRule: 'zero', left: notes.left, changesBehind: 0 };
+  return { bytes: w.finish(), notes: notes.ticks.length, ppq, earlyRule: 'zero', bars: barsTo(ends(0) / perTick, part), left: notes.left, changesBehind: 0 };
+}
+
+const barsTo = (tick: number, { meter }: Pick<Part, 'meter'>): number => new MeterMap(meter).barAt(ticks(tick)).index;
+
+/** Where tracks end: all of them on the bar line behind the last event; tracks of format 2, which are songs of their own, each on its own. */
+function endsOf({ meter }: Pick<Part, 'meter'>, file: SmfFile, notes: DrumNotes, factor: number, perTick: number): (track: number) => number {
+  const map = new MeterMap(meter);
+  const lineBehind = (tick: number): number => {
+    const bar = map.barAt(ticks(tick / perTick));
+    const at = roundHalfUp(bar.start * perTick);
+    return at >= tick ? at : roundHalfUp(map.barOf(bar.index + 1).start * perTick);
+  };
+  const lastNote = notes.ends.reduce((last, end) => Math.max(last, end), 0);
+  const lasts = file.tracks.map(({ events }) => (events.length > 0 ? (events.ticks[events.length - 1] as number) * factor : 0));
+  if (file.format === 2) return (track) => lineBehind(Math.max(lastNote, lasts[track] ?? 0));
+  const end = lineBehind(lasts.reduce((last, tick) => Math.max(last, tick), lastNote));
+  return () => end;
 }
 
 /** Whether the part still has the song's bars: with other ones its tracks no longer fit. How beats are grouped does not matter. */
@@ -86,7 +110,7 @@ function laneTest(lanes: readonly Lane[]): (track: number, channel: number) => b
 }
 
 /** Merges kept events and new notes: at one tick first the note-offs, then what was kept, then the note-ons; the end mark last. */
-function writeTrack(w: SmfWriter, bytes: Uint8Array, events: TrackEvents, kept: readonly number[], tickOf: (i: number) => number, own: readonly NoteEvent[], notes: DrumNotes, channel: (e: NoteEvent) => number) {
+function writeTrack(w: SmfWriter, bytes: Uint8Array, events: TrackEvents, kept: readonly number[], tickOf: (i: number) => number, own: readonly NoteEvent[], notes: DrumNotes, channel: (e: NoteEvent) => number, end: number) {
   w.track(() => {
     let now = 0;
     let next = 0;
@@ -100,15 +124,11 @@ function writeTrack(w: SmfWriter, bytes: Uint8Array, events: TrackEvents, kept: 
         writeNote(w, e, notes, channel(e));
       }
     };
-    let end = 0;
     for (const i of kept) {
       const tick = tickOf(i);
       const status = events.statuses[i] as number;
       const start = events.starts[i] as number;
-      if (status === META && bytes[start] === META_END_OF_TRACK) {
-        end = tick;
-        continue;
-      }
+      if (status === META && bytes[start] === META_END_OF_TRACK) continue;
       writeNotes(tick, false);
       advance(tick);
       w.byte(status);

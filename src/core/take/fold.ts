@@ -4,7 +4,7 @@ import { MeterMap } from '../time/meter-map';
 import { TempoMap } from '../time/tempo-map';
 import { milliseconds, seconds, ticks, type Ticks, type Velocity } from '../units';
 import type { RawEvent, Take } from '../model/take';
-import { throughCurve } from './velocity-curve';
+import { throughCurve } from '../velocity-curve';
 
 /** A stroke of a take at its place in the loop. */
 export interface FoldedStroke {

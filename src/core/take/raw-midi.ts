@@ -3,7 +3,7 @@ import { encodeText } from '../smf/text';
 import { SmfWriter } from '../smf/write';
 import { writeMeta, writeMeter, writeTempo } from '../smf/write-meta';
 import { meterMapOf, tempoMapOf } from '../part/part-time';
-import type { MeterChange } from '../time/meter-map';
+import { MeterMap, type MeterChange } from '../time/meter-map';
 import { TempoMap, type TempoChange } from '../time/tempo-map';
 import { milliseconds, ticks, TICKS_PER_QUARTER, type Ticks } from '../units';
 import type { RawEvent, Take } from '../model/take';
@@ -39,10 +39,17 @@ export function rawMidi(take: Played, events: readonly RawEvent[]): Uint8Array {
       now = at;
       write(w);
     }
-    w.quantity(0);
+    const end = Math.round((endOf(meter, all.at(-1)?.tick ?? 0) * RAW_PPQ) / TICKS_PER_QUARTER);
+    w.quantity(Math.max(0, end - now));
     writeMeta(w, META_END_OF_TRACK, []);
   });
   return w.finish();
+}
+
+/** The bar line behind the last event. */
+function endOf(meter: readonly MeterChange[], last: number): number {
+  const bar = new MeterMap(meter).barAt(ticks(last));
+  return bar.start >= last && last > 0 ? bar.start : bar.start + bar.length;
 }
 
 /** Tempo and meter of all passes from the file's start on, with whole bars in front where something was played before the first downbeat. */

@@ -10,7 +10,6 @@ import { microsecondsOf } from '../time/tempo-map';
 import { OPEN_GUARDS, type RawEvent, type Take } from '../model/take';
 import { addVelocity } from '../commands/hits';
 import type { Part } from '../model/part';
-import { STRAIGHT_CURVE } from '../model/take';
 import { ClockMap } from './clock';
 import { findDoubles } from './doubles';
 import { foldTake, recordedStrokes } from './fold';
@@ -21,7 +20,7 @@ import { PRACTICE_PATTERNS, strokesOfPattern, type PracticePattern } from './pra
 import { rawMidi } from './raw-midi';
 import { tightnessOf } from './tightness';
 import { putTake, withoutTake } from './use-take';
-import { throughCurve } from './velocity-curve';
+import { STRAIGHT_CURVE, throughCurve } from '../velocity-curve';
 
 const Q = TICKS_PER_QUARTER;
 /** One bar of 4/4 at 120 BPM: two seconds. */

@@ -1,8 +1,7 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import { type VelocityCurve } from '@/core/model/take';
-import { throughCurve } from '@/core/take/velocity-curve';
+import { throughCurve, type VelocityCurve } from '@/core/velocity-curve';
 import { useRecording } from '../../recording/context';
 
 const SIZE = 96;

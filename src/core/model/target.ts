@@ -1,0 +1,36 @@
+import type { VoiceName } from '../row-names';
+import { STRAIGHT_CURVE, type VelocityCurve } from '../velocity-curve';
+
+/** Which key each row leaves with. */
+export type TargetKeys =
+  /** Those that the hits carry. */
+  | { kind: 'hits' }
+  /** Those of a map; a hit keeps its own where the map means its row by it. */
+  | { kind: 'map'; voices: Readonly<Record<number, VoiceName>> }
+  /** One after another, from the lowest row up. */
+  | { kind: 'chromatic'; from: number };
+
+/** How strokes leave for another instrument: what is sent out and what is exported go by it alike. */
+export interface Target {
+  name: string;
+  keys: TargetKeys;
+  /** 1 to 16. */
+  channel: number;
+  /** Rows with a channel of their own. */
+  channels?: Readonly<Record<VoiceName, number>>;
+  curve: VelocityCurve;
+  /** Later is positive; -200 to 500. */
+  offsetMs: number;
+  /** Length of every note, 1 to 2000; null: as written. */
+  noteMs: number | null;
+  /** All in one track, or one a row. */
+  tracks: 'one' | 'rows';
+}
+
+export const TARGET = { channel: { min: 1, max: 16 }, offsetMs: { min: -200, max: 500 }, noteMs: { min: 1, max: 2000 }, from: { min: 0, max: 127 } } as const;
+
+/** What leaves where no target was chosen: the hits as they are. */
+export const NO_TARGET: Target = { name: 'as it is', keys: { kind: 'hits' }, channel: 10, curve: STRAIGHT_CURVE, offsetMs: 0, noteMs: null, tracks: 'one' };
+
+/** The length that drums get where it is to be fixed. */
+export const USUAL_NOTE_MS = 60;
