@@ -33,6 +33,7 @@ const OwnRowDialog = dynamic(() => import('./dialogs/OwnRowDialog').then((m) => 
 const PatternsDialog = dynamic(() => import('./dialogs/PatternsDialog'), { ssr: false });
 const BenchSounds = dynamic(() => import('./own-sounds/BenchSounds').then((m) => m.BenchSounds), { ssr: false });
 const BreakStrip = dynamic(() => import('./breaks/BreakStrip'), { ssr: false });
+const TargetDialog = dynamic(() => import('./dialogs/TargetDialog'), { ssr: false });
 const KitDialog = dynamic(() => import('./dialogs/KitDialog').then((m) => m.KitDialog), { ssr: false });
 
 /** One part: rows in the middle, transport and compare on top, one side panel, the phrase strip below. */
@@ -79,6 +80,7 @@ export function Bench({ onReload }: { onReload: () => void }) {
         {dialog === 'find' && <FindLine playback={playback} />}
         {dialog === 'keys' && <KeysDialog />}
         {dialog === 'kit' && <KitDialog />}
+        {dialog === 'target' && <TargetDialog />}
         {dialog === 'own-row' && <OwnRowDialog />}
         {dialog === 'sounds' && <BenchSounds />}
         {dialog === 'patterns' && <PatternsDialog />}

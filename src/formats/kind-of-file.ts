@@ -1,5 +1,5 @@
 /** The kinds of our own files, each with what it is called. */
-export const FILE_WORDS = { part: 'a part', groove: 'a groove', feel: 'a whole feel', kit: 'a key map', pattern: 'a pattern' } as const;
+export const FILE_WORDS = { part: 'a part', groove: 'a groove', feel: 'a whole feel', kit: 'a key map', pattern: 'a pattern', target: 'a target' } as const;
 export type FileKind = keyof typeof FILE_WORDS;
 
 /** Which of our files a JSON text is, by the format that it names; null for everything else. The name of a file tells nothing. */
@@ -11,6 +11,6 @@ export function kindOfFile(text: string): FileKind | null {
     return null;
   }
   const format = typeof data === 'object' && data !== null ? (data as { format?: unknown }).format : null;
-  const found = typeof format === 'string' ? /^nod-sway\/(part|groove|feel|kit|pattern)@/.exec(format) : null;
+  const found = typeof format === 'string' ? /^nod-sway\/(part|groove|feel|kit|pattern|target)@/.exec(format) : null;
   return found ? (found[1] as FileKind) : null;
 }

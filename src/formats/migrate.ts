@@ -34,6 +34,7 @@ const FORMATS: Readonly<Record<FileKind, { newest: number; steps: readonly Step[
   groove: { newest: 1, steps: [] },
   kit: { newest: 1, steps: [] },
   pattern: { newest: 1, steps: [] },
+  target: { newest: 1, steps: [] },
 };
 
 /**

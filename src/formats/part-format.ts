@@ -14,7 +14,7 @@ import { feelSchema } from './feel-format';
 import { kitMapSchema } from './kit-format';
 import { breakProblem, breaksSchema, heardSchema } from './break-rules';
 import { migrated } from './migrate';
-import { targetSchema } from './target-rules';
+import { targetSchema } from './target-format';
 import { validate } from './validate';
 
 /** part@2 as it comes from files and the store; older ones are migrated. Whatever an import accepts, it accepts. */

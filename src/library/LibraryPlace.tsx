@@ -12,7 +12,7 @@ import { ShelfLink } from '@/ui/ShelfLink';
 import { StoreNotice } from '@/ui/StoreNotice';
 import { ThemeToggle } from '@/ui/ThemeToggle';
 import { KeptRecordings } from './KeptRecordings';
-import { KeptFeels, KeptKeyMaps } from './KeptSettings';
+import { KeptFeels, KeptKeyMaps, KeptTargets } from './KeptSettings';
 import { PatternBook } from './PatternBook';
 
 const LibrarySounds = dynamic(() => import('./LibrarySounds'), { ssr: false });
@@ -52,6 +52,9 @@ export function LibraryPlace() {
         </Shelved>
         <Shelved title="Key maps" about="Which row each MIDI key plays.">
           <KeptKeyMaps />
+        </Shelved>
+        <Shelved title="Targets" about="How strokes leave for other instruments: keys, channels, velocities.">
+          <KeptTargets />
         </Shelved>
         <Shelved title="Recorded breaks" about="What the rows of breaks play. They stay when their part goes.">
           <KeptRecordings />

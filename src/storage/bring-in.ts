@@ -5,12 +5,14 @@ import { readGrooveFile } from '@/formats/groove-format';
 import { FILE_WORDS, kindOfFile, type FileKind } from '@/formats/kind-of-file';
 import { readKitFile } from '@/formats/kit-format';
 import { readPatternFile } from '@/formats/pattern-format';
+import { readTargetFile } from '@/formats/target-format';
 import { readPartFile } from '@/formats/part-file';
 import { feelStore, type FeelStore } from './feel-store';
 import { grooveStore, keptNow, type GrooveStore } from './groove-store';
 import { kitStore, type KitStore } from './kit-store';
 import { partStore, type PartStore } from './part-store';
 import { patternStore, type PatternStore } from './pattern-store';
+import { targetStore, type TargetStore } from './target-store';
 import { versionStore, type VersionStore } from './version-store';
 
 /** What was brought in, and where it went. */
@@ -28,13 +30,14 @@ interface Stores {
   feels: FeelStore;
   kits: KitStore;
   patterns: PatternStore;
+  targets: TargetStore;
 }
 
-const STORES: Stores = { parts: partStore, versions: versionStore, grooves: grooveStore, feels: feelStore, kits: kitStore, patterns: patternStore };
+const STORES: Stores = { parts: partStore, versions: versionStore, grooves: grooveStore, feels: feelStore, kits: kitStore, patterns: patternStore, targets: targetStore };
 
 /**
  * Takes one of our own files to where its kind belongs, wherever it was dropped.
- * @throws NamedError not-ours, bad-part, bad-groove, bad-feel, bad-kit, bad-pattern, store-full, store-refused
+ * @throws NamedError not-ours, bad-part, bad-groove, bad-feel, bad-kit, bad-pattern, bad-target, store-full, store-refused
  */
 export async function bringIn(text: string, fileName: string, stores: Stores = STORES): Promise<BroughtIn> {
   const kind = kindOfFile(text);
@@ -64,6 +67,11 @@ export async function bringIn(text: string, fileName: string, stores: Stores = S
       const pattern = readPatternFile(text);
       await stores.patterns.save({ name: pattern.name, pattern });
       return { kind, name: pattern.name };
+    }
+    case 'target': {
+      const target = readTargetFile(text);
+      await stores.targets.save(target);
+      return { kind, name: target.name };
     }
     case null:
       throw new NamedError('not-ours');

@@ -71,6 +71,12 @@ export interface FeelRow {
   feel: unknown;
 }
 
+/** A target of the user's own; JSON data, checked when it is read. */
+export interface TargetRow {
+  name: string;
+  target: unknown;
+}
+
 /** A part as it once stood; JSON data, checked when it is read. */
 export interface VersionRow {
   id: string;
@@ -175,6 +181,7 @@ export class NodSwayDatabase extends Dexie {
   samples!: EntityTable<SampleRow, 'id'>;
   folders!: EntityTable<FolderRow, 'id'>;
   patterns!: EntityTable<PatternRow, 'name'>;
+  targets!: EntityTable<TargetRow, 'name'>;
   recordings!: EntityTable<RecordingRow, 'id'>;
 
   constructor(

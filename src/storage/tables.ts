@@ -58,6 +58,7 @@ export const TABLES: readonly TableSpec[] = [
   { name: 'folders', keys: 'id', since: 6, owner: 'library' },
   { name: 'patterns', keys: 'name', since: 7, owner: 'library' },
   { name: 'recordings', keys: 'id', since: 8, owner: 'library' },
+  { name: 'targets', keys: 'name', since: 9, owner: 'library' },
 ];
 
 /** Takes everything of a part out of these tables, all of it or nothing; the result puts it back. */

@@ -27,6 +27,7 @@ export const MORE: readonly KeySpec[] = [
   dialog('patterns', 'Pattern book: keep these hits, put others down', ['pattern', 'clip', 'phrase', 'library', 'loop']),
   dialog('sounds', 'Your own sounds: kits, single ones, folders', ['sample', 'samples', 'WAV', 'import sounds', 'load kit', 'one shot']),
   { keys: [], group: 'Edit', text: 'Give the selected hits a row of their own', also: ['split', 'separate', 'lane', 'track', 'layer'], run: ({ store }) => selectionToOwnRow(store) },
+  dialog('target', 'Choose the target: how strokes leave for another instrument', ['export keys', 'channel', 'note map', 'send out', 'articulation', 'output', 'drum map']),
   dialog('kit', 'Choose what each MIDI key plays', ['key map', 'kit map', 'drum map', 'note map', 'General MIDI']),
   { keys: [], group: 'Edit', text: 'Write the feel into the hits', also: ['bake', 'freeze', 'commit', 'apply'], run: ({ store }) => store.getState().run('Write the feel into the hits', bake) },
   { keys: [], group: 'Dynamics', text: 'Soften the off-beat hats', also: ['hi-hat', 'accent', 'dynamics'], run: ({ store }) => softenOffBeatHats(store) },

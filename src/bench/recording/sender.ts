@@ -1,25 +1,19 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { breakOfRow } from '@/core/breaks/rows';
+import { targetOf } from '@/core/commands/target';
 import type { Part } from '@/core/model/part';
-import { STRAIGHT_CURVE, throughCurve, type VelocityCurve } from '@/core/velocity-curve';
-import { GALLEY_KIT, GENERAL_MIDI_KIT, keyOfVoice, keyOnKit, type KitMap } from '@/core/key-map';
-import { soundOfRow } from '@/core/part/rows';
+import { channelFor, keysFor, velocityFor } from '@/core/target/leaving';
+import { tempoMapOf } from '@/core/part/part-time';
+import { TICKS_PER_QUARTER, seconds } from '@/core/units';
 import type { OutputDevice } from '@/devices/output';
+import { HeldNotes } from '@/sound/held-notes';
 import type { NoteSender } from '@/sound/note-sender';
 import type { SoundEngine } from '@/sound/engine';
-import { seconds } from '@/core/units';
 import { showError } from '@/ui/notify';
 
-/** How performed hits go out. */
+/** Where performed hits go; how, the part's target says. */
 export interface SendingState {
   output: OutputDevice | null;
-  /** 1 to 16. */
-  channel: number;
-  /** Keys: those of the part's hits, or a key map's. */
-  kit: 'own' | 'General MIDI' | 'Galley pads';
-  curve: VelocityCurve;
-  /** Later is positive. */
-  offsetMs: number;
   sent: number;
 }
 
@@ -29,42 +23,55 @@ export interface Sender {
   dispose(): void;
 }
 
-const KITS: Readonly<Record<SendingState['kit'], KitMap | null>> = { own: null, 'General MIDI': GENERAL_MIDI_KIT, 'Galley pads': GALLEY_KIT };
 const LOOK_MS = 20;
-/** Drums need no length; receivers like to see an end. */
-const NOTE_MS = 60;
 const NOTE_ON = 0x90;
-const NOTE_OFF = 0x80;
+
+/** What a part's hits leave as, found once a part. */
+function leavingOf(part: Part) {
+  const target = targetOf(part);
+  const keyOf = keysFor(part, target);
+  const hits = new Map(part.hits.map((h) => [h.id, h]));
+  const tempo = tempoMapOf(part);
+  const msOf = (length: number): number => (length / TICKS_PER_QUARTER) * (60_000 / tempo.bpmAt(part.origin));
+  return {
+    part,
+    offsetMs: target.offsetMs,
+    /** Undefined for what is not the part's, and for what plays a recording, which has no key elsewhere. */
+    noteOf(id: string | undefined, velocity: number) {
+      const hit = hits.get(id ?? '');
+      if (!hit || breakOfRow(part, hit.voice)) return undefined;
+      return { channel: channelFor(target, hit.voice) - 1, key: keyOf(hit.voice, hit.key), velocity: velocityFor(target, velocity), ms: target.noteMs ?? msOf(hit.length) };
+    },
+  };
+}
 
 /** Sends what is played to an output, time-stamped, as long as one is chosen. */
 export function createSender(engine: SoundEngine, partOf: () => Part, hitOfSlot: (slot: number) => string | undefined): Sender {
-  const state = createStore<SendingState>(() => ({ output: null, channel: 10, kit: 'own', curve: STRAIGHT_CURVE, offsetMs: 0, sent: 0 }));
+  const state = createStore<SendingState>(() => ({ output: null, sent: 0 }));
   // What decides which notes are due comes with the first output that is chosen.
   let notes: NoteSender | null = null;
   const begin = async () => {
     const { NoteSender: Decider } = await import('@/sound/note-sender');
     notes ??= new Decider(engine.sampleRate);
   };
-  let keys: { part: Part; of: Map<string, { key: number; voice: string }> } | null = null;
-  const hitOf = (slot: number) => {
-    const part = partOf();
-    if (keys?.part !== part) keys = { part, of: new Map(part.hits.map((h) => [h.id, h])) };
-    return keys.of.get(hitOfSlot(slot) ?? '');
-  };
+  const held = new HeldNotes((bytes, page) => state.getState().output?.send(bytes, page));
+  let leaving: ReturnType<typeof leavingOf> | null = null;
   const look = () => {
-    const { output, channel, kit, curve, offsetMs, sent } = state.getState();
-    const due = notes?.due(output ? engine.sounding : null, seconds(engine.heardNow())) ?? [];
+    const { output, sent } = state.getState();
+    const sounding = output ? engine.sounding : null;
+    const due = notes?.due(sounding, seconds(engine.heardNow())) ?? [];
+    if (!sounding) held.endAll(performance.now());
+    else held.endUntil(performance.now() + LOOK_MS * 2);
     if (!output || due.length === 0) return;
+    const part = partOf();
+    if (leaving?.part !== part) leaving = leavingOf(part);
     let count = 0;
-    for (const note of due) {
-      const hit = hitOf(note.slot);
-      // What plays a recording has no key elsewhere.
-      if (!hit || breakOfRow(partOf(), hit.voice)) continue;
-      const map = KITS[kit];
-      const key = map ? keyOfVoice(map, keyOnKit(map, hit.voice) === undefined ? soundOfRow(partOf(), hit.voice) : hit.voice) : hit.key;
-      const page = engine.pageTimeOf(note.at) + offsetMs;
-      output.send([NOTE_ON | (channel - 1), key, throughCurve(curve, note.velocity)], page);
-      output.send([NOTE_OFF | (channel - 1), key, 64], page + NOTE_MS);
+    for (const { slot, velocity, at } of due) {
+      const note = leaving.noteOf(hitOfSlot(slot), velocity);
+      if (!note) continue;
+      const page = engine.pageTimeOf(at) + leaving.offsetMs;
+      held.begin(note.channel, note.key, page, page + note.ms);
+      output.send([NOTE_ON | note.channel, note.key, note.velocity], page);
       count++;
     }
     state.setState({ sent: sent + count });
@@ -72,6 +79,7 @@ export function createSender(engine: SoundEngine, partOf: () => Part, hitOfSlot:
   let timer: ReturnType<typeof setInterval> | null = null;
   const set = (change: Partial<SendingState>) => {
     if ('output' in change) {
+      held.endAll(performance.now());
       state.getState().output?.clear();
       if (change.output && timer === null) {
         timer = setInterval(look, LOOK_MS);

@@ -50,6 +50,9 @@ export default function RowsMenu({ at, onClose }: { at: MenuPlace; onClose: () =
           <DropdownMenu.Item className={MENU_ITEM} onSelect={() => getState().setDesk({ dialog: 'kit' })}>
             Key map …
           </DropdownMenu.Item>
+          <DropdownMenu.Item className={MENU_ITEM} onSelect={() => getState().setDesk({ dialog: 'target' })}>
+            Target …
+          </DropdownMenu.Item>
     </PointMenu>
   );
 }

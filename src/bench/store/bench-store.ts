@@ -22,7 +22,7 @@ import type { Surroundings } from './surroundings';
 
 
 /** What lies over the Bench. */
-export type Dialog = 'keys' | 'find' | 'kit' | 'own-row' | 'sounds' | 'patterns' | 'export' | 'feels' | 'versions' | 'learn';
+export type Dialog = 'keys' | 'find' | 'kit' | 'target' | 'own-row' | 'sounds' | 'patterns' | 'export' | 'feels' | 'versions' | 'learn';
 
 /** What is compared with: another feel over these hits, or a whole version of the part. */
 export interface Other {

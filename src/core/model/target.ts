@@ -5,8 +5,10 @@ import { STRAIGHT_CURVE, type VelocityCurve } from '../velocity-curve';
 export type TargetKeys =
   /** Those that the hits carry. */
   | { kind: 'hits' }
-  /** Those of a map; a hit keeps its own where the map means its row by it. */
-  | { kind: 'map'; voices: Readonly<Record<number, VoiceName>> }
+  /** General MIDI's; a hit keeps its own where it means its row there. */
+  | { kind: 'general-midi' }
+  /** One a row, or what stands for it: its voice, then what is like that. Others keep theirs. */
+  | { kind: 'rows'; rows: Readonly<Record<VoiceName, number>> }
   /** One after another, from the lowest row up. */
   | { kind: 'chromatic'; from: number };
 

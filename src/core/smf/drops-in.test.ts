@@ -76,7 +76,7 @@ const kit = smallPart([['kick', 0, 100], ['snare', 1, 50], ['hat-half', 1.5, 90]
 const onsOf = (track: readonly Timed[]) => track.flatMap((e) => (e.type === 'noteOn' ? [[e.at, e.channel + 1, e.noteNumber, e.velocity]] : []));
 
 test('a target says keys, channels, velocities, lengths and an offset', () => {
-  const target: Target = { ...NO_TARGET, name: 'pads', keys: { kind: 'map', voices: { 48: 'kick', 50: 'snare', 52: 'hat-open' } }, channel: 3, channels: { snare: 5 }, curve: { ...STRAIGHT_CURVE, floor: 20, ceiling: 80 }, offsetMs: 10, noteMs: 60 };
+  const target: Target = { ...NO_TARGET, name: 'pads', keys: { kind: 'rows', rows: { kick: 48, snare: 50, 'hat-open': 52 } }, channel: 3, channels: { snare: 5 }, curve: { ...STRAIGHT_CURVE, floor: 20, ceiling: 80 }, offsetMs: 10, noteMs: 60 };
   const [track] = tracksOf(exportPart({ ...kit, target }, { ppq: 1000 }).bytes);
   // At 120 a quarter of 1000 ticks is 500 ms: 10 ms are 20 ticks. Velocity 100 is 99/126 of the way from 20 to 80.
   expect(onsOf(track!)).toEqual([[20, 3, 48, 67], [1020, 5, 50, 43], [1520, 3, 52, 62]]);

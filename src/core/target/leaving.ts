@@ -1,9 +1,9 @@
 import { breakOfRow } from '../breaks/rows';
-import { keyOfVoice, keyOnKit } from '../key-map';
+import { keyOfVoice } from '../key-map';
 import type { Part } from '../model/part';
 import type { Target } from '../model/target';
-import { soundOfRow } from '../part/rows';
-import { allRowsOf, type VoiceName } from '../row-names';
+import { generalMidiKey, soundOfRow } from '../part/rows';
+import { allRowsOf, standIns, voiceOfRow, type VoiceName } from '../row-names';
 import { throughCurve } from '../velocity-curve';
 
 type Leaving = Pick<Part, 'rows' | 'breaks'>;
@@ -22,15 +22,28 @@ export function keysFor(part: Leaving, { keys }: Pick<Target, 'keys'>): (row: Vo
     [...part.rows].reverse().filter(({ voice }) => !breakOfRow(part, voice)).forEach(({ voice }, i) => known.set(voice, Math.min(LAST_KEY, keys.from + i)));
     return (row, key) => known.get(row) ?? key;
   }
-  const map = { name: '', voices: keys.voices };
-  const keyOf = (row: VoiceName): number => keyOfVoice(map, keyOnKit(map, row) === undefined ? soundOfRow(part, row) : row);
+  const find = keys.kind === 'rows' ? (row: VoiceName) => keyOfRow(part, keys.rows, row) : undefined;
   return (row, key) => {
-    const meant = map.voices[key];
-    if (meant !== undefined && (meant === row || (keyOnKit(map, row) === undefined && meant === soundOfRow(part, row)))) return key;
+    if (!find) return generalMidiKey(part, row, key) ?? key;
     let found = known.get(row);
-    if (found === undefined) known.set(row, (found = keyOf(row)));
+    if (found === undefined) known.set(row, (found = find(row) ?? key));
     return found;
   };
+}
+
+/** The key of a row, or of what stands for it. */
+function keyOfRow(part: Leaving, keys: Readonly<Record<VoiceName, number>>, row: VoiceName): number | undefined {
+  const sound = soundOfRow(part, row);
+  return [row, voiceOfRow(row), sound, ...standIns(sound)].map((name) => keys[name]).find((key) => key !== undefined);
+}
+
+/** Every row of a part with the key that its hits leave with: what a user changes one by one. @example keysOfRows(part, NO_TARGET) // { kick: 36, snare: 38 } */
+export function keysOfRows(part: Pick<Part, 'rows' | 'breaks' | 'hits' | 'kitMap'>, target: Pick<Target, 'keys'>): Record<VoiceName, number> {
+  const keyOf = keysFor(part, target);
+  const written = new Map<VoiceName, number>();
+  for (const { voice, key } of part.hits) if (!written.has(voice)) written.set(voice, key);
+  const rows = part.rows.filter(({ voice }) => !breakOfRow(part, voice));
+  return Object.fromEntries(rows.map(({ voice }) => [voice, keyOf(voice, written.get(voice) ?? keyOfVoice(part.kitMap, voice))]));
 }
 
 /** The channel that a row leaves on, 1 to 16; those of `snare:*` and the like count for all rows of their voice. */

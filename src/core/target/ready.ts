@@ -1,9 +1,8 @@
-import { GENERAL_MIDI_KIT } from '../key-map';
 import { NO_TARGET, type Target } from '../model/target';
 
 /** The targets that everybody has. */
 export const READY_TARGETS: readonly Target[] = [
-  { ...NO_TARGET, name: 'General MIDI', keys: { kind: 'map', voices: GENERAL_MIDI_KIT.voices } },
-  { ...NO_TARGET, name: 'General MIDI, a track a row', keys: { kind: 'map', voices: GENERAL_MIDI_KIT.voices }, tracks: 'rows' },
+  { ...NO_TARGET, name: 'General MIDI', keys: { kind: 'general-midi' } },
+  { ...NO_TARGET, name: 'General MIDI, a track a row', keys: { kind: 'general-midi' }, tracks: 'rows' },
   { ...NO_TARGET, name: 'Chromatic from 36', keys: { kind: 'chromatic', from: 36 } },
 ];

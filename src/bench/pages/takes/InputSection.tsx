@@ -20,6 +20,7 @@ import { useRecorded, useRecording } from '../../recording/context';
 import type { BenchStore } from '../../store/bench-store';
 import { useBench, useBenchStore } from '../../store/context';
 import { calmPart } from '../../store/derived';
+import { CurveFields } from '../../dialogs/CurveFields';
 import { LearnPad } from '../LearnPad';
 import { PracticeSettings } from './PracticeSettings';
 import { VelocityCurvePicture } from './VelocityCurvePicture';
@@ -129,9 +130,7 @@ function Reading() {
       <summary className="cursor-pointer">Velocity and guards</summary>
       <VelocityCurvePicture curve={curve} />
       <div className="flex flex-wrap items-baseline gap-x-3 leading-8">
-        <NumberField label="Bend of the velocity curve" value={curve.power} min={0.25} max={4} step={0.05} digits={2} unit={curve.power < 1 ? 'bend, louder' : curve.power > 1 ? 'bend, softer' : 'bend, straight'} default={1} className={narrow} onChange={(power) => tune({ curve: { ...curve, power } })} />
-        <NumberField label="Softest velocity" value={curve.floor} min={1} max={curve.ceiling - 1} unit="softest" default={1} className={narrow} onChange={(floor) => tune({ curve: { ...curve, floor } })} />
-        <NumberField label="Loudest velocity" value={curve.ceiling} min={curve.floor + 1} max={127} unit="loudest" default={127} className={narrow} onChange={(ceiling) => tune({ curve: { ...curve, ceiling } })} />
+        <CurveFields curve={curve} onChange={(next) => tune({ curve: next })} />
         <NumberField label="Ignore below" value={guards.below} min={1} max={60} unit="ignored below" default={1} className={narrow} onChange={(below) => tune({ guards: { ...guards, below } })} />
         <NumberField label="Ignore a second stroke within" value={guards.doubleMs} min={0} max={80} unit="ms: one stroke" default={0} className={narrow} onChange={(ms) => tune({ guards: { ...guards, doubleMs: milliseconds(ms) } })} />
       </div>

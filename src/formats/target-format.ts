@@ -1,8 +1,9 @@
 import Joi from 'joi';
-import { LONGEST_NAME } from '@/core/limits';
+import { LONGEST_NAME, MOST_ROWS } from '@/core/limits';
 import { TARGET, type Target } from '@/core/model/target';
 import { LONGEST_VOICE } from '@/core/row-names';
-import { kitMapSchema } from './kit-format';
+import { migrated } from './migrate';
+import { parseJson, validate } from './validate';
 
 const voice = Joi.string().min(1).max(LONGEST_VOICE);
 const whole = ({ min, max }: { min: number; max: number }) => Joi.number().integer().min(min).max(max);
@@ -12,7 +13,8 @@ const TARGET_RULES: Readonly<Record<keyof Target, Joi.Schema>> = {
   name: Joi.string().min(1).max(LONGEST_NAME).required(),
   keys: Joi.alternatives(
     Joi.object({ kind: Joi.string().valid('hits').required() }),
-    Joi.object({ kind: Joi.string().valid('map').required(), voices: kitMapSchema.extract('voices').required() }),
+    Joi.object({ kind: Joi.string().valid('general-midi').required() }),
+    Joi.object({ kind: Joi.string().valid('rows').required(), rows: Joi.object().pattern(voice, whole(TARGET.from)).max(MOST_ROWS).required() }),
     Joi.object({ kind: Joi.string().valid('chromatic').required(), from: whole(TARGET.from).required() }),
   ).required(),
   channel: whole(TARGET.channel).required(),
@@ -24,3 +26,17 @@ const TARGET_RULES: Readonly<Record<keyof Target, Joi.Schema>> = {
 };
 
 export const targetSchema = Joi.object(TARGET_RULES);
+
+/** @throws NamedError bad-target, naming the field */
+export const parseTarget = (data: unknown): Target => validate<Target>(targetSchema.required(), data, 'bad-target');
+
+const FORMAT = 'nod-sway/target@1';
+export const TARGET_FILE_ENDING = '.nodtarget.json';
+
+export const writeTargetFile = (target: Target): string => JSON.stringify({ format: FORMAT, ...target }, null, 1);
+
+/** @throws NamedError bad-target, its details naming each wrong member */
+export function readTargetFile(text: string): Target {
+  const { format: _, ...target } = validate<Target & { format: string }>(targetSchema.append({ format: Joi.string().valid(FORMAT).required() }).required(), migrated('target', parseJson(text, 'bad-target')), 'bad-target');
+  return target;
+}

@@ -1,0 +1,171 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import { breakOfRow } from '@/core/breaks/rows';
+import { changeTarget, setTarget, setTargetChannel, setTargetKey, targetOf } from '@/core/commands/target';
+import { NO_TARGET, TARGET, USUAL_NOTE_MS, type Target } from '@/core/model/target';
+import { labelOfRow } from '@/core/part/rows';
+import type { VoiceName } from '@/core/row-names';
+import { channelFor, keysOfRows } from '@/core/target/leaving';
+import { READY_TARGETS } from '@/core/target/ready';
+import { TARGET_FILE_ENDING, writeTargetFile } from '@/formats/target-format';
+import { targetStore } from '@/storage/target-store';
+import { useStored } from '@/storage/use-stored';
+import { Button } from '@/ui/Button';
+import type { LibraryItem } from '@/ui/KeptList';
+import { LibraryDialog, type LibraryUse } from '@/ui/LibraryDialog';
+import { NumberField } from '@/ui/NumberField';
+import { Picker } from '@/ui/Picker';
+import { useRecording } from '../recording/context';
+import { useBench, useBenchStore } from '../store/context';
+import { useSweep } from '../store/use-sweep';
+import { CurveFields } from './CurveFields';
+
+type Item = Target & LibraryItem;
+
+const narrow = '[&_input]:w-[3em]';
+const KEYS_WORDS = { hits: 'the hits’ own', 'general-midi': 'General MIDI', chromatic: 'one after another', rows: 'as listed' } as const;
+
+const aboutOf = ({ keys, channel, tracks }: Target): string => `keys ${KEYS_WORDS[keys.kind]}, channel ${channel}${tracks === 'rows' ? ', a track a row' : ''}`;
+const itemOf = (target: Target): Item => ({ ...target, about: aboutOf(target) });
+const targetOfItem = ({ about: _, ...target }: Item): Target => target;
+const OURS = [NO_TARGET, ...READY_TARGETS].map(itemOf);
+
+/** How a part's strokes leave for another instrument: chosen, learnt by striking, kept for every part. */
+export default function TargetDialog() {
+  const { getState } = useBenchStore();
+  const part = useBench((s) => s.part);
+  const target = targetOf(part);
+  const own = useStored(() => targetStore.list().catch(() => []), []) ?? [];
+  const uses: readonly LibraryUse<Item>[] = [{ word: 'use', label: (name) => `use the target ${name}`, run: (item) => getState().run(`Use the target ${item.name}`, (p) => setTarget(p, targetOfItem(item))) }];
+  return (
+    <LibraryDialog<Item>
+      title={`Target: ${target.name}`}
+      about="How strokes leave for another instrument. Send out and every MIDI export go by it; nothing that is written here changes."
+      what="target"
+      ours={OURS}
+      own={own.map(itemOf)}
+      uses={uses}
+      name={target.name}
+      canKeep={target.keys.kind !== 'hits' || target !== NO_TARGET}
+      keep={async (name) => {
+        await targetStore.save({ ...target, name });
+        getState().run(`Name the target ${name}`, (p) => setTarget(p, { ...target, name }));
+      }}
+      rename={(item, name) => targetStore.rename(targetOfItem(item), name)}
+      remove={(item) => targetStore.remove(targetOfItem(item))}
+      file={(item, name) => ({ text: writeTargetFile({ ...(item ? targetOfItem(item) : target), name }), ending: TARGET_FILE_ENDING })}
+      onClose={() => getState().setDesk({ dialog: null })}
+    >
+      <Settings target={target} />
+      <Keys target={target} />
+    </LibraryDialog>
+  );
+}
+
+function Settings({ target }: { target: Target }) {
+  const { getState } = useBenchStore();
+  const sweep = useSweep();
+  const sweepBy = (change: Partial<Target>) => sweep.show('Change the target', (p) => changeTarget(p, change));
+  const change = (next: Partial<Target>) => getState().run('Change the target', (p) => changeTarget(p, next));
+  const { keys, noteMs } = target;
+  const choose = (kind: string) => {
+    if (kind === 'rows') getState().run('List the target’s keys', (p) => changeTarget(p, { keys: { kind, rows: keysOfRows(p, targetOf(p)) } }));
+    else if (kind === 'chromatic') change({ keys: { kind, from: 36 } });
+    else if (kind === 'hits' || kind === 'general-midi') change({ keys: { kind } });
+  };
+  return (
+    <div className="flex flex-wrap items-baseline gap-x-3 leading-8">
+      <span>
+        keys <Picker label="Keys of the target" value={keys.kind} choices={Object.entries(KEYS_WORDS).map(([value, text]) => ({ value, text }))} onChange={choose} />
+      </span>
+      {keys.kind === 'chromatic' && <NumberField label="First key" value={keys.from} min={TARGET.from.min} max={TARGET.from.max} unit="and up, from the lowest row" default={36} className={narrow} onChange={(from) => sweepBy({ keys: { kind: 'chromatic', from } })} onDone={sweep.done} />}
+      <NumberField label="Channel" value={target.channel} min={TARGET.channel.min} max={TARGET.channel.max} unit="channel" default={10} className={narrow} onChange={(channel) => sweepBy({ channel })} onDone={sweep.done} />
+      <NumberField label="Offset" value={target.offsetMs} min={TARGET.offsetMs.min} max={TARGET.offsetMs.max} digits={1} unit={target.offsetMs < 0 ? 'ms earlier' : 'ms later'} default={0} className={narrow} onChange={(offsetMs) => sweepBy({ offsetMs })} onDone={sweep.done} />
+      <CurveFields curve={target.curve} what="sent" onChange={(curve) => sweepBy({ curve })} onDone={sweep.done} />
+      <span>
+        notes last{' '}
+        <Picker label="Length of notes" value={noteMs === null ? 'written' : 'fixed'} choices={[{ value: 'written', text: 'as written' }, { value: 'fixed', text: 'always the same' }]} onChange={(v) => change({ noteMs: v === 'fixed' ? USUAL_NOTE_MS : null })} />
+      </span>
+      {noteMs !== null && <NumberField label="Every note" value={noteMs} min={TARGET.noteMs.min} max={TARGET.noteMs.max} unit="ms" default={USUAL_NOTE_MS} className={narrow} onChange={(ms) => sweepBy({ noteMs: ms })} onDone={sweep.done} />}
+      <span>
+        in <Picker label="Tracks" value={target.tracks} choices={[{ value: 'one', text: 'one track' }, { value: 'rows', text: 'a track a row' }]} onChange={(v) => change({ tracks: v as Target['tracks'] })} />
+      </span>
+    </div>
+  );
+}
+
+/** Each row with its key and channel: typed, or learnt by striking the receiver's pads one after another. */
+function Keys({ target }: { target: Target }) {
+  const { getState } = useBenchStore();
+  const part = useBench((s) => s.part);
+  const keys = keysOfRows(part, target);
+  const rows = part.rows.map((r) => r.voice).filter((voice) => !breakOfRow(part, voice));
+  const sweep = useSweep();
+  const [learning, learn] = useLearning(rows);
+  return (
+    <>
+      <p className="mt-2 flex flex-wrap items-baseline gap-2">
+        {learning === null ? (
+          <Button size="small" disabled={rows.length === 0} onClick={() => learn(0)}>
+            Learn by striking
+          </Button>
+        ) : (
+          <>
+            <span role="status">Strike {labelOfRow(part, rows[learning] as string).toLowerCase()} …</span>
+            <Button size="small" onClick={() => learn(learning + 1)}>
+              Skip it
+            </Button>
+            <Button size="small" onClick={() => learn(null)}>
+              Enough
+            </Button>
+          </>
+        )}
+        <button type="button" className="text-sm text-faint underline underline-offset-2" onClick={() => getState().setDesk({ dialog: 'kit' })}>
+          which row each key plays that comes in …
+        </button>
+      </p>
+      <div className="mt-1 max-h-56 overflow-auto" tabIndex={0} aria-label="Keys of the target by row">
+        <table className="w-full">
+          <thead className="text-left text-sm text-faint">
+            <tr>
+              <th className="font-normal">Row</th>
+              <th className="font-normal">leaves as key</th>
+              <th className="font-normal">on channel</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row, i) => (
+              <tr key={row} className={`border-t border-line ${i === learning ? 'bg-sunk' : ''}`}>
+                <td className="py-1">{labelOfRow(part, row)}</td>
+                <td>
+                  <NumberField label={`Key of ${labelOfRow(part, row).toLowerCase()}`} value={keys[row] ?? 0} min={0} max={127} unit="" className={narrow} onChange={(key) => sweep.show(`${labelOfRow(part, row)} leaves as key ${key}`, (p) => setTargetKey(p, row, key))} onDone={sweep.done} />
+                </td>
+                <td>
+                  <NumberField label={`Channel of ${labelOfRow(part, row).toLowerCase()}`} value={channelFor(target, row)} min={1} max={16} unit="" default={target.channel} className={narrow} onChange={(n) => sweep.show(`${labelOfRow(part, row)} leaves on channel ${n}`, (p) => setTargetChannel(p, row, n === targetOf(p).channel ? null : n))} onDone={sweep.done} />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </>
+  );
+}
+
+/** Which row is asked for now; each strike names its key and asks for the next. */
+function useLearning(rows: readonly VoiceName[]): [number | null, (next: number | null) => void] {
+  const { recorder } = useRecording();
+  const { getState } = useBenchStore();
+  const [at, setAt] = useState<number | null>(null);
+  const row = at === null ? undefined : rows[at];
+  useEffect(() => {
+    if (at === null || row === undefined) return;
+    recorder.learnPad((key) => {
+      getState().run(`${labelOfRow(getState().part, row)} leaves as key ${key}`, (p) => setTargetKey(p, row, key));
+      setAt(at + 1 < rows.length ? at + 1 : null);
+    });
+    return () => recorder.learnPad(null);
+  }, [at, row, rows.length, recorder, getState]);
+  return [row === undefined ? null : at, (next) => setAt(next !== null && next < rows.length ? next : null)];
+}
