@@ -101,7 +101,7 @@ test('by keyboard alone, within sixty presses', async ({ page }) => {
   await expect(page.getByRole('button', { name: 'take it' })).toBeFocused();
   for (let k = 0; k < 12 && !(await page.getByRole('button', { name: /^Take all/ }).evaluate((b) => b === document.activeElement)); k++) await press('Shift+Tab');
   await press('Enter');
-  await press('Control+e');
+  await press('Control+Shift+e');
   const go = page.getByRole('dialog').getByRole('button', { name: 'Export', exact: true });
   await expect(page.getByRole('dialog', { name: 'Export' })).toBeVisible();
   for (let k = 0; k < 12 && !(await go.evaluate((b) => b === document.activeElement)); k++) await press('Tab');

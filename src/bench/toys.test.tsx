@@ -118,7 +118,7 @@ test('an export: offered where it is available, with its options, and run', asyn
     run: async ({ part: p }, { loud }) => ({ data: `${p.hits.length}${loud ? '!' : ''}`, fileName: 'count.txt', type: 'text/plain', said: ['Counted.'] }),
   };
   const all = [toy as unknown as ExporterSpec];
-  const source = { id: 'x', part, hasSong: false };
+  const source = { id: 'x', part, hasSong: false, selection: new Set<string>() };
   expect(offeredOf(all, { ...source, part: { ...part, hits: [] } })).toEqual([]);
   const [offered] = offeredOf(all, source);
   expect(await offered!.run(source, optionsOf(all, source), { signal: new AbortController().signal, onProgress: () => {} })).toMatchObject({ data: '2!', said: ['Counted.'] });

@@ -6,7 +6,6 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
-import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { useStored } from '@/storage/use-stored';
 import { shortName } from '@/core/limits';
@@ -17,7 +16,7 @@ import { laneHearing } from '@/sound/lane-hearing';
 import { partStore } from '@/storage/part-store';
 import { unsavedParts } from '@/editing/unsaved';
 import { Button } from '@/ui/Button';
-import { showError } from '@/ui/notify';
+import { showError, tell } from '@/ui/notify';
 import { EmptyPicture } from '@/ui/EmptyPicture';
 import { Help } from '@/ui/Help';
 import { StoreNotice } from '@/ui/StoreNotice';
@@ -67,7 +66,7 @@ export function Shelf() {
     try {
       const step = await work(controller.signal);
       if (step.kind === 'ask') return setQuestion(step.question);
-      for (const notice of step.notices) toast.info(notice);
+      for (const notice of step.notices) tell(notice);
       if (step.place !== null) router.push(step.place);
     } catch (e) {
       if (!controller.signal.aborted) showError(e);
@@ -89,7 +88,7 @@ export function Shelf() {
   const remove = async (row: PartRow) => {
     try {
       const putBack = await partStore.remove(row.id);
-      toast(`${row.name} is deleted.`, { action: { label: 'Undo', onClick: () => void putBack().catch(showError) } });
+      tell(`${row.name} is deleted.`, { label: 'Undo', onClick: () => void putBack().catch(showError) });
     } catch (e) {
       showError(e);
     }
@@ -117,7 +116,7 @@ export function Shelf() {
   const restoreDemos = async () => {
     try {
       const added = await addMissingDemos();
-      toast(added === 0 ? 'All demo parts are here; yours were left as they are.' : `${added} demo ${added === 1 ? 'part' : 'parts'} put back.`);
+      tell(added === 0 ? 'All demo parts are here; yours were left as they are.' : `${added} demo ${added === 1 ? 'part' : 'parts'} put back.`);
     } catch (e) {
       showError(e);
     }

@@ -1,7 +1,6 @@
 'use client';
 
 import { useRef, useState } from 'react';
-import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { samplesOf, type OwnKit, type OwnSound } from '@/core/model/own-sound';
 import { labelOfVoice } from '@/core/voices';
@@ -11,10 +10,11 @@ import { Button } from '@/ui/Button';
 import { FileField } from '@/ui/FileField';
 import { download, fileNameOf } from '@/ui/download';
 import { Modal } from '@/ui/Modal';
-import { say, showError } from '@/ui/notify';
+import { say, showError, tell } from '@/ui/notify';
 import type { ChosenFile } from '@/workers/sounds.worker';
 import { layersWords } from './draft';
-import { attachFiles, attachFolder, isReadable, keepsFolders, remember } from './folders';
+import { attachFiles, attachFolder, isReadable, remember } from './folders';
+import { keepsFolders } from '@/ui/folder-leave';
 import { chosenIn } from './gather';
 import { correctKept } from './incoming';
 import { ownSounds } from './own';
@@ -36,7 +36,7 @@ async function exportKit(kit: OwnKit, sounds: readonly OwnSound[]) {
 
 async function remove(what: { kit: OwnKit } | { sound: OwnSound }, name: string) {
   const putBack = await soundStore.remove(what);
-  toast(`${name} is deleted; parts that used it are played by their built-in kit.`, { action: { label: 'Undo', onClick: () => attempt(putBack()) } });
+  tell(`${name} is deleted; parts that used it are played by their built-in kit.`, { label: 'Undo', onClick: () => attempt(putBack()) });
 }
 
 /** Kits and sounds of the user's own, and the folders that more are looked for in. */

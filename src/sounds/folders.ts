@@ -4,29 +4,20 @@ import { voiceOfPath } from '@/core/samples/names';
 import { isSoundPath } from '@/core/samples/sound-path';
 import { familyOfVoice, voiceOfRow, type VoiceName } from '@/core/row-names';
 import type { FolderRow } from '@/storage/database';
+import { isAllowed, pickFolder } from '@/ui/folder-leave';
 import { soundStore } from '@/storage/sound-store';
 import type { ChosenFile } from '@/workers/sounds.worker';
 import { walkFolder } from './gather';
 
 /** Folders that sounds are looked for in: where the browser can keep the way to one it is asked for once, else it is chosen anew in each visit. */
 
-type PickFolder = (options: { id: string; mode: 'read' }) => Promise<FileSystemDirectoryHandle>;
-
-/** Whether the browser can keep the way to a folder. */
-export const keepsFolders = (): boolean => 'showDirectoryPicker' in window;
-
 /** Files of this visit, by folder and path, for browsers that keep no way to a folder. */
 const visited = new Map<string, ReadonlyMap<string, File>>();
 
 /** Asks for a folder and remembers it with what is in it. @returns null where nothing was chosen */
 export async function attachFolder(): Promise<FolderRow | null> {
-  let handle: FileSystemDirectoryHandle;
-  try {
-    handle = await (window as unknown as { showDirectoryPicker: PickFolder }).showDirectoryPicker({ id: 'sounds', mode: 'read' });
-  } catch (e) {
-    if ((e as { name?: string }).name === 'AbortError') return null;
-    throw e;
-  }
+  const handle = await pickFolder('sounds', 'read');
+  if (!handle) return null;
   return remember({ id: nanoid(12), name: handle.name, handle, paths: [] });
 }
 
@@ -43,18 +34,10 @@ export async function attachFiles(files: readonly ChosenFile[]): Promise<FolderR
 
 /** Looks again at what is in a folder. @returns null where the browser does not let us */
 export async function remember(folder: FolderRow): Promise<FolderRow | null> {
-  if (!folder.handle || !(await isAllowed(folder.handle))) return null;
+  if (!folder.handle || !(await isAllowed(folder.handle, 'read'))) return null;
   const row = { ...folder, paths: (await walkFolder(folder.handle)).map((f) => f.path).sort() };
   await soundStore.attach(row);
   return row;
-}
-
-type Permitted = FileSystemDirectoryHandle & { queryPermission?(o: { mode: 'read' }): Promise<PermissionState>; requestPermission?(o: { mode: 'read' }): Promise<PermissionState> };
-
-/** Asks for leave to read, where it is not given yet; needs a user's action. */
-async function isAllowed(handle: Permitted): Promise<boolean> {
-  if ((await handle.queryPermission?.({ mode: 'read' })) === 'granted') return true;
-  return handle.requestPermission ? (await handle.requestPermission({ mode: 'read' })) === 'granted' : true;
 }
 
 /** Whether its files can be read in this visit. */
@@ -64,7 +47,7 @@ export const isReadable = (folder: FolderRow): boolean => folder.handle !== unde
 export async function filesOf(folder: FolderRow, paths: readonly string[]): Promise<ChosenFile[]> {
   const here = visited.get(folder.id);
   if (here) return paths.flatMap((path) => (here.has(path) ? [{ path, file: here.get(path) as File }] : []));
-  if (!folder.handle || !(await isAllowed(folder.handle))) return [];
+  if (!folder.handle || !(await isAllowed(folder.handle, 'read'))) return [];
   const found = await Promise.all(paths.map((path) => fileAt(folder.handle as FileSystemDirectoryHandle, path).catch(() => null)));
   return found.filter((f) => f !== null);
 }

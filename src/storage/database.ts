@@ -160,6 +160,8 @@ export interface FolderRow {
 export interface FlagRow {
   name: string;
   at: number;
+  /** Of a folder that is to be found again. */
+  handle?: FileSystemDirectoryHandle;
 }
 
 /** The browser's store, made of its tables: those of each version are added to an older store when it is opened. */

@@ -1,10 +1,9 @@
 'use client';
 
 import { useState, type ReactNode } from 'react';
-import { toast } from 'sonner';
 import { Button } from './Button';
 import { download, fileNameOf } from './download';
-import { say, showError } from './notify';
+import { say, showError, tell } from './notify';
 
 /** A thing of the library: one of ours, or of the user's own. */
 export interface LibraryItem {
@@ -40,7 +39,7 @@ export function KeptList<T extends LibraryItem>({ what, own, taken = [], usesOf,
   };
   const onRemove = async (item: T) => {
     const putBack = await remove(item);
-    toast(`${item.name} is deleted.`, { action: { label: 'Undo', onClick: () => attempt(putBack()) } });
+    tell(`${item.name} is deleted.`, { label: 'Undo', onClick: () => attempt(putBack()) });
   };
   const onRename = async (item: T, next: string) => {
     nameIt(null);

@@ -1,22 +1,25 @@
 'use client';
 
 import { ThemeProvider } from 'next-themes';
+import dynamic from 'next/dynamic';
 import { Tooltip } from 'radix-ui';
 import type { ReactNode } from 'react';
-import { Toaster } from 'sonner';
+import { useStore } from 'zustand';
+import { messagesState } from './notify';
+
+const Messages = dynamic(() => import('./Messages'), { ssr: false });
+
+function MessagesWhenWanted() {
+  const { wanted, onShown } = useStore(messagesState);
+  return wanted && <Messages onShown={onShown} />;
+}
 
 export function Providers({ children }: { children: ReactNode }) {
   return (
     <ThemeProvider attribute="data-theme" defaultTheme="system" enableSystem disableTransitionOnChange>
       <Tooltip.Provider delayDuration={500}>
         {children}
-        <Toaster
-          // Over the side panel, where it hides neither hits nor strip nor pads.
-          position="bottom-right"
-          offset={16}
-          duration={7000}
-          toastOptions={{ style: { width: 318, background: 'var(--surface)', color: 'var(--ink)', border: '1px solid var(--strong)', fontFamily: 'var(--font-sans)' } }}
-        />
+        <MessagesWhenWanted />
       </Tooltip.Provider>
     </ThemeProvider>
   );

@@ -2,28 +2,27 @@
 
 import { useEffect, useRef, useState } from 'react';
 import { Button } from '@/ui/Button';
-import { download } from '@/ui/download';
 import { Modal } from '@/ui/Modal';
 import { showError } from '@/ui/notify';
 import { Picker } from '@/ui/Picker';
 import { useBenchStore } from '../store/context';
 import { EXPORTERS, offeredOf, optionsOf } from './export/all';
-import type { ExporterSpec, Source } from './export/exporter';
-import type { BenchState } from '../store/bench-store';
-
-/** What is open on the Bench, as it is taken out. */
-function sourceOf({ id, part, hasSong, idea, ideas }: BenchState): Source {
-  const letter = ideas.find((i) => i.id === idea)?.letter;
-  return letter === undefined ? { id, part, hasSong } : { id, part: { ...part, name: `${part.name}, idea ${letter}` }, hasSong: false, isIdea: true };
-}
+import { deliver } from './export/deliver';
+import type { ExporterSpec } from './export/exporter';
+import { ExportFolderChoice } from './export/ExportFolderChoice';
+import { FilePicture } from './export/FilePicture';
+import { sourceOf } from './export/last-export';
+import { rememberedExport, rememberExport } from './export/remembered';
 
 /** Takes the part out: as MIDI, as the song with its drums replaced, or as a file that keeps everything. */
 export function ExportDialog({ onClose, exporters = EXPORTERS }: { onClose: () => void; exporters?: readonly ExporterSpec[] }) {
   const { getState } = useBenchStore();
-  const source = sourceOf(getState());
+  const [source] = useState(() => sourceOf(getState()));
   const offered = offeredOf(exporters, source);
-  const [chosen, setChosen] = useState(offered[0]?.id);
-  const [options, setOptions] = useState(() => optionsOf(exporters, source));
+  // As it was done last, as far as that fits.
+  const [last] = useState(() => rememberedExport(source.id, optionsOf(exporters, source)));
+  const [chosen, setChosen] = useState(offered.find((e) => e.id === last.chosen)?.id ?? offered[0]?.id);
+  const [options, setOptions] = useState(last.options);
   const [said, setSaid] = useState<readonly string[] | null>(null);
   const exporter = offered.find((e) => e.id === chosen);
   const Options = exporter?.Options;
@@ -44,10 +43,11 @@ export function ExportDialog({ onClose, exporters = EXPORTERS }: { onClose: () =
     setSaid(null);
     setDone(0);
     try {
-      const { data, fileName, type, said } = await exporter.run(source, options, { signal: controller.signal, onProgress: (share) => !controller.signal.aborted && setDone(share) });
+      const exported = await exporter.run(source, options, { signal: controller.signal, onProgress: (share) => !controller.signal.aborted && setDone(share) });
       if (controller.signal.aborted) return;
-      download(data, fileName, type);
-      setSaid(said);
+      const where = await deliver(exported);
+      rememberExport(source.id, exporter.id, options, optionsOf(exporters, source));
+      setSaid([...exported.said, where]);
     } catch (e) {
       if (!controller.signal.aborted) showError(e);
     } finally {
@@ -70,6 +70,7 @@ export function ExportDialog({ onClose, exporters = EXPORTERS }: { onClose: () =
           <Options source={source} options={options} onChange={(change) => setOptions({ ...options, ...change })} />
         </div>
       )}
+      {exporter?.isQuick && <FilePicture exporter={exporter} source={source} options={options} />}
       {said && (
         <div role="status" data-testid="export-account" className="mt-4 rounded-md border border-strong px-4 py-2">
           {said.map((line) => (
@@ -77,6 +78,7 @@ export function ExportDialog({ onClose, exporters = EXPORTERS }: { onClose: () =
           ))}
         </div>
       )}
+      <ExportFolderChoice />
       <div className="mt-5 flex justify-end gap-2">
         {done !== null && <progress aria-label="Export" className="mr-auto w-40 self-center accent-accent" max={1} value={done} />}
         <Button onClick={done === null ? onClose : stop}>{done !== null ? 'Stop' : said ? 'Close' : 'Cancel'}</Button>

@@ -1,12 +1,11 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { toast } from 'sonner';
 import type { Groove } from '@/core/model/groove';
 import type { HitId, Part } from '@/core/model/part';
 import { LearnDialog } from '@/grooves/learn/LearnDialog';
 import { grooveStore, keptNow } from '@/storage/groove-store';
-import { showError } from '@/ui/notify';
+import { showError, tell } from '@/ui/notify';
 import { useBench } from '../store/context';
 
 interface Props {
@@ -24,7 +23,7 @@ export default function LearnFromBench({ part, selected, onClose }: Props) {
     const kept = keptNow(groove, ['learnt']);
     await grooveStore.put(kept);
     onClose();
-    toast(`${groove.name} is among your grooves.`, { action: { label: 'Look at it', onClick: () => router.push(`/grooves?part=${encodeURIComponent(partId)}&groove=${kept.id}`) } });
+    tell(`${groove.name} is among your grooves.`, { label: 'Look at it', onClick: () => router.push(`/grooves?part=${encodeURIComponent(partId)}&groove=${kept.id}`) });
   };
   return <LearnDialog part={part} selected={selected} onClose={onClose} onKeep={(groove) => void keep(groove).catch(showError)} />;
 }

@@ -2,13 +2,12 @@
 
 import { format } from 'date-fns';
 import { useMemo, useState } from 'react';
-import { toast } from 'sonner';
 import { describeChanges } from '@/core/analysis/changes';
 import { restoreVersion } from '@/core/commands/settings';
 import { versionStore, type KeptVersion } from '@/storage/version-store';
 import { Button } from '@/ui/Button';
 import { Modal } from '@/ui/Modal';
-import { say, showError } from '@/ui/notify';
+import { say, showError, tell } from '@/ui/notify';
 import { useBench, useBenchStore } from '../store/context';
 import { calmPart } from '../store/derived';
 import { useVersions } from '../store/use-versions';
@@ -43,7 +42,7 @@ export default function VersionsDialog() {
   const remove = async (v: KeptVersion) => {
     const putBack = await versionStore.remove(v.id);
     if (getState().desk.other?.id === v.id) getState().setDesk({ other: null });
-    toast(`${v.name} is deleted.`, { action: { label: 'Undo', onClick: () => attempt(putBack()) } });
+    tell(`${v.name} is deleted.`, { label: 'Undo', onClick: () => attempt(putBack()) });
   };
   return (
     <Modal open onClose={close} title="Versions" about="A version is the whole part as it stood: hits, feel, tempo, rows. Going back is one step that can be undone.">

@@ -1,11 +1,10 @@
 /** What is done with ideas: bars that are edited by themselves, beside the part. */
 import { nanoid } from 'nanoid';
-import { toast } from 'sonner';
 import { appendAsSection, cameFrom, excerptOf, fromZero, putBars } from '@/core/commands/excerpt';
 import { meterMapOf } from '@/core/part/part-time';
 import type { Part } from '@/core/model/part';
 import { partStore } from '@/storage/part-store';
-import { say, showError } from '@/ui/notify';
+import { say, showError, tell } from '@/ui/notify';
 import type { Playback } from '../playback/use-playback';
 import type { BenchStore, Idea } from '../store/bench-store';
 import { barsText } from '../actions/arrange';
@@ -127,7 +126,7 @@ export async function dropIdea(store: BenchStore, { conductor }: Playback, { id,
   };
   try {
     const putBack = await partStore.remove(id);
-    toast(`Idea ${letter} is thrown away.`, { action: { label: 'Undo', onClick: () => void putBack().then(bringBack).catch(showError) } });
+    tell(`Idea ${letter} is thrown away.`, { label: 'Undo', onClick: () => void putBack().then(bringBack).catch(showError) });
   } catch (error) {
     showError(error);
     await bringBack();

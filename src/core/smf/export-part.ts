@@ -8,6 +8,7 @@ import type { VoiceName } from '../row-names';
 import { playedPart, type Played } from '../song/played';
 import type { Round } from '../song/unroll';
 import { channelFor } from '../target/leaving';
+import { bpmOf, type TempoChange } from '../time/tempo-map';
 import { MeterMap } from '../time/meter-map';
 import { roundHalfUp, ticks, TICKS_PER_QUARTER } from '../units';
 import { drumNotes, type DrumNotes, type EarlyRule, type LeftOut, type PitchRule } from './drum-notes';
@@ -55,6 +56,8 @@ export interface ExportResult {
   bytes: Uint8Array;
   notes: number;
   ppq: number;
+  /** Tempo at its start. */
+  bpm: number;
   /** Whole bars from the file's start to the end of its tracks. */
   bars: number;
   /** What was done with notes that were performed before the file's start. */
@@ -135,7 +138,7 @@ export function exportPart(whole: Part, options: PartExportOptions = {}): Export
     if (!rows) track('Drums', [], () => true, true);
     rows?.forEach((row, i) => track(labelOfRow(part, part.rows[row]?.voice ?? ''), [], (note) => notes.rows[note] === row, i === 0));
   }
-  return { bytes: w.finish(), notes: notes.ticks.length, ppq, bars: ending.bars + (isLed ? 1 : 0), earlyRule, left: notes.left, changesBehind: part.meter.length - meter.length + part.tempo.length - tempo.length };
+  return { bytes: w.finish(), notes: notes.ticks.length, ppq, bpm: bpmOf(tempo[0] as TempoChange), bars: ending.bars + (isLed ? 1 : 0), earlyRule, left: notes.left, changesBehind: part.meter.length - meter.length + part.tempo.length - tempo.length };
 }
 
 /** No note goes on behind a tick. */

@@ -3,6 +3,7 @@ import { playedPart } from '../song/played';
 import { tempoMapOf } from '../part/part-time';
 import { COMPANION_MS, type Hit, type Lane, type Part } from '../model/part';
 import type { Target } from '../model/target';
+import { bpmOf, type TempoChange } from '../time/tempo-map';
 import { MeterMap, type MeterChange } from '../time/meter-map';
 import { roundHalfUp, ticks, TICKS_PER_QUARTER } from '../units';
 import { drumNotes, type DrumNotes } from './drum-notes';
@@ -59,7 +60,7 @@ export function exportSong(whole: Part, file: SmfFile, options: SongExportOption
     if (moved) kept.sort((a, b) => tickOf(a) - tickOf(b));
     writeTrack(w, file.bytes, events, kept, tickOf, own[track] as NoteEvent[], notes, (e) => laneOf(e).channel, ends(track));
   });
-  return { bytes: w.finish(), notes: notes.ticks.length, ppq, earlyRule: 'zero', bars: barsTo(ends(0) / perTick, part), left: notes.left, changesBehind: 0 };
+  return { bytes: w.finish(), notes: notes.ticks.length, ppq, earlyRule: 'zero', bpm: bpmOf(part.tempo[0] as TempoChange), bars: barsTo(ends(0) / perTick, part), left: notes.left, changesBehind: 0 };
 }
 
 const barsTo = (tick: number, { meter }: Pick<Part, 'meter'>): number => new MeterMap(meter).barAt(ticks(tick)).index;

@@ -1,4 +1,4 @@
-import { toast } from 'sonner';
+import { tell } from '@/ui/notify';
 import { keptOf, type GroovesStoreApi } from './grooves-store';
 
 /** Takes one of the user's grooves away; the toast puts it back. */
@@ -6,5 +6,5 @@ export function removeGroove({ getState }: GroovesStoreApi, id: string): void {
   const kept = keptOf(getState(), id);
   if (!kept) return;
   getState().remove(id);
-  toast(`${kept.groove.name} is deleted.`, { action: { label: 'Put it back', onClick: () => getState().keep(`Put ${kept.groove.name} back`, kept.groove, kept.tags) } });
+  tell(`${kept.groove.name} is deleted.`, { label: 'Put it back', onClick: () => getState().keep(`Put ${kept.groove.name} back`, kept.groove, kept.tags) });
 }

@@ -2,6 +2,8 @@ import { generalMidiKey, labelOfRow } from '@/core/part/rows';
 import { isIdle } from '@/core/feel/move-spec';
 import type { Hit, Part } from '@/core/model/part';
 import { audibleVoices } from '@/core/playback/program';
+import type { PitchRule } from '@/core/smf/drum-notes';
+import { BEND_SEMITONES } from '@/core/smf/note-tracks';
 import type { ExportResult } from '@/core/smf/export-part';
 
 /** Rows with hits that do not sound now. */
@@ -18,8 +20,8 @@ export const rowsBeyond = (part: Part): string[] => [...new Set(part.hits.filter
 export const namesOf = (part: Part, voices: readonly string[]): string => voices.map((v) => labelOfRow(part, v).toLowerCase()).join(', ');
 
 /** What the export did, in sentences, and what MIDI could not take along. */
-export function account(result: ExportResult, part: Part, { song, written }: { song: boolean; written: boolean }): string[] {
-  const lines = [`Wrote ${result.notes} drum notes${song && !part.source?.ppq ? '' : ` at ${result.ppq} ticks a quarter`}.`];
+export function account(result: ExportResult, part: Part, { song, written, pitch = 'left' }: { song: boolean; written: boolean; pitch?: PitchRule }): string[] {
+  const lines = [`Wrote ${result.notes} drum ${result.notes === 1 ? 'note' : 'notes'} over ${result.bars} ${result.bars === 1 ? 'bar' : 'bars'}${song && !part.source?.ppq ? '' : ` at ${result.ppq} ticks a quarter`}.`];
   const { early, silent, merged, choked, spilled, folded, beyond, recorded, keyless } = result.left;
   if (silent.length > 0) lines.push(`Left out, since they are not heard: ${namesOf(part, silent)}.`);
   if (recorded.length > 0) lines.push(`Left out, since MIDI has no recordings: ${namesOf(part, recorded)}. Export a break’s pieces to take them along.`);
@@ -35,7 +37,8 @@ export function account(result: ExportResult, part: Part, { song, written }: { s
   if (chokes > 0) lines.push(`MIDI has no chokes: ${chokes} ${chokes === 1 ? 'ends' : 'end'} what rings before ${chokes === 1 ? 'it' : 'them'}, ${choked} ${choked === 1 ? 'note was' : 'notes were'} shortened.`);
   const ornaments = count((h) => h.ornament && !h.choke);
   if (ornaments > 0) lines.push(`MIDI has no rolls, flams and echoes: ${ornaments === 1 ? 'one was' : `${ornaments} were`} written as ${ornaments === 1 ? 'its' : 'their'} strokes.`);
-  const coloured = [['pan', count((h) => h.pan)], ['pitch', count((h) => h.pitch)], ['brightness', count((h) => h.brightness)]] as const;
+  if (result.left.pitched > 0) lines.push(`The pitch of ${result.left.pitched} ${result.left.pitched === 1 ? 'note' : 'notes'} is ${pitch === 'bend' ? `written as bends of up to ${BEND_SEMITONES} semitones, which all notes of their channel share` : 'written as keys, so many semitones off'}.`);
+  const coloured = [['pan', count((h) => h.pan)], ['pitch', pitch === 'left' ? count((h) => h.pitch) : 0], ['brightness', count((h) => h.brightness)]] as const;
   const used = coloured.filter(([, n]) => n > 0).map(([name, n]) => `the ${name} of ${n}`);
   if (used.length > 0) lines.push(`Notes of one MIDI channel share pan, pitch and brightness: ${used.join(', ')} hits stays here.`);
   const ghosts = part.hits.filter((h) => h.ghost).length;

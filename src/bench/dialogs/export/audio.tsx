@@ -11,13 +11,12 @@ import { ENDINGS, type Ending } from '@/core/render/render-part';
 import { breakRecordings, recordingsOf, soundsUsed } from '@/sounds/used';
 import { fileNameOf } from '@/ui/download';
 import { uniqueName } from '@/ui/unique-name';
-import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
 import { renderAudio } from '@/workers/clients';
 import type { RenderedFiles, RenderWish } from '@/workers/render.worker';
 import { drawnWords, namesOf } from './account';
 import type { Exported, ExporterSpec, Job } from './exporter';
-import { StretchChoice, type Stretch } from './midi-options';
+import { BarsChoice, StretchChoice, type Stretch } from './midi-options';
 
 /** What an audio file is made of. */
 interface AudioOptions {
@@ -39,7 +38,6 @@ const ENDING_WORDS: Readonly<Record<Ending, string>> = { ring: 'rings out', fold
 const choices = <T extends string | number>(list: readonly T[], text: (value: T) => string) => list.map((value) => ({ value: String(value), text: text(value) }));
 
 function Options({ source: { part }, options, onChange }: Parameters<NonNullable<Extract<ExporterSpec<AudioOptions>['Options'], (...given: never[]) => unknown>>>[0]) {
-  const bar = (label: string, value: number, min: number, set: (n: number) => void) => <NumberField label={label} value={value} min={min} max={part.bars} unit="" className="[&_input]:w-[2.8em]" onChange={set} />;
   return (
     <>
       <p>
@@ -47,10 +45,7 @@ function Options({ source: { part }, options, onChange }: Parameters<NonNullable
         <Picker label="Version of the sound" value={options.audioVersion} choices={[{ value: 'performed', text: 'as performed' }, { value: 'written', text: 'as written' }]} onChange={(v) => onChange({ audioVersion: v as AudioOptions['audioVersion'] })} />
       </p>
       <StretchChoice part={part} stretch={options.stretch} onChange={(stretch) => onChange({ stretch })} />
-      {options.stretch === 'bars' && <p>
-        Bars {bar('From bar', options.fromBar, 1, (n) => onChange({ fromBar: n, toBar: Math.max(n, options.toBar) }))} to {bar('To bar', options.toBar, options.fromBar, (n) => onChange({ toBar: n }))}, played{' '}
-        <NumberField label="Times" value={options.passes} min={1} max={64} unit={options.passes === 1 ? 'time' : 'times'} className="[&_input]:w-[2.4em]" onChange={(passes) => onChange({ passes })} />
-      </p>}
+      {options.stretch === 'bars' && <BarsChoice bars={part.bars} options={options} onChange={onChange} />}
       <p>
         What sounds at the end <Picker label="At the end" value={options.ending} choices={choices(ENDINGS, (e) => ENDING_WORDS[e])} onChange={(v) => onChange({ ending: v as Ending })} />
       </p>

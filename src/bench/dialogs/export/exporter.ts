@@ -1,5 +1,5 @@
 import type { ComponentType } from 'react';
-import type { Part } from '@/core/model/part';
+import type { HitId, Part } from '@/core/model/part';
 
 /** What is taken out: a part as it stands on the Bench. */
 export interface Source {
@@ -9,6 +9,8 @@ export interface Source {
   hasSong: boolean;
   /** It is an idea, whose bars begin where they stand in the part: files begin with them. */
   isIdea?: boolean;
+  /** Hits that are selected. */
+  selection: ReadonlySet<HitId>;
 }
 
 /** A file that an export wrote, and what it did, in sentences. */
@@ -40,6 +42,8 @@ export interface ExporterSpec<O extends object = Record<string, unknown>> {
   /** What its options are at first. */
   initial(source: Source): O;
   Options?: ComponentType<{ source: Source; options: O; onChange: (change: Partial<O>) => void }>;
+  /** It is made at once: its file can be dragged out of the dialog. */
+  isQuick?: boolean;
   /** @throws NamedError */
   run(source: Source, options: O, job: Job): Promise<Exported>;
 }

@@ -1,8 +1,14 @@
 'use client';
 
 import type { Part } from '@/core/model/part';
-import type { EarlyRule } from '@/core/smf/drum-notes';
-import { EARLY_RULES } from '@/core/smf/drum-notes';
+import { breakOfRow } from '@/core/breaks/rows';
+import { targetOf } from '@/core/commands/target';
+import { NO_TARGET, type Target } from '@/core/model/target';
+import { labelOfRow } from '@/core/part/rows';
+import { READY_TARGETS } from '@/core/target/ready';
+import { EARLY_RULES, PITCH_RULES, type EarlyRule, type PitchRule } from '@/core/smf/drum-notes';
+import { targetStore } from '@/storage/target-store';
+import { useStored } from '@/storage/use-stored';
 import { defaultPpq, MAX_PPQ, MIN_PPQ } from '@/core/smf/export-part';
 import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
@@ -22,7 +28,21 @@ export interface FileOptions extends NotesOptions {
   ppq: number;
   early: EarlyRule;
   stretch: Stretch;
+  /** Bars as they are counted, from 1. */
+  fromBar: number;
+  toBar: number;
+  passes: number;
+  /** A row's name, {@link SELECTION}, or '' for all. */
+  only: string;
+  format: '0' | '1';
+  pitch: PitchRule;
+  /** Instead of the part's own. */
+  target: Target | null;
 }
+
+/** The selected hits, among names of rows. */
+export const SELECTION = '\u0000selection';
+
 
 /** What of a part with sections is written. */
 export const STRETCHES = ['bars', 'order', 'sections'] as const;
@@ -45,7 +65,7 @@ export function StretchChoice({ part, stretch, onChange }: { part: Part; stretch
 type Props<O extends object> = Parameters<Extract<NonNullable<ExporterSpec<O>['Options']>, (...given: never[]) => unknown>>[0];
 
 export const firstNotes = (): NotesOptions => ({ version: 'performed', withMuted: false, generalMidi: false });
-export const firstFile = ({ part }: Source): FileOptions => ({ ...firstNotes(), ppq: defaultPpq(part.source?.ppq), early: 'zero', stretch: part.order ? 'order' : 'bars' });
+export const firstFile = ({ part }: Source): FileOptions => ({ ...firstNotes(), ppq: defaultPpq(part.source?.ppq), early: 'zero', stretch: part.order ? 'order' : 'bars', fromBar: 1, toBar: part.bars, passes: 1, only: '', format: '0', pitch: 'left', target: null });
 
 const VERSIONS = [
   { value: 'performed', text: 'as performed' },
@@ -81,14 +101,32 @@ export function NotesChoices({ source: { part }, options, onChange }: Props<Note
   );
 }
 
+const PITCH_WORDS: Readonly<Record<PitchRule, string>> = { left: 'is left out', bend: 'becomes bends', keys: 'becomes other keys' };
+
 export function FileChoices(props: Props<FileOptions>) {
   const { source, options, onChange } = props;
+  const { part } = source;
+  const isPitched = part.hits.some((h) => h.pitch) || part.feel.moves.some((m) => m.kind === 'timbre');
   return (
     <>
-      <StretchChoice part={source.part} stretch={options.stretch} onChange={(stretch) => onChange({ stretch })} />
+      <OnlyChoice {...props} />
+      <StretchChoice part={part} stretch={options.stretch} onChange={(stretch) => onChange({ stretch })} />
+      {options.stretch === 'bars' && <BarsChoice bars={part.bars} options={options} onChange={onChange} />}
       <NotesChoices {...props} />
+      <TargetChoice {...props} />
+      {isPitched && (
+        <p>
+          Pitch <Picker label="Pitch" value={options.pitch} choices={PITCH_RULES.map((r) => ({ value: r, text: PITCH_WORDS[r] }))} onChange={(v) => onChange({ pitch: v as PitchRule })} />
+        </p>
+      )}
       <p>
-        Resolution <NumberField label="Resolution" value={options.ppq} min={MIN_PPQ} max={MAX_PPQ} unit="ticks a quarter" default={defaultPpq(source.part.source?.ppq)} onChange={(ppq) => onChange({ ppq })} />
+        <NumberField label="Resolution" value={options.ppq} min={MIN_PPQ} max={MAX_PPQ} unit="ticks a quarter" default={defaultPpq(part.source?.ppq)} onChange={(ppq) => onChange({ ppq })} />
+        {(options.target ?? targetOf(part)).tracks === 'one' && (
+          <>
+            , type{' '}
+            <Picker label="Type of file" value={options.format} choices={[{ value: '0', text: '0: all in one track' }, { value: '1', text: '1: tempo apart' }]} onChange={(v) => onChange({ format: v as FileOptions['format'] })} />
+          </>
+        )}
       </p>
       <p>
         Hits before the start <Picker label="Early hits" value={options.early} choices={EARLY_RULES.map((r) => ({ value: r, text: EARLY_WORDS[r] }))} onChange={(v) => onChange({ early: v as EarlyRule })} />
@@ -96,3 +134,45 @@ export function FileChoices(props: Props<FileOptions>) {
     </>
   );
 }
+
+/** All rows, one, or what is selected. */
+function OnlyChoice({ source: { part, selection }, options, onChange }: Props<FileOptions>) {
+  const rows = part.rows.filter((r) => !breakOfRow(part, r.voice));
+  const choices = [{ value: 'all', text: 'all rows' }, ...(selection.size > 0 ? [{ value: SELECTION, text: `the ${selection.size} selected ${selection.size === 1 ? 'hit' : 'hits'}` }] : []), ...rows.map((r) => ({ value: r.voice, text: `${labelOfRow(part, r.voice).toLowerCase()} alone` }))];
+  return (
+    <p>
+      With <Picker label="Rows to export" value={choices.some((c) => c.value === options.only) ? options.only : 'all'} choices={choices} onChange={(only) => onChange({ only: only === 'all' ? '' : only })} />
+    </p>
+  );
+}
+
+/** Some bars, several times over. */
+export function BarsChoice({ bars, options: { fromBar, toBar, passes }, onChange }: { bars: number; options: { fromBar: number; toBar: number; passes: number }; onChange: (change: { fromBar?: number; toBar?: number; passes?: number }) => void }) {
+  const bar = (label: string, value: number, min: number, set: (n: number) => void) => <NumberField label={label} value={value} min={min} max={bars} unit="" className="[&_input]:w-[2.8em]" onChange={set} />;
+  return (
+    <p>
+      Bars {bar('From bar', fromBar, 1, (n) => onChange({ fromBar: n, toBar: Math.max(n, toBar) }))} to {bar('To bar', toBar, fromBar, (n) => onChange({ toBar: n }))}, played{' '}
+      <NumberField label="Times" value={passes} min={1} max={64} unit={passes === 1 ? 'time' : 'times'} className="[&_input]:w-[2.4em]" onChange={(n) => onChange({ passes: n })} />
+    </p>
+  );
+}
+
+/** The part's own target, or another for this export. */
+function TargetChoice({ source: { part }, options, onChange }: Props<FileOptions>) {
+  const kept = useStored(() => targetStore.list().catch(() => []), []) ?? [];
+  const others = [NO_TARGET, ...READY_TARGETS, ...kept];
+  const own = targetOf(part);
+  return (
+    <p>
+      by the target{' '}
+      <Picker
+        label="Target of the export"
+        value={options.target?.name ?? OWN}
+        choices={[{ value: OWN, text: `of the part: ${own.name}` }, ...others.filter((t) => t.name !== own.name).map((t) => ({ value: t.name, text: t.name }))]}
+        onChange={(name) => onChange({ target: others.find((t) => t.name === name) ?? null })}
+      />
+    </p>
+  );
+}
+
+const OWN = '\u0000own';

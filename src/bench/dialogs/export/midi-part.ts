@@ -1,35 +1,66 @@
+import { labelOfRow } from '@/core/part/rows';
 import type { Part } from '@/core/model/part';
-import { exportPart } from '@/core/smf/export-part';
+import { exportPart, type PartExportOptions } from '@/core/smf/export-part';
 import { roundOfSection, roundsOfBars, roundsOfOrder } from '@/core/song/unroll';
 import { fileNameOf } from '@/ui/download';
 import { uniqueName } from '@/ui/unique-name';
 import { account, drawnWords } from './account';
-import type { ExporterSpec } from './exporter';
-import { FileChoices, firstFile, type FileOptions, type Stretch } from './midi-options';
+import type { ExporterSpec, Source } from './exporter';
+import { midiName, plainName } from './file-name';
+import { FileChoices, firstFile, SELECTION, type FileOptions, type Stretch } from './midi-options';
 
 export const midiPart: ExporterSpec<FileOptions> = {
   id: 'part',
   title: 'the drum part alone',
-  about: 'as a standard MIDI file, drums on channel 10',
+  about: 'as a standard MIDI file that begins and ends on bar lines',
   isAvailable: () => true,
+  isQuick: true,
   initial: firstFile,
   Options: FileChoices,
-  async run({ part, isIdea }, { version, withMuted, generalMidi, ppq, early, stretch }) {
-    const written = version === 'written';
-    const options = { written, ppq, early, withMuted, generalMidi };
+  async run(source, chosen) {
+    const { part } = source;
+    const { version, stretch } = chosen;
+    const options = exportOptions(source, chosen);
+    const name = (of: string): string => [part.name, of, version === 'written' ? 'written' : ''].filter(Boolean).join(' ');
     if (stretch === 'sections' && part.sections) {
       const { zipSync } = await import('fflate');
       const names = new Set<string>();
-      const files = part.sections.map((section) => [`${uniqueName(fileNameOf(section.name), names)}.mid`, exportPart(part, { ...options, rounds: [roundOfSection(section)] }).bytes] as const);
+      const files = part.sections.map((section) => {
+        const result = exportPart(part, { ...options, rounds: [roundOfSection(section)] });
+        return [`${uniqueName(plainName(midiName(section.name, result).replace(/\.mid$/, '')), names)}.mid`, result.bytes] as const;
+      });
       return { data: zipSync(Object.fromEntries(files)), fileName: `${fileNameOf(part.name)}-sections.zip`, type: 'application/zip', said: [`Wrote ${files.length} sections, each as a file.`] };
     }
-    const result = exportPart(part, { ...options, ...(isIdea ? { rounds: roundsOfBars(0, part.bars, 1) } : { order: stretch === 'order' }) });
-    return { data: result.bytes, fileName: `${fileNameOf(part.name)}${written ? '-written' : ''}.mid`, type: 'audio/midi', said: [...orderSaid(part, stretch), ...account(result, part, { song: false, written })] };
+    const result = exportPart(part, { ...options, ...stretchOf(source, chosen) });
+    const { only } = chosen;
+    const said = account(result, part, { song: false, written: version === 'written', pitch: chosen.pitch });
+    return { data: result.bytes, fileName: midiName(name(only === SELECTION ? 'selection' : only ? labelOfRow(part, only) : ''), result), type: 'audio/midi', said: [...orderSaid(part, chosen), ...said] };
   },
 };
 
+function exportOptions({ part, selection }: Source, { version, ppq, early, withMuted, generalMidi, target, format, pitch, only }: FileOptions): PartExportOptions {
+  return {
+    written: version === 'written',
+    ppq,
+    early,
+    withMuted,
+    generalMidi,
+    format: format === '1' ? 1 : 0,
+    pitch,
+    ...(target ? { target } : {}),
+    ...(only === SELECTION && selection.size > 0 ? { onlyHits: selection } : only && part.rows.some((r) => r.voice === only) ? { onlyRows: new Set([only]) } : {}),
+  };
+}
+
+/** The bars that are written, or the running order; a part from first to last bar is written as it stands. */
+function stretchOf({ part, isIdea }: Source, { stretch, fromBar, toBar, passes }: FileOptions): PartExportOptions {
+  if (stretch === 'order') return { order: true };
+  const isWhole = fromBar === 1 && toBar >= part.bars && passes === 1;
+  return isWhole && !isIdea ? {} : { rounds: roundsOfBars(fromBar - 1, Math.min(toBar, part.bars), passes) };
+}
+
 /** What was written of the order, and what of chance and cycles. */
-function orderSaid(part: Part, stretch: Stretch): string[] {
+function orderSaid(part: Part, { stretch, passes }: { stretch: Stretch; passes: number }): string[] {
   const rounds = stretch === 'order' ? roundsOfOrder(part).length : 0;
-  return [...(rounds > 0 ? [`Unrolled the running order: ${rounds} ${rounds === 1 ? 'entry' : 'entries'}, marked by ${rounds === 1 ? 'its section' : 'their sections'}.`] : []), ...drawnWords(part, rounds > 0)];
+  return [...(rounds > 0 ? [`Unrolled the running order: ${rounds} ${rounds === 1 ? 'entry' : 'entries'}, marked by ${rounds === 1 ? 'its section' : 'their sections'}.`] : []), ...drawnWords(part, rounds > 0 || (stretch === 'bars' && passes > 1))];
 }

@@ -2,8 +2,8 @@ import { NamedError } from '@/core/errors';
 import { exportSong } from '@/core/smf/export-song';
 import { readSmf } from '@/core/smf/read';
 import { partStore } from '@/storage/part-store';
-import { fileNameOf } from '@/ui/download';
 import { account } from './account';
+import { midiName } from './file-name';
 import type { ExporterSpec } from './exporter';
 import { firstNotes, NotesChoices, type NotesOptions } from './midi-options';
 
@@ -14,11 +14,12 @@ export const midiSong: ExporterSpec<NotesOptions> = {
   isAvailable: ({ hasSong }) => hasSong,
   initial: firstNotes,
   Options: NotesChoices,
+  isQuick: true,
   async run({ id, part }, { version, withMuted, generalMidi }) {
     const song = await partStore.song(id);
     if (!song) throw new NamedError('no-source');
     const written = version === 'written';
     const result = exportSong(part, readSmf(song), { written, withMuted, generalMidi });
-    return { data: result.bytes, fileName: `${fileNameOf(part.name)}-song${written ? '-written' : ''}.mid`, type: 'audio/midi', said: account(result, part, { song: true, written }) };
+    return { data: result.bytes, fileName: midiName(`${part.name} song${written ? ' written' : ''}`, result), type: 'audio/midi', said: account(result, part, { song: true, written }) };
   },
 };

@@ -11,6 +11,7 @@ export const wholePart: ExporterSpec<object> = {
   title: 'the part with everything',
   about: `as ${PART_FILE_ENDING}, with feel, nudges, ghosts and versions, to open here again`,
   isAvailable: () => true,
+  isQuick: true,
   initial: () => ({}),
   async run({ id, part: source, hasSong, isIdea }) {
     const part = isIdea ? fromZero(source) : source;

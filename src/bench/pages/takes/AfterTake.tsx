@@ -1,7 +1,6 @@
 'use client';
 
 import { useMemo } from 'react';
-import { toast } from 'sonner';
 import { DEFAULT_MOVES } from '@/core/moves/all';
 import { addMove } from '@/core/commands/moves';
 import { removeHits } from '@/core/commands/hits';
@@ -13,7 +12,7 @@ import { hitsFromTake, placeTakeAnew } from '@/core/take/use-take';
 import { milliseconds, seconds, ticks } from '@/core/units';
 import { takeStore } from '@/storage/take-store';
 import { Button } from '@/ui/Button';
-import { showError } from '@/ui/notify';
+import { showError, tell } from '@/ui/notify';
 import { useRecorded, useRecording } from '../../recording/context';
 import { useBench, useBenchStore } from '../../store/context';
 import { calmPart } from '../../store/derived';
@@ -54,7 +53,7 @@ function Offers({ takeId }: { takeId: string }) {
   };
   const discard = async () => {
     const putBack = await recorder.discard();
-    if (putBack) toast(`${take.name} is deleted; undo brings its hits back.`, { action: { label: 'Undo', onClick: () => void putBack().catch(showError) } });
+    if (putBack) tell(`${take.name} is deleted; undo brings its hits back.`, { label: 'Undo', onClick: () => void putBack().catch(showError) });
   };
   const moveLines = (ms: number) => {
     const tempo = tempoMapOf(part);

@@ -3,7 +3,6 @@
 import { format } from 'date-fns';
 import dynamic from 'next/dynamic';
 import { useMemo, useState } from 'react';
-import { toast } from 'sonner';
 import { EMPTY_FEEL } from '@/core/model/feel';
 import { hitsFromTake, hitsOfTake, placeTakeAnew, putTake } from '@/core/take/use-take';
 import { rawMidi } from '@/core/take/raw-midi';
@@ -16,7 +15,7 @@ import { Button } from '@/ui/Button';
 import { EmptyPicture } from '@/ui/EmptyPicture';
 import { download, fileNameOf } from '@/ui/download';
 import { NumberField } from '@/ui/NumberField';
-import { showError } from '@/ui/notify';
+import { showError, tell } from '@/ui/notify';
 import { useRecorded } from '../../recording/context';
 import { useBench, useBenchStore } from '../../store/context';
 import { calmPart } from '../../store/derived';
@@ -77,7 +76,7 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
   };
   const remove = async () => {
     const putBack = await takeStore.remove(take.id);
-    toast(`${take.name} is deleted; the hits that came from it stay.`, { action: { label: 'Undo', onClick: () => void putBack().catch(showError) } });
+    tell(`${take.name} is deleted; the hits that came from it stay.`, { label: 'Undo', onClick: () => void putBack().catch(showError) });
   };
   return (
     <li className="rounded-md border border-line p-2" data-take={take.id}>

@@ -1,0 +1,34 @@
+'use client';
+
+import { exportFolder } from '@/storage/export-folder';
+import { useStored } from '@/storage/use-stored';
+import { keepsFolders, pickFolder } from '@/ui/folder-leave';
+import { showError } from '@/ui/notify';
+
+/** Where exports go: to the browser's downloads, or into a folder that is asked for once. */
+export function ExportFolderChoice() {
+  const folder = useStored(() => exportFolder.get().catch(() => undefined), []);
+  if (!keepsFolders()) return null;
+  const choose = async () => {
+    const handle = await pickFolder('exports', 'readwrite');
+    if (handle) await exportFolder.set(handle);
+  };
+  const link = 'underline underline-offset-2';
+  return (
+    <p className="mt-3 text-sm text-faint">
+      {folder ? `Files go into ${folder.name}. ` : 'Files go to the downloads. '}
+      <button type="button" className={link} onClick={() => void choose().catch(showError)}>
+        {folder ? 'Another folder' : 'Into a folder of your own'}
+      </button>
+      {folder && (
+        <>
+          {', '}
+          <button type="button" className={link} onClick={() => void exportFolder.set(null).catch(showError)}>
+            to the downloads again
+          </button>
+        </>
+      )}
+      . Ctrl E repeats the last export.
+    </p>
+  );
+}
