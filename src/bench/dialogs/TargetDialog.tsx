@@ -47,7 +47,7 @@ export default function TargetDialog() {
       own={own.map(itemOf)}
       uses={uses}
       name={target.name}
-      canKeep={target.keys.kind !== 'hits' || target !== NO_TARGET}
+      canKeep={part.target !== undefined}
       keep={async (name) => {
         await targetStore.save({ ...target, name });
         getState().run(`Name the target ${name}`, (p) => setTarget(p, { ...target, name }));

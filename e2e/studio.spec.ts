@@ -1,0 +1,131 @@
+import { readFileSync } from 'node:fs';
+import { expect, test, type Page } from '@playwright/test';
+import { tracksOf, type Timed } from '../tests/support/read-midi';
+import { chooseExport, exportMidi, flatBeat, openMidi, press, saved } from './support';
+
+/** What leaves for other programs, and the instrument that it leaves for. */
+
+async function choose(page: Page, label: string, option: string | RegExp): Promise<void> {
+  await page.getByRole('combobox', { name: label, exact: true }).click();
+  await page.getByRole('option', { name: option, exact: true }).click();
+}
+
+async function openTarget(page: Page): Promise<void> {
+  await page.keyboard.press('Control+k');
+  await page.getByPlaceholder(/./).last().fill('Choose the target');
+  await page.getByRole('option', { name: /^Choose the target/ }).click();
+  await expect(page.getByRole('dialog', { name: /^Target/ })).toBeVisible();
+}
+
+const onsOf = (tracks: readonly Timed[][]) => tracks.flat().flatMap((e) => (e.type === 'noteOn' ? [{ at: e.at, channel: e.channel + 1, key: e.noteNumber, velocity: e.velocity }] : []));
+const endsOf = (bytes: Uint8Array) => tracksOf(bytes).map((t) => t.at(-1)!.at);
+
+test('a target is learnt by strikes, kept, and used by exports and Send out alike', async ({ page }) => {
+  await openMidi(page, 'beat.mid', flatBeat(1).bytes);
+  const rows = await page.evaluate(() => window.nodSway!.bench().part.rows.map((r) => r.voice));
+  await openTarget(page);
+  await press(page, 'Learn by striking');
+  const keys: Record<string, number> = {};
+  for (const [i, row] of rows.entries()) {
+    await expect(page.getByRole('status').filter({ hasText: /^Strike/ })).toBeVisible();
+    keys[row] = 50 + 3 * i;
+    await page.evaluate((key) => window.nodSway!.recording()!.pads.strike(key, 90, performance.now()), keys[row]);
+    await expect.poll(() => page.evaluate((r) => (window.nodSway!.bench().part.target?.keys as { rows?: Record<string, number> } | undefined)?.rows?.[r], row)).toBe(keys[row]);
+  }
+  await expect(page.getByRole('button', { name: 'Learn by striking' })).toBeVisible();
+  const set = async (name: string, value: number) => {
+    await page.getByRole('dialog').getByRole('spinbutton', { name, exact: true }).fill(String(value));
+    await page.getByRole('dialog').getByRole('spinbutton', { name, exact: true }).press('Enter');
+  };
+  await set('Channel', 4);
+  await set('Loudest velocity sent', 64);
+  await choose(page, 'Length of notes', 'always the same');
+  await page.getByRole('textbox', { name: /name/i }).fill('Deck unit');
+  await press(page, 'Keep this target');
+  await expect(page.getByRole('dialog', { name: 'Target: Deck unit' })).toBeVisible();
+  await page.keyboard.press('Escape');
+
+  const bytes = await exportMidi(page);
+  const written = onsOf(tracksOf(bytes));
+  const part = await page.evaluate(() => window.nodSway!.bench().part.hits.map((h) => [h.voice, h.tick / 84, h.velocity] as const));
+  // At 960 a quarter a tick is 84 of ours; velocity 100 of a ceiling of 64 is 1 + 63 * 99 / 126.
+  expect(written.map((n) => [n.at, n.channel, n.key, n.velocity])).toEqual(part.map(([voice, at, velocity]) => [at, 4, keys[voice]!, Math.round(1 + (63 * (velocity - 1)) / 126)]));
+  const [track] = tracksOf(bytes);
+  const offs = track!.filter((e) => e.type === 'noteOff').map((e) => e.at);
+  // 60 ms at 120 BPM are 115 ticks.
+  expect(Math.min(...offs)).toBe(115);
+
+  await page.getByRole('tab', { name: 'Takes' }).click();
+  await press(page, 'Send out');
+  await expect(page.getByText('by the target Deck unit')).toBeVisible();
+  await choose(page, 'Output', 'Simulated receiver');
+  await press(page, 'Play');
+  const sent = () => page.evaluate(() => window.nodSway!.recording()!.receiver.received.map((m) => [...m.bytes]));
+  await expect.poll(async () => (await sent()).filter((b) => (b[0]! & 0xf0) === 0x90).length, { timeout: 30_000 }).toBeGreaterThan(written.length);
+  await press(page, 'Stop');
+  const ons = (await sent()).filter((b) => (b[0]! & 0xf0) === 0x90).slice(0, written.length);
+  const sorted = (list: readonly (readonly [number, number, number])[]) => list.map((n) => n.join(' ')).sort();
+  expect(sorted(ons.map((b) => [(b[0]! & 0x0f) + 1, b[1]!, b[2]!]))).toEqual(sorted(written.map((n) => [n.channel, n.key, n.velocity])));
+  // What began has ended, once each.
+  await expect.poll(async () => { const all = await sent(); return all.filter((b) => (b[0]! & 0xf0) === 0x80).length - all.filter((b) => (b[0]! & 0xf0) === 0x90).length; }).toBe(0);
+
+  // It came with the part, and is there for every other one.
+  await saved(page);
+  await page.reload();
+  await page.waitForFunction(() => window.nodSway?.scene());
+  expect(await page.evaluate(() => window.nodSway!.bench().part.target?.name)).toBe('Deck unit');
+  expect(await exportMidi(page)).toEqual(bytes);
+  await page.goto('/library');
+  await expect(page.getByText('Deck unit')).toBeVisible();
+});
+
+test('a row over some bars, with a track a row, dragged out and exported again by one key', async ({ page }) => {
+  await openMidi(page, 'beat.mid', flatBeat(4).bytes);
+  await press(page, 'Export');
+  await chooseExport(page, 'the drum part alone');
+  const dialog = page.getByRole('dialog', { name: 'Export' });
+  const fill = async (name: string, value: number) => {
+    await dialog.getByRole('spinbutton', { name, exact: true }).fill(String(value));
+    await dialog.getByRole('spinbutton', { name, exact: true }).press('Enter');
+  };
+  await choose(page, 'Rows to export', 'snare alone');
+  await fill('From bar', 2);
+  await fill('To bar', 3);
+  await fill('Times', 3);
+  await choose(page, 'Target of the export', 'General MIDI, a track a row');
+  await expect(dialog.getByTestId('drag-out')).toContainText('beat Snare 120bpm 6bars.mid');
+
+  // What a drag hands out is the file that is exported.
+  const dragged = await page.evaluate(async () => {
+    const data = new DataTransfer();
+    const made: Blob[] = [];
+    const make = URL.createObjectURL.bind(URL);
+    URL.createObjectURL = (of: Blob) => {
+      made.push(of);
+      return make(of);
+    };
+    document.querySelector('[data-testid="drag-out"]')!.dispatchEvent(new DragEvent('dragstart', { bubbles: true, dataTransfer: data }));
+    URL.createObjectURL = make;
+    const [, type, name] = /^(audio\/midi):(.*?):blob:.*$/.exec(data.getData('DownloadURL'))!;
+    return { type, name, bytes: [...new Uint8Array(await made[0]!.arrayBuffer())] };
+  });
+  const waiting = page.waitForEvent('download');
+  await dialog.getByRole('button', { name: 'Export', exact: true }).click();
+  const file = await waiting;
+  const bytes = new Uint8Array(readFileSync(await file.path()));
+  expect([dragged.name, dragged.bytes]).toEqual([file.suggestedFilename(), [...bytes]]);
+  const tracks = tracksOf(bytes);
+  expect(endsOf(bytes)).toEqual([6 * 3840, 6 * 3840]);
+  expect(onsOf(tracks).map((n) => [n.at, n.key])).toEqual(Array.from({ length: 12 }, (_, i) => [960 + 1920 * i, 38]));
+
+  // The same again, with the part as it is now.
+  await page.keyboard.press('Escape');
+  await expect(dialog).toBeHidden();
+  await page.evaluate(() => window.nodSway!.bench().run('Delete the first snare of bar 2', (p) => ({ ...p, hits: p.hits.filter((h) => !(h.voice === 'snare' && h.tick === 80640 * 5)) })));
+  const again = page.waitForEvent('download');
+  await page.keyboard.press('Control+e');
+  const second = new Uint8Array(readFileSync(await (await again).path()));
+  expect(onsOf(tracksOf(second)).map((n) => n.at)).toEqual(onsOf(tracks).map((n) => n.at).filter((_, i) => i % 4 !== 0));
+  expect(endsOf(second)).toEqual(endsOf(bytes));
+  await expect(page.getByText('beat Snare 120bpm 6bars.mid was downloaded.')).toBeVisible();
+});
