@@ -42,6 +42,8 @@ export type SoundStatus = 'off' | 'loading' | 'ready' | 'blocked' | 'failed';
 /** Fixed, so that the kit can be rendered before the device is opened; the browser converts to the device's own rate. */
 const SAMPLE_RATE = 44_100;
 
+const CLICK_PART: Sounded = { rows: [] };
+
 const WORKLET_URL = '/worklet/player.js';
 /** How many onsets the log keeps; at 16 hits a second more than an hour. */
 const LOG_LIMIT = 60_000;
@@ -202,6 +204,9 @@ export class SoundEngine {
     this.send({ type: 'sounds', sounds: [numbered(made, this.rows.length - 1)] });
     return this.rows.length - 1;
   }
+
+  /** The player's numbers for the click's tones: always the first kit's, whatever plays the part. */
+  clickRows = (row: VoiceName): number => this.rowIndex(CLICK_PART, row);
 
   /** K-weighted level of a row's hardest stroke, in dB. */
   levelOf = (index: number): number => this.rows[index]?.source.level ?? 0;

@@ -178,7 +178,9 @@ export const KEYS: readonly KeySpec[] = [
   { keys: ['alt+z'], group: 'Hear', text: 'Idea before', run: ({ store, playback }) => stepIdea(store, playback, -1, 'now') },
   { keys: ['shift+z'], group: 'Hear', text: 'Next idea, at the bar line', run: ({ store, playback }) => stepIdea(store, playback, 1, 'bar') },
   { keys: ['alt+shift+z'], group: 'Hear', text: 'Idea before, at the bar line', run: ({ store, playback }) => stepIdea(store, playback, -1, 'bar') },
-  { keys: ['shift+r'], group: 'Hear', text: 'Record over the loop; stop and keep', also: ['take', 'overdub'], run: record },
+  { keys: ['shift+r'], group: 'Hear', text: 'Record over the loop, in its midst too; stop and keep', also: ['take', 'overdub', 'punch'], run: record },
+  { keys: ['shift+backspace'], group: 'Hear', text: 'Drop the last recorded pass', also: ['undo take', 'pass'], run: ({ recording }) => recording.recorder.dropPass() },
+  { keys: ['shift+k'], group: 'Hear', text: 'Click on, off', also: ['metronome'], run: ({ recording: { recorder } }) => recorder.set({ clickAlways: !recorder.state.getState().clickAlways }) },
 
   { keys: ['c'], group: 'Step cursor', text: 'Show the step cursor, hide it', also: ['caret', 'keyboard editing'], run: ({ store }) => toggleCaret(store) },
   { keys: ['enter'], group: 'Step cursor', text: 'Place a hit there, or delete it', run: enter },
@@ -245,8 +247,8 @@ export const KEYS: readonly KeySpec[] = [
   ),
 
   { keys: ['mod+s'], group: 'Keep', text: 'Say whether all is saved; it always is by itself', also: ['save'], run: ({ store }) => saySaved(store) },
-  { keys: ['mod+e'], group: 'Keep', text: 'Export again as last time', also: ['repeat export', 'bounce again'], run: ({ store }) => void import('../dialogs/export/last-export').then((m) => m.exportAgain(store)) },
-  { keys: ['mod+shift+e'], group: 'Keep', text: 'Export …', also: ['MIDI file', 'bounce', 'save as', 'render'], run: ({ store }) => store.getState().setDesk({ dialog: 'export' }) },
+  { keys: ['mod+e'], group: 'Keep', text: 'Repeat the last export, with the part as it is now', also: ['bounce again'], run: ({ store }) => void import('../dialogs/export/last-export').then((m) => m.exportAgain(store)) },
+  { keys: ['mod+shift+e'], group: 'Keep', text: 'Export', also: ['MIDI file', 'bounce', 'save as', 'render'], run: ({ store }) => store.getState().setDesk({ dialog: 'export' }) },
   { keys: ['mod+z'], group: 'Keep', text: 'Undo', run: ({ store }) => undo(store) },
   { keys: ['mod+shift+z', 'mod+y'], group: 'Keep', text: 'Redo', run: ({ store }) => redo(store) },
 ];

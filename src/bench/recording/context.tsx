@@ -10,6 +10,7 @@ import { showError } from '@/ui/notify';
 import { enterStep } from '../actions/step-entry';
 import type { Playback } from '../playback/use-playback';
 import { useBenchStore } from '../store/context';
+import { followClicks } from './click-track';
 import { createRecorder, type Recorder } from './recorder';
 import type { RecordingState } from './recording-state';
 import { createSender, type Sender } from './sender';
@@ -49,13 +50,15 @@ export function RecordingProvider({ playback, children }: { playback: Playback; 
   }, [bench, playback]);
   useEffect(() => {
     recording.recorder.connect(recording.pads);
+    const unfollow = followClicks(bench, recording.recorder.state, playback.engine);
     shownRecording = recording;
     return () => {
       shownRecording = null;
+      unfollow();
       recording.recorder.dispose();
       recording.sender.dispose();
     };
-  }, [recording]);
+  }, [bench, playback, recording]);
   return <Context.Provider value={recording}>{children}</Context.Provider>;
 }
 

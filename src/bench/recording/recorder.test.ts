@@ -6,10 +6,12 @@ import { NodSwayDatabase } from '@/storage/database';
 import { InputStore } from '@/storage/input-store';
 import { PartStore } from '@/storage/part-store';
 import { TakeStore } from '@/storage/take-store';
-import { seconds, type Seconds } from '@/core/units';
+import { seconds, ticks, TICKS_PER_QUARTER, type Seconds } from '@/core/units';
 import { createBenchStore } from '../store/bench-store';
+import { hitsOfTake } from '@/core/take/use-take';
 import { createRecorder, type Recorder } from './recorder';
 
+const BAR = 4 * TICKS_PER_QUARTER;
 const open: Recorder[] = [];
 // Their timers would keep the test run alive.
 afterEach(() => open.splice(0).forEach((r) => r.dispose()));
@@ -36,6 +38,15 @@ async function studio(name: string) {
     play: () => Promise.resolve(),
     audition: () => Promise.resolve(),
     rowsOf: () => () => 0,
+    sampleRate: 1000,
+    get isPlaying() {
+      return clock.started !== null;
+    },
+    /** The loop of the transport, from where it was started. */
+    get sounding() {
+      return clock.started === null ? null : { program: { loop: true, startTick: 0, endTick: BAR, length: 2 }, anchorFrame: clock.started * 1000 };
+    },
+    position: () => (clock.started === null ? null : ticks((((clock.now - clock.started) % 2) / 2) * BAR)),
   } as unknown as SoundEngine;
   const pads = new PadDevice();
   const problems: unknown[] = [];
@@ -226,4 +237,74 @@ test('what the store refuses is told once, tried again, and nothing is lost', as
   await s.until(() => s.recorder.state.getState().phase === 'done');
   expect((await s.takes.list(s.id))[0]!.events.map((e) => e.key)).toEqual([36, 38]);
   expect(s.problems.length).toBe(1);
+});
+
+test('punched in and out while the loop plays: the music goes on, what was struck stands where it was heard', async () => {
+  const { bench, recorder, clock, strike, until, takes, id, undo } = await studio('punch');
+  bench.getState().setTransport({ loop: true, fromBar: 0, toBar: 1 });
+  // The third pass is half over.
+  [clock.started, clock.now] = [90, 95];
+  recorder.start();
+  await until(() => recorder.state.getState().phase === 'recording');
+  expect(clock.started).toBe(90);
+  strike(5.5, 38, 77);
+  // The next pass: its downbeat, a little early.
+  strike(5.99, 36, 99);
+  clock.now = 96.5;
+  await until(() => recorder.state.getState().pass === 1);
+  recorder.stop();
+  expect([clock.started, bench.getState().recording]).toEqual([90, false]);
+  const struck = () => bench.getState().part.hits.filter((h) => h.id.startsWith('take:')).map((h) => [h.voice, Math.round((h.tick / BAR) * 2000), h.velocity]);
+  expect(struck()).toEqual([['kick', -10, 99], ['snare', 1500, 77]]);
+  expect(undo()).toEqual(['Record pass 1', 'Record pass 2']);
+  await until(async () => (await takes.list(id))[0]?.take.complete === true);
+  const { take } = (await takes.list(id))[0]!;
+  expect((await takes.events(take.id)).map((e) => Math.round(e.at * 1000))).toEqual([1500, 1990]);
+
+  // Out and in again, and the last pass is dropped.
+  clock.now = 98.2;
+  recorder.start();
+  await until(() => recorder.state.getState().phase === 'recording');
+  strike(8.5, 42, 50);
+  expect(struck()).toHaveLength(3);
+  recorder.dropPass();
+  expect(struck()).toHaveLength(2);
+  // It goes on: what comes now is kept.
+  strike(8.8, 42, 60);
+  expect(struck().map(([, , v]) => v)).toEqual([99, 60, 77]);
+  recorder.stop();
+});
+
+test('punched in to replace, only what was played over gives way', async () => {
+  const { bench, recorder, clock, strike, until, voices } = await studio('punch replace');
+  bench.getState().setTransport({ loop: true, fromBar: 0, toBar: 1 });
+  recorder.set({ mode: 'replace' });
+  // The hat stands on the downbeat, the snare at half a second: recorded from 0.3 s to 0.8 s.
+  [clock.started, clock.now] = [90, 90.3];
+  recorder.start();
+  await until(() => recorder.state.getState().phase === 'recording');
+  clock.now = 90.8;
+  strike(0.7, 36);
+  recorder.stop();
+  expect(voices()).toEqual(['hat-closed', 'kick']);
+});
+
+test('a dropped pass leaves the part, and stays out when the take is put down again; its events stay', async () => {
+  const { bench, recorder, clock, strike, reach, record, until, takes, id } = await studio('drop');
+  await record();
+  strike(0.5, 36, 70);
+  await reach(2.2, 1);
+  strike(2.5, 38, 80);
+  clock.now = (clock.started ?? 0) + 3;
+  recorder.stop();
+  await until(async () => (await takes.list(id))[0]?.take.complete === true);
+  recorder.dropPass();
+  await until(async () => (await takes.list(id))[0]?.take.dropped !== undefined);
+  const { take } = (await takes.list(id))[0]!;
+  const events = await takes.events(take.id);
+  expect([take.dropped, events.length]).toEqual([[1], 2]);
+  expect(hitsOfTake(bench.getState().part, take, events).map((h) => h.velocity)).toEqual([70]);
+  expect(bench.getState().part.hits.filter((h) => h.id.startsWith('take:')).map((h) => h.velocity)).toEqual([70]);
+  bench.getState().undo();
+  expect(bench.getState().part.hits.filter((h) => h.id.startsWith('take:'))).toHaveLength(2);
 });

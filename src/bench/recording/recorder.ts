@@ -1,31 +1,26 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import { clickProgram } from '@/core/playback/clicks';
-import { makeProgram } from '@/core/playback/program';
-import { writtenPerformance } from '@/core/perform/perform';
-import { ticksOfBars } from '@/core/commands/settings';
+import { startTempo, ticksOfBars } from '@/core/commands/settings';
 import { meterMapOf, tempoMapOf } from '@/core/part/part-time';
-import type { Hit, HitId, Part } from '@/core/model/part';
-import { hitsInRange } from '@/core/homes/ticks-range';
-import { foldTake, isRecorded, recordedStrokes, TakeFolder, type FoldedStroke } from '@/core/take/fold';
-import { eventOfHit, hitsOfStrokes, withHits } from '@/core/take/hits-of-take';
-import { measureLatency, MEASURED_BPM, MEASURED_CLICKS, MEASURED_GAP } from '@/core/take/latency';
+import type { Part } from '@/core/model/part';
+import { foldTake, isRecorded, recordedStrokes, TakeFolder } from '@/core/take/fold';
+import { hitIdOfEvent } from '@/core/take/hits-of-take';
 import { throughCurve } from '@/core/velocity-curve';
 import type { RawEvent, Take } from '@/core/model/take';
 import { withoutTake } from '@/core/take/use-take';
-import { seconds, ticks, TICKS_PER_QUARTER, type Seconds, type Velocity } from '@/core/units';
-import { microsecondsOf } from '@/core/time/tempo-map';
+import { seconds, ticks, type Seconds, type Velocity } from '@/core/units';
 import { playedByKey } from '@/core/breaks/rows';
 import { PLAIN } from '@/core/playback/mixer';
-import type { VoiceName } from '@/core/row-names';
 import type { InputDevice, InputEvent } from '@/devices/input';
-import type { Transaction } from '@/editing/document';
 import type { SoundEngine } from '@/sound/engine';
 import { freshInput, type InputSettings, type InputStore } from '@/storage/input-store';
 import type { TakeStore } from '@/storage/take-store';
 import { say } from '@/ui/notify';
 import type { BenchStore } from '../store/bench-store';
+import { takeOfRecent, type Played } from './last-minute';
+import { Measuring } from './measuring';
 import { newTake } from './new-take';
-import { FRESH_RECORDING, type RecordingState } from './recording-state';
+import { countInOf, FRESH_RECORDING, type RecordingState } from './recording-state';
+import { laid, type Running } from './running';
 
 /** Everything that is recorded goes through here: from a device's event to raw events in the store and hits on the stems. */
 export interface Recorder {
@@ -40,8 +35,10 @@ export interface Recorder {
   /** Tells of the next struck pad, which is not played; null forgets that. */
   learnPad(onKey: ((key: number) => void) | null): void;
   start(): void;
-  /** Ends the recording and keeps it. */
+  /** Ends the recording and keeps it; music that played before goes on. */
   stop(): void;
+  /** Leaves out the last pass that was played in; its raw events stay. */
+  dropPass(): void;
   /** Takes the last recording away, from the part and from the takes; the result puts the take back. */
   discard(): Promise<(() => Promise<void>) | null>;
   /** Makes a take of what was played in the last minute without recording. */
@@ -73,35 +70,6 @@ const LOOK_MS = 40;
 /** A pass is closed so long after its end: early strokes of the next belong to that. */
 const CLOSE_SECONDS = 0.06;
 const LAST_MINUTE_SECONDS = 60;
-/** Between a measurement's start and the first click that counts; two clicks count in. */
-const MEASURE_LEAD = 1;
-
-interface Running {
-  take: Take;
-  /** Rows that there were before, and hits whose place the recording took. */
-  rowsBefore: ReadonlySet<VoiceName>;
-  replaced: Map<HitId, Hit>;
-  events: RawEvent[];
-  kept: number;
-  rows: number;
-  /** Passes that are closed: their hits are steps of the history. */
-  closed: number;
-  timer: ReturnType<typeof setInterval>;
-  flushed: number;
-  writing: Promise<void>;
-  refused: boolean;
-  /** The edit of the pass that is played in, and how many events it has shown. */
-  edit: Transaction<Part> | null;
-  shown: number;
-  /** Recorded strokes so far; those before `open` are of closed passes. */
-  folder: TakeFolder;
-  strokes: FoldedStroke[];
-  open: number;
-  /** Events from here on are shown: those before were kept by another action, or taken back by an undo. */
-  from: number;
-  /** The music was heard to start. */
-  heard: boolean;
-}
 
 export function createRecorder({ bench, engine, takes, inputs, onError, play, onStep, onCall }: Deps): Recorder {
   const state = createStore<RecordingState>(() => FRESH_RECORDING);
@@ -109,9 +77,9 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
   const known = (): InputSettings => state.getState().input;
   let unlisten: () => void = () => {};
   let running: Running | null = null;
-  let measuring: { taps: Seconds[]; timer: ReturnType<typeof setInterval> } | null = null;
+  const measuring = new Measuring({ engine, state, partOf: () => bench.getState().part, onError, tune: (change) => recorder.tune(change) });
   /** What was played lately, recording or not, with the start of the playing that it belongs to. */
-  let recent: { at: Seconds; startedAt: Seconds | null; event: InputEvent }[] = [];
+  let recent: Played[] = [];
   let struck = 0;
   const loopOf = (part: Part) => {
     const { transport } = bench.getState();
@@ -137,27 +105,16 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
     if (event.kind === 'note') {
       set({ struck: { key, n: ++struck } });
       for (const listener of strokeListeners) listener(event.value);
-      if (measuring) return void measuring.taps.push(at);
+      if (measuring.isOn) return measuring.tap(at);
       const { part } = bench.getState();
       const { voice, piece } = playedByKey(part, key, state.getState().pieces ?? undefined);
       if (state.getState().monitor) void engine.audition(part, voice, throughCurve(input.curve, event.value), { ...PLAIN, ...(piece === undefined ? {} : { take: piece }) }).catch(onError);
       if (state.getState().stepEntry && !running) return onStep(key, throughCurve(input.curve, event.value), event.page);
     }
-    const start = engine.startedAt;
-    if (!running || start === null) return;
-    running.events.push({ at: seconds(at - start), kind: event.kind, key: event.key, value: event.value });
+    const base = running && baseOf(running);
+    if (!running || base === null) return;
+    running.events.push({ at: seconds(at - base), kind: event.kind, key: event.key, value: event.value });
     show();
-  };
-
-  /** Hits of the strokes of a pass laid into the part. */
-  const laid = (r: Running, base: Part, strokes: readonly FoldedStroke[]): Part => {
-    const { mode, rows } = state.getState();
-    const hits = hitsOfStrokes(base, r.take, strokes, rows.size > 0 ? rows : undefined);
-    if (mode === 'layer' || hits.length === 0) return withHits(base, hits);
-    const inLoop = hitsInRange(base, r.take);
-    const goes = (h: Hit): boolean => inLoop.has(h.id) && (rows.size === 0 || rows.has(h.voice));
-    for (const h of base.hits) if (goes(h) && eventOfHit(h.id)?.take !== r.take.id) r.replaced.set(h.id, h);
-    return withHits(base, hits, (h: Hit) => !goes(h));
   };
 
   /** Shows what the pass that is not closed holds; one edit each. */
@@ -179,15 +136,18 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
       r.edit = null;
       r.from = r.shown;
     });
-    r.edit.preview((base) => laid(r, base, open));
+    r.edit.preview((base) => laid(r, base, open, state.getState(), engine.position()));
   };
+
+  /** What plays may be made anew meanwhile, as each pass of a loop that varies: the take goes on counting from where it began. */
+  const baseOf = (r: Running): Seconds | null => (r.base ??= engine.startedAt);
 
   const look = () => {
     const r = running;
     if (!r) return;
-    const start = engine.startedAt;
     // Stopped by the transport: that ends the recording too.
-    if (start === null) return r.heard ? recorder.stop() : undefined;
+    if (engine.startedAt === null) return r.heard ? recorder.stop() : undefined;
+    const start = baseOf(r) as Seconds;
     r.heard = true;
     if (!sameTime(r.take)) {
       recorder.stop();
@@ -198,8 +158,6 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
     const place = engine.heardNow() - start;
     if (place >= 0 && state.getState().phase === 'counting') {
       set({ phase: 'recording' });
-      // Clicks that only count in are over.
-      if (!state.getState().clicking) engine.setClicks(null);
     }
     const late = place - r.take.latencyMs / 1000 - CLOSE_SECONDS;
     while (late > (r.closed + 1) * length) closePass(r);
@@ -251,24 +209,43 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
 
   const nextName = async (): Promise<string> => `Take ${(await takes.list(bench.getState().id)).length + 1}`;
 
+  /** How far into a pass of the loop the music is; null where something else plays than that. */
+  const passUnderWay = (): Seconds | null => {
+    const { program, anchorFrame } = engine.sounding ?? {};
+    const { start, end } = loopOf(bench.getState().part);
+    if (!program || anchorFrame === undefined || !program.loop || program.startTick !== start || program.endTick !== end) return null;
+    const anchor = anchorFrame / engine.sampleRate;
+    return seconds(anchor + Math.max(0, Math.floor((engine.heardNow() - anchor) / program.length)) * program.length);
+  };
+
   const begin = async () => {
+    // While the loop plays it goes on, and the take begins in its midst.
+    const punched = passUnderWay() !== null;
+    const pressed = engine.heardNow();
     const { part, transport } = bench.getState();
     if (!transport.loop) bench.getState().setTransport({ loop: true, fromBar: 0, toBar: part.bars });
     const take = newTake(part, loopOf(part), await nextName(), device?.name ?? 'unknown', state.getState());
     await takes.begin(bench.getState().id, take);
-    const range = { start: take.start, end: take.end, loop: true };
-    const { countIn, click, clicking } = state.getState();
-    const lead = meterMapOf(part).barAt(take.start).length * countIn;
-    const leadSeconds = Math.max(0.1, (tempoMapOf(part).toSeconds(ticks(take.start)) - tempoMapOf(part).toSeconds(ticks(take.start - lead))));
-    engine.setClicks(clicking || countIn > 0 ? clickProgram(part, range, click, engine.rowsOf(part)) : null);
-    running = { take, rowsBefore: new Set(part.rows.map((row) => row.voice)), replaced: new Map(), events: [], kept: 0, rows: 0, closed: 0, flushed: performance.now(), writing: Promise.resolve(), refused: false, timer: setInterval(look, LOOK_MS), edit: null, shown: 0, folder: new TakeFolder(take), strokes: [], open: 0, from: 0, heard: false };
-    set({ phase: 'counting', take, pass: 0, strokes: 0 });
+    const base = punched ? passUnderWay() : null;
+    running = { take, rowsBefore: new Set(part.rows.map((row) => row.voice)), replaced: new Map(), events: [], kept: 0, rows: 0, closed: 0, flushed: performance.now(), writing: Promise.resolve(), refused: false, timer: setInterval(look, LOOK_MS), base, punched: base !== null, punchedAt: null, edit: null, shown: 0, folder: new TakeFolder(take), strokes: [], open: 0, from: 0, heard: false };
     bench.setState({ recording: true });
+    if (base !== null) {
+      set({ phase: 'recording', take, pass: 0, strokes: 0 });
+      // What was struck since the key, while the take was being made.
+      const since = recent.filter((r) => r.at >= pressed);
+      running.events.push(...since.map(({ at, event }): RawEvent => ({ at: seconds(at - base), kind: event.kind, key: event.key, value: event.value })));
+      running.punchedAt = engine.position() ?? take.start;
+      return show();
+    }
+    const lead = meterMapOf(part).barAt(take.start).length * countInOf(state.getState(), startTempo(part));
+    const leadSeconds = Math.max(0.1, tempoMapOf(part).toSeconds(ticks(take.start)) - tempoMapOf(part).toSeconds(ticks(take.start - lead)));
+    set({ phase: 'counting', take, pass: 0, strokes: 0 });
     engine.stop();
     play(leadSeconds);
   };
 
-  const halt = () => {
+  /** @param goOn the music plays on */
+  const halt = (goOn = false) => {
     const r = running;
     if (!r) return null;
     clearInterval(r.timer);
@@ -276,14 +253,30 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
     endEdit(r);
     running = null;
     bench.setState({ recording: false });
-    engine.stop();
-    engine.setClicks(null);
+    if (!goOn) engine.stop();
     return r;
+  };
+
+  /** Leaves out the last pass that has hits, of the take under way or the last one. */
+  const dropLast = (r: Running) => {
+    show();
+    const { part } = bench.getState();
+    const present = new Set(part.hits.map((h) => h.id));
+    const passes = r.strokes.filter((s) => present.has(hitIdOfEvent(r.take.id, s.event))).map((s) => s.pass);
+    if (passes.length === 0) return say('No pass of this take is left.');
+    const last = passes.reduce((most, pass) => Math.max(most, pass));
+    r.edit?.cancel();
+    r.edit = null;
+    r.from = r.shown;
+    r.take = { ...r.take, dropped: [...(r.take.dropped ?? []), last] };
+    const gone = new Set(r.strokes.filter((s) => s.pass === last).map((s) => hitIdOfEvent(r.take.id, s.event)));
+    bench.getState().run(`Drop pass ${last + 1}`, (p) => withoutTake(p, r.take.id, passes.every((pass) => pass === last) ? [...r.replaced.values()] : [], r.rowsBefore, gone));
+    say(`Pass ${last + 1} is dropped.`);
   };
 
   const finish = async (r: Running) => {
     await flush(r);
-    const strokes = recordedStrokes(foldTake(r.take, r.events), state.getState().passes);
+    const strokes = recordedStrokes(foldTake(r.take, r.events), state.getState().passes, r.take.dropped);
     const passes = strokes.reduce((most, s) => Math.max(most, s.pass + 1), 0);
     if (r.events.length === 0) {
       await takes.remove(r.take.id);
@@ -324,8 +317,14 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
       recorder.stopMeasuring();
       begin().catch(onError);
     },
+    dropPass() {
+      const r = running ?? last;
+      if (!r) return say('Nothing was recorded that could be dropped.');
+      dropLast(r);
+      if (r !== running) takes.update({ ...r.take, passes: state.getState().take?.passes ?? 0, complete: true }).catch(onError);
+    },
     stop() {
-      const r = halt();
+      const r = halt(running?.punched === true && engine.isPlaying);
       if (!r) return;
       last = r;
       finish(r).catch(onError);
@@ -342,53 +341,15 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
       const { part, id } = bench.getState();
       const played = recent.filter((p) => p.event.kind === 'note');
       if (played.length === 0) return false;
-      const first = played[0] as (typeof played)[number];
-      const origin = first.startedAt ?? first.at;
-      const take: Take = { ...newTake(part, loopOf(part), await nextName(), device?.name ?? 'unknown', state.getState()), complete: true };
-      const tempo = tempoMapOf(part);
-      const length = tempo.toSeconds(take.end) - tempo.toSeconds(take.start);
-      // Whole passes are taken off, so that what was played long after the start is not in pass a hundred.
-      const skipped = Math.floor((first.at - origin) / length) * length;
-      const events = recent.map(({ at, startedAt, event }): RawEvent => ({ at: seconds(at - (startedAt ?? origin) - (startedAt === first.startedAt ? skipped : 0)), kind: event.kind, key: event.key, value: event.value }));
-      const passes = recordedStrokes(foldTake(take, events)).reduce((most, s) => Math.max(most, s.pass + 1), 0);
-      await takes.begin(id, { ...take, passes });
+      const empty: Take = { ...newTake(part, loopOf(part), await nextName(), device?.name ?? 'unknown', state.getState()), complete: true };
+      const { take, events } = takeOfRecent(empty, recent);
+      await takes.begin(id, take);
       await takes.append(take.id, 0, events);
       recent = [];
       return true;
     },
-    measure() {
-      if (running || measuring) return;
-      engine.stop();
-      const quiet: Part = { ...bench.getState().part, hits: [], tempo: [{ tick: ticks(0), microsecondsPerQuarter: microsecondsOf(MEASURED_BPM) }], meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }], origin: ticks(0), bars: 4 };
-      const range = { start: ticks(0), end: ticks(MEASURED_CLICKS * TICKS_PER_QUARTER), loop: true };
-      const silence = makeProgram(quiet, writtenPerformance(quiet), range, () => 0, engine.rowsOf(quiet), engine.ownSounds);
-      engine.setPrograms({ performed: silence, written: silence });
-      engine.setClicks(clickProgram(quiet, range, { ...state.getState().click, perBeat: 1 }, engine.rowsOf(quiet)));
-      const timer = setInterval(() => {
-        const start = engine.startedAt;
-        const m = measuring;
-        if (start === null || !m) return;
-        const heard = Math.floor((engine.heardNow() - start) / MEASURED_GAP) + 1;
-        set({ measuring: { clicks: Math.max(0, Math.min(MEASURED_CLICKS, heard)), taps: m.taps.length } });
-        if (heard <= MEASURED_CLICKS) return;
-        const clicks = Array.from({ length: MEASURED_CLICKS }, (_, i) => seconds(start + i * MEASURED_GAP));
-        const found = measureLatency(clicks, m.taps);
-        recorder.stopMeasuring();
-        set({ found: found ?? false });
-        if (found) recorder.tune({ latencyMs: Math.round(found.latencyMs * 10) / 10, spreadMs: found.spreadMs });
-      }, LOOK_MS);
-      measuring = { taps: [], timer };
-      set({ measuring: { clicks: 0, taps: 0 }, found: null });
-      engine.play(ticks(0), MEASURE_LEAD).catch(onError);
-    },
-    stopMeasuring() {
-      if (!measuring) return;
-      clearInterval(measuring.timer);
-      measuring = null;
-      engine.stop();
-      engine.setClicks(null);
-      set({ measuring: null });
-    },
+    measure: () => (running ? undefined : measuring.start()),
+    stopMeasuring: () => measuring.stop(),
     dispose() {
       recorder.stopMeasuring();
       const r = halt();

@@ -9,11 +9,13 @@ import { freshInput, type InputSettings } from '@/storage/input-store';
 
 /** How takes are recorded; kept for the visit. */
 export interface RecordingSettings {
-  /** Bars of clicks before the first pass, 0 to 4. */
-  countIn: number;
-  /** Null: no click while recording; the count-in clicks all the same. */
+  /** Bars of clicks before the first pass, from standstill, 0 to 4; null: as the tempo is. */
+  countIn: number | null;
   click: Click;
+  /** Clicks while recording; the count-in clicks all the same. */
   clicking: boolean;
+  /** Clicks whenever the music plays. */
+  clickAlways: boolean;
   /** It stops after so many passes; 0: when it is stopped. */
   passes: number;
   /** New passes join what is there, or take its place. */
@@ -62,10 +64,17 @@ export interface RecordingState extends RecordingSettings {
   struck: { key: number; n: number } | null;
 }
 
+/** Above this tempo a bar is too short to get ready in. */
+const FAST = 150;
+
+/** Bars that are counted in. @example countInOf({ countIn: null }, 160) // 2 */
+export const countInOf = ({ countIn }: Pick<RecordingSettings, 'countIn'>, bpm: number): number => countIn ?? (bpm > FAST ? 2 : 1);
+
 export const FRESH_RECORDING: RecordingState = {
-  countIn: 1,
+  countIn: null,
   click: DEFAULT_CLICK,
   clicking: true,
+  clickAlways: false,
   passes: 0,
   mode: 'layer',
   rows: new Set(),

@@ -48,6 +48,8 @@ export interface Take {
   pads?: Readonly<Record<number, number>> | undefined;
   /** Keys from 36 up played the pieces of this break. */
   pieces?: string;
+  /** Passes, from 0, that were dropped: their events stay, and make no hits. */
+  dropped?: readonly number[];
   /** Whole passes of the loop. */
   passes: number;
   /** False while it is recorded, and after a crash. */

@@ -1,5 +1,6 @@
 import { meterMapOf, tempoMapOf } from '../part/part-time';
 import type { Part } from '../model/part';
+import { placeLines } from '../perform/line-places';
 import { ticks, TICKS_PER_WHOLE } from '../units';
 import type { VoiceName } from '../row-names';
 import { PLAIN_MIX_OF_PART } from './row-mix';
@@ -11,14 +12,25 @@ export interface Click {
   level: number;
   /** Clicks a beat: 1, 2, 3 or 4. */
   perBeat: number;
+  tone: ClickTone;
+  /** Clicks between beats stand where the part's swing places the lines. */
+  swung: boolean;
 }
 
-export const DEFAULT_CLICK: Click = { level: 90, perBeat: 1 };
+/** Short tones of its own, for bar lines and for the rest. They are the first kit's, whatever plays the part. */
+export const CLICK_TONES = {
+  wood: { bar: { voice: 'block-high', pitch: 0 }, beat: { voice: 'claves', pitch: 0 } },
+  tick: { bar: { voice: 'rim', pitch: 12 }, beat: { voice: 'rim', pitch: 7 } },
+  bell: { bar: { voice: 'triangle-mute', pitch: -5 }, beat: { voice: 'triangle-mute', pitch: -12 } },
+} as const satisfies Record<string, Record<'bar' | 'beat', { voice: VoiceName; pitch: number }>>;
+export type ClickTone = keyof typeof CLICK_TONES;
 
-const BAR_VOICE: VoiceName = 'block-high';
-const BEAT_VOICE: VoiceName = 'claves';
+export const DEFAULT_CLICK: Click = { level: 90, perBeat: 1, tone: 'wood', swung: false };
+
 /** How loud clicks between beats are, to those on beats. */
 const BETWEEN = 0.55;
+/** A row that no scope names: the click swings as all rows do. */
+const EVERY_ROW: VoiceName = 'click';
 
 /** One click: its tick, and whether it stands on a bar line, a beat or between. */
 export interface ClickPlace {
@@ -44,12 +56,17 @@ export function clickPlaces(part: Pick<Part, 'meter' | 'origin'>, range: Pick<Pr
   return places;
 }
 
+/** What the click goes by; it can swing where there is a feel. */
+export type Clicked = Pick<Part, 'tempo' | 'meter' | 'origin' | 'bars'> & Partial<Pick<Part, 'feel'>>;
+
 /** The clicks of a range as a program beside the music's. */
-export function clickProgram(part: Pick<Part, 'tempo' | 'meter' | 'origin'>, range: ProgramRange, click: Click, voiceIndex: (voice: VoiceName) => number): Program {
+export function clickProgram(part: Clicked, range: ProgramRange, click: Click, voiceIndex: (voice: VoiceName) => number): Program {
   const map = tempoMapOf(part);
   const start = map.toSeconds(range.start);
   const places = clickPlaces(part, range, click.perBeat);
-  const offsets = Float64Array.from(places, (c) => map.toSeconds(ticks(c.tick)) - start);
+  const swung = click.swung && part.feel ? placeLines({ ...part, hits: [], feel: part.feel }, EVERY_ROW, places.map((c) => ticks(c.tick))) : null;
+  const offsets = Float64Array.from(places, (c, i) => map.toSeconds(ticks(swung?.[i] ?? c.tick)) - start);
+  const toneOf = (c: ClickPlace) => CLICK_TONES[click.tone][c.on === 'bar' ? 'bar' : 'beat'];
   const none = new Int8Array(places.length);
   const program = {
     startTick: range.start,
@@ -60,10 +77,10 @@ export function clickProgram(part: Pick<Part, 'tempo' | 'meter' | 'origin'>, ran
     offsets,
     homes: offsets,
     slots: Int32Array.from(places, (_, i) => i),
-    voices: Uint16Array.from(places, (c) => voiceIndex(c.on === 'bar' ? BAR_VOICE : BEAT_VOICE)),
+    voices: Uint16Array.from(places, (c) => voiceIndex(toneOf(c).voice)),
     velocities: Uint8Array.from(places, (c) => Math.max(1, Math.round(click.level * (c.on === 'between' ? BETWEEN : 1)))),
     pans: none,
-    pitches: new Float32Array(places.length),
+    pitches: Float32Array.from(places, (c) => toneOf(c).pitch),
     brightness: none,
     chokes: new Uint8Array(places.length),
     lasts: new Float32Array(places.length),

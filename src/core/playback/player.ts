@@ -192,8 +192,12 @@ export class Player {
 
   /** What clicks; null for silence. Their program must have the loop and the tempo of what is played. */
   setClicks(program: Program | null) {
+    const wasClicking = this.clicking;
     this.clicking = program !== null;
-    if (program) this.clicks.setProgram(program, this.frame);
+    if (!program) return;
+    this.clicks.setProgram(program, this.frame);
+    // Switched on in the midst of the music: in step with what plays.
+    if (!wasClicking && this.sequencer.isPlaying && this.frame > this.sequencer.anchorFrame) this.clicks.play(this.sequencer.positionAt(this.frame), this.frame, 0);
   }
 
   /** @param lead seconds from the next block until the start: with clicks it is counted in */

@@ -87,11 +87,11 @@ export function foldTake(take: Folding, events: readonly RawEvent[], grid: GridN
 }
 
 /** Whether a stroke is recorded: see {@link recordedStrokes}. */
-export const isRecorded = ({ pass }: FoldedStroke, passes: number): boolean => pass >= 0 && (passes === 0 || pass < passes);
+export const isRecorded = ({ pass }: FoldedStroke, passes: number, dropped: readonly number[] = []): boolean => pass >= 0 && (passes === 0 || pass < passes) && !dropped.includes(pass);
 
 /**
  * Strokes that were recorded: what was played in the count-in for the first downbeat counts, what was played before it does not, nor
  * what came after the last pass.
  * @param passes whole passes of the take; 0 while it is not known
  */
-export const recordedStrokes = (strokes: readonly FoldedStroke[], passes = 0): FoldedStroke[] => strokes.filter((s) => isRecorded(s, passes));
+export const recordedStrokes = (strokes: readonly FoldedStroke[], passes = 0, dropped: readonly number[] = []): FoldedStroke[] => strokes.filter((s) => isRecorded(s, passes, dropped));

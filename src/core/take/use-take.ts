@@ -1,5 +1,5 @@
 import { hitsInRange } from '../homes/ticks-range';
-import type { Hit, Part } from '../model/part';
+import type { Hit, HitId, Part } from '../model/part';
 import { compareHits } from '../model/part';
 import type { VoiceName } from '../row-names';
 import type { RawEvent, Take } from '../model/take';
@@ -7,7 +7,7 @@ import { foldTake, recordedStrokes } from './fold';
 import { eventOfHit, hitsOfStrokes, withHits } from './hits-of-take';
 
 /** The hits of a take in a part, by the part's key map. */
-export const hitsOfTake = (part: Pick<Part, 'kitMap' | 'breaks'>, take: Take, events: readonly RawEvent[]): Hit[] => hitsOfStrokes(part, take, recordedStrokes(foldTake(take, events), take.passes));
+export const hitsOfTake = (part: Pick<Part, 'kitMap' | 'breaks'>, take: Take, events: readonly RawEvent[]): Hit[] => hitsOfStrokes(part, take, recordedStrokes(foldTake(take, events), take.passes, take.dropped));
 
 /**
  * Makes a take the written hits of its loop: on the voices that it plays what was there goes, other voices stay. The hits keep the link
@@ -24,9 +24,11 @@ export function putTake(part: Part, take: Take, events: readonly RawEvent[]): Pa
 /**
  * Takes a take's hits out of a part again, whatever else was done since. What its recording took the place of comes back; rows that it
  * added go where they are empty.
+ * @param some these hits of it alone
  */
-export function withoutTake(part: Part, takeId: string, replaced: readonly Hit[], rowsBefore: ReadonlySet<VoiceName>): Part {
-  const gone = hitsFromTake(part, takeId);
+export function withoutTake(part: Part, takeId: string, replaced: readonly Hit[], rowsBefore: ReadonlySet<VoiceName>, some?: ReadonlySet<HitId>): Part {
+  const all = hitsFromTake(part, takeId);
+  const gone = some ? new Set([...all].filter((id) => some.has(id))) : all;
   if (gone.size === 0) return part;
   const present = new Set(part.hits.map((h) => h.id));
   const next = withHits(part, replaced.filter((h) => !present.has(h.id)), (h) => !gone.has(h.id));

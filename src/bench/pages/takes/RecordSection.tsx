@@ -1,6 +1,8 @@
 'use client';
 
 import { Circle, Square } from 'lucide-react';
+import { startTempo } from '@/core/commands/settings';
+import { CLICK_TONES, type ClickTone } from '@/core/playback/clicks';
 import { labelOfRow } from '@/core/part/rows';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
@@ -9,6 +11,7 @@ import { Picker } from '@/ui/Picker';
 import { useBench } from '../../store/context';
 import { calmPart } from '../../store/derived';
 import { useRecorded, useRecording } from '../../recording/context';
+import { countInOf } from '../../recording/recording-state';
 
 const SUBDIVISIONS = [
   { value: '1', text: 'on beats' },
@@ -30,6 +33,9 @@ export function RecordSection() {
   const passes = useRecorded((s) => s.passes);
   const mode = useRecorded((s) => s.mode);
   const monitor = useRecorded((s) => s.monitor);
+  const tempo = useBench((s) => startTempo(s.part));
+  const counted = countInOf({ countIn }, tempo);
+  const always = useRecorded((s) => s.clickAlways);
   const running = phase === 'counting' || phase === 'recording';
   const keep = () => recorder.keepLastMinute().then((kept) => say(kept ? 'The last minute is among the takes.' : 'Nothing was played in the last minute.'), showError);
   return (
@@ -49,7 +55,7 @@ export function RecordSection() {
         </p>
       </div>
       <div className="leading-8">
-        after <NumberField label="Count-in" value={countIn} min={0} max={4} unit={countIn === 1 ? 'bar of clicks' : 'bars of clicks'} default={1} className={narrow} onChange={(v) => recorder.set({ countIn: v })} />, for{' '}
+        after <NumberField label="Count-in" value={counted} min={0} max={4} unit={counted === 1 ? 'bar of clicks' : 'bars of clicks'} default={counted} className={narrow} onChange={(v) => recorder.set({ countIn: v })} />, for{' '}
         <NumberField label="Passes to record" value={passes} min={0} max={64} unit={passes === 0 ? 'passes: until stopped' : passes === 1 ? 'pass' : 'passes'} default={0} className={narrow} onChange={(v) => recorder.set({ passes: v })} />; new passes{' '}
         <Picker label="Passes" value={mode} choices={[{ value: 'layer', text: 'join what is there' }, { value: 'replace', text: 'take its place' }]} onChange={(m) => recorder.set({ mode: m as 'layer' | 'replace' })} />
       </div>
@@ -58,12 +64,24 @@ export function RecordSection() {
         <label className="flex items-center gap-1.5">
           <input type="checkbox" className="accent-accent" checked={clicking} onChange={(e) => recorder.set({ clicking: e.target.checked })} /> click
         </label>
+        <label className="flex items-center gap-1.5">
+          <input type="checkbox" className="accent-accent" checked={always} onChange={(e) => recorder.set({ clickAlways: e.target.checked })} /> whenever it plays
+        </label>
         <Picker label="Clicks" value={String(click.perBeat)} choices={SUBDIVISIONS} onChange={(n) => recorder.set({ click: { ...click, perBeat: Number(n) } })} />
+        <Picker label="Tone of the click" value={click.tone} choices={Object.keys(CLICK_TONES).map((t) => ({ value: t, text: t }))} onChange={(tone) => recorder.set({ click: { ...click, tone: tone as ClickTone } })} />
+        <label className="flex items-center gap-1.5">
+          <input type="checkbox" className="accent-accent" checked={click.swung} onChange={(e) => recorder.set({ click: { ...click, swung: e.target.checked } })} /> swung
+        </label>
         <NumberField label="Level of the click" value={click.level} min={1} max={127} unit="level" default={90} className={narrow} onChange={(level) => recorder.set({ click: { ...click, level } })} />
         <label className="flex items-center gap-1.5">
           <input type="checkbox" className="accent-accent" checked={monitor} onChange={(e) => recorder.set({ monitor: e.target.checked })} /> hear the pads
         </label>
       </div>
+      {(running || phase === 'done') && strokes > 0 && (
+        <Button size="small" title="Its strokes leave the part; what was played stays in the take" onClick={recorder.dropPass}>
+          Drop the last pass
+        </Button>
+      )}
       {!running && (
         <Button size="small" title="What you just played without recording becomes a take" onClick={() => void keep()}>
           Keep the last minute
