@@ -247,8 +247,8 @@ export const KEYS: readonly KeySpec[] = [
   ),
 
   { keys: ['mod+s'], group: 'Keep', text: 'Say whether all is saved; it always is by itself', also: ['save'], run: ({ store }) => saySaved(store) },
-  { keys: ['mod+e'], group: 'Keep', text: 'Repeat the last export, with the part as it is now', also: ['bounce again'], run: ({ store }) => void import('../dialogs/export/last-export').then((m) => m.exportAgain(store)) },
   { keys: ['mod+shift+e'], group: 'Keep', text: 'Export', also: ['MIDI file', 'bounce', 'save as', 'render'], run: ({ store }) => store.getState().setDesk({ dialog: 'export' }) },
+  { keys: ['mod+e'], group: 'Keep', text: 'Repeat the last export, with the part as it is now', also: ['bounce again'], run: ({ store }) => void import('../dialogs/export/last-export').then((m) => m.exportAgain(store)) },
   { keys: ['mod+z'], group: 'Keep', text: 'Undo', run: ({ store }) => undo(store) },
   { keys: ['mod+shift+z', 'mod+y'], group: 'Keep', text: 'Redo', run: ({ store }) => redo(store) },
 ];
