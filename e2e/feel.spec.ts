@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { drawn, exportMidi, openMidi, meterEvent, midiFile, noteEvents, notesOf, saved, tempoEvent, trackChunk, type Note, press } from './support';
+import { drawn, exportMidi, held, meterEvent, midiFile, noteEvents, notesOf, openMidi, press, saved, tempoEvent, trackChunk, type Note } from './support';
 
 /** The Feel page: a flat file made human by moves, heard while it plays, compared with numbers from the formulas. */
 
@@ -118,6 +118,7 @@ test('made human with three moves for different rows, swept while it plays, comp
     return s.stems[s.rows.findIndex((r) => r.voice === 'snare')]![0]!.lean;
   });
   expect(snareLean).toBeGreaterThan(4);
+  await held(page);
   await page.keyboard.up('q');
   expect(await version()).toBe('performed');
 

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { benchReady, bringIn, chooseExport, drawn, exportMidi, flatBeat, importMidi, meterEvent, midiFile, noteEvents, notesOf, openShelf, saved, tempoEvent, trackChunk, type Note } from './support';
+import { benchReady, bringIn, chooseExport, drawn, exportMidi, flatBeat, held, importMidi, meterEvent, midiFile, noteEvents, notesOf, openShelf, saved, tempoEvent, trackChunk, type Note } from './support';
 
 test('three kinds of bad file say what happened and what to do; nothing is added', async ({ page }) => {
   await openShelf(page);
@@ -100,6 +100,7 @@ test('an import is kept as it came, and compared at once; a file dropped on the 
   await page.keyboard.down('q');
   await drawn(page);
   expect([await page.evaluate(() => window.nodSway!.bench().transport.version), await softest()]).toEqual(['other', 100]);
+  await held(page);
   await page.keyboard.up('q');
   await drawn(page);
   expect([await softest(), await page.evaluate(() => window.nodSway!.bench().desk.other)]).toEqual([75, null]);

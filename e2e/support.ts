@@ -193,3 +193,8 @@ export async function heardSecond(page: Page): Promise<Float32Array> {
   await press(page, 'Stop');
   return samples;
 }
+
+/** Long enough for a press to be more than a tap. */
+export const held = async (page: Page): Promise<void> => {
+  await page.waitForFunction((since) => performance.now() > since + 300, await page.evaluate(() => performance.now()));
+};

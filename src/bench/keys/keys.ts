@@ -15,6 +15,7 @@ import { deleteSelection, duplicateSelection, invertRow, repeatSelection, shiftS
 import { fillFromCaret, moveCaret, moveCaretBar, moveCaretRow, toggleAtCaret, toggleCaret } from '../actions/caret';
 import { copySelection, cutSelection, paste } from '../actions/clipboard';
 import { newIdea, stepIdea } from '../ideas/begin';
+import { keepVersion } from '../actions/keep-version';
 import { clearNudges, nudgeSelection } from '../actions/nudging';
 import { openPage } from '../actions/open-page';
 import { saySaved } from '../actions/say-saved';
@@ -169,7 +170,7 @@ export const KEYS: readonly KeySpec[] = [
   { keys: ['m'], group: 'Hear', text: 'Mute the open row', also: ['silence', 'off'], run: switchRow('muted') },
   { keys: ['o'], group: 'Hear', text: 'Solo the open row', also: ['alone', 'only'], run: switchRow('soloed') },
   { keys: ['w'], group: 'Hear', text: 'Hold: hear and see the part as written', also: ['compare', 'bypass', 'dry'], hold: ({ playback }, down) => playback.holdWritten(down) },
-  { keys: ['q'], group: 'Hear', text: 'Hold: hear the feel that is kept for comparing', hold: ({ playback }, down) => playback.holdOther(down) },
+  { keys: ['q'], group: 'Hear', text: 'Hear what is compared with: hold it, or tap and it stays', hold: ({ playback }, down) => playback.holdOther(down) },
   { keys: ['y'], group: 'Hear', text: 'Try the next sound of its kind on the open row', also: ['sample', 'kit', 'preset', 'browse sounds', 'audition', 'swap'], run: ({ store, playback }) => void stepOpenRow(store, playback, 1) },
   { keys: ['b'], group: 'Hear', text: 'Try the sound before', run: ({ store, playback }) => void stepOpenRow(store, playback, -1) },
   ...Array.from({ length: 9 }, (_, i): KeySpec => ({ keys: [`shift+${i + 1}`], group: 'Hear', text: 'Call a section: it comes when what sounds may be left', also: ['switch', 'scene', 'live'], shown: i === 0 ? 'Shift 1 … 9' : null, run: (c) => callSection(c, i) })),
@@ -247,6 +248,7 @@ export const KEYS: readonly KeySpec[] = [
   ),
 
   { keys: ['mod+s'], group: 'Keep', text: 'Say whether all is saved; it always is by itself', also: ['save'], run: ({ store }) => saySaved(store) },
+  { keys: ['mod+shift+k'], group: 'Keep', text: 'Keep a version, under the next number', also: ['snapshot'], run: ({ store }) => void keepVersion(store) },
   { keys: ['mod+shift+e'], group: 'Keep', text: 'Export', also: ['MIDI file', 'bounce', 'save as', 'render'], run: ({ store }) => store.getState().setDesk({ dialog: 'export' }) },
   { keys: ['mod+e'], group: 'Keep', text: 'Repeat the last export, with the part as it is now', also: ['bounce again'], run: ({ store }) => void import('../dialogs/export/last-export').then((m) => m.exportAgain(store)) },
   { keys: ['mod+z'], group: 'Keep', text: 'Undo', run: ({ store }) => undo(store) },

@@ -14,6 +14,7 @@ import { showError } from '@/ui/notify';
 import { useBenchStore } from '../store/context';
 import { Conductor } from './conductor';
 import { wantedOf } from './programs';
+import { tapOrHold } from './tap-or-hold';
 
 export interface Playback {
   engine: SoundEngine;
@@ -31,7 +32,7 @@ export interface Playback {
   auditionPiece(row: VoiceName, piece: number, velocity: number): void;
   /** Hears the written part while held. */
   holdWritten(on: boolean): void;
-  /** Hears the feel that is kept for comparing while held. */
+  /** Hears what is compared with while held; tapped, it stays until the next press. */
   holdOther(on: boolean): void;
   /** The hit a player's number stands for. */
   hitOfSlot(slot: number): string | undefined;
@@ -98,13 +99,16 @@ export function usePlayback(): Playback {
       auditionHit: (hit) => void engine.audition(store.getState().part, hit.voice, hit.velocity, { pan: hit.pan ?? 0, pitch: hit.pitch ?? 0, brightness: hit.brightness ?? 0, choke: hit.choke === true, ...pieceTake(store.getState().part, hit) }).catch(showError),
       auditionPiece: (row, take, velocity) => void engine.audition(store.getState().part, row, velocity, { ...PLAIN, take }).catch(showError),
       holdWritten: (on) => hold(on ? 'written' : 'performed'),
-      holdOther: (on) => {
-        const { desk, setDesk } = store.getState();
-        if (on && !desk.other && desk.imported) setDesk({ other: desk.imported });
-        if (!on || store.getState().desk.other) hold(on ? 'other' : 'performed');
-        // What nobody chose is not compared with for longer than it is held.
-        if (!on && desk.other !== null && desk.other === desk.imported) setDesk({ other: null });
-      },
+      holdOther: (() => {
+        const press = tapOrHold((on) => {
+          const { desk, setDesk } = store.getState();
+          if (on && !desk.other && desk.imported) setDesk({ other: desk.imported });
+          if (!on || store.getState().desk.other) hold(on ? 'other' : 'performed');
+          // What nobody chose is not compared with for longer than it is heard.
+          if (!on && desk.other !== null && desk.other === desk.imported) setDesk({ other: null });
+        });
+        return (down: boolean) => press(down, performance.now());
+      })(),
       hitOfSlot: (slot) => slots.ids[slot],
     }),
     [conductor, engine, hold, playFrom, playLoop, slots, store],

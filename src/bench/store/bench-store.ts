@@ -90,7 +90,7 @@ export interface Desk {
   touch: boolean;
 }
 
-const TIDY: Desk = { tool: 'select', paint: DEFAULT_PAINT, step: null, proposal: null, nudgeUnit: '1 ms', velocity: PLAIN_VELOCITY, onto: 'replace', page: 'feel', sections: {}, goTo: null, leading: false, dialog: null, pointing: null, openMove: null, other: null, imported: null, equalLoudness: false, legend: false, stepsRead: false, breakShown: true, sticking: false, table: false, touch: false };
+const TIDY: Desk = { tool: 'select', paint: DEFAULT_PAINT, step: null, proposal: null, nudgeUnit: '1 ms', velocity: PLAIN_VELOCITY, onto: 'replace', page: 'feel', sections: {}, goTo: null, leading: false, dialog: null, pointing: null, openMove: null, other: null, imported: null, equalLoudness: true, legend: false, stepsRead: false, breakShown: true, sticking: false, table: false, touch: false };
 
 export interface BenchState {
   id: string;
