@@ -9,7 +9,9 @@ test('MIDI messages: strokes, the hat pedal, pressure; nothing else says anythin
   expect(readMessage([0x99, 38, 100], 12.5)).toEqual({ page: 12.5, kind: 'note', key: 38, value: 100 });
   expect(readMessage([0xb9, 4, 77], 1)).toEqual({ page: 1, kind: 'pedal', key: 4, value: 77 });
   expect(readMessage([0xa3, 42, 9], 1)).toEqual({ page: 1, kind: 'pressure', key: 42, value: 9 });
-  for (const bytes of [[0x99, 38, 0], [0x89, 38, 64], [0xb9, 7, 100], [0xf8], []]) expect(readMessage(bytes, 0)).toBeNull();
+  expect(readMessage([0x89, 38, 64], 2)).toEqual({ page: 2, kind: 'off', key: 38, value: 64 });
+  expect(readMessage([0x99, 38, 0], 2)).toEqual({ page: 2, kind: 'off', key: 38, value: 0 });
+  for (const bytes of [[0xb9, 7, 100], [0xf8], []]) expect(readMessage(bytes, 0)).toBeNull();
 });
 
 test('pads strike until they are no longer listened to; no two share a voice or a place on the keyboard', () => {

@@ -2,7 +2,7 @@
 export interface InputEvent {
   /** When it happened by the device's own stamp: ms of the page's clock. */
   page: number;
-  kind: 'note' | 'pedal' | 'pressure';
+  kind: 'note' | 'off' | 'pedal' | 'pressure';
   /** MIDI key; the controller's number for a pedal. */
   key: number;
   /** 1 to 127 for notes, 0 to 127 for the others. */
@@ -21,13 +21,14 @@ export interface InputDevice {
 const FOOT = 4;
 
 /**
- * What a MIDI message says to a drum programmer; null for everything else (note-offs, clocks, other controllers).
+ * What a MIDI message says to a drum programmer; null for everything else (clocks, other controllers).
  * @example readMessage([0x99, 38, 100], 12.5) // { page: 12.5, kind: 'note', key: 38, value: 100 }
  */
 export function readMessage(bytes: ArrayLike<number>, page: number): InputEvent | null {
   const [status = 0, key = 0, value = 0] = [bytes[0], bytes[1], bytes[2]];
   const command = status & 0xf0;
   if (command === 0x90 && value > 0) return { page, kind: 'note', key, value };
+  if (command === 0x90 || command === 0x80) return { page, kind: 'off', key, value };
   if (command === 0xb0 && key === FOOT) return { page, kind: 'pedal', key, value };
   if (command === 0xa0) return { page, kind: 'pressure', key, value };
   return null;

@@ -2,7 +2,7 @@ import Dexie, { type EntityTable, type Table } from 'dexie';
 import type { PartDiff } from '@/core/part/diff';
 import type { OwnKit, OwnSound, SampleId } from '@/core/model/own-sound';
 import type { Part } from '@/core/model/part';
-import type { Guards, RawEvent, Take } from '@/core/model/take';
+import type { Guards, HatSettings, RawEvent, Take } from '@/core/model/take';
 import type { VelocityCurve } from '@/core/velocity-curve';
 import type { StepKind } from '@/editing/history';
 import { factory, keyRange } from './backing';
@@ -118,6 +118,9 @@ export interface InputRow {
   spreadMs?: number;
   curve: VelocityCurve;
   guards: Guards;
+  /** Keys with a curve of their own. */
+  curves?: Readonly<Record<number, VelocityCurve>>;
+  hat?: HatSettings;
   /** MIDI key that each of its keys stands for. */
   pads?: Readonly<Record<number, number>>;
   /** Keys that call a section, by its number from 1, instead of being played. */

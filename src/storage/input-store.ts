@@ -1,4 +1,4 @@
-import { OPEN_GUARDS } from '@/core/model/take';
+import { USUAL_GUARDS } from '@/core/model/take';
 import { STRAIGHT_CURVE } from '@/core/velocity-curve';
 import { database, type InputRow, type NodSwayDatabase } from './database';
 import { named } from './named';
@@ -6,7 +6,7 @@ import { named } from './named';
 export type InputSettings = InputRow;
 
 /** What holds for a device of which nothing is known yet. */
-export const freshInput = (id: string): InputSettings => ({ id, latencyMs: 0, curve: STRAIGHT_CURVE, guards: OPEN_GUARDS });
+export const freshInput = (id: string): InputSettings => ({ id, latencyMs: 0, curve: STRAIGHT_CURVE, guards: USUAL_GUARDS });
 
 /** Keeps what is known of each input device: its latency, velocity curve, guards and pads. */
 export class InputStore {

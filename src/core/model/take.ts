@@ -9,11 +9,20 @@ import type { VelocityCurve } from '../velocity-curve';
  */
 export interface RawEvent {
   at: Seconds;
-  kind: 'note' | 'pedal' | 'pressure';
+  kind: 'note' | 'off' | 'pedal' | 'pressure';
   /** MIDI key; the controller's number for a pedal. */
   key: number;
-  /** Velocity 1 to 127, or the controller's or pressure's value. */
+  /** Velocity 1 to 127, or the controller's or pressure's value; of an end how fast it was let go. */
   value: number;
+}
+
+/** How a hat's pedal says how open it is. */
+export interface HatSettings {
+  /** Closed from here on, half open down to the other, open below that: 0 to 127. */
+  closedFrom: number;
+  openBelow: number;
+  /** The controller counts the other way round: 0 is pressed. */
+  turned?: boolean;
 }
 
 /** What keeps ghosts of the hardware out of a take. */
@@ -22,9 +31,13 @@ export interface Guards {
   below: number;
   /** A second stroke of a key within so many ms is left out; 0 leaves none out. */
   doubleMs: Milliseconds;
+  /** Strokes of these keys that are softer than this are left out where another key was struck much harder just before. */
+  crosstalk?: Readonly<Record<number, number>>;
 }
 
 export const OPEN_GUARDS: Guards = { below: 1, doubleMs: 0 as Milliseconds };
+/** What a device begins with: no hand strikes twice within 12 ms. */
+export const USUAL_GUARDS: Guards = { below: 1, doubleMs: 12 as Milliseconds };
 
 /** A recording over a loop: how it was made; its raw events are kept beside it. */
 export interface Take {
@@ -44,6 +57,10 @@ export interface Take {
   latencyMs: Milliseconds;
   curve: VelocityCurve;
   guards: Guards;
+  /** Keys with a curve of their own. */
+  curves?: Readonly<Record<number, VelocityCurve>>;
+  /** Its hat's pedal says how open it is. */
+  hat?: HatSettings;
   /** MIDI key that each key of the device stands for; those that are not named stand for themselves. */
   pads?: Readonly<Record<number, number>> | undefined;
   /** Keys from 36 up played the pieces of this break. */

@@ -2,7 +2,8 @@ import { COMPANION_MS, MOST_COMPANIONS, type Companion } from '../model/part';
 import { nearestLine, stepOf, type GridName } from '../time/grid';
 import { MeterMap } from '../time/meter-map';
 import { TempoMap } from '../time/tempo-map';
-import { milliseconds, seconds, ticks, type Ticks, type Velocity } from '../units';
+import { milliseconds, seconds, ticks, velocity, type Ticks, type Velocity } from '../units';
+import { HatPedal, type Openness } from './hat-pedal';
 import type { RawEvent, Take } from '../model/take';
 import { throughCurve } from '../velocity-curve';
 
@@ -17,9 +18,23 @@ export interface FoldedStroke {
   key: number;
   velocity: Velocity;
   companions?: readonly Companion[];
+  /** Until it was let go; undefined where that is not known. It comes after the stroke itself. */
+  length?: Ticks;
+  /** How open the hat was, where its pedal says. */
+  hat?: Openness;
+  /** Not a key's: a foot's stroke on the hat, or the end of what rings there. */
+  foot?: 'pedal' | 'splash' | 'damp';
+  /** A hand around a cymbal: it ends what rings there. */
+  grab?: true;
 }
 
-type Folding = Pick<Take, 'tempo' | 'meter' | 'origin' | 'start' | 'end' | 'latencyMs' | 'curve' | 'guards' | 'pads'>;
+/** Pressure above this is a grab. */
+const GRAB = 64;
+/** A stroke rings over from one pad to another within so many seconds, and is at most this share of it. */
+const CROSSTALK_SECONDS = 0.015;
+const CROSSTALK_SHARE = 0.6;
+
+type Folding = Pick<Take, 'tempo' | 'meter' | 'origin' | 'start' | 'end' | 'latencyMs' | 'curve' | 'guards' | 'pads' | 'curves' | 'hat'>;
 
 /** Folds a take event by event, as it is played: each costs the same however long the take is. */
 export class TakeFolder {
@@ -31,6 +46,14 @@ export class TakeFolder {
   /** Pedals and pressures that the next stroke may carry. */
   private waiting: RawEvent[] = [];
   private next = 0;
+  private readonly pedal: HatPedal | null;
+  /** The foot's last stroke: it may turn out to have been a splash. */
+  private footed: FoldedStroke | null = null;
+  /** Strokes that are held, by key. */
+  private readonly held = new Map<number, { stroke: FoldedStroke; at: number }>();
+  private readonly pressures = new Map<number, number>();
+  /** The hardest of the latest strokes. */
+  private hardest: RawEvent | null = null;
 
   constructor(
     private readonly take: Folding,
@@ -40,20 +63,33 @@ export class TakeFolder {
     this.map = new MeterMap(take.meter, take.origin);
     this.startSecond = this.tempo.toSeconds(take.start);
     this.length = this.tempo.toSeconds(take.end) - this.startSecond;
+    this.pedal = take.hat ? new HatPedal(take.hat) : null;
   }
 
   /** The stroke that the take's next event is; null where it is none, or is kept out by a guard. */
   add(e: RawEvent): FoldedStroke | null {
     const event = this.next++;
+    if (e.kind === 'off') return this.letGo(e);
     if (e.kind !== 'note') {
       this.waiting = [...this.waiting.filter((w) => (e.at - w.at) * 1000 <= COMPANION_MS), e];
-      return null;
+      return e.kind === 'pedal' ? this.pedalled(e, event) : this.squeezed(e, event);
     }
-    const { take, tempo, startSecond, length } = this;
+    const { take } = this;
     if (e.value < Math.max(1, take.guards.below)) return null;
     const last = this.lastOfKey.get(e.key);
     if (last !== undefined && (e.at - last) * 1000 < take.guards.doubleMs) return null;
+    if (this.isCrosstalk(e)) return null;
     this.lastOfKey.set(e.key, e.at);
+    if (!this.hardest || e.at - this.hardest.at > CROSSTALK_SECONDS || e.value >= this.hardest.value) this.hardest = e;
+    const companions = this.companionsOf(e);
+    const stroke: FoldedStroke = { ...(companions.length > 0 ? { companions } : {}), ...(this.pedal?.openness ? { hat: this.pedal.openness } : {}), event, ...this.placeOf(e), key: take.pads?.[e.key] ?? e.key, velocity: throughCurve(take.curves?.[e.key] ?? take.curve, e.value) };
+    this.held.set(e.key, { stroke, at: e.at });
+    return stroke;
+  }
+
+  /** The pass and the tick of a moment. */
+  private placeOf(e: RawEvent): Pick<FoldedStroke, 'pass' | 'tick'> {
+    const { take, tempo, startSecond, length } = this;
     const at = e.at - take.latencyMs / 1000;
     const pass = Math.floor(at / length);
     const place = at - pass * length;
@@ -61,15 +97,47 @@ export class TakeFolder {
     const next = nearestLine(this.map, tick, stepOf(this.grid)).tick >= take.end;
     // Before the start the tempo of the start holds, or the map's own before it.
     const before = tempo.toTicks(seconds(startSecond + place - length));
-    const companions = this.companionsOf(e);
-    return { ...(companions.length > 0 ? { companions } : {}), event, pass: next ? pass + 1 : pass, tick: ticks(Math.round(next ? before : tick)), key: take.pads?.[e.key] ?? e.key, velocity: throughCurve(take.curve, e.value) };
+    return { pass: next ? pass + 1 : pass, tick: ticks(Math.round(next ? before : tick)) };
+  }
+
+  /** A stroke that is let go has a length, by the tempo where it stands. */
+  private letGo(e: RawEvent): null {
+    const held = this.held.get(e.key);
+    if (held) held.stroke.length = ticks(Math.max(1, Math.round(this.tempo.shift(held.stroke.tick, milliseconds((e.at - held.at) * 1000)) - held.stroke.tick)));
+    this.held.delete(e.key);
+    return null;
+  }
+
+  private pedalled(e: RawEvent, event: number): FoldedStroke | null {
+    const play = this.pedal?.move(e.at, e.value);
+    if (!play) return null;
+    if (play.kind === 'splash') {
+      if (this.footed) this.footed.foot = 'splash';
+      return null;
+    }
+    const stroke: FoldedStroke = { event, ...this.placeOf(e), key: e.key, velocity: play.kind === 'stroke' ? play.velocity : velocity(1), foot: play.kind === 'stroke' ? 'pedal' : 'damp' };
+    this.footed = play.kind === 'stroke' ? stroke : null;
+    return stroke;
+  }
+
+  private squeezed(e: RawEvent, event: number): FoldedStroke | null {
+    const before = this.pressures.get(e.key) ?? 0;
+    this.pressures.set(e.key, e.value);
+    if (before > GRAB || e.value <= GRAB) return null;
+    return { event, ...this.placeOf(e), key: this.take.pads?.[e.key] ?? e.key, velocity: velocity(1), grab: true };
+  }
+
+  private isCrosstalk(e: RawEvent): boolean {
+    const threshold = this.take.guards.crosstalk?.[e.key];
+    const { hardest } = this;
+    return threshold !== undefined && e.value < threshold && hardest !== null && hardest.key !== e.key && e.at - hardest.at <= CROSSTALK_SECONDS && e.value <= hardest.value * CROSSTALK_SHARE;
   }
 
   /** A pedal belongs to whatever is struck next, pressure to its own key. */
   private companionsOf(e: RawEvent): Companion[] {
     const companions = this.waiting.flatMap((w): Companion[] => {
       const aheadMs = (e.at - w.at) * 1000;
-      return w.kind === 'note' || aheadMs > COMPANION_MS || (w.kind === 'pressure' && w.key !== e.key) ? [] : [{ kind: w.kind, value: w.value, aheadMs: milliseconds(Math.max(0, aheadMs)) }];
+      return w.kind === 'note' || w.kind === 'off' || aheadMs > COMPANION_MS || (w.kind === 'pressure' && w.key !== e.key) ? [] : [{ kind: w.kind, value: w.value, aheadMs: milliseconds(Math.max(0, aheadMs)) }];
     });
     this.waiting = [];
     return companions.slice(-MOST_COMPANIONS);

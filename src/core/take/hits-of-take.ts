@@ -5,9 +5,11 @@ import { replaceHits } from '../part/diff';
 import { stepOf } from '../time/grid';
 import { ticks } from '../units';
 import { playedByKey } from '../breaks/rows';
+import { keyOfVoice } from '../key-map';
 import type { Take } from '../model/take';
 import type { VoiceName } from '../row-names';
 import type { FoldedStroke } from './fold';
+import type { Openness } from './hat-pedal';
 
 /** The id of a hit tells which raw event it came from: the link lasts as long as the hit. */
 export const hitIdOfEvent = (takeId: string, event: number): HitId => `take:${takeId}:${event}`;
@@ -20,10 +22,33 @@ export function eventOfHit(id: HitId): { take: string; event: number } | null {
 
 /** Strokes as hits of a part, by its key map; on the chosen rows alone where some are given. */
 export function hitsOfStrokes(part: Pick<Part, 'kitMap' | 'breaks'>, { id: takeId, pieces }: Pick<Take, 'id' | 'pieces'>, strokes: readonly FoldedStroke[], rows?: ReadonlySet<VoiceName>): Hit[] {
-  return strokes
-    .map((s): Hit => ({ id: hitIdOfEvent(takeId, s.event), ...playedByKey(part, s.key, pieces), tick: s.tick, length: ticks(stepOf('1/16') / 2), velocity: s.velocity, ...(s.companions ? { companions: s.companions } : {}) }))
-    .filter((h) => !rows || rows.has(h.voice))
-    .sort(compareHits);
+  /** The hat that rings. */
+  let ringing: VoiceName | null = null;
+  const hits: Hit[] = [];
+  for (const s of strokes) {
+    const struck = struckBy(part, s, pieces, ringing);
+    if (!struck) continue;
+    if (!struck.choke) ringing = RINGING_HATS.has(struck.voice) ? struck.voice : CLOSED_HATS.has(struck.voice) ? null : ringing;
+    else if (s.foot) ringing = null;
+    hits.push({ id: hitIdOfEvent(takeId, s.event), ...struck, tick: s.tick, length: s.length ?? ticks(stepOf('1/16') / 2), velocity: s.velocity, ...(s.companions ? { companions: s.companions } : {}) });
+  }
+  return hits.filter((h) => !rows || rows.has(h.voice)).sort(compareHits);
+}
+
+const RINGING_HATS: ReadonlySet<VoiceName> = new Set(['hat-open', 'hat-half']);
+const CLOSED_HATS: ReadonlySet<VoiceName> = new Set(['hat-closed', 'hat-shoulder', 'hat-pedal']);
+const BY_OPENNESS: Readonly<Record<Openness, VoiceName>> = { closed: 'hat-closed', half: 'hat-half', open: 'hat-open' };
+/** What a hand can grab. */
+const CYMBAL = /^(crash|splash|china|ride)/;
+
+/** What a stroke plays: its key's row, the hat as open as its foot has it, the foot's own strokes, or the end of what rings; null for nothing. */
+function struckBy(part: Pick<Part, 'kitMap' | 'breaks'>, { key, hat, foot, grab }: FoldedStroke, pieces: string | undefined, ringing: VoiceName | null): Pick<Hit, 'voice' | 'key' | 'piece' | 'choke'> | null {
+  const of = (voice: VoiceName) => ({ voice, key: keyOfVoice(part.kitMap, voice) });
+  if (foot === 'damp') return ringing ? { ...of(ringing), choke: true } : null;
+  if (foot) return of(foot === 'splash' ? 'hat-splash' : 'hat-pedal');
+  const struck = playedByKey(part, key, pieces);
+  if (grab) return CYMBAL.test(struck.voice) ? { ...struck, choke: true } : null;
+  return hat && Object.values(BY_OPENNESS).includes(struck.voice) && BY_OPENNESS[hat] !== struck.voice ? of(BY_OPENNESS[hat]) : struck;
 }
 
 const NONE: ReadonlySet<HitId> = new Set();

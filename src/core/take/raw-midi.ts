@@ -21,7 +21,9 @@ type Played = Pick<Take, 'name' | 'tempo' | 'meter' | 'origin' | 'start' | 'end'
 export function rawMidi(take: Played, events: readonly RawEvent[]): Uint8Array {
   const { tempo, meter, leadBars, lead } = unrolled(take, events);
   const map = new TempoMap(tempo);
-  const placed = [...events].sort((a, b) => a.at - b.at).map((e) => ({ tick: map.shift(lead, milliseconds(e.at * 1000)), write: (w: SmfWriter) => writeEvent(w, e) }));
+  const sorted = [...events].sort((a, b) => a.at - b.at);
+  const ended = endedNotes(sorted);
+  const placed = sorted.map((e) => ({ tick: map.shift(lead, milliseconds(e.at * 1000)), write: (w: SmfWriter) => writeEvent(w, e, ended.has(e)) }));
   const all = [
     ...meter.map((m) => ({ tick: m.tick, write: (w: SmfWriter) => writeMeter(w, m) })),
     ...tempo.map((t) => ({ tick: t.tick, write: (w: SmfWriter) => writeTempo(w, t.microsecondsPerQuarter) })),
@@ -90,10 +92,27 @@ function unrolled(take: Played, events: readonly RawEvent[]): { tempo: TempoChan
 /** Without changes to the meter that holds already. */
 const dropRepeated = (meter: readonly MeterChange[]): MeterChange[] => meter.filter((m, i) => i === 0 || m.numerator !== meter[i - 1]?.numerator || m.denominator !== meter[i - 1]?.denominator);
 
-function writeEvent(w: SmfWriter, e: RawEvent) {
+/** Notes that the device ended itself, before it struck their key again, and those ends. */
+function endedNotes(events: readonly RawEvent[]): ReadonlySet<RawEvent> {
+  const ended = new Set<RawEvent>();
+  const held = new Map<number, RawEvent>();
+  for (const e of events) {
+    if (e.kind === 'note') held.set(e.key, e);
+    const note = e.kind === 'off' ? held.get(e.key) : undefined;
+    if (!note) continue;
+    held.delete(e.key);
+    ended.add(note).add(e);
+  }
+  return ended;
+}
+
+/** @param ended a note whose end comes later, or such an end; other notes end at once, other ends end nothing */
+function writeEvent(w: SmfWriter, e: RawEvent, ended: boolean) {
   if (e.kind === 'pedal') return bytes(w, 0xb9, HAT_PEDAL, e.value);
   if (e.kind === 'pressure') return bytes(w, 0xa9, e.key, e.value);
+  if (e.kind === 'off') return bytes(w, 0x89, e.key, e.value);
   bytes(w, 0x99, e.key, e.value);
+  if (ended) return;
   w.quantity(0);
   bytes(w, 0x89, e.key, 64);
 }
