@@ -1,4 +1,5 @@
 import { soundOfSource, struckLayers } from '@/core/playback/kit-sounds';
+import { AHEAD_SECONDS } from '@/core/playback/limiter';
 import { PLAIN, tonedVelocity, type Colour } from '@/core/playback/mixer';
 import type { Cue, Jump, PlayState, Version, Versions } from '@/core/playback/player';
 import type { Program } from '@/core/playback/program';
@@ -156,6 +157,12 @@ export class SoundEngine {
   /** The moment of the page's clock at which an audio time is heard. */
   pageTimeOf(audio: Seconds): number {
     return this.clock.isKnown ? this.clock.toPage(audio) : performance.now() + (audio - this.now) * 1000;
+  }
+
+  /** From what is asked for to what is heard, in ms; null before there is sound. */
+  get delayMs(): number | null {
+    const c = this.context;
+    return c ? (c.outputLatency || c.baseLatency || 0) * 1000 + AHEAD_SECONDS * 1000 : null;
   }
 
   /** What plays now, for those who send it elsewhere: the version that is heard, and where its first pass started; null until that is sure. */

@@ -15,7 +15,7 @@ import { deleteSelection, duplicateSelection, invertRow, repeatSelection, shiftS
 import { fillFromCaret, moveCaret, moveCaretBar, moveCaretRow, toggleAtCaret, toggleCaret } from '../actions/caret';
 import { copySelection, cutSelection, paste } from '../actions/clipboard';
 import { newIdea, stepIdea } from '../ideas/begin';
-import { keepVersion } from '../actions/keep-version';
+import { keepVersion } from '../dialogs/keep-version';
 import { clearNudges, nudgeSelection } from '../actions/nudging';
 import { openPage } from '../actions/open-page';
 import { saySaved } from '../actions/say-saved';

@@ -8,8 +8,6 @@ import { throughCurve } from '@/core/velocity-curve';
 import type { RawEvent, Take } from '@/core/model/take';
 import { withoutTake } from '@/core/take/use-take';
 import { seconds, ticks, type Seconds, type Velocity } from '@/core/units';
-import { playedByKey } from '@/core/breaks/rows';
-import { PLAIN } from '@/core/playback/mixer';
 import type { InputDevice, InputEvent } from '@/devices/input';
 import type { SoundEngine } from '@/sound/engine';
 import { freshInput, type InputSettings, type InputStore } from '@/storage/input-store';
@@ -18,6 +16,7 @@ import { say } from '@/ui/notify';
 import type { BenchStore } from '../store/bench-store';
 import { takeOfRecent, type Played } from './last-minute';
 import { Measuring } from './measuring';
+import { Monitor } from './monitor';
 import { newTake } from './new-take';
 import { countInOf, FRESH_RECORDING, type RecordingState } from './recording-state';
 import { laid, type Running } from './running';
@@ -29,9 +28,9 @@ export interface Recorder {
   /** Listens to a device instead of the one before. */
   connect(device: InputDevice): void;
   /** Changes what is known of the device, and keeps it. */
-  tune(change: Partial<InputSettings>): void;
-  /** Tells of each stroke's velocity as it came. */
-  onStroke(listener: (velocity: number) => void): () => void;
+  tune(change: { [K in keyof InputSettings]?: InputSettings[K] | undefined }): void;
+  /** Tells of each event as it came. */
+  onInput(listener: (event: InputEvent) => void): () => void;
   /** Tells of the next struck pad, which is not played; null forgets that. */
   learnPad(onKey: ((key: number) => void) | null): void;
   start(): void;
@@ -86,13 +85,15 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
     return transport.loop ? ticksOfBars(part, transport.fromBar, transport.toBar) : ticksOfBars(part, 0, part.bars);
   };
   let device: InputDevice | null = null;
-  const strokeListeners = new Set<(velocity: number) => void>();
+  const heard = new Monitor({ engine, partOf: () => bench.getState().part, stateOf: () => state.getState(), onError });
+  const listeners = new Set<(event: InputEvent) => void>();
   /** Told of the next struck key alone. */
   let learning: ((key: number) => void) | null = null;
 
   const onEvent = (event: InputEvent) => {
     const at = engine.heardAt(event.page);
     const input = known();
+    for (const listener of listeners) listener(event);
     if (event.kind === 'note' && learning) {
       const learn = learning;
       learning = null;
@@ -102,14 +103,12 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
     if (called !== undefined) return event.kind === 'note' ? onCall(called) : undefined;
     const key = input.pads?.[event.key] ?? event.key;
     recent = [...recent.filter((r) => r.at > at - LAST_MINUTE_SECONDS), { at, startedAt: engine.startedAt, event }];
+    if (event.kind !== 'note') heard.move(event, at);
     if (event.kind === 'note') {
       set({ struck: { key, n: ++struck } });
-      for (const listener of strokeListeners) listener(event.value);
       if (measuring.isOn) return measuring.tap(at);
-      const { part } = bench.getState();
-      const { voice, piece } = playedByKey(part, key, state.getState().pieces ?? undefined);
-      if (state.getState().monitor) void engine.audition(part, voice, throughCurve(input.curve, event.value), { ...PLAIN, ...(piece === undefined ? {} : { take: piece }) }).catch(onError);
-      if (state.getState().stepEntry && !running) return onStep(key, throughCurve(input.curve, event.value), event.page);
+      heard.strike(event);
+      if (state.getState().stepEntry && !running) return onStep(key, throughCurve(input.curves?.[event.key] ?? input.curve, event.value), event.page);
     }
     const base = running && baseOf(running);
     if (!running || base === null) return;
@@ -302,12 +301,13 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
       inputs.load(next.id).then((kept) => known() === blank && set({ input: kept }), onError);
     },
     tune(change) {
-      set({ input: { ...known(), ...change } });
+      const next = Object.entries({ ...known(), ...change }).filter(([, value]) => value !== undefined);
+      set({ input: Object.fromEntries(next) as unknown as InputSettings });
       inputs.save(known()).catch(onError);
     },
-    onStroke(listener) {
-      strokeListeners.add(listener);
-      return () => strokeListeners.delete(listener);
+    onInput(listener) {
+      listeners.add(listener);
+      return () => listeners.delete(listener);
     },
     learnPad: (onKey) => {
       learning = onKey;

@@ -1,7 +1,7 @@
 /** Nothing leaves above this: -0.2 dB of full scale. */
 const CEILING = 10 ** (-0.2 / 20);
 /** It looks so far ahead, in seconds. */
-const AHEAD_SECONDS = 0.005;
+export const AHEAD_SECONDS = 0.005;
 /** What it turned down comes back so slowly. */
 const RELEASE_SECONDS = 0.09;
 

@@ -29,7 +29,7 @@ export interface FoldedStroke {
 }
 
 /** Pressure above this is a grab. */
-const GRAB = 64;
+export const GRAB = 64;
 /** A stroke rings over from one pad to another within so many seconds, and is at most this share of it. */
 const CROSSTALK_SECONDS = 0.015;
 const CROSSTALK_SHARE = 0.6;

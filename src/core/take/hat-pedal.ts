@@ -19,6 +19,22 @@ export function learntHat(down: number, up: number): HatSettings | null {
   return down > up ? USUAL_HAT : { ...USUAL_HAT, turned: true };
 }
 
+/** What was seen of a pedal that is pressed and let go: its first value, the one furthest from it, and what is learnt once it has come back. */
+export interface PedalLesson {
+  first: number | null;
+  furthest: number;
+  learnt: HatSettings | null;
+}
+
+export const NEW_PEDAL_LESSON: PedalLesson = { first: null, furthest: 0, learnt: null };
+
+/** After a movement. */
+export function pedalMoved(lesson: PedalLesson, value: number): PedalLesson {
+  const first = lesson.first ?? value;
+  const furthest = lesson.first === null || Math.abs(value - first) > Math.abs(lesson.furthest - first) ? value : lesson.furthest;
+  return { first, furthest, learnt: lesson.learnt ?? (Math.abs(furthest - first) >= 40 ? learntHat(furthest, value) : null) };
+}
+
 /** Closed within so long from open, it is a stroke of the foot. */
 const FAST = 0.08;
 /** A press this fast is as loud as it gets. */

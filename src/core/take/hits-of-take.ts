@@ -42,7 +42,7 @@ const BY_OPENNESS: Readonly<Record<Openness, VoiceName>> = { closed: 'hat-closed
 const CYMBAL = /^(crash|splash|china|ride)/;
 
 /** What a stroke plays: its key's row, the hat as open as its foot has it, the foot's own strokes, or the end of what rings; null for nothing. */
-function struckBy(part: Pick<Part, 'kitMap' | 'breaks'>, { key, hat, foot, grab }: FoldedStroke, pieces: string | undefined, ringing: VoiceName | null): Pick<Hit, 'voice' | 'key' | 'piece' | 'choke'> | null {
+export function struckBy(part: Pick<Part, 'kitMap' | 'breaks'>, { key, hat, foot, grab }: FoldedStroke, pieces: string | undefined, ringing: VoiceName | null): Pick<Hit, 'voice' | 'key' | 'piece' | 'choke'> | null {
   const of = (voice: VoiceName) => ({ voice, key: keyOfVoice(part.kitMap, voice) });
   if (foot === 'damp') return ringing ? { ...of(ringing), choke: true } : null;
   if (foot) return of(foot === 'splash' ? 'hat-splash' : 'hat-pedal');

@@ -47,3 +47,22 @@ function fit(xs: readonly number[], ys: readonly number[]): { floor: number; ris
   const rise = under > 0 ? over / under : 0;
   return { floor: my - rise * mx, rise };
 }
+
+/** Strokes of one pad, strength after strength. */
+export interface CurveLesson {
+  /** The pad that was struck first. */
+  key: number | null;
+  strokes: Readonly<Record<Strength, readonly number[]>>;
+}
+
+export const NEW_LESSON: CurveLesson = { key: null, strokes: { soft: [], medium: [], hard: [] } };
+
+/** The strength that is wanted now; null when all are there. */
+export const wantedIn = ({ strokes }: CurveLesson): Strength | null => STRENGTHS.find((s) => strokes[s].length < STROKES_A_STRENGTH) ?? null;
+
+/** After a stroke; those of other pads do not count. */
+export function struckIn(lesson: CurveLesson, key: number, velocity: number): CurveLesson {
+  const wanted = wantedIn(lesson);
+  if (!wanted || (lesson.key !== null && lesson.key !== key)) return lesson;
+  return { key, strokes: { ...lesson.strokes, [wanted]: [...lesson.strokes[wanted], velocity] } };
+}

@@ -5,8 +5,8 @@ import { OPEN_GUARDS, USUAL_GUARDS, type RawEvent, type Take } from '../model/ta
 import { milliseconds, seconds, ticks, TICKS_PER_QUARTER, type Milliseconds } from '../units';
 import { STRAIGHT_CURVE, throughCurve } from '../velocity-curve';
 import { foldTake } from './fold';
-import { HatPedal, learntHat, opennessOf, USUAL_HAT, type PedalPlay } from './hat-pedal';
-import { learnCurve, STRENGTHS, WANTED } from './learn-curve';
+import { HatPedal, learntHat, NEW_PEDAL_LESSON, opennessOf, pedalMoved, USUAL_HAT, type PedalPlay } from './hat-pedal';
+import { learnCurve, NEW_LESSON, STRENGTHS, struckIn, WANTED, wantedIn } from './learn-curve';
 import { rawMidi } from './raw-midi';
 import { hitsOfTake } from './use-take';
 
@@ -42,6 +42,21 @@ test('how far the pedal is pressed makes closed, half and open hats of one key, 
   expect(played(take(), strokes).map(([voice]) => voice)).toEqual(['hat-closed', 'hat-closed', 'hat-closed']);
   expect([90, 89, 40, 39].map((v) => opennessOf(USUAL_HAT, v))).toEqual(['closed', 'half', 'half', 'open']);
   expect([learntHat(120, 5), learntHat(3, 127), learntHat(60, 50)]).toEqual([USUAL_HAT, { ...USUAL_HAT, turned: true }, null]);
+});
+
+test('a pedal is learnt by pressing and letting go; a curve by three times eight strokes of one pad', () => {
+  const moved = (values: readonly number[]) => values.reduce(pedalMoved, NEW_PEDAL_LESSON).learnt;
+  expect(moved([4, 30, 80, 120, 118, 60])).toEqual(USUAL_HAT);
+  expect(moved([124, 80, 10, 9, 90])).toEqual({ ...USUAL_HAT, turned: true });
+  expect([moved([4, 30, 120]), moved([50, 60, 50])]).toEqual([null, null]);
+  let lesson = NEW_LESSON;
+  const wanted: unknown[] = [];
+  for (let i = 0; i < 24; i++) {
+    wanted.push(wantedIn(lesson));
+    lesson = struckIn(struckIn(lesson, 38, [30, 70, 110][Math.floor(i / 8)]!), 40, 1);
+  }
+  expect(wanted.filter((_, i) => i % 8 === 0)).toEqual(['soft', 'medium', 'hard']);
+  expect([wantedIn(lesson), lesson.key, lesson.strokes.hard]).toEqual([null, 38, Array<number>(8).fill(110)]);
 });
 
 test('closing slowly ends what rings; a fast press is the foot’s stroke, press and release its splash', () => {

@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { tempoMapOf, meterMapOf } from '@/core/part/part-time';
 import { ticksOfBars } from '@/core/commands/settings';
 import { labelOfRow } from '@/core/part/rows';
@@ -22,6 +22,7 @@ import { useBench, useBenchStore } from '../../store/context';
 import { calmPart } from '../../store/derived';
 import { CurveFields } from '../../dialogs/CurveFields';
 import { LearnPad } from '../LearnPad';
+import { DeviceLearning } from './DeviceLearning';
 import { PracticeSettings } from './PracticeSettings';
 import { VelocityCurvePicture } from './VelocityCurvePicture';
 
@@ -115,8 +116,26 @@ export function InputSection() {
                 : 'How late this device tells of a stroke. New takes have it taken off; the output’s own delay is known already.'}
         </p>
       </div>
+      <Delay />
       <Reading />
     </div>
+  );
+}
+
+/** Longer than this is felt. */
+const FELT_MS = 15;
+
+/** How long it takes from a pad to its sound. */
+function Delay() {
+  const latency = useRecorded((s) => s.input.latencyMs);
+  const engine = soundEngine();
+  const out = useSyncExternalStore(engine.subscribe, () => engine.delayMs, () => null);
+  if (out === null) return <p className="text-sm text-faint">How long a pad takes to sound is shown once there is sound.</p>;
+  const all = Math.max(0, latency) + out;
+  return (
+    <p className="text-sm" data-testid="pad-delay">
+      From pad to sound: {all.toFixed(0)} ms{latency > 0 ? `, ${latency.toFixed(0)} of them to get here` : ''}.{all > FELT_MS && ' That is felt: play to what the device itself sounds, or choose a faster output.'}
+    </p>
   );
 }
 
@@ -132,8 +151,9 @@ function Reading() {
       <div className="flex flex-wrap items-baseline gap-x-3 leading-8">
         <CurveFields curve={curve} onChange={(next) => tune({ curve: next })} />
         <NumberField label="Ignore below" value={guards.below} min={1} max={60} unit="ignored below" default={1} className={narrow} onChange={(below) => tune({ guards: { ...guards, below } })} />
-        <NumberField label="Ignore a second stroke within" value={guards.doubleMs} min={0} max={80} unit="ms: one stroke" default={0} className={narrow} onChange={(ms) => tune({ guards: { ...guards, doubleMs: milliseconds(ms) } })} />
+        <NumberField label="Ignore a second stroke within" value={guards.doubleMs} min={0} max={80} unit="ms: one stroke" default={12} className={narrow} onChange={(ms) => tune({ guards: { ...guards, doubleMs: milliseconds(ms) } })} />
       </div>
+      <DeviceLearning />
       <PadLearning />
     </details>
   );

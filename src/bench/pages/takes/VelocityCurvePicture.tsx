@@ -11,7 +11,7 @@ const MOST_SHOWN = 24;
 export function VelocityCurvePicture({ curve }: { curve: VelocityCurve }) {
   const { recorder } = useRecording();
   const [strokes, setStrokes] = useState<readonly number[]>([]);
-  useEffect(() => recorder.onStroke((velocity) => setStrokes((s) => [...s.slice(1 - MOST_SHOWN), velocity])), [recorder]);
+  useEffect(() => recorder.onInput(({ kind, value }) => kind === 'note' && setStrokes((s) => [...s.slice(1 - MOST_SHOWN), value])), [recorder]);
   const at = (v: number): number => 4 + ((v - 1) / 126) * (SIZE - 8);
   const line = Array.from({ length: 43 }, (_, i) => 1 + i * 3).map((v) => `${at(v)},${SIZE - at(throughCurve(curve, v))}`).join(' ');
   return (
