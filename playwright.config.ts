@@ -3,7 +3,7 @@ import { defineConfig } from '@playwright/test';
 const PORT = 3210;
 
 /** Flows that record and play against the clock mostly wait for it: they come first, beside others. */
-const IN_TIME = ['**/takes.spec.ts', '**/playback.spec.ts', '**/song.spec.ts'];
+const IN_TIME = ['**/takes.spec.ts', '**/recording.spec.ts', '**/playback.spec.ts', '**/song.spec.ts'];
 
 /** The real interface in Debian's Chromium, against the production build. */
 export default defineConfig({

@@ -303,6 +303,7 @@ export class SoundEngine {
   /** Asks for the strokes that programs strike, and lets go of those that none does. */
   private needForAll() {
     const programs = [...this.known.values()].flatMap(({ versions: { performed, written, other } }) => [performed, written, ...(other ? [other] : [])]);
+    if (this.clicks) programs.push(this.clicks);
     const all = programs.map((program) => struckLayers(program, (n) => this.rows[n]!.layers));
     const wanted = new Map<number, Set<number>>();
     for (const struck of all) for (const [index, layers] of struck) wanted.set(index, new Set([...(wanted.get(index) ?? []), ...layers]));
@@ -320,6 +321,7 @@ export class SoundEngine {
   /** Clicks beside the music; null for none. */
   setClicks(program: Program | null) {
     this.clicks = program;
+    if (program && this.starting !== null) this.needForAll();
     this.send({ type: 'clicks', program });
   }
 
