@@ -4,6 +4,7 @@ import { LONGEST_NAME, MOST_HITS, MOST_METERS, MOST_ROWS, MOST_TEMPOS } from '@/
 import type { Part } from '@/core/model/part';
 import { readSmf } from '@/core/smf/read';
 import { parsePart } from './part-format';
+import { readTakes, type FileTake } from './take-rules';
 import { parseJson, validate } from './validate';
 
 /** A kept version in a part file. */
@@ -14,18 +15,21 @@ export interface FileVersion {
   part: Part;
 }
 
-/** A part file: the part, its kept versions, and the imported song's bytes (Base64) where there are any. */
+/** A part file: the part, its kept versions, its takes, and the imported song's bytes (Base64) where there are any. */
 export interface PartFile {
   part: Part;
   song?: Uint8Array;
   versions?: readonly FileVersion[];
+  takes?: readonly FileTake[];
 }
 
 export const PART_FILE_ENDING = '.nodsway.json';
 
-export function writePartFile({ part, song, versions = [] }: PartFile): string {
+export function writePartFile({ part: whole, song, versions = [], takes = [] }: PartFile): string {
+  // What was deleted stays behind.
+  const { deletedTakes: _, ...part } = whole;
   const kept = versions.map(({ name, at, part: was }) => ({ name, at, part: was }));
-  return JSON.stringify({ ...part, ...(kept.length > 0 ? { versions: kept } : {}), ...(song ? { song: toBase64(song) } : {}) });
+  return JSON.stringify({ ...part, ...(kept.length > 0 ? { versions: kept } : {}), ...(takes.length > 0 ? { takes } : {}), ...(song ? { song: toBase64(song) } : {}) });
 }
 
 /** The last moment that a date can tell, in milliseconds since 1970. */
@@ -38,10 +42,14 @@ const versionsSchema = Joi.array().items(Joi.object({ name: Joi.string().min(1).
 export function readPartFile(text: string): PartFile {
   const data = parseJson(text, 'bad-part');
   if (typeof data !== 'object' || data === null || Array.isArray(data)) throw new NamedError('bad-part');
-  const { song, versions, ...rest } = data as Record<string, unknown>;
+  const { song, versions, takes, ...rest } = data as Record<string, unknown>;
   checkLengths(rest);
   const kept = versions === undefined ? [] : validate<FileVersion[]>(versionsSchema, versions, 'bad-part');
   const part: PartFile = { part: parsePart(rest), ...(kept.length > 0 ? { versions: kept.map((v) => (checkLengths(v.part), { ...v, part: parsePart(v.part) })) } : {}) };
+  if (takes !== undefined) {
+    const played = readTakes(takes);
+    if (played.length > 0) part.takes = played;
+  }
   if (song === undefined) return part;
   if (typeof song !== 'string' || !/^[A-Za-z0-9+/]*={0,2}$/.test(song)) throw new NamedError('bad-part', [{ field: 'song', problem: 'not Base64' }]);
   const bytes = fromBase64(song);

@@ -11,6 +11,7 @@ import { endOfPart } from '@/core/part/part-time';
 import { LONGEST_VOICE } from '@/core/row-names';
 import { firstHitProblem, LAST_TICK } from './hit-rules';
 import { feelSchema } from './feel-format';
+import { meterSchema } from './meter-rules';
 import { kitMapSchema } from './kit-format';
 import { breakProblem, breaksSchema, heardSchema } from './break-rules';
 import { migrated } from './migrate';
@@ -21,15 +22,6 @@ import { validate } from './validate';
 
 const tick = Joi.number().integer().min(-LAST_TICK).max(LAST_TICK);
 const voice = Joi.string().min(1).max(LONGEST_VOICE);
-
-const meter = Joi.object({
-  tick: tick.required(),
-  numerator: Joi.number().integer().min(1).max(64).required(),
-  denominator: Joi.number().valid(1, 2, 4, 8, 16, 32, 64).required(),
-  groups: Joi.array().items(Joi.number().integer().min(1)).min(1).max(64),
-}).custom((value: { numerator: number; groups?: number[] }, helpers) =>
-  value.groups && value.groups.reduce((a, b) => a + b, 0) !== value.numerator ? helpers.message({ custom: 'meter: groups do not add up to the numerator' }) : value,
-);
 
 /** Numbers with their ranges, each of them optional. */
 const settings = (ranges: Readonly<Record<string, { min: number; max: number }>>) => Joi.object(Object.fromEntries(Object.entries(ranges).map(([name, { min, max }]) => [name, Joi.number().min(min).max(max)])));
@@ -51,7 +43,7 @@ const PART_RULES: Readonly<Record<keyof Part, Joi.Schema>> = {
   format: Joi.string().valid('nod-sway/part@2').required(),
   name: Joi.string().min(1).max(LONGEST_NAME).required(),
   tempo: Joi.array().items(Joi.object({ tick: tick.min(0).required(), microsecondsPerQuarter: Joi.number().min(SHORTEST_QUARTER).max(LONGEST_QUARTER).required() })).min(1).required(),
-  meter: Joi.array().items(meter).min(1).required(),
+  meter: Joi.array().items(meterSchema).min(1).required(),
   origin: tick.required(),
   bars: Joi.number().integer().min(1).max(MAX_BARS).required(),
   kitMap: kitMapSchema.required(),
@@ -70,6 +62,7 @@ const PART_RULES: Readonly<Record<keyof Part, Joi.Schema>> = {
   breaks: breaksSchema,
   heard: heardSchema,
   target: targetSchema,
+  deletedTakes: Joi.array().items(ownId).max(10_000).unique(),
   source: Joi.object({
     fileName: Joi.string().max(LONGEST_NAME).allow('').required(),
     ppq: Joi.number().integer().min(1).max(32767).allow(null).required(),

@@ -1,3 +1,5 @@
+import { nanoid } from 'nanoid';
+import { withTakeIds } from '@/core/take/use-take';
 import { NamedError } from '@/core/errors';
 import { shortName } from '@/core/limits';
 import { readFeelFile, FEEL_FILE_ENDING } from '@/formats/feel-format';
@@ -12,6 +14,7 @@ import { grooveStore, keptNow, type GrooveStore } from './groove-store';
 import { kitStore, type KitStore } from './kit-store';
 import { partStore, type PartStore } from './part-store';
 import { patternStore, type PatternStore } from './pattern-store';
+import { takeStore, type TakeStore } from './take-store';
 import { targetStore, type TargetStore } from './target-store';
 import { versionStore, type VersionStore } from './version-store';
 
@@ -26,6 +29,7 @@ export interface BroughtIn {
 interface Stores {
   parts: PartStore;
   versions: VersionStore;
+  takes: TakeStore;
   grooves: GrooveStore;
   feels: FeelStore;
   kits: KitStore;
@@ -33,7 +37,7 @@ interface Stores {
   targets: TargetStore;
 }
 
-const STORES: Stores = { parts: partStore, versions: versionStore, grooves: grooveStore, feels: feelStore, kits: kitStore, patterns: patternStore, targets: targetStore };
+const STORES: Stores = { parts: partStore, versions: versionStore, takes: takeStore, grooves: grooveStore, feels: feelStore, kits: kitStore, patterns: patternStore, targets: targetStore };
 
 /**
  * Takes one of our own files to where its kind belongs, wherever it was dropped.
@@ -43,9 +47,12 @@ export async function bringIn(text: string, fileName: string, stores: Stores = S
   const kind = kindOfFile(text);
   switch (kind) {
     case 'part': {
-      const { part, song, versions = [] } = readPartFile(text);
-      const id = await stores.parts.create(part, song ? { song } : {});
-      for (const v of versions) await stores.versions.keep(id, v.name, v.part, v.at);
+      const { part, song, versions = [], takes = [] } = readPartFile(text);
+      // Takes of its own, so that a file may be brought in twice.
+      const ids = new Map(takes.map(({ take }) => [take.id, nanoid(10)]));
+      const id = await stores.parts.create(withTakeIds(part, ids), song ? { song } : {});
+      for (const v of versions) await stores.versions.keep(id, v.name, withTakeIds(v.part, ids), v.at);
+      for (const { take, events } of takes) await stores.takes.put(id, { ...take, id: ids.get(take.id) ?? take.id }, events);
       return { kind, name: part.name, id };
     }
     case 'groove': {

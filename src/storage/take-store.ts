@@ -32,9 +32,19 @@ export class TakeStore {
     return named(async () => (await this.rows(takeId).toArray()).flatMap((r) => r.events));
   }
 
-  /** How many takes a part has. @throws NamedError store-refused */
-  count(partId: string): Promise<number> {
-    return named(() => this.db.takes.where('partId').equals(partId).count());
+  /** A whole take at once. */
+  put(partId: string, take: Take, events: readonly RawEvent[]): Promise<void> {
+    return named(() =>
+      this.db.transaction('rw', this.db.takes, this.db.takeEvents, async () => {
+        await this.db.takes.put({ id: take.id, partId, take });
+        await this.db.takeEvents.put({ takeId: take.id, n: 0, events: [...events] });
+      }),
+    );
+  }
+
+  /** The names that a part's takes are kept under. @throws NamedError store-refused */
+  ids(partId: string): Promise<string[]> {
+    return named(() => this.db.takes.where('partId').equals(partId).primaryKeys());
   }
 
   /** The newest first. One whose recording was cut short is there with what had been kept. */

@@ -153,9 +153,14 @@ test('replacing passes take the place of what is there, on the chosen rows alone
   expect(s.bench.getState().part.hits.map((h) => [h.voice, h.velocity])).toEqual([['hat-closed', 60], ['snare', 70]]);
   s.recorder.stop();
   await s.until(() => s.recorder.state.getState().phase === 'done');
-  await s.recorder.discard();
+  const id = s.recorder.state.getState().take!.id;
+  expect(s.recorder.discard()).toBe(true);
   expect(s.bench.getState().part.hits.map((h) => [h.voice, h.velocity])).toEqual([['hat-closed', 60], ['snare', 100]]);
-  expect(await s.takes.list(s.id)).toEqual([]);
+  // Deleting it is a step: taken back, it is there again with its hits.
+  expect(s.bench.getState().part.deletedTakes).toEqual([id]);
+  s.bench.getState().undo();
+  expect([s.bench.getState().part.deletedTakes, s.bench.getState().part.hits.map((h) => [h.voice, h.velocity])]).toEqual([undefined, [['hat-closed', 60], ['snare', 70]]]);
+  expect((await s.takes.list(s.id)).map((t) => t.take.id)).toEqual([id]);
 });
 
 test('it stops by itself after the wanted passes, and what was played after them is in the raw take alone', async () => {

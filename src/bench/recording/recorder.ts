@@ -6,7 +6,7 @@ import { foldTake, isRecorded, recordedStrokes, TakeFolder } from '@/core/take/f
 import { hitIdOfEvent } from '@/core/take/hits-of-take';
 import { throughCurve } from '@/core/velocity-curve';
 import type { RawEvent, Take } from '@/core/model/take';
-import { withoutTake } from '@/core/take/use-take';
+import { deleteTake, withoutTake } from '@/core/take/use-take';
 import { seconds, ticks, type Seconds, type Velocity } from '@/core/units';
 import type { InputDevice, InputEvent } from '@/devices/input';
 import type { SoundEngine } from '@/sound/engine';
@@ -38,8 +38,8 @@ export interface Recorder {
   stop(): void;
   /** Leaves out the last pass that was played in; its raw events stay. */
   dropPass(): void;
-  /** Takes the last recording away, from the part and from the takes; the result puts the take back. */
-  discard(): Promise<(() => Promise<void>) | null>;
+  /** Takes the last recording away, from the part and from its takes, as one step. @returns whether there was one */
+  discard(): boolean;
   /** Makes a take of what was played in the last minute without recording. */
   keepLastMinute(): Promise<boolean>;
   measure(): void;
@@ -329,13 +329,13 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
       last = r;
       finish(r).catch(onError);
     },
-    async discard() {
+    discard() {
       const r = last;
       last = null;
       set({ phase: 'idle', take: null });
-      if (!r) return null;
-      bench.getState().run('Delete the take', (p) => withoutTake(p, r.take.id, [...r.replaced.values()], r.rowsBefore));
-      return takes.remove(r.take.id);
+      if (!r) return false;
+      bench.getState().run('Delete the take', (p) => deleteTake(withoutTake(p, r.take.id, [...r.replaced.values()], r.rowsBefore), r.take.id));
+      return true;
     },
     async keepLastMinute() {
       const { part, id } = bench.getState();

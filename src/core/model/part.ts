@@ -144,6 +144,8 @@ export interface Part {
   heard?: readonly HeardStrokes[];
   /** How its strokes leave for another instrument; as they are without one. */
   target?: Target;
+  /** Takes that were deleted, by their ids: they are kept beside the part, so that a step back brings them again. */
+  deletedTakes?: readonly string[];
   source?: Source;
 }
 

@@ -4,7 +4,7 @@ import { compareHits } from '../model/part';
 import type { VoiceName } from '../row-names';
 import type { RawEvent, Take } from '../model/take';
 import { foldTake, recordedStrokes } from './fold';
-import { eventOfHit, hitsOfStrokes, withHits } from './hits-of-take';
+import { eventOfHit, hitIdOfEvent, hitsOfStrokes, withHits } from './hits-of-take';
 
 /** The hits of a take in a part, by the part's key map. */
 export const hitsOfTake = (part: Pick<Part, 'kitMap' | 'breaks'>, take: Take, events: readonly RawEvent[]): Hit[] => hitsOfStrokes(part, take, recordedStrokes(foldTake(take, events), take.passes, take.dropped));
@@ -53,4 +53,21 @@ export function placeTakeAnew(part: Part, take: Take, events: readonly RawEvent[
     return { ...h, tick };
   });
   return moved ? { ...part, hits: hits.sort(compareHits) } : part;
+}
+
+/** Deletes a take: it is no longer among the part's. Its hits stay. */
+export const deleteTake = (part: Part, takeId: string): Part => ({ ...part, deletedTakes: [...(part.deletedTakes ?? []), takeId] });
+
+/** Of some takes those that were not deleted. */
+export const takesOf = <T>(part: Pick<Part, 'deletedTakes'>, takes: readonly T[], idOf: (take: T) => string): T[] => (part.deletedTakes ? takes.filter((t) => !part.deletedTakes?.includes(idOf(t))) : [...takes]);
+
+/** A part whose hits come from takes under other names: where a copy of it has takes of its own. */
+export function withTakeIds(part: Part, ids: ReadonlyMap<string, string>): Part {
+  if (ids.size === 0) return part;
+  const hits = part.hits.map((h): Hit => {
+    const from = eventOfHit(h.id);
+    const id = from && ids.get(from.take);
+    return id ? { ...h, id: hitIdOfEvent(id, from.event) } : h;
+  });
+  return { ...part, hits: hits.sort(compareHits) };
 }

@@ -51,9 +51,8 @@ function Offers({ takeId }: { takeId: string }) {
     recorder.set({ take: changed });
     await takeStore.update(changed);
   };
-  const discard = async () => {
-    const putBack = await recorder.discard();
-    if (putBack) tell(`${take.name} is deleted; undo brings its hits back.`, { label: 'Undo', onClick: () => void putBack().catch(showError) });
+  const discard = () => {
+    if (recorder.discard()) tell(`${take.name} is deleted, with its hits.`, { label: 'Undo', onClick: () => getState().undo() });
   };
   const moveLines = (ms: number) => {
     const tempo = tempoMapOf(part);
@@ -96,7 +95,7 @@ function Offers({ takeId }: { takeId: string }) {
         <Button size="small" onClick={() => recorder.set({ phase: 'idle' })}>
           Close
         </Button>
-        <Button size="small" look="danger" onClick={() => void discard().catch(showError)}>
+        <Button size="small" look="danger" onClick={discard}>
           Delete the take
         </Button>
       </div>

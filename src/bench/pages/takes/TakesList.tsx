@@ -4,7 +4,7 @@ import { format } from 'date-fns';
 import dynamic from 'next/dynamic';
 import { useMemo, useState } from 'react';
 import { EMPTY_FEEL } from '@/core/model/feel';
-import { hitsFromTake, hitsOfTake, placeTakeAnew, putTake } from '@/core/take/use-take';
+import { deleteTake, hitsFromTake, hitsOfTake, placeTakeAnew, putTake } from '@/core/take/use-take';
 import { rawMidi } from '@/core/take/raw-midi';
 import { tightnessOf } from '@/core/take/tightness';
 import { withHits } from '@/core/take/hits-of-take';
@@ -74,9 +74,9 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
     takeStore.update(changed).catch(showError);
     if (used > 0) getState().run(`Input latency of ${take.name}: ${ms} ms`, (p) => placeTakeAnew(p, changed, events));
   };
-  const remove = async () => {
-    const putBack = await takeStore.remove(take.id);
-    tell(`${take.name} is deleted; the hits that came from it stay.`, { label: 'Undo', onClick: () => void putBack().catch(showError) });
+  const remove = () => {
+    getState().run(`Delete ${take.name}`, (p) => deleteTake(p, take.id));
+    tell(`${take.name} is deleted; the hits that came from it stay.`, { label: 'Undo', onClick: () => getState().undo() });
   };
   return (
     <li className="rounded-md border border-line p-2" data-take={take.id}>
@@ -104,7 +104,7 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
         <Button size="small" onClick={() => download(rawMidi(take, events), `${fileNameOf(take.name)}-as-played.mid`, 'audio/midi')}>
           export as played
         </Button>
-        <Button size="small" onClick={() => void remove().catch(showError)}>
+        <Button size="small" onClick={remove}>
           delete
         </Button>
         <NumberField label={`Input latency of ${take.name}`} value={take.latencyMs} min={-100} max={500} digits={1} unit="ms off" className="text-sm [&_input]:w-[3em]" onChange={setLatency} />

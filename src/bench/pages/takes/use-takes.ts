@@ -1,5 +1,6 @@
 'use client';
 
+import { takesOf } from '@/core/take/use-take';
 import { useStored } from '@/storage/use-stored';
 import { takeStore, type StoredTake } from '@/storage/take-store';
 import { useBench } from '../../store/context';
@@ -9,11 +10,15 @@ const NONE: StoredTake[] = [];
 /** How many takes the part has. */
 export function useTakeCount(): number {
   const id = useBench((s) => s.id);
-  return useStored(() => takeStore.count(id).catch(() => 0), [id]) ?? 0;
+  const deleted = useBench((s) => s.part.deletedTakes);
+  const ids = useStored(() => takeStore.ids(id).catch(() => []), [id]) ?? [];
+  return takesOf(deleted ? { deletedTakes: deleted } : {}, ids, (t) => t).length;
 }
 
 /** The part's takes, the newest first. */
 export function useTakes(): StoredTake[] {
   const id = useBench((s) => s.id);
-  return useStored(() => takeStore.list(id).catch(() => NONE), [id]) ?? NONE;
+  const deleted = useBench((s) => s.part.deletedTakes);
+  const all = useStored(() => takeStore.list(id).catch(() => NONE), [id]) ?? NONE;
+  return takesOf(deleted ? { deletedTakes: deleted } : {}, all, (t) => t.take.id);
 }
