@@ -1,5 +1,6 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { breakOfRow } from '@/core/breaks/rows';
+import { ClockOut } from '@/core/playback/clock-out';
 import { targetOf } from '@/core/commands/target';
 import type { Part } from '@/core/model/part';
 import { channelFor, keysFor, velocityFor } from '@/core/target/leaving';
@@ -15,6 +16,8 @@ import { showError } from '@/ui/notify';
 export interface SendingState {
   output: OutputDevice | null;
   sent: number;
+  /** Clock, start, stop and position go out too. */
+  clock: boolean;
 }
 
 export interface Sender {
@@ -24,6 +27,8 @@ export interface Sender {
 }
 
 const LOOK_MS = 20;
+/** Clocks are given so long before they are due, as notes are. */
+const AHEAD_SECONDS = 0.25;
 const NOTE_ON = 0x90;
 
 /** What a part's hits leave as, found once a part. */
@@ -47,9 +52,10 @@ function leavingOf(part: Part) {
 
 /** Sends what is played to an output, time-stamped, as long as one is chosen. */
 export function createSender(engine: SoundEngine, partOf: () => Part, hitOfSlot: (slot: number) => string | undefined): Sender {
-  const state = createStore<SendingState>(() => ({ output: null, sent: 0 }));
+  const state = createStore<SendingState>(() => ({ output: null, sent: 0, clock: false }));
   // What decides which notes are due comes with the first output that is chosen.
   let notes: NoteSender | null = null;
+  const clock = new ClockOut();
   const begin = async () => {
     const { NoteSender: Decider } = await import('@/sound/note-sender');
     notes ??= new Decider(engine.sampleRate);
@@ -57,9 +63,13 @@ export function createSender(engine: SoundEngine, partOf: () => Part, hitOfSlot:
   const held = new HeldNotes((bytes, page) => state.getState().output?.send(bytes, page));
   let leaving: ReturnType<typeof leavingOf> | null = null;
   const look = () => {
-    const { output, sent } = state.getState();
+    const { output, sent, clock: clocked } = state.getState();
     const sounding = output ? engine.sounding : null;
     const due = notes?.due(sounding, seconds(engine.heardNow())) ?? [];
+    const now = seconds(engine.heardNow());
+    const { startedAt } = engine;
+    const offset = targetOf(partOf()).offsetMs;
+    for (const { bytes, at } of clock.due(clocked && sounding && startedAt !== null ? { program: sounding.program, startedAt } : null, now, seconds(now + AHEAD_SECONDS))) output?.send(bytes, engine.pageTimeOf(at) + offset);
     if (!sounding) held.endAll(performance.now());
     else held.endUntil(performance.now() + LOOK_MS * 2);
     if (!output || due.length === 0) return;

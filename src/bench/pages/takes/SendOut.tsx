@@ -17,7 +17,7 @@ export function SendOut() {
   const { sender, receiver } = useRecording();
   const { getState } = useBenchStore();
   const target = useBench((s) => targetOf(s.part));
-  const { output, sent } = useStore(sender.state);
+  const { output, sent, clock } = useStore(sender.state);
   const [ports, setPorts] = useState<MidiPorts | null>(null);
   const outputs: OutputDevice[] = [receiver, ...(ports?.kind === 'ports' ? ports.outputs : [])];
   return (
@@ -40,6 +40,9 @@ export function SendOut() {
         </button>
         <span className="text-sm text-faint">: its keys, channel, velocities, lengths and offset</span>
       </p>
+      <label className="flex items-center gap-1.5">
+        <input type="checkbox" className="accent-accent" checked={clock} onChange={(e) => sender.set({ clock: e.target.checked })} /> clock, start, stop and position too
+      </label>
       <p className="text-sm text-faint" role="status">
         {output ? `${sent} notes sent, each a quarter of a second ahead with its time.` : 'The simulated receiver takes notes without a port.'}
       </p>
