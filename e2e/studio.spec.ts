@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import { tracksOf, type Timed } from '../tests/support/read-midi';
-import { chooseExport, exportMidi, flatBeat, openMidi, press, saved } from './support';
+import { writeWav } from '../src/core/audio/wav';
+import { chooseExport, exportMidi, exportSound, flatBeat, openMidi, press, saved } from './support';
 
 /** What leaves for other programs, and the instrument that it leaves for. */
 
@@ -128,4 +129,54 @@ test('a row over some bars, with a track a row, dragged out and exported again b
   expect(onsOf(tracksOf(second)).map((n) => n.at)).toEqual(onsOf(tracks).map((n) => n.at).filter((_, i) => i % 4 !== 0));
   expect(endsOf(second)).toEqual(endsOf(bytes));
   await expect(page.getByText('beat Snare 120bpm 6bars.mid was downloaded.')).toBeVisible();
+});
+
+test('a recording beside the part goes round the loop with it, is muted by a key, and is in no export', async ({ page }) => {
+  // What is begun, when and from where, by the audio nodes themselves.
+  await page.addInitScript(() => {
+    const started: [at: number, offset: number, length: number][] = [];
+    const start = AudioBufferSourceNode.prototype.start;
+    AudioBufferSourceNode.prototype.start = function (at = 0, offset = 0, length = 0) {
+      started.push([at, offset, length]);
+      return start.call(this, at, offset, length);
+    };
+    Object.assign(window, { started });
+  });
+  await openMidi(page, 'beat.mid', flatBeat(1).bytes);
+  const sound = () => exportSound(page);
+  const before = await sound();
+  await page.getByRole('tab', { name: 'Takes' }).click();
+  await press(page, 'Beside the part');
+  // Clicks at 100 BPM, the first half a second in.
+  const rate = 8000;
+  const samples = Float32Array.from({ length: rate * 12 }, (_, i) => ((i - rate / 2) % (0.6 * rate) >= 0 && (i - rate / 2) % (0.6 * rate) < 80 && i >= rate / 2 ? Math.sin(i) * (((i - rate / 2) / (0.6 * rate)) % 4 < 1 ? 0.9 : 0.4) : 0));
+  await page.getByTestId('backing-input').setInputFiles({ name: 'harbour_song.wav', mimeType: 'audio/wav', buffer: Buffer.from(writeWav(samples, samples, { rate, bits: '16' })) });
+  await expect(page.getByText('harbour song')).toBeVisible({ timeout: 30_000 });
+  const field = page.getByRole('spinbutton', { name: 'First downbeat' });
+  await field.fill('0.5');
+  await field.press('Enter');
+  await page.getByRole('button', { name: /^take its \d+\.\d BPM$/ }).click();
+  const tempo = await page.evaluate(() => 60e6 / window.nodSway!.bench().part.tempo[0]!.microsecondsPerQuarter);
+  expect([100, 50, 200].some((bpm) => Math.abs(tempo - bpm) < 1.5)).toBe(true);
+  const bar = 240 / tempo;
+  await press(page, 'Play');
+  type Started = [number, number, number][];
+  const whole = () => page.evaluate((length) => (window as unknown as { started: Started }).started.filter((s) => Math.abs(s[2] - length) < 1e-6), bar);
+  await expect.poll(async () => (await whole()).length, { timeout: 30_000 }).toBeGreaterThan(2);
+  const rounds = await whole();
+  for (const [, offset] of rounds) expect(offset).toBeCloseTo(0.5, 6);
+  for (let i = 1; i < rounds.length; i++) expect(rounds[i]![0] - rounds[i - 1]![0]).toBeCloseTo(bar, 6);
+  const anchor = await page.evaluate(() => window.nodSway!.engine.startedAt as number);
+  expect(((rounds[0]![0] - anchor) / bar) % 1).toBeCloseTo(0, 6);
+  await page.keyboard.press('Shift+B');
+  await expect(page.getByRole('checkbox', { name: 'heard' })).not.toBeChecked();
+  await page.keyboard.press('Shift+B');
+  await press(page, 'Stop');
+  // The tempo was taken, and nothing else: with the old one the export is what it was.
+  await page.evaluate(() => window.nodSway!.bench().run('The tempo before', (p) => ({ ...p, tempo: p.tempo.map((t) => ({ ...t, microsecondsPerQuarter: 500_000 })) })));
+  expect(Buffer.from(await sound()).equals(Buffer.from(before))).toBe(true);
+  await saved(page);
+  await page.reload();
+  await page.waitForFunction(() => window.nodSway?.scene());
+  expect(await page.evaluate(() => window.nodSway!.bench().part.backing?.name)).toBe('harbour song');
 });

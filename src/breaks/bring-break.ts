@@ -20,10 +20,19 @@ export interface BroughtBreak {
  * @throws NamedError empty-file, bad-sound, silent-sound, sound-too-long, store-full, store-refused
  */
 export async function bringBreak(file: File, signal: AbortSignal): Promise<BroughtBreak> {
-  const { sample, blob, seconds: length, notes } = await readBreak(file, signal);
-  const name = nameOfFile(file.name);
-  await recordingStore.keep({ id: sample, blob, name, seconds: length, at: Date.now() });
+  const { sample, name, seconds: length, notes } = await bringRecording(file, signal);
   return { of: freshBreak({ id: nanoid(8), name, sample, seconds: seconds(length) }), notes };
+}
+
+/**
+ * Reads a file as a recording and keeps it.
+ * @throws NamedError as {@link bringBreak}
+ */
+export async function bringRecording(file: File, signal: AbortSignal) {
+  const read = await readBreak(file, signal);
+  const name = nameOfFile(file.name);
+  await recordingStore.keep({ id: read.sample, blob: read.blob, name, seconds: read.seconds, at: Date.now() });
+  return { ...read, name };
 }
 
 /** A loop has so many strokes at least, and lasts so long, in seconds. */

@@ -3,6 +3,7 @@ import { NamedError } from '@/core/errors';
 import { LONGEST_NAME, MAX_BARS, MOST_ROWS } from '@/core/limits';
 import { rowsWith } from '@/core/commands/hits';
 import { compareHits, type Part } from '@/core/model/part';
+import { BACKING, type Backing } from '@/core/model/backing';
 import { KIT_NAMES, PART_MIX, ROW_SOUND } from '@/core/model/sound';
 import { ENTRY, EVERY_PASS, LEAVINGS, MOST_CYCLE_STEPS, MOST_ENTRIES_OF_ORDER, MOST_SECTIONS } from '@/core/model/song';
 import { GRIDS } from '@/core/time/grid';
@@ -29,6 +30,18 @@ const settings = (ranges: Readonly<Record<string, { min: number; max: number }>>
 const ownId = Joi.string().min(1).max(60);
 const ownName = Joi.string().min(1).max(LONGEST_NAME);
 const plays = Joi.alternatives(Joi.object({ kit: Joi.string().valid(...KIT_NAMES).required() }), Joi.object({ own: ownId.required(), name: ownName.required() }), Joi.object({ break: ownId.required() }));
+
+const within = ({ min, max }: { min: number; max: number }) => Joi.number().min(min).max(max);
+
+const BACKING_RULES: Readonly<Record<keyof Backing, Joi.Schema>> = {
+  sample: ownId.required(),
+  name: ownName.required(),
+  seconds: Joi.number().greater(0).max(3600).required(),
+  firstDownbeat: within(BACKING.firstDownbeat).required(),
+  level: within(BACKING.level).required(),
+  offsetMs: within(BACKING.offsetMs).required(),
+  muted: Joi.boolean(),
+};
 
 const orderEntry = Joi.object({
   section: ownId.required(),
@@ -62,6 +75,7 @@ const PART_RULES: Readonly<Record<keyof Part, Joi.Schema>> = {
   breaks: breaksSchema,
   heard: heardSchema,
   target: targetSchema,
+  backing: Joi.object(BACKING_RULES),
   deletedTakes: Joi.array().items(ownId).max(10_000).unique(),
   source: Joi.object({
     fileName: Joi.string().max(LONGEST_NAME).allow('').required(),

@@ -51,7 +51,8 @@ const LOG_LIMIT = 60_000;
 
 /** The page's end of the player: owns the audio context, sends programs and commands, knows where the playhead is. */
 export class SoundEngine {
-  private context: AudioContext | null = null;
+  /** Null until sound was asked for; what is heard beside the player connects to it. */
+  context: AudioContext | null = null;
   private node: AudioWorkletNode | null = null;
   private starting: Promise<void> | null = null;
   /** Rows by the player's numbers, each with what plays it. */

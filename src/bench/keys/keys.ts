@@ -1,6 +1,7 @@
 /** Every shortcut of the Bench in one table: the keys, what they do, how the sheet says it. */
 import { specOf } from '@/core/feel/move-spec';
 import { MOVES } from '@/core/moves/all';
+import { changeBacking } from '@/core/commands/backing';
 import { changeMove } from '@/core/commands/moves';
 import { setRow } from '@/core/commands/settings';
 import { setLocked } from '@/core/commands/marks';
@@ -181,6 +182,7 @@ export const KEYS: readonly KeySpec[] = [
   { keys: ['alt+shift+z'], group: 'Hear', text: 'Idea before, at the bar line', run: ({ store, playback }) => stepIdea(store, playback, -1, 'bar') },
   { keys: ['shift+r'], group: 'Hear', text: 'Record over the loop, in its midst too; stop and keep', also: ['take', 'overdub', 'punch'], run: record },
   { keys: ['shift+backspace'], group: 'Hear', text: 'Drop the last recorded pass', also: ['undo take', 'pass'], run: ({ recording }) => recording.recorder.dropPass() },
+  { keys: ['shift+b'], group: 'Hear', text: 'Hear the recording beside, mute it', also: ['backing', 'song'], run: ({ store }) => store.getState().run(store.getState().part.backing?.muted ? 'Hear the recording beside' : 'Mute the recording beside', (p) => changeBacking(p, { muted: p.backing?.muted !== true })) },
   { keys: ['shift+k'], group: 'Hear', text: 'Click on, off', also: ['metronome'], run: ({ recording: { recorder } }) => recorder.set({ clickAlways: !recorder.state.getState().clickAlways }) },
 
   { keys: ['c'], group: 'Step cursor', text: 'Show the step cursor, hide it', also: ['caret', 'keyboard editing'], run: ({ store }) => toggleCaret(store) },

@@ -12,6 +12,7 @@ import { soundEngine, type SoundEngine, type SoundStatus } from '@/sound/engine'
 import { Slots } from '@/sound/slots';
 import { showError } from '@/ui/notify';
 import { useBenchStore } from '../store/context';
+import { followBacking } from './backing-track';
 import { Conductor } from './conductor';
 import { wantedOf } from './programs';
 import { tapOrHold } from './tap-or-hold';
@@ -56,7 +57,9 @@ export function usePlayback(): Playback {
     watchOwnSounds();
     engine.prepare(store.getState().part);
     const stop = conductor.follow();
+    const unfollow = followBacking(store, engine);
     return () => {
+      unfollow();
       stop();
       engine.stop();
       engine.setVersion('performed');

@@ -7,7 +7,7 @@ export type Since = 1 | 2;
  * Every field of a part, and of a hit: stated here once, and the compiler asks for those that are added. Comparing, diffs, the store,
  * checks of files and migrations all go by these records.
  */
-export const PART_FIELDS: Readonly<Record<keyof Part, Since>> = { format: 1, name: 1, tempo: 1, meter: 1, origin: 1, bars: 1, kitMap: 1, rows: 1, hits: 1, feel: 1, kit: 2, ownKit: 2, mix: 2, sections: 2, order: 2, everyPass: 2, breaks: 2, heard: 2, target: 2, deletedTakes: 2, source: 1 };
+export const PART_FIELDS: Readonly<Record<keyof Part, Since>> = { format: 1, name: 1, tempo: 1, meter: 1, origin: 1, bars: 1, kitMap: 1, rows: 1, hits: 1, feel: 1, kit: 2, ownKit: 2, mix: 2, sections: 2, order: 2, everyPass: 2, breaks: 2, heard: 2, target: 2, backing: 2, deletedTakes: 2, source: 1 };
 
 export const HIT_FIELDS: Readonly<Record<keyof Hit, Since>> = {
   id: 1, voice: 1, key: 1, tick: 1, length: 1, velocity: 1, ghost: 1, choke: 1, pan: 1, pitch: 1, brightness: 1,

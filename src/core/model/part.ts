@@ -8,6 +8,7 @@ import type { Break, HeardStrokes } from './break';
 import type { Ornament } from './ornament';
 import type { Cycle, EveryPass, OrderEntry, Passes, Section } from './song';
 import type { Target } from './target';
+import type { Backing } from './backing';
 import type { KitName, OwnKitRef, PartMix, RowPlays, RowSound } from './sound';
 
 export type HitId = string;
@@ -144,6 +145,8 @@ export interface Part {
   heard?: readonly HeardStrokes[];
   /** How its strokes leave for another instrument; as they are without one. */
   target?: Target;
+  /** A recording that is heard beside it. */
+  backing?: Backing;
   /** Takes that were deleted, by their ids: they are kept beside the part, so that a step back brings them again. */
   deletedTakes?: readonly string[];
   source?: Source;

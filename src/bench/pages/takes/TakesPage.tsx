@@ -3,6 +3,7 @@
 import { Section, Sections } from '@/ui/Section';
 import { useRecorded } from '../../recording/context';
 import { AfterTake } from './AfterTake';
+import { BackingSection } from './BackingSection';
 import { InputSection } from './InputSection';
 import { RecordSection } from './RecordSection';
 import { SendOut } from './SendOut';
@@ -25,6 +26,9 @@ export function TakesPage() {
         </Section>
         <Section name="steps" title="Step entry">
           <StepEntry />
+        </Section>
+        <Section name="beside" title="Beside the part">
+          <BackingSection />
         </Section>
         <Section name="out" title="Send out">
           <SendOut />
