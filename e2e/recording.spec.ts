@@ -156,3 +156,45 @@ test('a hat pedal is learnt; opening over a bar it makes closed, half and open r
   expect(rendered.damped).toBeLessThan(rendered.ringing / 30);
   await saved(page);
 });
+
+test('a held pad goes on striking on the swung grid; one row over sixteen pads has sixteen velocities', async ({ page }) => {
+  await openMidi(page, 'beat.mid', flatBeat(1).bytes);
+  await press(page, 'Add swing');
+  const percent = await page.evaluate(() => (window.nodSway!.bench().part.feel.moves[0] as { percent: number }).percent);
+  await page.getByRole('tab', { name: 'Takes' }).click();
+  await press(page, 'show the pads');
+  await choose(page, 'Held pads', 'on 1/16, as swung');
+  await press(page, 'Play');
+  await page.waitForFunction(() => window.nodSway!.engine.log.length > 4);
+  await page.keyboard.press('Shift+R');
+  await expect.poll(() => phase(page)).toBe('recording');
+  const tom = (await page.getByRole('group', { name: 'Right hand' }).getByRole('button', { name: /^Tom floor/ }).boundingBox())!;
+  await page.mouse.move(tom.x + 20, tom.y + tom.height / 2);
+  await page.mouse.down();
+  await expect.poll(async () => (await voices(page)).length, { timeout: 20_000 }).toBeGreaterThan(9);
+  await page.mouse.up();
+  await page.keyboard.press('Shift+R');
+  await expect.poll(() => phase(page)).toBe('done');
+  // After the first, which was played, all stand on swung lines: 1/16 at 120 are 125 ms, the second of a pair at its percent of 250.
+  const off = await page.evaluate(
+    (p) =>
+      window.nodSway!.bench().part.hits
+        .filter((h) => h.id.startsWith('take:'))
+        .map((h) => ((h.tick / 80640) * 500 + 250_000) % 250)
+        .map((ms) => Math.min(Math.abs(ms), Math.abs(ms - (250 * p) / 100), Math.abs(ms - 250))),
+    percent,
+  );
+  expect(off.filter((ms) => ms > 1).length).toBeLessThanOrEqual(1);
+
+  await choose(page, 'Pads play', 'snare, sixteen velocities');
+  const pads = page.getByRole('region', { name: 'Pads' }).getByRole('button');
+  await expect(pads).toHaveCount(16);
+  await page.evaluate(() => {
+    const levels: number[] = [];
+    window.nodSway!.recording()!.pads.listen((e) => e.kind === 'note' && levels.push(e.value));
+    Object.assign(window, { levels });
+  });
+  for (const n of [0, 7, 8, 15]) await pads.nth(n).click();
+  expect(await page.evaluate(() => (window as unknown as { levels: number[] }).levels)).toEqual([71, 127, 8, 64]);
+  await press(page, 'Stop');
+});

@@ -52,4 +52,14 @@ export class PadDevice implements InputDevice {
   strike(key: number, value: number, page: number) {
     for (const listener of this.listeners) listener({ page, kind: 'note', key, value });
   }
+
+  /** Lets a pad go. */
+  release(key: number, page: number) {
+    for (const listener of this.listeners) listener({ page, kind: 'off', key, value: 0 });
+  }
+
+  /** How hard a pad is held, 1 to 127. */
+  press(key: number, value: number, page: number) {
+    for (const listener of this.listeners) listener({ page, kind: 'pressure', key, value });
+  }
 }

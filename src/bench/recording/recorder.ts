@@ -14,6 +14,7 @@ import { freshInput, type InputSettings, type InputStore } from '@/storage/input
 import type { TakeStore } from '@/storage/take-store';
 import { say } from '@/ui/notify';
 import type { BenchStore } from '../store/bench-store';
+import { HeldPads } from './held-pads';
 import { takeOfRecent, type Played } from './last-minute';
 import { Measuring } from './measuring';
 import { Monitor } from './monitor';
@@ -90,10 +91,16 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
   /** Told of the next struck key alone. */
   let learning: ((key: number) => void) | null = null;
 
-  const onEvent = (event: InputEvent) => {
+  const held = new HeldPads({ bench, engine, stateOf: () => state.getState(), onStroke: (event) => onEvent(event, true) });
+
+  /** @param again struck by a pad that is held */
+  const onEvent = (event: InputEvent, again = false) => {
     const at = engine.heardAt(event.page);
     const input = known();
     for (const listener of listeners) listener(event);
+    if (!again) held.hear(event);
+    // While pads go on striking, pressure is how hard.
+    if (event.kind === 'pressure' && state.getState().holdGrid !== null) return;
     if (event.kind === 'note' && learning) {
       const learn = learning;
       learning = null;
@@ -294,7 +301,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
     connect(next) {
       unlisten();
       device = next;
-      unlisten = next.listen(onEvent);
+      unlisten = next.listen((event) => onEvent(event));
       const blank = freshInput(next.id);
       set({ input: blank, found: null });
       // What was tuned meanwhile counts more than what was kept.
@@ -352,6 +359,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
     stopMeasuring: () => measuring.stop(),
     dispose() {
       recorder.stopMeasuring();
+      held.stop();
       const r = halt();
       if (r) finish(r).catch(onError);
       unlisten();

@@ -28,6 +28,10 @@ export interface RecordingSettings {
   pieces: string | null;
   /** The piece that the first pad on the screen strikes. */
   firstPiece: number;
+  /** Pads that are held go on striking on this grid; null: they strike once. */
+  holdGrid: GridName | null;
+  /** The pads on the screen play this row at sixteen velocities; null: a row each. */
+  levelsOf: VoiceName | null;
   practice: Practice;
   /** Index into the practice patterns. */
   pattern: number;
@@ -81,6 +85,8 @@ export const FRESH_RECORDING: RecordingState = {
   monitor: true,
   pieces: null,
   firstPiece: 0,
+  holdGrid: null,
+  levelsOf: null,
   practice: HUMAN_PRACTICE,
   pattern: 0,
   phase: 'idle',

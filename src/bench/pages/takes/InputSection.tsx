@@ -7,7 +7,7 @@ import { labelOfRow } from '@/core/part/rows';
 import { strokesOfPattern, PRACTICE_PATTERNS, type LoopShape, type PracticePattern } from '@/core/take/practice-patterns';
 import { MEASURED_CLICKS, MEASURED_GAP } from '@/core/take/latency';
 import type { PlannedStroke } from '@/core/take/practice';
-import { stepOf } from '@/core/time/grid';
+import { GRIDS, stepOf, type GridName } from '@/core/time/grid';
 import { milliseconds, seconds } from '@/core/units';
 import { keyOfVoice } from '@/core/key-map';
 import { PracticePlayer } from '@/devices/practice-player';
@@ -174,14 +174,26 @@ export function PadButtons() {
   const { recorder } = useRecording();
   const padsShown = useRecorded((s) => s.padsShown);
   const keysPlay = useRecorded((s) => s.keysPlay);
+  const levelsOf = useRecorded((s) => s.levelsOf);
+  const holdGrid = useRecorded((s) => s.holdGrid);
+  const part = useBench(calmPart);
   return (
-    <div className="flex gap-2">
-      <Button size="small" aria-pressed={padsShown} onClick={() => recorder.set({ padsShown: !padsShown })}>
-        {padsShown ? 'hide the pads' : 'show the pads'}
-      </Button>
-      <Button size="small" aria-pressed={keysPlay} title="Letters strike pads instead of being shortcuts" onClick={() => recorder.set({ keysPlay: !keysPlay, padsShown: padsShown || !keysPlay })}>
-        {keysPlay ? 'keys play: on' : 'keys play'}
-      </Button>
-    </div>
+    <>
+      <div className="flex gap-2">
+        <Button size="small" aria-pressed={padsShown} onClick={() => recorder.set({ padsShown: !padsShown })}>
+          {padsShown ? 'hide the pads' : 'show the pads'}
+        </Button>
+        <Button size="small" aria-pressed={keysPlay} title="Letters strike pads instead of being shortcuts" onClick={() => recorder.set({ keysPlay: !keysPlay, padsShown: padsShown || !keysPlay })}>
+          {keysPlay ? 'keys play: on' : 'keys play'}
+        </Button>
+      </div>
+      <p className="leading-8">
+        Pads play <Picker label="Pads play" value={levelsOf ?? ROWS} choices={[{ value: ROWS, text: 'a row each' }, ...part.rows.map((r) => ({ value: r.voice, text: `${labelOfRow(part, r.voice).toLowerCase()}, sixteen velocities` }))]} onChange={(row) => recorder.set({ levelsOf: row === ROWS ? null : row })} />; held, they strike{' '}
+        <Picker label="Held pads" value={holdGrid ?? ONCE} choices={[{ value: ONCE, text: 'once' }, ...GRIDS.map((g) => ({ value: g, text: `on ${g}, as swung` }))]} onChange={(g) => recorder.set({ holdGrid: g === ONCE ? null : (g as GridName) })} />
+      </p>
+    </>
   );
 }
+
+const ROWS = '\u0000rows';
+const ONCE = 'once';

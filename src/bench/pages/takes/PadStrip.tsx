@@ -14,48 +14,80 @@ import { calmPart } from '../../store/derived';
 const PLAIN = 96;
 const HARD = 122;
 const SOFT = 40;
+/** Where a pad that is struck by a key would be struck. */
+const PLAIN_HEIGHT = (PLAIN - SOFT) / (HARD - SOFT);
 
 /** Pads on the screen in two banks, one wide strip a voice: struck higher they are louder. Computer keys strike them too. */
 export default function PadStrip() {
   const keysPlay = useRecorded((s) => s.keysPlay);
+  const levelsOf = useRecorded((s) => s.levelsOf);
   useKeys(keysPlay);
-  return (
+  return levelsOf === null ? (
     <section aria-label="Pads" className="grid grid-cols-2 gap-4 border-t border-line bg-surface px-4 py-2">
       {PAD_BANKS.map((bank) => (
         <div key={bank.name} role="group" aria-label={bank.name} className="grid grid-cols-3 gap-1.5">
           {bank.pads.map((pad) => (
-            <PadKey key={pad.voice} pad={pad} letters={keysPlay} />
+            <RowPad key={pad.voice} pad={pad} letters={keysPlay} />
           ))}
         </div>
+      ))}
+    </section>
+  ) : (
+    <section aria-label="Pads" className="grid grid-cols-8 gap-1.5 border-t border-line bg-surface px-4 py-2">
+      {LEVELS.map((level, i) => (
+        <LevelPad key={level} level={level} row={levelsOf} letter={keysPlay ? LEVEL_CODES[i] : undefined} />
       ))}
     </section>
   );
 }
 
-function PadKey({ pad, letters }: { pad: Pad; letters: boolean }) {
-  const { pads } = useRecording();
+/** One row at sixteen velocities, the loud ones above. */
+const LEVELS: readonly number[] = [...Array.from({ length: 8 }, (_, i) => 9 + i), ...Array.from({ length: 8 }, (_, i) => 1 + i)].map((n) => Math.round((127 * n) / 16));
+/** Two rows of the keyboard. */
+const LEVEL_CODES: readonly string[] = ['KeyQ', 'KeyW', 'KeyE', 'KeyR', 'KeyT', 'KeyY', 'KeyU', 'KeyI', 'KeyA', 'KeyS', 'KeyD', 'KeyF', 'KeyG', 'KeyH', 'KeyJ', 'KeyK'];
+
+function LevelPad({ level, row, letter }: { level: number; row: string; letter: string | undefined }) {
+  const { getState } = useBenchStore();
+  return <PadKey keyOf={() => keyOfVoice(getState().part.kitMap, row)} name={String(level)} letter={letter?.replace('Key', '')} velocityOf={() => level} />;
+}
+
+function RowPad({ pad, letters }: { pad: Pad; letters: boolean }) {
   const part = useBench(calmPart);
   const pieces = useRecorded((s) => s.pieces);
   const keyOf = usePadKeys();
-  const key = keyOf(pad);
   useRecorded((s) => s.firstPiece);
+  return <PadKey keyOf={() => keyOf(pad)} name={wordsOfPiece(part, pieces, keyOf(pad)) ?? labelOfRow(part, pad.voice)} letter={letters ? pad.label : undefined} velocityOf={(height) => Math.round(SOFT + (HARD - SOFT) * height)} />;
+}
+
+/** @param velocityOf how hard a place of it is, 0 below to 1 above */
+function PadKey({ keyOf, name, letter, velocityOf }: { keyOf: () => number; name: string; letter: string | undefined; velocityOf: (height: number) => number }) {
+  const { pads, recorder } = useRecording();
+  const key = keyOf();
   // Which stroke lit it: each one flashes anew.
   const struck = useRecorded((s) => (s.struck?.key === key ? s.struck.n : 0));
-  const strike = (e: PointerEvent<HTMLButtonElement>) => {
+  const heightOf = (e: PointerEvent<HTMLButtonElement>): number => {
     const box = e.currentTarget.getBoundingClientRect();
-    const height = Math.max(0, Math.min(1, 1 - (e.clientY - box.top) / box.height));
-    pads.strike(key, Math.round(SOFT + (HARD - SOFT) * height), e.timeStamp);
+    return Math.max(0, Math.min(1, 1 - (e.clientY - box.top) / box.height));
   };
+  const strike = (e: PointerEvent<HTMLButtonElement>) => {
+    e.currentTarget.setPointerCapture(e.pointerId);
+    pads.strike(key, velocityOf(heightOf(e)), e.timeStamp);
+  };
+  const press = (e: PointerEvent<HTMLButtonElement>) => recorder.state.getState().holdGrid !== null && e.currentTarget.hasPointerCapture(e.pointerId) && pads.press(key, velocityOf(heightOf(e)), e.timeStamp);
+  const release = (e: PointerEvent<HTMLButtonElement>) => pads.release(key, e.timeStamp);
   return (
     <button
       type="button"
       onPointerDown={strike}
-      onClick={(e) => e.detail === 0 && pads.strike(key, PLAIN, e.timeStamp)}
+      onPointerMove={press}
+      onPointerUp={release}
+      onPointerCancel={release}
+      onClick={(e) => e.detail === 0 && pads.strike(key, velocityOf(PLAIN_HEIGHT), e.timeStamp)}
       className="relative flex h-11 touch-none items-center justify-between overflow-hidden rounded-md border border-strong px-2 text-left text-sm select-none hover:bg-sunk"
     >
       {struck > 0 && <span key={struck} className="pointer-events-none absolute inset-0 animate-[fade_220ms_ease-out_forwards] bg-accent/40" />}
-      <span className="relative truncate">{wordsOfPiece(part, pieces, key) ?? labelOfRow(part, pad.voice)}</span>
-      {letters && <kbd className="relative font-sans text-faint">{pad.label}</kbd>}
+      <span className="relative truncate">{name}</span>
+      {letter && <kbd className="relative font-sans text-faint">{letter}</kbd>}
     </button>
   );
 }
@@ -88,18 +120,33 @@ const BY_CODE = new Map(PADS.map((p) => [p.code, p]));
 
 /** While keys play they come here first: as shortcuts they would do other things. Shift is hard, Alt is soft. */
 function useKeys(on: boolean): void {
-  const { pads } = useRecording();
+  const { pads, recorder } = useRecording();
+  const { getState } = useBenchStore();
   const keyOf = usePadKeys();
   useEffect(() => {
     if (!on) return;
-    const onKey = (e: KeyboardEvent) => {
+    const struckBy = (e: KeyboardEvent): { key: number; velocity: number } | null => {
+      const { levelsOf } = recorder.state.getState();
+      if (levelsOf !== null) {
+        const level = LEVELS[LEVEL_CODES.indexOf(e.code)];
+        return level === undefined ? null : { key: keyOfVoice(getState().part.kitMap, levelsOf), velocity: level };
+      }
       const pad = BY_CODE.get(e.code);
-      if (!pad || e.ctrlKey || e.metaKey || (e.target as HTMLElement).closest(TAKES_LETTERS)) return;
+      return pad ? { key: keyOf(pad), velocity: e.shiftKey ? HARD : e.altKey ? SOFT : PLAIN } : null;
+    };
+    const onKey = (e: KeyboardEvent) => {
+      const struck = struckBy(e);
+      if (!struck || e.ctrlKey || e.metaKey || (e.target as HTMLElement).closest(TAKES_LETTERS)) return;
       e.preventDefault();
       e.stopImmediatePropagation();
-      if (!e.repeat) pads.strike(keyOf(pad), e.shiftKey ? HARD : e.altKey ? SOFT : PLAIN, e.timeStamp);
+      if (e.type === 'keyup') pads.release(struck.key, e.timeStamp);
+      else if (!e.repeat) pads.strike(struck.key, struck.velocity, e.timeStamp);
     };
     window.addEventListener('keydown', onKey, true);
-    return () => window.removeEventListener('keydown', onKey, true);
-  }, [on, pads, keyOf]);
+    window.addEventListener('keyup', onKey, true);
+    return () => {
+      window.removeEventListener('keydown', onKey, true);
+      window.removeEventListener('keyup', onKey, true);
+    };
+  }, [on, pads, keyOf, recorder, getState]);
 }
