@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import { tracksOf, type Timed } from '../tests/support/read-midi';
 import { writeWav } from '../src/core/audio/wav';
-import { chooseExport, exportMidi, exportSound, flatBeat, openMidi, press, saved } from './support';
+import { chooseExport, exportMidi, exportSound, flatBeat, meterEvent, midiFile, noteEvents, openMidi, press, saved, tempoEvent, text, trackChunk, type TestEvent } from './support';
 
 /** What leaves for other programs, and the instrument that it leaves for. */
 
@@ -179,4 +179,46 @@ test('a recording beside the part goes round the loop with it, is muted by a key
   await page.reload();
   await page.waitForFunction(() => window.nodSway?.scene());
   expect(await page.evaluate(() => window.nodSway!.bench().part.backing?.name)).toBe('harbour song');
+});
+
+test('a song’s other tracks are heard as plain tones beside its drums, the bass at first, at the part’s own tempo', async ({ page }) => {
+  await page.addInitScript(() => {
+    const begun: { offset: number; length: number; seconds: number; crossings: number }[] = [];
+    const start = AudioBufferSourceNode.prototype.start;
+    AudioBufferSourceNode.prototype.start = function (at = 0, offset = 0, length = 0) {
+      const samples = this.buffer!.getChannelData(0);
+      let crossings = 0;
+      // Of the first half second.
+      for (let i = 1; i < this.buffer!.sampleRate / 2; i++) if (samples[i - 1]! < 0 && samples[i]! >= 0) crossings++;
+      begun.push({ offset, length, seconds: this.buffer!.duration, crossings });
+      return start.call(this, at, offset, length);
+    };
+    Object.assign(window, { begun });
+  });
+  const drums = trackChunk(noteEvents([[0, 36, 100], [480, 38, 100], [960, 36, 100], [1440, 38, 100]], 60));
+  const name = (words: string): TestEvent => [0, 0xff, 3, words.length, ...text(words)];
+  // An A of 110 Hz for a bar of two seconds, and an organ above.
+  const bass = trackChunk([name('Low strings'), ...noteEvents([[0, 45, 100]], 1900, 2)]);
+  const organ = trackChunk([name('Organ'), ...noteEvents([[0, 81, 100]], 1900, 3)]);
+  await openMidi(page, 'song.mid', midiFile(1, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2)]), drums, bass, organ]));
+  await page.getByRole('tab', { name: 'Takes' }).click();
+  await press(page, 'Beside the part');
+  const group = page.getByRole('group', { name: 'Other tracks of the song' });
+  await group.getByRole('checkbox', { name: /plain tones/ }).check();
+  await expect(group.getByRole('checkbox', { name: 'Low strings' })).toBeChecked();
+  await expect(group.getByRole('checkbox', { name: 'Organ' })).not.toBeChecked();
+  await press(page, 'Play');
+  type Begun = { offset: number; length: number; seconds: number; crossings: number };
+  const begun = () => page.evaluate(() => (window as unknown as { begun: Begun[] }).begun);
+  const last = async () => (await begun()).at(-1);
+  await expect.poll(async () => (await begun()).length, { timeout: 30_000 }).toBeGreaterThan(0);
+  expect(Math.abs((await last())!.crossings - 55)).toBeLessThanOrEqual(1);
+  // Twice as fast the same bar takes a second.
+  await page.evaluate(() => window.nodSway!.bench().run('Twice the tempo', (p) => ({ ...p, tempo: p.tempo.map((t) => ({ ...t, microsecondsPerQuarter: 250_000 })) })));
+  await expect.poll(async () => (await last())!.seconds, { timeout: 30_000 }).toBeLessThan(1.8);
+  const count = (await begun()).length;
+  await group.getByRole('checkbox', { name: /plain tones/ }).uncheck();
+  await expect(group.getByRole('checkbox', { name: 'Organ' })).toBeHidden();
+  await press(page, 'Stop');
+  expect((await begun()).length - count).toBeLessThan(4);
 });

@@ -8,12 +8,14 @@ import type { HeardStrokes } from '@/core/model/break';
 import { MOST_SECONDS } from '@/core/limits';
 import type { Lane } from '@/core/model/part';
 import type { Stroke } from '@/core/synth/stroke';
+import type { TempoChange } from '@/core/time/tempo-map';
 import { whenReady } from './ready';
 import type { BreakApi, Outline, ReadBreak } from './break.worker';
 import type { ImportApi, Outcome } from './import.worker';
 import type { MeasureApi } from './measure.worker';
 import type { KitApi, StrokeWish } from './kit.worker';
 import type { ChosenFile, ReadSounds, SoundsApi } from './sounds.worker';
+import type { MadeTones, TonesApi, TrackChoice } from './tones.worker';
 import type { RenderApi, RenderedFiles, RenderWish } from './render.worker';
 
 /** Runs one job in a fresh worker; aborting ends the worker, and with it the job. */
@@ -101,6 +103,14 @@ async function readAndDecode(api: Comlink.Remote<SoundsApi>, files: readonly Cho
   }
   return { ...answer, undecoded: [] };
 }
+
+const tonesWorker = (): Worker => new Worker(new URL('./tones.worker.ts', import.meta.url), { type: 'module' });
+
+/** The other tracks of a song. */
+export const tracksOfSong = (song: Uint8Array, drums: readonly Lane[]): Promise<TrackChoice[]> => runIn<TonesApi, TrackChoice[]>(tonesWorker(), (api) => api.tracks(song, drums));
+
+/** Plain tones of some of them, at a tempo. */
+export const makeTones = (song: Uint8Array, drums: readonly Lane[], heard: readonly string[], tempo: readonly TempoChange[]): Promise<MadeTones> => runIn<TonesApi, MadeTones>(tonesWorker(), (api) => api.make(song, drums, heard, tempo));
 
 /** Measures a part in a worker of its own; aborting ends it. */
 export const measureInWorker = <T>(job: (api: Comlink.Remote<MeasureApi>) => Promise<T>, signal: AbortSignal): Promise<T> =>

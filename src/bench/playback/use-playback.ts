@@ -12,8 +12,8 @@ import { soundEngine, type SoundEngine, type SoundStatus } from '@/sound/engine'
 import { Slots } from '@/sound/slots';
 import { showError } from '@/ui/notify';
 import { useBenchStore } from '../store/context';
-import { followBacking } from './backing-track';
 import { Conductor } from './conductor';
+import { followBeside } from './follow-beside';
 import { wantedOf } from './programs';
 import { tapOrHold } from './tap-or-hold';
 
@@ -57,7 +57,7 @@ export function usePlayback(): Playback {
     watchOwnSounds();
     engine.prepare(store.getState().part);
     const stop = conductor.follow();
-    const unfollow = followBacking(store, engine);
+    const unfollow = followBeside(store, engine);
     return () => {
       unfollow();
       stop();

@@ -3,7 +3,7 @@
 import { Section, Sections } from '@/ui/Section';
 import { useRecorded } from '../../recording/context';
 import { AfterTake } from './AfterTake';
-import { BackingSection } from './BackingSection';
+import { BesideSection } from './BesideSection';
 import { InputSection } from './InputSection';
 import { RecordSection } from './RecordSection';
 import { SendOut } from './SendOut';
@@ -28,7 +28,7 @@ export function TakesPage() {
           <StepEntry />
         </Section>
         <Section name="beside" title="Beside the part">
-          <BackingSection />
+          <BesideSection />
         </Section>
         <Section name="out" title="Send out">
           <SendOut />

@@ -1,26 +1,75 @@
 'use client';
 
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { changeBacking, setBacking } from '@/core/commands/backing';
 import { setTempo, startTempo } from '@/core/commands/settings';
 import { BACKING, type Backing } from '@/core/model/backing';
 import { meterMapOf, tempoMapOf } from '@/core/part/part-time';
 import { bpm, seconds } from '@/core/units';
 import { bringRecording } from '@/breaks/bring-break';
+import { partStore } from '@/storage/part-store';
 import { recordingStore } from '@/storage/recording-store';
 import { useStored } from '@/storage/use-stored';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { say, showError } from '@/ui/notify';
-import { BreakEar } from '@/workers/clients';
+import { BreakEar, tracksOfSong } from '@/workers/clients';
+import type { TrackChoice } from '@/workers/tones.worker';
 import { usePlaybackOf } from '../../playback/context';
 import { useBench, useBenchStore } from '../../store/context';
 import { useSweep } from '../../store/use-sweep';
 
 const narrow = '[&_input]:w-[3.4em]';
 
+/** What is heard beside the part: a recording, and the song's other tracks. */
+export function BesideSection() {
+  const hasSong = useBench((s) => s.hasSong && s.idea === null);
+  return (
+    <div className="space-y-3">
+      <BackingSection />
+      {hasSong && <OtherTracks />}
+    </div>
+  );
+}
+
+/** The song's other tracks as plain tones; the bass alone at first. */
+function OtherTracks() {
+  const { getState } = useBenchStore();
+  const id = useBench((s) => s.id);
+  const heard = useBench((s) => s.desk.tracksBeside);
+  const [tracks, setTracks] = useState<readonly TrackChoice[] | null>(null);
+  useEffect(() => {
+    let isOver = false;
+    const read = async () => {
+      const song = await partStore.song(id);
+      const found = song ? await tracksOfSong(song, getState().part.source?.lanes ?? []) : [];
+      if (!isOver) setTracks(found);
+    };
+    read().catch(showError);
+    return () => {
+      isOver = true;
+    };
+  }, [id, getState]);
+  const set = (tracksBeside: readonly string[]) => getState().setDesk({ tracksBeside });
+  if (tracks === null || tracks.length === 0) return null;
+  const first = (tracks.find((t) => t.isBass) ?? tracks[0]) as TrackChoice;
+  return (
+    <div role="group" aria-label="Other tracks of the song" className="border-t border-line pt-2">
+      <label className="flex items-center gap-1.5">
+        <input type="checkbox" className="accent-accent" checked={heard.length > 0} onChange={(e) => set(e.target.checked ? [first.id] : [])} /> the song’s other tracks, as plain tones
+      </label>
+      {heard.length > 0 &&
+        tracks.map((t) => (
+          <label key={t.id} className="ml-5 flex items-center gap-1.5 truncate text-sm">
+            <input type="checkbox" className="accent-accent" checked={heard.includes(t.id)} onChange={(e) => set(e.target.checked ? [...heard, t.id] : heard.filter((h) => h !== t.id))} /> {t.name}
+          </label>
+        ))}
+    </div>
+  );
+}
+
 /** A recording that is heard beside the part: at its own speed, round the loop with it, in no export. */
-export function BackingSection() {
+function BackingSection() {
   const { getState } = useBenchStore();
   const backing = useBench((s) => s.part.backing);
   const input = useRef<HTMLInputElement>(null);
