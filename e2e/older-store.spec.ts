@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import { contentOf, tracksOf } from '../tests/support/read-midi';
 import { expect, test, type Page } from '@playwright/test';
 import { benchReady, exportMidi } from './support';
 
@@ -49,12 +50,17 @@ async function prepare(page: Page, { version, tables }: StoreFixture): Promise<v
   );
 }
 
+/** The same events; only where tracks end has changed since: on a bar line, and no note behind it. */
+function expectEvents(bytes: Uint8Array, midi: string): void {
+  expect(contentOf(bytes)).toEqual(contentOf(Buffer.from(midi, 'base64'), tracksOf(bytes)[0]!.at(-1)!.at));
+}
+
 test('a part with its edits, steps back, versions, feels and grooves', async ({ page }) => {
   const fixture = JSON.parse(readFileSync('tests/fixtures/store-5.json', 'utf8')) as StoreFixture;
   await prepare(page, fixture);
   await page.goto('/bench/kept-before');
   await benchReady(page);
-  expect(Buffer.from(await exportMidi(page)).toString('base64')).toBe(fixture.expected.midi);
+  expectEvents(await exportMidi(page), fixture.expected.midi);
   const moves = () => page.evaluate(() => window.nodSway!.bench().part.feel.moves.map((m) => m.kind));
   expect(await moves()).toEqual(['quantize', 'humanize', 'humanize', 'apart']);
   // Back over edits of before.
@@ -64,10 +70,10 @@ test('a part with its edits, steps back, versions, feels and grooves', async ({ 
   expect(await page.evaluate(() => window.nodSway!.bench().part.feel.moves.map((m) => Object.keys(m)).flat())).toContain('memory');
   await page.keyboard.press('Control+Shift+z');
   await page.keyboard.press('Control+Shift+z');
-  expect(Buffer.from(await exportMidi(page)).toString('base64')).toBe(fixture.expected.midi);
+  expectEvents(await exportMidi(page), fixture.expected.midi);
   await page.reload();
   await benchReady(page);
-  expect(Buffer.from(await exportMidi(page)).toString('base64')).toBe(fixture.expected.midi);
+  expectEvents(await exportMidi(page), fixture.expected.midi);
   await page.getByRole('button', { name: 'versions' }).click();
   await expect(page.getByRole('textbox', { name: 'Name of With drift' })).toBeVisible();
   await page.keyboard.press('Escape');

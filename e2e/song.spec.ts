@@ -166,8 +166,8 @@ test('the running order is heard with its rests; a line is changed and moved by 
   await page.getByRole('dialog').getByRole('button', { name: 'Export', exact: true }).click();
   const { unzipSync } = await import('fflate');
   const files = unzipSync(new Uint8Array(readFileSync(await (await waiting).path())));
-  expect(Object.keys(files)).toEqual(['intro.mid', 'verse.mid', 'chorus.mid', 'bridge.mid']);
-  expect(notesOf(files['bridge.mid']!).map(([tick, key]) => [tick, key])).toEqual([0, 1, 2, 3].map((i) => [i * 960, 37]));
+  expect(Object.keys(files)).toEqual(['Intro', 'Verse', 'Chorus', 'Bridge'].map((name) => `${name} 240bpm 1bar.mid`));
+  expect(notesOf(files['Bridge 240bpm 1bar.mid']!).map(([tick, key]) => [tick, key])).toEqual([0, 1, 2, 3].map((i) => [i * 960, 37]));
 });
 
 test('a row comes round over three eighths, a hit sounds in the second of two passes: shown, and written as they sound', async ({ page }) => {

@@ -1,3 +1,5 @@
+import { sameValue } from '@/core/model/fields';
+
 /** What was exported last, in this browser: chosen again next time. What is of one part alone is remembered for that part. */
 
 const NAME = 'nod-sway:export';
@@ -26,9 +28,12 @@ function read(): Kept | null {
   }
 }
 
-/** Keeps what was exported. `usual` is what the options would have been at first. */
+/**
+ * Keeps what was exported, as far as it was not the usual: a whole part stays whole when it grows, and what has an order by then goes in
+ * it. `usual` is what the options would have been at first.
+ */
 export function rememberExport(part: string, chosen: string, options: Options, usual: Options): void {
-  const kept = Object.fromEntries(Object.entries(options).filter(([name]) => !NOT_KEPT.includes(name)));
+  const kept = Object.fromEntries(Object.entries(options).filter(([name, value]) => !NOT_KEPT.includes(name) && !sameValue(value, usual[name])));
   const other: Kept = { chosen, part, options: kept, ...(typeof options.ppq === 'number' && options.ppq !== usual.ppq ? { ppq: options.ppq } : {}) };
   try {
     localStorage.setItem(NAME, JSON.stringify(other));
