@@ -65,7 +65,7 @@ const VIEWS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
     await press(page, 'keys play');
     await page.getByText('Velocity and guards').click();
     await page.getByText('on all rows').click();
-    for (const section of ['Step entry', 'Send out']) await press(page, section);
+    for (const section of ['Step entry', 'Beside the part', 'Send out']) await press(page, section);
     await page.evaluate(() => window.nodSway!.recording()!.pads.strike(38, 90, performance.now()));
     await page.getByRole('combobox', { name: 'Play from' }).click();
     await page.getByRole('option', { name: 'Pads and computer keys' }).click();
@@ -81,7 +81,7 @@ const VIEWS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
 const ADDED = ['aside', '[aria-label="Sections"]', '[aria-label="Table of hits"]', '[aria-label="Pads"]', '[role=toolbar]'].join(', ');
 
 /** The Shelf, and what most see of the Bench. */
-test('no accessibility violation in either theme: Shelf, Bench, a selected hit, export', async ({ page }) => {
+test('no accessibility violation in either theme: Shelf, Bench, a selected hit, export, target', async ({ page }) => {
   await openShelf(page);
   expect(await violationsInBothThemes(page)).toEqual([]);
   await openDemo(page, 'Galley Brushes');
@@ -91,6 +91,11 @@ test('no accessibility violation in either theme: Shelf, Bench, a selected hit, 
   expect(await violationsInBothThemes(page)).toEqual([]);
   await press(page, 'Export');
   await expect(page.getByRole('dialog')).toBeVisible();
+  expect(await violationsInBothThemes(page, '[role=dialog]')).toEqual([]);
+  await page.keyboard.press('Escape');
+  await page.evaluate(() => window.nodSway!.bench().setDesk({ dialog: 'target' }));
+  await expect(page.getByRole('dialog', { name: /^Target/ })).toBeVisible();
+  await press(page, 'Learn by striking');
   expect(await violationsInBothThemes(page, '[role=dialog]')).toEqual([]);
 });
 

@@ -10,11 +10,15 @@ async function violations(page: Page, within: string | undefined, rules?: string
   return found.map((v) => `${v.id}: ${v.nodes.map((n) => n.html).join(' | ')}`);
 }
 
+/** Nothing fades in or out any more: what is half there has half a contrast. */
+const settled = (page: Page): Promise<void> => page.evaluate(async () => void (await Promise.allSettled(document.getAnimations().filter((a) => a.effect?.getComputedTiming().iterations !== Infinity).map((a) => a.finished))));
+
 /**
  * The same page in both themes: what is open stays open, and a theme changes nothing but colours.
  * @param within what a view adds to a page that is looked at as a whole elsewhere
  */
 export async function violationsInBothThemes(page: Page, within?: string): Promise<string[]> {
+  await settled(page);
   const light = await violations(page, within);
   await page.evaluate(() => document.documentElement.setAttribute('data-theme', 'dark'));
   await drawn(page);

@@ -59,7 +59,7 @@ function Stems({ part }: { part: Part }) {
       {stems.map(([place, r, height, lean], i) => {
         const x = 4 + place * (WIDTH - 8);
         const foot = (r + 1) * row - 1;
-        return <line key={i} x1={x} y1={foot} x2={x + lean * 6} y2={foot - Math.max(3, height * (row - 2))} className="stroke-ink" strokeWidth={2} />;
+        return <line key={i} x1={x} y1={foot} x2={x + lean * 6} y2={Math.max(1, foot - Math.max(5, height * row * 1.6))} className="stroke-ink" strokeWidth={2} />;
       })}
     </svg>
   );
