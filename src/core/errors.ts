@@ -22,6 +22,7 @@ const TEXTS = {
   'bad-groove': ['The groove file is not valid.', 'Correct the named member, or export the groove again.'],
   'bad-part': ['The part file is not valid.', 'Correct the named member, or export the part again.'],
   'bad-pattern': ['The pattern file is not valid.', 'Correct the named member, or export the pattern again.'],
+  'no-such-length': ['The part cannot be written so.', 'Change what is named, or leave the tempo as it is counted.'],
   'bad-target': ['The target is not valid.', 'Correct the named member, or export the target again.'],
   'bad-kit': ['The key map is not valid.', 'Correct the named member, or export the key map again.'],
   'bad-sound': ['This is not a sound that can be read.', 'Save it as a WAV file of 8 to 32 bits.'],

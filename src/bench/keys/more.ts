@@ -4,6 +4,7 @@ import { duplicatesIn, removeHits } from '@/core/commands/hits';
 import { setGhost } from '@/core/commands/marks';
 import { say } from '@/ui/notify';
 import { actOnSelection } from '../actions/act';
+import { countAt } from '../actions/count-at';
 import { addMoveOf } from '../pages/feel/add-move';
 import { softenOffBeatHats } from '../actions/soften';
 import { openPage } from '../actions/open-page';
@@ -27,6 +28,8 @@ export const MORE: readonly KeySpec[] = [
   dialog('patterns', 'Pattern book: keep these hits, put others down', ['pattern', 'clip', 'phrase', 'library', 'loop']),
   dialog('sounds', 'Your own sounds: kits, single ones, folders', ['sample', 'samples', 'WAV', 'import sounds', 'load kit', 'one shot']),
   { keys: [], group: 'Edit', text: 'Give the selected hits a row of their own', also: ['split', 'separate', 'lane', 'track', 'layer'], run: ({ store }) => selectionToOwnRow(store) },
+  { keys: [], group: 'Edit', text: 'Count it at twice the tempo, in notes twice as long', also: ['double time', 'double tempo', 'half length'], run: ({ store }) => countAt(store, 2) },
+  { keys: [], group: 'Edit', text: 'Count it at half the tempo, in notes half as long', also: ['half time', 'halve tempo', 'double length'], run: ({ store }) => countAt(store, 0.5) },
   dialog('target', 'Choose the target: how strokes leave for another instrument', ['export keys', 'channel', 'note map', 'send out', 'articulation', 'output', 'drum map']),
   dialog('kit', 'Choose what each MIDI key plays', ['key map', 'kit map', 'drum map', 'note map', 'General MIDI']),
   { keys: [], group: 'Edit', text: 'Write the feel into the hits', also: ['bake', 'freeze', 'commit', 'apply'], run: ({ store }) => store.getState().run('Write the feel into the hits', bake) },

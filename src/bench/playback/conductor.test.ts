@@ -83,6 +83,33 @@ test('a section that is called waits as the one that sounds may be left; what wa
   end();
 });
 
+test('bars before the loop sound once, then the loop takes over at their end; where there are none it begins at once', () => {
+  const { store, engine, conductor, takeOver, end } = stage();
+  store.getState().setTransport({ loop: true, fromBar: 3, toBar: 4 });
+  const begin = (bars: number) => {
+    const wanted = conductor.begin(store.getState(), bars);
+    Object.assign(engine, { isPlaying: true, name: engine.programs.at(-1)!.name });
+    engine.tell();
+    jest.advanceTimersByTime(50);
+    return conductor.startOf(store.getState(), wanted) / Q;
+  };
+  expect(begin(2)).toBe(4);
+  expect(engine.programs.at(-1)).toMatchObject({ start: 4, end: 12 });
+  expect(engine.queue).toMatchObject([{ when: 'end', start: 12 }]);
+  takeOver();
+  expect([conductor.state.getState().sounding, engine.queue]).toMatchObject([{ from: 3, to: 4 }, []]);
+  engine.isPlaying = false;
+  engine.tell();
+  // More than there are: from the first.
+  expect(begin(8)).toBe(0);
+  engine.isPlaying = false;
+  engine.tell();
+  store.getState().setTransport({ fromBar: 0, toBar: 1 });
+  expect(begin(2)).toBe(0);
+  expect(engine.queue).toEqual([]);
+  end();
+});
+
 test('a loop that is changed around the playhead changes at once; another waits for the bar', () => {
   const { store, engine, start, end } = stage();
   start();

@@ -32,6 +32,9 @@ const SECONDS_AHEAD = 2;
 
 const isSameBars = (a: Wanted, b: Wanted): boolean => a.idea === b.idea && a.kind === b.kind && (a.kind !== 'bars' || (b.kind === 'bars' && a.from === b.from && a.to === b.to));
 
+/** The bars before a loop, where there are any: they sound once, then the loop takes over. */
+const ledInto = (wanted: Wanted, bars: number): Wanted => (bars > 0 && wanted.kind === 'bars' && wanted.from > 0 ? { ...wanted, from: Math.max(0, wanted.from - bars), to: wanted.from, leadsIn: true } : wanted);
+
 /** The section whose bars are played; undefined where they are no section's. */
 export const sectionPlayed = (part: Pick<Part, 'sections'>, wanted: Wanted | null): Section | undefined =>
   wanted?.kind === 'bars' && wanted.idea === null ? part.sections?.find((s) => barsOf(s).from === wanted.from && barsOf(s).to === wanted.to) : undefined;
@@ -86,9 +89,12 @@ export class Conductor {
     });
   }
 
-  /** Starts what the transport asks for. */
-  begin(state: BenchState): Wanted {
-    const wanted = wantedOf(state);
+  /**
+   * Starts what the transport asks for.
+   * @param leadBars so many bars before the loop are played first, as far as there are any
+   */
+  begin(state: BenchState, leadBars = 0): Wanted {
+    const wanted = ledInto(wantedOf(state), this.engine.isPlaying ? 0 : leadBars);
     // What plays goes on under its name from another place.
     if (this.engine.isPlaying && this.wanted.has(this.sounding)) this.wanted.set(this.sounding, wanted);
     else this.sounding = this.nameOf(wanted);
@@ -179,6 +185,7 @@ export class Conductor {
   }
 
   private whenToLeave(sounding: Wanted, asked: Wanted): When {
+    if (sounding.kind === 'bars' && sounding.leadsIn) return 'end';
     if (sounding.idea !== asked.idea) return this.called ? 'bar' : 'anywhere';
     const section = sectionPlayed(this.store.getState().main, sounding);
     return section?.leave ?? 'bar';

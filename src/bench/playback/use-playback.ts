@@ -14,7 +14,6 @@ import { showError } from '@/ui/notify';
 import { useBenchStore } from '../store/context';
 import { Conductor } from './conductor';
 import { followBeside } from './follow-beside';
-import { wantedOf } from './programs';
 import { tapOrHold } from './tap-or-hold';
 
 export interface Playback {
@@ -97,7 +96,11 @@ export function usePlayback(): Playback {
       playFrom,
       playLoop,
       conductor,
-      toggle: () => (engine.isPlaying ? engine.stop() : playFrom(conductor.startOf(store.getState(), wantedOf(store.getState())))),
+      toggle: () => {
+        if (engine.isPlaying) return engine.stop();
+        const state = store.getState();
+        engine.play(conductor.startOf(state, conductor.begin(state, state.desk.leadBars))).catch(showError);
+      },
       audition: (voice, velocity = AUDITION_VELOCITY) => void engine.audition(store.getState().part, voice, velocity, { ...PLAIN, ...pieceTake(store.getState().part, { voice }) }).catch(showError),
       auditionHit: (hit) => void engine.audition(store.getState().part, hit.voice, hit.velocity, { pan: hit.pan ?? 0, pitch: hit.pitch ?? 0, brightness: hit.brightness ?? 0, choke: hit.choke === true, ...pieceTake(store.getState().part, hit) }).catch(showError),
       auditionPiece: (row, take, velocity) => void engine.audition(store.getState().part, row, velocity, { ...PLAIN, take }).catch(showError),

@@ -76,6 +76,8 @@ export interface Desk {
   imported: Other | null;
   /** Other tracks of the song that are heard as tones, by `track.channel`. */
   tracksBeside: readonly string[];
+  /** So many bars before the loop are played first, 0 to 8. */
+  leadBars: number;
   /** Versions are compared at equal loudness. */
   equalLoudness: boolean;
   /** What the pictures mean stands under the stems. */
@@ -92,7 +94,7 @@ export interface Desk {
   touch: boolean;
 }
 
-const TIDY: Desk = { tool: 'select', paint: DEFAULT_PAINT, step: null, proposal: null, nudgeUnit: '1 ms', velocity: PLAIN_VELOCITY, onto: 'replace', page: 'feel', sections: {}, goTo: null, leading: false, dialog: null, pointing: null, openMove: null, other: null, imported: null, tracksBeside: [], equalLoudness: true, legend: false, stepsRead: false, breakShown: true, sticking: false, table: false, touch: false };
+const TIDY: Desk = { tool: 'select', paint: DEFAULT_PAINT, step: null, proposal: null, nudgeUnit: '1 ms', velocity: PLAIN_VELOCITY, onto: 'replace', page: 'feel', sections: {}, goTo: null, leading: false, dialog: null, pointing: null, openMove: null, other: null, imported: null, tracksBeside: [], leadBars: 0, equalLoudness: true, legend: false, stepsRead: false, breakShown: true, sticking: false, table: false, touch: false };
 
 export interface BenchState {
   id: string;

@@ -13,6 +13,8 @@ const isMetal = (voice: VoiceName): boolean => isCymbal(voice) || voice.startsWi
 
 const GRABBED_MS = 90;
 const STOPPED_MS = 30;
+/** A hat that its pedal closes. */
+const CLOSED_MS = 40;
 /** A stroke that ends the one before does it within so many ms. */
 const CUT_MS = 3;
 
@@ -30,7 +32,7 @@ export function soundOfSource(source: RowSource, layers: SoundLayer[]): Sound {
     ends,
     gain: gainOfSource(source),
     ...(ends.length > 0 ? { endMs: ms } : {}),
-    chokeMs: isCymbal(voice) ? GRABBED_MS : STOPPED_MS,
+    chokeMs: isCymbal(voice) ? GRABBED_MS : voice.startsWith('hat-') ? CLOSED_MS : STOPPED_MS,
     ...(cut ? { selfMs: CUT_MS } : {}),
   };
 }

@@ -28,7 +28,19 @@ export function BesideSection() {
     <div className="space-y-3">
       <BackingSection />
       {hasSong && <OtherTracks />}
+      <LeadBars />
     </div>
+  );
+}
+
+/** Bars that are played before the loop. */
+function LeadBars() {
+  const { getState } = useBenchStore();
+  const bars = useBench((s) => s.desk.leadBars);
+  return (
+    <p className="border-t border-line pt-2">
+      Play <NumberField label="Bars before the loop" value={bars} min={0} max={8} unit={bars === 1 ? 'bar before the loop' : 'bars before the loop'} default={0} className="[&_input]:w-[2.4em]" onChange={(leadBars) => getState().setDesk({ leadBars })} />
+    </p>
   );
 }
 
