@@ -10,8 +10,11 @@ async function violations(page: Page, within: string | undefined, rules?: string
   return found.map((v) => `${v.id}: ${v.nodes.map((n) => n.html).join(' | ')}`);
 }
 
-/** Nothing fades in or out any more: what is half there has half a contrast. */
-const settled = (page: Page): Promise<void> => page.evaluate(async () => void (await Promise.allSettled(document.getAnimations().filter((a) => a.effect?.getComputedTiming().iterations !== Infinity).map((a) => a.finished))));
+/** Nothing fades in or out any more, and messages stay as they do under a pointer: what is half there has half a contrast. */
+const settled = (page: Page): Promise<void> => page.evaluate(async () => {
+  document.querySelector('[data-sonner-toaster]')?.dispatchEvent(new MouseEvent('mouseover', { bubbles: true }));
+  await Promise.allSettled(document.getAnimations().filter((a) => a.effect?.getComputedTiming().iterations !== Infinity).map((a) => a.finished));
+});
 
 /**
  * The same page in both themes: what is open stays open, and a theme changes nothing but colours.
