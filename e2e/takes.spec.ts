@@ -5,6 +5,7 @@ import type { RawEvent, Take } from '@/core/model/take';
 import { playLikeAPerson, STEADY_PRACTICE, type Practice } from '../src/core/take/practice';
 import type { Milliseconds, Seconds } from '../src/core/units';
 import { GALLEY_KIT, GENERAL_MIDI_KIT } from '../src/core/key-map';
+import { fakePort, midi } from './fake-port';
 import { newPart } from './prepared';
 import { benchReady, exportMidi, notesOf, openDemo, openPrepared, type Note } from './support';
 
@@ -312,27 +313,8 @@ test('refused MIDI is explained', async ({ page }) => {
 });
 
 test('a MIDI device is found, a pad of it is given a voice, its strokes and its pedal are recorded by its own stamps', async ({ page }) => {
-  // A port as browsers give it; nothing else stands between it and the recorder.
-  await page.addInitScript(() => {
-    const port = Object.assign(new EventTarget(), { id: 'p1', name: 'Deck pads', type: 'input', state: 'connected', open: () => Promise.resolve() });
-    const access = Object.assign(new EventTarget(), { inputs: new Map([['p1', port]]), outputs: new Map() });
-    Object.defineProperty(navigator, 'requestMIDIAccess', { value: () => Promise.resolve(access) });
-    (window as unknown as { strikeMidi: unknown }).strikeMidi = (bytes: number[], at: number) => {
-      const event = new Event('midimessage');
-      Object.defineProperty(event, 'data', { value: Uint8Array.from(bytes) });
-      Object.defineProperty(event, 'timeStamp', { value: at });
-      port.dispatchEvent(event);
-    };
-  });
-  // All at once: a bar is soon over on a busy machine, and each message has the time at which it was struck.
-  const midi = (...messages: (readonly [bytes: number[], after: number | null])[]) =>
-    page.evaluate((all) => {
-      const { engine } = window.nodSway!;
-      for (const [bytes, after] of all) {
-        const at = after === null ? performance.now() : engine.pageTimeOf((engine.startedAt! + after) as never);
-        (window as unknown as { strikeMidi: (bytes: number[], at: number) => void }).strikeMidi([...bytes], at);
-      }
-    }, messages);
+  // Nothing else stands between it and the recorder.
+  await fakePort(page);
   await emptyPart(page, 1);
   await press(page, 'Look for MIDI devices');
   await expect(page.getByText('1 MIDI device found.')).toBeVisible();
@@ -340,13 +322,14 @@ test('a MIDI device is found, a pad of it is given a voice, its strokes and its 
   await page.getByText('Velocity and guards').click();
   await choose(page, 'Row to give a pad to', 'Snare');
   await expect(page.getByText('Strike the pad for snare …')).toBeVisible();
-  await midi([[0x99, 60, 90], null]);
+  await midi(page, [[[0x99, 60, 90], null]]);
   await expect(page.getByText('forget 1 pad')).toBeVisible();
   await setNumber(page, 'Ignore below', 10);
   await setNumber(page, 'Passes to record', 1);
   await press(page, 'Record');
   await expect.poll(() => recorded(page, 'phase'), { timeout: 20_000 }).toBe('recording');
-  await midi([[0x99, 60, 90], 0.3], [[0xb9, 4, 70], 0.32], [[0x99, 60, 5], 0.6], [[0x99, 42, 80], 0.9]);
+  // All at once: a bar is soon over on a busy machine, and each message has the time at which it was struck.
+  await midi(page, [[[0x99, 60, 90], 0.3], [[0xb9, 4, 70], 0.32], [[0x99, 60, 5], 0.6], [[0x99, 42, 80], 0.9]]);
   await expect.poll(() => recorded(page, 'phase'), { timeout: 20_000 }).toBe('done');
   const hits = await page.evaluate(() => window.nodSway!.bench().part.hits.map((h): [string, number, number] => [h.voice, (h.tick / 80640) * 300, h.velocity]));
   expect(hits.map((h) => [h[0], h[2]])).toEqual([['snare', 90], ['hat-closed', 80]]);

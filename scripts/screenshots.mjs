@@ -52,6 +52,11 @@ try {
   await shot('bench-swing');
   await page.getByRole('button', { name: 'Export', exact: true }).click();
   await page.getByRole('dialog').waitFor();
+  // With its choices: the drum part, each row a track.
+  await page.getByRole('combobox', { name: 'What to export' }).click();
+  await page.getByRole('option', { name: 'the drum part alone' }).click();
+  await page.getByRole('combobox', { name: 'Target of the export' }).click();
+  await page.getByRole('option', { name: 'General MIDI, a track a row' }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Export', exact: true }).click();
   await page.getByTestId('export-account').waitFor();
   await shot('export');
@@ -113,6 +118,8 @@ try {
   await page.getByText('Z goes from one to the next').waitFor({ state: 'detached' });
   await page.getByRole('button', { name: 'Play', exact: true }).click();
   await page.getByText(', sounds').waitFor();
+  // Called early in a bar: what comes next is seen for a while.
+  await page.waitForFunction(() => (window.nodSway.engine.position() / 80640) % 4 < 1);
   await page.getByRole('button', { name: 'Call Verse', exact: true }).first().click();
   await page.getByText('comes next').waitFor();
   await shot('order');

@@ -164,7 +164,7 @@ function TargetChoice({ source: { part }, options, onChange }: Props<FileOptions
   const own = targetOf(part);
   return (
     <p>
-      by the target{' '}
+      By the target{' '}
       <Picker
         label="Target of the export"
         value={options.target?.name ?? OWN}
