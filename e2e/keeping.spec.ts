@@ -1,5 +1,6 @@
-import { expect, test } from '@playwright/test';
-import { benchReady, exportMidi, flatBeat, openMidi, saved, stemOf, clickStem } from './support';
+import { expect, test, type Page } from '@playwright/test';
+import { violationsInBothThemes } from './axe';
+import { benchReady, drag, exportMidi, flatBeat, openMidi, saved, stemOf, clickStem } from './support';
 
 test('a tab that is killed loses no finished edit', async ({ page, context }) => {
   await openMidi(page, 'beat.mid', flatBeat().bytes);
@@ -14,28 +15,42 @@ test('a tab that is killed loses no finished edit', async ({ page, context }) =>
   expect(await again.evaluate(() => window.nodSway!.bench().part.hits.find((h) => h.voice === 'snare')!.velocity)).toBe(88);
 });
 
-test('two tabs on one part do not overwrite each other silently', async ({ page, context }) => {
+test('two tabs on one part: the idle one follows; what both changed is shown and chosen, and the other one kept', async ({ page, context }) => {
   await openMidi(page, 'beat.mid', flatBeat().bytes);
   const other = await context.newPage();
   await other.goto(page.url());
   await benchReady(other);
+  const snareOf = (tab: Page) => tab.evaluate(() => window.nodSway!.bench().part.hits.find((h) => h.voice === 'snare')!.velocity);
+  const movesOf = (tab: Page) => tab.evaluate(() => window.nodSway!.bench().part.feel.moves.map((m) => m.kind));
   await page.getByRole('button', { name: 'Add swing' }).click();
-  await saved(page);
+  await other.waitForFunction(() => window.nodSway!.bench().part.feel.moves.length === 1);
+  await other.getByRole('button', { name: /^Undo/ }).click();
+  await page.waitForFunction(() => window.nodSway!.bench().part.feel.moves.length === 0);
+  await saved(other);
 
-  await clickStem(other, await stemOf(other, 'snare', 0));
-  await other.keyboard.press('ArrowDown');
-  const trouble = other.getByTestId('save-trouble');
-  await expect(trouble).toContainText('changed in another tab');
-  // Mine is kept as a copy, with the song; the first tab's version is untouched.
-  const first = other.url();
-  await trouble.getByRole('button', { name: 'Keep mine as a copy' }).click();
-  await other.waitForURL((url) => url.href !== first);
-  await benchReady(other);
-  expect(await other.evaluate(() => window.nodSway!.bench().part.hits.find((h) => h.voice === 'snare')!.velocity)).toBe(99);
-  await page.reload();
-  await benchReady(page);
-  expect(await page.evaluate(() => window.nodSway!.bench().part.feel.moves.length)).toBe(1);
-  expect(await page.evaluate(() => window.nodSway!.bench().part.hits.find((h) => h.voice === 'snare')!.velocity)).toBe(100);
+  // The other one holds a stem while this one goes on.
+  const stem = await stemOf(other, 'snare', 0);
+  await drag(other, { x: stem.headX, y: stem.headY }, { x: 0, y: 12 }, false);
+  await page.getByRole('button', { name: 'Add humanize' }).click();
+  await saved(page);
+  expect(await movesOf(other)).toEqual([]);
+  await other.mouse.up();
+  const dialog = other.getByRole('dialog', { name: 'Changed in two tabs' });
+  await expect(dialog.getByRole('region', { name: 'This tab' })).toContainText('One step');
+  await expect(dialog.getByRole('region', { name: 'The other tab' })).toContainText('humanize');
+  expect(await violationsInBothThemes(other, '[role=dialog]')).toEqual([]);
+  const dragged = await snareOf(other);
+  expect(dragged).toBeLessThan(100);
+  await dialog.getByRole('button', { name: 'Take this tab’s' }).click();
+  await expect(dialog).toBeHidden();
+  await saved(other);
+  expect([await snareOf(other), await movesOf(other)]).toEqual([dragged, []]);
+  // The first tab follows that as well, and what was not taken is a version.
+  await page.waitForFunction((v) => window.nodSway!.bench().part.hits.find((h) => h.voice === 'snare')!.velocity === v, dragged);
+  await page.getByRole('button', { name: 'versions', exact: true }).click();
+  await page.getByRole('button', { name: 'Go back to From the other tab' }).click();
+  await other.waitForFunction(() => window.nodSway!.bench().part.feel.moves[0]?.kind === 'humanize');
+  expect(await snareOf(other)).toBe(100);
 });
 
 test('a store that refuses says so, and the work can still be exported', async ({ page }) => {

@@ -27,6 +27,7 @@ const HitTable = dynamic(() => import('./stems/HitTable'), { ssr: false });
 const KeysDialog = dynamic(() => import('./keys/KeysDialog').then((m) => m.KeysDialog), { ssr: false });
 const FeelsDialog = dynamic(() => import('./dialogs/FeelsDialog').then((m) => m.FeelsDialog), { ssr: false });
 const VersionsDialog = dynamic(() => import('./dialogs/VersionsDialog'), { ssr: false });
+const TwoTabs = dynamic(() => import('./dialogs/TwoTabs'), { ssr: false });
 const LearnFromBench = dynamic(() => import('./dialogs/LearnFromBench'), { ssr: false });
 const FindLine = dynamic(() => import('./keys/FindLine'), { ssr: false });
 const OwnRowDialog = dynamic(() => import('./dialogs/OwnRowDialog').then((m) => m.OwnRowDialog), { ssr: false });
@@ -37,7 +38,7 @@ const TargetDialog = dynamic(() => import('./dialogs/TargetDialog'), { ssr: fals
 const KitDialog = dynamic(() => import('./dialogs/KitDialog').then((m) => m.KitDialog), { ssr: false });
 
 /** One part: rows in the middle, transport and compare on top, one side panel, the phrase strip below. */
-export function Bench({ onReload }: { onReload: () => void }) {
+export function Bench() {
   const playback = usePlayback();
   useDiagnostics(playback);
   useFileDrop();
@@ -53,6 +54,9 @@ export function Bench({ onReload }: { onReload: () => void }) {
   useEffect(() => {
     document.title = `${name} · Nod Sway`;
   }, [name]);
+  const conflict = useBench((s) => s.conflict);
+  // What both changed is asked about at once; the line above the stems asks on.
+  useEffect(() => void (conflict !== null && store.getState().setDesk({ dialog: 'two-tabs' })), [store, conflict]);
   return (
     <PlaybackProvider value={playback}>
     <RecordingProvider playback={playback}>
@@ -63,7 +67,7 @@ export function Bench({ onReload }: { onReload: () => void }) {
         <main className="flex min-h-0 flex-1 border-t border-line narrow:flex-col">
           <h1 className="sr-only">{name}</h1>
           <div id="hits" tabIndex={-1} className="flex min-h-0 min-w-0 flex-1 flex-col outline-none narrow:basis-0 narrow:grow-[3]">
-            <HandLine playback={playback} onReload={onReload} />
+            <HandLine playback={playback} />
             <Breaks playback={playback} />
             <div className="relative flex min-h-0 flex-1">
               <RowNames playback={playback} />
@@ -78,6 +82,7 @@ export function Bench({ onReload }: { onReload: () => void }) {
           <SidePanel pages={BENCH_PAGES} />
         </main>
         {dialog === 'find' && <FindLine playback={playback} />}
+        {dialog === 'two-tabs' && <TwoTabs />}
         {dialog === 'keys' && <KeysDialog />}
         {dialog === 'kit' && <KitDialog />}
         {dialog === 'target' && <TargetDialog />}

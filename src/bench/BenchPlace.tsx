@@ -20,7 +20,6 @@ import { Bench } from './Bench';
 export function BenchPlace({ partId }: { partId: string }) {
   const [opened, setOpened] = useState<Opened | null>(null);
   const [error, setError] = useState<NamedError | null>(null);
-  const [round, setRound] = useState(0);
   const store = opened?.store ?? null;
 
   useEffect(() => {
@@ -42,7 +41,7 @@ export function BenchPlace({ partId }: { partId: string }) {
     return () => {
       current = false;
     };
-  }, [partId, round]);
+  }, [partId]);
 
   // Going back is possible after a reload too; opening does not wait for it.
   useEffect(() => (opened?.stored ? readHistory(opened.store, opened.stored, partId, setError) : undefined), [opened, partId]);
@@ -70,14 +69,7 @@ export function BenchPlace({ partId }: { partId: string }) {
           </Fault>
         )}
       >
-        <Bench
-          key={round}
-          onReload={() => {
-            store.getState().letGo();
-            setOpened(null);
-            setRound(round + 1);
-          }}
-        />
+        <Bench />
       </ErrorBoundary>
     </BenchProvider>
   );
@@ -111,14 +103,26 @@ function readHistory(store: BenchStore, stored: StoredPart, partId: string, fail
   };
 }
 
-/** Hears what other tabs do to the part and its ideas. */
+/** Hears what other tabs do to the part and its ideas, new ones and those that are thrown away among them. */
 function followStored(store: BenchStore, partId: string): () => void {
-  const follow = (id: string) => partStore.follow(id, (head) => store.getState().hear(head, id));
+  const hear = (id: string, head: number | null) => {
+    const { idea, recording, bothOf, dropIdea, hear: tell } = store.getState();
+    const isNeeded = id === partId || (bothOf(id)?.steps.length ?? 0) > 0 || (recording && idea === id);
+    if (head === null && !isNeeded) dropIdea(id);
+    else tell(head, id);
+  };
+  const follow = (id: string) => partStore.follow(id, (head) => hear(id, head));
+  const addNew = async (ids: readonly string[]) => {
+    const isNew = (id: string) => !store.getState().ideas.some((i) => i.id === id);
+    if (ids.some(isNew)) for (const idea of await partStore.ideas(partId)) if (isNew(idea.id)) store.getState().addIdea(idea);
+  };
   const stops = new Map([[partId, follow(partId)]]);
   const update = () => {
     for (const { id } of store.getState().ideas) if (!stops.has(id)) stops.set(id, follow(id));
   };
   update();
+  const stopIdeas = partStore.followIdeas(partId, (ids) => void addNew(ids).catch((e: unknown) => console.error(e)));
+  stops.set('new ideas', stopIdeas);
   stops.set('ideas', store.subscribe((s, before) => s.ideas !== before.ideas && update()));
   return () => stops.forEach((stop) => stop());
 }

@@ -1,4 +1,4 @@
-import { emptyHistory, steppedBack, steppedForward, withEntry, withOlder, type Entry, type History, type StepKind } from './history';
+import { emptyHistory, historyOf, steppedBack, steppedForward, withEntry, withOlder, type Entry, type History, type KeptStep, type StepKind } from './history';
 import { leftBy, withLeft, type Left } from './left-behind';
 
 /** How values of one kind are compared and led from one to the next. */
@@ -169,6 +169,21 @@ export class Document<T, D, S> {
   receive(change: (value: T) => T) {
     const { value, underway } = this.state;
     this.show({ value: change(value), underway: underway && { ...underway, base: change(underway.base) } });
+  }
+
+  /**
+   * Takes in steps that were done elsewhere, as if they had been done here: they can be undone. Nothing may be under way.
+   * @param surround what surrounded a step of which only the diff is known
+   */
+  follow(steps: readonly KeptStep<D>[], surround: (diff: D) => { before: S; after: S }) {
+    const { value, history } = this.state;
+    this.show({ value: steps.reduce((v, { diff }) => this.kind.apply(v, diff), value), history: historyOf(steps, (d) => this.kind.invert(d), surround, history) });
+  }
+
+  /** Has another value in its place, with the history that led to it. */
+  adopt(value: T, history: History<D, S>, left: readonly Left<T>[] = []) {
+    this.putBack();
+    this.show({ value, history, left });
   }
 
   /** Puts the steps of before a reload under those since. @param left what was left behind before it */

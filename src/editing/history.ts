@@ -50,11 +50,12 @@ export type StepKind = 'do' | 'undo' | 'redo';
 /**
  * The history that a list of kept edits leads to, oldest first: steps back and forward are among them.
  * @param surround what surrounded a step of which only the diff is known
+ * @param from what they were done after
  */
-export function historyOf<D, S>(edits: readonly KeptStep<D>[], invert: (diff: D) => D, surround: (diff: D) => { before: S; after: S }): History<D, S> {
+export function historyOf<D, S>(edits: readonly KeptStep<D>[], invert: (diff: D) => D, surround: (diff: D) => { before: S; after: S }, from: History<D, S> = emptyHistory()): History<D, S> {
   const entryOf = (label: string, diff: D): Entry<D, S> => ({ label, diff, ...surround(diff) });
-  const undo: Entry<D, S>[] = [];
-  let redo: Entry<D, S>[] = [];
+  const undo: Entry<D, S>[] = [...from.undo];
+  let redo: Entry<D, S>[] = [...from.redo];
   for (const { label, diff, step } of edits) {
     if (step === 'undo') redo.push(undo.pop() ?? entryOf(label.replace(/^Undo /, ''), invert(diff)));
     else if (step === 'redo') undo.push(redo.pop() ?? entryOf(label, diff));

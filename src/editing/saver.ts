@@ -43,6 +43,8 @@ export class Saver {
   private settling: Promise<void> | null = null;
   private failed: NamedError | null = null;
   private gone = false;
+  /** What the store said of the part while answers were still to come. */
+  private heard = 0;
   /** Asked for while the last answers were still to come. */
   private again = false;
 
@@ -52,7 +54,41 @@ export class Saver {
     private readonly id: string,
     private head: number,
     private readonly onState: (state: SaveState) => void,
+    /** The store is ahead, and nothing waits here: what was done elsewhere can be followed. Without it, that is a refusal. */
+    private readonly onBehind?: (head: number) => void,
   ) {}
+
+  /** Number of the last edit that is known here and in the store. */
+  get common(): number {
+    return this.head;
+  }
+
+  /** What is not in the store for all that is known, oldest first. */
+  get waiting(): readonly FinishedEdit[] {
+    return this.pending;
+  }
+
+  /** Edits up to this one were followed. @returns false where edits wait here: then both have gone on */
+  followed(head: number): boolean {
+    if (this.gone || this.failed || this.pending.length > 0) return false;
+    this.head = Math.max(this.head, head);
+    return true;
+  }
+
+  /** Nothing is on its way any more. */
+  get idle(): Promise<void> {
+    return this.settling ?? Promise.resolve();
+  }
+
+  /** Goes on from another state of the store, once {@link idle}; what waited here was kept elsewhere. */
+  goOnFrom(head: number) {
+    this.pending = [];
+    this.sent = 0;
+    this.sending = [];
+    this.failed = null;
+    this.head = head;
+    this.onState({ kind: 'saved' });
+  }
 
   save(edit: FinishedEdit) {
     if (this.gone) return;
@@ -79,8 +115,13 @@ export class Saver {
     // Taken off and put back, with nothing done to it in between.
     if (this.failed?.code === 'deleted-elsewhere' && head === this.head) return this.retry();
     if (this.failed) return;
+    // What is on its way may be what the other went on from.
+    if (this.settling && head !== null) return void (this.heard = Math.max(this.heard, head));
     if (head === null) this.fail(new NamedError('deleted-elsewhere', { id: this.id }));
-    else if (head > this.head + this.pending.length) this.fail(new NamedError('changed-elsewhere', { head }));
+    else if (head > this.head + this.pending.length) {
+      if (this.onBehind && this.pending.length === 0) this.onBehind(head);
+      else this.fail(new NamedError('changed-elsewhere', { head }));
+    }
   }
 
   /** Forgets what waits: it went somewhere else. */
@@ -108,6 +149,7 @@ export class Saver {
     this.settling = this.settle().finally(() => {
       this.settling = null;
       if (this.again) this.retry();
+      if (this.heard > this.head) this.hear(this.heard);
     });
   }
 

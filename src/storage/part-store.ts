@@ -152,6 +152,12 @@ export class PartStore {
     return () => subscription.unsubscribe();
   }
 
+  /** Tells which ideas a part has, again with each change; the result ends it. */
+  followIdeas(partId: string, hear: (ids: readonly string[]) => void): () => void {
+    const subscription = liveQuery(() => this.db.parts.where(':id').between(...ideasRange(partId)).primaryKeys()).subscribe({ next: hear, error: () => undefined });
+    return () => subscription.unsubscribe();
+  }
+
   /** The last edits up to `head`, oldest first, for going back after a reload. */
   recentEdits(id: string, head: number): Promise<EditRow[]> {
     return named(async () => {
@@ -165,6 +171,15 @@ export class PartStore {
         first--;
       }
       return migratedEdits(edits.slice(first));
+    });
+  }
+
+  /** Edits of a part from number `first` to `last`, oldest first. @throws NamedError not-found where some are no longer there */
+  editsFrom(id: string, first: number, last: number): Promise<EditRow[]> {
+    return named(async () => {
+      const edits = await this.editsOf(id, first, last).toArray();
+      if (edits.length !== last - first + 1) throw new NamedError('not-found', { id });
+      return migratedEdits(edits);
     });
   }
 

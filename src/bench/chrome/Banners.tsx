@@ -7,7 +7,6 @@ import { tempoMapOf } from '@/core/part/part-time';
 import { setOrigin } from '@/core/commands/settings';
 import { ticks } from '@/core/units';
 import { partStore } from '@/storage/part-store';
-import { shortName } from '@/core/limits';
 import { Button } from '@/ui/Button';
 import { showError } from '@/ui/notify';
 import { savePartFile } from '@/ui/save-part-file';
@@ -23,8 +22,8 @@ import { calmPart, originFindingOf } from '../store/derived';
  * Sentences that need an answer or an eye: saving that failed, silence, the origin offer. They stand on the line above the stems in place
  * of what it says otherwise, so that nothing moves under the pointer; one at a time, the gravest first.
  */
-export function useNotice(playback: Playback, onReload: () => void): ReactNode {
-  const trouble = useSaveTrouble(onReload);
+export function useNotice(playback: Playback): ReactNode {
+  const trouble = useSaveTrouble();
   const silence = useSilence(playback);
   const origin = useOriginOffer();
   const store = useStoreTrouble();
@@ -102,7 +101,7 @@ function useStoreTrouble(): ReactNode {
   );
 }
 
-function useSaveTrouble(onReload: () => void): ReactNode {
+function useSaveTrouble(): ReactNode {
   const save = useBench((s) => s.save);
   const { getState } = useBenchStore();
   const router = useRouter();
@@ -111,8 +110,7 @@ function useSaveTrouble(onReload: () => void): ReactNode {
     try {
       const { part, id } = getState();
       const song = await partStore.song(id);
-      const gone = save.error.code === 'deleted-elsewhere';
-      const copy = await partStore.create({ ...part, name: gone ? part.name : shortName(`${part.name} (copy)`) }, song ? { song } : {});
+      const copy = await partStore.create(part, song ? { song } : {});
       getState().letGo();
       router.push(`/bench/${copy}`);
     } catch (e) {
@@ -125,14 +123,13 @@ function useSaveTrouble(onReload: () => void): ReactNode {
       <p className={sentence}>
         {message} {remedy}
       </p>
-      {code === 'changed-elsewhere' && (
-        <Button size="small" onClick={onReload}>
-          Load that version
+      {code === 'changed-elsewhere' ? (
+        <Button look="strong" size="small" onClick={() => getState().setDesk({ dialog: 'two-tabs' })}>
+          See both
         </Button>
-      )}
-      {code === 'changed-elsewhere' || code === 'deleted-elsewhere' ? (
+      ) : code === 'deleted-elsewhere' ? (
         <Button size="small" onClick={() => void keepCopy()}>
-          {code === 'deleted-elsewhere' ? 'Keep it as a new part' : 'Keep mine as a copy'}
+          Keep it as a new part
         </Button>
       ) : (
         <Button size="small" onClick={() => getState().retrySave()}>

@@ -30,10 +30,10 @@ const PAINTS: readonly { value: Exclude<Tool, 'select'>; text: string }[] = [
 const mode = 'rounded px-2 py-0.5 text-faint hover:bg-sunk aria-checked:bg-ink aria-checked:text-ground pointer-coarse:py-1.5';
 
 /** What the pointer does, in words that are edited in place, and what is selected. */
-export function HandLine({ playback, onReload }: { playback: Playback; onReload: () => void }) {
+export function HandLine({ playback }: { playback: Playback }) {
   const desk = useBench((s) => s.desk);
   const { getState } = useBenchStore();
-  const notice = useNotice(playback, onReload);
+  const notice = useNotice(playback);
   const painting = desk.tool !== 'select';
   return (
     <div className="flex min-h-11 shrink-0 items-center gap-3 border-b border-line px-4" role="toolbar" aria-label="Pointer and selection">

@@ -10,6 +10,7 @@ import type { VoiceName } from '@/core/row-names';
 import { applyDiff, diffParts, invertDiff, type PartDiff } from '@/core/part/diff';
 import { Document, type Diffing, type Transaction, type TransactionKind, type Underway } from '@/editing/document';
 import { emptyHistory, type History } from '@/editing/history';
+import { Follower } from '@/editing/follow';
 import { Saver, type SaveState } from '@/editing/saver';
 import { markUnsaved } from '@/editing/unsaved';
 import type { Left } from '@/editing/left-behind';
@@ -18,11 +19,11 @@ import { DEFAULT_PAINT, PLAIN_VELOCITY, type Paint, type NudgeUnit, type Proposa
 import { isLegendNew, rememberedOnto } from './remembered';
 import { sightOf, type Transport, type View } from './view';
 import { worstOf } from './save-states';
-import type { Surroundings } from './surroundings';
+import { benchHistoryOf, leftOfEdits, touchedBy, type Surroundings } from './surroundings';
 
 
 /** What lies over the Bench. */
-export type Dialog = 'keys' | 'find' | 'kit' | 'target' | 'own-row' | 'sounds' | 'patterns' | 'export' | 'feels' | 'versions' | 'learn';
+export type Dialog = 'two-tabs' | 'keys' | 'find' | 'kit' | 'target' | 'own-row' | 'sounds' | 'patterns' | 'export' | 'feels' | 'versions' | 'learn';
 
 /** What is compared with: another feel over these hits, or a whole version of the part. */
 export interface Other {
@@ -125,6 +126,8 @@ export interface BenchState {
   /** Who plays what, as last found; shown where it is asked for. */
   hands: ({ part: Part } & HandsOfPart) | null;
   save: SaveState;
+  /** Id of the part, or of the idea, that this tab and another both changed. */
+  conflict: string | null;
   /** When the last edit was written, ms since 1970; null before the first. */
   savedAt: number | null;
   /** The origin offer was answered. */
@@ -149,7 +152,7 @@ export interface BenchState {
   setDesk(change: Partial<Desk>): void;
   setFocus(voice: VoiceName | null): void;
   answerOrigin(): void;
-  /** Adds an idea that is in the store. */
+  /** Adds an idea that is in the store; one that is here already stays as it is. */
   addIdea(idea: StoredIdea): void;
   /** Takes an idea away; where it was open, the part itself is. */
   dropIdea(id: string): void;
@@ -160,6 +163,10 @@ export interface BenchState {
   retrySave(): void;
   /** Hears from the store that another tab changed the part (or an idea), or took it away (null). */
   hear(head: number | null, idea?: string): void;
+  /** Of the part, or an idea, that both changed: how it stands here, the steps that are not in the store, and the number of the last that both have. */
+  bothOf(own: string): { mine: Part; steps: readonly string[]; common: number } | null;
+  /** Goes on from what the store holds, or puts what stands here on top of it as one step. @throws NamedError */
+  takeOf(own: string, which: 'mine' | 'theirs'): Promise<void>;
   /** Forgets what is not saved: it went somewhere else. */
   letGo(): void;
 }
@@ -177,6 +184,7 @@ const loses = (before: ReadonlySet<HitId>, after: ReadonlySet<HitId>): boolean =
 interface Desked {
   doc: Document<Part, PartDiff, Surroundings>;
   saver: Saver;
+  follower: Follower;
   /** How it was left, where another was opened meanwhile. */
   place: Pick<BenchState, 'selection' | 'transport'> & { scroll: View['scroll'] } | null;
 }
@@ -195,12 +203,16 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
         set({ save, ...(save.kind === 'saved' ? { savedAt: Date.now() } : {}) });
         if (save.kind === 'failed') held.set(id, bench);
         else held.delete(id);
+        if (state.kind === 'failed' && state.error.code === 'changed-elsewhere') set({ conflict: own });
+        else if (get().conflict === own) set({ conflict: null });
         markUnsaved(own, state.kind === 'saved' ? null : { part: () => (own === id ? doc.current.value : fromZero(doc.current.value)), error: state.kind === 'failed' ? state.error : null, letGo: () => saver.letGo() });
-      });
+      }, (ahead) => follower.hear(ahead));
       const doc = new Document<Part, PartDiff, Surroundings>(PART_DIFFS, part, {
         surroundings: () => ({ selection: get().selection, sight: sightOf(get().view) }),
         finished: (edit) => saver.save(edit),
         show({ value, underway, history, left }, back) {
+          // What waited for this to be done goes on behind its saving.
+          if (!underway) queueMicrotask(() => void follower.goOn());
           if (own === id) set({ main: value });
           else if (!underway) set({ ideas: get().ideas.map((i) => (i.id === own ? { ...i, part: value } : i)) });
           if (!isOpen()) return;
@@ -217,9 +229,30 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
           });
         },
       });
-      const desk: Desked = { doc, saver, place: null };
+      const keepKnown = () => {
+        const known = new Set(doc.current.value.hits.map((h) => h.id));
+        if (isOpen()) set({ selection: new Set([...get().selection].filter((hit) => known.has(hit))) });
+      };
+      const follower = new Follower(store, own, () => saver, {
+        isFree: () => doc.current.underway === null,
+        take(steps) {
+          doc.follow(steps, touchedBy);
+          keepKnown();
+        },
+        reread: () => void rereadDesk(desk, own, null).catch((e: unknown) => console.error(e)),
+      });
+      const desk: Desked = { doc, saver, follower, place: null };
       desks.set(own, desk);
       return desk;
+    };
+    /** Has what the store holds, and its steps, in the place of what is here; `mine` becomes a step after them. */
+    const rereadDesk = async ({ doc, saver }: Desked, own: string, mine: Part | null) => {
+      await saver.idle;
+      const theirs = await store.load(own);
+      const edits = await store.recentEdits(own, theirs.head);
+      doc.adopt(theirs.part, benchHistoryOf(edits), leftOfEdits(edits, theirs.part));
+      saver.goOnFrom(theirs.head);
+      if (mine) doc.run('Take what the other tab did not have', () => mine);
     };
     const main = openDesk(id, stored);
     const open = (): Desked => desks.get(get().idea ?? id) ?? main;
@@ -243,6 +276,7 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
       whole: null,
       hands: null,
       save: { kind: 'saved' },
+      conflict: null,
       savedAt: null,
       originAnswered: false,
 
@@ -268,6 +302,7 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
       setFocus: (focus) => set({ focus }),
       answerOrigin: () => set({ originAnswered: true }),
       addIdea(idea) {
+        if (desks.has(idea.id)) return;
         openDesk(idea.id, idea);
         const { id: own, letter, bars, part } = idea;
         set({ ideas: [...get().ideas, { id: own, letter, bars, part }].sort((a, b) => (a.letter < b.letter ? -1 : 1)) });
@@ -305,6 +340,14 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
       adoptHistory: (older, left, own) => desks.get(own ?? id)?.doc.adoptHistory(older, left),
       retrySave: () => desks.forEach(({ saver }) => saver.retry()),
       hear: (head, own) => desks.get(own ?? id)?.saver.hear(head),
+      bothOf(own) {
+        const desk = desks.get(own);
+        return desk ? { mine: desk.doc.current.value, steps: desk.saver.waiting.map((e) => e.label), common: desk.saver.common } : null;
+      },
+      async takeOf(own, which) {
+        const desk = desks.get(own);
+        if (desk) await rereadDesk(desk, own, which === 'mine' ? desk.doc.current.value : null);
+      },
       letGo: () => desks.forEach(({ saver }) => saver.letGo()),
     };
   });

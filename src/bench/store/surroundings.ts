@@ -11,13 +11,14 @@ export interface Surroundings {
   sight: Sight | null;
 }
 
-const touched = ({ removed, added }: PartDiff): { before: Surroundings; after: Surroundings } => ({
+/** What surrounds a step of which only the diff is known. */
+export const touchedBy = ({ removed, added }: PartDiff): { before: Surroundings; after: Surroundings } => ({
   before: { selection: new Set(removed.map((h) => h.id)), sight: null },
   after: { selection: new Set(added.map((h) => h.id)), sight: null },
 });
 
 /** The history that a part's kept edits lead to: what a step touched is selected with it. */
-export const benchHistoryOf = (edits: readonly KeptStep<PartDiff>[]): History<PartDiff, Surroundings> => historyOf(edits, invertDiff, touched);
+export const benchHistoryOf = (edits: readonly KeptStep<PartDiff>[]): History<PartDiff, Surroundings> => historyOf(edits, invertDiff, touchedBy);
 
 /** What was undone and left behind among a part's kept edits, the last of which led to it. */
 export const leftOfEdits = (edits: readonly KeptStep<PartDiff>[], part: Part): readonly Left<Part>[] => leftIn(edits, part, { apply: applyDiff, invert: invertDiff });

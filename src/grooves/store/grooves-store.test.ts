@@ -1,6 +1,9 @@
 import 'fake-indexeddb/auto';
 import { setStep } from '@/core/groove/edit';
 import { houseId, HOUSE_GROOVES } from '@/core/groove/house-grooves';
+import { addVelocity } from '@/core/commands/hits';
+import { diffParts } from '@/core/part/diff';
+import type { Part } from '@/core/model/part';
 import { changeMove, removeMove } from '@/core/commands/moves';
 import { putGroove } from '@/core/commands/grooves';
 import { NamedError } from '@/core/errors';
@@ -130,10 +133,40 @@ test('a store that refuses is told, and nothing is lost: tried again, all is wri
   expect(unsavedParts.getState().size).toBe(0);
 });
 
-test('the part changed in another tab: told at once, nothing written over it', async () => {
+/** Another tab softens the hits of the part. */
+async function softenElsewhere(parts: PartStore, id: string, head: number): Promise<Part> {
+  const before = (await parts.load(id)).part;
+  const after = addVelocity(before, new Set(before.hits.map((h) => h.id)), -10);
+  await parts.appendEdits(id, head, [{ label: 'Soften', diff: diffParts(before, after)!, after, step: 'do' }]);
+  await parts.settleHead(id, head, head, after);
+  return after;
+}
+
+test('what another tab does to the part on the stand is followed, and its step can be undone here', async () => {
   const { state, parts, id } = await place('elsewhere');
-  state().hear(4);
-  expect(state().save).toMatchObject({ kind: 'failed', error: { code: 'changed-elsewhere' } });
+  const theirs = await softenElsewhere(parts, id, 1);
+  state().hear(1);
+  expect(await settled(() => Promise.resolve(state().stand!.part), (p) => p.hits[0]!.velocity === 90)).toEqual(theirs);
   state().run('Put Hold', (p) => putGroove(p, hold, { lean: 1, level: 1 }).part);
-  expect((await parts.load(id)).head).toBe(0);
+  expect((await settled(() => parts.load(id), (p) => p.head === 2)).part.feel.moves).toHaveLength(1);
+  state().undo();
+  state().undo();
+  expect(state().stand!.part).toEqual(part);
+});
+
+test('where both changed the part nothing is written over it, and either is gone on with', async () => {
+  const { state, parts, id } = await place('both');
+  const edit = state().openPart('Put Hold');
+  edit.preview((p) => putGroove(p, hold, { lean: 1, level: 1 }).part);
+  await softenElsewhere(parts, id, 1);
+  state().hear(1);
+  edit.commit();
+  expect(await settled(() => Promise.resolve(state().save), (s) => s.kind === 'failed')).toMatchObject({ error: { code: 'changed-elsewhere' } });
+  expect((await parts.load(id)).head).toBe(1);
+  expect(state().bothOf()).toMatchObject({ steps: ['Put Hold'], common: 0 });
+  await state().takeOf('mine');
+  const now = await settled(() => parts.load(id), (p) => p.head === 2);
+  expect([now.part.feel.moves.length, now.part.hits[0]!.velocity]).toEqual([1, 100]);
+  state().undo();
+  expect([state().stand!.part.feel.moves.length, state().stand!.part.hits[0]!.velocity]).toEqual([0, 90]);
 });

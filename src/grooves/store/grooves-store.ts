@@ -83,6 +83,10 @@ export interface GroovesState {
   retrySave(): void;
   /** Hears from the store that another tab changed the part on the stand, or took it away (null). */
   hear(head: number | null): void;
+  /** Of the part on the stand: how it stands here, the steps that are not in the store, and the number of the last edit that is. */
+  bothOf(): { mine: Part; steps: readonly string[]; common: number } | null;
+  /** Goes on from what the store holds of it, or puts what stands here on top of that as one step. @throws NamedError */
+  takeOf(which: 'mine' | 'theirs'): Promise<void>;
 }
 
 export type GroovesStoreApi = StoreApi<GroovesState>;
@@ -93,7 +97,14 @@ const FIRST = houseId((HOUSE_GROOVES[0] as Groove).name);
 
 export function createGroovesStore(parts: PartStore, grooves: GrooveStore): GroovesStoreApi {
   return createStore<GroovesState>((set, get) => {
-    const writers = new Writers(parts, grooves, (save) => set({ save }));
+    const writers = new Writers(parts, grooves, (save) => set({ save }), (partId) => ({
+      isFree: () => doc.current.underway === null,
+      take: (steps) => {
+        const here = (): { before: Hand; after: Hand } => ({ before: { chosen: get().chosen, curve: get().curve }, after: { chosen: get().chosen, curve: get().curve } });
+        doc.follow(steps.map((s) => ({ ...s, diff: { kind: 'part', partId, diff: s.diff } })), here);
+      },
+      reread: () => void get().takeOf('theirs').catch((e: unknown) => console.error(e)),
+    }));
     /** The copy of one of ours that is being made: it is in hand once its edit is kept. */
     let copying: string | null = null;
 
@@ -109,6 +120,7 @@ export function createGroovesStore(parts: PartStore, grooves: GrooveStore): Groo
         const hand = back?.to ?? { chosen: (underway ? null : copying) ?? get().chosen, curve: get().curve };
         const known = keptOf({ own }, hand.chosen) ?? grooveOf({ own: null }, hand.chosen);
         if (!underway) copying = null;
+        if (!underway) queueMicrotask(() => writers.goOn());
         set({
           own,
           stand: value.stand,
@@ -199,6 +211,19 @@ export function createGroovesStore(parts: PartStore, grooves: GrooveStore): Groo
       hear(head) {
         const { stand } = get();
         if (stand) writers.hear(stand, head);
+      },
+      bothOf() {
+        const { stand } = get();
+        return stand && { mine: stand.part, ...writers.knownOf(stand) };
+      },
+      async takeOf(which) {
+        const { stand: mine } = get();
+        if (!mine) return;
+        const stand = await writers.reread(mine);
+        const isOther = ({ diff }: { diff: Change | null }) => diff?.kind !== 'part' || diff.partId !== stand.id;
+        const { value, history } = doc.current;
+        doc.adopt({ ...value, stand }, { undo: history.undo.filter(isOther), redo: history.redo.filter(isOther) });
+        if (which === 'mine') doc.run('Take what the other tab did not have', onStand(() => mine.part));
       },
     };
   });

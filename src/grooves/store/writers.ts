@@ -1,4 +1,5 @@
 import type { Part } from '@/core/model/part';
+import { Follower, type Led } from '@/editing/follow';
 import { Saver, type SaveState } from '@/editing/saver';
 import { markUnsaved } from '@/editing/unsaved';
 import { WriteQueue } from '@/editing/write-queue';
@@ -10,6 +11,7 @@ import type { Change, Stand, Work } from './work';
 /** Everything that writes in the Grooves place: one queue for grooves, one saver a part, which outlives the part's time on the stand. */
 export class Writers {
   private readonly savers = new Map<string, Saver>();
+  private readonly followers = new Map<string, Follower>();
   private readonly states = new Map<string, SaveState>();
   /** Parts as they were last given to their savers. */
   private readonly last = new Map<string, Part>();
@@ -19,6 +21,8 @@ export class Writers {
     private readonly parts: PartStore,
     private readonly grooves: GrooveStore,
     private readonly onState: (state: SaveState) => void,
+    /** What follows another tab's edits of a part. */
+    private readonly led: (partId: string) => Led,
   ) {
     this.grooveWrites = new WriteQueue((state) => {
       this.tell('grooves', state);
@@ -45,7 +49,28 @@ export class Writers {
     const state = this.states.get(stand.id);
     if (state && state.kind !== 'saved') return { ...stand, part: this.last.get(stand.id) ?? stand.part };
     this.savers.delete(stand.id);
+    this.followers.delete(stand.id);
     return stand;
+  }
+
+  /** Nothing is half done any more: what waited for that is followed. */
+  goOn() {
+    for (const follower of this.followers.values()) void follower.goOn();
+  }
+
+  /** How many edits of a part are in the store for all that is known, and which are not. */
+  knownOf(stand: Stand): { common: number; steps: readonly string[] } {
+    const saver = this.saverOf(stand);
+    return { common: saver.common, steps: saver.waiting.map((e) => e.label) };
+  }
+
+  /** Reads a part as another tab left it, and goes on from there. */
+  async reread(stand: Stand): Promise<Stand> {
+    const saver = this.saverOf(stand);
+    await saver.idle;
+    const { part, head } = await this.parts.load(stand.id);
+    saver.goOnFrom(head);
+    return { id: stand.id, part, head };
   }
 
   hear(stand: Stand, head: number | null) {
@@ -63,8 +88,10 @@ export class Writers {
     const saver: Saver = new Saver(this.parts, id, head, (state) => {
       this.tell(id, state);
       markUnsaved(id, state.kind === 'saved' ? null : { part: () => this.last.get(id) as Part, error: state.kind === 'failed' ? state.error : null, letGo: () => saver.letGo() });
-    });
+    }, (ahead) => follower.hear(ahead));
+    const follower = new Follower(this.parts, id, () => saver, this.led(id));
     this.savers.set(id, saver);
+    this.followers.set(id, follower);
     return saver;
   }
 

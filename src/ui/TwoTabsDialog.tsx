@@ -1,0 +1,140 @@
+'use client';
+
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { describeChanges } from '@/core/analysis/changes';
+import { fromZero } from '@/core/commands/excerpt';
+import { shortName } from '@/core/limits';
+import type { Part } from '@/core/model/part';
+import { partStore } from '@/storage/part-store';
+import { summarize } from '@/storage/summary';
+import { versionStore } from '@/storage/version-store';
+import { Button } from './Button';
+import { Modal } from './Modal';
+import { say, showError } from './notify';
+import { TinyStems } from './TinyStems';
+
+/** How what both changed stands in this tab. */
+export interface Here {
+  mine: Part;
+  /** Labels of the steps that are not in the store. */
+  steps: readonly string[];
+  /** Number of the last edit that both have. */
+  common: number;
+}
+
+interface Props {
+  partId: string;
+  /** The part itself, or an idea of it. */
+  own: string;
+  here: () => Here | null;
+  /** Goes on from what the store holds, or puts what stands here on top of it as one step. */
+  takeOf: (which: 'mine' | 'theirs') => Promise<void>;
+  onClose: () => void;
+}
+
+/** The same as the two tabs have it. */
+interface Both {
+  mine: Part;
+  theirs: Part;
+  mySteps: readonly string[];
+  theirSteps: readonly string[];
+}
+
+async function readBoth(own: string, hereNow: () => Here | null): Promise<Both | null> {
+  const { part: theirs, head } = await partStore.load(own);
+  const here = hereNow();
+  if (!here) return null;
+  const steps = await partStore.editsFrom(own, here.common + 1, head).catch(() => []);
+  return { mine: here.mine, theirs, mySteps: here.steps, theirSteps: steps.map((e) => e.label) };
+}
+
+/** Keeps what is not gone on with: a part's as a version of it, an idea's as a part of its own. */
+async function keepAside(partId: string, own: string, part: Part, name: string): Promise<string> {
+  if (own === partId) {
+    await versionStore.keep(partId, name, part);
+    return `It is kept as the version “${name}”.`;
+  }
+  const called = shortName(`${part.name}, ${name}`);
+  await partStore.create({ ...fromZero(part), name: called });
+  return `It is on the Shelf as “${called}”.`;
+}
+
+/** What this tab and another both changed: both are shown, one is gone on with, and the other is kept. */
+export default function TwoTabsDialog({ partId, own, here, takeOf, onClose }: Props) {
+  const [both, setBoth] = useState<Both | null>(null);
+  const reading = useRef(here);
+  useEffect(() => {
+    let current = true;
+    readBoth(own, reading.current).then((found) => current && setBoth(found), showError);
+    return () => {
+      current = false;
+    };
+  }, [own]);
+  const difference = useMemo(() => (both ? describeChanges(both.theirs, both.mine) : ''), [both]);
+
+  const take = async (which: 'mine' | 'theirs') => {
+    if (!both) return;
+    // Kept first: nothing goes before its copy is there.
+    const where = which === 'mine' ? await keepAside(partId, own, (await partStore.load(own)).part, 'From the other tab') : await keepAside(partId, own, here()?.mine ?? both.mine, 'From this tab');
+    await takeOf(which);
+    onClose();
+    say(`${which === 'mine' ? 'This tab’s is gone on with; undo leads to the other.' : 'The other tab’s is gone on with.'} ${where}`);
+  };
+  const copy = async () => {
+    if (!both) return;
+    const mine = here()?.mine ?? both.mine;
+    const song = own === partId ? await partStore.song(partId) : undefined;
+    const name = shortName(`${mine.name} (from another tab)`);
+    await partStore.create({ ...(own === partId ? mine : fromZero(mine)), name }, song ? { song } : {});
+    await takeOf('theirs');
+    onClose();
+    say(`This tab’s is on the Shelf as “${name}”; here the other is gone on with.`);
+  };
+  return (
+    <Modal open onClose={onClose} title="Changed in two tabs" about="This tab and another changed the same part. Choose which one is gone on with: the other is kept.">
+      {both === null ? (
+        <p className="text-faint" role="status">
+          Reading both …
+        </p>
+      ) : (
+        <>
+          <div className="grid grid-cols-2 gap-4">
+            <Side title="This tab" part={both.mine} steps={both.mySteps} />
+            <Side title="The other tab" part={both.theirs} steps={both.theirSteps} />
+          </div>
+          <p className="mt-3 text-sm text-faint" data-testid="both-differ">
+            From the other tab’s to this one’s: {difference}
+          </p>
+          <div className="mt-4 flex flex-wrap justify-end gap-2">
+            <Button className="mr-auto" onClick={() => void copy().catch(showError)}>
+              Keep this tab’s as a part of its own
+            </Button>
+            <Button onClick={() => void take('mine').catch(showError)}>Take this tab’s</Button>
+            <Button onClick={() => void take('theirs').catch(showError)}>Take the other’s</Button>
+          </div>
+        </>
+      )}
+    </Modal>
+  );
+}
+
+const MOST_STEPS = 5;
+
+function Side({ title, part, steps }: { title: string; part: Part; steps: readonly string[] }) {
+  const summary = useMemo(() => summarize(part), [part]);
+  const shown = steps.slice(-MOST_STEPS);
+  return (
+    <section aria-label={title}>
+      <h3 className="font-serif text-lg">{title}</h3>
+      <TinyStems summary={summary} />
+      <p className="mt-1 text-sm text-faint">
+        {summary.hits} hits, {summary.tempo} BPM. {steps.length > shown.length ? `The last ${shown.length} of ${steps.length} steps:` : steps.length === 1 ? 'One step:' : `${steps.length} steps:`}
+      </p>
+      <ul className="text-sm">
+        {shown.map((label, i) => (
+          <li key={i}>{label}</li>
+        ))}
+      </ul>
+    </section>
+  );
+}
