@@ -19,7 +19,7 @@ writeFileSync('src/demo/recorded-breaks.json', `${JSON.stringify(known)}\n`);
 
 // The demo parts, made from code, with what was just heard.
 const parts = join(mkdtempSync(join(resolve('node_modules'), '.breaks-')), 'parts.mjs');
-await build({ stdin: { contents: `export { demoCues } from '@/demo/cues';`, resolveDir: resolve('.'), loader: 'ts' }, outfile: parts, bundle: true, platform: 'node', format: 'esm', target: 'node20', packages: 'external', alias: { '@': resolve('src') }, logLevel: 'warning' });
-const { demoCues } = await import(parts);
+await build({ stdin: { contents: `export { demoCues } from '@/demo/cues'; export { summarize } from '@/storage/summary';`, resolveDir: resolve('.'), loader: 'ts' }, outfile: parts, bundle: true, platform: 'node', format: 'esm', target: 'node20', packages: 'external', alias: { '@': resolve('src') }, logLevel: 'warning' });
+const { demoCues, summarize } = await import(parts);
 mkdirSync('public/demo', { recursive: true });
-writeFileSync('public/demo/parts.json', `${JSON.stringify(demoCues().map(({ song, ...cue }) => ({ ...cue, ...(song ? { song: Buffer.from(song).toString('base64') } : {}) })))}\n`);
+writeFileSync('public/demo/parts.json', `${JSON.stringify(demoCues().map(({ song, ...cue }) => ({ ...cue, summary: summarize(cue.part), ...(song ? { song: Buffer.from(song).toString('base64') } : {}) })))}\n`);

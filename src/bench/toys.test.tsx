@@ -146,7 +146,7 @@ test('a table of the store: an older store gets it, its rows go with their part 
   const older = new NodSwayDatabase(name);
   const id = await new PartStore(older).create(part);
   older.close();
-  const toy: TableSpec = { name: 'toys', keys: 'id, partId', since: 99, owner: 'part', ofPart: (db, partId) => db.table('toys').where('partId').equals(partId) };
+  const toy: TableSpec = { name: 'toys', keys: 'id, partId', since: 99, owner: 'part', carried: null, ofPart: (db, partId) => db.table('toys').where('partId').equals(partId) };
   const db = new NodSwayDatabase(name, [...TABLES, toy]);
   const store = new PartStore(db);
   expect((await store.load(id)).part).toEqual(part);

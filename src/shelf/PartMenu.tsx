@@ -9,23 +9,30 @@ interface Props {
   name: string;
   onClose: () => void;
   onOpen: () => void;
+  onHear: () => void;
+  onName: () => void;
   onCopy: () => void;
+  onTags: () => void;
   onRemove: () => void;
 }
 
 /** What can be done to a part from the Shelf. */
-export default function PartMenu({ at, name, onClose, onOpen, onCopy, onRemove }: Props) {
+export default function PartMenu({ at, name, onClose, onOpen, onHear, onName, onCopy, onTags, onRemove }: Props) {
+  const items: [string, () => void][] = [
+    [`Open ${name}`, onOpen],
+    ['Hear it, or stop it', onHear],
+    ['Give it another name', onName],
+    ['Make a copy of it', onCopy],
+    ['Tag it', onTags],
+    ['Delete it', onRemove],
+  ];
   return (
     <PointMenu at={at} onClose={onClose} label={name}>
-      <DropdownMenu.Item className={MENU_ITEM} onSelect={onOpen}>
-        Open {name}
-      </DropdownMenu.Item>
-      <DropdownMenu.Item className={MENU_ITEM} onSelect={onCopy}>
-        Make a copy of it
-      </DropdownMenu.Item>
-      <DropdownMenu.Item className={MENU_ITEM} onSelect={onRemove}>
-        Delete it
-      </DropdownMenu.Item>
+      {items.map(([text, run]) => (
+        <DropdownMenu.Item key={text} className={MENU_ITEM} onSelect={run}>
+          {text}
+        </DropdownMenu.Item>
+      ))}
     </PointMenu>
   );
 }

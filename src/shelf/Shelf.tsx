@@ -4,13 +4,13 @@ import { FilePlus2, FolderOpen, Search } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { useStore } from 'zustand';
 import { useStored } from '@/storage/use-stored';
-import { shortName } from '@/core/limits';
 import type { LaneContent } from '@/core/smf/lanes';
 import type { PartRow } from '@/storage/database';
+import { deletedStore } from '@/storage/deleted-store';
 import { addMissingDemos, seedOnFirstVisit } from '@/storage/demo-seed';
 import { laneHearing } from '@/sound/lane-hearing';
 import { partStore } from '@/storage/part-store';
@@ -24,40 +24,53 @@ import { ThemeToggle } from '@/ui/ThemeToggle';
 import type { LaneQuestion } from '@/workers/midi-file';
 import type { ImportStep } from './import-flow';
 import type { Beginning } from './new-part';
-import { PartCard } from './PartCard';
+import { arranged, shelfView } from './arrange';
+import { endAudition } from './audition';
+import { chosenParts, keepChosen } from './chosen';
+import { PartGrid } from './PartGrid';
+import { ShelfLine } from './ShelfLine';
+import { useShelfKeys } from './use-shelf-keys';
 
 const LaneDialog = dynamic(() => import('@/ui/LaneDialog').then((m) => m.LaneDialog), { ssr: false });
 const UnsavedParts = dynamic(() => import('./UnsavedParts').then((m) => m.UnsavedParts), { ssr: false });
 const ShelfSounds = dynamic(() => import('./ShelfSounds'), { ssr: false });
+const ChosenBar = dynamic(() => import('./ChosenBar'), { ssr: false });
+const TagsDialog = dynamic(() => import('./TagsDialog'), { ssr: false });
+const DeletedDialog = dynamic(() => import('./DeletedDialog'), { ssr: false });
 const NewPartDialog = dynamic(() => import('./NewPartDialog').then((m) => m.NewPartDialog), { ssr: false });
 
 /** Loaded with the first file. */
 const importFlow = () => import('./import-flow');
 
-/** The start: all parts; a file may be dropped anywhere. */
+/** The start: all parts; files may be dropped anywhere. */
 export function Shelf() {
   const router = useRouter();
   const unsaved = useStore(unsavedParts, (parts) => parts.size > 0);
   const [seeded, setSeeded] = useState(false);
-  const [search, setSearch] = useState('');
   const [question, setQuestion] = useState<LaneQuestion | null>(null);
   const [starting, setStarting] = useState(false);
   const [sounds, setSounds] = useState<File | null>(null);
+  const [tagging, setTagging] = useState<readonly string[] | null>(null);
+  const [drawer, setDrawer] = useState(false);
   const [busy, setBusy] = useState<string | null>(null);
   const abort = useRef<AbortController | null>(null);
 
   const rows = useStored(() => partStore.list().catch(() => null), []);
+  const deleted = useStored(() => deletedStore.list().catch(() => []), []);
   useEffect(() => {
-    seedOnFirstVisit().then(
-      () => setSeeded(true),
-      showError,
-    );
+    seedOnFirstVisit().then(() => setSeeded(true), showError);
+    deletedStore.forgetOld().catch(() => undefined);
+    return () => void endAudition();
   }, []);
 
-  const shown = useMemo(() => {
-    const words = search.toLowerCase().split(/\s+/).filter(Boolean);
-    return (rows ?? []).filter((row) => words.every((w) => describe(row).includes(w)));
-  }, [rows, search]);
+  const view = useStore(shelfView);
+  const shown = useMemo(() => arranged(rows ?? [], view), [rows, view]);
+  const chosen = useStore(chosenParts, (s) => s.ids);
+  const chosenRows = useMemo(() => (rows ?? []).filter((row) => chosen.has(row.id)), [rows, chosen]);
+  useEffect(() => {
+    if (rows) keepChosen(new Set(rows.map((row) => row.id)));
+  }, [rows]);
+  useShelfKeys(shown);
 
   const take = async (work: (signal: AbortSignal) => Promise<ImportStep>, name: string) => {
     const controller = new AbortController();
@@ -78,30 +91,11 @@ export function Shelf() {
   const { getRootProps, getInputProps, isDragActive, open } = useDropzone({
     noClick: true,
     noKeyboard: true,
-    multiple: false,
     onDrop: ([file]) => {
       if (file && /\.zip$/i.test(file.name)) setSounds(file);
       else if (file) void take(async (signal) => (await importFlow()).importFile(file, signal), file.name);
     },
   });
-
-  const remove = async (row: PartRow) => {
-    try {
-      const putBack = await partStore.remove(row.id);
-      tell(`${row.name} is deleted.`, { label: 'Undo', onClick: () => void putBack().catch(showError) });
-    } catch (e) {
-      showError(e);
-    }
-  };
-
-  const copy = async (row: PartRow) => {
-    try {
-      const [{ part }, song] = await Promise.all([partStore.load(row.id), partStore.song(row.id)]);
-      await partStore.create({ ...part, name: shortName(`${part.name} (copy)`) }, song ? { song } : {});
-    } catch (e) {
-      showError(e);
-    }
-  };
 
   const start = async (beginning: Beginning) => {
     setStarting(false);
@@ -122,6 +116,8 @@ export function Shelf() {
     }
   };
 
+  const tagOne = useCallback((some: readonly PartRow[]) => setTagging(some.map((row) => row.id)), []);
+
   const pick = (lanes: LaneContent[]) => {
     const asked = question;
     setQuestion(null);
@@ -136,7 +132,7 @@ export function Shelf() {
         </h1>
         <label className="flex h-8 items-center gap-2 rounded-md border border-strong px-2">
           <Search size={15} className="text-faint" aria-hidden="true" />
-          <input value={search} onChange={(e) => setSearch(e.target.value)} placeholder="Name, meter, tempo" aria-label="Search the shelf" className="w-40 bg-transparent outline-none placeholder:text-faint" />
+          <input value={view.search} onChange={(e) => shelfView.setState({ search: e.target.value })} placeholder="Name, tag, meter, tempo" aria-label="Search the shelf" className="w-44 bg-transparent outline-none placeholder:text-faint" />
         </label>
         <Link href="/grooves" prefetch={false} className="px-1 underline-offset-4 hover:underline">
           Grooves
@@ -171,18 +167,15 @@ export function Shelf() {
             <Button onClick={() => void restoreDemos()}>Bring the demo parts back</Button>
           </div>
         )}
-        {rows && rows.length > 0 && shown.length === 0 && <p className="py-10 text-center text-faint">No part matches “{search}”.</p>}
-        <ul className="grid grid-cols-[repeat(auto-fill,minmax(260px,1fr))] gap-4">
-          {shown.map((row) => (
-            <PartCard key={row.id} row={row} onRemove={() => void remove(row)} onCopy={() => void copy(row)} />
-          ))}
-        </ul>
+        {rows && rows.length > 0 && <ShelfLine rows={rows} shown={shown.length} />}
+        {chosenRows.length > 0 && <ChosenBar rows={chosenRows} shown={shown} onTags={tagOne} />}
+        {rows && rows.length > 0 && shown.length === 0 && <p className="py-10 text-center text-faint">{view.search.trim() ? `No part matches “${view.search}”.` : 'No part is like that.'}</p>}
+        <PartGrid rows={shown} onTags={tagOne} />
         {rows && rows.length > 0 && (
-          <p className="mt-8 text-sm text-faint">
-            Drop a .mid file or a drum loop (.wav) anywhere. Everything stays in this browser.{' '}
-            <button type="button" className="underline underline-offset-2 hover:text-ink" onClick={() => void restoreDemos()}>
-              Put missing demo parts back
-            </button>
+          <p className="mt-8 flex flex-wrap gap-x-4 text-sm text-faint">
+            <span>Drop a .mid file or a drum loop (.wav) anywhere. Everything stays in this browser.</span>
+            <Foot onClick={() => void restoreDemos()}>Put missing demo parts back</Foot>
+            {deleted && deleted.length > 0 && <Foot onClick={() => setDrawer(true)}>Deleted parts ({deleted.length})</Foot>}
           </p>
         )}
       </main>
@@ -194,12 +187,21 @@ export function Shelf() {
       )}
       {starting && <NewPartDialog onStart={(beginning) => void start(beginning)} onClose={() => setStarting(false)} />}
       {sounds && <ShelfSounds file={sounds} />}
+      {tagging && rows && <TagsDialog rows={rows.filter((row) => tagging.includes(row.id))} all={rows} onClose={() => setTagging(null)} />}
+      {drawer && <DeletedDialog onClose={() => setDrawer(false)} />}
       {question && <LaneDialog question={question} onPick={pick} hear={laneHearing(question, showError)} onClose={() => setQuestion(null)} />}
     </div>
   );
 }
 
-const ABOUT =
-  'All your parts. A drum file (.mid) becomes a part when it is dropped anywhere here, and so does a recorded drum loop (.wav); a click opens one on the Bench, where it is shaped; a right click copies or deletes it. Everything is kept in this browser. A part file, exported on the Bench, keeps all of a part and opens here again.';
+/** A quiet action at the foot of the page. */
+function Foot({ onClick, children }: { onClick: () => void; children: ReactNode }) {
+  return (
+    <button type="button" className="underline underline-offset-2 hover:text-ink" onClick={onClick}>
+      {children}
+    </button>
+  );
+}
 
-const describe = (row: PartRow): string => `${row.name} ${row.summary.meter.join('/')} ${row.summary.tempo} bpm ${row.about ?? ''}`.toLowerCase();
+const ABOUT =
+  'All your parts. A drum file (.mid) becomes a part when it is dropped anywhere here, and so does a recorded drum loop (.wav); a click opens one on the Bench, where it is shaped; its arrow lets it be heard, and a right click tells what else can be done. Several are chosen by their boxes. Everything is kept in this browser. A part file, exported on the Bench, keeps all of a part and opens here again.';

@@ -7,7 +7,7 @@ import type { VelocityCurve } from '@/core/velocity-curve';
 import type { StepKind } from '@/editing/history';
 import { factory, keyRange } from './backing';
 import type { PartSummary } from './summary';
-import { TABLES, type TableSpec } from './tables';
+import { TABLES, type RowsOfPart, type TableSpec } from './tables';
 
 /** A part as the Shelf lists it. `head` is the number of its last edit: whoever writes must have seen it. */
 export interface PartRow {
@@ -160,6 +160,21 @@ export interface FolderRow {
   paths: readonly string[];
 }
 
+/** A part that was taken off the Shelf, as its drawer lists it. */
+export interface DeletedRow {
+  id: string;
+  /** Milliseconds since 1970. */
+  at: number;
+  /** Its line of the Shelf. */
+  row: PartRow;
+}
+
+/** All that belongs to it. */
+export interface DeletedRowsRow {
+  id: string;
+  rows: RowsOfPart;
+}
+
 export interface FlagRow {
   name: string;
   at: number;
@@ -188,6 +203,8 @@ export class NodSwayDatabase extends Dexie {
   patterns!: EntityTable<PatternRow, 'name'>;
   targets!: EntityTable<TargetRow, 'name'>;
   recordings!: EntityTable<RecordingRow, 'id'>;
+  deleted!: EntityTable<DeletedRow, 'id'>;
+  deletedRows!: EntityTable<DeletedRowsRow, 'id'>;
 
   constructor(
     name = 'nod-sway',

@@ -1,4 +1,5 @@
 import 'fake-indexeddb/auto';
+import { readFileSync } from 'node:fs';
 import { addVelocity, removeHits } from '@/core/commands/hits';
 import { setTempo } from '@/core/commands/settings';
 import { diffParts } from '@/core/part/diff';
@@ -11,6 +12,7 @@ import { NodSwayDatabase } from './database';
 import { addMissingDemos, seedOnFirstVisit } from './demo-seed';
 import { versionStore } from './version-store';
 import { PartStore } from './part-store';
+import { summarize, type PartSummary } from './summary';
 
 let number = 0;
 const fresh = (): { db: NodSwayDatabase; store: PartStore } => {
@@ -163,6 +165,11 @@ test('a first visit in two tabs at once, or one cut short, ends with the six dem
   await store.remove('demo-low-tide');
   await seedOnFirstVisit(store, versionStore, cues);
   expect(await store.list()).toHaveLength(5);
+});
+
+test('the pictures that come along with the demo parts are those of their hits', () => {
+  const kept = JSON.parse(readFileSync('public/demo/parts.json', 'utf8')) as { part: Part; summary: PartSummary }[];
+  for (const { part: demo, summary } of kept) expect(summary).toEqual(JSON.parse(JSON.stringify(summarize(demo))));
 });
 
 test('demo parts are added once, as what they claim to be', async () => {

@@ -7,7 +7,7 @@ import type { FinishedEdit } from '@/editing/saver';
 import { askToStay } from './backing';
 import { database, type EditRow, type IdeaOf, type NodSwayDatabase, type PartRow } from './database';
 import { named } from './named';
-import { summarize } from './summary';
+import type { PartSummary } from './summary';
 import { IDEA_MARK, ideasRange, removeOfPart } from './tables';
 
 /** A part with the number of the last edit in it. */
@@ -21,7 +21,12 @@ export interface NewPart {
   about?: string;
   song?: Uint8Array;
   idea?: IdeaOf;
+  /** Where it is known already: within a transaction it has to be. */
+  summary?: PartSummary;
 }
+
+/** What makes summaries performs parts: it is loaded with the first part that is written. */
+export const summaryOf = async (part: Part): Promise<PartSummary> => (await import('./summary')).summarize(part);
 
 /** An idea as it is kept. */
 export interface StoredIdea extends StoredPart, IdeaOf {
@@ -43,10 +48,10 @@ export class PartStore {
   constructor(private readonly db: NodSwayDatabase = database) {}
 
   /** @throws NamedError store-full, store-refused */
-  create(part: Part, extra: NewPart = {}): Promise<string> {
+  async create(part: Part, extra: NewPart = {}): Promise<string> {
     const id = extra.id ?? nanoid(12);
     const now = Date.now();
-    const row: PartRow = { id, name: part.name, createdAt: now, updatedAt: now, head: 0, summary: summarize(part), ...(extra.about ? { about: extra.about } : {}), ...(extra.idea ? { idea: extra.idea } : {}) };
+    const row: PartRow = { id, name: part.name, createdAt: now, updatedAt: now, head: 0, summary: extra.summary ?? (await summaryOf(part)), ...(extra.about ? { about: extra.about } : {}), ...(extra.idea ? { idea: extra.idea } : {}) };
     return named(() =>
       this.db.transaction('rw', this.db.parts, this.db.bodies, this.db.songs, async () => {
         await this.db.parts.add(row);
@@ -112,8 +117,8 @@ export class PartStore {
    * @throws NamedError changed-elsewhere (they were made on a state that is long past), deleted-elsewhere: the edits are taken out again;
    *   store-full, store-refused
    */
-  settleHead(id: string, seq: number, last: number, after: Part): Promise<void> {
-    const change = { head: last, name: after.name, updatedAt: Date.now(), summary: summarize(after) };
+  async settleHead(id: string, seq: number, last: number, after: Part): Promise<void> {
+    const change = { head: last, name: after.name, updatedAt: Date.now(), summary: await summaryOf(after) };
     return named(async () => {
       const foreign = await this.db.transaction('rw', this.db.parts, this.db.bodies, this.db.edits, async () => {
         const [row, body] = await Promise.all([this.db.parts.get(id), this.db.bodies.get(id)]);

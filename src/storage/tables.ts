@@ -12,9 +12,14 @@ export interface TableSpec {
   since: number;
   /** `part`: its rows belong to a part, and go with it. */
   owner: 'part' | 'library';
+  /** What of the library's file its rows go along in; null: they say nothing of the work, or are kept here alone. */
+  carried: CarriedKind | null;
   /** The rows of a part, where its own is `part`. */
   ofPart?(db: Dexie, partId: string): Collection | Promise<Collection>;
 }
+
+/** What a library's file holds. */
+export type CarriedKind = 'part' | 'groove' | 'feel' | 'key map' | 'pattern' | 'target' | 'sound' | 'break' | 'setting';
 
 /** Ideas of a part are kept as parts, their ids beginning with its own and this. */
 export const IDEA_MARK = '~';
@@ -34,45 +39,59 @@ const editsOf = (db: Dexie, partId: string): Collection => {
 
 /** Every table; a new one is a line here, with the next version. */
 export const TABLES: readonly TableSpec[] = [
-  { name: 'parts', keys: 'id, updatedAt', since: 1, owner: 'part', ofPart: byId('parts') },
-  { name: 'bodies', keys: 'id', since: 1, owner: 'part', ofPart: byId('bodies') },
-  { name: 'edits', keys: '[partId+seq]', since: 1, owner: 'part', ofPart: editsOf },
-  { name: 'songs', keys: 'id', since: 1, owner: 'part', ofPart: byId('songs') },
-  { name: 'flags', keys: 'name', since: 1, owner: 'library' },
-  { name: 'kits', keys: 'name', since: 2, owner: 'library' },
-  { name: 'feels', keys: 'name', since: 2, owner: 'library' },
-  { name: 'versions', keys: 'id, partId', since: 3, owner: 'part', ofPart: byPart('versions') },
-  { name: 'grooves', keys: 'id', since: 4, owner: 'library' },
-  { name: 'takes', keys: 'id, partId', since: 5, owner: 'part', ofPart: byPart('takes') },
+  { name: 'parts', keys: 'id, updatedAt', since: 1, owner: 'part', carried: 'part', ofPart: byId('parts') },
+  { name: 'bodies', keys: 'id', since: 1, owner: 'part', carried: 'part', ofPart: byId('bodies') },
+  { name: 'edits', keys: '[partId+seq]', since: 1, owner: 'part', carried: 'part', ofPart: editsOf },
+  { name: 'songs', keys: 'id', since: 1, owner: 'part', carried: 'part', ofPart: byId('songs') },
+  { name: 'flags', keys: 'name', since: 1, owner: 'library', carried: null },
+  { name: 'kits', keys: 'name', since: 2, owner: 'library', carried: 'key map' },
+  { name: 'feels', keys: 'name', since: 2, owner: 'library', carried: 'feel' },
+  { name: 'versions', keys: 'id, partId', since: 3, owner: 'part', carried: 'part', ofPart: byPart('versions') },
+  { name: 'grooves', keys: 'id', since: 4, owner: 'library', carried: 'groove' },
+  { name: 'takes', keys: 'id, partId', since: 5, owner: 'part', carried: 'part', ofPart: byPart('takes') },
   {
     name: 'takeEvents',
     keys: '[takeId+n]',
     since: 5,
     owner: 'part',
+    carried: 'part',
     ofPart: async (db, partId) => within(db.table('takeEvents'), '[takeId+n]', (await byPart('takes')(db, partId).primaryKeys()) as string[]),
   },
-  { name: 'inputs', keys: 'id', since: 5, owner: 'library' },
-  { name: 'sounds', keys: 'id, kit', since: 6, owner: 'library' },
-  { name: 'soundKits', keys: 'id', since: 6, owner: 'library' },
-  { name: 'samples', keys: 'id', since: 6, owner: 'library' },
-  { name: 'folders', keys: 'id', since: 6, owner: 'library' },
-  { name: 'patterns', keys: 'name', since: 7, owner: 'library' },
-  { name: 'recordings', keys: 'id', since: 8, owner: 'library' },
-  { name: 'targets', keys: 'name', since: 9, owner: 'library' },
+  { name: 'inputs', keys: 'id', since: 5, owner: 'library', carried: 'setting' },
+  { name: 'sounds', keys: 'id, kit', since: 6, owner: 'library', carried: 'sound' },
+  { name: 'soundKits', keys: 'id', since: 6, owner: 'library', carried: 'sound' },
+  { name: 'samples', keys: 'id', since: 6, owner: 'library', carried: 'sound' },
+  { name: 'folders', keys: 'id', since: 6, owner: 'library', carried: null },
+  { name: 'patterns', keys: 'name', since: 7, owner: 'library', carried: 'pattern' },
+  { name: 'recordings', keys: 'id', since: 8, owner: 'library', carried: 'break' },
+  { name: 'targets', keys: 'name', since: 9, owner: 'library', carried: 'target' },
+  { name: 'deleted', keys: 'id', since: 10, owner: 'library', carried: null },
+  { name: 'deletedRows', keys: 'id', since: 10, owner: 'library', carried: null },
 ];
+
+/** All rows of a part, by the name of their table. */
+export type RowsOfPart = Readonly<Record<string, readonly unknown[]>>;
+
+/** The tables that rows of parts are in. */
+export const tablesOfParts = (db: Dexie, specs: readonly TableSpec[]): Table[] => specs.filter((spec) => spec.owner === 'part').map((spec) => db.table(spec.name));
+
+/** Takes everything of a part out of these tables, within a transaction of theirs. */
+export async function takeOutPart(db: Dexie, partId: string, specs: readonly TableSpec[]): Promise<RowsOfPart> {
+  const owned = specs.filter((spec) => spec.owner === 'part');
+  // All are read before any is deleted: the rows of one may be found by another's.
+  const found = await Promise.all(owned.map(async (spec) => [spec.name, (await (await spec.ofPart?.(db, partId))?.toArray()) ?? []] as const));
+  for (const spec of [...owned].reverse()) await (await spec.ofPart?.(db, partId))?.delete();
+  return Object.fromEntries(found.filter(([, rows]) => rows.length > 0));
+}
+
+/** Puts it back, within a transaction of theirs. */
+export async function putInPart(db: Dexie, rows: RowsOfPart): Promise<void> {
+  for (const [name, some] of Object.entries(rows)) await db.table(name).bulkPut([...some]);
+}
 
 /** Takes everything of a part out of these tables, all of it or nothing; the result puts it back. */
 export async function removeOfPart(db: Dexie, partId: string, specs: readonly TableSpec[]): Promise<() => Promise<void>> {
-  const owned = specs.filter((spec) => spec.owner === 'part');
-  const tables = owned.map((spec) => db.table(spec.name));
-  const kept = await db.transaction('rw', tables, async () => {
-    // All are read before any is deleted: the rows of one may be found by another's.
-    const found = await Promise.all(owned.map(async (spec) => ({ spec, rows: (await (await spec.ofPart?.(db, partId))?.toArray()) ?? [] })));
-    for (const spec of [...owned].reverse()) await (await spec.ofPart?.(db, partId))?.delete();
-    return found;
-  });
-  return () =>
-    db.transaction('rw', tables, async () => {
-      for (const { spec, rows } of kept) await db.table(spec.name).bulkPut(rows);
-    });
+  const tables = tablesOfParts(db, specs);
+  const rows = await db.transaction('rw', tables, async () => takeOutPart(db, partId, specs));
+  return () => db.transaction('rw', tables, async () => putInPart(db, rows));
 }

@@ -1,0 +1,58 @@
+'use client';
+
+import { intlFormatDistance } from 'date-fns';
+import type { DeletedRow } from '@/storage/database';
+import { deletedStore, KEPT_MS } from '@/storage/deleted-store';
+import { useStored } from '@/storage/use-stored';
+import { Button } from '@/ui/Button';
+import { Modal } from '@/ui/Modal';
+import { say, showError } from '@/ui/notify';
+import { TinyStems } from '@/ui/TinyStems';
+
+const ago = (at: number): string => intlFormatDistance(at, Date.now(), { locale: 'en' });
+const attempt = (work: Promise<unknown>): void => void work.catch(showError);
+
+/** The drawer: parts that were deleted in the last thirty days. */
+export default function DeletedDialog({ onClose }: { onClose: () => void }) {
+  const deleted = useStored(() => deletedStore.list(), []) ?? [];
+  const putBack = async ({ id, row }: DeletedRow) => {
+    await deletedStore.putBack([id]);
+    say(`${row.name} is on the Shelf again.`);
+  };
+  return (
+    <Modal open onClose={onClose} title="Deleted parts" about="Each with its versions, takes and ideas. After thirty days they go for good.">
+      {deleted.length === 0 ? (
+        <p className="text-faint">The drawer is empty.</p>
+      ) : (
+        <>
+          <ul aria-label="Deleted parts" className="divide-y divide-line border-y border-line">
+            {deleted.map((d) => (
+              <li key={d.id} className="flex items-center gap-3 py-1.5">
+                <span className="w-28 shrink-0">
+                  <TinyStems summary={d.row.summary} />
+                </span>
+                <span className="mr-auto min-w-0">
+                  <span className="block truncate font-serif text-base">{d.row.name}</span>
+                  <span className="text-sm text-faint">
+                    deleted {ago(d.at)}, goes {ago(d.at + KEPT_MS)}
+                  </span>
+                </span>
+                <Button size="small" aria-label={`Put ${d.row.name} back`} onClick={() => attempt(putBack(d))}>
+                  put back
+                </Button>
+                <Button size="small" look="danger" aria-label={`Delete ${d.row.name} for good`} onClick={() => attempt(deletedStore.forget([d.id]))}>
+                  for good
+                </Button>
+              </li>
+            ))}
+          </ul>
+          {deleted.length > 1 && (
+            <p className="mt-3 flex justify-end">
+              <Button onClick={() => attempt(deletedStore.putBack(deleted.map((d) => d.id)))}>Put all back</Button>
+            </p>
+          )}
+        </>
+      )}
+    </Modal>
+  );
+}
