@@ -32,6 +32,8 @@ const TEXTS = {
   'bad-sound-kit': ['The kit file is not valid.', 'Export the kit again, or choose its sounds themselves.'],
   'too-many-sounds': ['These are more files, or larger ones, than a kit can hold: 4,096 and 512 MiB.', 'Choose fewer at once.'],
   'bad-zip': ['The zip file cannot be read.', 'Pack it again, or choose the unpacked folder.'],
+  'bad-library': ['The library file is not valid.', 'Nothing of it was taken in. Make the backup again, or open the part files in it one by one.'],
+  'library-too-large': ['This is more than a library file can hold: 4 GB and 65,000 files.', 'Export some parts at a time: choose them on the Shelf.'],
   'no-strokes': ['Too few strokes stand out in this sound to tell bars.', 'Choose a loop with a beat, or bring it into a part and set its bars by hand.'],
   'no-demos': ['The demo parts could not be fetched.', 'Load the page again while it can be reached.'],
   'no-recording': ['The recording could not be fetched.', 'Load the page again while it can be reached.'],

@@ -25,7 +25,7 @@ function part1(data: Record<string, unknown>): Record<string, unknown> {
 }
 
 /** Every kind of stored or exported data, its newest version and the steps that lead there. A new format gets a step and a fixture. */
-const FORMATS: Readonly<Record<FileKind, { newest: number; steps: readonly Step[] }>> = {
+const FORMATS: Readonly<Record<FileKind | 'library', { newest: number; steps: readonly Step[] }>> = {
   feel: { newest: 2, steps: [{ from: 1, migrate: feel1 }] },
   part: {
     newest: 2,
@@ -35,13 +35,14 @@ const FORMATS: Readonly<Record<FileKind, { newest: number; steps: readonly Step[
   kit: { newest: 1, steps: [] },
   pattern: { newest: 1, steps: [] },
   target: { newest: 1, steps: [] },
+  library: { newest: 1, steps: [] },
 };
 
 /**
  * Data of a kind in its newest format; what names no format of ours is left for the check that follows.
  * @throws NamedError newer-format where a later version of the product made it; bad-feel, bad-part where the old format was broken
  */
-export function migrated(kind: FileKind, data: unknown): unknown {
+export function migrated(kind: FileKind | 'library', data: unknown): unknown {
   if (typeof data !== 'object' || data === null) return data;
   const format = (data as { format?: unknown }).format;
   const found = typeof format === 'string' ? new RegExp(`^nod-sway/${kind}@(\\d{1,6})$`).exec(format) : null;

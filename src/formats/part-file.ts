@@ -15,21 +15,32 @@ export interface FileVersion {
   part: Part;
 }
 
-/** A part file: the part, its kept versions, its takes, and the imported song's bytes (Base64) where there are any. */
+/** An idea of the part: some of its bars, edited by themselves. */
+export interface FileIdea {
+  /** A to P. */
+  letter: string;
+  /** How many bars it was copied from. */
+  bars: number;
+  part: Part;
+}
+
+/** A part file: the part, its kept versions, its takes, its ideas, and the imported song's bytes (Base64) where there are any. */
 export interface PartFile {
   part: Part;
   song?: Uint8Array;
   versions?: readonly FileVersion[];
   takes?: readonly FileTake[];
+  ideas?: readonly FileIdea[];
 }
 
 export const PART_FILE_ENDING = '.nodsway.json';
 
-export function writePartFile({ part: whole, song, versions = [], takes = [] }: PartFile): string {
+export function writePartFile({ part: whole, song, versions = [], takes = [], ideas = [] }: PartFile): string {
   // What was deleted stays behind.
   const { deletedTakes: _, ...part } = whole;
   const kept = versions.map(({ name, at, part: was }) => ({ name, at, part: was }));
-  return JSON.stringify({ ...part, ...(kept.length > 0 ? { versions: kept } : {}), ...(takes.length > 0 ? { takes } : {}), ...(song ? { song: toBase64(song) } : {}) });
+  const beside = ideas.map(({ letter, bars, part: idea }) => ({ letter, bars, part: idea }));
+  return JSON.stringify({ ...part, ...(kept.length > 0 ? { versions: kept } : {}), ...(takes.length > 0 ? { takes } : {}), ...(beside.length > 0 ? { ideas: beside } : {}), ...(song ? { song: toBase64(song) } : {}) });
 }
 
 /** The last moment that a date can tell, in milliseconds since 1970. */
@@ -38,17 +49,23 @@ const MOST_VERSIONS = 1000;
 
 const versionsSchema = Joi.array().items(Joi.object({ name: Joi.string().min(1).max(LONGEST_NAME).required(), at: Joi.number().integer().min(0).max(LAST_DATE).required(), part: Joi.object().unknown(true).required() })).max(MOST_VERSIONS);
 
+const ideasSchema = Joi.array().items(Joi.object({ letter: Joi.string().pattern(/^[A-P]$/).required(), bars: Joi.number().integer().min(1).max(1_000_000).required(), part: Joi.object().unknown(true).required() })).max(16).unique('letter');
+
 /** @throws NamedError bad-part */
 export function readPartFile(text: string): PartFile {
   const data = parseJson(text, 'bad-part');
   if (typeof data !== 'object' || data === null || Array.isArray(data)) throw new NamedError('bad-part');
-  const { song, versions, takes, ...rest } = data as Record<string, unknown>;
+  const { song, versions, takes, ideas, ...rest } = data as Record<string, unknown>;
   checkLengths(rest);
   const kept = versions === undefined ? [] : validate<FileVersion[]>(versionsSchema, versions, 'bad-part');
   const part: PartFile = { part: parsePart(rest), ...(kept.length > 0 ? { versions: kept.map((v) => (checkLengths(v.part), { ...v, part: parsePart(v.part) })) } : {}) };
   if (takes !== undefined) {
     const played = readTakes(takes);
     if (played.length > 0) part.takes = played;
+  }
+  if (ideas !== undefined) {
+    const beside = validate<FileIdea[]>(ideasSchema, ideas, 'bad-part');
+    if (beside.length > 0) part.ideas = beside.map((i) => (checkLengths(i.part), { ...i, part: parsePart(i.part) }));
   }
   if (song === undefined) return part;
   if (typeof song !== 'string' || !/^[A-Za-z0-9+/]*={0,2}$/.test(song)) throw new NamedError('bad-part', [{ field: 'song', problem: 'not Base64' }]);

@@ -56,27 +56,30 @@ const manifestSchema = Joi.object({
  * Checks the list of a kit against the files that came with it.
  * @throws NamedError bad-sound-kit, naming the member or the missing file
  */
-export function readManifest(data: unknown, files: ReadonlySet<string>): SoundKitManifest {
+export function readManifest(data: unknown, files: Pick<ReadonlySet<string>, 'has'>): SoundKitManifest {
   const manifest = validate<SoundKitManifest>(manifestSchema, data, 'bad-sound-kit');
   const missing = manifest.sounds.flatMap((s) => s.layers.flatMap((l) => l.takes.map((t) => t.file))).find((file) => !files.has(file));
   if (missing !== undefined) throw new NamedError('bad-sound-kit', { missing }, `The kit file is not valid: it names ${missing.slice(0, 80)}, which is not in it.`);
   return manifest;
 }
 
-const fileOf = (sample: SampleId): string => `audio/${sample}.wav`;
+/** Where a recording lies in a zip. */
+export const sampleFile = (sample: SampleId): string => `audio/${sample}.wav`;
+
+/** A kit's list: its recordings are named by where they lie. */
+export const manifestOf = (kit: OwnKit, sounds: readonly OwnSound[]): SoundKitManifest => ({
+  format: 'nod-sway/kit@2',
+  id: kit.id,
+  name: kit.name,
+  sounds: sounds.map(({ kit: _kit, layers, ...sound }) => ({ ...sound, layers: layers.map(({ upTo, takes }) => ({ upTo, takes: takes.map(({ sample, name: file, level }) => ({ file: sampleFile(sample), name: file, level })) })) })),
+});
 
 /** Writes a kit as a zip; recordings that two sounds share are in it once. They are packed as they are: sound hardly shrinks. */
 export function writeSoundKit(kit: OwnKit, sounds: readonly OwnSound[], samples: ReadonlyMap<SampleId, Uint8Array>): Uint8Array {
-  const manifest: SoundKitManifest = {
-    format: 'nod-sway/kit@2',
-    id: kit.id,
-    name: kit.name,
-    sounds: sounds.map(({ kit: _kit, layers, ...sound }) => ({ ...sound, layers: layers.map(({ upTo, takes }) => ({ upTo, takes: takes.map(({ sample, name: file, level }) => ({ file: fileOf(sample), name: file, level })) })) })),
-  };
   const files = samplesOf(sounds).map((sample) => {
     const bytes = samples.get(sample);
     if (!bytes) throw new NamedError('bad-sound-kit', { missing: sample }, 'A recording of this kit is no longer here.');
-    return [fileOf(sample), bytes] as const;
+    return [sampleFile(sample), bytes] as const;
   });
-  return zipSync({ [MANIFEST]: new TextEncoder().encode(JSON.stringify(manifest, null, 1)), ...Object.fromEntries(files) }, { level: 0, mtime: new Date(1980, 0, 1) });
+  return zipSync({ [MANIFEST]: new TextEncoder().encode(JSON.stringify(manifestOf(kit, sounds), null, 1)), ...Object.fromEntries(files) }, { level: 0, mtime: new Date(1980, 0, 1) });
 }

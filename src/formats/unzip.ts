@@ -21,8 +21,8 @@ const PIECE = 16_384;
 /** Bytes by which a zip is known. @example isZip(bytes) */
 export const isZip = (bytes: Uint8Array): boolean => bytes[0] === 0x50 && bytes[1] === 0x4b && (bytes[2] === 3 || bytes[2] === 5) && (bytes[3] === 4 || bytes[3] === 6);
 
-/** A path that stays within, or the reason why it does not. */
-function problemOf(path: string): string | null {
+/** Null for a path that stays within, or the reason why it does not. */
+export function problemOfPath(path: string): string | null {
   const shown = path.slice(0, 80);
   if (path.includes('\0')) return 'a path in it has a zero byte';
   if (path.startsWith('/') || path.startsWith('\\') || /^[a-z]:/i.test(path)) return `${shown} is an absolute path`;
@@ -46,7 +46,7 @@ export async function unzip(chunks: AsyncIterable<Uint8Array>, { entries: most, 
   };
   const reader = new Unzip((file) => {
     if (++entries > most) refuse(new NamedError('too-many-sounds', { entries, most }));
-    const problem = problemOf(file.name);
+    const problem = problemOfPath(file.name);
     if (problem) refuse(refused(problem));
     if (file.name.endsWith('/')) return;
     const same = file.name.toLowerCase();

@@ -1,5 +1,3 @@
-import { nanoid } from 'nanoid';
-import { withTakeIds } from '@/core/take/use-take';
 import { NamedError } from '@/core/errors';
 import { shortName } from '@/core/limits';
 import { readFeelFile, FEEL_FILE_ENDING } from '@/formats/feel-format';
@@ -8,15 +6,14 @@ import { FILE_WORDS, kindOfFile, type FileKind } from '@/formats/kind-of-file';
 import { readKitFile } from '@/formats/kit-format';
 import { readPatternFile } from '@/formats/pattern-format';
 import { readTargetFile } from '@/formats/target-format';
-import { readPartFile } from '@/formats/part-file';
+import { readPartFile, type PartFile } from '@/formats/part-file';
 import { feelStore, type FeelStore } from './feel-store';
 import { grooveStore, keptNow, type GrooveStore } from './groove-store';
 import { kitStore, type KitStore } from './kit-store';
-import { partStore, type PartStore } from './part-store';
 import { patternStore, type PatternStore } from './pattern-store';
-import { takeStore, type TakeStore } from './take-store';
 import { targetStore, type TargetStore } from './target-store';
-import { versionStore, type VersionStore } from './version-store';
+import { AS_IMPORTED } from './version-store';
+import { wholeParts, type WholeParts } from './whole-part';
 
 /** What was brought in, and where it went. */
 export interface BroughtIn {
@@ -27,9 +24,7 @@ export interface BroughtIn {
 }
 
 interface Stores {
-  parts: PartStore;
-  versions: VersionStore;
-  takes: TakeStore;
+  parts: WholeParts;
   grooves: GrooveStore;
   feels: FeelStore;
   kits: KitStore;
@@ -37,7 +32,11 @@ interface Stores {
   targets: TargetStore;
 }
 
-const STORES: Stores = { parts: partStore, versions: versionStore, takes: takeStore, grooves: grooveStore, feels: feelStore, kits: kitStore, patterns: patternStore, targets: targetStore };
+const STORES: Stores = { parts: wholeParts, grooves: grooveStore, feels: feelStore, kits: kitStore, patterns: patternStore, targets: targetStore };
+
+/** A part file that has no version of how it came gets one: what is done from now on can be compared with it. */
+export const asImported = (whole: PartFile): PartFile =>
+  whole.versions?.some((v) => v.name === AS_IMPORTED) ? whole : { ...whole, versions: [{ name: AS_IMPORTED, at: Date.now(), part: whole.part }, ...(whole.versions ?? [])] };
 
 /**
  * Takes one of our own files to where its kind belongs, wherever it was dropped.
@@ -47,13 +46,8 @@ export async function bringIn(text: string, fileName: string, stores: Stores = S
   const kind = kindOfFile(text);
   switch (kind) {
     case 'part': {
-      const { part, song, versions = [], takes = [] } = readPartFile(text);
-      // Takes of its own, so that a file may be brought in twice.
-      const ids = new Map(takes.map(({ take }) => [take.id, nanoid(10)]));
-      const id = await stores.parts.create(withTakeIds(part, ids), song ? { song } : {});
-      for (const v of versions) await stores.versions.keep(id, v.name, withTakeIds(v.part, ids), v.at);
-      for (const { take, events } of takes) await stores.takes.put(id, { ...take, id: ids.get(take.id) ?? take.id }, events);
-      return { kind, name: part.name, id };
+      const whole = readPartFile(text);
+      return { kind, name: whole.part.name, id: await stores.parts.create(asImported(whole)) };
     }
     case 'groove': {
       const kept = keptNow(readGrooveFile(text));

@@ -47,6 +47,11 @@ export class TakeStore {
     return named(() => this.db.takes.where('partId').equals(partId).primaryKeys());
   }
 
+  /** Those of these that are kept, of any part. @throws NamedError store-refused */
+  known(ids: readonly string[]): Promise<Set<string>> {
+    return named(async () => new Set((await this.db.takes.bulkGet([...ids])).flatMap((row) => (row ? [row.id] : []))));
+  }
+
   /** The newest first. One whose recording was cut short is there with what had been kept. */
   list(partId: string): Promise<StoredTake[]> {
     return named(async () => {

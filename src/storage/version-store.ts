@@ -41,8 +41,7 @@ export class VersionStore {
   }
 
   /** Keeps a part as it stands. @throws NamedError store-full, store-refused */
-  keep(partId: string, name: string, part: Part, at = Date.now()): Promise<string> {
-    const id = nanoid(12);
+  keep(partId: string, name: string, part: Part, at = Date.now(), id = nanoid(12)): Promise<string> {
     return named(async () => {
       await this.db.versions.add({ id, partId, name, at, part });
       return id;

@@ -1,9 +1,6 @@
 import { fromZero } from '@/core/commands/excerpt';
 import { PART_FILE_ENDING, writePartFile } from '@/formats/part-file';
-import { takesOf } from '@/core/take/use-take';
-import { takeStore } from '@/storage/take-store';
-import { partStore } from '@/storage/part-store';
-import { versionStore } from '@/storage/version-store';
+import { wholeParts } from '@/storage/whole-part';
 import { soundsUsed } from '@/sounds/used';
 import { fileNameOf } from '@/ui/download';
 import type { ExporterSpec } from './exporter';
@@ -11,21 +8,20 @@ import type { ExporterSpec } from './exporter';
 export const wholePart: ExporterSpec<object> = {
   id: 'file',
   title: 'the part with everything',
-  about: `as ${PART_FILE_ENDING}, with feel, nudges, ghosts, versions and takes, to open here again`,
+  about: `as ${PART_FILE_ENDING}, with feel, nudges, ghosts, versions, takes and ideas, to open here again`,
   isAvailable: () => true,
   isQuick: true,
   initial: () => ({}),
-  async run({ id, part: source, hasSong, isIdea }) {
-    const part = isIdea ? fromZero(source) : source;
-    const song = hasSong ? await partStore.song(id) : undefined;
-    const versions = isIdea ? [] : await versionStore.list(id);
-    const takes = isIdea ? [] : takesOf(source, await takeStore.list(id), (t) => t.take.id);
-    const kept = versions.length > 0 ? `, ${versions.length} ${versions.length === 1 ? 'version' : 'versions'}` : '';
+  async run({ id, part: source, isIdea }) {
+    // What the store has of it, with the part as it stands here.
+    const whole = isIdea ? { part: fromZero(source) } : await wholeParts.read(id, source);
+    const { part, song, versions = [], takes = [], ideas = [] } = whole;
+    const counted = (n: number, what: string) => (n > 0 ? `, ${n} ${what}${n === 1 ? '' : 's'}` : '');
     return {
-      data: writePartFile({ part, versions, takes, ...(song ? { song } : {}) }),
+      data: writePartFile(whole),
       fileName: `${fileNameOf(part.name)}${PART_FILE_ENDING}`,
       type: 'application/json',
-      said: [`Wrote the whole part with its feel${kept}${takes.length > 0 ? `, ${takes.length} ${takes.length === 1 ? 'take' : 'takes'}` : ''}${song ? ' and the imported song' : ''}.`, ...(soundsUsed(part).length > 0 ? ['Its own sounds are a file by themselves: export them too where it goes to another browser.'] : []), ...(part.breaks ? ['The recordings of its breaks are not in it: where it goes, drop the same files once, and its rows find them.'] : [])],
+      said: [`Wrote the whole part with its feel${counted(versions.length, 'version')}${counted(takes.length, 'take')}${counted(ideas.length, 'idea')}${song ? ' and the imported song' : ''}.`, ...(soundsUsed(part).length > 0 ? ['Its own sounds are a file by themselves: export them too where it goes to another browser.'] : []), ...(part.breaks ? ['The recordings of its breaks are not in it: where it goes, drop the same files once, and its rows find them.'] : [])],
     };
   },
 };

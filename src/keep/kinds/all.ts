@@ -1,0 +1,10 @@
+import type { Kind } from '../kind';
+import { breakKind } from './break';
+import { grooveKind } from './groove';
+import { feelKind, keyMapKind, patternKind, targetKind } from './named';
+import { partKind } from './part';
+import { settingKind } from './setting';
+import { soundKind } from './sound';
+
+/** Every kind of thing in a library file, in the order in which they go in and come out: sounds before the parts that they play. */
+export const KINDS: readonly Kind[] = [soundKind, breakKind, grooveKind, feelKind, keyMapKind, patternKind, targetKind, partKind, settingKind];
