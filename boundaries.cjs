@@ -40,8 +40,9 @@ exports.FOLDERS = [
   { folder: 'formats', about: 'files and stored data: checked, migrated, written', on: ['core/*'] },
   { folder: 'demo', about: 'the demo parts', on: ['core/*'] },
   { folder: 'devices', about: 'input and output devices behind one interface each', on: ['core/*'] },
-  { folder: 'api', about: 'the HTTP API’s handlers', on: ['core/*', 'formats'] },
   { folder: 'workers', about: 'heavy work off the page, and its clients', on: ['core/*', 'formats'] },
+  { folder: 'batch', about: 'many MIDI files with one feel, groove or key map: in the browser, from a shell; what the API writes', on: ['core/*', 'formats', 'workers'] },
+  { folder: 'api', about: 'the HTTP API’s handlers', on: ['core/*', 'formats', 'batch'] },
   { folder: 'sound', about: 'the audio thread and what talks to it', on: ['core/*', 'workers'] },
   { folder: 'storage', about: 'the browser’s store: its tables, parts, versions, takes, libraries', on: ['core/*', 'editing', 'formats', 'demo'] },
   { folder: 'ui', about: 'fields, menus, dialogs, messages that every place uses', on: ['core/*', 'formats', 'storage'] },
@@ -76,7 +77,9 @@ exports.FOLDERS = [
   { folder: 'bench/chrome', about: 'top bar, hand line, phrase strip, side panel, banners', on: ['core/*', 'storage', 'ui', 'bench/words', 'bench/store', 'bench/actions', 'bench/playback', 'bench/ideas', 'bench/recording', 'bench/dialogs', 'bench/pages', 'bench/stems', 'bench/stems/geometry', 'bench/stems/drawing'] },
   { folder: 'bench', about: 'the place as a whole', on: ['core/*', 'sound', 'storage', 'ui', 'bench/store', 'bench/playback', 'bench/breaks', 'bench/own-sounds', 'bench/recording', 'bench/keys', 'bench/dialogs', 'bench/pages', 'bench/stems', 'bench/stems/geometry', 'bench/chrome'] },
 
-  { folder: 'library', about: 'what is carried from part to part: pattern book, feels, key maps, sounds', on: ['core/*', 'formats', 'sound', 'sounds', 'storage', 'workers', 'ui'] },
-  { folder: 'shelf', about: 'the first place: all parts, importing, new ones', on: ['core/*', 'breaks', 'editing', 'sound', 'sounds', 'storage', 'workers', 'ui'] },
+  { folder: 'keep/kinds', about: 'one object a kind of thing in library files, and the list of them all', on: ['core/*', 'formats', 'storage', 'workers'] },
+  { folder: 'keep', about: 'library files: backup, what one would bring, restore; room in the browser', on: ['core/*', 'formats', 'storage', 'workers', 'ui', 'keep/kinds'] },
+  { folder: 'library', about: 'what is carried from part to part: pattern book, feels, key maps, sounds; backups', on: ['core/*', 'formats', 'keep', 'sound', 'sounds', 'storage', 'workers', 'ui'] },
+  { folder: 'shelf', about: 'the first place: all parts, importing, new ones, many at once', on: ['core/*', 'batch', 'breaks', 'editing', 'formats', 'keep', 'sound', 'sounds', 'storage', 'workers', 'ui'] },
   { folder: 'app', about: 'addresses: pages and route handlers', on: ['api', 'ui', 'shelf', 'library', 'bench', 'grooves'] },
 ];

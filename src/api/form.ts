@@ -1,10 +1,9 @@
-import { isNamedError, NamedError, type ErrorCode } from '@/core/errors';
+import { partOfFile } from '@/batch/perform-file';
+import { isNamedError, type ErrorCode } from '@/core/errors';
 import { LARGEST_SOUND } from '@/core/limits';
 import { findOrigin } from '@/core/homes/origin';
 import { setOrigin } from '@/core/commands/settings';
 import type { Part } from '@/core/model/part';
-import { importPart } from '@/core/smf/import-part';
-import { drumLanes, listLanes, notesByChannel } from '@/core/smf/lanes';
 import { MAX_FILE_BYTES, readSmf, type SmfFile } from '@/core/smf/read';
 import { ticks, TICKS_PER_QUARTER } from '@/core/units';
 import { readPartFile } from '@/formats/part-file';
@@ -168,11 +167,7 @@ export async function partOfFields(fields: Fields): Promise<{ part: Part; file: 
   const whole = await partField(fields);
   if (whole) return given ? { ...whole, part: withOrigin(whole.part, origin) } : whole;
   const file = await midiField(fields);
-  const all = listLanes(file);
-  const lanes = drumLanes(file, all, channels);
-  if (lanes.length === 0) throw all.length === 0 ? new NamedError('no-notes', { notesByChannel: {} }) : new NamedError('no-drum-notes', { notesByChannel: notesByChannel(all) });
-  const { part } = importPart(file, { name: 'part', lanes });
-  return { file, part: withOrigin(part, origin) };
+  return { file, part: withOrigin(partOfFile(file, 'part', channels), origin) };
 }
 
 /** @throws HttpError 400 */

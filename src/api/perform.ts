@@ -1,7 +1,4 @@
-import { NamedError } from '@/core/errors';
-import { MOST_WORK, workOf } from '@/core/limits';
-import { exportPart } from '@/core/smf/export-part';
-import { exportSong } from '@/core/smf/export-song';
+import { writePart } from '@/batch/perform-file';
 import { parseFeel } from '@/formats/feel-format';
 import { parseJson } from '@/formats/validate';
 import { hitsOfOrder, orderField } from './order';
@@ -21,11 +18,7 @@ export const perform = (request: Request): Promise<Response> =>
     const order = await orderField(fields);
     if (order && keep) throw wrongField('order', 'does not go with keepOtherTracks: a song has the order of its own');
     const { part, file } = await partOfFields(fields);
-    const feel = given ?? part.feel;
     if (keep && !file) throw wrongField('keepOtherTracks', 'the part file has no song');
-    // Each move looks at each hit: what would take too long is refused before it starts.
-    if (workOf(order ? hitsOfOrder(part) : part.hits.length, feel.moves.length) > MOST_WORK) throw new NamedError('too-much-work', { hits: part.hits.length, moves: feel.moves.length, most: MOST_WORK });
-    const felt = { ...part, feel };
-    const { bytes } = keep && file ? exportSong(felt, file, { ppq }) : exportPart(felt, { ppq, order });
+    const bytes = writePart({ ...part, feel: given ?? part.feel }, file, { song: keep, ppq, order }, order ? hitsOfOrder(part) : part.hits.length);
     return new Response(bytes as Uint8Array<ArrayBuffer>, { headers: { 'content-type': 'audio/midi', 'content-disposition': 'attachment; filename="performed.mid"' } });
   });

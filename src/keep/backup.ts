@@ -2,7 +2,7 @@ import { isNamedError } from '@/core/errors';
 import type { LibraryEntry } from '@/formats/library-file';
 import { LibraryWriter } from '@/formats/library-zip';
 import { fileNameOf } from '@/ui/download';
-import type { Here } from './kind';
+import type { Here } from './kinds/kind';
 import { KINDS } from './kinds/all';
 
 /** A library file, and what could not go into it. */

@@ -27,7 +27,7 @@ import { WholeParts } from '@/storage/whole-part';
 import { READY_TARGETS } from '@/core/target/ready';
 import { zipSync } from 'fflate';
 import { makeBackup } from './backup';
-import type { Here, How } from './kind';
+import type { Here, How } from './kinds/kind';
 import { lookAtLibrary, restoreLibrary } from './restore';
 
 let n = 0;

@@ -1,7 +1,7 @@
 import { isNamedError, NamedError } from '@/core/errors';
 import type { EntryKind, LibraryEntry } from '@/formats/library-file';
 import { openLibrary } from '@/formats/library-zip';
-import type { Here, How, Kind, Standing } from './kind';
+import type { Here, How, Kind, Standing } from './kinds/kind';
 import { KINDS } from './kinds/all';
 
 /** One thing of a library file, beside what is here. */

@@ -11,10 +11,13 @@ import { say, showError } from '@/ui/notify';
 import { ShelfLink } from '@/ui/ShelfLink';
 import { StoreNotice } from '@/ui/StoreNotice';
 import { ThemeToggle } from '@/ui/ThemeToggle';
+import { KeepSection } from '@/keep/KeepSection';
 import { KeptRecordings } from './KeptRecordings';
 import { KeptFeels, KeptKeyMaps, KeptTargets } from './KeptSettings';
 import { PatternBook } from './PatternBook';
 
+const BackupDialog = dynamic(() => import('@/keep/BackupDialog'), { ssr: false });
+const RestoreDialog = dynamic(() => import('@/keep/RestoreDialog'), { ssr: false });
 const LibrarySounds = dynamic(() => import('./LibrarySounds'), { ssr: false });
 
 const bring = async (file: File) => say(broughtWords(await bringIn(await file.text(), file.name)));
@@ -23,14 +26,18 @@ const bring = async (file: File) => say(broughtWords(await bringIn(await file.te
 export function LibraryPlace() {
   const input = useRef<HTMLInputElement>(null);
   const [sounds, setSounds] = useState<File[] | null>(null);
+  const [backing, setBacking] = useState(false);
+  const [restoring, setRestoring] = useState<File | null>(null);
   useEffect(() => {
     document.title = 'Library · Nod Sway';
   }, []);
   const take = (files: readonly File[]) => {
     const [first] = files;
     if (!first) return;
-    if (files.length === 1 && /\.json$/i.test(first.name)) bring(first).catch(showError);
-    else setSounds([...files]);
+    if (files.length === 1 && /\.json$/i.test(first.name)) return void bring(first).catch(showError);
+    if (files.length > 1 || !/\.zip$/i.test(first.name)) return setSounds([...files]);
+    // A zip is a library, or else a kit: its contents tell.
+    import('@/formats/library-zip').then(async ({ isLibrary }) => ((await isLibrary(first)) ? setRestoring(first) : setSounds([first]))).catch(showError);
   };
   const { getRootProps, isDragActive } = useDropzone({ noClick: true, noKeyboard: true, onDrop: take });
   return (
@@ -44,6 +51,9 @@ export function LibraryPlace() {
       </header>
       <main className="mx-auto max-w-4xl space-y-8 px-6 pb-16">
         <StoreNotice />
+        <Shelved title="Backup" about="Everything of yours in one file, to keep, to carry to another machine, or to go back to.">
+          <KeepSection onBackUp={() => setBacking(true)} onFile={setRestoring} />
+        </Shelved>
         <Shelved title="Pattern book" about="Hits under a name, with all they have. They are kept, and put into a part, on the Bench: “Pattern book” behind Ctrl K.">
           <PatternBook empty={<EmptyPicture className="mb-2" />} />
         </Shelved>
@@ -62,6 +72,8 @@ export function LibraryPlace() {
         <Shelved title="Kits and sounds" about="Recordings of your own, one for a row or a folder as a kit. Drop them here.">
           <Button onClick={() => setSounds([])}>Your own sounds</Button>
         </Shelved>
+        {backing && <BackupDialog parts={null} onClose={() => setBacking(false)} />}
+        {restoring && <RestoreDialog file={restoring} onClose={() => setRestoring(null)} />}
         {sounds && <LibrarySounds files={sounds} onClose={() => setSounds(null)} />}
       </main>
       {isDragActive && (

@@ -9,10 +9,11 @@ interface Props {
   rows: readonly PartRow[];
   shown: readonly PartRow[];
   onTags: (rows: readonly PartRow[]) => void;
+  onExport: (rows: readonly PartRow[]) => void;
 }
 
 /** What is done with the parts that are chosen; it stays in sight while they are. */
-export default function ChosenBar({ rows, shown, onTags }: Props) {
+export default function ChosenBar({ rows, shown, onTags, onExport }: Props) {
   return (
     <div role="toolbar" aria-label="Chosen parts" className="sticky top-0 z-20 -mx-3 mb-3 flex flex-wrap items-center gap-2 border-b border-strong bg-ground px-3 py-2">
       <p className="mr-auto">
@@ -25,6 +26,9 @@ export default function ChosenBar({ rows, shown, onTags }: Props) {
       )}
       <Button size="small" onClick={() => onTags(rows)}>
         Tag
+      </Button>
+      <Button size="small" onClick={() => onExport(rows)}>
+        Export
       </Button>
       <Button size="small" look="danger" onClick={() => removeParts(rows)}>
         Delete

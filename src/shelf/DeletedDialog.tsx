@@ -1,15 +1,14 @@
 'use client';
 
-import { intlFormatDistance } from 'date-fns';
 import type { DeletedRow } from '@/storage/database';
 import { deletedStore, KEPT_MS } from '@/storage/deleted-store';
 import { useStored } from '@/storage/use-stored';
+import { agoText } from '@/ui/ago';
 import { Button } from '@/ui/Button';
 import { Modal } from '@/ui/Modal';
 import { say, showError } from '@/ui/notify';
 import { TinyStems } from '@/ui/TinyStems';
 
-const ago = (at: number): string => intlFormatDistance(at, Date.now(), { locale: 'en' });
 const attempt = (work: Promise<unknown>): void => void work.catch(showError);
 
 /** The drawer: parts that were deleted in the last thirty days. */
@@ -34,7 +33,7 @@ export default function DeletedDialog({ onClose }: { onClose: () => void }) {
                 <span className="mr-auto min-w-0">
                   <span className="block truncate font-serif text-base">{d.row.name}</span>
                   <span className="text-sm text-faint">
-                    deleted {ago(d.at)}, goes {ago(d.at + KEPT_MS)}
+                    deleted {agoText(d.at)}, goes {agoText(d.at + KEPT_MS)}
                   </span>
                 </span>
                 <Button size="small" aria-label={`Put ${d.row.name} back`} onClick={() => attempt(putBack(d))}>

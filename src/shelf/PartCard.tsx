@@ -1,7 +1,6 @@
 'use client';
 
 import clsx from 'clsx';
-import { intlFormatDistance } from 'date-fns';
 import { Pause, Pencil, Play, Trash2 } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import Link from 'next/link';
@@ -10,6 +9,7 @@ import { memo, useState, type CSSProperties, type KeyboardEvent } from 'react';
 import { useStore } from 'zustand';
 import { LONGEST_NAME } from '@/core/limits';
 import type { PartRow } from '@/storage/database';
+import { agoText } from '@/ui/ago';
 import { IconButton } from '@/ui/Button';
 import type { MenuPlace } from '@/ui/menu-place';
 import { TinyStems } from '@/ui/TinyStems';
@@ -19,9 +19,6 @@ import { copyPart, removeParts, renamePartTo } from './part-actions';
 import { benchOf } from './places';
 
 const PartMenu = dynamic(() => import('./PartMenu'), { ssr: false });
-
-/** @example agoText(Date.now() - 7_200_000) // '2 hours ago' */
-const agoText = (at: number): string => intlFormatDistance(at, Date.now(), { locale: 'en' });
 
 /** The last line of a card: its tags, and what a demo is or when it was changed. */
 const lastLine = (row: PartRow): string => [...(row.tags ?? []), row.head === 0 && row.about ? row.about : `changed ${agoText(row.updatedAt)}`].join(' · ');

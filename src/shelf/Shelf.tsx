@@ -17,6 +17,7 @@ import { partStore } from '@/storage/part-store';
 import { unsavedParts } from '@/editing/unsaved';
 import { Button } from '@/ui/Button';
 import { showError, tell } from '@/ui/notify';
+import { FileField } from '@/ui/FileField';
 import { EmptyPicture } from '@/ui/EmptyPicture';
 import { Help } from '@/ui/Help';
 import { StoreNotice } from '@/ui/StoreNotice';
@@ -27,6 +28,7 @@ import type { Beginning } from './new-part';
 import { arranged, shelfView } from './arrange';
 import { endAudition } from './audition';
 import { chosenParts, keepChosen } from './chosen';
+import { partsText } from './part-actions';
 import { PartGrid } from './PartGrid';
 import { ShelfLine } from './ShelfLine';
 import { useShelfKeys } from './use-shelf-keys';
@@ -36,11 +38,22 @@ const UnsavedParts = dynamic(() => import('./UnsavedParts').then((m) => m.Unsave
 const ShelfSounds = dynamic(() => import('./ShelfSounds'), { ssr: false });
 const ChosenBar = dynamic(() => import('./ChosenBar'), { ssr: false });
 const TagsDialog = dynamic(() => import('./TagsDialog'), { ssr: false });
+const BatchDialog = dynamic(() => import('./BatchDialog'), { ssr: false });
+const BackupReminder = dynamic(() => import('./BackupReminder'), { ssr: false });
+const BackupDialog = dynamic(() => import('@/keep/BackupDialog'), { ssr: false });
+const RestoreDialog = dynamic(() => import('@/keep/RestoreDialog'), { ssr: false });
 const DeletedDialog = dynamic(() => import('./DeletedDialog'), { ssr: false });
 const NewPartDialog = dynamic(() => import('./NewPartDialog').then((m) => m.NewPartDialog), { ssr: false });
 
 /** Loaded with the first file. */
 const importFlow = () => import('./import-flow');
+/** A zip is a library, or else a kit: its contents tell. */
+const isLibraryFile = async (file: File): Promise<boolean> => (await import('@/formats/library-zip')).isLibrary(file);
+
+/** What is written into a library file: some parts, or (null) everything. */
+interface Backing {
+  parts: { ids: readonly string[]; name: string } | null;
+}
 
 /** The start: all parts; files may be dropped anywhere. */
 export function Shelf() {
@@ -52,6 +65,10 @@ export function Shelf() {
   const [sounds, setSounds] = useState<File | null>(null);
   const [tagging, setTagging] = useState<readonly string[] | null>(null);
   const [drawer, setDrawer] = useState(false);
+  const [backing, setBacking] = useState<Backing | null>(null);
+  const [restoring, setRestoring] = useState<File | null>(null);
+  const [batch, setBatch] = useState<readonly File[] | null>(null);
+  const batchInput = useRef<HTMLInputElement>(null);
   const [busy, setBusy] = useState<string | null>(null);
   const abort = useRef<AbortController | null>(null);
 
@@ -88,11 +105,25 @@ export function Shelf() {
     }
   };
 
+  /** Several at once: MIDI files may be given one feel, all else comes in one by one. */
+  const bringMany = (files: readonly File[]) => {
+    if (files.every((f) => /\.midi?$/i.test(f.name))) setBatch(files);
+    else bringAll(files);
+  };
+  const bringAll = (files: readonly File[]) => {
+    const controller = new AbortController();
+    abort.current = controller;
+    const work = async () => (await import('./import-many')).importMany(files, (name, n) => setBusy(`${name}, ${n} of ${files.length}`), controller.signal);
+    work().catch(showError).finally(() => setBusy(null));
+  };
+
   const { getRootProps, getInputProps, isDragActive, open } = useDropzone({
     noClick: true,
     noKeyboard: true,
-    onDrop: ([file]) => {
-      if (file && /\.zip$/i.test(file.name)) setSounds(file);
+    onDrop: (files) => {
+      const [file] = files;
+      if (files.length > 1) bringMany(files);
+      else if (file && /\.zip$/i.test(file.name)) isLibraryFile(file).then((is) => (is ? setRestoring(file) : setSounds(file)), showError);
       else if (file) void take(async (signal) => (await importFlow()).importFile(file, signal), file.name);
     },
   });
@@ -152,6 +183,7 @@ export function Shelf() {
 
       <main className="mx-auto max-w-6xl px-6 pb-16">
         <input {...getInputProps()} aria-label="MIDI or part file" data-testid="file-input" />
+        <FileField ref={batchInput} label="MIDI files to be given a feel" onChoose={setBatch} />
         <StoreNotice />
         {unsaved && <UnsavedParts />}
         {busy && (
@@ -167,13 +199,16 @@ export function Shelf() {
             <Button onClick={() => void restoreDemos()}>Bring the demo parts back</Button>
           </div>
         )}
+        {rows && <BackupReminder rows={rows} onBackUp={() => setBacking({ parts: null })} />}
         {rows && rows.length > 0 && <ShelfLine rows={rows} shown={shown.length} />}
-        {chosenRows.length > 0 && <ChosenBar rows={chosenRows} shown={shown} onTags={tagOne} />}
+        {chosenRows.length > 0 && <ChosenBar rows={chosenRows} shown={shown} onTags={tagOne} onExport={(some) => setBacking({ parts: { ids: some.map((row) => row.id), name: partsText(some) } })} />}
         {rows && rows.length > 0 && shown.length === 0 && <p className="py-10 text-center text-faint">{view.search.trim() ? `No part matches “${view.search}”.` : 'No part is like that.'}</p>}
         <PartGrid rows={shown} onTags={tagOne} />
         {rows && rows.length > 0 && (
           <p className="mt-8 flex flex-wrap gap-x-4 text-sm text-faint">
-            <span>Drop a .mid file or a drum loop (.wav) anywhere. Everything stays in this browser.</span>
+            <span>Drop a .mid file, a drum loop (.wav) or a backup anywhere. Everything stays in this browser.</span>
+            <Foot onClick={() => batchInput.current?.click()}>Give many MIDI files a feel</Foot>
+            <Foot onClick={() => setBacking({ parts: null })}>Back up everything</Foot>
             <Foot onClick={() => void restoreDemos()}>Put missing demo parts back</Foot>
             {deleted && deleted.length > 0 && <Foot onClick={() => setDrawer(true)}>Deleted parts ({deleted.length})</Foot>}
           </p>
@@ -188,6 +223,18 @@ export function Shelf() {
       {starting && <NewPartDialog onStart={(beginning) => void start(beginning)} onClose={() => setStarting(false)} />}
       {sounds && <ShelfSounds file={sounds} />}
       {tagging && rows && <TagsDialog rows={rows.filter((row) => tagging.includes(row.id))} all={rows} onClose={() => setTagging(null)} />}
+      {backing && <BackupDialog parts={backing.parts} onClose={() => setBacking(null)} />}
+      {restoring && <RestoreDialog file={restoring} onClose={() => setRestoring(null)} />}
+      {batch && (
+        <BatchDialog
+          files={batch}
+          onParts={() => {
+            setBatch(null);
+            bringAll(batch);
+          }}
+          onClose={() => setBatch(null)}
+        />
+      )}
       {drawer && <DeletedDialog onClose={() => setDrawer(false)} />}
       {question && <LaneDialog question={question} onPick={pick} hear={laneHearing(question, showError)} onClose={() => setQuestion(null)} />}
     </div>

@@ -10,24 +10,15 @@ import type { Lane } from '@/core/model/part';
 import type { Stroke } from '@/core/synth/stroke';
 import type { TempoChange } from '@/core/time/tempo-map';
 import { whenReady } from './ready';
+import { runIn, tellingHowFar } from './run-in';
 import type { BreakApi, Outline, ReadBreak } from './break.worker';
-import type { ImportApi, Outcome } from './import.worker';
+import type { ImportApi } from './import.worker';
+import type { Outcome } from './outcome';
 import type { MeasureApi } from './measure.worker';
 import type { KitApi, StrokeWish } from './kit.worker';
 import type { ChosenFile, ReadSounds, SoundsApi } from './sounds.worker';
 import type { MadeTones, TonesApi, TrackChoice } from './tones.worker';
 import type { RenderApi, RenderedFiles, RenderWish } from './render.worker';
-
-/** Runs one job in a fresh worker; aborting ends the worker, and with it the job. */
-async function runIn<Api, T>(worker: Worker, job: (api: Comlink.Remote<Api>) => Promise<T>, signal?: AbortSignal): Promise<T> {
-  try {
-    const aborted = new Promise<never>((_, reject) => signal?.addEventListener('abort', () => reject(signal.reason as Error), { once: true }));
-    const failed = new Promise<never>((_, reject) => worker.addEventListener('error', (e) => reject(new Error(e.message)), { once: true }));
-    return await Promise.race([whenReady(worker).then(() => job(Comlink.wrap<Api>(worker))), aborted, failed]);
-  } finally {
-    worker.terminate();
-  }
-}
 
 async function runImport<T>(job: (api: Comlink.Remote<ImportApi>) => Promise<Outcome<T>>, signal?: AbortSignal): Promise<T> {
   const result = await runIn<ImportApi, Outcome<T>>(new Worker(new URL('./import.worker.ts', import.meta.url), { type: 'module' }), job, signal);
@@ -51,16 +42,6 @@ export async function renderStrokes(wishes: StrokeWish[], sampleRate: number): P
   })();
   const { api } = await kitWorker;
   return api.render(wishes, sampleRate);
-}
-
-/** Runs a job that tells how far it is; what it tells after its end, on its own way, is not heard any more. */
-async function tellingHowFar<T>(onProgress: (done: number) => void, job: (tell: (done: number) => void) => Promise<T>): Promise<T> {
-  let isOver = false;
-  try {
-    return await job(Comlink.proxy((done: number) => isOver || onProgress(done)));
-  } finally {
-    isOver = true;
-  }
 }
 
 /** Renders audio in a worker of its own; aborting ends it. */

@@ -1,22 +1,10 @@
 import * as Comlink from 'comlink';
-import { isNamedError, reportError, type ErrorReport } from '@/core/errors';
 import { importPart, type ImportedPart } from '@/core/smf/import-part';
 import { listLanes, type LaneContent } from '@/core/smf/lanes';
 import { readSmf } from '@/core/smf/read';
 import type { Lane } from '@/core/model/part';
+import { outcome, type Outcome } from './outcome';
 import { sayReady } from './ready';
-
-/** A result, or a named error as plain data. */
-export type Outcome<T> = { ok: true; value: T } | { ok: false; error: ErrorReport };
-
-function outcome<T>(run: () => T): Outcome<T> {
-  try {
-    return { ok: true, value: run() };
-  } catch (e) {
-    if (isNamedError(e)) return { ok: false, error: reportError(e) };
-    throw e;
-  }
-}
 
 /** Reads MIDI files away from the interface, so that a large one never freezes it. */
 const api = {

@@ -7,7 +7,7 @@ import { showError } from '@/ui/notify';
 import { Picker } from '@/ui/Picker';
 import { useBenchStore } from '../store/context';
 import { EXPORTERS, offeredOf, optionsOf } from './export/all';
-import { deliver } from './export/deliver';
+import { deliver } from '@/ui/deliver';
 import type { ExporterSpec } from './export/exporter';
 import { ExportFolderChoice } from './export/ExportFolderChoice';
 import { FilePicture } from './export/FilePicture';

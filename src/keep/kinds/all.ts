@@ -1,4 +1,4 @@
-import type { Kind } from '../kind';
+import type { Kind } from './kind';
 import { breakKind } from './break';
 import { grooveKind } from './groove';
 import { feelKind, keyMapKind, patternKind, targetKind } from './named';

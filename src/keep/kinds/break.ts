@@ -1,8 +1,8 @@
 import type { Part } from '@/core/model/part';
 import { RecordingStore } from '@/storage/recording-store';
 import { PartStore } from '@/storage/part-store';
-import type { Kind } from '../kind';
-import { verified } from '../verified';
+import type { Kind } from './kind';
+import { verified } from './verified';
 
 /** The recordings that breaks are cut from: each is known by what it holds, so that one that is here is the same. */
 export const breakKind: Kind = {

@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid';
 import { GROOVE_FILE_ENDING, readGrooveFile, writeGrooveFile } from '@/formats/groove-format';
 import { GrooveStore } from '@/storage/groove-store';
-import { besideName, saysTheSame, type Kind } from '../kind';
+import { besideName, saysTheSame, type Kind } from './kind';
 
 /** Grooves of the user's own, with their tags. */
 export const grooveKind: Kind = {

@@ -9,7 +9,7 @@ import { KitStore } from '@/storage/kit-store';
 import type { NamedStore } from '@/storage/named-store';
 import { PatternStore, type KeptPattern } from '@/storage/pattern-store';
 import { TargetStore } from '@/storage/target-store';
-import { besideName, saysTheSame, type Kind } from '../kind';
+import { besideName, saysTheSame, type Kind } from './kind';
 
 interface Named<T> {
   kind: EntryKind;

@@ -2,7 +2,7 @@ import { shortName } from '@/core/limits';
 import { PART_FILE_ENDING, readPartFile, writePartFile } from '@/formats/part-file';
 import { DeletedStore } from '@/storage/deleted-store';
 import { WholeParts } from '@/storage/whole-part';
-import { besideName, saysTheSame, type Kind } from '../kind';
+import { besideName, saysTheSame, type Kind } from './kind';
 
 /** Parts, each with its versions, takes, ideas and song. Their steps back stay here. */
 export const partKind: Kind = {

@@ -3,7 +3,7 @@ import type { Guards, HatSettings } from '@/core/model/take';
 import type { VelocityCurve } from '@/core/velocity-curve';
 import { parseJson, validate } from '@/formats/validate';
 import type { InputRow } from '@/storage/database';
-import { saysTheSame, type Here, type Kind } from '../kind';
+import { saysTheSame, type Here, type Kind } from './kind';
 
 /** Settings as a file: what is known of input devices, and what the page remembers. */
 interface Settings {

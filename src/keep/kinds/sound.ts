@@ -8,8 +8,8 @@ import { manifestOf, readManifest, sampleFile } from '@/formats/sound-kit';
 import { parseJson } from '@/formats/validate';
 import { PartStore } from '@/storage/part-store';
 import { SoundStore } from '@/storage/sound-store';
-import { besideName, saysTheSame, type Here, type Kind } from '../kind';
-import { verified } from '../verified';
+import { besideName, saysTheSame, type Here, type Kind } from './kind';
+import { verified } from './verified';
 import { partsOf } from './break';
 
 /** A kit with its sounds, or (without a kit) one sound. */

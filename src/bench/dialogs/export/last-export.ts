@@ -1,6 +1,6 @@
 import { say, showError } from '@/ui/notify';
 import type { BenchState, BenchStore } from '../../store/bench-store';
-import { deliver } from './deliver';
+import { deliver } from '@/ui/deliver';
 import { EXPORTERS, offeredOf, optionsOf } from './all';
 import type { Source } from './exporter';
 import { rememberedExport } from './remembered';

@@ -1,14 +1,20 @@
 import { exportFolder } from '@/storage/export-folder';
-import { download } from '@/ui/download';
-import { isAllowed } from '@/ui/folder-leave';
-import type { Exported } from './exporter';
+import { download } from './download';
+import { isAllowed } from './folder-leave';
+
+/** A file for the user. */
+export interface Delivered {
+  data: Blob | Uint8Array | string;
+  fileName: string;
+  type: string;
+}
 
 /**
  * Gives a file to the user: into the folder that was chosen for exports, else as a download. A file that is there already is not
  * written over: the new one gets a number.
  * @returns where it went, in words
  */
-export async function deliver({ data, fileName, type }: Exported): Promise<string> {
+export async function deliver({ data, fileName, type }: Delivered): Promise<string> {
   const folder = await exportFolder.get().catch(() => undefined);
   if (!folder || !(await isAllowed(folder, 'readwrite').catch(() => false))) {
     download(data, fileName, type);

@@ -1,0 +1,149 @@
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { basename, join, resolve } from 'node:path';
+import { parseArgs } from 'node:util';
+import { isNamedError } from '@/core/errors';
+import { MAX_FILE_BYTES, readSmf } from '@/core/smf/read';
+import { readFeelFile } from '@/formats/feel-format';
+import { readGrooveFile } from '@/formats/groove-format';
+import { readKitFile } from '@/formats/kit-format';
+import { accountOf, accountWords, partOfFile, withGiven, writePart, type Given } from './perform-file';
+
+/** Everything went well; some files did not; the call itself is wrong. */
+export const EXIT = { good: 0, someFailed: 1, wrongCall: 2 } as const;
+
+export const USAGE = `npm run perform -- --feel x.nodfeel.json in/*.mid --out dir
+
+One of these is given to every file:
+  --feel FILE       a feel (.nodfeel.json)
+  --groove FILE     a groove (.nodgroove.json), on all rows
+  --key-map FILE    a key map (.nodkit.json): written for its keys
+
+  --out DIR         where the files go, under their own names; made where it is missing
+  --lean N          how much of a groove's lean is used, 0 to 1.5 (1)
+  --level N         how much of its level, 0 to 1.5 (1)
+  --song            the other tracks of each file go along
+  --ppq N           ticks a quarter note, 24 to 32767
+  --channels LIST   channels that carry the drums, as 10,11; by default found in the file
+  --overwrite       files that are in DIR already are written over
+
+A line a file. Exit code 0: all were written; 1: some were not; 2: the call is wrong, and nothing was written.`;
+
+/** Where lines go. */
+export interface Lines {
+  out(line: string): void;
+  error(line: string): void;
+}
+
+class WrongCall extends Error {}
+
+const OPTIONS = {
+  feel: { type: 'string' },
+  groove: { type: 'string' },
+  'key-map': { type: 'string' },
+  out: { type: 'string' },
+  lean: { type: 'string' },
+  level: { type: 'string' },
+  song: { type: 'boolean' },
+  ppq: { type: 'string' },
+  channels: { type: 'string' },
+  overwrite: { type: 'boolean' },
+  help: { type: 'boolean', short: 'h' },
+} as const;
+
+const parse = (args: readonly string[]) => parseArgs({ args: [...args], options: OPTIONS, allowPositionals: true });
+type Values = ReturnType<typeof parse>['values'];
+
+/** Gives a feel, a groove or a key map to MIDI files in a folder: the bytes are those of the HTTP API. @returns the exit code */
+export function performCommand(args: readonly string[], lines: Lines): number {
+  try {
+    const { values, positionals: files } = parse(args);
+    if (values.help) {
+      lines.out(USAGE);
+      return EXIT.good;
+    }
+    return performAll(values, files, lines);
+  } catch (e) {
+    // What the option parser refuses is named in its own words.
+    const isWrongCall = e instanceof WrongCall || String((e as { code?: unknown }).code).startsWith('ERR_PARSE_ARGS');
+    if (!isWrongCall) throw e;
+    lines.error(`${(e as Error).message}\n\n${USAGE}`);
+    return EXIT.wrongCall;
+  }
+}
+
+function performAll(values: Values, files: readonly string[], lines: Lines): number {
+  const given = givenOf(values);
+  const { out } = values;
+  if (out === undefined) throw new WrongCall('--out is missing.');
+  if (files.length === 0) throw new WrongCall('No MIDI files are named.');
+  const ppq = wholeOf('ppq', values.ppq, 24, 32767);
+  const channels = values.channels?.split(',').map((c) => wholeOf('channels', c.trim(), 1, 16) as number);
+  try {
+    mkdirSync(out, { recursive: true });
+  } catch (e) {
+    throw new WrongCall(`${out} is no folder that can be written to: ${(e as Error).message}`);
+  }
+  const taken = new Set<string>();
+  let failed = 0;
+  for (const path of files) {
+    const target = join(out, basename(path));
+    try {
+      if (taken.has(resolve(target))) throw new Error('another file of this name was written');
+      if (resolve(target) === resolve(path)) throw new Error('it would be written over itself');
+      if (existsSync(target) && !values.overwrite) throw new Error(`${target} is there already (--overwrite)`);
+      const { bytes, words } = performOne(read(path, MAX_FILE_BYTES), given, { song: values.song === true, ppq, channels });
+      writeFileSync(target, bytes);
+      taken.add(resolve(target));
+      lines.out(`${path} -> ${target}  ${words}`);
+    } catch (e) {
+      failed++;
+      lines.error(`${path}: ${isNamedError(e) ? `${e.code}: ${e.message} ${e.remedy}` : (e as Error).message}`);
+    }
+  }
+  lines.out(`${files.length - failed} written, ${failed} failed`);
+  return failed > 0 ? EXIT.someFailed : EXIT.good;
+}
+
+function performOne(bytes: Uint8Array, given: Given, { song, ppq, channels }: { song: boolean; ppq: number | undefined; channels: readonly number[] | undefined }): { bytes: Uint8Array; words: string } {
+  const file = readSmf(bytes);
+  // Named as the API names it: the bytes are the same.
+  const before = partOfFile(file, 'part', channels);
+  const after = withGiven(before, given);
+  return { bytes: writePart(after, file, { song, ppq }), words: accountWords(accountOf(before, after)) };
+}
+
+function read(path: string, most: number): Uint8Array {
+  const bytes = readFileSync(path);
+  if (bytes.length > most) throw new Error(`larger than ${most / 2 ** 20} MiB`);
+  return bytes;
+}
+
+/** What is given to every file. @throws WrongCall */
+function givenOf(values: Values): Given {
+  const named = (['feel', 'groove', 'key-map'] as const).filter((name) => values[name] !== undefined);
+  const [name, ...others] = named;
+  if (!name || others.length > 0) throw new WrongCall('Name one of --feel, --groove and --key-map.');
+  const path = values[name] as string;
+  try {
+    const text = readFileSync(path, 'utf8');
+    if (name === 'feel') return { kind: 'feel', feel: readFeelFile(text) };
+    if (name === 'key-map') return { kind: 'key map', kit: readKitFile(text) };
+    return { kind: 'groove', groove: readGrooveFile(text), lean: shareOf('lean', values.lean), level: shareOf('level', values.level) };
+  } catch (e) {
+    if (e instanceof WrongCall) throw e;
+    throw new WrongCall(`${path}: ${(e as Error).message}`);
+  }
+}
+
+function wholeOf(name: string, text: string | undefined, low: number, high: number): number | undefined {
+  if (text === undefined) return undefined;
+  const n = Number(text);
+  if (text === '' || !Number.isInteger(n) || n < low || n > high) throw new WrongCall(`--${name} must be a whole number from ${low} to ${high}.`);
+  return n;
+}
+
+function shareOf(name: string, text = '1'): number {
+  const n = Number(text);
+  if (text === '' || !(n >= 0 && n <= 1.5)) throw new WrongCall(`--${name} must be a number from 0 to 1.5.`);
+  return n;
+}

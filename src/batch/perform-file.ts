@@ -1,0 +1,106 @@
+import { playOnKit } from '@/core/commands/rows';
+import { putGroove } from '@/core/commands/grooves';
+import { NamedError } from '@/core/errors';
+import type { KitMap } from '@/core/key-map';
+import { MOST_WORK, workOf } from '@/core/limits';
+import type { Feel } from '@/core/model/feel';
+import type { Groove } from '@/core/model/groove';
+import type { Part } from '@/core/model/part';
+import { tempoMapOf } from '@/core/part/part-time';
+import { performPart } from '@/core/perform/perform';
+import { exportPart } from '@/core/smf/export-part';
+import { exportSong } from '@/core/smf/export-song';
+import { importPart } from '@/core/smf/import-part';
+import { drumLanes, listLanes, notesByChannel } from '@/core/smf/lanes';
+import type { SmfFile } from '@/core/smf/read';
+import { ticks } from '@/core/units';
+
+/** What is given to a file: one of these, or nothing. */
+export type Given = { kind: 'feel'; feel: Feel } | { kind: 'groove'; groove: Groove; lean: number; level: number } | { kind: 'key map'; kit: KitMap };
+
+/** How it is written: the drums alone, or with the other tracks of the file; ticks a quarter by default as {@link exportPart} finds them. */
+export interface Writing {
+  song?: boolean;
+  ppq?: number;
+  /** The running order unrolled. */
+  order?: boolean;
+}
+
+/**
+ * The drum part of a file.
+ * @param channels 1 to 16; by default those that carry drums
+ * @throws NamedError no-notes, no-drum-notes
+ */
+export function partOfFile(file: SmfFile, name: string, channels?: readonly number[]): Part {
+  const all = listLanes(file);
+  const lanes = drumLanes(file, all, channels ? [...channels] : undefined);
+  if (lanes.length === 0) throw all.length === 0 ? new NamedError('no-notes', { notesByChannel: {} }) : new NamedError('no-drum-notes', { notesByChannel: notesByChannel(all) });
+  return importPart(file, { name, lanes }).part;
+}
+
+/** A part with what is given to it. */
+export function withGiven(part: Part, given: Given): Part {
+  if (given.kind === 'feel') return { ...part, feel: given.feel };
+  if (given.kind === 'groove') return putGroove(part, given.groove, given).part;
+  return playOnKit(part, given.kit);
+}
+
+/**
+ * Writes a part as a MIDI file: the same bytes for the API, the shell and the browser.
+ * @param file where it came from, for its other tracks
+ * @param hits how many are written, where passes make them more
+ * @throws NamedError too-much-work, meter-changed, bad-resolution
+ */
+export function writePart(part: Part, file: SmfFile | null, { song, ppq, order }: Writing, hits = part.hits.length): Uint8Array {
+  // Each move looks at each hit: what would take too long is refused before it starts.
+  if (workOf(hits, part.feel.moves.length) > MOST_WORK) throw new NamedError('too-much-work', { hits, moves: part.feel.moves.length, most: MOST_WORK });
+  return (song && file ? exportSong(part, file, { ppq }) : exportPart(part, { ppq, order })).bytes;
+}
+
+/** What was done to a part. */
+export interface Account {
+  hits: number;
+  /** Hits whose time changed by at least a twentieth of a millisecond, by how much on average and at most. */
+  moved: number;
+  meanMs: number;
+  mostMs: number;
+  /** Hits whose velocity changed. */
+  levelled: number;
+  /** Hits that another key plays. */
+  rekeyed: number;
+}
+
+const HEARD_MS = 0.05;
+
+/** Tells what the given does to the hits of a part. */
+export function accountOf(before: Part, after: Part): Account {
+  const time = tempoMapOf(before);
+  const { ticks: times, velocities } = performPart(after);
+  const account: Account = { hits: before.hits.length, moved: 0, meanMs: 0, mostMs: 0, levelled: 0, rekeyed: 0 };
+  const written = new Map(before.hits.map((h) => [h.id, h]));
+  let sum = 0;
+  after.hits.forEach((hit, i) => {
+    const was = written.get(hit.id);
+    if (!was) return;
+    const ms = Math.abs(time.between(was.tick, ticks(times[i] as number)));
+    if (ms >= HEARD_MS) {
+      account.moved++;
+      sum += ms;
+      account.mostMs = Math.max(account.mostMs, ms);
+    }
+    if (velocities[i] !== was.velocity) account.levelled++;
+    if (hit.key !== was.key) account.rekeyed++;
+  });
+  account.meanMs = account.moved > 0 ? sum / account.moved : 0;
+  return account;
+}
+
+/** @example accountWords(account) // '148 hits: 36 moved, 7.8 ms on average, 11.0 at most; 20 louder or softer' */
+export function accountWords({ hits, moved, meanMs, mostMs, levelled, rekeyed }: Account): string {
+  const done = [
+    moved > 0 && `${moved} moved, ${meanMs.toFixed(1)} ms on average, ${mostMs.toFixed(1)} at most`,
+    levelled > 0 && `${levelled} louder or softer`,
+    rekeyed > 0 && `${rekeyed} on other keys`,
+  ].filter(Boolean);
+  return `${hits} ${hits === 1 ? 'hit' : 'hits'}: ${done.length > 0 ? done.join('; ') : 'nothing changes'}`;
+}

@@ -1,0 +1,80 @@
+'use client';
+
+import { format } from 'date-fns';
+import { useEffect, useRef, useState } from 'react';
+import { ENTRY_KINDS, LIBRARY_ENDING } from '@/formats/library-file';
+import { backupDates } from '@/storage/backup-dates';
+import { Button } from '@/ui/Button';
+import { deliver } from '@/ui/deliver';
+import { fileNameOf } from '@/ui/download';
+import { Modal } from '@/ui/Modal';
+import { showError } from '@/ui/notify';
+import type { Backup } from './backup';
+import { backUp } from './client';
+import { countWords, megabytes } from './words';
+
+interface Props {
+  /** Some parts alone, with what they need; null: everything. */
+  parts: { ids: readonly string[]; name: string } | null;
+  onClose: () => void;
+}
+
+/** Writes a library file, and tells what is in it. */
+export default function BackupDialog({ parts, onClose }: Props) {
+  const [done, setDone] = useState(0);
+  const [made, setMade] = useState<{ backup: Backup; where: string } | null>(null);
+  const close = useRef(onClose);
+  const wanted = useRef(parts);
+  useEffect(() => {
+    const controller = new AbortController();
+    const run = async () => {
+      const some = wanted.current;
+      const backup = await backUp(some?.ids ?? null, setDone, controller.signal);
+      if (controller.signal.aborted) return;
+      const fileName = `${some ? fileNameOf(some.name) : `nod-sway-${format(Date.now(), 'yyyy-MM-dd')}`}${LIBRARY_ENDING}`;
+      const where = await deliver({ data: backup.blob, fileName, type: 'application/zip' });
+      if (!some) await backupDates.done();
+      setMade({ backup, where });
+    };
+    run().catch((e: unknown) => {
+      if (controller.signal.aborted) return;
+      showError(e);
+      close.current();
+    });
+    return () => controller.abort(new Error('cancelled'));
+  }, []);
+  return (
+    <Modal open onClose={onClose} title={parts ? `Export ${parts.name}` : 'Backup'} about={parts ? 'With versions, takes and ideas, and with the sounds and recordings that they need.' : 'Everything of yours in one file: parts with versions, takes and ideas, grooves, feels, kits with their sounds, patterns, settings.'}>
+      {made ? (
+        <div data-testid="backup-account" className="space-y-2">
+          <p>
+            {made.where} {megabytes(made.backup.blob.size)}: {countWords(ENTRY_KINDS.map((kind) => [kind, made.backup.counts[kind] ?? 0]))}.
+          </p>
+          {made.backup.left.length > 0 && (
+            <div role="alert">
+              <p className="text-danger">Left out, since it no longer reads:</p>
+              <ul className="text-sm">
+                {made.backup.left.map((l, i) => (
+                  <li key={i}>
+                    {l.name}: {l.why}
+                  </li>
+                ))}
+              </ul>
+            </div>
+          )}
+          <p className="text-faint">Dropped on the Shelf of any browser, it shows what it would bring before it changes anything.</p>
+          <p className="flex justify-end pt-2">
+            <Button look="strong" autoFocus onClick={onClose}>
+              Close
+            </Button>
+          </p>
+        </div>
+      ) : (
+        <p role="status" className="flex items-center gap-3">
+          <progress aria-label="Backup" className="flex-1 accent-accent" max={1} value={done} />
+          <Button onClick={onClose}>Cancel</Button>
+        </p>
+      )}
+    </Modal>
+  );
+}
