@@ -75,11 +75,12 @@ exports.FOLDERS = [
   { folder: 'bench/pages', about: 'the pages of the side panel, one folder each, and the list of them all', on: ['core/*', 'breaks', 'demo', 'devices', 'sound', 'sounds', 'storage', 'workers', 'ui', 'grooves/pictures', 'bench/words', 'bench/store', 'bench/actions', 'bench/playback', 'bench/ideas', 'bench/breaks', 'bench/own-sounds', 'bench/recording', 'bench/dialogs', 'bench/stems/drawing'] },
   { folder: 'bench/keys', about: 'every key and action in one list; the sheet and the search are made from it', on: ['core/*', 'ui', 'bench/store', 'bench/actions', 'bench/playback', 'bench/ideas', 'bench/own-sounds', 'bench/recording', 'bench/dialogs', 'bench/words', 'bench/pages'] },
   { folder: 'bench/chrome', about: 'top bar, hand line, phrase strip, side panel, banners', on: ['core/*', 'storage', 'ui', 'bench/words', 'bench/store', 'bench/actions', 'bench/playback', 'bench/ideas', 'bench/recording', 'bench/dialogs', 'bench/pages', 'bench/stems', 'bench/stems/geometry', 'bench/stems/drawing'] },
-  { folder: 'bench', about: 'the place as a whole', on: ['core/*', 'sound', 'storage', 'ui', 'bench/store', 'bench/playback', 'bench/breaks', 'bench/own-sounds', 'bench/recording', 'bench/keys', 'bench/dialogs', 'bench/pages', 'bench/stems', 'bench/stems/geometry', 'bench/chrome'] },
+  { folder: 'bench', about: 'the place as a whole', on: ['core/*', 'editing', 'sound', 'storage', 'ui', 'bench/store', 'bench/playback', 'bench/breaks', 'bench/own-sounds', 'bench/recording', 'bench/keys', 'bench/dialogs', 'bench/pages', 'bench/stems', 'bench/stems/geometry', 'bench/chrome'] },
 
   { folder: 'keep/kinds', about: 'one object a kind of thing in library files, and the list of them all', on: ['core/*', 'formats', 'storage', 'workers'] },
   { folder: 'keep', about: 'library files: backup, what one would bring, restore; room in the browser', on: ['core/*', 'formats', 'storage', 'workers', 'ui', 'keep/kinds'] },
   { folder: 'library', about: 'what is carried from part to part: pattern book, feels, key maps, sounds; backups', on: ['core/*', 'formats', 'keep', 'sound', 'sounds', 'storage', 'workers', 'ui'] },
   { folder: 'shelf', about: 'the first place: all parts, importing, new ones, many at once', on: ['core/*', 'batch', 'breaks', 'editing', 'formats', 'keep', 'sound', 'sounds', 'storage', 'workers', 'ui'] },
-  { folder: 'app', about: 'addresses: pages and route handlers', on: ['api', 'ui', 'shelf', 'library', 'bench', 'grooves'] },
+  { folder: 'offline', about: 'the service worker that keeps a version, and what is said of newer ones', on: ['editing', 'ui'] },
+  { folder: 'app', about: 'addresses: pages and route handlers', on: ['api', 'offline', 'ui', 'shelf', 'library', 'bench', 'grooves'] },
 ];

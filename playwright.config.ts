@@ -24,6 +24,8 @@ export default defineConfig({
     baseURL: `http://127.0.0.1:${PORT}`,
     // The legend that the first visit shows was read.
     storageState: { cookies: [], origins: [{ origin: `http://127.0.0.1:${PORT}`, localStorage: [{ name: 'nod-sway:legend', value: 'read' }] }] },
+    // What keeps the application offline fetches all of it: one file of flows is about that.
+    serviceWorkers: 'block',
     viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: '/usr/bin/chromium',

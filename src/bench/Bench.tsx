@@ -3,6 +3,7 @@
 import dynamic from 'next/dynamic';
 import { useEffect, useMemo } from 'react';
 import { withVoices } from '@/core/breaks/rows';
+import { mayBeHalfDone } from '@/editing/settle';
 import { followWhole } from './store/follow-whole';
 import { useBench, useBenchStore } from './store/context';
 import { PlaybackProvider } from './playback/context';
@@ -54,6 +55,16 @@ export function Bench() {
   useEffect(() => {
     document.title = `${name} · Nod Sway`;
   }, [name]);
+  // Before the page is loaded anew, what is half done is kept.
+  useEffect(
+    () =>
+      mayBeHalfDone(() => {
+        if (store.getState().recording) return 'A take is being recorded: end it first.';
+        store.getState().settle();
+        return null;
+      }),
+    [store],
+  );
   const conflict = useBench((s) => s.conflict);
   // What both changed is asked about at once; the line above the stems asks on.
   useEffect(() => void (conflict !== null && store.getState().setDesk({ dialog: 'two-tabs' })), [store, conflict]);

@@ -13,6 +13,7 @@ import { bringIn, broughtWords } from '@/storage/bring-in';
 import { seedOnFirstVisit } from '@/storage/demo-seed';
 import { grooveStore } from '@/storage/groove-store';
 import { partStore } from '@/storage/part-store';
+import { mayBeHalfDone } from '@/editing/settle';
 import { unsavedParts } from '@/editing/unsaved';
 import { say, showError } from '@/ui/notify';
 import { createGroovesStore, freeName, grooveOf } from './store/grooves-store';
@@ -49,6 +50,14 @@ export function GroovesPlace({ partId, grooveId }: Props) {
   useStand(store, partId);
   const standing = useStore(store, (s) => s.stand?.id);
   useEffect(() => (standing ? partStore.follow(standing, (head) => store.getState().hear(head)) : undefined), [store, standing]);
+  useEffect(
+    () =>
+      mayBeHalfDone(() => {
+        store.getState().settle();
+        return null;
+      }),
+    [store],
+  );
   useEffect(() => {
     document.title = 'Grooves · Nod Sway';
     // Whoever comes here first finds parts to try grooves on as well.

@@ -46,3 +46,6 @@ export const say = (text: string): void => instead(text, { duration: 3500 });
 
 /** Tells something that stays beside other messages, with one choice where there is one. */
 export const tell = (text: string, action?: Choice): void => show((toast) => toast(text, action ? { action } : {}));
+
+/** Tells something with a choice, and stays until it is answered. */
+export const offer = (text: string, label: string, onClick: () => void): void => show((toast) => toast(text, { duration: Infinity, closeButton: true, action: { label, onClick } }));

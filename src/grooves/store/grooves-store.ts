@@ -75,8 +75,9 @@ export interface GroovesState {
   run(label: string, change: (part: Part) => Part): void;
   /** Opens an edit of the part on the stand. */
   openPart(label: string): Transaction<Part>;
-  /** Puts back what is under way. */
+  /** Puts back what is under way, or keeps it. */
   putBack(): void;
+  settle(): void;
   undo(): void;
   redo(): void;
   /** Tries again to write what could not be written. */
@@ -205,6 +206,7 @@ export function createGroovesStore(parts: PartStore, grooves: GrooveStore): Groo
       openPart: (label) => lifted(doc.open(label, 'drag'), onStand),
       run: (label, change) => doc.run(label, onStand(change)),
       putBack: () => doc.putBack(),
+      settle: () => doc.settle(),
       undo: () => doc.undo(),
       redo: () => doc.redo(),
       retrySave: () => writers.retry(),

@@ -1,0 +1,85 @@
+import { createStore } from 'zustand/vanilla';
+import { settleAll } from '@/editing/settle';
+import { unsavedParts } from '@/editing/unsaved';
+import { offer, say } from '@/ui/notify';
+
+/** Whether the application is kept for working offline, and whether a newer version waits. */
+export const versions = createStore<{ offline: boolean; newer: boolean }>(() => ({ offline: false, newer: false }));
+
+const HOUR_MS = 3_600_000;
+
+/** Waits until everything that was done is in the store. @returns false where something cannot be written */
+function allSaved(): Promise<boolean> {
+  const state = (): boolean | null => {
+    const unsaved = [...unsavedParts.getState().values()];
+    if (unsaved.some((u) => u.error)) return false;
+    return unsaved.length === 0 ? true : null;
+  };
+  const now = state();
+  if (now !== null) return Promise.resolve(now);
+  return new Promise((done) => {
+    const stop = unsavedParts.subscribe(() => {
+      const then = state();
+      if (then === null) return;
+      stop();
+      done(then);
+    });
+  });
+}
+
+/** Keeps what is under way and waits until all is saved. @returns why that cannot be, or null */
+async function reasonToStay(): Promise<string | null> {
+  return settleAll() ?? ((await allSaved()) ? null : 'Something is not saved yet: see to that first. Nothing was changed.');
+}
+
+/** Loads the page anew, by the version that serves it now; nothing that was done goes. */
+async function loadAnew(): Promise<void> {
+  const reason = await reasonToStay();
+  if (reason !== null) return say(reason);
+  window.location.reload();
+}
+
+let mine = false;
+
+/** Goes on with the newer version. */
+async function takeNewer(registration: ServiceWorkerRegistration): Promise<void> {
+  const reason = await reasonToStay();
+  if (reason !== null) {
+    say(reason);
+    return offerNewer(registration);
+  }
+  mine = true;
+  registration.waiting?.postMessage('take over');
+}
+
+function offerNewer(registration: ServiceWorkerRegistration): void {
+  versions.setState({ newer: true });
+  offer('A newer version of Nod Sway is here.', 'Use it now', () => void takeNewer(registration));
+}
+
+/** Has the browser keep the application, so that it opens without a network; says when a newer version is there. */
+export async function keepOffline(container: ServiceWorkerContainer): Promise<void> {
+  const hadOne = container.controller !== null;
+  container.addEventListener('controllerchange', () => {
+    if (mine) return void loadAnew();
+    // Another tab took it: this one works on, and is asked.
+    if (hadOne) offer('Another tab went on to a newer version of Nod Sway.', 'Load it here', () => void loadAnew());
+  });
+  const registration = await container.register('/service-worker.js');
+  const watch = (worker: ServiceWorker | null) =>
+    worker?.addEventListener('statechange', () => {
+      if (worker.state === 'installed' && container.controller) offerNewer(registration);
+      if (worker.state === 'activated') versions.setState({ offline: true });
+    });
+  registration.addEventListener('updatefound', () => watch(registration.installing));
+  watch(registration.installing);
+  if (registration.active) versions.setState({ offline: true });
+  if (registration.waiting && container.controller) offerNewer(registration);
+  // A tab that stays open for days hears of it, too.
+  let asked = Date.now();
+  document.addEventListener('visibilitychange', () => {
+    if (document.visibilityState !== 'visible' || Date.now() - asked < HOUR_MS) return;
+    asked = Date.now();
+    registration.update().catch(() => undefined);
+  });
+}
