@@ -1,5 +1,6 @@
-import { expect, test } from '@playwright/test';
-import { benchReady, bringIn, chooseExport, drawn, exportMidi, flatBeat, held, importMidi, meterEvent, midiFile, noteEvents, notesOf, openShelf, saved, tempoEvent, trackChunk, type Note } from './support';
+import { expect, test, type Page } from '@playwright/test';
+import { violationsInBothThemes } from './axe';
+import { benchReady, bringIn, chooseExport, drawn, exportMidi, flatBeat, held, importMidi, meterEvent, midiFile, noteEvents, notesOf, openMidi, openShelf, saved, tempoEvent, trackChunk, type Note } from './support';
 
 test('three kinds of bad file say what happened and what to do; nothing is added', async ({ page }) => {
   await openShelf(page);
@@ -88,7 +89,7 @@ test('bringing demo parts back never overwrites what a user changed', async ({ p
   expect(await page.evaluate(() => window.nodSway!.bench().part.feel.moves.length)).toBe(1);
 });
 
-test('an import is kept as it came, and compared at once; a file dropped on the Bench leads nowhere', async ({ page }) => {
+test('an import is kept as it came, and compared at once', async ({ page }) => {
   await openShelf(page);
   await bringIn(page, 'beat.mid', flatBeat(1).bytes);
   await page.waitForURL(/\/bench\//);
@@ -104,14 +105,58 @@ test('an import is kept as it came, and compared at once; a file dropped on the 
   await page.keyboard.up('q');
   await drawn(page);
   expect([await softest(), await page.evaluate(() => window.nodSway!.bench().desk.other)]).toEqual([75, null]);
-  const address = page.url();
-  const dropped = await page.evaluateHandle(() => {
-    const data = new DataTransfer();
-    data.items.add(new File(['MThd'], 'other.mid', { type: 'audio/midi' }));
-    return data;
-  });
+});
+
+/** Drops a file on the stems. */
+async function dropOnStems(page: Page, name: string, bytes: Uint8Array): Promise<void> {
+  const dropped = await page.evaluateHandle(
+    ([fileName, data]) => {
+      const transfer = new DataTransfer();
+      transfer.items.add(new File([Uint8Array.from(data)], fileName, { type: 'audio/midi' }));
+      return transfer;
+    },
+    [name, [...bytes]] as const,
+  );
   await page.getByTestId('stems').dispatchEvent('dragover', { dataTransfer: dropped });
   await page.getByTestId('stems').dispatchEvent('drop', { dataTransfer: dropped });
-  await expect(page.getByText(/^other\.mid was not opened/)).toBeVisible();
+}
+
+test('a file that is dropped on a Bench asks where it goes: a part of its own, after the last bar, rows beside', async ({ page }) => {
+  await openMidi(page, 'beat.mid', flatBeat(1).bytes);
+  const address = page.url();
+  const shaker = midiFile(0, 480, [trackChunk([tempoEvent(0, 600_000), ...noteEvents([[0, 70, 60], [240, 70, 50], [960, 38, 80]], 60)])]);
+  const shape = () => page.evaluate(() => { const { part } = window.nodSway!.bench(); return { bars: part.bars, rows: part.rows.map((r) => r.voice), hits: part.hits.length, sections: part.sections?.map((s) => s.name) ?? [] }; });
+  const before = await shape();
+  const dialog = page.getByRole('dialog');
+
+  await dropOnStems(page, 'broken.mid', new TextEncoder().encode('MThd'));
+  await expect(page.getByText('The MIDI file', { exact: false }).or(page.getByText('This is not a standard MIDI file', { exact: false })).first()).toBeVisible();
+  await expect(dialog).toBeHidden();
+
+  await dropOnStems(page, 'shaker.mid', shaker);
+  await expect(dialog).toContainText('It is counted at 120 BPM here, not at 100.');
+  expect(await violationsInBothThemes(page, '[role=dialog]')).toEqual([]);
+  await dialog.getByRole('button', { name: 'Rows beside these' }).click();
+  const beside = await shape();
+  expect([beside.bars, beside.hits, beside.rows.filter((r) => !before.rows.includes(r)).sort()]).toEqual([1, before.hits + 3, ['maracas', 'snare:2']]);
+  await page.keyboard.press('Control+z');
+
+  await dropOnStems(page, 'shaker.mid', shaker);
+  await dialog.getByRole('button', { name: 'After the last bar' }).click();
+  expect(await shape()).toMatchObject({ bars: 2, hits: before.hits + 3, sections: ['shaker'] });
+  const exported = notesOf(await exportMidi(page));
+  expect(exported.filter(([, key]) => key === 70)).toEqual([[3840, 70, 60], [4320, 70, 50]]);
+  await page.keyboard.press('Control+z');
+
+  await dropOnStems(page, 'shaker.mid', shaker);
+  await dialog.getByRole('button', { name: 'A part of its own' }).click();
+  expect(await shape()).toEqual(before);
   expect(page.url()).toBe(address);
+  await page.getByRole('button', { name: 'Open it' }).click();
+  await page.waitForURL((url) => url.href !== address);
+  await benchReady(page);
+  // How it came is kept, and stays.
+  await page.getByRole('button', { name: 'versions', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Compare with As imported' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Delete As imported' })).toHaveCount(0);
 });

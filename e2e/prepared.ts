@@ -16,15 +16,27 @@ let made = 0;
 /** Puts a part, and the song that it came from, into the page's store, as an import would. @returns its id */
 export async function preparePart(page: Page, part: Part, song?: Uint8Array): Promise<string> {
   const id = `prepared-${++made}`;
-  const now = Date.now();
-  const rows = {
-    parts: { id, name: part.name, createdAt: now, updatedAt: now, head: 0, summary: summarize(part) },
-    bodies: { id, seq: 0, part },
-  };
+  await prepareRows(page, { ...rowsOf(id, part), ...(song ? { songs: [{ id, bytes: [...song] }] } : {}) });
+  return id;
+}
+
+/** Puts many parts there at once, each under a name and a number of its own. */
+export const prepareParts = (page: Page, parts: readonly (readonly [name: string, part: Part])[]): Promise<void> => {
+  const all = parts.map(([name, part], n) => rowsOf(`many-${n}`, { ...part, name }, Date.now() - n * 60_000));
+  return prepareRows(page, { parts: all.flatMap((r) => r.parts), bodies: all.flatMap((r) => r.bodies) });
+};
+
+const rowsOf = (id: string, part: Part, now = Date.now()) => ({
+  parts: [{ id, name: part.name, createdAt: now, updatedAt: now, head: 0, summary: summarize(part) }],
+  bodies: [{ id, seq: 0, part }],
+});
+
+/** Writes rows as the store has them, before the product opens it. */
+async function prepareRows(page: Page, data: Readonly<Record<string, readonly object[]>>): Promise<void> {
   // The smallest document of the same origin.
   await page.goto('/icon.svg');
   await page.evaluate(
-    ({ version, tables, data, bytes, key }) =>
+    ({ version, tables, rows }) =>
       new Promise<void>((done, fail) => {
         const open = indexedDB.open('nod-sway', version);
         open.onerror = () => fail(open.error);
@@ -37,9 +49,8 @@ export async function preparePart(page: Page, part: Part, song?: Uint8Array): Pr
           }
         };
         open.onsuccess = () => {
-          const tx = open.result.transaction([...Object.keys(data), 'songs'], 'readwrite');
-          for (const [table, row] of Object.entries(data)) tx.objectStore(table).put(row);
-          if (bytes) tx.objectStore('songs').put({ id: key, bytes: Uint8Array.from(bytes) });
+          const tx = open.result.transaction(Object.keys(rows), 'readwrite');
+          for (const [table, list] of Object.entries(rows)) for (const row of list) tx.objectStore(table).put('bytes' in row ? { ...row, bytes: Uint8Array.from(row.bytes as number[]) } : row);
           tx.onabort = () => fail(tx.error);
           tx.oncomplete = () => {
             open.result.close();
@@ -47,9 +58,8 @@ export async function preparePart(page: Page, part: Part, song?: Uint8Array): Pr
           };
         };
       }),
-    { version: VERSION, tables: TABLES.map(({ name, keys }) => ({ name, keys })), data: rows, bytes: song ? [...song] : null, key: id },
+    { version: VERSION, tables: TABLES.map(({ name, keys }) => ({ name, keys })), rows: data },
   );
-  return id;
 }
 
 /** The part that importing a file makes. */

@@ -29,6 +29,7 @@ const KeysDialog = dynamic(() => import('./keys/KeysDialog').then((m) => m.KeysD
 const FeelsDialog = dynamic(() => import('./dialogs/FeelsDialog').then((m) => m.FeelsDialog), { ssr: false });
 const VersionsDialog = dynamic(() => import('./dialogs/VersionsDialog'), { ssr: false });
 const TwoTabs = dynamic(() => import('./dialogs/TwoTabs'), { ssr: false });
+const DroppedDialog = dynamic(() => import('./dialogs/DroppedDialog'), { ssr: false });
 const LearnFromBench = dynamic(() => import('./dialogs/LearnFromBench'), { ssr: false });
 const FindLine = dynamic(() => import('./keys/FindLine'), { ssr: false });
 const OwnRowDialog = dynamic(() => import('./dialogs/OwnRowDialog').then((m) => m.OwnRowDialog), { ssr: false });
@@ -94,6 +95,7 @@ export function Bench() {
         </main>
         {dialog === 'find' && <FindLine playback={playback} />}
         {dialog === 'two-tabs' && <TwoTabs />}
+        {dialog === 'dropped' && <DroppedDialog />}
         {dialog === 'keys' && <KeysDialog />}
         {dialog === 'kit' && <KitDialog />}
         {dialog === 'target' && <TargetDialog />}

@@ -140,7 +140,7 @@ export default function RestoreDialog({ file, onClose }: { file: File; onClose: 
                   onChange={(c) => c !== MIXED && setChoices(new Map(different.map(({ thing, i }) => [i, choicesFor(thing).some((o) => o.value === c) ? (c as Choice) : 'mine'])))}
                 />
               </p>
-              <ul className="max-h-64 divide-y divide-line overflow-auto">
+              <ul tabIndex={0} aria-label="Different" className="max-h-64 divide-y divide-line overflow-auto">
                 {different.map(({ thing, i }) => (
                   <li key={i} className="flex items-baseline gap-3 py-1">
                     <span className="mr-auto min-w-0">

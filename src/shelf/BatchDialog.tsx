@@ -129,7 +129,7 @@ export default function BatchDialog({ files, onParts, onClose }: Props) {
         />
         .
       </p>
-      <ul aria-label="Files" className="my-3 max-h-80 divide-y divide-line overflow-auto border-y border-line">
+      <ul aria-label="Files" tabIndex={0} className="my-3 max-h-80 divide-y divide-line overflow-auto border-y border-line">
         {files.map((file, n) => (
           <Line key={n} name={file.name} outcome={done.get(n)} />
         ))}

@@ -1,8 +1,9 @@
 import type { Lane } from '@/core/model/part';
 import { isSoundPath } from '@/core/samples/sound-path';
 import { bringIn, broughtWords, type BroughtIn } from '@/storage/bring-in';
+import { keepImport } from '@/storage/keep-import';
 import { partStore, type PartStore } from '@/storage/part-store';
-import { AS_IMPORTED, versionStore, type VersionStore } from '@/storage/version-store';
+import { versionStore, type VersionStore } from '@/storage/version-store';
 import { readPart } from '@/workers/clients';
 import { baseName, openMidi, type LaneQuestion } from '@/workers/midi-file';
 import { benchOf } from './places';
@@ -26,7 +27,7 @@ const isSound = (file: File): boolean => isSoundPath(file.name) || file.type.sta
 async function importSound(file: File, signal: AbortSignal | undefined, store: PartStore): Promise<ImportStep> {
   const [{ bringBreak }, { partOfBreak }, { sayArrived }] = await Promise.all([import('@/breaks/bring-break'), import('@/core/breaks/edit'), import('@/breaks/arrived')]);
   const { of, notes } = await bringBreak(file, signal ?? new AbortController().signal);
-  const id = await store.create(partOfBreak(of));
+  const id = await keepImport(partOfBreak(of), undefined, store);
   sayArrived(id);
   return { kind: 'done', place: benchOf(id), notices: [...notes] };
 }
@@ -42,7 +43,6 @@ function placed(brought: BroughtIn): ImportStep {
 export async function importLanes({ fileName, bytes }: Pick<LaneQuestion, 'fileName' | 'bytes'>, chosen: readonly Lane[], signal?: AbortSignal, store: PartStore = partStore, versions: VersionStore = versionStore): Promise<ImportStep> {
   const lanes = chosen.map(({ track, channel }) => ({ track, channel }));
   const { part, notices } = await readPart(bytes, baseName(fileName), fileName, lanes, signal);
-  const id = await store.create(part, { song: bytes });
-  await versions.keep(id, AS_IMPORTED, part);
+  const id = await keepImport(part, bytes, store, versions);
   return { kind: 'done', place: benchOf(id), notices };
 }

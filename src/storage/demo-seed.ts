@@ -5,6 +5,8 @@ import type { PartSummary } from './summary';
 import { AS_IMPORTED, versionStore, type VersionStore } from './version-store';
 
 const SEEDED = 'demo-seeded';
+/** When the demo parts are said to have been imported: the same everywhere. */
+const MADE_AT = Date.UTC(2026, 0, 1, 12);
 
 /** A demo part, with what the Shelf shows of it where that was made with it. */
 type SeededCue = Cue & { summary?: PartSummary };
@@ -30,7 +32,7 @@ export async function addMissingDemos(store: PartStore = partStore, versions: Ve
     return fresh;
   });
   // What came from a file can be compared with how it came.
-  for (const cue of added) if (cue.song) await versions.keep(cue.id, AS_IMPORTED, cue.part);
+  for (const cue of added) if (cue.song) await versions.keep(cue.id, AS_IMPORTED, cue.part, MADE_AT);
   return added.length;
 }
 

@@ -4,7 +4,7 @@ import { format } from 'date-fns';
 import { useMemo, useState } from 'react';
 import { describeChanges } from '@/core/analysis/changes';
 import { restoreVersion } from '@/core/commands/settings';
-import { versionStore, type KeptVersion } from '@/storage/version-store';
+import { AS_IMPORTED, versionStore, type KeptVersion } from '@/storage/version-store';
 import { Button } from '@/ui/Button';
 import { Modal } from '@/ui/Modal';
 import { say, showError, tell } from '@/ui/notify';
@@ -85,6 +85,8 @@ interface LineProps {
 function Line({ version, changes, compared, onCompare, onBack, onRename, onRemove }: LineProps) {
   const sentence = useMemo(() => describeChanges(version.part, changes), [version, changes]);
   const [draft, setDraft] = useState<string | null>(null);
+  // How the part came stays: it can always be compared with.
+  const stays = version.name === AS_IMPORTED;
   const take = () => {
     if (draft?.trim() && draft.trim() !== version.name) onRename(draft.trim());
     setDraft(null);
@@ -95,6 +97,7 @@ function Line({ version, changes, compared, onCompare, onBack, onRename, onRemov
         <input
           aria-label={`Name of ${version.name}`}
           value={draft ?? version.name}
+          readOnly={stays}
           maxLength={LONGEST_NAME}
           onChange={(e) => setDraft(e.target.value)}
           onBlur={take}
@@ -108,9 +111,11 @@ function Line({ version, changes, compared, onCompare, onBack, onRename, onRemov
         <Button size="small" aria-label={`Go back to ${version.name}`} onClick={onBack}>
           go back
         </Button>
-        <Button size="small" aria-label={`Delete ${version.name}`} onClick={onRemove}>
-          delete
-        </Button>
+        {!stays && (
+          <Button size="small" aria-label={`Delete ${version.name}`} onClick={onRemove}>
+            delete
+          </Button>
+        )}
       </div>
       <p className="px-1 text-sm text-faint" data-testid="changes">
         Since then: {sentence}

@@ -32,7 +32,17 @@ async function dropOnStems(store: BenchStore, file: File, target: TargetRow): Pr
   await (await import('../breaks/bring')).bringUnder(store, file, { words: `as the sound of ${target.label}`, choose: () => void asSound().catch(showError) });
 }
 
-/** A file that is dropped on an open part never leads away from it: sounds play the row or the part, ours go where they belong, MIDI waits for the Shelf. */
+/** Parts and MIDI files are asked about; all else of ours goes where it belongs. */
+async function bringNotes({ getState }: BenchStore, file: File): Promise<void> {
+  if (/\.json$/i.test(file.name)) {
+    // What reads files comes with the first of them.
+    const [text, { bringIn, broughtWords }, { kindOfFile }] = await Promise.all([file.text(), import('@/storage/bring-in'), import('@/formats/kind-of-file')]);
+    if (kindOfFile(text) !== 'part') return say(broughtWords(await bringIn(text, file.name)));
+  }
+  getState().setDesk({ dialog: 'dropped', dropped: file });
+}
+
+/** A file that is dropped on an open part never leads away from it: sounds play the row or the part, ours go where they belong, parts are asked about. */
 export function useFileDrop(): void {
   const store = useBenchStore();
   useEffect(() => {
@@ -43,13 +53,7 @@ export function useFileDrop(): void {
       e.preventDefault();
       const [file] = e.dataTransfer.files;
       const alone = e.dataTransfer.items.length === 1 ? file : undefined;
-      if (alone && /\.midi?$/i.test(alone.name)) return say(`${alone.name} was not opened, so that this part stays in front of you. Dropped on the Shelf it becomes a part of its own.`);
-      // What reads files comes with the first of them.
-      if (alone && /\.json$/i.test(alone.name)) {
-        return void Promise.all([alone.text(), import('@/storage/bring-in')])
-          .then(async ([text, { bringIn, broughtWords }]) => say(broughtWords(await bringIn(text, alone.name))))
-          .catch(showError);
-      }
+      if (alone && /\.(midi?|json)$/i.test(alone.name)) return void bringNotes(store, alone).catch(showError);
       const target = rowUnder(e, store);
       // A recording beside the rows is a loop for the part; on a row it is that row's sound.
       if (alone && !target && isSoundPath(alone.name)) return void import('../breaks/bring').then(({ bringUnder }) => bringUnder(store, alone)).catch(showError);

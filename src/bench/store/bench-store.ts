@@ -23,7 +23,7 @@ import { benchHistoryOf, leftOfEdits, touchedBy, type Surroundings } from './sur
 
 
 /** What lies over the Bench. */
-export type Dialog = 'two-tabs' | 'keys' | 'find' | 'kit' | 'target' | 'own-row' | 'sounds' | 'patterns' | 'export' | 'feels' | 'versions' | 'learn';
+export type Dialog = 'two-tabs' | 'dropped' | 'keys' | 'find' | 'kit' | 'target' | 'own-row' | 'sounds' | 'patterns' | 'export' | 'feels' | 'versions' | 'learn';
 
 /** What is compared with: another feel over these hits, or a whole version of the part. */
 export interface Other {
@@ -67,6 +67,8 @@ export interface Desk {
   /** P was pressed: the next letter opens a page. */
   leading: boolean;
   dialog: Dialog | null;
+  /** A file that was dropped, of which is asked where it goes. */
+  dropped: File | null;
   /** The move whose scope is pointed out. */
   pointing: number | null;
   /** The move that is open on the Feel page. */
@@ -95,7 +97,7 @@ export interface Desk {
   touch: boolean;
 }
 
-const TIDY: Desk = { tool: 'select', paint: DEFAULT_PAINT, step: null, proposal: null, nudgeUnit: '1 ms', velocity: PLAIN_VELOCITY, onto: 'replace', page: 'feel', sections: {}, goTo: null, leading: false, dialog: null, pointing: null, openMove: null, other: null, imported: null, tracksBeside: [], leadBars: 0, equalLoudness: true, legend: false, stepsRead: false, breakShown: true, sticking: false, table: false, touch: false };
+const TIDY: Desk = { tool: 'select', paint: DEFAULT_PAINT, step: null, proposal: null, nudgeUnit: '1 ms', velocity: PLAIN_VELOCITY, onto: 'replace', page: 'feel', sections: {}, goTo: null, leading: false, dialog: null, dropped: null, pointing: null, openMove: null, other: null, imported: null, tracksBeside: [], leadBars: 0, equalLoudness: true, legend: false, stepsRead: false, breakShown: true, sticking: false, table: false, touch: false };
 
 export interface BenchState {
   id: string;

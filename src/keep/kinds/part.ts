@@ -1,8 +1,12 @@
 import { shortName } from '@/core/limits';
-import { PART_FILE_ENDING, readPartFile, writePartFile } from '@/formats/part-file';
+import { PART_FILE_ENDING, readPartFile, writePartFile, type PartFile } from '@/formats/part-file';
 import { DeletedStore } from '@/storage/deleted-store';
+import { AS_IMPORTED } from '@/storage/version-store';
 import { WholeParts } from '@/storage/whole-part';
 import { besideName, saysTheSame, type Kind } from './kind';
+
+/** When the same file was imported makes no difference. */
+const comparable = (whole: PartFile): unknown => JSON.parse(writePartFile({ ...whole, versions: (whole.versions ?? []).map((v) => (v.name === AS_IMPORTED ? { ...v, at: 0 } : v)) }));
 
 /** Parts, each with its versions, takes, ideas and song. Their steps back stay here. */
 export const partKind: Kind = {
@@ -23,7 +27,7 @@ export const partKind: Kind = {
     if (!row) return { standing: 'new' };
     // What is here and does not read is no reason to keep the other away.
     const mine = await new WholeParts(db).read(key).catch(() => null);
-    const same = mine !== null && saysTheSame(JSON.parse(writePartFile(mine)), JSON.parse(writePartFile(theirs))) && saysTheSame(row.tags ?? [], tags);
+    const same = mine !== null && saysTheSame(comparable(mine), comparable(theirs)) && saysTheSame(row.tags ?? [], tags);
     return { standing: same ? 'same' : 'different', updatedAt: row.updatedAt };
   },
   async take({ db }, { key, file, createdAt, updatedAt, about, tags }, from, how) {
