@@ -20,11 +20,13 @@ while (!(await answers())) await new Promise((done) => setTimeout(done, 200));
 
 const browser = await chromium.launch({ executablePath: CHROMIUM, args: ARGS });
 try {
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  // What is kept for working offline would be counted as not sent.
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' });
   const page = await context.newPage();
   await load(context);
   await page.goto(BASE);
   await page.getByRole('heading', { name: 'Gangway Strut' }).waitFor();
+  await shelf(page);
   await page.getByTestId('file-input').setInputFiles({ name: ORNAMENTS > 0 ? 'large.nodsway.json' : 'large.mid', mimeType: 'application/octet-stream', buffer: Buffer.from(await bytes()) });
   await ready(page);
   await open(page);
@@ -75,6 +77,39 @@ async function load(context) {
     say(name, sum / 1000, 'kB', 1, bar);
     await page.close();
   }
+}
+
+/** A thousand parts on the Shelf, scrolled up and down; then they are taken off it again. */
+async function shelf(page) {
+  const change = (add) =>
+    page.evaluate(
+      (adding) =>
+        new Promise((done, failed) => {
+          const opening = indexedDB.open('nod-sway');
+          opening.onsuccess = () => {
+            const parts = opening.result.transaction('parts', 'readwrite').objectStore('parts');
+            const reading = parts.getAll();
+            reading.onsuccess = () => {
+              const rows = reading.result.filter((row) => row.id.startsWith('demo-'));
+              for (let n = 0; n < 1000; n++) adding ? parts.put({ ...rows[n % rows.length], id: `many-${n}`, name: `Reel ${n}` }) : parts.delete(`many-${n}`);
+            };
+            parts.transaction.oncomplete = () => (opening.result.close(), done());
+            parts.transaction.onerror = failed;
+          };
+        }),
+      add,
+    );
+  await change(true);
+  await page.reload();
+  await page.getByTestId('shelf-count').getByText('1006 parts').waitFor();
+  const idle = await frames(page, null, 3);
+  // A page and a half a second, as a finger or a wheel does it.
+  const moved = await frames(page, 'window.scrollTo(0, 6000 * (1 - Math.cos(t * 0.2)));');
+  say('ui-scroll-shelf', moved.rate, 'frames/s', idle.rate, 0.9, true);
+  say('ui-scroll-shelf-quick', moved.quick, 'of frames within 25 ms', 1, 0.95, true);
+  await change(false);
+  await page.reload();
+  await page.getByRole('heading', { name: 'Gangway Strut' }).waitFor();
 }
 
 /** From the click on the Shelf to painted stems. */

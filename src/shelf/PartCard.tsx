@@ -5,12 +5,11 @@ import { Pause, Pencil, Play, Trash2 } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { memo, useState, type CSSProperties, type KeyboardEvent } from 'react';
+import { memo, useState, type CSSProperties, type KeyboardEvent, type ReactNode } from 'react';
 import { useStore } from 'zustand';
 import { LONGEST_NAME } from '@/core/limits';
 import type { PartRow } from '@/storage/database';
 import { agoText } from '@/ui/ago';
-import { IconButton } from '@/ui/Button';
 import type { MenuPlace } from '@/ui/menu-place';
 import { TinyStems } from '@/ui/TinyStems';
 import { audition, hearPart } from './audition';
@@ -83,16 +82,16 @@ export const PartCard = memo(function PartCard({ row, nth, of, shown, onTags, st
         onChange={() => undefined}
         className={clsx('absolute top-2 left-2 size-5 accent-accent', !chosen && !choosing && HOVERED)}
       />
-      <IconButton label={heard ? `Stop ${row.name}` : `Hear ${row.name}`} look="quiet" className={clsx('absolute top-2 right-2 bg-surface', heard ? 'text-accent' : HOVERED)} onClick={() => void hearPart(row.id)}>
+      <CardButton label={heard ? `Stop ${row.name}` : `Hear ${row.name}`} className={clsx('absolute top-2 right-2 size-8 border border-strong bg-surface', heard ? 'text-accent' : HOVERED)} onClick={() => void hearPart(row.id)}>
         {heard ? <Pause size={16} /> : <Play size={16} />}
-      </IconButton>
+      </CardButton>
       <div className="absolute right-2 bottom-[57px] flex">
-        <IconButton label={`Rename ${row.name}`} hint="Rename (F2)" size="small" className={`text-faint ${HOVERED}`} onClick={() => setNaming(true)}>
+        <CardButton label={`Rename ${row.name}`} hint="Rename (F2)" className={`size-7 text-faint ${HOVERED}`} onClick={() => setNaming(true)}>
           <Pencil size={15} />
-        </IconButton>
-        <IconButton label={`Delete ${row.name}`} hint="Delete (Del)" size="small" className={`text-faint ${HOVERED}`} onClick={() => removeParts([row])}>
+        </CardButton>
+        <CardButton label={`Delete ${row.name}`} hint="Delete (Del)" className={`size-7 text-faint ${HOVERED}`} onClick={() => removeParts([row])}>
           <Trash2 size={15} />
-        </IconButton>
+        </CardButton>
       </div>
       {naming && (
         <input
@@ -129,3 +128,12 @@ export const PartCard = memo(function PartCard({ row, nth, of, shown, onTags, st
     </li>
   );
 });
+
+/** A small one: hundreds of cards come and go while the Shelf is scrolled. */
+function CardButton({ label, hint, className, onClick, children }: { label: string; hint?: string; className: string; onClick: () => void; children: ReactNode }) {
+  return (
+    <button type="button" aria-label={label} title={hint ?? label} onClick={onClick} className={`flex items-center justify-center rounded-md hover:bg-sunk ${className}`}>
+      {children}
+    </button>
+  );
+}
