@@ -6,7 +6,7 @@ import { soundOfRow } from '../part/rows';
 import { hashText } from '../random';
 import { standIns, voiceOfRow, type VoiceName } from '../row-names';
 import { ALTERNATES, CLASSES, velocityOf } from '../synth/classes';
-import { recipeOf } from '../synth/kits/all';
+import { levelOf } from '../synth/kits/levels';
 import { FIRST_KIT } from '../model/sound';
 
 /** What of a part says what plays it. */
@@ -35,7 +35,7 @@ export const kitOf = (part: Pick<Part, 'kit'>): KitName => part.kit ?? FIRST_KIT
 export function sourceOfRow(part: Sounded, row: VoiceName, sounds: OwnSounds = NO_OWN_SOUNDS): RowSource {
   const kit = kitOf(part);
   const voice = soundOfRow(part, row);
-  const plain: RowSource = { kit, voice, level: recipeOf(kit, voice).level };
+  const plain: RowSource = { kit, voice, level: levelOf(kit, voice) };
   const plays = part.rows.find((r) => r.voice === row)?.plays;
   if (plays && 'kit' in plays) return { ...plain, kit: plays.kit };
   if (isOfBreak(plays)) {
@@ -89,4 +89,4 @@ export function layerAt(layers: readonly LayerShape[], velocity: number): number
 }
 
 /** What makes a source's strokes as loud as its level says: those of a built-in kit have that kit's own level. */
-export const gainOfSource = ({ kit, voice, own, pieces, level }: RowSource): number => pieces ? 1 : 10 ** ((own ? level : level - recipeOf(kit, voice).level) / 20);
+export const gainOfSource = ({ kit, voice, own, pieces, level }: RowSource): number => pieces ? 1 : 10 ** ((own ? level : level - levelOf(kit, voice)) / 20);
