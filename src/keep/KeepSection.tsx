@@ -39,7 +39,7 @@ export function KeepSection({ onBackUp, onFile }: { onBackUp: () => void; onFile
       <FileField ref={input} label="Library file" onChoose={([file]) => file && onFile(file)} />
       {room && (
         <p data-testid="room" className="text-sm text-faint">
-          {megabytes(room.used)} are kept here; there is room for about {megabytes(room.left)} more. {room.kept ? 'The browser keeps it until you delete it.' : 'The browser may clear it when the disk is full. '}
+          Kept here: {megabytes(room.used)}; there is room for about {megabytes(room.left)} more. {room.kept ? 'The browser keeps it until you delete it.' : 'The browser may clear it when the disk is full. '}
           {!room.kept && (
             <Button size="tiny" onClick={() => void ask()}>
               Ask it to keep everything

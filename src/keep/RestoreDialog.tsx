@@ -145,6 +145,7 @@ export default function RestoreDialog({ file, onClose }: { file: File; onClose: 
                   <li key={i} className="flex items-baseline gap-3 py-1">
                     <span className="mr-auto min-w-0">
                       <span className="font-serif text-base">{thing.name}</span> <span className="text-sm text-faint">{[thing.kind === 'setting' ? '' : nameOfKind(thing.kind), datesOf(thing)].filter(Boolean).join(', ')}</span>
+                      {thing.differs && <span className="block text-sm text-faint">In the file: {thing.differs}.</span>}
                     </span>
                     <Picker label={`${thing.name}: which`} value={choiceOf(i)} choices={choicesFor(thing)} onChange={(c) => setChoices(new Map(choices).set(i, c as Choice))} />
                   </li>

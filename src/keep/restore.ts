@@ -14,6 +14,8 @@ export interface Looked {
   here?: number;
   there?: number;
   why?: string;
+  /** What the file has otherwise. */
+  differs?: string;
 }
 
 /** What a library file would bring. */
@@ -40,8 +42,8 @@ export async function lookAtLibrary(here: Here, file: Blob, onProgress: (done: n
     onProgress(i / entries.length);
     const { kind, name, updatedAt: there } = entry;
     try {
-      const { standing, updatedAt } = await kindOf(entry).look(here, entry, from);
-      things.push({ kind, name, standing, ...(updatedAt === undefined ? {} : { here: updatedAt }), ...(there === undefined ? {} : { there }) });
+      const { standing, updatedAt, differs } = await kindOf(entry).look(here, entry, from);
+      things.push({ kind, name, standing, ...(updatedAt === undefined ? {} : { here: updatedAt }), ...(there === undefined ? {} : { there }), ...(differs === undefined ? {} : { differs }) });
     } catch (e) {
       if (!isNamedError(e) || e.code === 'store-refused') throw e;
       things.push({ kind, name, standing: 'broken', why: e.message });

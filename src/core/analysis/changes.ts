@@ -1,4 +1,5 @@
 import { diffParts } from '../part/diff';
+import { namesOf, PART_FIELDS, sameValue } from '../model/fields';
 import { labelOfRow } from '../part/rows';
 import type { Hit, HitId, Part } from '../model/part';
 import { bpmOf, type TempoChange } from '../time/tempo-map';
@@ -61,6 +62,15 @@ function extraMoves(of: Part, than: Part): string[] {
   });
 }
 
+/** Fields that are told by one word each; null: told of in words of their own, or of no account to a listener. The compiler asks for every field. */
+const WORDS: Readonly<Record<keyof Part, string | null>> = {
+  format: null, name: null, hits: null, feel: null, tempo: null, meter: null, origin: null, bars: null, rows: null, kitMap: null, source: null, deletedTakes: null,
+  kit: 'kit or mix', ownKit: 'kit or mix', mix: 'kit or mix', sections: 'sections or their order', order: 'sections or their order', everyPass: 'what changes from pass to pass',
+  breaks: 'recorded breaks', heard: 'recorded breaks', target: 'another target', backing: 'what is heard beside',
+};
+/** The words, each once, with the fields that it stands for. */
+const OTHERWISE = [...new Set(Object.values(WORDS))].flatMap((word) => (word === null ? [] : [{ word, fields: namesOf(PART_FIELDS).filter((name) => WORDS[name] === word) }]));
+
 /**
  * What changed from one state of a part to another, as one sentence.
  * @example describeChanges(before, after) // 'Added 3 snare; 2 louder; feel: swing added; tempo 96 to 100.'
@@ -86,6 +96,8 @@ export function describeChanges(before: Part, after: Part): string {
   if (before.origin !== after.origin) said.push('the grid was moved');
   if (before.bars !== after.bars) said.push(`${before.bars} to ${after.bars} bars`);
   if (!same(before.rows, after.rows) || !same(before.kitMap, after.kitMap)) said.push('rows or kit');
+  for (const { word, fields } of OTHERWISE) if (fields.some((field) => !sameValue(before[field], after[field]))) said.push(word);
+  if (before.name !== after.name) said.unshift(`called ${after.name} instead of ${before.name}`);
   if (said.length === 0) return 'Nothing differs.';
   const text = said.join('; ');
   return `${text[0]?.toUpperCase()}${text.slice(1)}.`;

@@ -30,7 +30,8 @@ export interface Kind {
   kind: EntryKind;
   /** All that is here. @param parts ids: only what these parts are and need */
   here(here: Here, parts: ReadonlySet<string> | null): Promise<Packed[]>;
-  look(here: Here, entry: LibraryEntry, from: OpenLibrary): Promise<{ standing: Standing; updatedAt?: number }>;
+  /** How it stands to what is here; when that was last changed, and what differs, in words. */
+  look(here: Here, entry: LibraryEntry, from: OpenLibrary): Promise<{ standing: Standing; updatedAt?: number; differs?: string }>;
   /** @throws NamedError where it does not read, or the store has no room */
   take(here: Here, entry: LibraryEntry, from: OpenLibrary, how: How): Promise<void>;
 }

@@ -1,3 +1,4 @@
+import { describeChanges } from '@/core/analysis/changes';
 import { shortName } from '@/core/limits';
 import { PART_FILE_ENDING, readPartFile, writePartFile, type PartFile } from '@/formats/part-file';
 import { DeletedStore } from '@/storage/deleted-store';
@@ -7,6 +8,14 @@ import { besideName, saysTheSame, type Kind } from './kind';
 
 /** When the same file was imported makes no difference. */
 const comparable = (whole: PartFile): unknown => JSON.parse(writePartFile({ ...whole, versions: (whole.versions ?? []).map((v) => (v.name === AS_IMPORTED ? { ...v, at: 0 } : v)) }));
+
+/** What another state of a part has otherwise, in words. */
+function differsIn(mine: PartFile, theirs: PartFile): string {
+  const beside = (['versions', 'takes', 'ideas'] as const).filter((what) => !saysTheSame((comparable(mine) as PartFile)[what] ?? [], (comparable(theirs) as PartFile)[what] ?? []));
+  const changes = saysTheSame(mine.part, theirs.part) ? [] : [describeChanges(mine.part, theirs.part).replace(/\.$/, '')];
+  const all = [...changes, ...(beside.length > 0 ? [`other ${beside.join(', ')}`] : [])];
+  return all.length > 0 ? all.join('; ') : 'other tags';
+}
 
 /** Parts, each with its versions, takes, ideas and song. Their steps back stay here. */
 export const partKind: Kind = {
@@ -28,7 +37,7 @@ export const partKind: Kind = {
     // What is here and does not read is no reason to keep the other away.
     const mine = await new WholeParts(db).read(key).catch(() => null);
     const same = mine !== null && saysTheSame(comparable(mine), comparable(theirs)) && saysTheSame(row.tags ?? [], tags);
-    return { standing: same ? 'same' : 'different', updatedAt: row.updatedAt };
+    return same ? { standing: 'same' } : { standing: 'different', updatedAt: row.updatedAt, differs: mine ? differsIn(mine, theirs) : 'yours no longer reads' };
   },
   async take({ db }, { key, file, createdAt, updatedAt, about, tags }, from, how) {
     const whole = readPartFile(await from.text(file));
