@@ -11,7 +11,7 @@ mkdirSync(OUT, { recursive: true });
 const server = spawn('node', ['server/serve.mjs', String(PORT)], { stdio: 'ignore', detached: true });
 while (!(await fetch(BASE).catch(() => null))?.ok) await new Promise((done) => setTimeout(done, 200));
 const browser = await chromium.launch({ executablePath: CHROMIUM, args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--autoplay-policy=no-user-gesture-required'] });
-const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' });
 const shot = async (name) => {
   await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
   await page.screenshot({ path: `${OUT}/${name}.png` });
@@ -25,6 +25,17 @@ try {
   await page.goto(BASE);
   await page.getByRole('heading', { name: 'Galley Brushes' }).waitFor();
   await page.evaluate(() => document.fonts.ready);
+  // Two parts chosen, tagged; one is heard.
+  for (const name of ['Low Tide', 'Galley Brushes']) await page.getByRole('checkbox', { name: `Choose ${name}` }).check({ force: true });
+  await page.getByRole('button', { name: 'Tag', exact: true }).click();
+  for (const tag of ['brushes', 'slow']) {
+    await page.getByRole('textbox', { name: 'New tag' }).fill(tag);
+    await page.keyboard.press('Enter');
+    await page.getByRole('checkbox', { name: tag, exact: true }).waitFor();
+  }
+  await page.keyboard.press('Escape');
+  await page.getByText('Each of 2 parts has the tag').first().waitFor({ state: 'detached', timeout: 60_000 });
+  await page.getByRole('listitem').filter({ hasText: 'Galley Brushes' }).hover();
   await shot('shelf');
   // The first visit: the legend stands under the rows, a sentence says what the part is like.
   await open('demo-gangway-strut');
@@ -191,6 +202,7 @@ try {
   await page.getByRole('list', { name: 'Your feels' }).waitFor();
   await page.goto(`${BASE}/library`);
   await page.getByText('Strut, the hats').waitFor();
+  await page.getByTestId('room').waitFor();
   await shot('library');
 
   // Grooves: one used on the hats, another tried; then learning from the finished part.
