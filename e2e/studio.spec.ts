@@ -153,6 +153,22 @@ test('a recording beside the part goes round the loop with it, is muted by a key
   await page.getByTestId('backing-input').setInputFiles({ name: 'harbour_song.wav', mimeType: 'audio/wav', buffer: Buffer.from(writeWav(samples, samples, { rate, bits: '16' })) });
   await expect(page.getByText('harbour song')).toBeVisible({ timeout: 30_000 });
   const field = page.getByRole('spinbutton', { name: 'First downbeat' });
+  // On its picture: by the keyboard, then dragged a second later.
+  const flag = page.getByRole('slider', { name: 'First downbeat in the recording' });
+  await field.fill('0.5');
+  await field.press('Enter');
+  await flag.press('ArrowRight');
+  await expect(flag).toHaveAttribute('aria-valuetext', '0.510 s');
+  const line = (await flag.locator('line').boundingBox())!;
+  const second = (await page.getByTestId('downbeat-picture').boundingBox())!.width / 6;
+  await page.mouse.move(line.x + 3, line.y + 30);
+  await page.mouse.down();
+  await page.mouse.move(line.x + 3 + second / 2, line.y + 30);
+  await page.mouse.move(line.x + 3 + second, line.y + 30);
+  await page.mouse.up();
+  expect(Number((await flag.getAttribute('aria-valuenow'))!)).toBeCloseTo(1.51, 1);
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(flag).toHaveAttribute('aria-valuetext', '0.510 s');
   await field.fill('0.5');
   await field.press('Enter');
   await page.getByRole('button', { name: /^take its \d+\.\d BPM$/ }).click();

@@ -91,7 +91,10 @@ async function shelf(page) {
             const reading = parts.getAll();
             reading.onsuccess = () => {
               const rows = reading.result.filter((row) => row.id.startsWith('demo-'));
-              for (let n = 0; n < 1000; n++) adding ? parts.put({ ...rows[n % rows.length], id: `many-${n}`, name: `Reel ${n}` }) : parts.delete(`many-${n}`);
+              for (let n = 0; n < 1000; n++) {
+                if (adding) parts.put({ ...rows[n % rows.length], id: `many-${n}`, name: `Reel ${n}` });
+                else parts.delete(`many-${n}`);
+              }
             };
             parts.transaction.oncomplete = () => (opening.result.close(), done());
             parts.transaction.onerror = failed;

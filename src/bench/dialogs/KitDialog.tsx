@@ -13,6 +13,7 @@ import { NumberField } from '@/ui/NumberField';
 import { say } from '@/ui/notify';
 import { Picker } from '@/ui/Picker';
 import { useBench, useBenchStore } from '../store/context';
+import { KeySides } from './KeySides';
 import { rowChoices } from './row-choices';
 
 type Item = KitMap & LibraryItem;
@@ -62,6 +63,7 @@ export function KitDialog() {
       file={(item, name) => ({ text: writeKitFile({ name, voices: (item ?? part.kitMap).voices }), ending: KIT_FILE_ENDING })}
       onClose={() => getState().setDesk({ dialog: null })}
     >
+      <KeySides side="kit" />
       <Keys />
     </LibraryDialog>
   );

@@ -20,6 +20,7 @@ import { useRecording } from '../recording/context';
 import { useBench, useBenchStore } from '../store/context';
 import { useSweep } from '../store/use-sweep';
 import { CurveFields } from './CurveFields';
+import { KeySides } from './KeySides';
 
 type Item = Target & LibraryItem;
 
@@ -57,6 +58,7 @@ export default function TargetDialog() {
       file={(item, name) => ({ text: writeTargetFile({ ...(item ? targetOfItem(item) : target), name }), ending: TARGET_FILE_ENDING })}
       onClose={() => getState().setDesk({ dialog: null })}
     >
+      <KeySides side="target" />
       <Settings target={target} />
       <Keys target={target} />
     </LibraryDialog>
@@ -97,7 +99,6 @@ function Settings({ target }: { target: Target }) {
 
 /** Each row with its key and channel: typed, or learnt by striking the receiver's pads one after another. */
 function Keys({ target }: { target: Target }) {
-  const { getState } = useBenchStore();
   const part = useBench((s) => s.part);
   const keys = keysOfRows(part, target);
   const rows = part.rows.map((r) => r.voice).filter((voice) => !breakOfRow(part, voice));
@@ -121,9 +122,6 @@ function Keys({ target }: { target: Target }) {
             </Button>
           </>
         )}
-        <button type="button" className="text-sm text-faint underline underline-offset-2" onClick={() => getState().setDesk({ dialog: 'kit' })}>
-          which row each key plays that comes in …
-        </button>
       </p>
       <div className="mt-1 max-h-56 overflow-auto" tabIndex={0} aria-label="Keys of the target by row">
         <table className="w-full">

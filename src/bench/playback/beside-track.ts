@@ -1,6 +1,5 @@
-import { sliceOfPass } from '@/core/playback/beside';
+import { sliceOf, type Stretch } from '@/core/playback/beside';
 import type { Backing } from '@/core/model/backing';
-import type { Part } from '@/core/model/part';
 import { seconds } from '@/core/units';
 import type { SoundEngine } from '@/sound/engine';
 
@@ -12,15 +11,23 @@ export interface Beside extends Pick<Backing, 'firstDownbeat' | 'offsetMs' | 'se
 /** Rounds are begun so long ahead. */
 const AHEAD_SECONDS = 0.6;
 
+/** What is played, stretch by stretch; another key is other playing. */
+export interface Stretches {
+  key: string;
+  /** Counted from 0; null behind the last. */
+  at(n: number): Stretch | null;
+}
+
 interface Sounding {
   /** What it was begun by: when any of it changes, it is begun anew. */
   key: string;
   buffer: AudioBuffer;
-  pass: number;
+  /** The next stretch that is begun. */
+  next: number;
   sources: AudioBufferSourceNode[];
 }
 
-/** Plays a sound beside what plays, in step with the loop. It is in no export. */
+/** Plays a sound beside what plays, in step with it. It is in no export. */
 export class BesideTrack {
   private sounding: Sounding | null = null;
   private gain: GainNode | null = null;
@@ -28,23 +35,20 @@ export class BesideTrack {
   constructor(private readonly engine: SoundEngine) {}
 
   /** Begins what is due; called some times a second, and whenever something has changed. @param of null: nothing is heard */
-  look(part: Pick<Part, 'tempo' | 'origin'>, of: Beside | null): void {
-    const { context, sounding: playing, startedAt } = this.engine;
-    if (!of || !context || !playing || startedAt === null) return this.silence();
-    const { program } = playing;
-    const key = [of.firstDownbeat, of.offsetMs, startedAt, program.startTick, program.endTick, program.length, program.loop].join();
+  look(of: Beside | null, stretches: Stretches | null): void {
+    const { context, startedAt } = this.engine;
+    if (!of || !stretches || !context || startedAt === null) return this.silence();
+    const key = [of.firstDownbeat, of.offsetMs, startedAt, stretches.key].join();
     if (this.sounding && (this.sounding.key !== key || this.sounding.buffer !== of.buffer)) this.silence();
     if (!this.gain) {
       this.gain = new GainNode(context);
       this.gain.connect(context.destination);
     }
     this.gain.gain.value = 10 ** (of.level / 20);
-    const now = context.currentTime;
-    const passAt = (time: number): number => (program.loop && program.length > 0 ? Math.max(0, Math.floor((time - startedAt) / program.length)) : 0);
-    const sounding = (this.sounding ??= { key, buffer: of.buffer, pass: passAt(now) - 1, sources: [] });
-    while (sounding.pass < passAt(now + AHEAD_SECONDS)) {
-      sounding.pass++;
-      const slice = sliceOfPass(part, of, program, startedAt, sounding.pass, seconds(now));
+    const now = seconds(context.currentTime);
+    const sounding = (this.sounding ??= { key, buffer: of.buffer, next: 0, sources: [] });
+    for (let stretch = stretches.at(sounding.next); stretch && startedAt + stretch.begin <= now + AHEAD_SECONDS; stretch = stretches.at(++sounding.next)) {
+      const slice = sliceOf(of, stretch, startedAt, now);
       if (!slice) continue;
       const source = new AudioBufferSourceNode(context, { buffer: of.buffer });
       source.connect(this.gain);

@@ -1,3 +1,4 @@
+import { stretchesOfOrder, stretchOfPass } from '@/core/playback/beside';
 import { sameValue } from '@/core/model/fields';
 import { tempoMapOf } from '@/core/part/part-time';
 import { seconds } from '@/core/units';
@@ -6,7 +7,8 @@ import { partStore } from '@/storage/part-store';
 import { recordingStore } from '@/storage/recording-store';
 import { makeTones } from '@/workers/clients';
 import type { BenchStore } from '../store/bench-store';
-import { BesideTrack } from './beside-track';
+import { BesideTrack, type Stretches } from './beside-track';
+import { unrolledOrder } from './programs';
 
 const LOOK_MS = 150;
 /** A song's other tracks, in dB. */
@@ -62,12 +64,22 @@ export function followBeside(bench: BenchStore, engine: SoundEngine): () => void
   };
 
   const look = () => {
-    const { part, transport } = bench.getState();
-    const { context } = engine;
-    // A running order has a time of its own.
-    const isHeard = context !== null && engine.sounding !== null && !transport.order;
-    recording.look(part, isHeard ? recordingOf(context) : null);
-    tones.look(part, isHeard ? tonesOf() : null);
+    const { main, part, transport } = bench.getState();
+    const { context, sounding } = engine;
+    if (context === null || sounding === null) {
+      recording.look(null, null);
+      return tones.look(null, null);
+    }
+    const { program } = sounding;
+    const isOrder = transport.order && main.order !== undefined;
+    const passes: Stretches = { key: [program.startTick, program.endTick, program.length, program.loop].join(), at: (n) => stretchOfPass(part, program, n) };
+    // A running order is the song: the recording goes through it once; the song's other tracks go with the bars, wherever they come.
+    const once: Stretches = { key: `order ${program.length}`, at: (n) => (n === 0 ? { begin: 0, place: 0, length: program.length } : null) };
+    const others = tonesOf();
+    const ofOrder = isOrder && others ? stretchesOfOrder(main, unrolledOrder(main).performed, program.length) : [];
+    const rounds: Stretches = { key: `rounds ${ofOrder.map((s) => `${s.begin} ${s.place}`).join()}`, at: (n) => ofOrder[n] ?? null };
+    recording.look(recordingOf(context), isOrder ? once : passes);
+    tones.look(others, isOrder ? rounds : passes);
   };
 
   const timer = setInterval(look, LOOK_MS);

@@ -1,12 +1,13 @@
 /** Mends of what nobody can play. */
 import { isTime, type ConflictKind } from '../hands/limits';
 import type { Hit, HitId, Part } from '../model/part';
+import { newOrnament } from '../ornament/all';
 import type { GridName } from '../time/grid';
 import { familyOfVoice, voiceOfRow, type VoiceName } from '../row-names';
 import { removeHits, rowsWith } from './hits';
 import { keyInPart } from './place';
 
-export type MendKind = 'leave-out' | 'pedal' | 'close' | 'thin';
+export type MendKind = 'leave-out' | 'pedal' | 'close' | 'thin' | 'flam';
 
 /** What of a moment a mend goes by. */
 export interface Mendable {
@@ -27,23 +28,37 @@ export interface Mend {
 }
 
 /** What can be done about a moment, the mildest first. */
-export function mendsFor({ kind, voice, isOrnament }: Mendable): Mend[] {
+export function mendsFor({ kind, voice, isOrnament, among }: Mendable): Mend[] {
   const family = familyOfVoice(voice);
   return [
     ...(isOrnament ? [{ kind: 'thin', words: 'thin its roll' } as const] : []),
     ...(!isOrnament && kind === 'busy' && family === 'hat' ? [{ kind: 'pedal', words: 'by its pedal instead' } as const] : []),
     ...(kind === 'open-hat' ? [{ kind: 'close', words: 'close the hat' } as const] : []),
     ...(isOrnament ? [] : [{ kind: 'leave-out', words: 'leave the least important out' } as const]),
+    // Both hands on one drum: only where they would have been on more.
+    ...(!isOrnament && (kind === 'hands' || kind === 'busy') && among.length > 2 ? [{ kind: 'flam', words: 'a flam instead of all together' } as const] : []),
   ];
 }
 
-/** Time keepers go first, then the softest; what was struck hardest stays. */
+/** Time keepers weigh least, then the softest. */
+const weight = (h: Hit): number => h.velocity - (isTime(h.voice) ? 200 : 0) - (h.ghost ? 100 : 0);
+
+/** What weighs least goes first; what was struck hardest stays. */
 function leastImportant(hits: readonly Hit[], { kind, hit, among }: Mendable): Hit | undefined {
   const own = hits.find((h) => h.id === hit);
   // No limb is back for this one alone.
   if (kind === 'too-fast') return own;
-  const weight = (h: Hit): number => h.velocity - (isTime(h.voice) ? 200 : 0) - (h.ghost ? 100 : 0);
   return hits.filter((h) => among.includes(h.id)).sort((a, b) => weight(a) - weight(b))[0] ?? own;
+}
+
+/** The weightiest of what needs both hands becomes a flam of the two; the others of these leave. */
+function flammed(part: Part, hits: readonly Hit[], { among }: Mendable): Part {
+  const those = hits.filter((h) => among.includes(h.id)).sort((a, b) => weight(b) - weight(a));
+  const [first, ...others] = those;
+  // What is locked would still need a hand.
+  if (!first || those.length < among.length) return part;
+  const flam = newOrnament('flam');
+  return removeHits({ ...part, hits: part.hits.map((h) => (h === first ? { ...h, ornament: flam } : h)) }, new Set(others.map((h) => h.id)));
 }
 
 /** Mends a moment in one way. Locked hits stay as they are. */
@@ -61,6 +76,8 @@ export function mendConflict(part: Part, of: Mendable, mend: MendKind): Part {
       const open = moment.find((h) => ['hat-open', 'hat-half'].includes(voiceOfRow(h.voice)));
       return open ? toVoice(part, open, 'hat-closed') : part;
     }
+    case 'flam':
+      return flammed(part, moment, of);
     case 'thin':
       return { ...part, hits: part.hits.map((h) => (h.id === of.hit && !h.locked ? thinned(h) : h)) };
   }

@@ -66,6 +66,8 @@ export interface ExportResult {
   left: LeftOut;
   /** Changes of tempo and meter behind the part's end, which are left out. */
   changesBehind: number;
+  /** How many rows have a track of their own; 0 where all share one. */
+  rowTracks: number;
 }
 
 /** The least multiple of the source's resolution that reaches 960; 960 without a source. */
@@ -125,6 +127,7 @@ export function exportPart(whole: Part, options: PartExportOptions = {}): Export
   const channelOf = (note: number): number => channelFor(target, part.rows[notes.rows[note] as number]?.voice ?? '');
   const format = target.tracks === 'rows' ? 1 : (options.format ?? 0);
   const bending = notes.bends ? [...new Set(Array.from(notes.ticks, (_, k) => channelOf(k)))] : [];
+  const rows = format === 1 && target.tracks === 'rows' ? part.rows.map((_, i) => i).filter((i) => notes.rows.includes(i)) : null;
   const w = new SmfWriter();
   const track = (name: string, own: readonly Change[], of: (note: number) => boolean, begins: boolean) =>
     writeTrack(w, { name, changes: own, notes, events: noteEvents(notes, of), channelOf, end: ending.tick, begin: begins ? () => bending.forEach((channel) => writeBendRange(w, channel)) : undefined });
@@ -132,13 +135,12 @@ export function exportPart(whole: Part, options: PartExportOptions = {}): Export
     w.header(0, 1, ppq);
     track(part.name, changes, () => true, true);
   } else {
-    const rows = target.tracks === 'rows' ? part.rows.map((_, i) => i).filter((i) => notes.rows.includes(i)) : null;
     w.header(1, 1 + (rows?.length ?? 1), ppq);
     track(part.name, changes, () => false, false);
     if (!rows) track('Drums', [], () => true, true);
     rows?.forEach((row, i) => track(labelOfRow(part, part.rows[row]?.voice ?? ''), [], (note) => notes.rows[note] === row, i === 0));
   }
-  return { bytes: w.finish(), notes: notes.ticks.length, ppq, bpm: bpmOf(tempo[0] as TempoChange), bars: ending.bars + (isLed ? 1 : 0), earlyRule, left: notes.left, changesBehind: part.meter.length - meter.length + part.tempo.length - tempo.length };
+  return { bytes: w.finish(), notes: notes.ticks.length, ppq, bpm: bpmOf(tempo[0] as TempoChange), bars: ending.bars + (isLed ? 1 : 0), earlyRule, left: notes.left, changesBehind: part.meter.length - meter.length + part.tempo.length - tempo.length, rowTracks: rows?.length ?? 0 };
 }
 
 /** No note goes on behind a tick. */

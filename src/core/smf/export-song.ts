@@ -60,7 +60,7 @@ export function exportSong(whole: Part, file: SmfFile, options: SongExportOption
     if (moved) kept.sort((a, b) => tickOf(a) - tickOf(b));
     writeTrack(w, file.bytes, events, kept, tickOf, own[track] as NoteEvent[], notes, (e) => laneOf(e).channel, ends(track));
   });
-  return { bytes: w.finish(), notes: notes.ticks.length, ppq, earlyRule: 'zero', bpm: bpmOf(part.tempo[0] as TempoChange), bars: barsTo(ends(0) / perTick, part), left: notes.left, changesBehind: 0 };
+  return { bytes: w.finish(), notes: notes.ticks.length, ppq, earlyRule: 'zero', bpm: bpmOf(part.tempo[0] as TempoChange), bars: barsTo(ends(0) / perTick, part), left: notes.left, changesBehind: 0, rowTracks: 0 };
 }
 
 const barsTo = (tick: number, { meter }: Pick<Part, 'meter'>): number => new MeterMap(meter).barAt(ticks(tick)).index;

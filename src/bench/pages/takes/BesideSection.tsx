@@ -18,6 +18,7 @@ import type { TrackChoice } from '@/workers/tones.worker';
 import { usePlaybackOf } from '../../playback/context';
 import { useBench, useBenchStore } from '../../store/context';
 import { useSweep } from '../../store/use-sweep';
+import { DownbeatPicture } from './DownbeatPicture';
 
 const narrow = '[&_input]:w-[3.4em]';
 
@@ -181,6 +182,7 @@ function Heard({ backing, found }: { backing: Backing; found: number | null }) {
       <p>
         <span className="font-serif">{backing.name}</span> {!isHere && <span className="text-danger">is not in this browser: choose the same file again.</span>}
       </p>
+      {isHere && <DownbeatPicture backing={backing} />}
       <div className="flex flex-wrap items-baseline gap-x-3 leading-8">
         <label className="flex items-center gap-1.5">
           <input type="checkbox" className="accent-accent" checked={backing.muted !== true} onChange={(e) => getState().run(e.target.checked ? 'Hear the recording beside' : 'Mute the recording beside', (p) => changeBacking(p, { muted: !e.target.checked }))} /> heard
