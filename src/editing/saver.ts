@@ -114,6 +114,11 @@ export class Saver {
     if (this.gone) return;
     // Taken off and put back, with nothing done to it in between.
     if (this.failed?.code === 'deleted-elsewhere' && head === this.head) return this.retry();
+    // Another one was put in its place, and nothing waits here.
+    if (this.failed?.code === 'deleted-elsewhere' && head !== null && head > this.head && this.pending.length === 0) {
+      this.failed = null;
+      this.onState({ kind: 'saved' });
+    }
     if (this.failed) return;
     // What is on its way may be what the other went on from.
     if (this.settling && head !== null) return void (this.heard = Math.max(this.heard, head));

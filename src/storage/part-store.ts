@@ -21,6 +21,8 @@ export interface NewPart {
   about?: string;
   song?: Uint8Array;
   idea?: IdeaOf;
+  /** Number of its last edit: where a part of this id was here before, its numbers go on, so that a tab that has that one open sees another. */
+  head?: number;
   /** Where it is known already: within a transaction it has to be. */
   summary?: PartSummary;
 }
@@ -51,11 +53,12 @@ export class PartStore {
   async create(part: Part, extra: NewPart = {}): Promise<string> {
     const id = extra.id ?? nanoid(12);
     const now = Date.now();
-    const row: PartRow = { id, name: part.name, createdAt: now, updatedAt: now, head: 0, summary: extra.summary ?? (await summaryOf(part)), ...(extra.about ? { about: extra.about } : {}), ...(extra.idea ? { idea: extra.idea } : {}) };
+    const head = extra.head ?? 0;
+    const row: PartRow = { id, name: part.name, createdAt: now, updatedAt: now, head, summary: extra.summary ?? (await summaryOf(part)), ...(extra.about ? { about: extra.about } : {}), ...(extra.idea ? { idea: extra.idea } : {}) };
     return named(() =>
       this.db.transaction('rw', this.db.parts, this.db.bodies, this.db.songs, async () => {
         await this.db.parts.add(row);
-        await this.db.bodies.add({ id, seq: 0, part });
+        await this.db.bodies.add({ id, seq: head, part });
         if (extra.song) await this.db.songs.add({ id, bytes: extra.song });
         return id;
       }),

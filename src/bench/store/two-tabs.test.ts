@@ -104,3 +104,24 @@ test('the other went on from an edit that was still on its way: that is no confl
   await until(() => tempo(here) === 150);
   expect([here.getState().conflict, (await parts.load(id)).head]).toEqual([null, 2]);
 });
+
+test('a part that is taken away and put there anew, as a restore does it, is read again; with edits of its own the tab keeps what it has', async () => {
+  const { here, there, parts, id } = await twoTabs();
+  here.getState().run('Soften', softer);
+  await kept(here);
+  there.getState().hear(1);
+  await until(() => levels(there)[0] === 90);
+  await parts.remove(id);
+  for (const tab of [here, there]) tab.getState().hear(null);
+  expect(here.getState().save).toMatchObject({ kind: 'failed', error: { code: 'deleted-elsewhere' } });
+  there.getState().run('Softer still', softer);
+  await parts.create(faster(part), { id, head: 2 });
+  here.getState().hear(2);
+  there.getState().hear(2);
+  await until(() => tempo(here) === 150);
+  expect([levels(here), here.getState().save.kind]).toEqual([[100, 90], 'saved']);
+  here.getState().run('Soften', softer);
+  await kept(here);
+  expect((await parts.load(id)).head).toBe(3);
+  expect([levels(there)[0], there.getState().save.kind]).toEqual([80, 'failed']);
+});

@@ -47,7 +47,8 @@ export const partKind: Kind = {
     const isFree = how !== 'beside' && !(await parts.parts.has(key));
     const names = isFree ? null : new Set((await parts.parts.list()).map((row) => row.name));
     const part = names ? { ...whole.part, name: shortName(besideName(whole.part.name, (n) => names.has(n))) } : whole.part;
-    const id = await parts.create({ ...whole, part }, { ...(isFree ? { id: key } : {}), ...(about ? { about } : {}) });
+    const gone = isFree ? await db.deleted.get(key) : undefined;
+    const id = await parts.create({ ...whole, part }, { ...(isFree ? { id: key } : {}), ...(gone ? { head: gone.row.head + 1 } : {}), ...(about ? { about } : {}) });
     await db.parts.update(id, { ...(createdAt === undefined ? {} : { createdAt }), ...(updatedAt === undefined ? {} : { updatedAt }), ...(tags ? { tags: [...tags] } : {}) });
   },
 };
