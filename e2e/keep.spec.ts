@@ -1,10 +1,21 @@
+import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import { unzipSync, zipSync } from 'fflate';
 import { READY_FEELS } from '../src/core/moves/ready-feels';
 import { READY_TARGETS } from '../src/core/target/ready';
+import { HOUSE_GROOVES } from '../src/core/groove/house-grooves';
+import { USUAL_GUARDS, type Take } from '../src/core/model/take';
+import { putTake } from '../src/core/take/use-take';
+import { milliseconds, seconds, ticks } from '../src/core/units';
+import { STRAIGHT_CURVE } from '../src/core/velocity-curve';
 import { writeFeelFile } from '../src/formats/feel-format';
+import { writeGrooveFile } from '../src/formats/groove-format';
+import { writeKitFile } from '../src/formats/kit-format';
+import { writePartFile } from '../src/formats/part-file';
+import { writeSoundKit } from '../src/formats/sound-kit';
 import { writeTargetFile } from '../src/formats/target-format';
+import { drum, wavFile } from '../tests/support/sound-files';
 import { violationsInBothThemes } from './axe';
 import { newPart, prepareParts } from './prepared';
 import { benchReady, bringIn, clickStem, exportMidi, flatBeat, midiFile, noteEvents, openShelf, press, saved, stemOf, tempoEvent, trackChunk } from './support';
@@ -95,8 +106,22 @@ test('a card: renamed in place, copied, and heard by one click', async ({ page }
   expect(await page.evaluate(() => window.nodSway!.bench().part.name)).toBe('Low Tide');
 });
 
-/** Makes a part with feel, a version and an idea; a feel and a target of the user's own. */
+/** A recording, and a kit of it; a part with a take. */
+const hit = wavFile(4000, drum(200));
+const sample = createHash('sha256').update(hit).digest('hex');
+const kit = writeSoundKit({ id: 'shed', name: 'Tin shed' }, [{ id: 'tin', name: 'Tin', voice: 'snare', kit: 'shed', layers: [{ upTo: 127, takes: [{ sample, name: 'tin.wav', level: -20 }] }] }], new Map([[sample, hit]]));
+const take: Take = { id: 'take-1', name: 'Take 1', recordedAt: 1_700_000_000_000, input: 'Pads', tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }], meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }], origin: ticks(0), start: ticks(0), end: ticks(80_640 * 4), latencyMs: milliseconds(0), curve: STRAIGHT_CURVE, guards: USUAL_GUARDS, passes: 1, complete: true };
+const events = [{ at: seconds(0.5), kind: 'note' as const, key: 38, value: 90 }];
+const played = writePartFile({ part: { ...putTake(newPart({ tempo: 120, bars: 1 }), take, events), name: 'Played' }, takes: [{ take, events }] });
+
+/** Makes a part with feel, a version and an idea, and one with a take; a kit of recordings, a feel, a target, a groove and a key map of the user's own. */
 async function work(page: Page): Promise<void> {
+  await openShelf(page);
+  await page.getByTestId('file-input').setInputFiles({ name: 'Tin.nodkit.zip', mimeType: 'application/zip', buffer: Buffer.from(kit) });
+  await press(page, 'Keep the kit');
+  await page.getByTestId('file-input').setInputFiles({ name: 'played.nodsway.json', mimeType: 'application/json', buffer: Buffer.from(played) });
+  await page.waitForURL(/\/bench\//);
+  await benchReady(page);
   await openShelf(page);
   await bringIn(page, 'beat.mid', flatBeat(2).bytes);
   await page.waitForURL(/\/bench\//);
@@ -114,12 +139,16 @@ async function work(page: Page): Promise<void> {
   await expect(page.getByRole('button', { name: 'Rename Tight' })).toBeVisible();
   await field.setInputFiles({ name: 'Cellar.nodtarget.json', mimeType: 'application/json', buffer: Buffer.from(writeTargetFile({ ...READY_TARGETS[0]!, name: 'Cellar' })) });
   await expect(page.getByRole('button', { name: 'Rename Cellar' })).toBeVisible();
+  await field.setInputFiles({ name: 'Pads.nodkit.json', mimeType: 'application/json', buffer: Buffer.from(writeKitFile({ name: 'Pads', voices: { 36: 'kick' } })) });
+  await expect(page.getByRole('button', { name: 'Rename Pads' })).toBeVisible();
+  await field.setInputFiles({ name: 'Mine.nodgroove.json', mimeType: 'application/json', buffer: Buffer.from(writeGrooveFile({ ...HOUSE_GROOVES[0]!, name: 'Mine' })) });
+  await expect(page.getByText('Mine is a groove')).toBeVisible();
 }
 
 async function backUp(page: Page): Promise<Uint8Array> {
   const { name, bytes } = await downloaded(page, () => press(page, 'Back up everything'));
   expect(name).toMatch(/^nod-sway-\d{4}-\d\d-\d\d\.nodlibrary\.zip$/);
-  await expect(page.getByTestId('backup-account')).toContainText('7 parts');
+  await expect(page.getByTestId('backup-account')).toContainText('8 parts');
   await page.getByRole('dialog').getByRole('button', { name: 'Close', exact: true }).last().click();
   return bytes;
 }
@@ -136,7 +165,7 @@ test('a backup, a fresh browser, restored: everything is the same byte by byte; 
   await drop('library.zip', first);
   const preview = fresh.getByTestId('restore-preview');
   // The demo parts are there already, as they are here.
-  await expect(preview).toContainText('New here: 1 part, 1 feel and 1 target');
+  await expect(preview).toContainText('New here: 2 parts, 1 groove, 1 feel, 1 key map, 1 target and 1 kit or sound');
   await expect(preview).toContainText('The same: 6 parts');
   expect(await violationsInBothThemes(fresh, '[role=dialog]')).toEqual([]);
   await fresh.getByRole('button', { name: /^Take in/ }).click();
@@ -149,6 +178,8 @@ test('a backup, a fresh browser, restored: everything is the same byte by byte; 
   const names = (zip: Record<string, Uint8Array>) => Object.keys(zip).filter((n) => n !== 'library.json' && !n.startsWith('settings')).sort();
   expect(names(b)).toEqual(names(a));
   for (const name of names(a)) expect([name, Buffer.compare(Buffer.from(a[name]!), Buffer.from(b[name]!))]).toEqual([name, 0]);
+  expect(names(a)).toEqual(expect.arrayContaining(['kits/tin-shed.json', `audio/${sample}.wav`, 'grooves/mine.nodgroove.json', 'key-maps/pads.nodkit.json', 'parts/played.nodsway.json']));
+  expect((JSON.parse(new TextDecoder().decode(a['parts/played.nodsway.json'])) as { takes: object[] }).takes).toHaveLength(1);
   const part = JSON.parse(new TextDecoder().decode(a['parts/beat.nodsway.json'])) as { versions: { name: string }[]; ideas: object[]; song?: string };
   expect([part.versions.map((v) => v.name), part.ideas.length, typeof part.song]).toEqual([['Version 2', 'As imported'], 1, 'string']);
 

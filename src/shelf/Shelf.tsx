@@ -157,8 +157,8 @@ export function Shelf() {
 
   return (
     <div {...getRootProps()} className="min-h-full">
-      <header className="mx-auto flex max-w-6xl items-center gap-3 px-6 pt-7 pb-5">
-        <h1 className="mr-auto font-serif text-3xl tracking-tight">
+      <header className="mx-auto flex max-w-6xl flex-wrap items-center gap-3 px-6 pt-7 pb-5">
+        <h1 className="mr-auto font-serif text-3xl tracking-tight whitespace-nowrap">
           Nod <em>Sway</em>
         </h1>
         <label className="flex h-8 items-center gap-2 rounded-md border border-strong px-2">
