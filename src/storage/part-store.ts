@@ -28,7 +28,8 @@ export interface NewPart {
 }
 
 /** What makes summaries performs parts: it is loaded with the first part that is written. */
-export const summaryOf = async (part: Part): Promise<PartSummary> => (await import('./summary')).summarize(part);
+let summarizing: ((part: Part) => PartSummary) | null = null;
+export const summaryOf = async (part: Part): Promise<PartSummary> => (summarizing ??= (await import('./summary')).summarize)(part);
 
 /** An idea as it is kept. */
 export interface StoredIdea extends StoredPart, IdeaOf {
