@@ -85,6 +85,15 @@ test('a thousand parts: searched, ordered, tagged, deleted and put back, and tho
 });
 
 test('a card: renamed in place, copied, and heard by one click', async ({ page }) => {
+  // What the audio thread says of playing.
+  await page.addInitScript(() => {
+    window.AudioWorkletNode = class extends AudioWorkletNode {
+      constructor(...given: ConstructorParameters<typeof AudioWorkletNode>) {
+        super(...given);
+        this.port.addEventListener('message', (e: MessageEvent<{ type: string; state?: { playing: boolean } }>) => e.data.type === 'state' && Object.assign(window, { sounds: e.data.state!.playing }));
+      }
+    };
+  });
   await openShelf(page);
   await page.getByRole('listitem').filter({ hasText: 'Low Tide' }).hover();
   await press(page, 'Rename Low Tide');
@@ -94,11 +103,21 @@ test('a card: renamed in place, copied, and heard by one click', async ({ page }
   await page.getByRole('heading', { name: 'Ebb', exact: true }).click({ button: 'right' });
   await page.getByRole('menuitem', { name: 'Make a copy of it' }).click();
   await expect(page.getByRole('heading', { name: 'Ebb (copy)' })).toBeVisible();
+  const sounds = (is: boolean) => page.waitForFunction((wanted) => (window as unknown as { sounds?: boolean }).sounds === wanted, is);
   await page.getByRole('listitem').filter({ hasText: 'Gangway Strut' }).hover();
   await press(page, 'Hear Gangway Strut');
+  await sounds(true);
   await expect(page.getByRole('button', { name: 'Stop Gangway Strut' })).toBeVisible();
-  await press(page, 'Stop Gangway Strut');
-  await expect(page.getByRole('button', { name: 'Hear Gangway Strut' })).toBeVisible();
+  // Another takes its place, and goes on until it is stopped.
+  await page.getByRole('listitem').filter({ hasText: 'Galley Brushes' }).hover();
+  await press(page, 'Hear Galley Brushes');
+  await sounds(false);
+  await sounds(true);
+  await expect(page.getByRole('button', { name: 'Stop Galley Brushes' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Stop Gangway Strut' })).toHaveCount(0);
+  await press(page, 'Stop Galley Brushes');
+  await sounds(false);
+  await expect(page.getByRole('button', { name: 'Hear Galley Brushes' })).toBeVisible();
   // It is an edit: it can be undone on the Bench.
   await page.getByRole('heading', { name: 'Ebb', exact: true }).click();
   await benchReady(page);

@@ -1,4 +1,5 @@
 import { createStore } from 'zustand/vanilla';
+import type { SoundEngine } from '@/sound/engine';
 import { showError } from '@/ui/notify';
 
 /** The part that is heard on the Shelf; null: none. */
@@ -8,8 +9,24 @@ export const audition = createStore<{ id: string | null }>(() => ({ id: null }))
 const sound = () => Promise.all([import('@/sound/engine'), import('@/sound/hear-once'), import('@/sounds/own'), import('@/storage/part-store')]);
 
 let follows = false;
+/** What was asked for is on its way, or (`true`) sounds: from then on silence ends it. Null: what is told is of something before. */
+let sounds: boolean | null = null;
 /** The last wish counts: reading a part takes a moment. */
 let wish = 0;
+
+/** Waits until nothing sounds any more: what is told of the one before is not of the next. */
+function silence(engine: SoundEngine): Promise<void> {
+  engine.stop();
+  return new Promise((done) => {
+    const look = () => {
+      if (engine.isPlaying) return;
+      stop();
+      done();
+    };
+    const stop = engine.subscribe(look);
+    look();
+  });
+}
 
 /** Ends it. */
 export async function endAudition(): Promise<void> {
@@ -24,19 +41,26 @@ export async function endAudition(): Promise<void> {
 export async function hearPart(id: string): Promise<void> {
   if (audition.getState().id === id) return endAudition();
   const mine = ++wish;
+  sounds = null;
   audition.setState({ id });
   try {
     const [{ soundEngine }, { hearBars }, { watchOwnSounds }, { partStore }] = await sound();
     const engine = soundEngine();
     watchOwnSounds();
     const { part } = await partStore.load(id);
+    await silence(engine);
     if (mine !== wish) return;
+    sounds = false;
+    if (!follows) {
+      follows = true;
+      engine.subscribe(() => {
+        if (sounds === null) return;
+        if (sounds && !engine.isPlaying) audition.setState({ id: null });
+        sounds = engine.isPlaying;
+      });
+    }
     await hearBars(part, 0, part.bars, true);
-    if (mine !== wish) return void engine.stop();
-    if (follows) return;
-    follows = true;
-    // What else begins to sound, or ends, ends this.
-    engine.subscribe(() => !engine.isPlaying && audition.setState({ id: null }));
+    if (mine !== wish) engine.stop();
   } catch (e) {
     if (mine === wish) audition.setState({ id: null });
     showError(e);
