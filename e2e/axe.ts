@@ -14,6 +14,9 @@ async function violations(page: Page, within: string | undefined, rules?: string
 const settled = (page: Page): Promise<void> => page.evaluate(async () => {
   document.querySelector('[data-sonner-toaster]')?.dispatchEvent(new MouseEvent('mouseover', { bubbles: true }));
   await Promise.allSettled(document.getAnimations().filter((a) => a.effect?.getComputedTiming().iterations !== Infinity).map((a) => a.finished));
+  // A message that was just said begins to appear a frame later, one that is on its way out is gone a little later.
+  const isHalf = () => [...document.querySelectorAll('[data-sonner-toast][data-visible=true]')].some((toast) => getComputedStyle(toast).opacity !== '1');
+  while (isHalf()) await new Promise((done) => requestAnimationFrame(done));
 });
 
 /**

@@ -58,6 +58,7 @@ test('a hat pattern is kept and put into another part at another tempo, heard be
   const file = readFileSync(await (await waiting).path());
   await press(page, 'Delete Hats');
   await expect(page.getByText('No patterns yet.')).toBeVisible();
+  await expect(page.getByText('Hats is deleted.')).toBeVisible();
   expect(await violationsInBothThemes(page)).toEqual([]);
   await page.getByLabel('Files for the library').setInputFiles({ name: 'hats.nodpattern.json', mimeType: 'application/json', buffer: file });
   await expect(page.getByRole('button', { name: 'Hear Hats' })).toBeVisible();
