@@ -13,6 +13,24 @@ async function choose(page: Page, label: string, option: string): Promise<void> 
   await page.getByRole('option', { name: option, exact: true }).click();
 }
 
+/** An empty part at 120, played from a port whose settings are open. */
+async function openWithPort(page: Page, bars: number): Promise<void> {
+  await fakePort(page);
+  await openPrepared(page, newPart({ tempo: 120, bars }));
+  await page.getByRole('tab', { name: 'Takes' }).click();
+  await press(page, 'Look for MIDI devices');
+  await choose(page, 'Play from', 'Deck pads');
+  await page.getByText('Velocity and guards').click();
+}
+
+/** Begins to record one pass. */
+async function recordOnce(page: Page): Promise<void> {
+  await page.getByRole('spinbutton', { name: 'Passes to record' }).fill('1');
+  await page.getByRole('spinbutton', { name: 'Passes to record' }).press('Enter');
+  await page.getByRole('button', { name: 'Record', exact: true }).click();
+  await expect.poll(() => phase(page), { timeout: 20_000 }).toBe('recording');
+}
+
 test('punched in and out twice in a running loop: it never stops, nothing is doubled or lost; the last pass is dropped by a key', async ({ page }) => {
   await openMidi(page, 'beat.mid', flatBeat(2).bytes);
   await press(page, 'Play');
@@ -82,21 +100,13 @@ test('the click is switched on and off while it plays, in its own tone, and is i
 });
 
 test('a hat pedal is learnt; opening over a bar it makes closed, half and open rows, closing damps, a grabbed cymbal is choked', async ({ page }) => {
-  await fakePort(page);
-  await openPrepared(page, newPart({ tempo: 120, bars: 1 }));
-  await page.getByRole('tab', { name: 'Takes' }).click();
-  await press(page, 'Look for MIDI devices');
-  await choose(page, 'Play from', 'Deck pads');
-  await page.getByText('Velocity and guards').click();
+  await openWithPort(page, 1);
   await press(page, 'Learn the pedal');
   const pedal = (value: number, at: number | null) => [[0xb9, 4, value], at] as const;
   const note = (key: number, at: number) => [[0x99, key, 90], at] as const;
   await midi(page, [0, 30, 90, 127, 100, 40].map((v) => pedal(v, null)));
   await expect(page.getByText(/The pedal opens the hat/)).toBeVisible();
-  await page.getByRole('spinbutton', { name: 'Passes to record' }).fill('1');
-  await page.getByRole('spinbutton', { name: 'Passes to record' }).press('Enter');
-  await page.getByRole('button', { name: 'Record', exact: true }).click();
-  await expect.poll(() => phase(page), { timeout: 20_000 }).toBe('recording');
+  await recordOnce(page);
   // Over a bar of two seconds: closed, half, open; closed slowly; a crash that a hand ends.
   await midi(page, [pedal(120, 0.05), note(42, 0.1), pedal(60, 0.4), note(42, 0.5), pedal(10, 0.8), note(42, 0.9), pedal(60, 1.15), pedal(110, 1.3), note(49, 1.4), [[0xa9, 49, 100], 1.7]]);
   await expect.poll(() => phase(page), { timeout: 20_000 }).toBe('done');
@@ -179,19 +189,11 @@ test('a held pad goes on striking on the swung grid; one row over sixteen pads h
 });
 
 test('bounces of a pad and what rings over from another are kept out, while it is heard and in the take; a roll of sixteen a second is whole', async ({ page }) => {
-  await fakePort(page);
-  await openPrepared(page, newPart({ tempo: 120, bars: 2 }));
-  await page.getByRole('tab', { name: 'Takes' }).click();
-  await press(page, 'Look for MIDI devices');
-  await choose(page, 'Play from', 'Deck pads');
-  await page.getByText('Velocity and guards').click();
+  await openWithPort(page, 2);
   await press(page, 'Keep crosstalk out of a pad');
   await midi(page, [[[0x99, 41, 20], null]]);
   await expect(page.getByRole('spinbutton', { name: /^Crosstalk on pad 41/ })).toBeVisible();
-  await page.getByRole('spinbutton', { name: 'Passes to record' }).fill('1');
-  await page.getByRole('spinbutton', { name: 'Passes to record' }).press('Enter');
-  await page.getByRole('button', { name: 'Record', exact: true }).click();
-  await expect.poll(() => phase(page), { timeout: 20_000 }).toBe('recording');
+  await recordOnce(page);
   const note = (key: number, velocity: number, at: number) => [[0x99, key, velocity], at] as const;
   // Sixteen strokes 62.5 ms apart: each bounces 9 ms later, and the tom's pad rings 3 ms behind. Then a soft stroke of the tom that is meant.
   const roll = Array.from({ length: 16 }, (_, n) => 0.1 + n / 16);

@@ -178,3 +178,13 @@ test('a damaged part names the field: a hit outside, a velocity of 0, an id used
   for (const bad of [[], [{ kind: 'pedal', value: 128, aheadMs: 1 }], [{ kind: 'wheel', value: 1, aheadMs: 1 }], [{ kind: 'pedal', value: 1, aheadMs: 31 }]]) expect(broken((p) => (p.hits[0].companions = bad))).toContain('hits[0].companions');
   expect(broken((p) => (p.format = 'nod-sway/part@9'))).toContain('format');
 });
+
+test('ideas go along in a part file; wrong ones are named', () => {
+  const part = smallPart([['kick', 0, 100]]);
+  const ideas = [{ letter: 'A', bars: 1, part }, { letter: 'C', bars: 2, part: { ...part, name: 'Other' } }];
+  expect(readPartFile(writePartFile({ part, ideas })).ideas).toEqual(ideas);
+  expect(readPartFile(writePartFile({ part })).ideas).toBeUndefined();
+  for (const wrong of [{}, [{ letter: 'Z', bars: 1, part }], [{ letter: 'A', bars: 0, part }], [ideas[0], ideas[0]], [{ letter: 'A', bars: 1, part: { ...part, bars: -1 } }]]) {
+    expect(() => readPartFile(JSON.stringify({ ...part, ideas: wrong }))).toThrow(expect.objectContaining({ code: 'bad-part' }) as Error);
+  }
+});

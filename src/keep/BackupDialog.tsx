@@ -9,6 +9,7 @@ import { deliver } from '@/ui/deliver';
 import { fileNameOf } from '@/ui/download';
 import { Modal } from '@/ui/Modal';
 import { showError } from '@/ui/notify';
+import { Account } from './Account';
 import type { Backup } from './backup';
 import { backUp } from './client';
 import { countWords, megabytes } from './words';
@@ -44,31 +45,15 @@ export default function BackupDialog({ parts, onClose }: Props) {
     return () => controller.abort(new Error('cancelled'));
   }, []);
   return (
-    <Modal open onClose={onClose} title={parts ? `Export ${parts.name}` : 'Backup'} about={parts ? 'With versions, takes and ideas, and with the sounds and recordings that they need.' : 'Everything of yours in one file: parts with versions, takes and ideas, grooves, feels, kits with their sounds, patterns, settings.'}>
+    <Modal open onClose={onClose} title={parts ? `Export ${parts.name}` : 'Backup'} about={parts ? 'With versions, takes and ideas, and with the sounds and recordings that they need.' : 'Everything of yours in one file: parts with versions, takes and ideas, grooves, feels, kits with their sounds, recorded breaks, patterns, key maps, targets, settings.'}>
       {made ? (
-        <div data-testid="backup-account" className="space-y-2">
+        <Account name="backup-account" problems={made.backup.left} onClose={onClose}>
           <p>
             {made.where} {megabytes(made.backup.blob.size)}: {countWords(ENTRY_KINDS.map((kind) => [kind, made.backup.counts[kind] ?? 0]))}.
           </p>
-          {made.backup.left.length > 0 && (
-            <div role="alert">
-              <p className="text-danger">Left out, since it no longer reads:</p>
-              <ul className="text-sm">
-                {made.backup.left.map((l, i) => (
-                  <li key={i}>
-                    {l.name}: {l.why}
-                  </li>
-                ))}
-              </ul>
-            </div>
-          )}
           <p className="text-faint">Dropped on the Shelf of any browser, it shows what it would bring before it changes anything.</p>
-          <p className="flex justify-end pt-2">
-            <Button look="strong" autoFocus onClick={onClose}>
-              Close
-            </Button>
-          </p>
-        </div>
+          {made.backup.left.length > 0 && <p className="text-danger">Left out, since it no longer reads:</p>}
+        </Account>
       ) : (
         <p role="status" className="flex items-center gap-3">
           <progress aria-label="Backup" className="flex-1 accent-accent" max={1} value={done} />

@@ -7,6 +7,7 @@ import { Button } from '@/ui/Button';
 import { Modal } from '@/ui/Modal';
 import { showError } from '@/ui/notify';
 import { Picker } from '@/ui/Picker';
+import { Account } from './Account';
 import { look, restore } from './client';
 import type { How } from './kinds/kind';
 import type { Looked, Preview, Restored } from './restore';
@@ -80,23 +81,9 @@ export default function RestoreDialog({ file, onClose }: { file: File; onClose: 
   return (
     <Modal open onClose={onClose} title="Restore" about={preview ? `${file.name}, written on ${format(preview.madeAt, 'd MMMM yyyy, HH:mm')}.` : file.name}>
       {restored ? (
-        <div data-testid="restore-account" className="space-y-2">
+        <Account name="restore-account" problems={restored.failed} onClose={onClose}>
           <p>{restored.taken === 1 ? 'One thing was taken in.' : `${restored.taken} things were taken in.`} What was replaced among your parts is in the drawer of deleted parts.</p>
-          {restored.failed.length > 0 && (
-            <ul role="alert" className="text-danger">
-              {restored.failed.map((f, i) => (
-                <li key={i}>
-                  {f.name}: {f.why}
-                </li>
-              ))}
-            </ul>
-          )}
-          <p className="flex justify-end pt-2">
-            <Button look="strong" autoFocus onClick={onClose}>
-              Close
-            </Button>
-          </p>
-        </div>
+        </Account>
       ) : done !== null ? (
         <p role="status" className="flex items-center gap-3">
           <span>{preview ? 'Taking it in' : 'Reading it'} …</span>

@@ -3,7 +3,7 @@
 import type { DeletedRow } from '@/storage/database';
 import { deletedStore, KEPT_MS } from '@/storage/deleted-store';
 import { useStored } from '@/storage/use-stored';
-import { agoText } from '@/ui/ago';
+import { agoText, inDays } from '@/ui/ago';
 import { Button } from '@/ui/Button';
 import { Modal } from '@/ui/Modal';
 import { say, showError } from '@/ui/notify';
@@ -33,14 +33,14 @@ export default function DeletedDialog({ onClose }: { onClose: () => void }) {
                 <span className="mr-auto min-w-0">
                   <span className="block truncate font-serif text-base">{d.row.name}</span>
                   <span className="text-sm text-faint">
-                    deleted {agoText(d.at)}, goes {agoText(d.at + KEPT_MS)}
+                    deleted {agoText(d.at)}, goes {inDays(d.at + KEPT_MS)}
                   </span>
                 </span>
                 <Button size="small" aria-label={`Put ${d.row.name} back`} onClick={() => attempt(putBack(d))}>
                   put back
                 </Button>
                 <Button size="small" look="danger" aria-label={`Delete ${d.row.name} for good`} onClick={() => attempt(deletedStore.forget([d.id]))}>
-                  for good
+                  delete for good
                 </Button>
               </li>
             ))}

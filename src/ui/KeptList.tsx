@@ -56,7 +56,7 @@ export function KeptList<T extends LibraryItem>({ what, own, taken = [], usesOf,
   return (
     <ul aria-label={`Your ${what}s`} className="space-y-1">
       {own.map((item) => (
-        <li key={item.name} className={`flex flex-wrap gap-1 border-t border-line pt-1 ${picture ? 'items-center' : 'items-baseline'}`}>
+        <li key={item.name} className={`flex flex-wrap border-t border-line pt-1 ${picture ? 'items-center gap-x-3 gap-y-1' : 'items-baseline gap-1'}`}>
           {picture?.(item)}
           {renaming === item.name ? (
             <input

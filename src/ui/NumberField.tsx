@@ -164,9 +164,12 @@ export function NumberField({ label, value, min, max, step = 1, digits = 0, unit
         onBlur={takeDraft}
         onKeyDown={onKeyDown}
       />
-      <span className="cursor-ns-resize touch-none text-faint select-none" title="Drag up or down; double-click for the default" {...dragHandlers}>
-        {unit}
-      </span>
+      {/* Without one, what follows the figure stands close to it. */}
+      {unit && (
+        <span className="cursor-ns-resize touch-none text-faint select-none" title="Drag up or down; double-click for the default" {...dragHandlers}>
+          {unit}
+        </span>
+      )}
     </label>
   );
 }

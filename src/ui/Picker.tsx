@@ -18,7 +18,7 @@ interface Props {
 export function Picker({ label, value, choices, onChange, placeholder, className }: Props) {
   return (
     <Select.Root value={value} onValueChange={onChange}>
-      <Select.Trigger aria-label={label} className={clsx('rounded border-b border-strong px-1 leading-6 text-ink hover:bg-sunk', className)}>
+      <Select.Trigger aria-label={label} className={clsx('rounded border-b border-strong pr-px pl-1 leading-6 text-ink hover:bg-sunk', className)}>
         <Select.Value placeholder={placeholder}>{choices.find((c) => c.value === value)?.text ?? (value || placeholder)}</Select.Value>
       </Select.Trigger>
       <Select.Portal>

@@ -42,6 +42,6 @@ test('marks, moves that went, the sway', () => {
 
 test('name, sound, sections and what else a part has are told of', () => {
   expect(describeChanges(part, { ...part, name: 'Rope Walk' })).toBe(`Called Rope Walk instead of ${part.name}.`);
-  expect(describeChanges(part, { ...part, kit: 'Beacon', mix: { room: 20 } })).toBe('Kit or mix.');
-  expect(describeChanges(part, { ...part, sections: [{ id: 's', name: 'Verse', from: 1, bars: 1 }] })).toBe('Sections or their order.');
+  expect(describeChanges(part, { ...part, kit: 'Beacon', mix: { room: 20 } })).toBe('Kit or mix changed.');
+  expect(describeChanges(part, { ...part, sections: [{ id: 's', name: 'Verse', from: 1, bars: 1 }] })).toBe('Sections or their order changed.');
 });

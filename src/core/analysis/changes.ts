@@ -65,8 +65,8 @@ function extraMoves(of: Part, than: Part): string[] {
 /** Fields that are told by one word each; null: told of in words of their own, or of no account to a listener. The compiler asks for every field. */
 const WORDS: Readonly<Record<keyof Part, string | null>> = {
   format: null, name: null, hits: null, feel: null, tempo: null, meter: null, origin: null, bars: null, rows: null, kitMap: null, source: null, deletedTakes: null,
-  kit: 'kit or mix', ownKit: 'kit or mix', mix: 'kit or mix', sections: 'sections or their order', order: 'sections or their order', everyPass: 'what changes from pass to pass',
-  breaks: 'recorded breaks', heard: 'recorded breaks', target: 'another target', backing: 'what is heard beside',
+  kit: 'kit or mix changed', ownKit: 'kit or mix changed', mix: 'kit or mix changed', sections: 'sections or their order changed', order: 'sections or their order changed', everyPass: 'other passes',
+  breaks: 'recorded breaks changed', heard: 'recorded breaks changed', target: 'another target', backing: 'another recording beside',
 };
 /** The words, each once, with the fields that it stands for. */
 const OTHERWISE = [...new Set(Object.values(WORDS))].flatMap((word) => (word === null ? [] : [{ word, fields: namesOf(PART_FIELDS).filter((name) => WORDS[name] === word) }]));
@@ -95,7 +95,7 @@ export function describeChanges(before: Part, after: Part): string {
   else if (before.bars === after.bars && !same(before.meter, after.meter)) said.push('meter changes elsewhere');
   if (before.origin !== after.origin) said.push('the grid was moved');
   if (before.bars !== after.bars) said.push(`${before.bars} to ${after.bars} bars`);
-  if (!same(before.rows, after.rows) || !same(before.kitMap, after.kitMap)) said.push('rows or kit');
+  if (!same(before.rows, after.rows) || !same(before.kitMap, after.kitMap)) said.push('rows or key map changed');
   for (const { word, fields } of OTHERWISE) if (fields.some((field) => !sameValue(before[field], after[field]))) said.push(word);
   if (before.name !== after.name) said.unshift(`called ${after.name} instead of ${before.name}`);
   if (said.length === 0) return 'Nothing differs.';

@@ -36,7 +36,7 @@ export function mendsFor({ kind, voice, isOrnament, among }: Mendable): Mend[] {
     ...(kind === 'open-hat' ? [{ kind: 'close', words: 'close the hat' } as const] : []),
     ...(isOrnament ? [] : [{ kind: 'leave-out', words: 'leave the least important out' } as const]),
     // Both hands on one drum: only where they would have been on more.
-    ...(!isOrnament && (kind === 'hands' || kind === 'busy') && among.length > 2 ? [{ kind: 'flam', words: 'a flam instead of all together' } as const] : []),
+    ...(!isOrnament && (kind === 'hands' || kind === 'busy') && among.length > 2 ? [{ kind: 'flam', words: 'a flam instead' } as const] : []),
   ];
 }
 

@@ -66,7 +66,7 @@ function SectionLine({ section, number, state }: { section: Section; number: num
           />
           <span className="block px-1 text-sm text-faint">
             {barsWords(section)}
-            {state === 'next' ? ', comes next' : state === 'sounds' ? ', sounds' : ''}
+            {state === 'next' ? ', comes\u00a0next' : state === 'sounds' ? ', sounds' : ''}
           </span>
         </div>
         <SectionPicture part={part} section={section} />
