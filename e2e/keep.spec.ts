@@ -118,6 +118,14 @@ test('a card: renamed in place, copied, and heard by one click', async ({ page }
   await press(page, 'Stop Galley Brushes');
   await sounds(false);
   await expect(page.getByRole('button', { name: 'Hear Galley Brushes' })).toBeVisible();
+  // A part over a recorded loop that was never opened: its recording is fetched, and plays.
+  const fetched = page.waitForResponse((r) => r.url().endsWith('/breaks/harbour.wav'));
+  await page.getByRole('listitem').filter({ hasText: 'Harbour Lights' }).hover();
+  await press(page, 'Hear Harbour Lights');
+  expect((await fetched).ok()).toBe(true);
+  await sounds(true);
+  await page.keyboard.press('Space');
+  await sounds(false);
   // It is an edit: it can be undone on the Bench.
   await page.getByRole('heading', { name: 'Ebb', exact: true }).click();
   await benchReady(page);
@@ -261,7 +269,6 @@ test('thirty files and one feel: what it does to each, the same bytes as one by 
   expect(name).toBe('performed.zip');
   const zip = unzipSync(bytes);
   expect(Object.keys(zip)).toHaveLength(30);
-  // All tracks of each, as the API writes them, but for the name of the track.
   const feel = writeFeelFile(READY_FEELS.find((f) => f.name === 'Late Ferry')!.feel);
   await page.keyboard.press('Escape');
 

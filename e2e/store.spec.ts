@@ -62,6 +62,14 @@ test('a part taken off the shelf in another tab: heard at once, and kept as a ne
   const trouble = page.getByTestId('save-trouble');
   await expect(trouble).toContainText('deleted in another tab');
   await softer(page);
+  // Put back, it is what it was, and what was done meanwhile is saved.
+  await trouble.getByRole('button', { name: 'Put it back' }).click();
+  await saved(page);
+  await expect(trouble).toBeHidden();
+  expect(page.url()).toBe(first);
+  await expect(other.getByRole('heading', { name: 'beat', exact: true })).toBeVisible();
+  await other.getByRole('button', { name: 'Delete beat' }).click();
+  await expect(trouble).toContainText('deleted in another tab');
   await trouble.getByRole('button', { name: 'Keep it as a new part' }).click();
   await page.waitForURL((url) => url.href !== first && url.pathname.startsWith('/bench/'));
   await benchReady(page);

@@ -7,7 +7,7 @@ import type { BatchApi, Written } from './batch.worker';
 import type { Given } from './perform-file';
 
 /** How one file of a batch came out. */
-export type Outcoming = { written: Written } | { error: NamedError };
+export type FileOutcome = { written: Written } | { error: NamedError };
 
 /** A worker for files of a batch: it stays while their dialog is open. */
 export class BatchWorker {
@@ -16,7 +16,7 @@ export class BatchWorker {
   private readonly api = Comlink.wrap<BatchApi>(this.worker);
 
   /** Writes files one after another, and tells of each as it is done; aborting ends it behind the file that is under way. */
-  async perform(files: readonly File[], given: Given, song: boolean, tell: (n: number, outcome: Outcoming) => void, signal: AbortSignal): Promise<void> {
+  async perform(files: readonly File[], given: Given, song: boolean, tell: (n: number, outcome: FileOutcome) => void, signal: AbortSignal): Promise<void> {
     await this.ready;
     for (const [n, file] of files.entries()) {
       if (signal.aborted) return;
@@ -25,7 +25,7 @@ export class BatchWorker {
     }
   }
 
-  private async one(file: File, given: Given, song: boolean): Promise<Outcoming> {
+  private async one(file: File, given: Given, song: boolean): Promise<FileOutcome> {
     try {
       if (file.size > MAX_FILE_BYTES) throw new NamedError('file-too-large', { bytes: file.size });
       return { written: resultOf(await this.api.perform(new Uint8Array(await file.arrayBuffer()), file.name, given, song)) };

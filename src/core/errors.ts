@@ -45,7 +45,7 @@ const TEXTS = {
   'store-full': ['The browser has no room left for this part.', 'Export the part to keep it, then free some space.'],
   'store-refused': ['The browser does not let this page keep data.', 'Your work stays open in this tab: export it to keep it.'],
   'changed-elsewhere': ['This part was changed in another tab, too.', 'Look at both and choose; the other one is kept.'],
-  'deleted-elsewhere': ['This part was deleted in another tab.', 'Keep it as a new part, or save it as a file.'],
+  'deleted-elsewhere': ['This part was deleted in another tab.', 'Put it back, keep it as a new part, or save it as a file.'],
   'store-silent': ['The browser\'s store does not answer.', 'Work goes on in memory: export what you want to keep, then reload.'],
   'not-ours': ['This file is none of ours and no MIDI file.', 'Choose a .mid file, or one that was exported here.'],
   'not-found': ['This part is not on the shelf.', 'Go back to the shelf and choose another.'],

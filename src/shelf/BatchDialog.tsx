@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
-import { BatchWorker, type Outcoming } from '@/batch/client';
+import { BatchWorker, type FileOutcome } from '@/batch/client';
 import { accountWords, type Given } from '@/batch/perform-file';
 import { HOUSE_GROOVES } from '@/core/groove/house-grooves';
 import { KITS } from '@/core/key-map';
@@ -54,7 +54,7 @@ export default function BatchDialog({ files, onParts, onClose }: Props) {
   const [what, setWhat] = useState<What>('feel');
   const [chosen, setChosen] = useState('');
   const [song, setSong] = useState(false);
-  const [done, setDone] = useState<ReadonlyMap<number, Outcoming>>(new Map());
+  const [done, setDone] = useState<ReadonlyMap<number, FileOutcome>>(new Map());
   const [running, setRunning] = useState(false);
   const worker = useRef<BatchWorker | null>(null);
   const abort = useRef<AbortController | null>(null);
@@ -161,7 +161,7 @@ export default function BatchDialog({ files, onParts, onClose }: Props) {
   );
 }
 
-function Line({ name, outcome }: { name: string; outcome: Outcoming | undefined }) {
+function Line({ name, outcome }: { name: string; outcome: FileOutcome | undefined }) {
   return (
     <li className="flex items-baseline gap-3 py-1">
       <span className="w-2/5 shrink-0 truncate">{name}</span>

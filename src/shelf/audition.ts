@@ -1,4 +1,5 @@
 import { createStore } from 'zustand/vanilla';
+import type { Part } from '@/core/model/part';
 import type { SoundEngine } from '@/sound/engine';
 import { showError } from '@/ui/notify';
 
@@ -6,13 +7,23 @@ import { showError } from '@/ui/notify';
 export const audition = createStore<{ id: string | null }>(() => ({ id: null }));
 
 /** What sounds comes with the first part that is heard. */
-const sound = () => Promise.all([import('@/sound/engine'), import('@/sound/hear-once'), import('@/sounds/own'), import('@/storage/part-store')]);
+const sound = () => Promise.all([import('@/sound/engine'), import('@/sound/hear-once'), import('@/storage/part-store')]);
 
 let follows = false;
 /** What was asked for is on its way, or (`true`) sounds: from then on silence ends it. Null: what is told is of something before. */
 let sounds: boolean | null = null;
 /** The last wish counts: reading a part takes a moment. */
 let wish = 0;
+
+/** Has what plays a part at hand: the user's own sounds, and recordings of its breaks, also those of ours that were never asked for. */
+async function atHand({ breaks = [] }: Part): Promise<void> {
+  const [{ watchOwnSounds, knownWith }, { recordingStore }] = await Promise.all([import('@/sounds/own'), import('@/storage/recording-store')]);
+  const samples = [...new Set(breaks.map((b) => b.sample))];
+  if (samples.length > 0) await (await import('@/storage/own-recordings')).keepOurs(samples);
+  const here = new Set(await recordingStore.ids());
+  watchOwnSounds();
+  await knownWith(samples.filter((s) => here.has(s)));
+}
 
 /** Waits until nothing sounds any more: what is told of the one before is not of the next. */
 function silence(engine: SoundEngine): Promise<void> {
@@ -44,10 +55,10 @@ export async function hearPart(id: string): Promise<void> {
   sounds = null;
   audition.setState({ id });
   try {
-    const [{ soundEngine }, { hearBars }, { watchOwnSounds }, { partStore }] = await sound();
+    const [{ soundEngine }, { hearBars }, { partStore }] = await sound();
     const engine = soundEngine();
-    watchOwnSounds();
     const { part } = await partStore.load(id);
+    await atHand(part);
     await silence(engine);
     if (mine !== wish) return;
     sounds = false;

@@ -50,6 +50,19 @@ export function watchOwnSounds(): void {
   });
 }
 
+/** Waits until what there is of sounds is known, and these recordings among it. */
+export function knownWith(recordings: readonly SampleId[]): Promise<void> {
+  const isKnown = ({ known, recordings: here }: OwnState) => known && recordings.every((r) => here.includes(r));
+  return new Promise((done) => {
+    if (isKnown(ownSounds.getState())) return done();
+    const stop = ownSounds.subscribe((state) => {
+      if (!isKnown(state)) return;
+      stop();
+      done();
+    });
+  });
+}
+
 /** Lets a sound be heard before it is kept. */
 export function trySound(sound: OwnSound, samples: ReadonlyMap<SampleId, Uint8Array<ArrayBuffer>>): void {
   for (const [id, bytes] of samples) triedSamples.set(id, bytes);

@@ -1,4 +1,5 @@
 import { Dexie, type Collection, type Table } from 'dexie';
+import type { EntryKind } from '@/formats/library-file';
 
 /**
  * A table of the browser's store: what Dexie keeps it by, and whose its rows are. Deleting a part, and whatever goes through all that
@@ -13,13 +14,10 @@ export interface TableSpec {
   /** `part`: its rows belong to a part, and go with it. */
   owner: 'part' | 'library';
   /** What of the library's file its rows go along in; null: they say nothing of the work, or are kept here alone. */
-  carried: CarriedKind | null;
+  carried: EntryKind | null;
   /** The rows of a part, where its own is `part`. */
   ofPart?(db: Dexie, partId: string): Collection | Promise<Collection>;
 }
-
-/** What a library's file holds. */
-export type CarriedKind = 'part' | 'groove' | 'feel' | 'key map' | 'pattern' | 'target' | 'sound' | 'break' | 'setting';
 
 /** Ideas of a part are kept as parts, their ids beginning with its own and this. */
 export const IDEA_MARK = '~';

@@ -14,7 +14,7 @@ import { say, showError } from './notify';
 import { TinyStems } from './TinyStems';
 
 /** How what both changed stands in this tab. */
-export interface Here {
+export interface ThisTab {
   mine: Part;
   /** Labels of the steps that are not in the store. */
   steps: readonly string[];
@@ -26,7 +26,7 @@ interface Props {
   partId: string;
   /** The part itself, or an idea of it. */
   own: string;
-  here: () => Here | null;
+  here: () => ThisTab | null;
   /** Goes on from what the store holds, or puts what stands here on top of it as one step. */
   takeOf: (which: 'mine' | 'theirs') => Promise<void>;
   onClose: () => void;
@@ -40,7 +40,7 @@ interface Both {
   theirSteps: readonly string[];
 }
 
-async function readBoth(own: string, hereNow: () => Here | null): Promise<Both | null> {
+async function readBoth(own: string, hereNow: () => ThisTab | null): Promise<Both | null> {
   const { part: theirs, head } = await partStore.load(own);
   const here = hereNow();
   if (!here) return null;

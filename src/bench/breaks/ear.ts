@@ -54,11 +54,8 @@ export async function takeUp(store: BenchStore, of: Break): Promise<void> {
 
 /** One of ours comes when it is first asked for. */
 async function fetched(sample: SampleId): Promise<Blob | undefined> {
-  const { OWN_BREAKS } = await import('@/demo/own-breaks');
-  const own = OWN_BREAKS.find((b) => b.sample === sample);
-  if (!own) return undefined;
-  const { keepOwnBreak } = await import('@/storage/own-recordings');
-  await keepOwnBreak(own);
+  const { keepOurs } = await import('@/storage/own-recordings');
+  await keepOurs([sample]);
   return recordingStore.read(sample);
 }
 

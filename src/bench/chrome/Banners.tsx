@@ -6,6 +6,7 @@ import { betterOrigin } from '@/core/homes/origin';
 import { tempoMapOf } from '@/core/part/part-time';
 import { setOrigin } from '@/core/commands/settings';
 import { ticks } from '@/core/units';
+import { deletedStore } from '@/storage/deleted-store';
 import { partStore } from '@/storage/part-store';
 import { Button } from '@/ui/Button';
 import { showError } from '@/ui/notify';
@@ -106,6 +107,16 @@ function useSaveTrouble(): ReactNode {
   const { getState } = useBenchStore();
   const router = useRouter();
   if (save.kind !== 'failed') return null;
+  /** With all that belongs to it, where it still lies in the drawer; what was not saved follows. */
+  const putBack = async () => {
+    try {
+      const { id } = getState();
+      await deletedStore.putBack([id]);
+      if (!(await partStore.has(id))) await keepCopy();
+    } catch (e) {
+      showError(e);
+    }
+  };
   const keepCopy = async () => {
     try {
       const { part, id } = getState();
@@ -128,9 +139,14 @@ function useSaveTrouble(): ReactNode {
           See both
         </Button>
       ) : code === 'deleted-elsewhere' ? (
-        <Button size="small" onClick={() => void keepCopy()}>
-          Keep it as a new part
-        </Button>
+        <>
+          <Button look="strong" size="small" onClick={() => void putBack()}>
+            Put it back
+          </Button>
+          <Button size="small" onClick={() => void keepCopy()}>
+            Keep it as a new part
+          </Button>
+        </>
       ) : (
         <Button size="small" onClick={() => getState().retrySave()}>
           Try again
