@@ -60,11 +60,7 @@ export function PatternBook({ empty }: { empty: ReactNode }) {
       <KeptList<Item>
         what="pattern"
         own={kept.map(({ name, pattern }) => ({ name, pattern, about: aboutPattern(pattern) }))}
-        picture={({ pattern }) => (
-          <span className="w-40 shrink-0">
-            <TinyStems summary={summarize(partOfPattern(pattern))} />
-          </span>
-        )}
+        picture={({ pattern }) => <TinyStems summary={summarize(partOfPattern(pattern))} />}
         usesOf={(item) => (
           <Button size="small" aria-label={playing && heard === item.name ? `Stop ${item.name}` : `Hear ${item.name}`} onClick={() => hear(item)}>
             {playing && heard === item.name ? 'stop' : 'hear'}

@@ -56,8 +56,8 @@ export function KeptList<T extends LibraryItem>({ what, own, taken = [], usesOf,
   return (
     <ul aria-label={`Your ${what}s`} className="space-y-1">
       {own.map((item) => (
-        <li key={item.name} className={`flex flex-wrap border-t border-line pt-1 ${picture ? 'items-center gap-x-3 gap-y-1' : 'items-baseline gap-1'}`}>
-          {picture?.(item)}
+        <li key={item.name} className={`flex flex-wrap gap-1 border-t border-line pt-1 ${picture ? 'items-center' : 'items-baseline'}`}>
+          {picture && <span className="mr-2 w-40 shrink-0">{picture(item)}</span>}
           {renaming === item.name ? (
             <input
               autoFocus

@@ -12,7 +12,7 @@ import { FileChoices, firstFile, SELECTION, type FileOptions, type Stretch } fro
 export const midiPart: ExporterSpec<FileOptions> = {
   id: 'part',
   title: 'the drum part alone',
-  about: 'as a standard MIDI file that begins and ends on bar lines',
+  about: 'as a standard MIDI file, bar line to bar line',
   isAvailable: () => true,
   isQuick: true,
   initial: firstFile,

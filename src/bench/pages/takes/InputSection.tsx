@@ -75,7 +75,7 @@ export function InputSection() {
   const devices = [pads, practice, ...(ports?.kind === 'ports' ? ports.inputs : [])];
   return (
     <div className="space-y-2">
-      <Picker label="Play from" value={input} choices={devices.map((d) => ({ value: d.id, text: d.name }))} onChange={(id) => recorder.connect(devices.find((d) => d.id === id) ?? pads)} />
+      <Picker label="Play from" className="mr-1.5" value={input} choices={devices.map((d) => ({ value: d.id, text: d.name }))} onChange={(id) => recorder.connect(devices.find((d) => d.id === id) ?? pads)} />
       {ports === null ? (
         <Button size="small" onClick={() => void midiPorts().then(setPorts)}>
           Look for MIDI devices
