@@ -1,14 +1,13 @@
 import Joi from 'joi';
 import type { KitMap } from '@/core/key-map';
+import { MIDI_KEY } from './midi-key';
 import { parseJson, validate } from './validate';
 
 /** Kit maps as they come from part files and from files of their own (kit@1): which voice each MIDI key plays. */
 
-const KEY = /^(\d|[1-9]\d|1[01]\d|12[0-7])$/;
-
 export const kitMapSchema = Joi.object({
   name: Joi.string().min(1).max(120).required(),
-  voices: Joi.object().pattern(KEY, Joi.string().min(1).max(60)).required(),
+  voices: Joi.object().pattern(MIDI_KEY, Joi.string().min(1).max(60)).required(),
 });
 
 const FORMAT = 'nod-sway/kit@1';

@@ -1,11 +1,12 @@
 import Joi from 'joi';
 import { NamedError } from '@/core/errors';
 import { LONGEST_NAME, MOST_METERS, MOST_TEMPOS } from '@/core/limits';
-import type { Guards, RawEvent, Take } from '@/core/model/take';
+import type { Guards, HatSettings, RawEvent, Take } from '@/core/model/take';
 import { LONGEST_QUARTER, SHORTEST_QUARTER } from '@/core/time/tempo-map';
 import type { VelocityCurve } from '@/core/velocity-curve';
 import { LAST_TICK } from './hit-rules';
 import { meterSchema } from './meter-rules';
+import { MIDI_KEY } from './midi-key';
 import { validate } from './validate';
 
 /** Takes as they come along in part files. */
@@ -22,19 +23,21 @@ const MOST_EVENTS = 400_000;
 
 const tick = Joi.number().integer().min(-LAST_TICK).max(LAST_TICK);
 const key = Joi.number().integer().min(0).max(127);
-const KEY = /^(\d|[1-9]\d|1[01]\d|12[0-7])$/;
 
 const CURVE_RULES: Readonly<Record<keyof VelocityCurve, Joi.Schema>> = {
   power: Joi.number().min(0.25).max(4).required(),
   floor: Joi.number().min(1).max(512).required(),
   ceiling: Joi.number().min(1).max(512).required(),
 };
-const curve = Joi.object(CURVE_RULES);
+export const curveSchema = Joi.object(CURVE_RULES);
 const GUARD_RULES: Readonly<Record<keyof Guards, Joi.Schema>> = {
   below: Joi.number().min(1).max(127).required(),
   doubleMs: Joi.number().min(0).max(1000).required(),
-  crosstalk: Joi.object().pattern(KEY, Joi.number().min(1).max(127)),
+  crosstalk: Joi.object().pattern(MIDI_KEY, Joi.number().min(1).max(127)),
 };
+export const guardsSchema = Joi.object(GUARD_RULES);
+const HAT_RULES: Readonly<Record<keyof HatSettings, Joi.Schema>> = { closedFrom: key.required(), openBelow: key.required(), turned: Joi.boolean() };
+export const hatSchema = Joi.object(HAT_RULES);
 
 /** Each member of a take with its rule. */
 const TAKE_RULES: Readonly<Record<keyof Take, Joi.Schema>> = {
@@ -48,11 +51,11 @@ const TAKE_RULES: Readonly<Record<keyof Take, Joi.Schema>> = {
   start: tick.required(),
   end: tick.greater(Joi.ref('start')).required(),
   latencyMs: Joi.number().min(-1000).max(2000).required(),
-  curve: curve.required(),
-  guards: Joi.object(GUARD_RULES).required(),
-  curves: Joi.object().pattern(KEY, curve),
-  hat: Joi.object({ closedFrom: key.required(), openBelow: key.required(), turned: Joi.boolean() }),
-  pads: Joi.object().pattern(KEY, key),
+  curve: curveSchema.required(),
+  guards: guardsSchema.required(),
+  curves: Joi.object().pattern(MIDI_KEY, curveSchema),
+  hat: hatSchema,
+  pads: Joi.object().pattern(MIDI_KEY, key),
   pieces: Joi.string().min(1).max(60),
   dropped: Joi.array().items(Joi.number().integer().min(0)).max(100_000),
   passes: Joi.number().integer().min(0).max(1_000_000).required(),

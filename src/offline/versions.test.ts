@@ -1,7 +1,7 @@
 import { NamedError } from '@/core/errors';
 import { mayBeHalfDone } from '@/editing/settle';
 import { markUnsaved } from '@/editing/unsaved';
-import { keepOffline, versions } from './versions';
+import { keepOffline } from './versions';
 
 /** What is said, and the offers that wait for an answer. */
 const said: string[] = [];
@@ -41,7 +41,6 @@ function browser(running: boolean) {
 
 beforeEach(() => {
   said.length = offers.length = reloads = 0;
-  versions.setState({ offline: false, newer: false });
   Object.assign(globalThis, { document: new EventTarget(), window: { location: { reload: () => void reloads++ }, addEventListener: () => {}, removeEventListener: () => {} } });
 });
 
@@ -52,7 +51,7 @@ test('the first version is kept without a word', async () => {
   worker.become('activated');
   change();
   await settle();
-  expect([versions.getState(), offers, reloads]).toEqual([{ offline: true, newer: false }, [], 0]);
+  expect([offers, reloads]).toEqual([[], 0]);
 });
 
 test('another tab took a newer one: this tab is asked, keeps what is half done, waits until all is saved, and only then loads anew', async () => {
@@ -76,7 +75,7 @@ test('a newer one is offered; what cannot be saved, or a take, keeps it waiting,
   const { container, found, change } = browser(true);
   await keepOffline(container);
   const worker = found();
-  expect([offers.map((o) => o.text), versions.getState().newer]).toEqual([['A newer version of Nod Sway is here.'], true]);
+  expect(offers.map((o) => o.text)).toEqual(['A newer version of Nod Sway is here.']);
   markUnsaved('x', { error: new NamedError('store-full'), letGo: () => {} });
   offers[0]!.take();
   await settle();

@@ -1,10 +1,6 @@
-import { createStore } from 'zustand/vanilla';
 import { settleAll } from '@/editing/settle';
 import { unsavedParts } from '@/editing/unsaved';
 import { offer, say } from '@/ui/notify';
-
-/** Whether the application is kept for working offline, and whether a newer version waits. */
-export const versions = createStore<{ offline: boolean; newer: boolean }>(() => ({ offline: false, newer: false }));
 
 const HOUR_MS = 3_600_000;
 
@@ -53,7 +49,6 @@ async function takeNewer(registration: ServiceWorkerRegistration): Promise<void>
 }
 
 function offerNewer(registration: ServiceWorkerRegistration): void {
-  versions.setState({ newer: true });
   offer('A newer version of Nod Sway is here.', 'Use it now', () => void takeNewer(registration));
 }
 
@@ -69,11 +64,9 @@ export async function keepOffline(container: ServiceWorkerContainer): Promise<vo
   const watch = (worker: ServiceWorker | null) =>
     worker?.addEventListener('statechange', () => {
       if (worker.state === 'installed' && container.controller) offerNewer(registration);
-      if (worker.state === 'activated') versions.setState({ offline: true });
     });
   registration.addEventListener('updatefound', () => watch(registration.installing));
   watch(registration.installing);
-  if (registration.active) versions.setState({ offline: true });
   if (registration.waiting && container.controller) offerNewer(registration);
   // A tab that stays open for days hears of it, too.
   let asked = Date.now();

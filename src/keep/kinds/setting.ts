@@ -1,6 +1,6 @@
 import Joi from 'joi';
-import type { Guards, HatSettings } from '@/core/model/take';
-import type { VelocityCurve } from '@/core/velocity-curve';
+import { MIDI_KEY } from '@/formats/midi-key';
+import { curveSchema, guardsSchema, hatSchema } from '@/formats/take-rules';
 import { parseJson, validate } from '@/formats/validate';
 import type { InputRow } from '@/storage/database';
 import { saysTheSame, type Here, type Kind } from './kind';
@@ -12,21 +12,17 @@ interface Settings {
   remembered: Readonly<Record<string, string>>;
 }
 
-const KEY = /^(\d|[1-9]\d|1[01]\d|12[0-7])$/;
 const key = Joi.number().integer().min(0).max(127);
-const CURVE: Readonly<Record<keyof VelocityCurve, Joi.Schema>> = { power: Joi.number().min(0.25).max(4).required(), floor: Joi.number().min(1).max(512).required(), ceiling: Joi.number().min(1).max(512).required() };
-const GUARDS: Readonly<Record<keyof Guards, Joi.Schema>> = { below: Joi.number().min(1).max(127).required(), doubleMs: Joi.number().min(0).max(1000).required(), crosstalk: Joi.object().pattern(KEY, Joi.number().min(1).max(127)) };
-const HAT: Readonly<Record<keyof HatSettings, Joi.Schema>> = { closedFrom: key.required(), openBelow: key.required(), turned: Joi.boolean() };
 const INPUT: Readonly<Record<keyof InputRow, Joi.Schema>> = {
   id: Joi.string().min(1).max(240).required(),
   latencyMs: Joi.number().min(-1000).max(2000).required(),
   spreadMs: Joi.number().min(0).max(10_000),
-  curve: Joi.object(CURVE).required(),
-  guards: Joi.object(GUARDS).required(),
-  curves: Joi.object().pattern(KEY, Joi.object(CURVE)),
-  hat: Joi.object(HAT),
-  pads: Joi.object().pattern(KEY, key),
-  calls: Joi.object().pattern(KEY, Joi.number().integer().min(1).max(1000)),
+  curve: curveSchema.required(),
+  guards: guardsSchema.required(),
+  curves: Joi.object().pattern(MIDI_KEY, curveSchema),
+  hat: hatSchema,
+  pads: Joi.object().pattern(MIDI_KEY, key),
+  calls: Joi.object().pattern(MIDI_KEY, Joi.number().integer().min(1).max(1000)),
 };
 const schema = Joi.object({
   format: Joi.string().valid('nod-sway/settings@1').required(),
