@@ -52,7 +52,7 @@ test('a thousand parts: searched, ordered, tagged, deleted and put back, and tho
   await page.getByRole('textbox', { name: 'Search the shelf' }).fill('reel 77');
   await expect(count(page)).toHaveText('19 of 1006 parts');
   // From the first to the third, with Shift.
-  await page.getByRole('checkbox', { name: 'Choose Reel 77', exact: true }).check({ force: true });
+  await page.getByRole('checkbox', { name: 'Choose Reel 77', exact: true }).check();
   await page.getByRole('checkbox', { name: 'Choose Reel 277', exact: true }).click({ modifiers: ['Shift'] });
   const bar = page.getByRole('toolbar', { name: 'Chosen parts' });
   await expect(bar).toContainText('3 parts chosen');
@@ -241,7 +241,7 @@ test('a backup, a fresh browser, restored: everything is the same byte by byte; 
 
 test('some parts are exported with what they need', async ({ page }) => {
   await openShelf(page);
-  for (const name of ['Low Tide', 'Fog Signal']) await page.getByRole('checkbox', { name: `Choose ${name}` }).check({ force: true });
+  for (const name of ['Low Tide', 'Fog Signal']) await page.getByRole('checkbox', { name: `Choose ${name}` }).check();
   const { name, bytes } = await downloaded(page, () => page.getByRole('toolbar', { name: 'Chosen parts' }).getByRole('button', { name: 'Export' }).click());
   expect(name).toBe('2-parts.nodlibrary.zip');
   expect(Object.keys(unzipSync(bytes)).sort()).toEqual(['library.json', 'parts/fog-signal.nodsway.json', 'parts/low-tide.nodsway.json']);

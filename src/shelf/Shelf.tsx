@@ -201,9 +201,9 @@ export function Shelf() {
         )}
         {rows && <BackupReminder rows={rows} onBackUp={() => setBacking({ parts: null })} />}
         {rows && rows.length > 0 && <ShelfLine rows={rows} shown={shown.length} />}
-        {chosenRows.length > 0 && <ChosenBar rows={chosenRows} shown={shown} onTags={tagOne} onExport={(some) => setBacking({ parts: { ids: some.map((row) => row.id), name: partsText(some) } })} />}
         {rows && rows.length > 0 && shown.length === 0 && <p className="py-10 text-center text-faint">{view.search.trim() ? `No part matches “${view.search}”.` : 'No part is like that.'}</p>}
         <PartGrid rows={shown} onTags={tagOne} />
+        {chosenRows.length > 0 && <ChosenBar rows={chosenRows} shown={shown} onTags={tagOne} onExport={(some) => setBacking({ parts: { ids: some.map((row) => row.id), name: partsText(some) } })} />}
         {rows && rows.length > 0 && (
           <p className="mt-8 flex flex-wrap gap-x-4 text-sm text-faint">
             <span>Drop a .mid file, a drum loop (.wav) or a backup anywhere. Everything stays in this browser.</span>
