@@ -11,9 +11,14 @@ export function run(command, args, env = {}) {
 }
 
 /** Runs a command beside others: its output is shown when it is done, so that nothing is mixed. Gives true where it succeeded. */
-export function runBeside(command, args, env = {}) {
+export const runBeside = (command, args, env = {}) => finished(start(command, args, env, false), command, args);
+
+function start(command, args, env, inGroup) {
+  return spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'], detached: inGroup, env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...env } });
+}
+
+function finished(child, command, args) {
   return new Promise((done) => {
-    const child = spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'], env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...env } });
     let text = '';
     for (const stream of [child.stdout, child.stderr]) stream.on('data', (d) => (text += d));
     child.on('close', (code) => {
@@ -23,8 +28,31 @@ export function runBeside(command, args, env = {}) {
   });
 }
 
-/** The same, in what time others leave. */
-export const runBehind = (command, args, env = {}) => runBeside('nice', ['-n', '15', command, ...args], env);
+/** Commands that take what time others leave, one after the other. */
+export class Behind {
+  #child = null;
+  #forward = false;
+
+  /** The same as runBeside, in what time others leave. */
+  async run(command, args, env = {}) {
+    if (this.#forward) return runBeside(command, args, env);
+    const child = (this.#child = start('nice', ['-n', '15', command, ...args], env, true));
+    // A group of its own is not ended with ours.
+    const end = () => process.kill(-child.pid, 'SIGTERM');
+    const interrupted = () => process.exit(130);
+    process.once('exit', end).once('SIGINT', interrupted).once('SIGTERM', interrupted);
+    const ok = await finished(child, command, args);
+    process.off('exit', end).off('SIGINT', interrupted).off('SIGTERM', interrupted);
+    this.#child = null;
+    return ok;
+  }
+
+  /** Nothing is left to stand behind: beside other work of the machine what is left would starve. Who may not renice waits for what runs. */
+  comeForward() {
+    this.#forward = true;
+    if (this.#child) spawnSync('renice', ['-n', '0', '-g', String(this.#child.pid)], { stdio: 'ignore' });
+  }
+}
 
 /** Installs the packages where they are missing or older than the lock file. */
 export function installPackages() {

@@ -1,6 +1,6 @@
 // Everything that must hold before a change lands. Ends with the line "N passed, N failed".
 import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { installChromium, installPackages, run, runBehind, runBeside } from './steps.mjs';
+import { Behind, installChromium, installPackages, run, runBeside } from './steps.mjs';
 
 const JEST = 'test-results/jest.json';
 const FLOWS = 'test-results/flows.json';
@@ -32,15 +32,15 @@ const timed = async (name, work) => {
   times.push([name, (performance.now() - start) / 1000]);
   return result;
 };
-const npm = (script) => runBehind('npm', ['run', '--silent', script]);
+const behind = new Behind();
 
 count(run('npm', ['run', '--silent', 'build:worklet']));
 count(run('npx', ['next', 'typegen']));
 
 // The build does not check types again: that is done beside it, with the rest that needs no browser; the flows begin once it is built.
 const checks = async () => {
-  for (const script of ['typecheck', 'lint', 'boundaries']) count(await timed(script, () => npm(script)));
-  const ok = await timed('unit tests', () => runBehind('npx', ['jest', '--maxWorkers=2', '--json', `--outputFile=${JEST}`]));
+  for (const script of ['typecheck', 'lint', 'boundaries']) count(await timed(script, () => behind.run('npm', ['run', '--silent', script])));
+  const ok = await timed('unit tests', () => behind.run('npx', ['jest', '--maxWorkers=2', '--json', `--outputFile=${JEST}`]));
   const jest = read(JEST);
   passed += jest?.numPassedTests ?? 0;
   failed += (jest?.numFailedTests ?? 0) + (jest?.numRuntimeErrorTestSuites ?? 0);
@@ -57,7 +57,7 @@ const flows = async () => {
   if (!ok && !(stats?.unexpected > 0)) failed++;
   if (stats?.flaky > 0) console.log(`${stats.flaky} tests passed only when tried again: mend them.`);
 };
-await timed('all', () => Promise.all([checks(), flows()]));
+await timed('all', () => Promise.all([checks(), flows().finally(() => behind.comeForward())]));
 
 console.log(`\n${times.map(([name, seconds]) => `${seconds.toFixed(0).padStart(4)} s  ${name}`).join('\n')}`);
 const summary = `${passed} passed, ${failed} failed`;
