@@ -26,7 +26,7 @@ try {
   await page.getByRole('heading', { name: 'Galley Brushes' }).waitFor();
   await page.evaluate(() => document.fonts.ready);
   // Two parts chosen, tagged; one is heard.
-  for (const name of ['Low Tide', 'Galley Brushes']) await page.getByRole('checkbox', { name: `Choose ${name}` }).check({ force: true });
+  for (const name of ['Low Tide', 'Galley Brushes']) await page.getByRole('checkbox', { name: `Choose ${name}` }).check();
   await page.getByRole('button', { name: 'Tag', exact: true }).click();
   for (const tag of ['brushes', 'slow']) {
     await page.getByRole('textbox', { name: 'New tag' }).fill(tag);

@@ -26,7 +26,7 @@ export function runListen({ bytes, sensitivity, groove }: ListenJob): ListenResu
     if (!groove) return { heard };
     const first = heard.readings[0];
     const { bars = first?.bars ?? 1, meter = first?.meter ?? [4, 4], firstDownbeat = first?.firstDownbeat ?? 0, options } = groove;
-    const part = partOfStrokes(mono, rate, heard.onsets, readingFor(heard.readings, heard.seconds, { bars, meter, firstDownbeat }), options.name ?? 'Learnt groove');
+    const part = partOfStrokes(heard.onsets, readingFor(heard.readings, heard.seconds, { bars, meter, firstDownbeat }), options.name ?? 'Learnt groove');
     return { groove: learnGroove(part, options) };
   } catch (e) {
     if (isNamedError(e)) return { failed: { code: e.code, details: e.details } };

@@ -1,4 +1,5 @@
 import { NamedError } from '@/core/errors';
+import type { HeardStroke } from '@/core/onsets/listen';
 import { answer, numberField, readForm, soundField, wrongField } from './form';
 import type { ListenJob, ListenResult } from './listen-job';
 import { listenInThread } from './sound-pool';
@@ -13,7 +14,10 @@ export const onsetsWith = (run: (job: ListenJob) => Promise<ListenResult>) => (r
     if (sensitivity !== undefined && (sensitivity < 0 || sensitivity > 1)) throw wrongField('sensitivity', 'must be from 0 to 1');
     const result = await run({ bytes: await soundField(fields), ...(sensitivity === undefined ? {} : { sensitivity }) });
     if ('failed' in result) throw new NamedError(result.failed.code, result.failed.details);
-    return Response.json('heard' in result ? result.heard : null);
+    return Response.json('heard' in result ? { ...result.heard, onsets: result.heard.onsets.map(plainly) } : null);
   });
+
+/** What is answered of a stroke: the names of what was struck, without its parts. */
+const plainly = ({ seconds, strength, voice, sure, also }: HeardStroke) => ({ seconds, strength, voice, sure, ...(also ? { also } : {}) });
 
 export const onsets = onsetsWith(listenInThread);

@@ -18,6 +18,11 @@ const TOGETHER: readonly (readonly [as: StrokeKind, also: StrokeKind])[] = [
   ['snare', 'kick'],
 ];
 
+const named = (kind: StrokeKind): string => (kind === 'other' ? 'another drum' : kind);
+
+/** What is often struck together, and what was heard so. */
+const togetherWith = (kind: StrokeKind, also: StrokeKind | undefined) => (also === undefined || TOGETHER.some(([a, b]) => a === kind && b === also) ? TOGETHER : [...TOGETHER, [kind, also] as const]);
+
 /** What can be done to one stroke of a break. */
 export default function StrokeMenu({ at, of, stroke, playback, onClose }: { at: MenuPlace; of: Break; stroke: string; playback: Playback; onClose: () => void }) {
   const store = useBenchStore();
@@ -34,7 +39,7 @@ export default function StrokeMenu({ at, of, stroke, playback, onClose }: { at: 
     <PointMenu at={at} onClose={onClose} label={`Stroke at ${found.at.toFixed(3)} s`}>
       {!found.drowned && item('Hear it', () => hearStroke(playback, of, stroke))}
       {STROKE_KINDS.map((kind) => item(`It is a ${kind === 'other' ? 'stroke of another kind' : kind}`, () => run(`Name a stroke: ${kind}`, (p) => markStroke(p, of.id, stroke, { as: kind })), found.kind === kind && !found.also ? (found.sure === 1 ? 'chosen' : `${Math.round(found.sure * 100)} % sure`) : ''))}
-      {TOGETHER.map(([as, also]) => item(`It is ${as} and ${also} together`, () => run(`Name a stroke: ${as} and ${also}`, (p) => markStroke(p, of.id, stroke, { as, also })), found.kind === as && found.also === also ? (found.sure === 1 ? 'chosen' : 'heard so') : ''))}
+      {togetherWith(found.kind, found.also).map(([as, also]) => item(`It is ${named(as)} and ${named(also)} together`, () => run(`Name a stroke: ${named(as)} and ${named(also)}`, (p) => markStroke(p, of.id, stroke, { as, also })), found.kind === as && found.also === also ? (found.sure === 1 ? 'chosen' : 'heard so') : ''))}
       <DropdownMenu.Separator className={MENU_RULE} />
       {found.drowned && item('Count it all the same', () => run('Keep a stroke', (p) => markStroke(p, of.id, stroke, { at: found.at })))}
       {of.cut !== 'strokes' && item('Cut at the strokes', () => run('Cut at the strokes', (p) => setBreak(p, of.id, { cut: 'strokes' })))}

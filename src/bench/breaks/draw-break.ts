@@ -22,8 +22,8 @@ export interface BreakScene {
 /** Of the outline: its ink, and what it fills. */
 const OUTLINE_ROOM = FOOT - FLAGS - 18;
 const HEAD = 4.5;
-/** A word needs so much room. */
-const WORD_ROOM = 40;
+/** Words stand so far apart. */
+const WORD_GAP = 6;
 
 /** Draws the upper half of the sound on the lines of the grid, a stem at each stroke, and the water that drowns the softest. */
 export function drawBreak(g: CanvasRenderingContext2D, palette: Palette, scene: BreakScene, width: number) {
@@ -111,9 +111,12 @@ function drawStrokes(g: CanvasRenderingContext2D, palette: Palette, { part, plac
       // Held by the hand: a foot under it.
       g.fillRect(x - 4, FOOT, 8, 2);
     }
-    if (isPale || x - wordEnd < WORD_ROOM / 2) continue;
-    g.fillStyle = stroke.sure < UNSURE ? palette.lateText : palette.faint;
-    const words = kindWords(stroke);
+    if (isPale) continue;
+    // All that is struck where there is room, else what it is above all.
+    const { kind, sure } = stroke;
+    const words = [kindWords(stroke), kindWords({ kind, sure })].find((w) => x - g.measureText(w).width / 2 >= wordEnd + WORD_GAP);
+    if (words === undefined) continue;
+    g.fillStyle = sure < UNSURE ? palette.lateText : palette.faint;
     g.fillText(words, x, FOOT + 15);
     wordEnd = x + g.measureText(words).width / 2;
   }

@@ -40,14 +40,15 @@ export function fluxOf(mono: Float32Array, rate: number, onProgress?: (done: num
   const window = hann(width);
   const scale = 1 / window.reduce((sum, w) => sum + w, 0);
   const fft = new Fft(size);
-  const edges = bandEdges(size, rate);
+  const edges = Int32Array.from(bandEdges(size, rate));
   const bands = edges.length - 1;
   const hop = rate / FLUX_RATE;
   const count = Math.max(1, Math.ceil(mono.length / hop));
   const frames = [new Float64Array(size), new Float64Array(size)] as const;
   const spectra = [new Float64Array(size / 2 + 1), new Float64Array(size / 2 + 1)] as const;
-  /** The last frames' bands, in turn. */
-  const kept = Array.from({ length: LAG + 2 }, () => new Float64Array(bands));
+  /** The last frames' bands, in turn, with nothing on either side: a read outside an array is slow. */
+  const kept = Array.from({ length: LAG + 2 }, () => new Float64Array(bands + 2));
+  const gain = 2 * GAIN * scale;
   const values = new Float64Array(count);
   const fill = (frame: Float64Array, n: number) => {
     const start = Math.round(n * hop - width / 2);
@@ -65,18 +66,16 @@ export function fluxOf(mono: Float32Array, rate: number, onProgress?: (done: num
       const spectrum = spectra[half] as Float64Array;
       const now = kept[(n + half) % kept.length] as Float64Array;
       const before = kept[(n + half + kept.length - LAG) % kept.length] as Float64Array;
-      let rise = 0;
       for (let b = 0; b < bands; b++) {
         let sum = 0;
         for (let k = edges[b] as number; k < (edges[b + 1] as number); k++) sum += spectrum[k] as number;
-        now[b] = Math.log10(1 + GAIN * sum * 2 * scale);
+        now[b + 1] = Math.log(1 + gain * sum) * Math.LOG10E;
       }
-      if (n + half >= LAG) {
-        for (let b = 0; b < bands; b++) {
-          const was = Math.max(before[b] as number, before[b - 1] ?? 0, before[b + 1] ?? 0);
-          if ((now[b] as number) > was) rise += (now[b] as number) - was;
-        }
-      } else for (let b = 0; b < bands; b++) rise += now[b] as number;
+      let rise = 0;
+      for (let b = 1; b <= bands; b++) {
+        const was = n + half < LAG ? 0 : Math.max(before[b] as number, before[b - 1] as number, before[b + 1] as number);
+        if ((now[b] as number) > was) rise += (now[b] as number) - was;
+      }
       values[n + half] = (rise * 8) / bands;
     }
     if (n % 512 === 0) onProgress?.(n / count);

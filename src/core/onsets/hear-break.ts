@@ -1,9 +1,7 @@
 import type { HeardStrokes } from '../model/break';
-import { seconds } from '../units';
-import { guessStroke } from './classify';
+import { guessStrokes } from './classify';
 import { checkSound } from './listen';
 import { findPeaks, onsetsOf, standOut } from './onsets';
-import { levelsOf } from './part-of-strokes';
 import { readingsOf } from './readings';
 
 const rounded = (x: number, digits: number): number => Math.round(x * 10 ** digits) / 10 ** digits;
@@ -19,23 +17,22 @@ export function hearBreak(mono: Float32Array, rate: number, onProgress?: (done: 
   checkSound(mono, rate);
   const peaks = findPeaks(mono, rate, (done) => onProgress?.(0.8 * done));
   const { list } = peaks;
-  // What follows a stroke ends what can be told of it: of what is plainly struck, the next such.
-  const plain = list.filter((p) => p.over >= 1).map((p) => p.seconds);
+  // Where a stroke is cut off, the next plain one is struck; what might be one rings through others like it.
+  const plain = list.filter((p) => p.over >= 1).map((p) => p.seconds as number);
   let k = 0;
-  const until = list.map(({ seconds: at, over }, i) => {
+  const places = list.map(({ seconds: at }) => {
     while (k < plain.length && (plain[k] as number) <= at) k++;
-    return over >= 1 ? (plain[k] ?? length) : (list[i + 1]?.seconds ?? length);
+    const before = plain[k - 1] === at ? plain[k - 2] : plain[k - 1];
+    return { at, previous: before ?? -1, next: plain[k] ?? length };
   });
-  const guesses = list.map(({ seconds: at }, i) => {
+  const guesses = guessStrokes(mono, rate, places, (i) => {
     if (i % 64 === 0) onProgress?.(0.8 + (0.2 * i) / list.length);
-    return guessStroke(mono, rate, at, until[i] as number);
   });
-  const levels = levelsOf(mono, rate, list.map(({ seconds: at }, i) => ({ seconds: at, until: seconds(until[i] as number) })));
   return {
     at: list.map((p) => rounded(p.seconds, 6)),
     strength: list.map((p) => rounded(p.strength, 4)),
     over: list.map((p) => rounded(p.over, 3)),
-    level: levels.map((l) => rounded(l, 5)),
+    level: guesses.map((g) => rounded(g.struck[0].level, 5)),
     kinds: guesses.map((g) => g.voice),
     sure: guesses.map((g) => rounded(g.sure, 2)),
     also: guesses.map((g) => g.also ?? null),

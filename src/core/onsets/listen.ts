@@ -1,6 +1,6 @@
 import { NamedError } from '../errors';
 import { MOST_SECONDS } from '../limits';
-import { guessStroke, type StrokeGuess } from './classify';
+import { guessStrokes, placesOf, type StrokeGuess } from './classify';
 import { findPeaks, onsetsOf, standOut, USUAL_SENSITIVITY, type Onset } from './onsets';
 import { readingsOf, type Reading } from './readings';
 
@@ -43,6 +43,7 @@ export function listenTo(mono: Float32Array, rate: number, sensitivity = USUAL_S
   checkSound(mono, rate);
   const peaks = findPeaks(mono, rate, onProgress);
   const found = onsetsOf(peaks, sensitivity);
-  const onsets = found.map((onset, i): HeardStroke => ({ ...onset, ...guessStroke(mono, rate, onset.seconds, found[i + 1]?.seconds ?? length) }));
+  const guesses = guessStrokes(mono, rate, placesOf(found.map((o) => o.seconds), length));
+  const onsets = found.map((onset, i): HeardStroke => ({ ...onset, ...(guesses[i] as StrokeGuess) }));
   return { rate, seconds: length, onsets, readings: standOut(peaks.list.map((p) => p.over)) ? readingsOf(found, length) : [] };
 }

@@ -1,17 +1,19 @@
 import { breakOf, randomBeat, scored, strokeAlone } from '@tests/support/breaks';
 import { randomStream } from '../random';
 import { KIT_NAMES, type KitName } from '../model/sound';
-import { seconds, TICKS_PER_QUARTER } from '../units';
+import { TICKS_PER_QUARTER } from '../units';
 import { attackNear, findOnsets, findPeaks, onsetsOf } from './onsets';
 import { performPart } from '../perform/perform';
-import { learnGroove, learnWithLessons } from '../learn/learn';
-import type { Groove } from '../model/groove';
-import { guessStroke } from './classify';
+import { learnGroove } from '../learn/learn';
+import { guessStrokes, placesOf } from './classify';
 import { listenTo } from './listen';
 import { partOfStrokes, readingFor } from './part-of-strokes';
 import { readingsOf } from './readings';
+import { SOUND_KINDS } from './stroke-net';
 
 const RATE = 44_100;
+/** What is struck where a sound begins. */
+const guessed = (sound: Float32Array) => guessStrokes(sound, RATE, placesOf([0], sound.length / RATE))[0]!;
 
 test('clicks are found to the sample', () => {
   const mono = new Float32Array(RATE);
@@ -56,41 +58,40 @@ describe('twenty loops of all kits', () => {
     expect(mean(scores.map((s) => s.medianError))).toBeLessThan(0.0007);
   });
 
-  test('as a part they lean as they were played: the groove learnt from the sound is that of the part', () => {
-    const steps = (groove: Groove, bpm: number) => groove.steps.map((s) => ({ ms: (s.offset * 15_000) / bpm, n: s.n ?? 0 }));
-    // A ride swells: where it was struck is not told to the millisecond.
-    for (const [i, { mono, part, bpm }] of loops.filter((l) => l.part.rows.every((r) => r.voice !== 'ride')).slice(0, 8).entries()) {
+  test('the groove learnt from the sound is that of the part: four fifths of its steps within 2.5 ms, and as many within 10 % of their level', () => {
+    const errors = loops.flatMap(({ mono, part, bpm }) => {
       const heard = listenTo(mono, RATE);
       const reading = readingFor(heard.readings, heard.seconds, { bars: part.bars, meter: [4, 4], firstDownbeat: 0 });
       expect(Math.abs(reading.bpm / bpm - 1)).toBeLessThan(0.01);
-      const sound = steps(learnGroove(partOfStrokes(mono, RATE, heard.onsets, { ...reading, bpm }, 'loop')), bpm);
-      // Of strokes that fall together the first is heard.
-      const performed = performPart(part);
-      const order = part.hits.map((_, k) => k).sort((a, b) => performed.ticks[a]! - performed.ticks[b]!);
-      const second = order.filter((k, n) => n > 0 && ((performed.ticks[k]! - performed.ticks[order[n - 1]!]!) * 60) / (bpm * TICKS_PER_QUARTER) < 0.025);
-      const truth = steps(learnWithLessons(part, { without: new Set(second) }, performed).groove, bpm);
-      const errors = sound.flatMap((s, k) => (s.n > 0 && truth[k]!.n > 0 ? [Math.abs(s.ms - truth[k]!.ms)] : [])).sort((a, b) => a - b);
-      expect([i, errors[Math.floor(errors.length * 0.8)]! < 2.5]).toEqual([i, true]);
-    }
+      const sound = learnGroove(partOfStrokes(heard.onsets, { ...reading, bpm }, 'loop')).steps;
+      const truth = learnGroove(part, {}, performPart(part)).steps;
+      return sound.flatMap((s, k) => {
+        const t = truth[k]!;
+        return s.n && t.n ? [{ ms: (Math.abs(s.offset - t.offset) * 15_000) / bpm, level: Math.abs(s.level / t.level - 1) }] : [];
+      });
+    });
+    const share = (isNear: (e: { ms: number; level: number }) => boolean): number => errors.filter(isNear).length / errors.length;
+    expect(errors.length).toBeGreaterThan(200);
+    expect(share((e) => e.ms <= 2.5)).toBeGreaterThanOrEqual(0.8);
+    expect(share((e) => e.level <= 0.1)).toBeGreaterThanOrEqual(0.8);
   });
 
-  test('hats that sound alone keep their levels among each other within 10 %', () => {
-    let [near, all] = [0, 0];
-    for (const { mono, part, bpm } of loops.filter((l) => l.part.rows.some((r) => r.voice === 'hat-closed'))) {
-      const heard = listenTo(mono, RATE);
-      const found = partOfStrokes(mono, RATE, heard.onsets, { bars: part.bars, meter: [4, 4], bpm, firstDownbeat: seconds(0) }, 'loop').hits.filter((h) => h.voice === 'hat-closed');
-      const { ticks: at, velocities } = performPart(part);
-      const ms = (tick: number): number => (tick * 60_000) / (bpm * TICKS_PER_QUARTER);
-      // A ghost or a kick within 120 ms before still rings under it.
-      const alone = part.hits.flatMap((h, i) => (h.voice === 'hat-closed' && part.hits.every((_, k) => k === i || ms(at[i]! - at[k]!) < -30 || ms(at[i]! - at[k]!) > 120) ? [i] : []));
-      const pairs = alone.flatMap((i) => found.filter((f) => Math.abs(ms(f.tick - at[i]!)) < 12).map((f) => f.velocity / velocities[i]!));
-      if (pairs.length < 3) continue;
-      const middle = [...pairs].sort((a, b) => a - b)[pairs.length >> 1]!;
-      all += pairs.length;
-      near += pairs.filter((p) => Math.abs(p / middle - 1) <= 0.1).length;
+  test('nine of ten strokes are heard as what they are, also those that fall together', () => {
+    const kindOf = (voice: string) => (voice === 'kick' || voice === 'snare' ? voice : voice.startsWith('hat') ? 'hat' : 'other');
+    let [right, said, played] = [0, 0, 0];
+    for (const { mono, part, bpm } of loops) {
+      const strokes = listenTo(mono, RATE).onsets.flatMap(({ seconds: at, struck }) => struck.map((s) => ({ at: at + s.late, kind: SOUND_KINDS[s.sound] as string })));
+      const { ticks: at } = performPart(part);
+      const left = new Set(strokes);
+      part.hits.forEach((hit, i) => {
+        const moment = (at[i]! * 60) / (bpm * TICKS_PER_QUARTER);
+        const own = [...left].find((s) => s.kind === kindOf(hit.voice) && Math.abs(s.at - moment) < 0.025);
+        if (own && left.delete(own)) right++;
+      });
+      said += strokes.length;
+      played += part.hits.length;
     }
-    expect(all).toBeGreaterThan(20);
-    expect(near / all).toBeGreaterThanOrEqual(0.8);
+    expect((2 * right) / (said + played)).toBeGreaterThanOrEqual(0.9);
   });
 
   test('a reading says how many bars there are, how fast, and where they begin', () => {
@@ -108,7 +109,7 @@ test('sensitivity goes from the strongest to nearly all', () => {
 
 test('of single strokes nine of ten are taken for what they are', () => {
   const kinds = { kick: 'kick', snare: 'snare', 'hat-closed': 'hat', 'hat-open': 'hat', 'tom-high': 'other', 'tom-floor': 'other', clap: 'other', cowbell: 'other' } as const;
-  const asked = KIT_NAMES.flatMap((kit) => Object.entries(kinds).flatMap(([voice, kind]) => [40, 108].map((v) => ({ kind, ...guessStroke(strokeAlone(voice, v, kit), RATE, 0, 9) }))));
+  const asked = KIT_NAMES.flatMap((kit) => Object.entries(kinds).flatMap(([voice, kind]) => [40, 108].map((v) => ({ kind, ...guessed(strokeAlone(voice, v, kit)) }))));
   const right = asked.filter((a) => a.voice === a.kind);
   expect(right.length / asked.length).toBeGreaterThanOrEqual(0.9);
   expect(asked.every((a) => a.sure > 0.25 && a.sure <= 1)).toBe(true);
@@ -119,7 +120,7 @@ test('a kick with a hat, and a snare with a kick, are told from those alone', ()
     const sounds = strokes.map(([voice, v]) => strokeAlone(voice, v, kit));
     return Float32Array.from({ length: RATE }, (_, i) => sounds.reduce((sum, s) => sum + (s[i] ?? 0), 0));
   };
-  const together = (sound: Float32Array) => guessStroke(sound, RATE, 0, 0.2).also;
+  const together = (sound: Float32Array) => guessed(sound.slice(0, RATE / 5)).also;
   for (const kit of KIT_NAMES) {
     expect([kit, ...[mix(kit, ['kick', 112]), mix(kit, ['kick', 60]), mix(kit, ['snare', 112]), mix(kit, ['hat-closed', 88])].map(together)]).toEqual([kit, undefined, undefined, undefined, undefined]);
     expect([kit, together(mix(kit, ['kick', 112], ['hat-closed', 80])), together(mix(kit, ['snare', 112], ['kick', 100]))]).toEqual([kit, 'hat', 'kick']);

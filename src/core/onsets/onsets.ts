@@ -123,10 +123,13 @@ export function attackNear(mono: Float32Array, rate: number, at: number): number
   const n = to - from;
   if (n < 2 * LEAST_SIDE + 2) return Math.max(0, at);
   const sums = new Float64Array(n + 1);
+  let [before, last] = [sampleAt(mono, from - 2), sampleAt(mono, from - 1)];
   for (let i = 0; i < n; i++) {
-    const k = from + i;
-    const d = (mono[k] ?? 0) - 2 * (mono[k - 1] ?? 0) + (mono[k - 2] ?? 0);
+    const now = sampleAt(mono, from + i);
+    const d = now - 2 * last + before;
     sums[i + 1] = (sums[i] as number) + d * d;
+    before = last;
+    last = now;
   }
   const all = sums[n] as number;
   // As quiet as the smallest step of 24 bits: silence is told apart from nothing else.
@@ -140,3 +143,6 @@ export function attackNear(mono: Float32Array, rate: number, at: number): number
   }
   return Math.max(0, from + best) / rate;
 }
+
+/** Nothing sounds before a sound, and behind it. */
+const sampleAt = (mono: Float32Array, k: number): number => (k >= 0 && k < mono.length ? (mono[k] as number) : 0);

@@ -90,8 +90,8 @@ const noSamples: SampleSource = (sample) => {
   throw new Error(`The recording ${sample} is not here.`);
 };
 
-/** Strokes of one rate, kept for what is rendered next; those that were made first go where room is short. */
-export function strokeSource(rate: number, samples: SampleSource = noSamples): StrokeSource {
+/** Strokes of one rate, kept for what is rendered next; those that were made first go where room is short. @param most bytes that are kept */
+export function strokeSource(rate: number, samples: SampleSource = noSamples, most = MOST_KEPT): StrokeSource {
   const known = new Map<string, Stroke>();
   let bytes = 0;
   return (source, layer, take) => {
@@ -102,7 +102,7 @@ export function strokeSource(rate: number, samples: SampleSource = noSamples): S
     known.set(key, stroke);
     bytes += bytesOfStroke(stroke);
     for (const [old, other] of known) {
-      if (bytes <= MOST_KEPT) break;
+      if (bytes <= most) break;
       known.delete(old);
       bytes -= bytesOfStroke(other);
     }
