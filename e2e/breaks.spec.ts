@@ -225,7 +225,7 @@ test('what is no loop is answered: not audio, silence, noise, one stroke, six ch
   await opened('fast.wav', wavFile(96_000, (i) => stroke(i / 4), { rate: 192_000, bits: '32f' }), /strokes? found/);
 });
 
-test('a loop dropped among the grooves is listened to and learnt from', async ({ page }) => {
+test('a loop dropped among the grooves is listened to and learnt from: the groove that the API gives', async ({ page, request }) => {
   await page.goto('/grooves');
   await page.getByRole('button', { name: 'Learn' }).first().click();
   await page.getByTestId('learn-file').setInputFiles({ name: 'harbour.wav', mimeType: 'audio/wav', buffer: HARBOUR });
@@ -233,6 +233,13 @@ test('a loop dropped among the grooves is listened to and learnt from', async ({
   await expect(dialog.getByRole('button', { name: /^Keep/ })).toBeVisible();
   await dialog.getByRole('button', { name: /^Keep/ }).click();
   await expect(page.getByRole('heading', { name: /harbour/i }).first()).toBeVisible();
+  const kept = await page.evaluate(() => (window.nodSwayGrooves!.state().own ?? []).map((k) => k.groove));
+  const audio = { name: 'harbour.wav', mimeType: 'audio/wav', buffer: HARBOUR };
+  const answered = (await (await request.post('/api/groove', { multipart: { audio } })).json()) as (typeof kept)[0];
+  expect(kept).toHaveLength(1);
+  // The dialog offers to learn around lines that fit the loop: all steps are off by the same.
+  const off = kept[0]!.steps[0]!.offset - answered.steps[0]!.offset;
+  expect(kept[0]!.steps.map(({ n, level, offset }) => [n, level, Math.round((offset - off) * 1e6)])).toEqual(answered.steps.map(({ n, level, offset }) => [n, level, Math.round(offset * 1e6)]));
 });
 
 test('a loop dropped on the stems comes in under the part; one stroke becomes the row’s sound', async ({ page }) => {

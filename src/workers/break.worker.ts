@@ -3,11 +3,13 @@ import { isWav, readWav, type Recording } from '@/core/audio/read-wav';
 import { writeWav } from '@/core/audio/wav';
 import { isNamedError, NamedError, reportError, type ErrorReport } from '@/core/errors';
 import type { HeardStrokes } from '@/core/model/break';
+import type { Part } from '@/core/model/part';
 import type { SampleId } from '@/core/model/own-sound';
 import { hearBreak } from '@/core/onsets/hear-break';
 import { MOST_SECONDS } from '@/core/limits';
-import { isHeard, monoOf } from '@/core/onsets/listen';
-import { attackNear } from '@/core/onsets/onsets';
+import { isHeard, listenTo, monoOf } from '@/core/onsets/listen';
+import { attackNear, USUAL_SENSITIVITY } from '@/core/onsets/onsets';
+import { partOfStrokes } from '@/core/onsets/part-of-strokes';
 import { sayReady } from './ready';
 import { sha256 } from './sha256';
 
@@ -48,6 +50,16 @@ function checkHeard(bytes: Uint8Array, seconds: number) {
     if (isHeard(monoOfRecording(wav))) return;
   }
   throw new NamedError('silent-sound');
+}
+
+/** Told at every hundredth. */
+function nowAndThen(onProgress: (done: number) => void): (done: number) => void {
+  let told = 0;
+  return (done) => {
+    if (done - told < 0.01) return;
+    told = done;
+    onProgress(done);
+  };
 }
 
 async function described(bytes: Uint8Array<ArrayBuffer>, blob: Blob): Promise<ReadBreak> {
@@ -100,12 +112,18 @@ const api = {
   /** What was taken up: all that may be a stroke in it. */
   listen(onProgress: (done: number) => void): Omit<HeardStrokes, 'break'> | { error: ErrorReport } {
     try {
-      let told = 0;
-      return hearBreak(mono, rate, (done) => {
-        if (done - told < 0.01) return;
-        told = done;
-        onProgress(done);
-      });
+      return hearBreak(mono, rate, nowAndThen(onProgress));
+    } catch (e) {
+      return { error: refusal(e) };
+    }
+  },
+
+  /** What was taken up as a part, by the likeliest way to count it. */
+  partOf(name: string, onProgress: (done: number) => void): { part: Part } | { error: ErrorReport } {
+    try {
+      const { onsets, readings } = listenTo(mono, rate, USUAL_SENSITIVITY, nowAndThen(onProgress));
+      if (!readings[0]) throw new NamedError('no-strokes');
+      return { part: partOfStrokes(onsets, readings[0], name) };
     } catch (e) {
       return { error: refusal(e) };
     }

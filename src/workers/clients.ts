@@ -6,7 +6,7 @@ import type { ImportedPart } from '@/core/smf/import-part';
 import type { LaneContent } from '@/core/smf/lanes';
 import type { HeardStrokes } from '@/core/model/break';
 import { MOST_SECONDS } from '@/core/limits';
-import type { Lane } from '@/core/model/part';
+import type { Lane, Part } from '@/core/model/part';
 import type { Stroke } from '@/core/synth/stroke';
 import type { TempoChange } from '@/core/time/tempo-map';
 import { whenReady } from './ready';
@@ -114,6 +114,7 @@ export async function readBreak(file: Blob, signal: AbortSignal): Promise<ReadBr
   );
 }
 
+type AsPart = { part: Part } | { error: ErrorReport };
 type Listened = Omit<HeardStrokes, 'break'> | { error: ErrorReport };
 
 /** An ear for one recording: it stays, so that strokes can be looked for while the hand works. */
@@ -141,6 +142,13 @@ export class BreakEar {
     const heard = await tellingHowFar(onProgress, (tell) => this.run<Listened>((api) => api.listen(tell) as Promise<Listened>));
     if ('error' in heard) throw errorFromReport(heard.error);
     return heard;
+  }
+
+  /** @throws NamedError silent-sound, sound-too-long, no-strokes */
+  async partOf(name: string, onProgress: (done: number) => void): Promise<Part> {
+    const heard = await tellingHowFar(onProgress, (tell) => this.run<AsPart>((api) => api.partOf(name, tell) as Promise<AsPart>));
+    if ('error' in heard) throw errorFromReport(heard.error);
+    return heard.part;
   }
 
   attackNear(at: number): Promise<number> {
