@@ -69,7 +69,7 @@ interface Colour {
   noise: number;
 }
 
-const PLAIN: Colour = { low: 1, high: 1, speed: 1, noise: 0 };
+const UNCOLOURED: Colour = { low: 1, high: 1, speed: 1, noise: 0 };
 
 interface Sounding {
   kit: Example['kit'];
@@ -87,14 +87,14 @@ export function examplesOf(seeds: readonly number[], onBeat: (nth: number) => vo
     const random = randomStream(seed);
     const gain = (): number => 10 ** ((random() * 2 - 1) * (MOST_DB / 20));
     const colours = Array.from({ length: COLOURS }, (): Colour => ({ low: gain(), high: gain(), speed: 1 + (random() * 2 - 1) * MOST_SPEED, noise: random() < 0.5 ? 0 : 0.01 * random() }));
-    return [PLAIN, ...colours].flatMap((colour) => looksAt(coloured(sound, colour, random), strokes.map((s) => throughEars(s, colour)), random).map((look) => ({ seed, kit, ...look })));
+    return [UNCOLOURED, ...colours].flatMap((colour) => looksAt(coloured(sound, colour, random), strokes.map((s) => throughEars(s, colour)), random).map((look) => ({ seed, kit, ...look })));
   });
 }
 
 /** All strokes that our kits have are kept: some gigabytes. */
-const strokes = strokeSource(RATE, undefined, 8e9);
+const source = strokeSource(RATE, undefined, 8e9);
 
-const rendered = (part: Part): Float32Array => monoOf(renderPart(part, { rate: RATE, ending: 'ring', volume: 0.8, strokes }));
+const rendered = (part: Part): Float32Array => monoOf(renderPart(part, { rate: RATE, ending: 'ring', volume: 0.8, strokes: source }));
 
 /** When and how hard each hit is struck: seconds, and 0 to 1. */
 function performed(part: Part): { at: number; force: number; voice: string }[] {
