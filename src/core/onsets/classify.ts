@@ -19,7 +19,7 @@ export interface StrokeGuess {
   voice: StrokeKind;
   /** 0.25 to 0.99. */
   sure: number;
-  /** What is struck together with it. */
+  /** What is struck together with it; of several what is surest. */
   also?: StrokeKind;
   /** All that is struck, that one first. */
   struck: readonly [Struck, ...Struck[]];
@@ -51,7 +51,8 @@ function guessOf(sounds: readonly SoundGuess[], total: number): StrokeGuess {
   const [first, ...others] = sounds.filter((s) => s === likeliest || s.likely > LIKELY).sort((a, b) => weight(b) - weight(a)) as [SoundGuess, ...SoundGuess[]];
   const struckOf = ({ sound, likely, loud, late }: SoundGuess): Struck => ({ sound, sure: likely, level: 10 ** ((total + loud) / 20), late: others.length > 0 ? clamp(late, EARLIEST, LATEST) : 0 });
   const voice = SOUND_KINDS[first.sound];
-  const also = others.map((s) => SOUND_KINDS[s.sound]).find((kind) => kind !== voice);
+  const surest = others.filter((s) => SOUND_KINDS[s.sound] !== voice).reduce<SoundGuess | null>((best, s) => (best && best.likely >= s.likely ? best : s), null);
+  const also = surest && SOUND_KINDS[surest.sound];
   return { voice, sure: clamp(first.likely, LEAST_SURE, MOST_SURE), ...(also ? { also } : {}), struck: [struckOf(first), ...others.map(struckOf)] };
 }
 
