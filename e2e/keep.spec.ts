@@ -241,7 +241,13 @@ test('a backup, a fresh browser, restored: everything is the same byte by byte; 
 
 test('some parts are exported with what they need', async ({ page }) => {
   await openShelf(page);
-  for (const name of ['Low Tide', 'Fog Signal']) await page.getByRole('checkbox', { name: `Choose ${name}` }).check();
+  const other = page.getByRole('checkbox', { name: 'Choose Fog Signal' });
+  const place = await other.boundingBox();
+  await page.getByRole('checkbox', { name: 'Choose Low Tide' }).check();
+  await expect(page.getByRole('toolbar', { name: 'Chosen parts' })).toBeVisible();
+  // No card moves when the first is chosen.
+  expect(await other.boundingBox()).toEqual(place);
+  await other.check();
   const { name, bytes } = await downloaded(page, () => page.getByRole('toolbar', { name: 'Chosen parts' }).getByRole('button', { name: 'Export' }).click());
   expect(name).toBe('2-parts.nodlibrary.zip');
   expect(Object.keys(unzipSync(bytes)).sort()).toEqual(['library.json', 'parts/fog-signal.nodsway.json', 'parts/low-tide.nodsway.json']);
