@@ -1,9 +1,8 @@
+import { humanBeat } from '@tests/support/breaks';
 import { GENERAL_MIDI_KIT, keyOfVoice } from '@/core/key-map';
-import { EMPTY_FEEL } from '@/core/model/feel';
-import { compareHits, type Hit, type Part } from '@/core/model/part';
+import type { Hit, Part } from '@/core/model/part';
 import { KIT_NAMES, type KitName } from '@/core/model/sound';
 import { randomStream } from '@/core/random';
-import { microsecondsOf } from '@/core/time/tempo-map';
 import { bpm, clampVelocity, ticks, TICKS_PER_QUARTER } from '@/core/units';
 
 /** Beats to learn strokes from: wider than those of the tests, in instruments, loudness and tempo. */
@@ -54,17 +53,5 @@ export function beatOf(seed: number): Part {
       if (random() < extras) add(extra, s, between(60, 120));
     }
   }
-  return {
-    format: 'nod-sway/part@2',
-    name: `beat ${seed}`,
-    tempo: [{ tick: ticks(0), microsecondsPerQuarter: microsecondsOf(tempo) }],
-    meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }],
-    origin: ticks(0),
-    bars: BARS,
-    kit: kitOf(seed),
-    kitMap: GENERAL_MIDI_KIT,
-    rows: [...new Set(hits.map((h) => h.voice))].map((voice) => ({ voice })),
-    hits: hits.sort(compareHits),
-    feel: { ...EMPTY_FEEL, seed, moves: [{ kind: 'humanize', timingMs: 7, velocityPercent: 0, memory: 0.4, anchor: 0.3, span: 8 }] },
-  };
+  return humanBeat({ seed, tempo, kit: kitOf(seed), bars: BARS, hits });
 }

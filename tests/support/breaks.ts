@@ -1,4 +1,4 @@
-import { bpm, clampVelocity, ticks, TICKS_PER_QUARTER, velocity } from '@/core/units';
+import { bpm, clampVelocity, ticks, TICKS_PER_QUARTER, velocity, type Bpm } from '@/core/units';
 import { EMPTY_FEEL } from '@/core/model/feel';
 import { compareHits, type Hit, type Part } from '@/core/model/part';
 import { GENERAL_MIDI_KIT, keyOfVoice } from '@/core/key-map';
@@ -49,20 +49,23 @@ export function randomBeat(seed: number, kit: KitName, bars = 2): Part {
     if (s % every === 0) add(time, s, s % 4 === 0 ? 88 : 70);
     else if (random() < 0.06) add('tom-floor', s, 96);
   }
-  return {
-    format: 'nod-sway/part@2',
-    name: `beat ${seed}`,
-    tempo: [{ tick: ticks(0), microsecondsPerQuarter: microsecondsOf(tempo) }],
-    meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }],
-    origin: ticks(0),
-    bars,
-    kit,
-    kitMap: GENERAL_MIDI_KIT,
-    rows: [...new Set(hits.map((h) => h.voice))].map((voice) => ({ voice })),
-    hits: hits.sort(compareHits),
-    feel: { ...EMPTY_FEEL, seed, moves: [{ kind: 'humanize', timingMs: 7, velocityPercent: 0, memory: 0.4, anchor: 0.3, span: 8 }] },
-  };
+  return humanBeat({ seed, tempo, kit, bars, hits });
 }
+
+/** Strokes as a part in 4/4 that nobody plays to the millisecond. */
+export const humanBeat = ({ seed, tempo, kit, bars, hits }: { seed: number; tempo: Bpm; kit: KitName; bars: number; hits: Hit[] }): Part => ({
+  format: 'nod-sway/part@2',
+  name: `beat ${seed}`,
+  tempo: [{ tick: ticks(0), microsecondsPerQuarter: microsecondsOf(tempo) }],
+  meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }],
+  origin: ticks(0),
+  bars,
+  kit,
+  kitMap: GENERAL_MIDI_KIT,
+  rows: [...new Set(hits.map((h) => h.voice))].map((voice) => ({ voice })),
+  hits: hits.sort(compareHits),
+  feel: { ...EMPTY_FEEL, seed, moves: [{ kind: 'humanize', timingMs: 7, velocityPercent: 0, memory: 0.4, anchor: 0.3, span: 8 }] },
+});
 
 /** Strokes that are within so many seconds sound as one. */
 const TOGETHER = 0.02;
