@@ -4,7 +4,7 @@ import { learnGroove, type LearnOptions } from '@/core/learn/learn';
 import type { Groove } from '@/core/model/groove';
 import { MOST_SECONDS } from '@/core/limits';
 import { listenTo, monoOf, type Heard } from '@/core/onsets/listen';
-import { partOfStrokes, readingFor } from '@/core/onsets/part-of-strokes';
+import { countedBy, partOfStrokes, readingFor, soundsOf } from '@/core/onsets/part-of-strokes';
 
 /** A sound to listen to, as plain data: it crosses to a thread. */
 export interface ListenJob {
@@ -26,7 +26,7 @@ export function runListen({ bytes, sensitivity, groove }: ListenJob): ListenResu
     if (!groove) return { heard };
     const first = heard.readings[0];
     const { bars = first?.bars ?? 1, meter = first?.meter ?? [4, 4], firstDownbeat = first?.firstDownbeat ?? 0, options } = groove;
-    const part = partOfStrokes(heard.onsets, readingFor(heard.readings, heard.seconds, { bars, meter, firstDownbeat }), options.name ?? 'Learnt groove');
+    const part = partOfStrokes(soundsOf(heard.onsets), countedBy(readingFor(heard.readings, heard.seconds, { bars, meter, firstDownbeat })), options.name ?? 'Learnt groove');
     return { groove: learnGroove(part, options) };
   } catch (e) {
     if (isNamedError(e)) return { failed: { code: e.code, details: e.details } };

@@ -5,11 +5,12 @@ import { isNamedError, NamedError, reportError, type ErrorReport } from '@/core/
 import type { HeardStrokes } from '@/core/model/break';
 import type { Part } from '@/core/model/part';
 import type { SampleId } from '@/core/model/own-sound';
+import { guessStrokes, placesOf, type Struck } from '@/core/onsets/classify';
 import { hearBreak } from '@/core/onsets/hear-break';
 import { MOST_SECONDS } from '@/core/limits';
 import { isHeard, listenTo, monoOf } from '@/core/onsets/listen';
 import { attackNear, USUAL_SENSITIVITY } from '@/core/onsets/onsets';
-import { partOfStrokes } from '@/core/onsets/part-of-strokes';
+import { countedBy, partOfStrokes, soundsOf } from '@/core/onsets/part-of-strokes';
 import { sayReady } from './ready';
 import { sha256 } from './sha256';
 
@@ -123,11 +124,14 @@ const api = {
     try {
       const { onsets, readings } = listenTo(mono, rate, USUAL_SENSITIVITY, nowAndThen(onProgress));
       if (!readings[0]) throw new NamedError('no-strokes');
-      return { part: partOfStrokes(onsets, readings[0], name) };
+      return { part: partOfStrokes(soundsOf(onsets), countedBy(readings[0]), name) };
     } catch (e) {
       return { error: refusal(e) };
     }
   },
+
+  /** All that is struck at moments of what was taken up, in seconds by time. */
+  struckAt: (moments: readonly number[]): Struck[][] => guessStrokes(mono, rate, placesOf(moments, mono.length / rate)).map(({ struck }) => [...struck]),
 
   /** The attack nearest to a moment, in seconds. */
   attackNear: (at: number): number => attackNear(mono, rate, at),

@@ -5,6 +5,7 @@ import { errorFromReport, NamedError, reportError, type ErrorReport } from '@/co
 import type { ImportedPart } from '@/core/smf/import-part';
 import type { LaneContent } from '@/core/smf/lanes';
 import type { HeardStrokes } from '@/core/model/break';
+import type { Struck } from '@/core/onsets/classify';
 import { MOST_SECONDS } from '@/core/limits';
 import type { Lane, Part } from '@/core/model/part';
 import type { Stroke } from '@/core/synth/stroke';
@@ -149,6 +150,11 @@ export class BreakEar {
     const heard = await tellingHowFar(onProgress, (tell) => this.run<AsPart>((api) => api.partOf(name, tell) as Promise<AsPart>));
     if ('error' in heard) throw errorFromReport(heard.error);
     return heard.part;
+  }
+
+  /** All that is struck at moments of the recording, in seconds by time. */
+  struckAt(moments: readonly number[]): Promise<Struck[][]> {
+    return this.run((api) => api.struckAt(moments));
   }
 
   attackNear(at: number): Promise<number> {

@@ -2,6 +2,7 @@ import { createStore } from 'zustand/vanilla';
 import { hearStrokes } from '@/core/breaks/edit';
 import type { Break } from '@/core/model/break';
 import type { SampleId } from '@/core/model/own-sound';
+import type { Struck } from '@/core/onsets/classify';
 import { standOut } from '@/core/onsets/onsets';
 import { recordingStore } from '@/storage/recording-store';
 import { say, showError } from '@/ui/notify';
@@ -37,7 +38,7 @@ export async function takeUp(store: BenchStore, of: Break): Promise<void> {
   ear = own;
   earState.setState({ ...BLANK, sample: of.sample });
   try {
-    const recording = (await recordingStore.read(of.sample)) ?? (await fetched(of.sample));
+    const recording = await recordingOf(of.sample);
     if (ear !== own) return;
     if (!recording) return earState.setState({ missing: true });
     const outline = await own.take(recording);
@@ -52,8 +53,10 @@ export async function takeUp(store: BenchStore, of: Break): Promise<void> {
   }
 }
 
-/** One of ours comes when it is first asked for. */
-async function fetched(sample: SampleId): Promise<Blob | undefined> {
+/** A recording of this browser's; one of ours comes when it is first asked for. */
+async function recordingOf(sample: SampleId): Promise<Blob | undefined> {
+  const kept = await recordingStore.read(sample);
+  if (kept) return kept;
   const { keepOurs } = await import('@/storage/own-recordings');
   await keepOurs([sample]);
   return recordingStore.read(sample);
@@ -85,6 +88,21 @@ export function stopListening(store: BenchStore): void {
   const { sample } = earState.getState();
   const of = store.getState().part.breaks?.find((b) => b.sample === sample);
   if (of) void takeUp(store, of);
+}
+
+/** All that is struck at moments of a break, in seconds by time; null where its recording is not in this browser. */
+export async function struckAt({ sample }: Pick<Break, 'sample'>, moments: readonly number[]): Promise<Struck[][] | null> {
+  const { outline, sample: inFront } = earState.getState();
+  if (ear && outline && inFront === sample) return ear.struckAt(moments);
+  const recording = await recordingOf(sample);
+  if (!recording) return null;
+  const own = new BreakEar();
+  try {
+    await own.take(recording);
+    return await own.struckAt(moments);
+  } finally {
+    own.dispose();
+  }
 }
 
 /** The attack nearest to a moment, where there is one close by. */

@@ -24,18 +24,35 @@ const LAW = 1.5;
 /** How hard a stroke was struck that is so loud, the loudest of its kind being so loud. @example velocityOfLevel(0.2, 0.2) // 112 */
 export const velocityOfLevel = (level: number, loudest: number): Velocity => clampVelocity(LOUDEST * (level / loudest) ** (1 / LAW));
 
-/**
- * Strokes that were heard as a part: on rows by what they are, all of those that fall together, where they were struck against the reading's lines,
- * as hard as they are loud among those of their row.
- */
-export function partOfStrokes(onsets: readonly HeardStroke[], { bars, meter: [numerator, denominator], bpm, firstDownbeat }: Reading, name: string): Part {
-  const strokes = onsets.flatMap(({ seconds: at, struck }) => struck.map(({ sound, level, late }) => ({ at: at + late, sound, level })));
+/** One sound that was struck, by itself: at a moment of the recording, in seconds, with its own amplitude. */
+export interface SoundStruck {
+  at: number;
+  sound: SoundKind;
+  level: number;
+}
+
+/** How a recording is counted. */
+export interface Counting extends Pick<Reading, 'bars' | 'meter' | 'bpm'> {
+  /** Where a moment lies, in ticks from the first bar line. */
+  tickOf: (at: number) => number;
+}
+
+/** At a steady tempo from the first downbeat on. */
+export function countedBy({ firstDownbeat, ...reading }: Reading): Counting {
+  const perSecond = (reading.bpm / 60) * TICKS_PER_QUARTER;
+  return { ...reading, tickOf: (at) => Math.round((at - firstDownbeat) * perSecond) };
+}
+
+/** All that is struck, also what falls together, each at its own moment. */
+export const soundsOf = (onsets: readonly HeardStroke[]): SoundStruck[] => onsets.flatMap(({ seconds: at, struck }) => struck.map(({ sound, level, late }) => ({ at: at + late, sound, level })));
+
+/** What was struck in a recording as a part: on rows by what it is, where it was struck against the lines, as hard as it is loud among that of its row. */
+export function partOfStrokes(strokes: readonly SoundStruck[], { bars, meter: [numerator, denominator], bpm, tickOf }: Counting, name: string): Part {
   const loudest = new Map<SoundKind, number>();
   for (const { sound, level } of strokes) loudest.set(sound, Math.max(loudest.get(sound) ?? 0, level));
   const end = (bars * numerator * TICKS_PER_WHOLE) / denominator;
-  const perSecond = (bpm / 60) * TICKS_PER_QUARTER;
   const hits = strokes.flatMap(({ at, sound, level }, i): Hit[] => {
-    const tick = Math.round((at - firstDownbeat) * perSecond);
+    const tick = tickOf(at);
     if (tick >= end || tick < -TICKS_PER_QUARTER / 4) return [];
     const { voice, key = keyOfVoice(GENERAL_MIDI_KIT, voice) } = ROWS[sound];
     return [{ id: `s${i}`, voice, key, tick: ticks(tick), length: ticks(TICKS_PER_QUARTER / 4), velocity: velocityOfLevel(level, loudest.get(sound) as number) }];
@@ -56,14 +73,25 @@ export function partOfStrokes(onsets: readonly HeardStroke[], { bars, meter: [nu
   };
 }
 
-/** A reading of a sound whose bars are known: at the tempo that its strokes have, where that has as many; else over its whole length. */
+/** A sound's length tells its tempo to such a share where it was cut at bars. */
+const CUT_SHARE = 0.004;
+/** What may have been counted for a quarter: its half or double; where that does not fit, dotted ones, as eighths in threes are heard. */
+const COUNTED_AS = [
+  [1, 2, 0.5],
+  [1.5, 3, 0.75, 2 / 3],
+] as const;
+
+/** A reading of a sound whose bars are known: over its whole length where it was cut there; else at the tempo that its strokes have. */
 export function readingFor(readings: readonly Reading[], length: number, wanted: { bars: number; meter: readonly [number, number]; firstDownbeat: number }): Reading {
   const quarters = (wanted.bars * wanted.meter[0] * 4) / wanted.meter[1];
   const byLength = (quarters * 60) / (length - wanted.firstDownbeat);
   // A tail that rings out is no part of the bars: strokes tell the tempo better than the sound's end.
-  const heard = readings
-    .flatMap((r) => [1, 2, 0.5].map((times) => ({ bpm: r.bpm * times, off: Math.abs(((r.bars * r.meter[0] * 4) / r.meter[1]) * times - quarters) })))
-    .filter(({ bpm, off }) => bpm >= byLength * 0.97 && off < 1)
-    .sort((a, b) => a.off - b.off)[0];
-  return { bars: wanted.bars, meter: wanted.meter, bpm: heard?.bpm ?? byLength, firstDownbeat: seconds(wanted.firstDownbeat) };
+  const [heard] = COUNTED_AS.flatMap((ways) =>
+    readings
+      .flatMap((r) => ways.map((times) => ({ bpm: r.bpm * times, off: Math.abs(((r.bars * r.meter[0] * 4) / r.meter[1]) * times - quarters) })))
+      .filter(({ bpm, off }) => bpm >= byLength * 0.97 && off < 1)
+      .sort((a, b) => a.off - b.off),
+  );
+  const isCut = !heard || Math.abs(heard.bpm / byLength - 1) < CUT_SHARE;
+  return { bars: wanted.bars, meter: wanted.meter, bpm: isCut ? byLength : heard.bpm, firstDownbeat: seconds(wanted.firstDownbeat) };
 }

@@ -12,8 +12,15 @@ const STEP = 0.25;
 /** Where most beats are; others are less likely by the distance in octaves. */
 const USUAL_BPM = 104;
 const USUAL_OCTAVES = 0.55;
-/** A loop was cut at whole bars where its length says so to this share of a beat. */
-const CUT_SHARE = 0.06;
+/** A loop was cut at whole bars where its length says so to this share of a beat; of more than ten beats, to so much more as a tempo is unsure. */
+const CUT_SHARE = 0.04;
+/** Tempos close by: so many steps of such a share on either side. */
+const CLOSE_BY = 50;
+const FINE = 1e-4;
+/** People who play two bars drift by 6 ms or so: lines that part by less than twice that are the same, in seconds. */
+const SAME_LINES = 0.012;
+/** So soon after the sound's start a first stroke leans on the bar line that the sound begins at; later ones are taken for the bar line, in seconds. */
+const LEAN = 0.02;
 /** Fewer strokes tell no tempo. */
 const LEAST_ONSETS = 4;
 
@@ -31,13 +38,13 @@ function onLines(onsets: readonly Onset[], period: number): number {
 
 const likely = (bpm: number): number => Math.exp(-0.5 * (Math.log2(bpm / USUAL_BPM) / USUAL_OCTAVES) ** 2);
 
-/** Lines of sixteenths or of triplets; and that beats and their halves are stressed. */
+/** Lines of sixteenths or of triplets; and that beats and their halves are stressed: how well strokes fall on those of a tempo. */
 function fitOf(onsets: readonly Onset[], bpm: number): { fit: number; isTriplet: boolean } {
   const beat = 60 / bpm;
   const straight = onLines(onsets, beat / 4);
   const triplet = onLines(onsets, beat / 3);
   const isTriplet = triplet > straight + 0.1;
-  return { fit: (0.5 * Math.max(straight, triplet - 0.05) + 0.2 * onLines(onsets, beat / 2) + 0.3 * onLines(onsets, beat)) * likely(bpm), isTriplet };
+  return { fit: 0.5 * Math.max(straight, triplet - 0.05) + 0.2 * onLines(onsets, beat / 2) + 0.3 * onLines(onsets, beat), isTriplet };
 }
 
 /**
@@ -49,14 +56,14 @@ export function readingsOf(onsets: readonly Onset[], length: number): Reading[] 
   const last = onsets.at(-1)?.seconds;
   if (first === undefined || last === undefined || onsets.length < LEAST_ONSETS) return [];
   const tempos: { bpm: number; fit: number }[] = [];
-  for (let bpm = SLOWEST; bpm <= FASTEST; bpm += STEP) tempos.push({ bpm, fit: fitOf(onsets, bpm).fit });
+  for (let bpm = SLOWEST; bpm <= FASTEST; bpm += STEP) tempos.push({ bpm, fit: fitOf(onsets, bpm).fit * likely(bpm) });
   const peaks = tempos.filter(({ fit }, i) => fit >= (tempos[i - 1]?.fit ?? 0) && fit > (tempos[i + 1]?.fit ?? 0)).sort((a, b) => b.fit - a.fit);
   const best = peaks[0];
   if (!best) return [];
   const found: Reading[] = [];
   const add = (bpm: number) => {
     if (found.length >= MOST_READINGS || bpm < SLOWEST / 1.5 || bpm > FASTEST * 1.5) return;
-    const reading = countedAt(onsets, refined(onsets, bpm), first, last, length);
+    const reading = countedAt(onsets, wholeWhereAlike(refined(onsets, bpm), last - first), first, last, length);
     if (!found.some((r) => Math.abs(Math.log2(r.bpm / reading.bpm)) < 0.015)) found.push(reading);
   };
   add(best.bpm);
@@ -66,14 +73,21 @@ export function readingsOf(onsets: readonly Onset[], length: number): Reading[] 
   return found;
 }
 
-/** The tempo that fits best close by. */
+/** The tempo that fits best close by, however usual it is. */
 function refined(onsets: readonly Onset[], bpm: number): number {
   let [best, most] = [bpm, -1];
-  for (let b = bpm - STEP; b <= bpm + STEP; b += STEP / 25) {
-    const { fit } = fitOf(onsets, b);
-    if (fit > most) [best, most] = [b, fit];
+  for (let n = -CLOSE_BY; n <= CLOSE_BY; n++) {
+    const close = bpm * (1 + n * FINE);
+    const { fit } = fitOf(onsets, close);
+    if (fit > most) [best, most] = [close, fit];
   }
   return best;
+}
+
+/** The nearest whole tempo where its lines and the others part by so little over the strokes that nothing tells which they were played to. */
+function wholeWhereAlike(bpm: number, span: number): number {
+  const whole = Math.round(bpm);
+  return Math.abs(whole / bpm - 1) * span < SAME_LINES ? whole : bpm;
 }
 
 /** Whole bars up to the last stroke, or to the sound's end where it was cut there. */
@@ -86,14 +100,14 @@ function countedAt(onsets: readonly Onset[], bpm: number, first: number, last: n
   const whole = Math.round(beats);
   // What is struck just before the end is the next round's first beat, early.
   const lastWithin = onsets.findLast((o) => o.seconds < length - beat / 16)?.seconds ?? last;
-  const isCut = whole >= 2 && Math.abs(beats - whole) < CUT_SHARE * Math.max(1, whole / 8) && length - lastWithin < 2.5 * beat;
+  const isCut = whole >= 2 && Math.abs(beats - whole) < CUT_SHARE * Math.max(1, whole / 10) && length - lastWithin < 2.5 * beat;
   if (isCut) {
     const meter = cutMeter(onsets, beat, whole, isTriplet);
     const inBar = beatsOf(meter, isTriplet);
     const bars = whole / inBar;
-    if (Number.isInteger(bars)) return { bars, meter, bpm: (60 * whole) / (length - start), firstDownbeat: seconds(start) };
+    if (Number.isInteger(bars)) return { bars, meter, bpm: (60 * bars * meter[0] * 4) / meter[1] / (length - start), firstDownbeat: seconds(start) };
   }
-  const from = first < beat / 8 && start === 0 ? first : start;
+  const from = first < LEAN ? 0 : first;
   const bars = Math.max(1, Math.ceil((last - from + beat / 8) / (4 * beat)));
   return { bars, meter: [4, 4], bpm, firstDownbeat: seconds(from) };
 }

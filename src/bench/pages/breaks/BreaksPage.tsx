@@ -17,6 +17,7 @@ import { earState, listen } from '../../breaks/ear';
 import { useBench, useBenchStore } from '../../store/context';
 import { useSweep } from '../../store/use-sweep';
 import { KindsSection } from './KindsSection';
+import { LearnItsGroove } from './LearnItsGroove';
 import { OursToBring } from './OursToBring';
 import { PieceSection } from './PieceSection';
 import { PlayedByPads } from './PlayedByPads';
@@ -145,15 +146,7 @@ function OneBreak({ of }: { of: Break }) {
         <Button size="small" onClick={() => getState().select(select())}>
           select its hits
         </Button>
-        <Button
-          size="small"
-          onClick={() => {
-            getState().select(select());
-            getState().setDesk({ dialog: 'learn' });
-          }}
-        >
-          learn its groove …
-        </Button>
+        <LearnItsGroove of={of} strokes={strokes} />
         <Button
           size="small"
           onClick={() => {
