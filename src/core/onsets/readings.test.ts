@@ -48,3 +48,17 @@ describe('a reading for bars that are known', () => {
     expect(asked([reading(4, 100)], 11.5, 4, [12, 8])).toBe(150);
   });
 });
+
+test('sixteenths all through are not taken for triplets of a faster beat', () => {
+  const sixteenths = Array.from({ length: 16 }, (_, i) => i / 4);
+  for (const bpm of [76, 80, 84, 92]) {
+    const [first] = readingsOf(played(sixteenths, { bpm, bars: 2, bar: 4, wavering: 0.004 }), 30);
+    expect([bpm, 2 * bpm]).toContain(first!.bpm);
+  }
+});
+
+test('a pattern that comes again tells half a bar from a third of it', () => {
+  // Eighths in threes, with the backbeat of four: 100 a minute, not 150.
+  const shuffle = [0, 2 / 3, 1, 5 / 3, 2, 8 / 3, 3, 11 / 3];
+  for (const bpm of [88, 100, 116]) expect([bpm, bpm / 2]).toContain(readingsOf(played(shuffle, { bpm, bars: 2, bar: 4, wavering: 0.004 }), 12)[0]!.bpm);
+});

@@ -11,7 +11,13 @@ const FASTEST = 200;
 const STEP = 0.25;
 /** Where most beats are; others are less likely by the distance in octaves. */
 const USUAL_BPM = 104;
-const USUAL_OCTAVES = 0.55;
+const USUAL_OCTAVES = 0.8;
+/** Triplets fit more than sixteenths do, which a beat of three of these takes for them: so much is taken off. */
+const TRIPLET_MALUS = 0.12;
+/** So much a pattern that comes again after half a bar, and after a bar, speaks for a tempo. */
+const REPEAT_WEIGHT = 0.3;
+/** What comes again is within this, in seconds. */
+const REPEAT_WITHIN = 0.03;
 /** A loop was cut at whole bars where its length says so to this share of a beat; of more than ten beats, to so much more as a tempo is unsure. */
 const CUT_SHARE = 0.04;
 /** Tempos close by: so many steps of such a share on either side. */
@@ -36,6 +42,31 @@ function onLines(onsets: readonly Onset[], period: number): number {
   return all === 0 ? 0 : Math.hypot(x, y) / all;
 }
 
+/** How alike the strokes are to those a while later, in time and strength, from 0 to 1; null where nothing comes so late. */
+function repeatAfter(onsets: readonly Onset[], later: number): number | null {
+  const end = (onsets.at(-1)?.seconds ?? 0) + REPEAT_WITHIN;
+  let [alike, all, from] = [0, 0, 0];
+  for (const { seconds: at, strength } of onsets) {
+    const due = at + later;
+    if (due > end) break;
+    while ((onsets[from]?.seconds ?? Infinity) < due - REPEAT_WITHIN) from++;
+    let best = 0;
+    for (let k = from; k < onsets.length && (onsets[k] as Onset).seconds < due + REPEAT_WITHIN; k++) {
+      const other = onsets[k] as Onset;
+      best = Math.max(best, (Math.min(strength, other.strength) / Math.max(strength, other.strength)) * (1 - Math.abs(other.seconds - due) / REPEAT_WITHIN));
+    }
+    alike += strength * best;
+    all += strength;
+  }
+  return all > 0 ? alike / all : null;
+}
+
+/** How much a tempo is spoken for by what comes again after half a bar and after a bar of it; a bar that nothing comes after counts as its half does. */
+function repeatOf(onsets: readonly Onset[], bpm: number): number {
+  const half = repeatAfter(onsets, 120 / bpm) ?? 0;
+  return half + (repeatAfter(onsets, 240 / bpm) ?? half);
+}
+
 const likely = (bpm: number): number => Math.exp(-0.5 * (Math.log2(bpm / USUAL_BPM) / USUAL_OCTAVES) ** 2);
 
 /** Lines of sixteenths or of triplets; and that beats and their halves are stressed: how well strokes fall on those of a tempo. */
@@ -44,7 +75,7 @@ function fitOf(onsets: readonly Onset[], bpm: number): { fit: number; isTriplet:
   const straight = onLines(onsets, beat / 4);
   const triplet = onLines(onsets, beat / 3);
   const isTriplet = triplet > straight + 0.1;
-  return { fit: 0.5 * Math.max(straight, triplet - 0.05) + 0.2 * onLines(onsets, beat / 2) + 0.3 * onLines(onsets, beat), isTriplet };
+  return { fit: 0.5 * Math.max(straight, triplet - TRIPLET_MALUS) + 0.2 * onLines(onsets, beat / 2) + 0.3 * onLines(onsets, beat), isTriplet };
 }
 
 /**
@@ -56,7 +87,7 @@ export function readingsOf(onsets: readonly Onset[], length: number): Reading[] 
   const last = onsets.at(-1)?.seconds;
   if (first === undefined || last === undefined || onsets.length < LEAST_ONSETS) return [];
   const tempos: { bpm: number; fit: number }[] = [];
-  for (let bpm = SLOWEST; bpm <= FASTEST; bpm += STEP) tempos.push({ bpm, fit: fitOf(onsets, bpm).fit * likely(bpm) });
+  for (let bpm = SLOWEST; bpm <= FASTEST; bpm += STEP) tempos.push({ bpm, fit: (fitOf(onsets, bpm).fit + REPEAT_WEIGHT * repeatOf(onsets, bpm)) * likely(bpm) });
   const peaks = tempos.filter(({ fit }, i) => fit >= (tempos[i - 1]?.fit ?? 0) && fit > (tempos[i + 1]?.fit ?? 0)).sort((a, b) => b.fit - a.fit);
   const best = peaks[0];
   if (!best) return [];
