@@ -44,6 +44,8 @@ export function LearnDialog({ part, selected, onKeep, onClose, children }: Props
   const [strict, setStrict] = useState(false);
   const [name, setName] = useState(part.name);
 
+  // Nothing makes it heard otherwise than it is written: a recording, a plain file.
+  const isPlain = useMemo(() => part.feel.moves.length === 0 && !part.hits.some((h) => h.nudge), [part]);
   const performance = useMemo(() => (source === HEARD ? performPart(part) : writtenPerformance(part)), [part, source]);
   // A part that sits a constant amount off its lines has a habit of its file, not of its hands: learnt around lines that fit it.
   const better = useMemo(() => betterOrigin(part), [part]);
@@ -85,9 +87,13 @@ export function LearnDialog({ part, selected, onKeep, onClose, children }: Props
       <div className="flex gap-6">
         <div className="w-72 shrink-0 space-y-3">
           <div className="leading-8">
-            From what is{' '}
-            <Picker label="From" value={source} choices={[{ value: HEARD, text: 'heard, with its feel' }, { value: 'written', text: 'written' }]} onChange={setSource} />
-            , over{' '}
+            {isPlain ? (
+              'Over '
+            ) : (
+              <>
+                From what is <Picker label="From" value={source} choices={[{ value: HEARD, text: 'heard, with its feel' }, { value: 'written', text: 'written' }]} onChange={setSource} />, over{' '}
+              </>
+            )}
             <Picker label="Length" value={String(beats)} choices={lengths.map((b) => ({ value: String(b), text: b === bar ? 'one bar' : b === 2 * bar ? 'two bars' : b === 4 * bar ? 'four bars' : `${b} ${b === 1 ? 'quarter' : 'quarters'}` }))} onChange={(b) => setBeats(Number(b))} />
             , in{' '}
             <Picker label="Steps" value={String(stepsPerBeat)} choices={STEPS.filter((s) => Number.isInteger(beats * s)).map((s) => ({ value: String(s), text: s === 1 ? '1 step a quarter' : `${s} steps a quarter` }))} onChange={(s) => setStepsPerBeat(Number(s))} />
