@@ -7,7 +7,7 @@ export default {
   testTimeout: 60_000,
   // A test's globals are looked up slowly: those of inner loops are handed to each file.
   sandboxInjectedGlobals: ['Math', 'Float32Array', 'Float64Array', 'Uint8Array', 'Int32Array'],
-  roots: ['<rootDir>/src', '<rootDir>/measure'],
+  roots: ['<rootDir>/src', '<rootDir>/measure', '<rootDir>/tests'],
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],
   transform: { '^.+\\.[jt]sx?$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022', transform: { react: { runtime: 'automatic' } } } }] },
   // Packages that come as modules alone are compiled for the tests as well.

@@ -125,7 +125,7 @@ test('renaming, the theme and the search of the shelf', async ({ page }) => {
     return [...canvas.getContext('2d')!.getImageData(3, canvas.height - 3, 1, 1).data].slice(0, 3);
   });
   expect(corner).toEqual([0x1e, 0x1c, 0x19]);
-  await page.getByRole('link', { name: 'Back to the shelf' }).click();
+  await page.getByRole('link', { name: 'Back to the Shelf' }).click();
   const cards = page.getByRole('listitem').filter({ has: page.getByRole('heading') });
   await expect(cards).toHaveCount(6);
   await page.getByLabel('Search the shelf').fill('second draft 2/4');

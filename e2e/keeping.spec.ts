@@ -72,8 +72,8 @@ test('a store that refuses says so, and the work can still be exported', async (
 
 test('a part that is not there is explained', async ({ page }) => {
   await page.goto('/bench/nowhere');
-  await expect(page.getByRole('heading', { name: 'This part is not on the shelf.' })).toBeVisible();
-  await page.getByRole('link', { name: 'Back to the shelf' }).click();
+  await expect(page.getByRole('heading', { name: 'This part is not on the Shelf.' })).toBeVisible();
+  await page.getByRole('link', { name: 'Back to the Shelf' }).click();
   await expect(page.getByRole('heading', { name: 'Low Tide' })).toBeVisible();
 });
 

@@ -83,7 +83,7 @@ test('moments beyond two hands are named, mended and shown; it is played like a 
   const list = page.getByRole('region', { name: 'What nobody can play' });
   while ((await page.getByTestId('playable').textContent())?.includes('beyond')) await list.getByRole('button', { name: 'leave the least important out' }).first().click();
   await expect(page.getByTestId('playable')).toHaveText('A drummer could play all of it.');
-  await page.getByRole('checkbox', { name: 'show hands and feet under the stems' }).check();
+  await page.getByRole('checkbox', { name: 'show hands and feet under the hits' }).check();
   const limbs = await page.evaluate(() => {
     const { hands, part: p } = window.nodSway!.bench();
     return p.hits.map((h, i) => [h.voice, hands!.limbs[i]]);

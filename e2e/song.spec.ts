@@ -101,7 +101,7 @@ test('verse, chorus and fill out of one two-bar beat: copied, changed, filled, p
   const sections = page.getByRole('list', { name: 'Sections' }).getByRole('listitem');
   for (const name of ['Chorus', 'Fill']) {
     await page.getByRole('button', { name: 'What to do with Intro', exact: true }).click();
-    await page.getByRole('menuitem', { name: 'Copy it behind the last bar' }).click();
+    await page.getByRole('menuitem', { name: 'Copy it after the last bar' }).click();
     await sections.last().getByRole('textbox').fill(name);
     await page.keyboard.press('Enter');
   }

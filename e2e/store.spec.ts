@@ -34,7 +34,7 @@ test('a forbidden store: all works in memory, says so, and can be exported', asy
   await expect(page.getByTestId('save-state')).toHaveText('kept in this tab only');
   expect(notesOf(await exportMidi(page)).find(([, k]) => k === 38)![2]).toBe(99);
   // Still there on the shelf, as long as the tab is.
-  await page.getByRole('link', { name: 'Back to the shelf' }).click();
+  await page.getByRole('link', { name: 'Back to the Shelf' }).click();
   await page.getByRole('heading', { name: 'beat' }).click();
   await benchReady(page);
   expect(await snare(page)).toBe(99);
@@ -88,7 +88,7 @@ test('leaving with edits that are not saved asks; they wait on the shelf and go 
   expect(dialog.type()).toBe('beforeunload');
   await dialog.dismiss();
   await closing;
-  await page.getByRole('link', { name: 'Back to the shelf' }).click();
+  await page.getByRole('link', { name: 'Back to the Shelf' }).click();
   const waiting = page.getByTestId('unsaved-part');
   await expect(waiting).toContainText('beat has edits that are not saved');
   const file = page.waitForEvent('download');

@@ -12,7 +12,7 @@ export default function PlaceFault({ error, reset }: { error: Error; reset: () =
       </button>
       {/* A full load: whatever broke the page is left behind. */}
       <a href="/" className={button}>
-        Back to the shelf
+        Back to the Shelf
       </a>
     </main>
   );

@@ -9,7 +9,7 @@ export default function NotFound() {
       <h1 className="font-serif text-2xl">There is nothing at this address.</h1>
       <p className="mt-2 mb-6 text-faint">The part may have been deleted, or a letter is wrong.</p>
       <Link href="/" className="underline underline-offset-4">
-        Back to the shelf
+        Back to the Shelf
       </Link>
     </main>
   );

@@ -53,7 +53,7 @@ export function BenchPlace({ partId }: { partId: string }) {
         <h1 className="font-serif text-2xl">{error.message}</h1>
         <p className="mt-2 mb-6 text-faint">{error.remedy}</p>
         <Link href="/" className="underline underline-offset-4">
-          Back to the shelf
+          Back to the Shelf
         </Link>
       </main>
     );

@@ -48,7 +48,7 @@ const TEXTS = {
   'deleted-elsewhere': ['This part was deleted in another tab.', 'Put it back, keep it as a new part, or save it as a file.'],
   'store-silent': ['The browser\'s store does not answer.', 'Work goes on in memory: export what you want to keep, then reload.'],
   'not-ours': ['This file is none of ours and no MIDI file.', 'Choose a .mid file, or one that was exported here.'],
-  'not-found': ['This part is not on the shelf.', 'Go back to the shelf and choose another.'],
+  'not-found': ['This part is not on the Shelf.', 'Go back to the Shelf and choose another.'],
 } as const;
 
 export type ErrorCode = keyof typeof TEXTS;

@@ -112,7 +112,7 @@ function sectionProblem({ sections = [], order = [], bars }: Part): { field: str
   for (const [i, s] of sections.entries()) {
     if (s.from < next) return { field: `sections[${i}].from`, problem: 'lies within the section before, or ahead of it' };
     next = s.from + s.bars;
-    if (next - 1 > bars) return { field: `sections[${i}].bars`, problem: 'reaches behind the part' };
+    if (next - 1 > bars) return { field: `sections[${i}].bars`, problem: 'reaches beyond the part' };
   }
   const stray = order.findIndex((e) => !sections.some((s) => s.id === e.section));
   return stray < 0 ? null : { field: `order[${stray}].section`, problem: 'names no section' };

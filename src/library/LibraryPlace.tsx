@@ -54,7 +54,7 @@ export function LibraryPlace() {
         <Shelved title="Backup" about="Everything of yours in one file, to keep, to carry to another machine, or to go back to.">
           <KeepSection onBackUp={() => setBacking(true)} onFile={setRestoring} />
         </Shelved>
-        <Shelved title="Pattern book" about="Hits under a name, with all they have. They are kept, and put into a part, on the Bench: “Pattern book” behind Ctrl K.">
+        <Shelved title="Pattern book" about="Hits under a name, with all they have. They are kept, and put into a part, on the Bench: “Pattern book”, found by Ctrl K.">
           <PatternBook empty={<EmptyPicture className="mb-2" />} />
         </Shelved>
         <Shelved title="Whole feels" about="Kept on the Bench’s page Feel; used in any part.">

@@ -80,4 +80,4 @@ export async function bringIn(text: string, fileName: string, stores: Stores = S
 }
 
 /** @example broughtWords({ kind: 'feel', name: 'Late' }) // 'Late is a whole feel: it is among yours now.' */
-export const broughtWords = ({ kind, name }: BroughtIn): string => `${name} is ${FILE_WORDS[kind]}: it is ${kind === 'part' ? 'on the shelf' : 'among yours'} now.`;
+export const broughtWords = ({ kind, name }: BroughtIn): string => `${name} is ${FILE_WORDS[kind]}: it is ${kind === 'part' ? 'on the Shelf' : 'among yours'} now.`;

@@ -4,7 +4,7 @@ import Link from 'next/link';
 export function ShelfLink() {
   return (
     <Link href="/" className="inline-flex h-8 items-center rounded-md border border-strong px-3 hover:bg-sunk">
-      Back to the shelf
+      Back to the Shelf
     </Link>
   );
 }

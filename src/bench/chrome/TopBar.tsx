@@ -92,8 +92,8 @@ function PartName() {
   };
   return (
     <div className="flex min-w-0 items-center gap-1">
-      <Hint text="Back to the shelf">
-        <Link href="/" prefetch={false} aria-label="Back to the shelf" className="flex size-8 items-center justify-center rounded-md hover:bg-sunk">
+      <Hint text="Back to the Shelf">
+        <Link href="/" prefetch={false} aria-label="Back to the Shelf" className="flex size-8 items-center justify-center rounded-md hover:bg-sunk">
           <ArrowLeft size={18} />
         </Link>
       </Hint>

@@ -39,7 +39,7 @@ function Items({ idea }: { idea: Idea | null }) {
   return (
     <>
       {idea && item(`Take it into ${barsText(cameFrom(main, idea.part, idea.bars))}`, () => takeIdea(store, playback, idea))}
-      {idea && item('Make a section of it, behind the last bar', () => ideaToSection(store, playback, idea))}
+      {idea && item('Make a section of it, after the last bar', () => ideaToSection(store, playback, idea))}
       {idea && item('Keep it as a pattern …', () => keepIdeaAsPattern(store, playback, idea))}
       {idea && item('Keep it as a part on the Shelf', () => keep(idea))}
       {item(other === (idea?.id ?? 'the part') ? 'Stop comparing with it' : 'Compare with it (hold Q)', () => compareIdea(store, idea), isOpen)}

@@ -71,7 +71,7 @@ export const BENCH_PAGES: readonly PageSpec[] = [
     id: 'breaks',
     title: 'Breaks',
     letter: 'r',
-    about: 'A recorded drum loop under the part: its strokes are found and named, its bars counted, and it is cut into pieces that rows of its own play. All that moves hits moves them. Over the stems stands its picture: what lies under the water line does not count.',
+    about: 'A recorded drum loop under the part: its strokes are found and named, its bars counted, and it is cut into pieces that rows of its own play. All that moves hits moves them. Over the hits stands its picture: what lies under the water line does not count.',
     also: ['sample', 'loop', 'slices', 'slice', 'chop', 'onset', 'transient', 'audio', 'wav', 'recording', 'drum break', 'sensitivity', 'repitch'],
     figure: (s) => counted(s.part.breaks?.length ?? 0, 'break'),
     open: [],

@@ -209,7 +209,7 @@ export function mapsOfSong(file: SmfFile, lanes: readonly Lane[], notices: strin
   if (tempo.length > MOST_TEMPOS) throw new NamedError('too-many-tempos');
   if (meter.length > MOST_METERS) throw new NamedError('too-many-meters');
   const far = [...tempo, ...meter].filter((change) => change.tick > LAST_TICK).length;
-  if (far > 0) notices.push(`${far} ${far === 1 ? 'change' : 'changes'} of tempo or meter behind 100,000 quarter notes ${far === 1 ? 'was' : 'were'} left out.`);
+  if (far > 0) notices.push(`${far} ${far === 1 ? 'change' : 'changes'} of tempo or meter after 100,000 quarter notes ${far === 1 ? 'was' : 'were'} left out.`);
   return { tempo: tidyTempo(tempo.filter((t) => t.tick <= LAST_TICK)), meter: tidyMeter(meter.filter((m) => m.tick <= LAST_TICK)) };
 }
 

@@ -38,8 +38,8 @@ export function TopLine({ hearing, parts, onPart, onLearn, onBring }: Props) {
   const forth = useGrooves((s) => s.history.redo.at(-1)?.label);
   return (
     <header className="flex min-h-[60px] shrink-0 flex-wrap items-center gap-x-3 gap-y-1 px-4 py-1">
-      <Hint text={stand ? 'Back to the Bench' : 'Back to the shelf'}>
-        <Link prefetch={false} href={stand ? `/bench/${encodeURIComponent(stand)}` : '/'} aria-label={stand ? 'Back to the Bench' : 'Back to the shelf'} className="flex size-8 items-center justify-center rounded-md hover:bg-sunk">
+      <Hint text={stand ? 'Back to the Bench' : 'Back to the Shelf'}>
+        <Link prefetch={false} href={stand ? `/bench/${encodeURIComponent(stand)}` : '/'} aria-label={stand ? 'Back to the Bench' : 'Back to the Shelf'} className="flex size-8 items-center justify-center rounded-md hover:bg-sunk">
           <ArrowLeft size={18} />
         </Link>
       </Hint>

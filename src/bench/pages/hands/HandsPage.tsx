@@ -47,7 +47,7 @@ export function HandsPage() {
       <Summary hands={hands} />
       <label className="flex items-center gap-2">
         <input type="checkbox" checked={shown} onChange={(e) => store.getState().setDesk({ sticking: e.target.checked })} />
-        show hands and feet under the stems
+        show hands and feet under the hits
       </label>
       <Button size="small" disabled={playsByHands} onClick={add}>
         {playsByHands ? 'it is played by two hands' : 'play it like a person'}

@@ -19,7 +19,7 @@ export function CopiesSection() {
     <Section name="copies" title="Copies and shifts">
       <div className="flex flex-wrap gap-1">
         <Button size="small" disabled={none} onClick={() => repeatSelection(store)}>repeat into the next bar</Button>
-        <Button size="small" disabled={none} onClick={() => duplicateSelection(store)}>duplicate behind</Button>
+        <Button size="small" disabled={none} onClick={() => duplicateSelection(store)}>duplicate after</Button>
         <Button size="small" disabled={none} onClick={() => copySelection(store)}>copy</Button>
         <Button size="small" disabled={none} onClick={() => cutSelection(store)}>cut</Button>
         <Button size="small" onClick={() => paste(store)}>paste</Button>
@@ -43,7 +43,7 @@ export function CopiesSection() {
           }}
         />
       </p>
-      <p className="mt-2 text-sm text-faint">Shifts wrap around within the bars of the selection. A right click on the stems pastes there.</p>
+      <p className="mt-2 text-sm text-faint">Shifts wrap around within the bars of the selection. A right click on empty ground pastes there.</p>
     </Section>
   );
 }

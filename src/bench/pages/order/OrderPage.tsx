@@ -53,7 +53,7 @@ export function OrderPage() {
       <RowsComingRound />
       <p className="leading-8">
         While bars are looped, every pass is <Picker label="Every pass" value={everyPass} choices={EVERY_PASS.map((p) => ({ value: p, text: PASS_WORDS[p] }))} onChange={(p) => getState().run(`Every pass ${PASS_WORDS[p as EveryPass]}`, (part) => setEveryPass(part, p as EveryPass))} />
-        <span className="block text-sm text-faint">Chance and the feel’s dice; in the running order each pass is drawn anew.</span>
+        <span className="block text-sm text-faint">Chance and the feel’s draws; in the running order each pass is drawn anew.</span>
       </p>
       <PassHeard />
       <BringIn />
@@ -92,13 +92,13 @@ function BringIn() {
   const bring = async (other: string) => {
     const { part } = await partStore.load(other);
     getState().run(`Bring in ${part.name}`, (p) => appendAsSection(p, part, { id: nanoid(8), name: part.name, newId: () => nanoid(10) }));
-    say(`${part.name} came in behind the last bar, as a section: its hits, at this part’s tempo and with its feel.`);
+    say(`${part.name} came in after the last bar, as a section: its hits, at this part’s tempo and with its feel.`);
   };
   const others = parts.filter((p) => p.id !== id);
   if (others.length === 0) return null;
   return (
     <p>
-      Behind the last bar, bring in <Picker label="Part to bring in" value="" placeholder="another part" choices={others.map((p) => ({ value: p.id, text: p.name }))} onChange={(other) => void bring(other).catch(showError)} />
+      After the last bar, bring in <Picker label="Part to bring in" value="" placeholder="another part" choices={others.map((p) => ({ value: p.id, text: p.name }))} onChange={(other) => void bring(other).catch(showError)} />
     </p>
   );
 }

@@ -42,7 +42,7 @@ function Items({ section }: { section: Section }) {
   return (
     <>
       {item('Loop its bars', loop)}
-      {item('Copy it behind the last bar', () => run(`Copy ${name}`, (p) => copySection(p, id, { id: nanoid(8), newId })))}
+      {item('Copy it after the last bar', () => run(`Copy ${name}`, (p) => copySection(p, id, { id: nanoid(8), newId })))}
       {item('Copy it to a new idea', () => (loop(), void newIdea(store, playback)))}
       {item('Keep it as a part on the Shelf', () => void keep())}
       <DropdownMenu.Separator className={MENU_RULE} />

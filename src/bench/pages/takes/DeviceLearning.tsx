@@ -113,7 +113,7 @@ function Crosstalk() {
     <div role="group" aria-label="Crosstalk">
       {Object.entries(guards.crosstalk ?? {}).map(([key, below]) => (
         <p key={key} className="flex flex-wrap items-baseline gap-2">
-          Pad {key} under <NumberField label={`Crosstalk on pad ${key}`} value={below} min={1} max={127} unit="right behind a harder stroke rings over" default={USUAL_CROSSTALK} className="[&_input]:w-[3em]" onChange={(n) => set(Number(key), n)} />
+          Pad {key} under <NumberField label={`Crosstalk on pad ${key}`} value={below} min={1} max={127} unit="right after a harder stroke rings over" default={USUAL_CROSSTALK} className="[&_input]:w-[3em]" onChange={(n) => set(Number(key), n)} />
           <button type="button" className={forget} onClick={() => set(Number(key), null)}>
             remove
           </button>

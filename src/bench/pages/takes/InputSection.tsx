@@ -90,7 +90,7 @@ export function InputSection() {
       ) : (
         <p className="text-sm text-faint">{ports.inputs.length === 0 ? 'No MIDI device is plugged in.' : `${ports.inputs.length} MIDI ${ports.inputs.length === 1 ? 'device' : 'devices'} found.`}</p>
       )}
-      {input === 'pads' && <p className="text-sm text-faint">Show the pads below the stems; computer keys play too while “keys play” is on.</p>}
+      {input === 'pads' && <p className="text-sm text-faint">Show the pads below the hits; computer keys play too while “keys play” is on.</p>}
       <PadButtons />
       {input === 'practice' && <PracticeSettings />}
       <div className="border-t border-line pt-2">
