@@ -173,10 +173,10 @@ try {
   await page.getByTestId('changes').first().waitFor();
   await page.keyboard.press('Escape');
 
-  // Where rows sit, and who plays what under the stems.
+  // Where rows sit, and who plays what under the hits.
   await open('demo-galley-brushes');
   await page.getByRole('tab', { name: /^Hands/ }).click();
-  await page.getByRole('checkbox', { name: 'show hands and feet under the stems' }).check();
+  await page.getByRole('checkbox', { name: 'show hands and feet under the hits' }).check();
   await page.getByRole('tab', { name: /^Placement/ }).click();
   await page.getByTestId('reading').waitFor();
   await shot('placement');
