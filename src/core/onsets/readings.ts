@@ -13,7 +13,7 @@ const STEP = 0.25;
 const USUAL_BPM = 104;
 const USUAL_OCTAVES = 0.8;
 /** Triplets fit more than sixteenths do, which a beat of three of these takes for them: so much is taken off. */
-const TRIPLET_MALUS = 0.12;
+const TRIPLET_LESS = 0.12;
 /** So much a pattern that comes again after half a bar, and after a bar, speaks for a tempo. */
 const REPEAT_WEIGHT = 0.3;
 /** What comes again is within this, in seconds. */
@@ -75,7 +75,7 @@ function fitOf(onsets: readonly Onset[], bpm: number): { fit: number; isTriplet:
   const straight = onLines(onsets, beat / 4);
   const triplet = onLines(onsets, beat / 3);
   const isTriplet = triplet > straight + 0.1;
-  return { fit: 0.5 * Math.max(straight, triplet - TRIPLET_MALUS) + 0.2 * onLines(onsets, beat / 2) + 0.3 * onLines(onsets, beat), isTriplet };
+  return { fit: 0.5 * Math.max(straight, triplet - TRIPLET_LESS) + 0.2 * onLines(onsets, beat / 2) + 0.3 * onLines(onsets, beat), isTriplet };
 }
 
 /**
