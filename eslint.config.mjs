@@ -30,6 +30,13 @@ export default tseslint.config(
     },
   },
   {
+    files: ['src/**/*.{ts,tsx}'],
+    ignores: ['src/**/*.test.{ts,tsx}'],
+    rules: {
+      'no-restricted-syntax': ['error', { selector: "Literal[value=/testid/i], TemplateElement[value.raw=/testid/i], MemberExpression[property.name='testid']", message: 'Names for tests are set, and read by tests alone.' }],
+    },
+  },
+  {
     files: ['**/*.{js,mjs,cjs}'],
     rules: { '@typescript-eslint/no-require-imports': 'off', '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_', argsIgnorePattern: '^_', ignoreRestSiblings: true }] },
   },

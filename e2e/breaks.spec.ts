@@ -160,7 +160,15 @@ test('layered under the flat demo: brought in, its groove, which the API gives t
   expect(layered.tempo).toEqual(before.tempo);
   expect(await exportMidi(page)).toEqual(file);
 
+  // Also where its recording is not in sight, and so not taken up.
+  await press(page, 'hide its picture');
   await press(page, 'learn its groove …');
+  const learnt = await page.getByTestId('verdict').textContent();
+  await press(page, 'Cancel');
+  await press(page, 'show its picture');
+  await expect(found(page)).toBeVisible();
+  await press(page, 'learn its groove …');
+  await expect(page.getByTestId('verdict')).toHaveText(learnt!);
   await page.getByRole('dialog').getByRole('button', { name: /^Keep/ }).click();
   await expect(page.getByText('is among your grooves')).toBeVisible();
   await page.keyboard.press('Escape');

@@ -16,7 +16,7 @@ function rowUnder(e: DragEvent, store: BenchStore): TargetRow | null {
     const { top, bottom } = el.getBoundingClientRect();
     return e.clientY >= top && e.clientY < bottom;
   });
-  const onStems = e.target instanceof Element && e.target.closest('[data-testid=stems]') !== null;
+  const onStems = e.target instanceof Element && e.target.closest('[data-stems]') !== null;
   const row = (named ?? (onStems ? beside : undefined))?.dataset.row;
   const { part } = store.getState();
   return row !== undefined && part.rows.some((r) => r.voice === row) ? { row, label: labelOfRow(part, row), voice: soundOfRow(part, row) } : null;

@@ -132,7 +132,7 @@ export function StemCanvas({ playback }: { playback: Playback }) {
   }, [store, playback]);
 
   return (
-    <div ref={box} onContextMenu={onContextMenu} data-testid="stems" className="relative min-w-0 flex-1 cursor-default touch-none overflow-hidden select-none" role="img" aria-label="The hits of the part" aria-describedby="stems-status">
+    <div ref={box} onContextMenu={onContextMenu} data-testid="stems" data-stems className="relative min-w-0 flex-1 cursor-default touch-none overflow-hidden select-none" role="img" aria-label="The hits of the part" aria-describedby="stems-status">
       <canvas ref={paper} className="absolute inset-0 size-full" />
       <canvas ref={glass} className="pointer-events-none absolute inset-0 size-full" />
       <RulerMarks />
