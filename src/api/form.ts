@@ -7,6 +7,7 @@ import type { Part } from '@/core/model/part';
 import { MAX_FILE_BYTES, readSmf, type SmfFile } from '@/core/smf/read';
 import { ticks, TICKS_PER_QUARTER } from '@/core/units';
 import { readPartFile } from '@/formats/part-file';
+import { checkAmount } from './amount';
 
 /** Fields of a multipart request, and the answers they lead to. Stateless: nothing of a request is kept. */
 
@@ -165,7 +166,11 @@ export async function partOfFields(fields: Fields): Promise<{ part: Part; file: 
   const origin = given || '0';
   if (origin !== 'auto' && !/^[+-]?\d{1,12}$/.test(origin)) throw wrongField('origin', 'must be a whole number of ticks, or auto');
   const whole = await partField(fields);
-  if (whole) return given ? { ...whole, part: withOrigin(whole.part, origin) } : whole;
+  if (whole) {
+    const part = given ? withOrigin(whole.part, origin) : whole.part;
+    checkAmount(part);
+    return { ...whole, part };
+  }
   const file = await midiField(fields);
   return { file, part: withOrigin(partOfFile(file, 'part', channels), origin) };
 }

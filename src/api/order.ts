@@ -1,5 +1,6 @@
 import type { Part } from '@/core/model/part';
 import { meterMapOf } from '@/core/part/part-time';
+import { cycledHits } from '@/core/song/sounding';
 import { roundsOfOrder, unroll } from '@/core/song/unroll';
 import { choiceField, type Fields } from './form';
 
@@ -9,10 +10,11 @@ export const orderField = async (fields: Fields): Promise<boolean> => (await cho
 /** About how many hits a running order has, passes and rests apart: what it costs to unroll it. */
 export function hitsOfOrder(part: Part): number {
   const rounds = roundsOfOrder(part);
-  if (rounds.length === 0) return part.hits.length;
+  const hits = cycledHits(part);
+  if (rounds.length === 0) return hits.length;
   const map = meterMapOf(part);
   const perBar = new Uint32Array(part.bars + 1);
-  for (const hit of part.hits) {
+  for (const hit of hits) {
     const bar = map.barAt(hit.tick).index;
     if (bar >= 0 && bar < part.bars) perBar[bar] = (perBar[bar] as number) + 1;
   }

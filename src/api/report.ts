@@ -13,18 +13,21 @@ import { answer, choiceField, partOfFields, readForm } from './form';
 const FIELDS = ['midi', 'part', 'grid', 'origin', 'channels', 'sticking'];
 /** At most so many entries of a list are told, beside how many there are. */
 const MOST_LISTED = 1000;
+/** So many strokes are compared at most, of rows and of bars: under a second each. */
+const MOST_COMPARED = 8_000_000;
 
 /** What lies between rows and bars, and who plays what: ticks are the source's, bars from 1. */
 function relations(part: Part, withSticking: boolean) {
   const sourceTick = (tick: number): number => roundHalfUp((tick * (part.source?.ppq ?? TICKS_PER_QUARTER)) / TICKS_PER_QUARTER);
-  const together = togetherOf(part);
-  const competing = competingIn(part).map(({ bar, tick, voices, ms }) => ({ bar: bar + 1, tick: sourceTick(tick), voices, ms }));
-  const alike = alikeBars(part).map((bars) => bars.map((b) => b + 1));
+  const together = togetherOf(part, undefined, MOST_COMPARED);
+  const rivals = competingIn(part, undefined, MOST_LISTED);
+  const competing = rivals.list.map(({ bar, tick, voices, ms }) => ({ bar: bar + 1, tick: sourceTick(tick), voices, ms }));
+  const alike = alikeBars(part, undefined, MOST_COMPARED).map((bars) => bars.map((b) => b + 1));
   const conflicts = conflictsInPart(part).map((c) => ({ bar: Math.max(0, barOfHome(part, c.stroke.tick)) + 1, tick: sourceTick(c.stroke.tick), voices: rowsOfMoment(c).sort(compareVoices), kind: c.kind, text: conflictWords(part, c) }));
   const lists = { together, competing, alike, conflicts, ...(withSticking ? { sticking: stickingOf(part, sourceTick) } : {}) };
   return {
     ...Object.fromEntries(Object.entries(lists).map(([name, list]) => [name, list.slice(0, MOST_LISTED)])),
-    counts: Object.fromEntries(Object.entries(lists).map(([name, list]) => [name, list.length])),
+    counts: { ...Object.fromEntries(Object.entries(lists).map(([name, list]) => [name, list.length])), competing: rivals.count },
   };
 }
 

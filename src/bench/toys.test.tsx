@@ -91,6 +91,7 @@ test('an ornament: a stroke an eighth behind the hit', () => {
     members: { level: within([0.1, 1]) },
     ready: [{ word: 'shadow', ornament: { kind: 'shadow', level: 0.5 } }],
     word: () => 'shadow',
+    count: () => 2,
     strokes: (_part, _index, { level }, main) => [main, strokeOf(main, main.tick + 40_320, main.velocity * level, Infinity)],
   };
   const specs = [...ORNAMENTS, shadow as unknown as OrnamentSpec];

@@ -69,14 +69,16 @@ function isOrnament(v: unknown): boolean {
   return rules !== undefined && rules.every(([name, rule]) => rule(members[name])) && Object.keys(members).every((name) => rules.some(([known]) => known === name));
 }
 
+const EACH_RULE: readonly (readonly [string, (v: unknown) => boolean])[] = Object.entries(HIT_RULES);
+
 /** What is wrong with the first hit that is not one; null where all are. */
 export function firstHitProblem(hits: readonly unknown[]): string | null {
   const ids = new Set<unknown>();
   for (let i = 0; i < hits.length; i++) {
     const hit = hits[i] as Record<string, unknown> | null;
     if (typeof hit !== 'object' || hit === null) return `hits[${i}] is not a hit`;
-    for (const [name, rule] of Object.entries(HIT_RULES)) if (!rule(hit[name])) return `hits[${i}].${name} is missing or out of range`;
-    for (const name of Object.keys(hit)) if (!Object.hasOwn(HIT_RULES, name)) return `hits[${i}].${name.slice(0, 40)} is not allowed`;
+    for (const [name, rule] of EACH_RULE) if (!rule(hit[name])) return `hits[${i}].${name} is missing or out of range`;
+    for (const name in hit) if (!Object.hasOwn(HIT_RULES, name)) return `hits[${i}].${name.slice(0, 40)} is not allowed`;
     if (ids.has(hit.id)) return `hits[${i}].id is used twice`;
     ids.add(hit.id);
   }

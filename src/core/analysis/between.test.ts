@@ -21,9 +21,9 @@ test('competing: within 35 ms, of different rows and lines; the earlier first', 
   const part = smallPart([['snare', 0, 90], ['kick', 0.25, 100], ['snare', 1, 90], ['snare', 2, 90]]);
   const home = TICKS_PER_QUARTER / 4;
   const moved = { ...part, hits: part.hits.map((h) => (h.voice === 'kick' ? { ...h, tick: ticks(30 * MS), home: ticks(home) } : h)) };
-  expect(competingIn(moved)).toEqual([{ bar: 0, tick: 0, voices: ['snare', 'kick'], ms: expect.closeTo(30, 6) as number, hits: [0, 1] }]);
+  expect(competingIn(moved)).toEqual({ count: 1, list: [{ bar: 0, tick: 0, voices: ['snare', 'kick'], ms: expect.closeTo(30, 6) as number, hits: [0, 1] }] });
   const apart = { ...part, hits: part.hits.map((h) => (h.voice === 'kick' ? { ...h, tick: ticks(36 * MS), home: ticks(home) } : h)) };
-  expect(competingIn(apart)).toEqual([]);
+  expect(competingIn(apart)).toEqual({ count: 0, list: [] });
 });
 
 test('competing pairs are those that trying every pair finds', () => {
@@ -36,12 +36,35 @@ test('competing pairs are those that trying every pair finds', () => {
         if (k <= i || a.choke || b.choke || a.voice === b.voice || homes.ticks[i] === homes.ticks[k]) return;
         if (Math.abs(tempo.toSeconds(a.tick) - tempo.toSeconds(b.tick)) * 1000 <= COMPETING_MS + 1e-9) wanted++;
       }));
-      const found = competingIn(part);
-      expect(found.length).toBe(wanted);
-      for (const { ms } of found) expect(ms).toBeGreaterThanOrEqual(0);
+      const { count, list } = competingIn(part);
+      expect([count, list.length]).toEqual([wanted, wanted]);
+      for (const { ms } of list) expect(ms).toBeGreaterThanOrEqual(0);
+      expect(competingIn(part, undefined, 2)).toEqual({ count: wanted, list: list.slice(0, 2) });
     }),
     { numRuns: 100 },
   );
+});
+
+test('bars are grouped as comparing each with all of each group does', () => {
+  const bars = fc.array(fc.array(fc.tuple(fc.constantFrom('kick', 'snare'), fc.integer({ min: 0, max: 3 }), fc.integer({ min: -3, max: 3 }), fc.integer({ min: 60, max: 100 })), { maxLength: 3 }), { minLength: 2, maxLength: 12 });
+  fc.assert(
+    fc.property(bars, (all) => {
+      // A hit's place is a quarter and some hundredths of it: 12 % of a sixteenth are three of them.
+      const part = { ...smallPart(all.flatMap((bar, b) => bar.map(([voice, beat, late, velocity]): [string, number, number] => [voice, 4 * b + beat + 0.2 + late / 100, velocity]))), bars: all.length };
+      const homes = homesOf(part);
+      const strokes = all.map((_, b) => part.hits.filter((__, i) => Math.floor((homes.ticks[i] as number) / (4 * TICKS_PER_QUARTER)) === b).map((h) => ({ ...h, place: h.tick - 4 * b * TICKS_PER_QUARTER })));
+      const covers = (a: number, b: number): boolean => strokes[a]!.every((s) => strokes[b]!.some((o) => o.voice === s.voice && Math.abs(o.place - s.place) <= 0.03 * TICKS_PER_QUARTER && Math.abs(o.velocity - s.velocity) <= 12));
+      const groups: number[][] = [];
+      all.forEach((_, b) => {
+        const found = groups.find((g) => g.every((a) => covers(a, b) && covers(b, a)));
+        if (found) found.push(b);
+        else groups.push([b]);
+      });
+      expect(alikeBars(part)).toEqual(groups.filter((g) => g.length > 1));
+    }),
+    { numRuns: 300 },
+  );
+  expect(() => alikeBars(smallPart([['kick', 0, 90], ['kick', 4, 91]], { bars: 2 }), undefined, 0)).toThrow('to compare them all');
 });
 
 test('a row answers another where it plays in its gaps by turns', () => {

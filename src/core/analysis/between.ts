@@ -1,8 +1,8 @@
 /** What lies between rows: strokes that fall together, and those that nearly do. */
+import { NamedError } from '../errors';
 import { barOfHome, homesOf } from '../homes/homes';
 import { tempoMapOf } from '../part/part-time';
 import type { Hit, Part } from '../model/part';
-import { deviation, mean } from '../statistics';
 import { ticks, type Ticks } from '../units';
 import type { VoiceName } from '../row-names';
 import { compareVoices } from '../voices';
@@ -27,8 +27,12 @@ export interface Together {
   sdMs: number;
 }
 
-/** Every pair of rows with strokes of one home, the commonest first. A row's first stroke at a home stands for it; chokes are none. */
-export function togetherOf(part: Measured, places: Places = written(part)): Together[] {
+/**
+ * Every pair of rows with strokes of one home, the commonest first. A row's first stroke at a home stands for it; chokes are none.
+ * @param most so many pairs of strokes are looked at
+ * @throws NamedError too-much-to-compare where there are more
+ */
+export function togetherOf(part: Measured, places: Places = written(part), most = Infinity): Together[] {
   const homes = homesOf(part);
   const tempo = tempoMapOf(part);
   const atHome = new Map<number, Map<VoiceName, number>>();
@@ -40,20 +44,45 @@ export function togetherOf(part: Measured, places: Places = written(part)): Toge
     const place = places[i] as number;
     rows.set(hit.voice, Math.min(rows.get(hit.voice) ?? Infinity, place));
   });
-  const apart = new Map<string, { voices: [VoiceName, VoiceName]; ms: number[] }>();
+  let looks = 0;
+  for (const { size: n } of atHome.values()) looks += (n * (n - 1)) / 2;
+  if (looks > most) throw new NamedError('too-much-to-compare', { pairs: looks });
+  // Pairs of rows by number: rows times rows, however many lines they share.
+  const rowsOfPart = [...new Set(part.hits.map((h) => h.voice))].sort(compareVoices);
+  const numbers = new Map(rowsOfPart.map((voice, i) => [voice, i]));
+  const size = rowsOfPart.length;
+  const pairs = size * size;
+  // Sums are taken from each pair's first distance on: what is always the same has no spread at all.
+  const [counts, firsts, sums, squares] = [new Uint32Array(pairs), new Float64Array(pairs), new Float64Array(pairs), new Float64Array(pairs)];
+  const order = new Int32Array(size);
+  const times = new Float64Array(size);
   for (const rows of atHome.values()) {
-    const list = [...rows].sort(([a], [b]) => compareVoices(a, b));
-    for (let i = 0; i < list.length; i++) {
-      for (let k = i + 1; k < list.length; k++) {
-        const [a, b] = [list[i] as [VoiceName, number], list[k] as [VoiceName, number]];
-        const key = `${a[0]} ${b[0]}`;
-        let pair = apart.get(key);
-        if (!pair) apart.set(key, (pair = { voices: [a[0], b[0]], ms: [] }));
-        pair.ms.push(tempo.between(ticks(a[1]), ticks(b[1])));
+    [...rows.keys()].forEach((voice, i) => (order[i] = numbers.get(voice) as number));
+    const struck = order.subarray(0, rows.size).sort();
+    struck.forEach((row, i) => (times[i] = tempo.toSeconds(ticks(rows.get(rowsOfPart[row] as VoiceName) as number)) * 1000));
+    for (let i = 0; i < struck.length; i++) {
+      const first = (struck[i] as number) * size;
+      const at = times[i] as number;
+      for (let k = i + 1; k < struck.length; k++) {
+        const pair = first + (struck[k] as number);
+        const ms = (times[k] as number) - at;
+        if (counts[pair] === 0) firsts[pair] = ms;
+        const off = ms - (firsts[pair] as number);
+        counts[pair] = (counts[pair] as number) + 1;
+        sums[pair] = (sums[pair] as number) + off;
+        squares[pair] = (squares[pair] as number) + off * off;
       }
     }
   }
-  return [...apart.values()].map(({ voices, ms }): Together => ({ voices, n: ms.length, meanMs: mean(ms), sdMs: deviation(ms) })).sort((a, b) => b.n - a.n || compareVoices(a.voices[0], b.voices[0]) || compareVoices(a.voices[1], b.voices[1]));
+  const found: Together[] = [];
+  counts.forEach((n, pair) => {
+    if (n === 0) return;
+    const off = (sums[pair] as number) / n;
+    const sdMs = Math.sqrt(Math.max(0, (squares[pair] as number) / n - off * off));
+    found.push({ voices: [rowsOfPart[Math.floor(pair / size)] as VoiceName, rowsOfPart[pair % size] as VoiceName], n, meanMs: (firsts[pair] as number) + off, sdMs });
+  });
+  // Pairs were found in the order of rows, which a sort keeps among equals.
+  return found.sort((a, b) => b.n - a.n);
 }
 
 /** Two strokes of different rows that fall nearly together, but belong to different lines. */
@@ -73,26 +102,71 @@ export interface Competing {
 /** So near strokes of different lines compete, in ms. */
 export const COMPETING_MS = 35;
 
-/** Strokes of different rows within 35 ms whose homes differ, in time. */
-export function competingIn(part: Measured, places: Places = written(part)): Competing[] {
+/** Strokes of different rows that compete: how many pairs there are, and the first of them in time. */
+export interface CompetingList {
+  count: number;
+  list: Competing[];
+}
+
+/**
+ * Strokes of different rows within 35 ms whose homes differ. Pairs are counted without being made, in linear time: ten thousand strokes
+ * within 35 ms have fifty million.
+ * @param most so many pairs are listed
+ */
+export function competingIn(part: Measured, places: Places = written(part), most = Infinity): CompetingList {
   const homes = homesOf(part);
   const tempo = tempoMapOf(part);
   const order = part.hits.map((_, i) => i).filter((i) => !(part.hits[i] as Hit).choke).sort((a, b) => (places[a] as number) - (places[b] as number) || a - b);
   const seconds = order.map((i) => tempo.toSeconds(ticks(places[i] as number)));
-  const found: Competing[] = [];
+  const isNear = (k: number, m: number): boolean => ((seconds[m] as number) - (seconds[k] as number)) * 1000 <= COMPETING_MS + 1e-9;
+  const after = laterRivals(part, homes.ticks, order, isNear);
+  const list: Competing[] = [];
+  let count = 0;
   for (let k = 0; k < order.length; k++) {
+    let open = after[k] as number;
+    count += open;
     const i = order[k] as number;
     const first = part.hits[i] as Hit;
-    for (let m = k + 1; m < order.length; m++) {
-      const ms = ((seconds[m] as number) - (seconds[k] as number)) * 1000;
-      if (ms > COMPETING_MS + 1e-9) break;
+    for (let m = k + 1; open > 0 && list.length < most; m++) {
       const j = order[m] as number;
       const second = part.hits[j] as Hit;
       if (second.voice === first.voice || homes.ticks[i] === homes.ticks[j]) continue;
-      found.push({ bar: Math.max(0, barOfHome(part, homes.ticks[i] as number)), tick: ticks(places[i] as number), voices: [first.voice, second.voice], ms, hits: [i, j] });
+      open--;
+      const ms = ((seconds[m] as number) - (seconds[k] as number)) * 1000;
+      list.push({ bar: Math.max(0, barOfHome(part, homes.ticks[i] as number)), tick: ticks(places[i] as number), voices: [first.voice, second.voice], ms, hits: [i, j] });
     }
   }
-  return found;
+  return { count, list };
+}
+
+/** Of each stroke how many later ones near it are of another row and another home: all near ones without those of its row or its home. */
+function laterRivals(part: Pick<Part, 'hits'>, homes: Float64Array, order: readonly number[], isNear: (k: number, m: number) => boolean): Float64Array {
+  const numbers = new Map<VoiceName, number>();
+  const rowOf = order.map((i) => {
+    const { voice } = part.hits[i] as Hit;
+    let number = numbers.get(voice);
+    if (number === undefined) numbers.set(voice, (number = numbers.size));
+    return number;
+  });
+  const rows = new Map<number, number>();
+  const lines = new Map<number, number>();
+  const both = new Map<number, Map<number, number>>();
+  const add = (k: number, by: 1 | -1) => {
+    const [row, line] = [rowOf[k] as number, homes[order[k] as number] as number];
+    rows.set(row, (rows.get(row) ?? 0) + by);
+    lines.set(line, (lines.get(line) ?? 0) + by);
+    const ofLine = both.get(line) ?? (both.set(line, new Map()).get(line) as Map<number, number>);
+    ofLine.set(row, (ofLine.get(row) ?? 0) + by);
+  };
+  const rivals = new Float64Array(order.length);
+  let end = order.length;
+  for (let k = order.length - 1; k >= 0; k--) {
+    while (end > k + 1 && !isNear(k, end - 1)) add(--end, -1);
+    const [row, line] = [rowOf[k] as number, homes[order[k] as number] as number];
+    rivals[k] = end - k - 1 - (rows.get(row) ?? 0) - (lines.get(line) ?? 0) + (both.get(line)?.get(row) ?? 0);
+    add(k, 1);
+  }
+  return rivals;
 }
 
 /** Two rows of which one plays where the other pauses. */
@@ -106,6 +180,8 @@ export interface Answering {
 /** A row answers where at least so many of its homes are in the other's gaps, and it shares so few with it. */
 const ANSWERS = 0.85;
 const FEWEST = 4;
+/** Every two rows are compared: of more rows than these, the busiest. */
+const MOST_ANSWERING = 48;
 
 /** Rows that answer in turn: nearly all of a row's strokes between those of another, and both about as many. */
 export function answeringIn(part: Measured): Answering[] {
@@ -115,7 +191,8 @@ export function answeringIn(part: Measured): Answering[] {
     if (hit.choke) return;
     rows.set(hit.voice, (rows.get(hit.voice) ?? new Set()).add(homes.ticks[i] as number));
   });
-  const list = [...rows].filter(([, at]) => at.size >= FEWEST).sort(([a], [b]) => compareVoices(a, b));
+  const busiest = [...rows].filter(([, at]) => at.size >= FEWEST).sort((a, b) => b[1].size - a[1].size).slice(0, MOST_ANSWERING);
+  const list = busiest.sort(([a], [b]) => compareVoices(a, b));
   const found: Answering[] = [];
   for (let i = 0; i < list.length; i++) {
     for (let k = i + 1; k < list.length; k++) {

@@ -2,6 +2,7 @@
 import { learnGroove } from '../learn/learn';
 import type { Groove } from '../model/groove';
 import type { Hit, Part } from '../model/part';
+import { barOfHome } from '../homes/homes';
 import { indicesByVoice } from '../part/by-voice';
 import { meterMapOf } from '../part/part-time';
 import { leanOf, performPart, writtenPerformance, type Performance } from '../perform/perform';
@@ -28,7 +29,9 @@ export interface RowPlacement {
 export interface Placement {
   rows: RowPlacement[];
   together: Together[];
+  /** The first of them in time, and how many there are. */
   competing: Competing[];
+  competingCount: number;
   answering: Answering[];
   /** Bars from 0, in groups that are alike. */
   alike: number[][];
@@ -41,6 +44,8 @@ export interface Placement {
 }
 
 const FEWEST_OF_A_GROOVE = 8;
+/** So many competing pairs are listed. */
+const MOST_COMPETING = 1000;
 
 /** Measures a part, as performed or as written. */
 export function placementOf(part: Part, version: 'performed' | 'written' = 'performed'): Placement {
@@ -51,24 +56,22 @@ export function placementOf(part: Part, version: 'performed' | 'written' = 'perf
     const home = ticks(performance.homes.ticks[i] as number);
     return (home - map.barAt(home).start) / TICKS_PER_QUARTER;
   });
+  const struckBars = new Set(Array.from(performance.homes.ticks, (home) => Math.max(0, barOfHome(part, home))));
   const rows = [...indicesByVoice(part.hits)].map(([voice, indices]) => rowOf(part, performance, leans, voice, indices)).sort((a, b) => compareVoices(a.voice, b.voice));
+  const { list: competing, count: competingCount } = competingIn(part, performance.ticks, MOST_COMPETING);
   return {
     rows,
     together: togetherOf(part, performance.ticks),
-    competing: competingIn(part, performance.ticks),
+    competing,
+    competingCount,
     answering: answeringIn(part),
-    alike: alikeBars(part, { ticks: performance.ticks, velocities: performance.velocities }).filter((bars) => hasHits(part, bars[0] as number)),
+    alike: alikeBars(part, { ticks: performance.ticks, velocities: performance.velocities }).filter((bars) => struckBars.has(bars[0] as number)),
     leans,
     places,
     velocities: Uint8Array.from(performance.velocities),
     groove: part.hits.filter((h) => !h.choke).length < FEWEST_OF_A_GROOVE ? null : learnGroove(part, {}, performance),
   };
 }
-
-const hasHits = (part: Pick<Part, 'hits' | 'meter' | 'origin'>, bar: number): boolean => {
-  const { start, length } = meterMapOf(part).barOf(bar);
-  return part.hits.some((h) => h.tick >= start - length / 8 && h.tick < start + length);
-};
 
 function rowOf(part: Part, performance: Performance, leans: Float64Array, voice: VoiceName, indices: readonly number[]): RowPlacement {
   const own = indices.map((i) => leans[i] as number);

@@ -26,5 +26,6 @@ export const echoSpec: OrnamentSpec<Echo> = {
   members: { steps: wholeWithin(L.steps), grid: isGrid, repeats: wholeWithin(L.repeats), decay: within(L.decay), voice: optional(isVoiceName) },
   ready: [{ word: 'echo', ornament: { kind: 'echo', steps: 3, grid: '1/16', repeats: 3, decay: 0.65 } }],
   word: () => 'echo',
+  count: (_part, _index, { repeats }) => repeats + 1,
   strokes: (part, _index, echo, main) => echoStrokes(part, echo, main),
 };

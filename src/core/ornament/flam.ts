@@ -30,5 +30,6 @@ export const flamSpec: OrnamentSpec<Flam> = {
   members: { strokes: wholeWithin(L.graces), spacingMs: within(L.spacingMs), level: within(L.level), slope: within(L.slope) },
   ready: GRACE_WORDS.map((word, i) => ({ word, ornament: { kind: 'flam', strokes: i + 1, spacingMs: 25, level: 0.55, slope: 0 } })),
   word: ({ strokes }) => GRACE_WORDS[strokes - 1] ?? 'flam',
+  count: (_part, _index, { strokes }) => strokes + 1,
   strokes: (part, _index, flam, main) => flamStrokes(part, flam, main),
 };

@@ -28,6 +28,8 @@ export interface OrnamentSpec<O extends { kind: string } = Ornament> {
   ready: readonly { word: string; ornament: O }[];
   /** @example word of a flam of two grace strokes: 'drag' */
   word(ornament: O): string;
+  /** How many strokes it has at most, its own among them: counted without making them. */
+  count(part: Ornamented, index: number, ornament: O): number;
   /** The hit's strokes, its own first. `main` is its own, as performed. */
   strokes(part: Ornamented, index: number, ornament: O, main: Stroke): Stroke[];
 }

@@ -76,5 +76,6 @@ export const rollSpec: OrnamentSpec<Roll> = {
   },
   ready: [{ word: 'roll', ornament: { kind: 'roll', strokes: '1/32', speed: 0, to: 0.7, bend: 0 } }],
   word: () => 'roll',
+  count: (part, index, roll) => (typeof roll.strokes === 'number' ? roll.strokes : rollCount(roll, rollLength(part, index))),
   strokes: (part, index, roll, main) => rollStrokes(roll, rollLength(part, index), main),
 };

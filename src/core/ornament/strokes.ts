@@ -33,6 +33,12 @@ export function strokesOf(part: Ornamented, performance: Performance): Strokes {
 /** A stroke of an ornament at or behind the end of what is played or exported: it is left out. A hit's own stroke stays. */
 export const isSpilled = ({ numbers, ticks: at }: Pick<Strokes, 'numbers' | 'ticks'>, stroke: number, end: number): boolean => numbers[stroke] !== 0 && (at[stroke] as number) >= end;
 
+/** How many strokes a hit has at most. */
+export function strokesAtMost(part: Ornamented, index: number, specs: readonly OrnamentSpec[] = ORNAMENTS): number {
+  const { ornament, choke } = part.hits[index] as Hit;
+  return !ornament || choke ? 1 : ornamentSpecOf(ornament.kind, specs).count(part, index, ornament);
+}
+
 function expand(part: Ornamented, performance: Performance): Strokes {
   const { hits } = part;
   const groups = new Map<number, Stroke[]>();

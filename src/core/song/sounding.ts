@@ -41,19 +41,18 @@ export function cycledHits(part: Soundable): readonly Hit[] {
   if (!part.rows.some((r) => r.cycle)) return part.hits;
   const known = cycledOf.get(part.hits);
   if (known && known.rows === part.rows && known.sections === part.sections && known.meter === part.meter && known.bars === part.bars && known.origin === part.origin) return known.hits;
-  const stretches = part.sections?.map((s) => stretchOf(part, s)) ?? [{ start: part.origin as number, end: endOfPart(part) as number }];
+  const cycleAt = cycler(part);
   const homes = homesOf(part).ticks;
-  const cycles = new Map(part.rows.flatMap((r): [string, number][] => (r.cycle ? [[r.voice, roundOf(r)]] : [])));
   const hits: Hit[] = [];
   part.hits.forEach((hit, i) => {
-    const round = cycles.get(hit.voice);
     const home = homes[i] as number;
-    const stretch = round === undefined ? undefined : stretches.find((s) => home >= s.start && home < s.end);
-    if (round === undefined || !stretch) return hits.push(hit);
+    const cycle = cycleAt(hit.voice, home);
+    if (!cycle) return hits.push(hit);
+    const { round, start, end } = cycle;
     // Only what stands in the first round sounds.
-    if (home >= stretch.start + round) return;
+    if (home >= start + round) return;
     hits.push(hit);
-    for (let k = 1; home + k * round < stretch.end; k++) {
+    for (let k = 1; home + k * round < end; k++) {
       const { home: pinned, ...rest } = hit;
       hits.push({ ...rest, id: `${hit.id}${ROUND}${k}`, tick: ticks(hit.tick + k * round), ...(pinned === undefined ? {} : { home: ticks(pinned + k * round) }) });
     }
@@ -61,6 +60,38 @@ export function cycledHits(part: Soundable): readonly Hit[] {
   hits.sort(compareHits);
   cycledOf.set(part.hits, { rows: part.rows, sections: part.sections, meter: part.meter, bars: part.bars, origin: part.origin, hits });
   return hits;
+}
+
+/** How many hits {@link cycledHits} would give, counted without making them: a hit and a short loop length make millions over a long part. */
+export function countCycled(part: Soundable): number {
+  if (!part.rows.some((r) => r.cycle)) return part.hits.length;
+  const cycleAt = cycler(part);
+  const homes = homesOf(part).ticks;
+  return part.hits.reduce((sum, hit, i) => {
+    const home = homes[i] as number;
+    const cycle = cycleAt(hit.voice, home);
+    if (!cycle) return sum + 1;
+    return home >= cycle.start + cycle.round ? sum : sum + Math.ceil((cycle.end - home) / cycle.round);
+  }, 0);
+}
+
+/** The round of a row's loop length, and the stretch of bars that it fills; undefined where the row, or its place, has none. */
+function cycler(part: Soundable): (voice: string, home: number) => { round: number; start: number; end: number } | undefined {
+  const rounds = new Map(part.rows.flatMap((r): [string, number][] => (r.cycle ? [[r.voice, roundOf(r)]] : [])));
+  const stretches = part.sections?.map((s) => stretchOf(part, s)) ?? [{ start: part.origin as number, end: endOfPart(part) as number }];
+  return (voice, home) => {
+    const round = rounds.get(voice);
+    if (round === undefined) return undefined;
+    // Sections stand in order.
+    let [low, high] = [0, stretches.length - 1];
+    while (low < high) {
+      const mid = (low + high + 1) >> 1;
+      if ((stretches[mid] as { start: number }).start <= home) low = mid;
+      else high = mid - 1;
+    }
+    const stretch = stretches[low];
+    return stretch && home >= stretch.start && home < stretch.end ? { round, start: stretch.start, end: stretch.end } : undefined;
+  };
 }
 
 /** How long a row takes to come round, in ticks. */

@@ -1,5 +1,5 @@
 import { NamedError } from '../errors';
-import { MAX_BARS, MAX_QUARTERS, MOST_HITS } from '../limits';
+import { MAX_BARS, MAX_QUARTERS, MOST_HITS, MOST_TEMPOS } from '../limits';
 import type { TimbreColumns } from '../feel/timbre-columns';
 import type { HitRange } from '../feel/work';
 import type { Homes } from '../homes/homes';
@@ -9,13 +9,14 @@ import type { OrderEntry, Section } from '../model/song';
 import { columnsOfHits } from '../part/columns';
 import { meterMapOf, tempoMapOf } from '../part/part-time';
 import { barsOf, sectionOf } from '../part/sections';
+import { strokesAtMost } from '../ornament/strokes';
 import { cutLengths, performPart, writtenPerformance, type Performance } from '../perform/perform';
 import type { VoiceName } from '../row-names';
 import type { GridName } from '../time/grid';
 import { sameMeter, type MeterChange } from '../time/meter-map';
 import { TempoMap, type TempoChange } from '../time/tempo-map';
 import { clampVelocity, seconds, ticks, TICKS_PER_QUARTER, type Seconds } from '../units';
-import { soundingPart } from './sounding';
+import { countCycled, soundingPart } from './sounding';
 
 /** A stretch of bars as it sounds once. */
 export interface Round {
@@ -92,12 +93,27 @@ interface Piece {
 }
 
 /** Each round looks at all hits: so many in all take about a second. */
-const MOST_LOOKS = 1e8;
+const MOST_LOOKS = 2e7;
 
-/** What would take too long is refused before it starts. */
-function checkWork({ hits }: Pick<Part, 'hits'>, rounds: readonly Round[]) {
+/** What would take too long, or too much room, is refused before it starts. */
+function checkWork(part: Part, rounds: readonly Round[]) {
   if (rounds.reduce((sum, r) => sum + r.to - r.from, 0) > MAX_BARS) throw new NamedError('too-many-bars');
-  if (rounds.length * hits.length > MOST_LOOKS) throw new NamedError('too-much-work', { rounds: rounds.length, hits: hits.length });
+  const map = meterMapOf(part);
+  const known = new Map<string, { length: number; tempos: number }>();
+  let [length, tempos] = [0, 0];
+  for (const { from, to } of rounds) {
+    const key = `${from} ${to}`;
+    let stretch = known.get(key);
+    if (!stretch) {
+      const [start, end] = [map.barOf(from).start, map.barOf(to).start];
+      known.set(key, (stretch = { length: end - start, tempos: part.tempo.filter((c) => c.tick > start && c.tick < end).length }));
+    }
+    length += stretch.length;
+    tempos += stretch.tempos;
+    if (length / TICKS_PER_QUARTER > MAX_QUARTERS) throw new NamedError('part-too-long');
+  }
+  if (tempos > MOST_TEMPOS) throw new NamedError('too-many-tempos');
+  if (rounds.length * countCycled(part) > MOST_LOOKS) throw new NamedError('too-much-work', { rounds: rounds.length, hits: part.hits.length });
 }
 
 /** Tempo and meter of the rounds, and where each begins. */
@@ -129,7 +145,6 @@ function timeOf(part: Pick<Part, 'tempo' | 'meter' | 'origin'>, rounds: readonly
     second += times.toSeconds(end) - times.toSeconds(start);
     bars += round.to - round.from;
   }
-  if (tick / TICKS_PER_QUARTER > MAX_QUARTERS) throw new NamedError('part-too-long');
   return { tempo, meter, marks, end: tick, bars };
 }
 
@@ -147,11 +162,12 @@ export function unroll(part: Part, rounds: readonly Round[], written = false): U
   const pieces: Piece[] = [];
   const performances = performer(part, written);
   let timbred = false;
+  let strokes = 0;
   marks.forEach((mark, n) => {
     const performed = performances(mark.round);
     timbred ||= performed.performance.timbre !== null;
-    addRound(part, performed, mark, n, map, pieces);
-    if (pieces.length > MOST_HITS) throw new NamedError('too-many-hits');
+    strokes += addRound(part, performed, mark, n, map, pieces);
+    if (strokes > MOST_HITS) throw new NamedError('too-many-hits');
   });
   pieces.sort((a, b) => compareHits(a.hit, b.hit));
   return { part: unrolledPart(part, pieces, { tempo, meter, bars }), performance: performanceOf(pieces, timbred), marks };
@@ -190,8 +206,8 @@ function performer(part: Part, written: boolean): (round: Round) => Performed {
   };
 }
 
-/** Adds the hits of a round: those whose homes lie in it, without the rows that rest. */
-function addRound(part: Part, { sounding, performance, range }: Performed, { tick: at, seconds: second, round }: Mark, n: number, map: TempoMap, pieces: Piece[]) {
+/** Adds the hits of a round: those whose homes lie in it, without the rows that rest. @returns how many strokes they have at most */
+function addRound(part: Part, { sounding, performance, range }: Performed, { tick: at, seconds: second, round }: Mark, n: number, map: TempoMap, pieces: Piece[]): number {
   const bars = meterMapOf(part);
   const [start, end] = [bars.barOf(round.from).start, bars.barOf(round.to).start];
   const own = tempoMapOf(part);
@@ -200,10 +216,12 @@ function addRound(part: Part, { sounding, performance, range }: Performed, { tic
   const level = (round.level ?? 100) / 100;
   // Within the round ticks are ticks; what sounds before or after it is placed by the clock.
   const placed = (tick: number): number => (tick >= start && tick < end ? at + tick - start : map.toTicks(seconds(second + own.toSeconds(ticks(tick)) - own.toSeconds(start))));
+  let strokes = 0;
   for (let i = range.from; i < range.to; i++) {
     const hit = sounding.hits[i] as Hit;
     const home = performance.homes.ticks[i] as number;
     if (rests.has(hit.voice) || !belongs(home)) continue;
+    strokes += strokesAtMost(sounding, i);
     pieces.push({
       hit: { ...hit, id: `${hit.id}${IN_ROUND}${n}.${round.pass}`, tick: ticks(Math.round(at + hit.tick - start)) },
       tick: placed(performance.ticks[i] as number),
@@ -217,6 +235,7 @@ function addRound(part: Part, { sounding, performance, range }: Performed, { tic
       brightness: performance.timbre ? (performance.timbre.brightness[i] as number) : (hit.brightness ?? 0),
     });
   }
+  return strokes;
 }
 
 function unrolledPart(part: Part, pieces: readonly Piece[], time: Pick<Part, 'tempo' | 'meter' | 'bars'>): Part {

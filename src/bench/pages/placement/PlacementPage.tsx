@@ -41,7 +41,7 @@ export function PlacementPage() {
         <Section name="chart" title="By place in the bar">
           {other ? <p className="text-sm text-faint">Hits are chosen from the part as it is now.</p> : <Charts found={found} />}
         </Section>
-        <Section name="between" title="Between rows" note={found.competing.length > 0 ? `${found.competing.length} competing` : ''}>
+        <Section name="between" title="Between rows" note={found.competing.length > 0 ? `${found.competingCount} competing` : ''}>
           {other ? <p className="text-sm text-faint">Told of the part as it is now.</p> : <BetweenRows found={found} />}
         </Section>
         <Section name="alike" title="Bars alike" note={alikeNote(found)}>
@@ -77,7 +77,7 @@ function Reading({ found, mends }: { found: Placement; mends: boolean }) {
     ]);
   }
   if (moves === 0 && found.rows.every((r) => r.spreadMs < 1)) steps.push(['humanize', () => openPage(store, 'feel')]);
-  if (found.competing.length > 0) steps.push([`see what competes (${found.competing.length})`, () => openPage(store, 'placement', 'between')]);
+  if (found.competing.length > 0) steps.push([`see what competes (${found.competingCount})`, () => openPage(store, 'placement', 'between')]);
   else if (found.alike.some((g) => g.length > 3)) steps.push(['vary bars that repeat', () => openPage(store, 'bars', 'vary')]);
   return (
     <section aria-label="Reading" className="space-y-2">
