@@ -14,7 +14,7 @@ exports.FOLDERS = [
   { folder: 'core/moves', about: 'one file a kind of move, and the list of them all; ready feels', on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/groove', 'core/feel', 'core/hands'] },
   { folder: 'core/perform', about: 'written hits become performed hits: the one place; what a move changes, what is doubtful', on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/groove', 'core/feel', 'core/moves'] },
   { folder: 'core/ornament', about: 'one file a kind of ornament, and the list of them all; their strokes, and finding them among plain hits', on: ['core', 'core/time', 'core/model', 'core/part', 'core/perform'] },
-  { folder: 'core/song', about: 'which hits sound in a pass, and rounds of bars one after another: chance, passes, cycles, running order', on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/feel', 'core/moves', 'core/perform'] },
+  { folder: 'core/song', about: 'which hits sound in a pass, and rounds of bars one after another: chance, passes, cycles, running order', on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/feel', 'core/moves', 'core/perform', 'core/ornament'] },
   { folder: 'core/learn', about: 'learning a groove from a part, with what it is worth', on: ['core', 'core/time', 'core/model', 'core/part', 'core/groove', 'core/perform'] },
   { folder: 'core/selection', about: 'rules that pick hits, and how they join the selection', on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/perform'] },
   { folder: 'core/audio', about: 'sound files in and out, reading between samples', on: ['core'] },
@@ -43,6 +43,7 @@ exports.FOLDERS = [
   { folder: 'workers', about: 'heavy work off the page, and its clients', on: ['core/*', 'formats'] },
   { folder: 'batch', about: 'many MIDI files with one feel, groove or key map: in the browser, from a shell; what the API writes', on: ['core/*', 'formats', 'workers'] },
   { folder: 'api', about: 'the HTTP API’s handlers', on: ['core/*', 'formats', 'batch'] },
+  { folder: 'api/children', about: 'child processes that compute for the API, their limits, and what waits for slow connections', on: ['api'] },
   { folder: 'sound', about: 'the audio thread and what talks to it', on: ['core/*', 'workers'] },
   { folder: 'storage', about: 'the browser’s store: its tables, parts, versions, takes, libraries', on: ['core/*', 'editing', 'formats', 'demo'] },
   { folder: 'ui', about: 'fields, menus, dialogs, messages that every place uses', on: ['core/*', 'formats', 'storage'] },
@@ -82,5 +83,5 @@ exports.FOLDERS = [
   { folder: 'library', about: 'what is carried from part to part: pattern book, feels, key maps, sounds; backups', on: ['core/*', 'formats', 'keep', 'sound', 'sounds', 'storage', 'workers', 'ui'] },
   { folder: 'shelf', about: 'the first place: all parts, importing, new ones, many at once', on: ['core/*', 'batch', 'breaks', 'editing', 'formats', 'keep', 'sound', 'sounds', 'storage', 'workers', 'ui'] },
   { folder: 'offline', about: 'the service worker that keeps a version, and what is said of newer ones', on: ['editing', 'ui'] },
-  { folder: 'app', about: 'addresses: pages and route handlers', on: ['api', 'offline', 'ui', 'shelf', 'library', 'bench', 'grooves'] },
+  { folder: 'app', about: 'addresses: pages and route handlers', on: ['api', 'api/children', 'offline', 'ui', 'shelf', 'library', 'bench', 'grooves'] },
 ];

@@ -1,4 +1,4 @@
-// Bundles what runs beside the page and the server: worklets and threads are loaded by address and get no help from the page's bundler.
+// Bundles what runs beside the page and the server: worklets and child processes are loaded by address and get no help from the page's bundler.
 import { build } from 'esbuild';
 
 await build({
@@ -12,8 +12,8 @@ await build({
 });
 
 await build({
-  entryPoints: ['src/api/sound-worker.ts'],
-  outfile: 'server/generated/sound-worker.cjs',
+  entryPoints: ['src/api/children/child.ts'],
+  outfile: 'server/generated/api-child.cjs',
   bundle: true,
   platform: 'node',
   format: 'cjs',

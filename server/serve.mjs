@@ -2,7 +2,8 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { createServer } from 'node:http';
 import next from 'next';
-import { headersOf, isOwnHost, isPage, methodsOf, pathOf } from './policy.mjs';
+import { headersOf, isOwnHost, isPage, methodsOf, pathOf, senderOf, targetOf } from './policy.cjs';
+import { cutOffSlowReader } from './readers.cjs';
 import { HASHES } from './script-hashes.mjs';
 
 const PORT = Number(process.argv[2] ?? process.env.PORT ?? 3000);
@@ -26,15 +27,28 @@ const server = createServer({ requestTimeout: SLOWEST_REQUEST_MS, headersTimeout
 server.on('checkExpectation', answer);
 
 function answer(request, response) {
-  const path = pathOf(request.url);
+  const target = targetOf(request.url);
+  if (target) request.url = target.url;
+  if (target?.host !== undefined) request.headers.host = target.host;
+  const path = target && pathOf(target.url);
   for (const [name, value] of Object.entries(path === null || isPage(path) ? HEADERS.page : HEADERS.other)) response.setHeader(name, value);
   response.on('finish', () => endLate(request));
+  cutOffSlowReader(request, response);
   if (!isOwnHost(request.headers.host)) return refuse(response, 421, 'unknown-host', 'This server is not called that.');
-  if (path === null) return refuse(response, 400, 'bad-address', 'The address has a broken escape.');
+  if (path === null) return refuse(response, 400, 'bad-address', 'This is no address of a page or a call.');
   const methods = methodsOf(path);
   if (!methods.includes(request.method)) {
     response.setHeader('Allow', methods.join(', '));
     return refuse(response, 405, 'method-not-allowed', `Use ${methods.join(' or ')}.`);
+  }
+  if (path.startsWith('/api/')) {
+    const { isForeign, named } = senderOf(request.headers);
+    if (isForeign) return refuse(response, 403, 'foreign-page', 'Pages of other servers may not call this one.');
+    if (named) {
+      response.setHeader('Access-Control-Allow-Origin', named);
+      response.setHeader('Vary', 'Origin');
+      response.setHeader('Cross-Origin-Resource-Policy', 'cross-origin');
+    }
   }
   handle(request, response).catch((e) => {
     console.error(e);

@@ -1,11 +1,9 @@
 import fc from 'fast-check';
 import { parseMidi } from 'midi-file';
-import { groove, grooveWith } from './groove';
-import { runListen } from './listen-job';
-import { onsetsWith } from './onsets';
+import { groove } from './groove';
+import { onsets } from './onsets';
 import { perform } from './perform';
-import { renderWith } from './render';
-import { runRender } from './render-job';
+import { render } from './render';
 import { report } from './report';
 import { writeWav } from '@/core/audio/wav';
 import { EMPTY_FEEL } from '@/core/model/feel';
@@ -168,7 +166,6 @@ test('a file with both keys of a voice is reported by rows; a feel touches the r
   expect(Object.keys(learnt.voices)).toEqual(['snare:2']);
 });
 
-const rendered = renderWith((job) => Promise.resolve(runRender(job)));
 /** Where a WAV's samples are, and what they are. */
 const wavOf = async (response: Response): Promise<{ rate: number; bits: number; frames: number; peak: number; bytes: Uint8Array; account: unknown }> => {
   expect([response.status, response.headers.get('content-type')]).toEqual([200, 'audio/wav']);
@@ -181,13 +178,13 @@ const wavOf = async (response: Response): Promise<{ rate: number; bits: number; 
 };
 
 test('render: a file in, its sound out; the same request gives the same bytes', async () => {
-  const one = await wavOf(await rendered(request({ midi: song, rate: '44100', ending: 'fold' })));
+  const one = await wavOf(await render(request({ midi: song, rate: '44100', ending: 'fold' })));
   expect(one).toMatchObject({ rate: 44_100, bits: 16, frames: 88_200, account: { leftOut: [], early: 0, folds: [] } });
   expect(one.peak).toBeGreaterThan(0.05);
-  expect((await wavOf(await rendered(request({ midi: song, rate: '44100', ending: 'fold' })))).bytes).toEqual(one.bytes);
-  const float = await wavOf(await rendered(request({ midi: song, rate: '44100', bits: '32f', rows: 'kick', room: 'off', master: 'off', ending: 'fold' })));
+  expect((await wavOf(await render(request({ midi: song, rate: '44100', ending: 'fold' })))).bytes).toEqual(one.bytes);
+  const float = await wavOf(await render(request({ midi: song, rate: '44100', bits: '32f', rows: 'kick', room: 'off', master: 'off', ending: 'fold' })));
   expect(float).toMatchObject({ bits: 32, frames: 88_200, account: { leftOut: ['hat-closed'] } });
-  const beacon = await wavOf(await rendered(request({ midi: song, rate: '44100', ending: 'fold', kit: 'Beacon' })));
+  const beacon = await wavOf(await render(request({ midi: song, rate: '44100', ending: 'fold', kit: 'Beacon' })));
   expect(beacon.bytes).not.toEqual(one.bytes);
 });
 
@@ -201,7 +198,7 @@ test('a part file is taken by every call: with its feel, its kit and its mutes',
   let now = 0;
   expect(performed.tracks[0]!.flatMap((e) => ((now += e.deltaTime), e.type === 'noteOn' ? [now] : []))[0]).toBe(96);
   expect((await groove(request({ part: text, voices: 'kick' }))).status).toBe(200);
-  expect(await wavOf(await rendered(request({ part: text, rate: '44100', ending: 'fold' })))).toMatchObject({ account: { leftOut: ['hat-closed'] } });
+  expect(await wavOf(await render(request({ part: text, rate: '44100', ending: 'fold' })))).toMatchObject({ account: { leftOut: ['hat-closed'] } });
   expect(await failure(await perform(request({ part: text, keepOtherTracks: 'true' })))).toEqual([400, 'bad-field', expect.anything()]);
   expect(await failure(await report(request({ part: text, midi: song })))).toEqual([400, 'bad-field', expect.anything()]);
   expect(await failure(await report(request({ part: '{"format":"nod-sway/part@2"}' })))).toEqual([400, 'bad-part', expect.anything()]);
@@ -221,14 +218,14 @@ test.each([
   ['seed', '-1'],
   ['order', '1'],
 ])('render: %s=%s is refused by name', async (name, value) => {
-  const [status, code, details] = await failure(await rendered(request({ midi: song, [name]: value })));
+  const [status, code, details] = await failure(await render(request({ midi: song, [name]: value })));
   expect([status, code]).toEqual([400, 'bad-field']);
   expect(Object.keys(details as object)).toEqual([name]);
 });
 
 test('render: more than ten minutes are too much at once', async () => {
   const long = midiFile(0, 480, [trackChunk([tempoEvent(0, 3_000_000), ...noteEvents([[0, 36, 100], [480 * 210, 36, 100]], 30)])]);
-  expect(await failure(await rendered(request({ midi: long })))).toEqual([422, 'too-long', { seconds: 636 }]);
+  expect(await failure(await render(request({ midi: long })))).toEqual([422, 'too-long', { seconds: 636 }]);
 });
 
 test('order: a part’s running order unrolled, with markers; as audio of its length; not with the other tracks', async () => {
@@ -240,17 +237,15 @@ test('order: a part’s running order unrolled, with markers; as audio of its le
   const ons = (track: typeof plain, key: number): number => track.filter((e) => e.type === 'noteOn' && e.noteNumber === key).length;
   expect([ons(unrolled, 36), ons(unrolled, 42)]).toEqual([3 * ons(plain, 36), 0]);
   expect(unrolled.flatMap((e) => (e.type === 'marker' ? [e.text] : []))).toEqual(['Verse', 'Verse', 'Verse']);
-  const once = await wavOf(await rendered(request({ part: text, rate: '44100', ending: 'fold' })));
-  expect((await wavOf(await rendered(request({ part: text, rate: '44100', ending: 'fold', order: 'true' })))).frames).toBe(3 * once.frames);
-  expect((await wavOf(await rendered(request({ part: text, rate: '44100', ending: 'fold', order: 'true', fromBar: String(file.bars + 1), toBar: String(2 * file.bars) })))).frames).toBe(once.frames);
+  const once = await wavOf(await render(request({ part: text, rate: '44100', ending: 'fold' })));
+  expect((await wavOf(await render(request({ part: text, rate: '44100', ending: 'fold', order: 'true' })))).frames).toBe(3 * once.frames);
+  expect((await wavOf(await render(request({ part: text, rate: '44100', ending: 'fold', order: 'true', fromBar: String(file.bars + 1), toBar: String(2 * file.bars) })))).frames).toBe(once.frames);
   expect(await failure(await perform(request({ midi: song, feel: '{"format":"nod-sway/feel@2","moves":[]}', order: 'true', keepOtherTracks: 'true' })))).toEqual([400, 'bad-field', expect.anything()]);
   expect(await failure(await perform(request({ part: text, order: 'yes' })))).toEqual([400, 'bad-field', expect.anything()]);
   const stray = JSON.stringify({ ...(JSON.parse(text) as object), order: [{ section: 'nowhere' }] });
   expect(await failure(await perform(request({ part: stray })))).toEqual([400, 'bad-part', expect.anything()]);
 });
 
-const heardBy = onsetsWith((job) => Promise.resolve(runListen(job)));
-const learntFrom = grooveWith((job) => Promise.resolve(runListen(job)));
 
 /** Clicks at these seconds, the first of each pair louder, as 16 bits. */
 function clicks(seconds: readonly number[], length: number, rate = 44_100): Uint8Array {
@@ -265,7 +260,7 @@ test('onsets: where a sound is struck, and how it may be counted', async () => {
   // Eighths at 120, the off-beats 20 ms late: a bar of 4/4 to the sample.
   const places = Array.from({ length: 8 }, (_, i) => i * 0.25 + (i % 2) * 0.02);
   const audio = clicks(places, 2);
-  const answer = await heardBy(request({ audio }));
+  const answer = await onsets(request({ audio }));
   expect(answer.status).toBe(200);
   const heard = (await answer.json()) as Heard;
   expect(heard.onsets.map((o) => Math.round(o.seconds * 1000))).toEqual(places.map((s) => Math.round(s * 1000)));
@@ -273,9 +268,9 @@ test('onsets: where a sound is struck, and how it may be counted', async () => {
   expect([heard.rate, heard.seconds]).toEqual([44_100, 2]);
   expect(heard.readings.length).toBeLessThanOrEqual(3);
   expect(heard.readings.map((r) => [r.bars, Math.round(r.bpm)])).toContainEqual([1, 120]);
-  expect(((await (await heardBy(request({ audio, sensitivity: '0' }))).json()) as Heard).onsets.length).toBeLessThanOrEqual(8);
+  expect(((await (await onsets(request({ audio, sensitivity: '0' }))).json()) as Heard).onsets.length).toBeLessThanOrEqual(8);
 
-  const learnt = (await (await learntFrom(request({ audio, bars: '1', meter: '4/4', firstDownbeat: '0', stepsPerBeat: '2' }))).json()) as Groove;
+  const learnt = (await (await groove(request({ audio, bars: '1', meter: '4/4', firstDownbeat: '0', stepsPerBeat: '2' }))).json()) as Groove;
   expect(learnt).toMatchObject({ format: 'nod-sway/groove@1', meter: [4, 4], beats: 4 });
   // 20 ms of a step of 250.
   expect(learnt.steps.map((s) => Math.round(s.offset * 100) / 100)).toEqual([0, 0.08, 0, 0.08, 0, 0.08, 0, 0.08]);
@@ -288,7 +283,7 @@ test.each([
   ['no sound file', { audio: Uint8Array.of(1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13) }, 422],
   ['silence', { audio: clicks([], 1) }, 422],
 ])('onsets of %s are refused with what is wrong', async (_name, fields, status) => {
-  const answer = await heardBy(request(fields));
+  const answer = await onsets(request(fields));
   expect(answer.status).toBe(status);
   expect(((await answer.json()) as { error: { code: string; message: string } }).error.message.length).toBeGreaterThan(5);
 });
@@ -300,5 +295,5 @@ test.each([
   ['no meter', { audio: clicks([0.1], 1), meter: '4/5' }],
   ['a downbeat before it', { audio: clicks([0.1], 1), firstDownbeat: '-1' }],
 ])('a groove of sound with %s is refused', async (_name, fields) => {
-  expect((await learntFrom(request(fields))).status).toBe(400);
+  expect((await groove(request(fields))).status).toBe(400);
 });

@@ -8,6 +8,7 @@ import { MAX_FILE_BYTES, readSmf, type SmfFile } from '@/core/smf/read';
 import { ticks, TICKS_PER_QUARTER } from '@/core/units';
 import { readPartFile } from '@/formats/part-file';
 import { checkAmount } from './amount';
+import { HttpError } from './http-error';
 
 /** Fields of a multipart request, and the answers they lead to. Stateless: nothing of a request is kept. */
 
@@ -24,29 +25,21 @@ const MAX_SOUND_BYTES = LARGEST_SOUND;
 /** More parts than any request has. */
 const MOST_FORM_PARTS = 32;
 
-/** An answer that is not the result: status, code and message. */
-export class HttpError extends Error {
-  constructor(
-    readonly status: number,
-    readonly code: string,
-    message: string,
-    readonly details?: unknown,
-    readonly headers: Readonly<Record<string, string>> = {},
-  ) {
-    super(message);
-  }
-}
-
 export const wrongField = (field: string, problem: string): HttpError => new HttpError(400, 'bad-field', `${field}: ${problem}`, { [field]: problem });
 
 export type Fields = ReadonlyMap<string, string | File>;
 
+/** The content type of a request. @throws HttpError 415 where it is not multipart */
+export function formType(request: Request): string {
+  const type = request.headers.get('content-type') ?? '';
+  if (!/^multipart\/form-data\b/i.test(type)) throw new HttpError(415, 'not-multipart', 'Send the fields as multipart/form-data.');
+  return type;
+}
+
 /** @throws HttpError 415 not multipart, 413 too large, 400 unreadable or an unknown field */
 export async function readForm(request: Request, known: readonly string[]): Promise<Fields> {
-  if (!/^multipart\/form-data\b/i.test(request.headers.get('content-type') ?? '')) throw new HttpError(415, 'not-multipart', 'Send the fields as multipart/form-data.');
-  const most = (known.includes('audio') ? MAX_SOUND_BYTES : known.includes('part') ? MAX_PART_BYTES : MAX_FILE_BYTES) + ROOM_BYTES;
-  if (Number(request.headers.get('content-length') ?? 0) > most) throw tooLarge(most);
-  const form = await formOf(await bodyOf(request, most), request.headers.get('content-type') as string);
+  const type = formType(request);
+  const form = await formOf((await bodyOf(request, known)).bytes, type);
   const fields = new Map<string, string | File>();
   for (const [name, value] of form.entries()) {
     if (!known.includes(name)) throw wrongField(name.slice(0, LONGEST_ECHO), `unknown field; known are ${known.join(', ')}`);
@@ -59,24 +52,42 @@ export async function readForm(request: Request, known: readonly string[]): Prom
 const tooLarge = (most: number): HttpError => new HttpError(413, 'file-too-large', `The request is larger than ${Math.floor(most / 2 ** 20)} MiB.`);
 const unreadable = (): HttpError => new HttpError(400, 'bad-form', 'The multipart body cannot be read.');
 
-/** The body, counted while it comes: one that passes its limit is left at once, whatever it said of its length. */
-async function bodyOf(request: Request, most: number): Promise<Buffer> {
+/** Who counts what all requests hold together. */
+export interface Held {
+  /** @throws HttpError 503 where so much more is too much */
+  check(place: 'bodies', more: number): void;
+  hold(place: 'bodies', bytes: number): () => void;
+}
+
+/**
+ * The body, counted while it comes: one that passes its limit is left at once, whatever it said of its length.
+ * @param known the fields of the call, which say how large it may be
+ * @param waiting counts what all requests hold together, until `release`
+ */
+export async function bodyOf(request: Request, known: readonly string[], waiting?: Held): Promise<{ bytes: Buffer; release: () => void }> {
+  const most = (known.includes('audio') ? MAX_SOUND_BYTES : known.includes('part') ? MAX_PART_BYTES : MAX_FILE_BYTES) + ROOM_BYTES;
+  if (Number(request.headers.get('content-length') ?? 0) > most) throw tooLarge(most);
   const chunks: Uint8Array[] = [];
   let length = 0;
   const reader = request.body?.getReader();
   if (!reader) throw unreadable();
+  const releases: (() => void)[] = [];
+  const release = () => releases.splice(0).forEach((r) => r());
   try {
     for (let next = await reader.read(); !next.done; next = await reader.read()) {
       length += next.value.length;
       if (length > most) throw tooLarge(most);
+      waiting?.check('bodies', next.value.length);
+      if (waiting) releases.push(waiting.hold('bodies', next.value.length));
       chunks.push(next.value);
     }
   } catch (e) {
     // The rest is not wanted; that it cannot be called off changes nothing.
     void reader.cancel().catch(() => undefined);
+    release();
     throw e instanceof HttpError ? e : unreadable();
   }
-  return Buffer.concat(chunks, length);
+  return { bytes: Buffer.concat(chunks, length), release };
 }
 
 async function formOf(body: Buffer, contentType: string): Promise<FormData> {

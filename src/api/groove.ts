@@ -2,11 +2,10 @@ import { NamedError } from '@/core/errors';
 import { learnGroove, type LearnOptions } from '@/core/learn/learn';
 import { soundingPart } from '@/core/song/sounding';
 import { MOST_BEATS, MOST_STEPS_A_BEAT } from '@/core/model/groove';
+import { FIELDS } from './fields';
 import { answer, choiceField, numberField, partOfFields, readForm, soundField, textField, wholeField, wrongField, type Fields } from './form';
-import type { ListenJob, ListenResult } from './listen-job';
-import { listenInThread } from './sound-pool';
+import { runListen, type ListenJob } from './listen-job';
 
-const FIELDS = ['midi', 'part', 'audio', 'bars', 'meter', 'firstDownbeat', 'voices', 'perVoice', 'beats', 'stepsPerBeat', 'name', 'origin', 'channels'];
 /** A groove of sound is of so many bars at most. */
 const MOST_BARS = 999;
 
@@ -28,10 +27,10 @@ async function barsOf(fields: Fields): Promise<NonNullable<ListenJob['groove']>>
   return { ...(bars === undefined ? {} : { bars }), ...(meter ? { meter: [Number(meter[1]), Number(meter[2])] as const } : {}), ...(firstDownbeat === undefined ? {} : { firstDownbeat }), options: {} };
 }
 
-/** POST /api/groove: the groove of a drum part, or of a sound, as groove@1. `run` listens; in threads of their own by default. */
-export const grooveWith = (run: (job: ListenJob) => Promise<ListenResult>) => (request: Request): Promise<Response> =>
+/** POST /api/groove: the groove of a drum part, or of a sound, as groove@1. */
+export const groove = (request: Request): Promise<Response> =>
   answer(async () => {
-    const fields = await readForm(request, FIELDS);
+    const fields = await readForm(request, FIELDS.groove);
     const perVoice = await choiceField(fields, 'perVoice', ['true', 'false']);
     const beats = await numberField(fields, 'beats');
     if (beats !== undefined && (beats <= 0 || beats > MOST_BEATS)) throw wrongField('beats', `must be over 0 and at most ${MOST_BEATS} quarter notes`);
@@ -50,9 +49,7 @@ export const grooveWith = (run: (job: ListenJob) => Promise<ListenResult>) => (r
     const voices = (await textField(fields, 'voices'))?.split(',').map((v) => v.trim()).filter((v) => v !== '');
     const options: LearnOptions = { perVoice: perVoice === 'true', ...(beats === undefined ? {} : { beats }), ...(stepsPerBeat === undefined ? {} : { stepsPerBeat }), ...(voices && voices.length > 0 ? { voices } : {}), name: name ?? 'Learnt groove' };
     if (part) return Response.json(learnGroove(soundingPart(part), options));
-    const result = await run({ bytes: await soundField(fields), groove: { ...(sound as NonNullable<ListenJob['groove']>), options } });
+    const result = runListen({ bytes: await soundField(fields), groove: { ...(sound as NonNullable<ListenJob['groove']>), options } });
     if ('failed' in result) throw new NamedError(result.failed.code, result.failed.details);
     return Response.json('groove' in result ? result.groove : null);
   });
-
-export const groove = grooveWith(listenInThread);

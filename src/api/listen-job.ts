@@ -6,7 +6,7 @@ import { MOST_SECONDS } from '@/core/limits';
 import { listenTo, monoOf, type Heard } from '@/core/onsets/listen';
 import { countedBy, partOfStrokes, readingFor, soundsOf } from '@/core/onsets/part-of-strokes';
 
-/** A sound to listen to, as plain data: it crosses to a thread. */
+/** A sound to listen to. */
 export interface ListenJob {
   bytes: Uint8Array;
   sensitivity?: number;
@@ -14,7 +14,7 @@ export interface ListenJob {
   groove?: { bars?: number; meter?: readonly [number, number]; firstDownbeat?: number; options: LearnOptions };
 }
 
-/** What was heard or learnt; or by which of the core's errors it failed, since errors cross as plain data. */
+/** What was heard or learnt; or by which of the core's errors it failed. */
 export type ListenResult = { heard: Heard } | { groove: Groove } | { failed: { code: ErrorCode; details?: unknown } };
 
 /** Listens to a WAV file. */

@@ -2,14 +2,15 @@ import { writePart } from '@/batch/perform-file';
 import { parseFeel } from '@/formats/feel-format';
 import { parseJson } from '@/formats/validate';
 import { hitsOfOrder, orderField } from './order';
-import { answer, choiceField, HttpError, partOfFields, readForm, textField, wholeField, wrongField } from './form';
+import { FIELDS } from './fields';
+import { answer, choiceField, partOfFields, readForm, textField, wholeField, wrongField } from './form';
+import { HttpError } from './http-error';
 
-const FIELDS = ['midi', 'part', 'feel', 'keepOtherTracks', 'ppq', 'order', 'channels', 'origin'];
 
 /** POST /api/perform: a MIDI file and a feel in, the performed MIDI file out. */
 export const perform = (request: Request): Promise<Response> =>
   answer(async () => {
-    const fields = await readForm(request, FIELDS);
+    const fields = await readForm(request, FIELDS.perform);
     const feelText = await textField(fields, 'feel');
     if (feelText === undefined && !fields.has('part')) throw new HttpError(400, 'bad-field', 'feel: a feel as JSON is required', { feel: 'required' });
     const given = feelText === undefined ? undefined : parseFeel(parseJson(feelText, 'bad-feel'));

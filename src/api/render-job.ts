@@ -4,7 +4,7 @@ import { USUAL_VOLUME } from '@/core/playback/mixer';
 import { planRender, renderPlan, strokeSource, type RenderRange, type StrokeSource } from '@/core/render/render-part';
 import type { VoiceName } from '@/core/row-names';
 
-/** A render as plain data: it crosses to a thread. */
+/** What is rendered, and how. */
 export interface RenderJob extends RenderRange {
   part: Part;
   bits: Bits;

@@ -8,20 +8,20 @@ import { ENDINGS } from '@/core/render/render-part';
 import { parseFeel } from '@/formats/feel-format';
 import { parseJson } from '@/formats/validate';
 import { lengthOfOrder, orderField } from './order';
-import { answer, choiceField, HttpError, partOfFields, readForm, textField, wholeField, wrongField } from './form';
-import type { RenderJob, RenderResult } from './render-job';
-import { renderInThread } from './sound-pool';
+import { FIELDS } from './fields';
+import { answer, choiceField, partOfFields, readForm, textField, wholeField, wrongField } from './form';
+import { HttpError } from './http-error';
+import { runRender } from './render-job';
 
-const FIELDS = ['midi', 'part', 'kit', 'feel', 'rate', 'bits', 'fromBar', 'toBar', 'rows', 'ending', 'seed', 'room', 'master', 'order', 'channels', 'origin'];
 const RATES = ['44100', '48000', '96000'] as const;
 /** At most so much sound a request. */
 const LONGEST_SECONDS = 600;
 const MOST_SEED = 0x7fffffff;
 
-/** POST /api/render: a MIDI file or a part in, its sound out. `run` renders; in threads of their own by default. */
-export const renderWith = (run: (job: RenderJob) => Promise<RenderResult>) => (request: Request): Promise<Response> =>
+/** POST /api/render: a MIDI file or a part in, its sound out. */
+export const render = (request: Request): Promise<Response> =>
   answer(async () => {
-    const fields = await readForm(request, FIELDS);
+    const fields = await readForm(request, FIELDS.render);
     const kit = (await textField(fields, 'kit'))?.trim();
     if (kit !== undefined && kit !== '' && !isKitName(kit)) throw wrongField('kit', `must be one of ${KIT_NAMES.join(', ')}`);
     const feelText = await textField(fields, 'feel');
@@ -57,10 +57,8 @@ export const renderWith = (run: (job: RenderJob) => Promise<RenderResult>) => (r
       if (unknown !== undefined) throw wrongField('rows', `${unknown.slice(0, 60)} is not a row of the part; rows are ${part.rows.slice(0, 40).map((r) => r.voice).join(', ')}`);
       rows = rowsNamed(part, asked);
     }
-    const { bytes, account } = await run({ part, rate, bits, from: from - 1, to, ending, room, master, order, ...(rows ? { rows } : {}) });
+    const { bytes, account } = runRender({ part, rate, bits, from: from - 1, to, ending, room, master, order, ...(rows ? { rows } : {}) });
     return new Response(bytes as Uint8Array<ArrayBuffer>, {
       headers: { 'content-type': 'audio/wav', 'content-disposition': 'attachment; filename="part.wav"', 'x-nod-sway-account': JSON.stringify(account).replace(/[^\x20-\x7e]/g, '?') },
     });
   });
-
-export const render = renderWith(renderInThread);

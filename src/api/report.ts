@@ -8,41 +8,42 @@ import { soundingPart } from '@/core/song/sounding';
 import { GRIDS } from '@/core/time/grid';
 import { roundHalfUp, TICKS_PER_QUARTER } from '@/core/units';
 import { compareVoices } from '@/core/voices';
+import { FIELDS } from './fields';
 import { answer, choiceField, partOfFields, readForm } from './form';
 
-const FIELDS = ['midi', 'part', 'grid', 'origin', 'channels', 'sticking'];
 /** At most so many entries of a list are told, beside how many there are. */
 const MOST_LISTED = 1000;
 /** So many strokes are compared at most, of rows and of bars: under a second each. */
-const MOST_COMPARED = 8_000_000;
+const MOST_COMPARED = 6_000_000;
+
+/** A list as it is told: how many there are, and the first of them in words. */
+interface Told {
+  count: number;
+  list: unknown[];
+}
+
+const told = <T>(all: readonly T[], word: (entry: T) => unknown, count = all.length): Told => ({ count, list: all.slice(0, MOST_LISTED).map(word) });
 
 /** What lies between rows and bars, and who plays what: ticks are the source's, bars from 1. */
 function relations(part: Part, withSticking: boolean) {
   const sourceTick = (tick: number): number => roundHalfUp((tick * (part.source?.ppq ?? TICKS_PER_QUARTER)) / TICKS_PER_QUARTER);
-  const together = togetherOf(part, undefined, MOST_COMPARED);
-  const rivals = competingIn(part, undefined, MOST_LISTED);
-  const competing = rivals.list.map(({ bar, tick, voices, ms }) => ({ bar: bar + 1, tick: sourceTick(tick), voices, ms }));
-  const alike = alikeBars(part, undefined, MOST_COMPARED).map((bars) => bars.map((b) => b + 1));
-  const conflicts = conflictsInPart(part).map((c) => ({ bar: Math.max(0, barOfHome(part, c.stroke.tick)) + 1, tick: sourceTick(c.stroke.tick), voices: rowsOfMoment(c).sort(compareVoices), kind: c.kind, text: conflictWords(part, c) }));
-  const lists = { together, competing, alike, conflicts, ...(withSticking ? { sticking: stickingOf(part, sourceTick) } : {}) };
-  return {
-    ...Object.fromEntries(Object.entries(lists).map(([name, list]) => [name, list.slice(0, MOST_LISTED)])),
-    counts: { ...Object.fromEntries(Object.entries(lists).map(([name, list]) => [name, list.length])), competing: rivals.count },
+  const competing = competingIn(part, undefined, MOST_LISTED);
+  const sticking = withSticking ? stickingOfPart(part) : null;
+  const lists: Record<string, Told> = {
+    together: told(togetherOf(part, undefined, MOST_COMPARED), (pair) => pair),
+    competing: told(competing.list, ({ bar, tick, voices, ms }) => ({ bar: bar + 1, tick: sourceTick(tick), voices, ms }), competing.count),
+    alike: told(alikeBars(part, undefined, MOST_COMPARED), (bars) => bars.map((b) => b + 1)),
+    conflicts: told(sticking?.conflicts ?? conflictsInPart(part), (c) => ({ bar: Math.max(0, barOfHome(part, c.stroke.tick)) + 1, tick: sourceTick(c.stroke.tick), voices: rowsOfMoment(c).sort(compareVoices), kind: c.kind, text: conflictWords(part, c) })),
+    ...(sticking ? { sticking: told(sticking.strokes.filter((s) => sticking.limbs.has(s)), (s) => ({ tick: sourceTick(s.tick), voice: s.voice, limb: sticking.limbs.get(s) })) } : {}),
   };
-}
-
-function stickingOf(part: Part, sourceTick: (tick: number) => number) {
-  const { strokes, limbs } = stickingOfPart(part);
-  return strokes.flatMap((s) => {
-    const limb = limbs.get(s);
-    return limb ? [{ tick: sourceTick(s.tick), voice: s.voice, limb }] : [];
-  });
+  const entries = Object.entries(lists);
+  return { ...Object.fromEntries(entries.map(([name, { list }]) => [name, list])), counts: Object.fromEntries(entries.map(([name, { count }]) => [name, count])) };
 }
 
 /** POST /api/report: what a drum part is like as written. */
 export const report = (request: Request): Promise<Response> =>
   answer(async () => {
-    const fields = await readForm(request, FIELDS);
+    const fields = await readForm(request, FIELDS.report);
     const grid = await choiceField(fields, 'grid', GRIDS);
     const sticking = await choiceField(fields, 'sticking', ['true', 'false']);
     const { part: whole } = await partOfFields(fields);

@@ -19,10 +19,18 @@ interface Stroke {
 /** A bar's strokes, row by row in the order of the rows' names, each by place. */
 type Rows = Stroke[][];
 
+/** Between what the strokes lie that stand at one place of a row. */
+interface Span {
+  places: [number, number];
+  velocities: [number, number];
+}
+
 /** Bars that are alike, and those of them that are not the same. */
 interface Group {
   bars: number[];
   different: Rows[];
+  /** Between what its strokes lie, one by one; null where its bars have not as many strokes a row. */
+  spans: Span[][] | null;
 }
 
 /** Groups of bars with the same rows, found by what their bars hold. */
@@ -72,9 +80,14 @@ export function alikeBars(part: Pick<Part, 'hits' | 'meter' | 'origin' | 'bars'>
       const { groups } = kind;
       const candidates = candidatesFor(rows, kind);
       compared += candidates.length / 8;
-      const found = candidates.find((g) => (groups[g] as Group).different.every((other) => isAlike(rows, other)));
+      const found = candidates.find((g) => {
+        const { spans, different } = groups[g] as Group;
+        // What is near all strokes at each place need not be compared with each bar.
+        return fits(rows, spans) || different.every((other) => isAlike(rows, other));
+      });
       group = found === undefined ? newGroup(rows, kind) : (groups[found] as Group);
       group.different.push(rows);
+      group.spans = widened(group.spans, rows);
       kind.byName.set(name, group);
     }
     group.bars.push(bar);
@@ -93,7 +106,7 @@ const velocityCell = ({ velocity }: Stroke): number => Math.floor(velocity / ALI
 const MOST_TRIED = 24;
 
 function newGroup(rows: Rows, { groups, byCell }: Kind): Group {
-  const group: Group = { bars: [], different: [] };
+  const group: Group = { bars: [], different: [], spans: rows.map((row) => row.map(({ place, velocity }) => ({ places: [place, place], velocities: [velocity, velocity] }))) };
   const cells = new Set(rows.flatMap((row, r) => row.map((stroke) => cellOf(r, placeCell(stroke), velocityCell(stroke)))));
   for (const cell of cells) {
     const known = byCell.get(cell);
@@ -130,6 +143,29 @@ function candidatesFor(rows: Rows, { groups, byCell }: Kind): readonly number[] 
   }
   if (best.length === 1) return best[0] as number[];
   return [...new Set(best.flat())].sort((a, b) => a - b);
+}
+
+/** Whether a bar's strokes are near all of a group's, one by one: then it is alike with each of its bars. */
+const fits = (rows: Rows, spans: Group['spans']): boolean =>
+  spans !== null &&
+  rows.every((row, r) => {
+    const own = spans[r] as Span[];
+    return row.length === own.length && row.every(({ place, velocity }, i) => {
+      const { places, velocities } = own[i] as Span;
+      return place >= places[1] - REACH && place <= places[0] + REACH && velocity >= velocities[1] - ALIKE_VELOCITY && velocity <= velocities[0] + ALIKE_VELOCITY;
+    });
+  });
+
+function widened(spans: Group['spans'], rows: Rows): Group['spans'] {
+  if (!spans || rows.some((row, r) => row.length !== (spans[r] as Span[]).length)) return null;
+  rows.forEach((row, r) =>
+    row.forEach(({ place, velocity }, i) => {
+      const { places, velocities } = (spans[r] as Span[])[i] as Span;
+      [places[0], places[1]] = [Math.min(places[0], place), Math.max(places[1], place)];
+      [velocities[0], velocities[1]] = [Math.min(velocities[0], velocity), Math.max(velocities[1], velocity)];
+    }),
+  );
+  return spans;
 }
 
 /** How many strokes were looked at to find out whether two bars with the same rows are alike; negative where they are not. */

@@ -1,4 +1,5 @@
-import { groove } from '@/api/groove';
+import { inChild } from '@/api/children/in-child';
+import { FIELDS } from '@/api/fields';
 
 export const runtime = 'nodejs';
-export const POST = groove;
+export const POST = inChild('groove', FIELDS.groove);

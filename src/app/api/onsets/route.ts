@@ -1,4 +1,5 @@
-import { onsets } from '@/api/onsets';
+import { inChild } from '@/api/children/in-child';
+import { FIELDS } from '@/api/fields';
 
 export const runtime = 'nodejs';
-export const POST = onsets;
+export const POST = inChild('onsets', FIELDS.onsets);

@@ -1,4 +1,5 @@
-import { perform } from '@/api/perform';
+import { inChild } from '@/api/children/in-child';
+import { FIELDS } from '@/api/fields';
 
 export const runtime = 'nodejs';
-export const POST = perform;
+export const POST = inChild('perform', FIELDS.perform);

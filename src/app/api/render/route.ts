@@ -1,4 +1,5 @@
-import { render } from '@/api/render';
+import { inChild } from '@/api/children/in-child';
+import { FIELDS } from '@/api/fields';
 
 export const runtime = 'nodejs';
-export const POST = render;
+export const POST = inChild('render', FIELDS.render);

@@ -1,4 +1,5 @@
-import { report } from '@/api/report';
+import { inChild } from '@/api/children/in-child';
+import { FIELDS } from '@/api/fields';
 
 export const runtime = 'nodejs';
-export const POST = report;
+export const POST = inChild('report', FIELDS.report);

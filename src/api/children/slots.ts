@@ -1,0 +1,128 @@
+import { fork, type ChildProcess } from 'node:child_process';
+import { HttpError } from '../http-error';
+import type { Answered, Asked } from './messages';
+import { MOST_SLOWDOWN, slowdown, usageOf, type Usage } from './usage';
+
+/** Limits of a kind of work. */
+export interface SlotLimits {
+  /** So many at once ... */
+  slots: number;
+  /** ... and so many more may wait. */
+  waiting: number;
+  /** Of computing; the clock may run fourfold on a busy machine. */
+  seconds: number;
+  /** Of JavaScript's own memory, and of all that the process holds. */
+  heapMegabytes: number;
+  megabytes: number;
+}
+
+const LOOK_MS = 100;
+/** Room for what is made and forgotten at once: with less of it collecting takes as long as the work. */
+const YOUNG_MEGABYTES = 32;
+const AGAIN_SECONDS = 2;
+/** A child that answered so many requests makes room for a fresh one. */
+const MOST_ANSWERS = 200;
+
+interface Child {
+  process: ChildProcess;
+  answers: number;
+}
+
+const busy = (): HttpError => new HttpError(429, 'busy', 'The server is busy with other calls: try again in a moment.', { retryAfter: AGAIN_SECONDS }, { 'Retry-After': String(AGAIN_SECONDS) });
+const tooLarge = (): HttpError => new HttpError(422, 'too-large', 'The work needs too much memory.');
+
+/**
+ * Child processes for one kind of work. Each has its own limits of time and memory; one that passes them is ended, its request is
+ * refused, and the next request gets a fresh one.
+ */
+export class Slots {
+  private idle: Child[] = [];
+  private running = 0;
+  private queue: (() => void)[] = [];
+
+  /** @param code the bundle that children run */
+  constructor(
+    private readonly code: string,
+    readonly limits: SlotLimits,
+  ) {}
+
+  /** @throws HttpError 429 where all slots and places in the queue are taken; 422 where the work takes too long or too much memory */
+  async run(asked: Asked): Promise<Answered> {
+    await this.turn();
+    const child = this.idle.pop() ?? this.started();
+    try {
+      const answer = await this.answerOf(child, asked);
+      if (++child.answers < MOST_ANSWERS && !this.isHeavy(child)) this.idle.push(rested(child));
+      else child.process.kill();
+      return answer;
+    } catch (e) {
+      child.process.kill('SIGKILL');
+      throw e;
+    } finally {
+      this.running--;
+      this.queue.shift()?.();
+    }
+  }
+
+  /** What is left of large work is given back to the machine. */
+  private isHeavy({ process: { pid } }: Child): boolean {
+    return ((pid === undefined ? null : usageOf(pid))?.megabytes ?? 0) > this.limits.megabytes / 2;
+  }
+
+  private async turn(): Promise<void> {
+    if (this.running >= this.limits.slots) {
+      if (this.queue.length >= this.limits.waiting) throw busy();
+      await new Promise<void>((go) => this.queue.push(go));
+    }
+    this.running++;
+  }
+
+  private started(): Child {
+    const child: Child = {
+      process: fork(this.code, [], { execArgv: [`--max-old-space-size=${this.limits.heapMegabytes}`, `--max-semi-space-size=${YOUNG_MEGABYTES}`], serialization: 'advanced', stdio: ['ignore', 'ignore', 'inherit', 'ipc'] }),
+      answers: 0,
+    };
+    child.process.once('exit', () => (this.idle = this.idle.filter((c) => c !== child)));
+    return child;
+  }
+
+  private answerOf({ process: child }: Child, asked: Asked): Promise<Answered> {
+    child.ref();
+    child.channel?.ref();
+    return new Promise<Answered>((done, failed) => {
+      const start = performance.now();
+      const before = child.pid === undefined ? null : usageOf(child.pid);
+      const over = (end: () => void) => {
+        clearInterval(watch);
+        child.off('message', onMessage).off('error', onEnd).off('exit', onEnd);
+        end();
+      };
+      const onMessage = (answer: Answered) => over(() => done(answer));
+      // What ends without an answer ran out of memory.
+      const onEnd = () => over(() => failed(tooLarge()));
+      const watch = setInterval(() => {
+        const problem = this.problemOf(before, child.pid === undefined ? null : usageOf(child.pid), (performance.now() - start) / 1000);
+        if (problem) over(() => failed(problem));
+      }, LOOK_MS);
+      child.on('message', onMessage).on('error', onEnd).on('exit', onEnd);
+      child.send(asked, (e) => {
+        if (e) onEnd();
+      });
+    });
+  }
+
+  /** Time is what was computed: by the clock other work of the machine would count as well. Where nothing tells, by the clock and the load. */
+  private problemOf(before: Usage | null, now: Usage | null, elapsed: number): HttpError | null {
+    const { seconds, megabytes } = this.limits;
+    const isLate = before && now ? now.cpuSeconds - before.cpuSeconds > seconds || elapsed > MOST_SLOWDOWN * seconds : elapsed > slowdown() * seconds;
+    if (isLate) return new HttpError(422, 'too-slow', `The work takes over ${seconds} s of computing.`);
+    return now && now.megabytes > megabytes ? tooLarge() : null;
+  }
+}
+
+/** A child that waits keeps nothing going. */
+function rested(child: Child): Child {
+  child.process.unref();
+  child.process.channel?.unref();
+  return child;
+}
