@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import { WORST_REQUESTS } from '../tests/support/worst-parts';
 import { exportMidi, flatBeat, openMidi, midiFile, noteEvents, notesOf, trackChunk } from './support';
 
 /** The HTTP API of the running server. */
@@ -63,4 +64,14 @@ test('a report over HTTP, and errors with their status', async ({ request }) => 
   expect(await status({ multipart: { midi: file(Uint8Array.of(77, 84)), feel: JSON.stringify(SWING) } })).toEqual([422, 'not-midi']);
   expect(await status({ multipart: { midi: file(new Uint8Array(8 * 1024 * 1024 + 1)), feel: JSON.stringify(SWING) } })).toEqual([413, 'file-too-large']);
   expect((await request.get('/api/report')).status()).toBe(405);
+});
+
+test('requests that would make far too much are refused, and the server goes on', async ({ request }) => {
+  for (const name of ['a loop length of one 1/64T over 100,000 bars of 64/1', '200,000 unknown members', 'an order of 640 rounds with 5,000 tempo changes']) {
+    const { call, fields, refused } = WORST_REQUESTS.find((w) => w.name === name)!;
+    const multipart = Object.fromEntries(Object.entries(fields()).map(([field, value]) => [field, field === 'part' ? { name: 'part.json', mimeType: 'application/json', buffer: Buffer.from(value as string) } : (value as string)]));
+    const answer = await request.post(`/api/${call}`, { multipart });
+    expect([name, answer.status() < 500, ((await answer.json()) as { error: { code: string } }).error.code]).toEqual([name, true, refused]);
+  }
+  expect((await request.post('/api/report', { multipart: { midi: file(flatBeat(1).bytes) } })).status()).toBe(200);
 });

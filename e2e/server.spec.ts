@@ -31,6 +31,17 @@ test('methods, hosts and addresses that do not belong here are refused, never wi
   expect((await raw({ path: '/nowhere' })).status).toBe(404);
 });
 
+test('addresses that are none, of another host or a foreign page are refused before anything is computed', async () => {
+  for (const [method, path] of [['GET', '*'], ['HEAD', '*'], ['OPTIONS', '*'], ['GET', '//elsewhere.example/'], ['GET', 'http://127.0.0.1//elsewhere.example/']] as const) expect([path, (await raw({ path, method })).status]).toEqual([path, 400]);
+  const away = await raw({ path: 'http://elsewhere.example/' });
+  expect([away.status, away.headers.location]).toEqual([421, undefined]);
+  expect((await raw({ path: `http://127.0.0.1:${PORT}/grooves` })).status).toBe(200);
+  const call = async (headers: Record<string, string>) => (await raw({ path: '/api/report', method: 'POST', headers })).status;
+  for (const headers of [{ origin: 'http://elsewhere.example' }, { origin: 'null' }, { 'sec-fetch-site': 'cross-site' }] as Record<string, string>[]) expect(await call(headers)).toBe(403);
+  // Not multipart: it went on to the call.
+  expect(await call({ origin: `http://127.0.0.1:${PORT}`, 'sec-fetch-site': 'same-origin' })).toBe(415);
+});
+
 test('every answer carries its headers, and no page breaks them', async ({ page }) => {
   for (const path of ['/', '/bench/demo-low-tide', '/grooves', '/nowhere', '/api/report', '/icon.svg', '/%zz']) {
     const { headers } = await raw({ path });

@@ -14,7 +14,7 @@ import { answer, choiceField, partOfFields, readForm } from './form';
 /** At most so many entries of a list are told, beside how many there are. */
 const MOST_LISTED = 1000;
 /** So many strokes are compared at most, of rows and of bars: under a second each. */
-const MOST_COMPARED = 6_000_000;
+const MOST_COMPARED = 5_000_000;
 
 /** A list as it is told: how many there are, and the first of them in words. */
 interface Told {
@@ -27,12 +27,15 @@ const told = <T>(all: readonly T[], word: (entry: T) => unknown, count = all.len
 /** What lies between rows and bars, and who plays what: ticks are the source's, bars from 1. */
 function relations(part: Part, withSticking: boolean) {
   const sourceTick = (tick: number): number => roundHalfUp((tick * (part.source?.ppq ?? TICKS_PER_QUARTER)) / TICKS_PER_QUARTER);
+  // First what may be refused.
+  const alike = alikeBars(part, undefined, MOST_COMPARED);
+  const together = togetherOf(part, undefined, MOST_COMPARED);
   const competing = competingIn(part, undefined, MOST_LISTED);
   const sticking = withSticking ? stickingOfPart(part) : null;
   const lists: Record<string, Told> = {
-    together: told(togetherOf(part, undefined, MOST_COMPARED), (pair) => pair),
+    together: told(together, (pair) => pair),
     competing: told(competing.list, ({ bar, tick, voices, ms }) => ({ bar: bar + 1, tick: sourceTick(tick), voices, ms }), competing.count),
-    alike: told(alikeBars(part, undefined, MOST_COMPARED), (bars) => bars.map((b) => b + 1)),
+    alike: told(alike, (bars) => bars.map((b) => b + 1)),
     conflicts: told(sticking?.conflicts ?? conflictsInPart(part), (c) => ({ bar: Math.max(0, barOfHome(part, c.stroke.tick)) + 1, tick: sourceTick(c.stroke.tick), voices: rowsOfMoment(c).sort(compareVoices), kind: c.kind, text: conflictWords(part, c) })),
     ...(sticking ? { sticking: told(sticking.strokes.filter((s) => sticking.limbs.has(s)), (s) => ({ tick: sourceTick(s.tick), voice: s.voice, limb: sticking.limbs.get(s) })) } : {}),
   };

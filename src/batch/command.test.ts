@@ -1,4 +1,5 @@
-import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { execFileSync } from 'node:child_process';
+import { existsSync, linkSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { midiFile, noteEvents, tempoEvent, trackChunk } from '@tests/support/midi-bytes';
@@ -64,7 +65,82 @@ test('all good is 0; what is there already is not written over, unless it is ask
   expect(run(...args, '--overwrite').code).toBe(EXIT.good);
   expect(readFileSync(join(at('out'), 'a.mid')).equals(first)).toBe(false);
   // Never the file that it reads.
-  expect(run('--feel', at('late.json'), at('a.mid'), '--out', dir, '--overwrite')).toMatchObject({ code: EXIT.someFailed, error: [expect.stringContaining('over itself')] });
+  expect(run('--feel', at('late.json'), at('a.mid'), '--out', dir, '--overwrite')).toMatchObject({ code: EXIT.someFailed, error: [expect.stringContaining('one of the files that are read')] });
+});
+
+describe('what is read is never written over, and links are not followed', () => {
+  const feel = writeFeelFile(late);
+  const setUp = () => {
+    const dir = folder({ 'a.mid': beat(1), 'late.json': feel });
+    mkdirSync(join(dir, 'out'));
+    return { dir, at: (name: string) => join(dir, name) };
+  };
+  const refused = (result: ReturnType<typeof run>, why: RegExp) => expect(result).toMatchObject({ code: EXIT.someFailed, error: [expect.stringMatching(why)] });
+
+  test('a symbolic or a hard link to an input in the folder', () => {
+    const { at } = setUp();
+    symlinkSync(at('a.mid'), at('out/a.mid'));
+    refused(run('--feel', at('late.json'), at('a.mid'), '--out', at('out'), '--overwrite'), /is a link/);
+    expect(readFileSync(at('a.mid')).equals(Buffer.from(beat(1)))).toBe(true);
+    rmSync(at('out/a.mid'));
+    linkSync(at('a.mid'), at('out/a.mid'));
+    refused(run('--feel', at('late.json'), at('a.mid'), '--out', at('out'), '--overwrite'), /one of the files that are read/);
+    expect(readFileSync(at('a.mid')).equals(Buffer.from(beat(1)))).toBe(true);
+    // A hard link to what is not read: that file stays, and the name in the folder has the new one.
+    rmSync(at('out/a.mid'));
+    writeFileSync(at('kept.mid'), 'kept');
+    linkSync(at('kept.mid'), at('out/a.mid'));
+    expect(run('--feel', at('late.json'), at('a.mid'), '--out', at('out'), '--overwrite').code).toBe(EXIT.good);
+    expect([readFileSync(at('kept.mid'), 'utf8'), readFileSync(at('out/a.mid')).length > 100]).toEqual(['kept', true]);
+  });
+
+  test('an input that lies in the folder under the name of another, and the feel under that of an input', () => {
+    const { at } = setUp();
+    writeFileSync(at('out/a.mid'), beat(2));
+    const { code, error } = run('--feel', at('late.json'), at('a.mid'), at('out/a.mid'), '--out', at('out'), '--overwrite');
+    expect([code, error.length]).toEqual([EXIT.someFailed, 2]);
+    expect(readFileSync(at('out/a.mid')).equals(Buffer.from(beat(2)))).toBe(true);
+    rmSync(at('out/a.mid'));
+    writeFileSync(at('out/a.mid'), feel);
+    refused(run('--feel', at('out/a.mid'), at('a.mid'), '--out', at('out'), '--overwrite'), /one of the files that are read/);
+    expect(readFileSync(at('out/a.mid'), 'utf8')).toBe(feel);
+  });
+
+  test('two inputs of one name: the second does not replace the first', () => {
+    const { at } = setUp();
+    mkdirSync(at('sub'));
+    writeFileSync(at('sub/a.mid'), beat(2));
+    refused(run('--feel', at('late.json'), at('a.mid'), at('sub/a.mid'), '--out', at('out'), '--overwrite'), /were written already/);
+    const first = readFileSync(at('out/a.mid'));
+    expect(run('--feel', at('late.json'), at('a.mid'), '--out', at('again')).code).toBe(EXIT.good);
+    expect(readFileSync(at('again/a.mid')).equals(first)).toBe(true);
+  });
+
+  test('a link to nowhere, a pipe, a folder of that name; nothing half written stays', () => {
+    const { at } = setUp();
+    symlinkSync(at('outside.mid'), at('out/a.mid'));
+    refused(run('--feel', at('late.json'), at('a.mid'), '--out', at('out')), /is a link/);
+    refused(run('--feel', at('late.json'), at('a.mid'), '--out', at('out'), '--overwrite'), /is a link/);
+    expect(existsSync(at('outside.mid'))).toBe(false);
+    rmSync(at('out/a.mid'));
+    execFileSync('mkfifo', [at('out/a.mid'), at('pipe.mid')]);
+    refused(run('--feel', at('late.json'), at('a.mid'), '--out', at('out'), '--overwrite'), /not a plain file/);
+    refused(run('--feel', at('late.json'), at('pipe.mid'), '--out', at('out')), /not a plain file/);
+    expect(run('--feel', at('pipe.mid'), at('a.mid'), '--out', at('out')).code).toBe(EXIT.wrongCall);
+    rmSync(at('out/a.mid'));
+    mkdirSync(at('out/a.mid'));
+    refused(run('--feel', at('late.json'), at('a.mid'), '--out', at('out'), '--overwrite'), /not a plain file/);
+    expect(readdirSync(at('out'))).toEqual(['a.mid']);
+  });
+
+  test('control characters in names are shown by their numbers', () => {
+    const dir = folder({ 'a\u001b[2J\n\u202eb.mid': beat(1), 'late.json': feel });
+    const { out, code } = run('--feel', join(dir, 'late.json'), join(dir, 'a\u001b[2J\n\u202eb.mid'), join(dir, 'a\u0007.mid'), '--out', join(dir, 'out'));
+    expect(code).toBe(EXIT.someFailed);
+    expect(out[0]).toContain('a\\u{1b}[2J\\u{a}\\u{202e}b.mid -> ');
+    for (const line of out) expect(line).not.toMatch(/[\u0000-\u001f]/);
+    expect(run('--feel', 'x\u001b', 'y', '--out', dir).error[0]!.split('\n')[0]).toContain('x\\u{1b}');
+  });
 });
 
 test('a wrong call writes nothing and says how it is done', () => {

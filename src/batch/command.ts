@@ -1,5 +1,5 @@
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
-import { basename, join, resolve } from 'node:path';
+import { mkdirSync } from 'node:fs';
+import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { isNamedError } from '@/core/errors';
 import { MAX_FILE_BYTES, readSmf } from '@/core/smf/read';
@@ -7,6 +7,7 @@ import { readFeelFile } from '@/formats/feel-format';
 import { readGrooveFile } from '@/formats/groove-format';
 import { readKitFile } from '@/formats/kit-format';
 import { accountOf, accountWords, partOfFile, withGiven, writePart, type Given } from './perform-file';
+import { fileIdOf, readPlainFile, shownName, whyNotWritten, writeWhole, type FileId } from './real-files';
 
 /** Everything went well; some files did not; the call itself is wrong. */
 export const EXIT = { good: 0, someFailed: 1, wrongCall: 2 } as const;
@@ -24,7 +25,7 @@ One of these is given to every file:
   --song            the other tracks of each file go along
   --ppq N           ticks a quarter note, 24 to 32767
   --channels LIST   channels that carry the drums, as 10,11; by default found in the file
-  --overwrite       files that are in DIR already are written over
+  --overwrite       files that are in DIR already are written over; never those that are read, and never through links
 
 A line a file. Exit code 0: all were written; 1: some were not; 2: the call is wrong, and nothing was written.`;
 
@@ -66,7 +67,7 @@ export function performCommand(args: readonly string[], lines: Lines): number {
     // What the option parser refuses is named in its own words.
     const isWrongCall = e instanceof WrongCall || String((e as { code?: unknown }).code).startsWith('ERR_PARSE_ARGS');
     if (!isWrongCall) throw e;
-    lines.error(`${(e as Error).message}\n\n${USAGE}`);
+    lines.error(`${shownName((e as Error).message)}\n\n${USAGE}`);
     return EXIT.wrongCall;
   }
 }
@@ -83,21 +84,20 @@ function performAll(values: Values, files: readonly string[], lines: Lines): num
   } catch (e) {
     throw new WrongCall(`${out} is no folder that can be written to: ${(e as Error).message}`);
   }
-  const taken = new Set<string>();
+  const spared = new Set<FileId>([...files, values.feel, values.groove, values['key-map']].flatMap((path) => (path === undefined ? [] : (fileIdOf(path) ?? []))));
+  const overwrite = values.overwrite === true;
   let failed = 0;
   for (const path of files) {
     const target = join(out, basename(path));
     try {
-      if (taken.has(resolve(target))) throw new Error('another file of this name was written');
-      if (resolve(target) === resolve(path)) throw new Error('it would be written over itself');
-      if (existsSync(target) && !values.overwrite) throw new Error(`${target} is there already (--overwrite)`);
-      const { bytes, words } = performOne(read(path, MAX_FILE_BYTES), given, { song: values.song === true, ppq, channels });
-      writeFileSync(target, bytes);
-      taken.add(resolve(target));
-      lines.out(`${path} -> ${target}  ${words}`);
+      const problem = whyNotWritten(target, spared, overwrite);
+      if (problem) throw new Error(problem);
+      const { bytes, words } = performOne(readPlainFile(path, MAX_FILE_BYTES), given, { song: values.song === true, ppq, channels });
+      spared.add(writeWhole(target, bytes, overwrite));
+      lines.out(`${shownName(path)} -> ${shownName(target)}  ${words}`);
     } catch (e) {
       failed++;
-      lines.error(`${path}: ${isNamedError(e) ? `${e.code}: ${e.message} ${e.remedy}` : (e as Error).message}`);
+      lines.error(shownName(`${path}: ${isNamedError(e) ? `${e.code}: ${e.message} ${e.remedy}` : (e as Error).message}`));
     }
   }
   lines.out(`${files.length - failed} written, ${failed} failed`);
@@ -112,12 +112,6 @@ function performOne(bytes: Uint8Array, given: Given, { song, ppq, channels }: { 
   return { bytes: writePart(after, file, { song, ppq }), words: accountWords(accountOf(before, after)) };
 }
 
-function read(path: string, most: number): Uint8Array {
-  const bytes = readFileSync(path);
-  if (bytes.length > most) throw new Error(`larger than ${most / 2 ** 20} MiB`);
-  return bytes;
-}
-
 /** What is given to every file. @throws WrongCall */
 function givenOf(values: Values): Given {
   const named = (['feel', 'groove', 'key-map'] as const).filter((name) => values[name] !== undefined);
@@ -125,7 +119,7 @@ function givenOf(values: Values): Given {
   if (!name || others.length > 0) throw new WrongCall('Name one of --feel, --groove and --key-map.');
   const path = values[name] as string;
   try {
-    const text = readFileSync(path, 'utf8');
+    const text = readPlainFile(path, MAX_FILE_BYTES).toString('utf8');
     if (name === 'feel') return { kind: 'feel', feel: readFeelFile(text) };
     if (name === 'key-map') return { kind: 'key map', kit: readKitFile(text) };
     return { kind: 'groove', groove: readGrooveFile(text), lean: shareOf('lean', values.lean), level: shareOf('level', values.level) };

@@ -45,6 +45,13 @@ test('competing pairs are those that trying every pair finds', () => {
   );
 });
 
+test('many strokes within 35 ms are counted as few are', () => {
+  // 2,400 strokes on 600 ticks: three rows, each on two lines. Pairs of unlike rows and lines: 3 x 2 x 400 x 400.
+  const rows = ['kick', 'snare', 'hat-closed'];
+  const many = { ...smallPart([]), hits: Array.from({ length: 2400 }, (_, i) => ({ ...smallPart([['kick', 0, 90]]).hits[0]!, id: `h${i}`, voice: rows[i % 3]!, tick: ticks(Math.floor(i / 4)), home: ticks(i % 2 === 0 ? 0 : 20_160) })) };
+  expect(competingIn(many, undefined, 5)).toMatchObject({ count: 3 * 2 * 400 * 400, list: { length: 5 } });
+});
+
 test('bars are grouped as comparing each with all of each group does', () => {
   const bars = fc.array(fc.array(fc.tuple(fc.constantFrom('kick', 'snare'), fc.integer({ min: 0, max: 3 }), fc.integer({ min: -3, max: 3 }), fc.integer({ min: 60, max: 100 })), { maxLength: 3 }), { minLength: 2, maxLength: 12 });
   fc.assert(

@@ -1,6 +1,7 @@
 /** What lies between rows: strokes that fall together, and those that nearly do. */
 import { NamedError } from '../errors';
 import { barOfHome, homesOf } from '../homes/homes';
+import { voiceNumbers } from '../part/by-voice';
 import { tempoMapOf } from '../part/part-time';
 import type { Hit, Part } from '../model/part';
 import { ticks, type Ticks } from '../units';
@@ -116,10 +117,16 @@ export interface CompetingList {
 export function competingIn(part: Measured, places: Places = written(part), most = Infinity): CompetingList {
   const homes = homesOf(part);
   const tempo = tempoMapOf(part);
-  const order = part.hits.map((_, i) => i).filter((i) => !(part.hits[i] as Hit).choke).sort((a, b) => (places[a] as number) - (places[b] as number) || a - b);
-  const seconds = order.map((i) => tempo.toSeconds(ticks(places[i] as number)));
-  const isNear = (k: number, m: number): boolean => ((seconds[m] as number) - (seconds[k] as number)) * 1000 <= COMPETING_MS + 1e-9;
-  const after = laterRivals(part, homes.ticks, order, isNear);
+  const { numbers } = voiceNumbers(part.hits);
+  const order = Uint32Array.from(part.hits.keys())
+    .filter((i) => !(part.hits[i] as Hit).choke)
+    .sort((a, b) => (places[a] as number) - (places[b] as number) || a - b);
+  const seconds = Float64Array.from(order, (i) => tempo.toSeconds(ticks(places[i] as number)));
+  const after = laterRivals(
+    Uint32Array.from(order, (i) => numbers[i] as number),
+    Float64Array.from(order, (i) => homes.ticks[i] as number),
+    nearUntil(seconds),
+  );
   const list: Competing[] = [];
   let count = 0;
   for (let k = 0; k < order.length; k++) {
@@ -139,31 +146,51 @@ export function competingIn(part: Measured, places: Places = written(part), most
   return { count, list };
 }
 
-/** Of each stroke how many later ones near it are of another row and another home: all near ones without those of its row or its home. */
-function laterRivals(part: Pick<Part, 'hits'>, homes: Float64Array, order: readonly number[], isNear: (k: number, m: number) => boolean): Float64Array {
-  const numbers = new Map<VoiceName, number>();
-  const rowOf = order.map((i) => {
-    const { voice } = part.hits[i] as Hit;
-    let number = numbers.get(voice);
-    if (number === undefined) numbers.set(voice, (number = numbers.size));
-    return number;
-  });
-  const rows = new Map<number, number>();
-  const lines = new Map<number, number>();
-  const both = new Map<number, Map<number, number>>();
+/** Of each stroke the first later one that is not near it any more. @param seconds rising */
+function nearUntil(seconds: Float64Array): Uint32Array {
+  const until = new Uint32Array(seconds.length);
+  for (let k = 0, end = 0; k < seconds.length; k++) {
+    while (end < seconds.length && ((seconds[end] as number) - (seconds[k] as number)) * 1000 <= COMPETING_MS + 1e-9) end++;
+    until[k] = end;
+  }
+  return until;
+}
+
+/** Pairs that are looked at one by one; more of them are counted by rows and lines. */
+const FEW_PAIRS = 2e6;
+
+/** Of each stroke how many later ones near it are of another row and another line. */
+function laterRivals(rows: Uint32Array, lines: Float64Array, until: Uint32Array): Float64Array {
+  const rivals = new Float64Array(rows.length);
+  const pairs = until.reduce((sum, end, k) => sum + end - k - 1, 0);
+  if (pairs > FEW_PAIRS) return rivalsByNumber(rows, lines, until);
+  for (let k = 0; k < rows.length; k++) {
+    for (let m = k + 1; m < (until[k] as number); m++) if (rows[m] !== rows[k] && lines[m] !== lines[k]) rivals[k] = (rivals[k] as number) + 1;
+  }
+  return rivals;
+}
+
+/** The same without looking at pairs: all near ones without those of its row or its line, which are counted as they come and go. */
+function rivalsByNumber(rows: Uint32Array, lines: Float64Array, until: Uint32Array): Float64Array {
+  const lineNumbers = new Map<number, number>();
+  for (const line of lines) if (!lineNumbers.has(line)) lineNumbers.set(line, lineNumbers.size);
+  const size = rows.reduce((most, row) => Math.max(most, row + 1), 0);
+  const ofRow = new Uint32Array(size);
+  const ofLine = new Uint32Array(lineNumbers.size);
+  const ofBoth = new Map<number, number>();
+  const lineOf = (k: number): number => lineNumbers.get(lines[k] as number) as number;
   const add = (k: number, by: 1 | -1) => {
-    const [row, line] = [rowOf[k] as number, homes[order[k] as number] as number];
-    rows.set(row, (rows.get(row) ?? 0) + by);
-    lines.set(line, (lines.get(line) ?? 0) + by);
-    const ofLine = both.get(line) ?? (both.set(line, new Map()).get(line) as Map<number, number>);
-    ofLine.set(row, (ofLine.get(row) ?? 0) + by);
+    const [row, line] = [rows[k] as number, lineOf(k)];
+    ofRow[row] = (ofRow[row] as number) + by;
+    ofLine[line] = (ofLine[line] as number) + by;
+    ofBoth.set(line * size + row, (ofBoth.get(line * size + row) ?? 0) + by);
   };
-  const rivals = new Float64Array(order.length);
-  let end = order.length;
-  for (let k = order.length - 1; k >= 0; k--) {
-    while (end > k + 1 && !isNear(k, end - 1)) add(--end, -1);
-    const [row, line] = [rowOf[k] as number, homes[order[k] as number] as number];
-    rivals[k] = end - k - 1 - (rows.get(row) ?? 0) - (lines.get(line) ?? 0) + (both.get(line)?.get(row) ?? 0);
+  const rivals = new Float64Array(rows.length);
+  let end = rows.length;
+  for (let k = rows.length - 1; k >= 0; k--) {
+    while (end > (until[k] as number)) add(--end, -1);
+    const [row, line] = [rows[k] as number, lineOf(k)];
+    rivals[k] = end - k - 1 - (ofRow[row] as number) - (ofLine[line] as number) + (ofBoth.get(line * size + row) ?? 0);
     add(k, 1);
   }
   return rivals;

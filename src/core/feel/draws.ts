@@ -3,6 +3,7 @@ import type { Hit } from '../model/part';
 import { hashText, mix } from '../random';
 import type { MeterMap } from '../time/meter-map';
 import { ticks } from '../units';
+import type { HitRange } from './work';
 import { mixLong, normalOf } from './numbers';
 import { SlowCurve, SPAN_BARS } from './slow-curve';
 
@@ -57,13 +58,24 @@ export interface SlowReading {
   shift: number;
 }
 
-/** The draws of a seed for a list of hits in their bars, the slow curves' means 0 over each `span` of these; kept, since amounts are swept while they stay. */
-export function humanDraws(hits: readonly Hit[], map: MeterMap, seed: number, span: number = SPAN_BARS, slow: SlowReading = { seed, shift: 0 }): HumanDraws {
+/**
+ * The draws of a seed for a list of hits in their bars, the slow curves' means 0 over each `span` of these; kept, since amounts are swept while they stay.
+ * @param only draws for these hits alone, which are not kept: rounds of an order draw once each
+ */
+export function humanDraws(hits: readonly Hit[], map: MeterMap, seed: number, span: number = SPAN_BARS, slow: SlowReading = { seed, shift: 0 }, only?: HitRange): HumanDraws {
+  if (only) return drawn(hits, map, seed, span, slow, only);
   const key = `${seed}/${span}/${slow.shift}`;
   let bySeed = drawCache.get(hits);
   if (!bySeed) drawCache.set(hits, (bySeed = new Map()));
   const known = bySeed.get(key);
   if (known?.map === map) return known.draws;
+  const draws = drawn(hits, map, seed, span, slow, { from: 0, to: hits.length });
+  if (bySeed.size >= MOST_SEEDS) bySeed.delete(bySeed.keys().next().value as string);
+  bySeed.set(key, { map, draws });
+  return draws;
+}
+
+function drawn(hits: readonly Hit[], map: MeterMap, seed: number, span: number, slow: SlowReading, { from, to }: HitRange): HumanDraws {
   const n = hits.length;
   const draws: HumanDraws = { slowTiming: new Float64Array(n), ownTiming: new Float64Array(n), slowVelocity: new Float64Array(n), ownVelocity: new Float64Array(n) };
   const hashes = hitHashes(hits);
@@ -72,7 +84,7 @@ export function humanDraws(hits: readonly Hit[], map: MeterMap, seed: number, sp
   const timingSeed = mix(seed, SALT.timing);
   const velocitySeed = mix(seed, SALT.velocity);
   let tick = Number.NaN;
-  for (let i = 0; i < n; i++) {
+  for (let i = from; i < to; i++) {
     const hit = hits[i] as Hit;
     const hash = hashes[i] as number;
     const same = hit.tick === tick;
@@ -82,7 +94,5 @@ export function humanDraws(hits: readonly Hit[], map: MeterMap, seed: number, sp
     draws.ownTiming[i] = normalOf(mix(timingSeed, hash));
     draws.ownVelocity[i] = normalOf(mix(velocitySeed, hash));
   }
-  if (bySeed.size >= MOST_SEEDS) bySeed.delete(bySeed.keys().next().value as string);
-  bySeed.set(key, { map, draws });
   return draws;
 }

@@ -27,8 +27,8 @@ function linesOfHomes(homes: Float64Array, map: MeterMap): Uint8Array {
 }
 
 /** Human drift: a slow 1/f curve of the whole kit and each hit's own scatter, mixed by `memory` at unit deviation. */
-const applyHumanize: ApplyMove<HumanizeMove> = ({ timingMs, velocityPercent, memory, anchor, span }, { hits, written, range, times, loudness, homes, map, tempo }, inScope, seed, slow) => {
-  const draws = humanDraws(hits, map, seed, span, slow);
+const applyHumanize: ApplyMove<HumanizeMove> = ({ timingMs, velocityPercent, memory, anchor, span }, { part, hits, written, range, times, loudness, homes, map, tempo }, inScope, seed, slow) => {
+  const draws = humanDraws(hits, map, seed, span, slow, part.round && range);
   const lines = linesOfHomes(homes.ticks, map);
   /** How much a line is spared: bar lines by the whole anchor, beat lines by half of it. */
   const shares = [1, 1 - anchor / 2, 1 - anchor];

@@ -156,7 +156,10 @@ function barLineBehind({ meter }: Pick<Part, 'meter'>, end: number, at: (tick: n
   const map = new MeterMap(meter);
   const { index, start, length } = map.barAt(ticks(end));
   let bars = Math.max(1, end - start >= length / 2 ? index + 1 : index);
-  while (at(map.barOf(bars).start) <= lastOn) bars++;
+  // Steps that double: at a tempo of a microsecond a note may lie millions of bars behind the end.
+  let step = 1;
+  for (; at(map.barOf(bars + step).start) <= lastOn; step *= 2) bars += step;
+  for (; step >= 1; step /= 2) if (at(map.barOf(bars + step - 1).start) <= lastOn) bars += step;
   return { tick: at(map.barOf(bars).start), bars };
 }
 

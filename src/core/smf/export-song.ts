@@ -12,7 +12,7 @@ import { FOOT_CONTROLLER, noteEvents, writeNote, type NoteEvent } from './note-t
 import { mapsOfSong, tickScale } from './import-part';
 import { channelOf, isNote, META, META_END_OF_TRACK, type SmfFile } from './read';
 import type { TrackEvents } from './track-events';
-import { MAX_DELTA, SmfWriter } from './write';
+import { SmfWriter } from './write';
 
 export interface SongExportOptions {
   written?: boolean;
@@ -116,7 +116,7 @@ function writeTrack(w: SmfWriter, bytes: Uint8Array, events: TrackEvents, kept: 
     let now = 0;
     let next = 0;
     const advance = (tick: number) => {
-      w.quantity(Math.min(MAX_DELTA, Math.max(0, tick - now)));
+      w.delta(Math.max(0, tick - now));
       now = Math.max(now, tick);
     };
     const writeNotes = (until: number, ons: boolean) => {

@@ -2,7 +2,7 @@ import type { DrumNotes, Control } from './drum-notes';
 import { META_END_OF_TRACK, META_TRACK_NAME } from './read';
 import { encodeText } from './text';
 import { writeMeta } from './write-meta';
-import { MAX_DELTA, type SmfWriter } from './write';
+import type { SmfWriter } from './write';
 
 /** How far the hat's pedal is pressed. */
 export const FOOT_CONTROLLER = 4;
@@ -77,7 +77,7 @@ export function writeTrack(w: SmfWriter, { name, changes, notes, events, channel
   w.track(() => {
     let now = 0;
     const advance = (tick: number) => {
-      w.quantity(Math.min(MAX_DELTA, tick - now));
+      w.delta(tick - now);
       now = tick;
     };
     advance(0);

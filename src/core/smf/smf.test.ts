@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import { parseMidi } from 'midi-file';
 import { midiFile, meterEvent, noteEvents, tempoEvent, text, trackChunk, type TestEvent } from '@tests/support/midi-bytes';
+import { smallPart } from '@tests/support/arbitraries';
 import { isNamedError } from '../errors';
 import { NOD_SWAY_KIT, type KitMap } from '../key-map';
-import { milliseconds, TICKS_PER_QUARTER } from '../units';
+import { milliseconds, ticks, TICKS_PER_QUARTER } from '../units';
 import type { Part } from '../model/part';
 import { exportPart, defaultPpq } from './export-part';
 import { importPart } from './import-part';
@@ -164,4 +165,19 @@ test('notes of one key never overlap in an export', () => {
     } else if (e.type === 'noteOff') open.delete(e.noteNumber);
   }
   expect(open.size).toBe(0);
+});
+
+test('a gap longer than a delta can tell is written in steps: the note behind it stands where it should', () => {
+  // 100,000 quarters at 32,767 ticks each are twelve times 2^28.
+  const part = smallPart([['kick', 0, 100], ['snare', 99_990, 90]], { bars: 25_000 });
+  expect(notesOf(exportPart(part, { ppq: 32_767 }).bytes).map(([tick]) => tick)).toEqual([0, 99_990 * 32_767]);
+});
+
+test('notes millions of bars behind the end still end on a bar line', () => {
+  // 80 ms at a microsecond a quarter are 80,000 quarters: 20,000 bars behind the only one.
+  const part = smallPart([['kick', 0, 100]], { bars: 1 });
+  const far = { ...part, tempo: [{ tick: ticks(0), microsecondsPerQuarter: 1 }], feel: { ...part.feel, moves: [{ kind: 'lay' as const, ms: 80 }] } };
+  const [track] = parseMidi(exportPart(far, { ppq: 96 }).bytes).tracks;
+  // The note at 80,000 quarters stands on the line of bar 20,001; the track ends on the next.
+  expect(track!.reduce((sum, e) => sum + e.deltaTime, 0)).toBe(20_001 * 4 * 96);
 });

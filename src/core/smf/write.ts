@@ -43,6 +43,16 @@ export class SmfWriter {
     this.byte(value & 0x7f);
   }
 
+  /** The time before an event. One that is too long for a delta is written in steps, with an empty text event after each. */
+  delta(ticks: number) {
+    let left = ticks;
+    for (; left > MAX_DELTA; left -= MAX_DELTA) {
+      this.quantity(MAX_DELTA);
+      for (const b of EMPTY_TEXT) this.byte(b);
+    }
+    this.quantity(left);
+  }
+
   header(format: number, tracks: number, division: number) {
     this.text('MThd');
     this.uint32(6);
@@ -66,5 +76,7 @@ export class SmfWriter {
   }
 }
 
-/** Longest delta a variable-length quantity holds; parts are far shorter, damaged songs may not be. */
-export const MAX_DELTA = (1 << 28) - 1;
+const EMPTY_TEXT = [0xff, 0x01, 0x00];
+
+/** Longest delta a variable-length quantity holds. */
+const MAX_DELTA = (1 << 28) - 1;
