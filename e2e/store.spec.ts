@@ -132,3 +132,93 @@ test('a banner moves no stem, and one of our files goes where it belongs whereve
   await page.getByTestId('file-input').setInputFiles({ name: 'late watch.nodfeel.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(feel)) });
   await expect(page.getByText('late watch is a whole feel: it is among yours now.')).toBeVisible();
 });
+
+test('a browser that throws its data away: what is open is written back, what is gone is named, and no demos are laid over it', async ({ page, context }) => {
+  await importMidi(page, 'beat.mid', flatBeat(1).bytes);
+  await softer(page);
+  await saved(page);
+  await page.waitForFunction(() => localStorage.getItem('nod-sway:library')?.includes('beat'));
+  // Of the other parts this tab has read nothing then.
+  await page.reload();
+  await benchReady(page);
+  // As Chromium does where a write fails on a full disk.
+  const session = await context.newCDPSession(page);
+  await session.send('Storage.clearDataForOrigin', { origin: new URL(page.url()).origin, storageTypes: 'indexeddb' });
+  await softer(page);
+  await saved(page);
+  await expect(page.getByTestId('store-notice')).toContainText('These parts can no longer be read:');
+  await page.reload();
+  await benchReady(page);
+  expect(await snare(page)).toBe(98);
+  // Its song came along: the other tracks can still be exported.
+  expect(await exportMidi(page, 'song')).toBeDefined();
+  await page.getByRole('link', { name: 'Back to the Shelf' }).click();
+  const lost = page.getByTestId('library-lost');
+  await expect(lost).toContainText('Gangway Strut');
+  await expect(lost).not.toContainText('beat');
+  await expect(page.getByRole('heading', { level: 2 })).toHaveText(['beat']);
+  await lost.getByRole('button', { name: 'Add the demo parts' }).click();
+  await expect(page.getByRole('heading', { name: 'Gangway Strut' })).toBeVisible();
+  await expect(lost).toBeHidden();
+  await page.reload();
+  await expect(page.getByRole('heading', { name: 'Gangway Strut' })).toBeVisible();
+  await expect(lost).toBeHidden();
+});
+
+test('a library that is gone at the start is named before anything is laid over it', async ({ page, context }) => {
+  await importMidi(page, 'beat.mid', flatBeat(1).bytes);
+  await saved(page);
+  await page.waitForFunction(() => localStorage.getItem('nod-sway:library')?.includes('beat'));
+  await page.goto('about:blank');
+  const session = await context.newCDPSession(page);
+  await session.send('Storage.clearDataForOrigin', { origin: 'http://127.0.0.1:3210', storageTypes: 'indexeddb' });
+  await page.goto('/');
+  const lost = page.getByTestId('library-lost');
+  await expect(lost).toContainText('beat');
+  await expect(page.getByText('The Shelf is empty.')).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Gangway Strut' })).toBeHidden();
+  await page.reload();
+  await expect(lost).toContainText('beat');
+  await lost.getByRole('button', { name: 'Dismiss' }).click();
+  await expect(lost).toBeHidden();
+});
+
+test('edits that wait for a choice between two tabs outlive the tab, and the choice is offered again', async ({ page, context }) => {
+  await importMidi(page, 'beat.mid', flatBeat(1).bytes);
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await benchReady(other);
+  // Both edit at once: this tab hears of the other's edit while its own is under way.
+  await page.evaluate(() => window.nodSway!.bench().open('hold', 'drag'));
+  await softer(other);
+  await saved(other);
+  await page.evaluate(() => window.nodSway!.bench().run('Soften', (p) => ({ ...p, hits: p.hits.map((h) => (h.voice === 'snare' ? { ...h, velocity: 55 as typeof h.velocity } : h)) })));
+  await expect(page.getByTestId('save-trouble')).toContainText('changed in another tab');
+  await page.evaluate(() => window.nodSway!.bench().run('Soften more', (p) => ({ ...p, hits: p.hits.map((h) => (h.voice === 'snare' ? { ...h, velocity: 44 as typeof h.velocity } : h)) })));
+  await expect.poll(() => page.evaluate(async () => {
+    const db = await new Promise<IDBDatabase>((done) => {
+      const request = indexedDB.open('nod-sway');
+      request.onsuccess = () => done(request.result);
+    });
+    const rows = await new Promise<{ unchosen?: { steps: string[] } }[]>((done) => {
+      const request = db.transaction('versions').objectStore('versions').getAll();
+      request.onsuccess = () => done(request.result as { unchosen?: { steps: string[] } }[]);
+    });
+    db.close();
+    return rows.map((row) => row.unchosen?.steps.length);
+  })).toContain(2);
+  await page.close();
+  await other.reload();
+  await benchReady(other);
+  const left = other.getByTestId('left-over');
+  await left.getByRole('button', { name: 'See both' }).click();
+  await expect(other.getByTestId('both-differ')).toContainText('softer');
+  await other.getByRole('button', { name: 'Use the closed tab’s version' }).click();
+  await expect(left).toBeHidden();
+  expect(await snare(other)).toBe(44);
+  await saved(other);
+  await other.reload();
+  await benchReady(other);
+  expect(await snare(other)).toBe(44);
+  await expect(left).toBeHidden();
+});

@@ -7,6 +7,7 @@ import type { Feel } from '@/core/model/feel';
 import type { Groove } from '@/core/model/groove';
 import type { Part } from '@/core/model/part';
 import { tempoMapOf } from '@/core/part/part-time';
+import { weightOf } from '@/core/moves/all';
 import { performPart } from '@/core/perform/perform';
 import { exportPart } from '@/core/smf/export-part';
 import { exportSong } from '@/core/smf/export-song';
@@ -53,7 +54,7 @@ export function withGiven(part: Part, given: Given): Part {
  */
 export function writePart(part: Part, file: SmfFile | null, { song, ppq, order }: Writing, hits = part.hits.length): Uint8Array {
   // Each move looks at each hit: what would take too long is refused before it starts.
-  if (workOf(hits, part.feel.moves.length) > MOST_WORK) throw new NamedError('too-much-work', { hits, moves: part.feel.moves.length, most: MOST_WORK });
+  if (workOf(hits, weightOf(part.feel)) > MOST_WORK) throw new NamedError('too-much-work', { hits, moves: part.feel.moves.length, most: MOST_WORK });
   return (song && file ? exportSong(part, file, { ppq }) : exportPart(part, { ppq, order })).bytes;
 }
 

@@ -3,8 +3,8 @@
 import Link from 'next/link';
 import { startTransition, useEffect, useState } from 'react';
 import { isNamedError, NamedError } from '@/core/errors';
-import { seedOnFirstVisit } from '@/storage/demo-seed';
 import { partStore, type StoredPart } from '@/storage/part-store';
+import { bringRescuesBack, prepareStore } from '@/storage/prepare';
 import { Button } from '@/ui/Button';
 import { ErrorBoundary, Fault } from '@/ui/ErrorBoundary';
 import { showError } from '@/ui/notify';
@@ -29,7 +29,7 @@ export function BenchPlace({ partId }: { partId: string }) {
       const held = heldBench(partId);
       if (held) return setOpened({ store: held, stored: null });
       // A link to a demo part may be the first thing that is ever opened here.
-      if (partId.startsWith('demo-')) await seedOnFirstVisit();
+      await (partId.startsWith('demo-') ? prepareStore() : bringRescuesBack());
       const [stored, song] = await Promise.all([partStore.load(partId), partStore.song(partId)]);
       // In slices: a whole Bench made at once would hold the page up.
       if (current) startTransition(() => setOpened({ store: createBenchStore(partId, stored, song !== undefined, partStore), stored }));

@@ -1,4 +1,4 @@
-import { isNamedError, NamedError } from '@/core/errors';
+import { isNamedError, NamedError, type ErrorCode } from '@/core/errors';
 import type { PartDiff } from '@/core/part/diff';
 import type { Part } from '@/core/model/part';
 import type { Finished } from './document';
@@ -16,7 +16,16 @@ export interface EditStore {
   settleHead(id: string, seq: number, last: number, after: Part): Promise<void>;
   /** Takes edits out again that lead nowhere. */
   dropEdits(id: string, first: number, last: number): Promise<void>;
+  /** Calls back once, when a store that refused takes writes again. */
+  whenBack?(hear: () => void): void;
+  /** Keeps how a part stands here, while another tab has gone on from elsewhere and one of both is still to be chosen. */
+  keepUnchosen?(id: string, part: Part, steps: readonly string[]): void;
+  /** It was chosen, or went elsewhere. */
+  dropUnchosen?(id: string): void;
 }
+
+/** Refusals that end by themselves, when there is room again. */
+const PASSING: readonly ErrorCode[] = ['store-full', 'store-lost', 'store-refused'];
 
 /** Edits on their way, and whether they arrived. */
 interface Sending {
@@ -47,6 +56,8 @@ export class Saver {
   private heard = 0;
   /** Asked for while the last answers were still to come. */
   private again = false;
+  /** Tried again by itself: what is said of it stays until it is saved. */
+  private quiet: NamedError | null = null;
 
   /** @param head number of the last edit that is in the store */
   constructor(
@@ -85,6 +96,7 @@ export class Saver {
     this.pending = [];
     this.sent = 0;
     this.sending = [];
+    this.dropUnchosen();
     this.failed = null;
     this.head = head;
     this.onState({ kind: 'saved' });
@@ -93,6 +105,7 @@ export class Saver {
   save(edit: FinishedEdit) {
     if (this.gone) return;
     this.pending.push(edit);
+    if (this.failed?.code === 'changed-elsewhere') this.keepUnchosen();
     if (edit.diff.removed.length + edit.diff.added.length <= LARGE || this.failed) return this.write();
     // Handing thousands of hits over takes longer than a frame: what was done is drawn first.
     if (!this.settling) this.onState({ kind: 'saving' });
@@ -107,6 +120,20 @@ export class Saver {
     this.failed = null;
     if (this.pending.length === 0) this.onState({ kind: 'saved' });
     else this.write();
+  }
+
+  /** Tries the waiting edits again without a word, unless they arrive. */
+  private retryQuietly() {
+    if (this.gone || !this.failed || this.settling || !PASSING.includes(this.failed.code)) return;
+    this.quiet = this.failed;
+    this.failed = null;
+    this.write();
+    if (!this.settling) this.endQuiet();
+  }
+
+  private endQuiet() {
+    this.quiet = null;
+    if (!this.failed && this.pending.length === 0) this.onState({ kind: 'saved' });
   }
 
   /** Hears what the store says of the part: another tab may have changed it, or taken it away (null). */
@@ -131,6 +158,7 @@ export class Saver {
 
   /** Forgets what waits: it went somewhere else. */
   letGo() {
+    this.dropUnchosen();
     this.gone = true;
     this.again = false;
     this.onState({ kind: 'saved' });
@@ -150,9 +178,10 @@ export class Saver {
     );
     this.sending.push({ first, last: first + batch.length - 1, kept });
     if (this.settling) return;
-    this.onState({ kind: 'saving' });
+    if (!this.quiet) this.onState({ kind: 'saving' });
     this.settling = this.settle().finally(() => {
       this.settling = null;
+      if (this.quiet) this.endQuiet();
       if (this.again) this.retry();
       if (this.heard > this.head) this.hear(this.heard);
     });
@@ -196,9 +225,21 @@ export class Saver {
     this.sent = 0;
   }
 
+  private keepUnchosen() {
+    const last = this.pending.at(-1);
+    if (last) this.store.keepUnchosen?.(this.id, last.after, this.pending.map((edit) => edit.label));
+  }
+
+  private dropUnchosen() {
+    if (this.failed?.code === 'changed-elsewhere') this.store.dropUnchosen?.(this.id);
+  }
+
   private fail(error: NamedError) {
     if (this.gone || this.failed) return;
     this.failed = error;
-    this.onState({ kind: 'failed', error });
+    // The same once more is no news.
+    if (this.quiet?.code !== error.code) this.onState({ kind: 'failed', error });
+    if (error.code === 'changed-elsewhere') this.keepUnchosen();
+    if (PASSING.includes(error.code)) this.store.whenBack?.(() => this.retryQuietly());
   }
 }

@@ -15,11 +15,17 @@ export interface Unsaved {
 /** All such work, parts by their id, while this tab is open. */
 export const unsavedParts = createStore<ReadonlyMap<string, Unsaved>>(() => new Map());
 
+const savers = new Set<(id: string) => void>();
+
+/** Hears of each part that is saved after all, or let go. */
+export const onSettled = (hear: (id: string) => void): void => void savers.add(hear);
+
 /** Says that there is such work, or (null) that there is none any more. While there are any, leaving the tab is asked about. */
 export function markUnsaved(id: string, unsaved: Unsaved | null): void {
   const parts = new Map(unsavedParts.getState());
   if (unsaved) parts.set(id, unsaved);
   else if (!parts.delete(id)) return;
+  else for (const hear of savers) hear(id);
   unsavedParts.setState(parts, true);
   if (typeof window === 'undefined') return;
   window.removeEventListener('beforeunload', ask);

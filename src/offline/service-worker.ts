@@ -71,6 +71,7 @@ worker.addEventListener('install', (e) => e.waitUntil(install()));
 worker.addEventListener('activate', (e) => e.waitUntil(activate()));
 worker.addEventListener('message', (e) => {
   if (e.data === 'take over') void worker.skipWaiting();
+  if (e.data === 'which version') e.ports[0]?.postMessage(SHIPPED.version);
 });
 worker.addEventListener('fetch', (e) => {
   const { request } = e;

@@ -11,8 +11,12 @@ jest.mock('@/ui/notify', () => ({ say: (text: string) => void said.push(text), o
 class Fake extends EventTarget {
   state = 'installing';
   posted: unknown[] = [];
-  postMessage(message: unknown) {
-    this.posted.push(message);
+  constructor(readonly version = 'v1') {
+    super();
+  }
+  postMessage(message: unknown, [port]: MessagePort[] = []) {
+    if (port) port.postMessage(this.version);
+    else this.posted.push(message);
   }
   become(state: string) {
     this.state = state;
@@ -20,6 +24,10 @@ class Fake extends EventTarget {
   }
 }
 
+/** What workers answer through their ports has come. */
+const heard = async () => {
+  for (let i = 0; i < 20; i++) await settle();
+};
 const settle = () => new Promise((done) => setImmediate(done));
 let reloads = 0;
 
@@ -36,7 +44,12 @@ function browser(running: boolean) {
     worker.become('installed');
     return worker;
   };
-  return { registration, container: container as unknown as ServiceWorkerContainer, found, change: () => container.dispatchEvent(new Event('controllerchange')) };
+  /** Another worker serves this page from now on. */
+  const change = (version = 'v2') => {
+    container.controller = new Fake(version);
+    container.dispatchEvent(new Event('controllerchange'));
+  };
+  return { registration, container: container as unknown as ServiceWorkerContainer, found, change };
 }
 
 beforeEach(() => {
@@ -58,6 +71,7 @@ test('another tab took a newer one: this tab is asked, keeps what is half done, 
   const { container, change } = browser(true);
   await keepOffline(container);
   change();
+  await heard();
   expect(offers.map((o) => o.text)).toEqual(['Another tab went on to a newer version of Nod Sway.']);
   const kept: string[] = [];
   const stop = mayBeHalfDone(() => (kept.push('drag'), null));
@@ -69,6 +83,14 @@ test('another tab took a newer one: this tab is asked, keeps what is half done, 
   await settle();
   expect(reloads).toBe(1);
   stop();
+});
+
+test('the same version that came back, after the browser threw its copy away, is no newer one', async () => {
+  const { container, change } = browser(true);
+  await keepOffline(container);
+  change('v1');
+  await heard();
+  expect(offers).toEqual([]);
 });
 
 test('a newer one is offered; what cannot be saved, or a take, keeps it waiting, and it is offered again', async () => {

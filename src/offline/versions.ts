@@ -35,6 +35,25 @@ async function loadAnew(): Promise<void> {
   window.location.reload();
 }
 
+/** A service worker that knows no such question does not answer it. */
+const ANSWER_MS = 2000;
+
+/** Which version a service worker serves; null where there is none, or none that tells. */
+function versionOf(worker: ServiceWorker | null): Promise<string | null> {
+  if (!worker) return Promise.resolve(null);
+  const { port1, port2 } = new MessageChannel();
+  return new Promise((done) => {
+    const end = (version: string | null) => {
+      clearTimeout(timer);
+      port1.close();
+      done(version);
+    };
+    const timer = setTimeout(() => end(null), ANSWER_MS);
+    port1.onmessage = (e: MessageEvent<string>) => end(e.data);
+    worker.postMessage('which version', [port2]);
+  });
+}
+
 let mine = false;
 
 /** Goes on with the newer version. */
@@ -55,11 +74,16 @@ function offerNewer(registration: ServiceWorkerRegistration): void {
 /** Has the browser keep the application, so that it opens without a network; says when a newer version is there. */
 export async function keepOffline(container: ServiceWorkerContainer): Promise<void> {
   const hadOne = container.controller !== null;
-  container.addEventListener('controllerchange', () => {
+  const before = versionOf(container.controller);
+  const changed = async () => {
     if (mine) return void loadAnew();
+    // What keeps the application may only have come back, after the browser threw its data away: then this tab runs what there is.
+    const [was, is] = await Promise.all([before, versionOf(container.controller)]);
+    if (was !== null && was === is) return;
     // Another tab took it: this one works on, and is asked.
     if (hadOne) offer('Another tab went on to a newer version of Nod Sway.', 'Load it here', () => void loadAnew());
-  });
+  };
+  container.addEventListener('controllerchange', () => void changed());
   const registration = await container.register('/service-worker.js');
   const watch = (worker: ServiceWorker | null) =>
     worker?.addEventListener('statechange', () => {

@@ -11,9 +11,11 @@ import { useStored } from '@/storage/use-stored';
 import type { LaneContent } from '@/core/smf/lanes';
 import type { PartRow } from '@/storage/database';
 import { deletedStore } from '@/storage/deleted-store';
-import { addMissingDemos, seedOnFirstVisit } from '@/storage/demo-seed';
+import { addMissingDemos } from '@/storage/demo-seed';
 import { laneHearing } from '@/sound/lane-hearing';
+import { dismissLoss, libraryLoss } from '@/storage/library-mark';
 import { partStore } from '@/storage/part-store';
+import { prepareStore } from '@/storage/prepare';
 import { unsavedParts } from '@/editing/unsaved';
 import { Button } from '@/ui/Button';
 import { showError, tell } from '@/ui/notify';
@@ -33,6 +35,7 @@ import { PartGrid } from './PartGrid';
 import { ShelfLine } from './ShelfLine';
 import { useShelfKeys } from './use-shelf-keys';
 
+const LostNotice = dynamic(() => import('./LostNotice'), { ssr: false });
 const LaneDialog = dynamic(() => import('@/ui/LaneDialog').then((m) => m.LaneDialog), { ssr: false });
 const UnsavedParts = dynamic(() => import('./UnsavedParts').then((m) => m.UnsavedParts), { ssr: false });
 const ShelfSounds = dynamic(() => import('./ShelfSounds'), { ssr: false });
@@ -58,6 +61,7 @@ interface Backing {
 /** The start: all parts; files may be dropped anywhere. */
 export function Shelf() {
   const router = useRouter();
+  const lost = useStore(libraryLoss, (s) => s.lost);
   const unsaved = useStore(unsavedParts, (parts) => parts.size > 0);
   const [seeded, setSeeded] = useState(false);
   const [question, setQuestion] = useState<LaneQuestion | null>(null);
@@ -75,7 +79,10 @@ export function Shelf() {
   const rows = useStored(() => partStore.list().catch(() => null), []);
   const deleted = useStored(() => deletedStore.list().catch(() => []), []);
   useEffect(() => {
-    seedOnFirstVisit().then(() => setSeeded(true), showError);
+    prepareStore().then((rescued) => {
+      setSeeded(true);
+      for (const name of rescued) tell(`“${name}” could not be saved before. It is back, as you left it.`);
+    }, showError);
     deletedStore.forgetOld().catch(() => undefined);
     return () => void endAudition();
   }, []);
@@ -138,6 +145,11 @@ export function Shelf() {
     }
   };
 
+  const startAgain = async () => {
+    dismissLoss();
+    await restoreDemos();
+  };
+
   const restoreDemos = async () => {
     try {
       const added = await addMissingDemos();
@@ -185,6 +197,7 @@ export function Shelf() {
         <input {...getInputProps()} aria-label="MIDI or part file" data-testid="file-input" />
         <FileField ref={batchInput} label="MIDI files to be given a feel" onChoose={setBatch} />
         <StoreNotice />
+        {lost && <LostNotice lost={lost} onRestore={setRestoring} onDemos={() => void startAgain()} onDismiss={dismissLoss} />}
         {unsaved && <UnsavedParts />}
         {busy && (
           <p role="status" className="mb-4 flex items-center gap-3 rounded-md border border-strong px-4 py-2">

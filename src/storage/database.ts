@@ -6,6 +6,9 @@ import type { Guards, HatSettings, RawEvent, Take } from '@/core/model/take';
 import type { VelocityCurve } from '@/core/velocity-curve';
 import type { StepKind } from '@/editing/history';
 import { factory, keyRange } from './backing';
+import { markLibrary, noteLoss, tellLoss } from './library-mark';
+import { Mirror, mirroring } from './mirror';
+import { Recovery } from './recovery';
 import type { PartSummary } from './summary';
 import { TABLES, type RowsOfPart, type TableSpec } from './tables';
 
@@ -85,6 +88,8 @@ export interface VersionRow {
   /** Milliseconds since 1970. */
   at: number;
   part: unknown;
+  /** It waits for a choice between two tabs: of which part or idea it is, in which tab, and the steps that led there. */
+  unchosen?: { own: string; tab: string; steps: readonly string[] };
 }
 
 /** A groove of the user's own; JSON data, checked when it is read. */
@@ -180,6 +185,8 @@ export interface FlagRow {
   at: number;
   /** Of a folder that is to be found again. */
   handle?: FileSystemDirectoryHandle;
+  /** Of a write that only takes room. */
+  pad?: string;
 }
 
 /** The browser's store, made of its tables: those of each version are added to an older store when it is opened. */
@@ -206,14 +213,72 @@ export class NodSwayDatabase extends Dexie {
   deleted!: EntityTable<DeletedRow, 'id'>;
   deletedRows!: EntityTable<DeletedRowsRow, 'id'>;
 
+  readonly mirror = new Mirror();
+  readonly recovery = new Recovery(this, () => void import('./rescue').then(({ keepRescues }) => keepRescues(), () => undefined));
+  private marking: ReturnType<typeof setTimeout> | null = null;
+
   constructor(
     name = 'nod-sway',
     readonly specs: readonly TableSpec[] = TABLES,
   ) {
     // Strict: what was answered is on the disk, not in a buffer that a crash takes along.
     super(name, { indexedDB: factory, IDBKeyRange: keyRange, chromeTransactionDurability: 'strict' });
+    this.use(mirroring(this.mirror, (a, b) => factory.cmp(a, b), (table) => this.changed(table)));
+    // Before anything else is asked of a database that was just opened.
+    this.on('ready', () => this.lookForLoss(), true);
     for (const version of new Set(specs.map((spec) => spec.since))) this.version(version).stores(Object.fromEntries(specs.filter((spec) => spec.since === version).map((spec) => [spec.name, spec.keys])));
   }
+
+  /** A write that changes nothing, as large as an edit may be. */
+  async probe(): Promise<void> {
+    await this.flags.put({ name: PROBE, at: 0, pad: PAD });
+    await this.flags.delete(PROBE);
+  }
+
+  /**
+   * A database that is empty, though rows of it are in memory, or a library was here: the browser threw it away, as it does where a write
+   * fails on a full disk. What is in memory is written back, and what is gone is named.
+   */
+  private async lookForLoss(): Promise<void> {
+    const isEmpty = (await this.parts.count()) === 0 && (await this.flags.count()) === 0;
+    if (isEmpty && !this.mirror.isEmpty) await this.writeBack();
+    const here = new Set(await this.parts.toCollection().primaryKeys());
+    if (isEmpty) noteLoss(here);
+    else tellLoss(here);
+  }
+
+  private async writeBack(): Promise<void> {
+    const bodies = new Set(this.mirror.rowsOf('bodies').map((row) => (row as BodyRow).id));
+    await this.transaction('rw', this.tables, async () => {
+      for (const { name } of this.specs) {
+        const rows = this.mirror.rowsOf(name);
+        // A line of the Shelf without its part would be a promise that is not kept.
+        await this.table(name).bulkPut(name === 'parts' ? rows.filter((row) => bodies.has((row as PartRow).id)) : rows);
+      }
+    });
+  }
+
+  /** What the library holds is noted a moment after it changed. */
+  private changed(table: string): void {
+    if (typeof localStorage === 'undefined' || this.marking !== null || table === 'edits' || table === 'bodies' || table === 'takeEvents') return;
+    this.marking = setTimeout(() => {
+      this.marking = null;
+      this.mark().catch(() => undefined);
+    }, MARK_AFTER_MS);
+  }
+
+  private async mark(): Promise<void> {
+    const rows = await this.parts.toArray();
+    const shown = rows.filter((row) => !row.idea);
+    const owned = this.specs.filter((spec) => spec.owner === 'library' && spec.carried !== null && spec.carried !== 'setting');
+    const others = Object.fromEntries(await Promise.all(owned.map(async ({ name }) => [name, await this.table(name).count()] as const)));
+    markLibrary({ parts: shown.map((row) => [row.id, row.name]), others });
+    tellLoss(new Set(rows.map((row) => row.id)));
+  }
 }
+
+const PROBE = 'probe';
+const PAD = 'x'.repeat(64 * 1024);
+const MARK_AFTER_MS = 500;
 
 export const database = new NodSwayDatabase();

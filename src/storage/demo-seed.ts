@@ -1,5 +1,6 @@
 import { NamedError } from '@/core/errors';
 import type { Cue } from '@/demo/cue';
+import { isLossOpen } from './library-mark';
 import { partStore, summaryOf, type PartStore } from './part-store';
 import type { PartSummary } from './summary';
 import { AS_IMPORTED, versionStore, type VersionStore } from './version-store';
@@ -39,6 +40,8 @@ export async function addMissingDemos(store: PartStore = partStore, versions: Ve
 /** On the very first visit the Shelf starts with the demo parts. A first visit that was cut short starts again. */
 export async function seedOnFirstVisit(store: PartStore = partStore, versions: VersionStore = versionStore, load: () => Promise<SeededCue[]> = fetchCues): Promise<void> {
   if (await store.hasFlag(SEEDED)) return;
+  // A library was here and is gone: that is said first, and nothing is laid over it.
+  if (isLossOpen()) return;
   await addMissingDemos(store, versions, load);
   await store.setFlag(SEEDED);
 }

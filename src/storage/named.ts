@@ -12,6 +12,11 @@ export async function named<T>(work: () => PromiseLike<T>): Promise<T> {
     if (e instanceof NamedError) throw e;
     const inner = (e as { inner?: { name?: string } }).inner?.name ?? (e as { name?: string }).name ?? '';
     if (/Quota/.test(inner)) throw new NamedError('store-full');
+    if (/DatabaseClosed|InvalidState|Unknown|Abort/.test(inner)) {
+      // The browser gave its store up: it is opened anew as soon as that can be done.
+      database.recovery.whenBack(() => undefined);
+      throw new NamedError('store-lost', { cause: String(e) });
+    }
     throw new NamedError('store-refused', { cause: String(e) });
   } finally {
     answered();

@@ -7,6 +7,7 @@ import type { FinishedEdit } from '@/editing/saver';
 import { askToStay } from './backing';
 import { database, type EditRow, type IdeaOf, type NodSwayDatabase, type PartRow } from './database';
 import { named } from './named';
+import { UnchosenStore } from './unchosen-store';
 import type { PartSummary } from './summary';
 import { IDEA_MARK, ideasRange, removeOfPart } from './tables';
 
@@ -112,6 +113,7 @@ export class PartStore {
       } catch (e) {
         throw (e as { name?: string } | null)?.name === 'ConstraintError' ? new NamedError('changed-elsewhere', { seq }) : e;
       }
+      for (const row of rows) this.db.mirror.saw('edits', [row.partId, row.seq], row);
     });
   }
 
@@ -134,6 +136,20 @@ export class PartStore {
       if (foreign) throw foreign;
       askToStay();
     });
+  }
+
+  /** Calls back once, when a store that refused takes writes again. */
+  whenBack(hear: () => void): void {
+    this.db.recovery.whenBack(hear);
+  }
+
+  /** What is refused here stands in memory as well: that is no reason to stop. */
+  keepUnchosen(id: string, part: Part, steps: readonly string[]): void {
+    new UnchosenStore(this.db).keep(id, part, steps).catch((e: unknown) => console.error(e));
+  }
+
+  dropUnchosen(id: string): void {
+    new UnchosenStore(this.db).drop(id).catch((e: unknown) => console.error(e));
   }
 
   /** Takes out edits that lie behind a gap; looked for anew, since a tab that works on the part may just have filled it. */

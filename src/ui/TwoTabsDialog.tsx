@@ -30,6 +30,8 @@ interface Props {
   /** Goes on from what the store holds, or puts what stands here on top of it as one step. */
   takeOf: (which: 'mine' | 'theirs') => Promise<void>;
   onClose: () => void;
+  /** “This tab” was closed before a choice: what it had is kept as a version already. */
+  isClosed?: boolean;
 }
 
 /** The same as the two tabs have it. */
@@ -60,7 +62,7 @@ async function keepAside(partId: string, own: string, part: Part, name: string):
 }
 
 /** What this tab and another both changed: both are shown, one is gone on with, and the other is kept. */
-export default function TwoTabsDialog({ partId, own, here, takeOf, onClose }: Props) {
+export default function TwoTabsDialog({ partId, own, here, takeOf, onClose, isClosed = false }: Props) {
   const [both, setBoth] = useState<Both | null>(null);
   const reading = useRef(here);
   useEffect(() => {
@@ -75,10 +77,10 @@ export default function TwoTabsDialog({ partId, own, here, takeOf, onClose }: Pr
   const take = async (which: 'mine' | 'theirs') => {
     if (!both) return;
     // Kept first: nothing goes before its copy is there.
-    const where = which === 'mine' ? await keepAside(partId, own, (await partStore.load(own)).part, 'From the other tab') : await keepAside(partId, own, here()?.mine ?? both.mine, 'From this tab');
+    const where = which === 'mine' ? await keepAside(partId, own, (await partStore.load(own)).part, isClosed ? 'As saved' : 'From the other tab') : isClosed ? 'The closed tab’s is kept as a version.' : await keepAside(partId, own, here()?.mine ?? both.mine, 'From this tab');
     await takeOf(which);
     onClose();
-    say(`${which === 'mine' ? 'This tab’s is gone on with; undo leads to the other.' : 'The other tab’s is gone on with.'} ${where}`);
+    say(isClosed ? where : `${which === 'mine' ? 'This tab’s is gone on with; undo leads to the other.' : 'The other tab’s is gone on with.'} ${where}`);
   };
   const copy = async () => {
     if (!both) return;
@@ -91,7 +93,7 @@ export default function TwoTabsDialog({ partId, own, here, takeOf, onClose }: Pr
     say(`This tab’s is on the Shelf as “${name}”; here the other is gone on with.`);
   };
   return (
-    <Modal open onClose={onClose} title="Changed in two tabs" about="This tab and another changed the same part. Choose which one is gone on with: the other is kept.">
+    <Modal open onClose={onClose} title="Changed in two tabs" about={isClosed ? 'Two tabs changed this part, and one was closed before you chose. Choose a version: the other is kept.' : 'This tab and another changed the same part. Choose a version: the other is kept.'}>
       {both === null ? (
         <p className="text-faint" role="status">
           Reading both …
@@ -99,18 +101,20 @@ export default function TwoTabsDialog({ partId, own, here, takeOf, onClose }: Pr
       ) : (
         <>
           <div className="grid grid-cols-2 gap-4">
-            <Side title="This tab" part={both.mine} steps={both.mySteps} />
-            <Side title="The other tab" part={both.theirs} steps={both.theirSteps} />
+            <Side title={isClosed ? 'The closed tab' : 'This tab'} part={both.mine} steps={both.mySteps} />
+            <Side title={isClosed ? 'As saved' : 'The other tab'} part={both.theirs} steps={both.theirSteps} />
           </div>
           <p className="mt-3 text-sm text-faint" data-testid="both-differ">
-            From the other tab’s to this one’s: {difference}
+            {isClosed ? 'What the closed tab changed' : 'From the other tab’s to this one’s'}: {difference}
           </p>
           <div className="mt-4 flex flex-wrap justify-end gap-2">
-            <Button className="mr-auto" onClick={() => void copy().catch(showError)}>
-              Keep this tab’s as a part of its own
-            </Button>
-            <Button onClick={() => void take('mine').catch(showError)}>Take this tab’s</Button>
-            <Button onClick={() => void take('theirs').catch(showError)}>Take the other’s</Button>
+            {!isClosed && (
+              <Button className="mr-auto" onClick={() => void copy().catch(showError)}>
+                Keep this tab’s as a part of its own
+              </Button>
+            )}
+            <Button onClick={() => void take('mine').catch(showError)}>{isClosed ? 'Use the closed tab’s version' : 'Take this tab’s'}</Button>
+            <Button onClick={() => void take('theirs').catch(showError)}>{isClosed ? 'Keep the saved version' : 'Take the other’s'}</Button>
           </div>
         </>
       )}

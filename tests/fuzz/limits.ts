@@ -1,5 +1,7 @@
 import { GENERAL_MIDI_KIT } from '@/core/key-map';
-import { EMPTY_FEEL } from '@/core/model/feel';
+import { EMPTY_FEEL, type Move } from '@/core/model/feel';
+import type { Groove } from '@/core/model/groove';
+import { HOUSE_GROOVES } from '@/core/groove/house-grooves';
 import { DEFAULT_MOVES } from '@/core/moves/all';
 import { VOICES } from '@/core/voices';
 import { GRIDS } from '@/core/time/grid';
@@ -12,6 +14,8 @@ function upToLimit(roll: () => number, limit: number): number {
   if (kind < 0.4) return limit;
   return Math.max(1, Math.floor(limit ** roll()));
 }
+
+const MOVES: readonly Move[] = Object.values(DEFAULT_MOVES as Readonly<Record<string, Move>>).map((move) => (move.kind === 'groove' ? { ...move, groove: HOUSE_GROOVES[0] as Groove } : move));
 
 const pick = <T>(roll: () => number, list: readonly T[]): T => list[Math.floor(roll() * list.length)] as T;
 const many = <T>(n: number, make: (i: number) => T): T[] => Array.from({ length: n }, (_, i) => make(i));
@@ -62,7 +66,7 @@ export function partAtLimits(roll: () => number): string {
     rows,
     sections: sectionCount > 0 ? sections : undefined,
     order: sectionCount > 0 ? many(upToLimit(roll, 1024), () => ({ section: pick(roll, sections).id, times: upToLimit(roll, 64), sway: maybe(roll, 0.2, () => Math.floor(roll() * 101)) })) : undefined,
-    feel: { ...EMPTY_FEEL, moves: many(Math.floor(roll() * 6), () => pick(roll, Object.values(DEFAULT_MOVES))) },
+    feel: { ...EMPTY_FEEL, moves: many(Math.floor(roll() * 6), () => pick(roll, MOVES)) },
     hits,
   });
 }

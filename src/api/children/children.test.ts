@@ -12,7 +12,7 @@ import { perform } from '../perform';
 import { render } from '../render';
 import { inChild, poolOf, SLOT_LIMITS } from './in-child';
 import { slowdown, usageOf } from './usage';
-import { Waiting } from './waiting';
+import type { Waiting } from './waiting';
 
 const folder = mkdtempSync(join(tmpdir(), 'nod-sway-test-'));
 const code = join(folder, 'child.cjs');

@@ -17,6 +17,7 @@ import { silenceReason } from '../playback/silence';
 import { useSoundStatus, type Playback } from '../playback/use-playback';
 import { useRecorded } from '../recording/context';
 import { useBench, useBenchStore } from '../store/context';
+import { LeftOver, useLeftOver } from './LeftOver';
 import { calmPart, originFindingOf } from '../store/derived';
 
 /**
@@ -28,7 +29,14 @@ export function useNotice(playback: Playback): ReactNode {
   const silence = useSilence(playback);
   const origin = useOriginOffer();
   const store = useStoreTrouble();
-  return trouble ?? store ?? silence ?? origin;
+  const left = useLeftOver();
+  const unchosen = left && (
+    <Notice name="left-over">
+      <p className={sentence}>This part was changed in two tabs, and one was closed before you chose. What it had is kept.</p>
+      <LeftOver left={left} />
+    </Notice>
+  );
+  return trouble ?? store ?? unchosen ?? silence ?? origin;
 }
 
 function Notice({ children, tone = 'plain', name }: { children: ReactNode; tone?: 'plain' | 'danger'; name: string }) {

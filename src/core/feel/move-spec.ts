@@ -45,6 +45,8 @@ export interface MoveSpec<M extends MoveBase & { kind: string } = Move> {
   problem?(move: M): string | null;
   /** The word that seeds of its dice are salted with. */
   salt: string;
+  /** How many times as long as for a plain move a hit takes; 1 without it. */
+  weight?: number;
   /** It draws at random: it can be rolled again. */
   draws: boolean;
   apply: ApplyMove<M>;

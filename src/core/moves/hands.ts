@@ -17,6 +17,8 @@ export const handsMove: MoveSpec<HandsMove> = {
   members: { lead: number(0.5, 1.5), weak: number(0.5, 1.5), firstOfTwo: number(0.5, 1.5) },
   plain: { kind: 'hands', lead: 1.05, weak: 0.93, firstOfTwo: 1.05 },
   salt: 'hands',
+  // Who plays what is found by a shortest way through all strokes.
+  weight: 40,
   draws: false,
   apply: applyHands,
 };

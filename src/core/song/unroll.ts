@@ -10,6 +10,7 @@ import { columnsOfHits } from '../part/columns';
 import { meterMapOf, tempoMapOf } from '../part/part-time';
 import { barsOf, sectionOf } from '../part/sections';
 import { strokesAtMost } from '../ornament/strokes';
+import { weightOf } from '../moves/all';
 import { cutLengths, performPart, writtenPerformance, type Performance } from '../perform/perform';
 import type { VoiceName } from '../row-names';
 import type { GridName } from '../time/grid';
@@ -93,7 +94,7 @@ interface Piece {
 }
 
 /** Each round looks at all hits: so many in all take about a second. */
-const MOST_LOOKS = 1.2e7;
+const MOST_LOOKS = 8e6;
 
 /** What would take too long, or too much room, is refused before it starts. */
 function checkWork(part: Part, rounds: readonly Round[]) {
@@ -115,7 +116,7 @@ function checkWork(part: Part, rounds: readonly Round[]) {
   if (tempos > MOST_TEMPOS) throw new NamedError('too-many-tempos');
   // Rounds that are alike share what is performed; each move looks at each hit again.
   const distinct = new Set(rounds.map(({ from, to, pass, sway }) => `${from} ${to} ${pass} ${sway}`)).size;
-  if (distinct * countCycled(part) * (1 + part.feel.moves.length / 4) > MOST_LOOKS) throw new NamedError('too-much-work', { rounds: rounds.length, hits: part.hits.length });
+  if (distinct * countCycled(part) * (1 + weightOf(part.feel) / 4) > MOST_LOOKS) throw new NamedError('too-much-work', { rounds: rounds.length, hits: part.hits.length });
 }
 
 /** Tempo and meter of the rounds, and where each begins. */

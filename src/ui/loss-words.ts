@@ -1,0 +1,12 @@
+import type { LibraryMark } from '@/storage/library-mark';
+
+const MOST_NAMES = 12;
+
+/** @example lossWords(mark) // 'The browser deleted its data for this page, …. These parts can no longer be read: Low Tide and My Strut.' */
+export function lossWords({ parts, others }: LibraryMark): string {
+  const names = parts.map(([, name]) => name);
+  const more = names.length > MOST_NAMES ? [`${names.length - MOST_NAMES} more`] : [];
+  const list = new Intl.ListFormat('en').format([...names.slice(0, MOST_NAMES), ...more]);
+  const rest = Object.values(others).some((n) => n > 0) ? ' Grooves, kits and other items of the Library may be missing too.' : '';
+  return `The browser deleted its data for this page, as it does when the disk is full. ${names.length === 1 ? 'This part' : 'These parts'} can no longer be read: ${list}.${rest}`;
+}
