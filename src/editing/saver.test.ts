@@ -11,6 +11,8 @@ function saver() {
   const kept = new Map<number, string>();
   const rows: number[] = [];
   const states: string[] = [];
+  const back: (() => void)[] = [];
+  const unchosen: { part: unknown; steps: readonly string[] }[] = [];
   const now = { refuse: null as NamedError | null, refuseRow: null as NamedError | null, answer: () => {} };
   let hold: Promise<void> | null = null;
   const it = new Saver(
@@ -28,13 +30,16 @@ function saver() {
       dropEdits: async (_id, seq, last) => {
         for (let i = seq; i <= last; i++) kept.delete(i);
       },
+      whenBack: (hear) => void back.push(hear),
+      keepUnchosen: (_id, part, steps) => void unchosen.push({ part, steps }),
+      dropUnchosen: () => void unchosen.splice(0),
     },
     'x',
     7,
     (s: SaveState) => states.push(s.kind === 'failed' ? s.error.code : s.kind),
   );
   const pause = () => (hold = new Promise((done) => (now.answer = done)));
-  return { it, kept, rows, states, now, pause };
+  return { it, kept, rows, states, now, pause, back, unchosen };
 }
 
 test('each edit is handed over at once; "saved" is said when the row is up to all of them', async () => {
@@ -122,4 +127,36 @@ test('let go: what waits is forgotten, and nothing more is written', async () =>
   it.save(edit('b'));
   await settle();
   expect([kept.size, states.at(-1)]).toEqual([0, 'saved']);
+});
+
+test('what was refused for room is tried again without a word, until it arrives', async () => {
+  const { it, kept, states, now, back } = saver();
+  now.refuse = new NamedError('store-lost');
+  it.save(edit('a'));
+  await settle();
+  back.shift()!();
+  await settle();
+  it.save(edit('b'));
+  expect([states, back.length]).toEqual([['saving', 'store-lost'], 1]);
+  now.refuse = null;
+  back.shift()!();
+  await settle();
+  expect([states, [...kept], back.length]).toEqual([['saving', 'store-lost', 'saved'], [[8, 'a'], [9, 'b']], 0]);
+  // A call that comes too late changes nothing.
+  it.save(edit('c'));
+  await settle();
+  expect([...kept.values()]).toEqual(['a', 'b', 'c']);
+});
+
+test('where another tab went on, what stands here is kept at once and with each further edit, until one is chosen', async () => {
+  const { it, now, unchosen, back } = saver();
+  now.refuse = new NamedError('changed-elsewhere');
+  it.save(edit('a'));
+  await settle();
+  const later = smallPart([['snare', 1, 50]]);
+  it.save({ ...edit('b'), after: later });
+  expect(unchosen).toEqual([{ part: after, steps: ['a'] }, { part: later, steps: ['a', 'b'] }]);
+  expect(back).toEqual([]);
+  it.goOnFrom(12);
+  expect(unchosen).toEqual([]);
 });

@@ -128,12 +128,10 @@ export class Saver {
     this.quiet = this.failed;
     this.failed = null;
     this.write();
-    if (!this.settling) this.endQuiet();
-  }
-
-  private endQuiet() {
+    if (this.settling) return;
+    // Nothing waits any more.
     this.quiet = null;
-    if (!this.failed && this.pending.length === 0) this.onState({ kind: 'saved' });
+    this.onState({ kind: 'saved' });
   }
 
   /** Hears what the store says of the part: another tab may have changed it, or taken it away (null). */
@@ -181,7 +179,7 @@ export class Saver {
     if (!this.quiet) this.onState({ kind: 'saving' });
     this.settling = this.settle().finally(() => {
       this.settling = null;
-      if (this.quiet) this.endQuiet();
+      this.quiet = null;
       if (this.again) this.retry();
       if (this.heard > this.head) this.hear(this.heard);
     });

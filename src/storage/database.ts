@@ -214,7 +214,7 @@ export class NodSwayDatabase extends Dexie {
   deletedRows!: EntityTable<DeletedRowsRow, 'id'>;
 
   readonly mirror = new Mirror();
-  readonly recovery = new Recovery(this, () => void import('./rescue').then(({ keepRescues }) => keepRescues(), () => undefined));
+  readonly recovery = new Recovery(this);
   private marking: ReturnType<typeof setTimeout> | null = null;
 
   constructor(

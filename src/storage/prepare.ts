@@ -1,4 +1,8 @@
+import { database } from './database';
 import { seedOnFirstVisit } from './demo-seed';
+
+// Where the store refuses, copies are kept outside of it: what does that is loaded with the first refusal.
+database.recovery.onRefusal = () => void import('./rescue').then(({ keepRescues }) => keepRescues()).catch(() => undefined);
 
 /** Whether a page before this one kept copies of what it could not save. */
 function hasRescues(): boolean {

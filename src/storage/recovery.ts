@@ -20,11 +20,10 @@ export class Recovery {
   private wait = FIRST_WAIT_MS;
   private lastRefusal = 0;
 
-  /** @param onRefusal hears of each time that the store refused */
-  constructor(
-    private readonly db: Reopened,
-    private readonly onRefusal: () => void = () => undefined,
-  ) {}
+  /** Hears of each time that the store refused. */
+  onRefusal: () => void = () => undefined;
+
+  constructor(private readonly db: Reopened) {}
 
   /** Calls back once, when the store takes writes again. */
   whenBack(hear: () => void): void {

@@ -15,8 +15,10 @@ export function useLeftOver(): Unchosen | null {
   const [left, setLeft] = useState<Unchosen | null>(null);
   useEffect(() => {
     let current = true;
-    const look = () => unchosenStore.left(id).then(([first]) => current && setLeft(first ?? null), console.error);
-    void look();
+    const look = () => {
+      unchosenStore.left(id).then(([first]) => current && setLeft(first ?? null), console.error);
+    };
+    look();
     listeners.add(look);
     return () => {
       current = false;

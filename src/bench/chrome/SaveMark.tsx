@@ -2,6 +2,7 @@
 
 import { useStore } from 'zustand';
 import { storeHealth } from '@/storage/backing';
+import { useRecorded } from '../recording/context';
 import { useBench } from '../store/context';
 
 const WORDS = { saved: 'saved in this browser', saving: 'saving …', failed: 'not saved', memory: 'kept in this tab only' } as const;
@@ -9,7 +10,9 @@ const WORDS = { saved: 'saved in this browser', saving: 'saving …', failed: 'n
 export function SaveMark() {
   const save = useBench((s) => s.save.kind);
   const inMemory = useStore(storeHealth, (s) => s.keeping === 'memory');
-  const kind = save === 'saved' && inMemory ? 'memory' : save;
+  // The pass that is played in is part of it: its strokes are kept one by one.
+  const unkept = useRecorded((s) => s.unkept);
+  const kind = save === 'saved' && unkept ? 'saving' : save === 'saved' && inMemory ? 'memory' : save;
   return (
     <p data-testid="save-state" role="status" className={`px-1 text-xs ${kind === 'failed' ? 'font-semibold text-danger' : 'text-faint'}`}>
       {WORDS[kind]}

@@ -115,6 +115,27 @@ test('each pass is one step; raw events reach the store; the take is complete af
   expect(s.problems).toEqual([]);
 });
 
+test('each stroke is written at once, and until it is kept the recorder says so', async () => {
+  const s = await studio('kept');
+  await s.record();
+  const { append } = s.takes;
+  let go: (() => void) | undefined;
+  s.takes.append = async (...args) => {
+    await new Promise<void>((done) => (go = done));
+    return append.apply(s.takes, args);
+  };
+  // No clock moves: nothing but the stroke itself brings it into the store.
+  s.strike(0, 36);
+  s.strike(0.1, 38);
+  await s.until(() => go !== undefined);
+  expect(s.recorder.state.getState().unkept).toBe(true);
+  s.takes.append = append.bind(s.takes);
+  go!();
+  await s.until(() => !s.recorder.state.getState().unkept);
+  const [stored] = await s.takes.list(s.id);
+  expect([stored!.events.map((e) => e.key), stored!.take.complete]).toEqual([[36, 38], false]);
+});
+
 test('an undo in mid-pass takes back what that pass had, and what comes after stays', async () => {
   const s = await studio('undo');
   await s.record();

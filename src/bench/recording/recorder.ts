@@ -121,6 +121,8 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
     if (!running || base === null) return;
     running.events.push({ at: seconds(at - base), kind: event.kind, key: event.key, value: event.value });
     show();
+    // At once: a tab that is killed loses no stroke of the pass under way.
+    void flush(running);
   };
 
   /** Shows what the pass that is not closed holds; one edit each. */
@@ -196,14 +198,17 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
   /** Writes what came since; one write after the other, and what was refused is tried again with the next. */
   const flush = (r: Running): Promise<void> => {
     r.flushed = performance.now();
+    if (r.events.length > r.kept) set({ unkept: true });
     r.writing = r.writing.then(async () => {
       const until = r.events.length;
-      if (until === r.kept) return;
+      // What was written meanwhile went along with an earlier event.
+      if (until === r.kept) return set({ unkept: false });
       try {
         await takes.append(r.take.id, r.rows, r.events.slice(r.kept, until));
         r.kept = until;
         r.rows++;
         r.refused = false;
+        if (r.kept === r.events.length) set({ unkept: false });
       } catch (e) {
         // Told once, not at every try.
         if (!r.refused) onError(e);

@@ -50,6 +50,8 @@ export interface RecordingState extends RecordingSettings {
   phase: Phase;
   /** The take that is recorded, or was recorded last. */
   take: Take | null;
+  /** Some of what was played is not in the store yet. */
+  unkept: boolean;
   /** From 0. */
   pass: number;
   strokes: number;
@@ -75,6 +77,7 @@ const FAST = 150;
 export const countInOf = ({ countIn }: Pick<RecordingSettings, 'countIn'>, bpm: number): number => countIn ?? (bpm > FAST ? 2 : 1);
 
 export const FRESH_RECORDING: RecordingState = {
+  unkept: false,
   countIn: null,
   click: DEFAULT_CLICK,
   clicking: true,
