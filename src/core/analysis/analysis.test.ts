@@ -1,4 +1,5 @@
 import { smallPart } from '@tests/support/arbitraries';
+import { reportPart } from './report';
 import { performPart } from '../perform/perform';
 import { meterMapOf } from '../part/part-time';
 import { ticks, TICKS_PER_QUARTER } from '../units';
@@ -43,4 +44,15 @@ describe('measured swing', () => {
     const seven = meterMapOf({ meter: [{ tick: ticks(0), numerator: 7, denominator: 8 }], origin: ticks(0) });
     expect(measureSwing(seven, at([0.6, 1.6, 2.6, 3.3]))).toBeNull();
   });
+});
+
+test('a straight 3-3-2 kick has no swing, nor have bars that swing unlike each other', () => {
+  // Sixteenths 0, 3 and 6 of each half bar: at 75 and 50 % of their pairs of eighths.
+  const kicks = Array.from({ length: 8 }, (_, half) => [0, 0.75, 1.5].map((at): [string, number, number] => ['kick', 2 * half + at, 100])).flat();
+  const row = reportPart(smallPart(kicks, { bars: 4 })).voices[0]!;
+  expect(row.swing === null || row.swing.percent === 50).toBe(true);
+  const hats = Array.from({ length: 32 }, (_, i): [string, number, number] => ['hat-closed', Math.floor(i / 2) * 0.5 + (i % 2 === 0 ? 0 : i % 8 < 4 ? 0.29 : 0.36), 90]);
+  expect(reportPart(smallPart(hats, { bars: 2 })).voices[0]!.swing).toBeNull();
+  const even = Array.from({ length: 32 }, (_, i): [string, number, number] => ['hat-closed', Math.floor(i / 2) * 0.5 + (i % 2 === 0 ? 0 : 0.3), 90]);
+  expect(reportPart(smallPart(even, { bars: 2 })).voices[0]!.swing).toMatchObject({ division: '1/16', percent: expect.closeTo(60, 6) as number });
 });

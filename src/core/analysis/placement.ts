@@ -12,7 +12,7 @@ import type { VoiceName } from '../row-names';
 import { compareVoices } from '../voices';
 import { alikeBars } from './alike';
 import { answeringIn, competingIn, togetherOf, type Answering, type Competing, type Together } from './between';
-import { measureSwing, spreadOfSwing, type MeasuredSwing } from './swing-of-hits';
+import { isOffStraight, measureSwing, spreadOfSwing, type MeasuredSwing } from './swing-of-hits';
 
 export interface RowPlacement {
   voice: VoiceName;
@@ -22,6 +22,8 @@ export interface RowPlacement {
   /** Of the population. */
   spreadMs: number;
   swing: (MeasuredSwing & { spread: number }) | null;
+  /** Some of its hits stand off the straight lines, on swung ones or between. */
+  isOffStraight: boolean;
   velocity: { min: number; mean: number; max: number; sd: number };
   ghosts: number;
 }
@@ -85,6 +87,7 @@ function rowOf(part: Part, performance: Performance, leans: Float64Array, voice:
     leanMs: mean(own),
     spreadMs: deviation(own),
     swing: swing && { ...swing, spread: spreadOfSwing(map, at, swing.division) },
+    isOffStraight: isOffStraight(map, at),
     velocity: { min: velocities.reduce((a, b) => Math.min(a, b), 127), mean: mean(velocities), max: velocities.reduce((a, b) => Math.max(a, b), 1), sd: deviation(velocities) },
     ghosts: indices.filter((i) => (part.hits[i] as Hit).ghost).length,
   };

@@ -51,6 +51,7 @@ test('what a move changes right now, against the same feel without it', () => {
   const performance = performPart(part);
   // A tenth of a pair of 250 ms.
   expect(effectOfMove(part, performance, 0)).toMatchObject({ hits: 1, meanMs: expect.closeTo(25, 6), largestMs: expect.closeTo(25, 6), largestVelocity: 0 });
+  expect(effectOfMove(part, performance, 0)).toMatchObject({ moved: 1, levelled: 0 });
   expect(effectOfMove(part, performance, 1)).toMatchObject({ hits: 1, meanMs: expect.closeTo(10, 6) });
   expect(effectOfMove(part, performance, 2).hits).toBe(0);
 });

@@ -9,11 +9,14 @@ import { performPart, type Performance } from './perform';
 
 /** What one move changes right now: against the same feel without it. */
 export interface Effect {
-  /** Hits that it moves by more than a tenth of a ms or by one velocity. */
+  /** Hits that it moves by more than a tenth of a ms, or changes by one velocity. */
   hits: number;
-  /** Mean and largest change of those hits. */
+  /** Those that it moves; mean and largest way of these. */
+  moved: number;
   meanMs: number;
   largestMs: number;
+  /** Those whose velocity it changes; mean and largest change of these. */
+  levelled: number;
   meanVelocity: number;
   largestVelocity: number;
   /** Hits whose pan, pitch or brightness it changes. */
@@ -27,21 +30,24 @@ export function effectOfMove(part: Performable, performance: Performance, index:
   const feel: Feel = { ...part.feel, moves: part.feel.moves.map((m, i): Move => (i === index ? { ...m, on: false } : m)) };
   const without = performPart({ ...part, feel }, undefined, specs);
   const tempo = tempoMapOf(part);
-  const effect: Effect = { hits: 0, meanMs: 0, largestMs: 0, meanVelocity: 0, largestVelocity: 0, timbres: timbresOf(part, performance, without) };
+  const effect: Effect = { hits: 0, moved: 0, levelled: 0, meanMs: 0, largestMs: 0, meanVelocity: 0, largestVelocity: 0, timbres: timbresOf(part, performance, without) };
   for (let i = 0; i < part.hits.length; i++) {
     const ms = Math.abs(tempo.between(ticks(without.ticks[i] as number), ticks(performance.ticks[i] as number)));
     const velocity = Math.abs((performance.velocities[i] as number) - (without.velocities[i] as number));
-    if (ms < LEAST_MS && velocity === 0) continue;
-    effect.hits++;
-    effect.meanMs += ms;
-    effect.meanVelocity += velocity;
-    effect.largestMs = Math.max(effect.largestMs, ms);
-    effect.largestVelocity = Math.max(effect.largestVelocity, velocity);
+    if (ms >= LEAST_MS || velocity > 0) effect.hits++;
+    if (ms >= LEAST_MS) {
+      effect.moved++;
+      effect.meanMs += ms;
+      effect.largestMs = Math.max(effect.largestMs, ms);
+    }
+    if (velocity > 0) {
+      effect.levelled++;
+      effect.meanVelocity += velocity;
+      effect.largestVelocity = Math.max(effect.largestVelocity, velocity);
+    }
   }
-  if (effect.hits > 0) {
-    effect.meanMs /= effect.hits;
-    effect.meanVelocity /= effect.hits;
-  }
+  if (effect.moved > 0) effect.meanMs /= effect.moved;
+  if (effect.levelled > 0) effect.meanVelocity /= effect.levelled;
   return effect;
 }
 

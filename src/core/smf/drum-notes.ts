@@ -130,12 +130,12 @@ export function drumNotes(part: Noted, performance: Performance, scale: NoteScal
   // Where each row has a track, notes of one key in two rows are two.
   const trackOf = (s: number): number => (scale.byLane ? (hitOf(s).lane ?? 0) : target.tracks === 'rows' ? rows(s) : 0);
   const groupOf = (s: number): number => (trackOf(s) * CHANNELS + (channels[rows(s)] ?? 0)) * KEYS + (keys[s] as number);
-  const sounding = mergeEqual(struck, times, strokes, groupOf, left);
+  const { kept: sounding, alone } = mergeEqual(struck, times, strokes, groupOf, left);
   const n = sounding.length;
   const notes: DrumNotes = { ticks: new Float64Array(n), ends: new Float64Array(n), keys: new Uint8Array(n), velocities: new Uint8Array(n), hits: new Uint32Array(n), numbers: new Uint16Array(n), rows: new Uint16Array(n), bends: bends && new Float32Array(n), controls: [], left };
   const lengths = new Float64Array(n);
   const tempo = target.noteMs === null ? null : tempoMapOf(part);
-  const lengthOf = (s: number): number => (tempo ? tempo.shift(ticks(strokes.ticks[s] as number), milliseconds(target.noteMs ?? 0)) - (strokes.ticks[s] as number) : (strokes.lengths[s] as number));
+  const lengthOf = (s: number): number => (tempo ? tempo.shift(ticks(strokes.ticks[s] as number), milliseconds(target.noteMs ?? 0)) - (strokes.ticks[s] as number) : alone.has(s) && strokes.numbers[s] === 0 ? hitOf(s).length : (strokes.lengths[s] as number));
   const groups = new Uint32Array(n);
   sounding.forEach((s, k) => {
     notes.ticks[k] = times[s] as number;
@@ -255,8 +255,12 @@ function rowNumberer(part: Pick<Part, 'hits' | 'rows'>, strokes: Strokes): (s: n
 
 const voiceOf = (part: Pick<Part, 'hits'>, strokes: Strokes, s: number): VoiceName => strokes.voices.get(s) ?? (part.hits[strokes.hits[s] as number] as Hit).voice;
 
-/** Strokes in the order in which they are written; of equal ones the louder alone, the first of equally loud ones. */
-function mergeEqual(chosen: readonly number[], times: Float64Array, strokes: Strokes, groupOf: (s: number) => number, left: LeftOut): Uint32Array {
+/**
+ * Strokes in the order in which they are written; of equal ones the louder alone, the first of equally loud ones. Those are `alone`: the
+ * one that goes cuts no length.
+ */
+function mergeEqual(chosen: readonly number[], times: Float64Array, strokes: Strokes, groupOf: (s: number) => number, left: LeftOut): { kept: Uint32Array; alone: ReadonlySet<number> } {
+  const alone = new Set<number>();
   const order = Uint32Array.from(chosen).sort((a, b) => (times[a] as number) - (times[b] as number) || a - b);
   const kept: number[] = [];
   let tick = Number.NaN;
@@ -272,9 +276,10 @@ function mergeEqual(chosen: readonly number[], times: Float64Array, strokes: Str
     else {
       left.merged++;
       if ((strokes.velocities[s] as number) > (strokes.velocities[kept[place] as number] as number)) kept[place] = s;
+      alone.add(kept[place] as number);
     }
   }
-  return Uint32Array.from(kept);
+  return { kept: Uint32Array.from(kept), alone };
 }
 
 /** Ends the last note of a row where a choke of that row is performed. */

@@ -56,6 +56,12 @@ test('keys outside of General MIDI are named; wished so, each row gets the key o
 test('two notes of one key at one tick are one, the louder; how many is told', () => {
   const result = exportPart(smallPart([['kick', 0, 60], ['kick', 0, 100], ['kick', 1, 80]]));
   expect([notesOf(result).map(([t, k, v]) => [t, k, v]), result.left.merged, result.notes]).toEqual([[[0, 36, 100], [1, 36, 80]], 1, 2]);
+  // The louder keeps its own length, whichever of both comes first; only the next note cuts it.
+  for (const velocities of [[100, 60], [60, 100]] as const) {
+    const doubled = smallPart([['kick', 0, velocities[0]], ['kick', 0, velocities[1]], ['kick', 2, 80], ['kick', 2, 50]]);
+    const long = exportPart({ ...doubled, hits: doubled.hits.map((h) => ({ ...h, length: ticks(h.velocity === 100 || h.velocity === 80 ? 3 * Q : Q / 4) })) });
+    expect(notesOf(long)).toEqual([[0, 36, 100, 2], [2, 36, 80, 2]]);
+  }
   // An echo that lands on a hit.
   const echoed = exportPart(setOrnament(smallPart([['snare', 0, 100], ['snare', 1, 110]], { bars: 1 }), new Set(['h0']), { kind: 'echo', steps: 4, grid: '1/16', repeats: 1, decay: 0.5 }));
   expect(notesOf(echoed).map(([t, , v]) => [t, v])).toEqual([[0, 100], [1, 110]]);

@@ -78,7 +78,7 @@ const OtherWays = memo(function OtherWays({ scope, inverse, edit }: { scope: Sco
     const { part } = getState();
     const inScope = scopeTest(scope, part, homesOf(part));
     const found = measureSwing(meterMapOf(part), part.hits.filter((_, i) => inScope(i)).map((h) => h.tick));
-    if (!found) return say('Too few second hits of a pair to measure a swing.');
+    if (!found) return say('No swing to measure: too few off-beats, or they differ too much.');
     const percent = Math.round(found.percent * 100) / 100;
     say(`Measured ${percent} % on ${found.division}, from ${found.n} hits.`);
     edit.set(`Swing as measured: ${percent} %`, { division: found.division, percent });

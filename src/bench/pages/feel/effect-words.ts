@@ -1,13 +1,14 @@
 import type { Effect } from '@/core/perform/effect';
 
-/** @example effectWords(effect) // 'Moves 48 hits, 3.1 ms on average, 9.0 at most; their velocities change by 4 on average, 11 at most.' */
-export function effectWords({ hits, meanMs, largestMs, meanVelocity, largestVelocity, timbres }: Effect): string {
+/** @example effectWords(effect) // 'Moves 84 hits, 9.4 ms on average, 20.1 at most; changes the velocity of 148 hits by 4 on average, 11 at most.' */
+export function effectWords({ hits, moved, meanMs, largestMs, levelled, meanVelocity, largestVelocity, timbres }: Effect): string {
   const counted = (n: number) => `${n} ${n === 1 ? 'hit' : 'hits'}`;
-  const sound = timbres > 0 ? `the sound of ${counted(timbres)}` : null;
-  if (hits === 0) return sound ? `Changes ${sound}.` : 'It changes nothing right now.';
+  if (hits === 0 && timbres === 0) return 'It changes nothing right now.';
   const [ms, mostMs, velocity] = [meanMs.toFixed(1), largestMs.toFixed(1), meanVelocity.toFixed(0)];
-  const time = largestMs < 0.1 ? null : `Moves ${counted(hits)}${ms === mostMs ? ` by ${ms} ms` : `, ${ms} ms on average, ${mostMs} at most`}`;
+  const time = moved === 0 ? null : `moves ${counted(moved)}${ms === mostMs ? ` by ${ms} ms` : `, ${ms} ms on average, ${mostMs} at most`}`;
   const amount = velocity === String(largestVelocity) ? `by ${velocity}` : `by ${velocity} on average, ${largestVelocity} at most`;
-  const level = largestVelocity === 0 ? null : time ? `their velocities change ${amount}` : `Changes the velocity of ${counted(hits)} ${amount}`;
-  return `${[time, level, sound && `${sound} changes`].filter(Boolean).join('; ')}.`;
+  const level = levelled === 0 ? null : `changes the velocity of ${counted(levelled)} ${amount}`;
+  const sound = timbres === 0 ? null : `changes the sound of ${counted(timbres)}`;
+  const text = [time, level, sound].filter(Boolean).join('; ');
+  return `${text[0]?.toUpperCase() ?? ''}${text.slice(1)}.`;
 }

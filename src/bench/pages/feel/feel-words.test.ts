@@ -29,10 +29,13 @@ test('a pair is tapped long and short: after two pairs its swing is known', () =
 });
 
 test('what a move changes, and how loose a drift is, in words', () => {
-  expect(effectWords({ hits: 0, meanMs: 0, largestMs: 0, meanVelocity: 0, largestVelocity: 0, timbres: 0 })).toBe('It changes nothing right now.');
-  expect(effectWords({ hits: 48, meanMs: 3.14, largestMs: 9, meanVelocity: 4.2, largestVelocity: 11, timbres: 0 })).toBe('Moves 48 hits, 3.1 ms on average, 9.0 at most; their velocities change by 4 on average, 11 at most.');
-  expect(effectWords({ hits: 0, meanMs: 0, largestMs: 0, meanVelocity: 0, largestVelocity: 0, timbres: 12 })).toBe('Changes the sound of 12 hits.');
-  expect(effectWords({ hits: 16, meanMs: 50, largestMs: 50, meanVelocity: 0, largestVelocity: 0, timbres: 0 })).toBe('Moves 16 hits by 50.0 ms.');
+  const none = { hits: 0, moved: 0, meanMs: 0, largestMs: 0, levelled: 0, meanVelocity: 0, largestVelocity: 0, timbres: 0 };
+  expect(effectWords(none)).toBe('It changes nothing right now.');
+  // Hits that only get louder or softer are not said to move.
+  expect(effectWords({ ...none, hits: 148, moved: 84, meanMs: 9.42, largestMs: 20.06, levelled: 148, meanVelocity: 4.2, largestVelocity: 11 })).toBe('Moves 84 hits, 9.4 ms on average, 20.1 at most; changes the velocity of 148 hits by 4 on average, 11 at most.');
+  expect(effectWords({ ...none, timbres: 12 })).toBe('Changes the sound of 12 hits.');
+  expect(effectWords({ ...none, hits: 1, levelled: 1, meanVelocity: 3, largestVelocity: 3, timbres: 1 })).toBe('Changes the velocity of 1 hit by 3; changes the sound of 1 hit.');
+  expect(effectWords({ ...none, hits: 16, moved: 16, meanMs: 50, largestMs: 50 })).toBe('Moves 16 hits by 50.0 ms.');
   expect([1, 4, 8, 20, 30].map(loosenessWord)).toEqual(['machine-tight', 'tight', 'human', 'loose', 'sloppy']);
 });
 

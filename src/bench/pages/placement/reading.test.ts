@@ -1,7 +1,7 @@
 import type { RowPlacement } from '@/core/analysis/placement';
 import { leanWords, readingOf } from './reading';
 
-const row = (voice: string, change: Partial<RowPlacement> = {}): RowPlacement => ({ voice, n: 16, leanMs: 0, spreadMs: 0, swing: null, velocity: { min: 60, mean: 90, max: 120, sd: 14 }, ghosts: 0, ...change });
+const row = (voice: string, change: Partial<RowPlacement> = {}): RowPlacement => ({ voice, n: 16, leanMs: 0, spreadMs: 0, swing: null, isOffStraight: false, velocity: { min: 60, mean: 90, max: 120, sd: 14 }, ghosts: 0, ...change });
 const flat = { velocity: { min: 100, mean: 100, max: 100, sd: 0 } };
 const told = (...rows: RowPlacement[]): string => readingOf({ rows: rows.map(({ voice }) => ({ voice })) }, { rows }).join(' ');
 
@@ -12,6 +12,7 @@ test.each<[string, RowPlacement[], string]>([
   ['late as a whole, loosely', [row('kick', { leanMs: 48, spreadMs: 23 }), row('snare', { leanMs: 49.5, spreadMs: 18 })], 'Everything sits 49 ms late. Loose: hits vary by up to 23 ms around their rows.'],
   ['sixteenths are no swung eighths', [row('kick', { swing: { division: '1/8', percent: 75, n: 9, spread: 0 } })], 'Every hit stands on its line.'],
   ['straight and dotted together are no swing', [row('kick', { swing: { division: '1/8', percent: 62.5, n: 9, spread: 12 } })], 'Every hit stands on its line.'],
+  ['bars that swing unlike each other', [row('hat-closed', { isOffStraight: true })], 'Every hit stands on its line as swung.'],
   ['nothing', [], 'Nothing is struck yet.'],
 ])('%s', (_, rows, words) => {
   expect(told(...rows)).toBe(words);

@@ -27,7 +27,7 @@ export function readingOf(part: Pick<Part, 'rows'>, { rows }: Pick<Placement, 'r
   const swing = swung ? [`${swung.division === '1/8' ? 'eighths' : 'sixteenths'} swing ${swung.percent.toFixed(0)} %`] : [];
   const where = [...(whole === null ? [] : [`everything ${whole < 0 ? 'pushes' : 'sits'} ${Math.abs(whole).toFixed(0)} ms${whole < 0 ? '' : ' late'}`]), ...places, ...swing];
   if (where.length > 0) said.push(`${capital(where.join(', '))}.`);
-  else said.push(`${rows.every((r) => looseness(r.spreadMs) === 'exact') ? 'Every hit stands on its line' : 'No row is early or late as a whole'}.`);
+  else said.push(`${rows.every((r) => looseness(r.spreadMs) === 'exact') ? (rows.some((r) => r.isOffStraight) ? 'Every hit stands on its line as swung' : 'Every hit stands on its line') : 'No row is early or late as a whole'}.`);
   const spread = Math.max(...rows.map((r) => r.spreadMs));
   if (looseness(spread) !== 'exact') said.push(`${{ tight: 'Tight', human: 'As loose as a person plays', loose: 'Loose' }[looseness(spread) as 'tight' | 'human' | 'loose']}: hits vary by up to ${spread.toFixed(0)} ms around their rows.`);
   const flat = rows.filter(isFlat);
