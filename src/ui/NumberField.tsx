@@ -2,6 +2,7 @@
 
 import clsx from 'clsx';
 import { useEffect, useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react';
+import { say } from './notify';
 
 interface Props {
   label: string;
@@ -34,6 +35,9 @@ const UNITS = /^(%|ms|dB|BPM|semitones|bars?$|hits|ticks)/;
 /** @example spokenName('Reach', '% of the half gap,') // 'Reach in % of the half gap'; spokenName('First bar', 'to') // 'First bar' */
 const spokenName = (label: string, unit: string): string => (UNITS.test(unit) ? `${label} in ${unit.replace(/[\s,:;]+$/, '')}` : label);
 
+/** A number as it is shown: nothing has a sign where nothing is left. @example plainly(-0.04, 1) // '0.0' */
+export const plainly = (n: number, digits: number): string => (Number(n.toFixed(digits)) === 0 ? (0).toFixed(digits) : n.toFixed(digits));
+
 const limit = (n: number, low: number, high: number): number => Math.min(high, Math.max(low, n));
 
 /** A number with its unit: takes typing, arrow keys, the wheel, a drag up or down, and a double-click for its default, on all of it. */
@@ -54,7 +58,11 @@ export function NumberField({ label, value, min, max, step = 1, digits = 0, unit
     const typed = draft.replace(',', '.').replace(/[^\d.+-]/g, '');
     setDraft(null);
     // What is no number changes nothing.
-    if (typed !== '' && Number.isFinite(Number(typed))) give(Number(typed));
+    if (typed === '' || !Number.isFinite(Number(typed))) return;
+    const wanted = Number(typed);
+    // What is not taken as it was typed says why.
+    if (wanted < min || wanted > max) say(`${label}: ${plainly(wanted < min ? min : max, digits)}${unit && UNITS.test(unit) ? ` ${unit.replace(/[\s,:;]+$/, '')}` : ''} is the ${wanted < min ? 'lowest' : 'highest'} value.`);
+    give(wanted);
   };
 
   const onKeyDown = (e: KeyboardEvent) => {
@@ -156,7 +164,7 @@ export function NumberField({ label, value, min, max, step = 1, digits = 0, unit
         aria-valuemax={max}
         disabled={disabled}
         className="w-[4.2em] rounded border-b leading-6 border-strong bg-transparent px-1 text-right hover:bg-sunk not-focus:cursor-ns-resize focus:bg-surface"
-        value={draft ?? value.toFixed(digits)}
+        value={draft ?? plainly(value, digits)}
         onChange={(e) => setDraft(e.target.value)}
         onFocus={(e) => e.target.select()}
         onDoubleClick={reset}

@@ -6,7 +6,7 @@ import { LevelStems } from '@/ui/LevelStems';
 import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
 import { useBench, useBenchStore } from '../store/context';
-import { MOST_LEVELS, MOST_STRIDE, type Paint } from '../store/tools';
+import { MOST_LEVELS, MOST_STRIDE, type Paint, paintGhosts } from '../store/tools';
 
 /** @example ordinalOf(2, '1/16') // 'nd 1/16' */
 const ordinalOf = (n: number, grid: string): string => `${n % 10 === 1 && n !== 11 ? 'st' : n % 10 === 2 && n !== 12 ? 'nd' : n % 10 === 3 && n !== 13 ? 'rd' : 'th'} ${grid}`;
@@ -55,7 +55,7 @@ export default function PaintWords({ paint }: { paint: Paint }) {
       <span className="text-faint">on every</span>
       <NumberField label="Stride of painted hits" value={paint.stride} min={1} max={MOST_STRIDE} unit={ordinalOf(paint.stride, grid)} default={1} className="[&_input]:w-[2.2em]" onChange={(stride) => set({ stride })} />
       <label className="flex items-center gap-1.5">
-        <input type="checkbox" checked={paint.ghosts} onChange={(e) => set({ ghosts: e.target.checked })} className="accent-accent" /> as ghosts
+        <input type="checkbox" checked={paint.ghosts} onChange={(e) => set(paintGhosts(paint, e.target.checked))} className="accent-accent" /> as ghosts
       </label>
     </>
   );

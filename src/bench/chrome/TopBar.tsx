@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/counted';
 import { ArrowLeft, Play, Repeat, Search, Share, Square, X } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import Link from 'next/link';
@@ -155,7 +156,7 @@ function Tempo() {
         onCancel={sweep.cancel}
       />
       {changes > 1 && (
-        <Hint text={`The tempo changes ${changes - 1} times; the changes keep their proportion`}>
+        <Hint text={`The tempo changes ${counted(changes - 1, 'time')}; the changes keep their proportion`}>
           <span className="text-sm text-faint">+{changes - 1}</span>
         </Hint>
       )}

@@ -1,5 +1,6 @@
 'use client';
 
+import { counted as countedHits } from '@/core/counted';
 import { nanoid } from 'nanoid';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState, type ReactNode } from 'react';
@@ -92,7 +93,7 @@ export default function DroppedDialog() {
   };
   const counted = other && bpmOf(other) !== bpmOf(part) ? ` It is counted at ${bpmOf(part)} BPM here, not at ${bpmOf(other)}.` : '';
   return (
-    <Modal open onClose={close} title={`Where does ${read ? read.part.name : file.name} go?`} about={other ? `${other.hits.length} hits in ${barsText(other.bars)}.` : 'Reading it …'}>
+    <Modal open onClose={close} title={`Where does ${read ? read.part.name : file.name} go?`} about={other ? `${countedHits(other.hits.length, 'hit')} in ${barsText(other.bars)}.` : 'Reading it …'}>
       {other && (
         <div className="space-y-3">
           <Way about="This part stays as it is, and in front of you." action="A part of its own" onTake={() => void keep().catch(showError)} strong />

@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/counted';
 import { useState, type ReactNode } from 'react';
 import { keyInPart } from '@/core/commands/place';
 import { anotherRow, giveInstrument, mergeRows, setRowKey, setRowVoice, withKeyFor } from '@/core/commands/rows';
@@ -160,7 +161,7 @@ function SplitLine({ part, row, onSplit }: LineProps & { onSplit: (upTo: number)
           Split the row
         </Button>
       }
-      about={`${soft} of ${all} hits: they get a row of their own, ${labelOfRow(part, row)} keeps the rest.`}
+      about={`${soft} of ${counted(all, 'hit')}: they get a row of their own, ${labelOfRow(part, row)} keeps the rest.`}
     >
       Hits of velocity up to <NumberField label="Velocity up to" value={upTo} min={1} max={126} unit="" className="[&_input]:w-[3em]" onChange={setUpTo} /> apart
     </Line>

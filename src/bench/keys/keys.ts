@@ -1,4 +1,5 @@
 /** Every shortcut of the Bench in one table: the keys, what they do, how the sheet says it. */
+import { counted } from '@/core/counted';
 import { specOf } from '@/core/feel/move-spec';
 import { MOVES } from '@/core/moves/all';
 import { changeBacking } from '@/core/commands/backing';
@@ -125,7 +126,7 @@ function lockSelection({ store }: Context) {
   if (selection.size === 0) return say('Nothing is selected.');
   const isLocked = lockTest(part);
   const lock = part.hits.some((h) => selection.has(h.id) && !isLocked(h));
-  run(lock ? `Lock ${selection.size} hits` : `Unlock ${selection.size} hits`, (p) => setLocked(p, selection, lock));
+  run(`${lock ? 'Lock' : 'Unlock'} ${counted(selection.size, 'hit')}`, (p) => setLocked(p, selection, lock));
 }
 
 function selectSamePlace({ store }: Context) {

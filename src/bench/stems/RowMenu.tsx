@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/counted';
 import { DropdownMenu } from 'radix-ui';
 import { moveRow, removeRow } from '@/core/commands/rows';
 import { setRow } from '@/core/commands/settings';
@@ -59,7 +60,7 @@ function Items({ row, label, onEdit }: Props) {
       <DropdownMenu.Separator className={MENU_RULE} />
       {item('Move up', () => move(-1))}
       {item('Move down', () => move(1))}
-      {item(`Delete the row${hits.length > 0 ? ` and its ${hits.length} hits` : ''}`, () => getState().run(`Delete the row ${label.toLowerCase()}`, (p) => removeRow(p, row.voice)))}
+      {item(`Delete the row${hits.length > 0 ? ` and its ${counted(hits.length, 'hit')}` : ''}`, () => getState().run(`Delete the row ${label.toLowerCase()}`, (p) => removeRow(p, row.voice)))}
     </>
   );
 }

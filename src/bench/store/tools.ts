@@ -18,12 +18,20 @@ export interface Paint {
   stride: number;
   /** What is painted is flagged as ghosts. */
   ghosts: boolean;
+  /** The levels of the other kind, ghosts or plain hits: each keeps its own. */
+  other?: readonly number[];
 }
 
 /** Of hits that are placed plainly. */
 export const PLAIN_VELOCITY = 96;
 
 export const DEFAULT_PAINT: Paint = { levels: [96], stride: 1, ghosts: false };
+/** Of new ghosts. */
+export const GHOST_VELOCITY = 30;
+
+/** Painting ghosts, or plain hits again, each at the velocity that it had last. */
+export const paintGhosts = (paint: Paint, ghosts: boolean): Paint => (paint.ghosts === ghosts ? paint : { ...paint, ghosts, levels: paint.other ?? [ghosts ? GHOST_VELOCITY : PLAIN_VELOCITY], other: paint.levels });
+
 export const MOST_STRIDE = 16;
 export const MOST_LEVELS = 16;
 

@@ -2,7 +2,7 @@ import { meterMapOf } from '../part/part-time';
 import type { Hit, HitId, Part } from '../model/part';
 import { hashText, mix, randomStream } from '../random';
 import { nearestLine, stepOf, type GridName } from '../time/grid';
-import { readQuality, setQuality, type QualityName } from './qualities';
+import { QUALITY, readQuality, setQuality, type QualityName } from './qualities';
 import * as shapes from './shapes';
 
 /** A shape with its numbers, as the interface edits it. */
@@ -28,8 +28,21 @@ export type ShapeKind = Shape['kind'];
 export function shapeHits(part: Part, ids: ReadonlySet<HitId>, quality: QualityName, shape: Shape): Part {
   const chosen = part.hits.filter((h) => ids.has(h.id));
   const values = shapedValues(part, chosen, chosen.map((h) => readQuality(h, quality)), quality, shape);
-  const byId = new Map(chosen.map((h, i) => [h.id, values[i] as number]));
+  // A mean that was asked for is not lost in rounding each value by itself.
+  const exact = shape.kind === 'reshape' || shape.kind === 'reroll' ? carried(values, QUALITY[quality].digits) : values;
+  const byId = new Map(chosen.map((h, i) => [h.id, exact[i] as number]));
   return setQuality(part, ids, quality, (hit) => byId.get(hit.id) as number);
+}
+
+/** Rounds values with what is left over carried on, so that their sum stays. @example carried([0.5, 0.5], 0) // [1, 0] */
+function carried(values: readonly number[], digits: number): number[] {
+  const scale = 10 ** digits;
+  let over = 0;
+  return values.map((v) => {
+    const rounded = Math.round((v + over) * scale) / scale;
+    over += v - rounded;
+    return rounded;
+  });
 }
 
 function shapedValues(part: Part, hits: readonly Hit[], values: readonly number[], quality: QualityName, shape: Shape): number[] {
@@ -46,9 +59,9 @@ function shapedValues(part: Part, hits: readonly Hit[], values: readonly number[
     case 'limit':
       return shapes.limit(values, shape.low, shape.high);
     case 'scatter':
-      return ofFew(values, shape, quality, (few) => shapes.scatter(few, shape.range, diceFor(quality, shape), shape.keepMean));
+      return ofFew(places(), values, shape, quality, (few) => shapes.scatter(few, shape.range, diceFor(quality, shape), shape.keepMean));
     case 'between':
-      return ofFew(values, shape, quality, (few) => shapes.between(few, shape.from, shape.to, diceFor(quality, shape)));
+      return ofFew(places(), values, shape, quality, (few) => shapes.between(few, shape.from, shape.to, diceFor(quality, shape)));
     case 'crescendo':
       return shapes.crescendo(places(), values, shape.from, shape.to, shape.bend);
     case 'alternate':
@@ -70,8 +83,8 @@ function shapedValues(part: Part, hits: readonly Hit[], values: readonly number[
 const diceFor = (quality: QualityName, { kind, seed }: { kind: ShapeKind; seed: number }): (() => number) => randomStream(mix(mix(seed, hashText(quality)), hashText(kind)));
 
 /** Shapes those that are meant; the others keep their values. Which they are has dice of its own. */
-function ofFew(values: readonly number[], shape: shapes.Few & { kind: ShapeKind; seed: number }, quality: QualityName, shaped: (few: number[]) => number[]): number[] {
-  const taken = shapes.fewOf(values.length, shape, randomStream(mix(mix(shape.seed, hashText(quality)), hashText('few'))));
+function ofFew(places: readonly number[], values: readonly number[], shape: shapes.Few & { kind: ShapeKind; seed: number }, quality: QualityName, shaped: (few: number[]) => number[]): number[] {
+  const taken = shapes.fewOf(places, shape, randomStream(mix(mix(shape.seed, hashText(quality)), hashText('few'))));
   const few = shaped(values.filter((_, i) => taken[i]));
   let k = 0;
   return values.map((v, i) => (taken[i] ? (few[k++] as number) : v));

@@ -47,27 +47,33 @@ export function crescendo(places: readonly number[], values: readonly number[], 
 export interface Few {
   /** So many; all without it. */
   of?: number;
-  /** None that stand beside each other. */
+  /** None at moments that follow each other, whatever row they are on. */
   apart?: boolean;
-  /** The first and the last are left. */
+  /** Those of the first and the last moment are left. */
   keepEnds?: boolean;
 }
 
 /**
  * A random few: so many as are asked for, or as there can be.
+ * @param places what is at one place is one moment
  * @returns flags, parallel to the places
- * @example fewOf(24, { of: 6, apart: true }, random).filter(Boolean).length // 6
+ * @example fewOf([0, 1, 2, 3], { apart: true }, random).filter(Boolean).length // 2
  */
-export function fewOf(count: number, { of, apart = false, keepEnds = false }: Few, random: () => number): boolean[] {
-  const open = Array.from({ length: count }, (_, i) => !(keepEnds && (i === 0 || i === count - 1)));
+export function fewOf(places: readonly number[], { of, apart = false, keepEnds = false }: Few, random: () => number): boolean[] {
+  const moments = new Map([...new Set(places)].sort((a, b) => a - b).map((place, n) => [place, n]));
+  const momentOf = places.map((place) => moments.get(place) as number);
+  const open = momentOf.map((moment) => !(keepEnds && (moment === 0 || moment === moments.size - 1)));
   if (of === undefined && !apart) return open;
   const order = [...open.keys()].filter((i) => open[i]).map((i) => ({ i, at: random() })).sort((a, b) => a.at - b.at);
-  const taken = new Array<boolean>(count).fill(false);
-  let left = of ?? count;
+  const taken = new Array<boolean>(places.length).fill(false);
+  const takenMoments = new Set<number>();
+  let left = of ?? places.length;
   for (const { i } of order) {
     if (left === 0) break;
-    if (apart && (taken[i - 1] || taken[i + 1])) continue;
+    const moment = momentOf[i] as number;
+    if (apart && (takenMoments.has(moment - 1) || takenMoments.has(moment + 1))) continue;
     taken[i] = true;
+    takenMoments.add(moment);
     left--;
   }
   return taken;

@@ -115,7 +115,7 @@ test('a value at rest is not kept; pitch keeps two digits', () => {
 test('a few of some: as many as asked for, no neighbours, the ends left', () => {
   fc.assert(
     fc.property(fc.integer({ min: 2, max: 60 }), fc.integer({ min: 1, max: 30 }), fc.boolean(), fc.boolean(), fc.integer(), (count, of, apart, keepEnds, seed) => {
-      const taken = shapes.fewOf(count, { of, apart, keepEnds }, randomStream(seed));
+      const taken = shapes.fewOf(Array.from({ length: count }, (_, i) => i), { of, apart, keepEnds }, randomStream(seed));
       const n = taken.filter(Boolean).length;
       expect(n).toBeLessThanOrEqual(of);
       if (!apart) expect(n).toBe(Math.min(of, count - (keepEnds ? 2 : 0)));
@@ -123,7 +123,29 @@ test('a few of some: as many as asked for, no neighbours, the ends left', () => 
       if (keepEnds) expect([taken[0], taken[count - 1]]).toEqual([false, false]);
     }),
   );
-  expect(shapes.fewOf(24, { of: 6, apart: true }, randomStream(3)).filter(Boolean)).toHaveLength(6);
+  expect(shapes.fewOf(Array.from({ length: 24 }, (_, i) => i), { of: 6, apart: true }, randomStream(3)).filter(Boolean)).toHaveLength(6);
+});
+
+test('a few go by moments: rows that are struck together are no neighbours, and all of the first and last moment stay', () => {
+  // Kick and hat on each of eight beats, a snare on every second: hits of rows, as the selection has them.
+  const places = [...Array.from({ length: 8 }, (_, i) => i), ...Array.from({ length: 8 }, (_, i) => i), 1, 3, 5, 7];
+  fc.assert(
+    fc.property(fc.integer(), (seed) => {
+      const taken = shapes.fewOf(places, { apart: true, keepEnds: true }, randomStream(seed));
+      const moments = new Set(places.filter((_, i) => taken[i]));
+      for (const moment of moments) expect([moments.has(moment + 1), moment > 0 && moment < 7]).toEqual([false, true]);
+      expect(moments.size).toBeGreaterThanOrEqual(2);
+    }),
+  );
+});
+
+test('a mean that was typed is the mean that is there, in whole numbers too', () => {
+  const part = smallPart([0, 1, 2, 3, 4].map((b) => ['snare', b, 90] as const), { bars: 2 });
+  const panned = { ...part, hits: part.hits.map((h, i) => ({ ...h, pan: [-7, 12, 3, 30, -22][i] as number })) };
+  const ids = new Set(part.hits.map((h) => h.id));
+  const mean = (p: Part) => p.hits.reduce((sum, h) => sum + (h.pan ?? 0), 0) / 5;
+  for (const wanted of [0, 10, -3]) expect(mean(shapeHits(panned, ids, 'pan', { kind: 'reshape', mean: wanted, deviation: 9 }))).toBeCloseTo(wanted, 0.9);
+  expect(Math.abs(mean(shapeHits(panned, ids, 'pan', { kind: 'reshape', mean: 0, deviation: 18.2 })))).toBeLessThan(0.05);
 });
 
 test('drawn between limits nothing is beyond; a swell keeps what is louder louder', () => {

@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/counted';
 import { useMemo, useState, type ReactNode } from 'react';
 import { isNamedError } from '@/core/errors';
 import { performPart, writtenPerformance } from '@/core/perform/perform';
@@ -128,7 +129,7 @@ export function LearnDialog({ part, selected, onKeep, onClose, children }: Props
                 {verdictWords(study.shown.timing, study.shown.levels)}
               </p>
               <p className="text-sm text-faint" data-testid="study">
-                {study.shown.hits} hits; {fitWords(study.shown.groove.fit)}; the hits vary by {study.shown.scatterMs.toFixed(1)} ms around them.
+                {counted(study.shown.hits, 'hit')}; {fitWords(study.shown.groove.fit)}; the hits vary by {study.shown.scatterMs.toFixed(1)} ms around them.
               </p>
               {study.shown.commonMs !== null && <p className="text-sm">All steps are about {Math.abs(study.shown.commonMs).toFixed(0)} ms {study.shown.commonMs < 0 ? 'early' : 'late'}: moving the part’s lines on the Bench first would leave the groove alone.</p>}
               <LearntSteps groove={study.shown.groove} tempo={startTempo(part)} />

@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/counted';
 import { useEffect, useRef, useState } from 'react';
 import type { Groove } from '@/core/model/groove';
 import type { Lane, Part } from '@/core/model/part';
@@ -104,7 +105,7 @@ export function LearnFlow({ parts, file = null, part: first = null, onKeep, onCl
                 <button type="button" className="w-full rounded-md border border-line px-3 py-1.5 text-left hover:border-strong" onClick={() => void partStore.load(row.id).then((stored) => setPart(stored.part), showError)}>
                   <span className="font-serif">{row.name}</span>{' '}
                   <span className="text-sm text-faint">
-                    {row.summary.meter.join('/')} · {row.summary.tempo} BPM · {row.summary.hits} hits
+                    {row.summary.meter.join('/')} · {row.summary.tempo} BPM · {counted(row.summary.hits, 'hit')}
                   </span>
                 </button>
               </li>

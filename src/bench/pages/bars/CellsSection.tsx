@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/counted';
 import { nanoid } from 'nanoid';
 import { useEffect, useState } from 'react';
 import { cellHits, CELLS, VOICE_OF_CELL, type CellName } from '@/core/cells/cells';
@@ -76,7 +77,7 @@ export function CellsSection() {
     const fresh = hits.map((h) => ({ ...h, id: nanoid(10) }));
     getState().setDesk({ proposal: null });
     getState().run(
-      `Drop in ${NAMES[wish.cell]}: ${fresh.length} hits`,
+      `Drop in ${NAMES[wish.cell]}: ${counted(fresh.length, 'hit')}`,
       (p) => addHits(p, fresh),
       () => fresh.map((h) => h.id),
     );

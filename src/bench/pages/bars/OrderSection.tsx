@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/counted';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { deleteBars, doublePart, hitsBehind, insertBars, moveBars, repeatBars, setLength } from '@/core/commands/bars';
@@ -65,7 +66,7 @@ export function OrderSection() {
               look="danger"
               onClick={() => {
                 setWanted(null);
-                arrange(`Shorten to ${wanted} bars, without ${lost.size} hits`, (p) => setLength(p, wanted));
+                arrange(`Shorten to ${wanted} bars, without ${counted(lost.size, 'hit')}`, (p) => setLength(p, wanted));
               }}
             >
               Shorten and delete them

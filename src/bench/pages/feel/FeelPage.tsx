@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/counted';
 import { Plus } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import Link from 'next/link';
@@ -115,7 +116,7 @@ function Footer() {
       <Link href={`/grooves?part=${encodeURIComponent(id)}`} prefetch={false} className="inline-flex h-8 items-center rounded-md border border-strong px-3 hover:bg-sunk">
         Grooves …
       </Link>
-      <Button onClick={() => getState().setDesk({ dialog: 'learn' })}>Learn a groove{selected > 0 ? ` from ${selected} hits` : ''} …</Button>
+      <Button onClick={() => getState().setDesk({ dialog: 'learn' })}>Learn a groove{selected > 0 ? ` from ${counted(selected, 'hit')}` : ''} …</Button>
       <Button disabled={bare} title="What is heard becomes what is written; the feel and the nudges are empty then" onClick={() => getState().run('Write the feel into the hits', bake)}>
         Write into the hits
       </Button>

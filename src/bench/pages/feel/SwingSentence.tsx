@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/counted';
 import { memo } from 'react';
 import { STRAIGHT, MAX_SWING, MIN_SWING, SWING_DIVISIONS, type Scope, type SwingDivision, type SwingMove } from '@/core/model/feel';
 import { percentOfRatio, ratioOfPercent, SWING_RATIOS, swingMilliseconds, wordOfPercent } from '@/core/feel/swing';
@@ -80,7 +81,7 @@ const OtherWays = memo(function OtherWays({ scope, inverse, edit }: { scope: Sco
     const found = measureSwing(meterMapOf(part), part.hits.filter((_, i) => inScope(i)).map((h) => h.tick));
     if (!found) return say('No swing to measure: too few off-beats, or they differ too much.');
     const percent = Math.round(found.percent * 100) / 100;
-    say(`Measured ${percent} % on ${found.division}, from ${found.n} hits.`);
+    say(`Measured ${percent} % on ${found.division}, from ${counted(found.n, 'hit')}.`);
     edit.set(`Swing as measured: ${percent} %`, { division: found.division, percent });
   };
   return (

@@ -8,7 +8,8 @@ import { STILL, useChart } from '../use-chart';
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale);
 
-const BINS = 42;
+/** Odd, so that one of them is the middle. */
+const BINS = 43;
 
 interface Props {
   values: readonly number[];
@@ -59,4 +60,4 @@ function fill(c: Chart<'bar'>, palette: Palette, values: readonly number[], min:
 }
 
 /** The ends and the middle are named. */
-const axisText = (index: number, labels: readonly unknown[] = []): string => (index === 0 || index === BINS - 1 || index === (BINS - 2) / 2 ? String(labels[index] ?? '') : '');
+const axisText = (index: number, labels: readonly unknown[] = []): string => (index === 0 || index === BINS - 1 || index === (BINS - 1) / 2 ? String(labels[index] ?? '') : '');

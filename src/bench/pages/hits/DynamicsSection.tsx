@@ -6,12 +6,14 @@ import { useMemo, useState } from 'react';
 import { QUALITIES, QUALITY, readQuality, type QualityName } from '@/core/shaping/qualities';
 import { shapeHits, type Shape } from '@/core/shaping/shape-hits';
 import { startTempo } from '@/core/commands/settings';
+import { counted } from '@/core/counted';
+import type { Part } from '@/core/model/part';
 import { momentsOf } from '@/core/shaping/shapes';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
 import { Section } from '@/ui/Section';
-import { useBench } from '../../store/context';
+import { useBench, useBenchStore } from '../../store/context';
 import { calmPart, shownHits } from '../../store/derived';
 import { TrialButtons } from '../TrialButtons';
 import { useTrial } from '../../store/use-sweep';
@@ -43,7 +45,8 @@ export function DynamicsSection() {
     const next = { ...(trial.active && goal ? goal : calm), ...change };
     setShape(null);
     setGoal(next);
-    tryOut({ kind: 'reshape', ...next });
+    // What is equal has no shape that could be widened: it is drawn, and the same draw widened when another is typed.
+    tryOut(calm.deviation === 0 && next.deviation > 0 ? { kind: 'reroll', ...next, seed: seed + 1 } : { kind: 'reshape', ...next });
   };
   const { min, max, digits, unit, rest } = QUALITY[quality];
   const one = values.length === 1;
@@ -51,7 +54,15 @@ export function DynamicsSection() {
   const [low, high] = QUALITY[quality].usual ? [QUALITY[quality].usual.min, values.reduce((most, v) => Math.max(most, v), QUALITY[quality].usual.max)] : [min, max];
   const ends = { onDone: trial.done, onCancel: trial.cancel };
 
-  const tryOut = (next: Shape) => trial.show(shapeLabel(next, quality, touched.what), (base) => shapeHits(base, touched.ids, quality, next));
+  const { getState } = useBenchStore();
+  /** How many hits the shape that is tried out changes. */
+  const [changed, setChanged] = useState(0);
+  const tryOut = (next: Shape) => {
+    const base = calmPart(getState());
+    const n = countChanged(base, shapeHits(base, touched.ids, quality, next));
+    setChanged(n);
+    trial.show(shapeLabel(next, quality, n < touched.ids.size ? counted(n, 'hit') : touched.what), (from) => shapeHits(from, touched.ids, quality, next));
+  };
   const edit = (next: Shape) => {
     setShape(next);
     setGoal(null);
@@ -75,7 +86,7 @@ export function DynamicsSection() {
           }}
         />
         <span className="text-sm text-faint" data-testid="touched-count">
-          {touched.ids.size} {touched.ids.size === 1 ? 'hit' : 'hits'}
+          {trial.active ? `${changed} of ${counted(touched.ids.size, 'hit')} change` : counted(touched.ids.size, 'hit')}
         </span>
       </div>
       <DistributionChart values={values} min={low} max={high} label={NAMES[quality]} />
@@ -110,6 +121,11 @@ export function DynamicsSection() {
       <TrialButtons trial={trial} className="mt-1" />
     </Section>
   );
+}
+
+function countChanged(before: Part, after: Part): number {
+  const known = new Map(before.hits.map((h) => [h.id, h]));
+  return after.hits.filter((h) => known.get(h.id) !== h).length;
 }
 
 const VERBS = SHAPE_KINDS.map((kind) => ({ value: kind, text: SHAPE_WORDS[kind] }));

@@ -123,7 +123,7 @@ function FewWords({ few, count, onChange }: { few: Few; count: number; onChange:
   return (
     <span className="flex flex-wrap items-baseline gap-x-2">
       of <NumberField label="How many of them" value={few.of ?? count} min={1} max={count} default={count} unit={`of ${count},`} className="[&_input]:w-[2.6em]" onChange={(n) => onChange({ ...few, of: n >= count ? undefined : n } as Few)} />
-      {check('not neighbours', few.apart === true, (apart) => ({ ...few, apart }))}
+      {check('skip adjacent hits', few.apart === true, (apart) => ({ ...few, apart }))}
       {check('the first and last stay', few.keepEnds === true, (keepEnds) => ({ ...few, keepEnds }))}
     </span>
   );

@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/counted';
 import { setNudges } from '@/core/commands/hits';
 import type { Competing } from '@/core/analysis/between';
 import type { Placement } from '@/core/analysis/placement';
@@ -72,7 +73,7 @@ export function BetweenRows({ found: { together, competing, answering } }: { fou
         <ul>
           {together.slice(0, LISTED).map((t) => (
             <li key={t.voices.join(' ')}>
-              {low(t.voices[0])} and {low(t.voices[1])}: {t.n} times, {Math.abs(t.meanMs) < 0.5 ? 'at once' : `${low(t.voices[t.meanMs > 0 ? 0 : 1])} leads by ${Math.abs(t.meanMs).toFixed(1)} ms`}
+              {low(t.voices[0])} and {low(t.voices[1])}: {counted(t.n, 'time')}, {Math.abs(t.meanMs) < 0.5 ? 'at once' : `${low(t.voices[t.meanMs > 0 ? 0 : 1])} leads by ${Math.abs(t.meanMs).toFixed(1)} ms`}
               {t.sdMs >= 0.5 && <span className="text-faint"> (± {t.sdMs.toFixed(1)})</span>}
             </li>
           ))}

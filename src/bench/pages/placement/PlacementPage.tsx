@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/counted';
 import { useState } from 'react';
 import { isFlat, type Placement } from '@/core/analysis/placement';
 import { letterOf } from '@/core/analysis/phrase';
@@ -29,7 +30,7 @@ export function PlacementPage() {
   const version: Version = wanted.kind === 'written' ? 'written' : 'performed';
   const found = usePlacement(part, version);
   const own = usePlacement(wanted.kind === 'performed' ? null : now, 'performed');
-  if (!found) return <p role="status">Measuring {part.hits.length} hits …</p>;
+  if (!found) return <p role="status">Measuring {counted(part.hits.length, 'hit')} …</p>;
   return (
     <div className="space-y-4">
       <Reading found={found} mends={other === null} />

@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/counted';
 import { useMemo } from 'react';
 import { DEFAULT_MOVES } from '@/core/moves/all';
 import { addMove } from '@/core/commands/moves';
@@ -65,7 +66,7 @@ function Offers({ takeId }: { takeId: string }) {
   return (
     <section aria-label="After the take" className="space-y-2 rounded-md border border-accent p-2">
       <p>
-        <span className="font-serif">{take.name}</span>: {ids.size} hits, {tightnessWords(tightness)}.
+        <span className="font-serif">{take.name}</span>: {counted(ids.size, 'hit')}, {tightnessWords(tightness)}.
       </p>
       {trial.active ? (
         <TrialButtons trial={trial} />
