@@ -8,6 +8,7 @@ import { lockTest } from '../part/locks';
 import { endOfPart, meterMapOf, tempoMapOf } from '../part/part-time';
 import { soundOfRow } from '../part/rows';
 import { randomStream } from '../random';
+import { median } from '../statistics';
 import { stepOf, type GridName } from '../time/grid';
 import { clamp, clampVelocity, milliseconds, ticks, TICKS_PER_QUARTER, type Ticks } from '../units';
 import { limbOf } from '../voices';
@@ -22,14 +23,16 @@ export interface FillOptions {
   length: number;
   grid: GridName;
   shape: FillShape;
-  /** Percent that it is louder than the groove. */
+  /** Percent that it is louder than the groove's backbeat and kick. */
   louder: number;
   /** Percent that the first of two strokes is louder. */
   first: number;
+  /** Where the part has a crash, it is struck on the downbeat after the fill. */
+  crash: boolean;
   seed: number;
 }
 
-export const FIRST_FILL: FillOptions = { length: 2, grid: '1/16', shape: 'toms', louder: 5, first: 8, seed: 1 };
+export const FIRST_FILL: FillOptions = { length: 2, grid: '1/16', shape: 'toms', louder: 5, first: 8, crash: true, seed: 1 };
 
 /** What a fill changes: hits that leave, and strokes that come. */
 export interface FillPlan {
@@ -52,10 +55,10 @@ const APART_MS = 5;
 const LENGTH: Ticks = ticks(TICKS_PER_QUARTER / 8);
 
 /**
- * Plans a fill at the end of a bar. Hand strokes leave under it, the pedal keeps time; what hands and feet cannot play is not proposed. On
- * the downbeat after it come the kick and, where the part has one, the crash.
+ * Plans a fill at the end of a bar. Hand strokes leave under it, the hi-hat pedal keeps time in quarter notes; what hands and feet cannot
+ * play is not proposed. On the downbeat after it come the kick and, where that is wanted and the part has one, the crash.
  * @param bar counted from 0
- * @param next where that downbeat is: the bar behind it, or the start of the loop; null for none
+ * @param next where that downbeat is: the bar after it; null at the part's end
  */
 export function planFill(part: Part, bar: number, options: FillOptions, next: Ticks | null, limits?: HandLimits): FillPlan {
   const { start: barStart, length: barLength } = meterMapOf(part).barOf(bar);
@@ -70,26 +73,40 @@ export function planFill(part: Part, bar: number, options: FillOptions, next: Ti
     const home = homes[i] as number;
     if (home >= from && home < end && !isLocked(hit) && shape.leaves(limbOf(soundOfRow(part, hit.voice)), home, { from, end })) removed.add(hit.id);
   });
-  const after = downbeat(part, next, loudnessOf(part) * (1 + options.louder / 100));
-  // The crash takes the hand that keeps time.
-  if (after.some((s) => s.voice === 'crash')) for (const hit of part.hits) if (hit.tick === next && !isLocked(hit) && isTimeByHand(soundOfRow(part, hit.voice))) removed.add(hit.id);
+  const level = levelOf(part);
+  const base = level * (1 + options.louder / 100);
+  const after = downbeat(part, next, base, options.crash);
   const step = stepOf(options.grid);
   const steps = Math.max(1, Math.round((end - from) / step));
   const random = randomStream(options.seed);
   const heard = part.rows.map((r) => r.voice);
   const kept = part.hits.filter((h) => !removed.has(h.id));
-  const base = loudnessOf(part) * (1 + options.louder / 100);
-  const strokes = shape.strokes({ steps, step, from, rows: heard, hits: part.hits, random }).map((s): FillStroke => ({ ...s, velocity: s.velocity * base }));
-  const played = setApart(onFree([...accented(strokes, options.first), ...after], kept));
+  const strokes = shape.strokes({ steps, step, from, level, rows: heard, hits: part.hits, random }).map((s): FillStroke => ({ ...s, velocity: s.velocity * base }));
+  const pedal = shape.keepsTime ? pedalUnder(part, { barStart, from, end }, base) : [];
+  const played = setApart(onFree([...accented(strokes, options.first), ...pedal, ...after], kept));
   return { from, end, removed, added: playable(part, kept, played, next, limits) };
 }
 
-const isTimeByHand = (voice: VoiceName): boolean => limbOf(voice) === 'hand' && /^(hat|ride)/.test(voice);
+const NO_BACKBEAT = 100;
 
-/** How loud the groove's own strokes are: the mean of those that are no ghosts. */
-function loudnessOf({ hits }: Pick<Part, 'hits'>): number {
-  const loud = hits.filter((h) => !h.ghost && !h.choke && h.velocity >= 60);
-  return loud.length === 0 ? 100 : loud.reduce((sum, h) => sum + h.velocity, 0) / loud.length;
+/** How loud the groove is: the median of its backbeat and kick, ghosts left out; of all its hits where it has neither. */
+function levelOf(part: Part): number {
+  const loud = part.hits.filter((h) => !h.ghost && !h.choke);
+  const backbeat = loud.filter((h) => /^(kick|snare)/.test(soundOfRow(part, h.voice)));
+  const velocities = (backbeat.length > 0 ? backbeat : loud).map((h) => h.velocity);
+  return velocities.length === 0 ? NO_BACKBEAT : median(velocities);
+}
+
+/** Against the groove's level. */
+const PEDAL_SHARE = 0.75;
+
+/** Quarter notes on the pedal, as loud as it is played elsewhere. */
+function pedalUnder(part: Part, { barStart, from, end }: { barStart: number; from: number; end: number }, base: number): FillStroke[] {
+  const own = part.hits.filter((h) => h.voice === 'hat-pedal' && !h.choke).map((h) => h.velocity);
+  const velocity = clampVelocity(own.length > 0 ? median(own) : base * PEDAL_SHARE);
+  const first = Math.ceil((from - barStart) / TICKS_PER_QUARTER);
+  const count = Math.ceil((end - barStart) / TICKS_PER_QUARTER) - first;
+  return Array.from({ length: count }, (_, i) => ({ voice: 'hat-pedal', tick: ticks(barStart + (first + i) * TICKS_PER_QUARTER), velocity }));
 }
 
 /** Of each two the first is louder, whatever rounding does. */
@@ -105,11 +122,11 @@ function accented(strokes: readonly FillStroke[], first: number): FillStroke[] {
 }
 
 /** Crash and kick after the fill. */
-function downbeat(part: Part, next: Ticks | null, base: number): FillStroke[] {
+function downbeat(part: Part, next: Ticks | null, base: number, crash: boolean): FillStroke[] {
   if (next === null || next >= endOfPart(part)) return [];
   const has = (voice: VoiceName): boolean => part.rows.some((r) => r.voice === voice);
   const loud = clampVelocity(base * 1.08);
-  return [...(has('crash') ? [{ voice: 'crash', tick: next, velocity: loud }] : []), ...(has('kick') ? [{ voice: 'kick', tick: next, velocity: loud }] : [])];
+  return [...(crash && has('crash') ? [{ voice: 'crash', tick: next, velocity: loud }] : []), ...(has('kick') ? [{ voice: 'kick', tick: next, velocity: loud }] : [])];
 }
 
 /** Nobody strikes two things at the very same moment: of those that fall together each comes a little after the one before. */

@@ -13,6 +13,8 @@ export interface Ground {
   steps: number;
   step: Ticks;
   from: Ticks;
+  /** The groove's own velocity. */
+  level: number;
   /** The part's rows. */
   rows: readonly VoiceName[];
   hits: readonly Hit[];
@@ -29,6 +31,8 @@ export interface ShapeStroke {
 export interface ShapeSpec {
   /** After "a fill": down the toms. */
   words: string;
+  /** The pedal plays quarter notes under it. */
+  keepsTime?: boolean;
   leaves(limb: Limb, home: number, range: { from: number; end: number }): boolean;
   strokes(ground: Ground): ShapeStroke[];
 }
@@ -45,8 +49,8 @@ function surfaces(rows: readonly VoiceName[], wanted: readonly VoiceName[]): Voi
 /** So many of a fill's steps rest, the first and the last never. */
 const RESTS = 0.12;
 
-/** A little louder towards its end. */
-const rising = (i: number, steps: number): number => 0.94 + (0.1 * i) / Math.max(1, steps - 1);
+/** A little louder towards its end, never softer than the groove. */
+const rising = (i: number, steps: number): number => 1 + (0.06 * i) / Math.max(1, steps - 1);
 
 /** One stroke a step, some of them rests. */
 function everyStep({ steps, step, from, random }: Ground, voiceAt: (i: number) => VoiceName | undefined, velocityAt: (i: number) => number = (i) => rising(i, steps)): ShapeStroke[] {
@@ -63,6 +67,7 @@ const byHandOrKick = (limb: Limb): boolean => limb !== 'hat-foot';
 export const FILL_SHAPES: Readonly<Record<FillShape, ShapeSpec>> = {
   toms: {
     words: 'down the toms',
+    keepsTime: true,
     leaves: byHand,
     strokes(ground) {
       const down = surfaces(ground.rows, ['snare', ...TOMS]);
@@ -71,6 +76,7 @@ export const FILL_SHAPES: Readonly<Record<FillShape, ShapeSpec>> = {
   },
   around: {
     words: 'around the kit',
+    keepsTime: true,
     leaves: byHand,
     strokes(ground) {
       const places = surfaces(ground.rows, ['snare', ...TOMS, 'rim']);
@@ -84,14 +90,16 @@ export const FILL_SHAPES: Readonly<Record<FillShape, ShapeSpec>> = {
   },
   snare: {
     words: 'building up on the snare',
+    keepsTime: true,
     leaves: byHand,
     strokes: (ground) => {
       const [drum] = surfaces(ground.rows, ['snare']);
-      return everyStep(ground, () => drum, (i) => 0.5 + (0.55 * i) / Math.max(1, ground.steps - 1));
+      return everyStep(ground, () => drum, (i) => 1 + (0.25 * i) / Math.max(1, ground.steps - 1));
     },
   },
   broken: {
     words: 'broken with the kick',
+    keepsTime: true,
     leaves: byHandOrKick,
     strokes(ground) {
       const hands = surfaces(ground.rows, ['snare', ...TOMS]);
@@ -122,12 +130,12 @@ export const FILL_SHAPES: Readonly<Record<FillShape, ShapeSpec>> = {
   eighth: {
     words: 'as the last eighth over and over',
     leaves: byHandOrKick,
-    strokes({ steps, step, from, hits }) {
+    strokes({ steps, step, from, hits, level }) {
       const eighth = TICKS_PER_QUARTER / 2;
       // The pedal keeps time as it is.
       const source = hits.filter((h) => h.tick >= from - eighth && h.tick < from && !h.choke && limbOf(h.voice) !== 'hat-foot');
       const times = Math.max(1, Math.floor((steps * step) / eighth));
-      return Array.from({ length: times }, (_, k) => source.map((h): ShapeStroke => ({ voice: h.voice, tick: ticks(h.tick + (k + 1) * eighth), velocity: h.velocity / 105 }))).flat();
+      return Array.from({ length: times }, (_, k) => source.map((h): ShapeStroke => ({ voice: h.voice, tick: ticks(h.tick + (k + 1) * eighth), velocity: h.velocity / level }))).flat();
     },
   },
   pickup: {
@@ -138,7 +146,7 @@ export const FILL_SHAPES: Readonly<Record<FillShape, ShapeSpec>> = {
       const voice = rows.includes('kick') ? 'kick' : surfaces(rows, ['snare'])[0];
       if (voice === undefined) return [];
       const before = random() < 0.5 ? [TICKS_PER_QUARTER / 2] : [TICKS_PER_QUARTER / 2, TICKS_PER_QUARTER / 4];
-      return before.map((b): ShapeStroke => ({ voice, tick: ticks(end - b), velocity: 0.95 }));
+      return before.map((b): ShapeStroke => ({ voice, tick: ticks(end - b), velocity: 1 }));
     },
   },
 };

@@ -22,6 +22,14 @@ const LENGTHS: readonly [quarters: number, words: string][] = [[0.5, 'half a bea
 /** At the end of the loop, or of every so many bars of it. */
 const PLACES = [0, 2, 4, 8] as const;
 const PROPOSALS = 3;
+const CRASHES = [{ value: 'after', text: 'a crash after it' }, { value: 'none', text: 'no crash' }];
+
+/** Why no crash follows, where one was asked for. */
+function crashWords(part: Part, bars: readonly number[], crash: boolean): string {
+  if (!crash) return '';
+  if (!part.rows.some((r) => r.voice === 'crash')) return 'The part has no crash row, so no crash follows.';
+  return bars.some((bar) => bar + 1 >= part.bars) ? 'No crash follows at the end of the part.' : '';
+}
 
 /** The bars that get a fill: the loop's last, or every n-th of it. */
 function barsFor(from: number, to: number, every: number): number[] {
@@ -30,8 +38,8 @@ function barsFor(from: number, to: number, every: number): number[] {
   return bars.length > 0 ? bars : [to - 1];
 }
 
-/** The downbeat after a bar: the next bar's, or at the loop's end its start. */
-const downbeatAfter = (part: Part, bar: number, from: number, to: number): Ticks => meterMapOf(part).barOf(bar + 1 >= to ? from : bar + 1).start;
+/** The downbeat after a bar: the next bar's; none at the part's end. */
+const downbeatAfter = (part: Part, bar: number): Ticks | null => (bar + 1 >= part.bars ? null : meterMapOf(part).barOf(bar + 1).start);
 
 /** Fills at the end of bars: three at a time as pictures, heard in the loop by a click. */
 export function FillsSection() {
@@ -45,7 +53,7 @@ export function FillsSection() {
   const end = Math.min(to, part.bars);
   const bars = useMemo(() => barsFor(Math.min(from, end - 1), end, every), [from, end, every]);
   // Each bar has dice of its own.
-  const planOf = (of: Part, bar: number, seed: number): FillPlan => planFill(of, bar, { ...options, seed: seed * 1000 + bar }, downbeatAfter(of, bar, from, end));
+  const planOf = (of: Part, bar: number, seed: number): FillPlan => planFill(of, bar, { ...options, seed: seed * 1000 + bar }, downbeatAfter(of, bar));
   const seeds = Array.from({ length: PROPOSALS }, (_, i) => options.seed * PROPOSALS + i);
   const hear = (seed: number) => {
     setChosen(seed);
@@ -66,7 +74,8 @@ export function FillsSection() {
       </p>
       <p className="leading-8">
         <NumberField label="Louder than the groove" value={options.louder} min={0} max={40} unit="% louder," className="[&_input]:w-[2.2em]" onChange={(louder) => change({ louder })} /> the first of two{' '}
-        <NumberField label="The first of two louder" value={options.first} min={1} max={40} unit="%" className="[&_input]:w-[2.2em]" onChange={(first) => change({ first })} />
+        <NumberField label="The first of two louder" value={options.first} min={1} max={40} unit="%" className="[&_input]:w-[2.2em]" onChange={(first) => change({ first })} />, with{' '}
+        <Picker label="Crash" value={options.crash ? 'after' : 'none'} choices={CRASHES} onChange={(v) => change({ crash: v === 'after' })} />
       </p>
       <div className="flex flex-wrap gap-2" role="group" aria-label="Proposed fills">
         {seeds.map((seed, i) => (
@@ -81,7 +90,7 @@ export function FillsSection() {
         </Button>
         {trial.active && <TrialButtons keep="keep it" />}
       </div>
-      <p className="mt-1 text-sm text-faint">Hats by hand and ghosts leave under it, the pedal keeps time; what two hands and two feet cannot play is left out. The crash comes where the part has one.</p>
+      <p className="mt-1 text-sm text-faint">{crashWords(part, bars, options.crash)} Hand-played hats and ghost notes stop during the fill while the hi-hat pedal keeps time. Whatever two hands and two feet cannot play is left out.</p>
     </Section>
   );
 }
