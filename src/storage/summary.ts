@@ -21,13 +21,13 @@ const MOST_STEMS = 90;
 const FULL_LEAN_MS = 25;
 
 /** Makes the summary; only the first bars are performed for the picture. */
-export function summarize(part: Part): PartSummary {
+export function summarize(part: Part, bars = PICTURE_BARS): PartSummary {
   const first = part.meter[0];
   const map = meterMapOf(part);
   const from = part.hits[0] ? Math.max(0, map.barAt(part.hits[0].tick).index) : 0;
   const start = map.barOf(from).start;
-  const end = Math.min(map.barOf(from + PICTURE_BARS).start, endOfPart(part));
-  const shown: Hit[] = part.hits.filter((h) => h.tick >= start && h.tick < end).slice(0, MOST_STEMS);
+  const end = Math.min(map.barOf(from + bars).start, endOfPart(part));
+  const shown: Hit[] = part.hits.filter((h) => h.tick >= start && h.tick < end).slice(0, (MOST_STEMS * bars) / PICTURE_BARS);
   const excerpt = { ...part, hits: shown };
   const performance = performPart(excerpt);
   const voices = part.rows.map((r) => r.voice).filter((v) => shown.some((h) => h.voice === v));

@@ -3,7 +3,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { Button } from '@/ui/Button';
 import { Modal } from '@/ui/Modal';
-import { showError } from '@/ui/notify';
+import { say, sayWith, showError } from '@/ui/notify';
 import { Picker } from '@/ui/Picker';
 import { useBenchStore } from '../store/context';
 import { EXPORTERS, offeredOf, optionsOf } from './export/all';
@@ -34,7 +34,19 @@ export function ExportDialog({ onClose, exporters = EXPORTERS }: { onClose: () =
   // How far long work is; what ends it when it is no longer wanted.
   const [done, setDone] = useState<number | null>(null);
   const job = useRef<AbortController | null>(null);
-  useEffect(() => () => job.current?.abort(), []);
+  const isOpen = useRef(true);
+  useEffect(() => {
+    isOpen.current = true;
+    return () => {
+      isOpen.current = false;
+      // It goes on behind the Bench: what was asked for is not dropped without a word.
+      const running = job.current;
+      if (running) sayWith('The export goes on in the background.', 'Stop', () => running.abort());
+    };
+  }, []);
+  /** Why this cannot be exported, as far as it is known before it is tried. */
+  const [found, setFound] = useState<{ of: string; refusal: string | null }>({ of: '', refusal: null });
+  const refusal = exporter?.refusal?.(source, options) ?? (found.of === chosen ? found.refusal : null);
 
   const run = async () => {
     if (!exporter) return;
@@ -45,13 +57,18 @@ export function ExportDialog({ onClose, exporters = EXPORTERS }: { onClose: () =
     try {
       const exported = await exporter.run(source, options, { signal: controller.signal, onProgress: (share) => !controller.signal.aborted && setDone(share) });
       if (controller.signal.aborted) return;
+      if (exported.empty !== undefined) return setFound({ of: exporter.id, refusal: exported.empty });
       const where = await deliver(exported);
       rememberExport(source.id, exporter.id, options, optionsOf(exporters, source));
-      setSaid([...exported.said, where]);
+      if (isOpen.current) setSaid([...exported.said, where]);
+      else say(where);
     } catch (e) {
       if (!controller.signal.aborted) showError(e);
     } finally {
-      if (job.current === controller) setDone(null);
+      if (job.current === controller) {
+        job.current = null;
+        setDone(null);
+      }
     }
   };
   const stop = () => {
@@ -70,7 +87,12 @@ export function ExportDialog({ onClose, exporters = EXPORTERS }: { onClose: () =
           <Options source={source} options={options} onChange={(change) => setOptions({ ...options, ...change })} />
         </div>
       )}
-      {exporter?.isQuick && <FilePicture exporter={exporter} source={source} options={options} />}
+      {exporter?.isQuick && <FilePicture exporter={exporter} source={source} options={options} onReady={(why) => setFound({ of: exporter.id, refusal: why })} />}
+      {refusal && (
+        <p role="status" data-testid="export-refusal" className="mt-3 text-danger">
+          {refusal}
+        </p>
+      )}
       {said && (
         <div role="status" data-testid="export-account" className="mt-4 rounded-md border border-strong px-4 py-2">
           {said.map((line) => (
@@ -82,7 +104,7 @@ export function ExportDialog({ onClose, exporters = EXPORTERS }: { onClose: () =
       <div className="mt-5 flex justify-end gap-2">
         {done !== null && <progress aria-label="Export" className="mr-auto w-40 self-center accent-accent" max={1} value={done} />}
         <Button onClick={done === null ? onClose : stop}>{done !== null ? 'Stop' : said ? 'Close' : 'Cancel'}</Button>
-        <Button look="strong" disabled={done !== null} onClick={() => void run()}>
+        <Button look="strong" disabled={done !== null || refusal !== null} onClick={() => void run()}>
           Export
         </Button>
       </div>

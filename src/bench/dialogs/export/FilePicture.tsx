@@ -2,15 +2,18 @@
 
 import { GripVertical } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState, type DragEvent } from 'react';
+import { isNamedError } from '@/core/errors';
 import type { Part } from '@/core/model/part';
 import { summarize } from '@/storage/summary';
 import type { Exported, ExporterSpec, Source } from './exporter';
 
 const [WIDTH, HEIGHT] = [460, 64];
+/** More bars than these would be a smudge. */
+const MOST_BARS = 16;
 
 /** The picture of what is exported is a handle: dragged out of the page it is the file, where the browser allows that. */
-export function FilePicture({ exporter, source, options }: { exporter: ExporterSpec; source: Source; options: Record<string, unknown> }) {
-  const file = useReadyFile(exporter, source, options);
+export function FilePicture({ exporter, source, options, onReady }: { exporter: ExporterSpec; source: Source; options: Record<string, unknown>; onReady: (refusal: string | null) => void }) {
+  const file = useReadyFile(exporter, source, options, onReady);
   const url = useRef<string | null>(null);
   const onDragStart = (e: DragEvent) => {
     if (!file) return e.preventDefault();
@@ -34,15 +37,27 @@ export function FilePicture({ exporter, source, options }: { exporter: ExporterS
 }
 
 /** The file as it would be written now, made before it is dragged: a drag does not wait. */
-function useReadyFile(exporter: ExporterSpec, source: Source, options: Record<string, unknown>): Exported | null {
+function useReadyFile(exporter: ExporterSpec, source: Source, options: Record<string, unknown>, onReady: (refusal: string | null) => void): Exported | null {
+  const tell = useRef(onReady);
+  useEffect(() => {
+    tell.current = onReady;
+  });
   const [file, setFile] = useState<Exported | null>(null);
   const wanted = JSON.stringify(options);
   useEffect(() => {
     let isOver = false;
     exporter.run(source, JSON.parse(wanted) as Record<string, unknown>, { signal: new AbortController().signal, onProgress: () => {} }).then(
-      (made) => !isOver && setFile(made),
-      // What cannot be exported says so when it is tried.
-      () => !isOver && setFile(null),
+      (made) => {
+        if (isOver) return;
+        setFile(made.empty === undefined ? made : null);
+        tell.current(made.empty ?? null);
+      },
+      // What cannot be exported says so before it is tried.
+      (e: unknown) => {
+        if (isOver) return;
+        setFile(null);
+        tell.current(isNamedError(e) ? `${e.message} ${e.remedy}` : String(e));
+      },
     );
     return () => {
       isOver = true;
@@ -52,7 +67,7 @@ function useReadyFile(exporter: ExporterSpec, source: Source, options: Record<st
 }
 
 function Stems({ part }: { part: Part }) {
-  const { stems, rows } = useMemo(() => summarize(part), [part]);
+  const { stems, rows } = useMemo(() => summarize(part, Math.min(part.bars, MOST_BARS)), [part]);
   const row = HEIGHT / Math.max(1, rows);
   return (
     <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="h-14 w-56 shrink-0" aria-hidden="true">

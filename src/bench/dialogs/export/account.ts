@@ -1,3 +1,4 @@
+import { breakOfRow } from '@/core/breaks/rows';
 import { generalMidiKey, labelOfRow } from '@/core/part/rows';
 import { isIdle } from '@/core/feel/move-spec';
 import type { Hit, Part } from '@/core/model/part';
@@ -13,8 +14,16 @@ export function silentRows(part: Part): string[] {
   return part.rows.map((r) => r.voice).filter((v) => played.has(v) && !audible.has(v));
 }
 
+/** Why some rows are not in what is exported; null where all are. @example 'Only closed hat is heard, since it is soloed.' */
+export function silenceWords(part: Part): string | null {
+  const silent = silentRows(part);
+  if (silent.length === 0) return null;
+  const soloed = part.rows.filter((r) => r.soloed).map((r) => r.voice);
+  return soloed.length > 0 ? `Solo is on: only ${namesOf(part, soloed)} ${soloed.length === 1 ? 'is' : 'are'} exported, without ${namesOf(part, silent)}.` : `Muted, so not exported: ${namesOf(part, silent)}.`;
+}
+
 /** Rows with hits whose keys General MIDI has no drum for, or another one. */
-export const rowsBeyond = (part: Part): string[] => [...new Set(part.hits.filter((h) => !h.choke && (generalMidiKey(part, h.voice, h.key) ?? h.key) !== h.key).map((h) => h.voice))];
+export const rowsBeyond = (part: Part): string[] => [...new Set(part.hits.filter((h) => !h.choke && !breakOfRow(part, h.voice) && (generalMidiKey(part, h.voice, h.key) ?? h.key) !== h.key).map((h) => h.voice))];
 
 /** @example namesOf(part, ['snare']) // 'snare' */
 export const namesOf = (part: Part, voices: readonly string[]): string => voices.map((v) => labelOfRow(part, v).toLowerCase()).join(', ');

@@ -6,21 +6,25 @@ import { labelOfRow } from '@/core/part/rows';
 import { audibleVoices } from '@/core/playback/program';
 import type { Part } from '@/core/model/part';
 import type { Section } from '@/core/model/song';
-import { roundOfSection } from '@/core/song/unroll';
+import { startTempo } from '@/core/commands/settings';
+import { kitOf } from '@/core/playback/sources';
+import { roundOfSection, roundsOfOrder } from '@/core/song/unroll';
 import { ENDINGS, type Ending } from '@/core/render/render-part';
 import { breakRecordings, recordingsOf, soundsUsed } from '@/sounds/used';
-import { fileNameOf } from '@/ui/download';
 import { uniqueName } from '@/ui/unique-name';
 import { Picker } from '@/ui/Picker';
 import { renderAudio } from '@/workers/clients';
 import type { RenderedFiles, RenderWish } from '@/workers/render.worker';
-import { drawnWords, namesOf } from './account';
+import { drawnWords, namesOf, silenceWords } from './account';
+import { plainName, soundName } from './file-name';
 import type { Exported, ExporterSpec, Job } from './exporter';
 import { BarsChoice, StretchChoice, type Stretch } from './midi-options';
 
 /** What an audio file is made of. */
 interface AudioOptions {
   audioWhat: 'mix' | 'rows' | 'breaks';
+  /** This row alone, in one file; empty: all that are heard. */
+  audioRow: string;
   audioVersion: 'performed' | 'written';
   rate: number;
   bits: Bits;
@@ -37,13 +41,29 @@ const BIT_WORDS: Readonly<Record<Bits, string>> = { '16': '16 bits', '24': '24 b
 const ENDING_WORDS: Readonly<Record<Ending, string>> = { ring: 'rings out', fold: 'is laid over the start, as a loop' };
 const choices = <T extends string | number>(list: readonly T[], text: (value: T) => string) => list.map((value) => ({ value: String(value), text: text(value) }));
 
+/** What was chosen, as far as this part has it: a choice that is remembered may be of another. */
+function whatOf(part: Part, { audioWhat, audioRow }: AudioOptions): Pick<AudioOptions, 'audioWhat' | 'audioRow'> {
+  const what = audioWhat === 'breaks' && !part.breaks ? 'mix' : audioWhat;
+  return { audioWhat: what, audioRow: what === 'mix' && part.rows.some((r) => r.voice === audioRow) ? audioRow : '' };
+}
+
+const nameOf = (part: Part, bars: number, name = part.name): string => soundName(name, { bpm: startTempo(part), bars, kit: part.ownKit?.name ?? kitOf(part) });
+
 function Options({ source: { part }, options, onChange }: Parameters<NonNullable<Extract<ExporterSpec<AudioOptions>['Options'], (...given: never[]) => unknown>>>[0]) {
+  const { audioWhat, audioRow } = whatOf(part, options);
+  const silence = audioRow === '' ? silenceWords(part) : null;
   return (
     <>
       <p>
-        As <Picker label="What of the sound" value={options.audioWhat} choices={[{ value: 'mix', text: 'one file' }, { value: 'rows', text: 'a file for each row, in a zip' }, ...(part.breaks ? [{ value: 'breaks', text: 'the breaks and the rest, a file each' }] : [])]} onChange={(v) => onChange({ audioWhat: v as AudioOptions['audioWhat'] })} />, hits{' '}
+        As <Picker label="What of the sound" value={audioWhat} choices={[{ value: 'mix', text: 'one file' }, { value: 'rows', text: 'a file for each row, in a zip' }, ...(part.breaks ? [{ value: 'breaks', text: 'the breaks and the rest, a file each' }] : [])]} onChange={(v) => onChange({ audioWhat: v as AudioOptions['audioWhat'] })} />, hits{' '}
         <Picker label="Version of the sound" value={options.audioVersion} choices={[{ value: 'performed', text: 'as performed' }, { value: 'written', text: 'as written' }]} onChange={(v) => onChange({ audioVersion: v as AudioOptions['audioVersion'] })} />
       </p>
+      {audioWhat === 'mix' && (
+        <p>
+          With <Picker label="Row of the sound" value={audioRow || 'all'} choices={[{ value: 'all', text: 'all rows that are heard' }, ...part.rows.map((r) => ({ value: r.voice, text: `the row ${labelOfRow(part, r.voice).toLowerCase()} alone` }))]} onChange={(v) => onChange({ audioRow: v === 'all' ? '' : v })} />
+        </p>
+      )}
+      {silence && <p className="text-sm text-faint">{silence}</p>}
       <StretchChoice part={part} stretch={options.stretch} onChange={(stretch) => onChange({ stretch })} />
       {options.stretch === 'bars' && <BarsChoice bars={part.bars} options={options} onChange={onChange} />}
       <p>
@@ -52,8 +72,8 @@ function Options({ source: { part }, options, onChange }: Parameters<NonNullable
       <p>
         WAV at <Picker label="Rate" value={String(options.rate)} choices={choices(RATES, (r) => `${r / 1000} kHz`)} onChange={(v) => onChange({ rate: Number(v) })} />, <Picker label="Bits" value={options.bits} choices={choices(BITS, (b) => BIT_WORDS[b])} onChange={(v) => onChange({ bits: v as Bits })} />
       </p>
-      {options.audioWhat === 'breaks' && <p className="text-sm text-faint">Both come without limiter: together they are the mix before it is limited.</p>}
-      {options.audioWhat === 'rows' && <p className="text-sm text-faint">Rows come without limiter and dry, the room as a file of its own: together they are the mix before it is limited.</p>}
+      {audioWhat === 'breaks' && <p className="text-sm text-faint">Both come without limiter: together they are the mix before it is limited.</p>}
+      {audioWhat === 'rows' && <p className="text-sm text-faint">Rows come without limiter and dry, the room as a file of its own: together they are the mix before it is limited.</p>}
     </>
   );
 }
@@ -63,23 +83,32 @@ export const audio: ExporterSpec<AudioOptions> = {
   title: 'the sound',
   about: 'as WAV, just as it is heard',
   isAvailable: ({ part }) => part.hits.length > 0,
-  initial: ({ part }) => ({ audioWhat: 'mix', audioVersion: 'performed', rate: 48_000, bits: '24', fromBar: 1, toBar: part.bars, ending: part.order ? 'ring' : 'fold', passes: 1, stretch: part.order ? 'order' : 'bars' }),
+  refusal: ({ part }, options) => {
+    const audible = audibleVoices(part);
+    return whatOf(part, options).audioRow === '' && !part.hits.some((h) => audible.has(h.voice)) ? 'No row with hits is heard: all are muted, or others are soloed.' : null;
+  },
+  initial: ({ part }) => ({ audioRow: '', audioWhat: 'mix', audioVersion: 'performed', rate: 48_000, bits: '24', fromBar: 1, toBar: part.bars, ending: part.order ? 'ring' : 'fold', passes: 1, stretch: part.order ? 'order' : 'bars' }),
   Options,
   async run({ part }, options, job) {
+    const { audioWhat, audioRow } = whatOf(part, options);
     const sounds = soundsUsed(part);
-    const wish: Omit<RenderWish, 'from' | 'to' | 'passes' | 'ending'> = { part, sounds, samples: await recordingsOf(sounds), recordings: await breakRecordings(part), rate: options.rate, bits: options.bits, written: options.audioVersion === 'written', split: options.audioWhat === 'rows' };
+    const wish: Omit<RenderWish, 'from' | 'to' | 'passes' | 'ending'> = { part, sounds, samples: await recordingsOf(sounds), recordings: await breakRecordings(part), rate: options.rate, bits: options.bits, written: options.audioVersion === 'written', split: audioWhat === 'rows', ...(audioRow ? { rows: [audioRow] } : {}) };
     if (options.stretch === 'sections' && part.sections) return sectionsOf(part.sections, wish, options, job);
     const ofBars = options.stretch === 'bars';
     const { fromBar, toBar, passes, ending, rate } = options;
-    if (options.audioWhat === 'breaks' && part.breaks) return breaksApart(wish, options, job);
+    if (audioWhat === 'breaks') return breaksApart(wish, options, job);
     const made = await renderAudio({ ...wish, ending, passes: ofBars ? passes : 1, ...(ofBars ? { from: fromBar - 1, to: toBar } : { order: true }) }, job.onProgress, job.signal);
-    const name = `${fileNameOf(part.name)}${ofBars && (fromBar > 1 || toBar < part.bars) ? `-bars-${fromBar}-${toBar}` : ''}`;
+    const some = ofBars && (fromBar > 1 || toBar < part.bars) ? ` bars ${fromBar}-${toBar}` : '';
+    const name = nameOf(part, barsOf(part, options), `${part.name}${some}${audioRow ? ` ${labelOfRow(part, audioRow).toLowerCase()}` : ''}`);
     const said = [...accountOf(made, part, rate), ...drawnWords(part, !ofBars || passes > 1)];
-    if (options.audioWhat === 'mix') return { data: made.files[0]?.bytes ?? new Uint8Array(), fileName: `${name}.wav`, type: 'audio/wav', said };
+    if (audioWhat === 'mix') return { data: made.files[0]?.bytes ?? new Uint8Array(), fileName: `${name}.wav`, type: 'audio/wav', said };
     const names = new Set<string>();
-    return zipped(made.files.map(({ name: row, bytes }) => [`${name}-${uniqueName(row === 'room' ? 'room' : fileNameOf(labelOfRow(part, row)), names)}.wav`, bytes]), `${name}-rows.zip`, [`Wrote ${made.files.length} files of one length.`, ...said.slice(1)]);
+    return zipped(made.files.map(({ name: row, bytes }) => [`${uniqueName(`${name} ${row === 'room' ? 'room' : plainName(labelOfRow(part, row).toLowerCase())}`, names)}.wav`, bytes]), `${name} rows.zip`, [`Wrote ${made.files.length} files of one length.`, ...said.slice(1)]);
   },
 };
+
+/** How many bars are written. */
+const barsOf = (part: Part, { stretch, fromBar, toBar, passes }: Pick<AudioOptions, 'stretch' | 'fromBar' | 'toBar' | 'passes'>): number => (stretch === 'bars' ? (Math.min(toBar, part.bars) - fromBar + 1) * passes : roundsOfOrder(part).reduce((sum, r) => sum + r.to - r.from, 0));
 
 /** Files of sound in a zip, which hardly shrink. */
 async function zipped(files: readonly (readonly [string, Uint8Array])[], fileName: string, said: readonly string[]): Promise<Exported> {
@@ -90,6 +119,7 @@ async function zipped(files: readonly (readonly [string, Uint8Array])[], fileNam
 /** The rows of breaks as one file, all others as another. */
 async function breaksApart(wish: Omit<RenderWish, 'from' | 'to' | 'passes' | 'ending'>, { stretch, fromBar, toBar, passes, ending, rate }: AudioOptions, { onProgress, signal }: Job): Promise<Exported> {
   const { part } = wish;
+  const base = nameOf(part, barsOf(part, { stretch, fromBar, toBar, passes }));
   const audible = audibleVoices(part);
   const heard = part.rows.map((r) => r.voice).filter((row) => audible.has(row));
   const ofBreaks = heard.filter((row) => breakOfRow(part, row));
@@ -98,10 +128,10 @@ async function breaksApart(wish: Omit<RenderWish, 'from' | 'to' | 'passes' | 'en
   let said: string[] = [];
   for (const [i, [name, rows]] of groups.entries()) {
     const made = await renderAudio({ ...wish, rows, ending, passes: stretch === 'bars' ? passes : 1, ...(stretch === 'bars' ? { from: fromBar - 1, to: toBar } : { order: true }) }, (done) => onProgress((i + done) / groups.length), signal);
-    files.push([`${fileNameOf(part.name)}-${name}.wav`, made.files[0]?.bytes ?? new Uint8Array()]);
+    files.push([`${base} ${name}.wav`, made.files[0]?.bytes ?? new Uint8Array()]);
     said = accountOf({ ...made, account: { ...made.account, silent: [] } }, part, rate).slice(1);
   }
-  return zipped(files, `${fileNameOf(part.name)}-breaks.zip`, [`Wrote ${files.length} ${files.length === 1 ? 'file' : 'files'}: ${groups.map(([name]) => name).join(' and ')}.`, ...said]);
+  return zipped(files, `${base} breaks.zip`, [`Wrote ${files.length} ${files.length === 1 ? 'file' : 'files'}: ${groups.map(([name]) => name).join(' and ')}.`, ...said]);
 }
 
 /** Each section as a file, or its rows as files in a folder of its own. */
@@ -110,11 +140,11 @@ async function sectionsOf(sections: readonly Section[], wish: Omit<RenderWish, '
   const files: [string, Uint8Array][] = [];
   for (const [i, section] of sections.entries()) {
     const made = await renderAudio({ ...wish, ending, passes: 1, rounds: [roundOfSection(section)] }, (done) => onProgress((i + done) / sections.length), signal);
-    const name = uniqueName(fileNameOf(section.name), names);
+    const name = uniqueName(nameOf(wish.part, section.bars, section.name), names);
     const rows = new Set<string>();
-    for (const { name: row, bytes } of made.files) files.push([wish.split ? `${name}/${uniqueName(row === 'room' ? 'room' : fileNameOf(labelOfRow(wish.part, row)), rows)}.wav` : `${name}.wav`, bytes]);
+    for (const { name: row, bytes } of made.files) files.push([wish.split ? `${name}/${uniqueName(row === 'room' ? 'room' : plainName(labelOfRow(wish.part, row).toLowerCase()), rows)}.wav` : `${name}.wav`, bytes]);
   }
-  return zipped(files, `${fileNameOf(wish.part.name)}-sections.zip`, [`Wrote ${sections.length} ${sections.length === 1 ? 'section' : 'sections'} as ${files.length} ${files.length === 1 ? 'file' : 'files'}.`]);
+  return zipped(files, `${plainName(wish.part.name)} sections.zip`, [`Wrote ${sections.length} ${sections.length === 1 ? 'section' : 'sections'} as ${files.length} ${files.length === 1 ? 'file' : 'files'}.`]);
 }
 
 function accountOf({ account: { silent, early, missing }, seconds, files }: RenderedFiles, part: Part, rate: number): string[] {

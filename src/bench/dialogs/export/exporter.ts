@@ -20,6 +20,8 @@ export interface Exported {
   /** Media type. */
   type: string;
   said: readonly string[];
+  /** It would be empty: why. Nothing is written then. */
+  empty?: string;
 }
 
 /** What long work is told of, and tells. */
@@ -42,7 +44,9 @@ export interface ExporterSpec<O extends object = Record<string, unknown>> {
   /** What its options are at first. */
   initial(source: Source): O;
   Options?: ComponentType<{ source: Source; options: O; onChange: (change: Partial<O>) => void }>;
-  /** It is made at once: its file can be dragged out of the dialog. */
+  /** Why it cannot be done with these options; null where it can. */
+  refusal?(source: Source, options: O): string | null;
+  /** It is made at once, so that what it would write, or why it cannot, is known before: its file can be dragged out of the dialog. */
   isQuick?: boolean;
   /** @throws NamedError */
   run(source: Source, options: O, job: Job): Promise<Exported>;

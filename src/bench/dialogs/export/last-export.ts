@@ -18,7 +18,10 @@ export async function exportAgain(store: BenchStore): Promise<void> {
   const exporter = offeredOf(EXPORTERS, source).find((e) => e.id === chosen);
   if (!exporter) return store.getState().setDesk({ dialog: 'export' });
   try {
-    say(await deliver(await exporter.run(source, options, { signal: new AbortController().signal, onProgress: () => {} })));
+    const refusal = exporter.refusal?.(source, options);
+    if (refusal) return say(refusal);
+    const exported = await exporter.run(source, options, { signal: new AbortController().signal, onProgress: () => {} });
+    say(exported.empty ?? (await deliver(exported)));
   } catch (e) {
     showError(e);
   }

@@ -1,10 +1,11 @@
+import { breakOfRow } from '@/core/breaks/rows';
 import { labelOfRow } from '@/core/part/rows';
 import type { Part } from '@/core/model/part';
 import { exportPart, type PartExportOptions } from '@/core/smf/export-part';
 import { roundOfSection, roundsOfBars, roundsOfOrder } from '@/core/song/unroll';
 import { fileNameOf } from '@/ui/download';
 import { uniqueName } from '@/ui/unique-name';
-import { account, drawnWords } from './account';
+import { account, drawnWords, silenceWords } from './account';
 import type { ExporterSpec, Source } from './exporter';
 import { midiName, plainName } from './file-name';
 import { FileChoices, firstFile, SELECTION, type FileOptions, type Stretch } from './midi-options';
@@ -33,10 +34,19 @@ export const midiPart: ExporterSpec<FileOptions> = {
     }
     const result = exportPart(part, { ...options, ...stretchOf(source, chosen) });
     const { only } = chosen;
+    const empty = result.notes > 0 ? {} : { empty: emptyWords(source, chosen) };
     const said = account(result, part, { song: false, written: version === 'written', pitch: chosen.pitch });
-    return { data: result.bytes, fileName: midiName(name(only === SELECTION ? 'selection' : only ? labelOfRow(part, only) : ''), result), type: 'audio/midi', said: [...orderSaid(part, chosen), ...said] };
+    return { data: result.bytes, fileName: midiName(name(only === SELECTION ? 'selection' : only ? labelOfRow(part, only) : ''), result), type: 'audio/midi', said: [...orderSaid(part, chosen), ...said], ...empty };
   },
 };
+
+/** Why no note would be written. */
+function emptyWords({ part }: Source, { only }: FileOptions): string {
+  if (part.hits.length === 0) return 'The part has no hits yet.';
+  if (part.hits.every((h) => breakOfRow(part, h.voice))) return 'All rows play slices of a recording, which have no MIDI notes. Export the slices of its breaks, or the sound.';
+  if (only) return 'There is no note to write of these hits in these bars.';
+  return silenceWords(part) ?? 'There is no note to write in these bars.';
+}
 
 function exportOptions({ part, selection }: Source, { version, ppq, early, withMuted, generalMidi, target, format, pitch, only }: FileOptions): PartExportOptions {
   return {
