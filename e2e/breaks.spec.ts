@@ -210,8 +210,9 @@ test('layered under the flat demo: brought in, its groove, which the API gives t
   expect(apart).toBeLessThan(0.0002);
 
   const files = unzipSync(await exportSound(page, (p) => pick(p, 'What of the sound', 'the breaks and the rest, a file each')));
-  expect(Object.keys(files).sort()).toEqual(['gangway-strut-breaks.wav', 'gangway-strut-rest.wav']);
-  expect(onsetsOf(files['gangway-strut-breaks.wav']!).length).toBeGreaterThan(80);
+  const [ofBreaks, rest, ...more] = Object.keys(files).sort();
+  expect([/^Gangway Strut 96bpm \d+bars Wheelhouse breaks\.wav$/.test(ofBreaks!), rest!.endsWith(' rest.wav'), more]).toEqual([true, true, []]);
+  expect(onsetsOf(files[ofBreaks!]!).length).toBeGreaterThan(80);
   expect(await violationsInBothThemes(page, '#page')).toEqual([]);
 
   while ((await steps(page)).length > 0) await page.keyboard.press('Control+z');

@@ -46,6 +46,7 @@ export function BenchPlace({ partId }: { partId: string }) {
   // Going back is possible after a reload too; opening does not wait for it.
   useEffect(() => (opened?.stored ? readHistory(opened.store, opened.stored, partId, setError) : undefined), [opened, partId]);
   useEffect(() => (store ? followStored(store, partId) : undefined), [store, partId]);
+  useEffect(() => (store ? keepLoop(store, partId) : undefined), [store, partId]);
 
   if (error) {
     return (
@@ -100,6 +101,30 @@ function readHistory(store: BenchStore, stored: StoredPart, partId: string, fail
   });
   return () => {
     current = false;
+  };
+}
+
+/** So long a loop stands before it is kept: one that is swept is kept once. */
+const LOOP_STANDS_MS = 300;
+
+/** Keeps the part's loop as it is set. @returns how to stop */
+function keepLoop(store: BenchStore, partId: string): () => void {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const keep = () => {
+    const { loop, fromBar, toBar } = store.getState().transport;
+    timer = undefined;
+    partStore.keepLoop(partId, { loop, fromBar, toBar }).catch(() => undefined);
+  };
+  const stop = store.subscribe(({ transport: now, idea }, { transport: before }) => {
+    if (idea !== null || (now.loop === before.loop && now.fromBar === before.fromBar && now.toBar === before.toBar)) return;
+    clearTimeout(timer);
+    timer = setTimeout(keep, LOOP_STANDS_MS);
+  });
+  return () => {
+    stop();
+    if (timer === undefined) return;
+    clearTimeout(timer);
+    keep();
   };
 }
 

@@ -1,10 +1,12 @@
+import { shortName } from './limits';
+
 /**
  * Every error that a user can cause, in one table: what happened and what to do about it.
  * The interface shows both sentences, the HTTP API sends the code and the first.
  */
 const TEXTS = {
   'empty-file': ['The file is empty.', 'Choose another file.'],
-  'not-midi': ['This is not a standard MIDI file.', 'Choose a file that ends in .mid or .midi.'],
+  'not-midi': ['This is not a standard MIDI file.', 'Its contents are damaged or of another kind: export it again where it was made.'],
   'damaged-midi': ['The MIDI file has a header, but no readable tracks.', 'Export it again from where it was made.'],
   'no-notes': ['The MIDI file has no notes.', 'Choose a file that has a drum part.'],
   'no-drum-notes': ['There are no notes on the chosen drum channels.', 'Pick the channels that carry the drums.'],
@@ -68,6 +70,9 @@ export class NamedError extends Error {
     this.remedy = TEXTS[code][1];
   }
 }
+
+/** The same error, said of a file. @example errorOfFile(e, 'beat.mid').message // 'beat.mid: This is not a standard MIDI file.' */
+export const errorOfFile = (e: unknown, fileName: string): unknown => (isNamedError(e) && !e.message.startsWith(fileName) ? new NamedError(e.code, e.details, `${shortName(fileName)}: ${e.message}`) : e);
 
 export const isNamedError = (e: unknown): e is NamedError => e instanceof NamedError;
 

@@ -8,6 +8,7 @@ import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } fro
 import { useDropzone } from 'react-dropzone';
 import { useStore } from 'zustand';
 import { useStored } from '@/storage/use-stored';
+import { errorOfFile } from '@/core/errors';
 import type { LaneContent } from '@/core/smf/lanes';
 import type { PartRow } from '@/storage/database';
 import { deletedStore } from '@/storage/deleted-store';
@@ -106,7 +107,7 @@ export function Shelf() {
       for (const notice of step.notices) tell(notice);
       if (step.place !== null) router.push(step.place);
     } catch (e) {
-      if (!controller.signal.aborted) showError(e);
+      if (!controller.signal.aborted) showError(errorOfFile(e, name));
     } finally {
       setBusy(null);
     }

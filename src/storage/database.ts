@@ -23,8 +23,17 @@ export interface PartRow {
   /** One line on demo parts. */
   about?: string;
   tags?: string[];
+  /** The loop that was set last: bars from 0, `toBar` not included. */
+  loop?: KeptLoop;
   /** It is an idea of another part: not on the Shelf by itself. */
   idea?: IdeaOf;
+}
+
+/** A loop, as it was set on the Bench. */
+export interface KeptLoop {
+  loop: boolean;
+  fromBar: number;
+  toBar: number;
 }
 
 /** Which idea of a part it is. */

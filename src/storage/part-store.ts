@@ -5,7 +5,7 @@ import { applyDiff } from '@/core/part/diff';
 import type { Part } from '@/core/model/part';
 import type { FinishedEdit } from '@/editing/saver';
 import { askToStay } from './backing';
-import { database, type EditRow, type IdeaOf, type NodSwayDatabase, type PartRow } from './database';
+import { database, type EditRow, type IdeaOf, type KeptLoop, type NodSwayDatabase, type PartRow } from './database';
 import { named } from './named';
 import { UnchosenStore } from './unchosen-store';
 import type { PartSummary } from './summary';
@@ -15,6 +15,8 @@ import { IDEA_MARK, ideasRange, removeOfPart } from './tables';
 export interface StoredPart {
   part: Part;
   head: number;
+  /** The loop that was set last. */
+  loop?: KeptLoop;
 }
 
 export interface NewPart {
@@ -85,8 +87,13 @@ export class PartStore {
       }
       if (edits.length > head - body.seq) await this.dropStrays(id);
       if (edits.length > EDITS_BEFORE_BODY) void this.compact(id, part, head);
-      return { part, head };
+      return { part, head, ...(row.loop ? { loop: row.loop } : {}) };
     });
+  }
+
+  /** Keeps the loop of a part: how it is worked on, no edit of it. */
+  keepLoop(id: string, loop: KeptLoop): Promise<void> {
+    return named(async () => void (await this.db.parts.update(id, { loop })));
   }
 
   /** What the store gives back was checked when it came in; the full check is loaded where the data has lost its shape. */

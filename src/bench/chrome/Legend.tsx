@@ -15,6 +15,7 @@ const SIGNS: readonly { words: string; sign: ReactNode }[] = [
   { words: 'as written, where it is heard otherwise', sign: <Hit x={17} role="late" pale /> },
   { words: 'leans further than the scale', sign: <Hit x={12} role="late" broken /> },
   { words: 'doubtful: between two lines', sign: <Hit x={16} role="late" doubtful /> },
+  { words: 'beats are counted 1 e & a, on a triplet grid 1 & a', sign: <path d="M4 8v20M12 16v12M20 16v12" className="stroke-ink" strokeWidth={1.2} /> },
   { words: 'choke', sign: <path d="M7 28h10M12 30v-5" className="stroke-ink" strokeWidth={1.6} /> },
 ];
 

@@ -20,6 +20,9 @@ import { useSweep } from '../store/use-sweep';
 import { RecordingMark } from './RecordingMark';
 import { tapTempo } from './tap-tempo';
 import { SaveMark } from './SaveMark';
+import type { LaterTempos } from './LaterTempos';
+
+const LaterTemposDialog = dynamic(() => import('./LaterTempos'), { ssr: false });
 
 const ExportDialog = dynamic(() => import('../dialogs/ExportDialog').then((m) => m.ExportDialog), { ssr: false });
 
@@ -136,6 +139,21 @@ function Tempo() {
   const { getState } = useBenchStore();
   const sweep = useSweep();
   const taps = useRef<number[]>([]);
+  // With later changes it is asked once what becomes of them, after the first change of this visit.
+  const [later, setLater] = useState<LaterTempos | null>(null);
+  const [asking, setAsking] = useState<number | null>(null);
+  const wanted = useRef<number>(tempo);
+  const change = (v: number, how = later ?? 'proportion') => {
+    wanted.current = v;
+    sweep.show('Change the tempo', (part) => setTempo(part, bpm(v), how));
+  };
+  const done = () => (changes > 1 && later === null ? setAsking(wanted.current) : sweep.done());
+  const choose = (how: LaterTempos) => {
+    setLater(how);
+    change(asking ?? wanted.current, how);
+    sweep.done();
+    setAsking(null);
+  };
   const tap = () => {
     const found = tapTempo(taps.current, performance.now());
     taps.current = found.taps;
@@ -151,14 +169,27 @@ function Tempo() {
         digits={1}
         unit="BPM"
         default={100}
-        onChange={(v) => sweep.show('Change the tempo', (part) => setTempo(part, bpm(v)))}
-        onDone={sweep.done}
+        onChange={(v) => change(v)}
+        onDone={done}
         onCancel={sweep.cancel}
       />
       {changes > 1 && (
-        <Hint text={`The tempo changes ${counted(changes - 1, 'time')}; the changes keep their proportion`}>
-          <span className="text-sm text-faint">+{changes - 1}</span>
+        <Hint text={`The tempo changes ${counted(changes - 1, 'time')} later. ${later === 'here' ? 'Those changes stay as they are' : 'They change in proportion'}; click to choose`}>
+          <button type="button" aria-label="Later tempo changes" className="text-sm text-faint underline decoration-dotted underline-offset-2" onClick={() => setLater(later === 'here' ? 'proportion' : 'here')}>
+            +{changes - 1}
+            <span className="sr-only">{later === 'here' ? ' stay' : ' in proportion'}</span>
+          </button>
         </Hint>
+      )}
+      {asking !== null && (
+        <LaterTemposDialog
+          changes={changes - 1}
+          onChoose={choose}
+          onCancel={() => {
+            sweep.cancel();
+            setAsking(null);
+          }}
+        />
       )}
       <Hint text="Tap the beat four times or more">
         <Button look="plain" className="!px-2 text-faint" onClick={tap}>
@@ -189,7 +220,7 @@ function Loop() {
   }
   return (
     <div className="flex items-center gap-1">
-      <IconButton label={loop ? 'Play the whole part once' : 'Repeat a range of bars'} aria-pressed={loop} onClick={() => set({ loop: !loop })} className={loop ? 'text-accent' : 'text-faint'}>
+      <IconButton label="Loop" aria-pressed={loop} onClick={() => set({ loop: !loop })} className={loop ? 'text-accent' : 'text-faint'}>
         <Repeat size={17} />
       </IconButton>
       {loop ? (

@@ -26,6 +26,8 @@ import { laid, type Running } from './running';
 export interface Recorder {
   state: StoreApi<RecordingState>;
   set(change: Partial<RecordingState>): void;
+  /** What is listened to; null before any. */
+  readonly device: InputDevice | null;
   /** Listens to a device instead of the one before. */
   connect(device: InputDevice): void;
   /** Changes what is known of the device, and keeps it. */
@@ -303,6 +305,9 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
   const recorder: Recorder = {
     state,
     set,
+    get device() {
+      return device;
+    },
     connect(next) {
       unlisten();
       device = next;

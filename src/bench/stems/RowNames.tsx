@@ -76,7 +76,7 @@ export function RowNames({ playback }: { playback: Playback }) {
     return b && row && <RowName key={voice} row={row} top={b.top} height={b.height} lift={bottom === undefined ? 0 : b.top + b.height - bottom} onClicked={(at) => setClicked({ voice, bottom: at })} playback={playback} drag={drag} naming={editing?.what === 'name' && editing.voice === voice} onMenu={(at) => setEditing({ voice, what: 'menu', at })} onNamed={() => setEditing(null)} />;
   };
   return (
-    <div ref={box} data-row-names="" className="relative w-[184px] shrink-0 overflow-hidden" onPointerEnter={onNear} onWheel={(e) => scrollRowsBy({ getState }, e.deltaY, height)} inert={other}>
+    <div ref={box} data-row-names="" className="relative w-[184px] shrink-0 overflow-hidden" onPointerEnter={onNear} onWheel={(e) => scrollRowsBy({ getState }, e.deltaY, height)} onScroll={(e) => followScroll(e.currentTarget, (by) => scrollRowsBy({ getState }, by, height))} inert={other}>
       {SortableList ? <SortableList ids={boxes.map((b) => b.voice)} onMove={onMove} render={render} /> : boxes.map((b) => render(b.voice, {}))}
       {most > 0 && <RowScroll rows={height - RULER_HEIGHT} most={most} at={scrollRows} />}
       <div className="absolute inset-x-0 top-0 flex items-center bg-ground pr-1 pl-4" style={{ height: RULER_HEIGHT }}>
@@ -90,6 +90,14 @@ export function RowNames({ playback }: { playback: Playback }) {
       {editing?.what === 'dialog' && <RowDialog voice={editing.voice} onClose={() => setEditing(null)} />}
     </div>
   );
+}
+
+/** A browser scrolls a name into sight that gets the focus: names and hits have one scroll position, which follows. */
+function followScroll(names: HTMLElement, scrollBy: (pixels: number) => void): void {
+  const by = names.scrollTop;
+  if (by === 0) return;
+  names.scrollTop = 0;
+  scrollBy(by);
 }
 
 /** Where one is among more rows than there is room for. */

@@ -273,7 +273,7 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
       selection: NOTHING,
       focus: null,
       view: { scroll: stored.part.origin, pixelsPerQuarter: 0, scrollRows: 0, reach: 20, grid: '1/16', hideEmpty: false },
-      transport: { loop: true, fromBar: 0, toBar: Math.min(stored.part.bars, 4), order: false, cursor: ticks(stored.part.origin), version: 'performed' },
+      transport: { ...firstLoop(stored), order: false, cursor: ticks(stored.part.origin), version: 'performed' },
       desk: { ...TIDY, onto: rememberedOnto(), legend: isLegendNew() },
       whole: null,
       hands: null,
@@ -360,6 +360,12 @@ const held = new Map<string, BenchStore>();
 
 /** The Bench of a part whose edits could not be saved: it lives on while other places are open. */
 export const heldBench = (id: string): BenchStore | undefined => held.get(id);
+
+/** The loop that was set last, where the part still has its bars; its first four bars otherwise. */
+function firstLoop({ part: { bars }, loop }: StoredPart): Pick<Transport, 'loop' | 'fromBar' | 'toBar'> {
+  const fits = loop && Number.isInteger(loop.fromBar) && Number.isInteger(loop.toBar) && loop.fromBar >= 0 && loop.fromBar < loop.toBar && loop.toBar <= bars;
+  return fits ? { loop: loop.loop, fromBar: loop.fromBar, toBar: loop.toBar } : { loop: true, fromBar: 0, toBar: Math.min(bars, 4) };
+}
 
 /** The loop lies within the part's bars, whatever was done to them. */
 function within(transport: Transport, part: Part): Transport {

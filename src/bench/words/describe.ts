@@ -77,14 +77,33 @@ function nounFor(part: Pick<Part, 'rows'>, voices: ReadonlySet<VoiceName>, kind:
 
 const SIXTEENTHS = ['', 'e', '&', 'a'];
 
-/** How a place in a bar is counted: quarters "1 e & a", eighth meters "1 & 2 &". */
+/** Places between sixteenths by the fraction of a sixteenth that they lie after one. */
+const AFTER_SIXTEENTH: readonly (readonly [share: number, words: string])[] = [[0.25, '+ 1/64'], [0.5, '+ 1/32'], [0.75, '+ 3/64']];
+/** Less than this share of a sixteenth is no other place. */
+const NEAR = 0.01;
+
+/**
+ * How a place in a bar is counted: quarters "1 e & a", eighth meters "1 & 2 &"; thirty-seconds and sixty-fourths by the sixteenth before
+ * them, triplets by their number.
+ * @example countName(0.875 * TICKS_PER_QUARTER, 4) // '1 a + 1/32'; countName(TICKS_PER_QUARTER / 3, 4) // '1 triplet 2'
+ */
 export function countName(place: number, denominator: number): string {
   const unit = TICKS_PER_WHOLE / (denominator === 8 ? 8 : 4);
+  const sixteenth = TICKS_PER_QUARTER / 4;
   const beat = Math.floor(place / unit + 1e-6);
   const rest = place - beat * unit;
-  if (denominator === 8) return rest < TICKS_PER_QUARTER / 8 ? String(beat + 1) : `${beat + 1} &`;
-  const name = SIXTEENTHS[Math.round(rest / (TICKS_PER_QUARTER / 4)) % 4] as string;
-  return `${beat + 1}${name ? ` ${name}` : ''}`;
+  const named = (n: number, more = ''): string => [beat + 1, (denominator === 8 ? ['', '&'] : SIXTEENTHS)[n], more].filter((part) => part !== '').join(' ');
+  const n = Math.floor(rest / sixteenth + NEAR);
+  const share = rest / sixteenth - n;
+  if (Math.abs(share) <= NEAR) return named(n);
+  const fine = AFTER_SIXTEENTH.find(([after]) => Math.abs(share - after) <= NEAR);
+  if (fine) return named(n, fine[1]);
+  for (const [step, words] of [[unit / 3, 'triplet'], [TICKS_PER_QUARTER / 6, '1/16 triplet']] as const) {
+    const third = rest / step;
+    if (Math.abs(third - Math.round(third)) <= NEAR) return `${beat + 1} ${words} ${Math.round(third) + 1}`;
+  }
+  // On no line: after the one before it.
+  return named(n);
 }
 
 /** @example placeText(part, hit.home) // 'bar 2 · 3 &' */

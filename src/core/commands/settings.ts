@@ -10,12 +10,13 @@ import type { Part, Row } from '../model/part';
 export const renamePart = (part: Part, name: string): Part => (name.trim() && name.trim() !== part.name ? { ...part, name: shortName(name.trim()) } : part);
 
 /** Sets the tempo at the start, 20 to 300 BPM; later changes keep their proportion to it. */
-export function setTempo(part: Part, tempo: Bpm): Part {
+/** @param later what becomes of changes that follow: all keep their proportion, or stay as they are */
+export function setTempo(part: Part, tempo: Bpm, later: 'proportion' | 'here' = 'proportion'): Part {
   const first = part.tempo[0] as TempoChange;
   const wanted = microsecondsOf(clamp(tempo, MIN_BPM, MAX_BPM) as Bpm);
   if (Math.abs(wanted - first.microsecondsPerQuarter) < 1e-9) return part;
   const factor = wanted / first.microsecondsPerQuarter;
-  return { ...part, tempo: part.tempo.map((t) => ({ ...t, microsecondsPerQuarter: clamp(t.microsecondsPerQuarter * factor, SHORTEST_QUARTER, LONGEST_QUARTER) })) };
+  return { ...part, tempo: part.tempo.map((t, i) => (later === 'here' && i > 0 ? t : { ...t, microsecondsPerQuarter: clamp(t.microsecondsPerQuarter * factor, SHORTEST_QUARTER, LONGEST_QUARTER) })) };
 }
 
 export const startTempo = (part: Pick<Part, 'tempo'>): Bpm => bpmOf(part.tempo[0] as TempoChange);

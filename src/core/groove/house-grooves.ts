@@ -47,7 +47,7 @@ export const GROOVE_FAMILIES: readonly GrooveFamily[] = [
   {
     name: 'Straight, the backbeat late',
     grooves: [
-      house('Lower Hold', 'The backbeat late, everything else at home', { lean: [0, 0, 2, 0, 9, 3, 2, 0, 0, 0, 2, 0, 10, 3, 2, 0], level: [112, 82, 96, 80, 108, 80, 94, 82] }),
+      house('Lower Hold', 'The backbeat late, the rest within 3 % of the grid', { lean: [0, 0, 2, 0, 9, 3, 2, 0, 0, 0, 2, 0, 10, 3, 2, 0], level: [112, 82, 96, 80, 108, 80, 94, 82] }),
       house('Ballast', 'Only the one is at home; all leans back', { lean: [0, 6, 8, 6, 14, 8, 8, 6, 6, 6, 8, 6, 16, 8, 8, 6], level: [110, 86, 98, 84, 114, 84, 96, 84] }),
     ],
   },

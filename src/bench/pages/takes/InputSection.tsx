@@ -72,7 +72,10 @@ export function InputSection() {
   useEffect(() => {
     if (ports?.kind === 'ports') return ports.onChange(() => void midiPorts(true).then(setPorts));
   }, [ports]);
-  const devices = [pads, practice, ...(ports?.kind === 'ports' ? ports.inputs : [])];
+  const listed = [pads, practice, ...(ports?.kind === 'ports' ? ports.inputs : [])];
+  // A port that is played stays among them, though nobody has looked for ports since this page was opened.
+  const { device } = recorder;
+  const devices = device && !listed.some((d) => d.id === device.id) ? [...listed, device] : listed;
   return (
     <div className="space-y-2">
       <Picker label="Play from" className="mr-1.5" value={input} choices={devices.map((d) => ({ value: d.id, text: d.name }))} onChange={(id) => recorder.connect(devices.find((d) => d.id === id) ?? pads)} />

@@ -4,7 +4,6 @@ import { isSwungByRow, placeLines } from '@/core/perform/line-places';
 import { stepOf, type GridName } from '@/core/time/grid';
 import type { Bar, MeterMap } from '@/core/time/meter-map';
 import { ticks, TICKS_PER_QUARTER, type Ticks } from '@/core/units';
-import { countName } from '../../words/describe';
 import { tickOf, xOf, type Axis } from '../geometry/axis';
 import { RULER_HEIGHT, type RowBox } from '../geometry/rows';
 import { CANVAS_FONT, type Palette } from './palette';
@@ -77,7 +76,7 @@ function drawBar(g: CanvasRenderingContext2D, palette: Palette, scene: Scene, ma
     g.fillStyle = colour;
     g.fillRect(Math.round(at - thickness / 2), from, thickness, bottom - from);
   };
-  if (!isEnd && !coarse) drawCounts(g, palette, scene, map, bar);
+  if (!isEnd && !coarse) drawCounts(g, palette, scene, map, bar, scene.grid);
   // The line leaves the count of its beat readable.
   line(x, palette.strong, isEnd ? 3 : 1.5, RULER_HEIGHT - 5);
   if (isEnd) return;
@@ -119,19 +118,24 @@ function drawLines(g: CanvasRenderingContext2D, palette: Palette, scene: Scene, 
   for (const row of rows) if (row.top < scene.height && row.top + row.height > RULER_HEIGHT) draw(row.voice, Math.max(RULER_HEIGHT, row.top), row.baseline);
 }
 
+/** Between the beats: in sixteenths, or in threes where the grid is one of triplets. */
+const BETWEEN = { straight: ['', 'e', '&', 'a'], triplets: ['', '&', 'a'] } as const;
+
 /** How the bar is counted, on the ruler. */
-function drawCounts(g: CanvasRenderingContext2D, palette: Palette, { axis }: Scene, map: MeterMap, bar: Bar) {
+function drawCounts(g: CanvasRenderingContext2D, palette: Palette, { axis }: Scene, map: MeterMap, bar: Bar, grid: GridName) {
   const beats = map.beatsOf(bar);
   g.textAlign = 'center';
-  const sixteenth = stepOf('1/16');
-  const unit = bar.meter.denominator === 8 ? TICKS_PER_QUARTER / 2 : TICKS_PER_QUARTER;
+  const eighths = bar.meter.denominator === 8;
+  const unit = eighths ? TICKS_PER_QUARTER / 2 : TICKS_PER_QUARTER;
+  const names = eighths ? ['', '&'] : grid.endsWith('T') ? BETWEEN.triplets : BETWEEN.straight;
+  const step = unit / names.length;
   const heads = new Set(beats.map((b) => b.start - bar.start));
-  for (let t = 0; t < bar.length; t += sixteenth) {
-    const isUnit = t % unit === 0;
-    const room = (isUnit ? unit : sixteenth) * axis.pixelsPerTick;
+  for (let n = 0; n * step < bar.length; n++) {
+    const t = n * step;
+    const isUnit = n % names.length === 0;
+    const room = (isUnit ? unit : step) * axis.pixelsPerTick;
     if (room < CLOSEST_COUNTS) continue;
-    const name = countName(t, bar.meter.denominator);
-    const text = isUnit ? name : (name.split(' ')[1] ?? '');
+    const text = isUnit ? String(n / names.length + 1) : (names[n % names.length] as string);
     g.font = isUnit && heads.has(t) ? `700 14px ${CANVAS_FONT}` : `${isUnit ? '600 ' : ''}12px ${CANVAS_FONT}`;
     g.fillStyle = isUnit ? palette.ink : palette.faint;
     g.fillText(text, xOf(axis, bar.start + t), RULER_HEIGHT - 9);

@@ -113,5 +113,9 @@ test('hits, places and leans in words', () => {
   expect(placeText(part, 6.5 * Q)).toBe('bar 2 · 3 &');
   expect([0, 1, 2, 3, 4].map((s) => countName((s * Q) / 4, 4))).toEqual(['1', '1 e', '1 &', '1 a', '2']);
   expect([0, 1, 2, 3].map((s) => countName((s * Q) / 4, 8))).toEqual(['1', '1 &', '2', '2 &']);
+  // Thirty-seconds and sixty-fourths by the sixteenth before them, never by the one after; triplets by their number.
+  expect([7, 15, 31].map((n) => countName((n * Q) / 8, 4))).toEqual(['1 a + 1/32', '2 a + 1/32', '4 a + 1/32']);
+  expect([countName(Q / 16, 4), countName((3 * Q) / 16, 4), countName(Q / 8, 8)]).toEqual(['1 + 1/64', '1 + 3/64', '1 + 1/32']);
+  expect([Q / 3, (2 * Q) / 3, Q + Q / 6].map((t) => countName(t, 4))).toEqual(['1 triplet 2', '1 triplet 3', '2 1/16 triplet 2']);
   expect(hitText(part, part.hits.find((h) => h.id === 'h0')!, 1.5 * Q, 96, 14)).toBe('Snare, bar 1 · 2 &, velocity 96, 14 ms late');
 });

@@ -7,12 +7,15 @@ import { describeHits } from '../../words/describe';
 import { dragState } from './drag-state';
 import type { Gesture, Hands, Pointer } from './types';
 
+/** Velocities a pixel, however low the row is. */
+const FASTEST = 1.5;
+
 /** Heads dragged up and down: the selection's velocities move together. The hit keeps its distance to the pointer. */
 export function dragVelocity(start: Pointer, stem: Stem, hands: Hands, idle: Gesture): Gesture {
   const { part, selection, open } = hands.bench();
   const held = part.hits[stem.index] as Hit;
   const { ids } = withoutLocked(part, selection);
-  const perPixel = hands.velocityPerPixel(stem);
+  const perPixel = Math.min(FASTEST, hands.velocityPerPixel(stem));
   let y = start.y;
   let delta = 0;
   const edit = open(`Change the velocity of ${describeHits(part, ids)}`, 'drag');

@@ -120,7 +120,7 @@ test('with swing on, the placed hit stands where the pointer was', () => {
   expect(ticks(placed.tick)).toBe(placed.tick);
 });
 
-test('high above a head a drag sideways selects by a rectangle, up or down it is the velocity, a click takes the hit', () => {
+test('away from a head and its stem a drag selects by a rectangle, in the open row one up or down is the velocity; a click takes the hit', () => {
   const t = setTable(part);
   const above = { ...at(t.stem(h0)), y: t.stem(h0).y - 20 };
   let g = press(t, above);
@@ -128,10 +128,45 @@ test('high above a head a drag sideways selects by a rectangle, up or down it is
   g = g.move({ ...above, x: above.x + 12 }, t.hands);
   expect([g.name, g.scrolls]).toEqual(['marquee', true]);
   g.cancel(t.hands);
-  expect(press(t, above).move({ ...above, y: above.y + 9 }, t.hands).name).toBe('drag-velocity');
+  // Ten to twenty-four pixels above a lone head is empty ground: nothing is thrown to another velocity.
+  for (const up of [10, 14, 20, 24]) {
+    const ground = { ...at(t.stem(h0)), y: t.stem(h0).y - up };
+    expect([up, press(t, ground).move({ ...ground, y: ground.y + 15 }, t.hands).name]).toEqual([up, 'marquee']);
+  }
+  for (const beside of [12, -12]) expect(press(t, at(t.stem(h0), beside, 4)).move(at(t.stem(h0), beside, 40), t.hands).name).toBe('marquee');
+  expect(hit(t, h0).velocity).toBe(part.hits.find((h) => h.id === h0)!.velocity);
+  for (const near of [0, 8]) expect(press(t, at(t.stem(h0), 0, -near)).move(at(t.stem(h0), 0, -near - 9), t.hands).name).toBe('drag-velocity');
+  const open = setTable(part);
+  open.store.getState().setFocus(hit(open, h0).voice);
+  const high = { ...at(open.stem(h0)), y: open.stem(h0).y - 20 };
+  expect(press(open, high).move({ ...high, y: high.y + 9 }, open.hands).name).toBe('drag-velocity');
   const u = setTable(part);
   press(u, above).up(above, u.hands);
   expect([...u.store.getState().selection]).toEqual([h0]);
+});
+
+test('a velocity drag goes no faster than 1.5 a pixel, however low the row is', () => {
+  const low = setTable({ ...part, rows: [...part.rows, ...Array.from({ length: 8 }, (_, i) => ({ voice: `own:row${i}` }))] });
+  const start = low.stem(h0);
+  const before = hit(low, h0).velocity;
+  press(low, at(start)).move(at(start, 0, 10), low.hands);
+  expect(before - hit(low, h0).velocity).toBeLessThanOrEqual(15);
+});
+
+test('a foot lands on the line under the pointer, whatever line of the grid the hit stood between', () => {
+  // A hit on an eighth, moved on a grid of eighth triplets: to a third, not a third after the third that was nearest to it.
+  const t = setTable(smallPart([['snare', 1.5, 90]], { bars: 1 }));
+  t.store.getState().setView({ grid: '1/8T' });
+  const [id] = t.store.getState().part.hits.map((h) => h.id);
+  const foot = { ...at(t.place('snare', 1.5, 0)) };
+  press(t, foot).move({ ...foot, x: t.place('snare', 2.0, 0).x }, t.hands).up({ ...foot, x: t.place('snare', 2.0, 0).x }, t.hands);
+  expect(hit(t, id!).tick / TICKS_PER_QUARTER).toBe(2);
+  // Its lean stays.
+  const late = setTable(smallPart([['snare', 1.52, 90]], { bars: 1 }));
+  late.store.getState().setView({ grid: '1/8T' });
+  const there = { ...at(late.place('snare', 1.5, 0)) };
+  press(late, there).move({ ...there, x: late.place('snare', 2 + 1 / 3, 0).x }, late.hands);
+  expect(late.store.getState().part.hits[0]!.tick / TICKS_PER_QUARTER).toBeCloseTo(2 + 1 / 3 + 0.02, 4);
 });
 
 test('a rectangle keeps its start in the music while the page scrolls under it', () => {

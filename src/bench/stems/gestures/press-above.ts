@@ -3,14 +3,17 @@ import { marquee } from './press-ground';
 import { pressStem } from './press-stem';
 import { DRAG_PIXELS, type Gesture, type Pointer } from './types';
 
-/** High above a head its column is pressed: a click is one on the hit, a drag up or down its velocity, one sideways selects by a rectangle. */
-export function pressAbove(start: Pointer, stem: Stem, idle: Gesture): Gesture {
+/**
+ * A column is pressed away from its hit: a click is one on the hit, a drag selects by a rectangle. In the open row a drag up or down is
+ * one of its velocity.
+ */
+export function pressAbove(start: Pointer, stem: Stem, isOpenRow: boolean, idle: Gesture): Gesture {
   const pressed: Gesture = {
     name: 'press-above',
     move(p, hands) {
       const [dx, dy] = [Math.abs(p.x - start.x), Math.abs(p.y - start.y)];
       if (Math.hypot(dx, dy) < DRAG_PIXELS) return pressed;
-      return dx > dy ? marquee(start, hands, idle).move(p, hands) : onStem.move(p, hands);
+      return dx > dy || !isOpenRow ? marquee(start, hands, idle).move(p, hands) : onStem.move(p, hands);
     },
     up: (p, hands) => onStem.up(p, hands),
     cancel: () => idle,

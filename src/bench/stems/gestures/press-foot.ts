@@ -2,10 +2,9 @@ import { nanoid } from 'nanoid';
 import { withHits } from '@/core/commands/copy';
 import { moveHits, setVoice } from '@/core/commands/place';
 import { labelOfRow } from '@/core/part/rows';
+import { homesOf } from '@/core/homes/homes';
 import { withoutLocked } from '@/core/part/locks';
 import type { Hit, HitId, Part } from '@/core/model/part';
-import { meterMapOf } from '@/core/part/part-time';
-import { nearestLine, stepOf } from '@/core/time/grid';
 import { describeHits, placeText } from '../../words/describe';
 import type { Stem } from '../geometry/stems';
 import { dragState } from './drag-state';
@@ -32,10 +31,11 @@ export function pressFoot(start: Pointer, stem: Stem, idle: Gesture): Gesture {
 
 /** Feet go from line to line of the grid and from row to row, the selection together; each hit keeps its distance to its line. */
 function dragFoot(stem: Stem, copies: boolean, hands: Hands, idle: Gesture): Gesture {
-  const { part, selection, open, view } = hands.bench();
+  const { part, selection, open } = hands.bench();
   const held = part.hits[stem.index] as Hit;
   const { ids } = withoutLocked(part, selection);
-  const line = nearestLine(meterMapOf(part), held.tick, stepOf(view.grid)).tick;
+  // Where the foot stands, whatever the grid for placing is: it lands on the line under the pointer, with its lean.
+  const line = homesOf(part).ticks[stem.index] as number;
   const rows = part.rows.map((r) => r.voice);
   const fresh = new Map([...ids].map((id) => [id, nanoid(10)]));
   const edit = open(`${copies ? 'Copy' : 'Move'} ${describeHits(part, ids)}`, 'drag');
