@@ -7,7 +7,7 @@ test('three kinds of bad file say what happened and what to do; nothing is added
   const cards = page.getByRole('listitem').filter({ has: page.getByRole('heading') });
   const before = await cards.count();
   await bringIn(page, 'letter.mid', new TextEncoder().encode('Dear all, this is not music.'));
-  await expect(page.getByText('This is not a standard MIDI file.')).toBeVisible();
+  await expect(page.getByText('letter.mid: This is not a standard MIDI file.')).toBeVisible();
   await expect(page.getByText('Its contents are damaged or of another kind: export it again where it was made.')).toBeVisible();
   await bringIn(page, 'silence.mid', midiFile(0, 96, [trackChunk([tempoEvent(0, 500_000)])]));
   await expect(page.getByText('The MIDI file has no notes.')).toBeVisible();

@@ -120,11 +120,16 @@ function keepLoop(store: BenchStore, partId: string): () => void {
     clearTimeout(timer);
     timer = setTimeout(keep, LOOP_STANDS_MS);
   });
-  return () => {
-    stop();
+  const keepNow = () => {
     if (timer === undefined) return;
     clearTimeout(timer);
     keep();
+  };
+  window.addEventListener('pagehide', keepNow);
+  return () => {
+    stop();
+    window.removeEventListener('pagehide', keepNow);
+    keepNow();
   };
 }
 

@@ -42,10 +42,11 @@ export interface OpenLibrary {
 
 /**
  * Opens a library file. Its files are unpacked one by one, and counted while they are: what the zip says of itself is not believed.
+ * @param onProgress hears how much of its directory is read, 0 to 1
  * @throws NamedError bad-library, newer-format, library-too-large
  */
-export async function openLibrary(file: Blob): Promise<OpenLibrary> {
-  const entries = await entriesOf(file);
+export async function openLibrary(file: Blob, onProgress: (done: number) => void = () => undefined): Promise<OpenLibrary> {
+  const entries = await entriesOf(file, onProgress);
   const read = async (path: string, most: number): Promise<Blob> => {
     const entry = entries.get(path);
     if (!entry) throw refused(`${path.slice(0, 80)} is not in it`);
@@ -80,13 +81,16 @@ function parsed(text: string): unknown {
   }
 }
 
-async function entriesOf(file: Blob): Promise<Map<string, FileEntry>> {
+/** Told every so many files. */
+const TOLD_EVERY = 500;
+
+async function entriesOf(file: Blob, onProgress: (done: number) => void): Promise<Map<string, FileEntry>> {
   const found = new Map<string, FileEntry>();
   const names = new Set<string>();
   let [files, bytes] = [0, 0];
   try {
     // Paths are looked at below, and named.
-    for await (const entry of new ZipReader(new BlobReader(file), { filenameValidation: 'tolerant' }).getEntriesGenerator()) {
+    for await (const entry of new ZipReader(new BlobReader(file), { filenameValidation: 'tolerant' }).getEntriesGenerator({ onprogress: (n, total) => (n % TOLD_EVERY === 0 ? void onProgress(n / total) : undefined) })) {
       bytes += entry.uncompressedSize;
       if (++files > LIBRARY_LIMITS.files + 1 || bytes > LIBRARY_LIMITS.bytes) throw new NamedError('library-too-large', { bytes, files });
       const problem = problemOfPath(entry.filename);

@@ -21,8 +21,12 @@ test.each(readdirSync(join(FIXTURES, 'part-1')))('part@1 %s: opens with its vers
   const { part, versions } = readPartFile(JSON.stringify(file));
   expect([part.format, part.feel.format, versions!.map((v) => v.part.format)]).toEqual(['nod-sway/part@2', 'nod-sway/feel@2', ['nod-sway/part@2']]);
   // Only where tracks end has changed since: on a bar line, and no note behind it.
-  const { bytes } = exportPart(part, { early });
-  expect(contentOf(bytes)).toEqual(contentOf(Buffer.from(midi, 'base64'), tracksOf(bytes)[0]!.at(-1)!.at));
+  const { bytes, left } = exportPart(part, { early });
+  const [now, then] = [contentOf(bytes), contentOf(Buffer.from(midi, 'base64'), tracksOf(bytes)[0]!.at(-1)!.at)];
+  // And the length of the louder of two notes of one key at one tick.
+  const withoutEnds = (tracks: typeof now) => tracks.map((track) => track.filter((e) => (e as { type: string }).type !== 'noteOff'));
+  if (left.merged > 0) expect(withoutEnds(now)).toEqual(withoutEnds(then));
+  else expect(now).toEqual(then);
 });
 
 test('feel@1: the same numbers under their new names', () => {

@@ -27,6 +27,7 @@ export interface Size {
  */
 export function validate<T>(schema: Schema, data: unknown, code: ErrorCode, size?: Size): T {
   if (size) checkSize(data, size, code);
+  refuseStranger(schema, data, code);
   const { error, value } = schema.validate(data, { abortEarly: isLarge(data), convert: false });
   if (!error) return value as T;
   const problems: FieldProblem[] = [];
@@ -40,6 +41,36 @@ export function validate<T>(schema: Schema, data: unknown, code: ErrorCode, size
     problems.push({ field, problem: problemOf(d.message, d.path) });
   }
   throw new NamedError(code, problems, describe(problems, error.details.length, code));
+}
+
+const membersOf = new WeakMap<Schema, ReadonlySet<string> | null>();
+
+/** The members that a schema of an object knows; null where it is of something else, or takes any. */
+function knownMembers(schema: Schema): ReadonlySet<string> | null {
+  let known = membersOf.get(schema);
+  if (known === undefined) {
+    const { type, keys, flags, patterns } = schema.describe() as { type?: string; keys?: object; flags?: { unknown?: boolean }; patterns?: unknown };
+    known = type === 'object' && keys && !patterns && flags?.unknown !== true ? new Set(Object.keys(keys)) : null;
+    membersOf.set(schema, known);
+  }
+  return known;
+}
+
+/** No object of ours has more members; one that has is not looked at further than its first stranger. */
+const MOST_MEMBERS = 1000;
+
+/** @throws NamedError of the given code, naming the first unknown member of a very wide object, before all of it is copied for a check */
+function refuseStranger(schema: Schema, data: unknown, code: ErrorCode): void {
+  if (typeof data !== 'object' || data === null || Array.isArray(data)) return;
+  let count = 0;
+  for (const _ in data) if (++count > MOST_MEMBERS) break;
+  const known = count > MOST_MEMBERS ? knownMembers(schema) : null;
+  if (!known) return;
+  for (const name in data) {
+    if (known.has(name)) continue;
+    const field = name.length > LONGEST_NAME ? `${name.slice(0, LONGEST_NAME)}…` : name;
+    throw new NamedError(code, [{ field, problem: 'is not allowed' }], `${new NamedError(code).message.replace(/\.$/, '')}: ${field}: is not allowed.`);
+  }
 }
 
 /** Of data with more members and entries than these only the first problem is looked for: naming a hundred thousand takes seconds. */

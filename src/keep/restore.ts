@@ -26,6 +26,9 @@ export interface Preview {
 
 const kindOf = (entry: LibraryEntry): Kind => KINDS.find((k) => k.kind === entry.kind) as Kind;
 
+/** How far work is, is told every so many things. */
+const TOLD_EVERY = 50;
+
 /** The entries in the order in which they are taken in. */
 const inOrder = (entries: readonly LibraryEntry[]): LibraryEntry[] => KINDS.flatMap(({ kind }) => entries.filter((e) => e.kind === kind));
 
@@ -35,11 +38,12 @@ const inOrder = (entries: readonly LibraryEntry[]): LibraryEntry[] => KINDS.flat
  * @throws NamedError bad-library, newer-format, library-too-large, store-refused
  */
 export async function lookAtLibrary(here: Here, file: Blob, onProgress: (done: number) => void = () => undefined): Promise<Preview> {
-  const from = await openLibrary(file);
+  // Reading what there is takes about as long as looking at it.
+  const from = await openLibrary(file, (share) => onProgress(share / 2));
   const entries = inOrder(from.list.entries);
   const things: Looked[] = [];
   for (const [i, entry] of entries.entries()) {
-    onProgress(i / entries.length);
+    if (i % TOLD_EVERY === 0) onProgress(0.5 + i / entries.length / 2);
     const { kind, name, updatedAt: there } = entry;
     try {
       const { standing, updatedAt, differs } = await kindOf(entry).look(here, entry, from);

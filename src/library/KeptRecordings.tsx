@@ -4,7 +4,8 @@ import { recordingStore, type RecordingInfo } from '@/storage/recording-store';
 import { useStored } from '@/storage/use-stored';
 import { Button } from '@/ui/Button';
 import { download, fileNameOf } from '@/ui/download';
-import { showError, tell } from '@/ui/notify';
+import { showError } from '@/ui/notify';
+import { tellDeleted } from '@/ui/undo-key';
 
 /** @example sizeWords({ seconds: 5.217, size: 920_492 }) // '5.2 s, 0.9 MB' */
 const sizeWords = ({ seconds, size }: Pick<RecordingInfo, 'seconds' | 'size'>): string => `${seconds.toFixed(1)} s, ${(size / 1e6).toFixed(1)} MB`;
@@ -19,7 +20,7 @@ export function KeptRecordings() {
   };
   const remove = async ({ id, name }: RecordingInfo) => {
     const putBack = await recordingStore.remove(id);
-    tell(`${name} is deleted: the kit plays its rows now.`, { label: 'Undo', onClick: () => void putBack().catch(showError) });
+    tellDeleted(`${name} is deleted: the kit plays its rows now.`, putBack);
   };
   return (
     <ul className="divide-y divide-line border-y border-line" aria-label="Recordings of breaks">

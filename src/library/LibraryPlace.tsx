@@ -15,6 +15,7 @@ import { KeepSection } from '@/keep/KeepSection';
 import { KeptRecordings } from './KeptRecordings';
 import { KeptFeels, KeptKeyMaps, KeptTargets } from './KeptSettings';
 import { PatternBook } from './PatternBook';
+import { useUndoKey } from '@/ui/undo-key';
 
 const BackupDialog = dynamic(() => import('@/keep/BackupDialog'), { ssr: false });
 const RestoreDialog = dynamic(() => import('@/keep/RestoreDialog'), { ssr: false });
@@ -24,6 +25,7 @@ const bring = async (file: File) => say(broughtWords(await bringIn(await file.te
 
 /** What is carried from part to part: the pattern book, feels, key maps, kits and sounds of the user's own. */
 export function LibraryPlace() {
+  useUndoKey();
   const input = useRef<HTMLInputElement>(null);
   const [sounds, setSounds] = useState<File[] | null>(null);
   const [backing, setBacking] = useState(false);

@@ -1,5 +1,6 @@
 'use client';
 
+import { isPlausible } from '@/core/dates';
 import clsx from 'clsx';
 import { Pause, Pencil, Play, Trash2 } from 'lucide-react';
 import dynamic from 'next/dynamic';
@@ -20,7 +21,7 @@ import { benchOf } from './places';
 const PartMenu = dynamic(() => import('./PartMenu'), { ssr: false });
 
 /** The last line of a card: its tags, and what a demo is or when it was changed. */
-const lastLine = (row: PartRow): string => [...(row.tags ?? []), row.head === 0 && row.about ? row.about : `changed ${agoText(row.updatedAt)}`].join(' · ');
+const lastLine = (row: PartRow): string => [...(row.tags ?? []), row.head === 0 && row.about ? row.about : `changed ${isPlausible(row.updatedAt) ? agoText(row.updatedAt) : 'at an unknown time'}`].join(' · ');
 
 const HOVERED = 'opacity-0 group-hover:opacity-100 group-focus-within:opacity-100 focus:opacity-100 pointer-coarse:opacity-100';
 

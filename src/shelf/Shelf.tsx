@@ -25,6 +25,7 @@ import { EmptyPicture } from '@/ui/EmptyPicture';
 import { Help } from '@/ui/Help';
 import { StoreNotice } from '@/ui/StoreNotice';
 import { ThemeToggle } from '@/ui/ThemeToggle';
+import { useUndoKey } from '@/ui/undo-key';
 import type { LaneQuestion } from '@/workers/midi-file';
 import type { ImportStep } from './import-flow';
 import type { Beginning } from './new-part';
@@ -96,6 +97,7 @@ export function Shelf() {
     if (rows) keepChosen(new Set(rows.map((row) => row.id)));
   }, [rows]);
   useShelfKeys(shown);
+  useUndoKey();
 
   const take = async (work: (signal: AbortSignal) => Promise<ImportStep>, name: string) => {
     const controller = new AbortController();

@@ -1,6 +1,7 @@
 import { shortName } from '@/core/limits';
 import type { PartRow } from '@/storage/database';
 import { say, showError, tell } from '@/ui/notify';
+import { tellDeleted } from '@/ui/undo-key';
 
 /** What is done to parts on the Shelf; the stores for it come with the first action. */
 
@@ -16,7 +17,7 @@ export function removeParts(rows: readonly PartRow[]): void {
   const ids = rows.map((row) => row.id);
   const remove = async () => {
     await (await drawer()).remove(ids);
-    tell(`${partsText(rows)} ${rows.length === 1 ? 'is' : 'are'} deleted: for thirty days in the drawer below.`, { label: 'Undo', onClick: () => attempt(drawer().then((d) => d.putBack(ids))) });
+    tellDeleted(`${partsText(rows)} ${rows.length === 1 ? 'is' : 'are'} deleted: for thirty days in the drawer below.`, () => drawer().then((d) => d.putBack(ids)));
   };
   attempt(remove());
 }

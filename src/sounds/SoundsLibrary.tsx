@@ -10,7 +10,7 @@ import { Button } from '@/ui/Button';
 import { FileField } from '@/ui/FileField';
 import { download, fileNameOf } from '@/ui/download';
 import { Modal } from '@/ui/Modal';
-import { say, showError, tell } from '@/ui/notify';
+import { say, showError } from '@/ui/notify';
 import type { ChosenFile } from '@/workers/sounds.worker';
 import { layersWords } from './draft';
 import { attachFiles, attachFolder, isReadable, remember } from './folders';
@@ -18,6 +18,7 @@ import { keepsFolders } from '@/ui/folder-leave';
 import { chosenIn } from './gather';
 import { correctKept } from './incoming';
 import { ownSounds } from './own';
+import { tellDeleted } from '@/ui/undo-key';
 
 interface Props {
   onClose: () => void;
@@ -36,7 +37,7 @@ async function exportKit(kit: OwnKit, sounds: readonly OwnSound[]) {
 
 async function remove(what: { kit: OwnKit } | { sound: OwnSound }, name: string) {
   const putBack = await soundStore.remove(what);
-  tell(`${name} is deleted; parts that used it are played by their built-in kit.`, { label: 'Undo', onClick: () => attempt(putBack()) });
+  tellDeleted(`${name} is deleted; parts that used it are played by their built-in kit.`, putBack);
 }
 
 /** Kits and sounds of the user's own, and the folders that more are looked for in. */

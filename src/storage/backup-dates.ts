@@ -1,3 +1,4 @@
+import { isPlausible } from '@/core/dates';
 import { database, type NodSwayDatabase } from './database';
 import { named } from './named';
 
@@ -45,7 +46,7 @@ const LATER_MS = 7 * DAY_MS;
  */
 export function daysWithout({ last, later }: BackupDates, parts: readonly { createdAt: number; updatedAt: number; head: number; about?: string }[], now = Date.now()): number | null {
   const own = parts.filter((p) => p.head > 0 || !p.about);
-  const since = last ?? Math.min(...own.map((p) => p.createdAt));
+  const since = last ?? own.map((p) => p.createdAt).filter((at) => isPlausible(at, now)).reduce((first, at) => Math.min(first, at), now);
   const isChanged = own.some((p) => p.updatedAt > (last ?? 0));
   if (!isChanged || now - since < OLD_MS || (later !== null && now - later < LATER_MS)) return null;
   return Math.floor((now - since) / DAY_MS);

@@ -198,6 +198,9 @@ export interface FlagRow {
   pad?: string;
 }
 
+/** The name of the library's database. */
+const LIBRARY = 'nod-sway';
+
 /** The browser's store, made of its tables: those of each version are added to an older store when it is opened. */
 export class NodSwayDatabase extends Dexie {
   parts!: EntityTable<PartRow, 'id'>;
@@ -227,7 +230,7 @@ export class NodSwayDatabase extends Dexie {
   private marking: ReturnType<typeof setTimeout> | null = null;
 
   constructor(
-    name = 'nod-sway',
+    name = LIBRARY,
     readonly specs: readonly TableSpec[] = TABLES,
   ) {
     // Strict: what was answered is on the disk, not in a buffer that a crash takes along.
@@ -269,7 +272,8 @@ export class NodSwayDatabase extends Dexie {
 
   /** What the library holds is noted a moment after it changed. */
   private changed(table: string): void {
-    if (typeof localStorage === 'undefined' || this.marking !== null || table === 'edits' || table === 'bodies' || table === 'takeEvents') return;
+    // The mark is of the library alone.
+    if (this.name !== LIBRARY || typeof localStorage === 'undefined' || this.marking !== null || table === 'edits' || table === 'bodies' || table === 'takeEvents') return;
     this.marking = setTimeout(() => {
       this.marking = null;
       this.mark().catch(() => undefined);

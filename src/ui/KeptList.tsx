@@ -3,7 +3,8 @@
 import { useState, type ReactNode } from 'react';
 import { Button } from './Button';
 import { download, fileNameOf } from './download';
-import { say, showError, tell } from './notify';
+import { say, showError } from './notify';
+import { tellDeleted } from './undo-key';
 
 /** A thing of the library: one of ours, or of the user's own. */
 export interface LibraryItem {
@@ -39,7 +40,7 @@ export function KeptList<T extends LibraryItem>({ what, own, taken = [], usesOf,
   };
   const onRemove = async (item: T) => {
     const putBack = await remove(item);
-    tell(`${item.name} is deleted.`, { label: 'Undo', onClick: () => attempt(putBack()) });
+    tellDeleted(`${item.name} is deleted.`, putBack);
   };
   const onRename = async (item: T, next: string) => {
     nameIt(null);

@@ -10,6 +10,10 @@ import { softenOffBeatHats } from '../actions/soften';
 import { openPage } from '../actions/open-page';
 import { selectionToOwnRow } from '../actions/row-actions';
 import { MOVE_FACES } from '../pages/feel/moves/all';
+import { addTempoChange } from '@/core/commands/tempo-changes';
+import { addRow } from '@/core/commands/rows';
+import { labelOfVoice, VOICES } from '@/core/voices';
+import { meterMapOf, tempoMapOf } from '@/core/part/part-time';
 import type { Dialog } from '../store/bench-store';
 import type { KeySpec } from './keys';
 
@@ -17,7 +21,40 @@ const group = 'Pages' as const;
 const section = (page: string, name: string, text: string, also: readonly string[]): KeySpec => ({ keys: [], group, text, also, run: ({ store }) => openPage(store, page, name) });
 const dialog = (which: Dialog, text: string, also: readonly string[]): KeySpec => ({ keys: [], group, text, also, run: ({ store }) => store.getState().setDesk({ dialog: which }) });
 
+/** What drums are called besides. */
+const ALSO_CALLED: Readonly<Record<string, readonly string[]>> = {
+  kick: ['bass drum'],
+  rim: ['rimshot', 'sidestick', 'cross stick'],
+  'hat-closed': ['hi-hat'],
+  'hat-open': ['hi-hat'],
+  'hat-pedal': ['hi-hat pedal', 'foot'],
+  crash: ['cymbal'],
+  splash: ['cymbal'],
+  china: ['cymbal'],
+  ride: ['cymbal'],
+};
+
+/** Where something is that has its place elsewhere. */
+const told = (text: string, also: readonly string[], where: string): KeySpec => ({ keys: [], group, text, also, run: () => say(where) });
+
+/** Rows of all drums that a part may have, found by their names. */
+const ROWS: readonly KeySpec[] = VOICES.map((voice): KeySpec => {
+  const name = labelOfVoice(voice);
+  return {
+    keys: [],
+    group: 'Edit',
+    text: `Add the row ${name.toLowerCase()}`,
+    also: ['add row', 'new row', 'instrument', 'drum', ...(ALSO_CALLED[voice] ?? [])],
+    run({ store }) {
+      const { part, run, setFocus } = store.getState();
+      if (!part.rows.some((r) => r.voice === voice)) run(`Add the row ${name.toLowerCase()}`, (p) => addRow(p, voice));
+      setFocus(voice);
+    },
+  };
+});
+
 export const MORE: readonly KeySpec[] = [
+  ...ROWS,
   ...MOVE_FACES.map(
     (face): KeySpec => ({ keys: [], group: 'Edit', text: `Add the move ${face.word.toLowerCase()}`, also: face.also, run: ({ store }) => addMoveOf(store, face) }),
   ),
@@ -74,5 +111,41 @@ export const MORE: readonly KeySpec[] = [
   section('bars', 'vary', 'Vary bars that repeat', ['variation', 'mutate', 'randomize pattern', 'less repetition']),
   section('takes', 'input', 'Choose what is played on, and its latency', ['MIDI input', 'latency', 'pads', 'velocity curve']),
   section('takes', 'steps', 'Step entry', ['step input', 'step record']),
-  section('takes', 'out', 'Send what is heard to a MIDI device', ['MIDI output', 'external']),
+  section('takes', 'out', 'Send what is heard to a MIDI device', ['MIDI output', 'external', 'sync', 'MIDI clock']),
+  section('takes', 'beside', 'Play to a backing track', ['backing', 'song', 'reference', 'rehearse', 'play along']),
+  section('takes', 'takes', 'Recorded takes: place them again, guard against crosstalk', ['crosstalk', 'aftertouch', 'monitor', 'fold']),
+  section('sound', 'rows', 'Row sound: level, pan, tuning, decay', ['decay', 'ring', 'transpose', 'pitch', 'mixer', 'fade', 'brightness', 'factory kit', 'rimshot', 'sidestick', 'snare', 'kick', 'clap']),
+  section('sound', 'master', 'Master level and limiter', ['master', 'loudness', 'limiter', 'clipped', 'volume', 'meter']),
+  told('There is no distortion; a row has level, tuning, decay and brightness', ['distortion', 'drive', 'overdrive', 'saturation'], 'The page Sound has level, pan, tuning and decay for each row.'),
+  section('hits', 'ornaments', 'Pedal rolls, buzz rolls and other ornaments', ['ornament', 'buzz roll', 'thin out']),
+  section('hits', 'choose', 'Select on-beat hits, off-beat hits, or every second hit', ['on-beat', 'off-beat', 'syncopation']),
+  section('hits', 'copies', 'Copy, shift and rotate hits', ['copies', 'rotate', 'offset', 'reverse']),
+  section('hits', 'dynamics', 'See how velocities are spread', ['histogram', 'distribution', 'deviation', 'spread', 'standard deviation']),
+  section('placement', 'rows', 'Measure lean, spread, swing and velocity of each row', ['analysis', 'measure', 'timing', 'statistics']),
+  section('placement', 'blind', 'Compare two versions blind', ['blind test', 'listening test', 'equal loudness']),
+  section('placement', 'alike', 'Find bars that are alike', ['similar bars', 'repeats']),
+  section('hands', 'player', 'Set the lead hand: right-handed or left-handed', ['left-handed', 'lefty', 'sticking', 'handedness', 'drummer']),
+  section('order', 'order', 'Running order: arrange the sections of the song', ['arrange', 'intro', 'verse', 'chorus', 'song structure']),
+  section('breaks', 'piece', 'Slices of a break: tune, reverse and move them', ['slice', 'chop', 'sample', 'reverse', 'warp', 'stretch', 'loop']),
+  section('feel', 'moves', 'Straighten a swung part, or undo the quantize', ['straighten', 'unquantize', 'deswing', 'quintuplet', 'humanise']),
+  told('Loop length of a row (polymeter)', ['cycle', 'polymeter', 'row length', 'steps', 'phase'], 'Open the menu of the row, beside its name, and choose its loop length.'),
+  told('Rename a row', ['rename', 'name', 'label'], 'Open the menu of the row, beside its name, and choose Rename.'),
+  {
+    keys: [],
+    group: 'Edit',
+    text: 'Change the tempo from bar to bar: put a tempo change at the loop’s start',
+    also: ['tempo change', 'ritardando', 'accelerando', 'BPM', 'tempo map'],
+    run({ store }) {
+      const { part, transport, run } = store.getState();
+      const { start } = meterMapOf(part).barOf(transport.fromBar);
+      if (transport.fromBar === 0 || part.tempo.some((t) => t.tick === start)) return say('There is a tempo at this bar already: change it in the top line.');
+      run(`Put a tempo change at bar ${transport.fromBar + 1}`, (p) => addTempoChange(p, start, tempoMapOf(p).bpmAt(start)));
+    },
+  },
+  told('Tempo of the part', ['BPM', 'tap tempo', 'speed'], 'Type or drag the tempo in the top line, or tap it there.'),
+  dialog('export', 'Export stems: one file per row, or a seamless loop', ['stems', 'stem', 'bounce', 'seamless loop', 'consolidate', 'render', 'mixdown', 'batch']),
+  told('Duplicate the part', ['duplicate part', 'copy part', 'clone', 'save as'], 'On the Shelf, right-click the card of the part to duplicate it.'),
+  told('Copy hits to the clipboard and paste them', ['clipboard', 'copy', 'cut', 'paste'], 'Copy with Ctrl C, cut with Ctrl X, paste with Ctrl V.'),
+  told('Zoom in and out', ['zoom', 'magnify', 'scale'], 'Zoom with Ctrl and the wheel, or with + and −.'),
+  { keys: [], group: 'Edit', text: 'Pitch bend of hits is written when MIDI is exported', also: ['bend', 'pitch bend'], run: ({ store }) => store.getState().setDesk({ dialog: 'export' }) },
 ];

@@ -75,8 +75,16 @@ export function RowNames({ playback }: { playback: Playback }) {
     const bottom = b && clicked?.voice === voice && focus === voice ? Math.min(b.top + b.height, Math.max(b.top + NAME_HEIGHT, clicked.bottom)) : undefined;
     return b && row && <RowName key={voice} row={row} top={b.top} height={b.height} lift={bottom === undefined ? 0 : b.top + b.height - bottom} onClicked={(at) => setClicked({ voice, bottom: at })} playback={playback} drag={drag} naming={editing?.what === 'name' && editing.voice === voice} onMenu={(at) => setEditing({ voice, what: 'menu', at })} onNamed={() => setEditing(null)} />;
   };
+  /** A name that gets the focus comes into sight by the one scroll position that names and hits have; the browser's own is taken back. */
+  const showRowOf = (focused: Element) => {
+    const row = boxes.find((b) => b.voice === focused.closest<HTMLElement>('[data-row]')?.dataset.row);
+    if (!row) return;
+    const [above, below] = [RULER_HEIGHT - row.top, row.top + row.height - height];
+    if (above > 0) scrollRowsBy({ getState }, -above, height);
+    else if (below > 0) scrollRowsBy({ getState }, below, height);
+  };
   return (
-    <div ref={box} data-row-names="" className="relative w-[184px] shrink-0 overflow-hidden" onPointerEnter={onNear} onWheel={(e) => scrollRowsBy({ getState }, e.deltaY, height)} onScroll={(e) => followScroll(e.currentTarget, (by) => scrollRowsBy({ getState }, by, height))} inert={other}>
+    <div ref={box} data-row-names="" className="relative w-[184px] shrink-0 overflow-hidden" onPointerEnter={onNear} onWheel={(e) => scrollRowsBy({ getState }, e.deltaY, height)} onScroll={(e) => (e.currentTarget.scrollTop = 0)} onFocus={(e) => showRowOf(e.target)} inert={other}>
       {SortableList ? <SortableList ids={boxes.map((b) => b.voice)} onMove={onMove} render={render} /> : boxes.map((b) => render(b.voice, {}))}
       {most > 0 && <RowScroll rows={height - RULER_HEIGHT} most={most} at={scrollRows} />}
       <div className="absolute inset-x-0 top-0 flex items-center bg-ground pr-1 pl-4" style={{ height: RULER_HEIGHT }}>
@@ -90,14 +98,6 @@ export function RowNames({ playback }: { playback: Playback }) {
       {editing?.what === 'dialog' && <RowDialog voice={editing.voice} onClose={() => setEditing(null)} />}
     </div>
   );
-}
-
-/** A browser scrolls a name into sight that gets the focus: names and hits have one scroll position, which follows. */
-function followScroll(names: HTMLElement, scrollBy: (pixels: number) => void): void {
-  const by = names.scrollTop;
-  if (by === 0) return;
-  names.scrollTop = 0;
-  scrollBy(by);
 }
 
 /** Where one is among more rows than there is room for. */
