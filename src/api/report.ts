@@ -13,8 +13,9 @@ import { answer, choiceField, partOfFields, readForm } from './form';
 
 /** At most so many entries of a list are told, beside how many there are. */
 const MOST_LISTED = 1000;
-/** So many strokes are compared at most, of rows and of bars: under a second each. */
+/** So many strokes of bars are compared at most, and so many pairs of rows' strokes counted: under a second each. */
 const MOST_COMPARED = 5_000_000;
+const MOST_TOGETHER = 8_000_000;
 
 /** A list as it is told: how many there are, and the first of them in words. */
 interface Told {
@@ -29,7 +30,7 @@ function relations(part: Part, withSticking: boolean) {
   const sourceTick = (tick: number): number => roundHalfUp((tick * (part.source?.ppq ?? TICKS_PER_QUARTER)) / TICKS_PER_QUARTER);
   // First what may be refused.
   const alike = alikeBars(part, undefined, MOST_COMPARED);
-  const together = togetherOf(part, undefined, MOST_COMPARED);
+  const together = togetherOf(part, undefined, MOST_TOGETHER);
   const competing = competingIn(part, undefined, MOST_LISTED);
   const sticking = withSticking ? stickingOfPart(part) : null;
   const lists: Record<string, Told> = {

@@ -143,7 +143,7 @@ export const MORE: readonly KeySpec[] = [
     },
   },
   told('Tempo of the part', ['BPM', 'tap tempo', 'speed'], 'Type or drag the tempo in the top line, or tap it there.'),
-  dialog('export', 'Export stems: one file per row, or a seamless loop', ['stems', 'stem', 'bounce', 'seamless loop', 'consolidate', 'render', 'mixdown', 'batch']),
+  dialog('export', 'Export one sound file per row, or a seamless loop', ['stems', 'stem', 'bounce', 'seamless loop', 'consolidate', 'render', 'mixdown', 'batch']),
   told('Duplicate the part', ['duplicate part', 'copy part', 'clone', 'save as'], 'On the Shelf, right-click the card of the part to duplicate it.'),
   told('Copy hits to the clipboard and paste them', ['clipboard', 'copy', 'cut', 'paste'], 'Copy with Ctrl C, cut with Ctrl X, paste with Ctrl V.'),
   told('Zoom in and out', ['zoom', 'magnify', 'scale'], 'Zoom with Ctrl and the wheel, or with + and −.'),
