@@ -58,6 +58,7 @@ const TAKE_RULES: Readonly<Record<keyof Take, Joi.Schema>> = {
   pads: Joi.object().pattern(MIDI_KEY, key),
   pieces: Joi.string().min(1).max(60),
   dropped: Joi.array().items(Joi.number().integer().min(0)).max(100_000),
+  stalls: Joi.array().items(Joi.object({ from: Joi.number().min(-1e7).max(1e7).required(), to: Joi.number().min(-1e7).max(1e7).required() })).max(1000),
   passes: Joi.number().integer().min(0).max(1_000_000).required(),
   complete: Joi.boolean().required(),
 };

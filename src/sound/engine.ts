@@ -7,7 +7,7 @@ import { rowMixOf } from '@/core/playback/row-mix';
 import { layerAt, layersOfSource, nameOfSource, sourceOfRow, type LayerShape, type RowSource, type Sounded as Played } from '@/core/playback/sources';
 import type { OwnSounds } from '@/core/model/own-sound';
 import type { Onset } from '@/core/playback/sequencer';
-import { ClockMap } from '@/core/take/clock';
+import { ClockMap, type Stall } from '@/core/take/clock';
 import type { Part } from '@/core/model/part';
 import { TempoMap } from '@/core/time/tempo-map';
 import { seconds, ticks, type Seconds, type Ticks } from '@/core/units';
@@ -143,6 +143,11 @@ export class SoundEngine {
     };
     compare();
     setInterval(compare, 100);
+  }
+
+  /** Where the audio clock fell behind while the machine stalled, in ms of the page's clock. */
+  get stalls(): readonly Stall[] {
+    return this.clock.stalls;
   }
 
   /** The audio clock's time that was heard at a moment of the page's clock (ms, as devices stamp). */

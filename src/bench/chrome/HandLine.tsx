@@ -1,6 +1,6 @@
 'use client';
 
-import { Keyboard, Table2 } from 'lucide-react';
+import { BookOpen, Keyboard, Table2 } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { ToggleGroup } from 'radix-ui';
 import type { ReactNode } from 'react';
@@ -29,14 +29,14 @@ const PAINTS: readonly { value: Exclude<Tool, 'select'>; text: string }[] = [
 
 const mode = 'rounded px-2 py-0.5 text-faint hover:bg-sunk aria-checked:bg-ink aria-checked:text-ground pointer-coarse:py-1.5';
 
-/** What the pointer does, in words that are edited in place, and what is selected. */
+/** What the pointer does, in words that are edited in place, and what is selected. As high as two lines of words: what is chosen moves no row. */
 export function HandLine({ playback }: { playback: Playback }) {
   const desk = useBench((s) => s.desk);
   const { getState } = useBenchStore();
   const notice = useNotice(playback);
   const painting = desk.tool !== 'select';
   return (
-    <div className="flex min-h-11 shrink-0 items-center gap-3 border-b border-line px-4" role="toolbar" aria-label="Pointer and selection">
+    <div className="flex h-[52px] shrink-0 items-center gap-3 overflow-hidden border-b border-line px-4" role="toolbar" aria-label="Pointer and selection">
       <ToggleGroup.Root type="single" value={painting ? 'paint' : 'select'} onValueChange={(v) => v && getState().setDesk({ tool: v === 'paint' ? 'hits' : 'select' })} aria-label="What the pointer does" className="flex shrink-0 gap-0.5">
         <Hint text="Select, take and drag hits (Esc)">
           <ToggleGroup.Item value="select" className={mode}>
@@ -55,6 +55,9 @@ export function HandLine({ playback }: { playback: Playback }) {
         <UndoRedo />
         <IconButton label="Table of hits" hint="Table of hits (X)" aria-pressed={desk.table} className={desk.table ? 'text-accent' : 'text-faint'} onClick={() => getState().setDesk({ table: !desk.table })}>
           <Table2 size={17} />
+        </IconButton>
+        <IconButton label="Pattern book" hint="Pattern book: keep these hits, put others down" className="text-faint" onClick={() => getState().setDesk({ dialog: 'patterns' })}>
+          <BookOpen size={17} />
         </IconButton>
         <Legend />
         <IconButton label="All keys" hint="All keys (?)" className="text-faint" onClick={() => getState().setDesk({ dialog: 'keys' })}>

@@ -9,6 +9,8 @@ import { TakeStore } from '@/storage/take-store';
 import { seconds, ticks, TICKS_PER_QUARTER, type Seconds } from '@/core/units';
 import { createBenchStore } from '../store/bench-store';
 import { hitsOfTake } from '@/core/take/use-take';
+import { hitIdOfEvent } from '@/core/take/hits-of-take';
+import { stalledHits } from '@/core/take/stalls';
 import { createRecorder, type Recorder } from './recorder';
 
 const BAR = 4 * TICKS_PER_QUARTER;
@@ -26,6 +28,7 @@ async function studio(name: string) {
   const clock = { now: 100, started: null as number | null, lead: 0 };
   const engine = {
     heardAt: (page: number) => seconds(page / 1000),
+    stalls: [] as { from: number; to: number }[],
     heardNow: () => seconds(clock.now),
     get startedAt() {
       return clock.started as Seconds | null;
@@ -81,7 +84,7 @@ async function studio(name: string) {
     recorder.start();
     await until(() => clock.started !== null);
   };
-  return { bench, recorder, takes, id, clock, strike, reach, record, until, problems, calls, voices: () => bench.getState().part.hits.map((h) => h.voice), undo: () => bench.getState().history.undo.map((e) => e.label) };
+  return { bench, recorder, engine: engine as unknown as { stalls: { from: number; to: number }[] }, takes, id, clock, strike, reach, record, until, problems, calls, voices: () => bench.getState().part.hits.map((h) => h.voice), undo: () => bench.getState().history.undo.map((e) => e.label) };
 }
 
 test('a learnt pad calls a section, and is neither played nor recorded', async () => {
@@ -134,6 +137,24 @@ test('each stroke is written at once, and until it is kept the recorder says so'
   await s.until(() => !s.recorder.state.getState().unkept);
   const [stored] = await s.takes.list(s.id);
   expect([stored!.events.map((e) => e.key), stored!.take.complete]).toEqual([[36, 38], false]);
+});
+
+test('a take says where the machine stalled while it was recorded', async () => {
+  const s = await studio('stalls');
+  await s.record();
+  s.strike(0, 36);
+  s.strike(1, 38);
+  s.strike(1.6, 36);
+  const page = (at: number): number => ((s.clock.started ?? 0) + at) * 1000;
+  // One before the take, one in it, one after its last stroke.
+  s.engine.stalls.push({ from: page(-3), to: page(-2.8) }, { from: page(0.9), to: page(1.1) }, { from: page(5), to: page(6) });
+  s.recorder.stop();
+  await s.until(() => s.recorder.state.getState().phase === 'done');
+  const { take, events } = (await s.takes.list(s.id))[0]!;
+  expect(take.stalls?.map(({ from, to }) => [from.toFixed(2), to.toFixed(2)])).toEqual([['0.90', '1.10']]);
+  expect(stalledHits(take, events)).toEqual([hitIdOfEvent(take.id, 1)]);
+  // As played, by the device's own stamps.
+  expect(events.map((e) => Math.round(e.at * 1000))).toEqual([0, 1000, 1600]);
 });
 
 test('an undo in mid-pass takes back what that pass had, and what comes after stays', async () => {

@@ -287,6 +287,13 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
     say(`Pass ${last + 1} is dropped.`);
   };
 
+  /** Where the machine stalled while a take was recorded. */
+  const stallsOf = ({ base, events }: Running): { from: Seconds; to: Seconds }[] => {
+    if (base === null) return [];
+    const last = events.at(-1)?.at ?? 0;
+    return engine.stalls.map(({ from, to }) => ({ from: seconds(engine.heardAt(from) - base), to: seconds(engine.heardAt(to) - base) })).filter(({ from, to }) => to > 0 && from < last);
+  };
+
   const finish = async (r: Running) => {
     await flush(r);
     const strokes = recordedStrokes(foldTake(r.take, r.events), state.getState().passes, r.take.dropped);
@@ -295,7 +302,8 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
       await takes.remove(r.take.id);
       return set({ phase: 'idle', take: null });
     }
-    const take = { ...r.take, passes, complete: true };
+    const stalls = stallsOf(r);
+    const take = { ...r.take, ...(stalls.length > 0 ? { stalls } : {}), passes, complete: true };
     await takes.update(take);
     set({ phase: 'done', take });
   };

@@ -67,6 +67,8 @@ export interface Take {
   pieces?: string;
   /** Passes, from 0, that were dropped: their events stay, and make no hits. */
   dropped?: readonly number[];
+  /** Where the machine stalled while it was recorded, in seconds as events have them: strokes there go by the device's own stamps alone. */
+  stalls?: readonly { from: Seconds; to: Seconds }[];
   /** Whole passes of the loop. */
   passes: number;
   /** False while it is recorded, and after a crash. */

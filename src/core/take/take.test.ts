@@ -264,3 +264,22 @@ test('practice patterns: a layer a pass, struck by the kit’s own keys, bars of
   expect(strokesOfPattern(pattern, () => 60, loop, seconds(1), seconds(2)).map((s) => s.at)).toEqual([1, 1.75]);
   for (const { layers } of PRACTICE_PATTERNS) for (const signs of layers.flatMap((l) => Object.values(l))) expect(signs).toMatch(/^[Xxg.]{16}$/);
 });
+
+describe('stalls', () => {
+  const clock = (lag: (i: number) => number) => {
+    const map = new ClockMap();
+    for (let i = 0; i < 60; i++) map.add({ audio: seconds(i / 10 - lag(i)), page: i * 100 });
+    return map.stalls;
+  };
+  test('an audio clock that falls behind by more than 20 ms is noticed once, where it happened', () => {
+    expect(clock((i) => (i < 30 ? 0 : 0.05))).toEqual([{ from: 2900, to: 3000 }]);
+    expect(clock((i) => (i < 20 ? 0 : i < 40 ? 0.05 : 0.1)).map((s) => s.to)).toEqual([2000, 4000]);
+  });
+  test('jitter, a single late pair, slow drift and a clock that comes back are none', () => {
+    expect(clock((i) => (i % 2) * 0.008)).toEqual([]);
+    expect(clock((i) => (i === 30 ? 0.06 : 0))).toEqual([]);
+    expect(clock((i) => i * 0.0002)).toEqual([]);
+    expect(clock((i) => (i < 30 ? 0 : -0.05))).toEqual([]);
+    expect(clock((i) => (i < 30 ? 0 : 0.018))).toEqual([]);
+  });
+});

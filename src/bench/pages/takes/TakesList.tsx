@@ -1,5 +1,7 @@
 'use client';
 
+import { counted } from '@/core/counted';
+import { stalledHits } from '@/core/take/stalls';
 import { format } from 'date-fns';
 import dynamic from 'next/dynamic';
 import { useMemo, useState } from 'react';
@@ -59,6 +61,7 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
   /** The take by itself, as a part. */
   const alone = useMemo(() => withHits({ ...getState().part, feel: EMPTY_FEEL, kitMap, meter, origin, tempo, hits: [] }, hitsOfTake({ kitMap, ...(breaks ? { breaks } : {}) }, take, events)), [take, events, kitMap, breaks, meter, origin, tempo, getState]);
   const tightness = useMemo(() => tightnessOf(alone), [alone]);
+  const stalled = useMemo(() => stalledHits(take, events), [take, events]);
   const takeName = () => {
     if (name?.trim() && name.trim() !== take.name) takeStore.update({ ...take, name: name.trim().slice(0, 120) }).catch(showError);
     setName(null);
@@ -88,6 +91,14 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
         {format(take.recordedAt, 'd MMM, HH:mm')} · {take.input} · {events.filter((e) => e.kind === 'note').length} strokes{take.passes > 0 ? ` in ${take.passes} ${take.passes === 1 ? 'pass' : 'passes'}` : ''}
         {!take.complete && ' · cut short, what had come is kept'}
       </p>
+      {stalled.length > 0 && (
+        <p className="px-1 text-sm">
+          The machine stalled {counted(take.stalls?.length ?? 0, 'time')} while this was recorded: {counted(stalled.length, 'hit')} may be off.{' '}
+          <Button size="small" onClick={() => getState().select(stalled)}>
+            select {stalled.length === 1 ? 'it' : 'them'}
+          </Button>
+        </p>
+      )}
       <p className="px-1 text-sm" data-testid="tightness">
         {tightnessWords(tightness)}
       </p>
