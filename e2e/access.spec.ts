@@ -108,7 +108,7 @@ for (const [name, open] of Object.entries(VIEWS)) {
   });
 }
 
-/** Dialogs and menus that one press opens, each after the other on one page. */
+/** Dialogs and menus that one press opens, each in a test of its own: all of them on one page took longer than a test may on a busy machine. */
 const OPENED: Readonly<Record<string, (page: Page) => Promise<void>>> = {
   'a row’s menu': async (page) => {
     await press(page, 'More about Ride');
@@ -166,15 +166,15 @@ const OPENED: Readonly<Record<string, (page: Page) => Promise<void>>> = {
   },
 };
 
-test(`no accessibility violation in either theme: ${Object.keys(OPENED).join(', ')}`, async ({ page }) => {
-  await openDemo(page, 'Galley Brushes');
-  for (const [name, open] of Object.entries(OPENED)) {
+for (const [name, open] of Object.entries(OPENED)) {
+  test(`no accessibility violation in either theme, opened by one press: ${name}`, async ({ page }) => {
+    await openDemo(page, 'Galley Brushes');
     await open(page);
-    expect([name, ...(await violationsInBothThemes(page, '[role=dialog], [role=menu], [aria-label=Ideas]'))]).toEqual([name]);
+    expect(await violationsInBothThemes(page, '[role=dialog], [role=menu], [aria-label=Ideas]')).toEqual([]);
     await page.keyboard.press('Escape');
     await expect(page.locator('[role=dialog], [role=menu]')).toHaveCount(0);
-  }
-});
+  });
+}
 
 const GROOVE_VIEWS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
   'the neutral pattern, a blend': async (page) => {

@@ -59,8 +59,10 @@ export class Slots {
       child.process.kill('SIGKILL');
       throw e;
     } finally {
-      this.running--;
-      this.queue.shift()?.();
+      // The slot goes to whoever waits: no other call comes between.
+      const next = this.queue.shift();
+      if (next) next();
+      else this.running--;
     }
   }
 
@@ -72,7 +74,7 @@ export class Slots {
   private async turn(): Promise<void> {
     if (this.running >= this.limits.slots) {
       if (this.queue.length >= this.limits.waiting) throw busy();
-      await new Promise<void>((go) => this.queue.push(go));
+      return new Promise<void>((go) => this.queue.push(go));
     }
     this.running++;
   }
