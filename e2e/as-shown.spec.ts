@@ -46,7 +46,7 @@ test('an export that cannot be done, or would be empty, says so before it is tri
   await chooseExport(page, 'the drum part alone');
   await expect(dialog.getByTestId('export-refusal')).toContainText('Muted, so not exported');
   await chooseExport(page, 'the sound');
-  await expect(dialog.getByTestId('export-refusal')).toContainText('No row with hits is heard');
+  await expect(dialog.getByTestId('export-refusal')).toContainText('No row with hits can be heard');
   await page.keyboard.press('Escape');
   await page.evaluate(() => window.nodSway!.bench().run('Solo', (p) => ({ ...p, rows: p.rows.map((r) => ({ ...r, muted: false, soloed: r.voice === 'kick' })) })));
   await exportDialog(page);

@@ -41,7 +41,7 @@ test('two tabs on one part: the idle one follows; what both changed is shown and
   expect(await violationsInBothThemes(other, '[role=dialog]')).toEqual([]);
   const dragged = await snareOf(other);
   expect(dragged).toBeLessThan(100);
-  await dialog.getByRole('button', { name: 'Take this tab’s' }).click();
+  await dialog.getByRole('button', { name: 'Use this tab’s version' }).click();
   await expect(dialog).toBeHidden();
   await saved(other);
   expect([await snareOf(other), await movesOf(other)]).toEqual([dragged, []]);

@@ -46,7 +46,7 @@ export async function putRescuesBack(): Promise<string[]> {
   const names: string[] = [];
   for (const key of Object.keys(localStorage).filter((k) => k.startsWith(PREFIX))) {
     const id = key.slice(PREFIX.length);
-    // Of this tab's own unsaved work nothing is put back while it is open.
+    // A tab that is open still holds its own unsaved work, so its copies are not restored.
     if (unsavedParts.getState().has(id)) continue;
     try {
       const { parsePart } = await import('@/formats/part-format');

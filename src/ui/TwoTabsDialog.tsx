@@ -30,7 +30,7 @@ interface Props {
   /** Goes on from what the store holds, or puts what stands here on top of it as one step. */
   takeOf: (which: 'mine' | 'theirs') => Promise<void>;
   onClose: () => void;
-  /** “This tab” was closed before a choice: what it had is kept as a version already. */
+  /** The other tab closed before the user chose; its changes are already saved as a version. */
   isClosed?: boolean;
 }
 
@@ -50,7 +50,7 @@ async function readBoth(own: string, hereNow: () => ThisTab | null): Promise<Bot
   return { mine: here.mine, theirs, mySteps: here.steps, theirSteps: steps.map((e) => e.label) };
 }
 
-/** Keeps what is not gone on with: a part's as a version of it, an idea's as a part of its own. */
+/** Saves the side that was not chosen: a part's as a version, an idea's as a new part. */
 async function keepAside(partId: string, own: string, part: Part, name: string): Promise<string> {
   if (own === partId) {
     await versionStore.keep(partId, name, part);
@@ -61,7 +61,7 @@ async function keepAside(partId: string, own: string, part: Part, name: string):
   return `It is on the Shelf as “${called}”.`;
 }
 
-/** What this tab and another both changed: both are shown, one is gone on with, and the other is kept. */
+/** Shows both sides of a part that two tabs changed: the user continues with one, and the other is saved. */
 export default function TwoTabsDialog({ partId, own, here, takeOf, onClose, isClosed = false }: Props) {
   const [both, setBoth] = useState<Both | null>(null);
   const reading = useRef(here);
@@ -77,10 +77,10 @@ export default function TwoTabsDialog({ partId, own, here, takeOf, onClose, isCl
   const take = async (which: 'mine' | 'theirs') => {
     if (!both) return;
     // Kept first: nothing goes before its copy is there.
-    const where = which === 'mine' ? await keepAside(partId, own, (await partStore.load(own)).part, isClosed ? 'As saved' : 'From the other tab') : isClosed ? 'The closed tab’s is kept as a version.' : await keepAside(partId, own, here()?.mine ?? both.mine, 'From this tab');
+    const where = which === 'mine' ? await keepAside(partId, own, (await partStore.load(own)).part, isClosed ? 'As saved' : 'From the other tab') : isClosed ? 'The closed tab’s changes are saved as a version.' : await keepAside(partId, own, here()?.mine ?? both.mine, 'From this tab');
     await takeOf(which);
     onClose();
-    say(isClosed ? where : `${which === 'mine' ? 'This tab’s is gone on with; undo leads to the other.' : 'The other tab’s is gone on with.'} ${where}`);
+    say(isClosed ? where : `${which === 'mine' ? 'This tab’s version is in use; undo switches to the other.' : 'The other tab’s version is in use.'} ${where}`);
   };
   const copy = async () => {
     if (!both) return;
@@ -90,10 +90,10 @@ export default function TwoTabsDialog({ partId, own, here, takeOf, onClose, isCl
     await partStore.create({ ...(own === partId ? mine : fromZero(mine)), name }, song ? { song } : {});
     await takeOf('theirs');
     onClose();
-    say(`This tab’s is on the Shelf as “${name}”; here the other is gone on with.`);
+    say(`This tab’s version is on the Shelf as “${name}”. The other tab’s version is in use here.`);
   };
   return (
-    <Modal open onClose={onClose} title="Changed in two tabs" about={isClosed ? 'Two tabs changed this part, and one was closed before you chose. Choose a version: the other is kept.' : 'This tab and another changed the same part. Choose a version: the other is kept.'}>
+    <Modal open onClose={onClose} title="Changed in two tabs" about={isClosed ? 'Two tabs changed this part, and one closed before you chose. Choose a version; the other is saved.' : 'This tab and another changed the same part. Choose a version; the other is saved.'}>
       {both === null ? (
         <p className="text-faint" role="status">
           Reading both …
@@ -110,11 +110,11 @@ export default function TwoTabsDialog({ partId, own, here, takeOf, onClose, isCl
           <div className="mt-4 flex flex-wrap justify-end gap-2">
             {!isClosed && (
               <Button className="mr-auto" onClick={() => void copy().catch(showError)}>
-                Keep this tab’s as a part of its own
+                Save this tab’s version as a new part
               </Button>
             )}
-            <Button onClick={() => void take('mine').catch(showError)}>{isClosed ? 'Use the closed tab’s version' : 'Take this tab’s'}</Button>
-            <Button onClick={() => void take('theirs').catch(showError)}>{isClosed ? 'Keep the saved version' : 'Take the other’s'}</Button>
+            <Button onClick={() => void take('mine').catch(showError)}>{isClosed ? 'Use the closed tab’s version' : 'Use this tab’s version'}</Button>
+            <Button onClick={() => void take('theirs').catch(showError)}>{isClosed ? 'Keep the saved version' : 'Use the other'}</Button>
           </div>
         </>
       )}

@@ -92,7 +92,7 @@ test('short work waits for its turn, sound is asked to come again', async () => 
   expect(sounds.find((a) => a.status === 429)?.headers.get('retry-after')).toBe('2');
 });
 
-test('what a process used is told by the system, and a busy machine gives up to fourfold the time', () => {
+test('CPU time and memory are read from the system, and a busy machine allows up to four times the time on the clock', () => {
   const own = usageOf(process.pid);
   if (process.platform === 'linux') expect([own!.cpuSeconds > 0, own!.megabytes > 10]).toEqual([true, true]);
   expect(usageOf(-1)).toBeNull();

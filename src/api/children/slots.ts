@@ -5,22 +5,22 @@ import { MOST_SLOWDOWN, slowdown, usageOf, type Usage } from './usage';
 
 /** Limits of a kind of work. */
 export interface SlotLimits {
-  /** So many at once ... */
+  /** Calls that run at once. */
   slots: number;
-  /** ... and so many more may wait. */
+  /** Calls that may wait for a slot. */
   waiting: number;
-  /** Of computing; the clock may run fourfold on a busy machine. */
+  /** CPU time; on a busy machine up to four times as much on the clock. */
   seconds: number;
-  /** Of JavaScript's own memory, and of all that the process holds. */
+  /** The V8 heap; `megabytes` limits the whole process (resident set). */
   heapMegabytes: number;
   megabytes: number;
 }
 
 const LOOK_MS = 100;
-/** Room for what is made and forgotten at once: with less of it collecting takes as long as the work. */
+/** Young generation of the heap: with less, garbage collection takes as long as the work. */
 const YOUNG_MEGABYTES = 32;
 const AGAIN_SECONDS = 2;
-/** A child that answered so many requests makes room for a fresh one. */
+/** After this many requests a child is replaced by a new one. */
 const MOST_ANSWERS = 200;
 
 interface Child {
@@ -28,12 +28,12 @@ interface Child {
   answers: number;
 }
 
-const busy = (): HttpError => new HttpError(429, 'busy', 'The server is busy with other calls: try again in a moment.', { retryAfter: AGAIN_SECONDS }, { 'Retry-After': String(AGAIN_SECONDS) });
-const tooLarge = (): HttpError => new HttpError(422, 'too-large', 'The work needs too much memory.');
+const busy = (): HttpError => new HttpError(429, 'busy', 'The server is busy. Try again in a moment.', { retryAfter: AGAIN_SECONDS }, { 'Retry-After': String(AGAIN_SECONDS) });
+const tooLarge = (): HttpError => new HttpError(422, 'too-large', 'The call needs too much memory.');
 
 /**
- * Child processes for one kind of work. Each has its own limits of time and memory; one that passes them is ended, its request is
- * refused, and the next request gets a fresh one.
+ * Child processes for one kind of work. Each has its own limits of time and memory; one that exceeds them is stopped, its request is
+ * refused, and the next request gets a new one.
  */
 export class Slots {
   private idle: Child[] = [];
@@ -117,7 +117,7 @@ export class Slots {
   private problemOf(before: Usage | null, now: Usage | null, elapsed: number): HttpError | null {
     const { seconds, megabytes } = this.limits;
     const isLate = before && now ? now.cpuSeconds - before.cpuSeconds > seconds || elapsed > MOST_SLOWDOWN * seconds : elapsed > slowdown() * seconds;
-    if (isLate) return new HttpError(422, 'too-slow', `The work takes over ${seconds} s of computing.`);
+    if (isLate) return new HttpError(422, 'too-slow', `The call needs more than ${seconds} s of CPU time.`);
     return now && now.megabytes > megabytes ? tooLarge() : null;
   }
 }

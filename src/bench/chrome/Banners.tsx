@@ -32,7 +32,7 @@ export function useNotice(playback: Playback): ReactNode {
   const left = useLeftOver();
   const unchosen = left && (
     <Notice name="left-over">
-      <p className={sentence}>This part was changed in two tabs, and one was closed before you chose. What it had is kept.</p>
+      <p className={sentence}>Two tabs changed this part, and one closed before you chose a version. Its changes are saved.</p>
       <LeftOver left={left} />
     </Notice>
   );

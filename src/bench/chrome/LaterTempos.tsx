@@ -22,7 +22,7 @@ export default function LaterTemposDialog({ changes, onChoose, onCancel }: Props
         <Button onClick={onCancel}>Cancel</Button>
         <Button onClick={() => onChoose('here')}>Only up to the next change</Button>
         <Button look="strong" onClick={() => onChoose('proportion')}>
-          All in proportion
+          Scale all tempos
         </Button>
       </div>
     </Modal>

@@ -161,7 +161,7 @@ function SplitLine({ part, row, onSplit }: LineProps & { onSplit: (upTo: number)
           Split the row
         </Button>
       }
-      about={`${soft} of ${counted(all, 'hit')}: they get a row of their own, ${labelOfRow(part, row)} keeps the rest.`}
+      about={`${soft} of ${counted(all, 'hit')} will move to a new row; the rest stay in ${labelOfRow(part, row)}.`}
     >
       Hits of velocity up to <NumberField label="Velocity up to" value={upTo} min={1} max={126} unit="" className="[&_input]:w-[3em]" onChange={setUpTo} /> apart
     </Line>

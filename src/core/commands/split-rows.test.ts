@@ -16,7 +16,7 @@ const part = smallPart([['snare', 0, 100], ['snare', 1, 30], ['kick', 0, 110], [
 const rows = (p: Part): string[] => p.rows.map((r) => r.voice);
 const of = (p: Part, row: string): Hit[] => p.hits.filter((h) => h.voice === row);
 
-test('soft hits get a row of their own, with the voice’s other key', () => {
+test('soft hits move to a new row with the voice’s other key', () => {
   const { part: split, rows: made } = hitsToOwnRow(part, softHits(part, 'snare', 50), newIds());
   expect(made).toEqual(['snare:2']);
   expect(rows(split)).toEqual(['hat-closed', 'snare', 'snare:2', 'kick']);

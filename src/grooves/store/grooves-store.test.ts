@@ -154,7 +154,7 @@ test('what another tab does to the part on the stand is followed, and its step c
   expect(state().stand!.part).toEqual(part);
 });
 
-test('where both changed the part nothing is written over it, and either is gone on with', async () => {
+test('when both changed the part nothing is overwritten, and the user can continue with either', async () => {
   const { state, parts, id } = await place('both');
   const edit = state().openPart('Put Hold');
   edit.preview((p) => putGroove(p, hold, { lean: 1, level: 1 }).part);

@@ -72,8 +72,8 @@ function Options({ source: { part }, options, onChange }: Parameters<NonNullable
       <p>
         WAV at <Picker label="Rate" value={String(options.rate)} choices={choices(RATES, (r) => `${r / 1000} kHz`)} onChange={(v) => onChange({ rate: Number(v) })} />, <Picker label="Bits" value={options.bits} choices={choices(BITS, (b) => BIT_WORDS[b])} onChange={(v) => onChange({ bits: v as Bits })} />
       </p>
-      {audioWhat === 'breaks' && <p className="text-sm text-faint">Both come without limiter: together they are the mix before it is limited.</p>}
-      {audioWhat === 'rows' && <p className="text-sm text-faint">Rows come without limiter and dry, the room as a file of its own: together they are the mix before it is limited.</p>}
+      {audioWhat === 'breaks' && <p className="text-sm text-faint">Both files bypass the limiter; mixed together they match the mix before the limiter.</p>}
+      {audioWhat === 'rows' && <p className="text-sm text-faint">Each row is exported dry and without the limiter, and the room as a separate file. Mixed together they match the mix before the limiter.</p>}
     </>
   );
 }
@@ -85,7 +85,7 @@ export const audio: ExporterSpec<AudioOptions> = {
   isAvailable: ({ part }) => part.hits.length > 0,
   refusal: ({ part }, options) => {
     const audible = audibleVoices(part);
-    return whatOf(part, options).audioRow === '' && !part.hits.some((h) => audible.has(h.voice)) ? 'No row with hits is heard: all are muted, or others are soloed.' : null;
+    return whatOf(part, options).audioRow === '' && !part.hits.some((h) => audible.has(h.voice)) ? 'No row with hits can be heard: every one is muted, or another row is soloed.' : null;
   },
   initial: ({ part }) => ({ audioRow: '', audioWhat: 'mix', audioVersion: 'performed', rate: 48_000, bits: '24', fromBar: 1, toBar: part.bars, ending: part.order ? 'ring' : 'fold', passes: 1, stretch: part.order ? 'order' : 'bars' }),
   Options,

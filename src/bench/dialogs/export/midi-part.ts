@@ -44,8 +44,8 @@ export const midiPart: ExporterSpec<FileOptions> = {
 function emptyWords({ part }: Source, { only }: FileOptions): string {
   if (part.hits.length === 0) return 'The part has no hits yet.';
   if (part.hits.every((h) => breakOfRow(part, h.voice))) return 'All rows play slices of a recording, which have no MIDI notes. Export the slices of its breaks, or the sound.';
-  if (only) return 'There is no note to write of these hits in these bars.';
-  return silenceWords(part) ?? 'There is no note to write in these bars.';
+  if (only) return 'The selected hits have no notes to export in these bars.';
+  return silenceWords(part) ?? 'There are no notes to export in these bars.';
 }
 
 function exportOptions({ part, selection }: Source, { version, ppq, early, withMuted, generalMidi, target, format, pitch, only }: FileOptions): PartExportOptions {
