@@ -1,4 +1,5 @@
 import { fork, type ChildProcess } from 'node:child_process';
+import type { Socket } from 'node:net';
 import { HttpError } from '../http-error';
 import type { Answered, Asked } from './messages';
 import { MOST_SLOWDOWN, slowdown, usageOf, type Usage } from './usage';
@@ -81,9 +82,10 @@ export class Slots {
 
   private started(): Child {
     const child: Child = {
-      process: fork(this.code, [], { execArgv: [`--max-old-space-size=${this.limits.heapMegabytes}`, `--max-semi-space-size=${YOUNG_MEGABYTES}`], serialization: 'advanced', stdio: ['ignore', 'ignore', 'inherit', 'ipc'] }),
+      process: fork(this.code, [], { execArgv: [`--max-old-space-size=${this.limits.heapMegabytes}`, `--max-semi-space-size=${YOUNG_MEGABYTES}`], serialization: 'advanced', stdio: ['ignore', 'ignore', 'pipe', 'ipc'] }),
       answers: 0,
     };
+    logErrors(child.process);
     child.process.once('exit', () => (this.idle = this.idle.filter((c) => c !== child)));
     return child;
   }
@@ -122,9 +124,22 @@ export class Slots {
   }
 }
 
+/** Writes a child's errors to the log when it exits. Running out of memory is an expected end: its trace would fill the log. */
+function logErrors(child: ChildProcess): void {
+  let text = '';
+  child.stderr?.setEncoding('utf8').on('data', (more: string) => {
+    if (text.length < MOST_LOGGED) text += more;
+  });
+  child.once('close', () => {
+    if (text && !text.includes('out of memory')) console.error(text.slice(0, MOST_LOGGED));
+  });
+}
+const MOST_LOGGED = 4096;
+
 /** A child that waits keeps nothing going. */
 function rested(child: Child): Child {
   child.process.unref();
   child.process.channel?.unref();
+  (child.process.stderr as Socket | null)?.unref();
   return child;
 }
