@@ -4,7 +4,7 @@ export default {
   // What is still written into the store when a file's tests are over must not meet globals that were made to call themselves.
   testEnvironmentOptions: { globalsCleanup: 'off' },
   // Property tests on a busy machine: no test here measures time.
-  testTimeout: 60_000,
+  testTimeout: 240_000,
   // A test's globals are looked up slowly: those of inner loops are handed to each file.
   sandboxInjectedGlobals: ['Math', 'Float32Array', 'Float64Array', 'Uint8Array', 'Int32Array'],
   roots: ['<rootDir>/src', '<rootDir>/measure', '<rootDir>/tests'],

@@ -121,8 +121,8 @@ const OPENED: Readonly<Record<string, (page: Page) => Promise<void>>> = {
   },
   'a row of one’s own': async (page) => {
     await press(page, 'Rows');
-    await page.getByRole('menuitem', { name: 'Add a row' }).hover();
-    await page.getByRole('menuitem', { name: 'A row of your own …' }).click();
+    await page.getByRole('menuitem', { name: 'Add row …' }).click();
+    await page.getByRole('option', { name: 'Row with your own name …' }).click();
     await expect(page.getByRole('dialog')).toBeVisible();
   },
   'the keys': async (page) => {

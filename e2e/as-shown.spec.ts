@@ -112,3 +112,70 @@ test('the loop is kept with the part, and later tempos are asked about once', as
   await expect.poll(tempos).toEqual([120, 150]);
   await openShelf(page);
 });
+
+test('first steps stay where they are, ticked one by one, until they are dismissed; a new part has none', async ({ page }) => {
+  await openMidi(page, 'beat.mid', flatBeat(4).bytes);
+  const card = page.getByRole('region', { name: 'First steps' });
+  const swing = card.getByRole('button', { name: 'Swing it' });
+  await expect(card.getByRole('button', { name: 'Soften the off-beat hats' })).toBeVisible();
+  const before = await swing.boundingBox();
+  await card.getByRole('button', { name: 'Humanize it' }).click();
+  await expect(card.getByRole('button', { name: 'Done: Humanize it' })).toBeVisible();
+  // The part is no longer flat: the step that softens its hats stays.
+  await expect(card.getByRole('button', { name: 'Soften the off-beat hats' })).toBeVisible();
+  expect((await swing.boundingBox())!.y).toBe(before!.y);
+  await saved(page);
+  await page.reload();
+  await expect(card.getByRole('button', { name: 'Done: Humanize it' })).toBeVisible();
+  await card.getByRole('button', { name: 'Dismiss' }).click();
+  await expect(card).toBeHidden();
+  await page.reload();
+  await benchReady(page);
+  await expect(page.getByRole('group', { name: 'Add a move' })).toBeVisible();
+  await expect(card).toBeHidden();
+});
+
+test('a song that goes on after its drums: the import, the page Bars and the export say why the part is shorter', async ({ page }) => {
+  const words = 'The part ends with its last drum hit, in bar 2. The song goes on to bar 5.';
+  await importMidi(page, 'song.mid', midiFile(1, 480, [trackChunk(noteEvents([[0, 36, 100], [1920, 38, 90]])), trackChunk(noteEvents([[0, 60, 80], [1920 * 4, 64, 80]], 480, 2))]));
+  await expect(page.getByText(words)).toBeVisible();
+  await page.getByRole('tab', { name: /^Bars/ }).click();
+  await expect(page.getByRole('tabpanel').getByText(words)).toBeVisible();
+  const dialog = await exportDialog(page);
+  await chooseExport(page, 'the song with these drums');
+  const waiting = page.waitForEvent('download');
+  await dialog.getByRole('button', { name: 'Export', exact: true }).click();
+  await waiting;
+  await expect(dialog.getByText(words)).toBeVisible();
+});
+
+test('selecting is no step; the view follows the loop, bars that were made, and the selection when zooming', async ({ page }) => {
+  await openMidi(page, 'beat.mid', flatBeat(8).bytes);
+  const bench = () =>
+    page.evaluate(() => {
+      const { part, view, history, selection } = window.nodSway!.bench();
+      return { bar: view.scroll / (4 * 80_640), pixels: view.pixelsPerQuarter, bars: part.bars, steps: history.undo.length, selected: selection.size };
+    });
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+a');
+  expect(await bench()).toMatchObject({ steps: 0, bar: 0 });
+  await page.keyboard.press('Escape');
+  await page.getByRole('spinbutton', { name: 'Last bar of the loop' }).fill('8');
+  await page.keyboard.press('Enter');
+  await page.getByRole('spinbutton', { name: 'First bar of the loop' }).fill('6');
+  await page.keyboard.press('Enter');
+  await expect.poll(async () => (await bench()).bar).toBe(5);
+  await page.getByRole('tab', { name: /^Bars/ }).click();
+  await page.getByRole('button', { name: 'double it' }).click();
+  await expect.poll(bench).toMatchObject({ bar: 8, bars: 16, steps: 1 });
+  await page.getByRole('button', { name: 'double it' }).click();
+  await expect.poll(bench).toMatchObject({ bar: 16, bars: 32, steps: 2 });
+  await page.evaluate(() => window.nodSway!.bench().select(window.nodSway!.bench().part.hits.filter((h) => h.tick === 40 * 80_640).map((h) => h.id)));
+  for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Zoom in' }).click();
+  const middle = await page.evaluate(() => {
+    const { view } = window.nodSway!.bench();
+    return (view.scroll + ((document.querySelector('[data-stems]')!.clientWidth / 2 - 28) / view.pixelsPerQuarter) * 80_640) / 80_640;
+  });
+  expect(middle).toBeCloseTo(40, 1);
+});

@@ -36,7 +36,6 @@ const sorted = (notes: Note[]): Note[] => [...notes].sort((a, b) => a[0] - b[0] 
 const halfUp = (n: number): number => Math.floor(n + 0.5);
 
 test('made human with three moves for different rows, swept while it plays, compared, decided, exported, reloaded, baked, undone', async ({ page }) => {
-  test.setTimeout(120_000);
   const { notes, bytes } = flat();
   await openMidi(page, 'flat.mid', bytes);
 

@@ -55,7 +55,6 @@ function learnt(notes: Note[]): { offset: number; level: number; n: number }[] {
 const GALLEY = { lean: [0, 3, 2, -4, -9, -3, 2, 4, 8, 5, 3, 1], level: [114, 80, 92, 84, 104, 80, 94, 82, 100, 84, 96, 86] };
 
 test('learnt from the finished part, blended with one of ours, used on the hats of the flat one, exported; given away, deleted, brought back', async ({ page }) => {
-  test.setTimeout(120_000);
   await openShelf(page);
   await page.goto('/bench/demo-galley-brushes');
   await benchReady(page);

@@ -49,7 +49,6 @@ async function ornament(page: Page): Promise<void> {
 }
 
 test('a roll with a falling ramp, a flam, an echo: the same strokes in the table, the drawing, the player and the file; written out and gathered again', async ({ page }) => {
-  test.setTimeout(120_000);
   await openMidi(page, 'plain.mid', FILE);
   await ornament(page);
   const expected = sorted([...plain, ...ornaments]);
@@ -103,7 +102,6 @@ test('a roll with a falling ramp, a flam, an echo: the same strokes in the table
 });
 
 test('ghosts on triplets and lead-in kicks are taken and left; a version is compared and gone back to; steps back survive a reload', async ({ page }) => {
-  test.setTimeout(120_000);
   await openMidi(page, 'plain.mid', FILE);
   await ornament(page);
   const before = sorted([...plain, ...ornaments]);

@@ -50,8 +50,8 @@ test('an own row with an own sound: dropped on its name, as loud as the kit’s,
   await openMidi(page, 'one.mid', oneSnare());
   // A row of one's own that is like a snare takes the snare's stroke.
   await press(page, 'Rows');
-  await page.getByRole('menuitem', { name: 'Add a row' }).hover();
-  await page.getByRole('menuitem', { name: 'A row of your own …' }).click();
+  await page.getByRole('menuitem', { name: 'Add row …' }).click();
+  await page.getByRole('option', { name: 'Row with your own name …' }).click();
   await page.getByRole('textbox', { name: 'Name of the row' }).fill('Tin lid');
   await page.getByRole('combobox', { name: 'What it sounds like' }).click();
   await page.getByRole('option', { name: 'Snare', exact: true }).click();

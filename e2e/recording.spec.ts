@@ -28,7 +28,7 @@ async function recordOnce(page: Page): Promise<void> {
   await page.getByRole('spinbutton', { name: 'Passes to record' }).fill('1');
   await page.getByRole('spinbutton', { name: 'Passes to record' }).press('Enter');
   await page.getByRole('button', { name: 'Record', exact: true }).click();
-  await expect.poll(() => phase(page), { timeout: 20_000 }).toBe('recording');
+  await expect.poll(() => phase(page), { timeout: 60_000 }).toBe('recording');
 }
 
 test('punched in and out twice in a running loop: it never stops, nothing is doubled or lost; the last pass is dropped by a key', async ({ page }) => {
@@ -110,7 +110,7 @@ test('a hat pedal is learnt; opening over a bar it makes closed, half and open r
   await recordOnce(page);
   // Over a bar of two seconds: closed, half, open; closed slowly; a crash that a hand ends.
   await midi(page, [pedal(120, 0.05), note(42, 0.1), pedal(60, 0.4), note(42, 0.5), pedal(10, 0.8), note(42, 0.9), pedal(60, 1.15), pedal(110, 1.3), note(49, 1.4), [[0xa9, 49, 100], 1.7]]);
-  await expect.poll(() => phase(page), { timeout: 20_000 }).toBe('done');
+  await expect.poll(() => phase(page), { timeout: 60_000 }).toBe('done');
   expect(await voices(page)).toEqual(['hat-closed', 'hat-half', 'hat-open', 'choke hat-open', 'crash', 'choke crash']);
   const at = await page.evaluate(() => window.nodSway!.bench().part.hits.map((h) => Math.round((h.tick / 80640) * 500)));
   [100, 500, 900, 1300, 1400, 1700].forEach((ms, i) => expect(Math.abs(at[i]! - ms)).toBeLessThan(4));
@@ -161,7 +161,7 @@ test('a held pad goes on striking on the swung grid; one row over sixteen pads h
   const tom = (await page.getByRole('group', { name: 'Right hand' }).getByRole('button', { name: /^Tom floor/ }).boundingBox())!;
   await page.mouse.move(tom.x + 20, tom.y + tom.height / 2);
   await page.mouse.down();
-  await expect.poll(async () => (await voices(page)).length, { timeout: 20_000 }).toBeGreaterThan(9);
+  await expect.poll(async () => (await voices(page)).length, { timeout: 60_000 }).toBeGreaterThan(9);
   await page.mouse.up();
   await page.keyboard.press('Shift+R');
   await expect.poll(() => phase(page)).toBe('done');
@@ -199,7 +199,7 @@ test('bounces of a pad and what rings over from another are kept out, while it i
   // Sixteen strokes 62.5 ms apart: each bounces 9 ms later, and the tom's pad rings 3 ms behind. Then a soft stroke of the tom that is meant.
   const roll = Array.from({ length: 16 }, (_, n) => 0.1 + n / 16);
   await midi(page, [...roll.flatMap((t) => [note(38, 96, t), note(41, 9, t + 0.003), note(38, 40, t + 0.009)]), note(41, 30, 2.5)]);
-  await expect.poll(() => phase(page), { timeout: 20_000 }).toBe('done');
+  await expect.poll(() => phase(page), { timeout: 60_000 }).toBe('done');
   expect((await voices(page)).sort()).toEqual([...Array<string>(16).fill('snare'), 'tom-floor'].sort());
   const places = await page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.voice === 'snare').map((h) => [(h.tick / 80640) * 500, h.velocity]));
   roll.forEach((t, n) => expect([Math.abs(places[n]![0]! - t * 1000) < 4, places[n]![1]]).toEqual([true, 96]));

@@ -69,8 +69,8 @@ test('soft hits split from the row, a second hat layer muted alone, a row given 
 test('a row of one’s own is named, painted on, written beside General MIDI, or with its keys alone; it outlives a reload', async ({ page }) => {
   await openMidi(page, 'beat.mid', midiFile(0, Q, [trackChunk([tempoEvent(0, 500_000), ...noteEvents(drums.slice(0, 13), 30)])]));
   await press(page, 'Rows');
-  await page.getByRole('menuitem', { name: 'Add a row' }).hover();
-  await page.getByRole('menuitem', { name: 'A row of your own …' }).click();
+  await page.getByRole('menuitem', { name: 'Add row …' }).click();
+  await page.getByRole('option', { name: 'Row with your own name …' }).click();
   await page.getByLabel('Name of the row').fill('Tin lid');
   await page.getByRole('combobox', { name: 'What it sounds like' }).click();
   await page.getByRole('option', { name: 'Cowbell' }).click();

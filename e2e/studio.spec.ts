@@ -62,7 +62,7 @@ test('a target is learnt by strikes, kept, and used by exports and Send out alik
   await choose(page, 'Output', 'Simulated receiver');
   await press(page, 'Play');
   const sent = () => page.evaluate(() => window.nodSway!.recording()!.receiver.received.map((m) => [...m.bytes]));
-  await expect.poll(async () => (await sent()).filter((b) => (b[0]! & 0xf0) === 0x90).length, { timeout: 30_000 }).toBeGreaterThan(written.length);
+  await expect.poll(async () => (await sent()).filter((b) => (b[0]! & 0xf0) === 0x90).length, { timeout: 60_000 }).toBeGreaterThan(written.length);
   await press(page, 'Stop');
   const ons = (await sent()).filter((b) => (b[0]! & 0xf0) === 0x90).slice(0, written.length);
   const sorted = (list: readonly (readonly [number, number, number])[]) => list.map((n) => n.join(' ')).sort();
@@ -151,7 +151,7 @@ test('a recording beside the part goes round the loop with it, is muted by a key
   const rate = 8000;
   const samples = Float32Array.from({ length: rate * 12 }, (_, i) => ((i - rate / 2) % (0.6 * rate) >= 0 && (i - rate / 2) % (0.6 * rate) < 80 && i >= rate / 2 ? Math.sin(i) * (((i - rate / 2) / (0.6 * rate)) % 4 < 1 ? 0.9 : 0.4) : 0));
   await page.getByTestId('backing-input').setInputFiles({ name: 'harbour_song.wav', mimeType: 'audio/wav', buffer: Buffer.from(writeWav(samples, samples, { rate, bits: '16' })) });
-  await expect(page.getByText('harbour song')).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText('harbour song')).toBeVisible({ timeout: 60_000 });
   const field = page.getByRole('spinbutton', { name: 'First downbeat' });
   // On its picture: by the keyboard, then dragged a second later.
   const flag = page.getByRole('slider', { name: 'First downbeat in the recording' });
@@ -178,7 +178,7 @@ test('a recording beside the part goes round the loop with it, is muted by a key
   await press(page, 'Play');
   type Started = [number, number, number][];
   const whole = () => page.evaluate((length) => (window as unknown as { started: Started }).started.filter((s) => Math.abs(s[2] - length) < 1e-6), bar);
-  await expect.poll(async () => (await whole()).length, { timeout: 30_000 }).toBeGreaterThan(2);
+  await expect.poll(async () => (await whole()).length, { timeout: 60_000 }).toBeGreaterThan(2);
   const rounds = await whole();
   for (const [, offset] of rounds) expect(offset).toBeCloseTo(0.5, 6);
   for (let i = 1; i < rounds.length; i++) expect(rounds[i]![0] - rounds[i - 1]![0]).toBeCloseTo(bar, 6);
@@ -227,11 +227,11 @@ test('a song’s other tracks are heard as plain tones beside its drums, the bas
   type Begun = { offset: number; length: number; seconds: number; crossings: number };
   const begun = () => page.evaluate(() => (window as unknown as { begun: Begun[] }).begun);
   const last = async () => (await begun()).at(-1);
-  await expect.poll(async () => (await begun()).length, { timeout: 30_000 }).toBeGreaterThan(0);
+  await expect.poll(async () => (await begun()).length, { timeout: 60_000 }).toBeGreaterThan(0);
   expect(Math.abs((await last())!.crossings - 55)).toBeLessThanOrEqual(1);
   // Twice as fast the same bar takes a second.
   await page.evaluate(() => window.nodSway!.bench().run('Twice the tempo', (p) => ({ ...p, tempo: p.tempo.map((t) => ({ ...t, microsecondsPerQuarter: 250_000 })) })));
-  await expect.poll(async () => (await last())!.seconds, { timeout: 30_000 }).toBeLessThan(1.8);
+  await expect.poll(async () => (await last())!.seconds, { timeout: 60_000 }).toBeLessThan(1.8);
   const count = (await begun()).length;
   await group.getByRole('checkbox', { name: /plain tones/ }).uncheck();
   await expect(group.getByRole('checkbox', { name: 'Organ' })).toBeHidden();

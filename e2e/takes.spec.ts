@@ -78,7 +78,6 @@ function planned(pass: number): { at: Seconds; key: number; velocity: number }[]
 }
 
 test('two layered passes with a measured latency: what is left is the player’s own; tightened, one doubtful hit decided, exported; raw never changes', async ({ page }) => {
-  test.setTimeout(150_000);
   await emptyPart(page, 4);
   await choose(page, 'Play from', 'Practice player');
 
@@ -86,7 +85,7 @@ test('two layered passes with a measured latency: what is left is the player’s
   const device = { seed: 12, latencyMs: 40 as Milliseconds, jitterMs: 8 as Milliseconds };
   await practise(page, { ...device, missed: 0.1 });
   await press(page, 'Measure');
-  await expect(page.getByTestId('latency')).toHaveText(/^Found /, { timeout: 30_000 });
+  await expect(page.getByTestId('latency')).toHaveText(/^Found /, { timeout: 60_000 });
   const latency = await page.evaluate(() => window.nodSway!.recording()!.recorder.state.getState().input.latencyMs);
   expect(Math.abs(latency - 40)).toBeLessThan(4);
 
@@ -96,10 +95,10 @@ test('two layered passes with a measured latency: what is left is the player’s
   await setNumber(page, 'Last bar of the loop', 4);
   await press(page, 'Record');
   await expect(page.getByTestId('record-state')).toHaveText('Counting in …');
-  await expect.poll(() => recorded(page, 'strokes'), { timeout: 30_000 }).toBeGreaterThan(3);
+  await expect.poll(() => recorded(page, 'strokes'), { timeout: 60_000 }).toBeGreaterThan(3);
   // Stems appear while they are played.
   expect(await page.evaluate(() => window.nodSway!.bench().part.hits.length)).toBeGreaterThan(2);
-  await expect.poll(() => recorded(page, 'phase'), { timeout: 40_000 }).toBe('done');
+  await expect.poll(() => recorded(page, 'phase'), { timeout: 60_000 }).toBe('done');
   expect(await page.evaluate(() => window.nodSway!.bench().history.undo.map((e) => e.label))).toEqual(['Record pass 1', 'Record pass 2']);
 
   const [{ take, events }] = (await stored(page)) as [{ take: Take; events: RawEvent[] }];
@@ -134,7 +133,7 @@ test('two layered passes with a measured latency: what is left is the player’s
   await choose(page, 'Play from', 'Pads and computer keys');
   await setNumber(page, 'Passes to record', 1);
   await press(page, 'Record');
-  await expect.poll(() => recorded(page, 'phase'), { timeout: 20_000 }).toBe('recording');
+  await expect.poll(() => recorded(page, 'phase'), { timeout: 60_000 }).toBe('recording');
   await expect
     .poll(() =>
       page.evaluate(() => {
@@ -150,7 +149,7 @@ test('two layered passes with a measured latency: what is left is the player’s
     pads.strike(49, 100, engine.pageTimeOf((start - 0.01) as never));
     pads.strike(37, 90, engine.pageTimeOf((start + 0.33) as never));
   });
-  await expect.poll(() => recorded(page, 'phase'), { timeout: 20_000 }).toBe('done');
+  await expect.poll(() => recorded(page, 'phase'), { timeout: 60_000 }).toBe('done');
   const all = await page.evaluate(() => window.nodSway!.bench().part.hits.map((h): [number, number, number] => [h.tick, h.key, h.velocity]));
   const crash = all.find((h) => h[1] === 49)!;
   expect(Math.abs((crash[0] / TICKS) * QUARTER_MS + 10)).toBeLessThan(3);
@@ -180,13 +179,12 @@ test('two layered passes with a measured latency: what is left is the player’s
 });
 
 test('undo takes a pass back; doubles and a constant part are offered, seen and put back; discarded', async ({ page }) => {
-  test.setTimeout(90_000);
   await emptyPart(page, 1);
   await choose(page, 'Play from', 'Practice player');
   await practise(page, { seed: 3, biasMs: 15 as Milliseconds, doubled: 0.3 });
   await setNumber(page, 'Passes to record', 2);
   await press(page, 'Record');
-  await expect.poll(() => recorded(page, 'phase'), { timeout: 20_000 }).toBe('done');
+  await expect.poll(() => recorded(page, 'phase'), { timeout: 60_000 }).toBe('done');
   const voices = () => page.evaluate(() => [...new Set(window.nodSway!.bench().part.hits.map((h) => h.voice))].sort());
   const count = () => page.evaluate(() => window.nodSway!.bench().part.hits.length);
   expect(await voices()).toEqual(['hat-closed', 'kick', 'snare']);
@@ -213,7 +211,7 @@ test('a killed tab keeps the take up to the last second', async ({ page, context
   await choose(page, 'Play from', 'Practice player');
   await practise(page, { seed: 3 });
   await press(page, 'Record');
-  await expect.poll(() => recorded(page, 'strokes'), { timeout: 30_000 }).toBeGreaterThan(8);
+  await expect.poll(() => recorded(page, 'strokes'), { timeout: 60_000 }).toBeGreaterThan(8);
   await expect.poll(async () => (await stored(page))[0]?.events.length ?? 0).toBeGreaterThan(5);
   const kept = (await stored(page))[0]!.events.length;
   await page.close();
@@ -253,9 +251,9 @@ test('the simulated receiver gets every performed hit once, at its time', async 
   await press(page, 'Play');
   const onsets = () => page.evaluate(() => (window as unknown as { heard: unknown[] }).heard.length);
   // The clocks have been compared for a while: what is asked of the notes from here on.
-  await expect.poll(onsets, { timeout: 30_000 }).toBeGreaterThan(40);
+  await expect.poll(onsets, { timeout: 60_000 }).toBeGreaterThan(40);
   const first = await onsets();
-  await expect.poll(onsets, { timeout: 30_000 }).toBeGreaterThan(first + 40);
+  await expect.poll(onsets, { timeout: 60_000 }).toBeGreaterThan(first + 40);
   const { heard, received, keys, held } = await page.evaluate((from) => {
     const { heard: everything, held: gaps } = window as unknown as { heard: [number, number, number][]; held: [number, number][] };
     // A device may tell of what is heard long after: notes are given a quarter of a second ahead.
@@ -327,10 +325,10 @@ test('a MIDI device is found, a pad of it is given a voice, its strokes and its 
   await setNumber(page, 'Ignore below', 10);
   await setNumber(page, 'Passes to record', 1);
   await press(page, 'Record');
-  await expect.poll(() => recorded(page, 'phase'), { timeout: 20_000 }).toBe('recording');
+  await expect.poll(() => recorded(page, 'phase'), { timeout: 60_000 }).toBe('recording');
   // All at once: a bar is soon over on a busy machine, and each message has the time at which it was struck.
   await midi(page, [[[0x99, 60, 90], 0.3], [[0xb9, 4, 70], 0.32], [[0x99, 60, 5], 0.6], [[0x99, 42, 80], 0.9]]);
-  await expect.poll(() => recorded(page, 'phase'), { timeout: 20_000 }).toBe('done');
+  await expect.poll(() => recorded(page, 'phase'), { timeout: 60_000 }).toBe('done');
   const hits = await page.evaluate(() => window.nodSway!.bench().part.hits.map((h): [string, number, number] => [h.voice, (h.tick / 80640) * 300, h.velocity]));
   expect(hits.map((h) => [h[0], h[2]])).toEqual([['snare', 90], ['hat-closed', 80]]);
   for (const [i, at] of [[0, 300], [1, 900]] as const) expect(Math.abs(hits[i]![1] - at)).toBeLessThan(3);
@@ -345,7 +343,7 @@ test('on a part with another kit map pads and the practice player strike the sam
   await practise(page, {});
   await setNumber(page, 'Passes to record', 1);
   await press(page, 'Record');
-  await expect.poll(() => recorded(page, 'phase'), { timeout: 20_000 }).toBe('done');
+  await expect.poll(() => recorded(page, 'phase'), { timeout: 60_000 }).toBe('done');
   const found = await page.evaluate(() => [...new Set(window.nodSway!.bench().part.hits.map((h) => `${h.voice} ${h.key}`))].sort());
   expect(found).toEqual(['kick 60', 'snare 61']);
   await press(page, 'Close');
@@ -353,7 +351,7 @@ test('on a part with another kit map pads and the practice player strike the sam
   // As many passes as it takes to look: a bar lasts 1.2 s.
   await setNumber(page, 'Passes to record', 0);
   await press(page, 'Record');
-  await expect.poll(() => recorded(page, 'phase'), { timeout: 20_000 }).toBe('recording');
+  await expect.poll(() => recorded(page, 'phase'), { timeout: 60_000 }).toBe('recording');
   await page.keyboard.press('j');
   await expect.poll(() => page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.voice === 'hat-closed').map((h) => h.key))).toEqual([64]);
 });

@@ -32,6 +32,7 @@ const TwoTabs = dynamic(() => import('./dialogs/TwoTabs'), { ssr: false });
 const DroppedDialog = dynamic(() => import('./dialogs/DroppedDialog'), { ssr: false });
 const LearnFromBench = dynamic(() => import('./dialogs/LearnFromBench'), { ssr: false });
 const FindLine = dynamic(() => import('./keys/FindLine'), { ssr: false });
+const AddRowDialog = dynamic(() => import('./dialogs/AddRowDialog').then((m) => m.AddRowDialog), { ssr: false });
 const OwnRowDialog = dynamic(() => import('./dialogs/OwnRowDialog').then((m) => m.OwnRowDialog), { ssr: false });
 const PatternsDialog = dynamic(() => import('./dialogs/PatternsDialog'), { ssr: false });
 const BenchSounds = dynamic(() => import('./own-sounds/BenchSounds').then((m) => m.BenchSounds), { ssr: false });
@@ -99,6 +100,7 @@ export function Bench() {
         {dialog === 'keys' && <KeysDialog />}
         {dialog === 'kit' && <KitDialog />}
         {dialog === 'target' && <TargetDialog />}
+        {dialog === 'add-row' && <AddRowDialog />}
         {dialog === 'own-row' && <OwnRowDialog />}
         {dialog === 'sounds' && <BenchSounds />}
         {dialog === 'patterns' && <PatternsDialog />}

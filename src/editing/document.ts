@@ -160,11 +160,6 @@ export class Document<T, D, S> {
     if (forward) this.step(forward.entry, forward.history, 'redo');
   }
 
-  /** A step of the surroundings alone: they were `before`. */
-  recordSurroundings(label: string, before: S) {
-    this.show(this.withStep({ label, diff: null, before, after: this.ports.surroundings() }));
-  }
-
   /** Takes in what changed elsewhere: no step, and what is under way goes on from it. */
   receive(change: (value: T) => T) {
     const { value, underway } = this.state;
@@ -215,10 +210,10 @@ export class Document<T, D, S> {
 
   private step({ label, diff, before, after }: Entry<D, S>, history: History<D, S>, step: 'undo' | 'redo') {
     const back = step === 'undo';
-    const applied = diff && (back ? this.kind.invert(diff) : diff);
-    const value = applied ? this.kind.apply(this.state.value, applied) : this.state.value;
+    const applied = back ? this.kind.invert(diff) : diff;
+    const value = this.kind.apply(this.state.value, applied);
     this.show({ value, history }, { to: back ? before : after, from: 'step' });
-    if (applied) this.ports.finished({ label: back ? `Undo ${label}` : label, diff: applied, after: value, step });
+    this.ports.finished({ label: back ? `Undo ${label}` : label, diff: applied, after: value, step });
   }
 
   private show(change: Partial<DocumentState<T, D, S>>, back?: { to: S; from: 'step' | 'cancel' }) {

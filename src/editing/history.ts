@@ -1,7 +1,7 @@
-/** One finished transaction: what it changed, and what surrounded it before and after. Where the surroundings alone changed, the diff is null. */
+/** One finished transaction: its diff, and what surrounded the value before and after it. */
 export interface Entry<D, S> {
   label: string;
-  diff: D | null;
+  diff: D;
   before: S;
   after: S;
 }

@@ -91,6 +91,9 @@ const tonesWorker = (): Worker => new Worker(new URL('./tones.worker.ts', import
 /** The other tracks of a song. */
 export const tracksOfSong = (song: Uint8Array, drums: readonly Lane[]): Promise<TrackChoice[]> => runIn<TonesApi, TrackChoice[]>(tonesWorker(), (api) => api.tracks(song, drums));
 
+/** Bars of a whole song. */
+export const barsOfSongIn = (song: Uint8Array, drums: readonly Lane[]): Promise<number> => runIn<TonesApi, number>(tonesWorker(), (api) => api.bars(song, drums));
+
 /** Plain tones of some of them, at a tempo. */
 export const makeTones = (song: Uint8Array, drums: readonly Lane[], heard: readonly string[], tempo: readonly TempoChange[]): Promise<MadeTones> => runIn<TonesApi, MadeTones>(tonesWorker(), (api) => api.make(song, drums, heard, tempo));
 

@@ -1,6 +1,8 @@
 import * as Comlink from 'comlink';
 import { importPart, type ImportedPart } from '@/core/smf/import-part';
 import { listLanes, type LaneContent } from '@/core/smf/lanes';
+import { otherTracks } from '@/core/smf/other-tracks';
+import { barsOfSong, songBarsText } from '@/core/smf/song-bars';
 import { readSmf } from '@/core/smf/read';
 import type { Lane } from '@/core/model/part';
 import { outcome, type Outcome } from './outcome';
@@ -13,7 +15,13 @@ const api = {
       const file = readSmf(bytes);
       return { format: file.format, lanes: listLanes(file) };
     }),
-  part: (bytes: Uint8Array, name: string, fileName: string, lanes: Lane[]): Outcome<ImportedPart> => outcome(() => importPart(readSmf(bytes), { name, fileName, lanes })),
+  part: (bytes: Uint8Array, name: string, fileName: string, lanes: Lane[]): Outcome<ImportedPart> =>
+    outcome(() => {
+      const file = readSmf(bytes);
+      const { part, notices } = importPart(file, { name, fileName, lanes });
+      const song = barsOfSong(file, lanes);
+      return { part, notices: otherTracks(file, lanes).length > 0 && song > part.bars ? [...notices, songBarsText(part.bars, song)] : notices };
+    }),
 };
 
 export type ImportApi = typeof api;

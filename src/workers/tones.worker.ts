@@ -3,6 +3,7 @@ import type { Lane } from '@/core/model/part';
 import { renderTones } from '@/core/playback/tones';
 import { MOST_SECONDS } from '@/core/limits';
 import { otherTracks } from '@/core/smf/other-tracks';
+import { barsOfSong } from '@/core/smf/song-bars';
 import { readSmf } from '@/core/smf/read';
 import { TempoMap, type TempoChange } from '@/core/time/tempo-map';
 import { seconds } from '@/core/units';
@@ -25,6 +26,7 @@ const RATE = 22_050;
 /** Makes plain tones of a song's other tracks. */
 const api = {
   tracks: (song: Uint8Array, drums: readonly Lane[]): TrackChoice[] => otherTracks(readSmf(song), drums).map(({ id, name, isBass }) => ({ id, name, isBass })),
+  bars: (song: Uint8Array, drums: readonly Lane[]): number => barsOfSong(readSmf(song), drums),
   /** Those that are named, from the file's zero, at a tempo. */
   make(song: Uint8Array, drums: readonly Lane[], heard: readonly string[], tempo: readonly TempoChange[]): MadeTones {
     const map = new TempoMap(tempo);

@@ -9,10 +9,13 @@ import type { HitId, Part } from '@/core/model/part';
 import { endOfPart } from '@/core/part/part-time';
 import { barsOfHits, hitsInRange, rangeOfBars, type TickRange } from '@/core/homes/ticks-range';
 import type { VoiceName } from '@/core/row-names';
+import { clamp } from '@/core/units';
 import { say, sayWith } from '@/ui/notify';
 import { rememberOnto } from '../store/remembered';
+import { stemsFacts } from '../store/stems-facts';
 import type { BenchState, BenchStore } from '../store/bench-store';
 import { actOnSelection, canTouch, touchOf } from './act';
+import { revealBar } from './view-control';
 
 const newId = (): HitId => nanoid(10);
 
@@ -67,6 +70,7 @@ function copiesText({ ids, replaced, leftOut }: Copied): string {
 function reachCopies(store: BenchStore, ids: readonly HitId[]) {
   const { part, transport, setTransport } = store.getState();
   const bars = barsOfHits(part, new Set(ids));
+  if (bars) revealBar(store, clamp(bars.from, 0, part.bars - 1), stemsFacts(store).width);
   if (!transport.loop || !bars || bars.to <= transport.toBar) return;
   setTransport({ toBar: Math.min(part.bars, bars.to) });
 }

@@ -4,7 +4,7 @@ import { smallPart } from '@tests/support/arbitraries';
 import { axisOf, LEFT_MARGIN, tickOf, xOf } from '../stems/geometry/axis';
 import { createBenchStore, type BenchStore } from '../store/bench-store';
 import { layoutRows, RULER_HEIGHT } from '../stems/geometry/rows';
-import { fitView, followPlayhead, revealRow, scrollBy, showBars, wheelView, zoomAt } from './view-control';
+import { fitView, followPlayhead, pauseFollowing, reveal, revealBar, revealRow, scrollBy, showBars, wheelView, zoomAt, zoomAtWork } from './view-control';
 
 const Q = TICKS_PER_QUARTER;
 const WIDTH = 852;
@@ -75,6 +75,46 @@ test('the page turns when the playhead leaves it, but never under a gesture', ()
   drag.cancel();
   followPlayhead(store, ticks(9 * Q), WIDTH);
   expect(view(store).scroll).toBe(8 * Q);
+});
+
+test('following pauses when the view or a hit is worked on while it plays, and stays off where it was switched off', () => {
+  const store = open();
+  pauseFollowing(store, false);
+  expect(store.getState().desk.follow).toBe('on');
+  pauseFollowing(store, true);
+  expect(store.getState().desk.follow).toBe('paused');
+  followPlayhead(store, ticks(9 * Q), WIDTH);
+  expect(view(store).scroll).toBe(0);
+  store.getState().setDesk({ follow: 'off' });
+  pauseFollowing(store, true);
+  followPlayhead(store, ticks(9 * Q), WIDTH);
+  expect([store.getState().desk.follow, view(store).scroll]).toEqual(['off', 0]);
+});
+
+test('zooming by buttons keeps the selection in the middle, else the step cursor, else the middle of the view', () => {
+  const store = open();
+  const middle = () => tickOf(axisOf(view(store)), WIDTH / 2);
+  // Hits 40 and 44 stand at quarters 40 and 44: their middle is quarter 42.
+  store.getState().select(['h40', 'h44']);
+  for (let i = 0; i < 3; i++) zoomAtWork(store, 1.5, WIDTH);
+  expect(middle()).toBeCloseTo(42 * Q, 3);
+  expect(view(store).pixelsPerQuarter).toBeCloseTo(100 * 1.5 ** 3, 6);
+  store.getState().select([]);
+  zoomAtWork(store, 1.5, WIDTH);
+  expect(middle()).toBeCloseTo(42 * Q, 3);
+  store.getState().setDesk({ step: { voice: 'kick', tick: ticks(20 * Q) } });
+  zoomAtWork(store, 1 / 1.5, WIDTH);
+  expect(middle()).toBeCloseTo(20 * Q, 3);
+});
+
+test('a bar is brought into sight, and left where it is when it is in sight', () => {
+  const store = open();
+  revealBar(store, 1, WIDTH);
+  expect(view(store).scroll).toBe(0);
+  revealBar(store, 9, WIDTH);
+  expect(view(store).scroll).toBe(36 * Q);
+  reveal(store, ticks(38 * Q), WIDTH);
+  expect(view(store).scroll).toBe(36 * Q);
 });
 
 test('a thousand bars fit into the window', () => {

@@ -1,6 +1,6 @@
 /** Scrolling, zooming and following: changes of the view alone. */
 import { endOfPart, meterMapOf } from '@/core/part/part-time';
-import type { Part } from '@/core/model/part';
+import type { Hit, Part } from '@/core/model/part';
 import { clamp, ticks, TICKS_PER_QUARTER, type Ticks } from '@/core/units';
 import { LEFT_MARGIN, MAX_PIXELS_PER_QUARTER, MIN_PIXELS_PER_QUARTER, axisOf, tickOf, xOf } from '../stems/geometry/axis';
 import { layoutRows, mostRowScroll, rowsInView, RULER_HEIGHT } from '../stems/geometry/rows';
@@ -69,10 +69,27 @@ export function wheelView(store: BenchStore, e: WheelEvent, x: number, width: nu
   scrollBy(store, e.deltaX || e.deltaY, width);
 }
 
-/** Turns the page when the playhead leaves it; never while something is under way. */
+/** Zooms by a factor around the selection, else the step cursor, else the middle of the view; the place comes to the middle. */
+export function zoomAtWork(store: BenchStore, factor: number, width: number) {
+  const { part, selection, desk, view, setView } = store.getState();
+  const axis = axisOf(view);
+  const selected = part.hits.filter((h) => selection.has(h.id));
+  const middle = width / 2;
+  const centre = selected.length > 0 ? ((selected[0] as Hit).tick + (selected.at(-1) as Hit).tick) / 2 : (desk.step?.tick ?? tickOf(axis, middle));
+  setView({ scroll: ticks(centre - ((middle - LEFT_MARGIN) / view.pixelsPerQuarter) * TICKS_PER_QUARTER) });
+  zoomAt(store, factor, middle, width);
+}
+
+/** Whoever looks elsewhere or edits while it plays is not pulled away until the next start. */
+export function pauseFollowing(store: BenchStore, isPlaying: boolean) {
+  const { desk, setDesk } = store.getState();
+  if (isPlaying && desk.follow === 'on') setDesk({ follow: 'paused' });
+}
+
+/** Turns the page when the playhead leaves it, where it is followed; never while something is under way. */
 export function followPlayhead(store: BenchStore, tick: Ticks, width: number) {
-  const { view, part, underway } = store.getState();
-  if (underway) return;
+  const { view, part, underway, desk } = store.getState();
+  if (underway || desk.follow !== 'on') return;
   const x = xOf(axisOf(view), tick);
   if (x >= 0 && x <= width - RIGHT_MARGIN) return;
   const scroll = scrollLimited(part, meterMapOf(part).barAt(tick).start, view.pixelsPerQuarter, width);
@@ -86,6 +103,11 @@ export function reveal(store: BenchStore, tick: Ticks, width: number) {
   if (x >= LEFT_MARGIN - 1 && x <= width - RIGHT_MARGIN) return;
   const bar = meterMapOf(part).barAt(tick);
   setView({ scroll: scrollLimited(part, bar.start, view.pixelsPerQuarter, width) });
+}
+
+/** Brings the first bar of a range into sight. @param bar 0-based, within the part */
+export function revealBar(store: BenchStore, bar: number, width: number) {
+  reveal(store, meterMapOf(store.getState().part).barOf(bar).start, width);
 }
 
 /** Brings the open row into sight as a whole. */

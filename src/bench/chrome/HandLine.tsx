@@ -150,5 +150,5 @@ function DrawWords({ erases }: { erases: boolean }) {
   const part = useBench(calmPart);
   const selection = useBench((s) => s.selection);
   if (erases) return <p className="truncate text-faint">Drag along a row: the hits that it crosses are deleted. Esc ends it.</p>;
-  return <p className="truncate text-faint">Drag along a row. It touches {selection.size > 0 ? `${describeHits(part, selection)} of that row` : 'all hits of that row'}, as far as you drag.</p>;
+  return <p className="truncate text-faint">Drag along a row. It changes {selection.size > 1 ? `${describeHits(part, selection)} of that row` : 'all hits of that row'}, as far as you drag.</p>;
 }

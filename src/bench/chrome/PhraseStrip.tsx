@@ -1,6 +1,6 @@
 'use client';
 
-import { ChevronsRight, MoveHorizontal, Split, ZoomIn, ZoomOut } from 'lucide-react';
+import { ChevronsRight, LocateFixed, MoveHorizontal, Split, ZoomIn, ZoomOut } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { useEffect, useRef, useState, type MouseEvent, type PointerEvent } from 'react';
 import { useStore } from 'zustand';
@@ -18,7 +18,7 @@ import { performanceOf } from '../store/derived';
 import { same, stripInputs } from '../store/inputs';
 import { newIdea } from '../ideas/begin';
 import { usePlaybackOf } from '../playback/context';
-import { showBars, zoomAt } from '../actions/view-control';
+import { pauseFollowing, showBars, zoomAtWork } from '../actions/view-control';
 import type { BenchStore } from '../store/bench-store';
 import { NextLine } from './NextLine';
 import { SectionBrackets } from './SectionBrackets';
@@ -46,6 +46,17 @@ function FirstIdea() {
   );
 }
 
+/** Whether the view follows the playhead. */
+function FollowSwitch() {
+  const { getState } = useBenchStore();
+  const on = useBench((s) => s.desk.follow === 'on');
+  return (
+    <IconButton label="Follow the playhead" hint="Follow the playhead (Shift F)" size="tiny" aria-pressed={on} className={on ? 'text-accent' : 'text-faint'} onClick={() => getState().setDesk({ follow: on ? 'off' : 'on' })}>
+      <LocateFixed size={16} />
+    </IconButton>
+  );
+}
+
 /** First and last bar in view, with fractions. */
 function barsInView(store: BenchStore): [number, number] {
   const state = store.getState();
@@ -65,6 +76,7 @@ const blankPhrase = (bars: number): PhraseBar[] => Array.from({ length: bars }, 
 /** The whole part in one line: drag to choose the loop, click to go there, jump to what is different or doubtful. */
 export function PhraseStrip() {
   const store = useBenchStore();
+  const playback = usePlaybackOf();
   const canvas = useRef<HTMLCanvasElement>(null);
   const drag = useRef<{ from: number; x: number } | null>(null);
   const [width, setWidth] = useState(0);
@@ -137,7 +149,10 @@ export function PhraseStrip() {
   };
 
   /** Brings a bar to the left edge, at the present size. */
-  const goTo = (bar: number) => store.getState().setView({ scroll: meterMapOf(store.getState().part).barOf(bar).start });
+  const goTo = (bar: number) => {
+    pauseFollowing(store, playback.engine.isPlaying);
+    store.getState().setView({ scroll: meterMapOf(store.getState().part).barOf(bar).start });
+  };
 
   const jump = (wanted: (bar: number) => boolean) => {
     const state = store.getState();
@@ -149,7 +164,7 @@ export function PhraseStrip() {
     }
   };
   const phrase = () => store.getState().whole?.phrase ?? [];
-  const zoom = (factor: number) => zoomAt(store, factor, 28, stemsFacts(store).width);
+  const zoom = (factor: number) => zoomAtWork(store, factor, stemsFacts(store).width);
 
   return (
     <div className="flex items-stretch border-t border-line">
@@ -159,21 +174,22 @@ export function PhraseStrip() {
           <FirstIdea />
         </div>
         <div className="-ml-1 flex">
-          <IconButton label="Zoom out" size="small" onClick={() => zoom(1 / 1.5)}>
+          <IconButton label="Zoom out" size="tiny" onClick={() => zoom(1 / 1.5)}>
             <ZoomOut size={16} />
           </IconButton>
-          <IconButton label="Zoom in" size="small" onClick={() => zoom(1.5)}>
+          <IconButton label="Zoom in" size="tiny" onClick={() => zoom(1.5)}>
             <ZoomIn size={16} />
           </IconButton>
-          <IconButton label="Fit all bars" hint="All bars at once" size="small" onClick={() => showBars(store, 0, store.getState().part.bars, stemsFacts(store).width)}>
+          <IconButton label="Fit all bars" hint="All bars at once" size="tiny" onClick={() => showBars(store, 0, store.getState().part.bars, stemsFacts(store).width)}>
             <MoveHorizontal size={16} />
           </IconButton>
-          <IconButton label="Next different bar" size="small" onClick={() => jump((b) => phrase()[b]?.shape !== phrase()[b - 1]?.shape)}>
+          <IconButton label="Next different bar" size="tiny" onClick={() => jump((b) => phrase()[b]?.shape !== phrase()[b - 1]?.shape)}>
             <ChevronsRight size={16} />
           </IconButton>
-          <IconButton label="Next bar with doubtful hits" size="small" onClick={() => jump((b) => (phrase()[b]?.doubtful ?? 0) > 0)}>
+          <IconButton label="Next bar with doubtful hits" size="tiny" onClick={() => jump((b) => (phrase()[b]?.doubtful ?? 0) > 0)}>
             <Split size={16} />
           </IconButton>
+          <FollowSwitch />
           <Help about="the whole part" text={ABOUT} />
         </div>
       </div>

@@ -61,7 +61,8 @@ export const MORE: readonly KeySpec[] = [
   dialog('feels', 'Hear and use a whole feel', ['preset', 'style', 'human', 'humanize']),
   dialog('learn', 'Learn a groove from these hits', ['extract groove', 'groove template']),
   dialog('versions', 'Keep a version of the part, compare, go back', ['snapshot', 'as imported', 'revert', 'backup']),
-  dialog('own-row', 'Add a row of your own', ['new row', 'custom', 'lane', 'track', 'sound']),
+  dialog('add-row', 'Add row', ['new row', 'instrument', 'lane', 'track']),
+  dialog('own-row', 'Add a row with your own name', ['new row', 'custom', 'lane', 'track', 'sound']),
   dialog('patterns', 'Pattern book: keep these hits, put others down', ['pattern', 'clip', 'phrase', 'library', 'loop']),
   dialog('sounds', 'Your own sounds: kits, single ones, folders', ['sample', 'samples', 'WAV', 'import sounds', 'load kit', 'one shot']),
   { keys: [], group: 'Edit', text: 'Give the selected hits a row of their own', also: ['split', 'separate', 'lane', 'track', 'layer'], run: ({ store }) => selectionToOwnRow(store) },
@@ -146,6 +147,6 @@ export const MORE: readonly KeySpec[] = [
   dialog('export', 'Export one sound file per row, or a seamless loop', ['stems', 'stem', 'bounce', 'seamless loop', 'consolidate', 'render', 'mixdown', 'batch']),
   told('Duplicate the part', ['duplicate part', 'copy part', 'clone', 'save as'], 'On the Shelf, right-click the card of the part to duplicate it.'),
   told('Copy hits to the clipboard and paste them', ['clipboard', 'copy', 'cut', 'paste'], 'Copy with Ctrl C, cut with Ctrl X, paste with Ctrl V.'),
-  told('Zoom in and out', ['zoom', 'magnify', 'scale'], 'Zoom with Ctrl and the wheel, or with + and −.'),
+  told('Zoom with the wheel', ['zoom', 'magnify', 'scale'], 'Hold Ctrl and turn the wheel to zoom around the pointer.'),
   { keys: [], group: 'Edit', text: 'Pitch bend of hits is written when MIDI is exported', also: ['bend', 'pitch bend'], run: ({ store }) => store.getState().setDesk({ dialog: 'export' }) },
 ];

@@ -95,6 +95,7 @@ export class Conductor {
    */
   begin(state: BenchState, leadBars = 0): Wanted {
     const wanted = ledInto(wantedOf(state), this.engine.isPlaying ? 0 : leadBars);
+    if (!this.engine.isPlaying && state.desk.follow === 'paused') state.setDesk({ follow: 'on' });
     // What plays goes on under its name from another place.
     if (this.engine.isPlaying && this.wanted.has(this.sounding)) this.wanted.set(this.sounding, wanted);
     else this.sounding = this.nameOf(wanted);

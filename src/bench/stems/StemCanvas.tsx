@@ -8,7 +8,7 @@ import type { Playback } from '../playback/use-playback';
 import { useRecorded } from '../recording/context';
 import { useBench, useBenchStore } from '../store/context';
 import { same, sceneInputs } from '../store/inputs';
-import { followPlayhead, fitView, revealRow, wheelView } from '../actions/view-control';
+import { followPlayhead, fitView, pauseFollowing, revealBar, revealRow, wheelView } from '../actions/view-control';
 import { describeHits } from '../words/describe';
 import { calmPart, shownPart } from '../store/derived';
 import { stemsFacts } from '../store/stems-facts';
@@ -105,10 +105,13 @@ export function StemCanvas({ playback }: { playback: Playback }) {
 
     const unsubscribe = store.subscribe((state, before) => {
       if (state.focus !== before.focus && height > 0) revealRow(store, height);
+      // A loop that is set elsewhere is where the work goes on; one that moves with an idea brings its own view.
+      if (state.transport.fromBar !== before.transport.fromBar && state.idea === before.idea && width > 0) revealBar(store, state.transport.fromBar, width);
       if (!same(sceneInputs(state), sceneInputs(before))) ask();
     });
     const onWheel = (e: WheelEvent) => {
       e.preventDefault();
+      pauseFollowing(store, playback.engine.isPlaying);
       wheelView(store, e, e.clientX - frame.getBoundingClientRect().left, width, height);
     };
     frame.addEventListener('wheel', onWheel, { passive: false });

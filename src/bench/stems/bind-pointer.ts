@@ -1,7 +1,7 @@
 import { placeLines } from '@/core/perform/line-places';
 import { meterMapOf } from '@/core/part/part-time';
 import { isCovered } from '@/ui/covered';
-import { scrollBy, zoomAt } from '../actions/view-control';
+import { pauseFollowing, scrollBy, zoomAt } from '../actions/view-control';
 import { pointAtBar } from '../actions/pointing';
 import type { Playback } from '../playback/use-playback';
 import type { BenchStore } from '../store/bench-store';
@@ -58,6 +58,7 @@ export function bindPointer(frame: HTMLElement, { store, playback, overlay, hand
     const { desk, setDesk } = store.getState();
     if (desk.touch !== (p.touch === true)) setDesk({ touch: p.touch === true });
     if (p.y < RULER_HEIGHT) return pressRuler(p);
+    pauseFollowing(store, playback.engine.isPlaying);
     frame.setPointerCapture(e.pointerId);
     gesture = gesture.down?.(p, hands) ?? gesture;
   };
@@ -129,7 +130,7 @@ export function bindPointer(frame: HTMLElement, { store, playback, overlay, hand
     const { part, view, desk } = store.getState();
     const grip = desk.tool === 'select' ? findGrip(s, store.getState().selection, p) : undefined;
     const stem = desk.tool === 'select' ? findStem(s, p) : undefined;
-    const under = findGround(s, part, view.grid, p);
+    const under = findGround(s, part, view.grid, p, desk.tool === 'hits' ? 'anywhere' : 'near');
     stemsFacts(store).under = under ? { voice: under.voice, tick: under.tick } : null;
     const ground = stem || grip ? undefined : under;
     frame.style.cursor = grip ? (grip.part === 'end' ? 'move' : 'ns-resize') : desk.tool === 'select' ? cursorOver(stem, ground, p) : 'crosshair';

@@ -16,14 +16,14 @@ import { markUnsaved } from '@/editing/unsaved';
 import type { Left } from '@/editing/left-behind';
 import type { PartStore, StoredIdea, StoredPart } from '@/storage/part-store';
 import { DEFAULT_PAINT, PLAIN_VELOCITY, type Paint, type NudgeUnit, type Proposal, type StepCursor, type Tool } from './tools';
-import { isLegendNew, rememberedOnto } from './remembered';
+import { isLegendNew, rememberedOnto, rememberedSteps, type FirstStep } from './remembered';
 import { sightOf, type Transport, type View } from './view';
 import { worstOf } from './save-states';
 import { benchHistoryOf, leftOfEdits, touchedBy, type Surroundings } from './surroundings';
 
 
 /** What lies over the Bench. */
-export type Dialog = 'two-tabs' | 'dropped' | 'keys' | 'find' | 'kit' | 'target' | 'own-row' | 'sounds' | 'patterns' | 'export' | 'feels' | 'versions' | 'learn';
+export type Dialog = 'two-tabs' | 'dropped' | 'keys' | 'find' | 'kit' | 'target' | 'add-row' | 'own-row' | 'sounds' | 'patterns' | 'export' | 'feels' | 'versions' | 'learn';
 
 /** What is compared with: another feel over these hits, or a whole version of the part. */
 export interface Other {
@@ -85,8 +85,10 @@ export interface Desk {
   equalLoudness: boolean;
   /** What the pictures mean stands under the stems. */
   legend: boolean;
-  /** What a fresh part is like was read. */
-  stepsRead: boolean;
+  /** First steps on the Feel page, empty until the part was measured; null where they were dismissed or not offered. */
+  firstSteps: readonly FirstStep[] | null;
+  /** The view follows the playhead. A pointer that edits or moves the view pauses it until the next start. */
+  follow: 'on' | 'paused' | 'off';
   /** The picture of a recorded loop stands over the stems. */
   breakShown: boolean;
   /** Hands and feet are shown under the stems. */
@@ -97,7 +99,7 @@ export interface Desk {
   touch: boolean;
 }
 
-const TIDY: Desk = { tool: 'select', paint: DEFAULT_PAINT, step: null, proposal: null, nudgeUnit: '1 ms', velocity: PLAIN_VELOCITY, onto: 'replace', page: 'feel', sections: {}, goTo: null, leading: false, dialog: null, dropped: null, pointing: null, openMove: null, other: null, imported: null, tracksBeside: [], leadBars: 0, equalLoudness: true, legend: false, stepsRead: false, breakShown: true, sticking: false, table: false, touch: false };
+const TIDY: Desk = { tool: 'select', paint: DEFAULT_PAINT, step: null, proposal: null, nudgeUnit: '1 ms', velocity: PLAIN_VELOCITY, onto: 'replace', page: 'feel', sections: {}, goTo: null, leading: false, dialog: null, dropped: null, pointing: null, openMove: null, other: null, imported: null, tracksBeside: [], leadBars: 0, equalLoudness: true, legend: false, firstSteps: null, follow: 'on', breakShown: true, sticking: false, table: false, touch: false };
 
 export interface BenchState {
   id: string;
@@ -144,11 +146,10 @@ export interface BenchState {
   putBack(): void;
   undo(): void;
   redo(): void;
-  /** Selects; where that loses a selection of several hits, it is a step of its own that can be undone. */
+  /** Selects, after an edit that is under way was kept. Selecting is no step. */
   select(ids: Iterable<HitId>): void;
-  /** Selects while a marquee is drawn; {@link settleSelection} ends it. */
+  /** Selects in the course of a gesture or an edit. */
   showSelection(ids: Iterable<HitId>): void;
-  settleSelection(before: ReadonlySet<HitId>): void;
   setView(change: Partial<View>): void;
   setTransport(change: Partial<Transport>): void;
   setDesk(change: Partial<Desk>): void;
@@ -178,9 +179,6 @@ export type BenchStore = StoreApi<BenchState>;
 const PART_DIFFS: Diffing<Part, PartDiff> = { diff: diffParts, apply: applyDiff, invert: invertDiff };
 
 const NOTHING: ReadonlySet<HitId> = new Set();
-
-/** A selection of several hits is work: losing one of them can be undone. */
-const loses = (before: ReadonlySet<HitId>, after: ReadonlySet<HitId>): boolean => before.size > 1 && [...before].some((id) => !after.has(id));
 
 /** What is edited by itself: the part, or an idea of it. */
 interface Desked {
@@ -274,7 +272,7 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
       focus: null,
       view: { scroll: stored.part.origin, pixelsPerQuarter: 0, scrollRows: 0, reach: 20, grid: '1/16', hideEmpty: false },
       transport: { ...firstLoop(stored), order: false, cursor: ticks(stored.part.origin), version: 'performed' },
-      desk: { ...TIDY, onto: rememberedOnto(), legend: isLegendNew() },
+      desk: { ...TIDY, onto: rememberedOnto(), legend: isLegendNew(), firstSteps: stored.part.hits.length > 0 ? rememberedSteps(id, stored.part.feel.moves.length === 0) : null },
       whole: null,
       hands: null,
       save: { kind: 'saved' },
@@ -290,14 +288,9 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
       redo: () => open().doc.redo(),
       select(ids) {
         open().doc.settle();
-        const before = get().selection;
         get().showSelection(ids);
-        get().settleSelection(before);
       },
       showSelection: (ids) => set({ selection: new Set(ids) }),
-      settleSelection(selection) {
-        if (loses(selection, get().selection)) open().doc.recordSurroundings('Change the selection', { selection, sight: sightOf(get().view) });
-      },
       setView: (change) => set({ view: { ...get().view, ...change } }),
       setTransport: (change) => set({ transport: { ...get().transport, ...change } }),
       setDesk: (change) => set({ desk: { ...get().desk, ...change } }),

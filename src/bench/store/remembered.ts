@@ -38,3 +38,41 @@ export function rememberLegend(): void {
     // Not kept: it is shown again at the next visit.
   }
 }
+
+const STEPS_NAME = 'nod-sway:first-steps';
+/** Parts whose first steps are remembered, the newest last. */
+const MOST_PARTS = 100;
+
+/** A step that a newly opened part offers. */
+export interface FirstStep {
+  id: string;
+  done: boolean;
+}
+
+type KeptSteps = readonly [part: string, steps: readonly FirstStep[] | null];
+
+const isStep = (s: unknown): s is FirstStep => typeof s === 'object' && s !== null && typeof (s as FirstStep).id === 'string' && typeof (s as FirstStep).done === 'boolean';
+const isKept = (entry: unknown): entry is KeptSteps => Array.isArray(entry) && typeof entry[0] === 'string' && (entry[1] === null || (Array.isArray(entry[1]) && entry[1].every(isStep)));
+
+const allSteps = (): KeptSteps[] => {
+  try {
+    const kept: unknown = JSON.parse(localStorage.getItem(STEPS_NAME) ?? '[]');
+    return Array.isArray(kept) ? kept.filter(isKept) : [];
+  } catch {
+    return [];
+  }
+};
+
+/** The first steps of a part, or null after they were dismissed. @param fresh whether they are offered where nothing is remembered */
+export function rememberedSteps(id: string, fresh: boolean): readonly FirstStep[] | null {
+  const kept = allSteps().find(([part]) => part === id);
+  return kept ? kept[1] : fresh ? [] : null;
+}
+
+export function rememberSteps(id: string, steps: readonly FirstStep[] | null): void {
+  try {
+    localStorage.setItem(STEPS_NAME, JSON.stringify([...allSteps().filter(([part]) => part !== id).slice(1 - MOST_PARTS), [id, steps]]));
+  } catch {
+    // Not kept: the choice holds for this visit.
+  }
+}

@@ -1,3 +1,4 @@
+import { songBarsText } from '@/core/smf/song-bars';
 import { breakOfRow } from '@/core/breaks/rows';
 import { generalMidiKey, labelOfRow } from '@/core/part/rows';
 import { isIdle } from '@/core/feel/move-spec';
@@ -31,6 +32,7 @@ export const namesOf = (part: Part, voices: readonly string[]): string => voices
 /** What the export did, in sentences, and what MIDI could not take along. */
 export function account(result: ExportResult, part: Part, { song, written, pitch = 'left' }: { song: boolean; written: boolean; pitch?: PitchRule }): string[] {
   const lines = [`Wrote ${result.notes} drum ${result.notes === 1 ? 'note' : 'notes'} over ${result.bars} ${result.bars === 1 ? 'bar' : 'bars'}${song && !part.source?.ppq ? '' : ` at ${result.ppq} ticks a quarter`}.`];
+  if (song && result.bars > part.bars) lines.push(songBarsText(part.bars, result.bars));
   if (result.rowTracks > 0) lines.push(result.rowTracks === 1 ? 'Its row has a track of its own.' : `Each of the ${result.rowTracks} rows has a track of its own, under its name.`);
   const { early, silent, merged, choked, spilled, folded, beyond, recorded, keyless } = result.left;
   if (silent.length > 0) lines.push(`Left out, since they are not heard: ${namesOf(part, silent)}.`);

@@ -2,19 +2,25 @@
 
 import { counted } from '@/core/counted';
 import { nanoid } from 'nanoid';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { deleteBars, doublePart, hitsBehind, insertBars, moveBars, repeatBars, setLength } from '@/core/commands/bars';
 import { copyBarsOver } from '@/core/commands/excerpt';
 import { homesOf } from '@/core/homes/homes';
 import type { Part } from '@/core/model/part';
 import { hitsInRange, rangeOfBars } from '@/core/homes/ticks-range';
 import { labelOfRow } from '@/core/part/rows';
+import { songBarsText } from '@/core/smf/song-bars';
+import { partStore } from '@/storage/part-store';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
+import { showError } from '@/ui/notify';
 import { Section } from '@/ui/Section';
+import { barsOfSongIn } from '@/workers/clients';
 import { barsText } from '../../actions/arrange';
+import { revealBar } from '../../actions/view-control';
 import { placeText } from '../../words/describe';
 import { useBench, useBenchStore } from '../../store/context';
+import { stemsFacts } from '../../store/stems-facts';
 import { calmPart } from '../../store/derived';
 
 const newId = (): string => nanoid(10);
@@ -35,8 +41,11 @@ export function OrderSection() {
 
   /** Runs a change of bars; the loop goes where the chosen bars went. */
   const arrange = (label: string, command: (p: Part) => Part, loop?: [number, number]) => {
+    const { bars } = getState().part;
     getState().run(label, command);
     if (loop) setLoop(Math.max(0, loop[0]), Math.min(getState().part.bars, loop[1]));
+    // Bars at the end that the loop did not move to are shown, too.
+    if (getState().part.bars > bars && (!loop || loop[0] === from)) revealBar(store, bars, stemsFacts(store).width);
   };
   const count = to - from;
   const covered = hitsInRange(part, rangeOfBars(part, over - 1, Math.min(part.bars, over - 1 + count))).size;
@@ -77,6 +86,7 @@ export function OrderSection() {
           </div>
         </div>
       )}
+      <SongBars />
       <div className="flex flex-wrap items-baseline gap-1 leading-8">
         Chosen: bars <NumberField label="First chosen bar" value={from + 1} min={1} max={part.bars} unit="to" className="[&_input]:w-[2.4em]" onChange={(v) => setLoop(v - 1, Math.max(to, v))} />
         <NumberField label="Last chosen bar" value={to} min={1} max={part.bars} unit="" className="[&_input]:w-[2.4em]" onChange={(v) => setLoop(Math.min(from, v - 1), v)} />
@@ -100,6 +110,28 @@ export function OrderSection() {
       </div>
     </Section>
   );
+}
+
+/** Why the part has fewer bars than the song it came from. */
+function SongBars() {
+  const { getState } = useBenchStore();
+  const id = useBench((s) => s.id);
+  const hasSong = useBench((s) => s.hasSong && s.idea === null);
+  const bars = useBench((s) => s.part.bars);
+  const [song, setSong] = useState(0);
+  useEffect(() => {
+    let isOver = false;
+    const read = async () => {
+      const bytes = hasSong ? await partStore.song(id) : undefined;
+      const found = bytes ? await barsOfSongIn(bytes, getState().part.source?.lanes ?? []) : 0;
+      if (!isOver) setSong(found);
+    };
+    read().catch(showError);
+    return () => {
+      isOver = true;
+    };
+  }, [id, hasSong, getState]);
+  return song > bars ? <p className="text-sm text-faint">{songBarsText(bars, song)}</p> : null;
 }
 
 /** Some hits by voice and place. */

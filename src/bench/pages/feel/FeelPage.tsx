@@ -25,16 +25,17 @@ import { MOVE_FACES, USUAL } from './moves/all';
 import { faceOf, type MoveFace } from './moves/face';
 import { WholeFeels } from './WholeFeels';
 
-const FirstSteps = dynamic(() => import('./FirstSteps'), { ssr: false });
+/** Holds the place of the first steps until they are loaded: nothing moves under the pointer. */
+const FirstSteps = dynamic(() => import('./FirstSteps'), { ssr: false, loading: () => <div className="h-[170px]" /> });
 
 const NONE: readonly null[] = [];
 
 /** The moves of the feel in their order, and how much of them is used. Its sections follow a sweep each for itself. */
 export function FeelPage({ faces = MOVE_FACES }: { faces?: readonly MoveFace[] }) {
-  const fresh = useBench((s) => s.part.feel.moves.length === 0 && !s.desk.stepsRead && s.whole?.look != null);
+  const firstSteps = useBench((s) => (s.idea === null ? s.desk.firstSteps : null));
   return (
     <div className="space-y-3">
-      {fresh && <FirstSteps />}
+      {firstSteps && <FirstSteps steps={firstSteps} />}
       <section aria-label="Moves">
         <Adding faces={faces} />
         <Moves faces={faces} />

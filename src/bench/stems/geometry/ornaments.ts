@@ -81,16 +81,24 @@ export interface OrnamentGrip {
 
 const END_REACH = 9;
 const BRACKET_REACH = 6;
+/** Of a short bracket the end takes this share of its length, so that the bracket itself can be held, too. */
+const END_SHARE = 0.4;
 
 /** The grip of a selected ornament under a pointer: only what is selected has grips, so that nothing else is caught by accident. */
 export function gripAt(marks: readonly OrnamentMark[], selection: ReadonlySet<HitId>, p: { x: number; y: number }): OrnamentGrip | undefined {
   for (const mark of marks) {
     if (!selection.has(mark.id)) continue;
-    if (Math.hypot(p.x - mark.to.x, p.y - mark.to.y) <= END_REACH) return { mark, part: 'end' };
+    if (isOnEnd(mark, p)) return { mark, part: 'end' };
     const [left, right] = mark.from.x < mark.to.x ? [mark.from, mark.to] : [mark.to, mark.from];
     if (p.x < left.x || p.x > right.x || right.x - left.x < 1) continue;
     const y = left.y + ((p.x - left.x) / (right.x - left.x)) * (right.y - left.y);
     if (Math.abs(p.y - y) <= BRACKET_REACH) return { mark, part: 'bracket' };
   }
   return undefined;
+}
+
+/** Outside the bracket its end is held as far as a pointer may miss; inside, short brackets keep room for themselves. */
+function isOnEnd({ from, to }: OrnamentMark, p: { x: number; y: number }): boolean {
+  const inward = (p.x - to.x) * (from.x - to.x) > 0;
+  return Math.hypot(p.x - to.x, p.y - to.y) <= (inward ? Math.min(END_REACH, END_SHARE * Math.abs(from.x - to.x)) : END_REACH);
 }

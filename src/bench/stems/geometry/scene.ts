@@ -153,10 +153,13 @@ export function findStem(scene: BenchScene, p: Pick<Pointer, 'x' | 'y'>): Stem |
   return row && stemAt(scene.stems[scene.rows.indexOf(row)] ?? [], p.x, p.y, scene.axis);
 }
 
-/** The empty step under a pointer: the nearest line of the grid, where swing draws it; undefined outside the part. */
-export function findGround(scene: BenchScene, part: Part, grid: GridName, p: Pick<Pointer, 'x' | 'y'>): (Ground & { x: number }) | undefined {
+/**
+ * The empty step under a pointer: the nearest line of the grid, where swing draws it; undefined outside the part.
+ * @param from from how far away: single hits are placed only where steps can be told apart, painting fills ranges at any zoom
+ */
+export function findGround(scene: BenchScene, part: Part, grid: GridName, p: Pick<Pointer, 'x' | 'y'>, from: 'near' | 'anywhere' = 'near'): (Ground & { x: number }) | undefined {
   const row = rowAt(scene.rows, p.y);
-  if (!row || scene.detail === 'band' || scene.detail === 'ribbon') return undefined;
+  if (!row || (from === 'near' && (scene.detail === 'band' || scene.detail === 'ribbon'))) return undefined;
   const half = stepOf(grid) / 2;
   const tick = tickOf(scene.axis, p.x);
   if (tick < part.origin - half || tick >= endOfPart(part)) return undefined;

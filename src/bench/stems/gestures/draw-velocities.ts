@@ -8,8 +8,8 @@ import { describeHits } from '../../words/describe';
 import type { Gesture, Hands, Pointer } from './types';
 
 /**
- * Draws velocities over a row: a straight line from the press to the pointer, or the path it takes. It touches the selected hits
- * of the row, or all of them where none is selected, as far as the line reaches.
+ * Draws velocities over a row: a straight line from the press to the pointer, or the path it takes. It changes the selected hits of
+ * the row where several are selected, otherwise all of them, as far as the line reaches: one hit is selected whenever it was placed.
  */
 export function drawVelocities(start: Pointer, kind: 'line' | 'free', hands: Hands, idle: Gesture): Gesture {
   const voice = hands.voiceAt(start);
@@ -17,8 +17,9 @@ export function drawVelocities(start: Pointer, kind: 'line' | 'free', hands: Han
   const { part, selection, open } = hands.bench();
   const ofRow = part.hits.filter((h) => h.voice === voice).map((h) => h.id);
   const chosen = ofRow.filter((id) => selection.has(id));
-  const { ids } = withoutLocked(part, new Set<HitId>(chosen.length > 0 ? chosen : ofRow));
-  const edit = open(`Draw the velocity of ${chosen.length > 0 ? describeHits(part, ids) : `the ${labelOfRow(part, voice).toLowerCase()}`}`, 'drag');
+  const several = chosen.length > 1;
+  const { ids } = withoutLocked(part, new Set<HitId>(several ? chosen : ofRow));
+  const edit = open(`Draw the velocity of ${several ? describeHits(part, ids) : `the ${labelOfRow(part, voice).toLowerCase()}`}`, 'drag');
   // In music, not in pixels: at the edges the page moves on beneath it.
   const first: Drawn = { ...start, tick: hands.tickAt(start.x) };
   let path: Drawn[] = [first];

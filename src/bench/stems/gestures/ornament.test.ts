@@ -49,6 +49,17 @@ test('an echo on another row is drawn there', () => {
   expect(mark(t).strokes.map((s) => s.baseline)).toEqual([rim.baseline, rim.baseline]);
 });
 
+test('the bracket of a roll of two strokes that lie close can be held beside its end', () => {
+  // A two-stroke roll over an eighth at 80 pixels a quarter: its strokes stand 20 pixels apart.
+  const t = tableWith({ ...newOrnament('roll'), strokes: 2, length: ticks(TICKS_PER_QUARTER / 4) } as Ornament);
+  t.store.getState().setView({ pixelsPerQuarter: 80 });
+  const m = mark(t);
+  expect(m.to.x - m.from.x).toBeLessThan(18);
+  drag(t, middle(m), 0, -20).up(at(middle(m)), t.hands);
+  expect(now(t)).toMatchObject({ strokes: 4 });
+  expect(t.hands.gripAt(at(mark(t).to))?.part).toBe('end');
+});
+
 test('the bracket dragged up gives more strokes, the end its slope and its length; one step each, Escape puts back', () => {
   const t = tableWith({ ...newOrnament('roll'), strokes: 4 });
   drag(t, middle(mark(t)), 0, -30).up(at(middle(mark(t))), t.hands);

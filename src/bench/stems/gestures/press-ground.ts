@@ -52,7 +52,6 @@ export function marquee(start: Pointer, hands: Hands, idle: Gesture): Gesture {
     },
     up(_p, h) {
       h.showMarquee(null);
-      h.bench().settleSelection(before);
       return idle;
     },
     cancel(h) {

@@ -89,6 +89,30 @@ test('a drawn line sets velocities between its ends, a free one follows the path
   expect(velocitiesOf(t, 'hat-closed')).toEqual(line);
 });
 
+test('a line drawn after one hit was placed shapes the row; with several selected it shapes those', () => {
+  const t = setTable(withHats);
+  const hats = withHats.hits.filter((h) => h.voice === 'hat-closed').map((h) => h.id);
+  const row = t.scene().rows.find((r) => r.voice === 'hat-closed')!;
+  t.store.getState().select([hats[2]!]);
+  stroke(t, 'line', [t.place('hat-closed', 0, row.tallest), t.place('hat-closed', 1, row.tallest)]);
+  expect(velocitiesOf(t, 'hat-closed').slice(0, 6)).toEqual([127, 127, 127, 127, 127, 90]);
+  t.store.getState().select([hats[6]!, hats[8]!]);
+  stroke(t, 'line', [t.place('hat-closed', 1.25, 10), t.place('hat-closed', 2.25, 10)]);
+  expect(velocitiesOf(t, 'hat-closed').slice(5, 10)).toEqual([90, 1, 90, 1, 90]);
+});
+
+test('painting works where many bars are in sight and steps are too close to be told apart', () => {
+  const t = setTable({ ...empty, bars: 24 });
+  const { setView } = t.store.getState();
+  // 16, 5 and 2 pixels a sixteenth.
+  for (const pixelsPerQuarter of [64, 20, 8]) {
+    setView({ pixelsPerQuarter });
+    stroke(t, 'hits', [t.place('kick', 0), t.place('kick', 2)]);
+    expect(steps(t, 'kick')).toEqual([0, 1, 2, 3, 4, 5, 6, 7, 8, 15]);
+    t.store.getState().undo();
+  }
+});
+
 test('a dragged foot moves the hit by lines and rows; with Alt a copy goes instead', () => {
   const t = setTable(withHats);
   stroke(t, 'select', [t.place('kick', 0, 0), t.place('kick', 0.5, 0)]);
