@@ -304,6 +304,12 @@ test('thirty files and one feel: what it does to each, the same bytes as one by 
   });
   await press(page, 'See what it does');
   await expect(page.getByText('11 of 30')).toBeVisible();
+  // Closing it would stop it: that is asked first.
+  await page.keyboard.press('Escape');
+  const asked = page.getByRole('alertdialog', { name: 'Still under way' });
+  await expect(asked).toContainText('11 of 30 files are done. Stopping discards them.');
+  await asked.getByRole('button', { name: 'Keep going' }).click();
+  await expect(asked).toBeHidden();
   await page.getByRole('dialog').getByRole('button', { name: 'Cancel' }).click();
   const some = unzipSync((await downloaded(page, () => press(page, 'Save 11 as a zip'))).bytes);
   expect(Object.keys(some)).toHaveLength(11);

@@ -103,7 +103,7 @@ export default function BatchDialog({ files, onParts, onClose }: Props) {
   };
 
   return (
-    <Modal open onClose={onClose} title={`${files.length} MIDI ${files.length === 1 ? 'file' : 'files'}`} about="Give one thing to all of them: what it does to each is told before anything is written. The files themselves stay as they are." wide>
+    <Modal open onClose={onClose} unfinished={running ? `${done.size} of ${files.length} files are done. Stopping discards them.` : null} title={`${files.length} MIDI ${files.length === 1 ? 'file' : 'files'}`} about="Give one thing to all of them: what it does to each is told before anything is written. The files themselves stay as they are." wide>
       <p className="leading-9">
         Give them{' '}
         <Picker

@@ -2,7 +2,7 @@
 
 import { X } from 'lucide-react';
 import { Dialog } from 'radix-ui';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Button } from './Button';
 
 interface Props {
@@ -11,14 +11,17 @@ interface Props {
   title: string;
   about?: string;
   wide?: boolean;
+  /** Work that closing would stop, as a sentence: then closing asks first. */
+  unfinished?: string | null | undefined;
   /** Something within takes Escape for itself. */
   keepsEscape?: boolean;
   children: ReactNode;
 }
 
-export function Modal({ open, onClose, title, about, wide = false, keepsEscape = false, children }: Props) {
+export function Modal({ open, onClose, title, about, wide = false, keepsEscape = false, unfinished = null, children }: Props) {
+  const [asking, setAsking] = useState(false);
   return (
-    <Dialog.Root open={open} onOpenChange={(next) => !next && onClose()}>
+    <Dialog.Root open={open} onOpenChange={(next) => !next && (unfinished ? setAsking(true) : onClose())}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
         <Dialog.Content
@@ -38,6 +41,17 @@ export function Modal({ open, onClose, title, about, wide = false, keepsEscape =
             </Dialog.Close>
           </div>
           {children}
+          {unfinished && asking && (
+            <div role="alertdialog" aria-label="Still under way" className="mt-4 flex flex-wrap items-center gap-2 rounded-md border border-danger p-3">
+              <p className="mr-auto">{unfinished}</p>
+              <Button autoFocus onClick={() => setAsking(false)}>
+                Keep going
+              </Button>
+              <Button look="danger" onClick={onClose}>
+                Stop
+              </Button>
+            </div>
+          )}
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>

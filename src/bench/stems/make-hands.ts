@@ -1,13 +1,14 @@
 import type { HitId } from '@/core/model/part';
 import { pointAtStep } from '../actions/pointing';
+import { clamp } from '@/core/units';
 import type { Playback } from '../playback/use-playback';
 import type { BenchStore } from '../store/bench-store';
 import { scrollBy, scrollRowsBy } from '../actions/view-control';
 import type { Gesture, Hands } from './gestures/types';
 import { columnsOf, findGrip, findGround, findLine, findStem, hitsInRectangle, pointAt, type BenchScene } from './geometry/scene';
 import { axisOf, tickOf, xOf } from './geometry/axis';
-import { rowAt } from './geometry/rows';
-import { pixelsPerMs, SHORTEST_STEM } from './geometry/stems';
+import { layoutRows, mostRowScroll, rowAt, rowsInView, type RowBox } from './geometry/rows';
+import { heightOf, pixelsPerMs, SHORTEST_STEM } from './geometry/stems';
 
 /** What of the glass above the stems gestures write on. */
 export interface Glass {
@@ -25,6 +26,9 @@ interface Ties {
 }
 
 const NO_HITS: HitId[] = [];
+
+/** Velocity that a pixel of height stands for in a row. */
+const perPixelIn = ({ tallest }: Pick<RowBox, 'tallest'>): number => 126 / (tallest - SHORTEST_STEM);
 
 /** Ties gestures to the Bench: what they see is the scene drawn last, what they do goes to the store, the glass and the sound. */
 export function makeHands({ store, playback, glass, scene, size }: Ties): Hands {
@@ -45,8 +49,21 @@ export function makeHands({ store, playback, glass, scene, size }: Ties): Hands 
     velocityPerPixel: (stem) =>
       within((s) => {
         const row = s.rows.find((b) => Math.abs(b.baseline - stem.footY) < 0.5);
-        return row ? 126 / (row.tallest - SHORTEST_STEM) : 1;
+        return row ? perPixelIn(row) : 1;
       }, 1),
+    openTall(voice, velocity, y) {
+      const { part, view, focus, setFocus, setView } = store.getState();
+      const { scrollRows } = view;
+      setFocus(voice);
+      const rows = rowsInView(part, view.hideEmpty);
+      const box = layoutRows(rows, size().height, voice, 0).find((b) => b.voice === voice);
+      if (box) setView({ scrollRows: clamp(box.baseline - heightOf(box, velocity) - y, 0, mostRowScroll(rows, size().height, voice)) });
+      const close = () => {
+        setFocus(focus);
+        setView({ scrollRows });
+      };
+      return { velocityPerPixel: box ? perPixelIn(box) : 1, close };
+    },
     tickAt: (x) => tickOf(axisOf(store.getState().view), x),
     xAt: (tick) => xOf(axisOf(store.getState().view), tick),
     pixelsPerTick: () => within((s) => s.axis.pixelsPerTick, 1),

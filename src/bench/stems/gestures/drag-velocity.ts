@@ -10,20 +10,26 @@ import type { Gesture, Hands, Pointer } from './types';
 /** Velocities a pixel, however low the row is. */
 const FASTEST = 1.5;
 
-/** Heads dragged up and down: the selection's velocities move together. The hit keeps its distance to the pointer. */
+/**
+ * Heads dragged up and down: the selection's velocities move together. A row that is too low for that opens tall while the drag lasts,
+ * so that the head stays under the pointer.
+ */
 export function dragVelocity(start: Pointer, stem: Stem, hands: Hands, idle: Gesture): Gesture {
   const { part, selection, open } = hands.bench();
   const held = part.hits[stem.index] as Hit;
   const { ids } = withoutLocked(part, selection);
-  const perPixel = Math.min(FASTEST, hands.velocityPerPixel(stem));
+  // Opened first: an undo leads back to the rows as they were.
+  const edit = open(`Change the velocity of ${describeHits(part, ids)}`, 'drag');
+  const own = hands.velocityPerPixel(stem);
+  const tall = own > FASTEST ? hands.openTall(held.voice, held.velocity, start.y) : null;
+  const perPixel = tall?.velocityPerPixel ?? own;
   let y = start.y;
   let delta = 0;
-  const edit = open(`Change the velocity of ${describeHits(part, ids)}`, 'drag');
   const preview = (p: Pointer, h: Hands) => {
     delta += (y - p.y) * (p.shift ? 1 : perPixel);
     y = p.y;
     edit.preview((base) => addVelocity(base, ids, delta));
     h.showReadout(String(clampVelocity(held.velocity + delta)), p);
   };
-  return dragState('drag-velocity', idle, edit, preview, (h) => h.audition(held.voice, clampVelocity(held.velocity + delta)));
+  return dragState('drag-velocity', idle, edit, preview, (h) => h.audition(held.voice, clampVelocity(held.velocity + delta)), false, tall?.close);
 }

@@ -153,6 +153,26 @@ test('a velocity drag goes no faster than 1.5 a pixel, however low the row is', 
   expect(before - hit(low, h0).velocity).toBeLessThanOrEqual(15);
 });
 
+test('a low row opens tall while a velocity is dragged, with the head under the pointer, and closes however the drag ends', () => {
+  for (const end of ['up', 'cancel'] as const) {
+    const low = setTable({ ...part, rows: [...Array.from({ length: 8 }, (_, i) => ({ voice: `own:row${i}` })), ...part.rows] });
+    low.store.getState().setView({ scrollRows: 60 });
+    const start = low.stem(h0);
+    const { voice } = hit(low, h0);
+    const row = () => low.scene().rows.find((r) => r.voice === voice)!;
+    const before = { height: row().height, scrollRows: low.store.getState().view.scrollRows };
+    const dragging = press(low, at(start)).move(at(start, 0, 20), low.hands);
+    expect(row().height).toBeGreaterThan(2 * before.height);
+    expect(Math.abs(low.stem(h0).y - (start.y + 20))).toBeLessThanOrEqual(1);
+    if (end === 'up') dragging.up(at(start, 0, 20), low.hands);
+    else dragging.cancel(low.hands);
+    expect({ height: row().height, scrollRows: low.store.getState().view.scrollRows }).toEqual(before);
+    expect(low.store.getState().focus).toBeNull();
+    low.store.getState().undo();
+    expect(low.store.getState().view.scrollRows).toBe(60);
+  }
+});
+
 test('a foot lands on the line under the pointer, whatever line of the grid the hit stood between', () => {
   // A hit on an eighth, moved on a grid of eighth triplets: to a third, not a third after the third that was nearest to it.
   const t = setTable(smallPart([['snare', 1.5, 90]], { bars: 1 }));
