@@ -7,6 +7,7 @@ exports.FOLDERS = [
   { folder: 'core/time', about: 'tempo map (ticks and seconds), meter map (bars, beats, origin), grids, rounds of a cycle', on: ['core'] },
   { folder: 'core/model', about: 'the data, without behaviour: part and hit with all their fields, feel, ornament, groove, take', on: ['core', 'core/time'] },
   { folder: 'core/part', about: 'what follows from a part alone: diffs, locks, columns, its tempo and meter maps', on: ['core', 'core/time', 'core/model'] },
+  { folder: 'core/reading', about: 'which lines the hits of a take were meant for, read of all rows together; the HTTP API’s report alone uses it so far', on: ['core', 'core/time', 'core/model', 'core/part'] },
   { folder: 'core/homes', about: 'fitted homes, the origin of a whole part, hits of a stretch of time', on: ['core', 'core/time', 'core/model', 'core/part'] },
   { folder: 'core/groove', about: 'grooves: our own, sampling, blending, comparing, editing, as parts to hear', on: ['core', 'core/time', 'core/model', 'core/part'] },
   { folder: 'core/feel', about: 'what moves are made of: their spec, scopes, seeded draws, swing', on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes'] },

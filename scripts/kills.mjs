@@ -26,7 +26,10 @@ for (const way of WAYS) {
   let claimed;
   for (let i = 0; i <= COUNT; i++) {
     const browser = await launch(profile);
-    const problem = await way.look(browser, BENCH, claimed);
+    const problem = await way.look(browser, BENCH, claimed).catch(async (e) => {
+      console.log(`at kill ${i}: ${e.message}`, profile, await browser.page.evaluate(async () => ({ local: { ...localStorage }, dbs: await indexedDB.databases() })).catch(String));
+      throw e;
+    });
     if (problem) {
       problems++;
       console.log(`LOST by kill ${i} (${way.name}): ${problem}`);

@@ -35,7 +35,9 @@ export async function launch(profile) {
 /** Opens a part and waits until its hits are drawn. */
 export async function openBench(page, address) {
   await page.goto(address);
-  await page.waitForFunction(() => window.nodSway?.scene());
+  await page.waitForFunction(() => window.nodSway?.scene()).catch(async (e) => {
+    throw new Error(`The Bench did not open. On the page: ${await page.evaluate(() => document.body.innerText.slice(0, 600))}`, { cause: e });
+  });
 }
 
 /** All rows of a table of the browser's store. */

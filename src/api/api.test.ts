@@ -16,6 +16,7 @@ import { writePartFile } from '@/formats/part-file';
 import { midiFile, meterEvent, noteEvents, tempoEvent, trackChunk } from '@tests/support/midi-bytes';
 
 type Fields = Record<string, string | Uint8Array>;
+type Note = [tick: number, key: number, velocity: number];
 
 const request = (fields: Fields): Request => {
   const form = new FormData();
@@ -54,6 +55,34 @@ test('report: numbers computed by hand', async () => {
   const hat = body.voices[0]!;
   expect(hat).toMatchObject({ swing: { division: '1/16', percent: 60, n: 8 }, ghosts: 0, velocity: { min: 60, max: 100, mean: (8 * 60 + 4 * 100) / 12 } });
 });
+
+test('report with homes: a shuffle is read as swung eighths, each hit with its straight line; leans from home or from the swing', async () => {
+  // Four bars of eighths at 120, the second of each pair at 60 %: 288 of 480 ticks; one snare 17 ticks late of beat 2.
+  const hats = Array.from({ length: 32 }, (_, n): Note => [Math.floor(n / 2) * 480 + (n % 2) * 288, 42, 90]);
+  const snares = Array.from({ length: 8 }, (_, n): Note => [480 + n * 960 + (n === 0 ? 17 : 0), 38, 100]);
+  const midi = midiFile(0, 480, [trackChunk([tempoEvent(0, 500_000), ...noteEvents([...hats, ...snares], 30)])]);
+  const bodyOf = async (fields: Record<string, string>) => (await (await report(request({ midi, homes: 'true', ...fields }))).json()) as Report;
+  const body = await bodyOf({});
+  const hat = body.homes.filter((h) => h.voice === 'hat-closed');
+  expect(hat.map((h) => [h.tick, h.home])).toEqual(hats.map(([tick], n) => [tick, n * 240]));
+  expect(body.homes.find((h) => h.voice === 'snare')).toMatchObject({ tick: 497, home: 480 });
+  expect(body.swings.map(({ voice, division, fromBar, toBar, n }) => [voice, division, fromBar, toBar, n])).toEqual([[null, '1/8', 1, 4, 16], ['hat-closed', '1/8', 1, 4, 16]]);
+  body.swings.forEach((s) => expect([s.percent, s.sd]).toEqual([60, 0]));
+  const row = (of: Report) => of.voices.find((v) => v.voice === 'hat-closed')!;
+  // 48 ticks at 960 a second are 50 ms, on half of the hats.
+  expect([row(body).meanLeanMs, row(body).swing]).toEqual([25, { division: '1/8', percent: 60, n: 16 }]);
+  expect(Math.abs(row(await bodyOf({ leansFrom: 'swing' })).meanLeanMs)).toBeLessThan(0.5);
+  expect((await report(request({ midi, leansFrom: 'swing' }))).status).toBe(400);
+  const many = midiFile(0, 480, [trackChunk(noteEvents(Array.from({ length: 4001 }, (_, n): Note => [n * 120, 42, 90]), 30))]);
+  const refused = await report(request({ midi: many, homes: 'true' }));
+  expect([refused.status, ((await refused.json()) as { error: { code: string } }).error.code]).toEqual([422, 'too-many-to-read']);
+});
+
+interface Report {
+  homes: { tick: number; voice: string; home: number; sure: number; other: number | null }[];
+  swings: { voice: string | null; fromBar: number; toBar: number; division: string; percent: number; n: number; sd: number }[];
+  voices: { voice: string; meanLeanMs: number; swing: { division: string; percent: number; n: number } | null }[];
+}
 
 test('report: what falls together, competes, repeats, and cannot be played; who plays it, when asked', async () => {
   const notes = [0, 1].flatMap((bar): [number, number, number][] => [[bar * 1920, 36, 100], [bar * 1920, 42, 90], [bar * 1920 + 480, 38, 100], [bar * 1920 + 480, 42, 90]]);

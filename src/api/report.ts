@@ -6,10 +6,12 @@ import type { Part } from '@/core/model/part';
 import { barOfHome } from '@/core/homes/homes';
 import { soundingPart } from '@/core/song/sounding';
 import { GRIDS } from '@/core/time/grid';
+import { NamedError } from '@/core/errors';
+import { readHomes } from '@/core/reading/read';
 import { roundHalfUp, TICKS_PER_QUARTER } from '@/core/units';
 import { compareVoices } from '@/core/voices';
 import { FIELDS } from './fields';
-import { answer, choiceField, partOfFields, readForm } from './form';
+import { answer, choiceField, partOfFields, readForm, wrongField } from './form';
 
 /** At most so many entries of a list are told, beside how many there are. */
 const MOST_LISTED = 1000;
@@ -44,13 +46,43 @@ function relations(part: Part, withSticking: boolean) {
   return { ...Object.fromEntries(entries.map(([name, { list }]) => [name, list])), counts: Object.fromEntries(entries.map(([name, { count }]) => [name, count])) };
 }
 
+/** Where no row keeps to any line, so many take up to two seconds. */
+const MOST_READ = 4000;
+
+/** Homes and swing as read of all rows together: ticks are the source's, bars from 1. @throws NamedError too-many-to-read */
+function readingOf(part: Part) {
+  if (part.hits.length > MOST_READ) throw new NamedError('too-many-to-read', { hits: part.hits.length });
+  const reading = readHomes(part);
+  const sourceTick = (tick: number): number => (tick * (part.source?.ppq ?? TICKS_PER_QUARTER)) / TICKS_PER_QUARTER;
+  const { swings } = reading;
+  const bars = { fromBar: 1, toBar: part.bars };
+  return {
+    reading,
+    told: {
+      homes: part.hits.map(({ tick, voice }, i) => {
+        const other = reading.others[i] as number;
+        return { tick: sourceTick(tick), voice, home: sourceTick(reading.homes[i] as number), sure: reading.sure[i], other: Number.isNaN(other) ? null : sourceTick(other) };
+      }),
+      swings: swings ? [...swings.bars.map((of) => ({ voice: null, division: swings.division, ...of })), ...[...swings.rows].map(([voice, of]) => ({ voice, ...bars, division: swings.division, ...of }))] : [],
+    },
+  };
+}
+
 /** POST /api/report: what a drum part is like as written. */
 export const report = (request: Request): Promise<Response> =>
   answer(async () => {
     const fields = await readForm(request, FIELDS.report);
     const grid = await choiceField(fields, 'grid', GRIDS);
     const sticking = await choiceField(fields, 'sticking', ['true', 'false']);
+    const wantsHomes = (await choiceField(fields, 'homes', ['true', 'false'])) === 'true';
+    const leansFrom = await choiceField(fields, 'leansFrom', ['home', 'swing']);
+    if (leansFrom !== undefined && (!wantsHomes || grid)) throw wrongField('leansFrom', grid ? 'goes without grid' : 'needs homes');
     const { part: whole } = await partOfFields(fields);
     const part = soundingPart(whole);
-    return Response.json({ ...reportPart(part, grid), ...relations(part, sticking === 'true') });
+    if (!wantsHomes) return Response.json({ ...reportPart(part, grid), ...relations(part, sticking === 'true') });
+    const { reading, told: read } = readingOf(part);
+    const { swings } = reading;
+    const ofRows = new Map([...(swings?.rows ?? [])].map(([voice, { percent, n }]) => [voice, { division: swings?.division ?? '1/16', percent, n }]));
+    const lines = { lines: leansFrom === 'swing' ? reading.places : reading.homes, swings: ofRows };
+    return Response.json({ ...reportPart(part, grid, lines), ...relations(part, sticking === 'true'), ...read });
   });

@@ -68,6 +68,9 @@ const unlikeBars = (bars: number, hitsABar = 8): string =>
 const nearlyAlike = (bars: number): string =>
   partText({ bars, hits: many(bars * 12, (i) => ({ voice: 'snare', tick: Math.floor(i / 12) * 4 * Q + (i % 12) * (Q / 4) + ((i * 7919) % 2000), velocity: 90 + ((i * 104_729) % 12) })) });
 
+/** Hits at places that have nothing to do with each other, four a bar. */
+const scattered = (hits: number, rows: number): string => partText({ bars: hits / 4, hits: many(hits, (i) => ({ voice: ownRow(i % rows), tick: i * Q + ((i * 7919) % Q), velocity: 90 })) });
+
 const feel = JSON.stringify(EMPTY_FEEL);
 const oneMicrosecond = (hits: number): Uint8Array => midiFile(0, 480, [trackChunk([tempoEvent(0, 1), ...noteEvents(many(hits, (i): [number, number, number] => [i, i % 2 === 0 ? 36 : 38, 100]), 1)].sort((a, b) => a[0] - b[0]))]);
 
@@ -101,6 +104,8 @@ export const WORST_REQUESTS: readonly WorstRequest[] = [
     }),
     refused: 'too-much-work',
   },
+  { name: 'homes of 4,000 hits of 64 rows that keep to no lines', call: 'report', fields: () => ({ part: scattered(4000, 64), homes: 'true' }), refused: null },
+  { name: 'homes of 100,000 hits', call: 'report', fields: () => ({ part: scattered(100_000, 8), homes: 'true' }), refused: 'too-many-to-read', isSlow: true },
   { name: '4,000 unlike bars of 8 hits', call: 'report', fields: () => ({ part: unlikeBars(4000) }), refused: 'too-much-to-compare' },
   { name: '20,000 unlike bars of 8 hits', call: 'report', fields: () => ({ part: unlikeBars(20_000) }), refused: 'too-much-to-compare', isSlow: true },
   { name: '1,000 unlike bars of 8 hits', call: 'report', fields: () => ({ part: unlikeBars(1000) }), refused: null },

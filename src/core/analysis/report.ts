@@ -35,17 +35,23 @@ export interface PartReport {
 /** What of a part is measured. */
 export type Reportable = Pick<Part, 'hits' | 'tempo' | 'meter' | 'origin' | 'bars' | 'source'>;
 
-/** Measures a written part. Leans are against fitted homes, or against `grid` where one is given. */
-export function reportPart(part: Reportable, grid?: GridName): PartReport {
+/** Lines that leans are measured from: by hit in ticks, and the swing of each row, where a reading found it. */
+export interface ReadLines {
+  lines: Float64Array;
+  swings: ReadonlyMap<VoiceName, MeasuredSwing>;
+}
+
+/** Measures a written part. Leans are against fitted homes, against `grid` where one is given, or against lines that were `read`. */
+export function reportPart(part: Reportable, grid?: GridName, read?: ReadLines): PartReport {
   const map = meterMapOf(part);
   const tempo = tempoMapOf(part);
-  const homes = homesOf(part);
+  const homes = read?.lines ?? homesOf(part).ticks;
   const first = part.meter[0];
   const voices = [...indicesByVoice(part.hits)].map(([voice, indices]): VoiceReport => {
     const hits = indices.map((i) => part.hits[i] as Hit);
     const leans = indices.map((i, k) => {
       const tick = (hits[k] as Hit).tick;
-      return tempo.between(grid ? nearestLine(map, tick, stepOf(grid)).tick : ticks(homes.ticks[i] as number), tick);
+      return tempo.between(grid ? nearestLine(map, tick, stepOf(grid)).tick : ticks(homes[i] as number), tick);
     });
     const velocities = hits.map((h) => h.velocity);
     return {
@@ -54,7 +60,7 @@ export function reportPart(part: Reportable, grid?: GridName): PartReport {
       n: hits.length,
       meanLeanMs: mean(leans),
       sdLeanMs: deviation(leans),
-      swing: measureSwing(map, hits.map((h) => h.tick)),
+      swing: read ? (read.swings.get(voice) ?? null) : measureSwing(map, hits.map((h) => h.tick)),
       velocity: { ...extremes(velocities), mean: mean(velocities), sd: deviation(velocities) },
       ghosts: hits.filter((h) => h.ghost).length,
     };
