@@ -26,9 +26,10 @@ for (const way of WAYS) {
   let claimed;
   for (let i = 0; i <= COUNT; i++) {
     const browser = await launch(profile);
-    const problem = await way.look(browser, BENCH, claimed).catch(async (e) => {
-      console.log(`at kill ${i}: ${e.message}`, profile, await browser.page.evaluate(async () => ({ local: { ...localStorage }, dbs: await indexedDB.databases() })).catch(String));
-      throw e;
+    let opened = true;
+    const problem = await way.look(browser, BENCH, claimed).catch((e) => {
+      opened = false;
+      return e.message;
     });
     if (problem) {
       problems++;
@@ -36,12 +37,14 @@ for (const way of WAYS) {
     }
     if (claimed !== undefined) claims++;
     claimed = undefined;
-    if (i < COUNT) {
+    if (i < COUNT && opened) {
       await way.begin(browser, BENCH, (now) => (claimed = now));
       const work = way.work(browser, i).catch(() => {});
       await Promise.race([work, sleep(60 + ((i * 137) % 1100))]);
     }
     await browser.kill();
+    // What the browser threw away is gone: nothing more can be tried with this profile.
+    if (!opened) break;
   }
   lost += problems;
   rmSync(profile, { recursive: true, force: true });
