@@ -150,6 +150,18 @@ test('rows that a file forgot are there again', () => {
   expect(readPartFile(JSON.stringify({ ...smallPart([['kick', 0, 100]]), rows: [] })).part.rows).toEqual([{ voice: 'kick' }]);
 });
 
+test('tempo and meter changes out of order are put in order: no hit is performed ages away', () => {
+  const part = { ...smallPart([['kick', 0, 90], ['snare', 3, 90]], { bars: 2 }), tempo: [{ tick: 0, microsecondsPerQuarter: 500_000 }, { tick: 4 * 80_640, microsecondsPerQuarter: 1 }, { tick: 80_640, microsecondsPerQuarter: 0xffffff }], meter: [{ tick: 4 * 80_640, numerator: 3, denominator: 4 }, { tick: 0, numerator: 4, denominator: 4 }] } as unknown as Part;
+  const read = parsePart(JSON.parse(JSON.stringify(part)));
+  expect(read.tempo.map((t) => t.tick / 80_640)).toEqual([0, 1, 4]);
+  expect(read.meter.map((m) => m.numerator)).toEqual([4, 3]);
+  const lay = { ...read, feel: { ...read.feel, moves: [{ kind: 'lay' as const, ms: 4 as never }] } };
+  // 4 ms at 120 BPM, and at 16.777215 s a quarter.
+  const { ticks: performed } = performPart(lay);
+  expect(performed[0]).toBeCloseTo(0.008 * 80_640, 6);
+  expect(performed[1]).toBeCloseTo(3 * 80_640 + (0.004 / 16.777215) * 80_640, 6);
+});
+
 test('any JSON as a part or a feel is a result or a named error', () => {
   fc.assert(
     fc.property(fc.json(), (text) => {

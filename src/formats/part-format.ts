@@ -13,6 +13,7 @@ import { LONGEST_VOICE } from '@/core/row-names';
 import { firstHitProblem, LAST_TICK } from './hit-rules';
 import { feelSchema } from './feel-format';
 import { meterSchema } from './meter-rules';
+import { inTimeOrder } from './time-order';
 import { kitMapSchema } from './kit-format';
 import { breakProblem, breaksSchema, heardSchema } from './break-rules';
 import { migrated } from './migrate';
@@ -55,8 +56,8 @@ const orderEntry = Joi.object({
 const PART_RULES: Readonly<Record<keyof Part, Joi.Schema>> = {
   format: Joi.string().valid('nod-sway/part@2').required(),
   name: Joi.string().min(1).max(LONGEST_NAME).required(),
-  tempo: Joi.array().items(Joi.object({ tick: tick.min(0).required(), microsecondsPerQuarter: Joi.number().min(SHORTEST_QUARTER).max(LONGEST_QUARTER).required() })).min(1).required(),
-  meter: Joi.array().items(meterSchema).min(1).required(),
+  tempo: Joi.array().items(Joi.object({ tick: tick.min(0).required(), microsecondsPerQuarter: Joi.number().min(SHORTEST_QUARTER).max(LONGEST_QUARTER).required() })).min(1).required().custom(inTimeOrder),
+  meter: Joi.array().items(meterSchema).min(1).required().custom(inTimeOrder),
   origin: tick.required(),
   bars: Joi.number().integer().min(1).max(MAX_BARS).required(),
   kitMap: kitMapSchema.required(),

@@ -6,6 +6,7 @@ import { LONGEST_QUARTER, SHORTEST_QUARTER } from '@/core/time/tempo-map';
 import type { VelocityCurve } from '@/core/velocity-curve';
 import { LAST_TICK } from './hit-rules';
 import { meterSchema } from './meter-rules';
+import { inTimeOrder } from './time-order';
 import { MIDI_KEY } from './midi-key';
 import { validate } from './validate';
 
@@ -45,8 +46,8 @@ const TAKE_RULES: Readonly<Record<keyof Take, Joi.Schema>> = {
   name: Joi.string().min(1).max(LONGEST_NAME).required(),
   recordedAt: Joi.number().min(0).max(8.64e15).required(),
   input: Joi.string().max(LONGEST_NAME).allow('').required(),
-  tempo: Joi.array().items(Joi.object({ tick: tick.min(0).required(), microsecondsPerQuarter: Joi.number().min(SHORTEST_QUARTER).max(LONGEST_QUARTER).required() })).min(1).max(MOST_TEMPOS).required(),
-  meter: Joi.array().items(meterSchema).min(1).max(MOST_METERS).required(),
+  tempo: Joi.array().items(Joi.object({ tick: tick.min(0).required(), microsecondsPerQuarter: Joi.number().min(SHORTEST_QUARTER).max(LONGEST_QUARTER).required() })).min(1).max(MOST_TEMPOS).required().custom(inTimeOrder),
+  meter: Joi.array().items(meterSchema).min(1).max(MOST_METERS).required().custom(inTimeOrder),
   origin: tick.required(),
   start: tick.required(),
   end: tick.greater(Joi.ref('start')).required(),
