@@ -146,5 +146,6 @@ test('the jump goes to the next bar that differs', async ({ page }) => {
     await drawn(page);
     seen.push(await bar());
   }
-  expect(seen).toEqual([1, 2, 3]);
+  // Zooming kept the middle of the first two bars in the middle.
+  expect(seen).toEqual([2, 3, 4]);
 });

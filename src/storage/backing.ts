@@ -10,6 +10,9 @@ let memory: Backing | null = null;
 
 const backing = (): Backing => memory ?? { indexedDB: globalThis.indexedDB, IDBKeyRange: globalThis.IDBKeyRange };
 
+/** Whether all is kept in memory alone: what is there is not the library. */
+export const isInMemory = (): boolean => memory !== null;
+
 /** The factory that is in use now. */
 export const factory: IDBFactory = {
   open: (name, version) => backing().indexedDB.open(name, version),

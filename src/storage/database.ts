@@ -5,7 +5,7 @@ import type { Part } from '@/core/model/part';
 import type { Guards, HatSettings, RawEvent, Take } from '@/core/model/take';
 import type { VelocityCurve } from '@/core/velocity-curve';
 import type { StepKind } from '@/editing/history';
-import { factory, keyRange } from './backing';
+import { factory, isInMemory, keyRange } from './backing';
 import { markLibrary, noteLoss, tellLoss } from './library-mark';
 import { Mirror, mirroring } from './mirror';
 import { Recovery } from './recovery';
@@ -252,6 +252,8 @@ export class NodSwayDatabase extends Dexie {
    * fails on a full disk. What is in memory is written back, and what is gone is named.
    */
   private async lookForLoss(): Promise<void> {
+    // A library that the browser does not open now is not lost.
+    if (isInMemory()) return;
     const isEmpty = (await this.parts.count()) === 0 && (await this.flags.count()) === 0;
     if (isEmpty && !this.mirror.isEmpty) await this.writeBack();
     const here = new Set(await this.parts.toCollection().primaryKeys());
@@ -273,7 +275,7 @@ export class NodSwayDatabase extends Dexie {
   /** What the library holds is noted a moment after it changed. */
   private changed(table: string): void {
     // The mark is of the library alone.
-    if (this.name !== LIBRARY || typeof localStorage === 'undefined' || this.marking !== null || table === 'edits' || table === 'bodies' || table === 'takeEvents') return;
+    if (isInMemory() || this.name !== LIBRARY || typeof localStorage === 'undefined' || this.marking !== null || table === 'edits' || table === 'bodies' || table === 'takeEvents') return;
     this.marking = setTimeout(() => {
       this.marking = null;
       this.mark().catch(() => undefined);

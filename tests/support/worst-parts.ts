@@ -68,6 +68,16 @@ const unlikeBars = (bars: number, hitsABar = 8): string =>
 const nearlyAlike = (bars: number): string =>
   partText({ bars, hits: many(bars * 12, (i) => ({ voice: 'snare', tick: Math.floor(i / 12) * 4 * Q + (i % 12) * (Q / 4) + ((i * 7919) % 2000), velocity: 90 + ((i * 104_729) % 12) })) });
 
+/** Rounds of a first bar, with all tempo changes behind it. */
+const orderedBefore = (entries: number, tempos: number): string =>
+  partText({
+    bars: 4,
+    hits: [{ voice: 'kick', tick: 0 }],
+    tempo: many(tempos, (i) => ({ tick: i === 0 ? 0 : 8 * Q + i, microsecondsPerQuarter: 400_000 + i })),
+    sections: [{ id: 'a', name: 'A', from: 1, bars: 1 }],
+    order: many(entries, () => ({ section: 'a', times: 64 })),
+  });
+
 /** Hits at places that have nothing to do with each other, four a bar. */
 const scattered = (hits: number, rows: number): string => partText({ bars: hits / 4, hits: many(hits, (i) => ({ voice: ownRow(i % rows), tick: i * Q + ((i * 7919) % Q), velocity: 90 })) });
 
@@ -104,6 +114,7 @@ export const WORST_REQUESTS: readonly WorstRequest[] = [
     }),
     refused: 'too-much-work',
   },
+  { name: '150 entries of an order, 64 times each, over 50,000 tempo changes after them', call: 'perform', fields: () => ({ part: orderedBefore(150, 50_000), order: 'true' }), refused: null },
   { name: 'homes of 4,000 hits of 64 rows that keep to no lines', call: 'report', fields: () => ({ part: scattered(4000, 64), homes: 'true' }), refused: null },
   { name: 'homes of 100,000 hits', call: 'report', fields: () => ({ part: scattered(100_000, 8), homes: 'true' }), refused: 'too-many-to-read', isSlow: true },
   { name: '4,000 unlike bars of 8 hits', call: 'report', fields: () => ({ part: unlikeBars(4000) }), refused: 'too-much-to-compare' },

@@ -16,7 +16,7 @@ import type { VoiceName } from '../row-names';
 import type { GridName } from '../time/grid';
 import { sameMeter, type MeterChange } from '../time/meter-map';
 import { TempoMap, type TempoChange } from '../time/tempo-map';
-import { clampVelocity, seconds, ticks, TICKS_PER_QUARTER, type Seconds } from '../units';
+import { clampVelocity, seconds, ticks, TICKS_PER_QUARTER, type Seconds, type Ticks } from '../units';
 import { countCycled, soundingPart } from './sounding';
 
 /** A stretch of bars as it sounds once. */
@@ -128,15 +128,23 @@ function timeOf(part: Pick<Part, 'tempo' | 'meter' | 'origin'>, rounds: readonly
   const meter: MeterChange[] = [];
   const marks: Mark[] = [];
   let [tick, second, bars] = [0, 0, 0];
+  // Rounds of the same bars share what is looked up: there may be thousands of them, and of tempo changes.
+  const known = new Map<string, { holding: TempoChange | undefined; inside: TempoChange[] }>();
+  const changesOf = ({ from, to }: Round, start: Ticks, end: Ticks) => {
+    const key = `${from} ${to}`;
+    let found = known.get(key);
+    if (!found) known.set(key, (found = { holding: changes.findLast((c) => c.tick <= start) ?? changes[0], inside: changes.filter((c) => c.tick > start && c.tick < end) }));
+    return found;
+  };
   for (const round of rounds) {
     const [start, end] = [map.barOf(round.from).start, map.barOf(round.to).start];
     marks.push({ tick, seconds: seconds(second), round });
     const at = (from: number, microsecondsPerQuarter: number) => {
       if (tempo.at(-1)?.microsecondsPerQuarter !== microsecondsPerQuarter) tempo.push({ tick: ticks(tick + from - start), microsecondsPerQuarter });
     };
-    const holding = [...changes].reverse().find((c) => c.tick <= start) ?? changes[0];
+    const { holding, inside } = changesOf(round, start, end);
     if (holding) at(start, holding.microsecondsPerQuarter);
-    for (const c of changes) if (c.tick > start && c.tick < end) at(c.tick, c.microsecondsPerQuarter);
+    for (const c of inside) at(c.tick, c.microsecondsPerQuarter);
     for (let b = round.from; b < round.to; b++) {
       const bar = map.barOf(b);
       const last = meter.at(-1);
