@@ -116,14 +116,15 @@ test('the loop is kept with the part, and later tempos are asked about once', as
 test('first steps stay where they are, ticked one by one, until they are dismissed; a new part has none', async ({ page }) => {
   await openMidi(page, 'beat.mid', flatBeat(4).bytes);
   const card = page.getByRole('region', { name: 'First steps' });
-  const swing = card.getByRole('button', { name: 'Swing it' });
+  const add = page.getByRole('button', { name: 'Add swing' });
+  await expect(add).toBeVisible();
+  const before = await add.boundingBox();
   await expect(card.getByRole('button', { name: 'Soften the off-beat hats' })).toBeVisible();
-  const before = await swing.boundingBox();
   await card.getByRole('button', { name: 'Humanize it' }).click();
   await expect(card.getByRole('button', { name: 'Done: Humanize it' })).toBeVisible();
-  // The part is no longer flat: the step that softens its hats stays.
+  // The part is no longer flat: the step that softens its hats stays, and nothing above moved.
   await expect(card.getByRole('button', { name: 'Soften the off-beat hats' })).toBeVisible();
-  expect((await swing.boundingBox())!.y).toBe(before!.y);
+  expect((await add.boundingBox())!.y).toBe(before!.y);
   await saved(page);
   await page.reload();
   await expect(card.getByRole('button', { name: 'Done: Humanize it' })).toBeVisible();

@@ -26,7 +26,15 @@ import { faceOf, type MoveFace } from './moves/face';
 import { WholeFeels } from './WholeFeels';
 
 /** Holds the place of the first steps until they are loaded: nothing moves under the pointer. */
-const FirstSteps = dynamic(() => import('./FirstSteps'), { ssr: false, loading: () => <div className="h-[170px]" /> });
+function FirstStepsPlace() {
+  return (
+    <div className="rounded-md border border-strong bg-ground px-3 py-2.5">
+      <p className="min-h-[5lh] text-sm">Measuring …</p>
+      <div className="mt-2 min-h-24" />
+    </div>
+  );
+}
+const FirstSteps = dynamic(() => import('./FirstSteps'), { ssr: false, loading: FirstStepsPlace });
 
 const NONE: readonly null[] = [];
 
@@ -35,11 +43,11 @@ export function FeelPage({ faces = MOVE_FACES }: { faces?: readonly MoveFace[] }
   const firstSteps = useBench((s) => (s.idea === null ? s.desk.firstSteps : null));
   return (
     <div className="space-y-3">
-      {firstSteps && <FirstSteps steps={firstSteps} />}
       <section aria-label="Moves">
         <Adding faces={faces} />
         <Moves faces={faces} />
       </section>
+      {firstSteps && <FirstSteps steps={firstSteps} />}
       <Whole />
       <Footer />
     </div>

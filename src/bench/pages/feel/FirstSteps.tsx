@@ -33,7 +33,10 @@ const STEPS: Readonly<Record<string, { text: string; run(store: BenchStore): voi
 const offered = (look: FirstLook): FirstStep[] =>
   [...(look.sloppy ? ['quantize'] : []), 'humanize', 'swing', ...(look.hasHats && look.flat ? ['soften'] : []), ...(look.noGhosts ? ['ghosts'] : [])].map((id) => ({ id, done: false }));
 
-/** What a part is like, in a sentence, and the first steps to take. They stay, ticked one by one, until they are dismissed. */
+/**
+ * What a part is like, in a sentence, and the first steps to take. They stay, ticked one by one, until they are dismissed. As high as its
+ * longest text: nothing beneath moves while the part is measured or changed.
+ */
 export default memo(function FirstSteps({ steps }: { steps: readonly FirstStep[] }) {
   const store = useBenchStore();
   const look = useBench((s) => s.whole?.look ?? null);
@@ -49,8 +52,8 @@ export default memo(function FirstSteps({ steps }: { steps: readonly FirstStep[]
   }, [waits, look, store]);
   return (
     <section aria-label="First steps" className="rounded-md border border-strong bg-ground px-3 py-2.5">
-      <p className="min-h-[3lh]">{found ? readingOf(part, found).join(' ') : 'Measuring …'}</p>
-      <div className="mt-2 flex min-h-16 flex-wrap content-start gap-1.5">
+      <p className="min-h-[5lh] text-sm">{found ? readingOf(part, found).join(' ') : 'Measuring …'}</p>
+      <div className="mt-2 flex min-h-24 flex-wrap content-start gap-1.5">
         {steps.map(({ id, done }) => (
           <Button
             key={id}
