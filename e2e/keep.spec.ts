@@ -304,10 +304,10 @@ test('thirty files and one feel: what it does to each, the same bytes as one by 
   });
   await press(page, 'See what it does');
   await expect(page.getByText('11 of 30')).toBeVisible();
-  // Closing it would stop it: that is asked first.
+  // Closing asks first, because it would stop the batch.
   await page.keyboard.press('Escape');
-  const asked = page.getByRole('alertdialog', { name: 'Still under way' });
-  await expect(asked).toContainText('11 of 30 files are done. Stopping discards them.');
+  const asked = page.getByRole('alertdialog', { name: 'Still running' });
+  await expect(asked).toContainText('Finished 11 of 30 files. If you stop now, the finished files are discarded.');
   await asked.getByRole('button', { name: 'Keep going' }).click();
   await expect(asked).toBeHidden();
   await page.getByRole('dialog').getByRole('button', { name: 'Cancel' }).click();

@@ -79,7 +79,7 @@ export default function RestoreDialog({ file, onClose }: { file: File; onClose: 
   };
 
   return (
-    <Modal open onClose={onClose} unfinished={preview && done !== null ? 'Still restoring. What was restored so far stays.' : null} title="Restore" about={preview ? `${file.name}, written on ${format(preview.madeAt, 'd MMMM yyyy, HH:mm')}.` : file.name}>
+    <Modal open onClose={onClose} unfinished={preview && done !== null ? 'The restore is still running. If you stop now, what has been restored so far is kept.' : null} title="Restore" about={preview ? `${file.name}, written on ${format(preview.madeAt, 'd MMMM yyyy, HH:mm')}.` : file.name}>
       {restored ? (
         <Account name="restore-account" problems={restored.failed} onClose={onClose}>
           <p>{restored.taken === 1 ? 'One thing was taken in.' : `${restored.taken} things were taken in.`} What was replaced among your parts is in the drawer of deleted parts.</p>

@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/counted';
 import { useEffect, useRef, useState } from 'react';
 import { BatchWorker, type FileOutcome } from '@/batch/client';
 import { accountWords, type Given } from '@/batch/perform-file';
@@ -103,7 +104,7 @@ export default function BatchDialog({ files, onParts, onClose }: Props) {
   };
 
   return (
-    <Modal open onClose={onClose} unfinished={running ? `${done.size} of ${files.length} files are done. Stopping discards them.` : null} title={`${files.length} MIDI ${files.length === 1 ? 'file' : 'files'}`} about="Give one thing to all of them: what it does to each is told before anything is written. The files themselves stay as they are." wide>
+    <Modal open onClose={onClose} unfinished={running ? `Finished ${done.size} of ${counted(files.length, 'file')}. If you stop now, the finished files are discarded.` : null} title={`${files.length} MIDI ${files.length === 1 ? 'file' : 'files'}`} about="Give one thing to all of them: what it does to each is told before anything is written. The files themselves stay as they are." wide>
       <p className="leading-9">
         Give them{' '}
         <Picker

@@ -10,7 +10,7 @@ let memory: Backing | null = null;
 
 const backing = (): Backing => memory ?? { indexedDB: globalThis.indexedDB, IDBKeyRange: globalThis.IDBKeyRange };
 
-/** Whether all is kept in memory alone: what is there is not the library. */
+/** True where the browser forbids storage and everything is kept in memory. */
 export const isInMemory = (): boolean => memory !== null;
 
 /** The factory that is in use now. */

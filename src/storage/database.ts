@@ -252,7 +252,7 @@ export class NodSwayDatabase extends Dexie {
    * fails on a full disk. What is in memory is written back, and what is gone is named.
    */
   private async lookForLoss(): Promise<void> {
-    // A library that the browser does not open now is not lost.
+    // The browser forbids storage: the library cannot be opened, but it is not lost.
     if (isInMemory()) return;
     const isEmpty = (await this.parts.count()) === 0 && (await this.flags.count()) === 0;
     if (isEmpty && !this.mirror.isEmpty) await this.writeBack();

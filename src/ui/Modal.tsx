@@ -11,7 +11,7 @@ interface Props {
   title: string;
   about?: string;
   wide?: boolean;
-  /** Work that closing would stop, as a sentence: then closing asks first. */
+  /** Says what closing would stop. While it is set, closing asks first. */
   unfinished?: string | null | undefined;
   /** Something within takes Escape for itself. */
   keepsEscape?: boolean;
@@ -42,7 +42,7 @@ export function Modal({ open, onClose, title, about, wide = false, keepsEscape =
           </div>
           {children}
           {unfinished && asking && (
-            <div role="alertdialog" aria-label="Still under way" className="mt-4 flex flex-wrap items-center gap-2 rounded-md border border-danger p-3">
+            <div role="alertdialog" aria-label="Still running" className="mt-4 flex flex-wrap items-center gap-2 rounded-md border border-danger p-3">
               <p className="mr-auto">{unfinished}</p>
               <Button autoFocus onClick={() => setAsking(false)}>
                 Keep going

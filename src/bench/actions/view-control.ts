@@ -80,7 +80,7 @@ export function zoomAtWork(store: BenchStore, factor: number, width: number) {
   zoomAt(store, factor, middle, width);
 }
 
-/** Whoever looks elsewhere or edits while it plays is not pulled away until the next start. */
+/** Pauses following until playback starts again, so that the view does not move away from what is being edited. */
 export function pauseFollowing(store: BenchStore, isPlaying: boolean) {
   const { desk, setDesk } = store.getState();
   if (isPlaying && desk.follow === 'on') setDesk({ follow: 'paused' });

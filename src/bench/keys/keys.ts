@@ -243,9 +243,9 @@ export const KEYS: readonly KeySpec[] = [
   { keys: ['g'], group: 'Pointer and view', text: 'Finer grid', also: ['resolution'], run: (c) => changeGrid(c, 1) },
   { keys: ['shift+g'], group: 'Pointer and view', text: 'Coarser grid', run: (c) => changeGrid(c, -1) },
   { keys: ['t'], group: 'Pointer and view', text: 'Triplets, and back', run: ({ store }) => setGrid(store.getState().setView, (isTriplet(store.getState().view.grid) ? store.getState().view.grid.replace('T', '') : `${store.getState().view.grid}T`) as GridName) },
-  { keys: ['+', '='], group: 'Pointer and view', text: 'Zoom in on the selection, else on the step cursor or the middle', also: ['magnify'], run: ({ store }) => zoomAtWork(store, ZOOM, stemsFacts(store).width) },
+  { keys: ['+', '='], group: 'Pointer and view', text: 'Zoom in on the selection, the step cursor or the middle of the view', also: ['magnify'], run: ({ store }) => zoomAtWork(store, ZOOM, stemsFacts(store).width) },
   { keys: ['-'], group: 'Pointer and view', text: 'Zoom out', run: ({ store }) => zoomAtWork(store, 1 / ZOOM, stemsFacts(store).width) },
-  { keys: ['shift+f'], group: 'Pointer and view', text: 'Follow the playhead, or stay', also: ['autoscroll', 'scroll', 'catch'], run: ({ store }) => store.getState().setDesk({ follow: store.getState().desk.follow === 'on' ? 'off' : 'on' }) },
+  { keys: ['shift+f'], group: 'Pointer and view', text: 'Turn following the playhead on or off', also: ['autoscroll', 'scroll', 'catch'], run: ({ store }) => store.getState().setDesk({ follow: store.getState().desk.follow === 'on' ? 'off' : 'on' }) },
   { keys: ['x'], group: 'Pointer and view', text: 'The table of hits', also: ['event list'], run: ({ store }) => store.getState().setDesk({ table: !store.getState().desk.table }) },
   { keys: ['?'], group: 'Pointer and view', text: 'This sheet', also: ['shortcuts', 'keyboard', 'help'], run: ({ store }) => store.getState().setDesk({ dialog: 'keys' }) },
 

@@ -17,7 +17,7 @@ const forward = new Float64Array(64 * 32);
  * Strokes in their order belong to lines in theirs: each to a later line than the one before, or, rarely, to the same. Sums over all
  * ways (forward-backward).
  * @param strokes how many
- * @param density of a stroke on a line, at `stroke * lines.places.length + line`; overwritten with no meaning
+ * @param density of a stroke on a line, at `stroke * lines.places.length + line`; not changed
  */
 export function align(strokes: number, { places, priors }: Lines, density: Float64Array, wantsPosterior: boolean): Alignment {
   const m = places.length;

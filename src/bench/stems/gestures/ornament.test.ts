@@ -50,7 +50,7 @@ test('an echo on another row is drawn there', () => {
 });
 
 test('the bracket of a roll of two strokes that lie close can be held beside its end', () => {
-  // A two-stroke roll over an eighth at 80 pixels a quarter: its strokes stand 20 pixels apart.
+  // A two-stroke roll over a sixteenth at 80 pixels a quarter: its strokes stand 10 pixels apart.
   const t = tableWith({ ...newOrnament('roll'), strokes: 2, length: ticks(TICKS_PER_QUARTER / 4) } as Ornament);
   t.store.getState().setView({ pixelsPerQuarter: 80 });
   const m = mark(t);
