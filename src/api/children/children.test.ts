@@ -74,12 +74,13 @@ test('while too much waits for slow readers, calls are asked to come again', asy
 
 test('work that needs too much memory or time is refused, and the next request is answered', async () => {
   const heavy = WORST_REQUESTS.find((w) => w.name === '512 rows struck together on 40 beats')!;
-  const small = poolWith({ ...SLOT_LIMITS, short: { ...SLOT_LIMITS.short, heapMegabytes: 24 } });
+  // Time enough: on a busy machine the heap would fill after the work's few seconds.
+  const small = poolWith({ ...SLOT_LIMITS, short: { ...SLOT_LIMITS.short, heapMegabytes: 24, seconds: 600 } });
   expect(await code422(await small.ask('report', heavy.fields()))).toEqual([422, 'too-large']);
   expect((await small.ask('perform', { midi: beat, feel })).status).toBe(200);
   const short = poolWith({ ...SLOT_LIMITS, short: { ...SLOT_LIMITS.short, seconds: 0.01 } });
   expect(await code422(await short.ask('report', heavy.fields()))).toEqual([422, 'too-slow']);
-  const tight = poolWith({ ...SLOT_LIMITS, short: { ...SLOT_LIMITS.short, megabytes: 1 } });
+  const tight = poolWith({ ...SLOT_LIMITS, short: { ...SLOT_LIMITS.short, megabytes: 1, seconds: 600 } });
   expect(await code422(await tight.ask('report', heavy.fields()))).toEqual([422, 'too-large']);
 });
 

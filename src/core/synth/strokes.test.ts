@@ -14,15 +14,13 @@ import { strokeOf } from './kits/all';
 const RATE = 44_100;
 const VELOCITIES = [24, 64, 104, 127];
 const PROGRAM = join(process.cwd(), 'test-results', 'stroke-figures.cjs');
-/** Measuring a kit takes half a minute alone. */
-const LONGEST_MS = 300_000;
 const figures = new Map<KitName, KitFigures>();
 
 beforeAll(async () => {
   buildSync({ entryPoints: ['tests/support/stroke-figures.ts'], outfile: PROGRAM, bundle: true, platform: 'node', format: 'cjs', alias: { '@': './src' }, logLevel: 'error' });
   const run = promisify(execFile);
   await Promise.all(KIT_NAMES.map(async (kit) => figures.set(kit, JSON.parse((await run('node', [PROGRAM, kit], { maxBuffer: 2 ** 24 })).stdout) as KitFigures)));
-}, LONGEST_MS);
+});
 
 const isMetal = (voice: VoiceName): boolean => /^(hat|ride|crash|splash|china)/.test(voice);
 const isDrum = (voice: VoiceName): boolean => /^(kick|snare|rim|clap)/.test(voice);
