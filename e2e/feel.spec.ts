@@ -198,7 +198,7 @@ test('whole feels: a ready one, one of one’s own kept, exported, deleted and b
   const download = await waiting;
   expect(download.suggestedFilename()).toBe('second-watch.nodfeel.json');
   const text = readFileSync(await download.path(), 'utf8');
-  expect(JSON.parse(text)).toMatchObject({ format: 'nod-sway/feel@2', moves: [{ kind: 'swing' }, { kind: 'accents' }, { kind: 'humanize' }] });
+  expect(JSON.parse(text)).toMatchObject({ format: 'nod-sway/feel@3', moves: [{ kind: 'swing' }, { kind: 'accents' }, { kind: 'humanize' }] });
   // Renamed; Escape leaves the name, and the dialog open.
   await press(page, 'Rename Second watch');
   await page.getByLabel('New name of Second watch').fill('Never');

@@ -194,7 +194,7 @@ function benchHandOver(): void {
 function benchRender(): void {
   const rows = ['crash', 'ride', 'hat-open', 'hat-closed', 'hat-pedal', 'tambourine', 'tom-high', 'tom-floor', 'rim', 'snare', 'clap', 'kick'];
   const random = randomStream(5);
-  const hits = Array.from({ length: 64 * 16 }, (_, step) => rows.flatMap((voice, i) => (random() < (i === 0 ? 0.02 : i < 3 ? 0.1 : i === 3 ? 0.6 : 0.15) ? [{ id: `${voice}${step}`, voice, key: 36 + i, tick: ticks(step * 20_160), length: ticks(10_080), velocity: velocity(30 + Math.floor(random() * 97)) }] : []))).flat();
+  const hits = Array.from({ length: 64 * 16 }, (_, step) => rows.flatMap((voice, i) => (random() < (i === 0 ? 0.02 : i < 3 ? 0.1 : i === 3 ? 0.6 : 0.15) ? [{ id: `${voice}${step}`, voice, key: 36 + i, tick: ticks(step * 20_160), home: ticks(step * 20_160), length: ticks(10_080), velocity: velocity(30 + Math.floor(random() * 97)) }] : []))).flat();
   const part: Part = { ...largePart(1), bars: 64, meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }], tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }], origin: ticks(0), rows: rows.map((voice) => ({ voice })), hits };
   const options = { rate: RATE, ending: 'ring', volume: 0.8 } as const;
   const strokes = strokeSource(RATE);

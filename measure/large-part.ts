@@ -22,10 +22,10 @@ export function largePart(count: number): Part {
     const key = keyOfVoice(GENERAL_MIDI_KIT, voice);
     const step = Math.floor(((i % 40) * 16) / 40);
     const tick = Math.max(0, Math.round(bar * 4 * TICKS_PER_QUARTER + (step * TICKS_PER_QUARTER) / 4 + (random() - 0.5) * 3000));
-    hits.push({ id: `${key}@${tick}.${i}`, voice, key, tick: ticks(tick), length: ticks(9000), velocity: velocity(20 + Math.floor(random() * 107)) });
+    hits.push({ id: `${key}@${tick}.${i}`, voice, key, tick: ticks(tick), home: ticks(bar * 4 * TICKS_PER_QUARTER + (step * TICKS_PER_QUARTER) / 4), length: ticks(9000), velocity: velocity(20 + Math.floor(random() * 107)) });
   }
   return {
-    format: 'nod-sway/part@2',
+    format: 'nod-sway/part@3',
     name: 'Large',
     tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }],
     meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }],

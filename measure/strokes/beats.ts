@@ -26,7 +26,7 @@ export function beatOf(seed: number): Part {
   const hits: Hit[] = [];
   const add = (voice: string, sixteenth: number, loud: number) => {
     const tick = ticks((sixteenth * TICKS_PER_QUARTER) / 4);
-    if (!hits.some((h) => h.tick === tick && h.voice === voice)) hits.push({ id: `h${hits.length}`, voice, key: keyOfVoice(GENERAL_MIDI_KIT, voice), tick, length: ticks(TICKS_PER_QUARTER / 8), velocity: clampVelocity(Math.round(loud)) });
+    if (!hits.some((h) => h.tick === tick && h.voice === voice)) hits.push({ id: `h${hits.length}`, voice, key: keyOfVoice(GENERAL_MIDI_KIT, voice), tick, home: tick, length: ticks(TICKS_PER_QUARTER / 8), velocity: clampVelocity(Math.round(loud)) });
   };
   if (random() < SPARSE) {
     for (let s = 0; s < 16 * BARS; s += 4) {

@@ -170,8 +170,11 @@ async function partField(fields: Fields): Promise<{ part: Part; file: SmfFile | 
   return { part, file: song ? readSmf(song) : null };
 }
 
-/** The part that `midi`, `channels` and `origin` describe, or the one in `part`; and the file that it came from. */
-export async function partOfFields(fields: Fields): Promise<{ part: Part; file: SmfFile | null }> {
+/**
+ * The part that `midi`, `channels` and `origin` describe, or the one in `part`; and the file that it came from.
+ * @param read gives the hits of a MIDI file their homes, once the origin is settled
+ */
+export async function partOfFields(fields: Fields, read: (part: Part) => Part = (p) => p): Promise<{ part: Part; file: SmfFile | null }> {
   const channels = await channelsField(fields);
   const given = (await textField(fields, 'origin'))?.trim();
   const origin = given || '0';
@@ -183,7 +186,7 @@ export async function partOfFields(fields: Fields): Promise<{ part: Part; file: 
     return { ...whole, part };
   }
   const file = await midiField(fields);
-  return { file, part: withOrigin(partOfFile(file, 'part', channels), origin) };
+  return { file, part: read(withOrigin(partOfFile(file, 'part', channels), origin)) };
 }
 
 /** @throws HttpError 400 */

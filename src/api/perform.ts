@@ -1,5 +1,6 @@
-import { writePart } from '@/batch/perform-file';
+import { needsHomes, withHomesFor, writePart } from '@/batch/perform-file';
 import { parseFeel } from '@/formats/feel-format';
+import { versionOf } from '@/formats/migrate';
 import { parseJson } from '@/formats/validate';
 import { hitsOfOrder, orderField } from './order';
 import { FIELDS } from './fields';
@@ -13,12 +14,13 @@ export const perform = (request: Request): Promise<Response> =>
     const fields = await readForm(request, FIELDS.perform);
     const feelText = await textField(fields, 'feel');
     if (feelText === undefined && !fields.has('part')) throw new HttpError(400, 'bad-field', 'feel: a feel as JSON is required', { feel: 'required' });
-    const given = feelText === undefined ? undefined : parseFeel(parseJson(feelText, 'bad-feel'));
+    const raw: unknown = feelText === undefined ? undefined : parseJson(feelText, 'bad-feel');
+    const given = raw === undefined ? undefined : parseFeel(raw);
     const keep = (await choiceField(fields, 'keepOtherTracks', ['true', 'false'])) === 'true';
     const ppq = await wholeField(fields, 'ppq');
     const order = await orderField(fields);
     if (order && keep) throw wrongField('order', 'does not go with keepOtherTracks: a song has the order of its own');
-    const { part, file } = await partOfFields(fields);
+    const { part, file } = await partOfFields(fields, (p) => (given && needsHomes(given) ? withHomesFor(p, versionOf('feel', raw) ?? undefined) : p));
     if (keep && !file) throw wrongField('keepOtherTracks', 'the part file has no song');
     const bytes = writePart({ ...part, feel: given ?? part.feel }, file, { song: keep, ppq, order }, order ? hitsOfOrder(part) : part.hits.length);
     return new Response(bytes as Uint8Array<ArrayBuffer>, { headers: { 'content-type': 'audio/midi', 'content-disposition': 'attachment; filename="performed.mid"' } });

@@ -3,7 +3,10 @@ import { putGroove } from '@/core/commands/grooves';
 import { NamedError } from '@/core/errors';
 import type { KitMap } from '@/core/key-map';
 import { MOST_WORK, workOf } from '@/core/limits';
-import type { Feel } from '@/core/model/feel';
+import type { Feel, Move } from '@/core/model/feel';
+import { isIdle } from '@/core/feel/move-spec';
+import { withHomesRead } from '@/core/reading/read-into';
+import { withHomesOf2 } from '@/formats/part-2';
 import type { Groove } from '@/core/model/groove';
 import type { Part } from '@/core/model/part';
 import { tempoMapOf } from '@/core/part/part-time';
@@ -36,7 +39,21 @@ export function partOfFile(file: SmfFile, name: string, channels?: readonly numb
   const all = listLanes(file);
   const lanes = drumLanes(file, all, channels ? [...channels] : undefined);
   if (lanes.length === 0) throw all.length === 0 ? new NamedError('no-notes', { notesByChannel: {} }) : new NamedError('no-drum-notes', { notesByChannel: notesByChannel(all) });
-  return importPart(file, { name, lanes }).part;
+  return importPart(file, { name, lanes, unread: true }).part;
+}
+
+/** Moves that go by homes; others need none. */
+const BY_HOME: ReadonlySet<Move['kind']> = new Set(['swing', 'groove', 'humanize', 'apart', 'hands']);
+
+/** Whether a feel does something that depends on which line a hit belongs to. */
+export const needsHomes = (feel: Feel): boolean => !isIdle(feel) && feel.moves.some((m) => m.on !== false && (BY_HOME.has(m.kind) || m.scope?.bars !== undefined));
+
+/** Larger parts are read beat by beat: read together they would take too long. */
+const MOST_READ_TOGETHER = 12_000;
+
+/** A part that comes from a file with its homes read. @param feelVersion the format of the feel that it is for: those before feel@3 go by the homes of their time */
+export function withHomesFor(part: Part, feelVersion = Infinity): Part {
+  return feelVersion < 3 || part.hits.length > MOST_READ_TOGETHER ? withHomesOf2(part) : withHomesRead(part);
 }
 
 /** A part with what is given to it. */

@@ -59,9 +59,9 @@ const hush: MoveSpec<HushMove & Move> = {
 const moves = [...MOVES, hush] as unknown as readonly MoveSpec[];
 
 test('a move: read from a file, added, performed, told, said and pictured', () => {
-  const feel = parseFeel({ format: 'nod-sway/feel@2', moves: [{ kind: 'hush', by: 30, scope: { voices: ['snare'] } }, { kind: 'hush' }] }, feelSchemaOf(moves));
+  const feel = parseFeel({ format: 'nod-sway/feel@3', moves: [{ kind: 'hush', by: 30, scope: { voices: ['snare'] } }, { kind: 'hush' }] }, feelSchemaOf(moves));
   expect(feel.moves).toEqual([{ kind: 'hush', by: 30, scope: { voices: ['snare'] } }, { kind: 'hush', by: 0 }]);
-  expect(() => parseFeel({ format: 'nod-sway/feel@2', moves: [{ kind: 'hush', by: 61 }] }, feelSchemaOf(moves))).toThrow(/by/);
+  expect(() => parseFeel({ format: 'nod-sway/feel@3', moves: [{ kind: 'hush', by: 61 }] }, feelSchemaOf(moves))).toThrow(/by/);
   expect(() => parseFeel(feel)).toThrow();
 
   const added = addMove({ ...part, feel: EMPTY_FEEL }, firstMove(hush, part, { loopBars: 1, groove: HOUSE_GROOVES[0]! }));

@@ -34,6 +34,7 @@ export function patternHits(
         voice,
         key,
         tick,
+        home: ticks(start + i * step),
         length: ticks(Math.round(step * 0.9)),
         velocity: velocity(Math.round(level(strength, voice))),
         ...(sign === 'g' ? { ghost: true } : {}),

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { MOST_MOVES, type AccentsMove, type Feel, type Move, type Scope } from '@/core/model/feel';
+import { MOST_MOVES, type AccentsMove, type Move, type Scope } from '@/core/model/feel';
 import { isTriplet, type GridName } from '@/core/time/grid';
 import { allRowsOf } from '@/core/row-names';
 import { grooveSchema } from './groove-format';
@@ -73,7 +73,7 @@ const scopeOf1 = (scope: unknown): { scope?: Scope } => {
 };
 
 /** A valid feel@1 in the words of feel@2: it means and sounds the same. */
-export function feelOf1({ seed: seeded, sway, moves }: Feel1): Feel {
+export function feelOf1({ seed: seeded, sway, moves }: Feel1): Record<string, unknown> {
   return {
     format: 'nod-sway/feel@2',
     seed: seeded,

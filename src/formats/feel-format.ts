@@ -8,7 +8,7 @@ import { between, moveOf, movesOf, seed } from './scope-schema';
 import { parseJson, validate } from './validate';
 import { FEEL_SIZE } from './feel-size';
 
-/** feel@2 as it comes from files, the store and the HTTP API; older ones are migrated. Unknown members and kinds are errors that name them. */
+/** feel@3 as it comes from files, the store and the HTTP API; older ones are migrated. Unknown members and kinds are errors that name them. */
 
 function schemaOfMember(member: Member): Joi.Schema {
   switch (member.is) {
@@ -43,7 +43,7 @@ function schemaOfMove({ kind, members, plain, problem }: MoveSpec): Joi.ObjectSc
 /** The schema of a feel made of moves of these kinds. */
 export const feelSchemaOf = (specs: readonly MoveSpec[]): Joi.ObjectSchema =>
   Joi.object({
-    format: Joi.string().valid('nod-sway/feel@2').required(),
+    format: Joi.string().valid('nod-sway/feel@3').required(),
     seed: seed.default(1),
     sway: between(0, 1).default(1),
     moves: Joi.array().items(movesOf(Object.fromEntries(specs.map((spec) => [spec.kind, schemaOfMove(spec)])))).max(MOST_MOVES).default([]),
@@ -54,7 +54,7 @@ export const feelSchema = feelSchemaOf(MOVES);
 /** @throws NamedError bad-feel, its details naming each wrong member */
 export const parseFeel = (data: unknown, schema: Joi.ObjectSchema = feelSchema): Feel => validate<Feel>(schema, migrated('feel', data), 'bad-feel', FEEL_SIZE);
 
-/** A feel's name is its file's: feel@2 has no member for it. */
+/** A feel's name is its file's: feel@3 has no member for it. */
 export const FEEL_FILE_ENDING = '.nodfeel.json';
 
 export const writeFeelFile = (feel: Feel): string => JSON.stringify(feel, null, 1);

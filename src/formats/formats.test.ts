@@ -25,11 +25,11 @@ const problems = (run: () => unknown): unknown => {
     return e.details;
   }
 };
-const feel = (moves: unknown[], more: object = {}): unknown => ({ format: 'nod-sway/feel@2', moves, ...more });
+const feel = (moves: unknown[], more: object = {}): unknown => ({ format: 'nod-sway/feel@3', moves, ...more });
 const swing = (more: object): object => ({ kind: 'swing', ...more });
 
 test('defaults are filled in', () => {
-  expect(parseFeel(feel([swing({})]))).toEqual({ format: 'nod-sway/feel@2', seed: 1, sway: 1, moves: [{ kind: 'swing', division: '1/16', percent: 56 }] });
+  expect(parseFeel(feel([swing({})]))).toEqual({ format: 'nod-sway/feel@3', seed: 1, sway: 1, moves: [{ kind: 'swing', division: '1/16', percent: 56 }] });
 });
 
 test.each([

@@ -1,5 +1,6 @@
 import { MOST_PIECES } from '@/core/model/break';
-import { COMPANION_MS, MOST_COMPANIONS, type Hit } from '@/core/model/part';
+import { COMPANION_MS, MOST_COMPANIONS, PART_FORMAT, type Hit } from '@/core/model/part';
+import { fieldsAfter, HIT_FIELDS } from '@/core/model/fields';
 import { MOST_PASSES } from '@/core/model/song';
 import { MAX_NUDGE_MS } from '@/core/commands/hits';
 import { MAX_BARS, MAX_QUARTERS, MOST_TRACKS } from '@/core/limits';
@@ -16,6 +17,7 @@ const isObject = (v: unknown): v is Record<string, unknown> => typeof v === 'obj
 const isWhole = (n: unknown, low: number, high: number): boolean => Number.isInteger(n) && (n as number) >= low && (n as number) <= high;
 const isText = (s: unknown): boolean => typeof s === 'string' && s.length > 0 && s.length <= 120;
 
+const isTick = (v: unknown): boolean => isWhole(v, -LAST_TICK, LAST_TICK);
 const isFlag = (v: unknown): boolean => v === undefined || typeof v === 'boolean';
 const isWithin = (v: unknown, q: Quality): boolean => v === undefined || (Number.isFinite(v) && (v as number) >= q.min && (v as number) <= q.max && (q.digits > 0 || Number.isInteger(v)));
 
@@ -24,7 +26,7 @@ const HIT_RULES: Readonly<Record<keyof Hit, (v: unknown) => boolean>> = {
   id: isText,
   voice: isVoiceName,
   key: (v) => isWhole(v, 0, 127),
-  tick: (v) => isWhole(v, -LAST_TICK, LAST_TICK),
+  tick: isTick,
   length: (v) => isWhole(v, 0, LAST_TICK),
   velocity: (v) => isWhole(v, 1, 127),
   ghost: isFlag,
@@ -37,7 +39,11 @@ const HIT_RULES: Readonly<Record<keyof Hit, (v: unknown) => boolean>> = {
   nudge: (v) => v === undefined || isNudge(v),
   ornament: (v) => v === undefined || isOrnament(v),
   companions: (v) => v === undefined || (Array.isArray(v) && v.length > 0 && v.length <= MOST_COMPANIONS && v.every(isCompanion)),
-  home: (v) => v === undefined || isWhole(v, -LAST_TICK, LAST_TICK),
+  home: isTick,
+  sure: (v) => v === undefined || (Number.isFinite(v) && (v as number) >= 0 && (v as number) <= 1),
+  other: (v) => v === undefined || isTick(v),
+  decided: isFlag,
+  placed: isFlag,
   chance: (v) => v === undefined || isWhole(v, 1, 99),
   passes: (v) => v === undefined || isPasses(v),
   lane: (v) => v === undefined || isWhole(v, 0, 16 * MOST_TRACKS),
@@ -69,15 +75,28 @@ function isOrnament(v: unknown): boolean {
   return rules !== undefined && rules.every(([name, rule]) => rule(members[name])) && Object.keys(members).every((name) => rules.some(([known]) => known === name));
 }
 
-const EACH_RULE: readonly (readonly [string, (v: unknown) => boolean])[] = Object.entries(HIT_RULES);
+type EachRule = readonly (readonly [string, (v: unknown) => boolean])[];
+const EACH_RULE: EachRule = Object.entries(HIT_RULES);
+
+const NOTHING = (v: unknown): boolean => v === undefined;
+const NEWER_THAN_2: readonly string[] = fieldsAfter(HIT_FIELDS, 2);
+/** Hits of part@2: a home only where it was chosen, and nothing of what came later. */
+const EACH_RULE_2: EachRule = EACH_RULE.map(([name, rule]) => {
+  if (name === 'home') return [name, (v) => v === undefined || isTick(v)];
+  if (name === 'ornament') return [name, (v) => rule(v) && !(isObject(v) && 'followsSwing' in v)];
+  return [name, NEWER_THAN_2.includes(name) ? NOTHING : rule];
+});
+
+/** What is wrong with the first hit that is not one of part@2; null where all are. */
+export const firstHitProblem2 = (hits: readonly unknown[]): string | null => firstHitProblem(hits, EACH_RULE_2);
 
 /** What is wrong with the first hit that is not one; null where all are. */
-export function firstHitProblem(hits: readonly unknown[]): string | null {
+export function firstHitProblem(hits: readonly unknown[], rules: EachRule = EACH_RULE): string | null {
   const ids = new Set<unknown>();
   for (let i = 0; i < hits.length; i++) {
     const hit = hits[i] as Record<string, unknown> | null;
     if (typeof hit !== 'object' || hit === null) return `hits[${i}] is not a hit`;
-    for (const [name, rule] of EACH_RULE) if (!rule(hit[name])) return `hits[${i}].${name} is missing or out of range`;
+    for (const [name, rule] of rules) if (!rule(hit[name])) return `hits[${i}].${name} is missing or out of range`;
     for (const name in hit) if (!Object.hasOwn(HIT_RULES, name)) return `hits[${i}].${name.slice(0, 40)} is not allowed`;
     if (ids.has(hit.id)) return `hits[${i}].id is used twice`;
     ids.add(hit.id);
@@ -90,7 +109,7 @@ export function firstHitProblem(hits: readonly unknown[]): string | null {
  * where this says no, the full check names what is wrong.
  */
 export function looksLikePart(data: unknown): boolean {
-  if (!isObject(data) || data.format !== 'nod-sway/part@2') return false;
+  if (!isObject(data) || data.format !== PART_FORMAT) return false;
   const { tempo, meter, rows, hits, feel, kitMap } = data;
   const lists = [tempo, meter, rows, hits].every(Array.isArray) && (tempo as unknown[]).length > 0 && (meter as unknown[]).length > 0;
   if (!lists || !isWhole(data.bars, 1, MAX_BARS) || !isWhole(data.origin, -LAST_TICK, LAST_TICK)) return false;

@@ -1,11 +1,18 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { contentOf, tracksOf } from '@tests/support/read-midi';
+import { formRequest } from '@tests/support/multipart';
+import { perform } from '@/api/perform';
 import { isNamedError } from '@/core/errors';
+import type { Part } from '@/core/model/part';
+import { applyDiff, diffParts, invertDiff, type PartDiff } from '@/core/part/diff';
+import { TICKS_PER_QUARTER } from '@/core/units';
 import { exportPart, type PartExportOptions } from '@/core/smf/export-part';
 import { readFeelFile } from './feel-format';
 import { readGrooveFile } from './groove-format';
+import { editsInNewest, replayed } from './older-edits';
 import { readPartFile } from './part-file';
+import { readPatternFile } from './pattern-format';
 
 /** Files of older formats, made by the code of their time: what they hold must open, and sound as it did, for good. */
 
@@ -19,7 +26,7 @@ interface PartFixture {
 test.each(readdirSync(join(FIXTURES, 'part-1')))('part@1 %s: opens with its versions, and exports the same events, dice included', (name) => {
   const { early, file, midi } = JSON.parse(readFileSync(join(FIXTURES, 'part-1', name), 'utf8')) as PartFixture;
   const { part, versions } = readPartFile(JSON.stringify(file));
-  expect([part.format, part.feel.format, versions!.map((v) => v.part.format)]).toEqual(['nod-sway/part@2', 'nod-sway/feel@2', ['nod-sway/part@2']]);
+  expect([part.format, part.feel.format, versions!.map((v) => v.part.format)]).toEqual(['nod-sway/part@3', 'nod-sway/feel@3', ['nod-sway/part@3']]);
   // Only where tracks end has changed since: on a bar line, and no note behind it.
   const { bytes, left } = exportPart(part, { early });
   const [now, then] = [contentOf(bytes), contentOf(Buffer.from(midi, 'base64'), tracksOf(bytes)[0]!.at(-1)!.at)];
@@ -33,7 +40,7 @@ test('feel@1: the same numbers under their new names', () => {
   const feel = readFeelFile(readFileSync(join(FIXTURES, 'feel-1.nodfeel.json'), 'utf8'));
   expect(feel.moves.map((m) => m.kind)).toEqual(['quantize', 'swing', 'groove', 'lay', 'humanize', 'humanize', 'apart', 'accents']);
   expect(feel.moves[0]).toEqual({ kind: 'quantize', grid: '1/8', strength: 0.7, outer: 0.8, innerMs: 3, swingPercent: 50, scope: { voices: ['hat-closed:*', 'snare:*'] } });
-  expect(feel.moves[4]).toEqual({ kind: 'humanize', timingMs: 6, velocityPercent: 9, memory: 0.35, anchor: 0.5, span: 4 });
+  expect(feel.moves[4]).toEqual({ kind: 'humanize', timingMs: 6, velocityPercent: 9, memory: 0.35, anchor: 0.5, span: 4, limit: 'clip' });
   expect(readGrooveFile(readFileSync(join(FIXTURES, 'groove-1.nodgroove.json'), 'utf8')).steps.length).toBeGreaterThan(3);
 });
 
@@ -47,9 +54,10 @@ test('feel@1 starts its moves as it did, feel@2 as it does', () => {
 
 test.each([
   ['a member of feel@2 in feel@1', { format: 'nod-sway/feel@1', moves: [{ kind: 'tighten', outer: 1 }] }, 'bad-feel'],
+  ['a member of feel@3 in feel@2', { format: 'nod-sway/feel@2', moves: [{ kind: 'swing', lines: 'all' }] }, 'bad-feel'],
   ['a kind of feel@1 in feel@2', { format: 'nod-sway/feel@2', moves: [{ kind: 'tighten' }] }, 'bad-feel'],
   ['a broken member, by the name that it has there', { format: 'nod-sway/feel@1', moves: [{ kind: 'drift', color: 3 }] }, 'bad-feel'],
-  ['a newer format', { format: 'nod-sway/feel@3', moves: [] }, 'newer-format'],
+  ['a newer format', { format: 'nod-sway/feel@4', moves: [] }, 'newer-format'],
 ])('%s is refused by name', (_what, data, code) => {
   try {
     readFeelFile(JSON.stringify(data));
@@ -59,4 +67,73 @@ test.each([
     expect(e.code).toBe(code);
     if (JSON.stringify(data).includes('color')) expect(JSON.stringify(e.details)).toContain('moves[0].color');
   }
+});
+
+interface Journal {
+  /** A state of part@2, the number of the last edit in it, all edits, and what each state from the first on was exported to. */
+  body: Part;
+  seq: number;
+  edits: { label: string; diff: PartDiff; format: string; step?: 'undo' }[];
+  midi: string[];
+}
+
+describe('a journal of part@2', () => {
+  const { body, seq, edits, midi } = JSON.parse(readFileSync(join(FIXTURES, 'journal-2.json'), 'utf8')) as Journal;
+  const kept = edits.map((e, i) => ({ ...e, seq: i + 1 }));
+  const bytes = (part: Part): string => Buffer.from(exportPart(part).bytes).toString('base64');
+
+  test('edits replay in their own format, and the state that they lead to exports what it did', () => {
+    for (let last = seq; last <= edits.length; last++) expect(bytes(replayed(body, kept.slice(seq, last)))).toBe(midi[last]);
+  });
+
+  test('going back step by step, past the body too, gives every state as it was; then forward again', () => {
+    const told = editsInNewest(body, seq, kept);
+    expect(told.map((e) => e.format)).toEqual(told.map(() => 'nod-sway/part@3'));
+    let part = replayed(body, kept.slice(seq));
+    for (let i = told.length; i > 0; i--) {
+      expect(bytes(part)).toBe(midi[i]);
+      part = applyDiff(part, invertDiff(told[i - 1]!.diff));
+    }
+    expect(bytes(part)).toBe(midi[0]);
+    for (const [i, { diff }] of told.entries()) {
+      part = applyDiff(part, diff);
+      expect(bytes(part)).toBe(midi[i + 1]);
+    }
+  });
+
+  test('edits in the newest format go on from there', () => {
+    const state = replayed(body, kept.slice(seq));
+    const after = { ...state, hits: state.hits.slice(3) };
+    const diff = diffParts(state, after)!;
+    const newest = { seq: kept.length + 1, label: 'Delete', diff, format: 'nod-sway/part@3' };
+    expect(replayed(body, [...kept.slice(seq), newest]).hits).toEqual(after.hits);
+    expect(editsInNewest(body, seq, [...kept, newest]).at(-1)).toBe(newest);
+  });
+
+  test('what was chosen is decided, what was doubtful is so with both lines, rolls keep their distances', () => {
+    const { hits, feel } = replayed(body, kept.slice(seq));
+    const was = new Map(kept.flatMap((e) => e.diff.added).map((h) => [h.id, h.home]));
+    for (const hit of hits) if (was.has(hit.id)) expect(hit.decided === true).toBe(was.get(hit.id) !== undefined);
+    expect(hits.some((h) => h.sure === 0.5 && h.other !== undefined && h.other !== h.home)).toBe(true);
+    expect(hits.flatMap((h) => (h.ornament && h.ornament.kind !== 'flam' ? [h.ornament.followsSwing] : []))).toEqual([false, false]);
+    expect(feel.moves.flatMap((m) => (m.kind === 'swing' ? [m.lines] : m.kind === 'groove' ? [m.at] : m.kind === 'humanize' ? [m.limit] : []))).toEqual(expect.arrayContaining(['all', 'written', 'clip']));
+  });
+});
+
+test('pattern@1 is read in its own meter', () => {
+  const { format, hits } = readPatternFile(readFileSync(join(FIXTURES, 'pattern-1.nodpattern.json'), 'utf8'));
+  expect(format).toBe('nod-sway/pattern@2');
+  expect(hits.length).toBeGreaterThan(5);
+  for (const hit of hits) expect(Math.abs(hit.home - hit.tick)).toBeLessThan(TICKS_PER_QUARTER / 4);
+});
+
+interface Calls {
+  feels: Record<string, string>;
+  calls: { style: string; feel: string; midi: string; answer: string }[];
+}
+const { feels, calls } = JSON.parse(readFileSync(join(FIXTURES, 'calls-2.json'), 'utf8')) as Calls;
+
+test.each(calls.map((c) => [c.style, c.feel, c] as const))('%s through /api/perform with a feel of its time (%s): the same bytes', async (_style, _feel, call) => {
+  const answer = await perform(formRequest({ midi: new Uint8Array(Buffer.from(call.midi, 'base64')), feel: feels[call.feel]! }));
+  expect(Buffer.from(await answer.arrayBuffer()).toString('base64')).toBe(call.answer);
 });

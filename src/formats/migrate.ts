@@ -5,6 +5,7 @@ import type { PartDiff } from '@/core/part/diff';
 import { feel1Schema, feelOf1, type Feel1 } from './feel-1';
 import { FEEL_SIZE } from './feel-size';
 import type { FileKind } from './kind-of-file';
+import { feelOf2, partOf2, patternOf1 } from './part-2';
 import { validate } from './validate';
 
 /** One step from a format to the next: checks what the old one alone can say, and tells it in the words of the new one. */
@@ -26,37 +27,54 @@ function part1(data: Record<string, unknown>): Record<string, unknown> {
 
 /** Every kind of stored or exported data, its newest version and the steps that lead there. A new format gets a step and a fixture. */
 const FORMATS: Readonly<Record<FileKind | 'library', { newest: number; steps: readonly Step[] }>> = {
-  feel: { newest: 2, steps: [{ from: 1, migrate: feel1 }] },
+  feel: {
+    newest: 3,
+    steps: [
+      { from: 1, migrate: feel1 },
+      { from: 2, migrate: feelOf2 },
+    ],
+  },
   part: {
-    newest: 2,
-    steps: [{ from: 1, migrate: part1 }],
+    newest: 3,
+    steps: [
+      { from: 1, migrate: part1 },
+      { from: 2, migrate: partOf2 },
+    ],
   },
   groove: { newest: 1, steps: [] },
   kit: { newest: 1, steps: [] },
-  pattern: { newest: 1, steps: [] },
+  pattern: { newest: 2, steps: [{ from: 1, migrate: patternOf1 }] },
   target: { newest: 1, steps: [] },
   library: { newest: 1, steps: [] },
 };
 
-/**
- * Data of a kind in its newest format; what names no format of ours is left for the check that follows.
- * @throws NamedError newer-format where a later version of the product made it; bad-feel, bad-part where the old format was broken
- */
-export function migrated(kind: FileKind | 'library', data: unknown): unknown {
-  if (typeof data !== 'object' || data === null) return data;
+/** The version of a kind that data names; null where it names none of ours. @example versionOf('feel', { format: 'nod-sway/feel@2' }) // 2 */
+export function versionOf(kind: FileKind | 'library', data: unknown): number | null {
+  if (typeof data !== 'object' || data === null) return null;
   const format = (data as { format?: unknown }).format;
   const found = typeof format === 'string' ? new RegExp(`^nod-sway/${kind}@(\\d{1,6})$`).exec(format) : null;
-  if (!found) return data;
+  return found ? Number(found[1]) : null;
+}
+
+/**
+ * Data of a kind in its newest format; what names no format of ours is left for the check that follows.
+ * @param to an older format to stop at
+ * @throws NamedError newer-format where a later version of the product made it; bad-feel, bad-part where the old format was broken
+ */
+export function migrated(kind: FileKind | 'library', data: unknown, to = FORMATS[kind].newest): unknown {
+  const version = versionOf(kind, data);
+  if (version === null) return data;
   const { newest, steps } = FORMATS[kind];
-  if (Number(found[1]) > newest) throw new NamedError('newer-format', { format: String(format).slice(0, 40), newest: `nod-sway/${kind}@${newest}` });
   let now = data as Record<string, unknown>;
-  for (const step of steps) if (step.from >= Number(found[1])) now = step.migrate(now);
+  if (version > newest) throw new NamedError('newer-format', { format: String(now.format).slice(0, 40), newest: `nod-sway/${kind}@${newest}` });
+  for (const step of steps) if (step.from >= version && step.from < to) now = step.migrate(now);
   return now;
 }
 
-/** An edit that was written in part@1, told in part@2: of all that an edit can hold only whole feels differ. */
-export function migratedDiff1(diff: PartDiff): PartDiff {
+/** An edit with its whole feels in another format: of all that an edit of part@1 can hold only these are said otherwise in part@2. */
+export function withFeels(diff: PartDiff, to: number): PartDiff {
   const { feel } = diff.fields;
   if (!feel) return diff;
-  return { ...diff, fields: { ...diff.fields, feel: { before: feel.before && (migrated('feel', feel.before) as typeof feel.before), after: feel.after && (migrated('feel', feel.after) as typeof feel.after) } } };
+  const told = (f: typeof feel.before) => f && (migrated('feel', f, to) as typeof f);
+  return { ...diff, fields: { ...diff.fields, feel: { before: told(feel.before), after: told(feel.after) } } };
 }

@@ -20,7 +20,7 @@ import { migrated } from './migrate';
 import { targetSchema } from './target-format';
 import { validate } from './validate';
 
-/** part@2 as it comes from files and the store; older ones are migrated. Whatever an import accepts, it accepts. */
+/** part@3 as it comes from files and the store; older ones are migrated. Whatever an import accepts, it accepts. */
 
 const tick = Joi.number().integer().min(-LAST_TICK).max(LAST_TICK);
 const voice = Joi.string().min(1).max(LONGEST_VOICE);
@@ -54,7 +54,7 @@ const orderEntry = Joi.object({
 
 /** Each field of a part with its rule. */
 const PART_RULES: Readonly<Record<keyof Part, Joi.Schema>> = {
-  format: Joi.string().valid('nod-sway/part@2').required(),
+  format: Joi.string().valid('nod-sway/part@3').required(),
   name: Joi.string().min(1).max(LONGEST_NAME).required(),
   tempo: Joi.array().items(Joi.object({ tick: tick.min(0).required(), microsecondsPerQuarter: Joi.number().min(SHORTEST_QUARTER).max(LONGEST_QUARTER).required() })).min(1).required().custom(inTimeOrder),
   meter: Joi.array().items(meterSchema).min(1).required().custom(inTimeOrder),

@@ -7,13 +7,13 @@ import { firstHitProblem, LAST_TICK } from './hit-rules';
 import { migrated } from './migrate';
 import { parseJson, validate } from './validate';
 
-/** pattern@1 as it comes from files and the store. */
+/** pattern@2 as it comes from files and the store. */
 
 export const PATTERN_FILE_ENDING = '.nodpattern.json';
 const MOST_PATTERN_HITS = 20_000;
 
 const patternSchema = Joi.object({
-  format: Joi.string().valid('nod-sway/pattern@1').required(),
+  format: Joi.string().valid('nod-sway/pattern@2').required(),
   name: Joi.string().min(1).max(LONGEST_NAME).required(),
   meter: Joi.array().ordered(Joi.number().integer().min(1).max(64).required(), Joi.number().valid(1, 2, 4, 8, 16, 32, 64).required()).required(),
   length: Joi.number().integer().min(1).max(LAST_TICK).required(),

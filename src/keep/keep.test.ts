@@ -151,7 +151,7 @@ test('hostile files: climbing paths, bombs, wrong versions, half files, recordin
   expect(await look(zipped({ 'library.json': list({}), '/etc/up.json': new Uint8Array(3) }))).toMatch(/^bad-library: .*absolute/);
   expect(await look(zipped({ 'library.json': list({}), 'Library.json': list({}) }))).toMatch(/^bad-library: .*twice/);
   expect(await look(zipped({ 'library.json': list({ format: 'nod-sway/library@2' }) }))).toMatch(/^newer-format/);
-  expect(await look(zipped({ 'library.json': list({ format: 'nod-sway/part@2' }) }))).toMatch(/^bad-library/);
+  expect(await look(zipped({ 'library.json': list({ format: 'nod-sway/part@3' }) }))).toMatch(/^bad-library/);
   expect(await look(zipped({ 'library.json': new TextEncoder().encode('[') }))).toMatch(/^bad-library/);
   expect(await look(zipped({ 'other.json': list({}) }))).toMatch(/^bad-library: .*list/);
   expect(await look(zipped({ 'library.json': list({ entries: [{ kind: 'part', key: 'a', name: 'A', file: 'parts/a.json' }] }) }))).toMatch(/^bad-library: .*parts\/a\.json/);

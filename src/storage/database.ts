@@ -1,7 +1,6 @@
 import Dexie, { type EntityTable, type Table } from 'dexie';
 import type { PartDiff } from '@/core/part/diff';
 import type { OwnKit, OwnSound, SampleId } from '@/core/model/own-sound';
-import type { Part } from '@/core/model/part';
 import type { Guards, HatSettings, RawEvent, Take } from '@/core/model/take';
 import type { VelocityCurve } from '@/core/velocity-curve';
 import type { StepKind } from '@/editing/history';
@@ -59,7 +58,7 @@ export interface EditRow {
   label: string;
   diff: PartDiff;
   /** Of the part that it was made on; part@1 without it. */
-  format?: Part['format'];
+  format?: string;
   /** Something done (without it), or a step back or forward again: the history is made of these after a reload. */
   step?: StepKind;
 }
@@ -201,6 +200,9 @@ export interface FlagRow {
 /** The name of the library's database. */
 const LIBRARY = 'nod-sway';
 
+/** Parts are kept as part@3 since: a tab that runs an older version is closed, so that none goes on in the older format. */
+const DATA_VERSION = 11;
+
 /** The browser's store, made of its tables: those of each version are added to an older store when it is opened. */
 export class NodSwayDatabase extends Dexie {
   parts!: EntityTable<PartRow, 'id'>;
@@ -239,6 +241,7 @@ export class NodSwayDatabase extends Dexie {
     // Before anything else is asked of a database that was just opened.
     this.on('ready', () => this.lookForLoss(), true);
     for (const version of new Set(specs.map((spec) => spec.since))) this.version(version).stores(Object.fromEntries(specs.filter((spec) => spec.since === version).map((spec) => [spec.name, spec.keys])));
+    this.version(DATA_VERSION).stores({});
   }
 
   /** A write that changes nothing, as large as an edit may be. */

@@ -2,7 +2,7 @@ import { Dexie, liveQuery } from 'dexie';
 import { nanoid } from 'nanoid';
 import { NamedError } from '@/core/errors';
 import { applyDiff } from '@/core/part/diff';
-import type { Part } from '@/core/model/part';
+import { PART_FORMAT, type Part } from '@/core/model/part';
 import type { FinishedEdit } from '@/editing/saver';
 import { askToStay } from './backing';
 import { database, type EditRow, type IdeaOf, type KeptLoop, type NodSwayDatabase, type PartRow } from './database';
@@ -77,16 +77,13 @@ export class PartStore {
         return [row, body, body ? await this.editsOf(id, body.seq + 1).toArray() : []] as const;
       });
       if (!row || !body) throw new NamedError('not-found', { id });
-      let part = await this.read(body.part);
       // Edits may be ahead of the row, where a tab was killed between the two. What lies behind a gap led nowhere.
-      let head = body.seq;
-      for (const edit of await migratedEdits(edits)) {
-        if (edit.seq !== head + 1) break;
-        part = applyDiff(part, edit.diff);
-        head++;
-      }
-      if (edits.length > head - body.seq) await this.dropStrays(id);
-      if (edits.length > EDITS_BEFORE_BODY) void this.compact(id, part, head);
+      const gap = edits.findIndex((e, i) => e.seq !== body.seq + 1 + i);
+      const following = gap < 0 ? edits : edits.slice(0, gap);
+      const head = body.seq + following.length;
+      const part = await this.read(body.part, following);
+      if (edits.length > following.length) await this.dropStrays(id);
+      if (edits.length > EDITS_BEFORE_BODY || isOlder(body.part)) void this.compact(id, part, head);
       return { part, head, ...(row.loop ? { loop: row.loop } : {}) };
     });
   }
@@ -96,10 +93,12 @@ export class PartStore {
     return named(async () => void (await this.db.parts.update(id, { loop })));
   }
 
-  /** What the store gives back was checked when it came in; the full check is loaded where the data has lost its shape. */
-  private async read(data: unknown): Promise<Part> {
+  /** What the store gives back was checked when it came in; the full check is loaded where the data has lost its shape, or is of an older format. */
+  private async read(data: unknown, edits: readonly EditRow[]): Promise<Part> {
     const { looksLikePart } = await import('@/formats/hit-rules');
-    return looksLikePart(data) ? (data as Part) : (await import('@/formats/part-format')).parsePart(data);
+    if (looksLikePart(data) && !edits.some(isOlder)) return edits.reduce((part, { diff }) => applyDiff(part, diff), data as Part);
+    if (isOlder(data) || edits.some(isOlder)) return (await import('@/formats/older-edits')).replayed(data, edits);
+    return edits.reduce((part, { diff }) => applyDiff(part, diff), (await import('@/formats/part-format')).parsePart(data));
   }
 
   song(id: string): Promise<Uint8Array | undefined> {
@@ -193,7 +192,7 @@ export class PartStore {
   /** The last edits up to `head`, oldest first, for going back after a reload. */
   recentEdits(id: string, head: number): Promise<EditRow[]> {
     return named(async () => {
-      const edits = await this.editsOf(id, head - EDITS_KEPT + 1).toArray();
+      const edits = await this.inNewest(id, await this.editsOf(id, head - EDITS_KEPT + 1).toArray());
       let hits = 0;
       let first = edits.length;
       while (first > 0) {
@@ -202,7 +201,7 @@ export class PartStore {
         if (hits > MOST_KEPT_HITS || seq > head) break;
         first--;
       }
-      return migratedEdits(edits.slice(first));
+      return edits.slice(first);
     });
   }
 
@@ -211,16 +210,31 @@ export class PartStore {
     return named(async () => {
       const edits = await this.editsOf(id, first, last).toArray();
       if (edits.length !== last - first + 1) throw new NamedError('not-found', { id });
-      return migratedEdits(edits);
+      return this.inNewest(id, edits);
     });
   }
 
-  /** Writes the whole part; of the edits that are in it the last ones stay. */
+  /** Edits in the newest format: older ones are told from state to state, which what tells them is loaded for. */
+  private async inNewest(id: string, edits: EditRow[]): Promise<EditRow[]> {
+    if (!edits.some(isOlder)) return edits;
+    const body = await this.db.bodies.get(id);
+    if (!body) return [];
+    const { editsInNewest } = await import('@/formats/older-edits');
+    // From the body to the first of them, states are led through all edits between.
+    const between = await this.editsOf(id, Math.min(body.seq + 1, edits[0]?.seq ?? 0), Math.max(body.seq, edits.at(-1)?.seq ?? 0)).toArray();
+    const told = new Map(editsInNewest(body.part, body.seq, between).map((e) => [e.seq, e]));
+    return edits.map((e) => told.get(e.seq) ?? e);
+  }
+
+  /** Writes the whole part; of the edits that are in it the last ones stay, in the format of the part. */
   private async compact(id: string, part: Part, head: number): Promise<void> {
+    const kept = await this.editsOf(id, head - EDITS_KEPT + 1, head).toArray();
+    const told = await this.inNewest(id, kept);
     await this.db.transaction('rw', this.db.parts, this.db.bodies, this.db.edits, async () => {
       if (((await this.db.parts.get(id))?.head ?? Infinity) > head) return;
       await this.db.bodies.put({ id, seq: head, part });
       await this.editsOf(id, -Infinity, head - EDITS_KEPT).delete();
+      await this.db.edits.bulkPut(told.filter((e, i) => e !== kept[i]));
     });
   }
 
@@ -271,12 +285,8 @@ export class PartStore {
   }
 }
 
-/** Edits in the words of the newest format; those of before carry none. What tells old ones is loaded with the first of them. */
-async function migratedEdits(edits: readonly EditRow[]): Promise<EditRow[]> {
-  if (edits.every((e) => e.format !== undefined)) return [...edits];
-  const { migratedDiff1 } = await import('@/formats/migrate');
-  return edits.map((e) => (e.format === undefined ? { ...e, diff: migratedDiff1(e.diff) } : e));
-}
+/** Whether a part, or the part that an edit was made on, is of an older format; edits of the first one carry none. */
+const isOlder = (data: unknown): boolean => (data as { format?: unknown } | null)?.format !== PART_FORMAT;
 
 /** Adds rows in a transaction that is closed in the same breath; the promise ends with it. */
 function addAtOnce(db: IDBDatabase, table: string, rows: readonly unknown[]): Promise<void> {

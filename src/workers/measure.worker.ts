@@ -2,12 +2,15 @@ import * as Comlink from 'comlink';
 import { handsOfPart, type HandsOfPart } from '@/core/analysis/hands-of-part';
 import { placementOf, type Placement } from '@/core/analysis/placement';
 import type { Handed } from '@/core/hands/sticking';
-import type { Part } from '@/core/model/part';
+import type { HitId, Part } from '@/core/model/part';
+import { readingsOf } from '@/core/reading/read-into';
 import { sayReady } from './ready';
 
 /** Measures long parts away from the interface. */
 const api = {
   placement: (part: Part, version: 'performed' | 'written'): Placement => placementOf(part, version),
+  /** Lines of hits, of some alone where they are named. */
+  readings: (part: Part, ids: ReadonlySet<HitId> | null): ReturnType<typeof readingsOf> => readingsOf(part, ids ? (hit) => ids.has(hit.id) : undefined),
   hands: (part: Part, handed: Handed): HandsOfPart => handsOfPart(part, handed),
 };
 

@@ -8,6 +8,7 @@ import { compareHits, type Hit, type Part } from '@/core/model/part';
 import { milliseconds, ticks, TICKS_PER_QUARTER, velocity } from '@/core/units';
 import { GENERAL_MIDI_KIT, keyOfVoice } from '@/core/key-map';
 import { compareVoices } from '@/core/voices';
+import { withHomesOf2 } from '@/formats/part-2';
 
 /** Random parts for property tests: meters, tempo changes, origins, crowded and sparse hits. */
 
@@ -31,6 +32,7 @@ const hitArbitrary = (length: number): fc.Arbitrary<Hit> =>
       voice: h.voice,
       key: keyOfVoice(GENERAL_MIDI_KIT, h.voice),
       tick: ticks(h.tick),
+      home: ticks(h.tick),
       length: ticks(h.length),
       velocity: velocity(h.velocity),
       ...(h.marks ?? {}),
@@ -108,7 +110,7 @@ function moveOf({ kind, members, problem }: MoveSpec): fc.Arbitrary<Move> {
 export const moveArbitrary: fc.Arbitrary<Move> = fc.tuple(fc.oneof(...MOVES.map(moveOf)), scopeArbitrary).map(([move, scope]): Move => (scope ? { ...move, scope } : move));
 
 export const feelArbitrary: fc.Arbitrary<Feel> = fc.record({
-  format: fc.constant('nod-sway/feel@2' as const),
+  format: fc.constant('nod-sway/feel@3' as const),
   seed: fc.integer({ min: 0, max: 1e6 }),
   sway: fc.double({ min: 0, max: 1, noNaN: true }),
   moves: fc.array(fc.oneof(swingArbitrary, moveArbitrary), { maxLength: 3 }),
@@ -126,8 +128,8 @@ export const partArbitrary: fc.Arbitrary<Part> = meterArbitrary.chain(([n, d]) =
     })
     .map((r): Part => {
       const hits = [...r.hits].sort(compareHits).map((h, i) => ({ ...h, id: `h${String(i).padStart(3, '0')}` }));
-      return {
-        format: 'nod-sway/part@2',
+      return withHomesOf2({
+        format: 'nod-sway/part@3',
         name: 'random',
         tempo: [{ tick: ticks(0), microsecondsPerQuarter: r.microseconds }, ...(r.second ? [{ tick: ticks(r.second.tick), microsecondsPerQuarter: r.second.us }] : [])],
         meter: [{ tick: ticks(0), numerator: n as number, denominator: d as number }],
@@ -137,7 +139,7 @@ export const partArbitrary: fc.Arbitrary<Part> = meterArbitrary.chain(([n, d]) =
         rows: [...new Set(hits.map((h) => h.voice))].sort(compareVoices).map((voice) => ({ voice })),
         hits: [...hits].sort(compareHits),
         feel: r.feel,
-      };
+      });
     });
 });
 
@@ -147,11 +149,11 @@ export function newIds(): () => string {
   return () => `n${n++}`;
 }
 
-/** A part from a few hits: [voice, tick in quarters, velocity]. */
+/** A part from a few hits: [voice, tick in quarters, velocity]. Homes are fitted beat by beat, which hand-made hits need no more than. */
 export function smallPart(hits: readonly (readonly [string, number, number])[], change: Partial<Part> = {}): Part {
-  const written = hits.map(([voice, quarter, v], i): Hit => ({ id: `h${i}`, voice, key: keyOfVoice(GENERAL_MIDI_KIT, voice), tick: ticks(Math.round(quarter * TICKS_PER_QUARTER)), length: ticks(TICKS_PER_QUARTER / 8), velocity: velocity(v) })).sort(compareHits);
-  return {
-    format: 'nod-sway/part@2',
+  const written = hits.map(([voice, quarter, v], i): Hit => ({ id: `h${i}`, voice, key: keyOfVoice(GENERAL_MIDI_KIT, voice), tick: ticks(Math.round(quarter * TICKS_PER_QUARTER)), home: ticks(0), length: ticks(TICKS_PER_QUARTER / 8), velocity: velocity(v) })).sort(compareHits);
+  return withHomesOf2({
+    format: 'nod-sway/part@3',
     name: 'small',
     tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }],
     meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }],
@@ -162,5 +164,5 @@ export function smallPart(hits: readonly (readonly [string, number, number])[], 
     hits: written,
     feel: EMPTY_FEEL,
     ...change,
-  };
+  });
 }

@@ -35,7 +35,7 @@ export function randomBeat(seed: number, kit: KitName, bars = 2): Part {
   const tempo = bpm(70 + Math.floor(random() * 70));
   const hits: Hit[] = [];
   const add = (voice: string, sixteenth: number, v: number) => {
-    hits.push({ id: `h${hits.length}`, voice, key: keyOfVoice(GENERAL_MIDI_KIT, voice), tick: ticks((sixteenth * TICKS_PER_QUARTER) / 4), length: ticks(TICKS_PER_QUARTER / 8), velocity: clampVelocity(v) });
+    hits.push({ id: `h${hits.length}`, voice, key: keyOfVoice(GENERAL_MIDI_KIT, voice), tick: ticks((sixteenth * TICKS_PER_QUARTER) / 4), home: ticks((sixteenth * TICKS_PER_QUARTER) / 4), length: ticks(TICKS_PER_QUARTER / 8), velocity: clampVelocity(v) });
   };
   // Few different strokes: most of what a loop costs is making them.
   const time = seed % 5 === 0 ? 'ride' : 'hat-closed';
@@ -54,7 +54,7 @@ export function randomBeat(seed: number, kit: KitName, bars = 2): Part {
 
 /** Strokes as a part in 4/4 that nobody plays to the millisecond. */
 export const humanBeat = ({ seed, tempo, kit, bars, hits }: { seed: number; tempo: Bpm; kit: KitName; bars: number; hits: Hit[] }): Part => ({
-  format: 'nod-sway/part@2',
+  format: 'nod-sway/part@3',
   name: `beat ${seed}`,
   tempo: [{ tick: ticks(0), microsecondsPerQuarter: microsecondsOf(tempo) }],
   meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }],
@@ -87,7 +87,7 @@ export function breakOf(part: Part, rate: number, { level = 1, noise = 0 }: { le
 
 /** A stroke alone. */
 export function strokeAlone(voice: string, v: number, kit: KitName, rate = 44_100): Float32Array {
-  const part: Part = { ...randomBeat(1, kit, 1), feel: EMPTY_FEEL, rows: [{ voice }], hits: [{ id: 'h0', voice, key: keyOfVoice(GENERAL_MIDI_KIT, voice), tick: ticks(0), length: ticks(TICKS_PER_QUARTER), velocity: velocity(v) }] };
+  const part: Part = { ...randomBeat(1, kit, 1), feel: EMPTY_FEEL, rows: [{ voice }], hits: [{ id: 'h0', voice, key: keyOfVoice(GENERAL_MIDI_KIT, voice), tick: ticks(0), home: ticks(0), length: ticks(TICKS_PER_QUARTER), velocity: velocity(v) }] };
   const { left } = renderPart(part, { rate, ending: 'ring', volume: 0.8, strokes: strokesAt(rate) });
   return left;
 }

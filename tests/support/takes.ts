@@ -91,7 +91,7 @@ export function playTake(style: Style, sloppiness: Sloppiness, seed: number, bar
   const base = smallPart([['kick', 0, 1]], { bars });
   const rows = [...new Set(played.map((p) => p.voice))].map((voice) => ({ voice }));
   const hits = played
-    .map((p, i) => ({ hit: { ...(base.hits[0] as Hit), id: `t${i}`, voice: p.voice, tick: ticks(p.tick), velocity: Math.round(Math.max(1, Math.min(127, p.velocity))) as Hit['velocity'] }, home: p.home }))
+    .map((p, i) => ({ hit: { ...(base.hits[0] as Hit), id: `t${i}`, voice: p.voice, tick: ticks(p.tick), home: ticks(p.tick), velocity: Math.round(Math.max(1, Math.min(127, p.velocity))) as Hit['velocity'] }, home: p.home }))
     .sort((a, b) => compareHits(a.hit, b.hit));
   const meter = [{ tick: ticks(0), numerator: style.meter[0], denominator: style.meter[1] }];
   const tempo = [{ tick: ticks(0), microsecondsPerQuarter: Math.round(60e6 / bpm) }];

@@ -4,6 +4,7 @@ import { useRouter } from 'next/navigation';
 import { useState, type ReactNode } from 'react';
 import { betterOrigin } from '@/core/homes/origin';
 import { tempoMapOf } from '@/core/part/part-time';
+import { detectAgain } from '../actions/detect';
 import { setOrigin } from '@/core/commands/settings';
 import { ticks } from '@/core/units';
 import { deletedStore } from '@/storage/deleted-store';
@@ -53,7 +54,8 @@ const sentence = 'line-clamp-2 min-w-0 text-sm leading-[18px]';
 function useOriginOffer(): ReactNode {
   const part = useBench(calmPart);
   const answered = useBench((s) => s.originAnswered);
-  const { getState } = useBenchStore();
+  const store = useBenchStore();
+  const { getState } = store;
   // While a take is played in or looked over, its own offers speak of this.
   const recording = useRecorded((s) => s.phase !== 'idle');
   const finding = originFindingOf(part);
@@ -70,7 +72,7 @@ function useOriginOffer(): ReactNode {
         look="strong"
         size="small"
         onClick={() => {
-          getState().run('Move the grid to the hits', (p) => setOrigin(p, better));
+          void detectAgain(store, null, { label: 'Move the grid to the hits', before: (p) => setOrigin(p, better) });
           getState().answerOrigin();
           getState().setView({ scroll: better });
         }}

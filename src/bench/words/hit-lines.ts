@@ -55,7 +55,7 @@ export function hitLines(part: Part, performance: Performance): HitLine[] {
       nudge: hit.nudge?.ms ?? 0,
       lean: leanOf(part, performance, i),
       length: readQuality(hit, 'length'),
-      marks: [hit.ghost && 'ghost', hit.choke && 'choke', locked && 'locked', doubtful[i] === 1 && 'doubtful', hit.home !== undefined && 'pinned', hit.ornament && wordOfOrnament(hit.ornament), chanceText(hit.chance), hit.passes && passesText(hit.passes)].filter(Boolean).join(', '),
+      marks: [hit.ghost && 'ghost', hit.choke && 'choke', locked && 'locked', doubtful[i] === 1 && 'doubtful', hit.decided && 'line decided', hit.ornament && wordOfOrnament(hit.ornament), chanceText(hit.chance), hit.passes && passesText(hit.passes)].filter(Boolean).join(', '),
       locked,
     };
     if (!hit.ornament) return [line];

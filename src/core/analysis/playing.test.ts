@@ -10,7 +10,7 @@ import { conflictsInPart, conflictWords, stickingOfPart } from './playing';
 function partOf(pattern: Pattern, tempo: number, { grid = '1/16' as GridName, meter = [4, 4] as readonly [number, number], ornaments = {} as Readonly<Record<string, Part['hits'][number]['ornament']>> } = {}): Part {
   const hits = patternHits(pattern, grid, ticks(0)).map((h) => (ornaments[h.voice] && h.velocity > 90 ? { ...h, ornament: ornaments[h.voice]! } : h));
   return {
-    format: 'nod-sway/part@2',
+    format: 'nod-sway/part@3',
     name: 'x',
     tempo: [{ tick: ticks(0), microsecondsPerQuarter: microsecondsOf(bpm(tempo)) }],
     meter: [{ tick: ticks(0), numerator: meter[0], denominator: meter[1] }],

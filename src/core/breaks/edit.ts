@@ -36,7 +36,7 @@ export function freshBreak({ id, name, sample, seconds: length }: Recorded, bar 
 
 /** A part that is a break and nothing else. */
 export function partOfBreak(of: Break): Part {
-  const empty: Part = { format: 'nod-sway/part@2', name: of.name, tempo: [{ tick: ticks(0), microsecondsPerQuarter: 600_000 }], meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }], origin: ticks(0), bars: 1, kitMap: GENERAL_MIDI_KIT, rows: [], hits: [], feel: EMPTY_FEEL };
+  const empty: Part = { format: 'nod-sway/part@3', name: of.name, tempo: [{ tick: ticks(0), microsecondsPerQuarter: 600_000 }], meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }], origin: ticks(0), bars: 1, kitMap: GENERAL_MIDI_KIT, rows: [], hits: [], feel: EMPTY_FEEL };
   return changed({ ...empty, breaks: [of] }, of.id, (b) => b);
 }
 

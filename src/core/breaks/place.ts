@@ -1,4 +1,5 @@
 import { isOfBreak, KEY_OF_BREAKS, type Break, type StrokeKind } from '../model/break';
+import { provisionalHome } from '../homes/homes';
 import { compareHits, type Hit, type Part, type Row } from '../model/part';
 import { endOfPart, meterMapOf } from '../part/part-time';
 import type { VoiceName } from '../row-names';
@@ -18,13 +19,14 @@ const EARLIEST = TICKS_PER_QUARTER / 2;
 /** Hits that play a break as it is, in each of its rounds. */
 export function plainHits(part: Part, of: Break): Hit[] {
   const end = endOfPart(part);
-  const { start } = meterMapOf(part).barOf(0);
+  const map = meterMapOf(part);
+  const { start } = map.barOf(0);
   const hits: Hit[] = [];
   for (let round = 0; round < roundsOfBreak(part, of); round++) {
     of.pieces.forEach((piece, n) => {
       const tick = tickOfMoment(part, of, piece.from, round);
       if (tick >= end || tick < start - EARLIEST) return;
-      hits.push({ id: `${of.id}.${round}.${piece.id}`, voice: rowOfKind(of.id, piece.kind), key: KEY_OF_BREAKS, tick, length: ticks(Math.max(1, tickOfMoment(part, of, piece.until, round) - tick)), velocity: piece.velocity, piece: n });
+      hits.push({ id: `${of.id}.${round}.${piece.id}`, voice: rowOfKind(of.id, piece.kind), key: KEY_OF_BREAKS, tick, home: provisionalHome(map, tick), length: ticks(Math.max(1, tickOfMoment(part, of, piece.until, round) - tick)), velocity: piece.velocity, piece: n });
     });
   }
   return hits;
@@ -54,7 +56,7 @@ export function withBreak(part: Part, next: Break): Part {
     const plain = isNew.get(hit.id);
     isNew.delete(hit.id);
     const old = was.get(hit.id);
-    if (plain && old && untouched(hit, old)) kept.push({ ...hit, voice: plain.voice, tick: plain.tick, length: plain.length, velocity: plain.velocity, piece: plain.piece as number });
+    if (plain && old && untouched(hit, old)) kept.push({ ...hit, voice: plain.voice, tick: plain.tick, home: plain.home, length: plain.length, velocity: plain.velocity, piece: plain.piece as number });
     else {
       const name = before && hit.piece !== undefined ? before.pieces[hit.piece]?.id : undefined;
       const n = name === undefined ? undefined : numberOf.get(name);

@@ -54,7 +54,7 @@ export function timesLength(part: Part, times: Times): Part {
 }
 
 function hitTimes(hit: Hit, times: Times, at: (tick: number) => Ticks): Hit {
-  return { ...hit, tick: at(hit.tick), length: ticks(Math.max(hit.length > 0 ? 1 : 0, at(hit.length))), ...(hit.home === undefined ? {} : { home: at(hit.home) }), ...(hit.ornament ? { ornament: ornamentTimes(hit.ornament, times, at) } : {}) };
+  return { ...hit, tick: at(hit.tick), length: ticks(Math.max(hit.length > 0 ? 1 : 0, at(hit.length))), home: at(hit.home), ...(hit.other === undefined ? {} : { other: at(hit.other) }), ...(hit.ornament ? { ornament: ornamentTimes(hit.ornament, times, at) } : {}) };
 }
 
 function ornamentTimes(ornament: Ornament, times: Times, at: (tick: number) => Ticks): Ornament {

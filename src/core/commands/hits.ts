@@ -3,10 +3,10 @@ import { clamp, clampVelocity, milliseconds, ticks, TICKS_PER_QUARTER, withoutSi
 import { keyOfVoice } from '../key-map';
 import type { VoiceName } from '../row-names';
 import { compareVoices } from '../voices';
-import { carryHomes } from '../homes/homes';
+import { carryHomes, provisionalHome } from '../homes/homes';
 import { carryVoices, indicesByVoice } from '../part/by-voice';
 import { replaceHits } from '../part/diff';
-import { tempoMapOf } from '../part/part-time';
+import { meterMapOf, tempoMapOf } from '../part/part-time';
 import { compareHits, type Hit, type HitId, type Part, type Row } from '../model/part';
 
 /** No hand moves a hit further than this; a quarter at 60 BPM is four times as long. */
@@ -22,11 +22,11 @@ export function changeHits(part: Part, ids: ReadonlySet<HitId>, change: (hit: Hi
     const next = change(hit);
     if (next !== hit) touched = true;
     if (next.tick !== hit.tick) moved = true;
-    if (next.voice !== hit.voice || next.home !== hit.home) replaced = true;
+    if (next.voice !== hit.voice || next.home !== hit.home || next.sure !== hit.sure || next.decided !== hit.decided) replaced = true;
     return next;
   });
   if (!touched) return part;
-  // Velocities are swept at every frame: where nothing was moved, nothing is fitted anew.
+  // Velocities are swept at every frame: where nothing was moved, nothing is looked up anew.
   if (!moved && !replaced) {
     carryVoices(part.hits, hits);
     carryHomes(part.hits, hits);
@@ -81,6 +81,8 @@ export interface NewHit {
   tick: Ticks;
   velocity: number;
   ghost?: boolean;
+  /** The line that it belongs to; without it the one that it stands on, or the nearest sixteenth. */
+  home?: Ticks;
 }
 
 /** Places a hit, a sixteenth long; its key is the one the voice's other hits have, else the kit's. A missing row is added. */
@@ -92,10 +94,12 @@ export function addHit(part: Part, hit: NewHit): Part {
 export function addHits(part: Part, added: readonly NewHit[]): Part {
   if (added.length === 0) return part;
   const voices = new Set(added.map((h) => h.voice));
+  const map = meterMapOf(part);
   const siblings = new Map([...voices].map((voice) => [voice, indicesByVoice(part.hits).get(voice)?.[0]]));
   const written = added.map((hit): Hit => {
     const index = siblings.get(hit.voice);
     const sibling = index === undefined ? undefined : part.hits[index];
+    const home = hit.home ?? provisionalHome(map, hit.tick);
     return {
       id: hit.id,
       voice: hit.voice,
@@ -103,6 +107,8 @@ export function addHits(part: Part, added: readonly NewHit[]): Part {
       tick: hit.tick,
       length: ticks(TICKS_PER_QUARTER / 4),
       velocity: clampVelocity(hit.velocity),
+      home,
+      ...(home === hit.tick ? { placed: true } : {}),
       ...(hit.ghost ? { ghost: true } : {}),
       ...(sibling?.lane ? { lane: sibling.lane } : {}),
     };

@@ -1,6 +1,7 @@
-/** Commands on what marks a hit: ghost, choke, lock, pinned home. */
-import { homesOf } from '../homes/homes';
+/** Commands on what marks a hit: ghost, choke, lock, the line it belongs to. */
+import { gridOfLine, withoutReading } from '../homes/homes';
 import { stepOf } from '../time/grid';
+import type { MeterMap } from '../time/meter-map';
 import { ticks, type Ticks } from '../units';
 import { meterMapOf } from '../part/part-time';
 import type { Hit, HitId, Part } from '../model/part';
@@ -28,35 +29,50 @@ export const setLocked = (part: Part, ids: ReadonlySet<HitId>, locked: boolean):
 /** Leaves doubtful hits where they are, whatever is quantized; or not. */
 export const setAlone = (part: Part, ids: ReadonlySet<HitId>, alone: boolean): Part => setFlag(part, ids, 'alone', alone);
 
-/** Where a hit's home goes: to the line before it, the one after it, or back to the fitted one. */
-export type HomeChoice = 'earlier' | 'later' | 'fitted';
+export type Side = 'earlier' | 'later';
 
 /**
- * Pins homes to a neighbouring line of the grid that was fitted for the hit; the hits stay where they are.
- * A hit on a line goes to the next one on that side.
- * @example pinHomes(part, ids, 'later') // a hit at 40 % of a step now counts as 60 % early for the next line
+ * The two lines that a hit may belong to: its home and the one that is next likely, else the home and its neighbours on the coarsest grid that
+ * holds it.
  */
-export function pinHomes(part: Part, ids: ReadonlySet<HitId>, choice: HomeChoice): Part {
-  const homes = homesOf(part);
-  const indexOf = new Map(part.hits.map((h, i) => [h.id, i]));
-  return changeHits(part, ids, (hit) => {
-    const { home: was, ...rest } = hit;
-    if (choice === 'fitted') return was === undefined ? hit : rest;
-    const home = neighbourLine(part, hit, stepOf(homes.grids[indexOf.get(hit.id) as number] ?? '1/16'), choice);
-    return home === was ? hit : { ...rest, home };
-  });
+export function linesOfHit(map: MeterMap, hit: Pick<Hit, 'home' | 'other'>): { earlier: Ticks; later: Ticks } {
+  const { home, other } = hit;
+  if (other !== undefined && other !== home) return other < home ? { earlier: other, later: home } : { earlier: home, later: other };
+  return neighbours(map, home);
 }
 
-/** Pins the home of hits to a line: the decision on doubtful ones. */
-export const pinHomesTo = (part: Part, ids: ReadonlySet<HitId>, line: Ticks): Part => changeHits(part, ids, (hit) => (hit.home === line ? hit : { ...hit, home: line }));
-
-/** The line of the fitted grid before or after a hit's written place. Lines restart at each bar line. */
-function neighbourLine(part: Part, hit: Hit, step: Ticks, choice: 'earlier' | 'later'): Ticks {
-  const map = meterMapOf(part);
-  const bar = map.barAt(hit.tick);
-  const place = hit.tick - bar.start;
-  if (choice === 'later') return ticks(bar.start + Math.min(bar.length, (Math.floor(place / step + 1e-6) + 1) * step));
-  if (place > 1e-6) return ticks(bar.start + (Math.ceil(place / step - 1e-6) - 1) * step);
+/** The lines before and after a line, on the coarsest grid that holds it. Lines restart at each bar line. */
+function neighbours(map: MeterMap, home: Ticks): { earlier: Ticks; later: Ticks } {
+  const bar = map.barAt(home);
+  const place = home - bar.start;
+  const step = stepOf(gridOfLine(map, home) ?? '1/16');
+  const n = Math.round(place / step);
+  const later = ticks(bar.start + Math.min(bar.length, (n + 1) * step));
+  if (place > 0) return { earlier: ticks(bar.start + (Math.ceil(place / step) - 1) * step), later };
   const before = map.barOf(bar.index - 1);
-  return ticks(before.start + (Math.ceil(before.length / step - 1e-6) - 1) * step);
+  return { earlier: ticks(before.start + (Math.ceil(before.length / step) - 1) * step), later };
 }
+
+/** Decides which of its two lines each hit belongs to; the hits stay where they are. @example decideHomes(part, ids, 'later') // a hit at 40 % of a step now counts as early for the next line */
+export function decideHomes(part: Part, ids: ReadonlySet<HitId>, side: Side): Part {
+  const map = meterMapOf(part);
+  return changeHits(part, ids, (hit) => decided(hit, linesOfHit(map, hit)[side]));
+}
+
+/** Decides that hits belong to a line. */
+export const decideHomesOn = (part: Part, ids: ReadonlySet<HitId>, line: Ticks): Part => changeHits(part, ids, (hit) => decided(hit, line));
+
+/** The line that it had before stays the one that it may go back to. */
+function decided(hit: Hit, line: Ticks): Hit {
+  if (hit.decided && hit.home === line) return hit;
+  const other = line === hit.home ? hit.other : hit.home;
+  return { ...withoutReading(hit), home: line, decided: true, ...(other === undefined ? {} : { other }) };
+}
+
+/** Takes back what was decided about hits: their lines are those that are read next. */
+export const undecided = (part: Part, ids: ReadonlySet<HitId>): Part =>
+  changeHits(part, ids, (hit) => {
+    if (!hit.decided && !hit.alone) return hit;
+    const { decided: _decided, alone: _alone, ...rest } = hit;
+    return rest;
+  });

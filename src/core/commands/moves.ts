@@ -1,7 +1,7 @@
 /** Commands on the feel: its moves and their order, whole feels, baking in. */
 import { MOST_MOVES, type Feel, type Move, EMPTY_FEEL } from '../model/feel';
 import { performPart, type Performance } from '../perform/perform';
-import { rollLength } from '../ornament/roll';
+import { rollLength } from '../part/roll-strokes';
 import { roundHalfUp, ticks, velocity } from '../units';
 import { compareHits, type Hit, type Part } from '../model/part';
 import { isIdle } from '../feel/move-spec';
@@ -46,7 +46,7 @@ export const setFeel = (part: Part, feel: Feel): Part => ({ ...part, feel });
 
 /**
  * Writes the performed hits as the written ones and empties feel and nudges: performing afterwards gives the same notes to the tick.
- * Ornaments stay as they are, around the hits' new places. Pinned homes go, as hits now stand where they were heard; chokes and locks stay. The part grows by a bar where a hit was performed
+ * Ornaments stay as they are, around the hits' new places; homes, chokes and locks stay. The part grows by a bar where a hit was performed
  * behind its end.
  */
 export function bake(part: Part): Part {
@@ -58,7 +58,7 @@ export function bake(part: Part): Part {
 /** A part with what was performed of it as what is written. */
 export function writtenOut(part: Part, performed: Performance): Part {
   const hits = part.hits.map((hit, i): Hit => {
-    const { nudge: _nudge, home: _home, ...rest } = hit;
+    const { nudge: _nudge, ...rest } = hit;
     // A roll without a length of its own goes on to the next hit, which may move: it keeps what it had.
     const ornament: Pick<Hit, 'ornament'> = hit.ornament?.kind === 'roll' ? { ornament: { ...hit.ornament, length: rollLength(part, i) } } : {};
     return { ...withTimbre(rest, performed, i), ...ornament, tick: ticks(roundHalfUp(performed.ticks[i] as number)), velocity: velocity(performed.velocities[i] as number), length: ticks(Math.max(1, roundHalfUp(performed.lengths[i] as number))) };

@@ -6,7 +6,8 @@ import { strokesOfHit } from '../ornament/strokes';
 import { roundHalfUp, ticks, velocity } from '../units';
 import { replaceHits } from '../part/diff';
 import type { Hit, HitId, Part } from '../model/part';
-import { endOfPart } from '../part/part-time';
+import { endOfPart, meterMapOf } from '../part/part-time';
+import { provisionalHome, withoutReading } from '../homes/homes';
 import { withHits } from './copy';
 import { changeHits, rowsWith } from './hits';
 
@@ -52,6 +53,7 @@ export interface Expanded {
 export function expandOrnaments(part: Part, ids: ReadonlySet<HitId>, newId: () => HitId): Expanded {
   const written = writtenPerformance(part);
   const end = endOfPart(part);
+  const map = meterMapOf(part);
   const gone = new Set<HitId>();
   const added: Hit[] = [];
   part.hits.forEach((hit, i) => {
@@ -59,9 +61,10 @@ export function expandOrnaments(part: Part, ids: ReadonlySet<HitId>, newId: () =
     const { ornament: _ornament, ...plain } = hit;
     gone.add(hit.id);
     strokesOfHit(part, written, i).forEach((stroke, k) => {
-      const { home: _home, ...free } = plain;
-      const base: Hit = k === 0 ? plain : { ...free, id: newId() };
       const tick = ticks(roundHalfUp(stroke.tick));
+      // Grace strokes belong to their hit's line, others to lines of their own.
+      const home = hit.ornament?.kind === 'flam' ? hit.home : provisionalHome(map, ticks(roundHalfUp(hit.home + stroke.tick - hit.tick)));
+      const base: Hit = k === 0 ? plain : { ...withoutReading(plain), id: newId(), home };
       if (k > 0 && (tick < Math.min(0, part.origin) || tick >= end)) return;
       added.push({ ...base, voice: stroke.voice, key: stroke.key, tick, velocity: velocity(stroke.velocity), length: ticks(Math.max(1, roundHalfUp(stroke.length))) });
     });

@@ -70,7 +70,7 @@ test('put back where it came from, instead, a pattern gives the same hits; files
 });
 
 test('a pattern file that is none is refused by name', () => {
-  const good = { format: 'nod-sway/pattern@1', name: 'P', meter: [4, 4], length: 4 * Q, rows: { rim: 'Rim' }, hits: [{ voice: 'rim', key: 37, tick: 0, length: 10, velocity: 90 }] };
+  const good = { format: 'nod-sway/pattern@2', name: 'P', meter: [4, 4], length: 4 * Q, rows: { rim: 'Rim' }, hits: [{ voice: 'rim', key: 37, tick: 0, home: 0, length: 10, velocity: 90 }] };
   expect(parsePattern(good).name).toBe('P');
   for (const change of [{ hits: [] }, { meter: [4, 3] }, { length: 0 }, { hits: [{ ...good.hits[0], velocity: 0 }] }, { extra: 1 }]) expect(() => parsePattern({ ...good, ...change })).toThrow(/pattern/);
   expect(() => parsePattern({ ...good, format: 'nod-sway/pattern@7' })).toThrow(/newer version/);

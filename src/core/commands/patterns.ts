@@ -28,7 +28,7 @@ export function patternOf(part: Part, ids: ReadonlySet<HitId>, name: string): Pa
   const end = map.barOf(Math.max(...bars) + 1).start;
   const voices = [...new Set(chosen.map(({ hit }) => hit.voice))];
   return {
-    format: 'nod-sway/pattern@1',
+    format: 'nod-sway/pattern@2',
     name: shortName(name),
     meter: [first.meter.numerator, first.meter.denominator],
     length: ticks(end - first.start),
@@ -46,7 +46,7 @@ export function partOfPattern(pattern: Pattern, microsecondsPerQuarter = 600_000
   const bar = (numerator * TICKS_PER_WHOLE) / denominator;
   const rows = Object.entries(pattern.rows).map(([voice, name]) => ({ voice, name }));
   return {
-    format: 'nod-sway/part@2',
+    format: 'nod-sway/part@3',
     name: pattern.name,
     tempo: [{ tick: ticks(0), microsecondsPerQuarter }],
     meter: [{ tick: ticks(0), numerator, denominator }],

@@ -1,5 +1,5 @@
 /** Commands that move hits along the grid, and fill or empty its steps. */
-import { homesOf } from '../homes/homes';
+import { homesOf, shifted } from '../homes/homes';
 import { nearestPlace, stepOf, type GridName } from '../time/grid';
 import { ticks, type Ticks } from '../units';
 import { keyOfVoice } from '../key-map';
@@ -10,8 +10,8 @@ import { compareHits, type Hit, type HitId, type Part } from '../model/part';
 import type { TickRange } from '../homes/ticks-range';
 import { addHits, changeHits, removeHits, rowsWith } from './hits';
 
-/** A hit at another tick; a pinned home goes along. */
-export const atTick = (hit: Hit, tick: Ticks): Hit => (tick === hit.tick ? hit : { ...hit, tick, ...(hit.home === undefined ? {} : { home: ticks(hit.home + tick - hit.tick) }) });
+/** A hit at another tick; its lines go along. */
+export const atTick = (hit: Hit, tick: Ticks): Hit => shifted(hit, tick - hit.tick);
 
 /** The key that new hits of a voice get in this part: the one its hits have, else the kit's. */
 export function keyInPart(part: Pick<Part, 'hits' | 'kitMap'>, voice: VoiceName): number {

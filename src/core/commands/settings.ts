@@ -5,7 +5,8 @@ import { clamp, withoutSign, MAX_BPM, MIN_BPM, ticks, type Bpm, type Ticks } fro
 import type { VoiceName } from '../row-names';
 import { bpmOf, LONGEST_QUARTER, microsecondsOf, SHORTEST_QUARTER, type TempoChange } from '../time/tempo-map';
 import { endOfPart, meterMapOf } from '../part/part-time';
-import type { Part, Row } from '../model/part';
+import type { Hit, Part, Row } from '../model/part';
+import { stepOf } from '../time/grid';
 
 export const renamePart = (part: Part, name: string): Part => (name.trim() && name.trim() !== part.name ? { ...part, name: shortName(name.trim()) } : part);
 
@@ -21,10 +22,17 @@ export function setTempo(part: Part, tempo: Bpm, later: 'proportion' | 'here' = 
 
 export const startTempo = (part: Pick<Part, 'tempo'>): Bpm => bpmOf(part.tempo[0] as TempoChange);
 
-/** Moves the grid; the hits stay. The part grows by bars where its last hit would fall outside. */
+/**
+ * Moves the grid; the hits stay, and their homes follow it by less than half a sixteenth: whole sixteenths are other lines of the same grid.
+ * The part grows by bars where its last hit would fall outside.
+ */
 export function setOrigin(part: Part, origin: Ticks): Part {
   if (origin === part.origin) return part;
-  const moved = { ...part, origin };
+  const sixteenth = stepOf('1/16');
+  const d = origin - part.origin;
+  const by = d - Math.round(d / sixteenth) * sixteenth;
+  const hits = by === 0 ? part.hits : part.hits.map((h): Hit => ({ ...h, home: ticks(h.home + by), ...(h.other === undefined ? {} : { other: ticks(h.other + by) }) }));
+  const moved = { ...part, origin, hits };
   const last = part.hits[part.hits.length - 1];
   if (last && last.tick >= endOfPart(moved)) moved.bars = meterMapOf(moved).barAt(last.tick).index + 1;
   return moved;

@@ -30,11 +30,13 @@ export interface Work {
   map: MeterMap;
   tempo: TempoMap;
   homes: Homes;
+  /** The lines that hits are on so far: their homes, or where a quantize move pulled them to. Copied before it is changed. */
+  lines: Float64Array;
   /** Performed ticks. */
   times: Float64Array;
   /** Performed velocities, fractional and not limited. */
   loudness: Float64Array;
-  /** Homes as the swing moves so far place them. */
+  /** These lines as the swing moves so far place them. */
   placedHomes: Float64Array;
   /** Pan, pitch and brightness; made where a move first asks for them. */
   timbre: () => TimbreColumns;

@@ -191,6 +191,6 @@ const LOOK_BACK_MS = 130;
 /** Puts a fill in. */
 export function applyFill(part: Part, { removed, added }: FillPlan, newId: () => HitId): Part {
   const left = { ...part, hits: replaceHits(part.hits, removed, []) };
-  const hits = added.map(({ voice, tick, velocity, nudge }): Hit => ({ id: newId(), voice, key: keyInPart(part, voice), tick, length: LENGTH, velocity: clampVelocity(velocity), ...(nudge ? { nudge: { ms: milliseconds(nudge), velocity: 0 } } : {}) }));
+  const hits = added.map(({ voice, tick, velocity, nudge }): Hit => ({ id: newId(), voice, key: keyInPart(part, voice), tick, home: tick, placed: true, length: LENGTH, velocity: clampVelocity(velocity), ...(nudge ? { nudge: { ms: milliseconds(nudge), velocity: 0 } } : {}) }));
   return withHits(left, hits).part;
 }

@@ -15,19 +15,21 @@ import { beatsOfMeter, ownVoices } from './steps';
 interface Stroke {
   voice: VoiceName;
   tick: number;
+  /** The step that it belongs to, in ticks. */
+  home: number;
   velocity: number;
 }
 
 function partOf(groove: Groove, tempo: Bpm, bars: number, strokes: readonly Stroke[]): Part {
   const step = TICKS_PER_QUARTER / groove.stepsPerBeat;
   const hits = strokes
-    .map(({ voice, tick, velocity }): Hit => {
+    .map(({ voice, tick, home, velocity }): Hit => {
       const key = keyOfVoice(GENERAL_MIDI_KIT, voice);
-      return { id: `${key}@${tick}`, voice, key, tick: ticks(tick), length: ticks(Math.round(step / 2)), velocity: clampVelocity(velocity) };
+      return { id: `${key}@${tick}`, voice, key, tick: ticks(tick), home: ticks(home), length: ticks(Math.round(step / 2)), velocity: clampVelocity(velocity) };
     })
     .sort(compareHits);
   return {
-    format: 'nod-sway/part@2',
+    format: 'nod-sway/part@3',
     name: groove.name,
     tempo: [{ tick: ticks(0), microsecondsPerQuarter: microsecondsOf(tempo) }],
     meter: [{ tick: ticks(0), numerator: groove.meter[0], denominator: groove.meter[1] }],
@@ -55,11 +57,11 @@ export function neutralPart(groove: Groove, tempo: Bpm): Part {
   const others = ownVoices(groove).filter((v) => !['hat-closed', 'kick', 'snare'].includes(v));
   for (let b = 0; b < bars; b++) {
     const bar = map.barOf(b);
-    map.beatsOf(bar).forEach((beat, i) => strokes.push({ voice: i % 2 === 0 ? 'kick' : 'snare', tick: beat.start, velocity: 100 }));
+    map.beatsOf(bar).forEach((beat, i) => strokes.push({ voice: i % 2 === 0 ? 'kick' : 'snare', tick: beat.start, home: beat.start, velocity: 100 }));
     for (let s = 0; s * step < bar.length; s++) {
       const tick = Math.round(bar.start + s * step);
-      strokes.push({ voice: 'hat-closed', tick, velocity: 74 });
-      if (s % 2 === 0) for (const voice of others) strokes.push({ voice, tick, velocity: 74 });
+      strokes.push({ voice: 'hat-closed', tick, home: tick, velocity: 74 });
+      if (s % 2 === 0) for (const voice of others) strokes.push({ voice, tick, home: tick, velocity: 74 });
     }
   }
   return partOf(groove, tempo, bars, strokes);
@@ -80,6 +82,12 @@ export function grooveAsPart(groove: Groove, tempo: Bpm): Part {
   const own = ownVoices(groove);
   const common = COMMON_VOICES.find((v) => !own.includes(v)) ?? 'hat-closed';
   const strokesOf = (voice: VoiceName, steps: readonly GrooveStep[]): Stroke[] =>
-    steps.map((s, i) => ({ voice, tick: Math.round(mod((i + s.offset) * step, steps.length * step)), velocity: s.level * LEVEL_VELOCITY }));
+    steps.map((s, i) => {
+      const length = steps.length * step;
+      const tick = Math.round(mod((i + s.offset) * step, length));
+      // An early first step stands at the end, and so does its line.
+      const home = i === 0 && s.offset < 0 && tick > 0 ? length : i * step;
+      return { voice, tick, home: Math.round(home), velocity: s.level * LEVEL_VELOCITY };
+    });
   return partOf(groove, tempo, barsOf(groove), [...strokesOf(common, groove.steps), ...own.flatMap((v) => strokesOf(v, groove.voices?.[v] ?? []))]);
 }

@@ -1,35 +1,45 @@
 import { smallPart } from '@tests/support/arbitraries';
 import { randomStream } from '../random';
 import { ticks, TICKS_PER_QUARTER } from '../units';
-import { homesOf } from './homes';
+import { setOrigin } from '../commands/settings';
+import type { Hit } from '../model/part';
+import { MeterMap } from '../time/meter-map';
+import { gridOfLine, homesOf, provisionalHome, shifted } from './homes';
 import { betterOrigin, findOrigin } from './origin';
 
 const Q = TICKS_PER_QUARTER;
 
-test('a beat of triplets has triplet homes, its neighbours keep theirs', () => {
-  const part = smallPart([['snare', 0, 90], ['snare', 1 / 3, 90], ['snare', 2 / 3, 90], ['snare', 1, 90], ['snare', 1.25, 90]]);
-  const homes = homesOf(part);
-  expect([...homes.ticks].map((t) => Math.round((t / Q) * 12))).toEqual([0, 4, 8, 12, 15]);
-  expect(homes.grids).toEqual(['1/8T', '1/8T', '1/8T', '1/16', '1/16']);
+test('homes are those of the hits; what was read with little certainty is doubtful until it is decided', () => {
+  const part = smallPart([['snare', 0, 90], ['snare', 0.26, 90], ['snare', 0.5, 90], ['snare', 0.75, 90]]);
+  const hits = part.hits.map((h, i): Hit => [h, { ...h, sure: 0.89 }, { ...h, sure: 0.89, decided: true as const }, { ...h, sure: 0.9 }][i] as Hit);
+  expect([...homesOf({ hits }).ticks].map((t) => t / Q)).toEqual([0, 0.25, 0.5, 0.75]);
+  expect([...homesOf({ hits }).doubtful]).toEqual([0, 1, 0, 0]);
 });
 
-test('each row is fitted by itself', () => {
-  const part = smallPart([['snare', 1 / 3, 90], ['hat-closed', 0.25, 90]]);
-  expect(homesOf(part).grids).toEqual(['1/16', '1/8T']);
+test('the coarsest grid that holds a line, from its bar line', () => {
+  const map = new MeterMap([{ tick: ticks(0), numerator: 7, denominator: 8 }]);
+  const grid = (quarters: number) => gridOfLine(map, ticks(Math.round(quarters * Q)));
+  expect([0, 3.5, 3, 0.5, 0.25, 1 / 3, 1 / 6, 1 / 16, 0.2].map(grid)).toEqual(['1/4', '1/4', '1/4', '1/8', '1/16', '1/8T', '1/16T', '1/64', undefined]);
 });
 
-test('a hit that fits no grid goes to the nearest 1/16 and is doubtful past 30 % of a step', () => {
-  const part = smallPart([['kick', 0.25 * 0.36, 100], ['kick', 1 + 0.25 * 0.2, 100]]);
-  const homes = homesOf(part);
-  // 0.36 of a 1/16 is 0.18 of an 1/8 and 0.72 of a 1/32: no candidate's step has it within 12 %.
-  expect(homes.grids[0]).toBe('1/16');
-  expect([...homes.doubtful]).toEqual([1, 0]);
+test('a hit that nobody has read has the line that it stands on, else the nearest sixteenth', () => {
+  const map = new MeterMap([]);
+  const home = (quarters: number) => provisionalHome(map, ticks(Math.round(quarters * Q))) / Q;
+  expect([1 / 3, 1 / 16, 0.26, 0.36, 3.9].map(home)).toEqual([expect.closeTo(1 / 3), 1 / 16, 0.25, 0.25, 4]);
 });
 
-test('a pinned home wins over the fitted one', () => {
-  const part = smallPart([['kick', 0.1, 100]]);
-  const pinned = { ...part, hits: part.hits.map((h) => ({ ...h, home: ticks(Q / 4) })) };
-  expect(homesOf(pinned).ticks[0]).toBe(Q / 4);
+test('moved, a hit takes its lines along', () => {
+  const hit = { ...smallPart([['snare', 0.26, 90]]).hits[0]!, other: ticks(Q / 3) };
+  expect(shifted(hit, Q)).toEqual({ ...hit, tick: hit.tick + Q, home: hit.home + Q, other: Q / 3 + Q });
+  expect(shifted(hit, 0)).toBe(hit);
+});
+
+test('the lines move to the hits: homes follow by less than half a sixteenth', () => {
+  const part = smallPart([['snare', 1.1, 90], ['kick', 2.1, 90]]);
+  const moved = setOrigin(part, ticks(Math.round(0.1 * Q)));
+  expect(moved.hits.map((h) => h.home / Q)).toEqual(part.hits.map((h) => expect.closeTo(h.home / Q + 0.1, 4)));
+  // By a whole sixteenth: the same lines.
+  expect(setOrigin(part, ticks(Q / 4)).hits).toEqual(part.hits);
 });
 
 describe('origin', () => {
@@ -59,21 +69,6 @@ test('better lines are offered where the whole part sits off them, and not once 
   expect(betterOrigin(late)).toBeCloseTo(0.1 * Q, -1);
   expect(betterOrigin({ ...late, origin: ticks(0.1 * Q) })).toBeNull();
   expect(betterOrigin(smallPart([['kick', 0.1, 90], ['kick', 1.1, 90]]))).toBeNull();
-});
-
-describe('one place, several strokes', () => {
-  test('a double does not dilute the fit of its beat: a hit on its line is on its line', () => {
-    // A hat on the beat and on its eighth, the latter doubled 10 ms behind: 0.02 of a quarter at 120 BPM.
-    const part = smallPart([['hat-closed', 0, 90], ['hat-closed', 0.5, 90], ['hat-closed', 0.52, 60]]);
-    const homes = homesOf(part);
-    expect([...homes.ticks].map((t) => t / Q)).toEqual([0, 0.5, 0.5]);
-    expect([...homes.doubtful]).toEqual([0, 0, 0]);
-  });
-
-  test('a flam stands at its loudest stroke', () => {
-    const part = smallPart([['snare', 0.94, 40], ['snare', 1, 110], ['snare', 2, 100]]);
-    expect([...homesOf(part).ticks].map((t) => t / Q)).toEqual([1, 1, 2]);
-  });
 });
 
 describe('an origin is shared by the hits, or is none', () => {

@@ -58,6 +58,8 @@ export interface SwingMove extends MoveBase {
   percent: number;
   /** Straightens a part that swings this much: the exact inverse. */
   inverse?: boolean;
+  /** Which pairs are swung: those whose hits have homes on binary lines alone (without it), or all of them, as in feel@2. */
+  lines?: 'binary' | 'all';
 }
 
 /** Leans and levels of a groove template. */
@@ -68,6 +70,8 @@ export interface GrooveMove extends MoveBase {
   lean: number;
   /** How much of its levels, 0 to 1.5. */
   level: number;
+  /** Where it is read: at the hit's home (without it), or at its written place, as in feel@2. */
+  at?: 'home' | 'written';
 }
 
 /** Everything early or late by the same time. */
@@ -90,6 +94,8 @@ export interface HumanizeMove extends MoveBase {
   anchor: number;
   /** Over so many bars, 1 to 32, the slow curve's mean is 0. */
   span: number;
+  /** What becomes of a velocity past 1 or 127: mirrored (without it), so that loud rows do not pile up there, or cut, and lines are the homes, as in feel@2. */
+  limit?: 'mirror' | 'clip';
 }
 
 /** Groups in the order in which they sound, within one line. */
@@ -103,6 +109,8 @@ export interface ApartMove extends MoveBase {
   ms: number;
   /** Groups that are not named follow in the usual order. */
   order: readonly ApartGroup[];
+  /** What falls together: hits on one line as they reach the move (without it), or of one home, as in feel@2. */
+  by?: 'line' | 'home';
 }
 
 /** Levels by place in the bar, contrast, scale, limits. */
@@ -159,14 +167,14 @@ export type MoveKind = Move['kind'];
 
 /** An ordered list of moves that never changes the written hits. */
 export interface Feel {
-  format: 'nod-sway/feel@2';
+  format: 'nod-sway/feel@3';
   seed: number;
   /** How much of it is used: 0 = as written, 1 = all. */
   sway: number;
   moves: readonly Move[];
 }
 
-export const EMPTY_FEEL: Feel = { format: 'nod-sway/feel@2', seed: 1, sway: 1, moves: [] };
+export const EMPTY_FEEL: Feel = { format: 'nod-sway/feel@3', seed: 1, sway: 1, moves: [] };
 
 export const MIN_SWING = 25;
 export const MAX_SWING = 80;

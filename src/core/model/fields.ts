@@ -1,7 +1,7 @@
 import type { Hit, Part } from './part';
 
 /** The part format that a field came with: files of an earlier one cannot have it, and its migration says what stands for it. */
-export type Since = 1 | 2;
+export type Since = 1 | 2 | 3;
 
 /**
  * Every field of a part, and of a hit: stated here once, and the compiler asks for those that are added. Comparing, diffs, the store,
@@ -12,6 +12,7 @@ export const PART_FIELDS: Readonly<Record<keyof Part, Since>> = { format: 1, nam
 export const HIT_FIELDS: Readonly<Record<keyof Hit, Since>> = {
   id: 1, voice: 1, key: 1, tick: 1, length: 1, velocity: 1, ghost: 1, choke: 1, pan: 1, pitch: 1, brightness: 1,
   locked: 1, nudge: 1, ornament: 1, companions: 1, home: 1, alone: 1, lane: 1, chance: 2, passes: 2, piece: 2,
+  sure: 3, other: 3, decided: 3, placed: 3,
 };
 
 /** @example namesOf(PART_FIELDS) // ['format', 'name', ...] */

@@ -15,6 +15,8 @@ export interface Roll {
   to: number;
   /** How the ramp gets there: at x^(4^bend) of the way; -1 early, 0 evenly, 1 late. */
   bend: number;
+  /** Its strokes go where the swing moves put their lines (without it); false: they keep their distances. */
+  followsSwing?: boolean;
 }
 
 /** One to three grace strokes before a hit: flam, drag, ruff. They keep their ms before it, wherever it is performed. */
@@ -42,6 +44,8 @@ export interface Echo {
   decay: number;
   /** Which voice repeats; the hit's own without one. */
   voice?: VoiceName;
+  /** As of a roll. */
+  followsSwing?: boolean;
 }
 
 /** Carried by one hit; expanded around its performed place. */

@@ -59,8 +59,16 @@ export interface Hit {
   ornament?: Ornament;
   /** What the hat's pedal and the pad's pressure did just before it. */
   companions?: readonly Companion[];
-  /** A home pinned by the user; without one it is fitted. */
-  home?: Ticks;
+  /** The straight grid line it belongs to: given by the hand that placed it, or read once from a file, a take or a break. */
+  home: Ticks;
+  /** How likely a home that was read is, 0 to 1; certain without it. */
+  sure?: number;
+  /** The line that is next likely. */
+  other?: Ticks;
+  /** The user chose the line. */
+  decided?: boolean;
+  /** A hand put the hit on a line. */
+  placed?: boolean;
   /** Left where it is by quantize moves: the decision on a doubtful hit. */
   alone?: boolean;
   /** Sounds with this chance in a pass, in percent, 1 to 99. */
@@ -112,9 +120,12 @@ export interface Source {
   lanes: readonly Lane[];
 }
 
+/** The newest format of parts. */
+export const PART_FORMAT = 'nod-sway/part@3';
+
 /** One drum part. Immutable: every change makes a new one, sharing what stayed. */
 export interface Part {
-  format: 'nod-sway/part@2';
+  format: typeof PART_FORMAT;
   name: string;
   tempo: readonly TempoChange[];
   meter: readonly MeterChange[];

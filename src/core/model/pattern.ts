@@ -6,7 +6,7 @@ export type PatternHit = Omit<Hit, 'id' | 'lane' | 'locked' | 'alone'>;
 
 /** Hits that are carried from part to part. */
 export interface Pattern {
-  format: 'nod-sway/pattern@1';
+  format: 'nod-sway/pattern@2';
   name: string;
   /** Of the bars that it comes from. */
   meter: readonly [numerator: number, denominator: number];

@@ -3,7 +3,7 @@ import { milliseconds, ticks } from '../units';
 import { familyOfVoice, voiceOfRow, type VoiceName } from '../row-names';
 import { evenOf, mix, mixLong, SALT } from '../feel/draws';
 import { APART_GROUPS, type ApartGroup, type ApartMove } from '../model/feel';
-import { number, type ApplyMove, type MoveSpec } from '../feel/move-spec';
+import { choice, number, optional, type ApplyMove, type MoveSpec } from '../feel/move-spec';
 
 /** The group that a row sounds with. @example groupOf('ride-bell') // 'ride-and-hats' */
 export function groupOf(voice: VoiceName): ApartGroup {
@@ -16,15 +16,15 @@ export function groupOf(voice: VoiceName): ApartGroup {
 /** Ranks of the groups: the named ones first, the rest in the usual order. */
 const ranksOf = (order: readonly ApartGroup[]): Map<ApartGroup, number> => new Map([...new Set([...order, ...APART_GROUPS])].map((group, i) => [group, i]));
 
-/** Sets hits of different voices with one home apart, from the first to the last `ms`, a little more or less at each home. */
-const applyApart: ApplyMove<ApartMove> = ({ ms, order }, { hits, range, times, homes, tempo }, inScope, seed) => {
+/** Sets hits of different voices on one line apart, from the first to the last `ms`, a little more or less at each home. */
+const applyApart: ApplyMove<ApartMove> = ({ ms, order, by }, { hits, range, times, lines, homes, tempo }, inScope, seed) => {
   if (ms === 0) return;
   const ranks = ranksOf(order);
   const salted = mix(seed, SALT.spread);
   const together = new Map<number, number[]>();
   for (let i = range.from; i < range.to; i++) {
     if (!inScope(i)) continue;
-    const home = homes.ticks[i] as number;
+    const home = (by === 'home' ? homes.ticks : lines)[i] as number;
     const list = together.get(home);
     if (list) list.push(i);
     else together.set(home, [i]);
@@ -47,7 +47,7 @@ const applyApart: ApplyMove<ApartMove> = ({ ms, order }, { hits, range, times, h
 
 export const apartMove: MoveSpec<ApartMove> = {
   kind: 'apart',
-  members: { ms: number(0, 30), order: { is: 'order', of: APART_GROUPS } },
+  members: { ms: number(0, 30), order: { is: 'order', of: APART_GROUPS }, by: optional(choice(['line', 'home'])) },
   plain: { kind: 'apart', ms: 5, order: APART_GROUPS },
   // Of the first format, so that the same seed keeps the same dice.
   salt: 'spread',

@@ -5,7 +5,7 @@ import type { MeterMap } from '../time/meter-map';
 import { clamp, ticks, TICKS_PER_QUARTER } from '../units';
 import type { GrooveMove } from '../model/feel';
 import { roundOfBar } from '../time/cycle';
-import { number, type ApplyMove, type MoveSpec } from '../feel/move-spec';
+import { choice, number, optional, type ApplyMove, type MoveSpec } from '../feel/move-spec';
 
 /** However far a groove leans, no step reaches the next. */
 const MOST_OFFSET = 0.49;
@@ -40,14 +40,15 @@ export function grooveAt(map: MeterMap, groove: Groove, steps: readonly GrooveSt
   return { offset: limited(a) + (limited(b) - limited(a)) * share, level: share >= 0.5 ? b.level : a.level };
 }
 
-/** Adds a groove's offsets and levels, by the written place. */
-const applyGroove: ApplyMove<GrooveMove> = ({ groove, lean, level }, { hits, written, range, times, loudness, map }, inScope) => {
+/** Adds a groove's offsets and levels, by the line that a hit is on: all hits of a line move alike, and keep their own leans. */
+const applyGroove: ApplyMove<GrooveMove> = ({ groove, lean, level, at }, { hits, written, lines, range, times, loudness, map }, inScope) => {
+  const places = at === 'written' ? written.ticks : lines;
   const step = TICKS_PER_QUARTER / groove.stepsPerBeat;
   const { numbers } = voiceNumbers(hits);
   const steps = [...indicesByVoice(hits).keys()].map((voice) => stepsFor(groove, voice));
   for (let i = range.from; i < range.to; i++) {
     if (!inScope(i)) continue;
-    const value = grooveAt(map, groove, steps[numbers[i] as number] as readonly GrooveStep[], written.ticks[i] as number, lean);
+    const value = grooveAt(map, groove, steps[numbers[i] as number] as readonly GrooveStep[], places[i] as number, lean);
     times[i] = (times[i] as number) + value.offset * step;
     if (written.chokes[i] !== 1) loudness[i] = (loudness[i] as number) * (1 + level * (value.level - 1));
   }
@@ -55,7 +56,7 @@ const applyGroove: ApplyMove<GrooveMove> = ({ groove, lean, level }, { hits, wri
 
 export const grooveMove: MoveSpec<GrooveMove> = {
   kind: 'groove',
-  members: { groove: { is: 'groove' }, lean: number(0, 1.5), level: number(0, 1.5) },
+  members: { groove: { is: 'groove' }, lean: number(0, 1.5), level: number(0, 1.5), at: optional(choice(['home', 'written'])) },
   plain: { kind: 'groove', lean: 1, level: 1 },
   first: (_part, { groove }) => ({ groove }),
   salt: 'template',

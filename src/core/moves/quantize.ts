@@ -10,9 +10,10 @@ import { choice, number, type ApplyMove, type MoveSpec } from '../feel/move-spec
 /** Strokes of one voice closer than this (and than half a step) move as one. */
 const FLAM_MS = 45;
 
-/** The line of a grid that a hit is pulled to, and half the gap to the next line on the hit's side. */
+/** The line of a grid that a hit is pulled to, where that line is straight, and half the gap to the next line on the hit's side. */
 export interface Pull {
   line: number;
+  straight: number;
   halfGap: number;
 }
 
@@ -53,11 +54,11 @@ export function linesAround(map: MeterMap, tick: number, step: Ticks, swingPerce
  * @returns null exactly between two lines
  */
 export function pullOf(map: MeterMap, tick: number, step: Ticks, swingPercent: number): Pull | null {
-  const { before, after } = linesAround(map, tick, step, swingPercent);
+  const { before, after, straightBefore, straightAfter } = linesAround(map, tick, step, swingPercent);
   const halfGap = (after - before) / 2;
-  if (tick === before) return { line: tick, halfGap };
+  if (tick === before) return { line: tick, straight: straightBefore, halfGap };
   if (tick - before === after - tick) return null;
-  return { line: tick - before < after - tick ? before : after, halfGap };
+  return tick - before < after - tick ? { line: before, straight: straightBefore, halfGap } : { line: after, straight: straightAfter, halfGap };
 }
 
 /** How much of the way a hit goes: full strength from 2k to 0.8 of the window, falling to 0 at its end; 0 up to k, rising to 2k. */
@@ -75,31 +76,34 @@ export function pullStrength(distance: number, distanceMs: number, halfGap: numb
   return e;
 }
 
-/** How far a hit is pulled, in ticks. A home pinned by hand is a decision: the hit goes to its line, however far it is; one left alone stays. */
-function shiftOf(i: number, move: QuantizeMove, work: Work, step: Ticks): number {
+/** How far a hit is pulled, in ticks, and to which line; null where it stays. A hit whose line was decided goes to that, however far it is; one left alone stays. */
+function shiftOf(i: number, move: QuantizeMove, work: Work, step: Ticks): { by: number; line: number } | null {
   const { hits, times, map, tempo } = work;
   const hit = hits[i] as Hit;
-  if (hit.alone) return 0;
+  if (hit.alone) return null;
   const tick = times[i] as number;
   const swingPercent = isTriplet(move.grid) ? STRAIGHT : move.swingPercent;
-  const pinned = hit.home !== undefined;
-  const pull = pinned ? pinnedPull(map, hit.home as Ticks, step, swingPercent) : pullOf(map, tick, step, swingPercent);
-  if (!pull) return 0;
+  const pinned = hit.decided === true;
+  const pull = pinned ? pinnedPull(map, hit.home, step, swingPercent) : pullOf(map, tick, step, swingPercent);
+  if (!pull) return null;
   const d = tick - pull.line;
   const ms = Math.abs(tempo.between(ticks(pull.line), ticks(tick)));
-  return -d * pullStrength(Math.abs(d), ms, pull.halfGap, pinned ? { ...move, outer: 1 } : move);
+  const e = pullStrength(Math.abs(d), ms, pull.halfGap, pinned ? { ...move, outer: 1 } : move);
+  // On its line already it is on it, however strong the pull.
+  return e > 0 || (d === 0 && move.strength > 0) ? { by: -d * e, line: pull.straight } : null;
 }
 
-/** The line that a pinned home stands for: the straight one it is nearest to, as swung. */
+/** The line that a home stands for: the straight one it is nearest to, as swung. */
 export function pinnedPull(map: MeterMap, home: Ticks, step: Ticks, swingPercent: number): Pull {
   const bar = map.barAt(home);
   const n = Math.floor((home - bar.start) / step + 0.5);
-  return { line: bar.start + linePlace(n, step, swingPercent, bar.length), halfGap: step / 2 };
+  return { line: bar.start + linePlace(n, step, swingPercent, bar.length), straight: bar.start + Math.min(bar.length, n * step), halfGap: step / 2 };
 }
 
 /** Pulls hits to the grid; strokes of one voice that fall together (flams) move by the shift of the loudest. */
 const applyQuantize: ApplyMove<QuantizeMove> = (move, work, inScope) => {
-  const { hits, range, times, loudness, tempo } = work;
+  const { hits, range, times, loudness, tempo, placedHomes } = work;
+  const lines = work.lines.slice();
   const step = stepOf(move.grid);
   for (const indices of indicesByVoice(hits).values()) {
     const chosen = indices.filter((i) => i >= range.from && i < range.to && inScope(i));
@@ -113,10 +117,15 @@ const applyQuantize: ApplyMove<QuantizeMove> = (move, work, inScope) => {
         to++;
       }
       const shift = shiftOf(loudest, move, work, step);
-      for (let k = from; k < to; k++) times[chosen[k] as number] = (times[chosen[k] as number] as number) + shift;
+      for (let k = from; k < to && shift; k++) {
+        const i = chosen[k] as number;
+        times[i] = (times[i] as number) + shift.by;
+        lines[i] = placedHomes[i] = shift.line;
+      }
       from = to;
     }
   }
+  work.lines = lines;
 
   function near(before: number, after: number): boolean {
     const gap = Math.abs(after - before);

@@ -2,6 +2,8 @@ import { GENERAL_MIDI_KIT, keyOfVoice } from '../key-map';
 import { EMPTY_FEEL } from '../model/feel';
 import { compareHits, type Hit, type Part } from '../model/part';
 import type { VoiceName } from '../row-names';
+import { provisionalHome } from '../homes/homes';
+import { MeterMap } from '../time/meter-map';
 import { compareVoices } from '../voices';
 import { clampVelocity, seconds, ticks, TICKS_PER_QUARTER, TICKS_PER_WHOLE, type Velocity } from '../units';
 import type { HeardStroke } from './listen';
@@ -50,17 +52,18 @@ export const soundsOf = (onsets: readonly HeardStroke[]): SoundStruck[] => onset
 export function partOfStrokes(strokes: readonly SoundStruck[], { bars, meter: [numerator, denominator], bpm, tickOf }: Counting, name: string): Part {
   const loudest = new Map<SoundKind, number>();
   for (const { sound, level } of strokes) loudest.set(sound, Math.max(loudest.get(sound) ?? 0, level));
+  const map = new MeterMap([{ tick: ticks(0), numerator, denominator }]);
   const end = (bars * numerator * TICKS_PER_WHOLE) / denominator;
   const hits = strokes.flatMap(({ at, sound, level }, i): Hit[] => {
     const tick = tickOf(at);
     if (tick >= end || tick < -TICKS_PER_QUARTER / 4) return [];
     const { voice, key = keyOfVoice(GENERAL_MIDI_KIT, voice) } = ROWS[sound];
-    return [{ id: `s${i}`, voice, key, tick: ticks(tick), length: ticks(TICKS_PER_QUARTER / 4), velocity: velocityOfLevel(level, loudest.get(sound) as number) }];
+    return [{ id: `s${i}`, voice, key, tick: ticks(tick), home: provisionalHome(map, ticks(tick)), length: ticks(TICKS_PER_QUARTER / 4), velocity: velocityOfLevel(level, loudest.get(sound) as number) }];
   });
   const named = new Map(Object.values(ROWS).map(({ voice, name }) => [voice, name]));
   const rows = [...new Set(hits.map((h) => h.voice))].sort(compareVoices);
   return {
-    format: 'nod-sway/part@2',
+    format: 'nod-sway/part@3',
     name,
     tempo: [{ tick: ticks(0), microsecondsPerQuarter: Math.round(60e6 / bpm) }],
     meter: [{ tick: ticks(0), numerator, denominator }],

@@ -1,5 +1,6 @@
 import type { Part } from '../model/part';
 import type { Ornament } from '../model/ornament';
+import type { Swung } from '../perform/perform';
 import { GRIDS, type GridName } from '../time/grid';
 import { clampVelocity } from '../units';
 import type { VoiceName } from '../row-names';
@@ -19,6 +20,9 @@ export interface Stroke {
   key: number;
 }
 
+/** Where a stroke sounds that is written so many ticks after its hit, as the swing moves place it. */
+export type { Swung } from '../perform/perform';
+
 /** Everything that the core knows of a kind of ornament. The list of them all is all.ts. */
 export interface OrnamentSpec<O extends { kind: string } = Ornament> {
   kind: O['kind'];
@@ -30,8 +34,8 @@ export interface OrnamentSpec<O extends { kind: string } = Ornament> {
   word(ornament: O): string;
   /** How many strokes it has at most, its own among them: counted without making them. */
   count(part: Ornamented, index: number, ornament: O): number;
-  /** The hit's strokes, its own first. `main` is its own, as performed. */
-  strokes(part: Ornamented, index: number, ornament: O, main: Stroke): Stroke[];
+  /** The hit's strokes, its own first. `main` is its own, as performed; `swung` says where others sound that follow the swing, null without any. */
+  strokes(part: Ornamented, index: number, ornament: O, main: Stroke, swung: Swung | null): Stroke[];
 }
 
 /** A stroke like the hit's own, at another place; it ends where the next one starts. */
@@ -40,5 +44,6 @@ export const strokeOf = (main: Stroke, tick: number, velocity: number, room: num
 /** Rules of members. */
 export const within = ([low, high]: readonly [number, number]) => (v: unknown): boolean => Number.isFinite(v) && (v as number) >= low && (v as number) <= high;
 export const wholeWithin = ([low, high]: readonly [number, number]) => (v: unknown): boolean => Number.isInteger(v) && (v as number) >= low && (v as number) <= high;
+export const isFlag = (v: unknown): boolean => typeof v === 'boolean';
 export const isGrid = (v: unknown): boolean => GRIDS.includes(v as GridName);
 export const optional = (rule: (v: unknown) => boolean) => (v: unknown): boolean => v === undefined || rule(v);

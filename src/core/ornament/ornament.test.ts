@@ -17,7 +17,7 @@ import { readSmf } from '../smf/read';
 import { milliseconds, ticks, TICKS_PER_QUARTER } from '../units';
 import type { Flam, Ornament, Roll } from '../model/ornament';
 import { strokesOf, strokesOfHit } from './strokes';
-import { rollCount, rollLength, rollPlace } from './roll';
+import { rollCount, rollLength, rollPlace } from '../part/roll-strokes';
 import { newOrnament } from './all';
 
 const Q = TICKS_PER_QUARTER;

@@ -1,4 +1,4 @@
-import type { Performance } from '../perform/perform';
+import { swungFrom, type Performance } from '../perform/perform';
 import type { Hit } from '../model/part';
 import type { VoiceName } from '../row-names';
 import { ORNAMENTS, ornamentSpecOf } from './all';
@@ -86,5 +86,5 @@ export function strokesOfHit(part: Ornamented, performance: Performance, index: 
   const { ornament } = hit;
   // A choke sounds nothing, whatever it carries.
   if (!ornament || hit.choke) return [main];
-  return ornamentSpecOf(ornament.kind, specs).strokes(part, index, ornament, main);
+  return ornamentSpecOf(ornament.kind, specs).strokes(part, index, ornament, main, swungFrom(performance, index));
 }

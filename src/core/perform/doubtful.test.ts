@@ -23,7 +23,7 @@ test('pulled or not: a weak move lists the same hits; one that is decided is no 
   const hits = [...eighths(15), ['hat-closed', 16 * STEP + 14.54 * STEP, 80]] as const;
   expect(doubtfulForMove(tightened(hits, { strength: 0, outer: 0.1 }), 0)).toHaveLength(1);
   const part = tightened(hits);
-  const pinned = { ...part, hits: part.hits.map((h) => (h.tick > 28 * STEP * TICKS_PER_QUARTER ? { ...h, home: doubtfulForMove(part, 0)[0]!.earlier } : h)) };
+  const pinned = { ...part, hits: part.hits.map((h) => (h.tick > 28 * STEP * TICKS_PER_QUARTER ? { ...h, home: doubtfulForMove(part, 0)[0]!.earlier, decided: true } : h)) };
   expect(doubtfulForMove(pinned, 0)).toEqual([]);
   expect(performPart(pinned).ticks.at(-1)! / TICKS_PER_QUARTER / STEP).toBeCloseTo(30, 6);
 });

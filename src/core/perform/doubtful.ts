@@ -1,6 +1,6 @@
 /**
- * Hits whose line is a matter of opinion: far from their own home, or, for a quantize move, between two of its lines or pulled to
- * another line than their home stands for. Each is shown before it happens, and decided by hand where the nearest line is wrong.
+ * Hits whose line is a matter of opinion: their home was read with little certainty, or, for a quantize move, they lie between two of its lines
+ * or are pulled to another line than their home stands for. Each is shown before it happens, and decided by hand where the nearest line is wrong.
  */
 import { homesOf } from '../homes/homes';
 import { indicesByVoice } from '../part/by-voice';
@@ -22,7 +22,7 @@ const MIDDLE = 0.2;
 export interface DoubtfulHit {
   /** Index of the hit in the part. */
   index: number;
-  /** Straight places of the two lines of the move's grid around it: what its home would be pinned to. */
+  /** Straight places of the two lines of the move's grid around it: what its home would be. */
   earlier: Ticks;
   later: Ticks;
   /** Which of them it is pulled to unless it is decided: the nearest; null exactly between them, where it stays. */
@@ -33,10 +33,12 @@ export interface DoubtfulHit {
   home: 'earlier' | 'later' | null;
   /** Hits of its row in other bars that the move pulls to the earlier, and to the later line. */
   elsewhere: { earlier: number; later: number };
-  why: 'far' | 'between' | 'another-line';
+  /** How likely its home is, 0 to 1. */
+  sure: number;
+  why: 'unsure' | 'between' | 'another-line';
 }
 
-/** Everything that is doubtful for the quantize move of an index: what has been decided (pinned, or left alone) is not. */
+/** Everything that is doubtful for the quantize move of an index: what has been decided (its line chosen, or left alone) is not. */
 export function doubtfulForMove(part: Performable, moveIndex: number): DoubtfulHit[] {
   const move = part.feel.moves[moveIndex];
   if (move?.kind !== 'quantize') return [];
@@ -47,12 +49,12 @@ export function doubtfulForMove(part: Performable, moveIndex: number): DoubtfulH
   const { step, swingPercent } = gridOf(move);
   const found: DoubtfulHit[] = [];
   part.hits.forEach((hit, index) => {
-    if (hit.home !== undefined || hit.alone || hit.choke || !inScope(index)) return;
+    if (hit.decided || hit.alone || hit.choke || !inScope(index)) return;
     const around = linesAround(map, times[index] as number, step, swingPercent);
     const share = shareOf(around, times[index] as number);
     const own = share < 0.5 ? around.before : around.after;
     const homeLine = pinnedPull(map, homes.ticks[index] as Ticks, step, swingPercent).line;
-    const why = Math.abs(share - 0.5) <= MIDDLE ? 'between' : homeLine !== own ? 'another-line' : homes.doubtful[index] === 1 ? 'far' : null;
+    const why = Math.abs(share - 0.5) <= MIDDLE ? 'between' : homeLine !== own ? 'another-line' : homes.doubtful[index] === 1 ? 'unsure' : null;
     if (!why) return;
     found.push({
       index,
@@ -62,6 +64,7 @@ export function doubtfulForMove(part: Performable, moveIndex: number): DoubtfulH
       share,
       home: homeLine === around.before ? 'earlier' : homeLine === around.after ? 'later' : null,
       elsewhere: { earlier: 0, later: 0 },
+      sure: hit.sure ?? 1,
       why,
     });
   });

@@ -1,4 +1,6 @@
-import type { Hit } from '../model/part';
+import { compareHits, type Hit } from '../model/part';
+import { BINARY } from '../moves/swing';
+import { meterMapOf } from '../part/part-time';
 import { ticks, velocity, type Ticks } from '../units';
 import type { VoiceName } from '../row-names';
 import type { SwingMove } from '../model/feel';
@@ -21,6 +23,23 @@ export const isSwungByRow = (part: Pick<Performable, 'feel'>): boolean => swings
 export function placeLines(part: Performable, voice: VoiceName, lines: readonly Ticks[]): Float64Array {
   const moves = swingsOf(part);
   if (moves.length === 0) return Float64Array.from(lines);
-  const hits = lines.map((tick, i): Hit => ({ id: String(i), voice, key: 0, tick, length: ticks(1), velocity: velocity(96) }));
-  return performPart({ ...part, hits, feel: { ...part.feel, moves } }).ticks;
+  const map = meterMapOf(part);
+  const isBinary = (line: Ticks): boolean => (line - map.barAt(line).start) % BINARY === 0;
+  // Lines do not stand in each other's way: each is where a hit alone on it would sound.
+  const [binary, others] = [lines.filter(isBinary), lines.filter((line) => !isBinary(line))];
+  const places = new Map([...placed(part, moves, voice, binary), ...placed(part, moves, voice, others)]);
+  return Float64Array.from(lines, (line) => places.get(line) as number);
+}
+
+/** No id of a part's begins so. */
+const MARK = '\u0003';
+
+/** Where hits on lines sound beside the row's own: where these are on thirds nothing swings. */
+function placed(part: Performable, moves: readonly SwingMove[], voice: VoiceName, lines: readonly Ticks[]): [Ticks, number][] {
+  if (lines.length === 0) return [];
+  const own = part.hits.filter((h) => h.voice === voice).map(({ nudge: _nudge, ...hit }) => hit);
+  const marks = lines.map((tick, i): Hit => ({ id: MARK + i, voice, key: 0, tick, home: tick, length: ticks(1), velocity: velocity(96) }));
+  const hits = [...own, ...marks].sort(compareHits);
+  const { ticks: times } = performPart({ ...part, hits, feel: { ...part.feel, moves } });
+  return hits.flatMap((h, i) => (h.id.startsWith(MARK) ? [[h.tick, times[i] as number] as [Ticks, number]] : []));
 }

@@ -8,7 +8,8 @@ import { clampVelocity, ticks, type Milliseconds } from '../units';
 import type { Feel, Move } from '../model/feel';
 import { isIdle, specOf, type MoveSpec } from '../feel/move-spec';
 import { MOVES } from '../moves/all';
-import { scopeTest } from '../feel/scope';
+import { scopeTest, type ScopeTest } from '../feel/scope';
+import { swingOf } from '../moves/swing';
 import { blendTimbre, ownTimbre, type TimbreColumns } from '../feel/timbre-columns';
 import type { HitRange, Performable, Round, Work } from '../feel/work';
 
@@ -25,10 +26,27 @@ export interface Performance {
   /** In ticks, at least 1; cut at the next hit of the same key. */
   lengths: Float64Array;
   homes: Homes;
-  /** Homes as the swing moves in scope place them, blended by the sway as the hits are: a perfectly swung hit has lean 0. */
+  /**
+   * The lines that hits are on, their homes or those that a quantize move pulled them to, as the swing moves in scope place them; blended
+   * by the sway as the hits are. A perfectly swung hit has lean 0.
+   */
   placedHomes: Float64Array;
   /** Pan, pitch and brightness as performed; null where they are the hits' own. */
   timbre: TimbreColumns | null;
+}
+
+/** The performed tick of what is written so many ticks after a hit. */
+export type Swung = (offset: number) => number;
+
+const followers = new WeakMap<Performance, (index: number) => Swung | null>();
+
+/** Where strokes sound that follow the swing of a hit; null where nothing swings it. */
+export const swungFrom = (performance: Performance, index: number): Swung | null => followers.get(performance)?.(index) ?? null;
+
+/** Says where strokes of a performance sound that follow the swing. */
+export function followSwing(performance: Performance, follow: (index: number) => Swung | null): Performance {
+  followers.set(performance, follow);
+  return performance;
 }
 
 /**
@@ -49,7 +67,8 @@ export function performPart(part: Performable, range: HitRange = { from: 0, to: 
   let timbre: TimbreColumns | null = null;
 
   if (!isIdle(feel)) {
-    runMoves({ ...workOf(part, range, times, loudness, placedHomes), timbre: () => (timbre ??= ownTimbre(hits)) }, feel.moves.length, specs);
+    const work: Work = { ...workOf(part, range, times, loudness, placedHomes), timbre: () => (timbre ??= ownTimbre(hits)) };
+    runMoves(work, feel.moves.length, specs);
     if (feel.sway !== 1) {
       if (timbre) blendTimbre(timbre, hits, feel.sway);
       for (let i = range.from; i < range.to; i++) {
@@ -67,11 +86,37 @@ export function performPart(part: Performable, range: HitRange = { from: 0, to: 
   addNudges(part, range, times, loudness);
   const velocities = new Uint8Array(hits.length);
   for (let i = range.from; i < range.to; i++) velocities[i] = clampVelocity(loudness[i] as number);
-  return { ticks: times, velocities, lengths: performedLengths(hits, range, times), homes, placedHomes, timbre };
+  return followSwing({ ticks: times, velocities, lengths: performedLengths(hits, range, times), homes, placedHomes, timbre }, swungBy(part, times));
 }
 
 function workOf(part: Performable, range: HitRange, times: Float64Array, loudness: Float64Array, placedHomes: Float64Array): Work {
-  return { part, hits: part.hits, written: columnsOfHits(part.hits), range, map: meterMapOf(part), tempo: tempoMapOf(part), homes: homesOf(part), times, loudness, placedHomes, timbre: () => ownTimbre(part.hits) };
+  const homes = homesOf(part);
+  return { part, hits: part.hits, written: columnsOfHits(part.hits), range, map: meterMapOf(part), tempo: tempoMapOf(part), homes, lines: homes.ticks, times, loudness, placedHomes, timbre: () => ownTimbre(part.hits) };
+}
+
+/**
+ * What follows a hit's swing: S of its written place, and the distance in ms that the hit itself was performed from its own. S is the swing
+ * moves alone, blended by the sway.
+ */
+function swungBy(part: Performable, times: Float64Array): (index: number) => Swung | null {
+  let swings: { swung: ReturnType<typeof swingOf>; inScope: ScopeTest }[] | undefined;
+  return (index) => {
+    if (isIdle(part.feel)) return null;
+    const map = meterMapOf(part);
+    const homes = homesOf(part);
+    swings ??= part.feel.moves.flatMap((m) => (m.kind === 'swing' && m.on !== false ? [{ swung: swingOf(m, part, homes.ticks, map), inScope: scopeTest(m.scope, part, homes) }] : []));
+    const own = swings.filter(({ inScope }) => inScope(index));
+    if (own.length === 0) return null;
+    const hit = part.hits[index] as Hit;
+    const tempo = tempoMapOf(part);
+    const placed = (offset: number): number => {
+      const tick = hit.tick + offset;
+      const swung = own.reduce((t, s) => s.swung(index, t, hit.home + offset), tick);
+      return tick + part.feel.sway * (swung - tick);
+    };
+    const off = tempo.between(ticks(placed(0)), ticks(times[index] as number));
+    return (offset) => tempo.shift(ticks(placed(offset)), off);
+  };
 }
 
 const FIRST_ROUND: Round = { pass: 1, shift: 0 };

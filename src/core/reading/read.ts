@@ -29,21 +29,30 @@ const NEAR_SWUNG = 0.02 * TICKS_PER_QUARTER;
 /** The likelihood with swing must be better by this. */
 const SWING_NATS = 5;
 
-/** Reads the homes of all hits together: a hidden Markov model over beats, fitted by expectation and maximisation. */
-export function readHomes(part: Readable): Reading {
+/** Whether a hit's home stands, and is not read. */
+export type FixedTest = (hit: Hit) => boolean;
+
+/** A hand chose the line, or put the hit there. */
+export const isSettled: FixedTest = ({ decided, placed }) => decided === true || placed === true;
+
+/**
+ * Reads the homes of all hits together: a hidden Markov model over beats, fitted by expectation and maximisation.
+ * @param isFixed the homes of these stand, and are gone by
+ */
+export function readHomes(part: Readable, isFixed: FixedTest = isSettled): Reading {
   const { hits } = part;
   const reading: Reading = { homes: new Float64Array(hits.length), sure: new Float64Array(hits.length), others: new Float64Array(hits.length).fill(Number.NaN), places: new Float64Array(hits.length), swings: null };
   if (hits.length === 0) return reading;
-  const { material, strokes, mains, literal } = materialOf(part);
+  const { material, strokes, mains, literal } = materialOf(part, isFixed);
   const fit = fitted(material, true);
   const withSwing = fit.bases.some((b) => b.kind.startsWith('swung')) ? fit.log - fitted(material, false).log : 0;
   reading.swings = withSwing > SWING_NATS ? swingsOf(part, material, strokes, fit) : null;
-  settle(reading, part, strokes, mains, literal, fit);
+  settle(reading, part, strokes, mains, literal, fit, isFixed);
   return reading;
 }
 
 /** What of a part is read: its cells, and the strokes of its rows without grace strokes. */
-function materialOf(part: Readable): { material: Material; strokes: Int32Array; mains: Int32Array; literal: Float64Array } {
+function materialOf(part: Readable, isFixed: FixedTest): { material: Material; strokes: Int32Array; mains: Int32Array; literal: Float64Array } {
   const { hits } = part;
   const map = meterMapOf(part);
   const tempo = tempoMapOf(part);
@@ -58,7 +67,7 @@ function materialOf(part: Readable): { material: Material; strokes: Int32Array; 
     const times = indices.map((i) => (hits[i] as Hit).tick);
     const exact = exactHomes(times, indices.map((i) => cells[of[i] as number]!), raster);
     exact.forEach((home, k) => (literal[indices[k] as number] = home));
-    const main = mainStrokes(indices.map((i) => ({ at: (hits[i] as Hit).tick, velocity: (hits[i] as Hit).velocity, seconds: tempo.toSeconds((hits[i] as Hit).tick) })), (k) => Number.isNaN(exact[k] as number) && (hits[indices[k] as number] as Hit).home === undefined, TICKS_PER_QUARTER);
+    const main = mainStrokes(indices.map((i) => ({ at: (hits[i] as Hit).tick, velocity: (hits[i] as Hit).velocity, seconds: tempo.toSeconds((hits[i] as Hit).tick) })), (k) => Number.isNaN(exact[k] as number) && !isFixed(hits[indices[k] as number] as Hit), TICKS_PER_QUARTER);
     let open: RowCell | null = null;
     indices.forEach((i, k) => {
       mains[i] = indices[main[k] as number] as number;
@@ -84,14 +93,14 @@ function materialOf(part: Readable): { material: Material; strokes: Int32Array; 
     rowCells,
     ofCell,
     ticks: times,
-    decided: Float64Array.from(strokes, (i) => (hits[i] as Hit).home ?? Number.NaN),
+    decided: Float64Array.from(strokes, (i) => (isFixed(hits[i] as Hit) ? (hits[i] as Hit).home : Number.NaN)),
     inTime: Int32Array.from(strokes, (_, k) => k).sort((a, b) => (times[a] as number) - (times[b] as number)),
     raster,
   };
   return { material, strokes: Int32Array.from(strokes), mains, literal };
 }
 
-function settle(reading: Reading, part: Readable, strokes: Int32Array, mains: Int32Array, literal: Float64Array, fit: Fit) {
+function settle(reading: Reading, part: Readable, strokes: Int32Array, mains: Int32Array, literal: Float64Array, fit: Fit, isFixed: FixedTest) {
   const { hits } = part;
   const { homes, sure, others, places, swings } = reading;
   const triplets = swings ? tripletRows(part, literal, swings.division === '1/8' ? TICKS_PER_QUARTER : TICKS_PER_QUARTER / 2) : new Set<string>();
@@ -110,10 +119,11 @@ function settle(reading: Reading, part: Readable, strokes: Int32Array, mains: In
       sure[i] = 1;
       others[i] = Number.NaN;
     }
-    if (hit.home !== undefined) {
+    if (isFixed(hit)) {
       homes[i] = hit.home;
       places[i] = fit.answers[k]!.find((a) => a.home === hit.home)?.place ?? hit.home;
       sure[i] = 1;
+      others[i] = Number.NaN;
     }
   });
   // Grace strokes take the home of their main stroke.

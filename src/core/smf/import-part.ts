@@ -2,6 +2,8 @@ import { NamedError } from '../errors';
 import { EMPTY_FEEL } from '../model/feel';
 import { MAX_BARS, MAX_QUARTERS, MOST_HITS, MOST_METERS, MOST_TEMPOS, shortName } from '../limits';
 import { compareHits, type Hit, type Lane, type Part } from '../model/part';
+import { provisionalHome } from '../homes/homes';
+import { withHomesRead } from '../reading/read-into';
 import { meterMapOf } from '../part/part-time';
 import { ghostLimits, isGhost } from '../ghosts/imported';
 import { sameMeter, type MeterChange } from '../time/meter-map';
@@ -22,6 +24,8 @@ export interface ImportOptions {
   lanes: readonly Lane[];
   fileName?: string;
   kitMap?: KitMap;
+  /** Homes are not read: each hit has the line that it stands on, or the nearest sixteenth. For who reads them later, or needs none. */
+  unread?: true;
 }
 
 export interface ImportedPart {
@@ -56,7 +60,7 @@ export function importPart(file: SmfFile, options: ImportOptions): ImportedPart 
   if (name.length < options.name.trim().length) notices.push('The name was longer than 240 letters and was shortened.');
   const rows = [...new Set(hits.map((h) => h.voice))].sort(compareVoices).map((voice) => ({ voice }));
   const part: Part = {
-    format: 'nod-sway/part@2',
+    format: 'nod-sway/part@3',
     name,
     tempo,
     meter,
@@ -72,7 +76,7 @@ export function importPart(file: SmfFile, options: ImportOptions): ImportedPart 
       lanes: options.lanes.map(({ track, channel }) => ({ track, channel })),
     },
   };
-  return { part, notices };
+  return { part: options.unread ? { ...part, hits: hits.map((h): Hit => ({ ...h, home: provisionalHome(meterMapOf(part), h.tick) })) } : withHomesRead(part), notices };
 }
 
 /** Turns the file's ticks into ours. SMPTE time is read at 120 BPM. */
@@ -106,7 +110,7 @@ function collectHits(file: SmfFile, lanes: readonly Lane[], toTicks: (t: number)
       const strength = file.bytes[at + 1] as number;
       const tick = toTicks(events.ticks[i] as number);
       if (kind === 0x90 && strength > 0) {
-        const hit: Hit = { id: '', voice: voices[key] as string, key, tick: ticks(tick), length: ticks(TICKS_PER_QUARTER / 4), velocity: velocity(strength) };
+        const hit: Hit = { id: '', voice: voices[key] as string, key, tick: ticks(tick), home: ticks(tick), length: ticks(TICKS_PER_QUARTER / 4), velocity: velocity(strength) };
         used[key] = 1;
         if (laneIndex > 0) hit.lane = laneIndex;
         if (hits.push(hit) > MOST_HITS) throw new NamedError('too-many-hits');

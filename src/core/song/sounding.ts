@@ -1,11 +1,10 @@
 import { evenOf, hitHashes, mix, SALT } from '../feel/draws';
-import { homesOf } from '../homes/homes';
+import { homesOf, shifted } from '../homes/homes';
 import { compareHits, type Hit, type Part, type Row } from '../model/part';
 import type { Passes } from '../model/song';
 import { endOfPart } from '../part/part-time';
 import { stretchOf } from '../part/sections';
 import { stepOf } from '../time/grid';
-import { ticks } from '../units';
 
 /** Which hits of a part sound in a pass: rows that come round are written out, then passes are counted, then chances drawn. */
 
@@ -53,8 +52,7 @@ export function cycledHits(part: Soundable): readonly Hit[] {
     if (home >= start + round) return;
     hits.push(hit);
     for (let k = 1; home + k * round < end; k++) {
-      const { home: pinned, ...rest } = hit;
-      hits.push({ ...rest, id: `${hit.id}${ROUND}${k}`, tick: ticks(hit.tick + k * round), ...(pinned === undefined ? {} : { home: ticks(pinned + k * round) }) });
+      hits.push({ ...shifted(hit, k * round), id: `${hit.id}${ROUND}${k}` });
     }
   });
   hits.sort(compareHits);

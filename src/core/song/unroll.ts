@@ -11,9 +11,8 @@ import { meterMapOf, tempoMapOf } from '../part/part-time';
 import { barsOf, sectionOf } from '../part/sections';
 import { strokesAtMost } from '../ornament/strokes';
 import { weightOf } from '../moves/all';
-import { cutLengths, performPart, writtenPerformance, type Performance } from '../perform/perform';
+import { cutLengths, followSwing, performPart, swungFrom, writtenPerformance, type Performance, type Swung } from '../perform/perform';
 import type { VoiceName } from '../row-names';
-import type { GridName } from '../time/grid';
 import { sameMeter, type MeterChange } from '../time/meter-map';
 import { TempoMap, type TempoChange } from '../time/tempo-map';
 import { clampVelocity, seconds, ticks, TICKS_PER_QUARTER, type Seconds, type Ticks } from '../units';
@@ -86,7 +85,8 @@ interface Piece {
   velocity: number;
   home: number;
   placedHome: number;
-  grid: GridName;
+  /** Where strokes sound that follow its swing. */
+  swung: (() => Swung | null) | undefined;
   doubtful: number;
   pan: number;
   pitch: number;
@@ -234,12 +234,15 @@ function addRound(part: Part, { sounding, performance, range }: Performed, { tic
     if (rests.has(hit.voice) || !belongs(home)) continue;
     strokes += strokesAtMost(sounding, i);
     pieces.push({
-      hit: { ...hit, id: `${hit.id}${IN_ROUND}${n}.${round.pass}`, tick: ticks(Math.round(at + hit.tick - start)) },
+      hit: { ...hit, id: `${hit.id}${IN_ROUND}${n}.${round.pass}`, tick: ticks(Math.round(at + hit.tick - start)), home: ticks(Math.round(at + hit.home - start)) },
       tick: placed(performance.ticks[i] as number),
       velocity: clampVelocity((performance.velocities[i] as number) * level),
       home: at + home - start,
       placedHome: placed(performance.placedHomes[i] as number),
-      grid: performance.homes.grids[i] as GridName,
+      swung: hit.ornament && (() => {
+        const from = swungFrom(performance, i);
+        return from ? (offset: number) => placed(from(offset)) : null;
+      }),
       doubtful: performance.homes.doubtful[i] as number,
       pan: performance.timbre ? (performance.timbre.pans[i] as number) : (hit.pan ?? 0),
       pitch: performance.timbre ? (performance.timbre.pitches[i] as number) : (hit.pitch ?? 0),
@@ -251,7 +254,7 @@ function addRound(part: Part, { sounding, performance, range }: Performed, { tic
 
 function unrolledPart(part: Part, pieces: readonly Piece[], time: Pick<Part, 'tempo' | 'meter' | 'bars'>): Part {
   const { sections: _sections, order: _order, everyPass: _every, ...rest } = part;
-  const hits = pieces.map(({ hit: { chance: _chance, passes: _passes, home: _home, ...hit } }): Hit => hit);
+  const hits = pieces.map(({ hit: { chance: _chance, passes: _passes, ...hit } }): Hit => hit);
   return { ...rest, ...time, origin: ticks(0), rows: part.rows.map(({ cycle: _cycle, ...row }) => row), hits };
 }
 
@@ -259,7 +262,7 @@ function performanceOf(pieces: readonly Piece[], timbred: boolean): Performance 
   const column = (of: (p: Piece) => number): Float64Array => Float64Array.from(pieces, of);
   const times = column((p) => p.tick);
   const { keys, lengths } = columnsOfHits(pieces.map((p) => p.hit));
-  const homes: Homes = { ticks: column((p) => p.home), grids: pieces.map((p) => p.grid), doubtful: Uint8Array.from(pieces, (p) => p.doubtful), byLoudness: true };
+  const homes: Homes = { ticks: column((p) => p.home), doubtful: Uint8Array.from(pieces, (p) => p.doubtful) };
   const timbre: TimbreColumns | null = timbred ? { pans: column((p) => p.pan), pitches: column((p) => p.pitch), brightness: column((p) => p.brightness) } : null;
-  return { ticks: times, velocities: Uint8Array.from(pieces, (p) => p.velocity), lengths: cutLengths(keys, times, lengths), homes, placedHomes: column((p) => p.placedHome), timbre };
+  return followSwing({ ticks: times, velocities: Uint8Array.from(pieces, (p) => p.velocity), lengths: cutLengths(keys, times, lengths), homes, placedHomes: column((p) => p.placedHome), timbre }, (index) => pieces[index]?.swung?.() ?? null);
 }

@@ -1,7 +1,9 @@
 import type { Hit, HitId, Part } from '../model/part';
 import { rowsWith } from '../commands/hits';
 import { compareHits } from '../model/part';
+import { provisionalHome } from '../homes/homes';
 import { replaceHits } from '../part/diff';
+import { meterMapOf } from '../part/part-time';
 import { stepOf } from '../time/grid';
 import { ticks } from '../units';
 import { playedByKey } from '../breaks/rows';
@@ -21,16 +23,17 @@ export function eventOfHit(id: HitId): { take: string; event: number } | null {
 }
 
 /** Strokes as hits of a part, by its key map; on the chosen rows alone where some are given. */
-export function hitsOfStrokes(part: Pick<Part, 'kitMap' | 'breaks'>, { id: takeId, pieces }: Pick<Take, 'id' | 'pieces'>, strokes: readonly FoldedStroke[], rows?: ReadonlySet<VoiceName>): Hit[] {
+export function hitsOfStrokes(part: Pick<Part, 'kitMap' | 'breaks'>, { id: takeId, pieces, meter, origin }: Pick<Take, 'id' | 'pieces' | 'meter' | 'origin'>, strokes: readonly FoldedStroke[], rows?: ReadonlySet<VoiceName>): Hit[] {
   /** The hat that rings. */
   let ringing: VoiceName | null = null;
   const hits: Hit[] = [];
+  const map = meterMapOf({ meter, origin });
   for (const s of strokes) {
     const struck = struckBy(part, s, pieces, ringing);
     if (!struck) continue;
     if (!struck.choke) ringing = RINGING_HATS.has(struck.voice) ? struck.voice : CLOSED_HATS.has(struck.voice) ? null : ringing;
     else if (s.foot) ringing = null;
-    hits.push({ id: hitIdOfEvent(takeId, s.event), ...struck, tick: s.tick, length: s.length ?? ticks(stepOf('1/16') / 2), velocity: s.velocity, ...(s.companions ? { companions: s.companions } : {}) });
+    hits.push({ id: hitIdOfEvent(takeId, s.event), ...struck, tick: s.tick, home: provisionalHome(map, s.tick), length: s.length ?? ticks(stepOf('1/16') / 2), velocity: s.velocity, ...(s.companions ? { companions: s.companions } : {}) });
   }
   return hits.filter((h) => !rows || rows.has(h.voice)).sort(compareHits);
 }

@@ -163,17 +163,17 @@ test('keys from 36 up play the pieces of a break where a take says so', () => {
   const of: Break = { id: 'brk', name: 'Loop', sample: 'ab', seconds: seconds(2), sensitivity: 0.5, hand: [], meter: [4, 4], lines: [seconds(0), seconds(2)], bar: 0, cut: 'strokes', gap: 'tail', pieces: [piece('kick', 0), piece('snare', 1)] };
   const part = { ...smallPart([['snare', 1, 90]]), breaks: [of] };
   const strokes = foldTake(take(), [note(0, 37), note(0.25, 36), note(0.5, 42)]);
-  expect(hitsOfStrokes(part, { id: 't1', pieces: 'brk' }, strokes).map((h) => [h.voice, h.piece])).toEqual([['own:brk-snare', 1], ['own:brk-kick', 0], ['hat-closed', undefined]]);
-  expect(hitsOfStrokes(part, { id: 't1' }, strokes).map((h) => h.piece)).toEqual([undefined, undefined, undefined]);
+  expect(hitsOfStrokes(part, { ...take(), id: 't1', pieces: 'brk' }, strokes).map((h) => [h.voice, h.piece])).toEqual([['own:brk-snare', 1], ['own:brk-kick', 0], ['hat-closed', undefined]]);
+  expect(hitsOfStrokes(part, { ...take(), id: 't1' }, strokes).map((h) => h.piece)).toEqual([undefined, undefined, undefined]);
 });
 
 test('hits of a take carry their events, take their kit’s voices, and join the part with rows for them', () => {
   const part = smallPart([['snare', 1, 90]]);
   const strokes = foldTake(take(), [note(0, 36), note(0.25, 42), note(0.5, 99)]);
-  const hits = hitsOfStrokes(part, { id: 't1' }, strokes);
+  const hits = hitsOfStrokes(part, { ...take(), id: 't1' }, strokes);
   expect(hits.map((h) => [h.id, h.voice])).toEqual([['take:t1:0', 'kick'], ['take:t1:1', 'hat-closed'], ['take:t1:2', 'key-99']]);
   expect([eventOfHit(hitIdOfEvent('a:b', 12)), eventOfHit('h0')]).toEqual([{ take: 'a:b', event: 12 }, null]);
-  expect(hitsOfStrokes(part, { id: 't1' }, strokes, new Set(['kick'])).length).toBe(1);
+  expect(hitsOfStrokes(part, { ...take(), id: 't1' }, strokes, new Set(['kick'])).length).toBe(1);
   const joined = withHits(part, hits.slice(0, 2));
   expect([joined.rows.map((r) => r.voice), joined.hits.length]).toEqual([['hat-closed', 'snare', 'kick'], 3]);
   expect(withHits(joined, [], (h) => h.voice === 'snare').hits).toEqual(part.hits);
@@ -244,7 +244,7 @@ describe('pedal and pressure', () => {
 
   test('written before its note wherever the feel puts it', () => {
     const part = smallPart([]);
-    const hits = hitsOfStrokes(part, { id: 't1' }, foldTake(take(), [control(0.49, 'pedal', 4, 70), note(0.5, 42, 90)]));
+    const hits = hitsOfStrokes(part, { ...take(), id: 't1' }, foldTake(take(), [control(0.49, 'pedal', 4, 70), note(0.5, 42, 90)]));
     const late = { ...withHits(part, hits), feel: { ...EMPTY_FEEL, moves: [{ kind: 'lay' as const, ms: 50 }] } };
     let now = 0;
     const events = parseMidi(exportPart(late).bytes).tracks[0]!.flatMap((e) => {

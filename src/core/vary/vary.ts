@@ -1,7 +1,7 @@
 import { evenOf, mixLong } from '../feel/draws';
 import { keyInPart } from '../commands/place';
 import { withHits } from '../commands/copy';
-import { homesOf } from '../homes/homes';
+import { homesOf, shifted } from '../homes/homes';
 import type { Hit, HitId, Part } from '../model/part';
 import { replaceHits } from '../part/diff';
 import { lockTest } from '../part/locks';
@@ -147,8 +147,8 @@ export function applyVariations(part: Part, variations: readonly Variation[], ne
   const hits = variations.flatMap(({ hit, to }): Hit[] => {
     if (!to) return [];
     const key = hit?.voice === to.voice ? hit.key : keyInPart(part, to.voice);
-    const { home: _home, ...rest } = hit ?? { length: ticks(stepOf('1/32')) };
-    return [{ ...rest, ...to, id: hit?.id ?? newId(), key }];
+    if (!hit) return [{ length: ticks(stepOf('1/32')), ...to, home: to.tick, placed: true, id: newId(), key }];
+    return [{ ...shifted(hit, to.tick - hit.tick), ...to, key }];
   });
   return withHits(left, hits).part;
 }

@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import { hitsBeyondMeter, pickupOf, setMeter, setPickup } from '@/core/commands/meter';
+import { detectAgain } from '../../actions/detect';
 import { setOrigin } from '@/core/commands/settings';
 import { meterMapOf, tempoMapOf } from '@/core/part/part-time';
 import { defaultGroups } from '@/core/time/meter-map';
@@ -21,7 +22,8 @@ const DENOMINATORS = [2, 4, 8, 16] as const;
 
 /** Meter, grouping, pickup and origin. */
 export function LinesSection() {
-  const { getState } = useBenchStore();
+  const store = useBenchStore();
+  const { getState } = store;
   const part = useBench(calmPart);
   const from = useBench((s) => s.transport.fromBar);
   const to = useBench((s) => s.transport.toBar);
@@ -100,7 +102,7 @@ export function LinesSection() {
           a 1/16 later
         </Button>
         {finding && finding.offset !== 0 && Math.abs(finding.offset - part.origin) > 1 && (
-          <Button size="small" onClick={() => getState().run('Move the lines to the hits', (p) => setOrigin(p, finding.offset))}>
+          <Button size="small" onClick={() => void detectAgain(store, null, { label: 'Move the lines to the hits', before: (p) => setOrigin(p, finding.offset) })}>
             to the hits ({tempo.between(zero, finding.offset).toFixed(0)} ms)
           </Button>
         )}

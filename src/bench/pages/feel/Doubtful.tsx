@@ -2,13 +2,14 @@
 
 import { useMemo } from 'react';
 import { doubtfulForMove, type DoubtfulHit } from '@/core/perform/doubtful';
-import { pinHomes, pinHomesTo, setAlone } from '@/core/commands/marks';
+import { decideHomesOn, setAlone } from '@/core/commands/marks';
 import { labelOfRow } from '@/core/part/rows';
 import type { Hit } from '@/core/model/part';
 import { Button } from '@/ui/Button';
 import { placeText } from '../../words/describe';
 import { useBench, useBenchStore } from '../../store/context';
 import { calmPart } from '../../store/derived';
+import { detectAgain } from '../../actions/detect';
 import { reveal } from '../../actions/view-control';
 import { stemsFacts } from '../../store/stems-facts';
 
@@ -19,10 +20,10 @@ export function Doubtful({ index }: { index: number }) {
   const store = useBenchStore();
   const part = useBench(calmPart);
   const found = useMemo(() => doubtfulForMove(part, index), [part, index]);
-  const decided = useMemo(() => part.hits.filter((h) => h.alone || h.home !== undefined).length, [part]);
+  const decided = useMemo(() => part.hits.filter((h) => h.alone || h.decided).length, [part]);
   const decide = (doubt: DoubtfulHit, choice: 'earlier' | 'later' | 'alone') => {
     const ids = new Set([(part.hits[doubt.index] as Hit).id]);
-    store.getState().run(choice === 'alone' ? 'Leave a doubtful hit alone' : `A doubtful hit belongs to the ${choice} line`, (p) => (choice === 'alone' ? setAlone(p, ids, true) : pinHomesTo(p, ids, doubt[choice])));
+    store.getState().run(choice === 'alone' ? 'Leave a doubtful hit alone' : `A doubtful hit belongs to the ${choice} line`, (p) => (choice === 'alone' ? setAlone(p, ids, true) : decideHomesOn(p, ids, doubt[choice])));
   };
   const show = (hit: Hit) => {
     store.getState().select([hit.id]);
@@ -36,7 +37,7 @@ export function Doubtful({ index }: { index: number }) {
         {found.length} doubtful {found.length === 1 ? 'hit' : 'hits'}
         {decided > 0 ? `, ${decided} decided` : ''}
         {decided > 0 && (
-          <Button size="tiny" className="ml-2" onClick={() => store.getState().run('Undo the decisions on doubtful hits', (p) => { const all = new Set(p.hits.filter((h) => h.alone || h.home !== undefined).map((h) => h.id)); return setAlone(pinHomes(p, all, 'fitted'), all, false); })}>
+          <Button size="tiny" className="ml-2" onClick={() => detectAgain(store, new Set(part.hits.filter((h) => h.alone || h.decided).map((h) => h.id)), { label: 'Undo the decisions on doubtful hits', undecide: true })}>
             decide anew
           </Button>
         )}
@@ -69,9 +70,9 @@ export function Doubtful({ index }: { index: number }) {
 }
 
 /** What speaks for each line, by their names. */
-function doubtWords({ share, taken, home, elsewhere }: DoubtfulHit, names: Readonly<Record<'earlier' | 'later', string>>): string {
+function doubtWords({ share, taken, home, sure, elsewhere }: DoubtfulHit, names: Readonly<Record<'earlier' | 'later', string>>): string {
   const words = [`${Math.round(share * 100)} % of the way to ${names.later}`];
-  if (home) words.push(`its beat says ${names[home]}`);
+  if (home) words.push(sure < 1 ? `read as ${names[home]}, ${Math.round(sure * 100)} % sure` : `its line is ${names[home]}`);
   const { earlier, later } = elsewhere;
   if (earlier + later > 0) words.push(`other bars ${[earlier > 0 ? `${names.earlier} (${earlier})` : '', later > 0 ? `${names.later} (${later})` : ''].filter(Boolean).join(', ')}`);
   if (!taken) words.push('exactly between: it stays');

@@ -7,7 +7,7 @@ import { leanOf } from '@/core/perform/perform';
 import { voicesTogether } from '@/core/commands/apart';
 import { addNudge, MAX_NUDGE_MS, setNudges } from '@/core/commands/hits';
 import { labelOfRow } from '@/core/part/rows';
-import { pinHomes, type HomeChoice } from '@/core/commands/marks';
+import { decideHomes, type Side } from '@/core/commands/marks';
 import { tempoMapOf } from '@/core/part/part-time';
 import type { Hit } from '@/core/model/part';
 import { stepOf } from '@/core/time/grid';
@@ -18,6 +18,7 @@ import { Picker } from '@/ui/Picker';
 import { Section } from '@/ui/Section';
 import { leanText } from '../../words/describe';
 import { actOnSelection } from '../../actions/act';
+import { detectAgain } from '../../actions/detect';
 import { clearNudges, mirrorSelection, nudgeSelection, setSelectionApart } from '../../actions/nudging';
 import { useBench, useBenchStore } from '../../store/context';
 import { calmPart, performanceOf, shownHits } from '../../store/derived';
@@ -128,7 +129,7 @@ const Apart = memo(function Apart() {
   );
 });
 
-/** Doubtful hits, pinned homes, and hits that stray from their row. */
+/** Doubtful hits, lines that were decided, and hits that stray from their row. */
 const Homes = memo(function Homes() {
   const store = useBenchStore();
   const part = useBench(calmPart);
@@ -138,19 +139,19 @@ const Homes = memo(function Homes() {
   const flags = doubtfulFlags(part);
   const one = selection.size === 1;
   let doubtful = 0;
-  let pinned = 0;
+  let decided = 0;
   let stray: number | null = null;
   let strayCount = 0;
   part.hits.forEach((hit, i) => {
     if (!selection.has(hit.id)) return;
     doubtful += flags[i] as number;
-    if (hit.home !== undefined) pinned++;
+    if (hit.decided) decided++;
     if (strays?.flags[i]) {
       stray ??= i;
       strayCount++;
     }
   });
-  const pin = (choice: HomeChoice, verb: string) => actOnSelection(store, verb, (p, ids) => pinHomes(p, ids, choice));
+  const decide = (side: Side) => actOnSelection(store, `Belongs to the ${side} line:`, (p, ids) => decideHomes(p, ids, side));
   return (
     <>
       {strayCount > 0 && stray !== null && (
@@ -160,9 +161,9 @@ const Homes = memo(function Homes() {
       )}
       <div className="flex flex-wrap items-center gap-1">
         <span className="mr-1">{doubtful > 0 ? `${doubtful} doubtful: ${doubtful === 1 ? 'it belongs' : 'they belong'} to` : one ? 'It belongs to' : 'They belong to'}</span>
-        <Button size="small" onClick={() => pin('earlier', 'Belongs to the earlier line:')}>the earlier line</Button>
-        <Button size="small" onClick={() => pin('later', 'Belongs to the later line:')}>the later line</Button>
-        {pinned > 0 && <Button size="small" onClick={() => pin('fitted', 'Let the lines be found again:')}>the one that was found</Button>}
+        <Button size="small" onClick={() => decide('earlier')}>the earlier line</Button>
+        <Button size="small" onClick={() => decide('later')}>the later line</Button>
+        {decided > 0 && <Button size="small" title="Takes the decision back and reads the line from how the part is played" onClick={() => detectAgain(store, selection, { undecide: true })}>Detect again</Button>}
       </div>
     </>
   );

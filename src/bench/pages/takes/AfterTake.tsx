@@ -5,6 +5,7 @@ import { useMemo } from 'react';
 import { DEFAULT_MOVES } from '@/core/moves/all';
 import { addMove } from '@/core/commands/moves';
 import { removeHits } from '@/core/commands/hits';
+import { detectAgain } from '../../actions/detect';
 import { setOrigin } from '@/core/commands/settings';
 import { tempoMapOf } from '@/core/part/part-time';
 import { findDoubles } from '@/core/take/doubles';
@@ -34,7 +35,8 @@ export function AfterTake() {
 
 function Offers({ takeId }: { takeId: string }) {
   const { recorder } = useRecording();
-  const { getState } = useBenchStore();
+  const store = useBenchStore();
+  const { getState } = store;
   const take = useRecorded((s) => s.take);
   const part = useBench(calmPart);
   const trial = useTrial();
@@ -57,7 +59,7 @@ function Offers({ takeId }: { takeId: string }) {
   };
   const moveLines = (ms: number) => {
     const tempo = tempoMapOf(part);
-    getState().run('Move the lines to the take', (p) => setOrigin(p, ticks(Math.round(tempo.toTicks(seconds(tempo.toSeconds(p.origin) + ms / 1000))))));
+    void detectAgain(store, null, { label: 'Move the lines to the take', before: (p) => setOrigin(p, ticks(Math.round(tempo.toTicks(seconds(tempo.toSeconds(p.origin) + ms / 1000))))) });
   };
   const quantize = () => {
     getState().run('Quantize the take', (p) => addMove(p, { ...DEFAULT_MOVES.quantize, strength: STRENGTH }));

@@ -2,6 +2,7 @@ import type { Performance } from '@/core/perform/perform';
 import type { Hit, HitId, Part } from '@/core/model/part';
 import type { Passes } from '@/core/model/song';
 import { isTriplet } from '@/core/time/grid';
+import { gridOfLine } from '@/core/homes/homes';
 import { meterMapOf } from '@/core/part/part-time';
 import { ticks } from '@/core/units';
 import type { Strays } from '@/core/analysis/strays';
@@ -188,7 +189,8 @@ function drawTriplets(g: CanvasRenderingContext2D, palette: Palette, stems: read
   const map = meterMapOf(look.part);
   let drawn = -1;
   for (const s of stems) {
-    if (!isTriplet(look.performance.homes.grids[s.index] ?? '1/16')) continue;
+    const grid = gridOfLine(map, ticks(look.performance.homes.ticks[s.index] as number));
+    if (!grid || !isTriplet(grid)) continue;
     const tick = (look.part.hits[s.index] as Hit).tick;
     const beat = map.beatAt(map.barAt(ticks(tick)), ticks(tick));
     if (beat.start === drawn) continue;

@@ -1,7 +1,7 @@
 import { changeOrnament } from '@/core/commands/ornaments';
 import { lockTest, withoutLocked } from '@/core/part/locks';
 import type { Hit } from '@/core/model/part';
-import { rollLength } from '@/core/ornament/roll';
+import { rollLength } from '@/core/part/roll-strokes';
 import { describeHits } from '../../words/describe';
 import type { OrnamentGrip } from '../geometry/ornaments';
 import { ornamentHandOf } from '../ornaments/all';

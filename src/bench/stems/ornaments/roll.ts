@@ -1,5 +1,5 @@
 import { MOST_STROKES, ORNAMENT_LIMITS, type Roll } from '@/core/model/ornament';
-import { rollCount } from '@/core/ornament/roll';
+import { rollCount } from '@/core/part/roll-strokes';
 import { stepOf } from '@/core/time/grid';
 import { clamp, ticks } from '@/core/units';
 import { percent, PIXELS_A_STROKE, type OrnamentHand } from './hand';

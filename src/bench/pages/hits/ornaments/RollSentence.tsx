@@ -1,7 +1,7 @@
 'use client';
 
 import { MOST_STROKES, ORNAMENT_LIMITS, type Roll } from '@/core/model/ornament';
-import { rollCount, rollLength } from '@/core/ornament/roll';
+import { rollCount, rollLength } from '@/core/part/roll-strokes';
 import { stepOf, type GridName } from '@/core/time/grid';
 import { ticks } from '@/core/units';
 import { NumberField } from '@/ui/NumberField';

@@ -1,0 +1,39 @@
+import { withReadings } from '@/core/homes/readings';
+import { undecided } from '@/core/commands/marks';
+import type { HitId, Part } from '@/core/model/part';
+import { measureInWorker } from '@/workers/clients';
+import { say, showError } from '@/ui/notify';
+import type { BenchStore } from '../store/bench-store';
+
+/** Reading more takes long enough to say that it is under way. */
+const LONG = 2000;
+
+let running: AbortController | null = null;
+
+/**
+ * Reads which lines hits belong to again, in a worker; hits that were decided or placed by hand, and locked ones, keep theirs. One undo step.
+ * @param ids these alone; all without
+ * @param before what is done to the part first, within the same step
+ */
+export async function detectAgain(store: BenchStore, ids: ReadonlySet<HitId> | null, { label = 'Detect the lines again', undecide = false, before }: { label?: string; undecide?: boolean; before?: (part: Part) => Part } = {}): Promise<void> {
+  running?.abort(new DOMException('another reading began', 'AbortError'));
+  const own = (running = new AbortController());
+  const ready = (part: Part): Part => {
+    const moved = before ? before(part) : part;
+    return undecide && ids ? undecided(moved, ids) : moved;
+  };
+  const from = ready(store.getState().part);
+  if (from.hits.length > LONG) say('Detecting which lines the hits belong to …');
+  try {
+    const readings = await measureInWorker((api) => api.readings({ ...from, breaks: [], heard: [] }, ids), own.signal);
+    const then = new Map(store.getState().part.hits.map((h) => [h.id, h.home]));
+    store.getState().run(label, (p) => withReadings(ready(p), readings));
+    const changed = store.getState().part.hits.filter((h) => readings.has(h.id) && then.get(h.id) !== h.home).length;
+    if (before) return;
+    say(changed === 0 ? 'Every hit keeps its line.' : `${changed} of ${readings.size} ${readings.size === 1 ? 'hit' : 'hits'} now ${changed === 1 ? 'belongs' : 'belong'} to another line.`);
+  } catch (e) {
+    if (!own.signal.aborted) showError(e);
+  } finally {
+    if (running === own) running = null;
+  }
+}

@@ -1,0 +1,25 @@
+import type { Hit, HitId, Part } from '../model/part';
+import type { Ticks } from '../units';
+import { withoutReading } from './homes';
+
+/** What was read of a hit: its line, how likely that is (certain without it), and the next likely one. */
+export interface HomeReading {
+  home: Ticks;
+  sure?: number;
+  other?: Ticks;
+}
+
+const isRead = (hit: Hit, { home, sure, other }: HomeReading): boolean => hit.home === home && hit.sure === sure && hit.other === other;
+
+/** A part with readings of hits; those that moved since, at `was`, keep theirs. */
+export function withReadings(part: Part, readings: ReadonlyMap<HitId, HomeReading & { was: Ticks }>): Part {
+  let changed = false;
+  const hits = part.hits.map((hit): Hit => {
+    const reading = readings.get(hit.id);
+    if (!reading || reading.was !== hit.tick || isRead(hit, reading)) return hit;
+    changed = true;
+    const { was: _was, ...read } = reading;
+    return { ...withoutReading(hit), ...read };
+  });
+  return changed ? { ...part, hits } : part;
+}
