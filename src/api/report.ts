@@ -6,8 +6,10 @@ import type { Part } from '@/core/model/part';
 import { barOfHome } from '@/core/homes/homes';
 import { soundingPart } from '@/core/song/sounding';
 import { GRIDS } from '@/core/time/grid';
-import { NamedError } from '@/core/errors';
-import { readHomes } from '@/core/reading/read';
+import { foundSwings, swingAt } from '@/core/homes/swings';
+import { meterMapOf } from '@/core/part/part-time';
+import { swingTick } from '@/core/feel/swing';
+import { withHomesFor } from '@/batch/perform-file';
 import { roundHalfUp, TICKS_PER_QUARTER } from '@/core/units';
 import { compareVoices } from '@/core/voices';
 import { FIELDS } from './fields';
@@ -46,26 +48,22 @@ function relations(part: Part, withSticking: boolean) {
   return { ...Object.fromEntries(entries.map(([name, { list }]) => [name, list])), counts: Object.fromEntries(entries.map(([name, { count }]) => [name, count])) };
 }
 
-/** Where no row keeps to any line, so many take up to two seconds. */
-const MOST_READ = 4000;
-
-/** Homes and swing as read of all rows together: ticks are the source's, bars from 1. @throws NamedError too-many-to-read */
-function readingOf(part: Part) {
-  if (part.hits.length > MOST_READ) throw new NamedError('too-many-to-read', { hits: part.hits.length });
-  const reading = readHomes(part);
+/** Homes and swing: ticks are the source's, fractional where lines fall between them; bars from 1. */
+function linesOf(part: Part) {
   const sourceTick = (tick: number): number => (tick * (part.source?.ppq ?? TICKS_PER_QUARTER)) / TICKS_PER_QUARTER;
-  const { swings } = reading;
+  const swings = foundSwings(part);
   const bars = { fromBar: 1, toBar: part.bars };
   return {
-    reading,
-    told: {
-      homes: part.hits.map(({ tick, voice }, i) => {
-        const other = reading.others[i] as number;
-        return { tick: sourceTick(tick), voice, home: sourceTick(reading.homes[i] as number), sure: reading.sure[i], other: Number.isNaN(other) ? null : sourceTick(other) };
-      }),
-      swings: swings ? [...swings.bars.map((of) => ({ voice: null, division: swings.division, ...of })), ...[...swings.rows].map(([voice, of]) => ({ voice, ...bars, division: swings.division, ...of }))] : [],
-    },
+    homes: part.hits.map(({ tick, voice, home, sure = 1, other }) => ({ tick: sourceTick(tick), voice, home: sourceTick(home), sure, other: other === undefined ? null : sourceTick(other) })),
+    swings: swings ? [...swings.bars.map((of) => ({ voice: null, division: swings.division, ...of })), ...[...swings.rows].map(([voice, of]) => ({ voice, ...bars, division: swings.division, ...of }))] : [],
   };
+}
+
+/** The homes as the part swings by itself. */
+function swungLines(part: Part): Float64Array {
+  const map = meterMapOf(part);
+  const swings = foundSwings(part);
+  return Float64Array.from(part.hits, ({ home }) => (swings ? swingTick(home, map.barAt(home), { kind: 'swing', division: swings.division, percent: swingAt(swings, map.barAt(home).index + 1) }) : home));
 }
 
 /** POST /api/report: what a drum part is like as written. */
@@ -77,12 +75,8 @@ export const report = (request: Request): Promise<Response> =>
     const wantsHomes = (await choiceField(fields, 'homes', ['true', 'false'])) === 'true';
     const leansFrom = await choiceField(fields, 'leansFrom', ['home', 'swing']);
     if (leansFrom !== undefined && (!wantsHomes || grid)) throw wrongField('leansFrom', grid ? 'goes without grid' : 'needs homes');
-    const { part: whole } = await partOfFields(fields);
+    const { part: whole } = await partOfFields(fields, withHomesFor);
     const part = soundingPart(whole);
-    if (!wantsHomes) return Response.json({ ...reportPart(part, grid), ...relations(part, sticking === 'true') });
-    const { reading, told: read } = readingOf(part);
-    const { swings } = reading;
-    const ofRows = new Map([...(swings?.rows ?? [])].map(([voice, { percent, n }]) => [voice, { division: swings?.division ?? '1/16', percent, n }]));
-    const lines = { lines: leansFrom === 'swing' ? reading.places : reading.homes, swings: ofRows };
-    return Response.json({ ...reportPart(part, grid, lines), ...relations(part, sticking === 'true'), ...read });
+    const lines = leansFrom === 'swing' ? swungLines(part) : undefined;
+    return Response.json({ ...reportPart(part, grid, lines), ...relations(part, sticking === 'true'), ...(wantsHomes ? linesOf(part) : {}) });
   });

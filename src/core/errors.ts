@@ -19,7 +19,6 @@ const TEXTS = {
   'too-many-tempos': ['The part has more than 50,000 tempo changes.', 'Thin them out first.'],
   'too-many-meters': ['The part has more than 20,000 meter changes.', 'Cut it into shorter parts first.'],
   'too-much-work': ['So many moves on so many hits take too long at once.', 'Use fewer moves, or cut the part into shorter ones.'],
-  'too-many-to-read': ['The part has too many hits to report their homes.', 'Send at most 4,000 hits, or leave out the field homes.'],
   'too-much-to-compare': ['The part has too many rows and bars that differ to compare them all.', 'Cut it into shorter parts first.'],
   'meter-changed': ['The meter was changed: the song\'s other tracks no longer fit its bars.', 'Export the part instead.'],
   'bad-feel': ['The feel is not valid.', 'Correct the named member.'],

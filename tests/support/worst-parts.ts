@@ -116,7 +116,7 @@ export const WORST_REQUESTS: readonly WorstRequest[] = [
   },
   { name: '150 entries of an order, 64 times each, over 50,000 tempo changes after them', call: 'perform', fields: () => ({ part: orderedBefore(150, 50_000), order: 'true' }), refused: null },
   { name: 'homes of 4,000 hits of 64 rows that keep to no lines', call: 'report', fields: () => ({ part: scattered(4000, 64), homes: 'true' }), refused: null },
-  { name: 'homes of 100,000 hits', call: 'report', fields: () => ({ part: scattered(100_000, 8), homes: 'true' }), refused: 'too-many-to-read', isSlow: true },
+  { name: 'homes of 100,000 hits', call: 'report', fields: () => ({ part: scattered(100_000, 8), homes: 'true' }), refused: null, isSlow: true },
   { name: '4,000 unlike bars of 8 hits', call: 'report', fields: () => ({ part: unlikeBars(4000) }), refused: 'too-much-to-compare' },
   { name: '20,000 unlike bars of 8 hits', call: 'report', fields: () => ({ part: unlikeBars(20_000) }), refused: 'too-much-to-compare', isSlow: true },
   { name: '1,000 unlike bars of 8 hits', call: 'report', fields: () => ({ part: unlikeBars(1000) }), refused: null },

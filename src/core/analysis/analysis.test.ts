@@ -1,12 +1,11 @@
 import { smallPart } from '@tests/support/arbitraries';
 import { reportPart } from './report';
 import { performPart } from '../perform/perform';
-import { meterMapOf } from '../part/part-time';
 import { ticks, TICKS_PER_QUARTER } from '../units';
 import { newOrnament } from '../ornament/all';
 import { deviation, mean, median } from '../statistics';
 import { letterOf, phraseOf } from './phrase';
-import { measureSwing } from './swing-of-hits';
+import { foundSwings } from '../homes/swings';
 
 const Q = TICKS_PER_QUARTER;
 
@@ -32,27 +31,24 @@ test('bars that differ by an ornament alone are different bars', () => {
   expect(phraseOf(rolled, performPart(rolled)).map((b) => b.shape)).toEqual([0, 1, 0]);
 });
 
-describe('measured swing', () => {
-  const map = meterMapOf(smallPart([]));
-  const at = (quarters: number[]) => quarters.map((q) => ticks(q * Q));
-  test('the median place of second hits, on the division that has more of them', () => {
-    expect(measureSwing(map, at([0, 0.3, 0.5, 0.8, 1, 1.31, 1.5, 1.8]))).toEqual({ division: '1/16', percent: expect.closeTo(60, 9), n: 4 });
-    expect(measureSwing(map, at([0, 2 / 3, 1, 5 / 3, 2, 8 / 3, 3, 11 / 3]))).toEqual({ division: '1/8', percent: expect.closeTo(66.667, 3), n: 4 });
-  });
-  test('under four there is none, and the last incomplete pair of a bar is left out', () => {
-    expect(measureSwing(map, at([0.3, 0.8, 1.3]))).toBeNull();
-    const seven = meterMapOf({ meter: [{ tick: ticks(0), numerator: 7, denominator: 8 }], origin: ticks(0) });
-    expect(measureSwing(seven, at([0.6, 1.6, 2.6, 3.3]))).toBeNull();
-  });
-});
-
-test('a straight 3-3-2 kick has no swing, nor have bars that swing unlike each other', () => {
+test('a straight 3-3-2 kick has no swing; bars that swing unlike each other are told apart', () => {
   // Sixteenths 0, 3 and 6 of each half bar: at 75 and 50 % of their pairs of eighths.
   const kicks = Array.from({ length: 8 }, (_, half) => [0, 0.75, 1.5].map((at): [string, number, number] => ['kick', 2 * half + at, 100])).flat();
-  const row = reportPart(smallPart(kicks, { bars: 4 })).voices[0]!;
-  expect(row.swing === null || row.swing.percent === 50).toBe(true);
-  const hats = Array.from({ length: 32 }, (_, i): [string, number, number] => ['hat-closed', Math.floor(i / 2) * 0.5 + (i % 2 === 0 ? 0 : i % 8 < 4 ? 0.29 : 0.36), 90]);
-  expect(reportPart(smallPart(hats, { bars: 2 })).voices[0]!.swing).toBeNull();
-  const even = Array.from({ length: 32 }, (_, i): [string, number, number] => ['hat-closed', Math.floor(i / 2) * 0.5 + (i % 2 === 0 ? 0 : 0.3), 90]);
-  expect(reportPart(smallPart(even, { bars: 2 })).voices[0]!.swing).toMatchObject({ division: '1/16', percent: expect.closeTo(60, 6) as number });
+  expect(reportPart(smallPart(kicks, { bars: 4 })).voices[0]!.swing).toBeNull();
+  const hats = Array.from({ length: 32 }, (_, i): [string, number, number] => ['hat-closed', Math.floor(i / 2) * 0.5 + (i % 2 === 0 ? 0 : i < 16 ? 0.3 : 0.35), 90]);
+  const played = smallPart(hats, { bars: 4 });
+  const part = { ...played, hits: played.hits.map((h, i) => ({ ...h, home: ticks((i * Q) / 4) })) };
+  expect(reportPart(part).voices[0]!.swing).toMatchObject({ division: '1/16', percent: expect.closeTo(65, 3) as number, n: 16 });
+  expect(foundSwings(part)!.bars.map((b) => [b.fromBar, b.toBar, Math.round(b.percent), b.n])).toEqual([[1, 1, 60, 8], [2, 2, 70, 8]]);
+});
+
+test('swing by hand: the row’s own lean is taken off, one stroke a line counts, an incomplete pair does not', () => {
+  // Eighths at two thirds, all 0.02 late; a soft grace stroke before the first of them.
+  const hats = Array.from({ length: 8 }, (_, i): [string, number, number] => ['hat-closed', Math.floor(i / 2) + (i % 2) * (2 / 3) + 0.02, 90]);
+  const part = smallPart([...hats, ['hat-closed', 2 / 3 - 0.03, 30]], { bars: 2 });
+  const swung = { ...part, hits: part.hits.map((h) => ({ ...h, home: ticks(Math.round((h.tick / Q) * 2 - 0.17) * (Q / 2)) })) };
+  expect(foundSwings(swung)!.whole).toEqual({ percent: expect.closeTo(66.667, 2), n: 4, sd: expect.closeTo(0, 2) });
+  // In 7/8 the last eighth has no partner.
+  const seven = { ...smallPart([0, 0.6, 1, 1.6, 2, 2.6, 3].map((at): [string, number, number] => ['hat-closed', at, 90])), meter: [{ tick: ticks(0), numerator: 7, denominator: 8 }] };
+  expect(foundSwings(seven)).toBeNull();
 });

@@ -12,7 +12,8 @@ import type { VoiceName } from '../row-names';
 import { compareVoices } from '../voices';
 import { alikeBars } from './alike';
 import { answeringIn, competingIn, togetherOf, type Answering, type Competing, type Together } from './between';
-import { isOffStraight, measureSwing, spreadOfSwing, type MeasuredSwing } from './swing-of-hits';
+import { foundSwings, type Swing, type Swings } from '../homes/swings';
+import { isOffStraight } from './off-straight';
 
 export interface RowPlacement {
   voice: VoiceName;
@@ -21,7 +22,8 @@ export interface RowPlacement {
   leanMs: number;
   /** Of the population. */
   spreadMs: number;
-  swing: (MeasuredSwing & { spread: number }) | null;
+  /** How much its second strokes stand back, over the whole part. */
+  swing: (Swing & Pick<Swings, 'division'>) | null;
   /** Some of its hits stand off the straight lines, on swung ones or between. */
   isOffStraight: boolean;
   velocity: { min: number; mean: number; max: number; sd: number };
@@ -59,7 +61,8 @@ export function placementOf(part: Part, version: 'performed' | 'written' = 'perf
     return (home - map.barAt(home).start) / TICKS_PER_QUARTER;
   });
   const struckBars = new Set(Array.from(performance.homes.ticks, (home) => Math.max(0, barOfHome(part, home))));
-  const rows = [...indicesByVoice(part.hits)].map(([voice, indices]) => rowOf(part, performance, leans, voice, indices)).sort((a, b) => compareVoices(a.voice, b.voice));
+  const swings = foundSwings(part, performance.ticks);
+  const rows = [...indicesByVoice(part.hits)].map(([voice, indices]) => rowOf(part, performance, leans, swings, voice, indices)).sort((a, b) => compareVoices(a.voice, b.voice));
   const { list: competing, count: competingCount } = competingIn(part, performance.ticks, MOST_COMPETING);
   return {
     rows,
@@ -75,18 +78,18 @@ export function placementOf(part: Part, version: 'performed' | 'written' = 'perf
   };
 }
 
-function rowOf(part: Part, performance: Performance, leans: Float64Array, voice: VoiceName, indices: readonly number[]): RowPlacement {
+function rowOf(part: Part, performance: Performance, leans: Float64Array, swings: Swings | null, voice: VoiceName, indices: readonly number[]): RowPlacement {
   const own = indices.map((i) => leans[i] as number);
   const map = meterMapOf(part);
   const at = indices.map((i) => ticks(performance.ticks[i] as number));
-  const swing = measureSwing(map, at);
+  const swing = swings?.rows.get(voice);
   const velocities = indices.map((i) => performance.velocities[i] as number);
   return {
     voice,
     n: indices.length,
     leanMs: mean(own),
     spreadMs: deviation(own),
-    swing: swing && { ...swing, spread: spreadOfSwing(map, at, swing.division) },
+    swing: swing && swings ? { ...swing, division: swings.division } : null,
     isOffStraight: isOffStraight(map, at),
     velocity: { min: velocities.reduce((a, b) => Math.min(a, b), 127), mean: mean(velocities), max: velocities.reduce((a, b) => Math.max(a, b), 1), sd: deviation(velocities) },
     ghosts: indices.filter((i) => (part.hits[i] as Hit).ghost).length,

@@ -7,7 +7,7 @@ import { roundHalfUp, ticks, TICKS_PER_QUARTER, type Bpm } from '../units';
 import type { VoiceName } from '../row-names';
 import { compareVoices } from '../voices';
 import { deviation, mean } from '../statistics';
-import { measureSwing, type MeasuredSwing } from './swing-of-hits';
+import { foundSwings, type Swing, type Swings } from '../homes/swings';
 
 export interface VoiceReport {
   voice: VoiceName;
@@ -16,7 +16,8 @@ export interface VoiceReport {
   n: number;
   meanLeanMs: number;
   sdLeanMs: number;
-  swing: MeasuredSwing | null;
+  /** As read over the whole part; null where straight explains it as well. */
+  swing: (Pick<Swings, 'division'> & Pick<Swing, 'percent' | 'n'>) | null;
   velocity: { min: number; mean: number; max: number; sd: number };
   ghosts: number;
 }
@@ -35,32 +36,30 @@ export interface PartReport {
 /** What of a part is measured. */
 export type Reportable = Pick<Part, 'hits' | 'tempo' | 'meter' | 'origin' | 'bars' | 'source'>;
 
-/** Lines that leans are measured from: by hit in ticks, and the swing of each row, where a reading found it. */
-export interface ReadLines {
-  lines: Float64Array;
-  swings: ReadonlyMap<VoiceName, MeasuredSwing>;
-}
-
-/** Measures a written part. Leans are against fitted homes, against `grid` where one is given, or against lines that were `read`. */
-export function reportPart(part: Reportable, grid?: GridName, read?: ReadLines): PartReport {
+/**
+ * Measures a written part. Leans are against the homes, against `grid` where one is given, or against other lines.
+ * @param lines by hit, in ticks
+ */
+export function reportPart(part: Reportable, grid?: GridName, lines: Float64Array = homesOf(part).ticks): PartReport {
   const map = meterMapOf(part);
   const tempo = tempoMapOf(part);
-  const homes = read?.lines ?? homesOf(part).ticks;
+  const swings = foundSwings(part);
   const first = part.meter[0];
   const voices = [...indicesByVoice(part.hits)].map(([voice, indices]): VoiceReport => {
     const hits = indices.map((i) => part.hits[i] as Hit);
     const leans = indices.map((i, k) => {
       const tick = (hits[k] as Hit).tick;
-      return tempo.between(grid ? nearestLine(map, tick, stepOf(grid)).tick : ticks(homes[i] as number), tick);
+      return tempo.between(grid ? nearestLine(map, tick, stepOf(grid)).tick : ticks(lines[i] as number), tick);
     });
     const velocities = hits.map((h) => h.velocity);
+    const swing = swings?.rows.get(voice);
     return {
       voice,
       key: commonestKey(hits),
       n: hits.length,
       meanLeanMs: mean(leans),
       sdLeanMs: deviation(leans),
-      swing: read ? (read.swings.get(voice) ?? null) : measureSwing(map, hits.map((h) => h.tick)),
+      swing: swings && swing ? { division: swings.division, percent: swing.percent, n: swing.n } : null,
       velocity: { ...extremes(velocities), mean: mean(velocities), sd: deviation(velocities) },
       ghosts: hits.filter((h) => h.ghost).length,
     };

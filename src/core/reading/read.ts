@@ -7,7 +7,8 @@ import { exactHomes } from './exact';
 import { mainStrokes } from './flams';
 import { fit as fitted } from './fit';
 import type { Fit, Material, Readable, RowCell } from './material';
-import { swingsOf, type Swings } from './swings';
+import type { Swings } from '../homes/swings';
+import { swingsOf } from './swings';
 
 /** Where the hits of a part belong, as read; columns run parallel to `part.hits`. */
 export interface Reading {

@@ -1,44 +1,12 @@
 import type { Hit } from '../model/part';
+import { FEWEST_SECONDS as FEWEST, measured, mergedBars, SWING_LIMITS, WITHOUT_FIRSTS, type Second, type Swings } from '../homes/swings';
 import { meterMapOf } from '../part/part-time';
 import { indicesByVoice } from '../part/by-voice';
 import { TICKS_PER_QUARTER } from '../units';
 import type { Fit, Material, Readable } from './material';
 
-/** How far second lines of pairs stand back, in percent of the pair: 50 is straight. */
-export interface Swing {
-  percent: number;
-  n: number;
-  /** Standard deviation in points, of the population. */
-  sd: number;
-}
-
-export interface SwingOfBars extends Swing {
-  /** 1-based, both included. */
-  fromBar: number;
-  toBar: number;
-}
-
-export interface Swings {
-  division: '1/8' | '1/16';
-  /** Of all rows, by bars that swing alike. */
-  bars: SwingOfBars[];
-  whole: Swing;
-  /** Of each row that has enough seconds, over the whole part. */
-  rows: Map<string, Swing>;
-}
-
-const FEWEST = 4;
 const SECONDS_SHARE = 0.3;
-/** Without first strokes to measure from, less than this is no swing. */
-const WITHOUT_FIRSTS = 57;
-const [LEAST, MOST] = [53, 72];
-const POINTS_APART = 2.5;
-
-interface Second {
-  row: string;
-  bar: number;
-  percent: number;
-}
+const [LEAST, MOST] = SWING_LIMITS;
 
 /** Measures swing by strokes on second lines whose beats are counted as swung. Null where there are too few, or it is no swing. */
 export function swingsOf(part: Readable, material: Material, strokes: Int32Array, fit: Fit): Swings | null {
@@ -83,41 +51,4 @@ export function swingsOf(part: Readable, material: Material, strokes: Int32Array
   if (whole.percent < LEAST || whole.percent > MOST || (!anchored && whole.percent < WITHOUT_FIRSTS)) return null;
   const byRow = new Map([...used].map((row) => [row, measured(seconds.filter((s) => s.row === row))] as const).filter(([, s]) => s.n >= FEWEST));
   return { division, whole, rows: byRow, bars: mergedBars(seconds) };
-}
-
-function measured(seconds: readonly Second[]): Swing {
-  const n = seconds.length;
-  const percent = seconds.reduce((sum, s) => sum + s.percent, 0) / n;
-  return { percent, n, sd: Math.sqrt(seconds.reduce((sum, s) => sum + (s.percent - percent) ** 2, 0) / n) };
-}
-
-/** Neighbouring bars whose means differ by no more than they may by accident are said as one. */
-function mergedBars(seconds: readonly Second[]): SwingOfBars[] {
-  const byBar = new Map<number, Second[]>();
-  for (const s of seconds) {
-    const own = byBar.get(s.bar);
-    if (own) own.push(s);
-    else byBar.set(s.bar, [s]);
-  }
-  const groups: SwingOfBars[] = [];
-  for (const [bar, own] of [...byBar].sort(([a], [b]) => a - b)) {
-    const last = groups.at(-1);
-    const now = measured(own);
-    if (last && areAlike(last, now)) groups[groups.length - 1] = { ...joined(last, now), fromBar: last.fromBar, toBar: bar + 1 };
-    else groups.push({ ...now, fromBar: bar + 1, toBar: bar + 1 });
-  }
-  return groups;
-}
-
-/** Mean and deviation of two groups as one. */
-function joined(a: Swing, b: Swing): Swing {
-  const n = a.n + b.n;
-  const percent = (a.n * a.percent + b.n * b.percent) / n;
-  const square = (a.n * (a.sd ** 2 + (a.percent - percent) ** 2) + b.n * (b.sd ** 2 + (b.percent - percent) ** 2)) / n;
-  return { percent, n, sd: Math.sqrt(square) };
-}
-
-function areAlike(a: Swing, b: Swing): boolean {
-  const error = Math.sqrt(a.sd ** 2 / a.n + b.sd ** 2 / b.n);
-  return Math.abs(a.percent - b.percent) <= Math.max(POINTS_APART, 2 * error);
 }

@@ -4,11 +4,10 @@ import { counted } from '@/core/counted';
 import { memo } from 'react';
 import { STRAIGHT, MAX_SWING, MIN_SWING, SWING_DIVISIONS, type Scope, type SwingDivision, type SwingMove } from '@/core/model/feel';
 import { percentOfRatio, ratioOfPercent, SWING_RATIOS, swingMilliseconds, wordOfPercent } from '@/core/feel/swing';
-import { measureSwing } from '@/core/analysis/swing-of-hits';
+import { foundSwings } from '@/core/homes/swings';
 import { scopeTest } from '@/core/feel/scope';
 import { homesOf } from '@/core/homes/homes';
 import { startTempo } from '@/core/commands/settings';
-import { meterMapOf } from '@/core/part/part-time';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
@@ -78,11 +77,12 @@ const OtherWays = memo(function OtherWays({ scope, inverse, edit }: { scope: Sco
   const measure = () => {
     const { part } = getState();
     const inScope = scopeTest(scope, part, homesOf(part));
-    const found = measureSwing(meterMapOf(part), part.hits.filter((_, i) => inScope(i)).map((h) => h.tick));
-    if (!found) return say('No swing to measure: too few off-beats, or they differ too much.');
+    const swings = foundSwings(part, undefined, inScope);
+    if (!swings) return say('No swing found: straight explains the hits as well, or there are too few off-beats.');
+    const { division, whole: found } = swings;
     const percent = Math.round(found.percent * 100) / 100;
-    say(`Measured ${percent} % on ${found.division}, from ${counted(found.n, 'hit')}.`);
-    edit.set(`Swing as measured: ${percent} %`, { division: found.division, percent });
+    say(`Measured ${percent} % on ${division}, from ${counted(found.n, 'hit')}.`);
+    edit.set(`Swing as measured: ${percent} %`, { division, percent });
   };
   return (
     <div className="mt-1 flex flex-wrap gap-1">

@@ -42,7 +42,7 @@ export function RowTable({ found, beside }: { found: Placement; beside: Placemen
               </td>
               <td className={`text-right tabular-nums ${r.leanMs <= -1 ? 'text-early-text' : r.leanMs >= 1 ? 'text-late-text' : ''}`}>{leanWords(r.leanMs)}{nowOf(beside, r.voice, (o) => leanWords(o.leanMs))}</td>
               <td className="text-right tabular-nums">{r.spreadMs.toFixed(1)}{nowOf(beside, r.voice, (o) => o.spreadMs.toFixed(1))}</td>
-              <td className="text-right tabular-nums">{r.swing ? `${r.swing.percent.toFixed(0)} %${r.swing.spread >= 1 ? ` ± ${r.swing.spread.toFixed(0)}` : ''}` : '–'}</td>
+              <td className="text-right tabular-nums">{r.swing ? `${r.swing.percent.toFixed(0)} %${r.swing.sd >= 1 ? ` ± ${r.swing.sd.toFixed(0)}` : ''}` : '–'}</td>
               <td className="text-right tabular-nums">{velocityWords(r)}{nowOf(beside, r.voice, velocityWords)}</td>
             </tr>
           ))}

@@ -14,7 +14,7 @@ const STRAIGHT = 1.5;
 const DOTTED = 73.5;
 /** More than this off-beats scatter where some are straight and some are not. */
 const ONE_SWING = 6;
-const isSwing = ({ percent, spread }: NonNullable<RowPlacement['swing']>): boolean => Math.abs(percent - 50) >= STRAIGHT && percent < DOTTED && spread < ONE_SWING;
+const isSwing = ({ percent, sd }: NonNullable<RowPlacement['swing']>): boolean => Math.abs(percent - 50) >= STRAIGHT && percent < DOTTED && sd < ONE_SWING;
 
 /** @example ['Closed hat pushes 6 ms, snare sits 11 ms late, sixteenths swing 57 %.', 'Kick has one velocity throughout.'] */
 export function readingOf(part: Pick<Part, 'rows'>, { rows }: Pick<Placement, 'rows'>): string[] {
