@@ -35,6 +35,7 @@ export const STYLES: readonly Style[] = [
   { name: 'compound', meter: [6, 8], bpm: [56, 96], bar: (_n, r) => ({ 'hat-closed': every(0.5, 3), snare: [1.5], kick: [0, ...some(r, [1, 2, 2.5], 0.4)] }) },
   { name: 'seven', meter: [7, 8], bpm: [96, 140], bar: (_n, r) => ({ 'hat-closed': every(0.5, 3.5), snare: [1, ...some(r, [2.5], 0.6)], kick: [0, 2, ...some(r, [1.5, 3], 0.3)] }) },
   { name: 'triplet fills', meter: [4, 4], bpm: [80, 126], bar: (n, r) => ({ 'hat-closed': n % 4 === 3 ? every(0.5, 3) : every(0.5), snare: n % 4 === 3 ? [1, ...every(1 / 3, 4, 3)] : backbeat, kick: [0, 2, ...some(r, [2.5], 0.5)] }) },
+  { name: 'triplets throughout', meter: [4, 4], bpm: [60, 100], bar: (_n, r) => ({ 'hat-closed': every(1 / 3), snare: [...backbeat, ...some(r, [5 / 3, 11 / 3], 0.3)], kick: [0, 2, ...some(r, [2 / 3, 8 / 3], 0.4)] }) },
   { name: '32nd fills', meter: [4, 4], bpm: [70, 110], bar: (n, r) => ({ 'hat-closed': n % 4 === 3 ? every(0.5, 3) : every(0.5), snare: n % 4 === 3 ? [1, ...every(0.125, 3.5, 3), 3.5, 3.75] : backbeat, kick: [0, 2, ...some(r, [2.5, 2.75], 0.5)] }) },
 ];
 

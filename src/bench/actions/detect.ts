@@ -1,12 +1,26 @@
 import { withReadings } from '@/core/homes/readings';
 import { undecided } from '@/core/commands/marks';
 import type { HitId, Part } from '@/core/model/part';
+import type { RawEvent, Take } from '@/core/model/take';
+import { withTakeRead } from '@/core/take/take-lines';
 import { measureInWorker } from '@/workers/clients';
 import { say, showError } from '@/ui/notify';
 import type { BenchStore } from '../store/bench-store';
 
 /** Reading more takes long enough to say that it is under way. */
 const LONG = 2000;
+
+/** Reads the lines of a take that is in the part, in a worker; where none is another, nothing is done. */
+export async function detectTake(store: BenchStore, take: Take, events: readonly RawEvent[]): Promise<void> {
+  const { part, id } = store.getState();
+  const readings = await measureInWorker((api) => api.takeReadings(bare(part), take, events), new AbortController().signal);
+  const now = store.getState();
+  if (now.id !== id || withTakeRead(now.part, take, readings) === now.part) return;
+  now.run(`Detect the lines of ${take.name}`, (p) => withTakeRead(p, take, readings));
+}
+
+/** What readings need of a part. */
+const bare = (part: Part): Part => ({ ...part, breaks: [], heard: [] });
 
 let running: AbortController | null = null;
 
@@ -25,7 +39,7 @@ export async function detectAgain(store: BenchStore, ids: ReadonlySet<HitId> | n
   const from = ready(store.getState().part);
   if (from.hits.length > LONG) say('Detecting which lines the hits belong to …');
   try {
-    const readings = await measureInWorker((api) => api.readings({ ...from, breaks: [], heard: [] }, ids), own.signal);
+    const readings = await measureInWorker((api) => api.readings(bare(from), ids), own.signal);
     const then = new Map(store.getState().part.hits.map((h) => [h.id, h.home]));
     store.getState().run(label, (p) => withReadings(ready(p), readings));
     const changed = store.getState().part.hits.filter((h) => readings.has(h.id) && then.get(h.id) !== h.home).length;

@@ -11,6 +11,7 @@ import { enterStep } from '../actions/step-entry';
 import type { Playback } from '../playback/use-playback';
 import { useBenchStore } from '../store/context';
 import { followClicks } from './click-track';
+import { detectTake } from '../actions/detect';
 import { createRecorder, type Recorder } from './recorder';
 import type { RecordingState } from './recording-state';
 import { createSender, type Sender } from './sender';
@@ -39,6 +40,7 @@ export function RecordingProvider({ playback, children }: { playback: Playback; 
       takes: takeStore,
       inputs: inputStore,
       onError: showError,
+      readLines: (take, events) => detectTake(bench, take, events),
       play: playback.playLoop,
       onStep: (key, velocity, page) => enterStep(bench, key, velocity, recorder.state.getState().stepLength, page, recorder.state.getState().pieces ?? undefined),
       onCall: (n) => {

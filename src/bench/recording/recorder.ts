@@ -58,6 +58,8 @@ interface Deps {
   inputs: InputStore;
   /** Told of refusals. */
   onError: (e: unknown) => void;
+  /** Reads which lines the hits of a finished take belong to. */
+  readLines?: (take: Take, events: readonly RawEvent[]) => Promise<void>;
   /** Starts playing the loop. */
   play: (lead: number) => void;
   /** A struck pad while step entry is on. */
@@ -73,7 +75,7 @@ const LOOK_MS = 40;
 const CLOSE_SECONDS = 0.06;
 const LAST_MINUTE_SECONDS = 60;
 
-export function createRecorder({ bench, engine, takes, inputs, onError, play, onStep, onCall }: Deps): Recorder {
+export function createRecorder({ bench, engine, takes, inputs, onError, readLines, play, onStep, onCall }: Deps): Recorder {
   const state = createStore<RecordingState>(() => FRESH_RECORDING);
   const set = (change: Partial<RecordingState>) => state.setState(change);
   const known = (): InputSettings => state.getState().input;
@@ -306,6 +308,8 @@ export function createRecorder({ bench, engine, takes, inputs, onError, play, on
     const take = { ...r.take, ...(stalls.length > 0 ? { stalls } : {}), passes, complete: true };
     await takes.update(take);
     set({ phase: 'done', take });
+    // Its hits had the nearest sixteenths until now.
+    await readLines?.(take, r.events);
   };
 
   let last: Running | null = null;

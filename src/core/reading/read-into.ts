@@ -4,7 +4,7 @@ import { roundHalfUp, ticks, type Ticks } from '../units';
 import { readHomes, isSettled } from './read';
 
 /** Digits that a probability is kept with. */
-const DIGITS = 1e4;
+const DIGITS = 1e3;
 
 /**
  * Reads the homes of hits. What a hand decided, placed or locked keeps its home, and so does what is not asked for: all of these are gone by.

@@ -13,7 +13,7 @@ export interface Lines {
 
 /** How a cell is counted. A swung base has the place of its second line within a pair, over 0.5. */
 export interface Base {
-  kind: 'sixteenths' | 'eighths' | 'swung-eighths' | 'swung-sixteenths';
+  kind: 'sixteenths' | 'eighths' | 'triplets' | 'swung-eighths' | 'swung-sixteenths';
   ratio: number;
 }
 
@@ -24,7 +24,7 @@ export type Excursion = (typeof EXCURSIONS)[number];
 export const RATIOS = [0.535, 0.565, 0.595, 0.63, 0.665, 0.7];
 
 /** How usual each kind of base is; the share of a swung kind is spread over its ratios. */
-export const BASE_PRIORS: Readonly<Record<Base['kind'], number>> = { sixteenths: 0.47, eighths: 0.36, 'swung-eighths': 0.09, 'swung-sixteenths': 0.08 };
+export const BASE_PRIORS: Readonly<Record<Base['kind'], number>> = { sixteenths: 0.46, eighths: 0.35, triplets: 0.02, 'swung-eighths': 0.09, 'swung-sixteenths': 0.08 };
 export const EXCURSION_PRIORS: readonly number[] = [0.015, 0.05, 0.008];
 /** An excursion goes on into the next cell. */
 export const GOES_ON = 0.1;
@@ -34,6 +34,7 @@ export const STAYS = { inBar: 0.99, overBar: 0.95 };
 export const firstBases = (): Base[] => [
   { kind: 'sixteenths', ratio: 0.5 },
   { kind: 'eighths', ratio: 0.5 },
+  { kind: 'triplets', ratio: 0.5 },
   ...(['swung-eighths', 'swung-sixteenths'] as const).flatMap((kind) => RATIOS.map((ratio): Base => ({ kind, ratio }))),
 ];
 
@@ -69,6 +70,7 @@ const bentEighths = (lines: Lines, ratio: number): Lines => ({ ...lines, places:
 export function linesOfBase({ kind, ratio }: Base, length: number, onQuarter: boolean): Lines | null {
   const compound = isThreeEighths(length * TICKS_PER_QUARTER);
   if (kind === 'swung-eighths') return length === 1 && onQuarter ? finished(bentEighths(stepped(1, 0.25, at(EIGHTHS)), ratio), length) : null;
+  if (kind === 'triplets') return linesOfExcursion('8T', length);
   const priors = kind === 'eighths' ? (compound ? EIGHTHS_OF_COMPOUND : EIGHTHS) : compound ? COMPOUND : kind === 'sixteenths' ? SIXTEENTHS : SWUNG_SIXTEENTHS;
   const lines = stepped(length, 0.25, at(priors));
   return finished(kind === 'swung-sixteenths' ? bentSixteenths(lines, ratio) : lines, length);

@@ -37,7 +37,7 @@ export function Doubtful({ index }: { index: number }) {
         {found.length} doubtful {found.length === 1 ? 'hit' : 'hits'}
         {decided > 0 ? `, ${decided} decided` : ''}
         {decided > 0 && (
-          <Button size="tiny" className="ml-2" onClick={() => detectAgain(store, new Set(part.hits.filter((h) => h.alone || h.decided).map((h) => h.id)), { label: 'Undo the decisions on doubtful hits', undecide: true })}>
+          <Button size="tiny" className="ml-2" onClick={() => void detectAgain(store, new Set(part.hits.filter((h) => h.alone || h.decided).map((h) => h.id)), { label: 'Undo the decisions on doubtful hits', undecide: true })}>
             decide anew
           </Button>
         )}

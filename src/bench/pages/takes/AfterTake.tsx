@@ -5,7 +5,7 @@ import { useMemo } from 'react';
 import { DEFAULT_MOVES } from '@/core/moves/all';
 import { addMove } from '@/core/commands/moves';
 import { removeHits } from '@/core/commands/hits';
-import { detectAgain } from '../../actions/detect';
+import { detectAgain, detectTake } from '../../actions/detect';
 import { setOrigin } from '@/core/commands/settings';
 import { tempoMapOf } from '@/core/part/part-time';
 import { findDoubles } from '@/core/take/doubles';
@@ -53,6 +53,7 @@ function Offers({ takeId }: { takeId: string }) {
     getState().run(`Move ${take.name} by ${Math.abs(ms).toFixed(1)} ms`, (p) => placeTakeAnew(p, changed, events));
     recorder.set({ take: changed });
     await takeStore.update(changed);
+    await detectTake(store, changed, events);
   };
   const discard = () => {
     if (recorder.discard()) tell(`${take.name} is deleted, with its hits.`, { label: 'Undo', onClick: () => getState().undo() });

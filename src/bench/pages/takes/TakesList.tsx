@@ -6,6 +6,7 @@ import { format } from 'date-fns';
 import dynamic from 'next/dynamic';
 import { useMemo, useState } from 'react';
 import { EMPTY_FEEL } from '@/core/model/feel';
+import { detectTake } from '../../actions/detect';
 import { deleteTake, hitsFromTake, hitsOfTake, placeTakeAnew, putTake } from '@/core/take/use-take';
 import { rawMidi } from '@/core/take/raw-midi';
 import { tightnessOf } from '@/core/take/tightness';
@@ -51,7 +52,8 @@ export function TakesList() {
 
 
 function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
-  const { getState } = useBenchStore();
+  const store = useBenchStore();
+  const { getState } = store;
   const part = useBench(calmPart);
   const heard = useBench((s) => s.desk.other?.id === take.id);
   const [name, setName] = useState<string | null>(null);
@@ -69,13 +71,16 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
   const hearRaw = () => getState().setDesk({ other: heard ? null : { name: `${take.name}, as played`, id: take.id, feel: EMPTY_FEEL, part: putTake({ ...getState().part, feel: EMPTY_FEEL }, take, events) } });
   const use = () => {
     getState().run(`Use ${take.name}`, (p) => putTake(p, take, events));
+    detectTake(store, take, events).catch(showError);
     // How it came stays at hand for comparing.
     versionStore.keep(getState().id, `As played: ${take.name}`, getState().part).catch(showError);
   };
   const setLatency = (ms: number) => {
     const changed = { ...take, latencyMs: milliseconds(ms) };
     takeStore.update(changed).catch(showError);
-    if (used > 0) getState().run(`Input latency of ${take.name}: ${ms} ms`, (p) => placeTakeAnew(p, changed, events));
+    if (used === 0) return;
+    getState().run(`Input latency of ${take.name}: ${ms} ms`, (p) => placeTakeAnew(p, changed, events));
+    detectTake(store, changed, events).catch(showError);
   };
   const remove = () => {
     getState().run(`Delete ${take.name}`, (p) => deleteTake(p, take.id));
