@@ -18,6 +18,7 @@ import { fillFromCaret, moveCaret, moveCaretBar, moveCaretRow, toggleAtCaret, to
 import { copySelection, cutSelection, paste } from '../actions/clipboard';
 import { newIdea, stepIdea } from '../ideas/begin';
 import { keepVersion } from '../dialogs/keep-version';
+import { decideSelection, nextDoubtful } from '../actions/doubtful-hits';
 import { clearNudges, nudgeSelection } from '../actions/nudging';
 import { openPage } from '../actions/open-page';
 import { saySaved } from '../actions/say-saved';
@@ -223,6 +224,9 @@ export const KEYS: readonly KeySpec[] = [
   { keys: ['shift+e'], group: 'Placement', text: 'Early by five', run: ({ store }) => nudgeSelection(store, -5) },
   { keys: ['shift+l'], group: 'Placement', text: 'Late by five', run: ({ store }) => nudgeSelection(store, 5) },
   { keys: ['n'], group: 'Placement', text: 'No nudge', also: ['reset timing'], run: ({ store }) => clearNudges(store) },
+  { keys: ['shift+n'], group: 'Placement', text: 'Go to the next doubtful hit', also: ['unsure', 'ambiguous', 'between two lines'], run: ({ store }) => nextDoubtful(store) },
+  { keys: ['shift+a'], group: 'Placement', text: 'The selection belongs to the earlier line', also: ['decide', 'doubtful', 'home'], run: ({ store }) => decideSelection(store, 'earlier') },
+  { keys: ['shift+s'], group: 'Placement', text: 'The selection belongs to the later line', also: ['decide', 'doubtful', 'home'], run: ({ store }) => decideSelection(store, 'later') },
   { keys: ['k'], group: 'Placement', text: 'Lock the selection, unlock it', also: ['protect'], run: lockSelection },
   { keys: ['j'], group: 'Placement', text: 'Draw the chance of the open move, or of the whole feel, again', also: ['randomize', 'seed', 'reroll', 'dice'], run: drawAgain },
   { keys: [','], group: 'Placement', text: 'Shift the selection or open row a step left; it wraps around', also: ['rotate'], run: ({ store }) => shiftSelection(store, -1) },

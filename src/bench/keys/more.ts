@@ -6,6 +6,7 @@ import { say } from '@/ui/notify';
 import { actOnSelection } from '../actions/act';
 import { countAt } from '../actions/count-at';
 import { addMoveOf } from '../pages/feel/add-move';
+import { detectAgain } from '../actions/detect';
 import { softenOffBeatHats } from '../actions/soften';
 import { openPage } from '../actions/open-page';
 import { selectionToOwnRow } from '../actions/row-actions';
@@ -99,6 +100,14 @@ export const MORE: readonly KeySpec[] = [
   },
   section('hits', 'dynamics', 'Shape velocities: compress, randomize, ramp, accent', ['velocity', 'dynamics', 'compress', 'expand', 'randomize', 'crescendo', 'scale', 'limit']),
   section('hits', 'placement', 'Nudge hits, set them apart, give them to another line', ['timing', 'nudge', 'flam', 'offset']),
+  section('placement', 'read', 'Lines and swing as read; doubtful hits', ['grid', 'swing detection', 'ambiguous', 'analysis']),
+  {
+    keys: [],
+    group: 'Placement',
+    text: 'Detect again which lines the hits belong to: of the selection, or of all',
+    also: ['read again', 'grid', 'home', 'analyse'],
+    run: ({ store }) => void detectAgain(store, store.getState().selection.size > 0 ? store.getState().selection : null),
+  },
   section('hits', 'lengths', 'Set how long hits last', ['length', 'duration', 'gate', 'note length', 'legato']),
   section('hits', 'ghosts', 'Suggest ghost notes', ['ghost notes', 'fill in', 'add ghosts']),
   section('hits', 'chance', 'Chance, and passes in which hits sound', ['probability', 'condition', 'every second time', 'random']),

@@ -12,6 +12,7 @@ import { labelOfRow } from '@/core/part/rows';
 import { actOnSelection } from '../actions/act';
 import { deleteSelection, duplicateSelection, repeatSelection } from '../actions/arrange';
 import { selectionToOwnRow } from '../actions/row-actions';
+import { decideSelection } from '../actions/doubtful-hits';
 import { copySelection, cutSelection, hasClip, paste, pastePlace } from '../actions/clipboard';
 import { describeHits, placeText } from '../words/describe';
 import { keyText } from '../words/key-text';
@@ -54,6 +55,8 @@ function Items() {
       {item(`Make ${them} ${one ? 'a ghost' : 'ghosts'}`, '', () => actOnSelection(store, 'Make ghosts:', (p, ids) => setGhost(p, ids, true)), none)}
       {item(`Give ${them} a row of ${one ? 'its' : 'their'} own`, '', () => selectionToOwnRow(store), none)}
       {item(`Lock ${them}`, 'K', () => getState().run('Lock hits', (p) => setLocked(p, selection, true)), none)}
+      {item(`${one ? 'It belongs' : 'They belong'} to the earlier line`, keyText('shift+a'), () => decideSelection(store, 'earlier'), none)}
+      {item(`${one ? 'It belongs' : 'They belong'} to the later line`, keyText('shift+s'), () => decideSelection(store, 'later'), none)}
       {item(`Delete ${them}`, keyText('delete'), () => deleteSelection(store), none)}
       <DropdownMenu.Separator className={MENU_RULE} />
       {item(`Copy ${them}`, keyText('mod+c'), () => copySelection(store), none)}

@@ -116,3 +116,9 @@ export function placeText(part: Pick<Part, 'meter' | 'origin'>, tick: number): s
 /** A hit as a sentence, for lists and screen readers. */
 export const hitText = (part: Pick<Part, 'meter' | 'origin' | 'rows'>, hit: Hit, home: number, velocity: number, lean: number): string =>
   `${labelOfRow(part, hit.voice)}${hit.ghost ? ' ghost' : ''}${hit.choke ? ' choke' : ''}${hit.locked ? ', locked' : ''}, ${placeText(part, home)}, velocity ${velocity}, ${leanText(lean)}`;
+
+/** A hit's two lines, and how sure the one it belongs to is. @example 'Snare, bar 1 · 4 a: 62 % sure, else bar 2 · 1' */
+export function hitLinesText(part: Pick<Part, 'meter' | 'origin' | 'rows'>, { voice, home, sure = 1, other }: Pick<Hit, 'voice' | 'home' | 'sure' | 'other'>): string {
+  const name = `${labelOfRow(part, voice)}, ${placeText(part, home)}`;
+  return sure === 1 ? name : `${name}: ${Math.round(sure * 100)} % sure${other === undefined ? '' : `, else ${placeText(part, other)}`}`;
+}

@@ -13,6 +13,7 @@ import { compareVoices } from '../voices';
 import { alikeBars } from './alike';
 import { answeringIn, competingIn, togetherOf, type Answering, type Competing, type Together } from './between';
 import { foundSwings, type Swing, type Swings } from '../homes/swings';
+import { linesRead, type LinesRead } from './lines-read';
 import { isOffStraight } from './off-straight';
 
 export interface RowPlacement {
@@ -43,6 +44,8 @@ export interface Placement {
   leans: Float64Array;
   places: Float64Array;
   velocities: Uint8Array;
+  /** Which lines its hits belong to, as they stand in the part. */
+  lines: LinesRead;
   /** Its own groove, all rows together; null under eight hits. */
   groove: Groove | null;
 }
@@ -74,6 +77,7 @@ export function placementOf(part: Part, version: 'performed' | 'written' = 'perf
     leans,
     places,
     velocities: Uint8Array.from(performance.velocities),
+    lines: linesRead(part),
     groove: part.hits.filter((h) => !h.choke).length < FEWEST_OF_A_GROOVE ? null : learnGroove(part, {}, performance),
   };
 }

@@ -14,6 +14,7 @@ import { calmPart } from '../../store/derived';
 import { BetweenRows } from './BetweenRows';
 import { BlindComparison } from './BlindComparison';
 import { Charts } from './Charts';
+import { LinesSection } from './LinesSection';
 import { NearGrooves } from './NearGrooves';
 import { readingOf } from './reading';
 import { RowTable } from './RowTable';
@@ -36,6 +37,9 @@ export function PlacementPage() {
       <Reading found={found} mends={other === null} />
       <WhatIsMeasured wanted={wanted} onChange={setWanted} />
       <Sections>
+        <Section name="read" title="Lines" note={linesNote(found)}>
+          {other ? <p className="text-sm text-faint">Told of the part as it is now.</p> : <LinesSection lines={found.lines} />}
+        </Section>
         <Section name="rows" title="Rows" note={`${found.rows.length}`}>
           <RowTable found={found} beside={wanted.kind === 'performed' ? null : own} />
         </Section>
@@ -97,6 +101,8 @@ function Reading({ found, mends }: { found: Placement; mends: boolean }) {
     </section>
   );
 }
+
+const linesNote = ({ lines: { doubtful, swings } }: Placement): string => [swings ? `swings ${swings.whole.percent.toFixed(0)} %` : '', doubtful.length > 0 ? `${doubtful.reduce((sum, g) => sum + g.hits.length, 0)} doubtful` : ''].filter(Boolean).join(', ') || 'clear';
 
 const alikeNote = ({ alike }: Placement): string => {
   const bars = alike.reduce((sum, g) => sum + g.length, 0);
