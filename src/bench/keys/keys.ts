@@ -28,7 +28,7 @@ import { zoomAtWork } from '../actions/view-control';
 import { BENCH_PAGES } from '../pages/all';
 import type { Playback } from '../playback/use-playback';
 import type { Recording } from '../recording/context';
-import { performanceOf } from '../store/derived';
+import { linedPart, performanceOf } from '../store/derived';
 import { stemsFacts } from '../store/stems-facts';
 import type { BenchStore } from '../store/bench-store';
 import type { Tool } from '../store/tools';
@@ -72,6 +72,13 @@ function callSection({ store, playback }: Context, index: number) {
   const section = sections?.[index];
   if (section) playback.conductor.call(section.id);
   else say(sections ? `There is no section ${index + 1}.` : 'There are no sections yet: they are made on the page Order.');
+}
+
+/** Lines where the part swings by itself; says so where it does not. */
+function swungGrid({ store }: Context) {
+  const { part, view, setView } = store.getState();
+  setView({ swungGrid: !view.swungGrid });
+  if (!view.swungGrid && linedPart({ part, view: { swungGrid: true } }) === part) say(part.feel.moves.some((m) => m.kind === 'swing' && m.on !== false) ? 'A swing move places the lines already.' : 'The part does not swing by itself: its lines are straight.');
 }
 
 /** Nine steps of loudness, and 127 on 0. */
@@ -227,6 +234,7 @@ export const KEYS: readonly KeySpec[] = [
   { keys: ['shift+n'], group: 'Placement', text: 'Go to the next doubtful hit', also: ['unsure', 'ambiguous', 'between two lines'], run: ({ store }) => nextDoubtful(store) },
   { keys: ['shift+a'], group: 'Placement', text: 'The selection belongs to the earlier line', also: ['decide', 'doubtful', 'home'], run: ({ store }) => decideSelection(store, 'earlier') },
   { keys: ['shift+s'], group: 'Placement', text: 'The selection belongs to the later line', also: ['decide', 'doubtful', 'home'], run: ({ store }) => decideSelection(store, 'later') },
+  { keys: ['shift+w'], group: 'Pointer and view', text: 'Show the grid as the part swings, or straight', also: ['swung grid', 'swing'], run: swungGrid },
   { keys: ['k'], group: 'Placement', text: 'Lock the selection, unlock it', also: ['protect'], run: lockSelection },
   { keys: ['j'], group: 'Placement', text: 'Draw the chance of the open move, or of the whole feel, again', also: ['randomize', 'seed', 'reroll', 'dice'], run: drawAgain },
   { keys: [','], group: 'Placement', text: 'Shift the selection or open row a step left; it wraps around', also: ['rotate'], run: ({ store }) => shiftSelection(store, -1) },

@@ -146,7 +146,7 @@ export function bindPointer(frame: HTMLElement, { store, playback, overlay, hand
     const bar = meterMapOf(part).barAt(at);
     const end = (bar.start + bar.length - 1) as typeof at;
     const lines = desk.tool === 'hits' ? linesOfStroke(part, view.grid, desk.paint.stride, at, end) : [at];
-    const places = placeLines(part, ground.voice, lines);
+    const places = placeLines(s.lined, ground.voice, lines);
     return { row, stems: lines.map((tick, i) => ({ x: xOf(s.axis, places[i] as number), velocity: desk.tool === 'hits' ? paintVelocity(part, desk.paint, view.grid, tick) : desk.velocity })) };
   };
 

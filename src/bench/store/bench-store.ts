@@ -270,7 +270,7 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
       left: [],
       selection: NOTHING,
       focus: null,
-      view: { scroll: stored.part.origin, pixelsPerQuarter: 0, scrollRows: 0, reach: 20, grid: '1/16', hideEmpty: false },
+      view: { scroll: stored.part.origin, pixelsPerQuarter: 0, scrollRows: 0, reach: 20, grid: '1/16', hideEmpty: false, swungGrid: false },
       transport: { ...firstLoop(stored), order: false, cursor: ticks(stored.part.origin), version: 'performed' },
       desk: { ...TIDY, onto: rememberedOnto(), legend: isLegendNew(), firstSteps: stored.part.hits.length > 0 ? rememberedSteps(id, stored.part.feel.moves.length === 0) : null },
       whole: null,

@@ -1,6 +1,8 @@
 /** What follows from a part: computed when first asked for, kept as long as the part, never stored. */
 import type { Feel } from '@/core/model/feel';
-import { performPart, writtenPerformance, type HitRange, type Performance } from '@/core/perform/perform';
+import { EMPTY_FEEL, type Move, type SwingMove } from '@/core/model/feel';
+import { foundSwings } from '@/core/homes/swings';
+import { followSwing, performPart, swungFrom, writtenPerformance, type HitRange, type Performance } from '@/core/perform/perform';
 import { performanceSeen } from '@/core/song/seen';
 import { findOrigin, type OriginFinding } from '@/core/homes/origin';
 import type { Hit, Part } from '@/core/model/part';
@@ -99,3 +101,36 @@ export function otherOf(part: Part, { feel, part: version }: Other): { part: Par
 
 /** The part that is seen: a version while it is heard, else the one that is worked on. */
 export const shownPart = ({ part, transport, desk }: Pick<BenchState, 'part' | 'transport' | 'desk'>): Part => (transport.version === 'other' && desk.other?.part ? desk.other.part : part);
+
+const asRead = new WeakMap<readonly Hit[], { meter: unknown; origin: number; moves: readonly SwingMove[] }>();
+
+/** Swing moves that place lines as the part swings by itself, bars that swing alike in one. */
+function swingsAsRead(part: Part): readonly SwingMove[] {
+  const known = asRead.get(part.hits);
+  if (known && known.meter === part.meter && known.origin === part.origin) return known.moves;
+  const swings = foundSwings(part);
+  const moves = (swings?.bars ?? []).map(({ fromBar, toBar, percent }): SwingMove => ({ kind: 'swing', division: swings?.division ?? '1/16', percent, scope: { bars: { from: fromBar, to: toBar } } }));
+  asRead.set(part.hits, { meter: part.meter, origin: part.origin, moves });
+  return moves;
+}
+
+/** The part as its lines are shown: with the swing that it has by itself, where that is asked for and no move swings it. */
+export function linedPart({ part, view }: { part: Part; view: Pick<BenchState['view'], 'swungGrid'> }): Part {
+  if (!view.swungGrid || part.feel.moves.some((m) => m.kind === 'swing' && m.on !== false)) return part;
+  const moves = swingsAsRead(part);
+  return moves.length === 0 ? part : { ...part, feel: { ...EMPTY_FEEL, moves } };
+}
+
+const feet = new WeakMap<readonly Move[], Float64Array>();
+
+/** What is performed, its feet where the lines are shown. */
+export function onShownLines(performance: Performance, part: Part, lined: Part): Performance {
+  if (lined === part) return performance;
+  const { moves } = lined.feel;
+  let placedHomes = feet.get(moves);
+  if (!placedHomes) {
+    placedHomes = performPart(lined).placedHomes;
+    feet.set(moves, placedHomes);
+  }
+  return followSwing({ ...performance, placedHomes }, (index) => swungFrom(performance, index));
+}

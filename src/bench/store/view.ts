@@ -22,6 +22,8 @@ export interface View extends Sight {
   grid: GridName;
   /** Rows without hits are left out. */
   hideEmpty: boolean;
+  /** Lines and feet stand where the part swings by itself, and leans on the stems are measured from there. */
+  swungGrid: boolean;
 }
 
 export const sightOf = ({ scroll, pixelsPerQuarter, scrollRows }: View): Sight => ({ scroll, pixelsPerQuarter, scrollRows });

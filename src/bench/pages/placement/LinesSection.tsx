@@ -38,10 +38,16 @@ export function LinesSection({ lines }: { lines: LinesRead }) {
             Next doubtful hit <span className="opacity-70">{keyText('shift+n')}</span>
           </Button>
         )}
-        <Button size="small" title="Reads again which line each hit was meant for. What was decided or placed by hand, and what is locked, stays." onClick={() => void detectAgain(store, selected > 0 ? store.getState().selection : null)}>
-          {selected > 0 ? `Detect ${counted(selected, 'selected hit')} again` : 'Detect again'}
+        <Button size="small" title="Reads again which line each hit was meant for. What was decided or placed by hand, and what is locked, stays." onClick={() => void detectAgain(store, null)}>
+          Detect again
         </Button>
+        {selected > 0 && (
+          <Button size="small" onClick={() => void detectAgain(store, store.getState().selection)}>
+            Detect {counted(selected, 'selected hit')} again
+          </Button>
+        )}
         {lines.swings && <SwingAsRead swings={lines.swings} />}
+        {lines.swings && <SwungGrid />}
       </div>
       {lines.doubtful.length > 0 && (
         <ul className="space-y-2.5" aria-label="Doubtful hits">
@@ -52,6 +58,18 @@ export function LinesSection({ lines }: { lines: LinesRead }) {
       )}
       {lines.doubtful.length > MOST_LISTED && <p className="text-sm text-faint">and {lines.doubtful.length - MOST_LISTED} more places</p>}
     </div>
+  );
+}
+
+/** Lines and feet on the stems stand where the part swings. */
+function SwungGrid() {
+  const { getState } = useBenchStore();
+  const shown = useBench((s) => s.view.swungGrid);
+  const swung = useBench((s) => calmPart(s).feel.moves.some((m) => m.kind === 'swing' && m.on !== false));
+  return (
+    <Button size="small" aria-pressed={shown} disabled={swung} title={swung ? 'A swing move places the lines already' : 'Draws the lines where the part swings, and leans from there; nothing else changes'} onClick={() => getState().setView({ swungGrid: !shown })}>
+      {shown ? 'Show straight grid' : 'Show swung grid'}
+    </Button>
   );
 }
 

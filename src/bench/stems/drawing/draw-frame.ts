@@ -16,7 +16,7 @@ import type { Palette } from './palette';
 /** Draws one state of the Bench. */
 export function drawFrame(g: CanvasRenderingContext2D, palette: Palette, scene: BenchScene, state: BenchState, width: number, height: number) {
   const { part, view, selection } = state;
-  drawGrid(g, palette, { part, axis: scene.axis, width, height, grid: view.grid, rows: scene.rows, focusIndex: scene.rows.findIndex((r) => r.voice === state.focus), firstBar: part.hits[0] ? Math.min(0, meterMapOf(part).barAt(part.hits[0].tick).index) : 0 });
+  drawGrid(g, palette, { part, lined: scene.lined, axis: scene.axis, width, height, grid: view.grid, rows: scene.rows, focusIndex: scene.rows.findIndex((r) => r.voice === state.focus), firstBar: part.hits[0] ? Math.min(0, meterMapOf(part).barAt(part.hits[0].tick).index) : 0 });
   const audible = audibleVoices(part);
   const isLocked = lockTest(part);
   const far = { part, performance: scene.performance, selection, axis: scene.axis, width };

@@ -18,6 +18,8 @@ const SHORT_FLAGS = 60;
 
 interface Scene {
   part: Part;
+  /** As its lines are shown. */
+  lined: Part;
   axis: Axis;
   width: number;
   height: number;
@@ -98,7 +100,7 @@ function drawBar(g: CanvasRenderingContext2D, palette: Palette, scene: Scene, ma
  * are swung differently have lines of their own.
  */
 function drawLines(g: CanvasRenderingContext2D, palette: Palette, scene: Scene, map: MeterMap, first: number, last: number) {
-  const { part, axis, rows } = scene;
+  const { lined: part, axis, rows } = scene;
   const pixels = stepOf(scene.grid) * axis.pixelsPerTick;
   const steps: Ticks[] = [];
   const beats: Ticks[] = [];

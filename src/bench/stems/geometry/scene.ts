@@ -12,7 +12,7 @@ import { clamp, ticks, type Ticks } from '@/core/units';
 import type { VoiceName } from '@/core/row-names';
 import type { Performance } from '@/core/perform/perform';
 import type { BenchState } from '../../store/bench-store';
-import { hitsBetween, otherOf, performanceWithin, writtenOf } from '../../store/derived';
+import { hitsBetween, otherOf, performanceWithin, linedPart, onShownLines, writtenOf } from '../../store/derived';
 import type { Ground, Pointer, Rectangle } from './pointer';
 import { axisOf, detailOf, stepPixels, tickOf, xOf, type Axis, type Detail } from './axis';
 import { gripAt, layoutOrnaments, type OrnamentGrip, type OrnamentMark } from './ornaments';
@@ -52,6 +52,8 @@ export interface BenchScene {
   pulls: Pull[];
   /** Rolls, flams and echoes in sight. */
   ornaments: OrnamentMark[];
+  /** The part as its lines are shown. */
+  lined: Part;
   /** Which hits stray from their row; not known while the part is being changed. */
   strays: Strays | null;
   /** Written hits that do not sound in pass 1. */
@@ -68,13 +70,14 @@ export function makeScene(state: Pick<BenchState, 'part' | 'view' | 'focus' | 't
   const asWritten = state.transport.version === 'written';
   const inSight = hitsBetween(part, tickOf(axis, 0), tickOf(axis, width));
   const other = state.transport.version === 'other' ? state.desk.other : null;
-  const performance = asWritten ? writtenOf(part) : other ? otherOf(part, other).performance : performanceWithin(part, inSight);
-  const scene = { part, performance, axis, reach: view.reach, ...(asWritten ? {} : { written: writtenOf(part, inSight) }) };
+  const lined = other ? part : linedPart(state);
+  const performance = onShownLines(asWritten ? writtenOf(part) : other ? otherOf(part, other).performance : performanceWithin(part, inSight), part, lined);
+  const scene = { part, performance, axis, reach: view.reach, ...(asWritten || lined !== part ? {} : { written: writtenOf(part, inSight) }) };
   const stems = rows.map((row) => (detail === 'band' || row.top > height || row.top + row.height < 0 ? [] : layoutStems(scene, row, width)));
   const measured = !asWritten && !other && state.whole?.part === part ? state.whole : null;
   const strays = measured?.strays ?? null;
   const ornaments = detail === 'band' ? [] : layoutOrnaments(part, performance, axis, rows, stems);
-  return { axis, detail, rows, stems, performance, ornaments, unheard: unheardIn(part), behind: detail === 'band' || other ? [] : behindIn(state, axis, rows, width), doubtful: measured?.doubtful ?? performance.homes.doubtful, proposed: proposedIn(state, axis, rows), caret: caretIn(state, axis, rows), strays, pulls: detail === 'band' || asWritten || other ? [] : pullsIn(state, axis, stems, inSight) };
+  return { axis, detail, rows, stems, performance, lined, ornaments, unheard: unheardIn(part), behind: detail === 'band' || other ? [] : behindIn(state, axis, rows, width), doubtful: measured?.doubtful ?? performance.homes.doubtful, proposed: proposedIn(state, lined, axis, rows), caret: caretIn(state, lined, axis, rows), strays, pulls: detail === 'band' || asWritten || other ? [] : pullsIn(state, axis, stems, inSight) };
 }
 
 const unheard = new WeakMap<Part, ReadonlySet<HitId>>();
@@ -122,23 +125,23 @@ function pullsIn({ part, view, desk }: DeskState, axis: Axis, stems: readonly St
 
 type DeskState = Pick<BenchState, 'part' | 'view' | 'desk'>;
 
-function proposedIn({ part, desk }: DeskState, axis: Axis, rows: readonly RowBox[]): BenchScene['proposed'] {
+function proposedIn({ desk }: DeskState, lined: Part, axis: Axis, rows: readonly RowBox[]): BenchScene['proposed'] {
   if (!desk.proposal) return [];
   const byVoice = new Map<VoiceName, CellHit[]>();
   const looked = desk.proposal.owner === 'ghosts' ? desk.proposal.hits[desk.proposal.at] : undefined;
   for (const hit of desk.proposal.hits) byVoice.set(hit.voice, [...(byVoice.get(hit.voice) ?? []), hit]);
   return [...byVoice].flatMap(([voice, hits]) => {
     const row = rows.findIndex((r) => r.voice === voice);
-    const places = placeLines(part, voice, hits.map((h) => h.tick));
+    const places = placeLines(lined, voice, hits.map((h) => h.tick));
     return row < 0 ? [] : hits.map((h, i) => ({ row, x: xOf(axis, places[i] as number), velocity: h.velocity, looked: h === looked }));
   });
 }
 
-function caretIn({ part, view, desk }: DeskState, axis: Axis, rows: readonly RowBox[]): BenchScene['caret'] {
+function caretIn({ view, desk }: DeskState, lined: Part, axis: Axis, rows: readonly RowBox[]): BenchScene['caret'] {
   const { step } = desk;
   const row = step ? rows.findIndex((r) => r.voice === step.voice) : -1;
   if (!step || row < 0) return null;
-  return { row, x: xOf(axis, placeLines(part, step.voice, [step.tick])[0] as number), half: (stepOf(view.grid) * axis.pixelsPerTick) / 2 };
+  return { row, x: xOf(axis, placeLines(lined, step.voice, [step.tick])[0] as number), half: (stepOf(view.grid) * axis.pixelsPerTick) / 2 };
 }
 
 /** The grip of a selected ornament under a pointer. */
@@ -173,7 +176,7 @@ export function findLine(scene: BenchScene, part: Part, grid: GridName, voice: V
   const bar = map.barAt(ticks(clamp(tickOf(scene.axis, x), part.origin, last))).index;
   // Swing keeps lines within their bar: the next bar's line may be the nearest all the same.
   const lines = linesOf(part, grid, { start: map.barOf(Math.max(0, bar - 1)).start, end: ticks(Math.min(last + 1, map.barOf(bar + 2).start)) });
-  const places = placeLines(part, voice, lines);
+  const places = placeLines(scene.lined, voice, lines);
   let best = 0;
   const away = (i: number): number => Math.abs(xOf(scene.axis, places[i] as number) - x);
   for (let i = 1; i < lines.length; i++) if (away(i) < away(best)) best = i;

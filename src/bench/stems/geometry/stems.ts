@@ -79,32 +79,18 @@ interface Foot {
   hits: number[];
 }
 
-/** Hits with one home, and strokes within 45 ms of the one before, share a foot: the home of the loudest. */
-function groupFeet(scene: StemScene, indices: readonly number[]): Foot[] {
-  const { part, performance } = scene;
-  const tempo = tempoMapOf(part);
-  const feet: Foot[] = [];
-  let before = -1;
-  let loudest = 0;
+/** Hits of one line share a foot; feet from left to right. */
+function groupFeet({ performance }: StemScene, indices: readonly number[]): Foot[] {
+  const feet = new Map<number, Foot>();
   for (const i of indices) {
-    const foot = feet[feet.length - 1];
-    const home = performance.placedHomes[i] as number;
-    const near = before >= 0 && tempo.between(ticks(performance.ticks[before] as number), ticks(performance.ticks[i] as number)) < FAN_MS;
-    const velocity = performance.velocities[i] as number;
-    if (foot && (near || home <= foot.tick)) {
-      foot.hits.push(i);
-      const previous = feet[feet.length - 2];
-      if (velocity > loudest && home > (previous?.tick ?? -Infinity)) {
-        foot.tick = home;
-        loudest = velocity;
-      }
-    } else {
-      feet.push({ tick: home, hits: [i] });
-      loudest = velocity;
-    }
-    before = i;
+    const tick = performance.placedHomes[i] as number;
+    // Swing places lines on fractions of ticks.
+    const key = Math.round(tick);
+    const foot = feet.get(key);
+    if (foot) foot.hits.push(i);
+    else feet.set(key, { tick, hits: [i] });
   }
-  return feet;
+  return [...feet.values()].sort((x, y) => x.tick - y.tick);
 }
 
 function placeHeads(feet: readonly Foot[], scene: StemScene, row: RowBox): Stem[] {
