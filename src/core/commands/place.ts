@@ -1,5 +1,5 @@
 /** Commands that move hits along the grid, and fill or empty its steps. */
-import { homesOf, shifted } from '../homes/homes';
+import { homesOf, shifted, withoutReading } from '../homes/homes';
 import { nearestPlace, stepOf, type GridName } from '../time/grid';
 import { ticks, type Ticks } from '../units';
 import { keyOfVoice } from '../key-map';
@@ -19,7 +19,7 @@ export function keyInPart(part: Pick<Part, 'hits' | 'kitMap'>, voice: VoiceName)
   return index === undefined ? keyOfVoice(part.kitMap, voice) : (part.hits[index] as Hit).key;
 }
 
-/** Moves hits in time, all by the same ticks; as far as the first or last of them reaches the part's edge. Nudges stay. */
+/** Moves hits in time by hand, all by the same ticks; as far as the first or last of them reaches the part's edge. Their lines go along and are no longer doubtful; nudges stay. */
 export function moveHits(part: Part, ids: ReadonlySet<HitId>, by: number): Part {
   let first = Infinity;
   let last = -Infinity;
@@ -32,7 +32,7 @@ export function moveHits(part: Part, ids: ReadonlySet<HitId>, by: number): Part 
   const earliest = Math.min(0, part.origin - first);
   const latest = Math.max(0, endOfPart(part) - 1 - last);
   const delta = Math.round(Math.min(latest, Math.max(earliest, by)));
-  return delta === 0 ? part : changeHits(part, ids, (hit) => atTick(hit, ticks(hit.tick + delta)));
+  return delta === 0 ? part : changeHits(part, ids, (hit) => ({ ...(withoutReading(atTick(hit, ticks(hit.tick + delta))) as Hit), placed: true }));
 }
 
 /** Gives hits another voice and its key. */
