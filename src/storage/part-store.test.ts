@@ -2,13 +2,14 @@ import 'fake-indexeddb/auto';
 import { readFileSync } from 'node:fs';
 import { addVelocity, removeHits } from '@/core/commands/hits';
 import { setTempo } from '@/core/commands/settings';
-import { diffParts } from '@/core/part/diff';
-import type { Part } from '@/core/model/part';
+import { applyDiff, diffParts, invertDiff } from '@/core/part/diff';
+import { PART_FORMAT, type Part } from '@/core/model/part';
+import { exportPart } from '@/core/smf/export-part';
 import { bpm } from '@/core/units';
 import { demoCues } from '@/demo/cues';
 import type { FinishedEdit } from '@/editing/saver';
 import { smallPart } from '@tests/support/arbitraries';
-import { NodSwayDatabase } from './database';
+import { NodSwayDatabase, type EditRow } from './database';
 import { addMissingDemos, seedOnFirstVisit } from './demo-seed';
 import { versionStore } from './version-store';
 import { PartStore } from './part-store';
@@ -182,4 +183,28 @@ test('demo parts are added once, as what they claim to be', async () => {
   expect(flat.part.hits.every((h) => h.tick % 20160 === 0)).toBe(true);
   expect(flat.song?.length).toBeGreaterThan(500);
   expect(all.map((c) => [c.part.name, c.part.meter[0]!.numerator, c.part.meter[0]!.denominator])).toEqual([['Gangway Strut', 4, 4], ['Low Tide', 6, 8], ['Net Menders', 2, 4], ['Fog Signal', 7, 8], ['Galley Brushes', 3, 4], ['Harbour Lights', 4, 4]]);
+});
+
+test('a part of part@2 opens with its edits, goes back past them, and is kept in the newest format from then on', async () => {
+  const { body, seq, edits, midi } = JSON.parse(readFileSync('tests/fixtures/journal-2.json', 'utf8')) as { body: Part; seq: number; edits: Omit<EditRow, 'partId' | 'seq'>[]; midi: string[] };
+  const { db, store } = fresh();
+  await db.parts.add({ id: 'old', name: 'old', createdAt: 1, updatedAt: 1, head: edits.length, summary: summarize(part) });
+  await db.bodies.add({ id: 'old', seq, part: body });
+  await db.edits.bulkAdd(edits.map((e, i) => ({ ...e, partId: 'old', seq: i + 1 })));
+  const bytes = (p: Part): string => Buffer.from(exportPart(p).bytes).toString('base64');
+  const expectAll = async () => {
+    const loaded = await store.load('old');
+    expect(bytes(loaded.part)).toBe(midi.at(-1));
+    let now = loaded.part;
+    for (const { seq: n, diff } of (await store.recentEdits('old', loaded.head)).reverse()) {
+      now = applyDiff(now, invertDiff(diff));
+      expect(bytes(now)).toBe(midi[n - 1]);
+    }
+    return loaded;
+  };
+  expect((await expectAll()).wasOlder).toBe(true);
+  // It is written anew on the way.
+  while ((await db.bodies.get('old'))?.part.format !== PART_FORMAT) await new Promise((go) => setImmediate(go));
+  expect((await db.edits.toArray()).map((e) => e.format)).toEqual(edits.map(() => PART_FORMAT));
+  expect((await expectAll()).wasOlder).toBeUndefined();
 });

@@ -17,6 +17,8 @@ export interface StoredPart {
   head: number;
   /** The loop that was set last. */
   loop?: KeptLoop;
+  /** It was kept in an older format until now. */
+  wasOlder?: true;
 }
 
 export interface NewPart {
@@ -84,7 +86,7 @@ export class PartStore {
       const part = await this.read(body.part, following);
       if (edits.length > following.length) await this.dropStrays(id);
       if (edits.length > EDITS_BEFORE_BODY || isOlder(body.part)) void this.compact(id, part, head);
-      return { part, head, ...(row.loop ? { loop: row.loop } : {}) };
+      return { part, head, ...(row.loop ? { loop: row.loop } : {}), ...(isOlder(body.part) ? { wasOlder: true as const } : {}) };
     });
   }
 
@@ -192,7 +194,7 @@ export class PartStore {
   /** The last edits up to `head`, oldest first, for going back after a reload. */
   recentEdits(id: string, head: number): Promise<EditRow[]> {
     return named(async () => {
-      const edits = await this.inNewest(id, await this.editsOf(id, head - EDITS_KEPT + 1).toArray());
+      const { edits } = await this.inNewest(id, head - EDITS_KEPT + 1);
       let hits = 0;
       let first = edits.length;
       while (first > 0) {
@@ -208,33 +210,40 @@ export class PartStore {
   /** Edits of a part from number `first` to `last`, oldest first. @throws NamedError not-found where some are no longer there */
   editsFrom(id: string, first: number, last: number): Promise<EditRow[]> {
     return named(async () => {
-      const edits = await this.editsOf(id, first, last).toArray();
+      const { edits } = await this.inNewest(id, first, last);
       if (edits.length !== last - first + 1) throw new NamedError('not-found', { id });
-      return this.inNewest(id, edits);
+      return edits;
     });
   }
 
-  /** Edits in the newest format: older ones are told from state to state, which what tells them is loaded for. */
-  private async inNewest(id: string, edits: EditRow[]): Promise<EditRow[]> {
-    if (!edits.some(isOlder)) return edits;
-    const body = await this.db.bodies.get(id);
-    if (!body) return [];
+  /**
+   * Edits of a part from number `first` to `last`, in the newest format: older ones are told from state to state, which what tells them is
+   * loaded for. What they are told from is read with them, since another may write the part in the newest format meanwhile.
+   */
+  private async inNewest(id: string, first: number, last = Infinity): Promise<{ edits: EditRow[]; older: ReadonlySet<number> }> {
+    const { edits, body, between } = await this.db.transaction('r', this.db.bodies, this.db.edits, async () => {
+      const edits = await this.editsOf(id, first, last).toArray();
+      if (!edits.some(isOlder)) return { edits, body: undefined, between: [] };
+      const body = await this.db.bodies.get(id);
+      // From the body to the first of them, states are led through all edits between.
+      const between = body ? await this.editsOf(id, Math.min(body.seq + 1, edits[0]?.seq ?? 0), Math.max(body.seq, edits.at(-1)?.seq ?? 0)).toArray() : [];
+      return { edits, body, between };
+    });
+    const older = new Set(edits.filter(isOlder).map((e) => e.seq));
+    if (!body) return { edits: older.size === 0 ? edits : [], older };
     const { editsInNewest } = await import('@/formats/older-edits');
-    // From the body to the first of them, states are led through all edits between.
-    const between = await this.editsOf(id, Math.min(body.seq + 1, edits[0]?.seq ?? 0), Math.max(body.seq, edits.at(-1)?.seq ?? 0)).toArray();
     const told = new Map(editsInNewest(body.part, body.seq, between).map((e) => [e.seq, e]));
-    return edits.map((e) => told.get(e.seq) ?? e);
+    return { edits: edits.map((e) => told.get(e.seq) ?? e), older };
   }
 
   /** Writes the whole part; of the edits that are in it the last ones stay, in the format of the part. */
   private async compact(id: string, part: Part, head: number): Promise<void> {
-    const kept = await this.editsOf(id, head - EDITS_KEPT + 1, head).toArray();
-    const told = await this.inNewest(id, kept);
+    const { edits, older } = await this.inNewest(id, head - EDITS_KEPT + 1, head);
     await this.db.transaction('rw', this.db.parts, this.db.bodies, this.db.edits, async () => {
       if (((await this.db.parts.get(id))?.head ?? Infinity) > head) return;
       await this.db.bodies.put({ id, seq: head, part });
       await this.editsOf(id, -Infinity, head - EDITS_KEPT).delete();
-      await this.db.edits.bulkPut(told.filter((e, i) => e !== kept[i]));
+      await this.db.edits.bulkPut(edits.filter((e) => older.has(e.seq)));
     });
   }
 

@@ -19,6 +19,13 @@ export async function detectTake(store: BenchStore, take: Take, events: readonly
   now.run(`Detect the lines of ${take.name}`, (p) => withTakeRead(p, take, readings));
 }
 
+/** How many hits would have another line, were they read again. */
+export async function otherLines(store: BenchStore, signal: AbortSignal): Promise<number> {
+  const { part } = store.getState();
+  const readings = await measureInWorker((api) => api.readings(bare(part), null), signal);
+  return part.hits.filter((h) => (readings.get(h.id)?.home ?? h.home) !== h.home).length;
+}
+
 /** What readings need of a part. */
 const bare = (part: Part): Part => ({ ...part, breaks: [], heard: [] });
 

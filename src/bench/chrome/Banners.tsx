@@ -1,10 +1,11 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { useState, type ReactNode } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
+import { counted } from '@/core/counted';
 import { betterOrigin } from '@/core/homes/origin';
 import { tempoMapOf } from '@/core/part/part-time';
-import { detectAgain } from '../actions/detect';
+import { detectAgain, otherLines } from '../actions/detect';
 import { setOrigin } from '@/core/commands/settings';
 import { ticks } from '@/core/units';
 import { deletedStore } from '@/storage/deleted-store';
@@ -29,6 +30,7 @@ export function useNotice(playback: Playback): ReactNode {
   const trouble = useSaveTrouble();
   const silence = useSilence(playback);
   const origin = useOriginOffer();
+  const lines = useLinesOffer();
   const store = useStoreTrouble();
   const left = useLeftOver();
   const unchosen = left && (
@@ -37,7 +39,7 @@ export function useNotice(playback: Playback): ReactNode {
       <LeftOver left={left} />
     </Notice>
   );
-  return trouble ?? store ?? unchosen ?? silence ?? origin;
+  return trouble ?? store ?? unchosen ?? silence ?? origin ?? lines;
 }
 
 function Notice({ children, tone = 'plain', name }: { children: ReactNode; tone?: 'plain' | 'danger'; name: string }) {
@@ -95,6 +97,40 @@ function useSilence(playback: Playback): ReactNode {
       <p className={sentence}>Nothing sounds. {reason}</p>
     </Notice>
   ) : null;
+}
+
+/** So large a share of the hits must have other lines before it is said. */
+const WORTH_READING = 0.02;
+
+/** A part of an older format came with the lines of its time: said once, where reading all rows together finds others. */
+function useLinesOffer(): ReactNode {
+  const store = useBenchStore();
+  const wasOlder = useBench((s) => s.wasOlder);
+  const [others, setOthers] = useState<number | null>(null);
+  useEffect(() => {
+    if (!wasOlder) return;
+    const asked = new AbortController();
+    otherLines(store, asked.signal).then((n) => asked.signal.aborted || setOthers(n), () => {});
+    return () => asked.abort(new Error('left'));
+  }, [store, wasOlder]);
+  if (!wasOlder || others === null || others <= WORTH_READING * store.getState().part.hits.length) return null;
+  const answer = () => store.setState({ wasOlder: false });
+  return (
+    <Notice name="lines-offer">
+      <p className={sentence}>Read together, all rows say that {counted(others, 'hit')} {others === 1 ? 'was' : 'were'} meant for another line. The hits stay where they are.</p>
+      <Button
+        look="strong"
+        size="small"
+        onClick={() => {
+          answer();
+          void detectAgain(store, null);
+        }}
+      >
+        Detect again
+      </Button>
+      <Button size="small" onClick={answer}>Dismiss</Button>
+    </Notice>
+  );
 }
 
 /** The store is forbidden or silent: said once, until it is read. */

@@ -136,6 +136,8 @@ export interface BenchState {
   savedAt: number | null;
   /** The origin offer was answered. */
   originAnswered: boolean;
+  /** The part was kept in an older format until now: its lines may be read better. */
+  wasOlder: boolean;
 
   /** Runs a command as one undoable step; `then` says what is selected after it. */
   run(label: string, command: (part: Part) => Part, then?: () => Iterable<HitId>): void;
@@ -279,6 +281,7 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
       conflict: null,
       savedAt: null,
       originAnswered: false,
+      wasOlder: stored.wasOlder === true,
 
       run: (label, command, then) => open().doc.run(label, command, then && (() => set({ selection: new Set(then()) }))),
       open: (label, kind, told) => open().doc.open(label, kind, told),

@@ -1,5 +1,3 @@
-import type { Lines } from './states';
-
 /** Two strokes on one line cost this. */
 const SHARED = 0.03;
 
@@ -11,16 +9,26 @@ export interface Alignment {
   posterior: Float64Array | null;
 }
 
+/** Densities of strokes at places, of which the lines of a way to count are some. */
+export interface Densities {
+  /** At `stroke * places + place`. */
+  values: Float64Array;
+  places: number;
+  /** The place of each line. */
+  of: Int32Array;
+}
+
 const forward = new Float64Array(64 * 32);
 
 /**
  * Strokes in their order belong to lines in theirs: each to a later line than the one before, or, rarely, to the same. Sums over all
  * ways (forward-backward).
  * @param strokes how many
- * @param density of a stroke on a line, at `stroke * lines.places.length + line`; not changed
+ * @param lines how many
+ * @param weights how usual a stroke on each line is
  */
-export function align(strokes: number, { places, priors }: Lines, density: Float64Array, wantsPosterior: boolean): Alignment {
-  const m = places.length;
+export function align(strokes: number, lines: number, weights: ArrayLike<number>, { values, places, of }: Densities, wantsPosterior: boolean): Alignment {
+  const m = lines;
   const f = strokes * m <= forward.length ? forward : new Float64Array(strokes * m);
   let log = 0;
   for (let i = 0; i < strokes; i++) {
@@ -28,7 +36,7 @@ export function align(strokes: number, { places, priors }: Lines, density: Float
     let sum = 0;
     for (let l = 0; l < m; l++) {
       const same = i === 0 ? 0 : (f[(i - 1) * m + l] as number);
-      const value = (density[i * m + l] as number) * (priors[l] as number) * (before + SHARED * same);
+      const value = (values[i * places + (of[l] as number)] as number) * (weights[l] as number) * (before + SHARED * same);
       f[i * m + l] = value;
       sum += value;
       before += same;
@@ -52,7 +60,7 @@ export function align(strokes: number, { places, priors }: Lines, density: Float
     // What follows a stroke on line l: this stroke on any later line, or on the same.
     let after = 0;
     for (let l = m - 1; l >= 0; l--) {
-      const own = (density[i * m + l] as number) * (priors[l] as number) * (back[l] as number);
+      const own = (values[i * places + (of[l] as number)] as number) * (weights[l] as number) * (back[l] as number);
       back[l] = after + SHARED * own;
       after += own;
     }

@@ -43,8 +43,7 @@ export function expect(of: Material, learnt: Learnt, sample: readonly number[] |
       const rc = of.rowCells[index] as RowCell;
       let most = -Infinity;
       for (let e = 0; e < ne; e++) {
-        const lines = ways[e];
-        const value = lines ? likelihood.alignment(index, lines, false).log : -1e9;
+        const value = ways.lines[e] ? likelihood.alignment(index, ways, e, false).log : -1e9;
         logs[index * ne + e] = value;
         if (value > most) most = value;
       }
@@ -116,11 +115,11 @@ export function eachMatch(of: Material, learnt: Learnt, expectation: Expectation
       const rc = of.rowCells[index] as RowCell;
       begin(index, shares, rowShares(of, learnt, index, at, expectation, shares, cavity));
       for (let e = 0; e < ne; e++) {
-        const lines = ways[e];
+        const lines = ways.lines[e];
         const share = shares[e] as number;
         if (!lines || share < LEAST_SHARE) continue;
         const m = lines.places.length;
-        const { posterior } = likelihood.alignment(index, lines, true);
+        const { posterior } = likelihood.alignment(index, ways, e, true);
         if (!posterior) continue;
         for (let k = rc.from; k < rc.to; k++) for (let l = 0; l < m; l++) {
           const w = share * (posterior[(k - rc.from) * m + l] as number);

@@ -4,7 +4,6 @@ import { eachMatch, expect } from './expectation';
 import { learn } from './learning';
 import { firstLearnt, SPREAD_PRIOR, type Learnt } from './learnt';
 import type { Answer, Fit, Material } from './material';
-import type { Base } from './states';
 
 const QUARTER = TICKS_PER_QUARTER;
 const ROUNDS = 4;
@@ -17,19 +16,18 @@ const MOST_TRIED = 120;
 const MOST_AT_FIRST = 300;
 const SAMPLED_ROUNDS = 2;
 
-/** @param allowsSwing without it the part is taken for straight */
-export function fit(of: Material, allowsSwing: boolean): Fit {
+export function fit(of: Material): Fit {
   const { length } = of.cells;
   const sample = length > MOST_AT_FIRST ? sampleOf(length) : null;
-  let learnt = firstLearnt(of, likeliestSpread(of, allowsSwing), allowsSwing);
+  let learnt = firstLearnt(of, likeliestSpread(of));
   for (let round = 0; round < ROUNDS; round++) learnt = learn(of, learnt, expect(of, learnt, round < SAMPLED_ROUNDS ? sample : null));
   return answersOf(of, learnt);
 }
 
 /** The spread that explains a sample of the cells best, before anything is learnt. */
-function likeliestSpread(of: Material, allowsSwing: boolean): number {
+function likeliestSpread(of: Material): number {
   const sample = sampleOf(of.cells.length);
-  const logOf = (spread: number): number => expect(of, firstLearnt(of, spread, allowsSwing), sample).log - 3 * Math.log(spread / SPREAD_PRIOR) ** 2;
+  const logOf = (spread: number): number => expect(of, firstLearnt(of, spread), sample).log - 3 * Math.log(spread / SPREAD_PRIOR) ** 2;
   return SPREADS.map((spread) => ({ spread, log: logOf(spread) })).reduce((best, other) => (other.log > best.log ? other : best)).spread;
 }
 
@@ -42,16 +40,14 @@ function sampleOf(count: number): number[] {
 
 /** The homes of all strokes, by how likely they are. */
 function answersOf(of: Material, learnt: Learnt): Fit {
-  const nb = learnt.bases.length;
   const expectation = expect(of, learnt);
   const found = Array.from({ length: of.ticks.length }, () => new Map<number, { p: number; place: number }>());
-  const swung = { eighths: new Float64Array(of.ticks.length), sixteenths: new Float64Array(of.ticks.length) };
   eachMatch(
     of,
     learnt,
     expectation,
     () => undefined,
-    (stroke, w, e, l, lines, cell) => {
+    (stroke, w, _e, l, lines, cell) => {
       const home = Math.round(cell.start + (lines.homes[l] as number) * QUARTER);
       const place = cell.start + (lines.places[l] as number) * QUARTER;
       const known = found[stroke]!.get(home);
@@ -59,11 +55,8 @@ function answersOf(of: Material, learnt: Learnt): Fit {
         known.p += w;
         known.place += w * place;
       } else found[stroke]!.set(home, { p: w, place: w * place });
-      const kind = e < nb ? (learnt.bases[e] as Base).kind : null;
-      if (kind === 'swung-eighths') swung.eighths[stroke] = (swung.eighths[stroke] as number) + w;
-      else if (kind === 'swung-sixteenths') swung.sixteenths[stroke] = (swung.sixteenths[stroke] as number) + w;
     },
   );
   const answers = found.map((map) => [...map].map(([home, { p, place }]): Answer => ({ home, p, place: place / p })).sort((a, b) => b.p - a.p || a.home - b.home));
-  return { log: expectation.log, bases: learnt.bases, spreads: learnt.spreads, leans: learnt.leans, answers, swung };
+  return { answers };
 }

@@ -38,9 +38,9 @@ export function priorsOf(bases: readonly Base[]): number[] {
   return shares.map((s) => s / sum);
 }
 
-/** @param spread ms @param allowsSwing without it the part is taken for straight */
-export function firstLearnt(of: Material, spread: number, allowsSwing: boolean): Learnt {
-  const bases = firstBases().filter((b) => allowsSwing || !isSwung(b));
+/** @param spread ms */
+export function firstLearnt(of: Material, spread: number): Learnt {
+  const bases = firstBases();
   const priors = priorsOf(bases);
   const placesOfBar = 1 + Math.ceil(of.cells.reduce((most, c) => Math.max(most, c.barLength), 0) / FINEST);
   return {

@@ -1,7 +1,6 @@
 import type { Part } from '../model/part';
 import { TICKS_PER_QUARTER } from '../units';
 import type { Cell } from './cells';
-import type { Base } from './states';
 
 /** What of a part homes are read from. */
 export type Readable = Pick<Part, 'hits' | 'meter' | 'origin' | 'tempo' | 'source'>;
@@ -40,18 +39,10 @@ export interface Material {
   raster: number;
 }
 
-/** What was learnt, and what each stroke is taken for. */
+/** What each stroke is taken for. */
 export interface Fit {
-  /** Logarithm of the likelihood of all strokes. */
-  log: number;
-  bases: readonly Base[];
-  /** Ms: how loosely and how late each row is played. */
-  spreads: Float64Array;
-  leans: Float64Array;
   /** By stroke: homes in ticks with their probability and where they are played; likeliest first. */
   answers: Answer[][];
-  /** By stroke: how likely its cell is counted with a swung base of each kind. */
-  swung: { eighths: Float64Array; sixteenths: Float64Array };
 }
 
 export interface Answer {

@@ -1,4 +1,4 @@
-import type { Hit } from '../model/part';
+import { compareHits, type Hit } from '../model/part';
 import { indicesByVoice } from '../part/by-voice';
 import { meterMapOf, tempoMapOf } from '../part/part-time';
 import { ticks, TICKS_PER_QUARTER } from '../units';
@@ -7,8 +7,7 @@ import { exactHomes } from './exact';
 import { mainStrokes } from './flams';
 import { fit as fitted } from './fit';
 import type { Fit, Material, Readable, RowCell } from './material';
-import type { Swings } from '../homes/swings';
-import { swingsOf } from './swings';
+import { foundSwings, type Swings } from '../homes/swings';
 
 /** Where the hits of a part belong, as read; columns run parallel to `part.hits`. */
 export interface Reading {
@@ -26,9 +25,9 @@ export interface Reading {
 
 /** Lines that are less likely than this are not worth naming. */
 const LEAST_OTHER = 0.005;
+/** Lines that no swing bends between its own: whole multiples of 1/64 of a quarter. */
+const BINARY = TICKS_PER_QUARTER / 64;
 const NEAR_SWUNG = 0.02 * TICKS_PER_QUARTER;
-/** The likelihood with swing must be better by this. */
-const SWING_NATS = 5;
 
 /** Whether a hit's home stands, and is not read. */
 export type FixedTest = (hit: Hit) => boolean;
@@ -45,11 +44,23 @@ export function readHomes(part: Readable, isFixed: FixedTest = isSettled): Readi
   const reading: Reading = { homes: new Float64Array(hits.length), sure: new Float64Array(hits.length), others: new Float64Array(hits.length).fill(Number.NaN), places: new Float64Array(hits.length), swings: null };
   if (hits.length === 0) return reading;
   const { material, strokes, mains, literal } = materialOf(part, isFixed);
-  const fit = fitted(material, true);
-  const withSwing = fit.bases.some((b) => b.kind.startsWith('swung')) ? fit.log - fitted(material, false).log : 0;
-  reading.swings = withSwing > SWING_NATS ? swingsOf(part, material, strokes, fit) : null;
+  if (isStraight(part, literal, isFixed)) return { ...reading, homes: literal, places: literal.slice(), sure: reading.sure.fill(1) };
+  const fit = fitted(material);
+  reading.swings = swingsAsFitted(part, strokes, fit);
   settle(reading, part, strokes, mains, literal, fit, isFixed);
   return reading;
+}
+
+/** Every hit stands exactly on a line that no swing bends: there is nothing to weigh. */
+function isStraight(part: Readable, literal: Float64Array, isFixed: FixedTest): boolean {
+  const map = meterMapOf(part);
+  return literal.every((line, i) => !Number.isNaN(line) && !isFixed(part.hits[i] as Hit) && (line - map.barAt(ticks(line)).start) % BINARY === 0);
+}
+
+/** How much main strokes swing, on the lines that they are taken for. */
+function swingsAsFitted(part: Readable, strokes: Int32Array, { answers }: Fit): Swings | null {
+  const hits = Array.from(strokes, (i, k): Hit => ({ ...(part.hits[i] as Hit), home: ticks(answers[k]![0]?.home ?? (part.hits[i] as Hit).tick) }));
+  return foundSwings({ hits: hits.sort(compareHits), meter: part.meter, origin: part.origin });
 }
 
 /** What of a part is read: its cells, and the strokes of its rows without grace strokes. */

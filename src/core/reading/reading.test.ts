@@ -31,7 +31,7 @@ test('bars are read by quarters and by groups of three eighths; shorter groups a
 test('two strokes and three lines by hand: all orders that go forward, and the rare one that shares a line', () => {
   const lines = { places: [0, 0.5, 1], homes: [0, 0.5, 1], priors: [0.5, 0.3, 0.2] };
   // First stroke: 2, 1, 0; second: 0, 1, 3 by line.
-  const { log, posterior } = align(2, lines, Float64Array.of(2, 1, 0, 0, 1, 3), true);
+  const { log, posterior } = align(2, 3, lines.priors, { values: Float64Array.of(2, 1, 0, 0, 1, 3), places: 3, of: Int32Array.of(0, 1, 2) }, true);
   // (0,1): 1 x 0.3; (0,2): 1 x 0.6; (1,1): 0.3 x 0.3 x 0.03; (1,2): 0.3 x 0.6.
   const sum = 0.3 + 0.6 + 0.0027 + 0.18;
   expect(Math.exp(log)).toBeCloseTo(sum, 12);
