@@ -63,8 +63,8 @@ test('foot, head x and y follow the formulas within half a pixel at three zooms;
 });
 
 test('the picture has ink where the scene has heads: late rust, early teal, on the line ink', async ({ page }) => {
-  // Two sixteenths late, two early by 20 of 480 ticks at 120 BPM: 20.8 ms.
-  const notes: Note[] = [[0, 36, 120], [500, 36, 120], [940, 36, 120], [1440, 36, 120]];
+  // One late, one early by 19 of 480 ticks at 120 BPM: 19.8 ms; 20 would be a 64th of a triplet, and exactly on its line.
+  const notes: Note[] = [[0, 36, 120], [499, 36, 120], [941, 36, 120], [1440, 36, 120]];
   await openMidi(page, 'lean.mid', midiFile(0, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), ...noteEvents(notes, 20)])]));
   const colours = await page.evaluate(() => {
     const s = window.nodSway!.scene()!;

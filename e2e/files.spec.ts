@@ -42,7 +42,8 @@ test('a part that sits behind its grid is offered the lines, and the hits stay',
   await expect(offer).toContainText('50 ms behind');
   await offer.getByRole('button', { name: 'Move the lines' }).click();
   await expect(offer).toBeHidden();
-  expect(await page.evaluate(() => window.nodSway!.bench().part.origin)).toBe(8064);
+  await expect.poll(() => page.evaluate(() => window.nodSway!.bench().part.origin)).toBe(8064);
+  expect(await page.evaluate(() => window.nodSway!.bench().part.hits.every((h) => h.home === h.tick))).toBe(true);
   expect(notesOf(await exportMidi(page))).toEqual(late.map(([t, k, v]) => [t * 2, k, v]));
   // Swing now counts from the moved lines: every second sixteenth comes 48 of 960 late.
   await page.getByRole('button', { name: 'Add swing' }).click();

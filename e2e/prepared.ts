@@ -5,12 +5,12 @@ import { readSmf } from '../src/core/smf/read';
 import type { Part } from '../src/core/model/part';
 import { emptyPart, FIRST_BEGINNING, type Beginning } from '../src/shelf/new-part';
 import { summarize } from '../src/storage/summary';
-import { TABLES } from '../src/storage/tables';
+import { DATA_VERSION, TABLES } from '../src/storage/tables';
 
 /** A browser's store that has a part already: flows that are not about importing begin on its Bench. */
 
 /** Dexie counts versions in tens. */
-const VERSION = 10 * Math.max(...TABLES.map((t) => t.since));
+const VERSION = 10 * DATA_VERSION;
 let made = 0;
 
 /** Puts a part, and the song that it came from, into the page's store, as an import would. @returns its id */

@@ -1,4 +1,4 @@
-import { needsHomes, withHomesFor, writePart } from '@/batch/perform-file';
+import { withFeelGiven, writePart } from '@/batch/perform-file';
 import { parseFeel } from '@/formats/feel-format';
 import { versionOf } from '@/formats/migrate';
 import { parseJson } from '@/formats/validate';
@@ -20,7 +20,7 @@ export const perform = (request: Request): Promise<Response> =>
     const ppq = await wholeField(fields, 'ppq');
     const order = await orderField(fields);
     if (order && keep) throw wrongField('order', 'does not go with keepOtherTracks: a song has the order of its own');
-    const { part, file } = await partOfFields(fields, (p) => (given && needsHomes(given) ? withHomesFor(p, versionOf('feel', raw) ?? undefined) : p));
+    const { part, file } = await partOfFields(fields, (p) => (given ? withFeelGiven(p, given, versionOf('feel', raw) ?? undefined) : p));
     if (keep && !file) throw wrongField('keepOtherTracks', 'the part file has no song');
     const bytes = writePart({ ...part, feel: given ?? part.feel }, file, { song: keep, ppq, order }, order ? hitsOfOrder(part) : part.hits.length);
     return new Response(bytes as Uint8Array<ArrayBuffer>, { headers: { 'content-type': 'audio/midi', 'content-disposition': 'attachment; filename="performed.mid"' } });

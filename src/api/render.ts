@@ -5,6 +5,8 @@ import type { Part } from '@/core/model/part';
 import { meterMapOf, endOfPart, tempoMapOf } from '@/core/part/part-time';
 import { rowsNamed } from '@/core/part/rows';
 import { ENDINGS } from '@/core/render/render-part';
+import { withFeelGiven } from '@/batch/perform-file';
+import { versionOf } from '@/formats/migrate';
 import { parseFeel } from '@/formats/feel-format';
 import { parseJson } from '@/formats/validate';
 import { lengthOfOrder, orderField } from './order';
@@ -25,7 +27,8 @@ export const render = (request: Request): Promise<Response> =>
     const kit = (await textField(fields, 'kit'))?.trim();
     if (kit !== undefined && kit !== '' && !isKitName(kit)) throw wrongField('kit', `must be one of ${KIT_NAMES.join(', ')}`);
     const feelText = await textField(fields, 'feel');
-    const feel = feelText === undefined ? undefined : parseFeel(parseJson(feelText, 'bad-feel'));
+    const raw: unknown = feelText === undefined ? undefined : parseJson(feelText, 'bad-feel');
+    const feel = raw === undefined ? undefined : parseFeel(raw);
     const rate = Number((await choiceField(fields, 'rate', RATES)) ?? 48_000);
     const bits = (await choiceField(fields, 'bits', BITS)) ?? '16';
     const ending = (await choiceField(fields, 'ending', ENDINGS)) ?? 'ring';
@@ -38,7 +41,7 @@ export const render = (request: Request): Promise<Response> =>
     const toBar = await wholeField(fields, 'toBar');
     const asked = (await textField(fields, 'rows'))?.split(',').map((r) => r.trim());
     if (asked?.some((r) => r === '')) throw wrongField('rows', 'must be a comma list of rows');
-    const { part: read } = await partOfFields(fields);
+    const { part: read } = await partOfFields(fields, (p) => (feel ? withFeelGiven(p, feel, versionOf('feel', raw) ?? undefined) : p));
     const played = kit && isKitName(kit) ? setKit(read, kit) : read;
     const felt: Part = { ...played, ...(feel ? { feel } : {}) };
     const part: Part = seed === undefined ? felt : { ...felt, feel: { ...felt.feel, seed } };

@@ -3,6 +3,8 @@ import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { isNamedError } from '@/core/errors';
 import { MAX_FILE_BYTES, readSmf } from '@/core/smf/read';
+import { versionOf } from '@/formats/migrate';
+import { parseJson } from '@/formats/validate';
 import { readFeelFile } from '@/formats/feel-format';
 import { readGrooveFile } from '@/formats/groove-format';
 import { readKitFile } from '@/formats/kit-format';
@@ -120,7 +122,7 @@ function givenOf(values: Values): Given {
   const path = values[name] as string;
   try {
     const text = readPlainFile(path, MAX_FILE_BYTES).toString('utf8');
-    if (name === 'feel') return { kind: 'feel', feel: readFeelFile(text) };
+    if (name === 'feel') return { kind: 'feel', feel: readFeelFile(text), version: versionOf('feel', parseJson(text, 'bad-feel')) ?? undefined };
     if (name === 'key-map') return { kind: 'key map', kit: readKitFile(text) };
     return { kind: 'groove', groove: readGrooveFile(text), lean: shareOf('lean', values.lean), level: shareOf('level', values.level) };
   } catch (e) {

@@ -20,7 +20,7 @@ import type { SmfFile } from '@/core/smf/read';
 import { ticks } from '@/core/units';
 
 /** What is given to a file: one of these, or nothing. */
-export type Given = { kind: 'feel'; feel: Feel } | { kind: 'groove'; groove: Groove; lean: number; level: number } | { kind: 'key map'; kit: KitMap };
+export type Given = { kind: 'feel'; feel: Feel; /** Format that it came in; the newest without it. */ version?: number } | { kind: 'groove'; groove: Groove; lean: number; level: number } | { kind: 'key map'; kit: KitMap };
 
 /** How it is written: the drums alone, or with the other tracks of the file; ticks a quarter by default as {@link exportPart} finds them. */
 export interface Writing {
@@ -46,7 +46,7 @@ export function partOfFile(file: SmfFile, name: string, channels?: readonly numb
 const BY_HOME: ReadonlySet<Move['kind']> = new Set(['swing', 'groove', 'humanize', 'apart', 'hands']);
 
 /** Whether a feel does something that depends on which line a hit belongs to. */
-export const needsHomes = (feel: Feel): boolean => !isIdle(feel) && feel.moves.some((m) => m.on !== false && (BY_HOME.has(m.kind) || m.scope?.bars !== undefined));
+const needsHomes = (feel: Feel): boolean => !isIdle(feel) && feel.moves.some((m) => m.on !== false && (BY_HOME.has(m.kind) || m.scope?.bars !== undefined));
 
 /** Larger parts are read beat by beat: read together they would take too long. */
 const MOST_READ_TOGETHER = 12_000;
@@ -56,10 +56,13 @@ export function withHomesFor(part: Part, feelVersion = Infinity): Part {
   return feelVersion < 3 || part.hits.length > MOST_READ_TOGETHER ? withHomesOf2(part) : withHomesRead(part);
 }
 
-/** A part with what is given to it. */
+/** A part of a file with a feel, its homes read where the feel goes by them. @param version the feel's format, as for {@link withHomesFor} */
+export const withFeelGiven = (part: Part, feel: Feel, version?: number): Part => ({ ...(needsHomes(feel) ? withHomesFor(part, version) : part), feel });
+
+/** A part of a file with what is given to it. */
 export function withGiven(part: Part, given: Given): Part {
-  if (given.kind === 'feel') return { ...part, feel: given.feel };
-  if (given.kind === 'groove') return putGroove(part, given.groove, given).part;
+  if (given.kind === 'feel') return withFeelGiven(part, given.feel, given.version);
+  if (given.kind === 'groove') return withHomesFor(putGroove(part, given.groove, given).part);
   return playOnKit(part, given.kit);
 }
 

@@ -4,7 +4,7 @@ import { historyOf } from './history';
 import { sweepOf } from './sweep';
 
 /** Numbers, whose diff is their difference. */
-const NUMBERS: Diffing<number, number> = { diff: (before, after) => after - before || null, apply: (value, diff) => value + diff, invert: (diff) => -diff };
+const NUMBERS: Diffing<number, number> = { diff: (before, after) => after - before || null, apply: (value, diff) => value + diff, invert: (diff) => -diff, join: (a, b) => a + b };
 
 function counter() {
   const finished: Finished<number, number>[] = [];
@@ -64,6 +64,25 @@ test('steps and cancelled edits lead back to what surrounded them', () => {
   expect([shown.value, shown.place]).toEqual([1, 'after one']);
 });
 
+test('what goes with the step before is undone with it, also after a reload; after an undo it is a step of its own', () => {
+  const { doc, shown, finished } = counter();
+  doc.run('One', plus(1));
+  doc.amend('More', plus(10));
+  expect(shown).toMatchObject({ value: 11, undo: ['One'] });
+  expect(finished.map(({ label, diff, step }) => [label, diff, step])).toEqual([['One', 1, 'do'], ['One', 10, 'amend']]);
+  expect(historyOf(finished, NUMBERS, () => ({ before: '', after: '' })).undo.map((e) => [e.label, e.diff])).toEqual([['One', 11]]);
+  doc.undo();
+  expect(shown).toMatchObject({ value: 0, undo: [], redo: ['One'] });
+  doc.redo();
+  expect(shown.value).toBe(11);
+  doc.run('Two', plus(2));
+  doc.undo();
+  doc.amend('Own', plus(100));
+  expect(shown).toMatchObject({ value: 111, undo: ['One', 'Own'] });
+  doc.amend('Nothing', plus(0));
+  expect(shown.undo).toEqual(['One', 'Own']);
+});
+
 test('a command that throws leaves nothing under way', () => {
   const { doc, shown, finished } = counter();
   expect(() => doc.run('Fails', () => { throw new Error('no'); })).toThrow('no');
@@ -116,7 +135,7 @@ test('whatever is done in whatever order: all undone is the start, all kept edit
       expect(handles.filter((h) => h.isOpen)).toEqual([]);
       expect(finished.reduce((value, { diff }) => value + diff, 0)).toBe(shown.value);
       // Read back from what was kept, the history is the same.
-      const again = historyOf(finished, NUMBERS.invert, () => ({ before: '', after: '' }));
+      const again = historyOf(finished, NUMBERS, () => ({ before: '', after: '' }));
       expect([again.undo.map((e) => e.diff), again.redo.map((e) => e.diff)]).toEqual([steps(doc, 'undo'), steps(doc, 'redo')]);
       while (shown.undo.length > 0) doc.undo();
       expect(shown.value).toBe(0);

@@ -1,13 +1,6 @@
-import { emptyHistory, historyOf, steppedBack, steppedForward, withEntry, withOlder, type Entry, type History, type KeptStep, type StepKind } from './history';
+import { emptyHistory, historyOf, steppedBack, steppedForward, withEntry, withOlder, type Diffing, type Entry, type History, type KeptStep, type StepKind } from './history';
+export type { Diffing } from './history';
 import { leftBy, withLeft, type Left } from './left-behind';
-
-/** How values of one kind are compared and led from one to the next. */
-export interface Diffing<T, D> {
-  /** Null where nothing differs: then there is no step. */
-  diff(before: T, after: T): D | null;
-  apply(value: T, diff: D): T;
-  invert(diff: D): D;
-}
 
 /**
  * Why a transaction is open: a pointer or a control that is swept (`drag`), something tried out until it is kept or put back (`trial`),
@@ -132,6 +125,23 @@ export class Document<T, D, S> {
     }
   }
 
+  /**
+   * Runs a command that goes with the step that was done last: undoing takes back both. Where there is none, or something was undone since, or
+   * is under way, it is a step of its own.
+   * @param label of that step
+   */
+  amend(label: string, command: (value: T) => T) {
+    const { underway, history, value } = this.state;
+    const last = history.undo.at(-1);
+    const { join } = this.kind;
+    if (underway || !last || !join || history.redo.length > 0) return this.run(label, command);
+    const after = command(value);
+    const diff = this.kind.diff(value, after);
+    if (!diff) return;
+    this.show({ value: after, history: { undo: [...history.undo.slice(0, -1), { ...last, diff: join(last.diff, diff) }], redo: [] } });
+    this.ports.finished({ label: last.label, diff, after, step: 'amend' });
+  }
+
   /** Keeps what is under way. */
   settle() {
     if (!this.state.underway) return;
@@ -172,7 +182,7 @@ export class Document<T, D, S> {
    */
   follow(steps: readonly KeptStep<D>[], surround: (diff: D) => { before: S; after: S }) {
     const { value, history } = this.state;
-    this.show({ value: steps.reduce((v, { diff }) => this.kind.apply(v, diff), value), history: historyOf(steps, (d) => this.kind.invert(d), surround, history) });
+    this.show({ value: steps.reduce((v, { diff }) => this.kind.apply(v, diff), value), history: historyOf(steps, this.kind, surround, history) });
   }
 
   /** Has another value in its place, with the history that led to it. */

@@ -1,3 +1,13 @@
+/** How values of one kind are compared and led from one to the next. */
+export interface Diffing<T, D> {
+  /** Null where nothing differs: then there is no step. */
+  diff(before: T, after: T): D | null;
+  apply(value: T, diff: D): T;
+  invert(diff: D): D;
+  /** Two diffs, the second of which starts where the first leads to, as one; without it nothing goes with the step before. */
+  join?(first: D, second: D): D;
+}
+
 /** One finished transaction: its diff, and what surrounded the value before and after it. */
 export interface Entry<D, S> {
   label: string;
@@ -44,21 +54,26 @@ export interface KeptStep<D> {
   step?: StepKind;
 }
 
-/** What an edit was: done anew, a step back or a step forward. */
-export type StepKind = 'do' | 'undo' | 'redo';
+/** What an edit was: done anew, a step back or a step forward, or something that goes with the step before. */
+export type StepKind = 'do' | 'undo' | 'redo' | 'amend';
 
 /**
  * The history that a list of kept edits leads to, oldest first: steps back and forward are among them.
  * @param surround what surrounded a step of which only the diff is known
  * @param from what they were done after
  */
-export function historyOf<D, S>(edits: readonly KeptStep<D>[], invert: (diff: D) => D, surround: (diff: D) => { before: S; after: S }, from: History<D, S> = emptyHistory()): History<D, S> {
+export function historyOf<D, S>(edits: readonly KeptStep<D>[], { invert, join }: Pick<Diffing<unknown, D>, 'invert' | 'join'>, surround: (diff: D) => { before: S; after: S }, from: History<D, S> = emptyHistory()): History<D, S> {
   const entryOf = (label: string, diff: D): Entry<D, S> => ({ label, diff, ...surround(diff) });
   const undo: Entry<D, S>[] = [...from.undo];
   let redo: Entry<D, S>[] = [...from.redo];
   for (const { label, diff, step } of edits) {
     if (step === 'undo') redo.push(undo.pop() ?? entryOf(label.replace(/^Undo /, ''), invert(diff)));
     else if (step === 'redo') undo.push(redo.pop() ?? entryOf(label, diff));
+    else if (step === 'amend') {
+      const last = undo.pop();
+      if (last) undo.push(join ? { ...last, diff: join(last.diff, diff) } : last);
+      if (!last || !join) undo.push(entryOf(label, diff));
+    }
     else {
       undo.push(entryOf(label, diff));
       redo = [];

@@ -33,6 +33,7 @@ export function leftIn<T, D>(edits: readonly KeptStep<D>[], now: T, { apply, inv
   edits.forEach(({ label, diff, step }, i) => {
     if (step === 'undo') return void redo.push({ label: label.replace(/^Undo /, ''), diff: invert(diff) });
     if (step === 'redo') return void redo.pop();
+    if (step === 'amend') return;
     const steps = redo;
     redo = [];
     if (!steps[0]) return;

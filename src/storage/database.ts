@@ -9,7 +9,7 @@ import { markLibrary, noteLoss, tellLoss } from './library-mark';
 import { Mirror, mirroring } from './mirror';
 import { Recovery } from './recovery';
 import type { PartSummary } from './summary';
-import { TABLES, type RowsOfPart, type TableSpec } from './tables';
+import { DATA_VERSION, TABLES, type RowsOfPart, type TableSpec } from './tables';
 
 /** A part as the Shelf lists it. `head` is the number of its last edit: whoever writes must have seen it. */
 export interface PartRow {
@@ -199,9 +199,6 @@ export interface FlagRow {
 
 /** The name of the library's database. */
 const LIBRARY = 'nod-sway';
-
-/** Parts are kept as part@3 since: a tab that runs an older version is closed, so that none goes on in the older format. */
-const DATA_VERSION = 11;
 
 /** The browser's store, made of its tables: those of each version are added to an older store when it is opened. */
 export class NodSwayDatabase extends Dexie {

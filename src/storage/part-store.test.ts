@@ -204,7 +204,7 @@ test('a part of part@2 opens with its edits, goes back past them, and is kept in
   };
   expect((await expectAll()).wasOlder).toBe(true);
   // It is written anew on the way.
-  while ((await db.bodies.get('old'))?.part.format !== PART_FORMAT) await new Promise((go) => setImmediate(go));
+  while (((await db.bodies.get('old'))?.part as Part).format !== PART_FORMAT) await new Promise((go) => setImmediate(go));
   expect((await db.edits.toArray()).map((e) => e.format)).toEqual(edits.map(() => PART_FORMAT));
   expect((await expectAll()).wasOlder).toBeUndefined();
 });

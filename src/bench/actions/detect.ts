@@ -10,13 +10,13 @@ import type { BenchStore } from '../store/bench-store';
 /** Reading more takes long enough to say that it is under way. */
 const LONG = 2000;
 
-/** Reads the lines of a take that is in the part, in a worker; where none is another, nothing is done. */
+/** Reads the lines of a take that is in the part, in a worker; that goes with the step that put it there. */
 export async function detectTake(store: BenchStore, take: Take, events: readonly RawEvent[]): Promise<void> {
   const { part, id } = store.getState();
   const readings = await measureInWorker((api) => api.takeReadings(bare(part), take, events), new AbortController().signal);
   const now = store.getState();
   if (now.id !== id || withTakeRead(now.part, take, readings) === now.part) return;
-  now.run(`Detect the lines of ${take.name}`, (p) => withTakeRead(p, take, readings));
+  now.amend(`Detect the lines of ${take.name}`, (p) => withTakeRead(p, take, readings));
 }
 
 /** How many hits would have another line, were they read again. */

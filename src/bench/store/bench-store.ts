@@ -7,7 +7,7 @@ import type { HitId, Part } from '@/core/model/part';
 import type { Feel } from '@/core/model/feel';
 import { ticks } from '@/core/units';
 import type { VoiceName } from '@/core/row-names';
-import { applyDiff, diffParts, invertDiff, type PartDiff } from '@/core/part/diff';
+import { applyDiff, diffParts, invertDiff, joinDiffs, type PartDiff } from '@/core/part/diff';
 import { Document, type Diffing, type Transaction, type TransactionKind, type Underway } from '@/editing/document';
 import { emptyHistory, type History } from '@/editing/history';
 import { Follower } from '@/editing/follow';
@@ -141,6 +141,8 @@ export interface BenchState {
 
   /** Runs a command as one undoable step; `then` says what is selected after it. */
   run(label: string, command: (part: Part) => Part, then?: () => Iterable<HitId>): void;
+  /** Runs a command that goes with the last step: {@link Document.amend}. */
+  amend(label: string, command: (part: Part) => Part): void;
   /** Opens an edit whose handle shows it, makes one step of it or puts all back; see {@link Document.open}. */
   open(label: string, kind: TransactionKind, told?: (how: 'kept' | 'put back') => void): Transaction<Part>;
   /** Keeps, or puts back, whatever is under way. */
@@ -178,7 +180,7 @@ export interface BenchState {
 
 export type BenchStore = StoreApi<BenchState>;
 
-const PART_DIFFS: Diffing<Part, PartDiff> = { diff: diffParts, apply: applyDiff, invert: invertDiff };
+const PART_DIFFS: Diffing<Part, PartDiff> = { diff: diffParts, apply: applyDiff, invert: invertDiff, join: joinDiffs };
 
 const NOTHING: ReadonlySet<HitId> = new Set();
 
@@ -284,6 +286,7 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
       wasOlder: stored.wasOlder === true,
 
       run: (label, command, then) => open().doc.run(label, command, then && (() => set({ selection: new Set(then()) }))),
+      amend: (label, command) => open().doc.amend(label, command),
       open: (label, kind, told) => open().doc.open(label, kind, told),
       settle: () => open().doc.settle(),
       putBack: () => open().doc.putBack(),

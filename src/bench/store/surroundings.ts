@@ -1,4 +1,4 @@
-import { applyDiff, invertDiff, type PartDiff } from '@/core/part/diff';
+import { applyDiff, invertDiff, joinDiffs, type PartDiff } from '@/core/part/diff';
 import type { HitId, Part } from '@/core/model/part';
 import { historyOf, type History, type KeptStep } from '@/editing/history';
 import { leftIn, type Left } from '@/editing/left-behind';
@@ -18,7 +18,7 @@ export const touchedBy = ({ removed, added }: PartDiff): { before: Surroundings;
 });
 
 /** The history that a part's kept edits lead to: what a step touched is selected with it. */
-export const benchHistoryOf = (edits: readonly KeptStep<PartDiff>[]): History<PartDiff, Surroundings> => historyOf(edits, invertDiff, touchedBy);
+export const benchHistoryOf = (edits: readonly KeptStep<PartDiff>[]): History<PartDiff, Surroundings> => historyOf(edits, { invert: invertDiff, join: joinDiffs }, touchedBy);
 
 /** What was undone and left behind among a part's kept edits, the last of which led to it. */
 export const leftOfEdits = (edits: readonly KeptStep<PartDiff>[], part: Part): readonly Left<Part>[] => leftIn(edits, part, { apply: applyDiff, invert: invertDiff });

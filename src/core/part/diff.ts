@@ -59,6 +59,19 @@ export function invertDiff(diff: PartDiff): PartDiff {
   return { removed: diff.added, added: diff.removed, fields: fields as PartDiff['fields'] };
 }
 
+/** Two diffs, the second of which starts where the first leads to, as one. */
+export function joinDiffs(first: PartDiff, second: PartDiff): PartDiff {
+  const fresh = new Set(first.added.map((h) => h.id));
+  const gone = new Set(second.removed.map((h) => h.id));
+  const fields: Record<string, { before: unknown; after: unknown }> = { ...first.fields };
+  for (const [name, change] of Object.entries(second.fields)) fields[name] = { before: (fields[name] ?? change).before, after: change.after };
+  return {
+    removed: [...first.removed, ...second.removed.filter((h) => !fresh.has(h.id))],
+    added: [...first.added.filter((h) => !gone.has(h.id)), ...second.added],
+    fields: fields as PartDiff['fields'],
+  };
+}
+
 /** Applies a diff to the state it starts from. Hits are found by id, so a diff read back from the store applies as well. */
 export function applyDiff(part: Part, diff: PartDiff): Part {
   const next: Record<string, unknown> = { ...part };
