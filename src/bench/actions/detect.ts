@@ -14,10 +14,22 @@ const LONG = 2000;
 export async function detectTake(store: BenchStore, take: Take, events: readonly RawEvent[]): Promise<void> {
   const { part, id } = store.getState();
   const readings = await measureInWorker((api) => api.takeReadings(bare(part), take, events), new AbortController().signal);
+  await untilCalm(store);
   const now = store.getState();
   if (now.id !== id || withTakeRead(now.part, take, readings) === now.part) return;
   now.amend(`Detect the lines of ${take.name}`, (p) => withTakeRead(p, take, readings));
 }
+
+/** What is tried out or dragged goes on undisturbed. */
+const untilCalm = (store: BenchStore): Promise<void> =>
+  new Promise((go) => {
+    if (!store.getState().underway) return go();
+    const unsubscribe = store.subscribe(({ underway }) => {
+      if (underway) return;
+      unsubscribe();
+      go();
+    });
+  });
 
 /** How many hits would have another line, were they read again. */
 export async function otherLines(store: BenchStore, signal: AbortSignal): Promise<number> {
@@ -47,6 +59,7 @@ export async function detectAgain(store: BenchStore, ids: ReadonlySet<HitId> | n
   if (from.hits.length > LONG) say('Detecting which lines the hits belong to …');
   try {
     const readings = await measureInWorker((api) => api.readings(bare(from), ids), own.signal);
+    await untilCalm(store);
     const then = new Map(store.getState().part.hits.map((h) => [h.id, h.home]));
     store.getState().run(label, (p) => withReadings(ready(p), readings));
     const changed = store.getState().part.hits.filter((h) => readings.has(h.id) && then.get(h.id) !== h.home).length;
