@@ -14,7 +14,7 @@ const BLOCK = 16;
 const MOST_TRIED = 120;
 /** Over so many cells the first rounds learn from a sample. */
 const MOST_AT_FIRST = 300;
-const SAMPLED_ROUNDS = 2;
+const SAMPLED_ROUNDS = 3;
 
 export function fit(of: Material): Fit {
   const { length } = of.cells;
