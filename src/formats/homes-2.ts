@@ -28,9 +28,9 @@ export interface Homes2 {
 /** A hit of part@2: its home only where the user chose it. */
 export type Hit2 = Omit<Hit, 'home' | 'sure' | 'other' | 'decided' | 'placed'> & { home?: Ticks };
 
-/** Homes as part@2 had them: chosen, or fitted for each beat and row. Hits are in their order. */
-export function homes2({ hits, meter, origin }: { hits: readonly Hit2[]; meter: readonly MeterChange[]; origin: Ticks }): Homes2 {
-  return fitHomes(hits, new MeterMap(meter, origin));
+/** Homes as part@2 had them: chosen, or fitted for each beat and row. Hits are in their order. @param chosen whether homes that hits have were chosen */
+export function homes2({ hits, meter, origin }: { hits: readonly Hit2[]; meter: readonly MeterChange[]; origin: Ticks }, chosen = true): Homes2 {
+  return fitHomes(hits, new MeterMap(meter, origin), chosen);
 }
 
 /** Strokes of one row that count as one: indices `from` to `to` of the row, and the loudest of them, the first of equals. */
@@ -40,7 +40,7 @@ interface Place {
   loudest: number;
 }
 
-function fitHomes(hits: readonly Hit2[], map: MeterMap): Homes2 {
+function fitHomes(hits: readonly Hit2[], map: MeterMap, chosen: boolean): Homes2 {
   const homes: Homes2 = { ticks: new Float64Array(hits.length), others: new Float64Array(hits.length), doubtful: new Uint8Array(hits.length) };
   const rows = new Map<string, number[]>();
   hits.forEach(({ voice }, i) => {
@@ -59,7 +59,7 @@ function fitHomes(hits: readonly Hit2[], map: MeterMap): Homes2 {
       let to = from + 1;
       while (to < places.length && tickOf(hits, places[to] as Place) < end) to++;
       const grid = fittingGrid(hits, places, from, to, bar.start, bar.length);
-      for (let p = from; p < to; p++) settle(hits, indices, places[p] as Place, grid, map, homes);
+      for (let p = from; p < to; p++) settle(hits, indices, places[p] as Place, grid, map, homes, chosen);
       from = to;
     }
   }
@@ -87,16 +87,17 @@ function placesOf(hits: readonly Hit2[], indices: readonly number[]): Place[] {
 const tickOf = (hits: readonly Hit2[], place: Place): Ticks => (hits[place.loudest] as Hit2).tick;
 
 /** Gives the strokes of a place their nearest lines of the grid that was fitted there; lines restart at each bar line. */
-function settle(hits: readonly Hit2[], indices: readonly number[], place: Place, grid: GridName, map: MeterMap, homes: Homes2) {
+function settle(hits: readonly Hit2[], indices: readonly number[], place: Place, grid: GridName, map: MeterMap, homes: Homes2, chosen: boolean) {
   const step = stepOf(grid);
   for (let k = place.from; k < place.to; k++) {
     const i = indices[k] as number;
     const hit = hits[i] as Hit2;
     const bar = map.barAt(hit.tick);
-    const home = hit.home ?? bar.start + nearestPlace(hit.tick - bar.start, step, bar.length);
+    const own = chosen ? hit.home : undefined;
+    const home = own ?? bar.start + nearestPlace(hit.tick - bar.start, step, bar.length);
     homes.ticks[i] = home;
     homes.others[i] = hit.tick < home ? home - step : home + step;
-    homes.doubtful[i] = hit.home === undefined && Math.abs(hit.tick - home) > DOUBTFUL_LIMIT * step ? 1 : 0;
+    homes.doubtful[i] = own === undefined && Math.abs(hit.tick - home) > DOUBTFUL_LIMIT * step ? 1 : 0;
   }
 }
 

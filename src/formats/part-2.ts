@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import { NamedError } from '@/core/errors';
 import { MAX_QUARTERS } from '@/core/limits';
+import { withoutReading } from '@/core/homes/homes';
 import { compareHits, type Hit } from '@/core/model/part';
 import type { MeterChange } from '@/core/time/meter-map';
 import { ticks, TICKS_PER_QUARTER, type Ticks } from '@/core/units';
@@ -79,7 +80,13 @@ function withStraightOrnament(hit: Hit2): Hit2 {
   return ornament && (ornament.kind === 'roll' || ornament.kind === 'echo') ? { ...hit, ornament: { ...ornament, followsSwing: false } } : hit;
 }
 
-/** The homes that hits of a file had by the rule of part@2: what calls with a feel of that time go by. */
+/** The homes that hits of a file had by the rule of part@2: what calls with a feel of that time go by. Hits are in their order. */
 export function withHomesOf2<P extends { hits: readonly Hit[]; meter: readonly MeterChange[]; origin: Ticks }>(part: P): P {
-  return { ...part, hits: withHomes(part.hits.map(({ home: _home, sure: _sure, other: _other, decided: _decided, placed: _placed, ...hit }): Hit2 => hit), part.meter, part.origin) };
+  const homes = homes2({ hits: part.hits, meter: part.meter, origin: part.origin }, false);
+  const hits = part.hits.map((hit, i): Hit => {
+    const home = ticks(homes.ticks[i] as number);
+    const reading = homes.doubtful[i] === 1 ? { sure: DOUBTFUL, other: ticks(homes.others[i] as number) } : {};
+    return { ...withoutReading(hit), home, ...reading };
+  });
+  return { ...part, hits };
 }

@@ -76,7 +76,7 @@ export function importPart(file: SmfFile, options: ImportOptions): ImportedPart 
       lanes: options.lanes.map(({ track, channel }) => ({ track, channel })),
     },
   };
-  return { part: options.unread ? { ...part, hits: hits.map((h): Hit => ({ ...h, home: provisionalHome(meterMapOf(part), h.tick) })) } : withHomesRead(part), notices };
+  return { part: options.unread ? withProvisionalHomes(part) : withHomesRead(part), notices };
 }
 
 /** Turns the file's ticks into ours. SMPTE time is read at 120 BPM. */
@@ -136,6 +136,13 @@ function collectHits(file: SmfFile, lanes: readonly Lane[], toTicks: (t: number)
   const split = splitKeys(kitMap, (key) => used[key] === 1);
   if (split !== kitMap) for (const hit of hits) hit.voice = voiceOfKey(split, hit.key);
   return { hits: giveIds(hits), kitMap: split };
+}
+
+/** Hits of a file that was just read have nobody else who knows them: they get their homes in place. */
+function withProvisionalHomes(part: Part): Part {
+  const map = meterMapOf(part);
+  for (const hit of part.hits as Hit[]) hit.home = provisionalHome(map, hit.tick);
+  return part;
 }
 
 /**
