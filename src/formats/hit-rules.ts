@@ -6,7 +6,7 @@ import { MAX_NUDGE_MS } from '@/core/commands/hits';
 import { MAX_BARS, MAX_QUARTERS, MOST_TRACKS } from '@/core/limits';
 import { QUALITY, type Quality } from '@/core/shaping/qualities';
 import { ORNAMENTS } from '@/core/ornament/all';
-import { TICKS_PER_QUARTER } from '@/core/units';
+import { TICKS_PER_QUARTER, TICKS_PER_WHOLE } from '@/core/units';
 import { isVoiceName } from '@/core/row-names';
 
 /** The rules of hits, as plain functions: they run over 12,000 of them whenever a part is opened. */
@@ -18,6 +18,9 @@ const isWhole = (n: unknown, low: number, high: number): boolean => Number.isInt
 const isText = (s: unknown): boolean => typeof s === 'string' && s.length > 0 && s.length <= 120;
 
 const isTick = (v: unknown): boolean => isWhole(v, -LAST_TICK, LAST_TICK);
+/** A hit at the very end may belong to the bar line after it; no bar is longer than 64 whole notes. */
+const LONGEST_BAR = 64 * TICKS_PER_WHOLE;
+const isLine = (v: unknown): boolean => isWhole(v, -LAST_TICK - LONGEST_BAR, LAST_TICK + LONGEST_BAR);
 const isFlag = (v: unknown): boolean => v === undefined || typeof v === 'boolean';
 const isWithin = (v: unknown, q: Quality): boolean => v === undefined || (Number.isFinite(v) && (v as number) >= q.min && (v as number) <= q.max && (q.digits > 0 || Number.isInteger(v)));
 
@@ -39,9 +42,9 @@ const HIT_RULES: Readonly<Record<keyof Hit, (v: unknown) => boolean>> = {
   nudge: (v) => v === undefined || isNudge(v),
   ornament: (v) => v === undefined || isOrnament(v),
   companions: (v) => v === undefined || (Array.isArray(v) && v.length > 0 && v.length <= MOST_COMPANIONS && v.every(isCompanion)),
-  home: isTick,
+  home: isLine,
   sure: (v) => v === undefined || (Number.isFinite(v) && (v as number) >= 0 && (v as number) <= 1),
-  other: (v) => v === undefined || isTick(v),
+  other: (v) => v === undefined || isLine(v),
   decided: isFlag,
   placed: isFlag,
   chance: (v) => v === undefined || isWhole(v, 1, 99),
