@@ -147,7 +147,13 @@ function ofDivision(part: Measured, times: ArrayLike<number>, rows: ReadonlyMap<
   const closest = (CLOSEST / pair) * 100;
   const spread = whole.sd ** 2 + closest ** 2;
   const gain = (whole.n / 2) * Math.log((spread + (whole.percent - 50) ** 2) / spread);
-  const ofRows = new Map(used.map(({ row }) => [row, measured(seconds.filter((s) => s.row === row))] as const));
+  const byRow = new Map<string, Second[]>();
+  for (const s of seconds) {
+    const own = byRow.get(s.row);
+    if (own) own.push(s);
+    else byRow.set(s.row, [s]);
+  }
+  const ofRows = new Map([...byRow].map(([row, own]) => [row, measured(own)] as const));
   return { gain, swings: { division, whole, rows: ofRows, bars: mergedBars(seconds) } };
 }
 
