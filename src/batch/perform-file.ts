@@ -42,7 +42,7 @@ export function partOfFile(file: SmfFile, name: string, channels?: readonly numb
   return importPart(file, { name, lanes, unread: true }).part;
 }
 
-/** Moves that go by homes; others need none. */
+/** Moves that need homes. */
 const BY_HOME: ReadonlySet<Move['kind']> = new Set(['swing', 'groove', 'humanize', 'apart', 'hands']);
 
 /** Whether a feel does something that depends on which line a hit belongs to. */
@@ -51,12 +51,12 @@ const needsHomes = (feel: Feel): boolean => !isIdle(feel) && feel.moves.some((m)
 /** Larger parts are read beat by beat: read together they would take too long. */
 const MOST_READ_TOGETHER = 12_000;
 
-/** A part that comes from a file with its homes read. @param feelVersion the format of the feel that it is for: those before feel@3 go by the homes of their time */
+/** A part that comes from a file with its homes read. @param feelVersion the format of the feel that it is for: feels before feel@3 get the homes that part@2 fitted */
 export function withHomesFor(part: Part, feelVersion = Infinity): Part {
   return feelVersion < 3 || part.hits.length > MOST_READ_TOGETHER ? withHomesOf2(part) : withHomesRead(part);
 }
 
-/** A part of a file with a feel, its homes read where the feel goes by them. @param version the feel's format, as for {@link withHomesFor} */
+/** A part of a file with a feel, with its homes read if the feel needs them. @param version the feel's format, as for {@link withHomesFor} */
 export const withFeelGiven = (part: Part, feel: Feel, version?: number): Part => ({ ...(needsHomes(feel) ? withHomesFor(part, version) : part), feel });
 
 /** A part of a file with what is given to it. */

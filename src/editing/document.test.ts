@@ -64,7 +64,7 @@ test('steps and cancelled edits lead back to what surrounded them', () => {
   expect([shown.value, shown.place]).toEqual([1, 'after one']);
 });
 
-test('what goes with the step before is undone with it, also after a reload; after an undo it is a step of its own', () => {
+test('an amendment is undone together with its step, also after a reload; after an undo it becomes a separate step', () => {
   const { doc, shown, finished } = counter();
   doc.run('One', plus(1));
   doc.amend('More', plus(10));

@@ -6,8 +6,8 @@ import { withHomesOf2 } from './part-2';
 import { parsePart } from './part-format';
 
 /**
- * Edits that were kept in older formats. They lead from state to state of their own format; a state is migrated when it is reached, and what
- * differs between two such states is the edit in the newest format.
+ * Edits that were saved in older formats. They are replayed in their own format; each state is migrated, and the difference between two
+ * migrated states is the edit in the newest format.
  */
 
 /** An edit as it was kept; those of part@1 name no format. */

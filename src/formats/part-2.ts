@@ -11,7 +11,7 @@ import { meterSchema } from './meter-rules';
 import { inTimeOrder } from './time-order';
 import { validate } from './validate';
 
-/** part@2, feel@2 and pattern@1 told in the words of the next formats: what they meant, they mean, and what they exported, they export. */
+/** Migrates part@2, feel@2 and pattern@1 to the next formats. Exports must stay the same. */
 
 const isObject = (v: unknown): v is Record<string, unknown> => typeof v === 'object' && v !== null && !Array.isArray(v);
 
@@ -80,7 +80,7 @@ function withStraightOrnament(hit: Hit2): Hit2 {
   return ornament && (ornament.kind === 'roll' || ornament.kind === 'echo') ? { ...hit, ornament: { ...ornament, followsSwing: false } } : hit;
 }
 
-/** The homes that hits of a file had by the rule of part@2: what calls with a feel of that time go by. Hits are in their order. */
+/** Gives hits the homes that part@2 would have fitted; API calls with a feel@2 or older need them. Hits must be sorted. */
 export function withHomesOf2<P extends { hits: readonly Hit[]; meter: readonly MeterChange[]; origin: Ticks }>(part: P): P {
   const homes = homes2({ hits: part.hits, meter: part.meter, origin: part.origin }, false);
   const hits = part.hits.map((hit, i): Hit => {

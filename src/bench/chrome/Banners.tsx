@@ -99,10 +99,10 @@ function useSilence(playback: Playback): ReactNode {
   ) : null;
 }
 
-/** So large a share of the hits must have other lines before it is said. */
+/** Share of the hits that must change lines before this is offered. */
 const WORTH_READING = 0.02;
 
-/** A part of an older format came with the lines of its time: said once, where reading all rows together finds others. */
+/** Parts from older versions keep the lines found back then. Offered once, if detection now finds different ones. */
 function useLinesOffer(): ReactNode {
   const store = useBenchStore();
   const wasOlder = useBench((s) => s.wasOlder);
@@ -117,7 +117,7 @@ function useLinesOffer(): ReactNode {
   const answer = () => store.setState({ wasOlder: false });
   return (
     <Notice name="lines-offer">
-      <p className={sentence}>Read together, all rows say that {counted(others, 'hit')} {others === 1 ? 'was' : 'were'} meant for another line. The hits stay where they are.</p>
+      <p className={sentence}>{counted(others, 'hit')} probably {others === 1 ? 'belongs' : 'belong'} to another grid line. Detecting the lines again moves no hits.</p>
       <Button
         look="strong"
         size="small"

@@ -74,11 +74,11 @@ function callSection({ store, playback }: Context, index: number) {
   else say(sections ? `There is no section ${index + 1}.` : 'There are no sections yet: they are made on the page Order.');
 }
 
-/** Lines where the part swings by itself; says so where it does not. */
+/** Shows the swung grid or the straight one; explains why nothing changes where the part is straight or a swing move is on. */
 function swungGrid({ store }: Context) {
   const { part, view, setView } = store.getState();
   setView({ swungGrid: !view.swungGrid });
-  if (!view.swungGrid && linedPart({ part, view: { swungGrid: true } }) === part) say(part.feel.moves.some((m) => m.kind === 'swing' && m.on !== false) ? 'A swing move places the lines already.' : 'The part does not swing by itself: its lines are straight.');
+  if (!view.swungGrid && linedPart({ part, view: { swungGrid: true } }) === part) say(part.feel.moves.some((m) => m.kind === 'swing' && m.on !== false) ? 'A swing move already swings the grid.' : 'The hits as written are straight, so the swung grid looks the same.');
 }
 
 /** Nine steps of loudness, and 127 on 0. */
@@ -234,7 +234,7 @@ export const KEYS: readonly KeySpec[] = [
   { keys: ['shift+n'], group: 'Placement', text: 'Go to the next doubtful hit', also: ['unsure', 'ambiguous', 'between two lines'], run: ({ store }) => nextDoubtful(store) },
   { keys: ['shift+a'], group: 'Placement', text: 'The selection belongs to the earlier line', also: ['decide', 'doubtful', 'home'], run: ({ store }) => decideSelection(store, 'earlier') },
   { keys: ['shift+s'], group: 'Placement', text: 'The selection belongs to the later line', also: ['decide', 'doubtful', 'home'], run: ({ store }) => decideSelection(store, 'later') },
-  { keys: ['shift+w'], group: 'Pointer and view', text: 'Show the grid as the part swings, or straight', also: ['swung grid', 'swing'], run: swungGrid },
+  { keys: ['shift+w'], group: 'Pointer and view', text: 'Switch between the swung grid and the straight grid', also: ['swung grid', 'swing'], run: swungGrid },
   { keys: ['k'], group: 'Placement', text: 'Lock the selection, unlock it', also: ['protect'], run: lockSelection },
   { keys: ['j'], group: 'Placement', text: 'Draw the chance of the open move, or of the whole feel, again', also: ['randomize', 'seed', 'reroll', 'dice'], run: drawAgain },
   { keys: [','], group: 'Placement', text: 'Shift the selection or open row a step left; it wraps around', also: ['rotate'], run: ({ store }) => shiftSelection(store, -1) },

@@ -104,7 +104,7 @@ export const MORE: readonly KeySpec[] = [
   {
     keys: [],
     group: 'Placement',
-    text: 'Detect again which lines the hits belong to: of the selection, or of all',
+    text: 'Detect grid lines again for the selection or the whole part',
     also: ['read again', 'grid', 'home', 'analyse'],
     run: ({ store }) => void detectAgain(store, store.getState().selection.size > 0 ? store.getState().selection : null),
   },

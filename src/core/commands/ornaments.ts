@@ -62,7 +62,7 @@ export function expandOrnaments(part: Part, ids: ReadonlySet<HitId>, newId: () =
     gone.add(hit.id);
     strokesOfHit(part, written, i).forEach((stroke, k) => {
       const tick = ticks(roundHalfUp(stroke.tick));
-      // Grace strokes belong to their hit's line, others to lines of their own.
+      // Grace notes share the main hit's home; every other stroke gets its own.
       const home = hit.ornament?.kind === 'flam' ? hit.home : provisionalHome(map, ticks(roundHalfUp(hit.home + stroke.tick - hit.tick)));
       const base: Hit = k === 0 ? plain : { ...withoutReading(plain), id: newId(), home };
       if (k > 0 && (tick < Math.min(0, part.origin) || tick >= end)) return;

@@ -138,7 +138,7 @@ function ofDivision(part: Measured, times: ArrayLike<number>, rows: ReadonlyMap<
   const isEnough = ({ firsts, seconds }: (typeof found)[number]): boolean => firsts >= FEWEST_SECONDS && seconds.length >= FEWEST_SECONDS;
   const anchored = found.some(isEnough);
   const enough = anchored ? found.filter(isEnough) : found.filter(({ seconds }) => seconds.length >= FEWEST_SECONDS);
-  // A row that is straight beside others that swing says nothing of how much these do.
+  // Leave out straight rows: they would pull the average towards 50 %.
   const used = enough.filter(({ lean, seconds }) => (seconds.reduce((sum, s) => sum + s.place, 0) / seconds.length - (anchored ? lean : 0)) / pair >= STRAIGHT_UP_TO);
   const seconds = used.flatMap(({ row, lean, seconds: own }) => own.map(({ bar, place }): Second => ({ row, bar, percent: ((place - (anchored ? lean : 0)) / pair) * 100 })));
   if (seconds.length < FEWEST_SECONDS) return null;

@@ -25,7 +25,7 @@ export function placeLines(part: Performable, voice: VoiceName, lines: readonly 
   if (moves.length === 0) return Float64Array.from(lines);
   const map = meterMapOf(part);
   const isBinary = (line: Ticks): boolean => (line - map.barAt(line).start) % BINARY === 0;
-  // Lines do not stand in each other's way: each is where a hit alone on it would sound.
+  // Two calls, so that triplet lines do not keep the binary ones from swinging.
   const [binary, others] = [lines.filter(isBinary), lines.filter((line) => !isBinary(line))];
   const places = new Map([...placed(part, moves, voice, binary), ...placed(part, moves, voice, others)]);
   return Float64Array.from(lines, (line) => places.get(line) as number);
@@ -34,7 +34,7 @@ export function placeLines(part: Performable, voice: VoiceName, lines: readonly 
 /** No id of a part's begins so. */
 const MARK = '\u0003';
 
-/** Where hits on lines sound beside the row's own: where these are on thirds nothing swings. */
+/** Where a hit on each line would sound. The row's own hits take part, because triplets keep their pair straight. */
 function placed(part: Performable, moves: readonly SwingMove[], voice: VoiceName, lines: readonly Ticks[]): [Ticks, number][] {
   if (lines.length === 0) return [];
   const own = part.hits.filter((h) => h.voice === voice).map(({ nudge: _nudge, ...hit }) => hit);

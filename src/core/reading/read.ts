@@ -37,7 +37,7 @@ export const isSettled: FixedTest = ({ decided, placed }) => decided === true ||
 
 /**
  * Reads the homes of all hits together: a hidden Markov model over beats, fitted by expectation and maximisation.
- * @param isFixed the homes of these stand, and are gone by
+ * @param isFixed hits that keep their homes; these help to read the others
  */
 export function readHomes(part: Readable, isFixed: FixedTest = isSettled): Reading {
   const { hits } = part;

@@ -78,7 +78,7 @@ const OtherWays = memo(function OtherWays({ scope, inverse, edit }: { scope: Sco
     const { part } = getState();
     const inScope = scopeTest(scope, part, homesOf(part));
     const swings = foundSwings(part, undefined, inScope);
-    if (!swings) return say('No swing found: straight explains the hits as well, or there are too few off-beats.');
+    if (!swings) return say('No swing found. The hits are straight, or there are too few off-beats.');
     const { division, whole: found } = swings;
     const percent = Math.round(found.percent * 100) / 100;
     say(`Measured ${percent} % on ${division}, from ${counted(found.n, 'hit')}.`);

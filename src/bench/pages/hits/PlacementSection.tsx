@@ -163,7 +163,7 @@ const Homes = memo(function Homes() {
         <span className="mr-1">{doubtful > 0 ? `${doubtful} doubtful: ${doubtful === 1 ? 'it belongs' : 'they belong'} to` : one ? 'It belongs to' : 'They belong to'}</span>
         <Button size="small" onClick={() => decide('earlier')}>the earlier line</Button>
         <Button size="small" onClick={() => decide('later')}>the later line</Button>
-        {decided > 0 && <Button size="small" title="Takes the decision back and reads the line from how the part is played" onClick={() => void detectAgain(store, selection, { undecide: true })}>Detect again</Button>}
+        {decided > 0 && <Button size="small" title="Removes your decision and finds the line from the way the part is played" onClick={() => void detectAgain(store, selection, { undecide: true })}>Detect again</Button>}
       </div>
     </>
   );

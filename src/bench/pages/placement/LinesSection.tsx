@@ -38,7 +38,7 @@ export function LinesSection({ lines }: { lines: LinesRead }) {
             Next doubtful hit <span className="opacity-70">{keyText('shift+n')}</span>
           </Button>
         )}
-        <Button size="small" title="Reads again which line each hit was meant for. What was decided or placed by hand, and what is locked, stays." onClick={() => void detectAgain(store, null)}>
+        <Button size="small" title="Finds the grid line that each hit was meant for. Hits that you decided, placed by hand or locked stay as they are." onClick={() => void detectAgain(store, null)}>
           Detect again
         </Button>
         {selected > 0 && (
@@ -67,7 +67,7 @@ function SwungGrid() {
   const shown = useBench((s) => s.view.swungGrid);
   const swung = useBench((s) => calmPart(s).feel.moves.some((m) => m.kind === 'swing' && m.on !== false));
   return (
-    <Button size="small" aria-pressed={shown} disabled={swung} title={swung ? 'A swing move places the lines already' : 'Draws the lines where the part swings, and leans from there; nothing else changes'} onClick={() => getState().setView({ swungGrid: !shown })}>
+    <Button size="small" aria-pressed={shown} disabled={swung} title={swung ? 'A swing move already swings the grid' : 'Draws the grid with the swing of the hits as written and shows leans from there. Playback and exports stay the same.'} onClick={() => getState().setView({ swungGrid: !shown })}>
       {shown ? 'Show straight grid' : 'Show swung grid'}
     </Button>
   );
@@ -86,7 +86,7 @@ function SwingAsRead({ swings }: { swings: NonNullable<LinesRead['swings']> }) {
     store.getState().setDesk({ openMove: at < 0 ? store.getState().part.feel.moves.length - 1 : at });
   };
   return (
-    <Button size="small" title="A quantize move whose lines swing as the part does: hits are pulled together, and the swing stays" onClick={use}>
+    <Button size="small" title="Adds or changes a quantize move with this swing: the timing gets tighter and the swing stays" onClick={use}>
       Quantize with this swing
     </Button>
   );

@@ -38,7 +38,7 @@ export function PlacementPage() {
       <WhatIsMeasured wanted={wanted} onChange={setWanted} />
       <Sections>
         <Section name="read" title="Lines" note={linesNote(found)}>
-          {other ? <p className="text-sm text-faint">Told of the part as it is now.</p> : <LinesSection lines={found.lines} />}
+          {other ? <p className="text-sm text-faint">This section shows the current part only.</p> : <LinesSection lines={found.lines} />}
         </Section>
         <Section name="rows" title="Rows" note={`${found.rows.length}`}>
           <RowTable found={found} beside={wanted.kind === 'performed' ? null : own} />
