@@ -23,6 +23,7 @@ import { exportPart } from '@/core/smf/export-part';
 import { importPart } from '@/core/smf/import-part';
 import { drumLanes, listLanes } from '@/core/smf/lanes';
 import { normalStream, randomStream } from '@/core/random';
+import { readHomes } from '@/core/reading/read';
 import { readSmf } from '@/core/smf/read';
 import { ClockMap } from '@/core/take/clock';
 import { demoBreaks } from '@/demo/breaks';
@@ -34,7 +35,7 @@ import { stickingOfPart } from '@/core/analysis/playing';
 import { listenTo } from '@/core/onsets/listen';
 import { renderPart, strokeSource } from '@/core/render/render-part';
 import { milliseconds, seconds, ticks, velocity } from '@/core/units';
-import { collectGarbage, compare, median, say } from './measure.mjs';
+import { collectGarbage, compare, median, say, time } from './measure.mjs';
 import { largePart, ornamented, sixMoves } from './large-part';
 
 const HITS = 12_000;
@@ -49,6 +50,7 @@ export function benchCore(files: readonly string[]): void {
     const part = fromBytes(bytes);
     benchImport(bytes);
     benchExport(part);
+    benchReading(part);
     benchPerform(part);
     benchUndo(part);
     benchOrnaments(part);
@@ -64,14 +66,24 @@ export function benchCore(files: readonly string[]): void {
   benchGrowth();
 }
 
-function fromBytes(bytes: Uint8Array): Part {
+function fromBytes(bytes: Uint8Array, unread = false): Part {
   const file = readSmf(bytes);
-  return importPart(file, { name: 'part', lanes: drumLanes(file, listLanes(file)) }).part;
+  return importPart(file, { name: 'part', lanes: drumLanes(file, listLanes(file)), ...(unread ? { unread: true as const } : {}) }).part;
 }
 
 function benchImport(bytes: Uint8Array): void {
-  const m = compare(() => fromBytes(bytes), () => parseMidi(bytes));
+  const m = compare(() => fromBytes(bytes, true), () => parseMidi(bytes));
   say('import', m.value, 'ms', m.baseline, 4.5);
+}
+
+/** Reading the homes of a part, and of one ten times as long, a hit. */
+function benchReading(part: Part): void {
+  const m = compare(() => readHomes(fresh(part)), () => structuredClone(part.hits));
+  say('reading', m.value, 'ms', m.baseline, 6);
+  const long = fromBytes(exportPart(largePart(5 * HITS)).bytes, true);
+  const each = (of: Part, runs: number): number => median(Array.from({ length: runs }, () => time(() => readHomes(fresh(of))))) / of.hits.length;
+  const short = fromBytes(exportPart(largePart(HITS)).bytes, true);
+  say('reading-growth', each(long, 3) * 1e6, 'ns a hit', each(short, 7) * 1e6, 1.5);
 }
 
 function benchExport(part: Part): void {
@@ -87,7 +99,7 @@ function benchPerform(part: Part): void {
   const m = compare(() => performPart({ ...felt }), () => structuredClone(part.hits));
   say('perform', m.value, 'ms', m.baseline, 0.6);
   const cold = compare(() => performPart(fresh(felt)), () => structuredClone(part.hits));
-  say('perform-cold', cold.value, 'ms', cold.baseline, 2);
+  say('perform-cold', cold.value, 'ms', cold.baseline, 1.2);
 }
 
 const ORNAMENTS = 2_000;

@@ -23,7 +23,7 @@ export function compare(run, baseline, rounds = 21) {
   return { value: median(a), baseline: median(b) };
 }
 
-function time(run) {
+export function time(run) {
   collectGarbage();
   const start = performance.now();
   run();

@@ -1,8 +1,8 @@
 import { barOfHome, type Homes } from '../homes/homes';
 import { indicesByVoice, voiceNumbers } from '../part/by-voice';
-import { columnsOfHits } from '../part/columns';
+import { columnsOfHits, MARKS } from '../part/columns';
 import { meterMapOf } from '../part/part-time';
-import type { Hit, Part } from '../model/part';
+import type { Part } from '../model/part';
 import { stepOf } from '../time/grid';
 import { ticks } from '../units';
 import { mod, stepInCycle } from '../time/cycle';
@@ -19,7 +19,6 @@ export function scopeTest(scope: Scope | undefined, part: Pick<Part, 'hits' | 'm
   if (!scope) return everything;
   const map = meterMapOf(part);
   const tests: ScopeTest[] = [];
-  const hitAt = (i: number): Hit => part.hits[i] as Hit;
   if (scope.voices) {
     const voices = new Set(scope.voices);
     const { numbers } = voiceNumbers(part.hits);
@@ -27,8 +26,9 @@ export function scopeTest(scope: Scope | undefined, part: Pick<Part, 'hits' | 'm
     tests.push((i) => wanted[numbers[i] as number] === 1);
   }
   if (scope.ghosts) {
-    const wanted = scope.ghosts === 'only';
-    tests.push((i) => (hitAt(i).ghost === true) === wanted);
+    const wanted = scope.ghosts === 'only' ? MARKS.ghost : 0;
+    const { marks } = columnsOfHits(part.hits);
+    tests.push((i) => ((marks[i] as number) & MARKS.ghost) === wanted);
   }
   if (scope.bars) {
     const matches = barTest(scope.bars);
@@ -42,7 +42,9 @@ export function scopeTest(scope: Scope | undefined, part: Pick<Part, 'hits' | 'm
     tests.push((i) => at.has(stepInCycle(map, ticks(written[i] as number), step, steps.of)));
   }
   if (tests.length === 0) return everything;
-  return tests.length === 1 ? (tests[0] as ScopeTest) : (i) => tests.every((test) => test(i));
+  const [first, second] = tests as [ScopeTest, ScopeTest];
+  if (tests.length === 1) return first;
+  return tests.length === 2 ? (i) => first(i) && second(i) : (i) => tests.every((test) => test(i));
 }
 
 function barTest({ from = -Infinity, to = Infinity, every, at }: BarScope): (bar: number) => boolean {

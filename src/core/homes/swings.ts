@@ -96,36 +96,42 @@ type Measured = Pick<Part, 'hits' | 'meter' | 'origin'>;
  * @param isAsked hits by index; all without it
  */
 export function foundSwings(part: Measured, times: ArrayLike<number> = columnsOfHits(part.hits).ticks, isAsked: (index: number) => boolean = () => true): Swings | null {
-  const strokes = mainStrokes(part, isAsked);
-  const [eighths, sixteenths] = [ofDivision(part, times, strokes, '1/8'), ofDivision(part, times, strokes, '1/16')];
+  return swingsOnLines(part, Float64Array.from(part.hits, (hit) => hit.home), times, isAsked);
+}
+
+/** The same for hits that belong to other lines than their homes. @param homes the line of each hit, in ticks */
+export function swingsOnLines(part: Measured, homes: Float64Array, times: ArrayLike<number>, isAsked: (index: number) => boolean): Swings | null {
+  const strokes = mainStrokes(part, homes, isAsked);
+  const [eighths, sixteenths] = [ofDivision(part, homes, times, strokes, '1/8'), ofDivision(part, homes, times, strokes, '1/16')];
   const best = !sixteenths || (eighths && eighths.gain > sixteenths.gain) ? eighths : sixteenths;
   return best && best.gain > SWING_NATS ? best.swings : null;
 }
 
 /** By row: the loudest stroke of each line. */
-function mainStrokes({ hits }: Measured, isAsked: (index: number) => boolean): Map<string, number[]> {
+function mainStrokes({ hits }: Measured, homes: Float64Array, isAsked: (index: number) => boolean): Map<string, number[]> {
   const rows = new Map<string, number[]>();
   for (const [voice, indices] of indicesByVoice(hits)) {
     const main = new Map<number, number>();
     for (const i of indices) {
       const hit = hits[i] as Hit;
       if (hit.choke || !isAsked(i)) continue;
-      const other = main.get(hit.home);
-      if (other === undefined || hit.velocity > (hits[other] as Hit).velocity) main.set(hit.home, i);
+      const home = homes[i] as number;
+      const other = main.get(home);
+      if (other === undefined || hit.velocity > (hits[other] as Hit).velocity) main.set(home, i);
     }
     if (main.size > 0) rows.set(voice, [...main.values()]);
   }
   return rows;
 }
 
-function ofDivision(part: Measured, times: ArrayLike<number>, rows: ReadonlyMap<string, readonly number[]>, division: Swings['division']): { gain: number; swings: Swings } | null {
+function ofDivision(part: Measured, homes: Float64Array, times: ArrayLike<number>, rows: ReadonlyMap<string, readonly number[]>, division: Swings['division']): { gain: number; swings: Swings } | null {
   const map = meterMapOf(part);
   const pair = division === '1/8' ? TICKS_PER_QUARTER : TICKS_PER_QUARTER / 2;
   const found = [...rows].map(([row, indices]) => {
     const seconds: { bar: number; place: number }[] = [];
     let [firsts, lean] = [0, 0];
     for (const i of indices) {
-      const { home } = part.hits[i] as Hit;
+      const home = homes[i] as number;
       const bar = map.barAt(ticks(home));
       const place = (home - bar.start) % pair;
       if (place === 0) {

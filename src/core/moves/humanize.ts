@@ -1,4 +1,4 @@
-import type { MeterMap } from '../time/meter-map';
+import type { Bar, MeterMap } from '../time/meter-map';
 import { clamp, milliseconds, ticks } from '../units';
 import { humanDraws } from '../feel/draws';
 import type { HumanizeMove } from '../model/feel';
@@ -16,12 +16,22 @@ const lineCache = new WeakMap<Float64Array, { map: MeterMap; lines: Uint8Array }
 function linesOfHomes(homes: Float64Array, map: MeterMap): Uint8Array {
   const known = lineCache.get(homes);
   if (known?.map === map) return known.lines;
-  const lines = Uint8Array.from(homes, (home) => {
-    const tick = ticks(home);
-    const bar = map.barAt(tick);
-    if (home - bar.start < 1) return LINE.bar;
-    return home - map.beatAt(bar, tick).start < 1 ? LINE.beat : LINE.none;
-  });
+  const lines = new Uint8Array(homes.length);
+  // Hits come in time order: most have their bar with the one before.
+  let bar: Bar | null = null;
+  let beats: readonly number[] = [];
+  for (let i = 0; i < homes.length; i++) {
+    const home = homes[i] as number;
+    const own = map.barAt(ticks(home));
+    if (own !== bar) {
+      bar = own;
+      beats = map.beatsOf(own).map((beat) => beat.start);
+    }
+    let k = beats.length - 1;
+    while (k > 0 && (beats[k] as number) > home) k--;
+    if (home - own.start < 1) lines[i] = LINE.bar;
+    else if (home - (beats[k] as number) < 1) lines[i] = LINE.beat;
+  }
   lineCache.set(homes, { map, lines });
   return lines;
 }

@@ -1,5 +1,5 @@
 import { indicesByVoice } from '../part/by-voice';
-import type { Hit } from '../model/part';
+import { MARKS } from '../part/columns';
 import { GRIDS, stepOf, isTriplet } from '../time/grid';
 import type { Bar, MeterMap } from '../time/meter-map';
 import { ticks, type Ticks } from '../units';
@@ -38,6 +38,12 @@ export interface LinesAround {
 export function linesAround(map: MeterMap, tick: number, step: Ticks, swingPercent: number): LinesAround {
   const bar: Bar = map.barAt(ticks(tick));
   const place = tick - bar.start;
+  if (swingPercent === STRAIGHT) {
+    const line = Math.floor(place / step);
+    const before = bar.start + line * step;
+    const after = bar.start + Math.min(bar.length, (line + 1) * step);
+    return { before, after, straightBefore: before, straightAfter: after };
+  }
   // The line at or before the place: a swung one may lie up to a step off its straight place.
   let n = Math.max(0, Math.floor(place / step) - 1);
   while (linePlace(n + 1, step, swingPercent, bar.length) <= place && linePlace(n + 1, step, swingPercent, bar.length) < bar.length) n++;
@@ -78,13 +84,13 @@ export function pullStrength(distance: number, distanceMs: number, halfGap: numb
 
 /** How far a hit is pulled, in ticks, and to which line; null where it stays. A hit whose line was decided goes to that, however far it is; one left alone stays. */
 function shiftOf(i: number, move: QuantizeMove, work: Work, step: Ticks): { by: number; line: number } | null {
-  const { hits, times, map, tempo } = work;
-  const hit = hits[i] as Hit;
-  if (hit.alone) return null;
+  const { homes, written, times, map, tempo } = work;
+  const marks = written.marks[i] as number;
+  if (marks & MARKS.alone) return null;
   const tick = times[i] as number;
   const swingPercent = isTriplet(move.grid) ? STRAIGHT : move.swingPercent;
-  const pinned = hit.decided === true;
-  const pull = pinned ? pinnedPull(map, hit.home, step, swingPercent) : pullOf(map, tick, step, swingPercent);
+  const pinned = (marks & MARKS.decided) !== 0;
+  const pull = pinned ? pinnedPull(map, homes.ticks[i] as Ticks, step, swingPercent) : pullOf(map, tick, step, swingPercent);
   if (!pull) return null;
   const d = tick - pull.line;
   const ms = Math.abs(tempo.between(ticks(pull.line), ticks(tick)));

@@ -5,6 +5,7 @@ import type { MeterMap } from '../time/meter-map';
 import { ticks, TICKS_PER_QUARTER } from '../units';
 import type { Hit, Part } from '../model/part';
 import { voiceNumbers } from '../part/by-voice';
+import { columnsOfHits, MARKS } from '../part/columns';
 import { rollCount, rollLength, rollSpan } from '../part/roll-strokes';
 import { MAX_SWING, MIN_SWING, SWING_DIVISIONS, type SwingMove } from '../model/feel';
 import type { Performable } from '../feel/work';
@@ -54,8 +55,10 @@ function straightPairs(part: Pick<Part, 'hits' | 'meter' | 'origin'>, lines: Flo
   const { hits } = part;
   const { numbers } = voiceNumbers(hits);
   const pairs = new Map<number, Set<number>>();
+  const { marks } = columnsOfHits(hits);
   const check = (row: number, line: number) => {
-    if (Math.abs(line - map.barAt(ticks(line)).start) % BINARY === 0) return;
+    const steps = (line - map.barAt(ticks(line)).start) / BINARY;
+    if (steps === Math.floor(steps)) return;
     const own = pairs.get(row);
     if (own) own.add(pairAt(map, line, pair));
     else pairs.set(row, new Set([pairAt(map, line, pair)]));
@@ -64,6 +67,7 @@ function straightPairs(part: Pick<Part, 'hits' | 'meter' | 'origin'>, lines: Flo
     const row = numbers[i] as number;
     const line = lines[i] as number;
     check(row, line);
+    if (((marks[i] as number) & MARKS.ornament) === 0) continue;
     const roll = (hits[i] as Hit).ornament;
     if (roll?.kind !== 'roll' || roll.speed !== 0) continue;
     const length = rollLength(part, i);

@@ -1,8 +1,8 @@
 import { homesOf, type Homes } from '../homes/homes';
 import { voiceNumbers } from '../part/by-voice';
-import { columnsOfHits } from '../part/columns';
+import { columnsOfHits, MARKS } from '../part/columns';
 import { meterMapOf, tempoMapOf } from '../part/part-time';
-import type { Hit, Part } from '../model/part';
+import type { Hit, Nudge, Part } from '../model/part';
 import { hashText, mix } from '../random';
 import { clampVelocity, ticks, type Milliseconds } from '../units';
 import type { Feel, Move } from '../model/feel';
@@ -170,9 +170,10 @@ export function seedOfMove(feel: Feel, index: number, { salt }: Pick<MoveSpec, '
 
 function addNudges(part: Performable, range: HitRange, times: Float64Array, loudness: Float64Array) {
   const tempo = tempoMapOf(part);
+  const { marks } = columnsOfHits(part.hits);
   for (let i = range.from; i < range.to; i++) {
-    const nudge = (part.hits[i] as Hit).nudge;
-    if (!nudge) continue;
+    if (((marks[i] as number) & MARKS.nudge) === 0) continue;
+    const nudge = (part.hits[i] as Hit).nudge as Nudge;
     times[i] = tempo.shift(ticks(times[i] as number), nudge.ms);
     loudness[i] = (loudness[i] as number) + nudge.velocity;
   }

@@ -11,11 +11,19 @@ export interface Cell {
   place: number;
   /** Length of its bar, in ticks. */
   barLength: number;
+  /** In 1/24 of a quarter: its place in the bar, its length, and the bar's. */
+  slot: number;
+  slots: number;
+  slotsOfBar: number;
 }
+
+/** All lines are multiples of this: 1/24 of a quarter. */
+export const FINEST = TICKS_PER_QUARTER / 24;
 
 const QUARTER = TICKS_PER_QUARTER;
 const THREE_EIGHTHS = (3 * QUARTER) / 2;
 
+const slotOf = (length: number): number => Math.round(length / FINEST);
 export const isThreeEighths = (length: number): boolean => length === THREE_EIGHTHS;
 
 /**
@@ -24,7 +32,7 @@ export const isThreeEighths = (length: number): boolean => length === THREE_EIGH
  */
 export function cellsOfBar(map: MeterMap, bar: Bar): Cell[] {
   const cells: Cell[] = [];
-  const add = (from: number, to: number) => cells.push({ start: ticks(bar.start + from), length: ticks(to - from), bar: bar.index, place: from, barLength: bar.length });
+  const add = (from: number, to: number) => cells.push({ start: ticks(bar.start + from), length: ticks(to - from), bar: bar.index, place: from, barLength: bar.length, slot: slotOf(from), slots: slotOf(to - from), slotsOfBar: slotOf(bar.length) });
   let from = 0;
   let to = 0;
   const close = () => {
@@ -51,13 +59,14 @@ export function cellsOfBar(map: MeterMap, bar: Bar): Cell[] {
 }
 
 /** The cells that hold hits, in time order, and which of them each hit lies in. @param times sorted ticks */
-export function cellsOfHits(map: MeterMap, times: readonly number[]): { cells: Cell[]; of: Int32Array } {
+export function cellsOfHits(map: MeterMap, times: ArrayLike<number>): { cells: Cell[]; of: Int32Array } {
   const cells: Cell[] = [];
   const of = new Int32Array(times.length);
   let inBar: Cell[] = [];
   let k = 0;
   let bar: Bar | null = null;
-  times.forEach((time, i) => {
+  for (let i = 0; i < times.length; i++) {
+    const time = times[i] as number;
     if (!bar || time < bar.start || time >= bar.start + bar.length) {
       bar = map.barAt(ticks(time));
       inBar = cellsOfBar(map, bar);
@@ -65,8 +74,8 @@ export function cellsOfHits(map: MeterMap, times: readonly number[]): { cells: C
     }
     while (k + 1 < inBar.length && (inBar[k + 1] as Cell).start <= time) k++;
     const cell = inBar[k] as Cell;
-    if (cells.at(-1)?.start !== cell.start) cells.push(cell);
+    if (cells.length === 0 || cells[cells.length - 1] !== cell) cells.push(cell);
     of[i] = cells.length - 1;
-  });
+  }
   return { cells, of };
 }

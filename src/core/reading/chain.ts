@@ -21,6 +21,13 @@ export interface Chain {
   log: number;
 }
 
+/** Chances of each excursion after each, at `from * (NX + 1) + to`. */
+function movesOf({ touches, fresh }: Step): Float64Array {
+  const moves = new Float64Array((NX + 1) ** 2);
+  for (let y = 0; y <= NX; y++) for (let x = 0; x <= NX; x++) moves[y * (NX + 1) + x] = moved(y, x, touches, fresh);
+  return moves;
+}
+
 /** From an excursion (0: none) to another in the next cell. */
 function moved(from: number, to: number, touches: boolean, fresh: readonly number[]): number {
   if (from === 0 || !touches) return fresh[to] as number;
@@ -43,9 +50,12 @@ export function chainOf(steps: readonly Step[], messages: Float64Array, priors: 
   /** The way to count a cell that each state is, and its excursion. */
   const wayOf = Int32Array.from({ length: states }, (_, s) => (s < nb ? s : nb + Math.floor(s / nb) - 1));
   const excursionOf = Int32Array.from({ length: states }, (_, s) => Math.floor(s / nb));
-  const moves = new Float64Array((NX + 1) ** 2);
-  const setMoves = ({ touches, fresh }: Step) => {
-    for (let y = 0; y <= NX; y++) for (let x = 0; x <= NX; x++) moves[y * (NX + 1) + x] = moved(y, x, touches, fresh);
+  // Most cells follow in one of a few ways.
+  const known = new Map<Step, Float64Array>();
+  const movesTo = (step: Step): Float64Array => {
+    let found = known.get(step);
+    if (!found) known.set(step, (found = movesOf(step)));
+    return found;
   };
   let log = 0;
   for (let at = 0; at < n; at++) {
@@ -57,7 +67,7 @@ export function chainOf(steps: readonly Step[], messages: Float64Array, priors: 
   const excursions = new Float64Array(NX + 1);
   for (let at = 0; at < n; at++) {
     const { stay, fresh } = steps[at] as Step;
-    setMoves(steps[at] as Step);
+    const moves = movesTo(steps[at] as Step);
     const before = (at - 1) * states;
     let total = 0;
     for (let s = 0; s < states; s++) {
@@ -68,10 +78,13 @@ export function chainOf(steps: readonly Step[], messages: Float64Array, priors: 
       else {
         // Reached from the same base, or from any; excursions go on, end, or begin.
         let same = 0;
-        for (let y = 0; y <= NX; y++) same += (alpha[before + y * nb + b] as number) * (moves[y * (NX + 1) + x] as number);
-        let any = 0;
-        for (let y = 0; y <= NX; y++) any += (excursions[y] as number) * (moves[y * (NX + 1) + x] as number);
-        reached = stay * same + (1 - stay) * (priors[b] as number) * any;
+        let others = 0;
+        for (let y = 0; y <= NX; y++) {
+          const move = moves[y * (NX + 1) + x] as number;
+          same += (alpha[before + y * nb + b] as number) * move;
+          others += (excursions[y] as number) * move;
+        }
+        reached = stay * same + (1 - stay) * (priors[b] as number) * others;
       }
       const value = reached * (emissions[at * ne + (wayOf[s] as number)] as number);
       alpha[at * states + s] = value;
@@ -88,7 +101,9 @@ export function chainOf(steps: readonly Step[], messages: Float64Array, priors: 
   }
   const posterior = new Float64Array(n * ne);
   const bases = new Float64Array(n * nb);
-  let beta = new Float64Array(states).fill(1);
+  const beta = new Float64Array(states).fill(1);
+  const ahead = new Float64Array(states);
+  const any = new Float64Array(NX + 1);
   for (let at = n - 1; at >= 0; at--) {
     let total = 0;
     for (let s = 0; s < states; s++) total += (alpha[at * states + s] as number) * (beta[s] as number);
@@ -96,18 +111,17 @@ export function chainOf(steps: readonly Step[], messages: Float64Array, priors: 
       const p = ((alpha[at * states + s] as number) * (beta[s] as number)) / total;
       const e = at * ne + (wayOf[s] as number);
       posterior[e] = (posterior[e] as number) + p;
-      bases[at * nb + (s % nb)] = (bases[at * nb + (s % nb)] as number) + p;
+      const b = at * nb + s - (excursionOf[s] as number) * nb;
+      bases[b] = (bases[b] as number) + p;
     }
     if (at === 0) break;
     const { stay } = steps[at] as Step;
-    setMoves(steps[at] as Step);
-    const next = new Float64Array(states);
-    const any = new Float64Array(NX + 1);
-    const ahead = new Float64Array(states);
+    const moves = movesTo(steps[at] as Step);
+    any.fill(0);
     for (let s = 0; s < states; s++) {
       ahead[s] = (beta[s] as number) * (emissions[at * ne + (wayOf[s] as number)] as number);
       const x = excursionOf[s] as number;
-      any[x] = (any[x] as number) + (priors[s % nb] as number) * (ahead[s] as number);
+      any[x] = (any[x] as number) + (priors[s - x * nb] as number) * (ahead[s] as number);
     }
     let most = 0;
     for (let s = 0; s < states; s++) {
@@ -115,11 +129,10 @@ export function chainOf(steps: readonly Step[], messages: Float64Array, priors: 
       const b = s - y * nb;
       let value = 0;
       for (let x = 0; x <= NX; x++) value += (moves[y * (NX + 1) + x] as number) * (stay * (ahead[x * nb + b] as number) + (1 - stay) * (any[x] as number));
-      next[s] = value;
+      beta[s] = value;
       if (value > most) most = value;
     }
-    for (let s = 0; s < states; s++) next[s] = (next[s] as number) / most;
-    beta = next;
+    for (let s = 0; s < states; s++) beta[s] = (beta[s] as number) / most;
   }
   return { posterior, bases, log };
 }

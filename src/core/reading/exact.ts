@@ -40,7 +40,7 @@ interface Exact {
  * @param raster ticks between places that the source can hold: 80640 / its resolution
  * @returns the home of each stroke that is exact, in ticks; NaN of the others
  */
-export function exactHomes(times: readonly number[], cells: readonly Cell[], raster: number): Float64Array {
+export function exactHomes(times: ArrayLike<number>, cells: readonly Cell[], raster: number): Float64Array {
   const homes = new Float64Array(times.length).fill(Number.NaN);
   const found: (Exact | null)[] = new Array<Exact | null>(times.length).fill(null);
   const ppq = TICKS_PER_QUARTER / raster;

@@ -1,11 +1,9 @@
 /** The hidden Markov model of a part's cells, fitted to its strokes by expectation and maximisation. */
-import { TICKS_PER_QUARTER } from '../units';
-import { eachMatch, expect } from './expectation';
+import { eachMatch, expect, LEAST_MATCH, type Expectation } from './expectation';
 import { learn } from './learning';
 import { firstLearnt, SPREAD_PRIOR, type Learnt } from './learnt';
-import type { Answer, Fit, Material } from './material';
+import { FINEST, PLACES, type Fit, type Material, type RowCell } from './material';
 
-const QUARTER = TICKS_PER_QUARTER;
 const ROUNDS = 4;
 /** Spreads to begin with, ms. */
 const SPREADS = [6, 12, 22];
@@ -19,16 +17,24 @@ const SAMPLED_ROUNDS = 3;
 export function fit(of: Material): Fit {
   const { length } = of.cells;
   const sample = length > MOST_AT_FIRST ? sampleOf(length) : null;
-  let learnt = firstLearnt(of, likeliestSpread(of));
-  for (let round = 0; round < ROUNDS; round++) learnt = learn(of, learnt, expect(of, learnt, round < SAMPLED_ROUNDS ? sample : null));
+  let { learnt, expectation } = likeliestStart(of);
+  // The start was weighed on the sample of the first round; a part that has none is weighed as a whole.
+  if (!sample) expectation = expect(of, learnt);
+  for (let round = 0; round < ROUNDS; round++) {
+    if (round > 0) expectation = expect(of, learnt, round < SAMPLED_ROUNDS ? sample : null);
+    learnt = learn(of, learnt, expectation);
+  }
   return answersOf(of, learnt);
 }
 
 /** The spread that explains a sample of the cells best, before anything is learnt. */
-function likeliestSpread(of: Material): number {
+function likeliestStart(of: Material): { learnt: Learnt; expectation: Expectation } {
   const sample = sampleOf(of.cells.length);
-  const logOf = (spread: number): number => expect(of, firstLearnt(of, spread), sample).log - 3 * Math.log(spread / SPREAD_PRIOR) ** 2;
-  return SPREADS.map((spread) => ({ spread, log: logOf(spread) })).reduce((best, other) => (other.log > best.log ? other : best)).spread;
+  const starts = firstLearnt(of, SPREADS).map((learnt, i) => {
+    const expectation = expect(of, learnt, sample);
+    return { learnt, expectation, log: expectation.log - 3 * Math.log((SPREADS[i] as number) / SPREAD_PRIOR) ** 2 };
+  });
+  return starts.reduce((best, other) => (other.log > best.log ? other : best));
 }
 
 /** Blocks of cells spread over the whole, where there are more than a few. */
@@ -40,23 +46,57 @@ function sampleOf(count: number): number[] {
 
 /** The homes of all strokes, by how likely they are. */
 function answersOf(of: Material, learnt: Learnt): Fit {
-  const expectation = expect(of, learnt);
-  const found = Array.from({ length: of.ticks.length }, () => new Map<number, { p: number; place: number }>());
-  eachMatch(
-    of,
-    learnt,
-    expectation,
-    () => undefined,
-    (stroke, w, _e, l, lines, cell) => {
-      const home = Math.round(cell.start + (lines.homes[l] as number) * QUARTER);
-      const place = cell.start + (lines.places[l] as number) * QUARTER;
-      const known = found[stroke]!.get(home);
-      if (known) {
-        known.p += w;
-        known.place += w * place;
-      } else found[stroke]!.set(home, { p: w, place: w * place });
+  const n = of.ticks.length;
+  const found: Fit = { homes: of.ticks.slice(), sure: new Float64Array(n).fill(1), places: of.ticks.slice(), others: new Float64Array(n).fill(Number.NaN), otherP: new Float64Array(n) };
+  let rc: RowCell;
+  let start = 0;
+  let last = 0;
+  // By stroke of the row cell and slot: how likely, and the sum of places.
+  let p = new Float64Array(16 * PLACES);
+  let sums = new Float64Array(16 * PLACES);
+  eachMatch(of, learnt, expect(of, learnt), {
+    begin(_index, own, cell) {
+      rc = own;
+      start = cell.start;
+      last = cell.slots;
+      const size = (rc.to - rc.from) * PLACES;
+      if (p.length < size) [p, sums] = [new Float64Array(size), new Float64Array(size)];
+      p.fill(0, 0, size);
+      sums.fill(0, 0, size);
     },
-  );
-  const answers = found.map((map) => [...map].map(([home, { p, place }]): Answer => ({ home, p, place: place / p })).sort((a, b) => b.p - a.p || a.home - b.home));
-  return { answers };
+    way(_e, { slots, places }, posteriors, share) {
+      const m = slots.length;
+      for (let k = 0; k < rc.to - rc.from; k++)
+        for (let l = 0; l < m; l++) {
+          const w = share * (posteriors[k * m + l] as number);
+          if (w <= LEAST_MATCH) continue;
+          const at = k * PLACES + (slots[l] as number);
+          p[at] = (p[at] as number) + w;
+          sums[at] = (sums[at] as number) + w * (places[l] as number);
+        }
+    },
+    end() {
+      for (let k = 0; k < rc.to - rc.from; k++) {
+        const [own, stroke] = [k * PLACES, rc.from + k];
+        let [first, second] = [-1, -1];
+        for (let i = 0; i <= last; i++) {
+          const value = p[own + i] as number;
+          if (value <= 0) continue;
+          if (first < 0 || value > (p[own + first] as number)) [first, second] = [i, first];
+          else if (second < 0 || value > (p[own + second] as number)) second = i;
+        }
+        if (first < 0) continue;
+        const decided = of.decided[stroke] as number;
+        const chosen = Number.isNaN(decided) ? first : Math.round((decided - start) / FINEST);
+        found.homes[stroke] = start + first * FINEST;
+        found.sure[stroke] = p[own + first] as number;
+        const isKnown = chosen >= 0 && chosen <= last && (p[own + chosen] as number) > 0;
+        found.places[stroke] = isKnown ? start + (sums[own + chosen] as number) / (p[own + chosen] as number) : decided;
+        if (second < 0) continue;
+        found.others[stroke] = start + second * FINEST;
+        found.otherP[stroke] = p[own + second] as number;
+      }
+    },
+  });
+  return found;
 }

@@ -1,5 +1,5 @@
 import type { Cell } from './cells';
-import { eachMatch, type Expectation } from './expectation';
+import { eachMatch, LEAST_MATCH, type Expectation } from './expectation';
 import { INDEPENDENCE, priorsOf, SPREAD_PRIOR, usualAt, type Learnt } from './learnt';
 import { MS_PER_QUARTER, PLACES, type Material, type RowCell } from './material';
 import { TICKS_PER_QUARTER } from '../units';
@@ -8,6 +8,8 @@ import { EXCURSION_PRIORS, EXCURSIONS, isSwung, type Base } from './states';
 /** How what was expected of the strokes becomes what is learnt: the maximising half of a round. Priors count as so many strokes or cells. */
 
 const QUARTER = TICKS_PER_QUARTER;
+/** 1/24 of a quarter in a quarter. */
+const SLOTS = 24;
 const NX = EXCURSIONS.length;
 /** Milliseconds. */
 const LEAN_PRIOR = 12;
@@ -73,56 +75,59 @@ function collected(of: Material, learnt: Learnt, expectation: Expectation): Coll
   const barsOf = new Float64Array(rows);
   const lastBar = new Int32Array(rows).fill(-0x7fffffff);
   let current = -1;
-  eachMatch(
-    of,
-    learnt,
-    expectation,
-    (index, shares, alone) => {
-      current = index;
-      const rc = of.rowCells[index] as RowCell;
+  let rc: RowCell;
+  let cell: Cell;
+  eachMatch(of, learnt, expectation, {
+    begin(index, own, ownCell, shares, alone) {
+      [current, rc, cell] = [index, own, ownCell];
+      const { row } = rc;
       let sum = 0;
       for (let b = 0; b < nb; b++) sum += shares[b] as number;
-      for (let b = 0; b < nb; b++) ownMass[rc.row * nb + b] = (ownMass[rc.row * nb + b] as number) + (sum > 0 ? (shares[b] as number) / sum : 0);
-      aloneMass[rc.row] = (aloneMass[rc.row] as number) + alone;
-      cellsOfRow[rc.row] = (cellsOfRow[rc.row] as number) + 1;
-      const { bar } = of.cells[rc.cell] as Cell;
-      if (lastBar[rc.row] !== bar) {
-        lastBar[rc.row] = bar;
-        barsOf[rc.row] = (barsOf[rc.row] as number) + 1;
+      if (sum > 0) for (let b = 0; b < nb; b++) ownMass[row * nb + b] = (ownMass[row * nb + b] as number) + (shares[b] as number) / sum;
+      aloneMass[row] = (aloneMass[row] as number) + alone;
+      cellsOfRow[row] = (cellsOfRow[row] as number) + 1;
+      if (lastBar[row] !== cell.bar) {
+        lastBar[row] = cell.bar;
+        barsOf[row] = (barsOf[row] as number) + 1;
       }
     },
-    (stroke, w, e, l, lines, cell) => {
-      const rc = of.rowCells[current] as RowCell;
-      const line = cell.start + (lines.places[l] as number) * QUARTER;
-      const d = (((of.ticks[stroke] as number) - line) / QUARTER) * MS_PER_QUARTER;
-      rowOf[stroke] = rc.row;
-      if (Number.isNaN(of.decided[stroke] as number)) {
-        away[stroke] = (away[stroke] as number) + w * d;
-        squares[stroke] = (squares[stroke] as number) + w * d * d;
-        weights[stroke] = (weights[stroke] as number) + w;
-      }
-      if (l === 0) claims[2 * current] = Math.min(1, (claims[2 * current] as number) + w);
-      else if (l === lines.places.length - 1) claims[2 * current + 1] = Math.min(1, (claims[2 * current + 1] as number) + w);
-      const i = Math.round((lines.homes[l] as number) * 24);
-      const was = struck[current * PLACES + i] as number;
-      const now = Math.min(1, was + w);
-      struck[current * PLACES + i] = now;
-      const at = usualAt(learnt, rc.row, cell, i);
-      usual[at] = (usual[at] as number) + now - was;
+    way(e, { slots, places }, posteriors, share) {
+      const m = slots.length;
       const base = e < nb ? (learnt.bases[e] as Base) : null;
-      if (base && isSwung(base) && Number.isNaN(of.decided[stroke] as number)) {
-        const place = lines.homes[l] as number;
-        const second = base.kind === 'swung-eighths' ? Math.abs(place - 0.5) < 1e-6 : Math.abs(((place * 4) % 2) - 1) < 1e-6;
-        if (second) {
-          const clean = d - (learnt.leans[rc.row] as number) - (learnt.drift[stroke] as number);
-          const ratio = base.ratio + (clean / MS_PER_QUARTER) * (base.kind === 'swung-eighths' ? 1 : 2);
-          const r = ratios[e]!;
-          r.sum += w * ratio;
-          r.weight += w;
+      const pair = base && isSwung(base) ? (base.kind === 'swung-eighths' ? SLOTS : SLOTS / 2) : 0;
+      const lean = learnt.leans[rc.row] as number;
+      for (let stroke = rc.from; stroke < rc.to; stroke++) {
+        const isFree = Number.isNaN(of.decided[stroke] as number);
+        const ms = (((of.ticks[stroke] as number) - cell.start) / QUARTER) * MS_PER_QUARTER;
+        rowOf[stroke] = rc.row;
+        for (let l = 0; l < m; l++) {
+          const w = share * (posteriors[(stroke - rc.from) * m + l] as number);
+          if (w <= LEAST_MATCH) continue;
+          const d = ms - ((places[l] as number) / QUARTER) * MS_PER_QUARTER;
+          const slot = slots[l] as number;
+          if (isFree) {
+            away[stroke] = (away[stroke] as number) + w * d;
+            squares[stroke] = (squares[stroke] as number) + w * d * d;
+            weights[stroke] = (weights[stroke] as number) + w;
+          }
+          if (l === 0) claims[2 * current] = Math.min(1, (claims[2 * current] as number) + w);
+          else if (l === m - 1) claims[2 * current + 1] = Math.min(1, (claims[2 * current + 1] as number) + w);
+          const was = struck[current * PLACES + slot] as number;
+          const now = Math.min(1, was + w);
+          struck[current * PLACES + slot] = now;
+          const at = usualAt(learnt, rc.row, cell, slot);
+          usual[at] = (usual[at] as number) + now - was;
+          // On the second line of a swung pair: what the ratio would have to be.
+          if (base && pair > 0 && isFree && slot % pair === pair / 2) {
+            const clean = d - lean - (learnt.drift[stroke] as number);
+            const r = ratios[e]!;
+            r.sum += w * (base.ratio + (clean / MS_PER_QUARTER) * (SLOTS / pair));
+            r.weight += w;
+          }
         }
       }
     },
-  );
+  });
   return { away, squares, weights, rowOf, ownMass, aloneMass, cellsOfRow, ratios, claims, usual, struck, barsOf };
 }
 

@@ -38,14 +38,13 @@ export function priorsOf(bases: readonly Base[]): number[] {
   return shares.map((s) => s / sum);
 }
 
-/** @param spread ms */
-export function firstLearnt(of: Material, spread: number): Learnt {
+/** What a fit begins with. @param spreads ms, one for all rows: a beginning for each */
+export function firstLearnt(of: Material, spreads: readonly number[]): Learnt[] {
   const bases = firstBases();
   const priors = priorsOf(bases);
   const placesOfBar = 1 + Math.ceil(of.cells.reduce((most, c) => Math.max(most, c.barLength), 0) / FINEST);
-  return {
+  const blank: Omit<Learnt, 'spreads'> = {
     bases,
-    spreads: new Float64Array(of.rows).fill(spread),
     leans: new Float64Array(of.rows),
     independence: new Float64Array(of.rows).fill(INDEPENDENCE),
     own: Float64Array.from({ length: of.rows * priors.length }, (_, i) => priors[i % priors.length] as number),
@@ -57,10 +56,11 @@ export function firstLearnt(of: Material, spread: number): Learnt {
     struck: new Float64Array(of.rowCells.length * PLACES),
     barsOf: new Float64Array(of.rows),
   };
+  return spreads.map((spread) => ({ ...blank, spreads: new Float64Array(of.rows).fill(spread) }));
 }
 
 /** Where a place of a cell is counted in {@link Learnt.usual}; the bar's end is the next bar's first line. @param i in 1/24 of a quarter */
 export function usualAt({ placesOfBar }: Pick<Learnt, 'placesOfBar'>, row: number, cell: Cell, i: number): number {
-  const place = Math.round(cell.place / FINEST) + i;
-  return row * placesOfBar + (place >= Math.round(cell.barLength / FINEST) ? 0 : place);
+  const place = cell.slot + i;
+  return row * placesOfBar + (place >= cell.slotsOfBar ? 0 : place);
 }

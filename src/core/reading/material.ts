@@ -1,5 +1,4 @@
 import type { Part } from '../model/part';
-import { TICKS_PER_QUARTER } from '../units';
 import type { Cell } from './cells';
 
 /** What of a part homes are read from. */
@@ -7,9 +6,9 @@ export type Readable = Pick<Part, 'hits' | 'meter' | 'origin' | 'tempo' | 'sourc
 
 /** A quarter is counted as so many ms, whatever the tempo: homes do not depend on it. */
 export const MS_PER_QUARTER = 500;
-/** All lines are multiples of this: 1/24 of a quarter. A cell has at most three eighths, and its end. */
-export const FINEST = TICKS_PER_QUARTER / 24;
+/** Lines of a cell that are multiples of 1/24 of a quarter: it has at most three eighths, and its end. */
 export const PLACES = 37;
+export { FINEST } from './cells';
 
 /** Strokes of one row in one cell, grace strokes left out: `from` to `to` of the row's strokes. */
 export interface RowCell {
@@ -27,9 +26,9 @@ export interface Material {
   cells: readonly Cell[];
   rows: number;
   rowCells: readonly RowCell[];
-  /** By cell: its row cells. */
-  ofCell: readonly (readonly number[])[];
-  /** Ticks of each stroke, and its row; strokes of a row follow each other. */
+  /** By cell: the first of its row cells, and at the end their number; those of a cell follow each other. */
+  firstOfCell: Int32Array;
+  /** Ticks of each stroke; those of a row cell follow each other. */
   ticks: Float64Array;
   /** Home that a user decided, in ticks; NaN elsewhere. */
   decided: Float64Array;
@@ -39,15 +38,13 @@ export interface Material {
   raster: number;
 }
 
-/** What each stroke is taken for. */
+/** What each stroke is taken for, column by column. */
 export interface Fit {
-  /** By stroke: homes in ticks with their probability and where they are played; likeliest first. */
-  answers: Answer[][];
-}
-
-export interface Answer {
-  home: number;
-  p: number;
-  /** Mean place of the line, in ticks. */
-  place: number;
+  /** The likeliest line in ticks, how likely it is, and its mean place in ticks. */
+  homes: Float64Array;
+  sure: Float64Array;
+  places: Float64Array;
+  /** The next likely line; NaN without. */
+  others: Float64Array;
+  otherP: Float64Array;
 }

@@ -1,13 +1,14 @@
-import { compareHits, type Hit } from '../model/part';
+import type { Hit } from '../model/part';
+import { columnsOfHits } from '../part/columns';
 import { indicesByVoice } from '../part/by-voice';
 import { meterMapOf, tempoMapOf } from '../part/part-time';
 import { ticks, TICKS_PER_QUARTER } from '../units';
-import { cellsOfHits } from './cells';
+import { cellsOfHits, type Cell } from './cells';
 import { exactHomes } from './exact';
 import { mainStrokes } from './flams';
 import { fit as fitted } from './fit';
 import type { Fit, Material, Readable, RowCell } from './material';
-import { foundSwings, type Swings } from '../homes/swings';
+import { swingsOnLines, type Swings } from '../homes/swings';
 
 /** Where the hits of a part belong, as read; columns run parallel to `part.hits`. */
 export interface Reading {
@@ -43,86 +44,118 @@ export function readHomes(part: Readable, isFixed: FixedTest = isSettled): Readi
   const { hits } = part;
   const reading: Reading = { homes: new Float64Array(hits.length), sure: new Float64Array(hits.length), others: new Float64Array(hits.length).fill(Number.NaN), places: new Float64Array(hits.length), swings: null };
   if (hits.length === 0) return reading;
-  const { material, strokes, mains, literal } = materialOf(part, isFixed);
-  if (isStraight(part, literal, isFixed)) return { ...reading, homes: literal, places: literal.slice(), sure: reading.sure.fill(1) };
+  const times = columnsOfHits(hits).ticks;
+  const fixed = Uint8Array.from(hits, (hit) => (isFixed(hit) ? 1 : 0));
+  const { material, strokes, mains, literal } = materialOf(part, times, fixed);
+  if (isStraight(part, literal, fixed)) return { ...reading, homes: literal, places: literal.slice(), sure: reading.sure.fill(1) };
   const fit = fitted(material);
-  reading.swings = swingsAsFitted(part, strokes, fit);
-  settle(reading, part, strokes, mains, literal, fit, isFixed);
+  reading.swings = swingsAsFitted(part, times, strokes, fit);
+  settle(reading, part, strokes, mains, literal, fit, fixed);
   return reading;
 }
 
 /** Every hit stands exactly on a line that no swing bends: there is nothing to weigh. */
-function isStraight(part: Readable, literal: Float64Array, isFixed: FixedTest): boolean {
+function isStraight(part: Readable, literal: Float64Array, fixed: Uint8Array): boolean {
   const map = meterMapOf(part);
-  return literal.every((line, i) => !Number.isNaN(line) && !isFixed(part.hits[i] as Hit) && (line - map.barAt(ticks(line)).start) % BINARY === 0);
+  return literal.every((line, i) => !Number.isNaN(line) && fixed[i] === 0 && (line - map.barAt(ticks(line)).start) % BINARY === 0);
 }
 
 /** How much main strokes swing, on the lines that they are taken for. */
-function swingsAsFitted(part: Readable, strokes: Int32Array, { answers }: Fit): Swings | null {
-  const hits = Array.from(strokes, (i, k): Hit => ({ ...(part.hits[i] as Hit), home: ticks(answers[k]![0]?.home ?? (part.hits[i] as Hit).tick) }));
-  return foundSwings({ hits: hits.sort(compareHits), meter: part.meter, origin: part.origin });
+function swingsAsFitted(part: Readable, times: Float64Array, strokes: Int32Array, { homes }: Fit): Swings | null {
+  const all = new Float64Array(part.hits.length).fill(Number.NaN);
+  strokes.forEach((i, k) => (all[i] = ticks(homes[k] as number)));
+  return swingsOnLines(part, all, times, (i) => !Number.isNaN(all[i] as number));
 }
 
 /** What of a part is read: its cells, and the strokes of its rows without grace strokes. */
-function materialOf(part: Readable, isFixed: FixedTest): { material: Material; strokes: Int32Array; mains: Int32Array; literal: Float64Array } {
+function materialOf(part: Readable, times: Float64Array, fixed: Uint8Array): { material: Material; strokes: Int32Array; mains: Int32Array; literal: Float64Array } {
   const { hits } = part;
-  const map = meterMapOf(part);
   const tempo = tempoMapOf(part);
+  const { velocities } = columnsOfHits(hits);
   const raster = part.source?.ppq ? TICKS_PER_QUARTER / part.source.ppq : 1;
-  const { cells, of } = cellsOfHits(map, hits.map((h) => h.tick));
-  const mains = Int32Array.from(hits, (_, i) => i);
+  const { cells, of } = cellsOfHits(meterMapOf(part), times);
+  const mains = new Int32Array(hits.length);
   const literal = new Float64Array(hits.length).fill(Number.NaN);
-  const rowCells: RowCell[] = [];
-  const strokes: number[] = [];
-  const byVoice = [...indicesByVoice(hits).values()];
-  byVoice.forEach((indices, row) => {
-    const times = indices.map((i) => (hits[i] as Hit).tick);
-    const exact = exactHomes(times, indices.map((i) => cells[of[i] as number]!), raster);
-    exact.forEach((home, k) => (literal[indices[k] as number] = home));
-    const main = mainStrokes(indices.map((i) => ({ at: (hits[i] as Hit).tick, velocity: (hits[i] as Hit).velocity, seconds: tempo.toSeconds((hits[i] as Hit).tick) })), (k) => Number.isNaN(exact[k] as number) && !isFixed(hits[indices[k] as number] as Hit), TICKS_PER_QUARTER);
-    let open: RowCell | null = null;
-    indices.forEach((i, k) => {
+  const byRow: RowCell[] = [];
+  const ofCell: number[][] = cells.map(() => []);
+  const strokesByRow: number[] = [];
+  const rows = [...indicesByVoice(hits).values()];
+  rows.forEach((indices, row) => {
+    const own = taken(times, indices);
+    const exact = exactHomes(own, indices.map((i) => cells[of[i] as number] as Cell), raster);
+    for (let k = 0; k < own.length; k++) literal[indices[k] as number] = exact[k] as number;
+    const isFree = (k: number): boolean => Number.isNaN(exact[k] as number) && fixed[indices[k] as number] === 0;
+    const main = mainStrokes({ ticks: own, velocities: taken(velocities, indices), seconds: own.map((t) => tempo.toSeconds(ticks(t))) }, isFree, TICKS_PER_QUARTER);
+    let open: RowCell | null = null as RowCell | null;
+    for (let k = 0; k < indices.length; k++) {
+      const i = indices[k] as number;
       mains[i] = indices[main[k] as number] as number;
-      if (main[k] !== k) return;
+      if (main[k] !== k) continue;
       const cell = of[i] as number;
       if (open?.cell !== cell) {
         const before: RowCell | null = open;
-        const touches = before !== null && before.cell === cell - 1 && cells[cell - 1]!.start + cells[cell - 1]!.length === cells[cell]!.start;
-        open = { row, cell, from: strokes.length, to: strokes.length, before: touches ? rowCells.length - 1 : -1, after: -1 };
-        if (touches) before.after = rowCells.length;
-        rowCells.push(open);
+        const touches: boolean = before !== null && before.cell === cell - 1 && cells[cell - 1]!.start + cells[cell - 1]!.length === cells[cell]!.start;
+        open = { row, cell, from: strokesByRow.length, to: strokesByRow.length, before: touches ? byRow.length - 1 : -1, after: -1 };
+        if (before && touches) before.after = byRow.length;
+        ofCell[cell]!.push(byRow.length);
+        byRow.push(open);
       }
-      strokes.push(i);
-      open.to = strokes.length;
-    });
+      strokesByRow.push(i);
+      open.to = strokesByRow.length;
+    }
   });
-  const ofCell: number[][] = cells.map(() => []);
-  rowCells.forEach((rc, index) => ofCell[rc.cell]!.push(index));
-  const times = Float64Array.from(strokes, (i) => (hits[i] as Hit).tick);
+  const { rowCells, firstOfCell, strokes } = inCellOrder(byRow, ofCell, strokesByRow);
+  const own = taken(times, strokes);
+  const inTime = new Int32Array(own.length);
+  for (let k = 0; k < inTime.length; k++) inTime[k] = k;
   const material: Material = {
     cells,
-    rows: byVoice.length,
+    rows: rows.length,
     rowCells,
-    ofCell,
-    ticks: times,
-    decided: Float64Array.from(strokes, (i) => (isFixed(hits[i] as Hit) ? (hits[i] as Hit).home : Number.NaN)),
-    inTime: Int32Array.from(strokes, (_, k) => k).sort((a, b) => (times[a] as number) - (times[b] as number)),
+    firstOfCell,
+    ticks: own,
+    decided: Float64Array.from(strokes, (i) => (fixed[i] === 1 ? (hits[i] as Hit).home : Number.NaN)),
+    inTime: inTime.sort((a, b) => (own[a] as number) - (own[b] as number)),
     raster,
   };
-  return { material, strokes: Int32Array.from(strokes), mains, literal };
+  return { material, strokes, mains, literal };
 }
 
-function settle(reading: Reading, part: Readable, strokes: Int32Array, mains: Int32Array, literal: Float64Array, fit: Fit, isFixed: FixedTest) {
+/** The same row cells and strokes, one cell after another: passes over cells then go through memory in its order. */
+function inCellOrder(byRow: readonly RowCell[], ofCell: readonly (readonly number[])[], strokesByRow: readonly number[]): Pick<Material, 'rowCells' | 'firstOfCell'> & { strokes: Int32Array } {
+  const order = ofCell.flat();
+  const indexOf = new Int32Array(byRow.length + 1);
+  order.forEach((old, index) => (indexOf[old] = index));
+  const firstOfCell = new Int32Array(ofCell.length + 1);
+  ofCell.forEach((own, c) => (firstOfCell[c + 1] = (firstOfCell[c] as number) + own.length));
+  const strokes = new Int32Array(strokesByRow.length);
+  let to = 0;
+  const rowCells = order.map((old): RowCell => {
+    const rc = byRow[old] as RowCell;
+    const from = to;
+    for (let k = rc.from; k < rc.to; k++) strokes[to++] = strokesByRow[k] as number;
+    return { row: rc.row, cell: rc.cell, from, to, before: rc.before < 0 ? -1 : (indexOf[rc.before] as number), after: rc.after < 0 ? -1 : (indexOf[rc.after] as number) };
+  });
+  return { rowCells, firstOfCell, strokes };
+}
+
+/** What a column has at some indices. */
+function taken(column: ArrayLike<number>, indices: ArrayLike<number>): Float64Array {
+  const own = new Float64Array(indices.length);
+  for (let k = 0; k < indices.length; k++) own[k] = column[indices[k] as number] as number;
+  return own;
+}
+
+function settle(reading: Reading, part: Readable, strokes: Int32Array, mains: Int32Array, literal: Float64Array, fit: Fit, fixed: Uint8Array) {
   const { hits } = part;
   const { homes, sure, others, places, swings } = reading;
   const triplets = swings ? tripletRows(part, literal, swings.division === '1/8' ? TICKS_PER_QUARTER : TICKS_PER_QUARTER / 2) : new Set<string>();
   strokes.forEach((i, k) => {
-    const [first, second] = fit.answers[k]!;
     const hit = hits[i] as Hit;
-    homes[i] = first?.home ?? hit.tick;
-    places[i] = first?.place ?? hit.tick;
-    sure[i] = Math.min(1, first?.p ?? 1);
-    if (second && second.p >= LEAST_OTHER) others[i] = second.home;
+    homes[i] = fit.homes[k] as number;
+    places[i] = fit.places[k] as number;
+    sure[i] = Math.min(1, fit.sure[k] as number);
+    if ((fit.otherP[k] as number) >= LEAST_OTHER) others[i] = fit.others[k] as number;
     const line = literal[i] as number;
     // What stands exactly where the part swings to belongs to the swung line, unless the row plays both thirds: those are triplets.
     const isSwungThere = swings !== null && !triplets.has(hit.voice) && homes[i] !== line && Math.abs((places[i] as number) - line) < NEAR_SWUNG && Math.abs((places[i] as number) - (homes[i] as number)) > NEAR_SWUNG;
@@ -131,9 +164,8 @@ function settle(reading: Reading, part: Readable, strokes: Int32Array, mains: In
       sure[i] = 1;
       others[i] = Number.NaN;
     }
-    if (isFixed(hit)) {
+    if (fixed[i] === 1) {
       homes[i] = hit.home;
-      places[i] = fit.answers[k]!.find((a) => a.home === hit.home)?.place ?? hit.home;
       sure[i] = 1;
       others[i] = Number.NaN;
     }

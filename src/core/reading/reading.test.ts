@@ -1,11 +1,11 @@
 import fc from 'fast-check';
 import { MeterMap } from '../time/meter-map';
 import { GRIDS, stepOf } from '../time/grid';
-import { seconds, ticks, TICKS_PER_QUARTER } from '../units';
+import { ticks, TICKS_PER_QUARTER } from '../units';
 import type { Part } from '../model/part';
 import { smallPart } from '@tests/support/arbitraries';
 import { playTake, SLOPPINESS, STYLES, type Sloppiness, type Take } from '@tests/support/takes';
-import { align } from './alignment';
+import { align, posteriorsOfAlign } from './alignment';
 import { cellsOfBar } from './cells';
 import { exactHomes } from './exact';
 import { mainStrokes } from './flams';
@@ -31,12 +31,13 @@ test('bars are read by quarters and by groups of three eighths; shorter groups a
 test('two strokes and three lines by hand: all orders that go forward, and the rare one that shares a line', () => {
   const lines = { places: [0, 0.5, 1], homes: [0, 0.5, 1], priors: [0.5, 0.3, 0.2] };
   // First stroke: 2, 1, 0; second: 0, 1, 3 by line.
-  const { log, posterior } = align(2, 3, lines.priors, { values: Float64Array.of(2, 1, 0, 0, 1, 3), places: 3, of: Int32Array.of(0, 1, 2) }, true);
+  const log = align(2, { priors: Float64Array.from(lines.priors), placeOf: Int32Array.of(0, 1, 2) }, Float64Array.of(2, 1, 0, 0, 1, 3), 0, 3, true);
+  const posterior = posteriorsOfAlign();
   // (0,1): 1 x 0.3; (0,2): 1 x 0.6; (1,1): 0.3 x 0.3 x 0.03; (1,2): 0.3 x 0.6.
   const sum = 0.3 + 0.6 + 0.0027 + 0.18;
   expect(Math.exp(log)).toBeCloseTo(sum, 12);
-  expect(posterior![0]).toBeCloseTo(0.9 / sum, 12);
-  expect(posterior![4]).toBeCloseTo(0.3027 / sum, 12);
+  expect(posterior[0]).toBeCloseTo(0.9 / sum, 12);
+  expect(posterior[4]).toBeCloseTo(0.3027 / sum, 12);
 });
 
 test('swung lines: the second of a pair of sixteenths at 60 %; eighths bend the sixteenths between half as far', () => {
@@ -48,8 +49,8 @@ test('swung lines: the second of a pair of sixteenths at 60 %; eighths bend the 
 });
 
 test('flams: soft strokes close to a loud one take its home; equals that are not quite together do not', () => {
-  const stroke = (ms: number, velocity: number) => ({ at: ticks(Math.round((ms / 500) * Q)), velocity, seconds: seconds(ms / 1000) });
-  const main = (list: [number, number][]) => [...mainStrokes(list.map(([ms, v]) => stroke(ms, v)), () => true, Q)];
+  const main = (list: [ms: number, velocity: number][]) =>
+    [...mainStrokes({ ticks: list.map(([ms]) => Math.round((ms / 500) * Q)), velocities: list.map(([, v]) => v), seconds: list.map(([ms]) => ms / 1000) }, () => true, Q)];
   expect(main([[0, 40], [25, 100]])).toEqual([1, 1]);
   expect(main([[0, 95], [25, 100]])).toEqual([0, 1]);
   expect(main([[0, 95], [14, 100]])).toEqual([1, 1]);
