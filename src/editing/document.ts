@@ -135,7 +135,8 @@ export class Document<T, D, S> {
     const last = history.undo.at(-1);
     const { join } = this.kind;
     if (underway || !last || !join || history.redo.length > 0) return this.run(label, command);
-    const after = command(value);
+    const changed = command(value);
+    const after = this.kind.settled?.(value, changed) ?? changed;
     const diff = this.kind.diff(value, after);
     if (!diff) return;
     this.show({ value: after, history: { undo: [...history.undo.slice(0, -1), { ...last, diff: join(last.diff, diff) }], redo: [] } });
@@ -197,12 +198,13 @@ export class Document<T, D, S> {
   }
 
   private keep() {
-    const { underway, value } = this.state;
+    const { underway } = this.state;
     if (!underway) return;
     const { label, base } = underway;
+    const value = this.kind.settled?.(base, this.state.value) ?? this.state.value;
     const diff = this.kind.diff(base, value);
     if (!diff) return this.show({ underway: null, value: base });
-    this.show({ underway: null, ...this.withStep({ label, diff, before: this.before as S, after: this.ports.surroundings() }, base) });
+    this.show({ underway: null, value, ...this.withStep({ label, diff, before: this.before as S, after: this.ports.surroundings() }, base) });
     this.ports.finished({ label, diff, after: value, step: 'do' });
   }
 

@@ -3,6 +3,8 @@ export interface Diffing<T, D> {
   /** Null where nothing differs: then there is no step. */
   diff(before: T, after: T): D | null;
   apply(value: T, diff: D): T;
+  /** The value of a finished step in the form that is kept: equal to it, and made once. */
+  settled?(before: T, after: T): T;
   invert(diff: D): D;
   /** Two diffs, the second of which starts where the first leads to, as one; without it nothing goes with the step before. */
   join?(first: D, second: D): D;

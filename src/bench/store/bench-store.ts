@@ -7,6 +7,7 @@ import type { HitId, Part } from '@/core/model/part';
 import type { Feel } from '@/core/model/feel';
 import { ticks } from '@/core/units';
 import type { VoiceName } from '@/core/row-names';
+import { withShapedHits } from '@/core/model/hit-shape';
 import { applyDiff, diffParts, invertDiff, joinDiffs, type PartDiff } from '@/core/part/diff';
 import { Document, type Diffing, type Transaction, type TransactionKind, type Underway } from '@/editing/document';
 import { emptyHistory, type History } from '@/editing/history';
@@ -180,7 +181,7 @@ export interface BenchState {
 
 export type BenchStore = StoreApi<BenchState>;
 
-const PART_DIFFS: Diffing<Part, PartDiff> = { diff: diffParts, apply: applyDiff, invert: invertDiff, join: joinDiffs };
+const PART_DIFFS: Diffing<Part, PartDiff> = { diff: diffParts, apply: applyDiff, invert: invertDiff, join: joinDiffs, settled: withShapedHits };
 
 const NOTHING: ReadonlySet<HitId> = new Set();
 

@@ -8,6 +8,7 @@ import { carryVoices, indicesByVoice } from '../part/by-voice';
 import { replaceHits } from '../part/diff';
 import { meterMapOf, tempoMapOf } from '../part/part-time';
 import { compareHits, type Hit, type HitId, type Part, type Row } from '../model/part';
+import { shapedHit } from '../model/hit-shape';
 
 /** No hand moves a hit further than this; a quarter at 60 BPM is four times as long. */
 export const MAX_NUDGE_MS = 250;
@@ -65,9 +66,7 @@ function withNudge(hit: Hit, ms: Milliseconds): Hit {
   const next = milliseconds(withoutSign(Math.round(clamp(ms, -MAX_NUDGE_MS, MAX_NUDGE_MS) * 100) / 100));
   if (next === (hit.nudge?.ms ?? 0)) return hit;
   const velocity = hit.nudge?.velocity ?? 0;
-  if (next !== 0 || velocity !== 0) return { ...hit, nudge: { ms: next, velocity } };
-  const { nudge: _gone, ...rest } = hit;
-  return rest;
+  return shapedHit(hit, { nudge: next !== 0 || velocity !== 0 ? { ms: next, velocity } : undefined });
 }
 
 export function removeHits(part: Part, ids: ReadonlySet<HitId>): Part {

@@ -6,6 +6,7 @@ import { strokesOfHit } from '../ornament/strokes';
 import { roundHalfUp, ticks, velocity } from '../units';
 import { replaceHits } from '../part/diff';
 import type { Hit, HitId, Part } from '../model/part';
+import { shapedHit } from '../model/hit-shape';
 import { endOfPart, meterMapOf } from '../part/part-time';
 import { provisionalHome, withoutReading } from '../homes/homes';
 import { withHits } from './copy';
@@ -34,7 +35,7 @@ export function changeOrnament<K extends Ornament['kind']>(part: Part, ids: Read
     if (hit.ornament?.kind !== kind) return hit;
     const next = { ...hit.ornament, ...change } as Record<string, unknown>;
     for (const name of Object.keys(next)) if (next[name] === undefined) delete next[name];
-    return { ...hit, ornament: next as unknown as Ornament };
+    return shapedHit(hit, { ornament: next as unknown as Ornament });
   });
   return withEchoRows(changed, change as Partial<Ornament>);
 }

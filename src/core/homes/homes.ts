@@ -57,11 +57,15 @@ export function gridOfLine(map: MeterMap, line: Ticks): GridName | undefined {
 
 const COARSEST_FIRST: readonly GridName[] = [...GRIDS].sort((a, b) => stepOf(b) - stepOf(a));
 
+/** Every grid's step is a whole multiple of one of these. */
+const FINEST_STEPS = GRIDS.map((grid) => stepOf(grid)).filter((step, _, all) => !all.some((other) => other < step && step % other === 0));
+
 /** What a hit that nobody has read yet is taken to belong to: the line that it stands on, else the nearest sixteenth. */
 export function provisionalHome(map: MeterMap, tick: Ticks): Ticks {
-  if (gridOfLine(map, tick)) return tick;
   const bar = map.barAt(tick);
-  return ticks(bar.start + nearestPlace(tick - bar.start, stepOf('1/16'), bar.length));
+  const place = tick - bar.start;
+  if (FINEST_STEPS.some((step) => place % step === 0)) return tick;
+  return ticks(bar.start + nearestPlace(place, stepOf('1/16'), bar.length));
 }
 
 /**

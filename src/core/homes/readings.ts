@@ -1,6 +1,6 @@
 import type { Hit, HitId, Part } from '../model/part';
 import type { Ticks } from '../units';
-import { withoutReading } from './homes';
+import { shapedHit } from '../model/hit-shape';
 
 /** What was read of a hit: its line, how likely that is (certain without it), and the next likely one. */
 export interface HomeReading {
@@ -18,8 +18,8 @@ export function withReadings(part: Part, readings: ReadonlyMap<HitId, HomeReadin
     const reading = readings.get(hit.id);
     if (!reading || reading.was !== hit.tick || isRead(hit, reading)) return hit;
     changed = true;
-    const { was: _was, ...read } = reading;
-    return { ...withoutReading(hit), ...read };
+    const { home, sure, other } = reading;
+    return shapedHit(hit, { home, sure, other, decided: undefined, placed: undefined });
   });
   return changed ? { ...part, hits } : part;
 }

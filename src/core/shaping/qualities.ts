@@ -1,5 +1,6 @@
-import { clamp, milliseconds, roundHalfUp, ticks, TICKS_PER_QUARTER } from '../units';
+import { clamp, milliseconds, roundHalfUp, ticks, TICKS_PER_QUARTER, type Velocity } from '../units';
 import type { Hit, HitId, Part } from '../model/part';
+import { shapedHit } from '../model/hit-shape';
 import { changeHits, MAX_NUDGE_MS } from '../commands/hits';
 
 /** What of a hit can be shaped, all with the same tools. */
@@ -47,16 +48,13 @@ export function setQuality(part: Part, ids: ReadonlySet<HitId>, name: QualityNam
     if (next === keptValue(name, readQuality(hit, name))) return hit;
     if (name === 'length') return { ...hit, length: ticks(Math.max(1, Math.round(next * SIXTEENTH))) };
     if (name === 'timing') return nudgedTo(hit, next);
-    if (name !== 'velocity' && next === QUALITY[name].rest) {
-      const { [name]: _gone, ...rest } = hit;
-      return rest;
-    }
-    return { ...hit, [name]: next } as Hit;
+    if (name === 'velocity') return { ...hit, velocity: next as Velocity };
+    return shapedHit(hit, { [name]: next === QUALITY[name].rest ? undefined : next });
   });
 }
 
 /** The hand's nudge in time; what it did to the velocity stays. */
-function nudgedTo({ nudge, ...hit }: Hit, ms: number): Hit {
-  const louder = nudge?.velocity ?? 0;
-  return ms === 0 && louder === 0 ? hit : { ...hit, nudge: { ms: milliseconds(ms), velocity: louder } };
+function nudgedTo(hit: Hit, ms: number): Hit {
+  const louder = hit.nudge?.velocity ?? 0;
+  return shapedHit(hit, { nudge: ms === 0 && louder === 0 ? undefined : { ms: milliseconds(ms), velocity: louder } });
 }
