@@ -49,7 +49,7 @@ const BY_HOME: ReadonlySet<Move['kind']> = new Set(['swing', 'groove', 'humanize
 const needsHomes = (feel: Feel): boolean => !isIdle(feel) && feel.moves.some((m) => m.on !== false && (BY_HOME.has(m.kind) || m.scope?.bars !== undefined));
 
 /** Larger parts are read beat by beat: read together they would take too long. */
-const MOST_READ_TOGETHER = 12_000;
+const MOST_READ_TOGETHER = 60_000;
 
 /** A part that comes from a file with its homes read. @param feelVersion the format of the feel that it is for: feels before feel@3 get the homes that part@2 fitted */
 export function withHomesFor(part: Part, feelVersion = Infinity): Part {

@@ -57,6 +57,7 @@ export function gridOfLine(map: MeterMap, line: Ticks): GridName | undefined {
 
 const COARSEST_FIRST: readonly GridName[] = [...GRIDS].sort((a, b) => stepOf(b) - stepOf(a));
 
+const SIXTEENTH = stepOf('1/16');
 /** Every grid's step is a whole multiple of one of these. */
 const FINEST_STEPS = GRIDS.map((grid) => stepOf(grid)).filter((step, _, all) => !all.some((other) => other < step && step % other === 0));
 
@@ -64,8 +65,8 @@ const FINEST_STEPS = GRIDS.map((grid) => stepOf(grid)).filter((step, _, all) => 
 export function provisionalHome(map: MeterMap, tick: Ticks): Ticks {
   const bar = map.barAt(tick);
   const place = tick - bar.start;
-  if (FINEST_STEPS.some((step) => place % step === 0)) return tick;
-  return ticks(bar.start + nearestPlace(place, stepOf('1/16'), bar.length));
+  for (const step of FINEST_STEPS) if (place % step === 0) return tick;
+  return ticks(bar.start + nearestPlace(place, SIXTEENTH, bar.length));
 }
 
 /**
