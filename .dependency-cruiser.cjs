@@ -6,7 +6,14 @@ const inside = (folder) => `^src/${folder}/`;
 /** Folders that have rules of their own within another's. */
 const nested = (folder) => FOLDERS.filter((f) => f.folder.startsWith(`${folder}/`)).map((f) => inside(f.folder));
 /** What an entry of `on` means: a folder without those within it that are listed themselves. */
-const allowed = (name) => (name.endsWith('/*') ? `^src/${name.slice(0, -2)}/` : nested(name).length > 0 ? `^src/${name}/(?!(${nested(name).map((n) => n.slice(`^src/${name}/`.length)).join('|')}))` : inside(name));
+const allowed = (name) =>
+  name.endsWith('/*')
+    ? `^src/${name.slice(0, -2)}/`
+    : nested(name).length > 0
+      ? `^src/${name}/(?!(${nested(name)
+          .map((n) => n.slice(`^src/${name}/`.length))
+          .join('|')}))`
+      : inside(name);
 
 module.exports = {
   forbidden: [
@@ -18,10 +25,26 @@ module.exports = {
       from: { path: inside(folder), pathNot: [TESTS, ...nested(folder)] },
       to: { path: '^src/', pathNot: [allowed(folder), ...on.map(allowed)] },
     })),
-    { name: 'core-is-pure', comment: 'src/core knows no interface, storage, sound device, format or package', severity: 'error', from: { path: '^src/core', pathNot: TESTS }, to: { pathNot: '^src/core' } },
+    {
+      name: 'core-is-pure',
+      comment: 'src/core knows no interface, storage, sound device, format or package',
+      severity: 'error',
+      from: { path: '^src/core', pathNot: TESTS },
+      to: { pathNot: '^src/core' },
+    },
     { name: 'no-tests-in-code', severity: 'error', from: { pathNot: `${TESTS}|^tests/` }, to: { path: `${TESTS}|^tests/` } },
-    { name: 'no-unlisted-packages', severity: 'error', from: { pathNot: `${TESTS}|^tests/` }, to: { dependencyTypes: ['npm-dev', 'npm-no-pkg', 'npm-unknown'], pathNot: 'node_modules/@types' } },
+    {
+      name: 'no-unlisted-packages',
+      severity: 'error',
+      from: { pathNot: `${TESTS}|^tests/` },
+      to: { dependencyTypes: ['npm-dev', 'npm-no-pkg', 'npm-unknown'], pathNot: 'node_modules/@types' },
+    },
     { name: 'no-dead-imports', severity: 'error', from: {}, to: { couldNotResolve: true, pathNot: '\\.css$' } },
   ],
-  options: { tsConfig: { fileName: 'tsconfig.json' }, tsPreCompilationDeps: true, doNotFollow: { path: 'node_modules' }, enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'require', 'node', 'default', 'types'] } },
+  options: {
+    tsConfig: { fileName: 'tsconfig.json' },
+    tsPreCompilationDeps: true,
+    doNotFollow: { path: 'node_modules' },
+    enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'require', 'node', 'default', 'types'] },
+  },
 };

@@ -2,7 +2,17 @@ import tseslint from 'typescript-eslint';
 import hooks from 'eslint-plugin-react-hooks';
 
 export default tseslint.config(
-  { ignores: ['.next/**', 'node_modules/**', 'public/**', 'server/generated/**', 'next-env.d.ts', 'test-results/**', 'playwright-report/**'] },
+  {
+    ignores: [
+      '.next/**',
+      'node_modules/**',
+      'public/**',
+      'server/generated/**',
+      'next-env.d.ts',
+      'test-results/**',
+      'playwright-report/**',
+    ],
+  },
   ...tseslint.configs.recommended,
   {
     // Where components and hooks are.
@@ -14,7 +24,10 @@ export default tseslint.config(
     files: ['**/*.{ts,tsx}'],
     rules: {
       'max-lines': ['error', { max: 400, skipBlankLines: false, skipComments: false }],
-      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_', destructuredArrayIgnorePattern: '^_' }],
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { argsIgnorePattern: '^_', varsIgnorePattern: '^_', destructuredArrayIgnorePattern: '^_' },
+      ],
       '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
     },
   },
@@ -33,11 +46,20 @@ export default tseslint.config(
     files: ['src/**/*.{ts,tsx}'],
     ignores: ['src/**/*.test.{ts,tsx}'],
     rules: {
-      'no-restricted-syntax': ['error', { selector: "Literal[value=/testid/i], TemplateElement[value.raw=/testid/i], MemberExpression[property.name='testid']", message: 'Names for tests are set, and read by tests alone.' }],
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: "Literal[value=/testid/i], TemplateElement[value.raw=/testid/i], MemberExpression[property.name='testid']",
+          message: 'Names for tests are set, and read by tests alone.',
+        },
+      ],
     },
   },
   {
     files: ['**/*.{js,mjs,cjs}'],
-    rules: { '@typescript-eslint/no-require-imports': 'off', '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_', argsIgnorePattern: '^_', ignoreRestSiblings: true }] },
+    rules: {
+      '@typescript-eslint/no-require-imports': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_', argsIgnorePattern: '^_', ignoreRestSiblings: true }],
+    },
   },
 );

@@ -9,8 +9,17 @@ export default {
   sandboxInjectedGlobals: ['Math', 'Float32Array', 'Float64Array', 'Uint8Array', 'Int32Array'],
   roots: ['<rootDir>/src', '<rootDir>/measure', '<rootDir>/tests'],
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],
-  transform: { '^.+\\.[jt]sx?$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022', transform: { react: { runtime: 'automatic' } } } }] },
+  transform: {
+    '^.+\\.[jt]sx?$': [
+      '@swc/jest',
+      { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022', transform: { react: { runtime: 'automatic' } } } },
+    ],
+  },
   // Packages that come as modules alone are compiled for the tests as well.
   transformIgnorePatterns: ['node_modules/(?!nanoid/|@zip.js/)'],
-  moduleNameMapper: { '^@zip.js/zip.js/(.*)$': '<rootDir>/node_modules/@zip.js/zip.js/$1', '^@/(.*)$': '<rootDir>/src/$1', '^@tests/(.*)$': '<rootDir>/tests/$1' },
+  moduleNameMapper: {
+    '^@zip.js/zip.js/(.*)$': '<rootDir>/node_modules/@zip.js/zip.js/$1',
+    '^@/(.*)$': '<rootDir>/src/$1',
+    '^@tests/(.*)$': '<rootDir>/tests/$1',
+  },
 };

@@ -24,7 +24,10 @@ export default defineConfig({
   use: {
     baseURL: `http://127.0.0.1:${PORT}`,
     // The legend that the first visit shows was read.
-    storageState: { cookies: [], origins: [{ origin: `http://127.0.0.1:${PORT}`, localStorage: [{ name: 'nod-sway:legend', value: 'read' }] }] },
+    storageState: {
+      cookies: [],
+      origins: [{ origin: `http://127.0.0.1:${PORT}`, localStorage: [{ name: 'nod-sway:legend', value: 'read' }] }],
+    },
     // What keeps the application offline fetches all of it: one file of flows is about that.
     serviceWorkers: 'block',
     actionTimeout: 60_000,
@@ -46,5 +49,10 @@ export default defineConfig({
       ],
     },
   },
-  webServer: { command: `node server/serve.mjs ${PORT}`, url: `http://127.0.0.1:${PORT}`, reuseExistingServer: !process.env.CI, timeout: 60_000 },
+  webServer: {
+    command: `node server/serve.mjs ${PORT}`,
+    url: `http://127.0.0.1:${PORT}`,
+    reuseExistingServer: !process.env.CI,
+    timeout: 60_000,
+  },
 });

@@ -5,7 +5,6 @@ import { clickStem, openDemo, openShelf, stemOf, press } from './support';
 
 /** The Bench at work without a barrier, view by view, in both themes. */
 
-
 const VIEWS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
   'the selection, a shape on trial, the table': async (page) => {
     await page.getByRole('tab', { name: /^Hits/ }).click();
@@ -140,7 +139,15 @@ const OPENED: Readonly<Record<string, (page: Page) => Promise<void>>> = {
   },
   'a kit that comes in': async (page) => {
     await page.evaluate(() => window.nodSway!.bench().setDesk({ dialog: 'sounds' }));
-    await page.getByLabel('Sound files').setInputFiles([1, 2].map((n) => ({ name: `snare v${n}.wav`, mimeType: 'audio/wav', buffer: Buffer.from(wavFile(9000, drum(180, { level: n / 3 }))) })));
+    await page
+      .getByLabel('Sound files')
+      .setInputFiles(
+        [1, 2].map((n) => ({
+          name: `snare v${n}.wav`,
+          mimeType: 'audio/wav',
+          buffer: Buffer.from(wavFile(9000, drum(180, { level: n / 3 }))),
+        })),
+      );
     await page.getByRole('button', { name: 'Layers of snare' }).click();
     await expect(page.getByRole('dialog', { name: 'A kit of your own' })).toBeVisible();
   },
@@ -150,7 +157,9 @@ const OPENED: Readonly<Record<string, (page: Page) => Promise<void>>> = {
     await expect(page.getByRole('menu')).toBeVisible();
   },
   'a section’s menu': async (page) => {
-    await page.evaluate(() => window.nodSway!.bench().run('Verse', (p) => ({ ...p, sections: [{ id: 'v', name: 'Verse', from: 1, bars: 1 }] })));
+    await page.evaluate(() =>
+      window.nodSway!.bench().run('Verse', (p) => ({ ...p, sections: [{ id: 'v', name: 'Verse', from: 1, bars: 1 }] })),
+    );
     await page.getByRole('tab', { name: /^Order/ }).click();
     await press(page, 'What to do with Verse');
     await expect(page.getByRole('menu')).toBeVisible();
@@ -201,7 +210,10 @@ const GROOVE_VIEWS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
   learning: async (page) => {
     await page.goto('/grooves');
     await press(page, 'Learn');
-    await page.getByRole('list', { name: 'Parts to learn from' }).getByRole('button', { name: /Low Tide/ }).click();
+    await page
+      .getByRole('list', { name: 'Parts to learn from' })
+      .getByRole('button', { name: /Low Tide/ })
+      .click();
     await expect(page.getByTestId('verdict')).toBeVisible();
   },
 };
@@ -212,6 +224,11 @@ const IN_HAND = new Set(['the neutral pattern, a blend', 'a groove of one’s ow
 for (const [name, open] of Object.entries(GROOVE_VIEWS)) {
   test(`no accessibility violation in either theme: Grooves, ${name}`, async ({ page }) => {
     await open(page);
-    expect(await violationsInBothThemes(page, IN_HAND.has(name) ? '[aria-label="Groove in hand"]' : (await page.getByRole('dialog').count()) > 0 ? '[role=dialog]' : undefined)).toEqual([]);
+    expect(
+      await violationsInBothThemes(
+        page,
+        IN_HAND.has(name) ? '[aria-label="Groove in hand"]' : (await page.getByRole('dialog').count()) > 0 ? '[role=dialog]' : undefined,
+      ),
+    ).toEqual([]);
   });
 }

@@ -11,7 +11,18 @@ const exportDialog = async (page: Page) => {
 test('names and hits keep one scroll position, whatever scrolls them', async ({ page }) => {
   await page.setViewportSize({ width: 1280, height: 480 });
   const keys = [49, 55, 52, 51, 53, 46, 42, 44, 54, 82, 38, 37, 45, 41, 36];
-  await openMidi(page, 'many.mid', midiFile(0, 480, [trackChunk(noteEvents(keys.map((key, i) => [i * 120, key, 90] as const), 30))]));
+  await openMidi(
+    page,
+    'many.mid',
+    midiFile(0, 480, [
+      trackChunk(
+        noteEvents(
+          keys.map((key, i) => [i * 120, key, 90] as const),
+          30,
+        ),
+      ),
+    ]),
+  );
   const offsets = () =>
     page.evaluate(() => {
       const top = document.querySelector('[data-row-names]')!.getBoundingClientRect().top;
@@ -48,7 +59,9 @@ test('an export that cannot be done, or would be empty, says so before it is tri
   await chooseExport(page, 'the sound');
   await expect(dialog.getByTestId('export-refusal')).toContainText('No row with hits can be heard');
   await page.keyboard.press('Escape');
-  await page.evaluate(() => window.nodSway!.bench().run('Solo', (p) => ({ ...p, rows: p.rows.map((r) => ({ ...r, muted: false, soloed: r.voice === 'kick' })) })));
+  await page.evaluate(() =>
+    window.nodSway!.bench().run('Solo', (p) => ({ ...p, rows: p.rows.map((r) => ({ ...r, muted: false, soloed: r.voice === 'kick' })) })),
+  );
   await exportDialog(page);
   await chooseExport(page, 'the sound');
   await expect(dialog).toContainText('Solo is on: only kick is exported, without closed hat, snare.');
@@ -68,7 +81,11 @@ test('an export that is left goes on, and says when it is done', async ({ page }
 
 test('the loop is kept with the part, and later tempos are asked about once', async ({ page }) => {
   await importMidi(page, 'beat.mid', flatBeat(4).bytes);
-  await page.evaluate(() => window.nodSway!.bench().run('Tempo', (p) => ({ ...p, tempo: [{ ...p.tempo[0]! }, { tick: 4 * 80_640, microsecondsPerQuarter: 400_000 } as never] })));
+  await page.evaluate(() =>
+    window
+      .nodSway!.bench()
+      .run('Tempo', (p) => ({ ...p, tempo: [{ ...p.tempo[0]! }, { tick: 4 * 80_640, microsecondsPerQuarter: 400_000 } as never] })),
+  );
   await saved(page);
   const from = page.getByRole('spinbutton', { name: 'First bar of the loop' });
   await from.fill('2');
@@ -101,7 +118,10 @@ test('the loop is kept with the part, and later tempos are asked about once', as
   const tempo = page.getByRole('spinbutton', { name: /^Tempo/ });
   await tempo.fill('90');
   await tempo.press('Enter');
-  await page.getByRole('dialog', { name: 'Change the later tempos too?' }).getByRole('button', { name: 'Only up to the next change' }).click();
+  await page
+    .getByRole('dialog', { name: 'Change the later tempos too?' })
+    .getByRole('button', { name: 'Only up to the next change' })
+    .click();
   await expect.poll(tempos).toEqual([90, 150]);
   // It is not asked again.
   await tempo.fill('100');
@@ -138,7 +158,28 @@ test('first steps stay where they are, ticked one by one, until they are dismiss
 
 test('a song that goes on after its drums: the import, the page Bars and the export say why the part is shorter', async ({ page }) => {
   const words = 'The part ends with its last drum hit, in bar 2. The song goes on to bar 5.';
-  await importMidi(page, 'song.mid', midiFile(1, 480, [trackChunk(noteEvents([[0, 36, 100], [1920, 38, 90]])), trackChunk(noteEvents([[0, 60, 80], [1920 * 4, 64, 80]], 480, 2))]));
+  await importMidi(
+    page,
+    'song.mid',
+    midiFile(1, 480, [
+      trackChunk(
+        noteEvents([
+          [0, 36, 100],
+          [1920, 38, 90],
+        ]),
+      ),
+      trackChunk(
+        noteEvents(
+          [
+            [0, 60, 80],
+            [1920 * 4, 64, 80],
+          ],
+          480,
+          2,
+        ),
+      ),
+    ]),
+  );
   await expect(page.getByText(words)).toBeVisible();
   await page.getByRole('tab', { name: /^Bars/ }).click();
   await expect(page.getByRole('tabpanel').getByText(words)).toBeVisible();
@@ -155,7 +196,13 @@ test('selecting is no step; the view follows the loop, bars that were made, and 
   const bench = () =>
     page.evaluate(() => {
       const { part, view, history, selection } = window.nodSway!.bench();
-      return { bar: view.scroll / (4 * 80_640), pixels: view.pixelsPerQuarter, bars: part.bars, steps: history.undo.length, selected: selection.size };
+      return {
+        bar: view.scroll / (4 * 80_640),
+        pixels: view.pixelsPerQuarter,
+        bars: part.bars,
+        steps: history.undo.length,
+        selected: selection.size,
+      };
     });
   await page.keyboard.press('Control+a');
   await page.keyboard.press('Escape');
@@ -172,7 +219,14 @@ test('selecting is no step; the view follows the loop, bars that were made, and 
   await expect.poll(bench).toMatchObject({ bar: 8, bars: 16, steps: 1 });
   await page.getByRole('button', { name: 'double it' }).click();
   await expect.poll(bench).toMatchObject({ bar: 16, bars: 32, steps: 2 });
-  await page.evaluate(() => window.nodSway!.bench().select(window.nodSway!.bench().part.hits.filter((h) => h.tick === 40 * 80_640).map((h) => h.id)));
+  await page.evaluate(() =>
+    window.nodSway!.bench().select(
+      window
+        .nodSway!.bench()
+        .part.hits.filter((h) => h.tick === 40 * 80_640)
+        .map((h) => h.id),
+    ),
+  );
   for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Zoom in' }).click();
   const middle = await page.evaluate(() => {
     const { view } = window.nodSway!.bench();

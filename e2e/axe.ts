@@ -11,13 +11,20 @@ async function violations(page: Page, within: string | undefined, rules?: string
 }
 
 /** Nothing fades in or out any more, and messages stay as they do under a pointer: what is half there has half a contrast. */
-const settled = (page: Page): Promise<void> => page.evaluate(async () => {
-  document.querySelector('[data-sonner-toaster]')?.dispatchEvent(new MouseEvent('mouseover', { bubbles: true }));
-  await Promise.allSettled(document.getAnimations().filter((a) => a.effect?.getComputedTiming().iterations !== Infinity).map((a) => a.finished));
-  // A message that was just said begins to appear a frame later, one that is on its way out is gone a little later.
-  const isHalf = () => [...document.querySelectorAll('[data-sonner-toast][data-visible=true]')].some((toast) => getComputedStyle(toast).opacity !== '1');
-  while (isHalf()) await new Promise((done) => requestAnimationFrame(done));
-});
+const settled = (page: Page): Promise<void> =>
+  page.evaluate(async () => {
+    document.querySelector('[data-sonner-toaster]')?.dispatchEvent(new MouseEvent('mouseover', { bubbles: true }));
+    await Promise.allSettled(
+      document
+        .getAnimations()
+        .filter((a) => a.effect?.getComputedTiming().iterations !== Infinity)
+        .map((a) => a.finished),
+    );
+    // A message that was just said begins to appear a frame later, one that is on its way out is gone a little later.
+    const isHalf = () =>
+      [...document.querySelectorAll('[data-sonner-toast][data-visible=true]')].some((toast) => getComputedStyle(toast).opacity !== '1');
+    while (isHalf()) await new Promise((done) => requestAnimationFrame(done));
+  });
 
 /**
  * The same page in both themes: what is open stays open, and a theme changes nothing but colours.

@@ -1,10 +1,37 @@
 import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { chooseExport, clickStem, drag, drawn, exportMidi, flatBeat, openMidi, meterEvent, midiFile, noteEvents, notesOf, saved, stemOf, stems, tempoEvent, trackChunk, type Note, press } from './support';
+import {
+  chooseExport,
+  clickStem,
+  drag,
+  drawn,
+  exportMidi,
+  flatBeat,
+  openMidi,
+  meterEvent,
+  midiFile,
+  noteEvents,
+  notesOf,
+  saved,
+  stemOf,
+  stems,
+  tempoEvent,
+  trackChunk,
+  type Note,
+  press,
+} from './support';
 
 /** The Bench's tools one by one, each checked by what it leaves in the part or the exported notes. */
 
-const velocities = (page: Page, voice: string) => page.evaluate((v) => window.nodSway!.bench().part.hits.filter((h) => h.voice === v).map((h) => h.velocity as number), voice);
+const velocities = (page: Page, voice: string) =>
+  page.evaluate(
+    (v) =>
+      window
+        .nodSway!.bench()
+        .part.hits.filter((h) => h.voice === v)
+        .map((h) => h.velocity as number),
+    voice,
+  );
 async function shape(page: Page, verb: string): Promise<void> {
   await page.getByRole('combobox', { name: 'What to do' }).click();
   await page.getByRole('option', { name: verb, exact: true }).click();
@@ -99,7 +126,9 @@ test('velocities follow a drawn line, over the selection of that row or all of i
   expect(await velocities(page, 'kick')).toEqual(Array(4).fill(100));
 });
 
-test('copy, paste under the pointer and at the step cursor; a paste in the wrong bar goes with one undo, the view included', async ({ page }) => {
+test('copy, paste under the pointer and at the step cursor; a paste in the wrong bar goes with one undo, the view included', async ({
+  page,
+}) => {
   const beat = flatBeat(2);
   await openMidi(page, 'beat.mid', beat.bytes);
   const snare = await stemOf(page, 'snare', 0);
@@ -110,11 +139,18 @@ test('copy, paste under the pointer and at the step cursor; a paste in the wrong
   const hat = await stemOf(page, 'hat-closed', 2);
   await stems(page).click({ button: 'right', position: { x: hat.footX, y: tomRow - 14 } });
   await page.getByRole('menuitem', { name: /^Paste at bar 1/ }).click();
-  const kicks = () => page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.voice === 'kick').map((h) => (h.tick as number) / 20160));
+  const kicks = () =>
+    page.evaluate(() =>
+      window
+        .nodSway!.bench()
+        .part.hits.filter((h) => h.voice === 'kick')
+        .map((h) => (h.tick as number) / 20160),
+    );
   expect(await kicks()).toEqual([0, 2, 4, 8, 12, 16, 20, 24, 28]);
   await page.keyboard.press('Control+z');
 
-  const view = () => page.evaluate(() => ({ scroll: window.nodSway!.bench().view.scroll as number, size: window.nodSway!.bench().view.pixelsPerQuarter }));
+  const view = () =>
+    page.evaluate(() => ({ scroll: window.nodSway!.bench().view.scroll as number, size: window.nodSway!.bench().view.pixelsPerQuarter }));
   const before = await view();
   await page.keyboard.press('c');
   await page.keyboard.press('End');
@@ -202,7 +238,11 @@ test('rows: rename, reorder by dragging, key, wrong names put right, merge, hide
   await page.getByRole('option', { name: 'Tin bucket' }).click();
   await press(page, 'Merge');
   expect(await rows()).toEqual(['hat-closed', 'Tin bucket']);
-  expect(notesOf(await exportMidi(page)).filter(([, k]) => k === 38).map(([t]) => t)).toEqual([0, 960, 1920, 2880]);
+  expect(
+    notesOf(await exportMidi(page))
+      .filter(([, k]) => k === 38)
+      .map(([t]) => t),
+  ).toEqual([0, 960, 1920, 2880]);
 
   await press(page, 'Rows');
   await page.getByRole('menuitem', { name: 'Add row …' }).click();
@@ -217,7 +257,14 @@ test('rows: rename, reorder by dragging, key, wrong names put right, merge, hide
 
 test('kit maps: a file with wrong names is put right, kept, exported, brought in, and played on another kit', async ({ page }) => {
   // A pad sheet's keys: to General MIDI they are bongos and congas.
-  const notes: Note[] = [[0, 60, 100], [480, 61, 90], [960, 60, 100], [1440, 61, 90], [240, 64, 60], [720, 64, 60]];
+  const notes: Note[] = [
+    [0, 60, 100],
+    [480, 61, 90],
+    [960, 60, 100],
+    [1440, 61, 90],
+    [240, 64, 60],
+    [720, 64, 60],
+  ];
   await openMidi(page, 'pads.mid', midiFile(0, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), ...noteEvents(notes, 60)])]));
   const rows = () => page.evaluate(() => window.nodSway!.bench().part.rows.map((r) => r.voice));
   expect(await rows()).toEqual(['bongo-high', 'bongo-low', 'conga-low']);
@@ -235,23 +282,53 @@ test('kit maps: a file with wrong names is put right, kept, exported, brought in
   const waiting = page.waitForEvent('download');
   await press(page, 'Export it');
   const file = await (await waiting).path();
-  expect(JSON.parse(readFileSync(file, 'utf8'))).toMatchObject({ format: 'nod-sway/kit@1', name: 'Hold sheet', voices: { 60: 'kick', 64: 'ride' } });
+  expect(JSON.parse(readFileSync(file, 'utf8'))).toMatchObject({
+    format: 'nod-sway/kit@1',
+    name: 'Hold sheet',
+    voices: { 60: 'kick', 64: 'ride' },
+  });
   await press(page, 'Delete Hold sheet');
   await expect(page.getByRole('list', { name: 'Your key maps' }).getByRole('listitem').filter({ hasText: 'Hold sheet' })).toBeHidden();
   await page.getByTestId('library-file').setInputFiles(file);
   await expect(page.getByRole('list', { name: 'Your key maps' }).getByRole('listitem').filter({ hasText: 'Hold sheet' })).toBeVisible();
-  await page.getByTestId('library-file').setInputFiles({ name: 'bad.json', mimeType: 'application/json', buffer: Buffer.from('{"format":"nod-sway/kit@1","name":"x","voices":{"200":"kick"}}') });
+  await page
+    .getByTestId('library-file')
+    .setInputFiles({
+      name: 'bad.json',
+      mimeType: 'application/json',
+      buffer: Buffer.from('{"format":"nod-sway/kit@1","name":"x","voices":{"200":"kick"}}'),
+    });
   await expect(page.getByText('The key map is not valid', { exact: false })).toBeVisible();
-  await page.getByRole('list', { name: 'Our key maps' }).getByRole('listitem').filter({ hasText: 'General MIDI' }).getByRole('button', { name: /^write for/ }).click();
+  await page
+    .getByRole('list', { name: 'Our key maps' })
+    .getByRole('listitem')
+    .filter({ hasText: 'General MIDI' })
+    .getByRole('button', { name: /^write for/ })
+    .click();
   await page.keyboard.press('Escape');
-  expect(notesOf(await exportMidi(page))).toEqual([[0, 36, 100], [480, 51, 60], [960, 38, 90], [1440, 51, 60], [1920, 36, 100], [2880, 38, 90]]);
+  expect(notesOf(await exportMidi(page))).toEqual([
+    [0, 36, 100],
+    [480, 51, 60],
+    [960, 38, 90],
+    [1440, 51, 60],
+    [1920, 36, 100],
+    [2880, 38, 90],
+  ]);
 });
 
 test('nudges: by unit, typed, mirrored, to zero, apart; a doubtful hit is sent to another line; a stray says so', async ({ page }) => {
   await openMidi(page, 'beat.mid', flatBeat(1).bytes);
   await hitsPage(page);
   await clickStem(page, await stemOf(page, 'snare', 0));
-  const nudges = (voice: string) => page.evaluate((v) => window.nodSway!.bench().part.hits.filter((h) => h.voice === v).map((h) => h.nudge?.ms ?? 0), voice);
+  const nudges = (voice: string) =>
+    page.evaluate(
+      (v) =>
+        window
+          .nodSway!.bench()
+          .part.hits.filter((h) => h.voice === v)
+          .map((h) => h.nudge?.ms ?? 0),
+      voice,
+    );
   await page.getByRole('combobox', { name: 'Nudge by' }).click();
   await page.getByRole('option', { name: '1/8 step' }).click();
   await press(page, 'later');
@@ -274,9 +351,18 @@ test('nudges: by unit, typed, mirrored, to zero, apart; a doubtful hit is sent t
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('stray')).toContainText('It strays from its row: 35 ms late');
   await press(page, 'the later line');
-  expect(await page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.decided).map((h) => [(h.tick as number) / 20160, (h.home as number) / 20160]))).toEqual([[5, 6]]);
+  expect(
+    await page.evaluate(() =>
+      window
+        .nodSway!.bench()
+        .part.hits.filter((h) => h.decided)
+        .map((h) => [(h.tick as number) / 20160, (h.home as number) / 20160]),
+    ),
+  ).toEqual([[5, 6]]);
   await press(page, 'Detect again');
-  await expect.poll(() => page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.decided || h.home !== h.tick).length)).toBe(0);
+  await expect
+    .poll(() => page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.decided || h.home !== h.tick).length))
+    .toBe(0);
 
   // Snare, kick and hat on beat 2 set 6 ms apart, the snare first.
   await clickStem(page, await stemOf(page, 'snare', 0));
@@ -288,8 +374,15 @@ test('nudges: by unit, typed, mirrored, to zero, apart; a doubtful hit is sent t
 });
 
 test('a choke ends the ring of its own voice and sounds nothing', async ({ page }) => {
-  const notes: Note[] = [[0, 49, 120], [480, 49, 100]];
-  await openMidi(page, 'crash.mid', midiFile(0, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), ...noteEvents(notes, 60)])]));
+  const notes: Note[] = [
+    [0, 49, 120],
+    [480, 49, 100],
+  ];
+  await openMidi(
+    page,
+    'crash.mid',
+    midiFile(0, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), ...noteEvents(notes, 60)])]),
+  );
   await hitsPage(page);
   const loudness = async (): Promise<number[]> => {
     await page.evaluate(() => (window.nodSway!.engine.log.length = 0));
@@ -328,7 +421,9 @@ test('a choke ends the ring of its own voice and sounds nothing', async ({ page 
   const waiting = page.waitForEvent('download');
   await dialog.getByRole('button', { name: 'Export', exact: true }).click();
   expect(notesOf(new Uint8Array(readFileSync(await (await waiting).path())))).toEqual([[0, 49, 120]]);
-  await expect(page.getByTestId('export-account')).toContainText('MIDI has no chokes: 1 ends what rings before it, 0 notes were shortened.');
+  await expect(page.getByTestId('export-account')).toContainText(
+    'MIDI has no chokes: 1 ends what rings before it, 0 notes were shortened.',
+  );
 });
 
 test('the table of hits follows the selection, sets it, sorts and takes numbers', async ({ page }) => {
@@ -337,14 +432,24 @@ test('the table of hits follows the selection, sets it, sorts and takes numbers'
   const table = page.getByRole('table', { name: 'Hits' });
   await expect(table.getByRole('row')).not.toHaveCount(0);
   await table.getByRole('row', { name: /Snare bar 1 · 2/ }).click({ position: { x: 20, y: 10 } });
-  expect(await page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => window.nodSway!.bench().selection.has(h.id)).map((h) => [h.voice, h.tick as number]))).toEqual([['snare', 80640]]);
+  expect(
+    await page.evaluate(() =>
+      window
+        .nodSway!.bench()
+        .part.hits.filter((h) => window.nodSway!.bench().selection.has(h.id))
+        .map((h) => [h.voice, h.tick as number]),
+    ),
+  ).toEqual([['snare', 80640]]);
   await clickStem(page, await stemOf(page, 'kick', 2));
   await expect(table.getByRole('row', { selected: true })).toContainText('Kick');
   await page.getByLabel('Velocity of Kick, bar 1 · 3', { exact: true }).fill('61');
   await page.keyboard.press('Enter');
   await page.getByLabel('Nudge of Kick, bar 1 · 3, in ms').fill('-7.5');
   await page.keyboard.press('Enter');
-  expect(await page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.voice === 'kick')[2])).toMatchObject({ velocity: 61, nudge: { ms: -7.5 } });
+  expect(await page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.voice === 'kick')[2])).toMatchObject({
+    velocity: 61,
+    nudge: { ms: -7.5 },
+  });
   await table.getByRole('button', { name: 'Velocity' }).click();
   await table.getByRole('button', { name: 'Velocity' }).click();
   await expect(table.getByRole('columnheader', { name: 'Velocity' })).toHaveAttribute('aria-sort', /ascending|descending/);
@@ -354,7 +459,15 @@ test('the table of hits follows the selection, sets it, sorts and takes numbers'
 
 test('feet are dragged to another line or row, with Alt a copy stays behind', async ({ page }) => {
   await openMidi(page, 'beat.mid', flatBeat(1).bytes);
-  const steps = (voice: string) => page.evaluate((v) => window.nodSway!.bench().part.hits.filter((h) => h.voice === v).map((h) => (h.tick as number) / 20160), voice);
+  const steps = (voice: string) =>
+    page.evaluate(
+      (v) =>
+        window
+          .nodSway!.bench()
+          .part.hits.filter((h) => h.voice === v)
+          .map((h) => (h.tick as number) / 20160),
+      voice,
+    );
   const snare = await stemOf(page, 'snare', 0);
   const next = await stemOf(page, 'snare', 1);
   const step = (next.footX - snare.footX) / 8;
@@ -390,6 +503,9 @@ test.describe('with a finger', () => {
     await page.mouse.up();
     await drawn(page);
     // Half a velocity and a quarter of a ms a pixel.
-    expect(await page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.voice === 'snare')[0])).toMatchObject({ velocity: 80, nudge: { ms: 10, velocity: 0 } });
+    expect(await page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.voice === 'snare')[0])).toMatchObject({
+      velocity: 80,
+      nudge: { ms: 10, velocity: 0 },
+    });
   });
 });

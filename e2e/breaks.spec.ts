@@ -35,10 +35,11 @@ async function openSound(page: Page, name: string, bytes: Uint8Array, strokes: s
 }
 
 /** A bar at 100 BPM, a click on each sixteenth. */
-const clicks = (): Uint8Array => wavFile(Math.round(2.4 * RATE), (i) => {
-  const since = i - Math.round(Math.floor(i / (0.15 * RATE) + 1e-9) * 0.15 * RATE);
-  return since < 900 ? 0.5 * Math.exp(-since / 150) * Math.sin(since * 0.7 + 1) : 0;
-});
+const clicks = (): Uint8Array =>
+  wavFile(Math.round(2.4 * RATE), (i) => {
+    const since = i - Math.round(Math.floor(i / (0.15 * RATE) + 1e-9) * 0.15 * RATE);
+    return since < 900 ? 0.5 * Math.exp(-since / 150) * Math.sin(since * 0.7 + 1) : 0;
+  });
 
 const onsetsOf = (bytes: Uint8Array): number[] => {
   const { rate, channels } = readWav(bytes);
@@ -56,7 +57,9 @@ async function exportZip(page: Page, what: string): Promise<Record<string, Uint8
   return unzipSync(bytes);
 }
 
-test('a dropped loop plays by itself, is listened to, corrected by hand and counted; all of it is undone, and there after a reload', async ({ page }) => {
+test('a dropped loop plays by itself, is listened to, corrected by hand and counted; all of it is undone, and there after a reload', async ({
+  page,
+}) => {
   await openSound(page, 'old_harbour-2.wav', HARBOUR, '22 of 22 strokes found');
   await page.waitForFunction(() => window.nodSway!.engine.log.length > 0);
   await press(page, 'Stop');
@@ -79,7 +82,10 @@ test('a dropped loop plays by itself, is listened to, corrected by hand and coun
   await picture.dblclick({ position: { x: box.width * 0.86, y: 60 } });
   await page.keyboard.up('Shift');
   await expect.poll(async () => (await part(page)).hits.length).toBe(fewer + 1);
-  const head = page.getByRole('group', { name: /^Strokes of/ }).getByRole('button').nth(3);
+  const head = page
+    .getByRole('group', { name: /^Strokes of/ })
+    .getByRole('button')
+    .nth(3);
   const before = await head.getAttribute('data-stroke');
   const spot = (await head.boundingBox())!;
   await page.mouse.move(spot.x + 7, spot.y + 7);
@@ -114,7 +120,9 @@ test('a dropped loop plays by itself, is listened to, corrected by hand and coun
   expect(await violationsInBothThemes(page)).toEqual([]);
 });
 
-test('swung by 60 % its pieces sound where swing says, to the millisecond; played in another order from pads they are recorded', async ({ page }) => {
+test('swung by 60 % its pieces sound where swing says, to the millisecond; played in another order from pads they are recorded', async ({
+  page,
+}) => {
   await openSound(page, 'clicks.wav', clicks(), '16 of 16 strokes found');
   await page.getByRole('tab', { name: /^Feel/ }).click();
   await press(page, 'Add swing');
@@ -139,7 +147,11 @@ test('swung by 60 % its pieces sound where swing says, to the millisecond; playe
   await page.keyboard.press('p');
   await page.keyboard.press('t');
   await page.getByRole('button', { name: 'Step entry' }).click();
-  await page.getByRole('checkbox', { name: /step/i }).or(page.getByRole('switch', { name: /step/i })).first().click();
+  await page
+    .getByRole('checkbox', { name: /step/i })
+    .or(page.getByRole('switch', { name: /step/i }))
+    .first()
+    .click();
   await page.getByRole('region', { name: 'Pads' }).getByRole('button', { name: /^5 / }).click();
   await expect.poll(async () => (await part(page)).hits.length).toBe(1);
   await page.waitForFunction((then) => performance.now() - then > 60, await page.evaluate(() => performance.now()));
@@ -147,7 +159,10 @@ test('swung by 60 % its pieces sound where swing says, to the millisecond; playe
   await expect.poll(async () => (await part(page)).hits.map((h) => h.piece)).toEqual([4, 1]);
 });
 
-test('layered under the flat demo: brought in, its groove, which the API gives too, on the hats, exported as files, as pieces with MIDI, left out of MIDI; undone to the start', async ({ page, request }) => {
+test('layered under the flat demo: brought in, its groove, which the API gives too, on the hats, exported as files, as pieces with MIDI, left out of MIDI; undone to the start', async ({
+  page,
+  request,
+}) => {
   await openDemo(page, 'Gangway Strut');
   const before = await part(page);
   const file = await exportMidi(page);
@@ -211,7 +226,11 @@ test('layered under the flat demo: brought in, its groove, which the API gives t
 
   const files = unzipSync(await exportSound(page, (p) => pick(p, 'What of the sound', 'the breaks and the rest, a file each')));
   const [ofBreaks, rest, ...more] = Object.keys(files).sort();
-  expect([/^Gangway Strut 96bpm \d+bars Wheelhouse breaks\.wav$/.test(ofBreaks!), rest!.endsWith(' rest.wav'), more]).toEqual([true, true, []]);
+  expect([/^Gangway Strut 96bpm \d+bars Wheelhouse breaks\.wav$/.test(ofBreaks!), rest!.endsWith(' rest.wav'), more]).toEqual([
+    true,
+    true,
+    [],
+  ]);
   expect(onsetsOf(files[ofBreaks!]!).length).toBeGreaterThan(80);
   expect(await violationsInBothThemes(page, '#page')).toEqual([]);
 
@@ -225,7 +244,11 @@ test('what is no loop is answered: not audio, silence, noise, one stroke, six ch
     await expect(page.getByText(words)).toBeVisible();
   };
   await refused('words.wav', new TextEncoder().encode('no sound at all'), 'This is not a sound that can be read.');
-  await refused('still.wav', wavFile(RATE, () => 0), 'There is nothing to hear in this file.');
+  await refused(
+    'still.wav',
+    wavFile(RATE, () => 0),
+    'There is nothing to hear in this file.',
+  );
   const opened = async (name: string, bytes: Uint8Array, words: string | RegExp) => {
     await dropOnShelf(page, name, bytes);
     await page.waitForURL(/\/bench\//);
@@ -234,11 +257,19 @@ test('what is no loop is answered: not audio, silence, noise, one stroke, six ch
   const stroke = (i: number): number => (i > 2000 ? 0.6 * Math.exp((2000 - i) / 2000) * Math.sin(i * 0.05) : 0);
   await opened('one.wav', wavFile(RATE, stroke), 'One stroke was heard, too few to tell a tempo');
   let noise = 1;
-  await opened('noise.wav', wavFile(20 * RATE, () => ((noise = (noise * 16_807) % 2_147_483_647) / 2_147_483_647) - 0.5), 'No stroke stands out in this recording');
+  await opened(
+    'noise.wav',
+    wavFile(20 * RATE, () => (noise = (noise * 16_807) % 2_147_483_647) / 2_147_483_647 - 0.5),
+    'No stroke stands out in this recording',
+  );
   await opened('six.wav', wavFile(RATE, stroke, { channels: 6 }), 'It has 6 channels: the first two are used.');
   await opened('cut.wav', wavFile(RATE, stroke, { cut: 4000 }), 'The file ends early: what there is of it is used.');
   await opened('eight.wav', wavFile(RATE, stroke, { bits: 8 }), /strokes? found/);
-  await opened('fast.wav', wavFile(96_000, (i) => stroke(i / 4), { rate: 192_000, bits: '32f' }), /strokes? found/);
+  await opened(
+    'fast.wav',
+    wavFile(96_000, (i) => stroke(i / 4), { rate: 192_000, bits: '32f' }),
+    /strokes? found/,
+  );
 });
 
 test('a loop dropped among the grooves is listened to and learnt from: the groove that the API gives', async ({ page, request }) => {
@@ -256,7 +287,9 @@ test('a loop dropped among the grooves is listened to and learnt from: the groov
 });
 
 const grooveOfHarbour = async (request: APIRequestContext): Promise<Groove> =>
-  (await (await request.post('/api/groove', { multipart: { audio: { name: 'harbour.wav', mimeType: 'audio/wav', buffer: HARBOUR } } })).json()) as Groove;
+  (await (
+    await request.post('/api/groove', { multipart: { audio: { name: 'harbour.wav', mimeType: 'audio/wav', buffer: HARBOUR } } })
+  ).json()) as Groove;
 
 /** The dialog offers to learn around lines that fit the loop: all steps are off by the same then. */
 function expectSameSteps({ steps }: Groove, other: Groove) {
@@ -271,11 +304,14 @@ function expectSameSteps({ steps }: Groove, other: Groove) {
 test('a loop dropped on the stems comes in under the part; one stroke becomes the row’s sound', async ({ page }) => {
   await openDemo(page, 'Net Menders');
   const drop = async (name: string, bytes: Uint8Array) => {
-    const transfer = await page.evaluateHandle(({ file, list }) => {
-      const data = new DataTransfer();
-      data.items.add(new File([Uint8Array.from(list)], file));
-      return data;
-    }, { file: name, list: [...bytes] });
+    const transfer = await page.evaluateHandle(
+      ({ file, list }) => {
+        const data = new DataTransfer();
+        data.items.add(new File([Uint8Array.from(list)], file));
+        return data;
+      },
+      { file: name, list: [...bytes] },
+    );
     const box = (await page.getByTestId('stems').boundingBox())!;
     const at = { dataTransfer: transfer, clientX: box.x + 200, clientY: box.y + box.height * 0.6 };
     await page.getByTestId('stems').dispatchEvent('dragover', at);
@@ -284,6 +320,9 @@ test('a loop dropped on the stems comes in under the part; one stroke becomes th
   await drop('loop.wav', clicks());
   await expect(page.getByText('loop is under the part')).toBeVisible();
   await expect(page.getByTestId('break-strip')).toBeVisible();
-  await drop('tin.wav', wavFile(RATE, (i) => 0.6 * Math.exp(-i / 3000) * Math.sin(i * 0.09)));
+  await drop(
+    'tin.wav',
+    wavFile(RATE, (i) => 0.6 * Math.exp(-i / 3000) * Math.sin(i * 0.09)),
+  );
   await expect.poll(async () => (await part(page)).rows.some((r) => r.plays && 'own' in r.plays)).toBe(true);
 });

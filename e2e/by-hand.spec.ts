@@ -12,17 +12,35 @@ const WRITTEN: readonly (readonly [step: number, key: number, velocity: number])
   // Hats on eighths, loud and soft in turn.
   ...Array.from({ length: 16 }, (_, i) => [2 * i, 42, i % 2 === 0 ? 108 : 74] as const),
   // Kick on 1 and the "&" of 3.
-  [0, 36, 96], [10, 36, 96], [16, 36, 96], [26, 36, 96],
+  [0, 36, 96],
+  [10, 36, 96],
+  [16, 36, 96],
+  [26, 36, 96],
   // Backbeat, ghosts around it; the last beat rises: 45 to 112 in thirds.
-  [4, 38, 100], [12, 38, 100], [20, 38, 100], [7, 38, 26], [9, 38, 26], [23, 38, 26],
-  [28, 38, 45], [29, 38, 67], [30, 38, 90], [31, 38, 112],
+  [4, 38, 100],
+  [12, 38, 100],
+  [20, 38, 100],
+  [7, 38, 26],
+  [9, 38, 26],
+  [23, 38, 26],
+  [28, 38, 45],
+  [29, 38, 67],
+  [30, 38, 90],
+  [31, 38, 112],
   // Clap, 10 ms late: 16 ticks of 960 at 100 BPM.
-  [4, 39, 100], [12, 39, 100], [20, 39, 100], [28, 39, 100],
+  [4, 39, 100],
+  [12, 39, 100],
+  [20, 39, 100],
+  [28, 39, 100],
 ];
 
 /** Swing 62 % makes the second sixteenth of each pair of 480 ticks 57.6 late: 240 + 57.6 rounds to 298. */
 const expected = (swing: boolean): Note[] =>
-  WRITTEN.map(([step, key, velocity]): Note => [step * STEP + (swing && step % 2 === 1 ? 58 : 0) + (key === 39 ? 16 : 0), key, velocity]).sort((a, b) => a[0] - b[0] || a[1] - b[1]);
+  WRITTEN.map(([step, key, velocity]): Note => [
+    step * STEP + (swing && step % 2 === 1 ? 58 : 0) + (key === 39 ? 16 : 0),
+    key,
+    velocity,
+  ]).sort((a, b) => a[0] - b[0] || a[1] - b[1]);
 
 const sorted = (notes: Note[]): Note[] => [...notes].sort((a, b) => a[0] - b[0] || a[1] - b[1]);
 
@@ -146,7 +164,14 @@ test('by pointer alone, swung first: at most 60 actions, nothing typed', async (
 
   expect(hand.actions).toBeLessThanOrEqual(60);
   await sameAsByHand(page, (notes) => notes);
-  expect(await page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.ghost).map((h) => (h.tick as number) / 20160))).toEqual([7, 9, 23]);
+  expect(
+    await page.evaluate(() =>
+      window
+        .nodSway!.bench()
+        .part.hits.filter((h) => h.ghost)
+        .map((h) => (h.tick as number) / 20160),
+    ),
+  ).toEqual([7, 9, 23]);
 });
 
 test('by keyboard alone, swung first', async ({ page }) => {
@@ -178,7 +203,19 @@ test('by keyboard alone, swung first', async ({ page }) => {
   await key('Home', 'ArrowUp');
   await key(...times('ArrowRight', 4), 'Enter', ...times('ArrowRight', 8), 'Enter', 'a', 'r', 'a', ...times('u', 4));
   // Ghosts: level 2 of painting is 26.
-  await key('Escape', '2', 'Home', ...times('ArrowRight', 7), 'Enter', 'ArrowRight', 'ArrowRight', 'Enter', 'PageDown', ...times('ArrowRight', 7), 'Enter');
+  await key(
+    'Escape',
+    '2',
+    'Home',
+    ...times('ArrowRight', 7),
+    'Enter',
+    'ArrowRight',
+    'ArrowRight',
+    'Enter',
+    'PageDown',
+    ...times('ArrowRight', 7),
+    'Enter',
+  );
   // The last beat with even painting, then a ramp from the Hits page.
   await key('Escape', '7', 'End', ...times('ArrowLeft', 3), 'f');
   await page.getByRole('tab', { name: /^Hits/ }).focus();

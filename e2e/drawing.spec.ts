@@ -7,17 +7,25 @@ function scattered(): Note[] {
   let seed = 7;
   const next = (): number => (seed = (seed * 1103515245 + 12345) % 2147483648) / 2147483648;
   for (let step = 1; step < 16 * 16; step++) {
-    for (const key of [36, 38, 42, 46]) if (next() < 0.5) notes.push([step * 240 + Math.round((next() - 0.5) * 60), key, 1 + Math.floor(next() * 127)]);
+    for (const key of [36, 38, 42, 46])
+      if (next() < 0.5) notes.push([step * 240 + Math.round((next() - 0.5) * 60), key, 1 + Math.floor(next() * 127)]);
   }
   return notes;
 }
 
 test('foot, head x and y follow the formulas within half a pixel at three zooms; heads of a row keep their order', async ({ page }) => {
   const notes = scattered();
-  await openMidi(page, 'scattered.mid', midiFile(0, 960, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), ...noteEvents(notes, 20)])]));
+  await openMidi(
+    page,
+    'scattered.mid',
+    midiFile(0, 960, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), ...noteEvents(notes, 20)])]),
+  );
   let checked = 0;
   for (const pixelsPerQuarter of [300, 110, 44]) {
-    await page.evaluate((p) => window.nodSway!.bench().setView({ pixelsPerQuarter: p, scroll: (p === 110 ? 80640 : 0) as never }), pixelsPerQuarter);
+    await page.evaluate(
+      (p) => window.nodSway!.bench().setView({ pixelsPerQuarter: p, scroll: (p === 110 ? 80640 : 0) as never }),
+      pixelsPerQuarter,
+    );
     await drawn(page);
     const scene = await page.evaluate(() => {
       const d = window.nodSway!;
@@ -29,7 +37,12 @@ test('foot, head x and y follow the formulas within half a pixel at three zooms;
         rows: s.rows.map((row, r) => ({
           baseline: row.baseline,
           tallest: row.tallest,
-          stems: s.stems[r]!.map((t) => ({ ...t, tick: part.hits[t.index]!.tick as number, velocity: part.hits[t.index]!.velocity as number, home: s.performance.homes.ticks[t.index]! })),
+          stems: s.stems[r]!.map((t) => ({
+            ...t,
+            tick: part.hits[t.index]!.tick as number,
+            velocity: part.hits[t.index]!.velocity as number,
+            home: s.performance.homes.ticks[t.index]!,
+          })),
         })),
       };
     });
@@ -64,7 +77,12 @@ test('foot, head x and y follow the formulas within half a pixel at three zooms;
 
 test('the picture has ink where the scene has heads: late rust, early teal, on the line ink', async ({ page }) => {
   // One late, one early by 19 of 480 ticks at 120 BPM: 19.8 ms; 20 would be a 64th of a triplet, and exactly on its line.
-  const notes: Note[] = [[0, 36, 120], [499, 36, 120], [941, 36, 120], [1440, 36, 120]];
+  const notes: Note[] = [
+    [0, 36, 120],
+    [499, 36, 120],
+    [941, 36, 120],
+    [1440, 36, 120],
+  ];
   await openMidi(page, 'lean.mid', midiFile(0, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), ...noteEvents(notes, 20)])]));
   const colours = await page.evaluate(() => {
     const s = window.nodSway!.scene()!;
@@ -84,7 +102,11 @@ test('the picture has ink where the scene has heads: late rust, early teal, on t
 });
 
 test('from afar stems become ribbons and bands, and the phrase strip leads back', async ({ page }) => {
-  await openMidi(page, 'scattered.mid', midiFile(0, 960, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), ...noteEvents(scattered(), 20)])]));
+  await openMidi(
+    page,
+    'scattered.mid',
+    midiFile(0, 960, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), ...noteEvents(scattered(), 20)])]),
+  );
   const detail = () => page.evaluate(() => window.nodSway!.scene()!.detail);
   const levels: string[] = [];
   for (const p of [100, 40, 20, 10]) {

@@ -1,6 +1,20 @@
 import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { drawn, exportMidi, held, meterEvent, midiFile, noteEvents, notesOf, openMidi, press, saved, tempoEvent, trackChunk, type Note } from './support';
+import {
+  drawn,
+  exportMidi,
+  held,
+  meterEvent,
+  midiFile,
+  noteEvents,
+  notesOf,
+  openMidi,
+  press,
+  saved,
+  tempoEvent,
+  trackChunk,
+  type Note,
+} from './support';
 
 /** The Feel page: a flat file made human by moves, heard while it plays, compared with numbers from the formulas. */
 
@@ -35,7 +49,9 @@ function flat(): { notes: Note[]; bytes: Uint8Array } {
 const sorted = (notes: Note[]): Note[] => [...notes].sort((a, b) => a[0] - b[0] || a[1] - b[1]);
 const halfUp = (n: number): number => Math.floor(n + 0.5);
 
-test('made human with three moves for different rows, swept while it plays, compared, decided, exported, reloaded, baked, undone', async ({ page }) => {
+test('made human with three moves for different rows, swept while it plays, compared, decided, exported, reloaded, baked, undone', async ({
+  page,
+}) => {
   const { notes, bytes } = flat();
   await openMidi(page, 'flat.mid', bytes);
 
@@ -51,7 +67,11 @@ test('made human with three moves for different rows, swept while it plays, comp
   await press(page, 'Add lay back');
   await setNumber(page, 'Lay in ms late', -6);
   await scopeTo(page, 'Kick');
-  expect((await moves(page)).map((m) => [m.kind, m.scope?.voices])).toEqual([['swing', ['hat-closed']], ['quantize', ['snare']], ['lay', ['kick']]]);
+  expect((await moves(page)).map((m) => [m.kind, m.scope?.voices])).toEqual([
+    ['swing', ['hat-closed']],
+    ['quantize', ['snare']],
+    ['lay', ['kick']],
+  ]);
   await expect(page.getByRole('region', { name: 'Swing, move 1' }).getByTestId('effect')).toHaveText('Moves 16 hits by 50.0 ms.');
 
   // The doubtful snare, 45 of 120 ticks behind its line, is sent to the later one; then tighten moves it by half of what is left.
@@ -85,7 +105,13 @@ test('made human with three moves for different rows, swept while it plays, comp
         const sweep = bench().open('sweep', 'drag');
         const frame = (now: number) => {
           const t = (now - start) / 1000;
-          sweep.preview((p) => ({ ...p, feel: { ...p.feel, moves: p.feel.moves.map((m) => (m.kind === 'swing' ? { ...m, percent: 50 + 20 * Math.abs(Math.sin(2 * t)) } : m)) } }));
+          sweep.preview((p) => ({
+            ...p,
+            feel: {
+              ...p.feel,
+              moves: p.feel.moves.map((m) => (m.kind === 'swing' ? { ...m, percent: 50 + 20 * Math.abs(Math.sin(2 * t)) } : m)),
+            },
+          }));
           if (t < 5) return requestAnimationFrame(frame);
           sweep.cancel();
           const waitForPass = () => {
@@ -94,7 +120,8 @@ test('made human with three moves for different rows, swept while it plays, comp
             const seen = new Map<string, number>();
             for (const o of engine.log) seen.set(`${o.slot}.${o.pass}`, (seen.get(`${o.slot}.${o.pass}`) ?? 0) + 1);
             const missing: string[] = [];
-            for (let pass = 0; pass < last; pass++) for (let slot = 0; slot < bench().part.hits.length; slot++) if (!seen.has(`${slot}.${pass}`)) missing.push(`${slot}.${pass}`);
+            for (let pass = 0; pass < last; pass++)
+              for (let slot = 0; slot < bench().part.hits.length; slot++) if (!seen.has(`${slot}.${pass}`)) missing.push(`${slot}.${pass}`);
             done({ doubled: [...seen].filter(([, n]) => n > 1).map(([name]) => name), missing, passes: last });
           };
           waitForPass();
@@ -135,7 +162,9 @@ test('made human with three moves for different rows, swept while it plays, comp
   expect((await moves(page)).map((m) => m.kind)).toEqual(['swing', 'quantize', 'lay']);
 });
 
-test('60 % in odd bars and 70 % in even ones; a scope is taken from the selection or pointed out; moves are reordered and switched', async ({ page }) => {
+test('60 % in odd bars and 70 % in even ones; a scope is taken from the selection or pointed out; moves are reordered and switched', async ({
+  page,
+}) => {
   const { notes, bytes } = flat();
   await openMidi(page, 'flat.mid', bytes);
   await press(page, 'Add swing');
@@ -153,7 +182,11 @@ test('60 % in odd bars and 70 % in even ones; a scope is taken from the selectio
   await page.getByRole('option', { name: 'even' }).click();
   await page.keyboard.press('Escape');
   const hats = async () => notesOf(await exportMidi(page)).filter(([, k]) => k === 42);
-  expect(await hats()).toEqual(notes.filter(([, k]) => k === 42).map(([t, k, v]) => [t * 2 + (t % 480 === 240 ? (Math.floor(t / 1920) % 2 === 0 ? 96 : 192) : 0), k, v]));
+  expect(await hats()).toEqual(
+    notes
+      .filter(([, k]) => k === 42)
+      .map(([t, k, v]) => [t * 2 + (t % 480 === 240 ? (Math.floor(t / 1920) % 2 === 0 ? 96 : 192) : 0), k, v]),
+  );
 
   // Pointing: the hat's name and bar 3 on the ruler.
   await page.getByRole('button', { name: /^Scope: / }).click();
@@ -183,7 +216,9 @@ test('60 % in odd bars and 70 % in even ones; a scope is taken from the selectio
   await expect.poll(async () => (await moves(page))[0]?.on).toBeUndefined();
 });
 
-test('whole feels: a ready one, one of one’s own kept, exported, deleted and brought in; a bad file says what is wrong', async ({ page }) => {
+test('whole feels: a ready one, one of one’s own kept, exported, deleted and brought in; a bad file says what is wrong', async ({
+  page,
+}) => {
   await openMidi(page, 'flat.mid', flat().bytes);
   await press(page, 'Keep, export, import feels …');
   await press(page, 'Use Galley Shuffle');
@@ -198,7 +233,10 @@ test('whole feels: a ready one, one of one’s own kept, exported, deleted and b
   const download = await waiting;
   expect(download.suggestedFilename()).toBe('second-watch.nodfeel.json');
   const text = readFileSync(await download.path(), 'utf8');
-  expect(JSON.parse(text)).toMatchObject({ format: 'nod-sway/feel@3', moves: [{ kind: 'swing' }, { kind: 'accents' }, { kind: 'humanize' }] });
+  expect(JSON.parse(text)).toMatchObject({
+    format: 'nod-sway/feel@3',
+    moves: [{ kind: 'swing' }, { kind: 'accents' }, { kind: 'humanize' }],
+  });
   // Renamed; Escape leaves the name, and the dialog open.
   await press(page, 'Rename Second watch');
   await page.getByLabel('New name of Second watch').fill('Never');
@@ -211,9 +249,17 @@ test('whole feels: a ready one, one of one’s own kept, exported, deleted and b
   await expect(mine).not.toContainText('Second watch');
   await press(page, 'Delete Dog watch');
   await expect(mine).toBeHidden();
-  await page.getByTestId('library-file').setInputFiles({ name: 'third watch.nodfeel.json', mimeType: 'application/json', buffer: Buffer.from(text) });
+  await page
+    .getByTestId('library-file')
+    .setInputFiles({ name: 'third watch.nodfeel.json', mimeType: 'application/json', buffer: Buffer.from(text) });
   await expect(mine).toContainText('third watch');
-  await page.getByTestId('library-file').setInputFiles({ name: 'bad.json', mimeType: 'application/json', buffer: Buffer.from('{"format":"nod-sway/feel@1","moves":[{"kind":"lay","ms":200}]}') });
+  await page
+    .getByTestId('library-file')
+    .setInputFiles({
+      name: 'bad.json',
+      mimeType: 'application/json',
+      buffer: Buffer.from('{"format":"nod-sway/feel@1","moves":[{"kind":"lay","ms":200}]}'),
+    });
   await expect(page.getByText('The feel is not valid', { exact: false })).toBeVisible();
   await press(page, 'Use third watch');
   expect((await moves(page)).map((m) => m.kind)).toEqual(['swing', 'accents', 'humanize']);
@@ -222,11 +268,23 @@ test('whole feels: a ready one, one of one’s own kept, exported, deleted and b
 test('the same part and a feel of every kind give the same bytes in the browser and through the API', async ({ page, request }) => {
   const { bytes } = flat();
   await openMidi(page, 'flat.mid', bytes);
-  for (const name of ['Add quantize', 'Add swing', 'Add groove', 'Add lay back', 'Add humanize', 'Add set apart', 'Add accents', 'Add timbre']) await press(page, name);
+  for (const name of [
+    'Add quantize',
+    'Add swing',
+    'Add groove',
+    'Add lay back',
+    'Add humanize',
+    'Add set apart',
+    'Add accents',
+    'Add timbre',
+  ])
+    await press(page, name);
   const feel = await page.evaluate(() => window.nodSway!.bench().part.feel);
   expect(feel.moves).toHaveLength(8);
   const out = await exportMidi(page);
-  const answer = await request.post('/api/perform', { multipart: { midi: { name: 'flat.mid', mimeType: 'audio/midi', buffer: Buffer.from(bytes) }, feel: JSON.stringify(feel) } });
+  const answer = await request.post('/api/perform', {
+    multipart: { midi: { name: 'flat.mid', mimeType: 'audio/midi', buffer: Buffer.from(bytes) }, feel: JSON.stringify(feel) },
+  });
   expect(answer.status()).toBe(200);
   expect(notesOf(new Uint8Array(await answer.body()))).toEqual(notesOf(out));
 });
@@ -285,7 +343,9 @@ test('moves are dragged into another order; what they change in a long part is f
 test('a move that changes nothing says so, and what it offers is heard: one step', async ({ page }) => {
   await openMidi(page, 'flat.mid', flat().bytes);
   const card = page.getByRole('region', { name: 'Lay back, move 1' });
-  await page.evaluate(() => window.nodSway!.bench().run('Lie on the line', (p) => ({ ...p, feel: { ...p.feel, moves: [{ kind: 'lay', ms: 0 }] } })));
+  await page.evaluate(() =>
+    window.nodSway!.bench().run('Lie on the line', (p) => ({ ...p, feel: { ...p.feel, moves: [{ kind: 'lay', ms: 0 }] } })),
+  );
   await expect(card.getByTestId('effect')).toContainText('It changes nothing right now.');
   await card.getByRole('button', { name: 'try 8 ms late' }).click();
   await expect(card.getByTestId('effect')).toContainText(/Moves \d+ hits/);

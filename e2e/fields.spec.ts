@@ -86,7 +86,13 @@ test('several hits: the mean is moved, the shape stays; a level sets all; Shift 
   await expect(field).toHaveValue(((soft + 100) / 2).toFixed(1));
   await field.fill(String((soft + 100) / 2 + 10));
   await field.press('Enter');
-  const kicks = () => page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.voice === 'kick').map((h) => h.velocity as number));
+  const kicks = () =>
+    page.evaluate(() =>
+      window
+        .nodSway!.bench()
+        .part.hits.filter((h) => h.voice === 'kick')
+        .map((h) => h.velocity as number),
+    );
   expect(await kicks()).toEqual([soft + 10, 110, 100, 100]);
   await page.getByRole('combobox', { name: 'What to do' }).click();
   await page.getByRole('option', { name: 'set', exact: true }).click();
@@ -103,13 +109,27 @@ test('several hits: the mean is moved, the shape stays; a level sets all; Shift 
 test('duplicates are offered to be merged', async ({ page }) => {
   const beat = flatBeat(1);
   await openMidi(page, 'beat.mid', beat.bytes);
-  await page.evaluate(() => window.nodSway!.bench().run('double', (p) => ({ ...p, hits: p.hits.flatMap((h) => (h.voice === 'snare' ? [h, { ...h, id: `${h.id}.9`, velocity: 60 as never }] : [h])) })));
+  await page.evaluate(() =>
+    window
+      .nodSway!.bench()
+      .run('double', (p) => ({
+        ...p,
+        hits: p.hits.flatMap((h) => (h.voice === 'snare' ? [h, { ...h, id: `${h.id}.9`, velocity: 60 as never }] : [h])),
+      })),
+  );
   await page.getByRole('tab', { name: 'Hits' }).click();
   await page.keyboard.press('Control+a');
   await page.getByRole('button', { name: 'Marks' }).click();
   await page.getByRole('button', { name: 'merge 2 duplicates' }).click();
   expect(await page.evaluate(() => window.nodSway!.bench().part.hits.length)).toBe(beat.notes.length);
-  expect(await page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.voice === 'snare').map((h) => h.velocity as number))).toEqual([100, 100]);
+  expect(
+    await page.evaluate(() =>
+      window
+        .nodSway!.bench()
+        .part.hits.filter((h) => h.voice === 'snare')
+        .map((h) => h.velocity as number),
+    ),
+  ).toEqual([100, 100]);
 });
 
 test('renaming, the theme and the search of the shelf', async ({ page }) => {

@@ -1,6 +1,25 @@
 import { expect, test, type Page } from '@playwright/test';
 import { violationsInBothThemes } from './axe';
-import { benchReady, bringIn, chooseExport, drawn, exportMidi, flatBeat, held, importMidi, meterEvent, midiFile, noteEvents, notesOf, openMidi, openShelf, saved, tempoEvent, trackChunk, type Note } from './support';
+import {
+  benchReady,
+  bringIn,
+  chooseExport,
+  drawn,
+  exportMidi,
+  flatBeat,
+  held,
+  importMidi,
+  meterEvent,
+  midiFile,
+  noteEvents,
+  notesOf,
+  openMidi,
+  openShelf,
+  saved,
+  tempoEvent,
+  trackChunk,
+  type Note,
+} from './support';
 
 test('three kinds of bad file say what happened and what to do; nothing is added', async ({ page }) => {
   await openShelf(page);
@@ -19,11 +38,19 @@ test('three kinds of bad file say what happened and what to do; nothing is added
 
 test('drums that are not on channel 10 are picked from a list', async ({ page }) => {
   await openShelf(page);
-  const drums: Note[] = [[0, 36, 90], [240, 38, 80], [480, 36, 70]];
+  const drums: Note[] = [
+    [0, 36, 90],
+    [240, 38, 80],
+    [480, 36, 70],
+  ];
   await bringIn(
     page,
     'odd.mid',
-    midiFile(1, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2)]), trackChunk(noteEvents([[0, 60, 90]], 100, 1)), trackChunk(noteEvents(drums, 50, 3))]),
+    midiFile(1, 480, [
+      trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2)]),
+      trackChunk(noteEvents([[0, 60, 90]], 100, 1)),
+      trackChunk(noteEvents(drums, 50, 3)),
+    ]),
   );
   const dialog = page.getByRole('dialog', { name: 'Where are the drums?' });
   await expect(dialog.getByText('Kick, Snare')).toBeVisible();
@@ -36,7 +63,11 @@ test('drums that are not on channel 10 are picked from a list', async ({ page })
 
 test('a part that sits behind its grid is offered the lines, and the hits stay', async ({ page }) => {
   const late: Note[] = Array.from({ length: 32 }, (_, i) => [i * 120 + 48, i % 2 ? 42 : 36, 90]);
-  await importMidi(page, 'late.mid', midiFile(0, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), ...noteEvents(late, 30)])]));
+  await importMidi(
+    page,
+    'late.mid',
+    midiFile(0, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), ...noteEvents(late, 30)])]),
+  );
   // 48 of 480 ticks at 120 BPM.
   const offer = page.getByTestId('origin-offer');
   await expect(offer).toContainText('50 ms behind');
@@ -96,7 +127,15 @@ test('an import is kept as it came, and compared at once', async ({ page }) => {
   await page.waitForURL(/\/bench\//);
   await benchReady(page);
   await page.getByRole('button', { name: 'Soften the off-beat hats' }).click();
-  const softest = () => page.evaluate(() => Math.min(...window.nodSway!.scene()!.stems.flat().map((s) => window.nodSway!.scene()!.performance.velocities[s.index]!)));
+  const softest = () =>
+    page.evaluate(() =>
+      Math.min(
+        ...window
+          .nodSway!.scene()!
+          .stems.flat()
+          .map((s) => window.nodSway!.scene()!.performance.velocities[s.index]!),
+      ),
+    );
   await drawn(page);
   expect(await softest()).toBe(75);
   await page.keyboard.down('q');
@@ -125,13 +164,39 @@ async function dropOnStems(page: Page, name: string, bytes: Uint8Array): Promise
 test('a file that is dropped on a Bench asks where it goes: a part of its own, after the last bar, rows beside', async ({ page }) => {
   await openMidi(page, 'beat.mid', flatBeat(1).bytes);
   const address = page.url();
-  const shaker = midiFile(0, 480, [trackChunk([tempoEvent(0, 600_000), ...noteEvents([[0, 70, 60], [240, 70, 50], [960, 38, 80]], 60)])]);
-  const shape = () => page.evaluate(() => { const { part } = window.nodSway!.bench(); return { bars: part.bars, rows: part.rows.map((r) => r.voice), hits: part.hits.length, sections: part.sections?.map((s) => s.name) ?? [] }; });
+  const shaker = midiFile(0, 480, [
+    trackChunk([
+      tempoEvent(0, 600_000),
+      ...noteEvents(
+        [
+          [0, 70, 60],
+          [240, 70, 50],
+          [960, 38, 80],
+        ],
+        60,
+      ),
+    ]),
+  ]);
+  const shape = () =>
+    page.evaluate(() => {
+      const { part } = window.nodSway!.bench();
+      return {
+        bars: part.bars,
+        rows: part.rows.map((r) => r.voice),
+        hits: part.hits.length,
+        sections: part.sections?.map((s) => s.name) ?? [],
+      };
+    });
   const before = await shape();
   const dialog = page.getByRole('dialog');
 
   await dropOnStems(page, 'broken.mid', new TextEncoder().encode('MThd'));
-  await expect(page.getByText('The MIDI file', { exact: false }).or(page.getByText('This is not a standard MIDI file', { exact: false })).first()).toBeVisible();
+  await expect(
+    page
+      .getByText('The MIDI file', { exact: false })
+      .or(page.getByText('This is not a standard MIDI file', { exact: false }))
+      .first(),
+  ).toBeVisible();
   await expect(dialog).toBeHidden();
 
   await dropOnStems(page, 'shaker.mid', shaker);
@@ -139,14 +204,21 @@ test('a file that is dropped on a Bench asks where it goes: a part of its own, a
   expect(await violationsInBothThemes(page, '[role=dialog]')).toEqual([]);
   await dialog.getByRole('button', { name: 'Rows beside these' }).click();
   const beside = await shape();
-  expect([beside.bars, beside.hits, beside.rows.filter((r) => !before.rows.includes(r)).sort()]).toEqual([1, before.hits + 3, ['maracas', 'snare:2']]);
+  expect([beside.bars, beside.hits, beside.rows.filter((r) => !before.rows.includes(r)).sort()]).toEqual([
+    1,
+    before.hits + 3,
+    ['maracas', 'snare:2'],
+  ]);
   await page.keyboard.press('Control+z');
 
   await dropOnStems(page, 'shaker.mid', shaker);
   await dialog.getByRole('button', { name: 'After the last bar' }).click();
   expect(await shape()).toMatchObject({ bars: 2, hits: before.hits + 3, sections: ['shaker'] });
   const exported = notesOf(await exportMidi(page));
-  expect(exported.filter(([, key]) => key === 70)).toEqual([[3840, 70, 60], [4320, 70, 50]]);
+  expect(exported.filter(([, key]) => key === 70)).toEqual([
+    [3840, 70, 60],
+    [4320, 70, 50],
+  ]);
   await page.keyboard.press('Control+z');
 
   await dropOnStems(page, 'shaker.mid', shaker);

@@ -61,7 +61,11 @@ for (const how of ['click', 'tap'] as const) {
       await hand.press('button', 'Add swing');
       expect(hand.actions).toBeLessThanOrEqual(8);
       await hand.press('button', 'Export');
-      const notes = await exported(page, () => (how === 'tap' ? page.getByRole('dialog').getByRole('button', { name: 'Export', exact: true }).tap() : page.getByRole('dialog').getByRole('button', { name: 'Export', exact: true }).click()));
+      const notes = await exported(page, () =>
+        how === 'tap'
+          ? page.getByRole('dialog').getByRole('button', { name: 'Export', exact: true }).tap()
+          : page.getByRole('dialog').getByRole('button', { name: 'Export', exact: true }).click(),
+      );
       await isHuman(page, notes);
     });
   });
@@ -91,15 +95,23 @@ test('by keyboard alone, within sixty presses', async ({ page }) => {
   await find('shuffle');
   await expect.poll(async () => (await part(page)).feel.moves.length).toBe(2);
   await find('soften');
-  await expect.poll(async () => new Set((await part(page)).hits.filter((h) => h.voice === 'hat-closed').map((h) => h.velocity as number)).size).toBeGreaterThan(1);
+  await expect
+    .poll(async () => new Set((await part(page)).hits.filter((h) => h.voice === 'hat-closed').map((h) => h.velocity as number)).size)
+    .toBeGreaterThan(1);
   await find('ghost');
   await expect(page.getByRole('button', { name: 'Ghost notes' })).toBeFocused();
   await press('Tab');
-  for (let k = 0; k < 12 && !(await page.getByRole('button', { name: 'suggest', exact: true }).evaluate((b) => b === document.activeElement)); k++) await press('Tab');
+  for (
+    let k = 0;
+    k < 12 && !(await page.getByRole('button', { name: 'suggest', exact: true }).evaluate((b) => b === document.activeElement));
+    k++
+  )
+    await press('Tab');
   await press('Enter');
   // The focus goes where the eye is: on the one that is looked at. All of them are a few steps back.
   await expect(page.getByRole('button', { name: 'take it' })).toBeFocused();
-  for (let k = 0; k < 12 && !(await page.getByRole('button', { name: /^Take all/ }).evaluate((b) => b === document.activeElement)); k++) await press('Shift+Tab');
+  for (let k = 0; k < 12 && !(await page.getByRole('button', { name: /^Take all/ }).evaluate((b) => b === document.activeElement)); k++)
+    await press('Shift+Tab');
   await press('Enter');
   await press('Control+Shift+e');
   const go = page.getByRole('dialog').getByRole('button', { name: 'Export', exact: true });

@@ -1,11 +1,27 @@
 import { expect, test } from '@playwright/test';
-import { clickStem, drag, drawn, exportMidi, flatBeat, importMidi, openMidi, notesOf, ppqOf, saved, stemOf, stems, type Note } from './support';
+import {
+  clickStem,
+  drag,
+  drawn,
+  exportMidi,
+  flatBeat,
+  importMidi,
+  openMidi,
+  notesOf,
+  ppqOf,
+  saved,
+  stemOf,
+  stems,
+  type Note,
+} from './support';
 
 /** The whole path: a flat file in, shaped by hand, out again, compared number by number. */
 
 const swung = (notes: Note[], percent: number): Note[] =>
   // At 960 ticks a quarter a pair of sixteenths lasts 480: its second half comes (percent/100 - 1/2) of it late.
-  notes.map(([t, k, v]) => [t * 2 + ((t / 120) % 2 === 1 ? Math.floor((percent / 100 - 0.5) * 480 + 0.5) : 0), k, v] as Note).sort((a, b) => a[0] - b[0] || a[1] - b[1]);
+  notes
+    .map(([t, k, v]) => [t * 2 + ((t / 120) % 2 === 1 ? Math.floor((percent / 100 - 0.5) * 480 + 0.5) : 0), k, v] as Note)
+    .sort((a, b) => a[0] - b[0] || a[1] - b[1]);
 
 test('import, velocity and nudge by dragging, swing, undo and redo, export, reload', async ({ page }) => {
   const beat = flatBeat();
@@ -43,7 +59,9 @@ test('import, velocity and nudge by dragging, swing, undo and redo, export, relo
   const out = await exportMidi(page);
   expect(ppqOf(out)).toBe(960);
   expect(notesOf(out)).toEqual(sorted(expected));
-  expect(notesOf(await exportMidi(page, 'part', 'written'))).toEqual(sorted(beat.notes.map(([t, k, v]) => [t * 2, k, k === 38 && t === 480 ? velocity : v])));
+  expect(notesOf(await exportMidi(page, 'part', 'written'))).toEqual(
+    sorted(beat.notes.map(([t, k, v]) => [t * 2, k, k === 38 && t === 480 ? velocity : v])),
+  );
 
   // Each gesture is one step back: ratio, swing, nudge, velocity.
   for (let i = 0; i < 4; i++) await page.keyboard.press('Control+z');

@@ -1,7 +1,20 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import type { Groove } from '@/core/model/groove';
-import { benchReady, drawn, exportMidi, midiFile, notesOf, noteEvents, openShelf, tempoEvent, meterEvent, trackChunk, type Note, press } from './support';
+import {
+  benchReady,
+  drawn,
+  exportMidi,
+  midiFile,
+  notesOf,
+  noteEvents,
+  openShelf,
+  tempoEvent,
+  meterEvent,
+  trackChunk,
+  type Note,
+  press,
+} from './support';
 
 /** The Grooves place: learnt, blended, used, given away and brought back, each compared with numbers computed here. */
 
@@ -29,7 +42,8 @@ async function downloaded(page: Page, button: string): Promise<Buffer> {
   return readFileSync(await (await waiting).path());
 }
 
-const bringIn = (page: Page, name: string, bytes: Buffer, mimeType = 'application/json') => page.getByTestId('groove-file').setInputFiles({ name, mimeType, buffer: bytes });
+const bringIn = (page: Page, name: string, bytes: Buffer, mimeType = 'application/json') =>
+  page.getByTestId('groove-file').setInputFiles({ name, mimeType, buffer: bytes });
 
 const median = (values: number[]): number => {
   const s = [...values].sort((a, b) => a - b);
@@ -48,13 +62,19 @@ function learnt(notes: Note[]): { offset: number; level: number; n: number }[] {
     steps[nearest % 12]!.deviations.push(tick / 240 - nearest);
     steps[nearest % 12]!.levels.push(velocity / usual.get(key)!);
   }
-  return steps.map((s) => (s.deviations.length === 0 ? { offset: Number.NaN, level: 1, n: 0 } : { offset: median(s.deviations), level: mean(s.levels), n: s.deviations.length }));
+  return steps.map((s) =>
+    s.deviations.length === 0
+      ? { offset: Number.NaN, level: 1, n: 0 }
+      : { offset: median(s.deviations), level: mean(s.levels), n: s.deviations.length },
+  );
 }
 
 /** "Galley" of our own, from docs/grooves.md. */
 const GALLEY = { lean: [0, 3, 2, -4, -9, -3, 2, 4, 8, 5, 3, 1], level: [114, 80, 92, 84, 104, 80, 94, 82, 100, 84, 96, 86] };
 
-test('learnt from the finished part, blended with one of ours, used on the hats of the flat one, exported; given away, deleted, brought back', async ({ page }) => {
+test('learnt from the finished part, blended with one of ours, used on the hats of the flat one, exported; given away, deleted, brought back', async ({
+  page,
+}) => {
   await openShelf(page);
   await page.goto('/bench/demo-galley-brushes');
   await benchReady(page);
@@ -67,7 +87,10 @@ test('learnt from the finished part, blended with one of ours, used on the hats 
   await page.getByRole('link', { name: 'Grooves …' }).click();
   await expect(page.getByRole('heading', { name: 'On Gangway Strut' })).toBeVisible();
   await press(page, 'Learn');
-  await page.getByRole('list', { name: 'Parts to learn from' }).getByRole('button', { name: /Galley Brushes/ }).click();
+  await page
+    .getByRole('list', { name: 'Parts to learn from' })
+    .getByRole('button', { name: /Galley Brushes/ })
+    .click();
   await expect(page.getByTestId('verdict')).toHaveText('A habit in time and in level.');
   await press(page, 'Keep the groove');
   await expect(handName(page)).toHaveText('Galley Brushes');
@@ -96,7 +119,9 @@ test('learnt from the finished part, blended with one of ours, used on the hats 
   });
 
   // Use it at 60 % on the hats: a groove of three quarters starts again at each bar of four.
-  await expect(page.getByTestId('meeting')).toHaveText('The groove lasts 3 quarters, a bar of this part 4 quarters: each bar starts it again, and its beginning fills up the bar.');
+  await expect(page.getByTestId('meeting')).toHaveText(
+    'The groove lasts 3 quarters, a bar of this part 4 quarters: each bar starts it again, and its beginning fills up the bar.',
+  );
   await page.getByRole('checkbox', { name: 'Closed hat' }).check();
   await setNumber(page, 'Lean in % lean', 60);
   await press(page, 'Use Galley Brushes and Galley on closed hat');
@@ -107,11 +132,19 @@ test('learnt from the finished part, blended with one of ours, used on the hats 
   const wanted = flat.map(([t, key, v]): Note => {
     if (key !== 42) return [t, key, v];
     const { offset, level } = blend.steps[((t % 3840) / 240) % 12]!;
-    return [Math.max(0, Math.floor(t + Math.max(-0.49, Math.min(0.49, 0.6 * offset)) * 240 + 0.5)), key, Math.max(1, Math.min(127, Math.floor(v * level + 0.5)))];
+    return [
+      Math.max(0, Math.floor(t + Math.max(-0.49, Math.min(0.49, 0.6 * offset)) * 240 + 0.5)),
+      key,
+      Math.max(1, Math.min(127, Math.floor(v * level + 0.5))),
+    ];
   });
   expect(out).toEqual(wanted.sort((a, b) => a[0] - b[0] || a[1] - b[1]));
   // The Bench takes it back with one step, and its sentence names it.
-  await page.getByRole('region', { name: 'Groove, move 1' }).getByRole('button', { name: /^Groove/ }).first().click();
+  await page
+    .getByRole('region', { name: 'Groove, move 1' })
+    .getByRole('button', { name: /^Groove/ })
+    .first()
+    .click();
   await expect(page.getByRole('button', { name: 'Groove: Galley Brushes and Galley' })).toBeVisible();
   await page.keyboard.press('Control+z');
   expect(notesOf(await exportMidi(page))).toEqual(flat);
@@ -131,7 +164,9 @@ test('learnt from the finished part, blended with one of ours, used on the hats 
 
   // As MIDI: one hit a step at its lean, 64 for level 1.
   const midi = notesOf(await downloaded(page, 'Export as MIDI'));
-  const asHits = blend.steps.map((s, i): Note => [(Math.floor((((i + s.offset + 12) % 12) * 240) + 0.5)), 42, Math.floor(s.level * 64 + 0.5)]).sort((a, b) => a[0] - b[0]);
+  const asHits = blend.steps
+    .map((s, i): Note => [Math.floor(((i + s.offset + 12) % 12) * 240 + 0.5), 42, Math.floor(s.level * 64 + 0.5)])
+    .sort((a, b) => a[0] - b[0]);
   expect(midi.map((n) => n[2])).toEqual(asHits.map((n) => n[2]));
   midi.forEach((n, i) => expect(Math.abs(n[0] - asHits[i]![0])).toBeLessThanOrEqual(1));
   await page.reload();
@@ -201,7 +236,12 @@ test('shaped by hand: a drag leans, keys level, the first change copies one of o
 
 test('dropped onto a row and onto a part; taken off; renamed, tagged, found, deleted, put back', async ({ page }) => {
   await openGrooves(page, 'demo-gangway-strut');
-  const moves = () => page.evaluate(() => window.nodSwayGrooves!.state().stand?.part.feel.moves.map((m) => [m.kind === 'groove' ? m.groove.name : m.kind, m.scope?.voices ?? null]));
+  const moves = () =>
+    page.evaluate(() =>
+      window
+        .nodSwayGrooves!.state()
+        .stand?.part.feel.moves.map((m) => [m.kind === 'groove' ? m.groove.name : m.kind, m.scope?.voices ?? null]),
+    );
   const drop = async (name: string, target: string) => {
     const from = (await card(page, name).boundingBox())!;
     await page.mouse.move(from.x + 60, from.y + 30);
@@ -215,9 +255,15 @@ test('dropped onto a row and onto a part; taken off; renamed, tagged, found, del
   await drop('Lower Hold', '[data-row=snare]');
   await expect.poll(moves).toEqual([['Lower Hold', ['snare']]]);
   await drop('Ballast', '[data-testid=whole-part]');
-  await expect.poll(moves).toEqual([['Lower Hold', ['snare']], ['Ballast', null]]);
+  await expect.poll(moves).toEqual([
+    ['Lower Hold', ['snare']],
+    ['Ballast', null],
+  ]);
   await drop('Tide Race', '[data-row=snare]');
-  await expect.poll(moves).toEqual([['Tide Race', ['snare']], ['Ballast', null]]);
+  await expect.poll(moves).toEqual([
+    ['Tide Race', ['snare']],
+    ['Ballast', null],
+  ]);
   await press(page, 'Delete Ballast from the part');
   await expect.poll(moves).toEqual([['Tide Race', ['snare']]]);
   await page.getByRole('combobox', { name: 'Heard on' }).click();
@@ -250,7 +296,8 @@ test('dropped onto a row and onto a part; taken off; renamed, tagged, found, del
 test('learning from a MIDI file: rows, outliers; dead straight says so; bad files say what is wrong', async ({ page }) => {
   await openGrooves(page);
   const notes: Note[] = [];
-  for (let b = 0; b < 8; b++) for (let s = 0; s < 8; s++) notes.push([b * 1920 + s * 240 + (s % 2 ? 24 : 0) + (b === 5 && s === 4 ? 40 : 0), 42, s % 2 ? 70 : 100]);
+  for (let b = 0; b < 8; b++)
+    for (let s = 0; s < 8; s++) notes.push([b * 1920 + s * 240 + (s % 2 ? 24 : 0) + (b === 5 && s === 4 ? 40 : 0), 42, s % 2 ? 70 : 100]);
   const bytes = midiFile(0, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), ...noteEvents(notes, 60)])]);
   await bringIn(page, 'hats.mid', Buffer.from(bytes), 'audio/midi');
   // 24 of 480 ticks at 500 ms a quarter: 25 ms; one hit 41.7 ms off.
@@ -264,21 +311,31 @@ test('learning from a MIDI file: rows, outliers; dead straight says so; bad file
   await expect(handName(page)).toHaveText('Late hats');
 
   await press(page, 'Learn');
-  await page.getByRole('list', { name: 'Parts to learn from' }).getByRole('button', { name: /Gangway Strut/ }).click();
+  await page
+    .getByRole('list', { name: 'Parts to learn from' })
+    .getByRole('button', { name: /Gangway Strut/ })
+    .click();
   await expect(page.getByTestId('verdict')).toHaveText('Nothing to learn: every hit stands on its step, and all are equally loud.');
   await expect(page.getByRole('button', { name: 'Keep the groove' })).toBeDisabled();
   await page.keyboard.press('Escape');
 
   // A part that is late as a whole: its lines are moved for learning alone.
   await press(page, 'Learn');
-  await page.getByRole('list', { name: 'Parts to learn from' }).getByRole('button', { name: /Net Menders/ }).click();
+  await page
+    .getByRole('list', { name: 'Parts to learn from' })
+    .getByRole('button', { name: /Net Menders/ })
+    .click();
   await expect(page.getByRole('checkbox', { name: /^around lines moved by 49 ms/ })).toBeChecked();
   await expect(page.getByTestId('verdict')).toHaveText(/levels can be learnt/);
   await page.getByRole('checkbox', { name: /^around lines moved/ }).uncheck();
   await expect(page.getByText('All steps are about 49 ms late')).toBeVisible();
   await page.keyboard.press('Escape');
 
-  await bringIn(page, 'odd.nodgroove.json', Buffer.from('{"format":"nod-sway/groove@1","name":"odd","meter":[4,4],"beats":4,"stepsPerBeat":4,"steps":[{"offset":0,"level":1}]}'));
+  await bringIn(
+    page,
+    'odd.nodgroove.json',
+    Buffer.from('{"format":"nod-sway/groove@1","name":"odd","meter":[4,4],"beats":4,"stepsPerBeat":4,"steps":[{"offset":0,"level":1}]}'),
+  );
   await expect(page.getByText('The groove file is not valid: steps: 1 steps, but beats x stepsPerBeat is 16.')).toBeVisible();
   await bringIn(page, 'noise.mid', Buffer.from('not music'), 'audio/midi');
   await expect(page.getByText('This is not a standard MIDI file.')).toBeVisible();
@@ -308,8 +365,17 @@ test('a selection on the Bench teaches a groove, compared with the part in the G
 
 test('a groove file dropped on the shelf goes among the grooves', async ({ page }) => {
   await openShelf(page);
-  const groove = { format: 'nod-sway/groove@1', name: 'Bowsprit', meter: [3, 4], beats: 3, stepsPerBeat: 1, steps: [0, 0.1, -0.1].map((offset) => ({ offset, level: 1, n: 3 })) };
-  await page.getByTestId('file-input').setInputFiles({ name: 'bowsprit.nodgroove.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(groove)) });
+  const groove = {
+    format: 'nod-sway/groove@1',
+    name: 'Bowsprit',
+    meter: [3, 4],
+    beats: 3,
+    stepsPerBeat: 1,
+    steps: [0, 0.1, -0.1].map((offset) => ({ offset, level: 1, n: 3 })),
+  };
+  await page
+    .getByTestId('file-input')
+    .setInputFiles({ name: 'bowsprit.nodgroove.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(groove)) });
   await page.waitForURL(/\/grooves\?groove=/);
   await expect(handName(page)).toHaveText('Bowsprit');
   expect(await own(page)).toEqual([groove]);

@@ -10,11 +10,14 @@ const fourBars = (): Uint8Array => {
 };
 
 const places = (bytes: Uint8Array) => notesOf(bytes).map(([tick, , velocity]) => [tick / 960, velocity]);
-const loop = (page: Page, fromBar: number, toBar: number) => page.evaluate(([from, to]) => window.nodSway!.bench().setTransport({ loop: true, fromBar: from, toBar: to }), [fromBar, toBar] as const);
+const loop = (page: Page, fromBar: number, toBar: number) =>
+  page.evaluate(([from, to]) => window.nodSway!.bench().setTransport({ loop: true, fromBar: from, toBar: to }), [fromBar, toBar] as const);
 const ideas = (page: Page) => page.getByRole('group', { name: 'Ideas' });
 const opened = (page: Page) => ideas(page).getByRole('button', { name: /^Open/, pressed: true });
 const choose = async (page: Page, idea: string, what: string | RegExp) => {
-  await ideas(page).getByRole('button', { name: `What to do with ${idea}` }).click();
+  await ideas(page)
+    .getByRole('button', { name: `What to do with ${idea}` })
+    .click();
   await page.getByRole('menuitem', { name: what }).click();
 };
 
@@ -33,7 +36,9 @@ async function withSofterIdea(page: Page): Promise<void> {
   await page.keyboard.press('Shift+d');
 }
 
-test('the loop is copied to ideas, each with its own undo; one is exported, taken into its bars and undone, another made a section', async ({ page }) => {
+test('the loop is copied to ideas, each with its own undo; one is exported, taken into its bars and undone, another made a section', async ({
+  page,
+}) => {
   await openMidi(page, 'four.mid', fourBars());
   const first = await exportMidi(page);
   await loop(page, 2, 3);
@@ -42,7 +47,12 @@ test('the loop is copied to ideas, each with its own undo; one is exported, take
   await page.keyboard.press('Control+a');
   await page.keyboard.press('Shift+u');
   // An idea is taken out by itself: its bar is the first.
-  expect(places(await exportMidi(page))).toEqual([[0, 70], [1, 70], [2, 70], [3, 70]]);
+  expect(places(await exportMidi(page))).toEqual([
+    [0, 70],
+    [1, 70],
+    [2, 70],
+    [3, 70],
+  ]);
   await copyTo(page, 'B');
   await page.keyboard.press('Control+a');
   await page.keyboard.press('Delete');
@@ -61,11 +71,18 @@ test('the loop is copied to ideas, each with its own undo; one is exported, take
   await page.keyboard.press('Control+z');
   expect(await exportMidi(page)).toEqual(first);
   await choose(page, 'idea A', /^Make a section of it/);
-  expect(places(await exportMidi(page)).slice(16)).toEqual([[16, 70], [17, 70], [18, 70], [19, 70]]);
+  expect(places(await exportMidi(page)).slice(16)).toEqual([
+    [16, 70],
+    [17, 70],
+    [18, 70],
+    [19, 70],
+  ]);
   await expect(page.getByRole('button', { name: 'Call Idea A' })).toBeVisible();
 });
 
-test('ideas are there after a reload with their steps, and what was undone and left behind; one that is thrown away comes back', async ({ page }) => {
+test('ideas are there after a reload with their steps, and what was undone and left behind; one that is thrown away comes back', async ({
+  page,
+}) => {
   await withSofterIdea(page);
   await page.keyboard.press('Control+z');
   await page.keyboard.press('u');

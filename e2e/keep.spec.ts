@@ -18,7 +18,21 @@ import { writeTargetFile } from '../src/formats/target-format';
 import { drum, wavFile } from '../tests/support/sound-files';
 import { violationsInBothThemes } from './axe';
 import { newPart, prepareParts } from './prepared';
-import { benchReady, bringIn, clickStem, exportMidi, flatBeat, midiFile, noteEvents, openShelf, press, saved, stemOf, tempoEvent, trackChunk } from './support';
+import {
+  benchReady,
+  bringIn,
+  clickStem,
+  exportMidi,
+  flatBeat,
+  midiFile,
+  noteEvents,
+  openShelf,
+  press,
+  saved,
+  stemOf,
+  tempoEvent,
+  trackChunk,
+} from './support';
 
 /** Work that lasts: the Shelf as a library, backup and restore, many files at once. */
 
@@ -35,7 +49,10 @@ const count = (page: Page) => page.getByTestId('shelf-count');
 
 test('a thousand parts: searched, ordered, tagged, deleted and put back, and those in sight alone are drawn', async ({ page }) => {
   const kinds = [newPart({ tempo: 90 }), newPart({ tempo: 120, numerator: 6, denominator: 8 }), newPart({ tempo: 174 })];
-  await prepareParts(page, Array.from({ length: 1000 }, (_, n) => [`Reel ${n + 1}`, kinds[n % 3]!]));
+  await prepareParts(
+    page,
+    Array.from({ length: 1000 }, (_, n) => [`Reel ${n + 1}`, kinds[n % 3]!]),
+  );
   await page.goto('/');
   await expect(count(page)).toHaveText('1006 parts');
   expect(await cards(page).count()).toBeLessThan(60);
@@ -90,7 +107,11 @@ test('a card: renamed in place, copied, and heard by one click', async ({ page }
     window.AudioWorkletNode = class extends AudioWorkletNode {
       constructor(...given: ConstructorParameters<typeof AudioWorkletNode>) {
         super(...given);
-        this.port.addEventListener('message', (e: MessageEvent<{ type: string; state?: { playing: boolean } }>) => e.data.type === 'state' && Object.assign(window, { sounds: e.data.state!.playing }));
+        this.port.addEventListener(
+          'message',
+          (e: MessageEvent<{ type: string; state?: { playing: boolean } }>) =>
+            e.data.type === 'state' && Object.assign(window, { sounds: e.data.state!.playing }),
+        );
       }
     };
   });
@@ -136,17 +157,41 @@ test('a card: renamed in place, copied, and heard by one click', async ({ page }
 /** A recording, and a kit of it; a part with a take. */
 const hit = wavFile(4000, drum(200));
 const sample = createHash('sha256').update(hit).digest('hex');
-const kit = writeSoundKit({ id: 'shed', name: 'Tin shed' }, [{ id: 'tin', name: 'Tin', voice: 'snare', kit: 'shed', layers: [{ upTo: 127, takes: [{ sample, name: 'tin.wav', level: -20 }] }] }], new Map([[sample, hit]]));
-const take: Take = { id: 'take-1', name: 'Take 1', recordedAt: 1_700_000_000_000, input: 'Pads', tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }], meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }], origin: ticks(0), start: ticks(0), end: ticks(80_640 * 4), latencyMs: milliseconds(0), curve: STRAIGHT_CURVE, guards: USUAL_GUARDS, passes: 1, complete: true };
+const kit = writeSoundKit(
+  { id: 'shed', name: 'Tin shed' },
+  [{ id: 'tin', name: 'Tin', voice: 'snare', kit: 'shed', layers: [{ upTo: 127, takes: [{ sample, name: 'tin.wav', level: -20 }] }] }],
+  new Map([[sample, hit]]),
+);
+const take: Take = {
+  id: 'take-1',
+  name: 'Take 1',
+  recordedAt: 1_700_000_000_000,
+  input: 'Pads',
+  tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }],
+  meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }],
+  origin: ticks(0),
+  start: ticks(0),
+  end: ticks(80_640 * 4),
+  latencyMs: milliseconds(0),
+  curve: STRAIGHT_CURVE,
+  guards: USUAL_GUARDS,
+  passes: 1,
+  complete: true,
+};
 const events = [{ at: seconds(0.5), kind: 'note' as const, key: 38, value: 90 }];
-const played = writePartFile({ part: { ...putTake(newPart({ tempo: 120, bars: 1 }), take, events), name: 'Played' }, takes: [{ take, events }] });
+const played = writePartFile({
+  part: { ...putTake(newPart({ tempo: 120, bars: 1 }), take, events), name: 'Played' },
+  takes: [{ take, events }],
+});
 
 /** Makes a part with feel, a version and an idea, and one with a take; a kit of recordings, a feel, a target, a groove and a key map of the user's own. */
 async function work(page: Page): Promise<void> {
   await openShelf(page);
   await page.getByTestId('file-input').setInputFiles({ name: 'Tin.nodkit.zip', mimeType: 'application/zip', buffer: Buffer.from(kit) });
   await press(page, 'Keep the kit');
-  await page.getByTestId('file-input').setInputFiles({ name: 'played.nodsway.json', mimeType: 'application/json', buffer: Buffer.from(played) });
+  await page
+    .getByTestId('file-input')
+    .setInputFiles({ name: 'played.nodsway.json', mimeType: 'application/json', buffer: Buffer.from(played) });
   await page.waitForURL(/\/bench\//);
   await benchReady(page);
   await openShelf(page);
@@ -162,13 +207,29 @@ async function work(page: Page): Promise<void> {
   await saved(page);
   await page.goto('/library');
   const field = page.getByLabel('Files for the library');
-  await field.setInputFiles({ name: 'Tight.nodfeel.json', mimeType: 'application/json', buffer: Buffer.from(writeFeelFile(READY_FEELS[0]!.feel)) });
+  await field.setInputFiles({
+    name: 'Tight.nodfeel.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(writeFeelFile(READY_FEELS[0]!.feel)),
+  });
   await expect(page.getByRole('button', { name: 'Rename Tight' })).toBeVisible();
-  await field.setInputFiles({ name: 'Cellar.nodtarget.json', mimeType: 'application/json', buffer: Buffer.from(writeTargetFile({ ...READY_TARGETS[0]!, name: 'Cellar' })) });
+  await field.setInputFiles({
+    name: 'Cellar.nodtarget.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(writeTargetFile({ ...READY_TARGETS[0]!, name: 'Cellar' })),
+  });
   await expect(page.getByRole('button', { name: 'Rename Cellar' })).toBeVisible();
-  await field.setInputFiles({ name: 'Pads.nodkit.json', mimeType: 'application/json', buffer: Buffer.from(writeKitFile({ name: 'Pads', voices: { 36: 'kick' } })) });
+  await field.setInputFiles({
+    name: 'Pads.nodkit.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(writeKitFile({ name: 'Pads', voices: { 36: 'kick' } })),
+  });
   await expect(page.getByRole('button', { name: 'Rename Pads' })).toBeVisible();
-  await field.setInputFiles({ name: 'Mine.nodgroove.json', mimeType: 'application/json', buffer: Buffer.from(writeGrooveFile({ ...HOUSE_GROOVES[0]!, name: 'Mine' })) });
+  await field.setInputFiles({
+    name: 'Mine.nodgroove.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(writeGrooveFile({ ...HOUSE_GROOVES[0]!, name: 'Mine' })),
+  });
   await expect(page.getByText('Mine is a groove')).toBeVisible();
 }
 
@@ -180,7 +241,10 @@ async function backUp(page: Page): Promise<Uint8Array> {
   return bytes;
 }
 
-test('a backup, a fresh browser, restored: everything is the same byte by byte; over existing work nothing is overwritten unasked', async ({ page, browser }) => {
+test('a backup, a fresh browser, restored: everything is the same byte by byte; over existing work nothing is overwritten unasked', async ({
+  page,
+  browser,
+}) => {
   await work(page);
   await expect(page.getByTestId('room')).toContainText('there is room for about');
   const first = await backUp(page);
@@ -188,7 +252,8 @@ test('a backup, a fresh browser, restored: everything is the same byte by byte; 
 
   const fresh = await (await browser.newContext()).newPage();
   await openShelf(fresh);
-  const drop = (name: string, bytes: Uint8Array) => fresh.getByTestId('file-input').setInputFiles({ name, mimeType: 'application/zip', buffer: Buffer.from(bytes) });
+  const drop = (name: string, bytes: Uint8Array) =>
+    fresh.getByTestId('file-input').setInputFiles({ name, mimeType: 'application/zip', buffer: Buffer.from(bytes) });
   await drop('library.zip', first);
   const preview = fresh.getByTestId('restore-preview');
   // The demo parts are there already, as they are here.
@@ -202,12 +267,27 @@ test('a backup, a fresh browser, restored: everything is the same byte by byte; 
   await fresh.goto('/library');
   const second = await backUp(fresh);
   const [a, b] = [unzipSync(first), unzipSync(second)];
-  const names = (zip: Record<string, Uint8Array>) => Object.keys(zip).filter((n) => n !== 'library.json' && !n.startsWith('settings')).sort();
+  const names = (zip: Record<string, Uint8Array>) =>
+    Object.keys(zip)
+      .filter((n) => n !== 'library.json' && !n.startsWith('settings'))
+      .sort();
   expect(names(b)).toEqual(names(a));
   for (const name of names(a)) expect([name, Buffer.compare(Buffer.from(a[name]!), Buffer.from(b[name]!))]).toEqual([name, 0]);
-  expect(names(a)).toEqual(expect.arrayContaining(['kits/tin-shed.json', `audio/${sample}.wav`, 'grooves/mine.nodgroove.json', 'key-maps/pads.nodkit.json', 'parts/played.nodsway.json']));
+  expect(names(a)).toEqual(
+    expect.arrayContaining([
+      'kits/tin-shed.json',
+      `audio/${sample}.wav`,
+      'grooves/mine.nodgroove.json',
+      'key-maps/pads.nodkit.json',
+      'parts/played.nodsway.json',
+    ]),
+  );
   expect((JSON.parse(new TextDecoder().decode(a['parts/played.nodsway.json'])) as { takes: object[] }).takes).toHaveLength(1);
-  const part = JSON.parse(new TextDecoder().decode(a['parts/beat.nodsway.json'])) as { versions: { name: string }[]; ideas: object[]; song?: string };
+  const part = JSON.parse(new TextDecoder().decode(a['parts/beat.nodsway.json'])) as {
+    versions: { name: string }[];
+    ideas: object[];
+    song?: string;
+  };
   expect([part.versions.map((v) => v.name), part.ideas.length, typeof part.song]).toEqual([['Version 2', 'As imported'], 1, 'string']);
 
   // Here the part goes on; the backup has another state of it.
@@ -232,7 +312,10 @@ test('a backup, a fresh browser, restored: everything is the same byte by byte; 
 
   // What is no library, or was damaged, is told so.
   await openShelf(fresh);
-  await drop('library.zip', zipSync({ 'library.json': new TextEncoder().encode('{"format":"nod-sway/library@9","madeAt":1,"entries":[]}') }));
+  await drop(
+    'library.zip',
+    zipSync({ 'library.json': new TextEncoder().encode('{"format":"nod-sway/library@9","madeAt":1,"entries":[]}') }),
+  );
   await expect(fresh.getByText('This was made by a newer version of Nod Sway')).toBeVisible();
   await drop('library.zip', zipSync({ 'library.json': new TextEncoder().encode('{}'), '../../up.json': new Uint8Array(3) }));
   await expect(fresh.getByText('climbs out of it')).toBeVisible();
@@ -248,7 +331,9 @@ test('some parts are exported with what they need', async ({ page }) => {
   // No card moves when the first is chosen.
   expect(await other.boundingBox()).toEqual(place);
   await other.check();
-  const { name, bytes } = await downloaded(page, () => page.getByRole('toolbar', { name: 'Chosen parts' }).getByRole('button', { name: 'Export' }).click());
+  const { name, bytes } = await downloaded(page, () =>
+    page.getByRole('toolbar', { name: 'Chosen parts' }).getByRole('button', { name: 'Export' }).click(),
+  );
   expect(name).toBe('2-parts.nodlibrary.zip');
   expect(Object.keys(unzipSync(bytes)).sort()).toEqual(['library.json', 'parts/fog-signal.nodsway.json', 'parts/low-tide.nodsway.json']);
 });
@@ -257,12 +342,24 @@ test('some parts are exported with what they need', async ({ page }) => {
 const files = Array.from({ length: 30 }, (_, n) => ({
   name: `take-${n + 1}.mid`,
   mimeType: 'audio/midi',
-  buffer: Buffer.from(midiFile(0, 480, [trackChunk([tempoEvent(0, 400_000 + n * 5000), ...noteEvents(Array.from({ length: 32 + n }, (_, s) => [s * 240, s % 4 === 0 ? 36 : 42, 60 + ((s * 7 + n) % 50)] as [number, number, number]), 60)])])),
+  buffer: Buffer.from(
+    midiFile(0, 480, [
+      trackChunk([
+        tempoEvent(0, 400_000 + n * 5000),
+        ...noteEvents(
+          Array.from({ length: 32 + n }, (_, s) => [s * 240, s % 4 === 0 ? 36 : 42, 60 + ((s * 7 + n) % 50)] as [number, number, number]),
+          60,
+        ),
+      ]),
+    ]),
+  ),
 }));
 
 test('thirty files and one feel: what it does to each, the same bytes as one by one, and a cancel keeps what is done', async ({ page }) => {
   await openShelf(page);
-  await page.getByTestId('file-input').setInputFiles([...files, { name: 'letter.mid', mimeType: 'audio/midi', buffer: Buffer.from('Dear all') }]);
+  await page
+    .getByTestId('file-input')
+    .setInputFiles([...files, { name: 'letter.mid', mimeType: 'audio/midi', buffer: Buffer.from('Dear all') }]);
   const dialog = page.getByRole('dialog', { name: '31 MIDI files' });
   await dialog.getByRole('combobox', { name: 'Which' }).click();
   await page.getByRole('option', { name: 'Late Ferry' }).click();
@@ -288,7 +385,10 @@ test('thirty files and one feel: what it does to each, the same bytes as one by 
   // All of them by the API: the notes are the same to the tick.
   for (const { name: file, buffer } of files) {
     const answer = await page.request.post('/api/perform', { multipart: { midi: { name: file, mimeType: 'audio/midi', buffer }, feel } });
-    expect([file, contentAfterName(new Uint8Array(await answer.body()), 'part')]).toEqual([file, contentAfterName(zip[file]!, file.replace(/\.mid$/, '').replace('-', ' '))]);
+    expect([file, contentAfterName(new Uint8Array(await answer.body()), 'part')]).toEqual([
+      file,
+      contentAfterName(zip[file]!, file.replace(/\.mid$/, '').replace('-', ' ')),
+    ]);
   }
 
   // Cancelled: what is done can be had.

@@ -15,7 +15,10 @@ test('a tab that is killed loses no finished edit', async ({ page, context }) =>
   expect(await again.evaluate(() => window.nodSway!.bench().part.hits.find((h) => h.voice === 'snare')!.velocity)).toBe(88);
 });
 
-test('two tabs on one part: the idle one follows; what both changed is shown and chosen, and the other one kept', async ({ page, context }) => {
+test('two tabs on one part: the idle one follows; what both changed is shown and chosen, and the other one kept', async ({
+  page,
+  context,
+}) => {
   await openMidi(page, 'beat.mid', flatBeat().bytes);
   const other = await context.newPage();
   await other.goto(page.url());
@@ -76,4 +79,3 @@ test('a part that is not there is explained', async ({ page }) => {
   await page.getByRole('link', { name: 'Back to the Shelf' }).click();
   await expect(page.getByRole('heading', { name: 'Low Tide' })).toBeVisible();
 });
-

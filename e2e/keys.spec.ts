@@ -41,7 +41,10 @@ test('arrows on the swing slider sweep the swing and leave the selection alone',
   await page.getByRole('slider', { name: 'Swing in percent' }).focus();
   await page.keyboard.press('End');
   await page.keyboard.press('ArrowLeft');
-  const state = async () => [await swingPercent(page), await page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.nudge).length)];
+  const state = async () => [
+    await swingPercent(page),
+    await page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.nudge).length),
+  ];
   expect(await state()).toEqual([79.5, 0]);
   await page.keyboard.press('Control+z');
   expect((await state())[0]).toBe(80);
@@ -53,11 +56,17 @@ test('sway 0 is the written part, halfway is half the swing', async ({ page }) =
   await page.getByRole('button', { name: 'Add swing' }).click();
   await page.getByRole('button', { name: '3:1', exact: true }).click();
   const sway = page.getByRole('spinbutton', { name: 'Sway in %' });
-  for (const [percent, late] of [[50, 60], [0, 0], [100, 120]] as const) {
+  for (const [percent, late] of [
+    [50, 60],
+    [0, 0],
+    [100, 120],
+  ] as const) {
     await sway.fill(String(percent));
     await sway.press('Enter');
     // 75 % of a pair of 480 ticks is 120 late.
-    expect(notesOf(await exportMidi(page))).toEqual(beat.notes.map(([t, k, v]) => [t * 2 + ((t / 120) % 2 ? late : 0), k, v]).sort((a, b) => a[0]! - b[0]! || a[1]! - b[1]!));
+    expect(notesOf(await exportMidi(page))).toEqual(
+      beat.notes.map(([t, k, v]) => [t * 2 + ((t / 120) % 2 ? late : 0), k, v]).sort((a, b) => a[0]! - b[0]! || a[1]! - b[1]!),
+    );
   }
 });
 
@@ -110,7 +119,9 @@ test('a new part: an empty bench that teaches, then a first hit', async ({ page 
   await stems(page).click({ position: scene });
   await expect(page.getByTestId('silence')).toBeHidden();
   await page.waitForFunction(() => window.nodSway!.engine.log.length > 0);
-  expect(await page.evaluate(() => window.nodSway!.bench().part.hits.map((h) => [h.voice, h.tick, h.key, h.velocity]))).toEqual([['kick', 0, 36, 96]]);
+  expect(await page.evaluate(() => window.nodSway!.bench().part.hits.map((h) => [h.voice, h.tick, h.key, h.velocity]))).toEqual([
+    ['kick', 0, 36, 96],
+  ]);
 });
 
 test('dropping a file anywhere on the shelf brings it in', async ({ page }) => {
@@ -121,13 +132,16 @@ test('dropping a file anywhere on the shelf brings it in', async ({ page }) => {
     const transfer = new DataTransfer();
     transfer.items.add(new File([new Uint8Array(data)], 'dropped_groove.mid', { type: 'audio/midi' }));
     const target = document.querySelector('main')!;
-    for (const type of ['dragenter', 'dragover', 'drop']) target.dispatchEvent(new DragEvent(type, { dataTransfer: transfer, bubbles: true, cancelable: true }));
+    for (const type of ['dragenter', 'dragover', 'drop'])
+      target.dispatchEvent(new DragEvent(type, { dataTransfer: transfer, bubbles: true, cancelable: true }));
   }, bytes);
   await page.waitForURL(/\/bench\//);
   await expect(page.getByLabel('Name of the part')).toHaveValue('dropped groove');
 });
 
-test('Space is the transport’s after a click on a page, a checkbox, a field that was left; P and a letter open a page; Ctrl+S answers', async ({ page }) => {
+test('Space is the transport’s after a click on a page, a checkbox, a field that was left; P and a letter open a page; Ctrl+S answers', async ({
+  page,
+}) => {
   await openMidi(page, 'beat.mid', flatBeat(1).bytes);
   const playing = () => page.evaluate(() => window.nodSway!.engine.isPlaying);
   const plays = async (after: string) => {
@@ -155,7 +169,12 @@ test('Space is the transport’s after a click on a page, a checkbox, a field th
   expect(await playing()).toBe(false);
   await expect(page.getByRole('textbox', { name: 'Name of the part' })).toHaveValue('beat ');
   await page.keyboard.press('Escape');
-  for (const [letter, title] of [['t', 'Takes'], ['h', 'Hits'], ['b', 'Bars'], ['f', 'Feel']] as const) {
+  for (const [letter, title] of [
+    ['t', 'Takes'],
+    ['h', 'Hits'],
+    ['b', 'Bars'],
+    ['f', 'Feel'],
+  ] as const) {
     await page.keyboard.press('p');
     await expect(page.getByText(/^P, and now a letter/)).toBeVisible();
     await page.keyboard.press(letter);
@@ -181,7 +200,12 @@ test('from the hits to any section of a page in at most twelve presses', async (
     return Infinity;
   };
   const before = await page.evaluate(() => window.nodSway!.bench().history.undo.length);
-  for (const [letter, section] of [['f', /^Whole feels/], ['h', /^Copies and shifts/], ['b', /^Meter and lines/], ['t', /^Send out/]] as const) {
+  for (const [letter, section] of [
+    ['f', /^Whole feels/],
+    ['h', /^Copies and shifts/],
+    ['b', /^Meter and lines/],
+    ['t', /^Send out/],
+  ] as const) {
     await expect.poll(() => presses(letter, section)).toBeLessThanOrEqual(12);
     await page.keyboard.press('Escape');
   }

@@ -5,11 +5,39 @@ import { GALLEY_KIT, GENERAL_MIDI_KIT } from '../src/core/key-map';
 import { demoCues } from '../src/demo/cues';
 import { press } from './support';
 
-
 /** Every name on every screen: none is a word that was replaced, none stands for two things. */
 
-const REPLACED = new Set(['tighten', 'drift', 'lay', 'spread', 'template', 'hold', 'only', 'brush', 'wipe', 'squeeze', 'scatter', 'gather', 'write out', 'full lean', 'roll again', 're-roll', 'kit map', 'raw take', 'not now', 'leave it', 'i see', 'stem', 'stems', 'bake in', 'silence', 'play on it', 'read the keys by it']);
-const isReplaced = (name: string): boolean => REPLACED.has(name.toLowerCase().replace(/[ .…]+$| \(.*\)$/g, '')) || /^place on\b/i.test(name) || /\bstems?\b/i.test(name);
+const REPLACED = new Set([
+  'tighten',
+  'drift',
+  'lay',
+  'spread',
+  'template',
+  'hold',
+  'only',
+  'brush',
+  'wipe',
+  'squeeze',
+  'scatter',
+  'gather',
+  'write out',
+  'full lean',
+  'roll again',
+  're-roll',
+  'kit map',
+  'raw take',
+  'not now',
+  'leave it',
+  'i see',
+  'stem',
+  'stems',
+  'bake in',
+  'silence',
+  'play on it',
+  'read the keys by it',
+]);
+const isReplaced = (name: string): boolean =>
+  REPLACED.has(name.toLowerCase().replace(/[ .…]+$| \(.*\)$/g, '')) || /^place on\b/i.test(name) || /\bstems?\b/i.test(name);
 
 interface Named {
   role: string;
@@ -21,16 +49,36 @@ interface Named {
 /** Controls, pages, dialogs, headings and sections that are on the screen, by role and name. */
 const namesOn = (page: Page): Promise<Named[]> =>
   page.evaluate(() => {
-    const wanted = 'button, a[href], input, select, textarea, h1, h2, h3, [role=tab], [role=radio], [role=switch], [role=combobox], [role=menuitem], [role=option], [role=dialog], [role=menu], section[aria-label], [role=group][aria-label]';
+    const wanted =
+      'button, a[href], input, select, textarea, h1, h2, h3, [role=tab], [role=radio], [role=switch], [role=combobox], [role=menuitem], [role=option], [role=dialog], [role=menu], section[aria-label], [role=group][aria-label]';
     const textOf = (e: Element): string => {
       const by = e.getAttribute('aria-labelledby');
-      const labelled = by && by.split(' ').map((id) => document.getElementById(id)?.textContent ?? '').join(' ');
-      const label = e.getAttribute('aria-label') || labelled || (e as HTMLInputElement).labels?.[0]?.textContent || e.getAttribute('title') || '';
-      return (e.getAttribute('aria-label') || labelled || (e.matches('section, [role=group], [role=dialog], [role=menu], input') ? label : e.textContent) || label).replace(/\s+/g, ' ').trim();
+      const labelled =
+        by &&
+        by
+          .split(' ')
+          .map((id) => document.getElementById(id)?.textContent ?? '')
+          .join(' ');
+      const label =
+        e.getAttribute('aria-label') || labelled || (e as HTMLInputElement).labels?.[0]?.textContent || e.getAttribute('title') || '';
+      return (
+        e.getAttribute('aria-label') ||
+        labelled ||
+        (e.matches('section, [role=group], [role=dialog], [role=menu], input') ? label : e.textContent) ||
+        label
+      )
+        .replace(/\s+/g, ' ')
+        .trim();
     };
     return [...document.querySelectorAll(wanted)]
       .filter((e) => (e as HTMLElement).offsetParent !== null || e.getClientRects().length > 0)
-      .map((e) => ({ role: e.getAttribute('role') ?? e.tagName.toLowerCase(), name: textOf(e), within: e.closest('[role=dialog]') ? 'the dialog' : (e.closest('li, [aria-label]:not(button):not(input):not(main)')?.getAttribute('aria-label') ?? '') }))
+      .map((e) => ({
+        role: e.getAttribute('role') ?? e.tagName.toLowerCase(),
+        name: textOf(e),
+        within: e.closest('[role=dialog]')
+          ? 'the dialog'
+          : (e.closest('li, [aria-label]:not(button):not(input):not(main)')?.getAttribute('aria-label') ?? ''),
+      }))
       .filter((n) => n.name !== '');
   });
 
@@ -48,7 +96,11 @@ const shared = (names: readonly Named[]): string[] => {
 async function look(page: Page, where: string): Promise<void> {
   const names = await namesOn(page);
   expect(names.length).toBeGreaterThan(5);
-  expect({ where, replaced: names.filter((n) => isReplaced(n.name)).map((n) => n.name), shared: shared(names) }).toEqual({ where, replaced: [], shared: [] });
+  expect({ where, replaced: names.filter((n) => isReplaced(n.name)).map((n) => n.name), shared: shared(names) }).toEqual({
+    where,
+    replaced: [],
+    shared: [],
+  });
 }
 
 test('no control, page, dialog or move is named by a word that was replaced, and no two alike', async ({ page }) => {
@@ -91,14 +143,22 @@ test('no control, page, dialog or move is named by a word that was replaced, and
   await page.getByRole('combobox', { name: 'What is painted' }).click();
   await look(page, 'what is painted');
   await page.keyboard.press('Escape');
-  for (const [open, where] of [['versions', 'versions'], ['Export', 'export'], ['More about Snare', 'a row’s menu'], ['Rows', 'the menu of rows']] as const) {
+  for (const [open, where] of [
+    ['versions', 'versions'],
+    ['Export', 'export'],
+    ['More about Snare', 'a row’s menu'],
+    ['Rows', 'the menu of rows'],
+  ] as const) {
     await press(page, open);
     await expect(page.locator('[role=dialog], [role=menu]').first()).toBeVisible();
     await look(page, where);
     await page.keyboard.press('Escape');
     await expect(page.locator('[role=dialog], [role=menu]')).toHaveCount(0);
   }
-  for (const [keys, where] of [['?', 'the sheet of keys'], ['Control+k', 'the search']] as const) {
+  for (const [keys, where] of [
+    ['?', 'the sheet of keys'],
+    ['Control+k', 'the search'],
+  ] as const) {
     await page.keyboard.press(keys);
     await expect(page.getByRole('dialog')).toBeVisible();
     await look(page, where);
@@ -121,6 +181,12 @@ test('no control, page, dialog or move is named by a word that was replaced, and
 });
 
 test('parts, feels, grooves and key maps have names of their own', () => {
-  const names = [...demoCues().map((c) => c.part.name), ...READY_FEELS.map((f) => f.name), ...HOUSE_GROOVES.map((g) => g.name), GENERAL_MIDI_KIT.name, GALLEY_KIT.name];
+  const names = [
+    ...demoCues().map((c) => c.part.name),
+    ...READY_FEELS.map((f) => f.name),
+    ...HOUSE_GROOVES.map((g) => g.name),
+    GENERAL_MIDI_KIT.name,
+    GALLEY_KIT.name,
+  ];
   expect(names.filter((n, i) => names.indexOf(n) !== i)).toEqual([]);
 });

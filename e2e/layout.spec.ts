@@ -18,11 +18,19 @@ const AXE_AT = new Set<number>([1024, 853, 820]);
 const faults = (page: Page): Promise<string[]> =>
   page.evaluate(() => {
     const found: string[] = [];
-    const nameOf = (e: Element) => `${e.tagName.toLowerCase()} “${(e.getAttribute('aria-label') ?? e.textContent ?? '').replace(/\s+/g, ' ').trim().slice(0, 40)}”`;
+    const nameOf = (e: Element) =>
+      `${e.tagName.toLowerCase()} “${(e.getAttribute('aria-label') ?? e.textContent ?? '').replace(/\s+/g, ' ').trim().slice(0, 40)}”`;
     if (document.documentElement.scrollWidth > innerWidth + 1) found.push(`the page is ${document.documentElement.scrollWidth} wide`);
     const seen = [...document.querySelectorAll('button, a[href], input, [role=combobox], [role=tab]')].filter((e) => {
       const box = e.getBoundingClientRect();
-      if (box.width < 2 || box.height < 2 || getComputedStyle(e).opacity === '0' || e.closest('.sr-only, [inert], nav[aria-label="Skip to"]') || !e.checkVisibility()) return false;
+      if (
+        box.width < 2 ||
+        box.height < 2 ||
+        getComputedStyle(e).opacity === '0' ||
+        e.closest('.sr-only, [inert], nav[aria-label="Skip to"]') ||
+        !e.checkVisibility()
+      )
+        return false;
       // What is scrolled out of its page's frame is reached by scrolling.
       for (let up = e.parentElement; up; up = up.parentElement) {
         if (getComputedStyle(up).overflowY === 'visible') continue;
@@ -34,7 +42,8 @@ const faults = (page: Page): Promise<string[]> =>
     const scrolls = (e: Element, axis: 'X' | 'Y'): boolean => {
       // The Shelf scrolls as a document does.
       if (axis === 'Y' && document.documentElement.scrollHeight > innerHeight + 1) return true;
-      for (let up = e.parentElement; up; up = up.parentElement) if (/auto|scroll/.test(getComputedStyle(up)[`overflow${axis}`])) return true;
+      for (let up = e.parentElement; up; up = up.parentElement)
+        if (/auto|scroll/.test(getComputedStyle(up)[`overflow${axis}`])) return true;
       return false;
     };
     for (const e of seen) {
@@ -43,7 +52,8 @@ const faults = (page: Page): Promise<string[]> =>
       if ((box.top < -1 || box.bottom > innerHeight + 1) && !scrolls(e, 'Y')) found.push(`${nameOf(e)} leaves the window above or below`);
       // Words that do not fit, unless they end in an ellipsis on purpose.
       const style = getComputedStyle(e);
-      if (e.matches('button, a') && e.scrollWidth > e.clientWidth + 2 && style.textOverflow !== 'ellipsis' && !e.querySelector('.truncate')) found.push(`${nameOf(e)} is cut off`);
+      if (e.matches('button, a') && e.scrollWidth > e.clientWidth + 2 && style.textOverflow !== 'ellipsis' && !e.querySelector('.truncate'))
+        found.push(`${nameOf(e)} is cut off`);
     }
     /** What is seen of it within the frames that scroll. */
     const visible = (e: Element): DOMRect => {
@@ -51,15 +61,22 @@ const faults = (page: Page): Promise<string[]> =>
       for (let up = e.parentElement; up; up = up.parentElement) {
         if (getComputedStyle(up).overflowY === 'visible') continue;
         const frame = up.getBoundingClientRect();
-        [left, top, right, bottom] = [Math.max(left, frame.left), Math.max(top, frame.top), Math.min(right, frame.right), Math.min(bottom, frame.bottom)];
+        [left, top, right, bottom] = [
+          Math.max(left, frame.left),
+          Math.max(top, frame.top),
+          Math.min(right, frame.right),
+          Math.min(bottom, frame.bottom),
+        ];
       }
       return new DOMRect(left, top, Math.max(0, right - left), Math.max(0, bottom - top));
     };
-    const overlaps = (a: DOMRect, b: DOMRect) => Math.min(a.right, b.right) - Math.max(a.left, b.left) > 2 && Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top) > 2;
+    const overlaps = (a: DOMRect, b: DOMRect) =>
+      Math.min(a.right, b.right) - Math.max(a.left, b.left) > 2 && Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top) > 2;
     for (let i = 0; i < seen.length; i++) {
       for (let k = i + 1; k < seen.length; k++) {
         const [a, b] = [seen[i] as Element, seen[k] as Element];
-        if (a.contains(b) || b.contains(a) || a.closest('[data-groove], li.group') === (b.closest('[data-groove], li.group') ?? a)) continue;
+        if (a.contains(b) || b.contains(a) || a.closest('[data-groove], li.group') === (b.closest('[data-groove], li.group') ?? a))
+          continue;
         if (overlaps(visible(a), visible(b))) found.push(`${nameOf(a)} and ${nameOf(b)} lie over each other`);
       }
     }
@@ -95,7 +112,8 @@ for (const size of SIZES) {
     await page.getByRole('button', { name: /^Scope: / }).click();
     await expect(page.getByRole('dialog')).toBeVisible();
     const scope = (await page.getByRole('dialog').boundingBox())!;
-    if (scope.x < 0 || scope.y < 0 || scope.x + scope.width > size.width || scope.y + scope.height > size.height) all.scope = ['the scope leaves the window'];
+    if (scope.x < 0 || scope.y < 0 || scope.x + scope.width > size.width || scope.y + scope.height > size.height)
+      all.scope = ['the scope leaves the window'];
     await page.keyboard.press('Escape');
     await page.getByRole('radio', { name: 'paint' }).click();
     await look('painting');

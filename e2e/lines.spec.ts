@@ -12,8 +12,16 @@ const take = playTake(styleOf('swung sixteenths'), 'very sloppy', 3021).part;
 const oneRow = exportPart(take, { ppq: Q }).bytes;
 const KEYS: Readonly<Record<string, number>> = { kick: 36, snare: 38, 'hat-closed': 42 };
 /** Without grace strokes, which keep their distance. */
-const kit = exportPart({ ...take, hits: take.hits.filter((h) => h.velocity !== 40).map((h) => ({ ...h, key: KEYS[h.voice] ?? h.key })) }, { ppq: Q }).bytes;
-const hits = (page: Page) => page.evaluate(() => window.nodSway!.bench().part.hits.map(({ id, tick, home, sure, decided }) => ({ id, tick, home, sure: sure ?? 1, decided: decided === true })));
+const kit = exportPart(
+  { ...take, hits: take.hits.filter((h) => h.velocity !== 40).map((h) => ({ ...h, key: KEYS[h.voice] ?? h.key })) },
+  { ppq: Q },
+).bytes;
+const hits = (page: Page) =>
+  page.evaluate(() =>
+    window
+      .nodSway!.bench()
+      .part.hits.map(({ id, tick, home, sure, decided }) => ({ id, tick, home, sure: sure ?? 1, decided: decided === true })),
+  );
 const doubtful = async (page: Page) => (await hits(page)).filter((h) => h.sure < 0.9 && !h.decided);
 
 async function openLines(page: Page, bytes: Uint8Array): Promise<void> {
@@ -49,7 +57,13 @@ test('a swung take says how it swings; a doubtful hit is found and decided by ke
 test('the swung grid moves lines and feet and nothing else; quantized with the swing as read, the export swings', async ({ page }) => {
   await openLines(page, kit);
   const written = notesOf(await exportMidi(page));
-  const feet = () => page.evaluate(() => window.nodSway!.scene()!.stems.flat().map((s) => Math.round(s.footX)));
+  const feet = () =>
+    page.evaluate(() =>
+      window
+        .nodSway!.scene()!
+        .stems.flat()
+        .map((s) => Math.round(s.footX)),
+    );
   const straight = await feet();
   await page.keyboard.press('Shift+W');
   await expect.poll(feet).not.toEqual(straight);
@@ -57,10 +71,15 @@ test('the swung grid moves lines and feet and nothing else; quantized with the s
   await press(page, 'Show straight grid');
   await expect.poll(feet).toEqual(straight);
   await press(page, 'Quantize with this swing');
-  const move = await page.evaluate(() => window.nodSway!.bench().part.feel.moves.at(-1) as { kind: string; grid: string; swingPercent: number });
+  const move = await page.evaluate(
+    () => window.nodSway!.bench().part.feel.moves.at(-1) as { kind: string; grid: string; swingPercent: number },
+  );
   expect([move.kind, move.grid]).toEqual(['quantize', '1/16']);
   expect(move.swingPercent).toBeGreaterThan(56);
-  await page.getByRole('spinbutton', { name: /^Strength/ }).first().fill('100');
+  await page
+    .getByRole('spinbutton', { name: /^Strength/ })
+    .first()
+    .fill('100');
   await page.keyboard.press('Enter');
   await expect.poll(() => page.evaluate(() => (window.nodSway!.bench().part.feel.moves.at(-1) as { strength: number }).strength)).toBe(1);
   // Pulled all the way, every note lies on a sixteenth or on one that is swung.

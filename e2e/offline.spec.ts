@@ -24,10 +24,13 @@ function open(): Promise<Line> {
       to.setHeader('Content-Type', 'application/javascript');
       return void to.end(script);
     }
-    const through = request({ port: SERVER, host: '127.0.0.1', method: from.method, path: from.url, headers: { ...from.headers, host: `127.0.0.1:${SERVER}` } }, (answer) => {
-      to.writeHead(answer.statusCode ?? 500, answer.headers);
-      answer.pipe(to);
-    });
+    const through = request(
+      { port: SERVER, host: '127.0.0.1', method: from.method, path: from.url, headers: { ...from.headers, host: `127.0.0.1:${SERVER}` } },
+      (answer) => {
+        to.writeHead(answer.statusCode ?? 500, answer.headers);
+        answer.pipe(to);
+      },
+    );
     through.on('error', () => to.destroy());
     from.pipe(through);
   });
@@ -56,7 +59,14 @@ const test = base.extend<{ line: Line }>({
 test.use({ serviceWorkers: 'allow' });
 
 /** The version is kept, and serves this page. */
-const isKept = (page: Page): Promise<unknown> => page.evaluate(async () => (await navigator.serviceWorker.ready).active?.state === 'activated' || new Promise((done) => navigator.serviceWorker.addEventListener('controllerchange', done, { once: true }))).then(() => page.waitForFunction(() => navigator.serviceWorker.controller?.state === 'activated'));
+const isKept = (page: Page): Promise<unknown> =>
+  page
+    .evaluate(
+      async () =>
+        (await navigator.serviceWorker.ready).active?.state === 'activated' ||
+        new Promise((done) => navigator.serviceWorker.addEventListener('controllerchange', done, { once: true })),
+    )
+    .then(() => page.waitForFunction(() => navigator.serviceWorker.controller?.state === 'activated'));
 
 test('the server is stopped: all places open, a part is worked on and exported, and a reload has it', async ({ page, line }) => {
   await page.goto(line.address);
@@ -79,7 +89,10 @@ test('the server is stopped: all places open, a part is worked on and exported, 
   await press(page, 'Play');
   await page.waitForFunction(() => window.nodSway!.engine.log.length > 3);
   await press(page, 'Stop');
-  for (const [path, name] of [['/grooves', 'Learn'], ['/library', 'Import files']] as const) {
+  for (const [path, name] of [
+    ['/grooves', 'Learn'],
+    ['/library', 'Import files'],
+  ] as const) {
     await page.goto(`${line.address}${path}`);
     await expect(page.getByRole('button', { name, exact: true })).toBeVisible();
   }
@@ -87,7 +100,9 @@ test('the server is stopped: all places open, a part is worked on and exported, 
 
 test('it can be installed: a name, pictures, a start of its own', async ({ page, line }) => {
   await page.goto(line.address);
-  const manifest = (await (await page.request.get(`${line.address}${await page.locator('link[rel=manifest]').getAttribute('href')}`)).json()) as { start_url: string; display: string; icons: { src: string; sizes: string }[] };
+  const manifest = (await (
+    await page.request.get(`${line.address}${await page.locator('link[rel=manifest]').getAttribute('href')}`)
+  ).json()) as { start_url: string; display: string; icons: { src: string; sizes: string }[] };
   expect([manifest.start_url, manifest.display]).toEqual(['/', 'standalone']);
   for (const { src } of manifest.icons) expect((await page.request.get(`${line.address}${src}`)).status()).toBe(200);
 });

@@ -67,7 +67,14 @@ test('a part with its edits, steps back, versions, feels and grooves', async ({ 
   await page.keyboard.press('Control+z');
   await page.keyboard.press('Control+z');
   expect(await moves()).toEqual(['humanize', 'humanize']);
-  expect(await page.evaluate(() => window.nodSway!.bench().part.feel.moves.map((m) => Object.keys(m)).flat())).toContain('memory');
+  expect(
+    await page.evaluate(() =>
+      window
+        .nodSway!.bench()
+        .part.feel.moves.map((m) => Object.keys(m))
+        .flat(),
+    ),
+  ).toContain('memory');
   await page.keyboard.press('Control+Shift+z');
   await page.keyboard.press('Control+Shift+z');
   expectEvents(await exportMidi(page), fixture.expected.midi);

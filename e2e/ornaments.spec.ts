@@ -1,5 +1,21 @@
 import { expect, test, type Page } from '@playwright/test';
-import { clickStem, drag, drawn, exportMidi, openMidi, meterEvent, midiFile, noteEvents, notesOf, saved, stemOf, tempoEvent, trackChunk, type Note, press } from './support';
+import {
+  clickStem,
+  drag,
+  drawn,
+  exportMidi,
+  openMidi,
+  meterEvent,
+  midiFile,
+  noteEvents,
+  notesOf,
+  saved,
+  stemOf,
+  tempoEvent,
+  trackChunk,
+  type Note,
+  press,
+} from './support';
 
 /** Small strokes: rolls, flams, echoes, ghosts; and versions of the part. All numbers are computed here, at 960 a quarter. */
 
@@ -48,7 +64,9 @@ async function ornament(page: Page): Promise<void> {
   await press(page, 'echo');
 }
 
-test('a roll with a falling ramp, a flam, an echo: the same strokes in the table, the drawing, the player and the file; written out and gathered again', async ({ page }) => {
+test('a roll with a falling ramp, a flam, an echo: the same strokes in the table, the drawing, the player and the file; written out and gathered again', async ({
+  page,
+}) => {
   await openMidi(page, 'plain.mid', FILE);
   await ornament(page);
   const expected = sorted([...plain, ...ornaments]);
@@ -57,7 +75,11 @@ test('a roll with a falling ramp, a flam, an echo: the same strokes in the table
   // Stroke by stroke in the table: velocities heard, and ms from the hit's home. The table follows the selection.
   await clickStem(page, await stemOf(page, 'hat-closed', 5));
   await page.keyboard.press('x');
-  const strokes = page.getByRole('table', { name: 'Hits' }).getByRole('row').filter({ hasText: /stroke \d of 4/ }).filter({ hasText: 'Closed hat' });
+  const strokes = page
+    .getByRole('table', { name: 'Hits' })
+    .getByRole('row')
+    .filter({ hasText: /stroke \d of 4/ })
+    .filter({ hasText: 'Closed hat' });
   await expect(strokes).toHaveCount(3);
   await expect(strokes.first()).toContainText('80');
   await expect(strokes.first()).toContainText('62.5');
@@ -74,7 +96,8 @@ test('a roll with a falling ramp, a flam, an echo: the same strokes in the table
   await press(page, 'Stop');
   const played = expected.map(([t, , v]) => [t, v] as const);
   expect(heard).toHaveLength(played.length);
-  const order = (list: readonly (readonly [number, number])[]) => [...list].sort((a, b) => Math.round(a[0] / 8) - Math.round(b[0] / 8) || a[1] - b[1]);
+  const order = (list: readonly (readonly [number, number])[]) =>
+    [...list].sort((a, b) => Math.round(a[0] / 8) - Math.round(b[0] / 8) || a[1] - b[1]);
   order(heard).forEach(([tick, velocity], i) => {
     expect(velocity).toBe(order(played)[i]![1]);
     expect(Math.abs(tick - order(played)[i]![0])).toBeLessThan(0.1);
@@ -98,10 +121,19 @@ test('a roll with a falling ramp, a flam, an echo: the same strokes in the table
   expect(await page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.ornament).length)).toBe(0);
   expect(notesOf(await exportMidi(page))).toEqual(expected);
   await press(page, 'combine into one');
-  expect(await page.evaluate(() => window.nodSway!.bench().part.hits.flatMap((h) => (h.ornament ? [h.ornament.kind] : [])).sort())).toEqual(expect.arrayContaining(['flam', 'roll']));
+  expect(
+    await page.evaluate(() =>
+      window
+        .nodSway!.bench()
+        .part.hits.flatMap((h) => (h.ornament ? [h.ornament.kind] : []))
+        .sort(),
+    ),
+  ).toEqual(expect.arrayContaining(['flam', 'roll']));
 });
 
-test('ghosts on triplets and lead-in kicks are taken and left; a version is compared and gone back to; steps back survive a reload', async ({ page }) => {
+test('ghosts on triplets and lead-in kicks are taken and left; a version is compared and gone back to; steps back survive a reload', async ({
+  page,
+}) => {
   await openMidi(page, 'plain.mid', FILE);
   await ornament(page);
   const before = sorted([...plain, ...ornaments]);
@@ -119,13 +151,23 @@ test('ghosts on triplets and lead-in kicks are taken and left; a version is comp
   await setNumber(page, 'Softest ghost', 30);
   await setNumber(page, 'Loudest ghost', 30);
   await press(page, 'suggest');
-  const proposed = () => page.evaluate(() => window.nodSway!.bench().desk.proposal?.hits.map((h) => [(h.tick as number) / 84, h.velocity] as [number, number]) ?? []);
-  expect(await proposed()).toEqual([[1680, 30], [3600, 30], [5520, 30]]);
+  const proposed = () =>
+    page.evaluate(
+      () => window.nodSway!.bench().desk.proposal?.hits.map((h) => [(h.tick as number) / 84, h.velocity] as [number, number]) ?? [],
+    );
+  expect(await proposed()).toEqual([
+    [1680, 30],
+    [3600, 30],
+    [5520, 30],
+  ]);
   await drawn(page);
   await page.keyboard.press('Enter');
   await page.keyboard.press('Delete');
   await press(page, 'Take all 1');
-  const kicks: Note[] = [[1680, 36, 30], [5520, 36, 30]];
+  const kicks: Note[] = [
+    [1680, 36, 30],
+    [5520, 36, 30],
+  ];
   expect(notesOf(await exportMidi(page))).toEqual(sorted([...before, ...kicks]));
 
   // Ghosts of the snare on sixteenth triplets.
@@ -148,7 +190,8 @@ test('ghosts on triplets and lead-in kicks are taken and left; a version is comp
   await expect(page.getByTestId('changes')).toHaveText(`Since then: Added ${ghosts.length} snare, 2 kick.`);
   await press(page, 'Compare with Before the ghosts');
   await expect(page.getByRole('dialog')).toBeHidden();
-  const scene = () => page.evaluate(() => ({ behind: window.nodSway!.scene()!.behind.length, stems: window.nodSway!.scene()!.stems.flat().length }));
+  const scene = () =>
+    page.evaluate(() => ({ behind: window.nodSway!.scene()!.behind.length, stems: window.nodSway!.scene()!.stems.flat().length }));
   await drawn(page);
   const own = await scene();
   expect(own.behind).toBeGreaterThan(0);

@@ -24,11 +24,14 @@ function pitchOf(samples: Float32Array): number {
 }
 
 async function dropOn(page: Page, selector: string, files: readonly { name: string; bytes: Uint8Array }[]): Promise<void> {
-  const transfer = await page.evaluateHandle((list) => {
-    const data = new DataTransfer();
-    for (const { name, bytes } of list) data.items.add(new File([Uint8Array.from(bytes)], name));
-    return data;
-  }, files.map(({ name, bytes }) => ({ name, bytes: [...bytes] })));
+  const transfer = await page.evaluateHandle(
+    (list) => {
+      const data = new DataTransfer();
+      for (const { name, bytes } of list) data.items.add(new File([Uint8Array.from(bytes)], name));
+      return data;
+    },
+    files.map(({ name, bytes }) => ({ name, bytes: [...bytes] })),
+  );
   await page.locator(selector).first().dispatchEvent('dragover', { dataTransfer: transfer });
   await page.locator(selector).first().dispatchEvent('drop', { dataTransfer: transfer });
 }
@@ -46,7 +49,9 @@ function folderOf(info: TestInfo, name: string, files: Readonly<Record<string, U
   return folder;
 }
 
-test('an own row with an own sound: dropped on its name, as loud as the kit’s, exported as heard, undone, still there after a reload', async ({ page }) => {
+test('an own row with an own sound: dropped on its name, as loud as the kit’s, exported as heard, undone, still there after a reload', async ({
+  page,
+}) => {
   await openMidi(page, 'one.mid', oneSnare());
   // A row of one's own that is like a snare takes the snare's stroke.
   await press(page, 'Rows');
@@ -75,18 +80,27 @@ test('an own row with an own sound: dropped on its name, as loud as the kit’s,
   await page.getByRole('dialog').getByRole('button', { name: 'Export', exact: true }).click();
   const wav = readFileSync(await (await waiting).path());
   await page.keyboard.press('Escape');
-  const exported = Float32Array.from({ length: 40_000 }, (_, i) => ((wav.readInt8(44 + i * 6 + 2) << 16) | wav.readUInt16LE(44 + i * 6)) / 8_388_607);
+  const exported = Float32Array.from(
+    { length: 40_000 },
+    (_, i) => ((wav.readInt8(44 + i * 6 + 2) << 16) | wav.readUInt16LE(44 + i * 6)) / 8_388_607,
+  );
   expect(Math.abs(pitchOf(exported) * (48_000 / RATE) - 700)).toBeLessThan(8);
   await page.keyboard.press('Control+z');
   expect(await playsOf(page)).toEqual([undefined]);
   await page.keyboard.press('Control+y');
   await saved(page);
   await page.reload();
-  await page.waitForFunction(() => window.nodSway !== undefined && window.nodSway.engine.ownSounds.sound((window.nodSway.bench().part.rows[0]!.plays as { own: string }).own) !== undefined);
+  await page.waitForFunction(
+    () =>
+      window.nodSway !== undefined &&
+      window.nodSway.engine.ownSounds.sound((window.nodSway.bench().part.rows[0]!.plays as { own: string }).own) !== undefined,
+  );
   expect(Math.abs(pitchOf(await heardSecond(page)) - 700)).toBeLessThan(8);
 });
 
-test('a folder becomes a kit: guessed, corrected, played by layers; given away as a file, deleted, brought back', async ({ page }, info) => {
+test('a folder becomes a kit: guessed, corrected, played by layers; given away as a file, deleted, brought back', async ({
+  page,
+}, info) => {
   await openMidi(page, 'one.mid', oneSnare(10));
   await page.getByRole('tab', { name: /^Sound/ }).click();
   await page.getByRole('button', { name: 'your own sounds …' }).click();
@@ -115,7 +129,9 @@ test('a folder becomes a kit: guessed, corrected, played by layers; given away a
   await expect(page.getByRole('combobox', { name: 'Kit', exact: true })).toHaveText('Boat shed');
   // A soft stroke plays the soft layer, a hard one another.
   expect(Math.abs(pitchOf(await heardSecond(page)) - 300)).toBeLessThan(8);
-  await page.evaluate(() => window.nodSway!.bench().run('louder', (p) => ({ ...p, hits: p.hits.map((h) => ({ ...h, velocity: 120 as typeof h.velocity })) })));
+  await page.evaluate(() =>
+    window.nodSway!.bench().run('louder', (p) => ({ ...p, hits: p.hits.map((h) => ({ ...h, velocity: 120 as typeof h.velocity })) })),
+  );
   const hard = pitchOf(await heardSecond(page));
   expect(Math.min(Math.abs(hard - 600), Math.abs(hard - 900))).toBeLessThan(10);
 
@@ -137,19 +153,28 @@ test('a folder becomes a kit: guessed, corrected, played by layers; given away a
   expect(Math.min(Math.abs(again - 600), Math.abs(again - 900))).toBeLessThan(10);
 });
 
-test('with a row open two keys try the sounds of its kind from a folder while the loop plays: Escape goes back, Enter keeps', async ({ page }) => {
+test('with a row open two keys try the sounds of its kind from a folder while the loop plays: Escape goes back, Enter keeps', async ({
+  page,
+}) => {
   await openMidi(page, 'one.mid', oneSnare());
   // A folder of the browser's own stands for one of the disk; asking for it needs a person.
-  await page.evaluate(async (files) => {
-    const root = await navigator.storage.getDirectory();
-    const folder = await root.getDirectoryHandle('Crate', { create: true });
-    for (const [name, bytes] of files) {
-      const file = await (await folder.getFileHandle(name, { create: true })).createWritable();
-      await file.write(Uint8Array.from(bytes));
-      await file.close();
-    }
-    Object.assign(window, { showDirectoryPicker: () => Promise.resolve(folder) });
-  }, [['snare tin.wav', [...tone(500)]], ['snare lid.wav', [...tone(1100)]], ['kick.wav', [...tone(60)]]] as [string, number[]][]);
+  await page.evaluate(
+    async (files) => {
+      const root = await navigator.storage.getDirectory();
+      const folder = await root.getDirectoryHandle('Crate', { create: true });
+      for (const [name, bytes] of files) {
+        const file = await (await folder.getFileHandle(name, { create: true })).createWritable();
+        await file.write(Uint8Array.from(bytes));
+        await file.close();
+      }
+      Object.assign(window, { showDirectoryPicker: () => Promise.resolve(folder) });
+    },
+    [
+      ['snare tin.wav', [...tone(500)]],
+      ['snare lid.wav', [...tone(1100)]],
+      ['kick.wav', [...tone(60)]],
+    ] as [string, number[]][],
+  );
   await page.keyboard.press('Control+k');
   await page.keyboard.type('sample');
   await page.getByRole('option', { name: /^Your own sounds/ }).click();
@@ -176,7 +201,11 @@ test('with a row open two keys try the sounds of its kind from a folder while th
   await expect.poll(() => page.evaluate(() => window.nodSway!.bench().underway)).toBeNull();
   await saved(page);
   await page.reload();
-  await page.waitForFunction(() => window.nodSway !== undefined && window.nodSway.engine.ownSounds.sound((window.nodSway.bench().part.rows[0]!.plays as { own: string }).own) !== undefined);
+  await page.waitForFunction(
+    () =>
+      window.nodSway !== undefined &&
+      window.nodSway.engine.ownSounds.sound((window.nodSway.bench().part.rows[0]!.plays as { own: string }).own) !== undefined,
+  );
   expect(Math.abs(pitchOf(await heardSecond(page)) - 500)).toBeLessThan(8);
 });
 
@@ -189,11 +218,32 @@ test('what is no sound, or too much, is said by name, and nothing of it is kept'
     expect(await playsOf(page)).toEqual([undefined]);
   };
   await refused('notes.txt', new TextEncoder().encode('no sound at all'), /notes\.txt: This is not a sound that can be read/);
-  await refused('none.wav', wavFile(0, () => 0), /none\.wav: This is not a sound/);
-  await refused('mute.wav', wavFile(4000, () => 0), /mute\.wav: There is nothing to hear/);
+  await refused(
+    'none.wav',
+    wavFile(0, () => 0),
+    /none\.wav: This is not a sound/,
+  );
+  await refused(
+    'mute.wav',
+    wavFile(4000, () => 0),
+    /mute\.wav: There is nothing to hear/,
+  );
   await refused('up.zip', zipSync({ '../up.wav': tone(200) }), /climbs out of it/);
   await refused('twice.zip', zipSync({ 'a.wav': tone(200), 'A.wav': tone(300) }), /is in it twice/);
-  await refused('list.nodkit.zip', zipSync({ 'manifest.json': new TextEncoder().encode(JSON.stringify({ format: 'nod-sway/kit@2', id: 'k', name: 'K', sounds: [{ id: 's', name: 'S', voice: 'snare', layers: [{ upTo: 127, takes: [{ file: 'audio/x.wav', name: 'x', level: -9 }] }] }] })) }), /it names audio\/x\.wav, which is not in it/);
+  await refused(
+    'list.nodkit.zip',
+    zipSync({
+      'manifest.json': new TextEncoder().encode(
+        JSON.stringify({
+          format: 'nod-sway/kit@2',
+          id: 'k',
+          name: 'K',
+          sounds: [{ id: 's', name: 'S', voice: 'snare', layers: [{ upTo: 127, takes: [{ file: 'audio/x.wav', name: 'x', level: -9 }] }] }],
+        }),
+      ),
+    }),
+    /it names audio\/x\.wav, which is not in it/,
+  );
   // Read as far as it goes, and said so, before anything is kept.
   await dropOn(page, row, [
     { name: 'cut.wav', bytes: wavFile(RATE / 4, drum(300), { cut: 2000 }) },
@@ -208,12 +258,15 @@ test('what is no sound, or too much, is said by name, and nothing of it is kept'
   await expect(dialog.getByText(/3 takes/)).toBeVisible();
   await dialog.getByRole('button', { name: 'Cancel' }).click();
   await expect(dialog).toBeHidden();
-  const kept = await page.evaluate(() => new Promise<number>((done) => {
-    const open = indexedDB.open('nod-sway');
-    open.onsuccess = () => {
-      const count = open.result.transaction('samples').objectStore('samples').count();
-      count.onsuccess = () => done(count.result);
-    };
-  }));
+  const kept = await page.evaluate(
+    () =>
+      new Promise<number>((done) => {
+        const open = indexedDB.open('nod-sway');
+        open.onsuccess = () => {
+          const count = open.result.transaction('samples').objectStore('samples').count();
+          count.onsuccess = () => done(count.result);
+        };
+      }),
+  );
   expect(kept).toBe(0);
 });

@@ -5,28 +5,56 @@ import { exportMidi, flatBeat, meterEvent, midiFile, noteEvents, notesOf, openMi
 
 /** Patterns carried from part to part, and fills, checked by the exported bytes. */
 
-const hats = (bytes: Uint8Array): string[] => notesOf(bytes).filter(([, key]) => key === 42).map(([tick, , velocity]) => `${tick}:${velocity}`);
+const hats = (bytes: Uint8Array): string[] =>
+  notesOf(bytes)
+    .filter(([, key]) => key === 42)
+    .map(([tick, , velocity]) => `${tick}:${velocity}`);
 
-test('a hat pattern is kept and put into another part at another tempo, heard before it is taken; taken back, the part is as it was', async ({ page }) => {
+test('a hat pattern is kept and put into another part at another tempo, heard before it is taken; taken back, the part is as it was', async ({
+  page,
+}) => {
   const { bytes } = flatBeat(1, 90);
   await openMidi(page, 'beat.mid', bytes);
   await page.evaluate(() => {
     const { part, run, setFocus } = window.nodSway!.bench();
-    run('shape', (p) => ({ ...p, hits: p.hits.map((h, i) => (h.voice === 'hat-closed' ? { ...h, velocity: (60 + (i % 5) * 10) as typeof h.velocity } : h)) }));
+    run('shape', (p) => ({
+      ...p,
+      hits: p.hits.map((h, i) => (h.voice === 'hat-closed' ? { ...h, velocity: (60 + (i % 5) * 10) as typeof h.velocity } : h)),
+    }));
     setFocus(part.rows.find((r) => r.voice === 'hat-closed')!.voice);
     window.nodSway!.bench().setDesk({ dialog: 'patterns' });
   });
-  const source = hats(await (async () => {
-    await page.getByRole('textbox', { name: 'Name for this pattern' }).fill('Sixteen hats');
-    await page.getByRole('button', { name: 'Keep this pattern' }).click();
-    await expect(page.getByText('Sixteen hats is kept for every part.')).toBeVisible();
-    await page.keyboard.press('Escape');
-    return exportMidi(page);
-  })());
+  const source = hats(
+    await (async () => {
+      await page.getByRole('textbox', { name: 'Name for this pattern' }).fill('Sixteen hats');
+      await page.getByRole('button', { name: 'Keep this pattern' }).click();
+      await expect(page.getByText('Sixteen hats is kept for every part.')).toBeVisible();
+      await page.keyboard.press('Escape');
+      return exportMidi(page);
+    })(),
+  );
   expect(new Set(source.map((s) => s.split(':')[1])).size).toBeGreaterThan(3);
 
   // Another part: slower, two kicks and two hats.
-  await openMidi(page, 'slow.mid', midiFile(0, 480, [trackChunk([tempoEvent(0, 1_000_000), meterEvent(0, 4, 2), ...noteEvents([[0, 36, 100], [0, 42, 33], [960, 36, 100], [1000, 42, 34]], 60)])]));
+  await openMidi(
+    page,
+    'slow.mid',
+    midiFile(0, 480, [
+      trackChunk([
+        tempoEvent(0, 1_000_000),
+        meterEvent(0, 4, 2),
+        ...noteEvents(
+          [
+            [0, 36, 100],
+            [0, 42, 33],
+            [960, 36, 100],
+            [1000, 42, 34],
+          ],
+          60,
+        ),
+      ]),
+    ]),
+  );
   const before = await exportMidi(page);
   const put = async (way: 'beside' | 'instead') => {
     await page.evaluate(() => window.nodSway!.bench().setDesk({ dialog: 'patterns' }));
@@ -65,7 +93,9 @@ test('a hat pattern is kept and put into another part at another tempo, heard be
   await expect(page.getByText('No patterns yet.')).toBeVisible();
   await expect(page.getByText('Hats is deleted.').first()).toBeVisible();
   expect(await violationsInBothThemes(page)).toEqual([]);
-  await page.getByLabel('Files for the library').setInputFiles({ name: 'hats.nodpattern.json', mimeType: 'application/json', buffer: file });
+  await page
+    .getByLabel('Files for the library')
+    .setInputFiles({ name: 'hats.nodpattern.json', mimeType: 'application/json', buffer: file });
   await expect(page.getByRole('button', { name: 'Hear Hats' })).toBeVisible();
   expect(await violationsInBothThemes(page)).toEqual([]);
 });
@@ -94,7 +124,9 @@ test('a fill is chosen from three pictures, heard in the loop, kept and undone: 
   expect(await exportMidi(page)).toEqual(before);
 });
 
-test('a bar is varied: proposals are seen and heard, one left out, the others kept; the backbeat stays, undo brings all back', async ({ page }) => {
+test('a bar is varied: proposals are seen and heard, one left out, the others kept; the backbeat stays, undo brings all back', async ({
+  page,
+}) => {
   await openMidi(page, 'beat.mid', flatBeat(4, 70).bytes);
   const before = await exportMidi(page);
   await page.getByRole('tab', { name: /^Bars/ }).click();
@@ -109,7 +141,10 @@ test('a bar is varied: proposals are seen and heard, one left out, the others ke
   const plain = notesOf(before);
   expect(after.filter(([t]) => t < 3 * 3840)).toEqual(plain.filter(([t]) => t < 3 * 3840));
   expect(after).not.toEqual(plain);
-  const differs = [...after.filter((a) => !plain.some((b) => String(a) === String(b))), ...plain.filter((a) => !after.some((b) => String(a) === String(b)))];
+  const differs = [
+    ...after.filter((a) => !plain.some((b) => String(a) === String(b))),
+    ...plain.filter((a) => !after.some((b) => String(a) === String(b))),
+  ];
   expect(differs.length).toBeGreaterThanOrEqual(2);
   expect(differs.length).toBeLessThanOrEqual(4);
   await press(page, 'Undo');

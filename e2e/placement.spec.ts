@@ -1,6 +1,18 @@
 import { expect, test, type Page } from '@playwright/test';
 import { violationsInBothThemes } from './axe';
-import { exportMidi, flatBeat, meterEvent, midiFile, noteEvents, openDemo, openMidi, press, tempoEvent, trackChunk, type Note } from './support';
+import {
+  exportMidi,
+  flatBeat,
+  meterEvent,
+  midiFile,
+  noteEvents,
+  openDemo,
+  openMidi,
+  press,
+  tempoEvent,
+  trackChunk,
+  type Note,
+} from './support';
 
 /** Placement and hands: read, chosen from, mended; checked against the API. */
 
@@ -9,7 +21,17 @@ const selected = (page: Page) => page.evaluate(() => window.nodSway!.bench().sel
 const open = async (page: Page, title: string) => {
   await page.getByRole('tab', { name: new RegExp(`^${title}`) }).click();
 };
-const song = (notes: Note[], us = 500_000): Uint8Array => midiFile(0, 480, [trackChunk([tempoEvent(0, us), meterEvent(0, 4, 2), ...noteEvents([...notes].sort((a, b) => a[0] - b[0] || a[1] - b[1]), 60)])]);
+const song = (notes: Note[], us = 500_000): Uint8Array =>
+  midiFile(0, 480, [
+    trackChunk([
+      tempoEvent(0, us),
+      meterEvent(0, 4, 2),
+      ...noteEvents(
+        [...notes].sort((a, b) => a[0] - b[0] || a[1] - b[1]),
+        60,
+      ),
+    ]),
+  ]);
 
 test('the flat demo is read, and the first step leads to its hits', async ({ page }) => {
   await openDemo(page, 'Gangway Strut');
@@ -28,7 +50,11 @@ test('numbers are those of the API for the exported file; late hats are chosen f
   await openMidi(page, 'late.mid', song(late));
   const bytes = await exportMidi(page);
   await open(page, 'Placement');
-  const told = (await (await page.request.post('/api/report', { multipart: { midi: { name: 'late.mid', mimeType: 'audio/midi', buffer: Buffer.from(bytes) } } })).json()) as { voices: { voice: string; n: number; meanLeanMs: number; sdLeanMs: number }[] };
+  const told = (await (
+    await page.request.post('/api/report', {
+      multipart: { midi: { name: 'late.mid', mimeType: 'audio/midi', buffer: Buffer.from(bytes) } },
+    })
+  ).json()) as { voices: { voice: string; n: number; meanLeanMs: number; sdLeanMs: number }[] };
   const hats = told.voices.find((v) => v.voice === 'hat-closed')!;
   const row = page.getByRole('table', { name: 'Placement of rows' }).getByRole('row', { name: /^Closed hat/ });
   await expect(row.getByRole('cell').nth(1)).toHaveText(`${hats.meanLeanMs.toFixed(1)} late`);
@@ -58,7 +84,17 @@ test('numbers are those of the API for the exported file; late hats are chosen f
 
 test('two that compete are found, looked at and brought together; undone', async ({ page }) => {
   // At 240 BPM a thirty-second is 31 ms: the kick stands so much before the snare, on a line of its own.
-  await openMidi(page, 'clash.mid', song([0, 1, 2, 3].flatMap((b): Note[] => [[b * 480, 38, 100], [b * 480 + 420, 36, 110]]), 250_000));
+  await openMidi(
+    page,
+    'clash.mid',
+    song(
+      [0, 1, 2, 3].flatMap((b): Note[] => [
+        [b * 480, 38, 100],
+        [b * 480 + 420, 36, 110],
+      ]),
+      250_000,
+    ),
+  );
   await open(page, 'Placement');
   const list = page.getByRole('region', { name: 'Competing', exact: true });
   const before = 3;
@@ -75,13 +111,19 @@ test('two that compete are found, looked at and brought together; undone', async
 
 test('moments beyond two hands are named, mended and shown; it is played like a person', async ({ page }) => {
   const beat: Note[] = flatBeat(1, 100).notes;
-  const jam: Note[] = [[480, 49, 110], [480, 45, 100], [1440, 49, 110], [1440, 50, 90]];
+  const jam: Note[] = [
+    [480, 49, 110],
+    [480, 45, 100],
+    [1440, 49, 110],
+    [1440, 50, 90],
+  ];
   await openMidi(page, 'jam.mid', song([...beat, ...jam]));
   await page.keyboard.press('p');
   await page.keyboard.press('a');
   await expect(page.getByTestId('playable')).toHaveText('2 moments are beyond two hands and two feet.');
   const list = page.getByRole('region', { name: 'What nobody can play' });
-  while ((await page.getByTestId('playable').textContent())?.includes('beyond')) await list.getByRole('button', { name: 'leave the least important out' }).first().click();
+  while ((await page.getByTestId('playable').textContent())?.includes('beyond'))
+    await list.getByRole('button', { name: 'leave the least important out' }).first().click();
   await expect(page.getByTestId('playable')).toHaveText('A drummer could play all of it.');
   await page.getByRole('checkbox', { name: 'show hands and feet under the hits' }).check();
   const limbs = await page.evaluate(() => {
@@ -97,9 +139,22 @@ test('moments beyond two hands are named, mended and shown; it is played like a 
   expect(await violationsInBothThemes(page, '#page')).toEqual([]);
 });
 
-test('a kit of one’s own: a foot alone cannot play the double, a drum is dragged and moved by keys; kept for every part', async ({ page }) => {
+test('a kit of one’s own: a foot alone cannot play the double, a drum is dragged and moved by keys; kept for every part', async ({
+  page,
+}) => {
   // Two kicks 62 ms apart, in front of each quarter: two feet can.
-  await openMidi(page, 'doubles.mid', song([0, 1, 2, 3].flatMap((b): Note[] => [[b * 480, 36, 110], [b * 480 + 60, 36, 90], [b * 480, 42, 90], [b * 480 + 240, 38, 90]])));
+  await openMidi(
+    page,
+    'doubles.mid',
+    song(
+      [0, 1, 2, 3].flatMap((b): Note[] => [
+        [b * 480, 36, 110],
+        [b * 480 + 60, 36, 90],
+        [b * 480, 42, 90],
+        [b * 480 + 240, 38, 90],
+      ]),
+    ),
+  );
   await open(page, 'Hands');
   const playable = page.getByTestId('playable');
   await expect(playable).toHaveText('A drummer could play all of it.');
@@ -107,7 +162,9 @@ test('a kit of one’s own: a foot alone cannot play the double, a drum is dragg
   await page.getByRole('combobox', { name: 'Kick is struck by' }).click();
   await page.getByRole('option', { name: 'the right foot alone' }).click();
   await expect(playable).toHaveText('4 moments are beyond two hands and two feet.');
-  await expect(page.getByRole('region', { name: 'What nobody can play' }).getByRole('listitem').first()).toContainText('kick comes before a foot can be back');
+  await expect(page.getByRole('region', { name: 'What nobody can play' }).getByRole('listitem').first()).toContainText(
+    'kick comes before a foot can be back',
+  );
 
   await page.getByRole('button', { name: 'Where drums stand' }).click();
   const kit = page.getByRole('group', { name: 'The kit from above' });

@@ -29,7 +29,8 @@ const play = async (page: Page): Promise<void> => {
   await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible();
 };
 
-const passOf = (page: Page, pass: number): Promise<unknown> => page.waitForFunction((n) => window.nodSway!.engine.log.some((o) => o.pass >= n), pass);
+const passOf = (page: Page, pass: number): Promise<unknown> =>
+  page.waitForFunction((n) => window.nodSway!.engine.log.some((o) => o.pass >= n), pass);
 
 test('W toggled 20 times in mid-bar: every hit of every pass once, at the time of one version', async ({ page }) => {
   await openMidi(page, 'beat.mid', flatBeat(1).bytes);
@@ -38,7 +39,10 @@ test('W toggled 20 times in mid-bar: every hit of every pass once, at the time o
   // The first kick is pushed 8 ms early as well.
   await page.evaluate(() => {
     const { run, part } = window.nodSway!.bench();
-    run('push', (p) => ({ ...p, hits: p.hits.map((h) => (h === part.hits.find((k) => k.voice === 'kick') ? { ...h, nudge: { ms: -8 as never, velocity: 0 } } : h)) }));
+    run('push', (p) => ({
+      ...p,
+      hits: p.hits.map((h) => (h === part.hits.find((k) => k.voice === 'kick') ? { ...h, nudge: { ms: -8 as never, velocity: 0 } } : h)),
+    }));
   });
   await play(page);
   for (let i = 0; i < 20; i++) {
@@ -62,7 +66,9 @@ test('W toggled 20 times in mid-bar: every hit of every pass once, at the time o
   }
   // Nothing is missing but what fell into a jump longer than the tenth of a second that is made good.
   const there = new Set(log.map((h) => `${h.id.split('.')[0]} ${h.pass}`));
-  const lost = [0, 1, 2].flatMap((pass) => beat.map(([tick, key]) => ({ id: `${key}@${tick * (20160 / 120)}`, pass }))).filter((h) => !there.has(`${h.id} ${h.pass}`));
+  const lost = [0, 1, 2]
+    .flatMap((pass) => beat.map(([tick, key]) => ({ id: `${key}@${tick * (20160 / 120)}`, pass })))
+    .filter((h) => !there.has(`${h.id} ${h.pass}`));
   for (const h of lost) {
     const { written, performed } = timesOf(h);
     expect(jumps.some((j) => j.to - j.from > 0.1 && [written, performed].some((at) => at >= j.from - 0.1 && at <= j.to))).toBe(true);
@@ -78,7 +84,13 @@ function timesOf({ id, pass }: { id: string; pass: number }): { written: number;
 }
 
 test('the sound itself starts at the frame that the log names, and a soft hit is softer', async ({ page }) => {
-  const notes = noteEvents([[0, 37, 120], [480, 37, 40]], 60);
+  const notes = noteEvents(
+    [
+      [0, 37, 120],
+      [480, 37, 40],
+    ],
+    60,
+  );
   await openMidi(page, 'rim.mid', midiFile(0, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 2, 2), ...notes])]));
   await play(page);
   await passOf(page, 0);

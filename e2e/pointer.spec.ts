@@ -1,5 +1,21 @@
 import { expect, test, type Page } from '@playwright/test';
-import { clickStem, drag, drawn, flatBeat, meterEvent, midiFile, noteEvents, openDemo, openMidi, stemOf, stems, tempoEvent, trackChunk, type Note, press } from './support';
+import {
+  clickStem,
+  drag,
+  drawn,
+  flatBeat,
+  meterEvent,
+  midiFile,
+  noteEvents,
+  openDemo,
+  openMidi,
+  stemOf,
+  stems,
+  tempoEvent,
+  trackChunk,
+  type Note,
+  press,
+} from './support';
 
 /** What lies under the pointer is what is meant, and nothing that is clicked moves. */
 
@@ -39,7 +55,9 @@ test('a right click selects what is under it first; bars, moves and cards have m
   await page.getByRole('menuitem', { name: 'Make it a ghost' }).click();
   expect(await page.evaluate((id) => window.nodSway!.bench().part.hits.find((h) => h.id === id)?.ghost, kick.id)).toBe(true);
   // The ruler, over bar 2.
-  const x = await page.evaluate(() => 28 + (4 * 80640 + 400 - window.nodSway!.bench().view.scroll) * (window.nodSway!.bench().view.pixelsPerQuarter / 80640));
+  const x = await page.evaluate(
+    () => 28 + (4 * 80640 + 400 - window.nodSway!.bench().view.scroll) * (window.nodSway!.bench().view.pixelsPerQuarter / 80640),
+  );
   await stems(page).click({ position: { x: x + 60, y: 12 }, button: 'right' });
   await page.getByRole('menuitem', { name: 'Loop bar 2 alone' }).click();
   expect(await page.evaluate(() => [window.nodSway!.bench().transport.fromBar, window.nodSway!.bench().transport.toBar])).toEqual([1, 2]);
@@ -73,7 +91,13 @@ test('a drag at the edge scrolls on, and a rectangle takes what it passed', asyn
   const chosen = await page.evaluate(() => {
     const { part, selection: s } = window.nodSway!.bench();
     const ticks = part.hits.filter((h) => s.has(h.id)).map((h) => (h.tick as number) / 80640);
-    return { first: Math.min(...ticks), last: Math.max(...ticks), all: part.hits.filter((h) => (h.tick as number) / 80640 >= Math.min(...ticks) && (h.tick as number) / 80640 <= Math.max(...ticks)).length, n: ticks.length };
+    return {
+      first: Math.min(...ticks),
+      last: Math.max(...ticks),
+      all: part.hits.filter((h) => (h.tick as number) / 80640 >= Math.min(...ticks) && (h.tick as number) / 80640 <= Math.max(...ticks))
+        .length,
+      n: ticks.length,
+    };
   });
   expect(chosen.first).toBe(0.5);
   expect(chosen.last).toBeGreaterThan(8);
@@ -94,7 +118,17 @@ test('no name moves from under the pointer when its row opens, whichever was ope
 
 test('changes of tempo and meter stand on the ruler and are edited there', async ({ page }) => {
   const notes: Note[] = Array.from({ length: 16 }, (_, i) => [i * 480, 36, 100]);
-  await openMidi(page, 'changes.mid', midiFile(0, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), tempoEvent(1920, 600_000), meterEvent(3840, 3, 2), ...noteEvents(notes, 60)].sort((a, b) => a[0]! - b[0]!))]));
+  await openMidi(
+    page,
+    'changes.mid',
+    midiFile(0, 480, [
+      trackChunk(
+        [tempoEvent(0, 500_000), meterEvent(0, 4, 2), tempoEvent(1920, 600_000), meterEvent(3840, 3, 2), ...noteEvents(notes, 60)].sort(
+          (a, b) => a[0]! - b[0]!,
+        ),
+      ),
+    ]),
+  );
   await press(page, 'Fit all bars');
   await press(page, 'Tempo 100.0 from here');
   await page.getByRole('spinbutton', { name: 'Tempo from here in BPM' }).fill('90');
@@ -126,7 +160,12 @@ test.describe('with fingers', () => {
     expect(await selection(page)).toEqual([snare.id]);
     await page.keyboard.press('Escape');
     await expect(page.getByRole('menu')).toHaveCount(0);
-    const state = () => page.evaluate(() => ({ hits: window.nodSway!.bench().part.hits.length, zoom: window.nodSway!.bench().view.pixelsPerQuarter, steps: window.nodSway!.bench().history.undo.length }));
+    const state = () =>
+      page.evaluate(() => ({
+        hits: window.nodSway!.bench().part.hits.length,
+        zoom: window.nodSway!.bench().view.pixelsPerQuarter,
+        steps: window.nodSway!.bench().history.undo.length,
+      }));
     const before = await state();
     await touch('touchStart', [300, 300]);
     await touch('touchStart', [300, 300], [420, 300]);

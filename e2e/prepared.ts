@@ -50,7 +50,9 @@ async function prepareRows(page: Page, data: Readonly<Record<string, readonly ob
         };
         open.onsuccess = () => {
           const tx = open.result.transaction(Object.keys(rows), 'readwrite');
-          for (const [table, list] of Object.entries(rows)) for (const row of list) tx.objectStore(table).put('bytes' in row ? { ...row, bytes: Uint8Array.from(row.bytes as number[]) } : row);
+          for (const [table, list] of Object.entries(rows))
+            for (const row of list)
+              tx.objectStore(table).put('bytes' in row ? { ...row, bytes: Uint8Array.from(row.bytes as number[]) } : row);
           tx.onabort = () => fail(tx.error);
           tx.oncomplete = () => {
             open.result.close();

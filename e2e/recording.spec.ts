@@ -6,7 +6,13 @@ import { newPart } from './prepared';
 /** Recording while the music goes on, with pads and with a port as browsers give it. */
 
 const phase = (page: Page) => page.evaluate(() => window.nodSway!.recording()!.recorder.state.getState().phase);
-const voices = (page: Page) => page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.id.startsWith('take:')).map((h) => `${h.choke ? 'choke ' : ''}${h.voice}`));
+const voices = (page: Page) =>
+  page.evaluate(() =>
+    window
+      .nodSway!.bench()
+      .part.hits.filter((h) => h.id.startsWith('take:'))
+      .map((h) => `${h.choke ? 'choke ' : ''}${h.voice}`),
+  );
 
 async function choose(page: Page, label: string, option: string): Promise<void> {
   await page.getByRole('combobox', { name: label, exact: true }).click();
@@ -31,7 +37,9 @@ async function recordOnce(page: Page): Promise<void> {
   await expect.poll(() => phase(page), { timeout: 60_000 }).toBe('recording');
 }
 
-test('punched in and out twice in a running loop: it never stops, nothing is doubled or lost; the last pass is dropped by a key', async ({ page }) => {
+test('punched in and out twice in a running loop: it never stops, nothing is doubled or lost; the last pass is dropped by a key', async ({
+  page,
+}) => {
   await openMidi(page, 'beat.mid', flatBeat(2).bytes);
   await press(page, 'Play');
   await page.waitForFunction(() => window.nodSway!.engine.log.length > 4);
@@ -61,12 +69,22 @@ test('punched in and out twice in a running loop: it never stops, nothing is dou
   await page.waitForFunction((n) => Math.max(...window.nodSway!.engine.log.map((o) => o.pass)) > n, passes);
   const heard = await page.evaluate((count) => {
     const { engine, hitOfSlot, bench } = window.nodSway!;
-    const written = new Set(bench().part.hits.filter((h) => !h.id.startsWith('take:')).map((h) => h.id));
+    const written = new Set(
+      bench()
+        .part.hits.filter((h) => !h.id.startsWith('take:'))
+        .map((h) => h.id),
+    );
     const seen = new Map<string, number>();
-    for (const o of engine.log) if (written.has(hitOfSlot(o.slot)!)) seen.set(`${o.slot}.${o.pass}`, (seen.get(`${o.slot}.${o.pass}`) ?? 0) + 1);
+    for (const o of engine.log)
+      if (written.has(hitOfSlot(o.slot)!)) seen.set(`${o.slot}.${o.pass}`, (seen.get(`${o.slot}.${o.pass}`) ?? 0) + 1);
     const last = Math.max(...engine.log.map((o) => o.pass));
     const each = Array.from({ length: last }, (_, pass) => [...seen.keys()].filter((k) => k.endsWith(`.${pass}`)).length);
-    return { doubled: [...seen.values()].filter((n) => n > 1).length, lacking: each.filter((n) => n !== count), startedAt: engine.startedAt, jumped: engine.jumps.length };
+    return {
+      doubled: [...seen.values()].filter((n) => n > 1).length,
+      lacking: each.filter((n) => n !== count),
+      startedAt: engine.startedAt,
+      jumped: engine.jumps.length,
+    };
   }, hits);
   expect(heard).toMatchObject({ doubled: 0, startedAt: started });
   // What a jump of the machine's audio clock took is not the recorder's doing.
@@ -100,16 +118,32 @@ test('the click is switched on and off while it plays, in its own tone, and is i
   await expect(page.getByRole('dialog').getByRole('button', { name: 'Export', exact: true })).toBeDisabled();
 });
 
-test('a hat pedal is learnt; opening over a bar it makes closed, half and open rows, closing damps, a grabbed cymbal is choked', async ({ page }) => {
+test('a hat pedal is learnt; opening over a bar it makes closed, half and open rows, closing damps, a grabbed cymbal is choked', async ({
+  page,
+}) => {
   await openWithPort(page, 1);
   await press(page, 'Learn the pedal');
   const pedal = (value: number, at: number | null) => [[0xb9, 4, value], at] as const;
   const note = (key: number, at: number) => [[0x99, key, 90], at] as const;
-  await midi(page, [0, 30, 90, 127, 100, 40].map((v) => pedal(v, null)));
+  await midi(
+    page,
+    [0, 30, 90, 127, 100, 40].map((v) => pedal(v, null)),
+  );
   await expect(page.getByText(/The pedal opens the hat/)).toBeVisible();
   await recordOnce(page);
   // Over a bar of two seconds: closed, half, open; closed slowly; a crash that a hand ends.
-  await midi(page, [pedal(120, 0.05), note(42, 0.1), pedal(60, 0.4), note(42, 0.5), pedal(10, 0.8), note(42, 0.9), pedal(60, 1.15), pedal(110, 1.3), note(49, 1.4), [[0xa9, 49, 100], 1.7]]);
+  await midi(page, [
+    pedal(120, 0.05),
+    note(42, 0.1),
+    pedal(60, 0.4),
+    note(42, 0.5),
+    pedal(10, 0.8),
+    note(42, 0.9),
+    pedal(60, 1.15),
+    pedal(110, 1.3),
+    note(49, 1.4),
+    [[0xa9, 49, 100], 1.7],
+  ]);
   await expect.poll(() => phase(page), { timeout: 60_000 }).toBe('done');
   expect(await voices(page)).toEqual(['hat-closed', 'hat-half', 'hat-open', 'choke hat-open', 'crash', 'choke crash']);
   const at = await page.evaluate(() => window.nodSway!.bench().part.hits.map((h) => Math.round((h.tick / 80640) * 500)));
@@ -117,7 +151,9 @@ test('a hat pedal is learnt; opening over a bar it makes closed, half and open r
 
   // Heard: what the open hat leaves is gone after the choke.
   await press(page, 'Close');
-  await page.evaluate(() => window.nodSway!.bench().run('The hat alone', (p) => ({ ...p, hits: p.hits.filter((h) => h.voice === 'hat-open') })));
+  await page.evaluate(() =>
+    window.nodSway!.bench().run('The hat alone', (p) => ({ ...p, hits: p.hits.filter((h) => h.voice === 'hat-open') })),
+  );
   const rendered = await page.evaluate(async () => {
     const { engine } = window.nodSway!;
     const energy = async () => {
@@ -158,7 +194,10 @@ test('a held pad goes on striking on the swung grid; one row over sixteen pads h
   await page.waitForFunction(() => window.nodSway!.engine.log.length > 4);
   await page.keyboard.press('Shift+R');
   await expect.poll(() => phase(page)).toBe('recording');
-  const tom = (await page.getByRole('group', { name: 'Right hand' }).getByRole('button', { name: /^Tom floor/ }).boundingBox())!;
+  const tom = (await page
+    .getByRole('group', { name: 'Right hand' })
+    .getByRole('button', { name: /^Tom floor/ })
+    .boundingBox())!;
   await page.mouse.move(tom.x + 20, tom.y + tom.height / 2);
   await page.mouse.down();
   await expect.poll(async () => (await voices(page)).length, { timeout: 60_000 }).toBeGreaterThan(9);
@@ -168,8 +207,9 @@ test('a held pad goes on striking on the swung grid; one row over sixteen pads h
   // After the first, which was played, all stand on swung lines: 1/16 at 120 are 125 ms, the second of a pair at its percent of 250.
   const off = await page.evaluate(
     (p) =>
-      window.nodSway!.bench().part.hits
-        .filter((h) => h.id.startsWith('take:'))
+      window
+        .nodSway!.bench()
+        .part.hits.filter((h) => h.id.startsWith('take:'))
         .map((h) => ((h.tick / 80640) * 500 + 250_000) % 250)
         .map((ms) => Math.min(Math.abs(ms), Math.abs(ms - (250 * p) / 100), Math.abs(ms - 250))),
     percent,
@@ -189,7 +229,9 @@ test('a held pad goes on striking on the swung grid; one row over sixteen pads h
   await press(page, 'Stop');
 });
 
-test('bounces of a pad and what rings over from another are kept out, while it is heard and in the take; a roll of sixteen a second is whole', async ({ page }) => {
+test('bounces of a pad and what rings over from another are kept out, while it is heard and in the take; a roll of sixteen a second is whole', async ({
+  page,
+}) => {
   await openWithPort(page, 2);
   await press(page, 'Keep crosstalk out of a pad');
   await midi(page, [[[0x99, 41, 20], null]]);
@@ -201,7 +243,12 @@ test('bounces of a pad and what rings over from another are kept out, while it i
   await midi(page, [...roll.flatMap((t) => [note(38, 96, t), note(41, 9, t + 0.003), note(38, 40, t + 0.009)]), note(41, 30, 2.5)]);
   await expect.poll(() => phase(page), { timeout: 60_000 }).toBe('done');
   expect((await voices(page)).sort()).toEqual([...Array<string>(16).fill('snare'), 'tom-floor'].sort());
-  const places = await page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.voice === 'snare').map((h) => [(h.tick / 80640) * 500, h.velocity]));
+  const places = await page.evaluate(() =>
+    window
+      .nodSway!.bench()
+      .part.hits.filter((h) => h.voice === 'snare')
+      .map((h) => [(h.tick / 80640) * 500, h.velocity]),
+  );
   roll.forEach((t, n) => expect([Math.abs(places[n]![0]! - t * 1000) < 4, places[n]![1]]).toEqual([true, 96]));
   await saved(page);
 });

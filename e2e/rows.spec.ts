@@ -1,6 +1,19 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
-import { chooseExport, exportMidi, importMidi, midiFile, noteEvents, notesOf, openMidi, press, stems, tempoEvent, trackChunk, type Note } from './support';
+import {
+  chooseExport,
+  exportMidi,
+  importMidi,
+  midiFile,
+  noteEvents,
+  notesOf,
+  openMidi,
+  press,
+  stems,
+  tempoEvent,
+  trackChunk,
+  type Note,
+} from './support';
 
 const Q = 480;
 /** Two snares in turn over four bars, hats on the eighths, kick; a bass on another track. */
@@ -12,7 +25,20 @@ const drums: Note[] = Array.from({ length: 4 }, (_, bar) => bar * 4 * Q).flatMap
   [start + 3 * Q, 40, 96],
   [start + 3.5 * Q, 40, 40],
 ]);
-const song = midiFile(1, Q, [trackChunk([tempoEvent(0, 500_000)]), trackChunk(noteEvents([[0, 36, 90], [960, 40, 80]], 200, 1)), trackChunk(noteEvents(drums, 30))]);
+const song = midiFile(1, Q, [
+  trackChunk([tempoEvent(0, 500_000)]),
+  trackChunk(
+    noteEvents(
+      [
+        [0, 36, 90],
+        [960, 40, 80],
+      ],
+      200,
+      1,
+    ),
+  ),
+  trackChunk(noteEvents(drums, 30)),
+]);
 const rowsNow = () => window.nodSway!.bench().part.rows.map((r) => r.name ?? r.voice);
 
 test('two snares of an imported song are shaped apart: only one changes in the exported song', async ({ page }) => {
@@ -26,11 +52,26 @@ test('two snares of an imported song are shaped apart: only one changes in the e
   const after = await exportMidi(page, 'song');
   // Three times 10 louder, up to 127, and no other note of the drums another.
   expect(notesOf(after)).toEqual(before.map(([t, k, v]) => [t, k, k === 40 ? Math.min(127, v + 30) : v]));
-  expect(notesOf(after, 1).map(([, k, v]) => [k, v])).toEqual([[36, 90], [40, 80]]);
+  expect(notesOf(after, 1).map(([, k, v]) => [k, v])).toEqual([
+    [36, 90],
+    [40, 80],
+  ]);
 });
 
 test('soft hits split from the row, a second hat layer muted alone, a row given another instrument: each in the file', async ({ page }) => {
-  await openMidi(page, 'beat.mid', midiFile(0, Q, [trackChunk([tempoEvent(0, 500_000), ...noteEvents(drums.filter(([, k]) => k !== 40), 30)])]));
+  await openMidi(
+    page,
+    'beat.mid',
+    midiFile(0, Q, [
+      trackChunk([
+        tempoEvent(0, 500_000),
+        ...noteEvents(
+          drums.filter(([, k]) => k !== 40),
+          30,
+        ),
+      ]),
+    ]),
+  );
   const open = async (row: string) => {
     await press(page, `More about ${row}`);
     await page.getByRole('menuitem', { name: 'Instrument, key, split, layer, merge …' }).click();
@@ -50,7 +91,14 @@ test('soft hits split from the row, a second hat layer muted alone, a row given 
   // The layer doubles the snares at 70 %, and is muted by itself.
   await open('Snare');
   await press(page, 'Double it');
-  expect(await page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.voice === 'snare:2').map((h) => [h.velocity, h.key]))).toEqual(Array.from({ length: 4 }, () => [70, 40]));
+  expect(
+    await page.evaluate(() =>
+      window
+        .nodSway!.bench()
+        .part.hits.filter((h) => h.voice === 'snare:2')
+        .map((h) => [h.velocity, h.key]),
+    ),
+  ).toEqual(Array.from({ length: 4 }, () => [70, 40]));
   expect(await keys()).toEqual({ 22: 16, 36: 8, 38: 4, 40: 4, 42: 16 });
   await press(page, 'Mute Snare 2');
   expect(await keys()).toEqual({ 22: 16, 36: 8, 38: 4, 42: 16 });
@@ -66,7 +114,9 @@ test('soft hits split from the row, a second hat layer muted alone, a row given 
   expect(await keys()).toEqual({ 36: 8, 38: 4, 42: 32 });
 });
 
-test('a row of one’s own is named, painted on, written beside General MIDI, or with its keys alone; it outlives a reload', async ({ page }) => {
+test('a row of one’s own is named, painted on, written beside General MIDI, or with its keys alone; it outlives a reload', async ({
+  page,
+}) => {
   await openMidi(page, 'beat.mid', midiFile(0, Q, [trackChunk([tempoEvent(0, 500_000), ...noteEvents(drums.slice(0, 13), 30)])]));
   await press(page, 'Rows');
   await page.getByRole('menuitem', { name: 'Add row …' }).click();
@@ -79,9 +129,31 @@ test('a row of one’s own is named, painted on, written beside General MIDI, or
   const row = await page.evaluate(() => window.nodSway!.bench().part.rows[0]!.voice);
   const place = await page.evaluate(() => ({ x: 28, y: window.nodSway!.scene()!.rows[0]!.baseline - 12 }));
   await stems(page).click({ position: place });
-  await expect.poll(() => page.evaluate((r) => window.nodSway!.bench().part.hits.filter((h) => h.voice === r).map((h) => h.key), row)).toEqual([22]);
-  const [tick] = await page.evaluate((r) => window.nodSway!.bench().part.hits.filter((h) => h.voice === r).map((h) => h.tick / 84), row);
-  expect(notesOf(await exportMidi(page)).filter(([, k]) => k === 22).map(([t]) => t)).toEqual([tick]);
+  await expect
+    .poll(() =>
+      page.evaluate(
+        (r) =>
+          window
+            .nodSway!.bench()
+            .part.hits.filter((h) => h.voice === r)
+            .map((h) => h.key),
+        row,
+      ),
+    )
+    .toEqual([22]);
+  const [tick] = await page.evaluate(
+    (r) =>
+      window
+        .nodSway!.bench()
+        .part.hits.filter((h) => h.voice === r)
+        .map((h) => h.tick / 84),
+    row,
+  );
+  expect(
+    notesOf(await exportMidi(page))
+      .filter(([, k]) => k === 22)
+      .map(([t]) => t),
+  ).toEqual([tick]);
 
   await page.getByRole('button', { name: 'Export', exact: true }).click();
   await chooseExport(page, 'the drum part alone');
@@ -90,10 +162,16 @@ test('a row of one’s own is named, painted on, written beside General MIDI, or
   const waiting = page.waitForEvent('download');
   await dialog.getByRole('button', { name: 'Export', exact: true }).click();
   const bytes = new Uint8Array(readFileSync(await (await waiting).path()));
-  expect(notesOf(bytes).filter(([, k]) => k === 56).map(([t]) => t)).toEqual([tick]);
+  expect(
+    notesOf(bytes)
+      .filter(([, k]) => k === 56)
+      .map(([t]) => t),
+  ).toEqual([tick]);
   expect(notesOf(bytes).filter(([, k]) => k < 35)).toEqual([]);
   await expect(dialog.getByText('Written with General MIDI keys of what is nearest: tin lid.')).toBeVisible();
   await page.keyboard.press('Escape');
   await page.reload();
-  await expect.poll(() => page.evaluate(() => window.nodSway?.bench().part.rows[0])).toEqual({ voice: row, name: 'Tin lid', like: 'cowbell' });
+  await expect
+    .poll(() => page.evaluate(() => window.nodSway?.bench().part.rows[0]))
+    .toEqual({ voice: row, name: 'Tin lid', like: 'cowbell' });
 });

@@ -24,7 +24,10 @@ test('methods, hosts and addresses that do not belong here are refused, never wi
     const answer = await raw({ path: '/api/perform', method });
     expect([answer.status, answer.headers.allow]).toEqual([405, 'POST']);
   }
-  expect([(await raw({ path: '/', method: 'POST' })).status, (await raw({ path: '/', method: 'POST' })).headers.allow]).toEqual([405, 'GET, HEAD']);
+  expect([(await raw({ path: '/', method: 'POST' })).status, (await raw({ path: '/', method: 'POST' })).headers.allow]).toEqual([
+    405,
+    'GET, HEAD',
+  ]);
   for (const path of ['/%', '/%zz', '/api/report?%E0%A4%A', '/bench/%ff']) expect((await raw({ path })).status).toBe(400);
   expect((await raw({ path: '/', headers: { host: 'elsewhere.example' } })).status).toBe(421);
   expect((await raw({ path: '/', headers: { host: 'localhost:1' } })).status).toBe(200);
@@ -32,12 +35,23 @@ test('methods, hosts and addresses that do not belong here are refused, never wi
 });
 
 test('addresses that are none, of another host or a foreign page are refused before anything is computed', async () => {
-  for (const [method, path] of [['GET', '*'], ['HEAD', '*'], ['OPTIONS', '*'], ['GET', '//elsewhere.example/'], ['GET', 'http://127.0.0.1//elsewhere.example/']] as const) expect([path, (await raw({ path, method })).status]).toEqual([path, 400]);
+  for (const [method, path] of [
+    ['GET', '*'],
+    ['HEAD', '*'],
+    ['OPTIONS', '*'],
+    ['GET', '//elsewhere.example/'],
+    ['GET', 'http://127.0.0.1//elsewhere.example/'],
+  ] as const)
+    expect([path, (await raw({ path, method })).status]).toEqual([path, 400]);
   const away = await raw({ path: 'http://elsewhere.example/' });
   expect([away.status, away.headers.location]).toEqual([421, undefined]);
   expect((await raw({ path: `http://127.0.0.1:${PORT}/grooves` })).status).toBe(200);
   const call = async (headers: Record<string, string>) => (await raw({ path: '/api/report', method: 'POST', headers })).status;
-  for (const headers of [{ origin: 'http://elsewhere.example' }, { origin: 'null' }, { 'sec-fetch-site': 'cross-site' }] as Record<string, string>[]) expect(await call(headers)).toBe(403);
+  for (const headers of [{ origin: 'http://elsewhere.example' }, { origin: 'null' }, { 'sec-fetch-site': 'cross-site' }] as Record<
+    string,
+    string
+  >[])
+    expect(await call(headers)).toBe(403);
   // Not multipart: it went on to the call.
   expect(await call({ origin: `http://127.0.0.1:${PORT}`, 'sec-fetch-site': 'same-origin' })).toBe(415);
 });

@@ -1,6 +1,19 @@
 import { expect, test, type Page } from '@playwright/test';
 import { parseMidi } from 'midi-file';
-import { chooseExport, exportMidi, flatBeat, meterEvent, midiFile, noteEvents, notesOf, openMidi, press, tempoEvent, trackChunk, type Note } from './support';
+import {
+  chooseExport,
+  exportMidi,
+  flatBeat,
+  meterEvent,
+  midiFile,
+  noteEvents,
+  notesOf,
+  openMidi,
+  press,
+  tempoEvent,
+  trackChunk,
+  type Note,
+} from './support';
 import { readFileSync } from 'node:fs';
 
 /** Sections, switched live and in a running order, checked by the audio thread's log and the exported bytes. */
@@ -51,7 +64,9 @@ const quartersOf = (page: Page): Promise<string[]> =>
     return Array.from(list, (q) => q ?? '');
   });
 
-test('sections are called by keys while the beat plays: each comes on the bar line, none is lost or doubled; kept as running order, exported with markers, undone', async ({ page }) => {
+test('sections are called by keys while the beat plays: each comes on the bar line, none is lost or doubled; kept as running order, exported with markers, undone', async ({
+  page,
+}) => {
   await openMidi(page, 'four.mid', fourBars());
   const first = await exportMidi(page);
   const before = await page.evaluate(() => JSON.stringify(window.nodSway!.bench().part));
@@ -59,7 +74,13 @@ test('sections are called by keys while the beat plays: each comes on the bar li
   await expect(page.getByRole('list', { name: 'Sections' }).getByRole('listitem')).toHaveCount(4);
   await page.evaluate(() => window.nodSway!.bench().setTransport({ loop: true, fromBar: 0, toBar: 1 }));
   await press(page, 'Play');
-  const sounds = (n: number) => expect(page.getByRole('list', { name: 'Sections' }).getByRole('listitem').nth(n - 1)).toContainText(', sounds');
+  const sounds = (n: number) =>
+    expect(
+      page
+        .getByRole('list', { name: 'Sections' })
+        .getByRole('listitem')
+        .nth(n - 1),
+    ).toContainText(', sounds');
   await sounds(1);
   await page.waitForFunction(() => window.nodSway!.engine.log.length > 0);
   for (const n of [2, 4, 3, 1]) {
@@ -80,7 +101,9 @@ test('sections are called by keys while the beat plays: each comes on the bar li
   expect(order.map(([id]) => ids.indexOf(id))).toEqual([0, 1, 3, 2, 0]);
   const ordered = await exportMidi(page);
   const played = order.flatMap(([id, times]) => Array.from({ length: times }, () => KEYS[ids.indexOf(id)]!));
-  expect(notesOf(ordered).map(([tick, key]) => [tick, key])).toEqual(played.flatMap((key, bar) => [0, 1, 2, 3].map((i) => [bar * 3840 + i * 960, key])));
+  expect(notesOf(ordered).map(([tick, key]) => [tick, key])).toEqual(
+    played.flatMap((key, bar) => [0, 1, 2, 3].map((i) => [bar * 3840 + i * 960, key])),
+  );
   const names = await page.evaluate(() => window.nodSway!.bench().part.sections!.map((s) => s.name));
   expect(markersOf(ordered)).toEqual(played.map((key, bar) => [bar * 3840, names[KEYS.indexOf(key)]]));
   // What was heard is what is written, bar by bar.
@@ -91,7 +114,9 @@ test('sections are called by keys while the beat plays: each comes on the bar li
   expect(await exportMidi(page)).toEqual(first);
 });
 
-test('verse, chorus and fill out of one two-bar beat: copied, changed, filled, put in order, exported with markers, all undone', async ({ page }) => {
+test('verse, chorus and fill out of one two-bar beat: copied, changed, filled, put in order, exported with markers, all undone', async ({
+  page,
+}) => {
   await openMidi(page, 'beat.mid', flatBeat(2, 100).bytes);
   const first = await exportMidi(page);
   const before = await page.evaluate(() => JSON.stringify(window.nodSway!.bench().part));
@@ -122,13 +147,19 @@ test('verse, chorus and fill out of one two-bar beat: copied, changed, filled, p
   const ordered = await exportMidi(page);
   const notes = notesOf(ordered);
   const verse = notesOf(first);
-  const bars = (from: number, to: number) => notes.filter(([tick]) => tick >= from * 3840 && tick < to * 3840).map(([tick, key, velocity]) => [tick - from * 3840, key, velocity]);
+  const bars = (from: number, to: number) =>
+    notes.filter(([tick]) => tick >= from * 3840 && tick < to * 3840).map(([tick, key, velocity]) => [tick - from * 3840, key, velocity]);
   expect(bars(0, 2)).toEqual(verse.map(([tick, key, velocity]) => [tick, key, velocity]));
   expect(bars(2, 4)).toEqual(bars(0, 2));
   expect(bars(4, 6)).toEqual(verse.map(([tick, key, velocity]) => [tick, key, velocity + 10]));
   expect(bars(6, 7)).toEqual(bars(0, 1));
   expect(bars(7, 8)).not.toEqual(bars(1, 2));
-  expect(markersOf(ordered)).toEqual([[0, 'Intro'], [2 * 3840, 'Intro'], [4 * 3840, 'Chorus'], [6 * 3840, 'Fill']]);
+  expect(markersOf(ordered)).toEqual([
+    [0, 'Intro'],
+    [2 * 3840, 'Intro'],
+    [4 * 3840, 'Chorus'],
+    [6 * 3840, 'Fill'],
+  ]);
   for (let i = 0; i < 11; i++) await page.keyboard.press('Control+z');
   expect(await page.evaluate(() => JSON.stringify(window.nodSway!.bench().part))).toBe(before);
   expect(await exportMidi(page)).toEqual(first);
@@ -170,7 +201,9 @@ test('the running order is heard with its rests; a line is changed and moved by 
   expect(notesOf(files['Bridge 240bpm 1bar.mid']!).map(([tick, key]) => [tick, key])).toEqual([0, 1, 2, 3].map((i) => [i * 960, 37]));
 });
 
-test('a row comes round over three eighths, a hit sounds in the second of two passes: shown, and written as they sound', async ({ page }) => {
+test('a row comes round over three eighths, a hit sounds in the second of two passes: shown, and written as they sound', async ({
+  page,
+}) => {
   await openMidi(page, 'four.mid', fourBars());
   await orderPage(page);
   const pick = async (label: string, option: string) => {
@@ -179,13 +212,24 @@ test('a row comes round over three eighths, a hit sounds in the second of two pa
   };
   await pick('A row that comes round', 'Kick');
   // Six sixteenths: the strokes on the first beat and a quarter later, over and over to the end.
-  const round = Array.from({ length: 11 }, (_, k) => [k * 1440, k * 1440 + 960]).flat().filter((t) => t < 4 * 3840);
-  expect(notesOf(await exportMidi(page)).filter(([, key]) => key === 36).map(([tick]) => tick)).toEqual(round);
+  const round = Array.from({ length: 11 }, (_, k) => [k * 1440, k * 1440 + 960])
+    .flat()
+    .filter((t) => t < 4 * 3840);
+  expect(
+    notesOf(await exportMidi(page))
+      .filter(([, key]) => key === 36)
+      .map(([tick]) => tick),
+  ).toEqual(round);
   await page.getByRole('button', { name: 'Kick as written' }).click();
   await page.getByRole('tab', { name: /^Hits/ }).click();
   await page.evaluate(() => {
     const { part, select } = window.nodSway!.bench();
-    select(part.hits.filter((h) => h.voice === 'snare').slice(0, 1).map((h) => h.id));
+    select(
+      part.hits
+        .filter((h) => h.voice === 'snare')
+        .slice(0, 1)
+        .map((h) => h.id),
+    );
   });
   await page.getByRole('button', { name: /^Chance and passes/ }).click();
   await page.getByRole('group', { name: 'Passes in which it sounds' }).getByRole('button', { name: '2', exact: true }).click();

@@ -35,8 +35,13 @@ test('another kit is one choice and keeps the part; half the response makes soft
 function samplesOf(bytes: Uint8Array): { rate: number; left: number[]; right: number[] } {
   const v = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const frames = v.getUint32(40, true) / 6;
-  const at = (i: number, side: number): number => (v.getUint16(44 + i * 6 + side * 3, true) + (v.getInt8(46 + i * 6 + side * 3) << 16)) / 8388607;
-  return { rate: v.getUint32(24, true), left: Array.from({ length: frames }, (_, i) => at(i, 0)), right: Array.from({ length: frames }, (_, i) => at(i, 1)) };
+  const at = (i: number, side: number): number =>
+    (v.getUint16(44 + i * 6 + side * 3, true) + (v.getInt8(46 + i * 6 + side * 3) << 16)) / 8388607;
+  return {
+    rate: v.getUint32(24, true),
+    left: Array.from({ length: frames }, (_, i) => at(i, 0)),
+    right: Array.from({ length: frames }, (_, i) => at(i, 1)),
+  };
 }
 
 const pick = async (page: Page, label: string, option: string) => {

@@ -113,7 +113,10 @@ test('an edit in the grooves place that is refused is not lost, nor are those af
   await page.goto('/grooves?part=demo-net-menders');
   await expect(page.getByRole('combobox', { name: 'Heard on' })).toContainText('Net Menders');
   await refuseEdits(page);
-  await page.getByRole('button', { name: /^Use .* on all rows$/ }).first().click();
+  await page
+    .getByRole('button', { name: /^Use .* on all rows$/ })
+    .first()
+    .click();
   await expect(page.getByTestId('save-trouble')).toContainText('no room left');
   await page.evaluate(() => Object.assign(window, { roomAgain: true }));
   await expect(page.getByTestId('save-trouble')).toBeHidden();
@@ -132,11 +135,16 @@ test('a banner moves no stem, and one of our files goes where it belongs whereve
   expect(await box()).toEqual(before);
   await openShelf(page);
   const feel = { format: 'nod-sway/feel@1', seed: 1, sway: 1, moves: [] };
-  await page.getByTestId('file-input').setInputFiles({ name: 'late watch.nodfeel.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(feel)) });
+  await page
+    .getByTestId('file-input')
+    .setInputFiles({ name: 'late watch.nodfeel.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(feel)) });
   await expect(page.getByText('late watch is a whole feel: it is among yours now.')).toBeVisible();
 });
 
-test('a browser that throws its data away: what is open is written back, what is gone is named, and no demos are laid over it', async ({ page, context }) => {
+test('a browser that throws its data away: what is open is written back, what is gone is named, and no demos are laid over it', async ({
+  page,
+  context,
+}) => {
   await importMidi(page, 'beat.mid', flatBeat(1).bytes);
   await softer(page);
   await saved(page);
@@ -195,21 +203,36 @@ test('edits that wait for a choice between two tabs outlive the tab, and the cho
   await page.evaluate(() => window.nodSway!.bench().open('hold', 'drag'));
   await softer(other);
   await saved(other);
-  await page.evaluate(() => window.nodSway!.bench().run('Soften', (p) => ({ ...p, hits: p.hits.map((h) => (h.voice === 'snare' ? { ...h, velocity: 55 as typeof h.velocity } : h)) })));
+  await page.evaluate(() =>
+    window
+      .nodSway!.bench()
+      .run('Soften', (p) => ({ ...p, hits: p.hits.map((h) => (h.voice === 'snare' ? { ...h, velocity: 55 as typeof h.velocity } : h)) })),
+  );
   await expect(page.getByTestId('save-trouble')).toContainText('changed in another tab');
-  await page.evaluate(() => window.nodSway!.bench().run('Soften more', (p) => ({ ...p, hits: p.hits.map((h) => (h.voice === 'snare' ? { ...h, velocity: 44 as typeof h.velocity } : h)) })));
-  await expect.poll(() => page.evaluate(async () => {
-    const db = await new Promise<IDBDatabase>((done) => {
-      const request = indexedDB.open('nod-sway');
-      request.onsuccess = () => done(request.result);
-    });
-    const rows = await new Promise<{ unchosen?: { steps: string[] } }[]>((done) => {
-      const request = db.transaction('versions').objectStore('versions').getAll();
-      request.onsuccess = () => done(request.result as { unchosen?: { steps: string[] } }[]);
-    });
-    db.close();
-    return rows.map((row) => row.unchosen?.steps.length);
-  })).toContain(2);
+  await page.evaluate(() =>
+    window
+      .nodSway!.bench()
+      .run('Soften more', (p) => ({
+        ...p,
+        hits: p.hits.map((h) => (h.voice === 'snare' ? { ...h, velocity: 44 as typeof h.velocity } : h)),
+      })),
+  );
+  await expect
+    .poll(() =>
+      page.evaluate(async () => {
+        const db = await new Promise<IDBDatabase>((done) => {
+          const request = indexedDB.open('nod-sway');
+          request.onsuccess = () => done(request.result);
+        });
+        const rows = await new Promise<{ unchosen?: { steps: string[] } }[]>((done) => {
+          const request = db.transaction('versions').objectStore('versions').getAll();
+          request.onsuccess = () => done(request.result as { unchosen?: { steps: string[] } }[]);
+        });
+        db.close();
+        return rows.map((row) => row.unchosen?.steps.length);
+      }),
+    )
+    .toContain(2);
   await page.close();
   await other.reload();
   await benchReady(other);

@@ -2,7 +2,22 @@ import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import { tracksOf, type Timed } from '../tests/support/read-midi';
 import { writeWav } from '../src/core/audio/wav';
-import { chooseExport, exportMidi, exportSound, flatBeat, meterEvent, midiFile, noteEvents, openMidi, press, saved, tempoEvent, text, trackChunk, type TestEvent } from './support';
+import {
+  chooseExport,
+  exportMidi,
+  exportSound,
+  flatBeat,
+  meterEvent,
+  midiFile,
+  noteEvents,
+  openMidi,
+  press,
+  saved,
+  tempoEvent,
+  text,
+  trackChunk,
+  type TestEvent,
+} from './support';
 
 /** What leaves for other programs, and the instrument that it leaves for. */
 
@@ -18,7 +33,10 @@ async function openTarget(page: Page): Promise<void> {
   await expect(page.getByRole('dialog', { name: /^Target/ })).toBeVisible();
 }
 
-const onsOf = (tracks: readonly Timed[][]) => tracks.flat().flatMap((e) => (e.type === 'noteOn' ? [{ at: e.at, channel: e.channel + 1, key: e.noteNumber, velocity: e.velocity }] : []));
+const onsOf = (tracks: readonly Timed[][]) =>
+  tracks
+    .flat()
+    .flatMap((e) => (e.type === 'noteOn' ? [{ at: e.at, channel: e.channel + 1, key: e.noteNumber, velocity: e.velocity }] : []));
 const endsOf = (bytes: Uint8Array) => tracksOf(bytes).map((t) => t.at(-1)!.at);
 
 test('a target is learnt by strikes, kept, and used by exports and Send out alike', async ({ page }) => {
@@ -31,7 +49,11 @@ test('a target is learnt by strikes, kept, and used by exports and Send out alik
     await expect(page.getByRole('status').filter({ hasText: /^Strike/ })).toBeVisible();
     keys[row] = 50 + 3 * i;
     await page.evaluate((key) => window.nodSway!.recording()!.pads.strike(key, 90, performance.now()), keys[row]);
-    await expect.poll(() => page.evaluate((r) => (window.nodSway!.bench().part.target?.keys as { rows?: Record<string, number> } | undefined)?.rows?.[r], row)).toBe(keys[row]);
+    await expect
+      .poll(() =>
+        page.evaluate((r) => (window.nodSway!.bench().part.target?.keys as { rows?: Record<string, number> } | undefined)?.rows?.[r], row),
+      )
+      .toBe(keys[row]);
   }
   await expect(page.getByRole('button', { name: 'Learn by striking' })).toBeVisible();
   const set = async (name: string, value: number) => {
@@ -50,7 +72,9 @@ test('a target is learnt by strikes, kept, and used by exports and Send out alik
   const written = onsOf(tracksOf(bytes));
   const part = await page.evaluate(() => window.nodSway!.bench().part.hits.map((h) => [h.voice, h.tick / 84, h.velocity] as const));
   // At 960 a quarter a tick is 84 of ours; velocity 100 of a ceiling of 64 is 1 + 63 * 99 / 126.
-  expect(written.map((n) => [n.at, n.channel, n.key, n.velocity])).toEqual(part.map(([voice, at, velocity]) => [at, 4, keys[voice]!, Math.round(1 + (63 * (velocity - 1)) / 126)]));
+  expect(written.map((n) => [n.at, n.channel, n.key, n.velocity])).toEqual(
+    part.map(([voice, at, velocity]) => [at, 4, keys[voice]!, Math.round(1 + (63 * (velocity - 1)) / 126)]),
+  );
   const [track] = tracksOf(bytes);
   const offs = track!.filter((e) => e.type === 'noteOff').map((e) => e.at);
   // 60 ms at 120 BPM are 115 ticks.
@@ -62,13 +86,20 @@ test('a target is learnt by strikes, kept, and used by exports and Send out alik
   await choose(page, 'Output', 'Simulated receiver');
   await press(page, 'Play');
   const sent = () => page.evaluate(() => window.nodSway!.recording()!.receiver.received.map((m) => [...m.bytes]));
-  await expect.poll(async () => (await sent()).filter((b) => (b[0]! & 0xf0) === 0x90).length, { timeout: 60_000 }).toBeGreaterThan(written.length);
+  await expect
+    .poll(async () => (await sent()).filter((b) => (b[0]! & 0xf0) === 0x90).length, { timeout: 60_000 })
+    .toBeGreaterThan(written.length);
   await press(page, 'Stop');
   const ons = (await sent()).filter((b) => (b[0]! & 0xf0) === 0x90).slice(0, written.length);
   const sorted = (list: readonly (readonly [number, number, number])[]) => list.map((n) => n.join(' ')).sort();
   expect(sorted(ons.map((b) => [(b[0]! & 0x0f) + 1, b[1]!, b[2]!]))).toEqual(sorted(written.map((n) => [n.channel, n.key, n.velocity])));
   // What began has ended, once each.
-  await expect.poll(async () => { const all = await sent(); return all.filter((b) => (b[0]! & 0xf0) === 0x80).length - all.filter((b) => (b[0]! & 0xf0) === 0x90).length; }).toBe(0);
+  await expect
+    .poll(async () => {
+      const all = await sent();
+      return all.filter((b) => (b[0]! & 0xf0) === 0x80).length - all.filter((b) => (b[0]! & 0xf0) === 0x90).length;
+    })
+    .toBe(0);
 
   // It came with the part, and is there for every other one.
   await saved(page);
@@ -122,11 +153,22 @@ test('a row over some bars, with a track a row, dragged out and exported again b
   // The same again, with the part as it is now.
   await page.keyboard.press('Escape');
   await expect(dialog).toBeHidden();
-  await page.evaluate(() => window.nodSway!.bench().run('Delete the first snare of bar 2', (p) => ({ ...p, hits: p.hits.filter((h) => !(h.voice === 'snare' && h.tick === 80640 * 5)) })));
+  await page.evaluate(() =>
+    window
+      .nodSway!.bench()
+      .run('Delete the first snare of bar 2', (p) => ({
+        ...p,
+        hits: p.hits.filter((h) => !(h.voice === 'snare' && h.tick === 80640 * 5)),
+      })),
+  );
   const again = page.waitForEvent('download');
   await page.keyboard.press('Control+e');
   const second = new Uint8Array(readFileSync(await (await again).path()));
-  expect(onsOf(tracksOf(second)).map((n) => n.at)).toEqual(onsOf(tracks).map((n) => n.at).filter((_, i) => i % 4 !== 0));
+  expect(onsOf(tracksOf(second)).map((n) => n.at)).toEqual(
+    onsOf(tracks)
+      .map((n) => n.at)
+      .filter((_, i) => i % 4 !== 0),
+  );
   expect(endsOf(second)).toEqual(endsOf(bytes));
   await expect(page.getByText('beat Snare 120bpm 6bars.mid was downloaded.')).toBeVisible();
 });
@@ -149,8 +191,18 @@ test('a recording beside the part goes round the loop with it, is muted by a key
   await press(page, 'Beside the part');
   // Clicks at 100 BPM, the first half a second in.
   const rate = 8000;
-  const samples = Float32Array.from({ length: rate * 12 }, (_, i) => ((i - rate / 2) % (0.6 * rate) >= 0 && (i - rate / 2) % (0.6 * rate) < 80 && i >= rate / 2 ? Math.sin(i) * (((i - rate / 2) / (0.6 * rate)) % 4 < 1 ? 0.9 : 0.4) : 0));
-  await page.getByTestId('backing-input').setInputFiles({ name: 'harbour_song.wav', mimeType: 'audio/wav', buffer: Buffer.from(writeWav(samples, samples, { rate, bits: '16' })) });
+  const samples = Float32Array.from({ length: rate * 12 }, (_, i) =>
+    (i - rate / 2) % (0.6 * rate) >= 0 && (i - rate / 2) % (0.6 * rate) < 80 && i >= rate / 2
+      ? Math.sin(i) * (((i - rate / 2) / (0.6 * rate)) % 4 < 1 ? 0.9 : 0.4)
+      : 0,
+  );
+  await page
+    .getByTestId('backing-input')
+    .setInputFiles({
+      name: 'harbour_song.wav',
+      mimeType: 'audio/wav',
+      buffer: Buffer.from(writeWav(samples, samples, { rate, bits: '16' })),
+    });
   await expect(page.getByText('harbour song')).toBeVisible({ timeout: 60_000 });
   const field = page.getByRole('spinbutton', { name: 'First downbeat' });
   // On its picture: by the keyboard, then dragged a second later.
@@ -177,7 +229,8 @@ test('a recording beside the part goes round the loop with it, is muted by a key
   const bar = 240 / tempo;
   await press(page, 'Play');
   type Started = [number, number, number][];
-  const whole = () => page.evaluate((length) => (window as unknown as { started: Started }).started.filter((s) => Math.abs(s[2] - length) < 1e-6), bar);
+  const whole = () =>
+    page.evaluate((length) => (window as unknown as { started: Started }).started.filter((s) => Math.abs(s[2] - length) < 1e-6), bar);
   await expect.poll(async () => (await whole()).length, { timeout: 60_000 }).toBeGreaterThan(2);
   const rounds = await whole();
   for (const [, offset] of rounds) expect(offset).toBeCloseTo(0.5, 6);
@@ -189,7 +242,11 @@ test('a recording beside the part goes round the loop with it, is muted by a key
   await page.keyboard.press('Shift+B');
   await press(page, 'Stop');
   // The tempo was taken, and nothing else: with the old one the export is what it was.
-  await page.evaluate(() => window.nodSway!.bench().run('The tempo before', (p) => ({ ...p, tempo: p.tempo.map((t) => ({ ...t, microsecondsPerQuarter: 500_000 })) })));
+  await page.evaluate(() =>
+    window
+      .nodSway!.bench()
+      .run('The tempo before', (p) => ({ ...p, tempo: p.tempo.map((t) => ({ ...t, microsecondsPerQuarter: 500_000 })) })),
+  );
   expect(Buffer.from(await sound()).equals(Buffer.from(before))).toBe(true);
   await saved(page);
   await page.reload();
@@ -211,7 +268,17 @@ test('a song’s other tracks are heard as plain tones beside its drums, the bas
     };
     Object.assign(window, { begun });
   });
-  const drums = trackChunk(noteEvents([[0, 36, 100], [480, 38, 100], [960, 36, 100], [1440, 38, 100]], 60));
+  const drums = trackChunk(
+    noteEvents(
+      [
+        [0, 36, 100],
+        [480, 38, 100],
+        [960, 36, 100],
+        [1440, 38, 100],
+      ],
+      60,
+    ),
+  );
   const name = (words: string): TestEvent => [0, 0xff, 3, words.length, ...text(words)];
   // An A of 110 Hz for a bar of two seconds, and an organ above.
   const bass = trackChunk([name('Low strings'), ...noteEvents([[0, 45, 100]], 1900, 2)]);
@@ -230,7 +297,11 @@ test('a song’s other tracks are heard as plain tones beside its drums, the bas
   await expect.poll(async () => (await begun()).length, { timeout: 60_000 }).toBeGreaterThan(0);
   expect(Math.abs((await last())!.crossings - 55)).toBeLessThanOrEqual(1);
   // Twice as fast the same bar takes a second.
-  await page.evaluate(() => window.nodSway!.bench().run('Twice the tempo', (p) => ({ ...p, tempo: p.tempo.map((t) => ({ ...t, microsecondsPerQuarter: 250_000 })) })));
+  await page.evaluate(() =>
+    window
+      .nodSway!.bench()
+      .run('Twice the tempo', (p) => ({ ...p, tempo: p.tempo.map((t) => ({ ...t, microsecondsPerQuarter: 250_000 })) })),
+  );
   await expect.poll(async () => (await last())!.seconds, { timeout: 60_000 }).toBeLessThan(1.8);
   const count = (await begun()).length;
   await group.getByRole('checkbox', { name: /plain tones/ }).uncheck();

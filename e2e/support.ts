@@ -98,7 +98,15 @@ export async function stemOf(page: Page, voice: string, nth: number): Promise<Dr
       const scene = window.nodSway!.scene()!;
       const row = scene.rows.findIndex((r) => r.voice === v);
       const s = scene.stems[row]![n as number]!;
-      return { id: bench.part.hits[s.index]!.id, index: s.index, headX: s.headX, headY: s.headY, footX: s.footX, footY: s.footY, lean: s.lean };
+      return {
+        id: bench.part.hits[s.index]!.id,
+        index: s.index,
+        headX: s.headX,
+        headY: s.headY,
+        footX: s.footX,
+        footY: s.footY,
+        lean: s.lean,
+      };
     },
     [voice, nth] as const,
   );
@@ -121,9 +129,16 @@ export async function drag(page: Page, from: { x: number; y: number }, by: { x: 
 }
 
 /** Two frames later everything asked for has been drawn. */
-export const drawn = (page: Page): Promise<void> => page.evaluate(() => new Promise<void>((done) => requestAnimationFrame(() => requestAnimationFrame(() => requestAnimationFrame(() => done())))));
+export const drawn = (page: Page): Promise<void> =>
+  page.evaluate(
+    () => new Promise<void>((done) => requestAnimationFrame(() => requestAnimationFrame(() => requestAnimationFrame(() => done())))),
+  );
 
-export async function clickStem(page: Page, stem: { headX: number; headY: number }, modifiers: ('Shift' | 'Control')[] = []): Promise<void> {
+export async function clickStem(
+  page: Page,
+  stem: { headX: number; headY: number },
+  modifiers: ('Shift' | 'Control')[] = [],
+): Promise<void> {
   await stems(page).click({ position: { x: stem.headX, y: stem.headY }, modifiers });
   await drawn(page);
 }
@@ -137,7 +152,11 @@ export async function chooseExport(page: Page, what: string): Promise<void> {
 }
 
 /** Exports through the dialog and gives the file's bytes. */
-export async function exportMidi(page: Page, what: 'part' | 'song' = 'part', version: 'performed' | 'written' = 'performed'): Promise<Uint8Array> {
+export async function exportMidi(
+  page: Page,
+  what: 'part' | 'song' = 'part',
+  version: 'performed' | 'written' = 'performed',
+): Promise<Uint8Array> {
   await page.getByRole('button', { name: 'Export', exact: true }).click();
   const dialog = page.getByRole('dialog');
   await chooseExport(page, what === 'part' ? 'the drum part alone' : 'the song with these drums');

@@ -12,7 +12,8 @@ import { benchReady, exportMidi, notesOf, openDemo, openPrepared, type Note } fr
 /** Recording: the practice player and the pads into the same path as hardware, compared with what was played. */
 
 const press = (page: Page, name: string | RegExp) => page.getByRole('button', { name, exact: true }).click();
-const recorded = <K extends 'phase' | 'pass' | 'strokes'>(page: Page, what: K) => page.evaluate((w) => window.nodSway!.recording()!.recorder.state.getState()[w as K], what);
+const recorded = <K extends 'phase' | 'pass' | 'strokes'>(page: Page, what: K) =>
+  page.evaluate((w) => window.nodSway!.recording()!.recorder.state.getState()[w as K], what);
 
 async function setNumber(page: Page, name: string, value: number): Promise<void> {
   const field = page.getByRole('spinbutton', { name });
@@ -32,11 +33,16 @@ async function emptyPart(page: Page, bars: number, kit = GENERAL_MIDI_KIT): Prom
 }
 
 /** Playing like this and nothing else. */
-const practise = (page: Page, practice: Partial<Practice>) => page.evaluate((p) => window.nodSway!.recording()!.recorder.set({ practice: p as Practice }), { ...STEADY_PRACTICE, ...practice });
+const practise = (page: Page, practice: Partial<Practice>) =>
+  page.evaluate((p) => window.nodSway!.recording()!.recorder.set({ practice: p as Practice }), { ...STEADY_PRACTICE, ...practice });
 
 const rawExport = async (page: Page, take: string): Promise<Buffer> => {
   const waiting = page.waitForEvent('download');
-  await page.getByRole('listitem').filter({ has: page.getByLabel(`Name of ${take}`) }).getByRole('button', { name: 'export as played' }).click();
+  await page
+    .getByRole('listitem')
+    .filter({ has: page.getByLabel(`Name of ${take}`) })
+    .getByRole('button', { name: 'export as played' })
+    .click();
   return readFileSync(await (await waiting).path());
 };
 const hash = (bytes: Buffer): string => createHash('sha256').update(bytes).digest('hex');
@@ -54,7 +60,12 @@ const stored = (page: Page): Promise<{ take: Take; events: RawEvent[] }[]> =>
           const events = tx.objectStore('takeEvents').getAll();
           tx.oncomplete = () => {
             open.result.close();
-            done(takes.result.map((t: { id: string; take: unknown }) => ({ take: t.take, events: events.result.filter((e: { takeId: string }) => e.takeId === t.id).flatMap((e: { events: unknown[] }) => e.events) })) as never);
+            done(
+              takes.result.map((t: { id: string; take: unknown }) => ({
+                take: t.take,
+                events: events.result.filter((e: { takeId: string }) => e.takeId === t.id).flatMap((e: { events: unknown[] }) => e.events),
+              })) as never,
+            );
           };
         };
       }),
@@ -71,13 +82,19 @@ function planned(pass: number): { at: Seconds; key: number; velocity: number }[]
   const LEVELS: Record<string, number> = { X: 112, x: 92, g: 34 };
   const strokes = [0, 1, 2, 3].flatMap((bar) =>
     Array.from({ length: 16 }, (_, s) => s).flatMap((s) =>
-      Object.entries(LAYERS[pass % 2]!).flatMap(([key, signs]) => (LEVELS[signs[s]!] === undefined ? [] : [{ at: (pass * 4.8 + bar * 1.2 + s * 0.075) as Seconds, key: Number(key), velocity: LEVELS[signs[s]!]! }])),
+      Object.entries(LAYERS[pass % 2]!).flatMap(([key, signs]) =>
+        LEVELS[signs[s]!] === undefined
+          ? []
+          : [{ at: (pass * 4.8 + bar * 1.2 + s * 0.075) as Seconds, key: Number(key), velocity: LEVELS[signs[s]!]! }],
+      ),
     ),
   );
   return strokes.sort((a, b) => a.at - b.at || a.key - b.key);
 }
 
-test('two layered passes with a measured latency: what is left is the player’s own; tightened, one doubtful hit decided, exported; raw never changes', async ({ page }) => {
+test('two layered passes with a measured latency: what is left is the player’s own; tightened, one doubtful hit decided, exported; raw never changes', async ({
+  page,
+}) => {
   await emptyPart(page, 4);
   await choose(page, 'Play from', 'Practice player');
 
@@ -120,7 +137,10 @@ test('two layered passes with a measured latency: what is left is the player’s
   const leans = hits.map((h) => {
     const pass = h.key === 42 ? 1 : 0;
     const at = (h.tick / TICKS) * QUARTER_MS;
-    const line = planned(pass).filter((p) => p.key === h.key).map((p) => (p.at - pass * 4.8) * 1000).reduce((best, l) => (Math.abs(l - at) < Math.abs(best - at) ? l : best), 1e9);
+    const line = planned(pass)
+      .filter((p) => p.key === h.key)
+      .map((p) => (p.at - pass * 4.8) * 1000)
+      .reduce((best, l) => (Math.abs(l - at) < Math.abs(best - at) ? l : best), 1e9);
     return at - line;
   });
   expect(Math.abs(mean(leans))).toBeLessThan(2);
@@ -150,7 +170,9 @@ test('two layered passes with a measured latency: what is left is the player’s
     pads.strike(37, 90, engine.pageTimeOf((start + 0.33) as never));
   });
   await expect.poll(() => recorded(page, 'phase'), { timeout: 60_000 }).toBe('done');
-  const all = await page.evaluate(() => window.nodSway!.bench().part.hits.map((h): [number, number, number] => [h.tick, h.key, h.velocity]));
+  const all = await page.evaluate(() =>
+    window.nodSway!.bench().part.hits.map((h): [number, number, number] => [h.tick, h.key, h.velocity]),
+  );
   const crash = all.find((h) => h[1] === 49)!;
   expect(Math.abs((crash[0] / TICKS) * QUARTER_MS + 10)).toBeLessThan(3);
 
@@ -173,7 +195,11 @@ test('two layered passes with a measured latency: what is left is the player’s
 
   // Whatever was done with it, the raw take is the same to the byte.
   await page.getByRole('tab', { name: 'Takes' }).click();
-  await page.getByRole('listitem').filter({ has: page.getByLabel('Name of Take 1') }).getByRole('button', { name: 'use', exact: true }).click();
+  await page
+    .getByRole('listitem')
+    .filter({ has: page.getByLabel('Name of Take 1') })
+    .getByRole('button', { name: 'use', exact: true })
+    .click();
   await setNumber(page, 'Input latency of Take 1', 45);
   expect(hash(await rawExport(page, 'Take 1'))).toBe(before);
 });
@@ -248,7 +274,15 @@ test('the simulated receiver gets every performed hit once, at its time', async 
     }, 10);
     Object.assign(window, { heard, held });
     const hits = new Map(bench().part.hits.map((h) => [h.id, h]));
-    engine.onOnsets((onsets) => heard.push(...onsets.map((o): [number, number, number] => [engine.pageTimeOf((o.frame / engine.sampleRate) as never), hits.get(hitOfSlot(o.slot)!)!.key, o.velocity])));
+    engine.onOnsets((onsets) =>
+      heard.push(
+        ...onsets.map((o): [number, number, number] => [
+          engine.pageTimeOf((o.frame / engine.sampleRate) as never),
+          hits.get(hitOfSlot(o.slot)!)!.key,
+          o.velocity,
+        ]),
+      ),
+    );
   });
   await press(page, 'Play');
   const onsets = () => page.evaluate(() => (window as unknown as { heard: unknown[] }).heard.length);
@@ -262,7 +296,12 @@ test('the simulated receiver gets every performed hit once, at its time', async 
     const now = performance.now();
     const all = everything.slice(from).filter(([at]) => at < now + 150);
     const on = window.nodSway!.recording()!.receiver.received.filter((m) => (m.bytes[0]! & 0xf0) === 0x90);
-    return { heard: all, held: gaps, received: on.map((m) => [m.page, m.bytes[1]!, m.bytes[2]!] as const).filter(([at]) => at >= all[0]![0] - 250), keys: [...new Set(on.map((m) => m.bytes[0]! & 0x0f))] };
+    return {
+      heard: all,
+      held: gaps,
+      received: on.map((m) => [m.page, m.bytes[1]!, m.bytes[2]!] as const).filter(([at]) => at >= all[0]![0] - 250),
+      keys: [...new Set(on.map((m) => m.bytes[0]! & 0x0f))],
+    };
   }, first);
   expect(keys).toEqual([9]);
   const used = new Set<number>();
@@ -294,7 +333,11 @@ test('step entry from pads, from keys that play, and the last minute kept', asyn
   // Strokes within 45 ms fall on one step: the next is another.
   await page.waitForFunction((now) => performance.now() > now + 60, await page.evaluate(() => performance.now()));
   await page.keyboard.press('j');
-  await expect.poll(hits).toEqual([['kick', 0], ['snare', 2], ['hat-closed', 4]]);
+  await expect.poll(hits).toEqual([
+    ['kick', 0],
+    ['snare', 2],
+    ['hat-closed', 4],
+  ]);
   await page.keyboard.press('Control+z');
   await expect.poll(async () => (await hits()).length).toBe(2);
 
@@ -329,13 +372,32 @@ test('a MIDI device is found, a pad of it is given a voice, its strokes and its 
   await press(page, 'Record');
   await expect.poll(() => recorded(page, 'phase'), { timeout: 60_000 }).toBe('recording');
   // All at once: a bar is soon over on a busy machine, and each message has the time at which it was struck.
-  await midi(page, [[[0x99, 60, 90], 0.3], [[0xb9, 4, 70], 0.32], [[0x99, 60, 5], 0.6], [[0x99, 42, 80], 0.9]]);
+  await midi(page, [
+    [[0x99, 60, 90], 0.3],
+    [[0xb9, 4, 70], 0.32],
+    [[0x99, 60, 5], 0.6],
+    [[0x99, 42, 80], 0.9],
+  ]);
   await expect.poll(() => recorded(page, 'phase'), { timeout: 60_000 }).toBe('done');
-  const hits = await page.evaluate(() => window.nodSway!.bench().part.hits.map((h): [string, number, number] => [h.voice, (h.tick / 80640) * 300, h.velocity]));
-  expect(hits.map((h) => [h[0], h[2]])).toEqual([['snare', 90], ['hat-closed', 80]]);
-  for (const [i, at] of [[0, 300], [1, 900]] as const) expect(Math.abs(hits[i]![1] - at)).toBeLessThan(3);
+  const hits = await page.evaluate(() =>
+    window.nodSway!.bench().part.hits.map((h): [string, number, number] => [h.voice, (h.tick / 80640) * 300, h.velocity]),
+  );
+  expect(hits.map((h) => [h[0], h[2]])).toEqual([
+    ['snare', 90],
+    ['hat-closed', 80],
+  ]);
+  for (const [i, at] of [
+    [0, 300],
+    [1, 900],
+  ] as const)
+    expect(Math.abs(hits[i]![1] - at)).toBeLessThan(3);
   // The pedal and the soft stroke are in the raw take.
-  expect((await stored(page))[0]!.events.map((e) => [e.kind, e.key, e.value])).toEqual([['note', 60, 90], ['pedal', 4, 70], ['note', 60, 5], ['note', 42, 80]]);
+  expect((await stored(page))[0]!.events.map((e) => [e.kind, e.key, e.value])).toEqual([
+    ['note', 60, 90],
+    ['pedal', 4, 70],
+    ['note', 60, 5],
+    ['note', 42, 80],
+  ]);
 });
 
 test('on a part with another kit map pads and the practice player strike the same voices', async ({ page }) => {
@@ -355,5 +417,14 @@ test('on a part with another kit map pads and the practice player strike the sam
   await press(page, 'Record');
   await expect.poll(() => recorded(page, 'phase'), { timeout: 60_000 }).toBe('recording');
   await page.keyboard.press('j');
-  await expect.poll(() => page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.voice === 'hat-closed').map((h) => h.key))).toEqual([64]);
+  await expect
+    .poll(() =>
+      page.evaluate(() =>
+        window
+          .nodSway!.bench()
+          .part.hits.filter((h) => h.voice === 'hat-closed')
+          .map((h) => h.key),
+      ),
+    )
+    .toEqual([64]);
 });

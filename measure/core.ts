@@ -72,16 +72,23 @@ function fromBytes(bytes: Uint8Array, unread = false): Part {
 }
 
 function benchImport(bytes: Uint8Array): void {
-  const m = compare(() => fromBytes(bytes, true), () => parseMidi(bytes));
+  const m = compare(
+    () => fromBytes(bytes, true),
+    () => parseMidi(bytes),
+  );
   say('import', m.value, 'ms', m.baseline, 4.5);
 }
 
 /** Reading the homes of a part, and of one ten times as long, a hit. */
 function benchReading(part: Part): void {
-  const m = compare(() => readHomes(fresh(part)), () => structuredClone(part.hits));
+  const m = compare(
+    () => readHomes(fresh(part)),
+    () => structuredClone(part.hits),
+  );
   say('reading', m.value, 'ms', m.baseline, 6);
   const long = fromBytes(exportPart(largePart(5 * HITS)).bytes, true);
-  const each = (of: Part, runs: number): number => median(Array.from({ length: runs }, () => time(() => readHomes(fresh(of))))) / of.hits.length;
+  const each = (of: Part, runs: number): number =>
+    median(Array.from({ length: runs }, () => time(() => readHomes(fresh(of))))) / of.hits.length;
   const short = fromBytes(exportPart(largePart(HITS)).bytes, true);
   say('reading-growth', each(long, 3) * 1e6, 'ns a hit', each(short, 7) * 1e6, 1.5);
 }
@@ -89,16 +96,26 @@ function benchReading(part: Part): void {
 function benchExport(part: Part): void {
   const parsed = parseMidi(exportPart(part).bytes);
   const tracks: MidiEvent[][] = parsed.tracks;
-  const m = compare(() => exportPart(fresh(part)), () => writeMidi({ header: parsed.header, tracks }), 11);
+  const m = compare(
+    () => exportPart(fresh(part)),
+    () => writeMidi({ header: parsed.header, tracks }),
+    11,
+  );
   say('export', m.value, 'ms', m.baseline, 0.5);
 }
 
 function benchPerform(part: Part): void {
   const felt = { ...part, feel: { ...part.feel, moves: sixMoves } };
   // As in a sweep: the hits stay, so what depends on them alone (homes) is known.
-  const m = compare(() => performPart({ ...felt }), () => structuredClone(part.hits));
+  const m = compare(
+    () => performPart({ ...felt }),
+    () => structuredClone(part.hits),
+  );
   say('perform', m.value, 'ms', m.baseline, 0.6);
-  const cold = compare(() => performPart(fresh(felt)), () => structuredClone(part.hits));
+  const cold = compare(
+    () => performPart(fresh(felt)),
+    () => structuredClone(part.hits),
+  );
   say('perform-cold', cold.value, 'ms', cold.baseline, 1.2);
 }
 
@@ -107,16 +124,25 @@ const ORNAMENTS = 2_000;
 /** The same with 2,000 rolls, flams and echoes; and making their strokes. */
 function benchOrnaments(part: Part): void {
   const felt = ornamented({ ...part, feel: { ...part.feel, moves: sixMoves } }, ORNAMENTS);
-  const m = compare(() => performPart({ ...felt }), () => structuredClone(felt.hits));
+  const m = compare(
+    () => performPart({ ...felt }),
+    () => structuredClone(felt.hits),
+  );
   say('perform-ornaments', m.value, 'ms', m.baseline, 1);
   const performed = performPart(felt);
   // A copy of what is performed: strokes are remembered by it.
-  const strokes = compare(() => strokesOf(felt, { ...performed }), () => structuredClone(felt.hits));
+  const strokes = compare(
+    () => strokesOf(felt, { ...performed }),
+    () => structuredClone(felt.hits),
+  );
   say('expand-ornaments', strokes.value, 'ms', strokes.baseline, 1);
 }
 
 function benchLearn(part: Part): void {
-  const m = compare(() => learnGroove(fresh(part), { perVoice: true }), () => structuredClone(part.hits));
+  const m = compare(
+    () => learnGroove(fresh(part), { perVoice: true }),
+    () => structuredClone(part.hits),
+  );
   say('learn', m.value, 'ms', m.baseline, 2);
 }
 
@@ -144,7 +170,21 @@ function benchRecordTiming(): void {
 function benchRecordFold(): void {
   const part = largePart(16);
   const range = ticksOfBars(part, 0, 4);
-  const take: Take = { id: 'measured', name: 'Take 1', recordedAt: 0, input: 'none', tempo: part.tempo, meter: part.meter, origin: part.origin, ...range, latencyMs: milliseconds(0), curve: STRAIGHT_CURVE, guards: OPEN_GUARDS, passes: 0, complete: false };
+  const take: Take = {
+    id: 'measured',
+    name: 'Take 1',
+    recordedAt: 0,
+    input: 'none',
+    tempo: part.tempo,
+    meter: part.meter,
+    origin: part.origin,
+    ...range,
+    latencyMs: milliseconds(0),
+    curve: STRAIGHT_CURVE,
+    guards: OPEN_GUARDS,
+    passes: 0,
+    complete: false,
+  };
   const length = tempoMapOf(part).toSeconds(range.end) - tempoMapOf(part).toSeconds(range.start);
   const PER_PASS = 64;
   const ofTake = (count: number): number => {
@@ -204,10 +244,47 @@ function benchHandOver(): void {
 
 /** 64 bars of twelve rows as audio, all strokes made anew, against the time they last; and the mixing alone. */
 function benchRender(): void {
-  const rows = ['crash', 'ride', 'hat-open', 'hat-closed', 'hat-pedal', 'tambourine', 'tom-high', 'tom-floor', 'rim', 'snare', 'clap', 'kick'];
+  const rows = [
+    'crash',
+    'ride',
+    'hat-open',
+    'hat-closed',
+    'hat-pedal',
+    'tambourine',
+    'tom-high',
+    'tom-floor',
+    'rim',
+    'snare',
+    'clap',
+    'kick',
+  ];
   const random = randomStream(5);
-  const hits = Array.from({ length: 64 * 16 }, (_, step) => rows.flatMap((voice, i) => (random() < (i === 0 ? 0.02 : i < 3 ? 0.1 : i === 3 ? 0.6 : 0.15) ? [{ id: `${voice}${step}`, voice, key: 36 + i, tick: ticks(step * 20_160), home: ticks(step * 20_160), length: ticks(10_080), velocity: velocity(30 + Math.floor(random() * 97)) }] : []))).flat();
-  const part: Part = { ...largePart(1), bars: 64, meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }], tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }], origin: ticks(0), rows: rows.map((voice) => ({ voice })), hits };
+  const hits = Array.from({ length: 64 * 16 }, (_, step) =>
+    rows.flatMap((voice, i) =>
+      random() < (i === 0 ? 0.02 : i < 3 ? 0.1 : i === 3 ? 0.6 : 0.15)
+        ? [
+            {
+              id: `${voice}${step}`,
+              voice,
+              key: 36 + i,
+              tick: ticks(step * 20_160),
+              home: ticks(step * 20_160),
+              length: ticks(10_080),
+              velocity: velocity(30 + Math.floor(random() * 97)),
+            },
+          ]
+        : [],
+    ),
+  ).flat();
+  const part: Part = {
+    ...largePart(1),
+    bars: 64,
+    meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }],
+    tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }],
+    origin: ticks(0),
+    rows: rows.map((voice) => ({ voice })),
+    hits,
+  };
   const options = { rate: RATE, ending: 'ring', volume: 0.8 } as const;
   const strokes = strokeSource(RATE);
   const time = (run: () => void): number => {
@@ -241,7 +318,10 @@ function benchVoices(): void {
 /** Who plays what, of 12,000 hits, and how it grows. */
 function benchHands(): void {
   const part = largePart(HITS);
-  const m = compare(() => stickingOfPart(fresh(part)), () => structuredClone(part.hits));
+  const m = compare(
+    () => stickingOfPart(fresh(part)),
+    () => structuredClone(part.hits),
+  );
   say('hands', m.value, 'ms', m.baseline, 20);
   const perHit = (count: number): number => {
     const long = largePart(count);
@@ -255,7 +335,10 @@ function benchHands(): void {
   };
   perHit(10_000);
   say('hands-growth', perHit(100_000), 'ns a hit', perHit(10_000), 1.5);
-  const between = compare(() => [togetherOf(fresh(part)), competingIn(part), alikeBars(part)], () => structuredClone(part.hits));
+  const between = compare(
+    () => [togetherOf(fresh(part)), competingIn(part), alikeBars(part)],
+    () => structuredClone(part.hits),
+  );
   say('between-rows', between.value, 'ms', between.baseline, 20);
 }
 
@@ -265,7 +348,8 @@ function benchOnsets(): void {
   const mono = new Float32Array(60 * RATE);
   for (let at = 0; at < mono.length; at += Math.round(RATE * 0.13)) {
     const level = 0.2 + 0.8 * random();
-    for (let i = 0; i < RATE / 10 && at + i < mono.length; i++) mono[at + i] = (mono[at + i] as number) + level * Math.exp(-i / 1500) * (random() * 2 - 1) * 0.8;
+    for (let i = 0; i < RATE / 10 && at + i < mono.length; i++)
+      mono[at + i] = (mono[at + i] as number) + level * Math.exp(-i / 1500) * (random() * 2 - 1) * 0.8;
   }
   const times = [0, 1, 2].map(() => {
     collectGarbage();
@@ -276,8 +360,17 @@ function benchOnsets(): void {
   say('onsets', 60 / median(times), 'x real time', 1, 100, true);
   for (const { id, part } of demoBreaks()) {
     const { heard, seconds: length } = recordBreak(part);
-    const { offsets } = makeProgram(part, performPart(part), { start: ticks(0), end: endOfPart(part), loop: true }, (h) => part.hits.indexOf(h), () => 0);
-    const { f, medianError } = scored(heard.at.filter((_, i) => (heard.over[i] as number) >= 1), onsetTimes([...offsets].map((t) => (t + length) % length)));
+    const { offsets } = makeProgram(
+      part,
+      performPart(part),
+      { start: ticks(0), end: endOfPart(part), loop: true },
+      (h) => part.hits.indexOf(h),
+      () => 0,
+    );
+    const { f, medianError } = scored(
+      heard.at.filter((_, i) => (heard.over[i] as number) >= 1),
+      onsetTimes([...offsets].map((t) => (t + length) % length)),
+    );
     say(`onsets-${id}`, f, 'F at 25 ms', 1, 0.995, true);
     say(`onsets-${id}-error`, medianError * 1000, 'ms, the median', 1, 0.6);
   }

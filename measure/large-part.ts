@@ -22,7 +22,15 @@ export function largePart(count: number): Part {
     const key = keyOfVoice(GENERAL_MIDI_KIT, voice);
     const step = Math.floor(((i % 40) * 16) / 40);
     const tick = Math.max(0, Math.round(bar * 4 * TICKS_PER_QUARTER + (step * TICKS_PER_QUARTER) / 4 + (random() - 0.5) * 3000));
-    hits.push({ id: `${key}@${tick}.${i}`, voice, key, tick: ticks(tick), home: ticks(bar * 4 * TICKS_PER_QUARTER + (step * TICKS_PER_QUARTER) / 4), length: ticks(9000), velocity: velocity(20 + Math.floor(random() * 107)) });
+    hits.push({
+      id: `${key}@${tick}.${i}`,
+      voice,
+      key,
+      tick: ticks(tick),
+      home: ticks(bar * 4 * TICKS_PER_QUARTER + (step * TICKS_PER_QUARTER) / 4),
+      length: ticks(9000),
+      velocity: velocity(20 + Math.floor(random() * 107)),
+    });
   }
   return {
     format: 'nod-sway/part@3',
@@ -42,7 +50,10 @@ export function largePart(count: number): Part {
 export function ornamented(part: Part, count: number): Part {
   const kinds = [newOrnament('roll'), newOrnament('flam'), newOrnament('echo')];
   const every = Math.max(1, Math.floor(part.hits.length / count));
-  return { ...part, hits: part.hits.map((h, i): Hit => (i % every === 0 && i / every < count ? { ...h, ornament: kinds[(i / every) % kinds.length] } : h)) };
+  return {
+    ...part,
+    hits: part.hits.map((h, i): Hit => (i % every === 0 && i / every < count ? { ...h, ornament: kinds[(i / every) % kinds.length] } : h)),
+  };
 }
 
 /** Six moves of six kinds, with scopes of every sort. */

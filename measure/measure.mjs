@@ -35,5 +35,15 @@ const round = (n) => Math.round(n * 1000) / 1000;
 /** Prints one measurement; `ok` where the ratio is within the bar (at least, where the bar is a floor). */
 export function say(name, value, unit, baseline, bar, floor = false) {
   const ratio = value / baseline;
-  console.log(JSON.stringify({ name, value: round(value), unit, baseline: round(baseline), ratio: round(ratio), bar, ok: floor ? ratio >= bar : ratio <= bar }));
+  console.log(
+    JSON.stringify({
+      name,
+      value: round(value),
+      unit,
+      baseline: round(baseline),
+      ratio: round(ratio),
+      bar,
+      ok: floor ? ratio >= bar : ratio <= bar,
+    }),
+  );
 }

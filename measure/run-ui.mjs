@@ -12,7 +12,16 @@ const PORT = 3290;
 const BASE = `http://127.0.0.1:${PORT}`;
 const ORNAMENTS = Number(process.env.ORNAMENTS ?? 0);
 const STEADY_SECONDS = Number(process.env.STEADY_SECONDS ?? 60);
-const ARGS = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--autoplay-policy=no-user-gesture-required'];
+const ARGS = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+  '--autoplay-policy=no-user-gesture-required',
+];
 
 const server = spawn('node', ['server/serve.mjs', String(PORT)], { stdio: 'ignore', detached: true });
 const answers = async () => (await fetch(BASE).catch(() => null))?.ok ?? false;
@@ -27,7 +36,13 @@ try {
   await page.goto(BASE);
   await page.getByRole('heading', { name: 'Gangway Strut' }).waitFor();
   await shelf(page);
-  await page.getByTestId('file-input').setInputFiles({ name: ORNAMENTS > 0 ? 'large.nodsway.json' : 'large.mid', mimeType: 'application/octet-stream', buffer: Buffer.from(await bytes()) });
+  await page
+    .getByTestId('file-input')
+    .setInputFiles({
+      name: ORNAMENTS > 0 ? 'large.nodsway.json' : 'large.mid',
+      mimeType: 'application/octet-stream',
+      buffer: Buffer.from(await bytes()),
+    });
   await ready(page);
   await open(page);
   await scroll(page);
@@ -45,7 +60,17 @@ async function bytes() {
   if (file) return readFileSync(file);
   const folder = mkdtempSync(join(resolve('node_modules'), '.bench-'));
   const out = join(folder, 'large.mjs');
-  await build({ stdin: { contents: "export { largePart, ornamented } from './measure/large-part'; export { exportPart } from '@/core/smf/export-part';", resolveDir: '.' }, outfile: out, bundle: true, platform: 'node', format: 'esm', logLevel: 'warning' });
+  await build({
+    stdin: {
+      contents: "export { largePart, ornamented } from './measure/large-part'; export { exportPart } from '@/core/smf/export-part';",
+      resolveDir: '.',
+    },
+    outfile: out,
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    logLevel: 'warning',
+  });
   const { largePart, ornamented, exportPart } = await import(out);
   rmSync(folder, { recursive: true });
   const part = { ...largePart(12_000), name: 'large' };
@@ -58,7 +83,10 @@ function ready(page) {
 
 /** JavaScript sent, compressed, on a first visit to each place. */
 async function load(context) {
-  for (const [name, path, bar] of [['ui-load-shelf', '/', 250], ['ui-load-bench', '/bench/demo-galley-brushes', 400]]) {
+  for (const [name, path, bar] of [
+    ['ui-load-shelf', '/', 250],
+    ['ui-load-bench', '/bench/demo-galley-brushes', 400],
+  ]) {
     const page = await context.newPage();
     const cdp = await context.newCDPSession(page);
     await cdp.send('Network.enable');
@@ -126,7 +154,10 @@ async function open(page) {
         const card = [...document.querySelectorAll('h2')].find((h) => h.textContent === 'large');
         const start = performance.now();
         card.closest('a').click();
-        const look = () => (window.nodSway?.scene()?.stems.some((row) => row.length > 0) ? requestAnimationFrame(() => done(performance.now() - start)) : requestAnimationFrame(look));
+        const look = () =>
+          window.nodSway?.scene()?.stems.some((row) => row.length > 0)
+            ? requestAnimationFrame(() => done(performance.now() - start))
+            : requestAnimationFrame(look);
         look();
       }),
   );
@@ -145,7 +176,8 @@ function frames(page, step, seconds = 5) {
         const frame = (now) => {
           gaps.push(now - last);
           last = now;
-          if (now - start > length * 1000) return done({ rate: gaps.length / ((now - start) / 1000), quick: gaps.filter((g) => g <= 25).length / gaps.length });
+          if (now - start > length * 1000)
+            return done({ rate: gaps.length / ((now - start) / 1000), quick: gaps.filter((g) => g <= 25).length / gaps.length });
           run((now - start) / 1000);
           requestAnimationFrame(frame);
         };
@@ -170,7 +202,9 @@ async function scroll(page, name = 'ui-scroll') {
 async function sweep(page, name = 'ui-sweep') {
   if (name === 'ui-sweep') await page.getByRole('button', { name: 'Add swing' }).click();
   // 16 bars in view.
-  await page.evaluate(() => window.nodSway.bench().setView({ scroll: 0, pixelsPerQuarter: (document.querySelector('[data-testid=stems]').clientWidth - 40) / 64 }));
+  await page.evaluate(() =>
+    window.nodSway.bench().setView({ scroll: 0, pixelsPerQuarter: (document.querySelector('[data-testid=stems]').clientWidth - 40) / 64 }),
+  );
   const idle = await frames(page, null, 3);
   await page.evaluate(() => void (window.sweep = window.nodSway.bench().open('sweep', 'drag')));
   const swept = await frames(
@@ -186,7 +220,9 @@ async function sweep(page, name = 'ui-sweep') {
 async function sections(page) {
   await page.evaluate(() => {
     const sections = Array.from({ length: 40 }, (_, i) => ({ id: `s${i}`, name: `Section ${i + 1}`, from: 16 * i + 1, bars: 16 }));
-    window.nodSway.bench().run('Sections', (part) => ({ ...part, bars: 640, sections, order: sections.map((s) => ({ section: s.id, times: 2 })) }));
+    window.nodSway
+      .bench()
+      .run('Sections', (part) => ({ ...part, bars: 640, sections, order: sections.map((s) => ({ section: s.id, times: 2 })) }));
   });
   await page.getByRole('tab', { name: 'Order' }).click();
   await page.getByRole('button', { name: 'Call Section 40' }).first().waitFor();
@@ -203,7 +239,9 @@ async function selected(page) {
   await sweep(page, 'ui-sweep-selected');
   const idle = await frames(page, null, 3);
   // A head is held with the real pointer and dragged up and down: all 12,000 follow.
-  await page.evaluate(() => window.nodSway.bench().setView({ scroll: 0, pixelsPerQuarter: (document.querySelector('[data-testid=stems]').clientWidth - 40) / 16 }));
+  await page.evaluate(() =>
+    window.nodSway.bench().setView({ scroll: 0, pixelsPerQuarter: (document.querySelector('[data-testid=stems]').clientWidth - 40) / 16 }),
+  );
   await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
   const held = await page.evaluate(() => {
     const box = document.querySelector('[data-testid=stems]').getBoundingClientRect();
@@ -272,5 +310,15 @@ async function steady(page) {
     return { missed, late, checked, passes: last };
   });
   await page.getByRole('button', { name: 'Stop' }).click();
-  console.log(JSON.stringify({ name: 'play-steady', value: result.missed + result.late, unit: `hits missed or late of ${result.checked} in ${result.passes} passes`, baseline: 0, ratio: 0, bar: 0, ok: result.missed + result.late === 0 && result.checked > 0 }));
+  console.log(
+    JSON.stringify({
+      name: 'play-steady',
+      value: result.missed + result.late,
+      unit: `hits missed or late of ${result.checked} in ${result.passes} passes`,
+      baseline: 0,
+      ratio: 0,
+      bar: 0,
+      ok: result.missed + result.late === 0 && result.checked > 0,
+    }),
+  );
 }

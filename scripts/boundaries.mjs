@@ -26,12 +26,22 @@ FOLDERS.forEach(({ folder, on }, i) => {
     problems.push(`boundaries.cjs names src/${folder}, which is not there`);
   }
   for (const name of on) {
-    const last = name.endsWith('/*') ? names.findLastIndex((n) => n === name.slice(0, -2) || n.startsWith(name.slice(0, -1))) : names.indexOf(name);
+    const last = name.endsWith('/*')
+      ? names.findLastIndex((n) => n === name.slice(0, -2) || n.startsWith(name.slice(0, -1)))
+      : names.indexOf(name);
     if (last < 0 || last >= i) problems.push(`src/${folder} rests on ${name}, which does not stand above it`);
   }
 });
 
-const table = [START, '', '| folder | what | may import |', '| --- | --- | --- |', ...FOLDERS.map(({ folder, about, on }) => `| \`${folder}/\` | ${about} | ${on.map((n) => `\`${n}\``).join(', ') || 'nothing else'} |`), '', END].join('\n');
+const table = [
+  START,
+  '',
+  '| folder | what | may import |',
+  '| --- | --- | --- |',
+  ...FOLDERS.map(({ folder, about, on }) => `| \`${folder}/\` | ${about} | ${on.map((n) => `\`${n}\``).join(', ') || 'nothing else'} |`),
+  '',
+  END,
+].join('\n');
 const docs = readFileSync(DOCS, 'utf8');
 const [from, to] = [docs.indexOf(START), docs.indexOf(END) + END.length];
 if (from < 0) problems.push(`${DOCS} has no place for the table of folders`);

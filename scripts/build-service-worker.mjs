@@ -10,7 +10,12 @@ const WORKER = 'service-worker.js';
 const ADDRESSES = { index: '/', grooves: '/grooves', library: '/library', bench: '/bench/any' };
 const DATA = { RSC: '1' };
 
-const filesIn = (folder) => (existsSync(folder) ? readdirSync(folder, { recursive: true, withFileTypes: true }).filter((f) => f.isFile()).map((f) => join(f.parentPath, f.name)) : []);
+const filesIn = (folder) =>
+  existsSync(folder)
+    ? readdirSync(folder, { recursive: true, withFileTypes: true })
+        .filter((f) => f.isFile())
+        .map((f) => join(f.parentPath, f.name))
+    : [];
 const pathIn = (folder, file) => `/${relative(folder, file).split(sep).join('/')}`;
 
 const hash = createHash('sha256');
@@ -34,7 +39,11 @@ for (const [page, url] of Object.entries(ADDRESSES)) {
   const pieces = join(PAGES, `${page}.segments`);
   for (const file of filesIn(pieces).sort()) {
     const piece = pathIn(pieces, file).replace(/\.segment\.rsc$/, '');
-    add(file, { key: `/@piece/${page}${piece}`, url, headers: { ...DATA, 'next-router-prefetch': '1', 'next-router-segment-prefetch': piece } });
+    add(file, {
+      key: `/@piece/${page}${piece}`,
+      url,
+      headers: { ...DATA, 'next-router-prefetch': '1', 'next-router-segment-prefetch': piece },
+    });
   }
 }
 const version = hash.digest('hex').slice(0, 12);

@@ -32,13 +32,17 @@ const isDrum = ({ event }) => event.channel === 9 && (event.type === 'noteOn' ||
 /** Bar lines from the file's own meter events, moved by the origin (all in source ticks). */
 const barLines = (midi, origin, until) => {
   const ppq = midi.header.ticksPerBeat;
-  const meters = absolute(midi).flat().filter((e) => e.event.type === 'timeSignature').map((e) => ({ tick: e.tick, bar: (e.event.numerator * 4 * ppq) / e.event.denominator }));
+  const meters = absolute(midi)
+    .flat()
+    .filter((e) => e.event.type === 'timeSignature')
+    .map((e) => ({ tick: e.tick, bar: (e.event.numerator * 4 * ppq) / e.event.denominator }));
   if (meters[0]?.tick !== 0) meters.unshift({ tick: 0, bar: 4 * ppq });
   const lines = [];
   for (let b = origin - meters[0].bar; b < origin; b += meters[0].bar) lines.push({ start: b, length: meters[0].bar });
   meters.forEach((m, i) => {
     const end = Math.min(meters[i + 1]?.tick ?? Infinity, until) + origin;
-    for (let b = m.tick + origin; b < end; b += m.bar) lines.push({ start: b, length: Math.min(m.bar, (meters[i + 1]?.tick ?? Infinity) + origin - b) });
+    for (let b = m.tick + origin; b < end; b += m.bar)
+      lines.push({ start: b, length: Math.min(m.bar, (meters[i + 1]?.tick ?? Infinity) + origin - b) });
   });
   return lines;
 };
@@ -61,7 +65,9 @@ for (const file of files) {
   const n = Math.max(1, Math.ceil(960 / ppq));
   const report = await (await post('/api/report', { midi: blob, origin: 'auto' })).json();
   const feel = JSON.stringify({ format: 'nod-sway/feel@1', moves: [{ kind: 'swing', division: '1/16', percent: PERCENT }] });
-  const out = new Uint8Array(await (await post('/api/perform', { midi: blob, feel, keepOtherTracks: 'true', origin: 'auto' })).arrayBuffer());
+  const out = new Uint8Array(
+    await (await post('/api/perform', { midi: blob, feel, keepOtherTracks: 'true', origin: 'auto' })).arrayBuffer(),
+  );
   const result = parseMidi(out);
 
   const before = absolute(source);
@@ -84,22 +90,47 @@ for (const file of files) {
   };
 
   // One rule more than the formula: of one key nothing overtakes the stroke before it (swing cannot, so plain order is enough).
-  const wanted = before.flat().filter((e) => isDrum(e) && e.event.type === 'noteOn' && e.event.velocity > 0).map((e) => ({ tick: Math.max(0, place(e.tick) * n), key: e.event.noteNumber, velocity: e.event.velocity }));
-  const got = after.flat().filter((e) => isDrum(e) && e.event.type === 'noteOn').map((e) => ({ tick: e.tick, key: e.event.noteNumber, velocity: e.event.velocity }));
+  const wanted = before
+    .flat()
+    .filter((e) => isDrum(e) && e.event.type === 'noteOn' && e.event.velocity > 0)
+    .map((e) => ({ tick: Math.max(0, place(e.tick) * n), key: e.event.noteNumber, velocity: e.event.velocity }));
+  const got = after
+    .flat()
+    .filter((e) => isDrum(e) && e.event.type === 'noteOn')
+    .map((e) => ({ tick: e.tick, key: e.event.noteNumber, velocity: e.event.velocity }));
   const byKey = (a, b) => a.key - b.key || a.tick - b.tick || a.velocity - b.velocity;
   wanted.sort(byKey);
   got.sort(byKey);
   const off = wanted.map((w, i) => (got[i] && got[i].key === w.key ? Math.abs(got[i].tick - w.tick) : Infinity));
   const worst = Math.max(...off);
   const scale = 960 / (ppq * n);
-  const kept = (tracks, factor) => JSON.stringify(tracks.map((t) => t.filter((e) => !isDrum(e) && e.event.type !== 'endOfTrack' && !(e.event.channel === 9 && ['noteAftertouch', 'channelAftertouch'].includes(e.event.type)) && !(e.event.channel === 9 && e.event.controllerType === 4)).map((e) => [e.tick * factor, e.event])));
+  const kept = (tracks, factor) =>
+    JSON.stringify(
+      tracks.map((t) =>
+        t
+          .filter(
+            (e) =>
+              !isDrum(e) &&
+              e.event.type !== 'endOfTrack' &&
+              !(e.event.channel === 9 && ['noteAftertouch', 'channelAftertouch'].includes(e.event.type)) &&
+              !(e.event.channel === 9 && e.event.controllerType === 4),
+          )
+          .map((e) => [e.tick * factor, e.event]),
+      ),
+    );
   const same = kept(before, n) === kept(after, 1);
   const copy = join(tmpdir(), `checked-${basename(file)}`);
   writeFileSync(copy, out);
   const csv = spawnSync('midicsv', [copy], { encoding: 'utf8', maxBuffer: 1 << 28 });
-  const read = csv.error ? 'midicsv is not installed' : csv.status === 0 ? `midicsv reads ${csv.stdout.split('\n').length} lines` : `midicsv fails: ${csv.stderr}`;
+  const read = csv.error
+    ? 'midicsv is not installed'
+    : csv.status === 0
+      ? `midicsv reads ${csv.stdout.split('\n').length} lines`
+      : `midicsv fails: ${csv.stderr}`;
   const ok = worst * scale <= 1 && got.length === wanted.length && same && (csv.error || csv.status === 0);
   if (!ok) bad++;
-  console.log(`${ok ? 'ok ' : 'BAD'} ${basename(file)}: origin ${report.originTicks} of ${ppq}, ${got.length} of ${wanted.length} drum notes, worst ${(worst * scale).toFixed(3)} ticks at 960, others ${same ? 'unchanged' : 'CHANGED'}, ${read}`);
+  console.log(
+    `${ok ? 'ok ' : 'BAD'} ${basename(file)}: origin ${report.originTicks} of ${ppq}, ${got.length} of ${wanted.length} drum notes, worst ${(worst * scale).toFixed(3)} ticks at 960, others ${same ? 'unchanged' : 'CHANGED'}, ${read}`,
+  );
 }
 process.exit(bad === 0 ? 0 : 1);

@@ -7,7 +7,16 @@ const here = resolve(import.meta.dirname, '..');
 if (!installPackages()) process.exit(2);
 const { build } = await import('esbuild');
 const outfile = join(here, 'server/generated/perform.cjs');
-await build({ entryPoints: [join(here, 'src/batch/command.ts')], outfile, bundle: true, platform: 'node', format: 'cjs', target: 'node20', alias: { '@': join(here, 'src') }, logLevel: 'warning' });
+await build({
+  entryPoints: [join(here, 'src/batch/command.ts')],
+  outfile,
+  bundle: true,
+  platform: 'node',
+  format: 'cjs',
+  target: 'node20',
+  alias: { '@': join(here, 'src') },
+  logLevel: 'warning',
+});
 const { performCommand } = createRequire(import.meta.url)(outfile);
 // npm runs scripts in the project's folder: files are named from where it was called.
 process.chdir(process.env.INIT_CWD ?? process.cwd());

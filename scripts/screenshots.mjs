@@ -10,7 +10,10 @@ const OUT = 'docs/screenshots';
 mkdirSync(OUT, { recursive: true });
 const server = spawn('node', ['server/serve.mjs', String(PORT)], { stdio: 'ignore', detached: true });
 while (!(await fetch(BASE).catch(() => null))?.ok) await new Promise((done) => setTimeout(done, 200));
-const browser = await chromium.launch({ executablePath: CHROMIUM, args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--autoplay-policy=no-user-gesture-required'] });
+const browser = await chromium.launch({
+  executablePath: CHROMIUM,
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--autoplay-policy=no-user-gesture-required'],
+});
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' });
 const shot = async (name) => {
   await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
@@ -56,7 +59,12 @@ try {
   await page.evaluate(() => {
     const { part, select, setFocus } = window.nodSway.bench();
     setFocus('snare');
-    select(part.hits.filter((h) => h.voice === 'snare').slice(1, 4).map((h) => h.id));
+    select(
+      part.hits
+        .filter((h) => h.voice === 'snare')
+        .slice(1, 4)
+        .map((h) => h.id),
+    );
   });
   await page.getByRole('tab', { name: /^Hits/ }).click();
   await page.getByRole('img', { name: /^Distribution/ }).waitFor();
@@ -107,7 +115,11 @@ try {
   // Sections, one called while another sounds, and a running order.
   await open('demo-gangway-strut');
   await page.getByRole('tab', { name: /^Order/ }).click();
-  for (const [from, to] of [[0, 4], [4, 6], [6, 8]]) {
+  for (const [from, to] of [
+    [0, 4],
+    [4, 6],
+    [6, 8],
+  ]) {
     await page.evaluate(([a, b]) => window.nodSway.bench().setTransport({ loop: true, fromBar: a, toBar: b }), [from, to]);
     await page.getByRole('button', { name: /^make a section of/ }).click();
   }
@@ -116,7 +128,18 @@ try {
   for (const letter of ['A', 'B']) {
     await page.keyboard.press('Shift+I');
     await page.getByRole('button', { name: `Open idea ${letter}`, pressed: true }).waitFor();
-    await page.evaluate((l) => window.nodSway.bench().run('Thin out', (p) => ({ ...p, hits: p.hits.filter((h, i) => (l === 'A' ? h.voice !== 'hat-closed' || i % 3 === 0 : h.voice !== 'tambourine' && h.voice !== 'ride')) })), letter);
+    await page.evaluate(
+      (l) =>
+        window.nodSway
+          .bench()
+          .run('Thin out', (p) => ({
+            ...p,
+            hits: p.hits.filter((h, i) =>
+              l === 'A' ? h.voice !== 'hat-closed' || i % 3 === 0 : h.voice !== 'tambourine' && h.voice !== 'ride',
+            ),
+          })),
+      letter,
+    );
   }
   await page.getByRole('button', { name: 'Open the part' }).click();
   for (const name of ['Intro', 'Verse']) {
@@ -152,16 +175,23 @@ try {
   await press('Compare with Version 2');
   await page.getByRole('tab', { name: /^Hits/ }).click();
   const choose = (voice, n) =>
-    page.evaluate(([v, k]) => {
-      const { part, select } = window.nodSway.bench();
-      select([part.hits.filter((h) => h.voice === v)[k].id]);
-    }, [voice, n]);
+    page.evaluate(
+      ([v, k]) => {
+        const { part, select } = window.nodSway.bench();
+        select([part.hits.filter((h) => h.voice === v)[k].id]);
+      },
+      [voice, n],
+    );
   await press('Ornaments');
   await choose('snare', 1);
   await press('drag');
   await choose('hat-closed', 4);
   await press('roll');
-  await page.evaluate(() => window.nodSway.bench().run('Soften the kicks', (p) => ({ ...p, hits: p.hits.map((h) => (h.voice === 'kick' ? { ...h, velocity: 76 } : h)) })));
+  await page.evaluate(() =>
+    window.nodSway
+      .bench()
+      .run('Soften the kicks', (p) => ({ ...p, hits: p.hits.map((h) => (h.voice === 'kick' ? { ...h, velocity: 76 } : h)) })),
+  );
   for (const section of [/^Dynamics/, /^Placement by hand/]) await page.getByRole('button', { name: section }).click();
   await press('Ghost notes');
   await press('suggest');
@@ -183,7 +213,10 @@ try {
 
   // The Library: patterns kept of a demo part, a feel.
   await open('demo-gangway-strut');
-  for (const [name, voices] of [['Strut, the hats', ['hat-closed', 'hat-open']], ['Strut, kick and snare', ['kick', 'snare']]]) {
+  for (const [name, voices] of [
+    ['Strut, the hats', ['hat-closed', 'hat-open']],
+    ['Strut, kick and snare', ['kick', 'snare']],
+  ]) {
     await page.evaluate((rows) => {
       const { part, select, setDesk } = window.nodSway.bench();
       select(part.hits.filter((h) => rows.includes(h.voice)).map((h) => h.id));
@@ -219,7 +252,10 @@ try {
   await page.getByTestId('difference').waitFor();
   await shot('grooves');
   await press('Learn');
-  await page.getByRole('list', { name: 'Parts to learn from' }).getByRole('button', { name: /Galley Brushes/ }).click();
+  await page
+    .getByRole('list', { name: 'Parts to learn from' })
+    .getByRole('button', { name: /Galley Brushes/ })
+    .click();
   await page.getByTestId('verdict').waitFor();
   await shot('learn');
   await page.keyboard.press('Escape');
@@ -240,7 +276,11 @@ try {
   await open('demo-harbour-lights');
   await page.getByTestId('strokes-found').waitFor();
   await page.getByRole('tab', { name: /^Breaks/ }).click();
-  await page.getByRole('group', { name: /^Strokes of/ }).getByRole('button').nth(4).click();
+  await page
+    .getByRole('group', { name: /^Strokes of/ })
+    .getByRole('button')
+    .nth(4)
+    .click();
   await page.getByRole('combobox', { name: 'Where it is cut' }).waitFor();
   await shot('breaks');
 

@@ -14,7 +14,11 @@ export function run(command, args, env = {}) {
 export const runBeside = (command, args, env = {}) => finished(start(command, args, env, false), command, args);
 
 function start(command, args, env, inGroup) {
-  return spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'], detached: inGroup, env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...env } });
+  return spawn(command, args, {
+    stdio: ['ignore', 'pipe', 'pipe'],
+    detached: inGroup,
+    env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...env },
+  });
 }
 
 function finished(child, command, args) {

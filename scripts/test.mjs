@@ -39,7 +39,8 @@ count(run('npx', ['next', 'typegen']));
 
 // The build does not check types again: that is done beside it, with the rest that needs no browser; the flows begin once it is built.
 const checks = async () => {
-  for (const script of ['typecheck', 'lint', 'boundaries']) count(await timed(script, () => behind.run('npm', ['run', '--silent', script])));
+  for (const script of ['typecheck', 'lint', 'boundaries'])
+    count(await timed(script, () => behind.run('npm', ['run', '--silent', script])));
   const ok = await timed('unit tests', () => behind.run('npx', ['jest', '--maxWorkers=2', '--json', `--outputFile=${JEST}`]));
   const jest = read(JEST);
   passed += jest?.numPassedTests ?? 0;

@@ -5,8 +5,17 @@ const OWN_HOSTS = ['127.0.0.1', 'localhost', '[::1]'];
 
 /** Whether a Host header names this server, whatever the port. */
 function isOwnHost(header, more = process.env.NOD_SWAY_HOSTS ?? '') {
-  const host = String(header ?? '').toLowerCase().replace(/:\d{1,5}$/, '');
-  return [...OWN_HOSTS, ...more.toLowerCase().split(',').map((h) => h.trim()).filter(Boolean)].includes(host);
+  const host = String(header ?? '')
+    .toLowerCase()
+    .replace(/:\d{1,5}$/, '');
+  return [
+    ...OWN_HOSTS,
+    ...more
+      .toLowerCase()
+      .split(',')
+      .map((h) => h.trim())
+      .filter(Boolean),
+  ].includes(host);
 }
 
 /** The path of a request's address, or null where its escapes are broken. */
@@ -35,7 +44,11 @@ function targetOf(url) {
 }
 
 /** Origins whose pages may call the API: NOD_SWAY_ORIGINS, as a comma list. */
-const namedOrigins = (more) => more.split(',').map((o) => o.trim().toLowerCase().replace(/\/$/, '')).filter(Boolean);
+const namedOrigins = (more) =>
+  more
+    .split(',')
+    .map((o) => o.trim().toLowerCase().replace(/\/$/, ''))
+    .filter(Boolean);
 
 /**
  * Whether a page of another server sent a request (Fetch Metadata, Sec-Fetch-Site; or an Origin that is not the server's own), and the
@@ -83,7 +96,12 @@ function headersOf(scriptHashes) {
     "frame-ancestors 'none'",
   ];
   return {
-    page: { ...EVERYWHERE, 'Content-Security-Policy': policy.join('; '), 'X-Frame-Options': 'DENY', 'Cross-Origin-Opener-Policy': 'same-origin' },
+    page: {
+      ...EVERYWHERE,
+      'Content-Security-Policy': policy.join('; '),
+      'X-Frame-Options': 'DENY',
+      'Cross-Origin-Opener-Policy': 'same-origin',
+    },
     other: { ...EVERYWHERE, 'Content-Security-Policy': "default-src 'self'; script-src 'self'; worker-src 'self'; frame-ancestors 'none'" },
   };
 }

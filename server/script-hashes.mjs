@@ -13,7 +13,12 @@ export function hashesOf(html) {
 }
 
 if (import.meta.url === `file://${process.argv[1]}`) {
-  const pages = [PAGES, '.next/server/pages'].flatMap((folder) => readdirSync(folder, { recursive: true }).map(String).filter((f) => f.endsWith('.html')).map((f) => join(folder, f)));
+  const pages = [PAGES, '.next/server/pages'].flatMap((folder) =>
+    readdirSync(folder, { recursive: true })
+      .map(String)
+      .filter((f) => f.endsWith('.html'))
+      .map((f) => join(folder, f)),
+  );
   const hashes = [...new Set(pages.flatMap((page) => hashesOf(readFileSync(page, 'utf8'))))].sort();
   writeFileSync(HASHES, JSON.stringify(hashes));
   console.log(`${hashes.length} inline scripts of ${pages.length} pages may run.`);

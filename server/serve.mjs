@@ -58,8 +58,15 @@ function answer(request, response) {
 
 server.on('clientError', (error, socket) => {
   if (!socket.writable) return socket.destroy();
-  const status = error.code === 'ERR_HTTP_REQUEST_TIMEOUT' ? '408 Request Timeout' : error.code === 'HPE_HEADER_OVERFLOW' ? '431 Request Header Fields Too Large' : '400 Bad Request';
-  const headers = Object.entries({ ...HEADERS.other, 'Content-Length': 0, Connection: 'close' }).map(([name, value]) => `${name}: ${value}\r\n`);
+  const status =
+    error.code === 'ERR_HTTP_REQUEST_TIMEOUT'
+      ? '408 Request Timeout'
+      : error.code === 'HPE_HEADER_OVERFLOW'
+        ? '431 Request Header Fields Too Large'
+        : '400 Bad Request';
+  const headers = Object.entries({ ...HEADERS.other, 'Content-Length': 0, Connection: 'close' }).map(
+    ([name, value]) => `${name}: ${value}\r\n`,
+  );
   socket.end(`HTTP/1.1 ${status}\r\n${headers.join('')}\r\n`);
 });
 

@@ -9,8 +9,40 @@ import { bpm, clampVelocity, ticks, TICKS_PER_QUARTER } from '@/core/units';
 
 const BARS = 2;
 const TIMES = ['hat-closed', 'hat-closed', 'hat-closed', 'hat-shoulder', 'ride', 'hat-pedal'] as const;
-const EXTRAS = ['tom-floor', 'tom-floor', 'tom-low', 'tom-mid', 'tom-high', 'clap', 'cowbell', 'crash', 'tambourine', 'rim', 'conga-high', 'splash'] as const;
-const ALONE = ['kick', 'snare', 'hat-closed', 'hat-open', 'tom-floor', 'tom-mid', 'tom-high', 'clap', 'cowbell', 'ride', 'crash', 'tambourine', 'snare-rimshot', 'hat-pedal', 'bongo-high', 'conga-low', 'block-high', 'shaker'] as const;
+const EXTRAS = [
+  'tom-floor',
+  'tom-floor',
+  'tom-low',
+  'tom-mid',
+  'tom-high',
+  'clap',
+  'cowbell',
+  'crash',
+  'tambourine',
+  'rim',
+  'conga-high',
+  'splash',
+] as const;
+const ALONE = [
+  'kick',
+  'snare',
+  'hat-closed',
+  'hat-open',
+  'tom-floor',
+  'tom-mid',
+  'tom-high',
+  'clap',
+  'cowbell',
+  'ride',
+  'crash',
+  'tambourine',
+  'snare-rimshot',
+  'hat-pedal',
+  'bongo-high',
+  'conga-low',
+  'block-high',
+  'shaker',
+] as const;
 const GHOSTS = [18, 25, 36, 50, 80] as const;
 /** So many of all are single strokes a beat apart. */
 const SPARSE = 0.15;
@@ -26,7 +58,16 @@ export function beatOf(seed: number): Part {
   const hits: Hit[] = [];
   const add = (voice: string, sixteenth: number, loud: number) => {
     const tick = ticks((sixteenth * TICKS_PER_QUARTER) / 4);
-    if (!hits.some((h) => h.tick === tick && h.voice === voice)) hits.push({ id: `h${hits.length}`, voice, key: keyOfVoice(GENERAL_MIDI_KIT, voice), tick, home: tick, length: ticks(TICKS_PER_QUARTER / 8), velocity: clampVelocity(Math.round(loud)) });
+    if (!hits.some((h) => h.tick === tick && h.voice === voice))
+      hits.push({
+        id: `h${hits.length}`,
+        voice,
+        key: keyOfVoice(GENERAL_MIDI_KIT, voice),
+        tick,
+        home: tick,
+        length: ticks(TICKS_PER_QUARTER / 8),
+        velocity: clampVelocity(Math.round(loud)),
+      });
   };
   if (random() < SPARSE) {
     for (let s = 0; s < 16 * BARS; s += 4) {
@@ -37,7 +78,14 @@ export function beatOf(seed: number): Part {
     const time = pick(TIMES);
     const every = time === 'ride' ? pick([2, 4]) : pick([1, 2, 2, 4]);
     const [kick, snare, hat, open] = [between(95, 122), between(95, 122), between(60, 110), between(60, 110)];
-    const [kicks, ghosts, opens, extras, rests, uneven] = [between(0, 0.3), between(0, 0.3), pick([0, 0.1, 0.25]), pick([0, 0.06, 0.15]), pick([0, 0.2, 0.5, 0.9]), between(0, 12)];
+    const [kicks, ghosts, opens, extras, rests, uneven] = [
+      between(0, 0.3),
+      between(0, 0.3),
+      pick([0, 0.1, 0.25]),
+      pick([0, 0.06, 0.15]),
+      pick([0, 0.2, 0.5, 0.9]),
+      between(0, 12),
+    ];
     const extra = pick(EXTRAS);
     const around = (loud: number): number => loud + between(-uneven, uneven);
     for (let s = 0; s < 16 * BARS; s++) {

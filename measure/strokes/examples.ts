@@ -86,8 +86,19 @@ export function examplesOf(seeds: readonly number[], onBeat: (nth: number) => vo
     const { kit, sound, strokes } = seed % 2 === 0 ? onKit(part, kitOf(seed >> 1)) : onPlainDrums(part, seed);
     const random = randomStream(seed);
     const gain = (): number => 10 ** ((random() * 2 - 1) * (MOST_DB / 20));
-    const colours = Array.from({ length: COLOURS }, (): Colour => ({ low: gain(), high: gain(), speed: 1 + (random() * 2 - 1) * MOST_SPEED, noise: random() < 0.5 ? 0 : 0.01 * random() }));
-    return [UNCOLOURED, ...colours].flatMap((colour) => looksAt(coloured(sound, colour, random), strokes.map((s) => throughEars(s, colour)), random).map((look) => ({ seed, kit, ...look })));
+    const colours = Array.from({ length: COLOURS }, (): Colour => ({
+      low: gain(),
+      high: gain(),
+      speed: 1 + (random() * 2 - 1) * MOST_SPEED,
+      noise: random() < 0.5 ? 0 : 0.01 * random(),
+    }));
+    return [UNCOLOURED, ...colours].flatMap((colour) =>
+      looksAt(
+        coloured(sound, colour, random),
+        strokes.map((s) => throughEars(s, colour)),
+        random,
+      ).map((look) => ({ seed, kit, ...look })),
+    );
   });
 }
 
@@ -100,12 +111,20 @@ const rendered = (part: Part): Float32Array => monoOf(renderPart(part, { rate: R
 function performed(part: Part): { at: number; force: number; voice: string }[] {
   const { ticks: at, velocities } = performPart(part);
   const tempo = tempoMapOf(part);
-  return part.hits.map(({ voice }, i) => ({ at: Math.max(0, tempo.between(ticks(0), ticks(at[i] as number)) / 1000), force: (velocities[i] as number) / 127, voice }));
+  return part.hits.map(({ voice }, i) => ({
+    at: Math.max(0, tempo.between(ticks(0), ticks(at[i] as number)) / 1000),
+    force: (velocities[i] as number) / 127,
+    voice,
+  }));
 }
 
 function onKit(beat: Part, kit: KitName): Sounding {
   const part = { ...beat, kit };
-  const strokes = performed(part).map(({ at, force, voice }) => ({ at, sound: soundOf(voice), level: levelAlone(kit, voice) + 30 * Math.log10(force) }));
+  const strokes = performed(part).map(({ at, force, voice }) => ({
+    at,
+    sound: soundOf(voice),
+    level: levelAlone(kit, voice) + 30 * Math.log10(force),
+  }));
   return { kit, sound: rendered(part), strokes };
 }
 
@@ -137,14 +156,20 @@ function onPlainDrums(part: Part, seed: number): Sounding {
   const law = LAWS[0] + (LAWS[1] - LAWS[0]) * random();
   const hits = performed(part);
   const sound = new Float32Array(Math.ceil((Math.max(...hits.map((h) => h.at)) + 1) * RATE));
-  const drums = new Map([...new Set(part.hits.map((h) => h.voice))].map((voice) => [voice, { drum: drumOf(voice), loudest: levelAlone('Wheelhouse', voice) + (random() * 2 - 1) * MOST_APART }]));
+  const drums = new Map(
+    [...new Set(part.hits.map((h) => h.voice))].map((voice) => [
+      voice,
+      { drum: drumOf(voice), loudest: levelAlone('Wheelhouse', voice) + (random() * 2 - 1) * MOST_APART },
+    ]),
+  );
   const strokes = hits.map(({ at, force, voice }) => {
     const { drum, loudest } = drums.get(voice) as { drum: (force: number) => Float32Array; loudest: number };
     const level = loudest + 20 * law * Math.log10(force);
     const own = drum(force);
     const gain = 10 ** ((level - levelOf(own)) / 20);
     const first = Math.round(at * RATE);
-    for (let i = 0; i < own.length && first + i < sound.length; i++) sound[first + i] = (sound[first + i] as number) + gain * (own[i] as number);
+    for (let i = 0; i < own.length && first + i < sound.length; i++)
+      sound[first + i] = (sound[first + i] as number) + gain * (own[i] as number);
     return { at, sound: soundOf(voice), level };
   });
   return { kit: 'plain', sound, strokes };
@@ -168,7 +193,9 @@ function throughEars({ at, sound, level }: Stroke, { low, high, speed }: Colour)
   // One pole's share of what is under its corner, and of what is over it.
   const lowShare = 1 / (1 + (hz / LOW_HZ) ** 2);
   const highShare = 1 - 1 / (1 + (hz / HIGH_HZ) ** 2);
-  const gain = Math.hypot(1 + (low - 1) * lowShare, (low - 1) * Math.sqrt(lowShare * (1 - lowShare))) * Math.hypot(1 + (high - 1) * highShare, (high - 1) * Math.sqrt(highShare * (1 - highShare)));
+  const gain =
+    Math.hypot(1 + (low - 1) * lowShare, (low - 1) * Math.sqrt(lowShare * (1 - lowShare))) *
+    Math.hypot(1 + (high - 1) * highShare, (high - 1) * Math.sqrt(highShare * (1 - highShare)));
   return { at: at / speed, sound, level: level + 20 * Math.log10(gain) };
 }
 

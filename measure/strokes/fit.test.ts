@@ -10,7 +10,12 @@ const random = randomStream(3);
 /** A sound is struck where its number is over 0; how loud and how late it is, is said by the numbers behind. */
 const examples = Array.from({ length: 600 }, (): Example => {
   const values = Float32Array.from({ length: LOOK_SIZE }, () => random() * 2 - 1);
-  return { seed: 1, kit: 'plain', values, truth: SOUNDS.map((_, k) => (values[k]! > 0 ? { loud: values[10 + k]!, late: values[20 + k]! } : null)) };
+  return {
+    seed: 1,
+    kit: 'plain',
+    values,
+    truth: SOUNDS.map((_, k) => (values[k]! > 0 ? { loud: values[10 + k]!, late: values[20 + k]! } : null)),
+  };
 });
 
 test('what examples say is learnt, and the same twice', () => {
@@ -25,5 +30,6 @@ test('a beat and its drums are decided by their seed', () => {
   const sound = (seed: number) => plainDrums(seed)('snare')(0.8);
   expect(sound(3)).toEqual(sound(3));
   expect(sound(3)).not.toEqual(sound(4));
-  for (const voice of ['kick', 'snare', 'hat-open', 'tom-low', 'ride', 'clap', 'cowbell']) expect(plainDrums(5)(voice)(1).every(Number.isFinite)).toBe(true);
+  for (const voice of ['kick', 'snare', 'hat-open', 'tom-low', 'ride', 'clap', 'cowbell'])
+    expect(plainDrums(5)(voice)(1).every(Number.isFinite)).toBe(true);
 });

@@ -25,7 +25,11 @@ class Learnt {
   private readonly mean: Float64Array;
   private readonly power: Float64Array;
 
-  constructor(size: number, fill: () => number, private readonly decay: number) {
+  constructor(
+    size: number,
+    fill: () => number,
+    private readonly decay: number,
+  ) {
     this.values = Float64Array.from({ length: size }, fill);
     this.slopes = new Float64Array(size);
     this.mean = new Float64Array(size);
@@ -63,7 +67,8 @@ export function fitNet(examples: readonly Example[], steps: number, onStep: (ste
     for (const learnt of all) learnt.step(step, rate);
   }
   const whole = (x: number): number => Math.round(x / UNIT);
-  const rows = (bias: Learnt, weights: Learnt, width: number): number[][] => Array.from(bias.values, (b, row) => [whole(b), ...Array.from(weights.values.subarray(row * width, (row + 1) * width), whole)]);
+  const rows = (bias: Learnt, weights: Learnt, width: number): number[][] =>
+    Array.from(bias.values, (b, row) => [whole(b), ...Array.from(weights.values.subarray(row * width, (row + 1) * width), whole)]);
   return { unit: UNIT, hidden: rows(hiddenBias, hiddenWeights, LOOK_SIZE), out: rows(outBias, outWeights, HIDDEN) };
 
   function learnFrom({ values, truth }: Example): void {
@@ -101,7 +106,10 @@ function slopeOf(k: number, said: number, truth: Example['truth']): number {
 }
 
 /** By sound: F of what is struck, and errors of how loud and how late, the median and those of four fifths. */
-export function scoreNet(net: StrokeWeights, examples: readonly Example[]): { sound: SoundKind; f: number; loud: readonly [number, number]; late: readonly [number, number] }[] {
+export function scoreNet(
+  net: StrokeWeights,
+  examples: readonly Example[],
+): { sound: SoundKind; f: number; loud: readonly [number, number]; late: readonly [number, number] }[] {
   const said = examples.map((e) => runNet(net, e.values));
   const upTo = (errors: number[], share: number): number => errors.sort((a, b) => a - b)[Math.floor(errors.length * share)] ?? NaN;
   return SOUNDS.map((sound, k) => {

@@ -3,7 +3,20 @@ import { spawn } from 'node:child_process';
 import { chromium } from '@playwright/test';
 import { CHROMIUM } from '../steps.mjs';
 
-const ARGS = ['--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--autoplay-policy=no-user-gesture-required', '--remote-debugging-port=0', '--window-size=1280,800', 'about:blank'];
+const ARGS = [
+  '--headless=new',
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+  '--autoplay-policy=no-user-gesture-required',
+  '--remote-debugging-port=0',
+  '--window-size=1280,800',
+  'about:blank',
+];
 
 export const sleep = (ms) => new Promise((done) => setTimeout(done, ms));
 
@@ -35,15 +48,22 @@ export async function launch(profile) {
 /** Opens a part and waits until its hits are drawn. */
 export async function openBench(page, address) {
   await page.goto(address);
-  await page.waitForFunction(() => window.nodSway?.scene()).catch(async (e) => {
-    throw new Error(`The Bench did not open. On the page: ${await page.evaluate(() => document.body.innerText.slice(0, 600))}`, { cause: e });
-  });
+  await page
+    .waitForFunction(() => window.nodSway?.scene())
+    .catch(async (e) => {
+      throw new Error(`The Bench did not open. On the page: ${await page.evaluate(() => document.body.innerText.slice(0, 600))}`, {
+        cause: e,
+      });
+    });
 }
 
 /** All rows of a table of the browser's store. */
 export const tableOf = (page, table) =>
   page.evaluate(async (name) => {
-    const answer = (request) => new Promise((done, failed) => Object.assign(request, { onsuccess: () => done(request.result), onerror: () => failed(request.error) }));
+    const answer = (request) =>
+      new Promise((done, failed) =>
+        Object.assign(request, { onsuccess: () => done(request.result), onerror: () => failed(request.error) }),
+      );
     const db = await answer(indexedDB.open('nod-sway'));
     const rows = await answer(db.transaction(name).objectStore(name).getAll());
     db.close();

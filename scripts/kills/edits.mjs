@@ -27,7 +27,10 @@ export const edits = {
   async work({ page }, i) {
     const at = await page.evaluate(() => {
       const { hits } = window.nodSway.bench().part;
-      const [stem] = window.nodSway.scene().stems.flat().sort((a, b) => hits[b.index].velocity - hits[a.index].velocity);
+      const [stem] = window.nodSway
+        .scene()
+        .stems.flat()
+        .sort((a, b) => hits[b.index].velocity - hits[a.index].velocity);
       const box = document.querySelector('[data-testid=stems]').getBoundingClientRect();
       return { x: box.x + stem.headX, y: box.y + stem.headY };
     });

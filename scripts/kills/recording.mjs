@@ -32,7 +32,9 @@ export const recording = {
     await openBench(page, address);
     const id = address.split('/').at(-1);
     const takes = (await tableOf(page, 'takes')).filter((row) => row.partId === id).sort((a, b) => b.take.recordedAt - a.take.recordedAt);
-    const events = takes[0] ? (await tableOf(page, 'takeEvents')).filter((row) => row.takeId === takes[0].id).flatMap((row) => row.events) : [];
+    const events = takes[0]
+      ? (await tableOf(page, 'takeEvents')).filter((row) => row.takeId === takes[0].id).flatMap((row) => row.events)
+      : [];
     const strokes = events.filter((e) => e.kind === 'note').length;
     return strokes < claimed ? `${claimed} strokes were called saved, ${strokes} were found` : null;
   },

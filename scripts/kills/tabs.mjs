@@ -6,8 +6,10 @@ const SOFTEN = ([index, tab]) => {
   const step = () => {
     const { part, run, save } = window.nodSway.bench();
     const hit = part.hits[index];
-    if (save.kind === 'saved' && document.querySelector('[data-testid=save-state]').textContent.startsWith('saved')) void window.tell(tab, hit.id, hit.velocity);
-    if (hit.velocity > 1) run('Soften', (p) => ({ ...p, hits: p.hits.map((h, i) => (i === index ? { ...h, velocity: h.velocity - 1 } : h)) }));
+    if (save.kind === 'saved' && document.querySelector('[data-testid=save-state]').textContent.startsWith('saved'))
+      void window.tell(tab, hit.id, hit.velocity);
+    if (hit.velocity > 1)
+      run('Soften', (p) => ({ ...p, hits: p.hits.map((h, i) => (i === index ? { ...h, velocity: h.velocity - 1 } : h)) }));
     setTimeout(step, Math.random() * 25);
   };
   step();
@@ -37,7 +39,9 @@ export const tabs = {
     const id = address.split('/').at(-1);
     const part = await page.evaluate(() => window.nodSway.bench().part);
     const states = [part, ...(await tableOf(page, 'versions')).filter((row) => row.partId === id).map((row) => row.part)];
-    const lost = Object.entries(claimed).filter(([hit, velocity]) => !states.some(({ hits }) => hits.some((h) => h.id === hit && h.velocity <= velocity)));
+    const lost = Object.entries(claimed).filter(
+      ([hit, velocity]) => !states.some(({ hits }) => hits.some((h) => h.id === hit && h.velocity <= velocity)),
+    );
     return lost.length > 0 ? `called saved, but nowhere: ${JSON.stringify(lost)}` : null;
   },
 };

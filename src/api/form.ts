@@ -25,7 +25,8 @@ const MAX_SOUND_BYTES = LARGEST_SOUND;
 /** More parts than any request has. */
 const MOST_FORM_PARTS = 32;
 
-export const wrongField = (field: string, problem: string): HttpError => new HttpError(400, 'bad-field', `${field}: ${problem}`, { [field]: problem });
+export const wrongField = (field: string, problem: string): HttpError =>
+  new HttpError(400, 'bad-field', `${field}: ${problem}`, { [field]: problem });
 
 export type Fields = ReadonlyMap<string, string | File>;
 
@@ -49,7 +50,8 @@ export async function readForm(request: Request, known: readonly string[]): Prom
   return fields;
 }
 
-const tooLarge = (most: number): HttpError => new HttpError(413, 'file-too-large', `The request is larger than ${Math.floor(most / 2 ** 20)} MiB.`);
+const tooLarge = (most: number): HttpError =>
+  new HttpError(413, 'file-too-large', `The request is larger than ${Math.floor(most / 2 ** 20)} MiB.`);
 const unreadable = (): HttpError => new HttpError(400, 'bad-form', 'The multipart body cannot be read.');
 
 /** Who counts what all requests hold together. */
@@ -94,7 +96,8 @@ async function formOf(body: Buffer, contentType: string): Promise<FormData> {
   const boundary = /boundary="?([^";,]{1,70})"?/i.exec(contentType)?.[1];
   if (boundary === undefined) throw unreadable();
   let parts = 0;
-  for (let at = body.indexOf(`--${boundary}`); at >= 0; at = body.indexOf(`--${boundary}`, at + 2 + boundary.length)) if (++parts > MOST_FORM_PARTS) throw unreadable();
+  for (let at = body.indexOf(`--${boundary}`); at >= 0; at = body.indexOf(`--${boundary}`, at + 2 + boundary.length))
+    if (++parts > MOST_FORM_PARTS) throw unreadable();
   try {
     return await new Response(body as Uint8Array<ArrayBuffer>, { headers: { 'content-type': contentType } }).formData();
   } catch {
@@ -154,7 +157,8 @@ async function channelsField(fields: Fields): Promise<number[] | undefined> {
   const text = (await textField(fields, 'channels'))?.trim();
   if (text === undefined || text === '') return undefined;
   const channels = text.split(',').map((c) => c.trim());
-  if (!channels.every((c) => /^\d{1,2}$/.test(c) && Number(c) >= 1 && Number(c) <= 16)) throw wrongField('channels', 'must be a comma list of channels from 1 to 16');
+  if (!channels.every((c) => /^\d{1,2}$/.test(c) && Number(c) >= 1 && Number(c) <= 16))
+    throw wrongField('channels', 'must be a comma list of channels from 1 to 16');
   return channels.map(Number);
 }
 
@@ -199,7 +203,14 @@ function withOrigin(part: Part, origin: string): Part {
 }
 
 /** What of the core's errors the request itself is to blame for; the rest are files that cannot be worked on. */
-const STATUS: Partial<Record<ErrorCode, number>> = { 'bad-feel': 400, 'bad-part': 400, 'newer-format': 400, 'bad-field': 400, 'bad-resolution': 400, 'file-too-large': 413 };
+const STATUS: Partial<Record<ErrorCode, number>> = {
+  'bad-feel': 400,
+  'bad-part': 400,
+  'newer-format': 400,
+  'bad-field': 400,
+  'bad-resolution': 400,
+  'file-too-large': 413,
+};
 
 /** Runs a handler and turns every error into an answer: 4xx with code and message. */
 export async function answer(run: () => Promise<Response>): Promise<Response> {
@@ -214,5 +225,10 @@ export async function answer(run: () => Promise<Response>): Promise<Response> {
   }
 }
 
-const errorResponse = (status: number, code: string, message: string, details?: unknown, headers: Readonly<Record<string, string>> = {}): Response =>
-  Response.json({ error: { code, message, ...(details === undefined ? {} : { details }) } }, { status, headers });
+const errorResponse = (
+  status: number,
+  code: string,
+  message: string,
+  details?: unknown,
+  headers: Readonly<Record<string, string>> = {},
+): Response => Response.json({ error: { code, message, ...(details === undefined ? {} : { details }) } }, { status, headers });

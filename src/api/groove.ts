@@ -3,7 +3,18 @@ import { learnGroove, type LearnOptions } from '@/core/learn/learn';
 import { soundingPart } from '@/core/song/sounding';
 import { MOST_BEATS, MOST_STEPS_A_BEAT } from '@/core/model/groove';
 import { FIELDS } from './fields';
-import { answer, choiceField, numberField, partOfFields, readForm, soundField, textField, wholeField, wrongField, type Fields } from './form';
+import {
+  answer,
+  choiceField,
+  numberField,
+  partOfFields,
+  readForm,
+  soundField,
+  textField,
+  wholeField,
+  wrongField,
+  type Fields,
+} from './form';
 import { runListen, type ListenJob } from './listen-job';
 
 /** A groove of sound is of so many bars at most. */
@@ -24,7 +35,12 @@ async function barsOf(fields: Fields): Promise<NonNullable<ListenJob['groove']>>
   if (meter === null || (meter && (Number(meter[1]) < 1 || Number(meter[1]) > 64))) throw wrongField('meter', 'must be as 4/4');
   const firstDownbeat = await numberField(fields, 'firstDownbeat');
   if (firstDownbeat !== undefined && firstDownbeat < 0) throw wrongField('firstDownbeat', 'must be in seconds from the start');
-  return { ...(bars === undefined ? {} : { bars }), ...(meter ? { meter: [Number(meter[1]), Number(meter[2])] as const } : {}), ...(firstDownbeat === undefined ? {} : { firstDownbeat }), options: {} };
+  return {
+    ...(bars === undefined ? {} : { bars }),
+    ...(meter ? { meter: [Number(meter[1]), Number(meter[2])] as const } : {}),
+    ...(firstDownbeat === undefined ? {} : { firstDownbeat }),
+    options: {},
+  };
 }
 
 /** POST /api/groove: the groove of a drum part, or of a sound, as groove@1. */
@@ -33,9 +49,11 @@ export const groove = (request: Request): Promise<Response> =>
     const fields = await readForm(request, FIELDS.groove);
     const perVoice = await choiceField(fields, 'perVoice', ['true', 'false']);
     const beats = await numberField(fields, 'beats');
-    if (beats !== undefined && (beats <= 0 || beats > MOST_BEATS)) throw wrongField('beats', `must be over 0 and at most ${MOST_BEATS} quarter notes`);
+    if (beats !== undefined && (beats <= 0 || beats > MOST_BEATS))
+      throw wrongField('beats', `must be over 0 and at most ${MOST_BEATS} quarter notes`);
     const stepsPerBeat = await wholeField(fields, 'stepsPerBeat');
-    if (stepsPerBeat !== undefined && (stepsPerBeat < 1 || stepsPerBeat > MOST_STEPS_A_BEAT)) throw wrongField('stepsPerBeat', `must be 1 to ${MOST_STEPS_A_BEAT}`);
+    if (stepsPerBeat !== undefined && (stepsPerBeat < 1 || stepsPerBeat > MOST_STEPS_A_BEAT))
+      throw wrongField('stepsPerBeat', `must be 1 to ${MOST_STEPS_A_BEAT}`);
     const sound = fields.has('audio') ? await barsOf(fields) : null;
     const alone = sound ? undefined : OF_AUDIO.find((field) => fields.has(field));
     if (alone) throw wrongField(alone, 'belongs to audio');
@@ -46,8 +64,17 @@ export const groove = (request: Request): Promise<Response> =>
     if (Math.round(length * (stepsPerBeat ?? 4)) < 1) throw wrongField('beats', 'is shorter than a step');
     const name = (await textField(fields, 'name'))?.trim();
     if (name !== undefined && (name === '' || name.length > 120)) throw wrongField('name', 'must have 1 to 120 characters');
-    const voices = (await textField(fields, 'voices'))?.split(',').map((v) => v.trim()).filter((v) => v !== '');
-    const options: LearnOptions = { perVoice: perVoice === 'true', ...(beats === undefined ? {} : { beats }), ...(stepsPerBeat === undefined ? {} : { stepsPerBeat }), ...(voices && voices.length > 0 ? { voices } : {}), name: name ?? 'Learnt groove' };
+    const voices = (await textField(fields, 'voices'))
+      ?.split(',')
+      .map((v) => v.trim())
+      .filter((v) => v !== '');
+    const options: LearnOptions = {
+      perVoice: perVoice === 'true',
+      ...(beats === undefined ? {} : { beats }),
+      ...(stepsPerBeat === undefined ? {} : { stepsPerBeat }),
+      ...(voices && voices.length > 0 ? { voices } : {}),
+      name: name ?? 'Learnt groove',
+    };
     if (part) return Response.json(learnGroove(soundingPart(part), options));
     const result = runListen({ bytes: await soundField(fields), groove: { ...(sound as NonNullable<ListenJob['groove']>), options } });
     if ('failed' in result) throw new NamedError(result.failed.code, result.failed.details);

@@ -26,7 +26,11 @@ export function runListen({ bytes, sensitivity, groove }: ListenJob): ListenResu
     if (!groove) return { heard };
     const first = heard.readings[0];
     const { bars = first?.bars ?? 1, meter = first?.meter ?? [4, 4], firstDownbeat = first?.firstDownbeat ?? 0, options } = groove;
-    const part = partOfStrokes(soundsOf(heard.onsets), countedBy(readingFor(heard.readings, heard.seconds, { bars, meter, firstDownbeat })), options.name ?? 'Learnt groove');
+    const part = partOfStrokes(
+      soundsOf(heard.onsets),
+      countedBy(readingFor(heard.readings, heard.seconds, { bars, meter, firstDownbeat })),
+      options.name ?? 'Learnt groove',
+    );
     return { groove: learnGroove(part, options) };
   } catch (e) {
     if (isNamedError(e)) return { failed: { code: e.code, details: e.details } };

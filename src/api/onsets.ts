@@ -4,7 +4,6 @@ import { FIELDS } from './fields';
 import { answer, numberField, readForm, soundField, wrongField } from './form';
 import { runListen } from './listen-job';
 
-
 /** POST /api/onsets: a WAV file in, where it is struck, by what, and how it may be counted. */
 export const onsets = (request: Request): Promise<Response> =>
   answer(async () => {

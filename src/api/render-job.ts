@@ -16,7 +16,13 @@ export interface RenderJob extends RenderRange {
 
 export interface RenderResult {
   bytes: Uint8Array;
-  account: { leftOut: string[]; early: number; folds: { row: string; as: string }[]; missing: { row: string; name: string }[]; missingKit?: string };
+  account: {
+    leftOut: string[];
+    early: number;
+    folds: { row: string; as: string }[];
+    missing: { row: string; name: string }[];
+    missingKit?: string;
+  };
 }
 
 let strokes: { rate: number; source: StrokeSource } | null = null;
@@ -26,5 +32,14 @@ export function runRender({ part, bits, master, ...job }: RenderJob): RenderResu
   if (strokes?.rate !== job.rate) strokes = { rate: job.rate, source: strokeSource(job.rate) };
   const plan = planRender(part, { ...job, volume: master ? USUAL_VOLUME : 1, limited: master, strokes: strokes.source });
   const { left, right } = renderPlan(plan);
-  return { bytes: writeWav(left, right, { rate: job.rate, bits, loop: job.ending === 'fold', seed: part.feel.seed }), account: { leftOut: plan.account.silent, early: plan.account.early, folds: plan.account.folds, missing: plan.account.missing, ...(part.ownKit ? { missingKit: part.ownKit.name } : {}) } };
+  return {
+    bytes: writeWav(left, right, { rate: job.rate, bits, loop: job.ending === 'fold', seed: part.feel.seed }),
+    account: {
+      leftOut: plan.account.silent,
+      early: plan.account.early,
+      folds: plan.account.folds,
+      missing: plan.account.missing,
+      ...(part.ownKit ? { missingKit: part.ownKit.name } : {}),
+    },
+  };
 }

@@ -52,16 +52,31 @@ export const render = (request: Request): Promise<Response> =>
     if (to < from || to > asHeard.bars) throw wrongField('toBar', `must be from ${from} to ${asHeard.bars}`);
     const map = meterMapOf(asHeard);
     const tempo = tempoMapOf(asHeard);
-    const seconds = tempo.toSeconds(to === asHeard.bars ? endOfPart(asHeard) : map.barOf(to).start) - tempo.toSeconds(map.barOf(from - 1).start);
-    if (seconds > LONGEST_SECONDS) throw new HttpError(422, 'too-long', `This is ${Math.round(seconds)} s of sound; at most ${LONGEST_SECONDS} are rendered at once.`, { seconds: Math.round(seconds) });
+    const seconds =
+      tempo.toSeconds(to === asHeard.bars ? endOfPart(asHeard) : map.barOf(to).start) - tempo.toSeconds(map.barOf(from - 1).start);
+    if (seconds > LONGEST_SECONDS)
+      throw new HttpError(422, 'too-long', `This is ${Math.round(seconds)} s of sound; at most ${LONGEST_SECONDS} are rendered at once.`, {
+        seconds: Math.round(seconds),
+      });
     let rows: string[] | undefined;
     if (asked) {
       const unknown = asked.find((r) => rowsNamed(part, [r]).length === 0);
-      if (unknown !== undefined) throw wrongField('rows', `${unknown.slice(0, 60)} is not a row of the part; rows are ${part.rows.slice(0, 40).map((r) => r.voice).join(', ')}`);
+      if (unknown !== undefined)
+        throw wrongField(
+          'rows',
+          `${unknown.slice(0, 60)} is not a row of the part; rows are ${part.rows
+            .slice(0, 40)
+            .map((r) => r.voice)
+            .join(', ')}`,
+        );
       rows = rowsNamed(part, asked);
     }
     const { bytes, account } = runRender({ part, rate, bits, from: from - 1, to, ending, room, master, order, ...(rows ? { rows } : {}) });
     return new Response(bytes as Uint8Array<ArrayBuffer>, {
-      headers: { 'content-type': 'audio/wav', 'content-disposition': 'attachment; filename="part.wav"', 'x-nod-sway-account': JSON.stringify(account).replace(/[^\x20-\x7e]/g, '?') },
+      headers: {
+        'content-type': 'audio/wav',
+        'content-disposition': 'attachment; filename="part.wav"',
+        'x-nod-sway-account': JSON.stringify(account).replace(/[^\x20-\x7e]/g, '?'),
+      },
     });
   });

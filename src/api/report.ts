@@ -27,7 +27,10 @@ interface Told {
   list: unknown[];
 }
 
-const told = <T>(all: readonly T[], word: (entry: T) => unknown, count = all.length): Told => ({ count, list: all.slice(0, MOST_LISTED).map(word) });
+const told = <T>(all: readonly T[], word: (entry: T) => unknown, count = all.length): Told => ({
+  count,
+  list: all.slice(0, MOST_LISTED).map(word),
+});
 
 /** What lies between rows and bars, and who plays what: ticks are the source's, bars from 1. */
 function relations(part: Part, withSticking: boolean) {
@@ -41,11 +44,27 @@ function relations(part: Part, withSticking: boolean) {
     together: told(together, (pair) => pair),
     competing: told(competing.list, ({ bar, tick, voices, ms }) => ({ bar: bar + 1, tick: sourceTick(tick), voices, ms }), competing.count),
     alike: told(alike, (bars) => bars.map((b) => b + 1)),
-    conflicts: told(sticking?.conflicts ?? conflictsInPart(part), (c) => ({ bar: Math.max(0, barOfHome(part, c.stroke.tick)) + 1, tick: sourceTick(c.stroke.tick), voices: rowsOfMoment(c).sort(compareVoices), kind: c.kind, text: conflictWords(part, c) })),
-    ...(sticking ? { sticking: told(sticking.strokes.filter((s) => sticking.limbs.has(s)), (s) => ({ tick: sourceTick(s.tick), voice: s.voice, limb: sticking.limbs.get(s) })) } : {}),
+    conflicts: told(sticking?.conflicts ?? conflictsInPart(part), (c) => ({
+      bar: Math.max(0, barOfHome(part, c.stroke.tick)) + 1,
+      tick: sourceTick(c.stroke.tick),
+      voices: rowsOfMoment(c).sort(compareVoices),
+      kind: c.kind,
+      text: conflictWords(part, c),
+    })),
+    ...(sticking
+      ? {
+          sticking: told(
+            sticking.strokes.filter((s) => sticking.limbs.has(s)),
+            (s) => ({ tick: sourceTick(s.tick), voice: s.voice, limb: sticking.limbs.get(s) }),
+          ),
+        }
+      : {}),
   };
   const entries = Object.entries(lists);
-  return { ...Object.fromEntries(entries.map(([name, { list }]) => [name, list])), counts: Object.fromEntries(entries.map(([name, { count }]) => [name, count])) };
+  return {
+    ...Object.fromEntries(entries.map(([name, { list }]) => [name, list])),
+    counts: Object.fromEntries(entries.map(([name, { count }]) => [name, count])),
+  };
 }
 
 /** Homes and swing: ticks are the source's, fractional where lines fall between them; bars from 1. */
@@ -54,8 +73,19 @@ function linesOf(part: Part) {
   const swings = foundSwings(part);
   const bars = { fromBar: 1, toBar: part.bars };
   return {
-    homes: part.hits.map(({ tick, voice, home, sure = 1, other }) => ({ tick: sourceTick(tick), voice, home: sourceTick(home), sure, other: other === undefined ? null : sourceTick(other) })),
-    swings: swings ? [...swings.bars.map((of) => ({ voice: null, division: swings.division, ...of })), ...[...swings.rows].map(([voice, of]) => ({ voice, ...bars, division: swings.division, ...of }))] : [],
+    homes: part.hits.map(({ tick, voice, home, sure = 1, other }) => ({
+      tick: sourceTick(tick),
+      voice,
+      home: sourceTick(home),
+      sure,
+      other: other === undefined ? null : sourceTick(other),
+    })),
+    swings: swings
+      ? [
+          ...swings.bars.map((of) => ({ voice: null, division: swings.division, ...of })),
+          ...[...swings.rows].map(([voice, of]) => ({ voice, ...bars, division: swings.division, ...of })),
+        ]
+      : [],
   };
 }
 
@@ -63,7 +93,11 @@ function linesOf(part: Part) {
 function swungLines(part: Part): Float64Array {
   const map = meterMapOf(part);
   const swings = foundSwings(part);
-  return Float64Array.from(part.hits, ({ home }) => (swings ? swingTick(home, map.barAt(home), { kind: 'swing', division: swings.division, percent: swingAt(swings, map.barAt(home).index + 1) }) : home));
+  return Float64Array.from(part.hits, ({ home }) =>
+    swings
+      ? swingTick(home, map.barAt(home), { kind: 'swing', division: swings.division, percent: swingAt(swings, map.barAt(home).index + 1) })
+      : home,
+  );
 }
 
 /** POST /api/report: what a drum part is like as written. */
@@ -78,5 +112,9 @@ export const report = (request: Request): Promise<Response> =>
     const { part: whole } = await partOfFields(fields, withHomesFor);
     const part = soundingPart(whole);
     const lines = leansFrom === 'swing' ? swungLines(part) : undefined;
-    return Response.json({ ...reportPart(part, grid, lines), ...relations(part, sticking === 'true'), ...(wantsHomes ? linesOf(part) : {}) });
+    return Response.json({
+      ...reportPart(part, grid, lines),
+      ...relations(part, sticking === 'true'),
+      ...(wantsHomes ? linesOf(part) : {}),
+    });
   });

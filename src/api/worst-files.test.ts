@@ -20,7 +20,11 @@ test.each(WORST_FILES.map((f) => [f.name, f] as const))('%s is answered or refus
   const midi = file.bytes();
   expect(midi.length).toBeLessThanOrEqual(MAX_FILE_BYTES);
   expect(await outcome(await report(formRequest({ midi })))).toBe(file.refused);
-  if (midi.length < 100_000) expect([await outcome(await groove(formRequest({ midi }))), await outcome(await perform(formRequest({ midi, feel, keepOtherTracks: 'true' })))]).toEqual([file.refused, file.refused]);
+  if (midi.length < 100_000)
+    expect([
+      await outcome(await groove(formRequest({ midi }))),
+      await outcome(await perform(formRequest({ midi, feel, keepOtherTracks: 'true' }))),
+    ]).toEqual([file.refused, file.refused]);
 });
 
 test('a scope of 120,000 entries, or a feel of too many moves for so many hits, is refused by name', async () => {
@@ -39,11 +43,15 @@ test('a body without a declared length is left as soon as it passes its limit; o
     },
   });
   const headers = { 'content-type': 'multipart/form-data; boundary=x' };
-  expect((await report(new Request('http://127.0.0.1/api', { method: 'POST', body: endless, headers, duplex: 'half' } as RequestInit))).status).toBe(413);
+  expect(
+    (await report(new Request('http://127.0.0.1/api', { method: 'POST', body: endless, headers, duplex: 'half' } as RequestInit))).status,
+  ).toBe(413);
   // Part files may have 16 MiB.
   expect(sent).toBeLessThan(20 << 20);
   const parts = `--x\r\nContent-Disposition: form-data; name="a"\r\n\r\n\r\n`.repeat(100);
-  expect(await outcome(await report(new Request('http://127.0.0.1/api', { method: 'POST', body: `${parts}--x--`, headers })))).toBe('bad-form');
+  expect(await outcome(await report(new Request('http://127.0.0.1/api', { method: 'POST', body: `${parts}--x--`, headers })))).toBe(
+    'bad-form',
+  );
   const long = await report(formRequest({ ['x'.repeat(5_000)]: '1' }));
   const text = await long.text();
   expect([long.status, text.length < 1000, text.includes('x'.repeat(101))]).toEqual([400, true, false]);

@@ -16,7 +16,13 @@ export class BatchWorker {
   private readonly api = Comlink.wrap<BatchApi>(this.worker);
 
   /** Writes files one after another, and tells of each as it is done; aborting ends it behind the file that is under way. */
-  async perform(files: readonly File[], given: Given, song: boolean, tell: (n: number, outcome: FileOutcome) => void, signal: AbortSignal): Promise<void> {
+  async perform(
+    files: readonly File[],
+    given: Given,
+    song: boolean,
+    tell: (n: number, outcome: FileOutcome) => void,
+    signal: AbortSignal,
+  ): Promise<void> {
     await this.ready;
     for (const [n, file] of files.entries()) {
       if (signal.aborted) return;

@@ -16,7 +16,18 @@ import { accountOf, accountWords, partOfFile, withGiven } from './perform-file';
 const late = READY_FEELS.find((f) => f.name === 'Late Ferry')!.feel;
 /** Eighths of the hat, backbeat and kicks: one file a number. */
 const beat = (n: number): Uint8Array =>
-  midiFile(0, 480, [trackChunk([tempoEvent(0, 500_000 + n * 1000), ...noteEvents(Array.from({ length: 16 }, (_, s) => [[s * 240, 42, 90 + n], ...(s % 4 === 2 ? [[s * 240, 38, 100]] : [])] as [number, number, number][]).flat(), 60)])]);
+  midiFile(0, 480, [
+    trackChunk([
+      tempoEvent(0, 500_000 + n * 1000),
+      ...noteEvents(
+        Array.from(
+          { length: 16 },
+          (_, s) => [[s * 240, 42, 90 + n], ...(s % 4 === 2 ? [[s * 240, 38, 100]] : [])] as [number, number, number][],
+        ).flat(),
+        60,
+      ),
+    ]),
+  ]);
 
 /** A folder with files in it. */
 function folder(files: Record<string, string | Uint8Array>): string {
@@ -50,7 +61,11 @@ test('a folder with good and bad files: a line a file, the good ones as the API 
   expect(out.at(-1)).toBe('2 written, 2 failed');
   expect(error).toEqual([expect.stringMatching(/no\.mid: not-midi: /), expect.stringMatching(/gone\.mid: .*ENOENT/)]);
   expect(readdirSync(at('out')).sort()).toEqual(['a.mid', 'b.mid']);
-  for (const [n, name] of [[1, 'a.mid'], [2, 'b.mid']] as const) expect(Buffer.compare(readFileSync(join(at('out'), name)), await fromApi(beat(n), { feel: writeFeelFile(late) }))).toBe(0);
+  for (const [n, name] of [
+    [1, 'a.mid'],
+    [2, 'b.mid'],
+  ] as const)
+    expect(Buffer.compare(readFileSync(join(at('out'), name)), await fromApi(beat(n), { feel: writeFeelFile(late) }))).toBe(0);
 });
 
 test('all good is 0; what is there already is not written over, unless it is asked for', () => {
@@ -65,7 +80,10 @@ test('all good is 0; what is there already is not written over, unless it is ask
   expect(run(...args, '--overwrite').code).toBe(EXIT.good);
   expect(readFileSync(join(at('out'), 'a.mid')).equals(first)).toBe(false);
   // Never the file that it reads.
-  expect(run('--feel', at('late.json'), at('a.mid'), '--out', dir, '--overwrite')).toMatchObject({ code: EXIT.someFailed, error: [expect.stringContaining('one of the files that are read')] });
+  expect(run('--feel', at('late.json'), at('a.mid'), '--out', dir, '--overwrite')).toMatchObject({
+    code: EXIT.someFailed,
+    error: [expect.stringContaining('one of the files that are read')],
+  });
 });
 
 describe('what is read is never written over, and links are not followed', () => {
@@ -75,7 +93,8 @@ describe('what is read is never written over, and links are not followed', () =>
     mkdirSync(join(dir, 'out'));
     return { dir, at: (name: string) => join(dir, name) };
   };
-  const refused = (result: ReturnType<typeof run>, why: RegExp) => expect(result).toMatchObject({ code: EXIT.someFailed, error: [expect.stringMatching(why)] });
+  const refused = (result: ReturnType<typeof run>, why: RegExp) =>
+    expect(result).toMatchObject({ code: EXIT.someFailed, error: [expect.stringMatching(why)] });
 
   test('a symbolic or a hard link to an input in the folder', () => {
     const { at } = setUp();
@@ -135,7 +154,14 @@ describe('what is read is never written over, and links are not followed', () =>
 
   test('control characters in names are shown by their numbers', () => {
     const dir = folder({ 'a\u001b[2J\n\u202eb.mid': beat(1), 'late.json': feel });
-    const { out, code } = run('--feel', join(dir, 'late.json'), join(dir, 'a\u001b[2J\n\u202eb.mid'), join(dir, 'a\u0007.mid'), '--out', join(dir, 'out'));
+    const { out, code } = run(
+      '--feel',
+      join(dir, 'late.json'),
+      join(dir, 'a\u001b[2J\n\u202eb.mid'),
+      join(dir, 'a\u0007.mid'),
+      '--out',
+      join(dir, 'out'),
+    );
     expect(code).toBe(EXIT.someFailed);
     expect(out[0]).toContain('a\\u{1b}[2J\\u{a}\\u{202e}b.mid -> ');
     for (const line of out) expect(line).not.toMatch(/[\u0000-\u001f]/);
@@ -147,7 +173,18 @@ test('a wrong call writes nothing and says how it is done', () => {
   const dir = folder({ 'a.mid': beat(1), 'late.json': writeFeelFile(late), 'bad.json': '{"format":"nod-sway/feel@9"}' });
   const at = (name: string) => join(dir, name);
   const feel = ['--feel', at('late.json')];
-  const calls = [[], [at('a.mid'), '--out', at('o')], [...feel, at('a.mid')], [...feel, '--out', at('o')], ['--feel', at('bad.json'), at('a.mid'), '--out', at('o')], ['--feel', at('gone.json'), at('a.mid'), '--out', at('o')], [...feel, '--groove', at('late.json'), at('a.mid'), '--out', at('o')], [...feel, at('a.mid'), '--out', at('o'), '--ppq', '7'], [...feel, at('a.mid'), '--out', at('o'), '--channels', '10,17'], [...feel, at('a.mid'), '--out', at('o'), '--loud']];
+  const calls = [
+    [],
+    [at('a.mid'), '--out', at('o')],
+    [...feel, at('a.mid')],
+    [...feel, '--out', at('o')],
+    ['--feel', at('bad.json'), at('a.mid'), '--out', at('o')],
+    ['--feel', at('gone.json'), at('a.mid'), '--out', at('o')],
+    [...feel, '--groove', at('late.json'), at('a.mid'), '--out', at('o')],
+    [...feel, at('a.mid'), '--out', at('o'), '--ppq', '7'],
+    [...feel, at('a.mid'), '--out', at('o'), '--channels', '10,17'],
+    [...feel, at('a.mid'), '--out', at('o'), '--loud'],
+  ];
   for (const call of calls) {
     const { code, error, out } = run(...call);
     expect([call, code, out]).toEqual([call, EXIT.wrongCall, []]);
@@ -159,7 +196,11 @@ test('a wrong call writes nothing and says how it is done', () => {
 
 test('a groove and a key map are given likewise', () => {
   const groove = HOUSE_GROOVES.find((g) => g.name === 'Tide Race')!;
-  const dir = folder({ 'a.mid': beat(1), 'g.json': writeGrooveFile(groove), 'k.json': writeKitFile({ name: 'Cellar', voices: { 60: 'hat-closed', 61: 'snare' } }) });
+  const dir = folder({
+    'a.mid': beat(1),
+    'g.json': writeGrooveFile(groove),
+    'k.json': writeKitFile({ name: 'Cellar', voices: { 60: 'hat-closed', 61: 'snare' } }),
+  });
   const at = (name: string) => join(dir, name);
   expect(run('--groove', at('g.json'), '--lean', '0.5', at('a.mid'), '--out', at('g')).code).toBe(EXIT.good);
   expect(run('--key-map', at('k.json'), at('a.mid'), '--out', at('k')).out[0]).toContain('20 on other keys');

@@ -86,7 +86,9 @@ function performAll(values: Values, files: readonly string[], lines: Lines): num
   } catch (e) {
     throw new WrongCall(`${out} is no folder that can be written to: ${(e as Error).message}`);
   }
-  const spared = new Set<FileId>([...files, values.feel, values.groove, values['key-map']].flatMap((path) => (path === undefined ? [] : (fileIdOf(path) ?? []))));
+  const spared = new Set<FileId>(
+    [...files, values.feel, values.groove, values['key-map']].flatMap((path) => (path === undefined ? [] : (fileIdOf(path) ?? []))),
+  );
   const overwrite = values.overwrite === true;
   let failed = 0;
   for (const path of files) {
@@ -106,7 +108,11 @@ function performAll(values: Values, files: readonly string[], lines: Lines): num
   return failed > 0 ? EXIT.someFailed : EXIT.good;
 }
 
-function performOne(bytes: Uint8Array, given: Given, { song, ppq, channels }: { song: boolean; ppq: number | undefined; channels: readonly number[] | undefined }): { bytes: Uint8Array; words: string } {
+function performOne(
+  bytes: Uint8Array,
+  given: Given,
+  { song, ppq, channels }: { song: boolean; ppq: number | undefined; channels: readonly number[] | undefined },
+): { bytes: Uint8Array; words: string } {
   const file = readSmf(bytes);
   // Named as the API names it: the bytes are the same.
   const before = partOfFile(file, 'part', channels);
@@ -122,7 +128,8 @@ function givenOf(values: Values): Given {
   const path = values[name] as string;
   try {
     const text = readPlainFile(path, MAX_FILE_BYTES).toString('utf8');
-    if (name === 'feel') return { kind: 'feel', feel: readFeelFile(text), version: versionOf('feel', parseJson(text, 'bad-feel')) ?? undefined };
+    if (name === 'feel')
+      return { kind: 'feel', feel: readFeelFile(text), version: versionOf('feel', parseJson(text, 'bad-feel')) ?? undefined };
     if (name === 'key-map') return { kind: 'key map', kit: readKitFile(text) };
     return { kind: 'groove', groove: readGrooveFile(text), lean: shareOf('lean', values.lean), level: shareOf('level', values.level) };
   } catch (e) {
@@ -134,7 +141,8 @@ function givenOf(values: Values): Given {
 function wholeOf(name: string, text: string | undefined, low: number, high: number): number | undefined {
   if (text === undefined) return undefined;
   const n = Number(text);
-  if (text === '' || !Number.isInteger(n) || n < low || n > high) throw new WrongCall(`--${name} must be a whole number from ${low} to ${high}.`);
+  if (text === '' || !Number.isInteger(n) || n < low || n > high)
+    throw new WrongCall(`--${name} must be a whole number from ${low} to ${high}.`);
   return n;
 }
 

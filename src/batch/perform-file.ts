@@ -20,7 +20,10 @@ import type { SmfFile } from '@/core/smf/read';
 import { ticks } from '@/core/units';
 
 /** What is given to a file: one of these, or nothing. */
-export type Given = { kind: 'feel'; feel: Feel; /** Format that it came in; the newest without it. */ version?: number } | { kind: 'groove'; groove: Groove; lean: number; level: number } | { kind: 'key map'; kit: KitMap };
+export type Given =
+  | { kind: 'feel'; feel: Feel; /** Format that it came in; the newest without it. */ version?: number }
+  | { kind: 'groove'; groove: Groove; lean: number; level: number }
+  | { kind: 'key map'; kit: KitMap };
 
 /** How it is written: the drums alone, or with the other tracks of the file; ticks a quarter by default as {@link exportPart} finds them. */
 export interface Writing {
@@ -38,7 +41,10 @@ export interface Writing {
 export function partOfFile(file: SmfFile, name: string, channels?: readonly number[]): Part {
   const all = listLanes(file);
   const lanes = drumLanes(file, all, channels ? [...channels] : undefined);
-  if (lanes.length === 0) throw all.length === 0 ? new NamedError('no-notes', { notesByChannel: {} }) : new NamedError('no-drum-notes', { notesByChannel: notesByChannel(all) });
+  if (lanes.length === 0)
+    throw all.length === 0
+      ? new NamedError('no-notes', { notesByChannel: {} })
+      : new NamedError('no-drum-notes', { notesByChannel: notesByChannel(all) });
   return importPart(file, { name, lanes, unread: true }).part;
 }
 
@@ -46,7 +52,8 @@ export function partOfFile(file: SmfFile, name: string, channels?: readonly numb
 const BY_HOME: ReadonlySet<Move['kind']> = new Set(['swing', 'groove', 'humanize', 'apart', 'hands']);
 
 /** Whether a feel does something that depends on which line a hit belongs to. */
-const needsHomes = (feel: Feel): boolean => !isIdle(feel) && feel.moves.some((m) => m.on !== false && (BY_HOME.has(m.kind) || m.scope?.bars !== undefined));
+const needsHomes = (feel: Feel): boolean =>
+  !isIdle(feel) && feel.moves.some((m) => m.on !== false && (BY_HOME.has(m.kind) || m.scope?.bars !== undefined));
 
 /** Larger parts are read beat by beat: read together they would take too long. */
 const MOST_READ_TOGETHER = 60_000;
@@ -57,7 +64,10 @@ export function withHomesFor(part: Part, feelVersion = Infinity): Part {
 }
 
 /** A part of a file with a feel, with its homes read if the feel needs them. @param version the feel's format, as for {@link withHomesFor} */
-export const withFeelGiven = (part: Part, feel: Feel, version?: number): Part => ({ ...(needsHomes(feel) ? withHomesFor(part, version) : part), feel });
+export const withFeelGiven = (part: Part, feel: Feel, version?: number): Part => ({
+  ...(needsHomes(feel) ? withHomesFor(part, version) : part),
+  feel,
+});
 
 /** A part of a file with what is given to it. */
 export function withGiven(part: Part, given: Given): Part {
@@ -74,7 +84,8 @@ export function withGiven(part: Part, given: Given): Part {
  */
 export function writePart(part: Part, file: SmfFile | null, { song, ppq, order }: Writing, hits = part.hits.length): Uint8Array {
   // Each move looks at each hit: what would take too long is refused before it starts.
-  if (workOf(hits, weightOf(part.feel)) > MOST_WORK) throw new NamedError('too-much-work', { hits, moves: part.feel.moves.length, most: MOST_WORK });
+  if (workOf(hits, weightOf(part.feel)) > MOST_WORK)
+    throw new NamedError('too-much-work', { hits, moves: part.feel.moves.length, most: MOST_WORK });
   return (song && file ? exportSong(part, file, { ppq }) : exportPart(part, { ppq, order })).bytes;
 }
 

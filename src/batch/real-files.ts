@@ -1,4 +1,17 @@
-import { closeSync, constants, fstatSync, linkSync, lstatSync, openSync, readFileSync, renameSync, statSync, unlinkSync, writeFileSync, type Stats } from 'node:fs';
+import {
+  closeSync,
+  constants,
+  fstatSync,
+  linkSync,
+  lstatSync,
+  openSync,
+  readFileSync,
+  renameSync,
+  statSync,
+  unlinkSync,
+  writeFileSync,
+  type Stats,
+} from 'node:fs';
 import { randomUUID } from 'node:crypto';
 import { dirname, join } from 'node:path';
 
@@ -77,4 +90,5 @@ function unlinkIfThere(path: string) {
 }
 
 /** A name as it can be shown: what would move the cursor, hide or turn letters around is written as its number. */
-export const shownName = (text: string): string => text.replace(/[\p{Cc}\p{Cf}\u2028\u2029]/gu, (c) => `\\u{${(c.codePointAt(0) as number).toString(16)}}`);
+export const shownName = (text: string): string =>
+  text.replace(/[\p{Cc}\p{Cf}\u2028\u2029]/gu, (c) => `\\u{${(c.codePointAt(0) as number).toString(16)}}`);

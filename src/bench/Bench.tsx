@@ -72,43 +72,43 @@ export function Bench() {
   useEffect(() => void (conflict !== null && store.getState().setDesk({ dialog: 'two-tabs' })), [store, conflict]);
   return (
     <PlaybackProvider value={playback}>
-    <RecordingProvider playback={playback}>
-      <div className="flex h-dvh min-h-[480px] flex-col overflow-hidden">
-        <Keys playback={playback} />
-        <SkipLinks />
-        <TopBar playback={playback} />
-        <main className="flex min-h-0 flex-1 border-t border-line narrow:flex-col">
-          <h1 className="sr-only">{name}</h1>
-          <div id="hits" tabIndex={-1} className="flex min-h-0 min-w-0 flex-1 flex-col outline-none narrow:basis-0 narrow:grow-[3]">
-            <HandLine playback={playback} />
-            <Breaks playback={playback} />
-            <div className="relative flex min-h-0 flex-1">
-              <RowNames playback={playback} />
-              <StemCanvas playback={playback} />
-              {touch && <TouchPad />}
+      <RecordingProvider playback={playback}>
+        <div className="flex h-dvh min-h-[480px] flex-col overflow-hidden">
+          <Keys playback={playback} />
+          <SkipLinks />
+          <TopBar playback={playback} />
+          <main className="flex min-h-0 flex-1 border-t border-line narrow:flex-col">
+            <h1 className="sr-only">{name}</h1>
+            <div id="hits" tabIndex={-1} className="flex min-h-0 min-w-0 flex-1 flex-col outline-none narrow:basis-0 narrow:grow-[3]">
+              <HandLine playback={playback} />
+              <Breaks playback={playback} />
+              <div className="relative flex min-h-0 flex-1">
+                <RowNames playback={playback} />
+                <StemCanvas playback={playback} />
+                {touch && <TouchPad />}
+              </div>
+              <LegendLine />
+              {table && <HitTable />}
+              <Pads />
+              <PhraseStrip />
             </div>
-            <LegendLine />
-            {table && <HitTable />}
-            <Pads />
-            <PhraseStrip />
-          </div>
-          <SidePanel pages={BENCH_PAGES} />
-        </main>
-        {dialog === 'find' && <FindLine playback={playback} />}
-        {dialog === 'two-tabs' && <TwoTabs />}
-        {dialog === 'dropped' && <DroppedDialog />}
-        {dialog === 'keys' && <KeysDialog />}
-        {dialog === 'kit' && <KitDialog />}
-        {dialog === 'target' && <TargetDialog />}
-        {dialog === 'add-row' && <AddRowDialog />}
-        {dialog === 'own-row' && <OwnRowDialog />}
-        {dialog === 'sounds' && <BenchSounds />}
-        {dialog === 'patterns' && <PatternsDialog />}
-        {dialog === 'feels' && <FeelsDialog />}
-        {dialog === 'versions' && <VersionsDialog />}
-        {dialog === 'learn' && <LearnSelected />}
-      </div>
-    </RecordingProvider>
+            <SidePanel pages={BENCH_PAGES} />
+          </main>
+          {dialog === 'find' && <FindLine playback={playback} />}
+          {dialog === 'two-tabs' && <TwoTabs />}
+          {dialog === 'dropped' && <DroppedDialog />}
+          {dialog === 'keys' && <KeysDialog />}
+          {dialog === 'kit' && <KitDialog />}
+          {dialog === 'target' && <TargetDialog />}
+          {dialog === 'add-row' && <AddRowDialog />}
+          {dialog === 'own-row' && <OwnRowDialog />}
+          {dialog === 'sounds' && <BenchSounds />}
+          {dialog === 'patterns' && <PatternsDialog />}
+          {dialog === 'feels' && <FeelsDialog />}
+          {dialog === 'versions' && <VersionsDialog />}
+          {dialog === 'learn' && <LearnSelected />}
+        </div>
+      </RecordingProvider>
     </PlaybackProvider>
   );
 }

@@ -153,7 +153,10 @@ function followStored(store: BenchStore, partId: string): () => void {
   update();
   const stopIdeas = partStore.followIdeas(partId, (ids) => void addNew(ids).catch((e: unknown) => console.error(e)));
   stops.set('new ideas', stopIdeas);
-  stops.set('ideas', store.subscribe((s, before) => s.ideas !== before.ideas && update()));
+  stops.set(
+    'ideas',
+    store.subscribe((s, before) => s.ideas !== before.ideas && update()),
+  );
   return () => stops.forEach((stop) => stop());
 }
 

@@ -34,7 +34,15 @@ declare global {
 export function useDiagnostics(playback: Playback): void {
   const store = useBenchStore();
   useEffect(() => {
-    window.nodSway = { bench: store.getState, engine: playback.engine, hitOfSlot: playback.hitOfSlot, scene: lastScene, tip: () => lastTip.tip, recording: recordingForTests, drawn: drawnTimes };
+    window.nodSway = {
+      bench: store.getState,
+      engine: playback.engine,
+      hitOfSlot: playback.hitOfSlot,
+      scene: lastScene,
+      tip: () => lastTip.tip,
+      recording: recordingForTests,
+      drawn: drawnTimes,
+    };
     return () => {
       delete window.nodSway;
     };

@@ -34,10 +34,15 @@ jest.mock('@/ui/notify', () => ({ say: () => {}, showError: () => {} }));
 // What the audio thread is given is nothing that these toys ask for.
 jest.mock('@/sound/engine', () => ({ soundEngine: () => ({}) }));
 
-const part = smallPart([['kick', 0, 100], ['snare', 1, 90]]);
-const bench = (): BenchStore => createBenchStore('x', { part, head: 0 }, false, { appendEdits: async () => {}, settleHead: async () => {} } as never);
+const part = smallPart([
+  ['kick', 0, 100],
+  ['snare', 1, 90],
+]);
+const bench = (): BenchStore =>
+  createBenchStore('x', { part, head: 0 }, false, { appendEdits: async () => {}, settleHead: async () => {} } as never);
 // Markup is made of a store's first state unless it is told otherwise.
-const shown = (store: BenchStore, node: ReactNode): string => renderToStaticMarkup(<BenchProvider value={{ ...store, getInitialState: store.getState }}>{node}</BenchProvider>);
+const shown = (store: BenchStore, node: ReactNode): string =>
+  renderToStaticMarkup(<BenchProvider value={{ ...store, getInitialState: store.getState }}>{node}</BenchProvider>);
 
 interface HushMove extends MoveBase {
   kind: 'hush';
@@ -59,8 +64,14 @@ const hush: MoveSpec<HushMove & Move> = {
 const moves = [...MOVES, hush] as unknown as readonly MoveSpec[];
 
 test('a move: read from a file, added, performed, told, said and pictured', () => {
-  const feel = parseFeel({ format: 'nod-sway/feel@3', moves: [{ kind: 'hush', by: 30, scope: { voices: ['snare'] } }, { kind: 'hush' }] }, feelSchemaOf(moves));
-  expect(feel.moves).toEqual([{ kind: 'hush', by: 30, scope: { voices: ['snare'] } }, { kind: 'hush', by: 0 }]);
+  const feel = parseFeel(
+    { format: 'nod-sway/feel@3', moves: [{ kind: 'hush', by: 30, scope: { voices: ['snare'] } }, { kind: 'hush' }] },
+    feelSchemaOf(moves),
+  );
+  expect(feel.moves).toEqual([
+    { kind: 'hush', by: 30, scope: { voices: ['snare'] } },
+    { kind: 'hush', by: 0 },
+  ]);
   expect(() => parseFeel({ format: 'nod-sway/feel@3', moves: [{ kind: 'hush', by: 61 }] }, feelSchemaOf(moves))).toThrow(/by/);
   expect(() => parseFeel(feel)).toThrow();
 
@@ -74,7 +85,11 @@ test('a move: read from a file, added, performed, told, said and pictured', () =
     word: 'Hush',
     about: 'Takes loudness away.',
     also: ['quiet'],
-    Sentence: ({ move, edit }) => <Words>softer by <MoveNumber spec={hush} move={move} edit={edit} name="by" label="Hush" unit="steps" /></Words>,
+    Sentence: ({ move, edit }) => (
+      <Words>
+        softer by <MoveNumber spec={hush} move={move} edit={edit} name="by" label="Hush" unit="steps" />
+      </Words>
+    ),
     picture: ({ by }) => [{ x: 10, lean: 0, height: 20 - by / 4 }],
     brief: ({ by }) => `${by} softer`,
   };
@@ -82,7 +97,9 @@ test('a move: read from a file, added, performed, told, said and pictured', () =
   const { Sentence } = faceOf(faces, 'hush');
   const edit = { sweep: () => {}, done: () => {}, cancel: () => {}, set: () => {} };
   expect(renderToStaticMarkup(<Sentence move={added.feel.moves[0] as Move} edit={edit} />)).toMatch(/softer by .*value="20"/);
-  expect(renderToStaticMarkup(<MovePicture move={added.feel.moves[0] as Move} face={faceOf(faces, 'hush')} />)).toContain('<circle cx="10"');
+  expect(renderToStaticMarkup(<MovePicture move={added.feel.moves[0] as Move} face={faceOf(faces, 'hush')} />)).toContain(
+    '<circle cx="10"',
+  );
 });
 
 test('an ornament: a stroke an eighth behind the hit', () => {
@@ -95,14 +112,27 @@ test('an ornament: a stroke an eighth behind the hit', () => {
     strokes: (_part, _index, { level }, main) => [main, strokeOf(main, main.tick + 40_320, main.velocity * level, Infinity)],
   };
   const specs = [...ORNAMENTS, shadow as unknown as OrnamentSpec];
-  const carrying = { ...part, hits: part.hits.map((h, i) => (i === 0 ? { ...h, ornament: shadow.ready[0]!.ornament as unknown as Ornament } : h)) };
-  expect(strokesOfHit(carrying, performPart(carrying), 0, specs).map((s) => [s.tick, s.velocity])).toEqual([[0, 100], [40_320, 50]]);
+  const carrying = {
+    ...part,
+    hits: part.hits.map((h, i) => (i === 0 ? { ...h, ornament: shadow.ready[0]!.ornament as unknown as Ornament } : h)),
+  };
+  expect(strokesOfHit(carrying, performPart(carrying), 0, specs).map((s) => [s.tick, s.velocity])).toEqual([
+    [0, 100],
+    [40_320, 50],
+  ]);
 });
 
 test('a page of the side panel: its entry, its figure, its content', () => {
   const store = bench();
   store.getState().select(['h0', 'h1']);
-  const page: PageSpec = { id: 'toy', title: 'Toy', letter: 'y', about: 'A page to play with.', figure: (s) => String(s.selection.size), Page: () => <p>played with</p> };
+  const page: PageSpec = {
+    id: 'toy',
+    title: 'Toy',
+    letter: 'y',
+    about: 'A page to play with.',
+    figure: (s) => String(s.selection.size),
+    Page: () => <p>played with</p>,
+  };
   store.getState().setDesk({ page: 'toy' });
   const html = shown(store, <SidePanel pages={[page]} />);
   expect(html).toMatch(/role="tab"[^>]*><span[^>]*>To<span[^>]*>y<\/span><\/span><span[^>]*>2</);
@@ -116,13 +146,21 @@ test('an export: offered where it is available, with its options, and run', asyn
     about: 'Text',
     isAvailable: ({ part: p }) => p.hits.length > 0,
     initial: () => ({ loud: true }),
-    run: async ({ part: p }, { loud }) => ({ data: `${p.hits.length}${loud ? '!' : ''}`, fileName: 'count.txt', type: 'text/plain', said: ['Counted.'] }),
+    run: async ({ part: p }, { loud }) => ({
+      data: `${p.hits.length}${loud ? '!' : ''}`,
+      fileName: 'count.txt',
+      type: 'text/plain',
+      said: ['Counted.'],
+    }),
   };
   const all = [toy as unknown as ExporterSpec];
   const source = { id: 'x', part, hasSong: false, selection: new Set<string>() };
   expect(offeredOf(all, { ...source, part: { ...part, hits: [] } })).toEqual([]);
   const [offered] = offeredOf(all, source);
-  expect(await offered!.run(source, optionsOf(all, source), { signal: new AbortController().signal, onProgress: () => {} })).toMatchObject({ data: '2!', said: ['Counted.'] });
+  expect(await offered!.run(source, optionsOf(all, source), { signal: new AbortController().signal, onProgress: () => {} })).toMatchObject({
+    data: '2!',
+    said: ['Counted.'],
+  });
 });
 
 test('a key: found by its press, run and held, told on the sheet', () => {
@@ -132,7 +170,8 @@ test('a key: found by its press, run and held, told on the sheet', () => {
     { keys: ['shift+y'], group: 'Keep', text: 'Play with a toy', run: ({ store: s }) => told.push(s.getState().part.name) },
     { keys: ['z'], group: 'Keep', text: 'Hold: a toy', hold: (_c, down) => told.push(down ? 'down' : 'up') },
   ];
-  const press = (key: string, shiftKey = false) => keyOf({ key, shiftKey, ctrlKey: false, metaKey: false, altKey: false } as KeyboardEvent, specs);
+  const press = (key: string, shiftKey = false) =>
+    keyOf({ key, shiftKey, ctrlKey: false, metaKey: false, altKey: false } as KeyboardEvent, specs);
   const context = { store } as Context;
   press('Y', true)?.run?.(context);
   press('z')?.hold?.(context, true);
@@ -147,11 +186,21 @@ test('a table of the store: an older store gets it, its rows go with their part 
   const older = new NodSwayDatabase(name);
   const id = await new PartStore(older).create(part);
   older.close();
-  const toy: TableSpec = { name: 'toys', keys: 'id, partId', since: 99, owner: 'part', carried: null, ofPart: (db, partId) => db.table('toys').where('partId').equals(partId) };
+  const toy: TableSpec = {
+    name: 'toys',
+    keys: 'id, partId',
+    since: 99,
+    owner: 'part',
+    carried: null,
+    ofPart: (db, partId) => db.table('toys').where('partId').equals(partId),
+  };
   const db = new NodSwayDatabase(name, [...TABLES, toy]);
   const store = new PartStore(db);
   expect((await store.load(id)).part).toEqual(part);
-  await db.table('toys').bulkAdd([{ id: 1, partId: id }, { id: 2, partId: 'another' }]);
+  await db.table('toys').bulkAdd([
+    { id: 1, partId: id },
+    { id: 2, partId: 'another' },
+  ]);
   const putBack = await store.remove(id);
   expect(await db.table('toys').toArray()).toEqual([{ id: 2, partId: 'another' }]);
   await putBack();

@@ -7,7 +7,13 @@ import { recordingStore } from '@/storage/recording-store';
 import { BreakEar, readBreak } from '@/workers/clients';
 
 /** A file's name as a break's. @example nameOfFile('old_break-2.wav') // 'old break 2' */
-const nameOfFile = (name: string): string => shortName(name.replace(/\.[a-z0-9]{2,5}$/i, '').replace(/[_-]+/g, ' ').trim() || 'Break');
+const nameOfFile = (name: string): string =>
+  shortName(
+    name
+      .replace(/\.[a-z0-9]{2,5}$/i, '')
+      .replace(/[_-]+/g, ' ')
+      .trim() || 'Break',
+  );
 
 /** What came in, with what there is to say of it. */
 export interface BroughtBreak {

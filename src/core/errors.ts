@@ -20,7 +20,7 @@ const TEXTS = {
   'too-many-meters': ['The part has more than 20,000 meter changes.', 'Cut it into shorter parts first.'],
   'too-much-work': ['So many moves on so many hits take too long at once.', 'Use fewer moves, or cut the part into shorter ones.'],
   'too-much-to-compare': ['The part has too many rows and bars that differ to compare them all.', 'Cut it into shorter parts first.'],
-  'meter-changed': ['The meter was changed: the song\'s other tracks no longer fit its bars.', 'Export the part instead.'],
+  'meter-changed': ["The meter was changed: the song's other tracks no longer fit its bars.", 'Export the part instead.'],
   'bad-feel': ['The feel is not valid.', 'Correct the named member.'],
   'bad-groove': ['The groove file is not valid.', 'Correct the named member, or export the groove again.'],
   'bad-part': ['The part file is not valid.', 'Correct the named member, or export the part again.'],
@@ -35,22 +35,40 @@ const TEXTS = {
   'bad-sound-kit': ['The kit file is not valid.', 'Export the kit again, or choose its sounds themselves.'],
   'too-many-sounds': ['These are more files, or larger ones, than a kit can hold: 4,096 and 512 MiB.', 'Choose fewer at once.'],
   'bad-zip': ['The zip file cannot be read.', 'Pack it again, or choose the unpacked folder.'],
-  'bad-library': ['The library file is not valid.', 'Nothing of it was taken in. Make the backup again, or open the part files in it one by one.'],
-  'library-too-large': ['This is more than a library file can hold: 4 GB and 65,000 files.', 'Export some parts at a time: choose them on the Shelf.'],
-  'no-strokes': ['Too few strokes stand out in this sound to tell bars.', 'Choose a loop with a beat, or bring it into a part and set its bars by hand.'],
+  'bad-library': [
+    'The library file is not valid.',
+    'Nothing of it was taken in. Make the backup again, or open the part files in it one by one.',
+  ],
+  'library-too-large': [
+    'This is more than a library file can hold: 4 GB and 65,000 files.',
+    'Export some parts at a time: choose them on the Shelf.',
+  ],
+  'no-strokes': [
+    'Too few strokes stand out in this sound to tell bars.',
+    'Choose a loop with a beat, or bring it into a part and set its bars by hand.',
+  ],
   'no-demos': ['The demo parts could not be fetched.', 'Load the page again while it can be reached.'],
   'no-recording': ['The recording could not be fetched.', 'Load the page again while it can be reached.'],
   'no-sounds': ['There is no sound among these files.', 'Choose WAV files, a folder of them, or a kit that was exported here.'],
-  'newer-format': ['This was made by a newer version of Nod Sway, in a format that this one does not know.', 'Open it there, or bring this version up to date.'],
+  'newer-format': [
+    'This was made by a newer version of Nod Sway, in a format that this one does not know.',
+    'Open it there, or bring this version up to date.',
+  ],
   'bad-field': ['A field is missing or has a wrong value.', 'Correct the named field.'],
   'bad-resolution': ['This resolution does not fit.', 'Choose a whole number from 24 to 32767, for a song a multiple of its own.'],
   'no-source': ['This part was not imported from a song.', 'Export it as a part instead.'],
-  'store-full': ['The browser has no room left for this part.', 'It is saved as soon as there is room. Save a part file to be safe, then free some space.'],
-  'store-lost': ['The browser has closed its store: the disk may be full.', 'Your work stays open in this tab and is saved as soon as there is room. Save a part file to be safe.'],
+  'store-full': [
+    'The browser has no room left for this part.',
+    'It is saved as soon as there is room. Save a part file to be safe, then free some space.',
+  ],
+  'store-lost': [
+    'The browser has closed its store: the disk may be full.',
+    'Your work stays open in this tab and is saved as soon as there is room. Save a part file to be safe.',
+  ],
   'store-refused': ['The browser does not let this page keep data.', 'Your work stays open in this tab: export it to keep it.'],
   'changed-elsewhere': ['This part was changed in another tab, too.', 'Look at both and choose; the other one is kept.'],
   'deleted-elsewhere': ['This part was deleted in another tab.', 'Put it back, keep it as a new part, or save it as a file.'],
-  'store-silent': ['The browser\'s store does not answer.', 'Work goes on in memory: export what you want to keep, then reload.'],
+  'store-silent': ["The browser's store does not answer.", 'Work goes on in memory: export what you want to keep, then reload.'],
   'not-ours': ['This file is none of ours and no MIDI file.', 'Choose a .mid file, or one that was exported here.'],
   'not-found': ['This part is not on the Shelf.', 'Go back to the Shelf and choose another.'],
 } as const;
@@ -72,7 +90,8 @@ export class NamedError extends Error {
 }
 
 /** The same error, said of a file. @example errorOfFile(e, 'beat.mid').message // 'beat.mid: This is not a standard MIDI file.' */
-export const errorOfFile = (e: unknown, fileName: string): unknown => (isNamedError(e) && !e.message.startsWith(fileName) ? new NamedError(e.code, e.details, `${shortName(fileName)}: ${e.message}`) : e);
+export const errorOfFile = (e: unknown, fileName: string): unknown =>
+  isNamedError(e) && !e.message.startsWith(fileName) ? new NamedError(e.code, e.details, `${shortName(fileName)}: ${e.message}`) : e;
 
 export const isNamedError = (e: unknown): e is NamedError => e instanceof NamedError;
 

@@ -15,7 +15,9 @@ export const GENERAL_MIDI_KIT: KitMap = {
 
 /** Whether a map says what General MIDI's says, whatever its name. */
 export const isGeneralMidi = ({ voices }: KitMap): boolean =>
-  voices === GENERAL_MIDI_KIT.voices || (Object.keys(voices).length === Object.keys(GENERAL_MIDI_KIT.voices).length && Object.entries(GENERAL_MIDI_KIT.voices).every(([key, name]) => voices[Number(key)] === name));
+  voices === GENERAL_MIDI_KIT.voices ||
+  (Object.keys(voices).length === Object.keys(GENERAL_MIDI_KIT.voices).length &&
+    Object.entries(GENERAL_MIDI_KIT.voices).every(([key, name]) => voices[Number(key)] === name));
 
 /** General MIDI's keys, and beside them ours for the strokes that it lacks. */
 export const NOD_SWAY_KIT: KitMap = {
@@ -27,7 +29,24 @@ export const NOD_SWAY_KIT: KitMap = {
 export const GALLEY_KIT: KitMap = {
   name: 'Galley pads',
   voices: Object.fromEntries(
-    ['kick', 'snare', 'rim', 'clap', 'hat-closed', 'hat-pedal', 'hat-open', 'tom-floor', 'tom-low', 'tom-mid', 'tom-high', 'crash', 'ride', 'ride-bell', 'cowbell', 'tambourine'].map((name, i) => [60 + i, name]),
+    [
+      'kick',
+      'snare',
+      'rim',
+      'clap',
+      'hat-closed',
+      'hat-pedal',
+      'hat-open',
+      'tom-floor',
+      'tom-low',
+      'tom-mid',
+      'tom-high',
+      'crash',
+      'ride',
+      'ride-bell',
+      'cowbell',
+      'tambourine',
+    ].map((name, i) => [60 + i, name]),
   ),
 };
 
@@ -73,6 +92,8 @@ export function keyOfVoice(kit: KitMap, row: VoiceName): number {
   if (known !== undefined) return known;
   const unmapped = /^key-(\d+)$/.exec(voiceOfRow(row));
   if (unmapped) return Number(unmapped[1]);
-  const instead = standIns(row).map((name) => keyOnKit(kit, name)).find((key) => key !== undefined);
+  const instead = standIns(row)
+    .map((name) => keyOnKit(kit, name))
+    .find((key) => key !== undefined);
   return instead ?? usualKeys(voiceOfRow(row))[0] ?? 38;
 }

@@ -36,4 +36,11 @@ const MOVES_OF_A_HIT = 6;
 export const workOf = (hits: number, moves: number): number => hits * (moves + MOVES_OF_A_HIT);
 
 /** A name within {@link LONGEST_NAME}, cut between letters. @example shortName('x'.repeat(300)).length // 240 */
-export const shortName = (name: string): string => (name.length <= LONGEST_NAME ? name : `${name.slice(0, LONGEST_NAME - 1).trimEnd().toWellFormed().replace(/\uFFFD$/, '')}…`);
+export const shortName = (name: string): string =>
+  name.length <= LONGEST_NAME
+    ? name
+    : `${name
+        .slice(0, LONGEST_NAME - 1)
+        .trimEnd()
+        .toWellFormed()
+        .replace(/\uFFFD$/, '')}…`;

@@ -55,7 +55,8 @@ const FALLBACKS: Readonly<Record<VoiceName, VoiceName>> = {
 };
 
 /** The voice that stands for another: its fallback; undefined where there is none. @example fallbackOf('hat-half') // 'hat-open' */
-export const fallbackOf = (voice: VoiceName): VoiceName | undefined => (Object.hasOwn(FALLBACKS, voiceOfRow(voice)) ? FALLBACKS[voiceOfRow(voice)] : undefined);
+export const fallbackOf = (voice: VoiceName): VoiceName | undefined =>
+  Object.hasOwn(FALLBACKS, voiceOfRow(voice)) ? FALLBACKS[voiceOfRow(voice)] : undefined;
 
 /** What may play a row where it is not known itself, nearest first. @example standIns('hat-half:2') // ['hat-half', 'hat-open'] */
 export function standIns(row: VoiceName): VoiceName[] {

@@ -16,7 +16,13 @@ interface VoiceSpec {
 
 const voice = (name: VoiceName, label: string, ...keys: number[]): VoiceSpec => ({ name, label, keys, limb: 'hand' });
 /** A stroke that General MIDI has no key for. */
-const stroke = (name: VoiceName, label: string, ownKey: number, limb: Limb = 'hand'): VoiceSpec => ({ name, label, keys: [], ownKey, limb });
+const stroke = (name: VoiceName, label: string, ownKey: number, limb: Limb = 'hand'): VoiceSpec => ({
+  name,
+  label,
+  keys: [],
+  ownKey,
+  limb,
+});
 
 /** Rows from top to bottom. */
 const TABLE: readonly VoiceSpec[] = [
@@ -101,7 +107,8 @@ export function labelOfVoice(row: VoiceName): string {
   return number === 1 ? label : /\d$/.test(label) ? `${label}, row ${number}` : `${label} ${number}`;
 }
 
-const plural = (noun: string): string => (/[^aeiou]y$/.test(noun) ? `${noun.slice(0, -1)}ies` : /(s|sh|ch|x)$/.test(noun) ? `${noun}es` : `${noun}s`);
+const plural = (noun: string): string =>
+  /[^aeiou]y$/.test(noun) ? `${noun.slice(0, -1)}ies` : /(s|sh|ch|x)$/.test(noun) ? `${noun}es` : `${noun}s`;
 
 /** Sorts rows as the Bench shows them: cymbals on top, kick at the bottom, keys and own rows above all; rows of a voice by number. */
 export function compareVoices(a: VoiceName, b: VoiceName): number {
@@ -111,4 +118,3 @@ export function compareVoices(a: VoiceName, b: VoiceName): number {
 
 /** Rows whose soft strokes count as ghosts at import: kick, snare and toms. */
 export const hasGhosts = (row: VoiceName): boolean => /^(kick|snare|tom-(high|mid|low|floor))$/.test(voiceOfRow(row));
-

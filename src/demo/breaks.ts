@@ -28,7 +28,11 @@ interface Settings {
 }
 
 function breakPart({ name, tempo, meter, kit, seed, room, bars, timingMs }: Settings): Part {
-  const frame = { tempo: [{ tick: ticks(0), microsecondsPerQuarter: microsecondsOf(bpm(tempo)) }], meter: [{ tick: ticks(0), numerator: meter[0], denominator: meter[1] }], origin: ticks(0) };
+  const frame = {
+    tempo: [{ tick: ticks(0), microsecondsPerQuarter: microsecondsOf(bpm(tempo)) }],
+    meter: [{ tick: ticks(0), numerator: meter[0], denominator: meter[1] }],
+    origin: ticks(0),
+  };
   const map = meterMapOf(frame);
   const hits: Hit[] = bars.flatMap((pattern, i) => patternHits(pattern, '1/16', map.barOf(i).start)).sort(compareHits);
   return {

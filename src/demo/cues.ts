@@ -87,12 +87,30 @@ function netMenders(): Cue {
 function fogSignal(): Cue {
   const random = randomStream(132);
   const a: Pattern = { 'hat-closed': 'x.x.x.x.x.x.x.', snare: '....X...g.X...', kick: 'X.....x.....x.', cowbell: 'x...........o.' };
-  const b: Pattern = { 'hat-closed': 'x.x.x.x.x.x...', 'hat-open': '............x.', snare: '....X..gg.X.g.', kick: 'X.....x.x.....', cowbell: 'x.............' };
-  const c: Pattern = { 'hat-closed': 'x.x.x.x.......', snare: '....X...xxX...', 'tom-mid': '...........xx.', 'tom-floor': '.............x', kick: 'X.....x.....x.' };
+  const b: Pattern = {
+    'hat-closed': 'x.x.x.x.x.x...',
+    'hat-open': '............x.',
+    snare: '....X..gg.X.g.',
+    kick: 'X.....x.x.....',
+    cowbell: 'x.............',
+  };
+  const c: Pattern = {
+    'hat-closed': 'x.x.x.x.......',
+    snare: '....X...xxX...',
+    'tom-mid': '...........xx.',
+    'tom-floor': '.............x',
+    kick: 'X.....x.....x.',
+  };
   return {
     id: 'demo-fog-signal',
     about: 'Seven eighths, 2 + 2 + 3',
-    part: cuePart({ name: 'Fog Signal', tempo: 132, meter: [7, 8], bars: [a, b, a, b, a, b, a, c], level: (v) => clampVelocity(v + (random() - 0.5) * 10) }),
+    part: cuePart({
+      name: 'Fog Signal',
+      tempo: 132,
+      meter: [7, 8],
+      bars: [a, b, a, b, a, b, a, c],
+      level: (v) => clampVelocity(v + (random() - 0.5) * 10),
+    }),
   };
 }
 
@@ -101,16 +119,38 @@ function galleyBrushes(): Cue {
   const random = randomStream(88);
   const a: Pattern = { ride: 'x..ox...o..o', 'hat-pedal': '....x...x...', snare: '..g.o.gg..gg', kick: 'o.........g.' };
   const b: Pattern = { ride: 'x..ox...o..o', 'hat-pedal': '....x...x...', snare: '..g.o..g.go.', kick: 'o......g....' };
-  const c: Pattern = { ride: 'x..ox.......', crash: '............', 'hat-pedal': '....x...x...', snare: '..g.o.ggooxx', 'tom-low': '..........o.', kick: 'o...........' };
-  const d: Pattern = { crash: 'o...........', ride: '...ox...o..o', 'hat-pedal': '....x...x...', snare: '..g.o.gg..gg', kick: 'x.........g.' };
-  const part = cuePart({ name: 'Galley Brushes', tempo: 88, meter: [3, 4], bars: [a, b, a, c, d, b, a, b], level: (v) => clampVelocity(v * 0.86 + (random() - 0.5) * 13) });
+  const c: Pattern = {
+    ride: 'x..ox.......',
+    crash: '............',
+    'hat-pedal': '....x...x...',
+    snare: '..g.o.ggooxx',
+    'tom-low': '..........o.',
+    kick: 'o...........',
+  };
+  const d: Pattern = {
+    crash: 'o...........',
+    ride: '...ox...o..o',
+    'hat-pedal': '....x...x...',
+    snare: '..g.o.gg..gg',
+    kick: 'x.........g.',
+  };
+  const part = cuePart({
+    name: 'Galley Brushes',
+    tempo: 88,
+    meter: [3, 4],
+    bars: [a, b, a, c, d, b, a, b],
+    level: (v) => clampVelocity(v * 0.86 + (random() - 0.5) * 13),
+  });
   const lag: Readonly<Record<string, number>> = { snare: 9, ride: -3, kick: 2, 'hat-pedal': -5 };
   return {
     id: 'demo-galley-brushes',
     about: 'Finished: swung, laid back, breathing',
     part: {
       ...part,
-      hits: part.hits.map((h) => ({ ...h, nudge: { ms: milliseconds(Math.round(((lag[h.voice] ?? 0) + (random() - 0.5) * 6) * 10) / 10), velocity: 0 } })),
+      hits: part.hits.map((h) => ({
+        ...h,
+        nudge: { ms: milliseconds(Math.round(((lag[h.voice] ?? 0) + (random() - 0.5) * 6) * 10) / 10), velocity: 0 },
+      })),
       feel: { ...EMPTY_FEEL, moves: [{ kind: 'swing', division: '1/16', percent: 60 }] },
     },
   };
@@ -128,8 +168,19 @@ function harbourLights(): Cue {
   const random = randomStream(92);
   const a: Pattern = { tambourine: '....x.......x...', 'hat-pedal': 'x...x...x...x...', kick: 'X.........x.....' };
   const b: Pattern = { tambourine: '....x.......x..o', 'hat-pedal': 'x...x...x...x...', kick: 'X..o......x.....' };
-  const c: Pattern = { tambourine: '....x.......x...', 'hat-pedal': 'x...x...x.......', 'tom-floor': '............o.xX', kick: 'X.........x.....' };
-  const beat = cuePart({ name: 'Harbour Lights', tempo: 92, meter: [4, 4], bars: [a, b, a, c], level: (v) => clampVelocity(v + (random() - 0.5) * 12) });
+  const c: Pattern = {
+    tambourine: '....x.......x...',
+    'hat-pedal': 'x...x...x.......',
+    'tom-floor': '............o.xX',
+    kick: 'X.........x.....',
+  };
+  const beat = cuePart({
+    name: 'Harbour Lights',
+    tempo: 92,
+    meter: [4, 4],
+    bars: [a, b, a, c],
+    level: (v) => clampVelocity(v + (random() - 0.5) * 12),
+  });
   return { id: 'demo-harbour-lights', about: 'Programmed rows over a break', part: withOwnBreak(beat, ownBreak('harbour'), 'harbour') };
 }
 

@@ -15,22 +15,58 @@ interface SongNote {
   velocity: number;
 }
 
-const A: Pattern = { 'hat-closed': 'x.x.x.x.x.x.x.x.', snare: '....x..x.x..x...', kick: 'x..x....x..x..x.', tambourine: '....x.......x...' };
-const B: Pattern = { 'hat-closed': 'x.x.x.x.x.x.x...', 'hat-open': '..............x.', snare: '....x..x.x..x..x', kick: 'x..x....x.....x.', tambourine: '....x.......x...' };
-const FILL: Pattern = { 'hat-closed': 'x.x.x.x.........', snare: '....x..x.xxxx...', 'tom-high': '............xx..', 'tom-floor': '..............xx', kick: 'x..x....x.......' };
+const A: Pattern = {
+  'hat-closed': 'x.x.x.x.x.x.x.x.',
+  snare: '....x..x.x..x...',
+  kick: 'x..x....x..x..x.',
+  tambourine: '....x.......x...',
+};
+const B: Pattern = {
+  'hat-closed': 'x.x.x.x.x.x.x...',
+  'hat-open': '..............x.',
+  snare: '....x..x.x..x..x',
+  kick: 'x..x....x.....x.',
+  tambourine: '....x.......x...',
+};
+const FILL: Pattern = {
+  'hat-closed': 'x.x.x.x.........',
+  snare: '....x..x.xxxx...',
+  'tom-high': '............xx..',
+  'tom-floor': '..............xx',
+  kick: 'x..x....x.......',
+};
 const TOP: Pattern = { ...A, crash: 'x...............', 'hat-closed': '..x.x.x.x.x.x.x.' };
 
 const BARS: readonly Pattern[] = [A, B, A, FILL, TOP, B, A, FILL];
 const FLAT = 100;
 
 const drums = (): SongNote[] =>
-  BARS.flatMap((bar, i) => patternHits(bar, '1/16', ticks(i * 4 * TICKS_PER_QUARTER))).map((h) => ({ tick: (h.tick * PPQ) / TICKS_PER_QUARTER, key: h.key, length: 60, velocity: FLAT }));
+  BARS.flatMap((bar, i) => patternHits(bar, '1/16', ticks(i * 4 * TICKS_PER_QUARTER))).map((h) => ({
+    tick: (h.tick * PPQ) / TICKS_PER_QUARTER,
+    key: h.key,
+    length: 60,
+    velocity: FLAT,
+  }));
 
 const bass = (): SongNote[] =>
-  BARS.flatMap((_, bar) => [34, 34, 41, 34].map((key, beat) => ({ tick: bar * BAR + beat * PPQ, key: key + [0, 0, 5, 0][bar % 4]!, length: PPQ * 0.75, velocity: 88 })));
+  BARS.flatMap((_, bar) =>
+    [34, 34, 41, 34].map((key, beat) => ({
+      tick: bar * BAR + beat * PPQ,
+      key: key + [0, 0, 5, 0][bar % 4]!,
+      length: PPQ * 0.75,
+      velocity: 88,
+    })),
+  );
 
 const brass = (): SongNote[] =>
-  BARS.flatMap((_, bar) => [0, 1.5, 2.5].map((at, i) => ({ tick: bar * BAR + at * PPQ, key: [65, 62, 58][i]! + [0, 0, 5, 0][bar % 4]!, length: PPQ * 0.4, velocity: 92 })));
+  BARS.flatMap((_, bar) =>
+    [0, 1.5, 2.5].map((at, i) => ({
+      tick: bar * BAR + at * PPQ,
+      key: [65, 62, 58][i]! + [0, 0, 5, 0][bar % 4]!,
+      length: PPQ * 0.4,
+      velocity: 92,
+    })),
+  );
 
 export function strutSong(): Uint8Array {
   const w = new SmfWriter();

@@ -26,7 +26,8 @@ export function ownBreak(id: string): OwnBreak {
 /** Where its recording is fetched from. */
 export const addressOf = ({ id }: Pick<OwnBreak, 'id'>): string => `/breaks/${id}.wav`;
 
-export const freshOwnBreak = ({ name, sample, seconds: length }: OwnBreak, id: string): Break => freshBreak({ id, name, sample, seconds: seconds(length) });
+export const freshOwnBreak = ({ name, sample, seconds: length }: OwnBreak, id: string): Break =>
+  freshBreak({ id, name, sample, seconds: seconds(length) });
 
 /** A part with a break of ours under it, listened to. */
 export function withOwnBreak(part: Part, of: OwnBreak, id: string): Part {

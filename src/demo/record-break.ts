@@ -14,8 +14,18 @@ export const BREAK_RATE = 44_100;
 export function recordBreak(part: Part): { wav: Uint8Array<ArrayBuffer>; seconds: number; heard: Omit<HeardStrokes, 'break'> } {
   const { left, right } = renderPart(part, { rate: BREAK_RATE, ending: 'fold', volume: USUAL_VOLUME });
   const [tempo] = part.tempo;
-  const wav = writeWav(left, right, { rate: BREAK_RATE, bits: '16', loop: true, seed: part.feel.seed, ...(tempo ? { tempo: bpmOf(tempo) } : {}) }) as Uint8Array<ArrayBuffer>;
+  const wav = writeWav(left, right, {
+    rate: BREAK_RATE,
+    bits: '16',
+    loop: true,
+    seed: part.feel.seed,
+    ...(tempo ? { tempo: bpmOf(tempo) } : {}),
+  }) as Uint8Array<ArrayBuffer>;
   // As whoever drops the file hears it.
   const { channels } = readWav(wav);
-  return { wav, seconds: left.length / BREAK_RATE, heard: hearBreak(monoOf({ left: channels[0] as Float32Array, right: channels[1] }), BREAK_RATE) };
+  return {
+    wav,
+    seconds: left.length / BREAK_RATE,
+    heard: hearBreak(monoOf({ left: channels[0] as Float32Array, right: channels[1] }), BREAK_RATE),
+  };
 }

@@ -38,7 +38,12 @@ test('the practice player tells of each stroke once, stamped with its time, howe
     const stage = { at: 10 as number, start: 9.5 as number | null };
     const player = new PracticePlayer(
       { now: () => seconds(stage.at), pageTimeOf: (audio) => audio * 1000 + 7, startedAt: () => stage.start as Seconds | null },
-      () => ({ practice: STEADY_PRACTICE, plan: (from, to) => [0, 0.5, 1, 1.5, 2].filter((t) => t >= from && t < to).map((at) => ({ at: seconds(at), key: 36, velocity: 80 })), span: seconds(4) }),
+      () => ({
+        practice: STEADY_PRACTICE,
+        plan: (from, to) =>
+          [0, 0.5, 1, 1.5, 2].filter((t) => t >= from && t < to).map((at) => ({ at: seconds(at), key: 36, velocity: 80 })),
+        span: seconds(4),
+      }),
     );
     const events: InputEvent[] = [];
     const stop = player.listen((e) => events.push(e));

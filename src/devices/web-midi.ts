@@ -3,7 +3,9 @@ import { readMessage } from './input';
 import type { OutputDevice } from './output';
 
 /** The ports that the browser shows, or why it shows none. */
-export type MidiPorts = { kind: 'ports'; inputs: InputDevice[]; outputs: OutputDevice[]; onChange: (listener: () => void) => () => void } | { kind: 'refused'; why: string };
+export type MidiPorts =
+  | { kind: 'ports'; inputs: InputDevice[]; outputs: OutputDevice[]; onChange: (listener: () => void) => () => void }
+  | { kind: 'refused'; why: string };
 
 let asked: Promise<MidiPorts> | null = null;
 
@@ -14,7 +16,11 @@ export function midiPorts(again = false): Promise<MidiPorts> {
 }
 
 async function ask(): Promise<MidiPorts> {
-  if (typeof navigator === 'undefined' || !('requestMIDIAccess' in navigator)) return { kind: 'refused', why: 'This browser has no Web MIDI. Chromium and Firefox have it; computer keys, pads and the practice player work here too.' };
+  if (typeof navigator === 'undefined' || !('requestMIDIAccess' in navigator))
+    return {
+      kind: 'refused',
+      why: 'This browser has no Web MIDI. Chromium and Firefox have it; computer keys, pads and the practice player work here too.',
+    };
   try {
     const access = await navigator.requestMIDIAccess();
     return {
@@ -27,7 +33,10 @@ async function ask(): Promise<MidiPorts> {
       },
     };
   } catch {
-    return { kind: 'refused', why: 'The browser does not let this page use MIDI. Allow it beside the address, then ask again; computer keys, pads and the practice player work without it.' };
+    return {
+      kind: 'refused',
+      why: 'The browser does not let this page use MIDI. Allow it beside the address, then ask again; computer keys, pads and the practice player work without it.',
+    };
   }
 }
 

@@ -4,7 +4,12 @@ import { historyOf } from './history';
 import { sweepOf } from './sweep';
 
 /** Numbers, whose diff is their difference. */
-const NUMBERS: Diffing<number, number> = { diff: (before, after) => after - before || null, apply: (value, diff) => value + diff, invert: (diff) => -diff, join: (a, b) => a + b };
+const NUMBERS: Diffing<number, number> = {
+  diff: (before, after) => after - before || null,
+  apply: (value, diff) => value + diff,
+  invert: (diff) => -diff,
+  join: (a, b) => a + b,
+};
 
 function counter() {
   const finished: Finished<number, number>[] = [];
@@ -13,7 +18,13 @@ function counter() {
     surroundings: () => shown.place,
     finished: (edit) => finished.push(edit),
     show({ value, underway, history }, back) {
-      Object.assign(shown, { value, underway: underway && `${underway.kind} ${underway.label}`, undo: history.undo.map((e) => e.label), redo: history.redo.map((e) => e.label), ...(back ? { place: back.to } : {}) });
+      Object.assign(shown, {
+        value,
+        underway: underway && `${underway.kind} ${underway.label}`,
+        undo: history.undo.map((e) => e.label),
+        redo: history.redo.map((e) => e.label),
+        ...(back ? { place: back.to } : {}),
+      });
     },
   });
   return { doc, shown, finished };
@@ -69,7 +80,10 @@ test('an amendment is undone together with its step, also after a reload; after 
   doc.run('One', plus(1));
   doc.amend('More', plus(10));
   expect(shown).toMatchObject({ value: 11, undo: ['One'] });
-  expect(finished.map(({ label, diff, step }) => [label, diff, step])).toEqual([['One', 1, 'do'], ['One', 10, 'amend']]);
+  expect(finished.map(({ label, diff, step }) => [label, diff, step])).toEqual([
+    ['One', 1, 'do'],
+    ['One', 10, 'amend'],
+  ]);
   expect(historyOf(finished, NUMBERS, () => ({ before: '', after: '' })).undo.map((e) => [e.label, e.diff])).toEqual([['One', 11]]);
   doc.undo();
   expect(shown).toMatchObject({ value: 0, undo: [], redo: ['One'] });
@@ -85,7 +99,11 @@ test('an amendment is undone together with its step, also after a reload; after 
 
 test('a command that throws leaves nothing under way', () => {
   const { doc, shown, finished } = counter();
-  expect(() => doc.run('Fails', () => { throw new Error('no'); })).toThrow('no');
+  expect(() =>
+    doc.run('Fails', () => {
+      throw new Error('no');
+    }),
+  ).toThrow('no');
   expect([shown.value, shown.underway, finished]).toEqual([0, null, []]);
 });
 
@@ -120,11 +138,32 @@ test('whatever is done in whatever order: all undone is the start, all kept edit
   const any = fc.nat(20);
   const acts: fc.Arbitrary<Act> = fc.oneof(
     fc.constant<Act>((doc, handles) => void handles.push(doc.open('drag', 'drag'))),
-    fc.tuple(any, fc.integer({ min: -3, max: 3 })).map(([i, n]): Act => (_doc, handles) => handles[i % Math.max(1, handles.length)]?.preview(plus(n))),
-    any.map((i): Act => (_doc, handles) => handles[i % Math.max(1, handles.length)]?.commit()),
-    any.map((i): Act => (_doc, handles) => handles[i % Math.max(1, handles.length)]?.cancel()),
-    fc.integer({ min: -3, max: 3 }).map((n): Act => (doc) => doc.run('run', plus(n))),
-    fc.constantFrom<Act>((doc) => doc.undo(), (doc) => doc.redo(), (doc) => doc.settle(), (doc) => doc.putBack()),
+    fc.tuple(any, fc.integer({ min: -3, max: 3 })).map(
+      ([i, n]): Act =>
+        (_doc, handles) =>
+          handles[i % Math.max(1, handles.length)]?.preview(plus(n)),
+    ),
+    any.map(
+      (i): Act =>
+        (_doc, handles) =>
+          handles[i % Math.max(1, handles.length)]?.commit(),
+    ),
+    any.map(
+      (i): Act =>
+        (_doc, handles) =>
+          handles[i % Math.max(1, handles.length)]?.cancel(),
+    ),
+    fc.integer({ min: -3, max: 3 }).map(
+      (n): Act =>
+        (doc) =>
+          doc.run('run', plus(n)),
+    ),
+    fc.constantFrom<Act>(
+      (doc) => doc.undo(),
+      (doc) => doc.redo(),
+      (doc) => doc.settle(),
+      (doc) => doc.putBack(),
+    ),
   );
   fc.assert(
     fc.property(fc.array(acts, { maxLength: 40 }), (list) => {

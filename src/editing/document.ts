@@ -1,4 +1,16 @@
-import { emptyHistory, historyOf, steppedBack, steppedForward, withEntry, withOlder, type Diffing, type Entry, type History, type KeptStep, type StepKind } from './history';
+import {
+  emptyHistory,
+  historyOf,
+  steppedBack,
+  steppedForward,
+  withEntry,
+  withOlder,
+  type Diffing,
+  type Entry,
+  type History,
+  type KeptStep,
+  type StepKind,
+} from './history';
 export type { Diffing } from './history';
 import { leftBy, withLeft, type Left } from './left-behind';
 
@@ -183,7 +195,10 @@ export class Document<T, D, S> {
    */
   follow(steps: readonly KeptStep<D>[], surround: (diff: D) => { before: S; after: S }) {
     const { value, history } = this.state;
-    this.show({ value: steps.reduce((v, { diff }) => this.kind.apply(v, diff), value), history: historyOf(steps, this.kind, surround, history) });
+    this.show({
+      value: steps.reduce((v, { diff }) => this.kind.apply(v, diff), value),
+      history: historyOf(steps, this.kind, surround, history),
+    });
   }
 
   /** Has another value in its place, with the history that led to it. */
@@ -204,7 +219,11 @@ export class Document<T, D, S> {
     const value = this.kind.settled?.(base, this.state.value) ?? this.state.value;
     const diff = this.kind.diff(base, value);
     if (!diff) return this.show({ underway: null, value: base });
-    this.show({ underway: null, value, ...this.withStep({ label, diff, before: this.before as S, after: this.ports.surroundings() }, base) });
+    this.show({
+      underway: null,
+      value,
+      ...this.withStep({ label, diff, before: this.before as S, after: this.ports.surroundings() }, base),
+    });
     this.ports.finished({ label, diff, after: value, step: 'do' });
   }
 

@@ -12,7 +12,12 @@ const step = (label: string): KeptStep<PartDiff> => ({ label, diff: { removed: [
 /** A follower of a store that has edits up to a number, the first of them perhaps gone. */
 function follower({ gone = 0 } = {}) {
   const now = { free: true, taken: [] as string[], reread: 0, asked: [] as [number, number][], answer: Promise.resolve() };
-  const saver = new Saver({ appendEdits: () => new Promise(() => {}), settleHead: async () => {}, dropEdits: async () => {} }, 'x', 3, () => {});
+  const saver = new Saver(
+    { appendEdits: () => new Promise(() => {}), settleHead: async () => {}, dropEdits: async () => {} },
+    'x',
+    3,
+    () => {},
+  );
   const it = new Follower(
     {
       editsFrom: async (_id, first, last) => {
@@ -42,7 +47,13 @@ test('edits are taken once and in their order, whatever is heard meanwhile', asy
   expect(saver.common).toBe(7);
   it.hear(7);
   await settle();
-  expect([now.taken.length, now.asked]).toEqual([4, [[4, 5], [6, 7]]]);
+  expect([now.taken.length, now.asked]).toEqual([
+    4,
+    [
+      [4, 5],
+      [6, 7],
+    ],
+  ]);
 });
 
 test('while something is half done nothing is taken; what begins while edits are read stops them, too', async () => {

@@ -29,7 +29,10 @@ const LONGEST = 500;
 export const emptyHistory = <D, S>(): History<D, S> => ({ undo: [], redo: [] });
 
 /** Adds a step; what could be done again is gone. */
-export const withEntry = <D, S>(history: History<D, S>, entry: Entry<D, S>): History<D, S> => ({ undo: [...history.undo.slice(-LONGEST + 1), entry], redo: [] });
+export const withEntry = <D, S>(history: History<D, S>, entry: Entry<D, S>): History<D, S> => ({
+  undo: [...history.undo.slice(-LONGEST + 1), entry],
+  redo: [],
+});
 
 /** The history after its last step was undone, and that step; null where there is none. */
 export function steppedBack<D, S>({ undo, redo }: History<D, S>): { entry: Entry<D, S>; history: History<D, S> } | null {
@@ -64,7 +67,12 @@ export type StepKind = 'do' | 'undo' | 'redo' | 'amend';
  * @param surround what surrounded a step of which only the diff is known
  * @param from what they were done after
  */
-export function historyOf<D, S>(edits: readonly KeptStep<D>[], { invert, join }: Pick<Diffing<unknown, D>, 'invert' | 'join'>, surround: (diff: D) => { before: S; after: S }, from: History<D, S> = emptyHistory()): History<D, S> {
+export function historyOf<D, S>(
+  edits: readonly KeptStep<D>[],
+  { invert, join }: Pick<Diffing<unknown, D>, 'invert' | 'join'>,
+  surround: (diff: D) => { before: S; after: S },
+  from: History<D, S> = emptyHistory(),
+): History<D, S> {
   const entryOf = (label: string, diff: D): Entry<D, S> => ({ label, diff, ...surround(diff) });
   const undo: Entry<D, S>[] = [...from.undo];
   let redo: Entry<D, S>[] = [...from.redo];
@@ -75,8 +83,7 @@ export function historyOf<D, S>(edits: readonly KeptStep<D>[], { invert, join }:
       const last = undo.pop();
       if (last) undo.push(join ? { ...last, diff: join(last.diff, diff) } : last);
       if (!last || !join) undo.push(entryOf(label, diff));
-    }
-    else {
+    } else {
       undo.push(entryOf(label, diff));
       redo = [];
     }

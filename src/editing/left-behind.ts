@@ -27,7 +27,11 @@ export function leftBy<T, D, S>(base: T, redo: readonly Entry<D, S>[], apply: (v
 /**
  * The same of edits that were kept, oldest first, which led to `now`: each is worked out when it is asked for, back from there.
  */
-export function leftIn<T, D>(edits: readonly KeptStep<D>[], now: T, { apply, invert }: { apply: (value: T, diff: D) => T; invert: (diff: D) => D }): readonly Left<T>[] {
+export function leftIn<T, D>(
+  edits: readonly KeptStep<D>[],
+  now: T,
+  { apply, invert }: { apply: (value: T, diff: D) => T; invert: (diff: D) => D },
+): readonly Left<T>[] {
   let left: readonly Left<T>[] = [];
   let redo: { label: string; diff: D }[] = [];
   edits.forEach(({ label, diff, step }, i) => {

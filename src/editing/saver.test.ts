@@ -46,7 +46,12 @@ test('each edit is handed over at once; "saved" is said when the row is up to al
   const { it, kept, rows, states, now, pause } = saver();
   void pause();
   for (const label of ['a', 'b', 'c', 'd']) it.save(edit(label));
-  expect([...kept]).toEqual([[8, 'a'], [9, 'b'], [10, 'c'], [11, 'd']]);
+  expect([...kept]).toEqual([
+    [8, 'a'],
+    [9, 'b'],
+    [10, 'c'],
+    [11, 'd'],
+  ]);
   await settle();
   expect([states, rows]).toEqual([['saving'], []]);
   now.answer();
@@ -66,7 +71,14 @@ test('an edit behind a refused one is taken out again, and both are written when
   it.save(edit('c'));
   it.retry();
   await settle();
-  expect([[...kept], rows]).toEqual([[[8, 'a'], [9, 'b'], [10, 'c']], [10]]);
+  expect([[...kept], rows]).toEqual([
+    [
+      [8, 'a'],
+      [9, 'b'],
+      [10, 'c'],
+    ],
+    [10],
+  ]);
 });
 
 test('another tab went on from an edit that had arrived: it stays, and only what came after is held back', async () => {
@@ -77,7 +89,14 @@ test('another tab went on from an edit that had arrived: it stays, and only what
   now.refuse = new NamedError('changed-elsewhere');
   it.save(edit('b'));
   await settle();
-  expect([[...kept], rows, states.at(-1)]).toEqual([[[8, 'a'], [9, 'theirs']], [8], 'changed-elsewhere']);
+  expect([[...kept], rows, states.at(-1)]).toEqual([
+    [
+      [8, 'a'],
+      [9, 'theirs'],
+    ],
+    [8],
+    'changed-elsewhere',
+  ]);
 });
 
 test('edits wait in order after a refusal and are written when tried again', async () => {
@@ -111,7 +130,10 @@ test('another tab’s edit or deletion is told at once; our own is not taken for
   // Put back as it was: all goes on.
   it.hear(8);
   await settle();
-  expect([...kept]).toEqual([[8, 'a'], [9, 'b']]);
+  expect([...kept]).toEqual([
+    [8, 'a'],
+    [9, 'b'],
+  ]);
   it.hear(11);
   expect(states.at(-1)).toBe('changed-elsewhere');
 });
@@ -141,7 +163,14 @@ test('what was refused for room is tried again without a word, until it arrives'
   now.refuse = null;
   back.shift()!();
   await settle();
-  expect([states, [...kept], back.length]).toEqual([['saving', 'store-lost', 'saved'], [[8, 'a'], [9, 'b']], 0]);
+  expect([states, [...kept], back.length]).toEqual([
+    ['saving', 'store-lost', 'saved'],
+    [
+      [8, 'a'],
+      [9, 'b'],
+    ],
+    0,
+  ]);
   // A call that comes too late changes nothing.
   it.save(edit('c'));
   await settle();
@@ -155,7 +184,10 @@ test('where another tab went on, what stands here is kept at once and with each 
   await settle();
   const later = smallPart([['snare', 1, 50]]);
   it.save({ ...edit('b'), after: later });
-  expect(unchosen).toEqual([{ part: after, steps: ['a'] }, { part: later, steps: ['a', 'b'] }]);
+  expect(unchosen).toEqual([
+    { part: after, steps: ['a'] },
+    { part: later, steps: ['a', 'b'] },
+  ]);
   expect(back).toEqual([]);
   it.goOnFrom(12);
   expect(unchosen).toEqual([]);

@@ -225,7 +225,12 @@ export class Saver {
 
   private keepUnchosen() {
     const last = this.pending.at(-1);
-    if (last) this.store.keepUnchosen?.(this.id, last.after, this.pending.map((edit) => edit.label));
+    if (last)
+      this.store.keepUnchosen?.(
+        this.id,
+        last.after,
+        this.pending.map((edit) => edit.label),
+      );
   }
 
   private dropUnchosen() {

@@ -16,7 +16,9 @@ const MOVES: Readonly<Record<string, Joi.ObjectSchema>> = {
     window: between(0, 1).default(0.6),
     keepMs: between(0, 50).default(0),
     swingPercent: between(25, 80).default(50),
-  }).custom((m: { grid: GridName; swingPercent: number }, helpers) => (isTriplet(m.grid) && m.swingPercent !== 50 ? helpers.message({ custom: 'swingPercent: triplet grids are straight, 50 only' }) : m)),
+  }).custom((m: { grid: GridName; swingPercent: number }, helpers) =>
+    isTriplet(m.grid) && m.swingPercent !== 50 ? helpers.message({ custom: 'swingPercent: triplet grids are straight, 50 only' }) : m,
+  ),
   swing: moveOf('swing', {
     division: Joi.string().valid('1/8', '1/16', '1/32').default('1/16'),
     percent: between(25, 80).default(56),
@@ -32,7 +34,11 @@ const MOVES: Readonly<Record<string, Joi.ObjectSchema>> = {
   }),
   spread: moveOf('spread', {
     ms: between(0, 30).default(5),
-    order: Joi.array().items(Joi.string().valid(...GROUPS)).min(1).unique().default([...GROUPS]),
+    order: Joi.array()
+      .items(Joi.string().valid(...GROUPS))
+      .min(1)
+      .unique()
+      .default([...GROUPS]),
   }),
   accents: moveOf('accents', {
     grid: grid.default('1/16'),

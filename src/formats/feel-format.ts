@@ -21,7 +21,10 @@ function schemaOfMember(member: Member): Joi.Schema {
     case 'levels':
       return Joi.array().items(between(member.min, member.max)).min(1).max(member.most);
     case 'order':
-      return Joi.array().items(Joi.string().valid(...member.of)).min(1).unique();
+      return Joi.array()
+        .items(Joi.string().valid(...member.of))
+        .min(1)
+        .unique();
     case 'groove':
       return grooveSchema;
   }
@@ -46,13 +49,17 @@ export const feelSchemaOf = (specs: readonly MoveSpec[]): Joi.ObjectSchema =>
     format: Joi.string().valid('nod-sway/feel@3').required(),
     seed: seed.default(1),
     sway: between(0, 1).default(1),
-    moves: Joi.array().items(movesOf(Object.fromEntries(specs.map((spec) => [spec.kind, schemaOfMove(spec)])))).max(MOST_MOVES).default([]),
+    moves: Joi.array()
+      .items(movesOf(Object.fromEntries(specs.map((spec) => [spec.kind, schemaOfMove(spec)]))))
+      .max(MOST_MOVES)
+      .default([]),
   }).required();
 
 export const feelSchema = feelSchemaOf(MOVES);
 
 /** @throws NamedError bad-feel, its details naming each wrong member */
-export const parseFeel = (data: unknown, schema: Joi.ObjectSchema = feelSchema): Feel => validate<Feel>(schema, migrated('feel', data), 'bad-feel', FEEL_SIZE);
+export const parseFeel = (data: unknown, schema: Joi.ObjectSchema = feelSchema): Feel =>
+  validate<Feel>(schema, migrated('feel', data), 'bad-feel', FEEL_SIZE);
 
 /** A feel's name is its file's: feel@3 has no member for it. */
 export const FEEL_FILE_ENDING = '.nodfeel.json';

@@ -36,9 +36,18 @@ test.each([
 test('any text, and any damaged groove file, ends in a groove or a clear error', () => {
   const text = writeGrooveFile(hold);
   fc.assert(
-    fc.property(fc.oneof(fc.string(), fc.json(), fc.tuple(fc.nat(text.length - 1), fc.string({ maxLength: 4 })).map(([at, by]) => text.slice(0, at) + by + text.slice(at + by.length))), (data) => {
-      expect(typeof read(data)).toBe('object');
-    }),
+    fc.property(
+      fc.oneof(
+        fc.string(),
+        fc.json(),
+        fc
+          .tuple(fc.nat(text.length - 1), fc.string({ maxLength: 4 }))
+          .map(([at, by]) => text.slice(0, at) + by + text.slice(at + by.length)),
+      ),
+      (data) => {
+        expect(typeof read(data)).toBe('object');
+      },
+    ),
     { numRuns: 300 },
   );
 });

@@ -22,7 +22,8 @@ const isTick = (v: unknown): boolean => isWhole(v, -LAST_TICK, LAST_TICK);
 const LONGEST_BAR = 64 * TICKS_PER_WHOLE;
 const isLine = (v: unknown): boolean => isWhole(v, -LAST_TICK - LONGEST_BAR, LAST_TICK + LONGEST_BAR);
 const isFlag = (v: unknown): boolean => v === undefined || typeof v === 'boolean';
-const isWithin = (v: unknown, q: Quality): boolean => v === undefined || (Number.isFinite(v) && (v as number) >= q.min && (v as number) <= q.max && (q.digits > 0 || Number.isInteger(v)));
+const isWithin = (v: unknown, q: Quality): boolean =>
+  v === undefined || (Number.isFinite(v) && (v as number) >= q.min && (v as number) <= q.max && (q.digits > 0 || Number.isInteger(v)));
 
 /** Each member of a hit with its rule. A plain loop: a schema for each of 12,000 hits would hold up opening a part noticeably. */
 const HIT_RULES: Readonly<Record<keyof Hit, (v: unknown) => boolean>> = {
@@ -54,7 +55,15 @@ const HIT_RULES: Readonly<Record<keyof Hit, (v: unknown) => boolean>> = {
 };
 
 function isCompanion(v: unknown): boolean {
-  return isObject(v) && (v.kind === 'pedal' || v.kind === 'pressure') && isWhole(v.value, 0, 127) && Number.isFinite(v.aheadMs) && (v.aheadMs as number) >= 0 && (v.aheadMs as number) <= COMPANION_MS && Object.keys(v).length === 3;
+  return (
+    isObject(v) &&
+    (v.kind === 'pedal' || v.kind === 'pressure') &&
+    isWhole(v.value, 0, 127) &&
+    Number.isFinite(v.aheadMs) &&
+    (v.aheadMs as number) >= 0 &&
+    (v.aheadMs as number) <= COMPANION_MS &&
+    Object.keys(v).length === 3
+  );
 }
 
 function isPasses(v: unknown): boolean {
@@ -65,7 +74,13 @@ function isPasses(v: unknown): boolean {
 
 function isNudge(v: unknown): boolean {
   const n = v as { ms?: unknown; velocity?: unknown } | null;
-  return typeof n === 'object' && n !== null && Number.isFinite(n.ms) && Math.abs(n.ms as number) <= MAX_NUDGE_MS && isWhole(n.velocity, -126, 126);
+  return (
+    typeof n === 'object' &&
+    n !== null &&
+    Number.isFinite(n.ms) &&
+    Math.abs(n.ms as number) <= MAX_NUDGE_MS &&
+    isWhole(n.velocity, -126, 126)
+  );
 }
 
 /** The members of each kind of ornament with their rules. */
@@ -75,7 +90,11 @@ function isOrnament(v: unknown): boolean {
   if (!isObject(v)) return false;
   const { kind, ...members } = v;
   const rules = ORNAMENT_RULES.get(kind as string);
-  return rules !== undefined && rules.every(([name, rule]) => rule(members[name])) && Object.keys(members).every((name) => rules.some(([known]) => known === name));
+  return (
+    rules !== undefined &&
+    rules.every(([name, rule]) => rule(members[name])) &&
+    Object.keys(members).every((name) => rules.some(([known]) => known === name))
+  );
 }
 
 type EachRule = readonly (readonly [string, (v: unknown) => boolean])[];

@@ -29,7 +29,10 @@ export interface Homes2 {
 export type Hit2 = Omit<Hit, 'home' | 'sure' | 'other' | 'decided' | 'placed'> & { home?: Ticks };
 
 /** Homes as part@2 had them: chosen, or fitted for each beat and row. Hits are in their order. @param chosen whether homes that hits have were chosen */
-export function homes2({ hits, meter, origin }: { hits: readonly Hit2[]; meter: readonly MeterChange[]; origin: Ticks }, chosen = true): Homes2 {
+export function homes2(
+  { hits, meter, origin }: { hits: readonly Hit2[]; meter: readonly MeterChange[]; origin: Ticks },
+  chosen = true,
+): Homes2 {
   return fitHomes(hits, new MeterMap(meter, origin), chosen);
 }
 
@@ -41,7 +44,11 @@ interface Place {
 }
 
 function fitHomes(hits: readonly Hit2[], map: MeterMap, chosen: boolean): Homes2 {
-  const homes: Homes2 = { ticks: new Float64Array(hits.length), others: new Float64Array(hits.length), doubtful: new Uint8Array(hits.length) };
+  const homes: Homes2 = {
+    ticks: new Float64Array(hits.length),
+    others: new Float64Array(hits.length),
+    doubtful: new Uint8Array(hits.length),
+  };
   const rows = new Map<string, number[]>();
   hits.forEach(({ voice }, i) => {
     const row = rows.get(voice);
@@ -87,7 +94,15 @@ function placesOf(hits: readonly Hit2[], indices: readonly number[]): Place[] {
 const tickOf = (hits: readonly Hit2[], place: Place): Ticks => (hits[place.loudest] as Hit2).tick;
 
 /** Gives the strokes of a place their nearest lines of the grid that was fitted there; lines restart at each bar line. */
-function settle(hits: readonly Hit2[], indices: readonly number[], place: Place, grid: GridName, map: MeterMap, homes: Homes2, chosen: boolean) {
+function settle(
+  hits: readonly Hit2[],
+  indices: readonly number[],
+  place: Place,
+  grid: GridName,
+  map: MeterMap,
+  homes: Homes2,
+  chosen: boolean,
+) {
   const step = stepOf(grid);
   for (let k = place.from; k < place.to; k++) {
     const i = indices[k] as number;
@@ -101,7 +116,14 @@ function settle(hits: readonly Hit2[], indices: readonly number[], place: Place,
   }
 }
 
-function fittingGrid(hits: readonly Hit2[], places: readonly Place[], from: number, to: number, barStart: number, barLength: number): GridName {
+function fittingGrid(
+  hits: readonly Hit2[],
+  places: readonly Place[],
+  from: number,
+  to: number,
+  barStart: number,
+  barLength: number,
+): GridName {
   for (const grid of CANDIDATES) {
     const step = stepOf(grid);
     let sum = 0;

@@ -1,5 +1,12 @@
 /** The kinds of our own files, each with what it is called. */
-export const FILE_WORDS = { part: 'a part', groove: 'a groove', feel: 'a whole feel', kit: 'a key map', pattern: 'a pattern', target: 'a target' } as const;
+export const FILE_WORDS = {
+  part: 'a part',
+  groove: 'a groove',
+  feel: 'a whole feel',
+  kit: 'a key map',
+  pattern: 'a pattern',
+  target: 'a target',
+} as const;
 export type FileKind = keyof typeof FILE_WORDS;
 
 /** Which of our files a JSON text is, by the format that it names; null for everything else. The name of a file tells nothing. */

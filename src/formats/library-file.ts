@@ -45,7 +45,9 @@ export interface LibraryList {
 const moment = Joi.number().min(0).max(8.64e15);
 
 const ENTRY_RULES: Readonly<Record<keyof LibraryEntry, Joi.Schema>> = {
-  kind: Joi.string().valid(...ENTRY_KINDS).required(),
+  kind: Joi.string()
+    .valid(...ENTRY_KINDS)
+    .required(),
   key: Joi.string().min(1).max(LONGEST_NAME).required(),
   name: Joi.string().min(1).max(LONGEST_NAME).required(),
   file: Joi.string().min(1).max(600).required(),
@@ -71,7 +73,8 @@ const wrong = (problem: string): NamedError => new NamedError('bad-library', { p
  */
 export function readLibraryList(data: unknown, files: ReadonlySet<string>): LibraryList {
   const entries = (data as { entries?: unknown } | null)?.entries;
-  if (Array.isArray(entries) && entries.length > LIBRARY_LIMITS.files) throw new NamedError('library-too-large', { entries: entries.length });
+  if (Array.isArray(entries) && entries.length > LIBRARY_LIMITS.files)
+    throw new NamedError('library-too-large', { entries: entries.length });
   const list = validate<LibraryList>(listSchema, migrated('library', data), 'bad-library');
   const seen = new Set<string>();
   for (const { kind, key, file } of list.entries) {

@@ -13,14 +13,21 @@ const LONGEST_TEXT = 2 ** 28;
 
 /** Writes a library file piece by piece; recordings are packed as they are, since sound hardly shrinks. */
 export class LibraryWriter {
-  private readonly zip = new ZipWriter(new BlobWriter('application/zip'), { keepOrder: true, extendedTimestamp: false, lastModDate: new Date(1980, 0, 1), zip64: false, dataDescriptor: false });
+  private readonly zip = new ZipWriter(new BlobWriter('application/zip'), {
+    keepOrder: true,
+    extendedTimestamp: false,
+    lastModDate: new Date(1980, 0, 1),
+    zip64: false,
+    dataDescriptor: false,
+  });
   private bytes = 0;
   private files = 0;
 
   /** @throws NamedError library-too-large */
   async add(path: string, data: string | Blob): Promise<void> {
     this.bytes += typeof data === 'string' ? data.length : data.size;
-    if (++this.files > LIBRARY_LIMITS.files || this.bytes > LIBRARY_LIMITS.bytes) throw new NamedError('library-too-large', { bytes: this.bytes, files: this.files });
+    if (++this.files > LIBRARY_LIMITS.files || this.bytes > LIBRARY_LIMITS.bytes)
+      throw new NamedError('library-too-large', { bytes: this.bytes, files: this.files });
     await (typeof data === 'string' ? this.zip.add(path, new TextReader(data)) : this.zip.add(path, new BlobReader(data), { level: 0 }));
   }
 
@@ -70,7 +77,12 @@ export async function openLibrary(file: Blob, onProgress: (done: number) => void
   };
   const text = async (path: string): Promise<string> => (await read(path, LONGEST_TEXT)).text();
   if (!entries.has(LIBRARY_LIST)) throw refused('its list is missing');
-  return { list: readLibraryList(parsed(await text(LIBRARY_LIST)), new Set(entries.keys())), has: (path) => entries.has(path), text, blob: (path) => read(path, LIBRARY_LIMITS.bytes) };
+  return {
+    list: readLibraryList(parsed(await text(LIBRARY_LIST)), new Set(entries.keys())),
+    has: (path) => entries.has(path),
+    text,
+    blob: (path) => read(path, LIBRARY_LIMITS.bytes),
+  };
 }
 
 function parsed(text: string): unknown {
@@ -90,7 +102,9 @@ async function entriesOf(file: Blob, onProgress: (done: number) => void): Promis
   let [files, bytes] = [0, 0];
   try {
     // Paths are looked at below, and named.
-    for await (const entry of new ZipReader(new BlobReader(file), { filenameValidation: 'tolerant' }).getEntriesGenerator({ onprogress: (n, total) => (n % TOLD_EVERY === 0 ? void onProgress(n / total) : undefined) })) {
+    for await (const entry of new ZipReader(new BlobReader(file), { filenameValidation: 'tolerant' }).getEntriesGenerator({
+      onprogress: (n, total) => (n % TOLD_EVERY === 0 ? void onProgress(n / total) : undefined),
+    })) {
       bytes += entry.uncompressedSize;
       if (++files > LIBRARY_LIMITS.files + 1 || bytes > LIBRARY_LIMITS.bytes) throw new NamedError('library-too-large', { bytes, files });
       const problem = problemOfPath(entry.filename);

@@ -25,29 +25,45 @@ interface PartFixture {
   midi: string;
 }
 
-test.each(readdirSync(join(FIXTURES, 'part-1')))('part@1 %s: opens with its versions, and exports the same events, dice included', (name) => {
-  const { early, file, midi } = JSON.parse(readFileSync(join(FIXTURES, 'part-1', name), 'utf8')) as PartFixture;
-  const { part, versions } = readPartFile(JSON.stringify(file));
-  expect([part.format, part.feel.format, versions!.map((v) => v.part.format)]).toEqual(['nod-sway/part@3', 'nod-sway/feel@3', ['nod-sway/part@3']]);
-  // Only where tracks end has changed since: on a bar line, and no note behind it.
-  const { bytes, left } = exportPart(part, { early });
-  const [now, then] = [contentOf(bytes), contentOf(Buffer.from(midi, 'base64'), tracksOf(bytes)[0]!.at(-1)!.at)];
-  // And the length of the louder of two notes of one key at one tick.
-  const withoutEnds = (tracks: typeof now) => tracks.map((track) => track.filter((e) => (e as { type: string }).type !== 'noteOff'));
-  if (left.merged > 0) expect(withoutEnds(now)).toEqual(withoutEnds(then));
-  else expect(now).toEqual(then);
-});
+test.each(readdirSync(join(FIXTURES, 'part-1')))(
+  'part@1 %s: opens with its versions, and exports the same events, dice included',
+  (name) => {
+    const { early, file, midi } = JSON.parse(readFileSync(join(FIXTURES, 'part-1', name), 'utf8')) as PartFixture;
+    const { part, versions } = readPartFile(JSON.stringify(file));
+    expect([part.format, part.feel.format, versions!.map((v) => v.part.format)]).toEqual([
+      'nod-sway/part@3',
+      'nod-sway/feel@3',
+      ['nod-sway/part@3'],
+    ]);
+    // Only where tracks end has changed since: on a bar line, and no note behind it.
+    const { bytes, left } = exportPart(part, { early });
+    const [now, then] = [contentOf(bytes), contentOf(Buffer.from(midi, 'base64'), tracksOf(bytes)[0]!.at(-1)!.at)];
+    // And the length of the louder of two notes of one key at one tick.
+    const withoutEnds = (tracks: typeof now) => tracks.map((track) => track.filter((e) => (e as { type: string }).type !== 'noteOff'));
+    if (left.merged > 0) expect(withoutEnds(now)).toEqual(withoutEnds(then));
+    else expect(now).toEqual(then);
+  },
+);
 
 test('feel@1: the same numbers under their new names', () => {
   const feel = readFeelFile(readFileSync(join(FIXTURES, 'feel-1.nodfeel.json'), 'utf8'));
   expect(feel.moves.map((m) => m.kind)).toEqual(['quantize', 'swing', 'groove', 'lay', 'humanize', 'humanize', 'apart', 'accents']);
-  expect(feel.moves[0]).toEqual({ kind: 'quantize', grid: '1/8', strength: 0.7, outer: 0.8, innerMs: 3, swingPercent: 50, scope: { voices: ['hat-closed:*', 'snare:*'] } });
+  expect(feel.moves[0]).toEqual({
+    kind: 'quantize',
+    grid: '1/8',
+    strength: 0.7,
+    outer: 0.8,
+    innerMs: 3,
+    swingPercent: 50,
+    scope: { voices: ['hat-closed:*', 'snare:*'] },
+  });
   expect(feel.moves[4]).toEqual({ kind: 'humanize', timingMs: 6, velocityPercent: 9, memory: 0.35, anchor: 0.5, span: 4, limit: 'clip' });
   expect(readGrooveFile(readFileSync(join(FIXTURES, 'groove-1.nodgroove.json'), 'utf8')).steps.length).toBeGreaterThan(3);
 });
 
 test('feel@1 starts its moves as it did, feel@2 as it does', () => {
-  const first = (version: number, kind: string) => readFeelFile(JSON.stringify({ format: `nod-sway/feel@${version}`, moves: [{ kind }] })).moves[0];
+  const first = (version: number, kind: string) =>
+    readFeelFile(JSON.stringify({ format: `nod-sway/feel@${version}`, moves: [{ kind }] })).moves[0];
   expect(first(1, 'tighten')).toMatchObject({ strength: 0.65, outer: 0.6 });
   expect(first(2, 'quantize')).toMatchObject({ strength: 0.75, outer: 1, innerMs: 0 });
   expect(first(1, 'drift')).toMatchObject({ timingMs: 5, velocityPercent: 5, memory: 0.7, span: 4 });
@@ -117,7 +133,9 @@ describe('a journal of part@2', () => {
     const was = new Map(kept.flatMap((e) => e.diff.added).map((h) => [h.id, h.home]));
     for (const hit of hits) if (was.has(hit.id)) expect(hit.decided === true).toBe(was.get(hit.id) !== undefined);
     expect(hits.flatMap((h) => (h.ornament && h.ornament.kind !== 'flam' ? [h.ornament.followsSwing] : []))).toEqual([false, false]);
-    expect(feel.moves.flatMap((m) => (m.kind === 'swing' ? [m.lines] : m.kind === 'groove' ? [m.at] : m.kind === 'humanize' ? [m.limit] : []))).toEqual(expect.arrayContaining(['all', 'written', 'clip']));
+    expect(
+      feel.moves.flatMap((m) => (m.kind === 'swing' ? [m.lines] : m.kind === 'groove' ? [m.at] : m.kind === 'humanize' ? [m.limit] : [])),
+    ).toEqual(expect.arrayContaining(['all', 'written', 'clip']));
   });
 });
 
@@ -132,8 +150,16 @@ test('pattern@1 is read in its own meter', () => {
 
 test('a hit that was doubtful in part@2 is so with both lines', () => {
   // 36 and 20 % of a sixteenth: over 30 % it was.
-  const { hits } = withHomesOf2(smallPart([['kick', 0.25 * 0.36, 100], ['kick', 1 + 0.25 * 0.2, 100]]));
-  expect(hits.map((h) => [h.home, h.sure, h.other])).toEqual([[0, 0.5, TICKS_PER_QUARTER / 4], [TICKS_PER_QUARTER, undefined, undefined]]);
+  const { hits } = withHomesOf2(
+    smallPart([
+      ['kick', 0.25 * 0.36, 100],
+      ['kick', 1 + 0.25 * 0.2, 100],
+    ]),
+  );
+  expect(hits.map((h) => [h.home, h.sure, h.other])).toEqual([
+    [0, 0.5, TICKS_PER_QUARTER / 4],
+    [TICKS_PER_QUARTER, undefined, undefined],
+  ]);
 });
 
 interface Calls {
@@ -142,7 +168,10 @@ interface Calls {
 }
 const { feels, calls } = JSON.parse(readFileSync(join(FIXTURES, 'calls-2.json'), 'utf8')) as Calls;
 
-test.each(calls.map((c) => [c.style, c.feel, c] as const))('%s through /api/perform with a feel of its time (%s): the same bytes', async (_style, _feel, call) => {
-  const answer = await perform(formRequest({ midi: new Uint8Array(Buffer.from(call.midi, 'base64')), feel: feels[call.feel]! }));
-  expect(Buffer.from(await answer.arrayBuffer()).toString('base64')).toBe(call.answer);
-});
+test.each(calls.map((c) => [c.style, c.feel, c] as const))(
+  '%s through /api/perform with a feel of its time (%s): the same bytes',
+  async (_style, _feel, call) => {
+    const answer = await perform(formRequest({ midi: new Uint8Array(Buffer.from(call.midi, 'base64')), feel: feels[call.feel]! }));
+    expect(Buffer.from(await answer.arrayBuffer()).toString('base64')).toBe(call.answer);
+  },
+);

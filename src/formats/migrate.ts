@@ -21,8 +21,17 @@ const partWithFeel1 = Joi.object({ feel: feel1Schema });
 /** Of what part@1 can say only its feel is said otherwise in part@2. */
 function part1(data: Record<string, unknown>): Record<string, unknown> {
   const later = fieldsAfter(PART_FIELDS, 1).find((name) => name in data);
-  if (later) throw new NamedError('bad-part', [{ field: later, problem: 'no member of part@1' }], `The part file is not valid: ${later} is no member of part@1.`);
-  return { ...data, format: 'nod-sway/part@2', feel: feelOf1(validate<{ feel: Feel1 }>(partWithFeel1, { feel: data.feel }, 'bad-part').feel) };
+  if (later)
+    throw new NamedError(
+      'bad-part',
+      [{ field: later, problem: 'no member of part@1' }],
+      `The part file is not valid: ${later} is no member of part@1.`,
+    );
+  return {
+    ...data,
+    format: 'nod-sway/part@2',
+    feel: feelOf1(validate<{ feel: Feel1 }>(partWithFeel1, { feel: data.feel }, 'bad-part').feel),
+  };
 }
 
 /** Every kind of stored or exported data, its newest version and the steps that lead there. A new format gets a step and a fixture. */
@@ -66,7 +75,8 @@ export function migrated(kind: FileKind | 'library', data: unknown, to = FORMATS
   if (version === null) return data;
   const { newest, steps } = FORMATS[kind];
   let now = data as Record<string, unknown>;
-  if (version > newest) throw new NamedError('newer-format', { format: String(now.format).slice(0, 40), newest: `nod-sway/${kind}@${newest}` });
+  if (version > newest)
+    throw new NamedError('newer-format', { format: String(now.format).slice(0, 40), newest: `nod-sway/${kind}@${newest}` });
   for (const step of steps) if (step.from >= version && step.from < to) now = step.migrate(now);
   return now;
 }

@@ -63,9 +63,11 @@ export function replayed(body: unknown, edits: readonly OlderEdit[]): Part {
  */
 export function editsInNewest<E extends OlderEdit>(body: unknown, seq: number, edits: readonly E[]): E[] {
   if (!edits.some(isOld)) return [...edits];
-  if (versionOf('part', body) === 3) return edits.map((e) => (isOld(e) ? { ...e, diff: withFeels(oldDiff(e), 3), format: PART_FORMAT } : e));
+  if (versionOf('part', body) === 3)
+    return edits.map((e) => (isOld(e) ? { ...e, diff: withFeels(oldDiff(e), 3), format: PART_FORMAT } : e));
   const told = new Map<number, PartDiff>();
-  const tell = (edit: OlderEdit, before: Part, after: Part) => told.set(edit.seq, diffParts(before, after) ?? { removed: [], added: [], fields: {} });
+  const tell = (edit: OlderEdit, before: Part, after: Part) =>
+    told.set(edit.seq, diffParts(before, after) ?? { removed: [], added: [], fields: {} });
   let old = oldState(body);
   let now = newState(old);
   for (const edit of edits.filter((e) => e.seq <= seq && isOld(e)).reverse()) {

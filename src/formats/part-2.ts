@@ -16,7 +16,12 @@ import { validate } from './validate';
 const isObject = (v: unknown): v is Record<string, unknown> => typeof v === 'object' && v !== null && !Array.isArray(v);
 
 /** What moves did in feel@2 where they have a choice since. */
-const WAS: Readonly<Record<string, readonly [member: string, value: string]>> = { swing: ['lines', 'all'], groove: ['at', 'written'], humanize: ['limit', 'clip'], apart: ['by', 'home'] };
+const WAS: Readonly<Record<string, readonly [member: string, value: string]>> = {
+  swing: ['lines', 'all'],
+  groove: ['at', 'written'],
+  humanize: ['limit', 'clip'],
+  apart: ['by', 'home'],
+};
 
 /** @throws NamedError bad-feel where a move has what feel@2 had no member for */
 export function feelOf2(feel: Record<string, unknown>): Record<string, unknown> {
@@ -37,28 +42,53 @@ export function feelOf2(feel: Record<string, unknown>): Record<string, unknown> 
 
 const placesSchema = Joi.object({
   meter: Joi.array().items(meterSchema).min(1).required().custom(inTimeOrder),
-  origin: Joi.number().integer().min(-MAX_QUARTERS * TICKS_PER_QUARTER).max(MAX_QUARTERS * TICKS_PER_QUARTER).required(),
+  origin: Joi.number()
+    .integer()
+    .min(-MAX_QUARTERS * TICKS_PER_QUARTER)
+    .max(MAX_QUARTERS * TICKS_PER_QUARTER)
+    .required(),
 });
 
 /** @throws NamedError bad-part where part@2 had no such hits, meter or origin */
 export function partOf2(data: Record<string, unknown>): Record<string, unknown> {
-  const { meter, origin } = validate<{ meter: MeterChange[]; origin: Ticks }>(placesSchema, { meter: data.meter, origin: data.origin }, 'bad-part');
+  const { meter, origin } = validate<{ meter: MeterChange[]; origin: Ticks }>(
+    placesSchema,
+    { meter: data.meter, origin: data.origin },
+    'bad-part',
+  );
   const feel = isObject(data.feel) && data.feel.format === 'nod-sway/feel@2' ? feelOf2(data.feel) : data.feel;
-  return { ...data, format: 'nod-sway/part@3', feel, ...(Array.isArray(data.hits) ? { hits: withHomes(checked(data.hits, 'bad-part'), meter, origin) } : {}) };
+  return {
+    ...data,
+    format: 'nod-sway/part@3',
+    feel,
+    ...(Array.isArray(data.hits) ? { hits: withHomes(checked(data.hits, 'bad-part'), meter, origin) } : {}),
+  };
 }
 
 /** A pattern is in one meter, and starts on a bar line. @throws NamedError bad-pattern */
 export function patternOf1(data: Record<string, unknown>): Record<string, unknown> {
   const [numerator, denominator] = (Array.isArray(data.meter) ? data.meter : []) as number[];
-  const { meter } = validate<{ meter: MeterChange[] }>(placesSchema, { meter: [{ tick: 0, numerator, denominator }], origin: 0 }, 'bad-pattern');
+  const { meter } = validate<{ meter: MeterChange[] }>(
+    placesSchema,
+    { meter: [{ tick: 0, numerator, denominator }], origin: 0 },
+    'bad-pattern',
+  );
   if (!Array.isArray(data.hits)) return { ...data, format: 'nod-sway/pattern@2' };
-  const hits = checked(data.hits.map((hit: unknown, i) => (isObject(hit) ? { ...hit, id: `p${i}` } : hit)), 'bad-pattern');
+  const hits = checked(
+    data.hits.map((hit: unknown, i) => (isObject(hit) ? { ...hit, id: `p${i}` } : hit)),
+    'bad-pattern',
+  );
   return { ...data, format: 'nod-sway/pattern@2', hits: withHomes(hits, meter, ticks(0)).map(({ id: _id, ...hit }) => hit) };
 }
 
 function checked(hits: readonly unknown[], code: 'bad-part' | 'bad-pattern'): Hit2[] {
   const problem = firstHitProblem2(hits);
-  if (problem) throw new NamedError(code, [{ field: 'hits', problem }], `The ${code === 'bad-part' ? 'part' : 'pattern'} file is not valid: ${problem}.`);
+  if (problem)
+    throw new NamedError(
+      code,
+      [{ field: 'hits', problem }],
+      `The ${code === 'bad-part' ? 'part' : 'pattern'} file is not valid: ${problem}.`,
+    );
   return hits as Hit2[];
 }
 
@@ -69,7 +99,12 @@ function withHomes(unsorted: readonly Hit2[], meter: readonly MeterChange[], ori
   const hits = [...unsorted].sort((a, b) => compareHits(a as Hit, b as Hit));
   const homes = homes2({ hits, meter, origin });
   return hits.map((hit, i): Hit => {
-    const reading = hit.home !== undefined ? { decided: true } : homes.doubtful[i] === 1 ? { sure: DOUBTFUL, other: ticks(homes.others[i] as number) } : {};
+    const reading =
+      hit.home !== undefined
+        ? { decided: true }
+        : homes.doubtful[i] === 1
+          ? { sure: DOUBTFUL, other: ticks(homes.others[i] as number) }
+          : {};
     return { ...withStraightOrnament(hit), home: ticks(homes.ticks[i] as number), ...reading };
   });
 }
@@ -77,7 +112,9 @@ function withHomes(unsorted: readonly Hit2[], meter: readonly MeterChange[], ori
 /** Rolls and echoes kept their distances whatever swung. */
 function withStraightOrnament(hit: Hit2): Hit2 {
   const { ornament } = hit;
-  return ornament && (ornament.kind === 'roll' || ornament.kind === 'echo') ? { ...hit, ornament: { ...ornament, followsSwing: false } } : hit;
+  return ornament && (ornament.kind === 'roll' || ornament.kind === 'echo')
+    ? { ...hit, ornament: { ...ornament, followsSwing: false } }
+    : hit;
 }
 
 /** Gives hits the homes that part@2 would have fitted; API calls with a feel@2 or older need them. Hits must be sorted. */

@@ -40,16 +40,41 @@ export function writePartFile({ part: whole, song, versions = [], takes = [], id
   const { deletedTakes: _, ...part } = whole;
   const kept = versions.map(({ name, at, part: was }) => ({ name, at, part: was }));
   const beside = ideas.map(({ letter, bars, part: idea }) => ({ letter, bars, part: idea }));
-  return JSON.stringify({ ...part, ...(kept.length > 0 ? { versions: kept } : {}), ...(takes.length > 0 ? { takes } : {}), ...(beside.length > 0 ? { ideas: beside } : {}), ...(song ? { song: toBase64(song) } : {}) });
+  return JSON.stringify({
+    ...part,
+    ...(kept.length > 0 ? { versions: kept } : {}),
+    ...(takes.length > 0 ? { takes } : {}),
+    ...(beside.length > 0 ? { ideas: beside } : {}),
+    ...(song ? { song: toBase64(song) } : {}),
+  });
 }
 
 /** The last moment that a date can tell, in milliseconds since 1970. */
 const LAST_DATE = 8.64e15;
 const MOST_VERSIONS = 1000;
 
-const versionsSchema = Joi.array().items(Joi.object({ name: Joi.string().min(1).max(LONGEST_NAME).required(), at: Joi.number().integer().min(0).max(LAST_DATE).required(), part: Joi.object().unknown(true).required() })).max(MOST_VERSIONS);
+const versionsSchema = Joi.array()
+  .items(
+    Joi.object({
+      name: Joi.string().min(1).max(LONGEST_NAME).required(),
+      at: Joi.number().integer().min(0).max(LAST_DATE).required(),
+      part: Joi.object().unknown(true).required(),
+    }),
+  )
+  .max(MOST_VERSIONS);
 
-const ideasSchema = Joi.array().items(Joi.object({ letter: Joi.string().pattern(/^[A-P]$/).required(), bars: Joi.number().integer().min(1).max(1_000_000).required(), part: Joi.object().unknown(true).required() })).max(16).unique('letter');
+const ideasSchema = Joi.array()
+  .items(
+    Joi.object({
+      letter: Joi.string()
+        .pattern(/^[A-P]$/)
+        .required(),
+      bars: Joi.number().integer().min(1).max(1_000_000).required(),
+      part: Joi.object().unknown(true).required(),
+    }),
+  )
+  .max(16)
+  .unique('letter');
 
 /** @throws NamedError bad-part */
 export function readPartFile(text: string): PartFile {
@@ -58,7 +83,10 @@ export function readPartFile(text: string): PartFile {
   const { song, versions, takes, ideas, ...rest } = data as Record<string, unknown>;
   checkLengths(rest);
   const kept = versions === undefined ? [] : validate<FileVersion[]>(versionsSchema, versions, 'bad-part');
-  const part: PartFile = { part: parsePart(rest), ...(kept.length > 0 ? { versions: kept.map((v) => (checkLengths(v.part), { ...v, part: parsePart(v.part) })) } : {}) };
+  const part: PartFile = {
+    part: parsePart(rest),
+    ...(kept.length > 0 ? { versions: kept.map((v) => (checkLengths(v.part), { ...v, part: parsePart(v.part) })) } : {}),
+  };
   if (takes !== undefined) {
     const played = readTakes(takes);
     if (played.length > 0) part.takes = played;
@@ -68,7 +96,8 @@ export function readPartFile(text: string): PartFile {
     if (beside.length > 0) part.ideas = beside.map((i) => (checkLengths(i.part), { ...i, part: parsePart(i.part) }));
   }
   if (song === undefined) return part;
-  if (typeof song !== 'string' || !/^[A-Za-z0-9+/]*={0,2}$/.test(song)) throw new NamedError('bad-part', [{ field: 'song', problem: 'not Base64' }]);
+  if (typeof song !== 'string' || !/^[A-Za-z0-9+/]*={0,2}$/.test(song))
+    throw new NamedError('bad-part', [{ field: 'song', problem: 'not Base64' }]);
   const bytes = fromBase64(song);
   checkSong(bytes, part.part);
   return { ...part, song: bytes };
@@ -76,7 +105,8 @@ export function readPartFile(text: string): PartFile {
 
 /** The song has to be one, and to have the tracks that the part came from: otherwise it could never be exported. */
 function checkSong(bytes: Uint8Array, { source }: Part) {
-  const wrong = (problem: string): NamedError => new NamedError('bad-part', [{ field: 'song', problem }], `The part file is not valid: its song ${problem}.`);
+  const wrong = (problem: string): NamedError =>
+    new NamedError('bad-part', [{ field: 'song', problem }], `The part file is not valid: its song ${problem}.`);
   if (!source) throw wrong('belongs to no part: the part names no source');
   let tracks: number;
   try {
@@ -101,7 +131,11 @@ function fromBase64(text: string): Uint8Array {
 }
 
 const tooLong = (field: string, n: number, most: number): NamedError =>
-  new NamedError('bad-part', [{ field, problem: `${n} are too many, ${most} are allowed` }], `The part file is not valid: ${field}: ${n} are too many, ${most} are allowed.`);
+  new NamedError(
+    'bad-part',
+    [{ field, problem: `${n} are too many, ${most} are allowed` }],
+    `The part file is not valid: ${field}: ${n} are too many, ${most} are allowed.`,
+  );
 
 /** Lists are counted before anything looks at their entries: a check of a million would hold the page. */
 const MOST_OF: Readonly<Record<string, number>> = { hits: MOST_HITS, tempo: MOST_TEMPOS, meter: MOST_METERS, rows: MOST_ROWS };

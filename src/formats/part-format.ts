@@ -26,11 +26,20 @@ const tick = Joi.number().integer().min(-LAST_TICK).max(LAST_TICK);
 const voice = Joi.string().min(1).max(LONGEST_VOICE);
 
 /** Numbers with their ranges, each of them optional. */
-const settings = (ranges: Readonly<Record<string, { min: number; max: number }>>) => Joi.object(Object.fromEntries(Object.entries(ranges).map(([name, { min, max }]) => [name, Joi.number().min(min).max(max)])));
+const settings = (ranges: Readonly<Record<string, { min: number; max: number }>>) =>
+  Joi.object(Object.fromEntries(Object.entries(ranges).map(([name, { min, max }]) => [name, Joi.number().min(min).max(max)])));
 
 const ownId = Joi.string().min(1).max(60);
 const ownName = Joi.string().min(1).max(LONGEST_NAME);
-const plays = Joi.alternatives(Joi.object({ kit: Joi.string().valid(...KIT_NAMES).required() }), Joi.object({ own: ownId.required(), name: ownName.required() }), Joi.object({ break: ownId.required() }));
+const plays = Joi.alternatives(
+  Joi.object({
+    kit: Joi.string()
+      .valid(...KIT_NAMES)
+      .required(),
+  }),
+  Joi.object({ own: ownId.required(), name: ownName.required() }),
+  Joi.object({ break: ownId.required() }),
+);
 
 const within = ({ min, max }: { min: number; max: number }) => Joi.number().min(min).max(max);
 
@@ -56,21 +65,65 @@ const orderEntry = Joi.object({
 const PART_RULES: Readonly<Record<keyof Part, Joi.Schema>> = {
   format: Joi.string().valid('nod-sway/part@3').required(),
   name: Joi.string().min(1).max(LONGEST_NAME).required(),
-  tempo: Joi.array().items(Joi.object({ tick: tick.min(0).required(), microsecondsPerQuarter: Joi.number().min(SHORTEST_QUARTER).max(LONGEST_QUARTER).required() })).min(1).required().custom(inTimeOrder),
+  tempo: Joi.array()
+    .items(
+      Joi.object({
+        tick: tick.min(0).required(),
+        microsecondsPerQuarter: Joi.number().min(SHORTEST_QUARTER).max(LONGEST_QUARTER).required(),
+      }),
+    )
+    .min(1)
+    .required()
+    .custom(inTimeOrder),
   meter: Joi.array().items(meterSchema).min(1).required().custom(inTimeOrder),
   origin: tick.required(),
   bars: Joi.number().integer().min(1).max(MAX_BARS).required(),
   kitMap: kitMapSchema.required(),
-  rows: Joi.array().items(Joi.object({ voice: voice.required(), name: Joi.string().min(1).max(40), like: voice, held: Joi.boolean(), sound: settings(ROW_SOUND), plays, cycle: Joi.object({ grid: Joi.string().valid(...GRIDS).required(), steps: Joi.number().integer().min(1).max(MOST_CYCLE_STEPS).required() }), machine: Joi.boolean(), muted: Joi.boolean(), soloed: Joi.boolean(), locked: Joi.boolean() })).unique((a: { voice: string }, b: { voice: string }) => a.voice === b.voice).required(),
-  hits: Joi.array().required().custom((hits: unknown[], helpers) => {
-    const problem = firstHitProblem(hits);
-    return problem ? helpers.message({ custom: problem }) : hits;
-  }),
+  rows: Joi.array()
+    .items(
+      Joi.object({
+        voice: voice.required(),
+        name: Joi.string().min(1).max(40),
+        like: voice,
+        held: Joi.boolean(),
+        sound: settings(ROW_SOUND),
+        plays,
+        cycle: Joi.object({
+          grid: Joi.string()
+            .valid(...GRIDS)
+            .required(),
+          steps: Joi.number().integer().min(1).max(MOST_CYCLE_STEPS).required(),
+        }),
+        machine: Joi.boolean(),
+        muted: Joi.boolean(),
+        soloed: Joi.boolean(),
+        locked: Joi.boolean(),
+      }),
+    )
+    .unique((a: { voice: string }, b: { voice: string }) => a.voice === b.voice)
+    .required(),
+  hits: Joi.array()
+    .required()
+    .custom((hits: unknown[], helpers) => {
+      const problem = firstHitProblem(hits);
+      return problem ? helpers.message({ custom: problem }) : hits;
+    }),
   feel: feelSchema,
   kit: Joi.string().valid(...KIT_NAMES),
   ownKit: Joi.object({ id: ownId.required(), name: ownName.required() }),
   mix: settings(PART_MIX),
-  sections: Joi.array().items(Joi.object({ id: ownId.required(), name: ownName.required(), from: Joi.number().integer().min(1).max(MAX_BARS).required(), bars: Joi.number().integer().min(1).max(MAX_BARS).required(), leave: Joi.string().valid(...LEAVINGS) })).max(MOST_SECTIONS).unique('id'),
+  sections: Joi.array()
+    .items(
+      Joi.object({
+        id: ownId.required(),
+        name: ownName.required(),
+        from: Joi.number().integer().min(1).max(MAX_BARS).required(),
+        bars: Joi.number().integer().min(1).max(MAX_BARS).required(),
+        leave: Joi.string().valid(...LEAVINGS),
+      }),
+    )
+    .max(MOST_SECTIONS)
+    .unique('id'),
   order: Joi.array().items(orderEntry).max(MOST_ENTRIES_OF_ORDER),
   everyPass: Joi.string().valid(...EVERY_PASS),
   breaks: breaksSchema,
@@ -81,7 +134,10 @@ const PART_RULES: Readonly<Record<keyof Part, Joi.Schema>> = {
   source: Joi.object({
     fileName: Joi.string().max(LONGEST_NAME).allow('').required(),
     ppq: Joi.number().integer().min(1).max(32767).allow(null).required(),
-    lanes: Joi.array().items(Joi.object({ track: Joi.number().integer().min(0).required(), channel: Joi.number().integer().min(1).max(16).required() })).min(1).required(),
+    lanes: Joi.array()
+      .items(Joi.object({ track: Joi.number().integer().min(0).required(), channel: Joi.number().integer().min(1).max(16).required() }))
+      .min(1)
+      .required(),
   }),
 };
 
@@ -95,14 +151,25 @@ export function parsePart(data: unknown): Part {
   const part = validate<Part>(partSchema, migrated('part', data), 'bad-part');
   const end = endOfPart(part);
   const outside = part.hits.findIndex((h) => h.tick >= end);
-  if (outside >= 0) throw new NamedError('bad-part', [{ field: `hits[${outside}].tick`, problem: 'outside the part' }], `The part file is not valid: hits[${outside}] lies outside the part.`);
+  if (outside >= 0)
+    throw new NamedError(
+      'bad-part',
+      [{ field: `hits[${outside}].tick`, problem: 'outside the part' }],
+      `The part file is not valid: hits[${outside}] lies outside the part.`,
+    );
   const wrongSection = sectionProblem(part);
-  if (wrongSection) throw new NamedError('bad-part', [wrongSection], `The part file is not valid: ${wrongSection.field} ${wrongSection.problem}.`);
+  if (wrongSection)
+    throw new NamedError('bad-part', [wrongSection], `The part file is not valid: ${wrongSection.field} ${wrongSection.problem}.`);
   const wrongBreak = breakProblem(part);
   if (wrongBreak) throw new NamedError('bad-part', [wrongBreak], `The part file is not valid: ${wrongBreak.field} ${wrongBreak.problem}.`);
   const lanes = part.source?.lanes.length ?? 1;
   const stray = part.hits.findIndex((h) => (h.lane ?? 0) >= lanes);
-  if (stray >= 0) throw new NamedError('bad-part', [{ field: `hits[${stray}].lane`, problem: 'names no lane of the source' }], `The part file is not valid: hits[${stray}].lane names no lane of the source.`);
+  if (stray >= 0)
+    throw new NamedError(
+      'bad-part',
+      [{ field: `hits[${stray}].lane`, problem: 'names no lane of the source' }],
+      `The part file is not valid: hits[${stray}].lane names no lane of the source.`,
+    );
   const rows = rowsWith(part.rows, new Set(part.hits.map((h) => h.voice)));
   return { ...part, rows, hits: [...part.hits].sort(compareHits) };
 }

@@ -15,7 +15,9 @@ const MOST_PATTERN_HITS = 20_000;
 const patternSchema = Joi.object({
   format: Joi.string().valid('nod-sway/pattern@2').required(),
   name: Joi.string().min(1).max(LONGEST_NAME).required(),
-  meter: Joi.array().ordered(Joi.number().integer().min(1).max(64).required(), Joi.number().valid(1, 2, 4, 8, 16, 32, 64).required()).required(),
+  meter: Joi.array()
+    .ordered(Joi.number().integer().min(1).max(64).required(), Joi.number().valid(1, 2, 4, 8, 16, 32, 64).required())
+    .required(),
   length: Joi.number().integer().min(1).max(LAST_TICK).required(),
   rows: Joi.object().pattern(Joi.string().max(LONGEST_VOICE), Joi.string().min(1).max(LONGEST_NAME)).max(512).required(),
   hits: Joi.array().min(1).required(),
@@ -24,7 +26,8 @@ const patternSchema = Joi.object({
 /** @throws NamedError bad-pattern, newer-format */
 export function parsePattern(data: unknown): Pattern {
   const list = (data as { hits?: unknown } | null)?.hits;
-  if (Array.isArray(list) && list.length > MOST_PATTERN_HITS) throw new NamedError('bad-pattern', [{ field: 'hits', problem: `more than ${MOST_PATTERN_HITS}` }]);
+  if (Array.isArray(list) && list.length > MOST_PATTERN_HITS)
+    throw new NamedError('bad-pattern', [{ field: 'hits', problem: `more than ${MOST_PATTERN_HITS}` }]);
   const pattern = validate<Pattern>(patternSchema, migrated('pattern', data), 'bad-pattern');
   const problem = firstHitProblem(pattern.hits.map((hit, i) => ({ ...hit, id: `p${i}` })));
   if (problem) throw new NamedError('bad-pattern', [{ field: 'hits', problem }], `The pattern file is not valid: ${problem}.`);

@@ -19,8 +19,27 @@ const codeOf = async (work: () => unknown): Promise<string> => {
   }
 };
 
-const snare: OwnSound = { id: 's1', name: 'Tin', voice: 'snare', kit: 'k', cut: true, layers: [{ upTo: 60, takes: [{ sample: 'aa', name: 'Tin/soft.wav', level: -30 }] }, { upTo: 127, takes: [{ sample: 'bb', name: 'Tin/hard.wav', level: -12 }, { sample: 'aa', name: 'Tin/soft.wav', level: -30 }] }] };
-const samples = new Map([['aa', wavFile(2000, drum(200))], ['bb', wavFile(3000, drum(230))]]);
+const snare: OwnSound = {
+  id: 's1',
+  name: 'Tin',
+  voice: 'snare',
+  kit: 'k',
+  cut: true,
+  layers: [
+    { upTo: 60, takes: [{ sample: 'aa', name: 'Tin/soft.wav', level: -30 }] },
+    {
+      upTo: 127,
+      takes: [
+        { sample: 'bb', name: 'Tin/hard.wav', level: -12 },
+        { sample: 'aa', name: 'Tin/soft.wav', level: -30 },
+      ],
+    },
+  ],
+};
+const samples = new Map([
+  ['aa', wavFile(2000, drum(200))],
+  ['bb', wavFile(3000, drum(230))],
+]);
 const zip = (files: Zippable): Uint8Array => zipSync(files);
 
 test('a kit is a zip of its list and its recordings, each once; read again it is the same', async () => {
@@ -29,16 +48,41 @@ test('a kit is a zip of its list and its recordings, each once; read again it is
   expect(files.map((f) => f.path)).toEqual([MANIFEST, 'audio/aa.wav', 'audio/bb.wav']);
   expect(files[2]!.bytes).toEqual(samples.get('bb'));
   const manifest = readManifest(JSON.parse(new TextDecoder().decode(files[0]!.bytes)), new Set(files.map((f) => f.path)));
-  expect(manifest).toMatchObject({ format: 'nod-sway/kit@2', id: 'k', name: 'Tin shed', sounds: [{ id: 's1', voice: 'snare', cut: true, layers: [{ upTo: 60 }, { upTo: 127, takes: [{ file: 'audio/bb.wav' }, { file: 'audio/aa.wav' }] }] }] });
+  expect(manifest).toMatchObject({
+    format: 'nod-sway/kit@2',
+    id: 'k',
+    name: 'Tin shed',
+    sounds: [
+      {
+        id: 's1',
+        voice: 'snare',
+        cut: true,
+        layers: [{ upTo: 60 }, { upTo: 127, takes: [{ file: 'audio/bb.wav' }, { file: 'audio/aa.wav' }] }],
+      },
+    ],
+  });
 });
 
 test('a list that names what is not there, or has no right layers, is refused', async () => {
-  const list = { format: 'nod-sway/kit@2', id: 'k', name: 'K', sounds: [{ id: 's', name: 'S', voice: 'snare', layers: [{ upTo: 127, takes: [{ file: 'a.wav', name: 'a', level: -10 }] }] }] };
+  const list = {
+    format: 'nod-sway/kit@2',
+    id: 'k',
+    name: 'K',
+    sounds: [{ id: 's', name: 'S', voice: 'snare', layers: [{ upTo: 127, takes: [{ file: 'a.wav', name: 'a', level: -10 }] }] }],
+  };
   expect(readManifest(list, new Set(['a.wav'])).name).toBe('K');
   expect(await codeOf(() => readManifest(list, new Set(['b.wav'])))).toMatch(/bad-sound-kit: .*a\.wav/);
   const sound = list.sounds[0]!;
   const take = sound.layers[0]!.takes[0]!;
-  for (const layers of [[], [{ upTo: 90, takes: [take] }], [{ upTo: 127, takes: [] }], [{ upTo: 127, takes: [take] }, { upTo: 127, takes: [take] }]]) {
+  for (const layers of [
+    [],
+    [{ upTo: 90, takes: [take] }],
+    [{ upTo: 127, takes: [] }],
+    [
+      { upTo: 127, takes: [take] },
+      { upTo: 127, takes: [take] },
+    ],
+  ]) {
     expect(await codeOf(() => readManifest({ ...list, sounds: [{ ...sound, layers }] }, new Set(['a.wav'])))).toMatch(/^bad-sound-kit/);
   }
   expect(await codeOf(() => readManifest({ ...list, extra: 1 }, new Set(['a.wav'])))).toMatch(/^bad-sound-kit/);

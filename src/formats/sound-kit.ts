@@ -16,7 +16,9 @@ export interface SoundKitManifest {
   format: 'nod-sway/kit@2';
   id: string;
   name: string;
-  sounds: readonly (Omit<OwnSound, 'layers' | 'kit'> & { layers: readonly { upTo: number; takes: readonly { file: string; name: string; level: number }[] }[] })[];
+  sounds: readonly (Omit<OwnSound, 'layers' | 'kit'> & {
+    layers: readonly { upTo: number; takes: readonly { file: string; name: string; level: number }[] }[];
+  })[];
 }
 
 const name = Joi.string().min(1).max(LONGEST_NAME);
@@ -37,12 +39,26 @@ const manifestSchema = Joi.object({
           .items(
             Joi.object({
               upTo: Joi.number().integer().min(1).max(127).required(),
-              takes: Joi.array().items(Joi.object({ file: Joi.string().min(1).max(400).required(), name: name.required(), level: Joi.number().min(-200).max(200).required() })).min(1).max(MOST_TAKES).required(),
+              takes: Joi.array()
+                .items(
+                  Joi.object({
+                    file: Joi.string().min(1).max(400).required(),
+                    name: name.required(),
+                    level: Joi.number().min(-200).max(200).required(),
+                  }),
+                )
+                .min(1)
+                .max(MOST_TAKES)
+                .required(),
             }),
           )
           .min(1)
           .max(MOST_LAYERS)
-          .custom((layers: { upTo: number }[], helpers) => (layers.every((l, i) => l.upTo > (layers[i - 1]?.upTo ?? 0)) && layers.at(-1)?.upTo === 127 ? layers : helpers.message({ custom: 'layers: must rise to 127' })))
+          .custom((layers: { upTo: number }[], helpers) =>
+            layers.every((l, i) => l.upTo > (layers[i - 1]?.upTo ?? 0)) && layers.at(-1)?.upTo === 127
+              ? layers
+              : helpers.message({ custom: 'layers: must rise to 127' }),
+          )
           .required(),
       }),
     )
@@ -59,7 +75,8 @@ const manifestSchema = Joi.object({
 export function readManifest(data: unknown, files: Pick<ReadonlySet<string>, 'has'>): SoundKitManifest {
   const manifest = validate<SoundKitManifest>(manifestSchema, data, 'bad-sound-kit');
   const missing = manifest.sounds.flatMap((s) => s.layers.flatMap((l) => l.takes.map((t) => t.file))).find((file) => !files.has(file));
-  if (missing !== undefined) throw new NamedError('bad-sound-kit', { missing }, `The kit file is not valid: it names ${missing.slice(0, 80)}, which is not in it.`);
+  if (missing !== undefined)
+    throw new NamedError('bad-sound-kit', { missing }, `The kit file is not valid: it names ${missing.slice(0, 80)}, which is not in it.`);
   return manifest;
 }
 
@@ -71,7 +88,13 @@ export const manifestOf = (kit: OwnKit, sounds: readonly OwnSound[]): SoundKitMa
   format: 'nod-sway/kit@2',
   id: kit.id,
   name: kit.name,
-  sounds: sounds.map(({ kit: _kit, layers, ...sound }) => ({ ...sound, layers: layers.map(({ upTo, takes }) => ({ upTo, takes: takes.map(({ sample, name: file, level }) => ({ file: sampleFile(sample), name: file, level })) })) })),
+  sounds: sounds.map(({ kit: _kit, layers, ...sound }) => ({
+    ...sound,
+    layers: layers.map(({ upTo, takes }) => ({
+      upTo,
+      takes: takes.map(({ sample, name: file, level }) => ({ file: sampleFile(sample), name: file, level })),
+    })),
+  })),
 });
 
 /** Writes a kit as a zip; recordings that two sounds share are in it once. They are packed as they are: sound hardly shrinks. */
@@ -81,5 +104,8 @@ export function writeSoundKit(kit: OwnKit, sounds: readonly OwnSound[], samples:
     if (!bytes) throw new NamedError('bad-sound-kit', { missing: sample }, 'A recording of this kit is no longer here.');
     return [sampleFile(sample), bytes] as const;
   });
-  return zipSync({ [MANIFEST]: new TextEncoder().encode(JSON.stringify(manifestOf(kit, sounds), null, 1)), ...Object.fromEntries(files) }, { level: 0, mtime: new Date(1980, 0, 1) });
+  return zipSync(
+    { [MANIFEST]: new TextEncoder().encode(JSON.stringify(manifestOf(kit, sounds), null, 1)), ...Object.fromEntries(files) },
+    { level: 0, mtime: new Date(1980, 0, 1) },
+  );
 }

@@ -37,7 +37,11 @@ const GUARD_RULES: Readonly<Record<keyof Guards, Joi.Schema>> = {
   crosstalk: Joi.object().pattern(MIDI_KEY, Joi.number().min(1).max(127)),
 };
 export const guardsSchema = Joi.object(GUARD_RULES);
-const HAT_RULES: Readonly<Record<keyof HatSettings, Joi.Schema>> = { closedFrom: key.required(), openBelow: key.required(), turned: Joi.boolean() };
+const HAT_RULES: Readonly<Record<keyof HatSettings, Joi.Schema>> = {
+  closedFrom: key.required(),
+  openBelow: key.required(),
+  turned: Joi.boolean(),
+};
 export const hatSchema = Joi.object(HAT_RULES);
 
 /** Each member of a take with its rule. */
@@ -46,7 +50,17 @@ const TAKE_RULES: Readonly<Record<keyof Take, Joi.Schema>> = {
   name: Joi.string().min(1).max(LONGEST_NAME).required(),
   recordedAt: Joi.number().min(0).max(8.64e15).required(),
   input: Joi.string().max(LONGEST_NAME).allow('').required(),
-  tempo: Joi.array().items(Joi.object({ tick: tick.min(0).required(), microsecondsPerQuarter: Joi.number().min(SHORTEST_QUARTER).max(LONGEST_QUARTER).required() })).min(1).max(MOST_TEMPOS).required().custom(inTimeOrder),
+  tempo: Joi.array()
+    .items(
+      Joi.object({
+        tick: tick.min(0).required(),
+        microsecondsPerQuarter: Joi.number().min(SHORTEST_QUARTER).max(LONGEST_QUARTER).required(),
+      }),
+    )
+    .min(1)
+    .max(MOST_TEMPOS)
+    .required()
+    .custom(inTimeOrder),
   meter: Joi.array().items(meterSchema).min(1).max(MOST_METERS).required().custom(inTimeOrder),
   origin: tick.required(),
   start: tick.required(),
@@ -59,12 +73,26 @@ const TAKE_RULES: Readonly<Record<keyof Take, Joi.Schema>> = {
   pads: Joi.object().pattern(MIDI_KEY, key),
   pieces: Joi.string().min(1).max(60),
   dropped: Joi.array().items(Joi.number().integer().min(0)).max(100_000),
-  stalls: Joi.array().items(Joi.object({ from: Joi.number().min(-1e7).max(1e7).required(), to: Joi.number().min(-1e7).max(1e7).required() })).max(1000),
+  stalls: Joi.array()
+    .items(Joi.object({ from: Joi.number().min(-1e7).max(1e7).required(), to: Joi.number().min(-1e7).max(1e7).required() }))
+    .max(1000),
   passes: Joi.number().integer().min(0).max(1_000_000).required(),
   complete: Joi.boolean().required(),
 };
 
-const takesSchema = Joi.array().items(Joi.object({ take: Joi.object(TAKE_RULES).required(), events: Joi.array().required().custom((events: unknown[], helpers) => (events.every(isEvent) ? events : helpers.message({ custom: `events[${events.findIndex((e) => !isEvent(e))}] is no event` }))) })).max(MOST_TAKES).unique((a: Partial<FileTake> | null, b: Partial<FileTake> | null) => a?.take?.id !== undefined && a.take.id === b?.take?.id);
+const takesSchema = Joi.array()
+  .items(
+    Joi.object({
+      take: Joi.object(TAKE_RULES).required(),
+      events: Joi.array()
+        .required()
+        .custom((events: unknown[], helpers) =>
+          events.every(isEvent) ? events : helpers.message({ custom: `events[${events.findIndex((e) => !isEvent(e))}] is no event` }),
+        ),
+    }),
+  )
+  .max(MOST_TAKES)
+  .unique((a: Partial<FileTake> | null, b: Partial<FileTake> | null) => a?.take?.id !== undefined && a.take.id === b?.take?.id);
 
 const KINDS: readonly unknown[] = ['note', 'off', 'pedal', 'pressure'] satisfies readonly RawEvent['kind'][];
 const isWhole = (n: unknown, low: number, high: number): boolean => Number.isInteger(n) && (n as number) >= low && (n as number) <= high;
@@ -73,12 +101,29 @@ const isWhole = (n: unknown, low: number, high: number): boolean => Number.isInt
 function isEvent(e: unknown): boolean {
   if (typeof e !== 'object' || e === null || Object.keys(e).length !== 4) return false;
   const { at, kind, key: k, value } = e as Record<string, unknown>;
-  return Number.isFinite(at) && Math.abs(at as number) < 1e7 && KINDS.includes(kind) && isWhole(k, 0, 127) && isWhole(value, kind === 'note' ? 1 : 0, 127);
+  return (
+    Number.isFinite(at) &&
+    Math.abs(at as number) < 1e7 &&
+    KINDS.includes(kind) &&
+    isWhole(k, 0, 127) &&
+    isWhole(value, kind === 'note' ? 1 : 0, 127)
+  );
 }
 
 /** @throws NamedError bad-part, naming the member */
 export function readTakes(data: unknown): FileTake[] {
-  const count = Array.isArray(data) ? data.reduce((sum: number, t) => sum + (Array.isArray((t as { events?: unknown } | null)?.events) ? (t as { events: unknown[] }).events.length : 0), 0) : 0;
-  if (count > MOST_EVENTS) throw new NamedError('bad-part', [{ field: 'takes', problem: `${count} events are too many, ${MOST_EVENTS} are allowed` }], 'The part file is not valid: its takes are too long.');
+  const count = Array.isArray(data)
+    ? data.reduce(
+        (sum: number, t) =>
+          sum + (Array.isArray((t as { events?: unknown } | null)?.events) ? (t as { events: unknown[] }).events.length : 0),
+        0,
+      )
+    : 0;
+  if (count > MOST_EVENTS)
+    throw new NamedError(
+      'bad-part',
+      [{ field: 'takes', problem: `${count} events are too many, ${MOST_EVENTS} are allowed` }],
+      'The part file is not valid: its takes are too long.',
+    );
   return validate<FileTake[]>(takesSchema, data, 'bad-part');
 }

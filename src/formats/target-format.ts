@@ -14,12 +14,19 @@ const TARGET_RULES: Readonly<Record<keyof Target, Joi.Schema>> = {
   keys: Joi.alternatives(
     Joi.object({ kind: Joi.string().valid('hits').required() }),
     Joi.object({ kind: Joi.string().valid('general-midi').required() }),
-    Joi.object({ kind: Joi.string().valid('rows').required(), rows: Joi.object().pattern(voice, whole(TARGET.from)).max(MOST_ROWS).required() }),
+    Joi.object({
+      kind: Joi.string().valid('rows').required(),
+      rows: Joi.object().pattern(voice, whole(TARGET.from)).max(MOST_ROWS).required(),
+    }),
     Joi.object({ kind: Joi.string().valid('chromatic').required(), from: whole(TARGET.from).required() }),
   ).required(),
   channel: whole(TARGET.channel).required(),
   channels: Joi.object().pattern(voice, whole(TARGET.channel)),
-  curve: Joi.object({ power: Joi.number().min(0.25).max(4).required(), floor: whole({ min: 1, max: 126 }).required(), ceiling: whole({ min: 2, max: 127 }).required() }).required(),
+  curve: Joi.object({
+    power: Joi.number().min(0.25).max(4).required(),
+    floor: whole({ min: 1, max: 126 }).required(),
+    ceiling: whole({ min: 2, max: 127 }).required(),
+  }).required(),
   offsetMs: Joi.number().min(TARGET.offsetMs.min).max(TARGET.offsetMs.max).required(),
   noteMs: Joi.number().min(TARGET.noteMs.min).max(TARGET.noteMs.max).allow(null).required(),
   tracks: Joi.string().valid('one', 'rows').required(),
@@ -37,6 +44,10 @@ export const writeTargetFile = (target: Target): string => JSON.stringify({ form
 
 /** @throws NamedError bad-target, its details naming each wrong member */
 export function readTargetFile(text: string): Target {
-  const { format: _, ...target } = validate<Target & { format: string }>(targetSchema.append({ format: Joi.string().valid(FORMAT).required() }).required(), migrated('target', parseJson(text, 'bad-target')), 'bad-target');
+  const { format: _, ...target } = validate<Target & { format: string }>(
+    targetSchema.append({ format: Joi.string().valid(FORMAT).required() }).required(),
+    migrated('target', parseJson(text, 'bad-target')),
+    'bad-target',
+  );
   return target;
 }

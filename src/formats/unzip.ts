@@ -19,7 +19,8 @@ const refused = (why: string): NamedError => new NamedError('bad-zip', { problem
 const PIECE = 16_384;
 
 /** Bytes by which a zip is known. @example isZip(bytes) */
-export const isZip = (bytes: Uint8Array): boolean => bytes[0] === 0x50 && bytes[1] === 0x4b && (bytes[2] === 3 || bytes[2] === 5) && (bytes[3] === 4 || bytes[3] === 6);
+export const isZip = (bytes: Uint8Array): boolean =>
+  bytes[0] === 0x50 && bytes[1] === 0x4b && (bytes[2] === 3 || bytes[2] === 5) && (bytes[3] === 4 || bytes[3] === 6);
 
 /** Null for a path that stays within, or the reason why it does not. */
 export function problemOfPath(path: string): string | null {
@@ -35,7 +36,11 @@ export function problemOfPath(path: string): string | null {
  * @param isWanted which files are kept; the others are counted alone
  * @throws NamedError bad-zip, too-many-sounds
  */
-export async function unzip(chunks: AsyncIterable<Uint8Array>, { entries: most, bytes: mostBytes }: ZipLimits, isWanted: (path: string) => boolean = () => true): Promise<Unzipped[]> {
+export async function unzip(
+  chunks: AsyncIterable<Uint8Array>,
+  { entries: most, bytes: mostBytes }: ZipLimits,
+  isWanted: (path: string) => boolean = () => true,
+): Promise<Unzipped[]> {
   const files: Unzipped[] = [];
   const names = new Set<string>();
   let [entries, bytes, open] = [0, 0, 0];

@@ -49,7 +49,12 @@ const membersOf = new WeakMap<Schema, ReadonlySet<string> | null>();
 function knownMembers(schema: Schema): ReadonlySet<string> | null {
   let known = membersOf.get(schema);
   if (known === undefined) {
-    const { type, keys, flags, patterns } = schema.describe() as { type?: string; keys?: object; flags?: { unknown?: boolean }; patterns?: unknown };
+    const { type, keys, flags, patterns } = schema.describe() as {
+      type?: string;
+      keys?: object;
+      flags?: { unknown?: boolean };
+      patterns?: unknown;
+    };
     known = type === 'object' && keys && !patterns && flags?.unknown !== true ? new Set(Object.keys(keys)) : null;
     membersOf.set(schema, known);
   }
@@ -69,7 +74,11 @@ function refuseStranger(schema: Schema, data: unknown, code: ErrorCode): void {
   for (const name in data) {
     if (known.has(name)) continue;
     const field = name.length > LONGEST_NAME ? `${name.slice(0, LONGEST_NAME)}…` : name;
-    throw new NamedError(code, [{ field, problem: 'is not allowed' }], `${new NamedError(code).message.replace(/\.$/, '')}: ${field}: is not allowed.`);
+    throw new NamedError(
+      code,
+      [{ field, problem: 'is not allowed' }],
+      `${new NamedError(code).message.replace(/\.$/, '')}: ${field}: is not allowed.`,
+    );
   }
 }
 
@@ -92,7 +101,8 @@ function isLarge(data: unknown): boolean {
 /** The field of a problem that belongs to none. */
 const WHOLE = '(whole)';
 
-const pathOf = (path: readonly (string | number)[], name: (member: string) => string): string => path.reduce<string>((text, p) => (typeof p === 'number' ? `${text}[${p}]` : text ? `${text}.${name(p)}` : name(p)), '') || WHOLE;
+const pathOf = (path: readonly (string | number)[], name: (member: string) => string): string =>
+  path.reduce<string>((text, p) => (typeof p === 'number' ? `${text}[${p}]` : text ? `${text}.${name(p)}` : name(p)), '') || WHOLE;
 
 /** What is wrong, without the name that the field has already: names may be as long as whoever sent them liked. */
 function problemOf(message: string, path: readonly (string | number)[]): string {
@@ -106,14 +116,21 @@ function describe(problems: readonly FieldProblem[], count: number, code: ErrorC
   const what = new NamedError(code).message.replace(/\.$/, '');
   const first = problems[0];
   const more = count > 1 ? ` (and ${count - 1} more)` : '';
-  return first ? `${what}: ${first.field === WHOLE || first.problem.startsWith(`${first.field}[`) ? first.problem : `${first.field}: ${first.problem}`}${more}.` : `${what}.`;
+  return first
+    ? `${what}: ${first.field === WHOLE || first.problem.startsWith(`${first.field}[`) ? first.problem : `${first.field}: ${first.problem}`}${more}.`
+    : `${what}.`;
 }
 
 /** @throws NamedError of the given code where data is too long, too wide or too deep to be looked at */
 function checkSize(data: unknown, size: Size, code: ErrorCode, depth = 0): void {
   if (typeof data !== 'object' || data === null) return;
   const entries: readonly unknown[] = Array.isArray(data) ? data : Object.values(data);
-  const problem = depth > size.depth ? 'lies too deep' : entries.length > (Array.isArray(data) ? size.list : size.members) ? `a list of ${entries.length} entries is too long, ${size.list} are allowed` : null;
+  const problem =
+    depth > size.depth
+      ? 'lies too deep'
+      : entries.length > (Array.isArray(data) ? size.list : size.members)
+        ? `a list of ${entries.length} entries is too long, ${size.list} are allowed`
+        : null;
   if (problem) throw new NamedError(code, [{ field: WHOLE, problem }], `${new NamedError(code).message.replace(/\.$/, '')}: ${problem}.`);
   for (const entry of entries) checkSize(entry, size, code, depth + 1);
 }
@@ -123,6 +140,10 @@ export function parseJson(text: string, code: ErrorCode): unknown {
   try {
     return JSON.parse(text);
   } catch {
-    throw new NamedError(code, [{ field: WHOLE, problem: 'not JSON' }], `${new NamedError(code).message.replace(/\.$/, '')}: it is not JSON.`);
+    throw new NamedError(
+      code,
+      [{ field: WHOLE, problem: 'not JSON' }],
+      `${new NamedError(code).message.replace(/\.$/, '')}: it is not JSON.`,
+    );
   }
 }

@@ -1,6 +1,15 @@
 'use client';
 
-import { DndContext, DragOverlay, pointerWithin, PointerSensor, useSensor, useSensors, type DragEndEvent, type Modifier } from '@dnd-kit/core';
+import {
+  DndContext,
+  DragOverlay,
+  pointerWithin,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+  type Modifier,
+} from '@dnd-kit/core';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
@@ -77,7 +86,12 @@ export function GroovesPlace({ partId, grooveId }: Props) {
       showError(e);
     }
   };
-  const { getRootProps, getInputProps, isDragActive, open } = useDropzone({ noClick: true, noKeyboard: true, multiple: false, onDrop: ([file]) => file && void bring(file) });
+  const { getRootProps, getInputProps, isDragActive, open } = useDropzone({
+    noClick: true,
+    noKeyboard: true,
+    multiple: false,
+    onDrop: ([file]) => file && void bring(file),
+  });
 
   const openPart = (id: string) => router.replace(id === NEUTRAL ? '/grooves' : `/grooves?part=${encodeURIComponent(id)}`);
 
@@ -99,7 +113,13 @@ export function GroovesPlace({ partId, grooveId }: Props) {
 
   return (
     <GroovesProvider value={store}>
-      <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragStart={({ active }) => setDragged(String(active.id))} onDragCancel={() => setDragged(null)} onDragEnd={onDragEnd}>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={pointerWithin}
+        onDragStart={({ active }) => setDragged(String(active.id))}
+        onDragCancel={() => setDragged(null)}
+        onDragEnd={onDragEnd}
+      >
         <div {...getRootProps()} className="flex h-dvh min-h-[480px] flex-col overflow-hidden">
           <TopLine hearing={hearing} parts={parts} onPart={openPart} onLearn={() => setLearning({ file: null })} onBring={open} />
           <SaveTrouble />
@@ -117,7 +137,9 @@ export function GroovesPlace({ partId, grooveId }: Props) {
             </div>
           )}
         </div>
-        <DragOverlay dropAnimation={null} modifiers={BESIDE_POINTER}>{dragged && <Dragged id={dragged} />}</DragOverlay>
+        <DragOverlay dropAnimation={null} modifiers={BESIDE_POINTER}>
+          {dragged && <Dragged id={dragged} />}
+        </DragOverlay>
         {learning && (
           <LearnFlow
             parts={parts}
@@ -138,7 +160,11 @@ export function GroovesPlace({ partId, grooveId }: Props) {
 const BESIDE_POINTER: Modifier[] = [
   ({ activatorEvent, activeNodeRect, transform }) => {
     if (!activeNodeRect || !(activatorEvent instanceof PointerEvent)) return transform;
-    return { ...transform, x: transform.x + activatorEvent.clientX - activeNodeRect.left + 14, y: transform.y + activatorEvent.clientY - activeNodeRect.top + 14 };
+    return {
+      ...transform,
+      x: transform.x + activatorEvent.clientX - activeNodeRect.left + 14,
+      y: transform.y + activatorEvent.clientY - activeNodeRect.top + 14,
+    };
   },
 ];
 

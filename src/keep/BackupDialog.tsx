@@ -45,7 +45,17 @@ export default function BackupDialog({ parts, onClose }: Props) {
     return () => controller.abort(new Error('cancelled'));
   }, []);
   return (
-    <Modal open onClose={onClose} unfinished={made ? null : 'The file is still being written. If you stop now, there will be no file.'} title={parts ? `Export ${parts.name}` : 'Backup'} about={parts ? 'With versions, takes and ideas, and with the sounds and recordings that they need.' : 'Everything of yours in one file: parts with versions, takes and ideas, grooves, feels, kits with their sounds, recorded breaks, patterns, key maps, targets, settings.'}>
+    <Modal
+      open
+      onClose={onClose}
+      unfinished={made ? null : 'The file is still being written. If you stop now, there will be no file.'}
+      title={parts ? `Export ${parts.name}` : 'Backup'}
+      about={
+        parts
+          ? 'With versions, takes and ideas, and with the sounds and recordings that they need.'
+          : 'Everything of yours in one file: parts with versions, takes and ideas, grooves, feels, kits with their sounds, recorded breaks, patterns, key maps, targets, settings.'
+      }
+    >
       {made ? (
         <Account name="backup-account" problems={made.backup.left} onClose={onClose}>
           <p>

@@ -17,7 +17,10 @@ export function KeepSection({ onBackUp, onFile }: { onBackUp: () => void; onFile
   const input = useRef<HTMLInputElement>(null);
   useEffect(() => {
     let current = true;
-    roomHere().then((found) => current && setRoom(found), () => undefined);
+    roomHere().then(
+      (found) => current && setRoom(found),
+      () => undefined,
+    );
     return () => {
       current = false;
     };
@@ -34,12 +37,15 @@ export function KeepSection({ onBackUp, onFile }: { onBackUp: () => void; onFile
           Back up everything
         </Button>
         <Button onClick={() => input.current?.click()}>Restore from a file</Button>
-        <span className="text-faint">{dates && (dates.last === null ? 'No backup was made yet.' : `The last one was made ${agoText(dates.last)}.`)}</span>
+        <span className="text-faint">
+          {dates && (dates.last === null ? 'No backup was made yet.' : `The last one was made ${agoText(dates.last)}.`)}
+        </span>
       </p>
       <FileField ref={input} label="Library file" onChoose={([file]) => file && onFile(file)} />
       {room && (
         <p data-testid="room" className="text-sm text-faint">
-          Kept here: {megabytes(room.used)}; there is room for about {megabytes(room.left)} more. {room.kept ? 'The browser keeps it until you delete it.' : 'The browser may clear it when the disk is full. '}
+          Kept here: {megabytes(room.used)}; there is room for about {megabytes(room.left)} more.{' '}
+          {room.kept ? 'The browser keeps it until you delete it.' : 'The browser may clear it when the disk is full. '}
           {!room.kept && (
             <Button size="tiny" onClick={() => void ask()}>
               Ask it to keep everything

@@ -26,7 +26,8 @@ const MIXED = 'as chosen below';
 /** Settings are one thing: there are no two of them. */
 const choicesFor = ({ kind }: Looked) => (kind === 'setting' ? CHOICES.filter((c) => c.value !== 'beside') : CHOICES);
 
-const countsOf = (things: readonly Looked[]): string => countWords(ENTRY_KINDS.map((kind) => [kind, things.filter((t) => t.kind === kind).length]));
+const countsOf = (things: readonly Looked[]): string =>
+  countWords(ENTRY_KINDS.map((kind) => [kind, things.filter((t) => t.kind === kind).length]));
 
 /** What a library file would bring, before anything is changed; then it is taken in. */
 export default function RestoreDialog({ file, onClose }: { file: File; onClose: () => void }) {
@@ -79,10 +80,19 @@ export default function RestoreDialog({ file, onClose }: { file: File; onClose: 
   };
 
   return (
-    <Modal open onClose={onClose} unfinished={preview && done !== null ? 'The restore is still running. If you stop now, what has been restored so far is kept.' : null} title="Restore" about={preview ? `${file.name}, written on ${format(preview.madeAt, 'd MMMM yyyy, HH:mm')}.` : file.name}>
+    <Modal
+      open
+      onClose={onClose}
+      unfinished={preview && done !== null ? 'The restore is still running. If you stop now, what has been restored so far is kept.' : null}
+      title="Restore"
+      about={preview ? `${file.name}, written on ${format(preview.madeAt, 'd MMMM yyyy, HH:mm')}.` : file.name}
+    >
       {restored ? (
         <Account name="restore-account" problems={restored.failed} onClose={onClose}>
-          <p>{restored.taken === 1 ? 'One thing was taken in.' : `${restored.taken} things were taken in.`} What was replaced among your parts is in the drawer of deleted parts.</p>
+          <p>
+            {restored.taken === 1 ? 'One thing was taken in.' : `${restored.taken} things were taken in.`} What was replaced among your
+            parts is in the drawer of deleted parts.
+          </p>
         </Account>
       ) : done !== null ? (
         <p role="status" className="flex items-center gap-3">
@@ -124,17 +134,30 @@ export default function RestoreDialog({ file, onClose }: { file: File; onClose: 
                   label="For all that differ"
                   value={all.size === 1 ? ([...all][0] as string) : MIXED}
                   choices={all.size === 1 ? CHOICES : [...CHOICES, { value: MIXED, text: MIXED }]}
-                  onChange={(c) => c !== MIXED && setChoices(new Map(different.map(({ thing, i }) => [i, choicesFor(thing).some((o) => o.value === c) ? (c as Choice) : 'mine'])))}
+                  onChange={(c) =>
+                    c !== MIXED &&
+                    setChoices(
+                      new Map(different.map(({ thing, i }) => [i, choicesFor(thing).some((o) => o.value === c) ? (c as Choice) : 'mine'])),
+                    )
+                  }
                 />
               </p>
               <ul tabIndex={0} aria-label="Different" className="max-h-64 divide-y divide-line overflow-auto">
                 {different.map(({ thing, i }) => (
                   <li key={i} className="flex items-baseline gap-3 py-1">
                     <span className="mr-auto min-w-0">
-                      <span className="font-serif text-base">{thing.name}</span> <span className="text-sm text-faint">{[thing.kind === 'setting' ? '' : nameOfKind(thing.kind), datesOf(thing)].filter(Boolean).join(', ')}</span>
+                      <span className="font-serif text-base">{thing.name}</span>{' '}
+                      <span className="text-sm text-faint">
+                        {[thing.kind === 'setting' ? '' : nameOfKind(thing.kind), datesOf(thing)].filter(Boolean).join(', ')}
+                      </span>
                       {thing.differs && <span className="block text-sm text-faint">In the file: {thing.differs}.</span>}
                     </span>
-                    <Picker label={`${thing.name}: which`} value={choiceOf(i)} choices={choicesFor(thing)} onChange={(c) => setChoices(new Map(choices).set(i, c as Choice))} />
+                    <Picker
+                      label={`${thing.name}: which`}
+                      value={choiceOf(i)}
+                      choices={choicesFor(thing)}
+                      onChange={(c) => setChoices(new Map(choices).set(i, c as Choice))}
+                    />
                   </li>
                 ))}
               </ul>
@@ -155,4 +178,5 @@ export default function RestoreDialog({ file, onClose }: { file: File; onClose: 
 }
 
 /** @example datesOf(thing) // 'here of 3 Nov, 10:15, there of 1 Nov, 09:00' */
-const datesOf = ({ here, there }: Looked): string => (here === undefined || there === undefined ? '' : `here of ${format(here, 'd MMM, HH:mm')}, there of ${format(there, 'd MMM, HH:mm')}`);
+const datesOf = ({ here, there }: Looked): string =>
+  here === undefined || there === undefined ? '' : `here of ${format(here, 'd MMM, HH:mm')}, there of ${format(there, 'd MMM, HH:mm')}`;

@@ -20,7 +20,12 @@ export interface Backup {
  * @param onProgress from 0 to 1
  * @throws NamedError library-too-large, store-refused
  */
-export async function makeBackup(here: Here, parts: readonly string[] | null, onProgress: (done: number) => void = () => undefined, at = Date.now()): Promise<Backup> {
+export async function makeBackup(
+  here: Here,
+  parts: readonly string[] | null,
+  onProgress: (done: number) => void = () => undefined,
+  at = Date.now(),
+): Promise<Backup> {
   const only = parts && new Set(parts);
   const packed = (await Promise.all(KINDS.map((kind) => kind.here(here, only)))).flat();
   const zip = new LibraryWriter();

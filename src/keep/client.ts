@@ -11,8 +11,20 @@ import type { Preview, Restored } from './restore';
 
 type Progress = (done: number) => void;
 
-const inWorker = async <T>(job: (api: Comlink.Remote<LibraryApi>, tell: Progress) => Promise<Outcome<T>>, onProgress: Progress, signal: AbortSignal): Promise<T> =>
-  resultOf(await tellingHowFar(onProgress, (tell) => runIn<LibraryApi, Outcome<T>>(new Worker(new URL('./library.worker.ts', import.meta.url), { type: 'module' }), (api) => job(api, tell), signal)));
+const inWorker = async <T>(
+  job: (api: Comlink.Remote<LibraryApi>, tell: Progress) => Promise<Outcome<T>>,
+  onProgress: Progress,
+  signal: AbortSignal,
+): Promise<T> =>
+  resultOf(
+    await tellingHowFar(onProgress, (tell) =>
+      runIn<LibraryApi, Outcome<T>>(
+        new Worker(new URL('./library.worker.ts', import.meta.url), { type: 'module' }),
+        (api) => job(api, tell),
+        signal,
+      ),
+    ),
+  );
 
 /** What is kept in this tab's memory alone no worker sees. */
 const isInMemory = (): boolean => storeHealth.getState().keeping === 'memory';
@@ -33,7 +45,11 @@ export async function look(file: Blob, onProgress: Progress, signal: AbortSignal
 /** Takes things of it in. Aborting keeps what is in already, each thing as a whole. @throws NamedError store-full */
 export async function restore(file: Blob, wishes: ReadonlyMap<number, How>, onProgress: Progress, signal: AbortSignal): Promise<Restored> {
   if (isInMemory()) return (await import('./restore')).restoreLibrary(here(), file, wishes, onProgress);
-  const { toRemember, ...restored } = await inWorker((api, tell) => api.restore(remembered(), file, wishes, tell) as Promise<Outcome<Restored & { toRemember: Record<string, string> }>>, onProgress, signal);
+  const { toRemember, ...restored } = await inWorker(
+    (api, tell) => api.restore(remembered(), file, wishes, tell) as Promise<Outcome<Restored & { toRemember: Record<string, string> }>>,
+    onProgress,
+    signal,
+  );
   remember(toRemember);
   return restored;
 }

@@ -39,18 +39,67 @@ const browser = (remembered: Record<string, string> = {}): Here => {
 const sampleOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
 const hit = wavFile(4000, drum(200));
 const loop = wavFile(9000, drum(120));
-const take: Take = { id: 'take-1', name: 'Take 1', recordedAt: 1_700_000_000_000, input: 'Pads', tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }], meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }], origin: ticks(0), start: ticks(0), end: ticks(4 * TICKS_PER_QUARTER), latencyMs: milliseconds(0), curve: STRAIGHT_CURVE, guards: USUAL_GUARDS, passes: 1, complete: true };
+const take: Take = {
+  id: 'take-1',
+  name: 'Take 1',
+  recordedAt: 1_700_000_000_000,
+  input: 'Pads',
+  tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }],
+  meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }],
+  origin: ticks(0),
+  start: ticks(0),
+  end: ticks(4 * TICKS_PER_QUARTER),
+  latencyMs: milliseconds(0),
+  curve: STRAIGHT_CURVE,
+  guards: USUAL_GUARDS,
+  passes: 1,
+  complete: true,
+};
 const events = [{ at: seconds(0.5), kind: 'note' as const, key: 38, value: 90 }];
-const plain = smallPart([['kick', 0, 100], ['snare', 1, 90]], { bars: 1 });
+const plain = smallPart(
+  [
+    ['kick', 0, 100],
+    ['snare', 1, 90],
+  ],
+  { bars: 1 },
+);
 
 /** A browser with one of everything. @returns the parts' ids */
 async function filled(here: Here): Promise<string[]> {
   const { db } = here;
   const whole = new WholeParts(db);
-  const sound: OwnSound = { id: 'tin', name: 'Tin', voice: 'snare', kit: 'shed', layers: [{ upTo: 127, takes: [{ sample: sampleOf(hit), name: 'tin.wav', level: -20 }] }] };
-  await new SoundStore(db).keep({ kit: { id: 'shed', name: 'Tin shed' }, sounds: [sound, { ...sound, id: 'loose', name: 'Loose tin', kit: undefined }], samples: new Map([[sampleOf(hit), hit as Uint8Array<ArrayBuffer>]]) });
-  await new RecordingStore(db).keep({ id: sampleOf(loop), blob: new Blob([loop as Uint8Array<ArrayBuffer>]), name: 'Loop', seconds: 0.2, at: 5 });
-  const a = await whole.create({ part: { ...putTake(plain, take, events), name: 'Bilge Pump', ownKit: { id: 'shed', name: 'Tin shed' } }, song: undefined, versions: [{ name: 'Later', at: 9, part: plain }, { name: 'First', at: 9, part: plain }], takes: [{ take, events }], ideas: [{ letter: 'B', bars: 1, part: plain }] }, { id: 'part-a' });
+  const sound: OwnSound = {
+    id: 'tin',
+    name: 'Tin',
+    voice: 'snare',
+    kit: 'shed',
+    layers: [{ upTo: 127, takes: [{ sample: sampleOf(hit), name: 'tin.wav', level: -20 }] }],
+  };
+  await new SoundStore(db).keep({
+    kit: { id: 'shed', name: 'Tin shed' },
+    sounds: [sound, { ...sound, id: 'loose', name: 'Loose tin', kit: undefined }],
+    samples: new Map([[sampleOf(hit), hit as Uint8Array<ArrayBuffer>]]),
+  });
+  await new RecordingStore(db).keep({
+    id: sampleOf(loop),
+    blob: new Blob([loop as Uint8Array<ArrayBuffer>]),
+    name: 'Loop',
+    seconds: 0.2,
+    at: 5,
+  });
+  const a = await whole.create(
+    {
+      part: { ...putTake(plain, take, events), name: 'Bilge Pump', ownKit: { id: 'shed', name: 'Tin shed' } },
+      song: undefined,
+      versions: [
+        { name: 'Later', at: 9, part: plain },
+        { name: 'First', at: 9, part: plain },
+      ],
+      takes: [{ take, events }],
+      ideas: [{ letter: 'B', bars: 1, part: plain }],
+    },
+    { id: 'part-a' },
+  );
   const b = await whole.create({ part: { ...plain, name: 'Rope Walk' } });
   await new ShelfStore(db).tag([b], { add: ['verse'] });
   await new GrooveStore(db).put({ id: 'g', groove: { ...HOUSE_GROOVES[0]!, name: 'Mine' }, tags: ['late'], createdAt: 1, updatedAt: 2 });
@@ -62,7 +111,8 @@ async function filled(here: Here): Promise<string[]> {
   return [a, b];
 }
 
-const allNew = async (here: Here, file: Blob): Promise<Map<number, How>> => new Map((await lookAtLibrary(here, file)).things.flatMap((t, i) => (t.standing === 'new' ? [[i, 'add'] as const] : [])));
+const allNew = async (here: Here, file: Blob): Promise<Map<number, How>> =>
+  new Map((await lookAtLibrary(here, file)).things.flatMap((t, i) => (t.standing === 'new' ? [[i, 'add'] as const] : [])));
 const bytesOf = async (blob: Blob): Promise<Buffer> => Buffer.from(await blob.arrayBuffer());
 const codeOf = async (work: () => Promise<unknown>): Promise<string> => {
   try {
@@ -77,7 +127,10 @@ test('a backup that is restored in a fresh browser, and backed up there again, i
   const here = browser({ 'nod-sway:hands': '{"lead":"left"}' });
   await filled(here);
   const first = await makeBackup(here, null, undefined, 1000);
-  expect([first.counts, first.left]).toEqual([{ sound: 2, break: 1, groove: 1, feel: 1, 'key map': 1, pattern: 1, target: 1, part: 2, setting: 1 }, []]);
+  expect([first.counts, first.left]).toEqual([
+    { sound: 2, break: 1, groove: 1, feel: 1, 'key map': 1, pattern: 1, target: 1, part: 2, setting: 1 },
+    [],
+  ]);
   expect(await isLibrary(first.blob)).toBe(true);
   const there = browser();
   const wishes = await allNew(there, first.blob);
@@ -87,7 +140,8 @@ test('a backup that is restored in a fresh browser, and backed up there again, i
   const again = await makeBackup(there, null, undefined, 1000);
   expect(Buffer.compare(await bytesOf(first.blob), await bytesOf(again.blob))).toBe(0);
   // All that was carried is in its table there.
-  for (const spec of TABLES.filter((t) => t.carried !== null && t.name !== 'edits' && t.name !== 'songs')) expect([spec.name, await there.db.table(spec.name).count()]).toEqual([spec.name, await here.db.table(spec.name).count()]);
+  for (const spec of TABLES.filter((t) => t.carried !== null && t.name !== 'edits' && t.name !== 'songs'))
+    expect([spec.name, await there.db.table(spec.name).count()]).toEqual([spec.name, await here.db.table(spec.name).count()]);
   expect((await lookAtLibrary(there, first.blob)).things.every((t) => t.standing === 'same')).toBe(true);
 });
 
@@ -100,16 +154,29 @@ test('over existing work it says what is new, the same and different, and overwr
   await new GrooveStore(here.db).remove('g');
   await here.db.inputs.update('Pads', { latencyMs: 30 });
   const { things } = await lookAtLibrary(here, file);
-  expect(things.filter((t) => t.standing !== 'same').map((t) => [t.kind, t.name, t.standing])).toEqual([['groove', 'Mine', 'new'], ['feel', 'Loose', 'different'], ['part', 'Bilge Pump', 'different'], ['setting', 'Settings', 'different']]);
+  expect(things.filter((t) => t.standing !== 'same').map((t) => [t.kind, t.name, t.standing])).toEqual([
+    ['groove', 'Mine', 'new'],
+    ['feel', 'Loose', 'different'],
+    ['part', 'Bilge Pump', 'different'],
+    ['setting', 'Settings', 'different'],
+  ]);
   expect(things.find((t) => t.name === 'Bilge Pump')?.differs).toBe('Called Bilge Pump instead of Bilge Pump, mine');
   await restoreLibrary(here, file, await allNew(here, file));
   const whole = new WholeParts(here.db);
-  expect([(await whole.parts.load(a!)).part.name, (await new FeelStore(here.db).list()).map((f) => f.feel.seed), (await here.db.inputs.get('Pads'))?.latencyMs, await here.db.grooves.count()]).toEqual(['Bilge Pump, mine', [77], 30, 1]);
+  expect([
+    (await whole.parts.load(a!)).part.name,
+    (await new FeelStore(here.db).list()).map((f) => f.feel.seed),
+    (await here.db.inputs.get('Pads'))?.latencyMs,
+    await here.db.grooves.count(),
+  ]).toEqual(['Bilge Pump, mine', [77], 30, 1]);
 
   const wish = (how: How) => new Map(things.flatMap((t, i) => (t.standing === 'different' ? [[i, how] as const] : [])));
   await restoreLibrary(here, file, wish('beside'));
   expect((await whole.parts.list()).map((r) => r.name).sort()).toEqual(['Bilge Pump (backup)', 'Bilge Pump, mine', 'Rope Walk']);
-  expect((await new FeelStore(here.db).list()).map((f) => [f.name, f.feel.seed])).toEqual([['Loose', 77], ['Loose (backup)', plain.feel.seed]]);
+  expect((await new FeelStore(here.db).list()).map((f) => [f.name, f.feel.seed])).toEqual([
+    ['Loose', 77],
+    ['Loose (backup)', plain.feel.seed],
+  ]);
   // The copy beside has takes of its own.
   expect(await here.db.takes.count()).toBe(2);
   await restoreLibrary(here, file, wish('replace'));
@@ -144,7 +211,8 @@ test('hostile files: climbing paths, bombs, wrong versions, half files, recordin
   const here = browser();
   await filled(here);
   const whole = (await makeBackup(here, null)).blob;
-  const list = (change: object) => new TextEncoder().encode(JSON.stringify({ format: 'nod-sway/library@1', madeAt: 1, entries: [], ...change }));
+  const list = (change: object) =>
+    new TextEncoder().encode(JSON.stringify({ format: 'nod-sway/library@1', madeAt: 1, entries: [], ...change }));
   const zipped = (files: Record<string, Uint8Array>) => new Blob([zipSync(files) as Uint8Array<ArrayBuffer>]);
   const look = (file: Blob) => codeOf(() => lookAtLibrary(here, file));
   expect(await look(zipped({ 'library.json': list({}), '../up.json': new Uint8Array(3) }))).toMatch(/^bad-library: .*climbs out/);
@@ -154,7 +222,9 @@ test('hostile files: climbing paths, bombs, wrong versions, half files, recordin
   expect(await look(zipped({ 'library.json': list({ format: 'nod-sway/part@3' }) }))).toMatch(/^bad-library/);
   expect(await look(zipped({ 'library.json': new TextEncoder().encode('[') }))).toMatch(/^bad-library/);
   expect(await look(zipped({ 'other.json': list({}) }))).toMatch(/^bad-library: .*list/);
-  expect(await look(zipped({ 'library.json': list({ entries: [{ kind: 'part', key: 'a', name: 'A', file: 'parts/a.json' }] }) }))).toMatch(/^bad-library: .*parts\/a\.json/);
+  expect(await look(zipped({ 'library.json': list({ entries: [{ kind: 'part', key: 'a', name: 'A', file: 'parts/a.json' }] }) }))).toMatch(
+    /^bad-library: .*parts\/a\.json/,
+  );
   expect(await look(whole.slice(0, whole.size - 40))).toMatch(/^bad-library/);
   expect(await look(whole.slice(0, 300))).toMatch(/^bad-library/);
   expect(await look(new Blob([]))).toMatch(/^bad-library/);
@@ -171,8 +241,15 @@ test('hostile files: climbing paths, bombs, wrong versions, half files, recordin
   // A recording that was exchanged.
   const zip = new LibraryWriter();
   await zip.add(`breaks/a.wav`, new Blob([hit as Uint8Array<ArrayBuffer>]));
-  const exchanged = await zip.close({ format: 'nod-sway/library@1', madeAt: 1, entries: [{ kind: 'break', key: 'f'.repeat(64), name: 'Loop', file: 'breaks/a.wav' }] });
-  expect(await restoreLibrary(browser(), exchanged, new Map([[0, 'add']]))).toMatchObject({ taken: 0, failed: [{ name: 'Loop', why: expect.stringContaining('not what its name says') as string }] });
+  const exchanged = await zip.close({
+    format: 'nod-sway/library@1',
+    madeAt: 1,
+    entries: [{ kind: 'break', key: 'f'.repeat(64), name: 'Loop', file: 'breaks/a.wav' }],
+  });
+  expect(await restoreLibrary(browser(), exchanged, new Map([[0, 'add']]))).toMatchObject({
+    taken: 0,
+    failed: [{ name: 'Loop', why: expect.stringContaining('not what its name says') as string }],
+  });
 });
 
 test('any byte that is changed ends in a result or a named error', async () => {

@@ -17,9 +17,16 @@ function hereWith(remembered: Remembered): Here & { toRemember: Record<string, s
 
 /** Library files away from the interface: gigabytes never freeze it. */
 const api = {
-  backUp: (remembered: Remembered, parts: readonly string[] | null, tell: Tell): Promise<Outcome<Backup>> => outcomeOf(makeBackup(hereWith(remembered), parts, tell)),
-  look: (remembered: Remembered, file: Blob, tell: Tell): Promise<Outcome<Preview>> => outcomeOf(lookAtLibrary(hereWith(remembered), file, tell)),
-  restore: (remembered: Remembered, file: Blob, wishes: ReadonlyMap<number, How>, tell: Tell): Promise<Outcome<Restored & { toRemember: Remembered }>> => {
+  backUp: (remembered: Remembered, parts: readonly string[] | null, tell: Tell): Promise<Outcome<Backup>> =>
+    outcomeOf(makeBackup(hereWith(remembered), parts, tell)),
+  look: (remembered: Remembered, file: Blob, tell: Tell): Promise<Outcome<Preview>> =>
+    outcomeOf(lookAtLibrary(hereWith(remembered), file, tell)),
+  restore: (
+    remembered: Remembered,
+    file: Blob,
+    wishes: ReadonlyMap<number, How>,
+    tell: Tell,
+  ): Promise<Outcome<Restored & { toRemember: Remembered }>> => {
     const here = hereWith(remembered);
     return outcomeOf(restoreLibrary(here, file, wishes, tell).then((restored) => ({ ...restored, toRemember: here.toRemember })));
   },

@@ -13,7 +13,12 @@ test('what is ours is carried, the theme under a name of ours; what is not stays
 });
 
 test('where the browser forbids it nothing is remembered, and nothing breaks', () => {
-  Object.defineProperty(globalThis, 'localStorage', { configurable: true, get: () => { throw new Error('forbidden'); } });
+  Object.defineProperty(globalThis, 'localStorage', {
+    configurable: true,
+    get: () => {
+      throw new Error('forbidden');
+    },
+  });
   expect(remembered()).toEqual({});
   expect(() => remember({ 'nod-sway:hands': '{}' })).not.toThrow();
   // Whoever clears up behind the tests reads it, too.

@@ -47,7 +47,14 @@ export async function lookAtLibrary(here: Here, file: Blob, onProgress: (done: n
     const { kind, name, updatedAt: there } = entry;
     try {
       const { standing, updatedAt, differs } = await kindOf(entry).look(here, entry, from);
-      things.push({ kind, name, standing, ...(updatedAt === undefined ? {} : { here: updatedAt }), ...(there === undefined ? {} : { there }), ...(differs === undefined ? {} : { differs }) });
+      things.push({
+        kind,
+        name,
+        standing,
+        ...(updatedAt === undefined ? {} : { here: updatedAt }),
+        ...(there === undefined ? {} : { there }),
+        ...(differs === undefined ? {} : { differs }),
+      });
     } catch (e) {
       if (!isNamedError(e) || e.code === 'store-refused') throw e;
       things.push({ kind, name, standing: 'broken', why: e.message });
@@ -67,7 +74,12 @@ export interface Restored {
  * @param wishes what is done with the thing of that number in {@link Preview.things}
  * @throws NamedError bad-library, newer-format, store-full (what came before it is here)
  */
-export async function restoreLibrary(here: Here, file: Blob, wishes: ReadonlyMap<number, How>, onProgress: (done: number) => void = () => undefined): Promise<Restored> {
+export async function restoreLibrary(
+  here: Here,
+  file: Blob,
+  wishes: ReadonlyMap<number, How>,
+  onProgress: (done: number) => void = () => undefined,
+): Promise<Restored> {
   const from = await openLibrary(file);
   const entries = inOrder(from.list.entries);
   const failed: { name: string; why: string }[] = [];

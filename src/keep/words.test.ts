@@ -1,8 +1,20 @@
 import { countWords, megabytes } from './words';
 
 test('counts are said as people count', () => {
-  expect(countWords([['part', 24], ['groove', 1], ['feel', 0]])).toBe('24 parts and 1 groove');
-  expect(countWords([['part', 1], ['key map', 2], ['setting', 1]])).toBe('1 part, 2 key maps and the settings');
+  expect(
+    countWords([
+      ['part', 24],
+      ['groove', 1],
+      ['feel', 0],
+    ]),
+  ).toBe('24 parts and 1 groove');
+  expect(
+    countWords([
+      ['part', 1],
+      ['key map', 2],
+      ['setting', 1],
+    ]),
+  ).toBe('1 part, 2 key maps and the settings');
   expect(countWords([['part', 0]])).toBe('nothing');
 });
 

@@ -15,7 +15,9 @@ const NAMES: Readonly<Record<EntryKind, [string, string]>> = {
 
 /** @example countWords([['part', 24], ['groove', 1], ['feel', 0]]) // '24 parts and 1 groove' */
 export function countWords(counts: readonly (readonly [EntryKind, number])[]): string {
-  const words = counts.filter(([, n]) => n > 0).map(([kind, n]) => (kind === 'setting' ? NAMES[kind][0] : `${n} ${NAMES[kind][n === 1 ? 0 : 1]}`));
+  const words = counts
+    .filter(([, n]) => n > 0)
+    .map(([kind, n]) => (kind === 'setting' ? NAMES[kind][0] : `${n} ${NAMES[kind][n === 1 ? 0 : 1]}`));
   if (words.length === 0) return 'nothing';
   return words.length === 1 ? (words[0] as string) : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
 }

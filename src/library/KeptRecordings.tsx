@@ -8,7 +8,8 @@ import { showError } from '@/ui/notify';
 import { tellDeleted } from '@/ui/undo-key';
 
 /** @example sizeWords({ seconds: 5.217, size: 920_492 }) // '5.2 s, 0.9 MB' */
-const sizeWords = ({ seconds, size }: Pick<RecordingInfo, 'seconds' | 'size'>): string => `${seconds.toFixed(1)} s, ${(size / 1e6).toFixed(1)} MB`;
+const sizeWords = ({ seconds, size }: Pick<RecordingInfo, 'seconds' | 'size'>): string =>
+  `${seconds.toFixed(1)} s, ${(size / 1e6).toFixed(1)} MB`;
 
 /** The recordings of breaks: they stay when their part goes, until they are deleted here. */
 export function KeptRecordings() {

@@ -39,7 +39,9 @@ export function LibraryPlace() {
     if (files.length === 1 && /\.json$/i.test(first.name)) return void bring(first).catch(showError);
     if (files.length > 1 || !/\.zip$/i.test(first.name)) return setSounds([...files]);
     // A zip is a library, or else a kit: its contents tell.
-    import('@/formats/library-zip').then(async ({ isLibrary }) => ((await isLibrary(first)) ? setRestoring(first) : setSounds([first]))).catch(showError);
+    import('@/formats/library-zip')
+      .then(async ({ isLibrary }) => ((await isLibrary(first)) ? setRestoring(first) : setSounds([first])))
+      .catch(showError);
   };
   const { getRootProps, isDragActive } = useDropzone({ noClick: true, noKeyboard: true, onDrop: take });
   return (
@@ -56,7 +58,10 @@ export function LibraryPlace() {
         <Shelved title="Backup" about="Everything of yours in one file, to keep, to carry to another machine, or to go back to.">
           <KeepSection onBackUp={() => setBacking(true)} onFile={setRestoring} />
         </Shelved>
-        <Shelved title="Pattern book" about="Hits under a name, with all they have. They are kept, and put into a part, on the Bench: “Pattern book”, found by Ctrl K.">
+        <Shelved
+          title="Pattern book"
+          about="Hits under a name, with all they have. They are kept, and put into a part, on the Bench: “Pattern book”, found by Ctrl K."
+        >
           <PatternBook empty={<EmptyPicture className="mb-2" />} />
         </Shelved>
         <Shelved title="Whole feels" about="Kept on the Bench’s page Feel; used in any part.">

@@ -9,7 +9,8 @@ import { SoundsLibrary } from '@/sounds/SoundsLibrary';
 import { say } from '@/ui/notify';
 import type { ChosenFile } from '@/workers/sounds.worker';
 
-const said = (kept: Kept): void => say(kept.for === null ? `${kept.kit.name} is kept: any part may be played by it.` : `${kept.sound.name} is kept: any row may play it.`);
+const said = (kept: Kept): void =>
+  say(kept.for === null ? `${kept.kit.name} is kept: any part may be played by it.` : `${kept.sound.name} is kept: any row may play it.`);
 
 const receive = (files: readonly ChosenFile[]): void => void receiveSounds(Promise.resolve(files), null, said);
 

@@ -35,7 +35,11 @@ export function PatternBook({ empty }: { empty: ReactNode }) {
   const [tempo, setTempo] = useState(USUAL_BPM);
   const [heard, setHeard] = useState<string | null>(null);
   const engine = soundEngine();
-  const playing = useSyncExternalStore(engine.subscribe, () => engine.isPlaying, () => false);
+  const playing = useSyncExternalStore(
+    engine.subscribe,
+    () => engine.isPlaying,
+    () => false,
+  );
   useEffect(() => () => engine.stop(), [engine]);
   const hear = ({ name, pattern }: Item) => {
     if (playing && heard === name) return engine.stop();
@@ -55,14 +59,27 @@ export function PatternBook({ empty }: { empty: ReactNode }) {
   return (
     <>
       <p className="mb-1 leading-8">
-        Heard over and over at <NumberField label="Tempo to hear patterns at" value={tempo} min={MIN_BPM} max={MAX_BPM} unit="BPM" default={USUAL_BPM} onChange={setTempo} />
+        Heard over and over at{' '}
+        <NumberField
+          label="Tempo to hear patterns at"
+          value={tempo}
+          min={MIN_BPM}
+          max={MAX_BPM}
+          unit="BPM"
+          default={USUAL_BPM}
+          onChange={setTempo}
+        />
       </p>
       <KeptList<Item>
         what="pattern"
         own={kept.map(({ name, pattern }) => ({ name, pattern, about: aboutPattern(pattern) }))}
         picture={({ pattern }) => <TinyStems summary={summarize(partOfPattern(pattern))} />}
         usesOf={(item) => (
-          <Button size="small" aria-label={playing && heard === item.name ? `Stop ${item.name}` : `Hear ${item.name}`} onClick={() => hear(item)}>
+          <Button
+            size="small"
+            aria-label={playing && heard === item.name ? `Stop ${item.name}` : `Hear ${item.name}`}
+            onClick={() => hear(item)}
+          >
             {playing && heard === item.name ? 'stop' : 'hear'}
           </Button>
         )}

@@ -75,6 +75,7 @@ worker.addEventListener('message', (e) => {
 });
 worker.addEventListener('fetch', (e) => {
   const { request } = e;
-  const key = request.method === 'GET' ? keyOf(new URL(request.url), request.headers, worker.location.origin, request.mode === 'navigate') : null;
+  const key =
+    request.method === 'GET' ? keyOf(new URL(request.url), request.headers, worker.location.origin, request.mode === 'navigate') : null;
   if (key !== null) e.respondWith(answer(request, key));
 });

@@ -1,10 +1,19 @@
 import { keyOf, pageOf } from './shipped';
 
 const ORIGIN = 'http://127.0.0.1:3000';
-const key = (path: string, headers: Record<string, string> = {}, isDocument = false) => keyOf(new URL(path, ORIGIN), new Headers(headers), ORIGIN, isDocument);
+const key = (path: string, headers: Record<string, string> = {}, isDocument = false) =>
+  keyOf(new URL(path, ORIGIN), new Headers(headers), ORIGIN, isDocument);
 
 test('every place is a page, whatever part or groove it is about', () => {
-  expect(['/', '/grooves', '/library', '/bench/demo-low-tide', '/bench/a/b', '/elsewhere', '/benches'].map(pageOf)).toEqual(['index', 'grooves', 'library', 'bench', null, null, null]);
+  expect(['/', '/grooves', '/library', '/bench/demo-low-tide', '/bench/a/b', '/elsewhere', '/benches'].map(pageOf)).toEqual([
+    'index',
+    'grooves',
+    'library',
+    'bench',
+    null,
+    null,
+    null,
+  ]);
 });
 
 test('documents, their data and pieces of it are kept apart', () => {

@@ -6,7 +6,10 @@ import { keepOffline } from './versions';
 /** What is said, and the offers that wait for an answer. */
 const said: string[] = [];
 const offers: { text: string; take: () => void }[] = [];
-jest.mock('@/ui/notify', () => ({ say: (text: string) => void said.push(text), offer: (text: string, _label: string, take: () => void) => void offers.push({ text, take }) }));
+jest.mock('@/ui/notify', () => ({
+  say: (text: string) => void said.push(text),
+  offer: (text: string, _label: string, take: () => void) => void offers.push({ text, take }),
+}));
 
 class Fake extends EventTarget {
   state = 'installing';
@@ -33,8 +36,16 @@ let reloads = 0;
 
 /** A browser's registration; `running`: a version serves this page already. */
 function browser(running: boolean) {
-  const registration = Object.assign(new EventTarget(), { installing: null as Fake | null, waiting: null as Fake | null, active: running ? new Fake() : null, update: () => Promise.resolve() });
-  const container = Object.assign(new EventTarget(), { controller: running ? registration.active : null, register: () => Promise.resolve(registration) });
+  const registration = Object.assign(new EventTarget(), {
+    installing: null as Fake | null,
+    waiting: null as Fake | null,
+    active: running ? new Fake() : null,
+    update: () => Promise.resolve(),
+  });
+  const container = Object.assign(new EventTarget(), {
+    controller: running ? registration.active : null,
+    register: () => Promise.resolve(registration),
+  });
   /** A newer script was found and fetched. */
   const found = () => {
     const worker = new Fake();
@@ -54,7 +65,10 @@ function browser(running: boolean) {
 
 beforeEach(() => {
   said.length = offers.length = reloads = 0;
-  Object.assign(globalThis, { document: new EventTarget(), window: { location: { reload: () => void reloads++ }, addEventListener: () => {}, removeEventListener: () => {} } });
+  Object.assign(globalThis, {
+    document: new EventTarget(),
+    window: { location: { reload: () => void reloads++ }, addEventListener: () => {}, removeEventListener: () => {} },
+  });
 });
 
 test('the first version is kept without a word', async () => {

@@ -12,8 +12,16 @@ export default function BackupReminder({ rows, onBackUp }: { rows: readonly Part
   const days = dates ? daysWithout(dates, rows) : null;
   if (!dates || days === null) return null;
   return (
-    <p role="status" data-testid="backup-reminder" className="mb-4 flex flex-wrap items-center gap-2 rounded-md border border-strong px-4 py-2">
-      <span className="mr-auto">{dates.last === null ? `You have worked here for ${days} days, and there is no backup yet.` : `The last backup is ${days} days old, and you have worked since.`}</span>
+    <p
+      role="status"
+      data-testid="backup-reminder"
+      className="mb-4 flex flex-wrap items-center gap-2 rounded-md border border-strong px-4 py-2"
+    >
+      <span className="mr-auto">
+        {dates.last === null
+          ? `You have worked here for ${days} days, and there is no backup yet.`
+          : `The last backup is ${days} days old, and you have worked since.`}
+      </span>
       <Button look="strong" size="small" onClick={onBackUp}>
         Back up everything
       </Button>

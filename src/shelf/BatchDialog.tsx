@@ -37,7 +37,10 @@ function useChoices(): Readonly<Record<What, readonly Choice[]>> {
   const kits = useStored(() => kitStore.list().catch(() => []), []) ?? [];
   return {
     feel: [...feels, ...READY_FEELS].map(({ name, feel }) => ({ name, given: { kind: 'feel', feel } })),
-    groove: [...grooves.map((k) => k.groove), ...HOUSE_GROOVES].map((groove) => ({ name: groove.name, given: { kind: 'groove', groove, lean: 1, level: 1 } })),
+    groove: [...grooves.map((k) => k.groove), ...HOUSE_GROOVES].map((groove) => ({
+      name: groove.name,
+      given: { kind: 'groove', groove, lean: 1, level: 1 },
+    })),
     'key map': [...kits, ...KITS].map((kit) => ({ name: kit.name, given: { kind: 'key map', kit } })),
   };
 }
@@ -88,7 +91,13 @@ export default function BatchDialog({ files, onParts, onClose }: Props) {
     setDone(new Map());
     setRunning(true);
     try {
-      await (worker.current ??= new BatchWorker()).perform(files, choice.given, song, (n, outcome) => setDone((was) => new Map(was).set(n, outcome)), controller.signal);
+      await (worker.current ??= new BatchWorker()).perform(
+        files,
+        choice.given,
+        song,
+        (n, outcome) => setDone((was) => new Map(was).set(n, outcome)),
+        controller.signal,
+      );
     } catch (e) {
       showError(e);
     }
@@ -99,12 +108,23 @@ export default function BatchDialog({ files, onParts, onClose }: Props) {
     if (!first || !worker.current) return;
     if (files.length === 1) return void say(await deliver({ data: first.bytes, fileName: first.file.name, type: 'audio/midi' }));
     const names = new Set<string>();
-    const packed = Object.fromEntries(written.map(({ file, bytes }) => [`${uniqueName(file.name.replace(/\.midi?$/i, ''), names)}.mid`, bytes]));
+    const packed = Object.fromEntries(
+      written.map(({ file, bytes }) => [`${uniqueName(file.name.replace(/\.midi?$/i, ''), names)}.mid`, bytes]),
+    );
     say(await deliver({ data: await worker.current.zip(packed), fileName: 'performed.zip', type: 'application/zip' }));
   };
 
   return (
-    <Modal open onClose={onClose} unfinished={running ? `Finished ${done.size} of ${counted(files.length, 'file')}. If you stop now, the finished files are discarded.` : null} title={`${files.length} MIDI ${files.length === 1 ? 'file' : 'files'}`} about="Give one thing to all of them: what it does to each is told before anything is written. The files themselves stay as they are." wide>
+    <Modal
+      open
+      onClose={onClose}
+      unfinished={
+        running ? `Finished ${done.size} of ${counted(files.length, 'file')}. If you stop now, the finished files are discarded.` : null
+      }
+      title={`${files.length} MIDI ${files.length === 1 ? 'file' : 'files'}`}
+      about="Give one thing to all of them: what it does to each is told before anything is written. The files themselves stay as they are."
+      wide
+    >
       <p className="leading-9">
         Give them{' '}
         <Picker
@@ -118,7 +138,13 @@ export default function BatchDialog({ files, onParts, onClose }: Props) {
             })
           }
         />{' '}
-        <Picker label="Which" value={choice?.name ?? ''} choices={choices[what].map((c) => ({ value: c.name, text: c.name }))} onChange={(name) => change(() => setChosen(name))} /> and write{' '}
+        <Picker
+          label="Which"
+          value={choice?.name ?? ''}
+          choices={choices[what].map((c) => ({ value: c.name, text: c.name }))}
+          onChange={(name) => change(() => setChosen(name))}
+        />{' '}
+        and write{' '}
         <Picker
           label="What is written"
           value={song ? 'song' : 'drums'}
@@ -138,7 +164,8 @@ export default function BatchDialog({ files, onParts, onClose }: Props) {
       <div className="flex flex-wrap items-center justify-end gap-2">
         {running ? (
           <p role="status" className="mr-auto flex items-center gap-2">
-            <progress aria-label="Batch" className="w-40 accent-accent" max={files.length} value={done.size} /> {done.size} of {files.length}
+            <progress aria-label="Batch" className="w-40 accent-accent" max={files.length} value={done.size} /> {done.size} of{' '}
+            {files.length}
           </p>
         ) : (
           <Button className="mr-auto" onClick={onParts}>

@@ -15,7 +15,11 @@ interface Props {
 /** What is done with the parts that are chosen; it stays in sight while they are, under the cards: none moves when it comes. */
 export default function ChosenBar({ rows, shown, onTags, onExport }: Props) {
   return (
-    <div role="toolbar" aria-label="Chosen parts" className="sticky bottom-0 z-20 -mx-3 mt-4 flex flex-wrap items-center gap-2 border-t border-strong bg-ground px-3 py-2">
+    <div
+      role="toolbar"
+      aria-label="Chosen parts"
+      className="sticky bottom-0 z-20 -mx-3 mt-4 flex flex-wrap items-center gap-2 border-t border-strong bg-ground px-3 py-2"
+    >
       <p className="mr-3">
         <strong>{partsText(rows)}</strong> chosen
       </p>

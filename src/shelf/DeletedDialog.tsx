@@ -19,7 +19,12 @@ export default function DeletedDialog({ onClose }: { onClose: () => void }) {
     say(`${row.name} is on the Shelf again.`);
   };
   return (
-    <Modal open onClose={onClose} title="Deleted parts" about="Each with its versions, takes and ideas. After thirty days they go for good.">
+    <Modal
+      open
+      onClose={onClose}
+      title="Deleted parts"
+      about="Each with its versions, takes and ideas. After thirty days they go for good."
+    >
       {deleted.length === 0 ? (
         <p className="text-faint">The drawer is empty.</p>
       ) : (
@@ -39,7 +44,12 @@ export default function DeletedDialog({ onClose }: { onClose: () => void }) {
                 <Button size="small" aria-label={`Put ${d.row.name} back`} onClick={() => attempt(putBack(d))}>
                   put back
                 </Button>
-                <Button size="small" look="danger" aria-label={`Delete ${d.row.name} for good`} onClick={() => attempt(deletedStore.forget([d.id]))}>
+                <Button
+                  size="small"
+                  look="danger"
+                  aria-label={`Delete ${d.row.name} for good`}
+                  onClick={() => attempt(deletedStore.forget([d.id]))}
+                >
                   delete for good
                 </Button>
               </li>

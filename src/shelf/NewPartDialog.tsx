@@ -25,15 +25,59 @@ export function NewPartDialog({ onStart, onClose }: { onStart: (beginning: Begin
     <Modal open onClose={onClose} title="A new part">
       <form onSubmit={submit} className="space-y-3">
         <p className="text-lg leading-10">
-          <NumberField label="Tempo" value={wish.tempo} min={MIN_BPM} max={MAX_BPM} digits={1} unit="BPM" default={100} onChange={(tempo) => change({ tempo })} /> in{' '}
-          <NumberField label="Units a bar" value={wish.numerator} min={1} max={32} unit="/" className="[&_input]:w-[2.2em]" onChange={(numerator) => change({ numerator })} />{' '}
-          <Picker label="Unit" value={String(wish.denominator)} choices={['2', '4', '8', '16'].map((d) => ({ value: d, text: d }))} onChange={(d) => change({ denominator: Number(d) })} />,{' '}
-          <NumberField label="Length" value={wish.bars} min={1} max={256} unit={wish.bars === 1 ? 'bar' : 'bars'} default={2} className="[&_input]:w-[2.6em]" onChange={(bars) => change({ bars })} /> for the key map{' '}
-          <Picker label="Key map" value={wish.kit.name} choices={kits.map((k) => ({ value: k.name, text: k.name }))} onChange={(name) => change({ kit: kits.find((k) => k.name === name) ?? wish.kit })} />
+          <NumberField
+            label="Tempo"
+            value={wish.tempo}
+            min={MIN_BPM}
+            max={MAX_BPM}
+            digits={1}
+            unit="BPM"
+            default={100}
+            onChange={(tempo) => change({ tempo })}
+          />{' '}
+          in{' '}
+          <NumberField
+            label="Units a bar"
+            value={wish.numerator}
+            min={1}
+            max={32}
+            unit="/"
+            className="[&_input]:w-[2.2em]"
+            onChange={(numerator) => change({ numerator })}
+          />{' '}
+          <Picker
+            label="Unit"
+            value={String(wish.denominator)}
+            choices={['2', '4', '8', '16'].map((d) => ({ value: d, text: d }))}
+            onChange={(d) => change({ denominator: Number(d) })}
+          />
+          ,{' '}
+          <NumberField
+            label="Length"
+            value={wish.bars}
+            min={1}
+            max={256}
+            unit={wish.bars === 1 ? 'bar' : 'bars'}
+            default={2}
+            className="[&_input]:w-[2.6em]"
+            onChange={(bars) => change({ bars })}
+          />{' '}
+          for the key map{' '}
+          <Picker
+            label="Key map"
+            value={wish.kit.name}
+            choices={kits.map((k) => ({ value: k.name, text: k.name }))}
+            onChange={(name) => change({ kit: kits.find((k) => k.name === name) ?? wish.kit })}
+          />
         </p>
         <label className="flex items-baseline gap-2">
           <span className="text-faint">Called</span>
-          <input value={wish.name} maxLength={120} onChange={(e) => change({ name: e.target.value })} className="min-w-0 flex-1 rounded border-b border-strong bg-transparent px-1 font-serif text-lg" />
+          <input
+            value={wish.name}
+            maxLength={120}
+            onChange={(e) => change({ name: e.target.value })}
+            className="min-w-0 flex-1 rounded border-b border-strong bg-transparent px-1 font-serif text-lg"
+          />
         </label>
         <div className="flex justify-end gap-2 pt-2">
           <Button onClick={onClose}>Cancel</Button>

@@ -21,7 +21,11 @@ import { benchOf } from './places';
 const PartMenu = dynamic(() => import('./PartMenu'), { ssr: false });
 
 /** The last line of a card: its tags, and what a demo is or when it was changed. */
-const lastLine = (row: PartRow): string => [...(row.tags ?? []), row.head === 0 && row.about ? row.about : `changed ${isPlausible(row.updatedAt) ? agoText(row.updatedAt) : 'at an unknown time'}`].join(' · ');
+const lastLine = (row: PartRow): string =>
+  [
+    ...(row.tags ?? []),
+    row.head === 0 && row.about ? row.about : `changed ${isPlausible(row.updatedAt) ? agoText(row.updatedAt) : 'at an unknown time'}`,
+  ].join(' · ');
 
 const HOVERED = 'opacity-0 group-hover:opacity-100 group-focus-within:opacity-100 focus:opacity-100 pointer-coarse:opacity-100';
 
@@ -59,13 +63,22 @@ export const PartCard = memo(function PartCard({ row, nth, of, shown, onTags, st
       aria-setsize={of}
       style={style}
       onKeyDown={onKey}
-      className={clsx('group absolute top-0 left-0 rounded-lg border bg-surface transition-shadow hover:shadow-sm', chosen ? 'border-accent' : 'border-line hover:border-strong')}
+      className={clsx(
+        'group absolute top-0 left-0 rounded-lg border bg-surface transition-shadow hover:shadow-sm',
+        chosen ? 'border-accent' : 'border-line hover:border-strong',
+      )}
       onContextMenu={(e) => {
         e.preventDefault();
         setMenu({ x: e.clientX, y: e.clientY });
       }}
     >
-      <Link href={place} prefetch={false} onMouseEnter={() => router.prefetch(place)} onFocus={() => router.prefetch(place)} className="block h-full rounded-lg p-4">
+      <Link
+        href={place}
+        prefetch={false}
+        onMouseEnter={() => router.prefetch(place)}
+        onFocus={() => router.prefetch(place)}
+        className="block h-full rounded-lg p-4"
+      >
         <TinyStems summary={summary} />
         <h2 className={clsx('mt-3 truncate pr-20 font-serif text-lg leading-7', naming && 'invisible')}>{row.name}</h2>
         <p className="truncate text-faint">
@@ -83,14 +96,28 @@ export const PartCard = memo(function PartCard({ row, nth, of, shown, onTags, st
         onChange={() => undefined}
         className={clsx('absolute top-2 left-2 size-5 accent-accent', !chosen && !choosing && HOVERED)}
       />
-      <CardButton label={heard ? `Stop ${row.name}` : `Hear ${row.name}`} className={clsx('absolute top-2 right-2 size-8 border border-strong bg-surface', heard ? 'text-accent' : HOVERED)} onClick={() => void hearPart(row.id)}>
+      <CardButton
+        label={heard ? `Stop ${row.name}` : `Hear ${row.name}`}
+        className={clsx('absolute top-2 right-2 size-8 border border-strong bg-surface', heard ? 'text-accent' : HOVERED)}
+        onClick={() => void hearPart(row.id)}
+      >
         {heard ? <Pause size={16} /> : <Play size={16} />}
       </CardButton>
       <div className="absolute right-2 bottom-[57px] flex">
-        <CardButton label={`Rename ${row.name}`} hint="Rename (F2)" className={`size-7 text-faint ${HOVERED}`} onClick={() => setNaming(true)}>
+        <CardButton
+          label={`Rename ${row.name}`}
+          hint="Rename (F2)"
+          className={`size-7 text-faint ${HOVERED}`}
+          onClick={() => setNaming(true)}
+        >
           <Pencil size={15} />
         </CardButton>
-        <CardButton label={`Delete ${row.name}`} hint="Delete (Del)" className={`size-7 text-faint ${HOVERED}`} onClick={() => removeParts([row])}>
+        <CardButton
+          label={`Delete ${row.name}`}
+          hint="Delete (Del)"
+          className={`size-7 text-faint ${HOVERED}`}
+          onClick={() => removeParts([row])}
+        >
           <Trash2 size={15} />
         </CardButton>
       </div>
@@ -131,9 +158,27 @@ export const PartCard = memo(function PartCard({ row, nth, of, shown, onTags, st
 });
 
 /** A small one: hundreds of cards come and go while the Shelf is scrolled. */
-function CardButton({ label, hint, className, onClick, children }: { label: string; hint?: string; className: string; onClick: () => void; children: ReactNode }) {
+function CardButton({
+  label,
+  hint,
+  className,
+  onClick,
+  children,
+}: {
+  label: string;
+  hint?: string;
+  className: string;
+  onClick: () => void;
+  children: ReactNode;
+}) {
   return (
-    <button type="button" aria-label={label} title={hint ?? label} onClick={onClick} className={`flex items-center justify-center rounded-md hover:bg-sunk ${className}`}>
+    <button
+      type="button"
+      aria-label={label}
+      title={hint ?? label}
+      onClick={onClick}
+      className={`flex items-center justify-center rounded-md hover:bg-sunk ${className}`}
+    >
       {children}
     </button>
   );

@@ -20,7 +20,10 @@ export function PartGrid({ rows, onTags }: { rows: readonly PartRow[]; onTags: (
   useLayoutEffect(() => {
     const measure = () => {
       const box = list.current?.getBoundingClientRect();
-      if (box) setPlace((was) => (was.width === box.width && was.top === box.top + window.scrollY ? was : { width: box.width, top: box.top + window.scrollY }));
+      if (box)
+        setPlace((was) =>
+          was.width === box.width && was.top === box.top + window.scrollY ? was : { width: box.width, top: box.top + window.scrollY },
+        );
     };
     measure();
     // What stands above moves it, too.
@@ -32,7 +35,12 @@ export function PartGrid({ rows, onTags }: { rows: readonly PartRow[]; onTags: (
   const columns = Math.max(1, Math.floor((place.width + GAP) / (NARROWEST_CARD + GAP)));
   const width = (place.width - GAP * (columns - 1)) / columns;
   const height = Math.round((width - SIDES) * PICTURE) + LINES;
-  const virtual = useWindowVirtualizer({ count: Math.ceil(rows.length / columns), estimateSize: () => height + GAP, overscan: 2, scrollMargin: place.top });
+  const virtual = useWindowVirtualizer({
+    count: Math.ceil(rows.length / columns),
+    estimateSize: () => height + GAP,
+    overscan: 2,
+    scrollMargin: place.top,
+  });
   useEffect(() => virtual.measure(), [virtual, height]);
   // Given to each card once: what it answers is read when it is asked.
   const seen = useRef(rows);
@@ -42,11 +50,26 @@ export function PartGrid({ rows, onTags }: { rows: readonly PartRow[]; onTags: (
   const shown = useCallback(() => seen.current.map((row) => row.id), []);
   const lines = place.width === 0 ? [] : virtual.getVirtualItems();
   return (
-    <ul ref={list} aria-label="Parts" className="relative" style={{ height: Math.max(0, Math.ceil(rows.length / columns) * (height + GAP) - GAP) }}>
+    <ul
+      ref={list}
+      aria-label="Parts"
+      className="relative"
+      style={{ height: Math.max(0, Math.ceil(rows.length / columns) * (height + GAP) - GAP) }}
+    >
       {lines.flatMap(({ index: line, start }) =>
-        rows.slice(line * columns, (line + 1) * columns).map((row, i) => (
-          <PartCard key={row.id} row={row} nth={line * columns + i} of={rows.length} shown={shown} onTags={onTags} style={{ width, height, transform: `translate(${Math.round(i * (width + GAP))}px, ${start - place.top}px)` }} />
-        )),
+        rows
+          .slice(line * columns, (line + 1) * columns)
+          .map((row, i) => (
+            <PartCard
+              key={row.id}
+              row={row}
+              nth={line * columns + i}
+              of={rows.length}
+              shown={shown}
+              onTags={onTags}
+              style={{ width, height, transform: `translate(${Math.round(i * (width + GAP))}px, ${start - place.top}px)` }}
+            />
+          )),
       )}
     </ul>
   );

@@ -123,8 +123,11 @@ export function Shelf() {
   const bringAll = (files: readonly File[]) => {
     const controller = new AbortController();
     abort.current = controller;
-    const work = async () => (await import('./import-many')).importMany(files, (name, n) => setBusy(`${name}, ${n} of ${files.length}`), controller.signal);
-    work().catch(showError).finally(() => setBusy(null));
+    const work = async () =>
+      (await import('./import-many')).importMany(files, (name, n) => setBusy(`${name}, ${n} of ${files.length}`), controller.signal);
+    work()
+      .catch(showError)
+      .finally(() => setBusy(null));
   };
 
   const { getRootProps, getInputProps, isDragActive, open } = useDropzone({
@@ -156,7 +159,9 @@ export function Shelf() {
   const restoreDemos = async () => {
     try {
       const added = await addMissingDemos();
-      tell(added === 0 ? 'All demo parts are here; yours were left as they are.' : `${added} demo ${added === 1 ? 'part' : 'parts'} put back.`);
+      tell(
+        added === 0 ? 'All demo parts are here; yours were left as they are.' : `${added} demo ${added === 1 ? 'part' : 'parts'} put back.`,
+      );
     } catch (e) {
       showError(e);
     }
@@ -178,7 +183,13 @@ export function Shelf() {
         </h1>
         <label className="flex h-8 items-center gap-2 rounded-md border border-strong px-2">
           <Search size={15} className="text-faint" aria-hidden="true" />
-          <input value={view.search} onChange={(e) => shelfView.setState({ search: e.target.value })} placeholder="Name, tag, meter, tempo" aria-label="Search the shelf" className="w-44 bg-transparent outline-none placeholder:text-faint" />
+          <input
+            value={view.search}
+            onChange={(e) => shelfView.setState({ search: e.target.value })}
+            placeholder="Name, tag, meter, tempo"
+            aria-label="Search the shelf"
+            className="w-44 bg-transparent outline-none placeholder:text-faint"
+          />
         </label>
         <Link href="/grooves" prefetch={false} className="px-1 underline-offset-4 hover:underline">
           Grooves
@@ -211,15 +222,28 @@ export function Shelf() {
           <div className="rounded-lg border border-dashed border-strong px-8 py-14 text-center">
             <EmptyPicture className="mx-auto mb-3" />
             <p className="font-serif text-xl">The Shelf is empty.</p>
-            <p className="mt-1 mb-5 text-faint">Drop a MIDI file or a recorded loop anywhere on this page, start a new part, or bring the demo parts back.</p>
+            <p className="mt-1 mb-5 text-faint">
+              Drop a MIDI file or a recorded loop anywhere on this page, start a new part, or bring the demo parts back.
+            </p>
             <Button onClick={() => void restoreDemos()}>Bring the demo parts back</Button>
           </div>
         )}
         {rows && <BackupReminder rows={rows} onBackUp={() => setBacking({ parts: null })} />}
         {rows && rows.length > 0 && <ShelfLine rows={rows} shown={shown.length} />}
-        {rows && rows.length > 0 && shown.length === 0 && <p className="py-10 text-center text-faint">{view.search.trim() ? `No part matches “${view.search}”.` : 'No part is like that.'}</p>}
+        {rows && rows.length > 0 && shown.length === 0 && (
+          <p className="py-10 text-center text-faint">
+            {view.search.trim() ? `No part matches “${view.search}”.` : 'No part is like that.'}
+          </p>
+        )}
         <PartGrid rows={shown} onTags={tagOne} />
-        {chosenRows.length > 0 && <ChosenBar rows={chosenRows} shown={shown} onTags={tagOne} onExport={(some) => setBacking({ parts: { ids: some.map((row) => row.id), name: partsText(some) } })} />}
+        {chosenRows.length > 0 && (
+          <ChosenBar
+            rows={chosenRows}
+            shown={shown}
+            onTags={tagOne}
+            onExport={(some) => setBacking({ parts: { ids: some.map((row) => row.id), name: partsText(some) } })}
+          />
+        )}
         {rows && rows.length > 0 && (
           <p className="mt-8 flex flex-wrap gap-x-4 text-sm text-faint">
             <span>Drop a .mid file, a drum loop (.wav) or a backup anywhere. Everything stays in this browser.</span>
@@ -252,7 +276,9 @@ export function Shelf() {
         />
       )}
       {drawer && <DeletedDialog onClose={() => setDrawer(false)} />}
-      {question && <LaneDialog question={question} onPick={pick} hear={laneHearing(question, showError)} onClose={() => setQuestion(null)} />}
+      {question && (
+        <LaneDialog question={question} onPick={pick} hear={laneHearing(question, showError)} onClose={() => setQuestion(null)} />
+      )}
     </div>
   );
 }

@@ -50,7 +50,14 @@ export default function TagsDialog({ rows, all, onClose }: { rows: readonly Part
         </ul>
       )}
       <form onSubmit={add} className="flex items-center gap-2">
-        <input aria-label="New tag" value={name} maxLength={LONGEST_TAG} placeholder="New tag" onChange={(e) => setName(e.target.value)} className="min-w-0 flex-1 rounded border-b border-strong bg-transparent px-1 leading-8 placeholder:text-faint" />
+        <input
+          aria-label="New tag"
+          value={name}
+          maxLength={LONGEST_TAG}
+          placeholder="New tag"
+          onChange={(e) => setName(e.target.value)}
+          className="min-w-0 flex-1 rounded border-b border-strong bg-transparent px-1 leading-8 placeholder:text-faint"
+        />
         <Button type="submit" look="strong">
           Put it on
         </Button>

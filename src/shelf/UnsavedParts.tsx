@@ -16,7 +16,12 @@ export function UnsavedParts() {
     const now = part?.();
     if (!error || !now) return null;
     return (
-      <div key={id} role="alert" data-testid="unsaved-part" className="mb-4 flex flex-wrap items-center gap-2 rounded-md border border-danger px-4 py-2">
+      <div
+        key={id}
+        role="alert"
+        data-testid="unsaved-part"
+        className="mb-4 flex flex-wrap items-center gap-2 rounded-md border border-danger px-4 py-2"
+      >
         <p className="mr-auto">
           <strong>{now.name}</strong> has edits that are not saved: {error.message}
         </p>

@@ -27,7 +27,8 @@ export const shelfView = createStore<ShelfView>(() => WHOLE_SHELF);
 const meterOf = ({ summary }: PartRow): string => summary.meter.join('/');
 
 /** What of a part is searched. */
-const wordsOf = (row: PartRow): string => `${row.name} ${meterOf(row)} ${row.summary.tempo} bpm ${(row.tags ?? []).join(' ')} ${row.about ?? ''}`.toLowerCase();
+const wordsOf = (row: PartRow): string =>
+  `${row.name} ${meterOf(row)} ${row.summary.tempo} bpm ${(row.tags ?? []).join(' ')} ${row.about ?? ''}`.toLowerCase();
 
 const COMPARE: Readonly<Record<ShelfOrder, (a: PartRow, b: PartRow) => number>> = {
   changed: (a, b) => b.updatedAt - a.updatedAt,
@@ -54,4 +55,5 @@ export const metersOf = (rows: readonly PartRow[]): string[] => [...new Set(rows
 
 export const tagsOf = (rows: readonly PartRow[]): string[] => [...new Set(rows.flatMap((row) => row.tags ?? []))].sort(compareNames);
 
-export const isWhole = ({ search, meter, tempo, tags }: ShelfView): boolean => search.trim() === '' && meter === null && tempo.from === MIN_BPM && tempo.to === MAX_BPM && tags.length === 0;
+export const isWhole = ({ search, meter, tempo, tags }: ShelfView): boolean =>
+  search.trim() === '' && meter === null && tempo.from === MIN_BPM && tempo.to === MAX_BPM && tags.length === 0;

@@ -17,7 +17,10 @@ let wish = 0;
 
 /** Has what plays a part at hand: the user's own sounds, and recordings of its breaks, also those of ours that were never asked for. */
 async function atHand({ breaks = [] }: Part): Promise<void> {
-  const [{ watchOwnSounds, knownWith }, { recordingStore }] = await Promise.all([import('@/sounds/own'), import('@/storage/recording-store')]);
+  const [{ watchOwnSounds, knownWith }, { recordingStore }] = await Promise.all([
+    import('@/sounds/own'),
+    import('@/storage/recording-store'),
+  ]);
   const samples = [...new Set(breaks.map((b) => b.sample))];
   if (samples.length > 0) await (await import('@/storage/own-recordings')).keepOurs(samples);
   const here = new Set(await recordingStore.ids());

@@ -25,7 +25,11 @@ const isSound = (file: File): boolean => isSoundPath(file.name) || file.type.sta
 
 /** A recorded loop becomes a part that plays it; the Bench listens to it. */
 async function importSound(file: File, signal: AbortSignal | undefined, store: PartStore): Promise<ImportStep> {
-  const [{ bringBreak }, { partOfBreak }, { sayArrived }] = await Promise.all([import('@/breaks/bring-break'), import('@/core/breaks/edit'), import('@/breaks/arrived')]);
+  const [{ bringBreak }, { partOfBreak }, { sayArrived }] = await Promise.all([
+    import('@/breaks/bring-break'),
+    import('@/core/breaks/edit'),
+    import('@/breaks/arrived'),
+  ]);
   const { of, notes } = await bringBreak(file, signal ?? new AbortController().signal);
   const id = await keepImport(partOfBreak(of), undefined, store);
   sayArrived(id);
@@ -36,11 +40,21 @@ export const isOurs = (file: File): boolean => /\.json$/i.test(file.name) || fil
 
 function placed(brought: BroughtIn): ImportStep {
   if (brought.kind === 'part') return { kind: 'done', place: benchOf(brought.id as string), notices: [] };
-  return { kind: 'done', place: brought.kind === 'groove' ? `/grooves?groove=${brought.id as string}` : null, notices: [broughtWords(brought)] };
+  return {
+    kind: 'done',
+    place: brought.kind === 'groove' ? `/grooves?groove=${brought.id as string}` : null,
+    notices: [broughtWords(brought)],
+  };
 }
 
 /** Makes the part of the chosen lanes and keeps the whole song beside it. */
-export async function importLanes({ fileName, bytes }: Pick<LaneQuestion, 'fileName' | 'bytes'>, chosen: readonly Lane[], signal?: AbortSignal, store: PartStore = partStore, versions: VersionStore = versionStore): Promise<ImportStep> {
+export async function importLanes(
+  { fileName, bytes }: Pick<LaneQuestion, 'fileName' | 'bytes'>,
+  chosen: readonly Lane[],
+  signal?: AbortSignal,
+  store: PartStore = partStore,
+  versions: VersionStore = versionStore,
+): Promise<ImportStep> {
   const lanes = chosen.map(({ track, channel }) => ({ track, channel }));
   const { part, notices } = await readPart(bytes, baseName(fileName), fileName, lanes, signal);
   const id = await keepImport(part, bytes, store, versions);

@@ -15,7 +15,14 @@ export interface Beginning {
   kit: KitMap;
 }
 
-export const FIRST_BEGINNING: Beginning = { name: 'Untitled part', tempo: 100, numerator: 4, denominator: 4, bars: 2, kit: GENERAL_MIDI_KIT };
+export const FIRST_BEGINNING: Beginning = {
+  name: 'Untitled part',
+  tempo: 100,
+  numerator: 4,
+  denominator: 4,
+  bars: 2,
+  kit: GENERAL_MIDI_KIT,
+};
 
 /** The rows that most grooves need. */
 const USUAL = ['crash', 'hat-open', 'hat-closed', 'tom-high', 'tom-floor', 'snare', 'clap', 'kick'];

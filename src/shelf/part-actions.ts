@@ -17,7 +17,9 @@ export function removeParts(rows: readonly PartRow[]): void {
   const ids = rows.map((row) => row.id);
   const remove = async () => {
     await (await drawer()).remove(ids);
-    tellDeleted(`${partsText(rows)} ${rows.length === 1 ? 'is' : 'are'} deleted: for thirty days in the drawer below.`, () => drawer().then((d) => d.putBack(ids)));
+    tellDeleted(`${partsText(rows)} ${rows.length === 1 ? 'is' : 'are'} deleted: for thirty days in the drawer below.`, () =>
+      drawer().then((d) => d.putBack(ids)),
+    );
   };
   attempt(remove());
 }
@@ -32,8 +34,15 @@ export function renamePartTo({ id, name }: PartRow, next: string): void {
 
 export function tagParts(rows: readonly PartRow[], change: { add?: readonly string[]; remove?: readonly string[] }): void {
   const tag = async () => {
-    const putBack = await (await shelf()).tag(rows.map((row) => row.id), change);
-    const words = [...(change.add ?? []).map((t) => `has the tag “${t}”`), ...(change.remove ?? []).map((t) => `lost the tag “${t}”`)].join(', ');
+    const putBack = await (
+      await shelf()
+    ).tag(
+      rows.map((row) => row.id),
+      change,
+    );
+    const words = [...(change.add ?? []).map((t) => `has the tag “${t}”`), ...(change.remove ?? []).map((t) => `lost the tag “${t}”`)].join(
+      ', ',
+    );
     if (rows.length > 1) tell(`Each of ${rows.length} parts ${words}.`, { label: 'Undo', onClick: () => attempt(putBack()) });
     else say(`${partsText(rows)} ${words}.`);
   };

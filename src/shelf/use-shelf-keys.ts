@@ -12,7 +12,12 @@ export function useShelfKeys(shown: readonly PartRow[]): void {
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       const target = e.target instanceof HTMLElement ? e.target : null;
-      if (e.defaultPrevented || target?.closest('[role=dialog], [role=menu], [role=listbox]') || (target instanceof HTMLInputElement && target.type !== 'checkbox')) return;
+      if (
+        e.defaultPrevented ||
+        target?.closest('[role=dialog], [role=menu], [role=listbox]') ||
+        (target instanceof HTMLInputElement && target.type !== 'checkbox')
+      )
+        return;
       if (e.key === 'Escape' && chosenParts.getState().ids.size > 0) chooseNone();
       else if (e.key.toLowerCase() === 'a' && (e.ctrlKey || e.metaKey) && !e.shiftKey) chooseAll(seen.current.map((row) => row.id));
       else if (e.key === ' ' && target?.closest('button, input, [role=combobox]') === null) {

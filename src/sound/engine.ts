@@ -4,7 +4,15 @@ import { PLAIN, tonedVelocity, type Colour } from '@/core/playback/mixer';
 import type { Cue, Jump, PlayState, Version, Versions } from '@/core/playback/player';
 import type { Program } from '@/core/playback/program';
 import { rowMixOf } from '@/core/playback/row-mix';
-import { layerAt, layersOfSource, nameOfSource, sourceOfRow, type LayerShape, type RowSource, type Sounded as Played } from '@/core/playback/sources';
+import {
+  layerAt,
+  layersOfSource,
+  nameOfSource,
+  sourceOfRow,
+  type LayerShape,
+  type RowSource,
+  type Sounded as Played,
+} from '@/core/playback/sources';
 import type { OwnSounds } from '@/core/model/own-sound';
 import type { Onset } from '@/core/playback/sequencer';
 import { ClockMap, type Stall } from '@/core/take/clock';
@@ -192,7 +200,12 @@ export class SoundEngine {
 
   /** Renders the sounds of a part's rows in the background, so that the first Play need not wait for them. */
   prepare(part: Sounded) {
-    this.strokes.need(part.rows.map(({ voice }) => this.rows[this.rowIndex(part, voice)]!).map(({ source, layers }) => ({ source, layers: [layerAt(layers, FIRST_VELOCITY)] })), { takes: 1 });
+    this.strokes.need(
+      part.rows
+        .map(({ voice }) => this.rows[this.rowIndex(part, voice)]!)
+        .map(({ source, layers }) => ({ source, layers: [layerAt(layers, FIRST_VELOCITY)] })),
+      { takes: 1 },
+    );
   }
 
   /** Which sounds of the user's own there are; programs made from now on use them. */
@@ -205,12 +218,22 @@ export class SoundEngine {
   }
 
   /** The player's numbers for a part's rows. */
-  rowsOf = (part: Sounded) => (row: VoiceName): number => this.rowIndex(part, row);
+  rowsOf =
+    (part: Sounded) =>
+    (row: VoiceName): number =>
+      this.rowIndex(part, row);
 
   private rowIndex(part: Sounded, row: VoiceName): number {
     const source = sourceOfRow(part, row, this.maker.own.sounds);
     const name = nameOfSource(source);
-    const index = this.rows.findIndex((r) => r.row === row && r.name === name && r.source.level === source.level && r.source.own?.cut === source.own?.cut && r.source.voice === source.voice);
+    const index = this.rows.findIndex(
+      (r) =>
+        r.row === row &&
+        r.name === name &&
+        r.source.level === source.level &&
+        r.source.own?.cut === source.own?.cut &&
+        r.source.voice === source.voice,
+    );
     if (index >= 0) return index;
     const made = { row, source, name, layers: layersOfSource(source) };
     this.rows.push(made);
@@ -292,7 +315,10 @@ export class SoundEngine {
     for (const name of this.known.keys()) if (!needed.has(name)) this.known.delete(name);
     if (this.starting !== null) this.needForAll();
     const handed = queue.map(({ name, versions, when }) => ({ name, when, ...handOver(versions) }));
-    this.send({ type: 'queue', queue: handed.map(({ name, when, versions }) => ({ name, when, versions })) }, handed.flatMap((h) => h.transfer));
+    this.send(
+      { type: 'queue', queue: handed.map(({ name, when, versions }) => ({ name, when, versions })) },
+      handed.flatMap((h) => h.transfer),
+    );
   }
 
   private know(name: string, versions: Versions, tickOf: ((tick: Ticks) => Ticks) | undefined) {
@@ -308,12 +334,19 @@ export class SoundEngine {
 
   /** Asks for the strokes that programs strike, and lets go of those that none does. */
   private needForAll() {
-    const programs = [...this.known.values()].flatMap(({ versions: { performed, written, other } }) => [performed, written, ...(other ? [other] : [])]);
+    const programs = [...this.known.values()].flatMap(({ versions: { performed, written, other } }) => [
+      performed,
+      written,
+      ...(other ? [other] : []),
+    ]);
     if (this.clicks) programs.push(this.clicks);
     const all = programs.map((program) => struckLayers(program, (n) => this.rows[n]!.layers));
     const wanted = new Map<number, Set<number>>();
     for (const struck of all) for (const [index, layers] of struck) wanted.set(index, new Set([...(wanted.get(index) ?? []), ...layers]));
-    this.strokes.need([...wanted].map(([index, layers]) => ({ source: this.rows[index]!.source, layers: [...layers] })), { only: true });
+    this.strokes.need(
+      [...wanted].map(([index, layers]) => ({ source: this.rows[index]!.source, layers: [...layers] })),
+      { only: true },
+    );
   }
 
   setVersion(version: Version) {

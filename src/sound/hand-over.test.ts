@@ -5,8 +5,17 @@ import { ticks, TICKS_PER_QUARTER } from '@/core/units';
 import { smallPart } from '@tests/support/arbitraries';
 import { handOver } from './hand-over';
 
-const part = smallPart([['kick', 0, 100], ['snare', 1, 90]]);
-const program = makeProgram(part, performPart(part), { start: ticks(0), end: ticks(4 * TICKS_PER_QUARTER), loop: true }, (h) => Number(h.id.slice(1)), () => 0);
+const part = smallPart([
+  ['kick', 0, 100],
+  ['snare', 1, 90],
+]);
+const program = makeProgram(
+  part,
+  performPart(part),
+  { start: ticks(0), end: ticks(4 * TICKS_PER_QUARTER), loop: true },
+  (h) => Number(h.id.slice(1)),
+  () => 0,
+);
 
 test('what is handed over is the same, in memory of its own: the page keeps what it has', () => {
   const versions: Versions = { performed: program, written: program, gains: { written: 0.5 } };

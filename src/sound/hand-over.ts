@@ -5,7 +5,10 @@ import type { Program } from '@/core/playback/program';
 export function handOver({ gains, ...programs }: Versions): { versions: Versions; transfer: ArrayBuffer[] } {
   const transfer: ArrayBuffer[] = [];
   const copied = (program: Program): Program => copyOf(program, transfer);
-  const versions = Object.fromEntries(Object.entries(programs).map(([version, program]) => [version, copied(program)])) as Record<Exclude<Version, 'other'>, Program>;
+  const versions = Object.fromEntries(Object.entries(programs).map(([version, program]) => [version, copied(program)])) as Record<
+    Exclude<Version, 'other'>,
+    Program
+  >;
   return { versions: { ...versions, ...(gains ? { gains } : {}) }, transfer };
 }
 

@@ -8,6 +8,9 @@ const stop = () => loaded().then((m) => m.stopLane());
 
 /** What a question for drum tracks needs to let them be heard. */
 export const laneHearing = (question: LaneQuestion, onError: (e: unknown) => void) => ({
-  lane: (lane: LaneContent) => loaded().then((m) => m.hearLane(question, lane)).catch(onError),
+  lane: (lane: LaneContent) =>
+    loaded()
+      .then((m) => m.hearLane(question, lane))
+      .catch(onError),
   stop,
 });

@@ -7,8 +7,20 @@ import { smallPart } from '@tests/support/arbitraries';
 import { NoteSender } from './note-sender';
 
 const RATE = 44_100;
-const part = smallPart([['kick', 0, 100], ['snare', 1, 90], ['kick', 2.5, 80], ['snare', 3.75, 70]]);
-const programOf = (p: Part): Program => makeProgram(p, writtenPerformance(p), { start: ticks(0), end: ticks(4 * TICKS_PER_QUARTER), loop: true }, (h: Hit) => Number(h.id.slice(1)), () => 0);
+const part = smallPart([
+  ['kick', 0, 100],
+  ['snare', 1, 90],
+  ['kick', 2.5, 80],
+  ['snare', 3.75, 70],
+]);
+const programOf = (p: Part): Program =>
+  makeProgram(
+    p,
+    writtenPerformance(p),
+    { start: ticks(0), end: ticks(4 * TICKS_PER_QUARTER), loop: true },
+    (h: Hit) => Number(h.id.slice(1)),
+    () => 0,
+  );
 
 /** What the audio thread would start, in small blocks. */
 function played(program: Program, anchor: number, until: number): [number, number][] {
@@ -45,5 +57,11 @@ test('an edit reaches the notes that are not given yet, and nothing comes twice'
   for (let now = 0; now < 4; now += 0.05) {
     for (const n of sender.due({ program: now < 0.6 ? before : louder, anchorFrame: 0 }, seconds(now))) given.push([n.slot, n.velocity]);
   }
-  expect(given.slice(0, 5)).toEqual([[0, 100], [1, 90], [2, 127], [3, 127], [0, 127]]);
+  expect(given.slice(0, 5)).toEqual([
+    [0, 100],
+    [1, 90],
+    [2, 127],
+    [3, 127],
+    [0, 127],
+  ]);
 });

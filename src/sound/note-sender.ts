@@ -60,6 +60,8 @@ export class NoteSender {
     const to = frame + Math.round(AHEAD_SECONDS * this.sampleRate);
     if (to <= from) return [];
     this.until = to;
-    return this.sequencer.advance(from, to - from).map((o) => ({ slot: o.slot, voice: o.voice, velocity: o.velocity, at: seconds(o.frame / this.sampleRate) }));
+    return this.sequencer
+      .advance(from, to - from)
+      .map((o) => ({ slot: o.slot, voice: o.voice, velocity: o.velocity, at: seconds(o.frame / this.sampleRate) }));
   }
 }

@@ -25,8 +25,15 @@ export class StrokeMaker {
   make = async (wishes: readonly Wanted[]): Promise<Stroke[]> => {
     const samples = await Promise.all(wishes.map((wish) => this.sampleOf(wish)));
     // What was deleted meanwhile is silent: the next program has the kit's own instead.
-    const makable = wishes.flatMap(({ source, layer, take }, i) => ((source.own || source.pieces) && !samples[i] ? [] : [{ i, wish: { source, layer, take, ...(samples[i] ? { sample: samples[i] } : {}) } }]));
-    const made = await renderStrokes(makable.map(({ wish }) => wish), this.sampleRate);
+    const makable = wishes.flatMap(({ source, layer, take }, i) =>
+      (source.own || source.pieces) && !samples[i]
+        ? []
+        : [{ i, wish: { source, layer, take, ...(samples[i] ? { sample: samples[i] } : {}) } }],
+    );
+    const made = await renderStrokes(
+      makable.map(({ wish }) => wish),
+      this.sampleRate,
+    );
     const strokes = wishes.map(() => SILENCE);
     makable.forEach(({ i }, n) => (strokes[i] = made[n] as Stroke));
     return strokes;

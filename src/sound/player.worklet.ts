@@ -27,7 +27,8 @@ class PlayerProcessor extends AudioWorkletProcessor {
   private receive(message: ToPlayer) {
     switch (message.type) {
       case 'sounds':
-        for (const { index, source, layers, sound } of message.sounds) this.player.setSound(index, { ...sound, layers: this.layersOf(source, layers) });
+        for (const { index, source, layers, sound } of message.sounds)
+          this.player.setSound(index, { ...sound, layers: this.layersOf(source, layers) });
         return;
       case 'strokes':
         for (const { source, layer, take, stroke } of message.strokes) this.setStroke(source, layer, take, stroke);
@@ -56,7 +57,12 @@ class PlayerProcessor extends AudioWorkletProcessor {
       case 'volume':
         return this.player.setVolume(message.volume);
       case 'capture':
-        this.capture = { firstFrame: currentFrame, samples: new Float32Array(message.frames), right: new Float32Array(message.frames), filled: 0 };
+        this.capture = {
+          firstFrame: currentFrame,
+          samples: new Float32Array(message.frames),
+          right: new Float32Array(message.frames),
+          filled: 0,
+        };
         return;
     }
     this.sendState();
@@ -91,7 +97,15 @@ class PlayerProcessor extends AudioWorkletProcessor {
     const jumps = this.player.takeJumps();
     if (jumps.length > 0) this.send({ type: 'jumps', jumps });
     const { playing, settled, anchorFrame, name, next } = this.player.state;
-    if (playing !== this.told?.playing || settled !== this.told.settled || anchorFrame !== this.told.anchorFrame || name !== this.told.name || next?.frame !== this.told.next?.frame || next?.name !== this.told.next?.name) this.sendState();
+    if (
+      playing !== this.told?.playing ||
+      settled !== this.told.settled ||
+      anchorFrame !== this.told.anchorFrame ||
+      name !== this.told.name ||
+      next?.frame !== this.told.next?.frame ||
+      next?.name !== this.told.next?.name
+    )
+      this.sendState();
     this.keep(left, right ?? left);
     this.measure(left, right ?? left);
     return true;
@@ -103,7 +117,8 @@ class PlayerProcessor extends AudioWorkletProcessor {
     for (const x of left) p.left = Math.max(p.left, Math.abs(x));
     for (const x of right) p.right = Math.max(p.right, Math.abs(x));
     if (++p.blocks < METER_BLOCKS) return;
-    if (p.left > 0 || p.right > 0 || this.wasLoud) this.send({ type: 'meter', left: p.left, right: p.right, limited: this.player.takeLimited() });
+    if (p.left > 0 || p.right > 0 || this.wasLoud)
+      this.send({ type: 'meter', left: p.left, right: p.right, limited: this.player.takeLimited() });
     this.wasLoud = p.left > 0 || p.right > 0;
     Object.assign(p, { left: 0, right: 0, blocks: 0 });
   }

@@ -64,7 +64,8 @@ export class Strokes {
           const key = `${name}|${layer}|${take}`;
           this.needed.add(key);
           const rank = take > 0 ? 2 : nth > 0 ? 1 : 0;
-          if (!this.ready.has(key) && !((this.wishes.get(key)?.rank ?? 3) <= rank)) this.wishes.set(key, { name, source, layer, take, rank });
+          if (!this.ready.has(key) && !((this.wishes.get(key)?.rank ?? 3) <= rank))
+            this.wishes.set(key, { name, source, layer, take, rank });
         }
       });
     }

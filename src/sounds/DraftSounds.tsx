@@ -43,14 +43,26 @@ export function DraftSounds({ draft, forRow, onChange }: { draft: Draft; forRow:
         return (
           <li key={sound.id} className={`py-1.5 ${sound.voice === null ? 'text-faint' : ''}`}>
             <div className="flex flex-wrap items-center gap-2">
-              <button type="button" aria-expanded={isOpen} aria-label={`Layers of ${sound.name}`} className="flex min-w-0 flex-1 items-center gap-2 text-left" onClick={() => setOpen(isOpen ? null : sound.id)}>
+              <button
+                type="button"
+                aria-expanded={isOpen}
+                aria-label={`Layers of ${sound.name}`}
+                className="flex min-w-0 flex-1 items-center gap-2 text-left"
+                onClick={() => setOpen(isOpen ? null : sound.id)}
+              >
                 <Sign size={15} className="shrink-0 text-faint" />
                 <span className={`truncate ${isOpen ? 'font-semibold' : ''}`}>{sound.name}</span>
                 <span className="shrink-0 text-sm text-faint">{layersWords(sound.layers)}</span>
               </button>
               {!forRow && (
                 <span>
-                  plays <Picker label={`What ${sound.name} plays`} value={sound.voice ?? OUT} choices={CHOICES} onChange={(v) => set(sound.id, { voice: v === OUT ? null : v })} />
+                  plays{' '}
+                  <Picker
+                    label={`What ${sound.name} plays`}
+                    value={sound.voice ?? OUT}
+                    choices={CHOICES}
+                    onChange={(v) => set(sound.id, { voice: v === OUT ? null : v })}
+                  />
                 </span>
               )}
               <Button size="small" aria-label={`Hear ${sound.name}`} onClick={() => hear(draft, sound, 110)}>
@@ -75,27 +87,73 @@ function Layers({ draft, sound, onChange }: { draft: Draft; sound: DraftSound; o
         <div key={l} className="flex items-baseline gap-3">
           <p className="w-44 shrink-0">
             {l === 0 && layers.length === 1 ? 'All velocities' : `${(layers[l - 1]?.upTo ?? 0) + 1} to `}
-            {layers.length > 1 && (l === layers.length - 1 ? '127' : <NumberField label={`Highest velocity of layer ${l + 1} of ${sound.name}`} value={layer.upTo} min={1} max={126} unit="" className="[&_input]:w-[2.6em]" onChange={(n) => set(setUpTo(layers, l, n))} />)}
-            <IconButton label={`Hear layer ${l + 1} of ${sound.name}`} hint={`Hear it at velocity ${layer.upTo}`} size="tiny" className="ml-1 align-middle" onClick={() => hear(draft, sound, layer.upTo)}>
+            {layers.length > 1 &&
+              (l === layers.length - 1 ? (
+                '127'
+              ) : (
+                <NumberField
+                  label={`Highest velocity of layer ${l + 1} of ${sound.name}`}
+                  value={layer.upTo}
+                  min={1}
+                  max={126}
+                  unit=""
+                  className="[&_input]:w-[2.6em]"
+                  onChange={(n) => set(setUpTo(layers, l, n))}
+                />
+              ))}
+            <IconButton
+              label={`Hear layer ${l + 1} of ${sound.name}`}
+              hint={`Hear it at velocity ${layer.upTo}`}
+              size="tiny"
+              className="ml-1 align-middle"
+              onClick={() => hear(draft, sound, layer.upTo)}
+            >
               <Volume1 size={15} />
             </IconButton>
           </p>
           <ul className="max-w-[34rem] min-w-0 flex-1 space-y-0.5">
             {layer.takes.map((take, t) => (
-              <Take key={`${take.sample} ${t}`} take={take} atSoftest={l === 0 && layer.takes.length === 1} atHardest={l === layers.length - 1 && layer.takes.length === 1} onMove={(by) => set(moveTake(layers, { layer: l, take: t }, by))} onRemove={() => set(removeTake(layers, { layer: l, take: t }))} last={layers.length === 1 && layer.takes.length === 1} />
+              <Take
+                key={`${take.sample} ${t}`}
+                take={take}
+                atSoftest={l === 0 && layer.takes.length === 1}
+                atHardest={l === layers.length - 1 && layer.takes.length === 1}
+                onMove={(by) => set(moveTake(layers, { layer: l, take: t }, by))}
+                onRemove={() => set(removeTake(layers, { layer: l, take: t }))}
+                last={layers.length === 1 && layer.takes.length === 1}
+              />
             ))}
           </ul>
         </div>
       ))}
       <label className="flex items-center gap-2">
-        <input type="checkbox" checked={sound.cut === true} onChange={(e) => onChange({ cut: e.target.checked })} className="accent-accent" />
+        <input
+          type="checkbox"
+          checked={sound.cut === true}
+          onChange={(e) => onChange({ cut: e.target.checked })}
+          className="accent-accent"
+        />
         Each stroke ends the one before
       </label>
     </div>
   );
 }
 
-function Take({ take, atSoftest, atHardest, onMove, onRemove, last }: { take: OwnTake; atSoftest: boolean; atHardest: boolean; onMove: (by: -1 | 1) => void; onRemove: () => void; last: boolean }) {
+function Take({
+  take,
+  atSoftest,
+  atHardest,
+  onMove,
+  onRemove,
+  last,
+}: {
+  take: OwnTake;
+  atSoftest: boolean;
+  atHardest: boolean;
+  onMove: (by: -1 | 1) => void;
+  onRemove: () => void;
+  last: boolean;
+}) {
   const file = take.name.split('/').pop() ?? take.name;
   return (
     <li className="flex items-center gap-2">

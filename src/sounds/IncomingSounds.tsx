@@ -28,7 +28,12 @@ function Reading({ now: { done, files } }: { now: Extract<Incoming, { phase: 're
   }, []);
   if (!isLong) return null;
   return (
-    <Modal open onClose={leaveIncoming} title="Reading sounds" about={files > 1 ? `${files} files are read; nothing is kept before you have seen them.` : 'Nothing is kept before you have seen it.'}>
+    <Modal
+      open
+      onClose={leaveIncoming}
+      title="Reading sounds"
+      about={files > 1 ? `${files} files are read; nothing is kept before you have seen them.` : 'Nothing is kept before you have seen it.'}
+    >
       <div className="flex items-center gap-3">
         <progress aria-label="Reading" className="flex-1 accent-accent" max={1} value={done} />
         <Button onClick={leaveIncoming}>Cancel</Button>
@@ -40,7 +45,15 @@ function Reading({ now: { done, files } }: { now: Extract<Incoming, { phase: 're
 /** So many refused files are named. */
 const MOST_NAMED = 6;
 
-function Correcting({ now, onTaken, usedAs }: { now: Extract<Incoming, { phase: 'draft' }>; onTaken: (kept: Kept) => void; usedAs: 'keep' | 'play' }) {
+function Correcting({
+  now,
+  onTaken,
+  usedAs,
+}: {
+  now: Extract<Incoming, { phase: 'draft' }>;
+  onTaken: (kept: Kept) => void;
+  usedAs: 'keep' | 'play';
+}) {
   const { draft, target, report, isKept } = now;
   const change = (next: typeof draft) => incoming.setState({ now: { ...now, draft: next } });
   const used = draft.sounds.filter((s) => s.voice !== null).length;
@@ -55,9 +68,25 @@ function Correcting({ now, onTaken, usedAs }: { now: Extract<Incoming, { phase: 
     }
   };
   const title = target ? `A sound for ${target.label}` : isKept ? draft.name : 'A kit of your own';
-  const word = isKept ? 'Keep the changes' : target ? `Play ${target.label} with it` : usedAs === 'play' ? 'Keep the kit and play it' : 'Keep the kit';
+  const word = isKept
+    ? 'Keep the changes'
+    : target
+      ? `Play ${target.label} with it`
+      : usedAs === 'play'
+        ? 'Keep the kit and play it'
+        : 'Keep the kit';
   return (
-    <Modal open wide onClose={leaveIncoming} title={title} about={isKept ? 'What plays which velocities, and which voice it is for.' : 'Layers and takes are guessed from names and levels: listen, and correct what is wrong.'}>
+    <Modal
+      open
+      wide
+      onClose={leaveIncoming}
+      title={title}
+      about={
+        isKept
+          ? 'What plays which velocities, and which voice it is for.'
+          : 'Layers and takes are guessed from names and levels: listen, and correct what is wrong.'
+      }
+    >
       <form
         className="space-y-4"
         onSubmit={(e) => {
@@ -67,7 +96,14 @@ function Correcting({ now, onTaken, usedAs }: { now: Extract<Incoming, { phase: 
       >
         {isKit && (
           <label className="flex items-baseline gap-2">
-            Called <input value={draft.name} maxLength={120} aria-label="Name of the kit" className="w-72 rounded border border-strong bg-surface px-2 leading-8" onChange={(e) => change({ ...draft, name: e.target.value })} />
+            Called{' '}
+            <input
+              value={draft.name}
+              maxLength={120}
+              aria-label="Name of the kit"
+              className="w-72 rounded border border-strong bg-surface px-2 leading-8"
+              onChange={(e) => change({ ...draft, name: e.target.value })}
+            />
           </label>
         )}
         <Report report={report} />

@@ -46,13 +46,24 @@ export function SoundsLibrary({ onClose, onUse, onFiles }: Props) {
   const single = sounds.filter((s) => s.kit === undefined);
   const empty = kits.length + single.length === 0;
   return (
-    <Modal open onClose={onClose} title="Your own sounds" about="WAV files, or whatever this browser decodes: one for a row, or a folder as a kit. They stay in this browser.">
+    <Modal
+      open
+      onClose={onClose}
+      title="Your own sounds"
+      about="WAV files, or whatever this browser decodes: one for a row, or a folder as a kit. They stay in this browser."
+    >
       <div className="space-y-4">
         {empty && <p className="text-faint">None yet. Drop files on a row’s name, or a folder or zip on the page; or choose them here.</p>}
         {kits.length > 0 && (
           <ul aria-label="Your kits" className="space-y-1">
             {kits.map((kit) => (
-              <KitLine key={kit.id} kit={kit} sounds={sounds.filter((s) => s.kit === kit.id)} onUse={onUse} onCorrect={() => correctKept({ kit })} />
+              <KitLine
+                key={kit.id}
+                kit={kit}
+                sounds={sounds.filter((s) => s.kit === kit.id)}
+                onUse={onUse}
+                onCorrect={() => correctKept({ kit })}
+              />
             ))}
           </ul>
         )}
@@ -83,7 +94,17 @@ export function SoundsLibrary({ onClose, onUse, onFiles }: Props) {
   );
 }
 
-function KitLine({ kit, sounds, onUse, onCorrect }: { kit: OwnKit; sounds: readonly OwnSound[]; onUse: Props['onUse']; onCorrect: () => void }) {
+function KitLine({
+  kit,
+  sounds,
+  onUse,
+  onCorrect,
+}: {
+  kit: OwnKit;
+  sounds: readonly OwnSound[];
+  onUse: Props['onUse'];
+  onCorrect: () => void;
+}) {
   return (
     <li className={LINE}>
       <span className="mr-auto min-w-0">
@@ -144,15 +165,26 @@ function Folders({ folders }: { folders: ReturnType<typeof ownSounds.getState>['
   };
   return (
     <section aria-label="Folders" className="space-y-1 border-t border-line pt-3">
-      <p className="text-faint">With a row open, Y and B try the sounds of its kind from these folders, one after another. They stay where they are; what you keep is copied.</p>
+      <p className="text-faint">
+        With a row open, Y and B try the sounds of its kind from these folders, one after another. They stay where they are; what you keep
+        is copied.
+      </p>
       <ul className="space-y-1">
         {folders.map((f) => (
           <li key={f.id} className={LINE}>
             <span className="mr-auto min-w-0">
-              {f.name} <span className="text-sm text-faint">{isReadable(f) ? `${f.paths.length} sound files` : 'to be chosen again in this visit'}</span>
+              {f.name}{' '}
+              <span className="text-sm text-faint">
+                {isReadable(f) ? `${f.paths.length} sound files` : 'to be chosen again in this visit'}
+              </span>
             </span>
             {f.handle && (
-              <Button size="small" disabled={busy} aria-label={`Look again in ${f.name}`} onClick={() => work(() => remember(f), `The browser was not allowed to read ${f.name}.`)}>
+              <Button
+                size="small"
+                disabled={busy}
+                aria-label={`Look again in ${f.name}`}
+                onClick={() => work(() => remember(f), `The browser was not allowed to read ${f.name}.`)}
+              >
                 look again
               </Button>
             )}
@@ -165,7 +197,12 @@ function Folders({ folders }: { folders: ReturnType<typeof ownSounds.getState>['
       <Button size="small" disabled={busy} onClick={() => (keepsFolders() ? work(attachFolder) : field.current?.click())}>
         look in another folder …
       </Button>
-      <FileField ref={field} label="Folder to look in" folder onChoose={(list) => work(() => attachFiles(chosenIn(list)), 'There is no sound file in this folder.')} />
+      <FileField
+        ref={field}
+        label="Folder to look in"
+        folder
+        onChoose={(list) => work(() => attachFiles(chosenIn(list)), 'There is no sound file in this folder.')}
+      />
     </section>
   );
 }

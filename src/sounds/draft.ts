@@ -24,7 +24,12 @@ export interface DraftSound extends Omit<OwnSound, 'voice'> {
 
 const takeOf = ({ sample, path, level }: ReadRecording): OwnTake => ({ sample, name: shortName(path), level: Math.round(level * 10) / 10 });
 
-const soundOf = ({ name, voice, layers }: GuessedSound<ReadRecording>): DraftSound => ({ id: nanoid(12), name: shortName(name), voice, layers: layers.map(({ upTo, takes }) => ({ upTo, takes: takes.map(takeOf) })) });
+const soundOf = ({ name, voice, layers }: GuessedSound<ReadRecording>): DraftSound => ({
+  id: nanoid(12),
+  name: shortName(name),
+  voice,
+  layers: layers.map(({ upTo, takes }) => ({ upTo, takes: takes.map(takeOf) })),
+});
 
 const samplesFrom = (recordings: readonly ReadRecording[]): Draft['samples'] => new Map(recordings.map((r) => [r.sample, r.bytes]));
 
@@ -34,13 +39,19 @@ export function draftOfKit({ recordings, kits }: ReadSounds): Draft {
   if (kit) return draftOfManifest(kit, recordings);
   const taken = new Set<VoiceName>();
   const order = (voice: VoiceName | null): number => (voice === null ? Infinity : VOICES.indexOf(voice));
-  const guesses = guessSounds([...recordings].sort((a, b) => compareNames(a.path, b.path))).sort((a, b) => order(a.voice) - order(b.voice) || 0);
+  const guesses = guessSounds([...recordings].sort((a, b) => compareNames(a.path, b.path))).sort(
+    (a, b) => order(a.voice) - order(b.voice) || 0,
+  );
   const sounds = guesses.map((guess): DraftSound => {
     const free = guess.voice !== null && !taken.has(guess.voice);
     if (free) taken.add(guess.voice as VoiceName);
     return { ...soundOf(guess), voice: free ? guess.voice : null };
   });
-  return { name: shortName(recordings[0]?.path.includes('/') ? (recordings[0].path.split('/')[0] as string) : 'My kit'), sounds, samples: samplesFrom(recordings) };
+  return {
+    name: shortName(recordings[0]?.path.includes('/') ? (recordings[0].path.split('/')[0] as string) : 'My kit'),
+    sounds,
+    samples: samplesFrom(recordings),
+  };
 }
 
 /** Files as one sound for a row, whatever their names say. */
@@ -53,7 +64,10 @@ export function draftOfRow({ recordings }: ReadSounds, voice: VoiceName): Draft 
 function draftOfManifest({ under, manifest }: { under: string; manifest: SoundKitManifest }, recordings: readonly ReadRecording[]): Draft {
   const byFile = new Map(recordings.filter((r) => r.path.startsWith(under)).map((r) => [r.path.slice(under.length), r]));
   const sounds = manifest.sounds.flatMap(({ layers, ...sound }): DraftSound[] => {
-    const kept = layers.map(({ upTo, takes }): OwnLayer => ({ upTo, takes: takes.flatMap(({ file, name, level }) => (byFile.has(file) ? [{ sample: byFile.get(file)!.sample, name, level }] : [])) }));
+    const kept = layers.map(({ upTo, takes }): OwnLayer => ({
+      upTo,
+      takes: takes.flatMap(({ file, name, level }) => (byFile.has(file) ? [{ sample: byFile.get(file)!.sample, name, level }] : [])),
+    }));
     return kept.every((l) => l.takes.length > 0) ? [{ ...sound, layers: kept }] : [];
   });
   return { name: manifest.name, sounds, samples: samplesFrom(recordings), kit: { id: manifest.id, name: manifest.name } };
@@ -61,7 +75,9 @@ function draftOfManifest({ under, manifest }: { under: string; manifest: SoundKi
 
 /** The sounds of a draft that are kept, under a kit or by themselves. */
 export const keptSounds = ({ sounds }: Draft, kit?: OwnKit): OwnSound[] =>
-  sounds.flatMap(({ voice, kit: _was, ...sound }): OwnSound[] => (voice === null ? [] : [{ ...sound, voice, ...(kit ? { kit: kit.id } : {}) }]));
+  sounds.flatMap(({ voice, kit: _was, ...sound }): OwnSound[] =>
+    voice === null ? [] : [{ ...sound, voice, ...(kit ? { kit: kit.id } : {}) }],
+  );
 
 /** The recordings that some sounds need, of those that were read. */
 export const samplesFor = (draft: Draft, sounds: readonly OwnSound[]): Map<SampleId, Uint8Array<ArrayBuffer>> => {
@@ -82,7 +98,9 @@ export function moveTake(layers: Layers, at: { layer: number; take: number }, by
   const take = layers[at.layer]?.takes[at.take];
   const target = at.layer + by;
   if (!take || (layers[target]?.takes.length ?? 0) >= MOST_TAKES) return [...layers];
-  const left = layers.map((l, i) => (i === at.layer ? { ...l, takes: l.takes.filter((_, t) => t !== at.take) } : i === target ? { ...l, takes: [...l.takes, take] } : l));
+  const left = layers.map((l, i) =>
+    i === at.layer ? { ...l, takes: l.takes.filter((_, t) => t !== at.take) } : i === target ? { ...l, takes: [...l.takes, take] } : l,
+  );
   if (layers[target]) return tidy(left);
   const grown = tidy(target < 0 ? [{ upTo: 1, takes: [take] }, ...left] : [...left, { upTo: 127, takes: [take] }]);
   // A new layer changes what each of them plays.
@@ -107,5 +125,9 @@ export function setUpTo(layers: Layers, index: number, upTo: number): OwnLayer[]
 /** @example layersWords(sound.layers) // '3 layers, 8 takes' */
 export function layersWords(layers: Layers): string {
   const takes = layers.reduce((sum, l) => sum + l.takes.length, 0);
-  return layers.length === 1 ? (takes === 1 ? 'one recording' : `${takes} takes`) : `${layers.length} layers, ${takes} ${takes === 1 ? 'take' : 'takes'}`;
+  return layers.length === 1
+    ? takes === 1
+      ? 'one recording'
+      : `${takes} takes`
+    : `${layers.length} layers, ${takes} ${takes === 1 ? 'take' : 'takes'}`;
 }

@@ -23,7 +23,8 @@ async function walkEntries(entries: readonly FileSystemEntry[]): Promise<ChosenF
   const waiting = [...entries];
   for (let entry = waiting.shift(); entry; entry = waiting.shift()) {
     const path = entry.fullPath.replace(/^\//, '');
-    if (entry.isFile) found.push({ path, file: await new Promise<File>((done, failed) => (entry as FileSystemFileEntry).file(done, failed)) });
+    if (entry.isFile)
+      found.push({ path, file: await new Promise<File>((done, failed) => (entry as FileSystemFileEntry).file(done, failed)) });
     else waiting.push(...(await entriesOf((entry as FileSystemDirectoryEntry).createReader())));
     if (found.length + waiting.length > KIT_LIMITS.entries) throw tooMany(found.length + waiting.length);
   }

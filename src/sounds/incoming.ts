@@ -24,7 +24,13 @@ export type Kept = { for: TargetRow; sound: OwnSound } | { for: null; kit: OwnKi
 /** What comes in: being read, or read and waiting to be corrected and kept. */
 export type Incoming =
   | { phase: 'reading'; done: number; files: number }
-  | { phase: 'draft'; draft: Draft; target: TargetRow | null; report: Pick<ReadSounds, 'refused' | 'leftOut'> & { notes: readonly string[] }; isKept: boolean };
+  | {
+      phase: 'draft';
+      draft: Draft;
+      target: TargetRow | null;
+      report: Pick<ReadSounds, 'refused' | 'leftOut'> & { notes: readonly string[] };
+      isKept: boolean;
+    };
 
 export const incoming = createStore<{ now: Incoming | null }>(() => ({ now: null }));
 
@@ -43,7 +49,11 @@ const NOTHING = { refused: [], leftOut: 0, notes: [] };
  * Reads files; a single recording for a row is kept and used at once, all else is shown first.
  * @param taken hears of what was kept
  */
-export async function receiveSounds(gathering: Promise<readonly ChosenFile[]>, target: TargetRow | null, taken: (kept: Kept) => void): Promise<void> {
+export async function receiveSounds(
+  gathering: Promise<readonly ChosenFile[]>,
+  target: TargetRow | null,
+  taken: (kept: Kept) => void,
+): Promise<void> {
   leaveIncoming();
   const controller = new AbortController();
   job = controller;
@@ -51,12 +61,23 @@ export async function receiveSounds(gathering: Promise<readonly ChosenFile[]>, t
     incoming.setState({ now: { phase: 'reading', done: 0, files: 0 } });
     const files = await gathering;
     if (controller.signal.aborted) return;
-    const read = await readSounds(files, (done) => !controller.signal.aborted && incoming.setState({ now: { phase: 'reading', done, files: files.length } }), controller.signal);
+    const read = await readSounds(
+      files,
+      (done) => !controller.signal.aborted && incoming.setState({ now: { phase: 'reading', done, files: files.length } }),
+      controller.signal,
+    );
     if (controller.signal.aborted) return;
     const [refusedOne] = read.refused;
-    if (read.recordings.length === 0) throw refusedOne && read.refused.length === 1 ? nameOfRefusal(refusedOne) : new NamedError('no-sounds', { refused: read.refused.length });
+    if (read.recordings.length === 0)
+      throw refusedOne && read.refused.length === 1
+        ? nameOfRefusal(refusedOne)
+        : new NamedError('no-sounds', { refused: read.refused.length });
     const draft = target && read.kits.length === 0 ? draftOfRow(read, target.voice) : draftOfKit(read);
-    const report = { refused: read.refused, leftOut: read.leftOut, notes: read.recordings.flatMap((r) => r.notes.map((note) => `${r.path}: ${note}`)) };
+    const report = {
+      refused: read.refused,
+      leftOut: read.leftOut,
+      notes: read.recordings.flatMap((r) => r.notes.map((note) => `${r.path}: ${note}`)),
+    };
     const isPlain = read.recordings.length === 1 && report.refused.length === 0 && report.notes.length === 0;
     const forRow = read.kits.length === 0 ? target : null;
     if (forRow && isPlain) {
@@ -70,17 +91,25 @@ export async function receiveSounds(gathering: Promise<readonly ChosenFile[]>, t
   }
 }
 
-const nameOfRefusal = ({ path, error }: ReadSounds['refused'][number]): NamedError => new NamedError(error.code, error.details, `${path}: ${error.message}`);
+const nameOfRefusal = ({ path, error }: ReadSounds['refused'][number]): NamedError =>
+  new NamedError(error.code, error.details, `${path}: ${error.message}`);
 
 /** Shows a kit, or a sound, that is kept already, to be corrected. */
 export function correctKept(what: { kit: OwnKit } | { sound: OwnSound }): void {
   leaveIncoming();
   const sounds = 'sound' in what ? [what.sound] : ownSounds.getState().sounds.filter((s) => s.kit === what.kit.id);
-  const draft: Draft = { name: 'kit' in what ? what.kit.name : what.sound.name, sounds, samples: new Map(), ...('kit' in what ? { kit: what.kit } : {}) };
+  const draft: Draft = {
+    name: 'kit' in what ? what.kit.name : what.sound.name,
+    sounds,
+    samples: new Map(),
+    ...('kit' in what ? { kit: what.kit } : {}),
+  };
   incoming.setState({ now: { phase: 'draft', draft, target: null, report: NOTHING, isKept: true } });
 }
 
-const sameSounds = (a: readonly OwnSound[], b: readonly OwnSound[]): boolean => JSON.stringify(a.map(({ id, layers, voice }) => [id, layers, voice]).sort()) === JSON.stringify(b.map(({ id, layers, voice }) => [id, layers, voice]).sort());
+const sameSounds = (a: readonly OwnSound[], b: readonly OwnSound[]): boolean =>
+  JSON.stringify(a.map(({ id, layers, voice }) => [id, layers, voice]).sort()) ===
+  JSON.stringify(b.map(({ id, layers, voice }) => [id, layers, voice]).sort());
 
 /**
  * Keeps a draft for a row, or as a kit. A kit that is here already under the same id stays as it is; another one of that id becomes a kit
@@ -96,9 +125,18 @@ export async function keepDraft(draft: Draft, target: TargetRow | null): Promise
   const { kits, sounds: known } = ownSounds.getState();
   const wanted = draft.kit ? { ...draft.kit, name: draft.name } : { id: nanoid(12), name: draft.name };
   const sounds = keptSounds(draft, wanted);
-  const clash = kits.some((k) => k.id === wanted.id) && !sameSounds(sounds, known.filter((s) => s.kit === wanted.id));
+  const clash =
+    kits.some((k) => k.id === wanted.id) &&
+    !sameSounds(
+      sounds,
+      known.filter((s) => s.kit === wanted.id),
+    );
   const kit = clash ? { id: nanoid(12), name: wanted.name } : wanted;
-  await soundStore.keep({ kit, sounds: clash ? sounds.map((s) => ({ ...s, id: nanoid(12), kit: kit.id })) : sounds, samples: samplesFor(draft, sounds) });
+  await soundStore.keep({
+    kit,
+    sounds: clash ? sounds.map((s) => ({ ...s, id: nanoid(12), kit: kit.id })) : sounds,
+    samples: samplesFor(draft, sounds),
+  });
   return { for: null, kit };
 }
 

@@ -16,7 +16,15 @@ export interface OwnState extends KeptSounds {
   lookup: OwnSounds;
 }
 
-export const ownSounds = createStore<OwnState>(() => ({ known: false, kits: [], sounds: [], folders: [], recordings: [], tried: [], lookup: NO_OWN_SOUNDS }));
+export const ownSounds = createStore<OwnState>(() => ({
+  known: false,
+  kits: [],
+  sounds: [],
+  folders: [],
+  recordings: [],
+  tried: [],
+  lookup: NO_OWN_SOUNDS,
+}));
 
 const triedSamples = new Map<SampleId, Uint8Array<ArrayBuffer>>();
 

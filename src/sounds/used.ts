@@ -13,10 +13,13 @@ export function soundsUsed(part: Part): OwnSound[] {
 }
 
 /** Their recordings, from the store. */
-export const recordingsOf = (sounds: readonly OwnSound[]): Promise<Map<SampleId, Uint8Array<ArrayBuffer>>> => soundStore.readAll(samplesOf(sounds));
+export const recordingsOf = (sounds: readonly OwnSound[]): Promise<Map<SampleId, Uint8Array<ArrayBuffer>>> =>
+  soundStore.readAll(samplesOf(sounds));
 
 /** The recordings of a part's breaks, as far as they are here. */
 export async function breakRecordings({ breaks = [] }: Pick<Part, 'breaks'>): Promise<Map<SampleId, Blob>> {
-  const found = await Promise.all([...new Set(breaks.map((b) => b.sample))].map(async (sample) => [sample, await recordingStore.read(sample)] as const));
+  const found = await Promise.all(
+    [...new Set(breaks.map((b) => b.sample))].map(async (sample) => [sample, await recordingStore.read(sample)] as const),
+  );
   return new Map(found.flatMap(([sample, blob]) => (blob ? [[sample, blob] as const] : [])));
 }

@@ -23,7 +23,8 @@ export const factory: IDBFactory = {
 
 /** The key ranges that go with it. */
 export const keyRange = {
-  bound: (lower: unknown, upper: unknown, lowerOpen?: boolean, upperOpen?: boolean) => backing().IDBKeyRange.bound(lower, upper, lowerOpen, upperOpen),
+  bound: (lower: unknown, upper: unknown, lowerOpen?: boolean, upperOpen?: boolean) =>
+    backing().IDBKeyRange.bound(lower, upper, lowerOpen, upperOpen),
   lowerBound: (lower: unknown, open?: boolean) => backing().IDBKeyRange.lowerBound(lower, open),
   upperBound: (upper: unknown, open?: boolean) => backing().IDBKeyRange.upperBound(upper, open),
   only: (value: unknown) => backing().IDBKeyRange.only(value),

@@ -44,9 +44,18 @@ const LATER_MS = 7 * DAY_MS;
  * Without a backup it is counted from the first part that is the user's own.
  * @param parts the parts of the Shelf; demo parts that nobody changed need no backup
  */
-export function daysWithout({ last, later }: BackupDates, parts: readonly { createdAt: number; updatedAt: number; head: number; about?: string }[], now = Date.now()): number | null {
+export function daysWithout(
+  { last, later }: BackupDates,
+  parts: readonly { createdAt: number; updatedAt: number; head: number; about?: string }[],
+  now = Date.now(),
+): number | null {
   const own = parts.filter((p) => p.head > 0 || !p.about);
-  const since = last ?? own.map((p) => p.createdAt).filter((at) => isPlausible(at, now)).reduce((first, at) => Math.min(first, at), now);
+  const since =
+    last ??
+    own
+      .map((p) => p.createdAt)
+      .filter((at) => isPlausible(at, now))
+      .reduce((first, at) => Math.min(first, at), now);
   const isChanged = own.some((p) => p.updatedAt > (last ?? 0));
   if (!isChanged || now - since < OLD_MS || (later !== null && now - later < LATER_MS)) return null;
   return Math.floor((now - since) / DAY_MS);

@@ -18,8 +18,32 @@ import { TargetStore } from './target-store';
 import { VersionStore } from './version-store';
 import { WholeParts } from './whole-part';
 
-const take: Take = { id: 'first', name: 'Take 1', recordedAt: 1_700_000_000_000, input: 'Deck pads', tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }], meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }], origin: ticks(0), start: ticks(0), end: ticks(4 * TICKS_PER_QUARTER), latencyMs: milliseconds(12.5), curve: STRAIGHT_CURVE, guards: { ...USUAL_GUARDS, crosstalk: { 48: 40 } }, curves: { 38: { power: 0.5, floor: 10, ceiling: 300 } }, hat: { closedFrom: 90, openBelow: 40, turned: true }, pads: { 60: 38 }, dropped: [1], passes: 2, complete: true };
-const events: RawEvent[] = [{ at: seconds(0.5125), kind: 'note', key: 60, value: 90 }, { at: seconds(0.6), kind: 'off', key: 60, value: 0 }, { at: seconds(0.7), kind: 'pedal', key: 4, value: 12 }, { at: seconds(1), kind: 'pressure', key: 49, value: 70 }];
+const take: Take = {
+  id: 'first',
+  name: 'Take 1',
+  recordedAt: 1_700_000_000_000,
+  input: 'Deck pads',
+  tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }],
+  meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }],
+  origin: ticks(0),
+  start: ticks(0),
+  end: ticks(4 * TICKS_PER_QUARTER),
+  latencyMs: milliseconds(12.5),
+  curve: STRAIGHT_CURVE,
+  guards: { ...USUAL_GUARDS, crosstalk: { 48: 40 } },
+  curves: { 38: { power: 0.5, floor: 10, ceiling: 300 } },
+  hat: { closedFrom: 90, openBelow: 40, turned: true },
+  pads: { 60: 38 },
+  dropped: [1],
+  passes: 2,
+  complete: true,
+};
+const events: RawEvent[] = [
+  { at: seconds(0.5125), kind: 'note', key: 60, value: 90 },
+  { at: seconds(0.6), kind: 'off', key: 60, value: 0 },
+  { at: seconds(0.7), kind: 'pedal', key: 4, value: 12 },
+  { at: seconds(1), kind: 'pressure', key: 49, value: 70 },
+];
 const part = putTake(smallPart([['kick', 0, 100]], { bars: 1 }), take, events);
 
 test('takes go along in a part file, as they were played', () => {
@@ -30,7 +54,14 @@ test('takes go along in a part file, as they were played', () => {
 
 test('a file that is brought in twice has takes of its own each time, and its hits come from them', async () => {
   const db = new NodSwayDatabase('takes in files');
-  const stores = { parts: new WholeParts(db), grooves: new GrooveStore(db), feels: new FeelStore(db), kits: new KitStore(db), patterns: new PatternStore(db), targets: new TargetStore(db) };
+  const stores = {
+    parts: new WholeParts(db),
+    grooves: new GrooveStore(db),
+    feels: new FeelStore(db),
+    kits: new KitStore(db),
+    patterns: new PatternStore(db),
+    targets: new TargetStore(db),
+  };
   const text = writePartFile({ part, versions: [{ name: 'Before', at: 1, part }], takes: [{ take, events }] });
   const ids = [(await bringIn(text, 'a.nodsway.json', stores)).id!, (await bringIn(text, 'a.nodsway.json', stores)).id!];
   const found = await Promise.all(ids.map((id) => new TakeStore(db).list(id)));
@@ -50,12 +81,19 @@ test('wrong takes in a file end in an error that names them', () => {
   const wrong: [string, unknown][] = [
     ['no list', { take }],
     ['an end before its start', [{ take: { ...take, end: -1 }, events }]],
-    ['two of one id', [{ take, events }, { take, events }]],
+    [
+      'two of one id',
+      [
+        { take, events },
+        { take, events },
+      ],
+    ],
     ['an event that is none', [{ take, events: [{ at: 0, kind: 'wish', key: 1, value: 1 }] }]],
     ['an event without a number', [{ take, events: [{ at: null, kind: 'note', key: 1, value: 1 }] }]],
     ['a member that nobody knows', [{ take: { ...take, mood: 'good' }, events }]],
   ];
-  for (const [what, takes] of wrong) expect([what, isNamedError(thrown(takes)) ? (thrown(takes) as { code: string }).code : thrown(takes)]).toEqual([what, 'bad-part']);
+  for (const [what, takes] of wrong)
+    expect([what, isNamedError(thrown(takes)) ? (thrown(takes) as { code: string }).code : thrown(takes)]).toEqual([what, 'bad-part']);
   fc.assert(
     fc.property(fc.jsonValue(), (takes) => {
       const error = thrown(takes);

@@ -32,11 +32,20 @@ interface Stores {
   targets: TargetStore;
 }
 
-const STORES: Stores = { parts: wholeParts, grooves: grooveStore, feels: feelStore, kits: kitStore, patterns: patternStore, targets: targetStore };
+const STORES: Stores = {
+  parts: wholeParts,
+  grooves: grooveStore,
+  feels: feelStore,
+  kits: kitStore,
+  patterns: patternStore,
+  targets: targetStore,
+};
 
 /** A part file that has no version of how it came gets one: what is done from now on can be compared with it. */
 export const asImported = (whole: PartFile): PartFile =>
-  whole.versions?.some((v) => v.name === AS_IMPORTED) ? whole : { ...whole, versions: [{ name: AS_IMPORTED, at: Date.now(), part: whole.part }, ...(whole.versions ?? [])] };
+  whole.versions?.some((v) => v.name === AS_IMPORTED)
+    ? whole
+    : { ...whole, versions: [{ name: AS_IMPORTED, at: Date.now(), part: whole.part }, ...(whole.versions ?? [])] };
 
 /**
  * Takes one of our own files to where its kind belongs, wherever it was dropped.
@@ -80,4 +89,5 @@ export async function bringIn(text: string, fileName: string, stores: Stores = S
 }
 
 /** @example broughtWords({ kind: 'feel', name: 'Late' }) // 'Late is a whole feel: it is among yours now.' */
-export const broughtWords = ({ kind, name }: BroughtIn): string => `${name} is ${FILE_WORDS[kind]}: it is ${kind === 'part' ? 'on the Shelf' : 'among yours'} now.`;
+export const broughtWords = ({ kind, name }: BroughtIn): string =>
+  `${name} is ${FILE_WORDS[kind]}: it is ${kind === 'part' ? 'on the Shelf' : 'among yours'} now.`;

@@ -63,7 +63,6 @@ export interface EditRow {
   step?: StepKind;
 }
 
-
 /** The bytes of an imported song, kept for export. */
 export interface SongRow {
   id: string;
@@ -234,10 +233,19 @@ export class NodSwayDatabase extends Dexie {
   ) {
     // Strict: what was answered is on the disk, not in a buffer that a crash takes along.
     super(name, { indexedDB: factory, IDBKeyRange: keyRange, chromeTransactionDurability: 'strict' });
-    this.use(mirroring(this.mirror, (a, b) => factory.cmp(a, b), (table) => this.changed(table)));
+    this.use(
+      mirroring(
+        this.mirror,
+        (a, b) => factory.cmp(a, b),
+        (table) => this.changed(table),
+      ),
+    );
     // Before anything else is asked of a database that was just opened.
     this.on('ready', () => this.lookForLoss(), true);
-    for (const version of new Set(specs.map((spec) => spec.since))) this.version(version).stores(Object.fromEntries(specs.filter((spec) => spec.since === version).map((spec) => [spec.name, spec.keys])));
+    for (const version of new Set(specs.map((spec) => spec.since)))
+      this.version(version).stores(
+        Object.fromEntries(specs.filter((spec) => spec.since === version).map((spec) => [spec.name, spec.keys])),
+      );
     this.version(DATA_VERSION).stores({});
   }
 
@@ -275,7 +283,16 @@ export class NodSwayDatabase extends Dexie {
   /** What the library holds is noted a moment after it changed. */
   private changed(table: string): void {
     // The mark is of the library alone.
-    if (isInMemory() || this.name !== LIBRARY || typeof localStorage === 'undefined' || this.marking !== null || table === 'edits' || table === 'bodies' || table === 'takeEvents') return;
+    if (
+      isInMemory() ||
+      this.name !== LIBRARY ||
+      typeof localStorage === 'undefined' ||
+      this.marking !== null ||
+      table === 'edits' ||
+      table === 'bodies' ||
+      table === 'takeEvents'
+    )
+      return;
     this.marking = setTimeout(() => {
       this.marking = null;
       this.mark().catch(() => undefined);

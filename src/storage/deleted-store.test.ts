@@ -14,7 +14,10 @@ function fresh() {
   return { db, parts: new PartStore(db), drawer: new DeletedStore(db), shelf: new ShelfStore(db), versions: new VersionStore(db) };
 }
 
-const part = smallPart([['kick', 0, 100], ['snare', 1, 90]]);
+const part = smallPart([
+  ['kick', 0, 100],
+  ['snare', 1, 90],
+]);
 
 test('parts go into the drawer with all that is theirs, and come back with it', async () => {
   const { parts, drawer, shelf, versions, db } = fresh();
@@ -23,10 +26,26 @@ test('parts go into the drawer with all that is theirs, and come back with it', 
   await parts.createIdea(part, { partId: a, letter: 'A', bars: 1 });
   await shelf.rename(a, 'Bilge Pump');
   await drawer.remove([a, b], 1000);
-  expect([(await parts.list()).length, await db.bodies.count(), await db.edits.count(), await db.versions.count(), await db.songs.count()]).toEqual([0, 0, 0, 0, 0]);
-  expect((await drawer.list()).map((d) => [d.at, d.row.name]).sort()).toEqual([[1000, 'Bilge Pump'], [1000, part.name]].sort());
+  expect([
+    (await parts.list()).length,
+    await db.bodies.count(),
+    await db.edits.count(),
+    await db.versions.count(),
+    await db.songs.count(),
+  ]).toEqual([0, 0, 0, 0, 0]);
+  expect((await drawer.list()).map((d) => [d.at, d.row.name]).sort()).toEqual(
+    [
+      [1000, 'Bilge Pump'],
+      [1000, part.name],
+    ].sort(),
+  );
   await drawer.putBack([a]);
-  expect([(await parts.load(a)).part.name, (await parts.song(a))?.length, (await versions.list(a)).length, (await parts.ideas(a)).length]).toEqual(['Bilge Pump', 2, 1, 1]);
+  expect([
+    (await parts.load(a)).part.name,
+    (await parts.song(a))?.length,
+    (await versions.list(a)).length,
+    (await parts.ideas(a)).length,
+  ]).toEqual(['Bilge Pump', 2, 1, 1]);
   expect((await parts.recentEdits(a, 1)).map((e) => e.label)).toEqual(['Rename the part']);
   expect((await drawer.list()).map((d) => d.id)).toEqual([b]);
   await drawer.forget([b]);
@@ -82,7 +101,12 @@ test('a copy has song, versions, ideas and tags of its own', async () => {
   await parts.createIdea(part, { partId: id, letter: 'B', bars: 1 });
   await shelf.tag([id], { add: ['verse'] });
   const copy = await shelf.duplicate(id, (name) => `${name} (copy)`);
-  expect([(await parts.load(copy)).part.name, (await parts.song(copy))?.[0], (await versions.list(copy)).map((v) => v.name), (await parts.ideas(copy)).map((i) => i.letter)]).toEqual([`${part.name} (copy)`, 7, ['First'], ['B']]);
+  expect([
+    (await parts.load(copy)).part.name,
+    (await parts.song(copy))?.[0],
+    (await versions.list(copy)).map((v) => v.name),
+    (await parts.ideas(copy)).map((i) => i.letter),
+  ]).toEqual([`${part.name} (copy)`, 7, ['First'], ['B']]);
   expect((await parts.list()).find((r) => r.id === copy)?.tags).toEqual(['verse']);
   expect((await versions.list(id)).length).toBe(1);
 });

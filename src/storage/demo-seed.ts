@@ -17,12 +17,21 @@ async function fetchCues(): Promise<SeededCue[]> {
   const response = await fetch('/demo/parts.json').catch(() => null);
   if (!response?.ok) throw new NamedError('no-demos');
   const cues = (await response.json()) as (Omit<SeededCue, 'song'> & { song?: string })[];
-  return cues.map(({ song, ...cue }) => ({ ...cue, ...(song === undefined ? {} : { song: Uint8Array.from(atob(song), (c) => c.charCodeAt(0)) }) }));
+  return cues.map(({ song, ...cue }) => ({
+    ...cue,
+    ...(song === undefined ? {} : { song: Uint8Array.from(atob(song), (c) => c.charCodeAt(0)) }),
+  }));
 }
 
 /** Puts the demo parts on the Shelf that are not there; one that a user changed is never touched. @returns how many were added */
-export async function addMissingDemos(store: PartStore = partStore, versions: VersionStore = versionStore, load: () => Promise<SeededCue[]> = fetchCues): Promise<number> {
-  const cues = await Promise.all((await load()).reverse().map(async (cue) => ({ ...cue, summary: cue.summary ?? (await summaryOf(cue.part)) })));
+export async function addMissingDemos(
+  store: PartStore = partStore,
+  versions: VersionStore = versionStore,
+  load: () => Promise<SeededCue[]> = fetchCues,
+): Promise<number> {
+  const cues = await Promise.all(
+    (await load()).reverse().map(async (cue) => ({ ...cue, summary: cue.summary ?? (await summaryOf(cue.part)) })),
+  );
   const added = await store.together(async () => {
     const fresh: typeof cues = [];
     for (const cue of cues) {
@@ -38,7 +47,11 @@ export async function addMissingDemos(store: PartStore = partStore, versions: Ve
 }
 
 /** On the very first visit the Shelf starts with the demo parts. A first visit that was cut short starts again. */
-export async function seedOnFirstVisit(store: PartStore = partStore, versions: VersionStore = versionStore, load: () => Promise<SeededCue[]> = fetchCues): Promise<void> {
+export async function seedOnFirstVisit(
+  store: PartStore = partStore,
+  versions: VersionStore = versionStore,
+  load: () => Promise<SeededCue[]> = fetchCues,
+): Promise<void> {
   if (await store.hasFlag(SEEDED)) return;
   // A library was here and is gone: that is said first, and nothing is laid over it.
   if (isLossOpen()) return;

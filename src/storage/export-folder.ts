@@ -13,7 +13,9 @@ export class ExportFolder {
 
   /** @param handle null: exports are downloaded again */
   set(handle: FileSystemDirectoryHandle | null): Promise<void> {
-    return named(async () => void (handle ? await this.db.flags.put({ name: NAME, at: Date.now(), handle }) : await this.db.flags.delete(NAME)));
+    return named(
+      async () => void (handle ? await this.db.flags.put({ name: NAME, at: Date.now(), handle }) : await this.db.flags.delete(NAME)),
+    );
   }
 }
 

@@ -3,7 +3,13 @@ import { HOUSE_GROOVES } from '@/core/groove/house-grooves';
 import { NodSwayDatabase } from './database';
 import { GrooveStore, type KeptGroove } from './groove-store';
 
-const kept = (id: string, name: string): KeptGroove => ({ id, groove: { ...HOUSE_GROOVES[0]!, name }, tags: ['lazy'], createdAt: 1, updatedAt: 2 });
+const kept = (id: string, name: string): KeptGroove => ({
+  id,
+  groove: { ...HOUSE_GROOVES[0]!, name },
+  tags: ['lazy'],
+  createdAt: 1,
+  updatedAt: 2,
+});
 
 test('grooves are kept whole, listed by name, replaced by id, taken away; one that does not read is left out', async () => {
   const db = new NodSwayDatabase('grooves');

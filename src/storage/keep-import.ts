@@ -3,7 +3,12 @@ import { partStore, type PartStore } from './part-store';
 import { AS_IMPORTED, versionStore, type VersionStore } from './version-store';
 
 /** Puts a part that was made of a file on the Shelf, with the song that it came from, and keeps how it came as a version. @returns its id */
-export async function keepImport(part: Part, song: Uint8Array | undefined, store: PartStore = partStore, versions: VersionStore = versionStore): Promise<string> {
+export async function keepImport(
+  part: Part,
+  song: Uint8Array | undefined,
+  store: PartStore = partStore,
+  versions: VersionStore = versionStore,
+): Promise<string> {
   const id = await store.create(part, song ? { song } : {});
   await versions.keep(id, AS_IMPORTED, part);
   return id;

@@ -16,5 +16,8 @@ test('key maps are kept by name, replaced, taken away and put back', async () =>
   await putBack();
   expect((await store.list())[1]).toEqual({ name: 'Hold', voices: { 36: 'kick' } });
   await store.rename(hold!, 'Aft');
-  expect(await store.list()).toEqual([{ name: 'Aft', voices: { 36: 'kick' } }, { name: 'Bilge', voices: GENERAL_MIDI_KIT.voices }]);
+  expect(await store.list()).toEqual([
+    { name: 'Aft', voices: { 36: 'kick' } },
+    { name: 'Bilge', voices: GENERAL_MIDI_KIT.voices },
+  ]);
 });

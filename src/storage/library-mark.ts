@@ -44,7 +44,11 @@ export function noteLoss(here: ReadonlySet<string>): void {
   if (!mark) return;
   const parts = mark.parts.filter(([id]) => !here.has(id));
   const before = read(LOST);
-  if (parts.length > 0) write(LOST, { parts: [...(before?.parts ?? []).filter(([id]) => !mark.parts.some(([other]) => other === id)), ...parts], others: mark.others });
+  if (parts.length > 0)
+    write(LOST, {
+      parts: [...(before?.parts ?? []).filter(([id]) => !mark.parts.some(([other]) => other === id)), ...parts],
+      others: mark.others,
+    });
   tellLoss(here);
 }
 

@@ -14,14 +14,23 @@ import { VersionStore } from './version-store';
 /** What pages keep outside of the database. */
 const outside = new Map<string, string>();
 beforeAll(() => {
-  Object.assign(globalThis, { localStorage: { getItem: (k: string) => outside.get(k) ?? null, setItem: (k: string, v: string) => void outside.set(k, v), removeItem: (k: string) => void outside.delete(k) } });
+  Object.assign(globalThis, {
+    localStorage: {
+      getItem: (k: string) => outside.get(k) ?? null,
+      setItem: (k: string, v: string) => void outside.set(k, v),
+      removeItem: (k: string) => void outside.delete(k),
+    },
+  });
 });
 beforeEach(() => {
   outside.clear();
   dismissLoss();
 });
 
-const part = smallPart([['kick', 0, 100], ['snare', 1, 90]]);
+const part = smallPart([
+  ['kick', 0, 100],
+  ['snare', 1, 90],
+]);
 const all = new Set(part.hits.map((h) => h.id));
 let number = 0;
 
@@ -35,7 +44,10 @@ test('what a tab has read or written is written back into a database that was th
   const name = `loss-${number++}`;
   const before = new NodSwayDatabase(name);
   const store = new PartStore(before);
-  const [kept, gone] = [await store.create({ ...part, name: 'Bilge Pump' }, { song: Uint8Array.of(1, 2, 3) }), await store.create({ ...part, name: 'Anchor Watch' })];
+  const [kept, gone] = [
+    await store.create({ ...part, name: 'Bilge Pump' }, { song: Uint8Array.of(1, 2, 3) }),
+    await store.create({ ...part, name: 'Anchor Watch' }),
+  ];
   await new VersionStore(before).keep(kept, 'First', part);
   before.close();
 
@@ -48,7 +60,16 @@ test('what a tab has read or written is written back into a database that was th
   await new VersionStore(db).list(kept);
   const softer = addVelocity(open, all, -5);
   await tab.appendEdits(kept, 1, [{ label: 'softer', diff: diffParts(open, softer)!, after: softer, step: 'do' }]);
-  outside.set('nod-sway:library', JSON.stringify({ parts: [[kept, 'Bilge Pump'], [gone, 'Anchor Watch']], others: { grooves: 2 } }));
+  outside.set(
+    'nod-sway:library',
+    JSON.stringify({
+      parts: [
+        [kept, 'Bilge Pump'],
+        [gone, 'Anchor Watch'],
+      ],
+      others: { grooves: 2 },
+    }),
+  );
 
   await throwAway(db);
   // The next thing that is asked for finds what was written back.
@@ -64,7 +85,11 @@ test('rows that were deleted do not come back', async () => {
   const store = new PartStore(db);
   const [one, two] = [await store.create(part), await store.create(part)];
   await store.remove(one);
-  await db.flags.bulkPut([{ name: 'a', at: 1 }, { name: 'b', at: 1 }, { name: 'c', at: 1 }]);
+  await db.flags.bulkPut([
+    { name: 'a', at: 1 },
+    { name: 'b', at: 1 },
+    { name: 'c', at: 1 },
+  ]);
   await db.flags.where('name').between('a', 'b', true, true).delete();
   await throwAway(db);
   expect((await store.list()).map((row) => row.id)).toEqual([two]);
@@ -116,7 +141,12 @@ test('a store that refuses is tried again until it takes a write; then all who w
   try {
     let refusals = 3;
     const log: string[] = [];
-    const recovery = new Recovery({ isOpen: () => true, open: () => Promise.resolve(), close: () => void log.push('close'), probe: () => (refusals-- > 0 ? Promise.reject(new Error('full')) : Promise.resolve()) });
+    const recovery = new Recovery({
+      isOpen: () => true,
+      open: () => Promise.resolve(),
+      close: () => void log.push('close'),
+      probe: () => (refusals-- > 0 ? Promise.reject(new Error('full')) : Promise.resolve()),
+    });
     recovery.onRefusal = () => void log.push('refused');
     recovery.whenBack(() => void log.push('back'));
     recovery.whenBack(() => void log.push('back too'));

@@ -45,7 +45,11 @@ export class Mirror {
     this.tables.get(table)?.delete(nameOf(key));
   }
 
-  goneWithin(table: string, { lower, upper, lowerOpen, upperOpen, type }: DBCoreKeyRange, compare: (a: unknown, b: unknown) => number): void {
+  goneWithin(
+    table: string,
+    { lower, upper, lowerOpen, upperOpen, type }: DBCoreKeyRange,
+    compare: (a: unknown, b: unknown) => number,
+  ): void {
     const rows = this.tables.get(table);
     // Ranges: 1 equal, 2 between, 3 any, 4 never.
     if (!rows || type === 4) return;
@@ -60,11 +64,24 @@ export class Mirror {
 const nameOf = (key: unknown): string => JSON.stringify(key);
 
 /** Lets a mirror see what is read from and written to a database. @param onWrite hears of rows that came, changed or went */
-export function mirroring(mirror: Mirror, compare: (a: unknown, b: unknown) => number, onWrite: (table: string) => void): Middleware<DBCore> {
-  return { stack: 'dbcore', name: 'mirror', create: (core) => ({ ...core, table: (name) => mirrored(core.table(name), mirror, compare, onWrite) }) };
+export function mirroring(
+  mirror: Mirror,
+  compare: (a: unknown, b: unknown) => number,
+  onWrite: (table: string) => void,
+): Middleware<DBCore> {
+  return {
+    stack: 'dbcore',
+    name: 'mirror',
+    create: (core) => ({ ...core, table: (name) => mirrored(core.table(name), mirror, compare, onWrite) }),
+  };
 }
 
-function mirrored(table: DBCoreTable, mirror: Mirror, compare: (a: unknown, b: unknown) => number, onWrite: (table: string) => void): DBCoreTable {
+function mirrored(
+  table: DBCoreTable,
+  mirror: Mirror,
+  compare: (a: unknown, b: unknown) => number,
+  onWrite: (table: string) => void,
+): DBCoreTable {
   const { name, schema } = table;
   const keyOf = (row: unknown): unknown => schema.primaryKey.extractKey?.(row);
   const see = (row: unknown) => mirror.saw(name, keyOf(row), row);
@@ -76,7 +93,11 @@ function mirrored(table: DBCoreTable, mirror: Mirror, compare: (a: unknown, b: u
   return {
     ...table,
     async mutate(request) {
-      const isRenaming = request.type !== 'put' || request.values.some((row) => (mirror.rowOf(name, keyOf(row)) as { name?: string } | undefined)?.name !== (row as { name?: string }).name);
+      const isRenaming =
+        request.type !== 'put' ||
+        request.values.some(
+          (row) => (mirror.rowOf(name, keyOf(row)) as { name?: string } | undefined)?.name !== (row as { name?: string }).name,
+        );
       const answer = await table.mutate(request);
       if (answer.numFailures === 0) wrote(request);
       if (isRenaming) onWrite(name);

@@ -21,7 +21,11 @@ const fresh = (): { db: NodSwayDatabase; store: PartStore } => {
   return { db, store: new PartStore(db) };
 };
 
-const part = smallPart([['kick', 0, 100], ['snare', 1, 90], ['kick', 2, 80]]);
+const part = smallPart([
+  ['kick', 0, 100],
+  ['snare', 1, 90],
+  ['kick', 2, 80],
+]);
 const all = new Set(part.hits.map((h) => h.id));
 
 /** Writes edits and brings the row up to them, as the saver does. */
@@ -44,7 +48,11 @@ async function edit(store: PartStore, id: string, from: Part, steps: ((p: Part) 
 test('edits are read back on top of the part they were made on', async () => {
   const { store } = fresh();
   const id = await store.create(part, { song: Uint8Array.of(1, 2, 3) });
-  const last = await edit(store, id, part, [(p) => addVelocity(p, all, -5), (p) => setTempo(p, bpm(90)), (p) => removeHits(p, new Set([part.hits[1]!.id]))]);
+  const last = await edit(store, id, part, [
+    (p) => addVelocity(p, all, -5),
+    (p) => setTempo(p, bpm(90)),
+    (p) => removeHits(p, new Set([part.hits[1]!.id])),
+  ]);
   const loaded = await store.load(id);
   expect(loaded).toEqual({ part: last, head: 3 });
   expect(await store.song(id)).toEqual(Uint8Array.of(1, 2, 3));
@@ -91,14 +99,21 @@ test('a part that was taken away meanwhile: told, and no edit is left behind', a
   const id = await store.create(part);
   await store.remove(id);
   const next = addVelocity(part, all, -5);
-  await expect(saveEdits(store, id, 1, [{ label: 'step', diff: diffParts(part, next)!, after: next, step: 'do' }])).rejects.toMatchObject({ code: 'deleted-elsewhere' });
+  await expect(saveEdits(store, id, 1, [{ label: 'step', diff: diffParts(part, next)!, after: next, step: 'do' }])).rejects.toMatchObject({
+    code: 'deleted-elsewhere',
+  });
   expect(await db.edits.count()).toBe(0);
 });
 
 test('many edits are folded into one body, and later edits still follow', async () => {
   const { store, db } = fresh();
   const id = await store.create(part);
-  const last = await edit(store, id, part, Array.from({ length: 70 }, (_, i) => (p: Part) => setTempo(p, bpm(60 + i))));
+  const last = await edit(
+    store,
+    id,
+    part,
+    Array.from({ length: 70 }, (_, i) => (p: Part) => setTempo(p, bpm(60 + i))),
+  );
   expect((await store.load(id)).part).toEqual(last);
   // Folding goes on after the part was handed over; the test's own time limit ends a wait in vain.
   while ((await db.bodies.get(id))?.seq !== 70) await new Promise((done) => setImmediate(done));
@@ -111,7 +126,12 @@ test('many edits are folded into one body, and later edits still follow', async 
 test('for going back the last 200 edits are kept, up to the one that was loaded', async () => {
   const { store, db } = fresh();
   const id = await store.create(part);
-  const last = await edit(store, id, part, Array.from({ length: 230 }, (_, i) => (p: Part) => setTempo(p, bpm(60 + (i % 50)))));
+  const last = await edit(
+    store,
+    id,
+    part,
+    Array.from({ length: 230 }, (_, i) => (p: Part) => setTempo(p, bpm(60 + (i % 50)))),
+  );
   const seqs = async (head: number) => (await store.recentEdits(id, head)).map((e) => e.seq);
   expect(await seqs(230)).toEqual(Array.from({ length: 200 }, (_, i) => i + 31));
   expect((await store.load(id)).part).toEqual(last);
@@ -137,7 +157,10 @@ test('ideas of a part have edits of their own, are not on the shelf, and go and 
   const b = await store.createIdea(part, { partId: id, letter: 'B', bars: 2 });
   const a = await store.createIdea(part, { partId: id, letter: 'A', bars: 1 });
   const changed = await edit(store, b, part, [(p) => addVelocity(p, all, -5)]);
-  expect(await store.ideas(id)).toEqual([{ id: a, partId: id, letter: 'A', bars: 1, part, head: 0 }, { id: b, partId: id, letter: 'B', bars: 2, part: changed, head: 1 }]);
+  expect(await store.ideas(id)).toEqual([
+    { id: a, partId: id, letter: 'A', bars: 1, part, head: 0 },
+    { id: b, partId: id, letter: 'B', bars: 2, part: changed, head: 1 },
+  ]);
   expect((await store.list()).map((row) => row.id).sort()).toEqual([id, other].sort());
   const putBack = await store.remove(id);
   expect([await store.ideas(id), await db.edits.count(), await db.bodies.count()]).toEqual([[], 0, 2]);
@@ -182,11 +205,23 @@ test('demo parts are added once, as what they claim to be', async () => {
   expect(new Set(flat.part.hits.map((h) => h.velocity))).toEqual(new Set([100]));
   expect(flat.part.hits.every((h) => h.tick % 20160 === 0)).toBe(true);
   expect(flat.song?.length).toBeGreaterThan(500);
-  expect(all.map((c) => [c.part.name, c.part.meter[0]!.numerator, c.part.meter[0]!.denominator])).toEqual([['Gangway Strut', 4, 4], ['Low Tide', 6, 8], ['Net Menders', 2, 4], ['Fog Signal', 7, 8], ['Galley Brushes', 3, 4], ['Harbour Lights', 4, 4]]);
+  expect(all.map((c) => [c.part.name, c.part.meter[0]!.numerator, c.part.meter[0]!.denominator])).toEqual([
+    ['Gangway Strut', 4, 4],
+    ['Low Tide', 6, 8],
+    ['Net Menders', 2, 4],
+    ['Fog Signal', 7, 8],
+    ['Galley Brushes', 3, 4],
+    ['Harbour Lights', 4, 4],
+  ]);
 });
 
 test('a part of part@2 opens with its edits, goes back past them, and is kept in the newest format from then on', async () => {
-  const { body, seq, edits, midi } = JSON.parse(readFileSync('tests/fixtures/journal-2.json', 'utf8')) as { body: Part; seq: number; edits: Omit<EditRow, 'partId' | 'seq'>[]; midi: string[] };
+  const { body, seq, edits, midi } = JSON.parse(readFileSync('tests/fixtures/journal-2.json', 'utf8')) as {
+    body: Part;
+    seq: number;
+    edits: Omit<EditRow, 'partId' | 'seq'>[];
+    midi: string[];
+  };
   const { db, store } = fresh();
   await db.parts.add({ id: 'old', name: 'old', createdAt: 1, updatedAt: 1, head: edits.length, summary: summarize(part) });
   await db.bodies.add({ id: 'old', seq, part: body });

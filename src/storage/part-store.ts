@@ -60,7 +60,16 @@ export class PartStore {
     const id = extra.id ?? nanoid(12);
     const now = Date.now();
     const head = extra.head ?? 0;
-    const row: PartRow = { id, name: part.name, createdAt: now, updatedAt: now, head, summary: extra.summary ?? (await summaryOf(part)), ...(extra.about ? { about: extra.about } : {}), ...(extra.idea ? { idea: extra.idea } : {}) };
+    const row: PartRow = {
+      id,
+      name: part.name,
+      createdAt: now,
+      updatedAt: now,
+      head,
+      summary: extra.summary ?? (await summaryOf(part)),
+      ...(extra.about ? { about: extra.about } : {}),
+      ...(extra.idea ? { idea: extra.idea } : {}),
+    };
     return named(() =>
       this.db.transaction('rw', this.db.parts, this.db.bodies, this.db.songs, async () => {
         await this.db.parts.add(row);
@@ -113,7 +122,14 @@ export class PartStore {
    * @throws NamedError changed-elsewhere where another tab has an edit of that number, store-full, store-refused
    */
   appendEdits(id: string, seq: number, edits: readonly FinishedEdit[]): Promise<void> {
-    const rows = edits.map(({ label, diff, after, step }, i): EditRow => ({ partId: id, seq: seq + i, label, diff, format: after.format, ...(step === 'do' ? {} : { step }) }));
+    const rows = edits.map(({ label, diff, after, step }, i): EditRow => ({
+      partId: id,
+      seq: seq + i,
+      label,
+      diff,
+      format: after.format,
+      ...(step === 'do' ? {} : { step }),
+    }));
     return named(async () => {
       if (!this.db.isOpen()) await this.db.open();
       try {
@@ -181,13 +197,21 @@ export class PartStore {
   /** Tells of every change of a part's head, in this tab or another, and (null) of its deletion; the result ends it. */
   follow(id: string, hear: (head: number | null) => void): () => void {
     // A store that refuses is told by whoever asks it for something.
-    const subscription = liveQuery(() => this.db.parts.get(id)).subscribe({ next: (row) => hear(row?.head ?? null), error: () => undefined });
+    const subscription = liveQuery(() => this.db.parts.get(id)).subscribe({
+      next: (row) => hear(row?.head ?? null),
+      error: () => undefined,
+    });
     return () => subscription.unsubscribe();
   }
 
   /** Tells which ideas a part has, again with each change; the result ends it. */
   followIdeas(partId: string, hear: (ids: readonly string[]) => void): () => void {
-    const subscription = liveQuery(() => this.db.parts.where(':id').between(...ideasRange(partId)).primaryKeys()).subscribe({ next: hear, error: () => undefined });
+    const subscription = liveQuery(() =>
+      this.db.parts
+        .where(':id')
+        .between(...ideasRange(partId))
+        .primaryKeys(),
+    ).subscribe({ next: hear, error: () => undefined });
     return () => subscription.unsubscribe();
   }
 
@@ -226,7 +250,9 @@ export class PartStore {
       if (!edits.some(isOlder)) return { edits, body: undefined, between: [] };
       const body = await this.db.bodies.get(id);
       // From the body to the first of them, states are led through all edits between.
-      const between = body ? await this.editsOf(id, Math.min(body.seq + 1, edits[0]?.seq ?? 0), Math.max(body.seq, edits.at(-1)?.seq ?? 0)).toArray() : [];
+      const between = body
+        ? await this.editsOf(id, Math.min(body.seq + 1, edits[0]?.seq ?? 0), Math.max(body.seq, edits.at(-1)?.seq ?? 0)).toArray()
+        : [];
       return { edits, body, between };
     });
     const older = new Set(edits.filter(isOlder).map((e) => e.seq));
@@ -248,12 +274,20 @@ export class PartStore {
   }
 
   private editsOf(id: string, from = -Infinity, to = Infinity) {
-    return this.db.edits.where('[partId+seq]').between([id, from === -Infinity ? Dexie.minKey : from], [id, to === Infinity ? Dexie.maxKey : to], true, true);
+    return this.db.edits
+      .where('[partId+seq]')
+      .between([id, from === -Infinity ? Dexie.minKey : from], [id, to === Infinity ? Dexie.maxKey : to], true, true);
   }
 
   /** The parts of the Shelf, the last changed first. */
   list(): Promise<PartRow[]> {
-    return named(() => this.db.parts.orderBy('updatedAt').reverse().filter((row) => !row.idea).toArray());
+    return named(() =>
+      this.db.parts
+        .orderBy('updatedAt')
+        .reverse()
+        .filter((row) => !row.idea)
+        .toArray(),
+    );
   }
 
   /** Keeps an idea of a part; it goes with the part. @throws NamedError store-full, store-refused */
@@ -264,8 +298,15 @@ export class PartStore {
   /** The ideas of a part by their letters; one that no longer reads is left out. */
   ideas(partId: string): Promise<StoredIdea[]> {
     return named(async () => {
-      const rows = await this.db.parts.where(':id').between(...ideasRange(partId)).toArray();
-      const found = await Promise.all(rows.map(async (row): Promise<StoredIdea | null> => (row.idea ? { id: row.id, ...row.idea, ...(await this.load(row.id)) } : null)).map((idea) => idea.catch(() => null)));
+      const rows = await this.db.parts
+        .where(':id')
+        .between(...ideasRange(partId))
+        .toArray();
+      const found = await Promise.all(
+        rows
+          .map(async (row): Promise<StoredIdea | null> => (row.idea ? { id: row.id, ...row.idea, ...(await this.load(row.id)) } : null))
+          .map((idea) => idea.catch(() => null)),
+      );
       return found.filter((idea) => idea !== null).sort((a, b) => (a.letter < b.letter ? -1 : 1));
     });
   }

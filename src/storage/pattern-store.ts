@@ -24,7 +24,12 @@ async function read(rows: readonly PatternRow[]): Promise<KeptPattern[]> {
 /** The pattern book: patterns by name, for every part. */
 export class PatternStore extends NamedStore<KeptPattern> {
   constructor(db: NodSwayDatabase = database) {
-    super(db, 'patterns', (rows) => read(rows as readonly PatternRow[]), ({ name, pattern }): PatternRow => ({ name, pattern: { ...pattern, name } }));
+    super(
+      db,
+      'patterns',
+      (rows) => read(rows as readonly PatternRow[]),
+      ({ name, pattern }): PatternRow => ({ name, pattern: { ...pattern, name } }),
+    );
   }
 }
 

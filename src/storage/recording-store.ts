@@ -16,12 +16,16 @@ export class RecordingStore {
 
   /** The newest first. @throws NamedError store-refused */
   list(): Promise<RecordingInfo[]> {
-    return named(async () => (await this.db.recordings.toArray()).map(({ blob, ...info }) => ({ ...info, size: blob.size })).sort((a, b) => b.at - a.at));
+    return named(async () =>
+      (await this.db.recordings.toArray()).map(({ blob, ...info }) => ({ ...info, size: blob.size })).sort((a, b) => b.at - a.at),
+    );
   }
 
   /** One that is kept already stays as it is. @throws NamedError store-full, store-refused */
   keep(row: RecordingRow): Promise<void> {
-    return named(async () => void ((await this.db.recordings.where('id').equals(row.id).count()) === 0 && (await this.db.recordings.add(row))));
+    return named(
+      async () => void ((await this.db.recordings.where('id').equals(row.id).count()) === 0 && (await this.db.recordings.add(row))),
+    );
   }
 
   read(sample: SampleId): Promise<Blob | undefined> {

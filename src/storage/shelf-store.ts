@@ -31,21 +31,28 @@ export class ShelfStore {
   }
 
   /** Puts tags on parts and takes others off. @returns what puts all back */
-  tag(ids: readonly string[], { add = [], remove = [] }: { add?: readonly string[]; remove?: readonly string[] }): Promise<() => Promise<void>> {
+  tag(
+    ids: readonly string[],
+    { add = [], remove = [] }: { add?: readonly string[]; remove?: readonly string[] },
+  ): Promise<() => Promise<void>> {
     return named(async () => {
       const before = await this.db.transaction('rw', this.db.parts, async () => {
         const rows = (await this.db.parts.bulkGet([...ids])).filter((row) => row !== undefined);
         await this.db.parts.bulkPut(rows.map((row) => ({ ...row, tags: tagsWith(row.tags ?? [], add, remove) })));
         return rows.map(({ id, tags = [] }) => ({ id, tags }));
       });
-      return () => named(() => this.db.transaction('rw', this.db.parts, async () => {
-        for (const { id, tags } of before) await this.db.parts.update(id, { tags });
-      }));
+      return () =>
+        named(() =>
+          this.db.transaction('rw', this.db.parts, async () => {
+            for (const { id, tags } of before) await this.db.parts.update(id, { tags });
+          }),
+        );
     });
   }
 }
 
 /** @example tagsWith(['late', 'verse'], ['loud'], ['late']) // ['loud', 'verse'] */
-export const tagsWith = (tags: readonly string[], add: readonly string[], remove: readonly string[]): string[] => [...new Set([...tags, ...add])].filter((t) => !remove.includes(t)).sort();
+export const tagsWith = (tags: readonly string[], add: readonly string[], remove: readonly string[]): string[] =>
+  [...new Set([...tags, ...add])].filter((t) => !remove.includes(t)).sort();
 
 export const shelfStore = new ShelfStore();

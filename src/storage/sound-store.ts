@@ -32,9 +32,18 @@ export class SoundStore {
   list(): Promise<KeptSounds> {
     return named(() =>
       this.db.transaction('r', [...this.tables, this.db.folders], async () => {
-        const [sounds, kits, folders, samples] = await Promise.all([this.db.sounds.toArray(), this.db.soundKits.toArray(), this.db.folders.toArray(), this.db.samples.toCollection().primaryKeys()]);
+        const [sounds, kits, folders, samples] = await Promise.all([
+          this.db.sounds.toArray(),
+          this.db.soundKits.toArray(),
+          this.db.folders.toArray(),
+          this.db.samples.toCollection().primaryKeys(),
+        ]);
         const here = new Set(samples);
-        return { kits: kits.sort(byName), sounds: sounds.filter((s) => samplesOf([s]).every((id) => here.has(id))).sort(byName), folders: folders.sort(byName) };
+        return {
+          kits: kits.sort(byName),
+          sounds: sounds.filter((s) => samplesOf([s]).every((id) => here.has(id))).sort(byName),
+          folders: folders.sort(byName),
+        };
       }),
     );
   }
@@ -58,7 +67,9 @@ export class SoundStore {
 
   /** Recordings by name. @throws NamedError store-refused */
   readAll(samples: readonly SampleId[]): Promise<Map<SampleId, Uint8Array<ArrayBuffer>>> {
-    return named(async () => new Map((await this.db.samples.bulkGet([...samples])).flatMap((row) => (row ? [[row.id, row.bytes] as const] : []))));
+    return named(
+      async () => new Map((await this.db.samples.bulkGet([...samples])).flatMap((row) => (row ? [[row.id, row.bytes] as const] : []))),
+    );
   }
 
   /** Changes a sound, or gives a kit another name. */

@@ -24,15 +24,46 @@ export const IDEA_MARK = '~';
 /** Behind every id that begins so. */
 const LAST = '\uffff';
 /** Those of the part itself, and of its ideas. */
-const byId = (name: string) => (db: Dexie, partId: string): Collection => db.table(name).where(':id').inAnyRange([[partId, partId], ideasRange(partId)], { includeUppers: true });
-const byPart = (name: string) => (db: Dexie, partId: string): Collection => db.table(name).where('partId').equals(partId);
+const byId =
+  (name: string) =>
+  (db: Dexie, partId: string): Collection =>
+    db
+      .table(name)
+      .where(':id')
+      .inAnyRange([[partId, partId], ideasRange(partId)], { includeUppers: true });
+const byPart =
+  (name: string) =>
+  (db: Dexie, partId: string): Collection =>
+    db.table(name).where('partId').equals(partId);
 export const ideasRange = (partId: string): [string, string] => [partId + IDEA_MARK, partId + IDEA_MARK + LAST];
 /** Rows of a compound key whose first part is one of these. */
-const within = (table: Table, index: string, firsts: readonly string[]): Collection => table.where(index).inAnyRange(firsts.map((first): [unknown, unknown] => [[first, Dexie.minKey], [first, Dexie.maxKey]]), { includeUppers: true });
+const within = (table: Table, index: string, firsts: readonly string[]): Collection =>
+  table.where(index).inAnyRange(
+    firsts.map((first): [unknown, unknown] => [
+      [first, Dexie.minKey],
+      [first, Dexie.maxKey],
+    ]),
+    { includeUppers: true },
+  );
 
 const editsOf = (db: Dexie, partId: string): Collection => {
   const [first, last] = ideasRange(partId);
-  return db.table('edits').where('[partId+seq]').inAnyRange([[[partId, Dexie.minKey], [partId, Dexie.maxKey]], [[first, Dexie.minKey], [last, Dexie.minKey]]], { includeUppers: true });
+  return db
+    .table('edits')
+    .where('[partId+seq]')
+    .inAnyRange(
+      [
+        [
+          [partId, Dexie.minKey],
+          [partId, Dexie.maxKey],
+        ],
+        [
+          [first, Dexie.minKey],
+          [last, Dexie.minKey],
+        ],
+      ],
+      { includeUppers: true },
+    );
 };
 
 /** Every table; a new one is a line here, with the next version. */
@@ -53,7 +84,8 @@ export const TABLES: readonly TableSpec[] = [
     since: 5,
     owner: 'part',
     carried: 'part',
-    ofPart: async (db, partId) => within(db.table('takeEvents'), '[takeId+n]', (await byPart('takes')(db, partId).primaryKeys()) as string[]),
+    ofPart: async (db, partId) =>
+      within(db.table('takeEvents'), '[takeId+n]', (await byPart('takes')(db, partId).primaryKeys()) as string[]),
   },
   { name: 'inputs', keys: 'id', since: 5, owner: 'library', carried: 'setting' },
   { name: 'sounds', keys: 'id, kit', since: 6, owner: 'library', carried: 'sound' },
@@ -74,13 +106,16 @@ export const DATA_VERSION = 11;
 export type RowsOfPart = Readonly<Record<string, readonly unknown[]>>;
 
 /** The tables that rows of parts are in. */
-export const tablesOfParts = (db: Dexie, specs: readonly TableSpec[]): Table[] => specs.filter((spec) => spec.owner === 'part').map((spec) => db.table(spec.name));
+export const tablesOfParts = (db: Dexie, specs: readonly TableSpec[]): Table[] =>
+  specs.filter((spec) => spec.owner === 'part').map((spec) => db.table(spec.name));
 
 /** Takes everything of a part out of these tables, within a transaction of theirs. */
 export async function takeOutPart(db: Dexie, partId: string, specs: readonly TableSpec[]): Promise<RowsOfPart> {
   const owned = specs.filter((spec) => spec.owner === 'part');
   // All are read before any is deleted: the rows of one may be found by another's.
-  const found = await Promise.all(owned.map(async (spec) => [spec.name, (await (await spec.ofPart?.(db, partId))?.toArray()) ?? []] as const));
+  const found = await Promise.all(
+    owned.map(async (spec) => [spec.name, (await (await spec.ofPart?.(db, partId))?.toArray()) ?? []] as const),
+  );
   for (const spec of [...owned].reverse()) await (await spec.ofPart?.(db, partId))?.delete();
   return Object.fromEntries(found.filter(([, rows]) => rows.length > 0));
 }

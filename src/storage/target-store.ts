@@ -18,7 +18,12 @@ async function read(rows: readonly TargetRow[]): Promise<Target[]> {
 /** Keeps targets by name, for every part. */
 export class TargetStore extends NamedStore<Target> {
   constructor(db: NodSwayDatabase = database) {
-    super(db, 'targets', (rows) => read(rows as readonly TargetRow[]), (target): TargetRow => ({ name: target.name, target }));
+    super(
+      db,
+      'targets',
+      (rows) => read(rows as readonly TargetRow[]),
+      (target): TargetRow => ({ name: target.name, target }),
+    );
   }
 }
 

@@ -43,13 +43,30 @@ export class UnchosenStore {
   keep(own: string, part: Part, steps: readonly string[]): Promise<void> {
     holdLock();
     const partId = own.split(IDEA_MARK)[0] as string;
-    const row: VersionRow = { id: this.idOf(own), partId, name: NAME, at: Date.now(), part, unchosen: { own, tab: TAB, steps: [...steps] } };
+    const row: VersionRow = {
+      id: this.idOf(own),
+      partId,
+      name: NAME,
+      at: Date.now(),
+      part,
+      unchosen: { own, tab: TAB, steps: [...steps] },
+    };
     return named(async () => void (await this.db.versions.put(row)));
   }
 
   /** A state that no tab holds, such as one that was kept outside of the database. */
   put(partId: string, part: Part): Promise<void> {
-    return named(async () => void (await this.db.versions.put({ id: `unchosen-${nanoid(8)}`, partId, name: NAME, at: Date.now(), part, unchosen: { own: partId, tab: '', steps: [] } })));
+    return named(
+      async () =>
+        void (await this.db.versions.put({
+          id: `unchosen-${nanoid(8)}`,
+          partId,
+          name: NAME,
+          at: Date.now(),
+          part,
+          unchosen: { own: partId, tab: '', steps: [] },
+        })),
+    );
   }
 
   /** It was chosen in this tab, or kept elsewhere. */
@@ -64,13 +81,23 @@ export class UnchosenStore {
       if (rows.length === 0) return [];
       const open = await openTabs();
       const { parsePart } = await import('@/formats/part-format');
-      return rows.filter(({ unchosen }) => !open?.has(lockOf(unchosen?.tab ?? ''))).map(({ id, part, unchosen }) => ({ id, part: parsePart(part), steps: unchosen?.steps ?? [] }));
+      return rows
+        .filter(({ unchosen }) => !open?.has(lockOf(unchosen?.tab ?? '')))
+        .map(({ id, part, unchosen }) => ({ id, part: parsePart(part), steps: unchosen?.steps ?? [] }));
     });
   }
 
   /** A choice was made: it stays a version like others, or goes. */
   settle(id: string, stays: boolean): Promise<void> {
-    return named(async () => void (stays ? await this.db.versions.where('id').equals(id).modify((row: VersionRow) => delete row.unchosen) : await this.db.versions.delete(id)));
+    return named(
+      async () =>
+        void (stays
+          ? await this.db.versions
+              .where('id')
+              .equals(id)
+              .modify((row: VersionRow) => delete row.unchosen)
+          : await this.db.versions.delete(id)),
+    );
   }
 }
 

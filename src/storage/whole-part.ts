@@ -22,7 +22,12 @@ export class WholeParts {
   /** All of it. @param now how it stands, where that is newer than the store @throws NamedError not-found, bad-part, store-refused */
   async read(id: string, now?: Part): Promise<PartFile> {
     const part = now ?? (await this.parts.load(id)).part;
-    const [song, versions, takes, ideas] = await Promise.all([this.parts.song(id), this.versions.list(id), this.takes.list(id), this.parts.ideas(id)]);
+    const [song, versions, takes, ideas] = await Promise.all([
+      this.parts.song(id),
+      this.versions.list(id),
+      this.takes.list(id),
+      this.parts.ideas(id),
+    ]);
     return { part, versions, takes: takesOf(part, takes, (t) => t.take.id), ideas, ...(song ? { song } : {}) };
   }
 
@@ -37,7 +42,8 @@ export class WholeParts {
     const id = await this.parts.create(own(part), { ...extra, ...(song ? { song } : {}) });
     // Versions of the same moment stay in their order.
     const series = nanoid(8);
-    for (const [i, v] of versions.entries()) await this.versions.keep(id, v.name, own(v.part), v.at, `${series}-${String(i).padStart(4, '0')}`);
+    for (const [i, v] of versions.entries())
+      await this.versions.keep(id, v.name, own(v.part), v.at, `${series}-${String(i).padStart(4, '0')}`);
     for (const { take, events } of takes) await this.takes.put(id, { ...take, id: ids.get(take.id) ?? take.id }, events);
     for (const { letter, bars, part: idea } of ideas) await this.parts.createIdea(own(idea), { partId: id, letter, bars });
     return id;

@@ -33,10 +33,24 @@ export function Button({ look = 'quiet', size = 'normal', className, type = 'but
 }
 
 /** A button that is a picture: its label is its name and its hint. `wide`: with a word beside the picture. */
-export function IconButton({ label, hint, wide = false, look = 'plain', size = 'normal', className, type = 'button', ...rest }: Props & { label: string; hint?: string; wide?: boolean; children: ReactNode }) {
+export function IconButton({
+  label,
+  hint,
+  wide = false,
+  look = 'plain',
+  size = 'normal',
+  className,
+  type = 'button',
+  ...rest
+}: Props & { label: string; hint?: string; wide?: boolean; children: ReactNode }) {
   return (
     <Hint text={hint ?? label}>
-      <button type={type} aria-label={label} className={clsx(BASE, wide ? WIDE : ['items-center', SIZES[size], WIDTHS[size]], LOOKS[look], className)} {...rest} />
+      <button
+        type={type}
+        aria-label={label}
+        className={clsx(BASE, wide ? WIDE : ['items-center', SIZES[size], WIDTHS[size]], LOOKS[look], className)}
+        {...rest}
+      />
     </Hint>
   );
 }

@@ -14,7 +14,19 @@ export function Help({ about, text, className }: { about: string; text: string; 
   const name = `About ${about}`;
   return (
     <>
-      <button ref={sign} type="button" aria-haspopup="dialog" aria-expanded={open} aria-label={name} title={name} onClick={() => setOpen(!open)} className={clsx('flex size-7 items-center justify-center rounded-full text-faint hover:bg-sunk hover:text-ink pointer-coarse:size-9', className)}>
+      <button
+        ref={sign}
+        type="button"
+        aria-haspopup="dialog"
+        aria-expanded={open}
+        aria-label={name}
+        title={name}
+        onClick={() => setOpen(!open)}
+        className={clsx(
+          'flex size-7 items-center justify-center rounded-full text-faint hover:bg-sunk hover:text-ink pointer-coarse:size-9',
+          className,
+        )}
+      >
         <CircleHelp size={16} />
       </button>
       {open && <HelpText name={name} text={text} sign={sign} onClose={() => setOpen(false)} />}

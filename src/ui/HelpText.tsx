@@ -4,7 +4,17 @@ import { Popover } from 'radix-ui';
 import type { RefObject } from 'react';
 
 /** What stands behind a sign of help; loaded with the first that is asked for. */
-export default function HelpText({ name, text, sign, onClose }: { name: string; text: string; sign: RefObject<HTMLButtonElement | null>; onClose: () => void }) {
+export default function HelpText({
+  name,
+  text,
+  sign,
+  onClose,
+}: {
+  name: string;
+  text: string;
+  sign: RefObject<HTMLButtonElement | null>;
+  onClose: () => void;
+}) {
   return (
     <Popover.Root open onOpenChange={(open) => !open && onClose()}>
       <Popover.Anchor virtualRef={sign as RefObject<HTMLButtonElement>} />

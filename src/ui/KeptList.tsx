@@ -73,7 +73,13 @@ export function KeptList<T extends LibraryItem>({ what, own, taken = [], usesOf,
               }}
             />
           ) : (
-            <button type="button" className="mr-auto text-left" title="Rename" aria-label={`Rename ${item.name}`} onClick={() => nameIt(item.name)}>
+            <button
+              type="button"
+              className="mr-auto text-left"
+              title="Rename"
+              aria-label={`Rename ${item.name}`}
+              onClick={() => nameIt(item.name)}
+            >
               <span className="font-serif text-base">{item.name}</span> <span className="text-sm text-faint">{item.about}</span>
             </button>
           )}

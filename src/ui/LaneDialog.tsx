@@ -20,7 +20,8 @@ interface Props {
 const idOf = (lane: LaneContent): string => `${lane.track}.${lane.channel}`;
 
 /** A track whose name says that it is drums. */
-const namedForDrums = (lane: LaneContent): boolean => /\b(drum|drums|drumkit|kit|perc|percussion|beat|beats|kick|snare|hat|hats)\b/i.test(lane.trackName);
+const namedForDrums = (lane: LaneContent): boolean =>
+  /\b(drum|drums|drumkit|kit|perc|percussion|beat|beats|kick|snare|hat|hats)\b/i.test(lane.trackName);
 
 /** Asks which tracks and channels of a song carry its drums. */
 export function LaneDialog({ question, make = 'Make the part', hear, onPick, onClose }: Props) {
@@ -35,7 +36,12 @@ export function LaneDialog({ question, make = 'Make the part', hear, onPick, onC
     setPicked(next);
   };
   return (
-    <Modal open onClose={onClose} title="Where are the drums?" about={`Nothing in ${question.fileName} is on channel 10. Pick every track that belongs to the drum part${question.lanes.some(namedForDrums) ? '; what is named for drums is ticked' : ''}.`}>
+    <Modal
+      open
+      onClose={onClose}
+      title="Where are the drums?"
+      about={`Nothing in ${question.fileName} is on channel 10. Pick every track that belongs to the drum part${question.lanes.some(namedForDrums) ? '; what is named for drums is ticked' : ''}.`}
+    >
       <table className="w-full text-left">
         <thead className="text-faint">
           <tr>
@@ -70,10 +76,14 @@ export function LaneDialog({ question, make = 'Make the part', hear, onPick, onC
               <td className="pl-4 text-faint">{lane.sample}</td>
               {hear && (
                 <td>
-                  <IconButton label={`Hear track ${lane.track + 1}, channel ${lane.channel}`} size="small" onClick={() => {
+                  <IconButton
+                    label={`Hear track ${lane.track + 1}, channel ${lane.channel}`}
+                    size="small"
+                    onClick={() => {
                       heard.current = true;
                       void hear.lane(lane);
-                    }}>
+                    }}
+                  >
                     <Play size={14} fill="currentColor" />
                   </IconButton>
                 </td>

@@ -68,8 +68,14 @@ export function LevelStems({ label, levels, min, max, unit = '', most, onChange,
             onPointerUp={onUp}
             onPointerCancel={onUp}
           >
-            <span className="absolute bottom-0 left-1/2 w-[2px] -translate-x-1/2 bg-ink" style={{ height: 4 + ((level - min) / (max - min)) * (HEIGHT - 14) }} />
-            <span className="absolute left-1/2 size-[9px] -translate-x-1/2 rounded-full bg-ink" style={{ bottom: 1 + ((level - min) / (max - min)) * (HEIGHT - 14) }} />
+            <span
+              className="absolute bottom-0 left-1/2 w-[2px] -translate-x-1/2 bg-ink"
+              style={{ height: 4 + ((level - min) / (max - min)) * (HEIGHT - 14) }}
+            />
+            <span
+              className="absolute left-1/2 size-[9px] -translate-x-1/2 rounded-full bg-ink"
+              style={{ bottom: 1 + ((level - min) / (max - min)) * (HEIGHT - 14) }}
+            />
           </span>
         ))}
       </span>

@@ -9,7 +9,6 @@ import { KeptList, type LibraryItem } from './KeptList';
 import { Modal } from './Modal';
 import { say, showError } from './notify';
 
-
 /** A way to use one. */
 export interface LibraryUse<T> {
   word: string;
@@ -49,7 +48,22 @@ const LONG = 30;
 const attempt = (work: Promise<unknown>) => void work.catch(showError);
 
 /** Things that are kept under names for every part: used, kept, renamed, deleted, given away and brought in. */
-export function LibraryDialog<T extends LibraryItem>({ title, about, what, ours, own, uses, name: first, canKeep, keep, rename, remove, file, onClose, children }: Props<T>) {
+export function LibraryDialog<T extends LibraryItem>({
+  title,
+  about,
+  what,
+  ours,
+  own,
+  uses,
+  name: first,
+  canKeep,
+  keep,
+  rename,
+  remove,
+  file,
+  onClose,
+  children,
+}: Props<T>) {
   const [name, setName] = useState(first);
   const [renaming, setRenaming] = useState(false);
   const input = useRef<HTMLInputElement>(null);
@@ -79,15 +93,31 @@ export function LibraryDialog<T extends LibraryItem>({ title, about, what, ours,
           {ours.map((item) => (
             <li key={item.name} className="flex items-start gap-1 border-t border-line pt-1">
               <span className="min-w-0 flex-1">
-                <span className="font-serif text-base">{item.name}</span> <span className={clsx('text-sm text-faint', item.about.length > LONG && 'block')}>{item.about}</span>
+                <span className="font-serif text-base">{item.name}</span>{' '}
+                <span className={clsx('text-sm text-faint', item.about.length > LONG && 'block')}>{item.about}</span>
               </span>
               {usesOf(item)}
             </li>
           ))}
         </ul>
-        <KeptList what={what} taken={ours} own={own} usesOf={usesOf} rename={rename} remove={remove} file={(item) => file(item, item.name)} onRenaming={setRenaming} />
+        <KeptList
+          what={what}
+          taken={ours}
+          own={own}
+          usesOf={usesOf}
+          rename={rename}
+          remove={remove}
+          file={(item) => file(item, item.name)}
+          onRenaming={setRenaming}
+        />
         <div className="flex flex-wrap items-center gap-2 border-t border-line pt-3">
-          <input aria-label={`Name for this ${what}`} value={name} maxLength={120} onChange={(e) => setName(e.target.value)} className="min-w-0 flex-1 rounded border-b border-strong bg-transparent px-1" />
+          <input
+            aria-label={`Name for this ${what}`}
+            value={name}
+            maxLength={120}
+            onChange={(e) => setName(e.target.value)}
+            className="min-w-0 flex-1 rounded border-b border-strong bg-transparent px-1"
+          />
           <Button size="small" disabled={!canKeep} onClick={() => attempt(onKeep())}>
             Keep this {what}
           </Button>

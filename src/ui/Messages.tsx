@@ -12,7 +12,15 @@ export default function Messages({ onShown }: { onShown: () => void }) {
         position="bottom-right"
         offset={16}
         duration={7000}
-        toastOptions={{ style: { width: 318, background: 'var(--surface)', color: 'var(--ink)', border: '1px solid var(--strong)', fontFamily: 'var(--font-sans)' } }}
+        toastOptions={{
+          style: {
+            width: 318,
+            background: 'var(--surface)',
+            color: 'var(--ink)',
+            border: '1px solid var(--strong)',
+            fontFamily: 'var(--font-sans)',
+          },
+        }}
       />
       <Listening onShown={onShown} />
     </>

@@ -42,7 +42,11 @@ export function Modal({ open, onClose, title, about, wide = false, keepsEscape =
           </div>
           {children}
           {unfinished && asking && (
-            <div role="alertdialog" aria-label="Still running" className="mt-4 flex flex-wrap items-center gap-2 rounded-md border border-danger p-3">
+            <div
+              role="alertdialog"
+              aria-label="Still running"
+              className="mt-4 flex flex-wrap items-center gap-2 rounded-md border border-danger p-3"
+            >
               <p className="mr-auto">{unfinished}</p>
               <Button autoFocus onClick={() => setAsking(false)}>
                 Keep going

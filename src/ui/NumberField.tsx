@@ -41,7 +41,22 @@ export const plainly = (n: number, digits: number): string => (Number(n.toFixed(
 const limit = (n: number, low: number, high: number): number => Math.min(high, Math.max(low, n));
 
 /** A number with its unit: takes typing, arrow keys, the wheel, a drag up or down, and a double-click for its default, on all of it. */
-export function NumberField({ label, value, min, max, step = 1, digits = 0, unit, onChange, onDone, onCancel, showLabel = false, disabled, className, ...rest }: Props) {
+export function NumberField({
+  label,
+  value,
+  min,
+  max,
+  step = 1,
+  digits = 0,
+  unit,
+  onChange,
+  onDone,
+  onCancel,
+  showLabel = false,
+  disabled,
+  className,
+  ...rest
+}: Props) {
   const [draft, setDraft] = useState<string | null>(null);
   const input = useRef<HTMLInputElement>(null);
   const drag = useRef<{ y: number; from: number; moved: boolean } | null>(null);
@@ -61,7 +76,10 @@ export function NumberField({ label, value, min, max, step = 1, digits = 0, unit
     if (typed === '' || !Number.isFinite(Number(typed))) return;
     const wanted = Number(typed);
     // What is not taken as it was typed says why.
-    if (wanted < min || wanted > max) say(`${label}: ${plainly(wanted < min ? min : max, digits)}${unit && UNITS.test(unit) ? ` ${unit.replace(/[\s,:;]+$/, '')}` : ''} is the ${wanted < min ? 'lowest' : 'highest'} value.`);
+    if (wanted < min || wanted > max)
+      say(
+        `${label}: ${plainly(wanted < min ? min : max, digits)}${unit && UNITS.test(unit) ? ` ${unit.replace(/[\s,:;]+$/, '')}` : ''} is the ${wanted < min ? 'lowest' : 'highest'} value.`,
+      );
     give(wanted);
   };
 
@@ -77,8 +95,7 @@ export function NumberField({ label, value, min, max, step = 1, digits = 0, unit
       left.current = true;
       input.current?.blur();
       left.current = false;
-    }
-    else if (e.key === 'Escape') {
+    } else if (e.key === 'Escape') {
       // It leaves the field alone: what else Escape puts away stays. The blur that follows must not take what was typed.
       e.stopPropagation();
       left.current = true;
@@ -174,7 +191,11 @@ export function NumberField({ label, value, min, max, step = 1, digits = 0, unit
       />
       {/* Without one, what follows the figure stands close to it. */}
       {unit && (
-        <span className="cursor-ns-resize touch-none text-faint select-none" title="Drag up or down; double-click for the default" {...dragHandlers}>
+        <span
+          className="cursor-ns-resize touch-none text-faint select-none"
+          title="Drag up or down; double-click for the default"
+          {...dragHandlers}
+        >
           {unit}
         </span>
       )}

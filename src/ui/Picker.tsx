@@ -18,14 +18,25 @@ interface Props {
 export function Picker({ label, value, choices, onChange, placeholder, className }: Props) {
   return (
     <Select.Root value={value} onValueChange={onChange}>
-      <Select.Trigger aria-label={label} className={clsx('rounded border-b border-strong pr-px pl-1 leading-6 text-ink hover:bg-sunk', className)}>
+      <Select.Trigger
+        aria-label={label}
+        className={clsx('rounded border-b border-strong pr-px pl-1 leading-6 text-ink hover:bg-sunk', className)}
+      >
         <Select.Value placeholder={placeholder}>{choices.find((c) => c.value === value)?.text ?? (value || placeholder)}</Select.Value>
       </Select.Trigger>
       <Select.Portal>
-        <Select.Content position="popper" sideOffset={4} className="z-50 max-h-72 overflow-auto rounded-md border border-strong bg-surface py-1 shadow-md">
+        <Select.Content
+          position="popper"
+          sideOffset={4}
+          className="z-50 max-h-72 overflow-auto rounded-md border border-strong bg-surface py-1 shadow-md"
+        >
           <Select.Viewport>
             {choices.map((c) => (
-              <Select.Item key={c.value} value={c.value} className="flex cursor-default items-center gap-2 px-3 py-1 outline-none data-[highlighted]:bg-sunk">
+              <Select.Item
+                key={c.value}
+                value={c.value}
+                className="flex cursor-default items-center gap-2 px-3 py-1 outline-none data-[highlighted]:bg-sunk"
+              >
                 <span className="w-4">
                   <Select.ItemIndicator>
                     <Check size={14} />

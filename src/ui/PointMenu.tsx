@@ -5,8 +5,10 @@ import type { ReactNode } from 'react';
 import { createPortal } from 'react-dom';
 import type { MenuPlace } from './menu-place';
 
-export const MENU = 'z-50 max-h-[var(--radix-dropdown-menu-content-available-height)] min-w-44 overflow-y-auto rounded-md border border-strong bg-surface py-1 shadow-md';
-export const MENU_ITEM = 'flex cursor-default items-center justify-between gap-6 px-3 py-1 outline-none data-[disabled]:opacity-45 data-[highlighted]:bg-sunk';
+export const MENU =
+  'z-50 max-h-[var(--radix-dropdown-menu-content-available-height)] min-w-44 overflow-y-auto rounded-md border border-strong bg-surface py-1 shadow-md';
+export const MENU_ITEM =
+  'flex cursor-default items-center justify-between gap-6 px-3 py-1 outline-none data-[disabled]:opacity-45 data-[highlighted]:bg-sunk';
 export const MENU_RULE = 'my-1 h-px bg-line';
 
 /** A menu that is open at a place: for right clicks, and for menus that are loaded when they are asked for. */

@@ -37,16 +37,31 @@ export function Range({ label, value, min, max, step, valueText, marks = NONE, d
     onDone();
   };
   return (
-    <Slider.Root className="relative flex h-8 touch-none items-center select-none data-[disabled]:opacity-45" value={[value]} min={min} max={max} step={step} disabled={disabled} onValueChange={([v]) => change(v as number)} onValueCommit={([v]) => commit(v as number)}>
+    <Slider.Root
+      className="relative flex h-8 touch-none items-center select-none data-[disabled]:opacity-45"
+      value={[value]}
+      min={min}
+      max={max}
+      step={step}
+      disabled={disabled}
+      onValueChange={([v]) => change(v as number)}
+      onValueCommit={([v]) => commit(v as number)}
+    >
       <Slider.Track className="relative h-px grow bg-strong">
         <Marks marks={marks} min={min} max={max} />
         <Slider.Range className="absolute -top-px h-[3px] rounded bg-accent" />
       </Slider.Track>
-      <Slider.Thumb aria-label={label} aria-valuetext={valueText} className="block size-4 rounded-full border-2 border-ground bg-accent shadow" />
+      <Slider.Thumb
+        aria-label={label}
+        aria-valuetext={valueText}
+        className="block size-4 rounded-full border-2 border-ground bg-accent shadow"
+      />
     </Slider.Root>
   );
 }
 
 const Marks = memo(function Marks({ marks, min, max }: { marks: readonly number[]; min: number; max: number }) {
-  return marks.map((m) => <span key={m} className="absolute -top-[5px] h-[11px] w-px bg-strong" style={{ left: `${((m - min) / (max - min)) * 100}%` }} />);
+  return marks.map((m) => (
+    <span key={m} className="absolute -top-[5px] h-[11px] w-px bg-strong" style={{ left: `${((m - min) / (max - min)) * 100}%` }} />
+  ));
 });

@@ -21,7 +21,12 @@ export function Sections({ children }: { children: ReactNode }) {
   const remembered = useContext(OpenContext);
   if (!remembered) throw new Error('sections need somebody who remembers which are open');
   return (
-    <Accordion.Root type="multiple" value={[...remembered.open]} onValueChange={remembered.set} className="divide-y divide-line border-y border-line">
+    <Accordion.Root
+      type="multiple"
+      value={[...remembered.open]}
+      onValueChange={remembered.set}
+      className="divide-y divide-line border-y border-line"
+    >
       {children}
     </Accordion.Root>
   );

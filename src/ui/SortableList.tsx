@@ -25,5 +25,10 @@ export default function SortableList({ ids, onMove, render }: SortableProps) {
 
 function Item({ id, render }: { id: string; render: SortableProps['render'] }) {
   const { setNodeRef, listeners, transform, transition, isDragging } = useSortable({ id });
-  return render(id, { frame: setNodeRef, handle: listeners ?? {}, style: { transform: CSS.Translate.toString(transform), transition }, dragging: isDragging });
+  return render(id, {
+    frame: setNodeRef,
+    handle: listeners ?? {},
+    style: { transform: CSS.Translate.toString(transform), transition },
+    dragging: isDragging,
+  });
 }

@@ -10,7 +10,11 @@ const noChange = () => () => {};
 export function ThemeToggle() {
   const { resolvedTheme, setTheme } = useTheme();
   // The server cannot know the theme: the picture appears with the first client render.
-  const onClient = useSyncExternalStore(noChange, () => true, () => false);
+  const onClient = useSyncExternalStore(
+    noChange,
+    () => true,
+    () => false,
+  );
   const dark = onClient && resolvedTheme === 'dark';
   return (
     <IconButton label={dark ? 'Light paper' : 'Dark paper'} onClick={() => setTheme(dark ? 'light' : 'dark')}>

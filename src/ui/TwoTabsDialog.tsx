@@ -77,10 +77,19 @@ export default function TwoTabsDialog({ partId, own, here, takeOf, onClose, isCl
   const take = async (which: 'mine' | 'theirs') => {
     if (!both) return;
     // Kept first: nothing goes before its copy is there.
-    const where = which === 'mine' ? await keepAside(partId, own, (await partStore.load(own)).part, isClosed ? 'As saved' : 'From the other tab') : isClosed ? 'The closed tab’s changes are saved as a version.' : await keepAside(partId, own, here()?.mine ?? both.mine, 'From this tab');
+    const where =
+      which === 'mine'
+        ? await keepAside(partId, own, (await partStore.load(own)).part, isClosed ? 'As saved' : 'From the other tab')
+        : isClosed
+          ? 'The closed tab’s changes are saved as a version.'
+          : await keepAside(partId, own, here()?.mine ?? both.mine, 'From this tab');
     await takeOf(which);
     onClose();
-    say(isClosed ? where : `${which === 'mine' ? 'This tab’s version is in use; undo switches to the other.' : 'The other tab’s version is in use.'} ${where}`);
+    say(
+      isClosed
+        ? where
+        : `${which === 'mine' ? 'This tab’s version is in use; undo switches to the other.' : 'The other tab’s version is in use.'} ${where}`,
+    );
   };
   const copy = async () => {
     if (!both) return;
@@ -93,7 +102,16 @@ export default function TwoTabsDialog({ partId, own, here, takeOf, onClose, isCl
     say(`This tab’s version is on the Shelf as “${name}”. The other tab’s version is in use here.`);
   };
   return (
-    <Modal open onClose={onClose} title="Changed in two tabs" about={isClosed ? 'Two tabs changed this part, and one closed before you chose. Choose a version; the other is saved.' : 'This tab and another changed the same part. Choose a version; the other is saved.'}>
+    <Modal
+      open
+      onClose={onClose}
+      title="Changed in two tabs"
+      about={
+        isClosed
+          ? 'Two tabs changed this part, and one closed before you chose. Choose a version; the other is saved.'
+          : 'This tab and another changed the same part. Choose a version; the other is saved.'
+      }
+    >
       {both === null ? (
         <p className="text-faint" role="status">
           Reading both …
@@ -113,7 +131,9 @@ export default function TwoTabsDialog({ partId, own, here, takeOf, onClose, isCl
                 Save this tab’s version as a new part
               </Button>
             )}
-            <Button onClick={() => void take('mine').catch(showError)}>{isClosed ? 'Use the closed tab’s version' : 'Use this tab’s version'}</Button>
+            <Button onClick={() => void take('mine').catch(showError)}>
+              {isClosed ? 'Use the closed tab’s version' : 'Use this tab’s version'}
+            </Button>
             <Button onClick={() => void take('theirs').catch(showError)}>{isClosed ? 'Keep the saved version' : 'Use the other'}</Button>
           </div>
         </>
@@ -132,7 +152,12 @@ function Side({ title, part, steps }: { title: string; part: Part; steps: readon
       <h3 className="font-serif text-lg">{title}</h3>
       <TinyStems summary={summary} />
       <p className="mt-1 text-sm text-faint">
-        {summary.hits} hits, {summary.tempo} BPM. {steps.length > shown.length ? `The last ${shown.length} of ${steps.length} steps:` : steps.length === 1 ? 'One step:' : `${steps.length} steps:`}
+        {summary.hits} hits, {summary.tempo} BPM.{' '}
+        {steps.length > shown.length
+          ? `The last ${shown.length} of ${steps.length} steps:`
+          : steps.length === 1
+            ? 'One step:'
+            : `${steps.length} steps:`}
       </p>
       <ul className="text-sm">
         {shown.map((label, i) => (

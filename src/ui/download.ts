@@ -10,4 +10,9 @@ export function download(content: Blob | Uint8Array | string, fileName: string, 
 }
 
 /** A part's name as a file name. */
-export const fileNameOf = (name: string): string => name.trim().replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/g, '').toLowerCase() || 'part';
+export const fileNameOf = (name: string): string =>
+  name
+    .trim()
+    .replace(/[^\p{L}\p{N}]+/gu, '-')
+    .replace(/^-|-$/g, '')
+    .toLowerCase() || 'part';

@@ -1,5 +1,8 @@
 export type Leave = 'read' | 'readwrite';
-type Asking = FileSystemDirectoryHandle & { queryPermission?(o: { mode: Leave }): Promise<PermissionState>; requestPermission?(o: { mode: Leave }): Promise<PermissionState> };
+type Asking = FileSystemDirectoryHandle & {
+  queryPermission?(o: { mode: Leave }): Promise<PermissionState>;
+  requestPermission?(o: { mode: Leave }): Promise<PermissionState>;
+};
 type PickFolder = (o: { id: string; mode: Leave }) => Promise<FileSystemDirectoryHandle>;
 
 /** Whether the browser gives pages a way to folders that lasts. */

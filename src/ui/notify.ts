@@ -8,7 +8,9 @@ export const messagesState = createStore<{ wanted: boolean; onShown: () => void 
 let shown: Promise<typeof Sonner> | undefined;
 
 function messages(): Promise<typeof Sonner> {
-  return (shown ??= Promise.all([import('sonner'), new Promise<void>((onShown) => messagesState.setState({ wanted: true, onShown }))]).then(([sonner]) => sonner));
+  return (shown ??= Promise.all([import('sonner'), new Promise<void>((onShown) => messagesState.setState({ wanted: true, onShown }))]).then(
+    ([sonner]) => sonner,
+  ));
 }
 
 const show = (work: (toast: (typeof Sonner)['toast']) => void): void => {
@@ -19,7 +21,9 @@ const show = (work: (toast: (typeof Sonner)['toast']) => void): void => {
 export function showError(e: unknown): void {
   if (isNamedError(e)) return show((toast) => toast.error(e.message, { description: e.remedy, duration: 12_000 }));
   console.error(e);
-  show((toast) => toast.error('Something went wrong that should not.', { description: e instanceof Error ? e.message : String(e), duration: 12_000 }));
+  show((toast) =>
+    toast.error('Something went wrong that should not.', { description: e instanceof Error ? e.message : String(e), duration: 12_000 }),
+  );
 }
 
 interface Choice {
@@ -39,7 +43,8 @@ function instead(text: string, options: { duration: number; action?: Choice }): 
 }
 
 /** Says what was done, with one other choice beside it. */
-export const sayWith = (text: string, choice: string, choose: () => void): void => instead(text, { duration: 8000, action: { label: choice, onClick: choose } });
+export const sayWith = (text: string, choice: string, choose: () => void): void =>
+  instead(text, { duration: 8000, action: { label: choice, onClick: choose } });
 
 /** Says in passing what was done, or why nothing was. */
 export const say = (text: string): void => instead(text, { duration: 3500 });
@@ -48,4 +53,5 @@ export const say = (text: string): void => instead(text, { duration: 3500 });
 export const tell = (text: string, action?: Choice): void => show((toast) => toast(text, action ? { action } : {}));
 
 /** Tells something with a choice, and stays until it is answered. */
-export const offer = (text: string, label: string, onClick: () => void): void => show((toast) => toast(text, { duration: Infinity, closeButton: true, action: { label, onClick } }));
+export const offer = (text: string, label: string, onClick: () => void): void =>
+  show((toast) => toast(text, { duration: Infinity, closeButton: true, action: { label, onClick } }));

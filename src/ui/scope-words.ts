@@ -16,7 +16,11 @@ export function scopeWords(part: Pick<Part, 'rows'>, scope: Scope | undefined): 
 
 function voiceWords(part: Pick<Part, 'rows'>, voices: readonly string[]): string {
   const names = voices.map((name) => nameOf(part, name)).map((n, i) => (i === 0 ? `${n[0]?.toUpperCase()}${n.slice(1)}` : n));
-  if (names.length <= 3) return names.map((n, i) => (i === 0 ? n : n.toLowerCase())).join(' and ').replace(/ and (?=.* and )/g, ', ');
+  if (names.length <= 3)
+    return names
+      .map((n, i) => (i === 0 ? n : n.toLowerCase()))
+      .join(' and ')
+      .replace(/ and (?=.* and )/g, ', ');
   return `${names[0]} and ${names.length - 1} more rows`;
 }
 
@@ -35,12 +39,29 @@ export function stepWords({ grid, of, at }: StepScope): string {
   if (every(2) && sorted.every((s) => s % 2 === 1)) return grid === '1/8' ? 'off-beats' : `every second ${grid}`;
   if (grid === '1/4' && sorted.length === of) return 'on-beats';
   if (grid === '1/8' && every(2) && sorted.every((s) => s % 2 === 0)) return 'on-beats';
-  return `${grid} ${sorted.slice(0, 6).map((s) => s + 1).join(', ')}${sorted.length > 6 ? ' …' : ''} of ${of}`;
+  return `${grid} ${sorted
+    .slice(0, 6)
+    .map((s) => s + 1)
+    .join(', ')}${sorted.length > 6 ? ' …' : ''} of ${of}`;
 }
 
 function barWords({ from, to, every, at }: BarScope): string {
-  const range = from === undefined && to === undefined ? '' : from === to ? `bar ${from}` : to === undefined ? `from bar ${from}` : from === undefined ? `up to bar ${to}` : `bars ${from} to ${to}`;
+  const range =
+    from === undefined && to === undefined
+      ? ''
+      : from === to
+        ? `bar ${from}`
+        : to === undefined
+          ? `from bar ${from}`
+          : from === undefined
+            ? `up to bar ${to}`
+            : `bars ${from} to ${to}`;
   if (every === undefined || !at) return range;
-  const cycle = every === 2 && at.length === 1 ? (at[0] === 1 ? 'odd bars' : 'even bars') : `bars ${at.slice(0, 6).join(', ')}${at.length > 6 ? ' …' : ''} of each ${every}`;
+  const cycle =
+    every === 2 && at.length === 1
+      ? at[0] === 1
+        ? 'odd bars'
+        : 'even bars'
+      : `bars ${at.slice(0, 6).join(', ')}${at.length > 6 ? ' …' : ''} of each ${every}`;
   return range ? `${cycle}, ${range}` : cycle;
 }

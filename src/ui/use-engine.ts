@@ -7,4 +7,9 @@ interface Sounding {
 }
 
 /** Whether anything plays. */
-export const useIsPlaying = (engine: Sounding): boolean => useSyncExternalStore(engine.subscribe, () => engine.isPlaying, () => false);
+export const useIsPlaying = (engine: Sounding): boolean =>
+  useSyncExternalStore(
+    engine.subscribe,
+    () => engine.isPlaying,
+    () => false,
+  );

@@ -66,7 +66,10 @@ function nowAndThen(onProgress: (done: number) => void): (done: number) => void 
 async function described(bytes: Uint8Array<ArrayBuffer>, blob: Blob): Promise<ReadBreak> {
   const wav = readWav(bytes, MOST_SECONDS, { largest: LARGEST_BREAK, until: 0 });
   checkHeard(bytes, wav.seconds);
-  const notes = [...(wav.cutOff ? ['The file ends early: what there is of it is used.'] : []), ...(wav.channelsInFile > 2 ? [`It has ${wav.channelsInFile} channels: the first two are used.`] : [])];
+  const notes = [
+    ...(wav.cutOff ? ['The file ends early: what there is of it is used.'] : []),
+    ...(wav.channelsInFile > 2 ? [`It has ${wav.channelsInFile} channels: the first two are used.`] : []),
+  ];
   return { sample: await sha256(bytes), blob, seconds: wav.seconds, notes };
 }
 
@@ -104,7 +107,8 @@ const api = {
     const each = rate / OUTLINE_RATE;
     const peaks = Float32Array.from({ length: Math.ceil(mono.length / each) }, (_, i) => {
       let most = 0;
-      for (let k = Math.floor(i * each); k < Math.min(mono.length, Math.floor((i + 1) * each)); k++) most = Math.max(most, Math.abs(mono[k] as number));
+      for (let k = Math.floor(i * each); k < Math.min(mono.length, Math.floor((i + 1) * each)); k++)
+        most = Math.max(most, Math.abs(mono[k] as number));
       return most;
     });
     return Comlink.transfer({ perSecond: OUTLINE_RATE, peaks }, [peaks.buffer]);
@@ -131,7 +135,8 @@ const api = {
   },
 
   /** All that is struck at moments of what was taken up, in seconds by time. */
-  struckAt: (moments: readonly number[]): Struck[][] => guessStrokes(mono, rate, placesOf(moments, mono.length / rate)).map(({ struck }) => [...struck]),
+  struckAt: (moments: readonly number[]): Struck[][] =>
+    guessStrokes(mono, rate, placesOf(moments, mono.length / rate)).map(({ struck }) => [...struck]),
 
   /** The attack nearest to a moment, in seconds. */
   attackNear: (at: number): number => attackNear(mono, rate, at),

@@ -22,12 +22,17 @@ import type { MadeTones, TonesApi, TrackChoice } from './tones.worker';
 import type { RenderApi, RenderedFiles, RenderWish } from './render.worker';
 
 async function runImport<T>(job: (api: Comlink.Remote<ImportApi>) => Promise<Outcome<T>>, signal?: AbortSignal): Promise<T> {
-  const result = await runIn<ImportApi, Outcome<T>>(new Worker(new URL('./import.worker.ts', import.meta.url), { type: 'module' }), job, signal);
+  const result = await runIn<ImportApi, Outcome<T>>(
+    new Worker(new URL('./import.worker.ts', import.meta.url), { type: 'module' }),
+    job,
+    signal,
+  );
   if (!result.ok) throw errorFromReport(result.error);
   return result.value;
 }
 
-export const readLanes = (bytes: Uint8Array, signal?: AbortSignal): Promise<{ format: number; lanes: LaneContent[] }> => runImport((api) => api.lanes(bytes), signal);
+export const readLanes = (bytes: Uint8Array, signal?: AbortSignal): Promise<{ format: number; lanes: LaneContent[] }> =>
+  runImport((api) => api.lanes(bytes), signal);
 
 export const readPart = (bytes: Uint8Array, name: string, fileName: string, lanes: Lane[], signal?: AbortSignal): Promise<ImportedPart> =>
   runImport((api) => api.part(bytes, name, fileName, lanes), signal);
@@ -47,14 +52,26 @@ export async function renderStrokes(wishes: StrokeWish[], sampleRate: number): P
 
 /** Renders audio in a worker of its own; aborting ends it. */
 export const renderAudio = (wish: RenderWish, onProgress: (done: number) => void, signal: AbortSignal): Promise<RenderedFiles> =>
-  tellingHowFar(onProgress, (tell) => runIn<RenderApi, RenderedFiles>(new Worker(new URL('./render.worker.ts', import.meta.url), { type: 'module' }), (api) => api.render(wish, tell), signal));
+  tellingHowFar(onProgress, (tell) =>
+    runIn<RenderApi, RenderedFiles>(
+      new Worker(new URL('./render.worker.ts', import.meta.url), { type: 'module' }),
+      (api) => api.render(wish, tell),
+      signal,
+    ),
+  );
 
 /**
  * Reads chosen files as recordings in a worker; what it cannot read itself the browser decodes. Aborting ends the worker.
  * @throws NamedError bad-zip, bad-sound-kit, too-many-sounds
  */
 export const readSounds = (files: readonly ChosenFile[], onProgress: (done: number) => void, signal: AbortSignal): Promise<ReadSounds> =>
-  tellingHowFar(onProgress, (tell) => runIn<SoundsApi, ReadSounds>(new Worker(new URL('./sounds.worker.ts', import.meta.url), { type: 'module' }), (api) => readAndDecode(api, files, tell), signal));
+  tellingHowFar(onProgress, (tell) =>
+    runIn<SoundsApi, ReadSounds>(
+      new Worker(new URL('./sounds.worker.ts', import.meta.url), { type: 'module' }),
+      (api) => readAndDecode(api, files, tell),
+      signal,
+    ),
+  );
 
 /** The rate that the browser decodes to. */
 const DECODED_RATE = 48_000;
@@ -65,10 +82,17 @@ async function decode(bytes: Uint8Array<ArrayBuffer>, longest: number): Promise<
     throw new NamedError('bad-sound');
   });
   if (decoded.duration > longest) throw new NamedError('sound-too-long', { seconds: Math.round(decoded.duration), most: longest });
-  return { rate: decoded.sampleRate, channels: Array.from({ length: Math.min(2, decoded.numberOfChannels) }, (_, c) => decoded.getChannelData(c)) };
+  return {
+    rate: decoded.sampleRate,
+    channels: Array.from({ length: Math.min(2, decoded.numberOfChannels) }, (_, c) => decoded.getChannelData(c)),
+  };
 }
 
-async function readAndDecode(api: Comlink.Remote<SoundsApi>, files: readonly ChosenFile[], tell: (done: number) => void): Promise<ReadSounds> {
+async function readAndDecode(
+  api: Comlink.Remote<SoundsApi>,
+  files: readonly ChosenFile[],
+  tell: (done: number) => void,
+): Promise<ReadSounds> {
   const answer = await api.read([...files], tell);
   if ('error' in answer) throw errorFromReport(answer.error);
   for (const { path, bytes } of answer.undecoded) {
@@ -89,13 +113,20 @@ async function readAndDecode(api: Comlink.Remote<SoundsApi>, files: readonly Cho
 const tonesWorker = (): Worker => new Worker(new URL('./tones.worker.ts', import.meta.url), { type: 'module' });
 
 /** The other tracks of a song. */
-export const tracksOfSong = (song: Uint8Array, drums: readonly Lane[]): Promise<TrackChoice[]> => runIn<TonesApi, TrackChoice[]>(tonesWorker(), (api) => api.tracks(song, drums));
+export const tracksOfSong = (song: Uint8Array, drums: readonly Lane[]): Promise<TrackChoice[]> =>
+  runIn<TonesApi, TrackChoice[]>(tonesWorker(), (api) => api.tracks(song, drums));
 
 /** Bars of a whole song. */
-export const barsOfSongIn = (song: Uint8Array, drums: readonly Lane[]): Promise<number> => runIn<TonesApi, number>(tonesWorker(), (api) => api.bars(song, drums));
+export const barsOfSongIn = (song: Uint8Array, drums: readonly Lane[]): Promise<number> =>
+  runIn<TonesApi, number>(tonesWorker(), (api) => api.bars(song, drums));
 
 /** Plain tones of some of them, at a tempo. */
-export const makeTones = (song: Uint8Array, drums: readonly Lane[], heard: readonly string[], tempo: readonly TempoChange[]): Promise<MadeTones> => runIn<TonesApi, MadeTones>(tonesWorker(), (api) => api.make(song, drums, heard, tempo));
+export const makeTones = (
+  song: Uint8Array,
+  drums: readonly Lane[],
+  heard: readonly string[],
+  tempo: readonly TempoChange[],
+): Promise<MadeTones> => runIn<TonesApi, MadeTones>(tonesWorker(), (api) => api.make(song, drums, heard, tempo));
 
 /** Measures a part in a worker of its own; aborting ends it. */
 export const measureInWorker = <T>(job: (api: Comlink.Remote<MeasureApi>) => Promise<T>, signal: AbortSignal): Promise<T> =>

@@ -20,7 +20,10 @@ const api = {
       const file = readSmf(bytes);
       const { part, notices } = importPart(file, { name, fileName, lanes });
       const song = barsOfSong(file, lanes);
-      return { part, notices: otherTracks(file, lanes).length > 0 && song > part.bars ? [...notices, songBarsText(part.bars, song)] : notices };
+      return {
+        part,
+        notices: otherTracks(file, lanes).length > 0 && song > part.bars ? [...notices, songBarsText(part.bars, song)] : notices,
+      };
     }),
 };
 

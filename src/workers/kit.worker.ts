@@ -34,7 +34,10 @@ const api = {
       const bytes = await bytesFor(wish);
       strokes.push(strokeOfSource(wish.source, wish.layer, wish.take, sampleRate, () => bytes));
     }
-    return Comlink.transfer(strokes, strokes.flatMap(({ samples, right }) => [samples.buffer, ...(right ? [right.buffer] : [])]));
+    return Comlink.transfer(
+      strokes,
+      strokes.flatMap(({ samples, right }) => [samples.buffer, ...(right ? [right.buffer] : [])]),
+    );
   },
 };
 

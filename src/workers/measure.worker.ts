@@ -12,9 +12,11 @@ import { sayReady } from './ready';
 const api = {
   placement: (part: Part, version: 'performed' | 'written'): Placement => placementOf(part, version),
   /** Lines of hits, of some alone where they are named. */
-  readings: (part: Part, ids: ReadonlySet<HitId> | null): ReturnType<typeof readingsOf> => readingsOf(part, ids ? (hit) => ids.has(hit.id) : undefined),
+  readings: (part: Part, ids: ReadonlySet<HitId> | null): ReturnType<typeof readingsOf> =>
+    readingsOf(part, ids ? (hit) => ids.has(hit.id) : undefined),
   /** Lines of a take's hits, its passes one after another. */
-  takeReadings: (part: Part, take: Take, events: readonly RawEvent[]): ReturnType<typeof readingsOfTake> => readingsOfTake(part, take, events),
+  takeReadings: (part: Part, take: Take, events: readonly RawEvent[]): ReturnType<typeof readingsOfTake> =>
+    readingsOfTake(part, take, events),
   hands: (part: Part, handed: Handed): HandsOfPart => handsOfPart(part, handed),
 };
 

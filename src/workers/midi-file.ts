@@ -15,7 +15,11 @@ export interface LaneQuestion {
 export type OpenedMidi = { kind: 'lanes'; bytes: Uint8Array; lanes: readonly Lane[] } | { kind: 'ask'; question: LaneQuestion };
 
 /** A file's name without its ending. */
-export const baseName = (fileName: string): string => fileName.replace(/\.(midi?|nodsway\.json|nodgroove\.json|json)$/i, '').replace(/[_-]+/g, ' ').trim() || 'Untitled part';
+export const baseName = (fileName: string): string =>
+  fileName
+    .replace(/\.(midi?|nodsway\.json|nodgroove\.json|json)$/i, '')
+    .replace(/[_-]+/g, ' ')
+    .trim() || 'Untitled part';
 
 /** Finds the drums of a MIDI file. @throws NamedError file-too-large, not-midi, no-notes */
 export async function openMidi(file: File, signal?: AbortSignal): Promise<OpenedMidi> {

@@ -45,12 +45,26 @@ const NOTHING = new Uint8Array();
 
 /** Renders audio away from the interface; ending the worker ends the job. */
 const api = {
-  async render({ part, rate, bits, split, sounds, samples, recordings: blobs, ...range }: RenderWish, onProgress: (done: number) => void): Promise<RenderedFiles> {
-    const recordings = new Map(await Promise.all([...blobs].map(async ([id, blob]) => [id, new Uint8Array(await blob.arrayBuffer())] as const)));
+  async render(
+    { part, rate, bits, split, sounds, samples, recordings: blobs, ...range }: RenderWish,
+    onProgress: (done: number) => void,
+  ): Promise<RenderedFiles> {
+    const recordings = new Map(
+      await Promise.all([...blobs].map(async ([id, blob]) => [id, new Uint8Array(await blob.arrayBuffer())] as const)),
+    );
     // The strokes are made first: about a fifth of the work.
     onProgress(0.02);
-    const plan = planRender(part, { ...range, rate, volume: USUAL_VOLUME, limited: !split && range.rows === undefined, sounds: ownSoundsOf(sounds, recordings.keys()), strokes: strokeSource(rate, (id) => samples.get(id) ?? recordings.get(id) ?? NOTHING) });
-    const pieces: (null | 'room' | { sound: number })[] = split ? [...plan.rows.map(({ index }) => ({ sound: index })), ...(plan.program.mix.room.amount > 0 ? (['room'] as const) : [])] : [null];
+    const plan = planRender(part, {
+      ...range,
+      rate,
+      volume: USUAL_VOLUME,
+      limited: !split && range.rows === undefined,
+      sounds: ownSoundsOf(sounds, recordings.keys()),
+      strokes: strokeSource(rate, (id) => samples.get(id) ?? recordings.get(id) ?? NOTHING),
+    });
+    const pieces: (null | 'room' | { sound: number })[] = split
+      ? [...plan.rows.map(({ index }) => ({ sound: index })), ...(plan.program.mix.room.amount > 0 ? (['room'] as const) : [])]
+      : [null];
     const first = part.tempo[0];
     const rendered = pieces.map((piece, i) => {
       plan.options.onProgress = (done) => onProgress(0.2 + (0.75 * (i + done)) / pieces.length);
@@ -66,11 +80,28 @@ const api = {
     };
     const files = rendered.map(({ left, right }, i): RenderedFile => {
       const piece = pieces[i];
-      const name = piece === null || piece === undefined ? 'mix' : piece === 'room' ? 'room' : (plan.rows.find((r) => r.index === piece.sound)?.row ?? '');
-      return { name, bytes: writeWav(same(left), same(right), { rate, bits, loop: range.ending === 'fold', seed: part.feel.seed, ...(first ? { tempo: bpmOf(first) } : {}) }) };
+      const name =
+        piece === null || piece === undefined
+          ? 'mix'
+          : piece === 'room'
+            ? 'room'
+            : (plan.rows.find((r) => r.index === piece.sound)?.row ?? '');
+      return {
+        name,
+        bytes: writeWav(same(left), same(right), {
+          rate,
+          bits,
+          loop: range.ending === 'fold',
+          seed: part.feel.seed,
+          ...(first ? { tempo: bpmOf(first) } : {}),
+        }),
+      };
     });
     onProgress(1);
-    return Comlink.transfer({ files, account: plan.account, seconds: frames / rate }, files.map((f) => f.bytes.buffer as ArrayBuffer));
+    return Comlink.transfer(
+      { files, account: plan.account, seconds: frames / rate },
+      files.map((f) => f.bytes.buffer as ArrayBuffer),
+    );
   },
 };
 

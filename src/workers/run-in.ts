@@ -4,7 +4,9 @@ import { whenReady } from './ready';
 /** Runs one job in a fresh worker; aborting ends the worker, and with it the job. */
 export async function runIn<Api, T>(worker: Worker, job: (api: Comlink.Remote<Api>) => Promise<T>, signal?: AbortSignal): Promise<T> {
   try {
-    const aborted = new Promise<never>((_, reject) => signal?.addEventListener('abort', () => reject(signal.reason as Error), { once: true }));
+    const aborted = new Promise<never>((_, reject) =>
+      signal?.addEventListener('abort', () => reject(signal.reason as Error), { once: true }),
+    );
     const failed = new Promise<never>((_, reject) => worker.addEventListener('error', (e) => reject(new Error(e.message)), { once: true }));
     return await Promise.race([whenReady(worker).then(() => job(Comlink.wrap<Api>(worker))), aborted, failed]);
   } finally {

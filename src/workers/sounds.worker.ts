@@ -43,7 +43,10 @@ const isManifest = (path: string): boolean => path === MANIFEST || path.endsWith
 
 async function recordingOf(path: string, bytes: Uint8Array<ArrayBuffer>): Promise<ReadRecording> {
   const wav = readWav(bytes);
-  const notes = [...(wav.cutOff ? ['the file ends early'] : []), ...(wav.channelsInFile > 2 ? [`${wav.channelsInFile} channels: the first two`] : [])];
+  const notes = [
+    ...(wav.cutOff ? ['the file ends early'] : []),
+    ...(wav.channelsInFile > 2 ? [`${wav.channelsInFile} channels: the first two`] : []),
+  ];
   return { path, sample: await sha256(bytes), bytes, ...measure(wav), notes };
 }
 
@@ -70,7 +73,10 @@ const api = {
   async read(chosen: ChosenFile[], onProgress: (done: number) => void): Promise<ReadSounds | { error: ErrorReport }> {
     try {
       const answer = await readAll(chosen, onProgress);
-      return Comlink.transfer(answer, [...answer.recordings, ...answer.undecoded].map((r) => r.bytes.buffer));
+      return Comlink.transfer(
+        answer,
+        [...answer.recordings, ...answer.undecoded].map((r) => r.bytes.buffer),
+      );
     } catch (e) {
       return { error: refusal(e) };
     }

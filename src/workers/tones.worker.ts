@@ -25,7 +25,8 @@ const RATE = 22_050;
 
 /** Makes plain tones of a song's other tracks. */
 const api = {
-  tracks: (song: Uint8Array, drums: readonly Lane[]): TrackChoice[] => otherTracks(readSmf(song), drums).map(({ id, name, isBass }) => ({ id, name, isBass })),
+  tracks: (song: Uint8Array, drums: readonly Lane[]): TrackChoice[] =>
+    otherTracks(readSmf(song), drums).map(({ id, name, isBass }) => ({ id, name, isBass })),
   bars: (song: Uint8Array, drums: readonly Lane[]): number => barsOfSong(readSmf(song), drums),
   /** Those that are named, from the file's zero, at a tempo. */
   make(song: Uint8Array, drums: readonly Lane[], heard: readonly string[], tempo: readonly TempoChange[]): MadeTones {
@@ -33,7 +34,12 @@ const api = {
     const tones = otherTracks(readSmf(song), drums)
       .filter((t) => heard.includes(t.id))
       .flatMap((t) => t.notes)
-      .map(({ start, end, key, velocity }) => ({ start: map.toSeconds(start), length: seconds(map.toSeconds(end) - map.toSeconds(start)), key, velocity }));
+      .map(({ start, end, key, velocity }) => ({
+        start: map.toSeconds(start),
+        length: seconds(map.toSeconds(end) - map.toSeconds(start)),
+        key,
+        velocity,
+      }));
     const last = tones.reduce((most, t) => Math.max(most, t.start + t.length), 0);
     const samples = renderTones(tones, RATE, Math.min(MOST_SECONDS, last + 0.5));
     return Comlink.transfer({ samples, rate: RATE }, [samples.buffer]);

@@ -39,14 +39,21 @@ export interface FuzzResult {
 }
 
 const SLOWEST_MS = 2000;
-const FEEL = writeFeelFile({ ...EMPTY_FEEL, moves: [DEFAULT_MOVES.quantize, DEFAULT_MOVES.swing, DEFAULT_MOVES.humanize, DEFAULT_MOVES.apart] });
+const FEEL = writeFeelFile({
+  ...EMPTY_FEEL,
+  moves: [DEFAULT_MOVES.quantize, DEFAULT_MOVES.swing, DEFAULT_MOVES.humanize, DEFAULT_MOVES.apart],
+});
 
 export async function fuzz(count: number, seed: number, given: readonly Uint8Array[]): Promise<FuzzResult> {
   const result: FuzzResult = { files: 0, answered: 0, refused: 0, failures: [], slowest: [] };
   const cues = demoCues();
   const songs = [...given, ...cues.flatMap((c) => (c.song ? [c.song] : [])), ...cues.map((c) => exportPart(c.part).bytes)];
   const jsons: [string, string, (text: string) => unknown][] = [
-    ...cues.map((c): [string, string, typeof tryPart] => ['part', writePartFile({ part: c.part, ...(c.song ? { song: c.song } : {}), versions: [{ name: 'Before', at: 5, part: c.part }] }), tryPart]),
+    ...cues.map((c): [string, string, typeof tryPart] => [
+      'part',
+      writePartFile({ part: c.part, ...(c.song ? { song: c.song } : {}), versions: [{ name: 'Before', at: 5, part: c.part }] }),
+      tryPart,
+    ]),
     ...HOUSE_GROOVES.map((g): [string, string, typeof readGrooveFile] => ['groove', writeGrooveFile(g), readGrooveFile]),
     ['feel', writeFeelFile({ ...EMPTY_FEEL, moves: Object.values(DEFAULT_MOVES) }), readFeelFile],
     ['kit', writeKitFile(GALLEY_KIT), readKitFile],
@@ -55,7 +62,12 @@ export async function fuzz(count: number, seed: number, given: readonly Uint8Arr
   for (const file of WORST_FILES) {
     const bytes = file.bytes();
     await tryMidi(result, file.name, bytes);
-    for (const [name, call] of [['report', report], ['groove', groove], ['perform', perform]] as const) await measure(result, `${file.name}, ${name}`, () => request(call, name, bytes, FEEL));
+    for (const [name, call] of [
+      ['report', report],
+      ['groove', groove],
+      ['perform', perform],
+    ] as const)
+      await measure(result, `${file.name}, ${name}`, () => request(call, name, bytes, FEEL));
   }
   for (const { name, call, fields } of WORST_REQUESTS) {
     const asked = formRequest(fields());
@@ -63,7 +75,10 @@ export async function fuzz(count: number, seed: number, given: readonly Uint8Arr
   }
   for (let i = 0; i < count / 20; i++) {
     const part = partAtLimits(dice(seed * 7_000_003 + i));
-    for (const call of ['report', 'groove', 'perform'] as const) await measure(result, `part at its limits ${i}, ${call}`, () => sent(CALLS[call], formRequest({ part, ...(call === 'perform' ? { order: String(i % 2 === 0) } : {}) })));
+    for (const call of ['report', 'groove', 'perform'] as const)
+      await measure(result, `part at its limits ${i}, ${call}`, () =>
+        sent(CALLS[call], formRequest({ part, ...(call === 'perform' ? { order: String(i % 2 === 0) } : {}) })),
+      );
     result.files++;
   }
   for (let i = 0; i < count; i++) {
@@ -93,7 +108,7 @@ async function measure<T>(result: FuzzResult, what: string, work: () => T): Prom
     result.answered++;
   } catch (e) {
     if (isNamedError(e)) result.refused++;
-    else result.failures.push(`${what}: ${e instanceof Error ? e.stack ?? e.message : String(e)}`);
+    else result.failures.push(`${what}: ${e instanceof Error ? (e.stack ?? e.message) : String(e)}`);
   }
   const ms = computed(start);
   if (ms > SLOWEST_MS) result.failures.push(`${what}: took ${Math.round(ms)} ms`);
@@ -108,7 +123,10 @@ async function tryMidi(result: FuzzResult, what: string, bytes: Uint8Array) {
     const file = readSmf(bytes);
     const all = listLanes(file);
     const drums = drumLanes(file, all);
-    return { file, part: importPart(file, { name: 'fuzzed', fileName: 'fuzzed.mid', lanes: drums.length > 0 ? drums : all.slice(0, 1) }).part };
+    return {
+      file,
+      part: importPart(file, { name: 'fuzzed', fileName: 'fuzzed.mid', lanes: drums.length > 0 ? drums : all.slice(0, 1) }).part,
+    };
   });
   if (!imported) return;
   const { file, part } = imported;
@@ -131,10 +149,12 @@ function computed(since: NodeJS.CpuUsage): number {
   return (user + system) / 1000;
 }
 
-const request = (call: (r: Request) => Promise<Response>, name: string, midi: Uint8Array, feel: string) => sent(call, formRequest(name === 'perform' ? { midi, feel } : { midi }));
+const request = (call: (r: Request) => Promise<Response>, name: string, midi: Uint8Array, feel: string) =>
+  sent(call, formRequest(name === 'perform' ? { midi, feel } : { midi }));
 
 async function sent(call: (r: Request) => Promise<Response>, asked: Request) {
   const response = await call(asked);
   const text = response.status === 200 ? '' : await response.text();
-  if (response.status >= 500 || text.length > 16 * 1024 || text.includes('unreadable')) throw new Error(`answered ${response.status} with ${text.slice(0, 300)}`);
+  if (response.status >= 500 || text.length > 16 * 1024 || text.includes('unreadable'))
+    throw new Error(`answered ${response.status} with ${text.slice(0, 300)}`);
 }

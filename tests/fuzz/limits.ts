@@ -15,7 +15,9 @@ function upToLimit(roll: () => number, limit: number): number {
   return Math.max(1, Math.floor(limit ** roll()));
 }
 
-const MOVES: readonly Move[] = Object.values(DEFAULT_MOVES as Readonly<Record<string, Move>>).map((move) => (move.kind === 'groove' ? { ...move, groove: HOUSE_GROOVES[0] as Groove } : move));
+const MOVES: readonly Move[] = Object.values(DEFAULT_MOVES as Readonly<Record<string, Move>>).map((move) =>
+  move.kind === 'groove' ? { ...move, groove: HOUSE_GROOVES[0] as Groove } : move,
+);
 
 const pick = <T>(roll: () => number, list: readonly T[]): T => list[Math.floor(roll() * list.length)] as T;
 const many = <T>(n: number, make: (i: number) => T): T[] => Array.from({ length: n }, (_, i) => make(i));
@@ -30,7 +32,10 @@ export function partAtLimits(roll: () => number): string {
   const numerator = upToLimit(roll, 64);
   const bar = (numerator * 4 * TICKS_PER_QUARTER) / denominator;
   const bars = Math.max(1, Math.min(upToLimit(roll, 100_000), Math.floor((100_000 * TICKS_PER_QUARTER) / bar)));
-  const rows = many(upToLimit(roll, roll() < 0.2 ? 512 : 12), (i) => ({ voice: VOICES[i] ?? `own:row${i}`, cycle: maybe(roll, 0.3, () => ({ grid: pick(roll, GRIDS), steps: upToLimit(roll, 256) })) }));
+  const rows = many(upToLimit(roll, roll() < 0.2 ? 512 : 12), (i) => ({
+    voice: VOICES[i] ?? `own:row${i}`,
+    cycle: maybe(roll, 0.3, () => ({ grid: pick(roll, GRIDS), steps: upToLimit(roll, 256) })),
+  }));
   const sectionCount = Math.min(bars, roll() < 0.5 ? 0 : upToLimit(roll, 512));
   const sections = many(sectionCount, (i) => ({ id: `s${i}`, name: `Section ${i}`, from: i + 1, bars: 1 }));
   const end = bars * bar;
@@ -58,14 +63,24 @@ export function partAtLimits(roll: () => number): string {
   return JSON.stringify({
     format: 'nod-sway/part@2',
     name: 'at its limits',
-    tempo: many(upToLimit(roll, roll() < 0.2 ? 50_000 : 200), (i) => ({ tick: i * pick(roll, [1, 97, TICKS_PER_QUARTER]) + i * TICKS_PER_QUARTER, microsecondsPerQuarter: pick(roll, [1, 300_000, 500_000, 0xffffff]) })),
+    tempo: many(upToLimit(roll, roll() < 0.2 ? 50_000 : 200), (i) => ({
+      tick: i * pick(roll, [1, 97, TICKS_PER_QUARTER]) + i * TICKS_PER_QUARTER,
+      microsecondsPerQuarter: pick(roll, [1, 300_000, 500_000, 0xffffff]),
+    })),
     meter: [{ tick: 0, numerator, denominator }],
     origin: pick(roll, [0, 0, TICKS_PER_QUARTER / 8]),
     bars,
     kitMap: GENERAL_MIDI_KIT,
     rows,
     sections: sectionCount > 0 ? sections : undefined,
-    order: sectionCount > 0 ? many(upToLimit(roll, 1024), () => ({ section: pick(roll, sections).id, times: upToLimit(roll, 64), sway: maybe(roll, 0.2, () => Math.floor(roll() * 101)) })) : undefined,
+    order:
+      sectionCount > 0
+        ? many(upToLimit(roll, 1024), () => ({
+            section: pick(roll, sections).id,
+            times: upToLimit(roll, 64),
+            sway: maybe(roll, 0.2, () => Math.floor(roll() * 101)),
+          }))
+        : undefined,
     feel: { ...EMPTY_FEEL, moves: many(Math.floor(roll() * 6), () => pick(roll, MOVES)) },
     hits,
   });

@@ -55,7 +55,32 @@ function joined(...parts: readonly Uint8Array[]): Uint8Array<ArrayBuffer> {
   return out;
 }
 
-const ODD: readonly unknown[] = [null, true, '', 'x', '__proto__', 'constructor', 'toString', 'y'.repeat(5000), 0, -1, 0.5, 1e-300, 1e308, -1e308, 2 ** 53, 127, 128, [], {}, [[]], { __proto__: null }, 'kick', '1/16', 'nod-sway/part@1'];
+const ODD: readonly unknown[] = [
+  null,
+  true,
+  '',
+  'x',
+  '__proto__',
+  'constructor',
+  'toString',
+  'y'.repeat(5000),
+  0,
+  -1,
+  0.5,
+  1e-300,
+  1e308,
+  -1e308,
+  2 ** 53,
+  127,
+  128,
+  [],
+  {},
+  [[]],
+  { __proto__: null },
+  'kick',
+  '1/16',
+  'nod-sway/part@1',
+];
 
 /** A damaged copy of JSON: values replaced, taken out, doubled, renamed. */
 export function mutateJson(source: string, roll: () => number): string {
@@ -77,7 +102,13 @@ export function mutateJson(source: string, roll: () => number): string {
     else if (kind === 3 && Array.isArray(place.in)) place.in.splice(Number(place.at), 1);
     else if (kind === 3) delete holder[place.at];
     else if (kind === 4 && Array.isArray(place.in)) for (let i = upTo(roll, 2000); i > 0; i--) place.in.push(holder[place.at]);
-    else if (!Array.isArray(place.in)) Object.defineProperty(holder, pick(roll, ['__proto__', 'constructor', 'hasOwnProperty', 'extra']), { value: holder[place.at], enumerable: true, configurable: true, writable: true });
+    else if (!Array.isArray(place.in))
+      Object.defineProperty(holder, pick(roll, ['__proto__', 'constructor', 'hasOwnProperty', 'extra']), {
+        value: holder[place.at],
+        enumerable: true,
+        configurable: true,
+        writable: true,
+      });
   }
   const text = JSON.stringify(data);
   return roll() < 0.05 ? text.slice(0, upTo(roll, text.length)) : text;

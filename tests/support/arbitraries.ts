@@ -24,8 +24,14 @@ const hitArbitrary = (length: number): fc.Arbitrary<Hit> =>
       tick: fc.integer({ min: 0, max: length - 1 }),
       velocity: fc.integer({ min: 1, max: 127 }),
       length: fc.integer({ min: 0, max: TICKS_PER_QUARTER }),
-      marks: fc.option(fc.constantFrom({ choke: true }, { locked: true }, { ghost: true }, { pan: -30 }, { pitch: 1.5, brightness: -12 }), { nil: undefined, freq: 3 }),
-      nudge: fc.option(fc.record({ ms: fc.integer({ min: -60, max: 60 }), velocity: fc.integer({ min: -20, max: 20 }) }), { nil: undefined, freq: 4 }),
+      marks: fc.option(fc.constantFrom({ choke: true }, { locked: true }, { ghost: true }, { pan: -30 }, { pitch: 1.5, brightness: -12 }), {
+        nil: undefined,
+        freq: 3,
+      }),
+      nudge: fc.option(fc.record({ ms: fc.integer({ min: -60, max: 60 }), velocity: fc.integer({ min: -20, max: 20 }) }), {
+        nil: undefined,
+        freq: 4,
+      }),
     })
     .map((h) => ({
       id: '',
@@ -48,16 +54,25 @@ export const swingArbitrary: fc.Arbitrary<SwingMove> = fc.record({
 const scopeArbitrary: fc.Arbitrary<Scope | undefined> = fc.option(
   fc.oneof(
     fc.record({ voices: fc.uniqueArray(fc.constantFrom(...VOICES), { minLength: 1, maxLength: 3 }) }),
-    fc.constantFrom<Scope>({ bars: { every: 2, at: [1] } }, { bars: { from: 2, to: 3 } }, { steps: { grid: '1/8', of: 2, at: [1] } }, { ghosts: 'none' }),
+    fc.constantFrom<Scope>(
+      { bars: { every: 2, at: [1] } },
+      { bars: { from: 2, to: 3 } },
+      { steps: { grid: '1/8', of: 2, at: [1] } },
+      { ghosts: 'none' },
+    ),
   ),
   { nil: undefined },
 );
 // No minus zero: JSON does not keep it.
 const upTo = (max: number, min = 0) => fc.double({ min, max, noNaN: true }).map((n) => n + 0);
 
-const grooveArbitrary: fc.Arbitrary<Groove> = fc.constantFrom(2, 4, 6, 8).chain((beats) =>
-  fc.array(fc.record({ offset: upTo(0.5, -0.5), level: upTo(2), n: fc.nat(9) }), { minLength: beats * 4, maxLength: beats * 4 }).map((steps): Groove => ({ format: 'nod-sway/groove@1', name: 'random', meter: [4, 4], beats, stepsPerBeat: 4, steps })),
-);
+const grooveArbitrary: fc.Arbitrary<Groove> = fc
+  .constantFrom(2, 4, 6, 8)
+  .chain((beats) =>
+    fc
+      .array(fc.record({ offset: upTo(0.5, -0.5), level: upTo(2), n: fc.nat(9) }), { minLength: beats * 4, maxLength: beats * 4 })
+      .map((steps): Groove => ({ format: 'nod-sway/groove@1', name: 'random', meter: [4, 4], beats, stepsPerBeat: 4, steps })),
+  );
 
 const L = ORNAMENT_LIMITS;
 
@@ -66,7 +81,10 @@ export const ornamentArbitrary: fc.Arbitrary<Ornament> = fc.oneof(
   fc.record(
     {
       kind: fc.constant('roll' as const),
-      strokes: fc.oneof(fc.constantFrom('1/16' as const, '1/32' as const, '1/64' as const, '1/16T' as const, '1/32T' as const), fc.integer({ min: 2, max: 24 })),
+      strokes: fc.oneof(
+        fc.constantFrom('1/16' as const, '1/32' as const, '1/64' as const, '1/16T' as const, '1/32T' as const),
+        fc.integer({ min: 2, max: 24 }),
+      ),
       length: fc.integer({ min: TICKS_PER_QUARTER / 16, max: 2 * TICKS_PER_QUARTER }).map(ticks),
       speed: upTo(1, -1),
       to: upTo(L.to[1], L.to[0]),
@@ -74,8 +92,24 @@ export const ornamentArbitrary: fc.Arbitrary<Ornament> = fc.oneof(
     },
     { requiredKeys: ['kind', 'strokes', 'speed', 'to', 'bend'] },
   ),
-  fc.record({ kind: fc.constant('flam' as const), strokes: fc.integer({ min: 1, max: 3 }), spacingMs: upTo(80, 5), level: upTo(2, 0.05), slope: upTo(1, -1) }),
-  fc.record({ kind: fc.constant('echo' as const), steps: fc.integer({ min: 1, max: 6 }), grid: fc.constantFrom('1/16' as const, '1/8T' as const), repeats: fc.integer({ min: 1, max: 8 }), decay: upTo(1, 0.05), voice: fc.constantFrom(...VOICES) }, { requiredKeys: ['kind', 'steps', 'grid', 'repeats', 'decay'] }),
+  fc.record({
+    kind: fc.constant('flam' as const),
+    strokes: fc.integer({ min: 1, max: 3 }),
+    spacingMs: upTo(80, 5),
+    level: upTo(2, 0.05),
+    slope: upTo(1, -1),
+  }),
+  fc.record(
+    {
+      kind: fc.constant('echo' as const),
+      steps: fc.integer({ min: 1, max: 6 }),
+      grid: fc.constantFrom('1/16' as const, '1/8T' as const),
+      repeats: fc.integer({ min: 1, max: 8 }),
+      decay: upTo(1, 0.05),
+      voice: fc.constantFrom(...VOICES),
+    },
+    { requiredKeys: ['kind', 'steps', 'grid', 'repeats', 'decay'] },
+  ),
 );
 
 /** Values that a member of a move may have. */
@@ -101,13 +135,18 @@ function moveOf({ kind, members, problem }: MoveSpec): fc.Arbitrary<Move> {
   const all = Object.entries<Member>(members);
   const required = all.filter(([, member]) => !member.optional).map(([name]) => name);
   return fc
-    .record<Record<string, unknown>>({ kind: fc.constant(kind), ...Object.fromEntries(all.map(([name, member]) => [name, memberArbitrary(member)])) }, { requiredKeys: ['kind', ...required] })
+    .record<Record<string, unknown>>(
+      { kind: fc.constant(kind), ...Object.fromEntries(all.map(([name, member]) => [name, memberArbitrary(member)])) },
+      { requiredKeys: ['kind', ...required] },
+    )
     .map((move) => move as unknown as Move)
     .filter((move) => !problem?.(move));
 }
 
 /** A move of any kind, with a scope now and then. */
-export const moveArbitrary: fc.Arbitrary<Move> = fc.tuple(fc.oneof(...MOVES.map(moveOf)), scopeArbitrary).map(([move, scope]): Move => (scope ? { ...move, scope } : move));
+export const moveArbitrary: fc.Arbitrary<Move> = fc
+  .tuple(fc.oneof(...MOVES.map(moveOf)), scopeArbitrary)
+  .map(([move, scope]): Move => (scope ? { ...move, scope } : move));
 
 export const feelArbitrary: fc.Arbitrary<Feel> = fc.record({
   format: fc.constant('nod-sway/feel@3' as const),
@@ -122,7 +161,9 @@ export const partArbitrary: fc.Arbitrary<Part> = meterArbitrary.chain(([n, d]) =
     .record({
       hits: fc.array(hitArbitrary(bar * BARS), { maxLength: 60 }),
       microseconds: fc.integer({ min: 200_000, max: 1_500_000 }),
-      second: fc.option(fc.record({ tick: fc.integer({ min: 1, max: bar * BARS }), us: fc.integer({ min: 200_000, max: 1_500_000 }) }), { nil: undefined }),
+      second: fc.option(fc.record({ tick: fc.integer({ min: 1, max: bar * BARS }), us: fc.integer({ min: 200_000, max: 1_500_000 }) }), {
+        nil: undefined,
+      }),
       origin: fc.integer({ min: -9000, max: 9000 }),
       feel: feelArbitrary,
     })
@@ -131,7 +172,10 @@ export const partArbitrary: fc.Arbitrary<Part> = meterArbitrary.chain(([n, d]) =
       return withHomesOf2({
         format: 'nod-sway/part@3',
         name: 'random',
-        tempo: [{ tick: ticks(0), microsecondsPerQuarter: r.microseconds }, ...(r.second ? [{ tick: ticks(r.second.tick), microsecondsPerQuarter: r.second.us }] : [])],
+        tempo: [
+          { tick: ticks(0), microsecondsPerQuarter: r.microseconds },
+          ...(r.second ? [{ tick: ticks(r.second.tick), microsecondsPerQuarter: r.second.us }] : []),
+        ],
         meter: [{ tick: ticks(0), numerator: n as number, denominator: d as number }],
         origin: ticks(r.origin),
         bars: BARS + 1,
@@ -151,7 +195,17 @@ export function newIds(): () => string {
 
 /** A part from a few hits: [voice, tick in quarters, velocity]. Homes are fitted beat by beat, which hand-made hits need no more than. */
 export function smallPart(hits: readonly (readonly [string, number, number])[], change: Partial<Part> = {}): Part {
-  const written = hits.map(([voice, quarter, v], i): Hit => ({ id: `h${i}`, voice, key: keyOfVoice(GENERAL_MIDI_KIT, voice), tick: ticks(Math.round(quarter * TICKS_PER_QUARTER)), home: ticks(0), length: ticks(TICKS_PER_QUARTER / 8), velocity: velocity(v) })).sort(compareHits);
+  const written = hits
+    .map(([voice, quarter, v], i): Hit => ({
+      id: `h${i}`,
+      voice,
+      key: keyOfVoice(GENERAL_MIDI_KIT, voice),
+      tick: ticks(Math.round(quarter * TICKS_PER_QUARTER)),
+      home: ticks(0),
+      length: ticks(TICKS_PER_QUARTER / 8),
+      velocity: velocity(v),
+    }))
+    .sort(compareHits);
   return withHomesOf2({
     format: 'nod-sway/part@3',
     name: 'small',

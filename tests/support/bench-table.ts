@@ -28,18 +28,37 @@ export function setTable(of: Part): Table {
   const auditions: string[] = [];
   const readouts: (string | null)[] = [];
   const marquees: Rectangle[] = [];
-  const store = createBenchStore('x', { part: of, head: 0 }, false, { appendEdits: async (_id: string, _seq: number, edits: { label: string }[]) => void saved.push(...edits.map((e) => e.label)), settleHead: async () => {} } as never);
+  const store = createBenchStore('x', { part: of, head: 0 }, false, {
+    appendEdits: async (_id: string, _seq: number, edits: { label: string }[]) => void saved.push(...edits.map((e) => e.label)),
+    settleHead: async () => {},
+  } as never);
   store.getState().setView({ pixelsPerQuarter: 200 });
   const scene = () => makeScene(store.getState(), WIDTH, HEIGHT);
-  const glass = { setMarquee: (r: Rectangle | null) => void (r && marquees.push(r)), setTrace: () => {}, setReadout: (text: string | null) => void readouts.push(text) };
+  const glass = {
+    setMarquee: (r: Rectangle | null) => void (r && marquees.push(r)),
+    setTrace: () => {},
+    setReadout: (text: string | null) => void readouts.push(text),
+  };
   const playback = { audition: (voice: string) => void auditions.push(voice), auditionHit: (h: Hit) => void auditions.push(h.voice) };
   const hands = makeHands({ store, playback, glass, scene, size: () => ({ width: WIDTH, height: HEIGHT }) });
   const stem = (id: string) => {
-    const found = scene().stems.flat().find((s) => store.getState().part.hits[s.index]?.id === id)!;
+    const found = scene()
+      .stems.flat()
+      .find((s) => store.getState().part.hits[s.index]?.id === id)!;
     return { x: found.headX, y: found.headY };
   };
-  const place = (voice: string, quarter: number, above = 14) => ({ x: xOf(scene().axis, quarter * 80640), y: scene().rows.find((r) => r.voice === voice)!.baseline - above });
+  const place = (voice: string, quarter: number, above = 14) => ({
+    x: xOf(scene().axis, quarter * 80640),
+    y: scene().rows.find((r) => r.voice === voice)!.baseline - above,
+  });
   return { store, hands, saved, auditions, readouts, marquees, scene, stem, place };
 }
 
-export const at = (p: { x: number; y: number }, dx = 0, dy = 0, more: Partial<Pointer> = {}): Pointer => ({ x: p.x + dx, y: p.y + dy, shift: false, toggle: false, alt: false, ...more });
+export const at = (p: { x: number; y: number }, dx = 0, dy = 0, more: Partial<Pointer> = {}): Pointer => ({
+  x: p.x + dx,
+  y: p.y + dy,
+  shift: false,
+  toggle: false,
+  alt: false,
+  ...more,
+});

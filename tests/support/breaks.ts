@@ -35,7 +35,15 @@ export function randomBeat(seed: number, kit: KitName, bars = 2): Part {
   const tempo = bpm(70 + Math.floor(random() * 70));
   const hits: Hit[] = [];
   const add = (voice: string, sixteenth: number, v: number) => {
-    hits.push({ id: `h${hits.length}`, voice, key: keyOfVoice(GENERAL_MIDI_KIT, voice), tick: ticks((sixteenth * TICKS_PER_QUARTER) / 4), home: ticks((sixteenth * TICKS_PER_QUARTER) / 4), length: ticks(TICKS_PER_QUARTER / 8), velocity: clampVelocity(v) });
+    hits.push({
+      id: `h${hits.length}`,
+      voice,
+      key: keyOfVoice(GENERAL_MIDI_KIT, voice),
+      tick: ticks((sixteenth * TICKS_PER_QUARTER) / 4),
+      home: ticks((sixteenth * TICKS_PER_QUARTER) / 4),
+      length: ticks(TICKS_PER_QUARTER / 8),
+      velocity: clampVelocity(v),
+    });
   };
   // Few different strokes: most of what a loop costs is making them.
   const time = seed % 5 === 0 ? 'ride' : 'hat-closed';
@@ -53,7 +61,19 @@ export function randomBeat(seed: number, kit: KitName, bars = 2): Part {
 }
 
 /** Strokes as a part in 4/4 that nobody plays to the millisecond. */
-export const humanBeat = ({ seed, tempo, kit, bars, hits }: { seed: number; tempo: Bpm; kit: KitName; bars: number; hits: Hit[] }): Part => ({
+export const humanBeat = ({
+  seed,
+  tempo,
+  kit,
+  bars,
+  hits,
+}: {
+  seed: number;
+  tempo: Bpm;
+  kit: KitName;
+  bars: number;
+  hits: Hit[];
+}): Part => ({
   format: 'nod-sway/part@3',
   name: `beat ${seed}`,
   tempo: [{ tick: ticks(0), microsecondsPerQuarter: microsecondsOf(tempo) }],
@@ -81,19 +101,44 @@ export function breakOf(part: Part, rate: number, { level = 1, noise = 0 }: { le
   const { left, right } = renderPart(part, { rate, ending: 'ring', volume: 0.8, strokes: strokesAt(rate) });
   const random = randomStream(99);
   const mono = left.map((x, i) => ((x + (right[i] as number)) / 2) * level + noise * (random() * 2 - 1));
-  const program = makeProgram(part, performPart(part), { start: ticks(0), end: ticks(part.bars * 4 * TICKS_PER_QUARTER), loop: true }, (h) => Number(h.id.slice(1)), () => 0);
+  const program = makeProgram(
+    part,
+    performPart(part),
+    { start: ticks(0), end: ticks(part.bars * 4 * TICKS_PER_QUARTER), loop: true },
+    (h) => Number(h.id.slice(1)),
+    () => 0,
+  );
   return { mono, rate, part, times: onsetTimes([...program.offsets].map((t) => Math.max(0, t))), bpm: tempoMapOf(part).bpmAt(ticks(0)) };
 }
 
 /** A stroke alone. */
 export function strokeAlone(voice: string, v: number, kit: KitName, rate = 44_100): Float32Array {
-  const part: Part = { ...randomBeat(1, kit, 1), feel: EMPTY_FEEL, rows: [{ voice }], hits: [{ id: 'h0', voice, key: keyOfVoice(GENERAL_MIDI_KIT, voice), tick: ticks(0), home: ticks(0), length: ticks(TICKS_PER_QUARTER), velocity: velocity(v) }] };
+  const part: Part = {
+    ...randomBeat(1, kit, 1),
+    feel: EMPTY_FEEL,
+    rows: [{ voice }],
+    hits: [
+      {
+        id: 'h0',
+        voice,
+        key: keyOfVoice(GENERAL_MIDI_KIT, voice),
+        tick: ticks(0),
+        home: ticks(0),
+        length: ticks(TICKS_PER_QUARTER),
+        velocity: velocity(v),
+      },
+    ],
+  };
   const { left } = renderPart(part, { rate, ending: 'ring', volume: 0.8, strokes: strokesAt(rate) });
   return left;
 }
 
 /** How many are found, missed and invented within so many seconds, after the best constant offset of at most 5 ms. */
-export function scored(found: readonly number[], truth: readonly number[], within = 0.025): { f: number; medianError: number; missed: number[]; extra: number[] } {
+export function scored(
+  found: readonly number[],
+  truth: readonly number[],
+  within = 0.025,
+): { f: number; medianError: number; missed: number[]; extra: number[] } {
   let best = { f: -1, medianError: 1, missed: [] as number[], extra: [] as number[] };
   for (let shift = -0.005; shift <= 0.005001; shift += 0.00025) {
     const taken = new Set<number>();
@@ -114,7 +159,8 @@ export function scored(found: readonly number[], truth: readonly number[], withi
     const hits = errors.length;
     const f = truth.length + found.length === 0 ? 1 : (2 * hits) / (truth.length + found.length);
     const medianError = errors.sort((a, b) => a - b)[Math.floor(hits / 2)] ?? 1;
-    if (f > best.f || (f === best.f && medianError < best.medianError)) best = { f, medianError, missed, extra: found.filter((_, i) => !taken.has(i)) };
+    if (f > best.f || (f === best.f && medianError < best.medianError))
+      best = { f, medianError, missed, extra: found.filter((_, i) => !taken.has(i)) };
   }
   return best;
 }

@@ -31,7 +31,11 @@ export const tempoEvent = (tick: number, us: number): TestEvent => [tick, 0xff, 
 export const meterEvent = (tick: number, n: number, power: number): TestEvent => [tick, 0xff, 0x58, 4, n, power, 24, 8];
 
 /** Drum notes as on/off events on a channel (1 to 16). */
-export const noteEvents = (notes: readonly (readonly [tick: number, key: number, velocity: number])[], length = 10, channel = 10): TestEvent[] =>
+export const noteEvents = (
+  notes: readonly (readonly [tick: number, key: number, velocity: number])[],
+  length = 10,
+  channel = 10,
+): TestEvent[] =>
   notes
     .flatMap(([tick, key, velocity]): TestEvent[] => [
       [tick, 0x90 | (channel - 1), key, velocity],

@@ -12,4 +12,8 @@ export function tracksOf(bytes: Uint8Array): Timed[][] {
 
 /** All but the ends of tracks; notes that go on behind a tick end there. */
 export const contentOf = (bytes: Uint8Array, until = Infinity): unknown[][] =>
-  tracksOf(bytes).map((track) => track.filter((e) => e.type !== 'endOfTrack').map(({ deltaTime: _, ...e }) => (e.type === 'noteOff' ? { ...e, at: Math.min(e.at, until) } : e)));
+  tracksOf(bytes).map((track) =>
+    track
+      .filter((e) => e.type !== 'endOfTrack')
+      .map(({ deltaTime: _, ...e }) => (e.type === 'noteOff' ? { ...e, at: Math.min(e.at, until) } : e)),
+  );

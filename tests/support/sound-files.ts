@@ -12,7 +12,11 @@ export interface WavShape {
 }
 
 /** A WAV file of a function of frame and channel, values -1 to 1. */
-export function wavFile(frames: number, value: (frame: number, channel: number) => number, { rate = 44_100, bits = 16, channels = 1, extensible = false, before = new Uint8Array(), cut = 0 }: WavShape = {}): Uint8Array<ArrayBuffer> {
+export function wavFile(
+  frames: number,
+  value: (frame: number, channel: number) => number,
+  { rate = 44_100, bits = 16, channels = 1, extensible = false, before = new Uint8Array(), cut = 0 }: WavShape = {},
+): Uint8Array<ArrayBuffer> {
   const width = bits === '32f' ? 4 : bits / 8;
   const format = extensible ? 40 : 16;
   const size = frames * channels * width;
@@ -54,7 +58,9 @@ export function wavFile(frames: number, value: (frame: number, channel: number) 
 }
 
 /** A drum's sound: a falling sine of so many Hz, ringing so many seconds, after some silence. */
-export const drum = (hz: number, { level = 1, ring = 0.12, lead = 0, rate = 44_100 } = {}) => (frame: number): number => {
-  const t = frame / rate - lead;
-  return t < 0 ? 0 : level * Math.sin(2 * Math.PI * hz * t) * Math.exp(-t / ring);
-};
+export const drum =
+  (hz: number, { level = 1, ring = 0.12, lead = 0, rate = 44_100 } = {}) =>
+  (frame: number): number => {
+    const t = frame / rate - lead;
+    return t < 0 ? 0 : level * Math.sin(2 * Math.PI * hz * t) * Math.exp(-t / ring);
+  };

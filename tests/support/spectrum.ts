@@ -38,7 +38,11 @@ export interface Spectrum {
 }
 
 /** Powers of a stretch of samples, padded to a power of two. `window`: Hann's, for lines that are to be told apart. */
-export function spectrumOf(samples: Float32Array, rate: number, { from = 0, to = samples.length / rate, window = false }: { from?: number; to?: number; window?: boolean } = {}): Spectrum {
+export function spectrumOf(
+  samples: Float32Array,
+  rate: number,
+  { from = 0, to = samples.length / rate, window = false }: { from?: number; to?: number; window?: boolean } = {},
+): Spectrum {
   const first = Math.round(from * rate);
   const length = Math.round(to * rate) - first;
   let n = 1;
@@ -69,5 +73,7 @@ export function centroidOf({ powers, step }: Spectrum): number {
 
 /** Levels in third-octaves from 50 Hz to 16 kHz, in dB. */
 export function thirdOctaves(spectrum: Spectrum): number[] {
-  return Array.from({ length: 26 }, (_, i) => 50 * 2 ** (i / 3)).map((hz) => 10 * Math.log10(bandPower(spectrum, hz * 2 ** (-1 / 6), hz * 2 ** (1 / 6)) + 1e-20));
+  return Array.from({ length: 26 }, (_, i) => 50 * 2 ** (i / 3)).map(
+    (hz) => 10 * Math.log10(bandPower(spectrum, hz * 2 ** (-1 / 6), hz * 2 ** (1 / 6)) + 1e-20),
+  );
 }

@@ -64,7 +64,16 @@ export function figuresOf(kit: KitName): KitFigures {
       voice,
       levels: LEVEL_VELOCITIES.map((v) => strokeLevel(stroke(voice, v, 0, LEVEL), RATE)),
       centroids: Array.from({ length: CLASSES }, (_, c) => centroid(stroke(voice, velocityOf(c), 0, 0.112))),
-      takes: { correlations: ([[0, 1], [0, 2], [1, 2]] as const).map(([a, b]) => Math.min(correlation(takes[a]!, takes[b]!), correlation(highs[a]!, highs[b]!))), centroids: takes.map(centroid) },
+      takes: {
+        correlations: (
+          [
+            [0, 1],
+            [0, 2],
+            [1, 2],
+          ] as const
+        ).map(([a, b]) => Math.min(correlation(takes[a]!, takes[b]!), correlation(highs[a]!, highs[b]!))),
+        centroids: takes.map(centroid),
+      },
       start: Math.abs(hard[0]!) / peak,
       offset: Math.abs(hard.reduce((sum, x) => sum + x, 0) / hard.length) / peak,
       // The last block before the fade.
@@ -86,7 +95,9 @@ export function figuresOf(kit: KitName): KitFigures {
     const takes = Array.from({ length: ALTERNATES }, (_, a) => thirdOctaves(spectrumOf(stroke(voice, 100, a), RATE, { to: 0.5 })));
     return takes[0]!.map((_, i) => takes.reduce((sum, t) => sum + t[i]!, 0) / ALTERNATES);
   });
-  const near = VOICES.flatMap((a, i) => VOICES.slice(i + 1).map((b, j) => ({ a, b, dB: difference(bands[i]!, bands[i + 1 + j]!) }))).filter((p) => p.dB < 4);
+  const near = VOICES.flatMap((a, i) => VOICES.slice(i + 1).map((b, j) => ({ a, b, dB: difference(bands[i]!, bands[i + 1 + j]!) }))).filter(
+    (p) => p.dB < 4,
+  );
   return { voices, balance: [balance(20), balance(120)], metals, near };
 }
 
@@ -149,7 +160,9 @@ function linesOf(samples: Float32Array): number {
 
 /** When half of the first 100 ms of a band has come, in ms. */
 function halfTime(samples: Float32Array, low: number, high: number): number {
-  const powers = Array.from({ length: 20 }, (_, i) => bandPower(spectrumOf(samples, RATE, { from: i * 0.005, to: (i + 1) * 0.005, window: true }), low, high));
+  const powers = Array.from({ length: 20 }, (_, i) =>
+    bandPower(spectrumOf(samples, RATE, { from: i * 0.005, to: (i + 1) * 0.005, window: true }), low, high),
+  );
   const all = powers.reduce((a, b) => a + b, 0);
   let sum = 0;
   return powers.findIndex((p) => (sum += p) >= all / 2);

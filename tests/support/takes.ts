@@ -20,23 +20,109 @@ interface Style {
   swing?: { division: '1/8' | '1/16'; percent: readonly [number, number] };
 }
 
-const every = (step: number, to = 4, from = 0): number[] => Array.from({ length: Math.round((to - from) / step) }, (_, i) => from + i * step);
+const every = (step: number, to = 4, from = 0): number[] =>
+  Array.from({ length: Math.round((to - from) / step) }, (_, i) => from + i * step);
 const some = (random: () => number, list: readonly number[], share: number): number[] => list.filter(() => random() < share);
 const backbeat = [1, 3];
 const ghosts = [0.75, 1.75, 2.25, 3.75];
 
 export const STYLES: readonly Style[] = [
-  { name: 'straight eighths', meter: [4, 4], bpm: [84, 150], bar: (_n, r) => ({ 'hat-closed': every(0.5), snare: backbeat, kick: [0, 2, ...some(r, [1.5, 2.5, 3.5], 0.4)] }) },
-  { name: 'sixteenth hats', meter: [4, 4], bpm: [70, 112], bar: (_n, r) => ({ 'hat-closed': every(0.25), snare: [...backbeat, ...some(r, ghosts, 0.5)], kick: [0, ...some(r, [0.75, 1.5, 1.75, 2.5, 3.25], 0.4)] }) },
-  { name: 'syncopated', meter: [4, 4], bpm: [88, 116], bar: (_n, r) => ({ 'hat-closed': every(0.5), snare: [...backbeat, ...some(r, [...ghosts, 2.75], 0.6)], kick: [0, 0.75, ...some(r, [1.75, 2.25, 2.5, 3.5], 0.5)] }) },
-  { name: 'three three two', meter: [4, 4], bpm: [90, 130], bar: (_n, r) => ({ kick: [0, 0.75, 1.5, 2, 2.75, 3.5], snare: some(r, [1, 3, 3.75], 0.7), shaker: every(0.25) }) },
-  { name: 'shuffle', meter: [4, 4], bpm: [84, 140], swing: { division: '1/8', percent: [58, 68] }, bar: (_n, r) => ({ 'hat-closed': every(0.5), snare: [...backbeat, ...some(r, [1.5, 3.5], 0.2)], kick: [0, 2, ...some(r, [1.5, 2.5, 3.5], 0.4)] }) },
-  { name: 'swung sixteenths', meter: [4, 4], bpm: [76, 104], swing: { division: '1/16', percent: [55, 64] }, bar: (_n, r) => ({ 'hat-closed': every(0.25), snare: [...backbeat, ...some(r, ghosts, 0.4)], kick: [0, ...some(r, [0.75, 1.75, 2.5, 2.75], 0.5)] }) },
-  { name: 'compound', meter: [6, 8], bpm: [56, 96], bar: (_n, r) => ({ 'hat-closed': every(0.5, 3), snare: [1.5], kick: [0, ...some(r, [1, 2, 2.5], 0.4)] }) },
-  { name: 'seven', meter: [7, 8], bpm: [96, 140], bar: (_n, r) => ({ 'hat-closed': every(0.5, 3.5), snare: [1, ...some(r, [2.5], 0.6)], kick: [0, 2, ...some(r, [1.5, 3], 0.3)] }) },
-  { name: 'triplet fills', meter: [4, 4], bpm: [80, 126], bar: (n, r) => ({ 'hat-closed': n % 4 === 3 ? every(0.5, 3) : every(0.5), snare: n % 4 === 3 ? [1, ...every(1 / 3, 4, 3)] : backbeat, kick: [0, 2, ...some(r, [2.5], 0.5)] }) },
-  { name: 'triplets throughout', meter: [4, 4], bpm: [60, 100], bar: (_n, r) => ({ 'hat-closed': every(1 / 3), snare: [...backbeat, ...some(r, [5 / 3, 11 / 3], 0.3)], kick: [0, 2, ...some(r, [2 / 3, 8 / 3], 0.4)] }) },
-  { name: '32nd fills', meter: [4, 4], bpm: [70, 110], bar: (n, r) => ({ 'hat-closed': n % 4 === 3 ? every(0.5, 3) : every(0.5), snare: n % 4 === 3 ? [1, ...every(0.125, 3.5, 3), 3.5, 3.75] : backbeat, kick: [0, 2, ...some(r, [2.5, 2.75], 0.5)] }) },
+  {
+    name: 'straight eighths',
+    meter: [4, 4],
+    bpm: [84, 150],
+    bar: (_n, r) => ({ 'hat-closed': every(0.5), snare: backbeat, kick: [0, 2, ...some(r, [1.5, 2.5, 3.5], 0.4)] }),
+  },
+  {
+    name: 'sixteenth hats',
+    meter: [4, 4],
+    bpm: [70, 112],
+    bar: (_n, r) => ({
+      'hat-closed': every(0.25),
+      snare: [...backbeat, ...some(r, ghosts, 0.5)],
+      kick: [0, ...some(r, [0.75, 1.5, 1.75, 2.5, 3.25], 0.4)],
+    }),
+  },
+  {
+    name: 'syncopated',
+    meter: [4, 4],
+    bpm: [88, 116],
+    bar: (_n, r) => ({
+      'hat-closed': every(0.5),
+      snare: [...backbeat, ...some(r, [...ghosts, 2.75], 0.6)],
+      kick: [0, 0.75, ...some(r, [1.75, 2.25, 2.5, 3.5], 0.5)],
+    }),
+  },
+  {
+    name: 'three three two',
+    meter: [4, 4],
+    bpm: [90, 130],
+    bar: (_n, r) => ({ kick: [0, 0.75, 1.5, 2, 2.75, 3.5], snare: some(r, [1, 3, 3.75], 0.7), shaker: every(0.25) }),
+  },
+  {
+    name: 'shuffle',
+    meter: [4, 4],
+    bpm: [84, 140],
+    swing: { division: '1/8', percent: [58, 68] },
+    bar: (_n, r) => ({
+      'hat-closed': every(0.5),
+      snare: [...backbeat, ...some(r, [1.5, 3.5], 0.2)],
+      kick: [0, 2, ...some(r, [1.5, 2.5, 3.5], 0.4)],
+    }),
+  },
+  {
+    name: 'swung sixteenths',
+    meter: [4, 4],
+    bpm: [76, 104],
+    swing: { division: '1/16', percent: [55, 64] },
+    bar: (_n, r) => ({
+      'hat-closed': every(0.25),
+      snare: [...backbeat, ...some(r, ghosts, 0.4)],
+      kick: [0, ...some(r, [0.75, 1.75, 2.5, 2.75], 0.5)],
+    }),
+  },
+  {
+    name: 'compound',
+    meter: [6, 8],
+    bpm: [56, 96],
+    bar: (_n, r) => ({ 'hat-closed': every(0.5, 3), snare: [1.5], kick: [0, ...some(r, [1, 2, 2.5], 0.4)] }),
+  },
+  {
+    name: 'seven',
+    meter: [7, 8],
+    bpm: [96, 140],
+    bar: (_n, r) => ({ 'hat-closed': every(0.5, 3.5), snare: [1, ...some(r, [2.5], 0.6)], kick: [0, 2, ...some(r, [1.5, 3], 0.3)] }),
+  },
+  {
+    name: 'triplet fills',
+    meter: [4, 4],
+    bpm: [80, 126],
+    bar: (n, r) => ({
+      'hat-closed': n % 4 === 3 ? every(0.5, 3) : every(0.5),
+      snare: n % 4 === 3 ? [1, ...every(1 / 3, 4, 3)] : backbeat,
+      kick: [0, 2, ...some(r, [2.5], 0.5)],
+    }),
+  },
+  {
+    name: 'triplets throughout',
+    meter: [4, 4],
+    bpm: [60, 100],
+    bar: (_n, r) => ({
+      'hat-closed': every(1 / 3),
+      snare: [...backbeat, ...some(r, [5 / 3, 11 / 3], 0.3)],
+      kick: [0, 2, ...some(r, [2 / 3, 8 / 3], 0.4)],
+    }),
+  },
+  {
+    name: '32nd fills',
+    meter: [4, 4],
+    bpm: [70, 110],
+    bar: (n, r) => ({
+      'hat-closed': n % 4 === 3 ? every(0.5, 3) : every(0.5),
+      snare: n % 4 === 3 ? [1, ...every(0.125, 3.5, 3), 3.5, 3.75] : backbeat,
+      kick: [0, 2, ...some(r, [2.5, 2.75], 0.5)],
+    }),
+  },
 ];
 
 export interface Take {
@@ -58,11 +144,13 @@ export function playTake(style: Style, sloppiness: Sloppiness, seed: number, bar
   const normal = normalStream(random);
   const scatter = SLOPPINESS[sloppiness];
   const bpm = style.bpm[0] + random() * (style.bpm[1] - style.bpm[0]);
-  const swing = style.swing ? { division: style.swing.division, percent: style.swing.percent[0] + random() * (style.swing.percent[1] - style.swing.percent[0]) } : null;
+  const swing = style.swing
+    ? { division: style.swing.division, percent: style.swing.percent[0] + random() * (style.swing.percent[1] - style.swing.percent[0]) }
+    : null;
   const barLength = (style.meter[0] * 4) / style.meter[1];
   const ppq = random() < 0.5 ? 480 : 960;
   const raster = Q / ppq;
-  const msToTicks = (ms: number): number => ((ms / 1000) * bpm / 60) * Q;
+  const msToTicks = (ms: number): number => (((ms / 1000) * bpm) / 60) * Q;
   const leans: Record<string, number> = {};
   const meant: { voice: string; at: number; home: number; velocity: number }[] = [];
   let wander = 0;
@@ -86,13 +174,26 @@ export function playTake(style: Style, sloppiness: Sloppiness, seed: number, bar
     wander = 0.9 * wander + normal() * scatter * 0.2;
     const ms = (leans[m.voice] as number) + wander + normal() * scatter * (m.velocity < 50 ? 1.3 : 1);
     const tick = Math.max(0, Math.round((m.at + msToTicks(ms)) / raster) * raster);
-    const flam = m.voice === 'snare' && m.velocity > 80 && random() < 0.04 ? [{ ...m, tick: Math.max(0, Math.round((tick - msToTicks(22 + random() * 12)) / raster) * raster), velocity: 40 }] : [];
+    const flam =
+      m.voice === 'snare' && m.velocity > 80 && random() < 0.04
+        ? [{ ...m, tick: Math.max(0, Math.round((tick - msToTicks(22 + random() * 12)) / raster) * raster), velocity: 40 }]
+        : [];
     return [...flam, { ...m, tick }];
   });
   const base = smallPart([['kick', 0, 1]], { bars });
   const rows = [...new Set(played.map((p) => p.voice))].map((voice) => ({ voice }));
   const hits = played
-    .map((p, i) => ({ hit: { ...(base.hits[0] as Hit), id: `t${i}`, voice: p.voice, tick: ticks(p.tick), home: ticks(p.tick), velocity: Math.round(Math.max(1, Math.min(127, p.velocity))) as Hit['velocity'] }, home: p.home }))
+    .map((p, i) => ({
+      hit: {
+        ...(base.hits[0] as Hit),
+        id: `t${i}`,
+        voice: p.voice,
+        tick: ticks(p.tick),
+        home: ticks(p.tick),
+        velocity: Math.round(Math.max(1, Math.min(127, p.velocity))) as Hit['velocity'],
+      },
+      home: p.home,
+    }))
     .sort((a, b) => compareHits(a.hit, b.hit));
   const meter = [{ tick: ticks(0), numerator: style.meter[0], denominator: style.meter[1] }];
   const tempo = [{ tick: ticks(0), microsecondsPerQuarter: Math.round(60e6 / bpm) }];

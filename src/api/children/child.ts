@@ -4,7 +4,11 @@ import { LONGEST_SENT, type Answered, type Asked } from './messages';
 
 /** A child process that answers one request after the other. Bundled by scripts/build-worklet.mjs. */
 async function answered({ call, contentType, body, file }: Asked): Promise<Answered> {
-  const request = new Request('http://127.0.0.1/', { method: 'POST', headers: { 'content-type': contentType }, body: body as Uint8Array<ArrayBuffer> });
+  const request = new Request('http://127.0.0.1/', {
+    method: 'POST',
+    headers: { 'content-type': contentType },
+    body: body as Uint8Array<ArrayBuffer>,
+  });
   const response = await CALLS[call](request);
   const bytes = new Uint8Array(await response.arrayBuffer());
   const { status } = response;

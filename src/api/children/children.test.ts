@@ -17,17 +17,38 @@ import type { Waiting } from './waiting';
 const folder = mkdtempSync(join(tmpdir(), 'nod-sway-test-'));
 const code = join(folder, 'child.cjs');
 beforeAll(() => {
-  execFileSync('npx', ['esbuild', 'src/api/children/child.ts', '--bundle', '--platform=node', '--format=cjs', '--target=node20', `--outfile=${code}`, '--log-level=error']);
+  execFileSync('npx', [
+    'esbuild',
+    'src/api/children/child.ts',
+    '--bundle',
+    '--platform=node',
+    '--format=cjs',
+    '--target=node20',
+    `--outfile=${code}`,
+    '--log-level=error',
+  ]);
 });
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
 type Limits = Parameters<typeof poolOf>[1];
 const poolWith = (limits?: Limits, waiting?: Waiting) => {
   const pool = poolOf(code, limits, waiting);
-  return { pool, ask: (call: CallName, fields: Parameters<typeof formRequest>[0]) => inChild(call, FIELDS[call], () => pool)(formRequest(fields)) };
+  return {
+    pool,
+    ask: (call: CallName, fields: Parameters<typeof formRequest>[0]) => inChild(call, FIELDS[call], () => pool)(formRequest(fields)),
+  };
 };
 const feel = JSON.stringify(EMPTY_FEEL);
-const beat = midiFile(0, 480, [trackChunk(noteEvents([[0, 36, 100], [480, 38, 90], [960, 36, 100], [1440, 38, 90]]))]);
+const beat = midiFile(0, 480, [
+  trackChunk(
+    noteEvents([
+      [0, 36, 100],
+      [480, 38, 90],
+      [960, 36, 100],
+      [1440, 38, 90],
+    ]),
+  ),
+]);
 const code422 = async (response: Response) => [response.status, ((await response.json()) as { error: { code: string } }).error.code];
 const bytesOf = async (response: Response) => Buffer.from(await response.arrayBuffer());
 
@@ -35,7 +56,11 @@ test('a child answers with the bytes, status and headers that the call itself gi
   const { ask } = poolWith();
   const own = await perform(formRequest({ midi: beat, feel }));
   const answer = await ask('perform', { midi: beat, feel });
-  expect([answer.status, answer.headers.get('content-type'), answer.headers.get('content-disposition')]).toEqual([200, 'audio/midi', own.headers.get('content-disposition')]);
+  expect([answer.status, answer.headers.get('content-type'), answer.headers.get('content-disposition')]).toEqual([
+    200,
+    'audio/midi',
+    own.headers.get('content-disposition'),
+  ]);
   expect((await bytesOf(answer)).equals(await bytesOf(own))).toBe(true);
   expect(await code422(await ask('perform', { midi: Uint8Array.of(1, 2), feel }))).toEqual([422, 'not-midi']);
   expect((await inChild('perform', FIELDS.perform)(new Request('http://127.0.0.1/', { method: 'POST', body: 'x' }))).status).toBe(415);
@@ -43,7 +68,18 @@ test('a child answers with the bytes, status and headers that the call itself gi
 
 test('a long answer goes through a file that is gone once it is open, and is counted until it is read or left', async () => {
   const { pool, ask } = poolWith();
-  const fields = { midi: midiFile(0, 480, [trackChunk(noteEvents([[0, 36, 100], [480 * 12, 38, 90]]))]), rate: '96000', bits: '32f' };
+  const fields = {
+    midi: midiFile(0, 480, [
+      trackChunk(
+        noteEvents([
+          [0, 36, 100],
+          [480 * 12, 38, 90],
+        ]),
+      ),
+    ]),
+    rate: '96000',
+    bits: '32f',
+  };
   const answer = await ask('render', fields);
   expect(readdirSync(pool.folder)).toEqual([]);
   expect(() => pool.waiting.check('files', 2 ** 30)).toThrow(HttpError);

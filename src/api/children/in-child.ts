@@ -25,7 +25,11 @@ interface Pool {
 const NOT_COUNTED = 64 * 1024;
 
 /** Children by the kind of work, and what waits for readers. @param code the bundle that children run */
-export function poolOf(code: string, limits: Readonly<Record<keyof typeof SLOT_LIMITS, SlotLimits>> = SLOT_LIMITS, waiting = new Waiting()): Pool {
+export function poolOf(
+  code: string,
+  limits: Readonly<Record<keyof typeof SLOT_LIMITS, SlotLimits>> = SLOT_LIMITS,
+  waiting = new Waiting(),
+): Pool {
   const folder = mkdtempSync(join(tmpdir(), 'nod-sway-'));
   process.once('exit', () => rmSync(folder, { recursive: true, force: true }));
   return { short: new Slots(code, limits.short), sound: new Slots(code, limits.sound), waiting, folder };
@@ -33,7 +37,8 @@ export function poolOf(code: string, limits: Readonly<Record<keyof typeof SLOT_L
 
 /** One for the whole server: each route's bundle has a copy of this file. */
 const POOL = Symbol.for('nod-sway/children');
-const shared = (): Pool => ((globalThis as { [POOL]?: Pool })[POOL] ??= poolOf(join(process.cwd(), 'server', 'generated', 'api-child.cjs')));
+const shared = (): Pool =>
+  ((globalThis as { [POOL]?: Pool })[POOL] ??= poolOf(join(process.cwd(), 'server', 'generated', 'api-child.cjs')));
 
 /** Calls whose work is sound, whatever is sent. */
 const WITH_SOUND: readonly CallName[] = ['onsets', 'render'];
@@ -56,13 +61,19 @@ export const inChild =
         waiting.check('memory');
         if (withSound) waiting.check('files');
         const { status, headers, body: answered } = await (withSound ? sound : short).run({ call, contentType, body: body.bytes, file });
-        if (answered instanceof Uint8Array) return new Response(answered.length <= NOT_COUNTED ? (answered as Uint8Array<ArrayBuffer>) : waiting.ofBytes(answered), { status, headers: [...headers, ['content-length', String(answered.length)]] });
+        if (answered instanceof Uint8Array)
+          return new Response(answered.length <= NOT_COUNTED ? (answered as Uint8Array<ArrayBuffer>) : waiting.ofBytes(answered), {
+            status,
+            headers: [...headers, ['content-length', String(answered.length)]],
+          });
         const handle = await openToRead(file);
-        return new Response(waiting.ofFile(handle, answered.bytes), { status, headers: [...headers, ['content-length', String(answered.bytes)]] });
+        return new Response(waiting.ofFile(handle, answered.bytes), {
+          status,
+          headers: [...headers, ['content-length', String(answered.bytes)]],
+        });
       } finally {
         body.release();
         // An open file stays readable without its name.
         await rm(file, { force: true });
       }
     });
-

@@ -29,7 +29,14 @@ interface Child {
   answers: number;
 }
 
-const busy = (): HttpError => new HttpError(429, 'busy', 'The server is busy. Try again in a moment.', { retryAfter: AGAIN_SECONDS }, { 'Retry-After': String(AGAIN_SECONDS) });
+const busy = (): HttpError =>
+  new HttpError(
+    429,
+    'busy',
+    'The server is busy. Try again in a moment.',
+    { retryAfter: AGAIN_SECONDS },
+    { 'Retry-After': String(AGAIN_SECONDS) },
+  );
 const tooLarge = (): HttpError => new HttpError(422, 'too-large', 'The call needs too much memory.');
 
 /**
@@ -82,7 +89,11 @@ export class Slots {
 
   private started(): Child {
     const child: Child = {
-      process: fork(this.code, [], { execArgv: [`--max-old-space-size=${this.limits.heapMegabytes}`, `--max-semi-space-size=${YOUNG_MEGABYTES}`], serialization: 'advanced', stdio: ['ignore', 'ignore', 'pipe', 'ipc'] }),
+      process: fork(this.code, [], {
+        execArgv: [`--max-old-space-size=${this.limits.heapMegabytes}`, `--max-semi-space-size=${YOUNG_MEGABYTES}`],
+        serialization: 'advanced',
+        stdio: ['ignore', 'ignore', 'pipe', 'ipc'],
+      }),
       answers: 0,
     };
     logErrors(child.process);
@@ -118,7 +129,8 @@ export class Slots {
   /** Time is what was computed: by the clock other work of the machine would count as well. Where nothing tells, by the clock and the load. */
   private problemOf(before: Usage | null, now: Usage | null, elapsed: number): HttpError | null {
     const { seconds, megabytes } = this.limits;
-    const isLate = before && now ? now.cpuSeconds - before.cpuSeconds > seconds || elapsed > MOST_SLOWDOWN * seconds : elapsed > slowdown() * seconds;
+    const isLate =
+      before && now ? now.cpuSeconds - before.cpuSeconds > seconds || elapsed > MOST_SLOWDOWN * seconds : elapsed > slowdown() * seconds;
     if (isLate) return new HttpError(422, 'too-slow', `The call needs more than ${seconds} s of CPU time.`);
     return now && now.megabytes > megabytes ? tooLarge() : null;
   }

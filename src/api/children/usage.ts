@@ -24,5 +24,6 @@ export function usageOf(pid: number): Usage | null {
 }
 
 /** How much longer work takes beside what else the machine does: 1 to 4. */
-export const slowdown = (load = loadavg()[0] ?? 0, cores = availableParallelism()): number => Math.min(MOST_SLOWDOWN, Math.max(1, load / cores));
+export const slowdown = (load = loadavg()[0] ?? 0, cores = availableParallelism()): number =>
+  Math.min(MOST_SLOWDOWN, Math.max(1, load / cores));
 export const MOST_SLOWDOWN = 4;

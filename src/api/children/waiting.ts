@@ -18,7 +18,14 @@ export class Waiting {
 
   /** @throws HttpError 503 where a place is full */
   check(place: Place, more = 0): void {
-    if (this.held[place] + more > this.most[place]) throw new HttpError(503, 'full', 'Too many answers are waiting for slow connections. Try again in a moment.', { retryAfter: AGAIN_SECONDS }, { 'Retry-After': String(AGAIN_SECONDS) });
+    if (this.held[place] + more > this.most[place])
+      throw new HttpError(
+        503,
+        'full',
+        'Too many answers are waiting for slow connections. Try again in a moment.',
+        { retryAfter: AGAIN_SECONDS },
+        { 'Retry-After': String(AGAIN_SECONDS) },
+      );
   }
 
   /** Counts bytes until they are released, which happens once however often it is asked for. */

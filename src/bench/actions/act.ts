@@ -20,7 +20,8 @@ export function touchOf(part: Part, ids: ReadonlySet<HitId>): Touch {
 }
 
 /** The selected hits, or every hit where none is selected. */
-export const chosenIds = ({ part, selection }: Pick<BenchState, 'part' | 'selection'>): ReadonlySet<HitId> => (selection.size > 0 ? selection : new Set(part.hits.map((h) => h.id)));
+export const chosenIds = ({ part, selection }: Pick<BenchState, 'part' | 'selection'>): ReadonlySet<HitId> =>
+  selection.size > 0 ? selection : new Set(part.hits.map((h) => h.id));
 
 /** True where there is something to touch; says why not otherwise. */
 export function canTouch(touch: Touch): boolean {
@@ -30,7 +31,12 @@ export function canTouch(touch: Touch): boolean {
 }
 
 /** Runs a command on the selection as one undoable step named "verb 12 off-beat hats"; locked hits stay as they are. */
-export function actOnSelection(store: BenchStore, verb: string, command: (part: Part, ids: ReadonlySet<HitId>) => Part, then?: (ids: ReadonlySet<HitId>) => Iterable<HitId>): void {
+export function actOnSelection(
+  store: BenchStore,
+  verb: string,
+  command: (part: Part, ids: ReadonlySet<HitId>) => Part,
+  then?: (ids: ReadonlySet<HitId>) => Iterable<HitId>,
+): void {
   const { part, selection, run } = store.getState();
   const touch = touchOf(part, selection);
   if (!canTouch(touch)) return;

@@ -18,13 +18,32 @@ beforeEach(() => {
 });
 
 const STEP = TICKS_PER_QUARTER / 4;
-const beat = (): Part => smallPart([['kick', 0, 100], ['kick', 2, 90], ['snare', 1, 80], ['snare', 3, 80]], { bars: 2 });
+const beat = (): Part =>
+  smallPart(
+    [
+      ['kick', 0, 100],
+      ['kick', 2, 90],
+      ['snare', 1, 80],
+      ['snare', 3, 80],
+    ],
+    { bars: 2 },
+  );
 
 function open(part: Part = beat()): BenchStore {
   return createBenchStore('x', { part, head: 0 }, false, { appendEdits: async () => {}, settleHead: async () => {} } as never);
 }
-const steps = (store: BenchStore, voice: string): number[] => store.getState().part.hits.filter((h) => h.voice === voice).map((h) => h.tick / STEP);
-const choose = (store: BenchStore, voice: string) => store.getState().select(store.getState().part.hits.filter((h) => h.voice === voice).map((h) => h.id));
+const steps = (store: BenchStore, voice: string): number[] =>
+  store
+    .getState()
+    .part.hits.filter((h) => h.voice === voice)
+    .map((h) => h.tick / STEP);
+const choose = (store: BenchStore, voice: string) =>
+  store.getState().select(
+    store
+      .getState()
+      .part.hits.filter((h) => h.voice === voice)
+      .map((h) => h.id),
+  );
 const label = (store: BenchStore) => store.getState().history.undo.at(-1)?.label;
 
 test('copies go behind or into the next bar, are selected, and do not pile up', () => {
@@ -46,12 +65,22 @@ test('copies on to steps that have a hit: replaced with their count, or joined w
   const store = open();
   choose(store, 'kick');
   repeatSelection(store);
-  store.getState().select(store.getState().part.hits.filter((h) => h.voice === 'kick' && h.tick < 16 * STEP).map((h) => h.id));
+  store.getState().select(
+    store
+      .getState()
+      .part.hits.filter((h) => h.voice === 'kick' && h.tick < 16 * STEP)
+      .map((h) => h.id),
+  );
   store.getState().run('louder', (p) => addVelocity(p, store.getState().selection, 9));
   repeatSelection(store);
   expect(said.at(-1)).toContain('2');
   expect(steps(store, 'kick')).toEqual([0, 8, 16, 24]);
-  expect(store.getState().part.hits.filter((h) => h.voice === 'kick').map((h) => h.velocity)).toEqual([109, 99, 109, 99]);
+  expect(
+    store
+      .getState()
+      .part.hits.filter((h) => h.voice === 'kick')
+      .map((h) => h.velocity),
+  ).toEqual([109, 99, 109, 99]);
 });
 
 test('joined on to a row that has all its hits already: said, and no step left', () => {
@@ -59,7 +88,12 @@ test('joined on to a row that has all its hits already: said, and no step left',
   store.getState().setDesk({ onto: 'join' });
   choose(store, 'kick');
   repeatSelection(store);
-  store.getState().select(store.getState().part.hits.filter((h) => h.voice === 'kick' && h.tick < 16 * STEP).map((h) => h.id));
+  store.getState().select(
+    store
+      .getState()
+      .part.hits.filter((h) => h.voice === 'kick' && h.tick < 16 * STEP)
+      .map((h) => h.id),
+  );
   const undos = store.getState().history.undo.length;
   repeatSelection(store);
   expect(store.getState().history.undo).toHaveLength(undos);
@@ -85,7 +119,12 @@ test('locked hits stay, and the label says how many', () => {
   store.getState().run('lock', (p) => setLocked(p, new Set([first!.id]), true));
   choose(store, 'kick');
   nudgeSelection(store, 3);
-  expect(store.getState().part.hits.filter((h) => h.voice === 'kick').map((h) => h.nudge?.ms ?? 0)).toEqual([0, 3]);
+  expect(
+    store
+      .getState()
+      .part.hits.filter((h) => h.voice === 'kick')
+      .map((h) => h.nudge?.ms ?? 0),
+  ).toEqual([0, 3]);
   expect(label(store)).toBe('Place late one kick hit in bar 1, 1 locked left alone');
   store.getState().select([first!.id]);
   nudgeSelection(store, 1);
@@ -123,8 +162,17 @@ test('cut and paste: onto the step cursor, one row onto another', () => {
 test('nudge units: ms, a tick of 960, a part of the placing step; zero and mirror', () => {
   const store = open();
   choose(store, 'snare');
-  const nudges = () => store.getState().part.hits.filter((h) => h.voice === 'snare').map((h) => h.nudge?.ms ?? 0);
-  for (const [unit, expected] of [['5 ms', 5], ['1 tick', 5.52], ['1/16 step', 13.33], ['1/8 step', 28.96]] as const) {
+  const nudges = () =>
+    store
+      .getState()
+      .part.hits.filter((h) => h.voice === 'snare')
+      .map((h) => h.nudge?.ms ?? 0);
+  for (const [unit, expected] of [
+    ['5 ms', 5],
+    ['1 tick', 5.52],
+    ['1/16 step', 13.33],
+    ['1/8 step', 28.96],
+  ] as const) {
     store.getState().setDesk({ nudgeUnit: unit });
     nudgeSelection(store, 1);
     // At 120 BPM a tick of 960 is 0.52 ms, a sixteenth 125 ms.
@@ -183,7 +231,9 @@ describe('the step cursor', () => {
 
   test('Enter places one hit of the velocity for single hits and takes away; fill paints to the end of the loop and repaints what is there', () => {
     const store = open();
-    store.getState().setDesk({ step: { voice: 'kick', tick: ticks(4 * STEP) }, velocity: 93, paint: { levels: [110, 70], stride: 2, ghosts: false } });
+    store
+      .getState()
+      .setDesk({ step: { voice: 'kick', tick: ticks(4 * STEP) }, velocity: 93, paint: { levels: [110, 70], stride: 2, ghosts: false } });
     toggleAtCaret(store, sound);
     expect(placed).toEqual([['kick', 93]]);
     expect(steps(store, 'kick')).toEqual([0, 4, 8]);

@@ -32,7 +32,11 @@ export function addCopies(store: BenchStore, verb: string, copy: (part: Part, id
   const label = `${verb} ${touchOf(part, selection).what}`;
   putCopies(store, (onto) => {
     let copied: Copied = { part, ids: [], replaced: 0, leftOut: 0 };
-    run(label, (p) => (copied = copy(p, selection, onto)).part, () => (copied.ids.length > 0 ? copied.ids : selection));
+    run(
+      label,
+      (p) => (copied = copy(p, selection, onto)).part,
+      () => (copied.ids.length > 0 ? copied.ids : selection),
+    );
     return copied;
   });
 }
@@ -62,7 +66,8 @@ export function putCopies(store: BenchStore, put: (onto: Onto) => Copied): Copie
 /** @example copiesText({ ids: [1, 2], replaced: 1, leftOut: 0 }) // '2 hits added, 1 that stood there was replaced.' */
 function copiesText({ ids, replaced, leftOut }: Copied): string {
   const added = ids.length === 0 ? 'Nothing was added' : `${ids.length} ${ids.length === 1 ? 'hit' : 'hits'} added`;
-  if (replaced > 0) return `${added}, ${replaced} that stood there ${replaced === 1 ? 'was' : 'were'} replaced${leftOut > 0 ? `; ${leftOut} locked ${leftOut === 1 ? 'one' : 'ones'} stayed` : ''}.`;
+  if (replaced > 0)
+    return `${added}, ${replaced} that stood there ${replaced === 1 ? 'was' : 'were'} replaced${leftOut > 0 ? `; ${leftOut} locked ${leftOut === 1 ? 'one' : 'ones'} stayed` : ''}.`;
   return `${added}; ${leftOut} ${leftOut === 1 ? 'step has a hit already and keeps' : 'steps have hits already and keep'} it.`;
 }
 
@@ -75,9 +80,11 @@ function reachCopies(store: BenchStore, ids: readonly HitId[]) {
   setTransport({ toBar: Math.min(part.bars, bars.to) });
 }
 
-export const duplicateSelection = (store: BenchStore): void => addCopies(store, 'Duplicate', (part, ids, onto) => duplicateHits(part, ids, newId, onto));
+export const duplicateSelection = (store: BenchStore): void =>
+  addCopies(store, 'Duplicate', (part, ids, onto) => duplicateHits(part, ids, newId, onto));
 
-export const repeatSelection = (store: BenchStore): void => addCopies(store, 'Repeat into the next bar', (part, ids, onto) => repeatIntoNextBars(part, ids, newId, onto));
+export const repeatSelection = (store: BenchStore): void =>
+  addCopies(store, 'Repeat into the next bar', (part, ids, onto) => repeatIntoNextBars(part, ids, newId, onto));
 
 /** Where shifts wrap around: the bars of the selection. */
 function wrapRange(part: Part, ids: ReadonlySet<HitId>): TickRange {
@@ -89,7 +96,10 @@ function wrapRange(part: Part, ids: ReadonlySet<HitId>): TickRange {
 export function shiftSelection(store: BenchStore, steps: number): void {
   const state = store.getState();
   const { part, view, focus, selection } = state;
-  if (selection.size > 0) return actOnSelection(store, steps < 0 ? 'Shift left' : 'Shift right', (p, ids) => shiftHits(p, ids, steps, view.grid, wrapRange(p, ids)));
+  if (selection.size > 0)
+    return actOnSelection(store, steps < 0 ? 'Shift left' : 'Shift right', (p, ids) =>
+      shiftHits(p, ids, steps, view.grid, wrapRange(p, ids)),
+    );
   if (focus) shiftRow(store, focus, steps);
   else canTouch(touchOf(part, selection));
 }
@@ -98,11 +108,16 @@ export function shiftSelection(store: BenchStore, steps: number): void {
 export function shiftRow(store: BenchStore, voice: VoiceName, steps: number): void {
   const { part, view, run } = store.getState();
   const { ids } = withoutLocked(part, new Set(part.hits.filter((h) => h.voice === voice).map((h) => h.id)));
-  run(`Shift the ${labelOfRow(part, voice).toLowerCase()} ${steps < 0 ? 'left' : 'right'}`, (p) => shiftHits(p, ids, steps, view.grid, { start: p.origin, end: endOfPart(p) }));
+  run(`Shift the ${labelOfRow(part, voice).toLowerCase()} ${steps < 0 ? 'left' : 'right'}`, (p) =>
+    shiftHits(p, ids, steps, view.grid, { start: p.origin, end: endOfPart(p) }),
+  );
 }
 
 /** The bars that a row's tools work on: those of the selection in it, else the loop's. */
-export function workingBars({ part, selection, transport }: Pick<BenchState, 'part' | 'selection' | 'transport'>): { from: number; to: number } {
+export function workingBars({ part, selection, transport }: Pick<BenchState, 'part' | 'selection' | 'transport'>): {
+  from: number;
+  to: number;
+} {
   const bars = barsOfHits(part, selection);
   if (bars) return { from: Math.max(0, bars.from), to: Math.min(part.bars, bars.to) };
   return transport.loop ? { from: transport.fromBar, to: transport.toBar } : { from: 0, to: part.bars };
@@ -130,4 +145,5 @@ export function invertRow(store: BenchStore, voice: VoiceName): void {
 }
 
 /** @example barsText({ from: 0, to: 2 }) // 'bars 1 to 2' */
-export const barsText = ({ from, to }: { from: number; to: number }): string => (to - from === 1 ? `bar ${to}` : `bars ${from + 1} to ${to}`);
+export const barsText = ({ from, to }: { from: number; to: number }): string =>
+  to - from === 1 ? `bar ${to}` : `bars ${from + 1} to ${to}`;

@@ -18,7 +18,9 @@ import { paintVelocity, linesOfStroke, type StepCursor } from '../store/tools';
 export function hitsOnLine(part: Part, { voice, tick }: StepCursor, grid: GridName): HitId[] {
   const map = meterMapOf(part);
   const step = stepOf(grid);
-  return part.hits.filter((h) => h.voice === voice && Math.abs(h.tick - tick) <= step && nearestLine(map, h.tick, step).tick === tick).map((h) => h.id);
+  return part.hits
+    .filter((h) => h.voice === voice && Math.abs(h.tick - tick) <= step && nearestLine(map, h.tick, step).tick === tick)
+    .map((h) => h.id);
 }
 
 /** Shows the step cursor: on the selected hit, else on the focused row at the first line in sight; or hides it. */
@@ -58,7 +60,10 @@ function lineFrom(part: Part, grid: GridName, tick: Ticks, lines: number): Ticks
   for (let i = 0; i < Math.abs(lines); i++) {
     const bar = map.barAt(lines < 0 ? ticks(at - 1) : at);
     const place = at - bar.start;
-    at = ticks(bar.start + (lines < 0 ? (Math.ceil(place / step - 1e-6) - 1) * step : Math.min(bar.length, (Math.floor(place / step + 1e-6) + 1) * step)));
+    at = ticks(
+      bar.start +
+        (lines < 0 ? (Math.ceil(place / step - 1e-6) - 1) * step : Math.min(bar.length, (Math.floor(place / step + 1e-6) + 1) * step)),
+    );
   }
   const last = lastLine(part, grid);
   return ticks(clamp(at, part.origin, last));
@@ -105,11 +110,19 @@ export function toggleAtCaret(store: BenchStore, audition: (voice: VoiceName, ve
   if (present.length > 0) {
     const { ids } = withoutLocked(part, new Set(present));
     if (ids.size === 0) return say('This hit is locked: unlock it first.');
-    return run(`Delete the ${name} at ${placeText(part, step.tick)}`, (p) => removeHits(p, ids), () => []);
+    return run(
+      `Delete the ${name} at ${placeText(part, step.tick)}`,
+      (p) => removeHits(p, ids),
+      () => [],
+    );
   }
   const id = nanoid(10);
   const { velocity } = desk;
-  run(`Add a ${name} hit`, (p) => addHits(p, [{ id, voice: step.voice, tick: step.tick, velocity }]), () => [id]);
+  run(
+    `Add a ${name} hit`,
+    (p) => addHits(p, [{ id, voice: step.voice, tick: step.tick, velocity }]),
+    () => [id],
+  );
   audition(step.voice, velocity);
 }
 
@@ -125,11 +138,21 @@ export function fillFromCaret(store: BenchStore): void {
   const isLocked = lockTest(part);
   const free = lines.filter((tick) => hitsOnLine(part, { voice: step.voice, tick }, view.grid).length === 0);
   const again = new Map(lines.flatMap((tick) => hitsOnLine(part, { voice: step.voice, tick }, view.grid).map((id) => [id, tick] as const)));
-  const fresh = free.map((tick) => ({ id: nanoid(10), voice: step.voice, tick, velocity: paintVelocity(part, desk.paint, view.grid, tick), ghost: desk.paint.ghosts }));
+  const fresh = free.map((tick) => ({
+    id: nanoid(10),
+    voice: step.voice,
+    tick,
+    velocity: paintVelocity(part, desk.paint, view.grid, tick),
+    ghost: desk.paint.ghosts,
+  }));
   run(
     `Paint the ${labelOfRow(part, step.voice).toLowerCase()}`,
     (p) => {
-      const repainted = p.hits.map((h) => (again.has(h.id) && !isLocked(h) ? { ...h, velocity: paintVelocity(p, desk.paint, view.grid, again.get(h.id) as Ticks) as typeof h.velocity } : h));
+      const repainted = p.hits.map((h) =>
+        again.has(h.id) && !isLocked(h)
+          ? { ...h, velocity: paintVelocity(p, desk.paint, view.grid, again.get(h.id) as Ticks) as typeof h.velocity }
+          : h,
+      );
       return addHits({ ...p, hits: repainted }, fresh);
     },
     () => [...again.keys(), ...fresh.map((h) => h.id)],

@@ -29,7 +29,11 @@ export function cutSelection(store: BenchStore): void {
   const touch = touchOf(part, selection);
   if (!canTouch(touch)) return;
   clip = copyHits(part, touch.ids);
-  run(`Cut ${touch.what}`, (p) => removeHits(p, touch.ids), () => []);
+  run(
+    `Cut ${touch.what}`,
+    (p) => removeHits(p, touch.ids),
+    () => [],
+  );
 }
 
 /** Where a paste goes: the step cursor, else the line under the pointer, else the start of the loop. */
@@ -46,7 +50,11 @@ export function paste(store: BenchStore, place = pastePlace(store)): void {
   const where = placeText(part, place.tick);
   const pasted = putCopies(store, (onto) => {
     let copied: Copied = { part, ids: [], replaced: 0, leftOut: 0 };
-    run(`Paste ${from.hits.length} ${from.hits.length === 1 ? 'hit' : 'hits'} at ${where}`, (p) => (copied = pasteClip(p, from, place.tick, () => nanoid(10), { row: place.voice, onto })).part, () => copied.ids);
+    run(
+      `Paste ${from.hits.length} ${from.hits.length === 1 ? 'hit' : 'hits'} at ${where}`,
+      (p) => (copied = pasteClip(p, from, place.tick, () => nanoid(10), { row: place.voice, onto })).part,
+      () => copied.ids,
+    );
     return copied;
   });
   if (pasted.replaced + pasted.leftOut === 0) say(`Pasted ${pasted.ids.length} ${pasted.ids.length === 1 ? 'hit' : 'hits'} at ${where}.`);

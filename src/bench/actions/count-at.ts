@@ -12,7 +12,10 @@ export function countAt({ getState }: BenchStore, times: Times): void {
     const bar = (n: number): number => Math.round(n * times);
     const grid = gridBeside(view.grid, times);
     if (grid) setView({ grid });
-    setTransport({ fromBar: Math.min(bar(transport.fromBar), next.bars - 1), toBar: Math.max(1, Math.min(bar(transport.toBar), next.bars)) });
+    setTransport({
+      fromBar: Math.min(bar(transport.fromBar), next.bars - 1),
+      toBar: Math.max(1, Math.min(bar(transport.toBar), next.bars)),
+    });
   } catch (e) {
     showError(e);
   }

@@ -48,7 +48,15 @@ let running: AbortController | null = null;
  * @param ids these alone; all without
  * @param before what is done to the part first, within the same step
  */
-export async function detectAgain(store: BenchStore, ids: ReadonlySet<HitId> | null, { label = 'Detect the lines again', undecide = false, before }: { label?: string; undecide?: boolean; before?: (part: Part) => Part } = {}): Promise<void> {
+export async function detectAgain(
+  store: BenchStore,
+  ids: ReadonlySet<HitId> | null,
+  {
+    label = 'Detect the lines again',
+    undecide = false,
+    before,
+  }: { label?: string; undecide?: boolean; before?: (part: Part) => Part } = {},
+): Promise<void> {
   running?.abort(new DOMException('another reading began', 'AbortError'));
   const own = (running = new AbortController());
   const ready = (part: Part): Part => {
@@ -64,7 +72,11 @@ export async function detectAgain(store: BenchStore, ids: ReadonlySet<HitId> | n
     store.getState().run(label, (p) => withReadings(ready(p), readings));
     const changed = store.getState().part.hits.filter((h) => readings.has(h.id) && then.get(h.id) !== h.home).length;
     if (before) return;
-    say(changed === 0 ? 'Every hit keeps its line.' : `${changed} of ${readings.size} ${readings.size === 1 ? 'hit' : 'hits'} now ${changed === 1 ? 'belongs' : 'belong'} to another line.`);
+    say(
+      changed === 0
+        ? 'Every hit keeps its line.'
+        : `${changed} of ${readings.size} ${readings.size === 1 ? 'hit' : 'hits'} now ${changed === 1 ? 'belongs' : 'belong'} to another line.`,
+    );
   } catch (e) {
     if (!own.signal.aborted) showError(e);
   } finally {

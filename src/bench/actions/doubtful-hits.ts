@@ -23,4 +23,5 @@ export function nextDoubtful(store: BenchStore): void {
 }
 
 /** Decides which of its two lines each selected hit belongs to. */
-export const decideSelection = (store: BenchStore, side: Side): void => actOnSelection(store, `Belongs to the ${side} line:`, (p, ids) => decideHomes(p, ids, side));
+export const decideSelection = (store: BenchStore, side: Side): void =>
+  actOnSelection(store, `Belongs to the ${side} line:`, (p, ids) => decideHomes(p, ids, side));

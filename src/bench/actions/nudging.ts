@@ -15,11 +15,16 @@ export function nudgeSelection(store: BenchStore, times: number): void {
   const step = stepOf(view.grid);
   const inTicks = { '1 tick': EXPORT_TICK, '1/16 step': step / 16, '1/8 step': step / 8 }[desk.nudgeUnit as string];
   const verb = times < 0 ? 'Place early' : 'Place late';
-  actOnSelection(store, verb, (p, ids) => (inTicks === undefined ? addNudge(p, ids, milliseconds(Number.parseFloat(desk.nudgeUnit) * times)) : addNudgeTicks(p, ids, inTicks * times)));
+  actOnSelection(store, verb, (p, ids) =>
+    inTicks === undefined
+      ? addNudge(p, ids, milliseconds(Number.parseFloat(desk.nudgeUnit) * times))
+      : addNudgeTicks(p, ids, inTicks * times),
+  );
 }
 
 export const clearNudges = (store: BenchStore): void => actOnSelection(store, 'Take the nudge off', (p, ids) => setNudges(p, ids, () => 0));
 
 export const mirrorSelection = (store: BenchStore): void => actOnSelection(store, 'Mirror the nudges of', mirrorNudges);
 
-export const setSelectionApart = (store: BenchStore, ms: number, leader: VoiceName): void => actOnSelection(store, `Set ${ms} ms apart:`, (p, ids) => setApart(p, ids, ms, leader));
+export const setSelectionApart = (store: BenchStore, ms: number, leader: VoiceName): void =>
+  actOnSelection(store, `Set ${ms} ms apart:`, (p, ids) => setApart(p, ids, ms, leader));

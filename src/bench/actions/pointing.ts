@@ -10,7 +10,8 @@ import type { Ticks } from '@/core/units';
 import type { VoiceName } from '@/core/row-names';
 import type { BenchStore } from '../store/bench-store';
 
-const toggled = <T extends string | number>(list: readonly T[], item: T): T[] => (list.includes(item) ? list.filter((x) => x !== item) : [...list, item]);
+const toggled = <T extends string | number>(list: readonly T[], item: T): T[] =>
+  list.includes(item) ? list.filter((x) => x !== item) : [...list, item];
 
 function pointScope(store: BenchStore, label: string, change: (scope: Scope, part: Part) => Scope): void {
   const { desk, part, run } = store.getState();
@@ -32,7 +33,10 @@ export const pointAtRow = (store: BenchStore, voice: VoiceName): void =>
 function barsNamed({ bars }: Scope, part: Part): number[] {
   if (!bars) return [];
   const all = Array.from({ length: part.bars }, (_, i) => i + 1);
-  return all.filter((b) => b >= (bars.from ?? 1) && b <= (bars.to ?? part.bars) && (!bars.every || !bars.at || bars.at.includes(((b - 1) % bars.every) + 1)));
+  return all.filter(
+    (b) =>
+      b >= (bars.from ?? 1) && b <= (bars.to ?? part.bars) && (!bars.every || !bars.at || bars.at.includes(((b - 1) % bars.every) + 1)),
+  );
 }
 
 export const pointAtBar = (store: BenchStore, bar: number): void =>

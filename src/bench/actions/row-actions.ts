@@ -20,7 +20,9 @@ export function makeRows(store: BenchStore, label: string, make: (part: Part) =>
   const [first] = made?.rows ?? [];
   if (first === undefined) return;
   setFocus(first);
-  const keys = (made?.rows ?? []).map((row) => `${labelOfRow(part, row)}, key ${part.hits.find((h) => h.voice === row)?.key ?? ''}`.replace(/, key $/, ''));
+  const keys = (made?.rows ?? []).map((row) =>
+    `${labelOfRow(part, row)}, key ${part.hits.find((h) => h.voice === row)?.key ?? ''}`.replace(/, key $/, ''),
+  );
   say(`New: ${keys.join('; ')}.`);
 }
 
@@ -29,11 +31,14 @@ export function toOwnRow(store: BenchStore, ids: ReadonlySet<HitId>): void {
   const touch = touchOf(store.getState().part, ids);
   if (!canTouch(touch)) return;
   const { part } = store.getState();
-  if (hitsToOwnRow(part, touch.ids, newId).rows.length === 0) return say('All hits of the row are meant: they have a row of their own already.');
+  if (hitsToOwnRow(part, touch.ids, newId).rows.length === 0)
+    return say('All hits of the row are meant: they have a row of their own already.');
   makeRows(store, `A row of their own for ${touch.what}`, (p) => hitsToOwnRow(p, touch.ids, newId));
 }
 
 export const selectionToOwnRow = (store: BenchStore): void => toOwnRow(store, store.getState().selection);
 
 export const doubleRow = (store: BenchStore, row: VoiceName, percent: number): void =>
-  makeRows(store, `Double ${labelOfRow(store.getState().part, row).toLowerCase()} at ${percent} %`, (p) => layerRow(p, row, percent, newId));
+  makeRows(store, `Double ${labelOfRow(store.getState().part, row).toLowerCase()} at ${percent} %`, (p) =>
+    layerRow(p, row, percent, newId),
+  );

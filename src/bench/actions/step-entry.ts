@@ -24,7 +24,11 @@ export function enterStep(store: BenchStore, key: number, velocity: Velocity, le
   const at = together ? last.tick : (desk.step?.tick ?? loop.start);
   const tick = at >= loop.start && at < loop.end ? at : loop.start;
   const hit: Hit = { id: nanoid(8), ...struck, tick, home: tick, placed: true, length: ticks(stepOf(length) / 2), velocity };
-  run(`Enter ${labelOfVoice(voice).toLowerCase()}`, (p) => withHits(p, [hit], (h) => !(h.voice === voice && h.tick === tick)), () => [hit.id]);
+  run(
+    `Enter ${labelOfVoice(voice).toLowerCase()}`,
+    (p) => withHits(p, [hit], (h) => !(h.voice === voice && h.tick === tick)),
+    () => [hit.id],
+  );
   last = { at: now, tick };
   const next = tick + stepOf(length);
   setDesk({ step: { voice, tick: ticks(next < loop.end ? next : loop.start) } });

@@ -14,13 +14,18 @@ type Audition = (voice: VoiceName, velocity: number) => void;
 /** The suggestion that is looked at. */
 function current(store: BenchStore): { proposal: Proposal; at: number } | null {
   const { proposal } = store.getState().desk;
-  return proposal?.owner === 'ghosts' && proposal.hits.length > 0 ? { proposal, at: Math.min(proposal.at, proposal.hits.length - 1) } : null;
+  return proposal?.owner === 'ghosts' && proposal.hits.length > 0
+    ? { proposal, at: Math.min(proposal.at, proposal.hits.length - 1) }
+    : null;
 }
 
 /** The part as it would be with all suggestions taken: what is heard while they are shown. */
 export function withProposal(part: Part, proposal: Proposal | null): Part {
   if (!proposal || proposal.hits.length === 0) return part;
-  return addHits(part, proposal.hits.map((h) => ({ ...h, id: `suggested ${h.voice} ${h.tick}`, ghost: proposal.owner === 'ghosts' })));
+  return addHits(
+    part,
+    proposal.hits.map((h) => ({ ...h, id: `suggested ${h.voice} ${h.tick}`, ghost: proposal.owner === 'ghosts' })),
+  );
 }
 
 /** Looks at the next or the one before, and sounds it. */
@@ -42,7 +47,9 @@ export function takeSuggestion(store: BenchStore): boolean {
   if (!here || !hit) return false;
   drop(store, here);
   const { part, run } = store.getState();
-  run(`Take a ghost: ${labelOfRow(part, hit.voice)}, ${placeText(part, hit.tick)}`, (p) => addHits(p, [{ ...hit, id: nanoid(10), ghost: true }]));
+  run(`Take a ghost: ${labelOfRow(part, hit.voice)}, ${placeText(part, hit.tick)}`, (p) =>
+    addHits(p, [{ ...hit, id: nanoid(10), ghost: true }]),
+  );
   return true;
 }
 
@@ -65,6 +72,10 @@ export function takeAllSuggestions(store: BenchStore): boolean {
   if (!here) return false;
   const fresh = here.proposal.hits.map((h) => ({ ...h, id: nanoid(10), ghost: true }));
   store.getState().setDesk({ proposal: null });
-  store.getState().run(`Take ${fresh.length} ${fresh.length === 1 ? 'ghost' : 'ghosts'}`, (p) => addHits(p, fresh), () => fresh.map((h) => h.id));
+  store.getState().run(
+    `Take ${fresh.length} ${fresh.length === 1 ? 'ghost' : 'ghosts'}`,
+    (p) => addHits(p, fresh),
+    () => fresh.map((h) => h.id),
+  );
   return true;
 }

@@ -4,11 +4,26 @@ import { smallPart } from '@tests/support/arbitraries';
 import { axisOf, LEFT_MARGIN, tickOf, xOf } from '../stems/geometry/axis';
 import { createBenchStore, type BenchStore } from '../store/bench-store';
 import { layoutRows, RULER_HEIGHT } from '../stems/geometry/rows';
-import { fitView, followPlayhead, pauseFollowing, reveal, revealBar, revealRow, scrollBy, showBars, wheelView, zoomAt, zoomAtWork } from './view-control';
+import {
+  fitView,
+  followPlayhead,
+  pauseFollowing,
+  reveal,
+  revealBar,
+  revealRow,
+  scrollBy,
+  showBars,
+  wheelView,
+  zoomAt,
+  zoomAtWork,
+} from './view-control';
 
 const Q = TICKS_PER_QUARTER;
 const WIDTH = 852;
-const part = smallPart(Array.from({ length: 64 }, (_, i) => ['kick', i, 100] as const), { bars: 16 });
+const part = smallPart(
+  Array.from({ length: 64 }, (_, i) => ['kick', i, 100] as const),
+  { bars: 16 },
+);
 
 function open(): BenchStore {
   const store = createBenchStore('x', { part, head: 0 }, false, { appendEdits: async () => {}, settleHead: async () => {} } as never);
@@ -16,7 +31,8 @@ function open(): BenchStore {
   return store;
 }
 const view = (store: BenchStore) => store.getState().view;
-const wheel = (e: Partial<WheelEvent>): WheelEvent => ({ deltaX: 0, deltaY: 0, ctrlKey: false, metaKey: false, shiftKey: false, ...e }) as WheelEvent;
+const wheel = (e: Partial<WheelEvent>): WheelEvent =>
+  ({ deltaX: 0, deltaY: 0, ctrlKey: false, metaKey: false, shiftKey: false, ...e }) as WheelEvent;
 
 test('the first view shows two bars; another size keeps it', () => {
   const store = open();
@@ -118,16 +134,35 @@ test('a bar is brought into sight, and left where it is when it is in sight', ()
 });
 
 test('a thousand bars fit into the window', () => {
-  const store = createBenchStore('x', { part: { ...part, bars: 1000 }, head: 0 }, false, { appendEdits: async () => {}, settleHead: async () => {} } as never);
+  const store = createBenchStore('x', { part: { ...part, bars: 1000 }, head: 0 }, false, {
+    appendEdits: async () => {},
+    settleHead: async () => {},
+  } as never);
   fitView(store, WIDTH, 500);
   showBars(store, 0, 1000, WIDTH);
   expect(xOf(axisOf(view(store)), endOfPart(store.getState().part))).toBeLessThanOrEqual(WIDTH - 24 + 1);
 });
 
 test('a row that opens tall among more than fit is scrolled into sight as a whole', () => {
-  const voices = ['crash', 'ride', 'ride-bell', 'hat-open', 'hat-closed', 'hat-pedal', 'tom-high', 'tom-mid', 'tom-low', 'snare', 'clap', 'kick'];
+  const voices = [
+    'crash',
+    'ride',
+    'ride-bell',
+    'hat-open',
+    'hat-closed',
+    'hat-pedal',
+    'tom-high',
+    'tom-mid',
+    'tom-low',
+    'snare',
+    'clap',
+    'kick',
+  ];
   const many = smallPart(voices.map((v) => [v, 0, 90] as const));
-  const store = createBenchStore('x', { part: { ...many, rows: voices.map((voice) => ({ voice })) }, head: 0 }, false, { appendEdits: async () => {}, settleHead: async () => {} } as never);
+  const store = createBenchStore('x', { part: { ...many, rows: voices.map((voice) => ({ voice })) }, head: 0 }, false, {
+    appendEdits: async () => {},
+    settleHead: async () => {},
+  } as never);
   fitView(store, WIDTH, 500);
   for (const voice of ['kick', 'crash', 'tom-mid']) {
     store.getState().setFocus(voice);

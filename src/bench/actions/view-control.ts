@@ -75,7 +75,8 @@ export function zoomAtWork(store: BenchStore, factor: number, width: number) {
   const axis = axisOf(view);
   const selected = part.hits.filter((h) => selection.has(h.id));
   const middle = width / 2;
-  const centre = selected.length > 0 ? ((selected[0] as Hit).tick + (selected.at(-1) as Hit).tick) / 2 : (desk.step?.tick ?? tickOf(axis, middle));
+  const centre =
+    selected.length > 0 ? ((selected[0] as Hit).tick + (selected.at(-1) as Hit).tick) / 2 : (desk.step?.tick ?? tickOf(axis, middle));
   setView({ scroll: ticks(centre - ((middle - LEFT_MARGIN) / view.pixelsPerQuarter) * TICKS_PER_QUARTER) });
   zoomAt(store, factor, middle, width);
 }

@@ -90,13 +90,32 @@ export function BreakPicture({ of, playback }: { of: Break; playback: Playback }
   };
 
   return (
-    <div ref={box} className="relative min-w-0 flex-1 touch-none overflow-hidden select-none" onDoubleClick={(e) => void add(e)} data-testid="break-picture">
-      <canvas ref={canvas} className="absolute inset-0 size-full" role="img" aria-label={`The sound of ${of.name}, its strokes and what drowns`} />
+    <div
+      ref={box}
+      className="relative min-w-0 flex-1 touch-none overflow-hidden select-none"
+      onDoubleClick={(e) => void add(e)}
+      data-testid="break-picture"
+    >
+      <canvas
+        ref={canvas}
+        className="absolute inset-0 size-full"
+        role="img"
+        aria-label={`The sound of ${of.name}, its strokes and what drowns`}
+      />
       <Playhead playback={playback} />
       {view.pixelsPerQuarter > 0 && width > 0 && (
         <>
           <WaterLine of={of} width={width} />
-          <StrokeMarks of={of} part={part} placed={placed} strokes={strokes} axis={axis} width={width} playback={playback} onMenu={(stroke, at) => setMenu({ ...at, stroke })} />
+          <StrokeMarks
+            of={of}
+            part={part}
+            placed={placed}
+            strokes={strokes}
+            axis={axis}
+            width={width}
+            playback={playback}
+            onMenu={(stroke, at) => setMenu({ ...at, stroke })}
+          />
           <LineFlags of={of} part={part} placed={placed} strokes={strokes} axis={axis} width={width} onHold={setHeld} />
         </>
       )}

@@ -48,10 +48,21 @@ export default function BreakStrip({ playback }: { playback: Playback }) {
   }, [partId, playback]);
   if (!shown) return null;
   return (
-    <section aria-label={`The break ${shown.name}`} className="flex border-b border-line" style={{ height: PICTURE_HEIGHT }} data-testid="break-strip">
+    <section
+      aria-label={`The break ${shown.name}`}
+      className="flex border-b border-line"
+      style={{ height: PICTURE_HEIGHT }}
+      data-testid="break-strip"
+    >
       <div className="flex w-[184px] shrink-0 flex-col justify-end gap-0.5 overflow-hidden pb-4 pl-3 text-sm leading-5 text-faint">
         {all.length > 1 ? (
-          <Picker label="Break in sight" value={shown.id} choices={all.map((b) => ({ value: b.id, text: b.name }))} onChange={choose} className="max-w-[160px] truncate text-left font-semibold" />
+          <Picker
+            label="Break in sight"
+            value={shown.id}
+            choices={all.map((b) => ({ value: b.id, text: b.name }))}
+            onChange={choose}
+            className="max-w-[160px] truncate text-left font-semibold"
+          />
         ) : (
           <span className="truncate pr-2 font-semibold text-ink" title={shown.name}>
             {shown.name}
@@ -101,7 +112,11 @@ function Facts({ of }: { of: Break }) {
       </span>
       <span className="flex items-baseline justify-between pr-2">
         sensitivity {Math.round(of.sensitivity * 100)} %
-        <button type="button" className="underline decoration-dotted underline-offset-4 hover:text-ink" onClick={() => openPage(store, 'breaks')}>
+        <button
+          type="button"
+          className="underline decoration-dotted underline-offset-4 hover:text-ink"
+          onClick={() => openPage(store, 'breaks')}
+        >
           more
         </button>
       </span>

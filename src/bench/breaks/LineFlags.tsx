@@ -36,7 +36,10 @@ function apart<T extends { i: number; x: number }>(flags: readonly T[], last: nu
 export function LineFlags({ of, part, placed, strokes, axis, width, onHold }: Props) {
   const sweep = useSweep();
   const last = of.lines.length - 1;
-  const move = (index: number, to: number) => sweep.show(index === 0 ? 'Move the first bar flag' : index === last ? 'Move the last bar flag' : 'Move a bar line', (p) => moveLine(p, of.id, index, toMicrosecond(to)));
+  const move = (index: number, to: number) =>
+    sweep.show(index === 0 ? 'Move the first bar flag' : index === last ? 'Move the last bar flag' : 'Move a bar line', (p) =>
+      moveLine(p, of.id, index, toMicrosecond(to)),
+    );
 
   const drag = useMarkDrag<number>({
     ground: { part, placed: { lines: of.lines, bar: of.bar }, axis },
@@ -62,16 +65,35 @@ export function LineFlags({ of, part, placed, strokes, axis, width, onHold }: Pr
   };
   const map = meterMapOf(part);
   // Where each lies in the picture: on the part's bar line, or, while one is dragged, where it is in the sound.
-  const flags = of.lines.map((line, i) => ({ line, i, x: placed === of ? xOf(axis, map.barOf(of.bar + i).start) : xOfMoment(part, placed, axis, line) }));
-  return apart(flags.filter(({ x }) => x >= -40 && x <= width + 10), last).map(({ line, i, x }) => {
+  const flags = of.lines.map((line, i) => ({
+    line,
+    i,
+    x: placed === of ? xOf(axis, map.barOf(of.bar + i).start) : xOfMoment(part, placed, axis, line),
+  }));
+  return apart(
+    flags.filter(({ x }) => x >= -40 && x <= width + 10),
+    last,
+  ).map(({ line, i, x }) => {
     const isOuter = i === 0 || i === last;
     return (
       <div key={i}>
         <button
           type="button"
           data-flag={i}
-          aria-label={i === 0 ? `Start of the loop at ${line.toFixed(3)} s` : i === last ? `End of the loop at ${line.toFixed(3)} s` : `Bar line ${i + 1} at ${line.toFixed(3)} s`}
-          title={i === last ? 'The end of the loop: drag it' : i === 0 ? 'The first bar line: drag it' : 'A bar line of the recording: drag it where the bar begins'}
+          aria-label={
+            i === 0
+              ? `Start of the loop at ${line.toFixed(3)} s`
+              : i === last
+                ? `End of the loop at ${line.toFixed(3)} s`
+                : `Bar line ${i + 1} at ${line.toFixed(3)} s`
+          }
+          title={
+            i === last
+              ? 'The end of the loop: drag it'
+              : i === 0
+                ? 'The first bar line: drag it'
+                : 'A bar line of the recording: drag it where the bar begins'
+          }
           className={`absolute top-0 h-5 cursor-ew-resize rounded-sm px-1.5 text-xs leading-5 whitespace-nowrap ${isOuter ? 'bg-ink text-ground' : 'border border-strong bg-surface text-ink'} ${i === last ? '-translate-x-full' : ''}`}
           style={{ left: x }}
           {...drag.handlers}
@@ -81,7 +103,11 @@ export function LineFlags({ of, part, placed, strokes, axis, width, onHold }: Pr
         >
           {i === last ? 'end' : i === 0 ? 'bar 1' : i + 1}
         </button>
-        <div aria-hidden="true" className="pointer-events-none absolute w-px bg-ink" style={{ left: x, top: FLAGS - 2, height: isOuter ? FOOT - FLAGS + 2 : 8 }} />
+        <div
+          aria-hidden="true"
+          className="pointer-events-none absolute w-px bg-ink"
+          style={{ left: x, top: FLAGS - 2, height: isOuter ? FOOT - FLAGS + 2 : 8 }}
+        />
       </div>
     );
   });

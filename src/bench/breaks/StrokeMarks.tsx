@@ -43,10 +43,13 @@ export function StrokeMarks({ of, part, placed, strokes, axis, width, playback, 
   const store = useBenchStore();
   const sweep = useSweep();
   const chosen = useStore(earState, (s) => s.chosen);
-  const inSight = strokes.map((stroke) => ({ stroke, x: xOfMoment(part, placed, axis, stroke.at) })).filter(({ x }) => x > -8 && x < width + 8);
+  const inSight = strokes
+    .map((stroke) => ({ stroke, x: xOfMoment(part, placed, axis, stroke.at) }))
+    .filter(({ x }) => x > -8 && x < width + 8);
   const attacks = heardIn(part, of.id).at;
   const choose = (id: string) => earState.setState({ chosen: id });
-  const move = (id: string, at: number) => sweep.show('Move a stroke', (p) => markStroke(p, of.id, id, { at: toMicrosecond(Math.max(0, at)) }));
+  const move = (id: string, at: number) =>
+    sweep.show('Move a stroke', (p) => markStroke(p, of.id, id, { at: toMicrosecond(Math.max(0, at)) }));
   const remove = (id: string) => store.getState().run('Remove a stroke', (p) => markStroke(p, of.id, id, { gone: true }));
 
   const drag = useMarkDrag<string>({

@@ -21,10 +21,23 @@ const TOGETHER: readonly (readonly [as: StrokeKind, also: StrokeKind])[] = [
 const named = (kind: StrokeKind): string => (kind === 'other' ? 'another drum' : kind);
 
 /** What is often struck together, and what was heard so. */
-const togetherWith = (kind: StrokeKind, also: StrokeKind | undefined) => (also === undefined || TOGETHER.some(([a, b]) => a === kind && b === also) ? TOGETHER : [...TOGETHER, [kind, also] as const]);
+const togetherWith = (kind: StrokeKind, also: StrokeKind | undefined) =>
+  also === undefined || TOGETHER.some(([a, b]) => a === kind && b === also) ? TOGETHER : [...TOGETHER, [kind, also] as const];
 
 /** What can be done to one stroke of a break. */
-export default function StrokeMenu({ at, of, stroke, playback, onClose }: { at: MenuPlace; of: Break; stroke: string; playback: Playback; onClose: () => void }) {
+export default function StrokeMenu({
+  at,
+  of,
+  stroke,
+  playback,
+  onClose,
+}: {
+  at: MenuPlace;
+  of: Break;
+  stroke: string;
+  playback: Playback;
+  onClose: () => void;
+}) {
   const store = useBenchStore();
   const part = useBench((s) => s.part);
   const found = strokesOfBreak(of, heardIn(part, of.id)).find((s) => s.id === stroke);
@@ -38,8 +51,20 @@ export default function StrokeMenu({ at, of, stroke, playback, onClose }: { at: 
   return (
     <PointMenu at={at} onClose={onClose} label={`Stroke at ${found.at.toFixed(3)} s`}>
       {!found.drowned && item('Hear it', () => hearStroke(playback, of, stroke))}
-      {STROKE_KINDS.map((kind) => item(`It is a ${kind === 'other' ? 'stroke of another kind' : kind}`, () => run(`Name a stroke: ${kind}`, (p) => markStroke(p, of.id, stroke, { as: kind })), found.kind === kind && !found.also ? (found.sure === 1 ? 'chosen' : `${Math.round(found.sure * 100)} % sure`) : ''))}
-      {togetherWith(found.kind, found.also).map(([as, also]) => item(`It is ${named(as)} and ${named(also)} together`, () => run(`Name a stroke: ${named(as)} and ${named(also)}`, (p) => markStroke(p, of.id, stroke, { as, also })), found.kind === as && found.also === also ? (found.sure === 1 ? 'chosen' : 'heard so') : ''))}
+      {STROKE_KINDS.map((kind) =>
+        item(
+          `It is a ${kind === 'other' ? 'stroke of another kind' : kind}`,
+          () => run(`Name a stroke: ${kind}`, (p) => markStroke(p, of.id, stroke, { as: kind })),
+          found.kind === kind && !found.also ? (found.sure === 1 ? 'chosen' : `${Math.round(found.sure * 100)} % sure`) : '',
+        ),
+      )}
+      {togetherWith(found.kind, found.also).map(([as, also]) =>
+        item(
+          `It is ${named(as)} and ${named(also)} together`,
+          () => run(`Name a stroke: ${named(as)} and ${named(also)}`, (p) => markStroke(p, of.id, stroke, { as, also })),
+          found.kind === as && found.also === also ? (found.sure === 1 ? 'chosen' : 'heard so') : '',
+        ),
+      )}
       <DropdownMenu.Separator className={MENU_RULE} />
       {found.drowned && item('Count it all the same', () => run('Keep a stroke', (p) => markStroke(p, of.id, stroke, { at: found.at })))}
       {of.cut !== 'strokes' && item('Cut at the strokes', () => run('Cut at the strokes', (p) => setBreak(p, of.id, { cut: 'strokes' })))}

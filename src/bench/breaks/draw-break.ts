@@ -78,7 +78,8 @@ function drawOutline(g: CanvasRenderingContext2D, palette: Palette, { part, plac
   for (let x = left; x <= right; x += step) {
     const next = momentAtX(part, placed, axis, x + step);
     let high = 0;
-    for (let i = Math.max(0, Math.floor(before * perSecond)); i <= Math.min(peaks.length - 1, Math.floor(next * perSecond)); i++) high = Math.max(high, peaks[i] as number);
+    for (let i = Math.max(0, Math.floor(before * perSecond)); i <= Math.min(peaks.length - 1, Math.floor(next * perSecond)); i++)
+      high = Math.max(high, peaks[i] as number);
     before = next;
     // Soft tails are seen as well: the root brings them up.
     g.lineTo(x, FOOT - OUTLINE_ROOM * Math.sqrt(high / most) * 0.92);
@@ -91,7 +92,12 @@ function drawOutline(g: CanvasRenderingContext2D, palette: Palette, { part, plac
   g.stroke();
 }
 
-function drawStrokes(g: CanvasRenderingContext2D, palette: Palette, { part, placed, strokes, axis, chosen, of }: BreakScene, width: number) {
+function drawStrokes(
+  g: CanvasRenderingContext2D,
+  palette: Palette,
+  { part, placed, strokes, axis, chosen, of }: BreakScene,
+  width: number,
+) {
   g.font = `12px ${CANVAS_FONT}`;
   g.textAlign = 'center';
   const [first, last] = [of.lines[0] as number, of.lines.at(-1) as number];

@@ -71,11 +71,15 @@ export async function listen(store: BenchStore, id: string): Promise<void> {
     const heard = await own.listen((done) => ear === own && earState.setState({ listening: done }));
     if (ear !== own) return;
     earState.setState({ listening: null });
-    if (!standOut(heard.over)) return say('No stroke stands out in this recording: it plays as one piece, and can be cut at lines of the bar.');
+    if (!standOut(heard.over))
+      return say('No stroke stands out in this recording: it plays as one piece, and can be cut at lines of the bar.');
     const { part, run } = store.getState();
     const name = part.breaks?.find((b) => b.id === id)?.name ?? 'the break';
     run(`Listen to ${name}`, (p) => hearStrokes(p, id, heard));
-    if (heard.readings.length === 0) say(`${heard.at.length === 1 ? 'One stroke was' : 'Few strokes were'} heard, too few to tell a tempo: set its bars on the page Breaks.`);
+    if (heard.readings.length === 0)
+      say(
+        `${heard.at.length === 1 ? 'One stroke was' : 'Few strokes were'} heard, too few to tell a tempo: set its bars on the page Breaks.`,
+      );
   } catch (e) {
     if (ear !== own) return;
     earState.setState({ listening: null });

@@ -19,18 +19,22 @@ const TALLEST_OVER = 30;
 const LOWEST_OVER = 0.2;
 
 /** How high a stroke stands by how far it is over its surroundings. @example heightOf(30) // all of the room */
-export const heightOf = (over: number): number => ROOM * clamp(Math.log(over / LOWEST_OVER) / Math.log(TALLEST_OVER / LOWEST_OVER), 0.03, 1);
+export const heightOf = (over: number): number =>
+  ROOM * clamp(Math.log(over / LOWEST_OVER) / Math.log(TALLEST_OVER / LOWEST_OVER), 0.03, 1);
 
 /** How high the water stands at a sensitivity, and the other way. */
 export const waterHeight = (sensitivity: number): number => heightOf(leastOver(sensitivity));
-export const sensitivityAt = (height: number): number => clamp(sensitivityOf(LOWEST_OVER * (TALLEST_OVER / LOWEST_OVER) ** (height / ROOM)), 0, 1);
+export const sensitivityAt = (height: number): number =>
+  clamp(sensitivityOf(LOWEST_OVER * (TALLEST_OVER / LOWEST_OVER) ** (height / ROOM)), 0, 1);
 
 /** The lines that a picture's moments are placed by. While one of them is dragged, all stays where it was. */
 export type Placed = Pick<Break, 'lines' | 'bar'>;
 
 /** Pixels from a break's moments, as its lines were when a drag began. */
-export const xOfMoment = (part: Pick<Part, 'meter' | 'origin'>, of: Pick<Break, 'lines' | 'bar'>, axis: Axis, at: number): number => xOf(axis, tickOfMoment(part, of, at));
-export const momentAtX = (part: Pick<Part, 'meter' | 'origin'>, of: Pick<Break, 'lines' | 'bar'>, axis: Axis, x: number): number => momentOfTick(part, of, tickOf(axis, x));
+export const xOfMoment = (part: Pick<Part, 'meter' | 'origin'>, of: Pick<Break, 'lines' | 'bar'>, axis: Axis, at: number): number =>
+  xOf(axis, tickOfMoment(part, of, at));
+export const momentAtX = (part: Pick<Part, 'meter' | 'origin'>, of: Pick<Break, 'lines' | 'bar'>, axis: Axis, x: number): number =>
+  momentOfTick(part, of, tickOf(axis, x));
 
 /** Where marks are put: to the microsecond. */
 export const toMicrosecond = (at: number): Seconds => seconds(Math.round(at * 1e6) / 1e6);
@@ -51,7 +55,8 @@ export function snapped(at: number, places: readonly number[], pixelsPerSecond: 
 }
 
 /** @example kindWords({ kind: 'snare', sure: 0.4 }) // 'snare?' */
-export const kindWords = ({ kind, also, sure }: Pick<BreakStroke, 'kind' | 'also' | 'sure'>): string => `${kind}${also ? `+${also}` : ''}${sure < UNSURE ? '?' : ''}`;
+export const kindWords = ({ kind, also, sure }: Pick<BreakStroke, 'kind' | 'also' | 'sure'>): string =>
+  `${kind}${also ? `+${also}` : ''}${sure < UNSURE ? '?' : ''}`;
 
 /** Under this a guess is shown as one. */
 export const UNSURE = 0.6;

@@ -44,7 +44,11 @@ export function useNotice(playback: Playback): ReactNode {
 
 function Notice({ children, tone = 'plain', name }: { children: ReactNode; tone?: 'plain' | 'danger'; name: string }) {
   return (
-    <div role={tone === 'danger' ? 'alert' : 'status'} data-testid={name} className={`flex min-w-0 flex-1 items-center gap-2 ${tone === 'danger' ? 'text-danger' : ''}`}>
+    <div
+      role={tone === 'danger' ? 'alert' : 'status'}
+      data-testid={name}
+      className={`flex min-w-0 flex-1 items-center gap-2 ${tone === 'danger' ? 'text-danger' : ''}`}
+    >
       {children}
     </div>
   );
@@ -68,7 +72,11 @@ function useOriginOffer(): ReactNode {
   return (
     <Notice name="origin-offer">
       <p className={sentence}>
-        {share === 100 ? 'All' : `${share} % of the`} hits sit about <strong>{Math.abs(ms).toFixed(0)} ms {ms > 0 ? 'behind' : 'ahead of'}</strong> the grid. Move the lines to them? The hits stay where they are.
+        {share === 100 ? 'All' : `${share} % of the`} hits sit about{' '}
+        <strong>
+          {Math.abs(ms).toFixed(0)} ms {ms > 0 ? 'behind' : 'ahead of'}
+        </strong>{' '}
+        the grid. Move the lines to them? The hits stay where they are.
       </p>
       <Button
         look="strong"
@@ -81,7 +89,9 @@ function useOriginOffer(): ReactNode {
       >
         Move the lines
       </Button>
-      <Button size="small" onClick={() => getState().answerOrigin()}>Dismiss</Button>
+      <Button size="small" onClick={() => getState().answerOrigin()}>
+        Dismiss
+      </Button>
     </Notice>
   );
 }
@@ -110,14 +120,20 @@ function useLinesOffer(): ReactNode {
   useEffect(() => {
     if (!wasOlder) return;
     const asked = new AbortController();
-    otherLines(store, asked.signal).then((n) => asked.signal.aborted || setOthers(n), () => {});
+    otherLines(store, asked.signal).then(
+      (n) => asked.signal.aborted || setOthers(n),
+      () => {},
+    );
     return () => asked.abort(new Error('left'));
   }, [store, wasOlder]);
   if (!wasOlder || others === null || others <= WORTH_READING * store.getState().part.hits.length) return null;
   const answer = () => store.setState({ wasOlder: false });
   return (
     <Notice name="lines-offer">
-      <p className={sentence}>{counted(others, 'hit')} probably {others === 1 ? 'belongs' : 'belong'} to another grid line. Detecting the lines again moves no hits.</p>
+      <p className={sentence}>
+        {counted(others, 'hit')} probably {others === 1 ? 'belongs' : 'belong'} to another grid line. Detecting the lines again moves no
+        hits.
+      </p>
       <Button
         look="strong"
         size="small"
@@ -128,7 +144,9 @@ function useLinesOffer(): ReactNode {
       >
         Detect again
       </Button>
-      <Button size="small" onClick={answer}>Dismiss</Button>
+      <Button size="small" onClick={answer}>
+        Dismiss
+      </Button>
     </Notice>
   );
 }

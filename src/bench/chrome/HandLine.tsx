@@ -36,8 +36,18 @@ export function HandLine({ playback }: { playback: Playback }) {
   const notice = useNotice(playback);
   const painting = desk.tool !== 'select';
   return (
-    <div className="flex h-[52px] shrink-0 items-center gap-3 overflow-hidden border-b border-line px-4" role="toolbar" aria-label="Pointer and selection">
-      <ToggleGroup.Root type="single" value={painting ? 'paint' : 'select'} onValueChange={(v) => v && getState().setDesk({ tool: v === 'paint' ? 'hits' : 'select' })} aria-label="What the pointer does" className="flex shrink-0 gap-0.5">
+    <div
+      className="flex h-[52px] shrink-0 items-center gap-3 overflow-hidden border-b border-line px-4"
+      role="toolbar"
+      aria-label="Pointer and selection"
+    >
+      <ToggleGroup.Root
+        type="single"
+        value={painting ? 'paint' : 'select'}
+        onValueChange={(v) => v && getState().setDesk({ tool: v === 'paint' ? 'hits' : 'select' })}
+        aria-label="What the pointer does"
+        className="flex shrink-0 gap-0.5"
+      >
         <Hint text="Select, take and drag hits (Esc)">
           <ToggleGroup.Item value="select" className={mode}>
             select
@@ -53,10 +63,21 @@ export function HandLine({ playback }: { playback: Playback }) {
       <Doing tool={desk.tool} paint={desk.paint} notice={notice} />
       <div className="ml-auto flex shrink-0 items-center gap-1">
         <UndoRedo />
-        <IconButton label="Table of hits" hint="Table of hits (X)" aria-pressed={desk.table} className={desk.table ? 'text-accent' : 'text-faint'} onClick={() => getState().setDesk({ table: !desk.table })}>
+        <IconButton
+          label="Table of hits"
+          hint="Table of hits (X)"
+          aria-pressed={desk.table}
+          className={desk.table ? 'text-accent' : 'text-faint'}
+          onClick={() => getState().setDesk({ table: !desk.table })}
+        >
           <Table2 size={17} />
         </IconButton>
-        <IconButton label="Pattern book" hint="Pattern book: keep these hits, put others down" className="text-faint" onClick={() => getState().setDesk({ dialog: 'patterns' })}>
+        <IconButton
+          label="Pattern book"
+          hint="Pattern book: keep these hits, put others down"
+          className="text-faint"
+          onClick={() => getState().setDesk({ dialog: 'patterns' })}
+        >
           <BookOpen size={17} />
         </IconButton>
         <Legend />
@@ -133,13 +154,18 @@ function Selected() {
   const part = useBench(calmPart);
   const selection = useBench((s) => s.selection);
   const { getState } = useBenchStore();
-  if (selection.size === 0) return <p className="truncate text-faint">Nothing selected. Drag over empty ground to select, click an empty step to place.</p>;
+  if (selection.size === 0)
+    return <p className="truncate text-faint">Nothing selected. Drag over empty ground to select, click an empty step to place.</p>;
   return (
     <p className="flex min-w-0 items-baseline gap-2">
       <span className="truncate" data-testid="selected">
         {describeHits(part, selection)}
       </span>
-      <button type="button" className="shrink-0 text-faint underline underline-offset-2 hover:text-ink" onClick={() => getState().select([])}>
+      <button
+        type="button"
+        className="shrink-0 text-faint underline underline-offset-2 hover:text-ink"
+        onClick={() => getState().select([])}
+      >
         none
       </button>
     </p>
@@ -150,5 +176,10 @@ function DrawWords({ erases }: { erases: boolean }) {
   const part = useBench(calmPart);
   const selection = useBench((s) => s.selection);
   if (erases) return <p className="truncate text-faint">Drag along a row: the hits that it crosses are deleted. Esc ends it.</p>;
-  return <p className="truncate text-faint">Drag along a row. It changes {selection.size > 1 ? `${describeHits(part, selection)} of that row` : 'all hits of that row'}, as far as you drag.</p>;
+  return (
+    <p className="truncate text-faint">
+      Drag along a row. It changes {selection.size > 1 ? `${describeHits(part, selection)} of that row` : 'all hits of that row'}, as far as
+      you drag.
+    </p>
+  );
 }

@@ -17,7 +17,12 @@ interface Props {
 /** Asked once: the tempo of a part that has more than one. */
 export default function LaterTemposDialog({ changes, onChoose, onCancel }: Props) {
   return (
-    <Modal open onClose={onCancel} title="Change the later tempos too?" about={`The tempo changes ${counted(changes, 'time')} later in this part.`}>
+    <Modal
+      open
+      onClose={onCancel}
+      title="Change the later tempos too?"
+      about={`The tempo changes ${counted(changes, 'time')} later in this part.`}
+    >
       <div className="mt-4 flex flex-wrap justify-end gap-2">
         <Button onClick={onCancel}>Cancel</Button>
         <Button onClick={() => onChoose('here')}>Only up to the next change</Button>

@@ -47,7 +47,16 @@ export function LeftOver({ left }: { left: Unchosen }) {
       <Button look="strong" size="small" onClick={() => setSeeing(true)}>
         See both
       </Button>
-      {seeing && <TwoTabsDialog isClosed partId={id} own={id} here={() => ({ mine: left.part, steps: left.steps, common: Number.MAX_SAFE_INTEGER - 1 })} takeOf={takeOf} onClose={close} />}
+      {seeing && (
+        <TwoTabsDialog
+          isClosed
+          partId={id}
+          own={id}
+          here={() => ({ mine: left.part, steps: left.steps, common: Number.MAX_SAFE_INTEGER - 1 })}
+          takeOf={takeOf}
+          onClose={close}
+        />
+      )}
     </>
   );
 }

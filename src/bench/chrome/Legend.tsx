@@ -15,7 +15,10 @@ const SIGNS: readonly { words: string; sign: ReactNode }[] = [
   { words: 'as written, where it is heard otherwise', sign: <Hit x={17} role="late" pale /> },
   { words: 'leans further than the scale', sign: <Hit x={12} role="late" broken /> },
   { words: 'doubtful: between two lines', sign: <Hit x={16} role="late" doubtful /> },
-  { words: 'beats are counted 1 e & a, on a triplet grid 1 & a', sign: <path d="M4 8v20M12 16v12M20 16v12" className="stroke-ink" strokeWidth={1.2} /> },
+  {
+    words: 'beats are counted 1 e & a, on a triplet grid 1 & a',
+    sign: <path d="M4 8v20M12 16v12M20 16v12" className="stroke-ink" strokeWidth={1.2} />,
+  },
   { words: 'choke', sign: <path d="M7 28h10M12 30v-5" className="stroke-ink" strokeWidth={1.6} /> },
 ];
 
@@ -24,7 +27,12 @@ export function Legend() {
   const shown = useBench((s) => s.desk.legend);
   const { getState } = useBenchStore();
   return (
-    <IconButton label="What the pictures mean" aria-pressed={shown} className={shown ? 'text-accent' : 'text-faint'} onClick={() => getState().setDesk({ legend: !shown })}>
+    <IconButton
+      label="What the pictures mean"
+      aria-pressed={shown}
+      className={shown ? 'text-accent' : 'text-faint'}
+      onClick={() => getState().setDesk({ legend: !shown })}
+    >
       <CircleHelp size={17} />
     </IconButton>
   );

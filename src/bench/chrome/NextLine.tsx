@@ -32,9 +32,19 @@ export function NextLine() {
     const timer = setInterval(look, LOOK_MS);
     return () => clearInterval(timer);
   }, [next, engine, part]);
-  if (!next) return <span className="text-xs text-faint">{open === null ? 'whole part' : `idea ${ideas.find((i) => i.id === open)?.letter ?? ''}`}</span>;
-  const called = next.idea === sounding ? null : next.idea === null ? 'the part' : `idea ${ideas.find((i) => i.id === next.idea)?.letter ?? ''}`;
-  const name = called ?? (next.kind === 'order' ? 'the running order' : next.kind === 'all' ? 'all bars' : (sectionPlayed(part, next)?.name ?? `bars ${next.from + 1} to ${next.to}`));
+  if (!next)
+    return (
+      <span className="text-xs text-faint">{open === null ? 'whole part' : `idea ${ideas.find((i) => i.id === open)?.letter ?? ''}`}</span>
+    );
+  const called =
+    next.idea === sounding ? null : next.idea === null ? 'the part' : `idea ${ideas.find((i) => i.id === next.idea)?.letter ?? ''}`;
+  const name =
+    called ??
+    (next.kind === 'order'
+      ? 'the running order'
+      : next.kind === 'all'
+        ? 'all bars'
+        : (sectionPlayed(part, next)?.name ?? `bars ${next.from + 1} to ${next.to}`));
   return (
     <span role="status" className="truncate text-xs text-accent">
       next: {name}

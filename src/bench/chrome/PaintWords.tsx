@@ -9,7 +9,8 @@ import { useBench, useBenchStore } from '../store/context';
 import { MOST_LEVELS, MOST_STRIDE, type Paint, paintGhosts } from '../store/tools';
 
 /** @example ordinalOf(2, '1/16') // 'nd 1/16' */
-const ordinalOf = (n: number, grid: string): string => `${n % 10 === 1 && n !== 11 ? 'st' : n % 10 === 2 && n !== 12 ? 'nd' : n % 10 === 3 && n !== 13 ? 'rd' : 'th'} ${grid}`;
+const ordinalOf = (n: number, grid: string): string =>
+  `${n % 10 === 1 && n !== 11 ? 'st' : n % 10 === 2 && n !== 12 ? 'nd' : n % 10 === 3 && n !== 13 ? 'rd' : 'th'} ${grid}`;
 
 const ACCENTS: readonly { name: string; levels: readonly number[] }[] = [
   { name: 'even', levels: [96] },
@@ -31,11 +32,25 @@ export default function PaintWords({ paint }: { paint: Paint }) {
   return (
     <>
       <span className="text-faint">at</span>
-      {paint.levels.length === 1 && <NumberField label="Velocity of painted hits" value={paint.levels[0] as number} min={1} max={127} unit="of 127" default={96} className="[&_input]:w-[2.8em]" onChange={(v) => set({ levels: [v] })} />}
+      {paint.levels.length === 1 && (
+        <NumberField
+          label="Velocity of painted hits"
+          value={paint.levels[0] as number}
+          min={1}
+          max={127}
+          unit="of 127"
+          default={96}
+          className="[&_input]:w-[2.8em]"
+          onChange={(v) => set({ levels: [v] })}
+        />
+      )}
       <Picker
         label="Accents of painted hits"
         value={accent?.name ?? 'own'}
-        choices={[...ACCENTS.map((a) => ({ value: a.name, text: a.name })), ...(accent ? [] : [{ value: 'own', text: paint.levels.length === 1 ? 'even' : 'own accents' }])]}
+        choices={[
+          ...ACCENTS.map((a) => ({ value: a.name, text: a.name })),
+          ...(accent ? [] : [{ value: 'own', text: paint.levels.length === 1 ? 'even' : 'own accents' }]),
+        ]}
         onChange={(name) => {
           const chosen = ACCENTS.find((a) => a.name === name);
           if (chosen) set({ levels: chosen.levels, ghosts: name === 'ghosts' });
@@ -46,16 +61,42 @@ export default function PaintWords({ paint }: { paint: Paint }) {
           <Button size="small">shape the accents</Button>
         </Popover.Trigger>
         <Popover.Portal>
-          <Popover.Content sideOffset={6} aria-label="Accents of painted hits" className="z-50 rounded-md border border-strong bg-surface p-4 shadow-md">
+          <Popover.Content
+            sideOffset={6}
+            aria-label="Accents of painted hits"
+            className="z-50 rounded-md border border-strong bg-surface p-4 shadow-md"
+          >
             <p className="mb-2 text-sm text-faint">One stroke after another, from each bar line on. Drag one up or down.</p>
-            <LevelStems label="Accent of painted hits" levels={paint.levels} min={1} max={127} most={MOST_LEVELS} onChange={(levels) => set({ levels })} />
+            <LevelStems
+              label="Accent of painted hits"
+              levels={paint.levels}
+              min={1}
+              max={127}
+              most={MOST_LEVELS}
+              onChange={(levels) => set({ levels })}
+            />
           </Popover.Content>
         </Popover.Portal>
       </Popover.Root>
       <span className="text-faint">on every</span>
-      <NumberField label="Stride of painted hits" value={paint.stride} min={1} max={MOST_STRIDE} unit={ordinalOf(paint.stride, grid)} default={1} className="[&_input]:w-[2.2em]" onChange={(stride) => set({ stride })} />
+      <NumberField
+        label="Stride of painted hits"
+        value={paint.stride}
+        min={1}
+        max={MOST_STRIDE}
+        unit={ordinalOf(paint.stride, grid)}
+        default={1}
+        className="[&_input]:w-[2.2em]"
+        onChange={(stride) => set({ stride })}
+      />
       <label className="flex items-center gap-1.5">
-        <input type="checkbox" checked={paint.ghosts} onChange={(e) => set(paintGhosts(paint, e.target.checked))} className="accent-accent" /> as ghosts
+        <input
+          type="checkbox"
+          checked={paint.ghosts}
+          onChange={(e) => set(paintGhosts(paint, e.target.checked))}
+          className="accent-accent"
+        />{' '}
+        as ghosts
       </label>
     </>
   );

@@ -40,7 +40,12 @@ function FirstIdea() {
   const { next } = useStore(playback.conductor.state);
   if (!none || next) return null;
   return (
-    <button type="button" title="Copies the loop to an idea: tried out beside the part, which stays as it is (Shift I)" className="rounded text-xs text-faint underline decoration-dotted underline-offset-4 hover:text-ink" onClick={() => newIdea(store, playback)}>
+    <button
+      type="button"
+      title="Copies the loop to an idea: tried out beside the part, which stays as it is (Shift I)"
+      className="rounded text-xs text-faint underline decoration-dotted underline-offset-4 hover:text-ink"
+      onClick={() => newIdea(store, playback)}
+    >
       new idea
     </button>
   );
@@ -51,7 +56,14 @@ function FollowSwitch() {
   const { getState } = useBenchStore();
   const on = useBench((s) => s.desk.follow === 'on');
   return (
-    <IconButton label="Follow the playhead" hint="Follow the playhead (Shift F)" size="tiny" aria-pressed={on} className={on ? 'text-accent' : 'text-faint'} onClick={() => getState().setDesk({ follow: on ? 'off' : 'on' })}>
+    <IconButton
+      label="Follow the playhead"
+      hint="Follow the playhead (Shift F)"
+      size="tiny"
+      aria-pressed={on}
+      className={on ? 'text-accent' : 'text-faint'}
+      onClick={() => getState().setDesk({ follow: on ? 'off' : 'on' })}
+    >
       <LocateFixed size={16} />
     </IconButton>
   );
@@ -99,7 +111,14 @@ export function PhraseStrip() {
       const { transport, part, whole } = state;
       const bars = whole?.phrase ?? blankPhrase(part.bars);
       const stems = whole && cellWidth(bars.length, width) >= STEMS_ROOM ? phraseStems(whole.part, performanceOf(whole.part)) : [];
-      drawPhrase(g, palette, { bars, stems, width, height: HEIGHT, loop: transport.loop ? [transport.fromBar, transport.toBar] : null, window: barsInView(store) });
+      drawPhrase(g, palette, {
+        bars,
+        stems,
+        width,
+        height: HEIGHT,
+        loop: transport.loop ? [transport.fromBar, transport.toBar] : null,
+        window: barsInView(store),
+      });
     };
     const ask = () => {
       pending ||= requestAnimationFrame(draw);
@@ -180,7 +199,12 @@ export function PhraseStrip() {
           <IconButton label="Zoom in" size="tiny" onClick={() => zoom(1.5)}>
             <ZoomIn size={16} />
           </IconButton>
-          <IconButton label="Fit all bars" hint="All bars at once" size="tiny" onClick={() => showBars(store, 0, store.getState().part.bars, stemsFacts(store).width)}>
+          <IconButton
+            label="Fit all bars"
+            hint="All bars at once"
+            size="tiny"
+            onClick={() => showBars(store, 0, store.getState().part.bars, stemsFacts(store).width)}
+          >
             <MoveHorizontal size={16} />
           </IconButton>
           <IconButton label="Next different bar" size="tiny" onClick={() => jump((b) => phrase()[b]?.shape !== phrase()[b - 1]?.shape)}>
@@ -194,24 +218,24 @@ export function PhraseStrip() {
         </div>
       </div>
       <div className="min-w-0 flex-1">
-      {ideas && <IdeasStrip />}
-      <SectionBrackets width={width} />
-      <canvas
-        ref={canvas}
-        data-testid="phrase"
-        style={{ height: HEIGHT }}
-        className="w-full cursor-pointer touch-none"
-        role="img"
-        aria-label="The whole part, bar by bar; drag to choose the loop"
-        onPointerDown={onDown}
-        onPointerMove={onMove}
-        onPointerUp={onUp}
-        onContextMenu={(e) => {
-          e.preventDefault();
-          setMenu({ x: e.clientX, y: e.clientY, bar: barAt(e) });
-        }}
-        onDoubleClick={() => showBars(store, 0, store.getState().part.bars, stemsFacts(store).width)}
-      />
+        {ideas && <IdeasStrip />}
+        <SectionBrackets width={width} />
+        <canvas
+          ref={canvas}
+          data-testid="phrase"
+          style={{ height: HEIGHT }}
+          className="w-full cursor-pointer touch-none"
+          role="img"
+          aria-label="The whole part, bar by bar; drag to choose the loop"
+          onPointerDown={onDown}
+          onPointerMove={onMove}
+          onPointerUp={onUp}
+          onContextMenu={(e) => {
+            e.preventDefault();
+            setMenu({ x: e.clientX, y: e.clientY, bar: barAt(e) });
+          }}
+          onDoubleClick={() => showBars(store, 0, store.getState().part.bars, stemsFacts(store).width)}
+        />
       </div>
       {menu && <BarMenu at={menu} bar={menu.bar} onClose={() => setMenu(null)} />}
     </div>

@@ -28,13 +28,34 @@ export function SectionBrackets({ width }: { width: number }) {
     <div className="relative h-[18px] overflow-hidden" role="group" aria-label="Sections">
       {part.sections.map((s) => {
         const { from, to } = barsOf(s);
-        const look = heard === s.id ? 'border-accent text-accent font-semibold' : called === s.id ? 'border-dashed border-accent' : 'border-strong';
+        const look =
+          heard === s.id ? 'border-accent text-accent font-semibold' : called === s.id ? 'border-dashed border-accent' : 'border-strong';
         return (
-          <div key={s.id} className={`absolute top-0 bottom-0 border-t-[1.5px] border-x-[1.5px] ${look}`} style={{ left: from * cell + 1, width: Math.max(3, (to - from) * cell - 3) }}>
+          <div
+            key={s.id}
+            className={`absolute top-0 bottom-0 border-t-[1.5px] border-x-[1.5px] ${look}`}
+            style={{ left: from * cell + 1, width: Math.max(3, (to - from) * cell - 3) }}
+          >
             {naming === s.id ? (
-              <input autoFocus aria-label="Name of the section" defaultValue={s.name} maxLength={60} className="w-full bg-surface px-1 text-xs leading-4" onFocus={(e) => e.target.select()} onBlur={(e) => take(s.id, e.target.value)} onKeyDown={(e) => (e.key === 'Enter' ? e.currentTarget.blur() : e.key === 'Escape' && setNaming(null))} />
+              <input
+                autoFocus
+                aria-label="Name of the section"
+                defaultValue={s.name}
+                maxLength={60}
+                className="w-full bg-surface px-1 text-xs leading-4"
+                onFocus={(e) => e.target.select()}
+                onBlur={(e) => take(s.id, e.target.value)}
+                onKeyDown={(e) => (e.key === 'Enter' ? e.currentTarget.blur() : e.key === 'Escape' && setNaming(null))}
+              />
             ) : (
-              <button type="button" title="A click calls it, a double-click names it" aria-label={`Call ${s.name}${heard === s.id ? ', sounds' : called === s.id ? ', comes next' : ''}`} className="block w-full truncate px-1 text-left text-xs leading-4" onClick={() => conductor.call(s.id)} onDoubleClick={() => setNaming(s.id)}>
+              <button
+                type="button"
+                title="A click calls it, a double-click names it"
+                aria-label={`Call ${s.name}${heard === s.id ? ', sounds' : called === s.id ? ', comes next' : ''}`}
+                className="block w-full truncate px-1 text-left text-xs leading-4"
+                onClick={() => conductor.call(s.id)}
+                onDoubleClick={() => setNaming(s.id)}
+              >
                 {s.name}
               </button>
             )}

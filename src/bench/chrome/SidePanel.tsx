@@ -17,11 +17,28 @@ export function SidePanel({ pages }: { pages: readonly PageSpec[] }) {
   const { getState } = useBenchStore();
   const column = Math.ceil(pages.length / 2);
   return (
-    <aside id="page" tabIndex={-1} className="flex contain-content w-[350px] shrink-0 flex-col border-l border-line bg-surface outline-none narrow:min-h-0 narrow:w-full narrow:shrink narrow:basis-0 narrow:grow-[2] narrow:border-t narrow:border-l-0 low:w-[300px]" aria-label="Pages of the part">
+    <aside
+      id="page"
+      tabIndex={-1}
+      className="flex contain-content w-[350px] shrink-0 flex-col border-l border-line bg-surface outline-none narrow:min-h-0 narrow:w-full narrow:shrink narrow:basis-0 narrow:grow-[2] narrow:border-t narrow:border-l-0 low:w-[300px]"
+      aria-label="Pages of the part"
+    >
       <Tabs.Root value={open} onValueChange={(p) => getState().setDesk({ page: p })} className="flex min-h-0 flex-1 flex-col">
-        <Tabs.List className="grid grid-flow-col gap-x-3 border-b border-line px-3 py-2" style={{ gridTemplateRows: `repeat(${column}, auto)`, gridAutoColumns: '1fr' }} aria-label="Contents">
+        <Tabs.List
+          className="grid grid-flow-col gap-x-3 border-b border-line px-3 py-2"
+          style={{ gridTemplateRows: `repeat(${column}, auto)`, gridAutoColumns: '1fr' }}
+          aria-label="Contents"
+        >
           {pages.map((spec) => (
-            <Tabs.Trigger key={spec.id} value={spec.id} className={entry} aria-labelledby={`title-${spec.id}`} aria-describedby={`figure-${spec.id}`} aria-keyshortcuts={`P ${spec.letter.toUpperCase()}`} title={`P, then ${spec.letter.toUpperCase()}`}>
+            <Tabs.Trigger
+              key={spec.id}
+              value={spec.id}
+              className={entry}
+              aria-labelledby={`title-${spec.id}`}
+              aria-describedby={`figure-${spec.id}`}
+              aria-keyshortcuts={`P ${spec.letter.toUpperCase()}`}
+              title={`P, then ${spec.letter.toUpperCase()}`}
+            >
               <Marked id={`title-${spec.id}`} word={spec.title} letter={spec.letter} />
               <span id={`figure-${spec.id}`} className={words}>
                 <Figure spec={spec} />
@@ -70,7 +87,13 @@ function Opened({ spec: { id, title, about, open = NONE, Page } }: { spec: PageS
         <Help about={`the page ${title}`} text={about} className="-mr-2" />
       </div>
       <ErrorBoundary fallback={(error, again) => <Fault error={error} what={`The page ${title} cannot be shown.`} again={again} />}>
-        <OpenSections value={{ open: sections, goTo: goTo && wanted !== null ? { section: wanted, n: goTo.n } : null, set: (next) => getState().setDesk({ sections: { ...getState().desk.sections, [id]: next } }) }}>
+        <OpenSections
+          value={{
+            open: sections,
+            goTo: goTo && wanted !== null ? { section: wanted, n: goTo.n } : null,
+            set: (next) => getState().setDesk({ sections: { ...getState().desk.sections, [id]: next } }),
+          }}
+        >
           <Page />
         </OpenSections>
       </ErrorBoundary>
@@ -83,7 +106,9 @@ function walkSections(e: KeyboardEvent<HTMLDivElement>) {
   const by = { ArrowDown: 1, ArrowUp: -1 }[e.key];
   const on = e.target as HTMLElement;
   if (by === undefined || !(on === e.currentTarget || on.matches('section'))) return;
-  const stops = [...e.currentTarget.querySelectorAll<HTMLElement>('section[aria-label], h3 > button')].filter((s) => s.offsetParent !== null);
+  const stops = [...e.currentTarget.querySelectorAll<HTMLElement>('section[aria-label], h3 > button')].filter(
+    (s) => s.offsetParent !== null,
+  );
   const next = stops[stops.indexOf(on) + by];
   if (!next) return;
   e.preventDefault();

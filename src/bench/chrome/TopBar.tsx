@@ -67,7 +67,12 @@ function FindButton() {
 function VersionsButton() {
   const { getState } = useBenchStore();
   return (
-    <Button look="plain" className="!px-2" title="Keep the part as it stands, compare, go back" onClick={() => getState().setDesk({ dialog: 'versions' })}>
+    <Button
+      look="plain"
+      className="!px-2"
+      title="Keep the part as it stands, compare, go back"
+      onClick={() => getState().setDesk({ dialog: 'versions' })}
+    >
       versions
     </Button>
   );
@@ -97,7 +102,12 @@ function PartName() {
   return (
     <div className="flex min-w-0 items-center gap-1">
       <Hint text="Back to the Shelf">
-        <Link href="/" prefetch={false} aria-label="Back to the Shelf" className="flex size-8 items-center justify-center rounded-md hover:bg-sunk">
+        <Link
+          href="/"
+          prefetch={false}
+          aria-label="Back to the Shelf"
+          className="flex size-8 items-center justify-center rounded-md hover:bg-sunk"
+        >
           <ArrowLeft size={18} />
         </Link>
       </Hint>
@@ -123,12 +133,17 @@ function Transport({ playback }: { playback: Playback }) {
   const playing = useIsPlaying(playback.engine);
   return (
     <div className="flex items-center gap-2">
-    <Hint text={playing ? 'Stop (Space)' : 'Play (Space)'}>
-      <button type="button" aria-label={playing ? 'Stop' : 'Play'} onClick={playback.toggle} className="flex size-10 items-center justify-center rounded-full border-[1.5px] border-ink hover:bg-sunk">
-        {playing ? <Square size={15} fill="currentColor" /> : <Play size={17} fill="currentColor" className="ml-0.5" />}
-      </button>
-    </Hint>
-    <RecordingMark />
+      <Hint text={playing ? 'Stop (Space)' : 'Play (Space)'}>
+        <button
+          type="button"
+          aria-label={playing ? 'Stop' : 'Play'}
+          onClick={playback.toggle}
+          className="flex size-10 items-center justify-center rounded-full border-[1.5px] border-ink hover:bg-sunk"
+        >
+          {playing ? <Square size={15} fill="currentColor" /> : <Play size={17} fill="currentColor" className="ml-0.5" />}
+        </button>
+      </Hint>
+      <RecordingMark />
     </div>
   );
 }
@@ -174,8 +189,15 @@ function Tempo() {
         onCancel={sweep.cancel}
       />
       {changes > 1 && (
-        <Hint text={`The tempo changes ${counted(changes - 1, 'time')} later. ${later === 'here' ? 'Those changes stay as they are' : 'They change in proportion'}; click to choose`}>
-          <button type="button" aria-label="Later tempo changes" className="text-sm text-faint underline decoration-dotted underline-offset-2" onClick={() => setLater(later === 'here' ? 'proportion' : 'here')}>
+        <Hint
+          text={`The tempo changes ${counted(changes - 1, 'time')} later. ${later === 'here' ? 'Those changes stay as they are' : 'They change in proportion'}; click to choose`}
+        >
+          <button
+            type="button"
+            aria-label="Later tempo changes"
+            className="text-sm text-faint underline decoration-dotted underline-offset-2"
+            onClick={() => setLater(later === 'here' ? 'proportion' : 'here')}
+          >
             +{changes - 1}
             <span className="sr-only">{later === 'here' ? ' stay' : ' in proportion'}</span>
           </button>
@@ -226,8 +248,24 @@ function Loop() {
       {loop ? (
         <span className="flex items-baseline gap-1">
           <span className="max-[1239px]:hidden">bars</span>
-          <NumberField label="First bar of the loop" value={from + 1} min={1} max={bars} unit="to" className="[&_input]:w-[2.6em]" onChange={(v) => set({ fromBar: v - 1, toBar: Math.max(to, v) })} />
-          <NumberField label="Last bar of the loop" value={to} min={1} max={bars} unit={`of ${bars}`} className="[&_input]:w-[2.6em]" onChange={(v) => set({ toBar: v, fromBar: Math.min(from, v - 1) })} />
+          <NumberField
+            label="First bar of the loop"
+            value={from + 1}
+            min={1}
+            max={bars}
+            unit="to"
+            className="[&_input]:w-[2.6em]"
+            onChange={(v) => set({ fromBar: v - 1, toBar: Math.max(to, v) })}
+          />
+          <NumberField
+            label="Last bar of the loop"
+            value={to}
+            min={1}
+            max={bars}
+            unit={`of ${bars}`}
+            className="[&_input]:w-[2.6em]"
+            onChange={(v) => set({ toBar: v, fromBar: Math.min(from, v - 1) })}
+          />
         </span>
       ) : (
         <span className="text-faint">all {bars} bars</span>

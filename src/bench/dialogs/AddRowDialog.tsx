@@ -28,7 +28,11 @@ export function AddRowDialog() {
   return (
     <Modal open onClose={close} title="Add row">
       <Command label="Instruments" loop filter={matches}>
-        <Command.Input autoFocus placeholder="Search instruments" className="w-full rounded border border-strong bg-surface px-3 py-1.5 placeholder:text-faint" />
+        <Command.Input
+          autoFocus
+          placeholder="Search instruments"
+          className="w-full rounded border border-strong bg-surface px-3 py-1.5 placeholder:text-faint"
+        />
         <Command.List className="mt-2 max-h-[min(360px,50vh)] overflow-auto">
           <Command.Empty className="px-3 py-1 text-faint">No instrument has this name.</Command.Empty>
           {VOICES.map((voice) => anotherRow({ rows }, voice)).map((voice) => (
@@ -36,7 +40,12 @@ export function AddRowDialog() {
               {labelOfVoice(voice)}
             </Command.Item>
           ))}
-          <Command.Item value="Row with your own name" keywords={['own', 'custom', 'new']} onSelect={() => getState().setDesk({ dialog: 'own-row' })} className={`${item} mt-1 border-t border-line`}>
+          <Command.Item
+            value="Row with your own name"
+            keywords={['own', 'custom', 'new']}
+            onSelect={() => getState().setDesk({ dialog: 'own-row' })}
+            className={`${item} mt-1 border-t border-line`}
+          >
             Row with your own name …
           </Command.Item>
         </Command.List>

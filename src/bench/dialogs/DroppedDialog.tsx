@@ -28,7 +28,12 @@ interface Dropped {
 }
 
 async function droppedMidi(name: string, bytes: Uint8Array, lanes: readonly Lane[]): Promise<Dropped> {
-  const { part } = await readPart(bytes, baseName(name), name, lanes.map(({ track, channel }) => ({ track, channel })));
+  const { part } = await readPart(
+    bytes,
+    baseName(name),
+    name,
+    lanes.map(({ track, channel }) => ({ track, channel })),
+  );
   return { part, keep: () => keepImport(part, bytes) };
 }
 
@@ -93,16 +98,42 @@ export default function DroppedDialog() {
   };
   const counted = other && bpmOf(other) !== bpmOf(part) ? ` It is counted at ${bpmOf(part)} BPM here, not at ${bpmOf(other)}.` : '';
   return (
-    <Modal open onClose={close} title={`Where does ${read ? read.part.name : file.name} go?`} about={other ? `${countedHits(other.hits.length, 'hit')} in ${barsText(other.bars)}.` : 'Reading it …'}>
+    <Modal
+      open
+      onClose={close}
+      title={`Where does ${read ? read.part.name : file.name} go?`}
+      about={other ? `${countedHits(other.hits.length, 'hit')} in ${barsText(other.bars)}.` : 'Reading it …'}
+    >
       {other && (
         <div className="space-y-3">
-          <Way about="This part stays as it is, and in front of you." action="A part of its own" onTake={() => void keep().catch(showError)} strong />
+          <Way
+            about="This part stays as it is, and in front of you."
+            action="A part of its own"
+            onTake={() => void keep().catch(showError)}
+            strong
+          />
           <Way
             about={`From bar ${part.bars + 1} on, as a section.${counted}`}
             action="After the last bar"
-            onTake={() => change(`Bring ${other.name} in after the last bar`, (p) => appendAsSection(p, other, { id: nanoid(8), name: other.name, newId }), `${other.name} is a section now, from bar ${part.bars + 1} on.`)}
+            onTake={() =>
+              change(
+                `Bring ${other.name} in after the last bar`,
+                (p) => appendAsSection(p, other, { id: nanoid(8), name: other.name, newId }),
+                `${other.name} is a section now, from bar ${part.bars + 1} on.`,
+              )
+            }
           />
-          <Way about={`Its ${other.rows.length} rows as rows of their own, from bar 1.${counted}`} action="Rows beside these" onTake={() => change(`Put the rows of ${other.name} beside`, (p) => rowsBeside(p, other, 0, newId), `The rows of ${other.name} stand beside these now.`)} />
+          <Way
+            about={`Its ${other.rows.length} rows as rows of their own, from bar 1.${counted}`}
+            action="Rows beside these"
+            onTake={() =>
+              change(
+                `Put the rows of ${other.name} beside`,
+                (p) => rowsBeside(p, other, 0, newId),
+                `The rows of ${other.name} stand beside these now.`,
+              )
+            }
+          />
         </div>
       )}
       <p className="mt-4 flex justify-end">

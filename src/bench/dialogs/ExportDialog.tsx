@@ -55,7 +55,10 @@ export function ExportDialog({ onClose, exporters = EXPORTERS }: { onClose: () =
     setSaid(null);
     setDone(0);
     try {
-      const exported = await exporter.run(source, options, { signal: controller.signal, onProgress: (share) => !controller.signal.aborted && setDone(share) });
+      const exported = await exporter.run(source, options, {
+        signal: controller.signal,
+        onProgress: (share) => !controller.signal.aborted && setDone(share),
+      });
       if (controller.signal.aborted) return;
       if (exported.empty !== undefined) return setFound({ of: exporter.id, refusal: exported.empty });
       const where = await deliver(exported);
@@ -79,7 +82,13 @@ export function ExportDialog({ onClose, exporters = EXPORTERS }: { onClose: () =
   return (
     <Modal open onClose={onClose} title="Export" about="What you hear is what is written: the same performed hits.">
       <p className="leading-8">
-        Export <Picker label="What to export" value={chosen ?? ''} choices={offered.map((e) => ({ value: e.id, text: e.title }))} onChange={choose} />
+        Export{' '}
+        <Picker
+          label="What to export"
+          value={chosen ?? ''}
+          choices={offered.map((e) => ({ value: e.id, text: e.title }))}
+          onChange={choose}
+        />
         <span className="text-faint"> {exporter?.about}.</span>
       </p>
       {Options && (
@@ -87,7 +96,9 @@ export function ExportDialog({ onClose, exporters = EXPORTERS }: { onClose: () =
           <Options source={source} options={options} onChange={(change) => setOptions({ ...options, ...change })} />
         </div>
       )}
-      {exporter?.isQuick && <FilePicture exporter={exporter} source={source} options={options} onReady={(why) => setFound({ of: exporter.id, refusal: why })} />}
+      {exporter?.isQuick && (
+        <FilePicture exporter={exporter} source={source} options={options} onReady={(why) => setFound({ of: exporter.id, refusal: why })} />
+      )}
       {refusal && (
         <p role="status" data-testid="export-refusal" className="mt-3 text-danger">
           {refusal}

@@ -13,7 +13,13 @@ export function KeySides({ side }: { side: (typeof SIDES)[number]['dialog'] }) {
   return (
     <div role="group" aria-label="Which keys" className="flex gap-1 border-b border-line pb-2">
       {SIDES.map(({ dialog, text }) => (
-        <button key={dialog} type="button" aria-pressed={dialog === side} onClick={() => getState().setDesk({ dialog })} className="rounded px-2 py-0.5 text-faint hover:bg-sunk aria-pressed:bg-ink aria-pressed:text-ground">
+        <button
+          key={dialog}
+          type="button"
+          aria-pressed={dialog === side}
+          onClick={() => getState().setDesk({ dialog })}
+          className="rounded px-2 py-0.5 text-faint hover:bg-sunk aria-pressed:bg-ink aria-pressed:text-ground"
+        >
           {text}
         </button>
       ))}

@@ -31,7 +31,10 @@ export function KitDialog() {
   const playOn = (kit: KitMap) => {
     const left = rowsWithout(part, kit);
     getState().run(`Write for ${kit.name}`, (p) => playOnKit(p, kit));
-    if (left.length > 0) say(`${kit.name} has no key for ${left.map((v) => labelOfRow(part, v).toLowerCase()).join(', ')}: ${left.length === 1 ? 'it keeps its key' : 'they keep their keys'}.`);
+    if (left.length > 0)
+      say(
+        `${kit.name} has no key for ${left.map((v) => labelOfRow(part, v).toLowerCase()).join(', ')}: ${left.length === 1 ? 'it keeps its key' : 'they keep their keys'}.`,
+      );
   };
   const uses: readonly LibraryUse<Item>[] = [
     {
@@ -40,7 +43,12 @@ export function KitDialog() {
       title: 'The names were wrong: the keys stay, rows are named by this map',
       run: ({ name, voices }) => getState().run(`Read the keys as ${name}`, (p) => readByKit(p, { name, voices })),
     },
-    { word: 'write for this one', label: (name) => `write for ${name}`, title: 'The voices stay, their keys become those of this map', run: ({ name, voices }) => playOn({ name, voices }) },
+    {
+      word: 'write for this one',
+      label: (name) => `write for ${name}`,
+      title: 'The voices stay, their keys become those of this map',
+      run: ({ name, voices }) => playOn({ name, voices }),
+    },
   ];
   const keep = async (name: string) => {
     const kit: KitMap = { name, voices: part.kitMap.voices };
@@ -80,7 +88,8 @@ function Keys() {
   const [wish, setWish] = useState<number | null>(null);
   // What can be added first, until another is wanted.
   const fresh = wish ?? (KEYS.find((key) => !isKnown(key)) as number);
-  const remap = (key: number, voice: string) => getState().run(`Key ${key} is ${labelOfRow(part, voice).toLowerCase()}`, (p) => setKeyVoice(p, key, voice));
+  const remap = (key: number, voice: string) =>
+    getState().run(`Key ${key} is ${labelOfRow(part, voice).toLowerCase()}`, (p) => setKeyVoice(p, key, voice));
   const forget = (key: number) => getState().run(`Delete key ${key} from the map`, (p) => setKeyVoice(p, key, null));
   return (
     <>
@@ -104,7 +113,12 @@ function Keys() {
                   </td>
                   <td className="text-right tabular-nums">
                     {counts.get(key) ?? (
-                      <button type="button" aria-label={`Delete key ${key} from the map`} className="text-sm text-faint underline underline-offset-2" onClick={() => forget(key)}>
+                      <button
+                        type="button"
+                        aria-label={`Delete key ${key} from the map`}
+                        className="text-sm text-faint underline underline-offset-2"
+                        onClick={() => forget(key)}
+                      >
                         delete
                       </button>
                     )}
@@ -116,12 +130,20 @@ function Keys() {
         </table>
       </div>
       <p className="flex flex-wrap items-baseline gap-2 text-sm">
-        {part.hits.length === 0 && <span className="w-full text-faint">The part has no hits yet; new ones get their keys from this map.</span>}
+        {part.hits.length === 0 && (
+          <span className="w-full text-faint">The part has no hits yet; new ones get their keys from this map.</span>
+        )}
         Add key <NumberField label="Key to add" value={fresh} min={0} max={127} unit="" className="[&_input]:w-[3em]" onChange={setWish} />
-        <Picker label="Row of the added key" value="" placeholder={isKnown(fresh) ? 'is in the map' : 'which plays …'} choices={rowChoices(part)} onChange={(v) => {
-          remap(fresh, v);
-          setWish(null);
-        }} />
+        <Picker
+          label="Row of the added key"
+          value=""
+          placeholder={isKnown(fresh) ? 'is in the map' : 'which plays …'}
+          choices={rowChoices(part)}
+          onChange={(v) => {
+            remap(fresh, v);
+            setWish(null);
+          }}
+        />
       </p>
     </>
   );

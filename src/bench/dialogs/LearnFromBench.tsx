@@ -23,7 +23,10 @@ export default function LearnFromBench({ part, selected, onClose }: Props) {
     const kept = keptNow(groove, ['learnt']);
     await grooveStore.put(kept);
     onClose();
-    tell(`${groove.name} is among your grooves.`, { label: 'Look at it', onClick: () => router.push(`/grooves?part=${encodeURIComponent(partId)}&groove=${kept.id}`) });
+    tell(`${groove.name} is among your grooves.`, {
+      label: 'Look at it',
+      onClick: () => router.push(`/grooves?part=${encodeURIComponent(partId)}&groove=${kept.id}`),
+    });
   };
   return <LearnDialog part={part} selected={selected} onClose={onClose} onKeep={(groove) => void keep(groove).catch(showError)} />;
 }

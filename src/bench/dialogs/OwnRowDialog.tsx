@@ -22,7 +22,12 @@ export function OwnRowDialog() {
     makeRows(store, `Add the row ${name.trim() || 'of your own'}`, (p) => addOwnRow(p, nanoid(8), name, like));
   };
   return (
-    <Modal open onClose={close} title="A row of your own" about="It stands on top, with a free MIDI key, and is played, shaped and exported like any other.">
+    <Modal
+      open
+      onClose={close}
+      title="A row of your own"
+      about="It stands on top, with a free MIDI key, and is played, shaped and exported like any other."
+    >
       <form
         className="space-y-4"
         onSubmit={(e) => {
@@ -31,10 +36,25 @@ export function OwnRowDialog() {
         }}
       >
         <label className="flex items-baseline gap-2">
-          Called <input autoFocus value={name} maxLength={40} aria-label="Name of the row" placeholder="Tin lid" className="flex-1 rounded border border-strong bg-surface px-2 leading-8" onChange={(e) => setName(e.target.value)} />
+          Called{' '}
+          <input
+            autoFocus
+            value={name}
+            maxLength={40}
+            aria-label="Name of the row"
+            placeholder="Tin lid"
+            className="flex-1 rounded border border-strong bg-surface px-2 leading-8"
+            onChange={(e) => setName(e.target.value)}
+          />
         </label>
         <p>
-          It sounds like <Picker label="What it sounds like" value={like} choices={VOICES.map((v) => ({ value: v, text: labelOfVoice(v) }))} onChange={setLike} />
+          It sounds like{' '}
+          <Picker
+            label="What it sounds like"
+            value={like}
+            choices={VOICES.map((v) => ({ value: v, text: labelOfVoice(v) }))}
+            onChange={setLike}
+          />
         </p>
         <Button look="strong" type="submit">
           Add the row

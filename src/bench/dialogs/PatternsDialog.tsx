@@ -31,15 +31,32 @@ const aboutPattern = ({ hits, rows, meter }: Pattern): string => {
 };
 
 /** What may be kept of the part as it stands. */
-function sourcesOf(part: Part, selection: ReadonlySet<HitId>, focus: string | null, from: number, to: number): { id: string; text: string; name: string; ids: ReadonlySet<HitId> }[] {
+function sourcesOf(
+  part: Part,
+  selection: ReadonlySet<HitId>,
+  focus: string | null,
+  from: number,
+  to: number,
+): { id: string; text: string; name: string; ids: ReadonlySet<HitId> }[] {
   const inLoop = hitsInRange(part, rangeOfBars(part, from, to));
   const section = sectionAt(part, from);
   const bars = barsText({ from, to });
   const ofRow = new Set(part.hits.filter((h) => h.voice === focus && inLoop.has(h.id)).map((h) => h.id));
   return [
     ...(selection.size > 0 ? [{ id: 'selection', text: 'the selected hits', name: 'My pattern', ids: selection }] : []),
-    ...(focus && ofRow.size > 0 ? [{ id: 'row', text: `the row ${labelOfRow(part, focus).toLowerCase()} in ${bars}`, name: labelOfRow(part, focus), ids: ofRow }] : []),
-    ...(section ? [{ id: 'section', text: `the section ${section.name}`, name: section.name, ids: hitsInRange(part, rangeOfBars(part, section.from - 1, section.from - 1 + section.bars)) }] : []),
+    ...(focus && ofRow.size > 0
+      ? [{ id: 'row', text: `the row ${labelOfRow(part, focus).toLowerCase()} in ${bars}`, name: labelOfRow(part, focus), ids: ofRow }]
+      : []),
+    ...(section
+      ? [
+          {
+            id: 'section',
+            text: `the section ${section.name}`,
+            name: section.name,
+            ids: hitsInRange(part, rangeOfBars(part, section.from - 1, section.from - 1 + section.bars)),
+          },
+        ]
+      : []),
     { id: 'bars', text: bars, name: bars, ids: inLoop },
   ];
 }
@@ -52,7 +69,11 @@ export default function PatternsDialog() {
   const focus = useBench((s) => s.focus);
   const from = useBench((s) => s.transport.fromBar);
   const to = useBench((s) => s.transport.toBar);
-  const own = (useStored(() => patternStore.list(), []) ?? []).map(({ name, pattern }): Item => ({ name, pattern, about: aboutPattern(pattern) }));
+  const own = (useStored(() => patternStore.list(), []) ?? []).map(({ name, pattern }): Item => ({
+    name,
+    pattern,
+    about: aboutPattern(pattern),
+  }));
   const sources = sourcesOf(part, selection, focus, from, to);
   const [chosen, setChosen] = useState(sources[0]?.id ?? 'bars');
   const source = sources.find((s) => s.id === chosen) ?? sources[0];
@@ -76,8 +97,18 @@ export default function PatternsDialog() {
       ours={[]}
       own={own}
       uses={[
-        { word: 'beside', label: (name) => `Put ${name} beside what is there`, title: 'What is there stays; its strokes go on free steps', run: (item) => put(item, 'beside') },
-        { word: 'instead', label: (name) => `Put ${name} instead of what is there`, title: 'Its rows are emptied in its bars first', run: (item) => put(item, 'instead') },
+        {
+          word: 'beside',
+          label: (name) => `Put ${name} beside what is there`,
+          title: 'What is there stays; its strokes go on free steps',
+          run: (item) => put(item, 'beside'),
+        },
+        {
+          word: 'instead',
+          label: (name) => `Put ${name} instead of what is there`,
+          title: 'Its rows are emptied in its bars first',
+          run: (item) => put(item, 'instead'),
+        },
       ]}
       name={source?.name ?? 'My pattern'}
       canKeep={source !== undefined && source.ids.size > 0}
@@ -88,7 +119,14 @@ export default function PatternsDialog() {
       onClose={close}
     >
       <p className="leading-8">
-        Keep <Picker label="What is kept" value={source?.id ?? ''} choices={sources.map((s) => ({ value: s.id, text: s.text }))} onChange={setChosen} />. One of a single row goes onto <Picker label="Row that it goes onto" value={row} choices={rows} onChange={setRow} />
+        Keep{' '}
+        <Picker
+          label="What is kept"
+          value={source?.id ?? ''}
+          choices={sources.map((s) => ({ value: s.id, text: s.text }))}
+          onChange={setChosen}
+        />
+        . One of a single row goes onto <Picker label="Row that it goes onto" value={row} choices={rows} onChange={setRow} />
       </p>
     </LibraryDialog>
   );
@@ -98,6 +136,10 @@ export default function PatternsDialog() {
 function putWords(put: PutPattern | null, name: string): string {
   if (!put) return '';
   const gone = put.cleared + put.replaced;
-  const words = [`${name}: ${put.ids.length} ${put.ids.length === 1 ? 'hit' : 'hits'}`, gone > 0 && `in place of ${gone}`, put.leftOut > 0 && `${put.leftOut} left out, since a hit stands there: “instead” takes its place`].filter(Boolean);
+  const words = [
+    `${name}: ${put.ids.length} ${put.ids.length === 1 ? 'hit' : 'hits'}`,
+    gone > 0 && `in place of ${gone}`,
+    put.leftOut > 0 && `${put.leftOut} left out, since a hit stands there: “instead” takes its place`,
+  ].filter(Boolean);
   return `${words.join(', ')}.`;
 }

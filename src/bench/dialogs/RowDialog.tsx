@@ -38,7 +38,12 @@ export function RowDialog({ voice: row, onClose }: { voice: string; onClose: () 
     run();
   };
   return (
-    <Modal open onClose={onClose} title={label} about={`${hits.length} ${hits.length === 1 ? 'hit' : 'hits'}${keys.length > 0 ? ` on ${keys.length === 1 ? 'key' : 'keys'} ${keys.join(', ')}` : ''}`}>
+    <Modal
+      open
+      onClose={onClose}
+      title={label}
+      about={`${hits.length} ${hits.length === 1 ? 'hit' : 'hits'}${keys.length > 0 ? ` on ${keys.length === 1 ? 'key' : 'keys'} ${keys.join(', ')}` : ''}`}
+    >
       <div className="space-y-5">
         <Group title="Instrument and key">
           {isOwnRow(row) ? <LikeLine {...props} /> : <InstrumentLine {...props} />}
@@ -93,7 +98,14 @@ function LikeLine({ part, row, low, finish }: LineProps) {
   const like = part.rows.find((r) => r.voice === row)?.like ?? '';
   return (
     <Line button={null} about="So it is heard here, and written where only General MIDI’s keys are wanted.">
-      It sounds like <Picker label="What it sounds like" value={like} placeholder="a wooden tick" choices={VOICES.map((v) => ({ value: v, text: labelOfVoice(v) }))} onChange={(v) => finish(`Let ${low} sound like ${labelOfVoice(v).toLowerCase()}`, (p) => setRow(p, row, { like: v }))} />
+      It sounds like{' '}
+      <Picker
+        label="What it sounds like"
+        value={like}
+        placeholder="a wooden tick"
+        choices={VOICES.map((v) => ({ value: v, text: labelOfVoice(v) }))}
+        onChange={(v) => finish(`Let ${low} sound like ${labelOfVoice(v).toLowerCase()}`, (p) => setRow(p, row, { like: v }))}
+      />
     </Line>
   );
 }
@@ -105,17 +117,29 @@ function InstrumentLine({ part, row, low, keys, finish }: LineProps) {
   const name = labelOfVoice(instrument);
   const to = anotherRow(part, instrument);
   const key = keyOfVoice(withKeyFor({ ...part, hits: part.hits.filter((h) => h.voice !== row) }, to), to);
-  const change = instrument === now ? 'It is heard as this and its MIDI key is written.' : `It is heard as ${name.toLowerCase()} and written with key ${key}${keys.length > 0 ? ` instead of ${keys.join(', ')}` : ''}.${to !== instrument ? ` The part has a ${name.toLowerCase()} already: this row becomes ${labelOfVoice(to)}.` : ''}`;
+  const change =
+    instrument === now
+      ? 'It is heard as this and its MIDI key is written.'
+      : `It is heard as ${name.toLowerCase()} and written with key ${key}${keys.length > 0 ? ` instead of ${keys.join(', ')}` : ''}.${to !== instrument ? ` The part has a ${name.toLowerCase()} already: this row becomes ${labelOfVoice(to)}.` : ''}`;
   return (
     <Line
       button={
-        <Button disabled={instrument === now} onClick={() => finish(`Play ${low} with ${name.toLowerCase()}`, (p) => giveInstrument(p, row, instrument).part)}>
+        <Button
+          disabled={instrument === now}
+          onClick={() => finish(`Play ${low} with ${name.toLowerCase()}`, (p) => giveInstrument(p, row, instrument).part)}
+        >
           Give it this instrument
         </Button>
       }
       about={change}
     >
-      Play it with <Picker label="Play it with" value={instrument} choices={voices.map((v) => ({ value: v, text: labelOfVoice(v) }))} onChange={setInstrument} />
+      Play it with{' '}
+      <Picker
+        label="Play it with"
+        value={instrument}
+        choices={voices.map((v) => ({ value: v, text: labelOfVoice(v) }))}
+        onChange={setInstrument}
+      />
     </Line>
   );
 }
@@ -126,9 +150,18 @@ function KeyLine({ part, row, low, finish }: LineProps) {
   return (
     <Line
       button={<Button onClick={() => finish(`Give ${low} key ${key}`, (p) => setRowKey(p, row, key))}>Set the key</Button>}
-      about={taken ? <span className="text-danger">Key {key} plays {labelOfRow(part, taken).toLowerCase()} now: both rows would share it in a file.</span> : 'Only the key that is written changes; it is heard as before.'}
+      about={
+        taken ? (
+          <span className="text-danger">
+            Key {key} plays {labelOfRow(part, taken).toLowerCase()} now: both rows would share it in a file.
+          </span>
+        ) : (
+          'Only the key that is written changes; it is heard as before.'
+        )
+      }
     >
-      Its hits are written with MIDI key <NumberField label="MIDI key" value={key} min={0} max={127} unit="" className="[&_input]:w-[3em]" onChange={setKey} />
+      Its hits are written with MIDI key{' '}
+      <NumberField label="MIDI key" value={key} min={0} max={127} unit="" className="[&_input]:w-[3em]" onChange={setKey} />
     </Line>
   );
 }
@@ -145,7 +178,8 @@ function MeaningLine({ part, row, low, keys, finish }: LineProps) {
       }
       about="For a file that was read wrongly: the key stays, other programs play it as before."
     >
-      {keys.length > 1 ? `Keys ${keys.join(', ')} mean` : `Key ${keys[0] ?? keyInPart(part, row)} means`} <Picker label="The key means" value={real} choices={rowChoices(part, row)} onChange={setReal} />
+      {keys.length > 1 ? `Keys ${keys.join(', ')} mean` : `Key ${keys[0] ?? keyInPart(part, row)} means`}{' '}
+      <Picker label="The key means" value={real} choices={rowChoices(part, row)} onChange={setReal} />
     </Line>
   );
 }
@@ -163,7 +197,8 @@ function SplitLine({ part, row, onSplit }: LineProps & { onSplit: (upTo: number)
       }
       about={`${soft} of ${counted(all, 'hit')} will move to a new row; the rest stay in ${labelOfRow(part, row)}.`}
     >
-      Hits of velocity up to <NumberField label="Velocity up to" value={upTo} min={1} max={126} unit="" className="[&_input]:w-[3em]" onChange={setUpTo} /> apart
+      Hits of velocity up to{' '}
+      <NumberField label="Velocity up to" value={upTo} min={1} max={126} unit="" className="[&_input]:w-[3em]" onChange={setUpTo} /> apart
     </Line>
   );
 }
@@ -171,8 +206,21 @@ function SplitLine({ part, row, onSplit }: LineProps & { onSplit: (upTo: number)
 function LayerLine({ low, onLayer }: LineProps & { onLayer: (percent: number) => void }) {
   const [percent, setPercent] = useState(70);
   return (
-    <Line button={<Button onClick={() => onLayer(percent)}>Double it</Button>} about={`A copy of each hit on a row of its own, which can be given another instrument, muted and moved apart from ${low}.`}>
-      A layer at <NumberField label="Level of the layer" value={percent} min={1} max={200} unit="%" className="[&_input]:w-[3.2em]" onChange={setPercent} /> of the velocities
+    <Line
+      button={<Button onClick={() => onLayer(percent)}>Double it</Button>}
+      about={`A copy of each hit on a row of its own, which can be given another instrument, muted and moved apart from ${low}.`}
+    >
+      A layer at{' '}
+      <NumberField
+        label="Level of the layer"
+        value={percent}
+        min={1}
+        max={200}
+        unit="%"
+        className="[&_input]:w-[3.2em]"
+        onChange={setPercent}
+      />{' '}
+      of the velocities
     </Line>
   );
 }
@@ -182,8 +230,16 @@ function JoinLine({ part, row, low, finish }: LineProps) {
   const [into, setInto] = useState(others[0] ?? row);
   if (others.length === 0) return null;
   return (
-    <Line button={<Button onClick={() => finish(`Merge ${low} into ${labelOfRow(part, into).toLowerCase()}`, (p) => mergeRows(p, row, into))}>Merge</Button>} about="Its hits get that row’s instrument and key.">
-      Join it with <Picker label="Join with" value={into} choices={others.map((v) => ({ value: v, text: labelOfRow(part, v) }))} onChange={setInto} />
+    <Line
+      button={
+        <Button onClick={() => finish(`Merge ${low} into ${labelOfRow(part, into).toLowerCase()}`, (p) => mergeRows(p, row, into))}>
+          Merge
+        </Button>
+      }
+      about="Its hits get that row’s instrument and key."
+    >
+      Join it with{' '}
+      <Picker label="Join with" value={into} choices={others.map((v) => ({ value: v, text: labelOfRow(part, v) }))} onChange={setInto} />
     </Line>
   );
 }

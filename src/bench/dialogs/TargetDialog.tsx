@@ -27,7 +27,8 @@ type Item = Target & LibraryItem;
 const narrow = '[&_input]:w-[3em]';
 const KEYS_WORDS = { hits: 'the hits’ own', 'general-midi': 'General MIDI', chromatic: 'one after another', rows: 'as listed' } as const;
 
-const aboutOf = ({ keys, channel, tracks }: Target): string => `keys ${KEYS_WORDS[keys.kind]}, channel ${channel}${tracks === 'rows' ? ', a track a row' : ''}`;
+const aboutOf = ({ keys, channel, tracks }: Target): string =>
+  `keys ${KEYS_WORDS[keys.kind]}, channel ${channel}${tracks === 'rows' ? ', a track a row' : ''}`;
 const itemOf = (target: Target): Item => ({ ...target, about: aboutOf(target) });
 const targetOfItem = ({ about: _, ...target }: Item): Target => target;
 const OURS = [NO_TARGET, ...READY_TARGETS].map(itemOf);
@@ -38,7 +39,13 @@ export default function TargetDialog() {
   const part = useBench((s) => s.part);
   const target = targetOf(part);
   const own = useStored(() => targetStore.list().catch(() => []), []) ?? [];
-  const uses: readonly LibraryUse<Item>[] = [{ word: 'use', label: (name) => `use the target ${name}`, run: (item) => getState().run(`Use the target ${item.name}`, (p) => setTarget(p, targetOfItem(item))) }];
+  const uses: readonly LibraryUse<Item>[] = [
+    {
+      word: 'use',
+      label: (name) => `use the target ${name}`,
+      run: (item) => getState().run(`Use the target ${item.name}`, (p) => setTarget(p, targetOfItem(item))),
+    },
+  ];
   return (
     <LibraryDialog<Item>
       title={`Target: ${target.name}`}
@@ -72,26 +79,95 @@ function Settings({ target }: { target: Target }) {
   const change = (next: Partial<Target>) => getState().run('Change the target', (p) => changeTarget(p, next));
   const { keys, noteMs } = target;
   const choose = (kind: string) => {
-    if (kind === 'rows') getState().run('List the target’s keys', (p) => changeTarget(p, { keys: { kind, rows: keysOfRows(p, targetOf(p)) } }));
+    if (kind === 'rows')
+      getState().run('List the target’s keys', (p) => changeTarget(p, { keys: { kind, rows: keysOfRows(p, targetOf(p)) } }));
     else if (kind === 'chromatic') change({ keys: { kind, from: 36 } });
     else if (kind === 'hits' || kind === 'general-midi') change({ keys: { kind } });
   };
   return (
     <div className="flex flex-wrap items-baseline gap-x-3 leading-8">
       <span>
-        keys <Picker label="Keys of the target" value={keys.kind} choices={Object.entries(KEYS_WORDS).map(([value, text]) => ({ value, text }))} onChange={choose} />
+        keys{' '}
+        <Picker
+          label="Keys of the target"
+          value={keys.kind}
+          choices={Object.entries(KEYS_WORDS).map(([value, text]) => ({ value, text }))}
+          onChange={choose}
+        />
       </span>
-      {keys.kind === 'chromatic' && <NumberField label="First key" value={keys.from} min={TARGET.from.min} max={TARGET.from.max} unit="and up, from the lowest row" default={36} className={narrow} onChange={(from) => sweepBy({ keys: { kind: 'chromatic', from } })} onDone={sweep.done} />}
-      <NumberField label="Channel" value={target.channel} min={TARGET.channel.min} max={TARGET.channel.max} unit="channel" default={10} className={narrow} onChange={(channel) => sweepBy({ channel })} onDone={sweep.done} />
-      <NumberField label="Offset" value={target.offsetMs} min={TARGET.offsetMs.min} max={TARGET.offsetMs.max} digits={1} unit={target.offsetMs < 0 ? 'ms earlier' : 'ms later'} default={0} className={narrow} onChange={(offsetMs) => sweepBy({ offsetMs })} onDone={sweep.done} />
+      {keys.kind === 'chromatic' && (
+        <NumberField
+          label="First key"
+          value={keys.from}
+          min={TARGET.from.min}
+          max={TARGET.from.max}
+          unit="and up, from the lowest row"
+          default={36}
+          className={narrow}
+          onChange={(from) => sweepBy({ keys: { kind: 'chromatic', from } })}
+          onDone={sweep.done}
+        />
+      )}
+      <NumberField
+        label="Channel"
+        value={target.channel}
+        min={TARGET.channel.min}
+        max={TARGET.channel.max}
+        unit="channel"
+        default={10}
+        className={narrow}
+        onChange={(channel) => sweepBy({ channel })}
+        onDone={sweep.done}
+      />
+      <NumberField
+        label="Offset"
+        value={target.offsetMs}
+        min={TARGET.offsetMs.min}
+        max={TARGET.offsetMs.max}
+        digits={1}
+        unit={target.offsetMs < 0 ? 'ms earlier' : 'ms later'}
+        default={0}
+        className={narrow}
+        onChange={(offsetMs) => sweepBy({ offsetMs })}
+        onDone={sweep.done}
+      />
       <CurveFields curve={target.curve} what="sent" onChange={(curve) => sweepBy({ curve })} onDone={sweep.done} />
       <span>
         notes last{' '}
-        <Picker label="Length of notes" value={noteMs === null ? 'written' : 'fixed'} choices={[{ value: 'written', text: 'as written' }, { value: 'fixed', text: 'always the same' }]} onChange={(v) => change({ noteMs: v === 'fixed' ? USUAL_NOTE_MS : null })} />
+        <Picker
+          label="Length of notes"
+          value={noteMs === null ? 'written' : 'fixed'}
+          choices={[
+            { value: 'written', text: 'as written' },
+            { value: 'fixed', text: 'always the same' },
+          ]}
+          onChange={(v) => change({ noteMs: v === 'fixed' ? USUAL_NOTE_MS : null })}
+        />
       </span>
-      {noteMs !== null && <NumberField label="Every note" value={noteMs} min={TARGET.noteMs.min} max={TARGET.noteMs.max} unit="ms" default={USUAL_NOTE_MS} className={narrow} onChange={(ms) => sweepBy({ noteMs: ms })} onDone={sweep.done} />}
+      {noteMs !== null && (
+        <NumberField
+          label="Every note"
+          value={noteMs}
+          min={TARGET.noteMs.min}
+          max={TARGET.noteMs.max}
+          unit="ms"
+          default={USUAL_NOTE_MS}
+          className={narrow}
+          onChange={(ms) => sweepBy({ noteMs: ms })}
+          onDone={sweep.done}
+        />
+      )}
       <span>
-        in <Picker label="Tracks" value={target.tracks} choices={[{ value: 'one', text: 'one track' }, { value: 'rows', text: 'a track a row' }]} onChange={(v) => change({ tracks: v as Target['tracks'] })} />
+        in{' '}
+        <Picker
+          label="Tracks"
+          value={target.tracks}
+          choices={[
+            { value: 'one', text: 'one track' },
+            { value: 'rows', text: 'a track a row' },
+          ]}
+          onChange={(v) => change({ tracks: v as Target['tracks'] })}
+        />
       </span>
     </div>
   );
@@ -137,10 +213,33 @@ function Keys({ target }: { target: Target }) {
               <tr key={row} className={`border-t border-line ${i === learning ? 'bg-sunk' : ''}`}>
                 <td className="py-1">{labelOfRow(part, row)}</td>
                 <td>
-                  <NumberField label={`Key of ${labelOfRow(part, row).toLowerCase()}`} value={keys[row] ?? 0} min={0} max={127} unit="" className={narrow} onChange={(key) => sweep.show(`${labelOfRow(part, row)} leaves as key ${key}`, (p) => setTargetKey(p, row, key))} onDone={sweep.done} />
+                  <NumberField
+                    label={`Key of ${labelOfRow(part, row).toLowerCase()}`}
+                    value={keys[row] ?? 0}
+                    min={0}
+                    max={127}
+                    unit=""
+                    className={narrow}
+                    onChange={(key) => sweep.show(`${labelOfRow(part, row)} leaves as key ${key}`, (p) => setTargetKey(p, row, key))}
+                    onDone={sweep.done}
+                  />
                 </td>
                 <td>
-                  <NumberField label={`Channel of ${labelOfRow(part, row).toLowerCase()}`} value={channelFor(target, row)} min={1} max={16} unit="" default={target.channel} className={narrow} onChange={(n) => sweep.show(`${labelOfRow(part, row)} leaves on channel ${n}`, (p) => setTargetChannel(p, row, n === targetOf(p).channel ? null : n))} onDone={sweep.done} />
+                  <NumberField
+                    label={`Channel of ${labelOfRow(part, row).toLowerCase()}`}
+                    value={channelFor(target, row)}
+                    min={1}
+                    max={16}
+                    unit=""
+                    default={target.channel}
+                    className={narrow}
+                    onChange={(n) =>
+                      sweep.show(`${labelOfRow(part, row)} leaves on channel ${n}`, (p) =>
+                        setTargetChannel(p, row, n === targetOf(p).channel ? null : n),
+                      )
+                    }
+                    onDone={sweep.done}
+                  />
                 </td>
               </tr>
             ))}

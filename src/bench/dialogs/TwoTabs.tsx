@@ -14,5 +14,14 @@ export default function TwoTabs() {
     if (own === null) getState().setDesk({ dialog: null });
   }, [own, getState]);
   if (own === null) return null;
-  return <TwoTabsDialog key={own} partId={partId} own={own} here={() => getState().bothOf(own)} takeOf={(which) => getState().takeOf(own, which)} onClose={close} />;
+  return (
+    <TwoTabsDialog
+      key={own}
+      partId={partId}
+      own={own}
+      here={() => getState().bothOf(own)}
+      takeOf={(which) => getState().takeOf(own, which)}
+      onClose={close}
+    />
+  );
 }

@@ -45,7 +45,12 @@ export default function VersionsDialog() {
     tell(`${v.name} is deleted.`, { label: 'Undo', onClick: () => attempt(putBack()) });
   };
   return (
-    <Modal open onClose={close} title="Versions" about="A version is the whole part as it stood: hits, feel, tempo, rows. Going back is one step that can be undone.">
+    <Modal
+      open
+      onClose={close}
+      title="Versions"
+      about="A version is the whole part as it stood: hits, feel, tempo, rows. Going back is one step that can be undone."
+    >
       <form
         className="flex items-center gap-2"
         onSubmit={(e) => {
@@ -53,17 +58,35 @@ export default function VersionsDialog() {
           attempt(keep());
         }}
       >
-        <input aria-label="Name of the version" value={name} maxLength={LONGEST_NAME} placeholder={`Version ${versions.length + 1}`} onChange={(e) => setName(e.target.value)} className="min-w-0 flex-1 rounded border-b border-strong bg-transparent px-1 leading-8 placeholder:text-faint" />
+        <input
+          aria-label="Name of the version"
+          value={name}
+          maxLength={LONGEST_NAME}
+          placeholder={`Version ${versions.length + 1}`}
+          onChange={(e) => setName(e.target.value)}
+          className="min-w-0 flex-1 rounded border-b border-strong bg-transparent px-1 leading-8 placeholder:text-faint"
+        />
         <Button type="submit" look="strong">
           Keep it as it stands
         </Button>
       </form>
       {versions.length === 0 ? (
-        <p className="mt-4 text-faint">No versions yet. Keep one before you try something bold: both can then be compared in the same loop.</p>
+        <p className="mt-4 text-faint">
+          No versions yet. Keep one before you try something bold: both can then be compared in the same loop.
+        </p>
       ) : (
         <ul aria-label="Kept versions" className="mt-3">
           {versions.map((v) => (
-            <Line key={v.id} version={v} changes={part} compared={other?.id === v.id} onCompare={() => compare(v)} onBack={() => goBack(v)} onRename={(to) => attempt(versionStore.rename(v.id, to))} onRemove={() => attempt(remove(v))} />
+            <Line
+              key={v.id}
+              version={v}
+              changes={part}
+              compared={other?.id === v.id}
+              onCompare={() => compare(v)}
+              onBack={() => goBack(v)}
+              onRename={(to) => attempt(versionStore.rename(v.id, to))}
+              onRemove={() => attempt(remove(v))}
+            />
           ))}
         </ul>
       )}
@@ -105,7 +128,12 @@ function Line({ version, changes, compared, onCompare, onBack, onRename, onRemov
           className="min-w-0 flex-1 truncate rounded bg-transparent px-1 font-serif text-base hover:bg-sunk"
         />
         <span className="mr-1 text-sm text-faint">{format(version.at, 'd MMM, HH:mm')}</span>
-        <Button size="small" aria-pressed={compared} aria-label={compared ? `Stop comparing with ${version.name}` : `Compare with ${version.name}`} onClick={onCompare}>
+        <Button
+          size="small"
+          aria-pressed={compared}
+          aria-label={compared ? `Stop comparing with ${version.name}` : `Compare with ${version.name}`}
+          onClick={onCompare}
+        >
           {compared ? 'stop comparing' : 'compare'}
         </Button>
         <Button size="small" aria-label={`Go back to ${version.name}`} onClick={onBack}>

@@ -42,7 +42,11 @@ function Items({ idea }: { idea: Idea | null }) {
       {idea && item('Make a section of it, after the last bar', () => ideaToSection(store, playback, idea))}
       {idea && item('Keep it as a pattern …', () => keepIdeaAsPattern(store, playback, idea))}
       {idea && item('Keep it as a part on the Shelf', () => keep(idea))}
-      {item(other === (idea?.id ?? 'the part') ? 'Stop comparing with it' : 'Compare with it (hold Q)', () => compareIdea(store, idea), isOpen)}
+      {item(
+        other === (idea?.id ?? 'the part') ? 'Stop comparing with it' : 'Compare with it (hold Q)',
+        () => compareIdea(store, idea),
+        isOpen,
+      )}
       <LeftBehind isOpen={isOpen} />
       {idea && (
         <>
@@ -65,7 +69,11 @@ function LeftBehind({ isOpen }: { isOpen: boolean }) {
       <DropdownMenu.Portal container={document.querySelector('main')}>
         <DropdownMenu.SubContent className={`${MENU} max-h-80 overflow-y-auto`}>
           {[...left].reverse().map(({ label, steps, value }, i) => (
-            <DropdownMenu.Item key={left.length - i} className={MENU_ITEM} onSelect={() => getState().run(`Bring back: ${label}`, () => value())}>
+            <DropdownMenu.Item
+              key={left.length - i}
+              className={MENU_ITEM}
+              onSelect={() => getState().run(`Bring back: ${label}`, () => value())}
+            >
               {label}
               {steps > 1 && <span className="text-faint">and {steps - 1} before</span>}
             </DropdownMenu.Item>

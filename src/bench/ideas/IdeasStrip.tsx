@@ -41,17 +41,35 @@ export default function IdeasStrip() {
         const look = isOpen ? 'border-accent' : next === id ? 'border-dashed border-accent' : 'border-line hover:border-strong';
         return (
           <div key={id ?? 'part'} className={`flex shrink-0 items-stretch overflow-hidden rounded border ${look}`}>
-            <button type="button" aria-pressed={isOpen} aria-label={`Open ${name}`} title={`A click opens ${name} at once, with Shift at the bar line`} className="flex items-center gap-1 pl-1.5 text-left" onClick={(e) => playback.conductor.openIdea(id, e.shiftKey ? 'bar' : 'now')}>
+            <button
+              type="button"
+              aria-pressed={isOpen}
+              aria-label={`Open ${name}`}
+              title={`A click opens ${name} at once, with Shift at the bar line`}
+              className="flex items-center gap-1 pl-1.5 text-left"
+              onClick={(e) => playback.conductor.openIdea(id, e.shiftKey ? 'bar' : 'now')}
+            >
               <span className={`text-xs ${isOpen ? 'font-semibold text-accent' : 'text-faint'}`}>{letter}</span>
               <TinyBars part={isOpen ? shown : part} />
             </button>
-            <button type="button" aria-label={`What to do with ${name}`} aria-haspopup="menu" className="flex w-5 items-center justify-center text-faint hover:bg-sunk hover:text-ink" onClick={(e) => setMenu({ ...belowButton(e.currentTarget), idea: id })}>
+            <button
+              type="button"
+              aria-label={`What to do with ${name}`}
+              aria-haspopup="menu"
+              className="flex w-5 items-center justify-center text-faint hover:bg-sunk hover:text-ink"
+              onClick={(e) => setMenu({ ...belowButton(e.currentTarget), idea: id })}
+            >
               <ChevronDown size={12} />
             </button>
           </div>
         );
       })}
-      <IconButton label="New idea" hint="Copies the loop to a new idea (Shift I)" size="small" onClick={() => void newIdea(store, playback)}>
+      <IconButton
+        label="New idea"
+        hint="Copies the loop to a new idea (Shift I)"
+        size="small"
+        onClick={() => void newIdea(store, playback)}
+      >
         <Plus size={15} />
       </IconButton>
       {menu && <IdeaMenu at={menu} idea={ideas.find((i) => i.id === menu.idea) ?? null} onClose={() => setMenu(null)} />}

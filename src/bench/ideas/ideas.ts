@@ -47,7 +47,9 @@ export async function newIdea(store: BenchStore, { conductor }: Playback): Promi
     getState().addIdea({ ...idea, id: own, part: copy, head: 0 });
     conductor.openIdea(own, 'bar');
     const source = ideas.find((i) => i.id === opened);
-    say(`Idea ${letter}: ${barsText({ from, to })}${source ? ` of idea ${source.letter}` : ''}, copied. Z goes from one to the next, the part among them.`);
+    say(
+      `Idea ${letter}: ${barsText({ from, to })}${source ? ` of idea ${source.letter}` : ''}, copied. Z goes from one to the next, the part among them.`,
+    );
   } catch (error) {
     showError(error);
   }
@@ -68,7 +70,10 @@ export function stepIdea(store: BenchStore, { conductor }: Playback, by: number,
 /** What an idea has that the part does not take from it. */
 function leftOut(part: Part, idea: Part): string {
   const same = (of: (p: Part) => unknown) => JSON.stringify(of(part)) === JSON.stringify(of(idea));
-  const names = [!same((p) => [p.feel.seed, p.feel.sway, p.feel.moves.map(({ scope: _scope, ...move }) => move)]) && 'feel', !same((p) => [p.kit, p.ownKit, p.mix]) && 'sound'].filter(Boolean);
+  const names = [
+    !same((p) => [p.feel.seed, p.feel.sway, p.feel.moves.map(({ scope: _scope, ...move }) => move)]) && 'feel',
+    !same((p) => [p.kit, p.ownKit, p.mix]) && 'sound',
+  ].filter(Boolean);
   return names.length > 0 ? ` Its ${names.join(' and ')} stayed with the idea: the part keeps its own.` : '';
 }
 

@@ -31,7 +31,13 @@ export default function FindLine({ playback, specs = ALL }: { playback: Playback
   };
   return (
     <div className="fixed inset-0 z-40" onPointerDown={leave}>
-      <div role="dialog" aria-label="Find anything" aria-modal="true" className="absolute top-[60px] left-1/2 w-[min(620px,94vw)] -translate-x-1/2 rounded-b-lg border border-strong bg-surface shadow-lg" onPointerDown={(e) => e.stopPropagation()}>
+      <div
+        role="dialog"
+        aria-label="Find anything"
+        aria-modal="true"
+        className="absolute top-[60px] left-1/2 w-[min(620px,94vw)] -translate-x-1/2 rounded-b-lg border border-strong bg-surface shadow-lg"
+        onPointerDown={(e) => e.stopPropagation()}
+      >
         <Command
           label="Find anything"
           filter={rank}
@@ -43,13 +49,25 @@ export default function FindLine({ playback, specs = ALL }: { playback: Playback
             leave();
           }}
         >
-          <Command.Input autoFocus placeholder="What do you want to do? “humanize”, “ghost notes”, “export” …" className="w-full border-b border-strong bg-transparent px-4 py-3 text-base outline-none placeholder:text-faint focus-visible:!outline-none" />
+          <Command.Input
+            autoFocus
+            placeholder="What do you want to do? “humanize”, “ghost notes”, “export” …"
+            className="w-full border-b border-strong bg-transparent px-4 py-3 text-base outline-none placeholder:text-faint focus-visible:!outline-none"
+          />
           <Command.List className="max-h-[min(420px,60vh)] overflow-auto p-2">
-            <Command.Empty className="px-3 py-2 text-faint">Nothing is called that. Try another word: what it changes, or what you would hear.</Command.Empty>
+            <Command.Empty className="px-3 py-2 text-faint">
+              Nothing is called that. Try another word: what it changes, or what you would hear.
+            </Command.Empty>
             {specs
               .filter((s) => s.run && s.shown !== null)
               .map((spec) => (
-                <Command.Item key={spec.text} value={spec.text} keywords={[...(spec.also ?? [])]} onSelect={() => take(spec)} className="flex cursor-default items-baseline justify-between gap-4 rounded px-3 py-1 data-[selected=true]:bg-sunk">
+                <Command.Item
+                  key={spec.text}
+                  value={spec.text}
+                  keywords={[...(spec.also ?? [])]}
+                  onSelect={() => take(spec)}
+                  className="flex cursor-default items-baseline justify-between gap-4 rounded px-3 py-1 data-[selected=true]:bg-sunk"
+                >
                   <span>{spec.text}</span>
                   <span className="shrink-0 text-sm text-faint">{spec.keys[0] ? keyText(spec.keys[0]) : ''}</span>
                 </Command.Item>

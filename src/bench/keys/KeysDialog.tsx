@@ -5,13 +5,29 @@ import { keyText } from '../words/key-text';
 import { useBenchStore } from '../store/context';
 import { KEYS, type KeySpec } from './keys';
 
-const GROUPS: readonly KeySpec['group'][] = ['Step cursor', 'Edit', 'Select', 'Dynamics', 'Placement', 'Pointer and view', 'Pages', 'Hear', 'Keep'];
+const GROUPS: readonly KeySpec['group'][] = [
+  'Step cursor',
+  'Edit',
+  'Select',
+  'Dynamics',
+  'Placement',
+  'Pointer and view',
+  'Pages',
+  'Hear',
+  'Keep',
+];
 
 /** Every shortcut, by what it is for. */
 export function KeysDialog({ specs = KEYS }: { specs?: readonly KeySpec[] }) {
   const { getState } = useBenchStore();
   return (
-    <Modal open wide onClose={() => getState().setDesk({ dialog: null })} title="Keys" about="Arrows move the step cursor while it is shown (C), and otherwise the selection.">
+    <Modal
+      open
+      wide
+      onClose={() => getState().setDesk({ dialog: null })}
+      title="Keys"
+      about="Arrows move the step cursor while it is shown (C), and otherwise the selection."
+    >
       <KeySheet specs={specs} />
     </Modal>
   );

@@ -19,12 +19,24 @@ test('the trade’s words and ours lead to the same thing', () => {
   expect([best('quantize'), best('tighten'), best('snap')]).toEqual(Array(3).fill('Add the move quantize'));
   expect([best('humanize'), best('randomize timing')]).toEqual(Array(2).fill('Add the move humanize'));
   expect([best('swing'), best('shuffle')]).toEqual(Array(2).fill('Add the move swing'));
-  expect([best('merge duplicate'), best('ghost notes'), best('velocity compress'), best('time signature')]).toEqual(['Merge duplicate hits', 'Suggest ghost notes', 'Shape velocities: compress, randomize, ramp, accent', 'Meter, pickup, and where the lines start']);
+  expect([best('merge duplicate'), best('ghost notes'), best('velocity compress'), best('time signature')]).toEqual([
+    'Merge duplicate hits',
+    'Suggest ghost notes',
+    'Shape velocities: compress, randomize, ramp, accent',
+    'Meter, pickup, and where the lines start',
+  ]);
   expect([best('undo'), best('export'), best('xyzzy')]).toEqual(['Undo', 'Export', undefined]);
 });
 
 test('every word must fit; whole words of the sentence count most', () => {
-  expect([rank('Add the move humanize', 'human', ['random']), rank('Add the move humanize', 'humanize'), rank('Add', 'random', ['random']), rank('Add', 'ran', ['random']), rank('Add', 'add nothing'), rank('Add', '')]).toEqual([0.9, 1, 0.8, 0.6, 0, 1]);
+  expect([
+    rank('Add the move humanize', 'human', ['random']),
+    rank('Add the move humanize', 'humanize'),
+    rank('Add', 'random', ['random']),
+    rank('Add', 'ran', ['random']),
+    rank('Add', 'add nothing'),
+    rank('Add', ''),
+  ]).toEqual([0.9, 1, 0.8, 0.6, 0, 1]);
 });
 
 test('no two things that are found are called alike, and each is a sentence of its own', () => {
@@ -37,11 +49,20 @@ test('P leads: the letter after it opens a page, alone it does something else', 
   const event = (key: string) => ({ key, ctrlKey: false, metaKey: false, shiftKey: false, altKey: false }) as KeyboardEvent;
   expect(keyOf(event('f'), KEYS, true)?.text).toBe('Open the page Feel');
   expect(keyOf(event('f'), KEYS)?.text).toMatch(/^Paint hits/);
-  const store = createBenchStore('x', { part: smallPart([['kick', 0, 90]]), head: 0 }, false, { appendEdits: async () => {}, settleHead: async () => {} } as never);
+  const store = createBenchStore('x', { part: smallPart([['kick', 0, 90]]), head: 0 }, false, {
+    appendEdits: async () => {},
+    settleHead: async () => {},
+  } as never);
   keyOf(event('b'), KEYS, true)?.run?.({ store } as Context);
   expect([store.getState().desk.page, store.getState().desk.goTo]).toEqual(['bars', { page: 'bars', section: null, n: 1 }]);
 });
 
 test('keys are written as the platform writes them', () => {
-  expect([keyText('mod+shift+z', false), keyText('mod+shift+z', true), keyText('p h', false), keyText('delete', true), keyText('space', false)]).toEqual(['Ctrl Shift Z', '⌘⇧Z', 'P H', '⌦', 'Space']);
+  expect([
+    keyText('mod+shift+z', false),
+    keyText('mod+shift+z', true),
+    keyText('p h', false),
+    keyText('delete', true),
+    keyText('space', false),
+  ]).toEqual(['Ctrl Shift Z', '⌘⇧Z', 'P H', '⌦', 'Space']);
 });

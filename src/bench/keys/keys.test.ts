@@ -13,7 +13,8 @@ const STEP = TICKS_PER_QUARTER / 4;
 const part = smallPart([['kick', 0, 100]], { bars: 4 });
 
 test('a stroke of painting covers every n-th line from where it began, either way', () => {
-  const lines = (stride: number, from: number, to: number) => linesOfStroke(part, '1/16', stride, ticks(from * STEP), ticks(to * STEP)).map((t) => t / STEP);
+  const lines = (stride: number, from: number, to: number) =>
+    linesOfStroke(part, '1/16', stride, ticks(from * STEP), ticks(to * STEP)).map((t) => t / STEP);
   expect(lines(1, 3, 6)).toEqual([3, 4, 5, 6]);
   expect(lines(3, 2, 12)).toEqual([2, 5, 8, 11]);
   expect(lines(2, 9, 2)).toEqual([9, 7, 5, 3]);
@@ -31,12 +32,23 @@ test('accents follow the strokes of a bar and restart at each bar line', () => {
 test('no two shortcuts share keys; Shift counts for letters and named keys alone', () => {
   const all = KEYS.flatMap((s) => s.keys);
   expect(new Set(all).size).toBe(all.length);
-  const event = (key: string, more: Partial<KeyboardEvent> = {}) => keysOf({ key, ctrlKey: false, metaKey: false, shiftKey: false, altKey: false, ...more });
-  expect([event('Z', { ctrlKey: true, shiftKey: true }), event('?', { shiftKey: true }), event('ArrowUp', { shiftKey: true }), event(' '), event('z', { metaKey: true })]).toEqual(['mod+shift+z', '?', 'shift+up', 'space', 'mod+z']);
+  const event = (key: string, more: Partial<KeyboardEvent> = {}) =>
+    keysOf({ key, ctrlKey: false, metaKey: false, shiftKey: false, altKey: false, ...more });
+  expect([
+    event('Z', { ctrlKey: true, shiftKey: true }),
+    event('?', { shiftKey: true }),
+    event('ArrowUp', { shiftKey: true }),
+    event(' '),
+    event('z', { metaKey: true }),
+  ]).toEqual(['mod+shift+z', '?', 'shift+up', 'space', 'mod+z']);
 });
 
 test('every shape starts with numbers that its quality can have, and says what it does', () => {
-  const base = smallPart([['hat-closed', 0, 90], ['hat-closed', 0.5, 60], ['hat-closed', 1, 80]]);
+  const base = smallPart([
+    ['hat-closed', 0, 90],
+    ['hat-closed', 0.5, 60],
+    ['hat-closed', 1, 80],
+  ]);
   const all = new Set(base.hits.map((h) => h.id));
   for (const quality of QUALITIES) {
     for (const kind of SHAPE_KINDS) {
@@ -55,6 +67,10 @@ test('every shape starts with numbers that its quality can have, and says what i
 });
 
 test('groupings offer the default first, then twos and threes that add up', () => {
-  expect(groupings(7, 8)).toEqual([[2, 2, 3], [2, 3, 2], [3, 2, 2]]);
+  expect(groupings(7, 8)).toEqual([
+    [2, 2, 3],
+    [2, 3, 2],
+    [3, 2, 2],
+  ]);
   for (const n of [4, 5, 8, 9, 12]) for (const g of groupings(n, 8)) expect(g.reduce((a, b) => a + b, 0)).toBe(n);
 });

@@ -57,15 +57,21 @@ export interface KeySpec {
 
 const ZOOM = 1.5;
 
-const tool = (to: Tool) => ({ store }: Context) => {
-  const { desk, setDesk } = store.getState();
-  setDesk({ tool: desk.tool === to ? 'select' : to });
-};
+const tool =
+  (to: Tool) =>
+  ({ store }: Context) => {
+    const { desk, setDesk } = store.getState();
+    setDesk({ tool: desk.tool === to ? 'select' : to });
+  };
 
-const louder = (by: number) => ({ store }: Context) => actOnSelection(store, by > 0 ? 'Play louder' : 'Play softer', (p, ids) => addVelocity(p, ids, by));
+const louder =
+  (by: number) =>
+  ({ store }: Context) =>
+    actOnSelection(store, by > 0 ? 'Play louder' : 'Play softer', (p, ids) => addVelocity(p, ids, by));
 
 /** What tries sounds comes with the first try. */
-const stepOpenRow = (store: BenchStore, playback: Playback, by: number): Promise<void> => import('../own-sounds/step-sound').then(({ stepSound }) => stepSound(store, playback, by));
+const stepOpenRow = (store: BenchStore, playback: Playback, by: number): Promise<void> =>
+  import('../own-sounds/step-sound').then(({ stepSound }) => stepSound(store, playback, by));
 
 function callSection({ store, playback }: Context, index: number) {
   const { sections } = store.getState().main;
@@ -78,7 +84,12 @@ function callSection({ store, playback }: Context, index: number) {
 function swungGrid({ store }: Context) {
   const { part, view, setView } = store.getState();
   setView({ swungGrid: !view.swungGrid });
-  if (!view.swungGrid && linedPart({ part, view: { swungGrid: true } }) === part) say(part.feel.moves.some((m) => m.kind === 'swing' && m.on !== false) ? 'A swing move already swings the grid.' : 'The hits as written are straight, so the swung grid looks the same.');
+  if (!view.swungGrid && linedPart({ part, view: { swungGrid: true } }) === part)
+    say(
+      part.feel.moves.some((m) => m.kind === 'swing' && m.on !== false)
+        ? 'A swing move already swings the grid.'
+        : 'The hits as written are straight, so the swung grid looks the same.',
+    );
 }
 
 /** Nine steps of loudness, and 127 on 0. */
@@ -111,12 +122,16 @@ function setGrid(setView: (change: { grid: GridName }) => void, grid: GridName) 
 }
 
 /** Mutes the focused row, or hears it alone. */
-const switchRow = (what: 'muted' | 'soloed') => ({ store }: Context) => {
-  const { focus, part, run } = store.getState();
-  const row = part.rows.find((r) => r.voice === focus);
-  if (!row) return say('Open a row first: click its name.');
-  run(row[what] ? 'Hear a row as before' : what === 'muted' ? 'Mute a row' : 'Solo a row', (p) => setRow(p, row.voice, { [what]: !row[what] }));
-};
+const switchRow =
+  (what: 'muted' | 'soloed') =>
+  ({ store }: Context) => {
+    const { focus, part, run } = store.getState();
+    const row = part.rows.find((r) => r.voice === focus);
+    if (!row) return say('Open a row first: click its name.');
+    run(row[what] ? 'Hear a row as before' : what === 'muted' ? 'Mute a row' : 'Solo a row', (p) =>
+      setRow(p, row.voice, { [what]: !row[what] }),
+    );
+  };
 
 /** The next seed for the move that is open, or for the feel. */
 function drawAgain({ store }: Context) {
@@ -174,7 +189,9 @@ function record({ store, recording: { recorder, pads } }: Context) {
   store.getState().setDesk({ page: 'takes' });
   if (input.id === pads.id) {
     recorder.set({ padsShown: true });
-    say('Recording from the pads below and computer keys: “keys play” makes letters strike them. Another device is chosen under Play from.');
+    say(
+      'Recording from the pads below and computer keys: “keys play” makes letters strike them. Another device is chosen under Play from.',
+    );
   }
   recorder.start();
 }
@@ -183,29 +200,121 @@ export const KEYS: readonly KeySpec[] = [
   { keys: ['space'], group: 'Hear', text: 'Play, stop', also: ['playback', 'start', 'pause'], run: ({ playback }) => playback.toggle() },
   { keys: ['m'], group: 'Hear', text: 'Mute the open row', also: ['silence', 'off'], run: switchRow('muted') },
   { keys: ['o'], group: 'Hear', text: 'Solo the open row', also: ['alone', 'only'], run: switchRow('soloed') },
-  { keys: ['w'], group: 'Hear', text: 'Hold: hear and see the part as written', also: ['compare', 'bypass', 'dry'], hold: ({ playback }, down) => playback.holdWritten(down) },
-  { keys: ['q'], group: 'Hear', text: 'Hear what is compared with: hold it, or tap and it stays', hold: ({ playback }, down) => playback.holdOther(down) },
-  { keys: ['y'], group: 'Hear', text: 'Try the next sound of its kind on the open row', also: ['sample', 'kit', 'preset', 'browse sounds', 'audition', 'swap'], run: ({ store, playback }) => void stepOpenRow(store, playback, 1) },
+  {
+    keys: ['w'],
+    group: 'Hear',
+    text: 'Hold: hear and see the part as written',
+    also: ['compare', 'bypass', 'dry'],
+    hold: ({ playback }, down) => playback.holdWritten(down),
+  },
+  {
+    keys: ['q'],
+    group: 'Hear',
+    text: 'Hear what is compared with: hold it, or tap and it stays',
+    hold: ({ playback }, down) => playback.holdOther(down),
+  },
+  {
+    keys: ['y'],
+    group: 'Hear',
+    text: 'Try the next sound of its kind on the open row',
+    also: ['sample', 'kit', 'preset', 'browse sounds', 'audition', 'swap'],
+    run: ({ store, playback }) => void stepOpenRow(store, playback, 1),
+  },
   { keys: ['b'], group: 'Hear', text: 'Try the sound before', run: ({ store, playback }) => void stepOpenRow(store, playback, -1) },
-  ...Array.from({ length: 9 }, (_, i): KeySpec => ({ keys: [`shift+${i + 1}`], group: 'Hear', text: 'Call a section: it comes when what sounds may be left', also: ['switch', 'scene', 'live'], shown: i === 0 ? 'Shift 1 … 9' : null, run: (c) => callSection(c, i) })),
-  { keys: ['shift+i'], group: 'Hear', text: 'Copy the loop to a new idea, and go on there', also: ['variation', 'alternative', 'scratch', 'A B', 'copy pattern', 'idea'], run: ({ store, playback }) => newIdea(store, playback) },
-  { keys: ['z'], group: 'Hear', text: 'Next idea, at once; the part itself is among them', also: ['switch', 'flip', 'A B'], run: ({ store, playback }) => stepIdea(store, playback, 1, 'now') },
+  ...Array.from({ length: 9 }, (_, i): KeySpec => ({
+    keys: [`shift+${i + 1}`],
+    group: 'Hear',
+    text: 'Call a section: it comes when what sounds may be left',
+    also: ['switch', 'scene', 'live'],
+    shown: i === 0 ? 'Shift 1 … 9' : null,
+    run: (c) => callSection(c, i),
+  })),
+  {
+    keys: ['shift+i'],
+    group: 'Hear',
+    text: 'Copy the loop to a new idea, and go on there',
+    also: ['variation', 'alternative', 'scratch', 'A B', 'copy pattern', 'idea'],
+    run: ({ store, playback }) => newIdea(store, playback),
+  },
+  {
+    keys: ['z'],
+    group: 'Hear',
+    text: 'Next idea, at once; the part itself is among them',
+    also: ['switch', 'flip', 'A B'],
+    run: ({ store, playback }) => stepIdea(store, playback, 1, 'now'),
+  },
   { keys: ['alt+z'], group: 'Hear', text: 'Idea before', run: ({ store, playback }) => stepIdea(store, playback, -1, 'now') },
-  { keys: ['shift+z'], group: 'Hear', text: 'Next idea, at the bar line', run: ({ store, playback }) => stepIdea(store, playback, 1, 'bar') },
-  { keys: ['alt+shift+z'], group: 'Hear', text: 'Idea before, at the bar line', run: ({ store, playback }) => stepIdea(store, playback, -1, 'bar') },
-  { keys: ['shift+r'], group: 'Hear', text: 'Record over the loop, in its midst too; stop and keep', also: ['take', 'overdub', 'punch'], run: record },
-  { keys: ['shift+backspace'], group: 'Hear', text: 'Drop the last recorded pass', also: ['undo take', 'pass'], run: ({ recording }) => recording.recorder.dropPass() },
-  { keys: ['shift+b'], group: 'Hear', text: 'Hear the recording beside, mute it', also: ['backing', 'song'], run: ({ store }) => store.getState().run(store.getState().part.backing?.muted ? 'Hear the recording beside' : 'Mute the recording beside', (p) => changeBacking(p, { muted: p.backing?.muted !== true })) },
-  { keys: ['shift+k'], group: 'Hear', text: 'Click on, off', also: ['metronome'], run: ({ recording: { recorder } }) => recorder.set({ clickAlways: !recorder.state.getState().clickAlways }) },
+  {
+    keys: ['shift+z'],
+    group: 'Hear',
+    text: 'Next idea, at the bar line',
+    run: ({ store, playback }) => stepIdea(store, playback, 1, 'bar'),
+  },
+  {
+    keys: ['alt+shift+z'],
+    group: 'Hear',
+    text: 'Idea before, at the bar line',
+    run: ({ store, playback }) => stepIdea(store, playback, -1, 'bar'),
+  },
+  {
+    keys: ['shift+r'],
+    group: 'Hear',
+    text: 'Record over the loop, in its midst too; stop and keep',
+    also: ['take', 'overdub', 'punch'],
+    run: record,
+  },
+  {
+    keys: ['shift+backspace'],
+    group: 'Hear',
+    text: 'Drop the last recorded pass',
+    also: ['undo take', 'pass'],
+    run: ({ recording }) => recording.recorder.dropPass(),
+  },
+  {
+    keys: ['shift+b'],
+    group: 'Hear',
+    text: 'Hear the recording beside, mute it',
+    also: ['backing', 'song'],
+    run: ({ store }) =>
+      store
+        .getState()
+        .run(store.getState().part.backing?.muted ? 'Hear the recording beside' : 'Mute the recording beside', (p) =>
+          changeBacking(p, { muted: p.backing?.muted !== true }),
+        ),
+  },
+  {
+    keys: ['shift+k'],
+    group: 'Hear',
+    text: 'Click on, off',
+    also: ['metronome'],
+    run: ({ recording: { recorder } }) => recorder.set({ clickAlways: !recorder.state.getState().clickAlways }),
+  },
 
-  { keys: ['c'], group: 'Step cursor', text: 'Show the step cursor, hide it', also: ['caret', 'keyboard editing'], run: ({ store }) => toggleCaret(store) },
+  {
+    keys: ['c'],
+    group: 'Step cursor',
+    text: 'Show the step cursor, hide it',
+    also: ['caret', 'keyboard editing'],
+    run: ({ store }) => toggleCaret(store),
+  },
   { keys: ['enter'], group: 'Step cursor', text: 'Place a hit there, or delete it', run: enter },
-  { keys: ['f'], group: 'Step cursor', text: 'Paint hits from there to the end of the bar or loop', run: ({ store }) => fillFromCaret(store) },
+  {
+    keys: ['f'],
+    group: 'Step cursor',
+    text: 'Paint hits from there to the end of the bar or loop',
+    run: ({ store }) => fillFromCaret(store),
+  },
   { keys: ['right'], group: 'Step cursor', text: 'Next line; without cursor: nudge late', run: arrow(1, 0, false) },
   { keys: ['left'], group: 'Step cursor', text: 'Line before; without cursor: nudge early', run: arrow(-1, 0, false) },
   { keys: ['up'], group: 'Step cursor', text: 'Row above; without cursor: louder', run: arrow(0, -1, false) },
   { keys: ['down'], group: 'Step cursor', text: 'Row below; without cursor: softer', run: arrow(0, 1, false) },
-  { keys: ['shift+right'], group: 'Step cursor', text: 'The same, adding to the selection; without cursor in large steps', shown: 'Shift ←→↑↓', run: arrow(1, 0, true) },
+  {
+    keys: ['shift+right'],
+    group: 'Step cursor',
+    text: 'The same, adding to the selection; without cursor in large steps',
+    shown: 'Shift ←→↑↓',
+    run: arrow(1, 0, true),
+  },
   { keys: ['shift+left'], group: 'Step cursor', text: 'as above', shown: null, run: arrow(-1, 0, true) },
   { keys: ['shift+up'], group: 'Step cursor', text: 'as above', shown: null, run: arrow(0, -1, true) },
   { keys: ['shift+down'], group: 'Step cursor', text: 'as above', shown: null, run: arrow(0, 1, true) },
@@ -214,7 +323,12 @@ export const KEYS: readonly KeySpec[] = [
   { keys: ['home'], group: 'Step cursor', text: 'First line of the part', run: ({ store }) => moveCaretBar(store, 'start') },
   { keys: ['end'], group: 'Step cursor', text: 'Last line of the part', run: ({ store }) => moveCaretBar(store, 'end') },
 
-  { keys: ['mod+a'], group: 'Select', text: 'All hits', run: ({ store }) => store.getState().select(store.getState().part.hits.map((h) => h.id)) },
+  {
+    keys: ['mod+a'],
+    group: 'Select',
+    text: 'All hits',
+    run: ({ store }) => store.getState().select(store.getState().part.hits.map((h) => h.id)),
+  },
   { keys: ['a'], group: 'Select', text: 'All hits of these rows', run: selectRow },
   { keys: ['s'], group: 'Select', text: 'Same place in every bar', also: ['select alike'], run: selectSamePlace },
 
@@ -222,22 +336,74 @@ export const KEYS: readonly KeySpec[] = [
   { keys: ['d'], group: 'Dynamics', text: 'Down: softer by 1', run: louder(-1) },
   { keys: ['shift+u'], group: 'Dynamics', text: 'Louder by 10', run: louder(10) },
   { keys: ['shift+d'], group: 'Dynamics', text: 'Softer by 10', run: louder(-10) },
-  ...Object.entries(LEVELS).map(
-    ([key, level]): KeySpec => ({ keys: [key], group: 'Dynamics', text: 'Velocity of the selection, or of painted hits: 12 to 124, 0 is 127', shown: key === '1' ? '1 … 9, 0' : null, run: (c) => setLevel(c, level) }),
-  ),
+  ...Object.entries(LEVELS).map(([key, level]): KeySpec => ({
+    keys: [key],
+    group: 'Dynamics',
+    text: 'Velocity of the selection, or of painted hits: 12 to 124, 0 is 127',
+    shown: key === '1' ? '1 … 9, 0' : null,
+    run: (c) => setLevel(c, level),
+  })),
 
-  { keys: ['e'], group: 'Placement', text: 'Early by one nudge', also: ['nudge', 'ahead', 'push'], run: ({ store }) => nudgeSelection(store, -1) },
-  { keys: ['l'], group: 'Placement', text: 'Late by one nudge', also: ['nudge', 'behind', 'drag'], run: ({ store }) => nudgeSelection(store, 1) },
+  {
+    keys: ['e'],
+    group: 'Placement',
+    text: 'Early by one nudge',
+    also: ['nudge', 'ahead', 'push'],
+    run: ({ store }) => nudgeSelection(store, -1),
+  },
+  {
+    keys: ['l'],
+    group: 'Placement',
+    text: 'Late by one nudge',
+    also: ['nudge', 'behind', 'drag'],
+    run: ({ store }) => nudgeSelection(store, 1),
+  },
   { keys: ['shift+e'], group: 'Placement', text: 'Early by five', run: ({ store }) => nudgeSelection(store, -5) },
   { keys: ['shift+l'], group: 'Placement', text: 'Late by five', run: ({ store }) => nudgeSelection(store, 5) },
   { keys: ['n'], group: 'Placement', text: 'No nudge', also: ['reset timing'], run: ({ store }) => clearNudges(store) },
-  { keys: ['shift+n'], group: 'Placement', text: 'Go to the next doubtful hit', also: ['unsure', 'ambiguous', 'between two lines'], run: ({ store }) => nextDoubtful(store) },
-  { keys: ['shift+a'], group: 'Placement', text: 'The selection belongs to the earlier line', also: ['decide', 'doubtful', 'home'], run: ({ store }) => decideSelection(store, 'earlier') },
-  { keys: ['shift+s'], group: 'Placement', text: 'The selection belongs to the later line', also: ['decide', 'doubtful', 'home'], run: ({ store }) => decideSelection(store, 'later') },
-  { keys: ['shift+w'], group: 'Pointer and view', text: 'Switch between the swung grid and the straight grid', also: ['swung grid', 'swing'], run: swungGrid },
+  {
+    keys: ['shift+n'],
+    group: 'Placement',
+    text: 'Go to the next doubtful hit',
+    also: ['unsure', 'ambiguous', 'between two lines'],
+    run: ({ store }) => nextDoubtful(store),
+  },
+  {
+    keys: ['shift+a'],
+    group: 'Placement',
+    text: 'The selection belongs to the earlier line',
+    also: ['decide', 'doubtful', 'home'],
+    run: ({ store }) => decideSelection(store, 'earlier'),
+  },
+  {
+    keys: ['shift+s'],
+    group: 'Placement',
+    text: 'The selection belongs to the later line',
+    also: ['decide', 'doubtful', 'home'],
+    run: ({ store }) => decideSelection(store, 'later'),
+  },
+  {
+    keys: ['shift+w'],
+    group: 'Pointer and view',
+    text: 'Switch between the swung grid and the straight grid',
+    also: ['swung grid', 'swing'],
+    run: swungGrid,
+  },
   { keys: ['k'], group: 'Placement', text: 'Lock the selection, unlock it', also: ['protect'], run: lockSelection },
-  { keys: ['j'], group: 'Placement', text: 'Draw the chance of the open move, or of the whole feel, again', also: ['randomize', 'seed', 'reroll', 'dice'], run: drawAgain },
-  { keys: [','], group: 'Placement', text: 'Shift the selection or open row a step left; it wraps around', also: ['rotate'], run: ({ store }) => shiftSelection(store, -1) },
+  {
+    keys: ['j'],
+    group: 'Placement',
+    text: 'Draw the chance of the open move, or of the whole feel, again',
+    also: ['randomize', 'seed', 'reroll', 'dice'],
+    run: drawAgain,
+  },
+  {
+    keys: [','],
+    group: 'Placement',
+    text: 'Shift the selection or open row a step left; it wraps around',
+    also: ['rotate'],
+    run: ({ store }) => shiftSelection(store, -1),
+  },
   { keys: ['.'], group: 'Placement', text: 'Shift a step right', run: ({ store }) => shiftSelection(store, 1) },
 
   { keys: ['mod+c'], group: 'Edit', text: 'Copy', run: ({ store }) => void copySelection(store) },
@@ -245,34 +411,121 @@ export const KEYS: readonly KeySpec[] = [
   { keys: ['mod+v'], group: 'Edit', text: 'Paste at the step cursor, else under the pointer', run: ({ store }) => paste(store) },
   { keys: ['mod+d'], group: 'Edit', text: 'Duplicate right after', run: ({ store }) => duplicateSelection(store) },
   { keys: ['r'], group: 'Edit', text: 'Repeat into the next bar', run: ({ store }) => repeatSelection(store) },
-  { keys: ['i'], group: 'Edit', text: 'Invert the steps of the open row', also: ['flip'], run: ({ store }) => (store.getState().focus ? invertRow(store, store.getState().focus as string) : say('Open a row first: click its name.')) },
-  { keys: ['delete', 'backspace'], group: 'Edit', text: 'Delete the selection', run: ({ store }) => void (leaveSuggestion(store) || deleteSelection(store)) },
+  {
+    keys: ['i'],
+    group: 'Edit',
+    text: 'Invert the steps of the open row',
+    also: ['flip'],
+    run: ({ store }) =>
+      store.getState().focus ? invertRow(store, store.getState().focus as string) : say('Open a row first: click its name.'),
+  },
+  {
+    keys: ['delete', 'backspace'],
+    group: 'Edit',
+    text: 'Delete the selection',
+    run: ({ store }) => void (leaveSuggestion(store) || deleteSelection(store)),
+  },
 
-  { keys: ['h'], group: 'Pointer and view', text: 'Paint hits along a row; again: select', also: ['pencil', 'draw', 'brush'], run: tool('hits') },
+  {
+    keys: ['h'],
+    group: 'Pointer and view',
+    text: 'Paint hits along a row; again: select',
+    also: ['pencil', 'draw', 'brush'],
+    run: tool('hits'),
+  },
   { keys: ['shift+h'], group: 'Pointer and view', text: 'Paint nothing, which erases', also: ['eraser', 'wipe'], run: tool('nothing') },
   { keys: ['v'], group: 'Pointer and view', text: 'Paint velocities along a line', also: ['ramp', 'crescendo'], run: tool('line') },
   { keys: ['shift+v'], group: 'Pointer and view', text: 'Paint velocities freely', run: tool('free') },
   { keys: ['g'], group: 'Pointer and view', text: 'Finer grid', also: ['resolution'], run: (c) => changeGrid(c, 1) },
   { keys: ['shift+g'], group: 'Pointer and view', text: 'Coarser grid', run: (c) => changeGrid(c, -1) },
-  { keys: ['t'], group: 'Pointer and view', text: 'Triplets, and back', run: ({ store }) => setGrid(store.getState().setView, (isTriplet(store.getState().view.grid) ? store.getState().view.grid.replace('T', '') : `${store.getState().view.grid}T`) as GridName) },
-  { keys: ['+', '='], group: 'Pointer and view', text: 'Zoom in on the selection, the step cursor or the middle of the view', also: ['magnify'], run: ({ store }) => zoomAtWork(store, ZOOM, stemsFacts(store).width) },
+  {
+    keys: ['t'],
+    group: 'Pointer and view',
+    text: 'Triplets, and back',
+    run: ({ store }) =>
+      setGrid(
+        store.getState().setView,
+        (isTriplet(store.getState().view.grid)
+          ? store.getState().view.grid.replace('T', '')
+          : `${store.getState().view.grid}T`) as GridName,
+      ),
+  },
+  {
+    keys: ['+', '='],
+    group: 'Pointer and view',
+    text: 'Zoom in on the selection, the step cursor or the middle of the view',
+    also: ['magnify'],
+    run: ({ store }) => zoomAtWork(store, ZOOM, stemsFacts(store).width),
+  },
   { keys: ['-'], group: 'Pointer and view', text: 'Zoom out', run: ({ store }) => zoomAtWork(store, 1 / ZOOM, stemsFacts(store).width) },
-  { keys: ['shift+f'], group: 'Pointer and view', text: 'Turn following the playhead on or off', also: ['autoscroll', 'scroll', 'catch'], run: ({ store }) => store.getState().setDesk({ follow: store.getState().desk.follow === 'on' ? 'off' : 'on' }) },
-  { keys: ['x'], group: 'Pointer and view', text: 'The table of hits', also: ['event list'], run: ({ store }) => store.getState().setDesk({ table: !store.getState().desk.table }) },
-  { keys: ['?'], group: 'Pointer and view', text: 'This sheet', also: ['shortcuts', 'keyboard', 'help'], run: ({ store }) => store.getState().setDesk({ dialog: 'keys' }) },
+  {
+    keys: ['shift+f'],
+    group: 'Pointer and view',
+    text: 'Turn following the playhead on or off',
+    also: ['autoscroll', 'scroll', 'catch'],
+    run: ({ store }) => store.getState().setDesk({ follow: store.getState().desk.follow === 'on' ? 'off' : 'on' }),
+  },
+  {
+    keys: ['x'],
+    group: 'Pointer and view',
+    text: 'The table of hits',
+    also: ['event list'],
+    run: ({ store }) => store.getState().setDesk({ table: !store.getState().desk.table }),
+  },
+  {
+    keys: ['?'],
+    group: 'Pointer and view',
+    text: 'This sheet',
+    also: ['shortcuts', 'keyboard', 'help'],
+    run: ({ store }) => store.getState().setDesk({ dialog: 'keys' }),
+  },
 
   { keys: ['escape'], group: 'Pointer and view', text: 'Put back, leave, choose nothing: one thing at a time' },
 
-  { keys: ['mod+k'], group: 'Pointer and view', text: 'Find anything by its words', also: ['search', 'command'], run: ({ store }) => store.getState().setDesk({ dialog: 'find' }) },
+  {
+    keys: ['mod+k'],
+    group: 'Pointer and view',
+    text: 'Find anything by its words',
+    also: ['search', 'command'],
+    run: ({ store }) => store.getState().setDesk({ dialog: 'find' }),
+  },
 
-  ...BENCH_PAGES.map(
-    (page): KeySpec => ({ keys: [`p ${page.letter}`], group: 'Pages', text: `Open the page ${page.title}`, also: page.also ?? [], run: ({ store }) => openPage(store, page.id) }),
-  ),
+  ...BENCH_PAGES.map((page): KeySpec => ({
+    keys: [`p ${page.letter}`],
+    group: 'Pages',
+    text: `Open the page ${page.title}`,
+    also: page.also ?? [],
+    run: ({ store }) => openPage(store, page.id),
+  })),
 
-  { keys: ['mod+s'], group: 'Keep', text: 'Say whether all is saved; it always is by itself', also: ['save'], run: ({ store }) => saySaved(store) },
-  { keys: ['mod+shift+k'], group: 'Keep', text: 'Keep a version, under the next number', also: ['snapshot'], run: ({ store }) => void keepVersion(store) },
-  { keys: ['mod+shift+e'], group: 'Keep', text: 'Export', also: ['MIDI file', 'bounce', 'save as', 'render'], run: ({ store }) => store.getState().setDesk({ dialog: 'export' }) },
-  { keys: ['mod+e'], group: 'Keep', text: 'Repeat the last export, with the part as it is now', also: ['bounce again'], run: ({ store }) => void import('../dialogs/export/last-export').then((m) => m.exportAgain(store)) },
+  {
+    keys: ['mod+s'],
+    group: 'Keep',
+    text: 'Say whether all is saved; it always is by itself',
+    also: ['save'],
+    run: ({ store }) => saySaved(store),
+  },
+  {
+    keys: ['mod+shift+k'],
+    group: 'Keep',
+    text: 'Keep a version, under the next number',
+    also: ['snapshot'],
+    run: ({ store }) => void keepVersion(store),
+  },
+  {
+    keys: ['mod+shift+e'],
+    group: 'Keep',
+    text: 'Export',
+    also: ['MIDI file', 'bounce', 'save as', 'render'],
+    run: ({ store }) => store.getState().setDesk({ dialog: 'export' }),
+  },
+  {
+    keys: ['mod+e'],
+    group: 'Keep',
+    text: 'Repeat the last export, with the part as it is now',
+    also: ['bounce again'],
+    run: ({ store }) => void import('../dialogs/export/last-export').then((m) => m.exportAgain(store)),
+  },
   { keys: ['mod+z'], group: 'Keep', text: 'Undo', run: ({ store }) => undo(store) },
   { keys: ['mod+shift+z', 'mod+y'], group: 'Keep', text: 'Redo', run: ({ store }) => redo(store) },
 ];

@@ -19,8 +19,20 @@ import type { Dialog } from '../store/bench-store';
 import type { KeySpec } from './keys';
 
 const group = 'Pages' as const;
-const section = (page: string, name: string, text: string, also: readonly string[]): KeySpec => ({ keys: [], group, text, also, run: ({ store }) => openPage(store, page, name) });
-const dialog = (which: Dialog, text: string, also: readonly string[]): KeySpec => ({ keys: [], group, text, also, run: ({ store }) => store.getState().setDesk({ dialog: which }) });
+const section = (page: string, name: string, text: string, also: readonly string[]): KeySpec => ({
+  keys: [],
+  group,
+  text,
+  also,
+  run: ({ store }) => openPage(store, page, name),
+});
+const dialog = (which: Dialog, text: string, also: readonly string[]): KeySpec => ({
+  keys: [],
+  group,
+  text,
+  also,
+  run: ({ store }) => store.getState().setDesk({ dialog: which }),
+});
 
 /** What drums are called besides. */
 const ALSO_CALLED: Readonly<Record<string, readonly string[]>> = {
@@ -56,9 +68,13 @@ const ROWS: readonly KeySpec[] = VOICES.map((voice): KeySpec => {
 
 export const MORE: readonly KeySpec[] = [
   ...ROWS,
-  ...MOVE_FACES.map(
-    (face): KeySpec => ({ keys: [], group: 'Edit', text: `Add the move ${face.word.toLowerCase()}`, also: face.also, run: ({ store }) => addMoveOf(store, face) }),
-  ),
+  ...MOVE_FACES.map((face): KeySpec => ({
+    keys: [],
+    group: 'Edit',
+    text: `Add the move ${face.word.toLowerCase()}`,
+    also: face.also,
+    run: ({ store }) => addMoveOf(store, face),
+  })),
   dialog('feels', 'Hear and use a whole feel', ['preset', 'style', 'human', 'humanize']),
   dialog('learn', 'Learn a groove from these hits', ['extract groove', 'groove template']),
   dialog('versions', 'Keep a version of the part, compare, go back', ['snapshot', 'as imported', 'revert', 'backup']),
@@ -66,14 +82,58 @@ export const MORE: readonly KeySpec[] = [
   dialog('own-row', 'Add a row with your own name', ['new row', 'custom', 'lane', 'track', 'sound']),
   dialog('patterns', 'Pattern book: keep these hits, put others down', ['pattern', 'clip', 'phrase', 'library', 'loop']),
   dialog('sounds', 'Your own sounds: kits, single ones, folders', ['sample', 'samples', 'WAV', 'import sounds', 'load kit', 'one shot']),
-  { keys: [], group: 'Edit', text: 'Give the selected hits a row of their own', also: ['split', 'separate', 'lane', 'track', 'layer'], run: ({ store }) => selectionToOwnRow(store) },
-  { keys: [], group: 'Edit', text: 'Count it at twice the tempo, in notes twice as long', also: ['double time', 'double tempo', 'half length'], run: ({ store }) => countAt(store, 2) },
-  { keys: [], group: 'Edit', text: 'Count it at half the tempo, in notes half as long', also: ['half time', 'halve tempo', 'double length'], run: ({ store }) => countAt(store, 0.5) },
-  dialog('target', 'Choose the target: how strokes leave for another instrument', ['export keys', 'channel', 'note map', 'send out', 'articulation', 'output', 'drum map']),
+  {
+    keys: [],
+    group: 'Edit',
+    text: 'Give the selected hits a row of their own',
+    also: ['split', 'separate', 'lane', 'track', 'layer'],
+    run: ({ store }) => selectionToOwnRow(store),
+  },
+  {
+    keys: [],
+    group: 'Edit',
+    text: 'Count it at twice the tempo, in notes twice as long',
+    also: ['double time', 'double tempo', 'half length'],
+    run: ({ store }) => countAt(store, 2),
+  },
+  {
+    keys: [],
+    group: 'Edit',
+    text: 'Count it at half the tempo, in notes half as long',
+    also: ['half time', 'halve tempo', 'double length'],
+    run: ({ store }) => countAt(store, 0.5),
+  },
+  dialog('target', 'Choose the target: how strokes leave for another instrument', [
+    'export keys',
+    'channel',
+    'note map',
+    'send out',
+    'articulation',
+    'output',
+    'drum map',
+  ]),
   dialog('kit', 'Choose what each MIDI key plays', ['key map', 'kit map', 'drum map', 'note map', 'General MIDI']),
-  { keys: [], group: 'Edit', text: 'Write the feel into the hits', also: ['bake', 'freeze', 'commit', 'apply'], run: ({ store }) => store.getState().run('Write the feel into the hits', bake) },
-  { keys: [], group: 'Dynamics', text: 'Soften the off-beat hats', also: ['hi-hat', 'accent', 'dynamics'], run: ({ store }) => softenOffBeatHats(store) },
-  { keys: [], group: 'Dynamics', text: 'Make ghosts of the selected hits', also: ['ghost notes', 'soft'], run: ({ store }) => actOnSelection(store, 'Make ghosts:', (p, ids) => setGhost(p, ids, true)) },
+  {
+    keys: [],
+    group: 'Edit',
+    text: 'Write the feel into the hits',
+    also: ['bake', 'freeze', 'commit', 'apply'],
+    run: ({ store }) => store.getState().run('Write the feel into the hits', bake),
+  },
+  {
+    keys: [],
+    group: 'Dynamics',
+    text: 'Soften the off-beat hats',
+    also: ['hi-hat', 'accent', 'dynamics'],
+    run: ({ store }) => softenOffBeatHats(store),
+  },
+  {
+    keys: [],
+    group: 'Dynamics',
+    text: 'Make ghosts of the selected hits',
+    also: ['ghost notes', 'soft'],
+    run: ({ store }) => actOnSelection(store, 'Make ghosts:', (p, ids) => setGhost(p, ids, true)),
+  },
   {
     keys: [],
     group: 'Keep',
@@ -98,7 +158,16 @@ export const MORE: readonly KeySpec[] = [
       run(`Merge ${duplicates.size} duplicates`, (p) => removeHits(p, duplicates));
     },
   },
-  section('hits', 'dynamics', 'Shape velocities: compress, randomize, ramp, accent', ['velocity', 'dynamics', 'compress', 'expand', 'randomize', 'crescendo', 'scale', 'limit']),
+  section('hits', 'dynamics', 'Shape velocities: compress, randomize, ramp, accent', [
+    'velocity',
+    'dynamics',
+    'compress',
+    'expand',
+    'randomize',
+    'crescendo',
+    'scale',
+    'limit',
+  ]),
   section('hits', 'placement', 'Nudge hits, set them apart, give them to another line', ['timing', 'nudge', 'flam', 'offset']),
   section('placement', 'read', 'Lines and swing as read; doubtful hits', ['grid', 'swing detection', 'ambiguous', 'analysis']),
   {
@@ -111,11 +180,27 @@ export const MORE: readonly KeySpec[] = [
   section('hits', 'lengths', 'Set how long hits last', ['length', 'duration', 'gate', 'note length', 'legato']),
   section('hits', 'ghosts', 'Suggest ghost notes', ['ghost notes', 'fill in', 'add ghosts']),
   section('hits', 'chance', 'Chance, and passes in which hits sound', ['probability', 'condition', 'every second time', 'random']),
-  section('hits', 'ornaments', 'Rolls, flams, drags and echoes', ['roll', 'flam', 'drag', 'ruff', 'delay', 'retrigger', 'expand', 'combine']),
+  section('hits', 'ornaments', 'Rolls, flams, drags and echoes', [
+    'roll',
+    'flam',
+    'drag',
+    'ruff',
+    'delay',
+    'retrigger',
+    'expand',
+    'combine',
+  ]),
   section('hits', 'choose', 'Select by rule', ['select off-beats', 'filter', 'random selection', 'every second']),
   section('hits', 'marks', 'Mark ghosts and chokes, lock, merge', ['lock', 'choke', 'merge']),
   section('bars', 'order', 'Length, insert, repeat and move bars', ['bars', 'duplicate bars', 'double', 'shorten']),
-  section('bars', 'lines', 'Meter, pickup, and where the lines start', ['time signature', 'meter', 'pickup', 'upbeat', 'downbeat', 'offset']),
+  section('bars', 'lines', 'Meter, pickup, and where the lines start', [
+    'time signature',
+    'meter',
+    'pickup',
+    'upbeat',
+    'downbeat',
+    'offset',
+  ]),
   section('bars', 'cells', 'Rhythm cells', ['pattern', 'euclidean', 'four on the floor', 'backbeat']),
   section('bars', 'fills', 'Fills at the end of bars', ['fill', 'break', 'roll', 'tom fill', 'build-up', 'drum fill']),
   section('bars', 'vary', 'Vary bars that repeat', ['variation', 'mutate', 'randomize pattern', 'less repetition']),
@@ -124,9 +209,27 @@ export const MORE: readonly KeySpec[] = [
   section('takes', 'out', 'Send what is heard to a MIDI device', ['MIDI output', 'external', 'sync', 'MIDI clock']),
   section('takes', 'beside', 'Play to a backing track', ['backing', 'song', 'reference', 'rehearse', 'play along']),
   section('takes', 'takes', 'Recorded takes: place them again, guard against crosstalk', ['crosstalk', 'aftertouch', 'monitor', 'fold']),
-  section('sound', 'rows', 'Row sound: level, pan, tuning, decay', ['decay', 'ring', 'transpose', 'pitch', 'mixer', 'fade', 'brightness', 'factory kit', 'rimshot', 'sidestick', 'snare', 'kick', 'clap']),
+  section('sound', 'rows', 'Row sound: level, pan, tuning, decay', [
+    'decay',
+    'ring',
+    'transpose',
+    'pitch',
+    'mixer',
+    'fade',
+    'brightness',
+    'factory kit',
+    'rimshot',
+    'sidestick',
+    'snare',
+    'kick',
+    'clap',
+  ]),
   section('sound', 'master', 'Master level and limiter', ['master', 'loudness', 'limiter', 'clipped', 'volume', 'meter']),
-  told('There is no distortion; a row has level, tuning, decay and brightness', ['distortion', 'drive', 'overdrive', 'saturation'], 'The page Sound has level, pan, tuning and decay for each row.'),
+  told(
+    'There is no distortion; a row has level, tuning, decay and brightness',
+    ['distortion', 'drive', 'overdrive', 'saturation'],
+    'The page Sound has level, pan, tuning and decay for each row.',
+  ),
   section('hits', 'ornaments', 'Pedal rolls, buzz rolls and other ornaments', ['ornament', 'buzz roll', 'thin out']),
   section('hits', 'choose', 'Select on-beat hits, off-beat hits, or every second hit', ['on-beat', 'off-beat', 'syncopation']),
   section('hits', 'copies', 'Copy, shift and rotate hits', ['copies', 'rotate', 'offset', 'reverse']),
@@ -134,11 +237,35 @@ export const MORE: readonly KeySpec[] = [
   section('placement', 'rows', 'Measure lean, spread, swing and velocity of each row', ['analysis', 'measure', 'timing', 'statistics']),
   section('placement', 'blind', 'Compare two versions blind', ['blind test', 'listening test', 'equal loudness']),
   section('placement', 'alike', 'Find bars that are alike', ['similar bars', 'repeats']),
-  section('hands', 'player', 'Set the lead hand: right-handed or left-handed', ['left-handed', 'lefty', 'sticking', 'handedness', 'drummer']),
+  section('hands', 'player', 'Set the lead hand: right-handed or left-handed', [
+    'left-handed',
+    'lefty',
+    'sticking',
+    'handedness',
+    'drummer',
+  ]),
   section('order', 'order', 'Running order: arrange the sections of the song', ['arrange', 'intro', 'verse', 'chorus', 'song structure']),
-  section('breaks', 'piece', 'Slices of a break: tune, reverse and move them', ['slice', 'chop', 'sample', 'reverse', 'warp', 'stretch', 'loop']),
-  section('feel', 'moves', 'Straighten a swung part, or undo the quantize', ['straighten', 'unquantize', 'deswing', 'quintuplet', 'humanise']),
-  told('Loop length of a row (polymeter)', ['cycle', 'polymeter', 'row length', 'steps', 'phase'], 'Open the menu of the row, beside its name, and choose its loop length.'),
+  section('breaks', 'piece', 'Slices of a break: tune, reverse and move them', [
+    'slice',
+    'chop',
+    'sample',
+    'reverse',
+    'warp',
+    'stretch',
+    'loop',
+  ]),
+  section('feel', 'moves', 'Straighten a swung part, or undo the quantize', [
+    'straighten',
+    'unquantize',
+    'deswing',
+    'quintuplet',
+    'humanise',
+  ]),
+  told(
+    'Loop length of a row (polymeter)',
+    ['cycle', 'polymeter', 'row length', 'steps', 'phase'],
+    'Open the menu of the row, beside its name, and choose its loop length.',
+  ),
   told('Rename a row', ['rename', 'name', 'label'], 'Open the menu of the row, beside its name, and choose Rename.'),
   {
     keys: [],
@@ -148,14 +275,38 @@ export const MORE: readonly KeySpec[] = [
     run({ store }) {
       const { part, transport, run } = store.getState();
       const { start } = meterMapOf(part).barOf(transport.fromBar);
-      if (transport.fromBar === 0 || part.tempo.some((t) => t.tick === start)) return say('There is a tempo at this bar already: change it in the top line.');
+      if (transport.fromBar === 0 || part.tempo.some((t) => t.tick === start))
+        return say('There is a tempo at this bar already: change it in the top line.');
       run(`Put a tempo change at bar ${transport.fromBar + 1}`, (p) => addTempoChange(p, start, tempoMapOf(p).bpmAt(start)));
     },
   },
   told('Tempo of the part', ['BPM', 'tap tempo', 'speed'], 'Type or drag the tempo in the top line, or tap it there.'),
-  dialog('export', 'Export one sound file per row, or a seamless loop', ['stems', 'stem', 'bounce', 'seamless loop', 'consolidate', 'render', 'mixdown', 'batch']),
-  told('Duplicate the part', ['duplicate part', 'copy part', 'clone', 'save as'], 'On the Shelf, right-click the card of the part to duplicate it.'),
-  told('Copy hits to the clipboard and paste them', ['clipboard', 'copy', 'cut', 'paste'], 'Copy with Ctrl C, cut with Ctrl X, paste with Ctrl V.'),
+  dialog('export', 'Export one sound file per row, or a seamless loop', [
+    'stems',
+    'stem',
+    'bounce',
+    'seamless loop',
+    'consolidate',
+    'render',
+    'mixdown',
+    'batch',
+  ]),
+  told(
+    'Duplicate the part',
+    ['duplicate part', 'copy part', 'clone', 'save as'],
+    'On the Shelf, right-click the card of the part to duplicate it.',
+  ),
+  told(
+    'Copy hits to the clipboard and paste them',
+    ['clipboard', 'copy', 'cut', 'paste'],
+    'Copy with Ctrl C, cut with Ctrl X, paste with Ctrl V.',
+  ),
   told('Zoom with the wheel', ['zoom', 'magnify', 'scale'], 'Hold Ctrl and turn the wheel to zoom around the pointer.'),
-  { keys: [], group: 'Edit', text: 'Pitch bend of hits is written when MIDI is exported', also: ['bend', 'pitch bend'], run: ({ store }) => store.getState().setDesk({ dialog: 'export' }) },
+  {
+    keys: [],
+    group: 'Edit',
+    text: 'Pitch bend of hits is written when MIDI is exported',
+    also: ['bend', 'pitch bend'],
+    run: ({ store }) => store.getState().setDesk({ dialog: 'export' }),
+  },
 ];

@@ -6,8 +6,14 @@
 export function rank(text: string, written: string, keywords: string[] = []): number {
   const own = words(text);
   const others = keywords.flatMap(words);
-  const scores = words(written).map((w): number => (own.includes(w) ? 1 : own.some((o) => o.startsWith(w)) ? 0.9 : others.includes(w) ? 0.8 : others.some((o) => o.startsWith(w)) ? 0.6 : 0));
+  const scores = words(written).map((w): number =>
+    own.includes(w) ? 1 : own.some((o) => o.startsWith(w)) ? 0.9 : others.includes(w) ? 0.8 : others.some((o) => o.startsWith(w)) ? 0.6 : 0,
+  );
   return scores.length === 0 ? 1 : scores.includes(0) ? 0 : scores.reduce((a, b) => a + b, 0) / scores.length;
 }
 
-const words = (text: string): string[] => text.toLowerCase().split(/[^\p{L}\p{N}/]+/u).filter(Boolean);
+const words = (text: string): string[] =>
+  text
+    .toLowerCase()
+    .split(/[^\p{L}\p{N}/]+/u)
+    .filter(Boolean);

@@ -48,19 +48,23 @@ export function useKeys(playback: Playback, specs: readonly KeySpec[] = KEYS): v
   const context = useMemo((): Context => ({ store, playback, recording }), [store, playback, recording]);
   /** The key that is held down. */
   const held = useRef<KeySpec | null>(null);
-  useHotkeys('*', (e) => {
-    const { desk, setDesk } = store.getState();
-    if (desk.leading && !e.repeat) setDesk({ leading: false });
-    else if (keysOf(e) === LEADER && !e.repeat) return setDesk({ leading: true });
-    const spec = keyOf(e, specs, desk.leading);
-    if (!spec?.run && !spec?.hold) return;
-    if (e.repeat && spec.hold) return;
-    if (spec.run) e.preventDefault();
-    spec.run?.(context);
-    if (!spec.hold) return;
-    held.current = spec;
-    spec.hold(context, true);
-  }, OPTIONS);
+  useHotkeys(
+    '*',
+    (e) => {
+      const { desk, setDesk } = store.getState();
+      if (desk.leading && !e.repeat) setDesk({ leading: false });
+      else if (keysOf(e) === LEADER && !e.repeat) return setDesk({ leading: true });
+      const spec = keyOf(e, specs, desk.leading);
+      if (!spec?.run && !spec?.hold) return;
+      if (e.repeat && spec.hold) return;
+      if (spec.run) e.preventDefault();
+      spec.run?.(context);
+      if (!spec.hold) return;
+      held.current = spec;
+      spec.hold(context, true);
+    },
+    OPTIONS,
+  );
   useEffect(() => {
     const letGo = () => {
       held.current?.hold?.(context, false);
@@ -75,7 +79,13 @@ export function useKeys(playback: Playback, specs: readonly KeySpec[] = KEYS): v
       const { desk, setDesk } = store.getState();
       if (desk.leading) setDesk({ leading: false });
       const focused = document.activeElement as HTMLElement | null;
-      if (e.detail > 0 && focused?.matches('button, input, a, summary') && !focused.matches(KEEPS_FOCUS) && !focused.closest('[role=dialog]')) focused.blur();
+      if (
+        e.detail > 0 &&
+        focused?.matches('button, input, a, summary') &&
+        !focused.matches(KEEPS_FOCUS) &&
+        !focused.closest('[role=dialog]')
+      )
+        focused.blur();
     };
     window.addEventListener('keyup', onUp);
     // A window that loses the keyboard never hears the key come up.

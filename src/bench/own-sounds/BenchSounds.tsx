@@ -31,7 +31,8 @@ function playKept(store: BenchStore, kept: Kept): void {
   sayWith(`${label} plays ${kept.sound.name}.`, 'Undo', () => store.getState().undo());
 }
 
-const playKit = ({ getState }: BenchStore, { id, name }: OwnKit): void => getState().run(`Play with ${name}`, (p) => setOwnKit(p, { id, name }));
+const playKit = ({ getState }: BenchStore, { id, name }: OwnKit): void =>
+  getState().run(`Play with ${name}`, (p) => setOwnKit(p, { id, name }));
 
 /** What lies over the Bench of the user's own sounds: what comes in, or else what there is. */
 export function BenchSounds() {
@@ -39,7 +40,10 @@ export function BenchSounds() {
   const isComing = useStore(incoming, (s) => s.now !== null);
   const close = () => store.getState().setDesk({ dialog: null });
   // Once what came in is kept or left, the part is what one wants to see.
-  useEffect(() => incoming.subscribe(({ now }, before) => now === null && before.now !== null && store.getState().setDesk({ dialog: null })), [store]);
+  useEffect(
+    () => incoming.subscribe(({ now }, before) => now === null && before.now !== null && store.getState().setDesk({ dialog: null })),
+    [store],
+  );
   if (isComing) return <IncomingSounds usedAs="play" onTaken={(kept) => playKept(store, kept)} />;
   return (
     <SoundsLibrary

@@ -23,9 +23,15 @@ export interface Candidate {
   keep(): Promise<void>;
 }
 
-const ready = (name: string, key: string, plays: RowPlays | undefined): Candidate => ({ name, key, load: () => Promise.resolve(plays), keep: () => Promise.resolve() });
+const ready = (name: string, key: string, plays: RowPlays | undefined): Candidate => ({
+  name,
+  key,
+  load: () => Promise.resolve(plays),
+  keep: () => Promise.resolve(),
+});
 
-export const keyOfPlays = (plays: RowPlays | undefined): string => (!plays ? 'as the kit has it' : 'kit' in plays ? `kit ${plays.kit}` : 'own' in plays ? `own ${plays.own}` : `break ${plays.break}`);
+export const keyOfPlays = (plays: RowPlays | undefined): string =>
+  !plays ? 'as the kit has it' : 'kit' in plays ? `kit ${plays.kit}` : 'own' in plays ? `own ${plays.own}` : `break ${plays.break}`;
 
 /** All sounds of a row's kind: its kit's, those of the other kits, the user's own, those in folders. */
 export function candidatesFor(part: Part, row: VoiceName): Candidate[] {
@@ -34,7 +40,8 @@ export function candidatesFor(part: Part, row: VoiceName): Candidate[] {
   // The kit's own is offered as such.
   const others = sounds.filter((s) => part.ownKit === undefined || s.kit !== part.ownKit.id);
   const own = others.filter((s) => s.voice === voice);
-  const kin = own.length > 0 ? own : others.filter((s) => familyOfVoice(voice) !== undefined && familyOfVoice(s.voice) === familyOfVoice(voice));
+  const kin =
+    own.length > 0 ? own : others.filter((s) => familyOfVoice(voice) !== undefined && familyOfVoice(s.voice) === familyOfVoice(voice));
   return [
     ready(`as ${part.ownKit?.name ?? kitOf(part)} has it`, keyOfPlays(undefined), undefined),
     ...KIT_NAMES.filter((kit) => part.ownKit !== undefined || kit !== kitOf(part)).map((kit) => ready(kit, keyOfPlays({ kit }), { kit })),

@@ -31,8 +31,18 @@ export async function stepSound(store: BenchStore, playback: Playback, by: numbe
   if (!row) return say('Open a row first: click its name.');
   if (trying?.store !== store || trying.row !== row.voice || !trying.edit.isOpen) {
     const list = candidatesFor(part, row.voice);
-    const at = Math.max(0, list.findIndex((c) => c.key === keyOfPlays(row.plays)));
-    const begun: Trying = { store, row: row.voice, list, at, press: 0, edit: store.getState().open('Try a sound', 'trial', (how) => how === 'kept' && void keep(begun)) };
+    const at = Math.max(
+      0,
+      list.findIndex((c) => c.key === keyOfPlays(row.plays)),
+    );
+    const begun: Trying = {
+      store,
+      row: row.voice,
+      list,
+      at,
+      press: 0,
+      edit: store.getState().open('Try a sound', 'trial', (how) => how === 'kept' && void keep(begun)),
+    };
     trying = begun;
   }
   const now = trying;
@@ -66,7 +76,12 @@ function prepareNear({ store, row, list, at }: Trying, { engine }: Playback) {
     const near = list[(at + by + list.length) % list.length];
     void near
       ?.load()
-      .then((plays) => engine.prepare({ ...store.getState().part, rows: setRowPlays(store.getState().part, row, plays).rows.filter((r) => r.voice === row) }))
+      .then((plays) =>
+        engine.prepare({
+          ...store.getState().part,
+          rows: setRowPlays(store.getState().part, row, plays).rows.filter((r) => r.voice === row),
+        }),
+      )
       // It is told of when it is its turn.
       .catch(() => {});
   }

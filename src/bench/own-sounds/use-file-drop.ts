@@ -19,7 +19,9 @@ function rowUnder(e: DragEvent, store: BenchStore): TargetRow | null {
   const onStems = e.target instanceof Element && e.target.closest('[data-stems]') !== null;
   const row = (named ?? (onStems ? beside : undefined))?.dataset.row;
   const { part } = store.getState();
-  return row !== undefined && part.rows.some((r) => r.voice === row) ? { row, label: labelOfRow(part, row), voice: soundOfRow(part, row) } : null;
+  return row !== undefined && part.rows.some((r) => r.voice === row)
+    ? { row, label: labelOfRow(part, row), voice: soundOfRow(part, row) }
+    : null;
 }
 
 const isOnName = (e: DragEvent): boolean => e.target instanceof Element && e.target.closest('[data-row]') !== null;
@@ -29,14 +31,20 @@ async function dropOnStems(store: BenchStore, file: File, target: TargetRow): Pr
   const { isLoop } = await import('@/breaks/bring-break');
   const asSound = async () => (await import('./BenchSounds')).receiveOnBench(store, Promise.resolve([{ path: file.name, file }]), target);
   if (!(await isLoop(file, new AbortController().signal))) return asSound();
-  await (await import('../breaks/bring')).bringUnder(store, file, { words: `as the sound of ${target.label}`, choose: () => void asSound().catch(showError) });
+  await (
+    await import('../breaks/bring')
+  ).bringUnder(store, file, { words: `as the sound of ${target.label}`, choose: () => void asSound().catch(showError) });
 }
 
 /** Parts and MIDI files are asked about; all else of ours goes where it belongs. */
 async function bringNotes({ getState }: BenchStore, file: File): Promise<void> {
   if (/\.json$/i.test(file.name)) {
     // What reads files comes with the first of them.
-    const [text, { bringIn, broughtWords }, { kindOfFile }] = await Promise.all([file.text(), import('@/storage/bring-in'), import('@/formats/kind-of-file')]);
+    const [text, { bringIn, broughtWords }, { kindOfFile }] = await Promise.all([
+      file.text(),
+      import('@/storage/bring-in'),
+      import('@/formats/kind-of-file'),
+    ]);
     if (kindOfFile(text) !== 'part') return say(broughtWords(await bringIn(text, file.name)));
   }
   getState().setDesk({ dialog: 'dropped', dropped: file });
@@ -56,7 +64,8 @@ export function useFileDrop(): void {
       if (alone && /\.(midi?|json)$/i.test(alone.name)) return void bringNotes(store, alone).catch(showError);
       const target = rowUnder(e, store);
       // A recording beside the rows is a loop for the part; on a row it is that row's sound.
-      if (alone && !target && isSoundPath(alone.name)) return void import('../breaks/bring').then(({ bringUnder }) => bringUnder(store, alone)).catch(showError);
+      if (alone && !target && isSoundPath(alone.name))
+        return void import('../breaks/bring').then(({ bringUnder }) => bringUnder(store, alone)).catch(showError);
       // On a row's stems it may be either: a loop is told by its strokes.
       if (alone && target && !isOnName(e) && isSoundPath(alone.name)) return void dropOnStems(store, alone, target).catch(showError);
       // A drop's files have to be asked for while it is handled.

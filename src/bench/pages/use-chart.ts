@@ -6,7 +6,11 @@ import { CANVAS_FONT, onThemeChange, readPalette, type Palette } from '../stems/
  * A chart on a canvas, still and deaf: it is painted whenever `paint` is another one, and when the theme changes.
  * @param config of an empty chart, made once @param paint its data and colours
  */
-export function useChart<T extends ChartType>(canvas: RefObject<HTMLCanvasElement | null>, config: () => ChartConfiguration<T>, paint: (chart: Chart<T>, palette: Palette) => void): RefObject<Chart<T> | null> {
+export function useChart<T extends ChartType>(
+  canvas: RefObject<HTMLCanvasElement | null>,
+  config: () => ChartConfiguration<T>,
+  paint: (chart: Chart<T>, palette: Palette) => void,
+): RefObject<Chart<T> | null> {
   const chart = useRef<Chart<T> | null>(null);
   const made = useRef(config);
   useEffect(() => {

@@ -47,7 +47,11 @@ export class BesideTrack {
     this.gain.gain.value = 10 ** (of.level / 20);
     const now = seconds(context.currentTime);
     const sounding = (this.sounding ??= { key, buffer: of.buffer, next: 0, sources: [] });
-    for (let stretch = stretches.at(sounding.next); stretch && startedAt + stretch.begin <= now + AHEAD_SECONDS; stretch = stretches.at(++sounding.next)) {
+    for (
+      let stretch = stretches.at(sounding.next);
+      stretch && startedAt + stretch.begin <= now + AHEAD_SECONDS;
+      stretch = stretches.at(++sounding.next)
+    ) {
       const slice = sliceOf(of, stretch, startedAt, now);
       if (!slice) continue;
       const source = new AudioBufferSourceNode(context, { buffer: of.buffer });

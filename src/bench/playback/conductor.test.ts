@@ -15,7 +15,10 @@ const Q = TICKS_PER_QUARTER;
 const four: Part = {
   ...smallPart(Array.from({ length: 16 }, (_, i): [string, number, number] => ['rim', i, 90])),
   bars: 4,
-  sections: [{ id: 'v', name: 'Verse', from: 1, bars: 1 }, { id: 'c', name: 'Chorus', from: 3, bars: 2, leave: 'end' }],
+  sections: [
+    { id: 'v', name: 'Verse', from: 1, bars: 1 },
+    { id: 'c', name: 'Chorus', from: 3, bars: 2, leave: 'end' },
+  ],
 };
 
 /** A player that does what it is told, and plays nothing. */
@@ -36,8 +39,10 @@ function fakeEngine() {
       return fake.isPlaying ? { name: fake.name, next: null } : null;
     },
     position: () => (fake.isPlaying ? fake.at : null),
-    setPrograms: ({ performed }: Cue['versions'], name: string) => void fake.programs.push({ name, start: performed.startTick / Q, end: performed.endTick / Q }),
-    setQueue: (cues: readonly Cue[]) => void (fake.queue = cues.map(({ name, when, versions }) => ({ name, when, start: versions.performed.startTick / Q }))),
+    setPrograms: ({ performed }: Cue['versions'], name: string) =>
+      void fake.programs.push({ name, start: performed.startTick / Q, end: performed.endTick / Q }),
+    setQueue: (cues: readonly Cue[]) =>
+      void (fake.queue = cues.map(({ name, when, versions }) => ({ name, when, start: versions.performed.startTick / Q }))),
     tell: () => listeners.forEach((l) => l()),
   };
   return fake;

@@ -30,14 +30,20 @@ export interface Conducted {
 const PASSES_AHEAD = 2;
 const SECONDS_AHEAD = 2;
 
-const isSameBars = (a: Wanted, b: Wanted): boolean => a.idea === b.idea && a.kind === b.kind && (a.kind !== 'bars' || (b.kind === 'bars' && a.from === b.from && a.to === b.to));
+const isSameBars = (a: Wanted, b: Wanted): boolean =>
+  a.idea === b.idea && a.kind === b.kind && (a.kind !== 'bars' || (b.kind === 'bars' && a.from === b.from && a.to === b.to));
 
 /** The bars before a loop, where there are any: they sound once, then the loop takes over. */
-const ledInto = (wanted: Wanted, bars: number): Wanted => (bars > 0 && wanted.kind === 'bars' && wanted.from > 0 ? { ...wanted, from: Math.max(0, wanted.from - bars), to: wanted.from, leadsIn: true } : wanted);
+const ledInto = (wanted: Wanted, bars: number): Wanted =>
+  bars > 0 && wanted.kind === 'bars' && wanted.from > 0
+    ? { ...wanted, from: Math.max(0, wanted.from - bars), to: wanted.from, leadsIn: true }
+    : wanted;
 
 /** The section whose bars are played; undefined where they are no section's. */
 export const sectionPlayed = (part: Pick<Part, 'sections'>, wanted: Wanted | null): Section | undefined =>
-  wanted?.kind === 'bars' && wanted.idea === null ? part.sections?.find((s) => barsOf(s).from === wanted.from && barsOf(s).to === wanted.to) : undefined;
+  wanted?.kind === 'bars' && wanted.idea === null
+    ? part.sections?.find((s) => barsOf(s).from === wanted.from && barsOf(s).to === wanted.to)
+    : undefined;
 
 /**
  * Tells the player what plays and what takes over, as the part and the transport change. A loop that is changed around the playhead changes
@@ -164,7 +170,10 @@ export class Conductor {
     const at = this.engine.position();
     if (at === null) return true;
     const { part } = this.store.getState();
-    const range = asked.kind === 'bars' ? ticksOfBars(part, asked.from, Math.min(asked.to, part.bars)) : { start: Math.min(part.origin, 0), end: endOfPart(part) };
+    const range =
+      asked.kind === 'bars'
+        ? ticksOfBars(part, asked.from, Math.min(asked.to, part.bars))
+        : { start: Math.min(part.origin, 0), end: endOfPart(part) };
     return at >= range.start && at < range.end;
   }
 
@@ -194,7 +203,9 @@ export class Conductor {
 
   private queue(list: readonly Wanted[], when: When) {
     // What is queued already keeps its name, so that it is brought up to date and not put off.
-    const names = list.map((wanted) => this.queued.find((n) => JSON.stringify(this.wanted.get(n)) === JSON.stringify(wanted)) ?? this.nameOf(wanted));
+    const names = list.map(
+      (wanted) => this.queued.find((n) => JSON.stringify(this.wanted.get(n)) === JSON.stringify(wanted)) ?? this.nameOf(wanted),
+    );
     this.queued = names;
     this.engine.setQueue(
       list.flatMap((wanted, i) => {
@@ -245,7 +256,10 @@ export class Conductor {
       const times = Math.max(1, Math.round((now - this.since) / secondsOfBars(part, from, to)));
       const { switched } = this.state.getState();
       const last = switched.at(-1);
-      const joined = last?.section === section.id ? [...switched.slice(0, -1), { section: section.id, times: (last.times ?? 1) + times }] : [...switched, { section: section.id, times }];
+      const joined =
+        last?.section === section.id
+          ? [...switched.slice(0, -1), { section: section.id, times: (last.times ?? 1) + times }]
+          : [...switched, { section: section.id, times }];
       this.state.setState({ switched: joined });
     }
     this.since = now;

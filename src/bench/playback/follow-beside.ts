@@ -60,7 +60,15 @@ export function followBeside(bench: BenchStore, engine: SoundEngine): () => void
       return made;
     });
     // It begins at the file's zero.
-    return buffer && { buffer, firstDownbeat: tempoMapOf(part).toSeconds(part.origin), offsetMs: 0, seconds: seconds(buffer.duration), level: TONES_LEVEL };
+    return (
+      buffer && {
+        buffer,
+        firstDownbeat: tempoMapOf(part).toSeconds(part.origin),
+        offsetMs: 0,
+        seconds: seconds(buffer.duration),
+        level: TONES_LEVEL,
+      }
+    );
   };
 
   const look = () => {
@@ -72,9 +80,15 @@ export function followBeside(bench: BenchStore, engine: SoundEngine): () => void
     }
     const { program } = sounding;
     const isOrder = transport.order && main.order !== undefined;
-    const passes: Stretches = { key: [program.startTick, program.endTick, program.length, program.loop].join(), at: (n) => stretchOfPass(part, program, n) };
+    const passes: Stretches = {
+      key: [program.startTick, program.endTick, program.length, program.loop].join(),
+      at: (n) => stretchOfPass(part, program, n),
+    };
     // A running order is the song: the recording goes through it once; the song's other tracks go with the bars, wherever they come.
-    const once: Stretches = { key: `order ${program.length}`, at: (n) => (n === 0 ? { begin: 0, place: 0, length: program.length } : null) };
+    const once: Stretches = {
+      key: `order ${program.length}`,
+      at: (n) => (n === 0 ? { begin: 0, place: 0, length: program.length } : null),
+    };
     const others = tonesOf();
     const ofOrder = isOrder && others ? stretchesOfOrder(main, unrolledOrder(main).performed, program.length) : [];
     const rounds: Stretches = { key: `rounds ${ofOrder.map((s) => `${s.begin} ${s.place}`).join()}`, at: (n) => ofOrder[n] ?? null };
@@ -83,7 +97,12 @@ export function followBeside(bench: BenchStore, engine: SoundEngine): () => void
   };
 
   const timer = setInterval(look, LOOK_MS);
-  const stops = [engine.subscribe(look), bench.subscribe((state, before) => (state.part.backing !== before.part.backing || state.desk.tracksBeside !== before.desk.tracksBeside) && look())];
+  const stops = [
+    engine.subscribe(look),
+    bench.subscribe(
+      (state, before) => (state.part.backing !== before.part.backing || state.desk.tracksBeside !== before.desk.tracksBeside) && look(),
+    ),
+  ];
   return () => {
     clearInterval(timer);
     for (const stop of stops) stop();

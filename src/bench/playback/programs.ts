@@ -15,10 +15,20 @@ import type { ProgramInputs } from '../store/inputs';
 import { hitsBetween, otherOf, performanceWithin, writtenOf } from '../store/derived';
 
 /** What is played: bars over and over, in a pass of theirs, or once before the loop (`leadsIn`); the whole part once; or the running order. Of an idea, or (null) of the part itself. */
-export type Wanted = ({ kind: 'bars'; from: number; to: number; pass: number; leadsIn?: true } | { kind: 'all' } | { kind: 'order' }) & { idea: string | null };
+export type Wanted = ({ kind: 'bars'; from: number; to: number; pass: number; leadsIn?: true } | { kind: 'all' } | { kind: 'order' }) & {
+  idea: string | null;
+};
 
 /** What the transport asks for. */
-export function wantedOf({ transport: { loop, fromBar, toBar, order }, part, idea }: { transport: Transport; part: Pick<Part, 'order'>; idea: string | null }): Wanted {
+export function wantedOf({
+  transport: { loop, fromBar, toBar, order },
+  part,
+  idea,
+}: {
+  transport: Transport;
+  part: Pick<Part, 'order'>;
+  idea: string | null;
+}): Wanted {
   if (order && part.order) return { kind: 'order', idea };
   return loop ? { kind: 'bars', from: fromBar, to: toBar, pass: 1, idea } : { kind: 'all', idea };
 }
@@ -36,13 +46,20 @@ export function playableOf(wanted: Wanted, inputs: ProgramInputs, engine: SoundE
 }
 
 function rangeOf(wanted: Exclude<Wanted, { kind: 'order' }>, part: Part): ProgramRange {
-  if (wanted.kind === 'bars') return { ...ticksOfBars(part, Math.min(wanted.from, part.bars - 1), Math.min(wanted.to, part.bars)), loop: true, pass: wanted.pass };
+  if (wanted.kind === 'bars')
+    return { ...ticksOfBars(part, Math.min(wanted.from, part.bars - 1), Math.min(wanted.to, part.bars)), loop: true, pass: wanted.pass };
   const start = Math.min(part.origin, part.hits[0] ? meterMapOf(part).barAt(part.hits[0].tick).start : 0);
   return { start: ticks(start), end: endOfPart(part), loop: false };
 }
 
-function versionsOf(range: ProgramRange, { part, other, equalLoudness, proposal }: ProgramInputs, engine: SoundEngine, slots: Slots): Versions {
-  const make = (of: Part, performance: Performance): Program => makeProgram(of, performance, range, slots.of, engine.rowsOf(of), engine.ownSounds);
+function versionsOf(
+  range: ProgramRange,
+  { part, other, equalLoudness, proposal }: ProgramInputs,
+  engine: SoundEngine,
+  slots: Slots,
+): Versions {
+  const make = (of: Part, performance: Performance): Program =>
+    makeProgram(of, performance, range, slots.of, engine.rowsOf(of), engine.ownSounds);
   const { pass = 1 } = range;
   const inRange = hitsBetween(part, range.start, range.end);
   // Suggestions are heard while they are shown.
@@ -53,12 +70,22 @@ function versionsOf(range: ProgramRange, { part, other, equalLoudness, proposal 
   const performed = isUsual ? make(part, performanceWithin(part, inRange)) : make(sounding, performPart({ ...sounding, round }));
   const written = isUsual ? make(part, writtenOf(part, inRange)) : make(sounding, writtenPerformance(sounding));
   const compared = other && otherOf(part, other);
-  const otherProgram = compared && (isPlain(compared.part) ? make(compared.part, compared.performance) : make(soundingPart(compared.part), performPart(soundingPart(compared.part))));
-  return withGains({ performed, written, ...(otherProgram ? { other: otherProgram } : {}) }, equalLoudness || other?.equal === true, engine);
+  const otherProgram =
+    compared &&
+    (isPlain(compared.part)
+      ? make(compared.part, compared.performance)
+      : make(soundingPart(compared.part), performPart(soundingPart(compared.part))));
+  return withGains(
+    { performed, written, ...(otherProgram ? { other: otherProgram } : {}) },
+    equalLoudness || other?.equal === true,
+    engine,
+  );
 }
 
 function withGains({ performed, written, other }: Versions, equalLoudness: boolean, engine: SoundEngine): Versions {
-  const gains = equalLoudness ? { written: equalGain(written, performed, engine.levelOf), ...(other ? { other: equalGain(other, performed, engine.levelOf) } : {}) } : {};
+  const gains = equalLoudness
+    ? { written: equalGain(written, performed, engine.levelOf), ...(other ? { other: equalGain(other, performed, engine.levelOf) } : {}) }
+    : {};
   return { performed, written, ...(other ? { other } : {}), gains };
 }
 
@@ -75,11 +102,19 @@ export function unrolledOrder(part: Part): Record<'performed' | 'written', Unrol
 }
 
 function orderOf({ part, other, equalLoudness }: ProgramInputs, engine: SoundEngine, slots: Slots): Playable {
-  const make = ({ part: of, performance }: Unrolled): Program => makeProgram(of, performance, { start: ticks(0), end: endOfPart(of), loop: false }, slots.of, engine.rowsOf(of), engine.ownSounds);
+  const make = ({ part: of, performance }: Unrolled): Program =>
+    makeProgram(of, performance, { start: ticks(0), end: endOfPart(of), loop: false }, slots.of, engine.rowsOf(of), engine.ownSounds);
   const { performed, written } = unrolledOrder(part);
   const compared = other && (other.part ?? { ...part, feel: other.feel });
   const otherProgram = compared?.order ? make(unrolledOrder(compared).performed) : undefined;
-  return { versions: withGains({ performed: make(performed), written: make(written), ...(otherProgram ? { other: otherProgram } : {}) }, equalLoudness, engine), tickOf: (tick) => partTick(part, performed, tick) };
+  return {
+    versions: withGains(
+      { performed: make(performed), written: make(written), ...(otherProgram ? { other: otherProgram } : {}) },
+      equalLoudness,
+      engine,
+    ),
+    tickOf: (tick) => partTick(part, performed, tick),
+  };
 }
 
 /** The part's tick that is played at a tick of its unrolled order. */

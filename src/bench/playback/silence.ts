@@ -20,10 +20,12 @@ export function silenceReason(part: Part, transport: Transport, status: SoundSta
   if (inRange.length === 0) return 'The loop has no hits: choose other bars.';
   const audible = audibleVoices(part);
   const heard = inRange.filter((h) => audible.has(h.voice));
-  if (heard.length === 0) return part.rows.some((r) => r.soloed) ? 'The rows that are heard alone have no hits here.' : 'Every row with hits here is muted.';
+  if (heard.length === 0)
+    return part.rows.some((r) => r.soloed) ? 'The rows that are heard alone have no hits here.' : 'Every row with hits here is muted.';
   if ((part.mix?.level ?? 0) <= -60) return 'The master level is at the bottom: raise it on the page Sound.';
   const level = new Map(part.rows.map((r) => [r.voice, r.sound?.level ?? 0]));
-  if (heard.every((h) => (level.get(h.voice) ?? 0) <= -60)) return 'The level of every row that is heard here is at the bottom: raise it on the page Sound.';
+  if (heard.every((h) => (level.get(h.voice) ?? 0) <= -60))
+    return 'The level of every row that is heard here is at the bottom: raise it on the page Sound.';
   if (heard.every((h) => h.velocity <= HARDLY_AUDIBLE)) return 'All hits here are too soft to be heard: raise their velocities.';
   return null;
 }

@@ -101,9 +101,22 @@ export function usePlayback(): Playback {
         const state = store.getState();
         engine.play(conductor.startOf(state, conductor.begin(state, state.desk.leadBars))).catch(showError);
       },
-      audition: (voice, velocity = AUDITION_VELOCITY) => void engine.audition(store.getState().part, voice, velocity, { ...PLAIN, ...pieceTake(store.getState().part, { voice }) }).catch(showError),
-      auditionHit: (hit) => void engine.audition(store.getState().part, hit.voice, hit.velocity, { pan: hit.pan ?? 0, pitch: hit.pitch ?? 0, brightness: hit.brightness ?? 0, choke: hit.choke === true, ...pieceTake(store.getState().part, hit) }).catch(showError),
-      auditionPiece: (row, take, velocity) => void engine.audition(store.getState().part, row, velocity, { ...PLAIN, take }).catch(showError),
+      audition: (voice, velocity = AUDITION_VELOCITY) =>
+        void engine
+          .audition(store.getState().part, voice, velocity, { ...PLAIN, ...pieceTake(store.getState().part, { voice }) })
+          .catch(showError),
+      auditionHit: (hit) =>
+        void engine
+          .audition(store.getState().part, hit.voice, hit.velocity, {
+            pan: hit.pan ?? 0,
+            pitch: hit.pitch ?? 0,
+            brightness: hit.brightness ?? 0,
+            choke: hit.choke === true,
+            ...pieceTake(store.getState().part, hit),
+          })
+          .catch(showError),
+      auditionPiece: (row, take, velocity) =>
+        void engine.audition(store.getState().part, row, velocity, { ...PLAIN, take }).catch(showError),
       holdWritten: (on) => hold(on ? 'written' : 'performed'),
       holdOther: (() => {
         const press = tapOrHold((on) => {
@@ -121,4 +134,9 @@ export function usePlayback(): Playback {
   );
 }
 
-export const useSoundStatus = (engine: SoundEngine): SoundStatus => useSyncExternalStore(engine.subscribe, () => engine.status, () => 'off' as const);
+export const useSoundStatus = (engine: SoundEngine): SoundStatus =>
+  useSyncExternalStore(
+    engine.subscribe,
+    () => engine.status,
+    () => 'off' as const,
+  );

@@ -11,7 +11,8 @@ import type { BenchState, BenchStore } from '../store/bench-store';
 import type { RecordingState } from './recording-state';
 
 /** Whether there are clicks now: while counting in, while recording where that is wished, and always where that is. */
-const isWanted = ({ phase, clicking, clickAlways }: RecordingState): boolean => clickAlways || phase === 'counting' || (phase === 'recording' && clicking);
+const isWanted = ({ phase, clicking, clickAlways }: RecordingState): boolean =>
+  clickAlways || phase === 'counting' || (phase === 'recording' && clicking);
 
 /** What the click goes by, and the stretch that is played. */
 function stretchOf({ part, transport }: BenchState): { of: Clicked; range: ProgramRange } {
@@ -29,7 +30,19 @@ export function followClicks(bench: BenchStore, recording: StoreApi<RecordingSta
     const { part, transport } = bench.getState();
     const state = recording.getState();
     const { click } = state;
-    return { wanted: isWanted(state) && state.measuring === null, click, tempo: part.tempo, meter: part.meter, origin: part.origin, bars: part.bars, order: transport.order ? part.order : null, loop: transport.loop, from: transport.fromBar, to: transport.toBar, feel: click.swung ? part.feel : null };
+    return {
+      wanted: isWanted(state) && state.measuring === null,
+      click,
+      tempo: part.tempo,
+      meter: part.meter,
+      origin: part.origin,
+      bars: part.bars,
+      order: transport.order ? part.order : null,
+      loop: transport.loop,
+      from: transport.fromBar,
+      to: transport.toBar,
+      feel: click.swung ? part.feel : null,
+    };
   };
   let told: ReturnType<typeof inputs> | null = null;
   const tell = () => {

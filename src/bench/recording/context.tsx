@@ -42,13 +42,19 @@ export function RecordingProvider({ playback, children }: { playback: Playback; 
       onError: showError,
       readLines: (take, events) => detectTake(bench, take, events),
       play: playback.playLoop,
-      onStep: (key, velocity, page) => enterStep(bench, key, velocity, recorder.state.getState().stepLength, page, recorder.state.getState().pieces ?? undefined),
+      onStep: (key, velocity, page) =>
+        enterStep(bench, key, velocity, recorder.state.getState().stepLength, page, recorder.state.getState().pieces ?? undefined),
       onCall: (n) => {
         const section = bench.getState().main.sections?.[n - 1];
         if (section) playback.conductor.call(section.id);
       },
     });
-    return { recorder, pads: new PadDevice(), sender: createSender(playback.engine, () => bench.getState().part, playback.hitOfSlot), receiver: new Receiver() };
+    return {
+      recorder,
+      pads: new PadDevice(),
+      sender: createSender(playback.engine, () => bench.getState().part, playback.hitOfSlot),
+      receiver: new Receiver(),
+    };
   }, [bench, playback]);
   useEffect(() => {
     recording.recorder.connect(recording.pads);

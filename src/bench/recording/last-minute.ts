@@ -20,7 +20,12 @@ export function takeOfRecent(take: Take, recent: readonly Played[]): { take: Tak
   const length = tempo.toSeconds(take.end) - tempo.toSeconds(take.start);
   // Whole passes are taken off, so that what was played long after the start is not in pass a hundred.
   const skipped = Math.floor((first.at - origin) / length) * length;
-  const events = recent.map(({ at, startedAt, event }): RawEvent => ({ at: seconds(at - (startedAt ?? origin) - (startedAt === first.startedAt ? skipped : 0)), kind: event.kind, key: event.key, value: event.value }));
+  const events = recent.map(({ at, startedAt, event }): RawEvent => ({
+    at: seconds(at - (startedAt ?? origin) - (startedAt === first.startedAt ? skipped : 0)),
+    kind: event.kind,
+    key: event.key,
+    value: event.value,
+  }));
   const passes = recordedStrokes(foldTake(take, events)).reduce((most, s) => Math.max(most, s.pass + 1), 0);
   return { take: { ...take, passes }, events };
 }

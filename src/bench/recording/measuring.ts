@@ -41,7 +41,14 @@ export class Measuring {
     if (this.under) return;
     const { engine, state, partOf, onError } = this.deps;
     engine.stop();
-    const quiet: Part = { ...partOf(), hits: [], tempo: [{ tick: ticks(0), microsecondsPerQuarter: microsecondsOf(MEASURED_BPM) }], meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }], origin: ticks(0), bars: 4 };
+    const quiet: Part = {
+      ...partOf(),
+      hits: [],
+      tempo: [{ tick: ticks(0), microsecondsPerQuarter: microsecondsOf(MEASURED_BPM) }],
+      meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }],
+      origin: ticks(0),
+      bars: 4,
+    };
     const range = { start: ticks(0), end: ticks(MEASURED_CLICKS * TICKS_PER_QUARTER), loop: true };
     const silence = makeProgram(quiet, writtenPerformance(quiet), range, () => 0, engine.rowsOf(quiet), engine.ownSounds);
     engine.setPrograms({ performed: silence, written: silence });

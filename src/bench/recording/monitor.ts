@@ -34,7 +34,10 @@ export class Monitor {
   strike(event: InputEvent): void {
     const { input } = this.deps.stateOf();
     const openness = this.follows()?.openness;
-    this.play({ key: input.pads?.[event.key] ?? event.key, ...(openness ? { hat: openness } : {}) }, throughCurve(input.curves?.[event.key] ?? input.curve, event.value));
+    this.play(
+      { key: input.pads?.[event.key] ?? event.key, ...(openness ? { hat: openness } : {}) },
+      throughCurve(input.curves?.[event.key] ?? input.curve, event.value),
+    );
   }
 
   move(event: InputEvent, at: Seconds): void {
@@ -50,9 +53,20 @@ export class Monitor {
     const { monitor, pieces } = stateOf();
     if (!monitor) return;
     const part = partOf();
-    const struck = struckBy(part, { ...stroke, event: 0, pass: 0, tick: ticks(0), velocity: asVelocity(velocity) }, pieces ?? undefined, this.ringing);
+    const struck = struckBy(
+      part,
+      { ...stroke, event: 0, pass: 0, tick: ticks(0), velocity: asVelocity(velocity) },
+      pieces ?? undefined,
+      this.ringing,
+    );
     if (!struck) return;
     if (!struck.choke) this.ringing = struck.voice === 'hat-open' || struck.voice === 'hat-half' ? struck.voice : this.ringing;
-    engine.audition(part, struck.voice, velocity, { ...PLAIN, choke: struck.choke === true, ...(struck.piece === undefined ? {} : { take: struck.piece }) }).catch(onError);
+    engine
+      .audition(part, struck.voice, velocity, {
+        ...PLAIN,
+        choke: struck.choke === true,
+        ...(struck.piece === undefined ? {} : { take: struck.piece }),
+      })
+      .catch(onError);
   }
 }

@@ -22,7 +22,13 @@ afterEach(() => open.splice(0).forEach((r) => r.dispose()));
 async function studio(name: string) {
   const db = new NodSwayDatabase(name);
   const [parts, takes] = [new PartStore(db), new TakeStore(db)];
-  const part = smallPart([['snare', 1, 100], ['hat-closed', 0, 60]], { bars: 1 });
+  const part = smallPart(
+    [
+      ['snare', 1, 100],
+      ['hat-closed', 0, 60],
+    ],
+    { bars: 1 },
+  );
   const id = await parts.create(part);
   const bench = createBenchStore(id, await parts.load(id), false, parts);
   const clock = { now: 100, started: null as number | null, lead: 0 };
@@ -47,7 +53,9 @@ async function studio(name: string) {
     },
     /** The loop of the transport, from where it was started. */
     get sounding() {
-      return clock.started === null ? null : { program: { loop: true, startTick: 0, endTick: BAR, length: 2 }, anchorFrame: clock.started * 1000 };
+      return clock.started === null
+        ? null
+        : { program: { loop: true, startTick: 0, endTick: BAR, length: 2 }, anchorFrame: clock.started * 1000 };
     },
     position: () => (clock.started === null ? null : ticks((((clock.now - clock.started) % 2) / 2) * BAR)),
   } as unknown as SoundEngine;
@@ -84,7 +92,22 @@ async function studio(name: string) {
     recorder.start();
     await until(() => clock.started !== null);
   };
-  return { bench, recorder, engine: engine as unknown as { stalls: { from: number; to: number }[] }, takes, id, clock, strike, reach, record, until, problems, calls, voices: () => bench.getState().part.hits.map((h) => h.voice), undo: () => bench.getState().history.undo.map((e) => e.label) };
+  return {
+    bench,
+    recorder,
+    engine: engine as unknown as { stalls: { from: number; to: number }[] },
+    takes,
+    id,
+    clock,
+    strike,
+    reach,
+    record,
+    until,
+    problems,
+    calls,
+    voices: () => bench.getState().part.hits.map((h) => h.voice),
+    undo: () => bench.getState().history.undo.map((e) => e.label),
+  };
 }
 
 test('a learnt pad calls a section, and is neither played nor recorded', async () => {
@@ -113,7 +136,15 @@ test('each pass is one step; raw events reach the store; the take is complete af
   await s.until(() => s.recorder.state.getState().phase === 'done');
   expect(s.undo()).toEqual(['Record pass 1', 'Record pass 2']);
   const [stored] = await s.takes.list(s.id);
-  expect([stored!.take.complete, stored!.take.passes, stored!.events.map((e) => [e.key, e.value])]).toEqual([true, 2, [[36, 90], [36, 70], [42, 90]]]);
+  expect([stored!.take.complete, stored!.take.passes, stored!.events.map((e) => [e.key, e.value])]).toEqual([
+    true,
+    2,
+    [
+      [36, 90],
+      [36, 70],
+      [42, 90],
+    ],
+  ]);
   expect(stored!.events.map((e) => Math.round(e.at * 1000))).toEqual([-10, 1000, 2500]);
   expect(s.problems).toEqual([]);
 });
@@ -189,19 +220,34 @@ test('replacing passes take the place of what is there, on the chosen rows alone
   await s.record();
   s.strike(0.5, 38, 50);
   s.strike(0.5, 36);
-  expect(s.bench.getState().part.hits.map((h) => [h.voice, h.velocity])).toEqual([['hat-closed', 60], ['snare', 50]]);
+  expect(s.bench.getState().part.hits.map((h) => [h.voice, h.velocity])).toEqual([
+    ['hat-closed', 60],
+    ['snare', 50],
+  ]);
   await s.reach(2.2, 1);
   s.strike(3, 38, 70);
-  expect(s.bench.getState().part.hits.map((h) => [h.voice, h.velocity])).toEqual([['hat-closed', 60], ['snare', 70]]);
+  expect(s.bench.getState().part.hits.map((h) => [h.voice, h.velocity])).toEqual([
+    ['hat-closed', 60],
+    ['snare', 70],
+  ]);
   s.recorder.stop();
   await s.until(() => s.recorder.state.getState().phase === 'done');
   const id = s.recorder.state.getState().take!.id;
   expect(s.recorder.discard()).toBe(true);
-  expect(s.bench.getState().part.hits.map((h) => [h.voice, h.velocity])).toEqual([['hat-closed', 60], ['snare', 100]]);
+  expect(s.bench.getState().part.hits.map((h) => [h.voice, h.velocity])).toEqual([
+    ['hat-closed', 60],
+    ['snare', 100],
+  ]);
   // Deleting it is a step: taken back, it is there again with its hits.
   expect(s.bench.getState().part.deletedTakes).toEqual([id]);
   s.bench.getState().undo();
-  expect([s.bench.getState().part.deletedTakes, s.bench.getState().part.hits.map((h) => [h.voice, h.velocity])]).toEqual([undefined, [['hat-closed', 60], ['snare', 70]]]);
+  expect([s.bench.getState().part.deletedTakes, s.bench.getState().part.hits.map((h) => [h.voice, h.velocity])]).toEqual([
+    undefined,
+    [
+      ['hat-closed', 60],
+      ['snare', 70],
+    ],
+  ]);
   expect((await s.takes.list(s.id)).map((t) => t.take.id)).toEqual([id]);
 });
 
@@ -301,8 +347,15 @@ test('punched in and out while the loop plays: the music goes on, what was struc
   await until(() => recorder.state.getState().pass === 1);
   recorder.stop();
   expect([clock.started, bench.getState().recording]).toEqual([90, false]);
-  const struck = () => bench.getState().part.hits.filter((h) => h.id.startsWith('take:')).map((h) => [h.voice, Math.round((h.tick / BAR) * 2000), h.velocity]);
-  expect(struck()).toEqual([['kick', -10, 99], ['snare', 1500, 77]]);
+  const struck = () =>
+    bench
+      .getState()
+      .part.hits.filter((h) => h.id.startsWith('take:'))
+      .map((h) => [h.voice, Math.round((h.tick / BAR) * 2000), h.velocity]);
+  expect(struck()).toEqual([
+    ['kick', -10, 99],
+    ['snare', 1500, 77],
+  ]);
   expect(undo()).toEqual(['Record pass 1', 'Record pass 2']);
   await until(async () => (await takes.list(id))[0]?.take.complete === true);
   const { take } = (await takes.list(id))[0]!;
@@ -351,7 +404,12 @@ test('a dropped pass leaves the part, and stays out when the take is put down ag
   const events = await takes.events(take.id);
   expect([take.dropped, events.length]).toEqual([[1], 2]);
   expect(hitsOfTake(bench.getState().part, take, events).map((h) => h.velocity)).toEqual([70]);
-  expect(bench.getState().part.hits.filter((h) => h.id.startsWith('take:')).map((h) => h.velocity)).toEqual([70]);
+  expect(
+    bench
+      .getState()
+      .part.hits.filter((h) => h.id.startsWith('take:'))
+      .map((h) => h.velocity),
+  ).toEqual([70]);
   bench.getState().undo();
   expect(bench.getState().part.hits.filter((h) => h.id.startsWith('take:'))).toHaveLength(2);
 });

@@ -119,7 +119,8 @@ export function createRecorder({ bench, engine, takes, inputs, onError, readLine
       set({ struck: { key, n: ++struck } });
       if (measuring.isOn) return measuring.tap(at);
       heard.strike(event);
-      if (state.getState().stepEntry && !running) return onStep(key, throughCurve(input.curves?.[event.key] ?? input.curve, event.value), event.page);
+      if (state.getState().stepEntry && !running)
+        return onStep(key, throughCurve(input.curves?.[event.key] ?? input.curve, event.value), event.page);
     }
     const base = running && baseOf(running);
     if (!running || base === null) return;
@@ -182,7 +183,9 @@ export function createRecorder({ bench, engine, takes, inputs, onError, readLine
   const sameTime = (take: Take): boolean => {
     const { part } = bench.getState();
     const { start, end } = loopOf(part);
-    return part.tempo === take.tempo && part.meter === take.meter && part.origin === take.origin && start === take.start && end === take.end;
+    return (
+      part.tempo === take.tempo && part.meter === take.meter && part.origin === take.origin && start === take.start && end === take.end
+    );
   };
 
   const endEdit = (r: Running) => {
@@ -242,13 +245,37 @@ export function createRecorder({ bench, engine, takes, inputs, onError, readLine
     const take = newTake(part, loopOf(part), await nextName(), device?.name ?? 'unknown', state.getState());
     await takes.begin(bench.getState().id, take);
     const base = punched ? passUnderWay() : null;
-    running = { take, rowsBefore: new Set(part.rows.map((row) => row.voice)), replaced: new Map(), events: [], kept: 0, rows: 0, closed: 0, flushed: performance.now(), writing: Promise.resolve(), refused: false, timer: setInterval(look, LOOK_MS), base, punched: base !== null, punchedAt: null, edit: null, shown: 0, folder: new TakeFolder(take), strokes: [], open: 0, from: 0, heard: false };
+    running = {
+      take,
+      rowsBefore: new Set(part.rows.map((row) => row.voice)),
+      replaced: new Map(),
+      events: [],
+      kept: 0,
+      rows: 0,
+      closed: 0,
+      flushed: performance.now(),
+      writing: Promise.resolve(),
+      refused: false,
+      timer: setInterval(look, LOOK_MS),
+      base,
+      punched: base !== null,
+      punchedAt: null,
+      edit: null,
+      shown: 0,
+      folder: new TakeFolder(take),
+      strokes: [],
+      open: 0,
+      from: 0,
+      heard: false,
+    };
     bench.setState({ recording: true });
     if (base !== null) {
       set({ phase: 'recording', take, pass: 0, strokes: 0 });
       // What was struck since the key, while the take was being made.
       const since = recent.filter((r) => r.at >= pressed);
-      running.events.push(...since.map(({ at, event }): RawEvent => ({ at: seconds(at - base), kind: event.kind, key: event.key, value: event.value })));
+      running.events.push(
+        ...since.map(({ at, event }): RawEvent => ({ at: seconds(at - base), kind: event.kind, key: event.key, value: event.value })),
+      );
       running.punchedAt = engine.position() ?? take.start;
       return show();
     }
@@ -285,7 +312,11 @@ export function createRecorder({ bench, engine, takes, inputs, onError, readLine
     r.from = r.shown;
     r.take = { ...r.take, dropped: [...(r.take.dropped ?? []), last] };
     const gone = new Set(r.strokes.filter((s) => s.pass === last).map((s) => hitIdOfEvent(r.take.id, s.event)));
-    bench.getState().run(`Drop pass ${last + 1}`, (p) => withoutTake(p, r.take.id, passes.every((pass) => pass === last) ? [...r.replaced.values()] : [], r.rowsBefore, gone));
+    bench
+      .getState()
+      .run(`Drop pass ${last + 1}`, (p) =>
+        withoutTake(p, r.take.id, passes.every((pass) => pass === last) ? [...r.replaced.values()] : [], r.rowsBefore, gone),
+      );
     say(`Pass ${last + 1} is dropped.`);
   };
 
@@ -293,7 +324,9 @@ export function createRecorder({ bench, engine, takes, inputs, onError, readLine
   const stallsOf = ({ base, events }: Running): { from: Seconds; to: Seconds }[] => {
     if (base === null) return [];
     const last = events.at(-1)?.at ?? 0;
-    return engine.stalls.map(({ from, to }) => ({ from: seconds(engine.heardAt(from) - base), to: seconds(engine.heardAt(to) - base) })).filter(({ from, to }) => to > 0 && from < last);
+    return engine.stalls
+      .map(({ from, to }) => ({ from: seconds(engine.heardAt(from) - base), to: seconds(engine.heardAt(to) - base) }))
+      .filter(({ from, to }) => to > 0 && from < last);
   };
 
   const finish = async (r: Running) => {
@@ -363,7 +396,9 @@ export function createRecorder({ bench, engine, takes, inputs, onError, readLine
       last = null;
       set({ phase: 'idle', take: null });
       if (!r) return false;
-      bench.getState().run('Delete the take', (p) => deleteTake(withoutTake(p, r.take.id, [...r.replaced.values()], r.rowsBefore), r.take.id));
+      bench
+        .getState()
+        .run('Delete the take', (p) => deleteTake(withoutTake(p, r.take.id, [...r.replaced.values()], r.rowsBefore), r.take.id));
       return true;
     },
     async keepLastMinute() {

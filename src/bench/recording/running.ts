@@ -50,7 +50,13 @@ function passedOf({ punchedAt, closed, take }: Running, place: Ticks | null): (t
 }
 
 /** Hits of the strokes of a pass laid into the part. @param place where the music is */
-export function laid(r: Running, base: Part, strokes: readonly FoldedStroke[], { mode, rows }: Pick<RecordingState, 'mode' | 'rows'>, place: Ticks | null): Part {
+export function laid(
+  r: Running,
+  base: Part,
+  strokes: readonly FoldedStroke[],
+  { mode, rows }: Pick<RecordingState, 'mode' | 'rows'>,
+  place: Ticks | null,
+): Part {
   const hits = hitsOfStrokes(base, r.take, strokes, rows.size > 0 ? rows : undefined);
   if (mode === 'layer' || hits.length === 0) return withHits(base, hits);
   const inLoop = hitsInRange(base, r.take);

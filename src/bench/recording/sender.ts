@@ -45,7 +45,12 @@ function leavingOf(part: Part) {
     noteOf(id: string | undefined, velocity: number) {
       const hit = hits.get(id ?? '');
       if (!hit || breakOfRow(part, hit.voice)) return undefined;
-      return { channel: channelFor(target, hit.voice) - 1, key: keyOf(hit.voice, hit.key), velocity: velocityFor(target, velocity), ms: target.noteMs ?? msOf(hit.length) };
+      return {
+        channel: channelFor(target, hit.voice) - 1,
+        key: keyOf(hit.voice, hit.key),
+        velocity: velocityFor(target, velocity),
+        ms: target.noteMs ?? msOf(hit.length),
+      };
     },
   };
 }
@@ -69,7 +74,12 @@ export function createSender(engine: SoundEngine, partOf: () => Part, hitOfSlot:
     const now = seconds(engine.heardNow());
     const { startedAt } = engine;
     const offset = targetOf(partOf()).offsetMs;
-    for (const { bytes, at } of clock.due(clocked && sounding && startedAt !== null ? { program: sounding.program, startedAt } : null, now, seconds(now + AHEAD_SECONDS))) output?.send(bytes, engine.pageTimeOf(at) + offset);
+    for (const { bytes, at } of clock.due(
+      clocked && sounding && startedAt !== null ? { program: sounding.program, startedAt } : null,
+      now,
+      seconds(now + AHEAD_SECONDS),
+    ))
+      output?.send(bytes, engine.pageTimeOf(at) + offset);
     if (!sounding) held.endAll(performance.now());
     else held.endUntil(performance.now() + LOOK_MS * 2);
     if (!output || due.length === 0) return;

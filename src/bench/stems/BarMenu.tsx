@@ -48,7 +48,11 @@ function Items({ bar }: { bar: number }) {
       {item(`Insert an empty bar before ${name}`, () => run(`Insert an empty bar before ${name}`, (p) => insertBars(p, bar, 1, newId)))}
       {item(`Delete ${name}`, () => run(`Delete ${name}`, (p) => deleteBars(p, bar, bar + 1, newId)), part.bars < 2)}
       <DropdownMenu.Separator className={MENU_RULE} />
-      {item(`Change the tempo from ${name} on`, () => run(`Put a tempo change at ${name}`, (p) => addTempoChange(p, start, tempoMapOf(p).bpmAt(start))), bar === 0 || part.tempo.some((t) => t.tick === start))}
+      {item(
+        `Change the tempo from ${name} on`,
+        () => run(`Put a tempo change at ${name}`, (p) => addTempoChange(p, start, tempoMapOf(p).bpmAt(start))),
+        bar === 0 || part.tempo.some((t) => t.tick === start),
+      )}
     </>
   );
 }

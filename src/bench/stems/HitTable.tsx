@@ -1,6 +1,13 @@
 'use client';
 
-import { createColumnHelper, flexRender, getCoreRowModel, getSortedRowModel, useReactTable, type SortingState } from '@tanstack/react-table';
+import {
+  createColumnHelper,
+  flexRender,
+  getCoreRowModel,
+  getSortedRowModel,
+  useReactTable,
+  type SortingState,
+} from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ArrowDown, ArrowUp, X } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
@@ -41,28 +48,75 @@ export default function HitTable() {
         header: 'Velocity',
         size: 84,
         // A stroke's velocity and place are its ornament's: there is nothing to type.
-        cell: (c) => c.row.original.stroke === 0 && <EditableNumber label={`Velocity of ${c.row.original.row}, ${c.row.original.place}`} value={c.getValue()} min={1} max={127} disabled={c.row.original.locked} onChange={(v) => getState().run(`Set a velocity to ${v}`, (p) => setVelocities(p, new Set([c.row.original.id]), () => v))} />,
+        cell: (c) =>
+          c.row.original.stroke === 0 && (
+            <EditableNumber
+              label={`Velocity of ${c.row.original.row}, ${c.row.original.place}`}
+              value={c.getValue()}
+              min={1}
+              max={127}
+              disabled={c.row.original.locked}
+              onChange={(v) => getState().run(`Set a velocity to ${v}`, (p) => setVelocities(p, new Set([c.row.original.id]), () => v))}
+            />
+          ),
       }),
       column.accessor('heard', { header: 'Heard', size: 70 }),
       column.accessor('nudge', {
         header: 'Nudge, ms',
         size: 92,
-        cell: (c) => c.row.original.stroke === 0 && <EditableNumber label={`Nudge of ${c.row.original.row}, ${c.row.original.place}, in ms`} value={c.getValue()} min={-MAX_NUDGE_MS} max={MAX_NUDGE_MS} digits={1} disabled={c.row.original.locked} onChange={(v) => getState().run(`Set a nudge to ${v} ms`, (p) => setNudges(p, new Set([c.row.original.id]), () => v))} />,
+        cell: (c) =>
+          c.row.original.stroke === 0 && (
+            <EditableNumber
+              label={`Nudge of ${c.row.original.row}, ${c.row.original.place}, in ms`}
+              value={c.getValue()}
+              min={-MAX_NUDGE_MS}
+              max={MAX_NUDGE_MS}
+              digits={1}
+              disabled={c.row.original.locked}
+              onChange={(v) => getState().run(`Set a nudge to ${v} ms`, (p) => setNudges(p, new Set([c.row.original.id]), () => v))}
+            />
+          ),
       }),
       column.accessor('lean', { header: 'Lean, ms', size: 84, cell: (c) => c.getValue().toFixed(1) }),
       column.accessor('length', {
         header: 'Length, 1/16',
         size: 104,
-        cell: (c) => c.row.original.stroke === 0 && <EditableNumber label={`Length of ${c.row.original.row}, ${c.row.original.place}, in sixteenths`} value={c.getValue()} min={0.01} max={1024} digits={2} disabled={c.row.original.locked} onChange={(v) => getState().run(`Set a length to ${v} sixteenths`, (p) => setQuality(p, new Set([c.row.original.id]), 'length', () => v))} />,
+        cell: (c) =>
+          c.row.original.stroke === 0 && (
+            <EditableNumber
+              label={`Length of ${c.row.original.row}, ${c.row.original.place}, in sixteenths`}
+              value={c.getValue()}
+              min={0.01}
+              max={1024}
+              digits={2}
+              disabled={c.row.original.locked}
+              onChange={(v) =>
+                getState().run(`Set a length to ${v} sixteenths`, (p) => setQuality(p, new Set([c.row.original.id]), 'length', () => v))
+              }
+            />
+          ),
       }),
       column.accessor('marks', { header: 'Marks', size: 140 }),
     ],
     [getState],
   );
   // eslint-disable-next-line react-hooks/incompatible-library -- the package's table cannot be memoized by the compiler; nothing here relies on it
-  const table = useReactTable({ data: lines, columns, state: { sorting }, onSortingChange: setSorting, getCoreRowModel: getCoreRowModel(), getSortedRowModel: getSortedRowModel(), getRowId: (l) => l.line });
+  const table = useReactTable({
+    data: lines,
+    columns,
+    state: { sorting },
+    onSortingChange: setSorting,
+    getCoreRowModel: getCoreRowModel(),
+    getSortedRowModel: getSortedRowModel(),
+    getRowId: (l) => l.line,
+  });
   const rows = table.getRowModel().rows;
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW_HEIGHT, overscan: 6 });
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW_HEIGHT,
+    overscan: 6,
+  });
 
   // What is selected on the stems comes into sight here.
   const firstSelected = useMemo(() => (selection.size === 0 ? -1 : rows.findIndex((r) => selection.has(r.original.id))), [rows, selection]);
@@ -96,10 +150,20 @@ export default function HitTable() {
     e.stopPropagation();
   };
 
-  const grid = { gridTemplateColumns: table.getVisibleLeafColumns().map((c) => `minmax(${c.getSize()}px, ${c.getSize()}fr)`).join(' ') };
+  const grid = {
+    gridTemplateColumns: table
+      .getVisibleLeafColumns()
+      .map((c) => `minmax(${c.getSize()}px, ${c.getSize()}fr)`)
+      .join(' '),
+  };
   return (
     <section aria-label="Table of hits" className="relative flex h-56 shrink-0 flex-col border-t border-line bg-surface">
-      <IconButton label="Close the table" size="small" className="absolute top-0 right-2 z-10" onClick={() => getState().setDesk({ table: false })}>
+      <IconButton
+        label="Close the table"
+        size="small"
+        className="absolute top-0 right-2 z-10"
+        onClick={() => getState().setDesk({ table: false })}
+      >
         <X size={15} />
       </IconButton>
       <div role="table" aria-rowcount={lines.length + 1} aria-label="Hits" className="flex min-h-0 flex-1 flex-col">
@@ -108,8 +172,17 @@ export default function HitTable() {
             {table.getFlatHeaders().map((h) => {
               const sorted = h.column.getIsSorted();
               return (
-                <div key={h.id} role="columnheader" className={isNumber(h.id) ? 'flex justify-end pr-6' : ''} aria-sort={sorted === 'asc' ? 'ascending' : sorted === 'desc' ? 'descending' : 'none'}>
-                  <button type="button" className="flex items-center gap-1 py-1 text-faint hover:text-ink" onClick={h.column.getToggleSortingHandler()}>
+                <div
+                  key={h.id}
+                  role="columnheader"
+                  className={isNumber(h.id) ? 'flex justify-end pr-6' : ''}
+                  aria-sort={sorted === 'asc' ? 'ascending' : sorted === 'desc' ? 'descending' : 'none'}
+                >
+                  <button
+                    type="button"
+                    className="flex items-center gap-1 py-1 text-faint hover:text-ink"
+                    onClick={h.column.getToggleSortingHandler()}
+                  >
                     {flexRender(h.column.columnDef.header, h.getContext())}
                     {sorted === 'asc' && <ArrowUp size={12} />}
                     {sorted === 'desc' && <ArrowDown size={12} />}
@@ -119,7 +192,14 @@ export default function HitTable() {
             })}
           </div>
         </div>
-        <div ref={scroller} role="rowgroup" tabIndex={0} aria-label={counted} className="min-h-0 flex-1 overflow-auto" data-testid="hit-lines">
+        <div
+          ref={scroller}
+          role="rowgroup"
+          tabIndex={0}
+          aria-label={counted}
+          className="min-h-0 flex-1 overflow-auto"
+          data-testid="hit-lines"
+        >
           <div role="presentation" className="relative" style={{ height: virtual.getTotalSize() }}>
             {virtual.getVirtualItems().map((item) => {
               const row = rows[item.index];

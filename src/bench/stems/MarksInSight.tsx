@@ -28,7 +28,12 @@ export default function MarksInSight({ marks }: { marks: readonly Mark[] }) {
   return (
     <div className="pointer-events-none absolute inset-x-0 top-0 h-5">
       {shown.map(({ mark, x }) => (
-        <div key={`${mark.kind}${mark.tick}`} className="pointer-events-auto absolute top-0" style={{ left: x }} onPointerDown={(e) => e.stopPropagation()}>
+        <div
+          key={`${mark.kind}${mark.tick}`}
+          className="pointer-events-auto absolute top-0"
+          style={{ left: x }}
+          onPointerDown={(e) => e.stopPropagation()}
+        >
           {mark.kind === 'tempo' ? <TempoMark index={mark.index} /> : <MeterMark tick={mark.tick} text={mark.text} />}
         </div>
       ))}
@@ -62,7 +67,17 @@ function TempoMark({ index }: { index: number }) {
       <Popover.Portal>
         <Popover.Content sideOffset={4} aria-label="A tempo change" className={panel}>
           From here on
-          <NumberField label="Tempo from here" value={value} min={MIN_BPM} max={MAX_BPM} digits={1} unit="BPM" onChange={(v) => sweep.show('Change the tempo', (p) => setTempoChange(p, index, bpm(v)))} onDone={sweep.done} onCancel={sweep.cancel} />
+          <NumberField
+            label="Tempo from here"
+            value={value}
+            min={MIN_BPM}
+            max={MAX_BPM}
+            digits={1}
+            unit="BPM"
+            onChange={(v) => sweep.show('Change the tempo', (p) => setTempoChange(p, index, bpm(v)))}
+            onDone={sweep.done}
+            onCancel={sweep.cancel}
+          />
           <Button size="small" onClick={() => getState().run('Delete a tempo change', (p) => deleteTempoChange(p, index))}>
             Delete this change
           </Button>

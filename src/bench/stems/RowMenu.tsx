@@ -49,19 +49,34 @@ function Items({ row, label, onEdit }: Props) {
       {item('Select all of it', () => getState().select(hits.map((h) => h.id)))}
       {item('Rename', () => onEdit('name'))}
       {item('Instrument, key, split, layer, merge …', () => onEdit('dialog'))}
-      {some > 0 && some < hits.length && item(`Give its ${some} selected ${some === 1 ? 'hit' : 'hits'} a row of ${some === 1 ? 'its' : 'their'} own`, () => toOwnRow(store, new Set(hits.filter((h) => selection.has(h.id)).map((h) => h.id))))}
+      {some > 0 &&
+        some < hits.length &&
+        item(`Give its ${some} selected ${some === 1 ? 'hit' : 'hits'} a row of ${some === 1 ? 'its' : 'their'} own`, () =>
+          toOwnRow(store, new Set(hits.filter((h) => selection.has(h.id)).map((h) => h.id))),
+        )}
       {item('Pattern book …', () => getState().setDesk({ dialog: 'patterns' }))}
       <DropdownMenu.Separator className={MENU_RULE} />
       {item('Shift a step left', () => shiftRow(store, row.voice, -1))}
       {item('Shift a step right', () => shiftRow(store, row.voice, 1))}
       {item('Invert its steps', () => invertRow(store, row.voice))}
-      {item('Sound, level, pan, tuning, response …', () => { getState().setFocus(row.voice); openPage(store, 'sound'); })}
-      {item(row.held ? 'Let it ring freely' : 'End its sound with each hit', () => getState().run(`${row.held ? 'Let ring freely:' : 'End with its hits:'} ${label.toLowerCase()}`, (p) => setRow(p, row.voice, { held: !row.held })))}
-      {item(row.locked ? 'Unlock the row' : 'Lock the row', () => getState().run(`${row.locked ? 'Unlock' : 'Lock'} ${label.toLowerCase()}`, (p) => setRow(p, row.voice, { locked: !row.locked })))}
+      {item('Sound, level, pan, tuning, response …', () => {
+        getState().setFocus(row.voice);
+        openPage(store, 'sound');
+      })}
+      {item(row.held ? 'Let it ring freely' : 'End its sound with each hit', () =>
+        getState().run(`${row.held ? 'Let ring freely:' : 'End with its hits:'} ${label.toLowerCase()}`, (p) =>
+          setRow(p, row.voice, { held: !row.held }),
+        ),
+      )}
+      {item(row.locked ? 'Unlock the row' : 'Lock the row', () =>
+        getState().run(`${row.locked ? 'Unlock' : 'Lock'} ${label.toLowerCase()}`, (p) => setRow(p, row.voice, { locked: !row.locked })),
+      )}
       <DropdownMenu.Separator className={MENU_RULE} />
       {item('Move up', () => move(-1))}
       {item('Move down', () => move(1))}
-      {item(`Delete the row${hits.length > 0 ? ` and its ${counted(hits.length, 'hit')}` : ''}`, () => getState().run(`Delete the row ${label.toLowerCase()}`, (p) => removeRow(p, row.voice)))}
+      {item(`Delete the row${hits.length > 0 ? ` and its ${counted(hits.length, 'hit')}` : ''}`, () =>
+        getState().run(`Delete the row ${label.toLowerCase()}`, (p) => removeRow(p, row.voice)),
+      )}
     </>
   );
 }

@@ -66,14 +66,40 @@ export function RowNames({ playback }: { playback: Playback }) {
   const [clicked, setClicked] = useState<Clicked | null>(null);
   const menuRow = rows.find((r) => r.voice === editing?.voice);
   const onMove = (voice: string, onto: string) =>
-    getState().run(`Move the row ${labelOfRow({ rows }, voice).toLowerCase()}`, (part) => moveRow(part, voice, rows.findIndex((r) => r.voice === onto)));
+    getState().run(`Move the row ${labelOfRow({ rows }, voice).toLowerCase()}`, (part) =>
+      moveRow(
+        part,
+        voice,
+        rows.findIndex((r) => r.voice === onto),
+      ),
+    );
   const render = (voice: string, drag: ItemDrag): ReactNode => {
     const i = boxes.findIndex((b) => b.voice === voice);
     const b = boxes[i];
     const row = shown[i];
     // Within its row, wherever that is now.
-    const bottom = b && clicked?.voice === voice && focus === voice ? Math.min(b.top + b.height, Math.max(b.top + NAME_HEIGHT, clicked.bottom)) : undefined;
-    return b && row && <RowName key={voice} row={row} top={b.top} height={b.height} lift={bottom === undefined ? 0 : b.top + b.height - bottom} onClicked={(at) => setClicked({ voice, bottom: at })} playback={playback} drag={drag} naming={editing?.what === 'name' && editing.voice === voice} onMenu={(at) => setEditing({ voice, what: 'menu', at })} onNamed={() => setEditing(null)} />;
+    const bottom =
+      b && clicked?.voice === voice && focus === voice
+        ? Math.min(b.top + b.height, Math.max(b.top + NAME_HEIGHT, clicked.bottom))
+        : undefined;
+    return (
+      b &&
+      row && (
+        <RowName
+          key={voice}
+          row={row}
+          top={b.top}
+          height={b.height}
+          lift={bottom === undefined ? 0 : b.top + b.height - bottom}
+          onClicked={(at) => setClicked({ voice, bottom: at })}
+          playback={playback}
+          drag={drag}
+          naming={editing?.what === 'name' && editing.voice === voice}
+          onMenu={(at) => setEditing({ voice, what: 'menu', at })}
+          onNamed={() => setEditing(null)}
+        />
+      )
+    );
   };
   /** A name that gets the focus comes into sight by the one scroll position that names and hits have; the browser's own is taken back. */
   const showRowOf = (focused: Element) => {
@@ -84,17 +110,46 @@ export function RowNames({ playback }: { playback: Playback }) {
     else if (below > 0) scrollRowsBy({ getState }, below, height);
   };
   return (
-    <div ref={box} data-row-names="" className="relative w-[184px] shrink-0 overflow-hidden" onPointerEnter={onNear} onWheel={(e) => scrollRowsBy({ getState }, e.deltaY, height)} onScroll={(e) => (e.currentTarget.scrollTop = 0)} onFocus={(e) => showRowOf(e.target)} inert={other}>
-      {SortableList ? <SortableList ids={boxes.map((b) => b.voice)} onMove={onMove} render={render} /> : boxes.map((b) => render(b.voice, {}))}
+    <div
+      ref={box}
+      data-row-names=""
+      className="relative w-[184px] shrink-0 overflow-hidden"
+      onPointerEnter={onNear}
+      onWheel={(e) => scrollRowsBy({ getState }, e.deltaY, height)}
+      onScroll={(e) => (e.currentTarget.scrollTop = 0)}
+      onFocus={(e) => showRowOf(e.target)}
+      inert={other}
+    >
+      {SortableList ? (
+        <SortableList ids={boxes.map((b) => b.voice)} onMove={onMove} render={render} />
+      ) : (
+        boxes.map((b) => render(b.voice, {}))
+      )}
       {most > 0 && <RowScroll rows={height - RULER_HEIGHT} most={most} at={scrollRows} />}
       <div className="absolute inset-x-0 top-0 flex items-center bg-ground pr-1 pl-4" style={{ height: RULER_HEIGHT }}>
         <Lens />
-        <button type="button" aria-label="Rows" aria-haspopup="menu" aria-expanded={menu !== null} title="Add rows, hide empty ones, the key map" onClick={(e) => setMenu(belowButton(e.currentTarget))} className="rounded p-1 text-faint hover:bg-sunk hover:text-ink">
+        <button
+          type="button"
+          aria-label="Rows"
+          aria-haspopup="menu"
+          aria-expanded={menu !== null}
+          title="Add rows, hide empty ones, the key map"
+          onClick={(e) => setMenu(belowButton(e.currentTarget))}
+          className="rounded p-1 text-faint hover:bg-sunk hover:text-ink"
+        >
           <ListPlus size={17} />
         </button>
         {menu && <RowsMenu at={menu} onClose={() => setMenu(null)} />}
       </div>
-      {editing?.what === 'menu' && menuRow && <RowMenu at={editing.at} row={menuRow} label={labelOfRow({ rows }, editing.voice)} onClose={() => setEditing((now) => (now?.what === 'menu' ? null : now))} onEdit={(what) => setEditing({ voice: editing.voice, what })} />}
+      {editing?.what === 'menu' && menuRow && (
+        <RowMenu
+          at={editing.at}
+          row={menuRow}
+          label={labelOfRow({ rows }, editing.voice)}
+          onClose={() => setEditing((now) => (now?.what === 'menu' ? null : now))}
+          onEdit={(what) => setEditing({ voice: editing.voice, what })}
+        />
+      )}
       {editing?.what === 'dialog' && <RowDialog voice={editing.voice} onClose={() => setEditing(null)} />}
     </div>
   );
@@ -103,7 +158,13 @@ export function RowNames({ playback }: { playback: Playback }) {
 /** Where one is among more rows than there is room for. */
 function RowScroll({ rows, most, at }: { rows: number; most: number; at: number }) {
   const share = rows / (rows + most);
-  return <div aria-hidden="true" className="absolute right-0 w-[3px] rounded-full bg-strong" style={{ top: RULER_HEIGHT + (at / (rows + most)) * rows, height: share * rows }} />;
+  return (
+    <div
+      aria-hidden="true"
+      className="absolute right-0 w-[3px] rounded-full bg-strong"
+      style={{ top: RULER_HEIGHT + (at / (rows + most)) * rows, height: share * rows }}
+    />
+  );
 }
 
 interface RowNameProps {
@@ -123,17 +184,38 @@ interface RowNameProps {
 
 const NAME_HEIGHT = 30;
 
-function RowName({ row, top, height, playback, drag: { frame, handle, style, dragging }, naming, onMenu, onNamed, lift, onClicked }: RowNameProps) {
+function RowName({
+  row,
+  top,
+  height,
+  playback,
+  drag: { frame, handle, style, dragging },
+  naming,
+  onMenu,
+  onNamed,
+  lift,
+  onClicked,
+}: RowNameProps) {
   const store = useBenchStore();
   const { getState } = store;
   const focused = useBench((s) => s.focus === row.voice);
   const anySolo = useBench((s) => s.part.rows.some((r) => r.soloed));
   const label = labelOfRow({ rows: [row] }, row.voice);
-  const change = (what: string, next: Partial<Row>) => getState().run(`${what} ${label.toLowerCase()}`, (part) => setRow(part, row.voice, next));
+  const change = (what: string, next: Partial<Row>) =>
+    getState().run(`${what} ${label.toLowerCase()}`, (part) => setRow(part, row.voice, next));
   const small = 'flex h-6 items-center justify-center rounded px-1 text-xs hover:bg-sunk pointer-coarse:h-9 pointer-coarse:px-2';
   const faded = row.muted === true || (!row.soloed && anySolo);
   return (
-    <div ref={frame} data-row={row.voice} className={`absolute inset-x-0 flex items-end pl-3 ${dragging ? 'z-10 bg-sunk' : ''}`} style={{ top, height, paddingBottom: lift + 2, ...style }} onContextMenu={(e) => { e.preventDefault(); onMenu({ x: e.clientX, y: e.clientY }); }}>
+    <div
+      ref={frame}
+      data-row={row.voice}
+      className={`absolute inset-x-0 flex items-end pl-3 ${dragging ? 'z-10 bg-sunk' : ''}`}
+      style={{ top, height, paddingBottom: lift + 2, ...style }}
+      onContextMenu={(e) => {
+        e.preventDefault();
+        onMenu({ x: e.clientX, y: e.clientY });
+      }}
+    >
       {naming ? (
         <input
           autoFocus
@@ -172,16 +254,34 @@ function RowName({ row, top, height, playback, drag: { frame, handle, style, dra
         </button>
       )}
       <Hint text={row.muted ? 'Let it sound again' : 'Mute this row'}>
-        <button type="button" aria-label={`Mute ${label}`} aria-pressed={row.muted === true} onClick={() => change(row.muted ? 'Unmute' : 'Mute', { muted: !row.muted })} className={`${small} ${row.muted ? 'font-semibold text-accent' : 'text-faint'}`}>
+        <button
+          type="button"
+          aria-label={`Mute ${label}`}
+          aria-pressed={row.muted === true}
+          onClick={() => change(row.muted ? 'Unmute' : 'Mute', { muted: !row.muted })}
+          className={`${small} ${row.muted ? 'font-semibold text-accent' : 'text-faint'}`}
+        >
           mute
         </button>
       </Hint>
       <Hint text={row.soloed ? 'Hear all rows again' : 'Hear this row alone'}>
-        <button type="button" aria-label={`Solo ${label}`} aria-pressed={row.soloed === true} onClick={() => change(row.soloed ? 'Unsolo' : 'Solo', { soloed: !row.soloed })} className={`${small} ${row.soloed ? 'font-semibold text-accent' : 'text-faint'}`}>
+        <button
+          type="button"
+          aria-label={`Solo ${label}`}
+          aria-pressed={row.soloed === true}
+          onClick={() => change(row.soloed ? 'Unsolo' : 'Solo', { soloed: !row.soloed })}
+          className={`${small} ${row.soloed ? 'font-semibold text-accent' : 'text-faint'}`}
+        >
           solo
         </button>
       </Hint>
-      <button type="button" aria-label={`More about ${label}`} aria-haspopup="menu" onClick={(e) => onMenu(belowButton(e.currentTarget))} className="mr-1 flex h-6 items-center rounded px-0.5 text-faint hover:bg-sunk">
+      <button
+        type="button"
+        aria-label={`More about ${label}`}
+        aria-haspopup="menu"
+        onClick={(e) => onMenu(belowButton(e.currentTarget))}
+        className="mr-1 flex h-6 items-center rounded px-0.5 text-faint hover:bg-sunk"
+      >
         <EllipsisVertical size={14} />
       </button>
     </div>
@@ -196,10 +296,24 @@ function Lens() {
   return (
     <div className="flex-1 text-xs leading-[18px] text-faint pointer-coarse:flex pointer-coarse:items-center pointer-coarse:gap-1">
       <div title="A head that is so early or late leans as far as it can">
-        <span className="pointer-coarse:hidden">lean scale</span> <Picker className="!leading-4" label="Lean scale" value={String(reach)} choices={REACHES.map((r) => ({ value: String(r), text: `${r} ms = full` }))} onChange={(v) => getState().setView({ reach: Number(v) as Reach })} />
+        <span className="pointer-coarse:hidden">lean scale</span>{' '}
+        <Picker
+          className="!leading-4"
+          label="Lean scale"
+          value={String(reach)}
+          choices={REACHES.map((r) => ({ value: String(r), text: `${r} ms = full` }))}
+          onChange={(v) => getState().setView({ reach: Number(v) as Reach })}
+        />
       </div>
       <div title="Lines that hits are placed on; it moves nothing">
-        <span className="pointer-coarse:hidden">grid</span> <Picker className="!leading-4" label="Grid for placing" value={grid} choices={GRIDS.map((g) => ({ value: g, text: g }))} onChange={(v) => getState().setView({ grid: v as GridName })} />
+        <span className="pointer-coarse:hidden">grid</span>{' '}
+        <Picker
+          className="!leading-4"
+          label="Grid for placing"
+          value={grid}
+          choices={GRIDS.map((g) => ({ value: g, text: g }))}
+          onChange={(v) => getState().setView({ grid: v as GridName })}
+        />
       </div>
     </div>
   );

@@ -12,22 +12,26 @@ export default function RowsMenu({ at, onClose }: { at: MenuPlace; onClose: () =
   const hideEmpty = useBench((s) => s.view.hideEmpty);
   return (
     <PointMenu at={at} onClose={onClose} label="Rows">
-          <DropdownMenu.Item className={MENU_ITEM} onSelect={() => getState().setDesk({ dialog: 'add-row' })}>
-            Add row …
-          </DropdownMenu.Item>
-          <DropdownMenu.CheckboxItem className={MENU_ITEM} checked={hideEmpty} onCheckedChange={(on) => getState().setView({ hideEmpty: on === true })}>
-            Hide empty rows
-            <DropdownMenu.ItemIndicator>
-              <Check size={14} />
-            </DropdownMenu.ItemIndicator>
-          </DropdownMenu.CheckboxItem>
-          <DropdownMenu.Separator className={MENU_RULE} />
-          <DropdownMenu.Item className={MENU_ITEM} onSelect={() => getState().setDesk({ dialog: 'kit' })}>
-            Key map …
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={MENU_ITEM} onSelect={() => getState().setDesk({ dialog: 'target' })}>
-            Target …
-          </DropdownMenu.Item>
+      <DropdownMenu.Item className={MENU_ITEM} onSelect={() => getState().setDesk({ dialog: 'add-row' })}>
+        Add row …
+      </DropdownMenu.Item>
+      <DropdownMenu.CheckboxItem
+        className={MENU_ITEM}
+        checked={hideEmpty}
+        onCheckedChange={(on) => getState().setView({ hideEmpty: on === true })}
+      >
+        Hide empty rows
+        <DropdownMenu.ItemIndicator>
+          <Check size={14} />
+        </DropdownMenu.ItemIndicator>
+      </DropdownMenu.CheckboxItem>
+      <DropdownMenu.Separator className={MENU_RULE} />
+      <DropdownMenu.Item className={MENU_ITEM} onSelect={() => getState().setDesk({ dialog: 'kit' })}>
+        Key map …
+      </DropdownMenu.Item>
+      <DropdownMenu.Item className={MENU_ITEM} onSelect={() => getState().setDesk({ dialog: 'target' })}>
+        Target …
+      </DropdownMenu.Item>
     </PointMenu>
   );
 }

@@ -106,7 +106,8 @@ export function StemCanvas({ playback }: { playback: Playback }) {
     const unsubscribe = store.subscribe((state, before) => {
       if (state.focus !== before.focus && height > 0) revealRow(store, height);
       // A loop that is set elsewhere is where the work goes on; one that moves with an idea brings its own view.
-      if (state.transport.fromBar !== before.transport.fromBar && state.idea === before.idea && width > 0) revealBar(store, state.transport.fromBar, width);
+      if (state.transport.fromBar !== before.transport.fromBar && state.idea === before.idea && width > 0)
+        revealBar(store, state.transport.fromBar, width);
       if (!same(sceneInputs(state), sceneInputs(before))) ask();
     });
     const onWheel = (e: WheelEvent) => {
@@ -135,7 +136,16 @@ export function StemCanvas({ playback }: { playback: Playback }) {
   }, [store, playback]);
 
   return (
-    <div ref={box} onContextMenu={onContextMenu} data-testid="stems" data-stems className="relative min-w-0 flex-1 cursor-default touch-none overflow-hidden select-none" role="img" aria-label="The hits of the part" aria-describedby="stems-status">
+    <div
+      ref={box}
+      onContextMenu={onContextMenu}
+      data-testid="stems"
+      data-stems
+      className="relative min-w-0 flex-1 cursor-default touch-none overflow-hidden select-none"
+      role="img"
+      aria-label="The hits of the part"
+      aria-describedby="stems-status"
+    >
       <canvas ref={paper} className="absolute inset-0 size-full" />
       <canvas ref={glass} className="pointer-events-none absolute inset-0 size-full" />
       <RulerMarks />
@@ -150,7 +160,9 @@ export function StemCanvas({ playback }: { playback: Playback }) {
 /** While it records the hits stand in a plum frame. */
 function RecordingFrame() {
   const recording = useRecorded((s) => s.phase === 'recording' || s.phase === 'counting');
-  return recording ? <div data-testid="recording-frame" className="pointer-events-none absolute inset-0 border-[3px] border-accent" /> : null;
+  return recording ? (
+    <div data-testid="recording-frame" className="pointer-events-none absolute inset-0 border-[3px] border-accent" />
+  ) : null;
 }
 
 /** Tells a screen reader what is selected. */

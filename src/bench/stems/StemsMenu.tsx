@@ -51,8 +51,19 @@ function Items() {
   };
   return (
     <>
-      <DropdownMenu.Label className="max-w-72 truncate px-3 py-1 text-sm text-faint">{none ? (under ? `Nothing is selected. ${labelOfRow(part, under.voice)}, ${placeText(part, under.tick)}` : 'Nothing is selected.') : describeHits(part, selection)}</DropdownMenu.Label>
-      {item(`Make ${them} ${one ? 'a ghost' : 'ghosts'}`, '', () => actOnSelection(store, 'Make ghosts:', (p, ids) => setGhost(p, ids, true)), none)}
+      <DropdownMenu.Label className="max-w-72 truncate px-3 py-1 text-sm text-faint">
+        {none
+          ? under
+            ? `Nothing is selected. ${labelOfRow(part, under.voice)}, ${placeText(part, under.tick)}`
+            : 'Nothing is selected.'
+          : describeHits(part, selection)}
+      </DropdownMenu.Label>
+      {item(
+        `Make ${them} ${one ? 'a ghost' : 'ghosts'}`,
+        '',
+        () => actOnSelection(store, 'Make ghosts:', (p, ids) => setGhost(p, ids, true)),
+        none,
+      )}
       {item(`Give ${them} a row of ${one ? 'its' : 'their'} own`, '', () => selectionToOwnRow(store), none)}
       {item(`Lock ${them}`, 'K', () => getState().run('Lock hits', (p) => setLocked(p, selection, true)), none)}
       {item(`${one ? 'It belongs' : 'They belong'} to the earlier line`, keyText('shift+a'), () => decideSelection(store, 'earlier'), none)}
@@ -66,7 +77,12 @@ function Items() {
       {item(`Duplicate ${them} right after`, keyText('mod+d'), () => duplicateSelection(store), none)}
       {item(`Repeat ${them} into the next bar`, 'R', () => repeatSelection(store), none)}
       <DropdownMenu.Separator className={MENU_RULE} />
-      {item('Select the same place in every bar', 'S', () => getState().select(hitsByRule(part, performanceOf(part), { kind: 'same-place', ids: selection })), none)}
+      {item(
+        'Select the same place in every bar',
+        'S',
+        () => getState().select(hitsByRule(part, performanceOf(part), { kind: 'same-place', ids: selection })),
+        none,
+      )}
       {under && item('Select this row', 'A', () => getState().select(part.hits.filter((h) => h.voice === under.voice).map((h) => h.id)))}
       {under && item('Select this bar', '', selectBar)}
     </>

@@ -56,7 +56,8 @@ export function TouchPad() {
       d.edit = getState().open(`${d.axis === 'velocity' ? 'Change the velocity of' : 'Nudge'} ${d.what}`, 'drag');
     }
     const by = d.axis === 'velocity' ? dy * VELOCITY_PER_PIXEL : dx * MS_PER_PIXEL;
-    const command = d.axis === 'velocity' ? (p: Part) => addVelocity(p, d.ids, Math.round(by)) : (p: Part) => addNudge(p, d.ids, milliseconds(by));
+    const command =
+      d.axis === 'velocity' ? (p: Part) => addVelocity(p, d.ids, Math.round(by)) : (p: Part) => addNudge(p, d.ids, milliseconds(by));
     d.edit?.preview(command);
     setReadout(d.axis === 'velocity' ? `${by < 0 ? 'softer' : 'louder'} by ${Math.abs(Math.round(by))}` : leanText(by));
   };
@@ -71,17 +72,27 @@ export function TouchPad() {
     setReadout(null);
   };
   return (
-    <div className="absolute right-4 bottom-4 z-20 w-64 rounded-lg border border-strong bg-surface shadow-lg" role="group" aria-label="Pad for the selection" data-testid="touch-pad">
+    <div
+      className="absolute right-4 bottom-4 z-20 w-64 rounded-lg border border-strong bg-surface shadow-lg"
+      role="group"
+      aria-label="Pad for the selection"
+      data-testid="touch-pad"
+    >
       <div className="flex items-center gap-2 px-3 py-1">
         <span className="min-w-0 flex-1 truncate">{describeHits(part, selection)}</span>
-        <Button onClick={() => deleteSelection(store)}>
-          delete
-        </Button>
+        <Button onClick={() => deleteSelection(store)}>delete</Button>
         <IconButton label="Put the pad away" onClick={() => getState().select([])}>
           <X size={16} />
         </IconButton>
       </div>
-      <div className="flex h-44 touch-none items-center justify-center border-t border-line text-center text-faint" data-testid="touch-area" onPointerDown={onDown} onPointerMove={onMove} onPointerUp={onUp} onPointerCancel={onCancel}>
+      <div
+        className="flex h-44 touch-none items-center justify-center border-t border-line text-center text-faint"
+        data-testid="touch-area"
+        onPointerDown={onDown}
+        onPointerMove={onMove}
+        onPointerUp={onUp}
+        onPointerCancel={onCancel}
+      >
         {readout ?? (
           <span>
             up and down: velocity

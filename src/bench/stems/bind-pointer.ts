@@ -72,7 +72,10 @@ export function bindPointer(frame: HTMLElement, { store, playback, overlay, hand
     const bar = map.barAt(tickOf(s.axis, p.x));
     if (store.getState().desk.pointing !== null) return pointAtBar(store, bar.index + 1);
     const beat = map.beatAt(bar, tickOf(s.axis, p.x));
-    setTransport({ cursor: beat.start, ...(transport.loop && (bar.index < transport.fromBar || bar.index >= transport.toBar) ? { loop: false } : {}) });
+    setTransport({
+      cursor: beat.start,
+      ...(transport.loop && (bar.index < transport.fromBar || bar.index >= transport.toBar) ? { loop: false } : {}),
+    });
     if (playback.engine.isPlaying) playback.playFrom(beat.start);
   };
 
@@ -133,7 +136,13 @@ export function bindPointer(frame: HTMLElement, { store, playback, overlay, hand
     const under = findGround(s, part, view.grid, p, desk.tool === 'hits' ? 'anywhere' : 'near');
     stemsFacts(store).under = under ? { voice: under.voice, tick: under.tick } : null;
     const ground = stem || grip ? undefined : under;
-    frame.style.cursor = grip ? (grip.part === 'end' ? 'move' : 'ns-resize') : desk.tool === 'select' ? cursorOver(stem, ground, p) : 'crosshair';
+    frame.style.cursor = grip
+      ? grip.part === 'end'
+        ? 'move'
+        : 'ns-resize'
+      : desk.tool === 'select'
+        ? cursorOver(stem, ground, p)
+        : 'crosshair';
     overlay.setTip(stem && desk.tool === 'select' && shownPart(store.getState()) === part ? { ...tipOf(store, s, stem), stem } : null);
     overlay.setHover(ground && (desk.tool === 'select' || desk.tool === 'hits') ? hoverStems(s, ground) : null);
   };
@@ -147,7 +156,13 @@ export function bindPointer(frame: HTMLElement, { store, playback, overlay, hand
     const end = (bar.start + bar.length - 1) as typeof at;
     const lines = desk.tool === 'hits' ? linesOfStroke(part, view.grid, desk.paint.stride, at, end) : [at];
     const places = placeLines(s.lined, ground.voice, lines);
-    return { row, stems: lines.map((tick, i) => ({ x: xOf(s.axis, places[i] as number), velocity: desk.tool === 'hits' ? paintVelocity(part, desk.paint, view.grid, tick) : desk.velocity })) };
+    return {
+      row,
+      stems: lines.map((tick, i) => ({
+        x: xOf(s.axis, places[i] as number),
+        velocity: desk.tool === 'hits' ? paintVelocity(part, desk.paint, view.grid, tick) : desk.velocity,
+      })),
+    };
   };
 
   const onUp = (e: PointerEvent) => {

@@ -40,10 +40,16 @@ export function makeHands({ store, playback, glass, scene, size }: Ties): Hands 
     bench: store.getState,
     stemAt: (p) => within((s) => findStem(s, p), undefined),
     gripAt: (p) => within((s) => findGrip(s, store.getState().selection, p), undefined),
-    groundAt: (p) => within((s) => findGround(s, store.getState().part, store.getState().view.grid, p, store.getState().desk.tool === 'hits' ? 'anywhere' : 'near'), undefined),
+    groundAt: (p) =>
+      within(
+        (s) =>
+          findGround(s, store.getState().part, store.getState().view.grid, p, store.getState().desk.tool === 'hits' ? 'anywhere' : 'near'),
+        undefined,
+      ),
     hitsIn: (r) => within((s) => hitsInRectangle(s, store.getState().part, r), NO_HITS),
     voiceAt: (p) => within((s) => rowAt(s.rows, p.y)?.voice, undefined),
-    lineAt: (voice, x) => within((s) => findLine(s, store.getState().part, store.getState().view.grid, voice, x).tick, store.getState().part.origin),
+    lineAt: (voice, x) =>
+      within((s) => findLine(s, store.getState().part, store.getState().view.grid, voice, x).tick, store.getState().part.origin),
     columnsOf: (voice) => within((s) => columnsOf(s, store.getState().part, voice), []),
     pointOf: (voice, p) => within((s) => pointAt(s, voice, p), { place: 0, value: 1 }),
     velocityPerPixel: (stem) =>

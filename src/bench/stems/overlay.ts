@@ -37,7 +37,12 @@ interface Hover {
 }
 
 const sameHover = (a: Hover | null, b: Hover | null): boolean =>
-  a === b || (a !== null && b !== null && a.row === b.row && a.stems.length === b.stems.length && a.stems.every((s, i) => s.x === b.stems[i]?.x && s.velocity === b.stems[i]?.velocity));
+  a === b ||
+  (a !== null &&
+    b !== null &&
+    a.row === b.row &&
+    a.stems.length === b.stems.length &&
+    a.stems.every((s, i) => s.x === b.stems[i]?.x && s.velocity === b.stems[i]?.velocity));
 
 /** The glass above the stems: playhead, nodding heads, marquee, hovered step, the number beside the pointer. */
 export class Overlay {
@@ -203,13 +208,20 @@ export class Overlay {
     const lines = [
       { text: tip.title, font: `600 13px ${CANVAS_FONT}`, colour: palette.ink },
       { text: tip.velocity, font: `13px ${CANVAS_FONT}`, colour: palette.ink },
-      { text: tip.lean, font: `13px ${CANVAS_FONT}`, colour: tip.side === 'early' ? palette.earlyText : tip.side === 'late' ? palette.lateText : palette.faint },
+      {
+        text: tip.lean,
+        font: `13px ${CANVAS_FONT}`,
+        colour: tip.side === 'early' ? palette.earlyText : tip.side === 'late' ? palette.lateText : palette.faint,
+      },
     ];
     const wide = Math.max(...lines.map((l) => ((g.font = l.font), g.measureText(l.text).width))) + 20;
     const tall = 3 * TIP_LINE + 12;
     const right = tip.stem.headX + TIP_GAP;
     const x = right + wide < this.width - 4 ? right : Math.max(4, tip.stem.headX - TIP_GAP - wide);
-    const y = Math.min(this.height - tall - 4, Math.max(RULER_HEIGHT, tip.stem.headY - tall - 6 > RULER_HEIGHT ? tip.stem.headY - tall - 6 : tip.stem.headY + 14));
+    const y = Math.min(
+      this.height - tall - 4,
+      Math.max(RULER_HEIGHT, tip.stem.headY - tall - 6 > RULER_HEIGHT ? tip.stem.headY - tall - 6 : tip.stem.headY + 14),
+    );
     g.fillStyle = palette.surface;
     g.strokeStyle = palette.strong;
     g.lineWidth = 1;

@@ -22,9 +22,22 @@ import { sightOf, type Transport, type View } from './view';
 import { worstOf } from './save-states';
 import { benchHistoryOf, leftOfEdits, touchedBy, type Surroundings } from './surroundings';
 
-
 /** What lies over the Bench. */
-export type Dialog = 'two-tabs' | 'dropped' | 'keys' | 'find' | 'kit' | 'target' | 'add-row' | 'own-row' | 'sounds' | 'patterns' | 'export' | 'feels' | 'versions' | 'learn';
+export type Dialog =
+  | 'two-tabs'
+  | 'dropped'
+  | 'keys'
+  | 'find'
+  | 'kit'
+  | 'target'
+  | 'add-row'
+  | 'own-row'
+  | 'sounds'
+  | 'patterns'
+  | 'export'
+  | 'feels'
+  | 'versions'
+  | 'learn';
 
 /** What is compared with: another feel over these hits, or a whole version of the part. */
 export interface Other {
@@ -100,7 +113,35 @@ export interface Desk {
   touch: boolean;
 }
 
-const TIDY: Desk = { tool: 'select', paint: DEFAULT_PAINT, step: null, proposal: null, nudgeUnit: '1 ms', velocity: PLAIN_VELOCITY, onto: 'replace', page: 'feel', sections: {}, goTo: null, leading: false, dialog: null, dropped: null, pointing: null, openMove: null, other: null, imported: null, tracksBeside: [], leadBars: 0, equalLoudness: true, legend: false, firstSteps: null, follow: 'on', breakShown: true, sticking: false, table: false, touch: false };
+const TIDY: Desk = {
+  tool: 'select',
+  paint: DEFAULT_PAINT,
+  step: null,
+  proposal: null,
+  nudgeUnit: '1 ms',
+  velocity: PLAIN_VELOCITY,
+  onto: 'replace',
+  page: 'feel',
+  sections: {},
+  goTo: null,
+  leading: false,
+  dialog: null,
+  dropped: null,
+  pointing: null,
+  openMove: null,
+  other: null,
+  imported: null,
+  tracksBeside: [],
+  leadBars: 0,
+  equalLoudness: true,
+  legend: false,
+  firstSteps: null,
+  follow: 'on',
+  breakShown: true,
+  sticking: false,
+  table: false,
+  touch: false,
+};
 
 export interface BenchState {
   id: string;
@@ -181,7 +222,13 @@ export interface BenchState {
 
 export type BenchStore = StoreApi<BenchState>;
 
-const PART_DIFFS: Diffing<Part, PartDiff> = { diff: diffParts, apply: applyDiff, invert: invertDiff, join: joinDiffs, settled: withShapedHits };
+const PART_DIFFS: Diffing<Part, PartDiff> = {
+  diff: diffParts,
+  apply: applyDiff,
+  invert: invertDiff,
+  join: joinDiffs,
+  settled: withShapedHits,
+};
 
 const NOTHING: ReadonlySet<HitId> = new Set();
 
@@ -191,7 +238,7 @@ interface Desked {
   saver: Saver;
   follower: Follower;
   /** How it was left, where another was opened meanwhile. */
-  place: Pick<BenchState, 'selection' | 'transport'> & { scroll: View['scroll'] } | null;
+  place: (Pick<BenchState, 'selection' | 'transport'> & { scroll: View['scroll'] }) | null;
 }
 
 export function createBenchStore(id: string, stored: StoredPart, hasSong: boolean, store: PartStore): BenchStore {
@@ -202,16 +249,31 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
     /** Begins to edit a part that is in the store under an id of its own. */
     const openDesk = (own: string, { part, head }: StoredPart): Desked => {
       const isOpen = () => (get().idea ?? id) === own;
-      const saver = new Saver(store, own, head, (state) => {
-        saves.set(own, state);
-        const save = worstOf(saves.values());
-        set({ save, ...(save.kind === 'saved' ? { savedAt: Date.now() } : {}) });
-        if (save.kind === 'failed') held.set(id, bench);
-        else held.delete(id);
-        if (state.kind === 'failed' && state.error.code === 'changed-elsewhere') set({ conflict: own });
-        else if (get().conflict === own) set({ conflict: null });
-        markUnsaved(own, state.kind === 'saved' ? null : { part: () => (own === id ? doc.current.value : fromZero(doc.current.value)), error: state.kind === 'failed' ? state.error : null, letGo: () => saver.letGo() });
-      }, (ahead) => follower.hear(ahead));
+      const saver = new Saver(
+        store,
+        own,
+        head,
+        (state) => {
+          saves.set(own, state);
+          const save = worstOf(saves.values());
+          set({ save, ...(save.kind === 'saved' ? { savedAt: Date.now() } : {}) });
+          if (save.kind === 'failed') held.set(id, bench);
+          else held.delete(id);
+          if (state.kind === 'failed' && state.error.code === 'changed-elsewhere') set({ conflict: own });
+          else if (get().conflict === own) set({ conflict: null });
+          markUnsaved(
+            own,
+            state.kind === 'saved'
+              ? null
+              : {
+                  part: () => (own === id ? doc.current.value : fromZero(doc.current.value)),
+                  error: state.kind === 'failed' ? state.error : null,
+                  letGo: () => saver.letGo(),
+                },
+          );
+        },
+        (ahead) => follower.hear(ahead),
+      );
       const doc = new Document<Part, PartDiff, Surroundings>(PART_DIFFS, part, {
         surroundings: () => ({ selection: get().selection, sight: sightOf(get().view) }),
         finished: (edit) => saver.save(edit),
@@ -277,7 +339,12 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
       focus: null,
       view: { scroll: stored.part.origin, pixelsPerQuarter: 0, scrollRows: 0, reach: 20, grid: '1/16', hideEmpty: false, swungGrid: false },
       transport: { ...firstLoop(stored), order: false, cursor: ticks(stored.part.origin), version: 'performed' },
-      desk: { ...TIDY, onto: rememberedOnto(), legend: isLegendNew(), firstSteps: stored.part.hits.length > 0 ? rememberedSteps(id, stored.part.feel.moves.length === 0) : null },
+      desk: {
+        ...TIDY,
+        onto: rememberedOnto(),
+        legend: isLegendNew(),
+        firstSteps: stored.part.hits.length > 0 ? rememberedSteps(id, stored.part.feel.moves.length === 0) : null,
+      },
       whole: null,
       hands: null,
       save: { kind: 'saved' },
@@ -325,7 +392,11 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
         now.place = { selection, transport, scroll: view.scroll };
         const { value: part, underway, history, left } = next.doc.current;
         // What is open for the first time is looped as a whole; its ticks are those of the bars that it came from.
-        const place = next.place ?? { selection: NOTHING, transport: { ...transport, loop: true, order: false, fromBar: 0, toBar: part.bars, cursor: part.origin }, scroll: part.origin };
+        const place = next.place ?? {
+          selection: NOTHING,
+          transport: { ...transport, loop: true, order: false, fromBar: 0, toBar: part.bars, cursor: part.origin },
+          scroll: part.origin,
+        };
         set({
           idea: own,
           part,
@@ -363,7 +434,13 @@ export const heldBench = (id: string): BenchStore | undefined => held.get(id);
 
 /** The loop that was set last, where the part still has its bars; its first four bars otherwise. */
 function firstLoop({ part: { bars }, loop }: StoredPart): Pick<Transport, 'loop' | 'fromBar' | 'toBar'> {
-  const fits = loop && Number.isInteger(loop.fromBar) && Number.isInteger(loop.toBar) && loop.fromBar >= 0 && loop.fromBar < loop.toBar && loop.toBar <= bars;
+  const fits =
+    loop &&
+    Number.isInteger(loop.fromBar) &&
+    Number.isInteger(loop.toBar) &&
+    loop.fromBar >= 0 &&
+    loop.fromBar < loop.toBar &&
+    loop.toBar <= bars;
   return fits ? { loop: loop.loop, fromBar: loop.fromBar, toBar: loop.toBar } : { loop: true, fromBar: 0, toBar: Math.min(bars, 4) };
 }
 

@@ -53,7 +53,8 @@ const written = new WeakMap<readonly Hit[], Written>();
 /** The written hits, of an excerpt at least; they depend on no feel, so a sweep of one computes them once. */
 export function writtenOf(part: Part, range: HitRange = { from: 0, to: part.hits.length }): Performance {
   const known = written.get(part.hits);
-  if (known && known.meter === part.meter && known.origin === part.origin && known.range.from <= range.from && known.range.to >= range.to) return known.performance;
+  if (known && known.meter === part.meter && known.origin === part.origin && known.range.from <= range.from && known.range.to >= range.to)
+    return known.performance;
   const performance = writtenPerformance(part, range);
   written.set(part.hits, { meter: part.meter, origin: part.origin, range, performance });
   return performance;
@@ -87,7 +88,8 @@ export const calmPart = (state: Pick<BenchState, 'part' | 'underway'>): Part => 
 export const FEW_HITS = 2000;
 
 /** The hits that numbers and charts of the side panel follow: of a large part those before a drag, since a sweep comes first. */
-export const shownHits = (state: Pick<BenchState, 'part' | 'underway'>): readonly Hit[] => (state.underway && state.underway.kind !== 'trial' && state.part.hits.length > FEW_HITS ? state.underway.base.hits : state.part.hits);
+export const shownHits = (state: Pick<BenchState, 'part' | 'underway'>): readonly Hit[] =>
+  state.underway && state.underway.kind !== 'trial' && state.part.hits.length > FEW_HITS ? state.underway.base.hits : state.part.hits;
 
 const others = new WeakMap<Part, { feel: Feel; performance: Performance }>();
 
@@ -100,7 +102,8 @@ export function otherOf(part: Part, { feel, part: version }: Other): { part: Par
 }
 
 /** The part that is seen: a version while it is heard, else the one that is worked on. */
-export const shownPart = ({ part, transport, desk }: Pick<BenchState, 'part' | 'transport' | 'desk'>): Part => (transport.version === 'other' && desk.other?.part ? desk.other.part : part);
+export const shownPart = ({ part, transport, desk }: Pick<BenchState, 'part' | 'transport' | 'desk'>): Part =>
+  transport.version === 'other' && desk.other?.part ? desk.other.part : part;
 
 const asRead = new WeakMap<readonly Hit[], { meter: unknown; origin: number; moves: readonly SwingMove[] }>();
 
@@ -109,7 +112,12 @@ function swingsAsRead(part: Part): readonly SwingMove[] {
   const known = asRead.get(part.hits);
   if (known && known.meter === part.meter && known.origin === part.origin) return known.moves;
   const swings = foundSwings(part);
-  const moves = (swings?.bars ?? []).map(({ fromBar, toBar, percent }): SwingMove => ({ kind: 'swing', division: swings?.division ?? '1/16', percent, scope: { bars: { from: fromBar, to: toBar } } }));
+  const moves = (swings?.bars ?? []).map(({ fromBar, toBar, percent }): SwingMove => ({
+    kind: 'swing',
+    division: swings?.division ?? '1/16',
+    percent,
+    scope: { bars: { from: fromBar, to: toBar } },
+  }));
   asRead.set(part.hits, { meter: part.meter, origin: part.origin, moves });
   return moves;
 }

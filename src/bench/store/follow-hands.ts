@@ -23,7 +23,10 @@ export function followHands(store: BenchStore): () => void {
     );
   };
   update(false);
-  const stops = [store.subscribe((s, before) => (s.part !== before.part || s.underway !== before.underway) && update(false)), handSettings.subscribe(() => update(true))];
+  const stops = [
+    store.subscribe((s, before) => (s.part !== before.part || s.underway !== before.underway) && update(false)),
+    handSettings.subscribe(() => update(true)),
+  ];
   return () => {
     stops.forEach((stop) => stop());
     asked?.abort(new Error('left'));

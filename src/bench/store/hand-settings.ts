@@ -12,17 +12,35 @@ export const USUAL_HANDS: HandSettings = { lead: 'right', limits: HAND_LIMITS, k
 
 const isLimit = (n: unknown): n is number => typeof n === 'number' && n >= HAND_RANGE.min && n <= HAND_RANGE.max;
 const isStriker = (s: unknown): s is Striker => STRIKERS.includes(s as Striker);
-const isPlace = (p: unknown): p is Place => typeof p === 'object' && p !== null && Number.isFinite((p as Place).x) && Number.isFinite((p as Place).y);
+const isPlace = (p: unknown): p is Place =>
+  typeof p === 'object' && p !== null && Number.isFinite((p as Place).x) && Number.isFinite((p as Place).y);
 const entries = (of: unknown): [string, unknown][] => (typeof of === 'object' && of !== null ? Object.entries(of) : []);
 
 /** Settings out of what was kept; what does not read is as usual. */
 export function readHands(text: string | null): HandSettings {
   try {
-    const kept = (JSON.parse(text ?? '{}') ?? {}) as { lead?: unknown; hand?: unknown; foot?: unknown; places?: unknown; strikers?: unknown };
-    const places = entries(kept.places).flatMap(([name, place]): [string, Place][] => (isPlace(place) && SPOTS.some((s) => s.name === name) ? [[name, within(place)]] : []));
-    const strikers = entries(kept.strikers).flatMap(([voice, striker]): [string, Striker][] => (isStriker(striker) ? [[voice, striker]] : []));
-    const kit: OwnKit = { ...(places.length > 0 ? { places: Object.fromEntries(places) } : {}), ...(strikers.length > 0 ? { strikers: Object.fromEntries(strikers) } : {}) };
-    return { lead: kept.lead === 'left' ? 'left' : 'right', limits: { hand: isLimit(kept.hand) ? kept.hand : HAND_LIMITS.hand, foot: isLimit(kept.foot) ? kept.foot : HAND_LIMITS.foot }, kit };
+    const kept = (JSON.parse(text ?? '{}') ?? {}) as {
+      lead?: unknown;
+      hand?: unknown;
+      foot?: unknown;
+      places?: unknown;
+      strikers?: unknown;
+    };
+    const places = entries(kept.places).flatMap(([name, place]): [string, Place][] =>
+      isPlace(place) && SPOTS.some((s) => s.name === name) ? [[name, within(place)]] : [],
+    );
+    const strikers = entries(kept.strikers).flatMap(([voice, striker]): [string, Striker][] =>
+      isStriker(striker) ? [[voice, striker]] : [],
+    );
+    const kit: OwnKit = {
+      ...(places.length > 0 ? { places: Object.fromEntries(places) } : {}),
+      ...(strikers.length > 0 ? { strikers: Object.fromEntries(strikers) } : {}),
+    };
+    return {
+      lead: kept.lead === 'left' ? 'left' : 'right',
+      limits: { hand: isLimit(kept.hand) ? kept.hand : HAND_LIMITS.hand, foot: isLimit(kept.foot) ? kept.foot : HAND_LIMITS.foot },
+      kit,
+    };
   } catch {
     return USUAL_HANDS;
   }

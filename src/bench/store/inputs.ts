@@ -25,7 +25,14 @@ export const sceneInputs = ({ part, underway, view, selection, focus, whole, han
 export const stripInputs = ({ underway, whole, view, transport }: BenchState) => ({ underway, whole, view, transport });
 
 /** What is played. */
-export const programInputs = ({ part, idea, transport, desk }: BenchState) => ({ part, idea, transport, other: desk.other, equalLoudness: desk.equalLoudness, proposal: desk.proposal });
+export const programInputs = ({ part, idea, transport, desk }: BenchState) => ({
+  part,
+  idea,
+  transport,
+  other: desk.other,
+  equalLoudness: desk.equalLoudness,
+  proposal: desk.proposal,
+});
 /** The same of another idea, or of the part itself while one is open; null where it is gone. */
 export function inputsOf(state: BenchState, idea: string | null): ProgramInputs | null {
   if (idea === state.idea) return programInputs(state);

@@ -51,8 +51,10 @@ export interface FirstStep {
 
 type KeptSteps = readonly [part: string, steps: readonly FirstStep[] | null];
 
-const isStep = (s: unknown): s is FirstStep => typeof s === 'object' && s !== null && typeof (s as FirstStep).id === 'string' && typeof (s as FirstStep).done === 'boolean';
-const isKept = (entry: unknown): entry is KeptSteps => Array.isArray(entry) && typeof entry[0] === 'string' && (entry[1] === null || (Array.isArray(entry[1]) && entry[1].every(isStep)));
+const isStep = (s: unknown): s is FirstStep =>
+  typeof s === 'object' && s !== null && typeof (s as FirstStep).id === 'string' && typeof (s as FirstStep).done === 'boolean';
+const isKept = (entry: unknown): entry is KeptSteps =>
+  Array.isArray(entry) && typeof entry[0] === 'string' && (entry[1] === null || (Array.isArray(entry[1]) && entry[1].every(isStep)));
 
 const allSteps = (): KeptSteps[] => {
   try {
@@ -71,7 +73,15 @@ export function rememberedSteps(id: string, fresh: boolean): readonly FirstStep[
 
 export function rememberSteps(id: string, steps: readonly FirstStep[] | null): void {
   try {
-    localStorage.setItem(STEPS_NAME, JSON.stringify([...allSteps().filter(([part]) => part !== id).slice(1 - MOST_PARTS), [id, steps]]));
+    localStorage.setItem(
+      STEPS_NAME,
+      JSON.stringify([
+        ...allSteps()
+          .filter(([part]) => part !== id)
+          .slice(1 - MOST_PARTS),
+        [id, steps],
+      ]),
+    );
   } catch {
     // Not kept: the choice holds for this visit.
   }

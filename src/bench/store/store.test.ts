@@ -13,14 +13,20 @@ import { tapTempo } from '../chrome/tap-tempo';
 import { createBenchStore, heldBench } from './bench-store';
 import { benchHistoryOf, leftOfEdits } from './surroundings';
 
-const part = smallPart([['kick', 0, 100], ['snare', 1, 90]]);
+const part = smallPart([
+  ['kick', 0, 100],
+  ['snare', 1, 90],
+]);
 const all = new Set(part.hits.map((h) => h.id));
 const quiet = (p: Part) => addVelocity(p, all, -1);
 const settle = () => new Promise((done) => setImmediate(done));
 
 function bench(): { saves: [number, string][]; store: ReturnType<typeof createBenchStore> } {
   const saves: [number, string][] = [];
-  const store = createBenchStore('x', { part, head: 7 }, false, { appendEdits: async (_id: string, seq: number, edits: { label: string }[]) => edits.forEach((e, i) => saves.push([seq + i, e.label])), settleHead: async () => {} } as never);
+  const store = createBenchStore('x', { part, head: 7 }, false, {
+    appendEdits: async (_id: string, seq: number, edits: { label: string }[]) => edits.forEach((e, i) => saves.push([seq + i, e.label])),
+    settleHead: async () => {},
+  } as never);
   return { saves, store };
 }
 
@@ -37,7 +43,11 @@ test('a gesture is one entry and one record in the store, however many previews 
   s().redo();
   expect(s().part.hits.map((h) => h.velocity)).toEqual([70, 60]);
   await settle();
-  expect(saves).toEqual([[8, 'softer'], [9, 'Undo softer'], [10, 'softer']]);
+  expect(saves).toEqual([
+    [8, 'softer'],
+    [9, 'Undo softer'],
+    [10, 'softer'],
+  ]);
 });
 
 test('a gesture that changed nothing leaves no entry; undo during a gesture cancels it', async () => {
@@ -109,7 +119,11 @@ test('taps: three give a tempo, a pause starts anew', () => {
 
 test('an idea has its own steps, selection and loop; what is done to it is saved under its own id', async () => {
   const saves: string[] = [];
-  const store = createBenchStore('x', { part, head: 7 }, false, { appendEdits: async (id: string, seq: number, edits: { label: string }[]) => edits.forEach((e, i) => saves.push(`${id} ${seq + i} ${e.label}`)), settleHead: async () => {} } as never);
+  const store = createBenchStore('x', { part, head: 7 }, false, {
+    appendEdits: async (id: string, seq: number, edits: { label: string }[]) =>
+      edits.forEach((e, i) => saves.push(`${id} ${seq + i} ${e.label}`)),
+    settleHead: async () => {},
+  } as never);
   const s = store.getState;
   s().addIdea({ id: 'x~a', partId: 'x', letter: 'A', bars: 1, part, head: 0 });
   s().run('in the part', quiet);
@@ -121,9 +135,16 @@ test('an idea has its own steps, selection and loop; what is done to it is saved
   s().undo();
   expect(s().part).toEqual(part);
   s().redo();
-  expect([s().main.hits.map((h) => h.velocity), s().ideas[0]!.part.hits.map((h) => h.velocity)]).toEqual([[99, 89], [80, 70]]);
+  expect([s().main.hits.map((h) => h.velocity), s().ideas[0]!.part.hits.map((h) => h.velocity)]).toEqual([
+    [99, 89],
+    [80, 70],
+  ]);
   s().openIdea(null);
-  expect([s().part.hits.map((h) => h.velocity), s().history.undo.map((e) => e.label), [...s().selection]]).toEqual([[99, 89], ['in the part'], ['h0']]);
+  expect([s().part.hits.map((h) => h.velocity), s().history.undo.map((e) => e.label), [...s().selection]]).toEqual([
+    [99, 89],
+    ['in the part'],
+    ['h0'],
+  ]);
   await settle();
   expect(saves).toEqual(['x 8 in the part', 'x~a 1 in the idea', 'x~a 2 Undo in the idea', 'x~a 3 in the idea']);
   expect(s().save).toEqual({ kind: 'saved' });
@@ -165,11 +186,15 @@ describe('going back after a reload', () => {
   /** Does some steps, keeps what the store was told, and opens the part anew from it. */
   function reopened(steps: (s: ReturnType<typeof createBenchStore>) => void) {
     const kept: KeptStep<PartDiff>[] = [];
-    const tell = async (_id: string, _seq: number, edits: readonly FinishedEdit[]) => edits.forEach(({ label, diff, step }) => kept.push({ label, diff, step }));
+    const tell = async (_id: string, _seq: number, edits: readonly FinishedEdit[]) =>
+      edits.forEach(({ label, diff, step }) => kept.push({ label, diff, step }));
     const before = createBenchStore('x', { part, head: 0 }, false, { appendEdits: tell, settleHead: async () => {} } as never);
     steps(before);
     return settle().then(() => {
-      const after = createBenchStore('x', { part: before.getState().part, head: kept.length }, false, { appendEdits: tell, settleHead: async () => {} } as never);
+      const after = createBenchStore('x', { part: before.getState().part, head: kept.length }, false, {
+        appendEdits: tell,
+        settleHead: async () => {},
+      } as never);
       after.getState().adoptHistory(benchHistoryOf(kept));
       return { before: before.getState, after: after.getState };
     });
@@ -196,7 +221,11 @@ describe('going back after a reload', () => {
 
   test('what was left behind is known after a reload too', async () => {
     const kept: KeptStep<PartDiff>[] = [];
-    const before = createBenchStore('x', { part, head: 0 }, false, { appendEdits: async (_id: string, _seq: number, edits: readonly FinishedEdit[]) => edits.forEach(({ label, diff, step }) => kept.push({ label, diff, step })), settleHead: async () => {} } as never).getState;
+    const before = createBenchStore('x', { part, head: 0 }, false, {
+      appendEdits: async (_id: string, _seq: number, edits: readonly FinishedEdit[]) =>
+        edits.forEach(({ label, diff, step }) => kept.push({ label, diff, step })),
+      settleHead: async () => {},
+    } as never).getState;
     for (const by of [-1, -2, -3]) before().run(`by ${by}`, (p) => addVelocity(p, all, by));
     before().undo();
     before().undo();
@@ -206,7 +235,10 @@ describe('going back after a reload', () => {
     await settle();
     const told = (list: readonly Left<Part>[]) => list.map((l) => [l.label, l.steps, l.value()]);
     expect(told(leftOfEdits(kept, before().part))).toEqual(told(before().left));
-    expect(before().left.map((l) => [l.label, l.steps, l.value().hits[0]!.velocity])).toEqual([['by -3', 2, 94], ['by 7', 1, 106]]);
+    expect(before().left.map((l) => [l.label, l.steps, l.value().hits[0]!.velocity])).toEqual([
+      ['by -3', 2, 94],
+      ['by 7', 1, 106],
+    ]);
   });
 
   test('what was done before the older steps arrived comes on top of them, and nothing is ahead', async () => {
@@ -215,7 +247,10 @@ describe('going back after a reload', () => {
       s.getState().run('two', quiet);
       s.getState().undo();
     });
-    const early = createBenchStore('x', { part: after().part, head: 3 }, false, { appendEdits: async () => {}, settleHead: async () => {} } as never);
+    const early = createBenchStore('x', { part: after().part, head: 3 }, false, {
+      appendEdits: async () => {},
+      settleHead: async () => {},
+    } as never);
     early.getState().run('fresh', quiet);
     early.getState().adoptHistory(after().history);
     expect(labels(early.getState().history.undo)).toEqual(['one', 'fresh']);
@@ -226,7 +261,11 @@ describe('going back after a reload', () => {
   });
 
   test('a list that begins in the middle still leads back and forward', () => {
-    const lower = (to: number): FinishedEdit['diff'] => ({ removed: [part.hits[0]!], added: [{ ...part.hits[0]!, velocity: to as never }], fields: {} });
+    const lower = (to: number): FinishedEdit['diff'] => ({
+      removed: [part.hits[0]!],
+      added: [{ ...part.hits[0]!, velocity: to as never }],
+      fields: {},
+    });
     expect(labels(benchHistoryOf([{ label: 'Undo lost', diff: lower(50), step: 'undo' }]).redo)).toEqual(['lost']);
     expect(labels(benchHistoryOf([{ label: 'found', diff: lower(50), step: 'redo' }]).undo)).toEqual(['found']);
   });

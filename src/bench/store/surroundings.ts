@@ -18,7 +18,9 @@ export const touchedBy = ({ removed, added }: PartDiff): { before: Surroundings;
 });
 
 /** The history that a part's kept edits lead to: what a step touched is selected with it. */
-export const benchHistoryOf = (edits: readonly KeptStep<PartDiff>[]): History<PartDiff, Surroundings> => historyOf(edits, { invert: invertDiff, join: joinDiffs }, touchedBy);
+export const benchHistoryOf = (edits: readonly KeptStep<PartDiff>[]): History<PartDiff, Surroundings> =>
+  historyOf(edits, { invert: invertDiff, join: joinDiffs }, touchedBy);
 
 /** What was undone and left behind among a part's kept edits, the last of which led to it. */
-export const leftOfEdits = (edits: readonly KeptStep<PartDiff>[], part: Part): readonly Left<Part>[] => leftIn(edits, part, { apply: applyDiff, invert: invertDiff });
+export const leftOfEdits = (edits: readonly KeptStep<PartDiff>[], part: Part): readonly Left<Part>[] =>
+  leftIn(edits, part, { apply: applyDiff, invert: invertDiff });

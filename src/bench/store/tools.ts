@@ -30,7 +30,10 @@ export const DEFAULT_PAINT: Paint = { levels: [96], stride: 1, ghosts: false };
 export const GHOST_VELOCITY = 30;
 
 /** Painting ghosts, or plain hits again, each at the velocity that it had last. */
-export const paintGhosts = (paint: Paint, ghosts: boolean): Paint => (paint.ghosts === ghosts ? paint : { ...paint, ghosts, levels: paint.other ?? [ghosts ? GHOST_VELOCITY : PLAIN_VELOCITY], other: paint.levels });
+export const paintGhosts = (paint: Paint, ghosts: boolean): Paint =>
+  paint.ghosts === ghosts
+    ? paint
+    : { ...paint, ghosts, levels: paint.other ?? [ghosts ? GHOST_VELOCITY : PLAIN_VELOCITY], other: paint.levels };
 
 export const MOST_STRIDE = 16;
 export const MOST_LEVELS = 16;

@@ -9,7 +9,10 @@ import { PartStore } from '@/storage/part-store';
 import { smallPart } from '@tests/support/arbitraries';
 import { createBenchStore, type BenchStore } from './bench-store';
 
-const part = smallPart([['kick', 0, 100], ['snare', 1, 90]]);
+const part = smallPart([
+  ['kick', 0, 100],
+  ['snare', 1, 90],
+]);
 const softer = (p: Part) => addVelocity(p, new Set(p.hits.map((h) => h.id)), -10);
 const faster = (p: Part) => setTempo(p, bpm(150));
 const levels = (tab: BenchStore) => tab.getState().part.hits.map((h) => h.velocity);

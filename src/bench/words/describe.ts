@@ -60,7 +60,12 @@ function wordsFor(part: Describable, ids: ReadonlySet<HitId>): string {
   const all = (count: number): boolean => count === n;
   const place = n < 2 ? '' : all(onBeats) ? 'on-beat ' : all(offBeats) ? 'off-beat ' : '';
   const kind = all(chokes) ? 'choke' : all(ghosts) ? 'ghost' : '';
-  const bars = part.bars < 2 || (firstBar <= 0 && lastBar >= part.bars - 1) ? '' : firstBar === lastBar ? ` in bar ${firstBar + 1}` : ` in bars ${firstBar + 1} to ${lastBar + 1}`;
+  const bars =
+    part.bars < 2 || (firstBar <= 0 && lastBar >= part.bars - 1)
+      ? ''
+      : firstBar === lastBar
+        ? ` in bar ${firstBar + 1}`
+        : ` in bars ${firstBar + 1} to ${lastBar + 1}`;
   return `${n === 1 ? 'one' : n === part.hits.length ? `all ${n}` : n} ${place}${nounFor(part, voices, kind, n)}${bars}`;
 }
 
@@ -78,7 +83,11 @@ function nounFor(part: Pick<Part, 'rows'>, voices: ReadonlySet<VoiceName>, kind:
 const SIXTEENTHS = ['', 'e', '&', 'a'];
 
 /** Places between sixteenths by the fraction of a sixteenth that they lie after one. */
-const AFTER_SIXTEENTH: readonly (readonly [share: number, words: string])[] = [[0.25, '+ 1/64'], [0.5, '+ 1/32'], [0.75, '+ 3/64']];
+const AFTER_SIXTEENTH: readonly (readonly [share: number, words: string])[] = [
+  [0.25, '+ 1/64'],
+  [0.5, '+ 1/32'],
+  [0.75, '+ 3/64'],
+];
 /** Less than this share of a sixteenth is no other place. */
 const NEAR = 0.01;
 
@@ -92,13 +101,17 @@ export function countName(place: number, denominator: number): string {
   const sixteenth = TICKS_PER_QUARTER / 4;
   const beat = Math.floor(place / unit + 1e-6);
   const rest = place - beat * unit;
-  const named = (n: number, more = ''): string => [beat + 1, (denominator === 8 ? ['', '&'] : SIXTEENTHS)[n], more].filter((part) => part !== '').join(' ');
+  const named = (n: number, more = ''): string =>
+    [beat + 1, (denominator === 8 ? ['', '&'] : SIXTEENTHS)[n], more].filter((part) => part !== '').join(' ');
   const n = Math.floor(rest / sixteenth + NEAR);
   const share = rest / sixteenth - n;
   if (Math.abs(share) <= NEAR) return named(n);
   const fine = AFTER_SIXTEENTH.find(([after]) => Math.abs(share - after) <= NEAR);
   if (fine) return named(n, fine[1]);
-  for (const [step, words] of [[unit / 3, 'triplet'], [TICKS_PER_QUARTER / 6, '1/16 triplet']] as const) {
+  for (const [step, words] of [
+    [unit / 3, 'triplet'],
+    [TICKS_PER_QUARTER / 6, '1/16 triplet'],
+  ] as const) {
     const third = rest / step;
     if (Math.abs(third - Math.round(third)) <= NEAR) return `${beat + 1} ${words} ${Math.round(third) + 1}`;
   }
@@ -118,7 +131,10 @@ export const hitText = (part: Pick<Part, 'meter' | 'origin' | 'rows'>, hit: Hit,
   `${labelOfRow(part, hit.voice)}${hit.ghost ? ' ghost' : ''}${hit.choke ? ' choke' : ''}${hit.locked ? ', locked' : ''}, ${placeText(part, home)}, velocity ${velocity}, ${leanText(lean)}`;
 
 /** A hit's two lines, and how sure the one it belongs to is. @example 'Snare, bar 1 · 4 a: 62 % sure, else bar 2 · 1' */
-export function hitLinesText(part: Pick<Part, 'meter' | 'origin' | 'rows'>, { voice, home, sure = 1, other }: Pick<Hit, 'voice' | 'home' | 'sure' | 'other'>): string {
+export function hitLinesText(
+  part: Pick<Part, 'meter' | 'origin' | 'rows'>,
+  { voice, home, sure = 1, other }: Pick<Hit, 'voice' | 'home' | 'sure' | 'other'>,
+): string {
   const name = `${labelOfRow(part, voice)}, ${placeText(part, home)}`;
   return sure === 1 ? name : `${name}: ${Math.round(sure * 100)} % sure${other === undefined ? '' : `, else ${placeText(part, other)}`}`;
 }

@@ -55,23 +55,37 @@ export function hitLines(part: Part, performance: Performance): HitLine[] {
       nudge: hit.nudge?.ms ?? 0,
       lean: leanOf(part, performance, i),
       length: readQuality(hit, 'length'),
-      marks: [hit.ghost && 'ghost', hit.choke && 'choke', locked && 'locked', doubtful[i] === 1 && 'doubtful', hit.decided && 'line decided', hit.ornament && wordOfOrnament(hit.ornament), chanceText(hit.chance), hit.passes && passesText(hit.passes)].filter(Boolean).join(', '),
+      marks: [
+        hit.ghost && 'ghost',
+        hit.choke && 'choke',
+        locked && 'locked',
+        doubtful[i] === 1 && 'doubtful',
+        hit.decided && 'line decided',
+        hit.ornament && wordOfOrnament(hit.ornament),
+        chanceText(hit.chance),
+        hit.passes && passesText(hit.passes),
+      ]
+        .filter(Boolean)
+        .join(', '),
       locked,
     };
     if (!hit.ornament) return [line];
     const strokes = strokesOfHit(part, performance, i);
     const home = ticks(performance.placedHomes[i] as number);
-    const others = strokes.slice(1).filter((s) => s.tick < end).map((s, k): HitLine => ({
-      ...line,
-      line: `${hit.id} ${k + 1}`,
-      stroke: k + 1,
-      row: labels.get(s.voice) ?? labelOfVoice(s.voice),
-      tick: s.tick,
-      place: `stroke ${k + 2} of ${strokes.length}`,
-      heard: s.velocity,
-      lean: tempo.between(home, ticks(s.tick)),
-      marks: hit.ornament ? wordOfOrnament(hit.ornament) : '',
-    }));
+    const others = strokes
+      .slice(1)
+      .filter((s) => s.tick < end)
+      .map((s, k): HitLine => ({
+        ...line,
+        line: `${hit.id} ${k + 1}`,
+        stroke: k + 1,
+        row: labels.get(s.voice) ?? labelOfVoice(s.voice),
+        tick: s.tick,
+        place: `stroke ${k + 2} of ${strokes.length}`,
+        heard: s.velocity,
+        lean: tempo.between(home, ticks(s.tick)),
+        marks: hit.ornament ? wordOfOrnament(hit.ornament) : '',
+      }));
     return [line, ...others];
   });
 }

@@ -1,6 +1,20 @@
 /** Keys as the platform writes them. */
 
-const SHOWN: Readonly<Record<string, string>> = { space: 'Space', enter: 'Enter', delete: 'Delete', backspace: 'Backspace', escape: 'Esc', left: '←', right: '→', up: '↑', down: '↓', pageup: 'Page up', pagedown: 'Page down', home: 'Home', end: 'End' };
+const SHOWN: Readonly<Record<string, string>> = {
+  space: 'Space',
+  enter: 'Enter',
+  delete: 'Delete',
+  backspace: 'Backspace',
+  escape: 'Esc',
+  left: '←',
+  right: '→',
+  up: '↑',
+  down: '↓',
+  pageup: 'Page up',
+  pagedown: 'Page down',
+  home: 'Home',
+  end: 'End',
+};
 const MAC: Readonly<Record<string, string>> = { mod: '⌘', shift: '⇧', alt: '⌥', delete: '⌦', backspace: '⌫', enter: '↩', escape: 'esc' };
 const OTHERS: Readonly<Record<string, string>> = { mod: 'Ctrl', shift: 'Shift', alt: 'Alt' };
 
@@ -14,6 +28,11 @@ export function keyText(keys: string, mac = isMac()): string {
   const name = (k: string): string => (mac ? MAC : OTHERS)[k] ?? SHOWN[k] ?? k.toUpperCase();
   return keys
     .split(' ')
-    .map((press) => press.split('+').map(name).join(mac ? '' : ' '))
+    .map((press) =>
+      press
+        .split('+')
+        .map(name)
+        .join(mac ? '' : ' '),
+    )
     .join(' ');
 }

@@ -47,14 +47,21 @@ interface Kind {
  * @param most so many strokes are compared at most
  * @throws NamedError too-much-to-compare where that is not enough
  */
-export function alikeBars(part: Pick<Part, 'hits' | 'meter' | 'origin' | 'bars'>, places?: { ticks: ArrayLike<number>; velocities: ArrayLike<number> }, most = Infinity): number[][] {
+export function alikeBars(
+  part: Pick<Part, 'hits' | 'meter' | 'origin' | 'bars'>,
+  places?: { ticks: ArrayLike<number>; velocities: ArrayLike<number> },
+  most = Infinity,
+): number[][] {
   const homes = homesOf(part);
   const map = meterMapOf(part);
   const bars = Array.from({ length: part.bars }, (): Map<VoiceName, Stroke[]> => new Map());
   part.hits.forEach((hit, i) => {
     const bar = Math.max(0, barOfHome(part, homes.ticks[i] as number));
     const rows = bars[bar] as Map<VoiceName, Stroke[]>;
-    const stroke = { place: ((places?.ticks[i] ?? hit.tick) as number) - map.barOf(bar).start, velocity: (places?.velocities[i] ?? hit.velocity) as number };
+    const stroke = {
+      place: ((places?.ticks[i] ?? hit.tick) as number) - map.barOf(bar).start,
+      velocity: (places?.velocities[i] ?? hit.velocity) as number,
+    };
     const row = rows.get(hit.voice);
     if (row) row.push(stroke);
     else rows.set(hit.voice, [stroke]);
@@ -92,7 +99,11 @@ export function alikeBars(part: Pick<Part, 'hits' | 'meter' | 'origin' | 'bars'>
     }
     group.bars.push(bar);
   });
-  return [...kinds.values()].flatMap((k) => k.groups).map((g) => g.bars).filter((g) => g.length > 1).sort((a, b) => (a[0] as number) - (b[0] as number));
+  return [...kinds.values()]
+    .flatMap((k) => k.groups)
+    .map((g) => g.bars)
+    .filter((g) => g.length > 1)
+    .sort((a, b) => (a[0] as number) - (b[0] as number));
 }
 
 const REACH = ALIKE_STEP * stepOf('1/16');
@@ -106,7 +117,11 @@ const velocityCell = ({ velocity }: Stroke): number => Math.floor(velocity / ALI
 const MOST_TRIED = 24;
 
 function newGroup(rows: Rows, { groups, byCell }: Kind): Group {
-  const group: Group = { bars: [], different: [], spans: rows.map((row) => row.map(({ place, velocity }) => ({ places: [place, place], velocities: [velocity, velocity] }))) };
+  const group: Group = {
+    bars: [],
+    different: [],
+    spans: rows.map((row) => row.map(({ place, velocity }) => ({ places: [place, place], velocities: [velocity, velocity] }))),
+  };
   const cells = new Set(rows.flatMap((row, r) => row.map((stroke) => cellOf(r, placeCell(stroke), velocityCell(stroke)))));
   for (const cell of cells) {
     const known = byCell.get(cell);
@@ -150,10 +165,18 @@ const fits = (rows: Rows, spans: Group['spans']): boolean =>
   spans !== null &&
   rows.every((row, r) => {
     const own = spans[r] as Span[];
-    return row.length === own.length && row.every(({ place, velocity }, i) => {
-      const { places, velocities } = own[i] as Span;
-      return place >= places[1] - REACH && place <= places[0] + REACH && velocity >= velocities[1] - ALIKE_VELOCITY && velocity <= velocities[0] + ALIKE_VELOCITY;
-    });
+    return (
+      row.length === own.length &&
+      row.every(({ place, velocity }, i) => {
+        const { places, velocities } = own[i] as Span;
+        return (
+          place >= places[1] - REACH &&
+          place <= places[0] + REACH &&
+          velocity >= velocities[1] - ALIKE_VELOCITY &&
+          velocity <= velocities[0] + ALIKE_VELOCITY
+        );
+      })
+    );
   });
 
 function widened(spans: Group['spans'], rows: Rows): Group['spans'] {
@@ -185,7 +208,12 @@ function covered(strokes: readonly Stroke[], others: readonly Stroke[]): boolean
   for (const { place, velocity } of strokes) {
     while (from < others.length && (others[from] as Stroke).place < place - REACH) from++;
     let k = from;
-    while (k < others.length && (others[k] as Stroke).place <= place + REACH && Math.abs((others[k] as Stroke).velocity - velocity) > ALIKE_VELOCITY) k++;
+    while (
+      k < others.length &&
+      (others[k] as Stroke).place <= place + REACH &&
+      Math.abs((others[k] as Stroke).velocity - velocity) > ALIKE_VELOCITY
+    )
+      k++;
     if (k === others.length || (others[k] as Stroke).place > place + REACH) return false;
   }
   return true;

@@ -16,7 +16,11 @@ test('mean, population deviation, median', () => {
 });
 
 test('bars alike share a shape although their velocities differ a little; a louder or a longer bar has its own', () => {
-  const bar = (start: number, velocity: number, extra = false): [string, number, number][] => [['kick', start, velocity], ['snare', start + 1, 90], ...(extra ? ([['kick', start + 3, 80]] as [string, number, number][]) : [])];
+  const bar = (start: number, velocity: number, extra = false): [string, number, number][] => [
+    ['kick', start, velocity],
+    ['snare', start + 1, 90],
+    ...(extra ? ([['kick', start + 3, 80]] as [string, number, number][]) : []),
+  ];
   const part = smallPart([...bar(0, 100), ...bar(4, 110), ...bar(8, 60), ...bar(12, 100, true), ...bar(20, 99)], { bars: 6 });
   const phrase = phraseOf(part, performPart(part));
   expect(phrase.map((b) => letterOf(b.shape))).toEqual(['A', 'A', 'B', 'C', '', 'A']);
@@ -25,7 +29,14 @@ test('bars alike share a shape although their velocities differ a little; a loud
 });
 
 test('bars that differ by an ornament alone are different bars', () => {
-  const part = smallPart([['snare', 1, 90], ['snare', 5, 90], ['snare', 9, 90]], { bars: 3 });
+  const part = smallPart(
+    [
+      ['snare', 1, 90],
+      ['snare', 5, 90],
+      ['snare', 9, 90],
+    ],
+    { bars: 3 },
+  );
   const rolled = { ...part, hits: part.hits.map((h, i) => (i === 1 ? { ...h, ornament: newOrnament('roll') } : h)) };
   expect(phraseOf(part, performPart(part)).map((b) => b.shape)).toEqual([0, 0, 0]);
   expect(phraseOf(rolled, performPart(rolled)).map((b) => b.shape)).toEqual([0, 1, 0]);
@@ -33,22 +44,38 @@ test('bars that differ by an ornament alone are different bars', () => {
 
 test('a straight 3-3-2 kick has no swing; bars that swing unlike each other are told apart', () => {
   // Sixteenths 0, 3 and 6 of each half bar: at 75 and 50 % of their pairs of eighths.
-  const kicks = Array.from({ length: 8 }, (_, half) => [0, 0.75, 1.5].map((at): [string, number, number] => ['kick', 2 * half + at, 100])).flat();
+  const kicks = Array.from({ length: 8 }, (_, half) =>
+    [0, 0.75, 1.5].map((at): [string, number, number] => ['kick', 2 * half + at, 100]),
+  ).flat();
   expect(reportPart(smallPart(kicks, { bars: 4 })).voices[0]!.swing).toBeNull();
-  const hats = Array.from({ length: 32 }, (_, i): [string, number, number] => ['hat-closed', Math.floor(i / 2) * 0.5 + (i % 2 === 0 ? 0 : i < 16 ? 0.3 : 0.35), 90]);
+  const hats = Array.from({ length: 32 }, (_, i): [string, number, number] => [
+    'hat-closed',
+    Math.floor(i / 2) * 0.5 + (i % 2 === 0 ? 0 : i < 16 ? 0.3 : 0.35),
+    90,
+  ]);
   const played = smallPart(hats, { bars: 4 });
   const part = { ...played, hits: played.hits.map((h, i) => ({ ...h, home: ticks((i * Q) / 4) })) };
   expect(reportPart(part).voices[0]!.swing).toMatchObject({ division: '1/16', percent: expect.closeTo(65, 3) as number, n: 16 });
-  expect(foundSwings(part)!.bars.map((b) => [b.fromBar, b.toBar, Math.round(b.percent), b.n])).toEqual([[1, 1, 60, 8], [2, 2, 70, 8]]);
+  expect(foundSwings(part)!.bars.map((b) => [b.fromBar, b.toBar, Math.round(b.percent), b.n])).toEqual([
+    [1, 1, 60, 8],
+    [2, 2, 70, 8],
+  ]);
 });
 
 test('swing by hand: the row’s own lean is taken off, one stroke a line counts, an incomplete pair does not', () => {
   // Eighths at two thirds, all 0.02 late; a soft grace stroke before the first of them.
-  const hats = Array.from({ length: 8 }, (_, i): [string, number, number] => ['hat-closed', Math.floor(i / 2) + (i % 2) * (2 / 3) + 0.02, 90]);
+  const hats = Array.from({ length: 8 }, (_, i): [string, number, number] => [
+    'hat-closed',
+    Math.floor(i / 2) + (i % 2) * (2 / 3) + 0.02,
+    90,
+  ]);
   const part = smallPart([...hats, ['hat-closed', 2 / 3 - 0.03, 30]], { bars: 2 });
   const swung = { ...part, hits: part.hits.map((h) => ({ ...h, home: ticks(Math.round((h.tick / Q) * 2 - 0.17) * (Q / 2)) })) };
   expect(foundSwings(swung)!.whole).toEqual({ percent: expect.closeTo(66.667, 2), n: 4, sd: expect.closeTo(0, 2) });
   // In 7/8 the last eighth has no partner.
-  const seven = { ...smallPart([0, 0.6, 1, 1.6, 2, 2.6, 3].map((at): [string, number, number] => ['hat-closed', at, 90])), meter: [{ tick: ticks(0), numerator: 7, denominator: 8 }] };
+  const seven = {
+    ...smallPart([0, 0.6, 1, 1.6, 2, 2.6, 3].map((at): [string, number, number] => ['hat-closed', at, 90])),
+    meter: [{ tick: ticks(0), numerator: 7, denominator: 8 }],
+  };
   expect(foundSwings(seven)).toBeNull();
 });

@@ -54,7 +54,12 @@ export function togetherOf(part: Measured, places: Places = written(part), most 
   const size = rowsOfPart.length;
   const pairs = size * size;
   // Sums are taken from each pair's first distance on: what is always the same has no spread at all.
-  const [counts, firsts, sums, squares] = [new Uint32Array(pairs), new Float64Array(pairs), new Float64Array(pairs), new Float64Array(pairs)];
+  const [counts, firsts, sums, squares] = [
+    new Uint32Array(pairs),
+    new Float64Array(pairs),
+    new Float64Array(pairs),
+    new Float64Array(pairs),
+  ];
   const order = new Int32Array(size);
   const times = new Float64Array(size);
   for (const rows of atHome.values()) {
@@ -80,7 +85,12 @@ export function togetherOf(part: Measured, places: Places = written(part), most 
     if (n === 0) return;
     const off = (sums[pair] as number) / n;
     const sdMs = Math.sqrt(Math.max(0, (squares[pair] as number) / n - off * off));
-    found.push({ voices: [rowsOfPart[Math.floor(pair / size)] as VoiceName, rowsOfPart[pair % size] as VoiceName], n, meanMs: (firsts[pair] as number) + off, sdMs });
+    found.push({
+      voices: [rowsOfPart[Math.floor(pair / size)] as VoiceName, rowsOfPart[pair % size] as VoiceName],
+      n,
+      meanMs: (firsts[pair] as number) + off,
+      sdMs,
+    });
   });
   // Pairs were found in the order of rows, which a sort keeps among equals.
   return found.sort((a, b) => b.n - a.n);
@@ -140,7 +150,13 @@ export function competingIn(part: Measured, places: Places = written(part), most
       if (second.voice === first.voice || homes.ticks[i] === homes.ticks[j]) continue;
       open--;
       const ms = ((seconds[m] as number) - (seconds[k] as number)) * 1000;
-      list.push({ bar: Math.max(0, barOfHome(part, homes.ticks[i] as number)), tick: ticks(places[i] as number), voices: [first.voice, second.voice], ms, hits: [i, j] });
+      list.push({
+        bar: Math.max(0, barOfHome(part, homes.ticks[i] as number)),
+        tick: ticks(places[i] as number),
+        voices: [first.voice, second.voice],
+        ms,
+        hits: [i, j],
+      });
     }
   }
   return { count, list };
@@ -165,7 +181,8 @@ function laterRivals(rows: Uint32Array, lines: Float64Array, until: Uint32Array)
   const pairs = until.reduce((sum, end, k) => sum + end - k - 1, 0);
   if (pairs > FEW_PAIRS) return rivalsByNumber(rows, lines, until);
   for (let k = 0; k < rows.length; k++) {
-    for (let m = k + 1; m < (until[k] as number); m++) if (rows[m] !== rows[k] && lines[m] !== lines[k]) rivals[k] = (rivals[k] as number) + 1;
+    for (let m = k + 1; m < (until[k] as number); m++)
+      if (rows[m] !== rows[k] && lines[m] !== lines[k]) rivals[k] = (rivals[k] as number) + 1;
   }
   return rivals;
 }
@@ -218,7 +235,10 @@ export function answeringIn(part: Measured): Answering[] {
     if (hit.choke) return;
     rows.set(hit.voice, (rows.get(hit.voice) ?? new Set()).add(homes.ticks[i] as number));
   });
-  const busiest = [...rows].filter(([, at]) => at.size >= FEWEST).sort((a, b) => b[1].size - a[1].size).slice(0, MOST_ANSWERING);
+  const busiest = [...rows]
+    .filter(([, at]) => at.size >= FEWEST)
+    .sort((a, b) => b[1].size - a[1].size)
+    .slice(0, MOST_ANSWERING);
   const list = busiest.sort(([a], [b]) => compareVoices(a, b));
   const found: Answering[] = [];
   for (let i = 0; i < list.length; i++) {

@@ -8,8 +8,20 @@ test('how likely a split is by chance: by hand from the binomial', () => {
 });
 
 test('the verdict in words', () => {
-  const nine = verdictOf(Array.from({ length: 10 }, (_, i) => ({ first: i % 2 === 0 ? 'now' : 'other', preferred: i === 4 ? 'other' : 'now' }) as const));
+  const nine = verdictOf(
+    Array.from({ length: 10 }, (_, i) => ({ first: i % 2 === 0 ? 'now' : 'other', preferred: i === 4 ? 'other' : 'now' }) as const),
+  );
   expect(nine).toMatchObject({ now: 9, other: 1 });
-  expect(verdictWords(nine, 'as imported')).toBe('You preferred it as it is now in 9 of 10 rounds: hardly chance (so uneven a split comes by chance in 2.1 % of such rows).');
-  expect(verdictWords(verdictOf([{ first: 'now', preferred: 'now' }, { first: 'now', preferred: 'other' }]), 'x')).toContain('no difference');
+  expect(verdictWords(nine, 'as imported')).toBe(
+    'You preferred it as it is now in 9 of 10 rounds: hardly chance (so uneven a split comes by chance in 2.1 % of such rows).',
+  );
+  expect(
+    verdictWords(
+      verdictOf([
+        { first: 'now', preferred: 'now' },
+        { first: 'now', preferred: 'other' },
+      ]),
+      'x',
+    ),
+  ).toContain('no difference');
 });

@@ -10,7 +10,12 @@ import { setSway, setTempo } from '../commands/settings';
 import { bpm, ticks } from '../units';
 import { describeChanges } from './changes';
 
-const part = smallPart([['kick', 0, 100], ['snare', 1, 90], ['snare', 3, 90], ['hat-closed', 0.5, 70]]);
+const part = smallPart([
+  ['kick', 0, 100],
+  ['snare', 1, 90],
+  ['snare', 3, 90],
+  ['hat-closed', 0.5, 70],
+]);
 const id = (voice: string) => new Set(part.hits.filter((h) => h.voice === voice).map((h) => h.id));
 
 test('nothing, one thing, and several in one sentence', () => {
@@ -23,7 +28,9 @@ test('nothing, one thing, and several in one sentence', () => {
   ]);
   next = setNudges(addVelocity(next, id('kick'), -9), id('kick'), () => -8);
   next = setTempo(addMove(next, DEFAULT_MOVES.swing), bpm(100));
-  expect(describeChanges(part, next)).toBe('Added 2 snare, 1 kick; removed 1 closed hat; 1 softer; 1 moved; feel: swing added; tempo 120 to 100.');
+  expect(describeChanges(part, next)).toBe(
+    'Added 2 snare, 1 kick; removed 1 closed hat; 1 softer; 1 moved; feel: swing added; tempo 120 to 100.',
+  );
 });
 
 test('fewer bars are no other meter; another meter is', () => {
@@ -43,5 +50,7 @@ test('marks, moves that went, the sway', () => {
 test('name, sound, sections and what else a part has are told of', () => {
   expect(describeChanges(part, { ...part, name: 'Rope Walk' })).toBe(`Called Rope Walk instead of ${part.name}.`);
   expect(describeChanges(part, { ...part, kit: 'Beacon', mix: { room: 20 } })).toBe('Kit or mix changed.');
-  expect(describeChanges(part, { ...part, sections: [{ id: 's', name: 'Verse', from: 1, bars: 1 }] })).toBe('Sections or their order changed.');
+  expect(describeChanges(part, { ...part, sections: [{ id: 's', name: 'Verse', from: 1, bars: 1 }] })).toBe(
+    'Sections or their order changed.',
+  );
 });

@@ -64,12 +64,33 @@ function extraMoves(of: Part, than: Part): string[] {
 
 /** Fields that are told by one word each; null: told of in words of their own, or of no account to a listener. The compiler asks for every field. */
 const WORDS: Readonly<Record<keyof Part, string | null>> = {
-  format: null, name: null, hits: null, feel: null, tempo: null, meter: null, origin: null, bars: null, rows: null, kitMap: null, source: null, deletedTakes: null,
-  kit: 'kit or mix changed', ownKit: 'kit or mix changed', mix: 'kit or mix changed', sections: 'sections or their order changed', order: 'sections or their order changed', everyPass: 'other passes',
-  breaks: 'recorded breaks changed', heard: 'recorded breaks changed', target: 'another target', backing: 'another recording beside',
+  format: null,
+  name: null,
+  hits: null,
+  feel: null,
+  tempo: null,
+  meter: null,
+  origin: null,
+  bars: null,
+  rows: null,
+  kitMap: null,
+  source: null,
+  deletedTakes: null,
+  kit: 'kit or mix changed',
+  ownKit: 'kit or mix changed',
+  mix: 'kit or mix changed',
+  sections: 'sections or their order changed',
+  order: 'sections or their order changed',
+  everyPass: 'other passes',
+  breaks: 'recorded breaks changed',
+  heard: 'recorded breaks changed',
+  target: 'another target',
+  backing: 'another recording beside',
 };
 /** The words, each once, with the fields that it stands for. */
-const OTHERWISE = [...new Set(Object.values(WORDS))].flatMap((word) => (word === null ? [] : [{ word, fields: namesOf(PART_FIELDS).filter((name) => WORDS[name] === word) }]));
+const OTHERWISE = [...new Set(Object.values(WORDS))].flatMap((word) =>
+  word === null ? [] : [{ word, fields: namesOf(PART_FIELDS).filter((name) => WORDS[name] === word) }],
+);
 
 /**
  * What changed from one state of a part to another, as one sentence.
@@ -87,10 +108,15 @@ export function describeChanges(before: Part, after: Part): string {
   if (marked > 0) said.push(`${marked} otherwise changed`);
   if (!same(before.feel, after.feel)) {
     const [more, fewer] = [extraMoves(after, before), extraMoves(before, after)];
-    const words = [more.length > 0 && `${more.join(', ')} added`, fewer.length > 0 && `${fewer.join(', ')} removed`, before.feel.sway !== after.feel.sway && `sway ${Math.round(before.feel.sway * 100)} to ${Math.round(after.feel.sway * 100)} %`].filter(Boolean);
+    const words = [
+      more.length > 0 && `${more.join(', ')} added`,
+      fewer.length > 0 && `${fewer.join(', ')} removed`,
+      before.feel.sway !== after.feel.sway && `sway ${Math.round(before.feel.sway * 100)} to ${Math.round(after.feel.sway * 100)} %`,
+    ].filter(Boolean);
     said.push(`feel: ${words.length > 0 ? words.join(', ') : 'its moves changed'}`);
   }
-  if (!same(before.tempo, after.tempo)) said.push(tempoText(before) === tempoText(after) ? 'tempo changes' : `tempo ${tempoText(before)} to ${tempoText(after)}`);
+  if (!same(before.tempo, after.tempo))
+    said.push(tempoText(before) === tempoText(after) ? 'tempo changes' : `tempo ${tempoText(before)} to ${tempoText(after)}`);
   if (!same(metersOf(before), metersOf(after))) said.push('another meter');
   else if (before.bars === after.bars && !same(before.meter, after.meter)) said.push('meter changes elsewhere');
   if (before.origin !== after.origin) said.push('the grid was moved');

@@ -2,10 +2,24 @@ import { smallPart } from '@tests/support/arbitraries';
 import { ticks } from '../units';
 import { firstLook } from './first-look';
 
-const flat = smallPart([['hat-closed', 0, 100], ['hat-closed', 0.5, 100], ['snare', 1, 100], ['kick', 0, 100]]);
+const flat = smallPart([
+  ['hat-closed', 0, 100],
+  ['hat-closed', 0.5, 100],
+  ['snare', 1, 100],
+  ['kick', 0, 100],
+]);
 
 test('a flat import stands on its lines at one velocity, with hats and without ghosts', () => {
-  expect(firstLook(flat)).toEqual({ onGrid: true, flat: true, sloppy: false, scatterMs: 0, lateMs: 0, velocities: [100, 100], hasHats: true, noGhosts: true });
+  expect(firstLook(flat)).toEqual({
+    onGrid: true,
+    flat: true,
+    sloppy: false,
+    scatterMs: 0,
+    lateMs: 0,
+    velocities: [100, 100],
+    hasHats: true,
+    noGhosts: true,
+  });
 });
 
 test('a played part is neither; one that is far off is sloppy', () => {
@@ -20,7 +34,11 @@ test('a played part is neither; one that is far off is sloppy', () => {
 
 test('a part that is late as a whole says by how much, hit by hit', () => {
   // 12 ms at 120 BPM are 1935 ticks: two hats late by that, one kick on its line.
-  const base = smallPart([['hat-closed', 0, 90], ['hat-closed', 1, 90], ['kick', 2, 90]]);
+  const base = smallPart([
+    ['hat-closed', 0, 90],
+    ['hat-closed', 1, 90],
+    ['kick', 2, 90],
+  ]);
   const late = { ...base, hits: base.hits.map((h) => (h.voice === 'kick' ? h : { ...h, tick: ticks(h.tick + 1935) })) };
   expect(firstLook(late)?.lateMs).toBeCloseTo(8, 1);
 });

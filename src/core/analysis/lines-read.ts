@@ -62,7 +62,11 @@ export function linesRead(part: Pick<Part, 'hits' | 'meter' | 'origin'>): LinesR
   };
 }
 
-function addDoubtful(groups: Map<string, { voice: VoiceName; hits: { id: HitId; sure: number }[]; home: Ticks; other: Ticks }>, hit: Hit, barStart: number) {
+function addDoubtful(
+  groups: Map<string, { voice: VoiceName; hits: { id: HitId; sure: number }[]; home: Ticks; other: Ticks }>,
+  hit: Hit,
+  barStart: number,
+) {
   const other = hit.other ?? hit.home;
   const key = `${hit.voice} ${hit.home - barStart} ${other - barStart}`;
   const entry = { id: hit.id, sure: hit.sure ?? 1 };

@@ -21,7 +21,11 @@ const SAME_VELOCITY = 14;
  * The part bar by bar: which bars are written alike (same voices at the same places to a 24th of a quarter, the same ornaments, velocities to about a
  * ninth), how dense they are, where they lean. Hits before the first bar count to it.
  */
-export function phraseOf(part: Pick<Part, 'hits' | 'tempo' | 'meter' | 'origin' | 'bars'>, performance: Performance, doubtful: Uint8Array = performance.homes.doubtful): PhraseBar[] {
+export function phraseOf(
+  part: Pick<Part, 'hits' | 'tempo' | 'meter' | 'origin' | 'bars'>,
+  performance: Performance,
+  doubtful: Uint8Array = performance.homes.doubtful,
+): PhraseBar[] {
   const map = meterMapOf(part);
   const bars = Array.from({ length: part.bars }, (): PhraseBar => ({ shape: -1, hits: 0, lean: 0, doubtful: 0 }));
   const strokes = bars.map((): Stroke[] => []);
@@ -35,7 +39,10 @@ export function phraseOf(part: Pick<Part, 'hits' | 'tempo' | 'meter' | 'origin' 
     bar.lean += leanOf(part, performance, i);
     bar.doubtful += doubtful[i] as number;
     const ornament = hit.ornament ? `:${JSON.stringify(hit.ornament)}` : '';
-    (strokes[index] as Stroke[]).push({ place: `${hit.voice}:${Math.round((hit.tick - found.start) / SAME_PLACE)}${ornament}`, velocity: hit.velocity });
+    (strokes[index] as Stroke[]).push({
+      place: `${hit.voice}:${Math.round((hit.tick - found.start) / SAME_PLACE)}${ornament}`,
+      velocity: hit.velocity,
+    });
   });
   const findShape = shapeFinder();
   bars.forEach((bar, i) => {
@@ -68,4 +75,5 @@ function shapeFinder(): (strokes: Stroke[]) => number {
 }
 
 /** A letter for a shape: A to Z, then A2, B2 ... */
-export const letterOf = (shape: number): string => (shape < 0 ? '' : String.fromCharCode(65 + (shape % 26)) + (shape >= 26 ? String(Math.floor(shape / 26) + 1) : ''));
+export const letterOf = (shape: number): string =>
+  shape < 0 ? '' : String.fromCharCode(65 + (shape % 26)) + (shape >= 26 ? String(Math.floor(shape / 26) + 1) : '');

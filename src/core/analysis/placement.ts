@@ -65,7 +65,9 @@ export function placementOf(part: Part, version: 'performed' | 'written' = 'perf
   });
   const struckBars = new Set(Array.from(performance.homes.ticks, (home) => Math.max(0, barOfHome(part, home))));
   const swings = foundSwings(part, performance.ticks);
-  const rows = [...indicesByVoice(part.hits)].map(([voice, indices]) => rowOf(part, performance, leans, swings, voice, indices)).sort((a, b) => compareVoices(a.voice, b.voice));
+  const rows = [...indicesByVoice(part.hits)]
+    .map(([voice, indices]) => rowOf(part, performance, leans, swings, voice, indices))
+    .sort((a, b) => compareVoices(a.voice, b.voice));
   const { list: competing, count: competingCount } = competingIn(part, performance.ticks, MOST_COMPETING);
   return {
     rows,
@@ -73,7 +75,9 @@ export function placementOf(part: Part, version: 'performed' | 'written' = 'perf
     competing,
     competingCount,
     answering: answeringIn(part),
-    alike: alikeBars(part, { ticks: performance.ticks, velocities: performance.velocities }).filter((bars) => struckBars.has(bars[0] as number)),
+    alike: alikeBars(part, { ticks: performance.ticks, velocities: performance.velocities }).filter((bars) =>
+      struckBars.has(bars[0] as number),
+    ),
     leans,
     places,
     velocities: Uint8Array.from(performance.velocities),
@@ -82,7 +86,14 @@ export function placementOf(part: Part, version: 'performed' | 'written' = 'perf
   };
 }
 
-function rowOf(part: Part, performance: Performance, leans: Float64Array, swings: Swings | null, voice: VoiceName, indices: readonly number[]): RowPlacement {
+function rowOf(
+  part: Part,
+  performance: Performance,
+  leans: Float64Array,
+  swings: Swings | null,
+  voice: VoiceName,
+  indices: readonly number[],
+): RowPlacement {
   const own = indices.map((i) => leans[i] as number);
   const map = meterMapOf(part);
   const at = indices.map((i) => ticks(performance.ticks[i] as number));
@@ -95,7 +106,12 @@ function rowOf(part: Part, performance: Performance, leans: Float64Array, swings
     spreadMs: deviation(own),
     swing: swing && swings ? { ...swing, division: swings.division } : null,
     isOffStraight: isOffStraight(map, at),
-    velocity: { min: velocities.reduce((a, b) => Math.min(a, b), 127), mean: mean(velocities), max: velocities.reduce((a, b) => Math.max(a, b), 1), sd: deviation(velocities) },
+    velocity: {
+      min: velocities.reduce((a, b) => Math.min(a, b), 127),
+      mean: mean(velocities),
+      max: velocities.reduce((a, b) => Math.max(a, b), 1),
+      sd: deviation(velocities),
+    },
     ghosts: indices.filter((i) => (part.hits[i] as Hit).ghost).length,
   };
 }

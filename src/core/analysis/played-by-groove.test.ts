@@ -17,7 +17,9 @@ test('each hit leans as the groove says of its place, and nothing done by hand i
   // At 120 BPM a quarter is 500 ms.
   Array.from(found.leans).forEach((lean, i) => expect(lean).toBeCloseTo(sampleGroove(groove, i / 4, 'hat-closed')!.offset * 500, 1));
   // The row's mean velocity, 67.5 rounded up, times the step's level.
-  Array.from(found.velocities).forEach((v, i) => expect(Math.abs(v - Math.min(127, 68 * sampleGroove(groove, i / 4, 'hat-closed')!.level))).toBeLessThanOrEqual(0.5));
+  Array.from(found.velocities).forEach((v, i) =>
+    expect(Math.abs(v - Math.min(127, 68 * sampleGroove(groove, i / 4, 'hat-closed')!.level))).toBeLessThanOrEqual(0.5),
+  );
 });
 
 test('the lines of hits stay, whatever they are', () => {

@@ -13,7 +13,12 @@ import { ticks, velocity } from '../units';
  */
 export function playedByGroove(part: Part, groove: Groove): Part {
   const homes = homesOf(part);
-  const level = new Map([...indicesByVoice(part.hits)].map(([voice, indices]) => [voice, velocity(Math.round(mean(indices.map((i) => part.hits[i]?.velocity ?? 0))))]));
+  const level = new Map(
+    [...indicesByVoice(part.hits)].map(([voice, indices]) => [
+      voice,
+      velocity(Math.round(mean(indices.map((i) => part.hits[i]?.velocity ?? 0)))),
+    ]),
+  );
   return {
     ...part,
     hits: part.hits.map(({ nudge: _nudge, alone: _alone, ...hit }, i) => {

@@ -7,8 +7,18 @@ import { microsecondsOf } from '../time/tempo-map';
 import { bpm, ticks } from '../units';
 import { conflictsInPart, conflictWords, stickingOfPart } from './playing';
 
-function partOf(pattern: Pattern, tempo: number, { grid = '1/16' as GridName, meter = [4, 4] as readonly [number, number], ornaments = {} as Readonly<Record<string, Part['hits'][number]['ornament']>> } = {}): Part {
-  const hits = patternHits(pattern, grid, ticks(0)).map((h) => (ornaments[h.voice] && h.velocity > 90 ? { ...h, ornament: ornaments[h.voice]! } : h));
+function partOf(
+  pattern: Pattern,
+  tempo: number,
+  {
+    grid = '1/16' as GridName,
+    meter = [4, 4] as readonly [number, number],
+    ornaments = {} as Readonly<Record<string, Part['hits'][number]['ornament']>>,
+  } = {},
+): Part {
+  const hits = patternHits(pattern, grid, ticks(0)).map((h) =>
+    ornaments[h.voice] && h.velocity > 90 ? { ...h, ornament: ornaments[h.voice]! } : h,
+  );
   return {
     format: 'nod-sway/part@3',
     name: 'x',
@@ -28,17 +38,40 @@ const PLAYED: readonly [name: string, part: Part][] = [
   ['rock', partOf({ 'hat-closed': 'x.x.x.x.x.x.x.x.', snare: '....X.......X...', kick: 'X.....x.X.......' }, 120)],
   ['funk with ghosts', partOf({ 'hat-closed': 'x.x.x.x.x.x.x.x.', snare: '.g..X..g.g..X..g', kick: 'X..x..x...x..x..' }, 104)],
   ['shuffle', partOf({ 'hat-closed': 'x.xx.xx.xx.x', snare: '...X.g...X.g', kick: 'X....xX.....' }, 130, { grid: '1/8T' })],
-  ['jazz ride with feathered kick', partOf({ ride: 'x..x.xx..x.x', 'hat-pedal': '...x.....x..', kick: 'g..g..g..g..', snare: '.....g......' }, 180, { grid: '1/8T' })],
-  ['samba-like', partOf({ ride: 'x.xxx.xxx.xxx.xx', kick: 'X..xX..xX..xX..x', 'hat-pedal': '..x...x...x...x.', snare: 'g..g.g..g..g.g..' }, 108)],
-  ['half-time', partOf({ 'hat-closed': 'x.x.x.x.x.x.x.x.', snare: '........X.......', kick: 'X..x......x..x..', crash: 'X...............' }, 140)],
+  [
+    'jazz ride with feathered kick',
+    partOf({ ride: 'x..x.xx..x.x', 'hat-pedal': '...x.....x..', kick: 'g..g..g..g..', snare: '.....g......' }, 180, { grid: '1/8T' }),
+  ],
+  [
+    'samba-like',
+    partOf({ ride: 'x.xxx.xxx.xxx.xx', kick: 'X..xX..xX..xX..x', 'hat-pedal': '..x...x...x...x.', snare: 'g..g.g..g..g.g..' }, 108),
+  ],
+  [
+    'half-time',
+    partOf({ 'hat-closed': 'x.x.x.x.x.x.x.x.', snare: '........X.......', kick: 'X..x......x..x..', crash: 'X...............' }, 140),
+  ],
   ['blast-like at the limit', partOf({ snare: 'XXXXXXXXXXXXXXXX', ride: 'x.x.x.x.x.x.x.x.', kick: 'X.X.X.X.X.X.X.X.' }, 82)],
   ['waltz with brushes', partOf({ snare: 'o.g.x.g.x.g.', 'hat-pedal': '....x...x...', kick: 'x...........' }, 92, { meter: [3, 4] })],
   ['seven eighths', partOf({ 'hat-closed': 'x.x.x.x.x.x.x.', snare: '....X.......X.', kick: 'X.....X.X.....' }, 150, { meter: [7, 8] })],
   ['sixteenths hand to hand', partOf({ 'hat-closed': 'xxxx.xxxxxxx.xxx', snare: '....X.......X...', kick: 'X.......X.X.....' }, 116)],
-  ['flams and drags', partOf({ snare: 'X...X...X...X...', kick: 'X.......X.......' }, 100, { ornaments: { snare: { kind: 'flam', strokes: 2, spacingMs: 26, level: 0.5, slope: 0 } } })],
+  [
+    'flams and drags',
+    partOf({ snare: 'X...X...X...X...', kick: 'X.......X.......' }, 100, {
+      ornaments: { snare: { kind: 'flam', strokes: 2, spacingMs: 26, level: 0.5, slope: 0 } },
+    }),
+  ],
   ['double-stroke roll', partOf({ snare: 'xxxxxxxxxxxxxxxx', kick: 'X.......X.......' }, 150)],
-  ['fill down the toms', partOf({ snare: 'xxxx............', 'tom-high': '....xxxx........', 'tom-mid': '........xxxx....', 'tom-floor': '............xxxx' }, 130)],
-  ['linear fill', partOf({ snare: 'X..x..X..x......', 'tom-floor': '.x..x..x..x.....', kick: '..x..x..x..x..X.', crash: '..............X.' }, 132)],
+  [
+    'fill down the toms',
+    partOf(
+      { snare: 'xxxx............', 'tom-high': '....xxxx........', 'tom-mid': '........xxxx....', 'tom-floor': '............xxxx' },
+      130,
+    ),
+  ],
+  [
+    'linear fill',
+    partOf({ snare: 'X..x..X..x......', 'tom-floor': '.x..x..x..x.....', kick: '..x..x..x..x..X.', crash: '..............X.' }, 132),
+  ],
   ['fill in triplets', partOf({ snare: 'xx.xx.xx.xx.', kick: '..x..x..x..x' }, 120, { grid: '1/8T' })],
   ['fill with both feet', partOf({ snare: 'X...X...X.X.X.X.', crash: '............X...', kick: 'xxxxxxxxxxxxxxxx' }, 128)],
 ];

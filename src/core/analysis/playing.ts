@@ -38,7 +38,14 @@ export function strokesForHands(part: Playable): PartStroke[] {
     const voice = strokes.voices.get(s) ?? hit.voice;
     if (hit.choke || recorded(voice) || machines.has(voice)) continue;
     const tick = ticks(strokes.ticks[s] as number);
-    found.push({ ms: tempo.toSeconds(tick) * 1000, voice, tick, hit: strokes.hits[s] as number, number: strokes.numbers[s] as number, strong: isOnEighth(map, tick) });
+    found.push({
+      ms: tempo.toSeconds(tick) * 1000,
+      voice,
+      tick,
+      hit: strokes.hits[s] as number,
+      number: strokes.numbers[s] as number,
+      strong: isOnEighth(map, tick),
+    });
   }
   found.sort((a, b) => a.ms - b.ms || a.hit - b.hit || a.number - b.number);
   const firstGrace = new Map<number, PartStroke>();
@@ -67,16 +74,19 @@ export function stickingOfPart(part: Playable, handed: Handed = {}): Sticking<Pa
 }
 
 /** What nobody can play in a part. */
-export const conflictsInPart = (part: Playable, limits?: HandLimits): Conflict<PartStroke>[] => conflictsOf(struck(strokesForHands(part)), limits);
+export const conflictsInPart = (part: Playable, limits?: HandLimits): Conflict<PartStroke>[] =>
+  conflictsOf(struck(strokesForHands(part)), limits);
 
 /** Rows of a moment, each once, in its order. */
 export const rowsOfMoment = ({ moment }: Pick<Conflict<TimedStroke>, 'moment'>): VoiceName[] => [...new Set(moment.map((s) => s.voice))];
 
 const low = (part: Pick<Part, 'rows'>, voice: VoiceName): string => labelOfRow(part, voice).toLowerCase();
-const listed = (names: readonly string[]): string => (names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} and ${names.at(-1) as string}`);
+const listed = (names: readonly string[]): string =>
+  names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} and ${names.at(-1) as string}`;
 
 const WORDS: Readonly<Record<ConflictKind, (part: Pick<Part, 'rows'>, conflict: Conflict<TimedStroke>) => string>> = {
-  hands: (part, { among, stroke }) => `more than two hands: ${listed(among.map((s) => low(part, s.voice)))}; none is left for ${low(part, stroke.voice)}`,
+  hands: (part, { among, stroke }) =>
+    `more than two hands: ${listed(among.map((s) => low(part, s.voice)))}; none is left for ${low(part, stroke.voice)}`,
   busy: (part, { stroke }) => `${low(part, stroke.voice)} by hand while both hands are elsewhere`,
   feet: (part, { among }) => `more than two feet: ${listed(among.map((s) => low(part, s.voice)))} at once`,
   'too-fast': (part, { stroke, by }) => `${low(part, stroke.voice)} comes before a ${by} can be back`,

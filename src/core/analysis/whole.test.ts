@@ -26,7 +26,15 @@ test('columns say what the hits say, and are made once', () => {
     fc.property(partArbitrary, ({ hits }) => {
       const columns = columnsOfHits(hits);
       expect(columnsOfHits(hits)).toBe(columns);
-      hits.forEach((h, i) => expect([columns.ticks[i], columns.lengths[i], columns.velocities[i], columns.keys[i], columns.chokes[i]]).toEqual([h.tick, h.length, h.velocity, h.key, h.choke ? 1 : 0]));
+      hits.forEach((h, i) =>
+        expect([columns.ticks[i], columns.lengths[i], columns.velocities[i], columns.keys[i], columns.chokes[i]]).toEqual([
+          h.tick,
+          h.length,
+          h.velocity,
+          h.key,
+          h.choke ? 1 : 0,
+        ]),
+      );
     }),
     { numRuns: 40 },
   );

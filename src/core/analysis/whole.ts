@@ -36,6 +36,8 @@ export function measureWhole(part: Measurable): WholePart {
     doubtful,
     effects,
     look: part.feel.moves.length === 0 ? firstLook(part) : null,
-    offers: effects.map((effect, i) => (effect && effect.hits === 0 && effect.timbres === 0 && part.hits.length > 0 ? offerFor(part, i) : null)),
+    offers: effects.map((effect, i) =>
+      effect && effect.hits === 0 && effect.timbres === 0 && part.hits.length > 0 ? offerFor(part, i) : null,
+    ),
   };
 }

@@ -125,4 +125,5 @@ export class Fft {
 }
 
 /** A Hann window. */
-export const hann = (length: number): Float64Array => Float64Array.from({ length }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / length));
+export const hann = (length: number): Float64Array =>
+  Float64Array.from({ length }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / length));

@@ -54,12 +54,16 @@ interface Format {
  * @param longest seconds of the file
  * @throws NamedError bad-sound, sound-too-large, sound-too-long
  */
-export function readWav(bytes: Uint8Array, longest = LONGEST_SAMPLE, { from = 0, until = Infinity, largest = LARGEST_SOUND }: ReadRange = {}): ReadWav {
+export function readWav(
+  bytes: Uint8Array,
+  longest = LONGEST_SAMPLE,
+  { from = 0, until = Infinity, largest = LARGEST_SOUND }: ReadRange = {},
+): ReadWav {
   if (bytes.length > largest) throw new NamedError('sound-too-large', { bytes: bytes.length, most: largest });
   if (!isWav(bytes)) throw wrong('it is not a WAV file');
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   let format: Format | null = null;
-  for (let at = 12; at + 8 <= bytes.length; ) {
+  for (let at = 12; at + 8 <= bytes.length;) {
     const [name, size] = [textAt(bytes, at), view.getUint32(at + 4, true)];
     if (name === 'fmt ') format = formatAt(view, at + 8, Math.min(size, bytes.length - at - 8));
     else if (name === 'data') {
@@ -67,7 +71,11 @@ export function readWav(bytes: Uint8Array, longest = LONGEST_SAMPLE, { from = 0,
       const there = bytes.length - at - 8;
       // Who writes without knowing the end says 0 or all ones.
       const open = size === 0 || size === 0xffffffff;
-      return { ...samplesAt(view, at + 8, open ? there : Math.min(size, there), format, longest, from, until), channelsInFile: format.channels, cutOff: !open && size > there };
+      return {
+        ...samplesAt(view, at + 8, open ? there : Math.min(size, there), format, longest, from, until),
+        channelsInFile: format.channels,
+        cutOff: !open && size > there,
+      };
     }
     at += 8 + size + (size % 2);
   }
@@ -88,11 +96,20 @@ function formatAt(view: DataView, at: number, size: number): Format {
   if (format.channels < 1 || format.channels > 64) throw wrong(`it says that it has ${format.channels} channels`);
   if (format.rate < LOWEST_RATE || format.rate > HIGHEST_RATE) throw wrong(`it says that it has ${format.rate} samples a second`);
   const widths = format.kind === FLOAT ? [32, 64] : [8, 16, 24, 32];
-  if (!widths.includes(format.bits) || format.frame !== (format.channels * format.bits) / 8) throw wrong(`its samples have ${format.bits} bits in ${format.frame} bytes`);
+  if (!widths.includes(format.bits) || format.frame !== (format.channels * format.bits) / 8)
+    throw wrong(`its samples have ${format.bits} bits in ${format.frame} bytes`);
   return format;
 }
 
-function samplesAt(view: DataView, at: number, size: number, { kind, channels, rate, bits, frame }: Format, longest: number, from: number, until: number): Recording & { seconds: number } {
+function samplesAt(
+  view: DataView,
+  at: number,
+  size: number,
+  { kind, channels, rate, bits, frame }: Format,
+  longest: number,
+  from: number,
+  until: number,
+): Recording & { seconds: number } {
   const frames = Math.floor(size / frame);
   if (frames === 0) throw wrong('it has no samples');
   if (frames / rate > longest) throw new NamedError('sound-too-long', { seconds: Math.round(frames / rate), most: longest });
@@ -105,7 +122,11 @@ function samplesAt(view: DataView, at: number, size: number, { kind, channels, r
     for (let i = 0; i < count; i++) samples[i] = read(start + i * frame);
     return samples;
   };
-  return { rate, seconds: frames / rate, channels: Array.from({ length: Math.min(2, channels) }, (_, c) => channelAt(at + first * frame + c * width)) };
+  return {
+    rate,
+    seconds: frames / rate,
+    channels: Array.from({ length: Math.min(2, channels) }, (_, c) => channelAt(at + first * frame + c * width)),
+  };
 }
 
 function readerOf(view: DataView, kind: number, bits: number): (at: number) => number {

@@ -14,7 +14,19 @@ import { renderPart, strokeSource } from '../render/render-part';
 import { applyDiff, diffParts, invertDiff } from '../part/diff';
 import { bpmOf } from '../time/tempo-map';
 import { seconds, ticks, TICKS_PER_QUARTER } from '../units';
-import { freshBreak, hearStrokes, layerBreak, markStroke, moveLine, partOfBreak, readBreakAs, removeBreak, setBreak, setPiece, setSensitivity } from './edit';
+import {
+  freshBreak,
+  hearStrokes,
+  layerBreak,
+  markStroke,
+  moveLine,
+  partOfBreak,
+  readBreakAs,
+  removeBreak,
+  setBreak,
+  setPiece,
+  setSensitivity,
+} from './edit';
 import { bpmOfBreak, momentOfTick, tickOfMoment } from './lines';
 import { heardIn, strokesOfBreak } from './strokes';
 
@@ -28,7 +40,14 @@ const heard = hearBreak(known.mono, RATE);
 const whole = hearStrokes(partOfBreak(fresh), 'brk', heard);
 const sounds = { ...NO_OWN_SOUNDS, has: (sample: string) => sample === SAMPLE };
 const rendered = (part: Part) => {
-  const { left, right } = renderPart(part, { rate: RATE, ending: 'ring', volume: 1, limited: false, sounds, strokes: strokeSource(RATE, () => wav) });
+  const { left, right } = renderPart(part, {
+    rate: RATE,
+    ending: 'ring',
+    volume: 1,
+    limited: false,
+    sounds,
+    strokes: strokeSource(RATE, () => wav),
+  });
   return monoOf({ left, right });
 };
 const of = (part: Part) => part.breaks![0]!;
@@ -38,7 +57,7 @@ test('before it is listened to, a break loops as it is', () => {
   const part = partOfBreak(fresh);
   expect(part.hits).toHaveLength(1);
   const sound = rendered(part);
-  const loop = part.bars * 4 * 60 / bpmOf(part.tempo[0]!);
+  const loop = (part.bars * 4 * 60) / bpmOf(part.tempo[0]!);
   expect(loop).toBeCloseTo(known.mono.length / RATE, 3);
   let worst = 0;
   for (let i = 100; i < known.mono.length - 400; i++) worst = Math.max(worst, Math.abs(sound[i]! - known.mono[i]!));
@@ -63,7 +82,10 @@ test('listened to, its pieces play it again: its tempo, its bars, the recording'
 });
 
 test('its hits lean where the drummer put them', () => {
-  const found = scored(whole.hits.map((h) => momentOfTick(whole, of(whole), h.tick)), known.times.filter((t) => t < loopSeconds));
+  const found = scored(
+    whole.hits.map((h) => momentOfTick(whole, of(whole), h.tick)),
+    known.times.filter((t) => t < loopSeconds),
+  );
   expect(found.f).toBeGreaterThan(0.97);
   expect(found.medianError).toBeLessThan(0.001);
 });
@@ -98,7 +120,12 @@ test('sensitivity chooses among what was heard; what the hand put stays', () => 
 
 test('cut anew, what was done to hits stays with their pieces', () => {
   const [a, b, c] = [whole.hits[2]!, whole.hits[4]!, whole.hits[6]!];
-  const nudged: Part = { ...whole, hits: whole.hits.filter((h) => h !== b).map((h) => (h === a ? { ...h, tick: ticks(h.tick + 500) } : h === c ? { ...h, nudge: { ms: 5 as never, velocity: 0 } } : h)) };
+  const nudged: Part = {
+    ...whole,
+    hits: whole.hits
+      .filter((h) => h !== b)
+      .map((h) => (h === a ? { ...h, tick: ticks(h.tick + 500) } : h === c ? { ...h, nudge: { ms: 5 as never, velocity: 0 } } : h)),
+  };
   const last = whole.hits.at(-1)!;
   const swept = markStroke(nudged, 'brk', of(whole).pieces[last.piece!]!.id, { gone: true });
   expect(swept.hits.find((h) => h.id === a.id)!.tick).toBe(a.tick + 500);
@@ -108,7 +135,13 @@ test('cut anew, what was done to hits stays with their pieces', () => {
   for (const hit of swept.hits) expect(hit.id.endsWith(of(swept).pieces[hit.piece!]!.id)).toBe(true);
 });
 
-test.each([['eighths', 16], ['sixteenths', 32], ['sixteen', 16], ['bars', 2], ['whole', 1]] as const)('cut by %s it has so many pieces, without a gap', (cut, count) => {
+test.each([
+  ['eighths', 16],
+  ['sixteenths', 32],
+  ['sixteen', 16],
+  ['bars', 2],
+  ['whole', 1],
+] as const)('cut by %s it has so many pieces, without a gap', (cut, count) => {
   const part = setBreak(whole, 'brk', { cut });
   const { pieces, lines } = of(part);
   expect(pieces).toHaveLength(count);
@@ -121,7 +154,8 @@ test('swung, pieces sound where swing says, to the millisecond', () => {
   // Clicks in sixteenths, so that every second one is moved.
   const bpm = 100;
   const clicks = new Float32Array(Math.round(2.4 * RATE));
-  for (let s = 0; s < 16; s++) for (let i = 0; i < 900; i++) clicks[Math.round(s * 0.15 * RATE) + i] = 0.5 * Math.exp(-i / 150) * Math.sin(i * 0.7 + 1);
+  for (let s = 0; s < 16; s++)
+    for (let i = 0; i < 900; i++) clicks[Math.round(s * 0.15 * RATE) + i] = 0.5 * Math.exp(-i / 150) * Math.sin(i * 0.7 + 1);
   const bytes = writeWav(clicks, clicks, { rate: RATE, bits: '24' });
   const base = partOfBreak(freshBreak({ id: 'c', name: 'Clicks', sample: SAMPLE, seconds: seconds(2.4) }));
   const listened = hearStrokes(base, 'c', hearBreak(clicks, RATE));
@@ -168,7 +202,8 @@ test('key maps leave its rows alone, and its hits cut no drum’s note', () => {
   const base = hearStrokes(partOfBreak(fresh), 'brk', heard);
   const layered = layerBreak({ ...beat, heard: base.heard! }, of(base));
   const ours = (part: Part) => part.hits.filter((h) => h.piece !== undefined);
-  for (const changed of [readByKit(layered, GALLEY_KIT), playOnKit(layered, GALLEY_KIT), setKeyVoice(layered, 0, 'clap')]) expect(ours(changed)).toEqual(ours(layered));
+  for (const changed of [readByKit(layered, GALLEY_KIT), playOnKit(layered, GALLEY_KIT), setKeyVoice(layered, 0, 'clap')])
+    expect(ours(changed)).toEqual(ours(layered));
   expect(rowsWithout(layered, GALLEY_KIT)).toEqual(rowsWithout(beat, GALLEY_KIT));
   expect(exportPart(layered).bytes).toEqual(exportPart(beat).bytes);
   expect(exportPart(layered).left.recorded.sort()).toEqual(layered.rows.flatMap((r) => (isOfBreak(r.plays) ? [r.voice] : [])).sort());

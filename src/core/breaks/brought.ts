@@ -24,5 +24,9 @@ export function breaksBrought(part: Part, other: Part, bar: number): Part {
   if (brought.length === 0) return part;
   const ids = new Set(brought.map((b) => b.id));
   const heard = [...(part.heard ?? []), ...(other.heard ?? []).filter((h) => ids.has(h.break))];
-  return { ...part, breaks: [...(part.breaks ?? []), ...brought.map((b) => ({ ...b, bar: b.bar + bar }))], ...(heard.length > 0 ? { heard } : {}) };
+  return {
+    ...part,
+    breaks: [...(part.breaks ?? []), ...brought.map((b) => ({ ...b, bar: b.bar + bar }))],
+    ...(heard.length > 0 ? { heard } : {}),
+  };
 }

@@ -48,14 +48,23 @@ export function piecesOf(of: Pick<Break, 'lines' | 'meter' | 'cut' | 'pieces'>, 
   });
 }
 
-function cutsOf({ lines, meter: [numerator, denominator], cut }: Pick<Break, 'lines' | 'meter' | 'cut'>, strokes: readonly BreakStroke[]): Cut[] {
+function cutsOf(
+  { lines, meter: [numerator, denominator], cut }: Pick<Break, 'lines' | 'meter' | 'cut'>,
+  strokes: readonly BreakStroke[],
+): Cut[] {
   const [first, last] = [lines[0] as number, lines.at(-1) as number];
   const bar = (lines[1] as number) - first;
   switch (cut) {
     case 'strokes':
-      return strokes.filter((s) => s.at >= first - bar * EARLY_SHARE && s.at < last).map((stroke) => ({ id: stroke.id, at: stroke.at, stroke }));
+      return strokes
+        .filter((s) => s.at >= first - bar * EARLY_SHARE && s.at < last)
+        .map((stroke) => ({ id: stroke.id, at: stroke.at, stroke }));
     case 'sixteen':
-      return at(Array.from({ length: 16 }, (_, i) => first + ((last - first) * i) / 16), 'p', strokes);
+      return at(
+        Array.from({ length: 16 }, (_, i) => first + ((last - first) * i) / 16),
+        'p',
+        strokes,
+      );
     case 'bars':
       return lines.slice(0, -1).map((line, i) => ({ id: `b${i}`, at: line }));
     case 'whole':
@@ -64,7 +73,13 @@ function cutsOf({ lines, meter: [numerator, denominator], cut }: Pick<Break, 'li
     case 'sixteenths': {
       const each = (numerator * (cut === 'eighths' ? 8 : 16)) / denominator;
       const steps = Math.max(1, Math.round(each));
-      return at(lines.slice(0, -1).flatMap((line, i) => Array.from({ length: steps }, (_, k) => line + (((lines[i + 1] as number) - line) * k) / steps)), cut === 'eighths' ? 'e' : 's', strokes);
+      return at(
+        lines
+          .slice(0, -1)
+          .flatMap((line, i) => Array.from({ length: steps }, (_, k) => line + (((lines[i + 1] as number) - line) * k) / steps)),
+        cut === 'eighths' ? 'e' : 's',
+        strokes,
+      );
     }
   }
 }

@@ -1,5 +1,15 @@
 /** Commands on a break: how it is heard, counted and cut. */
-import { BREAK_CUTS, LONGEST_LOOP, PIECE, type Break, type BreakReading, type HandMark, type HeardStrokes, type Piece, type StrokeKind } from '../model/break';
+import {
+  BREAK_CUTS,
+  LONGEST_LOOP,
+  PIECE,
+  type Break,
+  type BreakReading,
+  type HandMark,
+  type HeardStrokes,
+  type Piece,
+  type StrokeKind,
+} from '../model/break';
 import { GENERAL_MIDI_KIT } from '../key-map';
 import { shortName } from '../limits';
 import { EMPTY_FEEL } from '../model/feel';
@@ -31,12 +41,36 @@ const MOST_BREAK_BARS = 999;
 export function freshBreak({ id, name, sample, seconds: length }: Recorded, bar = 0): Break {
   const heard = Math.min(length, FIRST_LOOP);
   const bars = Math.max(1, Math.round((heard * FIRST_BPM) / 240));
-  return { id, name: shortName(name), sample, seconds: length, sensitivity: 0.5, hand: [], meter: [4, 4], lines: evenLines(0, heard, bars), bar, cut: 'whole', gap: 'tail', pieces: [] };
+  return {
+    id,
+    name: shortName(name),
+    sample,
+    seconds: length,
+    sensitivity: 0.5,
+    hand: [],
+    meter: [4, 4],
+    lines: evenLines(0, heard, bars),
+    bar,
+    cut: 'whole',
+    gap: 'tail',
+    pieces: [],
+  };
 }
 
 /** A part that is a break and nothing else. */
 export function partOfBreak(of: Break): Part {
-  const empty: Part = { format: 'nod-sway/part@3', name: of.name, tempo: [{ tick: ticks(0), microsecondsPerQuarter: 600_000 }], meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }], origin: ticks(0), bars: 1, kitMap: GENERAL_MIDI_KIT, rows: [], hits: [], feel: EMPTY_FEEL };
+  const empty: Part = {
+    format: 'nod-sway/part@3',
+    name: of.name,
+    tempo: [{ tick: ticks(0), microsecondsPerQuarter: 600_000 }],
+    meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }],
+    origin: ticks(0),
+    bars: 1,
+    kitMap: GENERAL_MIDI_KIT,
+    rows: [],
+    hits: [],
+    feel: EMPTY_FEEL,
+  };
   return changed({ ...empty, breaks: [of] }, of.id, (b) => b);
 }
 
@@ -57,7 +91,13 @@ function led(part: Part, before: Break, { lines, meter: [numerator, denominator]
   const sameLines = part.hits.length > 0 && lines === before.lines && before.meter[0] === numerator && before.meter[1] === denominator;
   if (sameLines) return part;
   const tempo = clamp(bpmOfBreak({ lines, meter: [numerator, denominator] }), MIN_BPM, MAX_BPM);
-  return { ...part, tempo: [{ tick: ticks(0), microsecondsPerQuarter: microsecondsOf(bpm(tempo)) }], meter: [{ tick: ticks(0), numerator, denominator }], origin: ticks(0), bars: bar + Math.max(1, part.hits.length > 0 ? roundsOfBreak(part, before) : 1) * (lines.length - 1) };
+  return {
+    ...part,
+    tempo: [{ tick: ticks(0), microsecondsPerQuarter: microsecondsOf(bpm(tempo)) }],
+    meter: [{ tick: ticks(0), numerator, denominator }],
+    origin: ticks(0),
+    bars: bar + Math.max(1, part.hits.length > 0 ? roundsOfBreak(part, before) : 1) * (lines.length - 1),
+  };
 }
 
 /** A reading's lines, as far as the recording has whole bars of it. */
@@ -72,17 +112,35 @@ function linesOfReading({ bars, meter, bpm: tempo, firstDownbeat }: BreakReading
 export function hearStrokes(part: Part, id: string, heard: Omit<HeardStrokes, 'break'>): Part {
   const others = (part.heard ?? []).filter((h) => h.break !== id);
   const [reading] = heard.readings;
-  return changed({ ...part, heard: [...others, { break: id, ...heard }] }, id, (b) => ({ ...b, ...(reading ? { meter: reading.meter, lines: linesOfReading(reading, b.seconds) } : {}), cut: standOut(heard.over) ? 'strokes' : b.cut }));
+  return changed({ ...part, heard: [...others, { break: id, ...heard }] }, id, (b) => ({
+    ...b,
+    ...(reading ? { meter: reading.meter, lines: linesOfReading(reading, b.seconds) } : {}),
+    cut: standOut(heard.over) ? 'strokes' : b.cut,
+  }));
 }
 
-export const setSensitivity = (part: Part, id: string, sensitivity: number): Part => changed(part, id, (b) => ({ ...b, sensitivity: clamp(sensitivity, 0, 1) }));
+export const setSensitivity = (part: Part, id: string, sensitivity: number): Part =>
+  changed(part, id, (b) => ({ ...b, sensitivity: clamp(sensitivity, 0, 1) }));
 
 /** Counts a break by a reading. */
-export const readBreakAs = (part: Part, id: string, reading: BreakReading): Part => changed(part, id, (b) => ({ ...b, meter: reading.meter, lines: linesOfReading(reading, b.seconds) }));
+export const readBreakAs = (part: Part, id: string, reading: BreakReading): Part =>
+  changed(part, id, (b) => ({ ...b, meter: reading.meter, lines: linesOfReading(reading, b.seconds) }));
 
 /** So many bars of a meter between the two outer flags. */
 export const countBreak = (part: Part, id: string, bars: number, meter?: readonly [number, number]): Part =>
-  changed(part, id, (b) => ({ ...b, meter: meter ?? b.meter, lines: evenLines(b.lines[0] as number, b.lines.at(-1) as number, clamp(Math.round(bars), 1, Math.min(MOST_BREAK_BARS, Math.floor(((b.lines.at(-1) as number) - (b.lines[0] as number)) / SHORTEST_BAR)))) }));
+  changed(part, id, (b) => ({
+    ...b,
+    meter: meter ?? b.meter,
+    lines: evenLines(
+      b.lines[0] as number,
+      b.lines.at(-1) as number,
+      clamp(
+        Math.round(bars),
+        1,
+        Math.min(MOST_BREAK_BARS, Math.floor(((b.lines.at(-1) as number) - (b.lines[0] as number)) / SHORTEST_BAR)),
+      ),
+    ),
+  }));
 
 /** Moves the whole count: its first bar line comes to a moment, the bars keep their length as far as the recording goes. */
 export const setFirstDownbeat = (part: Part, id: string, at: number): Part =>
@@ -97,17 +155,25 @@ export const moveLine = (part: Part, id: string, index: number, to: number): Par
     const last = barsOfBreak(b);
     const least = SHORTEST_BAR;
     const [first, end] = [b.lines[0] as number, b.lines[last] as number];
-    const stretched = (from: number, until: number): Seconds[] => b.lines.map((l) => seconds(from + ((l - first) / (end - first)) * (until - from)));
+    const stretched = (from: number, until: number): Seconds[] =>
+      b.lines.map((l) => seconds(from + ((l - first) / (end - first)) * (until - from)));
     if (index === 0) return { ...b, lines: stretched(clamp(to, 0, end - least * last), end) };
     if (index === last) return { ...b, lines: stretched(first, clamp(to, first + least * last, Math.max(b.seconds, end))) };
-    return { ...b, lines: b.lines.map((l, i) => (i === index ? seconds(clamp(to, (b.lines[i - 1] as number) + least, (b.lines[i + 1] as number) - least)) : l)) };
+    return {
+      ...b,
+      lines: b.lines.map((l, i) =>
+        i === index ? seconds(clamp(to, (b.lines[i - 1] as number) + least, (b.lines[i + 1] as number) - least)) : l,
+      ),
+    };
   });
 
 /** Bar lines evenly again. */
-export const evenBreak = (part: Part, id: string): Part => changed(part, id, (b) => ({ ...b, lines: evenLines(b.lines[0] as number, b.lines.at(-1) as number, barsOfBreak(b)) }));
+export const evenBreak = (part: Part, id: string): Part =>
+  changed(part, id, (b) => ({ ...b, lines: evenLines(b.lines[0] as number, b.lines.at(-1) as number, barsOfBreak(b)) }));
 
 /** The hand at a stroke: moved, removed, named; or, with null, one that it adds. */
-export const markStroke = (part: Part, id: string, stroke: string | null, mark: Omit<HandMark, 'n'>): Part => changed(part, id, (b) => ({ ...b, hand: markedStroke(b.hand, stroke, mark) }));
+export const markStroke = (part: Part, id: string, stroke: string | null, mark: Omit<HandMark, 'n'>): Part =>
+  changed(part, id, (b) => ({ ...b, hand: markedStroke(b.hand, stroke, mark) }));
 
 /** Names several strokes at once. */
 export const nameStrokes = (part: Part, id: string, strokes: readonly string[], as: StrokeKind): Part =>
@@ -129,5 +195,10 @@ function withSettings(piece: Piece, change: { level?: number; tune?: number; bac
   const { level: wasLevel, tune: wasTune, backwards: wasBackwards, ...rest } = piece;
   const level = clamp(change.level ?? wasLevel ?? 0, PIECE.level.min, PIECE.level.max);
   const tune = clamp(change.tune ?? wasTune ?? 0, PIECE.tune.min, PIECE.tune.max);
-  return { ...rest, ...(level === 0 ? {} : { level }), ...(tune === 0 ? {} : { tune }), ...((change.backwards ?? wasBackwards) ? { backwards: true as const } : {}) };
+  return {
+    ...rest,
+    ...(level === 0 ? {} : { level }),
+    ...(tune === 0 ? {} : { tune }),
+    ...((change.backwards ?? wasBackwards) ? { backwards: true as const } : {}),
+  };
 }

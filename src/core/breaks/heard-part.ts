@@ -19,12 +19,20 @@ export const strokesCounted = ({ lines }: Pick<Break, 'lines'>, strokes: readonl
  * lines, so that a tempo that drifts is none of it. What the hand said of a stroke goes before what was heard.
  * @param struck what was heard at each of the strokes
  */
-export function partHeard(of: Pick<Break, 'name' | 'lines' | 'meter'>, strokes: readonly BreakStroke[], struck: readonly (readonly Struck[])[]): Part {
+export function partHeard(
+  of: Pick<Break, 'name' | 'lines' | 'meter'>,
+  strokes: readonly BreakStroke[],
+  struck: readonly (readonly Struck[])[],
+): Part {
   const { name, lines, meter } = of;
   const [numerator, denominator] = meter;
   const bars = { meter: [{ tick: ticks(0), numerator, denominator }], origin: ticks(0) };
   const sounds = strokes.flatMap((stroke, i): SoundStruck[] => soundsOfStroke(stroke, struck[i] ?? []));
-  return partOfStrokes(sounds, { bars: barsOfBreak(of), meter, bpm: bpmOfBreak(of), tickOf: (at) => tickOfMoment(bars, { lines, bar: 0 }, at) }, name);
+  return partOfStrokes(
+    sounds,
+    { bars: barsOfBreak(of), meter, bpm: bpmOfBreak(of), tickOf: (at) => tickOfMoment(bars, { lines, bar: 0 }, at) },
+    name,
+  );
 }
 
 /** Of a kind that the hand named, but nobody heard. */

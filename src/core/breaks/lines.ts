@@ -15,7 +15,8 @@ export function bpmOfBreak({ lines, meter: [numerator, denominator] }: Pick<Brea
 }
 
 /** How often it begins in a part. */
-export const roundsOfBreak = (part: Pick<Part, 'bars'>, { lines, bar }: Counted): number => Math.max(0, Math.ceil((part.bars - bar) / (lines.length - 1)));
+export const roundsOfBreak = (part: Pick<Part, 'bars'>, { lines, bar }: Counted): number =>
+  Math.max(0, Math.ceil((part.bars - bar) / (lines.length - 1)));
 
 /** The bar of the recording that a moment lies in; outside, the nearest one. */
 function barAt({ lines }: Counted, at: number): number {
@@ -48,7 +49,8 @@ export function steadyLines(first: number, bars: number, bpm: number, [numerator
 }
 
 /** Lines evenly between two flags. */
-export const evenLines = (first: number, last: number, bars: number): Seconds[] => Array.from({ length: bars + 1 }, (_, i) => seconds(first + ((last - first) * i) / bars));
+export const evenLines = (first: number, last: number, bars: number): Seconds[] =>
+  Array.from({ length: bars + 1 }, (_, i) => seconds(first + ((last - first) * i) / bars));
 
 /** Semitones that pieces go up by where their pitch follows the tempo. */
 export function semitonesOfTempo(part: Bars, counted: Pick<Break, 'lines' | 'bar'>, bpm: number): number {

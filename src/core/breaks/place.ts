@@ -9,7 +9,12 @@ import { roundsOfBreak, tickOfMoment } from './lines';
 import { kindOfRow, LIKE_OF_KIND, rowOfKind } from './rows';
 import { heardIn, strokesOfBreak } from './strokes';
 
-const NAMES: Readonly<Record<StrokeKind, string>> = { kick: 'Kick slices', snare: 'Snare slices', hat: 'Hat slices', other: 'Other slices' };
+const NAMES: Readonly<Record<StrokeKind, string>> = {
+  kick: 'Kick slices',
+  snare: 'Snare slices',
+  hat: 'Hat slices',
+  other: 'Other slices',
+};
 /** Rows stand as a kit's do: hats above, the kick at the foot. */
 const ORDER: readonly StrokeKind[] = ['hat', 'other', 'snare', 'kick'];
 
@@ -26,13 +31,23 @@ export function plainHits(part: Part, of: Break): Hit[] {
     of.pieces.forEach((piece, n) => {
       const tick = tickOfMoment(part, of, piece.from, round);
       if (tick >= end || tick < start - EARLIEST) return;
-      hits.push({ id: `${of.id}.${round}.${piece.id}`, voice: rowOfKind(of.id, piece.kind), key: KEY_OF_BREAKS, tick, home: provisionalHome(map, tick), length: ticks(Math.max(1, tickOfMoment(part, of, piece.until, round) - tick)), velocity: piece.velocity, piece: n });
+      hits.push({
+        id: `${of.id}.${round}.${piece.id}`,
+        voice: rowOfKind(of.id, piece.kind),
+        key: KEY_OF_BREAKS,
+        tick,
+        home: provisionalHome(map, tick),
+        length: ticks(Math.max(1, tickOfMoment(part, of, piece.until, round) - tick)),
+        velocity: piece.velocity,
+        piece: n,
+      });
     });
   }
   return hits;
 }
 
-const untouched = (hit: Hit, plain: Hit): boolean => hit.voice === plain.voice && hit.tick === plain.tick && hit.velocity === plain.velocity && hit.length === plain.length;
+const untouched = (hit: Hit, plain: Hit): boolean =>
+  hit.voice === plain.voice && hit.tick === plain.tick && hit.velocity === plain.velocity && hit.length === plain.length;
 
 /**
  * A part with a break in place of its former state: cut anew, its hits played by the new pieces. What the hand did to hits stays: one that was
@@ -56,7 +71,16 @@ export function withBreak(part: Part, next: Break): Part {
     const plain = isNew.get(hit.id);
     isNew.delete(hit.id);
     const old = was.get(hit.id);
-    if (plain && old && untouched(hit, old)) kept.push({ ...hit, voice: plain.voice, tick: plain.tick, home: plain.home, length: plain.length, velocity: plain.velocity, piece: plain.piece as number });
+    if (plain && old && untouched(hit, old))
+      kept.push({
+        ...hit,
+        voice: plain.voice,
+        tick: plain.tick,
+        home: plain.home,
+        length: plain.length,
+        velocity: plain.velocity,
+        piece: plain.piece as number,
+      });
     else {
       const name = before && hit.piece !== undefined ? before.pieces[hit.piece]?.id : undefined;
       const n = name === undefined ? undefined : numberOf.get(name);
@@ -81,7 +105,12 @@ function rowsFor(part: Part, { id }: Break, hits: readonly Hit[]): Row[] {
   const isOf = rowsTest(part, id);
   const rows = part.rows.filter((r) => !isOf(r.voice) || struck.has(r.voice));
   const missing = ORDER.filter((kind) => struck.has(rowOfKind(id, kind)) && !rows.some((r) => r.voice === rowOfKind(id, kind)));
-  const made = missing.map((kind): Row => ({ voice: rowOfKind(id, kind), name: NAMES[kind], like: LIKE_OF_KIND[kind], plays: { break: id } }));
+  const made = missing.map((kind): Row => ({
+    voice: rowOfKind(id, kind),
+    name: NAMES[kind],
+    like: LIKE_OF_KIND[kind],
+    plays: { break: id },
+  }));
   const rank = (r: Row): number => (isOf(r.voice) || made.includes(r) ? ORDER.indexOf(kindOfRow(r.voice)) : ORDER.length);
   return made.length === 0 ? rows : [...made, ...rows].sort((a, b) => rank(a) - rank(b));
 }
@@ -91,7 +120,13 @@ export function withoutBreak(part: Part, id: string): Part {
   const isOf = rowsTest(part, id);
   const { breaks = [], heard = [], ...rest } = part;
   const [others, otherHeard] = [breaks.filter((b) => b.id !== id), heard.filter((h) => h.break !== id)];
-  return { ...rest, ...(others.length > 0 ? { breaks: others } : {}), ...(otherHeard.length > 0 ? { heard: otherHeard } : {}), rows: part.rows.filter((r) => !isOf(r.voice)), hits: part.hits.filter((h) => !isOf(h.voice)) };
+  return {
+    ...rest,
+    ...(others.length > 0 ? { breaks: others } : {}),
+    ...(otherHeard.length > 0 ? { heard: otherHeard } : {}),
+    rows: part.rows.filter((r) => !isOf(r.voice)),
+    hits: part.hits.filter((h) => !isOf(h.voice)),
+  };
 }
 
 /** Whether a part is nothing but this break: its tempo, meter and bars are those of the break then. */

@@ -25,12 +25,16 @@ export interface BreakStroke {
 const NOTHING: Omit<HeardStrokes, 'break'> = { at: [], strength: [], over: [], level: [], kinds: [], sure: [], also: [], readings: [] };
 
 /** What was heard in a break; nothing before it was listened to. */
-export const heardIn = (part: { heard?: readonly HeardStrokes[] }, id: string): Omit<HeardStrokes, 'break'> => part.heard?.find((h) => h.break === id) ?? NOTHING;
+export const heardIn = (part: { heard?: readonly HeardStrokes[] }, id: string): Omit<HeardStrokes, 'break'> =>
+  part.heard?.find((h) => h.break === id) ?? NOTHING;
 
 const idOf = (mark: HandMark, added: number): string => (mark.n === undefined ? `h${added}` : `n${mark.n}`);
 
 /** All strokes of a break by time, those that drown among them. What stands within 15 ms of a stronger one is that one. */
-export function strokesOfBreak({ sensitivity, hand }: Pick<Break, 'sensitivity' | 'hand'>, heard: Omit<HeardStrokes, 'break'>): BreakStroke[] {
+export function strokesOfBreak(
+  { sensitivity, hand }: Pick<Break, 'sensitivity' | 'hand'>,
+  heard: Omit<HeardStrokes, 'break'>,
+): BreakStroke[] {
   const least = leastOver(sensitivity);
   const marks = new Map(hand.flatMap((m) => (m.n === undefined ? [] : [[m.n, m] as const])));
   const found: BreakStroke[] = [];
@@ -60,7 +64,17 @@ export function strokesOfBreak({ sensitivity, hand }: Pick<Break, 'sensitivity' 
     if (mark.n !== undefined) continue;
     const id = idOf(mark, added++);
     if (mark.gone || mark.at === undefined) continue;
-    found.push({ id, at: mark.at, over: HAND_OVER, level: levelNear(heard, mark.at), kind: mark.as ?? kindNear(heard, mark.at), sure: mark.as ? 1 : 0.25, ...alsoOf(mark.also), byHand: true, drowned: false });
+    found.push({
+      id,
+      at: mark.at,
+      over: HAND_OVER,
+      level: levelNear(heard, mark.at),
+      kind: mark.as ?? kindNear(heard, mark.at),
+      sure: mark.as ? 1 : 0.25,
+      ...alsoOf(mark.also),
+      byHand: true,
+      drowned: false,
+    });
   }
   return found.sort((a, b) => a.at - b.at);
 }

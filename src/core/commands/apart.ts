@@ -22,7 +22,12 @@ export function setApart(part: Part, ids: ReadonlySet<HitId>, ms: number, leader
     else groups.set(home, new Set([hit.voice]));
   });
   const together = new Set([...homeOf].filter(([, home]) => (groups.get(home)?.size ?? 0) > 1).map(([id]) => id));
-  const orders = new Map([...groups].map(([home, voices]) => [home, [...voices].sort((a, b) => Number(b === leader) - Number(a === leader) || compareVoices(a, b))]));
+  const orders = new Map(
+    [...groups].map(([home, voices]) => [
+      home,
+      [...voices].sort((a, b) => Number(b === leader) - Number(a === leader) || compareVoices(a, b)),
+    ]),
+  );
   return setNudges(part, together, (hit) => {
     const order = orders.get(homeOf.get(hit.id) as number) as VoiceName[];
     return (order.indexOf(hit.voice) - (order.length - 1) / 2) * ms;

@@ -14,6 +14,11 @@ export function setBacking(part: Part, backing: Backing | null): Part {
 export function changeBacking(part: Part, change: Partial<Backing>): Part {
   if (!part.backing) return part;
   const next = { ...part.backing, ...change };
-  const limited = { ...next, level: clamp(next.level, BACKING.level.min, BACKING.level.max), offsetMs: clamp(next.offsetMs, BACKING.offsetMs.min, BACKING.offsetMs.max), firstDownbeat: seconds(clamp(next.firstDownbeat, BACKING.firstDownbeat.min, BACKING.firstDownbeat.max)) };
+  const limited = {
+    ...next,
+    level: clamp(next.level, BACKING.level.min, BACKING.level.max),
+    offsetMs: clamp(next.offsetMs, BACKING.offsetMs.min, BACKING.offsetMs.max),
+    firstDownbeat: seconds(clamp(next.firstDownbeat, BACKING.firstDownbeat.min, BACKING.firstDownbeat.max)),
+  };
   return { ...part, backing: limited };
 }

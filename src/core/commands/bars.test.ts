@@ -9,7 +9,14 @@ import { pickupOf, hitsBeyondMeter, setMeter, setPickup } from './meter';
 
 const quarters = (part: Part): number[] => part.hits.map((h) => h.tick / TICKS_PER_QUARTER);
 const q = (n: number) => ticks(n * TICKS_PER_QUARTER);
-const threeBars = smallPart([['kick', 0, 100], ['snare', 5, 90], ['clap', 10, 80]], { bars: 3 });
+const threeBars = smallPart(
+  [
+    ['kick', 0, 100],
+    ['snare', 5, 90],
+    ['clap', 10, 80],
+  ],
+  { bars: 3 },
+);
 
 test('double, repeat, insert, delete, move: hits go with their bars', () => {
   expect(quarters(doublePart(threeBars, newIds()))).toEqual([0, 5, 10, 12, 17, 22]);
@@ -22,19 +29,46 @@ test('double, repeat, insert, delete, move: hits go with their bars', () => {
 });
 
 test('a hit ahead of its bar line goes with the bar that it belongs to', () => {
-  const part = smallPart([['kick', 3.98, 100], ['snare', 1, 90]], { bars: 2 });
+  const part = smallPart(
+    [
+      ['kick', 3.98, 100],
+      ['snare', 1, 90],
+    ],
+    { bars: 2 },
+  );
   expect(deleteBars(part, 0, 1, newIds()).hits.map((h) => [h.voice, h.tick])).toEqual([['kick', Math.round(-0.02 * TICKS_PER_QUARTER)]]);
 });
 
 test('meters and tempos go along, cut bars keep their length', () => {
-  const part = smallPart([['kick', 4, 100], ['kick', 7, 90]], {
-    bars: 3,
-    meter: [{ tick: q(0), numerator: 4, denominator: 4 }, { tick: q(4), numerator: 3, denominator: 4 }, { tick: q(7), numerator: 4, denominator: 4 }],
-    tempo: [{ tick: q(0), microsecondsPerQuarter: 500_000 }, { tick: q(5), microsecondsPerQuarter: 400_000 }],
-  });
+  const part = smallPart(
+    [
+      ['kick', 4, 100],
+      ['kick', 7, 90],
+    ],
+    {
+      bars: 3,
+      meter: [
+        { tick: q(0), numerator: 4, denominator: 4 },
+        { tick: q(4), numerator: 3, denominator: 4 },
+        { tick: q(7), numerator: 4, denominator: 4 },
+      ],
+      tempo: [
+        { tick: q(0), microsecondsPerQuarter: 500_000 },
+        { tick: q(5), microsecondsPerQuarter: 400_000 },
+      ],
+    },
+  );
   const turned = moveBars(part, 1, 2, 0, newIds());
-  expect(turned.meter.map((m) => [m.tick / TICKS_PER_QUARTER, m.numerator])).toEqual([[0, 3], [3, 4]]);
-  expect(turned.tempo.map((t) => [t.tick / TICKS_PER_QUARTER, t.microsecondsPerQuarter])).toEqual([[0, 500_000], [1, 400_000], [3, 500_000], [7, 400_000]]);
+  expect(turned.meter.map((m) => [m.tick / TICKS_PER_QUARTER, m.numerator])).toEqual([
+    [0, 3],
+    [3, 4],
+  ]);
+  expect(turned.tempo.map((t) => [t.tick / TICKS_PER_QUARTER, t.microsecondsPerQuarter])).toEqual([
+    [0, 500_000],
+    [1, 400_000],
+    [3, 500_000],
+    [7, 400_000],
+  ]);
   expect(quarters(turned)).toEqual([0, 7]);
 });
 
@@ -66,25 +100,49 @@ test('a shorter part names the hits it would lose, and loses just those', () => 
 });
 
 describe('another meter', () => {
-  const starts = (part: Part): number[] => Array.from({ length: part.bars + 1 }, (_, b) => meterMapOf(part).barOf(b).start / TICKS_PER_QUARTER);
+  const starts = (part: Part): number[] =>
+    Array.from({ length: part.bars + 1 }, (_, b) => meterMapOf(part).barOf(b).start / TICKS_PER_QUARTER);
 
   test('its bars become as long as it says; what follows moves along, hits, tempos and all; no bar more, no stub', () => {
-    const seven = smallPart([['kick', 0, 100], ['kick', 7, 90], ['snare', 9, 80], ['kick', 10.5, 70]], {
-      meter: [{ tick: ticks(0), numerator: 7, denominator: 8 }],
-      bars: 4,
-      tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }, { tick: ticks(q(10.5)), microsecondsPerQuarter: 400_000 }],
-    });
+    const seven = smallPart(
+      [
+        ['kick', 0, 100],
+        ['kick', 7, 90],
+        ['snare', 9, 80],
+        ['kick', 10.5, 70],
+      ],
+      {
+        meter: [{ tick: ticks(0), numerator: 7, denominator: 8 }],
+        bars: 4,
+        tempo: [
+          { tick: ticks(0), microsecondsPerQuarter: 500_000 },
+          { tick: ticks(q(10.5)), microsecondsPerQuarter: 400_000 },
+        ],
+      },
+    );
     const five = setMeter(seven, { from: 2, to: 3 }, { numerator: 5, denominator: 4 });
     expect(five.bars).toBe(4);
     expect(starts(five)).toEqual([0, 3.5, 7, 12, 15.5]);
-    expect(five.meter.map((m) => [m.tick / TICKS_PER_QUARTER, m.numerator, m.denominator])).toEqual([[0, 7, 8], [7, 5, 4], [12, 7, 8]]);
+    expect(five.meter.map((m) => [m.tick / TICKS_PER_QUARTER, m.numerator, m.denominator])).toEqual([
+      [0, 7, 8],
+      [7, 5, 4],
+      [12, 7, 8],
+    ]);
     expect(quarters(five)).toEqual([0, 7, 9, 12]);
     expect(five.tempo.map((t) => t.tick / TICKS_PER_QUARTER)).toEqual([0, 12]);
   });
 
   test('hits beyond a shorter bar are named first, and are what goes', () => {
     const two = { from: 1, to: 2 };
-    const part = smallPart([['kick', 0, 100], ['kick', 4, 100], ['snare', 6.5, 90], ['kick', 8, 80]], { bars: 3 });
+    const part = smallPart(
+      [
+        ['kick', 0, 100],
+        ['kick', 4, 100],
+        ['snare', 6.5, 90],
+        ['kick', 8, 80],
+      ],
+      { bars: 3 },
+    );
     expect([...hitsBeyondMeter(part, two, { numerator: 2, denominator: 4 })]).toEqual(['h2']);
     const next = setMeter(part, two, { numerator: 2, denominator: 4 });
     expect([quarters(next), next.bars]).toEqual([[0, 4, 6], 3]);
@@ -106,7 +164,12 @@ describe('another meter', () => {
         const bar = meterMapOf(next).barOf(from);
         expect(bar.length).toBe((meter.numerator * 4 * TICKS_PER_QUARTER) / meter.denominator);
         const gone = hitsBeyondMeter(part, range, meter);
-        expect(next.hits.map((h) => h.id).sort()).toEqual(part.hits.filter((h) => !gone.has(h.id)).map((h) => h.id).sort());
+        expect(next.hits.map((h) => h.id).sort()).toEqual(
+          part.hits
+            .filter((h) => !gone.has(h.id))
+            .map((h) => h.id)
+            .sort(),
+        );
       }),
     );
   });
@@ -117,7 +180,10 @@ test('a pickup makes the first bar shorter and can be taken back', () => {
   expect(pickupOf(short)).toBe(q(1));
   expect([0, 1, 2].map((b) => meterMapOf(short).barOf(b).start / TICKS_PER_QUARTER)).toEqual([0, 1, 5]);
   expect(short.bars).toBe(4);
-  expect(setPickup(short, q(1.5)).meter.map((m) => [m.tick / TICKS_PER_QUARTER, m.numerator, m.denominator])).toEqual([[0, 3, 8], [1.5, 4, 4]]);
+  expect(setPickup(short, q(1.5)).meter.map((m) => [m.tick / TICKS_PER_QUARTER, m.numerator, m.denominator])).toEqual([
+    [0, 3, 8],
+    [1.5, 4, 4],
+  ]);
   expect(setPickup(short, null).meter).toEqual(threeBars.meter);
   expect(setPickup(threeBars, q(4))).toBe(threeBars);
   expect(pickupOf(threeBars)).toBeNull();
@@ -130,6 +196,12 @@ test('lengths become the simplest meters', () => {
 });
 
 test('tempo units: a bar moved to the front brings its tempo to the start', () => {
-  const part = smallPart([['kick', 4, 90]], { bars: 2, tempo: [{ tick: q(0), microsecondsPerQuarter: microsecondsOf(bpm(100)) }, { tick: q(4), microsecondsPerQuarter: microsecondsOf(bpm(150)) }] });
+  const part = smallPart([['kick', 4, 90]], {
+    bars: 2,
+    tempo: [
+      { tick: q(0), microsecondsPerQuarter: microsecondsOf(bpm(100)) },
+      { tick: q(4), microsecondsPerQuarter: microsecondsOf(bpm(150)) },
+    ],
+  });
   expect(moveBars(part, 1, 2, 0, newIds()).tempo.map((t) => Math.round(60e6 / t.microsecondsPerQuarter))).toEqual([150, 100]);
 });

@@ -53,11 +53,26 @@ export function arrangeBars(part: Part, pieces: readonly Piece[], newId: () => H
     }
     start += length;
   }
-  const arranged: Part = { ...part, hits: hits.sort(compareHits), meter, tempo: tempo.filter((t, i) => i === 0 || t.microsecondsPerQuarter !== tempo[i - 1]?.microsecondsPerQuarter), bars: order.length };
-  return part.sections ? withSections(arranged, sectionsAfter(part.sections, order.map(({ bar, empty }) => (empty ? null : bar)))) : arranged;
+  const arranged: Part = {
+    ...part,
+    hits: hits.sort(compareHits),
+    meter,
+    tempo: tempo.filter((t, i) => i === 0 || t.microsecondsPerQuarter !== tempo[i - 1]?.microsecondsPerQuarter),
+    bars: order.length,
+  };
+  return part.sections
+    ? withSections(
+        arranged,
+        sectionsAfter(
+          part.sections,
+          order.map(({ bar, empty }) => (empty ? null : bar)),
+        ),
+      )
+    : arranged;
 }
 
-export const lengthOf = ({ numerator, denominator }: Pick<MeterChange, 'numerator' | 'denominator'>): number => (numerator * TICKS_PER_WHOLE) / denominator;
+export const lengthOf = ({ numerator, denominator }: Pick<MeterChange, 'numerator' | 'denominator'>): number =>
+  (numerator * TICKS_PER_WHOLE) / denominator;
 
 /** Whether a home would lie behind the end of its bar, were that only so long. */
 export const isBeyond = (home: number, bar: Bar, length: number): boolean => length < bar.length && home - bar.start >= length;
@@ -117,7 +132,10 @@ function tempoFinder(part: Part): (bar: Bar) => BarTempo {
   };
   return (bar) => {
     const from = until(bar.start);
-    return { current: (tempo[Math.max(0, from - 1)] ?? tempo[0])?.microsecondsPerQuarter ?? 500_000, within: tempo.slice(from, until(bar.start + bar.length - 1e-6)) };
+    return {
+      current: (tempo[Math.max(0, from - 1)] ?? tempo[0])?.microsecondsPerQuarter ?? 500_000,
+      within: tempo.slice(from, until(bar.start + bar.length - 1e-6)),
+    };
   };
 }
 
@@ -134,7 +152,8 @@ function addTempo(tempo: TempoChange[], { current, within }: BarTempo, bar: Bar,
 }
 
 /** Copies all bars behind themselves. */
-export const doublePart = (part: Part, newId: () => HitId): Part => arrangeBars(part, [...rangeOf(0, part.bars), ...rangeOf(0, part.bars)], newId);
+export const doublePart = (part: Part, newId: () => HitId): Part =>
+  arrangeBars(part, [...rangeOf(0, part.bars), ...rangeOf(0, part.bars)], newId);
 
 /** Copies bars `from` to `to` (0-based, `to` not included) right behind themselves. */
 export const repeatBars = (part: Part, from: number, to: number, newId: () => HitId): Part =>
@@ -142,10 +161,19 @@ export const repeatBars = (part: Part, from: number, to: number, newId: () => Hi
 
 /** Puts empty bars before bar `at`, in the meter of the bar they push away (of the last one at the end). */
 export const insertBars = (part: Part, at: number, count: number, newId: () => HitId): Part =>
-  arrangeBars(part, [...rangeOf(0, at), ...Array.from({ length: count }, () => ({ bar: Math.min(at, part.bars - 1), empty: true })), ...rangeOf(at, part.bars)], newId);
+  arrangeBars(
+    part,
+    [
+      ...rangeOf(0, at),
+      ...Array.from({ length: count }, () => ({ bar: Math.min(at, part.bars - 1), empty: true })),
+      ...rangeOf(at, part.bars),
+    ],
+    newId,
+  );
 
 /** Takes bars out, with their hits. */
-export const deleteBars = (part: Part, from: number, to: number, newId: () => HitId): Part => arrangeBars(part, [...rangeOf(0, from), ...rangeOf(to, part.bars)], newId);
+export const deleteBars = (part: Part, from: number, to: number, newId: () => HitId): Part =>
+  arrangeBars(part, [...rangeOf(0, from), ...rangeOf(to, part.bars)], newId);
 
 /** Moves bars so that they start at bar `at` of the rest. */
 export function moveBars(part: Part, from: number, to: number, at: number, newId: () => HitId): Part {

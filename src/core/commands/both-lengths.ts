@@ -32,7 +32,8 @@ export function timesLength(part: Part, times: Times): Part {
   if (part.breaks) throw refuse('its breaks have their bars where they are');
   const at = (tick: number): Ticks => ticks(Math.round(tick * times));
   const tempo = part.tempo.map((t) => ({ tick: at(t.tick), microsecondsPerQuarter: t.microsecondsPerQuarter / times }));
-  if (tempo.some((t) => 60e6 / t.microsecondsPerQuarter < SLOWEST || 60e6 / t.microsecondsPerQuarter > FASTEST)) throw refuse(`its tempo would lie outside of ${SLOWEST} to ${FASTEST} BPM`);
+  if (tempo.some((t) => 60e6 / t.microsecondsPerQuarter < SLOWEST || 60e6 / t.microsecondsPerQuarter > FASTEST))
+    throw refuse(`its tempo would lie outside of ${SLOWEST} to ${FASTEST} BPM`);
   const meter = part.meter.map((m, i) => {
     const next = part.meter[i + 1];
     const bar = (m.numerator * 4 * 80_640) / m.denominator;
@@ -54,7 +55,14 @@ export function timesLength(part: Part, times: Times): Part {
 }
 
 function hitTimes(hit: Hit, times: Times, at: (tick: number) => Ticks): Hit {
-  return { ...hit, tick: at(hit.tick), length: ticks(Math.max(hit.length > 0 ? 1 : 0, at(hit.length))), home: at(hit.home), ...(hit.other === undefined ? {} : { other: at(hit.other) }), ...(hit.ornament ? { ornament: ornamentTimes(hit.ornament, times, at) } : {}) };
+  return {
+    ...hit,
+    tick: at(hit.tick),
+    length: ticks(Math.max(hit.length > 0 ? 1 : 0, at(hit.length))),
+    home: at(hit.home),
+    ...(hit.other === undefined ? {} : { other: at(hit.other) }),
+    ...(hit.ornament ? { ornament: ornamentTimes(hit.ornament, times, at) } : {}),
+  };
 }
 
 function ornamentTimes(ornament: Ornament, times: Times, at: (tick: number) => Ticks): Ornament {
@@ -64,7 +72,11 @@ function ornamentTimes(ornament: Ornament, times: Times, at: (tick: number) => T
     case 'echo':
       return { ...ornament, grid: gridTimes(ornament.grid, times) };
     case 'roll':
-      return { ...ornament, strokes: typeof ornament.strokes === 'number' ? ornament.strokes : gridTimes(ornament.strokes, times), ...(ornament.length === undefined ? {} : { length: ticks(Math.max(1, at(ornament.length))) }) };
+      return {
+        ...ornament,
+        strokes: typeof ornament.strokes === 'number' ? ornament.strokes : gridTimes(ornament.strokes, times),
+        ...(ornament.length === undefined ? {} : { length: ticks(Math.max(1, at(ornament.length))) }),
+      };
   }
 }
 
@@ -93,20 +105,29 @@ function moveTimes(move: Move, times: Times): Move {
 
 function grooveTimes(groove: Groove, times: Times): Groove {
   const [beats, stepsPerBeat] = [groove.beats * times, groove.stepsPerBeat / times];
-  if (!Number.isInteger(stepsPerBeat) || stepsPerBeat > MOST_STEPS_A_BEAT || !Number.isInteger(beats * 2)) throw refuse(`the groove ${groove.name} has no such steps`);
+  if (!Number.isInteger(stepsPerBeat) || stepsPerBeat > MOST_STEPS_A_BEAT || !Number.isInteger(beats * 2))
+    throw refuse(`the groove ${groove.name} has no such steps`);
   return { ...groove, beats, stepsPerBeat };
 }
 
 function scopeTimes({ bars, steps, ...rest }: Scope, times: Times): Scope {
-  return { ...rest, ...(bars ? { bars: barsTimes(bars, times) } : {}), ...(steps ? { steps: { ...steps, grid: gridTimes(steps.grid, times) } } : {}) };
+  return {
+    ...rest,
+    ...(bars ? { bars: barsTimes(bars, times) } : {}),
+    ...(steps ? { steps: { ...steps, grid: gridTimes(steps.grid, times) } } : {}),
+  };
 }
 
 function barsTimes({ from, to, every, at }: BarScope, times: Times): BarScope {
-  const range = { ...(from === undefined ? {} : { from: firstBar(from, times) }), ...(to === undefined ? {} : { to: wholeBars(to, times) }) };
+  const range = {
+    ...(from === undefined ? {} : { from: firstBar(from, times) }),
+    ...(to === undefined ? {} : { to: wholeBars(to, times) }),
+  };
   if (every === undefined || !at) return range;
   if (times === 2) return { ...range, every: every * 2, at: at.flatMap((b) => [2 * b - 1, 2 * b]) };
   const pairs = at.filter((b) => b % 2 === 1).map((b) => (b + 1) / 2);
-  if (every % 2 !== 0 || pairs.some((b) => !at.includes(2 * b)) || at.length !== pairs.length * 2) throw refuse('a move touches single bars that become half bars');
+  if (every % 2 !== 0 || pairs.some((b) => !at.includes(2 * b)) || at.length !== pairs.length * 2)
+    throw refuse('a move touches single bars that become half bars');
   return { ...range, every: every / 2, at: pairs };
 }
 

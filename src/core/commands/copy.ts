@@ -51,7 +51,13 @@ export function copyHits(part: Part, ids: ReadonlySet<HitId>): Clip | null {
  * Puts a clip down with its anchor at a tick. A clip of one voice may go to another; with several each keeps its own. The part
  * grows by whole bars where the copies need them; copies that would start before the part's origin are left out.
  */
-export function pasteClip(part: Part, clip: Clip, at: Ticks, newId: () => HitId, { row, onto }: { row?: VoiceName | undefined; onto: Onto }): Copied {
+export function pasteClip(
+  part: Part,
+  clip: Clip,
+  at: Ticks,
+  newId: () => HitId,
+  { row, onto }: { row?: VoiceName | undefined; onto: Onto },
+): Copied {
   const single = clip.voices.length === 1 ? row : undefined;
   const added = clip.hits.map((hit): Hit => {
     const { locked: _free, lane: _lane, ...rest } = atTick(hit, ticks(hit.tick + at));
@@ -83,7 +89,10 @@ export function putCopies(part: Part, copies: readonly Hit[], onto: Onto): Copie
   const leftOut = new Set<HitId>();
   grown.part.hits.forEach((hit, i) => {
     if (!fresh.has(hit.id)) return;
-    const there = [...(standing.get(stepOf(hit.voice, homes.ticks[i] as number)) ?? []), ...(standing.get(stepOf(hit.voice, hit.tick)) ?? [])];
+    const there = [
+      ...(standing.get(stepOf(hit.voice, homes.ticks[i] as number)) ?? []),
+      ...(standing.get(stepOf(hit.voice, hit.tick)) ?? []),
+    ];
     if (there.length === 0) return;
     if (onto === 'join' || there.some(isLocked)) leftOut.add(hit.id);
     else for (const other of there) replaced.add(other.id);
@@ -98,7 +107,11 @@ export function withHits(part: Part, added: readonly Hit[]): { part: Part; ids: 
   if (added.length === 0) return { part, ids: [] };
   const lanes = part.source?.lanes.length ?? 1;
   const fitting = added.map((hit): Hit => (hit.lane !== undefined && hit.lane >= lanes ? { ...hit, lane: 0 } : hit));
-  const next = { ...part, rows: rowsWith(part.rows, new Set(fitting.map((h) => h.voice))), hits: replaceHits(part.hits, new Set(), fitting) };
+  const next = {
+    ...part,
+    rows: rowsWith(part.rows, new Set(fitting.map((h) => h.voice))),
+    hits: replaceHits(part.hits, new Set(), fitting),
+  };
   return { part: grownToFit(next), ids: fitting.map((h) => h.id) };
 }
 

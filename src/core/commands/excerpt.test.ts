@@ -9,14 +9,32 @@ import { newIds, partArbitrary, smallPart } from '@tests/support/arbitraries';
 import { appendAsSection, cameFrom, copyBarsOver, excerptOf, fromZero, putBars } from './excerpt';
 import { addSection } from './sections';
 
-const fourBars = smallPart([['kick', 0, 100], ['snare', 1, 90], ['kick', 4, 80], ['snare', 5, 70], ['kick', 8, 60], ['crash', 12, 50]], { bars: 4 });
+const fourBars = smallPart(
+  [
+    ['kick', 0, 100],
+    ['snare', 1, 90],
+    ['kick', 4, 80],
+    ['snare', 5, 70],
+    ['kick', 8, 60],
+    ['crash', 12, 50],
+  ],
+  { bars: 4 },
+);
 const places = (part: Part) => part.hits.map((h) => [h.voice, h.tick / Q, h.velocity]);
 
 test('bars as a part of their own begin with their bar line, at the ticks where they were', () => {
   const idea = excerptOf(addSection(fourBars, 'v', 0, 4), 1, 3);
   expect([idea.origin / Q, idea.bars, idea.sections]).toEqual([4, 2, undefined]);
-  expect(places(idea)).toEqual([['kick', 4, 80], ['snare', 5, 70], ['kick', 8, 60]]);
-  expect(places(fromZero(idea))).toEqual([['kick', 0, 80], ['snare', 1, 70], ['kick', 4, 60]]);
+  expect(places(idea)).toEqual([
+    ['kick', 4, 80],
+    ['snare', 5, 70],
+    ['kick', 8, 60],
+  ]);
+  expect(places(fromZero(idea))).toEqual([
+    ['kick', 0, 80],
+    ['snare', 1, 70],
+    ['kick', 4, 60],
+  ]);
   expect(cameFrom(fourBars, idea, 2)).toEqual({ from: 1, to: 3 });
 });
 
@@ -27,7 +45,12 @@ test('put back where it came from, an excerpt that nothing was done to changes n
       const to = from + 1 + (b % (part.bars - from));
       const idea = excerptOf(part, from, to);
       // Hits before the first bar go along with it, and stay in the part as well.
-      const back = putBars(part, { ...idea, hits: idea.hits.filter((h) => belongsTo(part, from, to)(h)) }, cameFrom(part, idea, to - from), newIds());
+      const back = putBars(
+        part,
+        { ...idea, hits: idea.hits.filter((h) => belongsTo(part, from, to)(h)) },
+        cameFrom(part, idea, to - from),
+        newIds(),
+      );
       expect(back.hits).toEqual([...part.hits].sort(compareHits));
       expect([back.bars, back.meter]).toEqual([part.bars, part.meter]);
     }),
@@ -51,7 +74,17 @@ test('the feel draws in an excerpt what it drew in the whole part', () => {
     }),
     { numRuns: 40 },
   );
-  const swung: Part = { ...fourBars, feel: { ...EMPTY_FEEL, seed: 4, moves: [{ kind: 'swing', division: '1/8', percent: 60 }, { kind: 'humanize', timingMs: 12, velocityPercent: 9, memory: 0, anchor: 0.3, span: 4 }] } };
+  const swung: Part = {
+    ...fourBars,
+    feel: {
+      ...EMPTY_FEEL,
+      seed: 4,
+      moves: [
+        { kind: 'swing', division: '1/8', percent: 60 },
+        { kind: 'humanize', timingMs: 12, velocityPercent: 9, memory: 0, anchor: 0.3, span: 4 },
+      ],
+    },
+  };
   const whole = performPart(swung);
   const idea = excerptOf(swung, 1, 3);
   const own = performPart(idea);
@@ -73,26 +106,72 @@ test('scopes that count bars count them from the excerpt on', () => {
 
 test('a longer idea in the place of fewer bars pushes what follows, its bars belong to their section, new rows come along', () => {
   const part = addSection(addSection(fourBars, 'verse', 0, 2, 'Verse'), 'chorus', 2, 4, 'Chorus');
-  const idea = smallPart([['tambourine', 0, 90], ['kick', 8, 40]], { bars: 3, origin: ticks(0) });
+  const idea = smallPart(
+    [
+      ['tambourine', 0, 90],
+      ['kick', 8, 40],
+    ],
+    { bars: 3, origin: ticks(0) },
+  );
   const put = putBars(part, idea, { from: 0, to: 2 }, newIds());
   expect(put.bars).toBe(5);
-  expect(places(put)).toEqual([['tambourine', 0, 90], ['kick', 8, 40], ['kick', 12, 60], ['crash', 16, 50]]);
-  expect(put.sections?.map((s) => [s.name, s.from, s.bars])).toEqual([['Verse', 1, 3], ['Chorus', 4, 2]]);
+  expect(places(put)).toEqual([
+    ['tambourine', 0, 90],
+    ['kick', 8, 40],
+    ['kick', 12, 60],
+    ['crash', 16, 50],
+  ]);
+  expect(put.sections?.map((s) => [s.name, s.from, s.bars])).toEqual([
+    ['Verse', 1, 3],
+    ['Chorus', 4, 2],
+  ]);
   expect(put.rows.some((r) => r.voice === 'tambourine')).toBe(true);
   expect(new Set(put.hits.map((h) => h.id)).size).toBe(put.hits.length);
 });
 
 test('bars are put over others: what stood there goes, nothing moves; over the end the part grows', () => {
   const part = addSection(fourBars, 'v', 2, 4);
-  expect(places(copyBarsOver(part, { from: 0, to: 1 }, 2, newIds()))).toEqual([['kick', 0, 100], ['snare', 1, 90], ['kick', 4, 80], ['snare', 5, 70], ['kick', 8, 100], ['snare', 9, 90], ['crash', 12, 50]]);
+  expect(places(copyBarsOver(part, { from: 0, to: 1 }, 2, newIds()))).toEqual([
+    ['kick', 0, 100],
+    ['snare', 1, 90],
+    ['kick', 4, 80],
+    ['snare', 5, 70],
+    ['kick', 8, 100],
+    ['snare', 9, 90],
+    ['crash', 12, 50],
+  ]);
   const longer = copyBarsOver(part, { from: 0, to: 2 }, 3, newIds());
-  expect([longer.bars, longer.sections, places(longer).slice(5)]).toEqual([5, [{ ...part.sections![0]!, bars: 3 }], [['kick', 12, 100], ['snare', 13, 90], ['kick', 16, 80], ['snare', 17, 70]]]);
+  expect([longer.bars, longer.sections, places(longer).slice(5)]).toEqual([
+    5,
+    [{ ...part.sections![0]!, bars: 3 }],
+    [
+      ['kick', 12, 100],
+      ['snare', 13, 90],
+      ['kick', 16, 80],
+      ['snare', 17, 70],
+    ],
+  ]);
 });
 
 test('another part comes in behind the last bar, in its own meter, as a section of its name', () => {
-  const other = smallPart([['ride', 0, 77], ['ride', 1.5, 66]], { bars: 1, meter: [{ tick: ticks(0), numerator: 3, denominator: 4 }] });
+  const other = smallPart(
+    [
+      ['ride', 0, 77],
+      ['ride', 1.5, 66],
+    ],
+    { bars: 1, meter: [{ tick: ticks(0), numerator: 3, denominator: 4 }] },
+  );
   const song = appendAsSection(addSection(fourBars, 'a', 0, 4, 'Ride'), other, { id: 'b', name: 'Ride', newId: newIds() });
-  expect([song.bars, song.sections?.map((s) => [s.name, s.from, s.bars])]).toEqual([5, [['Ride', 1, 4], ['Ride 2', 5, 1]]]);
-  expect(places(song).slice(-2)).toEqual([['ride', 16, 77], ['ride', 17.5, 66]]);
+  expect([song.bars, song.sections?.map((s) => [s.name, s.from, s.bars])]).toEqual([
+    5,
+    [
+      ['Ride', 1, 4],
+      ['Ride 2', 5, 1],
+    ],
+  ]);
+  expect(places(song).slice(-2)).toEqual([
+    ['ride', 16, 77],
+    ['ride', 17.5, 66],
+  ]);
   expect(meterMapOf(song).barOf(4).meter).toMatchObject({ numerator: 3, denominator: 4 });
 });

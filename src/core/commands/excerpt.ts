@@ -18,7 +18,9 @@ function shiftedBars({ from, to, every, at }: BarScope, by: number, bars: number
   return {
     ...(from === undefined && !gone ? {} : { from: gone ? bars + 1 : Math.max(1, (from as number) - by) }),
     ...(to === undefined ? {} : { to: gone ? bars + 1 : to - by }),
-    ...(every === undefined ? {} : { every, at: (at ?? []).map((a) => ((((a - 1 - by) % every) + every) % every) + 1).sort((a, b) => a - b) }),
+    ...(every === undefined
+      ? {}
+      : { every, at: (at ?? []).map((a) => ((((a - 1 - by) % every) + every) % every) + 1).sort((a, b) => a - b) }),
   };
 }
 
@@ -34,7 +36,9 @@ export function excerptOf(part: Part, from: number, to: number): Part {
   const belongs = homeTest(part, start, end);
   const { sections: _sections, order: _order, ...rest } = part;
   const bars = to - from;
-  const moves = part.feel.moves.map((move) => (move.scope?.bars ? { ...move, scope: { ...move.scope, bars: shiftedBars(move.scope.bars, from, bars) } } : move));
+  const moves = part.feel.moves.map((move) =>
+    move.scope?.bars ? { ...move, scope: { ...move.scope, bars: shiftedBars(move.scope.bars, from, bars) } } : move,
+  );
   return {
     ...rest,
     origin: start,
@@ -67,7 +71,10 @@ export function fromZero(part: Part): Part {
   return {
     ...part,
     origin: ticks(0),
-    tempo: [...(holding ? [{ ...holding, tick: ticks(0) }] : []), ...part.tempo.filter((t) => t.tick > by).map((t) => ({ ...t, tick: ticks(t.tick - by) }))],
+    tempo: [
+      ...(holding ? [{ ...holding, tick: ticks(0) }] : []),
+      ...part.tempo.filter((t) => t.tick > by).map((t) => ({ ...t, tick: ticks(t.tick - by) })),
+    ],
     hits: part.hits.map((hit) => atTick(hit, ticks(hit.tick - by))),
   };
 }
@@ -88,15 +95,26 @@ export function putBars(part: Part, other: Part, { from, to }: BarRange, newId: 
   const isAlike = other.bars === to - from && meters.every((m, k) => sameMeter(m, map.barOf(from + k).meter));
   const { sections, order, ...bare } = part;
   const pieces: Piece[] = meters.map(({ tick: _tick, ...meter }) => ({ bar: Math.min(from, part.bars - 1), empty: true, meter }));
-  const arranged: Part = isAlike ? withoutHits(part, from, to) : arrangeBars(bare, [...rangeOf(0, from), ...pieces, ...rangeOf(to, part.bars)], newId);
+  const arranged: Part = isAlike
+    ? withoutHits(part, from, to)
+    : arrangeBars(bare, [...rangeOf(0, from), ...pieces, ...rangeOf(to, part.bars)], newId);
   // A bar that is replaced is still that bar of its section; those that come on top belong to the last of them.
-  const bars = [...rangeOf(0, from), ...pieces.map((_, k) => ({ bar: to > from ? Math.min(from + k, to - 1) : null })), ...rangeOf(to, part.bars)].map((p) => p.bar);
+  const bars = [
+    ...rangeOf(0, from),
+    ...pieces.map((_, k) => ({ bar: to > from ? Math.min(from + k, to - 1) : null })),
+    ...rangeOf(to, part.bars),
+  ].map((p) => p.bar);
   const room: Part = isAlike ? arranged : withSections(arranged, sectionsAfter(sections, bars), order);
   const by = meterMapOf(room).barOf(from).start - other.origin;
   const ids = new Set(room.hits.map((h) => h.id));
   const brought = piecesBrought(part, other);
-  const added = other.hits.map((hit): Hit => atTick(ids.has(hit.id) ? { ...brought(hit), id: newId() } : brought(hit), ticks(hit.tick + by)));
-  const withRows = other.rows.reduce((p, { voice, ...settings }) => (added.some((h) => h.voice === voice) ? addRow(p, voice, settings) : p), room);
+  const added = other.hits.map((hit): Hit =>
+    atTick(ids.has(hit.id) ? { ...brought(hit), id: newId() } : brought(hit), ticks(hit.tick + by)),
+  );
+  const withRows = other.rows.reduce(
+    (p, { voice, ...settings }) => (added.some((h) => h.voice === voice) ? addRow(p, voice, settings) : p),
+    room,
+  );
   return breaksBrought({ ...withRows, hits: [...withRows.hits, ...added].sort(compareHits) }, other, from);
 }
 

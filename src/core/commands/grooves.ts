@@ -36,7 +36,10 @@ export function putGroove(part: Part, groove: Groove, { voices, lean, level }: G
   const moves: Move[] = [];
   let placed = false;
   for (const move of part.feel.moves) {
-    const own = move.kind === 'groove' ? move.scope?.voices?.flatMap((name) => (voiceOfAll(name) === null ? [name] : rowsNamed(part, [name]))) : undefined;
+    const own =
+      move.kind === 'groove'
+        ? move.scope?.voices?.flatMap((name) => (voiceOfAll(name) === null ? [name] : rowsNamed(part, [name])))
+        : undefined;
     const shares = move.kind === 'groove' && (!voices || !own || own.some((v) => wanted.has(v)));
     if (!shares) {
       moves.push(move);

@@ -43,14 +43,16 @@ export const setVelocities = (part: Part, ids: ReadonlySet<HitId>, velocity: (hi
   });
 
 /** Adds to the written velocity of each hit: the shape of a selection stays while none meets a limit. */
-export const addVelocity = (part: Part, ids: ReadonlySet<HitId>, delta: number): Part => setVelocities(part, ids, (hit) => hit.velocity + delta);
+export const addVelocity = (part: Part, ids: ReadonlySet<HitId>, delta: number): Part =>
+  setVelocities(part, ids, (hit) => hit.velocity + delta);
 
 /** Sets each hit's nudge in ms, limited to +-250; a nudge of nothing is removed. */
 export const setNudges = (part: Part, ids: ReadonlySet<HitId>, ms: (hit: Hit) => number): Part =>
   changeHits(part, ids, (hit) => withNudge(hit, milliseconds(ms(hit))));
 
 /** Moves hits off the grid by hand: early is negative. */
-export const addNudge = (part: Part, ids: ReadonlySet<HitId>, ms: Milliseconds): Part => setNudges(part, ids, (hit) => (hit.nudge?.ms ?? 0) + ms);
+export const addNudge = (part: Part, ids: ReadonlySet<HitId>, ms: Milliseconds): Part =>
+  setNudges(part, ids, (hit) => (hit.nudge?.ms ?? 0) + ms);
 
 /** Moves hits by ticks, kept as the ms that these take at each hit's tempo. */
 export function addNudgeTicks(part: Part, ids: ReadonlySet<HitId>, by: number): Part {

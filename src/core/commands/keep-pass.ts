@@ -13,7 +13,9 @@ export function keptPass(part: Part, { from, to, pass }: { from: number; to: num
   const sounding = soundingPart(part, pass);
   const { start, end } = ticksOfBars(part, from, to);
   const known = new Set(part.hits.map((h) => h.id));
-  const plain = sounding.hits.map(({ chance: _chance, passes: _passes, ...hit }): Hit => (known.has(hit.id) ? hit : { ...hit, id: newId() }));
+  const plain = sounding.hits.map(({ chance: _chance, passes: _passes, ...hit }): Hit =>
+    known.has(hit.id) ? hit : { ...hit, id: newId() },
+  );
   const performed = performPart({ ...sounding, round: { pass, shift: (pass - 1) * (end - start) } });
   const { everyPass: _every, ...written } = writtenOut({ ...sounding, hits: plain }, performed);
   return { ...written, rows: written.rows.map(({ cycle: _cycle, ...row }) => row) };

@@ -7,27 +7,55 @@ const first = (part: Part) => handsOfPart(part).conflicts[0]!;
 const voices = (part: Part) => part.hits.map((h) => h.voice).sort();
 
 test('three hands: the least important goes, which is what keeps time, else the softest', () => {
-  const busy = smallPart([['snare', 0, 100], ['crash', 0, 110], ['hat-closed', 0, 120]]);
+  const busy = smallPart([
+    ['snare', 0, 100],
+    ['crash', 0, 110],
+    ['hat-closed', 0, 120],
+  ]);
   expect(voices(mendConflict(busy, first(busy), 'leave-out'))).toEqual(['crash', 'snare']);
-  const jam = smallPart([['snare', 0, 100], ['crash', 0, 110], ['tom-floor', 0, 60], ['kick', 0, 30]]);
+  const jam = smallPart([
+    ['snare', 0, 100],
+    ['crash', 0, 110],
+    ['tom-floor', 0, 60],
+    ['kick', 0, 30],
+  ]);
   expect(voices(mendConflict(jam, first(jam), 'leave-out'))).toEqual(['crash', 'kick', 'snare']);
 });
 
 test('a hat goes to its pedal, an open one is closed; afterwards it can be played', () => {
-  const busy = smallPart([['snare', 0, 100], ['crash', 0, 110], ['hat-closed', 0, 90]]);
+  const busy = smallPart([
+    ['snare', 0, 100],
+    ['crash', 0, 110],
+    ['hat-closed', 0, 90],
+  ]);
   expect(mendsFor(first(busy)).map((m) => m.kind)).toEqual(['pedal', 'leave-out', 'flam']);
   const pedal = mendConflict(busy, first(busy), 'pedal');
   expect(voices(pedal)).toEqual(['crash', 'hat-pedal', 'snare']);
   expect(pedal.rows.some((r) => r.voice === 'hat-pedal')).toBe(true);
-  const open = smallPart([['hat-open', 0, 90], ['hat-pedal', 0, 90]]);
+  const open = smallPart([
+    ['hat-open', 0, 90],
+    ['hat-pedal', 0, 90],
+  ]);
   expect(mendsFor(first(open)).map((m) => m.kind)).toEqual(['close', 'leave-out']);
   for (const mended of [pedal, mendConflict(open, first(open), 'close')]) expect(handsOfPart(mended).conflicts).toEqual([]);
 });
 
 test('three hands: a flam of the weightiest takes both, the others leave, and it can be played', () => {
-  const jam = smallPart([['snare', 0, 100], ['crash', 0, 90], ['hat-closed', 0, 120], ['kick', 0, 80], ['snare', 1, 90]]);
+  const jam = smallPart([
+    ['snare', 0, 100],
+    ['crash', 0, 90],
+    ['hat-closed', 0, 120],
+    ['kick', 0, 80],
+    ['snare', 1, 90],
+  ]);
   const mended = mendConflict(jam, first(jam), 'flam');
-  expect(mended.hits.map((h) => [h.voice, h.ornament?.kind])).toEqual(expect.arrayContaining([['kick', undefined], ['snare', 'flam'], ['snare', undefined]]));
+  expect(mended.hits.map((h) => [h.voice, h.ornament?.kind])).toEqual(
+    expect.arrayContaining([
+      ['kick', undefined],
+      ['snare', 'flam'],
+      ['snare', undefined],
+    ]),
+  );
   expect(mended.hits).toHaveLength(3);
   expect(handsOfPart(mended).conflicts).toEqual([]);
   const locked: Part = { ...jam, hits: jam.hits.map((h) => (h.voice === 'crash' ? { ...h, locked: true } : h)) };
@@ -35,8 +63,14 @@ test('three hands: a flam of the weightiest takes both, the others leave, and it
 });
 
 test('a roll is thinned; what is locked stays', () => {
-  const part = smallPart([['snare', 0, 100], ['snare', 1, 100]]);
-  const rolled: Part = { ...part, hits: part.hits.map((h, i) => (i === 0 ? { ...h, ornament: { kind: 'roll', strokes: 32, speed: 0, to: 1, bend: 0 } } : h)) };
+  const part = smallPart([
+    ['snare', 0, 100],
+    ['snare', 1, 100],
+  ]);
+  const rolled: Part = {
+    ...part,
+    hits: part.hits.map((h, i) => (i === 0 ? { ...h, ornament: { kind: 'roll', strokes: 32, speed: 0, to: 1, bend: 0 } } : h)),
+  };
   const conflict = first(rolled);
   expect(mendsFor(conflict)[0]?.kind).toBe('thin');
   const thinned = mendConflict(rolled, conflict, 'thin');

@@ -36,7 +36,9 @@ export function mendsFor({ kind, voice, isOrnament, among }: Mendable): Mend[] {
     ...(kind === 'open-hat' ? [{ kind: 'close', words: 'close the hat' } as const] : []),
     ...(isOrnament ? [] : [{ kind: 'leave-out', words: 'leave the least important out' } as const]),
     // Both hands on one drum: only where they would have been on more.
-    ...(!isOrnament && (kind === 'hands' || kind === 'busy') && among.length > 2 ? [{ kind: 'flam', words: 'a flam instead' } as const] : []),
+    ...(!isOrnament && (kind === 'hands' || kind === 'busy') && among.length > 2
+      ? [{ kind: 'flam', words: 'a flam instead' } as const]
+      : []),
   ];
 }
 
@@ -58,7 +60,10 @@ function flammed(part: Part, hits: readonly Hit[], { among }: Mendable): Part {
   // What is locked would still need a hand.
   if (!first || those.length < among.length) return part;
   const flam = newOrnament('flam');
-  return removeHits({ ...part, hits: part.hits.map((h) => (h === first ? { ...h, ornament: flam } : h)) }, new Set(others.map((h) => h.id)));
+  return removeHits(
+    { ...part, hits: part.hits.map((h) => (h === first ? { ...h, ornament: flam } : h)) },
+    new Set(others.map((h) => h.id)),
+  );
 }
 
 /** Mends a moment in one way. Locked hits stay as they are. */
@@ -89,7 +94,14 @@ function toVoice(part: Part, hit: Hit, voice: VoiceName): Part {
 }
 
 /** The grid of half as many lines. */
-const COARSER: Partial<Readonly<Record<GridName, GridName>>> = { '1/64': '1/32', '1/32': '1/16', '1/16': '1/8', '1/64T': '1/32T', '1/32T': '1/16T', '1/16T': '1/8T' };
+const COARSER: Partial<Readonly<Record<GridName, GridName>>> = {
+  '1/64': '1/32',
+  '1/32': '1/16',
+  '1/16': '1/8',
+  '1/64T': '1/32T',
+  '1/32T': '1/16T',
+  '1/16T': '1/8T',
+};
 
 /** A roll of half as many strokes, a flam of one grace stroke; what cannot be thinner is plain. */
 function thinned(hit: Hit): Hit {

@@ -80,6 +80,12 @@ export function setPickup(part: Part, length: Ticks | null): Part {
   if (shift === 0) return part;
   const rest = part.meter.slice(was === null ? 1 : 2).map((m) => ({ ...m, tick: ticks(m.tick + shift) }));
   const { tick: _tick, ...plain } = base;
-  const head = short && length !== null ? [{ ...short, tick: ticks(0) }, { ...plain, tick: length }] : [{ ...plain, tick: ticks(0) }];
+  const head =
+    short && length !== null
+      ? [
+          { ...short, tick: ticks(0) },
+          { ...plain, tick: length },
+        ]
+      : [{ ...plain, tick: ticks(0) }];
   return reaching({ ...part, meter: [...head, ...rest] }, endOfPart(part));
 }

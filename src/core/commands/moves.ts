@@ -10,7 +10,8 @@ import { grownToFit } from './copy';
 const withMoves = (part: Part, moves: readonly Move[]): Part => ({ ...part, feel: { ...part.feel, moves } });
 
 /** Adds a move at the end; at most 64 fit. */
-export const addMove = (part: Part, move: Move): Part => (part.feel.moves.length >= MOST_MOVES ? part : withMoves(part, [...part.feel.moves, move]));
+export const addMove = (part: Part, move: Move): Part =>
+  part.feel.moves.length >= MOST_MOVES ? part : withMoves(part, [...part.feel.moves, move]);
 
 /** Changes members of a move; a member set to undefined goes. */
 export function changeMove<M extends Move>(part: Part, index: number, change: Partial<M>): Part {
@@ -23,7 +24,11 @@ export function changeMove<M extends Move>(part: Part, index: number, change: Pa
   return withMoves(part, moves);
 }
 
-export const removeMove = (part: Part, index: number): Part => withMoves(part, part.feel.moves.filter((_, i) => i !== index));
+export const removeMove = (part: Part, index: number): Part =>
+  withMoves(
+    part,
+    part.feel.moves.filter((_, i) => i !== index),
+  );
 
 /** Copies a move right behind itself. */
 export function duplicateMove(part: Part, index: number): Part {
@@ -60,8 +65,15 @@ export function writtenOut(part: Part, performed: Performance): Part {
   const hits = part.hits.map((hit, i): Hit => {
     const { nudge: _nudge, ...rest } = hit;
     // A roll without a length of its own goes on to the next hit, which may move: it keeps what it had.
-    const ornament: Pick<Hit, 'ornament'> = hit.ornament?.kind === 'roll' ? { ornament: { ...hit.ornament, length: rollLength(part, i) } } : {};
-    return { ...withTimbre(rest, performed, i), ...ornament, tick: ticks(roundHalfUp(performed.ticks[i] as number)), velocity: velocity(performed.velocities[i] as number), length: ticks(Math.max(1, roundHalfUp(performed.lengths[i] as number))) };
+    const ornament: Pick<Hit, 'ornament'> =
+      hit.ornament?.kind === 'roll' ? { ornament: { ...hit.ornament, length: rollLength(part, i) } } : {};
+    return {
+      ...withTimbre(rest, performed, i),
+      ...ornament,
+      tick: ticks(roundHalfUp(performed.ticks[i] as number)),
+      velocity: velocity(performed.velocities[i] as number),
+      length: ticks(Math.max(1, roundHalfUp(performed.lengths[i] as number))),
+    };
   });
   return grownToFit({ ...part, hits: hits.sort(compareHits), feel: { ...EMPTY_FEEL, seed: part.feel.seed } });
 }
@@ -70,6 +82,10 @@ export function writtenOut(part: Part, performed: Performance): Part {
 function withTimbre<H extends Pick<Hit, 'pan' | 'pitch' | 'brightness'>>(hit: H, { timbre }: Performance, i: number): H {
   if (!timbre) return hit;
   const { pan: _pan, pitch: _pitch, brightness: _brightness, ...rest } = hit;
-  const [pan, pitch, brightness] = [Math.round(timbre.pans[i] as number), Math.round((timbre.pitches[i] as number) * 100) / 100, Math.round(timbre.brightness[i] as number)];
+  const [pan, pitch, brightness] = [
+    Math.round(timbre.pans[i] as number),
+    Math.round((timbre.pitches[i] as number) * 100) / 100,
+    Math.round(timbre.brightness[i] as number),
+  ];
   return { ...rest, ...(pan ? { pan } : {}), ...(pitch ? { pitch } : {}), ...(brightness ? { brightness } : {}) } as H;
 }

@@ -30,7 +30,12 @@ function withEchoRows(part: Part, ornament: Partial<Ornament> | undefined): Part
 }
 
 /** Changes members of the ornaments of one kind that these hits carry; a member set to undefined goes. */
-export function changeOrnament<K extends Ornament['kind']>(part: Part, ids: ReadonlySet<HitId>, kind: K, change: Partial<Extract<Ornament, { kind: K }>>): Part {
+export function changeOrnament<K extends Ornament['kind']>(
+  part: Part,
+  ids: ReadonlySet<HitId>,
+  kind: K,
+  change: Partial<Extract<Ornament, { kind: K }>>,
+): Part {
   const changed = changeHits(part, ids, (hit) => {
     if (hit.ornament?.kind !== kind) return hit;
     const next = { ...hit.ornament, ...change } as Record<string, unknown>;
@@ -67,7 +72,14 @@ export function expandOrnaments(part: Part, ids: ReadonlySet<HitId>, newId: () =
       const home = hit.ornament?.kind === 'flam' ? hit.home : provisionalHome(map, ticks(roundHalfUp(hit.home + stroke.tick - hit.tick)));
       const base: Hit = k === 0 ? plain : { ...withoutReading(plain), id: newId(), home };
       if (k > 0 && (tick < Math.min(0, part.origin) || tick >= end)) return;
-      added.push({ ...base, voice: stroke.voice, key: stroke.key, tick, velocity: velocity(stroke.velocity), length: ticks(Math.max(1, roundHalfUp(stroke.length))) });
+      added.push({
+        ...base,
+        voice: stroke.voice,
+        key: stroke.key,
+        tick,
+        velocity: velocity(stroke.velocity),
+        length: ticks(Math.max(1, roundHalfUp(stroke.length))),
+      });
     });
   });
   if (gone.size === 0) return { part, ids: [] };
@@ -81,7 +93,10 @@ export function expandOrnaments(part: Part, ids: ReadonlySet<HitId>, newId: () =
 export function gatherOrnaments(part: Part, ids: ReadonlySet<HitId>): Expanded {
   const gone = new Set<HitId>();
   const carriers: Hit[] = [];
-  for (const { hits, main, ornament } of gatherStrokes(part, part.hits.filter((h) => ids.has(h.id) && !h.ornament && !h.choke && !h.locked))) {
+  for (const { hits, main, ornament } of gatherStrokes(
+    part,
+    part.hits.filter((h) => ids.has(h.id) && !h.ornament && !h.choke && !h.locked),
+  )) {
     for (const hit of hits) gone.add(hit.id);
     carriers.push({ ...main, ornament });
   }

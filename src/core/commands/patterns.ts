@@ -94,7 +94,11 @@ export function putPattern(part: Part, pattern: Pattern, { bar, way, row }: Patt
   }
   const copies = pattern.hits.map((hit): Hit => {
     const voice = target ?? hit.voice;
-    return { ...atTick({ ...hit, id: newId() }, ticks(hit.tick + start)), voice, key: voice === hit.voice ? hit.key : keyInPart(part, voice) };
+    return {
+      ...atTick({ ...hit, id: newId() }, ticks(hit.tick + start)),
+      voice,
+      key: voice === hit.voice ? hit.key : keyInPart(part, voice),
+    };
   });
   const onto: Onto = way === 'beside' ? 'join' : 'replace';
   const cleared = { ...part, hits: replaceHits(part.hits, covered, []) };
@@ -104,5 +108,10 @@ export function putPattern(part: Part, pattern: Pattern, { bar, way, row }: Patt
 
 /** New rows of the user's own get the names that they had. */
 function withNames(part: Part, { rows }: Pattern): Part {
-  return { ...part, rows: part.rows.map((r) => (r.voice.startsWith('own:') && r.name === undefined && rows[r.voice] ? { ...r, name: rows[r.voice] as string } : r)) };
+  return {
+    ...part,
+    rows: part.rows.map((r) =>
+      r.voice.startsWith('own:') && r.name === undefined && rows[r.voice] ? { ...r, name: rows[r.voice] as string } : r,
+    ),
+  };
 }

@@ -9,12 +9,20 @@ import { rangeOfBars, hitsInRange } from '../homes/ticks-range';
 import { copyHits, duplicateHits, pasteClip, repeatIntoNextBars, spanOf } from './copy';
 import { invertSteps, linesOf, moveHits, setVoice, shiftHits } from './place';
 
-const quarters = (part: Part, voice?: string): number[] => part.hits.filter((h) => !voice || h.voice === voice).map((h) => h.tick / TICKS_PER_QUARTER);
+const quarters = (part: Part, voice?: string): number[] =>
+  part.hits.filter((h) => !voice || h.voice === voice).map((h) => h.tick / TICKS_PER_QUARTER);
 const allOf = (part: Part): Set<string> => new Set(part.hits.map((h) => h.id));
 const bar = { start: ticks(0), end: ticks(4 * TICKS_PER_QUARTER) };
 
 test('a shift wraps by home: an early hit on the next bar line comes round with its line', () => {
-  const part = smallPart([['kick', 0, 100], ['kick', 3.75, 90], ['kick', 1, 80]], { bars: 2 });
+  const part = smallPart(
+    [
+      ['kick', 0, 100],
+      ['kick', 3.75, 90],
+      ['kick', 1, 80],
+    ],
+    { bars: 2 },
+  );
   expect(quarters(shiftHits(part, allOf(part), 1, '1/16', bar))).toEqual([0, 0.25, 1.25]);
   expect(quarters(shiftHits(part, allOf(part), -1, '1/8', bar))).toEqual([0.5, 3.25, 3.5]);
   const early = smallPart([['kick', 0.98, 100]]);
@@ -37,7 +45,10 @@ test('shifting back and forth, or once around, changes nothing', () => {
 });
 
 test('moving stops at the part’s edges and keeps the distances', () => {
-  const part = smallPart([['kick', 0.5, 100], ['snare', 3, 90]]);
+  const part = smallPart([
+    ['kick', 0.5, 100],
+    ['snare', 3, 90],
+  ]);
   expect(quarters(moveHits(part, allOf(part), -TICKS_PER_QUARTER))).toEqual([0, 2.5]);
   const late = moveHits(part, allOf(part), 9 * TICKS_PER_QUARTER);
   expect((late.hits[1]?.tick ?? 0) + 1).toBe(endOfPart(part));
@@ -45,15 +56,34 @@ test('moving stops at the part’s edges and keeps the distances', () => {
 });
 
 test('another voice brings its key, and its row where there is none', () => {
-  const part = smallPart([['kick', 0, 100], ['snare', 1, 90]]);
+  const part = smallPart([
+    ['kick', 0, 100],
+    ['snare', 1, 90],
+  ]);
   const moved = setVoice(part, new Set(['h0']), () => 'clap');
-  expect(moved.hits.map((h) => [h.voice, h.key])).toEqual([['clap', 39], ['snare', 38]]);
+  expect(moved.hits.map((h) => [h.voice, h.key])).toEqual([
+    ['clap', 39],
+    ['snare', 38],
+  ]);
   expect(moved.rows.map((r) => r.voice)).toEqual(['snare', 'clap', 'kick']);
 });
 
 test('inverted twice, the steps of a straight row are what they were', () => {
-  const part = smallPart([['hat-closed', 0, 80], ['hat-closed', 1, 80], ['hat-closed', 2.5, 80], ['kick', 0, 100]]);
-  const of = (p: Part) => invertSteps(p, { voice: 'hat-closed', grid: '1/8', range: bar, velocity: 80, removable: new Set(p.hits.filter((h) => h.voice === 'hat-closed').map((h) => h.id)), newId: newIds() });
+  const part = smallPart([
+    ['hat-closed', 0, 80],
+    ['hat-closed', 1, 80],
+    ['hat-closed', 2.5, 80],
+    ['kick', 0, 100],
+  ]);
+  const of = (p: Part) =>
+    invertSteps(p, {
+      voice: 'hat-closed',
+      grid: '1/8',
+      range: bar,
+      velocity: 80,
+      removable: new Set(p.hits.filter((h) => h.voice === 'hat-closed').map((h) => h.id)),
+      newId: newIds(),
+    });
   expect(quarters(of(part), 'hat-closed')).toEqual([0.5, 1.5, 2, 3, 3.5]);
   expect(quarters(of(of(part)), 'hat-closed')).toEqual([0, 1, 2.5]);
   expect(quarters(of(part), 'kick')).toEqual([0]);
@@ -65,10 +95,16 @@ test('lines restart at each bar line', () => {
 });
 
 test('a clip keeps its shape wherever it is put, and one voice may go to another row', () => {
-  const part = smallPart([['snare', 1, 90], ['snare', 1.5, 60], ['kick', 0, 100]]);
+  const part = smallPart([
+    ['snare', 1, 90],
+    ['snare', 1.5, 60],
+    ['kick', 0, 100],
+  ]);
   const clip = copyHits(part, new Set(['h0', 'h1']))!;
   const pasted = pasteClip(part, clip, ticks(6 * TICKS_PER_QUARTER), newIds(), { row: 'clap', onto: 'replace' });
-  expect(pasted.part.hits.filter((h) => pasted.ids.includes(h.id)).map((h) => [h.voice, h.key, h.tick / TICKS_PER_QUARTER, h.velocity])).toEqual([
+  expect(
+    pasted.part.hits.filter((h) => pasted.ids.includes(h.id)).map((h) => [h.voice, h.key, h.tick / TICKS_PER_QUARTER, h.velocity]),
+  ).toEqual([
     ['clap', 39, 6, 90],
     ['clap', 39, 6.5, 60],
   ]);
@@ -83,34 +119,70 @@ test('copies count from the home of the first: an early hit is early in its new 
 });
 
 test('a duplicate goes behind its beats, or its bars where it is longer than one', () => {
-  const part = smallPart([['kick', 0, 100], ['snare', 1.5, 90]], { bars: 1 });
+  const part = smallPart(
+    [
+      ['kick', 0, 100],
+      ['snare', 1.5, 90],
+    ],
+    { bars: 1 },
+  );
   expect(spanOf(part, allOf(part)) / TICKS_PER_QUARTER).toBe(2);
   expect(quarters(duplicateHits(part, allOf(part), newIds(), 'replace').part)).toEqual([0, 1.5, 2, 3.5]);
-  const long = smallPart([['kick', 1, 100], ['snare', 6, 90]], { bars: 2 });
+  const long = smallPart(
+    [
+      ['kick', 1, 100],
+      ['snare', 6, 90],
+    ],
+    { bars: 2 },
+  );
   const twice = duplicateHits(long, allOf(long), newIds(), 'replace');
   expect(quarters(twice.part)).toEqual([1, 6, 9, 14]);
   expect(twice.part.bars).toBe(4);
 });
 
 describe('copies on to steps that have a hit', () => {
-  const beats = smallPart([['kick', 0, 100], ['hat-closed', 0, 90], ['hat-closed', 1, 40], ['snare', 1, 80]]);
+  const beats = smallPart([
+    ['kick', 0, 100],
+    ['hat-closed', 0, 90],
+    ['hat-closed', 1, 40],
+    ['snare', 1, 80],
+  ]);
   const first = new Set(['h0', 'h1']);
   const seen = (p: Part): [string, number, number][] => p.hits.map((h) => [h.voice, h.tick / TICKS_PER_QUARTER, h.velocity]);
 
   test('replace: the copy stands alone on its step, and how many went is told', () => {
     const made = duplicateHits(beats, first, newIds(), 'replace');
     expect([made.replaced, made.leftOut, made.ids.length]).toEqual([1, 0, 2]);
-    expect(seen(made.part).filter((h) => h[1] === 1).sort()).toEqual([['hat-closed', 1, 90], ['kick', 1, 100], ['snare', 1, 80]]);
+    expect(
+      seen(made.part)
+        .filter((h) => h[1] === 1)
+        .sort(),
+    ).toEqual([
+      ['hat-closed', 1, 90],
+      ['kick', 1, 100],
+      ['snare', 1, 80],
+    ]);
   });
 
   test('join: what is there stays, and only free steps are filled', () => {
     const made = duplicateHits(beats, first, newIds(), 'join');
     expect([made.replaced, made.leftOut, made.ids.length]).toEqual([0, 1, 1]);
-    expect(seen(made.part).filter((h) => h[1] === 1).sort()).toEqual([['hat-closed', 1, 40], ['kick', 1, 100], ['snare', 1, 80]]);
+    expect(
+      seen(made.part)
+        .filter((h) => h[1] === 1)
+        .sort(),
+    ).toEqual([
+      ['hat-closed', 1, 40],
+      ['kick', 1, 100],
+      ['snare', 1, 80],
+    ]);
   });
 
   test('a hit a little off the same step is in the way too; a locked one stays in both', () => {
-    const late = smallPart([['hat-closed', 0, 90], ['hat-closed', 1.02, 40]]);
+    const late = smallPart([
+      ['hat-closed', 0, 90],
+      ['hat-closed', 1.02, 40],
+    ]);
     expect(duplicateHits(late, new Set(['h0']), newIds(), 'replace').part.hits.map((h) => h.velocity)).toEqual([90, 90]);
     const locked = { ...late, hits: late.hits.map((h, i) => (i === 1 ? { ...h, locked: true as const } : h)) };
     expect(duplicateHits(locked, new Set(['h0']), newIds(), 'replace')).toMatchObject({ replaced: 0, leftOut: 1, ids: [] });
@@ -124,8 +196,20 @@ describe('copies on to steps that have a hit', () => {
 });
 
 test('a repeat into the next bar leaves what is there, and grows the part', () => {
-  const part = smallPart([['kick', 0, 100], ['kick', 1, 70], ['kick', 4, 55]], { bars: 2 });
+  const part = smallPart(
+    [
+      ['kick', 0, 100],
+      ['kick', 1, 70],
+      ['kick', 4, 55],
+    ],
+    { bars: 2 },
+  );
   const repeated = repeatIntoNextBars(part, new Set(['h0', 'h1']), newIds(), 'join');
-  expect(repeated.part.hits.map((h) => [h.tick / TICKS_PER_QUARTER, h.velocity])).toEqual([[0, 100], [1, 70], [4, 55], [5, 70]]);
+  expect(repeated.part.hits.map((h) => [h.tick / TICKS_PER_QUARTER, h.velocity])).toEqual([
+    [0, 100],
+    [1, 70],
+    [4, 55],
+    [5, 70],
+  ]);
   expect(repeatIntoNextBars(part, new Set(['h2']), newIds(), 'join').part.bars).toBe(3);
 });

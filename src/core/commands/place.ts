@@ -32,7 +32,9 @@ export function moveHits(part: Part, ids: ReadonlySet<HitId>, by: number): Part 
   const earliest = Math.min(0, part.origin - first);
   const latest = Math.max(0, endOfPart(part) - 1 - last);
   const delta = Math.round(Math.min(latest, Math.max(earliest, by)));
-  return delta === 0 ? part : changeHits(part, ids, (hit) => ({ ...(withoutReading(atTick(hit, ticks(hit.tick + delta))) as Hit), placed: true }));
+  return delta === 0
+    ? part
+    : changeHits(part, ids, (hit) => ({ ...(withoutReading(atTick(hit, ticks(hit.tick + delta))) as Hit), placed: true }));
 }
 
 /** Gives hits another voice and its key. */

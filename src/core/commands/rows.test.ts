@@ -9,10 +9,27 @@ import type { Part } from '../model/part';
 import { setApart, voicesTogether } from './apart';
 import { addHit, mirrorNudges } from './hits';
 import { decideHomes, setChoke, setLocked } from './marks';
-import { addRow, mergeRows, moveRow, playOnKit, readByKit, removeRow, renameRow, rowsWithout, setKeyVoice, setRowKey, setRowVoice } from './rows';
+import {
+  addRow,
+  mergeRows,
+  moveRow,
+  playOnKit,
+  readByKit,
+  removeRow,
+  renameRow,
+  rowsWithout,
+  setKeyVoice,
+  setRowKey,
+  setRowVoice,
+} from './rows';
 import { labelOfRow } from '../part/rows';
 
-const part = smallPart([['kick', 0, 100], ['snare', 1, 90], ['hat-closed', 0, 80], ['hat-closed', 1, 70]]);
+const part = smallPart([
+  ['kick', 0, 100],
+  ['snare', 1, 90],
+  ['hat-closed', 0, 80],
+  ['hat-closed', 1, 70],
+]);
 const all = new Set(part.hits.map((h) => h.id));
 const voices = (p: Part): string[] => p.rows.map((r) => r.voice);
 
@@ -29,7 +46,11 @@ test('a new key goes into the key map; a wrong name is put right and keys stay',
   const rekeyed = setRowKey(part, 'snare', 40);
   expect(rekeyed.hits.filter((h) => h.voice === 'snare').map((h) => h.key)).toEqual([40]);
   expect(rekeyed.kitMap.voices[40]).toBe('snare');
-  const right = setRowVoice({ ...part, feel: { ...EMPTY_FEEL, moves: [{ kind: 'swing', division: '1/8', percent: 60, scope: { voices: ['snare'] } }] } }, 'snare', 'clap');
+  const right = setRowVoice(
+    { ...part, feel: { ...EMPTY_FEEL, moves: [{ kind: 'swing', division: '1/8', percent: 60, scope: { voices: ['snare'] } }] } },
+    'snare',
+    'clap',
+  );
   expect(right.hits.filter((h) => h.voice === 'clap').map((h) => h.key)).toEqual([38]);
   expect(right.kitMap.voices[38]).toBe('clap');
   expect(voices(right)).toEqual(['hat-closed', 'clap', 'kick']);
@@ -51,7 +72,10 @@ test('a key map gains and loses keys whether or not a hit uses them', () => {
 });
 
 test('another kit says which rows it has no key for; new kicks are written on 36', () => {
-  const odd = smallPart([['vibraslap', 0, 90], ['kick', 1, 90]]);
+  const odd = smallPart([
+    ['vibraslap', 0, 90],
+    ['kick', 1, 90],
+  ]);
   expect(rowsWithout(odd, GALLEY_KIT)).toEqual(['vibraslap']);
   expect(addHit(smallPart([]), { id: 'new', voice: 'kick', tick: ticks(0), velocity: 90 }).hits[0]!.key).toBe(36);
 });
@@ -66,14 +90,30 @@ const reversed = { name: 'Hold', voices: { 60: 'kick', 61: 'snare', 38: 'hat-clo
 
 test('another kit: voices stay and keys change; a right reading: keys stay and voices change', () => {
   const played = playOnKit(part, reversed);
-  expect(played.hits.map((h) => [h.voice, h.key])).toEqual([['hat-closed', 38], ['kick', 60], ['hat-closed', 38], ['snare', 61]]);
+  expect(played.hits.map((h) => [h.voice, h.key])).toEqual([
+    ['hat-closed', 38],
+    ['kick', 60],
+    ['hat-closed', 38],
+    ['snare', 61],
+  ]);
   const read = readByKit(part, reversed);
-  expect(read.hits.map((h) => [h.voice, h.key])).toEqual([['key-36', 36], ['key-42', 42], ['hat-closed', 38], ['key-42', 42]]);
+  expect(read.hits.map((h) => [h.voice, h.key])).toEqual([
+    ['key-36', 36],
+    ['key-42', 42],
+    ['hat-closed', 38],
+    ['key-42', 42],
+  ]);
   expect(voices(read)).toEqual(['key-36', 'key-42', 'hat-closed']);
-  fc.assert(fc.property(partArbitrary, (p) => {
-    expect(readByKit(readByKit(p, reversed), GENERAL_MIDI_KIT).hits).toEqual(p.hits);
-    expect(playOnKit(p, reversed).hits.map((h) => h.velocity).sort()).toEqual(p.hits.map((h) => h.velocity).sort());
-  }));
+  fc.assert(
+    fc.property(partArbitrary, (p) => {
+      expect(readByKit(readByKit(p, reversed), GENERAL_MIDI_KIT).hits).toEqual(p.hits);
+      expect(
+        playOnKit(p, reversed)
+          .hits.map((h) => h.velocity)
+          .sort(),
+      ).toEqual(p.hits.map((h) => h.velocity).sort());
+    }),
+  );
 });
 
 test('locked hits, and hits of locked rows, are left out and counted', () => {
@@ -96,7 +136,12 @@ test('what falls together is set apart around its middle, the leader first', () 
 });
 
 test('a doubtful hit is sent to the line before or after; then it is decided', () => {
-  const between = smallPart([['snare', 1.08, 90], ['snare', 1.25, 80], ['snare', 1.5, 80], ['snare', 1.75, 80]]);
+  const between = smallPart([
+    ['snare', 1.08, 90],
+    ['snare', 1.25, 80],
+    ['snare', 1.5, 80],
+    ['snare', 1.75, 80],
+  ]);
   expect(homesOf(between).doubtful[0]).toBe(1);
   const home = (p: Part, i = 0): number => (homesOf(p).ticks[i] as number) / TICKS_PER_QUARTER;
   const later = decideHomes(between, new Set(['h0']), 'later');
@@ -105,7 +150,10 @@ test('a doubtful hit is sent to the line before or after; then it is decided', (
   expect(home(decideHomes(between, new Set(['h0']), 'earlier'))).toBe(1);
   // The line that it had stays the one that it may go back to.
   expect(home(decideHomes(later, new Set(['h0']), 'earlier'))).toBe(1);
-  const onLine = smallPart([['snare', 1, 90], ['kick', 0, 90]]);
+  const onLine = smallPart([
+    ['snare', 1, 90],
+    ['kick', 0, 90],
+  ]);
   // On a beat the coarsest grid that holds the line is that of quarters.
   expect(home(decideHomes(onLine, new Set(['h0']), 'earlier'), 1)).toBe(0);
   expect(home(decideHomes(onLine, new Set(['h1']), 'earlier'))).toBe(-1);

@@ -52,7 +52,11 @@ export function withKeyFor(part: Pick<Part, 'hits' | 'kitMap'>, row: VoiceName):
   const voice = voiceOfRow(row);
   const main = keyOnKit(kitMap, voice);
   const isSpare = (key: number): boolean => kitMap.voices[key] === undefined || (kitMap.voices[key] === voice && key !== main);
-  return withVoice(kitMap, freeKey(row, (key) => used.has(key) || !isSpare(key)), row);
+  return withVoice(
+    kitMap,
+    freeKey(row, (key) => used.has(key) || !isSpare(key)),
+    row,
+  );
 }
 
 /** Takes a row away, with its hits. Of a further row the keys go back to its voice. */
@@ -69,7 +73,12 @@ function withoutRow(kit: KitMap, row: VoiceName): KitMap {
   const voice = voiceOfRow(row);
   if ((voice === row && !isOwnRow(row)) || keyOnKit(kit, row) === undefined) return kit;
   const isUsual = (key: number): boolean => generalMidiKeys(voice).includes(key);
-  return { ...kit, voices: Object.fromEntries(Object.entries(kit.voices).flatMap(([key, name]) => (name !== row ? [[key, name]] : isUsual(Number(key)) ? [[key, voice]] : []))) };
+  return {
+    ...kit,
+    voices: Object.fromEntries(
+      Object.entries(kit.voices).flatMap(([key, name]) => (name !== row ? [[key, name]] : isUsual(Number(key)) ? [[key, voice]] : [])),
+    ),
+  };
 }
 
 /**
@@ -93,7 +102,8 @@ export function setKeyVoice(part: Part, key: number, voice: VoiceName | null): P
   return { ...part, kitMap, hits, rows: rowsAfter(part, hits) };
 }
 
-const withVoice = (kit: KitMap, key: number, voice: VoiceName): KitMap => (kit.voices[key] === voice ? kit : { ...kit, voices: { ...kit.voices, [key]: voice } });
+const withVoice = (kit: KitMap, key: number, voice: VoiceName): KitMap =>
+  kit.voices[key] === voice ? kit : { ...kit, voices: { ...kit.voices, [key]: voice } };
 
 /**
  * The keys of a row mean another instrument: hits keep their keys, and whatever plays the file sounds as before; only names change.
@@ -118,7 +128,14 @@ export function giveInstrument(part: Part, from: VoiceName, voice: VoiceName): {
   const without = { ...part, kitMap: withoutRow(part.kitMap, from), hits: part.hits.filter((h) => h.voice !== from) };
   const kitMap = withKeyFor(without, to);
   const key = keyOfVoice(kitMap, to);
-  return { part: { ...intoVoice(part, from, to), kitMap, hits: part.hits.map((h) => echoTo(h.voice === from ? { ...h, voice: to, key } : h, from, to)).sort(compareHits) }, row: to };
+  return {
+    part: {
+      ...intoVoice(part, from, to),
+      kitMap,
+      hits: part.hits.map((h) => echoTo(h.voice === from ? { ...h, voice: to, key } : h, from, to)).sort(compareHits),
+    },
+    row: to,
+  };
 }
 
 /** A row joins another: its hits become hits of `to`, with its key. What falls together stays, as duplicates. */
@@ -126,23 +143,32 @@ export function mergeRows(part: Part, from: VoiceName, to: VoiceName): Part {
   if (from === to) return part;
   const key = keyInPart(part, to);
   const joined = intoVoice(part, from, to);
-  return { ...joined, kitMap: withoutRow(part.kitMap, from), hits: part.hits.map((h) => echoTo(h.voice === from ? { ...h, voice: to, key } : h, from, to)).sort(compareHits) };
+  return {
+    ...joined,
+    kitMap: withoutRow(part.kitMap, from),
+    hits: part.hits.map((h) => echoTo(h.voice === from ? { ...h, voice: to, key } : h, from, to)).sort(compareHits),
+  };
 }
 
 /** An echo played by a voice goes along with it. */
-const echoTo = (hit: Hit, from: VoiceName, to: VoiceName): Hit => (hit.ornament && 'voice' in hit.ornament && hit.ornament.voice === from ? { ...hit, ornament: { ...hit.ornament, voice: to } } : hit);
+const echoTo = (hit: Hit, from: VoiceName, to: VoiceName): Hit =>
+  hit.ornament && 'voice' in hit.ornament && hit.ornament.voice === from ? { ...hit, ornament: { ...hit.ornament, voice: to } } : hit;
 
 /** Rows and feel after a voice went into another. */
 function intoVoice(part: Part, from: VoiceName, to: VoiceName): Part {
   const exists = part.rows.some((r) => r.voice === to);
-  const rows = exists ? part.rows.filter((r) => r.voice !== from) : part.rows.map(({ name: _name, like: _like, ...row }, i) => (row.voice === from ? { ...row, voice: to } : (part.rows[i] as Row)));
+  const rows = exists
+    ? part.rows.filter((r) => r.voice !== from)
+    : part.rows.map(({ name: _name, like: _like, ...row }, i) => (row.voice === from ? { ...row, voice: to } : (part.rows[i] as Row)));
   return { ...part, rows, feel: withVoiceRenamed(part.feel, from, to) };
 }
 
 /** Moves that name a voice go along with it. */
 function withVoiceRenamed(feel: Feel, from: VoiceName, to: VoiceName): Feel {
   if (!feel.moves.some((m) => m.scope?.voices?.includes(from))) return feel;
-  const moves = feel.moves.map((m) => (m.scope?.voices ? { ...m, scope: { ...m.scope, voices: [...new Set(m.scope.voices.map((v) => (v === from ? to : v)))] } } : m));
+  const moves = feel.moves.map((m) =>
+    m.scope?.voices ? { ...m, scope: { ...m.scope, voices: [...new Set(m.scope.voices.map((v) => (v === from ? to : v)))] } } : m,
+  );
   return { ...feel, moves };
 }
 
@@ -150,7 +176,10 @@ function withVoiceRenamed(feel: Feel, from: VoiceName, to: VoiceName): Feel {
 function rowsAfter(part: Part, hits: readonly Hit[]): readonly Row[] {
   const voices = new Set(hits.map((h) => h.voice));
   const had = new Set(part.hits.map((h) => h.voice));
-  return rowsWith(part.rows.filter((r) => voices.has(r.voice) || !had.has(r.voice)), voices);
+  return rowsWith(
+    part.rows.filter((r) => voices.has(r.voice) || !had.has(r.voice)),
+    voices,
+  );
 }
 
 /** Reads the part's keys by another map: names and rows change, keys and everything else stay. For a file whose names are wrong. */
@@ -169,7 +198,14 @@ export function rowsWithout(part: Pick<Part, 'hits' | 'rows'>, kit: KitMap): Voi
   const known = new Set(Object.values(kit.voices));
   const played = new Set(part.hits.map((h) => h.voice));
   const ofBreak = breakRowTest(part);
-  return part.rows.map((r) => r.voice).filter((row) => played.has(row) && !ofBreak(row) && ![row, soundOfRow(part, row), ...standIns(soundOfRow(part, row))].some((name) => known.has(name)));
+  return part.rows
+    .map((r) => r.voice)
+    .filter(
+      (row) =>
+        played.has(row) &&
+        !ofBreak(row) &&
+        ![row, soundOfRow(part, row), ...standIns(soundOfRow(part, row))].some((name) => known.has(name)),
+    );
 }
 
 /**
@@ -184,6 +220,8 @@ export function playOnKit(part: Part, kit: KitMap): Part {
   const kept = part.hits.filter((h) => lost.has(h.voice));
   let kitMap = kit;
   for (const row of played) if (!lost.has(row) && keyOnKit(kitMap, row) === undefined) kitMap = withKeyFor({ hits: kept, kitMap }, row);
-  const hits = part.hits.map((h) => (lost.has(h.voice) || kitMap.voices[h.key] === h.voice ? h : { ...h, key: keyOfVoice(kitMap, h.voice) }));
+  const hits = part.hits.map((h) =>
+    lost.has(h.voice) || kitMap.voices[h.key] === h.voice ? h : { ...h, key: keyOfVoice(kitMap, h.voice) },
+  );
   return { ...part, kitMap, hits: hits.sort(compareHits) };
 }

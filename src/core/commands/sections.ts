@@ -21,7 +21,8 @@ export function freshName(sections: readonly Pick<Section, 'name'>[], wanted: st
 }
 
 /** What a new section is called: the first usual name that is free. */
-export const nextName = (sections: readonly Pick<Section, 'name'>[] = []): string => NAMES.find((n) => !sections.some((s) => s.name === n)) ?? freshName(sections, 'Section');
+export const nextName = (sections: readonly Pick<Section, 'name'>[] = []): string =>
+  NAMES.find((n) => !sections.some((s) => s.name === n)) ?? freshName(sections, 'Section');
 
 /** Makes a section of bars (from 0, `to` not included). Sections that it covers go, those that it cuts are shortened. */
 export function addSection(part: Part, id: string, from: number, to: number, name = nextName(part.sections)): Part {
@@ -34,21 +35,35 @@ export function addSection(part: Part, id: string, from: number, to: number, nam
     if (own.from < start) return [{ ...s, bars: start - own.from }];
     return own.to > end ? [{ ...s, from: end + 1, bars: own.to - end }] : [];
   });
-  return withSections(part, [...left, { id, name: shortName(name), from: start + 1, bars: end - start }].sort((a, b) => a.from - b.from));
+  return withSections(
+    part,
+    [...left, { id, name: shortName(name), from: start + 1, bars: end - start }].sort((a, b) => a.from - b.from),
+  );
 }
 
 /** Changes a section's name, or how it may be left. */
 export function changeSection(part: Part, id: string, change: { name?: string; leave?: Leaving }): Part {
-  return withSections(part, (part.sections ?? []).map((s) => {
-    if (s.id !== id) return s;
-    const { leave: was, ...rest } = s;
-    const leave = change.leave ?? was;
-    return { ...rest, name: change.name?.trim() ? shortName(change.name.trim()) : s.name, ...(leave && leave !== 'bar' ? { leave } : {}) };
-  }));
+  return withSections(
+    part,
+    (part.sections ?? []).map((s) => {
+      if (s.id !== id) return s;
+      const { leave: was, ...rest } = s;
+      const leave = change.leave ?? was;
+      return {
+        ...rest,
+        name: change.name?.trim() ? shortName(change.name.trim()) : s.name,
+        ...(leave && leave !== 'bar' ? { leave } : {}),
+      };
+    }),
+  );
 }
 
 /** Takes a section's name away; its bars stay. */
-export const removeSection = (part: Part, id: string): Part => withSections(part, (part.sections ?? []).filter((s) => s.id !== id));
+export const removeSection = (part: Part, id: string): Part =>
+  withSections(
+    part,
+    (part.sections ?? []).filter((s) => s.id !== id),
+  );
 
 /** Copies a section's bars behind the last bar, as a section of its own. */
 export function copySection(part: Part, id: string, copy: { id: string; newId: () => HitId }): Part {
@@ -80,7 +95,9 @@ export function lengthenSection(part: Part, id: string, by: number, newId: () =>
   const { sections = [], order, ...bare } = part;
   const added = Array.from({ length: Math.max(0, end - to) }, () => ({ bar: to - 1, empty: true }));
   const arranged: Part = arrangeBars(bare, [...rangeOf(0, Math.min(to, end)), ...added, ...rangeOf(to, part.bars)], newId);
-  const moved = sections.map((s): Section => (s.id === id ? { ...s, bars: end - from } : s.from > to ? { ...s, from: s.from + end - to } : s));
+  const moved = sections.map((s): Section =>
+    s.id === id ? { ...s, bars: end - from } : s.from > to ? { ...s, from: s.from + end - to } : s,
+  );
   return withSections(arranged, moved, order);
 }
 
@@ -88,13 +105,23 @@ export function lengthenSection(part: Part, id: string, by: number, newId: () =>
 function tidy({ section, times = 1, rests = [], level = 100, sway = 100 }: OrderEntry): OrderEntry {
   const count = Math.round(clamp(times, ENTRY.times.min, ENTRY.times.max));
   const [loud, feel] = [clamp(level, ENTRY.level.min, ENTRY.level.max), clamp(sway, ENTRY.sway.min, ENTRY.sway.max)];
-  return { section, ...(count === 1 ? {} : { times: count }), ...(rests.length > 0 ? { rests } : {}), ...(loud === 100 ? {} : { level: loud }), ...(feel === 100 ? {} : { sway: feel }) };
+  return {
+    section,
+    ...(count === 1 ? {} : { times: count }),
+    ...(rests.length > 0 ? { rests } : {}),
+    ...(loud === 100 ? {} : { level: loud }),
+    ...(feel === 100 ? {} : { sway: feel }),
+  };
 }
 
 /** Sets the running order; lines of sections that are not there go. */
 export const setOrder = (part: Part, order: readonly OrderEntry[]): Part => withSections(part, part.sections, order.map(tidy));
 
-export const changeEntry = (part: Part, index: number, change: Partial<OrderEntry>): Part => setOrder(part, (part.order ?? []).map((e, i) => (i === index ? { ...e, ...change } : e)));
+export const changeEntry = (part: Part, index: number, change: Partial<OrderEntry>): Part =>
+  setOrder(
+    part,
+    (part.order ?? []).map((e, i) => (i === index ? { ...e, ...change } : e)),
+  );
 
 export function moveEntry(part: Part, from: number, to: number): Part {
   const order = [...(part.order ?? [])];

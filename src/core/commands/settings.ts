@@ -8,7 +8,8 @@ import { endOfPart, meterMapOf } from '../part/part-time';
 import type { Hit, Part, Row } from '../model/part';
 import { stepOf } from '../time/grid';
 
-export const renamePart = (part: Part, name: string): Part => (name.trim() && name.trim() !== part.name ? { ...part, name: shortName(name.trim()) } : part);
+export const renamePart = (part: Part, name: string): Part =>
+  name.trim() && name.trim() !== part.name ? { ...part, name: shortName(name.trim()) } : part;
 
 /** Sets the tempo at the start, 20 to 300 BPM; later changes keep their proportion to it. */
 /** @param later what becomes of changes that follow: all keep their proportion, or stay as they are */
@@ -17,7 +18,14 @@ export function setTempo(part: Part, tempo: Bpm, later: 'proportion' | 'here' = 
   const wanted = microsecondsOf(clamp(tempo, MIN_BPM, MAX_BPM) as Bpm);
   if (Math.abs(wanted - first.microsecondsPerQuarter) < 1e-9) return part;
   const factor = wanted / first.microsecondsPerQuarter;
-  return { ...part, tempo: part.tempo.map((t, i) => (later === 'here' && i > 0 ? t : { ...t, microsecondsPerQuarter: clamp(t.microsecondsPerQuarter * factor, SHORTEST_QUARTER, LONGEST_QUARTER) })) };
+  return {
+    ...part,
+    tempo: part.tempo.map((t, i) =>
+      later === 'here' && i > 0
+        ? t
+        : { ...t, microsecondsPerQuarter: clamp(t.microsecondsPerQuarter * factor, SHORTEST_QUARTER, LONGEST_QUARTER) },
+    ),
+  };
 }
 
 export const startTempo = (part: Pick<Part, 'tempo'>): Bpm => bpmOf(part.tempo[0] as TempoChange);
@@ -31,7 +39,10 @@ export function setOrigin(part: Part, origin: Ticks): Part {
   const sixteenth = stepOf('1/16');
   const d = origin - part.origin;
   const by = d - Math.round(d / sixteenth) * sixteenth;
-  const hits = by === 0 ? part.hits : part.hits.map((h): Hit => ({ ...h, home: ticks(h.home + by), ...(h.other === undefined ? {} : { other: ticks(h.other + by) }) }));
+  const hits =
+    by === 0
+      ? part.hits
+      : part.hits.map((h): Hit => ({ ...h, home: ticks(h.home + by), ...(h.other === undefined ? {} : { other: ticks(h.other + by) }) }));
   const moved = { ...part, origin, hits };
   const last = part.hits[part.hits.length - 1];
   if (last && last.tick >= endOfPart(moved)) moved.bars = meterMapOf(moved).barAt(last.tick).index + 1;

@@ -19,7 +19,11 @@ export function setRowSound(part: Part, row: VoiceName, change: Partial<RowSound
       if (r.voice !== row) return r;
       const { sound: was, ...rest } = r;
       // What a row is at rest differs with what plays it.
-      const sound = kept({ ...was, ...change }, ROW_SOUND, isOfBreak(r.plays) ? ['room', 'tone'] : part.ownKit || (r.plays && 'own' in r.plays) ? ['room', 'loudness'] : ['room']);
+      const sound = kept(
+        { ...was, ...change },
+        ROW_SOUND,
+        isOfBreak(r.plays) ? ['room', 'tone'] : part.ownKit || (r.plays && 'own' in r.plays) ? ['room', 'loudness'] : ['room'],
+      );
       return sound ? { ...rest, sound } : rest;
     }),
   };
@@ -34,7 +38,11 @@ export function setMix(part: Part, change: Partial<PartMix>): Part {
 }
 
 /** Settings within their ranges, without those at rest; nothing where all are. Some count always: kits differ in them. */
-function kept<T extends Record<string, number | undefined>>(settings: T, ranges: Readonly<Record<string, { min: number; max: number; rest: number }>>, always: readonly string[]): T | undefined {
+function kept<T extends Record<string, number | undefined>>(
+  settings: T,
+  ranges: Readonly<Record<string, { min: number; max: number; rest: number }>>,
+  always: readonly string[],
+): T | undefined {
   const own = Object.entries(settings).flatMap(([name, value]) => {
     const range = ranges[name];
     if (value === undefined || !range) return [];

@@ -12,7 +12,13 @@ import { addRow, anotherRow, giveInstrument, mergeRows, playOnKit, removeRow, re
 import { addOwnRow, hitsToOwnRow, layerRow, softEnd, softHits } from './split-rows';
 import { GALLEY_KIT } from '../key-map';
 
-const part = smallPart([['snare', 0, 100], ['snare', 1, 30], ['kick', 0, 110], ['hat-closed', 0, 80], ['hat-closed', 1, 64]]);
+const part = smallPart([
+  ['snare', 0, 100],
+  ['snare', 1, 30],
+  ['kick', 0, 110],
+  ['hat-closed', 0, 80],
+  ['hat-closed', 1, 64],
+]);
 const rows = (p: Part): string[] => p.rows.map((r) => r.voice);
 const of = (p: Part, row: string): Hit[] => p.hits.filter((h) => h.voice === row);
 
@@ -20,7 +26,10 @@ test('soft hits move to a new row with the voice’s other key', () => {
   const { part: split, rows: made } = hitsToOwnRow(part, softHits(part, 'snare', 50), newIds());
   expect(made).toEqual(['snare:2']);
   expect(rows(split)).toEqual(['hat-closed', 'snare', 'snare:2', 'kick']);
-  expect([of(split, 'snare').map((h) => [h.velocity, h.key]), of(split, 'snare:2').map((h) => [h.velocity, h.key])]).toEqual([[[100, 38]], [[30, 40]]]);
+  expect([of(split, 'snare').map((h) => [h.velocity, h.key]), of(split, 'snare:2').map((h) => [h.velocity, h.key])]).toEqual([
+    [[100, 38]],
+    [[30, 40]],
+  ]);
   expect(split.kitMap.voices).toMatchObject({ 38: 'snare', 40: 'snare:2' });
   expect([softEnd(part, 'snare'), softEnd(part, 'hat-closed'), softEnd(part, 'kick')]).toEqual([30, 64, 64]);
   // What was the whole row stays it.
@@ -41,16 +50,27 @@ test('a split changes no place and no velocity; moves for the row are for both; 
 test('a layer copies each hit at a level; a second one gets a key outside of General MIDI', () => {
   const { part: once, rows: made } = layerRow(part, 'hat-closed', 60, newIds());
   expect(made).toEqual(['hat-closed:2']);
-  expect(of(once, 'hat-closed:2').map((h) => [h.tick, h.velocity, h.key])).toEqual([[of(part, 'hat-closed')[0]!.tick, 48, 22], [of(part, 'hat-closed')[1]!.tick, 38, 22]]);
+  expect(of(once, 'hat-closed:2').map((h) => [h.tick, h.velocity, h.key])).toEqual([
+    [of(part, 'hat-closed')[0]!.tick, 48, 22],
+    [of(part, 'hat-closed')[1]!.tick, 38, 22],
+  ]);
   expect(new Set(once.hits.map((h) => h.id)).size).toBe(once.hits.length);
   expect(layerRow(once, 'hat-closed:2', 200, newIds()).rows).toEqual(['hat-closed:3']);
 });
 
 test('another instrument changes sound and key together; where it is there already the row becomes another of it', () => {
   const claps = giveInstrument(part, 'snare', 'clap');
-  expect([claps.row, of(claps.part, 'clap').map((h) => h.key), rows(claps.part)]).toEqual(['clap', [39, 39], ['hat-closed', 'clap', 'kick']]);
+  expect([claps.row, of(claps.part, 'clap').map((h) => h.key), rows(claps.part)]).toEqual([
+    'clap',
+    [39, 39],
+    ['hat-closed', 'clap', 'kick'],
+  ]);
   const kicks = giveInstrument(part, 'snare', 'kick');
-  expect([kicks.row, of(kicks.part, 'kick:2').map((h) => h.key), of(kicks.part, 'kick').map((h) => h.key)]).toEqual(['kick:2', [35, 35], [36]]);
+  expect([kicks.row, of(kicks.part, 'kick:2').map((h) => h.key), of(kicks.part, 'kick').map((h) => h.key)]).toEqual([
+    'kick:2',
+    [35, 35],
+    [36],
+  ]);
   expect(giveInstrument(part, 'snare', 'snare').part).toBe(part);
   // A wrong name is the other thing: the key stays.
   expect(of(setRowVoice(part, 'snare', 'clap'), 'clap').map((h) => h.key)).toEqual([38, 38]);
@@ -88,19 +108,23 @@ test('on another kit further rows get keys beside the kit’s own', () => {
 
 test('no row shares its key with another, whatever is split and doubled', () => {
   fc.assert(
-    fc.property(partArbitrary, fc.array(fc.tuple(fc.nat(), fc.integer({ min: 1, max: 127 }), fc.boolean()), { maxLength: 4 }), (start, steps) => {
-      // One key a row to begin with.
-      let now: Part = { ...start, hits: start.hits.map((h) => ({ ...h, key: anotherKey(start, h) })) };
-      const ids = newIds();
-      for (const [pick, level, split] of steps) {
-        const row = now.rows[pick % Math.max(1, now.rows.length)]?.voice;
-        if (row === undefined) continue;
-        now = split ? hitsToOwnRow(now, softHits(now, row, level), ids).part : layerRow(now, row, level, ids).part;
-      }
-      const keys = new Map<number, string>();
-      for (const h of now.hits) expect(keys.get(h.key) ?? keys.set(h.key, h.voice).get(h.key)).toBe(h.voice);
-      expect(new Set(rows(now)).size).toBe(now.rows.length);
-    }),
+    fc.property(
+      partArbitrary,
+      fc.array(fc.tuple(fc.nat(), fc.integer({ min: 1, max: 127 }), fc.boolean()), { maxLength: 4 }),
+      (start, steps) => {
+        // One key a row to begin with.
+        let now: Part = { ...start, hits: start.hits.map((h) => ({ ...h, key: anotherKey(start, h) })) };
+        const ids = newIds();
+        for (const [pick, level, split] of steps) {
+          const row = now.rows[pick % Math.max(1, now.rows.length)]?.voice;
+          if (row === undefined) continue;
+          now = split ? hitsToOwnRow(now, softHits(now, row, level), ids).part : layerRow(now, row, level, ids).part;
+        }
+        const keys = new Map<number, string>();
+        for (const h of now.hits) expect(keys.get(h.key) ?? keys.set(h.key, h.voice).get(h.key)).toBe(h.voice);
+        expect(new Set(rows(now)).size).toBe(now.rows.length);
+      },
+    ),
   );
 });
 
@@ -118,7 +142,18 @@ test('lengths in steps, in milliseconds by the tempo, and up to the next hit of 
   expect(of(tied, 'kick')[0]!.length).toBe(4 * TICKS_PER_QUARTER * part.bars);
   // Two at one place both last until the next later one.
   const pair: Part = { ...part, hits: [...part.hits, { ...of(part, 'snare')[0]!, id: 'twin', velocity: velocity(20) }] };
-  expect(of(setLengths({ ...pair, hits: [...pair.hits].sort((a, b) => a.tick - b.tick || a.key - b.key || (a.id < b.id ? -1 : 1)) }, new Set(['twin', first!.id]), { kind: 'next' }), 'snare').filter((h) => h.tick === first!.tick).map((h) => h.length)).toEqual([first!.length, first!.length]);
+  expect(
+    of(
+      setLengths(
+        { ...pair, hits: [...pair.hits].sort((a, b) => a.tick - b.tick || a.key - b.key || (a.id < b.id ? -1 : 1)) },
+        new Set(['twin', first!.id]),
+        { kind: 'next' },
+      ),
+      'snare',
+    )
+      .filter((h) => h.tick === first!.tick)
+      .map((h) => h.length),
+  ).toEqual([first!.length, first!.length]);
 });
 
 test('a row of a voice that is there gets the next number', () => {

@@ -37,7 +37,10 @@ function nameBeside(part: Pick<Part, 'rows'>, name: string): string {
 /** Moves that are for a row by name are for another one, too. */
 function alsoIn(feel: Feel, row: VoiceName, next: VoiceName): Feel {
   if (!feel.moves.some((m) => m.scope?.voices?.includes(row))) return feel;
-  return { ...feel, moves: feel.moves.map((m) => (m.scope?.voices?.includes(row) ? { ...m, scope: { ...m.scope, voices: [...m.scope.voices, next] } } : m)) };
+  return {
+    ...feel,
+    moves: feel.moves.map((m) => (m.scope?.voices?.includes(row) ? { ...m, scope: { ...m.scope, voices: [...m.scope.voices, next] } } : m)),
+  };
 }
 
 /**
@@ -65,7 +68,8 @@ export function hitsToOwnRow(part: Part, ids: ReadonlySet<HitId>, newId: () => s
 }
 
 /** The hits of a row up to a velocity, which a split by velocity gives a row of their own. */
-export const softHits = (part: Pick<Part, 'hits'>, row: VoiceName, upTo: number): Set<HitId> => new Set(part.hits.filter((h) => h.voice === row && h.velocity <= upTo).map((h) => h.id));
+export const softHits = (part: Pick<Part, 'hits'>, row: VoiceName, upTo: number): Set<HitId> =>
+  new Set(part.hits.filter((h) => h.voice === row && h.velocity <= upTo).map((h) => h.id));
 
 /** Where soft hits of a row end: below the widest gap between its velocities; 64 where all are alike. @example of 30, 38, 96, 110: 38 */
 export function softEnd(part: Pick<Part, 'hits'>, row: VoiceName): number {
@@ -89,7 +93,13 @@ export function layerRow(part: Part, row: VoiceName, percent: number, newId: () 
   const key = keyOfVoice(made.part.kitMap, made.row);
   const copies = part.hits
     .filter((h) => h.voice === row)
-    .map(({ locked: _locked, ...hit }): Hit => ({ ...hit, id: newId(), voice: made.row, key, velocity: clampVelocity(Math.floor((hit.velocity * percent) / 100 + 0.5)) }));
+    .map(({ locked: _locked, ...hit }): Hit => ({
+      ...hit,
+      id: newId(),
+      voice: made.row,
+      key,
+      velocity: clampVelocity(Math.floor((hit.velocity * percent) / 100 + 0.5)),
+    }));
   return { part: { ...made.part, hits: [...made.part.hits, ...copies].sort(compareHits) }, rows: [made.row] };
 }
 

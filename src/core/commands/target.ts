@@ -24,7 +24,8 @@ export function changeTarget(part: Part, change: Partial<Target>): Part {
 }
 
 const CHANGED = ', changed';
-const ownName = (name: string): string => (name === NO_TARGET.name ? 'Own target' : name.endsWith(CHANGED) || name === 'Own target' ? name : `${name}${CHANGED}`);
+const ownName = (name: string): string =>
+  name === NO_TARGET.name ? 'Own target' : name.endsWith(CHANGED) || name === 'Own target' ? name : `${name}${CHANGED}`;
 
 /** The key that a row leaves with; the keys of all other rows stay what they are. */
 export function setTargetKey(part: Part, row: VoiceName, key: number): Part {

@@ -18,4 +18,5 @@ export function addTempoChange(part: Part, tick: Ticks, tempo: Bpm): Part {
 }
 
 /** Takes a change out; the tempo before it goes on. The first stays, since a part has a tempo from its start on. */
-export const deleteTempoChange = (part: Part, index: number): Part => (index > 0 && part.tempo[index] ? { ...part, tempo: part.tempo.filter((_, i) => i !== index) } : part);
+export const deleteTempoChange = (part: Part, index: number): Part =>
+  index > 0 && part.tempo[index] ? { ...part, tempo: part.tempo.filter((_, i) => i !== index) } : part;

@@ -10,7 +10,11 @@ import { humanDraws, type HumanDraws } from './draws';
 import { SlowCurve } from './slow-curve';
 
 const STEP = 0.25;
-const sixteenths = (bars: number, voice = 'hat-closed'): Part => smallPart(Array.from({ length: bars * 16 }, (_, i) => [voice, i * STEP, 90] as const), { bars });
+const sixteenths = (bars: number, voice = 'hat-closed'): Part =>
+  smallPart(
+    Array.from({ length: bars * 16 }, (_, i) => [voice, i * STEP, 90] as const),
+    { bars },
+  );
 
 function correlation(a: ArrayLike<number>, b: ArrayLike<number>): number {
   const [x, y] = [Array.from(a), Array.from(b)];
@@ -30,7 +34,8 @@ test('own draws of a seed and of its neighbours, for time and for velocity, have
 });
 
 test('re-rolled jitter of accents is another one each time', () => {
-  const velocities = (seed: number) => performPart({ ...LARGE, feel: { ...EMPTY_FEEL, seed, moves: [{ ...DEFAULT_MOVES.accents, jitter: 40 }] } }).velocities;
+  const velocities = (seed: number) =>
+    performPart({ ...LARGE, feel: { ...EMPTY_FEEL, seed, moves: [{ ...DEFAULT_MOVES.accents, jitter: 40 }] } }).velocities;
   expect(Math.abs(correlation(velocities(1), velocities(2)))).toBeLessThan(LOOSE);
 });
 
@@ -43,7 +48,8 @@ describe('the slow curve', () => {
   };
 
   test('its mean over each four bars is 0, its deviation over many is 1', () => {
-    for (let seed = 1; seed <= 12; seed++) for (const bar of [0, 4, 40]) expect(Math.abs(mean(values(seed * 99, bar, 4)))).toBeLessThan(0.02);
+    for (let seed = 1; seed <= 12; seed++)
+      for (const bar of [0, 4, 40]) expect(Math.abs(mean(values(seed * 99, bar, 4)))).toBeLessThan(0.02);
     const squares = Array.from({ length: 200 }, (_, seed) => mean(values(seed * 7 + 1, 0, 4).map((v) => v * v)));
     expect(Math.sqrt(mean(squares))).toBeCloseTo(1, 1);
   });

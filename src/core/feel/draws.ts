@@ -17,7 +17,18 @@ export { mix };
 export { evenOf, mixLong, normalOf } from './numbers';
 
 /** Which draws are kept apart from each other. */
-export const SALT = { timing: 1, velocity: 2, slowTiming: 3, slowVelocity: 4, jitter: 5, spread: 6, pan: 7, pitch: 8, brightness: 9, chance: 10 } as const;
+export const SALT = {
+  timing: 1,
+  velocity: 2,
+  slowTiming: 3,
+  slowVelocity: 4,
+  jitter: 5,
+  spread: 6,
+  pan: 7,
+  pitch: 8,
+  brightness: 9,
+  chance: 10,
+} as const;
 
 const placeHashes = new WeakMap<readonly Hit[], Uint32Array>();
 
@@ -62,7 +73,14 @@ export interface SlowReading {
  * The draws of a seed for a list of hits in their bars, the slow curves' means 0 over each `span` of these; kept, since amounts are swept while they stay.
  * @param only draws for these hits alone, which are not kept: rounds of an order draw once each
  */
-export function humanDraws(hits: readonly Hit[], map: MeterMap, seed: number, span: number = SPAN_BARS, slow: SlowReading = { seed, shift: 0 }, only?: HitRange): HumanDraws {
+export function humanDraws(
+  hits: readonly Hit[],
+  map: MeterMap,
+  seed: number,
+  span: number = SPAN_BARS,
+  slow: SlowReading = { seed, shift: 0 },
+  only?: HitRange,
+): HumanDraws {
   if (only) return drawn(hits, map, seed, span, slow, only);
   const key = `${seed}/${span}/${slow.shift}`;
   let bySeed = drawCache.get(hits);
@@ -77,7 +95,12 @@ export function humanDraws(hits: readonly Hit[], map: MeterMap, seed: number, sp
 
 function drawn(hits: readonly Hit[], map: MeterMap, seed: number, span: number, slow: SlowReading, { from, to }: HitRange): HumanDraws {
   const n = hits.length;
-  const draws: HumanDraws = { slowTiming: new Float64Array(n), ownTiming: new Float64Array(n), slowVelocity: new Float64Array(n), ownVelocity: new Float64Array(n) };
+  const draws: HumanDraws = {
+    slowTiming: new Float64Array(n),
+    ownTiming: new Float64Array(n),
+    slowVelocity: new Float64Array(n),
+    ownVelocity: new Float64Array(n),
+  };
   const hashes = hitHashes(hits);
   const timing = new SlowCurve(mix(slow.seed, SALT.slowTiming), map, span);
   const velocity = new SlowCurve(mix(slow.seed, SALT.slowVelocity), map, span);

@@ -63,7 +63,8 @@ export function specOf(specs: readonly MoveSpec[], kind: string): MoveSpec {
  * What a move starts with where it is added: something that is heard, and that fits the part.
  * @example firstMove(humanizeMove, part, { loopBars: 2, groove: hold }) // span 2
  */
-export const firstMove = <M extends Move>(spec: MoveSpec<M>, part: Performable, surrounding: Surrounding): M => ({ ...spec.plain, ...spec.first?.(part, surrounding) }) as unknown as M;
+export const firstMove = <M extends Move>(spec: MoveSpec<M>, part: Performable, surrounding: Surrounding): M =>
+  ({ ...spec.plain, ...spec.first?.(part, surrounding) }) as unknown as M;
 
 /** True where the feel cannot change anything: performing gives the written part, plus nudges. */
 export const isIdle = (feel: Feel): boolean => feel.sway === 0 || feel.moves.every((m) => m.on === false);

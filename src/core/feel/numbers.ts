@@ -11,4 +11,5 @@ export const mixLong = (hash: number, value: number): number => mix(mix(hash, va
 export const evenOf = (hash: number): number => hash / TWO_32;
 
 /** A normal draw of mean 0 and deviation 1 (Box & Muller, Annals of Mathematical Statistics 29, 1958). */
-export const normalOf = (hash: number): number => Math.sqrt(-2 * Math.log((hash + 0.5) / TWO_32)) * Math.cos((2 * Math.PI * mix(hash, 0x9e3779b9)) / TWO_32);
+export const normalOf = (hash: number): number =>
+  Math.sqrt(-2 * Math.log((hash + 0.5) / TWO_32)) * Math.cos((2 * Math.PI * mix(hash, 0x9e3779b9)) / TWO_32);

@@ -12,7 +12,11 @@ const MOST_STEPS_NAMED = 0.75;
  * The scope that some hits stand for: their voices, their bars, and their steps of a grid where these are few.
  * @example scopeOfHits(part, offBeatHats, '1/8') // { voices: ['hat-closed'], steps: { grid: '1/8', of: 8, at: [1, 3, 5, 7] } }
  */
-export function scopeOfHits(part: Pick<Part, 'hits' | 'meter' | 'origin' | 'bars'>, ids: ReadonlySet<HitId>, grid: GridName): Scope | undefined {
+export function scopeOfHits(
+  part: Pick<Part, 'hits' | 'meter' | 'origin' | 'bars'>,
+  ids: ReadonlySet<HitId>,
+  grid: GridName,
+): Scope | undefined {
   const map = meterMapOf(part);
   const homes = homesOf(part);
   const step = stepOf(grid);
@@ -41,7 +45,8 @@ export function scopeOfHits(part: Pick<Part, 'hits' | 'meter' | 'origin' | 'bars
     scope.bars = to - from + 1 === barList.length ? { from, to } : { every: part.bars, at: barList };
   }
   const stepList = [...steps].sort((a, b) => a - b);
-  if (stepList.length < stepsPerBar * MOST_STEPS_NAMED && stepList.every((s) => s < stepsPerBar)) scope.steps = { grid, of: stepsPerBar, at: stepList };
+  if (stepList.length < stepsPerBar * MOST_STEPS_NAMED && stepList.every((s) => s < stepsPerBar))
+    scope.steps = { grid, of: stepsPerBar, at: stepList };
   if (ghosts === chosen) scope.ghosts = 'only';
   return Object.keys(scope).length > 0 ? scope : undefined;
 }

@@ -8,7 +8,8 @@ type Rows = Pick<Part, 'rows'>;
 const rowsOfVoice = ({ rows }: Rows, voice: VoiceName): VoiceName[] => rows.map((r) => r.voice).filter((row) => voiceOfRow(row) === voice);
 
 /** The voices that have more rows than one, in the part's order. */
-export const voicesOfSeveralRows = (part: Rows): VoiceName[] => [...new Set(part.rows.map((r) => voiceOfRow(r.voice)))].filter((voice) => rowsOfVoice(part, voice).length > 1);
+export const voicesOfSeveralRows = (part: Rows): VoiceName[] =>
+  [...new Set(part.rows.map((r) => voiceOfRow(r.voice)))].filter((voice) => rowsOfVoice(part, voice).length > 1);
 
 /**
  * Takes a row into a scope's names, or out of them: where all rows of its voice are meant, the others stay by name.

@@ -14,7 +14,9 @@ test('a triplet swing puts the off-beat at two thirds of its pair', () => {
 
 test('hand-computed places of 60 % on a pair of 1600: full shift 160 from 700 to 900, half of it at 400 and 1200', () => {
   const at = (p: number) => swingShift(p, 1600, 60);
-  expect([0, 50, 100, 400, 700, 800, 900, 1200, 1500, 1599].map(at)).toEqual([0, 0, 0, 80, 160, 160, 160, 80, 0, 0].map((v) => expect.closeTo(v, 9)));
+  expect([0, 50, 100, 400, 700, 800, 900, 1200, 1500, 1599].map(at)).toEqual(
+    [0, 0, 0, 80, 160, 160, 160, 80, 0, 0].map((v) => expect.closeTo(v, 9)),
+  );
 });
 
 test('leans around both lines are kept exactly', () => {

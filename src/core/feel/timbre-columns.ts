@@ -17,5 +17,7 @@ export const ownTimbre = (hits: readonly Hit[]): TimbreColumns => ({
 /** Brings columns towards the hits' own: `share` 0 is the hits' own, 1 leaves them. */
 export function blendTimbre(columns: TimbreColumns, hits: readonly Hit[], share: number): void {
   const own = ownTimbre(hits);
-  for (const name of ['pans', 'pitches', 'brightness'] as const) for (let i = 0; i < hits.length; i++) columns[name][i] = (own[name][i] as number) + share * ((columns[name][i] as number) - (own[name][i] as number));
+  for (const name of ['pans', 'pitches', 'brightness'] as const)
+    for (let i = 0; i < hits.length; i++)
+      columns[name][i] = (own[name][i] as number) + share * ((columns[name][i] as number) - (own[name][i] as number));
 }

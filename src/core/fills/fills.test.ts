@@ -21,7 +21,12 @@ const ROWS: readonly (readonly string[])[] = [
   ['snare'],
   ['kick', 'snare', 'hat-half', 'hat-splash', 'ride-bell', 'tom-mid', 'crash'],
 ];
-const METERS = [[4, 4], [3, 4], [6, 8], [7, 8]] as const;
+const METERS = [
+  [4, 4],
+  [3, 4],
+  [6, 8],
+  [7, 8],
+] as const;
 
 let ids = 0;
 /** Four bars of a plain groove on some rows: eighths by hand, a backbeat, kicks, the pedal on beats, a ghost. */
@@ -43,19 +48,31 @@ function grooveOn(rows: readonly string[], [numerator, denominator]: readonly [n
   }
   const base = smallPart(strokes);
   const all = rows.map((voice) => base.rows.find((r) => r.voice === voice) ?? { voice }).sort((a, b) => compareVoices(a.voice, b.voice));
-  return { ...base, bars: 4, rows: all, hits: base.hits.map((h) => (h.velocity < 40 ? { ...h, ghost: true } : h)), meter: [{ tick: ticks(0), numerator, denominator }], tempo: [{ tick: ticks(0), microsecondsPerQuarter: 60e6 / bpm }] };
+  return {
+    ...base,
+    bars: 4,
+    rows: all,
+    hits: base.hits.map((h) => (h.velocity < 40 ? { ...h, ghost: true } : h)),
+    meter: [{ tick: ticks(0), numerator, denominator }],
+    tempo: [{ tick: ticks(0), microsecondsPerQuarter: 60e6 / bpm }],
+  };
 }
 
 /** The median of snares and kicks that are no ghosts, found by hand. */
 function levels(part: Part): number {
-  const loud = part.hits.filter((h) => !h.ghost && /^(kick|snare)/.test(h.voice)).map((h) => h.velocity as number).sort((a, b) => a - b);
+  const loud = part.hits
+    .filter((h) => !h.ghost && /^(kick|snare)/.test(h.voice))
+    .map((h) => h.velocity as number)
+    .sort((a, b) => a - b);
   const middle = loud.length / 2;
   return loud.length === 0 ? 0 : loud.length % 2 === 1 ? loud[Math.floor(middle)]! : (loud[middle - 1]! + loud[middle]!) / 2;
 }
 
 const timed = (part: Part): (TimedStroke & { id: string })[] => {
   const tempo = tempoMapOf(part);
-  return part.hits.map((h) => ({ id: h.id, ms: tempo.toSeconds(h.tick) * 1000 + (h.nudge?.ms ?? 0), voice: soundOfRow(part, h.voice) })).sort((a, b) => a.ms - b.ms);
+  return part.hits
+    .map((h) => ({ id: h.id, ms: tempo.toSeconds(h.tick) * 1000 + (h.nudge?.ms ?? 0), voice: soundOfRow(part, h.voice) }))
+    .sort((a, b) => a.ms - b.ms);
 };
 
 test('500 seeded fills over 10 sets of rows and 4 meters: nothing beyond the limbs, the first of two louder, the pedal kept, the crash on the next downbeat', () => {
@@ -73,13 +90,23 @@ test('500 seeded fills over 10 sets of rows and 4 meters: nothing beyond the lim
     const beyond = conflictsOf(strokes).filter((c) => c.moment.some((s) => isFill((s as TimedStroke & { id: string }).id)));
     expect([seed, shape, grid, beyond.map((c) => `${c.kind} ${c.stroke.voice}`)]).toEqual([seed, shape, grid, []]);
     // The pedal keeps time, unless all of it was to leave.
-    if (shape !== 'all-out') expect(filled.hits.filter((h) => h.voice === 'hat-pedal').length).toBeGreaterThanOrEqual(part.hits.filter((h) => h.voice === 'hat-pedal').length);
+    if (shape !== 'all-out')
+      expect(filled.hits.filter((h) => h.voice === 'hat-pedal').length).toBeGreaterThanOrEqual(
+        part.hits.filter((h) => h.voice === 'hat-pedal').length,
+      );
     // Never under the backbeat and the kick: hands and kicks of those that are made, not repeated.
-    if (['toms', 'around', 'snare', 'broken', 'pickup'].includes(shape)) for (const s of plan.added) if (s.voice !== 'hat-pedal') expect([seed, shape, s.velocity >= levels(part)]).toEqual([seed, shape, true]);
+    if (['toms', 'around', 'snare', 'broken', 'pickup'].includes(shape))
+      for (const s of plan.added)
+        if (s.voice !== 'hat-pedal') expect([seed, shape, s.velocity >= levels(part)]).toEqual([seed, shape, true]);
     if (rows.includes('crash')) expect(filled.hits.some((h) => h.voice === 'crash' && h.tick === next)).toBe(true);
     else expect(filled.hits.some((h) => h.voice === 'crash')).toBe(false);
     // Hands leave under it, and ghosts with them.
-    if (['toms', 'around', 'snare', 'broken', 'hats'].includes(shape)) expect(part.hits.filter((h) => plan.removed.has(h.id)).every((h) => limbOf(h.voice) !== 'hat-foot' && h.tick >= plan.from - 1 && h.tick < plan.end)).toBe(true);
+    if (['toms', 'around', 'snare', 'broken', 'hats'].includes(shape))
+      expect(
+        part.hits
+          .filter((h) => plan.removed.has(h.id))
+          .every((h) => limbOf(h.voice) !== 'hat-foot' && h.tick >= plan.from - 1 && h.tick < plan.end),
+      ).toBe(true);
     expect(filled.hits.every((h) => h.velocity >= 1 && h.velocity <= 127)).toBe(true);
     // No two strokes of it at the very same moment.
     expect(new Set(plan.added.map((s) => `${s.tick} ${s.nudge ?? 0}`)).size).toBe(plan.added.length);
@@ -87,7 +114,8 @@ test('500 seeded fills over 10 sets of rows and 4 meters: nothing beyond the lim
 });
 
 const rock = grooveOn(ROWS[2] as readonly string[], [4, 4], 120);
-const told = ({ added }: FillPlan): string[] => added.filter((s) => s.voice !== 'crash' && !(s.voice === 'kick' && s.nudge)).map((s) => `${s.voice} ${s.tick / Q}`);
+const told = ({ added }: FillPlan): string[] =>
+  added.filter((s) => s.voice !== 'crash' && !(s.voice === 'kick' && s.nudge)).map((s) => `${s.voice} ${s.tick / Q}`);
 
 test('half a bar of sixteenths down the toms: a stroke a step but for rests, the first of two louder by hand-computed levels', () => {
   const plan = planFill(rock, 1, { ...FIRST_FILL, seed: 3 }, ticks(8 * Q));
@@ -105,7 +133,8 @@ test('of each two strokes the first is louder; a build-up rises; louder says how
   for (const shape of ['toms', 'around', 'snare', 'hats'] as const) {
     for (let seed = 1; seed < 30; seed++) {
       const steps = planFill(rock, 1, { ...FIRST_FILL, shape, seed, length: 4 }, null).added;
-      for (let i = 0; i + 1 < steps.length; i += 2) expect([shape, seed, i, steps[i]!.velocity > steps[i + 1]!.velocity]).toEqual([shape, seed, i, true]);
+      for (let i = 0; i + 1 < steps.length; i += 2)
+        expect([shape, seed, i, steps[i]!.velocity > steps[i + 1]!.velocity]).toEqual([shape, seed, i, true]);
     }
   }
   const mean = (louder: number): number => {
@@ -125,7 +154,9 @@ test('the same seed gives the same fill, others give others; the plain ones do w
   expect(kickOut.added).toEqual([]);
   const allOut = planFill(rock, 1, { ...FIRST_FILL, shape: 'all-out' }, null);
   expect(applyFill(rock, allOut, () => 'x').hits.some((h) => h.tick >= 6 * Q && h.tick < 8 * Q)).toBe(false);
-  expect(told(planFill(rock, 1, { ...FIRST_FILL, shape: 'pickup', length: 1, seed: 1 }, null)).every((t) => t.startsWith('kick'))).toBe(true);
+  expect(told(planFill(rock, 1, { ...FIRST_FILL, shape: 'pickup', length: 1, seed: 1 }, null)).every((t) => t.startsWith('kick'))).toBe(
+    true,
+  );
   const locked = { ...rock, hits: rock.hits.map((h) => ({ ...h, locked: true })) };
   expect(planFill(locked, 1, { ...FIRST_FILL, shape: 'all-out' }, null).removed.size).toBe(0);
 });

@@ -71,7 +71,8 @@ export function planFill(part: Part, bar: number, options: FillOptions, next: Ti
   const removed = new Set<HitId>();
   part.hits.forEach((hit, i) => {
     const home = homes[i] as number;
-    if (home >= from && home < end && !isLocked(hit) && shape.leaves(limbOf(soundOfRow(part, hit.voice)), home, { from, end })) removed.add(hit.id);
+    if (home >= from && home < end && !isLocked(hit) && shape.leaves(limbOf(soundOfRow(part, hit.voice)), home, { from, end }))
+      removed.add(hit.id);
   });
   const level = levelOf(part);
   const base = level * (1 + options.louder / 100);
@@ -81,7 +82,9 @@ export function planFill(part: Part, bar: number, options: FillOptions, next: Ti
   const random = randomStream(options.seed);
   const heard = part.rows.map((r) => r.voice);
   const kept = part.hits.filter((h) => !removed.has(h.id));
-  const strokes = shape.strokes({ steps, step, from, level, rows: heard, hits: part.hits, random }).map((s): FillStroke => ({ ...s, velocity: s.velocity * base }));
+  const strokes = shape
+    .strokes({ steps, step, from, level, rows: heard, hits: part.hits, random })
+    .map((s): FillStroke => ({ ...s, velocity: s.velocity * base }));
   const pedal = shape.keepsTime ? pedalUnder(part, { barStart, from, end }, base) : [];
   const played = setApart(onFree([...accented(strokes, options.first), ...pedal, ...after], kept));
   return { from, end, removed, added: playable(part, kept, played, next, limits) };
@@ -106,7 +109,11 @@ function pedalUnder(part: Part, { barStart, from, end }: { barStart: number; fro
   const velocity = clampVelocity(own.length > 0 ? median(own) : base * PEDAL_SHARE);
   const first = Math.ceil((from - barStart) / TICKS_PER_QUARTER);
   const count = Math.ceil((end - barStart) / TICKS_PER_QUARTER) - first;
-  return Array.from({ length: count }, (_, i) => ({ voice: 'hat-pedal', tick: ticks(barStart + (first + i) * TICKS_PER_QUARTER), velocity }));
+  return Array.from({ length: count }, (_, i) => ({
+    voice: 'hat-pedal',
+    tick: ticks(barStart + (first + i) * TICKS_PER_QUARTER),
+    velocity,
+  }));
 }
 
 /** Of each two the first is louder, whatever rounding does. */
@@ -126,7 +133,10 @@ function downbeat(part: Part, next: Ticks | null, base: number, crash: boolean):
   if (next === null || next >= endOfPart(part)) return [];
   const has = (voice: VoiceName): boolean => part.rows.some((r) => r.voice === voice);
   const loud = clampVelocity(base * 1.08);
-  return [...(crash && has('crash') ? [{ voice: 'crash', tick: next, velocity: loud }] : []), ...(has('kick') ? [{ voice: 'kick', tick: next, velocity: loud }] : [])];
+  return [
+    ...(crash && has('crash') ? [{ voice: 'crash', tick: next, velocity: loud }] : []),
+    ...(has('kick') ? [{ voice: 'kick', tick: next, velocity: loud }] : []),
+  ];
 }
 
 /** Nobody strikes two things at the very same moment: of those that fall together each comes a little after the one before. */
@@ -160,7 +170,9 @@ function playable(part: Part, kept: readonly Hit[], strokes: readonly FillStroke
     const first = list.reduce((least, s) => Math.min(least, s.tick), Infinity) - 2 * TICKS_PER_QUARTER;
     const last = list.reduce((most, s) => Math.max(most, s.tick), -Infinity) + 2 * TICKS_PER_QUARTER;
     const around: Played[] = [
-      ...kept.filter((h) => !h.choke && h.tick >= first && h.tick <= last).map((h): Played => ({ ms: timeOf(h.tick, h.nudge?.ms), voice: soundOfRow(part, h.voice) })),
+      ...kept
+        .filter((h) => !h.choke && h.tick >= first && h.tick <= last)
+        .map((h): Played => ({ ms: timeOf(h.tick, h.nudge?.ms), voice: soundOfRow(part, h.voice) })),
       ...list.map((added): Played => ({ ms: timeOf(added.tick, added.nudge), voice: soundOfRow(part, added.voice), added })),
     ].sort((a, b) => a.ms - b.ms);
     const out = conflictsOf(around, limits).flatMap((c) => toLeaveOut(c, around, next) ?? []);
@@ -191,6 +203,16 @@ const LOOK_BACK_MS = 130;
 /** Puts a fill in. */
 export function applyFill(part: Part, { removed, added }: FillPlan, newId: () => HitId): Part {
   const left = { ...part, hits: replaceHits(part.hits, removed, []) };
-  const hits = added.map(({ voice, tick, velocity, nudge }): Hit => ({ id: newId(), voice, key: keyInPart(part, voice), tick, home: tick, placed: true, length: LENGTH, velocity: clampVelocity(velocity), ...(nudge ? { nudge: { ms: milliseconds(nudge), velocity: 0 } } : {}) }));
+  const hits = added.map(({ voice, tick, velocity, nudge }): Hit => ({
+    id: newId(),
+    voice,
+    key: keyInPart(part, voice),
+    tick,
+    home: tick,
+    placed: true,
+    length: LENGTH,
+    velocity: clampVelocity(velocity),
+    ...(nudge ? { nudge: { ms: milliseconds(nudge), velocity: 0 } } : {}),
+  }));
   return withHits(left, hits).part;
 }

@@ -53,7 +53,11 @@ const RESTS = 0.12;
 const rising = (i: number, steps: number): number => 1 + (0.06 * i) / Math.max(1, steps - 1);
 
 /** One stroke a step, some of them rests. */
-function everyStep({ steps, step, from, random }: Ground, voiceAt: (i: number) => VoiceName | undefined, velocityAt: (i: number) => number = (i) => rising(i, steps)): ShapeStroke[] {
+function everyStep(
+  { steps, step, from, random }: Ground,
+  voiceAt: (i: number) => VoiceName | undefined,
+  velocityAt: (i: number) => number = (i) => rising(i, steps),
+): ShapeStroke[] {
   return Array.from({ length: steps }, (_, i) => i).flatMap((i): ShapeStroke[] => {
     const rests = random() < RESTS && i > 0 && i < steps - 1;
     const voice = voiceAt(i);
@@ -94,7 +98,11 @@ export const FILL_SHAPES: Readonly<Record<FillShape, ShapeSpec>> = {
     leaves: byHand,
     strokes: (ground) => {
       const [drum] = surfaces(ground.rows, ['snare']);
-      return everyStep(ground, () => drum, (i) => 1 + (0.25 * i) / Math.max(1, ground.steps - 1));
+      return everyStep(
+        ground,
+        () => drum,
+        (i) => 1 + (0.25 * i) / Math.max(1, ground.steps - 1),
+      );
     },
   },
   broken: {
@@ -104,7 +112,9 @@ export const FILL_SHAPES: Readonly<Record<FillShape, ShapeSpec>> = {
     strokes(ground) {
       const hands = surfaces(ground.rows, ['snare', ...TOMS]);
       const every = ground.random() < 0.5 ? 3 : 4;
-      return everyStep(ground, (i) => (i % every === every - 1 && ground.rows.includes('kick') ? 'kick' : hands[Math.floor((i / ground.steps) * hands.length)]));
+      return everyStep(ground, (i) =>
+        i % every === every - 1 && ground.rows.includes('kick') ? 'kick' : hands[Math.floor((i / ground.steps) * hands.length)],
+      );
     },
   },
   hats: {
@@ -114,7 +124,11 @@ export const FILL_SHAPES: Readonly<Record<FillShape, ShapeSpec>> = {
       const closed = ground.rows.includes('hat-closed') ? 'hat-closed' : undefined;
       const open = ground.rows.includes('hat-open') ? 'hat-open' : closed;
       const perBeat = Math.max(1, Math.round(TICKS_PER_QUARTER / ground.step));
-      return everyStep(ground, (i) => (i === ground.steps - 1 || (i % perBeat === perBeat - 1 && ground.random() < 0.6) ? open : (closed ?? surfaces(ground.rows, ['snare'])[0])));
+      return everyStep(ground, (i) =>
+        i === ground.steps - 1 || (i % perBeat === perBeat - 1 && ground.random() < 0.6)
+          ? open
+          : (closed ?? surfaces(ground.rows, ['snare'])[0]),
+      );
     },
   },
   'kick-out': {
@@ -135,7 +149,9 @@ export const FILL_SHAPES: Readonly<Record<FillShape, ShapeSpec>> = {
       // The pedal keeps time as it is.
       const source = hits.filter((h) => h.tick >= from - eighth && h.tick < from && !h.choke && limbOf(h.voice) !== 'hat-foot');
       const times = Math.max(1, Math.floor((steps * step) / eighth));
-      return Array.from({ length: times }, (_, k) => source.map((h): ShapeStroke => ({ voice: h.voice, tick: ticks(h.tick + (k + 1) * eighth), velocity: h.velocity / level }))).flat();
+      return Array.from({ length: times }, (_, k) =>
+        source.map((h): ShapeStroke => ({ voice: h.voice, tick: ticks(h.tick + (k + 1) * eighth), velocity: h.velocity / level })),
+      ).flat();
     },
   },
   pickup: {

@@ -34,4 +34,5 @@ export function ghostLimits(hits: readonly Hit[]): GhostLimits {
 }
 
 /** Whether a stroke counts as a ghost at import: velocity at most 45 and at most half of the voice's 90th percentile. */
-export const isGhost = (hit: Hit, limits: GhostLimits): boolean => hit.velocity <= SOFTEST_MAIN && hit.velocity <= (limits.get(hit.voice) ?? 0);
+export const isGhost = (hit: Hit, limits: GhostLimits): boolean =>
+  hit.velocity <= SOFTEST_MAIN && hit.velocity <= (limits.get(hit.voice) ?? 0);

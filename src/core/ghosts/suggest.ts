@@ -53,7 +53,11 @@ export function suggestGhosts(part: Part, request: GhostRequest): SuggestedGhost
   const salt = mix(mix(seed, hashText(voice)), hashText(request.placing));
   const found = linesOf(part, grid, range)
     .filter((tick) => !isNear(places.own, tick, Math.min(step, stepOf('1/16')) / 2))
-    .map((tick) => ({ tick, dice: mixLong(salt, tick), weight: request.placing === 'around' ? weightAround(part, places, tick, step) : weightBefore(places, tick, step) }))
+    .map((tick) => ({
+      tick,
+      dice: mixLong(salt, tick),
+      weight: request.placing === 'around' ? weightAround(part, places, tick, step) : weightBefore(places, tick, step),
+    }))
     .filter((c) => c.weight > 0)
     .map((c) => ({ ...c, rank: c.weight + 0.5 * evenOf(c.dice) }));
   found.sort((a, b) => b.rank - a.rank || a.tick - b.tick);

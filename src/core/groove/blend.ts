@@ -9,12 +9,15 @@ import { commonSteps, sampleGroove } from './sample';
  * a step may. Eighths at 2:1 lean by two thirds of a sixteenth, so a blend with them is one of eighths.
  */
 export function stepsOfBlend(a: Groove, b: Groove): number {
-  const choices = [commonSteps(a.stepsPerBeat, b.stepsPerBeat), a.stepsPerBeat, b.stepsPerBeat].filter((s) => s <= MOST_STEPS_A_BEAT).sort((x, y) => y - x);
+  const choices = [commonSteps(a.stepsPerBeat, b.stepsPerBeat), a.stepsPerBeat, b.stepsPerBeat]
+    .filter((s) => s <= MOST_STEPS_A_BEAT)
+    .sort((x, y) => y - x);
   return choices.find((s) => [a, b].every((g) => largestOffset(g) * s <= MOST_OFFSET)) ?? Math.min(a.stepsPerBeat, b.stepsPerBeat);
 }
 
 /** In quarter notes. */
-const largestOffset = (groove: Groove): number => Math.max(...[groove.steps, ...Object.values(groove.voices ?? {})].flat().map((s) => Math.abs(s.offset))) / groove.stepsPerBeat;
+const largestOffset = (groove: Groove): number =>
+  Math.max(...[groove.steps, ...Object.values(groove.voices ?? {})].flat().map((s) => Math.abs(s.offset))) / groove.stepsPerBeat;
 
 /**
  * A groove between two: offsets and levels are mixed step by step. The result has the length and meter of the longer one; the shorter one
@@ -26,7 +29,10 @@ export function blendGrooves(a: Groove, b: Groove, share: number, name = `${a.na
   const longer = b.beats > a.beats ? b : a;
   const stepsPerBeat = stepsOfBlend(a, b);
   const count = stepCount(longer.beats, stepsPerBeat);
-  const stepsOf = (voice?: VoiceName): GrooveStep[] => Array.from({ length: count }, (_, i) => mix(sampleGroove(a, i / stepsPerBeat, voice), sampleGroove(b, i / stepsPerBeat, voice), share, stepsPerBeat));
+  const stepsOf = (voice?: VoiceName): GrooveStep[] =>
+    Array.from({ length: count }, (_, i) =>
+      mix(sampleGroove(a, i / stepsPerBeat, voice), sampleGroove(b, i / stepsPerBeat, voice), share, stepsPerBeat),
+    );
   const voices = [...new Set([...ownVoices(a), ...ownVoices(b)])].sort();
   return {
     format: 'nod-sway/groove@1',

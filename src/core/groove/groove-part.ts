@@ -25,7 +25,15 @@ function partOf(groove: Groove, tempo: Bpm, bars: number, strokes: readonly Stro
   const hits = strokes
     .map(({ voice, tick, home, velocity }): Hit => {
       const key = keyOfVoice(GENERAL_MIDI_KIT, voice);
-      return { id: `${key}@${tick}`, voice, key, tick: ticks(tick), home: ticks(home), length: ticks(Math.round(step / 2)), velocity: clampVelocity(velocity) };
+      return {
+        id: `${key}@${tick}`,
+        voice,
+        key,
+        tick: ticks(tick),
+        home: ticks(home),
+        length: ticks(Math.round(step / 2)),
+        velocity: clampVelocity(velocity),
+      };
     })
     .sort(compareHits);
   return {
@@ -57,7 +65,9 @@ export function neutralPart(groove: Groove, tempo: Bpm): Part {
   const others = ownVoices(groove).filter((v) => !['hat-closed', 'kick', 'snare'].includes(v));
   for (let b = 0; b < bars; b++) {
     const bar = map.barOf(b);
-    map.beatsOf(bar).forEach((beat, i) => strokes.push({ voice: i % 2 === 0 ? 'kick' : 'snare', tick: beat.start, home: beat.start, velocity: 100 }));
+    map
+      .beatsOf(bar)
+      .forEach((beat, i) => strokes.push({ voice: i % 2 === 0 ? 'kick' : 'snare', tick: beat.start, home: beat.start, velocity: 100 }));
     for (let s = 0; s * step < bar.length; s++) {
       const tick = Math.round(bar.start + s * step);
       strokes.push({ voice: 'hat-closed', tick, home: tick, velocity: 74 });
@@ -89,5 +99,8 @@ export function grooveAsPart(groove: Groove, tempo: Bpm): Part {
       const home = i === 0 && s.offset < 0 && tick > 0 ? length : i * step;
       return { voice, tick, home: Math.round(home), velocity: s.level * LEVEL_VELOCITY };
     });
-  return partOf(groove, tempo, barsOf(groove), [...strokesOf(common, groove.steps), ...own.flatMap((v) => strokesOf(v, groove.voices?.[v] ?? []))]);
+  return partOf(groove, tempo, barsOf(groove), [
+    ...strokesOf(common, groove.steps),
+    ...own.flatMap((v) => strokesOf(v, groove.voices?.[v] ?? [])),
+  ]);
 }

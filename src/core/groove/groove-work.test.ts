@@ -23,7 +23,12 @@ const groove = (steps: readonly (readonly [offset: number, level: number])[], ch
   steps: steps.map(([offset, level]): GrooveStep => ({ offset, level, n: 1 })),
   ...change,
 });
-const four = groove([[0, 1], [0.2, 0.8], [-0.1, 1.2], [0.4, 1]]);
+const four = groove([
+  [0, 1],
+  [0.2, 0.8],
+  [-0.1, 1.2],
+  [0.4, 1],
+]);
 const offsets = (g: Groove): number[] => g.steps.map((s) => s.offset);
 const levels = (g: Groove): number[] => g.steps.map((s) => s.level);
 const anyGroove = fc.constantFrom(...HOUSE_GROOVES);
@@ -41,7 +46,12 @@ describe('sampling', () => {
 
 describe('blending', () => {
   test('offsets and levels are mixed by the share', () => {
-    const other = groove([[0.4, 1], [0, 1], [0.1, 0.8], [0, 0.5]]);
+    const other = groove([
+      [0.4, 1],
+      [0, 1],
+      [0.1, 0.8],
+      [0, 0.5],
+    ]);
     const mixed = blendGrooves(four, other, 0.25);
     expect(offsets(mixed)).toEqual([0.1, 0.15, -0.05, 0.3].map((o) => expect.closeTo(o, 12)));
     expect(levels(mixed)).toEqual([1, 0.85, 1.1, 0.875].map((o) => expect.closeTo(o, 12)));
@@ -50,16 +60,57 @@ describe('blending', () => {
   });
 
   test('steps of both; the longer length; eighths at 2:1 do not fit into sixteenths', () => {
-    const thirds = groove([[0, 1], [0.1, 1], [0, 1]], { stepsPerBeat: 3, beats: 1 });
-    expect(stepsOfBlend(groove([[0, 1], [0.1, 1]], { beats: 1 }), thirds)).toBe(6);
+    const thirds = groove(
+      [
+        [0, 1],
+        [0.1, 1],
+        [0, 1],
+      ],
+      { stepsPerBeat: 3, beats: 1 },
+    );
+    expect(
+      stepsOfBlend(
+        groove(
+          [
+            [0, 1],
+            [0.1, 1],
+          ],
+          { beats: 1 },
+        ),
+        thirds,
+      ),
+    ).toBe(6);
     expect([blendGrooves(four, thirds, 0.5).beats, blendGrooves(four, thirds, 0.5).steps.length]).toEqual([2, 4]);
-    const sixteenths = groove(Array.from({ length: 16 }, () => [0.1, 1] as const), { beats: 4, stepsPerBeat: 4 });
-    expect(stepsOfBlend(groove([[0, 1], [1 / 3, 1]], { beats: 1 }), sixteenths)).toBe(2);
+    const sixteenths = groove(
+      Array.from({ length: 16 }, () => [0.1, 1] as const),
+      { beats: 4, stepsPerBeat: 4 },
+    );
+    expect(
+      stepsOfBlend(
+        groove(
+          [
+            [0, 1],
+            [1 / 3, 1],
+          ],
+          { beats: 1 },
+        ),
+        sixteenths,
+      ),
+    ).toBe(2);
   });
 
   test('a voice of its own in either is one in the blend', () => {
     const own = { ...four, voices: { kick: four.steps.map((s) => ({ ...s, offset: 0.3 })) } };
-    const mixed = blendGrooves(own, groove([[0.1, 1], [0.1, 1], [0.1, 1], [0.1, 1]]), 0.5);
+    const mixed = blendGrooves(
+      own,
+      groove([
+        [0.1, 1],
+        [0.1, 1],
+        [0.1, 1],
+        [0.1, 1],
+      ]),
+      0.5,
+    );
     expect(mixed.voices!.kick!.map((s) => s.offset)).toEqual([0.2, 0.2, 0.2, 0.2].map((o) => expect.closeTo(o, 12)));
   });
 
@@ -77,7 +128,12 @@ describe('blending', () => {
 });
 
 test('comparing: ms at the tempo, levels, rms; a part’s steps without hits say nothing', () => {
-  const later = groove([[0.1, 1], [0.2, 0.8], [-0.1, 1.2], [0.4, 0.9]]);
+  const later = groove([
+    [0.1, 1],
+    [0.2, 0.8],
+    [-0.1, 1.2],
+    [0.4, 0.9],
+  ]);
   const { steps, rmsMs, rmsLevel } = compareGrooves(four, later, bpm(100));
   // A tenth of a step of 300 ms.
   expect(steps.map((s) => s.ms)).toEqual([30, 0, 0, 0].map((o) => expect.closeTo(o, 9)));
@@ -112,12 +168,20 @@ describe('editing by hand', () => {
 
   test('mirrored twice is the same; any edit stays within the format', () => {
     fc.assert(fc.property(anyGroove, (g) => expect(mirrorGroove(mirrorGroove(g)).steps).toEqual(g.steps)));
-    fc.assert(fc.property(anyGroove, fc.double({ min: 0, max: 8, noNaN: true }), (g, by) => scaleGroove(g, by, by).steps.forEach((s) => expect(Math.abs(s.offset) <= 0.5 && s.level >= 0 && s.level <= 2).toBe(true))));
+    fc.assert(
+      fc.property(anyGroove, fc.double({ min: 0, max: 8, noNaN: true }), (g, by) =>
+        scaleGroove(g, by, by).steps.forEach((s) => expect(Math.abs(s.offset) <= 0.5 && s.level >= 0 && s.level <= 2).toBe(true)),
+      ),
+    );
   });
 });
 
 describe('on a part', () => {
-  const flat = smallPart([['hat-closed', 0, 100], ['hat-closed', 0.5, 100], ['kick', 0.5, 100]]);
+  const flat = smallPart([
+    ['hat-closed', 0, 100],
+    ['hat-closed', 0.5, 100],
+    ['kick', 0.5, 100],
+  ]);
 
   test('a move of its rows; the same rows again take its place, others are added', () => {
     const once = putGroove(flat, four, { voices: ['hat-closed'], lean: 0.6, level: 0 }).part;
@@ -126,7 +190,9 @@ describe('on a part', () => {
     expect(p.ticks[2]! - TICKS_PER_QUARTER / 2).toBeCloseTo(0.6 * 0.2 * (TICKS_PER_QUARTER / 2), 6);
     expect(p.ticks[1]).toBe(TICKS_PER_QUARTER / 2);
     const twice = putGroove(once, mirrorGroove(four), { voices: ['hat-closed'], lean: 1, level: 1 }).part;
-    expect(twice.feel.moves).toEqual([{ kind: 'groove', groove: mirrorGroove(four), lean: 1, level: 1, scope: { voices: ['hat-closed'] } }]);
+    expect(twice.feel.moves).toEqual([
+      { kind: 'groove', groove: mirrorGroove(four), lean: 1, level: 1, scope: { voices: ['hat-closed'] } },
+    ]);
     expect(putGroove(twice, four, { lean: 1, level: 1 }).part.feel.moves.length).toBe(2);
   });
 
@@ -157,10 +223,20 @@ describe('on a part', () => {
 
 describe('as hits', () => {
   test('one hit a step, at its lean, velocity 64 for level 1; an early first step comes at the end', () => {
-    const early = groove([[-0.25, 1], [0.2, 0.5], [0, 1.5], [0.4, 1]]);
+    const early = groove([
+      [-0.25, 1],
+      [0.2, 0.5],
+      [0, 1.5],
+      [0.4, 1],
+    ]);
     const { hits } = grooveAsPart(early, bpm(100));
     const step = TICKS_PER_QUARTER / 2;
-    expect(hits.map((h) => [h.tick / step, h.velocity])).toEqual([[1.2, 32], [2, 96], [3.4, 64], [3.75, 64]]);
+    expect(hits.map((h) => [h.tick / step, h.velocity])).toEqual([
+      [1.2, 32],
+      [2, 96],
+      [3.4, 64],
+      [3.75, 64],
+    ]);
   });
 
   test('learning from it gives the groove back', () => {
@@ -188,6 +264,16 @@ describe('as hits', () => {
 
 test('a row without steps of its own uses those of its voice, then of what stands for it, then those of all', () => {
   const one = (offset: number): GrooveStep[] => [{ offset, level: 1, n: 1 }];
-  const groove: Groove = { format: 'nod-sway/groove@1', name: 'x', meter: [4, 4], beats: 1, stepsPerBeat: 1, steps: one(0), voices: { snare: one(0.1), 'snare:3': one(0.3), 'hat-open': one(0.2) } };
-  expect(['snare', 'snare:2', 'snare:3', 'snare-edge', 'hat-half', 'kick'].map((row) => stepsFor(groove, row)[0]?.offset)).toEqual([0.1, 0.1, 0.3, 0.1, 0.2, 0]);
+  const groove: Groove = {
+    format: 'nod-sway/groove@1',
+    name: 'x',
+    meter: [4, 4],
+    beats: 1,
+    stepsPerBeat: 1,
+    steps: one(0),
+    voices: { snare: one(0.1), 'snare:3': one(0.3), 'hat-open': one(0.2) },
+  };
+  expect(['snare', 'snare:2', 'snare:3', 'snare-edge', 'hat-half', 'kick'].map((row) => stepsFor(groove, row)[0]?.offset)).toEqual([
+    0.1, 0.1, 0.3, 0.1, 0.2, 0,
+  ]);
 });

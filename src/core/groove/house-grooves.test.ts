@@ -9,7 +9,19 @@ test('at least twelve, in the families that are promised, each a valid groove wi
   expect(HOUSE_GROOVES.length).toBeGreaterThanOrEqual(12);
   expect(new Set(HOUSE_GROOVES.map((g) => g.name)).size).toBe(HOUSE_GROOVES.length);
   for (const groove of HOUSE_GROOVES) expect(parseGroove(JSON.parse(JSON.stringify(groove)))).toEqual(groove);
-  expect(GROOVE_FAMILIES.map((f) => f.name)).toEqual(['Straight, the backbeat late', 'Pushed', 'Swung eighths', 'Swung sixteenths', 'Leaning towards triplets', 'Street parade', 'Six eighths', 'Seven eighths', 'Waltz', 'Brushed', 'Uneven hands']);
+  expect(GROOVE_FAMILIES.map((f) => f.name)).toEqual([
+    'Straight, the backbeat late',
+    'Pushed',
+    'Swung eighths',
+    'Swung sixteenths',
+    'Leaning towards triplets',
+    'Street parade',
+    'Six eighths',
+    'Seven eighths',
+    'Waltz',
+    'Brushed',
+    'Uneven hands',
+  ]);
 });
 
 test('any two of one length are at least 4 ms rms apart at 100 BPM, or 10 % in level', () => {
@@ -29,5 +41,10 @@ test('swung ones stand at whole-number ratios', () => {
   expect(named('Rope Ladder').steps[3]!.offset).toBeCloseTo(1 / 5, 12);
   expect(named('Harbour Bell').steps[1]!.offset).toBeCloseTo(1 / 3, 12);
   expect(named('Lamp Oil').steps[1]!.offset).toBeCloseTo(1 / 4, 12);
-  expect([named('Foghorn').steps.length, named('Galley').steps.length, named('Low Swell').steps.length, named('Brass Rail').steps.length]).toEqual([14, 12, 6, 32]);
+  expect([
+    named('Foghorn').steps.length,
+    named('Galley').steps.length,
+    named('Low Swell').steps.length,
+    named('Brass Rail').steps.length,
+  ]).toEqual([14, 12, 6, 32]);
 });

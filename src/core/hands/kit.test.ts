@@ -12,7 +12,13 @@ test('every voice has its spot within reach, and somebody who strikes it', () =>
 
 test('rows of one voice stand together; what is not named stands with all others', () => {
   expect(placeOf('snare:2')).toEqual({ x: 0, y: 0 });
-  expect([spotOf('rim'), spotOf('hat-pedal'), spotOf('splash'), spotOf('shaker'), spotOf('pad-12')].map((s) => s.name)).toEqual(['snare', 'hat', 'china', 'rest', 'rest']);
+  expect([spotOf('rim'), spotOf('hat-pedal'), spotOf('splash'), spotOf('shaker'), spotOf('pad-12')].map((s) => s.name)).toEqual([
+    'snare',
+    'hat',
+    'china',
+    'rest',
+    'rest',
+  ]);
 });
 
 test('both feet may kick, one works the hat, hands do the rest; a kit of one’s own says otherwise', () => {

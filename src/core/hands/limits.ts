@@ -64,7 +64,7 @@ interface Limbs<S> {
 /** Strokes that fall together, by time. */
 export function momentsOf<S extends TimedStroke>(strokes: readonly S[]): S[][] {
   const moments: S[][] = [];
-  for (let from = 0; from < strokes.length; ) {
+  for (let from = 0; from < strokes.length;) {
     const start = (strokes[from] as S).ms;
     let to = from + 1;
     while (to < strokes.length && (strokes[to] as S).ms - start <= MOMENT_MS + SLACK_MS) to++;
@@ -92,17 +92,29 @@ export function playedBy<S extends TimedStroke>(strokes: readonly S[], limits: H
 }
 
 /** Every moment that cannot be played, one entry a moment. @param strokes by time */
-export const conflictsOf = <S extends TimedStroke>(strokes: readonly S[], limits: HandLimits = HAND_LIMITS): Conflict<S>[] => playedBy(strokes, limits).conflicts;
+export const conflictsOf = <S extends TimedStroke>(strokes: readonly S[], limits: HandLimits = HAND_LIMITS): Conflict<S>[] =>
+  playedBy(strokes, limits).conflicts;
 
 /** Gives a moment's strokes to limbs; the first that finds none is its conflict. */
 function play<S extends TimedStroke>(moment: readonly S[], limbs: Limbs<S>, limits: HandLimits, kit: OwnKit): Conflict<S> | null {
   const byHand = moment.filter((s) => isByHand(strikerOf(s.voice, kit)));
   const hands = strikeByHand(moment, byHand, limbs, limits);
-  const feet = strikeByFoot(moment, byHand.find((s) => isOpenHat(s.voice)), limbs, limits, kit);
+  const feet = strikeByFoot(
+    moment,
+    byHand.find((s) => isOpenHat(s.voice)),
+    limbs,
+    limits,
+    kit,
+  );
   return hands ?? feet;
 }
 
-function strikeByHand<S extends TimedStroke>(moment: readonly S[], strokes: readonly S[], limbs: Limbs<S>, limits: HandLimits): Conflict<S> | null {
+function strikeByHand<S extends TimedStroke>(
+  moment: readonly S[],
+  strokes: readonly S[],
+  limbs: Limbs<S>,
+  limits: HandLimits,
+): Conflict<S> | null {
   if (strokes.length > 2) {
     const bare = strokes.filter((s) => !isTime(s.voice));
     const third = strokes[2] as S;
@@ -117,7 +129,8 @@ function strikeByHand<S extends TimedStroke>(moment: readonly S[], strokes: read
   let conflict: Conflict<S> | null = null;
   // What keeps time waits for the rest: it is what is left out first.
   for (const s of [...strokes].sort((a, b) => Number(isTime(a.voice)) - Number(isTime(b.voice)))) {
-    if (!takeHand(limbs, s, limits)) conflict ??= { kind: isTime(s.voice) ? 'busy' : 'too-fast', stroke: s, moment, among: strokes, by: 'hand' };
+    if (!takeHand(limbs, s, limits))
+      conflict ??= { kind: isTime(s.voice) ? 'busy' : 'too-fast', stroke: s, moment, among: strokes, by: 'hand' };
   }
   return conflict;
 }
@@ -132,7 +145,13 @@ function takeHand<S extends TimedStroke>({ hands, taken }: Limbs<S>, stroke: S, 
   return true;
 }
 
-function strikeByFoot<S extends TimedStroke>(moment: readonly S[], openHat: S | undefined, limbs: Limbs<S>, { foot }: HandLimits, kit: OwnKit): Conflict<S> | null {
+function strikeByFoot<S extends TimedStroke>(
+  moment: readonly S[],
+  openHat: S | undefined,
+  limbs: Limbs<S>,
+  { foot }: HandLimits,
+  kit: OwnKit,
+): Conflict<S> | null {
   const of = (...strikers: Striker[]): S[] => moment.filter((s) => strikers.includes(strikerOf(s.voice, kit)));
   const [kicks, pedals] = [of('feet', 'kick-foot'), of('hat-foot')];
   const among = [...kicks, ...pedals];
@@ -148,7 +167,8 @@ function strikeByFoot<S extends TimedStroke>(moment: readonly S[], openHat: S | 
     for (const s of kicks.slice(0, 1)) right(s);
     return { kind: 'open-hat', stroke: openHat, moment, among: [...among, openHat], by: 'foot' };
   }
-  if (pedals.length > 1 || kicks.length > 2 || kicks.length + pedals.length > 2) return { kind: 'feet', stroke: among.at(-1) as S, moment, among, by: 'foot' };
+  if (pedals.length > 1 || kicks.length > 2 || kicks.length + pedals.length > 2)
+    return { kind: 'feet', stroke: among.at(-1) as S, moment, among, by: 'foot' };
   let conflict: Conflict<S> | null = null;
   const isBack = (last: number, ms: number): boolean => ms - last >= foot - SLACK_MS;
   for (const s of pedals) {

@@ -34,7 +34,11 @@ export function handsOfHits(part: Pick<Part, 'hits' | 'tempo' | 'meter' | 'origi
   const times = tempoMapOf(part);
   const map = meterMapOf(part);
   const strokes = hits
-    .flatMap((hit, index): (HandStroke & { index: number })[] => (hit.choke || hit.piece !== undefined ? [] : [{ ms: times.toSeconds(hit.tick) * 1000, voice: hit.voice, strong: isOnEighth(map, hit.tick), index }]))
+    .flatMap((hit, index): (HandStroke & { index: number })[] =>
+      hit.choke || hit.piece !== undefined
+        ? []
+        : [{ ms: times.toSeconds(hit.tick) * 1000, voice: hit.voice, strong: isOnEighth(map, hit.tick), index }],
+    )
     .sort((a, b) => a.ms - b.ms || a.index - b.index);
   const { limbs } = stickingOf(strokes);
   const found: HandsOfHits = { hands: new Uint8Array(hits.length), firstOfTwo: new Uint8Array(hits.length) };
@@ -43,7 +47,8 @@ export function handsOfHits(part: Pick<Part, 'hits' | 'tempo' | 'meter' | 'origi
     const hand = limbs.get(stroke);
     found.hands[stroke.index] = hand === 'R' ? 1 : 2;
     const [before, next] = [byHand[i - 1], byHand[i + 1]];
-    const isDouble = (a: typeof stroke | undefined, b: typeof stroke | undefined): boolean => a !== undefined && b !== undefined && limbs.get(a) === limbs.get(b) && b.ms - a.ms <= DOUBLE_MS;
+    const isDouble = (a: typeof stroke | undefined, b: typeof stroke | undefined): boolean =>
+      a !== undefined && b !== undefined && limbs.get(a) === limbs.get(b) && b.ms - a.ms <= DOUBLE_MS;
     if (isDouble(stroke, next) && !isDouble(before, stroke)) found.firstOfTwo[stroke.index] = 1;
   });
   cache.set(hits, { tempo, meter, origin, found });

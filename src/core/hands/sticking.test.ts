@@ -10,7 +10,11 @@ const told = (strokes: readonly HandStroke[], lead: 'right' | 'left' = 'right') 
 };
 
 test.each<[string, HandStroke[], string]>([
-  ['eighths on the hat are the right hand’s', at([0, 'hat-closed'], [250, 'hat-closed'], [500, 'hat-closed'], [750, 'hat-closed']), 'R R R R'],
+  [
+    'eighths on the hat are the right hand’s',
+    at([0, 'hat-closed'], [250, 'hat-closed'], [500, 'hat-closed'], [750, 'hat-closed']),
+    'R R R R',
+  ],
   ['fast sixteenths go hand to hand', at([0, 'snare'], [110, 'snare', false], [220, 'snare'], [330, 'snare', false]), 'R L R L'],
   ['the backbeat is the left hand’s under the hat', at([0, 'hat-closed'], [0, 'kick'], [500, 'hat-closed'], [500, 'snare']), 'R RF R L'],
   ['feet: a kick, a pedal, a fast second kick', at([0, 'kick'], [0, 'hat-pedal'], [200, 'kick'], [260, 'kick']), 'RF LF RF LF'],
@@ -32,10 +36,15 @@ test('strokes in a conflict have no limb, the others theirs', () => {
 });
 
 const VOICES = ['snare', 'hat-closed', 'tom-high', 'tom-floor', 'ride', 'crash'];
-const anyStrokes = fc.array(fc.record({ gap: fc.integer({ min: 0, max: 260 }), voice: fc.constantFrom(...VOICES), strong: fc.boolean() }), { minLength: 1, maxLength: 9 }).map((list) => {
-  let ms = 0;
-  return list.map(({ gap, voice, strong }): HandStroke => ({ ms: (ms += gap), voice, strong }));
-});
+const anyStrokes = fc
+  .array(fc.record({ gap: fc.integer({ min: 0, max: 260 }), voice: fc.constantFrom(...VOICES), strong: fc.boolean() }), {
+    minLength: 1,
+    maxLength: 9,
+  })
+  .map((list) => {
+    let ms = 0;
+    return list.map(({ gap, voice, strong }): HandStroke => ({ ms: (ms += gap), voice, strong }));
+  });
 
 test('no other way of sharing the strokes is cheaper: every way is tried', () => {
   fc.assert(
@@ -126,7 +135,8 @@ describe('a kit of one’s own', () => {
         const byHand = strokes.filter((s) => taken.get(s) === 'hand');
         const rules = rulesOf({ kit: { strikers } });
         /** Of a stroke by a hand that struck last so long ago: whether it can. */
-        const can = (s: HandStroke, leads: boolean, last: number): boolean => s.ms - last >= rules.limits.hand - 1e-6 && rules.strikerOf(s.voice) !== (leads ? 'other-hand' : 'lead-hand');
+        const can = (s: HandStroke, leads: boolean, last: number): boolean =>
+          s.ms - last >= rules.limits.hand - 1e-6 && rules.strikerOf(s.voice) !== (leads ? 'other-hand' : 'lead-hand');
         const fewest = (i: number, lead: number, weak: number): number => {
           const s = byHand[i];
           if (!s) return 0;

@@ -58,14 +58,24 @@ function remembered<T>(of: (voice: VoiceName) => T): (voice: VoiceName) => T {
   };
 }
 
-export const rulesOf = ({ limits = HAND_LIMITS, kit }: Handed = {}): Rules => ({ limits, placeOf: remembered((voice) => placeOf(voice, kit)), strikerOf: remembered((voice) => strikerOf(voice, kit)) });
+export const rulesOf = ({ limits = HAND_LIMITS, kit }: Handed = {}): Rules => ({
+  limits,
+  placeOf: remembered((voice) => placeOf(voice, kit)),
+  strikerOf: remembered((voice) => strikerOf(voice, kit)),
+});
 
 /**
  * What it costs a hand to strike: the way it comes in the time there is, itself again in fast succession, crossing the other, and beats
  * that are the other hand's.
  * @param leads the leading hand @param own where it was @param other where the other hand is
  */
-export function costOf(stroke: HandStroke, leads: boolean, own: HandState, other: HandState, { limits, placeOf: placeFor, strikerOf: strikerFor }: Rules): number {
+export function costOf(
+  stroke: HandStroke,
+  leads: boolean,
+  own: HandState,
+  other: HandState,
+  { limits, placeOf: placeFor, strikerOf: strikerFor }: Rules,
+): number {
   const since = stroke.ms - own.ms;
   let cost = since < limits.hand - SLACK_MS || strikerFor(stroke.voice) === (leads ? 'other-hand' : 'lead-hand') ? IMPOSSIBLE : 0;
   const place = placeFor(stroke.voice);
@@ -128,7 +138,13 @@ function sharedOut<S extends HandStroke>(hands: readonly S[], rules: Rules): { l
   const refused = refusedBy(hands, leads, rules);
   if (refused.length === 0) return { leads, refused };
   const gone = new Set(refused);
-  return { leads: cheapest(hands.filter((s) => !gone.has(s)), rules), refused };
+  return {
+    leads: cheapest(
+      hands.filter((s) => !gone.has(s)),
+      rules,
+    ),
+    refused,
+  };
 }
 
 /** The strokes of a way that cost what nobody can. */
@@ -145,12 +161,24 @@ function refusedBy<S extends HandStroke>(hands: readonly S[], leads: ReadonlyMap
 }
 
 /** One entry a moment, by time. */
-function withRefused<S extends HandStroke>(conflicts: readonly Conflict<S>[], refused: readonly S[], strokes: readonly S[], rules: Rules): Conflict<S>[] {
+function withRefused<S extends HandStroke>(
+  conflicts: readonly Conflict<S>[],
+  refused: readonly S[],
+  strokes: readonly S[],
+  rules: Rules,
+): Conflict<S>[] {
   const moments = new Map(momentsOf(strokes).flatMap((moment) => moment.map((s) => [s, moment] as const)));
   const found = new Map(conflicts.map((c) => [moments.get(c.stroke), c]));
   for (const stroke of refused) {
     const moment = moments.get(stroke) as S[];
-    if (!found.has(moment)) found.set(moment, { kind: isTime(stroke.voice) ? 'busy' : 'too-fast', stroke, moment, among: moment.filter((s) => isByHand(rules.strikerOf(s.voice))), by: 'hand' });
+    if (!found.has(moment))
+      found.set(moment, {
+        kind: isTime(stroke.voice) ? 'busy' : 'too-fast',
+        stroke,
+        moment,
+        among: moment.filter((s) => isByHand(rules.strikerOf(s.voice))),
+        by: 'hand',
+      });
   }
   return [...found.values()].sort((a, b) => a.stroke.ms - b.stroke.ms);
 }
@@ -190,7 +218,12 @@ function cheapest<S extends HandStroke>(strokes: readonly S[], rules: Rules): Ma
 }
 
 /** A way one moment on: its first stroke by the leading hand or not, a second one by the other. */
-export function struck(way: Pick<Way, 'lead' | 'weak' | 'cost'>, moment: readonly HandStroke[], first: boolean, rules: Rules): Pick<Way, 'lead' | 'weak' | 'cost'> {
+export function struck(
+  way: Pick<Way, 'lead' | 'weak' | 'cost'>,
+  moment: readonly HandStroke[],
+  first: boolean,
+  rules: Rules,
+): Pick<Way, 'lead' | 'weak' | 'cost'> {
   let { lead, weak, cost } = way;
   moment.forEach((stroke, i) => {
     const leads = i === 0 ? first : !first;

@@ -31,7 +31,8 @@ export function homesOf({ hits }: Pick<Part, 'hits'>): Homes {
   return homes;
 }
 
-export const isDoubtful = ({ sure, decided }: Pick<Hit, 'sure' | 'decided'>): boolean => sure !== undefined && sure < SURE_ENOUGH && !decided;
+export const isDoubtful = ({ sure, decided }: Pick<Hit, 'sure' | 'decided'>): boolean =>
+  sure !== undefined && sure < SURE_ENOUGH && !decided;
 
 /** Hands on the columns to a list whose hits have the same homes in the same order. */
 export function carryHomes(from: readonly Hit[], to: readonly Hit[]): void {
@@ -40,14 +41,23 @@ export function carryHomes(from: readonly Hit[], to: readonly Hit[]): void {
 }
 
 /** A hit without what was read or decided of its home: what a new home starts from. */
-export function withoutReading<H extends Partial<Pick<Hit, 'sure' | 'other' | 'decided' | 'placed'>>>(hit: H): Omit<H, 'sure' | 'other' | 'decided' | 'placed'> {
+export function withoutReading<H extends Partial<Pick<Hit, 'sure' | 'other' | 'decided' | 'placed'>>>(
+  hit: H,
+): Omit<H, 'sure' | 'other' | 'decided' | 'placed'> {
   const { sure: _sure, other: _other, decided: _decided, placed: _placed, ...rest } = hit;
   return rest;
 }
 
 /** A hit moved in time with its lines. @param by ticks */
 export const shifted = <H extends Pick<Hit, 'tick' | 'home' | 'other'>>(hit: H, by: number): H =>
-  by === 0 ? hit : { ...hit, tick: ticks(hit.tick + by), home: ticks(hit.home + by), ...(hit.other === undefined ? {} : { other: ticks(hit.other + by) }) };
+  by === 0
+    ? hit
+    : {
+        ...hit,
+        tick: ticks(hit.tick + by),
+        home: ticks(hit.home + by),
+        ...(hit.other === undefined ? {} : { other: ticks(hit.other + by) }),
+      };
 
 /** The coarsest grid that has a line at a tick; undefined for lines of no grid, as those of five a quarter. */
 export function gridOfLine(map: MeterMap, line: Ticks): GridName | undefined {

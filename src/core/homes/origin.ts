@@ -41,7 +41,8 @@ export function findOrigin(part: Placed): OriginFinding {
   const triplets = concentrationOn(part, '1/8T');
   const best = triplets.concentration > sixteenths.concentration ? triplets : sixteenths;
   const step = stepOf(best.grid);
-  const far = best.concentration >= CONCENTRATED && Math.abs(best.offset) >= NEGLIGIBLE * step && Math.abs(best.offset) <= stepOf('1/16') / 2;
+  const far =
+    best.concentration >= CONCENTRATED && Math.abs(best.offset) >= NEGLIGIBLE * step && Math.abs(best.offset) <= stepOf('1/16') / 2;
   if (!far) return { ...best, offset: ticks(0), share: 0 };
   const { moved, unmoved } = sharesOf(part, best);
   return moved >= LEAST_SHARE && unmoved < MOST_UNMOVED ? { ...best, share: moved } : { ...best, offset: ticks(0), share: moved };

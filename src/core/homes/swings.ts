@@ -95,12 +95,26 @@ type Measured = Pick<Part, 'hits' | 'meter' | 'origin'>;
  * @param times where they sound, in ticks; as written without it
  * @param isAsked hits by index; all without it
  */
-export function foundSwings(part: Measured, times: ArrayLike<number> = columnsOfHits(part.hits).ticks, isAsked: (index: number) => boolean = () => true): Swings | null {
-  return swingsOnLines(part, Float64Array.from(part.hits, (hit) => hit.home), times, isAsked);
+export function foundSwings(
+  part: Measured,
+  times: ArrayLike<number> = columnsOfHits(part.hits).ticks,
+  isAsked: (index: number) => boolean = () => true,
+): Swings | null {
+  return swingsOnLines(
+    part,
+    Float64Array.from(part.hits, (hit) => hit.home),
+    times,
+    isAsked,
+  );
 }
 
 /** The same for hits that belong to other lines than their homes. @param homes the line of each hit, in ticks */
-export function swingsOnLines(part: Measured, homes: Float64Array, times: ArrayLike<number>, isAsked: (index: number) => boolean): Swings | null {
+export function swingsOnLines(
+  part: Measured,
+  homes: Float64Array,
+  times: ArrayLike<number>,
+  isAsked: (index: number) => boolean,
+): Swings | null {
   const strokes = mainStrokes(part, homes, isAsked);
   const [eighths, sixteenths] = [ofDivision(part, homes, times, strokes, '1/8'), ofDivision(part, homes, times, strokes, '1/16')];
   const best = !sixteenths || (eighths && eighths.gain > sixteenths.gain) ? eighths : sixteenths;
@@ -124,7 +138,13 @@ function mainStrokes({ hits }: Measured, homes: Float64Array, isAsked: (index: n
   return rows;
 }
 
-function ofDivision(part: Measured, homes: Float64Array, times: ArrayLike<number>, rows: ReadonlyMap<string, readonly number[]>, division: Swings['division']): { gain: number; swings: Swings } | null {
+function ofDivision(
+  part: Measured,
+  homes: Float64Array,
+  times: ArrayLike<number>,
+  rows: ReadonlyMap<string, readonly number[]>,
+  division: Swings['division'],
+): { gain: number; swings: Swings } | null {
   const map = meterMapOf(part);
   const pair = division === '1/8' ? TICKS_PER_QUARTER : TICKS_PER_QUARTER / 2;
   const found = [...rows].map(([row, indices]) => {
@@ -137,7 +157,8 @@ function ofDivision(part: Measured, homes: Float64Array, times: ArrayLike<number
       if (place === 0) {
         firsts++;
         lean += (times[i] as number) - home;
-      } else if (place === pair / 2 && home - place + pair <= bar.start + bar.length) seconds.push({ bar: bar.index, place: (times[i] as number) - (home - place) });
+      } else if (place === pair / 2 && home - place + pair <= bar.start + bar.length)
+        seconds.push({ bar: bar.index, place: (times[i] as number) - (home - place) });
     }
     return { row, firsts, lean: firsts > 0 ? lean / firsts : 0, seconds };
   });
@@ -145,8 +166,12 @@ function ofDivision(part: Measured, homes: Float64Array, times: ArrayLike<number
   const anchored = found.some(isEnough);
   const enough = anchored ? found.filter(isEnough) : found.filter(({ seconds }) => seconds.length >= FEWEST_SECONDS);
   // Leave out straight rows: they would pull the average towards 50 %.
-  const used = enough.filter(({ lean, seconds }) => (seconds.reduce((sum, s) => sum + s.place, 0) / seconds.length - (anchored ? lean : 0)) / pair >= STRAIGHT_UP_TO);
-  const seconds = used.flatMap(({ row, lean, seconds: own }) => own.map(({ bar, place }): Second => ({ row, bar, percent: ((place - (anchored ? lean : 0)) / pair) * 100 })));
+  const used = enough.filter(
+    ({ lean, seconds }) => (seconds.reduce((sum, s) => sum + s.place, 0) / seconds.length - (anchored ? lean : 0)) / pair >= STRAIGHT_UP_TO,
+  );
+  const seconds = used.flatMap(({ row, lean, seconds: own }) =>
+    own.map(({ bar, place }): Second => ({ row, bar, percent: ((place - (anchored ? lean : 0)) / pair) * 100 })),
+  );
   if (seconds.length < FEWEST_SECONDS) return null;
   const whole = measured(seconds);
   if (whole.percent < SWING_LIMITS[0] || whole.percent > SWING_LIMITS[1] || (!anchored && whole.percent < WITHOUT_FIRSTS)) return null;
@@ -164,4 +189,5 @@ function ofDivision(part: Measured, homes: Float64Array, times: ArrayLike<number
 }
 
 /** How much a bar swings, 1-based: as its own group does, else as the whole. */
-export const swingAt = ({ bars, whole }: Swings, bar: number): number => (bars.find((b) => bar >= b.fromBar && bar <= b.toBar) ?? whole).percent;
+export const swingAt = ({ bars, whole }: Swings, bar: number): number =>
+  (bars.find((b) => bar >= b.fromBar && bar <= b.toBar) ?? whole).percent;

@@ -27,7 +27,10 @@ export function hitsInRange(part: Pick<Part, 'hits' | 'meter' | 'origin' | 'bars
 }
 
 /** The whole bars that the homes of some hits span; null without hits. */
-export function barsOfHits(part: Pick<Part, 'hits' | 'meter' | 'origin' | 'bars'>, ids: ReadonlySet<HitId>): { from: number; to: number } | null {
+export function barsOfHits(
+  part: Pick<Part, 'hits' | 'meter' | 'origin' | 'bars'>,
+  ids: ReadonlySet<HitId>,
+): { from: number; to: number } | null {
   const homes = homesOf(part);
   let from = Infinity;
   let to = -Infinity;

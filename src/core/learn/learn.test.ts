@@ -13,7 +13,15 @@ const offsets = (steps: readonly GrooveStep[]): number[] => steps.map((s) => s.o
 test('offsets are medians, levels go by each voice’s own mean, empty steps lie between their neighbours', () => {
   // Two bars; a quarter of a 1/16 is 0.0625 quarters.
   const part = smallPart(
-    [['hat-closed', 0, 80], ['hat-closed', 1.0625, 40], ['kick', 0, 100], ['hat-closed', 4, 80], ['hat-closed', 5.03125, 40], ['kick', 6.96875, 50], ['hat-closed', 7.98, 60]],
+    [
+      ['hat-closed', 0, 80],
+      ['hat-closed', 1.0625, 40],
+      ['kick', 0, 100],
+      ['hat-closed', 4, 80],
+      ['hat-closed', 5.03125, 40],
+      ['kick', 6.96875, 50],
+      ['hat-closed', 7.98, 60],
+    ],
     { bars: 2 },
   );
   const { steps, beats, stepsPerBeat, meter: m } = learnGroove(part, { stepsPerBeat: 4 });
@@ -35,34 +43,71 @@ test('offsets are medians, levels go by each voice’s own mean, empty steps lie
 });
 
 test('dead straight: offsets 0, no fit; chosen voices alone; nothing to learn is an error', () => {
-  const part = smallPart([['kick', 0, 100], ['snare', 1.1, 90]]);
+  const part = smallPart([
+    ['kick', 0, 100],
+    ['snare', 1.1, 90],
+  ]);
   expect(learnGroove(part, { voices: ['kick'] })).toMatchObject({ fit: null });
   expect(learnGroove(part, { voices: ['snare'] }).fit).toBeCloseTo(1, 12);
   expect(() => learnGroove(part, { voices: ['rim'] })).toThrow(expect.objectContaining({ code: 'nothing-to-learn' }));
 });
 
 test('7/8: fourteen sixteenths; a hit just before the bar line is an early step 0', () => {
-  const groove = learnGroove(smallPart([['snare', 3.47, 90], ['kick', 1, 90]], { ...meter(7, 8), bars: 2 }));
+  const groove = learnGroove(
+    smallPart(
+      [
+        ['snare', 3.47, 90],
+        ['kick', 1, 90],
+      ],
+      { ...meter(7, 8), bars: 2 },
+    ),
+  );
   expect([groove.beats, groove.steps.length]).toEqual([3.5, 14]);
   expect(groove.steps[0]).toMatchObject({ offset: expect.closeTo(-0.12, 4), n: 1 });
 });
 
 test('half a bar: the bar folds twice; two bars run on', () => {
-  const part = smallPart([['kick', 0.025, 90], ['kick', 2.05, 90], ['snare', 5, 90]], { bars: 2 });
+  const part = smallPart(
+    [
+      ['kick', 0.025, 90],
+      ['kick', 2.05, 90],
+      ['snare', 5, 90],
+    ],
+    { bars: 2 },
+  );
   expect(learnGroove(part, { beats: 2 }).steps[0]).toMatchObject({ offset: expect.closeTo(0.15, 6), n: 2 });
-  expect(learnGroove(part, { beats: 8 }).steps.map((s) => s.n).flatMap((n, i) => (n > 0 ? [i] : []))).toEqual([0, 8, 20]);
+  expect(
+    learnGroove(part, { beats: 8 })
+      .steps.map((s) => s.n)
+      .flatMap((n, i) => (n > 0 ? [i] : [])),
+  ).toEqual([0, 8, 20]);
 });
 
 describe('what a part was performed with comes back', () => {
-  const steps = Array.from({ length: 16 }, (_, i): GrooveStep => ({ offset: [0, 0.12, 0.03, 0.15][i % 4]! + (i === 4 ? 0.09 : 0), level: [1.15, 0.85, 1.05, 0.95][i % 4]!, n: 1 }));
+  const steps = Array.from({ length: 16 }, (_, i): GrooveStep => ({
+    offset: [0, 0.12, 0.03, 0.15][i % 4]! + (i === 4 ? 0.09 : 0),
+    level: [1.15, 0.85, 1.05, 0.95][i % 4]!,
+    n: 1,
+  }));
   const groove: Groove = { format: 'nod-sway/groove@1', name: 'known', meter: [4, 4], beats: 4, stepsPerBeat: 4, steps };
   const bars = 16;
   const places = (every: number): number[] => Array.from({ length: (bars * 16) / every }, (_, i) => (i * every) / 4);
-  const rows: [string, number, number][] = [...places(1).map((q): [string, number, number] => ['hat-closed', q, 70]), ...places(2).map((q): [string, number, number] => ['kick', q, 98]), ...places(1).map((q): [string, number, number] => ['snare', q, 34])];
+  const rows: [string, number, number][] = [
+    ...places(1).map((q): [string, number, number] => ['hat-closed', q, 70]),
+    ...places(2).map((q): [string, number, number] => ['kick', q, 98]),
+    ...places(1).map((q): [string, number, number] => ['snare', q, 34]),
+  ];
   const played = (noiseMs: number): Part => {
-    const base = smallPart(rows, { bars, tempo: [{ tick: ticks(0), microsecondsPerQuarter: 600_000 }], feel: { ...EMPTY_FEEL, moves: [{ kind: 'groove', groove, lean: 1, level: 1 }] } });
+    const base = smallPart(rows, {
+      bars,
+      tempo: [{ tick: ticks(0), microsecondsPerQuarter: 600_000 }],
+      feel: { ...EMPTY_FEEL, moves: [{ kind: 'groove', groove, lean: 1, level: 1 }] },
+    });
     const normal = normalStream(randomStream(5));
-    return { ...base, hits: base.hits.map((h) => ({ ...h, ...(noiseMs > 0 ? { nudge: { ms: milliseconds(noiseMs * normal()), velocity: 0 } } : {}) })) };
+    return {
+      ...base,
+      hits: base.hits.map((h) => ({ ...h, ...(noiseMs > 0 ? { nudge: { ms: milliseconds(noiseMs * normal()), velocity: 0 } } : {}) })),
+    };
   };
 
   test('without noise: offsets within 1 % of a step, fit over 0.95', () => {
@@ -77,7 +122,11 @@ describe('what a part was performed with comes back', () => {
     const learnt = learnGroove(part, { perVoice: true }, performPart(part));
     // A step of 1/16 at 100 BPM is 150 ms.
     offsets(learnt.steps).forEach((o, i) => expect(Math.abs(o - steps[i]!.offset) * 150).toBeLessThan(2.5));
-    for (const [voice, usual] of [['hat-closed', 1], ['snare', 1], ['kick', 1.1]] as const) {
+    for (const [voice, usual] of [
+      ['hat-closed', 1],
+      ['snare', 1],
+      ['kick', 1.1],
+    ] as const) {
       learnt.voices![voice]!.forEach((s, i) => s.n > 0 && expect(Math.abs(s.level / (steps[i]!.level / usual) - 1)).toBeLessThan(0.03));
     }
     const spreads = learnt.steps.map((s) => s.spreadMs!);

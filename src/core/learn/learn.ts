@@ -10,7 +10,6 @@ import { MOST_LEVEL, MOST_OFFSET, type Groove, type GrooveStep } from '../model/
 import { stepCount } from '../groove/steps';
 import { lessonsByVoice, lessonsOf, type Lesson } from './lessons';
 
-
 export interface LearnOptions {
   name?: string;
   /** Learn from these alone; from all voices without it. */
@@ -40,7 +39,8 @@ export interface Learnt {
  * @throws NamedError nothing-to-learn where no hit is left
  * @example learnGroove(part, { perVoice: true, stepsPerBeat: 4 })
  */
-export const learnGroove = (part: Part, options: LearnOptions = {}, performance: Performance = writtenPerformance(part)): Groove => learnWithLessons(part, options, performance).groove;
+export const learnGroove = (part: Part, options: LearnOptions = {}, performance: Performance = writtenPerformance(part)): Groove =>
+  learnWithLessons(part, options, performance).groove;
 
 /** {@link learnGroove}, with what each hit said. */
 export function learnWithLessons(part: Part, options: LearnOptions, performance: Performance): Learnt {

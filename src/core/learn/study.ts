@@ -58,7 +58,9 @@ export function studyGroove(part: Part, options: LearnOptions, performance: Perf
   const residuals = lessons.map((l) => (l.deviation - stepOf(l).offset) * (msPerStep(l) || typicalStepMs(lessons)));
   const sigma = SIGMA_OF_MEDIAN * median(residuals.map(Math.abs));
   const limit = Math.max(OUTLIER_MS, OUTLIER_SIGMAS * sigma);
-  const outliers = lessons.flatMap((l, i): Outlier[] => (Math.abs(residuals[i] as number) > limit ? [{ hit: l.hit, voice: l.voice, step: l.step, ms: residuals[i] as number }] : []));
+  const outliers = lessons.flatMap((l, i): Outlier[] =>
+    Math.abs(residuals[i] as number) > limit ? [{ hit: l.hit, voice: l.voice, step: l.step, ms: residuals[i] as number }] : [],
+  );
   const cells = [...grouped(lessons, (l) => `${groove.voices ? l.voice : ''} ${l.step}`).values()];
   const timing = verdictOf(cells, (l) => l.ms, STRAIGHT_MS, MEDIAN_EFFICIENCY);
   return {

@@ -64,4 +64,5 @@ export function kEnergy(samples: Float32Array, rate: number, frames = samples.le
 export const STROKE_SECONDS = 0.4;
 
 /** The K-weighted level of a stroke, in dB under a steady full-scale square: over its first 0.4 s. */
-export const strokeLevel = (samples: Float32Array, rate: number): number => 10 * Math.log10(kEnergy(samples, rate, Math.round(STROKE_SECONDS * rate)) / (STROKE_SECONDS * rate) + 1e-20);
+export const strokeLevel = (samples: Float32Array, rate: number): number =>
+  10 * Math.log10(kEnergy(samples, rate, Math.round(STROKE_SECONDS * rate)) / (STROKE_SECONDS * rate) + 1e-20);

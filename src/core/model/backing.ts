@@ -16,4 +16,8 @@ export interface Backing {
   muted?: boolean;
 }
 
-export const BACKING = { level: { min: -60, max: 6, usual: -6 }, offsetMs: { min: -200, max: 200 }, firstDownbeat: { min: -60, max: 600 } } as const;
+export const BACKING = {
+  level: { min: -60, max: 6, usual: -6 },
+  offsetMs: { min: -200, max: 200 },
+  firstDownbeat: { min: -60, max: 600 },
+} as const;

@@ -64,4 +64,6 @@ export function ownSoundsOf(sounds: readonly OwnSound[], recordings: Iterable<Sa
 }
 
 /** All recordings of some sounds, each once. */
-export const samplesOf = (sounds: readonly OwnSound[]): SampleId[] => [...new Set(sounds.flatMap((s) => s.layers.flatMap((l) => l.takes.map((t) => t.sample))))];
+export const samplesOf = (sounds: readonly OwnSound[]): SampleId[] => [
+  ...new Set(sounds.flatMap((s) => s.layers.flatMap((l) => l.takes.map((t) => t.sample)))),
+];

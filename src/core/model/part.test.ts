@@ -11,13 +11,30 @@ import { compareHits, type Hit, type Part } from './part';
 
 /** Random commands with random arguments, as a user would mix them. */
 const commandArbitrary: fc.Arbitrary<(part: Part) => Part> = fc.oneof(
-  fc.tuple(fc.nat(), fc.integer({ min: -140, max: 140 })).map(([n, d]) => (p: Part) => addVelocity(p, some(p, n), d)),
-  fc.tuple(fc.nat(), fc.integer({ min: -300, max: 300 })).map(([n, d]) => (p: Part) => addNudge(p, some(p, n), milliseconds(d))),
+  fc.tuple(fc.nat(), fc.integer({ min: -140, max: 140 })).map(
+    ([n, d]) =>
+      (p: Part) =>
+        addVelocity(p, some(p, n), d),
+  ),
+  fc.tuple(fc.nat(), fc.integer({ min: -300, max: 300 })).map(
+    ([n, d]) =>
+      (p: Part) =>
+        addNudge(p, some(p, n), milliseconds(d)),
+  ),
   fc.nat().map((n) => (p: Part) => removeHits(p, some(p, n))),
-  fc.tuple(fc.integer({ min: 0, max: 200000 }), fc.constantFrom('kick', 'rim')).map(([t, voice]) => (p: Part) => addHit(p, { id: `new${t}${voice}${p.hits.length}`, voice, tick: ticks(t), velocity: 90 })),
+  fc.tuple(fc.integer({ min: 0, max: 200000 }), fc.constantFrom('kick', 'rim')).map(
+    ([t, voice]) =>
+      (p: Part) =>
+        addHit(p, { id: `new${t}${voice}${p.hits.length}`, voice, tick: ticks(t), velocity: 90 }),
+  ),
   fc.nat().map((n) => (p: Part) => setGhost(p, some(p, n), n % 2 === 0)),
   fc.integer({ min: 10, max: 400 }).map((b) => (p: Part) => setTempo(p, bpm(b))),
-  fc.integer({ min: 20, max: 90 }).map((percent) => (p: Part) => (p.feel.moves[0]?.kind === 'swing' ? changeMove(p, 0, { percent }) : addMove(p, { kind: 'swing', division: '1/16', percent }))),
+  fc
+    .integer({ min: 20, max: 90 })
+    .map(
+      (percent) => (p: Part) =>
+        p.feel.moves[0]?.kind === 'swing' ? changeMove(p, 0, { percent }) : addMove(p, { kind: 'swing', division: '1/16', percent }),
+    ),
   fc.double({ min: -1, max: 2, noNaN: true }).map((s) => (p: Part) => setSway(p, s)),
   fc.integer({ min: -5000, max: 5000 }).map((o) => (p: Part) => setOrigin(p, ticks(o))),
   fc.constant((p: Part) => removeMove(p, 0)),
@@ -69,7 +86,11 @@ test('a command that changes nothing gives the same part back', () => {
 test('minus zero is kept as zero, as the store would give it back', () => {
   const part = smallPart([['kick', 0, 100]]);
   expect(Object.is(setSway({ ...part, feel: { ...part.feel, sway: 0.5 } }, -0).feel.sway, 0)).toBe(true);
-  const nudged = addNudge({ ...part, hits: part.hits.map((h) => ({ ...h, nudge: { ms: milliseconds(1), velocity: 4 } })) }, new Set(['h0']), milliseconds(-1.001));
+  const nudged = addNudge(
+    { ...part, hits: part.hits.map((h) => ({ ...h, nudge: { ms: milliseconds(1), velocity: 4 } })) },
+    new Set(['h0']),
+    milliseconds(-1.001),
+  );
   expect(Object.is(nudged.hits[0]?.nudge?.ms, 0)).toBe(true);
 });
 
@@ -86,7 +107,12 @@ test('a new hit takes the key of its voice’s other hits, and adds its row wher
 });
 
 test('a tempo set on a map of several keeps their proportion', () => {
-  const part = smallPart([], { tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }, { tick: ticks(9), microsecondsPerQuarter: 1_000_000 }] });
+  const part = smallPart([], {
+    tempo: [
+      { tick: ticks(0), microsecondsPerQuarter: 500_000 },
+      { tick: ticks(9), microsecondsPerQuarter: 1_000_000 },
+    ],
+  });
   expect(setTempo(part, bpm(60)).tempo.map((t) => t.microsecondsPerQuarter)).toEqual([1_000_000, 2_000_000]);
 });
 
@@ -98,18 +124,41 @@ test('moving the origin keeps the hits, and grows the part where the last one wo
 });
 
 test('ghosts: at most 45 and at most half of the voice’s 90th percentile; hats have none', () => {
-  expect(percentileOf(Uint32Array.from({ length: 128 }, (_, v) => (v > 0 && v <= 100 && v % 10 === 0 ? 1 : 0)), 0.9)).toBe(90);
+  expect(
+    percentileOf(
+      Uint32Array.from({ length: 128 }, (_, v) => (v > 0 && v <= 100 && v % 10 === 0 ? 1 : 0)),
+      0.9,
+    ),
+  ).toBe(90);
   const ghosts = (list: readonly Hit[]): boolean[] => list.map((h) => isGhost(h, ghostLimits(list)));
   const velocities = [100, 100, 100, 44, 46, 30];
   const hits = [...smallPart(velocities.map((v, i) => ['snare', i / 4, v] as const)).hits, ...smallPart([['hat-closed', 0, 10]]).hits];
   expect(ghosts(hits)).toEqual([false, false, false, true, false, true, false]);
   // A quiet voice: half of 60 is 30.
-  expect(ghosts(smallPart([['kick', 0, 60], ['kick', 1, 31], ['kick', 2, 30]]).hits)).toEqual([false, false, true]);
+  expect(
+    ghosts(
+      smallPart([
+        ['kick', 0, 60],
+        ['kick', 1, 31],
+        ['kick', 2, 30],
+      ]).hits,
+    ),
+  ).toEqual([false, false, true]);
 });
 
 test('of hits at one place all but the loudest are duplicates', () => {
-  const part = smallPart([['snare', 1, 90], ['snare', 1, 100], ['snare', 1, 100], ['kick', 1, 80], ['snare', 2, 80]]);
+  const part = smallPart([
+    ['snare', 1, 90],
+    ['snare', 1, 100],
+    ['snare', 1, 100],
+    ['kick', 1, 80],
+    ['snare', 2, 80],
+  ]);
   const all = new Set(part.hits.map((h) => h.id));
   expect([...duplicatesIn(part, all)].sort()).toEqual(['h0', 'h2']);
-  expect(removeHits(part, duplicatesIn(part, all)).hits.map((h) => h.id).sort()).toEqual(['h1', 'h3', 'h4']);
+  expect(
+    removeHits(part, duplicatesIn(part, all))
+      .hits.map((h) => h.id)
+      .sort(),
+  ).toEqual(['h1', 'h3', 'h4']);
 });

@@ -29,10 +29,23 @@ export interface Target {
   tracks: 'one' | 'rows';
 }
 
-export const TARGET = { channel: { min: 1, max: 16 }, offsetMs: { min: -200, max: 500 }, noteMs: { min: 1, max: 2000 }, from: { min: 0, max: 127 } } as const;
+export const TARGET = {
+  channel: { min: 1, max: 16 },
+  offsetMs: { min: -200, max: 500 },
+  noteMs: { min: 1, max: 2000 },
+  from: { min: 0, max: 127 },
+} as const;
 
 /** What leaves where no target was chosen: the hits as they are. */
-export const NO_TARGET: Target = { name: 'as it is', keys: { kind: 'hits' }, channel: 10, curve: STRAIGHT_CURVE, offsetMs: 0, noteMs: null, tracks: 'one' };
+export const NO_TARGET: Target = {
+  name: 'as it is',
+  keys: { kind: 'hits' },
+  channel: 10,
+  curve: STRAIGHT_CURVE,
+  offsetMs: 0,
+  noteMs: null,
+  tracks: 'one',
+};
 
 /** The length that drums get where it is to be fixed. */
 export const USUAL_NOTE_MS = 60;

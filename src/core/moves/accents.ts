@@ -29,7 +29,10 @@ const applyAccents: ApplyMove<AccentsMove> = (move, { hits, written, range, loud
   const salted = mix(seed, SALT.jitter);
   for (let i = range.from; i < range.to; i++) {
     if (written.chokes[i] === 1 || !inScope(i)) continue;
-    const level = levels.length === 1 ? (levels[0] as number) : (levels[stepInCycle(map, ticks(written.ticks[i] as number), step, levels.length)] as number);
+    const level =
+      levels.length === 1
+        ? (levels[0] as number)
+        : (levels[stepInCycle(map, ticks(written.ticks[i] as number), step, levels.length)] as number);
     const contrasted = clamp(((loudness[i] as number) - pivot) * contrast + pivot, 1, 127);
     const draw = hashes ? (2 * evenOf(mix(salted, hashes[i] as number)) - 1) * jitter : 0;
     loudness[i] = clamp(contrasted * scale * (1 + depth * (level - 1)) + add + draw, floor, ceiling);

@@ -7,7 +7,8 @@ import { MOVES } from './all';
 
 const eighths = smallPart(Array.from({ length: 8 }, (_, i) => ['hat-closed', i / 2, 90] as const));
 const sixteenths = smallPart(Array.from({ length: 16 }, (_, i) => ['hat-closed', i / 4, 90] as const));
-const first = (kind: MoveKind, part = sixteenths, loopBars = 4) => firstMove(specOf(MOVES, kind), part, { loopBars, groove: HOUSE_GROOVES[1]! });
+const first = (kind: MoveKind, part = sixteenths, loopBars = 4) =>
+  firstMove(specOf(MOVES, kind), part, { loopBars, groove: HOUSE_GROOVES[1]! });
 
 test('a swing takes eighths where nothing stands between them, else sixteenths', () => {
   expect(first('swing', eighths)).toMatchObject({ division: '1/8', percent: 60 });
@@ -15,7 +16,9 @@ test('a swing takes eighths where nothing stands between them, else sixteenths',
 });
 
 test('humanizing takes the largest span that divides the loop', () => {
-  expect([8, 4, 6, 2, 3, 1].map((bars) => first('humanize', sixteenths, bars))).toEqual([4, 4, 2, 2, 1, 1].map((span) => expect.objectContaining({ span })));
+  expect([8, 4, 6, 2, 3, 1].map((bars) => first('humanize', sixteenths, bars))).toEqual(
+    [4, 4, 2, 2, 1, 1].map((span) => expect.objectContaining({ span })),
+  );
 });
 
 test.each(MOVES.map((m) => m.kind).filter((k) => k !== 'quantize' && k !== 'apart' && k !== 'timbre'))('a first %s is heard', (kind) => {

@@ -27,7 +27,10 @@ const BY_KIND: { readonly [K in MoveKind]: MoveSpec<Extract<Move, { kind: K }>> 
 export const MOVES = Object.values(BY_KIND) as unknown as readonly MoveSpec[];
 
 /** What the moves of a feel that are on cost, in plain moves. */
-export const weightOf = ({ moves }: Pick<Feel, 'moves'>): number => moves.reduce((sum, move) => sum + (move.on === false ? 0 : (BY_KIND[move.kind].weight ?? 1)), 0);
+export const weightOf = ({ moves }: Pick<Feel, 'moves'>): number =>
+  moves.reduce((sum, move) => sum + (move.on === false ? 0 : (BY_KIND[move.kind].weight ?? 1)), 0);
 
 /** What members are where they are not given, by kind. */
-export const DEFAULT_MOVES = Object.fromEntries(MOVES.map((spec) => [spec.kind, spec.plain])) as unknown as { readonly [K in Exclude<MoveKind, 'groove'>]: Extract<Move, { kind: K }> };
+export const DEFAULT_MOVES = Object.fromEntries(MOVES.map((spec) => [spec.kind, spec.plain])) as unknown as {
+  readonly [K in Exclude<MoveKind, 'groove'>]: Extract<Move, { kind: K }>;
+};

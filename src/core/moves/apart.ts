@@ -14,7 +14,8 @@ export function groupOf(voice: VoiceName): ApartGroup {
 }
 
 /** Ranks of the groups: the named ones first, the rest in the usual order. */
-const ranksOf = (order: readonly ApartGroup[]): Map<ApartGroup, number> => new Map([...new Set([...order, ...APART_GROUPS])].map((group, i) => [group, i]));
+const ranksOf = (order: readonly ApartGroup[]): Map<ApartGroup, number> =>
+  new Map([...new Set([...order, ...APART_GROUPS])].map((group, i) => [group, i]));
 
 /** Sets hits of different voices on one line apart, from the first to the last `ms`, a little more or less at each home. */
 const applyApart: ApplyMove<ApartMove> = ({ ms, order, by }, { hits, range, times, lines, homes, tempo }, inScope, seed) => {
@@ -38,7 +39,9 @@ const applyApart: ApplyMove<ApartMove> = ({ ms, order, by }, { hits, range, time
       keys.set(voice, Math.min(key, keys.get(voice) ?? key));
     }
     if (keys.size < 2) continue;
-    const voices = [...keys].sort(([a, keyA], [b, keyB]) => (ranks.get(groupOf(a)) as number) - (ranks.get(groupOf(b)) as number) || keyA - keyB).map(([voice]) => voice);
+    const voices = [...keys]
+      .sort(([a, keyA], [b, keyB]) => (ranks.get(groupOf(a)) as number) - (ranks.get(groupOf(b)) as number) || keyA - keyB)
+      .map(([voice]) => voice);
     const r = 0.7 + 0.6 * evenOf(mixLong(salted, home));
     const shift = new Map(voices.map((voice, k) => [voice, (k / (voices.length - 1) - 0.5) * ms * r]));
     for (const i of indices) times[i] = tempo.shift(ticks(times[i] as number), milliseconds(shift.get((hits[i] as Hit).voice) as number));

@@ -41,7 +41,11 @@ export function grooveAt(map: MeterMap, groove: Groove, steps: readonly GrooveSt
 }
 
 /** Adds a groove's offsets and levels, by the line that a hit is on: all hits of a line move alike, and keep their own leans. */
-const applyGroove: ApplyMove<GrooveMove> = ({ groove, lean, level, at }, { hits, written, lines, range, times, loudness, map }, inScope) => {
+const applyGroove: ApplyMove<GrooveMove> = (
+  { groove, lean, level, at },
+  { hits, written, lines, range, times, loudness, map },
+  inScope,
+) => {
   const places = at === 'written' ? written.ticks : lines;
   const step = TICKS_PER_QUARTER / groove.stepsPerBeat;
   const { numbers } = voiceNumbers(hits);

@@ -8,7 +8,9 @@ const sixteenths = smallPart(Array.from({ length: 8 }, (_, i) => ['snare', i / 4
 test('the leading hand is louder than the other; feet and times stay', () => {
   const kicked = smallPart([...sixteenths.hits.map((h) => [h.voice, h.tick / 80640, 100] as const), ['kick', 0, 100] as const]);
   const felt = performPart({ ...kicked, feel: { ...kicked.feel, moves: [{ kind: 'hands', lead: 1.1, weak: 0.9, firstOfTwo: 1 }] } });
-  expect(kicked.hits.map((h, i) => [h.voice, felt.velocities[i]])).toEqual(kicked.hits.map((h) => [h.voice, h.voice === 'kick' ? 100 : (h.tick / 80640) % 0.5 === 0 ? 110 : 90]));
+  expect(kicked.hits.map((h, i) => [h.voice, felt.velocities[i]])).toEqual(
+    kicked.hits.map((h) => [h.voice, h.voice === 'kick' ? 100 : (h.tick / 80640) % 0.5 === 0 ? 110 : 90]),
+  );
   expect([...felt.ticks]).toEqual(kicked.hits.map((h) => h.tick));
 });
 

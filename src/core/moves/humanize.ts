@@ -37,7 +37,13 @@ function linesOfHomes(homes: Float64Array, map: MeterMap): Uint8Array {
 }
 
 /** Human drift: a slow 1/f curve of the whole kit and each hit's own scatter, mixed by `memory` at unit deviation. */
-const applyHumanize: ApplyMove<HumanizeMove> = ({ timingMs, velocityPercent, memory, anchor, span, limit }, { part, hits, written, range, times, loudness, lines: current, homes, map, tempo }, inScope, seed, slow) => {
+const applyHumanize: ApplyMove<HumanizeMove> = (
+  { timingMs, velocityPercent, memory, anchor, span, limit },
+  { part, hits, written, range, times, loudness, lines: current, homes, map, tempo },
+  inScope,
+  seed,
+  slow,
+) => {
   const draws = humanDraws(hits, map, seed, span, slow, part.round && range);
   const lines = linesOfHomes(limit === 'clip' ? homes.ticks : current, map);
   /** How much a line is spared: bar lines by the whole anchor, beat lines by half of it. */
@@ -64,7 +70,14 @@ const SPANS = [4, 2, 1] as const;
 
 export const humanizeMove: MoveSpec<HumanizeMove> = {
   kind: 'humanize',
-  members: { timingMs: number(0, 80), velocityPercent: number(0, 40), memory: number(0, 1), anchor: number(0, 1), span: whole(1, 32), limit: optional(choice(['mirror', 'clip'])) },
+  members: {
+    timingMs: number(0, 80),
+    velocityPercent: number(0, 40),
+    memory: number(0, 1),
+    anchor: number(0, 1),
+    span: whole(1, 32),
+    limit: optional(choice(['mirror', 'clip'])),
+  },
   plain: { kind: 'humanize', timingMs: 4, velocityPercent: 8, memory: 0.4, anchor: 0.5, span: 4 },
   first: (_part, { loopBars }) => ({ span: SPANS.find((n) => loopBars % n === 0) ?? 1 }),
   // Of the first format, so that the same seed keeps the same dice.

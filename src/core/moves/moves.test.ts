@@ -15,7 +15,11 @@ const STEP = Q / 4;
 const MS = Q / 500;
 
 const feelOf = (...moves: Move[]): Feel => ({ ...EMPTY_FEEL, moves });
-const at = (...hits: (readonly [voice: string, tick: number, velocity: number])[]): Part => smallPart(hits.map(([voice, tick, v]) => [voice, tick / Q, v] as const), { bars: 4 });
+const at = (...hits: (readonly [voice: string, tick: number, velocity: number])[]): Part =>
+  smallPart(
+    hits.map(([voice, tick, v]) => [voice, tick / Q, v] as const),
+    { bars: 4 },
+  );
 const timesOf = (part: Part, ...moves: Move[]): number[] => [...performPart({ ...part, feel: feelOf(...moves) }).ticks];
 const velocitiesOf = (part: Part, ...moves: Move[]): number[] => [...performPart({ ...part, feel: feelOf(...moves) }).velocities];
 const near = (found: number[], wanted: number[]) => {
@@ -24,7 +28,12 @@ const near = (found: number[], wanted: number[]) => {
 };
 
 describe('quantize', () => {
-  const tighten = (change: Partial<QuantizeMove> = {}): QuantizeMove => ({ ...DEFAULT_MOVES.quantize, strength: 0.65, outer: 0.6, ...change });
+  const tighten = (change: Partial<QuantizeMove> = {}): QuantizeMove => ({
+    ...DEFAULT_MOVES.quantize,
+    strength: 0.65,
+    outer: 0.6,
+    ...change,
+  });
 
   test('full strength up to 0.8 of the window, falling to 0 at its end, nothing beyond or exactly between', () => {
     // h = 10080, window 6048, full up to 4838.4. At 5500: e = 0.65 x 548 / 1209.6.
@@ -50,7 +59,10 @@ describe('quantize', () => {
 
   test('swung lines: the second of a pair lies at 60 % of it, the gap on either side differs', () => {
     // 1.2 steps: 24192. A hit at 24000 is 192 early, one at 30000 is 5808 late with h = (40320 - 24192) / 2 = 8064.
-    near(timesOf(at(['snare', 24000, 90], ['kick', 30000, 90]), tighten({ swingPercent: 60, strength: 0.5, outer: 1 })), [24192 - 96, 24192 + 2904]);
+    near(timesOf(at(['snare', 24000, 90], ['kick', 30000, 90]), tighten({ swingPercent: 60, strength: 0.5, outer: 1 })), [
+      24192 - 96,
+      24192 + 2904,
+    ]);
   });
 
   test('a flam moves as one, by the shift of its loudest', () => {
@@ -75,7 +87,13 @@ describe('quantize', () => {
 
 test('lay: the same real time at any tempo', () => {
   near(timesOf(at(['kick', STEP, 90]), { kind: 'lay', ms: 10 }), [STEP + 10 * MS]);
-  const slow: Part = { ...at(['kick', 0, 90], ['kick', 2 * Q, 90]), tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }, { tick: ticks(Q), microsecondsPerQuarter: 1_000_000 }] };
+  const slow: Part = {
+    ...at(['kick', 0, 90], ['kick', 2 * Q, 90]),
+    tempo: [
+      { tick: ticks(0), microsecondsPerQuarter: 500_000 },
+      { tick: ticks(Q), microsecondsPerQuarter: 1_000_000 },
+    ],
+  };
   near(timesOf(slow, { kind: 'lay', ms: -20 }), [-20 * MS, 2 * Q - 10 * MS]);
 });
 
@@ -95,7 +113,10 @@ describe('groove', () => {
     const g = groove({ 1: { offset: 0.12, level: 0.5 } });
     const part = at(['snare', STEP, 100], ['kick', STEP / 2, 100], ['clap', STEP * 1.4, 100]);
     const written = { ...use(g), at: 'written' } as Move;
-    near(timesOf(part, written).sort((a, b) => a - b), [STEP / 2 + 0.06 * STEP, STEP * 1.12, STEP * 1.4 + 0.6 * 0.12 * STEP]);
+    near(
+      timesOf(part, written).sort((a, b) => a - b),
+      [STEP / 2 + 0.06 * STEP, STEP * 1.12, STEP * 1.4 + 0.6 * 0.12 * STEP],
+    );
     expect(velocitiesOf(part, written)).toEqual([50, 50, 50]);
     near(timesOf(at(['snare', STEP, 100]), use(g, 0.5)), [STEP * 1.06]);
     expect(velocitiesOf(at(['snare', STEP, 100]), use(g, 1, 0.5))).toEqual([75]);
@@ -105,21 +126,47 @@ describe('groove', () => {
 
   test('a voice of its own, and a groove of two bars that runs on over the bar line', () => {
     const g = groove({}, 4, { voices: { kick: groove({ 2: { offset: -0.1 } }).steps } });
-    near(timesOf(at(['kick', 2 * STEP, 90], ['snare', 2 * STEP, 90]), use(g)).sort((a, b) => a - b), [1.9 * STEP, 2 * STEP]);
-    near(timesOf(at(['kick', 4 * STEP, 90], ['kick', 20 * STEP, 90], ['kick', 36 * STEP, 90]), use(groove({ 20: { offset: 0.2 } }, 8))), [4 * STEP, 20.2 * STEP, 36 * STEP]);
+    near(
+      timesOf(at(['kick', 2 * STEP, 90], ['snare', 2 * STEP, 90]), use(g)).sort((a, b) => a - b),
+      [1.9 * STEP, 2 * STEP],
+    );
+    near(timesOf(at(['kick', 4 * STEP, 90], ['kick', 20 * STEP, 90], ['kick', 36 * STEP, 90]), use(groove({ 20: { offset: 0.2 } }, 8))), [
+      4 * STEP,
+      20.2 * STEP,
+      36 * STEP,
+    ]);
   });
 
   test('where a bar cuts the groove off, the last step leads to step 0 of the next round; shorter ones restart', () => {
-    const inThree: Part = { ...at(['kick', 11.5 * STEP, 90], ['kick', 12 * STEP, 90]), meter: [{ tick: ticks(0), numerator: 3, denominator: 4 }] };
+    const inThree: Part = {
+      ...at(['kick', 11.5 * STEP, 90], ['kick', 12 * STEP, 90]),
+      meter: [{ tick: ticks(0), numerator: 3, denominator: 4 }],
+    };
     near(timesOf(inThree, use(groove({ 0: { offset: 0.2 } }))), [11.6 * STEP, 12.2 * STEP]);
-    near(timesOf(at(['kick', 2 * STEP, 90], ['kick', 6 * STEP, 90], ['kick', 16 * STEP, 90]), use(groove({ 2: { offset: 0.1 } }, 1))), [2.1 * STEP, 6.1 * STEP, 16 * STEP]);
+    near(timesOf(at(['kick', 2 * STEP, 90], ['kick', 6 * STEP, 90], ['kick', 16 * STEP, 90]), use(groove({ 2: { offset: 0.1 } }, 1))), [
+      2.1 * STEP,
+      6.1 * STEP,
+      16 * STEP,
+    ]);
   });
 });
 
 test('ghosts alone aligned to triplets land on the triplets, however far they were', () => {
   const third = 80640 / 3;
-  const base = smallPart([['snare', 0, 100], ['snare', 0.5, 30], ['snare', 0.85, 30], ['snare', 1, 100]]);
-  const part: Part = { ...base, hits: base.hits.map((h) => (h.velocity === 30 ? { ...h, ghost: true } : h)), feel: { ...EMPTY_FEEL, moves: [{ ...DEFAULT_MOVES.quantize, grid: '1/8T', strength: 1, outer: 1, scope: { voices: ['snare'], ghosts: 'only' } }] } };
+  const base = smallPart([
+    ['snare', 0, 100],
+    ['snare', 0.5, 30],
+    ['snare', 0.85, 30],
+    ['snare', 1, 100],
+  ]);
+  const part: Part = {
+    ...base,
+    hits: base.hits.map((h) => (h.velocity === 30 ? { ...h, ghost: true } : h)),
+    feel: {
+      ...EMPTY_FEEL,
+      moves: [{ ...DEFAULT_MOVES.quantize, grid: '1/8T', strength: 1, outer: 1, scope: { voices: ['snare'], ghosts: 'only' } }],
+    },
+  };
   // The first ghost is exactly between the triplets at 1/3 and 2/3: it stays until it is decided; the other lands on the beat, or on 2/3.
   const at = performPart(part).ticks;
   expect([at[0], at[3]]).toEqual([0, 80640]);
@@ -128,7 +175,14 @@ test('ghosts alone aligned to triplets land on the triplets, however far they we
 
 describe('humanize', () => {
   const sixteenths = (n: number): Part => at(...Array.from({ length: n }, (_, i) => ['hat-closed', i * STEP, 80] as const));
-  const drift = (change: object = {}): Move => ({ ...DEFAULT_MOVES.humanize, timingMs: 5, velocityPercent: 5, memory: 0.7, seed: 7, ...change });
+  const drift = (change: object = {}): Move => ({
+    ...DEFAULT_MOVES.humanize,
+    timingMs: 5,
+    velocityPercent: 5,
+    memory: 0.7,
+    seed: 7,
+    ...change,
+  });
   const leans = (part: Part, move: Move): number[] => timesOf(part, move).map((t, i) => (t - (part.hits[i] as Hit).tick) / MS);
 
   test('the anchor spares bar lines wholly and beat lines half', () => {
@@ -155,7 +209,12 @@ describe('humanize', () => {
     const [lowest, highest] = [2, 64];
     const power = new Float64Array(highest + 1);
     const wave = Float64Array.from({ length: N }, (_, i) => Math.cos((2 * Math.PI * i) / N));
-    const correlation = new Map([[1, 0], [4, 0], [16, 0], [64, 0]]);
+    const correlation = new Map([
+      [1, 0],
+      [4, 0],
+      [16, 0],
+      [64, 0],
+    ]);
     for (let seed = 1; seed <= seeds; seed++) {
       const curve = new SlowCurve(seed * 7919, meterMapOf(smallPart([])), 32);
       const x = Float64Array.from({ length: N }, (_, i) => curve.at(ticks(i * STEP)));
@@ -181,7 +240,10 @@ describe('humanize', () => {
     expect(r16).toBeGreaterThan(r64);
     expect(r64).toBeGreaterThan(0.05);
     // Slope of log power over log frequency.
-    const points = Array.from({ length: highest - lowest + 1 }, (_, i) => [Math.log(i + lowest), Math.log(power[i + lowest] as number)] as const);
+    const points = Array.from(
+      { length: highest - lowest + 1 },
+      (_, i) => [Math.log(i + lowest), Math.log(power[i + lowest] as number)] as const,
+    );
     const mx = points.reduce((s, p) => s + p[0], 0) / points.length;
     const my = points.reduce((s, p) => s + p[1], 0) / points.length;
     const slope = points.reduce((s, p) => s + (p[0] - mx) * (p[1] - my), 0) / points.reduce((s, p) => s + (p[0] - mx) ** 2, 0);
@@ -197,7 +259,12 @@ describe('humanize', () => {
         const feel = feelOf(drift({ anchor: 0 }), { ...DEFAULT_MOVES.accents, jitter: 9 });
         const one = hits[n % hits.length] as Hit;
         const others = hits.filter((h) => !(h.voice === one.voice && h.tick === one.tick));
-        const changed = { 0: others, 1: [...others, { ...one, velocity: 1 as Hit['velocity'] }], 2: [...others, { ...one, tick: ticks(one.tick + 1) }], 3: [...hits, { ...one, id: 'more', voice: 'cowbell' }] }[edit] as Hit[];
+        const changed = {
+          0: others,
+          1: [...others, { ...one, velocity: 1 as Hit['velocity'] }],
+          2: [...others, { ...one, tick: ticks(one.tick + 1) }],
+          3: [...hits, { ...one, id: 'more', voice: 'cowbell' }],
+        }[edit] as Hit[];
         const performed = (list: Hit[]) => {
           const sorted = [...list].sort((a, b) => a.tick - b.tick || a.key - b.key);
           const raw = performPart({ ...random, hits: sorted, feel });
@@ -213,7 +280,9 @@ describe('humanize', () => {
 
 test('spread: hats, then kick, then snare; the whole width within 0.7 to 1.3 of what was asked for; alone nothing moves', () => {
   const part = at(['snare', 4 * STEP, 90], ['kick', 4 * STEP, 90], ['hat-closed', 4 * STEP, 90], ['snare', 8 * STEP, 90]);
-  const times = new Map(part.hits.map((h, i) => [`${h.voice}${h.tick / STEP}`, timesOf(part, { ...DEFAULT_MOVES.apart, ms: 10 })[i] as number]));
+  const times = new Map(
+    part.hits.map((h, i) => [`${h.voice}${h.tick / STEP}`, timesOf(part, { ...DEFAULT_MOVES.apart, ms: 10 })[i] as number]),
+  );
   const off = (name: string, step: number) => ((times.get(name) as number) - step * STEP) / MS;
   expect(off('kick4', 4)).toBeCloseTo(0, 6);
   expect(off('hat-closed4', 4)).toBeCloseTo(-off('snare4', 4), 6);
@@ -228,7 +297,9 @@ test('accents: contrast around the pivot, level by place, scale, addition, limit
   const accents = (change: Partial<AccentsMove>): Move => ({ ...DEFAULT_MOVES.accents, ...change });
   const part = at(['hat-closed', 0, 100], ['hat-closed', 2 * STEP, 70]);
   // (100 - 80) x 2 + 80 = 120, x 0.5 x 1.1 = 66, + 3; (70 - 80) x 2 + 80 = 60, x 0.5 x 0.9 = 27, + 3.
-  expect(velocitiesOf(part, accents({ grid: '1/8', levels: [1.2, 0.8], depth: 0.5, pivot: 80, contrast: 2, scale: 0.5, add: 3 }))).toEqual([69, 30]);
+  expect(velocitiesOf(part, accents({ grid: '1/8', levels: [1.2, 0.8], depth: 0.5, pivot: 80, contrast: 2, scale: 0.5, add: 3 }))).toEqual([
+    69, 30,
+  ]);
   // Without a pivot the mean in scope, 85: contrast 0 makes all alike.
   expect(velocitiesOf(part, accents({ contrast: 0 }))).toEqual([85, 85]);
   expect(velocitiesOf(part, accents({ contrast: 0, scope: { steps: { grid: '1/8', of: 2, at: [1] } } }))).toEqual([100, 70]);
@@ -244,8 +315,16 @@ test('accents: contrast around the pivot, level by place, scale, addition, limit
 test('two moves of a kind side by side: 60 % in odd bars, 70 % in even ones, hats alone', () => {
   const scope = (at: number): Scope => ({ voices: ['hat-closed'], bars: { every: 2, at: [at] } });
   const part = at(['hat-closed', STEP, 90], ['hat-closed', 17 * STEP, 90], ['snare', 17 * STEP, 90]);
-  const found = timesOf(part, { kind: 'swing', division: '1/16', percent: 60, scope: scope(1) }, { kind: 'swing', division: '1/16', percent: 70, scope: scope(2) });
-  expect(part.hits.map((h, i) => [h.voice, Math.round(((found[i] as number) / STEP) * 1000) / 1000])).toEqual([['hat-closed', 1.2], ['snare', 17], ['hat-closed', 17.4]]);
+  const found = timesOf(
+    part,
+    { kind: 'swing', division: '1/16', percent: 60, scope: scope(1) },
+    { kind: 'swing', division: '1/16', percent: 70, scope: scope(2) },
+  );
+  expect(part.hits.map((h, i) => [h.voice, Math.round(((found[i] as number) / STEP) * 1000) / 1000])).toEqual([
+    ['hat-closed', 1.2],
+    ['snare', 17],
+    ['hat-closed', 17.4],
+  ]);
 });
 
 test('a seed of its own beats the feel’s; without one the ordinal among the kind counts, off or on', () => {

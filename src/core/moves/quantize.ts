@@ -64,11 +64,18 @@ export function pullOf(map: MeterMap, tick: number, step: Ticks, swingPercent: n
   const halfGap = (after - before) / 2;
   if (tick === before) return { line: tick, straight: straightBefore, halfGap };
   if (tick - before === after - tick) return null;
-  return tick - before < after - tick ? { line: before, straight: straightBefore, halfGap } : { line: after, straight: straightAfter, halfGap };
+  return tick - before < after - tick
+    ? { line: before, straight: straightBefore, halfGap }
+    : { line: after, straight: straightAfter, halfGap };
 }
 
 /** How much of the way a hit goes: full strength from 2k to 0.8 of the window, falling to 0 at its end; 0 up to k, rising to 2k. */
-export function pullStrength(distance: number, distanceMs: number, halfGap: number, { strength, outer, innerMs }: Pick<QuantizeMove, 'strength' | 'outer' | 'innerMs'>): number {
+export function pullStrength(
+  distance: number,
+  distanceMs: number,
+  halfGap: number,
+  { strength, outer, innerMs }: Pick<QuantizeMove, 'strength' | 'outer' | 'innerMs'>,
+): number {
   let e = strength;
   if (outer < 1) {
     const end = outer * halfGap;
@@ -103,7 +110,11 @@ function shiftOf(i: number, move: QuantizeMove, work: Work, step: Ticks): { by: 
 export function pinnedPull(map: MeterMap, home: Ticks, step: Ticks, swingPercent: number): Pull {
   const bar = map.barAt(home);
   const n = Math.floor((home - bar.start) / step + 0.5);
-  return { line: bar.start + linePlace(n, step, swingPercent, bar.length), straight: bar.start + Math.min(bar.length, n * step), halfGap: step / 2 };
+  return {
+    line: bar.start + linePlace(n, step, swingPercent, bar.length),
+    straight: bar.start + Math.min(bar.length, n * step),
+    halfGap: step / 2,
+  };
 }
 
 /** Pulls hits to the grid; strokes of one voice that fall together (flams) move by the shift of the loudest. */
@@ -141,9 +152,16 @@ const applyQuantize: ApplyMove<QuantizeMove> = (move, work, inScope) => {
 
 export const quantizeMove: MoveSpec<QuantizeMove> = {
   kind: 'quantize',
-  members: { grid: choice(GRIDS), strength: number(0, 1), outer: number(0, 1), innerMs: number(0, 50), swingPercent: number(MIN_SWING, MAX_SWING) },
+  members: {
+    grid: choice(GRIDS),
+    strength: number(0, 1),
+    outer: number(0, 1),
+    innerMs: number(0, 50),
+    swingPercent: number(MIN_SWING, MAX_SWING),
+  },
   plain: { kind: 'quantize', grid: '1/16', strength: 0.75, outer: 1, innerMs: 0, swingPercent: STRAIGHT },
-  problem: ({ grid, swingPercent }) => (isTriplet(grid) && swingPercent !== STRAIGHT ? 'swingPercent: triplet grids are straight, 50 only' : null),
+  problem: ({ grid, swingPercent }) =>
+    isTriplet(grid) && swingPercent !== STRAIGHT ? 'swingPercent: triplet grids are straight, 50 only' : null,
   salt: 'tighten',
   draws: false,
   apply: applyQuantize,

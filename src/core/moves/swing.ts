@@ -27,7 +27,12 @@ const applySwing: ApplyMove<SwingMove> = (move, { part, range, times, lines, pla
  * How a swing move places ticks of a hit's row, `line` being the line that they belong to: as they are in pairs where the row has a
  * stroke on a line that is no binary one. A beat of thirds stays a beat of thirds in a swung bar.
  */
-export function swingOf(move: SwingMove, part: Pick<Part, 'hits' | 'meter' | 'origin'>, lines: Float64Array, map: MeterMap): (index: number, tick: number, line: number) => number {
+export function swingOf(
+  move: SwingMove,
+  part: Pick<Part, 'hits' | 'meter' | 'origin'>,
+  lines: Float64Array,
+  map: MeterMap,
+): (index: number, tick: number, line: number) => number {
   const swung = (tick: number): number => swingTick(tick, map.barAt(ticks(tick)), move);
   if (move.lines === 'all') return (_index, tick) => swung(tick);
   const pair = 2 * stepOf(move.division);
@@ -49,7 +54,12 @@ function pairAt(map: MeterMap, line: number, pair: number): number {
 const straightCache = new WeakMap<Float64Array, { map: MeterMap; pair: number; pairs: Map<number, Set<number>> }>();
 
 /** By row, as its number: the pairs that are not swung. */
-function straightPairs(part: Pick<Part, 'hits' | 'meter' | 'origin'>, lines: Float64Array, pair: number, map: MeterMap): Map<number, Set<number>> {
+function straightPairs(
+  part: Pick<Part, 'hits' | 'meter' | 'origin'>,
+  lines: Float64Array,
+  pair: number,
+  map: MeterMap,
+): Map<number, Set<number>> {
   const known = straightCache.get(lines);
   if (known && known.map === map && known.pair === pair) return known.pairs;
   const { hits } = part;
@@ -83,7 +93,12 @@ const EIGHTH_SWING = 60;
 
 export const swingMove: MoveSpec<SwingMove> = {
   kind: 'swing',
-  members: { division: choice(SWING_DIVISIONS), percent: number(MIN_SWING, MAX_SWING), inverse: optional({ is: 'flag' }), lines: optional(choice(['binary', 'all'])) },
+  members: {
+    division: choice(SWING_DIVISIONS),
+    percent: number(MIN_SWING, MAX_SWING),
+    inverse: optional({ is: 'flag' }),
+    lines: optional(choice(['binary', 'all'])),
+  },
   plain: { kind: 'swing', division: '1/16', percent: DEFAULT_SWING },
   // Eighths where hits stand on these alone, else sixteenths; in a part without hits as well.
   first: (part) => (part.hits.length === 0 || hasSixteenths(part) ? {} : { division: '1/8', percent: EIGHTH_SWING }),

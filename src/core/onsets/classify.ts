@@ -48,16 +48,32 @@ export function guessStrokes(mono: Float32Array, rate: number, places: readonly 
 
 function guessOf(sounds: readonly SoundGuess[], total: number): StrokeGuess {
   const likeliest = sounds.reduce((best, s) => (s.likely > best.likely ? s : best));
-  const [first, ...others] = sounds.filter((s) => s === likeliest || s.likely > LIKELY).sort((a, b) => weight(b) - weight(a)) as [SoundGuess, ...SoundGuess[]];
-  const struckOf = ({ sound, likely, loud, late }: SoundGuess): Struck => ({ sound, sure: likely, level: 10 ** ((total + loud) / 20), late: others.length > 0 ? clamp(late, EARLIEST, LATEST) : 0 });
+  const [first, ...others] = sounds.filter((s) => s === likeliest || s.likely > LIKELY).sort((a, b) => weight(b) - weight(a)) as [
+    SoundGuess,
+    ...SoundGuess[],
+  ];
+  const struckOf = ({ sound, likely, loud, late }: SoundGuess): Struck => ({
+    sound,
+    sure: likely,
+    level: 10 ** ((total + loud) / 20),
+    late: others.length > 0 ? clamp(late, EARLIEST, LATEST) : 0,
+  });
   const voice = SOUND_KINDS[first.sound];
-  const surest = others.filter((s) => SOUND_KINDS[s.sound] !== voice).reduce<SoundGuess | null>((best, s) => (best && best.likely >= s.likely ? best : s), null);
+  const surest = others
+    .filter((s) => SOUND_KINDS[s.sound] !== voice)
+    .reduce<SoundGuess | null>((best, s) => (best && best.likely >= s.likely ? best : s), null);
   const also = surest && SOUND_KINDS[surest.sound];
-  return { voice, sure: clamp(first.likely, LEAST_SURE, MOST_SURE), ...(also ? { also } : {}), struck: [struckOf(first), ...others.map(struckOf)] };
+  return {
+    voice,
+    sure: clamp(first.likely, LEAST_SURE, MOST_SURE),
+    ...(also ? { also } : {}),
+    struck: [struckOf(first), ...others.map(struckOf)],
+  };
 }
 
 /** What gives a stroke its name: of drums the one that is struck hardest; a hat where there is no drum. */
 const weight = ({ sound, loud }: SoundGuess): number => (sound === 'hat' ? -Infinity : loud - USUALLY[sound]);
 
 /** Where strokes are, each among the others. @param length of the sound, in seconds */
-export const placesOf = (moments: readonly number[], length: number): Place[] => moments.map((at, i) => ({ at, previous: moments[i - 1] ?? -1, next: moments[i + 1] ?? Math.max(length, at) }));
+export const placesOf = (moments: readonly number[], length: number): Place[] =>
+  moments.map((at, i) => ({ at, previous: moments[i - 1] ?? -1, next: moments[i + 1] ?? Math.max(length, at) }));

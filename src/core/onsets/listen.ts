@@ -43,7 +43,14 @@ export function listenTo(mono: Float32Array, rate: number, sensitivity = USUAL_S
   checkSound(mono, rate);
   const peaks = findPeaks(mono, rate, onProgress);
   const found = onsetsOf(peaks, sensitivity);
-  const guesses = guessStrokes(mono, rate, placesOf(found.map((o) => o.seconds), length));
+  const guesses = guessStrokes(
+    mono,
+    rate,
+    placesOf(
+      found.map((o) => o.seconds),
+      length,
+    ),
+  );
   const onsets = found.map((onset, i): HeardStroke => ({ ...onset, ...(guesses[i] as StrokeGuess) }));
   return { rate, seconds: length, onsets, readings: standOut(peaks.list.map((p) => p.over)) ? readingsOf(found, length) : [] };
 }

@@ -5,7 +5,10 @@ import { guessSounds, runNet } from './stroke-net';
 const RATE = 44_100;
 const random = randomStream(4);
 /** A second of faint noise with a burst in its midst. */
-const sound = Float32Array.from({ length: RATE }, (_, i) => (random() - 0.5) * (i < RATE / 2 ? 0.01 : 0.01 + 0.8 * Math.exp((RATE / 2 - i) / 2000)));
+const sound = Float32Array.from(
+  { length: RATE },
+  (_, i) => (random() - 0.5) * (i < RATE / 2 ? 0.01 : 0.01 + 0.8 * Math.exp((RATE / 2 - i) / 2000)),
+);
 const place = { at: 0.5, previous: 0.2, next: 0.9 };
 const lookAt = (mono: Float32Array, rate = RATE) => new Looker(mono, rate).look(place);
 
@@ -24,7 +27,10 @@ test('the loudness of a look is the mean power of what is struck, by a window th
 test('at the edges of a sound, in silence and at any rate a look has numbers', () => {
   for (const rate of [4000, 22_050, 96_000, 384_000]) {
     const mono = Float32Array.from({ length: rate }, (_, i) => Math.sin(i));
-    for (const at of [0, 0.999]) expect(new Looker(mono, rate).look({ at, previous: -1, next: 1 }).values.every((v) => Number.isFinite(v) && Math.abs(v) < 10)).toBe(true);
+    for (const at of [0, 0.999])
+      expect(new Looker(mono, rate).look({ at, previous: -1, next: 1 }).values.every((v) => Number.isFinite(v) && Math.abs(v) < 10)).toBe(
+        true,
+      );
   }
   const silent = lookAt(new Float32Array(RATE));
   expect([...silent.values].every(Number.isFinite)).toBe(true);
@@ -37,7 +43,17 @@ test('what cuts a stroke off is told', () => {
 });
 
 test('a net by hand: a constant and weights, a hyperbolic tangent, a constant and weights', () => {
-  const net = { unit: 0.5, hidden: [[2, 0, 4], [0, 2, -2]], out: [[2, 4, 0], [0, 2, 2]] };
+  const net = {
+    unit: 0.5,
+    hidden: [
+      [2, 0, 4],
+      [0, 2, -2],
+    ],
+    out: [
+      [2, 4, 0],
+      [0, 2, 2],
+    ],
+  };
   const [a, b] = [Math.tanh(1 + 2 * 0.25), Math.tanh(0.5 - 0.25)];
   const said = runNet(net, [0.5, 0.25]);
   expect(said[0]).toBeCloseTo(1 + 2 * a, 12);

@@ -84,8 +84,14 @@ export class Looker {
     const samples = (s: number): number => Math.min(most, Math.round(s * rate));
     const heard = Math.max(samples(LEAST), Math.min(samples(HEARD), Math.round((next - at) * rate)));
     const before = Math.max(samples(LEAST_BEFORE), Math.min(samples(BEFORE), Math.round((at - previous - AFTER_LAST) * rate)));
-    const [own, rang] = this.powers({ from: start, length: heard, rises: false }, { from: start - samples(GAP) - before, length: before, rises: true });
-    const [attack, ring] = this.powers({ from: start, length: samples(EARLY), rises: false }, { from: start + samples(LATE_FROM), length: samples(LATE), rises: false });
+    const [own, rang] = this.powers(
+      { from: start, length: heard, rises: false },
+      { from: start - samples(GAP) - before, length: before, rises: true },
+    );
+    const [attack, ring] = this.powers(
+      { from: start, length: samples(EARLY), rises: false },
+      { from: start + samples(LATE_FROM), length: samples(LATE), rises: false },
+    );
     const total = 10 * Math.log10(own.reduce((sum, p) => sum + p, SILENT));
     const beside = (power: number): number => Math.max(FLOOR_DB, 10 * Math.log10(power + SILENT) - total) / 20 + 1.5;
     const cutOff = next - at < LATE_FROM + LATE;

@@ -28,7 +28,12 @@ describe('twenty loops of all kits', () => {
   const mean = (list: readonly number[]) => list.reduce((sum, x) => sum + x, 0) / list.length;
 
   test('onsets are found: F at 25 ms at least 0.99, half of them within 0.7 ms', () => {
-    const scores = loops.map(({ times }, i) => scored(found[i]!.map((o) => o.seconds), times));
+    const scores = loops.map(({ times }, i) =>
+      scored(
+        found[i]!.map((o) => o.seconds),
+        times,
+      ),
+    );
     expect(mean(scores.map((s) => s.f))).toBeGreaterThanOrEqual(0.99);
     expect(mean(scores.map((s) => s.medianError))).toBeLessThan(0.0007);
   });
@@ -36,7 +41,12 @@ describe('twenty loops of all kits', () => {
   test('18 dB softer they are the same', () => {
     for (const { mono } of loops.slice(0, 4)) {
       const soft = mono.map((x) => x * 0.125);
-      expect(findOnsets(soft, RATE)).toEqual(findOnsets(mono, RATE).map((o) => ({ seconds: expect.closeTo(o.seconds, 4) as number, strength: expect.closeTo(o.strength, 3) as number })));
+      expect(findOnsets(soft, RATE)).toEqual(
+        findOnsets(mono, RATE).map((o) => ({
+          seconds: expect.closeTo(o.seconds, 4) as number,
+          strength: expect.closeTo(o.strength, 3) as number,
+        })),
+      );
     }
   });
 
@@ -44,7 +54,13 @@ describe('twenty loops of all kits', () => {
     const scores = loops.map(({ mono, times }) => {
       const random = randomStream(7);
       // Even noise: its root mean square is its limit over the root of three.
-      return scored(findOnsets(mono.map((x) => x + 0.01 * Math.sqrt(3) * (random() * 2 - 1)), RATE).map((o) => o.seconds), times);
+      return scored(
+        findOnsets(
+          mono.map((x) => x + 0.01 * Math.sqrt(3) * (random() * 2 - 1)),
+          RATE,
+        ).map((o) => o.seconds),
+        times,
+      );
     });
     expect(mean(scores.map((s) => s.f))).toBeGreaterThanOrEqual(0.99);
   });
@@ -52,7 +68,10 @@ describe('twenty loops of all kits', () => {
   test.each([22_050, 96_000])('at %d Hz they are found as well', (rate) => {
     const scores = [1, 2, 3, 4, 6, 7].map((seed) => {
       const { mono, times } = breakOf(randomBeat(seed, KIT_NAMES[seed % KIT_NAMES.length]!), rate);
-      return scored(findOnsets(mono, rate).map((o) => o.seconds), times);
+      return scored(
+        findOnsets(mono, rate).map((o) => o.seconds),
+        times,
+      );
     });
     expect(mean(scores.map((s) => s.f))).toBeGreaterThanOrEqual(0.99);
     expect(mean(scores.map((s) => s.medianError))).toBeLessThan(0.0007);
@@ -79,7 +98,9 @@ describe('twenty loops of all kits', () => {
     const kindOf = (voice: string) => (voice === 'kick' || voice === 'snare' ? voice : voice.startsWith('hat') ? 'hat' : 'other');
     let [right, said, played] = [0, 0, 0];
     for (const { mono, part, bpm } of loops) {
-      const strokes = listenTo(mono, RATE).onsets.flatMap(({ seconds: at, struck }) => struck.map((s) => ({ at: at + s.late, kind: SOUND_KINDS[s.sound] as string })));
+      const strokes = listenTo(mono, RATE).onsets.flatMap(({ seconds: at, struck }) =>
+        struck.map((s) => ({ at: at + s.late, kind: SOUND_KINDS[s.sound] as string })),
+      );
       const { ticks: at } = performPart(part);
       const left = new Set(strokes);
       part.hits.forEach((hit, i) => {
@@ -94,7 +115,11 @@ describe('twenty loops of all kits', () => {
   });
 
   test('a reading says how many bars there are, how fast, and where they begin', () => {
-    const right = loops.filter((loop, i) => readingsOf(found[i]!, loop.mono.length / RATE).some((r) => Math.abs(r.bpm / loop.bpm - 1) < 0.01 && r.bars === loop.part.bars && Math.abs(r.firstDownbeat) < 0.03));
+    const right = loops.filter((loop, i) =>
+      readingsOf(found[i]!, loop.mono.length / RATE).some(
+        (r) => Math.abs(r.bpm / loop.bpm - 1) < 0.01 && r.bars === loop.part.bars && Math.abs(r.firstDownbeat) < 0.03,
+      ),
+    );
     expect(right.length).toBeGreaterThanOrEqual(19);
   });
 });
@@ -107,8 +132,19 @@ test('sensitivity goes from the strongest to nearly all', () => {
 });
 
 test('of single strokes nine of ten are taken for what they are', () => {
-  const kinds = { kick: 'kick', snare: 'snare', 'hat-closed': 'hat', 'hat-open': 'hat', 'tom-high': 'other', 'tom-floor': 'other', clap: 'other', cowbell: 'other' } as const;
-  const asked = KIT_NAMES.flatMap((kit) => Object.entries(kinds).flatMap(([voice, kind]) => [40, 108].map((v) => ({ kind, ...guessed(strokeAlone(voice, v, kit)) }))));
+  const kinds = {
+    kick: 'kick',
+    snare: 'snare',
+    'hat-closed': 'hat',
+    'hat-open': 'hat',
+    'tom-high': 'other',
+    'tom-floor': 'other',
+    clap: 'other',
+    cowbell: 'other',
+  } as const;
+  const asked = KIT_NAMES.flatMap((kit) =>
+    Object.entries(kinds).flatMap(([voice, kind]) => [40, 108].map((v) => ({ kind, ...guessed(strokeAlone(voice, v, kit)) }))),
+  );
   const right = asked.filter((a) => a.voice === a.kind);
   expect(right.length / asked.length).toBeGreaterThanOrEqual(0.9);
   expect(asked.every((a) => a.sure > 0.25 && a.sure <= 1)).toBe(true);
@@ -121,8 +157,15 @@ test('a kick with a hat, and a snare with a kick, are told from those alone', ()
   };
   const together = (sound: Float32Array) => guessed(sound.slice(0, RATE / 5)).also;
   for (const kit of KIT_NAMES) {
-    expect([kit, ...[mix(kit, ['kick', 112]), mix(kit, ['kick', 60]), mix(kit, ['snare', 112]), mix(kit, ['hat-closed', 88])].map(together)]).toEqual([kit, undefined, undefined, undefined, undefined]);
-    expect([kit, together(mix(kit, ['kick', 112], ['hat-closed', 80])), together(mix(kit, ['snare', 112], ['kick', 100]))]).toEqual([kit, 'hat', 'kick']);
+    expect([
+      kit,
+      ...[mix(kit, ['kick', 112]), mix(kit, ['kick', 60]), mix(kit, ['snare', 112]), mix(kit, ['hat-closed', 88])].map(together),
+    ]).toEqual([kit, undefined, undefined, undefined, undefined]);
+    expect([kit, together(mix(kit, ['kick', 112], ['hat-closed', 80])), together(mix(kit, ['snare', 112], ['kick', 100]))]).toEqual([
+      kit,
+      'hat',
+      'kick',
+    ]);
   }
 });
 

@@ -100,7 +100,8 @@ export function onsetsOf({ list }: Peaks, sensitivity = USUAL_SENSITIVITY): Onse
 }
 
 /** @example findOnsets(mono, 44_100).map((o) => o.seconds) */
-export const findOnsets = (mono: Float32Array, rate: number, sensitivity = USUAL_SENSITIVITY): Onset[] => onsetsOf(findPeaks(mono, rate), sensitivity);
+export const findOnsets = (mono: Float32Array, rate: number, sensitivity = USUAL_SENSITIVITY): Onset[] =>
+  onsetsOf(findPeaks(mono, rate), sensitivity);
 
 /** At a peak of 1, unless it is silent. */
 function normalised(mono: Float32Array): Float32Array {

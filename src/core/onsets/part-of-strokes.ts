@@ -46,10 +46,15 @@ export function countedBy({ firstDownbeat, ...reading }: Reading): Counting {
 }
 
 /** All that is struck, also what falls together, each at its own moment. */
-export const soundsOf = (onsets: readonly HeardStroke[]): SoundStruck[] => onsets.flatMap(({ seconds: at, struck }) => struck.map(({ sound, level, late }) => ({ at: at + late, sound, level })));
+export const soundsOf = (onsets: readonly HeardStroke[]): SoundStruck[] =>
+  onsets.flatMap(({ seconds: at, struck }) => struck.map(({ sound, level, late }) => ({ at: at + late, sound, level })));
 
 /** What was struck in a recording as a part: on rows by what it is, where it was struck against the lines, as hard as it is loud among that of its row. */
-export function partOfStrokes(strokes: readonly SoundStruck[], { bars, meter: [numerator, denominator], bpm, tickOf }: Counting, name: string): Part {
+export function partOfStrokes(
+  strokes: readonly SoundStruck[],
+  { bars, meter: [numerator, denominator], bpm, tickOf }: Counting,
+  name: string,
+): Part {
   const loudest = new Map<SoundKind, number>();
   for (const { sound, level } of strokes) loudest.set(sound, Math.max(loudest.get(sound) ?? 0, level));
   const map = new MeterMap([{ tick: ticks(0), numerator, denominator }]);
@@ -58,7 +63,17 @@ export function partOfStrokes(strokes: readonly SoundStruck[], { bars, meter: [n
     const tick = tickOf(at);
     if (tick >= end || tick < -TICKS_PER_QUARTER / 4) return [];
     const { voice, key = keyOfVoice(GENERAL_MIDI_KIT, voice) } = ROWS[sound];
-    return [{ id: `s${i}`, voice, key, tick: ticks(tick), home: provisionalHome(map, ticks(tick)), length: ticks(TICKS_PER_QUARTER / 4), velocity: velocityOfLevel(level, loudest.get(sound) as number) }];
+    return [
+      {
+        id: `s${i}`,
+        voice,
+        key,
+        tick: ticks(tick),
+        home: provisionalHome(map, ticks(tick)),
+        length: ticks(TICKS_PER_QUARTER / 4),
+        velocity: velocityOfLevel(level, loudest.get(sound) as number),
+      },
+    ];
   });
   const named = new Map(Object.values(ROWS).map(({ voice, name }) => [voice, name]));
   const rows = [...new Set(hits.map((h) => h.voice))].sort(compareVoices);
@@ -85,13 +100,19 @@ const COUNTED_AS = [
 ] as const;
 
 /** A reading of a sound whose bars are known: over its whole length where it was cut there; else at the tempo that its strokes have. */
-export function readingFor(readings: readonly Reading[], length: number, wanted: { bars: number; meter: readonly [number, number]; firstDownbeat: number }): Reading {
+export function readingFor(
+  readings: readonly Reading[],
+  length: number,
+  wanted: { bars: number; meter: readonly [number, number]; firstDownbeat: number },
+): Reading {
   const quarters = (wanted.bars * wanted.meter[0] * 4) / wanted.meter[1];
   const byLength = (quarters * 60) / (length - wanted.firstDownbeat);
   // A tail that rings out is no part of the bars: strokes tell the tempo better than the sound's end.
   const [heard] = COUNTED_AS.flatMap((ways) =>
     readings
-      .flatMap((r) => ways.map((times) => ({ bpm: r.bpm * times, off: Math.abs(((r.bars * r.meter[0] * 4) / r.meter[1]) * times - quarters) })))
+      .flatMap((r) =>
+        ways.map((times) => ({ bpm: r.bpm * times, off: Math.abs(((r.bars * r.meter[0] * 4) / r.meter[1]) * times - quarters) })),
+      )
       .filter(({ bpm, off }) => bpm >= byLength * 0.97 && off < 1)
       .sort((a, b) => a.off - b.off),
   );

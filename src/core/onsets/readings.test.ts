@@ -5,10 +5,23 @@ import { readingFor } from './part-of-strokes';
 import { readingsOf, type Reading } from './readings';
 
 /** Strokes at places of a bar, in quarters, for some bars; nobody plays to the millisecond. */
-function played(places: readonly number[], { bpm, bars, bar, beat = 1, wavering = 0, seed = 1 }: { bpm: number; bars: number; bar: number; beat?: number; wavering?: number; seed?: number }): Onset[] {
+function played(
+  places: readonly number[],
+  {
+    bpm,
+    bars,
+    bar,
+    beat = 1,
+    wavering = 0,
+    seed = 1,
+  }: { bpm: number; bars: number; bar: number; beat?: number; wavering?: number; seed?: number },
+): Onset[] {
   const normal = normalStream(randomStream(seed));
   const at = Array.from({ length: bars }, (_, b) => places.map((p) => ((b * bar + p) * 60) / bpm)).flat();
-  return at.map((t, i): Onset => ({ seconds: seconds(i === 0 ? 0 : t + wavering * normal()), strength: places[i % places.length]! % beat === 0 ? 1 : 0.6 }));
+  return at.map((t, i): Onset => ({
+    seconds: seconds(i === 0 ? 0 : t + wavering * normal()),
+    strength: places[i % places.length]! % beat === 0 ? 1 : 0.6,
+  }));
 }
 
 const eighths = Array.from({ length: 8 }, (_, i) => i / 2);
@@ -20,19 +33,31 @@ test.each([72, 92, 96, 104, 113, 128])('two bars at %d, played by hand, are read
 
 test('a tempo that is not whole stays what it is, where its strokes tell it from whole ones', () => {
   // 96.4 for eight bars parts from 96 by 80 ms, 108.6 from 109 by 64.
-  for (const bpm of [96.4, 108.6]) expect(readingsOf(played(eighths, { bpm, bars: 8, bar: 4, wavering: 0.002 }), 30)[0]!.bpm).toBeCloseTo(bpm, 1);
+  for (const bpm of [96.4, 108.6])
+    expect(readingsOf(played(eighths, { bpm, bars: 8, bar: 4, wavering: 0.002 }), 30)[0]!.bpm).toBeCloseTo(bpm, 1);
 });
 
 test('eighths in threes, cut after three bars, are bars of three quarters', () => {
   // A dotted quarter, at 80 a minute, is what is counted; 120 quarters a minute are what is meant.
   const readings = readingsOf(played([0, 0.5, 1, 1.5, 2, 2.5], { bpm: 120, bars: 3, bar: 3, beat: 1.5 }), 4.5);
-  for (const { bars, meter: [numerator, denominator], bpm } of readings.filter((r) => r.meter[1] === 8)) expect((bars * numerator * 4 * 60) / denominator / bpm).toBeCloseTo(4.5, 6);
+  for (const {
+    bars,
+    meter: [numerator, denominator],
+    bpm,
+  } of readings.filter((r) => r.meter[1] === 8))
+    expect((bars * numerator * 4 * 60) / denominator / bpm).toBeCloseTo(4.5, 6);
   expect(readings.some((r) => r.meter[1] === 8)).toBe(true);
 });
 
 describe('a reading for bars that are known', () => {
-  const reading = (bars: number, bpm: number, meter: Reading['meter'] = [4, 4]): Reading => ({ bars, meter, bpm, firstDownbeat: seconds(0) });
-  const asked = (readings: Reading[], length: number, bars: number, meter: Reading['meter'] = [4, 4]) => readingFor(readings, length, { bars, meter, firstDownbeat: 0 }).bpm;
+  const reading = (bars: number, bpm: number, meter: Reading['meter'] = [4, 4]): Reading => ({
+    bars,
+    meter,
+    bpm,
+    firstDownbeat: seconds(0),
+  });
+  const asked = (readings: Reading[], length: number, bars: number, meter: Reading['meter'] = [4, 4]) =>
+    readingFor(readings, length, { bars, meter, firstDownbeat: 0 }).bpm;
 
   test('a sound that was cut at its bars has the tempo of its length, to the last digit', () => {
     // Two bars of 7/8 at 132: 7 quarters, 3.1818 s. Strokes alone said 131.87.
@@ -60,5 +85,6 @@ test('sixteenths all through are not taken for triplets of a faster beat', () =>
 test('a pattern that comes again tells half a bar from a third of it', () => {
   // Eighths in threes, with the backbeat of four: 100 a minute, not 150.
   const shuffle = [0, 2 / 3, 1, 5 / 3, 2, 8 / 3, 3, 11 / 3];
-  for (const bpm of [88, 100, 116]) expect([bpm, bpm / 2]).toContain(readingsOf(played(shuffle, { bpm, bars: 2, bar: 4, wavering: 0.004 }), 12)[0]!.bpm);
+  for (const bpm of [88, 100, 116])
+    expect([bpm, bpm / 2]).toContain(readingsOf(played(shuffle, { bpm, bars: 2, bar: 4, wavering: 0.004 }), 12)[0]!.bpm);
 });

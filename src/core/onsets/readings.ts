@@ -53,7 +53,10 @@ function repeatAfter(onsets: readonly Onset[], later: number): number | null {
     let best = 0;
     for (let k = from; k < onsets.length && (onsets[k] as Onset).seconds < due + REPEAT_WITHIN; k++) {
       const other = onsets[k] as Onset;
-      best = Math.max(best, (Math.min(strength, other.strength) / Math.max(strength, other.strength)) * (1 - Math.abs(other.seconds - due) / REPEAT_WITHIN));
+      best = Math.max(
+        best,
+        (Math.min(strength, other.strength) / Math.max(strength, other.strength)) * (1 - Math.abs(other.seconds - due) / REPEAT_WITHIN),
+      );
     }
     alike += strength * best;
     all += strength;
@@ -75,7 +78,10 @@ function fitOf(onsets: readonly Onset[], bpm: number): { fit: number; isTriplet:
   const straight = onLines(onsets, beat / 4);
   const triplet = onLines(onsets, beat / 3);
   const isTriplet = triplet > straight + 0.1;
-  return { fit: 0.5 * Math.max(straight, triplet - TRIPLET_LESS) + 0.2 * onLines(onsets, beat / 2) + 0.3 * onLines(onsets, beat), isTriplet };
+  return {
+    fit: 0.5 * Math.max(straight, triplet - TRIPLET_LESS) + 0.2 * onLines(onsets, beat / 2) + 0.3 * onLines(onsets, beat),
+    isTriplet,
+  };
 }
 
 /**
@@ -87,8 +93,11 @@ export function readingsOf(onsets: readonly Onset[], length: number): Reading[] 
   const last = onsets.at(-1)?.seconds;
   if (first === undefined || last === undefined || onsets.length < LEAST_ONSETS) return [];
   const tempos: { bpm: number; fit: number }[] = [];
-  for (let bpm = SLOWEST; bpm <= FASTEST; bpm += STEP) tempos.push({ bpm, fit: (fitOf(onsets, bpm).fit + REPEAT_WEIGHT * repeatOf(onsets, bpm)) * likely(bpm) });
-  const peaks = tempos.filter(({ fit }, i) => fit >= (tempos[i - 1]?.fit ?? 0) && fit > (tempos[i + 1]?.fit ?? 0)).sort((a, b) => b.fit - a.fit);
+  for (let bpm = SLOWEST; bpm <= FASTEST; bpm += STEP)
+    tempos.push({ bpm, fit: (fitOf(onsets, bpm).fit + REPEAT_WEIGHT * repeatOf(onsets, bpm)) * likely(bpm) });
+  const peaks = tempos
+    .filter(({ fit }, i) => fit >= (tempos[i - 1]?.fit ?? 0) && fit > (tempos[i + 1]?.fit ?? 0))
+    .sort((a, b) => b.fit - a.fit);
   const best = peaks[0];
   if (!best) return [];
   const found: Reading[] = [];
@@ -136,7 +145,8 @@ function countedAt(onsets: readonly Onset[], bpm: number, first: number, last: n
     const meter = cutMeter(onsets, beat, whole, isTriplet);
     const inBar = beatsOf(meter, isTriplet);
     const bars = whole / inBar;
-    if (Number.isInteger(bars)) return { bars, meter, bpm: (60 * bars * meter[0] * 4) / meter[1] / (length - start), firstDownbeat: seconds(start) };
+    if (Number.isInteger(bars))
+      return { bars, meter, bpm: (60 * bars * meter[0] * 4) / meter[1] / (length - start), firstDownbeat: seconds(start) };
   }
   const from = first < LEAN ? 0 : first;
   const bars = Math.max(1, Math.ceil((last - from + beat / 8) / (4 * beat)));
@@ -156,4 +166,5 @@ function cutMeter(onsets: readonly Onset[], beat: number, n: number, isTriplet: 
 }
 
 /** Counted beats of a bar: 6/8 is felt in two. */
-const beatsOf = ([numerator, denominator]: readonly [number, number], isTriplet: boolean): number => (denominator === 8 && isTriplet ? numerator / 3 : (numerator * 4) / denominator);
+const beatsOf = ([numerator, denominator]: readonly [number, number], isTriplet: boolean): number =>
+  denominator === 8 && isTriplet ? numerator / 3 : (numerator * 4) / denominator;

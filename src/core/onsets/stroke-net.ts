@@ -3,7 +3,9 @@ import { LOOK_SIZE } from './look';
 import weights from './stroke-weights.json';
 
 /** What the net tells apart, by the kind that each is: other drums are of two, which are alike in nothing. */
-export const SOUND_KINDS = { kick: 'kick', snare: 'snare', hat: 'hat', skin: 'other', bright: 'other' } as const satisfies Readonly<Record<string, StrokeKind>>;
+export const SOUND_KINDS = { kick: 'kick', snare: 'snare', hat: 'hat', skin: 'other', bright: 'other' } as const satisfies Readonly<
+  Record<string, StrokeKind>
+>;
 /** Of other drums: skins and wood, and all that rings or rattles high. */
 export type SoundKind = keyof typeof SOUND_KINDS;
 export const SOUNDS = Object.keys(SOUND_KINDS) as readonly SoundKind[];

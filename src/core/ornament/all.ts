@@ -5,7 +5,11 @@ import type { OrnamentSpec } from './ornament-spec';
 import { rollSpec } from './roll';
 
 /** Every kind of ornament: the compiler asks for those that are missing. */
-const BY_KIND: { readonly [K in OrnamentKind]: OrnamentSpec<Extract<Ornament, { kind: K }>> } = { roll: rollSpec, flam: flamSpec, echo: echoSpec };
+const BY_KIND: { readonly [K in OrnamentKind]: OrnamentSpec<Extract<Ornament, { kind: K }>> } = {
+  roll: rollSpec,
+  flam: flamSpec,
+  echo: echoSpec,
+};
 
 /** In the order in which they are offered. */
 export const ORNAMENTS = Object.values(BY_KIND) as unknown as readonly OrnamentSpec[];
@@ -21,4 +25,5 @@ export function ornamentSpecOf(kind: string, specs: readonly OrnamentSpec[] = OR
 export const wordOfOrnament = (ornament: Ornament): string => ornamentSpecOf(ornament.kind).word(ornament);
 
 /** What an ornament of a kind starts with. */
-export const newOrnament = <K extends OrnamentKind>(kind: K): Extract<Ornament, { kind: K }> => (ornamentSpecOf(kind).ready[0] as { ornament: Ornament }).ornament as Extract<Ornament, { kind: K }>;
+export const newOrnament = <K extends OrnamentKind>(kind: K): Extract<Ornament, { kind: K }> =>
+  (ornamentSpecOf(kind).ready[0] as { ornament: Ornament }).ornament as Extract<Ornament, { kind: K }>;

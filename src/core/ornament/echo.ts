@@ -3,7 +3,18 @@ import { stepOf } from '../time/grid';
 import { roundHalfUp } from '../units';
 import { keyOfVoice } from '../key-map';
 import { isVoiceName } from '../row-names';
-import { isFlag, isGrid, optional, strokeOf, wholeWithin, within, type Ornamented, type OrnamentSpec, type Stroke, type Swung } from './ornament-spec';
+import {
+  isFlag,
+  isGrid,
+  optional,
+  strokeOf,
+  wholeWithin,
+  within,
+  type Ornamented,
+  type OrnamentSpec,
+  type Stroke,
+  type Swung,
+} from './ornament-spec';
 
 function echoStrokes(part: Ornamented, echo: Echo, main: Stroke, swung: Swung | null): Stroke[] {
   const distance = echo.steps * stepOf(echo.grid);
@@ -24,7 +35,14 @@ const L = ORNAMENT_LIMITS;
 
 export const echoSpec: OrnamentSpec<Echo> = {
   kind: 'echo',
-  members: { steps: wholeWithin(L.steps), grid: isGrid, repeats: wholeWithin(L.repeats), decay: within(L.decay), voice: optional(isVoiceName), followsSwing: optional(isFlag) },
+  members: {
+    steps: wholeWithin(L.steps),
+    grid: isGrid,
+    repeats: wholeWithin(L.repeats),
+    decay: within(L.decay),
+    voice: optional(isVoiceName),
+    followsSwing: optional(isFlag),
+  },
   ready: [{ word: 'echo', ornament: { kind: 'echo', steps: 3, grid: '1/16', repeats: 3, decay: 0.65 } }],
   word: () => 'echo',
   count: (_part, _index, { repeats }) => repeats + 1,

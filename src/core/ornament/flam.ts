@@ -7,7 +7,8 @@ import { strokeOf, wholeWithin, within, type Ornamented, type OrnamentSpec, type
 export const GRACE_WORDS = ['flam', 'drag', 'ruff'] as const;
 
 /** The factor on the hit's velocity of grace stroke j (0 the first) of n. */
-export const graceLevel = ({ level, slope }: Pick<Flam, 'level' | 'slope'>, j: number, n: number): number => level * (n === 1 ? 1 : 1 + slope * (j / (n - 1) - 0.5));
+export const graceLevel = ({ level, slope }: Pick<Flam, 'level' | 'slope'>, j: number, n: number): number =>
+  level * (n === 1 ? 1 : 1 + slope * (j / (n - 1) - 0.5));
 
 function flamStrokes(part: Ornamented, flam: Flam, main: Stroke): Stroke[] {
   const tempo = tempoMapOf(part);

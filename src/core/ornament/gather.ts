@@ -64,8 +64,18 @@ function flamFrom(part: Pick<Part, 'tempo'>, hits: readonly Hit[], from: number)
   const shares = graces.map((g) => g.velocity / main.velocity);
   const level = shares.reduce((a, b) => a + b, 0) / n;
   const slope = n === 1 ? 0 : ((shares[n - 1] as number) - (shares[0] as number)) / level;
-  const flam: Flam = { kind: 'flam', strokes: n, spacingMs: round(spacingMs, 2), level: round(clamp(level, ...ORNAMENT_LIMITS.level), 3), slope: round(clamp(slope, ...ORNAMENT_LIMITS.slope), 3) };
-  const fits = graces.every((g, j) => Math.abs(msBetween(part, g, main) - (n - j) * spacingMs) <= NEAR_MS && Math.abs(main.velocity * graceLevel(flam, j, n) - g.velocity) <= NEAR_VELOCITY);
+  const flam: Flam = {
+    kind: 'flam',
+    strokes: n,
+    spacingMs: round(spacingMs, 2),
+    level: round(clamp(level, ...ORNAMENT_LIMITS.level), 3),
+    slope: round(clamp(slope, ...ORNAMENT_LIMITS.slope), 3),
+  };
+  const fits = graces.every(
+    (g, j) =>
+      Math.abs(msBetween(part, g, main) - (n - j) * spacingMs) <= NEAR_MS &&
+      Math.abs(main.velocity * graceLevel(flam, j, n) - g.velocity) <= NEAR_VELOCITY,
+  );
   return fits ? { hits: run, main, ornament: flam } : null;
 }
 
@@ -94,7 +104,10 @@ function rollOf(part: Pick<Part, 'tempo'>, run: readonly Hit[]): Roll | null {
   const tempo = tempoMapOf(part);
   const fits = run.every((hit, k) => {
     const place = ticks(first.tick + k * gap);
-    return Math.abs(tempo.between(place, hit.tick)) <= NEAR_MS && Math.abs(first.velocity * rollLevel(roll, k / (n - 1)) - hit.velocity) <= NEAR_VELOCITY;
+    return (
+      Math.abs(tempo.between(place, hit.tick)) <= NEAR_MS &&
+      Math.abs(first.velocity * rollLevel(roll, k / (n - 1)) - hit.velocity) <= NEAR_VELOCITY
+    );
   });
   return fits ? roll : null;
 }

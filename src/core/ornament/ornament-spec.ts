@@ -39,11 +39,26 @@ export interface OrnamentSpec<O extends { kind: string } = Ornament> {
 }
 
 /** A stroke like the hit's own, at another place; it ends where the next one starts. */
-export const strokeOf = (main: Stroke, tick: number, velocity: number, room: number, voice = main.voice, key = main.key): Stroke => ({ tick, velocity: clampVelocity(velocity), length: Math.max(1, Math.min(main.length, room)), voice, key });
+export const strokeOf = (main: Stroke, tick: number, velocity: number, room: number, voice = main.voice, key = main.key): Stroke => ({
+  tick,
+  velocity: clampVelocity(velocity),
+  length: Math.max(1, Math.min(main.length, room)),
+  voice,
+  key,
+});
 
 /** Rules of members. */
-export const within = ([low, high]: readonly [number, number]) => (v: unknown): boolean => Number.isFinite(v) && (v as number) >= low && (v as number) <= high;
-export const wholeWithin = ([low, high]: readonly [number, number]) => (v: unknown): boolean => Number.isInteger(v) && (v as number) >= low && (v as number) <= high;
+export const within =
+  ([low, high]: readonly [number, number]) =>
+  (v: unknown): boolean =>
+    Number.isFinite(v) && (v as number) >= low && (v as number) <= high;
+export const wholeWithin =
+  ([low, high]: readonly [number, number]) =>
+  (v: unknown): boolean =>
+    Number.isInteger(v) && (v as number) >= low && (v as number) <= high;
 export const isFlag = (v: unknown): boolean => typeof v === 'boolean';
 export const isGrid = (v: unknown): boolean => GRIDS.includes(v as GridName);
-export const optional = (rule: (v: unknown) => boolean) => (v: unknown): boolean => v === undefined || rule(v);
+export const optional =
+  (rule: (v: unknown) => boolean) =>
+  (v: unknown): boolean =>
+    v === undefined || rule(v);

@@ -31,7 +31,8 @@ export function strokesOf(part: Ornamented, performance: Performance): Strokes {
 }
 
 /** A stroke of an ornament at or behind the end of what is played or exported: it is left out. A hit's own stroke stays. */
-export const isSpilled = ({ numbers, ticks: at }: Pick<Strokes, 'numbers' | 'ticks'>, stroke: number, end: number): boolean => numbers[stroke] !== 0 && (at[stroke] as number) >= end;
+export const isSpilled = ({ numbers, ticks: at }: Pick<Strokes, 'numbers' | 'ticks'>, stroke: number, end: number): boolean =>
+  numbers[stroke] !== 0 && (at[stroke] as number) >= end;
 
 /** How many strokes a hit has at most. */
 export function strokesAtMost(part: Ornamented, index: number, specs: readonly OrnamentSpec[] = ORNAMENTS): number {
@@ -49,7 +50,14 @@ function expand(part: Ornamented, performance: Performance): Strokes {
     groups.set(i, group);
     count += group.length - 1;
   }
-  const out = { hits: new Uint32Array(count), numbers: new Uint16Array(count), ticks: new Float64Array(count), velocities: new Uint8Array(count), lengths: new Float64Array(count), keys: new Uint8Array(count) };
+  const out = {
+    hits: new Uint32Array(count),
+    numbers: new Uint16Array(count),
+    ticks: new Float64Array(count),
+    velocities: new Uint8Array(count),
+    lengths: new Float64Array(count),
+    keys: new Uint8Array(count),
+  };
   const voices = new Map<number, VoiceName>();
   let at = 0;
   for (let i = 0; i < hits.length; i++) {
@@ -80,9 +88,20 @@ function expand(part: Ornamented, performance: Performance): Strokes {
  * The strokes of one hit, its own first: a roll's go on from it, grace strokes lie before it, echoes behind it.
  * @example a flam of one grace stroke, 25 ms, level 0.5, on a hit of velocity 100: [100 at the hit, 50 at 25 ms before it]
  */
-export function strokesOfHit(part: Ornamented, performance: Performance, index: number, specs: readonly OrnamentSpec[] = ORNAMENTS): Stroke[] {
+export function strokesOfHit(
+  part: Ornamented,
+  performance: Performance,
+  index: number,
+  specs: readonly OrnamentSpec[] = ORNAMENTS,
+): Stroke[] {
   const hit = part.hits[index] as Hit;
-  const main: Stroke = { tick: performance.ticks[index] as number, velocity: performance.velocities[index] as number, length: performance.lengths[index] as number, voice: hit.voice, key: hit.key };
+  const main: Stroke = {
+    tick: performance.ticks[index] as number,
+    velocity: performance.velocities[index] as number,
+    length: performance.lengths[index] as number,
+    voice: hit.voice,
+    key: hit.key,
+  };
   const { ornament } = hit;
   // A choke sounds nothing, whatever it carries.
   if (!ornament || hit.choke) return [main];

@@ -22,7 +22,14 @@ export function columnsOfHits(hits: readonly Hit[]): HitColumns {
   const known = cache.get(hits);
   if (known) return known;
   const n = hits.length;
-  const columns: HitColumns = { ticks: new Float64Array(n), lengths: new Float64Array(n), velocities: new Uint8Array(n), keys: new Uint8Array(n), chokes: new Uint8Array(n), marks: new Uint8Array(n) };
+  const columns: HitColumns = {
+    ticks: new Float64Array(n),
+    lengths: new Float64Array(n),
+    velocities: new Uint8Array(n),
+    keys: new Uint8Array(n),
+    chokes: new Uint8Array(n),
+    marks: new Uint8Array(n),
+  };
   for (let i = 0; i < n; i++) {
     const hit = hits[i] as Hit;
     columns.ticks[i] = hit.tick;

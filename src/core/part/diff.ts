@@ -64,7 +64,8 @@ export function joinDiffs(first: PartDiff, second: PartDiff): PartDiff {
   const fresh = new Set(first.added.map((h) => h.id));
   const gone = new Set(second.removed.map((h) => h.id));
   const fields: Record<string, { before: unknown; after: unknown }> = { ...first.fields };
-  for (const [name, change] of Object.entries(second.fields)) fields[name] = { before: (fields[name] ?? change).before, after: change.after };
+  for (const [name, change] of Object.entries(second.fields))
+    fields[name] = { before: (fields[name] ?? change).before, after: change.after };
   return {
     removed: [...first.removed, ...second.removed.filter((h) => !fresh.has(h.id))],
     added: [...first.added.filter((h) => !gone.has(h.id)), ...second.added],

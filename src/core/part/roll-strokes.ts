@@ -46,4 +46,5 @@ const MOST_SPEED = 0.8;
 export const rollPlace = (x: number, speed: number): number => x + MOST_SPEED * speed * x * (1 - x);
 
 /** How long all strokes of a roll are together: on a grid the last stroke need not be a whole step from the end. */
-export const rollSpan = (roll: Pick<Roll, 'strokes'>, length: number, count: number): number => (typeof roll.strokes === 'number' ? length : count * stepOf(roll.strokes));
+export const rollSpan = (roll: Pick<Roll, 'strokes'>, length: number, count: number): number =>
+  typeof roll.strokes === 'number' ? length : count * stepOf(roll.strokes);

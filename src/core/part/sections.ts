@@ -7,10 +7,14 @@ import { meterMapOf } from './part-time';
 type Sectioned = Pick<Part, 'sections' | 'order' | 'bars'>;
 
 /** A section's bars from 0, `to` not included. */
-export const barsOf = ({ from, bars }: Pick<Section, 'from' | 'bars'>): { from: number; to: number } => ({ from: from - 1, to: from - 1 + bars });
+export const barsOf = ({ from, bars }: Pick<Section, 'from' | 'bars'>): { from: number; to: number } => ({
+  from: from - 1,
+  to: from - 1 + bars,
+});
 
 /** The section that a bar (from 0) lies in. */
-export const sectionAt = (part: Pick<Part, 'sections'>, bar: number): Section | undefined => part.sections?.find((s) => bar >= s.from - 1 && bar < s.from - 1 + s.bars);
+export const sectionAt = (part: Pick<Part, 'sections'>, bar: number): Section | undefined =>
+  part.sections?.find((s) => bar >= s.from - 1 && bar < s.from - 1 + s.bars);
 
 export const sectionOf = (part: Pick<Part, 'sections'>, id: string): Section | undefined => part.sections?.find((s) => s.id === id);
 
@@ -40,7 +44,9 @@ export function withSections<P extends Sectioned>(part: P, sections: readonly Se
  */
 export function sectionsAfter(sections: readonly Section[] | undefined, bars: readonly (number | null)[]): Section[] | undefined {
   if (!sections) return undefined;
-  const labels = bars.map((bar) => (bar === null ? null : (sections.find((s) => bar >= s.from - 1 && bar < s.from - 1 + s.bars)?.id ?? null)));
+  const labels = bars.map((bar) =>
+    bar === null ? null : (sections.find((s) => bar >= s.from - 1 && bar < s.from - 1 + s.bars)?.id ?? null),
+  );
   bars.forEach((bar, i) => {
     if (bar !== null) return;
     let next = i;

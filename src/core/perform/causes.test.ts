@@ -8,7 +8,10 @@ import { leanOf, performPart } from './perform';
 test('a snare laid back by 11 ms and nudged by 6 is 17 late, for these two reasons', () => {
   const part = smallPart([['snare', 1, 90]], { feel: { ...EMPTY_FEEL, moves: [{ kind: 'lay', ms: 11 }] } });
   const nudged = { ...part, hits: part.hits.map((h) => ({ ...h, nudge: { ms: milliseconds(6), velocity: -3 } })) };
-  expect(causesOf(nudged, 0).map((c) => [c.of, Number(c.ms.toFixed(3)), c.velocity])).toEqual([[0, 11, 0], ['hand', 6, -3]]);
+  expect(causesOf(nudged, 0).map((c) => [c.of, Number(c.ms.toFixed(3)), c.velocity])).toEqual([
+    [0, 11, 0],
+    ['hand', 6, -3],
+  ]);
 });
 
 test('swing moves the line with the hit: it is no cause of a lean; what was written off the line is', () => {

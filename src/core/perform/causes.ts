@@ -24,7 +24,10 @@ export function causesOf(part: Performable, index: number): Cause[] {
   const hit = part.hits[index];
   if (!hit) return [];
   const range = { from: index, to: index + 1 };
-  const bare = { ...part, hits: hit.nudge ? part.hits.map((h, i) => (i === index ? { ...h, nudge: undefined } : h)) : part.hits } as Performable;
+  const bare = {
+    ...part,
+    hits: hit.nudge ? part.hits.map((h, i) => (i === index ? { ...h, nudge: undefined } : h)) : part.hits,
+  } as Performable;
   const heardWith = (moves: readonly Move[], of: Performable = bare) => {
     const performance = performPart({ ...of, feel: { ...part.feel, moves } }, range);
     return { lean: leanOf(part, performance, index) as number, velocity: performance.velocities[index] as number };

@@ -54,7 +54,8 @@ export function doubtfulForMove(part: Performable, moveIndex: number): DoubtfulH
     const share = shareOf(around, times[index] as number);
     const own = share < 0.5 ? around.before : around.after;
     const homeLine = pinnedPull(map, homes.ticks[index] as Ticks, step, swingPercent).line;
-    const why = Math.abs(share - 0.5) <= MIDDLE ? 'between' : homeLine !== own ? 'another-line' : homes.doubtful[index] === 1 ? 'unsure' : null;
+    const why =
+      Math.abs(share - 0.5) <= MIDDLE ? 'between' : homeLine !== own ? 'another-line' : homes.doubtful[index] === 1 ? 'unsure' : null;
     if (!why) return;
     found.push({
       index,
@@ -77,7 +78,14 @@ const gridOf = (move: QuantizeMove) => ({ step: stepOf(move.grid), swingPercent:
 const shareOf = ({ before, after }: LinesAround, tick: number): number => (after === before ? 0 : (tick - before) / (after - before));
 
 /** Counts, for each doubtful hit, which of its two lines the others of its row are nearest to at the same place of other bars. */
-function countElsewhere(part: Performable, map: MeterMap, times: Float64Array, found: readonly DoubtfulHit[], step: Ticks, swingPercent: number) {
+function countElsewhere(
+  part: Performable,
+  map: MeterMap,
+  times: Float64Array,
+  found: readonly DoubtfulHit[],
+  step: Ticks,
+  swingPercent: number,
+) {
   if (found.length === 0) return;
   /** Row and place in the bar, by how many hits stand nearest to it; and which bars they are in. */
   const counts = new Map<string, Map<number, number>>();
@@ -111,7 +119,14 @@ const cache = new WeakMap<Performable['hits'], { part: Performable; flags: Uint8
 /** 1 for each hit that is doubtful in itself, or for a quantize move that is on. Made once a part. */
 export function doubtfulFlags(part: Performable): Uint8Array {
   const known = cache.get(part.hits);
-  if (known && known.part.feel === part.feel && known.part.meter === part.meter && known.part.origin === part.origin && known.part.tempo === part.tempo) return known.flags;
+  if (
+    known &&
+    known.part.feel === part.feel &&
+    known.part.meter === part.meter &&
+    known.part.origin === part.origin &&
+    known.part.tempo === part.tempo
+  )
+    return known.flags;
   const flags = homesOf(part).doubtful.slice();
   part.hits.forEach((hit, i) => {
     if (hit.alone) flags[i] = 0;

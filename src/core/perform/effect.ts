@@ -30,7 +30,16 @@ export function effectOfMove(part: Performable, performance: Performance, index:
   const feel: Feel = { ...part.feel, moves: part.feel.moves.map((m, i): Move => (i === index ? { ...m, on: false } : m)) };
   const without = performPart({ ...part, feel }, undefined, specs);
   const tempo = tempoMapOf(part);
-  const effect: Effect = { hits: 0, moved: 0, levelled: 0, meanMs: 0, largestMs: 0, meanVelocity: 0, largestVelocity: 0, timbres: timbresOf(part, performance, without) };
+  const effect: Effect = {
+    hits: 0,
+    moved: 0,
+    levelled: 0,
+    meanMs: 0,
+    largestMs: 0,
+    meanVelocity: 0,
+    largestVelocity: 0,
+    timbres: timbresOf(part, performance, without),
+  };
   for (let i = 0; i < part.hits.length; i++) {
     const ms = Math.abs(tempo.between(ticks(without.ticks[i] as number), ticks(performance.ticks[i] as number)));
     const velocity = Math.abs((performance.velocities[i] as number) - (without.velocities[i] as number));

@@ -9,7 +9,8 @@ import { isIdle } from '../feel/move-spec';
 import { performPart } from './perform';
 
 /** The swing moves of a feel that are on: they alone place the lines. */
-const swingsOf = ({ feel }: Pick<Performable, 'feel'>): SwingMove[] => (isIdle(feel) ? [] : feel.moves.filter((m): m is SwingMove => m.kind === 'swing' && m.on !== false));
+const swingsOf = ({ feel }: Pick<Performable, 'feel'>): SwingMove[] =>
+  isIdle(feel) ? [] : feel.moves.filter((m): m is SwingMove => m.kind === 'swing' && m.on !== false);
 
 /** Whether rows are swung differently. */
 export const isSwungByRow = (part: Pick<Performable, 'feel'>): boolean => swingsOf(part).some((m) => m.scope?.voices !== undefined);

@@ -6,7 +6,10 @@ import type { Part } from '../model/part';
 import { cutLengths, leanOf, performPart, writtenPerformance } from './perform';
 
 const Q = TICKS_PER_QUARTER;
-const swing = (percent: number, more: object = {}): Feel => ({ ...EMPTY_FEEL, moves: [{ kind: 'swing', division: '1/16', percent, ...more }] });
+const swing = (percent: number, more: object = {}): Feel => ({
+  ...EMPTY_FEEL,
+  moves: [{ kind: 'swing', division: '1/16', percent, ...more }],
+});
 const sixteenths = (voice: string): [string, number, number][] => Array.from({ length: 16 }, (_, i) => [voice, i / 4, 100]);
 
 test('sway 0, an empty feel, or every move off performs the written part exactly', () => {
@@ -14,7 +17,11 @@ test('sway 0, an empty feel, or every move off performs the written part exactly
     fc.property(partArbitrary, (random) => {
       const part: Part = { ...random, hits: random.hits.map(({ nudge: _n, ...hit }) => hit) };
       const written = writtenPerformance(part);
-      for (const feel of [{ ...part.feel, sway: 0 }, { ...part.feel, moves: [] }, { ...part.feel, moves: part.feel.moves.map((m) => ({ ...m, on: false })) }]) {
+      for (const feel of [
+        { ...part.feel, sway: 0 },
+        { ...part.feel, moves: [] },
+        { ...part.feel, moves: part.feel.moves.map((m) => ({ ...m, on: false })) },
+      ]) {
         const performed = performPart({ ...part, feel });
         expect([...performed.ticks]).toEqual([...written.ticks]);
         expect([...performed.velocities]).toEqual([...written.velocities]);
@@ -44,14 +51,24 @@ test('the inverse move undoes a swing exactly', () => {
   fc.assert(
     fc.property(partArbitrary, fc.double({ min: 25, max: 80, noNaN: true }), (random, percent) => {
       const hits = random.hits.map(({ nudge: _n, ...hit }) => hit);
-      const feel: Feel = { ...EMPTY_FEEL, moves: [{ kind: 'swing', division: '1/8', percent }, { kind: 'swing', division: '1/8', percent, inverse: true }] };
+      const feel: Feel = {
+        ...EMPTY_FEEL,
+        moves: [
+          { kind: 'swing', division: '1/8', percent },
+          { kind: 'swing', division: '1/8', percent, inverse: true },
+        ],
+      };
       performPart({ ...random, hits, feel }).ticks.forEach((t, i) => expect(t).toBeCloseTo(hits[i]?.tick as number, 5));
     }),
   );
 });
 
 test('a nudge moves its hit alone, past its neighbours too', () => {
-  const part = smallPart([['hat-closed', 0, 90], ['hat-closed', 0.25, 90], ['hat-closed', 0.5, 90]]);
+  const part = smallPart([
+    ['hat-closed', 0, 90],
+    ['hat-closed', 0.25, 90],
+    ['hat-closed', 0.5, 90],
+  ]);
   // At 120 BPM a sixteenth is 125 ms.
   const nudged = { ...part, hits: part.hits.map((h, i) => (i === 0 ? { ...h, nudge: { ms: milliseconds(150), velocity: 0 } } : h)) };
   expect([...performPart(nudged).ticks].map((t) => t / TICKS_PER_QUARTER)).toEqual([0.3, 0.25, 0.5]);
@@ -59,7 +76,10 @@ test('a nudge moves its hit alone, past its neighbours too', () => {
     fc.property(partArbitrary, fc.nat(), fc.integer({ min: -200, max: 200 }), (random, pick, ms) => {
       fc.pre(random.hits.length > 0);
       const index = pick % random.hits.length;
-      const moved = { ...random, hits: random.hits.map((h, i) => (i === index ? { ...h, nudge: { ms: milliseconds(ms), velocity: 0 } } : h)) };
+      const moved = {
+        ...random,
+        hits: random.hits.map((h, i) => (i === index ? { ...h, nudge: { ms: milliseconds(ms), velocity: 0 } } : h)),
+      };
       const [before, after] = [performPart(random).ticks, performPart(moved).ticks];
       before.forEach((t, i) => i !== index && expect(after[i]).toBe(t));
     }),
@@ -101,7 +121,13 @@ test('a nudge is added after the feel, in real time of the tempo at the hit', ()
     { tick: ticks(0), microsecondsPerQuarter: 500_000 },
     { tick: ticks(2 * Q), microsecondsPerQuarter: 1_000_000 },
   ];
-  const part = smallPart([['snare', 1, 100], ['snare', 3, 100]], { tempo, feel: swing(60) });
+  const part = smallPart(
+    [
+      ['snare', 1, 100],
+      ['snare', 3, 100],
+    ],
+    { tempo, feel: swing(60) },
+  );
   const nudged = { ...part, hits: part.hits.map((h) => ({ ...h, nudge: { ms: milliseconds(10), velocity: -8 } })) };
   const p = performPart(nudged);
   // 10 ms are 1/50 of a quarter at 120 BPM and 1/100 at 60.
@@ -124,35 +150,50 @@ test('a nudge across a tempo change takes both tempos into account', () => {
 });
 
 test('scopes: voices, bars by home, steps, ghosts', () => {
-  const part = smallPart([...sixteenths('hat-closed'), ...sixteenths('snare')].map(([v, q, l], i) => [v, q, i % 2 && v === 'snare' ? 20 : l] as const));
+  const part = smallPart(
+    [...sixteenths('hat-closed'), ...sixteenths('snare')].map(([v, q, l], i) => [v, q, i % 2 && v === 'snare' ? 20 : l] as const),
+  );
   const ghosts = { ...part, hits: part.hits.map((h) => (h.velocity === 20 ? { ...h, ghost: true } : h)) };
   const moved = (scope: object): number[] => {
     const p = performPart({ ...ghosts, feel: swing(60, { scope }) });
     return ghosts.hits.flatMap((h, i) => (p.ticks[i] === h.tick ? [] : [i]));
   };
-  const offBeats = (voice: string): number[] => ghosts.hits.flatMap((h, i) => (h.voice === voice && (h.tick / (Q / 4)) % 2 === 1 ? [i] : []));
+  const offBeats = (voice: string): number[] =>
+    ghosts.hits.flatMap((h, i) => (h.voice === voice && (h.tick / (Q / 4)) % 2 === 1 ? [i] : []));
   expect(moved({ voices: ['snare'] })).toEqual(offBeats('snare'));
   expect(moved({ ghosts: 'only' })).toEqual(offBeats('snare'));
   expect(moved({ ghosts: 'none' })).toEqual(offBeats('hat-closed'));
   expect(moved({ bars: { from: 2 } })).toEqual([]);
-  expect(moved({ steps: { grid: '1/16', of: 4, at: [1] } })).toEqual(ghosts.hits.flatMap((h, i) => ((h.tick / (Q / 4)) % 4 === 1 ? [i] : [])));
+  expect(moved({ steps: { grid: '1/16', of: 4, at: [1] } })).toEqual(
+    ghosts.hits.flatMap((h, i) => ((h.tick / (Q / 4)) % 4 === 1 ? [i] : [])),
+  );
 });
 
 test('a cycle of steps longer than a bar runs on over bar lines', () => {
-  const part = smallPart(Array.from({ length: 8 }, (_, i) => ['kick', i + 0.25, 100] as const), { bars: 2, feel: swing(60, { scope: { steps: { grid: '1/16', of: 32, at: [17] } } }) });
+  const part = smallPart(
+    Array.from({ length: 8 }, (_, i) => ['kick', i + 0.25, 100] as const),
+    { bars: 2, feel: swing(60, { scope: { steps: { grid: '1/16', of: 32, at: [17] } } }) },
+  );
   const p = performPart(part);
   // Only the second sixteenth of bar 2 is step 17 of 32.
   expect(part.hits.map((h, i) => p.ticks[i] !== h.tick)).toEqual([false, false, false, false, true, false, false, false]);
 });
 
 test('every second bar: every 2, at 2', () => {
-  const part = smallPart(Array.from({ length: 16 }, (_, i) => ['kick', i + 0.25, 100] as const), { bars: 4, feel: swing(60, { scope: { bars: { every: 2, at: [2] } } }) });
+  const part = smallPart(
+    Array.from({ length: 16 }, (_, i) => ['kick', i + 0.25, 100] as const),
+    { bars: 4, feel: swing(60, { scope: { bars: { every: 2, at: [2] } } }) },
+  );
   const p = performPart(part);
-  expect(part.hits.map((h, i) => (p.ticks[i] !== h.tick ? Math.floor(h.tick / (4 * Q)) + 1 : 0)).filter(Boolean)).toEqual([2, 2, 2, 2, 4, 4, 4, 4]);
+  expect(part.hits.map((h, i) => (p.ticks[i] !== h.tick ? Math.floor(h.tick / (4 * Q)) + 1 : 0)).filter(Boolean)).toEqual([
+    2, 2, 2, 2, 4, 4, 4, 4,
+  ]);
 });
 
 test('lengths are cut at the next hit of the key; two at one tick both have one', () => {
-  expect([...cutLengths(Uint8Array.of(36, 38, 36, 36, 36), [0, 0, 10, 10, 30], Float64Array.of(50, 50, 50, 50, 5))]).toEqual([10, 50, 1, 1, 5]);
+  expect([...cutLengths(Uint8Array.of(36, 38, 36, 36, 36), [0, 0, 10, 10, 30], Float64Array.of(50, 50, 50, 50, 5))]).toEqual([
+    10, 50, 1, 1, 5,
+  ]);
 });
 
 test('an excerpt is performed as in the whole part, a bar inside its edges', () => {
@@ -165,15 +206,23 @@ test('an excerpt is performed as in the whole part, a bar inside its edges', () 
       const whole = performPart(part);
       const excerpt = performPart(part, range);
       for (let i = indexAt(2 * bar); i < indexAt(3 * bar); i++) {
-        expect([excerpt.ticks[i], excerpt.velocities[i], excerpt.placedHomes[i]]).toEqual([whole.ticks[i], whole.velocities[i], whole.placedHomes[i]]);
+        expect([excerpt.ticks[i], excerpt.velocities[i], excerpt.placedHomes[i]]).toEqual([
+          whole.ticks[i],
+          whole.velocities[i],
+          whole.placedHomes[i],
+        ]);
       }
     }),
   );
 });
 
 test('a scope names one row, or with v:* all rows of a voice', () => {
-  const part = smallPart([['snare', 0, 90], ['kick', 0, 90]]);
-  const at = (voices: string[]) => performPart({ ...part, feel: { ...EMPTY_FEEL, moves: [{ kind: 'lay', ms: 10, scope: { voices } }] } }).ticks.map((t) => Math.round(t));
+  const part = smallPart([
+    ['snare', 0, 90],
+    ['kick', 0, 90],
+  ]);
+  const at = (voices: string[]) =>
+    performPart({ ...part, feel: { ...EMPTY_FEEL, moves: [{ kind: 'lay', ms: 10, scope: { voices } }] } }).ticks.map((t) => Math.round(t));
   expect(at(['snare:*'])).toEqual(at(['snare']));
   expect([...at(['snare:*'])].filter((t) => t > 0)).toHaveLength(1);
 });

@@ -57,7 +57,11 @@ export function followSwing(performance: Performance, follow: (index: number) =>
  * @param specs the kinds of moves that there are
  * @example performPart({ ...part, feel: EMPTY_FEEL }).ticks // the written ticks, plus nudges
  */
-export function performPart(part: Performable, range: HitRange = { from: 0, to: part.hits.length }, specs: readonly MoveSpec[] = MOVES): Performance {
+export function performPart(
+  part: Performable,
+  range: HitRange = { from: 0, to: part.hits.length },
+  specs: readonly MoveSpec[] = MOVES,
+): Performance {
   const { hits, feel } = part;
   const homes = homesOf(part);
   const written = columnsOfHits(hits);
@@ -86,12 +90,28 @@ export function performPart(part: Performable, range: HitRange = { from: 0, to: 
   addNudges(part, range, times, loudness);
   const velocities = new Uint8Array(hits.length);
   for (let i = range.from; i < range.to; i++) velocities[i] = clampVelocity(loudness[i] as number);
-  return followSwing({ ticks: times, velocities, lengths: performedLengths(hits, range, times), homes, placedHomes, timbre }, swungBy(part, times));
+  return followSwing(
+    { ticks: times, velocities, lengths: performedLengths(hits, range, times), homes, placedHomes, timbre },
+    swungBy(part, times),
+  );
 }
 
 function workOf(part: Performable, range: HitRange, times: Float64Array, loudness: Float64Array, placedHomes: Float64Array): Work {
   const homes = homesOf(part);
-  return { part, hits: part.hits, written: columnsOfHits(part.hits), range, map: meterMapOf(part), tempo: tempoMapOf(part), homes, lines: homes.ticks, times, loudness, placedHomes, timbre: () => ownTimbre(part.hits) };
+  return {
+    part,
+    hits: part.hits,
+    written: columnsOfHits(part.hits),
+    range,
+    map: meterMapOf(part),
+    tempo: tempoMapOf(part),
+    homes,
+    lines: homes.ticks,
+    times,
+    loudness,
+    placedHomes,
+    timbre: () => ownTimbre(part.hits),
+  };
 }
 
 /**
@@ -104,7 +124,9 @@ function swungBy(part: Performable, times: Float64Array): (index: number) => Swu
     if (isIdle(part.feel)) return null;
     const map = meterMapOf(part);
     const homes = homesOf(part);
-    swings ??= part.feel.moves.flatMap((m) => (m.kind === 'swing' && m.on !== false ? [{ swung: swingOf(m, part, homes.ticks, map), inScope: scopeTest(m.scope, part, homes) }] : []));
+    swings ??= part.feel.moves.flatMap((m) =>
+      m.kind === 'swing' && m.on !== false ? [{ swung: swingOf(m, part, homes.ticks, map), inScope: scopeTest(m.scope, part, homes) }] : [],
+    );
     const own = swings.filter(({ inScope }) => inScope(index));
     if (own.length === 0) return null;
     const hit = part.hits[index] as Hit;
@@ -161,7 +183,11 @@ export function leanOf(part: Pick<Part, 'tempo'>, performance: Performance, inde
 }
 
 /** A move's own seed, or the feel's salted with its ordinal among its kind; moves that are off count, so that a switch changes no other draw. */
-export function seedOfMove(feel: Feel, index: number, { salt }: Pick<MoveSpec, 'salt'> = specOf(MOVES, (feel.moves[index] as Move).kind)): number {
+export function seedOfMove(
+  feel: Feel,
+  index: number,
+  { salt }: Pick<MoveSpec, 'salt'> = specOf(MOVES, (feel.moves[index] as Move).kind),
+): number {
   const move = feel.moves[index] as Move;
   if (move.seed !== undefined) return move.seed;
   const ordinal = feel.moves.slice(0, index).filter((m) => m.kind === move.kind).length;
@@ -200,7 +226,12 @@ function performedLengths(hits: readonly Hit[], range: HitRange, times: Float64A
  * Cuts each length at the next hit of its key in time, at least 1; two of one key at one tick both have 1.
  * @param keys what must not overlap with its like: small whole numbers
  */
-export function cutLengths(keys: Uint8Array | Uint32Array, times: ArrayLike<number>, lengths: Float64Array, range: HitRange = { from: 0, to: lengths.length }): Float64Array {
+export function cutLengths(
+  keys: Uint8Array | Uint32Array,
+  times: ArrayLike<number>,
+  lengths: Float64Array,
+  range: HitRange = { from: 0, to: lengths.length },
+): Float64Array {
   let highest = 0;
   for (const key of keys) if (key > highest) highest = key;
   const order = timeOrder(keys, highest, times, range);
@@ -224,7 +255,9 @@ function timeOrder(keys: Uint8Array | Uint32Array, highest: number, times: Array
   for (let i = range.from; i < range.to; i++) {
     const key = keys[i] as number;
     if ((times[i] as number) < (latest[key] as number)) {
-      return Uint32Array.from({ length: range.to - range.from }, (_, k) => range.from + k).sort((a, b) => (times[a] as number) - (times[b] as number) || a - b);
+      return Uint32Array.from({ length: range.to - range.from }, (_, k) => range.from + k).sort(
+        (a, b) => (times[a] as number) - (times[b] as number) || a - b,
+      );
     }
     latest[key] = times[i] as number;
   }

@@ -20,16 +20,28 @@ export interface Stretch {
 }
 
 /** A pass of what is played, counted from 0; null where there is none any more. */
-export function stretchOfPass(part: Pick<Part, 'tempo' | 'origin'>, program: Pick<Program, 'startTick' | 'length' | 'loop'>, pass: number): Stretch | null {
+export function stretchOfPass(
+  part: Pick<Part, 'tempo' | 'origin'>,
+  program: Pick<Program, 'startTick' | 'length' | 'loop'>,
+  pass: number,
+): Stretch | null {
   if (pass > 0 && !(program.loop && program.length > 0)) return null;
   const tempo = tempoMapOf(part);
   return { begin: pass * program.length, place: tempo.toSeconds(program.startTick) - tempo.toSeconds(part.origin), length: program.length };
 }
 
 /** The rounds of a running order: bars of the part, wherever they come. @param whole its length in seconds */
-export function stretchesOfOrder(part: Pick<Part, 'tempo' | 'meter' | 'origin'>, { marks }: Pick<Unrolled, 'marks'>, whole: number): Stretch[] {
+export function stretchesOfOrder(
+  part: Pick<Part, 'tempo' | 'meter' | 'origin'>,
+  { marks }: Pick<Unrolled, 'marks'>,
+  whole: number,
+): Stretch[] {
   const [tempo, meter] = [tempoMapOf(part), meterMapOf(part)];
-  return marks.map(({ seconds: begin, round }, i) => ({ begin, place: tempo.toSeconds(meter.barOf(round.from).start) - tempo.toSeconds(part.origin), length: (marks[i + 1]?.seconds ?? whole) - begin }));
+  return marks.map(({ seconds: begin, round }, i) => ({
+    begin,
+    place: tempo.toSeconds(meter.barOf(round.from).start) - tempo.toSeconds(part.origin),
+    length: (marks[i + 1]?.seconds ?? whole) - begin,
+  }));
 }
 
 /**
@@ -39,7 +51,12 @@ export function stretchesOfOrder(part: Pick<Part, 'tempo' | 'meter' | 'origin'>,
  * @param now what is over by then is left out
  * @returns null where the recording has nothing there
  */
-export function sliceOf({ firstDownbeat, offsetMs, seconds: whole }: Pick<Backing, 'firstDownbeat' | 'offsetMs' | 'seconds'>, stretch: Stretch, startedAt: Seconds, now: Seconds): BackingSlice | null {
+export function sliceOf(
+  { firstDownbeat, offsetMs, seconds: whole }: Pick<Backing, 'firstDownbeat' | 'offsetMs' | 'seconds'>,
+  stretch: Stretch,
+  startedAt: Seconds,
+  now: Seconds,
+): BackingSlice | null {
   const begin = startedAt + stretch.begin;
   // In the recording: where the stretch begins and ends.
   const from = firstDownbeat + stretch.place - offsetMs / 1000;

@@ -16,16 +16,44 @@ const TICK = oneTake(Float32Array.of(1));
 test('clicks on bar lines, beats and between; six eighths click on every eighth', () => {
   const four = smallPart([]);
   const range = { start: ticks(0), end: ticks(4 * Q) };
-  expect(clickPlaces(four, range, 2).map((c) => [c.tick / Q, c.on])).toEqual([[0, 'bar'], [0.5, 'between'], [1, 'beat'], [1.5, 'between'], [2, 'beat'], [2.5, 'between'], [3, 'beat'], [3.5, 'between']]);
+  expect(clickPlaces(four, range, 2).map((c) => [c.tick / Q, c.on])).toEqual([
+    [0, 'bar'],
+    [0.5, 'between'],
+    [1, 'beat'],
+    [1.5, 'between'],
+    [2, 'beat'],
+    [2.5, 'between'],
+    [3, 'beat'],
+    [3.5, 'between'],
+  ]);
   const six = smallPart([], { meter: [{ tick: ticks(0), numerator: 6, denominator: 8 }] });
-  expect(clickPlaces(six, { start: ticks(0), end: ticks(3 * Q) }, 1).map((c) => [c.tick / Q, c.on])).toEqual([[0, 'bar'], [0.5, 'between'], [1, 'between'], [1.5, 'beat'], [2, 'between'], [2.5, 'between']]);
+  expect(clickPlaces(six, { start: ticks(0), end: ticks(3 * Q) }, 1).map((c) => [c.tick / Q, c.on])).toEqual([
+    [0, 'bar'],
+    [0.5, 'between'],
+    [1, 'between'],
+    [1.5, 'beat'],
+    [2, 'between'],
+    [2.5, 'between'],
+  ]);
 });
 
 test('a bar is counted in by clicks alone, then the loop plays, each to the sample', () => {
-  const part = smallPart([['kick', 0, 100], ['kick', 2, 100]], { mix: { room: 0 } });
+  const part = smallPart(
+    [
+      ['kick', 0, 100],
+      ['kick', 2, 100],
+    ],
+    { mix: { room: 0 } },
+  );
   const range = { start: ticks(0), end: ticks(4 * Q), loop: true };
   const player = new Player(RATE, [TICK, oneTake(Float32Array.of(0.5))]);
-  const music = makeProgram(part, writtenPerformance(part), range, (hit) => part.hits.indexOf(hit), () => 0);
+  const music = makeProgram(
+    part,
+    writtenPerformance(part),
+    range,
+    (hit) => part.hits.indexOf(hit),
+    () => 0,
+  );
   player.setPrograms({ performed: music, written: music });
   player.setClicks(clickProgram(part, range, DEFAULT_CLICK, () => 1));
   // One bar at 120 BPM: two seconds.

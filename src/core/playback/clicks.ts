@@ -39,7 +39,11 @@ export interface ClickPlace {
 }
 
 /** Every click of a range; beats are groups of the meter, those of three eighths or more click on each unit. */
-export function clickPlaces(part: Pick<Part, 'meter' | 'origin'>, range: Pick<ProgramRange, 'start' | 'end'>, perBeat: number): ClickPlace[] {
+export function clickPlaces(
+  part: Pick<Part, 'meter' | 'origin'>,
+  range: Pick<ProgramRange, 'start' | 'end'>,
+  perBeat: number,
+): ClickPlace[] {
   const map = meterMapOf(part);
   const places: ClickPlace[] = [];
   for (let bar = map.barAt(range.start); bar.start < range.end; bar = map.barOf(bar.index + 1)) {
@@ -49,7 +53,8 @@ export function clickPlaces(part: Pick<Part, 'meter' | 'origin'>, range: Pick<Pr
       const parts = units * (units > 1 ? Math.max(1, Math.round(perBeat / units)) : perBeat);
       for (let i = 0; i < parts; i++) {
         const tick = beat.start + (beat.length * i) / parts;
-        if (tick >= range.start && tick < range.end) places.push({ tick, on: i > 0 ? 'between' : beat.start === bar.start ? 'bar' : 'beat' });
+        if (tick >= range.start && tick < range.end)
+          places.push({ tick, on: i > 0 ? 'between' : beat.start === bar.start ? 'bar' : 'beat' });
       }
     }
   }
@@ -64,7 +69,14 @@ export function clickProgram(part: Clicked, range: ProgramRange, click: Click, v
   const map = tempoMapOf(part);
   const start = map.toSeconds(range.start);
   const places = clickPlaces(part, range, click.perBeat);
-  const swung = click.swung && part.feel ? placeLines({ ...part, hits: [], feel: part.feel }, EVERY_ROW, places.map((c) => ticks(c.tick))) : null;
+  const swung =
+    click.swung && part.feel
+      ? placeLines(
+          { ...part, hits: [], feel: part.feel },
+          EVERY_ROW,
+          places.map((c) => ticks(c.tick)),
+        )
+      : null;
   const offsets = Float64Array.from(places, (c, i) => map.toSeconds(ticks(swung?.[i] ?? c.tick)) - start);
   const toneOf = (c: ClickPlace) => CLICK_TONES[click.tone][c.on === 'bar' ? 'bar' : 'beat'];
   const none = new Int8Array(places.length);

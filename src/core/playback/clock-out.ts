@@ -38,7 +38,12 @@ export class ClockOut {
       return messages;
     }
     const before = this.running;
-    const isSame = before && before.of.startedAt === playing.startedAt && before.of.program.startTick === playing.program.startTick && before.of.program.endTick === playing.program.endTick && before.of.program.length === playing.program.length;
+    const isSame =
+      before &&
+      before.of.startedAt === playing.startedAt &&
+      before.of.program.startTick === playing.program.startTick &&
+      before.of.program.endTick === playing.program.endTick &&
+      before.of.program.length === playing.program.length;
     if (!this.tempo || before?.of.program !== playing.program) this.tempo = new TempoMap(playing.program.tempo);
     if (!isSame) {
       if (before) messages.push({ bytes: [STOP], at: now });
@@ -70,7 +75,12 @@ export class ClockOut {
   private begin(of: Clocked, pass: number, tick: number, again: boolean): ClockMessage[] {
     const at = this.timeOf(of, pass, tick);
     const sixteenths = Math.max(0, Math.min(LAST_POSITION, Math.floor(tick / SIXTEENTH)));
-    return sixteenths === 0 && !again ? [{ bytes: [START], at }] : [{ bytes: [POSITION, sixteenths & 0x7f, sixteenths >> 7], at }, { bytes: [CONTINUE], at }];
+    return sixteenths === 0 && !again
+      ? [{ bytes: [START], at }]
+      : [
+          { bytes: [POSITION, sixteenths & 0x7f, sixteenths >> 7], at },
+          { bytes: [CONTINUE], at },
+        ];
   }
 
   private tickAt({ program, startedAt }: Clocked, now: Seconds, pass: number): number {

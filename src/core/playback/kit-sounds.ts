@@ -6,7 +6,8 @@ import { PLAIN_MIX } from './row-mix';
 import { gainOfSource, layerAt, type LayerShape, type RowSource } from './sources';
 
 /** Layers without a stroke yet. */
-export const emptyLayers = (shapes: readonly LayerShape[]): SoundLayer[] => shapes.map(({ upTo, takes, at = upTo }) => ({ upTo, at, takes: new Array<undefined>(takes).fill(undefined) }));
+export const emptyLayers = (shapes: readonly LayerShape[]): SoundLayer[] =>
+  shapes.map(({ upTo, takes, at = upTo }) => ({ upTo, at, takes: new Array<undefined>(takes).fill(undefined) }));
 
 const isCymbal = (voice: VoiceName): boolean => /^(crash|ride|splash|china)/.test(voice);
 const isMetal = (voice: VoiceName): boolean => isCymbal(voice) || voice.startsWith('hat-') || voice === 'triangle';
@@ -38,7 +39,10 @@ export function soundOfSource(source: RowSource, layers: SoundLayer[]): Sound {
 }
 
 /** Which layers a program strikes, by the player's numbers for rows: the commonest of each first. */
-export function struckLayers({ voices, velocities, chokes, mix }: Pick<Program, 'voices' | 'velocities' | 'chokes' | 'mix'>, layersOf: (voice: number) => readonly LayerShape[]): Map<number, number[]> {
+export function struckLayers(
+  { voices, velocities, chokes, mix }: Pick<Program, 'voices' | 'velocities' | 'chokes' | 'mix'>,
+  layersOf: (voice: number) => readonly LayerShape[],
+): Map<number, number[]> {
   const counts = new Map<number, { shapes: readonly LayerShape[]; of: Uint32Array }>();
   for (let i = 0; i < voices.length; i++) {
     if (chokes[i] === 1) continue;

@@ -7,7 +7,12 @@ const FRAMES = 8192;
 /** A sound of one steady tone, and noise-like one of alternating samples. */
 const tone = Float32Array.from({ length: FRAMES }, (_, i) => Math.sin((2 * Math.PI * 441 * i) / RATE));
 
-function rendered(colour: Partial<Colour>, then?: (mixer: Mixer) => void, velocity = 127, samples = tone): { left: Float32Array; right: Float32Array } {
+function rendered(
+  colour: Partial<Colour>,
+  then?: (mixer: Mixer) => void,
+  velocity = 127,
+  samples = tone,
+): { left: Float32Array; right: Float32Array } {
   const mixer = new Mixer(RATE, [oneTake(samples)], { limited: false });
   mixer.volume = 0.5;
   mixer.start(0, velocity, 0, { ...PLAIN, ...colour });
@@ -42,9 +47,23 @@ test('a sound that lasts so long fades then, and a choke ends it before', () => 
 });
 
 test('a stroke ends the ring of the voices it closes, on all of their rows', () => {
-  const mixer = new Mixer(RATE, [{ ...oneTake(tone), voice: 'hat-open' }, { ...oneTake(tone), voice: 'hat-open' }, { ...oneTake(tone), voice: 'ride' }, { ...oneTake(Float32Array.of(0)), voice: 'hat-closed', ends: ['hat-open'] }], { limited: false });
+  const mixer = new Mixer(
+    RATE,
+    [
+      { ...oneTake(tone), voice: 'hat-open' },
+      { ...oneTake(tone), voice: 'hat-open' },
+      { ...oneTake(tone), voice: 'ride' },
+      { ...oneTake(Float32Array.of(0)), voice: 'hat-closed', ends: ['hat-open'] },
+    ],
+    { limited: false },
+  );
   const [left, right] = [new Float32Array(2048), new Float32Array(2048)];
-  for (const [sound, pan] of [[0, -100], [1, -100], [2, 100]] as const) mixer.start(sound, 127, 0, { ...PLAIN, pan });
+  for (const [sound, pan] of [
+    [0, -100],
+    [1, -100],
+    [2, 100],
+  ] as const)
+    mixer.start(sound, 127, 0, { ...PLAIN, pan });
   mixer.start(3, 127, 0);
   mixer.render(left, right);
   expect(power(left.subarray(600))).toBeLessThan(1e-12);
@@ -68,7 +87,11 @@ test('an octave up is twice the crossings, a plain hit is untouched', () => {
 
 test('brightness lets more or less of the high end through', () => {
   const high = Float32Array.from(tone, (_, i) => Math.sin((2 * Math.PI * 6000 * i) / RATE));
-  const [bright, plain, dull] = [100, 0, -100].map((brightness) => power(rendered({ brightness }, undefined, 20, high).left)) as [number, number, number];
+  const [bright, plain, dull] = [100, 0, -100].map((brightness) => power(rendered({ brightness }, undefined, 20, high).left)) as [
+    number,
+    number,
+    number,
+  ];
   expect(bright).toBeGreaterThan(plain);
   expect(plain).toBeGreaterThan(dull * 2);
 });

@@ -35,7 +35,10 @@ export interface Sound {
 }
 
 /** A sound of one take for all velocities. @example oneTake(Float32Array.of(1)) */
-export const oneTake = (samples: Float32Array): Sound => ({ layers: [{ upTo: 127, at: 127, takes: [{ samples, high: 0, tiltHz: TILT_HZ }] }], ends: [] });
+export const oneTake = (samples: Float32Array): Sound => ({
+  layers: [{ upTo: 127, at: 127, takes: [{ samples, high: 0, tiltHz: TILT_HZ }] }],
+  ends: [],
+});
 
 /** What a hit has of its own beside its velocity. */
 export interface Colour {
@@ -77,7 +80,8 @@ const PIVOT = 100;
 const RING_SHARE = 0.83;
 
 /** Amplitude of a velocity by a response: 1 is the law, 0 makes all alike, 2 doubles the differences in dB. */
-export const responseOf = (velocity: number, response: number): number => amplitudeOf(PIVOT) * (clamp(velocity, 1, 127) / PIVOT) ** (1.5 * response);
+export const responseOf = (velocity: number, response: number): number =>
+  amplitudeOf(PIVOT) * (clamp(velocity, 1, 127) / PIVOT) ** (1.5 * response);
 
 /** The velocity whose tone is heard, by a row's response of the tone. @example tonedVelocity(50, 0.5) // 75 */
 export const tonedVelocity = (velocity: number, tone: number): number => clamp(Math.round(PIVOT + (velocity - PIVOT) * tone), 1, 127);
@@ -177,7 +181,17 @@ export class Mixer {
     this.ringing.push(this.ringingOf(index, sound, layer, stroke, velocity, toned, mix, atFrame, colour));
   }
 
-  private ringingOf(index: number, sound: Sound, layer: SoundLayer, stroke: Stroke, velocity: number, toned: number, mix: RowMix, atFrame: number, colour: Colour): Ringing {
+  private ringingOf(
+    index: number,
+    sound: Sound,
+    layer: SoundLayer,
+    stroke: Stroke,
+    velocity: number,
+    toned: number,
+    mix: RowMix,
+    atFrame: number,
+    colour: Colour,
+  ): Ringing {
     const inLayer = Math.min(1, (toned / layer.at) ** TILT_POWER);
     // What the highs lose within a layer is made good: the loudness follows the law alone.
     const kept = 1 / Math.sqrt(Math.max(0.05, 1 - stroke.high * (1 - inLayer * inLayer)));
@@ -204,7 +218,9 @@ export class Mixer {
       ring: 1,
       decay: mix.ring === 1 ? 1 : 10 ** ((-3 / (natural * this.sampleRate)) * (1 / mix.ring - 1)),
       tailFrom: mix.ring > 1 ? stroke.samples.length * 0.8 : Infinity,
-      ...(colour.lasts === undefined ? { fade: -1, fadeFrames: 1 } : this.fadeAfter(atFrame + Math.round(colour.lasts * this.sampleRate), SILENCE_MS)),
+      ...(colour.lasts === undefined
+        ? { fade: -1, fadeFrames: 1 }
+        : this.fadeAfter(atFrame + Math.round(colour.lasts * this.sampleRate), SILENCE_MS)),
     };
   }
 

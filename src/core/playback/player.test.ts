@@ -25,7 +25,10 @@ function programs(roomy: Part, bars: [number, number] = [0, roomy.bars], loop = 
   const { start, end } = ticksOfBars(part, ...bars);
   const range = { start, end, loop };
   const voice = (): number => 0;
-  return { performed: makeProgram(part, performPart(part), range, slotOf, voice), written: makeProgram(part, writtenPerformance(part), range, slotOf, voice) };
+  return {
+    performed: makeProgram(part, performPart(part), range, slotOf, voice),
+    written: makeProgram(part, writtenPerformance(part), range, slotOf, voice),
+  };
 }
 
 /** Renders `seconds`, calling `at` before each block; gives onsets and the frames that are not silent. */
@@ -50,10 +53,14 @@ const start = (part: Part, bars?: [number, number], loop = true): Player => {
   return player;
 };
 
-const loud = (voice: string, count: number, step: number): [string, number, number][] => Array.from({ length: count }, (_, i) => [voice, i * step, 127]);
+const loud = (voice: string, count: number, step: number): [string, number, number][] =>
+  Array.from({ length: count }, (_, i) => [voice, i * step, 127]);
 
 test('every onset of the audio is within one sample of its performed time, over many passes of a loop of odd length', () => {
-  const part = smallPart(loud('hat-closed', 16, 0.25), { tempo: [{ tick: ticks(0), microsecondsPerQuarter: 461_237 }], feel: { ...EMPTY_FEEL, moves: [{ kind: 'swing', division: '1/16', percent: 63.3 }] } });
+  const part = smallPart(loud('hat-closed', 16, 0.25), {
+    tempo: [{ tick: ticks(0), microsecondsPerQuarter: 461_237 }],
+    feel: { ...EMPTY_FEEL, moves: [{ kind: 'swing', division: '1/16', percent: 63.3 }] },
+  });
   const performed = performPart(part).ticks;
   const perTick = (0.461237 * RATE) / TICKS_PER_QUARTER;
   const passes = 12;
@@ -75,10 +82,17 @@ test('a first kick pushed 8 ms early sounds in every pass, the first included', 
 
 test('W toggled 20 times in mid-bar: no onset lost or doubled, each within a sample of one version’s time', () => {
   const random = randomStream(3);
-  const base = smallPart(loud('hat-closed', 32, 0.125), { feel: { ...EMPTY_FEEL, moves: [{ kind: 'swing', division: '1/32', percent: 70 }] } });
-  const part = { ...base, hits: base.hits.map((h) => ({ ...h, nudge: { ms: milliseconds(Math.round((random() - 0.5) * 60)), velocity: 0 } })) };
+  const base = smallPart(loud('hat-closed', 32, 0.125), {
+    feel: { ...EMPTY_FEEL, moves: [{ kind: 'swing', division: '1/32', percent: 70 }] },
+  });
+  const part = {
+    ...base,
+    hits: base.hits.map((h) => ({ ...h, nudge: { ms: milliseconds(Math.round((random() - 0.5) * 60)), velocity: 0 } })),
+  };
   const loop = 2 * RATE;
-  const times = [performPart(part).ticks, writtenPerformance(part).ticks].map((list) => [...list].map((t) => (t / TICKS_PER_QUARTER) * 0.5 * RATE));
+  const times = [performPart(part).ticks, writtenPerformance(part).ticks].map((list) =>
+    [...list].map((t) => (t / TICKS_PER_QUARTER) * 0.5 * RATE),
+  );
   const toggles = Array.from({ length: 20 }, () => Math.round((0.15 + random() * 7.5) * RATE)).sort((a, b) => a - b);
   const player = start(part);
   let toggled = 0;
@@ -117,8 +131,15 @@ test('a changed tempo keeps the place in the music', () => {
   const player = start(part);
   const faster = programs({ ...part, tempo: [{ tick: ticks(0), microsecondsPerQuarter: 250_000 }] });
   // After two beats (at 1.1 s) the tempo doubles: beats 3 and 4 come a quarter second apart.
-  const { heard } = render(player, 1.9, (frame) => frame === Math.ceil((1.05 * RATE) / BLOCK) * BLOCK && (player.setPrograms(faster), true));
-  const gaps = heard.slice(2).map((f, i, all) => (i > 0 ? f - (all[i - 1] as number) : 0)).slice(1);
+  const { heard } = render(
+    player,
+    1.9,
+    (frame) => frame === Math.ceil((1.05 * RATE) / BLOCK) * BLOCK && (player.setPrograms(faster), true),
+  );
+  const gaps = heard
+    .slice(2)
+    .map((f, i, all) => (i > 0 ? f - (all[i - 1] as number) : 0))
+    .slice(1);
   expect(heard[1]! - heard[0]!).toBe(RATE / 2);
   expect(gaps.length).toBeGreaterThanOrEqual(2);
   gaps.forEach((g) => expect(Math.abs(g - RATE / 4)).toBeLessThanOrEqual(1));
@@ -136,14 +157,23 @@ test('a start in mid-loop plays from there; a part that does not loop ends', () 
 });
 
 test('hits belong to the loop by their home: an early first hit of bar 2 sounds in a loop of bar 2, not of bar 1', () => {
-  const base = smallPart([['kick', 0, 127], ['kick', 4, 127]], { bars: 2 });
+  const base = smallPart(
+    [
+      ['kick', 0, 127],
+      ['kick', 4, 127],
+    ],
+    { bars: 2 },
+  );
   const part = { ...base, hits: base.hits.map((h) => ({ ...h, nudge: { ms: milliseconds(-20), velocity: 0 } })) };
   expect([...programs(part, [1, 2]).performed.offsets]).toEqual([expect.closeTo(-0.02, 9)]);
   expect(programs(part, [0, 1]).performed.slots).toEqual(Int32Array.of(0));
 });
 
 test('muted rows and rows beside a soloed one are silent', () => {
-  const part = smallPart([['kick', 0, 127], ['snare', 1, 127]]);
+  const part = smallPart([
+    ['kick', 0, 127],
+    ['snare', 1, 127],
+  ]);
   const voices = (rows: Part['rows']): number[] => [...programs({ ...part, rows }).performed.slots];
   expect(voices([{ voice: 'kick', muted: true }, { voice: 'snare' }])).toEqual([1]);
   expect(voices([{ voice: 'kick', soloed: true }, { voice: 'snare' }])).toEqual([0]);
@@ -153,7 +183,8 @@ test('muted rows and rows beside a soloed one are silent', () => {
 function blocks(player: Player, from: number, to: number): [number, number][] {
   const [left, right] = [new Float32Array(BLOCK), new Float32Array(BLOCK)];
   const started: [number, number][] = [];
-  for (let frame = from; frame < to; frame += BLOCK) started.push(...player.render(left, right, frame).map((o): [number, number] => [o.slot, o.frame]));
+  for (let frame = from; frame < to; frame += BLOCK)
+    started.push(...player.render(left, right, frame).map((o): [number, number] => [o.slot, o.frame]));
   return started;
 }
 
@@ -171,7 +202,9 @@ test('a clock that jumps right after the start puts it off: nothing is lost, and
   const from = 50_048;
   expect(blocks(player, from, from + 8 * BLOCK)).toEqual([]);
   expect(player.state).toMatchObject({ settled: true, anchorFrame: from + PRE_ROLL });
-  expect(blocks(player, from + 8 * BLOCK, from + 2 * RATE)).toEqual([0, 1, 2, 3].map((beat) => [beat, from + PRE_ROLL + beat * 0.5 * RATE]));
+  expect(blocks(player, from + 8 * BLOCK, from + 2 * RATE)).toEqual(
+    [0, 1, 2, 3].map((beat) => [beat, from + PRE_ROLL + beat * 0.5 * RATE]),
+  );
   expect(player.takeJumps()).toEqual([]);
 });
 
@@ -195,7 +228,10 @@ test('where the clock jumps while playing, the hits of its last tenth of a secon
   const at = (slot: number) => PRE_ROLL + slot * 0.125 * RATE;
   const block = Math.ceil((at(5) + 0.05 * RATE) / BLOCK) * BLOCK;
   expect(player.takeJumps()).toEqual([]);
-  expect(blocks(player, block, at(6) + BLOCK)).toEqual([[5, block + AHEAD], [6, at(6)]]);
+  expect(blocks(player, block, at(6) + BLOCK)).toEqual([
+    [5, block + AHEAD],
+    [6, at(6)],
+  ]);
   expect(player.takeJumps()).toEqual([{ from: settled + AHEAD, to: block + AHEAD }]);
   expect(player.takeJumps()).toEqual([]);
 });
@@ -213,7 +249,11 @@ describe('what takes over', () => {
   const chorus = { ...early, hits: early.hits.map((h, i) => (i === 0 ? { ...h, nudge: { ms: milliseconds(-8), velocity: 0 } } : h)) };
   const BAR = 2 * RATE;
   const bars = (n: [number, number]) => programs(verse, n);
-  const cueOf = (when: 'anywhere' | 'bar' | 'end', name = 'chorus', n: [number, number] = [0, 2]) => ({ name, when, versions: programs(chorus, n) });
+  const cueOf = (when: 'anywhere' | 'bar' | 'end', name = 'chorus', n: [number, number] = [0, 2]) => ({
+    name,
+    when,
+    versions: programs(chorus, n),
+  });
   /** Frames from the start of playing, rounded to thousandths of a second. */
   const times = (onsets: readonly Onset[]): number[] => onsets.map((o) => Math.round(((o.frame - PRE_ROLL) / RATE) * 1000) / 1000);
   const begun = (n: [number, number] = [0, 2]): Player => {
@@ -233,24 +273,48 @@ describe('what takes over', () => {
 
   test('comes in at the next bar line, to the sample; its early hit before it; none is lost or doubled', () => {
     const player = begun();
-    const { onsets } = render(player, 6, at(0.7, () => player.setQueue([cueOf('bar')])));
+    const { onsets } = render(
+      player,
+      6,
+      at(0.7, () => player.setQueue([cueOf('bar')])),
+    );
     expect(times(onsets)).toEqual([0, 0.5, 1, 1.5, 1.992, 2.5, 3, 3.5, 4, 4.5, 5, 5.5]);
     expect(player.state).toMatchObject({ name: 'chorus', next: null, anchorFrame: PRE_ROLL + BAR });
   });
 
   test('comes in when what plays is finished, or at the same place of the bar', () => {
     const finished = begun();
-    expect(times(render(finished, 5, at(0.7, () => finished.setQueue([cueOf('end')]))).onsets)).toEqual([0, 0.5, 1, 1.5, 2, 2.5, 3, 3.5, 3.992, 4.5]);
+    expect(
+      times(
+        render(
+          finished,
+          5,
+          at(0.7, () => finished.setQueue([cueOf('end')])),
+        ).onsets,
+      ),
+    ).toEqual([0, 0.5, 1, 1.5, 2, 2.5, 3, 3.5, 3.992, 4.5]);
     expect(finished.state.anchorFrame).toBe(PRE_ROLL + 2 * BAR);
     const anywhere = begun();
     // From 0.7 s into the bar on: the next hit is on its third beat.
-    expect(times(render(anywhere, 3, at(0.7, () => anywhere.setQueue([cueOf('anywhere')]))).onsets)).toEqual([0, 0.5, 1, 1.5, 2, 2.5]);
+    expect(
+      times(
+        render(
+          anywhere,
+          3,
+          at(0.7, () => anywhere.setQueue([cueOf('anywhere')])),
+        ).onsets,
+      ),
+    ).toEqual([0, 0.5, 1, 1.5, 2, 2.5]);
     expect(anywhere.state.name).toBe('chorus');
   });
 
   test('asked for just before the line, an early hit that is past already starts at once', () => {
     const player = begun();
-    const { onsets } = render(player, 3, at(1.998, () => player.setQueue([cueOf('bar')])));
+    const { onsets } = render(
+      player,
+      3,
+      at(1.998, () => player.setQueue([cueOf('bar')])),
+    );
     expect(times(onsets).filter((t) => t > 1.6 && t < 2.4)).toHaveLength(1);
     expect(times(onsets)[4]).toBeLessThan(2.003);
   });

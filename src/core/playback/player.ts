@@ -91,7 +91,10 @@ export class Player {
   /** A start that a jump of the clock would still put off, and the blocks until it stands. */
   private settling: { start: Start; blocks: number } | null = null;
 
-  constructor(private readonly sampleRate: number, sounds: readonly Sound[]) {
+  constructor(
+    private readonly sampleRate: number,
+    sounds: readonly Sound[],
+  ) {
     this.sequencer = new Sequencer(sampleRate);
     this.clicks = new Sequencer(sampleRate);
     this.mixer = new Mixer(sampleRate, sounds);
@@ -197,7 +200,8 @@ export class Player {
     if (!program) return;
     this.clicks.setProgram(program, this.frame);
     // Switched on in the midst of the music: in step with what plays.
-    if (!wasClicking && this.sequencer.isPlaying && this.frame > this.sequencer.anchorFrame) this.clicks.play(this.sequencer.positionAt(this.frame), this.frame, 0);
+    if (!wasClicking && this.sequencer.isPlaying && this.frame > this.sequencer.anchorFrame)
+      this.clicks.play(this.sequencer.positionAt(this.frame), this.frame, 0);
   }
 
   /** @param lead seconds from the next block until the start: with clicks it is counted in */
@@ -246,7 +250,14 @@ export class Player {
 
   get state(): PlayState {
     const { coming } = this;
-    return { playing: this.sequencer.isPlaying, settled: this.settling === null, anchorFrame: this.sequencer.anchorFrame, version: this.version, name: this.name, next: coming && { name: coming.name, frame: coming.frame } };
+    return {
+      playing: this.sequencer.isPlaying,
+      settled: this.settling === null,
+      anchorFrame: this.sequencer.anchorFrame,
+      version: this.version,
+      name: this.name,
+      next: coming && { name: coming.name, frame: coming.frame },
+    };
   }
 
   positionAt(frame: number): Ticks {

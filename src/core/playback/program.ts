@@ -84,7 +84,12 @@ export function indexProgram({ offsets, slots, loop, length }: Pick<Program, 'of
   const order = Uint32Array.from({ length: n }, (_, i) => i).sort((a, b) => (wrapped[a] as number) - (wrapped[b] as number) || a - b);
   const ofSlot = new Int32Array(last + 1).fill(-1);
   for (let i = 0; i < n; i++) ofSlot[slots[i] as number] = i;
-  return { order, places: Float64Array.from(order, (i) => wrapped[i] as number), wraps: Int32Array.from(order, (i) => wrapOf[i] as number), ofSlot };
+  return {
+    order,
+    places: Float64Array.from(order, (i) => wrapped[i] as number),
+    wraps: Int32Array.from(order, (i) => wrapOf[i] as number),
+    ofSlot,
+  };
 }
 
 export interface ProgramRange {
@@ -129,7 +134,10 @@ export function equalGain(of: Loud, as: Loud, levelOf: (voice: number) => number
 }
 
 /** Which pieces of breaks hits play, and how high: tuned each by itself, with the tempo where the break's pitch goes with it. */
-function piecesPlayed(part: Pick<Part, 'rows' | 'breaks' | 'tempo' | 'meter' | 'origin'>): { takeOf(hit: Hit, row: VoiceName): number; tuneOf(hit: Hit, row: VoiceName, tick: number): number } {
+function piecesPlayed(part: Pick<Part, 'rows' | 'breaks' | 'tempo' | 'meter' | 'origin'>): {
+  takeOf(hit: Hit, row: VoiceName): number;
+  tuneOf(hit: Hit, row: VoiceName, tick: number): number;
+} {
   if (!part.breaks) return { takeOf: () => -1, tuneOf: () => 0 };
   const breaks = new Map(part.rows.flatMap((r) => [[r.voice, breakOfRow(part, r.voice)] as const]));
   return {
@@ -147,14 +155,19 @@ function piecesPlayed(part: Pick<Part, 'rows' | 'breaks' | 'tempo' | 'meter' | '
 }
 
 /** The tempo that holds at a tick. */
-const bpmAt = (tempo: readonly TempoChange[], tick: number): number => bpmOf(tempo.findLast((t) => t.tick <= tick) ?? (tempo[0] as TempoChange));
+const bpmAt = (tempo: readonly TempoChange[], tick: number): number =>
+  bpmOf(tempo.findLast((t) => t.tick <= tick) ?? (tempo[0] as TempoChange));
 
 /** The bar lines of a range, in seconds from its start; a range that begins within a bar has one there all the same. */
-export function barLines(part: Pick<Part, 'tempo' | 'meter' | 'origin'>, { start, end }: Pick<ProgramRange, 'start' | 'end'>): Float64Array {
+export function barLines(
+  part: Pick<Part, 'tempo' | 'meter' | 'origin'>,
+  { start, end }: Pick<ProgramRange, 'start' | 'end'>,
+): Float64Array {
   const bars = meterMapOf(part);
   const tempo = tempoMapOf(part);
   const lines = [0];
-  for (let bar = bars.barOf(bars.barAt(start).index + 1); bar.start < end; bar = bars.barOf(bar.index + 1)) lines.push(tempo.toSeconds(bar.start) - tempo.toSeconds(start));
+  for (let bar = bars.barOf(bars.barAt(start).index + 1); bar.start < end; bar = bars.barOf(bar.index + 1))
+    lines.push(tempo.toSeconds(bar.start) - tempo.toSeconds(start));
   return Float64Array.from(lines);
 }
 
@@ -192,15 +205,30 @@ export function makeProgram(
     loop: range.loop,
     tempo: map.toChanges(),
     offsets: Float64Array.from(chosen, (s) => map.toSeconds(ticks(strokes.ticks[s] as number)) - startSecond),
-    homes: Float64Array.from(chosen, (s) => map.toSeconds(ticks(performance.homes.ticks[strokes.hits[s] as number] as number)) - startSecond),
+    homes: Float64Array.from(
+      chosen,
+      (s) => map.toSeconds(ticks(performance.homes.ticks[strokes.hits[s] as number] as number)) - startSecond,
+    ),
     slots: Int32Array.from(chosen, (s) => slotOf(hitAt(s), strokes.numbers[s] as number)),
     voices: Uint16Array.from(chosen, (s) => voiceIndex(voiceOf(s))),
     velocities: Uint8Array.from(chosen, (s) => strokes.velocities[s] as number),
     pans: Int8Array.from(chosen, (s) => (timbre ? Math.round(timbre.pans[strokes.hits[s] as number] as number) : (hitAt(s).pan ?? 0))),
-    pitches: Float32Array.from(chosen, (s) => (timbre ? (timbre.pitches[strokes.hits[s] as number] as number) : (hitAt(s).pitch ?? 0)) + pieces.tuneOf(hitAt(s), voiceOf(s), strokes.ticks[s] as number)),
-    brightness: Int8Array.from(chosen, (s) => (timbre ? Math.round(timbre.brightness[strokes.hits[s] as number] as number) : (hitAt(s).brightness ?? 0))),
+    pitches: Float32Array.from(
+      chosen,
+      (s) =>
+        (timbre ? (timbre.pitches[strokes.hits[s] as number] as number) : (hitAt(s).pitch ?? 0)) +
+        pieces.tuneOf(hitAt(s), voiceOf(s), strokes.ticks[s] as number),
+    ),
+    brightness: Int8Array.from(chosen, (s) =>
+      timbre ? Math.round(timbre.brightness[strokes.hits[s] as number] as number) : (hitAt(s).brightness ?? 0),
+    ),
     chokes: Uint8Array.from(chosen, (s) => (hitAt(s).choke ? 1 : 0)),
-    lasts: Float32Array.from(chosen, (s) => (held.has(voiceOf(s)) ? map.toSeconds(ticks((strokes.ticks[s] as number) + (strokes.lengths[s] as number))) - map.toSeconds(ticks(strokes.ticks[s] as number)) : 0)),
+    lasts: Float32Array.from(chosen, (s) =>
+      held.has(voiceOf(s))
+        ? map.toSeconds(ticks((strokes.ticks[s] as number) + (strokes.lengths[s] as number))) -
+          map.toSeconds(ticks(strokes.ticks[s] as number))
+        : 0,
+    ),
     takes: Int16Array.from(chosen, (s) => pieces.takeOf(hitAt(s), voiceOf(s))),
     dice: Uint32Array.from(chosen, (s) => mix(mix(part.feel.seed, hashText(placeOfId(hitAt(s).id).id)), strokes.numbers[s] as number)),
     rounds: Uint16Array.from(chosen, (s) => placeOfId(hitAt(s).id).pass + (range.pass ?? 1) - 2),

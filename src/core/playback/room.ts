@@ -60,7 +60,15 @@ export class Room {
   }
 
   /** Written out for the eight lines: as a loop over them a frame takes five times as long. */
-  private run(sendLeft: Float32Array, sendRight: Float32Array, left: Float32Array, right: Float32Array, from: number, to: number, amount: number): boolean {
+  private run(
+    sendLeft: Float32Array,
+    sendRight: Float32Array,
+    left: Float32Array,
+    right: Float32Array,
+    from: number,
+    to: number,
+    amount: number,
+  ): boolean {
     const { lines, damp, soft } = this;
     const at = this.places.map((place, k) => place + (this.starts[k] as number) - from) as Eight;
     const [p0, p1, p2, p3, p4, p5, p6, p7] = at;

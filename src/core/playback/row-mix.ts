@@ -40,7 +40,8 @@ export const PLAIN_MIX_OF_PART: Mix = { volume: 1, room: { size: PART_MIX.size.r
 type Sounding = Pick<Part, 'rows' | 'kit' | 'ownKit' | 'mix' | 'breaks'>;
 
 /** Rows of a break are a group of their own, beyond those that are chosen. */
-const groupOfBreak = (part: Pick<Part, 'breaks'>, id: string): number => ROW_SOUND.group.max + 1 + (part.breaks ?? []).findIndex((b) => b.id === id);
+const groupOfBreak = (part: Pick<Part, 'breaks'>, id: string): number =>
+  ROW_SOUND.group.max + 1 + (part.breaks ?? []).findIndex((b) => b.id === id);
 
 /** A recording of the user's own has dynamics already: the response to velocity starts at so many percent. */
 const OWN_RESPONSE = 60;
@@ -52,7 +53,11 @@ export const amplitudeOfDb = (db: number): number => (db <= -60 ? 0 : 10 ** (db 
 const isDry = (sound: VoiceName): boolean => sound === 'kick';
 
 /** A row's settings over the kit's: those in percent where no row says otherwise. */
-export function restOfRow(part: Sounding, row: VoiceName, sounds: OwnSounds = NO_OWN_SOUNDS): { loudness: number; room: number; tone: number } {
+export function restOfRow(
+  part: Sounding,
+  row: VoiceName,
+  sounds: OwnSounds = NO_OWN_SOUNDS,
+): { loudness: number; room: number; tone: number } {
   const source = sourceOfRow(part, row, sounds);
   // A recorded break is as it is: dry, its tone its own.
   if (source.pieces) return { loudness: 100, room: 0, tone: 0 };

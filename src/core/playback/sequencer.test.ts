@@ -12,10 +12,19 @@ const LEAD = PRE_ROLL_SECONDS * RATE;
 const Q = TICKS_PER_QUARTER;
 
 /** At 120 BPM a quarter is 500 frames of a thousandth of a second, a bar 2,000. */
-const part = smallPart(Array.from({ length: 16 }, (_, i) => ['kick', i, 100] as const), { bars: 4 });
+const part = smallPart(
+  Array.from({ length: 16 }, (_, i) => ['kick', i, 100] as const),
+  { bars: 4 },
+);
 const program = (of: Part, from: number, to: number, loop = true): Program => {
   const { start, end } = ticksOfBars(of, from, to);
-  return makeProgram(of, performPart(of), { start, end, loop }, (hit: Hit) => Number(hit.id.slice(1)), () => 0);
+  return makeProgram(
+    of,
+    performPart(of),
+    { start, end, loop },
+    (hit: Hit) => Number(hit.id.slice(1)),
+    () => 0,
+  );
 };
 
 function run(sequencer: Sequencer, from: number, to: number): Onset[] {
@@ -37,7 +46,16 @@ test('a loop narrowed around the playhead goes on from the same place', () => {
   expect(brief(run(s, 0, LEAD + 2600))).toEqual([0, 1, 2, 3, 4, 5].map((n) => [n, LEAD + n * 500]));
   // In bar 2: the loop becomes bar 2 alone.
   s.setProgram(program(part, 1, 2), LEAD + 2600);
-  expect(brief(run(s, LEAD + 2600, LEAD + 6000))).toEqual([[6, 3000], [7, 3500], [4, 4000], [5, 4500], [6, 5000], [7, 5500]].map(([slot, t]) => [slot, LEAD + t!]));
+  expect(brief(run(s, LEAD + 2600, LEAD + 6000))).toEqual(
+    [
+      [6, 3000],
+      [7, 3500],
+      [4, 4000],
+      [5, 4500],
+      [6, 5000],
+      [7, 5500],
+    ].map(([slot, t]) => [slot, LEAD + t!]),
+  );
 });
 
 test('a loop moved away from the playhead starts at its beginning', () => {
@@ -54,7 +72,13 @@ test('a deleted hit does not sound, a new one sounds when it is due, one that wa
   s.setProgram(program(without, 0, 1), LEAD + 700);
   expect(brief(run(s, LEAD + 700, LEAD + 1700))).toEqual([[3, LEAD + 1500]]);
   s.setProgram(program(part, 0, 1), LEAD + 1700);
-  expect(brief(run(s, LEAD + 1700, LEAD + 3100))).toEqual([[0, 2000], [1, 2500], [2, 3000]].map(([n, t]) => [n, LEAD + t!]));
+  expect(brief(run(s, LEAD + 1700, LEAD + 3100))).toEqual(
+    [
+      [0, 2000],
+      [1, 2500],
+      [2, 3000],
+    ].map(([n, t]) => [n, LEAD + t!]),
+  );
 });
 
 test('a hit that is deleted while it is held back does not sound', () => {
@@ -73,7 +97,15 @@ test('a hit that was to come and would be past keeps its old time, once', () => 
   const s = started(program(late, 0, 1), 0);
   run(s, 0, LEAD + 600);
   s.setProgram(program(part, 0, 1), LEAD + 600);
-  expect(brief(run(s, LEAD + 600, LEAD + 2600))).toEqual([[1, 700], [2, 1000], [3, 1500], [0, 2000], [1, 2500]].map(([n, t]) => [n, LEAD + t!]));
+  expect(brief(run(s, LEAD + 600, LEAD + 2600))).toEqual(
+    [
+      [1, 700],
+      [2, 1000],
+      [3, 1500],
+      [0, 2000],
+      [1, 2500],
+    ].map(([n, t]) => [n, LEAD + t!]),
+  );
 });
 
 test('a hit that sounded already and is moved later waits for the next pass', () => {
@@ -81,19 +113,42 @@ test('a hit that sounded already and is moved later waits for the next pass', ()
   run(s, 0, LEAD + 600);
   const late = { ...part, hits: part.hits.map((h) => (h.id === 'h1' ? { ...h, nudge: { ms: milliseconds(200), velocity: 0 } } : h)) };
   s.setProgram(program(late, 0, 1), LEAD + 600);
-  expect(brief(run(s, LEAD + 600, LEAD + 2800))).toEqual([[2, 1000], [3, 1500], [0, 2000], [1, 2700]].map(([n, t]) => [n, LEAD + t!]));
+  expect(brief(run(s, LEAD + 600, LEAD + 2800))).toEqual(
+    [
+      [2, 1000],
+      [3, 1500],
+      [0, 2000],
+      [1, 2700],
+    ].map(([n, t]) => [n, LEAD + t!]),
+  );
 });
 
 test('without a loop a late last hit still sounds, then playing ends', () => {
-  const end = { ...part, hits: part.hits.slice(0, 4).map((h) => (h.id === 'h3' ? { ...h, nudge: { ms: milliseconds(240), velocity: 0 } } : h)) };
+  const end = {
+    ...part,
+    hits: part.hits.slice(0, 4).map((h) => (h.id === 'h3' ? { ...h, nudge: { ms: milliseconds(240), velocity: 0 } } : h)),
+  };
   const longer = { ...end, tempo: [{ tick: ticks(0), microsecondsPerQuarter: 200_000 }] };
   const s = started(program(longer, 0, 1, false), 0);
-  expect(brief(run(s, 0, 3000))).toEqual([[0, 0], [1, 200], [2, 400], [3, 840]].map(([n, t]) => [n, LEAD + t!]));
+  expect(brief(run(s, 0, 3000))).toEqual(
+    [
+      [0, 0],
+      [1, 200],
+      [2, 400],
+      [3, 840],
+    ].map(([n, t]) => [n, LEAD + t!]),
+  );
   expect(s.isPlaying).toBe(false);
 });
 
 test('the position follows the loop and its tempo map', () => {
-  const changing = { ...part, tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }, { tick: ticks(2 * Q), microsecondsPerQuarter: 1_000_000 }] };
+  const changing = {
+    ...part,
+    tempo: [
+      { tick: ticks(0), microsecondsPerQuarter: 500_000 },
+      { tick: ticks(2 * Q), microsecondsPerQuarter: 1_000_000 },
+    ],
+  };
   const s = started(program(changing, 0, 1), 0);
   expect([0, 500, 1000, 2000, 2999, 3000].map((f) => Math.round((s.positionAt(LEAD + f) / Q) * 100) / 100)).toEqual([0, 1, 2, 3, 4, 0]);
 });

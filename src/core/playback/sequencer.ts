@@ -75,7 +75,8 @@ export class Sequencer {
     this.current = next;
     this.makeRoom(program.index.ofSlot.length);
     if (!this.playing || !old) return;
-    const sameLoop = old.program.startTick === program.startTick && old.program.endTick === program.endTick && old.program.loop === program.loop;
+    const sameLoop =
+      old.program.startTick === program.startTick && old.program.endTick === program.endTick && old.program.loop === program.loop;
     const oldAnchor = this.anchor;
     if (!sameLoop) this.enterNewLoop(old, next, frame);
     else if (!sameTempo(old, next)) {
@@ -158,7 +159,13 @@ export class Sequencer {
     if (!c.program.loop) this.takeDue(c, 0, from, to, onsets);
     else for (let cycle = Math.floor(from / c.length); cycle * c.length < to; cycle++) this.takeDue(c, cycle, from, to, onsets);
     // One that is left plays what is late and no more.
-    if (!c.program.loop && this.end === Infinity && this.held.length === 0 && frame + count > this.anchor + Math.max(c.length, c.latest + 1)) this.playing = false;
+    if (
+      !c.program.loop &&
+      this.end === Infinity &&
+      this.held.length === 0 &&
+      frame + count > this.anchor + Math.max(c.length, c.latest + 1)
+    )
+      this.playing = false;
     for (const o of onsets) o.frame = Math.max(o.frame, frame);
     return onsets.sort((a, b) => a.frame - b.frame);
   }
@@ -195,7 +202,8 @@ export class Sequencer {
 
   private isDue(c: Compiled, index: number, pass: number): boolean {
     if ((pass < 0 && !this.counting) || (pass > 0 && !c.program.loop)) return false;
-    if (this.end < Infinity && this.anchor + pass * c.length + (c.program.homes[index] as number) * this.sampleRate >= this.end - 0.5) return false;
+    if (this.end < Infinity && this.anchor + pass * c.length + (c.program.homes[index] as number) * this.sampleRate >= this.end - 0.5)
+      return false;
     if (pass === 0 && !this.counting && (c.program.homes[index] as number) < this.from - 1e-6) return false;
     return (this.lastPass[c.program.slots[index] as number] as number) < pass;
   }
@@ -226,7 +234,15 @@ export class Sequencer {
       const pass = Math.ceil(reached - (offsets[index] as number) * nextRate) - 1;
       const was = oldAnchor + pass * old.length + (oldOffsets[before] as number) * rate;
       if (was + 0.5 < frame || !this.isDue(next, index, pass) || waiting.has(`${slot}.${pass}`)) continue;
-      this.held.push({ held: true, frame: Math.round(was), slot, voice: next.program.voices[index] as number, velocity: old.program.velocities[before] as number, pass, colour: colourOf(old.program, before, pass) });
+      this.held.push({
+        held: true,
+        frame: Math.round(was),
+        slot,
+        voice: next.program.voices[index] as number,
+        velocity: old.program.velocities[before] as number,
+        pass,
+        colour: colourOf(old.program, before, pass),
+      });
     }
   }
 
@@ -282,7 +298,11 @@ const compile = (program: Program, sampleRate: number): Compiled => ({
 });
 
 const sameTempo = (a: Compiled, b: Compiled): boolean =>
-  a.length === b.length && a.program.tempo.length === b.program.tempo.length && a.program.tempo.every((t, i) => t.tick === b.program.tempo[i]?.tick && t.microsecondsPerQuarter === b.program.tempo[i]?.microsecondsPerQuarter);
+  a.length === b.length &&
+  a.program.tempo.length === b.program.tempo.length &&
+  a.program.tempo.every(
+    (t, i) => t.tick === b.program.tempo[i]?.tick && t.microsecondsPerQuarter === b.program.tempo[i]?.microsecondsPerQuarter,
+  );
 
 /** The first of so many rising values that is not under the wanted one. */
 function lowerBound(count: number, valueAt: (k: number) => number, wanted: number): number {

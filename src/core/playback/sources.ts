@@ -58,14 +58,25 @@ function soundOfKit(sounds: OwnSounds, kit: string, voice: VoiceName): OwnSound 
 }
 
 /** Sources of one name have the same strokes. */
-export const nameOfSource = ({ kit, voice, own, pieces }: Pick<RowSource, 'kit' | 'voice' | 'own' | 'pieces'>): string => (pieces ? `break|${pieces.sample}|${pieces.gap}|${namesOfPieces(pieces.pieces)}` : own ? `own|${own.id}|${hashText(JSON.stringify(own.layers))}` : `${kit}|${voice}`);
+export const nameOfSource = ({ kit, voice, own, pieces }: Pick<RowSource, 'kit' | 'voice' | 'own' | 'pieces'>): string =>
+  pieces
+    ? `break|${pieces.sample}|${pieces.gap}|${namesOfPieces(pieces.pieces)}`
+    : own
+      ? `own|${own.id}|${hashText(JSON.stringify(own.layers))}`
+      : `${kit}|${voice}`;
 
 const pieceNames = new WeakMap<readonly Piece[], number>();
 
 /** What of pieces their strokes depend on. */
 function namesOfPieces(pieces: readonly Piece[]): number {
   let name = pieceNames.get(pieces);
-  if (name === undefined) pieceNames.set(pieces, (name = hashText(JSON.stringify(pieces.map(({ from, until, velocity, level, backwards }) => [from, until, velocity, level, backwards])))));
+  if (name === undefined)
+    pieceNames.set(
+      pieces,
+      (name = hashText(
+        JSON.stringify(pieces.map(({ from, until, velocity, level, backwards }) => [from, until, velocity, level, backwards])),
+      )),
+    );
   return name;
 }
 
@@ -80,7 +91,10 @@ export interface LayerShape {
 
 const CLASS_LAYERS: readonly LayerShape[] = Array.from({ length: CLASSES }, (_, i) => ({ upTo: velocityOf(i), takes: ALTERNATES }));
 
-export const layersOfSource = ({ own, pieces }: Pick<RowSource, 'own' | 'pieces'>): readonly LayerShape[] => (pieces ? [{ upTo: 127, at: PIECE_VELOCITY, takes: Math.max(1, pieces.pieces.length) }] : undefined) ?? own?.layers.map(({ upTo, takes }) => ({ upTo, takes: takes.length })) ?? CLASS_LAYERS;
+export const layersOfSource = ({ own, pieces }: Pick<RowSource, 'own' | 'pieces'>): readonly LayerShape[] =>
+  (pieces ? [{ upTo: 127, at: PIECE_VELOCITY, takes: Math.max(1, pieces.pieces.length) }] : undefined) ??
+  own?.layers.map(({ upTo, takes }) => ({ upTo, takes: takes.length })) ??
+  CLASS_LAYERS;
 
 /** The layer that plays a velocity. */
 export function layerAt(layers: readonly LayerShape[], velocity: number): number {
@@ -89,4 +103,5 @@ export function layerAt(layers: readonly LayerShape[], velocity: number): number
 }
 
 /** What makes a source's strokes as loud as its level says: those of a built-in kit have that kit's own level. */
-export const gainOfSource = ({ kit, voice, own, pieces, level }: RowSource): number => pieces ? 1 : 10 ** ((own ? level : level - levelOf(kit, voice)) / 20);
+export const gainOfSource = ({ kit, voice, own, pieces, level }: RowSource): number =>
+  pieces ? 1 : 10 ** ((own ? level : level - levelOf(kit, voice)) / 20);

@@ -14,7 +14,13 @@ export type SampleSource = (sample: SampleId) => Uint8Array;
  * @param samples recordings of the user's own; only asked for those that the source names
  * @param rate frames a second
  */
-export function strokeOfSource({ kit, voice, own, pieces }: RowSource, layer: number, take: number, rate: number, samples: SampleSource): Stroke {
+export function strokeOfSource(
+  { kit, voice, own, pieces }: RowSource,
+  layer: number,
+  take: number,
+  rate: number,
+  samples: SampleSource,
+): Stroke {
   if (pieces) return strokeOfPiece(samples(pieces.sample), pieces.pieces[take], pieces.gap, rate);
   if (!own) return strokeOf(kit, voice, layer, take, rate);
   const { upTo, takes } = own.layers[layer] as OwnLayer;

@@ -2,8 +2,14 @@ import { seconds } from '../units';
 import { renderTones } from './tones';
 
 const rate = 8000;
-const tone = (start: number, length: number, key: number, velocity = 100) => ({ start: seconds(start), length: seconds(length), key, velocity });
-const level = (samples: Float32Array, from: number, until: number) => Math.sqrt(samples.slice(from * rate, until * rate).reduce((sum, x) => sum + x * x, 0) / ((until - from) * rate));
+const tone = (start: number, length: number, key: number, velocity = 100) => ({
+  start: seconds(start),
+  length: seconds(length),
+  key,
+  velocity,
+});
+const level = (samples: Float32Array, from: number, until: number) =>
+  Math.sqrt(samples.slice(from * rate, until * rate).reduce((sum, x) => sum + x * x, 0) / ((until - from) * rate));
 
 test('a tone has its pitch, and is silent before it and once it has ended', () => {
   const made = renderTones([tone(0.5, 0.5, 57)], rate, 2);

@@ -25,7 +25,14 @@ export const posteriorsOfAlign = (): Float64Array => posteriors;
  * @param strengths how strongly each stroke belongs to each place of the cell's ways to count, at `from + stroke * places + place`
  * @returns the logarithm of the likelihood of the strokes
  */
-export function align(strokes: number, way: WayLines, strengths: Float64Array, from: number, places: number, wantsPosteriors: boolean): number {
+export function align(
+  strokes: number,
+  way: WayLines,
+  strengths: Float64Array,
+  from: number,
+  places: number,
+  wantsPosteriors: boolean,
+): number {
   const { placeOf, priors } = way;
   const m = placeOf.length;
   if (strokes * m > forward.length) {

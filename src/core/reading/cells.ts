@@ -32,7 +32,17 @@ export const isThreeEighths = (length: number): boolean => length === THREE_EIGH
  */
 export function cellsOfBar(map: MeterMap, bar: Bar): Cell[] {
   const cells: Cell[] = [];
-  const add = (from: number, to: number) => cells.push({ start: ticks(bar.start + from), length: ticks(to - from), bar: bar.index, place: from, barLength: bar.length, slot: slotOf(from), slots: slotOf(to - from), slotsOfBar: slotOf(bar.length) });
+  const add = (from: number, to: number) =>
+    cells.push({
+      start: ticks(bar.start + from),
+      length: ticks(to - from),
+      bar: bar.index,
+      place: from,
+      barLength: bar.length,
+      slot: slotOf(from),
+      slots: slotOf(to - from),
+      slotsOfBar: slotOf(bar.length),
+    });
   let from = 0;
   let to = 0;
   const close = () => {

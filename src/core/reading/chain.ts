@@ -128,7 +128,8 @@ export function chainOf(steps: readonly Step[], messages: Float64Array, priors: 
       const y = excursionOf[s] as number;
       const b = s - y * nb;
       let value = 0;
-      for (let x = 0; x <= NX; x++) value += (moves[y * (NX + 1) + x] as number) * (stay * (ahead[x * nb + b] as number) + (1 - stay) * (any[x] as number));
+      for (let x = 0; x <= NX; x++)
+        value += (moves[y * (NX + 1) + x] as number) * (stay * (ahead[x * nb + b] as number) + (1 - stay) * (any[x] as number));
       beta[s] = value;
       if (value > most) most = value;
     }

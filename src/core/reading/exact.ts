@@ -3,8 +3,32 @@ import { isThreeEighths } from './cells';
 import { TICKS_PER_QUARTER } from '../units';
 
 /** Lines a quarter, in the order in which they are tried, with how many distinct lines there are up to each. */
-const DIVISIONS: readonly (readonly [division: number, lines: number])[] = [[1, 1], [2, 2], [4, 4], [3, 6], [8, 10], [6, 12], [16, 20], [12, 24], [5, 28], [24, 36], [7, 42], [10, 46], [9, 52]];
-const COMPOUND_DIVISIONS: readonly (readonly [division: number, lines: number])[] = [[1, 1], [2, 2], [4, 4], [8, 8], [16, 16], [3, 18], [6, 20], [12, 24], [24, 36]];
+const DIVISIONS: readonly (readonly [division: number, lines: number])[] = [
+  [1, 1],
+  [2, 2],
+  [4, 4],
+  [3, 6],
+  [8, 10],
+  [6, 12],
+  [16, 20],
+  [12, 24],
+  [5, 28],
+  [24, 36],
+  [7, 42],
+  [10, 46],
+  [9, 52],
+];
+const COMPOUND_DIVISIONS: readonly (readonly [division: number, lines: number])[] = [
+  [1, 1],
+  [2, 2],
+  [4, 4],
+  [8, 8],
+  [16, 16],
+  [3, 18],
+  [6, 20],
+  [12, 24],
+  [24, 36],
+];
 /** Of a stroke that is exact by itself alone. */
 const ALONE = new Set([1, 2, 4, 3, 8, 6, 16, 12]);
 const USUAL = new Set([1, 2, 4]);
@@ -44,7 +68,7 @@ export function exactHomes(times: ArrayLike<number>, cells: readonly Cell[], ras
   const homes = new Float64Array(times.length).fill(Number.NaN);
   const found: (Exact | null)[] = new Array<Exact | null>(times.length).fill(null);
   const ppq = TICKS_PER_QUARTER / raster;
-  for (let i = 0; i < times.length; ) {
+  for (let i = 0; i < times.length;) {
     const cell = cells[i] as Cell;
     let to = i + 1;
     while (to < times.length && cells[to] === cell) to++;
@@ -56,7 +80,8 @@ export function exactHomes(times: ArrayLike<number>, cells: readonly Cell[], ras
       if (k < to) continue;
       const own = chanceOf(division, lines);
       const chance = USUAL.has(division) ? Math.max(USUAL_CHANCE, own) : own;
-      for (k = i; k < to; k++) found[k] = { line: cell.start + (lineAt((times[k] as number) - cell.start, division, raster) as number), chance };
+      for (k = i; k < to; k++)
+        found[k] = { line: cell.start + (lineAt((times[k] as number) - cell.start, division, raster) as number), chance };
       break;
     }
     for (let k = i; k < to && 2 / ppq < ALONE_LIMIT; k++) {
@@ -72,7 +97,7 @@ export function exactHomes(times: ArrayLike<number>, cells: readonly Cell[], ras
   }
   const exact = found.filter((f) => f !== null).length;
   const limit = exact >= FEWEST && exact >= EXACT_SHARE * times.length ? EXACT_ROW : RUN;
-  for (let i = 0; i < times.length; ) {
+  for (let i = 0; i < times.length;) {
     let to = i;
     let chance = 1;
     for (; to < times.length && found[to]; to++) chance *= (found[to] as Exact).chance;

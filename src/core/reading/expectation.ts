@@ -107,7 +107,15 @@ function freshIn(learnt: Learnt, cell: Cell): number[] {
 }
 
 /** How a row counts a cell: with the kit, or by itself. @returns how likely by itself */
-function rowShares(of: Material, learnt: Learnt, index: number, at: number, { kit, shares }: Expectation, out: Float64Array, cavity: Float64Array): number {
+function rowShares(
+  of: Material,
+  learnt: Learnt,
+  index: number,
+  at: number,
+  { kit, shares }: Expectation,
+  out: Float64Array,
+  cavity: Float64Array,
+): number {
   const nb = learnt.bases.length;
   const ne = nb + NX;
   const { row } = of.rowCells[index] as RowCell;

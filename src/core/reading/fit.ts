@@ -44,13 +44,21 @@ function likeliestStart(of: Material): { learnt: Learnt; expectation: Expectatio
 function sampleOf(count: number): number[] {
   if (count <= MOST_TRIED) return Array.from({ length: count }, (_, c) => c);
   const blocks = Math.floor(MOST_TRIED / BLOCK);
-  return Array.from({ length: blocks }, (_, b) => Math.floor((b * (count - BLOCK)) / (blocks - 1))).flatMap((from) => Array.from({ length: BLOCK }, (_, i) => from + i));
+  return Array.from({ length: blocks }, (_, b) => Math.floor((b * (count - BLOCK)) / (blocks - 1))).flatMap((from) =>
+    Array.from({ length: BLOCK }, (_, i) => from + i),
+  );
 }
 
 /** The homes of all strokes, by how likely they are. */
 function answersOf(of: Material, learnt: Learnt): Fit {
   const n = of.ticks.length;
-  const found: Fit = { homes: of.ticks.slice(), sure: new Float64Array(n).fill(1), places: of.ticks.slice(), others: new Float64Array(n).fill(Number.NaN), otherP: new Float64Array(n) };
+  const found: Fit = {
+    homes: of.ticks.slice(),
+    sure: new Float64Array(n).fill(1),
+    places: of.ticks.slice(),
+    others: new Float64Array(n).fill(Number.NaN),
+    otherP: new Float64Array(n),
+  };
   let rc: RowCell;
   let start = 0;
   let last = 0;

@@ -23,15 +23,19 @@ export function mainStrokes({ ticks, velocities, seconds }: RowStrokes, isFree: 
   const n = ticks.length;
   const main = new Int32Array(n);
   for (let i = 0; i < n; i++) main[i] = i;
-  const isNear = (a: number, b: number): boolean => (seconds[b] as number) - (seconds[a] as number) < GAP_SECONDS && (ticks[b] as number) - (ticks[a] as number) < GAP_QUARTERS * quarter;
-  for (let i = 0; i < n; ) {
+  const isNear = (a: number, b: number): boolean =>
+    (seconds[b] as number) - (seconds[a] as number) < GAP_SECONDS && (ticks[b] as number) - (ticks[a] as number) < GAP_QUARTERS * quarter;
+  for (let i = 0; i < n;) {
     let to = i + 1;
     while (to < n && to - i < MOST_STROKES && isNear(to - 1, to)) to++;
     if (to - i > 1) {
       let loudest = i;
       for (let k = i + 1; k < to; k++) if ((velocities[k] as number) > (velocities[loudest] as number)) loudest = k;
       const isGrace = (k: number): boolean =>
-        k === loudest || (isFree(k) && ((velocities[k] as number) <= SOFTER * (velocities[loudest] as number) || Math.abs((seconds[k] as number) - (seconds[loudest] as number)) < CLOSE_SECONDS));
+        k === loudest ||
+        (isFree(k) &&
+          ((velocities[k] as number) <= SOFTER * (velocities[loudest] as number) ||
+            Math.abs((seconds[k] as number) - (seconds[loudest] as number)) < CLOSE_SECONDS));
       let all = true;
       for (let k = i; k < to; k++) all &&= isGrace(k);
       if (all) for (let k = i; k < to; k++) main[k] = loudest;

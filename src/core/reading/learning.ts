@@ -54,7 +54,17 @@ export function learn(of: Material, learnt: Learnt, expectation: Expectation): L
   const sums = collected(of, learnt, expectation);
   const { claims, usual, struck, barsOf } = sums;
   const timing = timingOf(of, learnt, sums);
-  return { ...learnt, ...timing, ...basesOf(of, learnt, expectation, sums), independence: independenceOf(learnt, sums), excursionsAt: excursionsAtOf(of, learnt, expectation), claims, usual, struck, barsOf };
+  return {
+    ...learnt,
+    ...timing,
+    ...basesOf(of, learnt, expectation, sums),
+    independence: independenceOf(learnt, sums),
+    excursionsAt: excursionsAtOf(of, learnt, expectation),
+    claims,
+    usual,
+    struck,
+    barsOf,
+  };
 }
 
 function collected(of: Material, learnt: Learnt, expectation: Expectation): Collected {
@@ -158,12 +168,21 @@ function timingOf(of: Material, learnt: Learnt, { away, squares, weights, rowOf 
   });
   const least = 0.4 + 0.3 * (of.raster / QUARTER) * MS_PER_QUARTER;
   const pool = (allSquares + POOL_WEIGHT * SPREAD_PRIOR ** 2) / (allCounts + POOL_WEIGHT);
-  const spreads = rowSquares.map((sum, row) => Math.max(least, Math.sqrt((sum + ROW_WEIGHT * pool) / ((counts[row] as number) + ROW_WEIGHT))));
+  const spreads = rowSquares.map((sum, row) =>
+    Math.max(least, Math.sqrt((sum + ROW_WEIGHT * pool) / ((counts[row] as number) + ROW_WEIGHT))),
+  );
   return { leans, drift, spreads };
 }
 
 /** How the whole kit wanders: a mean of the strokes around each, without itself, that falls off on both sides. @param pooled mean spread of the rows, ms */
-function driftOf({ inTime, ticks }: Material, leans: Float64Array, away: Float64Array, weights: Float64Array, rowOf: Int32Array, pooled: number): Float64Array {
+function driftOf(
+  { inTime, ticks }: Material,
+  leans: Float64Array,
+  away: Float64Array,
+  weights: Float64Array,
+  rowOf: Int32Array,
+  pooled: number,
+): Float64Array {
   const drift = new Float64Array(inTime.length);
   const n = inTime.length;
   const sums = new Float64Array(n);
@@ -206,22 +225,37 @@ function excursionsAtOf(of: Material, learnt: Learnt, { cells, kit }: Expectatio
     p.n++;
     for (let x = 0; x < NX; x++) p.sums[x] = (p.sums[x] as number) + (kit[at * ne + nb + x] as number);
   });
-  const learntAt = [...places].map(([place, { n, sums }]) => [place, sums.map((sum, x) => (sum + PLACE_WEIGHT * (EXCURSION_PRIORS[x] as number)) / (n + PLACE_WEIGHT))] as const);
+  const learntAt = [...places].map(
+    ([place, { n, sums }]) =>
+      [place, sums.map((sum, x) => (sum + PLACE_WEIGHT * (EXCURSION_PRIORS[x] as number)) / (n + PLACE_WEIGHT))] as const,
+  );
   return new Map([...learnt.excursionsAt, ...learntAt]);
 }
 
 const independenceOf = (learnt: Learnt, { aloneMass, cellsOfRow }: Collected): Float64Array =>
-  learnt.independence.map((_, row) => Math.min(MOST_INDEPENDENT, ((aloneMass[row] as number) + INDEPENDENCE * INDEPENDENCE_WEIGHT) / ((cellsOfRow[row] as number) + INDEPENDENCE_WEIGHT)));
+  learnt.independence.map((_, row) =>
+    Math.min(
+      MOST_INDEPENDENT,
+      ((aloneMass[row] as number) + INDEPENDENCE * INDEPENDENCE_WEIGHT) / ((cellsOfRow[row] as number) + INDEPENDENCE_WEIGHT),
+    ),
+  );
 
 /** Bases with their ratios, without those that hardly a cell is counted by, and how often each row is counted by them. */
-function basesOf(of: Material, learnt: Learnt, { cells, bases }: Expectation, { ownMass, cellsOfRow, ratios }: Collected): Pick<Learnt, 'bases' | 'own'> {
+function basesOf(
+  of: Material,
+  learnt: Learnt,
+  { cells, bases }: Expectation,
+  { ownMass, cellsOfRow, ratios }: Collected,
+): Pick<Learnt, 'bases' | 'own'> {
   const nb = learnt.bases.length;
   const priors = priorsOf(learnt.bases);
   const massOf = (b: number): number => cells.reduce((sum, _, at) => sum + (bases[at * nb + b] as number), 0);
   const kept = learnt.bases.flatMap((base, b) => (!isSwung(base) || massOf(b) >= DROPPED + DROPPED_SHARE * cells.length ? [b] : []));
   const own = new Float64Array(of.rows * kept.length);
   for (let row = 0; row < of.rows; row++) {
-    const shares = kept.map((b) => ((ownMass[row * nb + b] as number) + OWN_WEIGHT * (priors[b] as number)) / ((cellsOfRow[row] as number) + OWN_WEIGHT));
+    const shares = kept.map(
+      (b) => ((ownMass[row * nb + b] as number) + OWN_WEIGHT * (priors[b] as number)) / ((cellsOfRow[row] as number) + OWN_WEIGHT),
+    );
     const sum = shares.reduce((a, b) => a + b, 0);
     shares.forEach((share, k) => (own[row * kept.length + k] = share / sum));
   }

@@ -56,7 +56,12 @@ function withPlaces(lines: readonly (Lines | null)[]): Ways {
       }
       return found;
     });
-    return { placeOf, priors: Float64Array.from(own.priors), slots: slotsOfWay, places: Float64Array.from(own.places, (at) => at * QUARTER) };
+    return {
+      placeOf,
+      priors: Float64Array.from(own.priors),
+      slots: slotsOfWay,
+      places: Float64Array.from(own.places, (at) => at * QUARTER),
+    };
   });
   return { ways, ms: Float64Array.from(ms), slots: Int32Array.from(slots), used: Int32Array.from(new Set(slots)) };
 }
@@ -97,7 +102,13 @@ export class Likelihood {
     let found = this.ways.get(key);
     if (!found) {
       const length = cell.length / QUARTER;
-      this.ways.set(key, (found = withPlaces([...this.learnt.bases.map((b) => linesOfBase(b, length, onQuarter)), ...EXCURSIONS.map((x) => linesOfExcursion(x, length))])));
+      this.ways.set(
+        key,
+        (found = withPlaces([
+          ...this.learnt.bases.map((b) => linesOfBase(b, length, onQuarter)),
+          ...EXCURSIONS.map((x) => linesOfExcursion(x, length)),
+        ])),
+      );
     }
     return found;
   }
@@ -132,7 +143,8 @@ export class Likelihood {
       const decided = of.decided[stroke] as number;
       if (decided === decided) {
         const slot = (decided - cell.start) / FINEST;
-        for (let p = 0; p < u; p++) d[at + p] = (Math.abs(slot - (slots[p] as number)) < 1e-3 ? 1 : DECIDED_ELSEWHERE) * (factors[slots[p] as number] as number);
+        for (let p = 0; p < u; p++)
+          d[at + p] = (Math.abs(slot - (slots[p] as number)) < 1e-3 ? 1 : DECIDED_ELSEWHERE) * (factors[slots[p] as number] as number);
         continue;
       }
       const ms = (((of.ticks[stroke] as number) - cell.start) / QUARTER) * MS_PER_QUARTER - lean - (learnt.drift[stroke] as number);

@@ -42,7 +42,13 @@ export const isSettled: FixedTest = ({ decided, placed }) => decided === true ||
  */
 export function readHomes(part: Readable, isFixed: FixedTest = isSettled): Reading {
   const { hits } = part;
-  const reading: Reading = { homes: new Float64Array(hits.length), sure: new Float64Array(hits.length), others: new Float64Array(hits.length).fill(Number.NaN), places: new Float64Array(hits.length), swings: null };
+  const reading: Reading = {
+    homes: new Float64Array(hits.length),
+    sure: new Float64Array(hits.length),
+    others: new Float64Array(hits.length).fill(Number.NaN),
+    places: new Float64Array(hits.length),
+    swings: null,
+  };
   if (hits.length === 0) return reading;
   const times = columnsOfHits(hits).ticks;
   const fixed = Uint8Array.from(hits, (hit) => (isFixed(hit) ? 1 : 0));
@@ -68,7 +74,11 @@ function swingsAsFitted(part: Readable, times: Float64Array, strokes: Int32Array
 }
 
 /** What of a part is read: its cells, and the strokes of its rows without grace strokes. */
-function materialOf(part: Readable, times: Float64Array, fixed: Uint8Array): { material: Material; strokes: Int32Array; mains: Int32Array; literal: Float64Array } {
+function materialOf(
+  part: Readable,
+  times: Float64Array,
+  fixed: Uint8Array,
+): { material: Material; strokes: Int32Array; mains: Int32Array; literal: Float64Array } {
   const { hits } = part;
   const tempo = tempoMapOf(part);
   const { velocities } = columnsOfHits(hits);
@@ -82,10 +92,18 @@ function materialOf(part: Readable, times: Float64Array, fixed: Uint8Array): { m
   const rows = [...indicesByVoice(hits).values()];
   rows.forEach((indices, row) => {
     const own = taken(times, indices);
-    const exact = exactHomes(own, indices.map((i) => cells[of[i] as number] as Cell), raster);
+    const exact = exactHomes(
+      own,
+      indices.map((i) => cells[of[i] as number] as Cell),
+      raster,
+    );
     for (let k = 0; k < own.length; k++) literal[indices[k] as number] = exact[k] as number;
     const isFree = (k: number): boolean => Number.isNaN(exact[k] as number) && fixed[indices[k] as number] === 0;
-    const main = mainStrokes({ ticks: own, velocities: taken(velocities, indices), seconds: own.map((t) => tempo.toSeconds(ticks(t))) }, isFree, TICKS_PER_QUARTER);
+    const main = mainStrokes(
+      { ticks: own, velocities: taken(velocities, indices), seconds: own.map((t) => tempo.toSeconds(ticks(t))) },
+      isFree,
+      TICKS_PER_QUARTER,
+    );
     let open: RowCell | null = null as RowCell | null;
     for (let k = 0; k < indices.length; k++) {
       const i = indices[k] as number;
@@ -94,7 +112,8 @@ function materialOf(part: Readable, times: Float64Array, fixed: Uint8Array): { m
       const cell = of[i] as number;
       if (open?.cell !== cell) {
         const before: RowCell | null = open;
-        const touches: boolean = before !== null && before.cell === cell - 1 && cells[cell - 1]!.start + cells[cell - 1]!.length === cells[cell]!.start;
+        const touches: boolean =
+          before !== null && before.cell === cell - 1 && cells[cell - 1]!.start + cells[cell - 1]!.length === cells[cell]!.start;
         open = { row, cell, from: strokesByRow.length, to: strokesByRow.length, before: touches ? byRow.length - 1 : -1, after: -1 };
         if (before && touches) before.after = byRow.length;
         ofCell[cell]!.push(byRow.length);
@@ -122,7 +141,11 @@ function materialOf(part: Readable, times: Float64Array, fixed: Uint8Array): { m
 }
 
 /** The same row cells and strokes, one cell after another: passes over cells then go through memory in its order. */
-function inCellOrder(byRow: readonly RowCell[], ofCell: readonly (readonly number[])[], strokesByRow: readonly number[]): Pick<Material, 'rowCells' | 'firstOfCell'> & { strokes: Int32Array } {
+function inCellOrder(
+  byRow: readonly RowCell[],
+  ofCell: readonly (readonly number[])[],
+  strokesByRow: readonly number[],
+): Pick<Material, 'rowCells' | 'firstOfCell'> & { strokes: Int32Array } {
   const order = ofCell.flat();
   const indexOf = new Int32Array(byRow.length + 1);
   order.forEach((old, index) => (indexOf[old] = index));
@@ -134,7 +157,14 @@ function inCellOrder(byRow: readonly RowCell[], ofCell: readonly (readonly numbe
     const rc = byRow[old] as RowCell;
     const from = to;
     for (let k = rc.from; k < rc.to; k++) strokes[to++] = strokesByRow[k] as number;
-    return { row: rc.row, cell: rc.cell, from, to, before: rc.before < 0 ? -1 : (indexOf[rc.before] as number), after: rc.after < 0 ? -1 : (indexOf[rc.after] as number) };
+    return {
+      row: rc.row,
+      cell: rc.cell,
+      from,
+      to,
+      before: rc.before < 0 ? -1 : (indexOf[rc.before] as number),
+      after: rc.after < 0 ? -1 : (indexOf[rc.after] as number),
+    };
   });
   return { rowCells, firstOfCell, strokes };
 }
@@ -146,10 +176,20 @@ function taken(column: ArrayLike<number>, indices: ArrayLike<number>): Float64Ar
   return own;
 }
 
-function settle(reading: Reading, part: Readable, strokes: Int32Array, mains: Int32Array, literal: Float64Array, fit: Fit, fixed: Uint8Array) {
+function settle(
+  reading: Reading,
+  part: Readable,
+  strokes: Int32Array,
+  mains: Int32Array,
+  literal: Float64Array,
+  fit: Fit,
+  fixed: Uint8Array,
+) {
   const { hits } = part;
   const { homes, sure, others, places, swings } = reading;
-  const triplets = swings ? tripletRows(part, literal, swings.division === '1/8' ? TICKS_PER_QUARTER : TICKS_PER_QUARTER / 2) : new Set<string>();
+  const triplets = swings
+    ? tripletRows(part, literal, swings.division === '1/8' ? TICKS_PER_QUARTER : TICKS_PER_QUARTER / 2)
+    : new Set<string>();
   strokes.forEach((i, k) => {
     const hit = hits[i] as Hit;
     homes[i] = fit.homes[k] as number;
@@ -158,7 +198,12 @@ function settle(reading: Reading, part: Readable, strokes: Int32Array, mains: In
     if ((fit.otherP[k] as number) >= LEAST_OTHER) others[i] = fit.others[k] as number;
     const line = literal[i] as number;
     // What stands exactly where the part swings to belongs to the swung line, unless the row plays both thirds: those are triplets.
-    const isSwungThere = swings !== null && !triplets.has(hit.voice) && homes[i] !== line && Math.abs((places[i] as number) - line) < NEAR_SWUNG && Math.abs((places[i] as number) - (homes[i] as number)) > NEAR_SWUNG;
+    const isSwungThere =
+      swings !== null &&
+      !triplets.has(hit.voice) &&
+      homes[i] !== line &&
+      Math.abs((places[i] as number) - line) < NEAR_SWUNG &&
+      Math.abs((places[i] as number) - (homes[i] as number)) > NEAR_SWUNG;
     if (!Number.isNaN(line) && !isSwungThere) {
       homes[i] = places[i] = line;
       sure[i] = 1;

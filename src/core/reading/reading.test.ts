@@ -31,7 +31,14 @@ test('bars are read by quarters and by groups of three eighths; shorter groups a
 test('two strokes and three lines by hand: all orders that go forward, and the rare one that shares a line', () => {
   const lines = { places: [0, 0.5, 1], homes: [0, 0.5, 1], priors: [0.5, 0.3, 0.2] };
   // First stroke: 2, 1, 0; second: 0, 1, 3 by line.
-  const log = align(2, { priors: Float64Array.from(lines.priors), placeOf: Int32Array.of(0, 1, 2) }, Float64Array.of(2, 1, 0, 0, 1, 3), 0, 3, true);
+  const log = align(
+    2,
+    { priors: Float64Array.from(lines.priors), placeOf: Int32Array.of(0, 1, 2) },
+    Float64Array.of(2, 1, 0, 0, 1, 3),
+    0,
+    3,
+    true,
+  );
   const posterior = posteriorsOfAlign();
   // (0,1): 1 x 0.3; (0,2): 1 x 0.6; (1,1): 0.3 x 0.3 x 0.03; (1,2): 0.3 x 0.6.
   const sum = 0.3 + 0.6 + 0.0027 + 0.18;
@@ -49,25 +56,59 @@ test('swung lines: the second of a pair of sixteenths at 60 %; eighths bend the 
 });
 
 test('flams: soft strokes close to a loud one take its home; equals that are not quite together do not', () => {
-  const main = (list: [ms: number, velocity: number][]) =>
-    [...mainStrokes({ ticks: list.map(([ms]) => Math.round((ms / 500) * Q)), velocities: list.map(([, v]) => v), seconds: list.map(([ms]) => ms / 1000) }, () => true, Q)];
-  expect(main([[0, 40], [25, 100]])).toEqual([1, 1]);
-  expect(main([[0, 95], [25, 100]])).toEqual([0, 1]);
-  expect(main([[0, 95], [14, 100]])).toEqual([1, 1]);
-  expect(main([[0, 40], [46, 100]])).toEqual([0, 1]);
+  const main = (list: [ms: number, velocity: number][]) => [
+    ...mainStrokes(
+      { ticks: list.map(([ms]) => Math.round((ms / 500) * Q)), velocities: list.map(([, v]) => v), seconds: list.map(([ms]) => ms / 1000) },
+      () => true,
+      Q,
+    ),
+  ];
+  expect(
+    main([
+      [0, 40],
+      [25, 100],
+    ]),
+  ).toEqual([1, 1]);
+  expect(
+    main([
+      [0, 95],
+      [25, 100],
+    ]),
+  ).toEqual([0, 1]);
+  expect(
+    main([
+      [0, 95],
+      [14, 100],
+    ]),
+  ).toEqual([1, 1]);
+  expect(
+    main([
+      [0, 40],
+      [46, 100],
+    ]),
+  ).toEqual([0, 1]);
 });
 
 test('strokes on exact lines keep them, on every grid, resolution and tempo', () => {
   fc.assert(
-    fc.property(fc.constantFrom(...GRIDS), fc.constantFrom(96, 480, 960, 80640), fc.integer({ min: 40, max: 240 }), fc.uniqueArray(fc.nat(63), { minLength: 24, maxLength: 40 }), (grid, ppq, bpm, lines) => {
-      const step = stepOf(grid);
-      const raster = Q / ppq;
-      fc.pre(step >= 4 * raster && step % raster === 0);
-      const part = smallPart(lines.map((n) => ['snare', (n * step) / Q, 90] as const), { bars: 16 });
-      const tempo = [{ tick: ticks(0), microsecondsPerQuarter: Math.round(60e6 / bpm) }];
-      const { homes, sure } = readHomes({ ...part, tempo, source: source(ppq) });
-      part.hits.forEach((h, i) => expect([homes[i], sure[i]]).toEqual([h.tick, 1]));
-    }),
+    fc.property(
+      fc.constantFrom(...GRIDS),
+      fc.constantFrom(96, 480, 960, 80640),
+      fc.integer({ min: 40, max: 240 }),
+      fc.uniqueArray(fc.nat(63), { minLength: 24, maxLength: 40 }),
+      (grid, ppq, bpm, lines) => {
+        const step = stepOf(grid);
+        const raster = Q / ppq;
+        fc.pre(step >= 4 * raster && step % raster === 0);
+        const part = smallPart(
+          lines.map((n) => ['snare', (n * step) / Q, 90] as const),
+          { bars: 16 },
+        );
+        const tempo = [{ tick: ticks(0), microsecondsPerQuarter: Math.round(60e6 / bpm) }];
+        const { homes, sure } = readHomes({ ...part, tempo, source: source(ppq) });
+        part.hits.forEach((h, i) => expect([homes[i], sure[i]]).toEqual([h.tick, 1]));
+      },
+    ),
     { numRuns: 60 },
   );
 });
@@ -105,7 +146,8 @@ test('a part that comes whole bars later is read the same', () => {
 test('homes do not depend on tempo, but for grace strokes', () => {
   const { part } = take(4, 'tight', 5);
   const hits = part.hits.filter((h) => h.velocity !== 40);
-  const at = (bpm: number) => readHomes({ ...part, hits, tempo: [{ tick: ticks(0), microsecondsPerQuarter: Math.round(60e6 / bpm) }] }).homes;
+  const at = (bpm: number) =>
+    readHomes({ ...part, hits, tempo: [{ tick: ticks(0), microsecondsPerQuarter: Math.round(60e6 / bpm) }] }).homes;
   expect([...at(70)]).toEqual([...at(180)]);
 });
 

@@ -24,7 +24,13 @@ export type Excursion = (typeof EXCURSIONS)[number];
 export const RATIOS = [0.535, 0.565, 0.595, 0.63, 0.665, 0.7];
 
 /** How usual each kind of base is; the share of a swung kind is spread over its ratios. */
-export const BASE_PRIORS: Readonly<Record<Base['kind'], number>> = { sixteenths: 0.46, eighths: 0.35, triplets: 0.02, 'swung-eighths': 0.09, 'swung-sixteenths': 0.08 };
+export const BASE_PRIORS: Readonly<Record<Base['kind'], number>> = {
+  sixteenths: 0.46,
+  eighths: 0.35,
+  triplets: 0.02,
+  'swung-eighths': 0.09,
+  'swung-sixteenths': 0.08,
+};
 export const EXCURSION_PRIORS: readonly number[] = [0.015, 0.05, 0.008];
 /** An excursion goes on into the next cell. */
 export const GOES_ON = 0.1;
@@ -53,7 +59,10 @@ function stepped(length: number, step: number, priorOf: (n: number) => number): 
   return { places, homes: places, priors };
 }
 
-const at = (list: readonly number[]) => (n: number): number => list[n % list.length] as number;
+const at =
+  (list: readonly number[]) =>
+  (n: number): number =>
+    list[n % list.length] as number;
 /** Sixteenths of a cell of three eighths. */
 const COMPOUND = [1, 0.14, 0.55, 0.14, 0.55, 0.16];
 const EIGHTHS_OF_COMPOUND = [1, 0.06, 0.6, 0.06, 0.6, 0.07];
@@ -62,16 +71,32 @@ const EIGHTHS = [0.42, 0.06, 0.4, 0.12];
 const SWUNG_SIXTEENTHS = [0.38, 0.16, 0.27, 0.19];
 
 /** Sixteenths at which pairs are bent: the second of each pair of sixteenths. */
-const bentSixteenths = (lines: Lines, ratio: number): Lines => ({ ...lines, places: lines.places.map((p, n) => (n % 2 === 1 ? p - 0.25 + ratio / 2 : p)) });
+const bentSixteenths = (lines: Lines, ratio: number): Lines => ({
+  ...lines,
+  places: lines.places.map((p, n) => (n % 2 === 1 ? p - 0.25 + ratio / 2 : p)),
+});
 /** Within a pair of eighths: the second stands at the ratio, sixteenths between are bent half as far. */
-const bentEighths = (lines: Lines, ratio: number): Lines => ({ ...lines, places: lines.places.map((p, n) => p + [0, 0.5, 1, 0.5][n % 4]! * (ratio - 0.5)) });
+const bentEighths = (lines: Lines, ratio: number): Lines => ({
+  ...lines,
+  places: lines.places.map((p, n) => p + [0, 0.5, 1, 0.5][n % 4]! * (ratio - 0.5)),
+});
 
 /** The lines of a base in a cell; null where it cannot be counted so. @param length in quarters @param onQuarter the cell begins at a whole quarter of its bar */
 export function linesOfBase({ kind, ratio }: Base, length: number, onQuarter: boolean): Lines | null {
   const compound = isThreeEighths(length * TICKS_PER_QUARTER);
-  if (kind === 'swung-eighths') return length === 1 && onQuarter ? finished(bentEighths(stepped(1, 0.25, at(EIGHTHS)), ratio), length) : null;
+  if (kind === 'swung-eighths')
+    return length === 1 && onQuarter ? finished(bentEighths(stepped(1, 0.25, at(EIGHTHS)), ratio), length) : null;
   if (kind === 'triplets') return linesOfExcursion('8T', length);
-  const priors = kind === 'eighths' ? (compound ? EIGHTHS_OF_COMPOUND : EIGHTHS) : compound ? COMPOUND : kind === 'sixteenths' ? SIXTEENTHS : SWUNG_SIXTEENTHS;
+  const priors =
+    kind === 'eighths'
+      ? compound
+        ? EIGHTHS_OF_COMPOUND
+        : EIGHTHS
+      : compound
+        ? COMPOUND
+        : kind === 'sixteenths'
+          ? SIXTEENTHS
+          : SWUNG_SIXTEENTHS;
   const lines = stepped(length, 0.25, at(priors));
   return finished(kind === 'swung-sixteenths' ? bentSixteenths(lines, ratio) : lines, length);
 }
@@ -79,8 +104,15 @@ export function linesOfBase({ kind, ratio }: Base, length: number, onQuarter: bo
 /** The lines of an excursion in a cell; null where there is none of its kind. */
 export function linesOfExcursion(kind: Excursion, length: number): Lines | null {
   if (kind === '8T') return length === 1 ? finished(stepped(length, 1 / 3, at([0.4, 0.29, 0.31])), length) : null;
-  if (kind === '16T') return finished(stepped(length, 1 / 6, (n) => (n === 0 ? 1 : n % 2 === 0 ? 0.9 : 0.75)), length);
-  return finished(stepped(length, 1 / 8, (n) => (n === 0 ? 1 : n % 4 === 0 ? 0.9 : n % 2 === 0 ? 0.7 : 0.5)), length);
+  if (kind === '16T')
+    return finished(
+      stepped(length, 1 / 6, (n) => (n === 0 ? 1 : n % 2 === 0 ? 0.9 : 0.75)),
+      length,
+    );
+  return finished(
+    stepped(length, 1 / 8, (n) => (n === 0 ? 1 : n % 4 === 0 ? 0.9 : n % 2 === 0 ? 0.7 : 0.5)),
+    length,
+  );
 }
 
 /** Adds the cell's end, which is a line too: strokes just before it belong to the next cell's first. */

@@ -118,7 +118,9 @@ export function planRender(whole: Part, wanted: RenderOptions): RenderPlan {
   const { from = 0, to = part.bars } = options;
   const range = { start: map.barOf(from).start, end: to >= part.bars ? endOfPart(part) : map.barOf(to).start, loop: true };
   const chosen = options.rows && new Set(options.rows);
-  const heard: Part = chosen ? { ...part, rows: part.rows.map(({ soloed: _soloed, ...row }) => ({ ...row, muted: !chosen.has(row.voice) })) } : part;
+  const heard: Part = chosen
+    ? { ...part, rows: part.rows.map(({ soloed: _soloed, ...row }) => ({ ...row, muted: !chosen.has(row.voice) })) }
+    : part;
   const index = new Map(part.rows.map((r, i) => [r.voice, i]));
   const slots = new Map<string, number>();
   const slotOf = (hit: Hit, stroke: number): number => {
@@ -152,7 +154,10 @@ export function planRender(whole: Part, wanted: RenderOptions): RenderPlan {
   const account: RenderAccount = {
     silent: part.rows.map((r) => r.voice).filter((row) => struck.has(row) && !audible.has(row)),
     early,
-    folds: foldsOf(part, rows.filter(({ index: n }) => !sources[n]?.own).map((r) => r.row)),
+    folds: foldsOf(
+      part,
+      rows.filter(({ index: n }) => !sources[n]?.own).map((r) => r.row),
+    ),
     missing: rows.flatMap(({ row, index: n }) => (sources[n]?.missing === undefined ? [] : [{ row, name: sources[n].missing }])),
   };
   return { program, rows, sounds, account, options };

@@ -23,16 +23,30 @@ import { planRender, renderPart, renderPlan, strokeSource } from './render-part'
 const RATE = 44_100;
 const strokes = strokeSource(RATE);
 const dry = { rate: RATE, ending: 'ring', volume: 0.8, strokes } as const;
-const beat = smallPart([['kick', 0, 110], ['snare', 1, 100], ['kick', 2, 104], ['snare', 3, 96], ...Array.from({ length: 8 }, (_, i): [string, number, number] => ['hat-closed', i / 2, i % 2 ? 60 : 84])], { mix: { room: 20 } });
+const beat = smallPart(
+  [
+    ['kick', 0, 110],
+    ['snare', 1, 100],
+    ['kick', 2, 104],
+    ['snare', 3, 96],
+    ...Array.from({ length: 8 }, (_, i): [string, number, number] => ['hat-closed', i / 2, i % 2 ? 60 : 84]),
+  ],
+  { mix: { room: 20 } },
+);
 
 const energy = (s: Float32Array): number => s.reduce((sum, x) => sum + x * x, 0);
 const peakOf = (s: Float32Array): number => s.reduce((m, x) => Math.max(m, Math.abs(x)), 0);
 const dB = (ratio: number): number => 20 * Math.log10(ratio);
 /** How far b is from a, in dB under a's peak. */
-const apart = (a: Float32Array, b: Float32Array): number => dB(a.reduce((m, x, i) => Math.max(m, Math.abs(x - (b[i] ?? 0))), 0) / peakOf(a) + 1e-12);
+const apart = (a: Float32Array, b: Float32Array): number =>
+  dB(a.reduce((m, x, i) => Math.max(m, Math.abs(x - (b[i] ?? 0))), 0) / peakOf(a) + 1e-12);
 
 test('strokes start within a sample of their performed time', () => {
-  const swung: Part = { ...smallPart(Array.from({ length: 16 }, (_, i): [string, number, number] => ['rim', i / 4, 127])), mix: { room: 0 }, feel: { ...EMPTY_FEEL, moves: [{ kind: 'swing', division: '1/16', percent: 62 }] } };
+  const swung: Part = {
+    ...smallPart(Array.from({ length: 16 }, (_, i): [string, number, number] => ['rim', i / 4, 127])),
+    mix: { room: 0 },
+    feel: { ...EMPTY_FEEL, moves: [{ kind: 'swing', division: '1/16', percent: 62 }] },
+  };
   const { left } = renderPart(swung, { ...dry, volume: 0.2 });
   const performed = [...performPart(swung).ticks].map((t) => (t / TICKS_PER_QUARTER) * 0.5 * RATE);
   // A stroke's first sample is silent, the one after it is not.
@@ -59,14 +73,29 @@ test('what the player plays and what is rendered are the same samples', () => {
 });
 
 test('hits before the first bar line start with it, whatever is repeated; one that is late beyond the end still sounds', () => {
-  const felt = (ms: number, voice: string): Part => ({ ...smallPart([['rim', 0, 120], ['snare', 3.75, 110]], { mix: { room: 0 } }), feel: { ...EMPTY_FEEL, moves: [{ kind: 'lay', ms, scope: { voices: [voice] } }] } });
+  const felt = (ms: number, voice: string): Part => ({
+    ...smallPart(
+      [
+        ['rim', 0, 120],
+        ['snare', 3.75, 110],
+      ],
+      { mix: { room: 0 } },
+    ),
+    feel: { ...EMPTY_FEEL, moves: [{ kind: 'lay', ms, scope: { voices: [voice] } }] },
+  });
   const early = renderPart(felt(-40, 'rim'), { ...dry, passes: 2 });
   expect(early.account.early).toBe(1);
   const loud = (s: Float32Array, at: number): number => energy(s.subarray(Math.round(at * RATE), Math.round(at * RATE) + 400));
   expect(loud(early.left, 0)).toBeGreaterThan(1e-3);
   // In the second round it has its own time, 40 ms before the bar line.
   expect(loud(early.left, 1.96)).toBeGreaterThan(1e-3);
-  const late = renderPart({ ...felt(80, 'snare'), hits: felt(80, 'snare').hits.map((h) => (h.voice === 'snare' ? { ...h, nudge: { ms: milliseconds(80), velocity: 0 } } : h)) }, dry);
+  const late = renderPart(
+    {
+      ...felt(80, 'snare'),
+      hits: felt(80, 'snare').hits.map((h) => (h.voice === 'snare' ? { ...h, nudge: { ms: milliseconds(80), velocity: 0 } } : h)),
+    },
+    dry,
+  );
   expect(loud(late.left, 1.875 + 0.16)).toBeGreaterThan(1e-3);
 });
 
@@ -77,7 +106,9 @@ test('a loop with its tail over the start joins itself; its length is exact', ()
   const steps = left.map((x, i) => Math.abs(x - (i > 0 ? left[i - 1]! : left.at(-1)!)));
   expect(steps[0]!).toBeLessThan(0.05 * peakOf(steps));
   const odd = smallPart([['kick', 0, 100]], { tempo: [{ tick: ticks(0), microsecondsPerQuarter: 461_237 }] });
-  expect(renderPart(odd, { ...dry, ending: 'fold', passes: 3 }).left.length).toBe(Math.round(4 * 4 * 0.461237 * RATE) - Math.round(4 * 0.461237 * RATE));
+  expect(renderPart(odd, { ...dry, ending: 'fold', passes: 3 }).left.length).toBe(
+    Math.round(4 * 4 * 0.461237 * RATE) - Math.round(4 * 0.461237 * RATE),
+  );
 });
 
 test('rows and the room add up to the unlimited mix', () => {
@@ -91,7 +122,10 @@ test('rows and the room add up to the unlimited mix', () => {
 });
 
 test('eight voices at once leave no sample over full scale, and the limiter bends no wave', () => {
-  const all = smallPart(['crash', 'ride', 'hat-open', 'tom-high', 'tom-floor', 'snare', 'clap', 'kick'].map((voice) => [voice, 0, 127]), { mix: { room: 0, level: 3 } });
+  const all = smallPart(
+    ['crash', 'ride', 'hat-open', 'tom-high', 'tom-floor', 'snare', 'clap', 'kick'].map((voice) => [voice, 0, 127]),
+    { mix: { room: 0, level: 3 } },
+  );
   const limited = renderPart(all, { ...dry, volume: 1 });
   expect(peakOf(limited.left)).toBeLessThanOrEqual(1);
   const plain = renderPart(all, { ...dry, volume: 1, limited: false });
@@ -119,14 +153,21 @@ test('eight voices at once leave no sample over full scale, and the limiter bend
 
 test('level, pan, tune, ring and response do what they say', () => {
   const one = (sound: object): { left: Float32Array; right: Float32Array } => {
-    const part = smallPart([['tom-low', 0, 100], ['tom-low', 2, 40]], { mix: { room: 0 } });
+    const part = smallPart(
+      [
+        ['tom-low', 0, 100],
+        ['tom-low', 2, 40],
+      ],
+      { mix: { room: 0 } },
+    );
     return renderPart({ ...part, rows: part.rows.map((r) => ({ ...r, sound })) }, { ...dry, limited: false, volume: 1 });
   };
   const plain = one({});
   expect(dB(Math.sqrt(energy(one({ level: -6 }).left) / energy(plain.left)))).toBeCloseTo(-6, 2);
   const panned = one({ pan: -100 });
   expect([energy(panned.right) < 1e-9, energy(panned.left) > energy(plain.left)]).toEqual([true, true]);
-  const low = (s: Float32Array): number => bandPower(spectrumOf(s, RATE, { to: 0.6 }), 90, 120) / bandPower(spectrumOf(s, RATE, { to: 0.6 }), 190, 230);
+  const low = (s: Float32Array): number =>
+    bandPower(spectrumOf(s, RATE, { to: 0.6 }), 90, 120) / bandPower(spectrumOf(s, RATE, { to: 0.6 }), 190, 230);
   expect(low(plain.left)).toBeGreaterThan(10 * low(one({ tune: 12 }).left));
   const tail = (s: Float32Array): number => energy(s.subarray(0.25 * RATE, 0.9 * RATE)) / energy(s.subarray(0, 0.25 * RATE));
   expect(tail(one({ ring: 30 }).left)).toBeLessThan(tail(plain.left) / 4);
@@ -173,7 +214,9 @@ test('a class that is not ready sounds as the nearest that is; within a class lo
 });
 
 test('reading a sound at another speed leaves 60 dB at 6 kHz', () => {
-  const sine = oneTake(Float32Array.from({ length: RATE }, (_, i) => Math.sin((2 * Math.PI * 6000 * i) / RATE) * Math.sin((Math.PI * i) / RATE)));
+  const sine = oneTake(
+    Float32Array.from({ length: RATE }, (_, i) => Math.sin((2 * Math.PI * 6000 * i) / RATE) * Math.sin((Math.PI * i) / RATE)),
+  );
   const mixer = new Mixer(RATE, [sine], { limited: false });
   mixer.start(0, 127, 0, { ...PLAIN, pitch: 3.3 });
   const left = new Float32Array(Math.floor(RATE * 0.8));
@@ -202,11 +245,21 @@ test('WAV: sizes, formats, loop points and tempo are where readers look for them
   const [left, right] = [Float32Array.of(0, 0.5, -1, 1), Float32Array.of(0, -0.5, 1, 0.25)];
   const view = (bytes: Uint8Array): DataView => new DataView(bytes.buffer);
   const letters = (bytes: Uint8Array, at: number): string => String.fromCharCode(...bytes.slice(at, at + 4));
-  for (const [bits, width] of [['16', 2], ['24', 3], ['32f', 4]] as const) {
+  for (const [bits, width] of [
+    ['16', 2],
+    ['24', 3],
+    ['32f', 4],
+  ] as const) {
     const bytes = writeWav(left, right, { rate: 48_000, bits, loop: true, tempo: 96.5 });
     const v = view(bytes);
     expect([letters(bytes, 0), letters(bytes, 8), v.getUint32(4, true)]).toEqual(['RIFF', 'WAVE', bytes.length - 8]);
-    expect([v.getUint16(20, true), v.getUint16(22, true), v.getUint32(24, true), v.getUint16(34, true), v.getUint32(40, true)]).toEqual([bits === '32f' ? 3 : 1, 2, 48_000, width * 8, 8 * width]);
+    expect([v.getUint16(20, true), v.getUint16(22, true), v.getUint32(24, true), v.getUint16(34, true), v.getUint32(40, true)]).toEqual([
+      bits === '32f' ? 3 : 1,
+      2,
+      48_000,
+      width * 8,
+      8 * width,
+    ]);
     const smpl = 44 + 8 * width;
     expect([letters(bytes, smpl), v.getUint32(smpl + 52, true), v.getUint32(smpl + 56, true)]).toEqual(['smpl', 0, 3]);
     expect(String.fromCharCode(...bytes)).toContain('96.5');
@@ -219,7 +272,13 @@ test('WAV: sizes, formats, loop points and tempo are where readers look for them
 
 test('a row’s mix is plain where nothing is set', () => {
   expect(PLAIN_MIX_OF_PART.rows).toEqual({});
-  const rows = makeProgram(beat, performPart(beat), { start: ticks(0), end: ticks(TICKS_PER_QUARTER), loop: true }, () => 0, () => 0).mix.rows;
+  const rows = makeProgram(
+    beat,
+    performPart(beat),
+    { start: ticks(0), end: ticks(TICKS_PER_QUARTER), loop: true },
+    () => 0,
+    () => 0,
+  ).mix.rows;
   expect(rows[0] satisfies RowMix | undefined).toMatchObject({ gain: 1, tune: 0, ring: 1, loudness: 1, tone: 1 });
 });
 
@@ -234,7 +293,11 @@ describe('sounds of the user’s own', () => {
   const tin: OwnSound = { id: 'tin', name: 'Tin', voice: 'cowbell', layers: [layer(127, 'tin')], cut: true };
   const sounds = ownSoundsOf([snare, tin]);
   const options = { ...dry, volume: 1, limited: false, sounds, strokes: strokeSource(RATE, (id) => files.get(id)!) } as const;
-  const once = (velocity: number, change: Partial<Part> = {}): Part => ({ ...smallPart([['snare', 0, velocity]]), mix: { room: 0 }, ...change });
+  const once = (velocity: number, change: Partial<Part> = {}): Part => ({
+    ...smallPart([['snare', 0, velocity]]),
+    mix: { room: 0 },
+    ...change,
+  });
   const levelOf = (part: Part): number => strokeLevel(renderPart(part, options).left, RATE);
 
   test('a kit of one’s own plays the voices that it has, others are played by the built-in kit; layers by velocity, two sides kept', () => {
@@ -248,9 +311,13 @@ describe('sounds of the user’s own', () => {
   });
 
   test('whatever plays a row, it is as loud as the kit’s own, and answers at 60 % to velocity', () => {
-    const played = (plays: RowPlays, velocity = 100): Part => ({ ...once(velocity), rows: once(velocity).rows.map((r) => ({ ...r, plays })) });
+    const played = (plays: RowPlays, velocity = 100): Part => ({
+      ...once(velocity),
+      rows: once(velocity).rows.map((r) => ({ ...r, plays })),
+    });
     const kit = levelOf(once(100));
-    for (const plays of [{ kit: 'Beacon' }, { kit: 'Sailcloth' }, { own: 'tin', name: 'Tin' }] as const) expect(Math.abs(levelOf(played(plays)) - kit)).toBeLessThan(1);
+    for (const plays of [{ kit: 'Beacon' }, { kit: 'Sailcloth' }, { own: 'tin', name: 'Tin' }] as const)
+      expect(Math.abs(levelOf(played(plays)) - kit)).toBeLessThan(1);
     const own = { own: 'tin', name: 'Tin' };
     expect(levelOf(played(own, 100)) - levelOf(played(own, 50))).toBeCloseTo(30 * 0.6 * Math.log10(2), 0);
   });
@@ -265,8 +332,21 @@ describe('sounds of the user’s own', () => {
   test('a stroke may end the one before, and rows of a group end each other', () => {
     const tail = (part: Part): number => energy(renderPart(part, { ...options, ending: 'fold' }).left.slice(0.3 * RATE, 0.45 * RATE));
     const rings = (cut: boolean, group: number): number => {
-      const part = smallPart([['cowbell', 0, 127], [cut ? 'cowbell' : 'rim', 0.5, 1]], { mix: { room: 0 } });
-      return tail({ ...part, rows: part.rows.map((r) => ({ ...r, ...(r.voice === 'cowbell' ? { plays: { own: 'tin', name: 'Tin' } } : {}), ...(group ? { sound: { group } } : {}) })) });
+      const part = smallPart(
+        [
+          ['cowbell', 0, 127],
+          [cut ? 'cowbell' : 'rim', 0.5, 1],
+        ],
+        { mix: { room: 0 } },
+      );
+      return tail({
+        ...part,
+        rows: part.rows.map((r) => ({
+          ...r,
+          ...(r.voice === 'cowbell' ? { plays: { own: 'tin', name: 'Tin' } } : {}),
+          ...(group ? { sound: { group } } : {}),
+        })),
+      });
     };
     const free = rings(false, 0);
     expect(10 * Math.log10(rings(true, 0) / free)).toBeLessThan(-25);

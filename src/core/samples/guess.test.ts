@@ -3,8 +3,15 @@ import { guessOneSound, guessSounds, groupPaths, upperVelocities } from './guess
 import { variantOf, voiceOfPath } from './names';
 import { isSoundPath } from './sound-path';
 
-const file = (path: string, level = -20, more: { middle?: number; seconds?: number } = {}) => ({ path, level, middle: 400, seconds: 0.5, ...more });
-const shape = (sounds: ReturnType<typeof guessSounds<ReturnType<typeof file>>>) => sounds.map(({ name, voice, layers }) => [name, voice, layers.map((l) => [l.upTo, l.takes.map((t) => t.path.split('/').pop())])]);
+const file = (path: string, level = -20, more: { middle?: number; seconds?: number } = {}) => ({
+  path,
+  level,
+  middle: 400,
+  seconds: 0.5,
+  ...more,
+});
+const shape = (sounds: ReturnType<typeof guessSounds<ReturnType<typeof file>>>) =>
+  sounds.map(({ name, voice, layers }) => [name, voice, layers.map((l) => [l.upTo, l.takes.map((t) => t.path.split('/').pop())])]);
 
 test.each([
   ['BD_01.wav', 'kick'],
@@ -37,10 +44,23 @@ test('what a name says of force and take', () => {
 
 test('layers and takes by their names', () => {
   const files = ['v1 rr1', 'v1 rr2', 'v2 rr1', 'v2 rr2', 'v3 rr1'].map((n, i) => file(`Snare ${n}.wav`, -40 + 10 * Math.floor(i / 2)));
-  expect(shape(guessSounds(files))).toEqual([['Snare', 'snare', [[40, ['Snare v1 rr1.wav', 'Snare v1 rr2.wav']], [87, ['Snare v2 rr1.wav', 'Snare v2 rr2.wav']], [127, ['Snare v3 rr1.wav']]]]]);
+  expect(shape(guessSounds(files))).toEqual([
+    [
+      'Snare',
+      'snare',
+      [
+        [40, ['Snare v1 rr1.wav', 'Snare v1 rr2.wav']],
+        [87, ['Snare v2 rr1.wav', 'Snare v2 rr2.wav']],
+        [127, ['Snare v3 rr1.wav']],
+      ],
+    ],
+  ]);
   // Names that give the velocities; and some that count from the hardest.
   expect(guessSounds([32, 80, 127].map((v, i) => file(`kick vel${v}.wav`, -30 + i)))[0]!.layers.map((l) => l.upTo)).toEqual([32, 80, 127]);
-  expect(guessSounds([1, 2].map((v) => file(`kick v${v}.wav`, -20 * v)))[0]!.layers.map((l) => l.takes[0]!.path)).toEqual(['kick v2.wav', 'kick v1.wav']);
+  expect(guessSounds([1, 2].map((v) => file(`kick v${v}.wav`, -20 * v)))[0]!.layers.map((l) => l.takes[0]!.path)).toEqual([
+    'kick v2.wav',
+    'kick v1.wav',
+  ]);
 });
 
 test('layers by levels where names only count; alike and equally loud, they are takes', () => {
@@ -72,7 +92,13 @@ test('every velocity has a layer, and each layer a velocity', () => {
 });
 
 test('nothing is lost: each file is in just one layer', () => {
-  const names = fc.array(fc.tuple(fc.constantFrom('kick', 'snare', 'hat open', 'x'), fc.constantFrom('', ' v1', ' v2', ' soft', ' rr1', ' rr2', ' 1', ' 2', ' b')), { minLength: 1, maxLength: 30 });
+  const names = fc.array(
+    fc.tuple(
+      fc.constantFrom('kick', 'snare', 'hat open', 'x'),
+      fc.constantFrom('', ' v1', ' v2', ' soft', ' rr1', ' rr2', ' 1', ' 2', ' b'),
+    ),
+    { minLength: 1, maxLength: 30 },
+  );
   fc.assert(
     fc.property(names, fc.infiniteStream(fc.integer({ min: -60, max: 0 })), (list, levels) => {
       const files = [...new Set(list.map(([a, b]) => `${a}${b}.wav`))].map((path) => file(path, levels.next().value as number));
@@ -83,6 +109,10 @@ test('nothing is lost: each file is in just one layer', () => {
 });
 
 test('files of one sound as their names say; what a system keeps is no sound', () => {
-  expect(groupPaths(['a/snare v1.wav', 'a/snare v2.wav', 'a/snare 1.wav', 'b/snare v1.wav'])).toEqual([['a/snare v1.wav', 'a/snare v2.wav'], ['a/snare 1.wav'], ['b/snare v1.wav']]);
+  expect(groupPaths(['a/snare v1.wav', 'a/snare v2.wav', 'a/snare 1.wav', 'b/snare v1.wav'])).toEqual([
+    ['a/snare v1.wav', 'a/snare v2.wav'],
+    ['a/snare 1.wav'],
+    ['b/snare v1.wav'],
+  ]);
   expect(['kick.wav', '.kick.wav', '__MACOSX/kick.wav', 'notes.txt', 'x.FLAC'].map(isSoundPath)).toEqual([true, false, false, false, true]);
 });

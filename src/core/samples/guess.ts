@@ -50,7 +50,11 @@ export function guessSounds<R extends NamedRecording>(recordings: readonly R[]):
   return [...groups.values()].flatMap((group) => {
     const sure = group.some(({ variant }) => variant.force !== null || variant.take !== null);
     const sounds = sure || areAlike(group.map((g) => g.recording)) ? [group] : group.map((g) => [g]);
-    return sounds.map((sound): GuessedSound<R> => ({ name: nameOf(sound[0]!.recording.path, sound.length > 1), voice: voiceOfPath(sound[0]!.recording.path), layers: layersOf(sound) }));
+    return sounds.map((sound): GuessedSound<R> => ({
+      name: nameOf(sound[0]!.recording.path, sound.length > 1),
+      voice: voiceOfPath(sound[0]!.recording.path),
+      layers: layersOf(sound),
+    }));
   });
 }
 
@@ -69,7 +73,11 @@ export function groupPaths(paths: readonly string[]): string[][] {
 export function guessOneSound<R extends NamedRecording>(recordings: readonly R[]): GuessedSound<R> {
   const [first] = recordings;
   if (!first) throw new RangeError('A sound has at least one recording.');
-  return { name: nameOf(first.path, recordings.length > 1), voice: voiceOfPath(first.path), layers: layersOf(recordings.map((recording) => ({ recording, variant: variantOf(recording.path) }))) };
+  return {
+    name: nameOf(first.path, recordings.length > 1),
+    voice: voiceOfPath(first.path),
+    layers: layersOf(recordings.map((recording) => ({ recording, variant: variantOf(recording.path) }))),
+  };
 }
 
 function areAlike(recordings: readonly NamedRecording[]): boolean {
@@ -105,7 +113,10 @@ function layersOf<R extends NamedRecording>(group: readonly { recording: R; vari
   const layers = named ? byForce(group) : byLevel(group.map((g) => g.recording));
   const kept = layers.slice(-MOST_LAYERS).map((l) => l.slice(0, MOST_TAKES));
   // Names that give velocities themselves.
-  const velocities = named && layers.length > 1 && Math.max(...forces.map((f) => f ?? 0)) > 16 && forces.every((f) => f !== null && f <= 127) ? (forces as number[]).sort((a, b) => a - b) : null;
+  const velocities =
+    named && layers.length > 1 && Math.max(...forces.map((f) => f ?? 0)) > 16 && forces.every((f) => f !== null && f <= 127)
+      ? (forces as number[]).sort((a, b) => a - b)
+      : null;
   const uppers = velocities && velocities.length === kept.length ? velocities : upperVelocities(kept.map(meanLevel));
   return kept.map((takes, i) => ({ upTo: i === kept.length - 1 ? 127 : (uppers[i] as number), takes }));
 }
@@ -146,7 +157,9 @@ export function upperVelocities(levels: readonly number[]): number[] {
   const top = levels.at(-1) ?? 0;
   const rising = levels.every((l, i) => i === 0 || l - (levels[i - 1] as number) >= 2);
   const natural = levels.map((l) => 127 * 10 ** ((l - top) / LAW_DB));
-  const wanted = levels.map((_, i) => (i === n - 1 ? 127 : rising ? Math.sqrt((natural[i] as number) * (natural[i + 1] as number)) : (127 * (i + 1)) / n));
+  const wanted = levels.map((_, i) =>
+    i === n - 1 ? 127 : rising ? Math.sqrt((natural[i] as number) * (natural[i + 1] as number)) : (127 * (i + 1)) / n,
+  );
   // Each has at least one velocity of its own.
   let last = 0;
   return wanted.map((v, i) => (last = clamp(Math.round(v), last + 1, 127 - (n - 1 - i))));

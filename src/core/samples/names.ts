@@ -3,11 +3,16 @@ import type { VoiceName } from '../row-names';
 /** What the name of a sound file tells: what it is a sound of, how hard it was struck, which take it is. */
 
 /** Parts of a name: letters and numbers apart. @example wordsOf('SnareTop_v2-RR1') // ['snare', 'top', 'v', '2', 'rr', '1'] */
-export const wordsOf = (name: string): string[] => name.replace(/([a-z])([A-Z])/g, '$1 $2').toLowerCase().match(/[a-z]+|\d+/g) ?? [];
+export const wordsOf = (name: string): string[] =>
+  name
+    .replace(/([a-z])([A-Z])/g, '$1 $2')
+    .toLowerCase()
+    .match(/[a-z]+|\d+/g) ?? [];
 
 type Words = ReadonlySet<string>;
 const any = (words: Words, ...names: readonly string[]): boolean => names.some((n) => words.has(n));
-const pair = (list: readonly string[], first: string, second: string): boolean => list.some((w, i) => w === first && list[i + 1] === second);
+const pair = (list: readonly string[], first: string, second: string): boolean =>
+  list.some((w, i) => w === first && list[i + 1] === second);
 
 const high = (w: Words): boolean => any(w, 'high', 'hi', 'h');
 const low = (w: Words): boolean => any(w, 'low', 'lo', 'l');
@@ -16,7 +21,12 @@ const muted = (w: Words): boolean => any(w, 'mute', 'muted', 'closed', 'dead', '
 /** Words that mean a voice, the more special before the plain. */
 const RULES: readonly ((words: Words, list: readonly string[]) => VoiceName | false)[] = [
   (w, l) => (any(w, 'rimshot', 'rimshots') || pair(l, 'rim', 'shot')) && 'snare-rimshot',
-  (w, l) => (any(w, 'sidestick', 'xstick', 'crossstick', 'rimclick') || pair(l, 'side', 'stick') || pair(l, 'cross', 'stick') || pair(l, 'rim', 'click')) && 'rim',
+  (w, l) =>
+    (any(w, 'sidestick', 'xstick', 'crossstick', 'rimclick') ||
+      pair(l, 'side', 'stick') ||
+      pair(l, 'cross', 'stick') ||
+      pair(l, 'rim', 'click')) &&
+    'rim',
   (w) => any(w, 'sweep', 'swish', 'stir') && 'snare-sweep',
   (w) => any(w, 'ohh', 'oh', 'openhat') && 'hat-open',
   (w) => any(w, 'chh', 'ch', 'closedhat') && 'hat-closed',
@@ -83,8 +93,27 @@ export function voiceOfPath(path: string): VoiceName | null {
 const stemOf = (path: string): string => path.replace(/\.[a-z0-9]{1,5}$/i, '');
 
 const DYNAMICS: Readonly<Record<string, number>> = {
-  ppp: 1, pp: 2, p: 3, mp: 4, mf: 5, f: 6, ff: 7, fff: 8,
-  ghost: 1, softest: 1, soft: 2, light: 2, quiet: 2, medium: 4, med: 4, normal: 4, hard: 6, loud: 6, heavy: 6, hardest: 8, loudest: 8,
+  ppp: 1,
+  pp: 2,
+  p: 3,
+  mp: 4,
+  mf: 5,
+  f: 6,
+  ff: 7,
+  fff: 8,
+  ghost: 1,
+  softest: 1,
+  soft: 2,
+  light: 2,
+  quiet: 2,
+  medium: 4,
+  med: 4,
+  normal: 4,
+  hard: 6,
+  loud: 6,
+  heavy: 6,
+  hardest: 8,
+  loudest: 8,
 };
 const LAYER_WORDS = new Set(['v', 'vel', 'velocity', 'vl', 'layer', 'lyr', 'dyn']);
 const TAKE_WORDS = new Set(['rr', 'alt', 'robin', 'take', 'tk', 't', 'var', 'variation', 'hit', 'r']);

@@ -43,7 +43,10 @@ export function powerOf({ channels, rate }: Recording): number {
 }
 
 /** A recording from where it begins. */
-export const fromBeginning = (recording: Recording, first = beginningOf(recording)): Recording => ({ rate: recording.rate, channels: recording.channels.map((c) => c.subarray(first)) });
+export const fromBeginning = (recording: Recording, first = beginningOf(recording)): Recording => ({
+  rate: recording.rate,
+  channels: recording.channels.map((c) => c.subarray(first)),
+});
 
 /** @throws NamedError silent-sound */
 export function measure(recording: Recording): Measured {
@@ -52,5 +55,11 @@ export function measure(recording: Recording): Measured {
   const first = beginningOf(recording, peak);
   const sound = fromBeginning(recording, first);
   const power = powerOf(sound);
-  return { level: 10 * Math.log10(power + 1e-20), peak, lead: first / recording.rate, seconds: (recording.channels[0] as Float32Array).length / recording.rate, middle: middleHz(sound.channels[0] as Float32Array, recording.rate) };
+  return {
+    level: 10 * Math.log10(power + 1e-20),
+    peak,
+    lead: first / recording.rate,
+    seconds: (recording.channels[0] as Float32Array).length / recording.rate,
+    middle: middleHz(sound.channels[0] as Float32Array, recording.rate),
+  };
 }

@@ -31,7 +31,12 @@ describe('reading WAV', () => {
   ] as const)('%j: every sample as it was', (shape, most) => {
     const value = (i: number, c: number): number => Math.sin(i / 7 + c) * 0.9;
     const { channels, rate, channelsInFile, cutOff } = readWav(wavFile(200, value, shape));
-    expect([rate, channelsInFile, channels.length, cutOff]).toEqual(['rate' in shape ? shape.rate : 44_100, 'channels' in shape ? shape.channels : 1, Math.min(2, 'channels' in shape ? shape.channels : 1), false]);
+    expect([rate, channelsInFile, channels.length, cutOff]).toEqual([
+      'rate' in shape ? shape.rate : 44_100,
+      'channels' in shape ? shape.channels : 1,
+      Math.min(2, 'channels' in shape ? shape.channels : 1),
+      false,
+    ]);
     channels.forEach((channel, c) => channel.forEach((x, i) => expect(Math.abs(x - value(i, c))).toBeLessThan(most)));
   });
 
@@ -69,17 +74,23 @@ test('silence before a recording is left out', () => {
 describe('a stroke of a recording', () => {
   const level = (samples: Float32Array, rate: number): number => strokeLevel(samples, rate) - HEADROOM_DB;
   test.each([[127], [64], [20]])('is as loud as the law says at velocity %i, whatever the file is', (at) => {
-    for (const [hz, loud, shape] of [[60, 0.9, {}], [180, 0.05, { bits: 24 }], [900, 0.4, { rate: 96_000 }], [3000, 0.2, { rate: 22_050 }]] as const) {
+    for (const [hz, loud, shape] of [
+      [60, 0.9, {}],
+      [180, 0.05, { bits: 24 }],
+      [900, 0.4, { rate: 96_000 }],
+      [3000, 0.2, { rate: 22_050 }],
+    ] as const) {
       const rate = 'rate' in shape ? shape.rate : 44_100;
       const recording = readWav(wavFile(rate / 2, drum(hz, { level: loud, rate }), shape));
-      for (const to of [44_100, 48_000]) expect(Math.abs(level(strokeOfRecording(recording, at, to).samples, to) - 20 * Math.log10(amplitudeOf(at)))).toBeLessThan(0.2);
+      for (const to of [44_100, 48_000])
+        expect(Math.abs(level(strokeOfRecording(recording, at, to).samples, to) - 20 * Math.log10(amplitudeOf(at)))).toBeLessThan(0.2);
     }
   });
 
   test('keeps its pitch at another rate, begins and ends without a step', () => {
     const { samples } = strokeOfRecording(readWav(wavFile(48_000, drum(500, { rate: 48_000, ring: 5 }), { rate: 48_000 })), 127, 44_100);
     let crossings = 0;
-    for (let i = 441; i < 44_100 - 441; i++) if ((samples[i]! < 0) !== (samples[i + 1]! < 0)) crossings++;
+    for (let i = 441; i < 44_100 - 441; i++) if (samples[i]! < 0 !== samples[i + 1]! < 0) crossings++;
     expect(Math.abs(crossings / 2 / 0.98 - 500)).toBeLessThan(2);
     const peak = samples.reduce((m, x) => Math.max(m, Math.abs(x)), 0);
     expect(Math.abs(samples[0]!)).toBe(0);

@@ -41,7 +41,14 @@ export function strokeOfPiece(bytes: Uint8Array, piece: Piece | undefined, gap: 
   return { samples: left, ...(alike ? {} : { right }), high: 0, tiltHz: TILT_HZ };
 }
 
-function cutOut(channel: Float32Array, start: number, { from, until, backwards }: Piece, gap: BreakGap, rate: number, gain: number): Float32Array {
+function cutOut(
+  channel: Float32Array,
+  start: number,
+  { from, until, backwards }: Piece,
+  gap: BreakGap,
+  rate: number,
+  gain: number,
+): Float32Array {
   const end = Math.min(channel.length, start + Math.round((until - from) * rate));
   const n = end - start;
   if (n <= 0) return new Float32Array(0);

@@ -35,7 +35,17 @@ test('each rule by an example', () => {
   expect(pick({ kind: 'early', ms: 5 }, nudged)).toEqual(['h1']);
   expect(pick({ kind: 'late', ms: 5 }, nudged)).toEqual(['h2']);
   expect(pick({ kind: 'late', ms: 8.5 }, nudged)).toEqual([]);
-  expect(pick({ kind: 'doubtful' }, smallPart([['snare', 1.08, 90], ['snare', 1.25, 90], ['snare', 1.5, 90], ['snare', 1.75, 90]]))).toEqual(['h0']);
+  expect(
+    pick(
+      { kind: 'doubtful' },
+      smallPart([
+        ['snare', 1.08, 90],
+        ['snare', 1.25, 90],
+        ['snare', 1.5, 90],
+        ['snare', 1.75, 90],
+      ]),
+    ),
+  ).toEqual(['h0']);
 });
 
 test('what a rule narrows is what it counts', () => {
@@ -46,12 +56,19 @@ test('what a rule narrows is what it counts', () => {
 });
 
 test('the same place in every bar, for the voices that were chosen', () => {
-  const two = { ...beat, bars: 2, hits: [...beat.hits, ...beat.hits.map((h) => ({ ...h, id: `b${h.id}`, tick: ticks(h.tick + 4 * TICKS_PER_QUARTER) }))] };
+  const two = {
+    ...beat,
+    bars: 2,
+    hits: [...beat.hits, ...beat.hits.map((h) => ({ ...h, id: `b${h.id}`, tick: ticks(h.tick + 4 * TICKS_PER_QUARTER) }))],
+  };
   expect(pick({ kind: 'same-place', ids: new Set(['h8']) }, two)).toEqual(['bh8', 'h8']);
 });
 
 test('in six eighths the off-beat is the last eighth of each beat', () => {
-  const six = smallPart(Array.from({ length: 6 }, (_, i) => ['ride', i / 2, 80] as const), { meter: [{ tick: ticks(0), numerator: 6, denominator: 8 }] });
+  const six = smallPart(
+    Array.from({ length: 6 }, (_, i) => ['ride', i / 2, 80] as const),
+    { meter: [{ tick: ticks(0), numerator: 6, denominator: 8 }] },
+  );
   expect(pick({ kind: 'off-beats' }, six)).toEqual(['h2', 'h5']);
   expect(pick({ kind: 'on-beats' }, six)).toEqual(['h0', 'h3']);
 });
@@ -106,15 +123,37 @@ const cell = (part: Part, name: (typeof CELLS)[number], more = {}): [string, num
   cellHits(part, { cell: name, from: 0, to: 1, grid: '1/16', velocity: 100, ...more }).map((h) => [h.voice, h.tick / TICKS_PER_QUARTER]);
 
 test('cells in the meter they are put in', () => {
-  expect(cell(empty(), 'backbeat')).toEqual([['snare', 1], ['snare', 3]]);
-  expect(cell(empty(3), 'backbeat')).toEqual([['snare', 1], ['snare', 2]]);
+  expect(cell(empty(), 'backbeat')).toEqual([
+    ['snare', 1],
+    ['snare', 3],
+  ]);
+  expect(cell(empty(3), 'backbeat')).toEqual([
+    ['snare', 1],
+    ['snare', 2],
+  ]);
   expect(cell(empty(6, 8), 'backbeat')).toEqual([['snare', 1.5]]);
-  expect(cell(empty(7, 8), 'four-on-the-floor')).toEqual([['kick', 0], ['kick', 1], ['kick', 2]]);
-  expect(cell(empty(), 'half-time')).toEqual([['kick', 0], ['snare', 2]]);
+  expect(cell(empty(7, 8), 'four-on-the-floor')).toEqual([
+    ['kick', 0],
+    ['kick', 1],
+    ['kick', 2],
+  ]);
+  expect(cell(empty(), 'half-time')).toEqual([
+    ['kick', 0],
+    ['snare', 2],
+  ]);
   expect(cell(empty(), 'off-beats', { voice: 'hat-open' })).toEqual([0.5, 1.5, 2.5, 3.5].map((q) => ['hat-open', q]));
-  expect(cell(empty(6, 8), 'off-beats')).toEqual([['hat-closed', 1], ['hat-closed', 2.5]]);
-  expect(cell(empty(), '3-3-2', { grid: '1/8' })).toEqual([['kick', 0], ['kick', 1.5], ['kick', 3]]);
-  expect(cell(empty(), 'even-spread', { k: 3, n: 8, rotation: 2, voice: 'rim' })).toEqual([0, 0.5, 1.25, 2, 2.5, 3.25].map((q) => ['rim', q]));
+  expect(cell(empty(6, 8), 'off-beats')).toEqual([
+    ['hat-closed', 1],
+    ['hat-closed', 2.5],
+  ]);
+  expect(cell(empty(), '3-3-2', { grid: '1/8' })).toEqual([
+    ['kick', 0],
+    ['kick', 1.5],
+    ['kick', 3],
+  ]);
+  expect(cell(empty(), 'even-spread', { k: 3, n: 8, rotation: 2, voice: 'rim' })).toEqual(
+    [0, 0.5, 1.25, 2, 2.5, 3.25].map((q) => ['rim', q]),
+  );
 });
 
 test('a cell never doubles a hit, stays in its bars, and put down twice adds nothing', () => {
@@ -123,9 +162,14 @@ test('a cell never doubles a hit, stays in its bars, and put down twice adds not
       const request = { cell: name, from: 1, to: 3, grid, velocity: 90 };
       const found = cellHits(part, request);
       const ids = newIds();
-      const taken = addHits(part, found.map((h) => ({ ...h, id: ids() })));
+      const taken = addHits(
+        part,
+        found.map((h) => ({ ...h, id: ids() })),
+      );
       expect(cellHits(taken, request)).toEqual([]);
-      expect(new Set(taken.hits.map((h) => `${h.voice}${h.tick}`)).size - new Set(part.hits.map((h) => `${h.voice}${h.tick}`)).size).toBe(found.length);
+      expect(new Set(taken.hits.map((h) => `${h.voice}${h.tick}`)).size - new Set(part.hits.map((h) => `${h.voice}${h.tick}`)).size).toBe(
+        found.length,
+      );
     }),
   );
 });

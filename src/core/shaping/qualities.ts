@@ -30,7 +30,8 @@ export const QUALITY: Readonly<Record<QualityName, Quality>> = {
 };
 
 /** @example readQuality(hit, 'pan') // 0 where the hit has none of its own */
-export const readQuality = (hit: Hit, name: QualityName): number => (name === 'length' ? hit.length / SIXTEENTH : name === 'timing' ? (hit.nudge?.ms ?? 0) : (hit[name] ?? QUALITY[name].rest));
+export const readQuality = (hit: Hit, name: QualityName): number =>
+  name === 'length' ? hit.length / SIXTEENTH : name === 'timing' ? (hit.nudge?.ms ?? 0) : (hit[name] ?? QUALITY[name].rest);
 
 const SIXTEENTH = TICKS_PER_QUARTER / 4;
 

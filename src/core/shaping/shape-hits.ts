@@ -27,7 +27,13 @@ export type ShapeKind = Shape['kind'];
 /** Gives a quality of some hits a shape: places are their written ticks, limits those of the quality. */
 export function shapeHits(part: Part, ids: ReadonlySet<HitId>, quality: QualityName, shape: Shape): Part {
   const chosen = part.hits.filter((h) => ids.has(h.id));
-  const values = shapedValues(part, chosen, chosen.map((h) => readQuality(h, quality)), quality, shape);
+  const values = shapedValues(
+    part,
+    chosen,
+    chosen.map((h) => readQuality(h, quality)),
+    quality,
+    shape,
+  );
   // A mean that was asked for is not lost in rounding each value by itself.
   const exact = shape.kind === 'reshape' || shape.kind === 'reroll' ? carried(values, QUALITY[quality].digits) : values;
   const byId = new Map(chosen.map((h, i) => [h.id, exact[i] as number]));
@@ -71,7 +77,9 @@ function shapedValues(part: Part, hits: readonly Hit[], values: readonly number[
     case 'line':
       return shapes.alongLine(places(), values, shape.points);
     case 'accents':
-      return shape.levels.length === 0 ? [...values] : shapes.accents(values, stepsInBar(part, hits, shape.grid), shape.levels, shape.depth);
+      return shape.levels.length === 0
+        ? [...values]
+        : shapes.accents(values, stepsInBar(part, hits, shape.grid), shape.levels, shape.depth);
     case 'reshape':
       return shapes.reshape(values, shape.mean, shape.deviation);
     case 'reroll':
@@ -80,10 +88,17 @@ function shapedValues(part: Part, hits: readonly Hit[], values: readonly number[
 }
 
 /** Each quality has dice of its own, and each kind of shape: what one draws says nothing of what another does. */
-const diceFor = (quality: QualityName, { kind, seed }: { kind: ShapeKind; seed: number }): (() => number) => randomStream(mix(mix(seed, hashText(quality)), hashText(kind)));
+const diceFor = (quality: QualityName, { kind, seed }: { kind: ShapeKind; seed: number }): (() => number) =>
+  randomStream(mix(mix(seed, hashText(quality)), hashText(kind)));
 
 /** Shapes those that are meant; the others keep their values. Which they are has dice of its own. */
-function ofFew(places: readonly number[], values: readonly number[], shape: shapes.Few & { kind: ShapeKind; seed: number }, quality: QualityName, shaped: (few: number[]) => number[]): number[] {
+function ofFew(
+  places: readonly number[],
+  values: readonly number[],
+  shape: shapes.Few & { kind: ShapeKind; seed: number },
+  quality: QualityName,
+  shaped: (few: number[]) => number[],
+): number[] {
   const taken = shapes.fewOf(places, shape, randomStream(mix(mix(shape.seed, hashText(quality)), hashText('few'))));
   const few = shaped(values.filter((_, i) => taken[i]));
   let k = 0;

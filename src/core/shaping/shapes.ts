@@ -19,10 +19,12 @@ export const scale = (values: readonly number[], factor: number): number[] => va
  * Compresses (factor under 1) or expands (over 1) the distances to a pivot.
  * @example stretch([60, 100], 80, 0.5) // [70, 90]
  */
-export const stretch = (values: readonly number[], pivot: number, factor: number): number[] => values.map((v) => pivot + (v - pivot) * factor);
+export const stretch = (values: readonly number[], pivot: number, factor: number): number[] =>
+  values.map((v) => pivot + (v - pivot) * factor);
 
 /** None under `low`, none over `high`. */
-export const limit = (values: readonly number[], low: number, high: number): number[] => values.map((v) => clamp(v, Math.min(low, high), Math.max(low, high)));
+export const limit = (values: readonly number[], low: number, high: number): number[] =>
+  values.map((v) => clamp(v, Math.min(low, high), Math.max(low, high)));
 
 /** Each moved at random by at most `range` either way, evenly distributed; with `keepMean` around the mean that was. */
 export function scatter(values: readonly number[], range: number, random: () => number, keepMean: boolean): number[] {
@@ -38,7 +40,13 @@ export function between(values: readonly number[], from: number, to: number, ran
 }
 
 /** Louder and louder, or softer, each as a share of itself: accents stay accents. */
-export function crescendo(places: readonly number[], values: readonly number[], fromPercent: number, toPercent: number, bend: number): number[] {
+export function crescendo(
+  places: readonly number[],
+  values: readonly number[],
+  fromPercent: number,
+  toPercent: number,
+  bend: number,
+): number[] {
   const factors = ramp(places, fromPercent / 100, toPercent / 100, bend);
   return values.map((v, i) => v * (factors[i] as number));
 }
@@ -64,7 +72,10 @@ export function fewOf(places: readonly number[], { of, apart = false, keepEnds =
   const momentOf = places.map((place) => moments.get(place) as number);
   const open = momentOf.map((moment) => !(keepEnds && (moment === 0 || moment === moments.size - 1)));
   if (of === undefined && !apart) return open;
-  const order = [...open.keys()].filter((i) => open[i]).map((i) => ({ i, at: random() })).sort((a, b) => a.at - b.at);
+  const order = [...open.keys()]
+    .filter((i) => open[i])
+    .map((i) => ({ i, at: random() }))
+    .sort((a, b) => a.at - b.at);
   const taken = new Array<boolean>(places.length).fill(false);
   const takenMoments = new Set<number>();
   let left = of ?? places.length;

@@ -16,13 +16,40 @@ const shapeArbitrary: fc.Arbitrary<Shape> = fc.oneof(
   fc.record({ kind: fc.constant('stretch' as const), percent: fc.integer({ min: 0, max: 300 }), pivot: fc.integer({ min: 1, max: 127 }) }),
   fc.record({ kind: fc.constant('limit' as const), low: fc.integer({ min: 1, max: 127 }), high: fc.integer({ min: 1, max: 127 }) }),
   fc.record({ kind: fc.constant('scatter' as const), range: fc.integer({ min: 0, max: 60 }), seed: fc.nat(), keepMean: fc.boolean() }),
-  fc.record({ kind: fc.constant('between' as const), from: fc.integer({ min: 1, max: 127 }), to: fc.integer({ min: 1, max: 127 }), seed: fc.nat(), of: fc.integer({ min: 1, max: 9 }), apart: fc.boolean() }),
-  fc.record({ kind: fc.constant('crescendo' as const), from: fc.integer({ min: 0, max: 200 }), to: fc.integer({ min: 0, max: 200 }), bend: fc.constant(0.5) }),
+  fc.record({
+    kind: fc.constant('between' as const),
+    from: fc.integer({ min: 1, max: 127 }),
+    to: fc.integer({ min: 1, max: 127 }),
+    seed: fc.nat(),
+    of: fc.integer({ min: 1, max: 9 }),
+    apart: fc.boolean(),
+  }),
+  fc.record({
+    kind: fc.constant('crescendo' as const),
+    from: fc.integer({ min: 0, max: 200 }),
+    to: fc.integer({ min: 0, max: 200 }),
+    bend: fc.constant(0.5),
+  }),
   fc.array(fc.integer({ min: 1, max: 127 }), { maxLength: 5 }).map((levels): Shape => ({ kind: 'alternate', levels })),
-  fc.record({ kind: fc.constant('ramp' as const), from: fc.integer({ min: 1, max: 127 }), to: fc.integer({ min: 1, max: 127 }), bend: fc.double({ min: -1, max: 1, noNaN: true }) }),
-  fc.record({ kind: fc.constant('accents' as const), grid: fc.constantFrom('1/8' as const, '1/16' as const), levels: fc.array(fc.double({ min: 0, max: 2, noNaN: true }), { maxLength: 8 }), depth: fc.double({ min: 0, max: 1, noNaN: true }) }),
+  fc.record({
+    kind: fc.constant('ramp' as const),
+    from: fc.integer({ min: 1, max: 127 }),
+    to: fc.integer({ min: 1, max: 127 }),
+    bend: fc.double({ min: -1, max: 1, noNaN: true }),
+  }),
+  fc.record({
+    kind: fc.constant('accents' as const),
+    grid: fc.constantFrom('1/8' as const, '1/16' as const),
+    levels: fc.array(fc.double({ min: 0, max: 2, noNaN: true }), { maxLength: 8 }),
+    depth: fc.double({ min: 0, max: 1, noNaN: true }),
+  }),
   fc.record({ kind: fc.constant('reshape' as const), mean: fc.integer({ min: 1, max: 127 }), deviation: fc.integer({ min: 0, max: 40 }) }),
-  fc.record({ kind: fc.constant('reroll' as const), mean: fc.integer({ min: 1, max: 127 }), deviation: fc.integer({ min: 0, max: 40 }), seed: fc.nat() }),
+  fc.record({
+    kind: fc.constant('reroll' as const),
+    mean: fc.integer({ min: 1, max: 127 }),
+    deviation: fc.integer({ min: 0, max: 40 }),
+    seed: fc.nat(),
+  }),
 );
 
 test('examples by hand', () => {
@@ -40,7 +67,12 @@ test('examples by hand', () => {
 });
 
 test('a drawn line changes what lies under it alone, also where it was drawn in many points', () => {
-  const line = [{ place: 10, value: 40 }, { place: 20, value: 60 }, { place: 20, value: 90 }, { place: 30, value: 100 }];
+  const line = [
+    { place: 10, value: 40 },
+    { place: 20, value: 60 },
+    { place: 20, value: 90 },
+    { place: 30, value: 100 },
+  ];
   expect(shapes.alongLine([0, 10, 15, 25, 30, 31], [1, 2, 3, 4, 5, 6], line)).toEqual([1, 40, 50, 95, 100, 6]);
   expect(shapes.alongLine([5], [7], [])).toEqual([7]);
   expect(shapes.alongLine([5], [7], [{ place: 5, value: 9 }])).toEqual([9]);
@@ -67,7 +99,8 @@ test('a distribution takes on any mean and spread; the order of its values stays
         expect(m.deviation).toBeCloseTo(deviation, 6);
       }
       const shaped = shapes.reshape(list, mean, deviation);
-      for (let i = 1; i < list.length; i++) expect(Math.sign((shaped[i] as number) - (shaped[i - 1] as number))).toBe(Math.sign((list[i] as number) - (list[i - 1] as number)));
+      for (let i = 1; i < list.length; i++)
+        expect(Math.sign((shaped[i] as number) - (shaped[i - 1] as number))).toBe(Math.sign((list[i] as number) - (list[i - 1] as number)));
     }),
   );
 });
@@ -96,9 +129,18 @@ test('whatever the shape, only the chosen hits change, and every value stays in 
 });
 
 test('accents go by the place in the bar, a crescendo by time', () => {
-  const part = smallPart([['snare', 3, 90], ['snare', 3.25, 90], ['snare', 3.5, 90], ['snare', 3.75, 90], ['kick', 0, 100]]);
+  const part = smallPart([
+    ['snare', 3, 90],
+    ['snare', 3.25, 90],
+    ['snare', 3.5, 90],
+    ['snare', 3.75, 90],
+    ['kick', 0, 100],
+  ]);
   const snares = new Set(['h0', 'h1', 'h2', 'h3']);
-  const velocities = (shape: Shape) => shapeHits(part, snares, 'velocity', shape).hits.filter((h) => h.voice === 'snare').map((h) => h.velocity);
+  const velocities = (shape: Shape) =>
+    shapeHits(part, snares, 'velocity', shape)
+      .hits.filter((h) => h.voice === 'snare')
+      .map((h) => h.velocity);
   expect(velocities({ kind: 'ramp', from: 40, to: 100, bend: 0 })).toEqual([40, 60, 80, 100]);
   expect(velocities({ kind: 'accents', grid: '1/8', levels: [1, 0.5], depth: 1 })).toEqual([90, 45, 45, 90]);
 });
@@ -114,16 +156,35 @@ test('a value at rest is not kept; pitch keeps two digits', () => {
 
 test('a few of some: as many as asked for, no neighbours, the ends left', () => {
   fc.assert(
-    fc.property(fc.integer({ min: 2, max: 60 }), fc.integer({ min: 1, max: 30 }), fc.boolean(), fc.boolean(), fc.integer(), (count, of, apart, keepEnds, seed) => {
-      const taken = shapes.fewOf(Array.from({ length: count }, (_, i) => i), { of, apart, keepEnds }, randomStream(seed));
-      const n = taken.filter(Boolean).length;
-      expect(n).toBeLessThanOrEqual(of);
-      if (!apart) expect(n).toBe(Math.min(of, count - (keepEnds ? 2 : 0)));
-      if (apart) taken.forEach((is, i) => is && expect(taken[i + 1] ?? false).toBe(false));
-      if (keepEnds) expect([taken[0], taken[count - 1]]).toEqual([false, false]);
-    }),
+    fc.property(
+      fc.integer({ min: 2, max: 60 }),
+      fc.integer({ min: 1, max: 30 }),
+      fc.boolean(),
+      fc.boolean(),
+      fc.integer(),
+      (count, of, apart, keepEnds, seed) => {
+        const taken = shapes.fewOf(
+          Array.from({ length: count }, (_, i) => i),
+          { of, apart, keepEnds },
+          randomStream(seed),
+        );
+        const n = taken.filter(Boolean).length;
+        expect(n).toBeLessThanOrEqual(of);
+        if (!apart) expect(n).toBe(Math.min(of, count - (keepEnds ? 2 : 0)));
+        if (apart) taken.forEach((is, i) => is && expect(taken[i + 1] ?? false).toBe(false));
+        if (keepEnds) expect([taken[0], taken[count - 1]]).toEqual([false, false]);
+      },
+    ),
   );
-  expect(shapes.fewOf(Array.from({ length: 24 }, (_, i) => i), { of: 6, apart: true }, randomStream(3)).filter(Boolean)).toHaveLength(6);
+  expect(
+    shapes
+      .fewOf(
+        Array.from({ length: 24 }, (_, i) => i),
+        { of: 6, apart: true },
+        randomStream(3),
+      )
+      .filter(Boolean),
+  ).toHaveLength(6);
 });
 
 test('a few go by moments: rows that are struck together are no neighbours, and all of the first and last moment stay', () => {
@@ -140,11 +201,15 @@ test('a few go by moments: rows that are struck together are no neighbours, and 
 });
 
 test('a mean that was typed is the mean that is there, in whole numbers too', () => {
-  const part = smallPart([0, 1, 2, 3, 4].map((b) => ['snare', b, 90] as const), { bars: 2 });
+  const part = smallPart(
+    [0, 1, 2, 3, 4].map((b) => ['snare', b, 90] as const),
+    { bars: 2 },
+  );
   const panned = { ...part, hits: part.hits.map((h, i) => ({ ...h, pan: [-7, 12, 3, 30, -22][i] as number })) };
   const ids = new Set(part.hits.map((h) => h.id));
   const mean = (p: Part) => p.hits.reduce((sum, h) => sum + (h.pan ?? 0), 0) / 5;
-  for (const wanted of [0, 10, -3]) expect(mean(shapeHits(panned, ids, 'pan', { kind: 'reshape', mean: wanted, deviation: 9 }))).toBeCloseTo(wanted, 0.9);
+  for (const wanted of [0, 10, -3])
+    expect(mean(shapeHits(panned, ids, 'pan', { kind: 'reshape', mean: wanted, deviation: 9 }))).toBeCloseTo(wanted, 0.9);
   expect(Math.abs(mean(shapeHits(panned, ids, 'pan', { kind: 'reshape', mean: 0, deviation: 18.2 })))).toBeLessThan(0.05);
 });
 

@@ -106,13 +106,27 @@ export type Noted = Ornamented & Pick<Part, 'rows' | 'bars' | 'breaks'>;
  */
 export function drumNotes(part: Noted, performance: Performance, scale: NoteScale): DrumNotes {
   const strokes = strokesOf(part, performance);
-  const left: LeftOut = { early: 0, silent: [], merged: 0, choked: 0, spilled: 0, folded: [], beyond: [], recorded: [], keyless: 0, pitched: 0 };
+  const left: LeftOut = {
+    early: 0,
+    silent: [],
+    merged: 0,
+    choked: 0,
+    spilled: 0,
+    folded: [],
+    beyond: [],
+    recorded: [],
+    keyless: 0,
+    pitched: 0,
+  };
   const chosen = soundingStrokes(part, strokes, scale, left);
   const times = new Float64Array(strokes.ticks.length);
   const hitOf = (s: number): Hit => part.hits[strokes.hits[s] as number] as Hit;
   const target = scale.target ?? NO_TARGET;
   const placeOf = later(part, target.offsetMs);
-  const lead = scale.early === 'lead-in' && chosen.some((s) => !hitOf(s).choke && roundHalfUp(placeOf(strokes.ticks[s] as number) * scale.perTick) < 0) ? scale.barTicks : 0;
+  const lead =
+    scale.early === 'lead-in' && chosen.some((s) => !hitOf(s).choke && roundHalfUp(placeOf(strokes.ticks[s] as number) * scale.perTick) < 0)
+      ? scale.barTicks
+      : 0;
   for (const s of chosen) {
     let t = roundHalfUp(placeOf(strokes.ticks[s] as number) * scale.perTick);
     if (t < 0) {
@@ -132,10 +146,26 @@ export function drumNotes(part: Noted, performance: Performance, scale: NoteScal
   const groupOf = (s: number): number => (trackOf(s) * CHANNELS + (channels[rows(s)] ?? 0)) * KEYS + (keys[s] as number);
   const { kept: sounding, alone } = mergeEqual(struck, times, strokes, groupOf, left);
   const n = sounding.length;
-  const notes: DrumNotes = { ticks: new Float64Array(n), ends: new Float64Array(n), keys: new Uint8Array(n), velocities: new Uint8Array(n), hits: new Uint32Array(n), numbers: new Uint16Array(n), rows: new Uint16Array(n), bends: bends && new Float32Array(n), controls: [], left };
+  const notes: DrumNotes = {
+    ticks: new Float64Array(n),
+    ends: new Float64Array(n),
+    keys: new Uint8Array(n),
+    velocities: new Uint8Array(n),
+    hits: new Uint32Array(n),
+    numbers: new Uint16Array(n),
+    rows: new Uint16Array(n),
+    bends: bends && new Float32Array(n),
+    controls: [],
+    left,
+  };
   const lengths = new Float64Array(n);
   const tempo = target.noteMs === null ? null : tempoMapOf(part);
-  const lengthOf = (s: number): number => (tempo ? tempo.shift(ticks(strokes.ticks[s] as number), milliseconds(target.noteMs ?? 0)) - (strokes.ticks[s] as number) : alone.has(s) && strokes.numbers[s] === 0 ? hitOf(s).length : (strokes.lengths[s] as number));
+  const lengthOf = (s: number): number =>
+    tempo
+      ? tempo.shift(ticks(strokes.ticks[s] as number), milliseconds(target.noteMs ?? 0)) - (strokes.ticks[s] as number)
+      : alone.has(s) && strokes.numbers[s] === 0
+        ? hitOf(s).length
+        : (strokes.lengths[s] as number);
   const groups = new Uint32Array(n);
   sounding.forEach((s, k) => {
     notes.ticks[k] = times[s] as number;
@@ -163,7 +193,15 @@ function later(part: Pick<Part, 'tempo'>, ms: number): (tick: number) => number 
 }
 
 /** A MIDI key has no pitch: it is written as bends, as other keys, or not at all. */
-function pitchesOf(part: Noted, strokes: Strokes, struck: readonly number[], { timbre }: Performance, { pitch = 'left' }: NoteScale, keys: Uint8Array, left: LeftOut): Float32Array | null {
+function pitchesOf(
+  part: Noted,
+  strokes: Strokes,
+  struck: readonly number[],
+  { timbre }: Performance,
+  { pitch = 'left' }: NoteScale,
+  keys: Uint8Array,
+  left: LeftOut,
+): Float32Array | null {
   if (pitch === 'left') return null;
   const bends = pitch === 'bend' ? new Float32Array(strokes.ticks.length) : null;
   for (const s of struck) {
@@ -183,7 +221,12 @@ const CHANNELS = 17;
 const LAST_PIECE = KEYS - 1 - FIRST_PIECE_KEY;
 
 /** Strokes that are heard, chokes among them, in the part's order. */
-function soundingStrokes(part: Noted, strokes: Strokes, { withMuted = false, pieces, onlyRows, onlyHits }: NoteScale, left: LeftOut): number[] {
+function soundingStrokes(
+  part: Noted,
+  strokes: Strokes,
+  { withMuted = false, pieces, onlyRows, onlyHits }: NoteScale,
+  left: LeftOut,
+): number[] {
   const audible = audibleVoices(part);
   const end = endOfPart(part);
   const silent = new Set<VoiceName>();
@@ -208,7 +251,13 @@ function soundingStrokes(part: Noted, strokes: Strokes, { withMuted = false, pie
 }
 
 /** The key of each stroke, by its number; those outside of General MIDI are named, or folded where only its keys are wanted. */
-function keysOf(part: Noted, strokes: Strokes, struck: readonly number[], { generalMidi: fold = false, pieces, target }: NoteScale, left: LeftOut): Uint8Array {
+function keysOf(
+  part: Noted,
+  strokes: Strokes,
+  struck: readonly number[],
+  { generalMidi: fold = false, pieces, target }: NoteScale,
+  left: LeftOut,
+): Uint8Array {
   const keys = Uint8Array.from(strokes.keys);
   const of = part.breaks?.find((b) => b.id === pieces);
   if (of) {
@@ -253,13 +302,20 @@ function rowNumberer(part: Pick<Part, 'hits' | 'rows'>, strokes: Strokes): (s: n
   };
 }
 
-const voiceOf = (part: Pick<Part, 'hits'>, strokes: Strokes, s: number): VoiceName => strokes.voices.get(s) ?? (part.hits[strokes.hits[s] as number] as Hit).voice;
+const voiceOf = (part: Pick<Part, 'hits'>, strokes: Strokes, s: number): VoiceName =>
+  strokes.voices.get(s) ?? (part.hits[strokes.hits[s] as number] as Hit).voice;
 
 /**
  * Strokes in the order in which they are written; of equal ones the louder alone, the first of equally loud ones. Those are `alone`: the
  * one that goes cuts no length.
  */
-function mergeEqual(chosen: readonly number[], times: Float64Array, strokes: Strokes, groupOf: (s: number) => number, left: LeftOut): { kept: Uint32Array; alone: ReadonlySet<number> } {
+function mergeEqual(
+  chosen: readonly number[],
+  times: Float64Array,
+  strokes: Strokes,
+  groupOf: (s: number) => number,
+  left: LeftOut,
+): { kept: Uint32Array; alone: ReadonlySet<number> } {
   const alone = new Set<number>();
   const order = Uint32Array.from(chosen).sort((a, b) => (times[a] as number) - (times[b] as number) || a - b);
   const kept: number[] = [];
@@ -283,7 +339,14 @@ function mergeEqual(chosen: readonly number[], times: Float64Array, strokes: Str
 }
 
 /** Ends the last note of a row where a choke of that row is performed. */
-function endAtChokes(part: Noted, strokes: Strokes, chosen: readonly number[], sounding: Uint32Array, times: Float64Array, notes: DrumNotes) {
+function endAtChokes(
+  part: Noted,
+  strokes: Strokes,
+  chosen: readonly number[],
+  sounding: Uint32Array,
+  times: Float64Array,
+  notes: DrumNotes,
+) {
   const isChoke = (s: number): boolean => (part.hits[strokes.hits[s] as number] as Hit).choke === true;
   if (!chosen.some(isChoke)) return;
   const noteOf = new Map([...sounding].map((s, k) => [s, k]));
@@ -299,7 +362,8 @@ function endAtChokes(part: Noted, strokes: Strokes, chosen: readonly number[], s
     if (last === undefined || at < (notes.ticks[last] as number) || at > (notes.ends[last] as number)) continue;
     // A choke of the note's own key cut it already when it was performed.
     const stroke = sounding[last] as number;
-    if (at === notes.ends[last] && (part.hits[strokes.hits[stroke] as number] as Hit).length <= (strokes.lengths[stroke] as number)) continue;
+    if (at === notes.ends[last] && (part.hits[strokes.hits[stroke] as number] as Hit).length <= (strokes.lengths[stroke] as number))
+      continue;
     notes.ends[last] = Math.max((notes.ticks[last] as number) + 1, at);
     notes.left.choked++;
   }

@@ -121,7 +121,10 @@ export function exportPart(whole: Part, options: PartExportOptions = {}): Export
   const changes: Change[] = [
     ...meter.map((m) => ({ tick: at(m.tick), write: (w: SmfWriter) => writeMeter(w, m) })),
     ...tempo.map((t) => ({ tick: at(t.tick), write: (w: SmfWriter) => writeTempo(w, t.microsecondsPerQuarter) })),
-    ...markersOf(whole, played).map(({ tick, name }) => ({ tick: at(tick), write: (w: SmfWriter) => writeMeta(w, META_MARKER, encodeText(name)) })),
+    ...markersOf(whole, played).map(({ tick, name }) => ({
+      tick: at(tick),
+      write: (w: SmfWriter) => writeMeta(w, META_MARKER, encodeText(name)),
+    })),
   ].sort((a, b) => a.tick - b.tick);
 
   const channelOf = (note: number): number => channelFor(target, part.rows[notes.rows[note] as number]?.voice ?? '');
@@ -130,7 +133,15 @@ export function exportPart(whole: Part, options: PartExportOptions = {}): Export
   const rows = format === 1 && target.tracks === 'rows' ? part.rows.map((_, i) => i).filter((i) => notes.rows.includes(i)) : null;
   const w = new SmfWriter();
   const track = (name: string, own: readonly Change[], of: (note: number) => boolean, begins: boolean) =>
-    writeTrack(w, { name, changes: own, notes, events: noteEvents(notes, of), channelOf, end: ending.tick, begin: begins ? () => bending.forEach((channel) => writeBendRange(w, channel)) : undefined });
+    writeTrack(w, {
+      name,
+      changes: own,
+      notes,
+      events: noteEvents(notes, of),
+      channelOf,
+      end: ending.tick,
+      begin: begins ? () => bending.forEach((channel) => writeBendRange(w, channel)) : undefined,
+    });
   if (format === 0) {
     w.header(0, 1, ppq);
     track(part.name, changes, () => true, true);
@@ -140,7 +151,17 @@ export function exportPart(whole: Part, options: PartExportOptions = {}): Export
     if (!rows) track('Drums', [], () => true, true);
     rows?.forEach((row, i) => track(labelOfRow(part, part.rows[row]?.voice ?? ''), [], (note) => notes.rows[note] === row, i === 0));
   }
-  return { bytes: w.finish(), notes: notes.ticks.length, ppq, bpm: bpmOf(tempo[0] as TempoChange), bars: ending.bars + (isLed ? 1 : 0), earlyRule, left: notes.left, changesBehind: part.meter.length - meter.length + part.tempo.length - tempo.length, rowTracks: rows?.length ?? 0 };
+  return {
+    bytes: w.finish(),
+    notes: notes.ticks.length,
+    ppq,
+    bpm: bpmOf(tempo[0] as TempoChange),
+    bars: ending.bars + (isLed ? 1 : 0),
+    earlyRule,
+    left: notes.left,
+    changesBehind: part.meter.length - meter.length + part.tempo.length - tempo.length,
+    rowTracks: rows?.length ?? 0,
+  };
 }
 
 /** No note goes on behind a tick. */
@@ -152,7 +173,12 @@ function endNotesAt({ ticks: ons, ends }: DrumNotes, last: number) {
  * The bar line that a file's tracks end on. Its bars count from its own start, wherever the part's grid begins: the line nearest to the
  * part's end, or the first one behind the last note.
  */
-function barLineBehind({ meter }: Pick<Part, 'meter'>, end: number, at: (tick: number) => number, lastOn: number): { tick: number; bars: number } {
+function barLineBehind(
+  { meter }: Pick<Part, 'meter'>,
+  end: number,
+  at: (tick: number) => number,
+  lastOn: number,
+): { tick: number; bars: number } {
   const map = new MeterMap(meter);
   const { index, start, length } = map.barAt(ticks(end));
   let bars = Math.max(1, end - start >= length / 2 ? index + 1 : index);
@@ -170,5 +196,9 @@ function markersOf(whole: Part, { marks }: Played): { tick: number; name: string
   const map = meterMapOf(whole);
   const starts = whole.sections.map((s) => ({ bar: barsOf(s).from, name: s.name }));
   if (marks.length === 0) return starts.map(({ bar, name }) => ({ tick: map.barOf(bar).start, name }));
-  return marks.flatMap(({ tick, round }) => starts.filter(({ bar }) => bar >= round.from && bar < round.to).map(({ bar, name }) => ({ tick: tick + map.barOf(bar).start - map.barOf(round.from).start, name })));
+  return marks.flatMap(({ tick, round }) =>
+    starts
+      .filter(({ bar }) => bar >= round.from && bar < round.to)
+      .map(({ bar, name }) => ({ tick: tick + map.barOf(bar).start - map.barOf(round.from).start, name })),
+  );
 }

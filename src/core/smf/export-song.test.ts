@@ -14,8 +14,25 @@ const drumNotes: [number, number, number][] = Array.from({ length: 32 }, (_, i) 
 function song(extra: TestEvent[] = []): { file: SmfFile; part: Part } {
   const bytes = midiFile(1, 120, [
     trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2), tempoEvent(240, 600_000)]),
-    trackChunk([name('Bass'), [0, 0xc0, 33], ...noteEvents([[0, 40, 90], [60, 43, 90]], 50, 1), [300, 0xf0, 3, 1, 2, 0xf7], [301, 0xff, 0x7f, 2, 9, 9]]),
-    trackChunk([name('Drums'), [0, 0xc9, 0], ...[...noteEvents(drumNotes), ...noteEvents([[100, 70, 50]], 5, 2), ...extra].sort((a, b) => a[0] - b[0])]),
+    trackChunk([
+      name('Bass'),
+      [0, 0xc0, 33],
+      ...noteEvents(
+        [
+          [0, 40, 90],
+          [60, 43, 90],
+        ],
+        50,
+        1,
+      ),
+      [300, 0xf0, 3, 1, 2, 0xf7],
+      [301, 0xff, 0x7f, 2, 9, 9],
+    ]),
+    trackChunk([
+      name('Drums'),
+      [0, 0xc9, 0],
+      ...[...noteEvents(drumNotes), ...noteEvents([[100, 70, 50]], 5, 2), ...extra].sort((a, b) => a[0] - b[0]),
+    ]),
   ]);
   const file = readSmf(bytes);
   const { part } = importPart(file, { name: 'song', lanes: drumLanes(file, listLanes(file)) });
@@ -32,7 +49,9 @@ const others = (file: SmfFile, factor: number): string[] =>
 
 test('every other event keeps its bytes and its place times the factor; drums are swung by the formula', () => {
   const { file, part } = song();
-  const out = readSmf(exportSong({ ...part, feel: { ...EMPTY_FEEL, moves: [{ kind: 'swing', division: '1/16', percent: 60 }] } }, file).bytes);
+  const out = readSmf(
+    exportSong({ ...part, feel: { ...EMPTY_FEEL, moves: [{ kind: 'swing', division: '1/16', percent: 60 }] } }, file).bytes,
+  );
   expect(out.division).toEqual({ kind: 'metrical', ppq: 960 });
   expect(others(out, 1)).toEqual(others(file, 8));
   const ons = [...out.tracks[2]!.events].filter((e) => e.status === 0x99).map((e) => [e.tick, out.bytes[e.start], out.bytes[e.start + 1]]);
@@ -42,11 +61,19 @@ test('every other event keeps its bytes and its place times the factor; drums ar
 
 test('pedal controllers and pressure within 30 ms before a hit move with it, others stay', () => {
   // At 120 BPM and 120 ticks a quarter one tick is 4.17 ms.
-  const extra: TestEvent[] = [[117, 0xb9, 4, 70], [118, 0xd9, 55], [134, 0xb9, 4, 10], [117, 0xb9, 7, 99]];
+  const extra: TestEvent[] = [
+    [117, 0xb9, 4, 70],
+    [118, 0xd9, 55],
+    [134, 0xb9, 4, 10],
+    [117, 0xb9, 7, 99],
+  ];
   const { file, part } = song(extra);
   const nudged = { ...part, hits: part.hits.map((h) => ({ ...h, nudge: { ms: milliseconds(12.5), velocity: 0 } })) };
   const out = readSmf(exportSong(nudged, file).bytes);
-  const at = (status: number, first: number, value?: number): number[] => [...out.tracks[2]!.events].filter((e) => e.status === status && out.bytes[e.start] === first && (value === undefined || out.bytes[e.start + 1] === value)).map((e) => e.tick);
+  const at = (status: number, first: number, value?: number): number[] =>
+    [...out.tracks[2]!.events]
+      .filter((e) => e.status === status && out.bytes[e.start] === first && (value === undefined || out.bytes[e.start + 1] === value))
+      .map((e) => e.tick);
   // 12.5 ms are 24 ticks of 960 a quarter at 120 BPM.
   expect(at(0xb9, 4, 70)).toEqual([117 * 8 + 24]);
   expect(at(0xd9, 55)).toEqual([118 * 8 + 24]);

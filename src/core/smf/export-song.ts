@@ -40,7 +40,16 @@ export function exportSong(whole: Part, file: SmfFile, options: SongExportOption
   const { part, performance } = playedPart(whole, { written: options.written === true });
   // Tracks and channels are the song's; keys, velocities and lengths go by the target.
   const target = options.target ?? whole.target;
-  const notes = drumNotes(part, performance, { perTick, early: 'zero', barTicks: 0, loopTicks: 0, withMuted: options.withMuted === true, generalMidi: options.generalMidi === true, byLane: true, ...(target ? { target: { ...target, tracks: 'one', channels: {} } } : {}) });
+  const notes = drumNotes(part, performance, {
+    perTick,
+    early: 'zero',
+    barTicks: 0,
+    loopTicks: 0,
+    withMuted: options.withMuted === true,
+    generalMidi: options.generalMidi === true,
+    byLane: true,
+    ...(target ? { target: { ...target, tracks: 'one', channels: {} } } : {}),
+  });
   const { lanes } = whole.source;
   const isDrumLane = laneTest(lanes);
   const shifts = companionShifts(part, file, notes, perTick);
@@ -55,18 +64,35 @@ export function exportSong(whole: Part, file: SmfFile, options: SongExportOption
     const moved = shifts.get(track);
     const tickOf = (i: number): number => moved?.get(i) ?? (events.ticks[i] as number) * factor;
     const kept: number[] = [];
-    for (let i = 0; i < events.length; i++) if (!(isNote(events.statuses[i] as number) && isDrumLane(track, channelOf(events.statuses[i] as number)))) kept.push(i);
+    for (let i = 0; i < events.length; i++)
+      if (!(isNote(events.statuses[i] as number) && isDrumLane(track, channelOf(events.statuses[i] as number)))) kept.push(i);
     // Companions may have changed places with their neighbours; the sort is stable, so all else keeps its order.
     if (moved) kept.sort((a, b) => tickOf(a) - tickOf(b));
     writeTrack(w, file.bytes, events, kept, tickOf, own[track] as NoteEvent[], notes, (e) => laneOf(e).channel, ends(track));
   });
-  return { bytes: w.finish(), notes: notes.ticks.length, ppq, earlyRule: 'zero', bpm: bpmOf(part.tempo[0] as TempoChange), bars: barsTo(ends(0) / perTick, part), left: notes.left, changesBehind: 0, rowTracks: 0 };
+  return {
+    bytes: w.finish(),
+    notes: notes.ticks.length,
+    ppq,
+    earlyRule: 'zero',
+    bpm: bpmOf(part.tempo[0] as TempoChange),
+    bars: barsTo(ends(0) / perTick, part),
+    left: notes.left,
+    changesBehind: 0,
+    rowTracks: 0,
+  };
 }
 
 const barsTo = (tick: number, { meter }: Pick<Part, 'meter'>): number => new MeterMap(meter).barAt(ticks(tick)).index;
 
 /** Where tracks end: all of them on the bar line behind the last event; tracks of format 2, which are songs of their own, each on its own. */
-function endsOf({ meter }: Pick<Part, 'meter'>, file: SmfFile, notes: DrumNotes, factor: number, perTick: number): (track: number) => number {
+function endsOf(
+  { meter }: Pick<Part, 'meter'>,
+  file: SmfFile,
+  notes: DrumNotes,
+  factor: number,
+  perTick: number,
+): (track: number) => number {
   const map = new MeterMap(meter);
   const lineBehind = (tick: number): number => {
     const bar = map.barAt(ticks(tick / perTick));
@@ -111,7 +137,17 @@ function laneTest(lanes: readonly Lane[]): (track: number, channel: number) => b
 }
 
 /** Merges kept events and new notes: at one tick first the note-offs, then what was kept, then the note-ons; the end mark last. */
-function writeTrack(w: SmfWriter, bytes: Uint8Array, events: TrackEvents, kept: readonly number[], tickOf: (i: number) => number, own: readonly NoteEvent[], notes: DrumNotes, channel: (e: NoteEvent) => number, end: number) {
+function writeTrack(
+  w: SmfWriter,
+  bytes: Uint8Array,
+  events: TrackEvents,
+  kept: readonly number[],
+  tickOf: (i: number) => number,
+  own: readonly NoteEvent[],
+  notes: DrumNotes,
+  channel: (e: NoteEvent) => number,
+  end: number,
+) {
   w.track(() => {
     let now = 0;
     let next = 0;

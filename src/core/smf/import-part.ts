@@ -90,7 +90,13 @@ export function tickScale(file: SmfFile): (tick: number) => number {
  * Makes a hit of each note on the lanes: note-ons are paired with note-offs (the earliest open note of a key ends first), those
  * that never end are reported. One object a note, filled in as its end is met: large files are mostly made of this.
  */
-function collectHits(file: SmfFile, lanes: readonly Lane[], toTicks: (t: number) => number, kitMap: KitMap, notices: string[]): { hits: Hit[]; kitMap: KitMap } {
+function collectHits(
+  file: SmfFile,
+  lanes: readonly Lane[],
+  toTicks: (t: number) => number,
+  kitMap: KitMap,
+  notices: string[],
+): { hits: Hit[]; kitMap: KitMap } {
   const hits: Hit[] = [];
   const used = new Uint8Array(128);
   const voices = Array.from({ length: 128 }, (_, key) => voiceOfKey(kitMap, key));
@@ -110,7 +116,15 @@ function collectHits(file: SmfFile, lanes: readonly Lane[], toTicks: (t: number)
       const strength = file.bytes[at + 1] as number;
       const tick = toTicks(events.ticks[i] as number);
       if (kind === 0x90 && strength > 0) {
-        const hit: Hit = { id: '', voice: voices[key] as string, key, tick: ticks(tick), home: ticks(tick), length: ticks(TICKS_PER_QUARTER / 4), velocity: velocity(strength) };
+        const hit: Hit = {
+          id: '',
+          voice: voices[key] as string,
+          key,
+          tick: ticks(tick),
+          home: ticks(tick),
+          length: ticks(TICKS_PER_QUARTER / 4),
+          velocity: velocity(strength),
+        };
         used[key] = 1;
         if (laneIndex > 0) hit.lane = laneIndex;
         if (hits.push(hit) > MOST_HITS) throw new NamedError('too-many-hits');
@@ -132,7 +146,10 @@ function collectHits(file: SmfFile, lanes: readonly Lane[], toTicks: (t: number)
     for (const waiting of later.values()) endless += waiting.hits.length - waiting.next;
   });
   if (endless > 0) notices.push(`${endless} notes had no end; they last a sixteenth.`);
-  if (held > 0) notices.push(`${held} ${held === 1 ? 'note was' : 'notes were'} held for over 100,000 quarter notes and ${held === 1 ? 'was' : 'were'} cut there.`);
+  if (held > 0)
+    notices.push(
+      `${held} ${held === 1 ? 'note was' : 'notes were'} held for over 100,000 quarter notes and ${held === 1 ? 'was' : 'were'} cut there.`,
+    );
   const split = splitKeys(kitMap, (key) => used[key] === 1);
   if (split !== kitMap) for (const hit of hits) hit.voice = voiceOfKey(split, hit.key);
   return { hits: giveIds(hits), kitMap: split };
@@ -153,11 +170,12 @@ function splitKeys(kitMap: KitMap, isUsed: (key: number) => boolean): KitMap {
   if (!isGeneralMidi(kitMap)) return kitMap;
   const apart = VOICES.flatMap((name) => {
     const [first, second] = generalMidiKeys(name);
-    return first !== undefined && second !== undefined && isUsed(first) && isUsed(second) ? [[second, nextRow(new Set([name]), name)] as const] : [];
+    return first !== undefined && second !== undefined && isUsed(first) && isUsed(second)
+      ? [[second, nextRow(new Set([name]), name)] as const]
+      : [];
   });
   return apart.length === 0 ? kitMap : { ...kitMap, voices: { ...kitMap.voices, ...Object.fromEntries(apart) } };
 }
-
 
 /** Notes of a key that started while an earlier one was held; those before `next` have been taken. */
 interface Waiting {
@@ -220,7 +238,10 @@ export function mapsOfSong(file: SmfFile, lanes: readonly Lane[], notices: strin
   if (tempo.length > MOST_TEMPOS) throw new NamedError('too-many-tempos');
   if (meter.length > MOST_METERS) throw new NamedError('too-many-meters');
   const far = [...tempo, ...meter].filter((change) => change.tick > LAST_TICK).length;
-  if (far > 0) notices.push(`${far} ${far === 1 ? 'change' : 'changes'} of tempo or meter after 100,000 quarter notes ${far === 1 ? 'was' : 'were'} left out.`);
+  if (far > 0)
+    notices.push(
+      `${far} ${far === 1 ? 'change' : 'changes'} of tempo or meter after 100,000 quarter notes ${far === 1 ? 'was' : 'were'} left out.`,
+    );
   return { tempo: tidyTempo(tempo.filter((t) => t.tick <= LAST_TICK)), meter: tidyMeter(meter.filter((m) => m.tick <= LAST_TICK)) };
 }
 

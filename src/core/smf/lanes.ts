@@ -31,7 +31,16 @@ export function listLanes(file: SmfFile): LaneContent[] {
       const notes = own.reduce((sum, n) => sum + n, 0);
       if (notes === 0) continue;
       const common = [...own.keys()].filter((key) => own[key]).sort((a, b) => (own[b] as number) - (own[a] as number) || a - b);
-      lanes.push({ track: index, channel, trackName: track.name, notes, sample: common.slice(0, 3).map((key) => labelOfVoice(voiceOfKey(GENERAL_MIDI_KIT, key))).join(', ') });
+      lanes.push({
+        track: index,
+        channel,
+        trackName: track.name,
+        notes,
+        sample: common
+          .slice(0, 3)
+          .map((key) => labelOfVoice(voiceOfKey(GENERAL_MIDI_KIT, key)))
+          .join(', '),
+      });
     }
   });
   return lanes;

@@ -22,7 +22,9 @@ export interface NoteEvent {
 /** Note-ons and note-offs in order, of some notes or all; at one tick the offs come first, then pedals and pressure. */
 export function noteEvents(notes: DrumNotes, of: (note: number) => boolean = () => true): NoteEvent[] {
   const count = notes.ticks.length;
-  const offs = Array.from({ length: count }, (_, i) => i).filter(of).sort((a, b) => (notes.ends[a] as number) - (notes.ends[b] as number));
+  const offs = Array.from({ length: count }, (_, i) => i)
+    .filter(of)
+    .sort((a, b) => (notes.ends[a] as number) - (notes.ends[b] as number));
   const events: NoteEvent[] = [];
   let k = 0;
   let c = 0;
@@ -31,10 +33,12 @@ export function noteEvents(notes: DrumNotes, of: (note: number) => boolean = () 
     const tick = notes.ticks[i] as number;
     for (let control = notes.controls[c]; control && control.tick <= tick; control = notes.controls[++c]) {
       if (!of(control.note)) continue;
-      for (let o = offs[k]; o !== undefined && (notes.ends[o] as number) <= control.tick; o = offs[++k]) events.push({ tick: notes.ends[o] as number, note: o, on: false });
+      for (let o = offs[k]; o !== undefined && (notes.ends[o] as number) <= control.tick; o = offs[++k])
+        events.push({ tick: notes.ends[o] as number, note: o, on: false });
       events.push({ tick: control.tick, note: control.note, on: true, control });
     }
-    for (let o = offs[k]; o !== undefined && (notes.ends[o] as number) <= tick; o = offs[++k]) events.push({ tick: notes.ends[o] as number, note: o, on: false });
+    for (let o = offs[k]; o !== undefined && (notes.ends[o] as number) <= tick; o = offs[++k])
+      events.push({ tick: notes.ends[o] as number, note: o, on: false });
     events.push({ tick, note: i, on: true });
   }
   for (let o = offs[k]; o !== undefined; o = offs[++k]) events.push({ tick: notes.ends[o] as number, note: o, on: false });
@@ -116,7 +120,12 @@ function writeBend(w: SmfWriter, channel: number, semitones: number) {
 
 /** Says how far a channel's bend goes: registered parameter 0 (MIDI 1.0 detailed specification), in semitones. */
 export function writeBendRange(w: SmfWriter, channel: number): void {
-  for (const [controller, value] of [[101, 0], [100, 0], [6, BEND_SEMITONES], [38, 0]] as const) {
+  for (const [controller, value] of [
+    [101, 0],
+    [100, 0],
+    [6, BEND_SEMITONES],
+    [38, 0],
+  ] as const) {
     w.quantity(0);
     for (const byte of [0xb0 | (channel - 1), controller, value]) w.byte(byte);
   }

@@ -32,13 +32,21 @@ const BASS_BELOW = 50;
  */
 export function otherTracks(file: SmfFile, drums: readonly Lane[]): OtherTrack[] {
   const scale = tickScale(file);
-  const isDrums = (lane: Lane): boolean => lane.channel === DRUM_CHANNEL || drums.some((d) => d.track === lane.track && d.channel === lane.channel);
+  const isDrums = (lane: Lane): boolean =>
+    lane.channel === DRUM_CHANNEL || drums.some((d) => d.track === lane.track && d.channel === lane.channel);
   return listLanes(file)
     .filter((lane) => !isDrums(lane))
     .map(({ track, channel, trackName }): OtherTrack => {
       const notes = notesOfLane(file, { track, channel }, scale);
       const named = trackName.trim();
-      return { track, channel, id: `${track}.${channel}`, name: named || `Track ${track + 1}, channel ${channel}`, isBass: /bass/i.test(named) || median(notes.map((n) => n.key)) < BASS_BELOW, notes };
+      return {
+        track,
+        channel,
+        id: `${track}.${channel}`,
+        name: named || `Track ${track + 1}, channel ${channel}`,
+        isBass: /bass/i.test(named) || median(notes.map((n) => n.key)) < BASS_BELOW,
+        notes,
+      };
     });
 }
 

@@ -131,7 +131,12 @@ function readTrack(bytes: Uint8Array, from: number, end: number, number: number,
     }
     track.events.push(tick, status, start, at);
   }
-  if (!ended) notices.push(at < end ? `Track ${number} is damaged after tick ${tick}; what came before is kept.` : `Track ${number} has no end mark; it was read to its last event.`);
+  if (!ended)
+    notices.push(
+      at < end
+        ? `Track ${number} is damaged after tick ${tick}; what came before is kept.`
+        : `Track ${number} has no end mark; it was read to its last event.`,
+    );
   return track;
 }
 

@@ -10,10 +10,14 @@ import type { SmfFile } from './read';
  */
 export function barsOfSong(file: SmfFile, drums: readonly Lane[]): number {
   const toTicks = tickScale(file);
-  const last = file.tracks.reduce((most, { events }) => (events.length > 0 ? Math.max(most, toTicks(events.ticks[events.length - 1] as number)) : most), 0);
+  const last = file.tracks.reduce(
+    (most, { events }) => (events.length > 0 ? Math.max(most, toTicks(events.ticks[events.length - 1] as number)) : most),
+    0,
+  );
   const bar = new MeterMap(mapsOfSong(file, drums, []).meter).barAt(ticks(last));
   return bar.start < last ? bar.index + 1 : bar.index;
 }
 
 /** Why a part is shorter than its song. @example songBarsText(69, 73) // 'The part ends with its last drum hit, in bar 69. The song goes on to bar 73.' */
-export const songBarsText = (part: number, song: number): string => `The part ends with its last drum hit, in bar ${part}. The song goes on to bar ${song}.`;
+export const songBarsText = (part: number, song: number): string =>
+  `The part ends with its last drum hit, in bar ${part}. The song goes on to bar ${song}.`;

@@ -28,6 +28,7 @@ function endOfLetter(bytes: Uint8Array): number {
 /** UTF-8 bytes of a text; lone surrogates become the replacement character. */
 export function encodeText(text: string): number[] {
   const bytes: number[] = [];
-  for (const [, hex, char] of encodeURIComponent(text.toWellFormed()).matchAll(/%(..)|(.)/g)) bytes.push(hex ? parseInt(hex, 16) : (char as string).charCodeAt(0));
+  for (const [, hex, char] of encodeURIComponent(text.toWellFormed()).matchAll(/%(..)|(.)/g))
+    bytes.push(hex ? parseInt(hex, 16) : (char as string).charCodeAt(0));
   return bytes;
 }

@@ -46,7 +46,12 @@ export class TrackEvents implements Iterable<RawEvent> {
 
   *[Symbol.iterator](): Generator<RawEvent> {
     for (let i = 0; i < this.length; i++) {
-      yield { tick: this.ticks[i] as number, status: this.statuses[i] as number, start: this.starts[i] as number, end: this.ends[i] as number };
+      yield {
+        tick: this.ticks[i] as number,
+        status: this.statuses[i] as number,
+        start: this.starts[i] as number,
+        end: this.ends[i] as number,
+      };
     }
   }
 }

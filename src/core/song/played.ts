@@ -30,4 +30,5 @@ export function playedPart(part: Part, { written = false, order = false, rounds 
 }
 
 /** Whether one pass may differ from another. */
-export const variesByPass = (part: Pick<Part, 'hits' | 'rows' | 'feel'>): boolean => !isPlain(part) || (part.feel.sway > 0 && part.feel.moves.some((m) => m.on !== false && specOf(MOVES, m.kind).draws));
+export const variesByPass = (part: Pick<Part, 'hits' | 'rows' | 'feel'>): boolean =>
+  !isPlain(part) || (part.feel.sway > 0 && part.feel.moves.some((m) => m.on !== false && specOf(MOVES, m.kind).draws));

@@ -13,7 +13,13 @@ export function performanceSeen(part: Part, range?: HitRange): Performance {
   const sounding = soundingPart(part);
   const heard = performPart(sounding);
   const places = new Map(sounding.hits.map((h, i) => [h.id, i]));
-  const seen: Performance = { ...all, ticks: all.ticks.slice(), velocities: all.velocities.slice(), lengths: all.lengths.slice(), placedHomes: all.placedHomes.slice() };
+  const seen: Performance = {
+    ...all,
+    ticks: all.ticks.slice(),
+    velocities: all.velocities.slice(),
+    lengths: all.lengths.slice(),
+    placedHomes: all.placedHomes.slice(),
+  };
   part.hits.forEach((hit, i) => {
     const at = places.get(hit.id);
     if (at === undefined) return;

@@ -22,17 +22,49 @@ const chorus: Section = { id: 'c', name: 'Chorus', from: 2, bars: 1 };
 const humanize: HumanizeMove = { kind: 'humanize', timingMs: 8, velocityPercent: 10, memory: 0.4, anchor: 0.5, span: 4 };
 
 /** Two bars of 4/4 at 120: kick on 1 in the verse, kick and snare in the chorus. */
-const two = (change: Partial<Part> = {}): Part => ({ ...smallPart([['kick', 0, 100], ['hat-closed', 2, 80], ['kick', 4, 100], ['snare', 5, 110]]), bars: 2, sections: [verse, chorus], ...change });
+const two = (change: Partial<Part> = {}): Part => ({
+  ...smallPart([
+    ['kick', 0, 100],
+    ['hat-closed', 2, 80],
+    ['kick', 4, 100],
+    ['snare', 5, 110],
+  ]),
+  bars: 2,
+  sections: [verse, chorus],
+  ...change,
+});
 const at = (part: Part, entries: readonly OrderEntry[]): [string, number, number][] => {
   const played = playedPart({ ...part, order: entries }, { order: true });
   return played.part.hits.map((h, i) => [h.voice, (played.performance.ticks[i] as number) / Q, played.performance.velocities[i] as number]);
 };
 
 test('a running order is its sections one after another, with rests and levels', () => {
-  expect(at(two(), [{ section: 'v', times: 2 }, { section: 'c', level: 50, rests: ['kick'] }, { section: 'v', level: 120 }])).toEqual([
-    ['kick', 0, 100], ['hat-closed', 2, 80], ['kick', 4, 100], ['hat-closed', 6, 80], ['snare', 9, 55], ['kick', 12, 120], ['hat-closed', 14, 96],
+  expect(
+    at(two(), [
+      { section: 'v', times: 2 },
+      { section: 'c', level: 50, rests: ['kick'] },
+      { section: 'v', level: 120 },
+    ]),
+  ).toEqual([
+    ['kick', 0, 100],
+    ['hat-closed', 2, 80],
+    ['kick', 4, 100],
+    ['hat-closed', 6, 80],
+    ['snare', 9, 55],
+    ['kick', 12, 120],
+    ['hat-closed', 14, 96],
   ]);
-  expect(roundsOfOrder({ sections: [verse, chorus], order: [{ section: 'v', times: 2 }, { section: 'c' }, { section: 'v' }] }).map((r) => [r.name, r.pass])).toEqual([['Verse', 1], ['Verse', 2], ['Chorus', 1], ['Verse', 3]]);
+  expect(
+    roundsOfOrder({ sections: [verse, chorus], order: [{ section: 'v', times: 2 }, { section: 'c' }, { section: 'v' }] }).map((r) => [
+      r.name,
+      r.pass,
+    ]),
+  ).toEqual([
+    ['Verse', 1],
+    ['Verse', 2],
+    ['Chorus', 1],
+    ['Verse', 3],
+  ]);
 });
 
 test('the order from first to last bar, once each, is what the part performs', () => {
@@ -40,13 +72,20 @@ test('the order from first to last bar, once each, is what the part performs', (
     fc.property(partArbitrary, (part) => {
       const sections = Array.from({ length: part.bars }, (_, b): Section => ({ id: `s${b}`, name: `${b}`, from: b + 1, bars: 1 }));
       const plain = performPart(part);
-      const { part: unrolled, performance } = playedPart({ ...part, sections, order: sections.map((s) => ({ section: s.id })) }, { order: true });
+      const { part: unrolled, performance } = playedPart(
+        { ...part, sections, order: sections.map((s) => ({ section: s.id })) },
+        { order: true },
+      );
       const times = new Map(part.hits.map((h, i) => [h.id, i]));
       const tempo = [tempoMapOf(part), tempoMapOf(unrolled)] as const;
       const zero = tempo[0].toSeconds(part.origin);
       unrolled.hits.forEach((hit, i) => {
         const before = times.get(placeOfId(hit.id).id) as number;
-        expect(Math.abs(tempo[1].toSeconds(ticks(performance.ticks[i] as number)) - (tempo[0].toSeconds(ticks(plain.ticks[before] as number)) - zero))).toBeLessThan(1e-6);
+        expect(
+          Math.abs(
+            tempo[1].toSeconds(ticks(performance.ticks[i] as number)) - (tempo[0].toSeconds(ticks(plain.ticks[before] as number)) - zero),
+          ),
+        ).toBeLessThan(1e-6);
         expect(performance.velocities[i]).toBe(plain.velocities[before]);
       });
     }),
@@ -55,18 +94,46 @@ test('the order from first to last bar, once each, is what the part performs', (
 });
 
 test('an early first hit sounds at the end of the round before, a late one goes on; sections may have other tempos and meters', () => {
-  const nudged = two({ hits: two().hits.map((h): Hit => (h.tick === 4 * Q && h.voice === 'kick' ? { ...h, nudge: { ms: milliseconds(-50), velocity: 0 } } : h)) });
+  const nudged = two({
+    hits: two().hits.map((h): Hit =>
+      h.tick === 4 * Q && h.voice === 'kick' ? { ...h, nudge: { ms: milliseconds(-50), velocity: 0 } } : h,
+    ),
+  });
   // 50 ms at 120 BPM is a tenth of a quarter.
   expect(at(nudged, [{ section: 'v' }, { section: 'c' }]).map(([, t]) => Math.round(t * 1000) / 1000)).toEqual([0, 2, 3.9, 5]);
-  const slower = { ...nudged, tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }, { tick: ticks(4 * Q), microsecondsPerQuarter: 1_000_000 }] };
-  const { part, performance, marks } = playedPart({ ...slower, order: [{ section: 'c' }, { section: 'v' }, { section: 'c' }] }, { order: true });
-  expect(part.tempo.map((t) => [t.tick / Q, t.microsecondsPerQuarter])).toEqual([[0, 1_000_000], [4, 500_000], [8, 1_000_000]]);
+  const slower = {
+    ...nudged,
+    tempo: [
+      { tick: ticks(0), microsecondsPerQuarter: 500_000 },
+      { tick: ticks(4 * Q), microsecondsPerQuarter: 1_000_000 },
+    ],
+  };
+  const { part, performance, marks } = playedPart(
+    { ...slower, order: [{ section: 'c' }, { section: 'v' }, { section: 'c' }] },
+    { order: true },
+  );
+  expect(part.tempo.map((t) => [t.tick / Q, t.microsecondsPerQuarter])).toEqual([
+    [0, 1_000_000],
+    [4, 500_000],
+    [8, 1_000_000],
+  ]);
   expect(marks.map((m) => m.seconds)).toEqual([0, 4, 6]);
   // The chorus's kick comes 50 ms before its line: in the verse's tempo a tenth of a quarter.
-  expect(Math.round((performance.ticks[part.hits.findIndex((h) => h.id.includes(`${IN_ROUND}2.`))] as number) / Q * 1000) / 1000).toBe(7.9);
-  const seven = { ...two(), meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }, { tick: ticks(4 * Q), numerator: 7, denominator: 8 }] };
+  expect(Math.round(((performance.ticks[part.hits.findIndex((h) => h.id.includes(`${IN_ROUND}2.`))] as number) / Q) * 1000) / 1000).toBe(
+    7.9,
+  );
+  const seven = {
+    ...two(),
+    meter: [
+      { tick: ticks(0), numerator: 4, denominator: 4 },
+      { tick: ticks(4 * Q), numerator: 7, denominator: 8 },
+    ],
+  };
   const odd = playedPart({ ...seven, order: [{ section: 'c', times: 2 }, { section: 'v' }] }, { order: true });
-  expect(odd.part.meter.map((m) => [m.tick / Q, `${m.numerator}/${m.denominator}`])).toEqual([[0, '7/8'], [7, '4/4']]);
+  expect(odd.part.meter.map((m) => [m.tick / Q, `${m.numerator}/${m.denominator}`])).toEqual([
+    [0, '7/8'],
+    [7, '4/4'],
+  ]);
   expect(odd.part.bars).toBe(3);
 });
 
@@ -81,26 +148,54 @@ test('hits in some passes alone, and hits with a chance', () => {
   const sounding = unroll(chances, roundsOfBars(0, 1, 64));
   expect(Math.abs(sounding.part.hits.length - 307.2)).toBeLessThan(4 * 14.7);
   expect(unroll(chances, roundsOfBars(0, 1, 64)).part.hits.map((h) => h.id)).toEqual(sounding.part.hits.map((h) => h.id));
-  const byPass = Array.from({ length: 64 }, (_, n) => sounding.part.hits.filter((h) => h.id.includes(`${IN_ROUND}${n}.`)).map((h) => placeOfId(h.id).id).join());
+  const byPass = Array.from({ length: 64 }, (_, n) =>
+    sounding.part.hits
+      .filter((h) => h.id.includes(`${IN_ROUND}${n}.`))
+      .map((h) => placeOfId(h.id).id)
+      .join(),
+  );
   expect(new Set(byPass).size).toBeGreaterThan(60);
-  expect(soundingPart(chances).hits.map((h) => h.id).join()).toBe(byPass[0]);
+  expect(
+    soundingPart(chances)
+      .hits.map((h) => h.id)
+      .join(),
+  ).toBe(byPass[0]);
 });
 
 test('a row comes round over a length of its own, to the end of its section; what lies behind its first round is silent', () => {
-  const notes = smallPart([['rim', 0, 90], ['rim', 0.5, 60], ['rim', 2, 100], ['kick', 0, 100], ['kick', 7, 90]]);
-  const row = (part: Part): string => soundingPart(part).hits.filter((h) => h.voice === 'rim').map((h) => `${h.tick / Q}:${h.velocity}`).join(' ');
+  const notes = smallPart([
+    ['rim', 0, 90],
+    ['rim', 0.5, 60],
+    ['rim', 2, 100],
+    ['kick', 0, 100],
+    ['kick', 7, 90],
+  ]);
+  const row = (part: Part): string =>
+    soundingPart(part)
+      .hits.filter((h) => h.voice === 'rim')
+      .map((h) => `${h.tick / Q}:${h.velocity}`)
+      .join(' ');
   // Three eighths over two bars of 4/4: the hit on 2 lies behind the first round.
-  const cycled: Part = { ...notes, bars: 2, rows: notes.rows.map((r) => (r.voice === 'rim' ? { ...r, cycle: { grid: '1/8', steps: 3 } } : r)) };
+  const cycled: Part = {
+    ...notes,
+    bars: 2,
+    rows: notes.rows.map((r) => (r.voice === 'rim' ? { ...r, cycle: { grid: '1/8', steps: 3 } } : r)),
+  };
   expect(row(cycled)).toBe('0:90 0.5:60 1.5:90 2:60 3:90 3.5:60 4.5:90 5:60 6:90 6.5:60 7.5:90');
   // Anew in each section; bars of none stay as written.
   expect(row({ ...cycled, sections: [verse, chorus] })).toBe('0:90 0.5:60 1.5:90 2:60 3:90 3.5:60');
   expect(row({ ...cycled, sections: [chorus] })).toBe('0:90 0.5:60 2:100');
   // Longer than the part: nothing comes round.
-  expect(row({ ...cycled, rows: cycled.rows.map((r) => (r.cycle ? { ...r, cycle: { grid: '1/4', steps: 8 } } : r)) })).toBe('0:90 0.5:60 2:100');
+  expect(row({ ...cycled, rows: cycled.rows.map((r) => (r.cycle ? { ...r, cycle: { grid: '1/4', steps: 8 } } : r)) })).toBe(
+    '0:90 0.5:60 2:100',
+  );
 });
 
 test('pass 1 is what it was; later passes are drawn anew, the slow curve going on', () => {
-  const part = { ...smallPart(Array.from({ length: 16 }, (_, i): [string, number, number] => ['hat-closed', i / 4, 90])), feel: { ...EMPTY_FEEL, moves: [humanize] } };
+  const part = {
+    ...smallPart(Array.from({ length: 16 }, (_, i): [string, number, number] => ['hat-closed', i / 4, 90])),
+    feel: { ...EMPTY_FEEL, moves: [humanize] },
+  };
   const once = performPart(part);
   const { performance } = unroll(part, roundsOfBars(0, 1, 3));
   const pass = (n: number): number[] => [...performance.ticks.slice(n * 16, (n + 1) * 16)].map((t) => t - n * 4 * Q);
@@ -108,26 +203,57 @@ test('pass 1 is what it was; later passes are drawn anew, the slow curve going o
   for (const n of [1, 2]) expect(pass(n)).not.toEqual(pass(0));
   // A long part of the same bars has the same slow curve there.
   const slow = { ...part, feel: { ...EMPTY_FEEL, moves: [{ ...humanize, memory: 1, anchor: 0 }] } };
-  const long = performPart({ ...slow, bars: 3, hits: [0, 1, 2].flatMap((b) => slow.hits.map((h) => ({ ...h, id: `${h.id} ${b}`, tick: ticks(h.tick + b * 4 * Q) }))) });
-  unroll(slow, roundsOfBars(0, 1, 3)).performance.ticks.forEach((t, i) => expect(Math.abs(t - (long.ticks[i] as number))).toBeLessThan(1e-3));
+  const long = performPart({
+    ...slow,
+    bars: 3,
+    hits: [0, 1, 2].flatMap((b) => slow.hits.map((h) => ({ ...h, id: `${h.id} ${b}`, tick: ticks(h.tick + b * 4 * Q) }))),
+  });
+  unroll(slow, roundsOfBars(0, 1, 3)).performance.ticks.forEach((t, i) =>
+    expect(Math.abs(t - (long.ticks[i] as number))).toBeLessThan(1e-3),
+  );
 });
 
 test('an entry’s sway multiplies the feel’s, its level comes after nudges and within 1 to 127', () => {
-  const part = two({ feel: { ...EMPTY_FEEL, sway: 0.8, moves: [{ kind: 'lay', ms: 100 }] }, hits: two().hits.map((h): Hit => ({ ...h, nudge: { ms: milliseconds(0), velocity: 10 }, velocity: velocity(100) })) });
-  expect(at(part, [{ section: 'v', sway: 50, level: 60 }]).map(([, t, v]) => [Math.round(t * 1000) / 1000, v])).toEqual([[0.08, 66], [2.08, 66]]);
-  expect(at(part, [{ section: 'v', sway: 0, level: 150 }]).map(([, t, v]) => [t, v])).toEqual([[0, 127], [2, 127]]);
+  const part = two({
+    feel: { ...EMPTY_FEEL, sway: 0.8, moves: [{ kind: 'lay', ms: 100 }] },
+    hits: two().hits.map((h): Hit => ({ ...h, nudge: { ms: milliseconds(0), velocity: 10 }, velocity: velocity(100) })),
+  });
+  expect(at(part, [{ section: 'v', sway: 50, level: 60 }]).map(([, t, v]) => [Math.round(t * 1000) / 1000, v])).toEqual([
+    [0.08, 66],
+    [2.08, 66],
+  ]);
+  expect(at(part, [{ section: 'v', sway: 0, level: 150 }]).map(([, t, v]) => [t, v])).toEqual([
+    [0, 127],
+    [2, 127],
+  ]);
 });
 
 test('exported, sections are markers at the start of each entry; without an order where they stand', () => {
   const bytes = exportPart({ ...two(), order: [{ section: 'c' }, { section: 'v', times: 2 }] }, { order: true, ppq: 960 }).bytes;
   let now = 0;
   const events = parseMidi(bytes).tracks[0]!.map((e) => ((now += e.deltaTime), { ...e, at: now }));
-  expect(events.flatMap((e) => (e.type === 'marker' ? [[e.at, e.text]] : []))).toEqual([[0, 'Chorus'], [3840, 'Verse'], [7680, 'Verse']]);
-  expect(events.flatMap((e) => (e.type === 'noteOn' ? [[e.at, e.noteNumber]] : []))).toEqual([[0, 36], [960, 38], [3840, 36], [5760, 42], [7680, 36], [9600, 42]]);
+  expect(events.flatMap((e) => (e.type === 'marker' ? [[e.at, e.text]] : []))).toEqual([
+    [0, 'Chorus'],
+    [3840, 'Verse'],
+    [7680, 'Verse'],
+  ]);
+  expect(events.flatMap((e) => (e.type === 'noteOn' ? [[e.at, e.noteNumber]] : []))).toEqual([
+    [0, 36],
+    [960, 38],
+    [3840, 36],
+    [5760, 42],
+    [7680, 36],
+    [9600, 42],
+  ]);
   // Without an order sections are marked where they stand.
   const plain = tracksOf(exportPart(two(), { order: true, ppq: 960 }).bytes)[0]!;
-  expect(plain.flatMap((e) => (e.type === 'marker' ? [[e.at, e.text]] : []))).toEqual([[0, 'Verse'], [3840, 'Chorus']]);
-  expect(plain.filter((e) => e.type !== 'marker').map(({ deltaTime: _, ...e }) => e)).toEqual(tracksOf(exportPart({ ...two(), sections: [], order: [] }, { ppq: 960 }).bytes)[0]!.map(({ deltaTime: _, ...e }) => e));
+  expect(plain.flatMap((e) => (e.type === 'marker' ? [[e.at, e.text]] : []))).toEqual([
+    [0, 'Verse'],
+    [3840, 'Chorus'],
+  ]);
+  expect(plain.filter((e) => e.type !== 'marker').map(({ deltaTime: _, ...e }) => e)).toEqual(
+    tracksOf(exportPart({ ...two(), sections: [], order: [] }, { ppq: 960 }).bytes)[0]!.map(({ deltaTime: _, ...e }) => e),
+  );
 });
 
 test('what would be far too long is refused', () => {
@@ -136,10 +262,19 @@ test('what would be far too long is refused', () => {
 });
 
 describe('sections go with their bars', () => {
-  const four: Part = { ...smallPart(Array.from({ length: 16 }, (_, i): [string, number, number] => ['rim', i, 90])), bars: 4, sections: [{ ...verse, bars: 2 }, { ...chorus, from: 3, bars: 2 }], order: [{ section: 'v' }, { section: 'c' }] };
+  const four: Part = {
+    ...smallPart(Array.from({ length: 16 }, (_, i): [string, number, number] => ['rim', i, 90])),
+    bars: 4,
+    sections: [
+      { ...verse, bars: 2 },
+      { ...chorus, from: 3, bars: 2 },
+    ],
+    order: [{ section: 'v' }, { section: 'c' }],
+  };
   let n = 0;
   const newId = (): string => `n${n++}`;
-  const told = ({ sections = [], order = [] }: Part): string => `${sections.map((s) => `${s.name} ${s.from}-${s.from + s.bars - 1}`).join(', ')} | ${order.map((e) => e.section).join('')}`;
+  const told = ({ sections = [], order = [] }: Part): string =>
+    `${sections.map((s) => `${s.name} ${s.from}-${s.from + s.bars - 1}`).join(', ')} | ${order.map((e) => e.section).join('')}`;
   test.each<[string, (p: Part) => Part, string]>([
     ['inserted within', (p) => insertBars(p, 1, 1, newId), 'Verse 1-3, Chorus 4-5 | vc'],
     ['inserted between', (p) => insertBars(p, 2, 2, newId), 'Verse 1-2, Chorus 5-6 | vc'],
@@ -163,7 +298,9 @@ describe('sections go with their bars', () => {
 
   test('an emptied one has no hits, one made longer has empty bars at its end, and what follows moves', () => {
     expect(emptySection(four, 'v').hits.map((h) => h.tick / 80_640)).toEqual([8, 9, 10, 11, 12, 13, 14, 15]);
-    expect(lengthenSection(four, 'v', 1, newId).hits.map((h) => h.tick / 80_640)).toEqual(Array.from({ length: 16 }, (_, i) => (i < 8 ? i : i + 4)));
+    expect(lengthenSection(four, 'v', 1, newId).hits.map((h) => h.tick / 80_640)).toEqual(
+      Array.from({ length: 16 }, (_, i) => (i < 8 ? i : i + 4)),
+    );
   });
 
   test('going back to a version leaves nothing of what came since', () => {

@@ -24,7 +24,10 @@ export function isPlain({ hits, rows }: Pick<Soundable, 'hits' | 'rows'>): boole
 /** @example soundsIn({ every: 4, at: [2] }, 6) // true */
 export const soundsIn = ({ every, at }: Passes, pass: number): boolean => at.includes(((pass - 1) % every) + 1);
 
-const cycledOf = new WeakMap<readonly Hit[], { rows: unknown; sections: unknown; meter: unknown; bars: number; origin: number; hits: readonly Hit[] }>();
+const cycledOf = new WeakMap<
+  readonly Hit[],
+  { rows: unknown; sections: unknown; meter: unknown; bars: number; origin: number; hits: readonly Hit[] }
+>();
 
 /** Mark between a hit's id and the round in which its copy sounds. */
 const ROUND = '\u0001';
@@ -39,7 +42,15 @@ export function writtenId(id: string): string {
 export function cycledHits(part: Soundable): readonly Hit[] {
   if (!part.rows.some((r) => r.cycle)) return part.hits;
   const known = cycledOf.get(part.hits);
-  if (known && known.rows === part.rows && known.sections === part.sections && known.meter === part.meter && known.bars === part.bars && known.origin === part.origin) return known.hits;
+  if (
+    known &&
+    known.rows === part.rows &&
+    known.sections === part.sections &&
+    known.meter === part.meter &&
+    known.bars === part.bars &&
+    known.origin === part.origin
+  )
+    return known.hits;
   const cycleAt = cycler(part);
   const homes = homesOf(part).ticks;
   const hits: Hit[] = [];

@@ -58,7 +58,15 @@ export function roundsOfOrder(part: Pick<Part, 'sections' | 'order'>): Round[] {
     return Array.from({ length: times }, (): Round => {
       const pass = (heard.get(section.id) ?? 0) + 1;
       heard.set(section.id, pass);
-      return { ...barsOf(section), pass, name: section.name, section: section.id, ...(rests ? { rests } : {}), ...(level === undefined ? {} : { level }), ...(sway === undefined ? {} : { sway }) };
+      return {
+        ...barsOf(section),
+        pass,
+        name: section.name,
+        section: section.id,
+        ...(rests ? { rests } : {}),
+        ...(level === undefined ? {} : { level }),
+        ...(sway === undefined ? {} : { sway }),
+      };
     });
   });
 }
@@ -67,7 +75,8 @@ export function roundsOfOrder(part: Pick<Part, 'sections' | 'order'>): Round[] {
 export const roundOfSection = (section: Section): Round => ({ ...barsOf(section), pass: 1, name: section.name, section: section.id });
 
 /** Some bars several times over. */
-export const roundsOfBars = (from: number, to: number, passes: number): Round[] => Array.from({ length: passes }, (_, i) => ({ from, to, pass: i + 1 }));
+export const roundsOfBars = (from: number, to: number, passes: number): Round[] =>
+  Array.from({ length: passes }, (_, i) => ({ from, to, pass: i + 1 }));
 
 /** Mark between a hit's id, and the number and pass of the round that it is played in. */
 export const IN_ROUND = '\u0002';
@@ -116,11 +125,15 @@ function checkWork(part: Part, rounds: readonly Round[]) {
   if (tempos > MOST_TEMPOS) throw new NamedError('too-many-tempos');
   // Rounds that are alike share what is performed; each move looks at each hit again.
   const distinct = new Set(rounds.map(({ from, to, pass, sway }) => `${from} ${to} ${pass} ${sway}`)).size;
-  if (distinct * countCycled(part) * (1 + weightOf(part.feel) / 4) > MOST_LOOKS) throw new NamedError('too-much-work', { rounds: rounds.length, hits: part.hits.length });
+  if (distinct * countCycled(part) * (1 + weightOf(part.feel) / 4) > MOST_LOOKS)
+    throw new NamedError('too-much-work', { rounds: rounds.length, hits: part.hits.length });
 }
 
 /** Tempo and meter of the rounds, and where each begins. */
-function timeOf(part: Pick<Part, 'tempo' | 'meter' | 'origin'>, rounds: readonly Round[]): { tempo: TempoChange[]; meter: MeterChange[]; marks: Mark[]; end: number; bars: number } {
+function timeOf(
+  part: Pick<Part, 'tempo' | 'meter' | 'origin'>,
+  rounds: readonly Round[],
+): { tempo: TempoChange[]; meter: MeterChange[]; marks: Mark[]; end: number; bars: number } {
   const map = meterMapOf(part);
   const times = tempoMapOf(part);
   const changes = part.tempo;
@@ -133,14 +146,22 @@ function timeOf(part: Pick<Part, 'tempo' | 'meter' | 'origin'>, rounds: readonly
   const changesOf = ({ from, to }: Round, start: Ticks, end: Ticks) => {
     const key = `${from} ${to}`;
     let found = known.get(key);
-    if (!found) known.set(key, (found = { holding: changes.findLast((c) => c.tick <= start) ?? changes[0], inside: changes.filter((c) => c.tick > start && c.tick < end) }));
+    if (!found)
+      known.set(
+        key,
+        (found = {
+          holding: changes.findLast((c) => c.tick <= start) ?? changes[0],
+          inside: changes.filter((c) => c.tick > start && c.tick < end),
+        }),
+      );
     return found;
   };
   for (const round of rounds) {
     const [start, end] = [map.barOf(round.from).start, map.barOf(round.to).start];
     marks.push({ tick, seconds: seconds(second), round });
     const at = (from: number, microsecondsPerQuarter: number) => {
-      if (tempo.at(-1)?.microsecondsPerQuarter !== microsecondsPerQuarter) tempo.push({ tick: ticks(tick + from - start), microsecondsPerQuarter });
+      if (tempo.at(-1)?.microsecondsPerQuarter !== microsecondsPerQuarter)
+        tempo.push({ tick: ticks(tick + from - start), microsecondsPerQuarter });
     };
     const { holding, inside } = changesOf(round, start, end);
     if (holding) at(start, holding.microsecondsPerQuarter);
@@ -210,7 +231,11 @@ function performer(part: Part, written: boolean): (round: Round) => Performed {
       const sounding = soundingPart(part, pass);
       const feel = sway === 100 ? sounding.feel : { ...sounding.feel, sway: (sounding.feel.sway * sway) / 100 };
       const range = hitsAround(sounding, map.barOf(from - 1).start, map.barOf(to).start + map.barOf(to).length);
-      found = { sounding, range, performance: written ? writtenPerformance(sounding, range) : performPart({ ...sounding, feel, round: { pass, shift } }, range) };
+      found = {
+        sounding,
+        range,
+        performance: written ? writtenPerformance(sounding, range) : performPart({ ...sounding, feel, round: { pass, shift } }, range),
+      };
       known.set(key, found);
     }
     return found;
@@ -218,7 +243,14 @@ function performer(part: Part, written: boolean): (round: Round) => Performed {
 }
 
 /** Adds the hits of a round: those whose homes lie in it, without the rows that rest. @returns how many strokes they have at most */
-function addRound(part: Part, { sounding, performance, range }: Performed, { tick: at, seconds: second, round }: Mark, n: number, map: TempoMap, pieces: Piece[]): number {
+function addRound(
+  part: Part,
+  { sounding, performance, range }: Performed,
+  { tick: at, seconds: second, round }: Mark,
+  n: number,
+  map: TempoMap,
+  pieces: Piece[],
+): number {
   const bars = meterMapOf(part);
   const [start, end] = [bars.barOf(round.from).start, bars.barOf(round.to).start];
   const own = tempoMapOf(part);
@@ -226,7 +258,8 @@ function addRound(part: Part, { sounding, performance, range }: Performed, { tic
   const rests = new Set(round.rests);
   const level = (round.level ?? 100) / 100;
   // Within the round ticks are ticks; what sounds before or after it is placed by the clock.
-  const placed = (tick: number): number => (tick >= start && tick < end ? at + tick - start : map.toTicks(seconds(second + own.toSeconds(ticks(tick)) - own.toSeconds(start))));
+  const placed = (tick: number): number =>
+    tick >= start && tick < end ? at + tick - start : map.toTicks(seconds(second + own.toSeconds(ticks(tick)) - own.toSeconds(start)));
   let strokes = 0;
   for (let i = range.from; i < range.to; i++) {
     const hit = sounding.hits[i] as Hit;
@@ -234,15 +267,22 @@ function addRound(part: Part, { sounding, performance, range }: Performed, { tic
     if (rests.has(hit.voice) || !belongs(home)) continue;
     strokes += strokesAtMost(sounding, i);
     pieces.push({
-      hit: { ...hit, id: `${hit.id}${IN_ROUND}${n}.${round.pass}`, tick: ticks(Math.round(at + hit.tick - start)), home: ticks(Math.round(at + hit.home - start)) },
+      hit: {
+        ...hit,
+        id: `${hit.id}${IN_ROUND}${n}.${round.pass}`,
+        tick: ticks(Math.round(at + hit.tick - start)),
+        home: ticks(Math.round(at + hit.home - start)),
+      },
       tick: placed(performance.ticks[i] as number),
       velocity: clampVelocity((performance.velocities[i] as number) * level),
       home: at + home - start,
       placedHome: placed(performance.placedHomes[i] as number),
-      swung: hit.ornament && (() => {
-        const from = swungFrom(performance, i);
-        return from ? (offset: number) => placed(from(offset)) : null;
-      }),
+      swung:
+        hit.ornament &&
+        (() => {
+          const from = swungFrom(performance, i);
+          return from ? (offset: number) => placed(from(offset)) : null;
+        }),
       doubtful: performance.homes.doubtful[i] as number,
       pan: performance.timbre ? (performance.timbre.pans[i] as number) : (hit.pan ?? 0),
       pitch: performance.timbre ? (performance.timbre.pitches[i] as number) : (hit.pitch ?? 0),
@@ -263,6 +303,18 @@ function performanceOf(pieces: readonly Piece[], timbred: boolean): Performance 
   const times = column((p) => p.tick);
   const { keys, lengths } = columnsOfHits(pieces.map((p) => p.hit));
   const homes: Homes = { ticks: column((p) => p.home), doubtful: Uint8Array.from(pieces, (p) => p.doubtful) };
-  const timbre: TimbreColumns | null = timbred ? { pans: column((p) => p.pan), pitches: column((p) => p.pitch), brightness: column((p) => p.brightness) } : null;
-  return followSwing({ ticks: times, velocities: Uint8Array.from(pieces, (p) => p.velocity), lengths: cutLengths(keys, times, lengths), homes, placedHomes: column((p) => p.placedHome), timbre }, (index) => pieces[index]?.swung?.() ?? null);
+  const timbre: TimbreColumns | null = timbred
+    ? { pans: column((p) => p.pan), pitches: column((p) => p.pitch), brightness: column((p) => p.brightness) }
+    : null;
+  return followSwing(
+    {
+      ticks: times,
+      velocities: Uint8Array.from(pieces, (p) => p.velocity),
+      lengths: cutLengths(keys, times, lengths),
+      homes,
+      placedHomes: column((p) => p.placedHome),
+      timbre,
+    },
+    (index) => pieces[index]?.swung?.() ?? null,
+  );
 }

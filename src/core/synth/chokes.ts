@@ -16,4 +16,5 @@ const ENDS: Readonly<Record<VoiceName, { voices: readonly VoiceName[]; ms: numbe
 
 const NONE = { voices: [], ms: 0 } as const;
 
-export const endedBy = (voice: VoiceName): { voices: readonly VoiceName[]; ms: number } => (Object.hasOwn(ENDS, voice) ? (ENDS[voice] as { voices: readonly VoiceName[]; ms: number }) : NONE);
+export const endedBy = (voice: VoiceName): { voices: readonly VoiceName[]; ms: number } =>
+  Object.hasOwn(ENDS, voice) ? (ENDS[voice] as { voices: readonly VoiceName[]; ms: number }) : NONE;

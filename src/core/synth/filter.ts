@@ -9,7 +9,11 @@ export function filterInPlace(buffer: Float32Array, kind: FilterKind, frequency:
   const cos = Math.cos(w);
   const a0 = 1 + alpha;
   const [b0, b1, b2] =
-    kind === 'lowpass' ? [(1 - cos) / 2, 1 - cos, (1 - cos) / 2] : kind === 'highpass' ? [(1 + cos) / 2, -1 - cos, (1 + cos) / 2] : [alpha, 0, -alpha];
+    kind === 'lowpass'
+      ? [(1 - cos) / 2, 1 - cos, (1 - cos) / 2]
+      : kind === 'highpass'
+        ? [(1 + cos) / 2, -1 - cos, (1 + cos) / 2]
+        : [alpha, 0, -alpha];
   const a1 = -2 * cos;
   const a2 = 1 - alpha;
   let x1 = 0;

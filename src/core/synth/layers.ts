@@ -95,7 +95,8 @@ function addGlide(out: Float32Array, hz: number, level: number, t60: number, rat
   // From here on it is a plain decaying sine, that goes on from the last two frames.
   const a = 2 * decay * Math.cos(turn);
   const b = decay * decay;
-  const end = Math.abs(strength) > SILENT ? Math.min(out.length, i + Math.ceil((Math.log10(Math.abs(strength) / SILENT) / 3) * t60 * rate)) : i;
+  const end =
+    Math.abs(strength) > SILENT ? Math.min(out.length, i + Math.ceil((Math.log10(Math.abs(strength) / SILENT) / 3) * t60 * rate)) : i;
   for (; i < end; i++) {
     const y = a * y1 - b * y2;
     out[i] = (out[i] as number) + y;
@@ -115,7 +116,8 @@ function addModes(out: Float32Array, layer: ModesLayer, { force, rate, alternate
     const level = layer.level * weight * place * contactAt(hz, contact);
     const t60 = layer.t60 * ratio ** -layer.damping;
     const bend = layer.glide ? 2 ** ((layer.glide.semitones * force * force) / 12) : 1;
-    const add = (l: number, t: number) => (layer.glide ? addGlide(out, hz, l, t, rate, bend, layer.glide.seconds, phase) : addSine(out, hz, l, t, rate, phase));
+    const add = (l: number, t: number) =>
+      layer.glide ? addGlide(out, hz, l, t, rate, bend, layer.glide.seconds, phase) : addSine(out, hz, l, t, rate, phase);
     const share = layer.tail?.share ?? 0;
     add(level * (1 - share), t60);
     if (layer.tail) add(level * share, t60 * layer.tail.times);
@@ -139,7 +141,12 @@ interface Chain {
 function chainOf(hz: number, level: number, t60: number, rate: number): Chain {
   const r = decayOf(t60, rate);
   const turn = (2 * Math.PI * hz) / rate;
-  return { a: 2 * r * Math.cos(turn), b: r * r, first: level * r * Math.sin(turn), frames: Math.ceil((Math.log10(Math.max(PLATE_SILENT, Math.abs(level)) / PLATE_SILENT) / 3) * t60 * rate) };
+  return {
+    a: 2 * r * Math.cos(turn),
+    b: r * r,
+    first: level * r * Math.sin(turn),
+    frames: Math.ceil((Math.log10(Math.max(PLATE_SILENT, Math.abs(level)) / PLATE_SILENT) / 3) * t60 * rate),
+  };
 }
 
 function addPlate(out: Float32Array, layer: PlateLayer, struck: Struck) {
@@ -164,7 +171,21 @@ function addPlate(out: Float32Array, layer: PlateLayer, struck: Struck) {
     chains.push(chainOf(hz2, rising, t60 * 0.9, rate), chainOf(hz2, -rising, 1 / (1 / (t60 * 0.9) + 1 / (NEPERS * layer.rise)), rate));
   }
   addChains(out, chains);
-  if (layer.air > 0) addNoise(out, { kind: 'noise', filter: 'highpass', hz: Math.min(15_000, rate * 0.4), q: 0.7, t60: layer.t60 * 0.18, attack: layer.rise * 0.4, force: 0.5, level: layer.air * layer.level }, struck);
+  if (layer.air > 0)
+    addNoise(
+      out,
+      {
+        kind: 'noise',
+        filter: 'highpass',
+        hz: Math.min(15_000, rate * 0.4),
+        q: 0.7,
+        t60: layer.t60 * 0.18,
+        attack: layer.rise * 0.4,
+        force: 0.5,
+        level: layer.air * layer.level,
+      },
+      struck,
+    );
 }
 
 /** Adds chains, four in a loop: one alone waits for its own last value, four do not wait for each other. Those of like length go together. */
@@ -226,7 +247,13 @@ function addNoise(out: Float32Array, layer: NoiseLayer, { force, rate, random, s
 }
 
 /** Adds filtered noise, at the loudness it has on average: a short one is now loud, now soft by chance, and takes are to be the same instrument. */
-function addFiltered(out: Float32Array, noise: Float32Array, squares: number, filter: Pick<NoiseLayer, 'filter' | 'hz' | 'q'>, rate: number) {
+function addFiltered(
+  out: Float32Array,
+  noise: Float32Array,
+  squares: number,
+  filter: Pick<NoiseLayer, 'filter' | 'hz' | 'q'>,
+  rate: number,
+) {
   filterInPlace(noise, filter.filter, filter.hz, filter.q, rate);
   let energy = 0;
   for (const x of noise) energy += x * x;

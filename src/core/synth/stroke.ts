@@ -54,7 +54,9 @@ export function renderStroke({ name, recipe, index, alternate, rate, seconds = L
   const out = new Float32Array(length);
   const seed = mix(hashText(name), alternate);
   // Each layer has dice of its own: what is added to a recipe leaves the rest as it was.
-  recipe.layers.forEach((layer, i) => addLayer(out, layer, { force, rate, alternate, random: randomStream(mix(seed, i)), shared: randomStream(mix(hashText(name), -1 - i)) }));
+  recipe.layers.forEach((layer, i) =>
+    addLayer(out, layer, { force, rate, alternate, random: randomStream(mix(seed, i)), shared: randomStream(mix(hashText(name), -1 - i)) }),
+  );
   filterInPlace(out, 'lowpass', between(recipe.tone, force), 0.6, rate);
   filterInPlace(out, 'highpass', 18, 0.7, rate);
   const samples = ended(out, rate);

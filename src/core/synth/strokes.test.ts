@@ -17,9 +17,21 @@ const PROGRAM = join(process.cwd(), 'test-results', 'stroke-figures.cjs');
 const figures = new Map<KitName, KitFigures>();
 
 beforeAll(async () => {
-  buildSync({ entryPoints: ['tests/support/stroke-figures.ts'], outfile: PROGRAM, bundle: true, platform: 'node', format: 'cjs', alias: { '@': './src' }, logLevel: 'error' });
+  buildSync({
+    entryPoints: ['tests/support/stroke-figures.ts'],
+    outfile: PROGRAM,
+    bundle: true,
+    platform: 'node',
+    format: 'cjs',
+    alias: { '@': './src' },
+    logLevel: 'error',
+  });
   const run = promisify(execFile);
-  await Promise.all(KIT_NAMES.map(async (kit) => figures.set(kit, JSON.parse((await run('node', [PROGRAM, kit], { maxBuffer: 2 ** 24 })).stdout) as KitFigures)));
+  await Promise.all(
+    KIT_NAMES.map(async (kit) =>
+      figures.set(kit, JSON.parse((await run('node', [PROGRAM, kit], { maxBuffer: 2 ** 24 })).stdout) as KitFigures),
+    ),
+  );
 });
 
 const isMetal = (voice: VoiceName): boolean => /^(hat|ride|crash|splash|china)/.test(voice);
@@ -29,10 +41,11 @@ const isTomOrHand = (voice: VoiceName): boolean => /^(tom|bongo|conga|timbale)/.
 describe.each(KIT_NAMES)('%s', (kit) => {
   const of = (): KitFigures => figures.get(kit)!;
   /** All voices that break a rule, with what was measured. */
-  const breaking = (measure: (f: VoiceFigures) => string | false): string[] => of().voices.flatMap((f) => {
-    const said = measure(f);
-    return said ? [`${f.voice}: ${said}`] : [];
-  });
+  const breaking = (measure: (f: VoiceFigures) => string | false): string[] =>
+    of().voices.flatMap((f) => {
+      const said = measure(f);
+      return said ? [`${f.voice}: ${said}`] : [];
+    });
 
   test('every voice is there', () => expect(of().voices.length).toBeGreaterThan(45));
 
@@ -51,7 +64,10 @@ describe.each(KIT_NAMES)('%s', (kit) => {
         const ratio = centroids[14]! / centroids[2]!;
         const wanted = isMetal(voice) ? 1.7 : isTomOrHand(voice) ? 1.2 : isDrum(voice) ? 1.5 : 1;
         const falls = centroids.findIndex((c, i) => i > 0 && c <= centroids[i - 1]!);
-        return (ratio < wanted || falls > 0) && `ratio ${ratio.toFixed(2)} of ${wanted}${falls > 0 ? `, falls at class ${falls}: ${centroids.map((s) => Math.round(s)).join(' ')}` : ''}`;
+        return (
+          (ratio < wanted || falls > 0) &&
+          `ratio ${ratio.toFixed(2)} of ${wanted}${falls > 0 ? `, falls at class ${falls}: ${centroids.map((s) => Math.round(s)).join(' ')}` : ''}`
+        );
       }),
     ).toEqual([]);
   });
@@ -65,7 +81,10 @@ describe.each(KIT_NAMES)('%s', (kit) => {
     expect(
       breaking(({ takes: { correlations, centroids } }) => {
         const spread = Math.max(...centroids) / Math.min(...centroids) - 1;
-        return (correlations.some((c) => c >= 0.95) || spread > 0.1) && `correlations ${correlations.map((c) => c.toFixed(3)).join(' ')}, centroids ${(spread * 100).toFixed(1)} % apart`;
+        return (
+          (correlations.some((c) => c >= 0.95) || spread > 0.1) &&
+          `correlations ${correlations.map((c) => c.toFixed(3)).join(' ')}, centroids ${(spread * 100).toFixed(1)} % apart`
+        );
       }),
     ).toEqual([]);
   });
@@ -98,7 +117,12 @@ test('the same wish gives the same samples; another class, take or kit gives oth
   const same = (a: Float32Array, b: Float32Array): boolean => a.length === b.length && a.every((x, i) => x === b[i]);
   const one = strokeOf('Wheelhouse', 'snare', 10, 1, RATE).samples;
   expect(same(one, strokeOf('Wheelhouse', 'snare', 10, 1, RATE).samples)).toBe(true);
-  for (const other of [strokeOf('Wheelhouse', 'snare', 11, 1, RATE), strokeOf('Wheelhouse', 'snare', 10, 2, RATE), strokeOf('Dry Dock', 'snare', 10, 1, RATE)]) expect(same(one, other.samples)).toBe(false);
+  for (const other of [
+    strokeOf('Wheelhouse', 'snare', 11, 1, RATE),
+    strokeOf('Wheelhouse', 'snare', 10, 2, RATE),
+    strokeOf('Dry Dock', 'snare', 10, 1, RATE),
+  ])
+    expect(same(one, other.samples)).toBe(false);
 });
 
 test('a key without a name and a row of one’s own sound, too; keys differ', () => {
@@ -107,4 +131,3 @@ test('a key without a name and a row of one’s own sound, too; keys differ', ()
   const same = (a: Float32Array, b: Float32Array): boolean => a.every((x, i) => x === b[i]);
   expect(same(strokeOf('Beacon', 'key-20', 15, 0, RATE).samples, strokeOf('Beacon', 'key-21', 15, 0, RATE).samples)).toBe(false);
 });
-

@@ -82,7 +82,14 @@ export class TakeFolder {
     this.lastOfKey.set(e.key, e.at);
     if (!this.hardest || e.at - this.hardest.at > CROSSTALK_SECONDS || e.value >= this.hardest.value) this.hardest = e;
     const companions = this.companionsOf(e);
-    const stroke: FoldedStroke = { ...(companions.length > 0 ? { companions } : {}), ...(this.pedal?.openness ? { hat: this.pedal.openness } : {}), event, ...this.placeOf(e), key: take.pads?.[e.key] ?? e.key, velocity: throughCurve(take.curves?.[e.key] ?? take.curve, e.value) };
+    const stroke: FoldedStroke = {
+      ...(companions.length > 0 ? { companions } : {}),
+      ...(this.pedal?.openness ? { hat: this.pedal.openness } : {}),
+      event,
+      ...this.placeOf(e),
+      key: take.pads?.[e.key] ?? e.key,
+      velocity: throughCurve(take.curves?.[e.key] ?? take.curve, e.value),
+    };
     this.held.set(e.key, { stroke, at: e.at });
     return stroke;
   }
@@ -103,7 +110,10 @@ export class TakeFolder {
   /** A stroke that is let go has a length, by the tempo where it stands. */
   private letGo(e: RawEvent): null {
     const held = this.held.get(e.key);
-    if (held) held.stroke.length = ticks(Math.max(1, Math.round(this.tempo.shift(held.stroke.tick, milliseconds((e.at - held.at) * 1000)) - held.stroke.tick)));
+    if (held)
+      held.stroke.length = ticks(
+        Math.max(1, Math.round(this.tempo.shift(held.stroke.tick, milliseconds((e.at - held.at) * 1000)) - held.stroke.tick)),
+      );
     this.held.delete(e.key);
     return null;
   }
@@ -115,7 +125,13 @@ export class TakeFolder {
       if (this.footed) this.footed.foot = 'splash';
       return null;
     }
-    const stroke: FoldedStroke = { event, ...this.placeOf(e), key: e.key, velocity: play.kind === 'stroke' ? play.velocity : velocity(1), foot: play.kind === 'stroke' ? 'pedal' : 'damp' };
+    const stroke: FoldedStroke = {
+      event,
+      ...this.placeOf(e),
+      key: e.key,
+      velocity: play.kind === 'stroke' ? play.velocity : velocity(1),
+      foot: play.kind === 'stroke' ? 'pedal' : 'damp',
+    };
     this.footed = play.kind === 'stroke' ? stroke : null;
     return stroke;
   }
@@ -130,14 +146,23 @@ export class TakeFolder {
   private isCrosstalk(e: RawEvent): boolean {
     const threshold = this.take.guards.crosstalk?.[e.key];
     const { hardest } = this;
-    return threshold !== undefined && e.value < threshold && hardest !== null && hardest.key !== e.key && e.at - hardest.at <= CROSSTALK_SECONDS && e.value <= hardest.value * CROSSTALK_SHARE;
+    return (
+      threshold !== undefined &&
+      e.value < threshold &&
+      hardest !== null &&
+      hardest.key !== e.key &&
+      e.at - hardest.at <= CROSSTALK_SECONDS &&
+      e.value <= hardest.value * CROSSTALK_SHARE
+    );
   }
 
   /** A pedal belongs to whatever is struck next, pressure to its own key. */
   private companionsOf(e: RawEvent): Companion[] {
     const companions = this.waiting.flatMap((w): Companion[] => {
       const aheadMs = (e.at - w.at) * 1000;
-      return w.kind === 'note' || w.kind === 'off' || aheadMs > COMPANION_MS || (w.kind === 'pressure' && w.key !== e.key) ? [] : [{ kind: w.kind, value: w.value, aheadMs: milliseconds(Math.max(0, aheadMs)) }];
+      return w.kind === 'note' || w.kind === 'off' || aheadMs > COMPANION_MS || (w.kind === 'pressure' && w.key !== e.key)
+        ? []
+        : [{ kind: w.kind, value: w.value, aheadMs: milliseconds(Math.max(0, aheadMs)) }];
     });
     this.waiting = [];
     return companions.slice(-MOST_COMPANIONS);
@@ -155,11 +180,13 @@ export function foldTake(take: Folding, events: readonly RawEvent[], grid: GridN
 }
 
 /** Whether a stroke is recorded: see {@link recordedStrokes}. */
-export const isRecorded = ({ pass }: FoldedStroke, passes: number, dropped: readonly number[] = []): boolean => pass >= 0 && (passes === 0 || pass < passes) && !dropped.includes(pass);
+export const isRecorded = ({ pass }: FoldedStroke, passes: number, dropped: readonly number[] = []): boolean =>
+  pass >= 0 && (passes === 0 || pass < passes) && !dropped.includes(pass);
 
 /**
  * Strokes that were recorded: what was played in the count-in for the first downbeat counts, what was played before it does not, nor
  * what came after the last pass.
  * @param passes whole passes of the take; 0 while it is not known
  */
-export const recordedStrokes = (strokes: readonly FoldedStroke[], passes = 0, dropped: readonly number[] = []): FoldedStroke[] => strokes.filter((s) => isRecorded(s, passes, dropped));
+export const recordedStrokes = (strokes: readonly FoldedStroke[], passes = 0, dropped: readonly number[] = []): FoldedStroke[] =>
+  strokes.filter((s) => isRecorded(s, passes, dropped));

@@ -25,16 +25,21 @@ test('as swung, to the sample: a second sixteenth at 60 % stands 60 % into its p
 
 test('asked piece by piece it strikes as asked at once, each line once', () => {
   fc.assert(
-    fc.property(fc.array(fc.double({ min: 0.001, max: 0.7, noNaN: true }), { minLength: 1, maxLength: 20 }), fc.constantFrom('1/8' as const, '1/16' as const, '1/8T' as const), fc.boolean(), (steps, grid, isSwung) => {
-      const part = isSwung ? swung : straight;
-      let from = 0.03;
-      const pieces: number[] = [];
-      for (const step of steps) {
-        pieces.push(...strokesHeld(part, loop, grid, 'snare', from, from + step, lines(part)));
-        from += step;
-      }
-      const whole = strokesHeld(part, loop, grid, 'snare', 0.03, from, lines(part));
-      expect(pieces.map((s) => Math.round(s * 1e6))).toEqual(whole.map((s) => Math.round(s * 1e6)));
-    }),
+    fc.property(
+      fc.array(fc.double({ min: 0.001, max: 0.7, noNaN: true }), { minLength: 1, maxLength: 20 }),
+      fc.constantFrom('1/8' as const, '1/16' as const, '1/8T' as const),
+      fc.boolean(),
+      (steps, grid, isSwung) => {
+        const part = isSwung ? swung : straight;
+        let from = 0.03;
+        const pieces: number[] = [];
+        for (const step of steps) {
+          pieces.push(...strokesHeld(part, loop, grid, 'snare', from, from + step, lines(part)));
+          from += step;
+        }
+        const whole = strokesHeld(part, loop, grid, 'snare', 0.03, from, lines(part));
+        expect(pieces.map((s) => Math.round(s * 1e6))).toEqual(whole.map((s) => Math.round(s * 1e6)));
+      },
+    ),
   );
 });

@@ -12,7 +12,15 @@ export type PlaceLines = (row: VoiceName, lines: readonly Ticks[]) => ArrayLike<
  * @param from this moment itself does not count: the pad was struck then
  * @example 1/8 at 120 BPM, straight: strokesHeld(part, loop, '1/8', 'snare', 0.1, 1, lines) // [0.25, 0.5, 0.75, 1]
  */
-export function strokesHeld(part: Pick<Part, 'tempo' | 'meter' | 'origin'>, loop: { start: Ticks; end: Ticks }, grid: GridName, row: VoiceName, from: number, until: number, place: PlaceLines): Seconds[] {
+export function strokesHeld(
+  part: Pick<Part, 'tempo' | 'meter' | 'origin'>,
+  loop: { start: Ticks; end: Ticks },
+  grid: GridName,
+  row: VoiceName,
+  from: number,
+  until: number,
+  place: PlaceLines,
+): Seconds[] {
   const tempo = tempoMapOf(part);
   const begin = tempo.toSeconds(loop.start);
   const length = tempo.toSeconds(loop.end) - begin;

@@ -23,7 +23,12 @@ export function eventOfHit(id: HitId): { take: string; event: number } | null {
 }
 
 /** Strokes as hits of a part, by its key map; on the chosen rows alone where some are given. */
-export function hitsOfStrokes(part: Pick<Part, 'kitMap' | 'breaks'>, { id: takeId, pieces, meter, origin }: Pick<Take, 'id' | 'pieces' | 'meter' | 'origin'>, strokes: readonly FoldedStroke[], rows?: ReadonlySet<VoiceName>): Hit[] {
+export function hitsOfStrokes(
+  part: Pick<Part, 'kitMap' | 'breaks'>,
+  { id: takeId, pieces, meter, origin }: Pick<Take, 'id' | 'pieces' | 'meter' | 'origin'>,
+  strokes: readonly FoldedStroke[],
+  rows?: ReadonlySet<VoiceName>,
+): Hit[] {
   /** The hat that rings. */
   let ringing: VoiceName | null = null;
   const hits: Hit[] = [];
@@ -33,7 +38,15 @@ export function hitsOfStrokes(part: Pick<Part, 'kitMap' | 'breaks'>, { id: takeI
     if (!struck) continue;
     if (!struck.choke) ringing = RINGING_HATS.has(struck.voice) ? struck.voice : CLOSED_HATS.has(struck.voice) ? null : ringing;
     else if (s.foot) ringing = null;
-    hits.push({ id: hitIdOfEvent(takeId, s.event), ...struck, tick: s.tick, home: provisionalHome(map, s.tick), length: s.length ?? ticks(stepOf('1/16') / 2), velocity: s.velocity, ...(s.companions ? { companions: s.companions } : {}) });
+    hits.push({
+      id: hitIdOfEvent(takeId, s.event),
+      ...struck,
+      tick: s.tick,
+      home: provisionalHome(map, s.tick),
+      length: s.length ?? ticks(stepOf('1/16') / 2),
+      velocity: s.velocity,
+      ...(s.companions ? { companions: s.companions } : {}),
+    });
   }
   return hits.filter((h) => !rows || rows.has(h.voice)).sort(compareHits);
 }
@@ -45,7 +58,12 @@ const BY_OPENNESS: Readonly<Record<Openness, VoiceName>> = { closed: 'hat-closed
 const CYMBAL = /^(crash|splash|china|ride)/;
 
 /** What a stroke plays: its key's row, the hat as open as its foot has it, the foot's own strokes, or the end of what rings; null for nothing. */
-export function struckBy(part: Pick<Part, 'kitMap' | 'breaks'>, { key, hat, foot, grab }: FoldedStroke, pieces: string | undefined, ringing: VoiceName | null): Pick<Hit, 'voice' | 'key' | 'piece' | 'choke'> | null {
+export function struckBy(
+  part: Pick<Part, 'kitMap' | 'breaks'>,
+  { key, hat, foot, grab }: FoldedStroke,
+  pieces: string | undefined,
+  ringing: VoiceName | null,
+): Pick<Hit, 'voice' | 'key' | 'piece' | 'choke'> | null {
   const of = (voice: VoiceName) => ({ voice, key: keyOfVoice(part.kitMap, voice) });
   if (foot === 'damp') return ringing ? { ...of(ringing), choke: true } : null;
   if (foot) return of(foot === 'splash' ? 'hat-splash' : 'hat-pedal');

@@ -29,7 +29,10 @@ export function learnCurve(strokes: Readonly<Record<Strength, readonly number[]>
   let best: { curve: VelocityCurve; error: number } | null = null;
   for (let power = LEAST_POWER; power <= MOST_POWER + 1e-9; power += POWER_STEP) {
     const shares = middles.map((v) => ((clamp(v, 1, 127) - 1) / 126) ** power);
-    const found = fit(shares, STRENGTHS.map((s) => WANTED[s]));
+    const found = fit(
+      shares,
+      STRENGTHS.map((s) => WANTED[s]),
+    );
     const floor = Math.round(clamp(found.floor, 1, 126));
     const ceiling = Math.round(clamp(found.floor + found.rise, floor + 1, HIGHEST));
     const error = shares.reduce((sum, share, i) => sum + (floor + (ceiling - floor) * share - WANTED[STRENGTHS[i] as Strength]) ** 2, 0);
@@ -58,7 +61,8 @@ export interface CurveLesson {
 export const NEW_LESSON: CurveLesson = { key: null, strokes: { soft: [], medium: [], hard: [] } };
 
 /** The strength that is wanted now; null when all are there. */
-export const wantedIn = ({ strokes }: CurveLesson): Strength | null => STRENGTHS.find((s) => strokes[s].length < STROKES_A_STRENGTH) ?? null;
+export const wantedIn = ({ strokes }: CurveLesson): Strength | null =>
+  STRENGTHS.find((s) => strokes[s].length < STROKES_A_STRENGTH) ?? null;
 
 /** After a stroke; those of other pads do not count. */
 export function struckIn(lesson: CurveLesson, key: number, velocity: number): CurveLesson {

@@ -13,31 +13,71 @@ import { hitsOfTake } from './use-take';
 /** What comes in from pads: ends of notes, the hat's pedal, pressure, bounces, crosstalk, curves. */
 
 const Q = TICKS_PER_QUARTER;
-const take = (change: Partial<Take> = {}): Take => ({ id: 't', name: 'Take', recordedAt: 0, input: 'pads', tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }], meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }], origin: ticks(0), start: ticks(0), end: ticks(4 * Q), latencyMs: milliseconds(0), curve: STRAIGHT_CURVE, guards: OPEN_GUARDS, passes: 1, complete: true, ...change });
+const take = (change: Partial<Take> = {}): Take => ({
+  id: 't',
+  name: 'Take',
+  recordedAt: 0,
+  input: 'pads',
+  tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }],
+  meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }],
+  origin: ticks(0),
+  start: ticks(0),
+  end: ticks(4 * Q),
+  latencyMs: milliseconds(0),
+  curve: STRAIGHT_CURVE,
+  guards: OPEN_GUARDS,
+  passes: 1,
+  complete: true,
+  ...change,
+});
 const event = (kind: RawEvent['kind'], at: number, key: number, value = 90): RawEvent => ({ at: seconds(at), kind, key, value });
 const note = (at: number, key: number, value = 90) => event('note', at, key, value);
 const pedal = (at: number, value: number) => event('pedal', at, 4, value);
 const part = smallPart([], { bars: 1 });
 /** Voice and place in milliseconds. */
-const played = (of: Take, events: readonly RawEvent[]) => hitsOfTake(part, of, events).map((h) => [h.choke ? `choke ${h.voice}` : h.voice, Math.round((h.tick / Q) * 500)]);
+const played = (of: Take, events: readonly RawEvent[]) =>
+  hitsOfTake(part, of, events).map((h) => [h.choke ? `choke ${h.voice}` : h.voice, Math.round((h.tick / Q) * 500)]);
 
 test('a note that is let go is as long as it was held; one that is not has the usual length', () => {
   const hits = hitsOfTake(part, take(), [note(0, 36), note(0.25, 38), event('off', 0.3, 38), event('off', 1, 36), note(1.5, 42)]);
-  expect(hits.map((h) => [h.voice, h.length])).toEqual([['kick', 2 * Q], ['snare', Math.round(0.1 * Q)], ['hat-closed', Q / 8]]);
+  expect(hits.map((h) => [h.voice, h.length])).toEqual([
+    ['kick', 2 * Q],
+    ['snare', Math.round(0.1 * Q)],
+    ['hat-closed', Q / 8],
+  ]);
 });
 
 test('raw, ends stand where they came, each note has one', () => {
-  const [track] = tracksOf(rawMidi(take(), [note(0, 36), event('off', 0.25, 36), note(0.5, 36), note(1, 38), event('off', 1.9, 38), event('off', 1.95, 99)]));
+  const [track] = tracksOf(
+    rawMidi(take(), [note(0, 36), event('off', 0.25, 36), note(0.5, 36), note(1, 38), event('off', 1.9, 38), event('off', 1.95, 99)]),
+  );
   const inQuarters = (type: string) => track!.flatMap((e) => (e.type === type && 'noteNumber' in e ? [[e.noteNumber, e.at / 10_080]] : []));
-  expect(inQuarters('noteOn')).toEqual([[36, 0], [36, 1], [38, 2]]);
-  expect(inQuarters('noteOff')).toEqual([[36, 0.5], [36, 1], [38, 3.8], [99, 3.9]]);
+  expect(inQuarters('noteOn')).toEqual([
+    [36, 0],
+    [36, 1],
+    [38, 2],
+  ]);
+  expect(inQuarters('noteOff')).toEqual([
+    [36, 0.5],
+    [36, 1],
+    [38, 3.8],
+    [99, 3.9],
+  ]);
 });
 
 test('how far the pedal is pressed makes closed, half and open hats of one key, either way round', () => {
   const strokes = [pedal(0, 127), note(0.05, 42), pedal(0.3, 60), note(0.35, 42), pedal(0.6, 10), note(0.65, 42)];
-  expect(played(take({ hat: USUAL_HAT }), strokes)).toEqual([['hat-closed', 50], ['hat-half', 350], ['hat-open', 650]]);
+  expect(played(take({ hat: USUAL_HAT }), strokes)).toEqual([
+    ['hat-closed', 50],
+    ['hat-half', 350],
+    ['hat-open', 650],
+  ]);
   const turned = strokes.map((e) => (e.kind === 'pedal' ? { ...e, value: 127 - e.value } : e));
-  expect(played(take({ hat: { ...USUAL_HAT, turned: true } }), turned)).toEqual([['hat-closed', 50], ['hat-half', 350], ['hat-open', 650]]);
+  expect(played(take({ hat: { ...USUAL_HAT, turned: true } }), turned)).toEqual([
+    ['hat-closed', 50],
+    ['hat-half', 350],
+    ['hat-open', 650],
+  ]);
   // A pedal that was not learnt says nothing.
   expect(played(take(), strokes).map(([voice]) => voice)).toEqual(['hat-closed', 'hat-closed', 'hat-closed']);
   expect([90, 89, 40, 39].map((v) => opennessOf(USUAL_HAT, v))).toEqual(['closed', 'half', 'half', 'open']);
@@ -62,7 +102,10 @@ test('a pedal is learnt by pressing and letting go; a curve by three times eight
 test('closing slowly ends what rings; a fast press is the foot’s stroke, press and release its splash', () => {
   const hat = take({ hat: USUAL_HAT });
   const slow = [pedal(0, 0), note(0.1, 46), pedal(0.4, 50), pedal(0.6, 100)];
-  expect(played(hat, slow)).toEqual([['hat-open', 100], ['choke hat-open', 600]]);
+  expect(played(hat, slow)).toEqual([
+    ['hat-open', 100],
+    ['choke hat-open', 600],
+  ]);
   // Nothing rings: nothing ends.
   expect(played(hat, [pedal(0, 0), pedal(0.4, 50), pedal(0.6, 100)])).toEqual([]);
   expect(played(hat, [pedal(0, 0), pedal(0.5, 20), pedal(0.52, 110)])).toEqual([['hat-pedal', 520]]);
@@ -80,25 +123,45 @@ test('closing slowly ends what rings; a fast press is the foot’s stroke, press
 });
 
 test('a hand around a cymbal chokes it, once a grab; elsewhere pressure is no grab', () => {
-  const events = [note(0, 49), event('pressure', 0.4, 49, 50), event('pressure', 0.45, 49, 80), event('pressure', 0.5, 49, 90), event('pressure', 0.8, 49, 0), event('pressure', 0.9, 38, 127)];
-  expect(played(take(), events)).toEqual([['crash', 0], ['choke crash', 450]]);
+  const events = [
+    note(0, 49),
+    event('pressure', 0.4, 49, 50),
+    event('pressure', 0.45, 49, 80),
+    event('pressure', 0.5, 49, 90),
+    event('pressure', 0.8, 49, 0),
+    event('pressure', 0.9, 38, 127),
+  ];
+  expect(played(take(), events)).toEqual([
+    ['crash', 0],
+    ['choke crash', 450],
+  ]);
 });
 
 test('bounces within 12 ms and crosstalk are kept out, and no stroke of a roll of sixteen a second', () => {
-  expect(played(take({ guards: USUAL_GUARDS }), [note(0, 38), note(0.0115, 38, 60), note(0.1, 38), note(0.113, 38)]).map(([, at]) => at)).toEqual([0, 100, 113]);
+  expect(
+    played(take({ guards: USUAL_GUARDS }), [note(0, 38), note(0.0115, 38, 60), note(0.1, 38), note(0.113, 38)]).map(([, at]) => at),
+  ).toEqual([0, 100, 113]);
   const talk = take({ guards: { ...OPEN_GUARDS, crosstalk: { 48: 40 } } });
   // Soft on the tom right after the snare; the same alone, or nearly as loud, is a stroke.
-  expect(played(talk, [note(0, 38, 100), note(0.004, 48, 30), note(0.5, 48, 30), note(1, 38, 40), note(1.004, 48, 35)]).map(([voice, at]) => `${voice} ${at}`)).toEqual(['snare 0', 'tom-mid 500', 'snare 1000', 'tom-mid 1004']);
+  expect(
+    played(talk, [note(0, 38, 100), note(0.004, 48, 30), note(0.5, 48, 30), note(1, 38, 40), note(1.004, 48, 35)]).map(
+      ([voice, at]) => `${voice} ${at}`,
+    ),
+  ).toEqual(['snare 0', 'tom-mid 500', 'snare 1000', 'tom-mid 1004']);
   fc.assert(
-    fc.property(fc.array(fc.integer({ min: 20, max: 127 }), { minLength: 31, maxLength: 31 }), fc.integer({ min: 0, max: 100 }), (velocities, seed) => {
-      // Sixteen a second with scatter, each with a bounce within 12 ms.
-      const roll = velocities.flatMap((v, i) => {
-        const at = i * 0.0625 + ((seed * (i + 3)) % 7) / 1000;
-        return [note(at, 38, v), note(at + 0.009, 38, Math.max(1, v >> 1))];
-      });
-      const folded = foldTake(take({ guards: { ...USUAL_GUARDS, crosstalk: { 48: 60 } } }), roll);
-      expect(folded.map((s) => s.velocity)).toEqual(velocities);
-    }),
+    fc.property(
+      fc.array(fc.integer({ min: 20, max: 127 }), { minLength: 31, maxLength: 31 }),
+      fc.integer({ min: 0, max: 100 }),
+      (velocities, seed) => {
+        // Sixteen a second with scatter, each with a bounce within 12 ms.
+        const roll = velocities.flatMap((v, i) => {
+          const at = i * 0.0625 + ((seed * (i + 3)) % 7) / 1000;
+          return [note(at, 38, v), note(at + 0.009, 38, Math.max(1, v >> 1))];
+        });
+        const folded = foldTake(take({ guards: { ...USUAL_GUARDS, crosstalk: { 48: 60 } } }), roll);
+        expect(folded.map((s) => s.velocity)).toEqual(velocities);
+      },
+    ),
   );
 });
 
@@ -124,11 +187,20 @@ test('a pad’s curve is learnt from soft, medium and hard strokes', () => {
 });
 
 test('all of it at once ends in hits of the loop', () => {
-  const anything = fc.record({ at: fc.double({ min: 0, max: 3.9, noNaN: true }), kind: fc.constantFrom<RawEvent['kind'][]>('note', 'off', 'pedal', 'pressure'), key: fc.integer({ min: 0, max: 127 }), value: fc.integer({ min: 1, max: 127 }) });
+  const anything = fc.record({
+    at: fc.double({ min: 0, max: 3.9, noNaN: true }),
+    kind: fc.constantFrom<RawEvent['kind'][]>('note', 'off', 'pedal', 'pressure'),
+    key: fc.integer({ min: 0, max: 127 }),
+    value: fc.integer({ min: 1, max: 127 }),
+  });
   fc.assert(
     fc.property(fc.array(anything, { maxLength: 60 }), fc.boolean(), (list, turned) => {
       const events = [...list].sort((a, b) => a.at - b.at).map((e) => event(e.kind, e.at, e.kind === 'pedal' ? 4 : e.key, e.value));
-      const hits = hitsOfTake(part, take({ passes: 2, hat: { ...USUAL_HAT, turned }, guards: { below: 3, doubleMs: 12 as Milliseconds, crosstalk: { 40: 50 } } }), events);
+      const hits = hitsOfTake(
+        part,
+        take({ passes: 2, hat: { ...USUAL_HAT, turned }, guards: { below: 3, doubleMs: 12 as Milliseconds, crosstalk: { 40: 50 } } }),
+        events,
+      );
       expect(new Set(hits.map((h) => h.id)).size).toBe(hits.length);
       for (const h of hits) {
         expect(h.tick).toBeLessThan(4 * Q);

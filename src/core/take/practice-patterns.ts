@@ -25,7 +25,13 @@ export interface LoopShape {
 }
 
 /** Strokes of a pattern in `[from, to)` over the passes of a loop; bars longer or shorter than sixteen sixteenths go round or are cut. `keyOf` gives the key that strikes a voice. */
-export function strokesOfPattern(pattern: PracticePattern, keyOf: (voice: VoiceName) => number, loop: LoopShape, from: Seconds, to: Seconds): PlannedStroke[] {
+export function strokesOfPattern(
+  pattern: PracticePattern,
+  keyOf: (voice: VoiceName) => number,
+  loop: LoopShape,
+  from: Seconds,
+  to: Seconds,
+): PlannedStroke[] {
   const strokes: PlannedStroke[] = [];
   for (let pass = Math.max(0, Math.floor(from / loop.length)); pass * loop.length < to; pass++) {
     const layer = pattern.layers[pass % pattern.layers.length] ?? {};

@@ -21,9 +21,28 @@ export interface Practice {
   jitterMs: Milliseconds;
 }
 
-export const STEADY_PRACTICE: Practice = { seed: 1, biasMs: 0 as Milliseconds, spreadMs: 0 as Milliseconds, driftPercent: 0, velocitySpread: 0, weakHandPercent: 0, missed: 0, doubled: 0, latencyMs: 0 as Milliseconds, jitterMs: 0 as Milliseconds };
+export const STEADY_PRACTICE: Practice = {
+  seed: 1,
+  biasMs: 0 as Milliseconds,
+  spreadMs: 0 as Milliseconds,
+  driftPercent: 0,
+  velocitySpread: 0,
+  weakHandPercent: 0,
+  missed: 0,
+  doubled: 0,
+  latencyMs: 0 as Milliseconds,
+  jitterMs: 0 as Milliseconds,
+};
 /** A friendly amateur. */
-export const HUMAN_PRACTICE: Practice = { ...STEADY_PRACTICE, biasMs: -6 as Milliseconds, spreadMs: 9 as Milliseconds, velocitySpread: 8, weakHandPercent: 10, missed: 0.02, doubled: 0.04 };
+export const HUMAN_PRACTICE: Practice = {
+  ...STEADY_PRACTICE,
+  biasMs: -6 as Milliseconds,
+  spreadMs: 9 as Milliseconds,
+  velocitySpread: 8,
+  weakHandPercent: 10,
+  missed: 0.02,
+  doubled: 0.04,
+};
 
 /** A stroke that is to be played, on the audio clock. */
 export interface PlannedStroke {
@@ -45,7 +64,12 @@ const BOUNCE_SECONDS = 0.028;
  * playing.
  * @param first ordinal of the first stroke: a second call goes on where the first ended
  */
-export function playLikeAPerson(planned: readonly PlannedStroke[], practice: Practice, first = 0, span: Seconds = seconds(0)): PlayedStroke[] {
+export function playLikeAPerson(
+  planned: readonly PlannedStroke[],
+  practice: Practice,
+  first = 0,
+  span: Seconds = seconds(0),
+): PlayedStroke[] {
   const played: PlayedStroke[] = [];
   planned.forEach((stroke, i) => {
     const ordinal = first + i;
@@ -55,13 +79,20 @@ export function playLikeAPerson(planned: readonly PlannedStroke[], practice: Pra
     const [timing, loudness, jitter] = [normal(), normal(), normal()];
     const [miss, double] = [random(), random()];
     if (miss < practice.missed) return;
-    const drift = span > 0 ? (practice.driftPercent / 100) * Math.max(0, stroke.at) ** 2 / (2 * span) : 0;
+    const drift = span > 0 ? ((practice.driftPercent / 100) * Math.max(0, stroke.at) ** 2) / (2 * span) : 0;
     const struckAt = stroke.at + drift + (practice.biasMs + practice.spreadMs * timing) / 1000;
     const weak = ordinal % 2 === 1 ? 1 - practice.weakHandPercent / 100 : 1;
     const velocity = clampVelocity(stroke.velocity * weak + practice.velocitySpread * loudness);
     const at = struckAt + (practice.latencyMs + practice.jitterMs * jitter) / 1000;
     played.push({ at: seconds(at), struckAt: seconds(struckAt), key: stroke.key, velocity, bounced: false });
-    if (double < practice.doubled) played.push({ at: seconds(at + BOUNCE_SECONDS), struckAt: seconds(struckAt + BOUNCE_SECONDS), key: stroke.key, velocity: clampVelocity(velocity * 0.45), bounced: true });
+    if (double < practice.doubled)
+      played.push({
+        at: seconds(at + BOUNCE_SECONDS),
+        struckAt: seconds(struckAt + BOUNCE_SECONDS),
+        key: stroke.key,
+        velocity: clampVelocity(velocity * 0.45),
+        bounced: true,
+      });
   });
   return played.sort((a, b) => a.at - b.at);
 }

@@ -23,7 +23,10 @@ export function rawMidi(take: Played, events: readonly RawEvent[]): Uint8Array {
   const map = new TempoMap(tempo);
   const sorted = [...events].sort((a, b) => a.at - b.at);
   const ended = endedNotes(sorted);
-  const placed = sorted.map((e) => ({ tick: map.shift(lead, milliseconds(e.at * 1000)), write: (w: SmfWriter) => writeEvent(w, e, ended.has(e)) }));
+  const placed = sorted.map((e) => ({
+    tick: map.shift(lead, milliseconds(e.at * 1000)),
+    write: (w: SmfWriter) => writeEvent(w, e, ended.has(e)),
+  }));
   const all = [
     ...meter.map((m) => ({ tick: m.tick, write: (w: SmfWriter) => writeMeter(w, m) })),
     ...tempo.map((t) => ({ tick: t.tick, write: (w: SmfWriter) => writeTempo(w, t.microsecondsPerQuarter) })),
@@ -55,7 +58,10 @@ function endOf(meter: readonly MeterChange[], last: number): number {
 }
 
 /** Tempo and meter of all passes from the file's start on, with whole bars in front where something was played before the first downbeat. */
-function unrolled(take: Played, events: readonly RawEvent[]): { tempo: TempoChange[]; meter: MeterChange[]; leadBars: number; lead: Ticks } {
+function unrolled(
+  take: Played,
+  events: readonly RawEvent[],
+): { tempo: TempoChange[]; meter: MeterChange[]; leadBars: number; lead: Ticks } {
   const bars = meterMapOf(take);
   const time = tempoMapOf(take);
   const length = take.end - take.start;
@@ -75,9 +81,13 @@ function unrolled(take: Played, events: readonly RawEvent[]): { tempo: TempoChan
   const meter: MeterChange[] = [{ ...firstBar.meter, tick: ticks(0) }];
   const inside = take.tempo.filter((t) => t.tick > take.start && t.tick < take.end);
   const changes: MeterChange[] = [];
-  for (let at: number = take.start; at < take.end; ) {
+  for (let at: number = take.start; at < take.end;) {
     const bar = bars.barAt(ticks(at));
-    if (changes[changes.length - 1]?.numerator !== bar.meter.numerator || changes[changes.length - 1]?.denominator !== bar.meter.denominator) changes.push({ ...bar.meter, tick: bar.start });
+    if (
+      changes[changes.length - 1]?.numerator !== bar.meter.numerator ||
+      changes[changes.length - 1]?.denominator !== bar.meter.denominator
+    )
+      changes.push({ ...bar.meter, tick: bar.start });
     at = bar.start + bar.length;
   }
   for (let pass = 0; pass < passes; pass++) {
@@ -90,7 +100,8 @@ function unrolled(take: Played, events: readonly RawEvent[]): { tempo: TempoChan
 }
 
 /** Without changes to the meter that holds already. */
-const dropRepeated = (meter: readonly MeterChange[]): MeterChange[] => meter.filter((m, i) => i === 0 || m.numerator !== meter[i - 1]?.numerator || m.denominator !== meter[i - 1]?.denominator);
+const dropRepeated = (meter: readonly MeterChange[]): MeterChange[] =>
+  meter.filter((m, i) => i === 0 || m.numerator !== meter[i - 1]?.numerator || m.denominator !== meter[i - 1]?.denominator);
 
 /** Notes that the device ended itself, before it struck their key again, and those ends. */
 function endedNotes(events: readonly RawEvent[]): ReadonlySet<RawEvent> {

@@ -10,24 +10,46 @@ import { putTake } from './use-take';
 const Q = TICKS_PER_QUARTER;
 /** The second bar of 4/4 at 120 BPM, four times: two seconds a pass. */
 const take: Take = {
-  id: 't1', name: 'Take 1', recordedAt: 0, input: 'pads', tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }], meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }],
-  origin: ticks(0), start: ticks(4 * Q), end: ticks(8 * Q), latencyMs: milliseconds(0), curve: STRAIGHT_CURVE, guards: OPEN_GUARDS, passes: 4, complete: true,
+  id: 't1',
+  name: 'Take 1',
+  recordedAt: 0,
+  input: 'pads',
+  tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }],
+  meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }],
+  origin: ticks(0),
+  start: ticks(4 * Q),
+  end: ticks(8 * Q),
+  latencyMs: milliseconds(0),
+  curve: STRAIGHT_CURVE,
+  guards: OPEN_GUARDS,
+  passes: 4,
+  complete: true,
 };
 const HATS = [42, 44, 46, 51];
 /** Triplets on each beat, a pass on each of four keys, played about 12 ms off; the truth in quarters from the loop's start. */
 function played(): { events: RawEvent[]; truth: number[] } {
   const normal = normalStream(randomStream(4));
-  const strokes = HATS.flatMap((key, pass) => Array.from({ length: 12 }, (_, i) => ({ key, home: i / 3, at: pass * 2 + i / 6 + 0.012 * normal() })));
+  const strokes = HATS.flatMap((key, pass) =>
+    Array.from({ length: 12 }, (_, i) => ({ key, home: i / 3, at: pass * 2 + i / 6 + 0.012 * normal() })),
+  );
   const sorted = strokes.sort((a, b) => a.at - b.at);
   return { events: sorted.map(({ key, at }) => ({ at: seconds(at), kind: 'note', key, value: 96 })), truth: sorted.map((s) => s.home) };
 }
 
 test('passes are read one after another: triplets that the nearest sixteenths miss; what is there keeps its lines', () => {
   const { events, truth } = played();
-  const before = smallPart([['kick', 4, 100], ['kick', 6.1, 100], ['snare', 1, 90]], { bars: 3 });
+  const before = smallPart(
+    [
+      ['kick', 4, 100],
+      ['kick', 6.1, 100],
+      ['snare', 1, 90],
+    ],
+    { bars: 3 },
+  );
   const part = putTake(before, take, events);
   const homeOf = (p: typeof part, i: number): number => (p.hits.find((h) => h.id === `take:t1:${i}`)!.home - take.start) / Q;
-  const isRight = (home: number, wanted: number): boolean => Math.abs((((home - wanted) % 4) + 4) % 4) < 0.001 || Math.abs((((home - wanted) % 4) + 4) % 4 - 4) < 0.001;
+  const isRight = (home: number, wanted: number): boolean =>
+    Math.abs((((home - wanted) % 4) + 4) % 4) < 0.001 || Math.abs(((((home - wanted) % 4) + 4) % 4) - 4) < 0.001;
   expect(truth.filter((t, i) => !isRight(homeOf(part, i), t)).length).toBeGreaterThan(20);
   const read = withTakeRead(part, take, readingsOfTake(part, take, events));
   expect(truth.filter((t, i) => !isRight(homeOf(read, i), t))).toEqual([]);

@@ -20,7 +20,8 @@ function metersOfPasses(take: Pick<Take, 'meter' | 'origin' | 'start' | 'end'>, 
   const map = meterMapOf(take);
   const meter: MeterChange[] = [];
   for (let pass = 0; pass < passes; pass++) {
-    for (let bar = map.barAt(take.start); bar.start < take.end; bar = map.barOf(bar.index + 1)) meter.push({ ...bar.meter, tick: ticks(bar.start - take.start + pass * (take.end - take.start)) });
+    for (let bar = map.barAt(take.start); bar.start < take.end; bar = map.barOf(bar.index + 1))
+      meter.push({ ...bar.meter, tick: ticks(bar.start - take.start + pass * (take.end - take.start)) });
   }
   return meter;
 }
@@ -32,7 +33,9 @@ function metersOfPasses(take: Pick<Take, 'meter' | 'origin' | 'start' | 'end'>, 
  */
 export function readingsOfTake(part: Part, take: Take, events: readonly RawEvent[]): Map<HitId, HomeReading & { was: Ticks }> {
   const length = take.end - take.start;
-  const passOf = new Map(recordedStrokes(foldTake(take, events), take.passes, take.dropped).map((s) => [hitIdOfEvent(take.id, s.event), s.pass]));
+  const passOf = new Map(
+    recordedStrokes(foldTake(take, events), take.passes, take.dropped).map((s) => [hitIdOfEvent(take.id, s.event), s.pass]),
+  );
   const passes = [...passOf.values()].reduce((most, pass) => Math.max(most, pass + 1), 1);
   const at = (hit: Hit, pass: number): Hit => {
     const by = pass * length - take.start;
@@ -42,16 +45,35 @@ export function readingsOfTake(part: Part, take: Take, events: readonly RawEvent
   const beside = part.hits.filter((h) => inLoop.has(h.id) && !passOf.has(h.id));
   const own = part.hits.flatMap((h): Hit[] => (passOf.has(h.id) ? [at(h, passOf.get(h.id) as number)] : []));
   if (own.length === 0) return new Map();
-  const copies = beside.length * passes > MOST_BESIDE ? [] : Array.from({ length: passes }, (_, pass) => beside.map((h): Hit => ({ ...at(withoutReading(h) as Hit, pass), id: `${h.id}${IN_PASS}${pass}`, decided: true }))).flat();
+  const copies =
+    beside.length * passes > MOST_BESIDE
+      ? []
+      : Array.from({ length: passes }, (_, pass) =>
+          beside.map((h): Hit => ({ ...at(withoutReading(h) as Hit, pass), id: `${h.id}${IN_PASS}${pass}`, decided: true })),
+        ).flat();
   const map = meterMapOf(take);
   const bars = map.barAt(ticks(take.end - 1)).index + 1 - map.barAt(take.start).index;
   const { source: _source, ...rest } = part;
-  const played: Part = { ...rest, origin: ticks(0), meter: metersOfPasses(take, passes), bars: bars * passes, hits: [...own, ...copies].sort(compareHits) };
+  const played: Part = {
+    ...rest,
+    origin: ticks(0),
+    meter: metersOfPasses(take, passes),
+    bars: bars * passes,
+    hits: [...own, ...copies].sort(compareHits),
+  };
   const found = readingsOf(played, (hit) => passOf.has(hit.id));
   return new Map(
     [...found].map(([id, { was, home, sure, other }]) => {
       const by = take.start - (passOf.get(id) as number) * length;
-      return [id, { was: ticks(was + by), home: ticks(home + by), ...(sure === undefined ? {} : { sure }), ...(other === undefined ? {} : { other: ticks(other + by) }) }];
+      return [
+        id,
+        {
+          was: ticks(was + by),
+          home: ticks(home + by),
+          ...(sure === undefined ? {} : { sure }),
+          ...(other === undefined ? {} : { other: ticks(other + by) }),
+        },
+      ];
     }),
   );
 }

@@ -7,4 +7,6 @@ const AFTERMATH = 0.05;
 
 /** The hits of a take that were struck while the machine stalled: they are worth a look. */
 export const stalledHits = ({ id, stalls = [] }: Pick<Take, 'id' | 'stalls'>, events: readonly RawEvent[]): HitId[] =>
-  events.flatMap((e, i) => (e.kind === 'note' && stalls.some(({ from, to }) => e.at >= from && e.at <= to + AFTERMATH) ? [hitIdOfEvent(id, i)] : []));
+  events.flatMap((e, i) =>
+    e.kind === 'note' && stalls.some(({ from, to }) => e.at >= from && e.at <= to + AFTERMATH) ? [hitIdOfEvent(id, i)] : [],
+  );

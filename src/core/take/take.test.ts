@@ -47,7 +47,13 @@ describe('folding passes', () => {
   test('each event goes to its pass and place; 10 ms before the loop’s start is the downbeat of the pass to come', () => {
     const folded = foldTake(take(), [note(-0.01), note(0.5), note(1.99), note(2.503), note(5.25)]);
     // Two seconds a pass; 10 ms are 1612.8 ticks.
-    expect(folded.map((s) => [s.pass, s.tick])).toEqual([[0, -1613], [0, Q], [1, -1613], [1, Math.round(Q + 0.006 * Q)], [2, Math.round(2.5 * Q)]]);
+    expect(folded.map((s) => [s.pass, s.tick])).toEqual([
+      [0, -1613],
+      [0, Q],
+      [1, -1613],
+      [1, Math.round(Q + 0.006 * Q)],
+      [2, Math.round(2.5 * Q)],
+    ]);
     expect(recordedStrokes(foldTake(take(), [note(-0.9), note(0.1)])).map((s) => s.event)).toEqual([1]);
   });
 
@@ -58,22 +64,39 @@ describe('folding passes', () => {
 
   test('latency comes off, soft strokes and bounces are kept out, velocities go through the curve', () => {
     const events = [note(0.04, 36, 100), note(0.06, 36, 40), note(0.54, 38, 9), note(0.54, 42, 64)];
-    const folded = foldTake(take({ latencyMs: milliseconds(40), guards: { below: 10, doubleMs: milliseconds(30) }, curve: { power: 2, floor: 1, ceiling: 127 } }), events);
-    expect(folded.map((s) => [s.event, s.tick, s.velocity])).toEqual([[0, 0, 79], [3, Q, 33]]);
+    const folded = foldTake(
+      take({ latencyMs: milliseconds(40), guards: { below: 10, doubleMs: milliseconds(30) }, curve: { power: 2, floor: 1, ceiling: 127 } }),
+      events,
+    );
+    expect(folded.map((s) => [s.event, s.tick, s.velocity])).toEqual([
+      [0, 0, 79],
+      [3, Q, 33],
+    ]);
   });
 
   test('wherever it is played: the place is right to a tick, and a later event is never in an earlier pass', () => {
     fc.assert(
-      fc.property(fc.array(fc.double({ min: 0, max: 30, noNaN: true }), { maxLength: 30 }), fc.integer({ min: -50, max: 200 }), fc.integer({ min: 60, max: 240 }), (times, latency, tempo) => {
-        const t = take({ latencyMs: milliseconds(latency), tempo: [{ tick: ticks(0), microsecondsPerQuarter: microsecondsOf(bpm(tempo)) }] });
-        const length = (4 * 60) / tempo;
-        const folded = foldTake(t, [...times].sort((a, b) => a - b).map((at) => note(at)));
-        folded.forEach((s, i) => {
-          const at = [...times].sort((a, b) => a - b)[s.event]! - latency / 1000;
-          expect(Math.abs(s.pass * length + (s.tick / (4 * Q)) * length - at)).toBeLessThan(1e-4);
-          if (i > 0) expect(s.pass).toBeGreaterThanOrEqual(folded[i - 1]!.pass);
-        });
-      }),
+      fc.property(
+        fc.array(fc.double({ min: 0, max: 30, noNaN: true }), { maxLength: 30 }),
+        fc.integer({ min: -50, max: 200 }),
+        fc.integer({ min: 60, max: 240 }),
+        (times, latency, tempo) => {
+          const t = take({
+            latencyMs: milliseconds(latency),
+            tempo: [{ tick: ticks(0), microsecondsPerQuarter: microsecondsOf(bpm(tempo)) }],
+          });
+          const length = (4 * 60) / tempo;
+          const folded = foldTake(
+            t,
+            [...times].sort((a, b) => a - b).map((at) => note(at)),
+          );
+          folded.forEach((s, i) => {
+            const at = [...times].sort((a, b) => a - b)[s.event]! - latency / 1000;
+            expect(Math.abs(s.pass * length + (s.tick / (4 * Q)) * length - at)).toBeLessThan(1e-4);
+            if (i > 0) expect(s.pass).toBeGreaterThanOrEqual(folded[i - 1]!.pass);
+          });
+        },
+      ),
     );
   });
 });
@@ -87,12 +110,24 @@ describe('latency', () => {
     expect(Math.abs(found.latencyMs - 40)).toBeLessThan(8.01);
     expect(found.taps).toBeLessThanOrEqual(15);
     expect(measureLatency(clicks, taps.slice(0, 5))).toBeNull();
-    const exact = measureLatency(clicks, clicks.map((c) => seconds(c + 0.0625)))!;
+    const exact = measureLatency(
+      clicks,
+      clicks.map((c) => seconds(c + 0.0625)),
+    )!;
     expect([exact.latencyMs, exact.spreadMs, exact.taps]).toEqual([expect.closeTo(62.5, 6), expect.closeTo(0, 6), 16]);
   });
 
   test('any constant latency under half a click’s distance is found', () => {
-    fc.assert(fc.property(fc.integer({ min: -200, max: 200 }), (ms) => expect(measureLatency(clicks, clicks.map((c) => seconds(c + ms / 1000)))!.latencyMs).toBeCloseTo(ms, 6)));
+    fc.assert(
+      fc.property(fc.integer({ min: -200, max: 200 }), (ms) =>
+        expect(
+          measureLatency(
+            clicks,
+            clicks.map((c) => seconds(c + ms / 1000)),
+          )!.latencyMs,
+        ).toBeCloseTo(ms, 6),
+      ),
+    );
   });
 });
 
@@ -115,17 +150,33 @@ describe('velocity curves', () => {
   });
   test('harder never comes out softer', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0.25, max: 4, noNaN: true }), fc.integer({ min: 1, max: 60 }), fc.integer({ min: 61, max: 127 }), fc.integer({ min: 1, max: 126 }), (power, floor, ceiling, v) => {
-        const curve = { power, floor, ceiling };
-        expect(throughCurve(curve, v + 1)).toBeGreaterThanOrEqual(throughCurve(curve, v));
-        expect(throughCurve(curve, v)).toBeGreaterThanOrEqual(floor);
-      }),
+      fc.property(
+        fc.double({ min: 0.25, max: 4, noNaN: true }),
+        fc.integer({ min: 1, max: 60 }),
+        fc.integer({ min: 61, max: 127 }),
+        fc.integer({ min: 1, max: 126 }),
+        (power, floor, ceiling, v) => {
+          const curve = { power, floor, ceiling };
+          expect(throughCurve(curve, v + 1)).toBeGreaterThanOrEqual(throughCurve(curve, v));
+          expect(throughCurve(curve, v)).toBeGreaterThanOrEqual(floor);
+        },
+      ),
     );
   });
 });
 
 test('doubles: the much softer of two close strokes of one voice; flams of like strokes and other voices stay', () => {
-  const part = smallPart([['snare', 0, 100], ['snare', 0.06, 40], ['snare', 1, 40], ['snare', 1.05, 100], ['snare', 2, 90], ['snare', 2.06, 85], ['kick', 3, 100], ['snare', 3.02, 30], ['snare', 3.5, 30]]);
+  const part = smallPart([
+    ['snare', 0, 100],
+    ['snare', 0.06, 40],
+    ['snare', 1, 40],
+    ['snare', 1.05, 100],
+    ['snare', 2, 90],
+    ['snare', 2.06, 85],
+    ['kick', 3, 100],
+    ['snare', 3.02, 30],
+    ['snare', 3.5, 30],
+  ]);
   const all = new Set(part.hits.map((h) => h.id));
   // 0.06 of a quarter is 30 ms; h2 is softer than h3, which follows it.
   expect(findDoubles(part, all)).toEqual(['h1', 'h2']);
@@ -138,7 +189,16 @@ describe('the practice player', () => {
     expect(playLikeAPerson(planned, STEADY_PRACTICE).map(({ at, key, velocity }) => ({ at, key, velocity }))).toEqual(planned);
   });
   test('bias, spread, latency, jitter, misses and bounces are what they are set to; the same seed plays the same', () => {
-    const practice = { ...STEADY_PRACTICE, seed: 5, biasMs: milliseconds(-10), spreadMs: milliseconds(8), latencyMs: milliseconds(40), jitterMs: milliseconds(4), missed: 0.1, doubled: 0.05 };
+    const practice = {
+      ...STEADY_PRACTICE,
+      seed: 5,
+      biasMs: milliseconds(-10),
+      spreadMs: milliseconds(8),
+      latencyMs: milliseconds(40),
+      jitterMs: milliseconds(4),
+      missed: 0.1,
+      doubled: 0.05,
+    };
     const played = playLikeAPerson(planned, practice);
     const strokes = played.filter((p) => !p.bounced);
     const off = strokes.map((p) => (p.at - Math.round(p.at / 0.25) * 0.25) * 1000);
@@ -159,11 +219,34 @@ describe('the practice player', () => {
 });
 
 test('keys from 36 up play the pieces of a break where a take says so', () => {
-  const piece = (kind: 'kick' | 'snare', n: number): Piece => ({ id: `n${n}`, from: seconds(n), until: seconds(n + 1), kind, velocity: velocity(100) });
-  const of: Break = { id: 'brk', name: 'Loop', sample: 'ab', seconds: seconds(2), sensitivity: 0.5, hand: [], meter: [4, 4], lines: [seconds(0), seconds(2)], bar: 0, cut: 'strokes', gap: 'tail', pieces: [piece('kick', 0), piece('snare', 1)] };
+  const piece = (kind: 'kick' | 'snare', n: number): Piece => ({
+    id: `n${n}`,
+    from: seconds(n),
+    until: seconds(n + 1),
+    kind,
+    velocity: velocity(100),
+  });
+  const of: Break = {
+    id: 'brk',
+    name: 'Loop',
+    sample: 'ab',
+    seconds: seconds(2),
+    sensitivity: 0.5,
+    hand: [],
+    meter: [4, 4],
+    lines: [seconds(0), seconds(2)],
+    bar: 0,
+    cut: 'strokes',
+    gap: 'tail',
+    pieces: [piece('kick', 0), piece('snare', 1)],
+  };
   const part = { ...smallPart([['snare', 1, 90]]), breaks: [of] };
   const strokes = foldTake(take(), [note(0, 37), note(0.25, 36), note(0.5, 42)]);
-  expect(hitsOfStrokes(part, { ...take(), id: 't1', pieces: 'brk' }, strokes).map((h) => [h.voice, h.piece])).toEqual([['own:brk-snare', 1], ['own:brk-kick', 0], ['hat-closed', undefined]]);
+  expect(hitsOfStrokes(part, { ...take(), id: 't1', pieces: 'brk' }, strokes).map((h) => [h.voice, h.piece])).toEqual([
+    ['own:brk-snare', 1],
+    ['own:brk-kick', 0],
+    ['hat-closed', undefined],
+  ]);
   expect(hitsOfStrokes(part, { ...take(), id: 't1' }, strokes).map((h) => h.piece)).toEqual([undefined, undefined, undefined]);
 });
 
@@ -171,7 +254,11 @@ test('hits of a take carry their events, take their kit’s voices, and join the
   const part = smallPart([['snare', 1, 90]]);
   const strokes = foldTake(take(), [note(0, 36), note(0.25, 42), note(0.5, 99)]);
   const hits = hitsOfStrokes(part, { ...take(), id: 't1' }, strokes);
-  expect(hits.map((h) => [h.id, h.voice])).toEqual([['take:t1:0', 'kick'], ['take:t1:1', 'hat-closed'], ['take:t1:2', 'key-99']]);
+  expect(hits.map((h) => [h.id, h.voice])).toEqual([
+    ['take:t1:0', 'kick'],
+    ['take:t1:1', 'hat-closed'],
+    ['take:t1:2', 'key-99'],
+  ]);
   expect([eventOfHit(hitIdOfEvent('a:b', 12)), eventOfHit('h0')]).toEqual([{ take: 'a:b', event: 12 }, null]);
   expect(hitsOfStrokes(part, { ...take(), id: 't1' }, strokes, new Set(['kick'])).length).toBe(1);
   const joined = withHits(part, hits.slice(0, 2));
@@ -180,7 +267,10 @@ test('hits of a take carry their events, take their kit’s voices, and join the
 });
 
 test('a take that is discarded leaves what was edited since, and the rows where they stand', () => {
-  const before = smallPart([['snare', 1, 90], ['hat-closed', 2, 70]]);
+  const before = smallPart([
+    ['snare', 1, 90],
+    ['hat-closed', 2, 70],
+  ]);
   const rowsBefore = new Set(before.rows.map((r) => r.voice));
   const reordered: Part = { ...before, rows: [...before.rows].reverse() };
   const recorded = putTake(reordered, take(), [note(0, 36)]);
@@ -188,12 +278,20 @@ test('a take that is discarded leaves what was edited since, and the rows where 
   // By hand since: the snare softer.
   const edited = addVelocity(recorded, new Set(['h0']), -20);
   const gone = withoutTake(edited, 't1', [], rowsBefore);
-  expect(gone.hits.map((h) => [h.voice, h.velocity])).toEqual([['snare', 70], ['hat-closed', 70]]);
+  expect(gone.hits.map((h) => [h.voice, h.velocity])).toEqual([
+    ['snare', 70],
+    ['hat-closed', 70],
+  ]);
   expect(gone.rows).toEqual(reordered.rows);
 });
 
 test('tightness: the constant part and what is left around it', () => {
-  const part = smallPart([['kick', 0.02, 90], ['kick', 1.04, 90], ['kick', 2.02, 90], ['kick', 3.04, 90]]);
+  const part = smallPart([
+    ['kick', 0.02, 90],
+    ['kick', 1.04, 90],
+    ['kick', 2.02, 90],
+    ['kick', 3.04, 90],
+  ]);
   // 10 and 20 ms late at 500 ms a quarter.
   const found = tightnessOf(part)!;
   expect([found.meanMs, found.spreadMs, found.hits]).toEqual([expect.closeTo(15, 1), expect.closeTo(5, 1), 4]);
@@ -207,7 +305,15 @@ describe('the raw take as MIDI', () => {
     let now = 0;
     const all = tracks[0]!.map((e) => ({ ...e, at: (now += e.deltaTime) / header.ticksPerBeat! }));
     return {
-      strokes: all.flatMap((e) => (e.type === 'noteOn' ? [[e.at, e.noteNumber, e.velocity]] : e.type === 'controller' ? [[e.at, e.controllerType, e.value]] : e.type === 'noteAftertouch' ? [[e.at, e.noteNumber, e.amount]] : [])),
+      strokes: all.flatMap((e) =>
+        e.type === 'noteOn'
+          ? [[e.at, e.noteNumber, e.velocity]]
+          : e.type === 'controller'
+            ? [[e.at, e.controllerType, e.value]]
+            : e.type === 'noteAftertouch'
+              ? [[e.at, e.noteNumber, e.amount]]
+              : [],
+      ),
       tempo: all.flatMap((e) => (e.type === 'setTempo' ? [[e.at, e.microsecondsPerBeat]] : [])),
       meter: all.flatMap((e) => (e.type === 'timeSignature' ? [[e.at, e.numerator, e.denominator]] : [])),
       name: all.flatMap((e) => (e.type === 'trackName' ? [e.text] : []))[0],
@@ -216,21 +322,59 @@ describe('the raw take as MIDI', () => {
 
   test('in the part’s tempo, one pass after the other; count-in and pedal kept, nothing folded or moved', () => {
     // One bar of 4/4 at 100 BPM is 2.4 s.
-    const events: RawEvent[] = [note(-0.3, 38, 70), note(0.015, 36, 101), { at: seconds(1.2), kind: 'pedal', key: 4, value: 60 }, { at: seconds(1.8), kind: 'pressure', key: 42, value: 90 }, note(3, 36, 99)];
+    const events: RawEvent[] = [
+      note(-0.3, 38, 70),
+      note(0.015, 36, 101),
+      { at: seconds(1.2), kind: 'pedal', key: 4, value: 60 },
+      { at: seconds(1.8), kind: 'pressure', key: 42, value: 90 },
+      note(3, 36, 99),
+    ];
     const { strokes, tempo, meter, name } = found(rawMidi(take({ tempo: [{ tick: ticks(0), microsecondsPerQuarter: 600_000 }] }), events));
-    expect(strokes).toEqual([[3.5, 38, 70], [4.025, 36, 101], [6, 4, 60], [7, 42, 90], [9, 36, 99]].map(([at, ...rest]) => [expect.closeTo(at!, 3), ...rest]));
+    expect(strokes).toEqual(
+      [
+        [3.5, 38, 70],
+        [4.025, 36, 101],
+        [6, 4, 60],
+        [7, 42, 90],
+        [9, 36, 99],
+      ].map(([at, ...rest]) => [expect.closeTo(at!, 3), ...rest]),
+    );
     expect([tempo, meter]).toEqual([[[0, 600_000]], [[0, 4, 4]]]);
     expect(name).toContain('first downbeat in bar 2');
   });
 
   test('a loop whose tempo and meter change is written out for each pass', () => {
     const Q = TICKS_PER_QUARTER;
-    const changing = take({ start: ticks(4 * Q), end: ticks(11 * Q), tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }, { tick: ticks(8 * Q), microsecondsPerQuarter: 1_000_000 }], meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }, { tick: ticks(8 * Q), numerator: 3, denominator: 4 }] });
+    const changing = take({
+      start: ticks(4 * Q),
+      end: ticks(11 * Q),
+      tempo: [
+        { tick: ticks(0), microsecondsPerQuarter: 500_000 },
+        { tick: ticks(8 * Q), microsecondsPerQuarter: 1_000_000 },
+      ],
+      meter: [
+        { tick: ticks(0), numerator: 4, denominator: 4 },
+        { tick: ticks(8 * Q), numerator: 3, denominator: 4 },
+      ],
+    });
     // A pass takes 2 + 3 s.
     const { strokes, tempo, meter } = found(rawMidi(changing, [note(3, 36, 90), note(5.5, 38, 80)]));
-    expect(strokes).toEqual([[5, 36, 90], [8, 38, 80]]);
-    expect(tempo).toEqual([[0, 500_000], [4, 1_000_000], [7, 500_000], [11, 1_000_000]]);
-    expect(meter).toEqual([[0, 4, 4], [4, 3, 4], [7, 4, 4], [11, 3, 4]]);
+    expect(strokes).toEqual([
+      [5, 36, 90],
+      [8, 38, 80],
+    ]);
+    expect(tempo).toEqual([
+      [0, 500_000],
+      [4, 1_000_000],
+      [7, 500_000],
+      [11, 1_000_000],
+    ]);
+    expect(meter).toEqual([
+      [0, 4, 4],
+      [4, 3, 4],
+      [7, 4, 4],
+      [11, 3, 4],
+    ]);
   });
 });
 
@@ -238,8 +382,21 @@ describe('pedal and pressure', () => {
   const control = (at: number, kind: 'pedal' | 'pressure', key: number, value: number): RawEvent => ({ at: seconds(at), kind, key, value });
 
   test('what came within 30 ms before a stroke goes with it; pressure by its own key; older ones do not', () => {
-    const folded = foldTake(take(), [control(0.4, 'pedal', 4, 10), control(0.49, 'pedal', 4, 70), control(0.495, 'pressure', 36, 5), control(0.495, 'pressure', 42, 33), note(0.5, 42), note(0.505, 36)]);
-    expect(folded.map((s) => s.companions)).toEqual([[{ kind: 'pedal', value: 70, aheadMs: expect.closeTo(10, 6) }, { kind: 'pressure', value: 33, aheadMs: expect.closeTo(5, 6) }], undefined]);
+    const folded = foldTake(take(), [
+      control(0.4, 'pedal', 4, 10),
+      control(0.49, 'pedal', 4, 70),
+      control(0.495, 'pressure', 36, 5),
+      control(0.495, 'pressure', 42, 33),
+      note(0.5, 42),
+      note(0.505, 36),
+    ]);
+    expect(folded.map((s) => s.companions)).toEqual([
+      [
+        { kind: 'pedal', value: 70, aheadMs: expect.closeTo(10, 6) },
+        { kind: 'pressure', value: 33, aheadMs: expect.closeTo(5, 6) },
+      ],
+      undefined,
+    ]);
   });
 
   test('written before its note wherever the feel puts it', () => {
@@ -249,20 +406,40 @@ describe('pedal and pressure', () => {
     let now = 0;
     const events = parseMidi(exportPart(late).bytes).tracks[0]!.flatMap((e) => {
       now += e.deltaTime;
-      return e.type === 'controller' ? [['pedal', now, e.controllerType, e.value]] : e.type === 'noteOn' ? [['note', now, e.noteNumber, e.velocity]] : [];
+      return e.type === 'controller'
+        ? [['pedal', now, e.controllerType, e.value]]
+        : e.type === 'noteOn'
+          ? [['note', now, e.noteNumber, e.velocity]]
+          : [];
     });
     // 500 ms and 50 more at 120 BPM and 960 a quarter: 1056; 10 ms before it are 19.2 ticks.
-    expect(events).toEqual([['pedal', 1037, 4, 70], ['note', 1056, 42, 90]]);
+    expect(events).toEqual([
+      ['pedal', 1037, 4, 70],
+      ['note', 1056, 42, 90],
+    ]);
   });
 });
 
 test('practice patterns: a layer a pass, struck by the kit’s own keys, bars of seven sixteenths cut', () => {
   const pattern: PracticePattern = { name: 'two layers', layers: [{ kick: 'X..x....' }, { snare: 'g.......' }] };
-  const loop = { length: seconds(2), bars: [{ start: 0, length: 1, sixteenths: 2 }, { start: 1, length: 1, sixteenths: 4 }] };
+  const loop = {
+    length: seconds(2),
+    bars: [
+      { start: 0, length: 1, sixteenths: 2 },
+      { start: 1, length: 1, sixteenths: 4 },
+    ],
+  };
   const strokes = strokesOfPattern(pattern, (voice) => (voice === 'kick' ? 60 : 61), loop, seconds(0), seconds(4));
-  expect(strokes.map((s) => [s.at, s.key, s.velocity])).toEqual([[0, 60, 112], [1, 60, 112], [1.75, 60, 92], [2, 61, 34], [3, 61, 34]]);
+  expect(strokes.map((s) => [s.at, s.key, s.velocity])).toEqual([
+    [0, 60, 112],
+    [1, 60, 112],
+    [1.75, 60, 92],
+    [2, 61, 34],
+    [3, 61, 34],
+  ]);
   expect(strokesOfPattern(pattern, () => 60, loop, seconds(1), seconds(2)).map((s) => s.at)).toEqual([1, 1.75]);
-  for (const { layers } of PRACTICE_PATTERNS) for (const signs of layers.flatMap((l) => Object.values(l))) expect(signs).toMatch(/^[Xxg.]{16}$/);
+  for (const { layers } of PRACTICE_PATTERNS)
+    for (const signs of layers.flatMap((l) => Object.values(l))) expect(signs).toMatch(/^[Xxg.]{16}$/);
 });
 
 describe('stalls', () => {

@@ -17,6 +17,8 @@ export interface Tightness {
 export function tightnessOf(part: Part, ids?: ReadonlySet<HitId>): Tightness | null {
   const homes = homesOf(part);
   const tempo = tempoMapOf(part);
-  const leans = part.hits.flatMap((hit, i) => (hit.choke || (ids && !ids.has(hit.id)) ? [] : [tempo.between(ticks(homes.ticks[i] as number), hit.tick)]));
+  const leans = part.hits.flatMap((hit, i) =>
+    hit.choke || (ids && !ids.has(hit.id)) ? [] : [tempo.between(ticks(homes.ticks[i] as number), hit.tick)],
+  );
   return leans.length === 0 ? null : { meanMs: milliseconds(mean(leans)), spreadMs: milliseconds(deviation(leans)), hits: leans.length };
 }

@@ -7,7 +7,8 @@ import { foldTake, recordedStrokes } from './fold';
 import { eventOfHit, hitIdOfEvent, hitsOfStrokes, withHits } from './hits-of-take';
 
 /** The hits of a take in a part, by the part's key map. */
-export const hitsOfTake = (part: Pick<Part, 'kitMap' | 'breaks'>, take: Take, events: readonly RawEvent[]): Hit[] => hitsOfStrokes(part, take, recordedStrokes(foldTake(take, events), take.passes, take.dropped));
+export const hitsOfTake = (part: Pick<Part, 'kitMap' | 'breaks'>, take: Take, events: readonly RawEvent[]): Hit[] =>
+  hitsOfStrokes(part, take, recordedStrokes(foldTake(take, events), take.passes, take.dropped));
 
 /**
  * Makes a take the written hits of its loop: on the voices that it plays what was there goes, other voices stay. The hits keep the link
@@ -26,18 +27,29 @@ export function putTake(part: Part, take: Take, events: readonly RawEvent[]): Pa
  * added go where they are empty.
  * @param some these hits of it alone
  */
-export function withoutTake(part: Part, takeId: string, replaced: readonly Hit[], rowsBefore: ReadonlySet<VoiceName>, some?: ReadonlySet<HitId>): Part {
+export function withoutTake(
+  part: Part,
+  takeId: string,
+  replaced: readonly Hit[],
+  rowsBefore: ReadonlySet<VoiceName>,
+  some?: ReadonlySet<HitId>,
+): Part {
   const all = hitsFromTake(part, takeId);
   const gone = some ? new Set([...all].filter((id) => some.has(id))) : all;
   if (gone.size === 0) return part;
   const present = new Set(part.hits.map((h) => h.id));
-  const next = withHits(part, replaced.filter((h) => !present.has(h.id)), (h) => !gone.has(h.id));
+  const next = withHits(
+    part,
+    replaced.filter((h) => !present.has(h.id)),
+    (h) => !gone.has(h.id),
+  );
   const played = new Set(next.hits.map((h) => h.voice));
   return { ...next, rows: next.rows.filter((row) => rowsBefore.has(row.voice) || played.has(row.voice)) };
 }
 
 /** The part's hits that came from a take. */
-export const hitsFromTake = (part: Pick<Part, 'hits'>, takeId: string): Set<string> => new Set(part.hits.flatMap((h) => (eventOfHit(h.id)?.take === takeId ? [h.id] : [])));
+export const hitsFromTake = (part: Pick<Part, 'hits'>, takeId: string): Set<string> =>
+  new Set(part.hits.flatMap((h) => (eventOfHit(h.id)?.take === takeId ? [h.id] : [])));
 
 /**
  * Places the hits of a take anew, after its latency was changed: those that are still in the part move, whatever else was done to them
@@ -59,7 +71,8 @@ export function placeTakeAnew(part: Part, take: Take, events: readonly RawEvent[
 export const deleteTake = (part: Part, takeId: string): Part => ({ ...part, deletedTakes: [...(part.deletedTakes ?? []), takeId] });
 
 /** Of some takes those that were not deleted. */
-export const takesOf = <T>(part: Pick<Part, 'deletedTakes'>, takes: readonly T[], idOf: (take: T) => string): T[] => (part.deletedTakes ? takes.filter((t) => !part.deletedTakes?.includes(idOf(t))) : [...takes]);
+export const takesOf = <T>(part: Pick<Part, 'deletedTakes'>, takes: readonly T[], idOf: (take: T) => string): T[] =>
+  part.deletedTakes ? takes.filter((t) => !part.deletedTakes?.includes(idOf(t))) : [...takes];
 
 /** A part whose hits come from takes under other names: where a copy of it has takes of its own. */
 export function withTakeIds(part: Part, ids: ReadonlyMap<string, string>): Part {

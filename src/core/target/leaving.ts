@@ -19,7 +19,10 @@ export function keysFor(part: Leaving, { keys }: Pick<Target, 'keys'>): (row: Vo
   const known = new Map<VoiceName, number>();
   if (keys.kind === 'chromatic') {
     // Rows of breaks have no key elsewhere.
-    [...part.rows].reverse().filter(({ voice }) => !breakOfRow(part, voice)).forEach(({ voice }, i) => known.set(voice, Math.min(LAST_KEY, keys.from + i)));
+    [...part.rows]
+      .reverse()
+      .filter(({ voice }) => !breakOfRow(part, voice))
+      .forEach(({ voice }, i) => known.set(voice, Math.min(LAST_KEY, keys.from + i)));
     return (row, key) => known.get(row) ?? key;
   }
   const find = keys.kind === 'rows' ? (row: VoiceName) => keyOfRow(part, keys.rows, row) : undefined;
@@ -38,7 +41,10 @@ function keyOfRow(part: Leaving, keys: Readonly<Record<VoiceName, number>>, row:
 }
 
 /** Every row of a part with the key that its hits leave with: what a user changes one by one. @example keysOfRows(part, NO_TARGET) // { kick: 36, snare: 38 } */
-export function keysOfRows(part: Pick<Part, 'rows' | 'breaks' | 'hits' | 'kitMap'>, target: Pick<Target, 'keys'>): Record<VoiceName, number> {
+export function keysOfRows(
+  part: Pick<Part, 'rows' | 'breaks' | 'hits' | 'kitMap'>,
+  target: Pick<Target, 'keys'>,
+): Record<VoiceName, number> {
   const keyOf = keysFor(part, target);
   const written = new Map<VoiceName, number>();
   for (const { voice, key } of part.hits) if (!written.has(voice)) written.set(voice, key);

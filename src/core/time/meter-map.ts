@@ -58,7 +58,10 @@ export class MeterMap {
   private lastBar: Bar;
 
   /** @param changes sorted by tick; a repeated equal meter is ignored, one off a bar line cuts the bar short */
-  constructor(changes: readonly MeterChange[], readonly origin: Ticks = ticks(0)) {
+  constructor(
+    changes: readonly MeterChange[],
+    readonly origin: Ticks = ticks(0),
+  ) {
     const list = changes.length > 0 ? [...changes] : [DEFAULT_METER];
     if ((list[0] as MeterChange).tick > 0) list.unshift(DEFAULT_METER);
     this.segments = [];
@@ -71,7 +74,8 @@ export class MeterMap {
       if (previous) previous.end = start;
       const unit = TICKS_PER_WHOLE / meter.denominator;
       const beats = [0];
-      for (const g of meter.groups ?? defaultGroups(meter.numerator, meter.denominator)) beats.push((beats[beats.length - 1] as number) + g * unit);
+      for (const g of meter.groups ?? defaultGroups(meter.numerator, meter.denominator))
+        beats.push((beats[beats.length - 1] as number) + g * unit);
       const firstBar = previous ? previous.firstBar + Math.ceil((start - previous.start) / previous.barLength - 1e-9) : 0;
       this.segments.push({ start, firstBar, barLength: meter.numerator * unit, end: Infinity, meter, beats });
     }

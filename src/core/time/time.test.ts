@@ -17,17 +17,28 @@ test('seconds follow the tempo map: two quarters at 120, then 60 BPM', () => {
 
 test('ticks to seconds and back is the same place, and shift agrees with both', () => {
   fc.assert(
-    fc.property(fc.array(fc.tuple(fc.integer({ min: 0, max: 1e6 }), fc.integer({ min: 100_000, max: 3_000_000 })), { maxLength: 5 }), fc.integer({ min: -1e5, max: 2e6 }), fc.integer({ min: -200, max: 200 }), (list, tick, ms) => {
-      const map = new TempoMap([...list].sort((a, b) => a[0] - b[0]).map(([t, us]) => tempo(t, us)));
-      expect(map.toTicks(map.toSeconds(ticks(tick)))).toBeCloseTo(tick, 4);
-      const shifted = map.shift(ticks(tick), milliseconds(ms));
-      expect(map.toSeconds(shifted)).toBeCloseTo(seconds(map.toSeconds(ticks(tick)) + ms / 1000), 8);
-    }),
+    fc.property(
+      fc.array(fc.tuple(fc.integer({ min: 0, max: 1e6 }), fc.integer({ min: 100_000, max: 3_000_000 })), { maxLength: 5 }),
+      fc.integer({ min: -1e5, max: 2e6 }),
+      fc.integer({ min: -200, max: 200 }),
+      (list, tick, ms) => {
+        const map = new TempoMap([...list].sort((a, b) => a[0] - b[0]).map(([t, us]) => tempo(t, us)));
+        expect(map.toTicks(map.toSeconds(ticks(tick)))).toBeCloseTo(tick, 4);
+        const shifted = map.shift(ticks(tick), milliseconds(ms));
+        expect(map.toSeconds(shifted)).toBeCloseTo(seconds(map.toSeconds(ticks(tick)) + ms / 1000), 8);
+      },
+    ),
   );
 });
 
 test('beats are groups: 6/8 has two, 7/8 is 2 + 2 + 3, 3/8 is one', () => {
-  expect([defaultGroups(6, 8), defaultGroups(7, 8), defaultGroups(3, 8), defaultGroups(5, 8), defaultGroups(4, 4)]).toEqual([[3, 3], [2, 2, 3], [3], [3, 2], [1, 1, 1, 1]]);
+  expect([defaultGroups(6, 8), defaultGroups(7, 8), defaultGroups(3, 8), defaultGroups(5, 8), defaultGroups(4, 4)]).toEqual([
+    [3, 3],
+    [2, 2, 3],
+    [3],
+    [3, 2],
+    [1, 1, 1, 1],
+  ]);
   const map = new MeterMap([meter(0, 7, 8)]);
   expect(map.beatsOf(map.barOf(1)).map((b) => b.start / (Q / 2))).toEqual([7, 9, 11]);
 });

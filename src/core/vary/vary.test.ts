@@ -5,16 +5,28 @@ import { TICKS_PER_QUARTER } from '../units';
 import { applyVariations, mainHits, varied, VARY_KINDS, type Variation } from './vary';
 
 const Q = TICKS_PER_QUARTER;
-const bar = (b: number): [string, number, number][] => [...Array.from({ length: 8 }, (_, i): [string, number, number] => ['hat-closed', b * 4 + i / 2, i % 2 ? 60 : 90]), ['kick', b * 4, 110], ['kick', b * 4 + 2.5, 95], ['snare', b * 4 + 1, 105], ['snare', b * 4 + 3, 105], ['snare', b * 4 + 1.75, 30]];
+const bar = (b: number): [string, number, number][] => [
+  ...Array.from({ length: 8 }, (_, i): [string, number, number] => ['hat-closed', b * 4 + i / 2, i % 2 ? 60 : 90]),
+  ['kick', b * 4, 110],
+  ['kick', b * 4 + 2.5, 95],
+  ['snare', b * 4 + 1, 105],
+  ['snare', b * 4 + 3, 105],
+  ['snare', b * 4 + 1.75, 30],
+];
 const base = smallPart([0, 1, 2, 3].flatMap(bar));
 const part: Part = { ...base, bars: 4, rows: [{ voice: 'hat-open' }, ...base.rows] };
 const request = { bars: [3], amount: 15, kinds: VARY_KINDS, grid: '1/16', seed: 1 } as const;
-const told = (list: readonly Variation[]): string[] => list.map(({ kind, hit, to }) => `${kind} ${hit?.id ?? ''} ${to ? `${to.voice} ${to.tick / Q} ${to.velocity}` : ''}`);
+const told = (list: readonly Variation[]): string[] =>
+  list.map(({ kind, hit, to }) => `${kind} ${hit?.id ?? ''} ${to ? `${to.voice} ${to.tick / Q} ${to.velocity}` : ''}`);
 let n = 0;
 const newId = (): string => `new ${n++}`;
 
 test('the backbeat and the first kick of a bar are its main strokes', () => {
-  expect(part.hits.filter((h) => mainHits(part, [3]).has(h.id)).map((h) => `${h.voice} ${h.tick / Q}`)).toEqual(['kick 12', 'snare 13', 'snare 15']);
+  expect(part.hits.filter((h) => mainHits(part, [3]).has(h.id)).map((h) => `${h.voice} ${h.tick / Q}`)).toEqual([
+    'kick 12',
+    'snare 13',
+    'snare 15',
+  ]);
 });
 
 test('15 % of a bar changes a seventh of its strokes, elsewhere nothing; the same seed gives the same', () => {
@@ -44,7 +56,8 @@ test('a larger amount only adds to what a smaller one proposes; main strokes are
 });
 
 test('each kind does what it says, on the rows that it may', () => {
-  const of = (kind: Variation['kind'], rows?: string[]): Variation[] => varied(part, { ...request, amount: 60, kinds: [kind], ...(rows ? { rows } : {}) });
+  const of = (kind: Variation['kind'], rows?: string[]): Variation[] =>
+    varied(part, { ...request, amount: 60, kinds: [kind], ...(rows ? { rows } : {}) });
   expect(of('leave').every(({ hit, to }) => hit!.velocity < 75 && to === null)).toBe(true);
   expect(of('ghost').every(({ hit, to }) => hit === null && to!.voice === 'snare' && to!.ghost === true && to!.velocity <= 32)).toBe(true);
   expect(of('move').every(({ hit, to }) => Math.abs(to!.tick - hit!.tick) === Q / 4)).toBe(true);

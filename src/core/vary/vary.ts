@@ -94,7 +94,11 @@ interface Candidate {
   variation: Variation;
 }
 
-function candidatesIn(part: Part, { bars, rows, kinds, grid, seed }: Omit<VaryRequest, 'amount' | 'rows'> & { rows: readonly VoiceName[] | undefined }, spared: ReadonlySet<HitId>): Candidate[] {
+function candidatesIn(
+  part: Part,
+  { bars, rows, kinds, grid, seed }: Omit<VaryRequest, 'amount' | 'rows'> & { rows: readonly VoiceName[] | undefined },
+  spared: ReadonlySet<HitId>,
+): Candidate[] {
   const map = meterMapOf(part);
   const homes = homesOf(part).ticks;
   const isLocked = lockTest(part);
@@ -105,7 +109,8 @@ function candidatesIn(part: Part, { bars, rows, kinds, grid, seed }: Omit<VaryRe
   const isFree = (voice: VoiceName, tick: number): boolean => !taken.has(`${voice} ${Math.round(tick / step)}`);
   const list: Candidate[] = [];
   const add = (variation: Variation, voice: VoiceName, tick: number, salt: number) => {
-    if (kinds.includes(variation.kind)) list.push({ rank: evenOf(mix(mix(mixLong(mix(seed, hashText(voice)), Math.round(tick)), salt), 7)), variation });
+    if (kinds.includes(variation.kind))
+      list.push({ rank: evenOf(mix(mix(mixLong(mix(seed, hashText(voice)), Math.round(tick)), salt), 7)), variation });
   };
   part.hits.forEach((hit, i) => {
     const home = ticks(homes[i] as number);
@@ -115,9 +120,16 @@ function candidatesIn(part: Part, { bars, rows, kinds, grid, seed }: Omit<VaryRe
     if (hit.velocity < SOFT) add({ kind: 'leave', hit, to: null }, hit.voice, hit.tick, 1);
     const by = draw(11) < 0.5 ? -step : step;
     const moved = ticks(hit.tick + by);
-    if (isFree(hit.voice, moved) && wanted.has(map.barAt(moved).index)) add({ kind: 'move', hit, to: { ...is, tick: moved } }, hit.voice, hit.tick, 2);
-    const kin = part.rows.map((r) => r.voice).filter((v) => v !== hit.voice && familyOfVoice(hit.voice) !== undefined && familyOfVoice(v) === familyOfVoice(hit.voice) && isFree(v, hit.tick));
-    if (kin.length > 0) add({ kind: 'kin', hit, to: { ...is, voice: kin[Math.floor(draw(12) * kin.length)] as VoiceName } }, hit.voice, hit.tick, 3);
+    if (isFree(hit.voice, moved) && wanted.has(map.barAt(moved).index))
+      add({ kind: 'move', hit, to: { ...is, tick: moved } }, hit.voice, hit.tick, 2);
+    const kin = part.rows
+      .map((r) => r.voice)
+      .filter(
+        (v) =>
+          v !== hit.voice && familyOfVoice(hit.voice) !== undefined && familyOfVoice(v) === familyOfVoice(hit.voice) && isFree(v, hit.tick),
+      );
+    if (kin.length > 0)
+      add({ kind: 'kin', hit, to: { ...is, voice: kin[Math.floor(draw(12) * kin.length)] as VoiceName } }, hit.voice, hit.tick, 3);
     add({ kind: 'dynamics', hit, to: { ...is, velocity: clampVelocity(hit.velocity * (0.8 + 0.4 * draw(13))) } }, hit.voice, hit.tick, 4);
   });
   for (const voice of allowed) for (const bar of bars) addBetween(part, voice, map.barOf(bar), { step, isFree, add, seed });
@@ -125,7 +137,22 @@ function candidatesIn(part: Part, { bars, rows, kinds, grid, seed }: Omit<VaryRe
 }
 
 /** Strokes on free lines of a row that plays in the bar: softer than the row, or ghosts of a drum. */
-function addBetween(part: Part, voice: VoiceName, bar: { start: Ticks; length: Ticks }, { step, isFree, add, seed }: { step: number; isFree: (voice: VoiceName, tick: number) => boolean; add: (v: Variation, voice: VoiceName, tick: number, salt: number) => void; seed: number }) {
+function addBetween(
+  part: Part,
+  voice: VoiceName,
+  bar: { start: Ticks; length: Ticks },
+  {
+    step,
+    isFree,
+    add,
+    seed,
+  }: {
+    step: number;
+    isFree: (voice: VoiceName, tick: number) => boolean;
+    add: (v: Variation, voice: VoiceName, tick: number, salt: number) => void;
+    seed: number;
+  },
+) {
   const own = part.hits.filter((h) => h.voice === voice && h.tick >= bar.start && h.tick < bar.start + bar.length && !h.choke);
   if (own.length === 0) return;
   const mean = own.reduce((sum, h) => sum + h.velocity, 0) / own.length;
@@ -136,7 +163,13 @@ function addBetween(part: Part, voice: VoiceName, bar: { start: Ticks; length: T
     if (!own.some((h) => Math.abs(h.tick - tick) <= 2 * step)) continue;
     const draw = evenOf(mix(mixLong(mix(seed, hashText(voice)), tick), 21));
     add({ kind: 'add', hit: null, to: { voice, tick, velocity: clampVelocity(mean * (0.7 + 0.2 * draw)) } }, voice, tick, 5);
-    if (/^(snare|rim|tom-)/.test(voice)) add({ kind: 'ghost', hit: null, to: { voice, tick, velocity: clampVelocity(GHOST.low + GHOST.span * draw), ghost: true } }, voice, tick, 6);
+    if (/^(snare|rim|tom-)/.test(voice))
+      add(
+        { kind: 'ghost', hit: null, to: { voice, tick, velocity: clampVelocity(GHOST.low + GHOST.span * draw), ghost: true } },
+        voice,
+        tick,
+        6,
+      );
   }
 }
 

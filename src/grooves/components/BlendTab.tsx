@@ -25,17 +25,44 @@ export function BlendTab() {
     <div className="space-y-2">
       <p className="leading-8">
         <span className="font-serif">{first.name}</span> with{' '}
-        <GroovePicker label="Blend with" value={blend?.with ?? 'none'} except={chosen} more={[{ value: 'none', text: 'nothing' }]} onChange={(id) => getState().set({ blend: id === 'none' ? null : { with: id, share: blend?.share ?? 0.5 }, trying: true })} />
+        <GroovePicker
+          label="Blend with"
+          value={blend?.with ?? 'none'}
+          except={chosen}
+          more={[{ value: 'none', text: 'nothing' }]}
+          onChange={(id) => getState().set({ blend: id === 'none' ? null : { with: id, share: blend?.share ?? 0.5 }, trying: true })}
+        />
       </p>
       {blend && other && (
         <>
-          <Range label={`Share of ${other.name}`} value={percent} min={0} max={100} step={1} valueText={`${percent} % ${other.name}`} marks={QUARTERS} onChange={share} onDone={done} />
+          <Range
+            label={`Share of ${other.name}`}
+            value={percent}
+            min={0}
+            max={100}
+            step={1}
+            valueText={`${percent} % ${other.name}`}
+            marks={QUARTERS}
+            onChange={share}
+            onDone={done}
+          />
           <div className="flex items-baseline justify-between text-sm">
             <span>all {first.name}</span>
             <NumberField label="Share" value={percent} min={0} max={100} unit={`% ${other.name}`} default={50} onChange={share} />
           </div>
-          <p className="text-sm text-faint">{blendWords(first.beats, other.beats, stepsOfBlend(first, other), Math.max(first.stepsPerBeat, other.stepsPerBeat), first.beats >= other.beats ? other.name : first.name)}</p>
-          <Button look="strong" onClick={() => getState().keep('Keep the blend', { ...hand, name: freeName(getState(), hand.name) }, ['blend'])}>
+          <p className="text-sm text-faint">
+            {blendWords(
+              first.beats,
+              other.beats,
+              stepsOfBlend(first, other),
+              Math.max(first.stepsPerBeat, other.stepsPerBeat),
+              first.beats >= other.beats ? other.name : first.name,
+            )}
+          </p>
+          <Button
+            look="strong"
+            onClick={() => getState().keep('Keep the blend', { ...hand, name: freeName(getState(), hand.name) }, ['blend'])}
+          >
             Keep the blend
           </Button>
         </>

@@ -32,8 +32,15 @@ export function useAgainst(): { name: string; groove: Groove; learnt: boolean } 
   const part = useGrooves((s) => s.stand?.part);
   const { beats, stepsPerBeat } = useHandGroove();
   // Learning depends on the sizes alone: a gesture on a step must not learn again.
-  const own = useMemo(() => (against === 'part' && part ? grooveOfPart(part, beats, stepsPerBeat) : null), [against, part, beats, stepsPerBeat]);
-  return useMemo(() => (other ? { name: other.name, groove: other, learnt: false } : own && part ? { name: part.name, groove: own, learnt: true } : null), [other, own, part]);
+  const own = useMemo(
+    () => (against === 'part' && part ? grooveOfPart(part, beats, stepsPerBeat) : null),
+    [against, part, beats, stepsPerBeat],
+  );
+  return useMemo(
+    () =>
+      other ? { name: other.name, groove: other, learnt: false } : own && part ? { name: part.name, groove: own, learnt: true } : null,
+    [other, own, part],
+  );
 }
 
 /** Which steps differ from another groove or from the part, and by how much. */
@@ -63,7 +70,8 @@ export function CompareTab() {
       {difference && other && (
         <>
           <p data-testid="difference">
-            {differing.length} of {difference.steps.length} steps differ: {difference.rmsMs.toFixed(1)} ms and {Math.round(difference.rmsLevel * 100)} % of level (root mean square at {Math.round(tempo * 10) / 10} BPM).
+            {differing.length} of {difference.steps.length} steps differ: {difference.rmsMs.toFixed(1)} ms and{' '}
+            {Math.round(difference.rmsLevel * 100)} % of level (root mean square at {Math.round(tempo * 10) / 10} BPM).
           </p>
           {differing.length > 0 && (
             <table className="w-full text-sm">
@@ -77,9 +85,15 @@ export function CompareTab() {
               <tbody>
                 {differing.map((s) => (
                   <tr key={s.beat} className="border-t border-line">
-                    <td className="py-0.5">{stepName({ meter: hand.meter, stepsPerBeat: difference.stepsPerBeat }, Math.round(s.beat * difference.stepsPerBeat))}</td>
-                    <td>{Math.abs(s.ms) < SAME_MS ? 'the same in time' : msWords(s.ms).replace('early', 'earlier').replace('late', 'later')}</td>
-                    <td className="text-right">{Math.abs(s.level) < SAME_LEVEL ? '' : `${s.level > 0 ? '+' : '−'}${Math.round(Math.abs(s.level) * 100)} %`}</td>
+                    <td className="py-0.5">
+                      {stepName({ meter: hand.meter, stepsPerBeat: difference.stepsPerBeat }, Math.round(s.beat * difference.stepsPerBeat))}
+                    </td>
+                    <td>
+                      {Math.abs(s.ms) < SAME_MS ? 'the same in time' : msWords(s.ms).replace('early', 'earlier').replace('late', 'later')}
+                    </td>
+                    <td className="text-right">
+                      {Math.abs(s.level) < SAME_LEVEL ? '' : `${s.level > 0 ? '+' : '−'}${Math.round(Math.abs(s.level) * 100)} %`}
+                    </td>
                   </tr>
                 ))}
               </tbody>
@@ -88,7 +102,9 @@ export function CompareTab() {
           <p className="text-sm text-faint">{other.name} stands pale behind this one above.</p>
         </>
       )}
-      {!against && <p className="text-sm text-faint">Another groove, or how the part on the right is played now: step by step, in ms and level.</p>}
+      {!against && (
+        <p className="text-sm text-faint">Another groove, or how the part on the right is played now: step by step, in ms and level.</p>
+      )}
     </div>
   );
 }

@@ -37,19 +37,37 @@ export const GrooveCard = memo(function GrooveCard({ id, groove, about, hearing,
     hearing.start();
   };
   return (
-    <li ref={setNodeRef} className={clsx('relative rounded-lg border bg-surface', chosen ? 'border-accent ring-1 ring-accent' : 'border-line hover:border-strong', isDragging && 'opacity-50')} data-groove={id}
+    <li
+      ref={setNodeRef}
+      className={clsx(
+        'relative rounded-lg border bg-surface',
+        chosen ? 'border-accent ring-1 ring-accent' : 'border-line hover:border-strong',
+        isDragging && 'opacity-50',
+      )}
+      data-groove={id}
       onContextMenu={(e) => {
         e.preventDefault();
         getState().choose(id);
         setMenu({ x: e.clientX, y: e.clientY });
       }}
     >
-      <button type="button" aria-pressed={chosen} aria-label={`Choose ${groove.name}`} className="block w-full touch-manipulation rounded-lg px-3 pt-2 pb-2 text-left" {...listeners} onClick={() => getState().choose(id)}>
+      <button
+        type="button"
+        aria-pressed={chosen}
+        aria-label={`Choose ${groove.name}`}
+        className="block w-full touch-manipulation rounded-lg px-3 pt-2 pb-2 text-left"
+        {...listeners}
+        onClick={() => getState().choose(id)}
+      >
         <GroovePicture groove={groove} width={220} height={62} lens={LENS} />
         <span className="mt-1.5 block truncate pr-8 font-serif text-base leading-5">{groove.name}</span>
         <span className="mt-0.5 line-clamp-2 min-h-9 text-sm leading-[18px] text-faint">{about}</span>
       </button>
-      <IconButton label={heard ? `Stop ${groove.name}` : `Hear ${groove.name}`} className={clsx('!absolute right-1.5 top-[68px]', heard ? 'text-accent' : 'text-faint')} onClick={hear}>
+      <IconButton
+        label={heard ? `Stop ${groove.name}` : `Hear ${groove.name}`}
+        className={clsx('!absolute right-1.5 top-[68px]', heard ? 'text-accent' : 'text-faint')}
+        onClick={hear}
+      >
         {heard ? <Square size={13} fill="currentColor" /> : <Play size={15} fill="currentColor" />}
       </IconButton>
       {menu && (

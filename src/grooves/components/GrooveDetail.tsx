@@ -38,7 +38,10 @@ export function GrooveDetail({ hearing }: { hearing: Hearing }) {
   if (calm && held !== wanted) setHeld(wanted);
   const shownLens = lens ?? held;
   return (
-    <section aria-label="Groove in hand" className="flex w-[460px] shrink-0 flex-col border-l border-line tight:w-full tight:border-l-0 narrow:w-[460px] bg-surface px-5 pt-3">
+    <section
+      aria-label="Groove in hand"
+      className="flex w-[460px] shrink-0 flex-col border-l border-line tight:w-full tight:border-l-0 narrow:w-[460px] bg-surface px-5 pt-3"
+    >
       <div className="flex items-baseline gap-2">
         <h2 className="min-w-0 truncate font-serif text-xl" data-testid="hand-name">
           {groove.name}
@@ -53,21 +56,39 @@ export function GrooveDetail({ hearing }: { hearing: Hearing }) {
         {voices.length > 0 && (
           <span>
             shown for
-            <Picker label="Rows shown" value={curve ?? ALL} choices={[{ value: ALL, text: 'all other rows' }, ...voices.map((v) => ({ value: v, text: labelOfVoice(v).toLowerCase() }))]} onChange={(v) => getState().set({ curve: v === ALL ? null : v })} />
+            <Picker
+              label="Rows shown"
+              value={curve ?? ALL}
+              choices={[{ value: ALL, text: 'all other rows' }, ...voices.map((v) => ({ value: v, text: labelOfVoice(v).toLowerCase() }))]}
+              onChange={(v) => getState().set({ curve: v === ALL ? null : v })}
+            />
           </span>
         )}
         <span className="ml-auto text-faint">
           lean scale
-          <Picker label="Lean scale" value={String(shownLens)} choices={LENSES.map((l) => ({ value: String(l), text: `${l} % of a step = full` }))} onChange={(l) => setLens(Number(l))} />
+          <Picker
+            label="Lean scale"
+            value={String(shownLens)}
+            choices={LENSES.map((l) => ({ value: String(l), text: `${l} % of a step = full` }))}
+            onChange={(l) => setLens(Number(l))}
+          />
         </span>
       </div>
       <HandPicture groove={groove} behind={against?.groove ?? null} lens={shownLens} still={blended} hearing={hearing} />
       <Tabs.Root value={tabOpen} onValueChange={(v) => getState().set({ tab: v as GrooveTab })} className="flex min-h-0 flex-1 flex-col">
         <Tabs.List className="flex gap-5 border-b border-line" aria-label="What to do with it">
-          <Tabs.Trigger value="shape" className={tab}>Shape</Tabs.Trigger>
-          <Tabs.Trigger value="blend" className={tab}>Blend</Tabs.Trigger>
-          <Tabs.Trigger value="compare" className={tab}>Compare</Tabs.Trigger>
-          <Tabs.Trigger value="keep" className={tab}>Keep</Tabs.Trigger>
+          <Tabs.Trigger value="shape" className={tab}>
+            Shape
+          </Tabs.Trigger>
+          <Tabs.Trigger value="blend" className={tab}>
+            Blend
+          </Tabs.Trigger>
+          <Tabs.Trigger value="compare" className={tab}>
+            Compare
+          </Tabs.Trigger>
+          <Tabs.Trigger value="keep" className={tab}>
+            Keep
+          </Tabs.Trigger>
         </Tabs.List>
         <Tabs.Content value="shape" className={page}>
           <ShapeTab />

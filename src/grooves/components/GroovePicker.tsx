@@ -17,6 +17,9 @@ interface Props {
 /** One groove out of all. */
 export function GroovePicker({ label, value, except, more = [], onChange }: Props) {
   const own = useGrooves((s) => s.own) ?? [];
-  const grooves = [...own.map((k) => ({ value: k.id, text: k.groove.name })), ...HOUSE_GROOVES.map((g) => ({ value: houseId(g.name), text: g.name }))];
+  const grooves = [
+    ...own.map((k) => ({ value: k.id, text: k.groove.name })),
+    ...HOUSE_GROOVES.map((g) => ({ value: houseId(g.name), text: g.name })),
+  ];
   return <Picker label={label} value={value} choices={[...more, ...grooves.filter((g) => g.value !== except)]} onChange={onChange} />;
 }

@@ -24,9 +24,17 @@ interface Group {
   items: Item[];
 }
 
-const item = (id: string, groove: Groove, about: string, more: readonly string[]): Item => ({ id, groove, about, text: [groove.name, groove.meter.join('/'), about, ...more].join(' ').toLowerCase() });
+const item = (id: string, groove: Groove, about: string, more: readonly string[]): Item => ({
+  id,
+  groove,
+  about,
+  text: [groove.name, groove.meter.join('/'), about, ...more].join(' ').toLowerCase(),
+});
 
-const HOUSE: readonly Group[] = GROOVE_FAMILIES.map((f) => ({ name: f.name, items: f.grooves.map((g) => item(houseId(g.groove.name), g.groove, g.about, [f.name])) }));
+const HOUSE: readonly Group[] = GROOVE_FAMILIES.map((f) => ({
+  name: f.name,
+  items: f.grooves.map((g) => item(houseId(g.groove.name), g.groove, g.about, [f.name])),
+}));
 
 /** All grooves: the user's own first, then ours by family; found by words and tags. */
 export function GrooveShelf({ hearing }: { hearing: Hearing }) {
@@ -35,19 +43,36 @@ export function GrooveShelf({ hearing }: { hearing: Hearing }) {
   const playing = useIsPlaying(hearing.engine);
   const tags = useMemo(() => [...new Set((own ?? []).flatMap((k) => k.tags))].sort(), [own]);
   const groups = useMemo(() => {
-    const mine: Group = { name: 'Yours', items: (own ?? []).map((k) => item(k.id, k.groove, k.tags.length > 0 ? k.tags.join(', ') : sizeWords(k.groove), k.tags)) };
+    const mine: Group = {
+      name: 'Yours',
+      items: (own ?? []).map((k) => item(k.id, k.groove, k.tags.length > 0 ? k.tags.join(', ') : sizeWords(k.groove), k.tags)),
+    };
     const words = search.toLowerCase().split(/\s+/).filter(Boolean);
-    return [mine, ...HOUSE].map((g) => ({ ...g, items: g.items.filter((i) => words.every((w) => i.text.includes(w))) })).filter((g) => g.items.length > 0);
+    return [mine, ...HOUSE]
+      .map((g) => ({ ...g, items: g.items.filter((i) => words.every((w) => i.text.includes(w))) }))
+      .filter((g) => g.items.length > 0);
   }, [own, search]);
   return (
     <section aria-label="All grooves" className="flex min-h-0 min-w-0 flex-1 flex-col">
       <div className="flex flex-wrap items-center gap-2 px-5 pt-3 pb-2">
         <label className="flex h-8 items-center gap-2 rounded-md border border-strong px-2">
           <Search size={15} className="text-faint" aria-hidden="true" />
-          <input value={search} onChange={(e) => setSearch(e.target.value)} placeholder="Name, meter, family, tag" aria-label="Search the grooves" className="w-52 bg-transparent outline-none placeholder:text-faint" />
+          <input
+            value={search}
+            onChange={(e) => setSearch(e.target.value)}
+            placeholder="Name, meter, family, tag"
+            aria-label="Search the grooves"
+            className="w-52 bg-transparent outline-none placeholder:text-faint"
+          />
         </label>
         {tags.map((tag) => (
-          <button key={tag} type="button" aria-pressed={search === tag} className="rounded-full border border-line px-2.5 py-0.5 text-sm hover:bg-sunk aria-pressed:border-accent aria-pressed:text-accent" onClick={() => setSearch(search === tag ? '' : tag)}>
+          <button
+            key={tag}
+            type="button"
+            aria-pressed={search === tag}
+            className="rounded-full border border-line px-2.5 py-0.5 text-sm hover:bg-sunk aria-pressed:border-accent aria-pressed:text-accent"
+            onClick={() => setSearch(search === tag ? '' : tag)}
+          >
             {tag}
           </button>
         ))}
@@ -57,7 +82,9 @@ export function GrooveShelf({ hearing }: { hearing: Hearing }) {
         {own && own.length === 0 && search === '' && (
           <div className="my-2 flex items-center gap-4 rounded-md border border-dashed border-strong px-3 py-2">
             <EmptyPicture className="shrink-0" />
-            <p className="text-faint">None of your own yet: learn one from a part, change one of ours, or drop a groove or MIDI file here.</p>
+            <p className="text-faint">
+              None of your own yet: learn one from a part, change one of ours, or drop a groove or MIDI file here.
+            </p>
           </div>
         )}
         {groups.map((group) => (

@@ -41,7 +41,13 @@ export function HandPicture({ groove, behind, lens, still, hearing }: Props) {
   const steps = curve === null ? groove.steps : stepsFor(groove, curve);
   const frame = useMemo<StemsFrame>(() => ({ width: WIDTH, height: HEIGHT, magnified: magnificationOf(lens) }), [lens]);
   const stems = layOutSteps(groove, steps, frame);
-  const pale = behind ? layOutSteps(groove, steps.map((_, i): GrooveStep => resampled(behind, i / groove.stepsPerBeat, groove.stepsPerBeat)), frame) : [];
+  const pale = behind
+    ? layOutSteps(
+        groove,
+        steps.map((_, i): GrooveStep => resampled(behind, i / groove.stepsPerBeat, groove.stepsPerBeat)),
+        frame,
+      )
+    : [];
   const width = stepWidth(frame, steps.length);
 
   const placeOf = (e: PointerEvent): { x: number; y: number } => {
@@ -54,7 +60,10 @@ export function HandPicture({ groove, behind, lens, still, hearing }: Props) {
     const { x, y } = placeOf(e);
     const next = dragStep(drag, x, y, e.shiftKey, frame);
     if (next.drag !== drag) setDrag(next.drag);
-    if (next.change) sweep.show(`${next.drag.kind === 'lean' ? 'Lean' : 'Level'} of ${stepName(groove, drag.index)}`, (g) => setStep(g, curve, drag.index, next.change as Partial<GrooveStep>));
+    if (next.change)
+      sweep.show(`${next.drag.kind === 'lean' ? 'Lean' : 'Level'} of ${stepName(groove, drag.index)}`, (g) =>
+        setStep(g, curve, drag.index, next.change as Partial<GrooveStep>),
+      );
   };
   const end = (keep: boolean) => {
     setDrag(null);
@@ -64,10 +73,16 @@ export function HandPicture({ groove, behind, lens, still, hearing }: Props) {
   const onKey = (e: KeyboardEvent, index: number) => {
     const { offset, level } = steps[index] as GrooveStep;
     const fine = e.shiftKey ? 0.1 : 1;
-    const change = { ArrowLeft: { offset: offset - 0.01 * fine }, ArrowRight: { offset: offset + 0.01 * fine }, ArrowUp: { level: level + 0.02 * fine }, ArrowDown: { level: level - 0.02 * fine } }[e.key];
+    const change = {
+      ArrowLeft: { offset: offset - 0.01 * fine },
+      ArrowRight: { offset: offset + 0.01 * fine },
+      ArrowUp: { level: level + 0.02 * fine },
+      ArrowDown: { level: level - 0.02 * fine },
+    }[e.key];
     if (e.key === 'Escape' && drag) end(false);
     else if (e.key === 'Delete' || e.key === 'Backspace') edit(`Reset ${stepName(groove, index)}`, (g) => resetStep(g, curve, index));
-    else if (change) edit(`${'offset' in change ? 'Lean' : 'Level'} of ${stepName(groove, index)}`, (g) => setStep(g, curve, index, change));
+    else if (change)
+      edit(`${'offset' in change ? 'Lean' : 'Level'} of ${stepName(groove, index)}`, (g) => setStep(g, curve, index, change));
     else return;
     e.preventDefault();
     e.stopPropagation();
@@ -75,7 +90,14 @@ export function HandPicture({ groove, behind, lens, still, hearing }: Props) {
   const told = drag?.index ?? under;
   return (
     <div>
-      <svg ref={svg} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="w-full touch-none select-none" role="group" aria-label={`Steps of ${groove.name}`} data-testid="hand-picture">
+      <svg
+        ref={svg}
+        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+        className="w-full touch-none select-none"
+        role="group"
+        aria-label={`Steps of ${groove.name}`}
+        data-testid="hand-picture"
+      >
         <Ground groove={groove} count={steps.length} frame={frame} />
         {pale.map((s) => (
           <g key={s.index} opacity={0.35}>
@@ -112,7 +134,14 @@ export function HandPicture({ groove, behind, lens, still, hearing }: Props) {
               onPointerUp={() => drag && end(true)}
               onPointerCancel={() => drag && end(false)}
             >
-              <rect x={s.footX - width / 2} y={0} width={width} height={HEIGHT} rx={3} className={told === s.index ? 'fill-sunk' : 'fill-transparent'} />
+              <rect
+                x={s.footX - width / 2}
+                y={0}
+                width={width}
+                height={HEIGHT}
+                rx={3}
+                className={told === s.index ? 'fill-sunk' : 'fill-transparent'}
+              />
               <Stem stem={s} radius={steps.length > 24 ? 2.6 : 4} />
             </g>
           );
@@ -122,7 +151,9 @@ export function HandPicture({ groove, behind, lens, still, hearing }: Props) {
       <p className="h-6 text-sm text-faint" data-testid="step-readout">
         {told !== null && steps[told] ? (
           <>
-            <span className="text-ink">{stepName(groove, told)}</span>: {leanWords((steps[told] as GrooveStep).offset, groove.stepsPerBeat, tempo)}; level {Math.round((steps[told] as GrooveStep).level * 100)} %{learntWords(steps[told] as GrooveStep, groove)}
+            <span className="text-ink">{stepName(groove, told)}</span>:{' '}
+            {leanWords((steps[told] as GrooveStep).offset, groove.stepsPerBeat, tempo)}; level{' '}
+            {Math.round((steps[told] as GrooveStep).level * 100)} %{learntWords(steps[told] as GrooveStep, groove)}
           </>
         ) : still ? (
           'Keep the blend to edit it.'
@@ -140,4 +171,9 @@ function resampled(groove: Groove, beat: number, stepsPerBeat: number): GrooveSt
   return { offset: offset * stepsPerBeat, level, n: Math.max(1, n) };
 }
 
-const learntWords = (step: GrooveStep, groove: Groove): string => (groove.fit === undefined ? '' : step.n === 0 ? '; learnt from no hit' : `; from ${step.n} ${step.n === 1 ? 'hit' : 'hits'}${step.spreadMs === undefined ? '' : `, ± ${step.spreadMs.toFixed(1)} ms`}`);
+const learntWords = (step: GrooveStep, groove: Groove): string =>
+  groove.fit === undefined
+    ? ''
+    : step.n === 0
+      ? '; learnt from no hit'
+      : `; from ${step.n} ${step.n === 1 ? 'hit' : 'hits'}${step.spreadMs === undefined ? '' : `, ± ${step.spreadMs.toFixed(1)} ms`}`;

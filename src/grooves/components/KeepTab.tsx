@@ -12,7 +12,15 @@ import { tempoOf } from '../store/heard';
 import { useGrooves, useGroovesStore, useHandGroove } from '../store/context';
 
 /** Tags as typed, separated by commas. @example tagsOf(' lazy, hats,,lazy ') // ['lazy', 'hats'] */
-export const tagsOf = (text: string): string[] => [...new Set(text.split(',').map((t) => t.trim().toLowerCase().slice(0, 40)).filter(Boolean))].slice(0, 20);
+export const tagsOf = (text: string): string[] =>
+  [
+    ...new Set(
+      text
+        .split(',')
+        .map((t) => t.trim().toLowerCase().slice(0, 40))
+        .filter(Boolean),
+    ),
+  ].slice(0, 20);
 
 /** Name, tags, copies, files, deleting. */
 export function KeepTab() {
@@ -26,11 +34,13 @@ export function KeepTab() {
   const [name, setName] = useState<string | null>(null);
   const [tags, setTags] = useState<string | null>(null);
   const takeName = () => {
-    if (kept && name?.trim() && name.trim() !== kept.groove.name) getState().describe(kept.id, `Rename to ${name.trim()}`, { name: name.trim() });
+    if (kept && name?.trim() && name.trim() !== kept.groove.name)
+      getState().describe(kept.id, `Rename to ${name.trim()}`, { name: name.trim() });
     setName(null);
   };
   const takeTags = () => {
-    if (kept && tags !== null && tagsOf(tags).join() !== kept.tags.join()) getState().describe(kept.id, 'Change the tags', { tags: tagsOf(tags) });
+    if (kept && tags !== null && tagsOf(tags).join() !== kept.tags.join())
+      getState().describe(kept.id, 'Change the tags', { tags: tagsOf(tags) });
     setTags(null);
   };
   const enter = (e: { key: string; currentTarget: HTMLInputElement }) => {
@@ -43,18 +53,46 @@ export function KeepTab() {
         <>
           <label className="block">
             <span className="text-sm text-faint">Name</span>
-            <input className={field} value={name ?? kept.groove.name} maxLength={120} onChange={(e) => setName(e.target.value)} onBlur={takeName} onKeyDown={enter} />
+            <input
+              className={field}
+              value={name ?? kept.groove.name}
+              maxLength={120}
+              onChange={(e) => setName(e.target.value)}
+              onBlur={takeName}
+              onKeyDown={enter}
+            />
           </label>
           <label className="block">
             <span className="text-sm text-faint">Tags, with commas between</span>
-            <input className={field} value={tags ?? kept.tags.join(', ')} placeholder="lazy, hats" onChange={(e) => setTags(e.target.value)} onBlur={takeTags} onKeyDown={enter} />
+            <input
+              className={field}
+              value={tags ?? kept.tags.join(', ')}
+              placeholder="lazy, hats"
+              onChange={(e) => setTags(e.target.value)}
+              onBlur={takeTags}
+              onKeyDown={enter}
+            />
           </label>
         </>
       ) : (
-        <p className="text-faint">{blended ? 'A blend, not kept yet: once it is yours it has a name and tags.' : 'One of ours keeps its name. A copy is yours to change.'}</p>
+        <p className="text-faint">
+          {blended
+            ? 'A blend, not kept yet: once it is yours it has a name and tags.'
+            : 'One of ours keeps its name. A copy is yours to change.'}
+        </p>
       )}
       <div className="flex flex-wrap gap-2">
-        <Button onClick={() => getState().keep(blended ? 'Keep the blend' : `Copy ${hand.name}`, { ...hand, name: freeName(getState(), hand.name) }, kept?.tags ?? (blended ? ['blend'] : []))}>{kept ? 'Duplicate' : blended ? 'Keep the blend' : 'Make a copy of mine'}</Button>
+        <Button
+          onClick={() =>
+            getState().keep(
+              blended ? 'Keep the blend' : `Copy ${hand.name}`,
+              { ...hand, name: freeName(getState(), hand.name) },
+              kept?.tags ?? (blended ? ['blend'] : []),
+            )
+          }
+        >
+          {kept ? 'Duplicate' : blended ? 'Keep the blend' : 'Make a copy of mine'}
+        </Button>
         {kept && (
           <Button className="text-danger" onClick={() => removeGroove(store, kept.id)}>
             Delete
@@ -62,10 +100,16 @@ export function KeepTab() {
         )}
       </div>
       <div className="flex flex-wrap gap-2 border-t border-line pt-3">
-        <Button onClick={() => download(writeGrooveFile(hand), `${fileNameOf(hand.name)}${GROOVE_FILE_ENDING}`, 'application/json')}>Export as a groove file</Button>
-        <Button onClick={() => download(exportPart(grooveAsPart(hand, tempo)).bytes, `${fileNameOf(hand.name)}.mid`, 'audio/midi')}>Export as MIDI</Button>
+        <Button onClick={() => download(writeGrooveFile(hand), `${fileNameOf(hand.name)}${GROOVE_FILE_ENDING}`, 'application/json')}>
+          Export as a groove file
+        </Button>
+        <Button onClick={() => download(exportPart(grooveAsPart(hand, tempo)).bytes, `${fileNameOf(hand.name)}.mid`, 'audio/midi')}>
+          Export as MIDI
+        </Button>
       </div>
-      <p className="text-sm text-faint">The MIDI file has one hit a step, at its lean, velocity 64 where the level is 100 %. The groove file gives exactly this groove back.</p>
+      <p className="text-sm text-faint">
+        The MIDI file has one hit a step, at its lean, velocity 64 where the level is 100 %. The groove file gives exactly this groove back.
+      </p>
     </div>
   );
 }

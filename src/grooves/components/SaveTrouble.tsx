@@ -17,7 +17,12 @@ export function SaveTrouble() {
   const stand = useGrooves((s) => s.stand);
   const words = useStoreWords();
   const [seeing, setSeeing] = useState(false);
-  if (save.kind !== 'failed') return words ? <p role="alert" data-testid="store-notice" className="border-t border-line px-4 py-1 text-sm text-danger">{words}</p> : null;
+  if (save.kind !== 'failed')
+    return words ? (
+      <p role="alert" data-testid="store-notice" className="border-t border-line px-4 py-1 text-sm text-danger">
+        {words}
+      </p>
+    ) : null;
   const { message, remedy, code } = save.error;
   return (
     <div role="alert" data-testid="save-trouble" className="flex items-center gap-2 border-t border-line px-4 py-1 text-sm text-danger">
@@ -25,7 +30,15 @@ export function SaveTrouble() {
         Not saved. {message} {remedy}
       </p>
       {code === 'changed-elsewhere' && stand && <Button onClick={() => setSeeing(true)}>See both</Button>}
-      {seeing && stand && <TwoTabsDialog partId={stand.id} own={stand.id} here={getState().bothOf} takeOf={getState().takeOf} onClose={() => setSeeing(false)} />}
+      {seeing && stand && (
+        <TwoTabsDialog
+          partId={stand.id}
+          own={stand.id}
+          here={getState().bothOf}
+          takeOf={getState().takeOf}
+          onClose={() => setSeeing(false)}
+        />
+      )}
       {code !== 'changed-elsewhere' && code !== 'deleted-elsewhere' && <Button onClick={() => getState().retrySave()}>Try again</Button>}
       {stand && <Button onClick={() => void savePartFile(stand.id, stand.part).catch(showError)}>Save a part file</Button>}
     </div>

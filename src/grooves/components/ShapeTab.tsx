@@ -16,10 +16,18 @@ export function ShapeTab() {
     <div className="space-y-3">
       <div className="flex flex-wrap items-center gap-1.5" role="group" aria-label="Smooth">
         <span className="w-16">Smooth</span>
-        <Button size="small" title="Half way to the mean of each step and its neighbours" onClick={() => edit('Smooth along the bar', (g) => smoothGroove(g, 'neighbours'))}>
+        <Button
+          size="small"
+          title="Half way to the mean of each step and its neighbours"
+          onClick={() => edit('Smooth along the bar', (g) => smoothGroove(g, 'neighbours'))}
+        >
           along the bar
         </Button>
-        <Button size="small" title="Half way to the mean of the same place in every beat: a swing stays" onClick={() => edit('Make beats alike', (g) => smoothGroove(g, 'beats'))}>
+        <Button
+          size="small"
+          title="Half way to the mean of the same place in every beat: a swing stays"
+          onClick={() => edit('Make beats alike', (g) => smoothGroove(g, 'beats'))}
+        >
           beats alike
         </Button>
       </div>

@@ -43,7 +43,8 @@ export function takeOn({ getState }: GroovesStoreApi, rows: readonly string[] | 
     stays = put.stays;
     return put.part;
   });
-  if (stays.length > 0) say(`${groove.name} is on ${where}. ${[...new Set(stays)].join(', ')} ${stays.length === 1 ? 'stays' : 'stay'} beside it.`);
+  if (stays.length > 0)
+    say(`${groove.name} is on ${where}. ${[...new Set(stays)].join(', ')} ${stays.length === 1 ? 'stays' : 'stay'} beside it.`);
   getState().set({ trying: false });
 }
 
@@ -51,7 +52,10 @@ export function takeOn({ getState }: GroovesStoreApi, rows: readonly string[] | 
 export function StandPanel({ parts }: { parts: readonly PartRow[] }) {
   const part = useGrooves((s) => s.stand?.part);
   return (
-    <aside aria-label="On the part" className="flex w-[312px] shrink-0 flex-col overflow-auto tight:w-full tight:overflow-visible tight:border-t tight:border-l-0 narrow:min-w-0 narrow:flex-1 narrow:shrink narrow:overflow-auto narrow:border-t-0 narrow:border-l border-l border-line px-4 pt-3 pb-6">
+    <aside
+      aria-label="On the part"
+      className="flex w-[312px] shrink-0 flex-col overflow-auto tight:w-full tight:overflow-visible tight:border-t tight:border-l-0 narrow:min-w-0 narrow:flex-1 narrow:shrink narrow:overflow-auto narrow:border-t-0 narrow:border-l border-l border-line px-4 pt-3 pb-6"
+    >
       {part ? <OnPart part={part} /> : <PickPart parts={parts} />}
     </aside>
   );
@@ -61,7 +65,9 @@ function PickPart({ parts }: { parts: readonly PartRow[] }) {
   return (
     <>
       <h2 className="font-serif text-lg">On a part</h2>
-      <p className="mb-3 text-sm text-faint">Heard on a neutral pattern now. Drop a groove on a part to use it there, or open one to try grooves on it.</p>
+      <p className="mb-3 text-sm text-faint">
+        Heard on a neutral pattern now. Drop a groove on a part to use it there, or open one to try grooves on it.
+      </p>
       <ul className="space-y-1.5">
         {parts.map((row) => (
           <PartTarget key={row.id} row={row} />
@@ -104,7 +110,11 @@ function OnPart({ part }: { part: Part }) {
   const { setNodeRef, isOver } = useDroppable({ id: 'whole', data: { row: null } satisfies Target });
   return (
     <>
-      <div ref={setNodeRef} className={clsx('-mx-2 rounded-md border border-dashed px-2 py-1', isOver ? 'border-accent bg-sunk' : 'border-transparent')} data-testid="whole-part">
+      <div
+        ref={setNodeRef}
+        className={clsx('-mx-2 rounded-md border border-dashed px-2 py-1', isOver ? 'border-accent bg-sunk' : 'border-transparent')}
+        data-testid="whole-part"
+      >
         <h2 className="truncate font-serif text-lg">On {part.name}</h2>
         <p className="text-sm text-faint">Drop a groove here for all rows, or on one row. Ticked rows alone are tried.</p>
       </div>
@@ -114,16 +124,44 @@ function OnPart({ part }: { part: Part }) {
         ))}
       </ul>
       <div className="mt-3 flex flex-wrap items-baseline gap-x-3">
-        <NumberField label="Lean" value={Math.round(lean * 100)} min={0} max={150} unit="% lean" default={100} className="[&_input]:w-[3em]" onChange={(v) => getState().set({ lean: v / 100, trying: true })} />
-        <NumberField label="Level" value={Math.round(level * 100)} min={0} max={150} unit="% level" default={100} className="[&_input]:w-[3em]" onChange={(v) => getState().set({ level: v / 100, trying: true })} />
+        <NumberField
+          label="Lean"
+          value={Math.round(lean * 100)}
+          min={0}
+          max={150}
+          unit="% lean"
+          default={100}
+          className="[&_input]:w-[3em]"
+          onChange={(v) => getState().set({ lean: v / 100, trying: true })}
+        />
+        <NumberField
+          label="Level"
+          value={Math.round(level * 100)}
+          min={0}
+          max={150}
+          unit="% level"
+          default={100}
+          className="[&_input]:w-[3em]"
+          onChange={(v) => getState().set({ level: v / 100, trying: true })}
+        />
       </div>
-      {meeting && <p className="mt-1 text-sm text-faint" data-testid="meeting">{meeting}</p>}
+      {meeting && (
+        <p className="mt-1 text-sm text-faint" data-testid="meeting">
+          {meeting}
+        </p>
+      )}
       <div className="mt-2 flex flex-wrap items-center gap-2">
         <Button look="strong" className="!h-auto min-h-8 py-1 !whitespace-normal" onClick={() => takeOn(store, chosenRows(getState()))}>
           Use {hand.name} on {rows === '' ? 'all rows' : rows}
         </Button>
         <label className="flex items-center gap-1.5 text-sm">
-          <input type="checkbox" className="accent-accent" checked={trying} onChange={(e) => getState().set({ trying: e.target.checked })} /> try it
+          <input
+            type="checkbox"
+            className="accent-accent"
+            checked={trying}
+            onChange={(e) => getState().set({ trying: e.target.checked })}
+          />{' '}
+          try it
         </label>
       </div>
       <UsedGrooves part={part} />
@@ -149,7 +187,11 @@ function RowTarget({ part, row, stems, ticked }: { part: Part; row: Row; stems: 
     getState().set({ ticked: next });
   };
   return (
-    <li ref={setNodeRef} data-row={row.voice} className={clsx('-mx-2 rounded-md border px-2', isOver ? 'border-accent bg-sunk' : 'border-transparent')}>
+    <li
+      ref={setNodeRef}
+      data-row={row.voice}
+      className={clsx('-mx-2 rounded-md border px-2', isOver ? 'border-accent bg-sunk' : 'border-transparent')}
+    >
       <label className="flex items-center gap-2 py-0.5">
         <input type="checkbox" className="accent-accent" checked={ticked} onChange={toggle} />
         <span className="min-w-0 flex-1 truncate">{label}</span>
@@ -180,13 +222,40 @@ function UsedGrooves({ part }: { part: Part }) {
                   {move.on === false ? ', off' : ''}
                 </span>
               </span>
-              <IconButton label={`Delete ${move.groove.name} from the part`} size="small" className="text-faint" onClick={() => getState().run(`Delete ${move.groove.name} from the part`, (p) => removeMove(p, index))}>
+              <IconButton
+                label={`Delete ${move.groove.name} from the part`}
+                size="small"
+                className="text-faint"
+                onClick={() => getState().run(`Delete ${move.groove.name} from the part`, (p) => removeMove(p, index))}
+              >
                 <X size={15} />
               </IconButton>
             </div>
             <div className="flex gap-x-3 text-sm">
-              <NumberField label={`Lean of ${move.groove.name}`} value={Math.round(move.lean * 100)} min={0} max={150} unit="% lean" default={100} className="[&_input]:w-[3em]" onChange={(v) => change(index, 'Change the lean', { lean: v / 100 })} onDone={sweep.done} onCancel={sweep.cancel} />
-              <NumberField label={`Level of ${move.groove.name}`} value={Math.round(move.level * 100)} min={0} max={150} unit="% level" default={100} className="[&_input]:w-[3em]" onChange={(v) => change(index, 'Change the level', { level: v / 100 })} onDone={sweep.done} onCancel={sweep.cancel} />
+              <NumberField
+                label={`Lean of ${move.groove.name}`}
+                value={Math.round(move.lean * 100)}
+                min={0}
+                max={150}
+                unit="% lean"
+                default={100}
+                className="[&_input]:w-[3em]"
+                onChange={(v) => change(index, 'Change the lean', { lean: v / 100 })}
+                onDone={sweep.done}
+                onCancel={sweep.cancel}
+              />
+              <NumberField
+                label={`Level of ${move.groove.name}`}
+                value={Math.round(move.level * 100)}
+                min={0}
+                max={150}
+                unit="% level"
+                default={100}
+                className="[&_input]:w-[3em]"
+                onChange={(v) => change(index, 'Change the level', { level: v / 100 })}
+                onDone={sweep.done}
+                onCancel={sweep.cancel}
+              />
             </div>
           </li>
         ))}

@@ -39,21 +39,53 @@ export function TopLine({ hearing, parts, onPart, onLearn, onBring }: Props) {
   return (
     <header className="flex min-h-[60px] shrink-0 flex-wrap items-center gap-x-3 gap-y-1 px-4 py-1">
       <Hint text={stand ? 'Back to the Bench' : 'Back to the Shelf'}>
-        <Link prefetch={false} href={stand ? `/bench/${encodeURIComponent(stand)}` : '/'} aria-label={stand ? 'Back to the Bench' : 'Back to the Shelf'} className="flex size-8 items-center justify-center rounded-md hover:bg-sunk">
+        <Link
+          prefetch={false}
+          href={stand ? `/bench/${encodeURIComponent(stand)}` : '/'}
+          aria-label={stand ? 'Back to the Bench' : 'Back to the Shelf'}
+          className="flex size-8 items-center justify-center rounded-md hover:bg-sunk"
+        >
           <ArrowLeft size={18} />
         </Link>
       </Hint>
       <h1 className="font-serif text-2xl tracking-tight">Grooves</h1>
       <Hint text={playing ? 'Stop (Space)' : 'Play (Space)'}>
-        <button type="button" aria-label={playing ? 'Stop' : 'Play'} onClick={hearing.toggle} className="ml-2 flex size-10 items-center justify-center rounded-full border-[1.5px] border-ink hover:bg-sunk">
+        <button
+          type="button"
+          aria-label={playing ? 'Stop' : 'Play'}
+          onClick={hearing.toggle}
+          className="ml-2 flex size-10 items-center justify-center rounded-full border-[1.5px] border-ink hover:bg-sunk"
+        >
           {playing ? <Square size={15} fill="currentColor" /> : <Play size={17} fill="currentColor" className="ml-0.5" />}
         </button>
       </Hint>
       <span className="whitespace-nowrap">
         heard on{' '}
-        <Picker label="Heard on" value={stand ?? NEUTRAL} choices={[{ value: NEUTRAL, text: 'a neutral pattern' }, ...parts.map((p) => ({ value: p.id, text: p.name })), ...(stand && !parts.some((p) => p.id === stand) ? [{ value: stand, text: name ?? 'the part' }] : [])]} onChange={onPart} />
+        <Picker
+          label="Heard on"
+          value={stand ?? NEUTRAL}
+          choices={[
+            { value: NEUTRAL, text: 'a neutral pattern' },
+            ...parts.map((p) => ({ value: p.id, text: p.name })),
+            ...(stand && !parts.some((p) => p.id === stand) ? [{ value: stand, text: name ?? 'the part' }] : []),
+          ]}
+          onChange={onPart}
+        />
       </span>
-      {stand ? <HeardBars /> : <NumberField label="Tempo" value={tempo} min={MIN_BPM} max={MAX_BPM} digits={1} unit="BPM" default={96} onChange={(v) => getState().set({ tempo: bpm(v) })} />}
+      {stand ? (
+        <HeardBars />
+      ) : (
+        <NumberField
+          label="Tempo"
+          value={tempo}
+          min={MIN_BPM}
+          max={MAX_BPM}
+          digits={1}
+          unit="BPM"
+          default={96}
+          onChange={(v) => getState().set({ tempo: bpm(v) })}
+        />
+      )}
       {stand && <span className="whitespace-nowrap text-faint">{Math.round(tempo * 10) / 10} BPM</span>}
       <HoldButton hint="Hold, or hold W: the same place of the loop without the groove" onHold={hearing.holdPlain}>
         without <kbd className="font-sans text-sm opacity-70">W</kbd>
@@ -83,8 +115,24 @@ function HeardBars() {
   return (
     <span className="flex items-baseline gap-1">
       bars
-      <NumberField label="First bar heard" value={from + 1} min={1} max={bars} unit="to" className="[&_input]:w-[2.4em]" onChange={(v) => getState().set({ bars: { from: v - 1, to: Math.max(to, v) } })} />
-      <NumberField label="Last bar heard" value={to} min={1} max={bars} unit={`of ${bars}`} className="[&_input]:w-[2.4em]" onChange={(v) => getState().set({ bars: { from: Math.min(from, v - 1), to: v } })} />
+      <NumberField
+        label="First bar heard"
+        value={from + 1}
+        min={1}
+        max={bars}
+        unit="to"
+        className="[&_input]:w-[2.4em]"
+        onChange={(v) => getState().set({ bars: { from: v - 1, to: Math.max(to, v) } })}
+      />
+      <NumberField
+        label="Last bar heard"
+        value={to}
+        min={1}
+        max={bars}
+        unit={`of ${bars}`}
+        className="[&_input]:w-[2.4em]"
+        onChange={(v) => getState().set({ bars: { from: Math.min(from, v - 1), to: v } })}
+      />
     </span>
   );
 }

@@ -12,7 +12,13 @@ test('nothing under 4 px; then sideways is lean, with the head under the pointer
   expect(drag.kind).toBe('lean');
   // 15 px of a step of 100 px, drawn threefold.
   expect(change!.offset).toBeCloseTo(0.05, 9);
-  expect(layOutSteps({ stepsPerBeat: 4 }, steps.map((s, i) => (i === 1 ? { ...s, ...change } : s)), frame)[1]!.headX).toBeCloseTo(175, 9);
+  expect(
+    layOutSteps(
+      { stepsPerBeat: 4 },
+      steps.map((s, i) => (i === 1 ? { ...s, ...change } : s)),
+      frame,
+    )[1]!.headX,
+  ).toBeCloseTo(175, 9);
   // Decided once: upwards it still leans.
   expect(dragStep(drag, 191, 0, false, frame).change).toEqual({ offset: expect.closeTo(0.1, 9) });
 });

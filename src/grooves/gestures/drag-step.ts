@@ -35,13 +35,20 @@ export const pressStep = (stem: GrooveStem, step: GrooveStep, count: number, x: 
 });
 
 /** Follows the pointer; `change` is null while nothing is decided. */
-export function dragStep(drag: StepDrag, x: number, y: number, fine: boolean, frame: StemsFrame): { drag: StepDrag; change: Partial<Pick<GrooveStep, 'offset' | 'level'>> | null } {
+export function dragStep(
+  drag: StepDrag,
+  x: number,
+  y: number,
+  fine: boolean,
+  frame: StemsFrame,
+): { drag: StepDrag; change: Partial<Pick<GrooveStep, 'offset' | 'level'>> | null } {
   const [dx, dy] = [x - drag.startX, y - drag.startY];
   if (drag.kind === 'pressed') {
     if (Math.max(Math.abs(dx), Math.abs(dy)) < DECIDED_PX) return { drag, change: null };
     return dragStep({ ...drag, kind: Math.abs(dx) >= Math.abs(dy) ? 'lean' : 'level' }, x, y, fine, frame);
   }
   const under = stepUnderHead(frame, drag.count, drag.index, x + drag.grabX, y + drag.grabY);
-  if (drag.kind === 'lean') return { drag, change: { offset: clamp(fine ? drag.from.offset + dx * FINE_OFFSET : under.offset, -MOST_OFFSET, MOST_OFFSET) } };
+  if (drag.kind === 'lean')
+    return { drag, change: { offset: clamp(fine ? drag.from.offset + dx * FINE_OFFSET : under.offset, -MOST_OFFSET, MOST_OFFSET) } };
   return { drag, change: { level: clamp(fine ? drag.from.level - dy * FINE_LEVEL : under.level, 0, MOST_LEVEL) } };
 }

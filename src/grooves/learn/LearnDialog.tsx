@@ -52,7 +52,10 @@ export function LearnDialog({ part, selected, onKeep, onClose, children }: Props
   const better = useMemo(() => betterOrigin(part), [part]);
   const [fitted, setFitted] = useState(true);
   const lined = useMemo(() => (better !== null && fitted ? setOrigin(part, better) : part), [part, better, fitted]);
-  const unselected = useMemo(() => new Set(selected && selected.size > 0 ? part.hits.flatMap((h, i) => (selected.has(h.id) ? [] : [i])) : []), [part, selected]);
+  const unselected = useMemo(
+    () => new Set(selected && selected.size > 0 ? part.hits.flatMap((h, i) => (selected.has(h.id) ? [] : [i])) : []),
+    [part, selected],
+  );
   const counts = useMemo(() => {
     const found = new Map<string, number>();
     part.hits.forEach((h, i) => !h.choke && !unselected.has(i) && found.set(h.voice, (found.get(h.voice) ?? 0) + 1));
@@ -65,7 +68,10 @@ export function LearnDialog({ part, selected, onKeep, onClose, children }: Props
     try {
       const options = { voices: chosen, perVoice, beats, stepsPerBeat, without: unselected };
       const plain = studyGroove(lined, options, performance);
-      const shown = strict && plain.outliers.length > 0 ? studyGroove(lined, { ...options, without: new Set([...unselected, ...plain.outliers.map((o) => o.hit)]) }, performance) : plain;
+      const shown =
+        strict && plain.outliers.length > 0
+          ? studyGroove(lined, { ...options, without: new Set([...unselected, ...plain.outliers.map((o) => o.hit)]) }, performance)
+          : plain;
       return { study: { plain, shown }, refusal: '' };
     } catch (e) {
       if (!isNamedError(e)) throw e;
@@ -80,10 +86,18 @@ export function LearnDialog({ part, selected, onKeep, onClose, children }: Props
     if (!next.delete(voice)) next.add(voice);
     setLeft(next);
   };
-  const lengths = [1, bar / 2, bar, 2 * bar, 4 * bar].filter((b, i, all) => b <= MOST_BEATS && all.indexOf(b) === i && Number.isInteger(b * stepsPerBeat)).sort((a, b) => a - b);
+  const lengths = [1, bar / 2, bar, 2 * bar, 4 * bar]
+    .filter((b, i, all) => b <= MOST_BEATS && all.indexOf(b) === i && Number.isInteger(b * stepsPerBeat))
+    .sort((a, b) => a - b);
 
   return (
-    <Modal open wide onClose={onClose} title="Learn a groove" about={`From ${selected && selected.size > 0 ? `${selected.size} selected hits of ` : ''}${part.name}: where its hits lie around their steps, and how loud they are.`}>
+    <Modal
+      open
+      wide
+      onClose={onClose}
+      title="Learn a groove"
+      about={`From ${selected && selected.size > 0 ? `${selected.size} selected hits of ` : ''}${part.name}: where its hits lie around their steps, and how loud they are.`}
+    >
       {children}
       <div className="flex gap-6">
         <div className="w-72 shrink-0 space-y-3">
@@ -92,18 +106,52 @@ export function LearnDialog({ part, selected, onKeep, onClose, children }: Props
               'Over '
             ) : (
               <>
-                From what is <Picker label="From" value={source} choices={[{ value: HEARD, text: 'heard, with its feel' }, { value: 'written', text: 'written' }]} onChange={setSource} />, over{' '}
+                From what is{' '}
+                <Picker
+                  label="From"
+                  value={source}
+                  choices={[
+                    { value: HEARD, text: 'heard, with its feel' },
+                    { value: 'written', text: 'written' },
+                  ]}
+                  onChange={setSource}
+                />
+                , over{' '}
               </>
             )}
-            <Picker label="Length" value={String(beats)} choices={lengths.map((b) => ({ value: String(b), text: b === bar ? 'one bar' : b === 2 * bar ? 'two bars' : b === 4 * bar ? 'four bars' : `${b} ${b === 1 ? 'quarter' : 'quarters'}` }))} onChange={(b) => setBeats(Number(b))} />
+            <Picker
+              label="Length"
+              value={String(beats)}
+              choices={lengths.map((b) => ({
+                value: String(b),
+                text:
+                  b === bar
+                    ? 'one bar'
+                    : b === 2 * bar
+                      ? 'two bars'
+                      : b === 4 * bar
+                        ? 'four bars'
+                        : `${b} ${b === 1 ? 'quarter' : 'quarters'}`,
+              }))}
+              onChange={(b) => setBeats(Number(b))}
+            />
             , in{' '}
-            <Picker label="Steps" value={String(stepsPerBeat)} choices={STEPS.filter((s) => Number.isInteger(beats * s)).map((s) => ({ value: String(s), text: s === 1 ? '1 step a quarter' : `${s} steps a quarter` }))} onChange={(s) => setStepsPerBeat(Number(s))} />
+            <Picker
+              label="Steps"
+              value={String(stepsPerBeat)}
+              choices={STEPS.filter((s) => Number.isInteger(beats * s)).map((s) => ({
+                value: String(s),
+                text: s === 1 ? '1 step a quarter' : `${s} steps a quarter`,
+              }))}
+              onChange={(s) => setStepsPerBeat(Number(s))}
+            />
           </div>
           {better !== null && (
             <label className="flex items-start gap-2">
               <input type="checkbox" className="mt-1 accent-accent" checked={fitted} onChange={(e) => setFitted(e.target.checked)} />
               <span>
-                around lines moved by {tempoMapOf(part).between(ticks(part.origin), better).toFixed(0)} ms <span className="block text-sm text-faint">The whole part sits off its own lines evenly.</span>
+                around lines moved by {tempoMapOf(part).between(ticks(part.origin), better).toFixed(0)} ms{' '}
+                <span className="block text-sm text-faint">The whole part sits off its own lines evenly.</span>
               </span>
             </label>
           )}
@@ -118,7 +166,8 @@ export function LearnDialog({ part, selected, onKeep, onClose, children }: Props
             ))}
           </fieldset>
           <label className="flex items-center gap-2">
-            <input type="checkbox" className="accent-accent" checked={perVoice} onChange={(e) => setPerVoice(e.target.checked)} /> steps of its own for each row
+            <input type="checkbox" className="accent-accent" checked={perVoice} onChange={(e) => setPerVoice(e.target.checked)} /> steps of
+            its own for each row
           </label>
         </div>
         <div className="min-w-0 flex-1">
@@ -129,14 +178,22 @@ export function LearnDialog({ part, selected, onKeep, onClose, children }: Props
                 {verdictWords(study.shown.timing, study.shown.levels)}
               </p>
               <p className="text-sm text-faint" data-testid="study">
-                {counted(study.shown.hits, 'hit')}; {fitWords(study.shown.groove.fit)}; the hits vary by {study.shown.scatterMs.toFixed(1)} ms around them.
+                {counted(study.shown.hits, 'hit')}; {fitWords(study.shown.groove.fit)}; the hits vary by {study.shown.scatterMs.toFixed(1)}{' '}
+                ms around them.
               </p>
-              {study.shown.commonMs !== null && <p className="text-sm">All steps are about {Math.abs(study.shown.commonMs).toFixed(0)} ms {study.shown.commonMs < 0 ? 'early' : 'late'}: moving the part’s lines on the Bench first would leave the groove alone.</p>}
+              {study.shown.commonMs !== null && (
+                <p className="text-sm">
+                  All steps are about {Math.abs(study.shown.commonMs).toFixed(0)} ms {study.shown.commonMs < 0 ? 'early' : 'late'}: moving
+                  the part’s lines on the Bench first would leave the groove alone.
+                </p>
+              )}
               <LearntSteps groove={study.shown.groove} tempo={startTempo(part)} />
               <Outliers part={lined} outliers={study.plain.outliers} groove={study.plain.groove} left={strict} onLeave={setStrict} />
             </>
           ) : (
-            <p role="alert" className="rounded-md border border-danger px-3 py-2">{refusal}</p>
+            <p role="alert" className="rounded-md border border-danger px-3 py-2">
+              {refusal}
+            </p>
           )}
         </div>
       </div>
@@ -149,7 +206,12 @@ export function LearnDialog({ part, selected, onKeep, onClose, children }: Props
       >
         <label className="mr-auto flex items-center gap-2">
           Name
-          <input className="h-8 w-64 rounded-md border border-strong bg-transparent px-2 focus:bg-ground" value={name} maxLength={120} onChange={(e) => setName(e.target.value)} />
+          <input
+            className="h-8 w-64 rounded-md border border-strong bg-transparent px-2 focus:bg-ground"
+            value={name}
+            maxLength={120}
+            onChange={(e) => setName(e.target.value)}
+          />
         </label>
         <Button onClick={onClose}>Cancel</Button>
         <Button look="strong" type="submit" disabled={empty}>

@@ -26,13 +26,31 @@ interface Props {
   onClose: () => void;
 }
 
-const partOfLanes = async ({ bytes, fileName }: Pick<LaneQuestion, 'bytes' | 'fileName'>, lanes: readonly Lane[], signal?: AbortSignal): Promise<Part> =>
-  (await readPart(bytes, baseName(fileName), fileName, lanes.map(({ track, channel }) => ({ track, channel })), signal)).part;
+const partOfLanes = async (
+  { bytes, fileName }: Pick<LaneQuestion, 'bytes' | 'fileName'>,
+  lanes: readonly Lane[],
+  signal?: AbortSignal,
+): Promise<Part> =>
+  (
+    await readPart(
+      bytes,
+      baseName(fileName),
+      fileName,
+      lanes.map(({ track, channel }) => ({ track, channel })),
+      signal,
+    )
+  ).part;
 
-async function partOf(file: File, signal: AbortSignal, onProgress: (done: number) => void): Promise<{ part: Part } | { question: LaneQuestion }> {
+async function partOf(
+  file: File,
+  signal: AbortSignal,
+  onProgress: (done: number) => void,
+): Promise<{ part: Part } | { question: LaneQuestion }> {
   if (isSoundPath(file.name)) return { part: await (await import('@/breaks/part-of-sound')).partOfSound(file, onProgress, signal) };
   const opened = await openMidi(file, signal);
-  return opened.kind === 'ask' ? { question: opened.question } : { part: await partOfLanes({ bytes: opened.bytes, fileName: file.name }, opened.lanes, signal) };
+  return opened.kind === 'ask'
+    ? { question: opened.question }
+    : { part: await partOfLanes({ bytes: opened.bytes, fileName: file.name }, opened.lanes, signal) };
 }
 
 /** Learning from any part of the shelf or from a MIDI file: the source first, then what it teaches. */
@@ -95,14 +113,19 @@ export function LearnFlow({ parts, file = null, part: first = null, onKeep, onCl
     <Modal open onClose={onClose} title="Learn a groove" about="From what? Nothing is changed in the part that it is learnt from.">
       {reading ? (
         <p role="status" className="flex items-center gap-3">
-          {done === null ? `Reading ${reading.name} …` : `Listening to ${reading.name} … ${Math.round(done * 100)} %`} <Button onClick={cancel}>Cancel</Button>
+          {done === null ? `Reading ${reading.name} …` : `Listening to ${reading.name} … ${Math.round(done * 100)} %`}{' '}
+          <Button onClick={cancel}>Cancel</Button>
         </p>
       ) : (
         <>
           <ul className="max-h-80 space-y-1 overflow-auto" aria-label="Parts to learn from">
             {parts.map((row) => (
               <li key={row.id}>
-                <button type="button" className="w-full rounded-md border border-line px-3 py-1.5 text-left hover:border-strong" onClick={() => void partStore.load(row.id).then((stored) => setPart(stored.part), showError)}>
+                <button
+                  type="button"
+                  className="w-full rounded-md border border-line px-3 py-1.5 text-left hover:border-strong"
+                  onClick={() => void partStore.load(row.id).then((stored) => setPart(stored.part), showError)}
+                >
                   <span className="font-serif">{row.name}</span>{' '}
                   <span className="text-sm text-faint">
                     {row.summary.meter.join('/')} · {row.summary.tempo} BPM · {counted(row.summary.hits, 'hit')}
@@ -115,7 +138,15 @@ export function LearnFlow({ parts, file = null, part: first = null, onKeep, onCl
             <Button onClick={() => input.current?.click()}>A MIDI or sound file …</Button>
             <Button onClick={onClose}>Cancel</Button>
           </div>
-          <input ref={input} type="file" accept=".mid,.midi,audio/*" className="hidden" aria-label="MIDI or sound file to learn from" data-testid="learn-file" onChange={(e) => setReading(e.target.files?.[0] ?? null)} />
+          <input
+            ref={input}
+            type="file"
+            accept=".mid,.midi,audio/*"
+            className="hidden"
+            aria-label="MIDI or sound file to learn from"
+            data-testid="learn-file"
+            onChange={(e) => setReading(e.target.files?.[0] ?? null)}
+          />
         </>
       )}
     </Modal>

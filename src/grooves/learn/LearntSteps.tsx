@@ -21,7 +21,10 @@ export function LearntSteps({ groove, tempo }: { groove: Groove; tempo: Bpm }) {
             <tr key={i} className={s.n === 0 ? 'text-faint' : ''}>
               <td>{stepName(groove, i)}</td>
               <td className="text-right">{s.n}</td>
-              <td className="pl-4">{msWords(stepMs(s.offset, groove.stepsPerBeat, tempo))}{s.n === 0 ? ', from its neighbours' : ''}</td>
+              <td className="pl-4">
+                {msWords(stepMs(s.offset, groove.stepsPerBeat, tempo))}
+                {s.n === 0 ? ', from its neighbours' : ''}
+              </td>
               <td className="text-right">{s.spreadMs === undefined ? '' : `± ${s.spreadMs.toFixed(1)} ms`}</td>
               <td className="text-right">{s.n === 0 ? '' : `${Math.round(s.level * 100)} %`}</td>
             </tr>

@@ -20,11 +20,13 @@ interface Props {
 export function Outliers({ part, groove, outliers, left, onLeave }: Props) {
   if (outliers.length === 0) return null;
   const map = meterMapOf(part);
-  const text = ({ hit, voice, step, ms }: Outlier): string => `${labelOfRow(part, voice)}, bar ${map.barAt((part.hits[hit] as Hit).tick).index + 1}, step ${stepName(groove, step)}: ${Math.abs(ms).toFixed(0)} ms ${ms < 0 ? 'earlier' : 'later'} than the rest`;
+  const text = ({ hit, voice, step, ms }: Outlier): string =>
+    `${labelOfRow(part, voice)}, bar ${map.barAt((part.hits[hit] as Hit).tick).index + 1}, step ${stepName(groove, step)}: ${Math.abs(ms).toFixed(0)} ms ${ms < 0 ? 'earlier' : 'later'} than the rest`;
   return (
     <div className="mt-2 text-sm" data-testid="outliers">
       <label className="flex items-center gap-2">
-        <input type="checkbox" className="accent-accent" checked={left} onChange={(e) => onLeave(e.target.checked)} /> leave out {outliers.length} {outliers.length === 1 ? 'outlier' : 'outliers'}
+        <input type="checkbox" className="accent-accent" checked={left} onChange={(e) => onLeave(e.target.checked)} /> leave out{' '}
+        {outliers.length} {outliers.length === 1 ? 'outlier' : 'outliers'}
       </label>
       <ul className="text-faint">
         {outliers.slice(0, MOST_LISTED).map((o) => (

@@ -43,5 +43,16 @@ export function Playhead({ hearing, groove, count, frame }: { hearing: Hearing; 
       cancelAnimationFrame(frameId);
     };
   }, [hearing, groove, count, frame, store]);
-  return <line ref={line} x1={0} x2={0} y1={frame.height - 12} y2={frame.height} className="pointer-events-none stroke-accent" strokeWidth={2.5} style={{ visibility: 'hidden' }} />;
+  return (
+    <line
+      ref={line}
+      x1={0}
+      x2={0}
+      y1={frame.height - 12}
+      y2={frame.height}
+      className="pointer-events-none stroke-accent"
+      strokeWidth={2.5}
+      style={{ visibility: 'hidden' }}
+    />
+  );
 }

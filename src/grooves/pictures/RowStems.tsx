@@ -26,7 +26,12 @@ export function smallStems(part: Part, from: number, to: number): Map<VoiceName,
   hits.forEach((hit, i) => {
     const row = rows.get(hit.voice) ?? [];
     if (row.length === 0) rows.set(hit.voice, row);
-    if (row.length < MOST_STEMS) row.push({ place: ((performance.placedHomes[i] as number) - from) / (to - from), height: (performance.velocities[i] as number) / 127, lean: Math.max(-1, Math.min(1, leanOf(excerpt, performance, i) / FULL_LEAN_MS)) });
+    if (row.length < MOST_STEMS)
+      row.push({
+        place: ((performance.placedHomes[i] as number) - from) / (to - from),
+        height: (performance.velocities[i] as number) / 127,
+        lean: Math.max(-1, Math.min(1, leanOf(excerpt, performance, i) / FULL_LEAN_MS)),
+      });
   });
   return rows;
 }

@@ -60,11 +60,20 @@ export function layOutSteps(groove: Pick<Groove, 'stepsPerBeat'>, steps: readonl
 }
 
 /** The offset and level for which a head would stand at a place; the inverse of {@link layOutSteps}. */
-export function stepUnderHead(frame: StemsFrame, count: number, index: number, headX: number, headY: number): { offset: number; level: number } {
+export function stepUnderHead(
+  frame: StemsFrame,
+  count: number,
+  index: number,
+  headX: number,
+  headY: number,
+): { offset: number; level: number } {
   const width = stepWidth(frame, count);
   const footX = MARGIN + (index + 0.5) * width;
   const footY = frame.height - 3;
-  return { offset: clamp((headX - footX) / width, -WIDEST, WIDEST) / frame.magnified, level: Math.max(0, (footY - headY) / (LEVEL_SHARE * (footY - TOP))) };
+  return {
+    offset: clamp((headX - footX) / width, -WIDEST, WIDEST) / frame.magnified,
+    level: Math.max(0, (footY - headY) / (LEVEL_SHARE * (footY - TOP))),
+  };
 }
 
 /** Lenses: each named by the lean that it shows in full, in percent of a step. */

@@ -17,7 +17,11 @@ import { createGroovesStore, freeName, shownGroove } from './grooves-store';
 import { handGroove, heardParts } from './heard';
 
 const hold = HOUSE_GROOVES[0]!;
-const part = smallPart([['hat-closed', 0, 100], ['hat-closed', 0.25, 100], ['snare', 1, 100]]);
+const part = smallPart([
+  ['hat-closed', 0, 100],
+  ['hat-closed', 0.25, 100],
+  ['snare', 1, 100],
+]);
 
 async function place(name: string) {
   const db = new NodSwayDatabase(name);
@@ -47,12 +51,24 @@ test('changing one of ours makes a copy; each change is one step, kept in the st
   expect(shownGroove(state()).steps[4]).toMatchObject({ offset: 0.2, level: 0.6 });
   drag.commit();
   expect(state().history.undo.map((e) => e.label)).toEqual(['Lean of 2', 'Level of 2']);
-  expect((await settled(() => grooves.list(), (l) => l[0]?.groove.steps[4]?.level === 0.6)).map((k) => [k.groove.name, k.groove.steps[4]])).toEqual([['Lower Hold 2', { offset: 0.2, level: 0.6, n: 1 }]]);
+  expect(
+    (
+      await settled(
+        () => grooves.list(),
+        (l) => l[0]?.groove.steps[4]?.level === 0.6,
+      )
+    ).map((k) => [k.groove.name, k.groove.steps[4]]),
+  ).toEqual([['Lower Hold 2', { offset: 0.2, level: 0.6, n: 1 }]]);
   state().undo();
   expect(shownGroove(state()).steps[4]!.level).toBe(hold.steps[4]!.level);
   state().undo();
   expect([state().own, state().chosen]).toEqual([[], houseId('Lower Hold')]);
-  expect(await settled(() => grooves.list(), (l) => l.length === 0)).toEqual([]);
+  expect(
+    await settled(
+      () => grooves.list(),
+      (l) => l.length === 0,
+    ),
+  ).toEqual([]);
   state().redo();
   expect(freeName(state(), 'Lower Hold')).toBe('Lower Hold 3');
 });
@@ -76,18 +92,30 @@ test('used on the part: written as its next edit; a sweep of its amounts is one 
   for (const lean of [0.7, 0.8, 0.9]) sweep.preview((p) => changeMove<GrooveMove>(p, 0, { lean }));
   sweep.commit();
   expect(state().history.undo.map((e) => e.label)).toEqual(['Play the hats like Hold', 'Change the lean']);
-  const stored = await settled(() => parts.load(id), (s) => s.head === 2);
+  const stored = await settled(
+    () => parts.load(id),
+    (s) => s.head === 2,
+  );
   expect([stored.head, stored.part]).toEqual([2, state().stand!.part]);
   state().undo();
   state().undo();
   expect(state().stand!.part).toEqual(part);
-  expect((await settled(() => parts.load(id), (s) => s.head === 4)).part).toEqual(part);
+  expect(
+    (
+      await settled(
+        () => parts.load(id),
+        (s) => s.head === 4,
+      )
+    ).part,
+  ).toEqual(part);
 });
 
 test('what is heard: the groove tried on ticked rows, the blend, or the part as it is', async () => {
   const { state } = await place('heard');
   state().set({ ticked: new Set(['hat-closed']), lean: 0.5 });
-  expect(heardParts(state()).grooved.feel.moves).toEqual([{ kind: 'groove', groove: hold, lean: 0.5, level: 1, scope: { voices: ['hat-closed'] } }]);
+  expect(heardParts(state()).grooved.feel.moves).toEqual([
+    { kind: 'groove', groove: hold, lean: 0.5, level: 1, scope: { voices: ['hat-closed'] } },
+  ]);
   expect(heardParts(state()).plain).toBe(state().stand!.part);
   state().set({ blend: { with: houseId('Ballast'), share: 1 } });
   expect(handGroove(state()).steps).toEqual(HOUSE_GROOVES[1]!.steps);
@@ -102,19 +130,39 @@ test('the store’s word counts only once everything is written', async () => {
   state().keep('Keep', { ...hold, name: 'Bowsprit' });
   state().setOwn([]);
   expect(state().own!.map((k) => k.groove.name)).toEqual(['Bowsprit']);
-  await settled(() => grooves.list(), (l) => l.length === 1);
-  expect(await settled(() => Promise.resolve(state().save.kind), (k) => k === 'saved')).toBe('saved');
+  await settled(
+    () => grooves.list(),
+    (l) => l.length === 1,
+  );
+  expect(
+    await settled(
+      () => Promise.resolve(state().save.kind),
+      (k) => k === 'saved',
+    ),
+  ).toBe('saved');
 });
 
 test('a store that refuses is told, and nothing is lost: tried again, all is written in order', async () => {
   const { parts, grooves, id } = await place('refusing');
   let refuse = true;
   const picky = {
-    parts: { load: (x: string) => parts.load(x), appendEdits: (...given: Parameters<PartStore['appendEdits']>) => (refuse ? Promise.reject(new NamedError('store-full')) : parts.appendEdits(...given)), settleHead: (...given: Parameters<PartStore['settleHead']>) => parts.settleHead(...given), dropEdits: (...given: Parameters<PartStore['dropEdits']>) => parts.dropEdits(...given) } as unknown as PartStore,
-    grooves: { put: (kept: KeptGroove) => (refuse ? Promise.reject(new NamedError('store-full')) : grooves.put(kept)) } as unknown as GrooveStore,
+    parts: {
+      load: (x: string) => parts.load(x),
+      appendEdits: (...given: Parameters<PartStore['appendEdits']>) =>
+        refuse ? Promise.reject(new NamedError('store-full')) : parts.appendEdits(...given),
+      settleHead: (...given: Parameters<PartStore['settleHead']>) => parts.settleHead(...given),
+      dropEdits: (...given: Parameters<PartStore['dropEdits']>) => parts.dropEdits(...given),
+    } as unknown as PartStore,
+    grooves: {
+      put: (kept: KeptGroove) => (refuse ? Promise.reject(new NamedError('store-full')) : grooves.put(kept)),
+    } as unknown as GrooveStore,
   };
   const { getState: state } = createGroovesStore(picky.parts, picky.grooves);
-  const saving = (kind: string) => settled(() => Promise.resolve(state().save.kind), (k) => k === kind);
+  const saving = (kind: string) =>
+    settled(
+      () => Promise.resolve(state().save.kind),
+      (k) => k === kind,
+    );
   state().setOwn([]);
   state().setStand({ id, ...(await parts.load(id)) });
   state().run('Put Hold', (p) => putGroove(p, hold, { lean: 1, level: 1 }).part);
@@ -146,9 +194,21 @@ test('what another tab does to the part on the stand is followed, and its step c
   const { state, parts, id } = await place('elsewhere');
   const theirs = await softenElsewhere(parts, id, 1);
   state().hear(1);
-  expect(await settled(() => Promise.resolve(state().stand!.part), (p) => p.hits[0]!.velocity === 90)).toEqual(theirs);
+  expect(
+    await settled(
+      () => Promise.resolve(state().stand!.part),
+      (p) => p.hits[0]!.velocity === 90,
+    ),
+  ).toEqual(theirs);
   state().run('Put Hold', (p) => putGroove(p, hold, { lean: 1, level: 1 }).part);
-  expect((await settled(() => parts.load(id), (p) => p.head === 2)).part.feel.moves).toHaveLength(1);
+  expect(
+    (
+      await settled(
+        () => parts.load(id),
+        (p) => p.head === 2,
+      )
+    ).part.feel.moves,
+  ).toHaveLength(1);
   state().undo();
   state().undo();
   expect(state().stand!.part).toEqual(part);
@@ -161,11 +221,19 @@ test('when both changed the part nothing is overwritten, and the user can contin
   await softenElsewhere(parts, id, 1);
   state().hear(1);
   edit.commit();
-  expect(await settled(() => Promise.resolve(state().save), (s) => s.kind === 'failed')).toMatchObject({ error: { code: 'changed-elsewhere' } });
+  expect(
+    await settled(
+      () => Promise.resolve(state().save),
+      (s) => s.kind === 'failed',
+    ),
+  ).toMatchObject({ error: { code: 'changed-elsewhere' } });
   expect((await parts.load(id)).head).toBe(1);
   expect(state().bothOf()).toMatchObject({ steps: ['Put Hold'], common: 0 });
   await state().takeOf('mine');
-  const now = await settled(() => parts.load(id), (p) => p.head === 2);
+  const now = await settled(
+    () => parts.load(id),
+    (p) => p.head === 2,
+  );
   expect([now.part.feel.moves.length, now.part.hits[0]!.velocity]).toEqual([1, 100]);
   state().undo();
   expect([state().stand!.part.feel.moves.length, state().stand!.part.hits[0]!.velocity]).toEqual([0, 90]);

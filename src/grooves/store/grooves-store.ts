@@ -58,7 +58,9 @@ export interface GroovesState {
   /** Whether everything done here is in the store. */
   save: SaveState;
 
-  set(change: Partial<Pick<GroovesState, 'curve' | 'against' | 'ticked' | 'lean' | 'level' | 'trying' | 'tempo' | 'bars' | 'blend' | 'tab'>>): void;
+  set(
+    change: Partial<Pick<GroovesState, 'curve' | 'against' | 'ticked' | 'lean' | 'level' | 'trying' | 'tempo' | 'bars' | 'blend' | 'tab'>>,
+  ): void;
   choose(id: string): void;
   setOwn(own: readonly KeptGroove[]): void;
   setStand(stand: Stand | null): void;
@@ -98,55 +100,77 @@ const FIRST = houseId((HOUSE_GROOVES[0] as Groove).name);
 
 export function createGroovesStore(parts: PartStore, grooves: GrooveStore): GroovesStoreApi {
   return createStore<GroovesState>((set, get) => {
-    const writers = new Writers(parts, grooves, (save) => set({ save }), (partId) => ({
-      isFree: () => doc.current.underway === null,
-      take: (steps) => {
-        const here = (): { before: Hand; after: Hand } => ({ before: { chosen: get().chosen, curve: get().curve }, after: { chosen: get().chosen, curve: get().curve } });
-        doc.follow(steps.map((s) => ({ ...s, diff: { kind: 'part', partId, diff: s.diff } })), here);
-      },
-      reread: () => void get().takeOf('theirs').catch((e: unknown) => console.error(e)),
-    }));
+    const writers = new Writers(
+      parts,
+      grooves,
+      (save) => set({ save }),
+      (partId) => ({
+        isFree: () => doc.current.underway === null,
+        take: (steps) => {
+          const here = (): { before: Hand; after: Hand } => ({
+            before: { chosen: get().chosen, curve: get().curve },
+            after: { chosen: get().chosen, curve: get().curve },
+          });
+          doc.follow(
+            steps.map((s) => ({ ...s, diff: { kind: 'part', partId, diff: s.diff } })),
+            here,
+          );
+        },
+        reread: () =>
+          void get()
+            .takeOf('theirs')
+            .catch((e: unknown) => console.error(e)),
+      }),
+    );
     /** The copy of one of ours that is being made: it is in hand once its edit is kept. */
     let copying: string | null = null;
 
-    const doc = new Document<Work, Change, Hand>(WORK_DIFFS, { own: null, stand: null }, {
-      surroundings: () => ({ chosen: copying ?? get().chosen, curve: get().curve }),
-      finished(edit) {
-        writers.save(edit);
-        // What a step leads to is heard as it is.
-        if (edit.step !== 'do') set({ trying: false });
+    const doc = new Document<Work, Change, Hand>(
+      WORK_DIFFS,
+      { own: null, stand: null },
+      {
+        surroundings: () => ({ chosen: copying ?? get().chosen, curve: get().curve }),
+        finished(edit) {
+          writers.save(edit);
+          // What a step leads to is heard as it is.
+          if (edit.step !== 'do') set({ trying: false });
+        },
+        show({ value, underway, history }, back) {
+          const own = underway ? underway.base.own : value.own;
+          const hand = back?.to ?? { chosen: (underway ? null : copying) ?? get().chosen, curve: get().curve };
+          const known = keptOf({ own }, hand.chosen) ?? grooveOf({ own: null }, hand.chosen);
+          if (!underway) copying = null;
+          if (!underway) queueMicrotask(() => writers.goOn());
+          set({
+            own,
+            stand: value.stand,
+            history,
+            live: underway && value.own !== own ? (keptOf(value, copying ?? get().chosen)?.groove ?? null) : null,
+            ...(known || own === null ? hand : { chosen: FIRST, curve: null }),
+          });
+        },
       },
-      show({ value, underway, history }, back) {
-        const own = underway ? underway.base.own : value.own;
-        const hand = back?.to ?? { chosen: (underway ? null : copying) ?? get().chosen, curve: get().curve };
-        const known = keptOf({ own }, hand.chosen) ?? grooveOf({ own: null }, hand.chosen);
-        if (!underway) copying = null;
-        if (!underway) queueMicrotask(() => writers.goOn());
-        set({
-          own,
-          stand: value.stand,
-          history,
-          live: underway && value.own !== own ? (keptOf(value, copying ?? get().chosen)?.groove ?? null) : null,
-          ...(known || own === null ? hand : { chosen: FIRST, curve: null }),
-        });
-      },
-    });
+    );
 
     /** What changing the groove in hand does to the work; nothing where it stays as it is. */
-    const inHand = (change: (groove: Groove) => Groove) => (work: Work): Work => {
-      const id = copying ?? get().chosen;
-      const kept = keptOf(work, id);
-      if (kept) {
-        const groove = change(kept.groove);
-        return JSON.stringify(groove) === JSON.stringify(kept.groove) ? work : { ...work, own: withGroove(work.own, id, { ...kept, groove, updatedAt: Date.now() }) };
-      }
-      const ours = chosenGroove(get());
-      const groove = change(ours);
-      if (JSON.stringify(groove) === JSON.stringify(ours)) return work;
-      const copy = keptNow({ ...groove, name: freeName(work, ours.name) });
-      copying ??= copy.id;
-      return { ...work, own: withGroove(work.own, copying, { ...copy, id: copying }) };
-    };
+    const inHand =
+      (change: (groove: Groove) => Groove) =>
+      (work: Work): Work => {
+        const id = copying ?? get().chosen;
+        const kept = keptOf(work, id);
+        if (kept) {
+          const groove = change(kept.groove);
+          return JSON.stringify(groove) === JSON.stringify(kept.groove)
+            ? work
+            : { ...work, own: withGroove(work.own, id, { ...kept, groove, updatedAt: Date.now() }) };
+        }
+        const ours = chosenGroove(get());
+        const groove = change(ours);
+        if (JSON.stringify(groove) === JSON.stringify(ours)) return work;
+        const copy = keptNow({ ...groove, name: freeName(work, ours.name) });
+        copying ??= copy.id;
+        return { ...work, own: withGroove(work.own, copying, { ...copy, id: copying }) };
+      };
 
     return {
       own: null,
@@ -190,12 +214,26 @@ export function createGroovesStore(parts: PartStore, grooves: GrooveStore): Groo
       describe(id, label, { name, tags }) {
         doc.run(label, (work) => {
           const kept = keptOf(work, id);
-          return kept ? { ...work, own: withGroove(work.own, id, { ...kept, groove: name ? { ...kept.groove, name: name.slice(0, 120) } : kept.groove, tags: tags ?? kept.tags, updatedAt: Date.now() }) } : work;
+          return kept
+            ? {
+                ...work,
+                own: withGroove(work.own, id, {
+                  ...kept,
+                  groove: name ? { ...kept.groove, name: name.slice(0, 120) } : kept.groove,
+                  tags: tags ?? kept.tags,
+                  updatedAt: Date.now(),
+                }),
+              }
+            : work;
         });
       },
       keep(label, groove, tags = []) {
         const kept = keptNow(groove, tags);
-        doc.run(label, (work) => ({ ...work, own: withGroove(work.own, kept.id, kept) }), () => set({ chosen: kept.id, curve: null }));
+        doc.run(
+          label,
+          (work) => ({ ...work, own: withGroove(work.own, kept.id, kept) }),
+          () => set({ chosen: kept.id, curve: null }),
+        );
         set({ blend: null, trying: true });
         return kept.id;
       },
@@ -225,7 +263,11 @@ export function createGroovesStore(parts: PartStore, grooves: GrooveStore): Groo
         const isOther = ({ diff }: { diff: Change | null }) => diff?.kind !== 'part' || diff.partId !== stand.id;
         const { value, history } = doc.current;
         doc.adopt({ ...value, stand }, { undo: history.undo.filter(isOther), redo: history.redo.filter(isOther) });
-        if (which === 'mine') doc.run('Take what the other tab did not have', onStand(() => mine.part));
+        if (which === 'mine')
+          doc.run(
+            'Take what the other tab did not have',
+            onStand(() => mine.part),
+          );
       },
     };
   });
@@ -234,7 +276,8 @@ export function createGroovesStore(parts: PartStore, grooves: GrooveStore): Groo
 export const keptOf = (state: Pick<GroovesState, 'own'>, id: string): KeptGroove | undefined => state.own?.find((k) => k.id === id);
 
 /** A groove by its id, our own or the user's. */
-export const grooveOf = (state: Pick<GroovesState, 'own'>, id: string): Groove | undefined => keptOf(state, id)?.groove ?? HOUSE_GROOVES.find((g) => houseId(g.name) === id);
+export const grooveOf = (state: Pick<GroovesState, 'own'>, id: string): Groove | undefined =>
+  keptOf(state, id)?.groove ?? HOUSE_GROOVES.find((g) => houseId(g.name) === id);
 
 const chosenGroove = (state: Pick<GroovesState, 'own' | 'chosen'>): Groove => grooveOf(state, state.chosen) ?? (HOUSE_GROOVES[0] as Groove);
 

@@ -23,7 +23,8 @@ export function handGroove(state: Choice): Groove {
 export const tempoOf = (state: Pick<GroovesState, 'stand' | 'tempo'>): Bpm => (state.stand ? startTempo(state.stand.part) : state.tempo);
 
 /** The rows that are meant; undefined for all. */
-export const chosenRows = ({ ticked }: Pick<GroovesState, 'ticked'>): VoiceName[] | undefined => (ticked.size > 0 ? [...ticked].sort() : undefined);
+export const chosenRows = ({ ticked }: Pick<GroovesState, 'ticked'>): VoiceName[] | undefined =>
+  ticked.size > 0 ? [...ticked].sort() : undefined;
 
 /** What is played on, without and with the groove, and which bars of it. */
 export interface Heard {
@@ -33,7 +34,19 @@ export interface Heard {
 }
 
 /** What is heard follows from these alone: who plays follows them, and nothing else. */
-export const heardInputs = ({ own, chosen, live, blend, stand, ticked, lean, level, trying, tempo, bars }: GroovesState) => ({ own, chosen, live, blend, stand, ticked, lean, level, trying, tempo, bars });
+export const heardInputs = ({ own, chosen, live, blend, stand, ticked, lean, level, trying, tempo, bars }: GroovesState) => ({
+  own,
+  chosen,
+  live,
+  blend,
+  stand,
+  ticked,
+  lean,
+  level,
+  trying,
+  tempo,
+  bars,
+});
 type HeardInputs = ReturnType<typeof heardInputs>;
 
 const known = new WeakMap<GroovesState, Heard>();
@@ -52,5 +65,9 @@ function makeHeard(state: HeardInputs): Heard {
   const rows = stand ? chosenRows(state) : undefined;
   const grooved = !stand || state.trying ? putGroove(plain, groove, { voices: rows, lean, level }).part : plain;
   const range = ticksOfBars(plain, stand ? Math.min(bars.from, plain.bars - 1) : 0, stand ? Math.min(bars.to, plain.bars) : plain.bars);
-  return { plain: stand && !state.trying ? { ...plain, feel: { ...plain.feel, sway: 0 } } : plain, grooved, range: { ...range, loop: true } };
+  return {
+    plain: stand && !state.trying ? { ...plain, feel: { ...plain.feel, sway: 0 } } : plain,
+    grooved,
+    range: { ...range, loop: true },
+  };
 }

@@ -6,5 +6,8 @@ export function removeGroove({ getState }: GroovesStoreApi, id: string): void {
   const kept = keptOf(getState(), id);
   if (!kept) return;
   getState().remove(id);
-  tell(`${kept.groove.name} is deleted.`, { label: 'Put it back', onClick: () => getState().keep(`Put ${kept.groove.name} back`, kept.groove, kept.tags) });
+  tell(`${kept.groove.name} is deleted.`, {
+    label: 'Put it back',
+    onClick: () => getState().keep(`Put ${kept.groove.name} back`, kept.groove, kept.tags),
+  });
 }

@@ -25,7 +25,15 @@ export interface Hearing {
 
 function versionsOf(state: GroovesState, engine: SoundEngine, slots: Slots): Versions {
   const { plain, grooved, range } = heardParts(state);
-  const programOf = (part: Part): Program => makeProgram(part, isIdle(part.feel) ? writtenPerformance(part) : performPart(part), range, slots.of, engine.rowsOf(part), engine.ownSounds);
+  const programOf = (part: Part): Program =>
+    makeProgram(
+      part,
+      isIdle(part.feel) ? writtenPerformance(part) : performPart(part),
+      range,
+      slots.of,
+      engine.rowsOf(part),
+      engine.ownSounds,
+    );
   return { performed: programOf(grooved), written: programOf(plain) };
 }
 

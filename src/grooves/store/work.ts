@@ -19,7 +19,8 @@ export interface Work {
 }
 
 /** What a finished action changed: a groove of the user's own (null: not there), or the part on the stand. */
-export type Change = { kind: 'groove'; id: string; before: KeptGroove | null; after: KeptGroove | null } | { kind: 'part'; partId: string; diff: PartDiff };
+export type Change =
+  { kind: 'groove'; id: string; before: KeptGroove | null; after: KeptGroove | null } | { kind: 'part'; partId: string; diff: PartDiff };
 
 export const sorted = (own: readonly KeptGroove[]): KeptGroove[] => [...own].sort(byName);
 
@@ -47,7 +48,8 @@ export const WORK_DIFFS: Diffing<Work, Change> = {
     if (change.kind === 'groove') return { ...work, own: withGroove(work.own, change.id, change.after) };
     return work.stand?.id === change.partId ? { ...work, stand: { ...work.stand, part: applyDiff(work.stand.part, change.diff) } } : work;
   },
-  invert: (change) => (change.kind === 'groove' ? { ...change, before: change.after, after: change.before } : { ...change, diff: invertDiff(change.diff) }),
+  invert: (change) =>
+    change.kind === 'groove' ? { ...change, before: change.after, after: change.before } : { ...change, diff: invertDiff(change.diff) },
 };
 
 /** An edit of one thing of the work, by what a change of that thing does to the work. */
@@ -61,4 +63,7 @@ export const lifted = <V>(edit: Transaction<Work>, lift: (change: (value: V) => 
 });
 
 /** What changing the part on the stand does to the work. */
-export const onStand = (change: (part: Part) => Part) => (work: Work): Work => (work.stand ? { ...work, stand: { ...work.stand, part: change(work.stand.part) } } : work);
+export const onStand =
+  (change: (part: Part) => Part) =>
+  (work: Work): Work =>
+    work.stand ? { ...work, stand: { ...work.stand, part: change(work.stand.part) } } : work;

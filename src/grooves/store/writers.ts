@@ -26,7 +26,10 @@ export class Writers {
   ) {
     this.grooveWrites = new WriteQueue((state) => {
       this.tell('grooves', state);
-      markUnsaved('grooves', state.kind === 'saved' ? null : { error: state.kind === 'failed' ? state.error : null, letGo: () => undefined });
+      markUnsaved(
+        'grooves',
+        state.kind === 'saved' ? null : { error: state.kind === 'failed' ? state.error : null, letGo: () => undefined },
+      );
     });
   }
 
@@ -37,7 +40,8 @@ export class Writers {
 
   /** Writes what a finished edit changed. */
   save({ label, diff: change, after, step }: Finished<Work, Change>) {
-    if (change.kind === 'groove') return this.grooveWrites.add(() => (change.after ? this.grooves.put(change.after) : this.grooves.remove(change.id)));
+    if (change.kind === 'groove')
+      return this.grooveWrites.add(() => (change.after ? this.grooves.put(change.after) : this.grooves.remove(change.id)));
     const { stand } = after;
     if (stand?.id !== change.partId) return;
     this.last.set(stand.id, stand.part);
@@ -85,10 +89,21 @@ export class Writers {
   private saverOf({ id, head }: Stand): Saver {
     const known = this.savers.get(id);
     if (known) return known;
-    const saver: Saver = new Saver(this.parts, id, head, (state) => {
-      this.tell(id, state);
-      markUnsaved(id, state.kind === 'saved' ? null : { part: () => this.last.get(id) as Part, error: state.kind === 'failed' ? state.error : null, letGo: () => saver.letGo() });
-    }, (ahead) => follower.hear(ahead));
+    const saver: Saver = new Saver(
+      this.parts,
+      id,
+      head,
+      (state) => {
+        this.tell(id, state);
+        markUnsaved(
+          id,
+          state.kind === 'saved'
+            ? null
+            : { part: () => this.last.get(id) as Part, error: state.kind === 'failed' ? state.error : null, letGo: () => saver.letGo() },
+        );
+      },
+      (ahead) => follower.hear(ahead),
+    );
     const follower = new Follower(this.parts, id, () => saver, this.led(id));
     this.savers.set(id, saver);
     this.followers.set(id, follower);

@@ -2,7 +2,8 @@ import { bpm } from '@/core/units';
 import { leanWords, meetingWords, stepName, verdictWords } from './words';
 
 test('steps are counted in quarters, in eighths where the meter has them, bars in front from the second on', () => {
-  const names = (meter: readonly [number, number], stepsPerBeat: number, indices: number[]) => indices.map((i) => stepName({ meter, stepsPerBeat }, i));
+  const names = (meter: readonly [number, number], stepsPerBeat: number, indices: number[]) =>
+    indices.map((i) => stepName({ meter, stepsPerBeat }, i));
   expect(names([4, 4], 4, [0, 1, 6, 15, 16, 19])).toEqual(['1', '1 e', '2 &', '4 a', '2.1', '2.1 a']);
   expect(names([4, 4], 2, [1, 2])).toEqual(['1 &', '2']);
   expect(names([4, 4], 3, [1, 5])).toEqual(['1 2nd', '2 3rd']);
@@ -20,8 +21,12 @@ test('leans in percent and ms', () => {
 
 test('meetings and verdicts say what happens', () => {
   expect(meetingWords({ kind: 'same', groove: 4, bar: 4, bars: 1 })).toBe('');
-  expect(meetingWords({ kind: 'restarts', groove: 3, bar: 4, bars: 1 })).toBe('The groove lasts 3 quarters, a bar of this part 4 quarters: each bar starts it again, and its beginning fills up the bar.');
-  expect(meetingWords({ kind: 'divides', groove: 1, bar: 4, bars: 1 })).toContain('1 quarter, a bar of this part 4 quarters: it goes round 4 times');
+  expect(meetingWords({ kind: 'restarts', groove: 3, bar: 4, bars: 1 })).toBe(
+    'The groove lasts 3 quarters, a bar of this part 4 quarters: each bar starts it again, and its beginning fills up the bar.',
+  );
+  expect(meetingWords({ kind: 'divides', groove: 1, bar: 4, bars: 1 })).toContain(
+    '1 quarter, a bar of this part 4 quarters: it goes round 4 times',
+  );
   expect(verdictWords('none', 'none')).toMatch(/^Nothing to learn: every hit stands/);
   expect(verdictWords('scatter', 'scatter')).toMatch(/^Nothing to learn: the hits vary/);
   expect(verdictWords('none', 'habit')).toMatch(/levels can be learnt/);

@@ -32,12 +32,14 @@ export function leanWords(offset: number, stepsPerBeat: number, tempo: Bpm): str
 }
 
 /** @example msWords(-3.2) // '3.2 ms early' */
-export const msWords = (ms: number): string => (Math.abs(ms) < 0.05 ? 'on the line' : `${Math.abs(ms).toFixed(1)} ms ${ms < 0 ? 'early' : 'late'}`);
+export const msWords = (ms: number): string =>
+  Math.abs(ms) < 0.05 ? 'on the line' : `${Math.abs(ms).toFixed(1)} ms ${ms < 0 ? 'early' : 'late'}`;
 
 const quarters = (n: number): string => `${Math.round(n * 100) / 100} ${n === 1 ? 'quarter' : 'quarters'}`;
 
 /** @example sizeWords(hold) // '4/4 · 4 quarters · 16 steps' */
-export const sizeWords = (groove: Groove): string => `${groove.meter.join('/')} · ${quarters(groove.beats)} · ${groove.steps.length} steps${groove.voices ? ` · ${Object.keys(groove.voices).length} rows of their own` : ''}`;
+export const sizeWords = (groove: Groove): string =>
+  `${groove.meter.join('/')} · ${quarters(groove.beats)} · ${groove.steps.length} steps${groove.voices ? ` · ${Object.keys(groove.voices).length} rows of their own` : ''}`;
 
 /** What happens where a groove is not as long as a bar; empty where it is. */
 export function meetingWords({ kind, groove, bar, bars }: Meeting): string {
@@ -64,7 +66,8 @@ export function meetingWords({ kind, groove, bar, bars }: Meeting): string {
 export function verdictWords(timing: Verdict, levels: Verdict): string {
   if (timing === 'none' && levels === 'none') return 'Nothing to learn: every hit stands on its step, and all are equally loud.';
   if (timing === 'few' || levels === 'few') return 'Too few hits: with about one a step, a habit cannot be told from chance.';
-  if (timing !== 'habit' && levels !== 'habit') return 'Nothing to learn: the hits vary, but no step has a habit of its own. Other steps or fewer rows may tell more.';
+  if (timing !== 'habit' && levels !== 'habit')
+    return 'Nothing to learn: the hits vary, but no step has a habit of its own. Other steps or fewer rows may tell more.';
   if (timing === 'none') return 'Dead straight in time; its levels can be learnt.';
   if (timing === 'scatter') return 'In time there is chance alone, with these rows and steps; its levels can be learnt.';
   if (levels !== 'habit') return 'A habit in time; the levels say nothing.';

@@ -7,4 +7,14 @@ import { settingKind } from './setting';
 import { soundKind } from './sound';
 
 /** Every kind of thing in a library file, in the order in which they go in and come out: sounds before the parts that they play. */
-export const KINDS: readonly Kind[] = [soundKind, breakKind, grooveKind, feelKind, keyMapKind, patternKind, targetKind, partKind, settingKind];
+export const KINDS: readonly Kind[] = [
+  soundKind,
+  breakKind,
+  grooveKind,
+  feelKind,
+  keyMapKind,
+  patternKind,
+  targetKind,
+  partKind,
+  settingKind,
+];

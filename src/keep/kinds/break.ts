@@ -9,7 +9,9 @@ export const breakKind: Kind = {
   kind: 'break',
   async here({ db }, only) {
     const store = new RecordingStore(db);
-    const needed = only ? new Set((await partsOf(new PartStore(db), only)).flatMap((part) => (part.breaks ?? []).map((b) => b.sample))) : null;
+    const needed = only
+      ? new Set((await partsOf(new PartStore(db), only)).flatMap((part) => (part.breaks ?? []).map((b) => b.sample)))
+      : null;
     return (await store.list())
       .filter(({ id }) => !needed || needed.has(id))
       .map(({ id, name, seconds, at }) => ({
@@ -26,4 +28,14 @@ export const breakKind: Kind = {
 };
 
 /** These parts, as far as they read. */
-export const partsOf = async (store: PartStore, ids: ReadonlySet<string>): Promise<Part[]> => (await Promise.all([...ids].map((id) => store.load(id).then((s) => s.part, () => null)))).filter((part) => part !== null);
+export const partsOf = async (store: PartStore, ids: ReadonlySet<string>): Promise<Part[]> =>
+  (
+    await Promise.all(
+      [...ids].map((id) =>
+        store.load(id).then(
+          (s) => s.part,
+          () => null,
+        ),
+      ),
+    )
+  ).filter((part) => part !== null);

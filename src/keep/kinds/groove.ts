@@ -26,6 +26,12 @@ export const grooveKind: Kind = {
     const store = new GrooveStore(db);
     if (how !== 'beside') return store.put({ id: key, groove, tags, createdAt, updatedAt });
     const names = new Set((await store.list()).map((g) => g.groove.name));
-    await store.put({ id: nanoid(12), groove: { ...groove, name: besideName(groove.name, (n) => names.has(n)) }, tags, createdAt, updatedAt });
+    await store.put({
+      id: nanoid(12),
+      groove: { ...groove, name: besideName(groove.name, (n) => names.has(n)) },
+      tags,
+      createdAt,
+      updatedAt,
+    });
   },
 };

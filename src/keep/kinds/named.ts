@@ -27,7 +27,12 @@ function named<T extends { name: string }>({ kind, folder, ending, store, write,
     kind,
     async here({ db }, only) {
       if (only) return [];
-      return (await store(db).list()).map((kept) => ({ entry: { kind, key: kept.name, name: kept.name }, folder, ending, data: async () => ({ file: write(kept) }) }));
+      return (await store(db).list()).map((kept) => ({
+        entry: { kind, key: kept.name, name: kept.name },
+        folder,
+        ending,
+        data: async () => ({ file: write(kept) }),
+      }));
     },
     async look({ db }, { key, file }, from) {
       const theirs = read(await from.text(file), key);
@@ -42,7 +47,35 @@ function named<T extends { name: string }>({ kind, folder, ending, store, write,
   };
 }
 
-export const feelKind = named<KeptFeel>({ kind: 'feel', folder: 'feels', ending: FEEL_FILE_ENDING, store: (db) => new FeelStore(db), write: ({ feel }) => writeFeelFile(feel), read: (text, name) => ({ name, feel: readFeelFile(text) }) });
-export const keyMapKind = named({ kind: 'key map', folder: 'key-maps', ending: KIT_FILE_ENDING, store: (db) => new KitStore(db), write: writeKitFile, read: (text) => readKitFile(text) });
-export const patternKind = named<KeptPattern>({ kind: 'pattern', folder: 'patterns', ending: PATTERN_FILE_ENDING, store: (db) => new PatternStore(db), write: ({ name, pattern }) => writePatternFile({ ...pattern, name }), read: (text, name) => ({ name, pattern: { ...readPatternFile(text), name } }) });
-export const targetKind = named({ kind: 'target', folder: 'targets', ending: TARGET_FILE_ENDING, store: (db) => new TargetStore(db), write: writeTargetFile, read: (text) => readTargetFile(text) });
+export const feelKind = named<KeptFeel>({
+  kind: 'feel',
+  folder: 'feels',
+  ending: FEEL_FILE_ENDING,
+  store: (db) => new FeelStore(db),
+  write: ({ feel }) => writeFeelFile(feel),
+  read: (text, name) => ({ name, feel: readFeelFile(text) }),
+});
+export const keyMapKind = named({
+  kind: 'key map',
+  folder: 'key-maps',
+  ending: KIT_FILE_ENDING,
+  store: (db) => new KitStore(db),
+  write: writeKitFile,
+  read: (text) => readKitFile(text),
+});
+export const patternKind = named<KeptPattern>({
+  kind: 'pattern',
+  folder: 'patterns',
+  ending: PATTERN_FILE_ENDING,
+  store: (db) => new PatternStore(db),
+  write: ({ name, pattern }) => writePatternFile({ ...pattern, name }),
+  read: (text, name) => ({ name, pattern: { ...readPatternFile(text), name } }),
+});
+export const targetKind = named({
+  kind: 'target',
+  folder: 'targets',
+  ending: TARGET_FILE_ENDING,
+  store: (db) => new TargetStore(db),
+  write: writeTargetFile,
+  read: (text) => readTargetFile(text),
+});

@@ -7,11 +7,14 @@ import { WholeParts } from '@/storage/whole-part';
 import { besideName, saysTheSame, type Kind } from './kind';
 
 /** When the same file was imported makes no difference. */
-const comparable = (whole: PartFile): unknown => JSON.parse(writePartFile({ ...whole, versions: (whole.versions ?? []).map((v) => (v.name === AS_IMPORTED ? { ...v, at: 0 } : v)) }));
+const comparable = (whole: PartFile): unknown =>
+  JSON.parse(writePartFile({ ...whole, versions: (whole.versions ?? []).map((v) => (v.name === AS_IMPORTED ? { ...v, at: 0 } : v)) }));
 
 /** What another state of a part has otherwise, in words. */
 function differsIn(mine: PartFile, theirs: PartFile): string {
-  const beside = (['versions', 'takes', 'ideas'] as const).filter((what) => !saysTheSame((comparable(mine) as PartFile)[what] ?? [], (comparable(theirs) as PartFile)[what] ?? []));
+  const beside = (['versions', 'takes', 'ideas'] as const).filter(
+    (what) => !saysTheSame((comparable(mine) as PartFile)[what] ?? [], (comparable(theirs) as PartFile)[what] ?? []),
+  );
   const changes = saysTheSame(mine.part, theirs.part) ? [] : [describeChanges(mine.part, theirs.part).replace(/\.$/, '')];
   const all = [...changes, ...(beside.length > 0 ? [`other ${beside.join(', ')}`] : [])];
   return all.length > 0 ? all.join('; ') : 'other tags';
@@ -37,7 +40,9 @@ export const partKind: Kind = {
     // What is here and does not read is no reason to keep the other away.
     const mine = await new WholeParts(db).read(key).catch(() => null);
     const same = mine !== null && saysTheSame(comparable(mine), comparable(theirs)) && saysTheSame(row.tags ?? [], tags);
-    return same ? { standing: 'same' } : { standing: 'different', updatedAt: row.updatedAt, differs: mine ? differsIn(mine, theirs) : 'yours no longer reads' };
+    return same
+      ? { standing: 'same' }
+      : { standing: 'different', updatedAt: row.updatedAt, differs: mine ? differsIn(mine, theirs) : 'yours no longer reads' };
   },
   async take({ db }, { key, file, createdAt, updatedAt, about, tags }, from, how) {
     const whole = readPartFile(await from.text(file));
@@ -48,7 +53,14 @@ export const partKind: Kind = {
     const names = isFree ? null : new Set((await parts.parts.list()).map((row) => row.name));
     const part = names ? { ...whole.part, name: shortName(besideName(whole.part.name, (n) => names.has(n))) } : whole.part;
     const gone = isFree ? await db.deleted.get(key) : undefined;
-    const id = await parts.create({ ...whole, part }, { ...(isFree ? { id: key } : {}), ...(gone ? { head: gone.row.head + 1 } : {}), ...(about ? { about } : {}) });
-    await db.parts.update(id, { ...(createdAt === undefined ? {} : { createdAt }), ...(updatedAt === undefined ? {} : { updatedAt }), ...(tags ? { tags: [...tags] } : {}) });
+    const id = await parts.create(
+      { ...whole, part },
+      { ...(isFree ? { id: key } : {}), ...(gone ? { head: gone.row.head + 1 } : {}), ...(about ? { about } : {}) },
+    );
+    await db.parts.update(id, {
+      ...(createdAt === undefined ? {} : { createdAt }),
+      ...(updatedAt === undefined ? {} : { updatedAt }),
+      ...(tags ? { tags: [...tags] } : {}),
+    });
   },
 };

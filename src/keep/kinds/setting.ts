@@ -27,18 +27,29 @@ const INPUT: Readonly<Record<keyof InputRow, Joi.Schema>> = {
 const schema = Joi.object({
   format: Joi.string().valid('nod-sway/settings@1').required(),
   inputs: Joi.array().items(Joi.object(INPUT)).max(500).unique('id').required(),
-  remembered: Joi.object().pattern(/^nod-sway:[a-z-]{1,40}$/, Joi.string().max(20_000).allow('')).max(100).required(),
+  remembered: Joi.object()
+    .pattern(/^nod-sway:[a-z-]{1,40}$/, Joi.string().max(20_000).allow(''))
+    .max(100)
+    .required(),
 }).required();
 
 const read = (text: string): Settings => validate<Settings>(schema, parseJson(text, 'bad-library'), 'bad-library');
-const settingsHere = async ({ db, remembered }: Here): Promise<Settings> => ({ format: 'nod-sway/settings@1', inputs: await db.inputs.toArray(), remembered });
+const settingsHere = async ({ db, remembered }: Here): Promise<Settings> => ({
+  format: 'nod-sway/settings@1',
+  inputs: await db.inputs.toArray(),
+  remembered,
+});
 
 /** What of the one is not, or is otherwise, in the other. */
 function differing(theirs: Settings, mine: Settings): { missing: boolean; other: boolean } {
-  const all = (s: Settings) => new Map<string, unknown>([...s.inputs.map((i): [string, unknown] => [`input ${i.id}`, i]), ...Object.entries(s.remembered)]);
+  const all = (s: Settings) =>
+    new Map<string, unknown>([...s.inputs.map((i): [string, unknown] => [`input ${i.id}`, i]), ...Object.entries(s.remembered)]);
   const here = all(mine);
   const named = [...all(theirs)];
-  return { missing: named.some(([name]) => !here.has(name)), other: named.some(([name, value]) => here.has(name) && !saysTheSame(here.get(name), value)) };
+  return {
+    missing: named.some(([name]) => !here.has(name)),
+    other: named.some(([name, value]) => here.has(name) && !saysTheSame(here.get(name), value)),
+  };
 }
 
 /** All settings, as one thing: what is missing here is added, what is otherwise stays until it is asked for. */
@@ -48,7 +59,14 @@ export const settingKind: Kind = {
     if (only) return [];
     const settings = await settingsHere(here);
     if (settings.inputs.length === 0 && Object.keys(settings.remembered).length === 0) return [];
-    return [{ entry: { kind: 'setting', key: 'settings', name: 'Settings' }, folder: 'settings', ending: '.json', data: async () => ({ file: JSON.stringify(settings, null, 1) }) }];
+    return [
+      {
+        entry: { kind: 'setting', key: 'settings', name: 'Settings' },
+        folder: 'settings',
+        ending: '.json',
+        data: async () => ({ file: JSON.stringify(settings, null, 1) }),
+      },
+    ];
   },
   async look(here, { file }, from) {
     const { missing, other } = differing(read(await from.text(file)), await settingsHere(here));

@@ -18,7 +18,8 @@ interface SoundSet {
   sounds: readonly OwnSound[];
 }
 
-const listOf = ({ kit, sounds }: SoundSet): string => JSON.stringify(manifestOf(kit ?? { id: (sounds[0] as OwnSound).id, name: (sounds[0] as OwnSound).name }, sounds), null, 1);
+const listOf = ({ kit, sounds }: SoundSet): string =>
+  JSON.stringify(manifestOf(kit ?? { id: (sounds[0] as OwnSound).id, name: (sounds[0] as OwnSound).name }, sounds), null, 1);
 
 async function setsHere({ db }: Pick<Here, 'db'>): Promise<SoundSet[]> {
   const { kits, sounds } = await new SoundStore(db).list();
@@ -33,7 +34,10 @@ async function setIn(from: OpenLibrary, { file, loose }: LibraryEntry): Promise<
   const { id, name, sounds } = readManifest(list, { has: (path) => from.has(path) });
   const read = sounds.map(({ layers, ...sound }): OwnSound => ({
     ...sound,
-    layers: layers.map(({ upTo, takes }) => ({ upTo, takes: takes.map(({ file: path, name: called, level }) => ({ sample: sampleOf(path), name: called, level })) })),
+    layers: layers.map(({ upTo, takes }) => ({
+      upTo,
+      takes: takes.map(({ file: path, name: called, level }) => ({ sample: sampleOf(path), name: called, level })),
+    })),
     ...(loose ? {} : { kit: id }),
   }));
   return { kit: loose ? null : { id, name }, sounds: read };
@@ -41,7 +45,8 @@ async function setIn(from: OpenLibrary, { file, loose }: LibraryEntry): Promise<
 
 function sampleOf(path: string): SampleId {
   const id = /^audio\/([0-9a-f]{64})\.wav$/.exec(path)?.[1];
-  if (id === undefined) throw new NamedError('bad-library', { path }, `The library file is not valid: ${path.slice(0, 80)} is no name of a recording.`);
+  if (id === undefined)
+    throw new NamedError('bad-library', { path }, `The library file is not valid: ${path.slice(0, 80)} is no name of a recording.`);
   return id;
 }
 
@@ -55,7 +60,13 @@ export const soundKind: Kind = {
     const store = new SoundStore(here.db);
     const all = await setsHere(here);
     const lookup = ownSoundsOf(all.flatMap((s) => s.sounds));
-    const needed = only ? new Set((await partsOf(new PartStore(here.db), only)).flatMap((part) => part.rows.flatMap((row) => sourceOfRow(part, row.voice, lookup).own?.id ?? []))) : null;
+    const needed = only
+      ? new Set(
+          (await partsOf(new PartStore(here.db), only)).flatMap((part) =>
+            part.rows.flatMap((row) => sourceOfRow(part, row.voice, lookup).own?.id ?? []),
+          ),
+        )
+      : null;
     return all
       .filter(({ sounds }) => !needed || sounds.some((s) => needed.has(s.id)))
       .map((set) => ({
@@ -64,7 +75,10 @@ export const soundKind: Kind = {
         ending: '.json',
         data: async () => ({
           file: listOf(set),
-          beside: [...(await store.readAll(samplesOf(set.sounds)))].map(([id, bytes]) => ({ path: sampleFile(id), blob: new Blob([bytes], { type: 'audio/wav' }) })),
+          beside: [...(await store.readAll(samplesOf(set.sounds)))].map(([id, bytes]) => ({
+            path: sampleFile(id),
+            blob: new Blob([bytes], { type: 'audio/wav' }),
+          })),
         }),
       }));
   },
@@ -79,7 +93,8 @@ export const soundKind: Kind = {
     const sets = await setsHere(here);
     const known = new Set(await here.db.samples.toCollection().primaryKeys());
     const samples = new Map<SampleId, Uint8Array<ArrayBuffer>>();
-    for (const id of samplesOf(theirs.sounds)) if (!known.has(id)) samples.set(id, new Uint8Array(await (await verified(id, await from.blob(sampleFile(id)))).arrayBuffer()));
+    for (const id of samplesOf(theirs.sounds))
+      if (!known.has(id)) samples.set(id, new Uint8Array(await (await verified(id, await from.blob(sampleFile(id)))).arrayBuffer()));
     const { kit, sounds } = how === 'beside' ? copyOf(theirs, (name) => sets.some((s) => nameOf(s) === name)) : theirs;
     const old = how === 'replace' ? sets.find((set) => keyOf(set) === entry.key) : undefined;
     await store.keep({ ...(kit ? { kit } : {}), sounds, samples });
@@ -90,5 +105,8 @@ export const soundKind: Kind = {
 
 function copyOf({ kit, sounds }: SoundSet, isTaken: (name: string) => boolean): SoundSet {
   const copy = kit && { id: nanoid(12), name: besideName(kit.name, isTaken) };
-  return { kit: copy, sounds: sounds.map((s) => ({ ...s, id: nanoid(12), ...(copy ? { kit: copy.id } : { name: besideName(s.name, isTaken) }) })) };
+  return {
+    kit: copy,
+    sounds: sounds.map((s) => ({ ...s, id: nanoid(12), ...(copy ? { kit: copy.id } : { name: besideName(s.name, isTaken) }) })),
+  };
 }

@@ -12,7 +12,17 @@ const [WIDTH, HEIGHT] = [460, 64];
 const MOST_BARS = 16;
 
 /** The picture of what is exported is a handle: dragged out of the page it is the file, where the browser allows that. */
-export function FilePicture({ exporter, source, options, onReady }: { exporter: ExporterSpec; source: Source; options: Record<string, unknown>; onReady: (refusal: string | null) => void }) {
+export function FilePicture({
+  exporter,
+  source,
+  options,
+  onReady,
+}: {
+  exporter: ExporterSpec;
+  source: Source;
+  options: Record<string, unknown>;
+  onReady: (refusal: string | null) => void;
+}) {
   const file = useReadyFile(exporter, source, options, onReady);
   const url = useRef<string | null>(null);
   const onDragStart = (e: DragEvent) => {
@@ -28,7 +38,14 @@ export function FilePicture({ exporter, source, options, onReady }: { exporter: 
     if (done) setTimeout(() => URL.revokeObjectURL(done), 60_000);
   };
   return (
-    <div draggable={file !== null} onDragStart={onDragStart} onDragEnd={onDragEnd} data-testid="drag-out" className="mt-3 flex cursor-grab items-center gap-2 rounded-md border border-line bg-sunk px-2 py-1 active:cursor-grabbing" title="Drag it to where the file is wanted">
+    <div
+      draggable={file !== null}
+      onDragStart={onDragStart}
+      onDragEnd={onDragEnd}
+      data-testid="drag-out"
+      className="mt-3 flex cursor-grab items-center gap-2 rounded-md border border-line bg-sunk px-2 py-1 active:cursor-grabbing"
+      title="Drag it to where the file is wanted"
+    >
       <GripVertical size={16} className="shrink-0 text-faint" aria-hidden="true" />
       <Stems part={source.part} />
       <span className="ml-auto min-w-0 truncate text-sm text-faint">{file ? file.fileName : '…'}</span>
@@ -37,7 +54,12 @@ export function FilePicture({ exporter, source, options, onReady }: { exporter: 
 }
 
 /** The file as it would be written now, made before it is dragged: a drag does not wait. */
-function useReadyFile(exporter: ExporterSpec, source: Source, options: Record<string, unknown>, onReady: (refusal: string | null) => void): Exported | null {
+function useReadyFile(
+  exporter: ExporterSpec,
+  source: Source,
+  options: Record<string, unknown>,
+  onReady: (refusal: string | null) => void,
+): Exported | null {
   const tell = useRef(onReady);
   useEffect(() => {
     tell.current = onReady;
@@ -46,19 +68,21 @@ function useReadyFile(exporter: ExporterSpec, source: Source, options: Record<st
   const wanted = JSON.stringify(options);
   useEffect(() => {
     let isOver = false;
-    exporter.run(source, JSON.parse(wanted) as Record<string, unknown>, { signal: new AbortController().signal, onProgress: () => {} }).then(
-      (made) => {
-        if (isOver) return;
-        setFile(made.empty === undefined ? made : null);
-        tell.current(made.empty ?? null);
-      },
-      // What cannot be exported says so before it is tried.
-      (e: unknown) => {
-        if (isOver) return;
-        setFile(null);
-        tell.current(isNamedError(e) ? `${e.message} ${e.remedy}` : String(e));
-      },
-    );
+    exporter
+      .run(source, JSON.parse(wanted) as Record<string, unknown>, { signal: new AbortController().signal, onProgress: () => {} })
+      .then(
+        (made) => {
+          if (isOver) return;
+          setFile(made.empty === undefined ? made : null);
+          tell.current(made.empty ?? null);
+        },
+        // What cannot be exported says so before it is tried.
+        (e: unknown) => {
+          if (isOver) return;
+          setFile(null);
+          tell.current(isNamedError(e) ? `${e.message} ${e.remedy}` : String(e));
+        },
+      );
     return () => {
       isOver = true;
     };
@@ -74,7 +98,17 @@ function Stems({ part }: { part: Part }) {
       {stems.map(([place, r, height, lean], i) => {
         const x = 4 + place * (WIDTH - 8);
         const foot = (r + 1) * row - 1;
-        return <line key={i} x1={x} y1={foot} x2={x + lean * 6} y2={Math.max(1, foot - Math.max(5, height * row * 1.6))} className="stroke-ink" strokeWidth={2} />;
+        return (
+          <line
+            key={i}
+            x1={x}
+            y1={foot}
+            x2={x + lean * 6}
+            y2={Math.max(1, foot - Math.max(5, height * row * 1.6))}
+            className="stroke-ink"
+            strokeWidth={2}
+          />
+        );
       })}
     </svg>
   );

@@ -10,7 +10,9 @@ import { wholePart } from './whole-part';
 export const EXPORTERS = [midiSong, midiPart, audio, breakPieces, wholePart, soundKit] as unknown as readonly ExporterSpec[];
 
 /** Those that fit what is taken out. */
-export const offeredOf = (exporters: readonly ExporterSpec[], source: Source): readonly ExporterSpec[] => exporters.filter((e) => e.isAvailable(source));
+export const offeredOf = (exporters: readonly ExporterSpec[], source: Source): readonly ExporterSpec[] =>
+  exporters.filter((e) => e.isAvailable(source));
 
 /** The options of all at first: those that are named alike are shared. */
-export const optionsOf = (exporters: readonly ExporterSpec[], source: Source): Record<string, unknown> => Object.assign({}, ...exporters.map((e) => e.initial(source))) as Record<string, unknown>;
+export const optionsOf = (exporters: readonly ExporterSpec[], source: Source): Record<string, unknown> =>
+  Object.assign({}, ...exporters.map((e) => e.initial(source))) as Record<string, unknown>;

@@ -36,11 +36,23 @@ export const breakPieces: ExporterSpec<object> = {
       const result = exportPart(part, { pieces: of.id });
       files[`${folder}/${folder}.mid`] = [result.bytes, { level: 6 }];
       for (const [name, wav] of wavsOf(of, bytes)) files[`${folder}/${name}`] = [wav, { level: 0 }];
-      said.push(`${of.name}: ${of.pieces.length} pieces, ${result.notes} notes.`, ...account({ ...result, left: { ...result.left, beyond: [], recorded: [] } }, part, { song: false, written: false }).slice(1));
+      said.push(
+        `${of.name}: ${of.pieces.length} pieces, ${result.notes} notes.`,
+        ...account({ ...result, left: { ...result.left, beyond: [], recorded: [] } }, part, { song: false, written: false }).slice(1),
+      );
     }
     if (Object.keys(files).length === 0) throw new NamedError('no-recording');
     const tuned = (part.breaks ?? []).some((b) => b.pieces.some((p) => p.tune !== undefined));
-    return { data: zipSync(files), fileName: `${fileNameOf(part.name)}-pieces.zip`, type: 'application/zip', said: [...said, ...(tuned ? ['Pieces are as they were recorded, in their level and direction: their pitch stays here.'] : []), ...drawnWords(part, false)] };
+    return {
+      data: zipSync(files),
+      fileName: `${fileNameOf(part.name)}-pieces.zip`,
+      type: 'application/zip',
+      said: [
+        ...said,
+        ...(tuned ? ['Pieces are as they were recorded, in their level and direction: their pitch stays here.'] : []),
+        ...drawnWords(part, false),
+      ],
+    };
   },
 };
 

@@ -8,7 +8,9 @@ import { rememberedExport } from './remembered';
 /** What is open on the Bench, as it is taken out. */
 export function sourceOf({ id, part, hasSong, idea, ideas, selection }: BenchState): Source {
   const letter = ideas.find((i) => i.id === idea)?.letter;
-  return letter === undefined ? { id, part, hasSong, selection } : { id, part: { ...part, name: `${part.name}, idea ${letter}` }, hasSong: false, isIdea: true, selection };
+  return letter === undefined
+    ? { id, part, hasSong, selection }
+    : { id, part: { ...part, name: `${part.name}, idea ${letter}` }, hasSong: false, isIdea: true, selection };
 }
 
 /** Does the last export again, with the part as it is now and no dialog; where there was none, the dialog asks. */

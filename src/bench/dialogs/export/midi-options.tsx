@@ -43,21 +43,31 @@ export interface FileOptions extends NotesOptions {
 /** The selected hits, among names of rows. */
 export const SELECTION = '\u0000selection';
 
-
 /** What of a part with sections is written. */
 export const STRETCHES = ['bars', 'order', 'sections'] as const;
 export type Stretch = (typeof STRETCHES)[number];
-const STRETCH_WORDS: Readonly<Record<Stretch, string>> = { bars: 'from its first bar to its last', order: 'in its running order, sections marked', sections: 'each section as a file, in a zip' };
+const STRETCH_WORDS: Readonly<Record<Stretch, string>> = {
+  bars: 'from its first bar to its last',
+  order: 'in its running order, sections marked',
+  sections: 'each section as a file, in a zip',
+};
 
 /** Those that a part has something for. */
-export const stretchesOf = (part: Part): readonly Stretch[] => STRETCHES.filter((s) => s === 'bars' || (s === 'order' ? part.order : part.sections));
+export const stretchesOf = (part: Part): readonly Stretch[] =>
+  STRETCHES.filter((s) => s === 'bars' || (s === 'order' ? part.order : part.sections));
 
 export function StretchChoice({ part, stretch, onChange }: { part: Part; stretch: Stretch; onChange: (stretch: Stretch) => void }) {
   const offered = stretchesOf(part);
   if (offered.length < 2) return null;
   return (
     <p>
-      The part <Picker label="What is taken out" value={stretch} choices={offered.map((s) => ({ value: s, text: STRETCH_WORDS[s] }))} onChange={(s) => onChange(s as Stretch)} />
+      The part{' '}
+      <Picker
+        label="What is taken out"
+        value={stretch}
+        choices={offered.map((s) => ({ value: s, text: STRETCH_WORDS[s] }))}
+        onChange={(s) => onChange(s as Stretch)}
+      />
     </p>
   );
 }
@@ -65,13 +75,29 @@ export function StretchChoice({ part, stretch, onChange }: { part: Part; stretch
 type Props<O extends object> = Parameters<Extract<NonNullable<ExporterSpec<O>['Options']>, (...given: never[]) => unknown>>[0];
 
 export const firstNotes = (): NotesOptions => ({ version: 'performed', withMuted: false, generalMidi: false });
-export const firstFile = ({ part }: Source): FileOptions => ({ ...firstNotes(), ppq: defaultPpq(part.source?.ppq), early: 'zero', stretch: part.order ? 'order' : 'bars', fromBar: 1, toBar: part.bars, passes: 1, only: '', format: '0', pitch: 'left', target: null });
+export const firstFile = ({ part }: Source): FileOptions => ({
+  ...firstNotes(),
+  ppq: defaultPpq(part.source?.ppq),
+  early: 'zero',
+  stretch: part.order ? 'order' : 'bars',
+  fromBar: 1,
+  toBar: part.bars,
+  passes: 1,
+  only: '',
+  format: '0',
+  pitch: 'left',
+  target: null,
+});
 
 const VERSIONS = [
   { value: 'performed', text: 'as performed' },
   { value: 'written', text: 'as written' },
 ];
-const EARLY_WORDS: Readonly<Record<EarlyRule, string>> = { zero: 'move to the start', 'lead-in': 'get a bar in front', wrap: 'go to the end of the loop' };
+const EARLY_WORDS: Readonly<Record<EarlyRule, string>> = {
+  zero: 'move to the start',
+  'lead-in': 'get a bar in front',
+  wrap: 'go to the end of the loop',
+};
 
 export function NotesChoices({ source: { part }, options, onChange }: Props<NotesOptions>) {
   const silent = silentRows(part);
@@ -79,19 +105,38 @@ export function NotesChoices({ source: { part }, options, onChange }: Props<Note
   return (
     <>
       <p>
-        Hits <Picker label="Version" value={options.version} choices={VERSIONS} onChange={(v) => onChange({ version: v as NotesOptions['version'] })} />
+        Hits{' '}
+        <Picker
+          label="Version"
+          value={options.version}
+          choices={VERSIONS}
+          onChange={(v) => onChange({ version: v as NotesOptions['version'] })}
+        />
       </p>
       {beyond.length > 0 && (
         <label className="flex items-baseline gap-1.5">
-          <input type="checkbox" className="accent-accent" checked={options.generalMidi} onChange={(e) => onChange({ generalMidi: e.target.checked })} />
+          <input
+            type="checkbox"
+            className="accent-accent"
+            checked={options.generalMidi}
+            onChange={(e) => onChange({ generalMidi: e.target.checked })}
+          />
           <span>
-            General MIDI keys only <span className="text-sm text-faint">({namesOf(part, beyond)} {beyond.length === 1 ? 'gets' : 'get'} the key of what is nearest)</span>
+            General MIDI keys only{' '}
+            <span className="text-sm text-faint">
+              ({namesOf(part, beyond)} {beyond.length === 1 ? 'gets' : 'get'} the key of what is nearest)
+            </span>
           </span>
         </label>
       )}
       {silent.length > 0 && (
         <label className="flex items-baseline gap-1.5">
-          <input type="checkbox" className="accent-accent" checked={options.withMuted} onChange={(e) => onChange({ withMuted: e.target.checked })} />
+          <input
+            type="checkbox"
+            className="accent-accent"
+            checked={options.withMuted}
+            onChange={(e) => onChange({ withMuted: e.target.checked })}
+          />
           <span>
             with muted rows <span className="text-sm text-faint">({namesOf(part, silent)}, not heard now)</span>
           </span>
@@ -116,20 +161,48 @@ export function FileChoices(props: Props<FileOptions>) {
       <TargetChoice {...props} />
       {isPitched && (
         <p>
-          Pitch <Picker label="Pitch" value={options.pitch} choices={PITCH_RULES.map((r) => ({ value: r, text: PITCH_WORDS[r] }))} onChange={(v) => onChange({ pitch: v as PitchRule })} />
+          Pitch{' '}
+          <Picker
+            label="Pitch"
+            value={options.pitch}
+            choices={PITCH_RULES.map((r) => ({ value: r, text: PITCH_WORDS[r] }))}
+            onChange={(v) => onChange({ pitch: v as PitchRule })}
+          />
         </p>
       )}
       <p>
-        <NumberField label="Resolution" value={options.ppq} min={MIN_PPQ} max={MAX_PPQ} unit="ticks a quarter" default={defaultPpq(part.source?.ppq)} onChange={(ppq) => onChange({ ppq })} />
+        <NumberField
+          label="Resolution"
+          value={options.ppq}
+          min={MIN_PPQ}
+          max={MAX_PPQ}
+          unit="ticks a quarter"
+          default={defaultPpq(part.source?.ppq)}
+          onChange={(ppq) => onChange({ ppq })}
+        />
         {(options.target ?? targetOf(part)).tracks === 'one' && (
           <>
             , type{' '}
-            <Picker label="Type of file" value={options.format} choices={[{ value: '0', text: '0: all in one track' }, { value: '1', text: '1: tempo apart' }]} onChange={(v) => onChange({ format: v as FileOptions['format'] })} />
+            <Picker
+              label="Type of file"
+              value={options.format}
+              choices={[
+                { value: '0', text: '0: all in one track' },
+                { value: '1', text: '1: tempo apart' },
+              ]}
+              onChange={(v) => onChange({ format: v as FileOptions['format'] })}
+            />
           </>
         )}
       </p>
       <p>
-        Hits before the start <Picker label="Early hits" value={options.early} choices={EARLY_RULES.map((r) => ({ value: r, text: EARLY_WORDS[r] }))} onChange={(v) => onChange({ early: v as EarlyRule })} />
+        Hits before the start{' '}
+        <Picker
+          label="Early hits"
+          value={options.early}
+          choices={EARLY_RULES.map((r) => ({ value: r, text: EARLY_WORDS[r] }))}
+          onChange={(v) => onChange({ early: v as EarlyRule })}
+        />
       </p>
     </>
   );
@@ -138,21 +211,50 @@ export function FileChoices(props: Props<FileOptions>) {
 /** All rows, one, or what is selected. */
 function OnlyChoice({ source: { part, selection }, options, onChange }: Props<FileOptions>) {
   const rows = part.rows.filter((r) => !breakOfRow(part, r.voice));
-  const choices = [{ value: 'all', text: 'all rows' }, ...(selection.size > 0 ? [{ value: SELECTION, text: `the ${selection.size} selected ${selection.size === 1 ? 'hit' : 'hits'}` }] : []), ...rows.map((r) => ({ value: r.voice, text: `${labelOfRow(part, r.voice).toLowerCase()} alone` }))];
+  const choices = [
+    { value: 'all', text: 'all rows' },
+    ...(selection.size > 0 ? [{ value: SELECTION, text: `the ${selection.size} selected ${selection.size === 1 ? 'hit' : 'hits'}` }] : []),
+    ...rows.map((r) => ({ value: r.voice, text: `${labelOfRow(part, r.voice).toLowerCase()} alone` })),
+  ];
   return (
     <p>
-      With <Picker label="Rows to export" value={choices.some((c) => c.value === options.only) ? options.only : 'all'} choices={choices} onChange={(only) => onChange({ only: only === 'all' ? '' : only })} />
+      With{' '}
+      <Picker
+        label="Rows to export"
+        value={choices.some((c) => c.value === options.only) ? options.only : 'all'}
+        choices={choices}
+        onChange={(only) => onChange({ only: only === 'all' ? '' : only })}
+      />
     </p>
   );
 }
 
 /** Some bars, several times over. */
-export function BarsChoice({ bars, options: { fromBar, toBar, passes }, onChange }: { bars: number; options: { fromBar: number; toBar: number; passes: number }; onChange: (change: { fromBar?: number; toBar?: number; passes?: number }) => void }) {
-  const bar = (label: string, value: number, min: number, set: (n: number) => void) => <NumberField label={label} value={value} min={min} max={bars} unit="" className="[&_input]:w-[2.8em]" onChange={set} />;
+export function BarsChoice({
+  bars,
+  options: { fromBar, toBar, passes },
+  onChange,
+}: {
+  bars: number;
+  options: { fromBar: number; toBar: number; passes: number };
+  onChange: (change: { fromBar?: number; toBar?: number; passes?: number }) => void;
+}) {
+  const bar = (label: string, value: number, min: number, set: (n: number) => void) => (
+    <NumberField label={label} value={value} min={min} max={bars} unit="" className="[&_input]:w-[2.8em]" onChange={set} />
+  );
   return (
     <p>
-      Bars {bar('From bar', fromBar, 1, (n) => onChange({ fromBar: n, toBar: Math.max(n, toBar) }))} to {bar('To bar', toBar, fromBar, (n) => onChange({ toBar: n }))}, played{' '}
-      <NumberField label="Times" value={passes} min={1} max={64} unit={passes === 1 ? 'time' : 'times'} className="[&_input]:w-[2.4em]" onChange={(n) => onChange({ passes: n })} />
+      Bars {bar('From bar', fromBar, 1, (n) => onChange({ fromBar: n, toBar: Math.max(n, toBar) }))} to{' '}
+      {bar('To bar', toBar, fromBar, (n) => onChange({ toBar: n }))}, played{' '}
+      <NumberField
+        label="Times"
+        value={passes}
+        min={1}
+        max={64}
+        unit={passes === 1 ? 'time' : 'times'}
+        className="[&_input]:w-[2.4em]"
+        onChange={(n) => onChange({ passes: n })}
+      />
     </p>
   );
 }
@@ -168,7 +270,10 @@ function TargetChoice({ source: { part }, options, onChange }: Props<FileOptions
       <Picker
         label="Target of the export"
         value={options.target?.name ?? OWN}
-        choices={[{ value: OWN, text: `of the part: ${own.name}` }, ...others.filter((t) => t.name !== own.name).map((t) => ({ value: t.name, text: t.name }))]}
+        choices={[
+          { value: OWN, text: `of the part: ${own.name}` },
+          ...others.filter((t) => t.name !== own.name).map((t) => ({ value: t.name, text: t.name })),
+        ]}
         onChange={(name) => onChange({ target: others.find((t) => t.name === name) ?? null })}
       />
     </p>

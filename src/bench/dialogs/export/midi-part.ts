@@ -30,25 +30,40 @@ export const midiPart: ExporterSpec<FileOptions> = {
         const result = exportPart(part, { ...options, rounds: [roundOfSection(section)] });
         return [`${uniqueName(plainName(midiName(section.name, result).replace(/\.mid$/, '')), names)}.mid`, result.bytes] as const;
       });
-      return { data: zipSync(Object.fromEntries(files)), fileName: `${fileNameOf(part.name)}-sections.zip`, type: 'application/zip', said: [`Wrote ${files.length} sections, each as a file.`] };
+      return {
+        data: zipSync(Object.fromEntries(files)),
+        fileName: `${fileNameOf(part.name)}-sections.zip`,
+        type: 'application/zip',
+        said: [`Wrote ${files.length} sections, each as a file.`],
+      };
     }
     const result = exportPart(part, { ...options, ...stretchOf(source, chosen) });
     const { only } = chosen;
     const empty = result.notes > 0 ? {} : { empty: emptyWords(source, chosen) };
     const said = account(result, part, { song: false, written: version === 'written', pitch: chosen.pitch });
-    return { data: result.bytes, fileName: midiName(name(only === SELECTION ? 'selection' : only ? labelOfRow(part, only) : ''), result), type: 'audio/midi', said: [...orderSaid(part, chosen), ...said], ...empty };
+    return {
+      data: result.bytes,
+      fileName: midiName(name(only === SELECTION ? 'selection' : only ? labelOfRow(part, only) : ''), result),
+      type: 'audio/midi',
+      said: [...orderSaid(part, chosen), ...said],
+      ...empty,
+    };
   },
 };
 
 /** Why no note would be written. */
 function emptyWords({ part }: Source, { only }: FileOptions): string {
   if (part.hits.length === 0) return 'The part has no hits yet.';
-  if (part.hits.every((h) => breakOfRow(part, h.voice))) return 'All rows play slices of a recording, which have no MIDI notes. Export the slices of its breaks, or the sound.';
+  if (part.hits.every((h) => breakOfRow(part, h.voice)))
+    return 'All rows play slices of a recording, which have no MIDI notes. Export the slices of its breaks, or the sound.';
   if (only) return 'The selected hits have no notes to export in these bars.';
   return silenceWords(part) ?? 'There are no notes to export in these bars.';
 }
 
-function exportOptions({ part, selection }: Source, { version, ppq, early, withMuted, generalMidi, target, format, pitch, only }: FileOptions): PartExportOptions {
+function exportOptions(
+  { part, selection }: Source,
+  { version, ppq, early, withMuted, generalMidi, target, format, pitch, only }: FileOptions,
+): PartExportOptions {
   return {
     written: version === 'written',
     ppq,
@@ -58,7 +73,11 @@ function exportOptions({ part, selection }: Source, { version, ppq, early, withM
     format: format === '1' ? 1 : 0,
     pitch,
     ...(target ? { target } : {}),
-    ...(only === SELECTION && selection.size > 0 ? { onlyHits: selection } : only && part.rows.some((r) => r.voice === only) ? { onlyRows: new Set([only]) } : {}),
+    ...(only === SELECTION && selection.size > 0
+      ? { onlyHits: selection }
+      : only && part.rows.some((r) => r.voice === only)
+        ? { onlyRows: new Set([only]) }
+        : {}),
   };
 }
 
@@ -72,5 +91,12 @@ function stretchOf({ part, isIdea }: Source, { stretch, fromBar, toBar, passes }
 /** What was written of the order, and what of chance and cycles. */
 function orderSaid(part: Part, { stretch, passes }: { stretch: Stretch; passes: number }): string[] {
   const rounds = stretch === 'order' ? roundsOfOrder(part).length : 0;
-  return [...(rounds > 0 ? [`Unrolled the running order: ${rounds} ${rounds === 1 ? 'entry' : 'entries'}, marked by ${rounds === 1 ? 'its section' : 'their sections'}.`] : []), ...drawnWords(part, rounds > 0 || (stretch === 'bars' && passes > 1))];
+  return [
+    ...(rounds > 0
+      ? [
+          `Unrolled the running order: ${rounds} ${rounds === 1 ? 'entry' : 'entries'}, marked by ${rounds === 1 ? 'its section' : 'their sections'}.`,
+        ]
+      : []),
+    ...drawnWords(part, rounds > 0 || (stretch === 'bars' && passes > 1)),
+  ];
 }

@@ -20,6 +20,11 @@ export const midiSong: ExporterSpec<NotesOptions> = {
     if (!song) throw new NamedError('no-source');
     const written = version === 'written';
     const result = exportSong(part, readSmf(song), { written, withMuted, generalMidi });
-    return { data: result.bytes, fileName: midiName(`${part.name} song${written ? ' written' : ''}`, result), type: 'audio/midi', said: account(result, part, { song: true, written }) };
+    return {
+      data: result.bytes,
+      fileName: midiName(`${part.name} song${written ? ' written' : ''}`, result),
+      type: 'audio/midi',
+      said: account(result, part, { song: true, written }),
+    };
   },
 };

@@ -22,7 +22,9 @@ interface Kept {
 function read(): Kept | null {
   try {
     const kept = JSON.parse(localStorage.getItem(NAME) ?? 'null') as Partial<Kept> | null;
-    return kept && typeof kept.chosen === 'string' && typeof kept.part === 'string' && typeof kept.options === 'object' ? (kept as Kept) : null;
+    return kept && typeof kept.chosen === 'string' && typeof kept.part === 'string' && typeof kept.options === 'object'
+      ? (kept as Kept)
+      : null;
   } catch {
     return null;
   }
@@ -33,8 +35,15 @@ function read(): Kept | null {
  * it. `usual` is what the options would have been at first.
  */
 export function rememberExport(part: string, chosen: string, options: Options, usual: Options): void {
-  const kept = Object.fromEntries(Object.entries(options).filter(([name, value]) => !NOT_KEPT.includes(name) && !sameValue(value, usual[name])));
-  const other: Kept = { chosen, part, options: kept, ...(typeof options.ppq === 'number' && options.ppq !== usual.ppq ? { ppq: options.ppq } : {}) };
+  const kept = Object.fromEntries(
+    Object.entries(options).filter(([name, value]) => !NOT_KEPT.includes(name) && !sameValue(value, usual[name])),
+  );
+  const other: Kept = {
+    chosen,
+    part,
+    options: kept,
+    ...(typeof options.ppq === 'number' && options.ppq !== usual.ppq ? { ppq: options.ppq } : {}),
+  };
   try {
     localStorage.setItem(NAME, JSON.stringify(other));
   } catch {
@@ -46,7 +55,10 @@ export function rememberExport(part: string, chosen: string, options: Options, u
 export function rememberedExport(part: string, usual: Options): { chosen: string | null; options: Options } {
   const kept = read();
   if (!kept) return { chosen: null, options: usual };
-  const fits = (name: string, value: unknown): boolean => name in usual && (value === null || usual[name] === null || typeof value === typeof usual[name]) && (kept.part === part || !OF_PART.includes(name));
+  const fits = (name: string, value: unknown): boolean =>
+    name in usual &&
+    (value === null || usual[name] === null || typeof value === typeof usual[name]) &&
+    (kept.part === part || !OF_PART.includes(name));
   const options = Object.fromEntries(Object.entries(kept.options).filter(([name, value]) => fits(name, value)));
   return { chosen: kept.chosen, options: { ...usual, ...options, ...(kept.ppq !== undefined && 'ppq' in usual ? { ppq: kept.ppq } : {}) } };
 }

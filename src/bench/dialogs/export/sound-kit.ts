@@ -19,7 +19,9 @@ export const soundKit: ExporterSpec<object> = {
       data: writeSoundKit(kit, sounds, await recordingsOf(sounds)),
       fileName: `${fileNameOf(part.name)}${SOUND_KIT_ENDING}`,
       type: 'application/zip',
-      said: [`Wrote ${sounds.length} ${sounds.length === 1 ? 'sound' : 'sounds'} with ${sounds.length === 1 ? 'its' : 'their'} recordings. Where it is opened, the part finds them by itself.`],
+      said: [
+        `Wrote ${sounds.length} ${sounds.length === 1 ? 'sound' : 'sounds'} with ${sounds.length === 1 ? 'its' : 'their'} recordings. Where it is opened, the part finds them by itself.`,
+      ],
     };
   },
 };

@@ -21,7 +21,15 @@ export const wholePart: ExporterSpec<object> = {
       data: writePartFile(whole),
       fileName: `${fileNameOf(part.name)}${PART_FILE_ENDING}`,
       type: 'application/json',
-      said: [`Wrote the whole part with its feel${counted(versions.length, 'version')}${counted(takes.length, 'take')}${counted(ideas.length, 'idea')}${song ? ' and the imported song' : ''}.`, ...(soundsUsed(part).length > 0 ? ['Its own sounds are a file by themselves: export them too where it goes to another browser.'] : []), ...(part.breaks ? ['The recordings of its breaks are not in it: where it goes, drop the same files once, and its rows find them.'] : [])],
+      said: [
+        `Wrote the whole part with its feel${counted(versions.length, 'version')}${counted(takes.length, 'take')}${counted(ideas.length, 'idea')}${song ? ' and the imported song' : ''}.`,
+        ...(soundsUsed(part).length > 0
+          ? ['Its own sounds are a file by themselves: export them too where it goes to another browser.']
+          : []),
+        ...(part.breaks
+          ? ['The recordings of its breaks are not in it: where it goes, drop the same files once, and its rows find them.']
+          : []),
+      ],
     };
   },
 };

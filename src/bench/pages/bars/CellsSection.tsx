@@ -59,7 +59,19 @@ export function CellsSection() {
   const rows = part.rows.map((r) => r.voice);
   const voice = wish.voice ?? usualRow(wish.cell, rows);
   const choices = rows.includes(voice) ? rows : [voice, ...rows];
-  const hitsOf = (w: Wish, p: Part) => cellHits(p, { ...w, from, to, grid, voice: w.voice ?? usualRow(w.cell, p.rows.map((r) => r.voice)) });
+  const hitsOf = (w: Wish, p: Part) =>
+    cellHits(p, {
+      ...w,
+      from,
+      to,
+      grid,
+      voice:
+        w.voice ??
+        usualRow(
+          w.cell,
+          p.rows.map((r) => r.voice),
+        ),
+    });
 
   const show = (next: Wish) => {
     setWish(next);
@@ -68,7 +80,10 @@ export function CellsSection() {
   // What is shown follows the bars, the grid and the part, also while they change.
   const shown = proposal !== null;
   useEffect(() => {
-    if (shown) getState().setDesk({ proposal: { owner: 'cell', label: NAMES[wish.cell], hits: cellHits(part, { ...wish, from, to, grid, voice }), at: 0 } });
+    if (shown)
+      getState().setDesk({
+        proposal: { owner: 'cell', label: NAMES[wish.cell], hits: cellHits(part, { ...wish, from, to, grid, voice }), at: 0 },
+      });
   }, [shown, part, wish, from, to, grid, voice, getState]);
 
   const change = (part: Partial<Wish>) => show({ ...wish, ...part });
@@ -92,18 +107,59 @@ export function CellsSection() {
         ))}
       </div>
       <div className="flex flex-wrap items-baseline gap-1 leading-8">
-        for <Picker label="Row of the cell" value={voice} choices={choices.map((v) => ({ value: v, text: labelOfRow(part, v) }))} onChange={(v) => change({ voice: v })} />
-        at <NumberField label="Velocity of the cell" value={wish.velocity} min={1} max={127} unit="of 127" default={100} className="[&_input]:w-[2.6em]" onChange={(velocity) => change({ velocity })} />
+        for{' '}
+        <Picker
+          label="Row of the cell"
+          value={voice}
+          choices={choices.map((v) => ({ value: v, text: labelOfRow(part, v) }))}
+          onChange={(v) => change({ voice: v })}
+        />
+        at{' '}
+        <NumberField
+          label="Velocity of the cell"
+          value={wish.velocity}
+          min={1}
+          max={127}
+          unit="of 127"
+          default={100}
+          className="[&_input]:w-[2.6em]"
+          onChange={(velocity) => change({ velocity })}
+        />
         in {barsText({ from, to })}
         {!rows.includes(voice) && <span className="text-sm text-faint">Taking it adds this row.</span>}
       </div>
       {wish.cell === 'even-spread' && (
         <div className="flex flex-wrap items-baseline gap-1 leading-8">
-          <NumberField label="Hits" value={wish.k} min={1} max={64} unit="hits over" className="[&_input]:w-[2.2em]" onChange={(k) => change({ k })} />
-          <NumberField label="Steps" value={wish.n} min={1} max={64} unit={`of ${grid}`} className="[&_input]:w-[2.2em]" onChange={(n) => change({ n })} />
+          <NumberField
+            label="Hits"
+            value={wish.k}
+            min={1}
+            max={64}
+            unit="hits over"
+            className="[&_input]:w-[2.2em]"
+            onChange={(k) => change({ k })}
+          />
+          <NumberField
+            label="Steps"
+            value={wish.n}
+            min={1}
+            max={64}
+            unit={`of ${grid}`}
+            className="[&_input]:w-[2.2em]"
+            onChange={(n) => change({ n })}
+          />
           {wish.k > wish.n && <span className="text-sm text-faint">More hits than steps: every step has one.</span>}
           <span>turned by</span>
-          <NumberField label="Turned by" value={wish.rotation} min={-63} max={63} unit="" default={0} className="[&_input]:w-[2.4em]" onChange={(rotation) => change({ rotation })} />
+          <NumberField
+            label="Turned by"
+            value={wish.rotation}
+            min={-63}
+            max={63}
+            unit=""
+            default={0}
+            className="[&_input]:w-[2.4em]"
+            onChange={(rotation) => change({ rotation })}
+          />
         </div>
       )}
       {proposal && (

@@ -18,11 +18,21 @@ import { useTrial } from '../../store/use-sweep';
 import { FillPicture } from './FillPicture';
 import { TrialButtons } from './TrialButtons';
 
-const LENGTHS: readonly [quarters: number, words: string][] = [[0.5, 'half a beat'], [1, 'a beat'], [2, 'two beats'], [3, 'three beats'], [4, 'four beats'], [8, 'eight beats']];
+const LENGTHS: readonly [quarters: number, words: string][] = [
+  [0.5, 'half a beat'],
+  [1, 'a beat'],
+  [2, 'two beats'],
+  [3, 'three beats'],
+  [4, 'four beats'],
+  [8, 'eight beats'],
+];
 /** At the end of the loop, or of every so many bars of it. */
 const PLACES = [0, 2, 4, 8] as const;
 const PROPOSALS = 3;
-const CRASHES = [{ value: 'after', text: 'a crash after it' }, { value: 'none', text: 'no crash' }];
+const CRASHES = [
+  { value: 'after', text: 'a crash after it' },
+  { value: 'none', text: 'no crash' },
+];
 
 /** Why no crash follows, where one was asked for. */
 function crashWords(part: Part, bars: readonly number[], crash: boolean): string {
@@ -53,11 +63,14 @@ export function FillsSection() {
   const end = Math.min(to, part.bars);
   const bars = useMemo(() => barsFor(Math.min(from, end - 1), end, every), [from, end, every]);
   // Each bar has dice of its own.
-  const planOf = (of: Part, bar: number, seed: number): FillPlan => planFill(of, bar, { ...options, seed: seed * 1000 + bar }, downbeatAfter(of, bar));
+  const planOf = (of: Part, bar: number, seed: number): FillPlan =>
+    planFill(of, bar, { ...options, seed: seed * 1000 + bar }, downbeatAfter(of, bar));
   const seeds = Array.from({ length: PROPOSALS }, (_, i) => options.seed * PROPOSALS + i);
   const hear = (seed: number) => {
     setChosen(seed);
-    trial.show(`Fill ${FILL_SHAPES[options.shape].words}`, (p) => bars.reduce((now, bar) => applyFill(now, planOf(now, bar, seed), () => nanoid(10)), p));
+    trial.show(`Fill ${FILL_SHAPES[options.shape].words}`, (p) =>
+      bars.reduce((now, bar) => applyFill(now, planOf(now, bar, seed), () => nanoid(10)), p),
+    );
   };
   const change = (next: Partial<FillOptions>) => {
     trial.cancel();
@@ -67,19 +80,75 @@ export function FillsSection() {
   return (
     <Section name="fills" title="Fills">
       <p className="leading-8">
-        A fill of <Picker label="Length of the fill" value={String(options.length)} choices={LENGTHS.map(([n, text]) => ({ value: String(n), text }))} onChange={(v) => change({ length: Number(v) })} />{' '}
-        <Picker label="Shape of the fill" value={options.shape} choices={SHAPE_NAMES.map((s) => ({ value: s, text: FILL_SHAPES[s].words }))} onChange={(v) => change({ shape: v as FillShape })} /> in{' '}
-        <Picker label="Steps of the fill" value={options.grid} choices={FILL_GRIDS.map((g) => ({ value: g, text: g }))} onChange={(v) => change({ grid: v as GridName })} />, at the end of{' '}
-        <Picker label="Where fills go" value={String(every)} choices={PLACES.map((n) => ({ value: String(n), text: n === 0 ? `bar ${end}` : `every ${n} bars of the loop` }))} onChange={(v) => { change({}); setEvery(Number(v)); }} />
+        A fill of{' '}
+        <Picker
+          label="Length of the fill"
+          value={String(options.length)}
+          choices={LENGTHS.map(([n, text]) => ({ value: String(n), text }))}
+          onChange={(v) => change({ length: Number(v) })}
+        />{' '}
+        <Picker
+          label="Shape of the fill"
+          value={options.shape}
+          choices={SHAPE_NAMES.map((s) => ({ value: s, text: FILL_SHAPES[s].words }))}
+          onChange={(v) => change({ shape: v as FillShape })}
+        />{' '}
+        in{' '}
+        <Picker
+          label="Steps of the fill"
+          value={options.grid}
+          choices={FILL_GRIDS.map((g) => ({ value: g, text: g }))}
+          onChange={(v) => change({ grid: v as GridName })}
+        />
+        , at the end of{' '}
+        <Picker
+          label="Where fills go"
+          value={String(every)}
+          choices={PLACES.map((n) => ({ value: String(n), text: n === 0 ? `bar ${end}` : `every ${n} bars of the loop` }))}
+          onChange={(v) => {
+            change({});
+            setEvery(Number(v));
+          }}
+        />
       </p>
       <p className="leading-8">
-        <NumberField label="Louder than the groove" value={options.louder} min={0} max={40} unit="% louder," className="[&_input]:w-[2.2em]" onChange={(louder) => change({ louder })} /> the first of two{' '}
-        <NumberField label="The first of two louder" value={options.first} min={1} max={40} unit="%" className="[&_input]:w-[2.2em]" onChange={(first) => change({ first })} />, with{' '}
-        <Picker label="Crash" value={options.crash ? 'after' : 'none'} choices={CRASHES} onChange={(v) => change({ crash: v === 'after' })} />
+        <NumberField
+          label="Louder than the groove"
+          value={options.louder}
+          min={0}
+          max={40}
+          unit="% louder,"
+          className="[&_input]:w-[2.2em]"
+          onChange={(louder) => change({ louder })}
+        />{' '}
+        the first of two{' '}
+        <NumberField
+          label="The first of two louder"
+          value={options.first}
+          min={1}
+          max={40}
+          unit="%"
+          className="[&_input]:w-[2.2em]"
+          onChange={(first) => change({ first })}
+        />
+        , with{' '}
+        <Picker
+          label="Crash"
+          value={options.crash ? 'after' : 'none'}
+          choices={CRASHES}
+          onChange={(v) => change({ crash: v === 'after' })}
+        />
       </p>
       <div className="flex flex-wrap gap-2" role="group" aria-label="Proposed fills">
         {seeds.map((seed, i) => (
-          <button key={seed} type="button" aria-label={`Hear fill ${i + 1}`} aria-pressed={trial.active && chosen === seed} onClick={() => hear(seed)} className={`rounded-md border px-1 hover:bg-sunk ${trial.active && chosen === seed ? 'border-accent' : 'border-line'}`}>
+          <button
+            key={seed}
+            type="button"
+            aria-label={`Hear fill ${i + 1}`}
+            aria-pressed={trial.active && chosen === seed}
+            onClick={() => hear(seed)}
+            className={`rounded-md border px-1 hover:bg-sunk ${trial.active && chosen === seed ? 'border-accent' : 'border-line'}`}
+          >
             <FillPicture part={part} plan={planOf(part, bars[0] ?? 0, seed)} />
           </button>
         ))}
@@ -90,7 +159,10 @@ export function FillsSection() {
         </Button>
         {trial.active && <TrialButtons keep="keep it" />}
       </div>
-      <p className="mt-1 text-sm text-faint">{crashWords(part, bars, options.crash)} Hand-played hats and ghost notes stop during the fill while the hi-hat pedal keeps time. Whatever two hands and two feet cannot play is left out.</p>
+      <p className="mt-1 text-sm text-faint">
+        {crashWords(part, bars, options.crash)} Hand-played hats and ghost notes stop during the fill while the hi-hat pedal keeps time.
+        Whatever two hands and two feet cannot play is left out.
+      </p>
     </Section>
   );
 }

@@ -39,7 +39,9 @@ export function LinesSection() {
   const lost = changed ? hitsBeyondMeter(part, range, shown).size : 0;
   const change = (numerator: number, denominator: number, groups?: readonly number[]) => {
     setWish(null);
-    getState().run(`Make ${where} ${numerator}/${denominator}${groups ? `, ${groups.join('+')}` : ''}`, (p) => setMeter(p, range, { numerator, denominator, ...(groups ? { groups } : {}) }));
+    getState().run(`Make ${where} ${numerator}/${denominator}${groups ? `, ${groups.join('+')}` : ''}`, (p) =>
+      setMeter(p, range, { numerator, denominator, ...(groups ? { groups } : {}) }),
+    );
   };
   const groups = (meter.groups ?? defaultGroups(meter.numerator, meter.denominator)).join('+');
 
@@ -50,13 +52,27 @@ export function LinesSection() {
   const unit = TICKS_PER_WHOLE / meter.denominator;
   const pickups = Array.from({ length: meterMapOf(part).barOf(1).meter.numerator - 1 }, (_, i) => i + 1);
   const finding = part.hits.length >= 8 ? originFindingOf(part) : null;
-  const moveOrigin = (ms: number) => sweep.show('Move the lines', (p) => setOrigin(p, ticks(roundHalfUp(tempoMapOf(p).shift(zero, milliseconds(ms))))));
+  const moveOrigin = (ms: number) =>
+    sweep.show('Move the lines', (p) => setOrigin(p, ticks(roundHalfUp(tempoMapOf(p).shift(zero, milliseconds(ms))))));
   return (
     <Section name="lines" title="Meter and lines" note={`${meter.numerator}/${meter.denominator}${many ? ', changes' : ''}`}>
       <div className="flex flex-wrap items-baseline gap-1 leading-8">
         <span>{whole ? 'The part is in' : `${where[0]?.toUpperCase()}${where.slice(1)} in`}</span>
-        <NumberField label="Units a bar" value={shown.numerator} min={1} max={32} unit="/" className="[&_input]:w-[2.2em]" onChange={(numerator) => setWish({ numerator, denominator: shown.denominator })} />
-        <Picker label="Unit" value={String(shown.denominator)} choices={DENOMINATORS.map((d) => ({ value: String(d), text: String(d) }))} onChange={(d) => setWish({ numerator: shown.numerator, denominator: Number(d) })} />
+        <NumberField
+          label="Units a bar"
+          value={shown.numerator}
+          min={1}
+          max={32}
+          unit="/"
+          className="[&_input]:w-[2.2em]"
+          onChange={(numerator) => setWish({ numerator, denominator: shown.denominator })}
+        />
+        <Picker
+          label="Unit"
+          value={String(shown.denominator)}
+          choices={DENOMINATORS.map((d) => ({ value: String(d), text: String(d) }))}
+          onChange={(d) => setWish({ numerator: shown.numerator, denominator: Number(d) })}
+        />
         {changed ? (
           <span className="flex gap-1">
             <Button size="small" look="strong" onClick={() => change(shown.numerator, shown.denominator)}>
@@ -72,14 +88,19 @@ export function LinesSection() {
             <Picker
               label="Grouping"
               value={groups}
-              choices={withCurrent(groupings(meter.numerator, meter.denominator).map((g) => g.join('+')), groups).map((g) => ({ value: g, text: g }))}
+              choices={withCurrent(
+                groupings(meter.numerator, meter.denominator).map((g) => g.join('+')),
+                groups,
+              ).map((g) => ({ value: g, text: g }))}
               onChange={(g) => change(meter.numerator, meter.denominator, g.split('+').map(Number))}
             />
           </>
         )}
       </div>
       <p className="text-sm text-faint" role="status" data-testid="meter-cost">
-        {lost > 0 ? `${lost} ${lost === 1 ? 'hit lies' : 'hits lie'} beyond the shorter ${range.to - range.from === 1 ? 'bar' : 'bars'} and would go.` : 'Hits keep their place in their bar; what follows moves along.'}
+        {lost > 0
+          ? `${lost} ${lost === 1 ? 'hit lies' : 'hits lie'} beyond the shorter ${range.to - range.from === 1 ? 'bar' : 'bars'} and would go.`
+          : 'Hits keep their place in their bar; what follows moves along.'}
         {changed && part.source ? ' The song with these drums can then no longer be exported: its other tracks keep their bars.' : ''}
       </p>
       <div className="flex flex-wrap items-baseline gap-1 leading-8">
@@ -88,21 +109,49 @@ export function LinesSection() {
           label="Pickup"
           value={pickup === null ? '0' : String(Math.round(pickup / unit))}
           choices={[{ value: '0', text: 'none' }, ...pickups.map((n) => ({ value: String(n), text: `${n}/${meter.denominator}` }))]}
-          onChange={(n) => getState().run(n === '0' ? 'No pickup' : `Pickup of ${n}/${meter.denominator}`, (p) => setPickup(p, n === '0' ? null : ticks(Number(n) * unit)))}
+          onChange={(n) =>
+            getState().run(n === '0' ? 'No pickup' : `Pickup of ${n}/${meter.denominator}`, (p) =>
+              setPickup(p, n === '0' ? null : ticks(Number(n) * unit)),
+            )
+          }
         />
       </div>
       <div className="flex flex-wrap items-baseline gap-1 leading-8">
-        <NumberField label="Lines start" showLabel value={originMs} min={-4000} max={4000} digits={1} unit="ms from the file’s zero" default={0} className="[&_input]:w-[3.6em]" onChange={moveOrigin} onDone={sweep.done} onCancel={sweep.cancel} />
+        <NumberField
+          label="Lines start"
+          showLabel
+          value={originMs}
+          min={-4000}
+          max={4000}
+          digits={1}
+          unit="ms from the file’s zero"
+          default={0}
+          className="[&_input]:w-[3.6em]"
+          onChange={moveOrigin}
+          onDone={sweep.done}
+          onCancel={sweep.cancel}
+        />
       </div>
       <div className="flex flex-wrap gap-1">
-        <Button size="small" onClick={() => getState().run('Move the lines a 1/16 earlier', (p) => setOrigin(p, ticks(p.origin - stepOf('1/16'))))}>
+        <Button
+          size="small"
+          onClick={() => getState().run('Move the lines a 1/16 earlier', (p) => setOrigin(p, ticks(p.origin - stepOf('1/16'))))}
+        >
           a 1/16 earlier
         </Button>
-        <Button size="small" onClick={() => getState().run('Move the lines a 1/16 later', (p) => setOrigin(p, ticks(p.origin + stepOf('1/16'))))}>
+        <Button
+          size="small"
+          onClick={() => getState().run('Move the lines a 1/16 later', (p) => setOrigin(p, ticks(p.origin + stepOf('1/16'))))}
+        >
           a 1/16 later
         </Button>
         {finding && finding.offset !== 0 && Math.abs(finding.offset - part.origin) > 1 && (
-          <Button size="small" onClick={() => void detectAgain(store, null, { label: 'Move the lines to the hits', before: (p) => setOrigin(p, finding.offset) })}>
+          <Button
+            size="small"
+            onClick={() =>
+              void detectAgain(store, null, { label: 'Move the lines to the hits', before: (p) => setOrigin(p, finding.offset) })
+            }
+          >
             to the hits ({tempo.between(zero, finding.offset).toFixed(0)} ms)
           </Button>
         )}

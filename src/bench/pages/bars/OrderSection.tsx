@@ -59,15 +59,30 @@ export function OrderSection() {
   return (
     <Section name="order" title="Length and order" note={`${part.bars} in the part`}>
       <div className="flex flex-wrap items-baseline gap-2 leading-8">
-        <NumberField label="Length" showLabel value={wanted ?? part.bars} min={1} max={999} unit="bars" className="[&_input]:w-[3em]" onChange={length} />
-        <Button size="small" onClick={() => arrange('Double the part', (p) => doublePart(p, newId), from === 0 && to === part.bars ? [0, 2 * part.bars] : [from, to])}>
+        <NumberField
+          label="Length"
+          showLabel
+          value={wanted ?? part.bars}
+          min={1}
+          max={999}
+          unit="bars"
+          className="[&_input]:w-[3em]"
+          onChange={length}
+        />
+        <Button
+          size="small"
+          onClick={() =>
+            arrange('Double the part', (p) => doublePart(p, newId), from === 0 && to === part.bars ? [0, 2 * part.bars] : [from, to])
+          }
+        >
           double it
         </Button>
       </div>
       {lost && wanted !== null && (
         <div role="alertdialog" aria-label="Hits outside" className="my-2 rounded-md border border-danger p-3" data-testid="outside">
           <p>
-            {lost.size} {lost.size === 1 ? 'hit falls' : 'hits fall'} outside {wanted} {wanted === 1 ? 'bar' : 'bars'}: {listed(part, lost)}. They are kept until you confirm.
+            {lost.size} {lost.size === 1 ? 'hit falls' : 'hits fall'} outside {wanted} {wanted === 1 ? 'bar' : 'bars'}: {listed(part, lost)}
+            . They are kept until you confirm.
           </p>
           <div className="mt-2 flex gap-2">
             <Button
@@ -88,25 +103,106 @@ export function OrderSection() {
       )}
       <SongBars />
       <div className="flex flex-wrap items-baseline gap-1 leading-8">
-        Chosen: bars <NumberField label="First chosen bar" value={from + 1} min={1} max={part.bars} unit="to" className="[&_input]:w-[2.4em]" onChange={(v) => setLoop(v - 1, Math.max(to, v))} />
-        <NumberField label="Last chosen bar" value={to} min={1} max={part.bars} unit="" className="[&_input]:w-[2.4em]" onChange={(v) => setLoop(Math.min(from, v - 1), v)} />
+        Chosen: bars{' '}
+        <NumberField
+          label="First chosen bar"
+          value={from + 1}
+          min={1}
+          max={part.bars}
+          unit="to"
+          className="[&_input]:w-[2.4em]"
+          onChange={(v) => setLoop(v - 1, Math.max(to, v))}
+        />
+        <NumberField
+          label="Last chosen bar"
+          value={to}
+          min={1}
+          max={part.bars}
+          unit=""
+          className="[&_input]:w-[2.4em]"
+          onChange={(v) => setLoop(Math.min(from, v - 1), v)}
+        />
       </div>
       <div className="flex flex-wrap gap-1" role="group" aria-label={`With ${chosen}`}>
-        <Button size="small" onClick={() => getState().select(hitsInRange(part, rangeOfBars(part, from, to)))}>select</Button>
-        <Button size="small" onClick={() => arrange(`Repeat ${chosen}`, (p) => repeatBars(p, from, to, newId), [to, to + count])}>repeat after</Button>
-        <Button size="small" disabled={from === 0} onClick={() => arrange(`Move ${chosen} earlier`, (p) => moveBars(p, from, to, from - 1, newId), [from - 1, to - 1])}>move earlier</Button>
-        <Button size="small" disabled={to >= part.bars} onClick={() => arrange(`Move ${chosen} later`, (p) => moveBars(p, from, to, from + 1, newId), [from + 1, to + 1])}>move later</Button>
-        <Button size="small" disabled={count >= part.bars} onClick={() => arrange(`Delete ${chosen}`, (p) => deleteBars(p, from, to, newId), [Math.min(from, part.bars - count - 1), Math.min(from, part.bars - count - 1) + 1])}>delete</Button>
+        <Button size="small" onClick={() => getState().select(hitsInRange(part, rangeOfBars(part, from, to)))}>
+          select
+        </Button>
+        <Button size="small" onClick={() => arrange(`Repeat ${chosen}`, (p) => repeatBars(p, from, to, newId), [to, to + count])}>
+          repeat after
+        </Button>
+        <Button
+          size="small"
+          disabled={from === 0}
+          onClick={() => arrange(`Move ${chosen} earlier`, (p) => moveBars(p, from, to, from - 1, newId), [from - 1, to - 1])}
+        >
+          move earlier
+        </Button>
+        <Button
+          size="small"
+          disabled={to >= part.bars}
+          onClick={() => arrange(`Move ${chosen} later`, (p) => moveBars(p, from, to, from + 1, newId), [from + 1, to + 1])}
+        >
+          move later
+        </Button>
+        <Button
+          size="small"
+          disabled={count >= part.bars}
+          onClick={() =>
+            arrange(`Delete ${chosen}`, (p) => deleteBars(p, from, to, newId), [
+              Math.min(from, part.bars - count - 1),
+              Math.min(from, part.bars - count - 1) + 1,
+            ])
+          }
+        >
+          delete
+        </Button>
       </div>
       <div className="flex flex-wrap items-baseline gap-1 leading-8">
-        insert <NumberField label="Empty bars" value={empty} min={1} max={64} unit="empty" className="[&_input]:w-[2.4em]" onChange={setEmpty} />
-        <Button size="small" onClick={() => arrange(`Insert ${empty} empty before bar ${from + 1}`, (p) => insertBars(p, from, empty, newId), [from, from + empty])}>before these</Button>
-        <Button size="small" onClick={() => arrange(`Insert ${empty} empty after bar ${to}`, (p) => insertBars(p, to, empty, newId), [to, to + empty])}>after these</Button>
+        insert{' '}
+        <NumberField label="Empty bars" value={empty} min={1} max={64} unit="empty" className="[&_input]:w-[2.4em]" onChange={setEmpty} />
+        <Button
+          size="small"
+          onClick={() =>
+            arrange(`Insert ${empty} empty before bar ${from + 1}`, (p) => insertBars(p, from, empty, newId), [from, from + empty])
+          }
+        >
+          before these
+        </Button>
+        <Button
+          size="small"
+          onClick={() => arrange(`Insert ${empty} empty after bar ${to}`, (p) => insertBars(p, to, empty, newId), [to, to + empty])}
+        >
+          after these
+        </Button>
       </div>
       <div className="flex flex-wrap items-baseline gap-1 leading-8">
-        put these over the bars from <NumberField label="First bar that is covered" value={over} min={1} max={part.bars} unit="" className="[&_input]:w-[2.4em]" onChange={setOver} />
-        <Button size="small" disabled={over === from + 1} onClick={() => arrange(`Put ${chosen} over the bars from ${over}`, (p) => copyBarsOver(p, { from, to }, over - 1, newId), [over - 1, over - 1 + count])}>put over</Button>
-        {over !== from + 1 && covered > 0 && <span className="text-sm text-faint">{covered} {covered === 1 ? 'hit there goes' : 'hits there go'}</span>}
+        put these over the bars from{' '}
+        <NumberField
+          label="First bar that is covered"
+          value={over}
+          min={1}
+          max={part.bars}
+          unit=""
+          className="[&_input]:w-[2.4em]"
+          onChange={setOver}
+        />
+        <Button
+          size="small"
+          disabled={over === from + 1}
+          onClick={() =>
+            arrange(`Put ${chosen} over the bars from ${over}`, (p) => copyBarsOver(p, { from, to }, over - 1, newId), [
+              over - 1,
+              over - 1 + count,
+            ])
+          }
+        >
+          put over
+        </Button>
+        {over !== from + 1 && covered > 0 && (
+          <span className="text-sm text-faint">
+            {covered} {covered === 1 ? 'hit there goes' : 'hits there go'}
+          </span>
+        )}
       </div>
     </Section>
   );
@@ -137,6 +233,8 @@ function SongBars() {
 /** Some hits by voice and place. */
 function listed(part: Part, ids: ReadonlySet<string>): string {
   const homes = homesOf(part);
-  const names = part.hits.flatMap((h, i) => (ids.has(h.id) ? [`${labelOfRow(part, h.voice).toLowerCase()} at ${placeText(part, homes.ticks[i] as number)}`] : []));
+  const names = part.hits.flatMap((h, i) =>
+    ids.has(h.id) ? [`${labelOfRow(part, h.voice).toLowerCase()} at ${placeText(part, homes.ticks[i] as number)}`] : [],
+  );
   return `${names.slice(0, MOST_LISTED).join(', ')}${names.length > MOST_LISTED ? ' and others' : ''}`;
 }

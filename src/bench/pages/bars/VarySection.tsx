@@ -16,13 +16,21 @@ import { calmPart } from '../../store/derived';
 import { useTrial } from '../../store/use-sweep';
 import { TrialButtons } from './TrialButtons';
 
-const KIND_WORDS: Readonly<Record<VaryKind, string>> = { leave: 'leave a soft one out', add: 'add one between', ghost: 'add a ghost', move: 'move by a step', kin: 'another sound of the family', dynamics: 'dynamics anew' };
+const KIND_WORDS: Readonly<Record<VaryKind, string>> = {
+  leave: 'leave a soft one out',
+  add: 'add one between',
+  ghost: 'add a ghost',
+  move: 'move by a step',
+  kin: 'another sound of the family',
+  dynamics: 'dynamics anew',
+};
 
 const PLACES = ['last', 'alike', 'loop'] as const;
 type Place = (typeof PLACES)[number];
 
 /** Bars whose like was there before. */
-const repeats = (phrase: readonly PhraseBar[]): number[] => phrase.flatMap((bar, i) => (bar.shape >= 0 && phrase.findIndex((b) => b.shape === bar.shape) < i ? [i] : []));
+const repeats = (phrase: readonly PhraseBar[]): number[] =>
+  phrase.flatMap((bar, i) => (bar.shape >= 0 && phrase.findIndex((b) => b.shape === bar.shape) < i ? [i] : []));
 
 const ALL_ROWS = 'all rows';
 
@@ -43,12 +51,22 @@ export function VarySection() {
   const trial = useTrial();
   const alike = phrase ? repeats(phrase) : [];
   const bars = place === 'last' ? [to - 1] : place === 'loop' ? Array.from({ length: to - from }, (_, i) => from + i) : alike;
-  const placeWords: Readonly<Record<Place, string>> = { last: `bar ${to}`, alike: `the ${alike.length} bars that repeat others`, loop: 'all bars of the loop' };
+  const placeWords: Readonly<Record<Place, string>> = {
+    last: `bar ${to}`,
+    alike: `the ${alike.length} bars that repeat others`,
+    loop: 'all bars of the loop',
+  };
 
   const show = (next: readonly Variation[], out: ReadonlySet<Variation>) => {
     setList(next);
     setLeft(out);
-    trial.show(`Vary ${placeWords[place]}`, (p) => applyVariations(p, next.filter((v) => !out.has(v)), () => nanoid(10)));
+    trial.show(`Vary ${placeWords[place]}`, (p) =>
+      applyVariations(
+        p,
+        next.filter((v) => !out.has(v)),
+        () => nanoid(10),
+      ),
+    );
   };
   const propose = (s = seed) => {
     trial.cancel();
@@ -68,19 +86,55 @@ export function VarySection() {
   return (
     <Section name="vary" title="Vary">
       <p className="leading-8">
-        Change <NumberField label="How much varies" value={amount} min={1} max={100} default={15} unit="%" className="[&_input]:w-[2.6em]" onChange={(n) => change(() => setAmount(n))} /> of{' '}
-        <Picker label="Rows that vary" value={row} choices={[{ value: ALL_ROWS, text: ALL_ROWS }, ...part.rows.map((r) => ({ value: r.voice, text: labelOfRow(part, r.voice) }))]} onChange={(r) => change(() => setRow(r))} /> in{' '}
-        <Picker label="Bars that vary" value={place} choices={PLACES.filter((p) => p !== 'alike' || alike.length > 0).map((p) => ({ value: p, text: placeWords[p] }))} onChange={(p) => change(() => setPlace(p as Place))} />
+        Change{' '}
+        <NumberField
+          label="How much varies"
+          value={amount}
+          min={1}
+          max={100}
+          default={15}
+          unit="%"
+          className="[&_input]:w-[2.6em]"
+          onChange={(n) => change(() => setAmount(n))}
+        />{' '}
+        of{' '}
+        <Picker
+          label="Rows that vary"
+          value={row}
+          choices={[{ value: ALL_ROWS, text: ALL_ROWS }, ...part.rows.map((r) => ({ value: r.voice, text: labelOfRow(part, r.voice) }))]}
+          onChange={(r) => change(() => setRow(r))}
+        />{' '}
+        in{' '}
+        <Picker
+          label="Bars that vary"
+          value={place}
+          choices={PLACES.filter((p) => p !== 'alike' || alike.length > 0).map((p) => ({ value: p, text: placeWords[p] }))}
+          onChange={(p) => change(() => setPlace(p as Place))}
+        />
       </p>
       <div className="flex flex-wrap gap-1" role="group" aria-label="Kinds of change">
         {VARY_KINDS.map((kind) => (
-          <Button key={kind} size="tiny" aria-pressed={kinds.includes(kind)} className={kinds.includes(kind) ? 'font-semibold' : 'text-faint line-through'} onClick={() => change(() => setKinds(kinds.includes(kind) ? kinds.filter((k) => k !== kind) : [...kinds, kind]))}>
+          <Button
+            key={kind}
+            size="tiny"
+            aria-pressed={kinds.includes(kind)}
+            className={kinds.includes(kind) ? 'font-semibold' : 'text-faint line-through'}
+            onClick={() => change(() => setKinds(kinds.includes(kind) ? kinds.filter((k) => k !== kind) : [...kinds, kind]))}
+          >
             {KIND_WORDS[kind]}
           </Button>
         ))}
       </div>
       <div className="mt-2 flex flex-wrap items-center gap-2">
-        <Button size="small" disabled={kinds.length === 0 || bars.length === 0} onClick={() => { const next = isShown ? seed + 1 : seed; setSeed(next); propose(next); }}>
+        <Button
+          size="small"
+          disabled={kinds.length === 0 || bars.length === 0}
+          onClick={() => {
+            const next = isShown ? seed + 1 : seed;
+            setSeed(next);
+            propose(next);
+          }}
+        >
           {isShown ? 'draw others' : 'propose'}
         </Button>
         {isShown && <TrialButtons keep={`keep ${list.length - left.size}`} />}

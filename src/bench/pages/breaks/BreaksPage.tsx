@@ -22,7 +22,14 @@ import { OursToBring } from './OursToBring';
 import { PieceSection } from './PieceSection';
 import { PlayedByPads } from './PlayedByPads';
 
-export const CUT_WORDS: Readonly<Record<BreakCut, string>> = { strokes: 'at its strokes', eighths: 'at every 1/8', sixteenths: 'at every 1/16', sixteen: 'into sixteen equal pieces', bars: 'at its bars', whole: 'nowhere: it plays as a whole' };
+export const CUT_WORDS: Readonly<Record<BreakCut, string>> = {
+  strokes: 'at its strokes',
+  eighths: 'at every 1/8',
+  sixteenths: 'at every 1/16',
+  sixteen: 'into sixteen equal pieces',
+  bars: 'at its bars',
+  whole: 'nowhere: it plays as a whole',
+};
 const GAP_WORDS: Readonly<Record<BreakGap, string>> = { tail: 'its tail, repeated and softer', fade: 'a longer fade', silence: 'nothing' };
 const METERS = ['2/4', '3/4', '4/4', '5/4', '6/4', '5/8', '6/8', '7/8', '9/8', '12/8'];
 const NONE: readonly Break[] = [];
@@ -35,7 +42,12 @@ export function BreaksPage() {
   const file = useRef<HTMLInputElement>(null);
   return (
     <div className="space-y-5">
-      {breaks.length === 0 && <p className="text-faint">A recorded drum loop becomes strokes, pieces and a groove here: its rows play the recording, and all that moves hits moves them. Drop a WAV file over the part, or choose one.</p>}
+      {breaks.length === 0 && (
+        <p className="text-faint">
+          A recorded drum loop becomes strokes, pieces and a groove here: its rows play the recording, and all that moves hits moves them.
+          Drop a WAV file over the part, or choose one.
+        </p>
+      )}
       {breaks.map((of) => (
         <OneBreak key={of.id} of={of} />
       ))}
@@ -88,17 +100,40 @@ function OneBreak({ of }: { of: Break }) {
       )}
       <div className="leading-8">
         <p className="flex flex-wrap items-baseline gap-x-1">
-          <NumberField label="Bars of the break" value={barsOfBreak(of)} min={1} max={999} unit={barsOfBreak(of) === 1 ? 'bar of' : 'bars of'} className="[&_input]:w-[2.4em]" onChange={(bars) => sweep.show('Count its bars', (p) => countBreak(p, of.id, bars))} {...ends} />
+          <NumberField
+            label="Bars of the break"
+            value={barsOfBreak(of)}
+            min={1}
+            max={999}
+            unit={barsOfBreak(of) === 1 ? 'bar of' : 'bars of'}
+            className="[&_input]:w-[2.4em]"
+            onChange={(bars) => sweep.show('Count its bars', (p) => countBreak(p, of.id, bars))}
+            {...ends}
+          />
           <Picker
             label="Meter of the break"
             value={of.meter.join('/')}
             choices={[...new Set([...METERS, of.meter.join('/')])].map((m) => ({ value: m, text: m }))}
-            onChange={(m) => run(`Count it in ${m}`, (p) => countBreak(p, of.id, barsOfBreak(of), m.split('/').map(Number) as unknown as [number, number]))}
+            onChange={(m) =>
+              run(`Count it in ${m}`, (p) => countBreak(p, of.id, barsOfBreak(of), m.split('/').map(Number) as unknown as [number, number]))
+            }
           />
           <span>at {bpmOfBreak(of).toFixed(1)} BPM</span>
         </p>
         <p className="flex flex-wrap items-baseline gap-x-1">
-          from <NumberField label="First downbeat" value={first} min={0} max={of.seconds} step={0.01} digits={3} unit="s" className="[&_input]:w-[4em]" onChange={(at) => sweep.show('Move the first downbeat', (p) => setFirstDownbeat(p, of.id, at))} {...ends} />
+          from{' '}
+          <NumberField
+            label="First downbeat"
+            value={first}
+            min={0}
+            max={of.seconds}
+            step={0.01}
+            digits={3}
+            unit="s"
+            className="[&_input]:w-[4em]"
+            onChange={(at) => sweep.show('Move the first downbeat', (p) => setFirstDownbeat(p, of.id, at))}
+            {...ends}
+          />
           <Button size="tiny" onClick={() => run('Even its bars out', (p) => evenBreak(p, of.id))}>
             even bars
           </Button>
@@ -107,7 +142,19 @@ function OneBreak({ of }: { of: Break }) {
       <Readings of={of} readings={columns.readings} />
       {isHeard && (
         <p className="flex flex-wrap items-baseline gap-x-1 leading-8">
-          <NumberField label="Sensitivity" showLabel value={Math.round(of.sensitivity * 1000) / 10} min={0} max={100} digits={1} default={50} unit="%" className="[&_input]:w-[3.2em]" onChange={(v) => sweep.show('Set the sensitivity', (p) => setSensitivity(p, of.id, v / 100))} {...ends} />
+          <NumberField
+            label="Sensitivity"
+            showLabel
+            value={Math.round(of.sensitivity * 1000) / 10}
+            min={0}
+            max={100}
+            digits={1}
+            default={50}
+            unit="%"
+            className="[&_input]:w-[3.2em]"
+            onChange={(v) => sweep.show('Set the sensitivity', (p) => setSensitivity(p, of.id, v / 100))}
+            {...ends}
+          />
           <span className="text-faint">
             {strokes.filter((s) => !s.drowned).length} of {strokes.length} strokes found
           </span>
@@ -115,11 +162,23 @@ function OneBreak({ of }: { of: Break }) {
       )}
       <div className="leading-8">
         <p>
-          Cut <Picker label="Where it is cut" value={of.cut} choices={BREAK_CUTS.map((c) => ({ value: c, text: CUT_WORDS[c] }))} onChange={(cut) => run(`Cut it ${CUT_WORDS[cut as BreakCut]}`, (p) => setBreak(p, of.id, { cut: cut as BreakCut }))} />
+          Cut{' '}
+          <Picker
+            label="Where it is cut"
+            value={of.cut}
+            choices={BREAK_CUTS.map((c) => ({ value: c, text: CUT_WORDS[c] }))}
+            onChange={(cut) => run(`Cut it ${CUT_WORDS[cut as BreakCut]}`, (p) => setBreak(p, of.id, { cut: cut as BreakCut }))}
+          />
           <span className="text-faint"> {of.pieces.length === 1 ? 'one piece' : `${of.pieces.length} pieces`}</span>
         </p>
         <p>
-          Between pieces <Picker label="Between pieces" value={of.gap} choices={BREAK_GAPS.map((g) => ({ value: g, text: GAP_WORDS[g] }))} onChange={(gap) => run('Between pieces', (p) => setBreak(p, of.id, { gap: gap as BreakGap }))} />
+          Between pieces{' '}
+          <Picker
+            label="Between pieces"
+            value={of.gap}
+            choices={BREAK_GAPS.map((g) => ({ value: g, text: GAP_WORDS[g] }))}
+            onChange={(gap) => run('Between pieces', (p) => setBreak(p, of.id, { gap: gap as BreakGap }))}
+          />
         </p>
         <p>
           At another tempo{' '}
@@ -130,7 +189,11 @@ function OneBreak({ of }: { of: Break }) {
               { value: 'moved', text: 'pieces are moved, their pitch stays' },
               { value: 'pitch', text: 'the pitch goes with it' },
             ]}
-            onChange={(v) => run(v === 'pitch' ? 'Let the pitch follow the tempo' : 'Keep the pitch', (p) => setBreak(p, of.id, { repitch: v === 'pitch' }))}
+            onChange={(v) =>
+              run(v === 'pitch' ? 'Let the pitch follow the tempo' : 'Keep the pitch', (p) =>
+                setBreak(p, of.id, { repitch: v === 'pitch' }),
+              )
+            }
           />
         </p>
       </div>
@@ -170,11 +233,18 @@ const unsureNote = (strokes: readonly { sure: number; drowned: boolean }[]): str
 function Readings({ of, readings }: { of: Break; readings: readonly BreakReading[] }) {
   const { getState } = useBenchStore();
   if (readings.length === 0) return null;
-  const isNow = (r: BreakReading): boolean => r.bars === barsOfBreak(of) && r.meter[0] === of.meter[0] && r.meter[1] === of.meter[1] && Math.abs(bpmOfBreak(of) / r.bpm - 1) < 0.002;
+  const isNow = (r: BreakReading): boolean =>
+    r.bars === barsOfBreak(of) && r.meter[0] === of.meter[0] && r.meter[1] === of.meter[1] && Math.abs(bpmOfBreak(of) / r.bpm - 1) < 0.002;
   return (
     <div role="group" aria-label="Readings" className="flex flex-wrap gap-1">
       {readings.map((r) => (
-        <Button key={`${r.bars} ${r.bpm}`} size="small" aria-pressed={isNow(r)} className={isNow(r) ? 'bg-chosen' : ''} onClick={() => getState().run(`Read it as ${r.bars} bars at ${r.bpm.toFixed(1)}`, (p) => readBreakAs(p, of.id, r))}>
+        <Button
+          key={`${r.bars} ${r.bpm}`}
+          size="small"
+          aria-pressed={isNow(r)}
+          className={isNow(r) ? 'bg-chosen' : ''}
+          onClick={() => getState().run(`Read it as ${r.bars} bars at ${r.bpm.toFixed(1)}`, (p) => readBreakAs(p, of.id, r))}
+        >
           {r.bars} × {r.meter.join('/')} at {r.bpm.toFixed(1)}
         </Button>
       ))}

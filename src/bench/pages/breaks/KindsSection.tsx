@@ -24,7 +24,22 @@ export function KindsSection({ of, strokes }: { of: Break; strokes: readonly Bre
         if (all.length === 0) return null;
         return (
           <p key={kind}>
-            {all.length} heard as <Picker label={`All that were heard as ${kind}`} value={kind} choices={choices} onChange={(as) => getState().run(`All ${kind} strokes are ${as}`, (p) => nameStrokes(p, of.id, all.map((s) => s.id), as as StrokeKind))} />
+            {all.length} heard as{' '}
+            <Picker
+              label={`All that were heard as ${kind}`}
+              value={kind}
+              choices={choices}
+              onChange={(as) =>
+                getState().run(`All ${kind} strokes are ${as}`, (p) =>
+                  nameStrokes(
+                    p,
+                    of.id,
+                    all.map((s) => s.id),
+                    as as StrokeKind,
+                  ),
+                )
+              }
+            />
           </p>
         );
       })}
@@ -32,10 +47,19 @@ export function KindsSection({ of, strokes }: { of: Break; strokes: readonly Bre
       <ul>
         {unsure.slice(0, LISTED).map((s) => (
           <li key={s.id} className="flex items-baseline gap-2">
-            <button type="button" className="underline decoration-dotted underline-offset-4" onClick={() => earState.setState({ chosen: s.id })}>
+            <button
+              type="button"
+              className="underline decoration-dotted underline-offset-4"
+              onClick={() => earState.setState({ chosen: s.id })}
+            >
               {s.at.toFixed(2)} s
             </button>
-            <Picker label={`Stroke at ${s.at.toFixed(2)} s`} value={s.kind} choices={choices} onChange={(as) => getState().run(`Name a stroke: ${as}`, (p) => markStroke(p, of.id, s.id, { as: as as StrokeKind }))} />
+            <Picker
+              label={`Stroke at ${s.at.toFixed(2)} s`}
+              value={s.kind}
+              choices={choices}
+              onChange={(as) => getState().run(`Name a stroke: ${as}`, (p) => markStroke(p, of.id, s.id, { as: as as StrokeKind }))}
+            />
             <span className="text-sm text-faint">{Math.round(s.sure * 100)} % sure</span>
           </li>
         ))}

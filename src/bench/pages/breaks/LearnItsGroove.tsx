@@ -20,7 +20,10 @@ export function LearnItsGroove({ of, strokes }: { of: Break; strokes: readonly B
   const learn = async () => {
     setListening(true);
     try {
-      const struck = await struckAt(of, counted.map((s) => s.at));
+      const struck = await struckAt(
+        of,
+        counted.map((s) => s.at),
+      );
       if (struck) setPart(partHeard(of, counted, struck));
       else say(`The recording of ${of.name} is not in this browser: choose “select its hits”, then “Learn a groove” on the page Feel.`);
     } catch (e) {
@@ -31,7 +34,12 @@ export function LearnItsGroove({ of, strokes }: { of: Break; strokes: readonly B
   };
   return (
     <>
-      <Button size="small" disabled={counted.length === 0 || listening} title="From all that is struck in the recording, against its own bar lines; what was done to its hits here does not count" onClick={() => void learn()}>
+      <Button
+        size="small"
+        disabled={counted.length === 0 || listening}
+        title="From all that is struck in the recording, against its own bar lines; what was done to its hits here does not count"
+        onClick={() => void learn()}
+      >
         {listening ? 'listening …' : 'learn its groove …'}
       </Button>
       {part && <LearnFromBench part={part} onClose={() => setPart(null)} />}

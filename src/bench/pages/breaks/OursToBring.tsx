@@ -20,7 +20,14 @@ export function OursToBring() {
   };
   return (
     <span>
-      or <Picker label="One of ours" value="" placeholder="one of ours" choices={OWN_BREAKS.map((b) => ({ value: b.id, text: b.name }))} onChange={(id) => void bring(id).catch(showError)} />
+      or{' '}
+      <Picker
+        label="One of ours"
+        value=""
+        placeholder="one of ours"
+        choices={OWN_BREAKS.map((b) => ({ value: b.id, text: b.name }))}
+        onChange={(id) => void bring(id).catch(showError)}
+      />
     </span>
   );
 }

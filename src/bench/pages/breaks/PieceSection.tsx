@@ -36,11 +36,39 @@ export function PieceSection({ of }: { of: Break }) {
         </Button>
       </p>
       <p className="flex flex-wrap items-baseline gap-x-2">
-        <NumberField label="Level of the piece" value={piece.level ?? 0} {...PIECE.level} digits={1} default={0} unit="dB" className="[&_input]:w-[3.2em]" onChange={(level) => sweep.show('Set the level of a piece', (p) => setPiece(p, of.id, n, { level }))} {...ends} />
-        <NumberField label="Pitch of the piece" value={piece.tune ?? 0} {...PIECE.tune} digits={2} default={0} unit="semitones" className="[&_input]:w-[3.2em]" onChange={(tune) => sweep.show('Tune a piece', (p) => setPiece(p, of.id, n, { tune }))} {...ends} />
+        <NumberField
+          label="Level of the piece"
+          value={piece.level ?? 0}
+          {...PIECE.level}
+          digits={1}
+          default={0}
+          unit="dB"
+          className="[&_input]:w-[3.2em]"
+          onChange={(level) => sweep.show('Set the level of a piece', (p) => setPiece(p, of.id, n, { level }))}
+          {...ends}
+        />
+        <NumberField
+          label="Pitch of the piece"
+          value={piece.tune ?? 0}
+          {...PIECE.tune}
+          digits={2}
+          default={0}
+          unit="semitones"
+          className="[&_input]:w-[3.2em]"
+          onChange={(tune) => sweep.show('Tune a piece', (p) => setPiece(p, of.id, n, { tune }))}
+          {...ends}
+        />
       </p>
       <label className="flex items-center gap-2">
-        <input type="checkbox" checked={piece.backwards === true} onChange={(e) => getState().run(e.target.checked ? 'Play a piece backwards' : 'Play a piece forwards', (p) => setPiece(p, of.id, n, { backwards: e.target.checked }))} />
+        <input
+          type="checkbox"
+          checked={piece.backwards === true}
+          onChange={(e) =>
+            getState().run(e.target.checked ? 'Play a piece backwards' : 'Play a piece forwards', (p) =>
+              setPiece(p, of.id, n, { backwards: e.target.checked }),
+            )
+          }
+        />
         backwards
       </label>
     </div>

@@ -23,7 +23,10 @@ export function PlayedByPads() {
       <Picker
         label="What pads strike"
         value={of?.id ?? 'rows'}
-        choices={[{ value: 'rows', text: 'rows, as the key map says' }, ...breaks.map((b) => ({ value: b.id, text: `pieces of ${b.name}` }))]}
+        choices={[
+          { value: 'rows', text: 'rows, as the key map says' },
+          ...breaks.map((b) => ({ value: b.id, text: `pieces of ${b.name}` })),
+        ]}
         onChange={(id) => recorder.set(id === 'rows' ? { pieces: null } : { pieces: id, firstPiece: 0, padsShown: true })}
       />
       {of && (

@@ -19,7 +19,10 @@ export const Compare = memo(function Compare() {
   const own = useFeels();
   const versions = useVersions(useBench((s) => s.id));
   const isVersion = other?.id !== undefined && versions.some((v) => v.id === other.id);
-  const aside = other && !isVersion && (other.part !== undefined || !READY_FEELS.some((r) => r.name === other.name) && !own.some((k) => k.name === other.name));
+  const aside =
+    other &&
+    !isVersion &&
+    (other.part !== undefined || (!READY_FEELS.some((r) => r.name === other.name) && !own.some((k) => k.name === other.name)));
   const choose = (name: string) => {
     if (name === 'nothing') return getState().setDesk({ other: null });
     if (name === 'now') return getState().setDesk({ other: { name: 'the feel as it was', feel: getState().part.feel } });
@@ -66,9 +69,19 @@ export const Compare = memo(function Compare() {
         )}
       </div>
       <label className="flex items-center gap-1.5 text-sm">
-        <input type="checkbox" className="accent-accent" checked={equal} onChange={(e) => getState().setDesk({ equalLoudness: e.target.checked })} /> at equal loudness (W and Q)
+        <input
+          type="checkbox"
+          className="accent-accent"
+          checked={equal}
+          onChange={(e) => getState().setDesk({ equalLoudness: e.target.checked })}
+        />{' '}
+        at equal loudness (W and Q)
       </label>
-      {equal && <p className="text-sm text-faint">It goes by the velocities and the number of hits: as much energy a second on each side. The rendered sound is not measured.</p>}
+      {equal && (
+        <p className="text-sm text-faint">
+          It goes by the velocities and the number of hits: as much energy a second on each side. The rendered sound is not measured.
+        </p>
+      )}
     </section>
   );
 });

@@ -23,13 +23,18 @@ export function Doubtful({ index }: { index: number }) {
   const decided = useMemo(() => part.hits.filter((h) => h.alone || h.decided).length, [part]);
   const decide = (doubt: DoubtfulHit, choice: 'earlier' | 'later' | 'alone') => {
     const ids = new Set([(part.hits[doubt.index] as Hit).id]);
-    store.getState().run(choice === 'alone' ? 'Leave a doubtful hit alone' : `A doubtful hit belongs to the ${choice} line`, (p) => (choice === 'alone' ? setAlone(p, ids, true) : decideHomesOn(p, ids, doubt[choice])));
+    store
+      .getState()
+      .run(choice === 'alone' ? 'Leave a doubtful hit alone' : `A doubtful hit belongs to the ${choice} line`, (p) =>
+        choice === 'alone' ? setAlone(p, ids, true) : decideHomesOn(p, ids, doubt[choice]),
+      );
   };
   const show = (hit: Hit) => {
     store.getState().select([hit.id]);
     reveal(store, hit.tick, stemsFacts(store).width);
   };
-  if (found.length === 0 && decided === 0) return <p className="text-sm text-faint">No doubtful hits: each one clearly belongs to a line.</p>;
+  if (found.length === 0 && decided === 0)
+    return <p className="text-sm text-faint">No doubtful hits: each one clearly belongs to a line.</p>;
   const line = (doubt: DoubtfulHit, side: 'earlier' | 'later') => placeText(part, doubt[side]).replace(/^bar \d+ · /, '');
   return (
     <div data-testid="doubtful">
@@ -37,7 +42,16 @@ export function Doubtful({ index }: { index: number }) {
         {found.length} doubtful {found.length === 1 ? 'hit' : 'hits'}
         {decided > 0 ? `, ${decided} decided` : ''}
         {decided > 0 && (
-          <Button size="tiny" className="ml-2" onClick={() => void detectAgain(store, new Set(part.hits.filter((h) => h.alone || h.decided).map((h) => h.id)), { label: 'Undo the decisions on doubtful hits', undecide: true })}>
+          <Button
+            size="tiny"
+            className="ml-2"
+            onClick={() =>
+              void detectAgain(store, new Set(part.hits.filter((h) => h.alone || h.decided).map((h) => h.id)), {
+                label: 'Undo the decisions on doubtful hits',
+                undecide: true,
+              })
+            }
+          >
             decide anew
           </Button>
         )}
@@ -74,7 +88,10 @@ function doubtWords({ share, taken, home, sure, elsewhere }: DoubtfulHit, names:
   const words = [`${Math.round(share * 100)} % of the way to ${names.later}`];
   if (home) words.push(sure < 1 ? `read as ${names[home]}, ${Math.round(sure * 100)} % sure` : `its line is ${names[home]}`);
   const { earlier, later } = elsewhere;
-  if (earlier + later > 0) words.push(`other bars ${[earlier > 0 ? `${names.earlier} (${earlier})` : '', later > 0 ? `${names.later} (${later})` : ''].filter(Boolean).join(', ')}`);
+  if (earlier + later > 0)
+    words.push(
+      `other bars ${[earlier > 0 ? `${names.earlier} (${earlier})` : '', later > 0 ? `${names.later} (${later})` : ''].filter(Boolean).join(', ')}`,
+    );
   if (!taken) words.push('exactly between: it stays');
   return words.join(' · ');
 }

@@ -84,14 +84,28 @@ function Moves({ faces }: { faces: readonly MoveFace[] }) {
   const render = (id: string, drag: ItemDrag): ReactNode => {
     const i = Number(id);
     const move = moves[i];
-    return move && <MoveCard key={id} move={move} index={i} effect={effects.length === moves.length ? (effects[i] ?? null) : null} offer={offers.length === moves.length ? (offers[i] ?? null) : null} face={faceOf(faces, move.kind)} drag={drag} />;
+    return (
+      move && (
+        <MoveCard
+          key={id}
+          move={move}
+          index={i}
+          effect={effects.length === moves.length ? (effects[i] ?? null) : null}
+          offer={offers.length === moves.length ? (offers[i] ?? null) : null}
+          face={faceOf(faces, move.kind)}
+          drag={drag}
+        />
+      )
+    );
   };
   return (
     <>
       {moves.length === 0 && (
         <div className="flex items-center gap-3">
           <EmptyPicture className="shrink-0" />
-          <p className="text-sm text-faint">No moves yet: the part is heard as written. What is added above changes what is heard; the written hits stay as they are.</p>
+          <p className="text-sm text-faint">
+            No moves yet: the part is heard as written. What is added above changes what is heard; the written hits stay as they are.
+          </p>
         </div>
       )}
       {Sortable ? <Sortable ids={ids} onMove={onMove} render={render} /> : ids.map((id) => render(id, still))}
@@ -103,7 +117,14 @@ function Adding({ faces }: { faces: readonly MoveFace[] }) {
   const store = useBenchStore();
   const full = useBench((s) => s.part.feel.moves.length >= MOST_MOVES);
   const button = (face: MoveFace, size: 'normal' | 'small') => (
-    <Button key={face.spec.kind} size={size} title={face.about} aria-label={`Add ${face.word.toLowerCase()}`} disabled={full} onClick={() => addMoveOf(store, face)}>
+    <Button
+      key={face.spec.kind}
+      size={size}
+      title={face.about}
+      aria-label={`Add ${face.word.toLowerCase()}`}
+      disabled={full}
+      onClick={() => addMoveOf(store, face)}
+    >
       <Plus size={13} /> {face.word.toLowerCase()}
     </Button>
   );
@@ -122,11 +143,21 @@ function Footer() {
   const selected = useBench((s) => s.selection.size);
   return (
     <div className="flex flex-wrap gap-2 border-t border-line pt-3">
-      <Link href={`/grooves?part=${encodeURIComponent(id)}`} prefetch={false} className="inline-flex h-8 items-center rounded-md border border-strong px-3 hover:bg-sunk">
+      <Link
+        href={`/grooves?part=${encodeURIComponent(id)}`}
+        prefetch={false}
+        className="inline-flex h-8 items-center rounded-md border border-strong px-3 hover:bg-sunk"
+      >
         Grooves …
       </Link>
-      <Button onClick={() => getState().setDesk({ dialog: 'learn' })}>Learn a groove{selected > 0 ? ` from ${counted(selected, 'hit')}` : ''} …</Button>
-      <Button disabled={bare} title="What is heard becomes what is written; the feel and the nudges are empty then" onClick={() => getState().run('Write the feel into the hits', bake)}>
+      <Button onClick={() => getState().setDesk({ dialog: 'learn' })}>
+        Learn a groove{selected > 0 ? ` from ${counted(selected, 'hit')}` : ''} …
+      </Button>
+      <Button
+        disabled={bare}
+        title="What is heard becomes what is written; the feel and the nudges are empty then"
+        onClick={() => getState().run('Write the feel into the hits', bake)}
+      >
         Write into the hits
       </Button>
     </div>
@@ -143,10 +174,32 @@ function Sway() {
     <section aria-label="Sway">
       <div className="flex items-baseline justify-between">
         <h3 className="font-serif text-base">Sway</h3>
-        <NumberField label="Sway" value={Math.round(sway * 100)} min={0} max={100} unit="%" default={100} onChange={sweepSway} onDone={sweep.done} onCancel={sweep.cancel} />
+        <NumberField
+          label="Sway"
+          value={Math.round(sway * 100)}
+          min={0}
+          max={100}
+          unit="%"
+          default={100}
+          onChange={sweepSway}
+          onDone={sweep.done}
+          onCancel={sweep.cancel}
+        />
       </div>
-      <Range label="Sway in percent" value={Math.round(sway * 100)} min={0} max={100} step={1} valueText={`${Math.round(sway * 100)} %`} marks={QUARTERS} onChange={sweepSway} onDone={sweep.done} />
-      <p className="text-sm text-faint">{sway === 0 ? 'The part as written.' : sway === 1 ? 'All of the feel above.' : 'Between the written part and the feel above.'}</p>
+      <Range
+        label="Sway in percent"
+        value={Math.round(sway * 100)}
+        min={0}
+        max={100}
+        step={1}
+        valueText={`${Math.round(sway * 100)} %`}
+        marks={QUARTERS}
+        onChange={sweepSway}
+        onDone={sweep.done}
+      />
+      <p className="text-sm text-faint">
+        {sway === 0 ? 'The part as written.' : sway === 1 ? 'All of the feel above.' : 'Between the written part and the feel above.'}
+      </p>
     </section>
   );
 }

@@ -36,7 +36,13 @@ export const FeelPicture = memo(function FeelPicture({ feel }: { feel: Feel }) {
       const hat = hit.voice === 'hat-closed';
       const ms = tempo.between(hit.tick, ticks(performed.ticks[i] as number));
       const lean = Math.max(-MOST, Math.min(MOST, ms * PER_MS));
-      return { x: 4 + (hit.tick / BAR) * (WIDTH - 10), foot: hat ? 15 : HEIGHT - 2, height: ((performed.velocities[i] as number) / 127) * (hat ? 13 : 15), lean, side: ms < -2 ? 'early' : ms > 2 ? 'late' : 'line' } as const;
+      return {
+        x: 4 + (hit.tick / BAR) * (WIDTH - 10),
+        foot: hat ? 15 : HEIGHT - 2,
+        height: ((performed.velocities[i] as number) / 127) * (hat ? 13 : 15),
+        lean,
+        side: ms < -2 ? 'early' : ms > 2 ? 'late' : 'line',
+      } as const;
     });
   }, [feel]);
   return (

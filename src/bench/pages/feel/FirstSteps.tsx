@@ -31,7 +31,13 @@ const STEPS: Readonly<Record<string, { text: string; run(store: BenchStore): voi
 
 /** The steps that a part asks for. */
 const offered = (look: FirstLook): FirstStep[] =>
-  [...(look.sloppy ? ['quantize'] : []), 'humanize', 'swing', ...(look.hasHats && look.flat ? ['soften'] : []), ...(look.noGhosts ? ['ghosts'] : [])].map((id) => ({ id, done: false }));
+  [
+    ...(look.sloppy ? ['quantize'] : []),
+    'humanize',
+    'swing',
+    ...(look.hasHats && look.flat ? ['soften'] : []),
+    ...(look.noGhosts ? ['ghosts'] : []),
+  ].map((id) => ({ id, done: false }));
 
 /**
  * What a part is like, in a sentence, and the first steps to take. They stay, ticked one by one, until they are dismissed. As high as its

@@ -96,7 +96,10 @@ export const MoveCard = memo(function MoveCard({ move, index, effect, offer, fac
         e.preventDefault();
         setMenu({ x: e.clientX, y: e.clientY });
       }}
-      style={style} aria-label={`${name}, move ${index + 1}`} className={`border-t border-line py-2 ${on ? '' : 'opacity-70'} ${dragging ? 'relative z-10 bg-sunk' : ''}`}>
+      style={style}
+      aria-label={`${name}, move ${index + 1}`}
+      className={`border-t border-line py-2 ${on ? '' : 'opacity-70'} ${dragging ? 'relative z-10 bg-sunk' : ''}`}
+    >
       <div className="flex items-center gap-2">
         <span {...handle} title="Drag to reorder" className="-ml-3 cursor-grab touch-none text-faint">
           <GripVertical size={14} />
@@ -111,7 +114,12 @@ export const MoveCard = memo(function MoveCard({ move, index, effect, offer, fac
         >
           <Switch.Thumb className="block size-3.5 translate-x-0.5 rounded-full bg-strong transition-transform data-[state=checked]:translate-x-[17px] data-[state=checked]:bg-on-accent" />
         </Switch.Root>
-        <button type="button" aria-expanded={open} className="flex min-w-0 flex-1 items-center gap-2 text-left" onClick={() => getState().setDesk({ openMove: open ? null : index })}>
+        <button
+          type="button"
+          aria-expanded={open}
+          className="flex min-w-0 flex-1 items-center gap-2 text-left"
+          onClick={() => getState().setDesk({ openMove: open ? null : index })}
+        >
           <h3 className="font-serif text-lg">{name}</h3>
           <span className="min-w-0 flex-1" />
           <MovePicture move={move} face={face} />
@@ -119,10 +127,10 @@ export const MoveCard = memo(function MoveCard({ move, index, effect, offer, fac
         </button>
         <Help about={label} text={face.about} className="!size-6" />
       </div>
-      {!open && <p className="truncate text-sm">{[move.scope && scopeWords(part, move.scope), face.brief(move)].filter(Boolean).join(': ')}</p>}
-      {open && (
-        <MoveBody move={move} index={index} count={count} label={label} edit={edit} face={face} />
+      {!open && (
+        <p className="truncate text-sm">{[move.scope && scopeWords(part, move.scope), face.brief(move)].filter(Boolean).join(': ')}</p>
       )}
+      {open && <MoveBody move={move} index={index} count={count} label={label} edit={edit} face={face} />}
       {menu && <MoveMenu at={menu} index={index} label={label} onClose={() => setMenu(null)} />}
       <p className="text-sm text-faint" data-testid="effect">
         {effect === null ? ' ' : effectWords(effect)}

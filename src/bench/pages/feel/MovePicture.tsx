@@ -14,7 +14,8 @@ export function MovePicture({ move, face }: { move: Move; face: MoveFace }) {
   );
 }
 
-const isStems = (picture: readonly Small[] | ReactNode): picture is readonly Small[] => Array.isArray(picture) && !picture.some(isValidElement);
+const isStems = (picture: readonly Small[] | ReactNode): picture is readonly Small[] =>
+  Array.isArray(picture) && !picture.some(isValidElement);
 
 function Stem({ x, lean, height }: Small) {
   const colour = lean < -1 ? 'stroke-early fill-early' : lean > 1 ? 'stroke-late fill-late' : 'stroke-ink fill-ink';

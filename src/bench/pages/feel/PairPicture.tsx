@@ -26,9 +26,15 @@ const Ground = memo(function Ground() {
         <line key={p} x1={x(p)} x2={x(p)} y1={53} y2={58} stroke="var(--strong)" />
       ))}
       <g fontSize={10} fill="var(--faint)" textAnchor="middle">
-        <text x={x(50)} y={68}>straight</text>
-        <text x={x(66.67)} y={68}>2:1</text>
-        <text x={x(75)} y={68}>3:1</text>
+        <text x={x(50)} y={68}>
+          straight
+        </text>
+        <text x={x(66.67)} y={68}>
+          2:1
+        </text>
+        <text x={x(75)} y={68}>
+          3:1
+        </text>
       </g>
     </>
   );
@@ -61,7 +67,13 @@ export function PairPicture({ percent, division, onSweep, onDone }: Props) {
     </g>
   );
   return (
-    <svg viewBox={`0 0 ${WIDTH} 70`} className="my-1 w-full cursor-ew-resize touch-none" role="img" {...drag} aria-label={`A pair of ${division}: the second at ${percent.toFixed(1)} percent`}>
+    <svg
+      viewBox={`0 0 ${WIDTH} 70`}
+      className="my-1 w-full cursor-ew-resize touch-none"
+      role="img"
+      {...drag}
+      aria-label={`A pair of ${division}: the second at ${percent.toFixed(1)} percent`}
+    >
       <Ground />
       {percent !== 50 && stem(x(50), 24, 'var(--pale)', 4.4)}
       {stem(x(0), 14, 'var(--ink)')}

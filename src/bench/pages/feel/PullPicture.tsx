@@ -22,7 +22,12 @@ export const PullPicture = memo(function PullPicture({ index }: { index: number 
     const moves = part.feel.moves.map((m, i) => (i === index ? { ...m, on: false } : m));
     const [before, after] = [performPart({ ...part, feel: { ...part.feel, moves } }), performPart(part)];
     return part.hits
-      .map((hit, i) => ({ hit, home: after.homes.ticks[i] as number, from: leanOf(part, before, i) as number, to: leanOf(part, after, i) as number }))
+      .map((hit, i) => ({
+        hit,
+        home: after.homes.ticks[i] as number,
+        from: leanOf(part, before, i) as number,
+        to: leanOf(part, after, i) as number,
+      }))
       .filter((p) => Math.abs(p.to - p.from) >= LEAST_MS)
       .sort((a, b) => Math.abs(b.to - b.from) - Math.abs(a.to - a.from))
       .slice(0, SHOWN)
@@ -31,7 +36,9 @@ export const PullPicture = memo(function PullPicture({ index }: { index: number 
   if (pulled.length === 0) return null;
   const widest = Math.max(...pulled.flatMap((p) => [Math.abs(p.from), Math.abs(p.to)]));
   const step = WIDTH / SHOWN;
-  const what = pulled.map(({ hit, home, from, to }) => `${labelOfRow(part, hit.voice)}, ${placeText(part, home)}: ${from.toFixed(0)} to ${to.toFixed(0)} ms`).join('; ');
+  const what = pulled
+    .map(({ hit, home, from, to }) => `${labelOfRow(part, hit.voice)}, ${placeText(part, home)}: ${from.toFixed(0)} to ${to.toFixed(0)} ms`)
+    .join('; ');
   return (
     <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="my-1 w-full" role="img" aria-label={`Pulled furthest: ${what}`}>
       <line x1={0} x2={WIDTH} y1={FLOOR} y2={FLOOR} className="stroke-strong" strokeWidth={0.8} />

@@ -78,22 +78,43 @@ export const ScopeEditor = memo(function ScopeEditor({ index, edit }: Props) {
         edit.done();
       }}
     >
-      <Popover.Trigger className="rounded border-b border-strong px-1 text-left hover:bg-sunk" aria-label={`Scope: ${scopeWords(part, scope)}`}>
+      <Popover.Trigger
+        className="rounded border-b border-strong px-1 text-left hover:bg-sunk"
+        aria-label={`Scope: ${scopeWords(part, scope)}`}
+      >
         {scopeWords(part, scope)}
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content side="left" align="start" sideOffset={14} collisionPadding={8} aria-label="Scope of the move" className="z-50 max-h-[min(560px,var(--radix-popover-content-available-height))] w-[300px] space-y-3 overflow-auto rounded-md border border-strong bg-surface p-4 shadow-md">
+        <Popover.Content
+          side="left"
+          align="start"
+          sideOffset={14}
+          collisionPadding={8}
+          aria-label="Scope of the move"
+          className="z-50 max-h-[min(560px,var(--radix-popover-content-available-height))] w-[300px] space-y-3 overflow-auto rounded-md border border-strong bg-surface p-4 shadow-md"
+        >
           <div className="flex flex-wrap gap-1">
-            <Button size="small" onClick={fromSelection}>take the selection’s</Button>
+            <Button size="small" onClick={fromSelection}>
+              take the selection’s
+            </Button>
             <Popover.Close asChild>
-              <Button size="small" onClick={() => getState().setDesk({ pointing: index })}>point at them</Button>
+              <Button size="small" onClick={() => getState().setDesk({ pointing: index })}>
+                point at them
+              </Button>
             </Popover.Close>
-            <Button size="small" onClick={() => onChange(undefined)}>everything</Button>
+            <Button size="small" onClick={() => onChange(undefined)}>
+              everything
+            </Button>
           </div>
           <Group label="Rows">
             {part.rows.map((r) => (
-              <label key={r.voice} className="mr-2 inline-flex items-center gap-1 whitespace-nowrap" >
-                <input type="checkbox" className="accent-accent" checked={voices.has(r.voice)} onChange={() => choose(toggleRow(part, names, r.voice))} />
+              <label key={r.voice} className="mr-2 inline-flex items-center gap-1 whitespace-nowrap">
+                <input
+                  type="checkbox"
+                  className="accent-accent"
+                  checked={voices.has(r.voice)}
+                  onChange={() => choose(toggleRow(part, names, r.voice))}
+                />
                 {labelOfRow(part, r.voice)}
               </label>
             ))}
@@ -102,18 +123,37 @@ export const ScopeEditor = memo(function ScopeEditor({ index, edit }: Props) {
                 const all = allRowsOf(voice);
                 const on = names.includes(all);
                 return (
-                  <Button key={all} size="small" look={on ? 'strong' : 'quiet'} aria-pressed={on} title="Every row of this voice, also those that are made later" onClick={() => choose(toggleVoice(part, names, voice))}>
+                  <Button
+                    key={all}
+                    size="small"
+                    look={on ? 'strong' : 'quiet'}
+                    aria-pressed={on}
+                    title="Every row of this voice, also those that are made later"
+                    onClick={() => choose(toggleVoice(part, names, voice))}
+                  >
                     {labelOfVoice(all)}
                   </Button>
                 );
               })}
-              <Button size="small" disabled={!scope.voices && !cleared} onClick={() => { setCleared(false); set({ voices: undefined }); }}>
+              <Button
+                size="small"
+                disabled={!scope.voices && !cleared}
+                onClick={() => {
+                  setCleared(false);
+                  set({ voices: undefined });
+                }}
+              >
                 all
               </Button>
               <Button size="small" disabled={cleared} title="Tick anew, from none" onClick={() => setCleared(true)}>
                 none
               </Button>
-              <Button size="small" disabled={!scope.voices} title="Every row but these" onClick={() => choose(part.rows.map((r) => r.voice).filter((v) => !voices.has(v)))}>
+              <Button
+                size="small"
+                disabled={!scope.voices}
+                title="Every row but these"
+                onClick={() => choose(part.rows.map((r) => r.voice).filter((v) => !voices.has(v)))}
+              >
                 all others
               </Button>
             </span>
@@ -131,19 +171,53 @@ export const ScopeEditor = memo(function ScopeEditor({ index, edit }: Props) {
               ]}
               onChange={(kind) =>
                 set({
-                  bars: kind === 'all' ? undefined : kind === 'range' ? { from: 1, to: Math.max(1, Math.ceil(part.bars / 2)) } : kind === 'odd' ? { every: 2, at: [1] } : kind === 'even' ? { every: 2, at: [2] } : { every: 4, at: [4] },
+                  bars:
+                    kind === 'all'
+                      ? undefined
+                      : kind === 'range'
+                        ? { from: 1, to: Math.max(1, Math.ceil(part.bars / 2)) }
+                        : kind === 'odd'
+                          ? { every: 2, at: [1] }
+                          : kind === 'even'
+                            ? { every: 2, at: [2] }
+                            : { every: 4, at: [4] },
                 })
               }
             />
             {bars && barsKind(scope) === 'range' && (
               <span className="ml-2">
-                <NumberField label="From bar" value={bars.from ?? 1} min={1} max={part.bars} unit="to" className={narrow} onChange={(from) => set({ bars: { from, to: Math.max(from, bars.to ?? part.bars) } })} />
-                <NumberField label="To bar" value={bars.to ?? part.bars} min={1} max={part.bars} unit="" className={narrow} onChange={(to) => set({ bars: { from: Math.min(to, bars.from ?? 1), to } })} />
+                <NumberField
+                  label="From bar"
+                  value={bars.from ?? 1}
+                  min={1}
+                  max={part.bars}
+                  unit="to"
+                  className={narrow}
+                  onChange={(from) => set({ bars: { from, to: Math.max(from, bars.to ?? part.bars) } })}
+                />
+                <NumberField
+                  label="To bar"
+                  value={bars.to ?? part.bars}
+                  min={1}
+                  max={part.bars}
+                  unit=""
+                  className={narrow}
+                  onChange={(to) => set({ bars: { from: Math.min(to, bars.from ?? 1), to } })}
+                />
               </span>
             )}
             {bars?.every && bars.at && barsKind(scope) === 'some' && (
               <div>
-                of each <NumberField label="Bars a cycle" value={bars.every} min={1} max={Math.max(16, part.bars)} unit="bars:" className={narrow} onChange={(every) => set({ bars: { every, at: atLeastOne(bars.at, every, 1) } })} />
+                of each{' '}
+                <NumberField
+                  label="Bars a cycle"
+                  value={bars.every}
+                  min={1}
+                  max={Math.max(16, part.bars)}
+                  unit="bars:"
+                  className={narrow}
+                  onChange={(every) => set({ bars: { every, at: atLeastOne(bars.at, every, 1) } })}
+                />
                 <Places label="Bar" of={bars.every} first={1} at={bars.at} onChange={(at) => set({ bars: { every: bars.every, at } })} />
               </div>
             )}
@@ -158,12 +232,37 @@ export const ScopeEditor = memo(function ScopeEditor({ index, edit }: Props) {
                 { value: 'off', text: 'off-beats' },
                 { value: 'some', text: 'some of a cycle' },
               ]}
-              onChange={(kind) => set({ steps: kind === 'all' ? undefined : kind === 'on' ? { grid: '1/8', of: 2, at: [0] } : kind === 'off' ? { grid: '1/8', of: 2, at: [1] } : { grid: '1/16', of: 4, at: [1, 3] } })}
+              onChange={(kind) =>
+                set({
+                  steps:
+                    kind === 'all'
+                      ? undefined
+                      : kind === 'on'
+                        ? { grid: '1/8', of: 2, at: [0] }
+                        : kind === 'off'
+                          ? { grid: '1/8', of: 2, at: [1] }
+                          : { grid: '1/16', of: 4, at: [1, 3] },
+                })
+              }
             />
             {steps && stepsKind(scope) === 'some' && (
               <div>
-                of each <NumberField label="Steps a cycle" value={steps.of} min={1} max={64} unit="of" className={narrow} onChange={(of) => set({ steps: { ...steps, of, at: atLeastOne(steps.at, of - 1, 0) } })} />
-                <Picker label="Grid of the scope" value={steps.grid} choices={GRIDS.map((g) => ({ value: g, text: g }))} onChange={(grid) => set({ steps: { ...steps, grid: grid as GridName } })} />
+                of each{' '}
+                <NumberField
+                  label="Steps a cycle"
+                  value={steps.of}
+                  min={1}
+                  max={64}
+                  unit="of"
+                  className={narrow}
+                  onChange={(of) => set({ steps: { ...steps, of, at: atLeastOne(steps.at, of - 1, 0) } })}
+                />
+                <Picker
+                  label="Grid of the scope"
+                  value={steps.grid}
+                  choices={GRIDS.map((g) => ({ value: g, text: g }))}
+                  onChange={(grid) => set({ steps: { ...steps, grid: grid as GridName } })}
+                />
                 <Places label="Step" of={steps.of} first={0} at={steps.at} onChange={(at) => set({ steps: { ...steps, at } })} />
               </div>
             )}
@@ -204,7 +303,19 @@ function Group({ label, children }: { label: string; children: ReactNode }) {
 }
 
 /** Places of a cycle, each on or off; at least one stays on. */
-function Places({ label, of, first, at, onChange }: { label: string; of: number; first: number; at: readonly number[]; onChange: (at: number[]) => void }) {
+function Places({
+  label,
+  of,
+  first,
+  at,
+  onChange,
+}: {
+  label: string;
+  of: number;
+  first: number;
+  at: readonly number[];
+  onChange: (at: number[]) => void;
+}) {
   const on = new Set(at);
   const toggle = (n: number) => {
     const next = new Set(on);
@@ -214,7 +325,14 @@ function Places({ label, of, first, at, onChange }: { label: string; of: number;
   return (
     <span className="flex flex-wrap gap-0.5">
       {Array.from({ length: of }, (_, i) => i + first).map((n) => (
-        <button key={n} type="button" aria-label={`${label} ${n + 1 - first}`} aria-pressed={on.has(n)} onClick={() => toggle(n)} className={`h-6 min-w-6 rounded px-1 text-sm ${on.has(n) ? 'bg-ink text-ground' : 'border border-line text-faint'}`}>
+        <button
+          key={n}
+          type="button"
+          aria-label={`${label} ${n + 1 - first}`}
+          aria-pressed={on.has(n)}
+          onClick={() => toggle(n)}
+          className={`h-6 min-w-6 rounded px-1 text-sm ${on.has(n) ? 'bg-ink text-ground' : 'border border-line text-faint'}`}
+        >
           {n + 1 - first}
         </button>
       ))}

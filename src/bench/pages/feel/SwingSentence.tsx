@@ -26,12 +26,34 @@ export function SwingSentence({ move, edit }: { move: SwingMove; edit: Edit }) {
   return (
     <div>
       <p className="leading-8">
-        {move.inverse ? 'straightens' : 'swings'} <Division value={move.division} edit={edit} /> at <Ratio value={ratioOfPercent(move.percent)} edit={edit} />
+        {move.inverse ? 'straightens' : 'swings'} <Division value={move.division} edit={edit} /> at{' '}
+        <Ratio value={ratioOfPercent(move.percent)} edit={edit} />
       </p>
       <PairPicture percent={move.percent} division={move.division} onSweep={sweep} onDone={edit.done} />
-      <Range label="Swing in percent" value={move.percent} min={MIN_SWING} max={MAX_SWING} step={0.5} valueText={`${move.percent} %, ${wordOfPercent(move.percent)}`} marks={MARKS} onChange={sweep} onDone={edit.done} />
+      <Range
+        label="Swing in percent"
+        value={move.percent}
+        min={MIN_SWING}
+        max={MAX_SWING}
+        step={0.5}
+        valueText={`${move.percent} %, ${wordOfPercent(move.percent)}`}
+        marks={MARKS}
+        onChange={sweep}
+        onDone={edit.done}
+      />
       <div className="flex items-baseline justify-between gap-2">
-        <NumberField label="Swing" value={move.percent} min={MIN_SWING} max={MAX_SWING} digits={2} unit="%" default={STRAIGHT} onChange={sweep} onDone={edit.done} onCancel={edit.cancel} />
+        <NumberField
+          label="Swing"
+          value={move.percent}
+          min={MIN_SWING}
+          max={MAX_SWING}
+          digits={2}
+          unit="%"
+          default={STRAIGHT}
+          onChange={sweep}
+          onDone={edit.done}
+          onCancel={edit.cancel}
+        />
         <span data-testid="swing-ms">
           {Math.abs(ms).toFixed(1)} ms {ms < 0 ? 'early' : 'late'}
         </span>
@@ -52,18 +74,37 @@ const DIVISIONS = SWING_DIVISIONS.map((d) => ({ value: d, text: d }));
 const RATIOS = SWING_RATIOS.map((r) => ({ value: r, text: r }));
 
 const Division = memo(function Division({ value, edit }: { value: SwingDivision; edit: Edit }) {
-  return <Picker label="Division" value={value} choices={DIVISIONS} onChange={(d) => edit.set('Change the swing division', { division: d as SwingDivision })} />;
+  return (
+    <Picker
+      label="Division"
+      value={value}
+      choices={DIVISIONS}
+      onChange={(d) => edit.set('Change the swing division', { division: d as SwingDivision })}
+    />
+  );
 });
 
 const Ratio = memo(function Ratio({ value, edit }: { value: string; edit: Edit }) {
-  return <Picker label="Ratio" value={value} choices={RATIOS} onChange={(r) => edit.set('Change the swing', { percent: percentOfRatio(r as (typeof SWING_RATIOS)[number]) })} />;
+  return (
+    <Picker
+      label="Ratio"
+      value={value}
+      choices={RATIOS}
+      onChange={(r) => edit.set('Change the swing', { percent: percentOfRatio(r as (typeof SWING_RATIOS)[number]) })}
+    />
+  );
 });
 
 const Ratios = memo(function Ratios({ value, edit }: { value: string; edit: Edit }) {
   return (
     <div className="mt-2 flex flex-wrap gap-1" role="group" aria-label="Ratios">
       {SWING_RATIOS.map((r) => (
-        <Button key={r} look={value === r ? 'strong' : 'quiet'} size="small" onClick={() => edit.set('Change the swing', { percent: percentOfRatio(r) })}>
+        <Button
+          key={r}
+          look={value === r ? 'strong' : 'quiet'}
+          size="small"
+          onClick={() => edit.set('Change the swing', { percent: percentOfRatio(r) })}
+        >
           {r}
         </Button>
       ))}
@@ -89,7 +130,13 @@ const OtherWays = memo(function OtherWays({ scope, inverse, edit }: { scope: Sco
       <Button size="small" onClick={measure}>
         measure
       </Button>
-      <Button size="small" aria-pressed={inverse} onClick={() => edit.set(inverse ? 'Swing instead of straightening' : 'Straighten a swung part', { inverse: inverse ? undefined : true })}>
+      <Button
+        size="small"
+        aria-pressed={inverse}
+        onClick={() =>
+          edit.set(inverse ? 'Swing instead of straightening' : 'Straighten a swung part', { inverse: inverse ? undefined : true })
+        }
+      >
         {inverse ? 'swing instead' : 'straighten instead'}
       </Button>
       <PairTap onPercent={(percent) => edit.set('Swing as tapped', { percent })} />

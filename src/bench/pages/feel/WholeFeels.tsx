@@ -31,7 +31,9 @@ export const WholeFeels = memo(function WholeFeels() {
   return (
     <section aria-label="Whole feels" className="border-t border-line pt-3">
       <h3 className="font-serif text-base">Whole feels</h3>
-      <p className="text-sm text-faint">{bare ? 'A click lets the part be heard with one.' : 'A click lets the part be heard with one, in place of the moves above.'}</p>
+      <p className="text-sm text-faint">
+        {bare ? 'A click lets the part be heard with one.' : 'A click lets the part be heard with one, in place of the moves above.'}
+      </p>
       <div className="mt-2 grid grid-cols-[repeat(auto-fill,minmax(138px,1fr))] gap-1.5" role="group" aria-label="Hear a whole feel">
         {feels.map(({ name, feel }) => (
           <button

@@ -11,6 +11,8 @@ import type { MoveFace } from './moves/face';
 export function addMoveOf(store: BenchStore, { spec, word }: MoveFace) {
   const { transport, part, run, setDesk } = store.getState();
   if (part.feel.moves.length >= MOST_MOVES) return say(`A feel has at most ${MOST_MOVES} moves.`);
-  run(`Add ${word.toLowerCase()}`, (p) => addMove(p, firstMove(spec, p, { loopBars: transport.toBar - transport.fromBar, groove: HOUSE_GROOVES[0] as Groove })));
+  run(`Add ${word.toLowerCase()}`, (p) =>
+    addMove(p, firstMove(spec, p, { loopBars: transport.toBar - transport.fromBar, groove: HOUSE_GROOVES[0] as Groove })),
+  );
   setDesk({ page: 'feel', openMove: store.getState().part.feel.moves.length - 1 });
 }

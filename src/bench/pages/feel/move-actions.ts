@@ -15,7 +15,13 @@ export function moveActions(store: BenchStore, index: number, label: string): Mo
   const { part, desk } = store.getState();
   const { moves } = part.feel;
   const on = moves[index]?.on !== false;
-  const action = (id: MoveAction['id'], text: string, command: (p: Part) => Part, openMove: number | null, disabled = false): MoveAction => ({
+  const action = (
+    id: MoveAction['id'],
+    text: string,
+    command: (p: Part) => Part,
+    openMove: number | null,
+    disabled = false,
+  ): MoveAction => ({
     id,
     text,
     disabled,
@@ -25,7 +31,12 @@ export function moveActions(store: BenchStore, index: number, label: string): Mo
     },
   });
   return [
-    action('switch', `Switch the ${label} ${on ? 'off' : 'on'}`, (p) => changeMove(p, index, { on: on ? false : undefined }), desk.openMove),
+    action(
+      'switch',
+      `Switch the ${label} ${on ? 'off' : 'on'}`,
+      (p) => changeMove(p, index, { on: on ? false : undefined }),
+      desk.openMove,
+    ),
     action('up', `Move the ${label} up`, (p) => reorderMove(p, index, index - 1), index - 1, index === 0),
     action('down', `Move the ${label} down`, (p) => reorderMove(p, index, index + 1), index + 1, index >= moves.length - 1),
     action('duplicate', `Duplicate the ${label}`, (p) => duplicateMove(p, index), index + 1),

@@ -38,7 +38,9 @@ export function HandsPage() {
   const playsByHands = useBench((s) => s.part.feel.moves.some((m) => m.kind === 'hands'));
   const add = () => {
     const { part, transport, run, setDesk } = store.getState();
-    run('Play it by two hands', (p) => addMove(p, firstMove(handsMove, part, { loopBars: transport.toBar - transport.fromBar, groove: HOUSE_GROOVES[0]! })));
+    run('Play it by two hands', (p) =>
+      addMove(p, firstMove(handsMove, part, { loopBars: transport.toBar - transport.fromBar, groove: HOUSE_GROOVES[0]! })),
+    );
     setDesk({ openMove: part.feel.moves.length });
     openPage(store, 'feel');
   };
@@ -80,7 +82,9 @@ function Summary({ hands }: { hands: HandsOfPart | null }) {
   return (
     <div>
       <p className="font-serif text-base" role="status" data-testid="playable">
-        {beyond === 0 ? 'A drummer could play all of it.' : `${hands.conflicts.length} ${hands.conflicts.length === 1 ? 'moment is' : 'moments are'} beyond two hands and two feet.`}
+        {beyond === 0
+          ? 'A drummer could play all of it.'
+          : `${hands.conflicts.length} ${hands.conflicts.length === 1 ? 'moment is' : 'moments are'} beyond two hands and two feet.`}
       </p>
       <p className="text-sm text-faint">
         Right hand {right}, left hand {left}, right foot {count(3)}, left foot {count(4)} strokes, by least effort.
@@ -134,19 +138,32 @@ function Machines() {
   const [recorded] = useState(() => breakRowTest(part));
   return (
     <div>
-      <p className="text-sm text-faint">They need no hands: a shaker from a box, a second clap. Pieces of a break are never played by hand.</p>
+      <p className="text-sm text-faint">
+        They need no hands: a shaker from a box, a second clap. Pieces of a break are never played by hand.
+      </p>
       <ul className="mt-1">
-        {rows.filter((r) => !recorded(r.voice)).map((row) => {
-          const label = labelOfRow(part, row.voice);
-          return (
-            <li key={row.voice}>
-              <label className="flex items-center gap-2">
-                <input type="checkbox" checked={row.machine === true} onChange={(e) => getState().run(e.target.checked ? `A machine plays ${label.toLowerCase()}` : `A hand plays ${label.toLowerCase()}`, (p) => setRow(p, row.voice, { machine: e.target.checked }))} />
-                {label}
-              </label>
-            </li>
-          );
-        })}
+        {rows
+          .filter((r) => !recorded(r.voice))
+          .map((row) => {
+            const label = labelOfRow(part, row.voice);
+            return (
+              <li key={row.voice}>
+                <label className="flex items-center gap-2">
+                  <input
+                    type="checkbox"
+                    checked={row.machine === true}
+                    onChange={(e) =>
+                      getState().run(
+                        e.target.checked ? `A machine plays ${label.toLowerCase()}` : `A hand plays ${label.toLowerCase()}`,
+                        (p) => setRow(p, row.voice, { machine: e.target.checked }),
+                      )
+                    }
+                  />
+                  {label}
+                </label>
+              </li>
+            );
+          })}
       </ul>
     </div>
   );

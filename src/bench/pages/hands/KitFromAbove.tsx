@@ -18,7 +18,12 @@ const STOOL = 0.2;
 const HEIGHT = (REACH.far - REACH.near + STOOL + 0.15) * SCALE;
 /** Arrow keys go so far, in arm's lengths; with Shift four times. */
 const STEP = 0.05;
-const ARROWS: Readonly<Record<string, Place>> = { ArrowLeft: { x: -1, y: 0 }, ArrowRight: { x: 1, y: 0 }, ArrowUp: { x: 0, y: 1 }, ArrowDown: { x: 0, y: -1 } };
+const ARROWS: Readonly<Record<string, Place>> = {
+  ArrowLeft: { x: -1, y: 0 },
+  ArrowRight: { x: 1, y: 0 },
+  ArrowUp: { x: 0, y: 1 },
+  ArrowDown: { x: 0, y: -1 },
+};
 
 /** The part's drums as seen from above the stool: where they stand decides how far a hand has to go. */
 export default function KitFromAbove() {
@@ -42,7 +47,12 @@ export default function KitFromAbove() {
   return (
     <div>
       <DndContext sensors={sensors} onDragEnd={onDragEnd}>
-        <div role="group" aria-label="The kit from above" className="relative touch-none overflow-hidden rounded-md border border-line bg-sunk" style={{ width: WIDTH, height: HEIGHT }}>
+        <div
+          role="group"
+          aria-label="The kit from above"
+          className="relative touch-none overflow-hidden rounded-md border border-line bg-sunk"
+          style={{ width: WIDTH, height: HEIGHT }}
+        >
           {shown.map((spot) => {
             const { x, y } = kit.places?.[spot.name] ?? spot;
             return <Drum key={spot.name} spot={spot} at={{ x: side * x, y }} onMove={(by) => moveBy(spot, by)} />;
@@ -76,8 +86,19 @@ function Drum({ spot, at, onMove }: { spot: Spot; at: Place; onMove: (by: Place)
   };
   const places = `${Math.abs(at.x).toFixed(2)} ${at.x < 0 ? 'left' : 'right'}, ${at.y.toFixed(2)} away`;
   return (
-    <span className="absolute -translate-x-1/2 -translate-y-1/2" style={{ left: WIDTH / 2 + at.x * SCALE, top: (REACH.far - at.y + 0.15) * SCALE }}>
-      <button ref={setNodeRef} {...listeners} type="button" aria-label={`${spot.label}: ${places}, in arm's lengths; arrow keys move it`} onKeyDown={onKey} className="cursor-grab rounded-full border border-strong bg-surface px-2 text-sm leading-6 hover:border-accent" style={{ transform: CSS.Translate.toString(transform) }}>
+    <span
+      className="absolute -translate-x-1/2 -translate-y-1/2"
+      style={{ left: WIDTH / 2 + at.x * SCALE, top: (REACH.far - at.y + 0.15) * SCALE }}
+    >
+      <button
+        ref={setNodeRef}
+        {...listeners}
+        type="button"
+        aria-label={`${spot.label}: ${places}, in arm's lengths; arrow keys move it`}
+        onKeyDown={onKey}
+        className="cursor-grab rounded-full border border-strong bg-surface px-2 text-sm leading-6 hover:border-accent"
+        style={{ transform: CSS.Translate.toString(transform) }}
+      >
         {spot.label}
       </button>
     </span>

@@ -12,7 +12,14 @@ import { useBench } from '../../store/context';
 /** In the words of the hand that leads. */
 function wordsOf(striker: Striker, lead: 'right' | 'left'): string {
   const other = lead === 'right' ? 'left' : 'right';
-  const words: Readonly<Record<Striker, string>> = { hands: 'either hand', 'lead-hand': `the ${lead} hand alone`, 'other-hand': `the ${other} hand alone`, feet: 'either foot', 'kick-foot': `the ${lead} foot alone`, 'hat-foot': `the ${other} foot alone` };
+  const words: Readonly<Record<Striker, string>> = {
+    hands: 'either hand',
+    'lead-hand': `the ${lead} hand alone`,
+    'other-hand': `the ${other} hand alone`,
+    feet: 'either foot',
+    'kick-foot': `the ${lead} foot alone`,
+    'hat-foot': `the ${other} foot alone`,
+  };
   return words[striker];
 }
 
@@ -21,7 +28,9 @@ export function Strikers() {
   const part = useBench((s) => s.part);
   const { lead, kit } = useStore(handSettings);
   const recorded = breakRowTest(part);
-  const voices = [...new Map(part.rows.filter((r) => !recorded(r.voice) && !r.machine).map((r) => [voiceOfRow(r.voice), r.voice])).values()];
+  const voices = [
+    ...new Map(part.rows.filter((r) => !recorded(r.voice) && !r.machine).map((r) => [voiceOfRow(r.voice), r.voice])).values(),
+  ];
   return (
     <ul className="leading-8">
       {voices.map((row) => {
@@ -29,7 +38,14 @@ export function Strikers() {
         return (
           <li key={row} className="flex items-baseline justify-between gap-2">
             <span className="truncate">{label}</span>
-            <Picker label={`${label} is struck by`} value={strikerOf(row, kit)} choices={STRIKERS.map((s) => ({ value: s, text: wordsOf(s, lead) }))} onChange={(v) => handSettings.setState({ kit: withStriker(kit, voiceOfRow(row), v === usualStriker(row) ? null : (v as Striker)) })} />
+            <Picker
+              label={`${label} is struck by`}
+              value={strikerOf(row, kit)}
+              choices={STRIKERS.map((s) => ({ value: s, text: wordsOf(s, lead) }))}
+              onChange={(v) =>
+                handSettings.setState({ kit: withStriker(kit, voiceOfRow(row), v === usualStriker(row) ? null : (v as Striker)) })
+              }
+            />
           </li>
         );
       })}

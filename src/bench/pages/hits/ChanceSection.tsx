@@ -26,13 +26,24 @@ export function ChanceSection() {
   const chances = new Set(hits.map((h) => h.chance ?? 100));
   const passes = hits.every((h) => sameValue(h.passes, hits[0]?.passes)) ? hits[0]?.passes : undefined;
   const every = passes?.every ?? 4;
-  const set = (next: Passes | null) => getState().run(`${touched.what} ${next ? passesText(next) : 'in every pass'}`, (p) => setChance(p, touched.ids, { passes: next }));
+  const set = (next: Passes | null) =>
+    getState().run(`${touched.what} ${next ? passesText(next) : 'in every pass'}`, (p) => setChance(p, touched.ids, { passes: next }));
   const toggle = (n: number) => {
     const at = passes?.at.includes(n) ? passes.at.filter((a) => a !== n) : [...(passes?.at ?? []), n].sort((a, b) => a - b);
     set(at.length === 0 || at.length === every ? null : { every, at });
   };
   return (
-    <Section name="chance" title="Chance and passes" note={nothing ? '' : [chances.size === 1 ? chanceText([...chances][0] as number) : 'several chances', passes && passesText(passes)].filter(Boolean).join(', ')}>
+    <Section
+      name="chance"
+      title="Chance and passes"
+      note={
+        nothing
+          ? ''
+          : [chances.size === 1 ? chanceText([...chances][0] as number) : 'several chances', passes && passesText(passes)]
+              .filter(Boolean)
+              .join(', ')
+      }
+    >
       <p className="leading-8">
         Sounds with a chance of{' '}
         <NumberField
@@ -53,19 +64,38 @@ export function ChanceSection() {
         in{' '}
         <span role="group" aria-label="Passes in which it sounds" className="flex flex-wrap gap-1">
           {Array.from({ length: Math.min(every, MOST_BUTTONS) }, (_, i) => i + 1).map((n) => (
-            <Button key={n} size="tiny" disabled={nothing} aria-pressed={passes === undefined || passes.at.includes(n)} className={passes !== undefined && !passes.at.includes(n) ? 'text-faint opacity-70' : 'font-semibold'} onClick={() => (passes ? toggle(n) : set({ every, at: [n] }))}>
+            <Button
+              key={n}
+              size="tiny"
+              disabled={nothing}
+              aria-pressed={passes === undefined || passes.at.includes(n)}
+              className={passes !== undefined && !passes.at.includes(n) ? 'text-faint opacity-70' : 'font-semibold'}
+              onClick={() => (passes ? toggle(n) : set({ every, at: [n] }))}
+            >
               {n}
             </Button>
           ))}
         </span>
-        of every <NumberField label="Of how many passes" value={every} min={2} max={MOST_PASSES} unit="passes" disabled={nothing || !passes} className="[&_input]:w-[2.2em]" onChange={(n) => passes && set({ every: n, at: passes.at.some((a) => a <= n) ? passes.at.filter((a) => a <= n) : [n] })} />
+        of every{' '}
+        <NumberField
+          label="Of how many passes"
+          value={every}
+          min={2}
+          max={MOST_PASSES}
+          unit="passes"
+          disabled={nothing || !passes}
+          className="[&_input]:w-[2.2em]"
+          onChange={(n) => passes && set({ every: n, at: passes.at.some((a) => a <= n) ? passes.at.filter((a) => a <= n) : [n] })}
+        />
         {passes && (
           <Button size="small" onClick={() => set(null)}>
             in every pass
           </Button>
         )}
       </div>
-      <p className="mt-1 text-sm text-faint">Drawn by the seed: the same everywhere. While every pass of a loop is the same, all are as pass 1.</p>
+      <p className="mt-1 text-sm text-faint">
+        Drawn by the seed: the same everywhere. While every pass of a loop is the same, all are as pass 1.
+      </p>
     </Section>
   );
 }

@@ -45,45 +45,138 @@ export function ChooseSection() {
   };
   return (
     <Section name="choose" title="Choose">
-      <ToggleGroup.Root type="single" value={way} onValueChange={(v) => v && setWay(v as Combining)} aria-label="How a rule changes the selection" className="mb-2 flex gap-1 text-sm">
+      <ToggleGroup.Root
+        type="single"
+        value={way}
+        onValueChange={(v) => v && setWay(v as Combining)}
+        aria-label="How a rule changes the selection"
+        className="mb-2 flex gap-1 text-sm"
+      >
         {WAYS.map((w) => (
-          <ToggleGroup.Item key={w.value} value={w.value} className="rounded border border-strong px-2 py-0.5 data-[state=on]:bg-ink data-[state=on]:text-ground">
+          <ToggleGroup.Item
+            key={w.value}
+            value={w.value}
+            className="rounded border border-strong px-2 py-0.5 data-[state=on]:bg-ink data-[state=on]:text-ground"
+          >
             {w.text}
           </ToggleGroup.Item>
         ))}
       </ToggleGroup.Root>
       <div className="mb-2 flex flex-wrap gap-1">
-        <Button size="small" onClick={() => choose({ kind: 'all' })}>all</Button>
-        {focus && <Button size="small" onClick={() => choose({ kind: 'row', voice: focus })}>the open row</Button>}
-        <Button size="small" onClick={() => choose({ kind: 'on-beats' })}>on-beats</Button>
-        <Button size="small" onClick={() => choose({ kind: 'off-beats' })}>off-beats</Button>
-        <Button size="small" onClick={() => choose({ kind: 'ghosts' })}>ghosts</Button>
-        <Button size="small" onClick={() => choose({ kind: 'doubtful' })}>doubtful</Button>
-        <Button size="small" onClick={() => choose({ kind: 'locked' })}>locked</Button>
-        <Button size="small" onClick={() => choose({ kind: 'same-place', ids: getState().selection })}>same place in every bar</Button>
+        <Button size="small" onClick={() => choose({ kind: 'all' })}>
+          all
+        </Button>
+        {focus && (
+          <Button size="small" onClick={() => choose({ kind: 'row', voice: focus })}>
+            the open row
+          </Button>
+        )}
+        <Button size="small" onClick={() => choose({ kind: 'on-beats' })}>
+          on-beats
+        </Button>
+        <Button size="small" onClick={() => choose({ kind: 'off-beats' })}>
+          off-beats
+        </Button>
+        <Button size="small" onClick={() => choose({ kind: 'ghosts' })}>
+          ghosts
+        </Button>
+        <Button size="small" onClick={() => choose({ kind: 'doubtful' })}>
+          doubtful
+        </Button>
+        <Button size="small" onClick={() => choose({ kind: 'locked' })}>
+          locked
+        </Button>
+        <Button size="small" onClick={() => choose({ kind: 'same-place', ids: getState().selection })}>
+          same place in every bar
+        </Button>
       </div>
       <Line onGo={() => choose({ kind: 'bars', from: Math.min(from, to) - 1, to: Math.max(from, to) })} name="bars">
-        bars <NumberField label="First bar" value={Math.min(from, bars)} min={1} max={bars} unit="to" className={small} onChange={setFrom} />
+        bars{' '}
+        <NumberField label="First bar" value={Math.min(from, bars)} min={1} max={bars} unit="to" className={small} onChange={setFrom} />
         <NumberField label="Last bar" value={Math.min(to, bars)} min={1} max={bars} unit="" className={small} onChange={setTo} />
       </Line>
       <Line onGo={() => choose({ kind: 'every', ...every })} name="every n-th hit">
-        every <NumberField label="Every n-th" value={every.n} min={1} max={32} unit="-th hit" className={small} onChange={(n) => setEvery({ n, first: Math.min(n, every.first) })} />
-        from the <NumberField label="First one" value={every.first} min={1} max={every.n} unit="" className={small} onChange={(first) => setEvery({ ...every, first })} />
+        every{' '}
+        <NumberField
+          label="Every n-th"
+          value={every.n}
+          min={1}
+          max={32}
+          unit="-th hit"
+          className={small}
+          onChange={(n) => setEvery({ n, first: Math.min(n, every.first) })}
+        />
+        from the{' '}
+        <NumberField
+          label="First one"
+          value={every.first}
+          min={1}
+          max={every.n}
+          unit=""
+          className={small}
+          onChange={(first) => setEvery({ ...every, first })}
+        />
       </Line>
       <Line onGo={() => choose({ kind: 'positions', grid: position.grid, of: position.of, at: [position.at] })} name="positions">
-        step <NumberField label="Step" value={position.at + 1} min={1} max={position.of} unit="of" className={small} onChange={(at) => setPosition({ ...position, at: at - 1 })} />
-        <NumberField label="Steps a cycle" value={position.of} min={1} max={64} unit="" className={small} onChange={(of) => setPosition({ ...position, of, at: Math.min(position.at, of - 1) })} />
-        <Picker label="Grid of the steps" value={position.grid} choices={GRIDS.map((g) => ({ value: g, text: g }))} onChange={(g) => setPosition({ ...position, grid: g as GridName })} />
+        step{' '}
+        <NumberField
+          label="Step"
+          value={position.at + 1}
+          min={1}
+          max={position.of}
+          unit="of"
+          className={small}
+          onChange={(at) => setPosition({ ...position, at: at - 1 })}
+        />
+        <NumberField
+          label="Steps a cycle"
+          value={position.of}
+          min={1}
+          max={64}
+          unit=""
+          className={small}
+          onChange={(of) => setPosition({ ...position, of, at: Math.min(position.at, of - 1) })}
+        />
+        <Picker
+          label="Grid of the steps"
+          value={position.grid}
+          choices={GRIDS.map((g) => ({ value: g, text: g }))}
+          onChange={(g) => setPosition({ ...position, grid: g as GridName })}
+        />
       </Line>
-      <Line onGo={() => choose({ kind: 'velocities', low: Math.min(range.low, range.high), high: Math.max(range.low, range.high) })} name="velocities">
-        velocity <NumberField label="Softest" value={range.low} min={1} max={127} unit="to" className={small} onChange={(low) => setRange({ ...range, low })} />
-        <NumberField label="Loudest" value={range.high} min={1} max={127} unit="" className={small} onChange={(high) => setRange({ ...range, high })} />
+      <Line
+        onGo={() => choose({ kind: 'velocities', low: Math.min(range.low, range.high), high: Math.max(range.low, range.high) })}
+        name="velocities"
+      >
+        velocity{' '}
+        <NumberField
+          label="Softest"
+          value={range.low}
+          min={1}
+          max={127}
+          unit="to"
+          className={small}
+          onChange={(low) => setRange({ ...range, low })}
+        />
+        <NumberField
+          label="Loudest"
+          value={range.high}
+          min={1}
+          max={127}
+          unit=""
+          className={small}
+          onChange={(high) => setRange({ ...range, high })}
+        />
       </Line>
       <div className="flex items-baseline gap-1 leading-8">
         <span>over</span>
         <NumberField label="Lean over" value={lean} min={0} max={60} unit="ms" className={small} onChange={setLean} />
-        <Button size="small" className="ml-auto" onClick={() => choose({ kind: 'early', ms: lean })}>early</Button>
-        <Button size="small" onClick={() => choose({ kind: 'late', ms: lean })}>late</Button>
+        <Button size="small" className="ml-auto" onClick={() => choose({ kind: 'early', ms: lean })}>
+          early
+        </Button>
+        <Button size="small" onClick={() => choose({ kind: 'late', ms: lean })}>
+          late
+        </Button>
       </div>
     </Section>
   );

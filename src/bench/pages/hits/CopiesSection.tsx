@@ -18,15 +18,33 @@ export function CopiesSection() {
   return (
     <Section name="copies" title="Copies and shifts">
       <div className="flex flex-wrap gap-1">
-        <Button size="small" disabled={none} onClick={() => repeatSelection(store)}>repeat into the next bar</Button>
-        <Button size="small" disabled={none} onClick={() => duplicateSelection(store)}>duplicate after</Button>
-        <Button size="small" disabled={none} onClick={() => copySelection(store)}>copy</Button>
-        <Button size="small" disabled={none} onClick={() => cutSelection(store)}>cut</Button>
-        <Button size="small" onClick={() => paste(store)}>paste</Button>
-        <Button size="small" disabled={none} onClick={() => shiftSelection(store, -1)}>a {grid} left</Button>
-        <Button size="small" disabled={none} onClick={() => shiftSelection(store, 1)}>a {grid} right</Button>
-        <Button size="small" onClick={() => store.getState().setDesk({ dialog: 'patterns' })}>pattern book …</Button>
-        <Button size="small" disabled={none} onClick={() => deleteSelection(store)}>delete</Button>
+        <Button size="small" disabled={none} onClick={() => repeatSelection(store)}>
+          repeat into the next bar
+        </Button>
+        <Button size="small" disabled={none} onClick={() => duplicateSelection(store)}>
+          duplicate after
+        </Button>
+        <Button size="small" disabled={none} onClick={() => copySelection(store)}>
+          copy
+        </Button>
+        <Button size="small" disabled={none} onClick={() => cutSelection(store)}>
+          cut
+        </Button>
+        <Button size="small" onClick={() => paste(store)}>
+          paste
+        </Button>
+        <Button size="small" disabled={none} onClick={() => shiftSelection(store, -1)}>
+          a {grid} left
+        </Button>
+        <Button size="small" disabled={none} onClick={() => shiftSelection(store, 1)}>
+          a {grid} right
+        </Button>
+        <Button size="small" onClick={() => store.getState().setDesk({ dialog: 'patterns' })}>
+          pattern book …
+        </Button>
+        <Button size="small" disabled={none} onClick={() => deleteSelection(store)}>
+          delete
+        </Button>
       </div>
       <p className="mt-2 leading-8">
         On steps that have a hit, copies{' '}
@@ -43,7 +61,9 @@ export function CopiesSection() {
           }}
         />
       </p>
-      <p className="mt-2 text-sm text-faint">Shifts wrap around within the bars of the selection. A right click on empty ground pastes there.</p>
+      <p className="mt-2 text-sm text-faint">
+        Shifts wrap around within the bars of the selection. A right click on empty ground pastes there.
+      </p>
     </Section>
   );
 }

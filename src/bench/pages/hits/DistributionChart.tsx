@@ -60,4 +60,5 @@ function fill(c: Chart<'bar'>, palette: Palette, values: readonly number[], min:
 }
 
 /** The ends and the middle are named. */
-const axisText = (index: number, labels: readonly unknown[] = []): string => (index === 0 || index === BINS - 1 || index === (BINS - 1) / 2 ? String(labels[index] ?? '') : '');
+const axisText = (index: number, labels: readonly unknown[] = []): string =>
+  index === 0 || index === BINS - 1 || index === (BINS - 1) / 2 ? String(labels[index] ?? '') : '';

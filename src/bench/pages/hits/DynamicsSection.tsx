@@ -24,7 +24,14 @@ import { useTouched } from './use-touched';
 /** Charts come with the first selection that is looked at. */
 const DistributionChart = dynamic(() => import('./DistributionChart'), { ssr: false, loading: () => <div className="h-[84px]" /> });
 
-const NAMES: Readonly<Record<QualityName, string>> = { velocity: 'velocity', pan: 'pan', pitch: 'pitch', brightness: 'brightness', length: 'length', timing: 'timing' };
+const NAMES: Readonly<Record<QualityName, string>> = {
+  velocity: 'velocity',
+  pan: 'pan',
+  pitch: 'pitch',
+  brightness: 'brightness',
+  length: 'length',
+  timing: 'timing',
+};
 
 /** Velocity, pan, pitch, brightness and length of the touched hits: their distribution, and shapes to give them. */
 export function DynamicsSection() {
@@ -38,7 +45,10 @@ export function DynamicsSection() {
   const values = useMemo(() => hits.filter((h) => touched.ids.has(h.id)).map((h) => readQuality(h, quality)), [hits, touched, quality]);
   const moments = useMemo(() => momentsOf(values), [values]);
   const before = useBench((s) => calmPart(s).hits);
-  const calm = useMemo(() => momentsOf(before.filter((h) => touched.ids.has(h.id)).map((h) => readQuality(h, quality))), [before, touched, quality]);
+  const calm = useMemo(
+    () => momentsOf(before.filter((h) => touched.ids.has(h.id)).map((h) => readQuality(h, quality))),
+    [before, touched, quality],
+  );
   // Mean and deviation are set one after the other: what was asked for counts, not what the limits left of it.
   const [goal, setGoal] = useState<{ mean: number; deviation: number } | null>(null);
   const reshape = (change: Partial<{ mean: number; deviation: number }>) => {
@@ -51,7 +61,9 @@ export function DynamicsSection() {
   const { min, max, digits, unit, rest } = QUALITY[quality];
   const one = values.length === 1;
   // Where the chart begins and ends, and as wide as values may deviate there.
-  const [low, high] = QUALITY[quality].usual ? [QUALITY[quality].usual.min, values.reduce((most, v) => Math.max(most, v), QUALITY[quality].usual.max)] : [min, max];
+  const [low, high] = QUALITY[quality].usual
+    ? [QUALITY[quality].usual.min, values.reduce((most, v) => Math.max(most, v), QUALITY[quality].usual.max)]
+    : [min, max];
   const ends = { onDone: trial.done, onCancel: trial.cancel };
 
   const { getState } = useBenchStore();
@@ -61,7 +73,9 @@ export function DynamicsSection() {
     const base = calmPart(getState());
     const n = countChanged(base, shapeHits(base, touched.ids, quality, next));
     setChanged(n);
-    trial.show(shapeLabel(next, quality, n < touched.ids.size ? counted(n, 'hit') : touched.what), (from) => shapeHits(from, touched.ids, quality, next));
+    trial.show(shapeLabel(next, quality, n < touched.ids.size ? counted(n, 'hit') : touched.what), (from) =>
+      shapeHits(from, touched.ids, quality, next),
+    );
   };
   const edit = (next: Shape) => {
     setShape(next);
@@ -74,7 +88,11 @@ export function DynamicsSection() {
   const tenths = (v: number): number => Math.round(v * 10) / 10;
 
   return (
-    <Section name="dynamics" title="Dynamics" note={nothing ? 'all locked' : `${NAMES[quality]} ${tenths(moments.mean)} ± ${tenths(moments.deviation)}`}>
+    <Section
+      name="dynamics"
+      title="Dynamics"
+      note={nothing ? 'all locked' : `${NAMES[quality]} ${tenths(moments.mean)} ± ${tenths(moments.deviation)}`}
+    >
       <div className="flex items-baseline justify-between leading-8">
         <Picker
           label="What is shaped"
@@ -92,11 +110,34 @@ export function DynamicsSection() {
       <DistributionChart values={values} min={low} max={high} label={NAMES[quality]} />
       <div className="flex flex-wrap items-baseline justify-between gap-x-2 leading-8">
         <span className="text-faint">{one ? NAMES[quality] : 'mean'}</span>
-        <NumberField label={one ? capital(NAMES[quality]) : `Mean ${NAMES[quality]}`} value={moments.mean} min={min} max={max} digits={one ? digits : Math.max(1, digits)} unit={unit || 'of 127'} disabled={nothing} default={rest} className="[&_input]:w-[3.4em]" onChange={(v) => (one ? tryOut({ kind: 'set', value: v }) : reshape({ mean: v }))} {...ends} />
+        <NumberField
+          label={one ? capital(NAMES[quality]) : `Mean ${NAMES[quality]}`}
+          value={moments.mean}
+          min={min}
+          max={max}
+          digits={one ? digits : Math.max(1, digits)}
+          unit={unit || 'of 127'}
+          disabled={nothing}
+          default={rest}
+          className="[&_input]:w-[3.4em]"
+          onChange={(v) => (one ? tryOut({ kind: 'set', value: v }) : reshape({ mean: v }))}
+          {...ends}
+        />
         {!one && (
           <>
             <span className="text-faint">deviation</span>
-            <NumberField label={`Deviation of the ${NAMES[quality]}`} value={moments.deviation} min={0} max={(high - low) / 2} digits={Math.max(1, digits)} unit={unit || '±'} disabled={nothing} className="[&_input]:w-[3.2em]" onChange={(deviation) => reshape({ deviation })} {...ends} />
+            <NumberField
+              label={`Deviation of the ${NAMES[quality]}`}
+              value={moments.deviation}
+              min={0}
+              max={(high - low) / 2}
+              digits={Math.max(1, digits)}
+              unit={unit || '±'}
+              disabled={nothing}
+              className="[&_input]:w-[3.2em]"
+              onChange={(deviation) => reshape({ deviation })}
+              {...ends}
+            />
             <Button
               size="small"
               disabled={nothing}
@@ -114,9 +155,17 @@ export function DynamicsSection() {
         )}
       </div>
       <div className="mt-2 leading-8" data-testid="shape">
-        <Picker label="What to do" value={trial.active && shape && isOffered(shape.kind) ? shape.kind : ''} placeholder="choose what to do …" choices={VERBS} onChange={(kind) => !nothing && pick(kind as OfferedKind)} />
+        <Picker
+          label="What to do"
+          value={trial.active && shape && isOffered(shape.kind) ? shape.kind : ''}
+          placeholder="choose what to do …"
+          choices={VERBS}
+          onChange={(kind) => !nothing && pick(kind as OfferedKind)}
+        />
         {trial.active && shape && ` the ${NAMES[quality]}`}
-        {trial.active && shape && <ShapeSentence shape={shape} quality={quality} count={touched.ids.size} sixteenthMs={sixteenthMs} onChange={edit} />}
+        {trial.active && shape && (
+          <ShapeSentence shape={shape} quality={quality} count={touched.ids.size} sixteenthMs={sixteenthMs} onChange={edit} />
+        )}
       </div>
       <TrialButtons trial={trial} className="mt-1" />
     </Section>

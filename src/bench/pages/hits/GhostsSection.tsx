@@ -41,7 +41,9 @@ const FIRST_WISH: Wish = { voice: null, placing: 'around', grid: '1/16', density
 /** The row that ghosts are for unless another is chosen. */
 const usualRow = (part: Part, placing: GhostPlacing): string => {
   const rows = part.rows.map((r) => r.voice);
-  return (placing === 'around' ? ['snare', 'rim', 'clap', 'tom-low'] : ['kick', 'tom-floor']).find((v) => rows.includes(v)) ?? rows[0] ?? 'snare';
+  return (
+    (placing === 'around' ? ['snare', 'rim', 'clap', 'tom-low'] : ['kick', 'tom-floor']).find((v) => rows.includes(v)) ?? rows[0] ?? 'snare'
+  );
 };
 
 /** Ghost notes: suggested and taken one by one, thinned out, aligned by themselves. */
@@ -60,7 +62,12 @@ export function GhostsSection() {
   const show = (next: Wish) => {
     setWish(next);
     const now = getState();
-    const hits = suggestGhosts(now.part, { ...next, voice: next.voice ?? usualRow(now.part, next.placing), from: now.transport.fromBar, to: now.transport.toBar });
+    const hits = suggestGhosts(now.part, {
+      ...next,
+      voice: next.voice ?? usualRow(now.part, next.placing),
+      from: now.transport.fromBar,
+      to: now.transport.toBar,
+    });
     now.setDesk({ proposal: { owner: 'ghosts', label: 'ghosts', hits, at: 0 } });
   };
   // What is asked for otherwise is shown at once where something is shown.
@@ -71,19 +78,69 @@ export function GhostsSection() {
   useEffect(() => {
     if (shown) looked.current?.focus();
   }, [shown]);
-  useEffect(() => () => {
-    if (getState().desk.proposal?.owner === 'ghosts') getState().setDesk({ proposal: null });
-  }, [getState]);
+  useEffect(
+    () => () => {
+      if (getState().desk.proposal?.owner === 'ghosts') getState().setDesk({ proposal: null });
+    },
+    [getState],
+  );
 
   return (
     <Section name="ghosts" title="Ghost notes" note={proposal ? `${proposal.hits.length} suggested` : ''}>
       <div className="leading-8">
-        For <Picker label="Row of the ghosts" value={voice} choices={part.rows.map((r) => ({ value: r.voice, text: labelOfRow(part, r.voice) }))} onChange={(v) => change({ voice: v })} />{' '}
-        <Picker label="Where ghosts go" value={wish.placing} choices={GHOST_PLACINGS.map((p) => ({ value: p, text: WORDS[p] }))} onChange={(p) => change({ placing: p as GhostPlacing, voice: null })} />, on{' '}
-        <Picker label="Grid of the ghosts" value={wish.grid} choices={GRIDS.map((g) => ({ value: g, text: g }))} onChange={(g) => change({ grid: g as GridName })} />:{' '}
-        <NumberField label="Density" value={wish.density * 100} min={0} max={100} step={5} unit="% of the places," default={40} className={narrow} onChange={(d) => change({ density: d / 100 })} /> velocity{' '}
-        <NumberField label="Softest ghost" value={wish.low} min={1} max={wish.high} unit="to" default={14} className={narrow} onChange={(low) => change({ low })} />
-        <NumberField label="Loudest ghost" value={wish.high} min={wish.low} max={127} unit="" default={34} className={narrow} onChange={(high) => change({ high })} />{' '}
+        For{' '}
+        <Picker
+          label="Row of the ghosts"
+          value={voice}
+          choices={part.rows.map((r) => ({ value: r.voice, text: labelOfRow(part, r.voice) }))}
+          onChange={(v) => change({ voice: v })}
+        />{' '}
+        <Picker
+          label="Where ghosts go"
+          value={wish.placing}
+          choices={GHOST_PLACINGS.map((p) => ({ value: p, text: WORDS[p] }))}
+          onChange={(p) => change({ placing: p as GhostPlacing, voice: null })}
+        />
+        , on{' '}
+        <Picker
+          label="Grid of the ghosts"
+          value={wish.grid}
+          choices={GRIDS.map((g) => ({ value: g, text: g }))}
+          onChange={(g) => change({ grid: g as GridName })}
+        />
+        :{' '}
+        <NumberField
+          label="Density"
+          value={wish.density * 100}
+          min={0}
+          max={100}
+          step={5}
+          unit="% of the places,"
+          default={40}
+          className={narrow}
+          onChange={(d) => change({ density: d / 100 })}
+        />{' '}
+        velocity{' '}
+        <NumberField
+          label="Softest ghost"
+          value={wish.low}
+          min={1}
+          max={wish.high}
+          unit="to"
+          default={14}
+          className={narrow}
+          onChange={(low) => change({ low })}
+        />
+        <NumberField
+          label="Loudest ghost"
+          value={wish.high}
+          min={wish.low}
+          max={127}
+          unit=""
+          default={34}
+          className={narrow}
+          onChange={(high) => change({ high })}
+        />{' '}
         <span className="text-faint">in {barsText({ from, to })}</span>
       </div>
       <div className="mt-1 flex flex-wrap items-center gap-1" data-testid="ghost-suggestions">
@@ -111,7 +168,9 @@ export function GhostsSection() {
           <IconButton label="Suggestion before" size="small" onClick={() => lookAtSuggestion(store, -1, audition)}>
             <ArrowLeft size={15} />
           </IconButton>
-          <span className="text-sm tabular-nums">{at + 1} of {proposal.hits.length}, velocity {proposal.hits[at]?.velocity}</span>
+          <span className="text-sm tabular-nums">
+            {at + 1} of {proposal.hits.length}, velocity {proposal.hits[at]?.velocity}
+          </span>
           <IconButton label="Next suggestion" size="small" onClick={() => lookAtSuggestion(store, 1, audition)}>
             <ArrowRight size={15} />
           </IconButton>
@@ -125,7 +184,13 @@ export function GhostsSection() {
           </span>
         </div>
       )}
-      {proposal && <p className="mt-1 text-sm text-faint">{proposal.hits.length === 0 ? `No place would do in ${barsText({ from, to })}: ${labelOfRow(part, voice).toLowerCase()} needs main hits there to go by. Move the loop, or take another row, density or grid.` : 'Heard while they are shown. Keys: ← → look, Enter takes, Delete dismisses, Escape puts them away.'}</p>}
+      {proposal && (
+        <p className="mt-1 text-sm text-faint">
+          {proposal.hits.length === 0
+            ? `No place would do in ${barsText({ from, to })}: ${labelOfRow(part, voice).toLowerCase()} needs main hits there to go by. Move the loop, or take another row, density or grid.`
+            : 'Heard while they are shown. Keys: ← → look, Enter takes, Delete dismisses, Escape puts them away.'}
+        </p>
+      )}
       <Existing voice={voice} grid={wish.grid} seed={wish.seed} />
     </Section>
   );
@@ -146,7 +211,9 @@ function Existing({ voice, grid, seed }: { voice: string; grid: GridName; seed: 
   };
   const align = () => {
     const voices = [...new Set(ghosts.map((h) => h.voice))];
-    getState().run(`Align the ghosts to ${grid}`, (p) => addMove(p, { ...DEFAULT_MOVES.quantize, grid, strength: 1, outer: 1, scope: { voices, ghosts: 'only' } }));
+    getState().run(`Align the ghosts to ${grid}`, (p) =>
+      addMove(p, { ...DEFAULT_MOVES.quantize, grid, strength: 1, outer: 1, scope: { voices, ghosts: 'only' } }),
+    );
     getState().setDesk({ page: 'feel', openMove: getState().part.feel.moves.length - 1 });
   };
   return (

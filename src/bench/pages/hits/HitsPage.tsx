@@ -23,7 +23,9 @@ export function HitsPage() {
   return (
     <div className="space-y-3">
       <div>
-        <p className="first-letter:uppercase" data-testid="touched">{touched.what}</p>
+        <p className="first-letter:uppercase" data-testid="touched">
+          {touched.what}
+        </p>
         {touched.all && <p className="text-sm text-faint">Nothing is selected, so the tools here touch every hit.</p>}
       </div>
       <Sections>

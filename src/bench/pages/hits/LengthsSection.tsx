@@ -23,16 +23,48 @@ export function LengthsSection() {
   const [unit, setUnit] = useState('1/16');
   const hits = part.hits.filter((h) => touched.ids.has(h.id));
   const nothing = hits.length === 0;
-  const set = (rule: LengthRule, how: string) => getState().run(`Set the length of ${touched.what} to ${how}`, (p) => setLengths(p, touched.ids, rule));
+  const set = (rule: LengthRule, how: string) =>
+    getState().run(`Set the length of ${touched.what} to ${how}`, (p) => setLengths(p, touched.ids, rule));
   return (
     <Section name="lengths" title="Length" note={nothing ? '' : rangeText(hits.map((h) => readQuality(h, 'length')))}>
       <div className="flex flex-wrap items-baseline gap-1">
-        <NumberField label="How long" value={count} min={unit === 'ms' ? 1 : 0.25} max={unit === 'ms' ? 10000 : 64} digits={unit === 'ms' ? 0 : 2} unit="" className="[&_input]:w-[3.4em]" onChange={setCount} />
-        <Picker label="Unit of the length" value={unit} choices={UNITS} onChange={(next) => { setUnit(next); setCount(next === 'ms' ? 80 : 1); }} />
-        <Button size="small" disabled={nothing} onClick={() => set(unit === 'ms' ? { kind: 'ms', ms: count } : { kind: 'steps', grid: unit as GridName, count }, `${count} ${unit === 'ms' ? 'ms' : `× ${unit}`}`)}>
+        <NumberField
+          label="How long"
+          value={count}
+          min={unit === 'ms' ? 1 : 0.25}
+          max={unit === 'ms' ? 10000 : 64}
+          digits={unit === 'ms' ? 0 : 2}
+          unit=""
+          className="[&_input]:w-[3.4em]"
+          onChange={setCount}
+        />
+        <Picker
+          label="Unit of the length"
+          value={unit}
+          choices={UNITS}
+          onChange={(next) => {
+            setUnit(next);
+            setCount(next === 'ms' ? 80 : 1);
+          }}
+        />
+        <Button
+          size="small"
+          disabled={nothing}
+          onClick={() =>
+            set(
+              unit === 'ms' ? { kind: 'ms', ms: count } : { kind: 'steps', grid: unit as GridName, count },
+              `${count} ${unit === 'ms' ? 'ms' : `× ${unit}`}`,
+            )
+          }
+        >
           set
         </Button>
-        <Button size="small" disabled={nothing} title="Each lasts until the next hit of its row begins" onClick={() => set({ kind: 'next' }, 'the next hit')}>
+        <Button
+          size="small"
+          disabled={nothing}
+          title="Each lasts until the next hit of its row begins"
+          onClick={() => set({ kind: 'next' }, 'the next hit')}
+        >
           to the next hit
         </Button>
       </div>

@@ -25,10 +25,19 @@ export function MarksSection() {
   return (
     <Section name="marks" title="Marks">
       <div className="flex flex-wrap gap-1">
-        <Button size="small" disabled={none} onClick={() => actOnSelection(store, all.ghost ? 'Make plain:' : 'Make ghosts:', (p, ids) => setGhost(p, ids, !all.ghost))}>
+        <Button
+          size="small"
+          disabled={none}
+          onClick={() => actOnSelection(store, all.ghost ? 'Make plain:' : 'Make ghosts:', (p, ids) => setGhost(p, ids, !all.ghost))}
+        >
           {!none && all.ghost ? 'not ghosts' : 'make ghosts'}
         </Button>
-        <Button size="small" disabled={none} title="A silent stroke that ends the ring of its own voice" onClick={() => actOnSelection(store, all.choke ? 'Let sound:' : 'Make chokes:', (p, ids) => setChoke(p, ids, !all.choke))}>
+        <Button
+          size="small"
+          disabled={none}
+          title="A silent stroke that ends the ring of its own voice"
+          onClick={() => actOnSelection(store, all.choke ? 'Let sound:' : 'Make chokes:', (p, ids) => setChoke(p, ids, !all.choke))}
+        >
           {!none && all.choke ? 'not chokes' : 'make chokes'}
         </Button>
         <Button
@@ -40,7 +49,10 @@ export function MarksSection() {
           {!none && all.locked ? 'unlock' : 'lock'}
         </Button>
         {duplicates.size > 0 && (
-          <Button size="small" onClick={() => store.getState().run(`Merge ${duplicates.size} duplicates`, (p) => removeHits(p, duplicates))}>
+          <Button
+            size="small"
+            onClick={() => store.getState().run(`Merge ${duplicates.size} duplicates`, (p) => removeHits(p, duplicates))}
+          >
             merge {duplicates.size} {duplicates.size === 1 ? 'duplicate' : 'duplicates'}
           </Button>
         )}

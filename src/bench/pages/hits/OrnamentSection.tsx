@@ -12,7 +12,6 @@ import { useBench, useBenchStore, useBenchSwept } from '../../store/context';
 import { ORNAMENT_SENTENCES } from './ornaments/all';
 import type { OrnamentSentence } from './ornaments/sentence';
 
-
 /** Rolls, flams and echoes of the selected hits: given, edited as one thing, expanded, combined again. */
 export function OrnamentSection() {
   const store = useBenchStore();
@@ -28,17 +27,28 @@ export function OrnamentSection() {
     const { part: now, selection: chosen, run } = getState();
     const { ids } = touchOf(now, chosen);
     let made: readonly string[] = [];
-    run('Expand ornaments to hits', (p) => {
-      const expanded = expandOrnaments(p, ids, () => nanoid(10));
-      made = expanded.ids;
-      return expanded.part;
-    }, () => made);
+    run(
+      'Expand ornaments to hits',
+      (p) => {
+        const expanded = expandOrnaments(p, ids, () => nanoid(10));
+        made = expanded.ids;
+        return expanded.part;
+      },
+      () => made,
+    );
   };
   const gather = () => {
     const { part: now, selection: chosen, run } = getState();
     const found = gatherOrnaments(now, chosen);
-    if (found.ids.length === 0) return say('None of these hits make a roll or a flam: they need even distances under a sixteenth and an even ramp, or soft strokes right before a louder one.');
-    run(`Combine hits into ${found.ids.length} ${found.ids.length === 1 ? 'ornament' : 'ornaments'}`, () => found.part, () => found.ids);
+    if (found.ids.length === 0)
+      return say(
+        'None of these hits make a roll or a flam: they need even distances under a sixteenth and an even ramp, or soft strokes right before a louder one.',
+      );
+    run(
+      `Combine hits into ${found.ids.length} ${found.ids.length === 1 ? 'ornament' : 'ornaments'}`,
+      () => found.part,
+      () => found.ids,
+    );
   };
   return (
     <Section name="ornaments" title="Ornaments" note={ornament ? wordOfOrnament(ornament) : ''}>
@@ -48,7 +58,11 @@ export function OrnamentSection() {
             {word}
           </Button>
         ))}
-        <Button size="small" disabled={!ornament} onClick={() => actOnSelection(store, 'Take the ornaments from', (p, ids) => setOrnament(p, ids, undefined))}>
+        <Button
+          size="small"
+          disabled={!ornament}
+          onClick={() => actOnSelection(store, 'Take the ornaments from', (p, ids) => setOrnament(p, ids, undefined))}
+        >
           none
         </Button>
       </div>
@@ -61,11 +75,20 @@ export function OrnamentSection() {
         <Button size="small" disabled={!ornament} title="Each stroke becomes a hit of its own" onClick={expand}>
           expand to hits
         </Button>
-        <Button size="small" disabled={selection.size < 2} title="Plain hits that are a roll or a flam become one hit with an ornament" onClick={gather}>
+        <Button
+          size="small"
+          disabled={selection.size < 2}
+          title="Plain hits that are a roll or a flam become one hit with an ornament"
+          onClick={gather}
+        >
           combine into one
         </Button>
       </div>
-      {ornament && <p className="mt-2 text-sm text-faint">In the row: drag the bracket up or down for more or fewer strokes, its end sideways or up and down.</p>}
+      {ornament && (
+        <p className="mt-2 text-sm text-faint">
+          In the row: drag the bracket up or down for more or fewer strokes, its end sideways or up and down.
+        </p>
+      )}
     </Section>
   );
 }

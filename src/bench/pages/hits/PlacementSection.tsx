@@ -63,7 +63,11 @@ function Placement() {
           digits={1}
           unit={nudge < 0 ? 'ms early' : nudge > 0 ? 'ms late' : 'ms'}
           default={0}
-          onChange={(v) => trial.show(`Nudge ${chosen.length} ${one ? 'hit' : 'hits'} to ${v.toFixed(1)} ms`, (p) => addNudge(p, selection, milliseconds(v - before)))}
+          onChange={(v) =>
+            trial.show(`Nudge ${chosen.length} ${one ? 'hit' : 'hits'} to ${v.toFixed(1)} ms`, (p) =>
+              addNudge(p, selection, milliseconds(v - before)),
+            )
+          }
           onDone={trial.done}
           onCancel={trial.cancel}
         />
@@ -74,15 +78,35 @@ function Placement() {
       <TrialButtons trial={trial} />
       <Leans />
       <div className="flex flex-wrap items-center gap-1">
-        <Button size="small" onClick={() => nudgeSelection(store, -1)}>earlier</Button>
-        <Button size="small" onClick={() => nudgeSelection(store, 1)}>later</Button>
+        <Button size="small" onClick={() => nudgeSelection(store, -1)}>
+          earlier
+        </Button>
+        <Button size="small" onClick={() => nudgeSelection(store, 1)}>
+          later
+        </Button>
         <span className="text-faint">by</span>
-        <Picker label="Nudge by" value={unit} choices={NUDGE_UNITS.map((u) => ({ value: u, text: u }))} onChange={(u) => store.getState().setDesk({ nudgeUnit: u as NudgeUnit })} />
+        <Picker
+          label="Nudge by"
+          value={unit}
+          choices={NUDGE_UNITS.map((u) => ({ value: u, text: u }))}
+          onChange={(u) => store.getState().setDesk({ nudgeUnit: u as NudgeUnit })}
+        />
       </div>
       <div className="flex flex-wrap gap-1">
-        <Button size="small" disabled={chosen.every((h) => !h.nudge?.ms)} onClick={() => clearNudges(store)}>to 0</Button>
-        <Button size="small" disabled={chosen.every((h) => !h.nudge?.ms)} onClick={() => mirrorSelection(store)}>mirror</Button>
-        {!one && <Button size="small" onClick={() => store.getState().run(`Nudge all to ${nudge.toFixed(1)} ms`, (p) => setNudges(p, selection, () => nudge))}>all to {nudge.toFixed(1)} ms</Button>}
+        <Button size="small" disabled={chosen.every((h) => !h.nudge?.ms)} onClick={() => clearNudges(store)}>
+          to 0
+        </Button>
+        <Button size="small" disabled={chosen.every((h) => !h.nudge?.ms)} onClick={() => mirrorSelection(store)}>
+          mirror
+        </Button>
+        {!one && (
+          <Button
+            size="small"
+            onClick={() => store.getState().run(`Nudge all to ${nudge.toFixed(1)} ms`, (p) => setNudges(p, selection, () => nudge))}
+          >
+            all to {nudge.toFixed(1)} ms
+          </Button>
+        )}
       </div>
       <Apart />
       <Homes />
@@ -121,7 +145,16 @@ const Apart = memo(function Apart() {
       <span>These fall together:</span>
       <Picker label="Who leads" value={leads} choices={voices.map((v) => ({ value: v, text: labelOfRow(part, v) }))} onChange={setLeader} />
       <span>leads, the next</span>
-      <NumberField label="Apart by" value={ms} min={0} max={60} digits={1} unit="ms later" className="[&_input]:w-[2.8em]" onChange={setMs} />
+      <NumberField
+        label="Apart by"
+        value={ms}
+        min={0}
+        max={60}
+        digits={1}
+        unit="ms later"
+        className="[&_input]:w-[2.8em]"
+        onChange={setMs}
+      />
       <Button size="small" onClick={() => setSelectionApart(store, ms, leads)}>
         set apart
       </Button>
@@ -156,14 +189,34 @@ const Homes = memo(function Homes() {
     <>
       {strayCount > 0 && stray !== null && (
         <p className="text-sm text-faint" data-testid="stray">
-          {strayCount === 1 ? `It strays from its row: ${leanText(leanOf(part, performance, stray))}, the row's mean is ${leanText(strays?.meanLean.get((part.hits[stray] as Hit).voice) ?? 0)}.` : `${strayCount} stray more than 20 % of a step from their rows' means.`}
+          {strayCount === 1
+            ? `It strays from its row: ${leanText(leanOf(part, performance, stray))}, the row's mean is ${leanText(strays?.meanLean.get((part.hits[stray] as Hit).voice) ?? 0)}.`
+            : `${strayCount} stray more than 20 % of a step from their rows' means.`}
         </p>
       )}
       <div className="flex flex-wrap items-center gap-1">
-        <span className="mr-1">{doubtful > 0 ? `${doubtful} doubtful: ${doubtful === 1 ? 'it belongs' : 'they belong'} to` : one ? 'It belongs to' : 'They belong to'}</span>
-        <Button size="small" onClick={() => decide('earlier')}>the earlier line</Button>
-        <Button size="small" onClick={() => decide('later')}>the later line</Button>
-        {decided > 0 && <Button size="small" title="Removes your decision and finds the line from the way the part is played" onClick={() => void detectAgain(store, selection, { undecide: true })}>Detect again</Button>}
+        <span className="mr-1">
+          {doubtful > 0
+            ? `${doubtful} doubtful: ${doubtful === 1 ? 'it belongs' : 'they belong'} to`
+            : one
+              ? 'It belongs to'
+              : 'They belong to'}
+        </span>
+        <Button size="small" onClick={() => decide('earlier')}>
+          the earlier line
+        </Button>
+        <Button size="small" onClick={() => decide('later')}>
+          the later line
+        </Button>
+        {decided > 0 && (
+          <Button
+            size="small"
+            title="Removes your decision and finds the line from the way the part is played"
+            onClick={() => void detectAgain(store, selection, { undecide: true })}
+          >
+            Detect again
+          </Button>
+        )}
       </div>
     </>
   );

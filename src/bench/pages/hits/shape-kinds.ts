@@ -2,7 +2,19 @@ import { keptValue, QUALITY, type QualityName } from '@/core/shaping/qualities';
 import type { Shape } from '@/core/shaping/shape-hits';
 
 /** The shapes that the page offers by name; what the histogram does ("reshape", "reroll") and drawn lines have places of their own. */
-export const SHAPE_KINDS = ['set', 'add', 'scale', 'stretch', 'limit', 'ramp', 'crescendo', 'alternate', 'accents', 'scatter', 'between'] as const;
+export const SHAPE_KINDS = [
+  'set',
+  'add',
+  'scale',
+  'stretch',
+  'limit',
+  'ramp',
+  'crescendo',
+  'alternate',
+  'accents',
+  'scatter',
+  'between',
+] as const;
 export type OfferedKind = (typeof SHAPE_KINDS)[number];
 
 /** The verb of the sentence. */
@@ -45,7 +57,9 @@ export function firstShape(kind: OfferedKind, name: QualityName, { mean }: Sprea
     case 'ramp':
       return name === 'velocity' ? { kind, from: 45, to: 112, bend: 0 } : { kind, from: within(min / 3), to: within(max / 3), bend: 0 };
     case 'alternate':
-      return name === 'velocity' ? { kind, levels: [104, 72] } : { kind, levels: name === 'length' ? [1, 0.5] : [within(-some), within(some)] };
+      return name === 'velocity'
+        ? { kind, levels: [104, 72] }
+        : { kind, levels: name === 'length' ? [1, 0.5] : [within(-some), within(some)] };
     case 'accents':
       return { kind, grid: '1/16', levels: [120, 70, 95, 70].map((l) => l / 100), depth: 1 };
     case 'crescendo':
@@ -53,7 +67,12 @@ export function firstShape(kind: OfferedKind, name: QualityName, { mean }: Sprea
     case 'between':
       return name === 'velocity' ? { kind, from: 70, to: 120, seed: 1 } : { kind, from: within(-some), to: within(some), seed: 1 };
     case 'scatter':
-      return { kind, range: name === 'timing' ? 6 : name === 'velocity' ? 8 : name === 'pitch' || name === 'length' ? 0.5 : 20, seed: 1, keepMean: true };
+      return {
+        kind,
+        range: name === 'timing' ? 6 : name === 'velocity' ? 8 : name === 'pitch' || name === 'length' ? 0.5 : 20,
+        seed: 1,
+        keepMean: true,
+      };
   }
 }
 
@@ -66,7 +85,9 @@ export function shapeLabel(shape: Shape, name: QualityName, what: string): strin
     case 'set':
       return `Set ${of}${what} to ${n(shape.value)}`;
     case 'add':
-      return name === 'velocity' ? `${shape.by < 0 ? 'Soften' : 'Raise'} ${what} by ${Math.abs(shape.by)}` : `Move ${of}${what} by ${n(shape.by)}`;
+      return name === 'velocity'
+        ? `${shape.by < 0 ? 'Soften' : 'Raise'} ${what} by ${Math.abs(shape.by)}`
+        : `Move ${of}${what} by ${n(shape.by)}`;
     case 'scale':
       return `Scale ${of}${what} to ${shape.percent} %`;
     case 'stretch':

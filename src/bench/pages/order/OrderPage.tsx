@@ -37,7 +37,12 @@ export function OrderPage() {
   const covered = sections.filter((s) => barsOf(s).from < to && barsOf(s).to > from);
   return (
     <div className="space-y-5">
-      {sections.length === 0 && <p className="text-faint">A section is some bars with a name. Sections are switched while the beat plays, and put in a running order. Choose bars as the loop, and give them a name.</p>}
+      {sections.length === 0 && (
+        <p className="text-faint">
+          A section is some bars with a name. Sections are switched while the beat plays, and put in a running order. Choose bars as the
+          loop, and give them a name.
+        </p>
+      )}
       <SectionList />
       {!isOne && (
         <p className="flex flex-wrap items-baseline gap-2">
@@ -52,7 +57,13 @@ export function OrderPage() {
       <PadsThatCall />
       <RowsComingRound />
       <p className="leading-8">
-        While bars are looped, every pass is <Picker label="Every pass" value={everyPass} choices={EVERY_PASS.map((p) => ({ value: p, text: PASS_WORDS[p] }))} onChange={(p) => getState().run(`Every pass ${PASS_WORDS[p as EveryPass]}`, (part) => setEveryPass(part, p as EveryPass))} />
+        While bars are looped, every pass is{' '}
+        <Picker
+          label="Every pass"
+          value={everyPass}
+          choices={EVERY_PASS.map((p) => ({ value: p, text: PASS_WORDS[p] }))}
+          onChange={(p) => getState().run(`Every pass ${PASS_WORDS[p as EveryPass]}`, (part) => setEveryPass(part, p as EveryPass))}
+        />
         <span className="block text-sm text-faint">Chance and the feel’s draws; in the running order each pass is drawn anew.</span>
       </p>
       <PassHeard />
@@ -73,7 +84,14 @@ function PassHeard() {
   const heard = useStore(conductor.state, (s) => s.heard);
   if (part.everyPass !== 'anew' || heard?.kind !== 'bars' || heard.idea !== idea || heard.to > part.bars) return null;
   const name = `Pass ${heard.pass} of ${barsText(heard)}`;
-  const keep = () => versionStore.keep(id, name, keptPass(getState().part, heard, () => nanoid(10))).then(() => say(`${name} is kept among the versions, as it sounded.`), showError);
+  const keep = () =>
+    versionStore
+      .keep(
+        id,
+        name,
+        keptPass(getState().part, heard, () => nanoid(10)),
+      )
+      .then(() => say(`${name} is kept among the versions, as it sounded.`), showError);
   return (
     <p className="flex flex-wrap items-baseline gap-2">
       <Button size="small" onClick={() => void keep()}>
@@ -98,7 +116,14 @@ function BringIn() {
   if (others.length === 0) return null;
   return (
     <p>
-      After the last bar, bring in <Picker label="Part to bring in" value="" placeholder="another part" choices={others.map((p) => ({ value: p.id, text: p.name }))} onChange={(other) => void bring(other).catch(showError)} />
+      After the last bar, bring in{' '}
+      <Picker
+        label="Part to bring in"
+        value=""
+        placeholder="another part"
+        choices={others.map((p) => ({ value: p.id, text: p.name }))}
+        onChange={(other) => void bring(other).catch(showError)}
+      />
     </p>
   );
 }
@@ -111,7 +136,17 @@ function PadsThatCall() {
   if (sections.length === 0) return null;
   const choices = sections.map((s, i) => ({ value: String(i + 1), text: s.name }));
   const learn = (n: string, key: number) => recorder.tune({ calls: { ...recorder.state.getState().input.calls, [key]: Number(n) } });
-  return <LearnPad words="A pad calls" label="Section to give a pad to" placeholder="a section" choices={choices} known={Object.keys(calls).length} onLearn={learn} onForget={() => recorder.tune({ calls: {} })} />;
+  return (
+    <LearnPad
+      words="A pad calls"
+      label="Section to give a pad to"
+      placeholder="a section"
+      choices={choices}
+      known={Object.keys(calls).length}
+      onLearn={learn}
+      onForget={() => recorder.tune({ calls: {} })}
+    />
+  );
 }
 
 /** What was switched while it played, to be kept. */

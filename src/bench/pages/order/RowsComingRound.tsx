@@ -25,12 +25,31 @@ export function RowsComingRound() {
       {cycled.map((row) => {
         const label = labelOfRow(part, row.voice);
         const { grid, steps } = row.cycle as NonNullable<typeof row.cycle>;
-        const set = (change: Partial<NonNullable<typeof row.cycle>>) => getState().run(`${label} comes round`, (p) => setCycle(p, row.voice, { grid, steps, ...change }));
+        const set = (change: Partial<NonNullable<typeof row.cycle>>) =>
+          getState().run(`${label} comes round`, (p) => setCycle(p, row.voice, { grid, steps, ...change }));
         return (
           <p key={row.voice} className="flex flex-wrap items-baseline gap-1 leading-8">
-            {label} comes round every <NumberField label={`Steps of ${label}`} value={steps} min={1} max={MOST_CYCLE_STEPS} unit="×" className="[&_input]:w-[2.4em]" onChange={(n) => set({ steps: n })} />
-            <Picker label={`Grid of ${label}`} value={grid} choices={GRIDS.map((g) => ({ value: g, text: g }))} onChange={(g) => set({ grid: g as GridName })} />
-            <Button size="small" aria-label={`${label} as written`} onClick={() => getState().run(`${label} as written`, (p) => setCycle(p, row.voice, undefined))}>
+            {label} comes round every{' '}
+            <NumberField
+              label={`Steps of ${label}`}
+              value={steps}
+              min={1}
+              max={MOST_CYCLE_STEPS}
+              unit="×"
+              className="[&_input]:w-[2.4em]"
+              onChange={(n) => set({ steps: n })}
+            />
+            <Picker
+              label={`Grid of ${label}`}
+              value={grid}
+              choices={GRIDS.map((g) => ({ value: g, text: g }))}
+              onChange={(g) => set({ grid: g as GridName })}
+            />
+            <Button
+              size="small"
+              aria-label={`${label} as written`}
+              onClick={() => getState().run(`${label} as written`, (p) => setCycle(p, row.voice, undefined))}
+            >
               as written
             </Button>
           </p>
@@ -38,7 +57,15 @@ export function RowsComingRound() {
       })}
       {others.length > 0 && (
         <p>
-          Let <Picker label="A row that comes round" value="" placeholder="a row" choices={others.map((r) => ({ value: r.voice, text: labelOfRow(part, r.voice) }))} onChange={(voice) => getState().run(`${labelOfRow(part, voice)} comes round`, (p) => setCycle(p, voice, FIRST))} /> come round over a length of its own.
+          Let{' '}
+          <Picker
+            label="A row that comes round"
+            value=""
+            placeholder="a row"
+            choices={others.map((r) => ({ value: r.voice, text: labelOfRow(part, r.voice) }))}
+            onChange={(voice) => getState().run(`${labelOfRow(part, voice)} comes round`, (p) => setCycle(p, voice, FIRST))}
+          />{' '}
+          come round over a length of its own.
         </p>
       )}
     </section>

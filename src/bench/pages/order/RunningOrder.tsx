@@ -39,7 +39,19 @@ export function RunningOrder() {
   const render = (id: string, drag: ItemDrag) => {
     const i = Number(id);
     const entry = order[i];
-    return entry && <Line key={id} entry={entry} index={i} open={open === i} drag={drag} onToggle={() => setOpen(open === i ? null : i)} onMove={(by) => move(i, i + by)} />;
+    return (
+      entry && (
+        <Line
+          key={id}
+          entry={entry}
+          index={i}
+          open={open === i}
+          drag={drag}
+          onToggle={() => setOpen(open === i ? null : i)}
+          onMove={(by) => move(i, i + by)}
+        />
+      )
+    );
   };
   const play = () => {
     getState().setTransport({ order: true });
@@ -51,11 +63,33 @@ export function RunningOrder() {
       <h3 className="font-serif text-base">Running order</h3>
       {order.length === 0 && <p className="text-sm text-faint">Empty: the part plays from its first bar to its last.</p>}
       {/* What drags brings elements of its own, which are no lines of a list. */}
-      <div className="divide-y divide-line border-y border-line empty:border-0">{Sortable ? <Sortable ids={ids} onMove={(from, onto) => move(Number(from), Number(onto))} render={render} /> : ids.map((id) => render(id, {}))}</div>
+      <div className="divide-y divide-line border-y border-line empty:border-0">
+        {Sortable ? (
+          <Sortable ids={ids} onMove={(from, onto) => move(Number(from), Number(onto))} render={render} />
+        ) : (
+          ids.map((id) => render(id, {}))
+        )}
+      </div>
       <p className="flex flex-wrap items-baseline gap-2">
-        add <Picker label="Add a line" value="" placeholder="a section" choices={sections.map((s) => ({ value: s.id, text: s.name }))} onChange={(section) => getState().run(`Add ${sectionOf(part, section)?.name ?? 'a section'} to the order`, (p) => setOrder(p, [...(p.order ?? []), { section }]))} />
+        add{' '}
+        <Picker
+          label="Add a line"
+          value=""
+          placeholder="a section"
+          choices={sections.map((s) => ({ value: s.id, text: s.name }))}
+          onChange={(section) =>
+            getState().run(`Add ${sectionOf(part, section)?.name ?? 'a section'} to the order`, (p) =>
+              setOrder(p, [...(p.order ?? []), { section }]),
+            )
+          }
+        />
         {order.length > 0 && (
-          <Button size="small" look={played ? 'strong' : 'quiet'} aria-pressed={played} onClick={() => (played ? getState().setTransport({ order: false }) : play())}>
+          <Button
+            size="small"
+            look={played ? 'strong' : 'quiet'}
+            aria-pressed={played}
+            onClick={() => (played ? getState().setTransport({ order: false }) : play())}
+          >
             {played ? 'play the loop instead' : 'play the order'}
           </Button>
         )}
@@ -96,7 +130,8 @@ function Line({ entry, index, open, drag: { frame, handle, style, dragging }, on
           }}
         >
           <span className="min-w-0 flex-1">
-            <span className={open ? 'font-semibold' : ''}>{section.name}</span> <span className="text-sm text-faint">{entryWords(part, entry)}</span>
+            <span className={open ? 'font-semibold' : ''}>{section.name}</span>{' '}
+            <span className="text-sm text-faint">{entryWords(part, entry)}</span>
           </span>
           <SectionPicture part={part} section={section} {...(entry.rests ? { rests: entry.rests } : {})} />
         </button>
@@ -106,7 +141,18 @@ function Line({ entry, index, open, drag: { frame, handle, style, dragging }, on
         <IconButton size="small" label={`Later: line ${n}`} disabled={index === (part.order?.length ?? 0) - 1} onClick={() => onMove(1)}>
           <ChevronDown size={15} />
         </IconButton>
-        <IconButton size="small" label={`Take line ${n} out`} onClick={() => getState().run(`Take ${section.name} out of the order`, (p) => setOrder(p, (p.order ?? []).filter((_, i) => i !== index)))}>
+        <IconButton
+          size="small"
+          label={`Take line ${n} out`}
+          onClick={() =>
+            getState().run(`Take ${section.name} out of the order`, (p) =>
+              setOrder(
+                p,
+                (p.order ?? []).filter((_, i) => i !== index),
+              ),
+            )
+          }
+        >
           <X size={15} />
         </IconButton>
       </div>
@@ -145,7 +191,15 @@ function LineEditor({ entry, index, name }: { entry: OrderEntry; index: number; 
           const rests = entry.rests?.includes(row.voice) === true;
           const label = labelOfRow(part, row.voice);
           return (
-            <Button key={row.voice} size="tiny" aria-pressed={!rests} className={rests ? 'text-faint line-through' : ''} onClick={() => getState().run(`${rests ? 'Play' : 'Rest'} ${label.toLowerCase()} in ${name}`, (p) => toggleRest(p, index, row.voice))}>
+            <Button
+              key={row.voice}
+              size="tiny"
+              aria-pressed={!rests}
+              className={rests ? 'text-faint line-through' : ''}
+              onClick={() =>
+                getState().run(`${rests ? 'Play' : 'Rest'} ${label.toLowerCase()} in ${name}`, (p) => toggleRest(p, index, row.voice))
+              }
+            >
               {label}
             </Button>
           );

@@ -18,7 +18,11 @@ import { SectionPicture } from './SectionPicture';
 
 const SectionMenu = dynamic(() => import('./SectionMenu'), { ssr: false });
 
-const LEAVING_WORDS: Readonly<Record<Leaving, string>> = { anywhere: 'anywhere, at the same place of the bar', bar: 'at its next bar line', end: 'when it is finished' };
+const LEAVING_WORDS: Readonly<Record<Leaving, string>> = {
+  anywhere: 'anywhere, at the same place of the bar',
+  bar: 'at its next bar line',
+  end: 'when it is finished',
+};
 
 /** The sections, in the part's order: named, called, copied. */
 export function SectionList() {
@@ -30,7 +34,12 @@ export function SectionList() {
   return (
     <ul aria-label="Sections" className="divide-y divide-line border-y border-line">
       {part.sections.map((section, i) => (
-        <SectionLine key={section.id} section={section} number={i + 1} state={sounding === section.id ? 'sounds' : next === section.id ? 'next' : null} />
+        <SectionLine
+          key={section.id}
+          section={section}
+          number={i + 1}
+          state={sounding === section.id ? 'sounds' : next === section.id ? 'next' : null}
+        />
       ))}
     </ul>
   );
@@ -44,7 +53,8 @@ function SectionLine({ section, number, state }: { section: Section; number: num
   const [menu, setMenu] = useState<MenuPlace | null>(null);
   const { id } = section;
   const take = () => {
-    if (name !== null && name.trim() && name.trim() !== section.name) getState().run(`Name a section ${name.trim()}`, (p) => changeSection(p, id, { name }));
+    if (name !== null && name.trim() && name.trim() !== section.name)
+      getState().run(`Name a section ${name.trim()}`, (p) => changeSection(p, id, { name }));
     setName(null);
   };
   const color = state === 'sounds' ? 'text-accent' : '';
@@ -70,16 +80,36 @@ function SectionLine({ section, number, state }: { section: Section; number: num
           </span>
         </div>
         <SectionPicture part={part} section={section} />
-        <Button size="small" aria-label={`Call ${section.name}`} title={number < 10 ? `Shift ${number}` : undefined} onClick={() => conductor.call(id)}>
+        <Button
+          size="small"
+          aria-label={`Call ${section.name}`}
+          title={number < 10 ? `Shift ${number}` : undefined}
+          onClick={() => conductor.call(id)}
+        >
           call
         </Button>
-        <IconButton size="small" label={`What to do with ${section.name}`} aria-haspopup="menu" onClick={(e) => setMenu(belowButton(e.currentTarget))}>
+        <IconButton
+          size="small"
+          label={`What to do with ${section.name}`}
+          aria-haspopup="menu"
+          onClick={(e) => setMenu(belowButton(e.currentTarget))}
+        >
           <MoreVertical size={15} />
         </IconButton>
         {menu && <SectionMenu at={menu} section={section} onClose={() => setMenu(null)} />}
       </div>
       <p className="px-1 text-sm text-faint">
-        left <Picker label={`When ${section.name} may be left`} value={section.leave ?? 'bar'} choices={LEAVINGS.map((l) => ({ value: l, text: LEAVING_WORDS[l] }))} onChange={(leave) => getState().run(`${section.name} is left ${LEAVING_WORDS[leave as Leaving]}`, (p) => changeSection(p, id, { leave: leave as Leaving }))} />
+        left{' '}
+        <Picker
+          label={`When ${section.name} may be left`}
+          value={section.leave ?? 'bar'}
+          choices={LEAVINGS.map((l) => ({ value: l, text: LEAVING_WORDS[l] }))}
+          onChange={(leave) =>
+            getState().run(`${section.name} is left ${LEAVING_WORDS[leave as Leaving]}`, (p) =>
+              changeSection(p, id, { leave: leave as Leaving }),
+            )
+          }
+        />
       </p>
     </li>
   );

@@ -23,7 +23,17 @@ export const SectionPicture = memo(function SectionPicture({ part, section, rest
   return (
     <svg aria-hidden="true" width={WIDTH} height={HEIGHT} className="shrink-0 text-ink">
       {[true, false].map((resting) => (
-        <path key={String(resting)} d={stems.filter((s) => pale.has(s.row) === resting).map((s) => `M${s.x} ${s.foot}V${s.head}`).join('')} stroke="currentColor" strokeWidth={1.2} opacity={resting ? 0.2 : 1} fill="none" />
+        <path
+          key={String(resting)}
+          d={stems
+            .filter((s) => pale.has(s.row) === resting)
+            .map((s) => `M${s.x} ${s.foot}V${s.head}`)
+            .join('')}
+          stroke="currentColor"
+          strokeWidth={1.2}
+          opacity={resting ? 0.2 : 1}
+          fill="none"
+        />
       ))}
     </svg>
   );
@@ -45,6 +55,11 @@ function stemsOf(part: Part, section: Section): Stem[] {
   return hits.map((h): Stem => {
     const foot = 1 + (rows.indexOf(h.voice) + 1) * lane;
     const round = (n: number): number => Math.round(n * 10) / 10;
-    return { row: h.voice, x: round(EDGE + ((h.tick - start) / (end - start)) * (WIDTH - 2 * EDGE)), foot: round(foot), head: round(foot - Math.max(1.5, (lane - 0.5) * (h.velocity / 127))) };
+    return {
+      row: h.voice,
+      x: round(EDGE + ((h.tick - start) / (end - start)) * (WIDTH - 2 * EDGE)),
+      foot: round(foot),
+      head: round(foot - Math.max(1.5, (lane - 0.5) * (h.velocity / 127))),
+    };
   });
 }

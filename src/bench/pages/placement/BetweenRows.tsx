@@ -36,7 +36,9 @@ export function BetweenRows({ found: { together, competing, answering } }: { fou
   return (
     <div className="space-y-3 text-sm">
       <section aria-label="Competing">
-        <h3 className="font-semibold">Competing {competing.length > 0 && <span className="font-normal text-faint">{competing.length}</span>}</h3>
+        <h3 className="font-semibold">
+          Competing {competing.length > 0 && <span className="font-normal text-faint">{competing.length}</span>}
+        </h3>
         {competing.length === 0 && <p className="text-faint">No strokes of different rows come within 35 ms on different lines.</p>}
         <ul className="space-y-2">
           {competing.slice(0, LISTED).map((c) => (
@@ -73,7 +75,8 @@ export function BetweenRows({ found: { together, competing, answering } }: { fou
         <ul>
           {together.slice(0, LISTED).map((t) => (
             <li key={t.voices.join(' ')}>
-              {low(t.voices[0])} and {low(t.voices[1])}: {counted(t.n, 'time')}, {Math.abs(t.meanMs) < 0.5 ? 'at once' : `${low(t.voices[t.meanMs > 0 ? 0 : 1])} leads by ${Math.abs(t.meanMs).toFixed(1)} ms`}
+              {low(t.voices[0])} and {low(t.voices[1])}: {counted(t.n, 'time')},{' '}
+              {Math.abs(t.meanMs) < 0.5 ? 'at once' : `${low(t.voices[t.meanMs > 0 ? 0 : 1])} leads by ${Math.abs(t.meanMs).toFixed(1)} ms`}
               {t.sdMs >= 0.5 && <span className="text-faint"> (± {t.sdMs.toFixed(1)})</span>}
             </li>
           ))}

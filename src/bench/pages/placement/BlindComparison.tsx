@@ -45,7 +45,9 @@ export function BlindComparison() {
 
   const begin = () => {
     const version = versions.find((v) => v.id === wanted);
-    const other: Other = version ? { id: version.id, name: version.name, feel: version.part.feel, part: version.part, equal: true } : { name: WITHOUT, feel: EMPTY_FEEL, equal: true };
+    const other: Other = version
+      ? { id: version.id, name: version.name, feel: version.part.feel, part: version.part, equal: true }
+      : { name: WITHOUT, feel: EMPTY_FEEL, equal: true };
     before.current = getState().desk.other;
     getState().setDesk({ other });
     setTrial({ other, first: drawn(), rounds: [], heard: new Set(), playing: null });
@@ -66,12 +68,20 @@ export function BlindComparison() {
     return (
       <div className="leading-8">
         <p>
-          This, against <Picker label="Against" value={wanted} choices={[{ value: WITHOUT, text: WITHOUT }, ...versions.map((v) => ({ value: v.id, text: `the version ${v.name}` }))]} onChange={setWanted} />
+          This, against{' '}
+          <Picker
+            label="Against"
+            value={wanted}
+            choices={[{ value: WITHOUT, text: WITHOUT }, ...versions.map((v) => ({ value: v.id, text: `the version ${v.name}` }))]}
+            onChange={setWanted}
+          />
         </p>
         <Button size="small" onClick={begin}>
           begin
         </Button>
-        <p className="text-sm leading-5 text-faint">Ten rounds. In each, one is played as first and the other as second, equally loud; which is which is drawn anew and not shown.</p>
+        <p className="text-sm leading-5 text-faint">
+          Ten rounds. In each, one is played as first and the other as second, equally loud; which is which is drawn anew and not shown.
+        </p>
       </div>
     );
   }
@@ -79,12 +89,19 @@ export function BlindComparison() {
   const both = trial.heard.size === 2;
   return (
     <div className="space-y-2" data-testid="blind">
-      <p role="status">{isOver ? verdictWords(verdictOf(trial.rounds), trial.other.name) : `Round ${trial.rounds.length + 1} of ${ROUNDS}`}</p>
+      <p role="status">
+        {isOver ? verdictWords(verdictOf(trial.rounds), trial.other.name) : `Round ${trial.rounds.length + 1} of ${ROUNDS}`}
+      </p>
       {!isOver && (
         <>
           <p className="flex gap-2">
             {(['first', 'second'] as const).map((which) => (
-              <Button key={which} aria-pressed={trial.playing === which} className={trial.playing === which ? 'bg-chosen' : ''} onClick={() => hear(which)}>
+              <Button
+                key={which}
+                aria-pressed={trial.playing === which}
+                className={trial.playing === which ? 'bg-chosen' : ''}
+                onClick={() => hear(which)}
+              >
                 hear the {which}
               </Button>
             ))}

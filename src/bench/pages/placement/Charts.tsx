@@ -25,7 +25,15 @@ export function Charts({ found }: { found: Placement }) {
   const [unit, setUnit] = useState<'ms' | 'velocity'>('ms');
   // As the bar is counted: in 6/8 by eighths.
   const counted = (part.meter[0]?.denominator ?? 4) / 4;
-  const dots = useMemo(() => part.hits.flatMap((h, hit) => (row === 'all' || h.voice === row ? [{ x: (found.places[hit] ?? 0) * counted, y: (unit === 'ms' ? found.leans[hit] : found.velocities[hit]) ?? 0, hit }] : [])), [part.hits, found, row, unit, counted]);
+  const dots = useMemo(
+    () =>
+      part.hits.flatMap((h, hit) =>
+        row === 'all' || h.voice === row
+          ? [{ x: (found.places[hit] ?? 0) * counted, y: (unit === 'ms' ? found.leans[hit] : found.velocities[hit]) ?? 0, hit }]
+          : [],
+      ),
+    [part.hits, found, row, unit, counted],
+  );
   const chosen = useMemo(() => new Set(part.hits.flatMap((h, i) => (selection.has(h.id) ? [i] : []))), [part.hits, selection]);
   return (
     <div>
@@ -39,11 +47,26 @@ export function Charts({ found }: { found: Placement }) {
           ]}
           onChange={(v) => setUnit(v as 'ms' | 'velocity')}
         />{' '}
-        of <Picker label="Row drawn" value={row} choices={[{ value: 'all', text: 'all rows' }, ...found.rows.map((r) => ({ value: r.voice, text: labelOfRow(part, r.voice) }))]} onChange={setRow} />
+        of{' '}
+        <Picker
+          label="Row drawn"
+          value={row}
+          choices={[{ value: 'all', text: 'all rows' }, ...found.rows.map((r) => ({ value: r.voice, text: labelOfRow(part, r.voice) }))]}
+          onChange={setRow}
+        />
       </p>
-      <LeanChart dots={dots} unit={unit} chosen={chosen} label={unit === 'ms' ? 'Lean by place in the bar' : 'Velocity by place in the bar'} onChoose={(hits) => getState().select(hits.map((i) => getState().part.hits[i]?.id ?? ''))} />
+      <LeanChart
+        dots={dots}
+        unit={unit}
+        chosen={chosen}
+        label={unit === 'ms' ? 'Lean by place in the bar' : 'Velocity by place in the bar'}
+        onChoose={(hits) => getState().select(hits.map((i) => getState().part.hits[i]?.id ?? ''))}
+      />
       <PlaceTable dots={dots} unit={unit} onChoose={(hits) => getState().select(hits.map((i) => getState().part.hits[i]?.id ?? ''))} />
-      <p className="text-sm text-faint">{unit === 'ms' ? 'Early above, late below the line. ' : ''}The line goes through their means, the band as far as they vary. Drag over dots to select their hits.</p>
+      <p className="text-sm text-faint">
+        {unit === 'ms' ? 'Early above, late below the line. ' : ''}The line goes through their means, the band as far as they vary. Drag
+        over dots to select their hits.
+      </p>
     </div>
   );
 }

@@ -37,7 +37,11 @@ export default function LeanChart({ dots, label, unit, chosen, onChoose }: Props
     if (brush && c?.scales.x && c.scales.y) {
       const [x, y] = [c.scales.x, c.scales.y];
       const within = (v: number, a: number, b: number): boolean => v >= Math.min(a, b) - 4 && v <= Math.max(a, b) + 4;
-      onChoose(dots.filter((d) => within(x.getPixelForValue(d.x), brush.x, brush.toX) && within(y.getPixelForValue(d.y), brush.y, brush.toY)).map((d) => d.hit));
+      onChoose(
+        dots
+          .filter((d) => within(x.getPixelForValue(d.x), brush.x, brush.toX) && within(y.getPixelForValue(d.y), brush.y, brush.toY))
+          .map((d) => d.hit),
+      );
     }
     setBrush(null);
   };
@@ -68,18 +72,51 @@ export default function LeanChart({ dots, label, unit, chosen, onChoose }: Props
   };
   return (
     <>
-    <div className="relative touch-none" style={{ height: HEIGHT }} role="slider" tabIndex={0} aria-label={label} aria-valuemin={0} aria-valuemax={dots.length} aria-valuenow={chosen.size} aria-valuetext={`${chosen.size} of ${dots.length} hits chosen; arrow keys go from place to place`} onKeyDown={onKey} onPointerDown={(e) => { e.currentTarget.setPointerCapture(e.pointerId); const p = at(e); setBrush({ ...p, toX: p.x, toY: p.y }); }} onPointerMove={(e) => { const p = at(e); setBrush((b) => b && { ...b, toX: p.x, toY: p.y }); }} onPointerUp={end} onPointerCancel={() => setBrush(null)}>
-      <canvas ref={canvas} aria-hidden="true" />
-      {brush && <div className="pointer-events-none absolute border border-accent bg-accent/10" style={{ left: Math.min(brush.x, brush.toX), top: Math.min(brush.y, brush.toY), width: Math.abs(brush.toX - brush.x), height: Math.abs(brush.toY - brush.y) }} />}
-    </div>
-    <Button size="tiny" className="float-right" onClick={picture}>
-      PNG
-    </Button>
+      <div
+        className="relative touch-none"
+        style={{ height: HEIGHT }}
+        role="slider"
+        tabIndex={0}
+        aria-label={label}
+        aria-valuemin={0}
+        aria-valuemax={dots.length}
+        aria-valuenow={chosen.size}
+        aria-valuetext={`${chosen.size} of ${dots.length} hits chosen; arrow keys go from place to place`}
+        onKeyDown={onKey}
+        onPointerDown={(e) => {
+          e.currentTarget.setPointerCapture(e.pointerId);
+          const p = at(e);
+          setBrush({ ...p, toX: p.x, toY: p.y });
+        }}
+        onPointerMove={(e) => {
+          const p = at(e);
+          setBrush((b) => b && { ...b, toX: p.x, toY: p.y });
+        }}
+        onPointerUp={end}
+        onPointerCancel={() => setBrush(null)}
+      >
+        <canvas ref={canvas} aria-hidden="true" />
+        {brush && (
+          <div
+            className="pointer-events-none absolute border border-accent bg-accent/10"
+            style={{
+              left: Math.min(brush.x, brush.toX),
+              top: Math.min(brush.y, brush.toY),
+              width: Math.abs(brush.toX - brush.x),
+              height: Math.abs(brush.toY - brush.y),
+            }}
+          />
+        )}
+      </div>
+      <Button size="tiny" className="float-right" onClick={picture}>
+        PNG
+      </Button>
     </>
   );
 }
 
-const furthestOf = (values: readonly number[], least: number): number => Math.ceil(values.reduce((most, v) => Math.max(most, Math.abs(v)), least) + 0.01);
+const furthestOf = (values: readonly number[], least: number): number =>
+  Math.ceil(values.reduce((most, v) => Math.max(most, Math.abs(v)), least) + 0.01);
 
 const emptyChart = (): ChartConfiguration<'scatter'> => ({
   type: 'scatter',
@@ -107,7 +144,9 @@ function fill(c: Chart<'scatter'>, palette: Palette, dots: readonly Dot[], chose
   const { x, y } = c.options.scales ?? {};
   if (!points || !mean || !lower || !upper || !x || !y) return;
   points.data = dots.map((d) => ({ x: d.x, y: d.y }));
-  points.pointBackgroundColor = dots.map((d) => (chosen.has(d.hit) ? palette.accent : unit === 'velocity' || Math.abs(d.y) < 1 ? palette.ink : d.y < 0 ? palette.early : palette.late));
+  points.pointBackgroundColor = dots.map((d) =>
+    chosen.has(d.hit) ? palette.accent : unit === 'velocity' || Math.abs(d.y) < 1 ? palette.ink : d.y < 0 ? palette.early : palette.late,
+  );
   points.pointBorderColor = points.pointBackgroundColor;
   const places = byPlace(dots);
   mean.data = places.map((p) => ({ x: p.x, y: p.mean }));
@@ -115,7 +154,13 @@ function fill(c: Chart<'scatter'>, palette: Palette, dots: readonly Dot[], chose
   lower.data = places.map((p) => ({ x: p.x, y: p.mean - p.deviation }));
   upper.data = places.map((p) => ({ x: p.x, y: p.mean + p.deviation }));
   upper.backgroundColor = palette.sunk;
-  const furthest = furthestOf(dots.map((d) => d.y), 5);
+  const furthest = furthestOf(
+    dots.map((d) => d.y),
+    5,
+  );
   Object.assign(y, unit === 'ms' ? { reverse: true, min: -furthest, max: furthest } : { reverse: false, min: 0, max: 127 });
-  x.max = furthestOf(dots.map((d) => d.x), 1);
+  x.max = furthestOf(
+    dots.map((d) => d.x),
+    1,
+  );
 }

@@ -38,7 +38,11 @@ export function LinesSection({ lines }: { lines: LinesRead }) {
             Next doubtful hit <span className="opacity-70">{keyText('shift+n')}</span>
           </Button>
         )}
-        <Button size="small" title="Finds the grid line that each hit was meant for. Hits that you decided, placed by hand or locked stay as they are." onClick={() => void detectAgain(store, null)}>
+        <Button
+          size="small"
+          title="Finds the grid line that each hit was meant for. Hits that you decided, placed by hand or locked stay as they are."
+          onClick={() => void detectAgain(store, null)}
+        >
           Detect again
         </Button>
         {selected > 0 && (
@@ -67,7 +71,17 @@ function SwungGrid() {
   const shown = useBench((s) => s.view.swungGrid);
   const swung = useBench((s) => calmPart(s).feel.moves.some((m) => m.kind === 'swing' && m.on !== false));
   return (
-    <Button size="small" aria-pressed={shown} disabled={swung} title={swung ? 'A swing move already swings the grid' : 'Draws the grid with the swing of the hits as written and shows leans from there. Playback and exports stay the same.'} onClick={() => getState().setView({ swungGrid: !shown })}>
+    <Button
+      size="small"
+      aria-pressed={shown}
+      disabled={swung}
+      title={
+        swung
+          ? 'A swing move already swings the grid'
+          : 'Draws the grid with the swing of the hits as written and shows leans from there. Playback and exports stay the same.'
+      }
+      onClick={() => getState().setView({ swungGrid: !shown })}
+    >
       {shown ? 'Show straight grid' : 'Show swung grid'}
     </Button>
   );
@@ -81,7 +95,9 @@ function SwingAsRead({ swings }: { swings: NonNullable<LinesRead['swings']> }) {
   const use = () => {
     const { part, run } = store.getState();
     const at = part.feel.moves.findIndex((m) => m.kind === 'quantize');
-    run(`Quantize to ${grid} swung ${percent} %`, (p) => (at < 0 ? addMove(p, { ...DEFAULT_MOVES.quantize, grid, swingPercent: percent }) : changeMove(p, at, { grid, swingPercent: percent })));
+    run(`Quantize to ${grid} swung ${percent} %`, (p) =>
+      at < 0 ? addMove(p, { ...DEFAULT_MOVES.quantize, grid, swingPercent: percent }) : changeMove(p, at, { grid, swingPercent: percent }),
+    );
     openPage(store, 'feel');
     store.getState().setDesk({ openMove: at < 0 ? store.getState().part.feel.moves.length - 1 : at });
   };
@@ -107,17 +123,27 @@ function Group({ group: { voice, hits, home, other } }: { group: DoubtfulGroup }
     store.getState().select(ids);
     if (first) reveal(store, first.tick, stemsFacts(store).width);
   };
-  const decide = (side: Side) => store.getState().run(`${many ? `${hits.length} doubtful hits belong` : 'A doubtful hit belongs'} to the ${side} line`, (p) => decideHomes(p, ids, side));
+  const decide = (side: Side) =>
+    store
+      .getState()
+      .run(`${many ? `${hits.length} doubtful hits belong` : 'A doubtful hit belongs'} to the ${side} line`, (p) =>
+        decideHomes(p, ids, side),
+      );
   return (
     <li className="flex flex-wrap items-center gap-1 text-sm">
       <button type="button" className="underline underline-offset-2" onClick={show}>
-        {many ? `${labelOfRow(part, voice)}, ${hits.length} hits on ${place(home)}` : `${labelOfRow(part, voice)}, ${placeText(part, home)}`}
+        {many
+          ? `${labelOfRow(part, voice)}, ${hits.length} hits on ${place(home)}`
+          : `${labelOfRow(part, voice)}, ${placeText(part, home)}`}
       </button>
-      <span className="text-faint">
-        {least === most ? `${least} %` : `${least} to ${most} %`} sure
-      </span>
+      <span className="text-faint">{least === most ? `${least} %` : `${least} to ${most} %`} sure</span>
       {(['earlier', 'later'] as const).map((side) => (
-        <Button key={side} size="tiny" aria-label={`${many ? 'all belong' : 'it belongs'} to the ${side} line`} onClick={() => decide(side)}>
+        <Button
+          key={side}
+          size="tiny"
+          aria-label={`${many ? 'all belong' : 'it belongs'} to the ${side} line`}
+          onClick={() => decide(side)}
+        >
           {many ? 'all on' : 'on'} {place(lines[side])}
           {lines[side] === home && <span className="text-faint"> (as read)</span>}
         </Button>

@@ -18,7 +18,10 @@ import { useKeptGrooves } from '../use-kept-grooves';
 export function NearGrooves({ found: { groove: own } }: { found: Placement }) {
   const kept = useKeptGrooves();
   const tempo = useBench((s) => tempoMapOf(s.part).bpmAt(ticks(0)));
-  const nearest = useMemo(() => (own ? nearestGrooves(own, tempo, [...kept.map((k) => k.groove), ...HOUSE_GROOVES]) : []), [own, tempo, kept]);
+  const nearest = useMemo(
+    () => (own ? nearestGrooves(own, tempo, [...kept.map((k) => k.groove), ...HOUSE_GROOVES]) : []),
+    [own, tempo, kept],
+  );
   const trial = useTrial();
   const playback = usePlaybackOf();
   if (nearest.length === 0) return <p className="text-sm text-faint">A groove is told from eight hits on.</p>;

@@ -82,7 +82,8 @@ function Reading({ found, mends }: { found: Placement; mends: boolean }) {
     ]);
   }
   if (moves === 0 && found.rows.every((r) => r.spreadMs < 1)) steps.push(['humanize', () => openPage(store, 'feel')]);
-  if (found.competing.length > 0) steps.push([`see what competes (${found.competingCount})`, () => openPage(store, 'placement', 'between')]);
+  if (found.competing.length > 0)
+    steps.push([`see what competes (${found.competingCount})`, () => openPage(store, 'placement', 'between')]);
   else if (found.alike.some((g) => g.length > 3)) steps.push(['vary bars that repeat', () => openPage(store, 'bars', 'vary')]);
   return (
     <section aria-label="Reading" className="space-y-2">
@@ -102,7 +103,13 @@ function Reading({ found, mends }: { found: Placement; mends: boolean }) {
   );
 }
 
-const linesNote = ({ lines: { doubtful, swings } }: Placement): string => [swings ? `swings ${swings.whole.percent.toFixed(0)} %` : '', doubtful.length > 0 ? `${doubtful.reduce((sum, g) => sum + g.hits.length, 0)} doubtful` : ''].filter(Boolean).join(', ') || 'clear';
+const linesNote = ({ lines: { doubtful, swings } }: Placement): string =>
+  [
+    swings ? `swings ${swings.whole.percent.toFixed(0)} %` : '',
+    doubtful.length > 0 ? `${doubtful.reduce((sum, g) => sum + g.hits.length, 0)} doubtful` : '',
+  ]
+    .filter(Boolean)
+    .join(', ') || 'clear';
 
 const alikeNote = ({ alike }: Placement): string => {
   const bars = alike.reduce((sum, g) => sum + g.length, 0);
@@ -118,8 +125,16 @@ function Alike({ found }: { found: Placement }) {
         {found.alike.map((group, i) => (
           <li key={group[0]} className="flex items-baseline gap-2">
             <span className="w-6 font-semibold">{letterOf(i)}</span>
-            <span className="min-w-0 flex-1">{group.length > 12 ? `${group.length} bars, the first is ${(group[0] as number) + 1}` : `bars ${group.map((b) => b + 1).join(', ')}`}</span>
-            <Button size="tiny" aria-label={`Loop ${barsText({ from: group[0] as number, to: (group[0] as number) + 1 })}`} onClick={() => store.getState().setTransport({ loop: true, fromBar: group[0] as number, toBar: (group[0] as number) + 1 })}>
+            <span className="min-w-0 flex-1">
+              {group.length > 12
+                ? `${group.length} bars, the first is ${(group[0] as number) + 1}`
+                : `bars ${group.map((b) => b + 1).join(', ')}`}
+            </span>
+            <Button
+              size="tiny"
+              aria-label={`Loop ${barsText({ from: group[0] as number, to: (group[0] as number) + 1 })}`}
+              onClick={() => store.getState().setTransport({ loop: true, fromBar: group[0] as number, toBar: (group[0] as number) + 1 })}
+            >
               loop one
             </Button>
           </li>

@@ -15,8 +15,26 @@ export function RowTable({ found, beside }: { found: Placement; beside: Placemen
   const part = useBench((s) => s.part);
   const selectRow = useSelectRow();
   const csv = () => {
-    const lines = found.rows.map((r) => [labelOfRow(part, r.voice), r.n, r.leanMs.toFixed(2), r.spreadMs.toFixed(2), r.swing?.division ?? '', r.swing?.percent.toFixed(1) ?? '', r.velocity.mean.toFixed(1), r.velocity.sd.toFixed(1), r.ghosts].map((v) => `"${String(v).replaceAll('"', '""')}"`).join(','));
-    download(['row,hits,lean ms,spread ms,swing of,swing %,velocity,velocity spread,ghosts', ...lines].join('\n'), `${fileNameOf(part.name)}-placement.csv`, 'text/csv');
+    const lines = found.rows.map((r) =>
+      [
+        labelOfRow(part, r.voice),
+        r.n,
+        r.leanMs.toFixed(2),
+        r.spreadMs.toFixed(2),
+        r.swing?.division ?? '',
+        r.swing?.percent.toFixed(1) ?? '',
+        r.velocity.mean.toFixed(1),
+        r.velocity.sd.toFixed(1),
+        r.ghosts,
+      ]
+        .map((v) => `"${String(v).replaceAll('"', '""')}"`)
+        .join(','),
+    );
+    download(
+      ['row,hits,lean ms,spread ms,swing of,swing %,velocity,velocity spread,ghosts', ...lines].join('\n'),
+      `${fileNameOf(part.name)}-placement.csv`,
+      'text/csv',
+    );
   };
   return (
     <>
@@ -34,16 +52,32 @@ export function RowTable({ found, beside }: { found: Placement; beside: Placemen
           {found.rows.map((r) => (
             <tr key={r.voice} className="border-t border-line [&>td]:py-1 [&>td]:align-top">
               <td>
-                <button type="button" className="text-left underline decoration-dotted underline-offset-4" title="Selects its hits" onClick={() => selectRow(r.voice)}>
+                <button
+                  type="button"
+                  className="text-left underline decoration-dotted underline-offset-4"
+                  title="Selects its hits"
+                  onClick={() => selectRow(r.voice)}
+                >
                   {labelOfRow(part, r.voice)}
                 </button>{' '}
                 <span className="text-faint tabular-nums">{r.n}</span>
                 {r.ghosts > 0 && <span className="block text-faint">{r.ghosts === 1 ? '1 ghost' : `${r.ghosts} ghosts`}</span>}
               </td>
-              <td className={`text-right tabular-nums ${r.leanMs <= -1 ? 'text-early-text' : r.leanMs >= 1 ? 'text-late-text' : ''}`}>{leanWords(r.leanMs)}{nowOf(beside, r.voice, (o) => leanWords(o.leanMs))}</td>
-              <td className="text-right tabular-nums">{r.spreadMs.toFixed(1)}{nowOf(beside, r.voice, (o) => o.spreadMs.toFixed(1))}</td>
-              <td className="text-right tabular-nums">{r.swing ? `${r.swing.percent.toFixed(0)} %${r.swing.sd >= 1 ? ` ± ${r.swing.sd.toFixed(0)}` : ''}` : '–'}</td>
-              <td className="text-right tabular-nums">{velocityWords(r)}{nowOf(beside, r.voice, velocityWords)}</td>
+              <td className={`text-right tabular-nums ${r.leanMs <= -1 ? 'text-early-text' : r.leanMs >= 1 ? 'text-late-text' : ''}`}>
+                {leanWords(r.leanMs)}
+                {nowOf(beside, r.voice, (o) => leanWords(o.leanMs))}
+              </td>
+              <td className="text-right tabular-nums">
+                {r.spreadMs.toFixed(1)}
+                {nowOf(beside, r.voice, (o) => o.spreadMs.toFixed(1))}
+              </td>
+              <td className="text-right tabular-nums">
+                {r.swing ? `${r.swing.percent.toFixed(0)} %${r.swing.sd >= 1 ? ` ± ${r.swing.sd.toFixed(0)}` : ''}` : '–'}
+              </td>
+              <td className="text-right tabular-nums">
+                {velocityWords(r)}
+                {nowOf(beside, r.voice, velocityWords)}
+              </td>
             </tr>
           ))}
         </tbody>
@@ -64,4 +98,5 @@ const nowOf = (beside: Placement | null, voice: VoiceName, words: (row: RowPlace
   return row ? <span className="block text-faint">{words(row)}</span> : null;
 };
 
-const velocityWords = (r: RowPlacement): string => (isFlat(r) ? `${r.velocity.mean.toFixed(0)}, flat` : `${r.velocity.mean.toFixed(0)} ± ${r.velocity.sd.toFixed(0)}`);
+const velocityWords = (r: RowPlacement): string =>
+  isFlat(r) ? `${r.velocity.mean.toFixed(0)}, flat` : `${r.velocity.mean.toFixed(0)} ± ${r.velocity.sd.toFixed(0)}`;

@@ -75,8 +75,16 @@ function VersionPicker({ wanted, onChange }: { wanted: Wanted; onChange: (wanted
     ...grooves.map(({ key, groove }) => ({ value: `groove:${key}`, text: `as ${groove.name} alone plays them` })),
     ...parts.filter((p) => p.id !== id).map((p) => ({ value: `part:${p.id}`, text: `of the part ${p.name}` })),
   ];
-  return <Picker label="What is measured" value={wanted.kind === 'other' ? wanted.id : wanted.kind} choices={choices} onChange={(v) => void choose(v).catch(showError)} />;
+  return (
+    <Picker
+      label="What is measured"
+      value={wanted.kind === 'other' ? wanted.id : wanted.kind}
+      choices={choices}
+      onChange={(v) => void choose(v).catch(showError)}
+    />
+  );
 }
 
 /** A take by itself, over the part's bars. */
-const takeAlone = (part: Part, { take, events }: StoredTake): Part => withHits({ ...part, feel: EMPTY_FEEL, hits: [] }, hitsOfTake(part, take, events));
+const takeAlone = (part: Part, { take, events }: StoredTake): Part =>
+  withHits({ ...part, feel: EMPTY_FEEL, hits: [] }, hitsOfTake(part, take, events));

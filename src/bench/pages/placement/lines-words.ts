@@ -6,26 +6,47 @@ import { labelOfRow } from '@/core/part/rows';
 import type { Part } from '@/core/model/part';
 import type { GridName } from '@/core/time/grid';
 
-const NOTES: Partial<Record<GridName, string>> = { '1/4': 'Quarters', '1/8': 'Eighths', '1/16': 'Eighths and sixteenths', '1/32': 'Sixteenths and thirty-seconds', '1/64': 'Thirty-seconds and sixty-fourths' };
+const NOTES: Partial<Record<GridName, string>> = {
+  '1/4': 'Quarters',
+  '1/8': 'Eighths',
+  '1/16': 'Eighths and sixteenths',
+  '1/32': 'Sixteenths and thirty-seconds',
+  '1/64': 'Thirty-seconds and sixty-fourths',
+};
 /** Above this share of its hits a part is in triplets. */
 const THROUGHOUT = 0.5;
 /** So many bars, or groups of bars, are named one by one. */
 const NAMED = 3;
 
-const joined = (list: readonly string[]): string => (list.length < 2 ? (list[0] ?? '') : `${list.slice(0, -1).join(', ')} and ${list.at(-1) as string}`);
+const joined = (list: readonly string[]): string =>
+  list.length < 2 ? (list[0] ?? '') : `${list.slice(0, -1).join(', ')} and ${list.at(-1) as string}`;
 const barsOf = (from: number, to: number): string => (from === to ? `bar ${from}` : `bars ${from} to ${to}`);
 
 /** @example ['Eighths and sixteenths, straight; a triplet beat in bar 4.', '6 hits are doubtful.'] */
-export function linesText(part: Pick<Part, 'rows' | 'bars'>, { finest, triplets, ofTriplets, hits, swings, doubtful }: LinesRead): string[] {
+export function linesText(
+  part: Pick<Part, 'rows' | 'bars'>,
+  { finest, triplets, ofTriplets, hits, swings, doubtful }: LinesRead,
+): string[] {
   if (hits === 0) return ['Nothing is struck yet.'];
   const throughout = ofTriplets > THROUGHOUT * hits;
   const counts = finest ? NOTES[finest] : undefined;
-  const first = throughout ? `Triplets throughout${counts && finest !== '1/4' ? `, with ${counts.toLowerCase()}` : ''}` : `${counts ?? 'Free'}${swings ? '' : ', straight'}`;
+  const first = throughout
+    ? `Triplets throughout${counts && finest !== '1/4' ? `, with ${counts.toLowerCase()}` : ''}`
+    : `${counts ?? 'Free'}${swings ? '' : ', straight'}`;
   const bars = [...new Set(triplets.map((t) => t.bar + 1))];
   const beats = triplets.length === 1 ? 'a triplet beat' : 'triplet beats';
-  const few = throughout || triplets.length === 0 ? '' : bars.length <= NAMED ? `; ${beats} in ${bars.length === 1 ? 'bar' : 'bars'} ${joined(bars.map(String))}` : `; triplets on ${triplets.length} beats`;
+  const few =
+    throughout || triplets.length === 0
+      ? ''
+      : bars.length <= NAMED
+        ? `; ${beats} in ${bars.length === 1 ? 'bar' : 'bars'} ${joined(bars.map(String))}`
+        : `; triplets on ${triplets.length} beats`;
   const unsure = doubtful.reduce((sum, g) => sum + g.hits.length, 0);
-  return [`${first}${few}.`, ...(swings ? [swingText(part, swings)] : []), unsure === 0 ? 'No hit is doubtful.' : `${counted(unsure, 'hit')} ${unsure === 1 ? 'is' : 'are'} doubtful.`];
+  return [
+    `${first}${few}.`,
+    ...(swings ? [swingText(part, swings)] : []),
+    unsure === 0 ? 'No hit is doubtful.' : `${counted(unsure, 'hit')} ${unsure === 1 ? 'is' : 'are'} doubtful.`,
+  ];
 }
 
 /** @example 'Sixteenths of the closed hat swing 58 % (bars 1 to 4), 66 % (bars 5 to 8).' */

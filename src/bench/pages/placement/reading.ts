@@ -5,7 +5,8 @@ import type { Part } from '@/core/model/part';
 
 const low = (part: Pick<Part, 'rows'>, r: RowPlacement): string => labelOfRow(part, r.voice).toLowerCase();
 const capital = (text: string): string => `${text[0]?.toUpperCase() ?? ''}${text.slice(1)}`;
-const joined = (list: readonly string[]): string => (list.length < 2 ? (list[0] ?? '') : `${list.slice(0, -1).join(', ')} and ${list.at(-1) as string}`);
+const joined = (list: readonly string[]): string =>
+  list.length < 2 ? (list[0] ?? '') : `${list.slice(0, -1).join(', ')} and ${list.at(-1) as string}`;
 
 /** So many rows are told of by name. */
 const TOLD = 3;
@@ -14,26 +15,46 @@ const STRAIGHT = 1.5;
 const DOTTED = 73.5;
 /** More than this off-beats scatter where some are straight and some are not. */
 const ONE_SWING = 6;
-const isSwing = ({ percent, sd }: NonNullable<RowPlacement['swing']>): boolean => Math.abs(percent - 50) >= STRAIGHT && percent < DOTTED && sd < ONE_SWING;
+const isSwing = ({ percent, sd }: NonNullable<RowPlacement['swing']>): boolean =>
+  Math.abs(percent - 50) >= STRAIGHT && percent < DOTTED && sd < ONE_SWING;
 
 /** @example ['Closed hat pushes 6 ms, snare sits 11 ms late, sixteenths swing 57 %.', 'Kick has one velocity throughout.'] */
 export function readingOf(part: Pick<Part, 'rows'>, { rows }: Pick<Placement, 'rows'>): string[] {
   if (rows.length === 0) return ['Nothing is struck yet.'];
   const said: string[] = [];
   const whole = togetherLate(rows);
-  const leaning = whole !== null ? [] : rows.filter((r) => Math.abs(r.leanMs) >= HEARD_MS).sort((a, b) => Math.abs(b.leanMs) - Math.abs(a.leanMs)).slice(0, TOLD);
-  const places = leaning.map((r) => `${low(part, r)} ${r.leanMs < 0 ? 'pushes' : 'sits'} ${Math.abs(r.leanMs).toFixed(0)} ms${r.leanMs < 0 ? '' : ' late'}`);
+  const leaning =
+    whole !== null
+      ? []
+      : rows
+          .filter((r) => Math.abs(r.leanMs) >= HEARD_MS)
+          .sort((a, b) => Math.abs(b.leanMs) - Math.abs(a.leanMs))
+          .slice(0, TOLD);
+  const places = leaning.map(
+    (r) => `${low(part, r)} ${r.leanMs < 0 ? 'pushes' : 'sits'} ${Math.abs(r.leanMs).toFixed(0)} ms${r.leanMs < 0 ? '' : ' late'}`,
+  );
   const swung = rows.flatMap((r) => (r.swing && isSwing(r.swing) ? [r.swing] : [])).sort((a, b) => b.n - a.n)[0];
   const swing = swung ? [`${swung.division === '1/8' ? 'eighths' : 'sixteenths'} swing ${swung.percent.toFixed(0)} %`] : [];
-  const where = [...(whole === null ? [] : [`everything ${whole < 0 ? 'pushes' : 'sits'} ${Math.abs(whole).toFixed(0)} ms${whole < 0 ? '' : ' late'}`]), ...places, ...swing];
+  const where = [
+    ...(whole === null ? [] : [`everything ${whole < 0 ? 'pushes' : 'sits'} ${Math.abs(whole).toFixed(0)} ms${whole < 0 ? '' : ' late'}`]),
+    ...places,
+    ...swing,
+  ];
   if (where.length > 0) said.push(`${capital(where.join(', '))}.`);
-  else said.push(`${rows.every((r) => looseness(r.spreadMs) === 'exact') ? (rows.some((r) => r.isOffStraight) ? 'Every hit stands on its line as swung' : 'Every hit stands on its line') : 'No row is early or late as a whole'}.`);
+  else
+    said.push(
+      `${rows.every((r) => looseness(r.spreadMs) === 'exact') ? (rows.some((r) => r.isOffStraight) ? 'Every hit stands on its line as swung' : 'Every hit stands on its line') : 'No row is early or late as a whole'}.`,
+    );
   const spread = Math.max(...rows.map((r) => r.spreadMs));
-  if (looseness(spread) !== 'exact') said.push(`${{ tight: 'Tight', human: 'As loose as a person plays', loose: 'Loose' }[looseness(spread) as 'tight' | 'human' | 'loose']}: hits vary by up to ${spread.toFixed(0)} ms around their rows.`);
+  if (looseness(spread) !== 'exact')
+    said.push(
+      `${{ tight: 'Tight', human: 'As loose as a person plays', loose: 'Loose' }[looseness(spread) as 'tight' | 'human' | 'loose']}: hits vary by up to ${spread.toFixed(0)} ms around their rows.`,
+    );
   const flat = rows.filter(isFlat);
   // Of rows with a few strokes alone nothing is told.
   if (flat.length > 0 && flat.length === rows.filter((r) => r.n >= SOME).length) said.push('Every row has one velocity throughout.');
-  else if (flat.length > 0) said.push(`${capital(joined(flat.map((r) => low(part, r))))} ${flat.length === 1 ? 'has' : 'have'} one velocity throughout.`);
+  else if (flat.length > 0)
+    said.push(`${capital(joined(flat.map((r) => low(part, r))))} ${flat.length === 1 ? 'has' : 'have'} one velocity throughout.`);
   return said;
 }
 
@@ -44,4 +65,5 @@ function togetherLate(rows: readonly RowPlacement[]): number | null {
   return rows.length > 1 && Math.abs(mean) >= HEARD_MS && rows.every((r) => Math.abs(r.leanMs - mean) < HEARD_MS) ? mean : null;
 }
 
-export const leanWords = (ms: number): string => (Math.abs(ms) < 0.05 ? 'on the line' : `${Math.abs(ms).toFixed(1)} ${ms < 0 ? 'early' : 'late'}`);
+export const leanWords = (ms: number): string =>
+  Math.abs(ms) < 0.05 ? 'on the line' : `${Math.abs(ms).toFixed(1)} ${ms < 0 ? 'early' : 'late'}`;

@@ -6,5 +6,10 @@ import { useBenchStore } from '../../store/context';
 /** Selects all hits of a row. */
 export function useSelectRow(): (voice: VoiceName) => void {
   const { getState } = useBenchStore();
-  return (voice) => getState().select(getState().part.hits.filter((h) => h.voice === voice).map((h) => h.id));
+  return (voice) =>
+    getState().select(
+      getState()
+        .part.hits.filter((h) => h.voice === voice)
+        .map((h) => h.id),
+    );
 }

@@ -41,7 +41,13 @@ export function LevelMeter() {
         <span style={EMPTY} className="h-[4px] w-full origin-left rounded-full bg-strong" />
         <span style={EMPTY} className="h-[4px] w-full origin-left rounded-full bg-strong" />
       </span>
-      <button type="button" data-testid="limited" className={`text-sm ${over > 0 ? 'text-danger' : 'text-faint'}`} title="How far the loudest moments are turned down, so that nothing clips" onClick={() => setOver(0)}>
+      <button
+        type="button"
+        data-testid="limited"
+        className={`text-sm ${over > 0 ? 'text-danger' : 'text-faint'}`}
+        title="How far the loudest moments are turned down, so that nothing clips"
+        onClick={() => setOver(0)}
+      >
         {over > 0 ? `turned down by ${over.toFixed(1)} dB` : 'not limited'}
       </button>
     </>

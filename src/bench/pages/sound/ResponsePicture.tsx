@@ -10,7 +10,11 @@ const RANGE = 42;
 export const ResponsePicture = memo(function ResponsePicture({ loudness, tone }: { loudness: number; tone: number }) {
   const stems = [16, 40, 64, 88, 112, 127].map((velocity, i) => {
     const db = 20 * Math.log10(responseOf(velocity, loudness) / responseOf(127, 1));
-    return { x: 4 + i * 8.8, y: HEIGHT - 1 - Math.max(1, Math.min(HEIGHT - 4, (1 + db / RANGE) * (HEIGHT - 4))), r: 1.3 + 0.9 * Math.min(1.6, tone) * (velocity / 127) };
+    return {
+      x: 4 + i * 8.8,
+      y: HEIGHT - 1 - Math.max(1, Math.min(HEIGHT - 4, (1 + db / RANGE) * (HEIGHT - 4))),
+      r: 1.3 + 0.9 * Math.min(1.6, tone) * (velocity / 127),
+    };
   });
   return (
     <svg aria-hidden="true" width={WIDTH} height={HEIGHT} className="text-ink">

@@ -43,7 +43,13 @@ const RowLine = memo(function RowLine({ row, open, onToggle }: { row: Row; open:
   const Sign = open ? ChevronUp : ChevronDown;
   return (
     <>
-      <button type="button" aria-expanded={open} aria-label={`Sound of ${label}`} className="grid w-full grid-cols-[1fr_auto_auto] items-center gap-2 text-left" onClick={onToggle}>
+      <button
+        type="button"
+        aria-expanded={open}
+        aria-label={`Sound of ${label}`}
+        className="grid w-full grid-cols-[1fr_auto_auto] items-center gap-2 text-left"
+        onClick={onToggle}
+      >
         <span className="min-w-0">
           <span className={open ? 'font-semibold' : ''}>{label}</span>
           <span className="block truncate text-sm text-faint">{rowSoundWords(part, row, own)}</span>
@@ -57,7 +63,10 @@ const RowLine = memo(function RowLine({ row, open, onToggle }: { row: Row; open:
 });
 
 const GROUPS = Array.from({ length: ROW_SOUND.group.max + 1 }, (_, g) => ({ value: String(g), text: g === 0 ? 'no group' : `group ${g}` }));
-const percentsOf = ({ room, loudness }: RowMix): { room: number; loudness: number } => ({ room: Math.round(room * 100), loudness: Math.round(loudness * 100) });
+const percentsOf = ({ room, loudness }: RowMix): { room: number; loudness: number } => ({
+  room: Math.round(room * 100),
+  loudness: Math.round(loudness * 100),
+});
 
 /** The settings of a row as one sentence. */
 function RowEditor({ row, label }: { row: Row; label: string }) {
@@ -105,13 +114,31 @@ function RowEditor({ row, label }: { row: Row; label: string }) {
         Response: loudness {field('loudness', 'Response', '%,', loudness)} tone {field('tone', 'Tone', '%')}
       </p>
       <p>
-        Ended by rows of the same <Picker label={`Group of ${label}`} value={String(row.sound?.group ?? 0)} choices={GROUPS} onChange={(g) => getState().run(`Group of ${low}`, (p) => setRowSound(p, row.voice, { group: Number(g) }))} />
+        Ended by rows of the same{' '}
+        <Picker
+          label={`Group of ${label}`}
+          value={String(row.sound?.group ?? 0)}
+          choices={GROUPS}
+          onChange={(g) => getState().run(`Group of ${low}`, (p) => setRowSound(p, row.voice, { group: Number(g) }))}
+        />
       </p>
       <div className="mt-1 flex flex-wrap gap-1">
-        <Button size="small" aria-pressed={row.held === true} onClick={() => getState().run(`${row.held ? 'Let ring freely:' : 'End with its hits:'} ${low}`, (p) => setRow(p, row.voice, { held: !row.held }))}>
+        <Button
+          size="small"
+          aria-pressed={row.held === true}
+          onClick={() =>
+            getState().run(`${row.held ? 'Let ring freely:' : 'End with its hits:'} ${low}`, (p) =>
+              setRow(p, row.voice, { held: !row.held }),
+            )
+          }
+        >
           {row.held ? 'let it ring freely' : 'end with each hit'}
         </Button>
-        <Button size="small" disabled={!row.sound} onClick={() => getState().run(`Sound of ${low} as the kit has it`, (p) => setRow(p, row.voice, { sound: undefined }))}>
+        <Button
+          size="small"
+          disabled={!row.sound}
+          onClick={() => getState().run(`Sound of ${low} as the kit has it`, (p) => setRow(p, row.voice, { sound: undefined }))}
+        >
           as the kit has it
         </Button>
       </div>

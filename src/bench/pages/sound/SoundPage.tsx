@@ -23,7 +23,11 @@ export function SoundPage() {
   const ownKit = useBench((s) => s.part.ownKit);
   const { kits, known } = useStore(ownSounds);
   const isGone = ownKit !== undefined && known && !kits.some((k) => k.id === ownKit.id);
-  const kitChoices = [...KIT_NAMES.map((name) => ({ value: name as string, text: name as string })), ...kits.map((k) => ({ value: `own ${k.id}`, text: k.name })), ...(isGone ? [{ value: `own ${ownKit.id}`, text: ownKit.name }] : [])];
+  const kitChoices = [
+    ...KIT_NAMES.map((name) => ({ value: name as string, text: name as string })),
+    ...kits.map((k) => ({ value: `own ${k.id}`, text: k.name })),
+    ...(isGone ? [{ value: `own ${ownKit.id}`, text: ownKit.name }] : []),
+  ];
   const choose = (value: string) => {
     const own = kits.find((k) => `own ${k.id}` === value);
     if (own) getState().run(`Play with ${own.name}`, (p) => setOwnKit(p, { id: own.id, name: own.name }));
@@ -33,13 +37,18 @@ export function SoundPage() {
   const mix = useBench((s) => s.part.mix) ?? NO_MIX;
   const sweep = useSweep();
   const engine = soundEngine();
-  const left = useSyncExternalStore(engine.subscribe, () => engine.strokesLeft, () => 0);
+  const left = useSyncExternalStore(
+    engine.subscribe,
+    () => engine.strokesLeft,
+    () => 0,
+  );
   const edit = (what: string, change: Partial<PartMix>) => sweep.show(`Set ${what}`, (p) => setMix(p, change));
   const ends = { onDone: sweep.done, onCancel: sweep.cancel };
   return (
     <div className="space-y-4">
       <p className="leading-8">
-        Played by <Picker label="Kit" value={ownKit ? `own ${ownKit.id}` : kit} choices={kitChoices} onChange={choose} /> <span className="text-faint">{aboutKit}</span>
+        Played by <Picker label="Kit" value={ownKit ? `own ${ownKit.id}` : kit} choices={kitChoices} onChange={choose} />{' '}
+        <span className="text-faint">{aboutKit}</span>
       </p>
       <p className="-mt-2 flex flex-wrap items-baseline gap-2">
         <Button size="small" onClick={() => getState().setDesk({ dialog: 'sounds' })}>
@@ -49,12 +58,40 @@ export function SoundPage() {
       </p>
       <div className="leading-8">
         <p className="flex flex-wrap items-baseline gap-x-2">
-          Master <NumberField label="Master level" value={mix.level ?? 0} {...limits('level')} unit="dB" className="[&_input]:w-[3.2em]" onChange={(level) => edit('the master level', { level })} {...ends} />
+          Master{' '}
+          <NumberField
+            label="Master level"
+            value={mix.level ?? 0}
+            {...limits('level')}
+            unit="dB"
+            className="[&_input]:w-[3.2em]"
+            onChange={(level) => edit('the master level', { level })}
+            {...ends}
+          />
           <LevelMeter />
         </p>
         <p className="flex flex-wrap items-baseline gap-x-1">
-          Room <NumberField label="Room" value={mix.room ?? SOUND_KITS[kit].room} {...limits('room')} default={SOUND_KITS[kit].room} unit="%," className="[&_input]:w-[2.6em]" onChange={(room) => edit('the room', { room })} {...ends} /> size
-          <NumberField label="Size of the room" value={mix.size ?? PART_MIX.size.rest} {...limits('size')} unit="%" className="[&_input]:w-[2.6em]" onChange={(size) => edit('the size of the room', { size })} {...ends} />
+          Room{' '}
+          <NumberField
+            label="Room"
+            value={mix.room ?? SOUND_KITS[kit].room}
+            {...limits('room')}
+            default={SOUND_KITS[kit].room}
+            unit="%,"
+            className="[&_input]:w-[2.6em]"
+            onChange={(room) => edit('the room', { room })}
+            {...ends}
+          />{' '}
+          size
+          <NumberField
+            label="Size of the room"
+            value={mix.size ?? PART_MIX.size.rest}
+            {...limits('size')}
+            unit="%"
+            className="[&_input]:w-[2.6em]"
+            onChange={(size) => edit('the size of the room', { size })}
+            {...ends}
+          />
         </p>
       </div>
       {left > 0 && (
@@ -69,4 +106,9 @@ export function SoundPage() {
 
 const NO_MIX: PartMix = {};
 
-const limits = (name: keyof PartMix): { min: number; max: number; digits: number; default: number } => ({ min: PART_MIX[name].min, max: PART_MIX[name].max, digits: PART_MIX[name].digits, default: PART_MIX[name].rest });
+const limits = (name: keyof PartMix): { min: number; max: number; digits: number; default: number } => ({
+  min: PART_MIX[name].min,
+  max: PART_MIX[name].max,
+  digits: PART_MIX[name].digits,
+  default: PART_MIX[name].rest,
+});

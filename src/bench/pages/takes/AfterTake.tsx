@@ -60,7 +60,10 @@ function Offers({ takeId }: { takeId: string }) {
   };
   const moveLines = (ms: number) => {
     const tempo = tempoMapOf(part);
-    void detectAgain(store, null, { label: 'Move the lines to the take', before: (p) => setOrigin(p, ticks(Math.round(tempo.toTicks(seconds(tempo.toSeconds(p.origin) + ms / 1000))))) });
+    void detectAgain(store, null, {
+      label: 'Move the lines to the take',
+      before: (p) => setOrigin(p, ticks(Math.round(tempo.toTicks(seconds(tempo.toSeconds(p.origin) + ms / 1000))))),
+    });
   };
   const quantize = () => {
     getState().run('Quantize the take', (p) => addMove(p, { ...DEFAULT_MOVES.quantize, strength: STRENGTH }));
@@ -76,7 +79,10 @@ function Offers({ takeId }: { takeId: string }) {
       ) : (
         <div className="flex flex-wrap gap-1.5">
           {doubles.length > 0 && (
-            <Button size="small" onClick={() => trial.show(`Delete ${doubles.length} accidental doubles`, (p) => removeHits(p, new Set(doubles)))}>
+            <Button
+              size="small"
+              onClick={() => trial.show(`Delete ${doubles.length} accidental doubles`, (p) => removeHits(p, new Set(doubles)))}
+            >
               delete {doubles.length} accidental {doubles.length === 1 ? 'double' : 'doubles'}
             </Button>
           )}

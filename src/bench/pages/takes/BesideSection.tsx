@@ -40,7 +40,17 @@ function LeadBars() {
   const bars = useBench((s) => s.desk.leadBars);
   return (
     <p className="border-t border-line pt-2">
-      Play <NumberField label="Bars before the loop" value={bars} min={0} max={8} unit={bars === 1 ? 'bar before the loop' : 'bars before the loop'} default={0} className="[&_input]:w-[2.4em]" onChange={(leadBars) => getState().setDesk({ leadBars })} />
+      Play{' '}
+      <NumberField
+        label="Bars before the loop"
+        value={bars}
+        min={0}
+        max={8}
+        unit={bars === 1 ? 'bar before the loop' : 'bars before the loop'}
+        default={0}
+        className="[&_input]:w-[2.4em]"
+        onChange={(leadBars) => getState().setDesk({ leadBars })}
+      />
     </p>
   );
 }
@@ -69,12 +79,24 @@ function OtherTracks() {
   return (
     <div role="group" aria-label="Other tracks of the song" className="border-t border-line pt-2">
       <label className="flex items-center gap-1.5">
-        <input type="checkbox" className="accent-accent" checked={heard.length > 0} onChange={(e) => set(e.target.checked ? [first.id] : [])} /> the song’s other tracks, as plain tones
+        <input
+          type="checkbox"
+          className="accent-accent"
+          checked={heard.length > 0}
+          onChange={(e) => set(e.target.checked ? [first.id] : [])}
+        />{' '}
+        the song’s other tracks, as plain tones
       </label>
       {heard.length > 0 &&
         tracks.map((t) => (
           <label key={t.id} className="ml-5 flex items-center gap-1.5 truncate text-sm">
-            <input type="checkbox" className="accent-accent" checked={heard.includes(t.id)} onChange={(e) => set(e.target.checked ? [...heard, t.id] : heard.filter((h) => h !== t.id))} /> {t.name}
+            <input
+              type="checkbox"
+              className="accent-accent"
+              checked={heard.includes(t.id)}
+              onChange={(e) => set(e.target.checked ? [...heard, t.id] : heard.filter((h) => h !== t.id))}
+            />{' '}
+            {t.name}
           </label>
         ))}
     </div>
@@ -101,7 +123,16 @@ function BackingSection() {
       const { readings } = await ear.listen((done) => setReading(done));
       if (controller.signal.aborted) return;
       const [likeliest] = readings;
-      getState().run(`Play ${name} beside`, (p) => setBacking(p, { sample, name, seconds: seconds(length), firstDownbeat: likeliest?.firstDownbeat ?? seconds(0), level: BACKING.level.usual, offsetMs: 0 }));
+      getState().run(`Play ${name} beside`, (p) =>
+        setBacking(p, {
+          sample,
+          name,
+          seconds: seconds(length),
+          firstDownbeat: likeliest?.firstDownbeat ?? seconds(0),
+          level: BACKING.level.usual,
+          offsetMs: 0,
+        }),
+      );
       setFound(likeliest?.bpm ?? null);
     } catch (e) {
       if (!controller.signal.aborted) showError(e);
@@ -138,7 +169,13 @@ function BackingSection() {
         void bring(file);
       }}
     >
-      {backing ? <Heard backing={backing} found={found} /> : <p className="text-sm text-faint">A recording of the song, heard beside the drums while you work. Drop it here; it is in no export.</p>}
+      {backing ? (
+        <Heard backing={backing} found={found} />
+      ) : (
+        <p className="text-sm text-faint">
+          A recording of the song, heard beside the drums while you work. Drop it here; it is in no export.
+        </p>
+      )}
       <Button size="small" onClick={() => input.current?.click()}>
         {backing ? 'Another recording …' : 'A recording …'}
       </Button>
@@ -163,7 +200,15 @@ function Heard({ backing, found }: { backing: Backing; found: number | null }) {
   const { engine } = usePlaybackOf();
   const sweep = useSweep();
   const tempo = useBench((s) => startTempo(s.part));
-  const isHere = useStored(() => recordingStore.ids().then((ids) => ids.includes(backing.sample), () => true), [backing.sample]) ?? true;
+  const isHere =
+    useStored(
+      () =>
+        recordingStore.ids().then(
+          (ids) => ids.includes(backing.sample),
+          () => true,
+        ),
+      [backing.sample],
+    ) ?? true;
   const sweepBy = (change: Partial<Backing>) => sweep.show('Change the recording beside', (p) => changeBacking(p, change));
   /** What is heard now becomes the downbeat of the nearest bar. */
   const tap = () => {
@@ -175,28 +220,78 @@ function Heard({ backing, found }: { backing: Backing; found: number | null }) {
     const bar = map.barAt(tick);
     const line = tick - bar.start > bar.length / 2 ? bar.start + bar.length : bar.start;
     const off = times.toSeconds(tick) - times.toSeconds(line as typeof tick);
-    getState().run('Tap the first downbeat', (p) => changeBacking(p, { firstDownbeat: seconds(Math.round((backing.firstDownbeat + off) * 1000) / 1000) }));
+    getState().run('Tap the first downbeat', (p) =>
+      changeBacking(p, { firstDownbeat: seconds(Math.round((backing.firstDownbeat + off) * 1000) / 1000) }),
+    );
   };
   return (
     <>
       <p>
-        <span className="font-serif">{backing.name}</span> {!isHere && <span className="text-danger">is not in this browser: choose the same file again.</span>}
+        <span className="font-serif">{backing.name}</span>{' '}
+        {!isHere && <span className="text-danger">is not in this browser: choose the same file again.</span>}
       </p>
       {isHere && <DownbeatPicture backing={backing} />}
       <div className="flex flex-wrap items-baseline gap-x-3 leading-8">
         <label className="flex items-center gap-1.5">
-          <input type="checkbox" className="accent-accent" checked={backing.muted !== true} onChange={(e) => getState().run(e.target.checked ? 'Hear the recording beside' : 'Mute the recording beside', (p) => changeBacking(p, { muted: !e.target.checked }))} /> heard
+          <input
+            type="checkbox"
+            className="accent-accent"
+            checked={backing.muted !== true}
+            onChange={(e) =>
+              getState().run(e.target.checked ? 'Hear the recording beside' : 'Mute the recording beside', (p) =>
+                changeBacking(p, { muted: !e.target.checked }),
+              )
+            }
+          />{' '}
+          heard
         </label>
-        <NumberField label="Level of the recording" value={backing.level} min={BACKING.level.min} max={BACKING.level.max} step={0.5} digits={1} unit="dB" default={BACKING.level.usual} className={narrow} onChange={(level) => sweepBy({ level })} onDone={sweep.done} />
-        <NumberField label="First downbeat" value={backing.firstDownbeat} min={BACKING.firstDownbeat.min} max={BACKING.firstDownbeat.max} step={0.01} digits={3} unit="s in is bar 1" className="[&_input]:w-[4.4em]" onChange={(at) => sweepBy({ firstDownbeat: seconds(at) })} onDone={sweep.done} />
-        <NumberField label="Drift" value={backing.offsetMs} min={BACKING.offsetMs.min} max={BACKING.offsetMs.max} digits={1} unit={backing.offsetMs < 0 ? 'ms earlier' : 'ms later'} default={0} className={narrow} onChange={(offsetMs) => sweepBy({ offsetMs })} onDone={sweep.done} />
+        <NumberField
+          label="Level of the recording"
+          value={backing.level}
+          min={BACKING.level.min}
+          max={BACKING.level.max}
+          step={0.5}
+          digits={1}
+          unit="dB"
+          default={BACKING.level.usual}
+          className={narrow}
+          onChange={(level) => sweepBy({ level })}
+          onDone={sweep.done}
+        />
+        <NumberField
+          label="First downbeat"
+          value={backing.firstDownbeat}
+          min={BACKING.firstDownbeat.min}
+          max={BACKING.firstDownbeat.max}
+          step={0.01}
+          digits={3}
+          unit="s in is bar 1"
+          className="[&_input]:w-[4.4em]"
+          onChange={(at) => sweepBy({ firstDownbeat: seconds(at) })}
+          onDone={sweep.done}
+        />
+        <NumberField
+          label="Drift"
+          value={backing.offsetMs}
+          min={BACKING.offsetMs.min}
+          max={BACKING.offsetMs.max}
+          digits={1}
+          unit={backing.offsetMs < 0 ? 'ms earlier' : 'ms later'}
+          default={0}
+          className={narrow}
+          onChange={(offsetMs) => sweepBy({ offsetMs })}
+          onDone={sweep.done}
+        />
       </div>
       <div className="flex flex-wrap gap-1.5">
         <Button size="small" onClick={tap}>
           Tap a downbeat
         </Button>
         {found !== null && Math.abs(found - tempo) > 0.05 && (
-          <Button size="small" onClick={() => getState().run(`Take the recording’s tempo, ${found.toFixed(1)} BPM`, (p) => setTempo(p, bpm(found)))}>
+          <Button
+            size="small"
+            onClick={() => getState().run(`Take the recording’s tempo, ${found.toFixed(1)} BPM`, (p) => setTempo(p, bpm(found)))}
+          >
             take its {found.toFixed(1)} BPM
           </Button>
         )}

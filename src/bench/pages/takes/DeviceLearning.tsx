@@ -40,7 +40,15 @@ function PedalLearning() {
   }, [isOn, recorder]);
   return (
     <div className="flex flex-wrap items-baseline gap-2" role="group" aria-label="Hat pedal">
-      {isOn ? <span role="status">Press the hat’s pedal all the way, and let it go …</span> : <span>{hat ? `The pedal opens the hat${hat.turned ? ', counting the other way round' : ''}: closed from ${hat.closedFrom}, open below ${hat.openBelow}.` : 'The hat’s pedal was not learnt: each key is its own hat.'}</span>}
+      {isOn ? (
+        <span role="status">Press the hat’s pedal all the way, and let it go …</span>
+      ) : (
+        <span>
+          {hat
+            ? `The pedal opens the hat${hat.turned ? ', counting the other way round' : ''}: closed from ${hat.closedFrom}, open below ${hat.openBelow}.`
+            : 'The hat’s pedal was not learnt: each key is its own hat.'}
+        </span>
+      )}
       <Button size="small" onClick={() => setOn(!isOn)}>
         {isOn ? 'Cancel' : hat ? 'Learn it again' : 'Learn the pedal'}
       </Button>
@@ -76,7 +84,15 @@ function CurveLearning() {
   const known = Object.keys(curves).length;
   return (
     <div className="flex flex-wrap items-baseline gap-2" role="group" aria-label="Curves of pads">
-      {lesson && wanted ? <span role="status">{`Strike ${lesson.key === null ? 'one pad' : `pad ${lesson.key}`} ${HOW[wanted]}: ${lesson.strokes[wanted].length} of ${STROKES_A_STRENGTH} …`}</span> : <span>{known === 0 ? 'All pads have the curve above.' : `${known} ${known === 1 ? 'pad has a curve' : 'pads have curves'} of ${known === 1 ? 'its' : 'their'} own.`}</span>}
+      {lesson && wanted ? (
+        <span role="status">{`Strike ${lesson.key === null ? 'one pad' : `pad ${lesson.key}`} ${HOW[wanted]}: ${lesson.strokes[wanted].length} of ${STROKES_A_STRENGTH} …`}</span>
+      ) : (
+        <span>
+          {known === 0
+            ? 'All pads have the curve above.'
+            : `${known} ${known === 1 ? 'pad has a curve' : 'pads have curves'} of ${known === 1 ? 'its' : 'their'} own.`}
+        </span>
+      )}
       <Button size="small" onClick={() => setLesson(lesson ? null : NEW_LESSON)}>
         {lesson ? 'Cancel' : 'Learn a pad’s curve'}
       </Button>
@@ -113,7 +129,17 @@ function Crosstalk() {
     <div role="group" aria-label="Crosstalk">
       {Object.entries(guards.crosstalk ?? {}).map(([key, below]) => (
         <p key={key} className="flex flex-wrap items-baseline gap-2">
-          Pad {key} under <NumberField label={`Crosstalk on pad ${key}`} value={below} min={1} max={127} unit="right after a harder stroke rings over" default={USUAL_CROSSTALK} className="[&_input]:w-[3em]" onChange={(n) => set(Number(key), n)} />
+          Pad {key} under{' '}
+          <NumberField
+            label={`Crosstalk on pad ${key}`}
+            value={below}
+            min={1}
+            max={127}
+            unit="right after a harder stroke rings over"
+            default={USUAL_CROSSTALK}
+            className="[&_input]:w-[3em]"
+            onChange={(n) => set(Number(key), n)}
+          />
           <button type="button" className={forget} onClick={() => set(Number(key), null)}>
             remove
           </button>

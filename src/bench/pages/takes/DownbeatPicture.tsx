@@ -54,13 +54,15 @@ export function DownbeatPicture({ backing }: { backing: Backing }) {
   }, [sample]);
   const from = held?.from ?? Math.max(-BEFORE, firstDownbeat - BEFORE);
   const path = useMemo(() => (outline?.sample === sample ? pathOf(outline.outline, from) : ''), [outline, sample, from]);
-  const show = (at: number) => sweep.show('Move the first downbeat', (p) => changeBacking(p, { firstDownbeat: seconds(Math.round(at * 1000) / 1000) }));
+  const show = (at: number) =>
+    sweep.show('Move the first downbeat', (p) => changeBacking(p, { firstDownbeat: seconds(Math.round(at * 1000) / 1000) }));
   const secondsOf = (pixels: number): number => (pixels / (picture.current?.getBoundingClientRect().width ?? WIDTH)) * SEEN;
   const onDown = (e: PointerEvent) => {
     e.currentTarget.setPointerCapture(e.pointerId);
     setHeld({ from, x: e.clientX, at: firstDownbeat });
   };
-  const onMove = (e: PointerEvent) => held && show(clamp(held.at + secondsOf(e.clientX - held.x) * (e.shiftKey ? 0.1 : 1), held.from, held.from + SEEN));
+  const onMove = (e: PointerEvent) =>
+    held && show(clamp(held.at + secondsOf(e.clientX - held.x) * (e.shiftKey ? 0.1 : 1), held.from, held.from + SEEN));
   const onUp = () => {
     setHeld(null);
     sweep.done();
@@ -75,7 +77,12 @@ export function DownbeatPicture({ backing }: { backing: Backing }) {
   };
   const x = ((firstDownbeat - from) / SEEN) * WIDTH;
   return (
-    <svg ref={picture} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="w-full touch-none rounded border border-line bg-surface" data-testid="downbeat-picture">
+    <svg
+      ref={picture}
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      className="w-full touch-none rounded border border-line bg-surface"
+      data-testid="downbeat-picture"
+    >
       <path d={path} stroke="var(--faint)" />
       <g
         role="slider"

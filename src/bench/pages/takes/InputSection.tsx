@@ -38,13 +38,20 @@ function loopShape(store: BenchStore): LoopShape {
   const bars = Array.from({ length: transport.toBar - transport.fromBar }, (_, i) => {
     const bar = map.barOf(transport.fromBar + i);
     const at = tempo.toSeconds(bar.start);
-    return { start: at - start, length: tempo.toSeconds((bar.start + bar.length) as typeof bar.start) - at, sixteenths: Math.max(1, Math.round(bar.length / stepOf('1/16'))) };
+    return {
+      start: at - start,
+      length: tempo.toSeconds((bar.start + bar.length) as typeof bar.start) - at,
+      sixteenths: Math.max(1, Math.round(bar.length / stepOf('1/16'))),
+    };
   });
   return { length: seconds(tempo.toSeconds(range.end) - start), bars };
 }
 
 /** While latency is measured it taps along with the clicks. */
-const taps = (from: number, to: number): PlannedStroke[] => Array.from({ length: MEASURED_CLICKS }, (_, i) => i * MEASURED_GAP).filter((at) => at >= from && at < to).map((at) => ({ at: seconds(at), key: 37, velocity: 90 }));
+const taps = (from: number, to: number): PlannedStroke[] =>
+  Array.from({ length: MEASURED_CLICKS }, (_, i) => i * MEASURED_GAP)
+    .filter((at) => at >= from && at < to)
+    .map((at) => ({ at: seconds(at), key: 37, velocity: 90 }));
 
 /** The device that is played, its latency, how its velocities are read, and its pads. */
 export function InputSection() {
@@ -65,7 +72,11 @@ export function InputSection() {
         const shape = loopShape(store);
         const { kitMap } = store.getState().part;
         const played = PRACTICE_PATTERNS[pattern] as PracticePattern;
-        return { practice: how, plan: (from, to) => strokesOfPattern(played, (voice) => keyOfVoice(kitMap, voice), shape, from, to), span: seconds(shape.length * 2) };
+        return {
+          practice: how,
+          plan: (from, to) => strokesOfPattern(played, (voice) => keyOfVoice(kitMap, voice), shape, from, to),
+          span: seconds(shape.length * 2),
+        };
       },
     );
   }, [recorder, store]);
@@ -78,7 +89,13 @@ export function InputSection() {
   const devices = device && !listed.some((d) => d.id === device.id) ? [...listed, device] : listed;
   return (
     <div className="space-y-2">
-      <Picker label="Play from" className="mr-1.5" value={input} choices={devices.map((d) => ({ value: d.id, text: d.name }))} onChange={(id) => recorder.connect(devices.find((d) => d.id === id) ?? pads)} />
+      <Picker
+        label="Play from"
+        className="mr-1.5"
+        value={input}
+        choices={devices.map((d) => ({ value: d.id, text: d.name }))}
+        onChange={(id) => recorder.connect(devices.find((d) => d.id === id) ?? pads)}
+      />
       {ports === null ? (
         <Button size="small" onClick={() => void midiPorts().then(setPorts)}>
           Look for MIDI devices
@@ -91,14 +108,30 @@ export function InputSection() {
           </button>
         </p>
       ) : (
-        <p className="text-sm text-faint">{ports.inputs.length === 0 ? 'No MIDI device is plugged in.' : `${ports.inputs.length} MIDI ${ports.inputs.length === 1 ? 'device' : 'devices'} found.`}</p>
+        <p className="text-sm text-faint">
+          {ports.inputs.length === 0
+            ? 'No MIDI device is plugged in.'
+            : `${ports.inputs.length} MIDI ${ports.inputs.length === 1 ? 'device' : 'devices'} found.`}
+        </p>
       )}
-      {input === 'pads' && <p className="text-sm text-faint">Show the pads below the hits; computer keys play too while “keys play” is on.</p>}
+      {input === 'pads' && (
+        <p className="text-sm text-faint">Show the pads below the hits; computer keys play too while “keys play” is on.</p>
+      )}
       <PadButtons />
       {input === 'practice' && <PracticeSettings />}
       <div className="border-t border-line pt-2">
         <div className="flex flex-wrap items-baseline gap-2">
-          <NumberField label="Input latency" value={latency} min={-100} max={500} digits={1} unit="ms late" default={0} className={narrow} onChange={(v) => recorder.tune({ latencyMs: v })} />
+          <NumberField
+            label="Input latency"
+            value={latency}
+            min={-100}
+            max={500}
+            digits={1}
+            unit="ms late"
+            default={0}
+            className={narrow}
+            onChange={(v) => recorder.tune({ latencyMs: v })}
+          />
           {measuring ? (
             <Button size="small" onClick={recorder.stopMeasuring}>
               Stop measuring
@@ -132,12 +165,17 @@ const FELT_MS = 15;
 function Delay() {
   const latency = useRecorded((s) => s.input.latencyMs);
   const engine = soundEngine();
-  const out = useSyncExternalStore(engine.subscribe, () => engine.delayMs, () => null);
+  const out = useSyncExternalStore(
+    engine.subscribe,
+    () => engine.delayMs,
+    () => null,
+  );
   if (out === null) return <p className="text-sm text-faint">How long a pad takes to sound is shown once there is sound.</p>;
   const all = Math.max(0, latency) + out;
   return (
     <p className="text-sm" data-testid="pad-delay">
-      From pad to sound: {all.toFixed(0)} ms{latency > 0 ? `, ${latency.toFixed(0)} of them to get here` : ''}.{all > FELT_MS && ' That is felt: play to what the device itself sounds, or choose a faster output.'}
+      From pad to sound: {all.toFixed(0)} ms{latency > 0 ? `, ${latency.toFixed(0)} of them to get here` : ''}.
+      {all > FELT_MS && ' That is felt: play to what the device itself sounds, or choose a faster output.'}
     </p>
   );
 }
@@ -153,8 +191,26 @@ function Reading() {
       <VelocityCurvePicture curve={curve} />
       <div className="flex flex-wrap items-baseline gap-x-3 leading-8">
         <CurveFields curve={curve} onChange={(next) => tune({ curve: next })} />
-        <NumberField label="Ignore below" value={guards.below} min={1} max={60} unit="ignored below" default={1} className={narrow} onChange={(below) => tune({ guards: { ...guards, below } })} />
-        <NumberField label="Ignore a second stroke within" value={guards.doubleMs} min={0} max={80} unit="ms: one stroke" default={12} className={narrow} onChange={(ms) => tune({ guards: { ...guards, doubleMs: milliseconds(ms) } })} />
+        <NumberField
+          label="Ignore below"
+          value={guards.below}
+          min={1}
+          max={60}
+          unit="ignored below"
+          default={1}
+          className={narrow}
+          onChange={(below) => tune({ guards: { ...guards, below } })}
+        />
+        <NumberField
+          label="Ignore a second stroke within"
+          value={guards.doubleMs}
+          min={0}
+          max={80}
+          unit="ms: one stroke"
+          default={12}
+          className={narrow}
+          onChange={(ms) => tune({ guards: { ...guards, doubleMs: milliseconds(ms) } })}
+        />
       </div>
       <DeviceLearning />
       <PadLearning />
@@ -168,8 +224,19 @@ function PadLearning() {
   const part = useBench(calmPart);
   const pads = useRecorded((s) => s.input.pads) ?? {};
   const choices = part.rows.map((r) => ({ value: r.voice, text: labelOfRow(part, r.voice) }));
-  const learn = (voice: string, key: number) => recorder.tune({ pads: { ...recorder.state.getState().input.pads, [key]: keyOfVoice(part.kitMap, voice) } });
-  return <LearnPad words="Give a pad to" label="Row to give a pad to" placeholder="a row" choices={choices} known={Object.keys(pads).length} onLearn={learn} onForget={() => recorder.tune({ pads: {} })} />;
+  const learn = (voice: string, key: number) =>
+    recorder.tune({ pads: { ...recorder.state.getState().input.pads, [key]: keyOfVoice(part.kitMap, voice) } });
+  return (
+    <LearnPad
+      words="Give a pad to"
+      label="Row to give a pad to"
+      placeholder="a row"
+      choices={choices}
+      known={Object.keys(pads).length}
+      onLearn={learn}
+      onForget={() => recorder.tune({ pads: {} })}
+    />
+  );
 }
 
 /** Pads on the screen, and keys that play. */
@@ -186,13 +253,33 @@ export function PadButtons() {
         <Button size="small" aria-pressed={padsShown} onClick={() => recorder.set({ padsShown: !padsShown })}>
           {padsShown ? 'hide the pads' : 'show the pads'}
         </Button>
-        <Button size="small" aria-pressed={keysPlay} title="Letters strike pads instead of being shortcuts" onClick={() => recorder.set({ keysPlay: !keysPlay, padsShown: padsShown || !keysPlay })}>
+        <Button
+          size="small"
+          aria-pressed={keysPlay}
+          title="Letters strike pads instead of being shortcuts"
+          onClick={() => recorder.set({ keysPlay: !keysPlay, padsShown: padsShown || !keysPlay })}
+        >
           {keysPlay ? 'keys play: on' : 'keys play'}
         </Button>
       </div>
       <p className="leading-8">
-        Pads play <Picker label="Pads play" value={levelsOf ?? ROWS} choices={[{ value: ROWS, text: 'a row each' }, ...part.rows.map((r) => ({ value: r.voice, text: `${labelOfRow(part, r.voice).toLowerCase()}, sixteen velocities` }))]} onChange={(row) => recorder.set({ levelsOf: row === ROWS ? null : row })} />; held, they strike{' '}
-        <Picker label="Held pads" value={holdGrid ?? ONCE} choices={[{ value: ONCE, text: 'once' }, ...GRIDS.map((g) => ({ value: g, text: `on ${g}, as swung` }))]} onChange={(g) => recorder.set({ holdGrid: g === ONCE ? null : (g as GridName) })} />
+        Pads play{' '}
+        <Picker
+          label="Pads play"
+          value={levelsOf ?? ROWS}
+          choices={[
+            { value: ROWS, text: 'a row each' },
+            ...part.rows.map((r) => ({ value: r.voice, text: `${labelOfRow(part, r.voice).toLowerCase()}, sixteen velocities` })),
+          ]}
+          onChange={(row) => recorder.set({ levelsOf: row === ROWS ? null : row })}
+        />
+        ; held, they strike{' '}
+        <Picker
+          label="Held pads"
+          value={holdGrid ?? ONCE}
+          choices={[{ value: ONCE, text: 'once' }, ...GRIDS.map((g) => ({ value: g, text: `on ${g}, as swung` }))]}
+          onChange={(g) => recorder.set({ holdGrid: g === ONCE ? null : (g as GridName) })}
+        />
       </p>
     </>
   );

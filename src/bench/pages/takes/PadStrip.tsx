@@ -42,13 +42,39 @@ export default function PadStrip() {
 }
 
 /** One row at sixteen velocities, the loud ones above. */
-const LEVELS: readonly number[] = [...Array.from({ length: 8 }, (_, i) => 9 + i), ...Array.from({ length: 8 }, (_, i) => 1 + i)].map((n) => Math.round((127 * n) / 16));
+const LEVELS: readonly number[] = [...Array.from({ length: 8 }, (_, i) => 9 + i), ...Array.from({ length: 8 }, (_, i) => 1 + i)].map((n) =>
+  Math.round((127 * n) / 16),
+);
 /** Two rows of the keyboard. */
-const LEVEL_CODES: readonly string[] = ['KeyQ', 'KeyW', 'KeyE', 'KeyR', 'KeyT', 'KeyY', 'KeyU', 'KeyI', 'KeyA', 'KeyS', 'KeyD', 'KeyF', 'KeyG', 'KeyH', 'KeyJ', 'KeyK'];
+const LEVEL_CODES: readonly string[] = [
+  'KeyQ',
+  'KeyW',
+  'KeyE',
+  'KeyR',
+  'KeyT',
+  'KeyY',
+  'KeyU',
+  'KeyI',
+  'KeyA',
+  'KeyS',
+  'KeyD',
+  'KeyF',
+  'KeyG',
+  'KeyH',
+  'KeyJ',
+  'KeyK',
+];
 
 function LevelPad({ level, row, letter }: { level: number; row: string; letter: string | undefined }) {
   const { getState } = useBenchStore();
-  return <PadKey keyOf={() => keyOfVoice(getState().part.kitMap, row)} name={String(level)} letter={letter?.replace('Key', '')} velocityOf={() => level} />;
+  return (
+    <PadKey
+      keyOf={() => keyOfVoice(getState().part.kitMap, row)}
+      name={String(level)}
+      letter={letter?.replace('Key', '')}
+      velocityOf={() => level}
+    />
+  );
 }
 
 function RowPad({ pad, letters }: { pad: Pad; letters: boolean }) {
@@ -56,11 +82,28 @@ function RowPad({ pad, letters }: { pad: Pad; letters: boolean }) {
   const pieces = useRecorded((s) => s.pieces);
   const keyOf = usePadKeys();
   useRecorded((s) => s.firstPiece);
-  return <PadKey keyOf={() => keyOf(pad)} name={wordsOfPiece(part, pieces, keyOf(pad)) ?? labelOfRow(part, pad.voice)} letter={letters ? pad.label : undefined} velocityOf={(height) => Math.round(SOFT + (HARD - SOFT) * height)} />;
+  return (
+    <PadKey
+      keyOf={() => keyOf(pad)}
+      name={wordsOfPiece(part, pieces, keyOf(pad)) ?? labelOfRow(part, pad.voice)}
+      letter={letters ? pad.label : undefined}
+      velocityOf={(height) => Math.round(SOFT + (HARD - SOFT) * height)}
+    />
+  );
 }
 
 /** @param velocityOf how hard a place of it is, 0 below to 1 above */
-function PadKey({ keyOf, name, letter, velocityOf }: { keyOf: () => number; name: string; letter: string | undefined; velocityOf: (height: number) => number }) {
+function PadKey({
+  keyOf,
+  name,
+  letter,
+  velocityOf,
+}: {
+  keyOf: () => number;
+  name: string;
+  letter: string | undefined;
+  velocityOf: (height: number) => number;
+}) {
   const { pads, recorder } = useRecording();
   const key = keyOf();
   // Which stroke lit it: each one flashes anew.
@@ -73,7 +116,10 @@ function PadKey({ keyOf, name, letter, velocityOf }: { keyOf: () => number; name
     e.currentTarget.setPointerCapture(e.pointerId);
     pads.strike(key, velocityOf(heightOf(e)), e.timeStamp);
   };
-  const press = (e: PointerEvent<HTMLButtonElement>) => recorder.state.getState().holdGrid !== null && e.currentTarget.hasPointerCapture(e.pointerId) && pads.press(key, velocityOf(heightOf(e)), e.timeStamp);
+  const press = (e: PointerEvent<HTMLButtonElement>) =>
+    recorder.state.getState().holdGrid !== null &&
+    e.currentTarget.hasPointerCapture(e.pointerId) &&
+    pads.press(key, velocityOf(heightOf(e)), e.timeStamp);
   const release = (e: PointerEvent<HTMLButtonElement>) => pads.release(key, e.timeStamp);
   return (
     <button
@@ -85,7 +131,9 @@ function PadKey({ keyOf, name, letter, velocityOf }: { keyOf: () => number; name
       onClick={(e) => e.detail === 0 && pads.strike(key, velocityOf(PLAIN_HEIGHT), e.timeStamp)}
       className="relative flex h-11 touch-none items-center justify-between overflow-hidden rounded-md border border-strong px-2 text-left text-sm select-none hover:bg-sunk"
     >
-      {struck > 0 && <span key={struck} className="pointer-events-none absolute inset-0 animate-[fade_220ms_ease-out_forwards] bg-accent/40" />}
+      {struck > 0 && (
+        <span key={struck} className="pointer-events-none absolute inset-0 animate-[fade_220ms_ease-out_forwards] bg-accent/40" />
+      )}
       <span className="relative truncate">{name}</span>
       {letter && <kbd className="relative font-sans text-faint">{letter}</kbd>}
     </button>

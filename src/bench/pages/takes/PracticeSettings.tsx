@@ -17,14 +17,30 @@ export function PracticeSettings() {
   const pattern = useRecorded((s) => s.pattern);
   const set = (change: Partial<Practice>) => recorder.set({ practice: { ...practice, ...change } });
   const number = (label: string, name: keyof Practice, min: number, max: number, unit: string, scale = 1, step = 1) => (
-    <NumberField label={label} value={practice[name] * scale} min={min} max={max} step={step} digits={step < 1 ? 1 : 0} unit={unit} default={0} className={narrow} onChange={(v) => set({ [name]: v / scale })} />
+    <NumberField
+      label={label}
+      value={practice[name] * scale}
+      min={min}
+      max={max}
+      step={step}
+      digits={step < 1 ? 1 : 0}
+      unit={unit}
+      default={0}
+      className={narrow}
+      onChange={(v) => set({ [name]: v / scale })}
+    />
   );
   return (
     <div className="space-y-1 rounded-md border border-line p-2 text-sm">
       <p className="text-faint">A simulated player for those without hardware: it plays along while you record.</p>
       <div className="flex items-baseline gap-2">
         plays
-        <Picker label="Pattern" value={String(pattern)} choices={PRACTICE_PATTERNS.map((p, i) => ({ value: String(i), text: p.name }))} onChange={(i) => recorder.set({ pattern: Number(i) })} />
+        <Picker
+          label="Pattern"
+          value={String(pattern)}
+          choices={PRACTICE_PATTERNS.map((p, i) => ({ value: String(i), text: p.name }))}
+          onChange={(i) => recorder.set({ pattern: Number(i) })}
+        />
         <IconButton label={`Another player (seed ${practice.seed})`} size="small" wide onClick={() => set({ seed: practice.seed + 1 })}>
           <Dices size={15} /> <span className="text-faint">{practice.seed}</span>
         </IconButton>

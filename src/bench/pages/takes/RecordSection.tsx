@@ -37,7 +37,10 @@ export function RecordSection() {
   const counted = countInOf({ countIn }, tempo);
   const always = useRecorded((s) => s.clickAlways);
   const running = phase === 'counting' || phase === 'recording';
-  const keep = () => recorder.keepLastMinute().then((kept) => say(kept ? 'The last minute is among the takes.' : 'Nothing was played in the last minute.'), showError);
+  const keep = () =>
+    recorder
+      .keepLastMinute()
+      .then((kept) => say(kept ? 'The last minute is among the takes.' : 'Nothing was played in the last minute.'), showError);
   return (
     <section aria-label="Record" className="space-y-2">
       <div className="flex items-center gap-3">
@@ -51,30 +54,108 @@ export function RecordSection() {
           </Button>
         )}
         <p className="text-sm" role="status" data-testid="record-state">
-          {phase === 'counting' ? 'Counting in …' : phase === 'recording' ? `Pass ${pass + 1}, ${strokes} strokes` : phase === 'done' ? `${strokes} strokes kept` : 'Over the loop, pass after pass.'}
+          {phase === 'counting'
+            ? 'Counting in …'
+            : phase === 'recording'
+              ? `Pass ${pass + 1}, ${strokes} strokes`
+              : phase === 'done'
+                ? `${strokes} strokes kept`
+                : 'Over the loop, pass after pass.'}
         </p>
       </div>
       <div className="leading-8">
-        after <NumberField label="Count-in" value={counted} min={0} max={4} unit={counted === 1 ? 'bar of clicks' : 'bars of clicks'} default={counted} className={narrow} onChange={(v) => recorder.set({ countIn: v })} />, for{' '}
-        <NumberField label="Passes to record" value={passes} min={0} max={64} unit={passes === 0 ? 'passes: until stopped' : passes === 1 ? 'pass' : 'passes'} default={0} className={narrow} onChange={(v) => recorder.set({ passes: v })} />; new passes{' '}
-        <Picker label="Passes" value={mode} choices={[{ value: 'layer', text: 'join what is there' }, { value: 'replace', text: 'take its place' }]} onChange={(m) => recorder.set({ mode: m as 'layer' | 'replace' })} />
+        after{' '}
+        <NumberField
+          label="Count-in"
+          value={counted}
+          min={0}
+          max={4}
+          unit={counted === 1 ? 'bar of clicks' : 'bars of clicks'}
+          default={counted}
+          className={narrow}
+          onChange={(v) => recorder.set({ countIn: v })}
+        />
+        , for{' '}
+        <NumberField
+          label="Passes to record"
+          value={passes}
+          min={0}
+          max={64}
+          unit={passes === 0 ? 'passes: until stopped' : passes === 1 ? 'pass' : 'passes'}
+          default={0}
+          className={narrow}
+          onChange={(v) => recorder.set({ passes: v })}
+        />
+        ; new passes{' '}
+        <Picker
+          label="Passes"
+          value={mode}
+          choices={[
+            { value: 'layer', text: 'join what is there' },
+            { value: 'replace', text: 'take its place' },
+          ]}
+          onChange={(m) => recorder.set({ mode: m as 'layer' | 'replace' })}
+        />
       </div>
       <Rows />
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
         <label className="flex items-center gap-1.5">
-          <input type="checkbox" className="accent-accent" checked={clicking} onChange={(e) => recorder.set({ clicking: e.target.checked })} /> click
+          <input
+            type="checkbox"
+            className="accent-accent"
+            checked={clicking}
+            onChange={(e) => recorder.set({ clicking: e.target.checked })}
+          />{' '}
+          click
         </label>
         <label className="flex items-center gap-1.5">
-          <input type="checkbox" className="accent-accent" checked={always} onChange={(e) => recorder.set({ clickAlways: e.target.checked })} /> whenever it plays
+          <input
+            type="checkbox"
+            className="accent-accent"
+            checked={always}
+            onChange={(e) => recorder.set({ clickAlways: e.target.checked })}
+          />{' '}
+          whenever it plays
         </label>
-        <Picker label="Clicks" value={String(click.perBeat)} choices={SUBDIVISIONS} onChange={(n) => recorder.set({ click: { ...click, perBeat: Number(n) } })} />
-        <Picker label="Tone of the click" value={click.tone} choices={Object.keys(CLICK_TONES).map((t) => ({ value: t, text: t }))} onChange={(tone) => recorder.set({ click: { ...click, tone: tone as ClickTone } })} />
+        <Picker
+          label="Clicks"
+          value={String(click.perBeat)}
+          choices={SUBDIVISIONS}
+          onChange={(n) => recorder.set({ click: { ...click, perBeat: Number(n) } })}
+        />
+        <Picker
+          label="Tone of the click"
+          value={click.tone}
+          choices={Object.keys(CLICK_TONES).map((t) => ({ value: t, text: t }))}
+          onChange={(tone) => recorder.set({ click: { ...click, tone: tone as ClickTone } })}
+        />
         <label className="flex items-center gap-1.5">
-          <input type="checkbox" className="accent-accent" checked={click.swung} onChange={(e) => recorder.set({ click: { ...click, swung: e.target.checked } })} /> swung
+          <input
+            type="checkbox"
+            className="accent-accent"
+            checked={click.swung}
+            onChange={(e) => recorder.set({ click: { ...click, swung: e.target.checked } })}
+          />{' '}
+          swung
         </label>
-        <NumberField label="Level of the click" value={click.level} min={1} max={127} unit="level" default={90} className={narrow} onChange={(level) => recorder.set({ click: { ...click, level } })} />
+        <NumberField
+          label="Level of the click"
+          value={click.level}
+          min={1}
+          max={127}
+          unit="level"
+          default={90}
+          className={narrow}
+          onChange={(level) => recorder.set({ click: { ...click, level } })}
+        />
         <label className="flex items-center gap-1.5">
-          <input type="checkbox" className="accent-accent" checked={monitor} onChange={(e) => recorder.set({ monitor: e.target.checked })} /> hear the pads
+          <input
+            type="checkbox"
+            className="accent-accent"
+            checked={monitor}
+            onChange={(e) => recorder.set({ monitor: e.target.checked })}
+          />{' '}
+          hear the pads
         </label>
       </div>
       {(running || phase === 'done') && strokes > 0 && (
@@ -104,12 +185,19 @@ function Rows() {
   return (
     <details>
       <summary className="cursor-pointer">
-        on {rows.size === 0 ? 'all rows' : part.rows.filter((r) => rows.has(r.voice)).map((r) => labelOfRow(part, r.voice).toLowerCase()).join(', ')}
+        on{' '}
+        {rows.size === 0
+          ? 'all rows'
+          : part.rows
+              .filter((r) => rows.has(r.voice))
+              .map((r) => labelOfRow(part, r.voice).toLowerCase())
+              .join(', ')}
       </summary>
       <div className="mt-1 grid grid-cols-2 gap-x-3">
         {part.rows.map((r) => (
           <label key={r.voice} className="flex items-center gap-1.5 truncate text-sm">
-            <input type="checkbox" className="accent-accent" checked={rows.has(r.voice)} onChange={() => toggle(r.voice)} /> record {labelOfRow(part, r.voice).toLowerCase()}
+            <input type="checkbox" className="accent-accent" checked={rows.has(r.voice)} onChange={() => toggle(r.voice)} /> record{' '}
+            {labelOfRow(part, r.voice).toLowerCase()}
           </label>
         ))}
       </div>

@@ -24,14 +24,21 @@ export function SendOut() {
     <div className="space-y-2">
       <p className="leading-8">
         What is heard goes to{' '}
-        <Picker label="Output" value={output?.id ?? NOWHERE} choices={[{ value: NOWHERE, text: 'nowhere else' }, ...outputs.map((o) => ({ value: o.id, text: o.name }))]} onChange={(id) => sender.set({ output: outputs.find((o) => o.id === id) ?? null, sent: 0 })} />
+        <Picker
+          label="Output"
+          value={output?.id ?? NOWHERE}
+          choices={[{ value: NOWHERE, text: 'nowhere else' }, ...outputs.map((o) => ({ value: o.id, text: o.name }))]}
+          onChange={(id) => sender.set({ output: outputs.find((o) => o.id === id) ?? null, sent: 0 })}
+        />
       </p>
       {ports === null ? (
         <Button size="small" onClick={() => void midiPorts().then(setPorts)}>
           Look for MIDI ports
         </Button>
       ) : (
-        <p className="text-sm text-faint">{ports.kind === 'refused' ? ports.why : `${ports.outputs.length} MIDI ${ports.outputs.length === 1 ? 'port' : 'ports'} found.`}</p>
+        <p className="text-sm text-faint">
+          {ports.kind === 'refused' ? ports.why : `${ports.outputs.length} MIDI ${ports.outputs.length === 1 ? 'port' : 'ports'} found.`}
+        </p>
       )}
       <p>
         by the target{' '}
@@ -41,10 +48,13 @@ export function SendOut() {
         <span className="text-sm text-faint">: its keys, channel, velocities, lengths and offset</span>
       </p>
       <label className="flex items-center gap-1.5">
-        <input type="checkbox" className="accent-accent" checked={clock} onChange={(e) => sender.set({ clock: e.target.checked })} /> clock, start, stop and position too
+        <input type="checkbox" className="accent-accent" checked={clock} onChange={(e) => sender.set({ clock: e.target.checked })} /> clock,
+        start, stop and position too
       </label>
       <p className="text-sm text-faint" role="status">
-        {output ? `${sent} notes sent, each a quarter of a second ahead with its time.` : 'The simulated receiver takes notes without a port.'}
+        {output
+          ? `${sent} notes sent, each a quarter of a second ahead with its time.`
+          : 'The simulated receiver takes notes without a port.'}
       </p>
     </div>
   );

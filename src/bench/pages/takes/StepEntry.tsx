@@ -13,12 +13,28 @@ export function StepEntry() {
   return (
     <div className="space-y-2">
       <label className="flex items-center gap-2">
-        <input type="checkbox" className="accent-accent" checked={on} onChange={(e) => recorder.set({ stepEntry: e.target.checked, padsShown: e.target.checked || recorder.state.getState().padsShown })} /> each struck pad lands on the step cursor
+        <input
+          type="checkbox"
+          className="accent-accent"
+          checked={on}
+          onChange={(e) =>
+            recorder.set({ stepEntry: e.target.checked, padsShown: e.target.checked || recorder.state.getState().padsShown })
+          }
+        />{' '}
+        each struck pad lands on the step cursor
       </label>
       <p className="leading-8">
-        and the cursor moves on by <Picker label="Step length" value={length} choices={GRIDS.map((g) => ({ value: g, text: g }))} onChange={(g) => recorder.set({ stepLength: g as GridName })} />
+        and the cursor moves on by{' '}
+        <Picker
+          label="Step length"
+          value={length}
+          choices={GRIDS.map((g) => ({ value: g, text: g }))}
+          onChange={(g) => recorder.set({ stepLength: g as GridName })}
+        />
       </p>
-      <p className="text-sm text-faint">Pads struck together fall on one step. The loop may run meanwhile. C shows the cursor, arrows move it.</p>
+      <p className="text-sm text-faint">
+        Pads struck together fall on one step. The loop may run meanwhile. C shows the cursor, arrows move it.
+      </p>
       <PadButtons />
     </div>
   );

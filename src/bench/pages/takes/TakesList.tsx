@@ -50,7 +50,6 @@ export function TakesList() {
   );
 }
 
-
 function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
   const store = useBenchStore();
   const { getState } = store;
@@ -61,14 +60,31 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
   const { kitMap, breaks, meter, origin, tempo } = part;
   const [learning, setLearning] = useState(false);
   /** The take by itself, as a part. */
-  const alone = useMemo(() => withHits({ ...getState().part, feel: EMPTY_FEEL, kitMap, meter, origin, tempo, hits: [] }, hitsOfTake({ kitMap, ...(breaks ? { breaks } : {}) }, take, events)), [take, events, kitMap, breaks, meter, origin, tempo, getState]);
+  const alone = useMemo(
+    () =>
+      withHits(
+        { ...getState().part, feel: EMPTY_FEEL, kitMap, meter, origin, tempo, hits: [] },
+        hitsOfTake({ kitMap, ...(breaks ? { breaks } : {}) }, take, events),
+      ),
+    [take, events, kitMap, breaks, meter, origin, tempo, getState],
+  );
   const tightness = useMemo(() => tightnessOf(alone), [alone]);
   const stalled = useMemo(() => stalledHits(take, events), [take, events]);
   const takeName = () => {
     if (name?.trim() && name.trim() !== take.name) takeStore.update({ ...take, name: name.trim().slice(0, 120) }).catch(showError);
     setName(null);
   };
-  const hearRaw = () => getState().setDesk({ other: heard ? null : { name: `${take.name}, as played`, id: take.id, feel: EMPTY_FEEL, part: putTake({ ...getState().part, feel: EMPTY_FEEL }, take, events) } });
+  const hearRaw = () =>
+    getState().setDesk({
+      other: heard
+        ? null
+        : {
+            name: `${take.name}, as played`,
+            id: take.id,
+            feel: EMPTY_FEEL,
+            part: putTake({ ...getState().part, feel: EMPTY_FEEL }, take, events),
+          },
+    });
   const use = () => {
     getState().run(`Use ${take.name}`, (p) => putTake(p, take, events));
     detectTake(store, take, events).catch(showError);
@@ -89,16 +105,26 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
   return (
     <li className="rounded-md border border-line p-2" data-take={take.id}>
       <div className="flex items-baseline gap-2">
-        <input aria-label={`Name of ${take.name}`} value={name ?? take.name} maxLength={120} onChange={(e) => setName(e.target.value)} onBlur={takeName} onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()} className="min-w-0 flex-1 truncate rounded bg-transparent px-1 font-serif text-base hover:bg-sunk focus:bg-ground" />
+        <input
+          aria-label={`Name of ${take.name}`}
+          value={name ?? take.name}
+          maxLength={120}
+          onChange={(e) => setName(e.target.value)}
+          onBlur={takeName}
+          onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+          className="min-w-0 flex-1 truncate rounded bg-transparent px-1 font-serif text-base hover:bg-sunk focus:bg-ground"
+        />
         {used > 0 && <span className="text-sm text-accent">in use</span>}
       </div>
       <p className="px-1 text-sm text-faint">
-        {format(take.recordedAt, 'd MMM, HH:mm')} · {take.input} · {events.filter((e) => e.kind === 'note').length} strokes{take.passes > 0 ? ` in ${take.passes} ${take.passes === 1 ? 'pass' : 'passes'}` : ''}
+        {format(take.recordedAt, 'd MMM, HH:mm')} · {take.input} · {events.filter((e) => e.kind === 'note').length} strokes
+        {take.passes > 0 ? ` in ${take.passes} ${take.passes === 1 ? 'pass' : 'passes'}` : ''}
         {!take.complete && ' · cut short, what had come is kept'}
       </p>
       {stalled.length > 0 && (
         <p className="px-1 text-sm">
-          The machine stalled {counted(take.stalls?.length ?? 0, 'time')} while this was recorded: {counted(stalled.length, 'hit')} may be off.{' '}
+          The machine stalled {counted(take.stalls?.length ?? 0, 'time')} while this was recorded: {counted(stalled.length, 'hit')} may be
+          off.{' '}
           <Button size="small" onClick={() => getState().select(stalled)}>
             select {stalled.length === 1 ? 'it' : 'them'}
           </Button>
@@ -108,7 +134,12 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
         {tightnessWords(tightness)}
       </p>
       <div className="mt-1 flex flex-wrap items-baseline gap-1.5">
-        <Button size="small" aria-pressed={heard} title="Puts the take as played beside the part: hold Q to hear and see it" onClick={hearRaw}>
+        <Button
+          size="small"
+          aria-pressed={heard}
+          title="Puts the take as played beside the part: hold Q to hear and see it"
+          onClick={hearRaw}
+        >
           {heard ? 'hold Q: as played' : 'hear as played'}
         </Button>
         <Button size="small" onClick={use}>
@@ -123,7 +154,16 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
         <Button size="small" onClick={remove}>
           delete
         </Button>
-        <NumberField label={`Input latency of ${take.name}`} value={take.latencyMs} min={-100} max={500} digits={1} unit="ms off" className="text-sm [&_input]:w-[3em]" onChange={setLatency} />
+        <NumberField
+          label={`Input latency of ${take.name}`}
+          value={take.latencyMs}
+          min={-100}
+          max={500}
+          digits={1}
+          unit="ms off"
+          className="text-sm [&_input]:w-[3em]"
+          onChange={setLatency}
+        />
       </div>
       {learning && <LearnFromBench part={{ ...alone, name: take.name }} onClose={() => setLearning(false)} />}
     </li>

@@ -93,7 +93,8 @@ function spansInView(far: Far, row: RowBox): Mean[] {
 const NARROWEST = 2;
 const quartersASpan = (axis: Axis): number => 2 ** Math.max(0, Math.ceil(Math.log2(NARROWEST / (TICKS_PER_QUARTER * axis.pixelsPerTick))));
 
-const tone = (palette: Palette, lean: number): string => (lean <= -ON_LINE_MS ? palette.early : lean >= ON_LINE_MS ? palette.late : palette.strong);
+const tone = (palette: Palette, lean: number): string =>
+  lean <= -ON_LINE_MS ? palette.early : lean >= ON_LINE_MS ? palette.late : palette.strong;
 
 /** A thin ribbon under the stems: early lies above its middle, late below. */
 export function drawRibbon(g: CanvasRenderingContext2D, palette: Palette, row: RowBox, far: Far) {

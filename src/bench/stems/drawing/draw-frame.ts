@@ -14,9 +14,26 @@ import { drawBehind, drawCaret, drawProposed, drawPulls } from './draw-marks';
 import type { Palette } from './palette';
 
 /** Draws one state of the Bench. */
-export function drawFrame(g: CanvasRenderingContext2D, palette: Palette, scene: BenchScene, state: BenchState, width: number, height: number) {
+export function drawFrame(
+  g: CanvasRenderingContext2D,
+  palette: Palette,
+  scene: BenchScene,
+  state: BenchState,
+  width: number,
+  height: number,
+) {
   const { part, view, selection } = state;
-  drawGrid(g, palette, { part, lined: scene.lined, axis: scene.axis, width, height, grid: view.grid, rows: scene.rows, focusIndex: scene.rows.findIndex((r) => r.voice === state.focus), firstBar: part.hits[0] ? Math.min(0, meterMapOf(part).barAt(part.hits[0].tick).index) : 0 });
+  drawGrid(g, palette, {
+    part,
+    lined: scene.lined,
+    axis: scene.axis,
+    width,
+    height,
+    grid: view.grid,
+    rows: scene.rows,
+    focusIndex: scene.rows.findIndex((r) => r.voice === state.focus),
+    firstBar: part.hits[0] ? Math.min(0, meterMapOf(part).barAt(part.hits[0].tick).index) : 0,
+  });
   const audible = audibleVoices(part);
   const isLocked = lockTest(part);
   const far = { part, performance: scene.performance, selection, axis: scene.axis, width };
@@ -32,8 +49,20 @@ export function drawFrame(g: CanvasRenderingContext2D, palette: Palette, scene: 
     if (scene.detail === 'band') drawBand(g, palette, row, far);
     else {
       if (scene.detail === 'ribbon') drawRibbon(g, palette, row, far);
-      drawStems(g, palette, scene.stems[r] ?? [], row, { part, performance: scene.performance, selection, detail: scene.detail, axis: scene.axis, silent, strays: scene.strays, doubtful: scene.doubtful, unheard: scene.unheard, isLocked });
-      if (state.desk.sticking && state.hands?.part === part && (scene.detail === 'full' || scene.detail === 'small')) drawSticking(g, palette, scene.stems[r] ?? [], state.hands.limbs);
+      drawStems(g, palette, scene.stems[r] ?? [], row, {
+        part,
+        performance: scene.performance,
+        selection,
+        detail: scene.detail,
+        axis: scene.axis,
+        silent,
+        strays: scene.strays,
+        doubtful: scene.doubtful,
+        unheard: scene.unheard,
+        isLocked,
+      });
+      if (state.desk.sticking && state.hands?.part === part && (scene.detail === 'full' || scene.detail === 'small'))
+        drawSticking(g, palette, scene.stems[r] ?? [], state.hands.limbs);
       if (scene.detail === 'full' || scene.detail === 'small') drawRounds(g, palette, row, part, scene.axis, width);
     }
     g.globalAlpha = 1;

@@ -106,7 +106,8 @@ function drawLines(g: CanvasRenderingContext2D, palette: Palette, scene: Scene, 
   const beats: Ticks[] = [];
   for (let b = first; b <= last; b++) {
     const bar = map.barOf(b);
-    if (pixels >= CLOSEST_LINES) for (let t = stepOf(scene.grid) as number; t < bar.length; t += stepOf(scene.grid)) steps.push(ticks(bar.start + t));
+    if (pixels >= CLOSEST_LINES)
+      for (let t = stepOf(scene.grid) as number; t < bar.length; t += stepOf(scene.grid)) steps.push(ticks(bar.start + t));
     for (const beat of map.beatsOf(bar)) if (beat.index > 0 && beat.length * axis.pixelsPerTick >= CLOSEST_BEATS) beats.push(beat.start);
   }
   const bottom = Math.min(scene.height, rows.at(-1)?.baseline ?? scene.height);
@@ -117,7 +118,8 @@ function drawLines(g: CanvasRenderingContext2D, palette: Palette, scene: Scene, 
     for (const place of placeLines(part, voice, beats)) g.fillRect(Math.round(xOf(axis, place) - 0.3), top, 0.6, end - top);
   };
   if (!isSwungByRow(part)) return draw(rows[0]?.voice ?? '', RULER_HEIGHT - 2, bottom);
-  for (const row of rows) if (row.top < scene.height && row.top + row.height > RULER_HEIGHT) draw(row.voice, Math.max(RULER_HEIGHT, row.top), row.baseline);
+  for (const row of rows)
+    if (row.top < scene.height && row.top + row.height > RULER_HEIGHT) draw(row.voice, Math.max(RULER_HEIGHT, row.top), row.baseline);
 }
 
 /** Between the beats: in sixteenths, or in threes where the grid is one of triplets. */

@@ -38,7 +38,13 @@ export function drawOrnaments(g: CanvasRenderingContext2D, palette: Palette, mar
   }
 }
 
-function drawBracket(g: CanvasRenderingContext2D, palette: Palette, { drawn, from, to, count }: OrnamentMark, selected: boolean, numbered: boolean) {
+function drawBracket(
+  g: CanvasRenderingContext2D,
+  palette: Palette,
+  { drawn, from, to, count }: OrnamentMark,
+  selected: boolean,
+  numbered: boolean,
+) {
   // Its ends point to the strokes.
   const end = drawn === 'under' ? -4 : 4;
   if (Math.abs(to.x - from.x) < 3) return;

@@ -93,7 +93,11 @@ function drawDoubt(g: CanvasRenderingContext2D, palette: Palette, right: number,
 }
 
 /** Bars as a tiny picture, all of them as if they were new. */
-export function drawTinyBars(g: CanvasRenderingContext2D, palette: Palette, { stems, bars, width, height }: Pick<PhraseScene, 'stems' | 'width' | 'height'> & { bars: number }) {
+export function drawTinyBars(
+  g: CanvasRenderingContext2D,
+  palette: Palette,
+  { stems, bars, width, height }: Pick<PhraseScene, 'stems' | 'width' | 'height'> & { bars: number },
+) {
   g.fillStyle = palette.surface;
   g.fillRect(0, 0, width, height);
   const cell = width / Math.max(1, bars);
@@ -107,7 +111,13 @@ const TINY_LEAN = 0.12;
 const MOST_TINY = 2.5;
 
 /** The hits themselves, tiny; bars that were there before are paler. */
-function drawTiny(g: CanvasRenderingContext2D, palette: Palette, stems: readonly PhraseStem[], shapes: ReadonlyMap<number, boolean>, { cell, top, floor }: { cell: number; top: number; floor: number }) {
+function drawTiny(
+  g: CanvasRenderingContext2D,
+  palette: Palette,
+  stems: readonly PhraseStem[],
+  shapes: ReadonlyMap<number, boolean>,
+  { cell, top, floor }: { cell: number; top: number; floor: number },
+) {
   const tall = (floor - top) / 3;
   g.lineWidth = 1.1;
   g.lineCap = 'butt';

@@ -30,7 +30,8 @@ interface Look {
   unheard: ReadonlySet<HitId>;
 }
 
-const colourOf = (palette: Palette, lean: number): string => (lean <= -ON_LINE_MS ? palette.early : lean >= ON_LINE_MS ? palette.late : palette.ink);
+const colourOf = (palette: Palette, lean: number): string =>
+  lean <= -ON_LINE_MS ? palette.early : lean >= ON_LINE_MS ? palette.late : palette.ink;
 
 /** The stems of one row: pale written ones first, then the performed ones. */
 export function drawStems(g: CanvasRenderingContext2D, palette: Palette, stems: readonly Stem[], row: RowBox, look: Look) {
@@ -63,7 +64,8 @@ export function drawStems(g: CanvasRenderingContext2D, palette: Palette, stems: 
     if (s.broken) drawBreak(g, palette, s, colour);
     drawFoot(g, s, look.doubtful[s.index] === 1, look.isLocked(hit), palette, colour, hit.chance !== undefined);
     if (hit.passes && look.detail === 'full') drawPasses(g, s, hit.passes, colour);
-    if (look.strays?.flags[s.index]) drawStray(g, palette, s.footX, s.footY, Math.sign(s.lean - (look.strays.meanLean.get(hit.voice) ?? 0)));
+    if (look.strays?.flags[s.index])
+      drawStray(g, palette, s.footX, s.footY, Math.sign(s.lean - (look.strays.meanLean.get(hit.voice) ?? 0)));
     drawHead(g, palette, s, hit, radius, selected, colour);
     if (s.broken && look.detail === 'full' && hasRoom(s, stems[i + Math.sign(s.lean)])) drawNumber(g, palette, s, radius);
   }
@@ -101,7 +103,15 @@ function drawPale(g: CanvasRenderingContext2D, palette: Palette, pale: NonNullab
   g.fill();
 }
 
-function drawFoot(g: CanvasRenderingContext2D, s: Stem, doubtful: boolean, locked: boolean, palette: Palette, colour: string, gapped = false) {
+function drawFoot(
+  g: CanvasRenderingContext2D,
+  s: Stem,
+  doubtful: boolean,
+  locked: boolean,
+  palette: Palette,
+  colour: string,
+  gapped = false,
+) {
   if (s.straightX !== null) {
     g.fillStyle = palette.strong;
     g.fillRect(Math.round(s.straightX), s.footY + 2, 1, 5);

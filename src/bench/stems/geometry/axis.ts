@@ -14,7 +14,10 @@ export const LEFT_MARGIN = 28;
 export const MIN_PIXELS_PER_QUARTER = 0.1;
 export const MAX_PIXELS_PER_QUARTER = 640;
 
-export const axisOf = (view: Pick<View, 'scroll' | 'pixelsPerQuarter'>): Axis => ({ scroll: view.scroll, pixelsPerTick: view.pixelsPerQuarter / TICKS_PER_QUARTER });
+export const axisOf = (view: Pick<View, 'scroll' | 'pixelsPerQuarter'>): Axis => ({
+  scroll: view.scroll,
+  pixelsPerTick: view.pixelsPerQuarter / TICKS_PER_QUARTER,
+});
 
 export const xOf = (axis: Axis, tick: number): number => LEFT_MARGIN + (tick - axis.scroll) * axis.pixelsPerTick;
 export const tickOf = (axis: Axis, x: number): Ticks => ticks(axis.scroll + (x - LEFT_MARGIN) / axis.pixelsPerTick);

@@ -12,7 +12,8 @@ const Q = TICKS_PER_QUARTER;
 const axis = axisOf({ scroll: ticks(0), pixelsPerQuarter: 160 });
 const row = { voice: 'snare', top: 44, height: 100, baseline: 135, tallest: 82 };
 
-const stemsOf = (part: Part, more: Partial<StemScene> = {}): Stem[] => layoutStems({ part, performance: performPart(part), axis, reach: 20, ...more }, row, 900);
+const stemsOf = (part: Part, more: Partial<StemScene> = {}): Stem[] =>
+  layoutStems({ part, performance: performPart(part), axis, reach: 20, ...more }, row, 900);
 
 test('places and pixels lead back and forth', () => {
   fc.assert(
@@ -37,7 +38,12 @@ test('rows fill the height, the focused one opens tall, and what does not fit ca
 });
 
 test('a straight hit stands upright; velocity 1 is 10 px high, 127 the tallest', () => {
-  const [a, b] = stemsOf(smallPart([['snare', 0, 1], ['snare', 1, 127]]));
+  const [a, b] = stemsOf(
+    smallPart([
+      ['snare', 0, 1],
+      ['snare', 1, 127],
+    ]),
+  );
   expect([a!.footX, a!.headX, a!.footY - a!.headY]).toEqual([LEFT_MARGIN, LEFT_MARGIN, 10]);
   expect([b!.footX, b!.footY - b!.headY]).toEqual([LEFT_MARGIN + 160, 82]);
   expect(heightOf(row, 64)).toBe(46);
@@ -63,7 +69,10 @@ test('no stem leans further than 45 degrees', () => {
 });
 
 test('swing moves the feet: lean 0, a mark where the straight line was, the written stem pale', () => {
-  const base = smallPart([['snare', 0, 90], ['snare', 0.25, 90]]);
+  const base = smallPart([
+    ['snare', 0, 90],
+    ['snare', 0.25, 90],
+  ]);
   const part: Part = { ...base, feel: { ...base.feel, moves: [{ kind: 'swing', division: '1/16', percent: 75 }] } };
   const [straight, swung] = stemsOf(part, { written: writtenPerformance(part) });
   expect([straight!.pale, straight!.straightX]).toEqual([null, null]);
@@ -75,38 +84,61 @@ test('swing moves the feet: lean 0, a mark where the straight line was, the writ
 
 test('strokes within 45 ms share the foot of the loudest, fanned in time order', () => {
   // A flam: a soft stroke 30 ms (0.06 of a quarter) before the main one.
-  const stems = stemsOf(smallPart([['snare', 0.94, 40], ['snare', 1, 110]]));
+  const stems = stemsOf(
+    smallPart([
+      ['snare', 0.94, 40],
+      ['snare', 1, 110],
+    ]),
+  );
   expect(new Set(stems.map((s) => s.footX))).toEqual(new Set([LEFT_MARGIN + 160]));
   expect(stems[0]!.headX).toBeLessThan(stems[1]!.headX);
   expect(stems[0]!.lean).toBeCloseTo(-30, 1);
 });
 
 test('an exact duplicate is marked', () => {
-  const part = smallPart([['snare', 1, 90], ['snare', 1, 80], ['snare', 2, 80]]);
+  const part = smallPart([
+    ['snare', 1, 90],
+    ['snare', 1, 80],
+    ['snare', 2, 80],
+  ]);
   expect(stemsOf(part).map((s) => s.duplicate)).toEqual([true, true, false]);
 });
 
 test('heads of a row never cross, whatever the part, the lens and the zoom', () => {
   fc.assert(
-    fc.property(partArbitrary, fc.constantFrom(10, 20, 40) as fc.Arbitrary<10 | 20 | 40>, fc.integer({ min: 32, max: 400 }), (part, reach, pixelsPerQuarter) => {
-      const a = axisOf({ scroll: part.origin, pixelsPerQuarter });
-      for (const voice of part.rows.map((r) => r.voice)) {
-        const stems = layoutStems({ part, performance: performPart(part), axis: a, reach }, { ...row, voice }, 4000);
-        for (let i = 1; i < stems.length; i++) expect(stems[i]!.headX).toBeGreaterThanOrEqual(stems[i - 1]!.headX - 1e-6);
-      }
-    }),
+    fc.property(
+      partArbitrary,
+      fc.constantFrom(10, 20, 40) as fc.Arbitrary<10 | 20 | 40>,
+      fc.integer({ min: 32, max: 400 }),
+      (part, reach, pixelsPerQuarter) => {
+        const a = axisOf({ scroll: part.origin, pixelsPerQuarter });
+        for (const voice of part.rows.map((r) => r.voice)) {
+          const stems = layoutStems({ part, performance: performPart(part), axis: a, reach }, { ...row, voice }, 4000);
+          for (let i = 1; i < stems.length; i++) expect(stems[i]!.headX).toBeGreaterThanOrEqual(stems[i - 1]!.headX - 1e-6);
+        }
+      },
+    ),
     { numRuns: 300 },
   );
 });
 
 test('a pointer in a stem’s column finds it, also beside its head; between columns it finds nothing', () => {
-  const stems = stemsOf(smallPart([['snare', 1, 90], ['snare', 2, 90]]));
+  const stems = stemsOf(
+    smallPart([
+      ['snare', 1, 90],
+      ['snare', 2, 90],
+    ]),
+  );
   expect(stemAt(stems, stems[0]!.footX + 12, 60, axis)?.index).toBe(stems[0]!.index);
   expect(stemAt(stems, stems[0]!.footX + 80, 60, axis)).toBeUndefined();
 });
 
 test('hits, places and leans in words', () => {
-  const part = smallPart([['snare', 1.5, 96], ['snare', 2, 20], ['kick', 0, 90]]);
+  const part = smallPart([
+    ['snare', 1.5, 96],
+    ['snare', 2, 20],
+    ['kick', 0, 90],
+  ]);
   expect(describeHits(part, new Set(part.hits.map((h) => h.id)))).toBe('all 3 hits');
   expect(describeHits(part, new Set(['h0']))).toBe('one snare hit');
   expect([14.2, -9.96, 0.3, -0.6].map(leanText)).toEqual(['14 ms late', '10 ms early', 'on the line', '0.6 ms early']);
@@ -117,5 +149,13 @@ test('hits, places and leans in words', () => {
   expect([7, 15, 31].map((n) => countName((n * Q) / 8, 4))).toEqual(['1 a + 1/32', '2 a + 1/32', '4 a + 1/32']);
   expect([countName(Q / 16, 4), countName((3 * Q) / 16, 4), countName(Q / 8, 8)]).toEqual(['1 + 1/64', '1 + 3/64', '1 + 1/32']);
   expect([Q / 3, (2 * Q) / 3, Q + Q / 6].map((t) => countName(t, 4))).toEqual(['1 triplet 2', '1 triplet 3', '2 1/16 triplet 2']);
-  expect(hitText(part, part.hits.find((h) => h.id === 'h0')!, 1.5 * Q, 96, 14)).toBe('Snare, bar 1 · 2 &, velocity 96, 14 ms late');
+  expect(
+    hitText(
+      part,
+      part.hits.find((h) => h.id === 'h0')!,
+      1.5 * Q,
+      96,
+      14,
+    ),
+  ).toBe('Snare, bar 1 · 2 &, velocity 96, 14 ms late');
 });

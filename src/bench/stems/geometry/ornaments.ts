@@ -39,8 +39,18 @@ const ABOVE = 11;
 const BELOW = 10;
 
 /** The ornaments of the stems in sight, by row as the stems are. */
-export function layoutOrnaments(part: Part, performance: Performance, axis: Axis, rows: readonly RowBox[], stems: readonly (readonly Stem[])[]): OrnamentMark[] {
-  return rows.flatMap((row, r) => (stems[r] ?? []).flatMap((stem) => ((part.hits[stem.index] as Hit).ornament ? (markOf(part, performance, axis, rows, row, stem) ?? []) : [])));
+export function layoutOrnaments(
+  part: Part,
+  performance: Performance,
+  axis: Axis,
+  rows: readonly RowBox[],
+  stems: readonly (readonly Stem[])[],
+): OrnamentMark[] {
+  return rows.flatMap((row, r) =>
+    (stems[r] ?? []).flatMap((stem) =>
+      (part.hits[stem.index] as Hit).ornament ? (markOf(part, performance, axis, rows, row, stem) ?? []) : [],
+    ),
+  );
 }
 
 function markOf(part: Part, performance: Performance, axis: Axis, rows: readonly RowBox[], row: RowBox, stem: Stem): OrnamentMark | null {
@@ -58,17 +68,43 @@ function markOf(part: Part, performance: Performance, axis: Axis, rows: readonly
     const own = stroke.voice === hit.voice ? row : rows.find((b) => b.voice === stroke.voice);
     if (!own) return [];
     // Strokes stand where they sound, seen from the head; grace strokes further apart than they are.
-    const apart = drawn === 'before' ? -(others.length - k) * Math.max(spacing, xPerGrace(axis, main.tick, stroke.tick, others.length - k)) : xOf(axis, stroke.tick) - mainX;
-    return [{ x: (drawn === 'before' ? stem.headX : stem.footX) + apart, baseline: own.baseline, top: own.baseline - heightOf(own, stroke.velocity), velocity: stroke.velocity }];
+    const apart =
+      drawn === 'before'
+        ? -(others.length - k) * Math.max(spacing, xPerGrace(axis, main.tick, stroke.tick, others.length - k))
+        : xOf(axis, stroke.tick) - mainX;
+    return [
+      {
+        x: (drawn === 'before' ? stem.headX : stem.footX) + apart,
+        baseline: own.baseline,
+        top: own.baseline - heightOf(own, stroke.velocity),
+        velocity: stroke.velocity,
+      },
+    ];
   });
   const last = drawn === 'before' ? strokes[0] : strokes.at(-1);
   // What reaches over other hits has a bracket that lies flat under the ground line.
   if (drawn === 'under') {
     const y = row.baseline + BELOW;
-    return { id: hit.id, index: stem.index, drawn, strokes, count: others.length + 1, from: { x: stem.footX, y }, to: { x: last?.x ?? stem.footX, y } };
+    return {
+      id: hit.id,
+      index: stem.index,
+      drawn,
+      strokes,
+      count: others.length + 1,
+      from: { x: stem.footX, y },
+      to: { x: last?.x ?? stem.footX, y },
+    };
   }
   const from = { x: stem.headX, y: stem.headY - ABOVE };
-  return { id: hit.id, index: stem.index, drawn, strokes, count: others.length + 1, from, to: last ? { x: last.x, y: last.top - ABOVE } : from };
+  return {
+    id: hit.id,
+    index: stem.index,
+    drawn,
+    strokes,
+    count: others.length + 1,
+    from,
+    to: last ? { x: last.x, y: last.top - ABOVE } : from,
+  };
 }
 
 const xPerGrace = (axis: Axis, main: number, stroke: number, strokes: number): number => (xOf(axis, main) - xOf(axis, stroke)) / strokes;
@@ -85,7 +121,11 @@ const BRACKET_REACH = 6;
 const END_SHARE = 0.4;
 
 /** The grip of a selected ornament under a pointer: only what is selected has grips, so that nothing else is caught by accident. */
-export function gripAt(marks: readonly OrnamentMark[], selection: ReadonlySet<HitId>, p: { x: number; y: number }): OrnamentGrip | undefined {
+export function gripAt(
+  marks: readonly OrnamentMark[],
+  selection: ReadonlySet<HitId>,
+  p: { x: number; y: number },
+): OrnamentGrip | undefined {
   for (const mark of marks) {
     if (!selection.has(mark.id)) continue;
     if (isOnEnd(mark, p)) return { mark, part: 'end' };

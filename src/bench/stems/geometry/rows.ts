@@ -49,4 +49,5 @@ export function mostRowScroll(rows: readonly Row[], height: number, focus: Voice
   return last ? Math.max(0, last.top + last.height - height) : 0;
 }
 
-export const rowAt = (boxes: readonly RowBox[], y: number): RowBox | undefined => (y < RULER_HEIGHT ? undefined : boxes.find((b) => y >= b.top && y < b.top + b.height));
+export const rowAt = (boxes: readonly RowBox[], y: number): RowBox | undefined =>
+  y < RULER_HEIGHT ? undefined : boxes.find((b) => y >= b.top && y < b.top + b.height);

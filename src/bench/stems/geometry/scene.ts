@@ -62,7 +62,11 @@ export interface BenchScene {
   doubtful: Uint8Array;
 }
 
-export function makeScene(state: Pick<BenchState, 'part' | 'view' | 'focus' | 'transport' | 'desk' | 'whole'>, width: number, height: number): BenchScene {
+export function makeScene(
+  state: Pick<BenchState, 'part' | 'view' | 'focus' | 'transport' | 'desk' | 'whole'>,
+  width: number,
+  height: number,
+): BenchScene {
   const { part, view } = state;
   const axis = axisOf(view);
   const detail = detailOf(stepPixels(axis));
@@ -71,13 +75,40 @@ export function makeScene(state: Pick<BenchState, 'part' | 'view' | 'focus' | 't
   const inSight = hitsBetween(part, tickOf(axis, 0), tickOf(axis, width));
   const other = state.transport.version === 'other' ? state.desk.other : null;
   const lined = other ? part : linedPart(state);
-  const performance = onShownLines(asWritten ? writtenOf(part) : other ? otherOf(part, other).performance : performanceWithin(part, inSight), part, lined);
-  const scene = { part, performance, axis, reach: view.reach, ...(asWritten || lined !== part ? {} : { written: writtenOf(part, inSight) }) };
-  const stems = rows.map((row) => (detail === 'band' || row.top > height || row.top + row.height < 0 ? [] : layoutStems(scene, row, width)));
+  const performance = onShownLines(
+    asWritten ? writtenOf(part) : other ? otherOf(part, other).performance : performanceWithin(part, inSight),
+    part,
+    lined,
+  );
+  const scene = {
+    part,
+    performance,
+    axis,
+    reach: view.reach,
+    ...(asWritten || lined !== part ? {} : { written: writtenOf(part, inSight) }),
+  };
+  const stems = rows.map((row) =>
+    detail === 'band' || row.top > height || row.top + row.height < 0 ? [] : layoutStems(scene, row, width),
+  );
   const measured = !asWritten && !other && state.whole?.part === part ? state.whole : null;
   const strays = measured?.strays ?? null;
   const ornaments = detail === 'band' ? [] : layoutOrnaments(part, performance, axis, rows, stems);
-  return { axis, detail, rows, stems, performance, lined, ornaments, unheard: unheardIn(part), behind: detail === 'band' || other ? [] : behindIn(state, axis, rows, width), doubtful: measured?.doubtful ?? performance.homes.doubtful, proposed: proposedIn(state, lined, axis, rows), caret: caretIn(state, lined, axis, rows), strays, pulls: detail === 'band' || asWritten || other ? [] : pullsIn(state, axis, stems, inSight) };
+  return {
+    axis,
+    detail,
+    rows,
+    stems,
+    performance,
+    lined,
+    ornaments,
+    unheard: unheardIn(part),
+    behind: detail === 'band' || other ? [] : behindIn(state, axis, rows, width),
+    doubtful: measured?.doubtful ?? performance.homes.doubtful,
+    proposed: proposedIn(state, lined, axis, rows),
+    caret: caretIn(state, lined, axis, rows),
+    strays,
+    pulls: detail === 'band' || asWritten || other ? [] : pullsIn(state, axis, stems, inSight),
+  };
 }
 
 const unheard = new WeakMap<Part, ReadonlySet<HitId>>();
@@ -97,7 +128,11 @@ function unheardIn(part: Part): ReadonlySet<HitId> {
 function behindIn({ part, view, desk }: DeskState, axis: Axis, rows: readonly RowBox[], width: number): BehindStem[] {
   if (!desk.other?.part) return [];
   const other = otherOf(part, desk.other);
-  return rows.flatMap((row) => layoutStems({ part: other.part, performance: other.performance, axis, reach: view.reach }, row, width).map(({ footX, headX, headY }) => ({ footX, headX, headY, baseline: row.baseline })));
+  return rows.flatMap((row) =>
+    layoutStems({ part: other.part, performance: other.performance, axis, reach: view.reach }, row, width).map(
+      ({ footX, headX, headY }) => ({ footX, headX, headY, baseline: row.baseline }),
+    ),
+  );
 }
 
 /** A pull by less is not worth an arrow. */
@@ -107,7 +142,8 @@ function pullsIn({ part, view, desk }: DeskState, axis: Axis, stems: readonly St
   const index = desk.openMove;
   const move = index === null ? undefined : part.feel.moves[index];
   if (move?.kind !== 'quantize') return [];
-  const withMove = (on: boolean) => performPart({ ...part, feel: { ...part.feel, moves: part.feel.moves.map((m, i) => (i === index ? { ...m, on } : m)) } }, inSight);
+  const withMove = (on: boolean) =>
+    performPart({ ...part, feel: { ...part.feel, moves: part.feel.moves.map((m, i) => (i === index ? { ...m, on } : m)) } }, inSight);
   const [before, after] = [withMove(false), withMove(true)];
   const scale = pixelsPerMs(axis, view.reach);
   const tempo = tempoMapOf(part);
@@ -132,7 +168,11 @@ function proposedIn({ desk }: DeskState, lined: Part, axis: Axis, rows: readonly
   for (const hit of desk.proposal.hits) byVoice.set(hit.voice, [...(byVoice.get(hit.voice) ?? []), hit]);
   return [...byVoice].flatMap(([voice, hits]) => {
     const row = rows.findIndex((r) => r.voice === voice);
-    const places = placeLines(lined, voice, hits.map((h) => h.tick));
+    const places = placeLines(
+      lined,
+      voice,
+      hits.map((h) => h.tick),
+    );
     return row < 0 ? [] : hits.map((h, i) => ({ row, x: xOf(axis, places[i] as number), velocity: h.velocity, looked: h === looked }));
   });
 }
@@ -160,7 +200,13 @@ export function findStem(scene: BenchScene, p: Pick<Pointer, 'x' | 'y'>): Stem |
  * The empty step under a pointer: the nearest line of the grid, where swing draws it; undefined outside the part.
  * @param from from how far away: single hits are placed only where steps can be told apart, painting fills ranges at any zoom
  */
-export function findGround(scene: BenchScene, part: Part, grid: GridName, p: Pick<Pointer, 'x' | 'y'>, from: 'near' | 'anywhere' = 'near'): (Ground & { x: number }) | undefined {
+export function findGround(
+  scene: BenchScene,
+  part: Part,
+  grid: GridName,
+  p: Pick<Pointer, 'x' | 'y'>,
+  from: 'near' | 'anywhere' = 'near',
+): (Ground & { x: number }) | undefined {
   const row = rowAt(scene.rows, p.y);
   if (!row || (from === 'near' && (scene.detail === 'band' || scene.detail === 'ribbon'))) return undefined;
   const half = stepOf(grid) / 2;
@@ -175,7 +221,10 @@ export function findLine(scene: BenchScene, part: Part, grid: GridName, voice: V
   const last = ticks(endOfPart(part) - 1);
   const bar = map.barAt(ticks(clamp(tickOf(scene.axis, x), part.origin, last))).index;
   // Swing keeps lines within their bar: the next bar's line may be the nearest all the same.
-  const lines = linesOf(part, grid, { start: map.barOf(Math.max(0, bar - 1)).start, end: ticks(Math.min(last + 1, map.barOf(bar + 2).start)) });
+  const lines = linesOf(part, grid, {
+    start: map.barOf(Math.max(0, bar - 1)).start,
+    end: ticks(Math.min(last + 1, map.barOf(bar + 2).start)),
+  });
   const places = placeLines(scene.lined, voice, lines);
   let best = 0;
   const away = (i: number): number => Math.abs(xOf(scene.axis, places[i] as number) - x);

@@ -53,10 +53,12 @@ export interface StemScene {
 }
 
 /** Height of a stem: velocity 1 stands at 10 px, 127 at the row's tallest. */
-export const heightOf = (row: Pick<RowBox, 'tallest'>, velocity: number): number => SHORTEST_STEM + ((row.tallest - SHORTEST_STEM) * (velocity - 1)) / 126;
+export const heightOf = (row: Pick<RowBox, 'tallest'>, velocity: number): number =>
+  SHORTEST_STEM + ((row.tallest - SHORTEST_STEM) * (velocity - 1)) / 126;
 
 /** The velocity whose stem is so many pixels high; not limited. */
-export const velocityAtHeight = (row: Pick<RowBox, 'tallest'>, height: number): number => 1 + ((height - SHORTEST_STEM) * 126) / (row.tallest - SHORTEST_STEM);
+export const velocityAtHeight = (row: Pick<RowBox, 'tallest'>, height: number): number =>
+  1 + ((height - SHORTEST_STEM) * 126) / (row.tallest - SHORTEST_STEM);
 
 /** Pixels that a ms of lean displaces a head. */
 export const pixelsPerMs = (axis: Axis, reach: Reach): number => (MOST_LEAN * stepPixels(axis)) / reach;
@@ -106,7 +108,9 @@ function placeHeads(feet: readonly Foot[], scene: StemScene, row: RowBox): Stem[
     const roomEarly = Math.min(full, before ? MOST_LEAN * (footX - xOf(axis, before.tick)) : full);
     const roomLate = Math.min(full, after ? MOST_LEAN * (xOf(axis, after.tick) - footX) : full);
     // A choke sounds nothing: its velocity has no height.
-    const heights = foot.hits.map((index) => ((part.hits[index] as Hit).choke ? SHORTEST_STEM : heightOf(row, performance.velocities[index] as number)));
+    const heights = foot.hits.map((index) =>
+      (part.hits[index] as Hit).choke ? SHORTEST_STEM : heightOf(row, performance.velocities[index] as number),
+    );
     const leans = foot.hits.map((index) => tempo.between(ticks(foot.tick), ticks(performance.ticks[index] as number)));
     // 45 degrees: no head further aside than its stem is high.
     const rooms = heights.map((height) => ({ early: Math.min(roomEarly, height), late: Math.min(roomLate, height) }));
@@ -138,7 +142,8 @@ function placeHeads(feet: readonly Foot[], scene: StemScene, row: RowBox): Stem[
 /** Strokes on one foot lean in time order; where a short stem limits one, its neighbours on that side keep behind it. */
 function inOrder(shifts: number[]): number[] {
   for (let k = 1; k < shifts.length; k++) if ((shifts[k] as number) < 0) shifts[k] = Math.max(shifts[k] as number, shifts[k - 1] as number);
-  for (let k = shifts.length - 2; k >= 0; k--) if ((shifts[k] as number) > 0) shifts[k] = Math.min(shifts[k] as number, shifts[k + 1] as number);
+  for (let k = shifts.length - 2; k >= 0; k--)
+    if ((shifts[k] as number) > 0) shifts[k] = Math.min(shifts[k] as number, shifts[k + 1] as number);
   return shifts;
 }
 

@@ -40,7 +40,12 @@ function dragOrnament(start: Pointer, { mark, part: held }: OrnamentGrip, sidewa
   const preview = (p: Pointer, h: Hands) => {
     const by = p.shift ? 0.1 : 1;
     const pull: Pull = { x: (p.x - start.x) * by, up: (start.y - p.y) * by, fine: p.shift };
-    const { change, text } = held === 'bracket' ? hand.bracket(ornament, pull, around) : sideways ? hand.along(ornament, pull, around) : hand.slope(ornament, pull);
+    const { change, text } =
+      held === 'bracket'
+        ? hand.bracket(ornament, pull, around)
+        : sideways
+          ? hand.along(ornament, pull, around)
+          : hand.slope(ornament, pull);
     edit.preview((base) => changeOrnament(base, ids, ornament.kind, change));
     h.showReadout(text, p);
   };

@@ -7,7 +7,15 @@ import type { Gesture, Hands, Pointer } from './types';
  * @param done after a step was made
  * @param closing before it ends, however it does
  */
-export function dragState(name: string, idle: Gesture, edit: Transaction<Part>, preview: (p: Pointer, hands: Hands) => void, done: (hands: Hands) => void = () => {}, scrolls = false, closing: () => void = () => {}): Gesture {
+export function dragState(
+  name: string,
+  idle: Gesture,
+  edit: Transaction<Part>,
+  preview: (p: Pointer, hands: Hands) => void,
+  done: (hands: Hands) => void = () => {},
+  scrolls = false,
+  closing: () => void = () => {},
+): Gesture {
   const dragging: Gesture = {
     name,
     scrolls,

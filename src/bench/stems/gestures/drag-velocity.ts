@@ -31,5 +31,13 @@ export function dragVelocity(start: Pointer, stem: Stem, hands: Hands, idle: Ges
     edit.preview((base) => addVelocity(base, ids, delta));
     h.showReadout(String(clampVelocity(held.velocity + delta)), p);
   };
-  return dragState('drag-velocity', idle, edit, preview, (h) => h.audition(held.voice, clampVelocity(held.velocity + delta)), false, tall?.close);
+  return dragState(
+    'drag-velocity',
+    idle,
+    edit,
+    preview,
+    (h) => h.audition(held.voice, clampVelocity(held.velocity + delta)),
+    false,
+    tall?.close,
+  );
 }

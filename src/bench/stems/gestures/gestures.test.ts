@@ -5,7 +5,13 @@ import { at, HEIGHT, setTable, WIDTH, type Table } from '@tests/support/bench-ta
 import { idle } from './idle';
 import type { Gesture, Pointer } from './types';
 
-const part: Part = smallPart([['hat-closed', 0, 80], ['hat-closed', 0.5, 90], ['hat-closed', 1, 100], ['snare', 1, 70], ['kick', 0, 110]]);
+const part: Part = smallPart([
+  ['hat-closed', 0, 80],
+  ['hat-closed', 0.5, 90],
+  ['hat-closed', 1, 100],
+  ['snare', 1, 70],
+  ['kick', 0, 110],
+]);
 
 const hit = (t: Table, id: string): Hit => t.store.getState().part.hits.find((h) => h.id === id)!;
 const press = (t: Table, p: Pointer): Gesture => idle.down!(p, t.hands);
@@ -133,9 +139,11 @@ test('away from a head and its stem a drag selects by a rectangle, in the open r
     const ground = { ...at(t.stem(h0)), y: t.stem(h0).y - up };
     expect([up, press(t, ground).move({ ...ground, y: ground.y + 15 }, t.hands).name]).toEqual([up, 'marquee']);
   }
-  for (const beside of [12, -12]) expect(press(t, at(t.stem(h0), beside, 4)).move(at(t.stem(h0), beside, 40), t.hands).name).toBe('marquee');
+  for (const beside of [12, -12])
+    expect(press(t, at(t.stem(h0), beside, 4)).move(at(t.stem(h0), beside, 40), t.hands).name).toBe('marquee');
   expect(hit(t, h0).velocity).toBe(part.hits.find((h) => h.id === h0)!.velocity);
-  for (const near of [0, 8]) expect(press(t, at(t.stem(h0), 0, -near)).move(at(t.stem(h0), 0, -near - 9), t.hands).name).toBe('drag-velocity');
+  for (const near of [0, 8])
+    expect(press(t, at(t.stem(h0), 0, -near)).move(at(t.stem(h0), 0, -near - 9), t.hands).name).toBe('drag-velocity');
   const open = setTable(part);
   open.store.getState().setFocus(hit(open, h0).voice);
   const high = { ...at(open.stem(h0)), y: open.stem(h0).y - 20 };
@@ -179,7 +187,9 @@ test('a foot lands on the line under the pointer, whatever line of the grid the 
   t.store.getState().setView({ grid: '1/8T' });
   const [id] = t.store.getState().part.hits.map((h) => h.id);
   const foot = { ...at(t.place('snare', 1.5, 0)) };
-  press(t, foot).move({ ...foot, x: t.place('snare', 2.0, 0).x }, t.hands).up({ ...foot, x: t.place('snare', 2.0, 0).x }, t.hands);
+  press(t, foot)
+    .move({ ...foot, x: t.place('snare', 2.0, 0).x }, t.hands)
+    .up({ ...foot, x: t.place('snare', 2.0, 0).x }, t.hands);
   expect(hit(t, id!).tick / TICKS_PER_QUARTER).toBe(2);
   // Its lean stays.
   const late = setTable(smallPart([['snare', 1.52, 90]], { bars: 1 }));

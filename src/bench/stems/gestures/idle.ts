@@ -29,7 +29,8 @@ export const idle: Gesture = {
     const stem = hands.stemAt(p);
     if (!stem) return pressGround(p, hands.groundAt(p), idle);
     // In the open row each column is its hit's; elsewhere only what is near the head or the stem.
-    if (!isHeld(p, stem) || isAboveHead(p.y, stem.headY)) return pressAbove(p, stem, hands.bench().focus === hands.bench().part.hits[stem.index]?.voice, idle);
+    if (!isHeld(p, stem) || isAboveHead(p.y, stem.headY))
+      return pressAbove(p, stem, hands.bench().focus === hands.bench().part.hits[stem.index]?.voice, idle);
     return isOnFoot(p.y, stem.footY) ? pressFoot(p, stem, idle) : pressStem(p, stem, idle);
   },
 };
@@ -39,7 +40,10 @@ const HEAD_REACH = 9;
 const STEM_REACH = 5;
 
 /** Whether a press is near enough to a hit to take hold of it. */
-export function isHeld({ x, y }: { x: number; y: number }, { headX, headY, footX, footY }: Pick<Stem, 'headX' | 'headY' | 'footX' | 'footY'>): boolean {
+export function isHeld(
+  { x, y }: { x: number; y: number },
+  { headX, headY, footX, footY }: Pick<Stem, 'headX' | 'headY' | 'footX' | 'footY'>,
+): boolean {
   if (Math.hypot(x - headX, y - headY) <= HEAD_REACH) return true;
   if (isOnFoot(y, footY)) return Math.abs(x - footX) <= HEAD_REACH;
   // Along the stem, from its foot to its head.

@@ -11,7 +11,11 @@ import { xOf } from '../geometry/axis';
 import type { OrnamentMark } from '../geometry/ornaments';
 import { idle } from './idle';
 
-const base = smallPart([['snare', 1, 100], ['snare', 2, 90], ['rim', 3, 80]]);
+const base = smallPart([
+  ['snare', 1, 100],
+  ['snare', 2, 90],
+  ['rim', 3, 80],
+]);
 const hit = base.hits[0]!;
 
 /** A Bench where the first snare carries an ornament and is selected. */

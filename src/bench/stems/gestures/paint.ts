@@ -36,7 +36,10 @@ export function paintHits(start: Pointer, hands: Hands, idle: Gesture): Gesture 
       const fresh = lines.filter((t) => !present.has(t));
       const repainted = new Map(lines.flatMap((t) => (present.get(t) ?? []).map((id) => [id, t] as const)));
       const next = setQuality(base, new Set(repainted.keys()), 'velocity', (hit) => velocityAt(repainted.get(hit.id) as Ticks));
-      return addHits(next, fresh.map((tick) => ({ id: idOf(tick), voice, tick, velocity: velocityAt(tick), ghost: paint.ghosts })));
+      return addHits(
+        next,
+        fresh.map((tick) => ({ id: idOf(tick), voice, tick, velocity: velocityAt(tick), ghost: paint.ghosts })),
+      );
     });
     h.bench().showSelection(lines.flatMap((t) => present.get(t) ?? [idOf(t)]));
     return lines.length;

@@ -63,4 +63,9 @@ export function marquee(start: Pointer, hands: Hands, idle: Gesture): Gesture {
   return dragging;
 }
 
-const rectangle = (a: Pointer, b: Pointer): Rectangle => ({ left: Math.min(a.x, b.x), right: Math.max(a.x, b.x), top: Math.min(a.y, b.y), bottom: Math.max(a.y, b.y) });
+const rectangle = (a: Pointer, b: Pointer): Rectangle => ({
+  left: Math.min(a.x, b.x),
+  right: Math.max(a.x, b.x),
+  top: Math.min(a.y, b.y),
+  bottom: Math.max(a.y, b.y),
+});

@@ -11,8 +11,16 @@ const STEP = TICKS_PER_QUARTER / 4;
 const empty = smallPart([['kick', 3.75, 100]]);
 const withHats = smallPart([...Array.from({ length: 16 }, (_, i) => ['hat-closed', i / 4, 90] as const), ['kick', 0, 100]]);
 
-const steps = (t: Table, voice: string): number[] => t.store.getState().part.hits.filter((h) => h.voice === voice).map((h) => h.tick / STEP);
-const velocitiesOf = (t: Table, voice: string): number[] => t.store.getState().part.hits.filter((h) => h.voice === voice).map((h) => h.velocity);
+const steps = (t: Table, voice: string): number[] =>
+  t.store
+    .getState()
+    .part.hits.filter((h) => h.voice === voice)
+    .map((h) => h.tick / STEP);
+const velocitiesOf = (t: Table, voice: string): number[] =>
+  t.store
+    .getState()
+    .part.hits.filter((h) => h.voice === voice)
+    .map((h) => h.velocity);
 
 /** Presses, passes some places and lets go. */
 function stroke(t: Table, tool: Tool, path: readonly { x: number; y: number }[], alt = false): void {
@@ -25,29 +33,42 @@ function stroke(t: Table, tool: Tool, path: readonly { x: number; y: number }[],
 
 test('painting skips no step, wherever the pointer happens to be seen between press and release', () => {
   fc.assert(
-    fc.property(fc.integer({ min: 0, max: 14 }), fc.integer({ min: 0, max: 14 }), fc.array(fc.integer({ min: 0, max: 14 }), { maxLength: 4 }), fc.integer({ min: 1, max: 5 }), (from, to, between, stride) => {
-      const t = setTable(empty);
-      t.store.getState().setDesk({ paint: { levels: [77], stride, ghosts: false } });
-      stroke(t, 'hits', [from, ...between, to].map((s) => t.place('kick', s / 4)));
-      const expected = [15];
-      for (let s = from; from <= to ? s <= to : s >= to; s += from <= to ? stride : -stride) expected.push(s);
-      expect(steps(t, 'kick')).toEqual(expected.sort((a, b) => a - b));
-      t.store.getState().undo();
-      expect(steps(t, 'kick')).toEqual([15]);
-    }),
+    fc.property(
+      fc.integer({ min: 0, max: 14 }),
+      fc.integer({ min: 0, max: 14 }),
+      fc.array(fc.integer({ min: 0, max: 14 }), { maxLength: 4 }),
+      fc.integer({ min: 1, max: 5 }),
+      (from, to, between, stride) => {
+        const t = setTable(empty);
+        t.store.getState().setDesk({ paint: { levels: [77], stride, ghosts: false } });
+        stroke(
+          t,
+          'hits',
+          [from, ...between, to].map((s) => t.place('kick', s / 4)),
+        );
+        const expected = [15];
+        for (let s = from; from <= to ? s <= to : s >= to; s += from <= to ? stride : -stride) expected.push(s);
+        expect(steps(t, 'kick')).toEqual(expected.sort((a, b) => a - b));
+        t.store.getState().undo();
+        expect(steps(t, 'kick')).toEqual([15]);
+      },
+    ),
     { numRuns: 60 },
   );
 });
 
 test('whatever is dragged without painting over empty ground places nothing', () => {
   fc.assert(
-    fc.property(fc.array(fc.tuple(fc.double({ min: 0, max: 3.5, noNaN: true }), fc.integer({ min: 8, max: 40 })), { minLength: 2, maxLength: 6 }), (path) => {
-      const t = setTable(empty);
-      const places = path.map(([q, above]) => t.place('kick', q, above));
-      fc.pre(Math.hypot(places.at(-1)!.x - places[0]!.x, places.at(-1)!.y - places[0]!.y) >= 5);
-      stroke(t, 'select', places);
-      expect(steps(t, 'kick')).toEqual([15]);
-    }),
+    fc.property(
+      fc.array(fc.tuple(fc.double({ min: 0, max: 3.5, noNaN: true }), fc.integer({ min: 8, max: 40 })), { minLength: 2, maxLength: 6 }),
+      (path) => {
+        const t = setTable(empty);
+        const places = path.map(([q, above]) => t.place('kick', q, above));
+        fc.pre(Math.hypot(places.at(-1)!.x - places[0]!.x, places.at(-1)!.y - places[0]!.y) >= 5);
+        stroke(t, 'select', places);
+        expect(steps(t, 'kick')).toEqual([15]);
+      },
+    ),
     { numRuns: 60 },
   );
 });
@@ -83,7 +104,11 @@ test('a drawn line sets velocities between its ends, a free one follows the path
   expect(line[9]).toBe(90);
   t.store.getState().setDesk({ tool: 'free' });
   let g = idle.down!(at(t.place('hat-closed', 2.25, 20)), t.hands);
-  for (const [q, above] of [[2.5, row.tallest], [3, 10]] as const) g = g.move(at(t.place('hat-closed', q, above)), t.hands);
+  for (const [q, above] of [
+    [2.5, row.tallest],
+    [3, 10],
+  ] as const)
+    g = g.move(at(t.place('hat-closed', q, above)), t.hands);
   expect(velocitiesOf(t, 'hat-closed').slice(9, 13)).toEqual([expect.any(Number), 127, 64, 1]);
   expect(g.cancel(t.hands).name).toBe('idle');
   expect(velocitiesOf(t, 'hat-closed')).toEqual(line);
@@ -135,7 +160,10 @@ test('a click with Alt takes a hit away; a tap of a finger takes the column or p
   const scroll = t.store.getState().view.scroll;
   const from = at(t.place('hat-closed', 2), 0, 0, { touch: true });
   t.store.getState().setView({ pixelsPerQuarter: 600 });
-  idle.down!(from, t.hands).move({ ...from, x: from.x - 60 }, t.hands).move({ ...from, x: from.x - 120 }, t.hands).up(from, t.hands);
+  idle.down!(from, t.hands)
+    .move({ ...from, x: from.x - 60 }, t.hands)
+    .move({ ...from, x: from.x - 120 }, t.hands)
+    .up(from, t.hands);
   expect(t.store.getState().view.scroll).toBeGreaterThan(scroll);
   expect(steps(t, 'hat-closed')).toHaveLength(16);
 });

@@ -5,6 +5,10 @@ import type { OrnamentHand } from './hand';
 import { rollHand } from './roll';
 
 /** How every kind of ornament is drawn and dragged: the compiler asks for those that are missing. */
-const BY_KIND: { readonly [K in OrnamentKind]: OrnamentHand<Extract<Ornament, { kind: K }>> } = { roll: rollHand, flam: flamHand, echo: echoHand };
+const BY_KIND: { readonly [K in OrnamentKind]: OrnamentHand<Extract<Ornament, { kind: K }>> } = {
+  roll: rollHand,
+  flam: flamHand,
+  echo: echoHand,
+};
 
 export const ornamentHandOf = (kind: OrnamentKind): OrnamentHand => BY_KIND[kind] as unknown as OrnamentHand;

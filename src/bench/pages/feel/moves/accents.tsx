@@ -21,7 +21,8 @@ const PRESETS: readonly { name: string; grid: GridName; levels: readonly number[
   { name: 'first of four', grid: '1/16', levels: [1.15, 0.74, 0.92, 0.74] },
 ];
 
-const presetOf = ({ grid, levels }: AccentsMove): string | undefined => PRESETS.find((p) => p.grid === grid && p.levels.length === levels.length && p.levels.every((l, i) => l === levels[i]))?.name;
+const presetOf = ({ grid, levels }: AccentsMove): string | undefined =>
+  PRESETS.find((p) => p.grid === grid && p.levels.length === levels.length && p.levels.every((l, i) => l === levels[i]))?.name;
 
 function Accents({ move, edit }: { move: AccentsMove; edit: Edit }) {
   const preset = presetOf(move);
@@ -38,9 +39,19 @@ function Accents({ move, edit }: { move: AccentsMove; edit: Edit }) {
             if (chosen) edit.set(`Accents: ${name}`, { grid: chosen.grid, levels: chosen.levels });
           }}
         />
-        on <MoveGrid value={move.grid} edit={edit} /> to <MoveNumber {...of} move={move} edit={edit} name="depth" label="Depth" unit="%" scale={100} />
+        on <MoveGrid value={move.grid} edit={edit} /> to{' '}
+        <MoveNumber {...of} move={move} edit={edit} name="depth" label="Depth" unit="%" scale={100} />
       </Words>
-      <LevelStems label="Accent" levels={move.levels.map((l) => Math.round(l * 100))} min={0} max={200} unit="%" most={64} onChange={(levels) => edit.sweep({ levels: levels.map((l) => l / 100) })} onDone={edit.done} />
+      <LevelStems
+        label="Accent"
+        levels={move.levels.map((l) => Math.round(l * 100))}
+        min={0}
+        max={200}
+        unit="%"
+        most={64}
+        onChange={(levels) => edit.sweep({ levels: levels.map((l) => l / 100) })}
+        onDone={edit.done}
+      />
       <Words>
         contrast <MoveNumber {...of} move={move} edit={edit} name="contrast" label="Contrast" unit="%," scale={100} />
         all at <MoveNumber {...of} move={move} edit={edit} name="scale" label="Scale" unit="%," scale={100} />
@@ -56,9 +67,11 @@ function Accents({ move, edit }: { move: AccentsMove; edit: Edit }) {
 export const accentsFace: MoveFace<AccentsMove> = {
   spec: accentsMove,
   word: MOVE_WORDS.accents,
-  about: 'Gives each place of the bar a level. In: even velocities. Out: louder and softer ones by where they stand; contrast, floor and ceiling shape the whole.',
+  about:
+    'Gives each place of the bar a level. In: even velocities. Out: louder and softer ones by where they stand; contrast, floor and ceiling shape the whole.',
   also: ['dynamics', 'velocity pattern', 'levels'],
   Sentence: Accents,
-  picture: ({ levels, scale, depth }) => PLACES.map((x, i) => ({ x, lean: 0, height: limit(12 * scale * (1 + depth * ((levels[i % levels.length] ?? 1) - 1)), 20) })),
+  picture: ({ levels, scale, depth }) =>
+    PLACES.map((x, i) => ({ x, lean: 0, height: limit(12 * scale * (1 + depth * ((levels[i % levels.length] ?? 1) - 1)), 20) })),
   brief: (move) => presetOf(move) ?? 'levels of its own',
 };

@@ -7,7 +7,15 @@ import { MOVE_WORDS } from '../../../words/move-words';
 import { LEVEL, limit, WIDTH } from './small-stems';
 import { MoveNumber, Seed, Words, type MoveFace } from './face';
 
-const GROUP_WORDS: Readonly<Record<ApartGroup, string>> = { 'ride-and-hats': 'ride and hats', kick: 'kick', snare: 'snare', clap: 'clap', toms: 'toms', crash: 'crash', others: 'others' };
+const GROUP_WORDS: Readonly<Record<ApartGroup, string>> = {
+  'ride-and-hats': 'ride and hats',
+  kick: 'kick',
+  snare: 'snare',
+  clap: 'clap',
+  toms: 'toms',
+  crash: 'crash',
+  others: 'others',
+};
 
 /** An item one place further to the front. */
 function swapped<T>(list: readonly T[], i: number): T[] {
@@ -19,18 +27,25 @@ function swapped<T>(list: readonly T[], i: number): T[] {
 export const apartFace: MoveFace<ApartMove> = {
   spec: apartMove,
   word: MOVE_WORDS.apart,
-  about: 'Sets apart what would sound at the very same moment, as two hands and a foot do. In: hits that fall together. Out: one after the other by a few ms, in this order.',
+  about:
+    'Sets apart what would sound at the very same moment, as two hands and a foot do. In: hits that fall together. Out: one after the other by a few ms, in this order.',
   also: ['spread', 'unison', 'flam'],
   Sentence: ({ move, edit }) => (
     <div>
       <Words>
-        sets what falls together <MoveNumber spec={apartMove} move={move} edit={edit} name="ms" label="Distance" unit="ms apart:" digits={1} />
+        sets what falls together{' '}
+        <MoveNumber spec={apartMove} move={move} edit={edit} name="ms" label="Distance" unit="ms apart:" digits={1} />
         <Seed move={move} edit={edit} />
       </Words>
       <ol className="flex flex-wrap gap-1 text-sm">
         {move.order.map((group, i) => (
           <li key={group}>
-            <Button size="tiny" disabled={i === 0} title="Let it sound earlier" onClick={() => edit.set('Change who sounds first', { order: swapped(move.order, i) })}>
+            <Button
+              size="tiny"
+              disabled={i === 0}
+              title="Let it sound earlier"
+              onClick={() => edit.set('Change who sounds first', { order: swapped(move.order, i) })}
+            >
               {GROUP_WORDS[group]}
             </Button>
           </li>

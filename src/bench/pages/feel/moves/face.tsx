@@ -36,7 +36,9 @@ export function faceOf(faces: readonly MoveFace[], kind: string): MoveFace {
   return face;
 }
 
-export const Words = ({ children }: { children: ReactNode }) => <div className="flex flex-wrap items-baseline gap-x-1.5 leading-8">{children}</div>;
+export const Words = ({ children }: { children: ReactNode }) => (
+  <div className="flex flex-wrap items-baseline gap-x-1.5 leading-8">{children}</div>
+);
 
 interface NumberProps<M> {
   spec: MoveSpec<M & Move>;
@@ -53,7 +55,18 @@ interface NumberProps<M> {
 }
 
 /** A number of a move, swept in place; its limits and what it is without are the spec's. */
-export function MoveNumber<M extends { kind: string }>({ spec, move, edit, name, label, unit, scale = 1, digits = 0, min, max }: NumberProps<M>) {
+export function MoveNumber<M extends { kind: string }>({
+  spec,
+  move,
+  edit,
+  name,
+  label,
+  unit,
+  scale = 1,
+  digits = 0,
+  min,
+  max,
+}: NumberProps<M>) {
   const limits = (spec.members as Readonly<Record<string, Member>>)[name];
   if (limits?.is !== 'number') throw new Error(`${name} is no number`);
   const plain = (spec.plain as Readonly<Record<string, unknown>>)[name] as number | undefined;
@@ -75,14 +88,34 @@ export function MoveNumber<M extends { kind: string }>({ spec, move, edit, name,
 }
 
 /** A move's grid. */
-export function MoveGrid({ value, edit, change = (grid) => ({ grid }) }: { value: GridName; edit: Edit; change?: (grid: GridName) => Partial<Move> }) {
-  return <Picker label="Grid" value={value} choices={GRIDS.map((g) => ({ value: g, text: g }))} onChange={(g) => edit.set('Change a grid', change(g as GridName))} />;
+export function MoveGrid({
+  value,
+  edit,
+  change = (grid) => ({ grid }),
+}: {
+  value: GridName;
+  edit: Edit;
+  change?: (grid: GridName) => Partial<Move>;
+}) {
+  return (
+    <Picker
+      label="Grid"
+      value={value}
+      choices={GRIDS.map((g) => ({ value: g, text: g }))}
+      onChange={(g) => edit.set('Change a grid', change(g as GridName))}
+    />
+  );
 }
 
 /** Drawn again by a press: the seed is shown, so that a draw can be found again. */
 export function Seed({ move, edit }: { move: Move; edit: Edit }) {
   return (
-    <IconButton label={move.seed === undefined ? 'Draw again' : `Draw again (seed ${move.seed})`} size="small" wide onClick={() => edit.set('Draw again', { seed: (move.seed ?? 0) + 1 })}>
+    <IconButton
+      label={move.seed === undefined ? 'Draw again' : `Draw again (seed ${move.seed})`}
+      size="small"
+      wide
+      onClick={() => edit.set('Draw again', { seed: (move.seed ?? 0) + 1 })}
+    >
       <Dices size={15} /> <span className="text-sm text-faint">{move.seed ?? 'feel’s'}</span>
     </IconButton>
   );

@@ -12,7 +12,8 @@ const HANDS = [0, 1, 0, 1, 0, 0, 1, 1];
 export const handsFace: MoveFace<HandsMove> = {
   spec: handsMove,
   word: MOVE_WORDS.hands,
-  about: 'Plays it like a person: each stroke has a hand (the page Hands shows which), and hands differ in force. In: strokes of one force. Out: a leading hand, a weaker one, and doubles whose first stroke is louder.',
+  about:
+    'Plays it like a person: each stroke has a hand (the page Hands shows which), and hands differ in force. In: strokes of one force. Out: a leading hand, a weaker one, and doubles whose first stroke is louder.',
   also: ['sticking', 'play it like a person', 'left and right', 'leading hand'],
   Sentence: ({ move, edit }) => (
     <Words>
@@ -25,6 +26,7 @@ export const handsFace: MoveFace<HandsMove> = {
       </span>
     </Words>
   ),
-  picture: ({ lead, weak }) => PLACES.map((x, i) => ({ x, lean: 0, height: limit(LEVEL * (HANDS[i % HANDS.length] === 0 ? lead : weak) ** 3, 20) })),
+  picture: ({ lead, weak }) =>
+    PLACES.map((x, i) => ({ x, lean: 0, height: limit(LEVEL * (HANDS[i % HANDS.length] === 0 ? lead : weak) ** 3, 20) })),
   brief: ({ lead, weak }) => `${Math.round(lead * 100)} and ${Math.round(weak * 100)} %`,
 };

@@ -8,12 +8,14 @@ import { LEVEL, limit, PLACES, WANDERING } from './small-stems';
 import { MoveNumber, Seed, Words, type MoveFace } from './face';
 
 const of = { spec: humanizeMove };
-const memoryWord = (memory: number): string => (memory < 0.25 ? 'scattered' : memory < 0.6 ? 'mixed' : memory < 0.85 ? 'flowing' : 'wandering');
+const memoryWord = (memory: number): string =>
+  memory < 0.25 ? 'scattered' : memory < 0.6 ? 'mixed' : memory < 0.85 ? 'flowing' : 'wandering';
 
 export const humanizeFace: MoveFace<HumanizeMove> = {
   spec: humanizeMove,
   word: MOVE_WORDS.humanize,
-  about: 'Varies time and velocity a little, never twice alike. In: even hits. Out: hits that wander around their places, the strong beats less than the others. Drawing again gives another player of the same looseness.',
+  about:
+    'Varies time and velocity a little, never twice alike. In: even hits. Out: hits that wander around their places, the strong beats less than the others. Drawing again gives another player of the same looseness.',
   also: ['random', 'randomize timing', 'human feel'],
   Sentence: ({ move, edit }) => (
     <Words>
@@ -34,6 +36,11 @@ export const humanizeFace: MoveFace<HumanizeMove> = {
       </span>
     </Words>
   ),
-  picture: ({ timingMs, velocityPercent }) => WANDERING.map((w, i) => ({ x: PLACES[i] as number, lean: limit((w * timingMs) / 2, 6), height: Math.max(4, LEVEL + (w * velocityPercent) / 3) })),
+  picture: ({ timingMs, velocityPercent }) =>
+    WANDERING.map((w, i) => ({
+      x: PLACES[i] as number,
+      lean: limit((w * timingMs) / 2, 6),
+      height: Math.max(4, LEVEL + (w * velocityPercent) / 3),
+    })),
   brief: ({ timingMs, velocityPercent }) => `${timingMs} ms, ${velocityPercent} % of velocity`,
 };

@@ -14,7 +14,8 @@ const of = { spec: quantizeMove };
 export const quantizeFace: MoveFace<QuantizeMove> = {
   spec: quantizeMove,
   word: MOVE_WORDS.quantize,
-  about: 'Pulls hits towards the lines of a grid. In: hits that are off. Out: the same hits nearer to their lines; what lies outside the reach, or within the tolerance, stays as it was played.',
+  about:
+    'Pulls hits towards the lines of a grid. In: hits that are off. Out: the same hits nearer to their lines; what lies outside the reach, or within the tolerance, stays as it was played.',
   also: ['tighten', 'snap', 'correct timing', 'grid'],
   Sentence: ({ move, edit }) => (
     <Words>

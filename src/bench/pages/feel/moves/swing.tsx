@@ -11,7 +11,8 @@ import type { MoveFace } from './face';
 export const swingFace: MoveFace<SwingMove> = {
   spec: swingMove,
   word: MOVE_WORDS.swing,
-  about: 'Makes the second of each pair of steps late. In: even steps. Out: long and short ones; the number says how long the first is, as a ratio and in percent.',
+  about:
+    'Makes the second of each pair of steps late. In: even steps. Out: long and short ones; the number says how long the first is, as a ratio and in percent.',
   also: ['shuffle', 'triplet feel'],
   Sentence: SwingSentence,
   picture({ percent, inverse }) {

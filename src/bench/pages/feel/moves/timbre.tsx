@@ -11,7 +11,8 @@ const of = { spec: timbreMove };
 export const timbreFace: MoveFace<TimbreMove> = {
   spec: timbreMove,
   word: MOVE_WORDS.timbre,
-  about: 'Varies how single hits sound: pan, pitch and brightness. In: one and the same sound. Out: strokes that differ as those of a hand do.',
+  about:
+    'Varies how single hits sound: pan, pitch and brightness. In: one and the same sound. Out: strokes that differ as those of a hand do.',
   also: ['pan', 'pitch', 'brightness', 'round robin'],
   Sentence: ({ move, edit }) => (
     <Words>
@@ -23,7 +24,8 @@ export const timbreFace: MoveFace<TimbreMove> = {
         brightness <MoveNumber {...of} move={move} edit={edit} name="brightness" label="Brightness" unit="% to either side;" />
       </span>
       <span>
-        brighter by velocity <MoveNumber {...of} move={move} edit={edit} name="velocityBrightness" label="Brightness by velocity" unit="%," />
+        brighter by velocity{' '}
+        <MoveNumber {...of} move={move} edit={edit} name="velocityBrightness" label="Brightness by velocity" unit="%," />
       </span>
       <span>
         panned by pitch <MoveNumber {...of} move={move} edit={edit} name="pitchPan" label="Pan by pitch" unit="% an octave" />
@@ -31,6 +33,11 @@ export const timbreFace: MoveFace<TimbreMove> = {
       <Seed move={move} edit={edit} />
     </Words>
   ),
-  picture: ({ brightness, velocityBrightness }) => WANDERING.map((w, i) => ({ x: PLACES[i] as number, lean: 0, height: limit(LEVEL + (w * (brightness + Math.abs(velocityBrightness))) / 12, 20) })),
+  picture: ({ brightness, velocityBrightness }) =>
+    WANDERING.map((w, i) => ({
+      x: PLACES[i] as number,
+      lean: 0,
+      height: limit(LEVEL + (w * (brightness + Math.abs(velocityBrightness))) / 12, 20),
+    })),
   brief: ({ pitch, brightness }) => `${pitch} semitones, ${brightness} % brightness`,
 };

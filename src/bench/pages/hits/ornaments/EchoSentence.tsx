@@ -15,10 +15,47 @@ export const EchoSentence: OrnamentSentence<Echo> = ({ part, ornament: echo }) =
   const grids: readonly GridName[] = ['1/8', '1/16', '1/32', '1/8T', '1/16T'];
   return (
     <>
-      <NumberField label="Repeats" value={echo.repeats} min={L.repeats[0]} max={L.repeats[1]} unit={echo.repeats === 1 ? 'repeat' : 'repeats'} className={narrow} onChange={(repeats) => edit.sweep({ repeats })} {...ends} /> every{' '}
-      <NumberField label="Steps apart" value={echo.steps} min={L.steps[0]} max={L.steps[1]} unit="of" className={narrow} onChange={(steps) => edit.sweep({ steps })} {...ends} />{' '}
-      <Picker label="Grid of the echo" value={echo.grid} choices={grids.map((g) => ({ value: g, text: g }))} onChange={(grid) => edit.set({ grid: grid as GridName })} />, each at{' '}
-      <NumberField label="Decay" value={echo.decay * 100} min={L.decay[0] * 100} max={L.decay[1] * 100} step={5} unit="% of the one before," default={65} className={narrow} onChange={(v) => edit.sweep({ decay: v / 100 })} {...ends} /> by{' '}
+      <NumberField
+        label="Repeats"
+        value={echo.repeats}
+        min={L.repeats[0]}
+        max={L.repeats[1]}
+        unit={echo.repeats === 1 ? 'repeat' : 'repeats'}
+        className={narrow}
+        onChange={(repeats) => edit.sweep({ repeats })}
+        {...ends}
+      />{' '}
+      every{' '}
+      <NumberField
+        label="Steps apart"
+        value={echo.steps}
+        min={L.steps[0]}
+        max={L.steps[1]}
+        unit="of"
+        className={narrow}
+        onChange={(steps) => edit.sweep({ steps })}
+        {...ends}
+      />{' '}
+      <Picker
+        label="Grid of the echo"
+        value={echo.grid}
+        choices={grids.map((g) => ({ value: g, text: g }))}
+        onChange={(grid) => edit.set({ grid: grid as GridName })}
+      />
+      , each at{' '}
+      <NumberField
+        label="Decay"
+        value={echo.decay * 100}
+        min={L.decay[0] * 100}
+        max={L.decay[1] * 100}
+        step={5}
+        unit="% of the one before,"
+        default={65}
+        className={narrow}
+        onChange={(v) => edit.sweep({ decay: v / 100 })}
+        {...ends}
+      />{' '}
+      by{' '}
       <Picker
         label="Voice of the echo"
         value={echo.voice ?? 'own'}
