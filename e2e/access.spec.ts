@@ -107,7 +107,9 @@ for (const [name, open] of Object.entries(VIEWS)) {
   });
 }
 
-/** Dialogs and menus that one press opens, each in a test of its own: all of them on one page took longer than a test may on a busy machine. */
+/**
+ * Dialogs and menus that one press opens, each in a test of its own: all of them on one page took longer than a test may on a busy machine.
+ */
 const OPENED: Readonly<Record<string, (page: Page) => Promise<void>>> = {
   'a row’s menu': async (page) => {
     await press(page, 'More about Ride');
@@ -139,15 +141,13 @@ const OPENED: Readonly<Record<string, (page: Page) => Promise<void>>> = {
   },
   'a kit that comes in': async (page) => {
     await page.evaluate(() => window.nodSway!.bench().setDesk({ dialog: 'sounds' }));
-    await page
-      .getByLabel('Sound files')
-      .setInputFiles(
-        [1, 2].map((n) => ({
-          name: `snare v${n}.wav`,
-          mimeType: 'audio/wav',
-          buffer: Buffer.from(wavFile(9000, drum(180, { level: n / 3 }))),
-        })),
-      );
+    await page.getByLabel('Sound files').setInputFiles(
+      [1, 2].map((n) => ({
+        name: `snare v${n}.wav`,
+        mimeType: 'audio/wav',
+        buffer: Buffer.from(wavFile(9000, drum(180, { level: n / 3 }))),
+      })),
+    );
     await page.getByRole('button', { name: 'Layers of snare' }).click();
     await expect(page.getByRole('dialog', { name: 'A kit of your own' })).toBeVisible();
   },

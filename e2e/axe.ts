@@ -2,7 +2,10 @@ import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { drawn } from './support';
 
-/** What axe finds wrong on a page, or within a part of it. There are no frames here: it need not open pages of its own to put results together. */
+/**
+ * What axe finds wrong on a page, or within a part of it. There are no frames here: it need not open pages of its own to put results
+ * together.
+ */
 async function violations(page: Page, within: string | undefined, rules?: string[]): Promise<string[]> {
   const axe = new AxeBuilder({ page }).setLegacyMode(true);
   if (within) axe.include(within);

@@ -291,13 +291,11 @@ test('kit maps: a file with wrong names is put right, kept, exported, brought in
   await expect(page.getByRole('list', { name: 'Your key maps' }).getByRole('listitem').filter({ hasText: 'Hold sheet' })).toBeHidden();
   await page.getByTestId('library-file').setInputFiles(file);
   await expect(page.getByRole('list', { name: 'Your key maps' }).getByRole('listitem').filter({ hasText: 'Hold sheet' })).toBeVisible();
-  await page
-    .getByTestId('library-file')
-    .setInputFiles({
-      name: 'bad.json',
-      mimeType: 'application/json',
-      buffer: Buffer.from('{"format":"nod-sway/kit@1","name":"x","voices":{"200":"kick"}}'),
-    });
+  await page.getByTestId('library-file').setInputFiles({
+    name: 'bad.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from('{"format":"nod-sway/kit@1","name":"x","voices":{"200":"kick"}}'),
+  });
   await expect(page.getByText('The key map is not valid', { exact: false })).toBeVisible();
   await page
     .getByRole('list', { name: 'Our key maps' })

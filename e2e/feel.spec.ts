@@ -253,13 +253,11 @@ test('whole feels: a ready one, one of one’s own kept, exported, deleted and b
     .getByTestId('library-file')
     .setInputFiles({ name: 'third watch.nodfeel.json', mimeType: 'application/json', buffer: Buffer.from(text) });
   await expect(mine).toContainText('third watch');
-  await page
-    .getByTestId('library-file')
-    .setInputFiles({
-      name: 'bad.json',
-      mimeType: 'application/json',
-      buffer: Buffer.from('{"format":"nod-sway/feel@1","moves":[{"kind":"lay","ms":200}]}'),
-    });
+  await page.getByTestId('library-file').setInputFiles({
+    name: 'bad.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from('{"format":"nod-sway/feel@1","moves":[{"kind":"lay","ms":200}]}'),
+  });
   await expect(page.getByText('The feel is not valid', { exact: false })).toBeVisible();
   await press(page, 'Use third watch');
   expect((await moves(page)).map((m) => m.kind)).toEqual(['swing', 'accents', 'humanize']);

@@ -110,12 +110,10 @@ test('duplicates are offered to be merged', async ({ page }) => {
   const beat = flatBeat(1);
   await openMidi(page, 'beat.mid', beat.bytes);
   await page.evaluate(() =>
-    window
-      .nodSway!.bench()
-      .run('double', (p) => ({
-        ...p,
-        hits: p.hits.flatMap((h) => (h.voice === 'snare' ? [h, { ...h, id: `${h.id}.9`, velocity: 60 as never }] : [h])),
-      })),
+    window.nodSway!.bench().run('double', (p) => ({
+      ...p,
+      hits: p.hits.flatMap((h) => (h.voice === 'snare' ? [h, { ...h, id: `${h.id}.9`, velocity: 60 as never }] : [h])),
+    })),
   );
   await page.getByRole('tab', { name: 'Hits' }).click();
   await page.keyboard.press('Control+a');

@@ -184,7 +184,10 @@ const played = writePartFile({
   takes: [{ take, events }],
 });
 
-/** Makes a part with feel, a version and an idea, and one with a take; a kit of recordings, a feel, a target, a groove and a key map of the user's own. */
+/**
+ * Makes a part with feel, a version and an idea, and one with a take; a kit of recordings, a feel, a target, a groove and a key map of the
+ * user's own.
+ */
 async function work(page: Page): Promise<void> {
   await openShelf(page);
   await page.getByTestId('file-input').setInputFiles({ name: 'Tin.nodkit.zip', mimeType: 'application/zip', buffer: Buffer.from(kit) });

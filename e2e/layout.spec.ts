@@ -1,7 +1,10 @@
 import { expect, test, type Page } from '@playwright/test';
 import { violationsInBothThemes } from './axe';
 
-/** At every size the whole of every page is there: nothing is cut off, nothing lies over another, no word stands alone on a line of a button. */
+/**
+ * At every size the whole of every page is there: nothing is cut off, nothing lies over another, no word stands alone on a line of a
+ * button.
+ */
 
 const SIZES = [
   { width: 1280, height: 800 },

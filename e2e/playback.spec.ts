@@ -76,7 +76,9 @@ test('W toggled 20 times in mid-bar: every hit of every pass once, at the time o
   expect(log.length + lost.length).toBe(3 * beat.length);
 });
 
-/** When a hit of the flow above sounds, in seconds: at 120 BPM a pair of sixteenths lasts a quarter second; 66.67 % is 16.67 % of it late. */
+/**
+ * When a hit of the flow above sounds, in seconds: at 120 BPM a pair of sixteenths lasts a quarter second; 66.67 % is 16.67 % of it late.
+ */
 function timesOf({ id, pass }: { id: string; pass: number }): { written: number; performed: number } {
   const [key, tick] = id.split('.')[0]!.split('@').map(Number) as [number, number];
   const written = (tick / 80640) * 0.5 + pass * 2;

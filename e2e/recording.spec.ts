@@ -238,7 +238,8 @@ test('bounces of a pad and what rings over from another are kept out, while it i
   await expect(page.getByRole('spinbutton', { name: /^Crosstalk on pad 41/ })).toBeVisible();
   await recordOnce(page);
   const note = (key: number, velocity: number, at: number) => [[0x99, key, velocity], at] as const;
-  // Sixteen strokes 62.5 ms apart: each bounces 9 ms later, and the tom's pad rings 3 ms behind. Then a soft stroke of the tom that is meant.
+  // Sixteen strokes 62.5 ms apart: each bounces 9 ms later, and the tom's pad rings 3 ms behind. Then a soft stroke of the tom that is
+  // meant.
   const roll = Array.from({ length: 16 }, (_, n) => 0.1 + n / 16);
   await midi(page, [...roll.flatMap((t) => [note(38, 96, t), note(41, 9, t + 0.003), note(38, 40, t + 0.009)]), note(41, 30, 2.5)]);
   await expect.poll(() => phase(page), { timeout: 60_000 }).toBe('done');

@@ -210,12 +210,10 @@ test('edits that wait for a choice between two tabs outlive the tab, and the cho
   );
   await expect(page.getByTestId('save-trouble')).toContainText('changed in another tab');
   await page.evaluate(() =>
-    window
-      .nodSway!.bench()
-      .run('Soften more', (p) => ({
-        ...p,
-        hits: p.hits.map((h) => (h.voice === 'snare' ? { ...h, velocity: 44 as typeof h.velocity } : h)),
-      })),
+    window.nodSway!.bench().run('Soften more', (p) => ({
+      ...p,
+      hits: p.hits.map((h) => (h.voice === 'snare' ? { ...h, velocity: 44 as typeof h.velocity } : h)),
+    })),
   );
   await expect
     .poll(() =>

@@ -154,12 +154,10 @@ test('a row over some bars, with a track a row, dragged out and exported again b
   await page.keyboard.press('Escape');
   await expect(dialog).toBeHidden();
   await page.evaluate(() =>
-    window
-      .nodSway!.bench()
-      .run('Delete the first snare of bar 2', (p) => ({
-        ...p,
-        hits: p.hits.filter((h) => !(h.voice === 'snare' && h.tick === 80640 * 5)),
-      })),
+    window.nodSway!.bench().run('Delete the first snare of bar 2', (p) => ({
+      ...p,
+      hits: p.hits.filter((h) => !(h.voice === 'snare' && h.tick === 80640 * 5)),
+    })),
   );
   const again = page.waitForEvent('download');
   await page.keyboard.press('Control+e');
@@ -196,13 +194,11 @@ test('a recording beside the part goes round the loop with it, is muted by a key
       ? Math.sin(i) * (((i - rate / 2) / (0.6 * rate)) % 4 < 1 ? 0.9 : 0.4)
       : 0,
   );
-  await page
-    .getByTestId('backing-input')
-    .setInputFiles({
-      name: 'harbour_song.wav',
-      mimeType: 'audio/wav',
-      buffer: Buffer.from(writeWav(samples, samples, { rate, bits: '16' })),
-    });
+  await page.getByTestId('backing-input').setInputFiles({
+    name: 'harbour_song.wav',
+    mimeType: 'audio/wav',
+    buffer: Buffer.from(writeWav(samples, samples, { rate, bits: '16' })),
+  });
   await expect(page.getByText('harbour song')).toBeVisible({ timeout: 60_000 });
   const field = page.getByRole('spinbutton', { name: 'First downbeat' });
   // On its picture: by the keyboard, then dragged a second later.

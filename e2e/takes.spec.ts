@@ -76,7 +76,10 @@ const sd = (v: number[]): number => Math.sqrt(mean(v.map((x) => (x - mean(v)) **
 const QUARTER_MS = 300;
 const TICKS = 80_640;
 
-/** What "Feet, then hats" has in a pass of four bars: seconds from the loop's start, and the first key that General MIDI lists for the voice. */
+/**
+ * What "Feet, then hats" has in a pass of four bars: seconds from the loop's start, and the first key that General MIDI lists for the
+ * voice.
+ */
 function planned(pass: number): { at: Seconds; key: number; velocity: number }[] {
   const LAYERS: Record<number, string>[] = [{ 36: 'X.....x.X.......', 38: '....X.......X..g' }, { 42: 'X.x.X.x.X.x.X.x.' }];
   const LEVELS: Record<string, number> = { X: 112, x: 92, g: 34 };

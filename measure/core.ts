@@ -150,7 +150,9 @@ const EVENTS = 1_000;
 /** What browsers' pairs of clocks were seen to be off by. */
 const PAIR_JITTER_MS = 1;
 
-/** 1,000 simulated strokes over 100 s: stamped by the page's clock, mapped to the audio clock by jittered pairs, kept; the worst distance. */
+/**
+ * 1,000 simulated strokes over 100 s: stamped by the page's clock, mapped to the audio clock by jittered pairs, kept; the worst distance.
+ */
 function benchRecordTiming(): void {
   const random = randomStream(7);
   const normal = normalStream(random);
@@ -213,7 +215,10 @@ function benchRecordFold(): void {
 const RATE = 48_000;
 const BLOCK = 128;
 
-/** What the audio thread does when a part of 12,000 hits is handed over while it plays: takes its place in it and renders on; the memory is handed over, not copied. */
+/**
+ * What the audio thread does when a part of 12,000 hits is handed over while it plays: takes its place in it and renders on; the memory is
+ * handed over, not copied.
+ */
 function benchHandOver(): void {
   const part = { ...largePart(HITS), feel: { ...largePart(1).feel, moves: sixMoves } };
   const range = { ...ticksOfBars(part, 0, part.bars), loop: true };

@@ -36,13 +36,11 @@ try {
   await page.goto(BASE);
   await page.getByRole('heading', { name: 'Gangway Strut' }).waitFor();
   await shelf(page);
-  await page
-    .getByTestId('file-input')
-    .setInputFiles({
-      name: ORNAMENTS > 0 ? 'large.nodsway.json' : 'large.mid',
-      mimeType: 'application/octet-stream',
-      buffer: Buffer.from(await bytes()),
-    });
+  await page.getByTestId('file-input').setInputFiles({
+    name: ORNAMENTS > 0 ? 'large.nodsway.json' : 'large.mid',
+    mimeType: 'application/octet-stream',
+    buffer: Buffer.from(await bytes()),
+  });
   await ready(page);
   await open(page);
   await scroll(page);

@@ -1,4 +1,5 @@
-// Bundles what runs beside the page and the server: worklets and child processes are loaded by address and get no help from the page's bundler.
+// Bundles what runs beside the page and the server: worklets and child processes are loaded by address and get no help from the page's
+// bundler.
 import { build } from 'esbuild';
 
 await build({

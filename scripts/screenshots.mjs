@@ -130,14 +130,12 @@ try {
     await page.getByRole('button', { name: `Open idea ${letter}`, pressed: true }).waitFor();
     await page.evaluate(
       (l) =>
-        window.nodSway
-          .bench()
-          .run('Thin out', (p) => ({
-            ...p,
-            hits: p.hits.filter((h, i) =>
-              l === 'A' ? h.voice !== 'hat-closed' || i % 3 === 0 : h.voice !== 'tambourine' && h.voice !== 'ride',
-            ),
-          })),
+        window.nodSway.bench().run('Thin out', (p) => ({
+          ...p,
+          hits: p.hits.filter((h, i) =>
+            l === 'A' ? h.voice !== 'hat-closed' || i % 3 === 0 : h.voice !== 'tambourine' && h.voice !== 'ride',
+          ),
+        })),
       letter,
     );
   }

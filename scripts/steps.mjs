@@ -51,7 +51,9 @@ export class Behind {
     return ok;
   }
 
-  /** Nothing is left to stand behind: beside other work of the machine what is left would starve. Who may not renice waits for what runs. */
+  /**
+   * Nothing is left to stand behind: beside other work of the machine what is left would starve. Who may not renice waits for what runs.
+   */
   comeForward() {
     this.#forward = true;
     if (this.#child) spawnSync('renice', ['-n', '0', '-g', String(this.#child.pid)], { stdio: 'ignore' });

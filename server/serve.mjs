@@ -1,4 +1,5 @@
-// Serves the production build on 127.0.0.1: node server/serve.mjs [port]. Checks hosts, addresses and methods before anything else sees them.
+// Serves the production build on 127.0.0.1: node server/serve.mjs [port]. Checks hosts, addresses and methods before anything else sees
+// them.
 import { existsSync, readFileSync } from 'node:fs';
 import { createServer } from 'node:http';
 import next from 'next';

@@ -25,7 +25,9 @@ export type Given =
   | { kind: 'groove'; groove: Groove; lean: number; level: number }
   | { kind: 'key map'; kit: KitMap };
 
-/** How it is written: the drums alone, or with the other tracks of the file; ticks a quarter by default as {@link exportPart} finds them. */
+/**
+ * How it is written: the drums alone, or with the other tracks of the file; ticks a quarter by default as {@link exportPart} finds them.
+ */
 export interface Writing {
   song?: boolean;
   ppq?: number;
@@ -58,12 +60,18 @@ const needsHomes = (feel: Feel): boolean =>
 /** Larger parts are read beat by beat: read together they would take too long. */
 const MOST_READ_TOGETHER = 60_000;
 
-/** A part that comes from a file with its homes read. @param feelVersion the format of the feel that it is for: feels before feel@3 get the homes that part@2 fitted */
+/**
+ * A part that comes from a file with its homes read.
+ * @param feelVersion the format of the feel that it is for: feels before feel@3 get the homes that part@2 fitted
+ */
 export function withHomesFor(part: Part, feelVersion = Infinity): Part {
   return feelVersion < 3 || part.hits.length > MOST_READ_TOGETHER ? withHomesOf2(part) : withHomesRead(part);
 }
 
-/** A part of a file with a feel, with its homes read if the feel needs them. @param version the feel's format, as for {@link withHomesFor} */
+/**
+ * A part of a file with a feel, with its homes read if the feel needs them.
+ * @param version the feel's format, as for {@link withHomesFor}
+ */
 export const withFeelGiven = (part: Part, feel: Feel, version?: number): Part => ({
   ...(needsHomes(feel) ? withHomesFor(part, version) : part),
   feel,

@@ -54,7 +54,10 @@ export function whyNotWritten(target: string, spared: ReadonlySet<FileId>, overw
   return overwrite ? null : `${target} is there already (--overwrite)`;
 }
 
-/** Writes a file whole or not at all: under another name first, then by that of the target, whose old file is left as it is where others have it too. */
+/**
+ * Writes a file whole or not at all: under another name first, then by that of the target, whose old file is left as it is where others
+ * have it too.
+ */
 export function writeWhole(target: string, bytes: Uint8Array, overwrite: boolean): FileId {
   const beside = join(dirname(target), `.${randomUUID()}.part`);
   try {

@@ -27,7 +27,10 @@ export const LARGEST_SOUND = 64 * 2 ** 20;
 export const MOST_SECONDS = 600;
 /** Letters of a name; longer ones are shortened. */
 export const LONGEST_NAME = 240;
-/** What a request may ask for, in hits times moves by their weight: a song of 18,000 hits may have 64 plain ones. It takes under two seconds. */
+/**
+ * What a request may ask for, in hits times moves by their weight: a song of 18,000 hits may have 64 plain ones. It takes under two
+ * seconds.
+ */
 export const MOST_WORK = 1_300_000;
 /** Reading, fitting and writing a hit takes as long as so many moves. */
 const MOVES_OF_A_HIT = 6;

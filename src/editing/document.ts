@@ -138,7 +138,8 @@ export class Document<T, D, S> {
   }
 
   /**
-   * Runs a command that goes with the step that was done last: undoing takes back both. Where there is none, or something was undone since, or
+   * Runs a command that goes with the step that was done last: undoing takes back both. Where there is none, or something was undone since,
+   * or
    * is under way, it is a step of its own.
    * @param label of that step
    */

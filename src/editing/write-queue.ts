@@ -1,7 +1,10 @@
 import { isNamedError, NamedError } from '@/core/errors';
 import type { SaveState } from './saver';
 
-/** Writes go one after the other, so that the store ends as the screen does; what was refused waits here, with what follows it, until tried again. */
+/**
+ * Writes go one after the other, so that the store ends as the screen does; what was refused waits here, with what follows it, until tried
+ * again.
+ */
 export class WriteQueue {
   private waiting: (() => Promise<unknown>)[] = [];
   private running = false;

@@ -8,7 +8,9 @@ import { between, moveOf, movesOf, seed } from './scope-schema';
 import { parseJson, validate } from './validate';
 import { FEEL_SIZE } from './feel-size';
 
-/** feel@3 as it comes from files, the store and the HTTP API; older ones are migrated. Unknown members and kinds are errors that name them. */
+/**
+ * feel@3 as it comes from files, the store and the HTTP API; older ones are migrated. Unknown members and kinds are errors that name them.
+ */
 
 function schemaOfMember(member: Member): Joi.Schema {
   switch (member.is) {

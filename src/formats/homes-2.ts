@@ -28,7 +28,10 @@ export interface Homes2 {
 /** A hit of part@2: its home only where the user chose it. */
 export type Hit2 = Omit<Hit, 'home' | 'sure' | 'other' | 'decided' | 'placed'> & { home?: Ticks };
 
-/** Homes as part@2 had them: chosen, or fitted for each beat and row. Hits are in their order. @param chosen whether homes that hits have were chosen */
+/**
+ * Homes as part@2 had them: chosen, or fitted for each beat and row. Hits are in their order.
+ * @param chosen whether homes that hits have were chosen
+ */
 export function homes2(
   { hits, meter, origin }: { hits: readonly Hit2[]; meter: readonly MeterChange[]; origin: Ticks },
   chosen = true,

@@ -4,7 +4,9 @@ import { LONGEST_NAME } from '@/core/limits';
 import { migrated } from './migrate';
 import { validate } from './validate';
 
-/** The whole library, or some parts with what they need, as one zip: a list and files of our own kinds, which can also be opened one by one. */
+/**
+ * The whole library, or some parts with what they need, as one zip: a list and files of our own kinds, which can also be opened one by one.
+ */
 
 export const LIBRARY_ENDING = '.nodlibrary.zip';
 /** The list in it. */

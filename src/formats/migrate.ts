@@ -57,7 +57,10 @@ const FORMATS: Readonly<Record<FileKind | 'library', { newest: number; steps: re
   library: { newest: 1, steps: [] },
 };
 
-/** The version of a kind that data names; null where it names none of ours. @example versionOf('feel', { format: 'nod-sway/feel@2' }) // 2 */
+/**
+ * The version of a kind that data names; null where it names none of ours.
+ * @example versionOf('feel', { format: 'nod-sway/feel@2' }) // 2
+ */
 export function versionOf(kind: FileKind | 'library', data: unknown): number | null {
   if (typeof data !== 'object' || data === null) return null;
   const format = (data as { format?: unknown }).format;

@@ -32,7 +32,10 @@ const ORDER = `${PREFIX}order`;
 /** So many files are fetched at a time. */
 const AT_ONCE = 6;
 
-/** Fetches one file as the page would and keeps it under its key. @throws where it cannot be had: the old version stays, and this one is tried again */
+/**
+ * Fetches one file as the page would and keeps it under its key.
+ * @throws where it cannot be had: the old version stays, and this one is tried again
+ */
 async function keep(cache: Cache, { key, url, headers }: Shipped['files'][number]): Promise<void> {
   const response = await fetch(url, { headers: headers ?? {}, cache: 'no-cache' });
   if (!response.ok) throw new Error(`${url}: ${response.status}`);

@@ -11,7 +11,10 @@ import { benchOf } from './places';
 /** Where to go with what was brought in (null: stay), or what has to be asked first. */
 export type ImportStep = { kind: 'done'; place: string | null; notices: string[] } | { kind: 'ask'; question: LaneQuestion };
 
-/** Takes a dropped file to where it belongs: one of ours by what it is, MIDI on to the Shelf, after asking which lanes carry the drums where that is open. */
+/**
+ * Takes a dropped file to where it belongs: one of ours by what it is, MIDI on to the Shelf, after asking which lanes carry the drums where
+ * that is open.
+ */
 export async function importFile(file: File, signal?: AbortSignal, store: PartStore = partStore): Promise<ImportStep> {
   if (isOurs(file)) return placed(await bringIn(await file.text(), file.name));
   if (isSound(file)) return importSound(file, signal, store);

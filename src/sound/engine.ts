@@ -110,7 +110,9 @@ export class SoundEngine {
     return SAMPLE_RATE;
   }
 
-  /** Opens the audio device and loads what was asked for of the kit; called again it only wakes the device. Must come from a user's action. */
+  /**
+   * Opens the audio device and loads what was asked for of the kit; called again it only wakes the device. Must come from a user's action.
+   */
   start(): Promise<void> {
     this.starting ??= this.open().catch((e: unknown) => {
       this.starting = null;
@@ -179,7 +181,9 @@ export class SoundEngine {
     return c ? (c.outputLatency || c.baseLatency || 0) * 1000 + AHEAD_SECONDS * 1000 : null;
   }
 
-  /** What plays now, for those who send it elsewhere: the version that is heard, and where its first pass started; null until that is sure. */
+  /**
+   * What plays now, for those who send it elsewhere: the version that is heard, and where its first pass started; null until that is sure.
+   */
   get sounding(): { program: Program; anchorFrame: number } | null {
     const versions = this.known.get(this.state.name)?.versions;
     if (!this.state.playing || !this.state.settled || !versions) return null;

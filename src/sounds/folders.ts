@@ -9,7 +9,10 @@ import { soundStore } from '@/storage/sound-store';
 import type { ChosenFile } from '@/workers/sounds.worker';
 import { walkFolder } from './gather';
 
-/** Folders that sounds are looked for in: where the browser can keep the way to one it is asked for once, else it is chosen anew in each visit. */
+/**
+ * Folders that sounds are looked for in: where the browser can keep the way to one it is asked for once, else it is chosen anew in each
+ * visit.
+ */
 
 /** Files of this visit, by folder and path, for browsers that keep no way to a folder. */
 const visited = new Map<string, ReadonlyMap<string, File>>();

@@ -15,7 +15,10 @@ export class DeletedStore {
     return named(() => db.transaction('rw', [...tablesOfParts(db, db.specs), db.deleted, db.deletedRows], run));
   }
 
-  /** Takes parts off the Shelf, all of them or none; those that are not there are passed over. @throws NamedError store-full, store-refused */
+  /**
+   * Takes parts off the Shelf, all of them or none; those that are not there are passed over.
+   * @throws NamedError store-full, store-refused
+   */
   remove(ids: readonly string[], at = Date.now()): Promise<void> {
     return this.work(async () => {
       for (const id of ids) await this.take(id, at);
@@ -30,7 +33,10 @@ export class DeletedStore {
     await this.db.deletedRows.put({ id, rows });
   }
 
-  /** Puts parts back. Where one of the same number is on the Shelf by now, the two change places. @throws NamedError store-full, store-refused */
+  /**
+   * Puts parts back. Where one of the same number is on the Shelf by now, the two change places.
+   * @throws NamedError store-full, store-refused
+   */
   putBack(ids: readonly string[]): Promise<void> {
     return this.work(async () => {
       for (const id of ids) {

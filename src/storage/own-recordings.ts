@@ -3,7 +3,10 @@ import type { SampleId } from '@/core/model/own-sound';
 import { addressOf, OWN_BREAKS, type OwnBreak } from '@/demo/own-breaks';
 import { recordingStore, type RecordingStore } from './recording-store';
 
-/** Fetches the recording of a break that comes along, where it is not kept yet. @throws NamedError no-recording, store-full, store-refused */
+/**
+ * Fetches the recording of a break that comes along, where it is not kept yet.
+ * @throws NamedError no-recording, store-full, store-refused
+ */
 export async function keepOwnBreak(of: OwnBreak, store: RecordingStore = recordingStore): Promise<void> {
   if ((await store.ids()).includes(of.sample)) return;
   const response = await fetch(addressOf(of)).catch(() => null);

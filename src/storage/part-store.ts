@@ -26,7 +26,9 @@ export interface NewPart {
   about?: string;
   song?: Uint8Array;
   idea?: IdeaOf;
-  /** Number of its last edit: where a part of this id was here before, its numbers go on, so that a tab that has that one open sees another. */
+  /**
+   * Number of its last edit: where a part of this id was here before, its numbers go on, so that a tab that has that one open sees another.
+   */
   head?: number;
   /** Where it is known already: within a transaction it has to be. */
   summary?: PartSummary;
@@ -104,7 +106,10 @@ export class PartStore {
     return named(async () => void (await this.db.parts.update(id, { loop })));
   }
 
-  /** What the store gives back was checked when it came in; the full check is loaded where the data has lost its shape, or is of an older format. */
+  /**
+   * What the store gives back was checked when it came in; the full check is loaded where the data has lost its shape, or is of an older
+   * format.
+   */
   private async read(data: unknown, edits: readonly EditRow[]): Promise<Part> {
     const { looksLikePart } = await import('@/formats/hit-rules');
     if (looksLikePart(data) && !edits.some(isOlder)) return edits.reduce((part, { diff }) => applyDiff(part, diff), data as Part);

@@ -16,7 +16,10 @@ function hasRescues(): boolean {
 /** Brings back what could not be saved before. @returns the names of such parts */
 export const bringRescuesBack = async (): Promise<string[]> => (hasRescues() ? (await import('./rescue')).putRescuesBack() : []);
 
-/** Before a place shows what there is: demo parts on the very first visit, and what could not be saved before. @returns the names of such parts */
+/**
+ * Before a place shows what there is: demo parts on the very first visit, and what could not be saved before.
+ * @returns the names of such parts
+ */
 export async function prepareStore(): Promise<string[]> {
   const rescued = await bringRescuesBack();
   await seedOnFirstVisit();

@@ -99,7 +99,10 @@ export const TABLES: readonly TableSpec[] = [
   { name: 'deletedRows', keys: 'id', since: 10, owner: 'library', carried: null },
 ];
 
-/** The store's version. Version 11 stores parts as part@3. Raising it closes tabs that run an older version, so they cannot write the older format. */
+/**
+ * The store's version. Version 11 stores parts as part@3. Raising it closes tabs that run an older version, so they cannot write the older
+ * format.
+ */
 export const DATA_VERSION = 11;
 
 /** All rows of a part, by the name of their table. */

@@ -2,7 +2,9 @@ import type { LibraryMark } from '@/storage/library-mark';
 
 const MOST_NAMES = 12;
 
-/** @example lossWords(mark) // 'The browser deleted its data for this page, …. These parts can no longer be read: Low Tide and My Strut.' */
+/**
+ * @example lossWords(mark) // 'The browser deleted its data for this page, …. These parts can no longer be read: Low Tide and My Strut.'
+ */
 export function lossWords({ parts, others }: LibraryMark): string {
   const names = parts.map(([, name]) => name);
   const more = names.length > MOST_NAMES ? [`${names.length - MOST_NAMES} more`] : [];

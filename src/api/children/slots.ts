@@ -126,7 +126,9 @@ export class Slots {
     });
   }
 
-  /** Time is what was computed: by the clock other work of the machine would count as well. Where nothing tells, by the clock and the load. */
+  /**
+   * Time is what was computed: by the clock other work of the machine would count as well. Where nothing tells, by the clock and the load.
+   */
   private problemOf(before: Usage | null, now: Usage | null, elapsed: number): HttpError | null {
     const { seconds, megabytes } = this.limits;
     const isLate =

@@ -92,7 +92,9 @@ function wrapRange(part: Part, ids: ReadonlySet<HitId>): TickRange {
   return bars ? rangeOfBars(part, Math.max(0, bars.from), Math.min(part.bars, bars.to)) : { start: part.origin, end: endOfPart(part) };
 }
 
-/** Moves the selection, or without one the focused row, by steps of the placing grid; what leaves its bars at one end comes in at the other. */
+/**
+ * Moves the selection, or without one the focused row, by steps of the placing grid; what leaves its bars at one end comes in at the other.
+ */
 export function shiftSelection(store: BenchStore, steps: number): void {
   const state = store.getState();
   const { part, view, focus, selection } = state;

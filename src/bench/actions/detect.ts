@@ -44,7 +44,8 @@ const bare = (part: Part): Part => ({ ...part, breaks: [], heard: [] });
 let running: AbortController | null = null;
 
 /**
- * Reads which lines hits belong to again, in a worker; hits that were decided or placed by hand, and locked ones, keep theirs. One undo step.
+ * Reads which lines hits belong to again, in a worker; hits that were decided or placed by hand, and locked ones, keep theirs. One undo
+ * step.
  * @param ids these alone; all without
  * @param before what is done to the part first, within the same step
  */

@@ -7,7 +7,10 @@ import { placeText } from '../words/describe';
 import type { BenchStore } from '../store/bench-store';
 import type { Proposal } from '../store/tools';
 
-/** Suggested ghosts, one by one: heard, taken, left. Each returns false where nothing is suggested, so that its key does what it always does. */
+/**
+ * Suggested ghosts, one by one: heard, taken, left. Each returns false where nothing is suggested, so that its key does what it always
+ * does.
+ */
 
 type Audition = (voice: VoiceName, velocity: number) => void;
 

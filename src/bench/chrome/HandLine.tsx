@@ -29,7 +29,10 @@ const PAINTS: readonly { value: Exclude<Tool, 'select'>; text: string }[] = [
 
 const mode = 'rounded px-2 py-0.5 text-faint hover:bg-sunk aria-checked:bg-ink aria-checked:text-ground pointer-coarse:py-1.5';
 
-/** What the pointer does, in words that are edited in place, and what is selected. As high as two lines of words: what is chosen moves no row. */
+/**
+ * What the pointer does, in words that are edited in place, and what is selected. As high as two lines of words: what is chosen moves no
+ * row.
+ */
 export function HandLine({ playback }: { playback: Playback }) {
   const desk = useBench((s) => s.desk);
   const { getState } = useBenchStore();

@@ -168,7 +168,10 @@ function selectRow({ store }: Context) {
   select(part.hits.filter((h) => voices.has(h.voice)).map((h) => h.id));
 }
 
-/** Arrows look at one suggestion after another where ghosts are suggested, move the step cursor where it is shown, and otherwise the selection: up and down its velocity, sideways its place. */
+/**
+ * Arrows look at one suggestion after another where ghosts are suggested, move the step cursor where it is shown, and otherwise the
+ * selection: up and down its velocity, sideways its place.
+ */
 const arrow = (lines: number, rows: number, big: boolean) => (c: Context) => {
   if (lines !== 0 && !big && lookAtSuggestion(c.store, lines, c.playback.audition)) return;
   if (c.store.getState().desk.step) return lines !== 0 ? moveCaret(c.store, lines, big) : moveCaretRow(c.store, rows, big);

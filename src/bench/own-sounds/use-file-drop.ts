@@ -50,7 +50,10 @@ async function bringNotes({ getState }: BenchStore, file: File): Promise<void> {
   getState().setDesk({ dialog: 'dropped', dropped: file });
 }
 
-/** A file that is dropped on an open part never leads away from it: sounds play the row or the part, ours go where they belong, parts are asked about. */
+/**
+ * A file that is dropped on an open part never leads away from it: sounds play the row or the part, ours go where they belong, parts are
+ * asked about.
+ */
 export function useFileDrop(): void {
   const store = useBenchStore();
   useEffect(() => {

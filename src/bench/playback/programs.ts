@@ -14,7 +14,10 @@ import type { Transport } from '../store/view';
 import type { ProgramInputs } from '../store/inputs';
 import { hitsBetween, otherOf, performanceWithin, writtenOf } from '../store/derived';
 
-/** What is played: bars over and over, in a pass of theirs, or once before the loop (`leadsIn`); the whole part once; or the running order. Of an idea, or (null) of the part itself. */
+/**
+ * What is played: bars over and over, in a pass of theirs, or once before the loop (`leadsIn`); the whole part once; or the running order.
+ * Of an idea, or (null) of the part itself.
+ */
 export type Wanted = ({ kind: 'bars'; from: number; to: number; pass: number; leadsIn?: true } | { kind: 'all' } | { kind: 'order' }) & {
   idea: string | null;
 };

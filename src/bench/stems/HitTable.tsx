@@ -100,7 +100,8 @@ export default function HitTable() {
     ],
     [getState],
   );
-  // eslint-disable-next-line react-hooks/incompatible-library -- the package's table cannot be memoized by the compiler; nothing here relies on it
+  // eslint-disable-next-line react-hooks/incompatible-library -- the package's table cannot be memoized by the compiler; nothing here
+  // relies on it
   const table = useReactTable({
     data: lines,
     columns,

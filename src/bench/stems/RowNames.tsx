@@ -31,13 +31,19 @@ type Editing = { voice: string; what: 'name' | 'dialog' } | { voice: string; wha
 
 const NO_HITS: readonly Hit[] = [];
 
-/** Where the name of the open row was when it was clicked: there it stays, in pixels from the top, so that a click moves nothing from under the pointer. */
+/**
+ * Where the name of the open row was when it was clicked: there it stays, in pixels from the top, so that a click moves nothing from under
+ * the pointer.
+ */
 interface Clicked {
   voice: string;
   bottom: number;
 }
 
-/** Names of the rows beside their stems: a click sounds the voice and opens its row, a drag moves the row; each can be muted, soloed and changed. */
+/**
+ * Names of the rows beside their stems: a click sounds the voice and opens its row, a drag moves the row; each can be muted, soloed and
+ * changed.
+ */
 export function RowNames({ playback }: { playback: Playback }) {
   // While a version is heard its rows are seen, and nothing is changed by their names.
   const rows = useBench((s) => shownPart(s).rows);

@@ -212,7 +212,10 @@ export interface BenchState {
   retrySave(): void;
   /** Hears from the store that another tab changed the part (or an idea), or took it away (null). */
   hear(head: number | null, idea?: string): void;
-  /** Of the part, or an idea, that both changed: how it stands here, the steps that are not in the store, and the number of the last that both have. */
+  /**
+   * Of the part, or an idea, that both changed: how it stands here, the steps that are not in the store, and the number of the last that
+   * both have.
+   */
   bothOf(own: string): { mine: Part; steps: readonly string[]; common: number } | null;
   /** Goes on from what the store holds, or puts what stands here on top of it as one step. @throws NamedError */
   takeOf(own: string, which: 'mine' | 'theirs'): Promise<void>;

@@ -4,7 +4,10 @@ import type { BenchStore } from './bench-store';
 import { FEW_HITS } from './derived';
 import { handSettings } from './hand-settings';
 
-/** Keeps `hands` up to date with the part at rest while somebody looks at them: at once for few hits, from a worker for many. @returns how to stop */
+/**
+ * Keeps `hands` up to date with the part at rest while somebody looks at them: at once for few hits, from a worker for many.
+ * @returns how to stop
+ */
 export function followHands(store: BenchStore): () => void {
   let asked: AbortController | null = null;
   const update = (anew: boolean) => {

@@ -6,7 +6,10 @@ import { stepOf, type GridName } from '@/core/time/grid';
 import { ticks, type Ticks } from '@/core/units';
 import type { VoiceName } from '@/core/row-names';
 
-/** What the pointer does on the stems: select (and take, drag), or paint: hits, nothing (which erases), velocities along a straight line or freely. */
+/**
+ * What the pointer does on the stems: select (and take, drag), or paint: hits, nothing (which erases), velocities along a straight line or
+ * freely.
+ */
 export const TOOLS = ['select', 'hits', 'nothing', 'line', 'free'] as const;
 export type Tool = (typeof TOOLS)[number];
 

@@ -62,7 +62,10 @@ function extraMoves(of: Part, than: Part): string[] {
   });
 }
 
-/** Fields that are told by one word each; null: told of in words of their own, or of no account to a listener. The compiler asks for every field. */
+/**
+ * Fields that are told by one word each; null: told of in words of their own, or of no account to a listener. The compiler asks for every
+ * field.
+ */
 const WORDS: Readonly<Record<keyof Part, string | null>> = {
   format: null,
   name: null,

@@ -18,7 +18,8 @@ const SAME_PLACE = TICKS_PER_QUARTER / 24;
 const SAME_VELOCITY = 14;
 
 /**
- * The part bar by bar: which bars are written alike (same voices at the same places to a 24th of a quarter, the same ornaments, velocities to about a
+ * The part bar by bar: which bars are written alike (same voices at the same places to a 24th of a quarter, the same ornaments, velocities
+ * to about a
  * ninth), how dense they are, where they lean. Hits before the first bar count to it.
  */
 export function phraseOf(

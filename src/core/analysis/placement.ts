@@ -119,12 +119,18 @@ function rowOf(
 /** One velocity throughout, or nearly: under this deviation a row of some strokes is flat. */
 const FLAT = 1.5;
 export const SOME = 4;
-/** Less than this is not heard as early or late (A. Friberg and J. Sundberg, JASA 98, 1995: about 6 ms for short intervals; half of it is left out). */
+/**
+ * Less than this is not heard as early or late (A. Friberg and J. Sundberg, JASA 98, 1995: about 6 ms for short intervals; half of it is
+ * left out).
+ */
 export const HEARD_MS = 3;
 
 export const isFlat = ({ n, velocity }: Pick<RowPlacement, 'n' | 'velocity'>): boolean => n >= SOME && velocity.sd < FLAT;
 
-/** How tight a row is, by its spread: under what is heard, as skilled drummers play, loosely (published spreads: docs/decisions/23-placement-and-hands.md). */
+/**
+ * How tight a row is, by its spread: under what is heard, as skilled drummers play, loosely (published spreads:
+ * docs/decisions/23-placement-and-hands.md).
+ */
 export function looseness(spreadMs: number): 'exact' | 'tight' | 'human' | 'loose' {
   if (spreadMs < 1) return 'exact';
   if (spreadMs < 6) return 'tight';

@@ -25,7 +25,10 @@ export interface PartStroke extends HandStroke {
 
 export type Playable = Ornamented & Pick<Part, 'rows' | 'bars' | 'breaks' | 'feel'>;
 
-/** The written strokes of a part by time, ornaments' among them; chokes, rows that play a recording and those that a machine plays need no limbs. */
+/**
+ * The written strokes of a part by time, ornaments' among them; chokes, rows that play a recording and those that a machine plays need no
+ * limbs.
+ */
 export function strokesForHands(part: Playable): PartStroke[] {
   const strokes = strokesOf(part, writtenPerformance(part));
   const tempo = tempoMapOf(part);

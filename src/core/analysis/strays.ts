@@ -15,7 +15,9 @@ export interface Strays {
   meanLean: ReadonlyMap<string, number>;
 }
 
-/** Finds hits that lie more than 20 % of a step from where the others of their row sit on average. Rows of fewer than three hits have none. */
+/**
+ * Finds hits that lie more than 20 % of a step from where the others of their row sit on average. Rows of fewer than three hits have none.
+ */
 export function straysOf(part: Pick<Part, 'hits' | 'tempo' | 'meter' | 'origin'>, performance: Performance): Strays {
   const tempo = tempoMapOf(part);
   const map = meterMapOf(part);

@@ -2,7 +2,10 @@
 import type { Hit, Part } from '../model/part';
 import { breakOfRow } from './rows';
 
-/** A hit's piece by the other part's list, where that knows it under its name; a break that was cut otherwise there has the first of the row's kind. */
+/**
+ * A hit's piece by the other part's list, where that knows it under its name; a break that was cut otherwise there has the first of the
+ * row's kind.
+ */
 export function piecesBrought(part: Part, from: Part): (hit: Hit) => Hit {
   if (!from.breaks || !part.breaks) return (hit) => hit;
   const known = new Map(part.breaks.map((b) => [b.id, new Map(b.pieces.map((p, n) => [p.id, n]))]));

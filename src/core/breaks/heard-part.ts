@@ -15,7 +15,8 @@ export const strokesCounted = ({ lines }: Pick<Break, 'lines'>, strokes: readonl
   strokes.filter(({ at, drowned }) => !drowned && at >= (lines[0] as number) - AROUND && at <= (lines.at(-1) as number) + AROUND);
 
 /**
- * What a break's strokes are as a part to learn from: all that is struck, also what falls together, at its own moment against the break's bar
+ * What a break's strokes are as a part to learn from: all that is struck, also what falls together, at its own moment against the break's
+ * bar
  * lines, so that a tempo that drifts is none of it. What the hand said of a stroke goes before what was heard.
  * @param struck what was heard at each of the strokes
  */

@@ -50,7 +50,8 @@ const untouched = (hit: Hit, plain: Hit): boolean =>
   hit.voice === plain.voice && hit.tick === plain.tick && hit.velocity === plain.velocity && hit.length === plain.length;
 
 /**
- * A part with a break in place of its former state: cut anew, its hits played by the new pieces. What the hand did to hits stays: one that was
+ * A part with a break in place of its former state: cut anew, its hits played by the new pieces. What the hand did to hits stays: one that
+ * was
  * moved, or added, goes on with its piece under that piece's name; one that was left as it was follows; one that was deleted stays away.
  */
 export function withBreak(part: Part, next: Break): Part {

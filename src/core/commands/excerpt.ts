@@ -86,7 +86,8 @@ export interface BarRange {
 }
 
 /**
- * Puts the bars of another part in the place of some of these: its hits, their meters, and rows that are not here yet. Tempo, feel and kit are
+ * Puts the bars of another part in the place of some of these: its hits, their meters, and rows that are not here yet. Tempo, feel and kit
+ * are
  * this part's; sections stay where they are. Behind the last bar it makes the part longer.
  */
 export function putBars(part: Part, other: Part, { from, to }: BarRange, newId: () => HitId): Part {

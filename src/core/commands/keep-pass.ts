@@ -5,7 +5,8 @@ import { writtenOut } from './moves';
 import { ticksOfBars } from './settings';
 
 /**
- * A part as it sounded in a pass of some bars that were looped, written out: the hits that sounded, where and how loud; without feel, chance, passes
+ * A part as it sounded in a pass of some bars that were looped, written out: the hits that sounded, where and how loud; without feel,
+ * chance, passes
  * and cycles, so that it is always so from now on.
  * @param from bars from 0, `to` not included
  */

@@ -12,7 +12,10 @@ export type LengthRule = { kind: 'steps'; grid: GridName; count: number } | { ki
 /** No hit is shorter than a tick. */
 const atLeast = (n: number): Ticks => ticks(Math.max(1, Math.round(n)));
 
-/** Gives hits a length. A time counts by the tempo where the hit is written. @example setLengths(part, ids, { kind: 'steps', grid: '1/8', count: 1 }) */
+/**
+ * Gives hits a length. A time counts by the tempo where the hit is written.
+ * @example setLengths(part, ids, { kind: 'steps', grid: '1/8', count: 1 })
+ */
 export function setLengths(part: Part, ids: ReadonlySet<HitId>, rule: LengthRule): Part {
   if (rule.kind === 'steps') return withLength(part, ids, () => atLeast(stepOf(rule.grid) * rule.count));
   if (rule.kind === 'ms') {

@@ -32,7 +32,8 @@ export const setAlone = (part: Part, ids: ReadonlySet<HitId>, alone: boolean): P
 export type Side = 'earlier' | 'later';
 
 /**
- * The two lines that a hit may belong to: its home and the one that is next likely, else the home and its neighbours on the coarsest grid that
+ * The two lines that a hit may belong to: its home and the one that is next likely, else the home and its neighbours on the coarsest grid
+ * that
  * holds it.
  */
 export function linesOfHit(map: MeterMap, hit: Pick<Hit, 'home' | 'other'>): { earlier: Ticks; later: Ticks } {
@@ -53,7 +54,10 @@ function neighbours(map: MeterMap, home: Ticks): { earlier: Ticks; later: Ticks 
   return { earlier: ticks(before.start + (Math.ceil(before.length / step) - 1) * step), later };
 }
 
-/** Decides which of its two lines each hit belongs to; the hits stay where they are. @example decideHomes(part, ids, 'later') // a hit at 40 % of a step now counts as early for the next line */
+/**
+ * Decides which of its two lines each hit belongs to; the hits stay where they are.
+ * @example decideHomes(part, ids, 'later') // a hit at 40 % of a step now counts as early for the next line
+ */
 export function decideHomes(part: Part, ids: ReadonlySet<HitId>, side: Side): Part {
   const map = meterMapOf(part);
   return changeHits(part, ids, (hit) => decided(hit, linesOfHit(map, hit)[side]));

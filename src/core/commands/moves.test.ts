@@ -40,7 +40,8 @@ test('baked, then performed: the same notes to the tick of an export, at any res
         return p.hits.map((h, i) => `${h.id} ${Math.floor(performed.ticks[i]! + 0.5)} ${performed.velocities[i]}`).sort();
       };
       expect(notes(baked)).toEqual(notes(part));
-      // Rounded to ticks twice, an export may differ where a hit lies within half an inner tick of a rounding edge: none here does by more than one.
+      // Rounded to ticks twice, an export may differ where a hit lies within half an inner tick of a rounding edge: none here does by more
+      // than one.
       expect(exportPart(baked, { ppq }).notes).toBe(exportPart(part, { ppq }).notes);
     }),
   );

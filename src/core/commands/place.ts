@@ -19,7 +19,10 @@ export function keyInPart(part: Pick<Part, 'hits' | 'kitMap'>, voice: VoiceName)
   return index === undefined ? keyOfVoice(part.kitMap, voice) : (part.hits[index] as Hit).key;
 }
 
-/** Moves hits in time by hand, all by the same ticks; as far as the first or last of them reaches the part's edge. Their lines go along and are no longer doubtful; nudges stay. */
+/**
+ * Moves hits in time by hand, all by the same ticks; as far as the first or last of them reaches the part's edge. Their lines go along and
+ * are no longer doubtful; nudges stay.
+ */
 export function moveHits(part: Part, ids: ReadonlySet<HitId>, by: number): Part {
   let first = Infinity;
   let last = -Infinity;

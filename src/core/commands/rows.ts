@@ -193,7 +193,9 @@ export function readByKit(part: Part, kit: KitMap): Part {
   return { ...part, kitMap: kit, hits, rows: rowsAfter(part, hits) };
 }
 
-/** The rows with hits that a kit has no key for, nor for anything that stands for them: they keep their keys when the part is played on it. */
+/**
+ * The rows with hits that a kit has no key for, nor for anything that stands for them: they keep their keys when the part is played on it.
+ */
 export function rowsWithout(part: Pick<Part, 'hits' | 'rows'>, kit: KitMap): VoiceName[] {
   const known = new Set(Object.values(kit.voices));
   const played = new Set(part.hits.map((h) => h.voice));

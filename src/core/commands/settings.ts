@@ -31,7 +31,8 @@ export function setTempo(part: Part, tempo: Bpm, later: 'proportion' | 'here' = 
 export const startTempo = (part: Pick<Part, 'tempo'>): Bpm => bpmOf(part.tempo[0] as TempoChange);
 
 /**
- * Moves the grid; the hits stay, and their homes follow it by less than half a sixteenth: whole sixteenths are other lines of the same grid.
+ * Moves the grid; the hits stay, and their homes follow it by less than half a sixteenth: whole sixteenths are other lines of the same
+ * grid.
  * The part grows by bars where its last hit would fall outside.
  */
 export function setOrigin(part: Part, origin: Ticks): Part {

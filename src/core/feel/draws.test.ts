@@ -66,7 +66,8 @@ test('humanizing a loop of four bars lays it neither back nor forward', () => {
   const part = sixteenths(4);
   for (let seed = 1; seed <= 30; seed++) {
     const { ticks: at } = performPart({ ...part, feel: { ...EMPTY_FEEL, seed, moves: [{ ...DEFAULT_MOVES.humanize, anchor: 0 }] } });
-    // 161.28 ticks a millisecond at 120 BPM; what is left is that of the hits' own draws, a tenth of their deviation at most, and of places.
+    // 161.28 ticks a millisecond at 120 BPM; what is left is that of the hits' own draws, a tenth of their deviation at most, and of
+    // places.
     expect(Math.abs(mean(part.hits.map((h, i) => (at[i] as number) - h.tick)) / 161.28)).toBeLessThan(1.6);
   }
 });

@@ -70,7 +70,8 @@ export interface SlowReading {
 }
 
 /**
- * The draws of a seed for a list of hits in their bars, the slow curves' means 0 over each `span` of these; kept, since amounts are swept while they stay.
+ * The draws of a seed for a list of hits in their bars, the slow curves' means 0 over each `span` of these; kept, since amounts are swept
+ * while they stay.
  * @param only draws for these hits alone, which are not kept: rounds of an order draw once each
  */
 export function humanDraws(

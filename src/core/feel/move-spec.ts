@@ -4,7 +4,9 @@ import type { SlowReading } from './draws';
 import type { ScopeTest } from './scope';
 import type { Performable, Work } from './work';
 
-/** What a member of a move may be: files, fields and random tests go by it. One that is not optional and has no plain value must be given. */
+/**
+ * What a member of a move may be: files, fields and random tests go by it. One that is not optional and has no plain value must be given.
+ */
 export type Member = { optional?: true } & (
   | { is: 'number'; min: number; max: number; whole?: true }
   | { is: 'choice'; of: readonly string[] }

@@ -21,7 +21,10 @@ export function toggleRow(part: Rows, names: readonly VoiceName[], row: VoiceNam
   return names.flatMap((name) => (name === all ? rowsOfVoice(part, voiceOfRow(row)) : [name])).filter((name) => name !== row);
 }
 
-/** Names all rows of a voice, also those to come; where they are named so already, none. @example toggleVoice(part, ['snare'], 'snare') // ['snare:*'] */
+/**
+ * Names all rows of a voice, also those to come; where they are named so already, none.
+ * @example toggleVoice(part, ['snare'], 'snare') // ['snare:*']
+ */
 export function toggleVoice(part: Rows, names: readonly VoiceName[], voice: VoiceName): VoiceName[] {
   const all = allRowsOf(voice);
   const own = new Set(rowsOfVoice(part, voice));

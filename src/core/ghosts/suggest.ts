@@ -42,7 +42,8 @@ const STRONG = 0.8;
  * Places for ghosts on the lines of a grid, from what sounds already: next to the voice's main hits rather than far from them, off the
  * beat rather than on it, and rather where no other drum (but a hat or cymbal) plays. Lines within half a step of a hit of the voice are
  * never taken. The same seed gives the same places, and a higher density only adds to them.
- * @example suggestGhosts(part, { voice: 'snare', placing: 'around', from: 0, to: 1, grid: '1/16', density: 0.4, low: 14, high: 34, seed: 1 })
+ * @example suggestGhosts(part, { voice: 'snare', placing: 'around', from: 0, to: 1, grid: '1/16', density: 0.4, low: 14, high: 34, seed:
+ *   1 })
  */
 export function suggestGhosts(part: Part, request: GhostRequest): SuggestedGhost[] {
   const { voice, from, to, grid, density, low, high, seed } = request;

@@ -1,7 +1,10 @@
 import type { Groove, GrooveStep } from '../model/groove';
 import { standIns, type VoiceName } from '../row-names';
 
-/** The steps that count for a row: its own, those of its voice or of what stands for that, else those of all. @example stepsFor(groove, 'snare:2') // those of 'snare' */
+/**
+ * The steps that count for a row: its own, those of its voice or of what stands for that, else those of all.
+ * @example stepsFor(groove, 'snare:2') // those of 'snare'
+ */
 export function stepsFor({ voices, steps }: Groove, row: VoiceName): readonly GrooveStep[] {
   if (!voices) return steps;
   const name = [row, ...standIns(row)].find((candidate) => Object.hasOwn(voices, candidate));

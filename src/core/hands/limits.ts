@@ -6,8 +6,10 @@ import { isByHand, strikerOf, type OwnKit, type Striker } from './kit';
  */
 
 /**
- * How soon limbs are back, in milliseconds; a stroke right then is playable. The fastest hand that was measured strikes about ten times a second,
- * drummers seven, others five (S. Fujii, K. Kudo, T. Ohtsuki, S. Oda, Neuroscience Letters 459, 2009): 90 ms is beyond what is usual, so that
+ * How soon limbs are back, in milliseconds; a stroke right then is playable. The fastest hand that was measured strikes about ten times a
+ * second,
+ * drummers seven, others five (S. Fujii, K. Kudo, T. Ohtsuki, S. Oda, Neuroscience Letters 459, 2009): 90 ms is beyond what is usual, so
+ * that
  * what is marked is surely too fast.
  */
 export interface HandLimits {

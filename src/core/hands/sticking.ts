@@ -111,7 +111,8 @@ export interface Sticking<S extends HandStroke> {
 }
 
 /**
- * Gives each stroke a limb: hands by the cheapest way through all moments (a shortest path whose states are where both hands were and when),
+ * Gives each stroke a limb: hands by the cheapest way through all moments (a shortest path whose states are where both hands were and
+ * when),
  * feet as they are free. Linear in the strokes, since what is over 600 ms ago makes no state of its own.
  * @param strokes by time
  */

@@ -90,7 +90,8 @@ const CLOSEST = 0.004 * TICKS_PER_QUARTER;
 type Measured = Pick<Part, 'hits' | 'meter' | 'origin'>;
 
 /**
- * How much a part swings by itself, of eighths or sixteenths, whichever is plainer; null where straight explains it as well. Strokes belong to
+ * How much a part swings by itself, of eighths or sixteenths, whichever is plainer; null where straight explains it as well. Strokes belong
+ * to
  * the lines that are their homes; of several on one line the loudest counts.
  * @param times where they sound, in ticks; as written without it
  * @param isAsked hits by index; all without it

@@ -3,7 +3,10 @@ import type { HitId, Part } from '../model/part';
 import { meterMapOf } from '../part/part-time';
 import { barOfHome, homesOf, homeTest } from './homes';
 
-/** A stretch of musical time, `end` not included. Hits belong to it by their home, so early ones stay with their line, and those at the part's end with its last bar. */
+/**
+ * A stretch of musical time, `end` not included. Hits belong to it by their home, so early ones stay with their line, and those at the
+ * part's end with its last bar.
+ */
 export interface TickRange {
   start: Ticks;
   end: Ticks;

@@ -9,7 +9,9 @@ export type StrokeKind = (typeof STROKE_KINDS)[number];
 export const BREAK_CUTS = ['strokes', 'eighths', 'sixteenths', 'sixteen', 'bars', 'whole'] as const;
 export type BreakCut = (typeof BREAK_CUTS)[number];
 
-/** What is heard between the end of a piece and the next one: nothing, nothing after a longer fade, or its tail again, softer and softer. */
+/**
+ * What is heard between the end of a piece and the next one: nothing, nothing after a longer fade, or its tail again, softer and softer.
+ */
 export const BREAK_GAPS = ['tail', 'fade', 'silence'] as const;
 export type BreakGap = (typeof BREAK_GAPS)[number];
 

@@ -94,7 +94,10 @@ export interface HumanizeMove extends MoveBase {
   anchor: number;
   /** Over so many bars, 1 to 32, the slow curve's mean is 0. */
   span: number;
-  /** What becomes of a velocity past 1 or 127: mirrored (without it), so that loud rows do not pile up there, or cut, and lines are the homes, as in feel@2. */
+  /**
+   * What becomes of a velocity past 1 or 127: mirrored (without it), so that loud rows do not pile up there, or cut, and lines are the
+   * homes, as in feel@2.
+   */
   limit?: 'mirror' | 'clip';
 }
 

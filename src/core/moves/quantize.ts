@@ -89,7 +89,10 @@ export function pullStrength(
   return e;
 }
 
-/** How far a hit is pulled, in ticks, and to which line; null where it stays. A hit whose line was decided goes to that, however far it is; one left alone stays. */
+/**
+ * How far a hit is pulled, in ticks, and to which line; null where it stays. A hit whose line was decided goes to that, however far it is;
+ * one left alone stays.
+ */
 function shiftOf(i: number, move: QuantizeMove, work: Work, step: Ticks): { by: number; line: number } | null {
   const { homes, written, times, map, tempo } = work;
   const marks = written.marks[i] as number;

@@ -9,7 +9,9 @@ const FURTHEST = { pan: 100, pitch: 24, brightness: 100 } as const;
 const MIDDLE = 64;
 const OCTAVE = 12;
 
-/** Pan, pitch and brightness around the hits' own: even draws of mean 0, brightness by velocity, pan by pitch. Times and velocities stay. */
+/**
+ * Pan, pitch and brightness around the hits' own: even draws of mean 0, brightness by velocity, pan by pitch. Times and velocities stay.
+ */
 const applyTimbre: ApplyMove<TimbreMove> = (
   { pan, pitch, brightness, velocityBrightness, pitchPan },
   { hits, written, range, loudness, timbre },

@@ -30,7 +30,10 @@ const LIKELY = 0.5;
 /** Strokes of one moment are so far apart at most, in seconds. */
 const EARLIEST = -0.013;
 const LATEST = 0.022;
-/** So loud are strokes of our kits at 127 to begin with, in dB: what stands out against this is struck harder. A snare is let off 4 dB: a backbeat gives its name to a stroke with a kick under it. */
+/**
+ * So loud are strokes of our kits at 127 to begin with, in dB: what stands out against this is struck harder. A snare is let off 4 dB: a
+ * backbeat gives its name to a stroke with a kick under it.
+ */
 const USUALLY: Readonly<Record<SoundKind, number>> = { kick: -8, snare: -18.5, hat: -22, skin: -14.5, bright: -21 };
 const LEAST_SURE = 0.25;
 /** 1 is for what the hand said. */

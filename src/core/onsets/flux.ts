@@ -13,7 +13,10 @@ const GAIN = 100;
 /** A band is compared with its neighbours so many frames before. */
 const LAG = 2;
 
-/** How much each band rises against what it and its neighbours were: a spectral flux that sliding pitch hardly moves (S. Boeck and G. Widmer, 2013). */
+/**
+ * How much each band rises against what it and its neighbours were: a spectral flux that sliding pitch hardly moves (S. Boeck and G.
+ * Widmer, 2013).
+ */
 export interface Flux {
   /** By frame. */
   values: Float64Array;

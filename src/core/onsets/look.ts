@@ -14,7 +14,10 @@ const SIZE_RATE = 44_100;
 /** What a stroke is, is looked at so long from its attack on, in seconds, or up to the next; at least LEAST. */
 const HEARD = 0.0464;
 const LEAST = 0.012;
-/** What rings on from before is looked at so long, up to GAP before the attack and from AFTER_LAST behind the stroke before; at least LEAST_BEFORE. */
+/**
+ * What rings on from before is looked at so long, up to GAP before the attack and from AFTER_LAST behind the stroke before; at least
+ * LEAST_BEFORE.
+ */
 const BEFORE = 0.03;
 const GAP = 0.001;
 const AFTER_LAST = 0.008;

@@ -49,7 +49,10 @@ export function countedBy({ firstDownbeat, ...reading }: Reading): Counting {
 export const soundsOf = (onsets: readonly HeardStroke[]): SoundStruck[] =>
   onsets.flatMap(({ seconds: at, struck }) => struck.map(({ sound, level, late }) => ({ at: at + late, sound, level })));
 
-/** What was struck in a recording as a part: on rows by what it is, where it was struck against the lines, as hard as it is loud among that of its row. */
+/**
+ * What was struck in a recording as a part: on rows by what it is, where it was struck against the lines, as hard as it is loud among that
+ * of its row.
+ */
 export function partOfStrokes(
   strokes: readonly SoundStruck[],
   { bars, meter: [numerator, denominator], bpm, tickOf }: Counting,

@@ -18,14 +18,20 @@ const TRIPLET_LESS = 0.12;
 const REPEAT_WEIGHT = 0.3;
 /** What comes again is within this, in seconds. */
 const REPEAT_WITHIN = 0.03;
-/** A loop was cut at whole bars where its length says so to this share of a beat; of more than ten beats, to so much more as a tempo is unsure. */
+/**
+ * A loop was cut at whole bars where its length says so to this share of a beat; of more than ten beats, to so much more as a tempo is
+ * unsure.
+ */
 const CUT_SHARE = 0.04;
 /** Tempos close by: so many steps of such a share on either side. */
 const CLOSE_BY = 50;
 const FINE = 1e-4;
 /** People who play two bars drift by 6 ms or so: lines that part by less than twice that are the same, in seconds. */
 const SAME_LINES = 0.012;
-/** So soon after the sound's start a first stroke leans on the bar line that the sound begins at; later ones are taken for the bar line, in seconds. */
+/**
+ * So soon after the sound's start a first stroke leans on the bar line that the sound begins at; later ones are taken for the bar line, in
+ * seconds.
+ */
 const LEAN = 0.02;
 /** Fewer strokes tell no tempo. */
 const LEAST_ONSETS = 4;
@@ -64,7 +70,10 @@ function repeatAfter(onsets: readonly Onset[], later: number): number | null {
   return all > 0 ? alike / all : null;
 }
 
-/** How much a tempo is spoken for by what comes again after half a bar and after a bar of it; a bar that nothing comes after counts as its half does. */
+/**
+ * How much a tempo is spoken for by what comes again after half a bar and after a bar of it; a bar that nothing comes after counts as its
+ * half does.
+ */
 function repeatOf(onsets: readonly Onset[], bpm: number): number {
   const half = repeatAfter(onsets, 120 / bpm) ?? 0;
   return half + (repeatAfter(onsets, 240 / bpm) ?? half);
@@ -124,7 +133,9 @@ function refined(onsets: readonly Onset[], bpm: number): number {
   return best;
 }
 
-/** The nearest whole tempo where its lines and the others part by so little over the strokes that nothing tells which they were played to. */
+/**
+ * The nearest whole tempo where its lines and the others part by so little over the strokes that nothing tells which they were played to.
+ */
 function wholeWhereAlike(bpm: number, span: number): number {
   const whole = Math.round(bpm);
   return Math.abs(whole / bpm - 1) * span < SAME_LINES ? whole : bpm;

@@ -23,7 +23,8 @@ const NEAR_VELOCITY = 8;
 const LEAST_ROLL = 3;
 
 /**
- * Flams (a louder hit behind one to three within 45 ms of each other) and rolls (three or more closer than sixteenths, evenly apart, on an even ramp) among
+ * Flams (a louder hit behind one to three within 45 ms of each other) and rolls (three or more closer than sixteenths, evenly apart, on an
+ * even ramp) among
  * hits of one voice each. What an ornament would miss by more than 4 ms or a velocity of 8 is none.
  */
 export function gatherStrokes(part: Pick<Part, 'tempo'>, hits: readonly Hit[]): Gathered[] {

@@ -34,7 +34,10 @@ export interface OrnamentSpec<O extends { kind: string } = Ornament> {
   word(ornament: O): string;
   /** How many strokes it has at most, its own among them: counted without making them. */
   count(part: Ornamented, index: number, ornament: O): number;
-  /** The hit's strokes, its own first. `main` is its own, as performed; `swung` says where others sound that follow the swing, null without any. */
+  /**
+   * The hit's strokes, its own first. `main` is its own, as performed; `swung` says where others sound that follow the swing, null without
+   * any.
+   */
   strokes(part: Ornamented, index: number, ornament: O, main: Stroke, swung: Swung | null): Stroke[];
 }
 

@@ -1,6 +1,8 @@
 /**
- * Hits whose line is a matter of opinion: their home was read with little certainty, or, for a quantize move, they lie between two of its lines
- * or are pulled to another line than their home stands for. Each is shown before it happens, and decided by hand where the nearest line is wrong.
+ * Hits whose line is a matter of opinion: their home was read with little certainty, or, for a quantize move, they lie between two of its
+ * lines
+ * or are pulled to another line than their home stands for. Each is shown before it happens, and decided by hand where the nearest line is
+ * wrong.
  */
 import { homesOf } from '../homes/homes';
 import { indicesByVoice } from '../part/by-voice';

@@ -50,7 +50,8 @@ export function followSwing(performance: Performance, follow: (index: number) =>
 }
 
 /**
- * Turns written hits into performed ones: the moves in their order, the sway, the written order of each row, the nudges (which may cross), then limits and lengths.
+ * Turns written hits into performed ones: the moves in their order, the sway, the written order of each row, the nudges (which may cross),
+ * then limits and lengths.
  * The ONE place where this happens: screen, sound, export and API all call it.
  * @param range only these hits are performed, the others stay as written: what a screen needs while an amount is swept. Should
  *   start and end at least a bar away from what is looked at, since order and lengths depend on neighbours.
@@ -182,7 +183,10 @@ export function leanOf(part: Pick<Part, 'tempo'>, performance: Performance, inde
   return tempoMapOf(part).between(ticks(performance.placedHomes[index] as number), ticks(performance.ticks[index] as number));
 }
 
-/** A move's own seed, or the feel's salted with its ordinal among its kind; moves that are off count, so that a switch changes no other draw. */
+/**
+ * A move's own seed, or the feel's salted with its ordinal among its kind; moves that are off count, so that a switch changes no other
+ * draw.
+ */
 export function seedOfMove(
   feel: Feel,
   index: number,

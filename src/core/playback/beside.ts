@@ -12,7 +12,10 @@ export interface BackingSlice {
   length: Seconds;
 }
 
-/** What is played without a break: where it begins, counted from the start of playing; which place of the part that is, counted from its first bar; how long it is. Seconds. */
+/**
+ * What is played without a break: where it begins, counted from the start of playing; which place of the part that is, counted from its
+ * first bar; how long it is. Seconds.
+ */
 export interface Stretch {
   begin: number;
   place: number;
@@ -45,7 +48,8 @@ export function stretchesOfOrder(
 }
 
 /**
- * What of a backing recording sounds in one stretch of what is played. Its first downbeat stands on the part's first bar; it goes at its own
+ * What of a backing recording sounds in one stretch of what is played. Its first downbeat stands on the part's first bar; it goes at its
+ * own
  * speed, so a part of another tempo drifts from it.
  * @param startedAt when playing began, on the audio clock
  * @param now what is over by then is left out

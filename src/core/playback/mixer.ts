@@ -97,7 +97,10 @@ export interface MixerOptions {
   limited?: boolean;
 }
 
-/** Sums started sounds into a stereo block; the room is added, and no sample leaves above full scale. Pure: it also renders in tests and files. */
+/**
+ * Sums started sounds into a stereo block; the room is added, and no sample leaves above full scale. Pure: it also renders in tests and
+ * files.
+ */
 export class Mixer {
   private ringing: Ringing[] = [];
   /** By number; one that is not there is silent. */

@@ -172,7 +172,8 @@ export function barLines(
 }
 
 /**
- * Makes the program of a range from performed hits and the strokes of their ornaments, which belong to the loop with their hit; what they would play behind its end is left out.
+ * Makes the program of a range from performed hits and the strokes of their ornaments, which belong to the loop with their hit; what they
+ * would play behind its end is left out.
  * `slotOf` and `voiceIndex` name strokes and voices for the player.
  */
 export function makeProgram(

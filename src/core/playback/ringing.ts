@@ -33,7 +33,8 @@ export interface Ringing {
 }
 
 /**
- * What rings on as it was rendered, tilted at most: nearly all there is. The tilt is a one-pole low-pass of which so much is taken, four frames at a
+ * What rings on as it was rendered, tilted at most: nearly all there is. The tilt is a one-pole low-pass of which so much is taken, four
+ * frames at a
  * time, since each would wait for the one before: low[n+4] = a^4 low[n] + what the four add.
  */
 export function addPlain(r: Ringing, bus: Float64Array, count: number) {

@@ -1,4 +1,7 @@
-/** One small room: eight delays that feed each other (a feedback network after J.-M. Jot, 1991), without movement, so that the same sound in gives the same out. */
+/**
+ * One small room: eight delays that feed each other (a feedback network after J.-M. Jot, 1991), without movement, so that the same sound in
+ * gives the same out.
+ */
 
 /** Lengths in ms of the smallest room; no two share a factor once they are frames. */
 const LINES_MS = [7.3, 8.9, 10.7, 12.1, 13.9, 15.7, 17.9, 19.3];

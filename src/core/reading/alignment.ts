@@ -15,7 +15,9 @@ let forward = new Float64Array(64 * 32);
 let posteriors = new Float64Array(64 * 32);
 let back = new Float64Array(64);
 
-/** Stroke by stroke, line by line: how likely the stroke belongs to the line, after {@link align} was asked for it; overwritten by the next. */
+/**
+ * Stroke by stroke, line by line: how likely the stroke belongs to the line, after {@link align} was asked for it; overwritten by the next.
+ */
 export const posteriorsOfAlign = (): Float64Array => posteriors;
 
 /**

@@ -40,7 +40,10 @@ const EXACT_SHARE = 0.9;
 const FEWEST = 4;
 const ALONE_LIMIT = 0.001;
 
-/** The line of a division that a place stands on exactly, in ticks; null where it stands on none. @param raster ticks between places that the source can hold */
+/**
+ * The line of a division that a place stands on exactly, in ticks; null where it stands on none.
+ * @param raster ticks between places that the source can hold
+ */
 function lineAt(place: number, division: number, raster: number): number | null {
   const step = TICKS_PER_QUARTER / division;
   if (step < LEAST_STEP * raster) return null;

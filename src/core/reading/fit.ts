@@ -13,7 +13,10 @@ const MOST_TRIED = 120;
 /** Over so many cells the first rounds learn from a sample. */
 const MOST_AT_FIRST = 300;
 const SAMPLED_ROUNDS = 3;
-/** Over so many strokes all rounds learn from a sample: what is known of each single stroke's neighbourhood is then left out, and half the time is saved. */
+/**
+ * Over so many strokes all rounds learn from a sample: what is known of each single stroke's neighbourhood is then left out, and half the
+ * time is saved.
+ */
 const MOST_LEARNT = 24_000;
 
 export function fit(of: Material): Fit {

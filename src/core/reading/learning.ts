@@ -5,7 +5,9 @@ import { MS_PER_QUARTER, PLACES, type Material, type RowCell } from './material'
 import { TICKS_PER_QUARTER } from '../units';
 import { EXCURSION_PRIORS, EXCURSIONS, isSwung, type Base } from './states';
 
-/** How what was expected of the strokes becomes what is learnt: the maximising half of a round. Priors count as so many strokes or cells. */
+/**
+ * How what was expected of the strokes becomes what is learnt: the maximising half of a round. Priors count as so many strokes or cells.
+ */
 
 const QUARTER = TICKS_PER_QUARTER;
 /** 1/24 of a quarter in a quarter. */
@@ -174,7 +176,10 @@ function timingOf(of: Material, learnt: Learnt, { away, squares, weights, rowOf 
   return { leans, drift, spreads };
 }
 
-/** How the whole kit wanders: a mean of the strokes around each, without itself, that falls off on both sides. @param pooled mean spread of the rows, ms */
+/**
+ * How the whole kit wanders: a mean of the strokes around each, without itself, that falls off on both sides.
+ * @param pooled mean spread of the rows, ms
+ */
 function driftOf(
   { inTime, ticks }: Material,
   leans: Float64Array,

@@ -7,7 +7,8 @@ import { readHomes, isSettled } from './read';
 const DIGITS = 1e3;
 
 /**
- * Reads the homes of hits. Hits that were decided, placed or locked, and hits that were not asked for, keep their homes and help to read the others.
+ * Reads the homes of hits. Hits that were decided, placed or locked, and hits that were not asked for, keep their homes and help to read
+ * the others.
  * @param isAsked hits whose homes are read
  * @returns what was read of each, and where the hit stood
  */

@@ -81,7 +81,11 @@ const bentEighths = (lines: Lines, ratio: number): Lines => ({
   places: lines.places.map((p, n) => p + [0, 0.5, 1, 0.5][n % 4]! * (ratio - 0.5)),
 });
 
-/** The lines of a base in a cell; null where it cannot be counted so. @param length in quarters @param onQuarter the cell begins at a whole quarter of its bar */
+/**
+ * The lines of a base in a cell; null where it cannot be counted so.
+ * @param length in quarters
+ * @param onQuarter the cell begins at a whole quarter of its bar
+ */
 export function linesOfBase({ kind, ratio }: Base, length: number, onQuarter: boolean): Lines | null {
   const compound = isThreeEighths(length * TICKS_PER_QUARTER);
   if (kind === 'swung-eighths')

@@ -90,7 +90,10 @@ const noSamples: SampleSource = (sample) => {
   throw new Error(`The recording ${sample} is not here.`);
 };
 
-/** Strokes of one rate, kept for what is rendered next; those that were made first go where room is short. @param most bytes that are kept */
+/**
+ * Strokes of one rate, kept for what is rendered next; those that were made first go where room is short.
+ * @param most bytes that are kept
+ */
 export function strokeSource(rate: number, samples: SampleSource = noSamples, most = MOST_KEPT): StrokeSource {
   const known = new Map<string, Stroke>();
   let bytes = 0;

@@ -58,7 +58,10 @@ export function guessSounds<R extends NamedRecording>(recordings: readonly R[]):
   });
 }
 
-/** Files of one sound as far as their names say so, in order: nothing of them was read yet. @example groupPaths(['a v1.wav', 'a v2.wav', 'b.wav']).length // 2 */
+/**
+ * Files of one sound as far as their names say so, in order: nothing of them was read yet.
+ * @example groupPaths(['a v1.wav', 'a v2.wav', 'b.wav']).length // 2
+ */
 export function groupPaths(paths: readonly string[]): string[][] {
   const groups = new Map<string, string[]>();
   for (const path of paths) {

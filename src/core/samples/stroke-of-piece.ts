@@ -22,7 +22,8 @@ const TAIL_SECONDS = 0.8;
 const TAIL_END = 0.001;
 
 /**
- * Makes the stroke that plays a piece of a recorded break. At the piece's own velocity it is as loud as it was recorded, and pieces that follow
+ * Makes the stroke that plays a piece of a recorded break. At the piece's own velocity it is as loud as it was recorded, and pieces that
+ * follow
  * each other as they did are the recording again.
  * @param rate frames a second
  * @throws NamedError bad-sound

@@ -33,7 +33,10 @@ export function scatter(values: readonly number[], range: number, random: () => 
   return values.map((v, i) => v + (draws[i] as number) - off);
 }
 
-/** Each drawn anew between two limits, evenly: none beyond either. @example between([60, 60], 70, 120, random) // two values from 70 to 120 */
+/**
+ * Each drawn anew between two limits, evenly: none beyond either.
+ * @example between([60, 60], 70, 120, random) // two values from 70 to 120
+ */
 export function between(values: readonly number[], from: number, to: number, random: () => number): number[] {
   const [low, high] = [Math.min(from, to), Math.max(from, to)];
   return values.map(() => low + random() * (high - low));

@@ -85,7 +85,9 @@ export function exportSong(whole: Part, file: SmfFile, options: SongExportOption
 
 const barsTo = (tick: number, { meter }: Pick<Part, 'meter'>): number => new MeterMap(meter).barAt(ticks(tick)).index;
 
-/** Where tracks end: all of them on the bar line behind the last event; tracks of format 2, which are songs of their own, each on its own. */
+/**
+ * Where tracks end: all of them on the bar line behind the last event; tracks of format 2, which are songs of their own, each on its own.
+ */
 function endsOf(
   { meter }: Pick<Part, 'meter'>,
   file: SmfFile,
@@ -179,7 +181,10 @@ function writeTrack(
   });
 }
 
-/** New ticks of pedal controllers and pressure on the drum lanes, by track and event: they keep their distance to the hit that follows within 30 ms. */
+/**
+ * New ticks of pedal controllers and pressure on the drum lanes, by track and event: they keep their distance to the hit that follows
+ * within 30 ms.
+ */
 function companionShifts(part: Part, file: SmfFile, notes: DrumNotes, perTick: number): Map<number, Map<number, number>> {
   const shifts = new Map<number, Map<number, number>>();
   const toTicks = tickScale(file);

@@ -18,6 +18,9 @@ export function barsOfSong(file: SmfFile, drums: readonly Lane[]): number {
   return bar.start < last ? bar.index + 1 : bar.index;
 }
 
-/** Why a part is shorter than its song. @example songBarsText(69, 73) // 'The part ends with its last drum hit, in bar 69. The song goes on to bar 73.' */
+/**
+ * Why a part is shorter than its song.
+ * @example songBarsText(69, 73) // 'The part ends with its last drum hit, in bar 69. The song goes on to bar 73.'
+ */
 export const songBarsText = (part: number, song: number): string =>
   `The part ends with its last drum hit, in bar ${part}. The song goes on to bar ${song}.`;

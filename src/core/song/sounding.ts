@@ -71,7 +71,9 @@ export function cycledHits(part: Soundable): readonly Hit[] {
   return hits;
 }
 
-/** How many hits {@link cycledHits} would give, counted without making them: a hit and a short loop length make millions over a long part. */
+/**
+ * How many hits {@link cycledHits} would give, counted without making them: a hit and a short loop length make millions over a long part.
+ */
 export function countCycled(part: Soundable): number {
   if (!part.rows.some((r) => r.cycle)) return part.hits.length;
   const cycleAt = cycler(part);

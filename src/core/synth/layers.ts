@@ -188,7 +188,9 @@ function addPlate(out: Float32Array, layer: PlateLayer, struck: Struck) {
     );
 }
 
-/** Adds chains, four in a loop: one alone waits for its own last value, four do not wait for each other. Those of like length go together. */
+/**
+ * Adds chains, four in a loop: one alone waits for its own last value, four do not wait for each other. Those of like length go together.
+ */
 function addChains(out: Float32Array, chains: Chain[]) {
   const sum = new Float64Array(out.length);
   chains.sort((p, q) => p.frames - q.frames);
@@ -246,7 +248,10 @@ function addNoise(out: Float32Array, layer: NoiseLayer, { force, rate, random, s
   addFiltered(out, noise, wanted, layer, rate);
 }
 
-/** Adds filtered noise, at the loudness it has on average: a short one is now loud, now soft by chance, and takes are to be the same instrument. */
+/**
+ * Adds filtered noise, at the loudness it has on average: a short one is now loud, now soft by chance, and takes are to be the same
+ * instrument.
+ */
 function addFiltered(
   out: Float32Array,
   noise: Float32Array,

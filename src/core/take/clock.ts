@@ -8,7 +8,9 @@ export interface ClockPair {
   page: number;
 }
 
-/** So many recent pairs are kept; at some ten a second they span a dozen seconds, in which the clocks drift by a fraction of a millisecond. */
+/**
+ * So many recent pairs are kept; at some ten a second they span a dozen seconds, in which the clocks drift by a fraction of a millisecond.
+ */
 const KEPT = 128;
 
 /** A stretch in which the audio clock fell behind the page's: the machine stalled. In ms of the page's clock. */
@@ -34,7 +36,10 @@ export class ClockMap {
   private usual: number | null = null;
   private good: ClockPair | null = null;
   private behind: ClockPair[] = [];
-  /** Where the audio clock fell behind, oldest first. Stamps are mapped by what was usual before, for seconds: hits keep the device's own times. */
+  /**
+   * Where the audio clock fell behind, oldest first. Stamps are mapped by what was usual before, for seconds: hits keep the device's own
+   * times.
+   */
   readonly stalls: Stall[] = [];
 
   get isKnown(): boolean {

@@ -3,7 +3,10 @@ import type { HitId, Part } from '../model/part';
 import type { Milliseconds } from '../units';
 import { ticks } from '../units';
 
-/** Two strokes of one voice closer than this were one stroke that bounced, unless they make a flam on purpose: the softer must be much softer. */
+/**
+ * Two strokes of one voice closer than this were one stroke that bounced, unless they make a flam on purpose: the softer must be much
+ * softer.
+ */
 export const DOUBLE_MS = 55 as Milliseconds;
 /** A bounce has at most this part of the stroke's velocity. */
 const BOUNCE = 0.72;

@@ -19,7 +19,9 @@ export function learntHat(down: number, up: number): HatSettings | null {
   return down > up ? USUAL_HAT : { ...USUAL_HAT, turned: true };
 }
 
-/** What was seen of a pedal that is pressed and let go: its first value, the one furthest from it, and what is learnt once it has come back. */
+/**
+ * What was seen of a pedal that is pressed and let go: its first value, the one furthest from it, and what is learnt once it has come back.
+ */
 export interface PedalLesson {
   first: number | null;
   furthest: number;

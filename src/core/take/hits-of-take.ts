@@ -57,7 +57,10 @@ const BY_OPENNESS: Readonly<Record<Openness, VoiceName>> = { closed: 'hat-closed
 /** What a hand can grab. */
 const CYMBAL = /^(crash|splash|china|ride)/;
 
-/** What a stroke plays: its key's row, the hat as open as its foot has it, the foot's own strokes, or the end of what rings; null for nothing. */
+/**
+ * What a stroke plays: its key's row, the hat as open as its foot has it, the foot's own strokes, or the end of what rings; null for
+ * nothing.
+ */
 export function struckBy(
   part: Pick<Part, 'kitMap' | 'breaks'>,
   { key, hat, foot, grab }: FoldedStroke,

@@ -20,7 +20,8 @@ const LEAST_APART = 4;
  * error, floor and ceiling by least squares.
  * @param strokes velocities as the device sent them
  * @returns null where soft, medium and hard cannot be told apart
- * @example learnCurve({ soft: [20, ...], medium: [45, ...], hard: [80, ...] }) // a curve with which 20, 45 and 80 become about 36, 76 and 116
+ * @example learnCurve({ soft: [20, ...], medium: [45, ...], hard: [80, ...] }) // a curve with which 20, 45 and 80 become about 36, 76
+ *   and 116
  */
 export function learnCurve(strokes: Readonly<Record<Strength, readonly number[]>>): VelocityCurve | null {
   const middles = STRENGTHS.map((s) => median(strokes[s]));

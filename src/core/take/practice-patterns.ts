@@ -24,7 +24,10 @@ export interface LoopShape {
   bars: readonly { start: number; length: number; sixteenths: number }[];
 }
 
-/** Strokes of a pattern in `[from, to)` over the passes of a loop; bars longer or shorter than sixteen sixteenths go round or are cut. `keyOf` gives the key that strikes a voice. */
+/**
+ * Strokes of a pattern in `[from, to)` over the passes of a loop; bars longer or shorter than sixteen sixteenths go round or are cut.
+ * `keyOf` gives the key that strikes a voice.
+ */
 export function strokesOfPattern(
   pattern: PracticePattern,
   keyOf: (voice: VoiceName) => number,

@@ -57,7 +57,9 @@ function endOf(meter: readonly MeterChange[], last: number): number {
   return bar.start >= last && last > 0 ? bar.start : bar.start + bar.length;
 }
 
-/** Tempo and meter of all passes from the file's start on, with whole bars in front where something was played before the first downbeat. */
+/**
+ * Tempo and meter of all passes from the file's start on, with whole bars in front where something was played before the first downbeat.
+ */
 function unrolled(
   take: Played,
   events: readonly RawEvent[],

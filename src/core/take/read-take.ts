@@ -27,7 +27,8 @@ function metersOfPasses(take: Pick<Take, 'meter' | 'origin' | 'start' | 'end'>, 
 }
 
 /**
- * Reads which lines the strokes of a take were meant for: its passes one after another, as they were played, beside what else is in the loop,
+ * Reads which lines the strokes of a take were meant for: its passes one after another, as they were played, beside what else is in the
+ * loop,
  * whose lines stand.
  * @returns what was read of the take's hits that are still in the part, at their places in the loop
  */

@@ -4,7 +4,9 @@ import { compareHits, type Hit, type HitId, type Part } from '../model/part';
 import type { Take } from '../model/take';
 import { ticks, type Ticks } from '../units';
 
-/** A part with what was read of a take; a stroke whose line lies behind the loop's end, or before its start, goes with it to the other end. */
+/**
+ * A part with what was read of a take; a stroke whose line lies behind the loop's end, or before its start, goes with it to the other end.
+ */
 export function withTakeRead(
   part: Part,
   take: Pick<Take, 'start' | 'end'>,

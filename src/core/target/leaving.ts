@@ -40,7 +40,10 @@ function keyOfRow(part: Leaving, keys: Readonly<Record<VoiceName, number>>, row:
   return [row, voiceOfRow(row), sound, ...standIns(sound)].map((name) => keys[name]).find((key) => key !== undefined);
 }
 
-/** Every row of a part with the key that its hits leave with: what a user changes one by one. @example keysOfRows(part, NO_TARGET) // { kick: 36, snare: 38 } */
+/**
+ * Every row of a part with the key that its hits leave with: what a user changes one by one.
+ * @example keysOfRows(part, NO_TARGET) // { kick: 36, snare: 38 }
+ */
 export function keysOfRows(
   part: Pick<Part, 'rows' | 'breaks' | 'hits' | 'kitMap'>,
   target: Pick<Target, 'keys'>,

@@ -15,7 +15,9 @@ import { stemsFacts } from '../../store/stems-facts';
 
 const MOST_LISTED = 6;
 
-/** Hits that this move could pull to the wrong line: each is shown with both lines, decided by hand, and the decision stays with the hit. */
+/**
+ * Hits that this move could pull to the wrong line: each is shown with both lines, decided by hand, and the decision stays with the hit.
+ */
 export function Doubtful({ index }: { index: number }) {
   const store = useBenchStore();
   const part = useBench(calmPart);

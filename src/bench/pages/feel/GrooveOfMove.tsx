@@ -10,7 +10,10 @@ import { usePlaybackOf } from '../../playback/context';
 import { useKeptGrooves } from '../use-kept-grooves';
 import type { Edit } from './edit';
 
-/** Which groove a move plays like: the user's own, then ours by family, as pictures that are heard by a click; closing the list keeps the last. */
+/**
+ * Which groove a move plays like: the user's own, then ours by family, as pictures that are heard by a click; closing the list keeps the
+ * last.
+ */
 export function GrooveOfMove({ move, edit }: { move: GrooveMove; edit: Edit }) {
   const playback = usePlaybackOf();
   const kept = useKeptGrooves();

@@ -1,6 +1,9 @@
 import type { Effect } from '@/core/perform/effect';
 
-/** @example effectWords(effect) // 'Moves 84 hits, 9.4 ms on average, 20.1 at most; changes the velocity of 148 hits by 4 on average, 11 at most.' */
+/**
+ * @example effectWords(effect) // 'Moves 84 hits, 9.4 ms on average, 20.1 at most; changes the velocity of 148 hits by 4 on average, 11 at
+ * most.'
+ */
 export function effectWords({ hits, moved, meanMs, largestMs, levelled, meanVelocity, largestVelocity, timbres }: Effect): string {
   const counted = (n: number) => `${n} ${n === 1 ? 'hit' : 'hits'}`;
   if (hits === 0 && timbres === 0) return 'It changes nothing right now.';

@@ -10,7 +10,9 @@ const joined = (list: readonly string[]): string =>
 
 /** So many rows are told of by name. */
 const TOLD = 3;
-/** Off-beats within this of the middle are straight; where they lie at three quarters of their pair they are sixteenths, not swung eighths. */
+/**
+ * Off-beats within this of the middle are straight; where they lie at three quarters of their pair they are sixteenths, not swung eighths.
+ */
 const STRAIGHT = 1.5;
 const DOTTED = 73.5;
 /** More than this off-beats scatter where some are straight and some are not. */

@@ -5,7 +5,10 @@ import { CANVAS_FONT, type Palette } from './palette';
 /** Under the foot, in pixels. */
 const BELOW = 10;
 
-/** Under each stem the hand that plays it, or a foot: the right one a filled half circle, the left one an open one; a cross where nobody can. */
+/**
+ * Under each stem the hand that plays it, or a foot: the right one a filled half circle, the left one an open one; a cross where nobody
+ * can.
+ */
 export function drawSticking(g: CanvasRenderingContext2D, palette: Palette, stems: readonly Stem[], limbs: Uint8Array) {
   g.save();
   g.font = `600 10.5px ${CANVAS_FONT}`;

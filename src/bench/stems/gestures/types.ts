@@ -28,7 +28,10 @@ export interface Hands {
   pointOf(voice: VoiceName, p: Pointer): LinePoint;
   /** Velocity that a pixel of height stands for in the row of this stem. */
   velocityPerPixel(stem: Stem): number;
-  /** Opens a row tall, with the height of a velocity at a pointer's y as far as rows can be scrolled. @returns velocity that a pixel stands for then, and how to close the row */
+  /**
+   * Opens a row tall, with the height of a velocity at a pointer's y as far as rows can be scrolled.
+   * @returns velocity that a pixel stands for then, and how to close the row
+   */
   openTall(voice: VoiceName, velocity: number, y: number): { velocityPerPixel: number; close: () => void };
   /** The tick at a place, and the place of a tick, of what is in sight now: a drag at the edge scrolls. */
   tickAt(x: number): Ticks;

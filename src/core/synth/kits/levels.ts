@@ -1,7 +1,10 @@
 import type { KitName } from '../../model/sound';
 import { standIns, type VoiceName } from '../../row-names';
 
-/** How loud the voices of the built-in kits are, in dB; apart from their recipes, which only who makes strokes needs. Tests hold both together. */
+/**
+ * How loud the voices of the built-in kits are, in dB; apart from their recipes, which only who makes strokes needs. Tests hold both
+ * together.
+ */
 
 const ACOUSTIC: Readonly<Record<VoiceName, number>> = {
   kick: -14,

@@ -25,12 +25,10 @@ export const grooveFace: MoveFace<GrooveMove> = {
   ),
   // The first steps as they follow each other: one a beat would hide a swing.
   picture: ({ groove, lean, level }) =>
-    groove.steps
-      .slice(0, PLACES.length)
-      .map((step, i) => ({
-        x: PLACES[i] as number,
-        lean: limit(step.offset * lean * 25, 4),
-        height: limit(LEVEL * (1 + level * (step.level - 1)), 19),
-      })),
+    groove.steps.slice(0, PLACES.length).map((step, i) => ({
+      x: PLACES[i] as number,
+      lean: limit(step.offset * lean * 25, 4),
+      height: limit(LEVEL * (1 + level * (step.level - 1)), 19),
+    })),
   brief: ({ groove, lean }) => `${groove.name} at ${Math.round(lean * 100)} %`,
 };
