@@ -82,8 +82,8 @@ exports.FOLDERS = [
     on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/onsets'],
   },
   {
-    folder: 'core/target',
-    about: 'how strokes leave for another instrument: keys, channels, velocities; the targets that ship',
+    folder: 'core/output-map',
+    about: 'how hits become MIDI notes for another instrument: keys, channels, velocities; the output maps that ship',
     on: ['core', 'core/model', 'core/part', 'core/breaks'],
   },
   {
@@ -101,7 +101,7 @@ exports.FOLDERS = [
       'core/song',
       'core/ornament',
       'core/breaks',
-      'core/target',
+      'core/output-map',
     ],
   },
   {
@@ -198,7 +198,7 @@ exports.FOLDERS = [
       'core/ghosts',
       'core/breaks',
       'core/playback',
-      'core/target',
+      'core/output-map',
     ],
   },
   {

@@ -92,7 +92,7 @@ test('no accessibility violation in either theme: Shelf, Bench, a selected hit, 
   await expect(page.getByRole('dialog')).toBeVisible();
   expect(await violationsInBothThemes(page, '[role=dialog]')).toEqual([]);
   await page.keyboard.press('Escape');
-  await page.evaluate(() => window.nodSway!.bench().setDesk({ dialog: 'target' }));
+  await page.evaluate(() => window.nodSway!.bench().setUi({ dialog: 'target' }));
   await expect(page.getByRole('dialog', { name: /^Target/ })).toBeVisible();
   await press(page, 'Learn by striking');
   expect(await violationsInBothThemes(page, '[role=dialog]')).toEqual([]);
@@ -136,11 +136,11 @@ const OPENED: Readonly<Record<string, (page: Page) => Promise<void>>> = {
     await expect(page.getByRole('dialog', { name: /^Key map/ })).toBeVisible();
   },
   'own sounds': async (page) => {
-    await page.evaluate(() => window.nodSway!.bench().setDesk({ dialog: 'sounds' }));
+    await page.evaluate(() => window.nodSway!.bench().setUi({ dialog: 'sounds' }));
     await expect(page.getByRole('dialog', { name: 'Your own sounds' })).toBeVisible();
   },
   'a kit that comes in': async (page) => {
-    await page.evaluate(() => window.nodSway!.bench().setDesk({ dialog: 'sounds' }));
+    await page.evaluate(() => window.nodSway!.bench().setUi({ dialog: 'sounds' }));
     await page.getByLabel('Sound files').setInputFiles(
       [1, 2].map((n) => ({
         name: `snare v${n}.wav`,
@@ -165,7 +165,7 @@ const OPENED: Readonly<Record<string, (page: Page) => Promise<void>>> = {
     await expect(page.getByRole('menu')).toBeVisible();
   },
   'the pattern book': async (page) => {
-    await page.evaluate(() => window.nodSway!.bench().setDesk({ dialog: 'patterns' }));
+    await page.evaluate(() => window.nodSway!.bench().setUi({ dialog: 'patterns' }));
     await expect(page.getByRole('dialog', { name: 'Pattern book' })).toBeVisible();
   },
   'whole feels': async (page) => {

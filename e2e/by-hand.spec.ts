@@ -231,7 +231,7 @@ test('by keyboard alone, swung first', async ({ page }) => {
   // Hats: two rows above the snare's toms; level by level with the grid on eighths.
   await key('Escape', 'Shift+g', 'Home');
   for (let row = 0; row < 3; row++) await key('ArrowUp');
-  expect(await page.evaluate(() => window.nodSway!.bench().desk.step)).toEqual({ voice: 'hat-closed', tick: 0 });
+  expect(await page.evaluate(() => window.nodSway!.bench().ui.step)).toEqual({ voice: 'hat-closed', tick: 0 });
   await page.getByRole('radio', { name: 'paint' }).focus();
   await key('Enter');
   const accents = page.getByRole('combobox', { name: 'Accents of painted hits' });

@@ -314,10 +314,10 @@ test('moves are dragged into another order; what they change in a long part is f
   const lay = page.getByRole('region', { name: 'Lay back, move 2' });
   await expect(lay.getByTestId('effect')).toHaveText('Moves 2560 hits by 8.0 ms.');
   const seed = async () => (await moves(page)).find((m) => m.kind === 'humanize')?.seed;
-  await page.evaluate(() => window.nodSway!.bench().setDesk({ openMove: 0 }));
+  await page.evaluate(() => window.nodSway!.bench().setUi({ openMove: 0 }));
   await page.keyboard.press('j');
   expect(await seed()).toBe(1);
-  await page.evaluate(() => window.nodSway!.bench().setDesk({ openMove: null }));
+  await page.evaluate(() => window.nodSway!.bench().setUi({ openMove: null }));
   await page.keyboard.press('j');
   expect(await page.evaluate(() => window.nodSway!.bench().part.feel.seed)).toBe(2);
 

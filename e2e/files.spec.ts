@@ -144,7 +144,7 @@ test('an import is kept as it came, and compared at once', async ({ page }) => {
   await held(page);
   await page.keyboard.up('q');
   await drawn(page);
-  expect([await softest(), await page.evaluate(() => window.nodSway!.bench().desk.other)]).toEqual([75, null]);
+  expect([await softest(), await page.evaluate(() => window.nodSway!.bench().ui.other)]).toEqual([75, null]);
 });
 
 /** Drops a file on the stems. */

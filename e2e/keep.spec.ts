@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import { unzipSync, zipSync } from 'fflate';
 import { READY_FEELS } from '../src/core/moves/ready-feels';
-import { READY_TARGETS } from '../src/core/target/ready';
+import { READY_TARGETS } from '../src/core/output-map/ready';
 import { HOUSE_GROOVES } from '../src/core/groove/house-grooves';
 import { USUAL_GUARDS, type Take } from '../src/core/model/take';
 import { putTake } from '../src/core/take/use-take';
@@ -14,7 +14,7 @@ import { writeGrooveFile } from '../src/formats/groove-format';
 import { writeKitFile } from '../src/formats/kit-format';
 import { writePartFile } from '../src/formats/part-file';
 import { writeSoundKit } from '../src/formats/sound-kit';
-import { writeTargetFile } from '../src/formats/target-format';
+import { writeOutputMapFile } from '../src/formats/output-map-format';
 import { drum, wavFile } from '../tests/support/sound-files';
 import { violationsInBothThemes } from './axe';
 import { newPart, prepareParts } from './prepared';
@@ -219,7 +219,7 @@ async function work(page: Page): Promise<void> {
   await field.setInputFiles({
     name: 'Cellar.nodtarget.json',
     mimeType: 'application/json',
-    buffer: Buffer.from(writeTargetFile({ ...READY_TARGETS[0]!, name: 'Cellar' })),
+    buffer: Buffer.from(writeOutputMapFile({ ...READY_TARGETS[0]!, name: 'Cellar' })),
   });
   await expect(page.getByRole('button', { name: 'Rename Cellar' })).toBeVisible();
   await field.setInputFiles({
@@ -382,7 +382,7 @@ test('thirty files and one feel: what it does to each, the same bytes as one by 
   await bringIn(page, files[11]!.name, files[11]!.buffer);
   await page.waitForURL(/\/bench\//);
   await benchReady(page);
-  await page.evaluate(() => window.nodSway!.bench().setDesk({ dialog: 'feels' }));
+  await page.evaluate(() => window.nodSway!.bench().setUi({ dialog: 'feels' }));
   await page.getByRole('button', { name: 'Use Late Ferry' }).click();
   expect(Buffer.compare(Buffer.from(await exportMidi(page)), Buffer.from(zip['take-12.mid']!))).toBe(0);
   // All of them by the API: the notes are the same to the tick.

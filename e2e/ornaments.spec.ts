@@ -153,7 +153,7 @@ test('ghosts on triplets and lead-in kicks are taken and left; a version is comp
   await press(page, 'suggest');
   const proposed = () =>
     page.evaluate(
-      () => window.nodSway!.bench().desk.proposal?.hits.map((h) => [(h.tick as number) / 84, h.velocity] as [number, number]) ?? [],
+      () => window.nodSway!.bench().ui.proposal?.hits.map((h) => [(h.tick as number) / 84, h.velocity] as [number, number]) ?? [],
     );
   expect(await proposed()).toEqual([
     [1680, 30],

@@ -22,7 +22,7 @@ test('a hat pattern is kept and put into another part at another tempo, heard be
       hits: p.hits.map((h, i) => (h.voice === 'hat-closed' ? { ...h, velocity: (60 + (i % 5) * 10) as typeof h.velocity } : h)),
     }));
     setFocus(part.rows.find((r) => r.voice === 'hat-closed')!.voice);
-    window.nodSway!.bench().setDesk({ dialog: 'patterns' });
+    window.nodSway!.bench().setUi({ dialog: 'patterns' });
   });
   const source = hats(
     await (async () => {
@@ -57,7 +57,7 @@ test('a hat pattern is kept and put into another part at another tempo, heard be
   );
   const before = await exportMidi(page);
   const put = async (way: 'beside' | 'instead') => {
-    await page.evaluate(() => window.nodSway!.bench().setDesk({ dialog: 'patterns' }));
+    await page.evaluate(() => window.nodSway!.bench().setUi({ dialog: 'patterns' }));
     await page.getByRole('button', { name: `Put Sixteen hats ${way} ${way === 'beside' ? 'what is there' : 'of what is there'}` }).click();
   };
   await put('instead');

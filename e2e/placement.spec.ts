@@ -230,5 +230,5 @@ test('a blind comparison of ten rounds: nothing shows which is which, and the ve
   expect([...versions]).toEqual(['performed']);
   await expect(blind.getByRole('status')).toHaveText(/of 10 rounds/);
   await blind.getByRole('button', { name: 'done' }).click();
-  expect(await page.evaluate(() => window.nodSway!.bench().desk.other)).toBeNull();
+  expect(await page.evaluate(() => window.nodSway!.bench().ui.other)).toBeNull();
 });

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import type { RawEvent, Take } from '@/core/model/take';
+import type { TakeEvent, Take } from '@/core/model/take';
 import { playLikeAPerson, STEADY_PRACTICE, type Practice } from '../src/core/take/practice';
 import type { Milliseconds, Seconds } from '../src/core/units';
 import { GALLEY_KIT, GENERAL_MIDI_KIT } from '../src/core/key-map';
@@ -48,7 +48,7 @@ const rawExport = async (page: Page, take: string): Promise<Buffer> => {
 const hash = (bytes: Buffer): string => createHash('sha256').update(bytes).digest('hex');
 
 /** Takes and raw events as they are in the browser's store. */
-const stored = (page: Page): Promise<{ take: Take; events: RawEvent[] }[]> =>
+const stored = (page: Page): Promise<{ take: Take; events: TakeEvent[] }[]> =>
   page.evaluate(
     () =>
       new Promise((done, fail) => {
@@ -121,7 +121,7 @@ test('two layered passes with a measured latency: what is left is the player’s
   await expect.poll(() => recorded(page, 'phase'), { timeout: 60_000 }).toBe('done');
   expect(await page.evaluate(() => window.nodSway!.bench().history.undo.map((e) => e.label))).toEqual(['Record pass 1', 'Record pass 2']);
 
-  const [{ take, events }] = (await stored(page)) as [{ take: Take; events: RawEvent[] }];
+  const [{ take, events }] = (await stored(page)) as [{ take: Take; events: TakeEvent[] }];
   expect([take.passes, take.complete, take.latencyMs]).toEqual([2, true, latency]);
   // Each stroke was stamped when the player's device told of it, within a millisecond.
   const plan = [...planned(0), ...planned(1)];
@@ -329,10 +329,10 @@ test('step entry from pads, from keys that play, and the last minute kept', asyn
   await page.getByRole('checkbox', { name: /lands on the step cursor/ }).check();
   await choose(page, 'Step length', '1/8');
   await page.getByRole('button', { name: /^Kick/ }).last().click();
-  await page.waitForFunction(() => window.nodSway!.bench().desk.step?.tick === 40320);
+  await page.waitForFunction(() => window.nodSway!.bench().ui.step?.tick === 40320);
   await page.waitForFunction((now) => performance.now() > now + 60, await page.evaluate(() => performance.now()));
   await page.keyboard.press('f');
-  await page.waitForFunction(() => window.nodSway!.bench().desk.step?.tick === 80640);
+  await page.waitForFunction(() => window.nodSway!.bench().ui.step?.tick === 80640);
   // Strokes within 45 ms fall on one step: the next is another.
   await page.waitForFunction((now) => performance.now() > now + 60, await page.evaluate(() => performance.now()));
   await page.keyboard.press('j');

@@ -216,18 +216,18 @@ try {
     ['Strut, kick and snare', ['kick', 'snare']],
   ]) {
     await page.evaluate((rows) => {
-      const { part, select, setDesk } = window.nodSway.bench();
+      const { part, select, setUi } = window.nodSway.bench();
       select(part.hits.filter((h) => rows.includes(h.voice)).map((h) => h.id));
-      setDesk({ dialog: 'patterns' });
+      setUi({ dialog: 'patterns' });
     }, voices);
     await page.getByRole('textbox', { name: 'Name for this pattern' }).fill(name);
     await press('Keep this pattern');
     await page.getByRole('list', { name: 'Your patterns' }).getByText(name).waitFor();
     await page.keyboard.press('Escape');
   }
-  await page.evaluate(() => window.nodSway.bench().setDesk({ dialog: 'feels' }));
+  await page.evaluate(() => window.nodSway.bench().setUi({ dialog: 'feels' }));
   await page.getByRole('button', { name: 'Use Late Ferry' }).click();
-  await page.evaluate(() => window.nodSway.bench().setDesk({ dialog: 'feels' }));
+  await page.evaluate(() => window.nodSway.bench().setUi({ dialog: 'feels' }));
   await page.getByRole('textbox', { name: 'Name for this feel' }).fill('Ferry, a little later');
   await press('Keep this feel');
   await page.getByRole('list', { name: 'Your feels' }).waitFor();

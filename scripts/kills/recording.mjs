@@ -20,7 +20,7 @@ export const recording = {
   async begin({ page }, address, tell) {
     await openBench(page, address);
     await page.exposeFunction('tell', (strokes) => tell(strokes));
-    await page.evaluate(() => window.nodSway.bench().setDesk({ page: 'takes' }));
+    await page.evaluate(() => window.nodSway.bench().setUi({ page: 'takes' }));
     await page.keyboard.press('Shift+R');
     await page.waitForFunction(() => window.nodSway.recording().recorder.state.getState().phase === 'recording');
   },

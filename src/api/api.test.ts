@@ -8,7 +8,7 @@ import { report } from './report';
 import { writeWav } from '@/core/audio/wav';
 import { EMPTY_FEEL } from '@/core/model/feel';
 import type { Groove } from '@/core/model/groove';
-import type { Heard } from '@/core/onsets/listen';
+import type { HeardLoop } from '@/core/onsets/listen';
 import type { Part } from '@/core/model/part';
 import { importPart } from '@/core/smf/import-part';
 import { readSmf } from '@/core/smf/read';
@@ -445,7 +445,7 @@ test('onsets: where a sound is struck, and how it may be counted', async () => {
   const audio = clicks(places, 2);
   const answer = await onsets(request({ audio }));
   expect(answer.status).toBe(200);
-  const heard = (await answer.json()) as Heard;
+  const heard = (await answer.json()) as HeardLoop;
   expect(heard.onsets.map((o) => Math.round(o.seconds * 1000))).toEqual(places.map((s) => Math.round(s * 1000)));
   expect(
     heard.onsets.every(
@@ -455,7 +455,7 @@ test('onsets: where a sound is struck, and how it may be counted', async () => {
   expect([heard.rate, heard.seconds]).toEqual([44_100, 2]);
   expect(heard.readings.length).toBeLessThanOrEqual(3);
   expect(heard.readings.map((r) => [r.bars, Math.round(r.bpm)])).toContainEqual([1, 120]);
-  expect(((await (await onsets(request({ audio, sensitivity: '0' }))).json()) as Heard).onsets.length).toBeLessThanOrEqual(8);
+  expect(((await (await onsets(request({ audio, sensitivity: '0' }))).json()) as HeardLoop).onsets.length).toBeLessThanOrEqual(8);
 
   const learnt = (await (
     await groove(request({ audio, bars: '1', meter: '4/4', firstDownbeat: '0', stepsPerBeat: '2' }))

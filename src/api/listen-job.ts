@@ -3,7 +3,7 @@ import { isNamedError, type ErrorCode } from '@/core/errors';
 import { learnGroove, type LearnOptions } from '@/core/learn/learn';
 import type { Groove } from '@/core/model/groove';
 import { MOST_SECONDS } from '@/core/limits';
-import { listenTo, monoOf, type Heard } from '@/core/onsets/listen';
+import { listenTo, monoOf, type HeardLoop } from '@/core/onsets/listen';
 import { countedBy, partOfStrokes, readingFor, soundsOf } from '@/core/onsets/part-of-strokes';
 
 /** A sound to listen to. */
@@ -15,7 +15,7 @@ export interface ListenJob {
 }
 
 /** What was heard or learnt; or by which of the core's errors it failed. */
-export type ListenResult = { heard: Heard } | { groove: Groove } | { failed: { code: ErrorCode; details?: unknown } };
+export type ListenResult = { heard: HeardLoop } | { groove: Groove } | { failed: { code: ErrorCode; details?: unknown } };
 
 /** Listens to a WAV file. */
 export function runListen({ bytes, sensitivity, groove }: ListenJob): ListenResult {

@@ -32,7 +32,7 @@ One of these is given to every file:
 A line a file. Exit code 0: all were written; 1: some were not; 2: the call is wrong, and nothing was written.`;
 
 /** Where lines go. */
-export interface Lines {
+export interface CommandOutput {
   out(line: string): void;
   error(line: string): void;
 }
@@ -57,7 +57,7 @@ const parse = (args: readonly string[]) => parseArgs({ args: [...args], options:
 type Values = ReturnType<typeof parse>['values'];
 
 /** Gives a feel, a groove or a key map to MIDI files in a folder: the bytes are those of the HTTP API. @returns the exit code */
-export function performCommand(args: readonly string[], lines: Lines): number {
+export function performCommand(args: readonly string[], lines: CommandOutput): number {
   try {
     const { values, positionals: files } = parse(args);
     if (values.help) {
@@ -74,7 +74,7 @@ export function performCommand(args: readonly string[], lines: Lines): number {
   }
 }
 
-function performAll(values: Values, files: readonly string[], lines: Lines): number {
+function performAll(values: Values, files: readonly string[], lines: CommandOutput): number {
   const given = givenOf(values);
   const { out } = values;
   if (out === undefined) throw new WrongCall('--out is missing.');

@@ -13,7 +13,7 @@ import { useKeys } from './keys/use-keys';
 import { useDiagnostics } from './diagnostics';
 import { useFileDrop } from './own-sounds/use-file-drop';
 import { LegendLine } from './chrome/Legend';
-import { HandLine } from './chrome/HandLine';
+import { Toolbar } from './chrome/Toolbar';
 import { PhraseStrip } from './chrome/PhraseStrip';
 import { RowNames } from './stems/RowNames';
 import { BENCH_PAGES } from './pages/all';
@@ -37,7 +37,7 @@ const OwnRowDialog = dynamic(() => import('./dialogs/OwnRowDialog').then((m) => 
 const PatternsDialog = dynamic(() => import('./dialogs/PatternsDialog'), { ssr: false });
 const BenchSounds = dynamic(() => import('./own-sounds/BenchSounds').then((m) => m.BenchSounds), { ssr: false });
 const BreakStrip = dynamic(() => import('./breaks/BreakStrip'), { ssr: false });
-const TargetDialog = dynamic(() => import('./dialogs/TargetDialog'), { ssr: false });
+const OutputMapDialog = dynamic(() => import('./dialogs/OutputMapDialog'), { ssr: false });
 const KitDialog = dynamic(() => import('./dialogs/KitDialog').then((m) => m.KitDialog), { ssr: false });
 
 /** One part: rows in the middle, transport and compare on top, one side panel, the phrase strip below. */
@@ -51,9 +51,9 @@ export function Bench() {
   const isOpen = useBench((s) => s.focus !== null);
   useEffect(() => void (isOpen && import('./own-sounds/step-sound')), [isOpen]);
   const name = useBench((s) => s.part.name);
-  const touch = useBench((s) => s.desk.touch);
-  const table = useBench((s) => s.desk.table);
-  const dialog = useBench((s) => s.desk.dialog);
+  const touch = useBench((s) => s.ui.touch);
+  const table = useBench((s) => s.ui.table);
+  const dialog = useBench((s) => s.ui.dialog);
   useEffect(() => {
     document.title = `${name} · Nod Sway`;
   }, [name]);
@@ -69,7 +69,7 @@ export function Bench() {
   );
   const conflict = useBench((s) => s.conflict);
   // What both changed is asked about at once; the line above the stems asks on.
-  useEffect(() => void (conflict !== null && store.getState().setDesk({ dialog: 'two-tabs' })), [store, conflict]);
+  useEffect(() => void (conflict !== null && store.getState().setUi({ dialog: 'two-tabs' })), [store, conflict]);
   return (
     <PlaybackProvider value={playback}>
       <RecordingProvider playback={playback}>
@@ -80,7 +80,7 @@ export function Bench() {
           <main className="flex min-h-0 flex-1 border-t border-line narrow:flex-col">
             <h1 className="sr-only">{name}</h1>
             <div id="hits" tabIndex={-1} className="flex min-h-0 min-w-0 flex-1 flex-col outline-none narrow:basis-0 narrow:grow-[3]">
-              <HandLine playback={playback} />
+              <Toolbar playback={playback} />
               <Breaks playback={playback} />
               <div className="relative flex min-h-0 flex-1">
                 <RowNames playback={playback} />
@@ -99,7 +99,7 @@ export function Bench() {
           {dialog === 'dropped' && <DroppedDialog />}
           {dialog === 'keys' && <KeysDialog />}
           {dialog === 'kit' && <KitDialog />}
-          {dialog === 'target' && <TargetDialog />}
+          {dialog === 'target' && <OutputMapDialog />}
           {dialog === 'add-row' && <AddRowDialog />}
           {dialog === 'own-row' && <OwnRowDialog />}
           {dialog === 'sounds' && <BenchSounds />}
@@ -140,12 +140,12 @@ function LearnSelected() {
   const learnt = useMemo(() => withVoices(part), [part]);
   const selected = useBench((s) => s.selection);
   const { getState } = useBenchStore();
-  return <LearnFromBench part={learnt} selected={selected} onClose={() => getState().setDesk({ dialog: null })} />;
+  return <LearnFromBench part={learnt} selected={selected} onClose={() => getState().setUi({ dialog: null })} />;
 }
 
 /** Recorded loops stand over the stems. */
 function Breaks({ playback }: { playback: Playback }) {
-  const any = useBench((s) => (s.part.breaks?.length ?? 0) > 0 && s.desk.breakShown);
+  const any = useBench((s) => (s.part.breaks?.length ?? 0) > 0 && s.ui.breakShown);
   return any ? <BreakStrip playback={playback} /> : null;
 }
 

@@ -5,7 +5,7 @@ import type { SoundEngine } from '@/sound/engine';
 import type { BenchScene } from './stems/geometry/scene';
 import { drawnTimes, lastScene, lastTip } from './stems/last-scene';
 import type { Tip } from './stems/tip';
-import { recordingForTests, type Recording } from './recording/context';
+import { recordingForTests, type RecordingDevices } from './recording/context';
 import type { BenchState } from './store/bench-store';
 import type { Playback } from './playback/use-playback';
 import { useBenchStore } from './store/context';
@@ -18,7 +18,7 @@ export interface Diagnostics {
   hitOfSlot: (slot: number) => string | undefined;
   /** The scene that was drawn last. */
   scene: () => BenchScene | null;
-  recording: () => Recording | null;
+  recording: () => RecordingDevices | null;
   /** What is told of the hit under the pointer. */
   tip: () => Tip | null;
   /** Times at which the stems were drawn, newest last. */

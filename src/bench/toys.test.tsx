@@ -21,11 +21,11 @@ import { smallPart } from '@tests/support/arbitraries';
 import { SidePanel } from './chrome/SidePanel';
 import { offeredOf, optionsOf } from './dialogs/export/all';
 import type { ExporterSpec } from './dialogs/export/exporter';
-import { keyOf, type Context, type KeySpec } from './keys/keys';
+import { keyOf, type Context, type KeySpec } from './keys/key-spec';
 import { KeySheet } from './keys/KeysDialog';
 import type { PageSpec } from './pages/all';
 import { MOVE_FACES } from './pages/feel/moves/all';
-import { faceOf, MoveNumber, Words, type MoveFace } from './pages/feel/moves/face';
+import { viewOfMove, MoveNumber, Words, type MoveView } from './pages/feel/moves/move-view';
 import { MovePicture } from './pages/feel/MovePicture';
 import { createBenchStore, type BenchStore } from './store/bench-store';
 import { BenchProvider } from './store/context';
@@ -80,7 +80,7 @@ test('a move: read from a file, added, performed, told, said and pictured', () =
   expect([...performed.velocities]).toEqual([80, 70]);
   expect(effectOfMove(added, performed, 0, moves)).toMatchObject({ hits: 2, meanVelocity: 20 });
 
-  const face: MoveFace<HushMove> = {
+  const face: MoveView<HushMove> = {
     spec: hush,
     word: 'Hush',
     about: 'Takes loudness away.',
@@ -93,11 +93,11 @@ test('a move: read from a file, added, performed, told, said and pictured', () =
     picture: ({ by }) => [{ x: 10, lean: 0, height: 20 - by / 4 }],
     brief: ({ by }) => `${by} softer`,
   };
-  const faces = [...MOVE_FACES, face as unknown as MoveFace];
-  const { Sentence } = faceOf(faces, 'hush');
+  const faces = [...MOVE_FACES, face as unknown as MoveView];
+  const { Sentence } = viewOfMove(faces, 'hush');
   const edit = { sweep: () => {}, done: () => {}, cancel: () => {}, set: () => {} };
   expect(renderToStaticMarkup(<Sentence move={added.feel.moves[0] as Move} edit={edit} />)).toMatch(/softer by .*value="20"/);
-  expect(renderToStaticMarkup(<MovePicture move={added.feel.moves[0] as Move} face={faceOf(faces, 'hush')} />)).toContain(
+  expect(renderToStaticMarkup(<MovePicture move={added.feel.moves[0] as Move} face={viewOfMove(faces, 'hush')} />)).toContain(
     '<circle cx="10"',
   );
 });
@@ -133,7 +133,7 @@ test('a page of the side panel: its entry, its figure, its content', () => {
     figure: (s) => String(s.selection.size),
     Page: () => <p>played with</p>,
   };
-  store.getState().setDesk({ page: 'toy' });
+  store.getState().setUi({ page: 'toy' });
   const html = shown(store, <SidePanel pages={[page]} />);
   expect(html).toMatch(/role="tab"[^>]*><span[^>]*>To<span[^>]*>y<\/span><\/span><span[^>]*>2</);
   expect(html).toContain('played with');

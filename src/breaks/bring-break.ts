@@ -4,7 +4,7 @@ import type { Break } from '@/core/model/break';
 import { shortName } from '@/core/limits';
 import { seconds } from '@/core/units';
 import { recordingStore } from '@/storage/recording-store';
-import { BreakEar, readBreak } from '@/workers/clients';
+import { OnsetDetector, readBreak } from '@/workers/clients';
 
 /** A file's name as a break's. @example nameOfFile('old_break-2.wav') // 'old break 2' */
 const nameOfFile = (name: string): string =>
@@ -47,7 +47,7 @@ const LOOP_SECONDS = 1.5;
 
 /** Whether a file is a loop rather than one drum's sound. What cannot be read is none. */
 export async function isLoop(file: File, signal: AbortSignal): Promise<boolean> {
-  const ear = new BreakEar();
+  const ear = new OnsetDetector();
   try {
     const { blob, seconds: length } = await readBreak(file, signal);
     if (length < LOOP_SECONDS) return false;

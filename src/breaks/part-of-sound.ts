@@ -1,6 +1,6 @@
 import type { Part } from '@/core/model/part';
 import { shortName } from '@/core/limits';
-import { BreakEar, readBreak } from '@/workers/clients';
+import { OnsetDetector, readBreak } from '@/workers/clients';
 
 /**
  * A recorded loop as a part to learn from: all its strokes, also those that fall together, by the likeliest reading. Nothing is kept of it.
@@ -9,7 +9,7 @@ import { BreakEar, readBreak } from '@/workers/clients';
  */
 export async function partOfSound(file: File, onProgress: (done: number) => void, signal: AbortSignal): Promise<Part> {
   const { blob } = await readBreak(file, signal);
-  const ear = new BreakEar();
+  const ear = new OnsetDetector();
   signal.addEventListener('abort', () => ear.dispose(), { once: true });
   try {
     await ear.take(blob);

@@ -3,7 +3,7 @@ import { compareNames } from './natural-order';
 import { isOwnRow, numberOfRow, voiceOfAll, voiceOfRow, type VoiceName } from './row-names';
 
 /** What can strike a voice: a hand, either foot on a kick, or the foot on the hat's pedal. */
-export type Limb = 'hand' | 'kick-foot' | 'hat-foot';
+export type VoiceLimb = 'hand' | 'kick-foot' | 'hat-foot';
 
 interface VoiceSpec {
   name: VoiceName;
@@ -11,12 +11,12 @@ interface VoiceSpec {
   /** Keys of the General MIDI 1 percussion map; the first writes a new hit. Without one it has a key of ours, outside of them. */
   keys: readonly number[];
   ownKey?: number;
-  limb: Limb;
+  limb: VoiceLimb;
 }
 
 const voice = (name: VoiceName, label: string, ...keys: number[]): VoiceSpec => ({ name, label, keys, limb: 'hand' });
 /** A stroke that General MIDI has no key for. */
-const stroke = (name: VoiceName, label: string, ownKey: number, limb: Limb = 'hand'): VoiceSpec => ({
+const stroke = (name: VoiceName, label: string, ownKey: number, limb: VoiceLimb = 'hand'): VoiceSpec => ({
   name,
   label,
   keys: [],
@@ -85,7 +85,7 @@ const SPECS = new Map(TABLE.map((spec) => [spec.name, spec]));
 const ROW_ORDER = new Map(TABLE.map(({ name }, i) => [name, i]));
 
 /** What strikes a voice. @example limbOf('hat-pedal') // 'hat-foot' */
-export const limbOf = (voiceName: VoiceName): Limb => SPECS.get(voiceOfRow(voiceName))?.limb ?? 'hand';
+export const limbOf = (voiceName: VoiceName): VoiceLimb => SPECS.get(voiceOfRow(voiceName))?.limb ?? 'hand';
 
 /** The keys that a voice has by default: General MIDI's, else ours. @example usualKeys('snare') // [38, 40] */
 export function usualKeys(voiceName: VoiceName): readonly number[] {

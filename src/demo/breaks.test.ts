@@ -10,7 +10,7 @@ import { ticks } from '@/core/units';
 import { onsetTimes } from '@tests/support/breaks';
 import { parsePart } from '@/formats/part-format';
 import { demoBreaks } from './breaks';
-import type { Cue } from './cue';
+import type { DemoPart } from './cue';
 import { demoCues } from './cues';
 import recorded from './recorded-breaks.json';
 
@@ -52,7 +52,10 @@ test('the files that come along are what the code records', () => {
 });
 
 test('the demo parts that come along as data are those of the code', () => {
-  const kept = JSON.parse(readFileSync('public/demo/parts.json', 'utf8')) as (Omit<Cue, 'song'> & { song?: string; summary: unknown })[];
+  const kept = JSON.parse(readFileSync('public/demo/parts.json', 'utf8')) as (Omit<DemoPart, 'song'> & {
+    song?: string;
+    summary: unknown;
+  })[];
   expect(kept.map(({ song, summary: _, ...cue }) => ({ ...cue, ...(song ? { song: [...Buffer.from(song, 'base64')] } : {}) }))).toEqual(
     demoCues().map(({ song, ...cue }) => ({ ...(JSON.parse(JSON.stringify(cue)) as typeof cue), ...(song ? { song: [...song] } : {}) })),
   );

@@ -6,7 +6,7 @@ import { GENERAL_MIDI_KIT } from '@/core/key-map';
 import { compareVoices } from '@/core/voices';
 import { microsecondsOf } from '@/core/time/tempo-map';
 import { bpm, ticks } from '@/core/units';
-import { patternHits, type Pattern } from './pattern';
+import { patternHits, type StepPattern } from './pattern';
 
 /** A break of ours: a part that is played by a kit with a human feel, and recorded. */
 export interface DemoBreak {
@@ -23,7 +23,7 @@ interface Settings {
   kit: KitName;
   seed: number;
   room: number;
-  bars: readonly Pattern[];
+  bars: readonly StepPattern[];
   timingMs: number;
 }
 

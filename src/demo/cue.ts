@@ -1,7 +1,7 @@
 import type { Part } from '@/core/model/part';
 
 /** A demo part: the music of "The Salt Ferry", a radio drama that we made up, programmed in code. */
-export interface Cue {
+export interface DemoPart {
   id: string;
   part: Part;
   song?: Uint8Array;

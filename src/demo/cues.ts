@@ -9,16 +9,16 @@ import { bpm, clampVelocity, milliseconds, ticks, TICKS_PER_QUARTER } from '@/co
 import { GENERAL_MIDI_KIT } from '@/core/key-map';
 import { compareVoices } from '@/core/voices';
 import { microsecondsOf } from '@/core/time/tempo-map';
-import type { Cue } from './cue';
+import type { DemoPart } from './cue';
 import { strutSong } from './gangway-strut';
 import { ownBreak, withOwnBreak } from './own-breaks';
-import { patternHits, type Pattern } from './pattern';
+import { patternHits, type StepPattern } from './pattern';
 
 interface CueSettings {
   name: string;
   tempo: number;
   meter: readonly [number, number];
-  bars: readonly Pattern[];
+  bars: readonly StepPattern[];
   level?: (v: number, voice: string) => number;
   shift?: (voice: string) => number;
 }
@@ -44,12 +44,12 @@ function cuePart(s: CueSettings): Part {
 }
 
 /** Six eighths, played in by a tired hand: scattered and uneven. */
-function lowTide(): Cue {
+function lowTide(): DemoPart {
   const random = randomStream(58);
   const wobble = (size: number): number => (random() + random() + random() - 1.5) * size;
-  const a: Pattern = { ride: 'x.o.o.x.o.o.', 'hat-pedal': '......x.....', snare: '..g...X...g.', kick: 'X.......o...' };
-  const b: Pattern = { ride: 'x.o.o.x.o.o.', 'hat-pedal': '......x.....', snare: '....g.X..g..', kick: 'X...o.......' };
-  const c: Pattern = { ride: 'x.o.o.x.....', snare: '..g...X.oxox', 'tom-low': '........x.x.', kick: 'X.......o...' };
+  const a: StepPattern = { ride: 'x.o.o.x.o.o.', 'hat-pedal': '......x.....', snare: '..g...X...g.', kick: 'X.......o...' };
+  const b: StepPattern = { ride: 'x.o.o.x.o.o.', 'hat-pedal': '......x.....', snare: '....g.X..g..', kick: 'X...o.......' };
+  const c: StepPattern = { ride: 'x.o.o.x.....', snare: '..g...X.oxox', 'tom-low': '........x.x.', kick: 'X.......o...' };
   return {
     id: 'demo-low-tide',
     about: 'A sloppy take in six eighths',
@@ -65,11 +65,11 @@ function lowTide(): Cue {
 }
 
 /** Two four, machine-tight but for one thing: everything comes 49 ms late. */
-function netMenders(): Cue {
+function netMenders(): DemoPart {
   const random = randomStream(104);
   const late = 0.085 * TICKS_PER_QUARTER;
-  const a: Pattern = { 'hat-closed': 'x.o.x.o.', rim: '....x..g', kick: 'X..o..x.', tambourine: '..x...x.' };
-  const b: Pattern = { 'hat-closed': 'x.o.x.oo', rim: '....x...', kick: 'X..o....', tambourine: '..x...x.' };
+  const a: StepPattern = { 'hat-closed': 'x.o.x.o.', rim: '....x..g', kick: 'X..o..x.', tambourine: '..x...x.' };
+  const b: StepPattern = { 'hat-closed': 'x.o.x.oo', rim: '....x...', kick: 'X..o....', tambourine: '..x...x.' };
   return {
     id: 'demo-net-menders',
     about: 'Sits a constant amount behind its grid',
@@ -84,17 +84,17 @@ function netMenders(): Cue {
   };
 }
 
-function fogSignal(): Cue {
+function fogSignal(): DemoPart {
   const random = randomStream(132);
-  const a: Pattern = { 'hat-closed': 'x.x.x.x.x.x.x.', snare: '....X...g.X...', kick: 'X.....x.....x.', cowbell: 'x...........o.' };
-  const b: Pattern = {
+  const a: StepPattern = { 'hat-closed': 'x.x.x.x.x.x.x.', snare: '....X...g.X...', kick: 'X.....x.....x.', cowbell: 'x...........o.' };
+  const b: StepPattern = {
     'hat-closed': 'x.x.x.x.x.x...',
     'hat-open': '............x.',
     snare: '....X..gg.X.g.',
     kick: 'X.....x.x.....',
     cowbell: 'x.............',
   };
-  const c: Pattern = {
+  const c: StepPattern = {
     'hat-closed': 'x.x.x.x.......',
     snare: '....X...xxX...',
     'tom-mid': '...........xx.',
@@ -115,11 +115,11 @@ function fogSignal(): Cue {
 }
 
 /** Three four with brushes, finished: swung sixteenths, a laid-back snare, ghosts, shaped dynamics. */
-function galleyBrushes(): Cue {
+function galleyBrushes(): DemoPart {
   const random = randomStream(88);
-  const a: Pattern = { ride: 'x..ox...o..o', 'hat-pedal': '....x...x...', snare: '..g.o.gg..gg', kick: 'o.........g.' };
-  const b: Pattern = { ride: 'x..ox...o..o', 'hat-pedal': '....x...x...', snare: '..g.o..g.go.', kick: 'o......g....' };
-  const c: Pattern = {
+  const a: StepPattern = { ride: 'x..ox...o..o', 'hat-pedal': '....x...x...', snare: '..g.o.gg..gg', kick: 'o.........g.' };
+  const b: StepPattern = { ride: 'x..ox...o..o', 'hat-pedal': '....x...x...', snare: '..g.o..g.go.', kick: 'o......g....' };
+  const c: StepPattern = {
     ride: 'x..ox.......',
     crash: '............',
     'hat-pedal': '....x...x...',
@@ -127,7 +127,7 @@ function galleyBrushes(): Cue {
     'tom-low': '..........o.',
     kick: 'o...........',
   };
-  const d: Pattern = {
+  const d: StepPattern = {
     crash: 'o...........',
     ride: '...ox...o..o',
     'hat-pedal': '....x...x...',
@@ -156,7 +156,7 @@ function galleyBrushes(): Cue {
   };
 }
 
-function gangwayStrut(): Cue {
+function gangwayStrut(): DemoPart {
   const song = strutSong();
   const file = readSmf(song);
   const { part } = importPart(file, { name: 'Gangway Strut', fileName: 'gangway-strut.mid', lanes: drumLanes(file, listLanes(file)) });
@@ -164,11 +164,11 @@ function gangwayStrut(): Cue {
 }
 
 /** A programmed beat over a recorded one. */
-function harbourLights(): Cue {
+function harbourLights(): DemoPart {
   const random = randomStream(92);
-  const a: Pattern = { tambourine: '....x.......x...', 'hat-pedal': 'x...x...x...x...', kick: 'X.........x.....' };
-  const b: Pattern = { tambourine: '....x.......x..o', 'hat-pedal': 'x...x...x...x...', kick: 'X..o......x.....' };
-  const c: Pattern = {
+  const a: StepPattern = { tambourine: '....x.......x...', 'hat-pedal': 'x...x...x...x...', kick: 'X.........x.....' };
+  const b: StepPattern = { tambourine: '....x.......x..o', 'hat-pedal': 'x...x...x...x...', kick: 'X..o......x.....' };
+  const c: StepPattern = {
     tambourine: '....x.......x...',
     'hat-pedal': 'x...x...x.......',
     'tom-floor': '............o.xX',
@@ -185,4 +185,4 @@ function harbourLights(): Cue {
 }
 
 /** Every demo part, made anew from code. */
-export const demoCues = (): Cue[] => [gangwayStrut(), lowTide(), netMenders(), fogSignal(), galleyBrushes(), harbourLights()];
+export const demoCues = (): DemoPart[] => [gangwayStrut(), lowTide(), netMenders(), fogSignal(), galleyBrushes(), harbourLights()];

@@ -1,7 +1,7 @@
 import { encodeText } from '@/core/smf/text';
 import { SmfWriter } from '@/core/smf/write';
 import { ticks, TICKS_PER_QUARTER } from '@/core/units';
-import { patternHits, type Pattern } from './pattern';
+import { patternHits, type StepPattern } from './pattern';
 
 /** "Gangway Strut" as a whole song in bytes: tempo track, bass, brass, drums, the drums flat at velocity 100. */
 
@@ -15,29 +15,29 @@ interface SongNote {
   velocity: number;
 }
 
-const A: Pattern = {
+const A: StepPattern = {
   'hat-closed': 'x.x.x.x.x.x.x.x.',
   snare: '....x..x.x..x...',
   kick: 'x..x....x..x..x.',
   tambourine: '....x.......x...',
 };
-const B: Pattern = {
+const B: StepPattern = {
   'hat-closed': 'x.x.x.x.x.x.x...',
   'hat-open': '..............x.',
   snare: '....x..x.x..x..x',
   kick: 'x..x....x.....x.',
   tambourine: '....x.......x...',
 };
-const FILL: Pattern = {
+const FILL: StepPattern = {
   'hat-closed': 'x.x.x.x.........',
   snare: '....x..x.xxxx...',
   'tom-high': '............xx..',
   'tom-floor': '..............xx',
   kick: 'x..x....x.......',
 };
-const TOP: Pattern = { ...A, crash: 'x...............', 'hat-closed': '..x.x.x.x.x.x.x.' };
+const TOP: StepPattern = { ...A, crash: 'x...............', 'hat-closed': '..x.x.x.x.x.x.x.' };
 
-const BARS: readonly Pattern[] = [A, B, A, FILL, TOP, B, A, FILL];
+const BARS: readonly StepPattern[] = [A, B, A, FILL, TOP, B, A, FILL];
 const FLAT = 100;
 
 const drums = (): SongNote[] =>

@@ -8,14 +8,14 @@ import type { VoiceName } from '@/core/row-names';
 const LEVELS: Readonly<Record<string, number>> = { X: 116, x: 96, o: 72, g: 28 };
 
 /** A bar or more of rows, one sign a step. */
-export type Pattern = Readonly<Record<VoiceName, string>>;
+export type StepPattern = Readonly<Record<VoiceName, string>>;
 
 /**
  * Writes a pattern's hits from a tick on. `level` and `shift` may change each: a flat import or a human hand.
  * @example patternHits({ kick: 'X...' }, '1/16', ticks(0)).length // 1
  */
 export function patternHits(
-  pattern: Pattern,
+  pattern: StepPattern,
   grid: GridName,
   start: Ticks,
   level: (v: number, voice: VoiceName) => number = (v) => v,

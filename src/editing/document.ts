@@ -75,7 +75,7 @@ export class Document<T, D, S> {
   private state: DocumentState<T, D, S>;
   /** What surrounded the value when what is under way was opened, and who hears how it ends. */
   private before: S | undefined;
-  private told: ((how: 'kept' | 'put back') => void) | undefined;
+  private onSettled: ((how: 'kept' | 'put back') => void) | undefined;
 
   constructor(
     private readonly kind: Diffing<T, D>,
@@ -96,9 +96,9 @@ export class Document<T, D, S> {
 
   /**
    * Opens a transaction; one that is under way is kept first, as a step under its own name.
-   * @param told hears where something else ended this one
+   * @param onSettled hears where something else ended this one
    */
-  open(label: string, kind: TransactionKind, told?: (how: 'kept' | 'put back') => void): Transaction<T> {
+  open(label: string, kind: TransactionKind, onSettled?: (how: 'kept' | 'put back') => void): Transaction<T> {
     this.settle();
     const isOpen = () => this.state.underway?.handle === handle;
     const handle: Transaction<T> = {
@@ -119,7 +119,7 @@ export class Document<T, D, S> {
       },
     };
     this.before = this.ports.surroundings();
-    this.told = told;
+    this.onSettled = onSettled;
     this.show({ underway: { label, kind, base: this.state.value, handle } });
     return handle;
   }
@@ -159,17 +159,17 @@ export class Document<T, D, S> {
   /** Keeps what is under way. */
   settle() {
     if (!this.state.underway) return;
-    const { told } = this;
+    const { onSettled } = this;
     this.keep();
-    told?.('kept');
+    onSettled?.('kept');
   }
 
   /** Puts back what is under way. */
   putBack() {
     if (!this.state.underway) return;
-    const { told } = this;
+    const { onSettled } = this;
     this.drop();
-    told?.('put back');
+    onSettled?.('put back');
   }
 
   /** Puts back what is under way, or else undoes the last step. */

@@ -17,7 +17,7 @@ import { inTimeOrder } from './time-order';
 import { kitMapSchema } from './kit-format';
 import { breakProblem, breaksSchema, heardSchema } from './break-rules';
 import { migrated } from './migrate';
-import { targetSchema } from './target-format';
+import { outputMapSchema } from './output-map-format';
 import { validate } from './validate';
 
 /** part@3 as it comes from files and the store; older ones are migrated. Whatever an import accepts, it accepts. */
@@ -128,7 +128,7 @@ const PART_RULES: Readonly<Record<keyof Part, Joi.Schema>> = {
   everyPass: Joi.string().valid(...EVERY_PASS),
   breaks: breaksSchema,
   heard: heardSchema,
-  target: targetSchema,
+  target: outputMapSchema,
   backing: Joi.object(BACKING_RULES),
   deletedTakes: Joi.array().items(ownId).max(10_000).unique(),
   source: Joi.object({

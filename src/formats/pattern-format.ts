@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import { NamedError } from '@/core/errors';
 import { LONGEST_NAME } from '@/core/limits';
-import type { Pattern } from '@/core/model/pattern';
+import type { HitPattern } from '@/core/model/pattern';
 import { LONGEST_VOICE } from '@/core/row-names';
 import { firstHitProblem, LAST_TICK } from './hit-rules';
 import { migrated } from './migrate';
@@ -24,17 +24,17 @@ const patternSchema = Joi.object({
 });
 
 /** @throws NamedError bad-pattern, newer-format */
-export function parsePattern(data: unknown): Pattern {
+export function parsePattern(data: unknown): HitPattern {
   const list = (data as { hits?: unknown } | null)?.hits;
   if (Array.isArray(list) && list.length > MOST_PATTERN_HITS)
     throw new NamedError('bad-pattern', [{ field: 'hits', problem: `more than ${MOST_PATTERN_HITS}` }]);
-  const pattern = validate<Pattern>(patternSchema, migrated('pattern', data), 'bad-pattern');
+  const pattern = validate<HitPattern>(patternSchema, migrated('pattern', data), 'bad-pattern');
   const problem = firstHitProblem(pattern.hits.map((hit, i) => ({ ...hit, id: `p${i}` })));
   if (problem) throw new NamedError('bad-pattern', [{ field: 'hits', problem }], `The pattern file is not valid: ${problem}.`);
   return pattern;
 }
 
-export const writePatternFile = (pattern: Pattern): string => JSON.stringify(pattern, null, 1);
+export const writePatternFile = (pattern: HitPattern): string => JSON.stringify(pattern, null, 1);
 
 /** @throws NamedError bad-pattern */
-export const readPatternFile = (text: string): Pattern => parsePattern(parseJson(text, 'bad-pattern'));
+export const readPatternFile = (text: string): HitPattern => parsePattern(parseJson(text, 'bad-pattern'));

@@ -2,7 +2,7 @@ import Joi from 'joi';
 import { zipSync } from 'fflate';
 import { NamedError } from '@/core/errors';
 import { LONGEST_NAME } from '@/core/limits';
-import { MOST_LAYERS, MOST_TAKES, samplesOf, type OwnKit, type OwnSound, type SampleId } from '@/core/model/own-sound';
+import { MOST_LAYERS, MOST_TAKES, samplesOf, type KitOfRecordings, type OwnSound, type SampleId } from '@/core/model/own-sound';
 import { LONGEST_VOICE } from '@/core/row-names';
 import { validate } from './validate';
 
@@ -84,7 +84,7 @@ export function readManifest(data: unknown, files: Pick<ReadonlySet<string>, 'ha
 export const sampleFile = (sample: SampleId): string => `audio/${sample}.wav`;
 
 /** A kit's list: its recordings are named by where they lie. */
-export const manifestOf = (kit: OwnKit, sounds: readonly OwnSound[]): SoundKitManifest => ({
+export const manifestOf = (kit: KitOfRecordings, sounds: readonly OwnSound[]): SoundKitManifest => ({
   format: 'nod-sway/kit@2',
   id: kit.id,
   name: kit.name,
@@ -98,7 +98,7 @@ export const manifestOf = (kit: OwnKit, sounds: readonly OwnSound[]): SoundKitMa
 });
 
 /** Writes a kit as a zip; recordings that two sounds share are in it once. They are packed as they are: sound hardly shrinks. */
-export function writeSoundKit(kit: OwnKit, sounds: readonly OwnSound[], samples: ReadonlyMap<SampleId, Uint8Array>): Uint8Array {
+export function writeSoundKit(kit: KitOfRecordings, sounds: readonly OwnSound[], samples: ReadonlyMap<SampleId, Uint8Array>): Uint8Array {
   const files = samplesOf(sounds).map((sample) => {
     const bytes = samples.get(sample);
     if (!bytes) throw new NamedError('bad-sound-kit', { missing: sample }, 'A recording of this kit is no longer here.');

@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import { NamedError } from '@/core/errors';
 import { LONGEST_NAME, MOST_METERS, MOST_TEMPOS } from '@/core/limits';
-import type { Guards, HatSettings, RawEvent, Take } from '@/core/model/take';
+import type { Guards, HatSettings, TakeEvent, Take } from '@/core/model/take';
 import { LONGEST_QUARTER, SHORTEST_QUARTER } from '@/core/time/tempo-map';
 import type { VelocityCurve } from '@/core/velocity-curve';
 import { LAST_TICK } from './hit-rules';
@@ -15,7 +15,7 @@ import { validate } from './validate';
 /** A take with what was played. */
 export interface FileTake {
   take: Take;
-  events: readonly RawEvent[];
+  events: readonly TakeEvent[];
 }
 
 const MOST_TAKES = 500;
@@ -94,7 +94,7 @@ const takesSchema = Joi.array()
   .max(MOST_TAKES)
   .unique((a: Partial<FileTake> | null, b: Partial<FileTake> | null) => a?.take?.id !== undefined && a.take.id === b?.take?.id);
 
-const KINDS: readonly unknown[] = ['note', 'off', 'pedal', 'pressure'] satisfies readonly RawEvent['kind'][];
+const KINDS: readonly unknown[] = ['note', 'off', 'pedal', 'pressure'] satisfies readonly TakeEvent['kind'][];
 const isWhole = (n: unknown, low: number, high: number): boolean => Number.isInteger(n) && (n as number) >= low && (n as number) <= high;
 
 /** A plain check: a schema for each of many thousands would hold the page. */

@@ -34,7 +34,7 @@ import { useGroovesDiagnostics } from './diagnostics';
 import { GrooveDetail } from './components/GrooveDetail';
 import { GroovePicture } from './pictures/GroovePicture';
 import { GrooveShelf } from './components/GrooveShelf';
-import { StandPanel, takeOn, type Target } from './components/StandPanel';
+import { StandPanel, takeOn, type DropTarget } from './components/StandPanel';
 import { SaveTrouble } from './components/SaveTrouble';
 import { NEUTRAL, TopLine } from './components/TopLine';
 
@@ -100,7 +100,7 @@ export function GroovesPlace({ partId, grooveId }: Props) {
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 8 } }));
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     setDragged(null);
-    const target = over?.data.current as Target | undefined;
+    const target = over?.data.current as DropTarget | undefined;
     if (!target) return;
     if (store.getState().chosen !== active.id) store.getState().choose(String(active.id));
     if ('row' in target) return takeOn(store, target.row === null ? undefined : [target.row]);

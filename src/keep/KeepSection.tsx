@@ -7,13 +7,13 @@ import { agoText } from '@/ui/ago';
 import { Button } from '@/ui/Button';
 import { FileField } from '@/ui/FileField';
 import { say } from '@/ui/notify';
-import { askToKeep, roomHere, type Room } from './room';
+import { askToKeep, roomHere, type StorageSpace } from './room';
 import { megabytes } from './words';
 
 /** Backup and restore, and what the browser says of room and of keeping. */
 export function KeepSection({ onBackUp, onFile }: { onBackUp: () => void; onFile: (file: File) => void }) {
   const dates = useStored(() => backupDates.get(), []);
-  const [room, setRoom] = useState<Room | null>(null);
+  const [room, setRoom] = useState<StorageSpace | null>(null);
   const input = useRef<HTMLInputElement>(null);
   useEffect(() => {
     let current = true;

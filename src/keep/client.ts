@@ -1,5 +1,5 @@
 import type * as Comlink from 'comlink';
-import { storeHealth } from '@/storage/backing';
+import { storeHealth } from '@/storage/storage-backend';
 import { database } from '@/storage/database';
 import { resultOf, type Outcome } from '@/workers/outcome';
 import { runIn, tellingHowFar } from '@/workers/run-in';

@@ -22,9 +22,9 @@ import { RecordingStore } from '@/storage/recording-store';
 import { ShelfStore } from '@/storage/shelf-store';
 import { SoundStore } from '@/storage/sound-store';
 import { TABLES } from '@/storage/tables';
-import { TargetStore } from '@/storage/target-store';
+import { OutputMapStore } from '@/storage/output-map-store';
 import { WholeParts } from '@/storage/whole-part';
-import { READY_TARGETS } from '@/core/target/ready';
+import { READY_TARGETS } from '@/core/output-map/ready';
 import { zipSync } from 'fflate';
 import { makeBackup } from './backup';
 import type { Here, How } from './kinds/kind';
@@ -106,7 +106,7 @@ async function filled(here: Here): Promise<string[]> {
   await new FeelStore(db).save({ name: 'Loose', feel: plain.feel });
   await new KitStore(db).save({ name: 'Pads', voices: { 36: 'kick' } });
   await new PatternStore(db).save({ name: 'Two', pattern: patternOf(plain, new Set(plain.hits.map((h) => h.id)), 'Two')! });
-  await new TargetStore(db).save({ ...READY_TARGETS[0]!, name: 'Cellar' });
+  await new OutputMapStore(db).save({ ...READY_TARGETS[0]!, name: 'Cellar' });
   await db.inputs.put({ id: 'Pads', latencyMs: 12, curve: STRAIGHT_CURVE, guards: USUAL_GUARDS });
   return [a, b];
 }

@@ -1,12 +1,12 @@
 /** What the browser says of this page's data: bytes that are used and left, and whether it keeps them. */
-export interface Room {
+export interface StorageSpace {
   used: number;
   left: number;
   kept: boolean;
 }
 
 /** Null where the browser does not say. */
-export async function roomHere(): Promise<Room | null> {
+export async function roomHere(): Promise<StorageSpace | null> {
   const { usage, quota } = (await navigator.storage?.estimate?.()) ?? {};
   if (usage === undefined || quota === undefined) return null;
   return { used: usage, left: Math.max(0, quota - usage), kept: (await navigator.storage.persisted?.()) ?? false };

@@ -2,13 +2,13 @@
 
 import type { KitMap } from '@/core/key-map';
 import type { Feel } from '@/core/model/feel';
-import type { Target } from '@/core/model/target';
+import type { OutputMap } from '@/core/model/output-map';
 import { FEEL_FILE_ENDING, writeFeelFile } from '@/formats/feel-format';
 import { KIT_FILE_ENDING, writeKitFile } from '@/formats/kit-format';
-import { TARGET_FILE_ENDING, writeTargetFile } from '@/formats/target-format';
+import { TARGET_FILE_ENDING, writeOutputMapFile } from '@/formats/output-map-format';
 import { feelStore } from '@/storage/feel-store';
 import { kitStore } from '@/storage/kit-store';
-import { targetStore } from '@/storage/target-store';
+import { outputMapStore } from '@/storage/output-map-store';
 import { useStored } from '@/storage/use-stored';
 import { KeptList, type LibraryItem } from '@/ui/KeptList';
 
@@ -45,16 +45,16 @@ export function KeptKeyMaps() {
 }
 
 /** The targets that are kept. */
-export function KeptTargets() {
-  const kept = useStored(() => targetStore.list().catch(() => []), []) ?? [];
+export function KeptOutputMaps() {
+  const kept = useStored(() => outputMapStore.list().catch(() => []), []) ?? [];
   if (kept.length === 0) return <p className="text-faint">None of your own yet; ready ones are in a part’s export.</p>;
   return (
-    <KeptList<LibraryItem & Target>
+    <KeptList<LibraryItem & OutputMap>
       what="target"
       own={kept.map((t) => ({ ...t, about: `channel ${t.channel}` }))}
-      rename={({ about: _, ...target }, next) => targetStore.rename(target, next)}
-      remove={({ about: _, ...target }) => targetStore.remove(target)}
-      file={({ about: _, ...target }) => ({ text: writeTargetFile(target), ending: TARGET_FILE_ENDING })}
+      rename={({ about: _, ...target }, next) => outputMapStore.rename(target, next)}
+      remove={({ about: _, ...target }) => outputMapStore.remove(target)}
+      file={({ about: _, ...target }) => ({ text: writeOutputMapFile(target), ending: TARGET_FILE_ENDING })}
     />
   );
 }

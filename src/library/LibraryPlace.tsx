@@ -13,7 +13,7 @@ import { StoreNotice } from '@/ui/StoreNotice';
 import { ThemeToggle } from '@/ui/ThemeToggle';
 import { KeepSection } from '@/keep/KeepSection';
 import { KeptRecordings } from './KeptRecordings';
-import { KeptFeels, KeptKeyMaps, KeptTargets } from './KeptSettings';
+import { KeptFeels, KeptKeyMaps, KeptOutputMaps } from './KeptSettings';
 import { PatternBook } from './PatternBook';
 import { useUndoKey } from '@/ui/undo-key';
 
@@ -71,7 +71,7 @@ export function LibraryPlace() {
           <KeptKeyMaps />
         </Shelved>
         <Shelved title="Targets" about="How strokes leave for other instruments: keys, channels, velocities.">
-          <KeptTargets />
+          <KeptOutputMaps />
         </Shelved>
         <Shelved title="Recorded breaks" about="What the rows of breaks play. They stay when their part goes.">
           <KeptRecordings />

@@ -2,7 +2,7 @@
 
 import { useEffect, useState, useSyncExternalStore, type ReactNode } from 'react';
 import { partOfPattern } from '@/core/commands/patterns';
-import type { Pattern } from '@/core/model/pattern';
+import type { HitPattern } from '@/core/model/pattern';
 import { microsecondsOf } from '@/core/time/tempo-map';
 import { bpm, MAX_BPM, MIN_BPM } from '@/core/units';
 import { PATTERN_FILE_ENDING, writePatternFile } from '@/formats/pattern-format';
@@ -18,13 +18,13 @@ import { showError } from '@/ui/notify';
 import { TinyStems } from '@/ui/TinyStems';
 
 interface Item extends LibraryItem {
-  pattern: Pattern;
+  pattern: HitPattern;
 }
 
 const USUAL_BPM = 100;
 
 /** @example aboutPattern(pattern) // '12 hits, 2 rows, 4/4' */
-const aboutPattern = ({ hits, rows, meter }: Pattern): string => {
+const aboutPattern = ({ hits, rows, meter }: HitPattern): string => {
   const count = Object.keys(rows).length;
   return `${hits.length} ${hits.length === 1 ? 'hit' : 'hits'}, ${count} ${count === 1 ? 'row' : 'rows'}, ${meter.join('/')}`;
 };

@@ -56,7 +56,7 @@ const importFlow = () => import('./import-flow');
 const isLibraryFile = async (file: File): Promise<boolean> => (await import('@/formats/library-zip')).isLibrary(file);
 
 /** What is written into a library file: some parts, or (null) everything. */
-interface Backing {
+interface StorageStatus {
   parts: { ids: readonly string[]; name: string } | null;
 }
 
@@ -71,7 +71,7 @@ export function Shelf() {
   const [sounds, setSounds] = useState<File | null>(null);
   const [tagging, setTagging] = useState<readonly string[] | null>(null);
   const [drawer, setDrawer] = useState(false);
-  const [backing, setBacking] = useState<Backing | null>(null);
+  const [backing, setBacking] = useState<StorageStatus | null>(null);
   const [restoring, setRestoring] = useState<File | null>(null);
   const [batch, setBatch] = useState<readonly File[] | null>(null);
   const batchInput = useRef<HTMLInputElement>(null);

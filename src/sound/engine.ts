@@ -1,47 +1,21 @@
-import { soundOfSource, struckLayers } from '@/core/playback/kit-sounds';
+import { struckLayers } from '@/core/playback/kit-sounds';
 import { AHEAD_SECONDS } from '@/core/playback/limiter';
 import { PLAIN, tonedVelocity, type Colour } from '@/core/playback/mixer';
-import type { Cue, Jump, PlayState, Version, Versions } from '@/core/playback/player';
+import type { QueuedLoop, Jump, PlayState, ProgramVersion, Versions } from '@/core/playback/player';
 import type { Program } from '@/core/playback/program';
 import { rowMixOf } from '@/core/playback/row-mix';
-import {
-  layerAt,
-  layersOfSource,
-  nameOfSource,
-  sourceOfRow,
-  type LayerShape,
-  type RowSource,
-  type Sounded as Played,
-} from '@/core/playback/sources';
+import { layerAt, layersOfSource, nameOfSource, sourceOfRow } from '@/core/playback/sources';
 import type { OwnSounds } from '@/core/model/own-sound';
-import type { Onset } from '@/core/playback/sequencer';
+import type { ScheduledHit } from '@/core/playback/sequencer';
 import { ClockMap, type Stall } from '@/core/take/clock';
-import type { Part } from '@/core/model/part';
 import { TempoMap } from '@/core/time/tempo-map';
 import { seconds, ticks, type Seconds, type Ticks } from '@/core/units';
 import type { VoiceName } from '@/core/row-names';
-import { PLAYER_PROCESSOR, type FromPlayer, type NumberedSound, type ToPlayer } from './protocol';
+import { PLAYER_PROCESSOR, type FromPlayer, type ToPlayer } from './protocol';
 import { handOver } from './hand-over';
 import { StrokeMaker, type OwnSource } from './own-strokes';
-import { Strokes, type MadeStroke } from './strokes';
-
-/** What of a part says how it sounds. */
-type Sounded = Played & Pick<Part, 'mix'>;
-
-/** Programs under a name, and how their ticks are told. */
-interface Known {
-  versions: Versions;
-  tempo: TempoMap;
-  tickOf: ((tick: Ticks) => Ticks) | undefined;
-}
-
-/** A row that the player knows by its number. */
-interface NumberedRow {
-  row: VoiceName;
-  source: RowSource;
-  name: string;
-  layers: readonly LayerShape[];
-}
+import { StrokeCache, type MadeStroke } from './strokes';
+import { type EngineRows, type Known, type NumberedRow, numbered } from './engine-rows';
 
 /** The layer of this velocity is made first of each sound. */
 const FIRST_VELOCITY = 100;
@@ -51,7 +25,7 @@ export type SoundStatus = 'off' | 'loading' | 'ready' | 'blocked' | 'failed';
 /** Fixed, so that the kit can be rendered before the device is opened; the browser converts to the device's own rate. */
 const SAMPLE_RATE = 44_100;
 
-const CLICK_PART: Sounded = { rows: [] };
+const CLICK_PART: EngineRows = { rows: [] };
 
 const WORKLET_URL = '/worklet/player.js';
 /** How many onsets the log keeps; at 16 hits a second more than an hour. */
@@ -68,7 +42,7 @@ export class SoundEngine {
   private readonly maker = new StrokeMaker(SAMPLE_RATE);
   /** Strokes that were made before the device was opened. */
   private readonly held: MadeStroke[] = [];
-  private readonly strokes = new Strokes(
+  private readonly strokes = new StrokeCache(
     this.maker.make,
     (made) => {
       if (this.node) this.send({ type: 'strokes', strokes: made });
@@ -88,7 +62,7 @@ export class SoundEngine {
   private captured: ((m: Extract<FromPlayer, { type: 'captured' }>) => void) | null = null;
   status: SoundStatus = 'off';
   /** Every hit that started, in order: what tests and measurements read. */
-  readonly log: Onset[] = [];
+  readonly log: ScheduledHit[] = [];
   /** Every jump of the audio clock while playing: what a busy machine did to the sound. */
   readonly jumps: Jump[] = [];
 
@@ -203,7 +177,7 @@ export class SoundEngine {
   }
 
   /** Renders the sounds of a part's rows in the background, so that the first Play need not wait for them. */
-  prepare(part: Sounded) {
+  prepare(part: EngineRows) {
     this.strokes.need(
       part.rows
         .map(({ voice }) => this.rows[this.rowIndex(part, voice)]!)
@@ -223,11 +197,11 @@ export class SoundEngine {
 
   /** The player's numbers for a part's rows. */
   rowsOf =
-    (part: Sounded) =>
+    (part: EngineRows) =>
     (row: VoiceName): number =>
       this.rowIndex(part, row);
 
-  private rowIndex(part: Sounded, row: VoiceName): number {
+  private rowIndex(part: EngineRows, row: VoiceName): number {
     const source = sourceOfRow(part, row, this.maker.own.sounds);
     const name = nameOfSource(source);
     const index = this.rows.findIndex(
@@ -291,10 +265,10 @@ export class SoundEngine {
     return () => this.levelListeners.delete(listener);
   };
 
-  private readonly onsetListeners = new Set<(onsets: readonly Onset[]) => void>();
+  private readonly onsetListeners = new Set<(onsets: readonly ScheduledHit[]) => void>();
 
   /** Told of each hit when the audio thread starts it. */
-  onOnsets(listener: (onsets: readonly Onset[]) => void): () => void {
+  onOnsets(listener: (onsets: readonly ScheduledHit[]) => void): () => void {
     this.onsetListeners.add(listener);
     return () => this.onsetListeners.delete(listener);
   }
@@ -313,7 +287,7 @@ export class SoundEngine {
   }
 
   /** Sets what takes over, one after another; nothing with an empty list. */
-  setQueue(queue: readonly (Cue & { tickOf?: (tick: Ticks) => Ticks })[]) {
+  setQueue(queue: readonly (QueuedLoop & { tickOf?: (tick: Ticks) => Ticks })[]) {
     for (const { name, versions, tickOf } of queue) this.know(name, versions, tickOf);
     const needed = new Set([this.state.name, this.latest, ...queue.map((c) => c.name)]);
     for (const name of this.known.keys()) if (!needed.has(name)) this.known.delete(name);
@@ -353,7 +327,7 @@ export class SoundEngine {
     );
   }
 
-  setVersion(version: Version) {
+  setVersion(version: ProgramVersion) {
     this.send({ type: 'version', version });
   }
 
@@ -381,7 +355,7 @@ export class SoundEngine {
   }
 
   /** Sounds a row of a part once. */
-  async audition(part: Sounded, row: VoiceName, velocity: number, colour: Colour = PLAIN) {
+  async audition(part: EngineRows, row: VoiceName, velocity: number, colour: Colour = PLAIN) {
     const sound = this.rowIndex(part, row);
     const { source, layers } = this.rows[sound]!;
     const { tone } = rowMixOf(part, row, this.maker.own.sounds);
@@ -417,12 +391,6 @@ export class SoundEngine {
       this.send({ type: 'capture', frames: Math.ceil(length * this.sampleRate) });
     });
   }
-}
-
-/** A row's sound as the audio thread takes it. */
-function numbered({ source, name, layers }: NumberedRow, index: number): NumberedSound {
-  const { layers: _none, ...sound } = soundOfSource(source, []);
-  return { index, source: name, layers, sound };
 }
 
 let shared: SoundEngine | null = null;

@@ -1,4 +1,4 @@
-import type { Version, Versions } from '@/core/playback/player';
+import type { ProgramVersion, Versions } from '@/core/playback/player';
 import type { Program } from '@/core/playback/program';
 
 /** Copies whose memory may be handed over: the page keeps its own, and the audio thread copies nothing. */
@@ -6,7 +6,7 @@ export function handOver({ gains, ...programs }: Versions): { versions: Versions
   const transfer: ArrayBuffer[] = [];
   const copied = (program: Program): Program => copyOf(program, transfer);
   const versions = Object.fromEntries(Object.entries(programs).map(([version, program]) => [version, copied(program)])) as Record<
-    Exclude<Version, 'other'>,
+    Exclude<ProgramVersion, 'other'>,
     Program
   >;
   return { versions: { ...versions, ...(gains ? { gains } : {}) }, transfer };

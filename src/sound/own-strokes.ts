@@ -1,7 +1,7 @@
 import { NO_OWN_SOUNDS, type OwnSounds, type SampleId } from '@/core/model/own-sound';
-import { TILT_HZ, type Stroke } from '@/core/synth/stroke';
+import { TILT_HZ, type RenderedStroke } from '@/core/synth/stroke';
 import { renderStrokes } from '@/workers/clients';
-import type { Wanted } from './strokes';
+import type { NeededStroke } from './strokes';
 
 /** The user's own sounds, and how their recordings are read; undefined where one is gone. */
 export interface OwnSource {
@@ -12,7 +12,7 @@ export interface OwnSource {
 }
 
 const NOTHING = () => Promise.resolve(undefined);
-const SILENCE: Stroke = { samples: new Float32Array(1), high: 0, tiltHz: TILT_HZ };
+const SILENCE: RenderedStroke = { samples: new Float32Array(1), high: 0, tiltHz: TILT_HZ };
 
 /** Makes strokes in the workers, of the kit's sounds, of the user's own and of pieces of breaks. */
 export class StrokeMaker {
@@ -22,7 +22,7 @@ export class StrokeMaker {
 
   constructor(private readonly sampleRate: number) {}
 
-  make = async (wishes: readonly Wanted[]): Promise<Stroke[]> => {
+  make = async (wishes: readonly NeededStroke[]): Promise<RenderedStroke[]> => {
     const samples = await Promise.all(wishes.map((wish) => this.sampleOf(wish)));
     // What was deleted meanwhile is silent: the next program has the kit's own instead.
     const makable = wishes.flatMap(({ source, layer, take }, i) =>
@@ -35,11 +35,11 @@ export class StrokeMaker {
       this.sampleRate,
     );
     const strokes = wishes.map(() => SILENCE);
-    makable.forEach(({ i }, n) => (strokes[i] = made[n] as Stroke));
+    makable.forEach(({ i }, n) => (strokes[i] = made[n] as RenderedStroke));
     return strokes;
   };
 
-  private sampleOf({ source: { own, pieces }, layer, take }: Wanted): Promise<Uint8Array | Blob | undefined> {
+  private sampleOf({ source: { own, pieces }, layer, take }: NeededStroke): Promise<Uint8Array | Blob | undefined> {
     if (pieces) return this.recordingOf(pieces.sample);
     return own ? this.own.read(own.layers[layer]!.takes[take]!.sample) : NOTHING();
   }

@@ -2,7 +2,7 @@
 import { emptyLayers } from '@/core/playback/kit-sounds';
 import type { SoundLayer } from '@/core/playback/mixer';
 import { Player, type PlayState } from '@/core/playback/player';
-import type { Stroke } from '@/core/synth/stroke';
+import type { RenderedStroke } from '@/core/synth/stroke';
 import type { LayerShape } from '@/core/playback/sources';
 import { PLAYER_PROCESSOR, type FromPlayer, type ToPlayer } from './protocol';
 
@@ -74,7 +74,7 @@ class PlayerProcessor extends AudioWorkletProcessor {
     return layers;
   }
 
-  private setStroke(source: string, index: number, take: number, stroke: Stroke | undefined) {
+  private setStroke(source: string, index: number, take: number, stroke: RenderedStroke | undefined) {
     const layer = this.sources.get(source)?.[index];
     if (layer) layer.takes[take] = stroke;
   }

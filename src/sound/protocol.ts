@@ -1,7 +1,7 @@
 import type { Colour, Sound } from '@/core/playback/mixer';
-import type { Cue, Jump, PlayState, Version, Versions } from '@/core/playback/player';
+import type { QueuedLoop, Jump, PlayState, ProgramVersion, Versions } from '@/core/playback/player';
 import type { Program } from '@/core/playback/program';
-import type { Onset } from '@/core/playback/sequencer';
+import type { ScheduledHit } from '@/core/playback/sequencer';
 import type { Ticks } from '@/core/units';
 import type { LayerShape } from '@/core/playback/sources';
 import type { MadeStroke } from './strokes';
@@ -23,8 +23,8 @@ export type ToPlayer =
   | { type: 'forget'; source: string; layer: number; take: number }
   | { type: 'programs'; versions: Versions; name: string }
   /** What takes over, one after another. */
-  | { type: 'queue'; queue: readonly Cue[] }
-  | { type: 'version'; version: Version }
+  | { type: 'queue'; queue: readonly QueuedLoop[] }
+  | { type: 'version'; version: ProgramVersion }
   | { type: 'clicks'; program: Program | null }
   /** `lead`: seconds until the start; the usual pre-roll without it. */
   | { type: 'play'; fromTick: Ticks; lead?: number }
@@ -36,7 +36,7 @@ export type ToPlayer =
 
 export type FromPlayer =
   | { type: 'state'; state: PlayState; frame: number }
-  | { type: 'onsets'; onsets: Onset[] }
+  | { type: 'onsets'; onsets: ScheduledHit[] }
   | { type: 'jumps'; jumps: Jump[] }
   /** Peaks of both sides since the last, and how far the limiter turned down (1: not at all). */
   | { type: 'meter'; left: number; right: number; limited: number }

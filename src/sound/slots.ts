@@ -3,7 +3,7 @@ import { writtenId } from '@/core/song/sounding';
 import { placeOfId } from '@/core/song/unroll';
 
 /** Numbers for hits and the strokes of their ornaments that stay the same from program to program. */
-export class Slots {
+export class HitNumbers {
   private readonly numbers = new Map<string, number>();
   /** The written hits, by number. */
   readonly ids: string[] = [];

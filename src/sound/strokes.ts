@@ -1,16 +1,16 @@
 import { layersOfSource, nameOfSource, type RowSource } from '@/core/playback/sources';
-import { bytesOfStroke, type Stroke } from '@/core/synth/stroke';
+import { bytesOfStroke, type RenderedStroke } from '@/core/synth/stroke';
 
 export interface MadeStroke {
   /** Name of its source. */
   source: string;
   layer: number;
   take: number;
-  stroke: Stroke;
+  stroke: RenderedStroke;
 }
 
 /** A stroke that is needed. */
-export interface Wanted {
+export interface NeededStroke {
   source: RowSource;
   layer: number;
   take: number;
@@ -21,7 +21,7 @@ const MOST_BYTES = 64 * 2 ** 20;
 /** So many are asked for at once: what is needed most comes soon. */
 const BATCH = 4;
 
-interface Wish extends Wanted {
+interface Wish extends NeededStroke {
   name: string;
   rank: number;
 }
@@ -30,7 +30,7 @@ interface Wish extends Wanted {
  * Which strokes are needed, which are being made, which are ready. The first of each sound comes first, then one of each layer, then the
  * other takes. Strokes that nothing needs any more go when room is short.
  */
-export class Strokes {
+export class StrokeCache {
   private readonly wishes = new Map<string, Wish>();
   private readonly ready = new Map<string, Pick<MadeStroke, 'source' | 'layer' | 'take'> & { bytes: number }>();
   private readonly sources = new Set<string>();
@@ -40,7 +40,7 @@ export class Strokes {
   private waiting: { until: () => boolean; done: () => void; failed: (e: unknown) => void }[] = [];
 
   constructor(
-    private readonly make: (wishes: readonly Wanted[]) => Promise<Stroke[]>,
+    private readonly make: (wishes: readonly NeededStroke[]) => Promise<RenderedStroke[]>,
     private readonly onMade: (made: readonly MadeStroke[]) => void,
     private readonly onForget: (source: string, layer: number, take: number) => void,
   ) {}
@@ -79,9 +79,14 @@ export class Strokes {
       while (this.wishes.size > 0) {
         const batch = [...this.wishes].sort((a, b) => a[1].rank - b[1].rank).slice(0, BATCH);
         const strokes = await this.make(batch.map(([, wish]) => wish));
-        const made = batch.map(([, { name, layer, take }], i): MadeStroke => ({ source: name, layer, take, stroke: strokes[i] as Stroke }));
+        const made = batch.map(([, { name, layer, take }], i): MadeStroke => ({
+          source: name,
+          layer,
+          take,
+          stroke: strokes[i] as RenderedStroke,
+        }));
         batch.forEach(([key, { name, layer, take }], i) => {
-          const bytes = bytesOfStroke(strokes[i] as Stroke);
+          const bytes = bytesOfStroke(strokes[i] as RenderedStroke);
           this.wishes.delete(key);
           this.ready.set(key, { source: name, layer, take, bytes });
           this.bytes += bytes;

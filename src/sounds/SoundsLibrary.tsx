@@ -2,7 +2,7 @@
 
 import { useRef, useState } from 'react';
 import { useStore } from 'zustand';
-import { samplesOf, type OwnKit, type OwnSound } from '@/core/model/own-sound';
+import { samplesOf, type KitOfRecordings, type OwnSound } from '@/core/model/own-sound';
 import { labelOfVoice } from '@/core/voices';
 import { SOUND_KIT_ENDING } from '@/formats/sound-kit';
 import { soundStore } from '@/storage/sound-store';
@@ -23,19 +23,19 @@ import { tellDeleted } from '@/ui/undo-key';
 interface Props {
   onClose: () => void;
   /** Plays the part with a kit; without it there is no part here. */
-  onUse?: (kit: OwnKit) => void;
+  onUse?: (kit: KitOfRecordings) => void;
   onFiles: (files: readonly ChosenFile[]) => void;
 }
 
 const attempt = (work: Promise<unknown>) => void work.catch(showError);
 const LINE = 'flex flex-wrap items-baseline gap-1 border-t border-line pt-1';
 
-async function exportKit(kit: OwnKit, sounds: readonly OwnSound[]) {
+async function exportKit(kit: KitOfRecordings, sounds: readonly OwnSound[]) {
   const [{ writeSoundKit }, samples] = await Promise.all([import('@/formats/sound-kit'), soundStore.readAll(samplesOf(sounds))]);
   download(writeSoundKit(kit, sounds, samples), `${fileNameOf(kit.name)}${SOUND_KIT_ENDING}`, 'application/zip');
 }
 
-async function remove(what: { kit: OwnKit } | { sound: OwnSound }, name: string) {
+async function remove(what: { kit: KitOfRecordings } | { sound: OwnSound }, name: string) {
   const putBack = await soundStore.remove(what);
   tellDeleted(`${name} is deleted; parts that used it are played by their built-in kit.`, putBack);
 }
@@ -100,7 +100,7 @@ function KitLine({
   onUse,
   onCorrect,
 }: {
-  kit: OwnKit;
+  kit: KitOfRecordings;
   sounds: readonly OwnSound[];
   onUse: Props['onUse'];
   onCorrect: () => void;

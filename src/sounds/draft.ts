@@ -1,6 +1,6 @@
 import { compareNames } from '@/core/natural-order';
 import { nanoid } from 'nanoid';
-import { MOST_TAKES, type OwnKit, type OwnLayer, type OwnSound, type OwnTake, type SampleId } from '@/core/model/own-sound';
+import { MOST_TAKES, type KitOfRecordings, type OwnLayer, type OwnSound, type OwnTake, type SampleId } from '@/core/model/own-sound';
 import { shortName } from '@/core/limits';
 import type { VoiceName } from '@/core/row-names';
 import { guessOneSound, guessSounds, upperVelocities, type GuessedSound } from '@/core/samples/guess';
@@ -14,7 +14,7 @@ export interface Draft {
   sounds: readonly DraftSound[];
   samples: ReadonlyMap<SampleId, Uint8Array<ArrayBuffer>>;
   /** The kit that it was exported as. */
-  kit?: OwnKit;
+  kit?: KitOfRecordings;
 }
 
 export interface DraftSound extends Omit<OwnSound, 'voice'> {
@@ -74,7 +74,7 @@ function draftOfManifest({ under, manifest }: { under: string; manifest: SoundKi
 }
 
 /** The sounds of a draft that are kept, under a kit or by themselves. */
-export const keptSounds = ({ sounds }: Draft, kit?: OwnKit): OwnSound[] =>
+export const keptSounds = ({ sounds }: Draft, kit?: KitOfRecordings): OwnSound[] =>
   sounds.flatMap(({ voice, kit: _was, ...sound }): OwnSound[] =>
     voice === null ? [] : [{ ...sound, voice, ...(kit ? { kit: kit.id } : {}) }],
   );

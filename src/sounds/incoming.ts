@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid';
 import { createStore } from 'zustand/vanilla';
 import { NamedError } from '@/core/errors';
-import type { OwnKit, OwnSound } from '@/core/model/own-sound';
+import type { KitOfRecordings, OwnSound } from '@/core/model/own-sound';
 import type { VoiceName } from '@/core/row-names';
 import { soundStore } from '@/storage/sound-store';
 import { showError } from '@/ui/notify';
@@ -11,7 +11,7 @@ import { draftOfKit, draftOfRow, keptSounds, samplesFor, type Draft } from './dr
 import { ownSounds } from './own';
 
 /** The row that sounds are meant for. */
-export interface TargetRow {
+export interface DropRow {
   row: VoiceName;
   label: string;
   /** What it sounds like. */
@@ -19,7 +19,7 @@ export interface TargetRow {
 }
 
 /** What was kept, for a row or as a kit. */
-export type Kept = { for: TargetRow; sound: OwnSound } | { for: null; kit: OwnKit };
+export type Kept = { for: DropRow; sound: OwnSound } | { for: null; kit: KitOfRecordings };
 
 /** What comes in: being read, or read and waiting to be corrected and kept. */
 export type Incoming =
@@ -27,7 +27,7 @@ export type Incoming =
   | {
       phase: 'draft';
       draft: Draft;
-      target: TargetRow | null;
+      target: DropRow | null;
       report: Pick<ReadSounds, 'refused' | 'leftOut'> & { notes: readonly string[] };
       isKept: boolean;
     };
@@ -51,7 +51,7 @@ const NOTHING = { refused: [], leftOut: 0, notes: [] };
  */
 export async function receiveSounds(
   gathering: Promise<readonly ChosenFile[]>,
-  target: TargetRow | null,
+  target: DropRow | null,
   taken: (kept: Kept) => void,
 ): Promise<void> {
   leaveIncoming();
@@ -95,7 +95,7 @@ const nameOfRefusal = ({ path, error }: ReadSounds['refused'][number]): NamedErr
   new NamedError(error.code, error.details, `${path}: ${error.message}`);
 
 /** Shows a kit, or a sound, that is kept already, to be corrected. */
-export function correctKept(what: { kit: OwnKit } | { sound: OwnSound }): void {
+export function correctKept(what: { kit: KitOfRecordings } | { sound: OwnSound }): void {
   leaveIncoming();
   const sounds = 'sound' in what ? [what.sound] : ownSounds.getState().sounds.filter((s) => s.kit === what.kit.id);
   const draft: Draft = {
@@ -116,7 +116,7 @@ const sameSounds = (a: readonly OwnSound[], b: readonly OwnSound[]): boolean =>
  * beside it.
  * @throws NamedError store-full, store-refused
  */
-export async function keepDraft(draft: Draft, target: TargetRow | null): Promise<Kept> {
+export async function keepDraft(draft: Draft, target: DropRow | null): Promise<Kept> {
   if (target) {
     const [sound] = keptSounds(draft) as [OwnSound];
     await soundStore.keep({ sounds: [sound], samples: samplesFor(draft, [sound]) });

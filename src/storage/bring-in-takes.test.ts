@@ -2,7 +2,7 @@ import 'fake-indexeddb/auto';
 import fc from 'fast-check';
 import { smallPart } from '@tests/support/arbitraries';
 import { isNamedError } from '@/core/errors';
-import { USUAL_GUARDS, type RawEvent, type Take } from '@/core/model/take';
+import { USUAL_GUARDS, type TakeEvent, type Take } from '@/core/model/take';
 import { hitsFromTake, putTake } from '@/core/take/use-take';
 import { milliseconds, seconds, ticks, TICKS_PER_QUARTER } from '@/core/units';
 import { STRAIGHT_CURVE } from '@/core/velocity-curve';
@@ -14,7 +14,7 @@ import { GrooveStore } from './groove-store';
 import { KitStore } from './kit-store';
 import { PatternStore } from './pattern-store';
 import { TakeStore } from './take-store';
-import { TargetStore } from './target-store';
+import { OutputMapStore } from './output-map-store';
 import { VersionStore } from './version-store';
 import { WholeParts } from './whole-part';
 
@@ -38,7 +38,7 @@ const take: Take = {
   passes: 2,
   complete: true,
 };
-const events: RawEvent[] = [
+const events: TakeEvent[] = [
   { at: seconds(0.5125), kind: 'note', key: 60, value: 90 },
   { at: seconds(0.6), kind: 'off', key: 60, value: 0 },
   { at: seconds(0.7), kind: 'pedal', key: 4, value: 12 },
@@ -60,7 +60,7 @@ test('a file that is brought in twice has takes of its own each time, and its hi
     feels: new FeelStore(db),
     kits: new KitStore(db),
     patterns: new PatternStore(db),
-    targets: new TargetStore(db),
+    targets: new OutputMapStore(db),
   };
   const text = writePartFile({ part, versions: [{ name: 'Before', at: 1, part }], takes: [{ take, events }] });
   const ids = [(await bringIn(text, 'a.nodsway.json', stores)).id!, (await bringIn(text, 'a.nodsway.json', stores)).id!];

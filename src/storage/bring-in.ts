@@ -5,13 +5,13 @@ import { readGrooveFile } from '@/formats/groove-format';
 import { FILE_WORDS, kindOfFile, type FileKind } from '@/formats/kind-of-file';
 import { readKitFile } from '@/formats/kit-format';
 import { readPatternFile } from '@/formats/pattern-format';
-import { readTargetFile } from '@/formats/target-format';
+import { readOutputMapFile } from '@/formats/output-map-format';
 import { readPartFile, type PartFile } from '@/formats/part-file';
 import { feelStore, type FeelStore } from './feel-store';
 import { grooveStore, keptNow, type GrooveStore } from './groove-store';
 import { kitStore, type KitStore } from './kit-store';
 import { patternStore, type PatternStore } from './pattern-store';
-import { targetStore, type TargetStore } from './target-store';
+import { outputMapStore, type OutputMapStore } from './output-map-store';
 import { AS_IMPORTED } from './version-store';
 import { wholeParts, type WholeParts } from './whole-part';
 
@@ -29,7 +29,7 @@ interface Stores {
   feels: FeelStore;
   kits: KitStore;
   patterns: PatternStore;
-  targets: TargetStore;
+  targets: OutputMapStore;
 }
 
 const STORES: Stores = {
@@ -38,7 +38,7 @@ const STORES: Stores = {
   feels: feelStore,
   kits: kitStore,
   patterns: patternStore,
-  targets: targetStore,
+  targets: outputMapStore,
 };
 
 /** A part file that has no version of how it came gets one: what is done from now on can be compared with it. */
@@ -79,7 +79,7 @@ export async function bringIn(text: string, fileName: string, stores: Stores = S
       return { kind, name: pattern.name };
     }
     case 'target': {
-      const target = readTargetFile(text);
+      const target = readOutputMapFile(text);
       await stores.targets.save(target);
       return { kind, name: target.name };
     }

@@ -1,10 +1,10 @@
 import Dexie, { type EntityTable, type Table } from 'dexie';
 import type { PartDiff } from '@/core/part/diff';
-import type { OwnKit, OwnSound, SampleId } from '@/core/model/own-sound';
-import type { Guards, HatSettings, RawEvent, Take } from '@/core/model/take';
+import type { KitOfRecordings, OwnSound, SampleId } from '@/core/model/own-sound';
+import type { Guards, HatSettings, TakeEvent, Take } from '@/core/model/take';
 import type { VelocityCurve } from '@/core/velocity-curve';
 import type { StepKind } from '@/editing/history';
-import { factory, isInMemory, keyRange } from './backing';
+import { factory, isInMemory, keyRange } from './storage-backend';
 import { markLibrary, noteLoss, tellLoss } from './library-mark';
 import { Mirror, mirroring } from './mirror';
 import { Recovery } from './recovery';
@@ -82,7 +82,7 @@ export interface FeelRow {
 }
 
 /** A target of the user's own; JSON data, checked when it is read. */
-export interface TargetRow {
+export interface OutputMapRow {
   name: string;
   target: unknown;
 }
@@ -119,7 +119,7 @@ export interface TakeRow {
 export interface TakeEventsRow {
   takeId: string;
   n: number;
-  events: RawEvent[];
+  events: TakeEvent[];
 }
 
 /** What is known of an input device. */
@@ -214,11 +214,11 @@ export class NodSwayDatabase extends Dexie {
   takeEvents!: Table<TakeEventsRow, [string, number]>;
   inputs!: EntityTable<InputRow, 'id'>;
   sounds!: EntityTable<OwnSound, 'id'>;
-  soundKits!: EntityTable<OwnKit, 'id'>;
+  soundKits!: EntityTable<KitOfRecordings, 'id'>;
   samples!: EntityTable<SampleRow, 'id'>;
   folders!: EntityTable<FolderRow, 'id'>;
   patterns!: EntityTable<PatternRow, 'name'>;
-  targets!: EntityTable<TargetRow, 'name'>;
+  targets!: EntityTable<OutputMapRow, 'name'>;
   recordings!: EntityTable<RecordingRow, 'id'>;
   deleted!: EntityTable<DeletedRow, 'id'>;
   deletedRows!: EntityTable<DeletedRowsRow, 'id'>;

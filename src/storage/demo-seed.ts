@@ -1,5 +1,5 @@
 import { NamedError } from '@/core/errors';
-import type { Cue } from '@/demo/cue';
+import type { DemoPart } from '@/demo/cue';
 import { isLossOpen } from './library-mark';
 import { partStore, summaryOf, type PartStore } from './part-store';
 import type { PartSummary } from './summary';
@@ -10,7 +10,7 @@ const SEEDED = 'demo-seeded';
 const MADE_AT = Date.UTC(2026, 0, 1, 12);
 
 /** A demo part, with what the Shelf shows of it where that was made with it. */
-type SeededCue = Cue & { summary?: PartSummary };
+type SeededCue = DemoPart & { summary?: PartSummary };
 
 /** The demo parts as data: made from code by `npm run demo:data`, so that the page need not carry that code. @throws NamedError no-demos */
 async function fetchCues(): Promise<SeededCue[]> {

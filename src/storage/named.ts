@@ -1,5 +1,5 @@
 import { NamedError } from '@/core/errors';
-import { isOpened, opened, watched } from './backing';
+import { isOpened, opened, watched } from './storage-backend';
 import { database } from './database';
 
 /** Waits for the store to be open, and gives its refusals the names that the interface explains. */

@@ -4,7 +4,7 @@ import { NamedError } from '@/core/errors';
 import { applyDiff } from '@/core/part/diff';
 import { PART_FORMAT, type Part } from '@/core/model/part';
 import type { FinishedEdit } from '@/editing/saver';
-import { askToStay } from './backing';
+import { askToStay } from './storage-backend';
 import { database, type EditRow, type IdeaOf, type KeptLoop, type NodSwayDatabase, type PartRow } from './database';
 import { named } from './named';
 import { UnchosenStore } from './unchosen-store';

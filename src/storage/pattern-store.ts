@@ -1,11 +1,11 @@
-import type { Pattern } from '@/core/model/pattern';
+import type { HitPattern } from '@/core/model/pattern';
 import { database, type NodSwayDatabase, type PatternRow } from './database';
 import { NamedStore } from './named-store';
 
 /** A pattern under its name. */
 export interface KeptPattern {
   name: string;
-  pattern: Pattern;
+  pattern: HitPattern;
 }
 
 async function read(rows: readonly PatternRow[]): Promise<KeptPattern[]> {

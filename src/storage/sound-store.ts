@@ -1,11 +1,11 @@
 import { compareNames } from '@/core/natural-order';
-import { samplesOf, type OwnKit, type OwnSound, type SampleId } from '@/core/model/own-sound';
+import { samplesOf, type KitOfRecordings, type OwnSound, type SampleId } from '@/core/model/own-sound';
 import { database, type FolderRow, type NodSwayDatabase } from './database';
 import { named } from './named';
 
 /** What there is of the user's own sounds. */
 export interface KeptSounds {
-  kits: OwnKit[];
+  kits: KitOfRecordings[];
   /** Those alone whose recordings are all here. */
   sounds: OwnSound[];
   folders: FolderRow[];
@@ -13,7 +13,7 @@ export interface KeptSounds {
 
 /** What is kept together, all of it or nothing. */
 export interface NewSounds {
-  kit?: OwnKit;
+  kit?: KitOfRecordings;
   sounds: readonly OwnSound[];
   samples: ReadonlyMap<SampleId, Uint8Array<ArrayBuffer>>;
 }
@@ -73,12 +73,12 @@ export class SoundStore {
   }
 
   /** Changes a sound, or gives a kit another name. */
-  put(change: { sound: OwnSound } | { kit: OwnKit }): Promise<void> {
+  put(change: { sound: OwnSound } | { kit: KitOfRecordings }): Promise<void> {
     return named(async () => void ('sound' in change ? await this.db.sounds.put(change.sound) : await this.db.soundKits.put(change.kit)));
   }
 
   /** Takes a kit away with its sounds, or a sound; with them the recordings that nothing else has. The result puts all back. */
-  remove(what: { kit: OwnKit } | { sound: OwnSound }): Promise<() => Promise<void>> {
+  remove(what: { kit: KitOfRecordings } | { sound: OwnSound }): Promise<() => Promise<void>> {
     return named(async () => {
       const gone = await this.db.transaction('rw', this.tables, async () => {
         const all = await this.db.sounds.toArray();

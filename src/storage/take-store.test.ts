@@ -1,5 +1,5 @@
 import 'fake-indexeddb/auto';
-import { OPEN_GUARDS, type RawEvent, type Take } from '@/core/model/take';
+import { OPEN_GUARDS, type TakeEvent, type Take } from '@/core/model/take';
 import { STRAIGHT_CURVE } from '@/core/velocity-curve';
 import { milliseconds, seconds, ticks } from '@/core/units';
 import { smallPart } from '@tests/support/arbitraries';
@@ -24,7 +24,7 @@ const take = (id: string, recordedAt: number): Take => ({
   passes: 0,
   complete: false,
 });
-const event = (at: number): RawEvent => ({ at: seconds(at), kind: 'note', key: 36, value: 90 });
+const event = (at: number): TakeEvent => ({ at: seconds(at), kind: 'note', key: 36, value: 90 });
 
 test('events are added as they come and come back in order; takes go and come with their part', async () => {
   const db = new NodSwayDatabase('takes');

@@ -1,12 +1,12 @@
 import { Dexie } from 'dexie';
-import type { RawEvent, Take } from '@/core/model/take';
+import type { TakeEvent, Take } from '@/core/model/take';
 import { database, type NodSwayDatabase } from './database';
 import { named } from './named';
 
 /** A take with its raw events, in the order in which they came. */
 export interface StoredTake {
   take: Take;
-  events: readonly RawEvent[];
+  events: readonly TakeEvent[];
 }
 
 /** Keeps takes. Raw events are added as they come and never changed: a crash loses at most what was not added yet. */
@@ -19,7 +19,7 @@ export class TakeStore {
   }
 
   /** Adds events as row `n` of the take. */
-  append(takeId: string, n: number, events: readonly RawEvent[]): Promise<void> {
+  append(takeId: string, n: number, events: readonly TakeEvent[]): Promise<void> {
     return named(async () => void (await this.db.takeEvents.put({ takeId, n, events: [...events] })));
   }
 
@@ -28,12 +28,12 @@ export class TakeStore {
     return named(async () => void (await this.db.takes.update(take.id, { take })));
   }
 
-  events(takeId: string): Promise<RawEvent[]> {
+  events(takeId: string): Promise<TakeEvent[]> {
     return named(async () => (await this.rows(takeId).toArray()).flatMap((r) => r.events));
   }
 
   /** A whole take at once. */
-  put(partId: string, take: Take, events: readonly RawEvent[]): Promise<void> {
+  put(partId: string, take: Take, events: readonly TakeEvent[]): Promise<void> {
     return named(() =>
       this.db.transaction('rw', this.db.takes, this.db.takeEvents, async () => {
         await this.db.takes.put({ id: take.id, partId, take });

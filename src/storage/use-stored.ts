@@ -3,7 +3,7 @@
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useEffect } from 'react';
 import { useStore } from 'zustand';
-import { opened, storeHealth } from './backing';
+import { opened, storeHealth } from './storage-backend';
 import { database } from './database';
 
 /** What a query of the store answers, again whenever that changes, in this tab or another. Undefined until the store is open. */

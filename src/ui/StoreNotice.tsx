@@ -2,7 +2,7 @@
 
 import { useStore } from 'zustand';
 import { NamedError } from '@/core/errors';
-import { storeHealth } from '@/storage/backing';
+import { storeHealth } from '@/storage/storage-backend';
 import { libraryLoss } from '@/storage/library-mark';
 import { lossWords } from './loss-words';
 

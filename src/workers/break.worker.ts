@@ -1,11 +1,11 @@
 import * as Comlink from 'comlink';
-import { isWav, readWav, type Recording } from '@/core/audio/read-wav';
+import { isWav, readWav, type AudioData } from '@/core/audio/read-wav';
 import { writeWav } from '@/core/audio/wav';
 import { isNamedError, NamedError, reportError, type ErrorReport } from '@/core/errors';
 import type { HeardStrokes } from '@/core/model/break';
 import type { Part } from '@/core/model/part';
 import type { SampleId } from '@/core/model/own-sound';
-import { guessStrokes, placesOf, type Struck } from '@/core/onsets/classify';
+import { guessStrokes, placesOf, type StruckSound } from '@/core/onsets/classify';
 import { hearBreak } from '@/core/onsets/hear-break';
 import { MOST_SECONDS } from '@/core/limits';
 import { isHeard, listenTo, monoOf } from '@/core/onsets/listen';
@@ -35,7 +35,7 @@ export const LARGEST_BREAK = 512 * 2 ** 20;
 const OUTLINE_RATE = 400;
 
 const refusal = (e: unknown): ErrorReport => reportError(isNamedError(e) ? e : new NamedError('bad-sound', { cause: String(e) }));
-const monoOfRecording = ({ channels }: Recording): Float32Array => monoOf({ left: channels[0] as Float32Array, right: channels[1] });
+const monoOfRecording = ({ channels }: AudioData): Float32Array => monoOf({ left: channels[0] as Float32Array, right: channels[1] });
 
 /** What is being listened to. */
 let mono = new Float32Array();
@@ -89,7 +89,7 @@ const api = {
   },
 
   /** A recording of what the browser decoded. */
-  async decoded({ rate: of, channels }: Recording): Promise<ReadBreak | { error: ErrorReport }> {
+  async decoded({ rate: of, channels }: AudioData): Promise<ReadBreak | { error: ErrorReport }> {
     try {
       const [left, right] = channels as [Float32Array, Float32Array?];
       const bytes = writeWav(left, right ?? left, { rate: of, bits: '24' }) as Uint8Array<ArrayBuffer>;
@@ -135,7 +135,7 @@ const api = {
   },
 
   /** All that is struck at moments of what was taken up, in seconds by time. */
-  struckAt: (moments: readonly number[]): Struck[][] =>
+  struckAt: (moments: readonly number[]): StruckSound[][] =>
     guessStrokes(mono, rate, placesOf(moments, mono.length / rate)).map(({ struck }) => [...struck]),
 
   /** The attack nearest to a moment, in seconds. */

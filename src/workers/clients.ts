@@ -1,14 +1,14 @@
 import * as Comlink from 'comlink';
-import type { Recording } from '@/core/audio/read-wav';
+import type { AudioData } from '@/core/audio/read-wav';
 import { LONGEST_SAMPLE } from '@/core/limits';
 import { errorFromReport, NamedError, reportError, type ErrorReport } from '@/core/errors';
 import type { ImportedPart } from '@/core/smf/import-part';
 import type { LaneContent } from '@/core/smf/lanes';
 import type { HeardStrokes } from '@/core/model/break';
-import type { Struck } from '@/core/onsets/classify';
+import type { StruckSound } from '@/core/onsets/classify';
 import { MOST_SECONDS } from '@/core/limits';
 import type { Lane, Part } from '@/core/model/part';
-import type { Stroke } from '@/core/synth/stroke';
+import type { RenderedStroke } from '@/core/synth/stroke';
 import type { TempoChange } from '@/core/time/tempo-map';
 import { whenReady } from './ready';
 import { runIn, tellingHowFar } from './run-in';
@@ -16,7 +16,7 @@ import type { BreakApi, Outline, ReadBreak } from './break.worker';
 import type { ImportApi } from './import.worker';
 import type { Outcome } from './outcome';
 import type { MeasureApi } from './measure.worker';
-import type { KitApi, StrokeWish } from './kit.worker';
+import type { KitApi, StrokeRequest } from './kit.worker';
 import type { ChosenFile, ReadSounds, SoundsApi } from './sounds.worker';
 import type { MadeTones, TonesApi, TrackChoice } from './tones.worker';
 import type { RenderApi, RenderedFiles, RenderWish } from './render.worker';
@@ -40,7 +40,7 @@ export const readPart = (bytes: Uint8Array, name: string, fileName: string, lane
 let kitWorker: Promise<{ api: Comlink.Remote<KitApi> }> | null = null;
 
 /** Renders strokes in one worker, that stays: they come in small batches. */
-export async function renderStrokes(wishes: StrokeWish[], sampleRate: number): Promise<Stroke[]> {
+export async function renderStrokes(wishes: StrokeRequest[], sampleRate: number): Promise<RenderedStroke[]> {
   kitWorker ??= (() => {
     const worker = new Worker(new URL('./kit.worker.ts', import.meta.url), { type: 'module' });
     // Within an object: a remote is awaited by itself otherwise.
@@ -77,7 +77,7 @@ export const readSounds = (files: readonly ChosenFile[], onProgress: (done: numb
 const DECODED_RATE = 48_000;
 
 /** What only the browser reads, decoded. @throws NamedError bad-sound, sound-too-long */
-async function decode(bytes: Uint8Array<ArrayBuffer>, longest: number): Promise<Recording> {
+async function decode(bytes: Uint8Array<ArrayBuffer>, longest: number): Promise<AudioData> {
   const decoded = await new OfflineAudioContext(2, 1, DECODED_RATE).decodeAudioData(bytes.buffer).catch(() => {
     throw new NamedError('bad-sound');
   });
@@ -96,7 +96,7 @@ async function readAndDecode(
   const answer = await api.read([...files], tell);
   if ('error' in answer) throw errorFromReport(answer.error);
   for (const { path, bytes } of answer.undecoded) {
-    let recording: Recording;
+    let recording: AudioData;
     try {
       recording = await decode(bytes, LONGEST_SAMPLE);
     } catch (e) {
@@ -153,7 +153,7 @@ type AsPart = { part: Part } | { error: ErrorReport };
 type Listened = Omit<HeardStrokes, 'break'> | { error: ErrorReport };
 
 /** An ear for one recording: it stays, so that strokes can be looked for while the hand works. */
-export class BreakEar {
+export class OnsetDetector {
   private readonly worker = new Worker(new URL('./break.worker.ts', import.meta.url), { type: 'module' });
   private readonly api = whenReady(this.worker).then(() => ({ of: Comlink.wrap<BreakApi>(this.worker) }));
   private rejectAll: (e: unknown) => void = () => {};
@@ -187,7 +187,7 @@ export class BreakEar {
   }
 
   /** All that is struck at moments of the recording, in seconds by time. */
-  struckAt(moments: readonly number[]): Promise<Struck[][]> {
+  struckAt(moments: readonly number[]): Promise<StruckSound[][]> {
     return this.run((api) => api.struckAt(moments));
   }
 

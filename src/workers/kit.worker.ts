@@ -2,10 +2,10 @@ import * as Comlink from 'comlink';
 import type { SampleId } from '@/core/model/own-sound';
 import type { RowSource } from '@/core/playback/sources';
 import { strokeOfSource } from '@/core/playback/stroke-of-source';
-import type { Stroke } from '@/core/synth/stroke';
+import type { RenderedStroke } from '@/core/synth/stroke';
 import { sayReady } from './ready';
 
-export interface StrokeWish {
+export interface StrokeRequest {
   source: RowSource;
   layer: number;
   take: number;
@@ -18,7 +18,7 @@ const NOTHING = new Uint8Array();
 /** The break whose pieces were made last. */
 let recording: { sample: SampleId; bytes: Uint8Array } | null = null;
 
-async function bytesFor({ source: { pieces }, sample }: StrokeWish): Promise<Uint8Array> {
+async function bytesFor({ source: { pieces }, sample }: StrokeRequest): Promise<Uint8Array> {
   if (!(sample instanceof Blob)) return sample ?? NOTHING;
   if (pieces && recording?.sample === pieces.sample) return recording.bytes;
   const bytes = new Uint8Array(await sample.arrayBuffer());
@@ -28,8 +28,8 @@ async function bytesFor({ source: { pieces }, sample }: StrokeWish): Promise<Uin
 
 /** Makes strokes away from the interface. */
 const api = {
-  render: async (wishes: StrokeWish[], sampleRate: number): Promise<Stroke[]> => {
-    const strokes: Stroke[] = [];
+  render: async (wishes: StrokeRequest[], sampleRate: number): Promise<RenderedStroke[]> => {
+    const strokes: RenderedStroke[] = [];
     for (const wish of wishes) {
       const bytes = await bytesFor(wish);
       strokes.push(strokeOfSource(wish.source, wish.layer, wish.take, sampleRate, () => bytes));

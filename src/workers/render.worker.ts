@@ -2,7 +2,7 @@ import * as Comlink from 'comlink';
 import { ownSoundsOf, type OwnSound, type SampleId } from '@/core/model/own-sound';
 import type { Part } from '@/core/model/part';
 import { writeWav, type Bits } from '@/core/audio/wav';
-import type { Round } from '@/core/song/unroll';
+import type { OrderRound } from '@/core/song/unroll';
 import type { VoiceName } from '@/core/row-names';
 import { bpmOf } from '@/core/time/tempo-map';
 import { USUAL_VOLUME } from '@/core/playback/mixer';
@@ -13,7 +13,7 @@ import { sayReady } from './ready';
 export interface RenderWish extends Omit<RenderRange, 'from' | 'to'>, Partial<Pick<RenderRange, 'from' | 'to'>> {
   /** The running order, or these rounds alone, instead of bars. */
   order?: boolean;
-  rounds?: readonly Round[];
+  rounds?: readonly OrderRound[];
   part: Part;
   bits: Bits;
   passes: number;

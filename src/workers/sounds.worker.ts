@@ -1,10 +1,10 @@
 import * as Comlink from 'comlink';
-import { isWav, readWav, type Recording } from '@/core/audio/read-wav';
+import { isWav, readWav, type AudioData } from '@/core/audio/read-wav';
 import { LARGEST_SOUND } from '@/core/limits';
 import { writeWav } from '@/core/audio/wav';
 import { isNamedError, NamedError, reportError, type ErrorReport } from '@/core/errors';
 import { isSoundPath } from '@/core/samples/sound-path';
-import { measure, type Measured } from '@/core/samples/recording';
+import { measure, type RecordingLevels } from '@/core/samples/recording';
 import type { SampleId } from '@/core/model/own-sound';
 import { KIT_LIMITS } from '@/core/limits';
 import { MANIFEST, readManifest, type SoundKitManifest } from '@/formats/sound-kit';
@@ -19,7 +19,7 @@ export interface ChosenFile {
 }
 
 /** A recording that can be kept. */
-export interface ReadRecording extends Measured {
+export interface ReadRecording extends RecordingLevels {
   path: string;
   sample: SampleId;
   /** A WAV file. */
@@ -83,7 +83,7 @@ const api = {
   },
 
   /** A recording of what the browser decoded. */
-  async decoded(path: string, { rate, channels }: Recording): Promise<ReadRecording | { error: ErrorReport }> {
+  async decoded(path: string, { rate, channels }: AudioData): Promise<ReadRecording | { error: ErrorReport }> {
     try {
       const [left, right] = channels as [Float32Array, Float32Array?];
       const bytes = writeWav(left, right ?? left, { rate, bits: '24' }) as Uint8Array<ArrayBuffer>;

@@ -1,18 +1,18 @@
-import { makeHands } from '@/bench/stems/make-hands';
+import { makeGestureContext } from '@/bench/stems/make-gesture-context';
 import { makeScene, type BenchScene } from '@/bench/stems/geometry/scene';
 import { xOf } from '@/bench/stems/geometry/axis';
-import type { Hands, Pointer, Rectangle } from '@/bench/stems/gestures/types';
+import type { GestureContext, Pointer, Rectangle } from '@/bench/stems/gestures/types';
 import { createBenchStore, type BenchStore } from '@/bench/store/bench-store';
 import type { Hit, Part } from '@/core/model/part';
 
-/** A Bench without a browser: the real store and geometry, hands that remember. */
+/** A Bench without a browser: the real store and geometry, context that remember. */
 
 export const WIDTH = 900;
 export const HEIGHT = 400;
 
 export interface Table {
   store: BenchStore;
-  hands: Hands;
+  context: GestureContext;
   saved: string[];
   auditions: string[];
   readouts: (string | null)[];
@@ -34,13 +34,13 @@ export function setTable(of: Part): Table {
   } as never);
   store.getState().setView({ pixelsPerQuarter: 200 });
   const scene = () => makeScene(store.getState(), WIDTH, HEIGHT);
-  const glass = {
+  const overlay = {
     setMarquee: (r: Rectangle | null) => void (r && marquees.push(r)),
     setTrace: () => {},
     setReadout: (text: string | null) => void readouts.push(text),
   };
   const playback = { audition: (voice: string) => void auditions.push(voice), auditionHit: (h: Hit) => void auditions.push(h.voice) };
-  const hands = makeHands({ store, playback, glass, scene, size: () => ({ width: WIDTH, height: HEIGHT }) });
+  const context = makeGestureContext({ store, playback, overlay, scene, size: () => ({ width: WIDTH, height: HEIGHT }) });
   const stem = (id: string) => {
     const found = scene()
       .stems.flat()
@@ -51,7 +51,7 @@ export function setTable(of: Part): Table {
     x: xOf(scene().axis, quarter * 80640),
     y: scene().rows.find((r) => r.voice === voice)!.baseline - above,
   });
-  return { store, hands, saved, auditions, readouts, marquees, scene, stem, place };
+  return { store, context, saved, auditions, readouts, marquees, scene, stem, place };
 }
 
 export const at = (p: { x: number; y: number }, dx = 0, dy = 0, more: Partial<Pointer> = {}): Pointer => ({

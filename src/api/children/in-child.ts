@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { answer, bodyOf, formType } from '../form';
 import type { CallName } from '../fields';
-import { Slots, type SlotLimits } from './slots';
+import { ChildSlots, type SlotLimits } from './slots';
 import { openToRead, Waiting } from './waiting';
 
 /** Short work is refused or answered within seconds; sound may take a minute and a gigabyte. */
@@ -15,8 +15,8 @@ export const SLOT_LIMITS = {
 } as const satisfies Record<string, SlotLimits>;
 
 interface Pool {
-  short: Slots;
-  sound: Slots;
+  short: ChildSlots;
+  sound: ChildSlots;
   waiting: Waiting;
   folder: string;
 }
@@ -32,7 +32,7 @@ export function poolOf(
 ): Pool {
   const folder = mkdtempSync(join(tmpdir(), 'nod-sway-'));
   process.once('exit', () => rmSync(folder, { recursive: true, force: true }));
-  return { short: new Slots(code, limits.short), sound: new Slots(code, limits.sound), waiting, folder };
+  return { short: new ChildSlots(code, limits.short), sound: new ChildSlots(code, limits.sound), waiting, folder };
 }
 
 /** One for the whole server: each route's bundle has a copy of this file. */

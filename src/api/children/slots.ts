@@ -43,7 +43,7 @@ const tooLarge = (): HttpError => new HttpError(422, 'too-large', 'The call need
  * Child processes for one kind of work. Each has its own limits of time and memory; one that exceeds them is stopped, its request is
  * refused, and the next request gets a new one.
  */
-export class Slots {
+export class ChildSlots {
   private idle: Child[] = [];
   private running = 0;
   private queue: (() => void)[] = [];

@@ -3,7 +3,7 @@ import { HttpError } from '../http-error';
 
 /** What waits in memory and on disk for those who send and read slowly: bounded in all, whoever they are. */
 export const MOST_WAITING = { bodies: 256 * 2 ** 20, memory: 64 * 2 ** 20, files: 2 ** 30 };
-export type Place = keyof typeof MOST_WAITING;
+export type WaitingRoom = keyof typeof MOST_WAITING;
 
 /** By which a reader's share of the memory is taken back. */
 type Release = () => void;
@@ -12,12 +12,12 @@ const AGAIN_SECONDS = 5;
 const CHUNK = 256 * 1024;
 
 export class Waiting {
-  private readonly held: Record<Place, number> = { bodies: 0, memory: 0, files: 0 };
+  private readonly held: Record<WaitingRoom, number> = { bodies: 0, memory: 0, files: 0 };
 
-  constructor(private readonly most: Readonly<Record<Place, number>> = MOST_WAITING) {}
+  constructor(private readonly most: Readonly<Record<WaitingRoom, number>> = MOST_WAITING) {}
 
   /** @throws HttpError 503 where a place is full */
-  check(place: Place, more = 0): void {
+  check(place: WaitingRoom, more = 0): void {
     if (this.held[place] + more > this.most[place])
       throw new HttpError(
         503,
@@ -29,7 +29,7 @@ export class Waiting {
   }
 
   /** Counts bytes until they are released, which happens once however often it is asked for. */
-  hold(place: Place, bytes: number): Release {
+  hold(place: WaitingRoom, bytes: number): Release {
     this.held[place] += bytes;
     let held = true;
     return () => {

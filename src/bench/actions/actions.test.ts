@@ -85,7 +85,7 @@ test('copies on to steps that have a hit: replaced with their count, or joined w
 
 test('joined on to a row that has all its hits already: said, and no step left', () => {
   const store = open();
-  store.getState().setDesk({ onto: 'join' });
+  store.getState().setUi({ onto: 'join' });
   choose(store, 'kick');
   repeatSelection(store);
   store.getState().select(
@@ -147,7 +147,7 @@ test('cut and paste: onto the step cursor, one row onto another', () => {
   cutSelection(store);
   expect(steps(store, 'snare')).toEqual([]);
   expect(hasClip()).toBe(true);
-  store.getState().setDesk({ step: { voice: 'kick', tick: ticks(17 * STEP) } });
+  store.getState().setUi({ step: { voice: 'kick', tick: ticks(17 * STEP) } });
   paste(store);
   expect(steps(store, 'kick')).toEqual([0, 8, 17, 25]);
   expect(store.getState().selection.size).toBe(2);
@@ -173,7 +173,7 @@ test('nudge units: ms, a tick of 960, a part of the placing step; zero and mirro
     ['1/16 step', 13.33],
     ['1/8 step', 28.96],
   ] as const) {
-    store.getState().setDesk({ nudgeUnit: unit });
+    store.getState().setUi({ nudgeUnit: unit });
     nudgeSelection(store, 1);
     // At 120 BPM a tick of 960 is 0.52 ms, a sixteenth 125 ms.
     expect(nudges()[0]).toBeCloseTo(expected, 1);
@@ -195,24 +195,24 @@ describe('the step cursor', () => {
     const store = open();
     choose(store, 'snare');
     toggleCaret(store);
-    expect(store.getState().desk.step).toEqual({ voice: 'snare', tick: 4 * STEP });
+    expect(store.getState().ui.step).toEqual({ voice: 'snare', tick: 4 * STEP });
     moveCaret(store, 8);
     expect(store.getState().part.hits.find((h) => store.getState().selection.has(h.id))?.tick).toBe(12 * STEP);
     moveCaretRow(store, 1);
-    expect(store.getState().desk.step?.voice).toBe('kick');
+    expect(store.getState().ui.step?.voice).toBe('kick');
     moveCaretRow(store, 5);
-    expect(store.getState().desk.step?.voice).toBe('kick');
+    expect(store.getState().ui.step?.voice).toBe('kick');
     moveCaretBar(store, 'end');
-    expect(store.getState().desk.step?.tick).toBe(31 * STEP);
+    expect(store.getState().ui.step?.tick).toBe(31 * STEP);
     moveCaret(store, 3);
-    expect(store.getState().desk.step?.tick).toBe(31 * STEP);
+    expect(store.getState().ui.step?.tick).toBe(31 * STEP);
     moveCaretBar(store, 'previous');
-    expect(store.getState().desk.step?.tick).toBe(16 * STEP);
+    expect(store.getState().ui.step?.tick).toBe(16 * STEP);
     moveCaretBar(store, 'start');
     moveCaret(store, 8, true);
     expect(store.getState().selection.size).toBe(2);
     toggleCaret(store);
-    expect(store.getState().desk.step).toBeNull();
+    expect(store.getState().ui.step).toBeNull();
   });
 
   test('lines restart at each bar: triplets in 7/8 leave a short step before the bar line', () => {
@@ -222,18 +222,18 @@ describe('the step cursor', () => {
     const bar = 3.5 * TICKS_PER_QUARTER;
     const line = TICKS_PER_QUARTER / 3;
     moveCaret(store, 10);
-    expect(store.getState().desk.step?.tick).toBe(10 * line);
+    expect(store.getState().ui.step?.tick).toBe(10 * line);
     moveCaret(store, 1);
-    expect(store.getState().desk.step?.tick).toBe(bar);
+    expect(store.getState().ui.step?.tick).toBe(bar);
     moveCaret(store, -1);
-    expect(store.getState().desk.step?.tick).toBe(10 * line);
+    expect(store.getState().ui.step?.tick).toBe(10 * line);
   });
 
   test('Enter places one hit of the velocity for single hits and takes away; fill paints to the end of the loop and repaints what is there', () => {
     const store = open();
     store
       .getState()
-      .setDesk({ step: { voice: 'kick', tick: ticks(4 * STEP) }, velocity: 93, paint: { levels: [110, 70], stride: 2, ghosts: false } });
+      .setUi({ step: { voice: 'kick', tick: ticks(4 * STEP) }, velocity: 93, paint: { levels: [110, 70], stride: 2, ghosts: false } });
     toggleAtCaret(store, sound);
     expect(placed).toEqual([['kick', 93]]);
     expect(steps(store, 'kick')).toEqual([0, 4, 8]);

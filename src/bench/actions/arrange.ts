@@ -46,15 +46,15 @@ export function addCopies(store: BenchStore, verb: string, copy: (part: Part, id
  * choice beside it.
  */
 export function putCopies(store: BenchStore, put: (onto: Onto) => Copied): Copied {
-  const { desk } = store.getState();
-  const copied = put(desk.onto);
+  const { ui } = store.getState();
+  const copied = put(ui.onto);
   reachCopies(store, copied.ids);
   const after = store.getState().part;
-  const other: Onto = desk.onto === 'replace' ? 'join' : 'replace';
+  const other: Onto = ui.onto === 'replace' ? 'join' : 'replace';
   if (copied.replaced + copied.leftOut > 0) {
     sayWith(copiesText(copied), other === 'join' ? 'Leave what was there' : 'Replace what is there', () => {
       rememberOnto(other);
-      store.getState().setDesk({ onto: other });
+      store.getState().setUi({ onto: other });
       if (store.getState().part !== after) return say('Something else was done since: the choice holds from the next copy on.');
       if (copied.ids.length > 0) store.getState().undo();
       reachCopies(store, put(other).ids);
@@ -128,7 +128,7 @@ export function workingBars({ part, selection, transport }: Pick<BenchState, 'pa
 /** Swaps filled and empty steps of a row in the working bars. */
 export function invertRow(store: BenchStore, voice: VoiceName): void {
   const state = store.getState();
-  const { part, view, desk, run } = state;
+  const { part, view, ui, run } = state;
   const bars = workingBars(state);
   const range = rangeOfBars(part, bars.from, bars.to);
   const inside = hitsInRange(part, range);
@@ -141,7 +141,7 @@ export function invertRow(store: BenchStore, voice: VoiceName): void {
   const filled = freeLines(part, voice, view.grid, range).length;
   run(
     `Invert the ${labelOfRow(part, voice).toLowerCase()} in ${barsText(bars)}: ${filled} in, ${ids.size} out`,
-    (p) => invertSteps(p, { voice, grid: view.grid, range, velocity: desk.velocity, removable: ids, newId: makeId }),
+    (p) => invertSteps(p, { voice, grid: view.grid, range, velocity: ui.velocity, removable: ids, newId: makeId }),
     () => made,
   );
 }

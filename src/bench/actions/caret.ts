@@ -25,21 +25,21 @@ export function hitsOnLine(part: Part, { voice, tick }: StepCursor, grid: GridNa
 
 /** Shows the step cursor: on the selected hit, else on the focused row at the first line in sight; or hides it. */
 export function toggleCaret(store: BenchStore): void {
-  const { desk, setDesk, part, view, focus, selection } = store.getState();
-  if (desk.step) return setDesk({ step: null });
+  const { ui, setUi, part, view, focus, selection } = store.getState();
+  if (ui.step) return setUi({ step: null });
   const rows = rowsInView(part, view.hideEmpty);
   const map = meterMapOf(part);
   const selected = part.hits.find((h) => selection.has(h.id));
   const voice = selected?.voice ?? focus ?? rows[rows.length - 1]?.voice;
   if (!voice) return;
   const tick = clamp(selected?.tick ?? Math.max(view.scroll, part.origin), part.origin, endOfPart(part) - 1);
-  setDesk({ step: { voice, tick: nearestLine(map, ticks(tick), stepOf(view.grid)).tick } });
+  setUi({ step: { voice, tick: nearestLine(map, ticks(tick), stepOf(view.grid)).tick } });
 }
 
 /** Puts the cursor on a line and selects what stands there; with `extend` it is added to the selection. */
 function goTo(store: BenchStore, step: StepCursor, extend: boolean): void {
-  const { part, view, setDesk, setFocus, select, selection, focus } = store.getState();
-  setDesk({ step });
+  const { part, view, setUi, setFocus, select, selection, focus } = store.getState();
+  setUi({ step });
   if (focus !== step.voice) setFocus(step.voice);
   const found = hitsOnLine(part, step, view.grid);
   if (extend) select([...selection, ...found]);
@@ -48,9 +48,9 @@ function goTo(store: BenchStore, step: StepCursor, extend: boolean): void {
 
 /** Moves the cursor by lines of the grid; lines restart at each bar. */
 export function moveCaret(store: BenchStore, lines: number, extend = false): void {
-  const { desk, part, view } = store.getState();
-  if (!desk.step) return;
-  goTo(store, { ...desk.step, tick: lineFrom(part, view.grid, desk.step.tick, lines) }, extend);
+  const { ui, part, view } = store.getState();
+  if (!ui.step) return;
+  goTo(store, { ...ui.step, tick: lineFrom(part, view.grid, ui.step.tick, lines) }, extend);
 }
 
 function lineFrom(part: Part, grid: GridName, tick: Ticks, lines: number): Ticks {
@@ -78,32 +78,32 @@ function lastLine(part: Part, grid: GridName): Ticks {
 
 /** Moves the cursor to another row. */
 export function moveCaretRow(store: BenchStore, down: number, extend = false): void {
-  const { desk, part, view } = store.getState();
-  if (!desk.step) return;
+  const { ui, part, view } = store.getState();
+  if (!ui.step) return;
   const rows = rowsInView(part, view.hideEmpty).map((r) => r.voice);
-  const voice = rows[clamp(rows.indexOf(desk.step.voice) + down, 0, rows.length - 1)];
-  if (voice) goTo(store, { ...desk.step, voice }, extend);
+  const voice = rows[clamp(rows.indexOf(ui.step.voice) + down, 0, rows.length - 1)];
+  if (voice) goTo(store, { ...ui.step, voice }, extend);
 }
 
 /** To the next or previous bar line, or the start or end of the part. */
 export function moveCaretBar(store: BenchStore, where: 'start' | 'end' | 'next' | 'previous'): void {
-  const { desk, part, view } = store.getState();
-  if (!desk.step) return;
+  const { ui, part, view } = store.getState();
+  if (!ui.step) return;
   const map = meterMapOf(part);
-  const bar = map.barAt(desk.step.tick);
+  const bar = map.barAt(ui.step.tick);
   const tick = {
     start: part.origin,
     end: lastLine(part, view.grid),
     next: map.barOf(Math.min(part.bars - 1, bar.index + 1)).start,
-    previous: desk.step.tick > bar.start ? bar.start : map.barOf(Math.max(0, bar.index - 1)).start,
+    previous: ui.step.tick > bar.start ? bar.start : map.barOf(Math.max(0, bar.index - 1)).start,
   }[where];
-  goTo(store, { ...desk.step, tick: ticks(tick) }, false);
+  goTo(store, { ...ui.step, tick: ticks(tick) }, false);
 }
 
 /** Places a plain hit at the cursor, or takes away what stands there. */
 export function toggleAtCaret(store: BenchStore, audition: (voice: VoiceName, velocity: number) => void): void {
-  const { desk, part, view, run } = store.getState();
-  const { step } = desk;
+  const { ui, part, view, run } = store.getState();
+  const { step } = ui;
   if (!step) return;
   const present = hitsOnLine(part, step, view.grid);
   const name = labelOfRow(part, step.voice).toLowerCase();
@@ -117,7 +117,7 @@ export function toggleAtCaret(store: BenchStore, audition: (voice: VoiceName, ve
     );
   }
   const id = nanoid(10);
-  const { velocity } = desk;
+  const { velocity } = ui;
   run(
     `Add a ${name} hit`,
     (p) => addHits(p, [{ id, voice: step.voice, tick: step.tick, velocity }]),
@@ -128,13 +128,13 @@ export function toggleAtCaret(store: BenchStore, audition: (voice: VoiceName, ve
 
 /** Paints hits from the cursor to the end of its bar, or of the loop's last bar where that is later. */
 export function fillFromCaret(store: BenchStore): void {
-  const { desk, part, view, run, transport } = store.getState();
-  const { step } = desk;
+  const { ui, part, view, run, transport } = store.getState();
+  const { step } = ui;
   if (!step) return;
   const map = meterMapOf(part);
   const bar = map.barAt(step.tick);
   const lastBar = transport.loop && transport.toBar - 1 > bar.index ? map.barOf(transport.toBar - 1) : bar;
-  const lines = linesOfStroke(part, view.grid, desk.paint.stride, step.tick, ticks(lastBar.start + lastBar.length - 1));
+  const lines = linesOfStroke(part, view.grid, ui.paint.stride, step.tick, ticks(lastBar.start + lastBar.length - 1));
   const isLocked = lockTest(part);
   const free = lines.filter((tick) => hitsOnLine(part, { voice: step.voice, tick }, view.grid).length === 0);
   const again = new Map(lines.flatMap((tick) => hitsOnLine(part, { voice: step.voice, tick }, view.grid).map((id) => [id, tick] as const)));
@@ -142,15 +142,15 @@ export function fillFromCaret(store: BenchStore): void {
     id: nanoid(10),
     voice: step.voice,
     tick,
-    velocity: paintVelocity(part, desk.paint, view.grid, tick),
-    ghost: desk.paint.ghosts,
+    velocity: paintVelocity(part, ui.paint, view.grid, tick),
+    ghost: ui.paint.ghosts,
   }));
   run(
     `Paint the ${labelOfRow(part, step.voice).toLowerCase()}`,
     (p) => {
       const repainted = p.hits.map((h) =>
         again.has(h.id) && !isLocked(h)
-          ? { ...h, velocity: paintVelocity(p, desk.paint, view.grid, again.get(h.id) as Ticks) as typeof h.velocity }
+          ? { ...h, velocity: paintVelocity(p, ui.paint, view.grid, again.get(h.id) as Ticks) as typeof h.velocity }
           : h,
       );
       return addHits({ ...p, hits: repainted }, fresh);

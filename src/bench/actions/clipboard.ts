@@ -38,8 +38,8 @@ export function cutSelection(store: BenchStore): void {
 
 /** Where a paste goes: the step cursor, else the line under the pointer, else the start of the loop. */
 export function pastePlace(store: BenchStore): { tick: StepCursor['tick']; voice?: StepCursor['voice'] } {
-  const { desk, part, transport } = store.getState();
-  return desk.step ?? stemsFacts(store).under ?? { tick: rangeOfBars(part, transport.fromBar, transport.toBar).start };
+  const { ui, part, transport } = store.getState();
+  return ui.step ?? stemsFacts(store).under ?? { tick: rangeOfBars(part, transport.fromBar, transport.toBar).start };
 }
 
 /** Puts the copied hits down and selects them. A copy of one row may go to another, if the place names one. */

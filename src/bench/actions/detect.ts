@@ -1,7 +1,7 @@
 import { withReadings } from '@/core/homes/readings';
 import { undecided } from '@/core/commands/marks';
 import type { HitId, Part } from '@/core/model/part';
-import type { RawEvent, Take } from '@/core/model/take';
+import type { TakeEvent, Take } from '@/core/model/take';
 import { withTakeRead } from '@/core/take/take-lines';
 import { measureInWorker } from '@/workers/clients';
 import { say, showError } from '@/ui/notify';
@@ -11,7 +11,7 @@ import type { BenchStore } from '../store/bench-store';
 const LONG = 2000;
 
 /** Reads the lines of a take that is in the part, in a worker; that goes with the step that put it there. */
-export async function detectTake(store: BenchStore, take: Take, events: readonly RawEvent[]): Promise<void> {
+export async function detectTake(store: BenchStore, take: Take, events: readonly TakeEvent[]): Promise<void> {
   const { part, id } = store.getState();
   const readings = await measureInWorker((api) => api.takeReadings(bare(part), take, events), new AbortController().signal);
   await untilCalm(store);

@@ -11,13 +11,13 @@ const EXPORT_TICK = TICKS_PER_QUARTER / 960;
 
 /** Nudges the selection by a number of the chosen units; negative is early. */
 export function nudgeSelection(store: BenchStore, times: number): void {
-  const { desk, view } = store.getState();
+  const { ui, view } = store.getState();
   const step = stepOf(view.grid);
-  const inTicks = { '1 tick': EXPORT_TICK, '1/16 step': step / 16, '1/8 step': step / 8 }[desk.nudgeUnit as string];
+  const inTicks = { '1 tick': EXPORT_TICK, '1/16 step': step / 16, '1/8 step': step / 8 }[ui.nudgeUnit as string];
   const verb = times < 0 ? 'Place early' : 'Place late';
   actOnSelection(store, verb, (p, ids) =>
     inTicks === undefined
-      ? addNudge(p, ids, milliseconds(Number.parseFloat(desk.nudgeUnit) * times))
+      ? addNudge(p, ids, milliseconds(Number.parseFloat(ui.nudgeUnit) * times))
       : addNudgeTicks(p, ids, inTicks * times),
   );
 }

@@ -14,8 +14,8 @@ const toggled = <T extends string | number>(list: readonly T[], item: T): T[] =>
   list.includes(item) ? list.filter((x) => x !== item) : [...list, item];
 
 function pointScope(store: BenchStore, label: string, change: (scope: Scope, part: Part) => Scope): void {
-  const { desk, part, run } = store.getState();
-  const index = desk.pointing;
+  const { ui, part, run } = store.getState();
+  const index = ui.pointing;
   const move = index === null ? undefined : part.feel.moves[index];
   if (index === null || !move) return;
   const next = Object.fromEntries(Object.entries(change(move.scope ?? {}, part)).filter(([, v]) => v !== undefined)) as Scope;

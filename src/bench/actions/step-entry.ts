@@ -16,12 +16,12 @@ let last = { at: -Infinity, tick: 0 as Ticks };
 
 /** @param now ms of the page's clock @param pieces the break whose pieces keys play */
 export function enterStep(store: BenchStore, key: number, velocity: Velocity, length: GridName, now: number, pieces?: string): void {
-  const { part, desk, transport, setDesk, setFocus, run } = store.getState();
+  const { part, ui, transport, setUi, setFocus, run } = store.getState();
   const struck = playedByKey(part, key, pieces);
   const { voice } = struck;
   const loop = ticksOfBars(part, transport.loop ? transport.fromBar : 0, transport.loop ? transport.toBar : part.bars);
   const together = now - last.at < TOGETHER_MS;
-  const at = together ? last.tick : (desk.step?.tick ?? loop.start);
+  const at = together ? last.tick : (ui.step?.tick ?? loop.start);
   const tick = at >= loop.start && at < loop.end ? at : loop.start;
   const hit: Hit = { id: nanoid(8), ...struck, tick, home: tick, placed: true, length: ticks(stepOf(length) / 2), velocity };
   run(
@@ -31,6 +31,6 @@ export function enterStep(store: BenchStore, key: number, velocity: Velocity, le
   );
   last = { at: now, tick };
   const next = tick + stepOf(length);
-  setDesk({ step: { voice, tick: ticks(next < loop.end ? next : loop.start) } });
+  setUi({ step: { voice, tick: ticks(next < loop.end ? next : loop.start) } });
   setFocus(voice);
 }

@@ -16,7 +16,7 @@ type Audition = (voice: VoiceName, velocity: number) => void;
 
 /** The suggestion that is looked at. */
 function current(store: BenchStore): { proposal: Proposal; at: number } | null {
-  const { proposal } = store.getState().desk;
+  const { proposal } = store.getState().ui;
   return proposal?.owner === 'ghosts' && proposal.hits.length > 0
     ? { proposal, at: Math.min(proposal.at, proposal.hits.length - 1) }
     : null;
@@ -37,7 +37,7 @@ export function lookAtSuggestion(store: BenchStore, by: number, audition: Auditi
   if (!here) return false;
   const count = here.proposal.hits.length;
   const at = (here.at + by + count) % count;
-  store.getState().setDesk({ proposal: { ...here.proposal, at } });
+  store.getState().setUi({ proposal: { ...here.proposal, at } });
   const hit = here.proposal.hits[at];
   if (hit) audition(hit.voice, hit.velocity);
   return true;
@@ -66,7 +66,7 @@ export function leaveSuggestion(store: BenchStore): boolean {
 
 function drop(store: BenchStore, { proposal, at }: { proposal: Proposal; at: number }) {
   const hits = proposal.hits.filter((_, i) => i !== at);
-  store.getState().setDesk({ proposal: hits.length > 0 ? { ...proposal, hits, at: Math.min(at, hits.length - 1) } : null });
+  store.getState().setUi({ proposal: hits.length > 0 ? { ...proposal, hits, at: Math.min(at, hits.length - 1) } : null });
 }
 
 /** Takes all that are left, as one step, and selects them. */
@@ -74,7 +74,7 @@ export function takeAllSuggestions(store: BenchStore): boolean {
   const here = current(store);
   if (!here) return false;
   const fresh = here.proposal.hits.map((h) => ({ ...h, id: nanoid(10), ghost: true }));
-  store.getState().setDesk({ proposal: null });
+  store.getState().setUi({ proposal: null });
   store.getState().run(
     `Take ${fresh.length} ${fresh.length === 1 ? 'ghost' : 'ghosts'}`,
     (p) => addHits(p, fresh),

@@ -96,15 +96,15 @@ test('the page turns when the playhead leaves it, but never under a gesture', ()
 test('following pauses when the view or a hit is worked on while it plays, and stays off where it was switched off', () => {
   const store = open();
   pauseFollowing(store, false);
-  expect(store.getState().desk.follow).toBe('on');
+  expect(store.getState().ui.follow).toBe('on');
   pauseFollowing(store, true);
-  expect(store.getState().desk.follow).toBe('paused');
+  expect(store.getState().ui.follow).toBe('paused');
   followPlayhead(store, ticks(9 * Q), WIDTH);
   expect(view(store).scroll).toBe(0);
-  store.getState().setDesk({ follow: 'off' });
+  store.getState().setUi({ follow: 'off' });
   pauseFollowing(store, true);
   followPlayhead(store, ticks(9 * Q), WIDTH);
-  expect([store.getState().desk.follow, view(store).scroll]).toEqual(['off', 0]);
+  expect([store.getState().ui.follow, view(store).scroll]).toEqual(['off', 0]);
 });
 
 test('zooming by buttons keeps the selection in the middle, else the step cursor, else the middle of the view', () => {
@@ -118,7 +118,7 @@ test('zooming by buttons keeps the selection in the middle, else the step cursor
   store.getState().select([]);
   zoomAtWork(store, 1.5, WIDTH);
   expect(middle()).toBeCloseTo(42 * Q, 3);
-  store.getState().setDesk({ step: { voice: 'kick', tick: ticks(20 * Q) } });
+  store.getState().setUi({ step: { voice: 'kick', tick: ticks(20 * Q) } });
   zoomAtWork(store, 1 / 1.5, WIDTH);
   expect(middle()).toBeCloseTo(20 * Q, 3);
 });

@@ -71,26 +71,26 @@ export function wheelView(store: BenchStore, e: WheelEvent, x: number, width: nu
 
 /** Zooms by a factor around the selection, else the step cursor, else the middle of the view; the place comes to the middle. */
 export function zoomAtWork(store: BenchStore, factor: number, width: number) {
-  const { part, selection, desk, view, setView } = store.getState();
+  const { part, selection, ui, view, setView } = store.getState();
   const axis = axisOf(view);
   const selected = part.hits.filter((h) => selection.has(h.id));
   const middle = width / 2;
   const centre =
-    selected.length > 0 ? ((selected[0] as Hit).tick + (selected.at(-1) as Hit).tick) / 2 : (desk.step?.tick ?? tickOf(axis, middle));
+    selected.length > 0 ? ((selected[0] as Hit).tick + (selected.at(-1) as Hit).tick) / 2 : (ui.step?.tick ?? tickOf(axis, middle));
   setView({ scroll: ticks(centre - ((middle - LEFT_MARGIN) / view.pixelsPerQuarter) * TICKS_PER_QUARTER) });
   zoomAt(store, factor, middle, width);
 }
 
 /** Pauses following until playback starts again, so that the view does not move away from what is being edited. */
 export function pauseFollowing(store: BenchStore, isPlaying: boolean) {
-  const { desk, setDesk } = store.getState();
-  if (isPlaying && desk.follow === 'on') setDesk({ follow: 'paused' });
+  const { ui, setUi } = store.getState();
+  if (isPlaying && ui.follow === 'on') setUi({ follow: 'paused' });
 }
 
 /** Turns the page when the playhead leaves it, where it is followed; never while something is under way. */
 export function followPlayhead(store: BenchStore, tick: Ticks, width: number) {
-  const { view, part, underway, desk } = store.getState();
-  if (underway || desk.follow !== 'on') return;
+  const { view, part, underway, ui } = store.getState();
+  if (underway || ui.follow !== 'on') return;
   const x = xOf(axisOf(view), tick);
   if (x >= 0 && x <= width - RIGHT_MARGIN) return;
   const scroll = scrollLimited(part, meterMapOf(part).barAt(tick).start, view.pixelsPerQuarter, width);

@@ -13,23 +13,23 @@ import type { Playback } from '../playback/use-playback';
 import { useBench, useBenchStore } from '../store/context';
 import { axisOf, xOf } from '../stems/geometry/axis';
 import { onThemeChange, readPalette, type Palette } from '../stems/drawing/palette';
-import { attackAt, earState } from './ear';
+import { attackAt, onsetDetectorState } from './onset-detector';
 import { drawBreak, type BreakScene } from './draw-break';
 import { FLAGS, FOOT, momentAtX, PICTURE_HEIGHT, toMicrosecond, type Placed } from './geometry';
 import { LineFlags } from './LineFlags';
 import { StrokeMarks } from './StrokeMarks';
-import { WaterLine } from './WaterLine';
+import { SensitivityThreshold } from './SensitivityThreshold';
 
 const StrokeMenu = dynamic(() => import('./StrokeMenu'), { ssr: false });
 
-/** The picture itself: outline, strokes, water and flags, on the lines of the stems below. */
+/** The picture itself: outline, strokes, sensitivity threshold and flags, on the lines of the stems below. */
 export function BreakPicture({ of, playback }: { of: Break; playback: Playback }) {
   const store = useBenchStore();
   const box = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const part = useBench((s) => s.part);
   const view = useBench((s) => s.view);
-  const { outline, chosen } = useStore(earState);
+  const { outline, chosen } = useStore(onsetDetectorState);
   const [width, setWidth] = useState(0);
   const [held, setHeld] = useState<Placed | null>(null);
   const [menu, setMenu] = useState<(MenuPlace & { stroke: string }) | null>(null);
@@ -105,7 +105,7 @@ export function BreakPicture({ of, playback }: { of: Break; playback: Playback }
       <Playhead playback={playback} />
       {view.pixelsPerQuarter > 0 && width > 0 && (
         <>
-          <WaterLine of={of} width={width} />
+          <SensitivityThreshold of={of} width={width} />
           <StrokeMarks
             of={of}
             part={part}

@@ -12,7 +12,7 @@ import { Picker } from '@/ui/Picker';
 import { openPage } from '../actions/open-page';
 import type { Playback } from '../playback/use-playback';
 import { useBench, useBenchStore } from '../store/context';
-import { earState, letGo, listen, stopListening, takeUp } from './ear';
+import { onsetDetectorState, letGo, listen, stopListening, takeUp } from './onset-detector';
 import { PICTURE_HEIGHT } from './geometry';
 import { BreakPicture } from './BreakPicture';
 
@@ -79,7 +79,7 @@ export default function BreakStrip({ playback }: { playback: Playback }) {
 function Facts({ of }: { of: Break }) {
   const store = useBenchStore();
   const heard = useBench((s) => s.part.heard);
-  const { listening, missing, outline } = useStore(earState);
+  const { listening, missing, outline } = useStore(onsetDetectorState);
   const strokes = useMemo(() => strokesOfBreak(of, heardIn({ ...(heard ? { heard } : {}) }, of.id)), [of, heard]);
   const found = strokes.filter((s) => !s.drowned).length;
   if (missing) return <span role="status">Its recording is not in this browser: the kit plays its rows.</span>;

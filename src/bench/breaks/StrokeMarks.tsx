@@ -12,7 +12,7 @@ import type { Playback } from '../playback/use-playback';
 import { useBenchStore } from '../store/context';
 import { useSweep } from '../store/use-sweep';
 import type { Axis } from '../stems/geometry/axis';
-import { earState } from './ear';
+import { onsetDetectorState } from './onset-detector';
 import { FOOT, heightOf, kindWords, toMicrosecond, xOfMoment, type Placed } from './geometry';
 import { useMarkDrag } from './use-mark-drag';
 
@@ -42,12 +42,12 @@ export function hearStroke(playback: Playback, of: Break, stroke: string): void 
 export function StrokeMarks({ of, part, placed, strokes, axis, width, playback, onMenu }: Props) {
   const store = useBenchStore();
   const sweep = useSweep();
-  const chosen = useStore(earState, (s) => s.chosen);
+  const chosen = useStore(onsetDetectorState, (s) => s.chosen);
   const inSight = strokes
     .map((stroke) => ({ stroke, x: xOfMoment(part, placed, axis, stroke.at) }))
     .filter(({ x }) => x > -8 && x < width + 8);
   const attacks = heardIn(part, of.id).at;
-  const choose = (id: string) => earState.setState({ chosen: id });
+  const choose = (id: string) => onsetDetectorState.setState({ chosen: id });
   const move = (id: string, at: number) =>
     sweep.show('Move a stroke', (p) => markStroke(p, of.id, id, { at: toMicrosecond(Math.max(0, at)) }));
   const remove = (id: string) => store.getState().run('Remove a stroke', (p) => markStroke(p, of.id, id, { gone: true }));

@@ -6,7 +6,7 @@ import { ticks } from '@/core/units';
 import type { Outline } from '@/workers/break.worker';
 import { CANVAS_FONT, type Palette } from '../stems/drawing/palette';
 import { tickOf, xOf, type Axis } from '../stems/geometry/axis';
-import { FLAGS, FOOT, heightOf, kindWords, momentAtX, PICTURE_HEIGHT, UNSURE, waterHeight, xOfMoment } from './geometry';
+import { FLAGS, FOOT, heightOf, kindWords, momentAtX, PICTURE_HEIGHT, UNSURE, thresholdHeight, xOfMoment } from './geometry';
 
 export interface BreakScene {
   part: Part;
@@ -25,16 +25,19 @@ const HEAD = 4.5;
 /** Words stand so far apart. */
 const WORD_GAP = 6;
 
-/** Draws the upper half of the sound on the lines of the grid, a stem at each stroke, and the water that drowns the softest. */
+/**
+ * Draws the upper half of the sound on the lines of the grid, a stem at each stroke, and the sensitivity threshold that leaves out the
+ * softest.
+ */
 export function drawBreak(g: CanvasRenderingContext2D, palette: Palette, scene: BreakScene, width: number) {
   g.fillStyle = palette.ground;
   g.fillRect(0, 0, width, PICTURE_HEIGHT);
   drawLines(g, palette, scene, width);
   drawOutline(g, palette, scene, width);
-  const water = FOOT - waterHeight(scene.of.sensitivity);
+  const threshold = FOOT - thresholdHeight(scene.of.sensitivity);
   g.fillStyle = palette.early;
   g.globalAlpha = 0.1;
-  g.fillRect(0, water, width, FOOT - water);
+  g.fillRect(0, threshold, width, FOOT - threshold);
   g.globalAlpha = 1;
   g.fillStyle = palette.strong;
   g.fillRect(0, FOOT, width, 1);
@@ -42,8 +45,8 @@ export function drawBreak(g: CanvasRenderingContext2D, palette: Palette, scene: 
   g.strokeStyle = palette.ink;
   g.setLineDash([2, 3]);
   g.beginPath();
-  g.moveTo(0, Math.round(water) + 0.5);
-  g.lineTo(width, Math.round(water) + 0.5);
+  g.moveTo(0, Math.round(threshold) + 0.5);
+  g.lineTo(width, Math.round(threshold) + 0.5);
   g.stroke();
   g.setLineDash([]);
 }

@@ -1,4 +1,4 @@
-/** Where the picture of a break has its strokes, its water line and its flags: pure functions. */
+/** Where the picture of a break has its strokes, its sensitivity threshold and its flags: pure functions. */
 import { momentOfTick, tickOfMoment } from '@/core/breaks/lines';
 import { leastOver, sensitivityOf } from '@/core/onsets/onsets';
 import type { BreakStroke } from '@/core/breaks/strokes';
@@ -22,8 +22,8 @@ const LOWEST_OVER = 0.2;
 export const heightOf = (over: number): number =>
   ROOM * clamp(Math.log(over / LOWEST_OVER) / Math.log(TALLEST_OVER / LOWEST_OVER), 0.03, 1);
 
-/** How high the water stands at a sensitivity, and the other way. */
-export const waterHeight = (sensitivity: number): number => heightOf(leastOver(sensitivity));
+/** Height of the threshold at a sensitivity, and the sensitivity of a height. */
+export const thresholdHeight = (sensitivity: number): number => heightOf(leastOver(sensitivity));
 export const sensitivityAt = (height: number): number =>
   clamp(sensitivityOf(LOWEST_OVER * (TALLEST_OVER / LOWEST_OVER) ** (height / ROOM)), 0, 1);
 

@@ -4,26 +4,26 @@ import { momentAtX, snapped, xOfMoment, type Placed } from './geometry';
 import type { Axis } from '../stems/geometry/axis';
 
 /** What the picture stands by; held as it was when a drag began, so that what is dragged does not move its own ground. */
-export interface Ground {
+export interface MarkDragBase {
   part: Part;
   placed: Placed;
   axis: Axis;
 }
 
 interface Options<K> {
-  ground: Ground;
+  ground: MarkDragBase;
   /** Places in seconds that a drag is taken to, unless Shift is held. */
   places: () => readonly number[];
   /** Pixels that the pointer goes before it counts as a drag. */
   least?: number;
-  onMove(mark: K, at: number, held: Ground): void;
+  onMove(mark: K, at: number, held: MarkDragBase): void;
   /** At its end: whether it was dragged, and whether that is to stay. */
   onEnd(mark: K, end: { moved: boolean; kept: boolean }): void;
 }
 
 /** A mark in the sound of a break that is dragged sideways. */
 export function useMarkDrag<K>({ ground, places, least = 1, onMove, onEnd }: Options<K>) {
-  const drag = useRef<{ mark: K; x: number; from: number; moved: boolean; held: Ground } | null>(null);
+  const drag = useRef<{ mark: K; x: number; from: number; moved: boolean; held: MarkDragBase } | null>(null);
   const end = (kept: boolean): boolean => {
     const d = drag.current;
     drag.current = null;

@@ -199,7 +199,7 @@ function useSaveTrouble(): ReactNode {
         {message} {remedy}
       </p>
       {code === 'changed-elsewhere' ? (
-        <Button look="strong" size="small" onClick={() => getState().setDesk({ dialog: 'two-tabs' })}>
+        <Button look="strong" size="small" onClick={() => getState().setUi({ dialog: 'two-tabs' })}>
           See both
         </Button>
       ) : code === 'deleted-elsewhere' ? (

@@ -24,14 +24,14 @@ const SIGNS: readonly { words: string; sign: ReactNode }[] = [
 
 /** The sign of help beside the tools. */
 export function Legend() {
-  const shown = useBench((s) => s.desk.legend);
+  const shown = useBench((s) => s.ui.legend);
   const { getState } = useBenchStore();
   return (
     <IconButton
       label="What the pictures mean"
       aria-pressed={shown}
       className={shown ? 'text-accent' : 'text-faint'}
-      onClick={() => getState().setDesk({ legend: !shown })}
+      onClick={() => getState().setUi({ legend: !shown })}
     >
       <CircleHelp size={17} />
     </IconButton>
@@ -40,12 +40,12 @@ export function Legend() {
 
 /** Open at the first visit, until it is dismissed. */
 export function LegendLine() {
-  const shown = useBench((s) => s.desk.legend);
+  const shown = useBench((s) => s.ui.legend);
   const { getState } = useBenchStore();
   if (!shown) return null;
   const dismiss = () => {
     rememberLegend();
-    getState().setDesk({ legend: false });
+    getState().setUi({ legend: false });
   };
   return (
     <section aria-label="What the pictures mean" className="flex shrink-0 items-center gap-3 border-t border-line bg-surface px-4 py-2">

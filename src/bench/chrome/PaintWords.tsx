@@ -27,7 +27,7 @@ const sameLevels = (a: readonly number[], b: readonly number[]): boolean => a.le
 export default function PaintWords({ paint }: { paint: Paint }) {
   const grid = useBench((s) => s.view.grid);
   const { getState } = useBenchStore();
-  const set = (change: Partial<Paint>) => getState().setDesk({ paint: { ...getState().desk.paint, ...change } });
+  const set = (change: Partial<Paint>) => getState().setUi({ paint: { ...getState().ui.paint, ...change } });
   const accent = ACCENTS.find((a) => sameLevels(a.levels, paint.levels));
   return (
     <>

@@ -54,7 +54,7 @@ function FirstIdea() {
 /** Whether the view follows the playhead. */
 function FollowSwitch() {
   const { getState } = useBenchStore();
-  const on = useBench((s) => s.desk.follow === 'on');
+  const on = useBench((s) => s.ui.follow === 'on');
   return (
     <IconButton
       label="Follow the playhead"
@@ -62,7 +62,7 @@ function FollowSwitch() {
       size="tiny"
       aria-pressed={on}
       className={on ? 'text-accent' : 'text-faint'}
-      onClick={() => getState().setDesk({ follow: on ? 'off' : 'on' })}
+      onClick={() => getState().setUi({ follow: on ? 'off' : 'on' })}
     >
       <LocateFixed size={16} />
     </IconButton>

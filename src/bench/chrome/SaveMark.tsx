@@ -1,7 +1,7 @@
 'use client';
 
 import { useStore } from 'zustand';
-import { storeHealth } from '@/storage/backing';
+import { storeHealth } from '@/storage/storage-backend';
 import { useRecorded } from '../recording/context';
 import { useBench } from '../store/context';
 

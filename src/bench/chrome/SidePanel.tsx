@@ -13,7 +13,7 @@ const entry =
 
 /** The pages that it is given, as a list of contents above the one that is open; a fault of one leaves the others and the stems. */
 export function SidePanel({ pages }: { pages: readonly PageSpec[] }) {
-  const open = useBench((s) => s.desk.page);
+  const open = useBench((s) => s.ui.page);
   const { getState } = useBenchStore();
   const column = Math.ceil(pages.length / 2);
   return (
@@ -23,7 +23,7 @@ export function SidePanel({ pages }: { pages: readonly PageSpec[] }) {
       className="flex contain-content w-[350px] shrink-0 flex-col border-l border-line bg-surface outline-none narrow:min-h-0 narrow:w-full narrow:shrink narrow:basis-0 narrow:grow-[2] narrow:border-t narrow:border-l-0 low:w-[300px]"
       aria-label="Pages of the part"
     >
-      <Tabs.Root value={open} onValueChange={(p) => getState().setDesk({ page: p })} className="flex min-h-0 flex-1 flex-col">
+      <Tabs.Root value={open} onValueChange={(p) => getState().setUi({ page: p })} className="flex min-h-0 flex-1 flex-col">
         <Tabs.List
           className="grid grid-flow-col gap-x-3 border-b border-line px-3 py-2"
           style={{ gridTemplateRows: `repeat(${column}, auto)`, gridAutoColumns: '1fr' }}
@@ -59,8 +59,8 @@ export function SidePanel({ pages }: { pages: readonly PageSpec[] }) {
 /** A page scrolls where it was left, with the sections open that were. */
 function Opened({ spec: { id, title, about, open = NONE, Page } }: { spec: PageSpec }) {
   const { getState } = useBenchStore();
-  const sections = useBench((s) => s.desk.sections[id]) ?? open;
-  const goTo = useBench((s) => (s.desk.goTo?.page === id ? s.desk.goTo : null));
+  const sections = useBench((s) => s.ui.sections[id]) ?? open;
+  const goTo = useBench((s) => (s.ui.goTo?.page === id ? s.ui.goTo : null));
   const wanted = goTo?.section ?? null;
   const box = useRef<HTMLDivElement>(null);
   useEffect(() => {
@@ -76,9 +76,9 @@ function Opened({ spec: { id, title, about, open = NONE, Page } }: { spec: PageS
     if (!goTo) return;
     const { section } = goTo;
     if (section === null) return box.current?.focus();
-    const { desk, setDesk } = getState();
-    const now = desk.sections[id] ?? open;
-    if (!now.includes(section)) setDesk({ sections: { ...desk.sections, [id]: [...now, section] } });
+    const { ui, setUi } = getState();
+    const now = ui.sections[id] ?? open;
+    if (!now.includes(section)) setUi({ sections: { ...ui.sections, [id]: [...now, section] } });
   }, [getState, goTo, id, open]);
   return (
     <div ref={box} tabIndex={-1} onKeyDown={walkSections} className="relative min-h-0 flex-1 overflow-auto px-5 py-4 outline-none">
@@ -91,7 +91,7 @@ function Opened({ spec: { id, title, about, open = NONE, Page } }: { spec: PageS
           value={{
             open: sections,
             goTo: goTo && wanted !== null ? { section: wanted, n: goTo.n } : null,
-            set: (next) => getState().setDesk({ sections: { ...getState().desk.sections, [id]: next } }),
+            set: (next) => getState().setUi({ sections: { ...getState().ui.sections, [id]: next } }),
           }}
         >
           <Page />

@@ -28,7 +28,7 @@ const ExportDialog = dynamic(() => import('../dialogs/ExportDialog').then((m) =>
 
 /** Part, transport, tempo, loop, compare, search, export. */
 export function TopBar({ playback }: { playback: Playback }) {
-  const exporting = useBench((s) => s.desk.dialog === 'export');
+  const exporting = useBench((s) => s.ui.dialog === 'export');
   const { getState } = useBenchStore();
   return (
     <header className="flex min-h-[60px] flex-wrap items-center gap-x-4 gap-y-1 px-4 py-1.5 tight:gap-x-2">
@@ -42,11 +42,11 @@ export function TopBar({ playback }: { playback: Playback }) {
         <VersionsButton />
         <ThemeToggle />
         <FindButton />
-        <Button look="strong" className="ml-1" onClick={() => getState().setDesk({ dialog: 'export' })}>
+        <Button look="strong" className="ml-1" onClick={() => getState().setUi({ dialog: 'export' })}>
           <Share size={15} /> Export
         </Button>
       </div>
-      {exporting && <ExportDialog onClose={() => getState().setDesk({ dialog: null })} />}
+      {exporting && <ExportDialog onClose={() => getState().setUi({ dialog: null })} />}
     </header>
   );
 }
@@ -55,7 +55,7 @@ function FindButton() {
   const { getState } = useBenchStore();
   return (
     <Hint text={`Find anything (${keyText('mod+k')})`}>
-      <Button look="plain" aria-label="Find anything" className="text-faint" onClick={() => getState().setDesk({ dialog: 'find' })}>
+      <Button look="plain" aria-label="Find anything" className="text-faint" onClick={() => getState().setUi({ dialog: 'find' })}>
         <Search size={16} />
         <span className="max-[1239px]:hidden">find</span>
         <kbd className="font-sans text-xs max-[1239px]:hidden">{keyText('mod+k')}</kbd>
@@ -71,7 +71,7 @@ function VersionsButton() {
       look="plain"
       className="!px-2"
       title="Keep the part as it stands, compare, go back"
-      onClick={() => getState().setDesk({ dialog: 'versions' })}
+      onClick={() => getState().setUi({ dialog: 'versions' })}
     >
       versions
     </Button>
@@ -81,7 +81,7 @@ function VersionsButton() {
 /** Held, it shows and plays what is compared with: what was chosen, else the part as it was imported. */
 function OtherButton({ playback }: { playback: Playback }) {
   useImported();
-  const name = useBench((s) => (s.desk.other ?? s.desk.imported)?.name ?? null);
+  const name = useBench((s) => (s.ui.other ?? s.ui.imported)?.name ?? null);
   const heard = useBench((s) => s.transport.version === 'other');
   if (name === null) return null;
   return (

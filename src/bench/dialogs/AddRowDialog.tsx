@@ -19,7 +19,7 @@ function matches(name: string, typed: string, keywords: string[] = []): number {
 export function AddRowDialog() {
   const { getState } = useBenchStore();
   const rows = useBench((s) => s.part.rows);
-  const close = () => getState().setDesk({ dialog: null });
+  const close = () => getState().setUi({ dialog: null });
   const add = (voice: string) => {
     close();
     getState().setView({ hideEmpty: false });
@@ -43,7 +43,7 @@ export function AddRowDialog() {
           <Command.Item
             value="Row with your own name"
             keywords={['own', 'custom', 'new']}
-            onSelect={() => getState().setDesk({ dialog: 'own-row' })}
+            onSelect={() => getState().setUi({ dialog: 'own-row' })}
             className={`${item} mt-1 border-t border-line`}
           >
             Row with your own name …

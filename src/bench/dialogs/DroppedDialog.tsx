@@ -53,12 +53,12 @@ const bpmOf = (part: Part): number => Math.round(startTempo(part) * 10) / 10;
 /** A MIDI or part file that was dropped on an open part: where it is to go. */
 export default function DroppedDialog() {
   const { getState } = useBenchStore();
-  const file = useBench((s) => s.desk.dropped);
+  const file = useBench((s) => s.ui.dropped);
   const part = useBench((s) => s.part);
   const router = useRouter();
   const [read, setRead] = useState<Dropped | null>(null);
   const [question, setQuestion] = useState<LaneQuestion | null>(null);
-  const close = () => getState().setDesk({ dialog: null, dropped: null });
+  const close = () => getState().setUi({ dialog: null, dropped: null });
 
   useEffect(() => {
     if (!file) return;
@@ -68,7 +68,7 @@ export default function DroppedDialog() {
       (e: unknown) => {
         if (!current) return;
         showError(e);
-        getState().setDesk({ dialog: null, dropped: null });
+        getState().setUi({ dialog: null, dropped: null });
       },
     );
     return () => {

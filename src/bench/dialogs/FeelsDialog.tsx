@@ -23,7 +23,7 @@ export function FeelsDialog() {
   const own = useFeels().map((k): Item => ({ ...k, about: movesOf(k.feel) }));
   const use = (item: Item) => {
     getState().run(`Use the feel ${item.name}`, (p) => setFeel(p, item.feel));
-    getState().setDesk({ dialog: null, openMove: null });
+    getState().setUi({ dialog: null, openMove: null });
   };
   return (
     <LibraryDialog<Item>
@@ -39,7 +39,7 @@ export function FeelsDialog() {
       rename={(item, name) => feelStore.rename(item, name)}
       remove={(item) => feelStore.remove(item)}
       file={(item) => ({ text: writeFeelFile(item?.feel ?? feel), ending: FEEL_FILE_ENDING })}
-      onClose={() => getState().setDesk({ dialog: null })}
+      onClose={() => getState().setUi({ dialog: null })}
     />
   );
 }

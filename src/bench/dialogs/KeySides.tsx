@@ -17,7 +17,7 @@ export function KeySides({ side }: { side: (typeof SIDES)[number]['dialog'] }) {
           key={dialog}
           type="button"
           aria-pressed={dialog === side}
-          onClick={() => getState().setDesk({ dialog })}
+          onClick={() => getState().setUi({ dialog })}
           className="rounded px-2 py-0.5 text-faint hover:bg-sunk aria-pressed:bg-ink aria-pressed:text-ground"
         >
           {text}

@@ -69,7 +69,7 @@ export function KitDialog() {
       rename={({ name, voices }, next) => kitStore.rename({ name, voices }, next)}
       remove={({ name, voices }) => kitStore.remove({ name, voices })}
       file={(item, name) => ({ text: writeKitFile({ name, voices: (item ?? part.kitMap).voices }), ending: KIT_FILE_ENDING })}
-      onClose={() => getState().setDesk({ dialog: null })}
+      onClose={() => getState().setUi({ dialog: null })}
     >
       <KeySides side="kit" />
       <Keys />

@@ -16,7 +16,7 @@ export function OwnRowDialog() {
   const { getState } = store;
   const [name, setName] = useState('');
   const [like, setLike] = useState('clap');
-  const close = () => getState().setDesk({ dialog: null });
+  const close = () => getState().setUi({ dialog: null });
   const add = () => {
     close();
     makeRows(store, `Add the row ${name.trim() || 'of your own'}`, (p) => addOwnRow(p, nanoid(8), name, like));

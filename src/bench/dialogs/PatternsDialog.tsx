@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { patternOf, putPattern, type PatternPlace, type PutPattern } from '@/core/commands/patterns';
 import { hitsInRange, rangeOfBars } from '@/core/homes/ticks-range';
 import type { HitId, Part } from '@/core/model/part';
-import type { Pattern } from '@/core/model/pattern';
+import type { HitPattern } from '@/core/model/pattern';
 import { labelOfRow } from '@/core/part/rows';
 import { sectionAt } from '@/core/part/sections';
 import { PATTERN_FILE_ENDING, writePatternFile } from '@/formats/pattern-format';
@@ -19,13 +19,13 @@ import { barsText } from '../actions/arrange';
 import { useBench, useBenchStore } from '../store/context';
 
 interface Item extends LibraryItem {
-  pattern: Pattern;
+  pattern: HitPattern;
 }
 
 const OWN_ROW = 'its own row';
 
 /** @example aboutPattern(pattern) // '12 hits, 2 rows, 4/4' */
-const aboutPattern = ({ hits, rows, meter }: Pattern): string => {
+const aboutPattern = ({ hits, rows, meter }: HitPattern): string => {
   const count = Object.keys(rows).length;
   return `${hits.length} ${hits.length === 1 ? 'hit' : 'hits'}, ${count === 1 ? Object.values(rows)[0]?.toLowerCase() : `${count} rows`}, ${meter.join('/')}`;
 };
@@ -78,8 +78,8 @@ export default function PatternsDialog() {
   const [chosen, setChosen] = useState(sources[0]?.id ?? 'bars');
   const source = sources.find((s) => s.id === chosen) ?? sources[0];
   const [row, setRow] = useState(OWN_ROW);
-  const close = () => getState().setDesk({ dialog: null });
-  const made = (name: string): Pattern | null => (source ? patternOf(part, source.ids, name) : null);
+  const close = () => getState().setUi({ dialog: null });
+  const made = (name: string): HitPattern | null => (source ? patternOf(part, source.ids, name) : null);
 
   const put = ({ pattern, name }: Item, way: PatternPlace['way']) => {
     close();
@@ -112,10 +112,10 @@ export default function PatternsDialog() {
       ]}
       name={source?.name ?? 'My pattern'}
       canKeep={source !== undefined && source.ids.size > 0}
-      keep={(name) => patternStore.save({ name, pattern: made(name) as Pattern })}
+      keep={(name) => patternStore.save({ name, pattern: made(name) as HitPattern })}
       rename={(item, name) => patternStore.rename(item, name)}
       remove={(item) => patternStore.remove(item)}
-      file={(item, name) => ({ text: writePatternFile(item?.pattern ?? (made(name) as Pattern)), ending: PATTERN_FILE_ENDING })}
+      file={(item, name) => ({ text: writePatternFile(item?.pattern ?? (made(name) as HitPattern)), ending: PATTERN_FILE_ENDING })}
       onClose={close}
     >
       <p className="leading-8">

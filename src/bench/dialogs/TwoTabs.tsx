@@ -9,9 +9,9 @@ export default function TwoTabs() {
   const { getState } = useBenchStore();
   const own = useBench((s) => s.conflict);
   const partId = useBench((s) => s.id);
-  const close = () => getState().setDesk({ dialog: null });
+  const close = () => getState().setUi({ dialog: null });
   useEffect(() => {
-    if (own === null) getState().setDesk({ dialog: null });
+    if (own === null) getState().setUi({ dialog: null });
   }, [own, getState]);
   if (own === null) return null;
   return (

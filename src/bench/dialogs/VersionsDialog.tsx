@@ -19,10 +19,10 @@ export default function VersionsDialog() {
   const { getState } = useBenchStore();
   const id = useBench((s) => s.id);
   const part = useBench(calmPart);
-  const other = useBench((s) => s.desk.other);
+  const other = useBench((s) => s.ui.other);
   const versions = useVersions(id);
   const [name, setName] = useState('');
-  const close = () => getState().setDesk({ dialog: null });
+  const close = () => getState().setUi({ dialog: null });
   const attempt = (work: Promise<unknown>) => void work.catch(showError);
   const keep = async () => {
     const called = name.trim() || `Version ${versions.length + 1}`;
@@ -36,12 +36,12 @@ export default function VersionsDialog() {
   };
   const compare = (v: KeptVersion) => {
     const same = other?.id === v.id;
-    getState().setDesk({ other: same ? null : { id: v.id, name: v.name, feel: v.part.feel, part: v.part }, dialog: null });
+    getState().setUi({ other: same ? null : { id: v.id, name: v.name, feel: v.part.feel, part: v.part }, dialog: null });
     if (!same) say(`Comparing with ${v.name}: its hits stand pale behind these; hold Q to hear it.`);
   };
   const remove = async (v: KeptVersion) => {
     const putBack = await versionStore.remove(v.id);
-    if (getState().desk.other?.id === v.id) getState().setDesk({ other: null });
+    if (getState().ui.other?.id === v.id) getState().setUi({ other: null });
     tell(`${v.name} is deleted.`, { label: 'Undo', onClick: () => attempt(putBack()) });
   };
   return (

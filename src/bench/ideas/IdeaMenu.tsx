@@ -8,7 +8,7 @@ import { cameFrom } from '@/core/commands/excerpt';
 import { barsText } from '../actions/arrange';
 import { compareIdea, dropIdea, ideaToSection, keepAsPart, keepIdeaAsPattern, takeIdea } from './ideas';
 import { usePlaybackOf } from '../playback/context';
-import type { Idea } from '../store/bench-store';
+import type { Idea } from '../store/ui-state';
 import { useBench, useBenchStore } from '../store/context';
 
 /** What can be done with an idea; null is the part itself. */
@@ -25,7 +25,7 @@ function Items({ idea }: { idea: Idea | null }) {
   const playback = usePlaybackOf();
   const main = useBench((s) => s.main);
   const open = useBench((s) => s.idea);
-  const other = useBench((s) => s.desk.other?.id);
+  const other = useBench((s) => s.ui.other?.id);
   const isOpen = (idea?.id ?? null) === open;
   const item = (text: string, act: () => void, disabled = false) => (
     <DropdownMenu.Item className={MENU_ITEM} disabled={disabled} onSelect={act}>

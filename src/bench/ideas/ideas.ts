@@ -6,7 +6,8 @@ import type { Part } from '@/core/model/part';
 import { partStore } from '@/storage/part-store';
 import { say, showError, tell } from '@/ui/notify';
 import type { Playback } from '../playback/use-playback';
-import type { BenchStore, Idea } from '../store/bench-store';
+import type { BenchStore } from '../store/bench-store';
+import type { Idea } from '../store/ui-state';
 import { barsText } from '../actions/arrange';
 
 const LETTERS = [...'ABCDEFGHIJKLMNOP'];
@@ -99,12 +100,12 @@ export function ideaToSection(store: BenchStore, { conductor }: Playback, { lett
 
 /** Has an idea (or the part itself) at hand for comparing; again: not any more. */
 export function compareIdea({ getState }: BenchStore, idea: Idea | null): void {
-  const { desk, main, setDesk } = getState();
+  const { ui, main, setUi } = getState();
   const id = idea?.id ?? 'the part';
-  if (desk.other?.id === id) return setDesk({ other: null });
+  if (ui.other?.id === id) return setUi({ other: null });
   const part = idea?.part ?? main;
   const name = idea ? `idea ${idea.letter}` : 'the part itself';
-  setDesk({ other: { id, name, feel: part.feel, part, equal: true } });
+  setUi({ other: { id, name, feel: part.feel, part, equal: true } });
   say(`Comparing with ${name}, at equal loudness: hold Q to hear it.`);
 }
 
@@ -114,7 +115,7 @@ export function keepIdeaAsPattern(store: BenchStore, { conductor }: Playback, id
   if (isRecording(store)) return;
   conductor.openIdea(idea.id, 'now');
   getState().select(idea.part.hits.map((h) => h.id));
-  getState().setDesk({ dialog: 'patterns' });
+  getState().setUi({ dialog: 'patterns' });
 }
 
 /** Throws an idea away; the message puts it back. */

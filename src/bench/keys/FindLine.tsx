@@ -6,7 +6,8 @@ import { keyText } from '../words/key-text';
 import type { Playback } from '../playback/use-playback';
 import { useRecording } from '../recording/context';
 import { useBenchStore } from '../store/context';
-import { KEYS, type Context, type KeySpec } from './keys';
+import { KEYS } from './keys';
+import type { Context, KeySpec } from './key-spec';
 import { rank } from './rank';
 import { MORE } from './more';
 
@@ -17,7 +18,7 @@ export default function FindLine({ playback, specs = ALL }: { playback: Playback
   const store = useBenchStore();
   const recording = useRecording();
   const context = useMemo((): Context => ({ store, playback, recording }), [store, playback, recording]);
-  const close = () => store.getState().setDesk({ dialog: null });
+  const close = () => store.getState().setUi({ dialog: null });
   // What had the focus before the line took it.
   const [before] = useState(() => document.activeElement);
   const leave = () => {

@@ -3,7 +3,8 @@
 import { Modal } from '@/ui/Modal';
 import { keyText } from '../words/key-text';
 import { useBenchStore } from '../store/context';
-import { KEYS, type KeySpec } from './keys';
+import { KEYS } from './keys';
+import type { KeySpec } from './key-spec';
 
 const GROUPS: readonly KeySpec['group'][] = [
   'Step cursor',
@@ -24,7 +25,7 @@ export function KeysDialog({ specs = KEYS }: { specs?: readonly KeySpec[] }) {
     <Modal
       open
       wide
-      onClose={() => getState().setDesk({ dialog: null })}
+      onClose={() => getState().setUi({ dialog: null })}
       title="Keys"
       about="Arrows move the step cursor while it is shown (C), and otherwise the selection."
     >

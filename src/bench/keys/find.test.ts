@@ -1,7 +1,8 @@
 import { smallPart } from '@tests/support/arbitraries';
 import { createBenchStore } from '../store/bench-store';
 import { keyText } from '../words/key-text';
-import { keyOf, KEYS, type Context, type KeySpec } from './keys';
+import { KEYS } from './keys';
+import { keyOf, type Context, type KeySpec } from './key-spec';
 import { MORE } from './more';
 import { rank } from './rank';
 
@@ -54,7 +55,7 @@ test('P leads: the letter after it opens a page, alone it does something else', 
     settleHead: async () => {},
   } as never);
   keyOf(event('b'), KEYS, true)?.run?.({ store } as Context);
-  expect([store.getState().desk.page, store.getState().desk.goTo]).toEqual(['bars', { page: 'bars', section: null, n: 1 }]);
+  expect([store.getState().ui.page, store.getState().ui.goTo]).toEqual(['bars', { page: 'bars', section: null, n: 1 }]);
 });
 
 test('keys are written as the platform writes them', () => {

@@ -5,7 +5,8 @@ import { smallPart } from '@tests/support/arbitraries';
 import { firstShape, SHAPE_KINDS, shapeLabel } from '../pages/hits/shape-kinds';
 import { groupings } from '../pages/bars/groupings';
 import { paintVelocity, linesOfStroke, stepIndexOf } from '../store/tools';
-import { keysOf, KEYS } from './keys';
+import { KEYS } from './keys';
+import { keysOf } from './key-spec';
 
 jest.mock('@/ui/notify', () => ({ say: () => {} }));
 

@@ -1,20 +1,9 @@
 /** Every shortcut of the Bench in one table: the keys, what they do, how the sheet says it. */
-import { counted } from '@/core/counted';
-import { specOf } from '@/core/feel/move-spec';
-import { MOVES } from '@/core/moves/all';
 import { changeBacking } from '@/core/commands/backing';
-import { changeMove } from '@/core/commands/moves';
-import { setRow } from '@/core/commands/settings';
-import { setLocked } from '@/core/commands/marks';
-import { addVelocity, setVelocities } from '@/core/commands/hits';
-import { lockTest } from '@/core/part/locks';
-import { hitsByRule } from '@/core/selection/rules';
-import { GRIDS, isTriplet, type GridName } from '@/core/time/grid';
-import { clamp } from '@/core/units';
+import { isTriplet, type GridName } from '@/core/time/grid';
 import { say } from '@/ui/notify';
-import { actOnSelection } from '../actions/act';
 import { deleteSelection, duplicateSelection, invertRow, repeatSelection, shiftSelection } from '../actions/arrange';
-import { fillFromCaret, moveCaret, moveCaretBar, moveCaretRow, toggleAtCaret, toggleCaret } from '../actions/caret';
+import { fillFromCaret, moveCaretBar, toggleCaret } from '../actions/caret';
 import { copySelection, cutSelection, paste } from '../actions/clipboard';
 import { newIdea, stepIdea } from '../ideas/begin';
 import { keepVersion } from '../dialogs/keep-version';
@@ -22,182 +11,32 @@ import { decideSelection, nextDoubtful } from '../actions/doubtful-hits';
 import { clearNudges, nudgeSelection } from '../actions/nudging';
 import { openPage } from '../actions/open-page';
 import { saySaved } from '../actions/say-saved';
-import { leaveSuggestion, lookAtSuggestion, takeSuggestion } from '../actions/suggesting';
+import { leaveSuggestion } from '../actions/suggesting';
 import { redo, undo } from '../actions/undo';
 import { zoomAtWork } from '../actions/view-control';
 import { BENCH_PAGES } from '../pages/all';
-import type { Playback } from '../playback/use-playback';
-import type { Recording } from '../recording/context';
-import { linedPart, performanceOf } from '../store/derived';
 import { stemsFacts } from '../store/stems-facts';
-import type { BenchStore } from '../store/bench-store';
-import type { Tool } from '../store/tools';
-
-export interface Context {
-  store: BenchStore;
-  playback: Playback;
-  recording: Recording;
-}
-
-/** A key of the Bench. The sheet and whatever else tells keys are made from these. */
-export interface KeySpec {
-  /** As pressed, "mod" being Ctrl or Cmd, a blank between two presses: the first is shown. None for what is only found by its words. */
-  keys: readonly string[];
-  group: 'Hear' | 'Step cursor' | 'Select' | 'Dynamics' | 'Placement' | 'Edit' | 'Pointer and view' | 'Pages' | 'Keep';
-  text: string;
-  /** Words of the trade that it is searched by, beside those of its text. */
-  also?: readonly string[];
-  /** What the sheet shows instead of the first keys; null where another line says it. */
-  shown?: string | null;
-  /** What a press does. A key that is handled where it belongs has none, and stands here for the sheet. */
-  run?: (context: Context) => void;
-  /** What happens while it is held: called when it goes down, and when it comes up or the window loses the keyboard. */
-  hold?: (context: Context, down: boolean) => void;
-}
-
-const ZOOM = 1.5;
-
-const tool =
-  (to: Tool) =>
-  ({ store }: Context) => {
-    const { desk, setDesk } = store.getState();
-    setDesk({ tool: desk.tool === to ? 'select' : to });
-  };
-
-const louder =
-  (by: number) =>
-  ({ store }: Context) =>
-    actOnSelection(store, by > 0 ? 'Play louder' : 'Play softer', (p, ids) => addVelocity(p, ids, by));
-
-/** What tries sounds comes with the first try. */
-const stepOpenRow = (store: BenchStore, playback: Playback, by: number): Promise<void> =>
-  import('../own-sounds/step-sound').then(({ stepSound }) => stepSound(store, playback, by));
-
-function callSection({ store, playback }: Context, index: number) {
-  const { sections } = store.getState().main;
-  const section = sections?.[index];
-  if (section) playback.conductor.call(section.id);
-  else say(sections ? `There is no section ${index + 1}.` : 'There are no sections yet: they are made on the page Order.');
-}
-
-/** Shows the swung grid or the straight one; explains why nothing changes where the part is straight or a swing move is on. */
-function swungGrid({ store }: Context) {
-  const { part, view, setView } = store.getState();
-  setView({ swungGrid: !view.swungGrid });
-  if (!view.swungGrid && linedPart({ part, view: { swungGrid: true } }) === part)
-    say(
-      part.feel.moves.some((m) => m.kind === 'swing' && m.on !== false)
-        ? 'A swing move already swings the grid.'
-        : 'The hits as written are straight, so the swung grid looks the same.',
-    );
-}
-
-/** Nine steps of loudness, and 127 on 0. */
-const LEVELS: Readonly<Record<string, number>> = { 1: 12, 2: 26, 3: 40, 4: 54, 5: 68, 6: 82, 7: 96, 8: 110, 9: 124, 0: 127 };
-
-function setLevel({ store }: Context, level: number) {
-  const { selection, desk, setDesk } = store.getState();
-  if (selection.size > 0) return actOnSelection(store, `Set to ${level}:`, (p, ids) => setVelocities(p, ids, () => level));
-  if (desk.tool === 'hits') {
-    setDesk({ paint: { ...desk.paint, levels: [level] } });
-    return say(`Painted hits get velocity ${level}.`);
-  }
-  setDesk({ velocity: level });
-  say(`A click places velocity ${level}.`);
-}
-
-const STRAIGHT = GRIDS.filter((g) => !isTriplet(g));
-
-/** The next finer or coarser grid of the same family. */
-function changeGrid({ store }: Context, by: number) {
-  const { view, setView } = store.getState();
-  const plain = view.grid.replace('T', '') as GridName;
-  const next = STRAIGHT[clamp(STRAIGHT.indexOf(plain) + by, 0, STRAIGHT.length - 1)] as GridName;
-  setGrid(setView, (isTriplet(view.grid) ? `${next}T` : next) as GridName);
-}
-
-function setGrid(setView: (change: { grid: GridName }) => void, grid: GridName) {
-  setView({ grid });
-  say(`The grid for placing is ${grid} now.`);
-}
-
-/** Mutes the focused row, or hears it alone. */
-const switchRow =
-  (what: 'muted' | 'soloed') =>
-  ({ store }: Context) => {
-    const { focus, part, run } = store.getState();
-    const row = part.rows.find((r) => r.voice === focus);
-    if (!row) return say('Open a row first: click its name.');
-    run(row[what] ? 'Hear a row as before' : what === 'muted' ? 'Mute a row' : 'Solo a row', (p) =>
-      setRow(p, row.voice, { [what]: !row[what] }),
-    );
-  };
-
-/** The next seed for the move that is open, or for the feel. */
-function drawAgain({ store }: Context) {
-  const { desk, part, run } = store.getState();
-  const move = desk.openMove === null ? undefined : part.feel.moves[desk.openMove];
-  if (part.feel.moves.length === 0) return say('The feel has no moves yet.');
-  if (desk.openMove !== null && move && specOf(MOVES, move.kind).draws) {
-    const seed = (move.seed ?? 0) + 1;
-    run(`Draw again: seed ${seed}`, (p) => changeMove(p, desk.openMove as number, { seed }));
-    return say(`Drawn again: seed ${seed}.`);
-  }
-  const seed = part.feel.seed + 1;
-  run(`Draw the feel again: seed ${seed}`, (p) => ({ ...p, feel: { ...p.feel, seed } }));
-  say(`The feel was drawn again: seed ${seed}.`);
-}
-
-function lockSelection({ store }: Context) {
-  const { part, selection, run } = store.getState();
-  if (selection.size === 0) return say('Nothing is selected.');
-  const isLocked = lockTest(part);
-  const lock = part.hits.some((h) => selection.has(h.id) && !isLocked(h));
-  run(`${lock ? 'Lock' : 'Unlock'} ${counted(selection.size, 'hit')}`, (p) => setLocked(p, selection, lock));
-}
-
-function selectSamePlace({ store }: Context) {
-  const { part, selection, select } = store.getState();
-  if (selection.size > 0) select(hitsByRule(part, performanceOf(part), { kind: 'same-place', ids: selection }));
-}
-
-function selectRow({ store }: Context) {
-  const { part, focus, selection, select } = store.getState();
-  const voices = new Set(part.hits.filter((h) => selection.has(h.id)).map((h) => h.voice));
-  if (voices.size === 0 && focus) voices.add(focus);
-  select(part.hits.filter((h) => voices.has(h.voice)).map((h) => h.id));
-}
-
-/**
- * Arrows look at one suggestion after another where ghosts are suggested, move the step cursor where it is shown, and otherwise the
- * selection: up and down its velocity, sideways its place.
- */
-const arrow = (lines: number, rows: number, big: boolean) => (c: Context) => {
-  if (lines !== 0 && !big && lookAtSuggestion(c.store, lines, c.playback.audition)) return;
-  if (c.store.getState().desk.step) return lines !== 0 ? moveCaret(c.store, lines, big) : moveCaretRow(c.store, rows, big);
-  if (rows !== 0) return louder(-rows * (big ? 10 : 1))(c);
-  nudgeSelection(c.store, lines * (big ? 5 : 1));
-};
-
-/** Keeps what is being shaped, takes a suggestion, or else places and takes away. */
-function enter({ store, playback }: Context) {
-  if (store.getState().underway) return store.getState().settle();
-  if (!takeSuggestion(store)) toggleAtCaret(store, playback.audition);
-}
-
-function record({ store, recording: { recorder, pads } }: Context) {
-  const { phase, input } = recorder.state.getState();
-  if (phase === 'counting' || phase === 'recording') return recorder.stop();
-  // What is recorded, and from what, is seen on its page; pads are there to be struck.
-  store.getState().setDesk({ page: 'takes' });
-  if (input.id === pads.id) {
-    recorder.set({ padsShown: true });
-    say(
-      'Recording from the pads below and computer keys: “keys play” makes letters strike them. Another device is chosen under Play from.',
-    );
-  }
-  recorder.start();
-}
+import {
+  ZOOM,
+  tool,
+  swungGrid,
+  LEVELS,
+  setLevel,
+  changeGrid,
+  setGrid,
+  switchRow,
+  lockSelection,
+  selectSamePlace,
+  selectRow,
+  arrow,
+  enter,
+  record,
+  stepOpenRow,
+  callSection,
+  newVariation,
+  louder,
+} from './key-actions';
+import type { KeySpec } from './key-spec';
 
 export const KEYS: readonly KeySpec[] = [
   { keys: ['space'], group: 'Hear', text: 'Play, stop', also: ['playback', 'start', 'pause'], run: ({ playback }) => playback.toggle() },
@@ -398,7 +237,7 @@ export const KEYS: readonly KeySpec[] = [
     group: 'Placement',
     text: 'Draw the chance of the open move, or of the whole feel, again',
     also: ['randomize', 'seed', 'reroll', 'dice'],
-    run: drawAgain,
+    run: newVariation,
   },
   {
     keys: [','],
@@ -466,21 +305,21 @@ export const KEYS: readonly KeySpec[] = [
     group: 'Pointer and view',
     text: 'Turn following the playhead on or off',
     also: ['autoscroll', 'scroll', 'catch'],
-    run: ({ store }) => store.getState().setDesk({ follow: store.getState().desk.follow === 'on' ? 'off' : 'on' }),
+    run: ({ store }) => store.getState().setUi({ follow: store.getState().ui.follow === 'on' ? 'off' : 'on' }),
   },
   {
     keys: ['x'],
     group: 'Pointer and view',
     text: 'The table of hits',
     also: ['event list'],
-    run: ({ store }) => store.getState().setDesk({ table: !store.getState().desk.table }),
+    run: ({ store }) => store.getState().setUi({ table: !store.getState().ui.table }),
   },
   {
     keys: ['?'],
     group: 'Pointer and view',
     text: 'This sheet',
     also: ['shortcuts', 'keyboard', 'help'],
-    run: ({ store }) => store.getState().setDesk({ dialog: 'keys' }),
+    run: ({ store }) => store.getState().setUi({ dialog: 'keys' }),
   },
 
   { keys: ['escape'], group: 'Pointer and view', text: 'Put back, leave, choose nothing: one thing at a time' },
@@ -490,7 +329,7 @@ export const KEYS: readonly KeySpec[] = [
     group: 'Pointer and view',
     text: 'Find anything by its words',
     also: ['search', 'command'],
-    run: ({ store }) => store.getState().setDesk({ dialog: 'find' }),
+    run: ({ store }) => store.getState().setUi({ dialog: 'find' }),
   },
 
   ...BENCH_PAGES.map((page): KeySpec => ({
@@ -520,7 +359,7 @@ export const KEYS: readonly KeySpec[] = [
     group: 'Keep',
     text: 'Export',
     also: ['MIDI file', 'bounce', 'save as', 'render'],
-    run: ({ store }) => store.getState().setDesk({ dialog: 'export' }),
+    run: ({ store }) => store.getState().setUi({ dialog: 'export' }),
   },
   {
     keys: ['mod+e'],
@@ -532,28 +371,3 @@ export const KEYS: readonly KeySpec[] = [
   { keys: ['mod+z'], group: 'Keep', text: 'Undo', run: ({ store }) => undo(store) },
   { keys: ['mod+shift+z', 'mod+y'], group: 'Keep', text: 'Redo', run: ({ store }) => redo(store) },
 ];
-
-const NAMES: Readonly<Record<string, string>> = { ' ': 'space', ArrowUp: 'up', ArrowDown: 'down', ArrowLeft: 'left', ArrowRight: 'right' };
-
-/** A key alone, as the table writes it. */
-export const keyName = (key: string): string => NAMES[key] ?? key.toLowerCase();
-
-/** A key event as the table writes it; Shift counts for letters and named keys alone, since symbols need it on some keyboards. */
-export function keysOf(e: Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' | 'shiftKey' | 'altKey'> & { code?: string }): string {
-  // Shift and a digit give a sign on most keyboards: the digit counts. Where digits need Shift they are digits.
-  const digit = e.shiftKey && !/^\d$/.test(e.key) ? /^Digit(\d)$/.exec(e.code ?? '')?.[1] : undefined;
-  // Where Alt writes another letter, the key counts as it is marked.
-  const letter = e.altKey && !/^[a-z]$/i.test(e.key) ? /^Key([A-Z])$/.exec(e.code ?? '')?.[1]?.toLowerCase() : undefined;
-  const key = digit ?? letter ?? keyName(e.key);
-  const shift = e.shiftKey && (digit !== undefined || key.length > 1 || /[a-z]/.test(key));
-  return `${e.ctrlKey || e.metaKey ? 'mod+' : ''}${e.altKey ? 'alt+' : ''}${shift ? 'shift+' : ''}${key}`;
-}
-
-/** The press that waits for a letter. */
-export const LEADER = 'p';
-
-/** The key that an event is of, among these; `leading` after the press that waits for a letter. */
-export const keyOf = (e: KeyboardEvent, specs: readonly KeySpec[], leading = false): KeySpec | undefined => {
-  const keys = leading ? `${LEADER} ${keysOf(e)}` : keysOf(e);
-  return specs.find((spec) => spec.keys.includes(keys));
-};

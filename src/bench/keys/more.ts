@@ -15,8 +15,8 @@ import { addTempoChange } from '@/core/commands/tempo-changes';
 import { addRow } from '@/core/commands/rows';
 import { labelOfVoice, VOICES } from '@/core/voices';
 import { meterMapOf, tempoMapOf } from '@/core/part/part-time';
-import type { Dialog } from '../store/bench-store';
-import type { KeySpec } from './keys';
+import type { Dialog } from '../store/ui-state';
+import type { KeySpec } from './key-spec';
 
 const group = 'Pages' as const;
 const section = (page: string, name: string, text: string, also: readonly string[]): KeySpec => ({
@@ -31,7 +31,7 @@ const dialog = (which: Dialog, text: string, also: readonly string[]): KeySpec =
   group,
   text,
   also,
-  run: ({ store }) => store.getState().setDesk({ dialog: which }),
+  run: ({ store }) => store.getState().setUi({ dialog: which }),
 });
 
 /** What drums are called besides. */
@@ -307,6 +307,6 @@ export const MORE: readonly KeySpec[] = [
     group: 'Edit',
     text: 'Pitch bend of hits is written when MIDI is exported',
     also: ['bend', 'pitch bend'],
-    run: ({ store }) => store.getState().setDesk({ dialog: 'export' }),
+    run: ({ store }) => store.getState().setUi({ dialog: 'export' }),
   },
 ];

@@ -6,7 +6,8 @@ import { COVERS, isCovered } from '@/ui/covered';
 import type { Playback } from '../playback/use-playback';
 import { useRecording } from '../recording/context';
 import { useBenchStore } from '../store/context';
-import { keyName, keyOf, KEYS, keysOf, LEADER, type Context, type KeySpec } from './keys';
+import { KEYS } from './keys';
+import { keyName, keyOf, keysOf, LEADER, type Context, type KeySpec } from './key-spec';
 
 /** Things that use arrow keys themselves. */
 const TAKES_ARROWS = 'input, [role=slider], [role=tab], [role=radio], [role=combobox], [role=listbox], [role=spinbutton], [role=row]';
@@ -51,10 +52,10 @@ export function useKeys(playback: Playback, specs: readonly KeySpec[] = KEYS): v
   useHotkeys(
     '*',
     (e) => {
-      const { desk, setDesk } = store.getState();
-      if (desk.leading && !e.repeat) setDesk({ leading: false });
-      else if (keysOf(e) === LEADER && !e.repeat) return setDesk({ leading: true });
-      const spec = keyOf(e, specs, desk.leading);
+      const { ui, setUi } = store.getState();
+      if (ui.leading && !e.repeat) setUi({ leading: false });
+      else if (keysOf(e) === LEADER && !e.repeat) return setUi({ leading: true });
+      const spec = keyOf(e, specs, ui.leading);
       if (!spec?.run && !spec?.hold) return;
       if (e.repeat && spec.hold) return;
       if (spec.run) e.preventDefault();
@@ -76,8 +77,8 @@ export function useKeys(playback: Playback, specs: readonly KeySpec[] = KEYS): v
     };
     // What was clicked with a pointer gives the keys back to the stems; P leads no further.
     const giveBack = (e: MouseEvent) => {
-      const { desk, setDesk } = store.getState();
-      if (desk.leading) setDesk({ leading: false });
+      const { ui, setUi } = store.getState();
+      if (ui.leading) setUi({ leading: false });
       const focused = document.activeElement as HTMLElement | null;
       if (
         e.detail > 0 &&

@@ -5,12 +5,12 @@ import { labelOfRow, soundOfRow } from '@/core/part/rows';
 import { isSoundPath } from '@/core/samples/sound-path';
 import { say, showError } from '@/ui/notify';
 import { gatherDrop } from '@/sounds/gather';
-import type { TargetRow } from '@/sounds/incoming';
+import type { DropRow } from '@/sounds/incoming';
 import type { BenchStore } from '../store/bench-store';
 import { useBenchStore } from '../store/context';
 
 /** The row that lies under the pointer: by its name, or by its stems beside that. */
-function rowUnder(e: DragEvent, store: BenchStore): TargetRow | null {
+function rowUnder(e: DragEvent, store: BenchStore): DropRow | null {
   const named = e.target instanceof Element ? e.target.closest<HTMLElement>('[data-row]') : null;
   const beside = [...document.querySelectorAll<HTMLElement>('[data-row-names] [data-row]')].find((el) => {
     const { top, bottom } = el.getBoundingClientRect();
@@ -27,7 +27,7 @@ function rowUnder(e: DragEvent, store: BenchStore): TargetRow | null {
 const isOnName = (e: DragEvent): boolean => e.target instanceof Element && e.target.closest('[data-row]') !== null;
 
 /** A loop comes in under the part, and can still become the row's sound; anything else is that at once. */
-async function dropOnStems(store: BenchStore, file: File, target: TargetRow): Promise<void> {
+async function dropOnStems(store: BenchStore, file: File, target: DropRow): Promise<void> {
   const { isLoop } = await import('@/breaks/bring-break');
   const asSound = async () => (await import('./BenchSounds')).receiveOnBench(store, Promise.resolve([{ path: file.name, file }]), target);
   if (!(await isLoop(file, new AbortController().signal))) return asSound();
@@ -47,7 +47,7 @@ async function bringNotes({ getState }: BenchStore, file: File): Promise<void> {
     ]);
     if (kindOfFile(text) !== 'part') return say(broughtWords(await bringIn(text, file.name)));
   }
-  getState().setDesk({ dialog: 'dropped', dropped: file });
+  getState().setUi({ dialog: 'dropped', dropped: file });
 }
 
 /**

@@ -91,7 +91,7 @@ export const BENCH_PAGES: readonly PageSpec[] = [
     title: 'Breaks',
     letter: 'r',
     about:
-      'A recorded drum loop under the part: its strokes are found and named, its bars counted, and it is cut into pieces that rows of its own play. All that moves hits moves them. Over the hits stands its picture: what lies under the water line does not count.',
+      'A recorded drum loop under the part: its strokes are found and named, its bars counted, and it is cut into pieces that rows of its own play. All that moves hits moves them. Over the hits stands its picture: hits below the sensitivity line do not count.',
     also: [
       'sample',
       'loop',

@@ -1,4 +1,4 @@
-import { sliceOf, type Stretch } from '@/core/playback/beside';
+import { sliceOf, type BackingSpan } from '@/core/playback/beside';
 import type { Backing } from '@/core/model/backing';
 import { seconds } from '@/core/units';
 import type { SoundEngine } from '@/sound/engine';
@@ -15,7 +15,7 @@ const AHEAD_SECONDS = 0.6;
 export interface Stretches {
   key: string;
   /** Counted from 0; null behind the last. */
-  at(n: number): Stretch | null;
+  at(n: number): BackingSpan | null;
 }
 
 interface Sounding {

@@ -2,11 +2,11 @@ import 'fake-indexeddb/auto';
 import { smallPart } from '@tests/support/arbitraries';
 import { excerptOf } from '@/core/commands/excerpt';
 import type { Part } from '@/core/model/part';
-import type { Cue } from '@/core/playback/player';
+import type { QueuedLoop } from '@/core/playback/player';
 import { NO_OWN_SOUNDS } from '@/core/model/own-sound';
 import { ticks, TICKS_PER_QUARTER, type Ticks } from '@/core/units';
 import type { SoundEngine } from '@/sound/engine';
-import { Slots } from '@/sound/slots';
+import { HitNumbers } from '@/sound/slots';
 import { createBenchStore } from '../store/bench-store';
 import type { PartStore } from '@/storage/part-store';
 import { Conductor } from './conductor';
@@ -39,9 +39,9 @@ function fakeEngine() {
       return fake.isPlaying ? { name: fake.name, next: null } : null;
     },
     position: () => (fake.isPlaying ? fake.at : null),
-    setPrograms: ({ performed }: Cue['versions'], name: string) =>
+    setPrograms: ({ performed }: QueuedLoop['versions'], name: string) =>
       void fake.programs.push({ name, start: performed.startTick / Q, end: performed.endTick / Q }),
-    setQueue: (cues: readonly Cue[]) =>
+    setQueue: (cues: readonly QueuedLoop[]) =>
       void (fake.queue = cues.map(({ name, when, versions }) => ({ name, when, start: versions.performed.startTick / Q }))),
     tell: () => listeners.forEach((l) => l()),
   };
@@ -53,7 +53,7 @@ function stage(part: Part = four) {
   Object.assign(globalThis, { requestAnimationFrame: (work: () => void) => setTimeout(work, 16), cancelAnimationFrame: clearTimeout });
   const store = createBenchStore('p', { part, head: 0 } as never, false, { append: () => Promise.resolve() } as unknown as PartStore);
   const engine = fakeEngine();
-  const conductor = new Conductor(store, engine as unknown as SoundEngine, new Slots());
+  const conductor = new Conductor(store, engine as unknown as SoundEngine, new HitNumbers());
   const stop = conductor.follow();
   store.getState().setTransport({ loop: true, fromBar: 0, toBar: 1 });
   const start = () => {

@@ -8,20 +8,20 @@ import { variesByPass } from '@/core/song/played';
 import { createStore } from 'zustand/vanilla';
 import { ticks, type Ticks } from '@/core/units';
 import type { SoundEngine } from '@/sound/engine';
-import type { Slots } from '@/sound/slots';
+import type { HitNumbers } from '@/sound/slots';
 import { ownSounds } from '@/sounds/own';
 import { say } from '@/ui/notify';
 import type { BenchState, BenchStore } from '../store/bench-store';
 import { inputsOf, programInputs, same } from '../store/inputs';
-import { playableOf, secondsOfBars, wantedOf, type Wanted } from './programs';
+import { playableOf, secondsOfBars, wantedOf, type ProgramRequest } from './programs';
 
 /** What sounds and what is called, for those who show it. */
 export interface Conducted {
-  sounding: Wanted | null;
+  sounding: ProgramRequest | null;
   /** What comes next, once it is asked for. */
-  next: Wanted | null;
+  next: ProgramRequest | null;
   /** What sounded to its end last. */
-  heard: Wanted | null;
+  heard: ProgramRequest | null;
   /** Sections as they were switched since play, for the running order. */
   switched: readonly OrderEntry[];
 }
@@ -30,17 +30,17 @@ export interface Conducted {
 const PASSES_AHEAD = 2;
 const SECONDS_AHEAD = 2;
 
-const isSameBars = (a: Wanted, b: Wanted): boolean =>
+const isSameBars = (a: ProgramRequest, b: ProgramRequest): boolean =>
   a.idea === b.idea && a.kind === b.kind && (a.kind !== 'bars' || (b.kind === 'bars' && a.from === b.from && a.to === b.to));
 
 /** The bars before a loop, where there are any: they sound once, then the loop takes over. */
-const ledInto = (wanted: Wanted, bars: number): Wanted =>
+const ledInto = (wanted: ProgramRequest, bars: number): ProgramRequest =>
   bars > 0 && wanted.kind === 'bars' && wanted.from > 0
     ? { ...wanted, from: Math.max(0, wanted.from - bars), to: wanted.from, leadsIn: true }
     : wanted;
 
 /** The section whose bars are played; undefined where they are no section's. */
-export const sectionPlayed = (part: Pick<Part, 'sections'>, wanted: Wanted | null): Section | undefined =>
+export const sectionPlayed = (part: Pick<Part, 'sections'>, wanted: ProgramRequest | null): Section | undefined =>
   wanted?.kind === 'bars' && wanted.idea === null
     ? part.sections?.find((s) => barsOf(s).from === wanted.from && barsOf(s).to === wanted.to)
     : undefined;
@@ -52,7 +52,7 @@ export const sectionPlayed = (part: Pick<Part, 'sections'>, wanted: Wanted | nul
 export class Conductor {
   readonly state = createStore<Conducted>(() => ({ sounding: null, next: null, heard: null, switched: [] }));
   /** What is played under each name. */
-  private readonly wanted = new Map<string, Wanted>();
+  private readonly wanted = new Map<string, ProgramRequest>();
   private names = 0;
   private sounding = '';
   private queued: string[] = [];
@@ -67,7 +67,7 @@ export class Conductor {
   constructor(
     private readonly store: BenchStore,
     private readonly engine: SoundEngine,
-    private readonly slots: Slots,
+    private readonly slots: HitNumbers,
   ) {}
 
   /** Follows the store and the player until it is ended. */
@@ -99,9 +99,9 @@ export class Conductor {
    * Starts what the transport asks for.
    * @param leadBars so many bars before the loop are played first, as far as there are any
    */
-  begin(state: BenchState, leadBars = 0): Wanted {
+  begin(state: BenchState, leadBars = 0): ProgramRequest {
     const wanted = ledInto(wantedOf(state), this.engine.isPlaying ? 0 : leadBars);
-    if (!this.engine.isPlaying && state.desk.follow === 'paused') state.setDesk({ follow: 'on' });
+    if (!this.engine.isPlaying && state.ui.follow === 'paused') state.setUi({ follow: 'on' });
     // What plays goes on under its name from another place.
     if (this.engine.isPlaying && this.wanted.has(this.sounding)) this.wanted.set(this.sounding, wanted);
     else this.sounding = this.nameOf(wanted);
@@ -133,13 +133,13 @@ export class Conductor {
     this.store.getState().openIdea(idea);
   }
 
-  private nameOf(wanted: Wanted): string {
+  private nameOf(wanted: ProgramRequest): string {
     const name = `p${++this.names}`;
     this.wanted.set(name, wanted);
     return name;
   }
 
-  private give(name: string, wanted: Wanted) {
+  private give(name: string, wanted: ProgramRequest) {
     const inputs = inputsOf(this.store.getState(), wanted.idea);
     if (!inputs) return;
     const { versions, tickOf } = playableOf(wanted, inputs, this.engine, this.slots);
@@ -160,12 +160,12 @@ export class Conductor {
     }
     // A running order that is gone: its bars play on until something is chosen.
     if (sounding.kind === 'order' && !state.main.order) return;
-    this.give(this.sounding, this.wanted.get(this.sounding) as Wanted);
+    this.give(this.sounding, this.wanted.get(this.sounding) as ProgramRequest);
     this.queueNext();
   }
 
   /** Whether another loop may take the place of the one that sounds at once: the playhead lies within it. */
-  private fitsInPlace(asked: Wanted, sounding: Wanted): boolean {
+  private fitsInPlace(asked: ProgramRequest, sounding: ProgramRequest): boolean {
     if (asked.kind === 'order' || sounding.kind === 'order') return false;
     const at = this.engine.position();
     if (at === null) return true;
@@ -180,28 +180,28 @@ export class Conductor {
   /** Queues what was asked for, or the passes to come where each is drawn anew. */
   private queueNext() {
     const state = this.store.getState();
-    const sounding = this.wanted.get(this.sounding) as Wanted;
+    const sounding = this.wanted.get(this.sounding) as ProgramRequest;
     const asked = wantedOf(state);
     if (!isSameBars(asked, sounding)) return this.queue([asked], this.whenToLeave(sounding, asked));
     this.called = false;
     this.queue(this.passesAhead(sounding, state.part), 'end');
   }
 
-  private passesAhead(sounding: Wanted, part: Part): Wanted[] {
+  private passesAhead(sounding: ProgramRequest, part: Part): ProgramRequest[] {
     if (sounding.kind !== 'bars' || part.everyPass !== 'anew' || !variesByPass(part)) return [];
     const length = secondsOfBars(part, sounding.from, Math.min(sounding.to, part.bars));
     const count = Math.max(PASSES_AHEAD, Math.ceil(SECONDS_AHEAD / length));
     return Array.from({ length: count }, (_, i) => ({ ...sounding, pass: sounding.pass + 1 + i }));
   }
 
-  private whenToLeave(sounding: Wanted, asked: Wanted): When {
+  private whenToLeave(sounding: ProgramRequest, asked: ProgramRequest): When {
     if (sounding.kind === 'bars' && sounding.leadsIn) return 'end';
     if (sounding.idea !== asked.idea) return this.called ? 'bar' : 'anywhere';
     const section = sectionPlayed(this.store.getState().main, sounding);
     return section?.leave ?? 'bar';
   }
 
-  private queue(list: readonly Wanted[], when: When) {
+  private queue(list: readonly ProgramRequest[], when: When) {
     // What is queued already keeps its name, so that it is brought up to date and not put off.
     const names = list.map(
       (wanted) => this.queued.find((n) => JSON.stringify(this.wanted.get(n)) === JSON.stringify(wanted)) ?? this.nameOf(wanted),
@@ -215,7 +215,7 @@ export class Conductor {
     );
     const kept = new Set([this.sounding, ...names]);
     for (const name of this.wanted.keys()) if (!kept.has(name)) this.wanted.delete(name);
-    const next = list[0] && !isSameBars(list[0], this.wanted.get(this.sounding) as Wanted) ? list[0] : null;
+    const next = list[0] && !isSameBars(list[0], this.wanted.get(this.sounding) as ProgramRequest) ? list[0] : null;
     if (!same(this.state.getState().next, next)) this.state.setState({ next });
   }
 
@@ -247,7 +247,7 @@ export class Conductor {
   private wasPlaying = false;
 
   /** Remembers how often a section has sounded. */
-  private note(left: Wanted | undefined) {
+  private note(left: ProgramRequest | undefined) {
     const now = this.engine.now;
     const { main: part } = this.store.getState();
     const section = left && sectionPlayed(part, left);
@@ -266,7 +266,7 @@ export class Conductor {
   }
 
   /** Where playing starts: the loop's start, the order's, or the cursor. */
-  startOf({ part, transport }: BenchState, wanted: Wanted): Ticks {
+  startOf({ part, transport }: BenchState, wanted: ProgramRequest): Ticks {
     if (wanted.kind === 'bars') return ticksOfBars(part, wanted.from, wanted.to).start;
     if (wanted.kind === 'order') return ticks(0);
     return transport.cursor >= endOfPart(part) ? part.origin : transport.cursor;

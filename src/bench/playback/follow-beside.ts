@@ -48,13 +48,13 @@ export function followBeside(bench: BenchStore, engine: SoundEngine): () => void
   };
 
   const tonesOf = () => {
-    const { id, part, hasSong, idea, desk } = bench.getState();
-    if (!hasSong || idea !== null || !part.source || desk.tracksBeside.length === 0) return null;
+    const { id, part, hasSong, idea, ui } = bench.getState();
+    if (!hasSong || idea !== null || !part.source || ui.tracksBeside.length === 0) return null;
     const { lanes } = part.source;
-    const buffer = toned.ask([desk.tracksBeside, part.tempo, lanes], async () => {
+    const buffer = toned.ask([ui.tracksBeside, part.tempo, lanes], async () => {
       const song = await partStore.song(id);
       if (!song) return undefined;
-      const { samples, rate } = await makeTones(song, lanes, desk.tracksBeside, part.tempo);
+      const { samples, rate } = await makeTones(song, lanes, ui.tracksBeside, part.tempo);
       const made = new AudioBuffer({ length: samples.length, sampleRate: rate, numberOfChannels: 1 });
       made.copyToChannel(samples, 0);
       return made;
@@ -100,7 +100,7 @@ export function followBeside(bench: BenchStore, engine: SoundEngine): () => void
   const stops = [
     engine.subscribe(look),
     bench.subscribe(
-      (state, before) => (state.part.backing !== before.part.backing || state.desk.tracksBeside !== before.desk.tracksBeside) && look(),
+      (state, before) => (state.part.backing !== before.part.backing || state.ui.tracksBeside !== before.ui.tracksBeside) && look(),
     ),
   ];
   return () => {

@@ -8,7 +8,7 @@ import { isPlain, soundingPart } from '@/core/song/sounding';
 import { roundsOfOrder, unroll, type Unrolled } from '@/core/song/unroll';
 import { ticks, type Ticks } from '@/core/units';
 import type { SoundEngine } from '@/sound/engine';
-import type { Slots } from '@/sound/slots';
+import type { HitNumbers } from '@/sound/slots';
 import { withProposal } from '../actions/suggesting';
 import type { Transport } from '../store/view';
 import type { ProgramInputs } from '../store/inputs';
@@ -18,7 +18,9 @@ import { hitsBetween, otherOf, performanceWithin, writtenOf } from '../store/der
  * What is played: bars over and over, in a pass of theirs, or once before the loop (`leadsIn`); the whole part once; or the running order.
  * Of an idea, or (null) of the part itself.
  */
-export type Wanted = ({ kind: 'bars'; from: number; to: number; pass: number; leadsIn?: true } | { kind: 'all' } | { kind: 'order' }) & {
+export type ProgramRequest = (
+  { kind: 'bars'; from: number; to: number; pass: number; leadsIn?: true } | { kind: 'all' } | { kind: 'order' }
+) & {
   idea: string | null;
 };
 
@@ -31,24 +33,24 @@ export function wantedOf({
   transport: Transport;
   part: Pick<Part, 'order'>;
   idea: string | null;
-}): Wanted {
+}): ProgramRequest {
   if (order && part.order) return { kind: 'order', idea };
   return loop ? { kind: 'bars', from: fromBar, to: toBar, pass: 1, idea } : { kind: 'all', idea };
 }
 
 /** Programs with the way from their ticks to the part's. */
-export interface Playable {
+export interface ReadyPrograms {
   versions: Versions;
   tickOf?: (tick: Ticks) => Ticks;
 }
 
 /** All versions of what is wanted. */
-export function playableOf(wanted: Wanted, inputs: ProgramInputs, engine: SoundEngine, slots: Slots): Playable {
+export function playableOf(wanted: ProgramRequest, inputs: ProgramInputs, engine: SoundEngine, slots: HitNumbers): ReadyPrograms {
   if (wanted.kind === 'order') return orderOf(inputs, engine, slots);
   return { versions: versionsOf(rangeOf(wanted, inputs.part), inputs, engine, slots) };
 }
 
-function rangeOf(wanted: Exclude<Wanted, { kind: 'order' }>, part: Part): ProgramRange {
+function rangeOf(wanted: Exclude<ProgramRequest, { kind: 'order' }>, part: Part): ProgramRange {
   if (wanted.kind === 'bars')
     return { ...ticksOfBars(part, Math.min(wanted.from, part.bars - 1), Math.min(wanted.to, part.bars)), loop: true, pass: wanted.pass };
   const start = Math.min(part.origin, part.hits[0] ? meterMapOf(part).barAt(part.hits[0].tick).start : 0);
@@ -59,7 +61,7 @@ function versionsOf(
   range: ProgramRange,
   { part, other, equalLoudness, proposal }: ProgramInputs,
   engine: SoundEngine,
-  slots: Slots,
+  slots: HitNumbers,
 ): Versions {
   const make = (of: Part, performance: Performance): Program =>
     makeProgram(of, performance, range, slots.of, engine.rowsOf(of), engine.ownSounds);
@@ -104,7 +106,7 @@ export function unrolledOrder(part: Part): Record<'performed' | 'written', Unrol
   return known;
 }
 
-function orderOf({ part, other, equalLoudness }: ProgramInputs, engine: SoundEngine, slots: Slots): Playable {
+function orderOf({ part, other, equalLoudness }: ProgramInputs, engine: SoundEngine, slots: HitNumbers): ReadyPrograms {
   const make = ({ part: of, performance }: Unrolled): Program =>
     makeProgram(of, performance, { start: ticks(0), end: endOfPart(of), loop: false }, slots.of, engine.rowsOf(of), engine.ownSounds);
   const { performed, written } = unrolledOrder(part);

@@ -1,7 +1,7 @@
 'use client';
 
 import { useCallback, useEffect, useMemo, useSyncExternalStore } from 'react';
-import type { Version } from '@/core/playback/player';
+import type { ProgramVersion } from '@/core/playback/player';
 import type { Ticks } from '@/core/units';
 import type { VoiceName } from '@/core/row-names';
 import { breakOfRow, pieceOfHit } from '@/core/breaks/rows';
@@ -9,7 +9,7 @@ import type { Hit, Part } from '@/core/model/part';
 import { PLAIN } from '@/core/playback/mixer';
 import { watchOwnSounds } from '@/sounds/own';
 import { soundEngine, type SoundEngine, type SoundStatus } from '@/sound/engine';
-import { Slots } from '@/sound/slots';
+import { HitNumbers } from '@/sound/slots';
 import { showError } from '@/ui/notify';
 import { useBenchStore } from '../store/context';
 import { Conductor } from './conductor';
@@ -49,7 +49,7 @@ function pieceTake(part: Part, hit: Pick<Hit, 'voice' | 'piece'>): { take?: numb
 export function usePlayback(): Playback {
   const store = useBenchStore();
   const engine = soundEngine();
-  const slots = useMemo(() => new Slots(), []);
+  const slots = useMemo(() => new HitNumbers(), []);
   const conductor = useMemo(() => new Conductor(store, engine, slots), [store, engine, slots]);
 
   useEffect(() => {
@@ -82,7 +82,7 @@ export function usePlayback(): Playback {
   );
 
   const hold = useCallback(
-    (version: Version) => {
+    (version: ProgramVersion) => {
       if (store.getState().transport.version === version) return;
       engine.setVersion(version);
       store.getState().setTransport({ version });
@@ -99,7 +99,7 @@ export function usePlayback(): Playback {
       toggle: () => {
         if (engine.isPlaying) return engine.stop();
         const state = store.getState();
-        engine.play(conductor.startOf(state, conductor.begin(state, state.desk.leadBars))).catch(showError);
+        engine.play(conductor.startOf(state, conductor.begin(state, state.ui.leadBars))).catch(showError);
       },
       audition: (voice, velocity = AUDITION_VELOCITY) =>
         void engine
@@ -120,11 +120,11 @@ export function usePlayback(): Playback {
       holdWritten: (on) => hold(on ? 'written' : 'performed'),
       holdOther: (() => {
         const press = tapOrHold((on) => {
-          const { desk, setDesk } = store.getState();
-          if (on && !desk.other && desk.imported) setDesk({ other: desk.imported });
-          if (!on || store.getState().desk.other) hold(on ? 'other' : 'performed');
+          const { ui, setUi } = store.getState();
+          if (on && !ui.other && ui.imported) setUi({ other: ui.imported });
+          if (!on || store.getState().ui.other) hold(on ? 'other' : 'performed');
           // What nobody chose is not compared with for longer than it is heard.
-          if (!on && desk.other !== null && desk.other === desk.imported) setDesk({ other: null });
+          if (!on && ui.other !== null && ui.other === ui.imported) setUi({ other: null });
         });
         return (down: boolean) => press(down, performance.now());
       })(),

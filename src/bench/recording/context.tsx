@@ -12,28 +12,29 @@ import type { Playback } from '../playback/use-playback';
 import { useBenchStore } from '../store/context';
 import { followClicks } from './click-track';
 import { detectTake } from '../actions/detect';
-import { createRecorder, type Recorder } from './recorder';
+import { createRecorder } from './recorder';
+import type { Recorder } from './recorder-ports';
 import type { RecordingState } from './recording-state';
 import { createSender, type Sender } from './sender';
 
-export interface Recording {
+export interface RecordingDevices {
   recorder: Recorder;
   pads: PadDevice;
   sender: Sender;
   receiver: Receiver;
 }
 
-let shownRecording: Recording | null = null;
+let shownRecording: RecordingDevices | null = null;
 
 /** What tests may look at: see diagnostics.ts. */
-export const recordingForTests = (): Recording | null => shownRecording;
+export const recordingForTests = (): RecordingDevices | null => shownRecording;
 
-const Context = createContext<Recording | null>(null);
+const Context = createContext<RecordingDevices | null>(null);
 
 /** One recorder for the Bench, listening to the pads until another device is chosen. */
 export function RecordingProvider({ playback, children }: { playback: Playback; children: ReactNode }) {
   const bench = useBenchStore();
-  const recording = useMemo((): Recording => {
+  const recording = useMemo((): RecordingDevices => {
     const recorder: Recorder = createRecorder({
       bench,
       engine: playback.engine,
@@ -70,7 +71,7 @@ export function RecordingProvider({ playback, children }: { playback: Playback; 
   return <Context.Provider value={recording}>{children}</Context.Provider>;
 }
 
-export function useRecording(): Recording {
+export function useRecording(): RecordingDevices {
   const value = useContext(Context);
   if (!value) throw new Error('outside the Bench');
   return value;

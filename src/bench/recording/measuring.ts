@@ -23,7 +23,7 @@ interface Deps {
 }
 
 /** Measures how late a device tells of strokes: the user taps along with clicks. */
-export class Measuring {
+export class LatencyMeter {
   private under: { taps: Seconds[]; timer: ReturnType<typeof setInterval> } | null = null;
 
   constructor(private readonly deps: Deps) {}

@@ -11,7 +11,8 @@ import { createBenchStore } from '../store/bench-store';
 import { hitsOfTake } from '@/core/take/use-take';
 import { hitIdOfEvent } from '@/core/take/hits-of-take';
 import { stalledHits } from '@/core/take/stalls';
-import { createRecorder, type Recorder } from './recorder';
+import { createRecorder } from './recorder';
+import type { Recorder } from './recorder-ports';
 
 const BAR = 4 * TICKS_PER_QUARTER;
 const open: Recorder[] = [];

@@ -1,72 +1,24 @@
-import { createStore, type StoreApi } from 'zustand/vanilla';
+import { createStore } from 'zustand/vanilla';
 import { startTempo, ticksOfBars } from '@/core/commands/settings';
 import { meterMapOf, tempoMapOf } from '@/core/part/part-time';
 import type { Part } from '@/core/model/part';
 import { foldTake, isRecorded, recordedStrokes, TakeFolder } from '@/core/take/fold';
 import { hitIdOfEvent } from '@/core/take/hits-of-take';
 import { throughCurve } from '@/core/velocity-curve';
-import type { RawEvent, Take } from '@/core/model/take';
+import type { TakeEvent, Take } from '@/core/model/take';
 import { deleteTake, withoutTake } from '@/core/take/use-take';
-import { seconds, ticks, type Seconds, type Velocity } from '@/core/units';
+import { seconds, ticks, type Seconds } from '@/core/units';
 import type { InputDevice, InputEvent } from '@/devices/input';
-import type { SoundEngine } from '@/sound/engine';
-import { freshInput, type InputSettings, type InputStore } from '@/storage/input-store';
-import type { TakeStore } from '@/storage/take-store';
+import { freshInput, type InputSettings } from '@/storage/input-store';
 import { say } from '@/ui/notify';
-import type { BenchStore } from '../store/bench-store';
 import { HeldPads } from './held-pads';
-import { takeOfRecent, type Played } from './last-minute';
-import { Measuring } from './measuring';
+import { takeOfRecent, type PlayedEvent } from './last-minute';
+import { LatencyMeter } from './measuring';
 import { Monitor } from './monitor';
 import { newTake } from './new-take';
 import { countInOf, FRESH_RECORDING, type RecordingState } from './recording-state';
 import { laid, type Running } from './running';
-
-/** Everything that is recorded goes through here: from a device's event to raw events in the store and hits on the stems. */
-export interface Recorder {
-  state: StoreApi<RecordingState>;
-  set(change: Partial<RecordingState>): void;
-  /** What is listened to; null before any. */
-  readonly device: InputDevice | null;
-  /** Listens to a device instead of the one before. */
-  connect(device: InputDevice): void;
-  /** Changes what is known of the device, and keeps it. */
-  tune(change: { [K in keyof InputSettings]?: InputSettings[K] | undefined }): void;
-  /** Tells of each event as it came. */
-  onInput(listener: (event: InputEvent) => void): () => void;
-  /** Tells of the next struck pad, which is not played; null forgets that. */
-  learnPad(onKey: ((key: number) => void) | null): void;
-  start(): void;
-  /** Ends the recording and keeps it; music that played before goes on. */
-  stop(): void;
-  /** Leaves out the last pass that was played in; its raw events stay. */
-  dropPass(): void;
-  /** Takes the last recording away, from the part and from its takes, as one step. @returns whether there was one */
-  discard(): boolean;
-  /** Makes a take of what was played in the last minute without recording. */
-  keepLastMinute(): Promise<boolean>;
-  measure(): void;
-  stopMeasuring(): void;
-  /** Called when all is put away. */
-  dispose(): void;
-}
-
-interface Deps {
-  bench: BenchStore;
-  engine: SoundEngine;
-  takes: TakeStore;
-  inputs: InputStore;
-  /** Told of refusals. */
-  onError: (e: unknown) => void;
-  /** Reads which lines the hits of a finished take belong to. */
-  readLines?: (take: Take, events: readonly RawEvent[]) => Promise<void>;
-  /** Starts playing the loop. */
-  play: (lead: number) => void;
-  /** A struck pad while step entry is on. */
-  onStep: (key: number, velocity: Velocity, page: number) => void;
-  /** A pad that calls a section, by its number from 1. */
-  onCall: (section: number) => void;
-}
+import { type Recorder, type RecorderPorts } from './recorder-ports';
 
 /** Kept events reach the store at least so often. */
 const FLUSH_MS = 400;
@@ -75,15 +27,21 @@ const LOOK_MS = 40;
 const CLOSE_SECONDS = 0.06;
 const LAST_MINUTE_SECONDS = 60;
 
-export function createRecorder({ bench, engine, takes, inputs, onError, readLines, play, onStep, onCall }: Deps): Recorder {
+export function createRecorder({ bench, engine, takes, inputs, onError, readLines, play, onStep, onCall }: RecorderPorts): Recorder {
   const state = createStore<RecordingState>(() => FRESH_RECORDING);
   const set = (change: Partial<RecordingState>) => state.setState(change);
   const known = (): InputSettings => state.getState().input;
   let unlisten: () => void = () => {};
   let running: Running | null = null;
-  const measuring = new Measuring({ engine, state, partOf: () => bench.getState().part, onError, tune: (change) => recorder.tune(change) });
+  const measuring = new LatencyMeter({
+    engine,
+    state,
+    partOf: () => bench.getState().part,
+    onError,
+    tune: (change) => recorder.tune(change),
+  });
   /** What was played lately, recording or not, with the start of the playing that it belongs to. */
-  let recent: Played[] = [];
+  let recent: PlayedEvent[] = [];
   let struck = 0;
   const loopOf = (part: Part) => {
     const { transport } = bench.getState();
@@ -136,7 +94,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, readLine
     if (!r) return;
     const { passes } = state.getState();
     while (r.shown < r.events.length) {
-      const stroke = r.folder.add(r.events[r.shown++] as RawEvent);
+      const stroke = r.folder.add(r.events[r.shown++] as TakeEvent);
       if (stroke && isRecorded(stroke, passes)) r.strokes.push(stroke);
     }
     set({ strokes: r.strokes.length });
@@ -274,7 +232,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, readLine
       // What was struck since the key, while the take was being made.
       const since = recent.filter((r) => r.at >= pressed);
       running.events.push(
-        ...since.map(({ at, event }): RawEvent => ({ at: seconds(at - base), kind: event.kind, key: event.key, value: event.value })),
+        ...since.map(({ at, event }): TakeEvent => ({ at: seconds(at - base), kind: event.kind, key: event.key, value: event.value })),
       );
       running.punchedAt = engine.position() ?? take.start;
       return show();

@@ -38,7 +38,7 @@ export interface RecordingSettings {
 }
 
 /** A measurement under way. */
-export interface Measuring {
+export interface LatencyProgress {
   /** Clicks that have been heard, of 16. */
   clicks: number;
   taps: number;
@@ -55,7 +55,7 @@ export interface RecordingState extends RecordingSettings {
   /** From 0. */
   pass: number;
   strokes: number;
-  measuring: Measuring | null;
+  measuring: LatencyProgress | null;
   /** What the last measurement found; false where there were too few taps. */
   found: LatencyFinding | false | null;
   /** The device that is listened to, and what is known of it. */

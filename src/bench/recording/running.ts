@@ -1,6 +1,6 @@
 import { hitsInRange } from '@/core/homes/ticks-range';
 import type { Hit, HitId, Part } from '@/core/model/part';
-import type { RawEvent, Take } from '@/core/model/take';
+import type { TakeEvent, Take } from '@/core/model/take';
 import type { VoiceName } from '@/core/row-names';
 import type { FoldedStroke, TakeFolder } from '@/core/take/fold';
 import { eventOfHit, hitsOfStrokes, withHits } from '@/core/take/hits-of-take';
@@ -14,7 +14,7 @@ export interface Running {
   /** Rows that there were before, and hits whose place the recording took. */
   rowsBefore: ReadonlySet<VoiceName>;
   replaced: Map<HitId, Hit>;
-  events: RawEvent[];
+  events: TakeEvent[];
   kept: number;
   rows: number;
   /** Passes that are closed: their hits are steps of the history. */

@@ -1,9 +1,9 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { breakOfRow } from '@/core/breaks/rows';
 import { ClockOut } from '@/core/playback/clock-out';
-import { targetOf } from '@/core/commands/target';
+import { outputMapOf } from '@/core/commands/output-map';
 import type { Part } from '@/core/model/part';
-import { channelFor, keysFor, velocityFor } from '@/core/target/leaving';
+import { channelFor, keysFor, velocityFor } from '@/core/output-map/leaving';
 import { tempoMapOf } from '@/core/part/part-time';
 import { TICKS_PER_QUARTER, seconds } from '@/core/units';
 import type { OutputDevice } from '@/devices/output';
@@ -33,7 +33,7 @@ const NOTE_ON = 0x90;
 
 /** What a part's hits leave as, found once a part. */
 function leavingOf(part: Part) {
-  const target = targetOf(part);
+  const target = outputMapOf(part);
   const keyOf = keysFor(part, target);
   const hits = new Map(part.hits.map((h) => [h.id, h]));
   const tempo = tempoMapOf(part);
@@ -73,7 +73,7 @@ export function createSender(engine: SoundEngine, partOf: () => Part, hitOfSlot:
     const due = notes?.due(sounding, seconds(engine.heardNow())) ?? [];
     const now = seconds(engine.heardNow());
     const { startedAt } = engine;
-    const offset = targetOf(partOf()).offsetMs;
+    const offset = outputMapOf(partOf()).offsetMs;
     for (const { bytes, at } of clock.due(
       clocked && sounding && startedAt !== null ? { program: sounding.program, startedAt } : null,
       now,

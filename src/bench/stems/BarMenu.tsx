@@ -42,7 +42,7 @@ function Items({ bar }: { bar: number }) {
       {item(`Loop ${name} alone`, () => getState().setTransport({ loop: true, fromBar: bar, toBar: bar + 1 }))}
       {item('Copy the loop to a new idea', () => newIdea(store, playback))}
       {item(`Select the hits of ${name}`, () => getState().select(hitsInRange(part, rangeOfBars(part, bar, bar + 1))))}
-      {item('Pattern book …', () => getState().setDesk({ dialog: 'patterns' }))}
+      {item('Pattern book …', () => getState().setUi({ dialog: 'patterns' }))}
       <DropdownMenu.Separator className={MENU_RULE} />
       {item(`Repeat ${name} after itself`, () => run(`Repeat ${name}`, (p) => repeatBars(p, bar, bar + 1, newId)))}
       {item(`Insert an empty bar before ${name}`, () => run(`Insert an empty bar before ${name}`, (p) => insertBars(p, bar, 1, newId)))}

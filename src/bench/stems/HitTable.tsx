@@ -100,8 +100,8 @@ export default function HitTable() {
     ],
     [getState],
   );
-  // eslint-disable-next-line react-hooks/incompatible-library -- the package's table cannot be memoized by the compiler; nothing here
-  // relies on it
+  // The compiler cannot memoize the package's table; nothing here relies on that.
+  // eslint-disable-next-line react-hooks/incompatible-library
   const table = useReactTable({
     data: lines,
     columns,
@@ -163,7 +163,7 @@ export default function HitTable() {
         label="Close the table"
         size="small"
         className="absolute top-0 right-2 z-10"
-        onClick={() => getState().setDesk({ table: false })}
+        onClick={() => getState().setUi({ table: false })}
       >
         <X size={15} />
       </IconButton>

@@ -19,10 +19,10 @@ const BESIDE_FLAG = 50;
 /** No window is wider. */
 const WIDEST = 4000;
 
-export type Mark = { kind: 'tempo'; index: number; tick: number } | { kind: 'meter'; tick: number; text: string };
+export type SongMark = { kind: 'tempo'; index: number; tick: number } | { kind: 'meter'; tick: number; text: string };
 
 /** Those of the marks that are in sight and have room. */
-export default function MarksInSight({ marks }: { marks: readonly Mark[] }) {
+export default function MarksInSight({ marks }: { marks: readonly SongMark[] }) {
   const view = useBench((s) => s.view);
   const shown = apart(marks, axisOf(view));
   return (
@@ -42,8 +42,8 @@ export default function MarksInSight({ marks }: { marks: readonly Mark[] }) {
 }
 
 /** The marks in sight that have room. */
-function apart(marks: readonly Mark[], axis: Axis): { mark: Mark; x: number }[] {
-  const shown: { mark: Mark; x: number }[] = [];
+function apart(marks: readonly SongMark[], axis: Axis): { mark: SongMark; x: number }[] {
+  const shown: { mark: SongMark; x: number }[] = [];
   for (const mark of marks) {
     const x = xOf(axis, mark.tick) + BESIDE_FLAG;
     if (x > WIDEST) break;

@@ -54,7 +54,7 @@ function Items({ row, label, onEdit }: Props) {
         item(`Give its ${some} selected ${some === 1 ? 'hit' : 'hits'} a row of ${some === 1 ? 'its' : 'their'} own`, () =>
           toOwnRow(store, new Set(hits.filter((h) => selection.has(h.id)).map((h) => h.id))),
         )}
-      {item('Pattern book …', () => getState().setDesk({ dialog: 'patterns' }))}
+      {item('Pattern book …', () => getState().setUi({ dialog: 'patterns' }))}
       <DropdownMenu.Separator className={MENU_RULE} />
       {item('Shift a step left', () => shiftRow(store, row.voice, -1))}
       {item('Shift a step right', () => shiftRow(store, row.voice, 1))}

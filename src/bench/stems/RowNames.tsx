@@ -16,7 +16,7 @@ import type { ItemDrag } from '@/ui/sortable';
 import { scrollRowsBy } from '../actions/view-control';
 import { pointAtRow } from '../actions/pointing';
 import type { Playback } from '../playback/use-playback';
-import { REACHES, type Reach } from '../store/view';
+import { REACHES, type LensReach } from '../store/view';
 import { useBench, useBenchStore } from '../store/context';
 import { shownPart } from '../store/derived';
 import { layoutRows, mostRowScroll, rowsInView, RULER_HEIGHT } from './geometry/rows';
@@ -248,7 +248,7 @@ function RowName({
           aria-expanded={focused}
           {...handle}
           onClick={() => {
-            if (getState().desk.pointing !== null) return pointAtRow(store, row.voice);
+            if (getState().ui.pointing !== null) return pointAtRow(store, row.voice);
             playback.audition(row.voice);
             onClicked(top + height - lift);
             getState().setFocus(focused ? null : row.voice);
@@ -308,7 +308,7 @@ function Lens() {
           label="Lean scale"
           value={String(reach)}
           choices={REACHES.map((r) => ({ value: String(r), text: `${r} ms = full` }))}
-          onChange={(v) => getState().setView({ reach: Number(v) as Reach })}
+          onChange={(v) => getState().setView({ reach: Number(v) as LensReach })}
         />
       </div>
       <div title="Lines that hits are placed on; it moves nothing">

@@ -12,7 +12,7 @@ export default function RowsMenu({ at, onClose }: { at: MenuPlace; onClose: () =
   const hideEmpty = useBench((s) => s.view.hideEmpty);
   return (
     <PointMenu at={at} onClose={onClose} label="Rows">
-      <DropdownMenu.Item className={MENU_ITEM} onSelect={() => getState().setDesk({ dialog: 'add-row' })}>
+      <DropdownMenu.Item className={MENU_ITEM} onSelect={() => getState().setUi({ dialog: 'add-row' })}>
         Add row …
       </DropdownMenu.Item>
       <DropdownMenu.CheckboxItem
@@ -26,10 +26,10 @@ export default function RowsMenu({ at, onClose }: { at: MenuPlace; onClose: () =
         </DropdownMenu.ItemIndicator>
       </DropdownMenu.CheckboxItem>
       <DropdownMenu.Separator className={MENU_RULE} />
-      <DropdownMenu.Item className={MENU_ITEM} onSelect={() => getState().setDesk({ dialog: 'kit' })}>
+      <DropdownMenu.Item className={MENU_ITEM} onSelect={() => getState().setUi({ dialog: 'kit' })}>
         Key map …
       </DropdownMenu.Item>
-      <DropdownMenu.Item className={MENU_ITEM} onSelect={() => getState().setDesk({ dialog: 'target' })}>
+      <DropdownMenu.Item className={MENU_ITEM} onSelect={() => getState().setUi({ dialog: 'target' })}>
         Target …
       </DropdownMenu.Item>
     </PointMenu>

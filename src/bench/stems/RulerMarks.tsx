@@ -3,7 +3,7 @@
 import dynamic from 'next/dynamic';
 import { useMemo } from 'react';
 import { useBench } from '../store/context';
-import type { Mark } from './MarksInSight';
+import type { SongMark } from './MarksInSight';
 
 const MarksInSight = dynamic(() => import('./MarksInSight'), { ssr: false });
 
@@ -12,10 +12,10 @@ export function RulerMarks() {
   const tempo = useBench((s) => s.part.tempo);
   const meter = useBench((s) => s.part.meter);
   const marks = useMemo(
-    (): Mark[] =>
+    (): SongMark[] =>
       [
-        ...tempo.slice(1).map((t, i): Mark => ({ kind: 'tempo', index: i + 1, tick: t.tick })),
-        ...meter.slice(1).map((m): Mark => ({ kind: 'meter', tick: m.tick, text: `${m.numerator}/${m.denominator}` })),
+        ...tempo.slice(1).map((t, i): SongMark => ({ kind: 'tempo', index: i + 1, tick: t.tick })),
+        ...meter.slice(1).map((m): SongMark => ({ kind: 'meter', tick: m.tick, text: `${m.numerator}/${m.denominator}` })),
       ].sort((a, b) => a.tick - b.tick),
     [tempo, meter],
   );

@@ -21,7 +21,7 @@ import { findStem, makeScene, type BenchScene } from './geometry/scene';
 import { Overlay } from './overlay';
 import { RulerMarks } from './RulerMarks';
 import { bindPointer } from './bind-pointer';
-import { makeHands } from './make-hands';
+import { makeGestureContext } from './make-gesture-context';
 
 const BarMenu = dynamic(() => import('./BarMenu'), { ssr: false });
 const StemsMenu = dynamic(() => import('./StemsMenu'), { ssr: false });
@@ -30,8 +30,8 @@ const StemsMenu = dynamic(() => import('./StemsMenu'), { ssr: false });
 export function StemCanvas({ playback }: { playback: Playback }) {
   const store = useBenchStore();
   const box = useRef<HTMLDivElement>(null);
-  const paper = useRef<HTMLCanvasElement>(null);
-  const glass = useRef<HTMLCanvasElement>(null);
+  const baseCanvas = useRef<HTMLCanvasElement>(null);
+  const overlayCanvas = useRef<HTMLCanvasElement>(null);
   const drawnNow = useRef<BenchScene | null>(null);
   const [menu, setMenu] = useState<(MenuPlace & { bar?: number }) | null>(null);
   const onContextMenu = (e: MouseEvent) => {
@@ -53,10 +53,10 @@ export function StemCanvas({ playback }: { playback: Playback }) {
 
   useEffect(() => {
     const frame = box.current;
-    const g = paper.current?.getContext('2d', { alpha: false });
-    const g2 = glass.current?.getContext('2d');
-    if (!frame || !g || !g2 || !paper.current || !glass.current) return;
-    const canvases = [paper.current, glass.current];
+    const g = baseCanvas.current?.getContext('2d', { alpha: false });
+    const g2 = overlayCanvas.current?.getContext('2d');
+    if (!frame || !g || !g2 || !baseCanvas.current || !overlayCanvas.current) return;
+    const canvases = [baseCanvas.current, overlayCanvas.current];
     let width = 0;
     let height = 0;
     let scene: BenchScene | null = null;
@@ -118,8 +118,8 @@ export function StemCanvas({ playback }: { playback: Playback }) {
     frame.addEventListener('wheel', onWheel, { passive: false });
     // While another version is seen there is nothing here to take hold of.
     const ownScene = () => (shownPart(store.getState()) === store.getState().part ? scene : null);
-    const hands = makeHands({ store, playback, glass: overlay, scene: ownScene, size: () => ({ width, height }) });
-    const unbind = bindPointer(frame, { store, playback, overlay, hands, scene: ownScene });
+    const context = makeGestureContext({ store, playback, overlay, scene: ownScene, size: () => ({ width, height }) });
+    const unbind = bindPointer(frame, { store, playback, overlay, context, scene: ownScene });
     const stopFollowing = playback.engine.subscribe(() => overlay.wake());
     overlay.onFrame = (tick) => followPlayhead(store, tick, width);
 
@@ -146,8 +146,8 @@ export function StemCanvas({ playback }: { playback: Playback }) {
       aria-label="The hits of the part"
       aria-describedby="stems-status"
     >
-      <canvas ref={paper} className="absolute inset-0 size-full" />
-      <canvas ref={glass} className="pointer-events-none absolute inset-0 size-full" />
+      <canvas ref={baseCanvas} className="absolute inset-0 size-full" />
+      <canvas ref={overlayCanvas} className="pointer-events-none absolute inset-0 size-full" />
       <RulerMarks />
       <RecordingFrame />
       <SelectionStatus />

@@ -73,7 +73,7 @@ function Items() {
       {item(`Copy ${them}`, keyText('mod+c'), () => copySelection(store), none)}
       {item(`Cut ${them}`, keyText('mod+x'), () => cutSelection(store), none)}
       {item(`Paste at ${placeText(part, place.tick)}`, keyText('mod+v'), () => paste(store, place), !hasClip())}
-      {item('Pattern book …', '', () => getState().setDesk({ dialog: 'patterns' }))}
+      {item('Pattern book …', '', () => getState().setUi({ dialog: 'patterns' }))}
       {item(`Duplicate ${them} right after`, keyText('mod+d'), () => duplicateSelection(store), none)}
       {item(`Repeat ${them} into the next bar`, 'R', () => repeatSelection(store), none)}
       <DropdownMenu.Separator className={MENU_RULE} />

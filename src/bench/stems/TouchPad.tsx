@@ -32,7 +32,7 @@ interface Drag {
 export function TouchPad() {
   const store = useBenchStore();
   const { getState } = store;
-  const shown = useBench((s) => s.desk.touch && s.selection.size > 0);
+  const shown = useBench((s) => s.ui.touch && s.selection.size > 0);
   const part = useBench(calmPart);
   const selection = useBench((s) => s.selection);
   const drag = useRef<Drag | null>(null);

@@ -9,25 +9,25 @@ import { paintVelocity, linesOfStroke } from '../store/tools';
 import { shownPart } from '../store/derived';
 import { stemsFacts } from '../store/stems-facts';
 import { idle, isAboveHead, isOnFoot } from './gestures/idle';
-import { DRAG_PIXELS, type Gesture, type Hands, type Pointer } from './gestures/types';
+import { DRAG_PIXELS, type Gesture, type GestureContext, type Pointer } from './gestures/types';
 import { tickOf, xOf } from './geometry/axis';
 import { RULER_HEIGHT } from './geometry/rows';
 import { findGrip, findGround, findStem, type BenchScene } from './geometry/scene';
 import type { Stem } from './geometry/stems';
 import { tipOf } from './tip';
-import { isUnderWay } from './make-hands';
+import { isUnderWay } from './make-gesture-context';
 import type { HoverStem, Overlay } from './overlay';
 
 interface Binding {
   store: BenchStore;
   playback: Playback;
   overlay: Overlay;
-  hands: Hands;
+  context: GestureContext;
   scene: () => BenchScene | null;
 }
 
 /** Leads pointer and Escape events of the canvas to the gesture that is under way. @returns how to undo it */
-export function bindPointer(frame: HTMLElement, { store, playback, overlay, hands, scene }: Binding): () => void {
+export function bindPointer(frame: HTMLElement, { store, playback, overlay, context, scene }: Binding): () => void {
   let gesture: Gesture = idle;
   /** Fingers that are down: with two of them what is in sight is moved and zoomed. */
   const fingers = new Map<number, Pointer>();
@@ -52,15 +52,15 @@ export function bindPointer(frame: HTMLElement, { store, playback, overlay, hand
     if (p.touch) {
       fingers.set(e.pointerId, p);
       window.clearTimeout(resting);
-      if (fingers.size > 1) return void (gesture = gesture.cancel(hands));
+      if (fingers.size > 1) return void (gesture = gesture.cancel(context));
       resting = window.setTimeout(() => openMenu(e), LONG_PRESS_MS);
     }
-    const { desk, setDesk } = store.getState();
-    if (desk.touch !== (p.touch === true)) setDesk({ touch: p.touch === true });
+    const { ui, setUi } = store.getState();
+    if (ui.touch !== (p.touch === true)) setUi({ touch: p.touch === true });
     if (p.y < RULER_HEIGHT) return pressRuler(p);
     pauseFollowing(store, playback.engine.isPlaying);
     frame.setPointerCapture(e.pointerId);
-    gesture = gesture.down?.(p, hands) ?? gesture;
+    gesture = gesture.down?.(p, context) ?? gesture;
   };
 
   /** The ruler sets where playing starts; while playing it jumps there. */
@@ -70,7 +70,7 @@ export function bindPointer(frame: HTMLElement, { store, playback, overlay, hand
     const { part, setTransport, transport } = store.getState();
     const map = meterMapOf(part);
     const bar = map.barAt(tickOf(s.axis, p.x));
-    if (store.getState().desk.pointing !== null) return pointAtBar(store, bar.index + 1);
+    if (store.getState().ui.pointing !== null) return pointAtBar(store, bar.index + 1);
     const beat = map.beatAt(bar, tickOf(s.axis, p.x));
     setTransport({
       cursor: beat.start,
@@ -82,7 +82,7 @@ export function bindPointer(frame: HTMLElement, { store, playback, overlay, hand
   // Every place the pointer passed between two frames counts: a fast stroke is still one stroke.
   /** A long press is a right click. */
   const openMenu = (e: PointerEvent) => {
-    gesture = gesture.cancel(hands);
+    gesture = gesture.cancel(context);
     fingers.delete(e.pointerId);
     frame.dispatchEvent(new MouseEvent('contextmenu', { clientX: e.clientX, clientY: e.clientY, bubbles: true, cancelable: true }));
   };
@@ -94,7 +94,7 @@ export function bindPointer(frame: HTMLElement, { store, playback, overlay, hand
     if (!other || !before) return;
     fingers.set(e.pointerId, p);
     const distance = (q: Pointer) => Math.max(20, Math.hypot(q.x - other.x, q.y - other.y));
-    hands.scroll((p.x - before.x) / 2, (p.y - before.y) / 2);
+    context.scroll((p.x - before.x) / 2, (p.y - before.y) / 2);
     zoomAt(store, distance(p) / distance(before), (p.x + other.x) / 2, frame.clientWidth);
   };
 
@@ -105,7 +105,7 @@ export function bindPointer(frame: HTMLElement, { store, playback, overlay, hand
     const by = lastMove.x < EDGE ? -EDGE_SPEED : lastMove.x > frame.clientWidth - EDGE ? EDGE_SPEED : 0;
     if (by === 0) return;
     scrollBy(store, by, frame.clientWidth);
-    gesture = gesture.move(lastMove, hands);
+    gesture = gesture.move(lastMove, context);
     rolling = requestAnimationFrame(roll);
   };
 
@@ -116,9 +116,9 @@ export function bindPointer(frame: HTMLElement, { store, playback, overlay, hand
       if (Math.hypot(now.x - finger.x, now.y - finger.y) > 2 * DRAG_PIXELS) window.clearTimeout(resting);
       if (fingers.size > 1) return onFingers(e, now);
     }
-    if (isUnderWay(gesture)) for (const part of e.getCoalescedEvents?.() ?? []) gesture = gesture.move(pointerOf(part), hands);
+    if (isUnderWay(gesture)) for (const part of e.getCoalescedEvents?.() ?? []) gesture = gesture.move(pointerOf(part), context);
     const p = pointerOf(e);
-    gesture = gesture.move(p, hands);
+    gesture = gesture.move(p, context);
     lastMove = p;
     if (gesture.scrolls) rolling ||= requestAnimationFrame(roll);
     if (isUnderWay(gesture)) {
@@ -130,37 +130,37 @@ export function bindPointer(frame: HTMLElement, { store, playback, overlay, hand
   const hoverAt = (p: Pointer) => {
     const s = scene();
     if (!s) return;
-    const { part, view, desk } = store.getState();
-    const grip = desk.tool === 'select' ? findGrip(s, store.getState().selection, p) : undefined;
-    const stem = desk.tool === 'select' ? findStem(s, p) : undefined;
-    const under = findGround(s, part, view.grid, p, desk.tool === 'hits' ? 'anywhere' : 'near');
+    const { part, view, ui } = store.getState();
+    const grip = ui.tool === 'select' ? findGrip(s, store.getState().selection, p) : undefined;
+    const stem = ui.tool === 'select' ? findStem(s, p) : undefined;
+    const under = findGround(s, part, view.grid, p, ui.tool === 'hits' ? 'anywhere' : 'near');
     stemsFacts(store).under = under ? { voice: under.voice, tick: under.tick } : null;
     const ground = stem || grip ? undefined : under;
     frame.style.cursor = grip
       ? grip.part === 'end'
         ? 'move'
         : 'ns-resize'
-      : desk.tool === 'select'
+      : ui.tool === 'select'
         ? cursorOver(stem, ground, p)
         : 'crosshair';
-    overlay.setTip(stem && desk.tool === 'select' && shownPart(store.getState()) === part ? { ...tipOf(store, s, stem), stem } : null);
-    overlay.setHover(ground && (desk.tool === 'select' || desk.tool === 'hits') ? hoverStems(s, ground) : null);
+    overlay.setTip(stem && ui.tool === 'select' && shownPart(store.getState()) === part ? { ...tipOf(store, s, stem), stem } : null);
+    overlay.setHover(ground && (ui.tool === 'select' || ui.tool === 'hits') ? hoverStems(s, ground) : null);
   };
 
   /** Pale stems: where a click would place a hit, and when painting where it would go on to the end of the bar. */
   const hoverStems = (s: BenchScene, ground: { voice: string; tick: number; x: number }): { row: number; stems: HoverStem[] } => {
-    const { part, view, desk } = store.getState();
+    const { part, view, ui } = store.getState();
     const row = s.rows.findIndex((r) => r.voice === ground.voice);
     const at = ground.tick as Parameters<typeof linesOfStroke>[3];
     const bar = meterMapOf(part).barAt(at);
     const end = (bar.start + bar.length - 1) as typeof at;
-    const lines = desk.tool === 'hits' ? linesOfStroke(part, view.grid, desk.paint.stride, at, end) : [at];
+    const lines = ui.tool === 'hits' ? linesOfStroke(part, view.grid, ui.paint.stride, at, end) : [at];
     const places = placeLines(s.lined, ground.voice, lines);
     return {
       row,
       stems: lines.map((tick, i) => ({
         x: xOf(s.axis, places[i] as number),
-        velocity: desk.tool === 'hits' ? paintVelocity(part, desk.paint, view.grid, tick) : desk.velocity,
+        velocity: ui.tool === 'hits' ? paintVelocity(part, ui.paint, view.grid, tick) : ui.velocity,
       })),
     };
   };
@@ -169,13 +169,13 @@ export function bindPointer(frame: HTMLElement, { store, playback, overlay, hand
     window.clearTimeout(resting);
     fingers.delete(e.pointerId);
     lastMove = null;
-    gesture = gesture.up(pointerOf(e), hands);
+    gesture = gesture.up(pointerOf(e), context);
   };
   const onCancel = () => {
     window.clearTimeout(resting);
     fingers.clear();
     lastMove = null;
-    gesture = gesture.cancel(hands);
+    gesture = gesture.cancel(context);
   };
   const onLeave = () => {
     overlay.setHover(null);
@@ -185,18 +185,18 @@ export function bindPointer(frame: HTMLElement, { store, playback, overlay, hand
   /** Escape takes back one thing at a time: what is being done, suggested, chosen. */
   const onKey = (e: KeyboardEvent) => {
     if (e.key !== 'Escape' || e.defaultPrevented) return;
-    const { underway, putBack, desk, setDesk, selection, select } = store.getState();
+    const { underway, putBack, ui, setUi, selection, select } = store.getState();
     const focused = document.activeElement as HTMLElement | null;
     if (isUnderWay(gesture)) onCancel();
     else if (isCovered()) return;
     // What was reached by Tab gives the keys back to the stems first.
     else if (focused && focused !== document.body) focused.blur();
     else if (underway) putBack();
-    else if (desk.pointing !== null) setDesk({ pointing: null });
-    else if (desk.proposal) setDesk({ proposal: null });
-    else if (desk.tool !== 'select') setDesk({ tool: 'select' });
+    else if (ui.pointing !== null) setUi({ pointing: null });
+    else if (ui.proposal) setUi({ proposal: null });
+    else if (ui.tool !== 'select') setUi({ tool: 'select' });
     else if (selection.size > 0) select([]);
-    else if (desk.step) setDesk({ step: null });
+    else if (ui.step) setUi({ step: null });
   };
 
   const listening = new AbortController();

@@ -1,5 +1,5 @@
 import type { Ticks } from '@/core/units';
-import type { Onset } from '@/core/playback/sequencer';
+import type { ScheduledHit } from '@/core/playback/sequencer';
 import type { Playback } from '../playback/use-playback';
 import type { BenchStore } from '../store/bench-store';
 import { xOf } from './geometry/axis';
@@ -44,7 +44,7 @@ const sameHover = (a: Hover | null, b: Hover | null): boolean =>
     a.stems.length === b.stems.length &&
     a.stems.every((s, i) => s.x === b.stems[i]?.x && s.velocity === b.stems[i]?.velocity));
 
-/** The glass above the stems: playhead, nodding heads, marquee, hovered step, the number beside the pointer. */
+/** The overlay above the stems: playhead, nodding heads, marquee, hovered step, the number beside the pointer. */
 export class Overlay {
   private scene: BenchScene | null = null;
   private width = 0;
@@ -56,7 +56,7 @@ export class Overlay {
   private trace: readonly { x: number; y: number }[] | null = null;
   private nods: Nod[] = [];
   private pending = 0;
-  /** Nothing is drawn on the glass. */
+  /** Nothing is drawn on the overlay. */
   private clear = false;
   private readonly unlisten: () => void;
   private readonly still = matchMedia('(prefers-reduced-motion: reduce)').matches;
@@ -121,7 +121,7 @@ export class Overlay {
     this.pending ||= requestAnimationFrame(() => this.draw());
   }
 
-  private nod(onsets: readonly Onset[]) {
+  private nod(onsets: readonly ScheduledHit[]) {
     if (this.still) return;
     for (const o of onsets) {
       const id = this.playback.hitOfSlot(o.slot);
@@ -134,7 +134,7 @@ export class Overlay {
     this.pending = 0;
     const { g, width, height } = this;
     const tick = this.playback.engine.position();
-    // An empty glass is left alone: handing a canvas over to the screen costs time in every frame of a sweep.
+    // An empty overlay is left alone: handing a canvas over to the screen costs time in every frame of a sweep.
     const empty = tick === null && !this.hover && !this.tip && !this.trace && !this.marquee && !this.readout;
     if (empty && this.clear) return;
     this.clear = empty;

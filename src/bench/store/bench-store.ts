@@ -1,10 +1,8 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { HandsOfPart } from '@/core/analysis/hands-of-part';
 import type { WholePart } from '@/core/analysis/whole';
-import type { Onto } from '@/core/commands/copy';
 import { fromZero } from '@/core/commands/excerpt';
 import type { HitId, Part } from '@/core/model/part';
-import type { Feel } from '@/core/model/feel';
 import { ticks } from '@/core/units';
 import type { VoiceName } from '@/core/row-names';
 import { withShapedHits } from '@/core/model/hit-shape';
@@ -16,132 +14,11 @@ import { Saver, type SaveState } from '@/editing/saver';
 import { markUnsaved } from '@/editing/unsaved';
 import type { Left } from '@/editing/left-behind';
 import type { PartStore, StoredIdea, StoredPart } from '@/storage/part-store';
-import { DEFAULT_PAINT, PLAIN_VELOCITY, type Paint, type NudgeUnit, type Proposal, type StepCursor, type Tool } from './tools';
-import { isLegendNew, rememberedOnto, rememberedSteps, type FirstStep } from './remembered';
+import { isLegendNew, rememberedOnto, rememberedSteps } from './remembered';
 import { sightOf, type Transport, type View } from './view';
 import { worstOf } from './save-states';
 import { benchHistoryOf, leftOfEdits, touchedBy, type Surroundings } from './surroundings';
-
-/** What lies over the Bench. */
-export type Dialog =
-  | 'two-tabs'
-  | 'dropped'
-  | 'keys'
-  | 'find'
-  | 'kit'
-  | 'target'
-  | 'add-row'
-  | 'own-row'
-  | 'sounds'
-  | 'patterns'
-  | 'export'
-  | 'feels'
-  | 'versions'
-  | 'learn';
-
-/** What is compared with: another feel over these hits, or a whole version of the part. */
-export interface Other {
-  name: string;
-  feel: Feel;
-  /** The version's number in the store. */
-  id?: string;
-  part?: Part;
-  /** It is heard as loud as what it is compared with, whatever is chosen. */
-  equal?: boolean;
-}
-
-/** Bars of the part as they might be: edited by themselves, beside it. */
-export interface Idea {
-  id: string;
-  /** A to P. */
-  letter: string;
-  /** How many bars it was copied from. */
-  bars: number;
-  part: Part;
-}
-
-/** What is chosen for working, apart from the part: it is not undone and not kept. */
-export interface Desk {
-  tool: Tool;
-  paint: Paint;
-  /** The step cursor, where keys work. */
-  step: StepCursor | null;
-  proposal: Proposal | null;
-  nudgeUnit: NudgeUnit;
-  /** Velocity of hits placed one by one: by a click, or at the step cursor. */
-  velocity: number;
-  /** What copies do on steps that have a hit already. */
-  onto: Onto;
-  /** Id of the page of the side panel that is open. */
-  page: string;
-  /** The sections that are open, by page; a page that was not touched has its own. */
-  sections: Readonly<Record<string, readonly string[]>>;
-  /** Where the keyboard is led: a page, or a section of one; another number is another time. */
-  goTo: { page: string; section: string | null; n: number } | null;
-  /** P was pressed: the next letter opens a page. */
-  leading: boolean;
-  dialog: Dialog | null;
-  /** A file that was dropped, of which is asked where it goes. */
-  dropped: File | null;
-  /** The move whose scope is pointed out. */
-  pointing: number | null;
-  /** The move that is open on the Feel page. */
-  openMove: number | null;
-  /** What is compared with, heard while its key is held. */
-  other: Other | null;
-  /** What is heard so where nothing was chosen: the part as it was imported. */
-  imported: Other | null;
-  /** Other tracks of the song that are heard as tones, by `track.channel`. */
-  tracksBeside: readonly string[];
-  /** So many bars before the loop are played first, 0 to 8. */
-  leadBars: number;
-  /** Versions are compared at equal loudness. */
-  equalLoudness: boolean;
-  /** What the pictures mean stands under the stems. */
-  legend: boolean;
-  /** First steps on the Feel page, empty until the part was measured; null where they were dismissed or not offered. */
-  firstSteps: readonly FirstStep[] | null;
-  /** The view follows the playhead. A pointer that edits or moves the view pauses it until the next start. */
-  follow: 'on' | 'paused' | 'off';
-  /** The picture of a recorded loop stands over the stems. */
-  breakShown: boolean;
-  /** Hands and feet are shown under the stems. */
-  sticking: boolean;
-  /** The table of hits stands under the stems. */
-  table: boolean;
-  /** The last pointer was a finger. */
-  touch: boolean;
-}
-
-const TIDY: Desk = {
-  tool: 'select',
-  paint: DEFAULT_PAINT,
-  step: null,
-  proposal: null,
-  nudgeUnit: '1 ms',
-  velocity: PLAIN_VELOCITY,
-  onto: 'replace',
-  page: 'feel',
-  sections: {},
-  goTo: null,
-  leading: false,
-  dialog: null,
-  dropped: null,
-  pointing: null,
-  openMove: null,
-  other: null,
-  imported: null,
-  tracksBeside: [],
-  leadBars: 0,
-  equalLoudness: true,
-  legend: false,
-  firstSteps: null,
-  follow: 'on',
-  breakShown: true,
-  sticking: false,
-  table: false,
-  touch: false,
-};
+import { type Idea, type UiState, NEW_UI_STATE } from './ui-state';
 
 export interface BenchState {
   id: string;
@@ -166,7 +43,7 @@ export interface BenchState {
   focus: VoiceName | null;
   view: View;
   transport: Transport;
-  desk: Desk;
+  ui: UiState;
   /** What the whole part says of itself, as last measured: see follow-whole.ts. */
   whole: ({ part: Part } & WholePart) | null;
   /** Who plays what, as last found; shown where it is asked for. */
@@ -198,7 +75,7 @@ export interface BenchState {
   showSelection(ids: Iterable<HitId>): void;
   setView(change: Partial<View>): void;
   setTransport(change: Partial<Transport>): void;
-  setDesk(change: Partial<Desk>): void;
+  setUi(change: Partial<UiState>): void;
   setFocus(voice: VoiceName | null): void;
   answerOrigin(): void;
   /** Adds an idea that is in the store; one that is here already stays as it is. */
@@ -236,7 +113,7 @@ const PART_DIFFS: Diffing<Part, PartDiff> = {
 const NOTHING: ReadonlySet<HitId> = new Set();
 
 /** What is edited by itself: the part, or an idea of it. */
-interface Desked {
+interface EditSession {
   doc: Document<Part, PartDiff, Surroundings>;
   saver: Saver;
   follower: Follower;
@@ -246,11 +123,11 @@ interface Desked {
 
 export function createBenchStore(id: string, stored: StoredPart, hasSong: boolean, store: PartStore): BenchStore {
   const bench = createStore<BenchState>((set, get) => {
-    const desks = new Map<string, Desked>();
+    const sessions = new Map<string, EditSession>();
     const saves = new Map<string, SaveState>();
 
     /** Begins to edit a part that is in the store under an id of its own. */
-    const openDesk = (own: string, { part, head }: StoredPart): Desked => {
+    const openSession = (own: string, { part, head }: StoredPart): EditSession => {
       const isOpen = () => (get().idea ?? id) === own;
       const saver = new Saver(
         store,
@@ -309,14 +186,14 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
           doc.follow(steps, touchedBy);
           keepKnown();
         },
-        reread: () => void rereadDesk(desk, own, null).catch((e: unknown) => console.error(e)),
+        reread: () => void rereadSession(session, own, null).catch((e: unknown) => console.error(e)),
       });
-      const desk: Desked = { doc, saver, follower, place: null };
-      desks.set(own, desk);
-      return desk;
+      const session: EditSession = { doc, saver, follower, place: null };
+      sessions.set(own, session);
+      return session;
     };
     /** Has what the store holds, and its steps, in the place of what is here; `mine` becomes a step after them. */
-    const rereadDesk = async ({ doc, saver }: Desked, own: string, mine: Part | null) => {
+    const rereadSession = async ({ doc, saver }: EditSession, own: string, mine: Part | null) => {
       await saver.idle;
       const theirs = await store.load(own);
       const edits = await store.recentEdits(own, theirs.head);
@@ -324,8 +201,8 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
       saver.goOnFrom(theirs.head);
       if (mine) doc.run('Take what the other tab did not have', () => mine);
     };
-    const main = openDesk(id, stored);
-    const open = (): Desked => desks.get(get().idea ?? id) ?? main;
+    const main = openSession(id, stored);
+    const open = (): EditSession => sessions.get(get().idea ?? id) ?? main;
 
     return {
       id,
@@ -342,8 +219,8 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
       focus: null,
       view: { scroll: stored.part.origin, pixelsPerQuarter: 0, scrollRows: 0, reach: 20, grid: '1/16', hideEmpty: false, swungGrid: false },
       transport: { ...firstLoop(stored), order: false, cursor: ticks(stored.part.origin), version: 'performed' },
-      desk: {
-        ...TIDY,
+      ui: {
+        ...NEW_UI_STATE,
         onto: rememberedOnto(),
         legend: isLegendNew(),
         firstSteps: stored.part.hits.length > 0 ? rememberedSteps(id, stored.part.feel.moves.length === 0) : null,
@@ -370,28 +247,28 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
       showSelection: (ids) => set({ selection: new Set(ids) }),
       setView: (change) => set({ view: { ...get().view, ...change } }),
       setTransport: (change) => set({ transport: { ...get().transport, ...change } }),
-      setDesk: (change) => set({ desk: { ...get().desk, ...change } }),
+      setUi: (change) => set({ ui: { ...get().ui, ...change } }),
       setFocus: (focus) => set({ focus }),
       answerOrigin: () => set({ originAnswered: true }),
       addIdea(idea) {
-        if (desks.has(idea.id)) return;
-        openDesk(idea.id, idea);
+        if (sessions.has(idea.id)) return;
+        openSession(idea.id, idea);
         const { id: own, letter, bars, part } = idea;
         set({ ideas: [...get().ideas, { id: own, letter, bars, part }].sort((a, b) => (a.letter < b.letter ? -1 : 1)) });
       },
       dropIdea(own) {
         if (get().idea === own) get().openIdea(null);
-        desks.get(own)?.saver.letGo();
-        desks.delete(own);
+        sessions.get(own)?.saver.letGo();
+        sessions.delete(own);
         saves.delete(own);
         set({ ideas: get().ideas.filter((i) => i.id !== own) });
       },
       openIdea(own) {
-        const next = desks.get(own ?? id);
+        const next = sessions.get(own ?? id);
         if (!next || get().idea === own || get().recording) return;
         const now = open();
         now.doc.settle();
-        const { selection, transport, view, desk, focus } = get();
+        const { selection, transport, view, ui, focus } = get();
         now.place = { selection, transport, scroll: view.scroll };
         const { value: part, underway, history, left } = next.doc.current;
         // What is open for the first time is looped as a whole; its ticks are those of the bars that it came from.
@@ -410,21 +287,23 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
           transport: within({ ...place.transport, version: 'performed' }, part),
           view: { ...view, scroll: place.scroll },
           focus: part.rows.some((r) => r.voice === focus) ? focus : null,
-          desk: { ...desk, step: null, proposal: null, pointing: null, openMove: null },
+          ui: { ...ui, step: null, proposal: null, pointing: null, openMove: null },
         });
       },
-      adoptHistory: (older, left, own) => desks.get(own ?? id)?.doc.adoptHistory(older, left),
-      retrySave: () => desks.forEach(({ saver }) => saver.retry()),
-      hear: (head, own) => desks.get(own ?? id)?.saver.hear(head),
+      adoptHistory: (older, left, own) => sessions.get(own ?? id)?.doc.adoptHistory(older, left),
+      retrySave: () => sessions.forEach(({ saver }) => saver.retry()),
+      hear: (head, own) => sessions.get(own ?? id)?.saver.hear(head),
       bothOf(own) {
-        const desk = desks.get(own);
-        return desk ? { mine: desk.doc.current.value, steps: desk.saver.waiting.map((e) => e.label), common: desk.saver.common } : null;
+        const session = sessions.get(own);
+        return session
+          ? { mine: session.doc.current.value, steps: session.saver.waiting.map((e) => e.label), common: session.saver.common }
+          : null;
       },
       async takeOf(own, which) {
-        const desk = desks.get(own);
-        if (desk) await rereadDesk(desk, own, which === 'mine' ? desk.doc.current.value : null);
+        const session = sessions.get(own);
+        if (session) await rereadSession(session, own, which === 'mine' ? session.doc.current.value : null);
       },
-      letGo: () => desks.forEach(({ saver }) => saver.letGo()),
+      letGo: () => sessions.forEach(({ saver }) => saver.letGo()),
     };
   });
   return bench;

@@ -8,7 +8,8 @@ import { findOrigin, type OriginFinding } from '@/core/homes/origin';
 import type { Hit, Part } from '@/core/model/part';
 import { meterMapOf } from '@/core/part/part-time';
 import { ticks } from '@/core/units';
-import type { BenchState, Other } from './bench-store';
+import type { BenchState } from './bench-store';
+import type { Other } from './ui-state';
 
 function memo<V>(compute: (part: Part) => V): (part: Part) => V {
   const cache = new WeakMap<Part, V>();
@@ -102,8 +103,8 @@ export function otherOf(part: Part, { feel, part: version }: Other): { part: Par
 }
 
 /** The part that is seen: a version while it is heard, else the one that is worked on. */
-export const shownPart = ({ part, transport, desk }: Pick<BenchState, 'part' | 'transport' | 'desk'>): Part =>
-  transport.version === 'other' && desk.other?.part ? desk.other.part : part;
+export const shownPart = ({ part, transport, ui }: Pick<BenchState, 'part' | 'transport' | 'ui'>): Part =>
+  transport.version === 'other' && ui.other?.part ? ui.other.part : part;
 
 const asRead = new WeakMap<readonly Hit[], { meter: unknown; origin: number; moves: readonly SwingMove[] }>();
 

@@ -1,5 +1,5 @@
 import { createStore } from 'zustand/vanilla';
-import { SPOTS, STRIKERS, within, type OwnKit, type Place, type Striker } from '@/core/hands/kit';
+import { SPOTS, STRIKERS, within, type KitLayout, type DrumPosition, type Striker } from '@/core/hands/kit';
 import { HAND_LIMITS } from '@/core/hands/limits';
 import type { Handed } from '@/core/hands/sticking';
 
@@ -12,8 +12,8 @@ export const USUAL_HANDS: HandSettings = { lead: 'right', limits: HAND_LIMITS, k
 
 const isLimit = (n: unknown): n is number => typeof n === 'number' && n >= HAND_RANGE.min && n <= HAND_RANGE.max;
 const isStriker = (s: unknown): s is Striker => STRIKERS.includes(s as Striker);
-const isPlace = (p: unknown): p is Place =>
-  typeof p === 'object' && p !== null && Number.isFinite((p as Place).x) && Number.isFinite((p as Place).y);
+const isPlace = (p: unknown): p is DrumPosition =>
+  typeof p === 'object' && p !== null && Number.isFinite((p as DrumPosition).x) && Number.isFinite((p as DrumPosition).y);
 const entries = (of: unknown): [string, unknown][] => (typeof of === 'object' && of !== null ? Object.entries(of) : []);
 
 /** Settings out of what was kept; what does not read is as usual. */
@@ -26,13 +26,13 @@ export function readHands(text: string | null): HandSettings {
       places?: unknown;
       strikers?: unknown;
     };
-    const places = entries(kept.places).flatMap(([name, place]): [string, Place][] =>
+    const places = entries(kept.places).flatMap(([name, place]): [string, DrumPosition][] =>
       isPlace(place) && SPOTS.some((s) => s.name === name) ? [[name, within(place)]] : [],
     );
     const strikers = entries(kept.strikers).flatMap(([voice, striker]): [string, Striker][] =>
       isStriker(striker) ? [[voice, striker]] : [],
     );
-    const kit: OwnKit = {
+    const kit: KitLayout = {
       ...(places.length > 0 ? { places: Object.fromEntries(places) } : {}),
       ...(strikers.length > 0 ? { strikers: Object.fromEntries(strikers) } : {}),
     };
@@ -67,12 +67,12 @@ handSettings.subscribe((settings) => {
 });
 
 /** A kit with one thing changed; what is as usual is not kept. */
-export function withPlace(kit: OwnKit, spot: string, place: Place | null): OwnKit {
+export function withPlace(kit: KitLayout, spot: string, place: DrumPosition | null): KitLayout {
   const { [spot]: _old, ...rest } = kit.places ?? {};
   return { ...kit, places: place ? { ...rest, [spot]: within(place) } : rest };
 }
 
-export function withStriker(kit: OwnKit, voice: string, striker: Striker | null): OwnKit {
+export function withStriker(kit: KitLayout, voice: string, striker: Striker | null): KitLayout {
   const { [voice]: _old, ...rest } = kit.strikers ?? {};
   return { ...kit, strikers: striker ? { ...rest, [voice]: striker } : rest };
 }

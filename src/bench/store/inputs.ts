@@ -5,7 +5,7 @@ import type { BenchState } from './bench-store';
 export { same };
 
 /** What the stems are drawn from. */
-export const sceneInputs = ({ part, underway, view, selection, focus, whole, hands, transport, desk }: BenchState) => ({
+export const sceneInputs = ({ part, underway, view, selection, focus, whole, hands, transport, ui }: BenchState) => ({
   part,
   view,
   selection,
@@ -14,24 +14,24 @@ export const sceneInputs = ({ part, underway, view, selection, focus, whole, han
   // While something is under way, words and marks that sum up the whole part wait.
   calm: underway === null,
   version: transport.version,
-  step: desk.step,
-  proposal: desk.proposal,
-  openMove: desk.openMove,
-  other: desk.other,
-  hands: desk.sticking ? hands : null,
+  step: ui.step,
+  proposal: ui.proposal,
+  openMove: ui.openMove,
+  other: ui.other,
+  hands: ui.sticking ? hands : null,
 });
 
 /** What the strip of all bars is drawn from. */
 export const stripInputs = ({ underway, whole, view, transport }: BenchState) => ({ underway, whole, view, transport });
 
 /** What is played. */
-export const programInputs = ({ part, idea, transport, desk }: BenchState) => ({
+export const programInputs = ({ part, idea, transport, ui }: BenchState) => ({
   part,
   idea,
   transport,
-  other: desk.other,
-  equalLoudness: desk.equalLoudness,
-  proposal: desk.proposal,
+  other: ui.other,
+  equalLoudness: ui.equalLoudness,
+  proposal: ui.proposal,
 });
 /** The same of another idea, or of the part itself while one is open; null where it is gone. */
 export function inputsOf(state: BenchState, idea: string | null): ProgramInputs | null {

@@ -12,6 +12,6 @@ export function useImported(): void {
   // The oldest of that name: what came first.
   const kept = useVersions(id).findLast((v) => v.name === AS_IMPORTED);
   useEffect(() => {
-    getState().setDesk({ imported: kept ? { id: kept.id, name: 'as imported', feel: kept.part.feel, part: kept.part } : null });
+    getState().setUi({ imported: kept ? { id: kept.id, name: 'as imported', feel: kept.part.feel, part: kept.part } : null });
   }, [getState, kept]);
 }

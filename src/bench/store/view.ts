@@ -1,10 +1,10 @@
-import type { Version } from '@/core/playback/player';
+import type { ProgramVersion } from '@/core/playback/player';
 import type { GridName } from '@/core/time/grid';
 import type { Ticks } from '@/core/units';
 
 /** The lens: this many ms of lean displace a head by as much as it ever is. */
 export const REACHES = [10, 15, 20, 30, 40] as const;
-export type Reach = (typeof REACHES)[number];
+export type LensReach = (typeof REACHES)[number];
 
 /** What part of the music is in sight and how large: an undo brings it back. */
 export interface Sight {
@@ -17,7 +17,7 @@ export interface Sight {
 
 /** How the part is looked at. */
 export interface View extends Sight {
-  reach: Reach;
+  reach: LensReach;
   /** The grid that new hits are placed on; it moves nothing. */
   grid: GridName;
   /** Rows without hits are left out. */
@@ -37,5 +37,5 @@ export interface Transport {
   order: boolean;
   /** Where playing starts without a loop. */
   cursor: Ticks;
-  version: Version;
+  version: ProgramVersion;
 }

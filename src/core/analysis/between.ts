@@ -9,7 +9,7 @@ import type { VoiceName } from '../row-names';
 import { compareVoices } from '../voices';
 
 /** What of a part is looked at. */
-export type Measured = Pick<Part, 'hits' | 'tempo' | 'meter' | 'origin' | 'bars'>;
+export type MeasuredPart = Pick<Part, 'hits' | 'tempo' | 'meter' | 'origin' | 'bars'>;
 
 /** Where hits are taken to be: as written, or performed; parallel to the part's hits. */
 export type Places = ArrayLike<number>;
@@ -33,7 +33,7 @@ export interface Together {
  * @param most so many pairs of strokes are looked at
  * @throws NamedError too-much-to-compare where there are more
  */
-export function togetherOf(part: Measured, places: Places = written(part), most = Infinity): Together[] {
+export function togetherOf(part: MeasuredPart, places: Places = written(part), most = Infinity): Together[] {
   const homes = homesOf(part);
   const tempo = tempoMapOf(part);
   const atHome = new Map<number, Map<VoiceName, number>>();
@@ -124,7 +124,7 @@ export interface CompetingList {
  * within 35 ms have fifty million.
  * @param most so many pairs are listed
  */
-export function competingIn(part: Measured, places: Places = written(part), most = Infinity): CompetingList {
+export function competingIn(part: MeasuredPart, places: Places = written(part), most = Infinity): CompetingList {
   const homes = homesOf(part);
   const tempo = tempoMapOf(part);
   const { numbers } = voiceNumbers(part.hits);
@@ -228,7 +228,7 @@ const FEWEST = 4;
 const MOST_ANSWERING = 48;
 
 /** Rows that answer in turn: nearly all of a row's strokes between those of another, and both about as many. */
-export function answeringIn(part: Measured): Answering[] {
+export function answeringIn(part: MeasuredPart): Answering[] {
   const homes = homesOf(part);
   const rows = new Map<VoiceName, Set<number>>();
   part.hits.forEach((hit, i) => {

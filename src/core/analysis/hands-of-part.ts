@@ -1,11 +1,11 @@
 /** Who plays what in a part, ready to be shown: what the page Hands tells. */
 import { barOfHome } from '../homes/homes';
 import type { ConflictKind } from '../hands/limits';
-import { LIMBS, type Handed, type Limb } from '../hands/sticking';
+import { LIMBS, type Handed, type PlayerLimb } from '../hands/sticking';
 import type { HitId } from '../model/part';
 import type { Ticks } from '../units';
 import type { VoiceName } from '../row-names';
-import { conflictWords, stickingOfPart, type PartStroke, type Playable } from './playing';
+import { conflictWords, stickingOfPart, type PartStroke, type PlayablePart } from './playing';
 
 /** A moment that nobody can play. */
 export interface ShownConflict {
@@ -31,12 +31,12 @@ export interface HandsOfPart {
 
 export const NO_LIMB = 0;
 export const BEYOND = 5;
-const NUMBERS: Readonly<Record<Limb, number>> = { R: 1, L: 2, RF: 3, LF: 4 };
+const NUMBERS: Readonly<Record<PlayerLimb, number>> = { R: 1, L: 2, RF: 3, LF: 4 };
 
 /** @example limbName(1) // 'R' */
-export const limbName = (n: number): Limb | null => LIMBS[n - 1] ?? null;
+export const limbName = (n: number): PlayerLimb | null => LIMBS[n - 1] ?? null;
 
-export function handsOfPart(part: Playable, handed: Handed = {}): HandsOfPart {
+export function handsOfPart(part: PlayablePart, handed: Handed = {}): HandsOfPart {
   const { strokes, limbs, conflicts } = stickingOfPart(part, handed);
   const found = new Uint8Array(part.hits.length);
   for (const s of strokes) {

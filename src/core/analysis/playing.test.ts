@@ -1,4 +1,4 @@
-import { patternHits, type Pattern } from '@/demo/pattern';
+import { patternHits, type StepPattern } from '@/demo/pattern';
 import { EMPTY_FEEL } from '../model/feel';
 import type { Part } from '../model/part';
 import { GENERAL_MIDI_KIT } from '../key-map';
@@ -8,7 +8,7 @@ import { bpm, ticks } from '../units';
 import { conflictsInPart, conflictWords, stickingOfPart } from './playing';
 
 function partOf(
-  pattern: Pattern,
+  pattern: StepPattern,
   tempo: number,
   {
     grid = '1/16' as GridName,
@@ -83,7 +83,7 @@ test.each(PLAYED)('%s: nothing is out of reach, and every stroke has its limb', 
 });
 
 /** Bars with one moment that nobody can play: its kind, and the tempo. */
-const IMPOSSIBLE: readonly [kind: string, tempo: number, pattern: Pattern][] = [
+const IMPOSSIBLE: readonly [kind: string, tempo: number, pattern: StepPattern][] = [
   ['hands', 100, { snare: 'X...', 'tom-high': 'X...', crash: 'X...' }],
   ['hands', 100, { snare: '....X...', 'tom-floor': '....X...', 'crash:2': '....X...', kick: 'X.......' }],
   ['hands', 140, { 'tom-high': 'X...', 'tom-mid': 'X...', 'tom-floor': 'X...' }],

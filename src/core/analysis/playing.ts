@@ -23,13 +23,13 @@ export interface PartStroke extends HandStroke {
   after?: PartStroke;
 }
 
-export type Playable = Ornamented & Pick<Part, 'rows' | 'bars' | 'breaks' | 'feel'>;
+export type PlayablePart = Ornamented & Pick<Part, 'rows' | 'bars' | 'breaks' | 'feel'>;
 
 /**
  * The written strokes of a part by time, ornaments' among them; chokes, rows that play a recording and those that a machine plays need no
  * limbs.
  */
-export function strokesForHands(part: Playable): PartStroke[] {
+export function strokesForHands(part: PlayablePart): PartStroke[] {
   const strokes = strokesOf(part, writtenPerformance(part));
   const tempo = tempoMapOf(part);
   const map = meterMapOf(part);
@@ -65,7 +65,7 @@ export function strokesForHands(part: Playable): PartStroke[] {
 const struck = (strokes: readonly PartStroke[]): PartStroke[] => strokes.filter((s) => s.after === undefined);
 
 /** Who plays what in a part. */
-export function stickingOfPart(part: Playable, handed: Handed = {}): Sticking<PartStroke> & { strokes: PartStroke[] } {
+export function stickingOfPart(part: PlayablePart, handed: Handed = {}): Sticking<PartStroke> & { strokes: PartStroke[] } {
   const strokes = strokesForHands(part);
   const { limbs, conflicts } = stickingOf(struck(strokes), handed);
   const all = new Map(limbs);
@@ -77,7 +77,7 @@ export function stickingOfPart(part: Playable, handed: Handed = {}): Sticking<Pa
 }
 
 /** What nobody can play in a part. */
-export const conflictsInPart = (part: Playable, limits?: HandLimits): Conflict<PartStroke>[] =>
+export const conflictsInPart = (part: PlayablePart, limits?: HandLimits): Conflict<PartStroke>[] =>
   conflictsOf(struck(strokesForHands(part)), limits);
 
 /** Rows of a moment, each once, in its order. */

@@ -2,7 +2,7 @@ import { NamedError } from '../errors';
 import { LARGEST_SOUND, LONGEST_SAMPLE } from '../limits';
 
 /** A sound file as samples, -1 to 1. */
-export interface Recording {
+export interface AudioData {
   /** Frames a second. */
   rate: number;
   /** One or two; of more, the first two. */
@@ -10,7 +10,7 @@ export interface Recording {
 }
 
 /** What the file itself had, where that differs from what is used of it. */
-export interface ReadWav extends Recording {
+export interface ReadWav extends AudioData {
   channelsInFile: number;
   /** Of the whole file, whatever of it was read. */
   seconds: number;
@@ -109,7 +109,7 @@ function samplesAt(
   longest: number,
   from: number,
   until: number,
-): Recording & { seconds: number } {
+): AudioData & { seconds: number } {
   const frames = Math.floor(size / frame);
   if (frames === 0) throw wrong('it has no samples');
   if (frames / rate > longest) throw new NamedError('sound-too-long', { seconds: Math.round(frames / rate), most: longest });

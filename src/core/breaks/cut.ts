@@ -1,4 +1,4 @@
-import { LONGEST_LOOP, type Break, type Piece, type StrokeKind } from '../model/break';
+import { LONGEST_LOOP, type Break, type Slice, type StrokeKind } from '../model/break';
 import { velocityOfLevel } from '../onsets/part-of-strokes';
 import { seconds, velocity, type Velocity } from '../units';
 import type { BreakStroke } from './strokes';
@@ -21,7 +21,7 @@ interface Cut {
 }
 
 /** The pieces of a break by its lines, its strokes and where it is cut; what was set on one of the same name stays. */
-export function piecesOf(of: Pick<Break, 'lines' | 'meter' | 'cut' | 'pieces'>, strokes: readonly BreakStroke[]): Piece[] {
+export function piecesOf(of: Pick<Break, 'lines' | 'meter' | 'cut' | 'pieces'>, strokes: readonly BreakStroke[]): Slice[] {
   const { lines } = of;
   const end = Math.min(lines.at(-1) as number, (lines[0] as number) + LONGEST_LOOP);
   const heard = strokes.filter((s) => !s.drowned);
@@ -30,7 +30,7 @@ export function piecesOf(of: Pick<Break, 'lines' | 'meter' | 'cut' | 'pieces'>, 
   const loudest = new Map<StrokeKind, number>();
   for (const { stroke } of apart) if (stroke) loudest.set(stroke.kind, Math.max(loudest.get(stroke.kind) ?? 0, stroke.level));
   const known = new Map(of.pieces.map((p) => [p.id, p]));
-  return apart.map(({ id, at, stroke }, i): Piece => {
+  return apart.map(({ id, at, stroke }, i): Slice => {
     const { level, tune, backwards } = known.get(id) ?? {};
     const until = apart[i + 1]?.at ?? end;
     const kind = stroke?.kind ?? 'other';

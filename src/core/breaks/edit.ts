@@ -7,7 +7,7 @@ import {
   type BreakReading,
   type HandMark,
   type HeardStrokes,
-  type Piece,
+  type Slice,
   type StrokeKind,
 } from '../model/break';
 import { GENERAL_MIDI_KIT } from '../key-map';
@@ -191,7 +191,7 @@ export const setBreak = (part: Part, id: string, change: Partial<Pick<Break, 'cu
 export const setPiece = (part: Part, id: string, index: number, change: { level?: number; tune?: number; backwards?: boolean }): Part =>
   changed(part, id, (b) => ({ ...b, pieces: b.pieces.map((p, i) => (i === index ? withSettings(p, change) : p)) }));
 
-function withSettings(piece: Piece, change: { level?: number; tune?: number; backwards?: boolean }): Piece {
+function withSettings(piece: Slice, change: { level?: number; tune?: number; backwards?: boolean }): Slice {
   const { level: wasLevel, tune: wasTune, backwards: wasBackwards, ...rest } = piece;
   const level = clamp(change.level ?? wasLevel ?? 0, PIECE.level.min, PIECE.level.max);
   const tune = clamp(change.tune ?? wasTune ?? 0, PIECE.tune.min, PIECE.tune.max);

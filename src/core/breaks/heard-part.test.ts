@@ -1,6 +1,6 @@
 import { breakOf, randomBeat } from '@tests/support/breaks';
 import { learnGroove } from '../learn/learn';
-import type { Struck } from '../onsets/classify';
+import type { StruckSound } from '../onsets/classify';
 import { guessStrokes, placesOf } from '../onsets/classify';
 import { hearBreak } from '../onsets/hear-break';
 import { performPart } from '../perform/perform';
@@ -20,7 +20,7 @@ const stroke = (at: number, kind: BreakStroke['kind'], rest: Partial<BreakStroke
   drowned: false,
   ...rest,
 });
-const struck = (sound: Struck['sound'], level: number, late = 0): Struck => ({ sound, level, late, sure: 0.9 });
+const struck = (sound: StruckSound['sound'], level: number, late = 0): StruckSound => ({ sound, level, late, sure: 0.9 });
 /** To a thousandth: ticks are whole. */
 const quarters = (tick: number): number => Math.round((1000 * tick) / TICKS_PER_QUARTER) / 1000;
 /** Two bars, the second a tenth of a second longer. */

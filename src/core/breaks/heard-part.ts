@@ -1,6 +1,6 @@
 import type { Break, StrokeKind } from '../model/break';
 import type { Part } from '../model/part';
-import type { Struck } from '../onsets/classify';
+import type { StruckSound } from '../onsets/classify';
 import { partOfStrokes, type SoundStruck } from '../onsets/part-of-strokes';
 import { SOUND_KINDS, type SoundKind } from '../onsets/stroke-net';
 import { ticks } from '../units';
@@ -23,7 +23,7 @@ export const strokesCounted = ({ lines }: Pick<Break, 'lines'>, strokes: readonl
 export function partHeard(
   of: Pick<Break, 'name' | 'lines' | 'meter'>,
   strokes: readonly BreakStroke[],
-  struck: readonly (readonly Struck[])[],
+  struck: readonly (readonly StruckSound[])[],
 ): Part {
   const { name, lines, meter } = of;
   const [numerator, denominator] = meter;
@@ -39,7 +39,7 @@ export function partHeard(
 /** Of a kind that the hand named, but nobody heard. */
 const SOUND_OF: Readonly<Record<StrokeKind, SoundKind>> = { kick: 'kick', snare: 'snare', hat: 'hat', other: 'skin' };
 
-function soundsOfStroke({ at, kind, also, level, sure }: BreakStroke, struck: readonly Struck[]): SoundStruck[] {
+function soundsOfStroke({ at, kind, also, level, sure }: BreakStroke, struck: readonly StruckSound[]): SoundStruck[] {
   const heard = struck.map((s): SoundStruck => ({ at: at + s.late, sound: s.sound, level: s.level }));
   if (sure < 1 && heard.length > 0) return heard;
   return [kind, ...(also ? [also] : [])].flatMap((named): SoundStruck[] => {

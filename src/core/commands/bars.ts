@@ -12,20 +12,21 @@ import { sectionsAfter, withSections } from '../part/sections';
 import { atTick } from './place';
 
 /** A bar of the new order: one of the part's bars, or an empty one in the meter and tempo of such a bar. */
-export interface Piece {
+export interface BarOfOrder {
   bar: number;
   empty?: boolean;
   /** Another meter than its own: its hits keep their distance from the bar line, those beyond a shorter bar go. */
   meter?: Omit<MeterChange, 'tick'>;
 }
 
-export const rangeOf = (from: number, to: number): Piece[] => Array.from({ length: Math.max(0, to - from) }, (_, i) => ({ bar: from + i }));
+export const rangeOf = (from: number, to: number): BarOfOrder[] =>
+  Array.from({ length: Math.max(0, to - from) }, (_, i) => ({ bar: from + i }));
 
 /**
  * Puts a part together from a list of its bars, 0-based. Hits go with the bar of their home; those before the first bar stay in
  * front. A bar that is used again gets copies with new ids. An empty list leaves one empty bar.
  */
-export function arrangeBars(part: Part, pieces: readonly Piece[], newId: () => HitId): Part {
+export function arrangeBars(part: Part, pieces: readonly BarOfOrder[], newId: () => HitId): Part {
   const map = meterMapOf(part);
   const order = pieces.length > 0 ? pieces : [{ bar: 0, empty: true }];
   const { ahead, byBar } = hitsByBar(part);

@@ -7,7 +7,7 @@ import { meterMapOf } from '../part/part-time';
 import { sectionsAfter, withSections } from '../part/sections';
 import { sameMeter, type MeterChange } from '../time/meter-map';
 import { ticks } from '../units';
-import { arrangeBars, rangeOf, type Piece } from './bars';
+import { arrangeBars, rangeOf, type BarOfOrder } from './bars';
 import { addSection, freshName } from './sections';
 import { atTick } from './place';
 import { addRow } from './rows';
@@ -95,7 +95,7 @@ export function putBars(part: Part, other: Part, { from, to }: BarRange, newId: 
   const map = meterMapOf(part);
   const isAlike = other.bars === to - from && meters.every((m, k) => sameMeter(m, map.barOf(from + k).meter));
   const { sections, order, ...bare } = part;
-  const pieces: Piece[] = meters.map(({ tick: _tick, ...meter }) => ({ bar: Math.min(from, part.bars - 1), empty: true, meter }));
+  const pieces: BarOfOrder[] = meters.map(({ tick: _tick, ...meter }) => ({ bar: Math.min(from, part.bars - 1), empty: true, meter }));
   const arranged: Part = isAlike
     ? withoutHits(part, from, to)
     : arrangeBars(bare, [...rangeOf(0, from), ...pieces, ...rangeOf(to, part.bars)], newId);

@@ -5,7 +5,7 @@ import { ticks, TICKS_PER_WHOLE, type Ticks } from '../units';
 import type { HitId, Part } from '../model/part';
 import { endOfPart, meterMapOf } from '../part/part-time';
 import { withSections } from '../part/sections';
-import { arrangeBars, isBeyond, lengthOf, meterOfLength, rangeOf, type Piece } from './bars';
+import { arrangeBars, isBeyond, lengthOf, meterOfLength, rangeOf, type BarOfOrder } from './bars';
 
 export type Meter = Omit<MeterChange, 'tick'>;
 
@@ -39,7 +39,9 @@ function endOfRange(part: Part, { from, to }: MeterRange): number {
  */
 export function setMeter(part: Part, range: MeterRange, meter: Meter): Part {
   const end = endOfRange(part, range);
-  const pieces = rangeOf(0, part.bars).map((piece): Piece => (piece.bar >= range.from && piece.bar < end ? { ...piece, meter } : piece));
+  const pieces = rangeOf(0, part.bars).map((piece): BarOfOrder =>
+    piece.bar >= range.from && piece.bar < end ? { ...piece, meter } : piece,
+  );
   return arrangeBars(part, pieces, () => '');
 }
 

@@ -4,7 +4,7 @@ import { GENERAL_MIDI_KIT } from '../key-map';
 import { shortName } from '../limits';
 import { EMPTY_FEEL } from '../model/feel';
 import { compareHits, type Hit, type HitId, type Part } from '../model/part';
-import type { Pattern, PatternHit } from '../model/pattern';
+import type { HitPattern, PatternHit } from '../model/pattern';
 import { replaceHits } from '../part/diff';
 import { lockTest } from '../part/locks';
 import { labelOfRow } from '../part/rows';
@@ -18,7 +18,7 @@ import { atTick, keyInPart } from './place';
  * Some hits as a pattern. It starts at the bar line that the first of them belongs to, and is as long as their bars.
  * @returns null without hits
  */
-export function patternOf(part: Part, ids: ReadonlySet<HitId>, name: string): Pattern | null {
+export function patternOf(part: Part, ids: ReadonlySet<HitId>, name: string): HitPattern | null {
   const homes = homesOf(part).ticks;
   const map = meterMapOf(part);
   const chosen = part.hits.flatMap((hit, i) => (ids.has(hit.id) ? [{ hit, home: homes[i] as number }] : []));
@@ -41,7 +41,7 @@ export function patternOf(part: Part, ids: ReadonlySet<HitId>, name: string): Pa
 }
 
 /** A pattern as a part by itself, to be heard or seen. @param microsecondsPerQuarter its tempo */
-export function partOfPattern(pattern: Pattern, microsecondsPerQuarter = 600_000): Part {
+export function partOfPattern(pattern: HitPattern, microsecondsPerQuarter = 600_000): Part {
   const [numerator, denominator] = pattern.meter;
   const bar = (numerator * TICKS_PER_WHOLE) / denominator;
   const rows = Object.entries(pattern.rows).map(([voice, name]) => ({ voice, name }));
@@ -78,7 +78,7 @@ export interface PutPattern extends Copied {
  * Puts a pattern into a part, at its tempo and in its meter: strokes keep their distance in beats. A row that is new is made. Locked hits
  * stay. The part grows where it is needed.
  */
-export function putPattern(part: Part, pattern: Pattern, { bar, way, row }: PatternPlace, newId: () => HitId): PutPattern {
+export function putPattern(part: Part, pattern: HitPattern, { bar, way, row }: PatternPlace, newId: () => HitId): PutPattern {
   const start = meterMapOf(part).barOf(bar).start;
   const end = start + pattern.length;
   const voices = new Set(pattern.hits.map((h) => h.voice));
@@ -107,7 +107,7 @@ export function putPattern(part: Part, pattern: Pattern, { bar, way, row }: Patt
 }
 
 /** New rows of the user's own get the names that they had. */
-function withNames(part: Part, { rows }: Pattern): Part {
+function withNames(part: Part, { rows }: HitPattern): Part {
   return {
     ...part,
     rows: part.rows.map((r) =>

@@ -1,8 +1,8 @@
 import type { Groove } from '../model/groove';
 import type { Feel, Move, MoveBase } from '../model/feel';
-import type { SlowReading } from './draws';
+import type { SlowReading } from './random-values';
 import type { ScopeTest } from './scope';
-import type { Performable, Work } from './work';
+import type { Performable, MoveContext } from './work';
 
 /**
  * What a member of a move may be: files, fields and random tests go by it. One that is not optional and has no plain value must be given.
@@ -32,7 +32,7 @@ export interface Surrounding {
 }
 
 /** Applies one move to the hits in its scope. The seed is that of the pass; slow curves go on from pass to pass. */
-export type ApplyMove<M> = (move: M, work: Work, inScope: ScopeTest, seed: number, slow: SlowReading) => void;
+export type ApplyMove<M> = (move: M, work: MoveContext, inScope: ScopeTest, seed: number, slow: SlowReading) => void;
 
 /** Everything that the core knows of a kind of move. The list of them all is moves/all.ts. */
 export interface MoveSpec<M extends MoveBase & { kind: string } = Move> {

@@ -6,10 +6,10 @@ import type { TempoMap } from '../time/tempo-map';
 import type { TimbreColumns } from './timbre-columns';
 
 /** What performing needs to know of a part. */
-export type Performable = Pick<Part, 'hits' | 'tempo' | 'meter' | 'origin' | 'bars' | 'feel'> & { round?: Round };
+export type Performable = Pick<Part, 'hits' | 'tempo' | 'meter' | 'origin' | 'bars' | 'feel'> & { round?: Pass };
 
 /** Which pass is performed, from 1, and by how many ticks it comes after the first: draws differ from pass to pass. */
-export interface Round {
+export interface Pass {
   pass: number;
   shift: number;
 }
@@ -21,7 +21,7 @@ export interface HitRange {
 }
 
 /** What moves work on: each reads and writes the columns that those before it left, within the range. */
-export interface Work {
+export interface MoveContext {
   part: Performable;
   hits: readonly Hit[];
   /** As written. */

@@ -1,6 +1,6 @@
 import type { Hit } from '../model/part';
 import { ticks, TICKS_PER_QUARTER, type Ticks } from '../units';
-import { limbOf, type Limb } from '../voices';
+import { limbOf, type VoiceLimb } from '../voices';
 import type { VoiceName } from '../row-names';
 
 /** What a fill is made of: which strokes leave under it, and what is struck instead. */
@@ -8,7 +8,7 @@ import type { VoiceName } from '../row-names';
 export const SHAPE_NAMES = ['toms', 'around', 'snare', 'broken', 'hats', 'kick-out', 'all-out', 'eighth', 'pickup'] as const;
 export type FillShape = (typeof SHAPE_NAMES)[number];
 
-export interface Ground {
+export interface FillGrid {
   /** How many steps of the grid the fill has, and how long each is. */
   steps: number;
   step: Ticks;
@@ -33,8 +33,8 @@ export interface ShapeSpec {
   words: string;
   /** The pedal plays quarter notes under it. */
   keepsTime?: boolean;
-  leaves(limb: Limb, home: number, range: { from: number; end: number }): boolean;
-  strokes(ground: Ground): ShapeStroke[];
+  leaves(limb: VoiceLimb, home: number, range: { from: number; end: number }): boolean;
+  strokes(ground: FillGrid): ShapeStroke[];
 }
 
 const TOMS = ['tom-high', 'tom-mid', 'tom-low', 'tom-floor'];
@@ -54,7 +54,7 @@ const rising = (i: number, steps: number): number => 1 + (0.06 * i) / Math.max(1
 
 /** One stroke a step, some of them rests. */
 function everyStep(
-  { steps, step, from, random }: Ground,
+  { steps, step, from, random }: FillGrid,
   voiceAt: (i: number) => VoiceName | undefined,
   velocityAt: (i: number) => number = (i) => rising(i, steps),
 ): ShapeStroke[] {
@@ -65,8 +65,8 @@ function everyStep(
   });
 }
 
-const byHand = (limb: Limb): boolean => limb === 'hand';
-const byHandOrKick = (limb: Limb): boolean => limb !== 'hat-foot';
+const byHand = (limb: VoiceLimb): boolean => limb === 'hand';
+const byHandOrKick = (limb: VoiceLimb): boolean => limb !== 'hat-foot';
 
 export const FILL_SHAPES: Readonly<Record<FillShape, ShapeSpec>> = {
   toms: {

@@ -1,4 +1,4 @@
-import { evenOf, mix, mixLong } from '../feel/draws';
+import { evenOf, mix, mixLong } from '../feel/random-values';
 import { homesOf } from '../homes/homes';
 import { indicesByVoice } from '../part/by-voice';
 import { linesOf } from '../commands/place';

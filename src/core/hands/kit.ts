@@ -4,7 +4,7 @@ import { limbOf } from '../voices';
 import { clamp } from '../units';
 
 /** Where a drum stands, seen from the stool of a right-handed kit: right and away are positive, in arm's lengths. */
-export interface Place {
+export interface DrumPosition {
   x: number;
   y: number;
 }
@@ -13,7 +13,7 @@ export interface Place {
 export const REACH = { side: 1.2, near: -0.3, far: 1.1 } as const;
 
 /** Drums that stand together. */
-export interface Spot extends Place {
+export interface Spot extends DrumPosition {
   name: string;
   /** As short as a picture has room for. */
   label: string;
@@ -39,8 +39,8 @@ export const STRIKERS = ['hands', 'lead-hand', 'other-hand', 'feet', 'kick-foot'
 export type Striker = (typeof STRIKERS)[number];
 
 /** What is otherwise than usual: places by the name of their spot, strikers by voice. */
-export interface OwnKit {
-  places?: Readonly<Record<string, Place>>;
+export interface KitLayout {
+  places?: Readonly<Record<string, DrumPosition>>;
   strikers?: Readonly<Record<string, Striker>>;
 }
 
@@ -50,7 +50,7 @@ const USUAL_STRIKERS = { hand: 'hands', 'kick-foot': 'feet', 'hat-foot': 'hat-fo
 export const usualStriker = (row: VoiceName): Striker => USUAL_STRIKERS[limbOf(row)];
 
 /** @example strikerOf('cowbell', { strikers: { cowbell: 'hat-foot' } }) // 'hat-foot' */
-export const strikerOf = (row: VoiceName, kit: OwnKit = {}): Striker => kit.strikers?.[voiceOfRow(row)] ?? usualStriker(row);
+export const strikerOf = (row: VoiceName, kit: KitLayout = {}): Striker => kit.strikers?.[voiceOfRow(row)] ?? usualStriker(row);
 
 export const isByHand = (striker: Striker): boolean => striker === 'hands' || striker === 'lead-hand' || striker === 'other-hand';
 
@@ -61,13 +61,16 @@ export function spotOf(row: VoiceName): Spot {
 }
 
 /** @example placeOf('snare:2') // { x: 0, y: 0 } */
-export function placeOf(row: VoiceName, kit: OwnKit = {}): Place {
+export function placeOf(row: VoiceName, kit: KitLayout = {}): DrumPosition {
   const spot = spotOf(row);
   const { x, y } = kit.places?.[spot.name] ?? spot;
   return { x, y };
 }
 
 /** A place within reach. */
-export const within = ({ x, y }: Place): Place => ({ x: clamp(x, -REACH.side, REACH.side), y: clamp(y, REACH.near, REACH.far) });
+export const within = ({ x, y }: DrumPosition): DrumPosition => ({
+  x: clamp(x, -REACH.side, REACH.side),
+  y: clamp(y, REACH.near, REACH.far),
+});
 
-export const distance = (a: Place, b: Place): number => Math.hypot(a.x - b.x, a.y - b.y);
+export const distance = (a: DrumPosition, b: DrumPosition): number => Math.hypot(a.x - b.x, a.y - b.y);

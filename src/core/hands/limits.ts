@@ -1,5 +1,5 @@
 import { voiceOfRow, type VoiceName } from '../row-names';
-import { isByHand, strikerOf, type OwnKit, type Striker } from './kit';
+import { isByHand, strikerOf, type KitLayout, type Striker } from './kit';
 
 /**
  * What a drummer cannot play at a moment: two hands, two feet, and no limb back sooner than it can be. Strokes within 12 ms are one moment.
@@ -77,7 +77,7 @@ export function momentsOf<S extends TimedStroke>(strokes: readonly S[]): S[][] {
 }
 
 /** Who may play what, and what nobody can. */
-export interface Played<S extends TimedStroke> {
+export interface LimbAssignment<S extends TimedStroke> {
   conflicts: Conflict<S>[];
   /** The limb of each stroke that finds one. */
   taken: ReadonlyMap<S, Taken>;
@@ -87,7 +87,11 @@ export interface Played<S extends TimedStroke> {
  * Gives strokes to limbs; every moment that cannot be played is one conflict, and strokes that found no limb bind none.
  * @param strokes by time
  */
-export function playedBy<S extends TimedStroke>(strokes: readonly S[], limits: HandLimits = HAND_LIMITS, kit: OwnKit = {}): Played<S> {
+export function playedBy<S extends TimedStroke>(
+  strokes: readonly S[],
+  limits: HandLimits = HAND_LIMITS,
+  kit: KitLayout = {},
+): LimbAssignment<S> {
   const limbs: Limbs<S> = { hands: [-Infinity, -Infinity], right: -Infinity, left: -Infinity, taken: new Map() };
   const conflicts = momentsOf(strokes).flatMap((moment) => play(moment, limbs, limits, kit) ?? []);
   return { conflicts, taken: limbs.taken };
@@ -98,7 +102,7 @@ export const conflictsOf = <S extends TimedStroke>(strokes: readonly S[], limits
   playedBy(strokes, limits).conflicts;
 
 /** Gives a moment's strokes to limbs; the first that finds none is its conflict. */
-function play<S extends TimedStroke>(moment: readonly S[], limbs: Limbs<S>, limits: HandLimits, kit: OwnKit): Conflict<S> | null {
+function play<S extends TimedStroke>(moment: readonly S[], limbs: Limbs<S>, limits: HandLimits, kit: KitLayout): Conflict<S> | null {
   const byHand = moment.filter((s) => isByHand(strikerOf(s.voice, kit)));
   const hands = strikeByHand(moment, byHand, limbs, limits);
   const feet = strikeByFoot(
@@ -152,7 +156,7 @@ function strikeByFoot<S extends TimedStroke>(
   openHat: S | undefined,
   limbs: Limbs<S>,
   { foot }: HandLimits,
-  kit: OwnKit,
+  kit: KitLayout,
 ): Conflict<S> | null {
   const of = (...strikers: Striker[]): S[] => moment.filter((s) => strikers.includes(strikerOf(s.voice, kit)));
   const [kicks, pedals] = [of('feet', 'kick-foot'), of('hat-foot')];

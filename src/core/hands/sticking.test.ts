@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { OwnKit } from './kit';
+import type { KitLayout } from './kit';
 import { momentsOf, playedBy } from './limits';
 import { costOf, rulesOf, stickingOf, type HandState, type HandStroke } from './sticking';
 
@@ -85,7 +85,7 @@ test('no other way of sharing the strokes is cheaper: every way is tried', () =>
 });
 
 describe('a kit of one’s own', () => {
-  const of = (strokes: readonly HandStroke[], kit: OwnKit) => {
+  const of = (strokes: readonly HandStroke[], kit: KitLayout) => {
     const { limbs, conflicts } = stickingOf(strokes, { kit });
     return [strokes.map((s) => limbs.get(s) ?? '-').join(' '), conflicts.map((c) => `${c.kind} ${c.stroke.voice} ${c.stroke.ms}`)];
   };

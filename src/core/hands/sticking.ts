@@ -1,10 +1,10 @@
 import type { VoiceName } from '../row-names';
-import { distance, isByHand, placeOf, strikerOf, type OwnKit, type Place, type Striker } from './kit';
+import { distance, isByHand, placeOf, strikerOf, type KitLayout, type DrumPosition, type Striker } from './kit';
 import { HAND_LIMITS, isTime, momentsOf, playedBy, SLACK_MS, type Conflict, type HandLimits, type TimedStroke } from './limits';
 
 /** Right or left hand, right or left foot. */
 export const LIMBS = ['R', 'L', 'RF', 'LF'] as const;
-export type Limb = (typeof LIMBS)[number];
+export type PlayerLimb = (typeof LIMBS)[number];
 
 /** A stroke that a hand or foot is looked for. */
 export interface HandStroke extends TimedStroke {
@@ -17,7 +17,7 @@ export interface Handed {
   /** The hand that leads; its foot kicks. Default right. */
   lead?: 'right' | 'left';
   /** Where drums stand and who strikes them, where that is not as usual. */
-  kit?: OwnKit;
+  kit?: KitLayout;
 }
 
 /** What a stroke costs a hand. Within so many milliseconds the way from the last place counts, less and less. */
@@ -44,7 +44,7 @@ export interface HandState {
 /** What costs go by. */
 export interface Rules {
   limits: HandLimits;
-  placeOf: (voice: VoiceName) => Place;
+  placeOf: (voice: VoiceName) => DrumPosition;
   strikerOf: (voice: VoiceName) => Striker;
 }
 
@@ -106,7 +106,7 @@ const keyOf = ({ lead, weak }: Pick<Way, 'lead' | 'weak'>): string => `${lead.ms
 /** Who plays what, by least effort over all of it. */
 export interface Sticking<S extends HandStroke> {
   /** The limb of each stroke that finds one. */
-  limbs: ReadonlyMap<S, Limb>;
+  limbs: ReadonlyMap<S, PlayerLimb>;
   conflicts: Conflict<S>[];
 }
 
@@ -121,7 +121,7 @@ export function stickingOf<S extends HandStroke>(strokes: readonly S[], handed: 
   const { conflicts, taken } = playedBy(strokes, rules.limits, handed.kit);
   const hands = strokes.filter((s) => taken.get(s) === 'hand');
   const { leads, refused } = sharedOut(hands, rules);
-  const limbs = new Map<S, Limb>();
+  const limbs = new Map<S, PlayerLimb>();
   const right = handed.lead !== 'left';
   const named = { R: right ? 'R' : 'L', L: right ? 'L' : 'R', RF: right ? 'RF' : 'LF', LF: right ? 'LF' : 'RF' } as const;
   for (const [stroke, by] of taken) if (by !== 'hand') limbs.set(stroke, named[by]);

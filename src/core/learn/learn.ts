@@ -25,7 +25,7 @@ export interface LearnOptions {
 }
 
 /** A learnt groove, and what each hit said. */
-export interface Learnt {
+export interface LearntGroove {
   groove: Groove;
   lessons: readonly Lesson[];
 }
@@ -43,7 +43,7 @@ export const learnGroove = (part: Part, options: LearnOptions = {}, performance:
   learnWithLessons(part, options, performance).groove;
 
 /** {@link learnGroove}, with what each hit said. */
-export function learnWithLessons(part: Part, options: LearnOptions, performance: Performance): Learnt {
+export function learnWithLessons(part: Part, options: LearnOptions, performance: Performance): LearntGroove {
   const { name = part.name, voices, perVoice = false, stepsPerBeat = 4, without } = options;
   const first = meterMapOf(part).barOf(0);
   const beats = options.beats ?? first.length / TICKS_PER_QUARTER;

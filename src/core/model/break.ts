@@ -30,7 +30,7 @@ export interface HandMark {
 }
 
 /** A piece of the recording that hits play by its number in the list. */
-export interface Piece {
+export interface Slice {
   /** What it was cut at: a name that stays while other pieces come and go. */
   id: string;
   from: Seconds;
@@ -69,7 +69,7 @@ export interface Break {
   gap: BreakGap;
   /** Its pitch goes with the tempo; without it pieces are only moved. */
   repitch?: true;
-  pieces: readonly Piece[];
+  pieces: readonly Slice[];
 }
 
 /** What was heard in a break: all that might be a stroke, as columns by time. A sensitivity chooses among them. */

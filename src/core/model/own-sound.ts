@@ -34,7 +34,7 @@ export interface OwnSound {
 }
 
 /** A kit of the user's own: its sounds name it. */
-export interface OwnKit {
+export interface KitOfRecordings {
   id: string;
   name: string;
 }

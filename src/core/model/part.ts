@@ -7,7 +7,7 @@ import type { Feel } from './feel';
 import type { Break, HeardStrokes } from './break';
 import type { Ornament } from './ornament';
 import type { Cycle, EveryPass, OrderEntry, Passes, Section } from './song';
-import type { Target } from './target';
+import type { OutputMap } from './output-map';
 import type { Backing } from './backing';
 import type { KitName, OwnKitRef, PartMix, RowPlays, RowSound } from './sound';
 
@@ -113,7 +113,7 @@ export interface Lane {
 }
 
 /** What is known of the imported file; its bytes are kept beside the part. */
-export interface Source {
+export interface PartSource {
   fileName: string;
   /** Ticks a quarter note of the file; null for SMPTE time. */
   ppq: number | null;
@@ -155,12 +155,12 @@ export interface Part {
   /** What was heard in them. */
   heard?: readonly HeardStrokes[];
   /** How its strokes leave for another instrument; as they are without one. */
-  target?: Target;
+  target?: OutputMap;
   /** A recording that is heard beside it. */
   backing?: Backing;
   /** Takes that were deleted, by their ids: they are kept beside the part, so that a step back brings them again. */
   deletedTakes?: readonly string[];
-  source?: Source;
+  source?: PartSource;
 }
 
 /** Written order: by tick, then key, then id, so that equal parts are equal lists. */

@@ -5,7 +5,7 @@ import type { Hit } from './part';
 export type PatternHit = Omit<Hit, 'id' | 'lane' | 'locked' | 'alone'>;
 
 /** Hits that are carried from part to part. */
-export interface Pattern {
+export interface HitPattern {
   format: 'nod-sway/pattern@2';
   name: string;
   /** Of the bars that it comes from. */

@@ -7,7 +7,7 @@ import type { VelocityCurve } from '../velocity-curve';
  * One event as the device gave it: seconds on the audio clock from the start of the first pass, by the device's own stamp, with the
  * latency still in it. Never altered once it is recorded.
  */
-export interface RawEvent {
+export interface TakeEvent {
   at: Seconds;
   kind: 'note' | 'off' | 'pedal' | 'pressure';
   /** MIDI key; the controller's number for a pedal. */

@@ -3,7 +3,7 @@ import type { Hit } from '../model/part';
 import { GRIDS, stepOf } from '../time/grid';
 import { clamp, ticks } from '../units';
 import { stepInCycle } from '../time/cycle';
-import { evenOf, hitHashes, mix, SALT } from '../feel/draws';
+import { evenOf, hitHashes, mix, SALT } from '../feel/random-values';
 import type { AccentsMove } from '../model/feel';
 import type { ScopeTest } from '../feel/scope';
 import { choice, number, optional, type ApplyMove, type MoveSpec } from '../feel/move-spec';

@@ -1,7 +1,7 @@
 import type { Hit } from '../model/part';
 import { milliseconds, ticks } from '../units';
 import { familyOfVoice, voiceOfRow, type VoiceName } from '../row-names';
-import { evenOf, mix, mixLong, SALT } from '../feel/draws';
+import { evenOf, mix, mixLong, SALT } from '../feel/random-values';
 import { APART_GROUPS, type ApartGroup, type ApartMove } from '../model/feel';
 import { choice, number, optional, type ApplyMove, type MoveSpec } from '../feel/move-spec';
 

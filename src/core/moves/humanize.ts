@@ -1,6 +1,6 @@
 import type { Bar, MeterMap } from '../time/meter-map';
 import { clamp, milliseconds, ticks } from '../units';
-import { humanDraws } from '../feel/draws';
+import { humanValues } from '../feel/random-values';
 import type { HumanizeMove } from '../model/feel';
 import { choice, number, optional, whole, type ApplyMove, type MoveSpec } from '../feel/move-spec';
 
@@ -44,7 +44,7 @@ const applyHumanize: ApplyMove<HumanizeMove> = (
   seed,
   slow,
 ) => {
-  const draws = humanDraws(hits, map, seed, span, slow, part.round && range);
+  const draws = humanValues(hits, map, seed, span, slow, part.round && range);
   const lines = linesOfHomes(limit === 'clip' ? homes.ticks : current, map);
   /** How much a line is spared: bar lines by the whole anchor, beat lines by half of it. */
   const shares = [1, 1 - anchor / 2, 1 - anchor];

@@ -4,14 +4,14 @@ import { GRIDS, stepOf, isTriplet } from '../time/grid';
 import type { Bar, MeterMap } from '../time/meter-map';
 import { ticks, type Ticks } from '../units';
 import { MAX_SWING, MIN_SWING, STRAIGHT, type QuantizeMove } from '../model/feel';
-import type { Work } from '../feel/work';
+import type { MoveContext } from '../feel/work';
 import { choice, number, type ApplyMove, type MoveSpec } from '../feel/move-spec';
 
 /** Strokes of one voice closer than this (and than half a step) move as one. */
 const FLAM_MS = 45;
 
 /** The line of a grid that a hit is pulled to, where that line is straight, and half the gap to the next line on the hit's side. */
-export interface Pull {
+export interface QuantizePull {
   line: number;
   straight: number;
   halfGap: number;
@@ -59,7 +59,7 @@ export function linesAround(map: MeterMap, tick: number, step: Ticks, swingPerce
  * The nearest line of a grid to a tick, as swung by `swingPercent` on pairs of its steps.
  * @returns null exactly between two lines
  */
-export function pullOf(map: MeterMap, tick: number, step: Ticks, swingPercent: number): Pull | null {
+export function pullOf(map: MeterMap, tick: number, step: Ticks, swingPercent: number): QuantizePull | null {
   const { before, after, straightBefore, straightAfter } = linesAround(map, tick, step, swingPercent);
   const halfGap = (after - before) / 2;
   if (tick === before) return { line: tick, straight: straightBefore, halfGap };
@@ -93,7 +93,7 @@ export function pullStrength(
  * How far a hit is pulled, in ticks, and to which line; null where it stays. A hit whose line was decided goes to that, however far it is;
  * one left alone stays.
  */
-function shiftOf(i: number, move: QuantizeMove, work: Work, step: Ticks): { by: number; line: number } | null {
+function shiftOf(i: number, move: QuantizeMove, work: MoveContext, step: Ticks): { by: number; line: number } | null {
   const { homes, written, times, map, tempo } = work;
   const marks = written.marks[i] as number;
   if (marks & MARKS.alone) return null;
@@ -110,7 +110,7 @@ function shiftOf(i: number, move: QuantizeMove, work: Work, step: Ticks): { by: 
 }
 
 /** The line that a home stands for: the straight one it is nearest to, as swung. */
-export function pinnedPull(map: MeterMap, home: Ticks, step: Ticks, swingPercent: number): Pull {
+export function pinnedPull(map: MeterMap, home: Ticks, step: Ticks, swingPercent: number): QuantizePull {
   const bar = map.barAt(home);
   const n = Math.floor((home - bar.start) / step + 0.5);
   return {

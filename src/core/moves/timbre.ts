@@ -1,5 +1,5 @@
 import { clamp } from '../units';
-import { evenOf, hitHashes, mix, SALT } from '../feel/draws';
+import { evenOf, hitHashes, mix, SALT } from '../feel/random-values';
 import type { TimbreMove } from '../model/feel';
 import { number, type ApplyMove, type MoveSpec } from '../feel/move-spec';
 

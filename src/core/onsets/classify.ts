@@ -1,10 +1,10 @@
 import type { StrokeKind } from '../model/break';
 import { clamp } from '../units';
-import { Looker, type Place } from './look';
+import { Looker, type StrokeNeighbours } from './look';
 import { guessSounds, SOUND_KINDS, type SoundGuess, type SoundKind } from './stroke-net';
 
 /** A sound that was struck, perhaps together with others. */
-export interface Struck {
+export interface StruckSound {
   sound: SoundKind;
   /** 0 to 1. */
   sure: number;
@@ -22,7 +22,7 @@ export interface StrokeGuess {
   /** What is struck together with it; of several what is surest. */
   also?: StrokeKind;
   /** All that is struck, that one first. */
-  struck: readonly [Struck, ...Struck[]];
+  struck: readonly [StruckSound, ...StruckSound[]];
 }
 
 /** Likelier than not: it was struck. */
@@ -40,7 +40,12 @@ const LEAST_SURE = 0.25;
 const MOST_SURE = 0.99;
 
 /** What was struck at moments of a sound. @param onEach told of each, by its index */
-export function guessStrokes(mono: Float32Array, rate: number, places: readonly Place[], onEach?: (i: number) => void): StrokeGuess[] {
+export function guessStrokes(
+  mono: Float32Array,
+  rate: number,
+  places: readonly StrokeNeighbours[],
+  onEach?: (i: number) => void,
+): StrokeGuess[] {
   const looker = new Looker(mono, rate);
   return places.map((place, i) => {
     onEach?.(i);
@@ -55,7 +60,7 @@ function guessOf(sounds: readonly SoundGuess[], total: number): StrokeGuess {
     SoundGuess,
     ...SoundGuess[],
   ];
-  const struckOf = ({ sound, likely, loud, late }: SoundGuess): Struck => ({
+  const struckOf = ({ sound, likely, loud, late }: SoundGuess): StruckSound => ({
     sound,
     sure: likely,
     level: 10 ** ((total + loud) / 20),
@@ -78,5 +83,5 @@ function guessOf(sounds: readonly SoundGuess[], total: number): StrokeGuess {
 const weight = ({ sound, loud }: SoundGuess): number => (sound === 'hat' ? -Infinity : loud - USUALLY[sound]);
 
 /** Where strokes are, each among the others. @param length of the sound, in seconds */
-export const placesOf = (moments: readonly number[], length: number): Place[] =>
+export const placesOf = (moments: readonly number[], length: number): StrokeNeighbours[] =>
   moments.map((at, i) => ({ at, previous: moments[i - 1] ?? -1, next: moments[i + 1] ?? Math.max(length, at) }));

@@ -1,18 +1,18 @@
 import { NamedError } from '../errors';
 import { MOST_SECONDS } from '../limits';
 import { guessStrokes, placesOf, type StrokeGuess } from './classify';
-import { findPeaks, onsetsOf, standOut, USUAL_SENSITIVITY, type Onset } from './onsets';
-import { readingsOf, type Reading } from './readings';
+import { findPeaks, onsetsOf, standOut, USUAL_SENSITIVITY, type DetectedOnset } from './onsets';
+import { readingsOf, type LoopReading } from './readings';
 
 /** A stroke in a sound. */
-export type HeardStroke = Onset & StrokeGuess;
+export type HeardStroke = DetectedOnset & StrokeGuess;
 
 /** What a loop of drums holds. */
-export interface Heard {
+export interface HeardLoop {
   rate: number;
   seconds: number;
   onsets: HeardStroke[];
-  readings: Reading[];
+  readings: LoopReading[];
 }
 
 /** Softer than this at its loudest there is nothing to hear: -80 dB. */
@@ -38,7 +38,12 @@ export function checkSound(mono: Float32Array, rate: number): void {
  * @param sensitivity 0 to 1 @param onProgress 0 to 1; throwing ends the work
  * @throws NamedError silent-sound, sound-too-long
  */
-export function listenTo(mono: Float32Array, rate: number, sensitivity = USUAL_SENSITIVITY, onProgress?: (done: number) => void): Heard {
+export function listenTo(
+  mono: Float32Array,
+  rate: number,
+  sensitivity = USUAL_SENSITIVITY,
+  onProgress?: (done: number) => void,
+): HeardLoop {
   const length = mono.length / rate;
   checkSound(mono, rate);
   const peaks = findPeaks(mono, rate, onProgress);

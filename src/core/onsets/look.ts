@@ -51,7 +51,7 @@ export interface Look {
 }
 
 /** Where a stroke is among its neighbours, in seconds. */
-export interface Place {
+export interface StrokeNeighbours {
   at: number;
   previous: number;
   next: number;
@@ -80,7 +80,7 @@ export class Looker {
     this.edges = Float64Array.from({ length: BANDS + 1 }, (_, b) => (LOWEST_HZ * 2 ** (b / BANDS_AN_OCTAVE) * size) / rate);
   }
 
-  look({ at, previous, next }: Place): Look {
+  look({ at, previous, next }: StrokeNeighbours): Look {
     const { rate } = this;
     const start = Math.round(at * rate);
     const most = this.fft.size;

@@ -2,7 +2,7 @@ import { seconds, type Seconds } from '../units';
 import { fluxOf, FLUX_RATE } from './flux';
 
 /** Where something was struck. */
-export interface Onset {
+export interface DetectedOnset {
   /** From the sound's start. */
   seconds: Seconds;
   /** 0 to 1, of the strongest there is. */
@@ -44,7 +44,7 @@ export interface Peaks {
   rate: number;
 }
 
-interface Peak extends Onset {
+interface Peak extends DetectedOnset {
   /** Of the threshold at sensitivity 0.5; 1 is just above it. */
   over: number;
 }
@@ -86,9 +86,9 @@ export const leastOver = (sensitivity: number): number => SENSITIVITY_RANGE ** (
 export const sensitivityOf = (over: number): number => (1 - Math.log(over) / Math.log(SENSITIVITY_RANGE)) / 2;
 
 /** The onsets of a sensitivity from 0 to 1. */
-export function onsetsOf({ list }: Peaks, sensitivity = USUAL_SENSITIVITY): Onset[] {
+export function onsetsOf({ list }: Peaks, sensitivity = USUAL_SENSITIVITY): DetectedOnset[] {
   const least = leastOver(sensitivity);
-  const found: Onset[] = [];
+  const found: DetectedOnset[] = [];
   for (const { seconds: at, strength, over } of list) {
     if (over < least) continue;
     const last = found.at(-1);
@@ -100,7 +100,7 @@ export function onsetsOf({ list }: Peaks, sensitivity = USUAL_SENSITIVITY): Onse
 }
 
 /** @example findOnsets(mono, 44_100).map((o) => o.seconds) */
-export const findOnsets = (mono: Float32Array, rate: number, sensitivity = USUAL_SENSITIVITY): Onset[] =>
+export const findOnsets = (mono: Float32Array, rate: number, sensitivity = USUAL_SENSITIVITY): DetectedOnset[] =>
   onsetsOf(findPeaks(mono, rate), sensitivity);
 
 /** At a peak of 1, unless it is silent. */

@@ -7,7 +7,7 @@ import { MeterMap } from '../time/meter-map';
 import { compareVoices } from '../voices';
 import { clampVelocity, seconds, ticks, TICKS_PER_QUARTER, TICKS_PER_WHOLE, type Velocity } from '../units';
 import type { HeardStroke } from './listen';
-import type { Reading } from './readings';
+import type { LoopReading } from './readings';
 import type { SoundKind } from './stroke-net';
 
 /** The rows that heard strokes go to; those that are no instrument's own have a key and a name. */
@@ -34,13 +34,13 @@ export interface SoundStruck {
 }
 
 /** How a recording is counted. */
-export interface Counting extends Pick<Reading, 'bars' | 'meter' | 'bpm'> {
+export interface Counting extends Pick<LoopReading, 'bars' | 'meter' | 'bpm'> {
   /** Where a moment lies, in ticks from the first bar line. */
   tickOf: (at: number) => number;
 }
 
 /** At a steady tempo from the first downbeat on. */
-export function countedBy({ firstDownbeat, ...reading }: Reading): Counting {
+export function countedBy({ firstDownbeat, ...reading }: LoopReading): Counting {
   const perSecond = (reading.bpm / 60) * TICKS_PER_QUARTER;
   return { ...reading, tickOf: (at) => Math.round((at - firstDownbeat) * perSecond) };
 }
@@ -104,10 +104,10 @@ const COUNTED_AS = [
 
 /** A reading of a sound whose bars are known: over its whole length where it was cut there; else at the tempo that its strokes have. */
 export function readingFor(
-  readings: readonly Reading[],
+  readings: readonly LoopReading[],
   length: number,
   wanted: { bars: number; meter: readonly [number, number]; firstDownbeat: number },
-): Reading {
+): LoopReading {
   const quarters = (wanted.bars * wanted.meter[0] * 4) / wanted.meter[1];
   const byLength = (quarters * 60) / (length - wanted.firstDownbeat);
   // A tail that rings out is no part of the bars: strokes tell the tempo better than the sound's end.

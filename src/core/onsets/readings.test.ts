@@ -1,8 +1,8 @@
 import { normalStream, randomStream } from '../random';
 import { seconds } from '../units';
-import type { Onset } from './onsets';
+import type { DetectedOnset } from './onsets';
 import { readingFor } from './part-of-strokes';
-import { readingsOf, type Reading } from './readings';
+import { readingsOf, type LoopReading } from './readings';
 
 /** Strokes at places of a bar, in quarters, for some bars; nobody plays to the millisecond. */
 function played(
@@ -15,10 +15,10 @@ function played(
     wavering = 0,
     seed = 1,
   }: { bpm: number; bars: number; bar: number; beat?: number; wavering?: number; seed?: number },
-): Onset[] {
+): DetectedOnset[] {
   const normal = normalStream(randomStream(seed));
   const at = Array.from({ length: bars }, (_, b) => places.map((p) => ((b * bar + p) * 60) / bpm)).flat();
-  return at.map((t, i): Onset => ({
+  return at.map((t, i): DetectedOnset => ({
     seconds: seconds(i === 0 ? 0 : t + wavering * normal()),
     strength: places[i % places.length]! % beat === 0 ? 1 : 0.6,
   }));
@@ -50,13 +50,13 @@ test('eighths in threes, cut after three bars, are bars of three quarters', () =
 });
 
 describe('a reading for bars that are known', () => {
-  const reading = (bars: number, bpm: number, meter: Reading['meter'] = [4, 4]): Reading => ({
+  const reading = (bars: number, bpm: number, meter: LoopReading['meter'] = [4, 4]): LoopReading => ({
     bars,
     meter,
     bpm,
     firstDownbeat: seconds(0),
   });
-  const asked = (readings: Reading[], length: number, bars: number, meter: Reading['meter'] = [4, 4]) =>
+  const asked = (readings: LoopReading[], length: number, bars: number, meter: LoopReading['meter'] = [4, 4]) =>
     readingFor(readings, length, { bars, meter, firstDownbeat: 0 }).bpm;
 
   test('a sound that was cut at its bars has the tempo of its length, to the last digit', () => {

@@ -1,9 +1,9 @@
 import { seconds } from '../units';
 import type { BreakReading } from '../model/break';
-import type { Onset } from './onsets';
+import type { DetectedOnset } from './onsets';
 
 /** How a loop may be counted. */
-export type Reading = BreakReading;
+export type LoopReading = BreakReading;
 
 const MOST_READINGS = 3;
 const SLOWEST = 55;
@@ -37,7 +37,7 @@ const LEAN = 0.02;
 const LEAST_ONSETS = 4;
 
 /** How well strokes fall on the lines of a period, from 0 to 1: the length of the mean of their phases. */
-function onLines(onsets: readonly Onset[], period: number): number {
+function onLines(onsets: readonly DetectedOnset[], period: number): number {
   let [x, y, all] = [0, 0, 0];
   for (const { seconds: at, strength } of onsets) {
     const phase = (2 * Math.PI * at) / period;
@@ -49,7 +49,7 @@ function onLines(onsets: readonly Onset[], period: number): number {
 }
 
 /** How alike the strokes are to those a while later, in time and strength, from 0 to 1; null where nothing comes so late. */
-function repeatAfter(onsets: readonly Onset[], later: number): number | null {
+function repeatAfter(onsets: readonly DetectedOnset[], later: number): number | null {
   const end = (onsets.at(-1)?.seconds ?? 0) + REPEAT_WITHIN;
   let [alike, all, from] = [0, 0, 0];
   for (const { seconds: at, strength } of onsets) {
@@ -57,8 +57,8 @@ function repeatAfter(onsets: readonly Onset[], later: number): number | null {
     if (due > end) break;
     while ((onsets[from]?.seconds ?? Infinity) < due - REPEAT_WITHIN) from++;
     let best = 0;
-    for (let k = from; k < onsets.length && (onsets[k] as Onset).seconds < due + REPEAT_WITHIN; k++) {
-      const other = onsets[k] as Onset;
+    for (let k = from; k < onsets.length && (onsets[k] as DetectedOnset).seconds < due + REPEAT_WITHIN; k++) {
+      const other = onsets[k] as DetectedOnset;
       best = Math.max(
         best,
         (Math.min(strength, other.strength) / Math.max(strength, other.strength)) * (1 - Math.abs(other.seconds - due) / REPEAT_WITHIN),
@@ -74,7 +74,7 @@ function repeatAfter(onsets: readonly Onset[], later: number): number | null {
  * How much a tempo is spoken for by what comes again after half a bar and after a bar of it; a bar that nothing comes after counts as its
  * half does.
  */
-function repeatOf(onsets: readonly Onset[], bpm: number): number {
+function repeatOf(onsets: readonly DetectedOnset[], bpm: number): number {
   const half = repeatAfter(onsets, 120 / bpm) ?? 0;
   return half + (repeatAfter(onsets, 240 / bpm) ?? half);
 }
@@ -82,7 +82,7 @@ function repeatOf(onsets: readonly Onset[], bpm: number): number {
 const likely = (bpm: number): number => Math.exp(-0.5 * (Math.log2(bpm / USUAL_BPM) / USUAL_OCTAVES) ** 2);
 
 /** Lines of sixteenths or of triplets; and that beats and their halves are stressed: how well strokes fall on those of a tempo. */
-function fitOf(onsets: readonly Onset[], bpm: number): { fit: number; isTriplet: boolean } {
+function fitOf(onsets: readonly DetectedOnset[], bpm: number): { fit: number; isTriplet: boolean } {
   const beat = 60 / bpm;
   const straight = onLines(onsets, beat / 4);
   const triplet = onLines(onsets, beat / 3);
@@ -97,7 +97,7 @@ function fitOf(onsets: readonly Onset[], bpm: number): { fit: number; isTriplet:
  * Up to three ways to count a loop, the likeliest first, half and double among them. Nothing where there are too few strokes.
  * @param length of the sound, in seconds
  */
-export function readingsOf(onsets: readonly Onset[], length: number): Reading[] {
+export function readingsOf(onsets: readonly DetectedOnset[], length: number): LoopReading[] {
   const first = onsets[0]?.seconds;
   const last = onsets.at(-1)?.seconds;
   if (first === undefined || last === undefined || onsets.length < LEAST_ONSETS) return [];
@@ -109,7 +109,7 @@ export function readingsOf(onsets: readonly Onset[], length: number): Reading[] 
     .sort((a, b) => b.fit - a.fit);
   const best = peaks[0];
   if (!best) return [];
-  const found: Reading[] = [];
+  const found: LoopReading[] = [];
   const add = (bpm: number) => {
     if (found.length >= MOST_READINGS || bpm < SLOWEST / 1.5 || bpm > FASTEST * 1.5) return;
     const reading = countedAt(onsets, wholeWhereAlike(refined(onsets, bpm), last - first), first, last, length);
@@ -123,7 +123,7 @@ export function readingsOf(onsets: readonly Onset[], length: number): Reading[] 
 }
 
 /** The tempo that fits best close by, however usual it is. */
-function refined(onsets: readonly Onset[], bpm: number): number {
+function refined(onsets: readonly DetectedOnset[], bpm: number): number {
   let [best, most] = [bpm, -1];
   for (let n = -CLOSE_BY; n <= CLOSE_BY; n++) {
     const close = bpm * (1 + n * FINE);
@@ -142,7 +142,7 @@ function wholeWhereAlike(bpm: number, span: number): number {
 }
 
 /** Whole bars up to the last stroke, or to the sound's end where it was cut there. */
-function countedAt(onsets: readonly Onset[], bpm: number, first: number, last: number, length: number): Reading {
+function countedAt(onsets: readonly DetectedOnset[], bpm: number, first: number, last: number, length: number): LoopReading {
   const beat = 60 / bpm;
   const { isTriplet } = fitOf(onsets, bpm);
   // A loop that begins with its first stroke, or a little before it.
@@ -168,7 +168,7 @@ function countedAt(onsets: readonly Onset[], bpm: number, first: number, last: n
  * The meter of so many whole beats. Twelve quarters are three bars of 4/4 or four of 6/8, six are two bars of 3/4 or of 6/8: what is struck
  * on their lines decides.
  */
-function cutMeter(onsets: readonly Onset[], beat: number, n: number, isTriplet: boolean): readonly [number, number] {
+function cutMeter(onsets: readonly DetectedOnset[], beat: number, n: number, isTriplet: boolean): readonly [number, number] {
   if (isTriplet) return n % 4 === 0 ? [4, 4] : n % 2 === 0 || n % 3 === 0 ? [6, 8] : [4, 4];
   if (n % 3 !== 0) return [4, 4];
   const dotted = onLines(onsets, 3 * beat) + onLines(onsets, 1.5 * beat);

@@ -12,11 +12,11 @@ import {
   within,
   type Ornamented,
   type OrnamentSpec,
-  type Stroke,
+  type OrnamentStroke,
   type Swung,
 } from './ornament-spec';
 
-function echoStrokes(part: Ornamented, echo: Echo, main: Stroke, swung: Swung | null): Stroke[] {
+function echoStrokes(part: Ornamented, echo: Echo, main: OrnamentStroke, swung: Swung | null): OrnamentStroke[] {
   const distance = echo.steps * stepOf(echo.grid);
   const voice = echo.voice ?? main.voice;
   const key = voice === main.voice ? main.key : keyOfVoice(part.kitMap, voice);

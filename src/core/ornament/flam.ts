@@ -1,7 +1,7 @@
 import { ORNAMENT_LIMITS, type Flam } from '../model/ornament';
 import { tempoMapOf } from '../part/part-time';
 import { milliseconds, ticks } from '../units';
-import { strokeOf, wholeWithin, within, type Ornamented, type OrnamentSpec, type Stroke } from './ornament-spec';
+import { strokeOf, wholeWithin, within, type Ornamented, type OrnamentSpec, type OrnamentStroke } from './ornament-spec';
 
 /** A flam of one, two or three grace strokes has a name of its own. */
 export const GRACE_WORDS = ['flam', 'drag', 'ruff'] as const;
@@ -10,7 +10,7 @@ export const GRACE_WORDS = ['flam', 'drag', 'ruff'] as const;
 export const graceLevel = ({ level, slope }: Pick<Flam, 'level' | 'slope'>, j: number, n: number): number =>
   level * (n === 1 ? 1 : 1 + slope * (j / (n - 1) - 0.5));
 
-function flamStrokes(part: Ornamented, flam: Flam, main: Stroke): Stroke[] {
+function flamStrokes(part: Ornamented, flam: Flam, main: OrnamentStroke): OrnamentStroke[] {
   const tempo = tempoMapOf(part);
   const n = flam.strokes;
   const before = (strokes: number): number => tempo.shift(ticks(main.tick), milliseconds(-strokes * flam.spacingMs));

@@ -9,7 +9,7 @@ import type { VoiceName } from '../row-names';
 export type Ornamented = Pick<Part, 'hits' | 'tempo' | 'meter' | 'origin' | 'kitMap'>;
 
 /** One stroke of a hit that carries an ornament. */
-export interface Stroke {
+export interface OrnamentStroke {
   /** Performed ticks, may be fractional or negative. */
   tick: number;
   /** 1 to 127. */
@@ -38,11 +38,18 @@ export interface OrnamentSpec<O extends { kind: string } = Ornament> {
    * The hit's strokes, its own first. `main` is its own, as performed; `swung` says where others sound that follow the swing, null without
    * any.
    */
-  strokes(part: Ornamented, index: number, ornament: O, main: Stroke, swung: Swung | null): Stroke[];
+  strokes(part: Ornamented, index: number, ornament: O, main: OrnamentStroke, swung: Swung | null): OrnamentStroke[];
 }
 
 /** A stroke like the hit's own, at another place; it ends where the next one starts. */
-export const strokeOf = (main: Stroke, tick: number, velocity: number, room: number, voice = main.voice, key = main.key): Stroke => ({
+export const strokeOf = (
+  main: OrnamentStroke,
+  tick: number,
+  velocity: number,
+  room: number,
+  voice = main.voice,
+  key = main.key,
+): OrnamentStroke => ({
   tick,
   velocity: clampVelocity(velocity),
   length: Math.max(1, Math.min(main.length, room)),

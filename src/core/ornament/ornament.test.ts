@@ -8,7 +8,7 @@ import { mergeRows, setRowVoice } from '../commands/rows';
 import { oneTake } from '../playback/mixer';
 import { Player } from '../playback/player';
 import { makeProgram } from '../playback/program';
-import type { Onset } from '../playback/sequencer';
+import type { ScheduledHit } from '../playback/sequencer';
 import type { Part } from '../model/part';
 import { exportPart } from '../smf/export-part';
 import { importPart } from '../smf/import-part';
@@ -302,7 +302,7 @@ test('50 random ornaments, swung and tightened, at three tempos: the player, the
     const player = new Player(RATE, [oneTake(Float32Array.of(1))]);
     player.setPrograms({ performed: program, written: program });
     player.play(ticks(0));
-    const onsets: Onset[] = [];
+    const onsets: ScheduledHit[] = [];
     const heard: number[] = [];
     const [left, right] = [new Float32Array(4096), new Float32Array(4096)];
     for (let frame = 0; frame < (program.length + 1) * RATE; frame += left.length) {

@@ -2,18 +2,28 @@ import { MAX_QUARTERS } from '../limits';
 import { ORNAMENT_LIMITS, type Roll } from '../model/ornament';
 import { rollCount, rollLength, rollPlace, rollSpan } from '../part/roll-strokes';
 import { TICKS_PER_QUARTER } from '../units';
-import { isFlag, isGrid, optional, strokeOf, wholeWithin, within, type OrnamentSpec, type Stroke, type Swung } from './ornament-spec';
+import {
+  isFlag,
+  isGrid,
+  optional,
+  strokeOf,
+  wholeWithin,
+  within,
+  type OrnamentSpec,
+  type OrnamentStroke,
+  type Swung,
+} from './ornament-spec';
 
 /** The ramp's factor at a part x of its way, 0 at the first stroke and 1 at the last. */
 export const rollLevel = ({ to, bend }: Pick<Roll, 'to' | 'bend'>, x: number): number => 1 + (to - 1) * x ** (4 ** bend);
 
-function rollStrokes(roll: Roll, length: number, main: Stroke, swung: Swung | null): Stroke[] {
+function rollStrokes(roll: Roll, length: number, main: OrnamentStroke, swung: Swung | null): OrnamentStroke[] {
   const n = rollCount(roll, length);
   const span = rollSpan(roll, length, n);
   // What speeds up or slows down stands on no lines that could swing.
   const follows = swung && roll.followsSwing !== false && roll.speed === 0 ? swung : null;
   const place = (k: number): number => (follows ? follows(span * (k / n)) : main.tick + span * rollPlace(k / n, roll.speed));
-  const strokes: Stroke[] = [];
+  const strokes: OrnamentStroke[] = [];
   let tick = main.tick;
   for (let k = 0; k < n; k++) {
     const next = place(k + 1);

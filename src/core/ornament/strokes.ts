@@ -2,13 +2,13 @@ import { swungFrom, type Performance } from '../perform/perform';
 import type { Hit } from '../model/part';
 import type { VoiceName } from '../row-names';
 import { ORNAMENTS, ornamentSpecOf } from './all';
-import type { Ornamented, OrnamentSpec, Stroke } from './ornament-spec';
+import type { Ornamented, OrnamentSpec, OrnamentStroke } from './ornament-spec';
 
 /**
  * All strokes that sound: one for each plain hit, several for one with an ornament. Columns run parallel; a hit's own stroke
  * (number 0) comes first, then the others, hits in the part's order.
  */
-export interface Strokes {
+export interface StrokeColumns {
   /** Index of each stroke's hit. */
   hits: Uint32Array;
   /** 0 for the hit itself, counting up for the others. */
@@ -21,17 +21,17 @@ export interface Strokes {
   voices: ReadonlyMap<number, VoiceName>;
 }
 
-const cache = new WeakMap<Performance, Strokes>();
+const cache = new WeakMap<Performance, StrokeColumns>();
 
 /** The strokes of what is performed; made once. @example strokesOf(part, performPart(part)).ticks.length // hits and all their strokes */
-export function strokesOf(part: Ornamented, performance: Performance): Strokes {
+export function strokesOf(part: Ornamented, performance: Performance): StrokeColumns {
   let strokes = cache.get(performance);
   if (!strokes) cache.set(performance, (strokes = expand(part, performance)));
   return strokes;
 }
 
 /** A stroke of an ornament at or behind the end of what is played or exported: it is left out. A hit's own stroke stays. */
-export const isSpilled = ({ numbers, ticks: at }: Pick<Strokes, 'numbers' | 'ticks'>, stroke: number, end: number): boolean =>
+export const isSpilled = ({ numbers, ticks: at }: Pick<StrokeColumns, 'numbers' | 'ticks'>, stroke: number, end: number): boolean =>
   numbers[stroke] !== 0 && (at[stroke] as number) >= end;
 
 /** How many strokes a hit has at most. */
@@ -40,9 +40,9 @@ export function strokesAtMost(part: Ornamented, index: number, specs: readonly O
   return !ornament || choke ? 1 : ornamentSpecOf(ornament.kind, specs).count(part, index, ornament);
 }
 
-function expand(part: Ornamented, performance: Performance): Strokes {
+function expand(part: Ornamented, performance: Performance): StrokeColumns {
   const { hits } = part;
-  const groups = new Map<number, Stroke[]>();
+  const groups = new Map<number, OrnamentStroke[]>();
   let count = hits.length;
   for (let i = 0; i < hits.length; i++) {
     if (!(hits[i] as Hit).ornament) continue;
@@ -93,9 +93,9 @@ export function strokesOfHit(
   performance: Performance,
   index: number,
   specs: readonly OrnamentSpec[] = ORNAMENTS,
-): Stroke[] {
+): OrnamentStroke[] {
   const hit = part.hits[index] as Hit;
-  const main: Stroke = {
+  const main: OrnamentStroke = {
     tick: performance.ticks[index] as number,
     velocity: performance.velocities[index] as number,
     length: performance.lengths[index] as number,

@@ -7,13 +7,13 @@ export function lockTest(part: Pick<Part, 'rows'>): (hit: Hit) => boolean {
 }
 
 /** Which of some hits a tool may touch, and how many it leaves out because they are locked. */
-export interface Reach {
+export interface UnlockedHits {
   ids: ReadonlySet<HitId>;
   locked: number;
 }
 
 /** Leaves locked hits out. @example withoutLocked(part, selection).locked // 2 */
-export function withoutLocked(part: Pick<Part, 'hits' | 'rows'>, ids: ReadonlySet<HitId>): Reach {
+export function withoutLocked(part: Pick<Part, 'hits' | 'rows'>, ids: ReadonlySet<HitId>): UnlockedHits {
   const isLocked = lockTest(part);
   let free: Set<HitId> | null = null;
   for (const hit of part.hits) {

@@ -11,7 +11,7 @@ import { MOVES } from '../moves/all';
 import { scopeTest, type ScopeTest } from '../feel/scope';
 import { swingOf } from '../moves/swing';
 import { blendTimbre, ownTimbre, type TimbreColumns } from '../feel/timbre-columns';
-import type { HitRange, Performable, Round, Work } from '../feel/work';
+import type { HitRange, Performable, Pass, MoveContext } from '../feel/work';
 
 export type { HitRange, Performable } from '../feel/work';
 
@@ -72,7 +72,7 @@ export function performPart(
   let timbre: TimbreColumns | null = null;
 
   if (!isIdle(feel)) {
-    const work: Work = { ...workOf(part, range, times, loudness, placedHomes), timbre: () => (timbre ??= ownTimbre(hits)) };
+    const work: MoveContext = { ...workOf(part, range, times, loudness, placedHomes), timbre: () => (timbre ??= ownTimbre(hits)) };
     runMoves(work, feel.moves.length, specs);
     if (feel.sway !== 1) {
       if (timbre) blendTimbre(timbre, hits, feel.sway);
@@ -97,7 +97,7 @@ export function performPart(
   );
 }
 
-function workOf(part: Performable, range: HitRange, times: Float64Array, loudness: Float64Array, placedHomes: Float64Array): Work {
+function workOf(part: Performable, range: HitRange, times: Float64Array, loudness: Float64Array, placedHomes: Float64Array): MoveContext {
   const homes = homesOf(part);
   return {
     part,
@@ -142,10 +142,10 @@ function swungBy(part: Performable, times: Float64Array): (index: number) => Swu
   };
 }
 
-const FIRST_ROUND: Round = { pass: 1, shift: 0 };
+const FIRST_ROUND: Pass = { pass: 1, shift: 0 };
 
 /** Runs the moves before `until` that are on. */
-function runMoves(work: Work, until: number, specs: readonly MoveSpec[]) {
+function runMoves(work: MoveContext, until: number, specs: readonly MoveSpec[]) {
   const { feel, round: { pass, shift } = FIRST_ROUND } = work.part;
   for (let i = 0; i < until; i++) {
     const move = feel.moves[i] as Move;

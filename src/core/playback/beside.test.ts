@@ -1,5 +1,5 @@
 import { seconds, ticks, TICKS_PER_QUARTER } from '../units';
-import { sliceOf, stretchesOfOrder, stretchOfPass, type Stretch } from './beside';
+import { sliceOf, stretchesOfOrder, stretchOfPass, type BackingSpan } from './beside';
 import { smallPart } from '@tests/support/arbitraries';
 import { roundsOfOrder, unroll } from '../song/unroll';
 import type { Seconds } from '../units';
@@ -7,7 +7,7 @@ import type { Seconds } from '../units';
 const part = { tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }], origin: ticks(0) };
 const bars = (from: number, to: number) => ({ startTick: ticks(from * 4 * TICKS_PER_QUARTER), length: (to - from) * 2, loop: true });
 const sliceOfPass = (p: typeof part, of: typeof song, program: ReturnType<typeof bars>, startedAt: Seconds, pass: number, now: Seconds) =>
-  sliceOf(of, stretchOfPass(p, program, pass) as Stretch, startedAt, now);
+  sliceOf(of, stretchOfPass(p, program, pass) as BackingSpan, startedAt, now);
 const song = { firstDownbeat: seconds(1.5), offsetMs: 0, seconds: seconds(60) };
 
 test('each pass plays the stretch of the recording that belongs to its bars', () => {

@@ -16,7 +16,7 @@ export interface BackingSlice {
  * What is played without a break: where it begins, counted from the start of playing; which place of the part that is, counted from its
  * first bar; how long it is. Seconds.
  */
-export interface Stretch {
+export interface BackingSpan {
   begin: number;
   place: number;
   length: number;
@@ -27,7 +27,7 @@ export function stretchOfPass(
   part: Pick<Part, 'tempo' | 'origin'>,
   program: Pick<Program, 'startTick' | 'length' | 'loop'>,
   pass: number,
-): Stretch | null {
+): BackingSpan | null {
   if (pass > 0 && !(program.loop && program.length > 0)) return null;
   const tempo = tempoMapOf(part);
   return { begin: pass * program.length, place: tempo.toSeconds(program.startTick) - tempo.toSeconds(part.origin), length: program.length };
@@ -38,7 +38,7 @@ export function stretchesOfOrder(
   part: Pick<Part, 'tempo' | 'meter' | 'origin'>,
   { marks }: Pick<Unrolled, 'marks'>,
   whole: number,
-): Stretch[] {
+): BackingSpan[] {
   const [tempo, meter] = [tempoMapOf(part), meterMapOf(part)];
   return marks.map(({ seconds: begin, round }, i) => ({
     begin,
@@ -57,7 +57,7 @@ export function stretchesOfOrder(
  */
 export function sliceOf(
   { firstDownbeat, offsetMs, seconds: whole }: Pick<Backing, 'firstDownbeat' | 'offsetMs' | 'seconds'>,
-  stretch: Stretch,
+  stretch: BackingSpan,
   startedAt: Seconds,
   now: Seconds,
 ): BackingSlice | null {

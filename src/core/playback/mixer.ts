@@ -1,11 +1,11 @@
 import { amplitudeOf } from '../synth/classes';
-import { TILT_HZ, type Stroke } from '../synth/stroke';
+import { TILT_HZ, type RenderedStroke } from '../synth/stroke';
 import { clamp, type Seconds } from '../units';
 import type { VoiceName } from '../row-names';
 import { Limiter } from './limiter';
 import { kernelFor } from '../audio/resample';
 import { addPlain, addShaped, type Ringing } from './ringing';
-import { Room } from './room';
+import { RoomReverb } from './room';
 import { PLAIN_MIX, PLAIN_MIX_OF_PART, type Mix, type RowMix } from './row-mix';
 
 /** Strokes of like velocities. */
@@ -15,7 +15,7 @@ export interface SoundLayer {
   /** The velocity that its takes were struck with. */
   at: number;
   /** One is missing as long as it is not ready. */
-  takes: (Stroke | undefined)[];
+  takes: (RenderedStroke | undefined)[];
 }
 
 /** A sound that can be started, and what its start ends. */
@@ -107,7 +107,7 @@ export class Mixer {
   private readonly sounds: Sound[];
   /** The take that each sound was struck with last. */
   private readonly lastTake = new Map<number, number>();
-  private readonly room: Room;
+  private readonly room: RoomReverb;
   private readonly limiter: Limiter | null;
   private buses: Bus[] = [];
   private sendLeft = new Float32Array(0);
@@ -125,7 +125,7 @@ export class Mixer {
     { limited = true }: MixerOptions = {},
   ) {
     this.sounds = [...sounds];
-    this.room = new Room(sampleRate);
+    this.room = new RoomReverb(sampleRate);
     this.limiter = limited ? new Limiter(sampleRate) : null;
   }
 
@@ -138,7 +138,7 @@ export class Mixer {
     this.sounds[index] = sound;
   }
 
-  setStroke(index: number, layer: number, take: number, stroke: Stroke | undefined) {
+  setStroke(index: number, layer: number, take: number, stroke: RenderedStroke | undefined) {
     const takes = this.sounds[index]?.layers[layer]?.takes;
     if (takes) takes[take] = stroke;
   }
@@ -188,7 +188,7 @@ export class Mixer {
     index: number,
     sound: Sound,
     layer: SoundLayer,
-    stroke: Stroke,
+    stroke: RenderedStroke,
     velocity: number,
     toned: number,
     mix: RowMix,
@@ -238,7 +238,7 @@ export class Mixer {
   }
 
   /** A take by the hit's dice, never the one that was struck last. */
-  private takeOf(index: number, { takes }: SoundLayer, dice: number): Stroke | undefined {
+  private takeOf(index: number, { takes }: SoundLayer, dice: number): RenderedStroke | undefined {
     const n = takes.length;
     let take = dice % n;
     if (n > 1 && take === this.lastTake.get(index)) take = (take + 1 + ((dice >>> 8) % (n - 1))) % n;

@@ -8,7 +8,7 @@ import { milliseconds, ticks, TICKS_PER_QUARTER } from '../units';
 import { oneTake } from './mixer';
 import { Player } from './player';
 import { makeProgram, type Program } from './program';
-import type { Onset } from './sequencer';
+import type { ScheduledHit } from './sequencer';
 
 const RATE = 48_000;
 const BLOCK = 128;
@@ -32,8 +32,8 @@ function programs(roomy: Part, bars: [number, number] = [0, roomy.bars], loop = 
 }
 
 /** Renders `seconds`, calling `at` before each block; gives onsets and the frames that are not silent. */
-function render(player: Player, seconds: number, at: (frame: number) => void = () => {}): { onsets: Onset[]; heard: number[] } {
-  const onsets: Onset[] = [];
+function render(player: Player, seconds: number, at: (frame: number) => void = () => {}): { onsets: ScheduledHit[]; heard: number[] } {
+  const onsets: ScheduledHit[] = [];
   const heard: number[] = [];
   const left = new Float32Array(BLOCK);
   const right = new Float32Array(BLOCK);
@@ -255,7 +255,7 @@ describe('what takes over', () => {
     versions: programs(chorus, n),
   });
   /** Frames from the start of playing, rounded to thousandths of a second. */
-  const times = (onsets: readonly Onset[]): number[] => onsets.map((o) => Math.round(((o.frame - PRE_ROLL) / RATE) * 1000) / 1000);
+  const times = (onsets: readonly ScheduledHit[]): number[] => onsets.map((o) => Math.round(((o.frame - PRE_ROLL) / RATE) * 1000) / 1000);
   const begun = (n: [number, number] = [0, 2]): Player => {
     const player = new Player(RATE, [CLICK]);
     player.setPrograms(bars(n), 'verse');

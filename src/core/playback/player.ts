@@ -1,12 +1,12 @@
 import { TempoMap } from '../time/tempo-map';
 import { seconds, ticks, type Ticks } from '../units';
-import type { Stroke } from '../synth/stroke';
+import type { RenderedStroke } from '../synth/stroke';
 import { Mixer, PLAIN, type Colour, type Sound } from './mixer';
 import type { Program } from './program';
-import { PRE_ROLL_SECONDS, Sequencer, type Onset } from './sequencer';
+import { PRE_ROLL_SECONDS, Sequencer, type ScheduledHit } from './sequencer';
 
 /** What is heard: the feel, the written part, or another feel to compare with. */
-export type Version = 'performed' | 'written' | 'other';
+export type ProgramVersion = 'performed' | 'written' | 'other';
 
 /** A program for each version, and how loud each is played. */
 export interface Versions {
@@ -14,14 +14,14 @@ export interface Versions {
   written: Program;
   other?: Program;
   /** Factors that make versions equally loud; 1 without. */
-  gains?: Partial<Record<Version, number>>;
+  gains?: Partial<Record<ProgramVersion, number>>;
 }
 
 /** When something else takes over from what plays. */
 export type When = 'anywhere' | 'bar' | 'end';
 
 /** What plays next: a loop, under a name. */
-export interface Cue {
+export interface QueuedLoop {
   name: string;
   versions: Versions;
   when: When;
@@ -33,7 +33,7 @@ export interface PlayState {
   /** The clock runs evenly since the start: the anchor stays where it is. */
   settled: boolean;
   anchorFrame: number;
-  version: Version;
+  version: ProgramVersion;
   /** What plays, by name. */
   name: string;
   /** What comes next, and the frame at which it does. */
@@ -72,7 +72,7 @@ const LATE_SECONDS = 1;
 export class Player {
   private sequencer: Sequencer;
   private name = '';
-  private queue: readonly Cue[] = [];
+  private queue: readonly QueuedLoop[] = [];
   private coming: Coming | null = null;
   /** What was left, until its late hits have sounded. */
   private leaving: { sequencer: Sequencer; until: number }[] = [];
@@ -81,7 +81,7 @@ export class Player {
   private clicking = false;
   private readonly mixer: Mixer;
   private versions: Versions | null = null;
-  private version: Version = 'performed';
+  private version: ProgramVersion = 'performed';
   private auditions: { sound: number; velocity: number; colour: Colour }[] = [];
   /** The next frame that is mixed: so far ahead of what leaves as the limiter looks. */
   private frame = 0;
@@ -106,7 +106,7 @@ export class Player {
   }
 
   /** A stroke of a sound that is ready now, or is not kept any longer. */
-  setStroke(index: number, layer: number, take: number, stroke: Stroke | undefined) {
+  setStroke(index: number, layer: number, take: number, stroke: RenderedStroke | undefined) {
     this.mixer.setStroke(index, layer, take, stroke);
   }
 
@@ -133,7 +133,7 @@ export class Player {
   }
 
   /** What takes over, one after another; an empty list takes all back. What is there already under its name is only brought up to date. */
-  setQueue(queue: readonly Cue[]) {
+  setQueue(queue: readonly QueuedLoop[]) {
     this.queue = queue;
     const [first] = queue;
     const { coming } = this;
@@ -178,7 +178,7 @@ export class Player {
     this.mixer.gain = this.versions.gains?.[this.version] ?? 1;
   }
 
-  setVersion(version: Version) {
+  setVersion(version: ProgramVersion) {
     if (version === this.version) return;
     this.version = version;
     this.useProgram();
@@ -269,7 +269,7 @@ export class Player {
    * second of the jump starts at once: a late hit is better than a lost one, a burst of them is not.
    * @returns the hits that start in it
    */
-  render(left: Float32Array, right: Float32Array, heard: number): Onset[] {
+  render(left: Float32Array, right: Float32Array, heard: number): ScheduledHit[] {
     const frame = heard + this.mixer.latency;
     this.begin(frame);
     if (frame > this.frame && this.sequencer.isPlaying) this.jumps.push({ from: this.frame, to: frame });

@@ -11,7 +11,7 @@ const RING_SECONDS = { small: 0.22, large: 0.75 };
 /** Walls take the highs first. */
 const DAMP_HZ = 5200;
 const GAIN = 0.5;
-export class Room {
+export class RoomReverb {
   /** All lines in one memory, one behind the other: an engine looks only once a frame whether it is still there. */
   private lines = new Float32Array(0);
   private lengths: number[] = [];

@@ -4,7 +4,7 @@ import { ticksOfBars } from '../commands/settings';
 import type { Hit, Part } from '../model/part';
 import { milliseconds, ticks, TICKS_PER_QUARTER } from '../units';
 import { makeProgram, type Program } from './program';
-import { PRE_ROLL_SECONDS, Sequencer, type Onset } from './sequencer';
+import { PRE_ROLL_SECONDS, Sequencer, type ScheduledHit } from './sequencer';
 
 const RATE = 1000;
 const BLOCK = 10;
@@ -27,8 +27,8 @@ const program = (of: Part, from: number, to: number, loop = true): Program => {
   );
 };
 
-function run(sequencer: Sequencer, from: number, to: number): Onset[] {
-  const onsets: Onset[] = [];
+function run(sequencer: Sequencer, from: number, to: number): ScheduledHit[] {
+  const onsets: ScheduledHit[] = [];
   for (let frame = from; frame < to; frame += BLOCK) onsets.push(...sequencer.advance(frame, BLOCK));
   return onsets;
 }
@@ -39,7 +39,7 @@ const started = (p: Program, at: number): Sequencer => {
   s.play(p.startTick, at);
   return s;
 };
-const brief = (onsets: Onset[]): [number, number][] => onsets.map((o) => [o.slot, o.frame]);
+const brief = (onsets: ScheduledHit[]): [number, number][] => onsets.map((o) => [o.slot, o.frame]);
 
 test('a loop narrowed around the playhead goes on from the same place', () => {
   const s = started(program(part, 0, 4), 0);

@@ -5,7 +5,7 @@ import type { Colour } from './mixer';
 import type { Program } from './program';
 
 /** A hit that starts at a frame. */
-export interface Onset {
+export interface ScheduledHit {
   frame: number;
   slot: number;
   voice: number;
@@ -15,7 +15,7 @@ export interface Onset {
   colour: Colour;
 }
 
-interface Held extends Onset {
+interface Held extends ScheduledHit {
   /** Kept across a change of program: it sounds at the time its old version gave it. */
   held: true;
 }
@@ -149,10 +149,10 @@ export class Sequencer {
    * All hits that start in `[frame, frame + count)`, in order. Past the end of a program that does not loop, playing stops.
    * @param behind so many frames before are taken too: their hits start late, at `frame`
    */
-  advance(frame: number, count: number, behind = 0): Onset[] {
+  advance(frame: number, count: number, behind = 0): ScheduledHit[] {
     const c = this.current;
     if (!this.playing || !c || c.length <= 0) return [];
-    const onsets: Onset[] = this.takeHeld(frame + count);
+    const onsets: ScheduledHit[] = this.takeHeld(frame + count);
     // A hit starts at the nearest frame: its exact place lies in [frame - 0.5, frame + count - 0.5).
     const from = frame - behind - 0.5 - this.anchor;
     const to = frame + count - 0.5 - this.anchor;
@@ -171,7 +171,7 @@ export class Sequencer {
   }
 
   /** Adds the hits of one round of the loop whose exact place lies in `[from, to)`, frames from the anchor. */
-  private takeDue(c: Compiled, cycle: number, from: number, to: number, onsets: Onset[]) {
+  private takeDue(c: Compiled, cycle: number, from: number, to: number, onsets: ScheduledHit[]) {
     const base = cycle * c.length;
     const { order, places, wraps } = c.program.index;
     const placeAt = (k: number): number => (places[k] as number) * this.sampleRate;
@@ -208,7 +208,7 @@ export class Sequencer {
     return (this.lastPass[c.program.slots[index] as number] as number) < pass;
   }
 
-  private takeHeld(until: number): Onset[] {
+  private takeHeld(until: number): ScheduledHit[] {
     const due = this.held.filter((h) => h.frame < until);
     if (due.length > 0) this.held = this.held.filter((h) => h.frame >= until);
     for (const h of due) this.lastPass[h.slot] = h.pass;

@@ -1,4 +1,4 @@
-import { PIECE_VELOCITY, isOfBreak, type Break, type Piece } from '../model/break';
+import { PIECE_VELOCITY, isOfBreak, type Break, type Slice } from '../model/break';
 import type { KitName } from '../model/sound';
 import type { Part } from '../model/part';
 import { NO_OWN_SOUNDS, type OwnSound, type OwnSounds } from '../model/own-sound';
@@ -65,10 +65,10 @@ export const nameOfSource = ({ kit, voice, own, pieces }: Pick<RowSource, 'kit' 
       ? `own|${own.id}|${hashText(JSON.stringify(own.layers))}`
       : `${kit}|${voice}`;
 
-const pieceNames = new WeakMap<readonly Piece[], number>();
+const pieceNames = new WeakMap<readonly Slice[], number>();
 
 /** What of pieces their strokes depend on. */
-function namesOfPieces(pieces: readonly Piece[]): number {
+function namesOfPieces(pieces: readonly Slice[]): number {
   let name = pieceNames.get(pieces);
   if (name === undefined)
     pieceNames.set(

@@ -3,7 +3,7 @@ import type { OwnLayer, OwnTake, SampleId } from '../model/own-sound';
 import { strokeOfPiece } from '../samples/stroke-of-piece';
 import { strokeOfRecording } from '../samples/stroke-of-recording';
 import { strokeOf } from '../synth/kits/all';
-import type { Stroke } from '../synth/stroke';
+import type { RenderedStroke } from '../synth/stroke';
 import type { RowSource } from './sources';
 
 /** The bytes of a recording, as a WAV file. */
@@ -20,7 +20,7 @@ export function strokeOfSource(
   take: number,
   rate: number,
   samples: SampleSource,
-): Stroke {
+): RenderedStroke {
   if (pieces) return strokeOfPiece(samples(pieces.sample), pieces.pieces[take], pieces.gap, rate);
   if (!own) return strokeOf(kit, voice, layer, take, rate);
   const { upTo, takes } = own.layers[layer] as OwnLayer;

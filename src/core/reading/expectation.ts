@@ -1,7 +1,7 @@
 import type { Cell } from './cells';
 import { isThreeEighths } from './cells';
 import { chainOf, type Step } from './chain';
-import { priorsOf, type Learnt } from './learnt';
+import { priorsOf, type ReadingParameters } from './learnt';
 import { posteriorsOfAlign } from './alignment';
 import { Likelihood, type Way } from './likelihood';
 import type { Material, RowCell } from './material';
@@ -31,7 +31,7 @@ export interface Expectation {
 }
 
 /** @param sample the cells to look at; all without it */
-export function expect(of: Material, learnt: Learnt, sample: readonly number[] | null = null): Expectation {
+export function expect(of: Material, learnt: ReadingParameters, sample: readonly number[] | null = null): Expectation {
   const nb = learnt.bases.length;
   const ne = nb + NX;
   const shares = new Float64Array(of.rowCells.length * ne);
@@ -84,7 +84,7 @@ export function expect(of: Material, learnt: Learnt, sample: readonly number[] |
 }
 
 /** How each cell follows the one before; cells that follow alike share their step. */
-function stepsOf(of: Material, learnt: Learnt, cells: readonly number[]): Step[] {
+function stepsOf(of: Material, learnt: ReadingParameters, cells: readonly number[]): Step[] {
   const known = new Map<string, Step>();
   let before: Cell | null = null;
   return cells.map((c) => {
@@ -100,7 +100,7 @@ function stepsOf(of: Material, learnt: Learnt, cells: readonly number[]): Step[]
 }
 
 /** How likely each excursion begins in a cell, none first. */
-function freshIn(learnt: Learnt, cell: Cell): number[] {
+function freshIn(learnt: ReadingParameters, cell: Cell): number[] {
   const own = learnt.excursionsAt.get(cell.place);
   const fresh = EXCURSION_PRIORS.map((p, x) => (x === 1 && isThreeEighths(cell.length) ? 0 : own ? 0.5 * p + 0.5 * (own[x] as number) : p));
   return [1 - fresh.reduce((a, b) => a + b, 0), ...fresh];
@@ -109,7 +109,7 @@ function freshIn(learnt: Learnt, cell: Cell): number[] {
 /** How a row counts a cell: with the kit, or by itself. @returns how likely by itself */
 function rowShares(
   of: Material,
-  learnt: Learnt,
+  learnt: ReadingParameters,
   index: number,
   at: number,
   { kit, shares }: Expectation,
@@ -161,7 +161,7 @@ export interface MatchReader {
 export const LEAST_MATCH = 1e-6;
 
 /** Goes through all row cells that were looked at. */
-export function eachMatch(of: Material, learnt: Learnt, expectation: Expectation, reader: MatchReader) {
+export function eachMatch(of: Material, learnt: ReadingParameters, expectation: Expectation, reader: MatchReader) {
   const ne = learnt.bases.length + NX;
   const { likelihood, cells } = expectation;
   const shares = new Float64Array(ne);

@@ -1,7 +1,7 @@
 /** The hidden Markov model of a part's cells, fitted to its strokes by expectation and maximisation. */
 import { eachMatch, expect, LEAST_MATCH, type Expectation } from './expectation';
 import { learn } from './learning';
-import { firstLearnt, SPREAD_PRIOR, type Learnt } from './learnt';
+import { firstLearnt, SPREAD_PRIOR, type ReadingParameters } from './learnt';
 import { FINEST, PLACES, type Fit, type Material, type RowCell } from './material';
 
 const ROUNDS = 4;
@@ -34,7 +34,7 @@ export function fit(of: Material): Fit {
 }
 
 /** The spread that explains a sample of the cells best, before anything is learnt. */
-function likeliestStart(of: Material): { learnt: Learnt; expectation: Expectation } {
+function likeliestStart(of: Material): { learnt: ReadingParameters; expectation: Expectation } {
   const sample = sampleOf(of.cells.length);
   const starts = firstLearnt(of, SPREADS).map((learnt, i) => {
     const expectation = expect(of, learnt, sample);
@@ -53,7 +53,7 @@ function sampleOf(count: number): number[] {
 }
 
 /** The homes of all strokes, by how likely they are. */
-function answersOf(of: Material, learnt: Learnt): Fit {
+function answersOf(of: Material, learnt: ReadingParameters): Fit {
   const n = of.ticks.length;
   const found: Fit = {
     homes: of.ticks.slice(),

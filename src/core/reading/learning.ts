@@ -1,6 +1,6 @@
 import type { Cell } from './cells';
 import { eachMatch, LEAST_MATCH, type Expectation } from './expectation';
-import { INDEPENDENCE, priorsOf, SPREAD_PRIOR, usualAt, type Learnt } from './learnt';
+import { INDEPENDENCE, priorsOf, SPREAD_PRIOR, usualAt, type ReadingParameters } from './learnt';
 import { MS_PER_QUARTER, PLACES, type Material, type RowCell } from './material';
 import { TICKS_PER_QUARTER } from '../units';
 import { EXCURSION_PRIORS, EXCURSIONS, isSwung, type Base } from './states';
@@ -52,7 +52,7 @@ interface Collected {
 }
 
 /** What is learnt from an expectation. */
-export function learn(of: Material, learnt: Learnt, expectation: Expectation): Learnt {
+export function learn(of: Material, learnt: ReadingParameters, expectation: Expectation): ReadingParameters {
   const sums = collected(of, learnt, expectation);
   const { claims, usual, struck, barsOf } = sums;
   const timing = timingOf(of, learnt, sums);
@@ -69,7 +69,7 @@ export function learn(of: Material, learnt: Learnt, expectation: Expectation): L
   };
 }
 
-function collected(of: Material, learnt: Learnt, expectation: Expectation): Collected {
+function collected(of: Material, learnt: ReadingParameters, expectation: Expectation): Collected {
   const nb = learnt.bases.length;
   const { rows } = of;
   const n = of.ticks.length;
@@ -144,7 +144,11 @@ function collected(of: Material, learnt: Learnt, expectation: Expectation): Coll
 }
 
 /** Leans of rows, then the drift that all share, then what is left as spread. */
-function timingOf(of: Material, learnt: Learnt, { away, squares, weights, rowOf }: Collected): Pick<Learnt, 'leans' | 'drift' | 'spreads'> {
+function timingOf(
+  of: Material,
+  learnt: ReadingParameters,
+  { away, squares, weights, rowOf }: Collected,
+): Pick<ReadingParameters, 'leans' | 'drift' | 'spreads'> {
   const rows = of.rows;
   const leanSums = new Float64Array(rows);
   const counts = new Float64Array(rows);
@@ -219,7 +223,7 @@ function driftOf(
 }
 
 /** How likely each excursion begins at each place of the bar. */
-function excursionsAtOf(of: Material, learnt: Learnt, { cells, kit }: Expectation): Learnt['excursionsAt'] {
+function excursionsAtOf(of: Material, learnt: ReadingParameters, { cells, kit }: Expectation): ReadingParameters['excursionsAt'] {
   const nb = learnt.bases.length;
   const ne = nb + NX;
   const places = new Map<number, { n: number; sums: number[] }>();
@@ -237,7 +241,7 @@ function excursionsAtOf(of: Material, learnt: Learnt, { cells, kit }: Expectatio
   return new Map([...learnt.excursionsAt, ...learntAt]);
 }
 
-const independenceOf = (learnt: Learnt, { aloneMass, cellsOfRow }: Collected): Float64Array =>
+const independenceOf = (learnt: ReadingParameters, { aloneMass, cellsOfRow }: Collected): Float64Array =>
   learnt.independence.map((_, row) =>
     Math.min(
       MOST_INDEPENDENT,
@@ -248,10 +252,10 @@ const independenceOf = (learnt: Learnt, { aloneMass, cellsOfRow }: Collected): F
 /** Bases with their ratios, without those that hardly a cell is counted by, and how often each row is counted by them. */
 function basesOf(
   of: Material,
-  learnt: Learnt,
+  learnt: ReadingParameters,
   { cells, bases }: Expectation,
   { ownMass, cellsOfRow, ratios }: Collected,
-): Pick<Learnt, 'bases' | 'own'> {
+): Pick<ReadingParameters, 'bases' | 'own'> {
   const nb = learnt.bases.length;
   const priors = priorsOf(learnt.bases);
   const massOf = (b: number): number => cells.reduce((sum, _, at) => sum + (bases[at * nb + b] as number), 0);

@@ -3,7 +3,7 @@ import { FINEST, PLACES, type Material } from './material';
 import { BASE_PRIORS, firstBases, isSwung, type Base } from './states';
 
 /** What a fit learns of a part, round by round. */
-export interface Learnt {
+export interface ReadingParameters {
   bases: readonly Base[];
   /** Ms: how loosely and how late each row is played. */
   spreads: Float64Array;
@@ -39,11 +39,11 @@ export function priorsOf(bases: readonly Base[]): number[] {
 }
 
 /** What a fit begins with. @param spreads ms, one for all rows: a beginning for each */
-export function firstLearnt(of: Material, spreads: readonly number[]): Learnt[] {
+export function firstLearnt(of: Material, spreads: readonly number[]): ReadingParameters[] {
   const bases = firstBases();
   const priors = priorsOf(bases);
   const placesOfBar = 1 + Math.ceil(of.cells.reduce((most, c) => Math.max(most, c.barLength), 0) / FINEST);
-  const blank: Omit<Learnt, 'spreads'> = {
+  const blank: Omit<ReadingParameters, 'spreads'> = {
     bases,
     leans: new Float64Array(of.rows),
     independence: new Float64Array(of.rows).fill(INDEPENDENCE),
@@ -59,8 +59,11 @@ export function firstLearnt(of: Material, spreads: readonly number[]): Learnt[] 
   return spreads.map((spread) => ({ ...blank, spreads: new Float64Array(of.rows).fill(spread) }));
 }
 
-/** Where a place of a cell is counted in {@link Learnt.usual}; the bar's end is the next bar's first line. @param i in 1/24 of a quarter */
-export function usualAt({ placesOfBar }: Pick<Learnt, 'placesOfBar'>, row: number, cell: Cell, i: number): number {
+/**
+ * Where a place of a cell is counted in {@link ReadingParameters.usual}; the bar's end is the next bar's first line.
+ * @param i in 1/24 of a quarter
+ */
+export function usualAt({ placesOfBar }: Pick<ReadingParameters, 'placesOfBar'>, row: number, cell: Cell, i: number): number {
   const place = cell.slot + i;
   return row * placesOfBar + (place >= cell.slotsOfBar ? 0 : place);
 }

@@ -1,9 +1,9 @@
 import { align, type WayLines } from './alignment';
 import type { Cell } from './cells';
 import { FINEST, MS_PER_QUARTER, PLACES, type Material, type RowCell } from './material';
-import { usualAt, type Learnt } from './learnt';
+import { usualAt, type ReadingParameters } from './learnt';
 import { TICKS_PER_QUARTER } from '../units';
-import { EXCURSIONS, linesOfBase, linesOfExcursion, type Lines } from './states';
+import { EXCURSIONS, linesOfBase, linesOfExcursion, type CellLines } from './states';
 
 const QUARTER = TICKS_PER_QUARTER;
 /** A stroke whose line was decided, on any other line. */
@@ -38,7 +38,7 @@ export interface Ways {
   used: Int32Array;
 }
 
-function withPlaces(lines: readonly (Lines | null)[]): Ways {
+function withPlaces(lines: readonly (CellLines | null)[]): Ways {
   const ms: number[] = [];
   const slots: number[] = [];
   const known = new Map<string, number>();
@@ -78,7 +78,7 @@ export class Likelihood {
   /** @param cells those that will be asked for */
   constructor(
     private readonly of: Material,
-    private readonly learnt: Learnt,
+    private readonly learnt: ReadingParameters,
     cells: readonly number[],
   ) {
     this.from = new Int32Array(of.rowCells.length);

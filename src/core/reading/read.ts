@@ -11,7 +11,7 @@ import type { Fit, Material, Readable, RowCell } from './material';
 import { swingsOnLines, type Swings } from '../homes/swings';
 
 /** Where the hits of a part belong, as read; columns run parallel to `part.hits`. */
-export interface Reading {
+export interface HomesRead {
   /** The straight line that a hit belongs to, in ticks. */
   homes: Float64Array;
   /** How likely that is, 0 to 1; 1 where it stands exactly on its line, or was decided. */
@@ -40,9 +40,9 @@ export const isSettled: FixedTest = ({ decided, placed }) => decided === true ||
  * Reads the homes of all hits together: a hidden Markov model over beats, fitted by expectation and maximisation.
  * @param isFixed hits that keep their homes; these help to read the others
  */
-export function readHomes(part: Readable, isFixed: FixedTest = isSettled): Reading {
+export function readHomes(part: Readable, isFixed: FixedTest = isSettled): HomesRead {
   const { hits } = part;
-  const reading: Reading = {
+  const reading: HomesRead = {
     homes: new Float64Array(hits.length),
     sure: new Float64Array(hits.length),
     others: new Float64Array(hits.length).fill(Number.NaN),
@@ -177,7 +177,7 @@ function taken(column: ArrayLike<number>, indices: ArrayLike<number>): Float64Ar
 }
 
 function settle(
-  reading: Reading,
+  reading: HomesRead,
   part: Readable,
   strokes: Int32Array,
   mains: Int32Array,

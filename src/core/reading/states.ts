@@ -2,7 +2,7 @@ import { TICKS_PER_QUARTER } from '../units';
 import { isThreeEighths } from './cells';
 
 /** Lines that strokes of a cell may belong to, in quarters from its start, sorted by place. */
-export interface Lines {
+export interface CellLines {
   /** Where each is played. */
   places: readonly number[];
   /** The straight line that it stands for. */
@@ -49,7 +49,7 @@ export const isSwung = (base: Base): boolean => base.kind === 'swung-eighths' ||
 const ROUND = 1e-9;
 
 /** Lines at a step, as far as the cell goes, with a prior by the line's number. */
-function stepped(length: number, step: number, priorOf: (n: number) => number): Lines {
+function stepped(length: number, step: number, priorOf: (n: number) => number): CellLines {
   const places: number[] = [];
   const priors: number[] = [];
   for (let n = 0; n * step < length - ROUND; n++) {
@@ -71,12 +71,12 @@ const EIGHTHS = [0.42, 0.06, 0.4, 0.12];
 const SWUNG_SIXTEENTHS = [0.38, 0.16, 0.27, 0.19];
 
 /** Sixteenths at which pairs are bent: the second of each pair of sixteenths. */
-const bentSixteenths = (lines: Lines, ratio: number): Lines => ({
+const bentSixteenths = (lines: CellLines, ratio: number): CellLines => ({
   ...lines,
   places: lines.places.map((p, n) => (n % 2 === 1 ? p - 0.25 + ratio / 2 : p)),
 });
 /** Within a pair of eighths: the second stands at the ratio, sixteenths between are bent half as far. */
-const bentEighths = (lines: Lines, ratio: number): Lines => ({
+const bentEighths = (lines: CellLines, ratio: number): CellLines => ({
   ...lines,
   places: lines.places.map((p, n) => p + [0, 0.5, 1, 0.5][n % 4]! * (ratio - 0.5)),
 });
@@ -86,7 +86,7 @@ const bentEighths = (lines: Lines, ratio: number): Lines => ({
  * @param length in quarters
  * @param onQuarter the cell begins at a whole quarter of its bar
  */
-export function linesOfBase({ kind, ratio }: Base, length: number, onQuarter: boolean): Lines | null {
+export function linesOfBase({ kind, ratio }: Base, length: number, onQuarter: boolean): CellLines | null {
   const compound = isThreeEighths(length * TICKS_PER_QUARTER);
   if (kind === 'swung-eighths')
     return length === 1 && onQuarter ? finished(bentEighths(stepped(1, 0.25, at(EIGHTHS)), ratio), length) : null;
@@ -106,7 +106,7 @@ export function linesOfBase({ kind, ratio }: Base, length: number, onQuarter: bo
 }
 
 /** The lines of an excursion in a cell; null where there is none of its kind. */
-export function linesOfExcursion(kind: Excursion, length: number): Lines | null {
+export function linesOfExcursion(kind: Excursion, length: number): CellLines | null {
   if (kind === '8T') return length === 1 ? finished(stepped(length, 1 / 3, at([0.4, 0.29, 0.31])), length) : null;
   if (kind === '16T')
     return finished(
@@ -120,7 +120,7 @@ export function linesOfExcursion(kind: Excursion, length: number): Lines | null 
 }
 
 /** Adds the cell's end, which is a line too: strokes just before it belong to the next cell's first. */
-function finished({ places, homes, priors }: Lines, length: number): Lines {
+function finished({ places, homes, priors }: CellLines, length: number): CellLines {
   const sum = priors.reduce((a, b) => a + b, 0);
   const norm = priors.map((p) => p / sum);
   return { places: [...places, length], homes: [...homes, length], priors: [...norm, norm[0] as number] };

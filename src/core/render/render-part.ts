@@ -1,5 +1,5 @@
-import { playedPart, variesByPass, type Played } from '../song/played';
-import { roundsOfBars, unroll, type Round } from '../song/unroll';
+import { playedPart, variesByPass, type PlayedPart } from '../song/played';
+import { roundsOfBars, unroll, type OrderRound } from '../song/unroll';
 import { endOfPart, meterMapOf } from '../part/part-time';
 import type { Hit, Part } from '../model/part';
 import { NO_OWN_SOUNDS, type OwnSounds } from '../model/own-sound';
@@ -10,7 +10,7 @@ import { layersOfSource, nameOfSource, sourceOfRow, type RowSource } from '../pl
 import { Sequencer } from '../playback/sequencer';
 import { SOUND_KITS } from '../synth/kits/all';
 import { strokeOfSource, type SampleSource } from '../playback/stroke-of-source';
-import { bytesOfStroke, type Stroke } from '../synth/stroke';
+import { bytesOfStroke, type RenderedStroke } from '../synth/stroke';
 import { standIns, type VoiceName } from '../row-names';
 
 /** What happens to what still rings at the end: it rings out, or it is laid over the start, so that the loop joins itself. */
@@ -36,7 +36,7 @@ export interface RenderOptions extends Omit<RenderRange, 'from' | 'to'>, Partial
   /** The running order instead of the part's bars, where there is one; bars count in it then. */
   order?: boolean;
   /** These rounds alone, instead. */
-  rounds?: readonly Round[];
+  rounds?: readonly OrderRound[];
   /** These rows alone, whatever is muted. */
   rows?: readonly VoiceName[];
   /** Master volume beside the part's own level; {@link USUAL_VOLUME} is what is heard. */
@@ -54,7 +54,7 @@ export interface RenderOptions extends Omit<RenderRange, 'from' | 'to'>, Partial
 }
 
 /** A take of a source's layer, by their numbers. */
-export type StrokeSource = (source: RowSource, layer: number, take: number) => Stroke;
+export type StrokeSource = (source: RowSource, layer: number, take: number) => RenderedStroke;
 
 export interface Rendered {
   left: Float32Array;
@@ -95,7 +95,7 @@ const noSamples: SampleSource = (sample) => {
  * @param most bytes that are kept
  */
 export function strokeSource(rate: number, samples: SampleSource = noSamples, most = MOST_KEPT): StrokeSource {
-  const known = new Map<string, Stroke>();
+  const known = new Map<string, RenderedStroke>();
   let bytes = 0;
   return (source, layer, take) => {
     const key = `${nameOfSource(source)}|${layer}|${take}`;
@@ -167,7 +167,7 @@ export function planRender(whole: Part, wanted: RenderOptions): RenderPlan {
 }
 
 /** What a render plays. Several passes that differ from each other are put one after another first. */
-function playedFor(whole: Part, options: RenderOptions): Pick<Played, 'part' | 'performance'> & { options: RenderOptions } {
+function playedFor(whole: Part, options: RenderOptions): Pick<PlayedPart, 'part' | 'performance'> & { options: RenderOptions } {
   const { passes = 1, written = false, order = false, rounds } = options;
   if (rounds) return { ...playedPart(whole, { written, rounds }), options };
   if (order && whole.order) return { ...playedPart(whole, { written, order }), options };

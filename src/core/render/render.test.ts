@@ -12,7 +12,7 @@ import { emptyLayers } from '../playback/kit-sounds';
 import { Mixer, oneTake, PLAIN, responseOf } from '../playback/mixer';
 import { Player } from '../playback/player';
 import { makeProgram } from '../playback/program';
-import { Room } from '../playback/room';
+import { RoomReverb } from '../playback/room';
 import { layersOfSource, sourceOfRow } from '../playback/sources';
 import { PLAIN_MIX_OF_PART, type RowMix } from '../playback/row-mix';
 import { randomStream } from '../random';
@@ -229,7 +229,7 @@ test('reading a sound at another speed leaves 60 dB at 6 kHz', () => {
 
 test('the room rings out, and gives the same for the same', () => {
   const run = (): Float32Array => {
-    const room = new Room(RATE);
+    const room = new RoomReverb(RATE);
     const [send, left, right] = [new Float32Array(RATE * 3), new Float32Array(RATE * 3), new Float32Array(RATE * 3)];
     send[0] = 1;
     room.process(send, send, left, right, 1);

@@ -1,11 +1,11 @@
 import { MOST_LAYERS, MOST_TAKES } from '../model/own-sound';
 import type { VoiceName } from '../row-names';
 import { clamp } from '../units';
-import type { Measured } from './recording';
+import type { RecordingLevels } from './recording';
 import { variantOf, voiceOfPath, type Variant } from './names';
 
 /** A recording with its place. */
-export interface NamedRecording extends Pick<Measured, 'level' | 'middle' | 'seconds'> {
+export interface NamedRecording extends Pick<RecordingLevels, 'level' | 'middle' | 'seconds'> {
   /** Folders and file name, with slashes. */
   path: string;
 }

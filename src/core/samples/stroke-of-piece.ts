@@ -1,8 +1,8 @@
 import { atRate } from '../audio/resample';
 import { readWav } from '../audio/read-wav';
 import { amplitudeOf } from '../synth/classes';
-import { TILT_HZ, type Stroke } from '../synth/stroke';
-import { PIECE_VELOCITY, type BreakGap, type Piece } from '../model/break';
+import { TILT_HZ, type RenderedStroke } from '../synth/stroke';
+import { PIECE_VELOCITY, type BreakGap, type Slice } from '../model/break';
 
 /** Of a recording that is cut into pieces, in seconds. */
 const LONGEST_RECORDING = 601;
@@ -28,8 +28,8 @@ const TAIL_END = 0.001;
  * @param rate frames a second
  * @throws NamedError bad-sound
  */
-export function strokeOfPiece(bytes: Uint8Array, piece: Piece | undefined, gap: BreakGap, rate: number): Stroke {
-  const still: Stroke = { samples: new Float32Array(1), high: 0, tiltHz: TILT_HZ };
+export function strokeOfPiece(bytes: Uint8Array, piece: Slice | undefined, gap: BreakGap, rate: number): RenderedStroke {
+  const still: RenderedStroke = { samples: new Float32Array(1), high: 0, tiltHz: TILT_HZ };
   if (!piece) return still;
   const gain = (amplitudeOf(PIECE_VELOCITY) / amplitudeOf(piece.velocity)) * 10 ** ((piece.level ?? 0) / 20);
   const from = Math.max(0, piece.from - MARGIN);
@@ -45,7 +45,7 @@ export function strokeOfPiece(bytes: Uint8Array, piece: Piece | undefined, gap: 
 function cutOut(
   channel: Float32Array,
   start: number,
-  { from, until, backwards }: Piece,
+  { from, until, backwards }: Slice,
   gap: BreakGap,
   rate: number,
   gain: number,

@@ -1,7 +1,7 @@
 import { atRate } from '../audio/resample';
-import type { Recording } from '../audio/read-wav';
+import type { AudioData } from '../audio/read-wav';
 import { amplitudeOf } from '../synth/classes';
-import { HEADROOM_DB, tiltOf, type Stroke } from '../synth/stroke';
+import { HEADROOM_DB, tiltOf, type RenderedStroke } from '../synth/stroke';
 import { fromBeginning, powerOf } from './recording';
 
 /** A stroke of a recording begins and ends without a step, within so many seconds. */
@@ -16,7 +16,7 @@ const MOST_GAIN_DB = 48;
  * @param at the velocity that it is a stroke of, 1 to 127
  * @param rate frames a second
  */
-export function strokeOfRecording(recording: Recording, at: number, rate: number): Stroke {
+export function strokeOfRecording(recording: AudioData, at: number, rate: number): RenderedStroke {
   const whole = fromBeginning(recording);
   const channels = whole.channels.map((c) => atRate(c, whole.rate, rate));
   const wanted = 10 ** (HEADROOM_DB / 20) * amplitudeOf(at);

@@ -3,11 +3,11 @@ import { partArbitrary, smallPart } from '@tests/support/arbitraries';
 import { noteEvents, midiFile, tempoEvent, trackChunk } from '@tests/support/midi-bytes';
 import { tracksOf, type Timed } from '@tests/support/read-midi';
 import { rawMidi } from '../take/raw-midi';
-import { OPEN_GUARDS, type RawEvent } from '../model/take';
-import { NO_TARGET, type Target } from '../model/target';
+import { OPEN_GUARDS, type TakeEvent } from '../model/take';
+import { NO_TARGET, type OutputMap } from '../model/output-map';
 import type { Part } from '../model/part';
 import { roundsOfBars } from '../song/unroll';
-import { READY_TARGETS } from '../target/ready';
+import { READY_TARGETS } from '../output-map/ready';
 import { milliseconds, seconds, ticks, TICKS_PER_QUARTER } from '../units';
 import { STRAIGHT_CURVE } from '../velocity-curve';
 import { exportPart, type PartExportOptions } from './export-part';
@@ -29,7 +29,7 @@ function isBarLine(tracks: readonly Timed[][], ppq: number, tick: number): boole
 }
 
 const named = (part: Part): Part => ({ ...part, sections: [{ id: 'a', name: 'Verse', from: 1, bars: 1 }] });
-const targetArbitrary: fc.Arbitrary<Target | undefined> = fc.option(
+const targetArbitrary: fc.Arbitrary<OutputMap | undefined> = fc.option(
   fc
     .record({
       ready: fc.constantFrom(NO_TARGET, ...READY_TARGETS),
@@ -107,7 +107,7 @@ const onsOf = (track: readonly Timed[]) =>
   track.flatMap((e) => (e.type === 'noteOn' ? [[e.at, e.channel + 1, e.noteNumber, e.velocity]] : []));
 
 test('a target says keys, channels, velocities, lengths and an offset', () => {
-  const target: Target = {
+  const target: OutputMap = {
     ...NO_TARGET,
     name: 'pads',
     keys: { kind: 'rows', rows: { kick: 48, snare: 50, 'hat-open': 52 } },
@@ -208,7 +208,7 @@ test('a raw take ends on a bar line too', () => {
         curve: STRAIGHT_CURVE,
         guards: OPEN_GUARDS,
       };
-      const events = times.map((at): RawEvent => ({ at: seconds(at), kind: 'note', key: 38, value: 90 }));
+      const events = times.map((at): TakeEvent => ({ at: seconds(at), kind: 'note', key: 38, value: 90 }));
       const tracks = tracksOf(rawMidi(take, events));
       const end = tracks[0]!.at(-1)!;
       expect(isBarLine(tracks, 10_080, end.at)).toBe(true);

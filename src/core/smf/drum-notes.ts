@@ -1,13 +1,13 @@
 import { cutLengths, type Performance } from '../perform/perform';
-import { isSpilled, strokesOf, type Strokes } from '../ornament/strokes';
+import { isSpilled, strokesOf, type StrokeColumns } from '../ornament/strokes';
 import { breakOfRow, keyOfPiece, pieceOfHit } from '../breaks/rows';
 import { FIRST_PIECE_KEY } from '../model/break';
 import { placeOfId } from '../song/unroll';
 import type { Companion, Hit, HitId, Part } from '../model/part';
 import { endOfPart, tempoMapOf } from '../part/part-time';
 import { generalMidiKey, isGeneralMidiKey } from '../part/rows';
-import { NO_TARGET, type Target } from '../model/target';
-import { channelFor, keysFor, velocityFor } from '../target/leaving';
+import { NO_TARGET, type OutputMap } from '../model/output-map';
+import { channelFor, keysFor, velocityFor } from '../output-map/leaving';
 import { audibleVoices } from '../playback/program';
 import type { TempoMap } from '../time/tempo-map';
 import { clamp, milliseconds, roundHalfUp, seconds, ticks, type Milliseconds } from '../units';
@@ -83,7 +83,7 @@ export interface NoteScale {
   /** Each of the song's lanes is a track of its own. */
   byLane?: boolean;
   /** Keys, velocities, lengths and an offset by another instrument's wants. */
-  target?: Target;
+  target?: OutputMap;
   /** These rows alone, muted or not. */
   onlyRows?: ReadonlySet<VoiceName>;
   /** These hits alone, by their ids in the part. */
@@ -195,7 +195,7 @@ function later(part: Pick<Part, 'tempo'>, ms: number): (tick: number) => number 
 /** A MIDI key has no pitch: it is written as bends, as other keys, or not at all. */
 function pitchesOf(
   part: Noted,
-  strokes: Strokes,
+  strokes: StrokeColumns,
   struck: readonly number[],
   { timbre }: Performance,
   { pitch = 'left' }: NoteScale,
@@ -223,7 +223,7 @@ const LAST_PIECE = KEYS - 1 - FIRST_PIECE_KEY;
 /** Strokes that are heard, chokes among them, in the part's order. */
 function soundingStrokes(
   part: Noted,
-  strokes: Strokes,
+  strokes: StrokeColumns,
   { withMuted = false, pieces, onlyRows, onlyHits }: NoteScale,
   left: LeftOut,
 ): number[] {
@@ -253,7 +253,7 @@ function soundingStrokes(
 /** The key of each stroke, by its number; those outside of General MIDI are named, or folded where only its keys are wanted. */
 function keysOf(
   part: Noted,
-  strokes: Strokes,
+  strokes: StrokeColumns,
   struck: readonly number[],
   { generalMidi: fold = false, pieces, target }: NoteScale,
   left: LeftOut,
@@ -292,7 +292,7 @@ function keysOf(
 }
 
 /** Which of the part's rows each stroke is played by, by index; rows that the part has not come behind its own. */
-function rowNumberer(part: Pick<Part, 'hits' | 'rows'>, strokes: Strokes): (s: number) => number {
+function rowNumberer(part: Pick<Part, 'hits' | 'rows'>, strokes: StrokeColumns): (s: number) => number {
   const numbers = new Map(part.rows.map((r, i) => [r.voice, i]));
   return (s) => {
     const row = voiceOf(part, strokes, s);
@@ -302,7 +302,7 @@ function rowNumberer(part: Pick<Part, 'hits' | 'rows'>, strokes: Strokes): (s: n
   };
 }
 
-const voiceOf = (part: Pick<Part, 'hits'>, strokes: Strokes, s: number): VoiceName =>
+const voiceOf = (part: Pick<Part, 'hits'>, strokes: StrokeColumns, s: number): VoiceName =>
   strokes.voices.get(s) ?? (part.hits[strokes.hits[s] as number] as Hit).voice;
 
 /**
@@ -312,7 +312,7 @@ const voiceOf = (part: Pick<Part, 'hits'>, strokes: Strokes, s: number): VoiceNa
 function mergeEqual(
   chosen: readonly number[],
   times: Float64Array,
-  strokes: Strokes,
+  strokes: StrokeColumns,
   groupOf: (s: number) => number,
   left: LeftOut,
 ): { kept: Uint32Array; alone: ReadonlySet<number> } {
@@ -341,7 +341,7 @@ function mergeEqual(
 /** Ends the last note of a row where a choke of that row is performed. */
 function endAtChokes(
   part: Noted,
-  strokes: Strokes,
+  strokes: StrokeColumns,
   chosen: readonly number[],
   sounding: Uint32Array,
   times: Float64Array,

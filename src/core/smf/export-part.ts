@@ -3,16 +3,16 @@ import { endOfPart, meterMapOf } from '../part/part-time';
 import { labelOfRow } from '../part/rows';
 import { barsOf } from '../part/sections';
 import type { HitId, Part } from '../model/part';
-import { NO_TARGET, type Target } from '../model/target';
+import { NO_TARGET, type OutputMap } from '../model/output-map';
 import type { VoiceName } from '../row-names';
-import { playedPart, type Played } from '../song/played';
-import type { Round } from '../song/unroll';
-import { channelFor } from '../target/leaving';
+import { playedPart, type PlayedPart } from '../song/played';
+import type { OrderRound } from '../song/unroll';
+import { channelFor } from '../output-map/leaving';
 import { bpmOf, type TempoChange } from '../time/tempo-map';
 import { MeterMap } from '../time/meter-map';
 import { roundHalfUp, ticks, TICKS_PER_QUARTER } from '../units';
 import { drumNotes, type DrumNotes, type EarlyRule, type LeftOut, type PitchRule } from './drum-notes';
-import { noteEvents, writeBendRange, writeTrack, type Change } from './note-tracks';
+import { noteEvents, writeBendRange, writeTrack, type TrackChange } from './note-tracks';
 import { META_MARKER } from './read';
 import { writeMeta, writeMeter, writeTempo } from './write-meta';
 import { encodeText } from './text';
@@ -35,13 +35,13 @@ export interface PartExportOptions {
   /** The running order unrolled, its sections marked; from first to last bar without one. */
   order?: boolean;
   /** These rounds alone. */
-  rounds?: readonly Round[];
+  rounds?: readonly OrderRound[];
   /** Only keys of General MIDI: rows outside of them get the key of what stands for them. */
   generalMidi?: boolean;
   /** This break's rows alone, its pieces on keys from 36 up; without it rows of breaks are left out, and named. */
   pieces?: string;
   /** How notes leave; by default the part's own target, without one the hits' own keys on channel 10. */
-  target?: Target;
+  target?: OutputMap;
   /** 0: everything in one track; 1: tempo and meter in a first track of their own. By default 0, and 1 where each row has a track. */
   format?: 0 | 1;
   /** These rows alone, muted or not. */
@@ -118,7 +118,7 @@ export function exportPart(whole: Part, options: PartExportOptions = {}): Export
   // The first of each is the one that holds from the start.
   const meter = part.meter.filter((m, i) => i === 0 || m.tick + part.origin < end);
   const tempo = part.tempo.filter((t, i) => i === 0 || t.tick < end);
-  const changes: Change[] = [
+  const changes: TrackChange[] = [
     ...meter.map((m) => ({ tick: at(m.tick), write: (w: SmfWriter) => writeMeter(w, m) })),
     ...tempo.map((t) => ({ tick: at(t.tick), write: (w: SmfWriter) => writeTempo(w, t.microsecondsPerQuarter) })),
     ...markersOf(whole, played).map(({ tick, name }) => ({
@@ -132,7 +132,7 @@ export function exportPart(whole: Part, options: PartExportOptions = {}): Export
   const bending = notes.bends ? [...new Set(Array.from(notes.ticks, (_, k) => channelOf(k)))] : [];
   const rows = format === 1 && target.tracks === 'rows' ? part.rows.map((_, i) => i).filter((i) => notes.rows.includes(i)) : null;
   const w = new SmfWriter();
-  const track = (name: string, own: readonly Change[], of: (note: number) => boolean, begins: boolean) =>
+  const track = (name: string, own: readonly TrackChange[], of: (note: number) => boolean, begins: boolean) =>
     writeTrack(w, {
       name,
       changes: own,
@@ -190,7 +190,7 @@ function barLineBehind(
 }
 
 /** Names of sections where they begin: as the order calls them, or where they stand in the bars that are written. */
-function markersOf(whole: Part, { marks }: Played): { tick: number; name: string }[] {
+function markersOf(whole: Part, { marks }: PlayedPart): { tick: number; name: string }[] {
   const named = marks.flatMap(({ tick, round: { name } }) => (name === undefined ? [] : [{ tick, name }]));
   if (named.length > 0 || !whole.sections) return named;
   const map = meterMapOf(whole);

@@ -2,7 +2,7 @@ import { NamedError } from '../errors';
 import { playedPart } from '../song/played';
 import { tempoMapOf } from '../part/part-time';
 import { COMPANION_MS, type Hit, type Lane, type Part } from '../model/part';
-import type { Target } from '../model/target';
+import type { OutputMap } from '../model/output-map';
 import { bpmOf, type TempoChange } from '../time/tempo-map';
 import { MeterMap, type MeterChange } from '../time/meter-map';
 import { roundHalfUp, ticks, TICKS_PER_QUARTER } from '../units';
@@ -23,7 +23,7 @@ export interface SongExportOptions {
   /** Only keys of General MIDI: rows outside of them get the key of what stands for them. */
   generalMidi?: boolean;
   /** How notes leave; by default the part's own target. */
-  target?: Target;
+  target?: OutputMap;
 }
 
 /**

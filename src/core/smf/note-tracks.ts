@@ -58,7 +58,7 @@ export function writeNote(w: SmfWriter, event: NoteEvent, notes: DrumNotes, chan
 }
 
 /** Something else than a note, at a tick. */
-export interface Change {
+export interface TrackChange {
   tick: number;
   write: (w: SmfWriter) => void;
 }
@@ -66,7 +66,7 @@ export interface Change {
 interface Track {
   name: string;
   /** By tick; each before the notes of its tick. */
-  changes: readonly Change[];
+  changes: readonly TrackChange[];
   notes: DrumNotes;
   events: readonly NoteEvent[];
   channelOf: (note: number) => number;

@@ -1,9 +1,9 @@
 import { NamedError } from '../errors';
 import { MOST_TRACKS } from '../limits';
 import { decodeText } from './text';
-import { TrackEvents, type RawEvent } from './track-events';
+import { TrackEvents, type TrackEvent } from './track-events';
 
-export type { RawEvent };
+export type { TrackEvent };
 
 export interface RawTrack {
   events: TrackEvents;
@@ -143,7 +143,7 @@ function readTrack(bytes: Uint8Array, from: number, end: number, number: number,
 const tagAt = (bytes: Uint8Array, at: number): string => String.fromCharCode(...bytes.subarray(at, at + 4));
 
 /** The payload of a meta event: its bytes without type and length. */
-export function metaData(bytes: Uint8Array, event: Pick<RawEvent, 'start' | 'end'>): { type: number; data: Uint8Array } {
+export function metaData(bytes: Uint8Array, event: Pick<TrackEvent, 'start' | 'end'>): { type: number; data: Uint8Array } {
   let at = event.start + 1;
   while ((bytes[at] as number) >= 0x80) at++;
   return { type: bytes[event.start] as number, data: bytes.subarray(at + 1, event.end) };

@@ -1,5 +1,5 @@
 /** One event of a track: its time in the file's ticks and where its bytes lie, so that it can be copied unchanged. */
-export interface RawEvent {
+export interface TrackEvent {
   tick: number;
   /** Status byte, filled in where the file used running status. */
   status: number;
@@ -12,7 +12,7 @@ export interface RawEvent {
  * A track's events as growing columns: a song has tens of thousands, and an object for each would cost more than reading the
  * file. Loops over all of them use the columns, everything else iterates.
  */
-export class TrackEvents implements Iterable<RawEvent> {
+export class TrackEvents implements Iterable<TrackEvent> {
   length = 0;
   ticks: Float64Array;
   statuses: Uint8Array;
@@ -44,7 +44,7 @@ export class TrackEvents implements Iterable<RawEvent> {
     ({ ticks: this.ticks, statuses: this.statuses, starts: this.starts, ends: this.ends } = wider);
   }
 
-  *[Symbol.iterator](): Generator<RawEvent> {
+  *[Symbol.iterator](): Generator<TrackEvent> {
     for (let i = 0; i < this.length; i++) {
       yield {
         tick: this.ticks[i] as number,

@@ -1,4 +1,4 @@
-import { evenOf, hitHashes, mix, SALT } from '../feel/draws';
+import { evenOf, hitHashes, mix, SALT } from '../feel/random-values';
 import { homesOf, shifted } from '../homes/homes';
 import { compareHits, type Hit, type Part, type Row } from '../model/part';
 import type { Passes } from '../model/song';

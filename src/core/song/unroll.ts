@@ -19,7 +19,7 @@ import { clampVelocity, seconds, ticks, TICKS_PER_QUARTER, type Seconds, type Ti
 import { countCycled, soundingPart } from './sounding';
 
 /** A stretch of bars as it sounds once. */
-export interface Round {
+export interface OrderRound {
   /** Bars from 0, `to` not included. */
   from: number;
   to: number;
@@ -35,27 +35,27 @@ export interface Round {
 }
 
 /** Where a round begins. */
-export interface Mark {
+export interface RoundMark {
   tick: number;
   seconds: Seconds;
-  round: Round;
+  round: OrderRound;
 }
 
 /** Rounds one after another as one part that is performed already. */
 export interface Unrolled {
   part: Part;
   performance: Performance;
-  marks: Mark[];
+  marks: RoundMark[];
 }
 
 /** The running order, round by round; passes of a section count over all of its lines. */
-export function roundsOfOrder(part: Pick<Part, 'sections' | 'order'>): Round[] {
+export function roundsOfOrder(part: Pick<Part, 'sections' | 'order'>): OrderRound[] {
   const heard = new Map<string, number>();
-  return (part.order ?? []).flatMap((entry: OrderEntry): Round[] => {
+  return (part.order ?? []).flatMap((entry: OrderEntry): OrderRound[] => {
     const section = sectionOf(part, entry.section);
     if (!section) return [];
     const { times = 1, rests, level, sway } = entry;
-    return Array.from({ length: times }, (): Round => {
+    return Array.from({ length: times }, (): OrderRound => {
       const pass = (heard.get(section.id) ?? 0) + 1;
       heard.set(section.id, pass);
       return {
@@ -72,10 +72,10 @@ export function roundsOfOrder(part: Pick<Part, 'sections' | 'order'>): Round[] {
 }
 
 /** A section once, as its first pass. */
-export const roundOfSection = (section: Section): Round => ({ ...barsOf(section), pass: 1, name: section.name, section: section.id });
+export const roundOfSection = (section: Section): OrderRound => ({ ...barsOf(section), pass: 1, name: section.name, section: section.id });
 
 /** Some bars several times over. */
-export const roundsOfBars = (from: number, to: number, passes: number): Round[] =>
+export const roundsOfBars = (from: number, to: number, passes: number): OrderRound[] =>
   Array.from({ length: passes }, (_, i) => ({ from, to, pass: i + 1 }));
 
 /** Mark between a hit's id, and the number and pass of the round that it is played in. */
@@ -106,7 +106,7 @@ interface Piece {
 const MOST_LOOKS = 8e6;
 
 /** What would take too long, or too much room, is refused before it starts. */
-function checkWork(part: Part, rounds: readonly Round[]) {
+function checkWork(part: Part, rounds: readonly OrderRound[]) {
   if (rounds.reduce((sum, r) => sum + r.to - r.from, 0) > MAX_BARS) throw new NamedError('too-many-bars');
   const map = meterMapOf(part);
   const known = new Map<string, { length: number; tempos: number }>();
@@ -132,18 +132,18 @@ function checkWork(part: Part, rounds: readonly Round[]) {
 /** Tempo and meter of the rounds, and where each begins. */
 function timeOf(
   part: Pick<Part, 'tempo' | 'meter' | 'origin'>,
-  rounds: readonly Round[],
-): { tempo: TempoChange[]; meter: MeterChange[]; marks: Mark[]; end: number; bars: number } {
+  rounds: readonly OrderRound[],
+): { tempo: TempoChange[]; meter: MeterChange[]; marks: RoundMark[]; end: number; bars: number } {
   const map = meterMapOf(part);
   const times = tempoMapOf(part);
   const changes = part.tempo;
   const tempo: TempoChange[] = [];
   const meter: MeterChange[] = [];
-  const marks: Mark[] = [];
+  const marks: RoundMark[] = [];
   let [tick, second, bars] = [0, 0, 0];
   // Rounds of the same bars share what is looked up: there may be thousands of them, and of tempo changes.
   const known = new Map<string, { holding: TempoChange | undefined; inside: TempoChange[] }>();
-  const changesOf = ({ from, to }: Round, start: Ticks, end: Ticks) => {
+  const changesOf = ({ from, to }: OrderRound, start: Ticks, end: Ticks) => {
     const key = `${from} ${to}`;
     let found = known.get(key);
     if (!found)
@@ -187,7 +187,7 @@ function timeOf(
  * @param written as written instead of performed
  * @throws NamedError part-too-long, too-many-bars, too-many-hits, too-much-work
  */
-export function unroll(part: Part, rounds: readonly Round[], written = false): Unrolled {
+export function unroll(part: Part, rounds: readonly OrderRound[], written = false): Unrolled {
   checkWork(part, rounds);
   const { tempo, meter, marks, bars } = timeOf(part, rounds);
   const map = new TempoMap(tempo);
@@ -220,7 +220,7 @@ function hitsAround({ hits }: Pick<Part, 'hits'>, start: number, end: number): H
 }
 
 /** Performs rounds; rounds that are alike share what is performed. */
-function performer(part: Part, written: boolean): (round: Round) => Performed {
+function performer(part: Part, written: boolean): (round: OrderRound) => Performed {
   const known = new Map<string, Performed>();
   const map = meterMapOf(part);
   return ({ from, to, pass, sway = 100 }) => {
@@ -246,7 +246,7 @@ function performer(part: Part, written: boolean): (round: Round) => Performed {
 function addRound(
   part: Part,
   { sounding, performance, range }: Performed,
-  { tick: at, seconds: second, round }: Mark,
+  { tick: at, seconds: second, round }: RoundMark,
   n: number,
   map: TempoMap,
   pieces: Piece[],

@@ -2,7 +2,7 @@ import { filterInPlace } from './filter';
 import type { ClusterLayer, Layer, ModesLayer, NoiseLayer, Pair, PlateLayer, WaverLayer, WiresLayer } from './recipe';
 
 /** What a stroke is like: its force from 0 to 1, and its own dice. */
-export interface Struck {
+export interface StrokeForce {
   force: number;
   rate: number;
   /** Which take, 0 to 2. */
@@ -30,7 +30,7 @@ const contactAt = (hz: number, ms: number): number => 1 / (1 + (1.6 * hz * ms * 
 /** Even from -1 to 1. */
 const even = (random: () => number): number => random() * 2 - 1;
 
-export function addLayer(out: Float32Array, layer: Layer, struck: Struck): void {
+export function addLayer(out: Float32Array, layer: Layer, struck: StrokeForce): void {
   switch (layer.kind) {
     case 'modes':
       return addModes(out, layer, struck);
@@ -105,7 +105,7 @@ function addGlide(out: Float32Array, hz: number, level: number, t60: number, rat
   }
 }
 
-function addModes(out: Float32Array, layer: ModesLayer, { force, rate, alternate, random }: Struck) {
+function addModes(out: Float32Array, layer: ModesLayer, { force, rate, alternate, random }: StrokeForce) {
   const contact = between(layer.contact, force);
   for (const [ratio, weight] of layer.modes) {
     // Where the stick lands is another each time: the first mode stands, the others come and go.
@@ -149,7 +149,7 @@ function chainOf(hz: number, level: number, t60: number, rate: number): Chain {
   };
 }
 
-function addPlate(out: Float32Array, layer: PlateLayer, struck: Struck) {
+function addPlate(out: Float32Array, layer: PlateLayer, struck: StrokeForce) {
   const { force, rate, random } = struck;
   const contact = between(layer.contact, force);
   const late = layer.late * force ** 0.5;
@@ -227,7 +227,7 @@ const SILENCE: Chain = { a: 0, b: 0, first: 0, frames: 0 };
 /** A noise shorter than this would differ too much from take to take. */
 const SHORT_NOISE = 0.12;
 
-function addNoise(out: Float32Array, layer: NoiseLayer, { force, rate, random, shared }: Struck) {
+function addNoise(out: Float32Array, layer: NoiseLayer, { force, rate, random, shared }: StrokeForce) {
   const dice = layer.t60 < SHORT_NOISE ? () => 0.8 * even(shared) + 0.6 * even(random) : () => even(random);
   const level = layer.level * force ** (layer.force ?? 0);
   const length = Math.min(out.length, Math.ceil((Math.max(0, ...(layer.bursts ?? [0])) + layer.t60 * 2.1 + (layer.attack ?? 0)) * rate));
@@ -278,7 +278,7 @@ const WIRE_DELAY = 0.0018;
 /** The wires follow the head to this power: soft strokes rattle more, for what they are. */
 const WIRE_POWER = 0.62;
 
-function addWires(out: Float32Array, layer: WiresLayer, { force, rate, random, shared }: Struck) {
+function addWires(out: Float32Array, layer: WiresLayer, { force, rate, random, shared }: StrokeForce) {
   const delay = Math.round(WIRE_DELAY * rate);
   WIRE_BANDS.forEach((hz, b) => {
     if (hz > rate * 0.45) return;
@@ -299,7 +299,7 @@ function addWires(out: Float32Array, layer: WiresLayer, { force, rate, random, s
   });
 }
 
-function addWaver(out: Float32Array, layer: WaverLayer, { rate, random }: Struck) {
+function addWaver(out: Float32Array, layer: WaverLayer, { rate, random }: StrokeForce) {
   const detune = 1 + 0.012 * even(random);
   const turn = random() * 2 * Math.PI;
   let phase = 0;
@@ -316,7 +316,7 @@ function addWaver(out: Float32Array, layer: WaverLayer, { rate, random }: Struck
 
 const CLUSTER = [1, 1.4471, 1.617, 1.9265, 2.5028, 2.6637];
 
-function addCluster(out: Float32Array, layer: ClusterLayer, { force, rate, random }: Struck) {
+function addCluster(out: Float32Array, layer: ClusterLayer, { force, rate, random }: StrokeForce) {
   const length = Math.min(out.length, Math.ceil((layer.t60 * 1.2 + (layer.attack ?? 0)) * rate));
   const metal = new Float32Array(length);
   for (const ratio of CLUSTER) {

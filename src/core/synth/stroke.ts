@@ -6,7 +6,7 @@ import { addLayer, between } from './layers';
 import type { Layer, Recipe } from './recipe';
 
 /** One take of a stroke, at one class of velocity. */
-export interface Stroke {
+export interface RenderedStroke {
   /** Of a stereo recording the left side. */
   samples: Float32Array;
   right?: Float32Array;
@@ -17,7 +17,7 @@ export interface Stroke {
 }
 
 /** How much memory it takes. */
-export const bytesOfStroke = ({ samples, right }: Stroke): number => samples.byteLength + (right?.byteLength ?? 0);
+export const bytesOfStroke = ({ samples, right }: RenderedStroke): number => samples.byteLength + (right?.byteLength ?? 0);
 
 /** A tone tilts around this, or, where it is lower, around one and a half times its middle. */
 export const TILT_HZ = 1500;
@@ -30,7 +30,7 @@ export const HEADROOM_DB = -2.5;
 const LEAD_SECONDS = 0.0003;
 const LONGEST = 8;
 
-export interface StrokeWish {
+export interface StrokeRecipe {
   /** Names the dice: kit and voice. */
   name: string;
   recipe: Recipe;
@@ -48,7 +48,7 @@ export interface StrokeWish {
  * Renders a stroke: a pure function of recipe, class and take. Its loudness (K-weighted, over 0.4 s) follows the one law exactly, whatever
  * it is made of.
  */
-export function renderStroke({ name, recipe, index, alternate, rate, seconds = LONGEST }: StrokeWish): Stroke {
+export function renderStroke({ name, recipe, index, alternate, rate, seconds = LONGEST }: StrokeRecipe): RenderedStroke {
   const force = velocityOf(index) / 127;
   const length = Math.ceil(Math.min(seconds, secondsOf(recipe)) * rate);
   const out = new Float32Array(length);
@@ -68,7 +68,7 @@ export function renderStroke({ name, recipe, index, alternate, rate, seconds = L
 }
 
 /** Where the tone of a stroke tilts, and what that costs. */
-export function tiltOf(samples: Float32Array, rate: number): Pick<Stroke, 'high' | 'tiltHz'> {
+export function tiltOf(samples: Float32Array, rate: number): Pick<RenderedStroke, 'high' | 'tiltHz'> {
   const tiltHz = Math.max(LOWEST_TILT_HZ, Math.min(TILT_HZ, 1.5 * middleHz(samples, rate)));
   return { high: highShare(samples, rate, tiltHz), tiltHz };
 }

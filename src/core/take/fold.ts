@@ -4,7 +4,7 @@ import { MeterMap } from '../time/meter-map';
 import { TempoMap } from '../time/tempo-map';
 import { milliseconds, seconds, ticks, velocity, type Ticks, type Velocity } from '../units';
 import { HatPedal, type Openness } from './hat-pedal';
-import type { RawEvent, Take } from '../model/take';
+import type { TakeEvent, Take } from '../model/take';
 import { throughCurve } from '../velocity-curve';
 
 /** A stroke of a take at its place in the loop. */
@@ -44,7 +44,7 @@ export class TakeFolder {
   private readonly length: number;
   private readonly lastOfKey = new Map<number, number>();
   /** Pedals and pressures that the next stroke may carry. */
-  private waiting: RawEvent[] = [];
+  private waiting: TakeEvent[] = [];
   private next = 0;
   private readonly pedal: HatPedal | null;
   /** The foot's last stroke: it may turn out to have been a splash. */
@@ -53,7 +53,7 @@ export class TakeFolder {
   private readonly held = new Map<number, { stroke: FoldedStroke; at: number }>();
   private readonly pressures = new Map<number, number>();
   /** The hardest of the latest strokes. */
-  private hardest: RawEvent | null = null;
+  private hardest: TakeEvent | null = null;
 
   constructor(
     private readonly take: Folding,
@@ -67,7 +67,7 @@ export class TakeFolder {
   }
 
   /** The stroke that the take's next event is; null where it is none, or is kept out by a guard. */
-  add(e: RawEvent): FoldedStroke | null {
+  add(e: TakeEvent): FoldedStroke | null {
     const event = this.next++;
     if (e.kind === 'off') return this.letGo(e);
     if (e.kind !== 'note') {
@@ -95,7 +95,7 @@ export class TakeFolder {
   }
 
   /** The pass and the tick of a moment. */
-  private placeOf(e: RawEvent): Pick<FoldedStroke, 'pass' | 'tick'> {
+  private placeOf(e: TakeEvent): Pick<FoldedStroke, 'pass' | 'tick'> {
     const { take, tempo, startSecond, length } = this;
     const at = e.at - take.latencyMs / 1000;
     const pass = Math.floor(at / length);
@@ -108,7 +108,7 @@ export class TakeFolder {
   }
 
   /** A stroke that is let go has a length, by the tempo where it stands. */
-  private letGo(e: RawEvent): null {
+  private letGo(e: TakeEvent): null {
     const held = this.held.get(e.key);
     if (held)
       held.stroke.length = ticks(
@@ -118,7 +118,7 @@ export class TakeFolder {
     return null;
   }
 
-  private pedalled(e: RawEvent, event: number): FoldedStroke | null {
+  private pedalled(e: TakeEvent, event: number): FoldedStroke | null {
     const play = this.pedal?.move(e.at, e.value);
     if (!play) return null;
     if (play.kind === 'splash') {
@@ -136,14 +136,14 @@ export class TakeFolder {
     return stroke;
   }
 
-  private squeezed(e: RawEvent, event: number): FoldedStroke | null {
+  private squeezed(e: TakeEvent, event: number): FoldedStroke | null {
     const before = this.pressures.get(e.key) ?? 0;
     this.pressures.set(e.key, e.value);
     if (before > GRAB || e.value <= GRAB) return null;
     return { event, ...this.placeOf(e), key: this.take.pads?.[e.key] ?? e.key, velocity: velocity(1), grab: true };
   }
 
-  private isCrosstalk(e: RawEvent): boolean {
+  private isCrosstalk(e: TakeEvent): boolean {
     const threshold = this.take.guards.crosstalk?.[e.key];
     const { hardest } = this;
     return (
@@ -157,7 +157,7 @@ export class TakeFolder {
   }
 
   /** A pedal belongs to whatever is struck next, pressure to its own key. */
-  private companionsOf(e: RawEvent): Companion[] {
+  private companionsOf(e: TakeEvent): Companion[] {
     const companions = this.waiting.flatMap((w): Companion[] => {
       const aheadMs = (e.at - w.at) * 1000;
       return w.kind === 'note' || w.kind === 'off' || aheadMs > COMPANION_MS || (w.kind === 'pressure' && w.key !== e.key)
@@ -174,7 +174,7 @@ export class TakeFolder {
  * nearest line of the grid is the loop's end belongs to the next pass's downbeat and stands before the loop's start.
  * @example a stroke 10 ms before the loop's end has the tick 10 ms before its start, in the next pass
  */
-export function foldTake(take: Folding, events: readonly RawEvent[], grid: GridName = '1/16'): FoldedStroke[] {
+export function foldTake(take: Folding, events: readonly TakeEvent[], grid: GridName = '1/16'): FoldedStroke[] {
   const folder = new TakeFolder(take, grid);
   return events.flatMap((e) => folder.add(e) ?? []);
 }

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { smallPart } from '@tests/support/arbitraries';
 import { tracksOf } from '@tests/support/read-midi';
-import { OPEN_GUARDS, USUAL_GUARDS, type RawEvent, type Take } from '../model/take';
+import { OPEN_GUARDS, USUAL_GUARDS, type TakeEvent, type Take } from '../model/take';
 import { milliseconds, seconds, ticks, TICKS_PER_QUARTER, type Milliseconds } from '../units';
 import { STRAIGHT_CURVE, throughCurve } from '../velocity-curve';
 import { foldTake } from './fold';
@@ -30,12 +30,12 @@ const take = (change: Partial<Take> = {}): Take => ({
   complete: true,
   ...change,
 });
-const event = (kind: RawEvent['kind'], at: number, key: number, value = 90): RawEvent => ({ at: seconds(at), kind, key, value });
+const event = (kind: TakeEvent['kind'], at: number, key: number, value = 90): TakeEvent => ({ at: seconds(at), kind, key, value });
 const note = (at: number, key: number, value = 90) => event('note', at, key, value);
 const pedal = (at: number, value: number) => event('pedal', at, 4, value);
 const part = smallPart([], { bars: 1 });
 /** Voice and place in milliseconds. */
-const played = (of: Take, events: readonly RawEvent[]) =>
+const played = (of: Take, events: readonly TakeEvent[]) =>
   hitsOfTake(part, of, events).map((h) => [h.choke ? `choke ${h.voice}` : h.voice, Math.round((h.tick / Q) * 500)]);
 
 test('a note that is let go is as long as it was held; one that is not has the usual length', () => {
@@ -189,7 +189,7 @@ test('a pad’s curve is learnt from soft, medium and hard strokes', () => {
 test('all of it at once ends in hits of the loop', () => {
   const anything = fc.record({
     at: fc.double({ min: 0, max: 3.9, noNaN: true }),
-    kind: fc.constantFrom<RawEvent['kind'][]>('note', 'off', 'pedal', 'pressure'),
+    kind: fc.constantFrom<TakeEvent['kind'][]>('note', 'off', 'pedal', 'pressure'),
     key: fc.integer({ min: 0, max: 127 }),
     value: fc.integer({ min: 1, max: 127 }),
   });

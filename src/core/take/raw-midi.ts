@@ -6,7 +6,7 @@ import { meterMapOf, tempoMapOf } from '../part/part-time';
 import { MeterMap, type MeterChange } from '../time/meter-map';
 import { TempoMap, type TempoChange } from '../time/tempo-map';
 import { milliseconds, ticks, TICKS_PER_QUARTER, type Ticks } from '../units';
-import type { RawEvent, Take } from '../model/take';
+import type { TakeEvent, Take } from '../model/take';
 
 /** Ticks a quarter in the file: finer than a tenth of a millisecond from 60 BPM on. */
 const RAW_PPQ = 10_080;
@@ -18,7 +18,7 @@ type Played = Pick<Take, 'name' | 'tempo' | 'meter' | 'origin' | 'start' | 'end'
  * The raw events as a standard MIDI file in the part's tempo and meter, one pass of the loop after the other: nothing is folded, moved,
  * taken off or left out. Strokes of the count-in lie before the first downbeat: whole bars are put in front, and the name says how many.
  */
-export function rawMidi(take: Played, events: readonly RawEvent[]): Uint8Array {
+export function rawMidi(take: Played, events: readonly TakeEvent[]): Uint8Array {
   const { tempo, meter, leadBars, lead } = unrolled(take, events);
   const map = new TempoMap(tempo);
   const sorted = [...events].sort((a, b) => a.at - b.at);
@@ -62,7 +62,7 @@ function endOf(meter: readonly MeterChange[], last: number): number {
  */
 function unrolled(
   take: Played,
-  events: readonly RawEvent[],
+  events: readonly TakeEvent[],
 ): { tempo: TempoChange[]; meter: MeterChange[]; leadBars: number; lead: Ticks } {
   const bars = meterMapOf(take);
   const time = tempoMapOf(take);
@@ -106,9 +106,9 @@ const dropRepeated = (meter: readonly MeterChange[]): MeterChange[] =>
   meter.filter((m, i) => i === 0 || m.numerator !== meter[i - 1]?.numerator || m.denominator !== meter[i - 1]?.denominator);
 
 /** Notes that the device ended itself, before it struck their key again, and those ends. */
-function endedNotes(events: readonly RawEvent[]): ReadonlySet<RawEvent> {
-  const ended = new Set<RawEvent>();
-  const held = new Map<number, RawEvent>();
+function endedNotes(events: readonly TakeEvent[]): ReadonlySet<TakeEvent> {
+  const ended = new Set<TakeEvent>();
+  const held = new Map<number, TakeEvent>();
   for (const e of events) {
     if (e.kind === 'note') held.set(e.key, e);
     const note = e.kind === 'off' ? held.get(e.key) : undefined;
@@ -120,7 +120,7 @@ function endedNotes(events: readonly RawEvent[]): ReadonlySet<RawEvent> {
 }
 
 /** @param ended a note whose end comes later, or such an end; other notes end at once, other ends end nothing */
-function writeEvent(w: SmfWriter, e: RawEvent, ended: boolean) {
+function writeEvent(w: SmfWriter, e: TakeEvent, ended: boolean) {
   if (e.kind === 'pedal') return bytes(w, 0xb9, HAT_PEDAL, e.value);
   if (e.kind === 'pressure') return bytes(w, 0xa9, e.key, e.value);
   if (e.kind === 'off') return bytes(w, 0x89, e.key, e.value);

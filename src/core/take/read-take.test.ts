@@ -1,5 +1,5 @@
 import { smallPart } from '@tests/support/arbitraries';
-import { OPEN_GUARDS, type RawEvent, type Take } from '../model/take';
+import { OPEN_GUARDS, type TakeEvent, type Take } from '../model/take';
 import { normalStream, randomStream } from '../random';
 import { milliseconds, seconds, ticks, TICKS_PER_QUARTER } from '../units';
 import { STRAIGHT_CURVE } from '../velocity-curve';
@@ -27,7 +27,7 @@ const take: Take = {
 };
 const HATS = [42, 44, 46, 51];
 /** Triplets on each beat, a pass on each of four keys, played about 12 ms off; the truth in quarters from the loop's start. */
-function played(): { events: RawEvent[]; truth: number[] } {
+function played(): { events: TakeEvent[]; truth: number[] } {
   const normal = normalStream(randomStream(4));
   const strokes = HATS.flatMap((key, pass) =>
     Array.from({ length: 12 }, (_, i) => ({ key, home: i / 3, at: pass * 2 + i / 6 + 0.012 * normal() })),

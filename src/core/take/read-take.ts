@@ -2,7 +2,7 @@ import { withoutReading } from '../homes/homes';
 import { hitsInRange } from '../homes/ticks-range';
 import type { HomeReading } from '../homes/readings';
 import { compareHits, type Hit, type HitId, type Part } from '../model/part';
-import type { RawEvent, Take } from '../model/take';
+import type { TakeEvent, Take } from '../model/take';
 import { meterMapOf } from '../part/part-time';
 import { readingsOf } from '../reading/read-into';
 import type { MeterChange } from '../time/meter-map';
@@ -32,7 +32,7 @@ function metersOfPasses(take: Pick<Take, 'meter' | 'origin' | 'start' | 'end'>, 
  * whose lines stand.
  * @returns what was read of the take's hits that are still in the part, at their places in the loop
  */
-export function readingsOfTake(part: Part, take: Take, events: readonly RawEvent[]): Map<HitId, HomeReading & { was: Ticks }> {
+export function readingsOfTake(part: Part, take: Take, events: readonly TakeEvent[]): Map<HitId, HomeReading & { was: Ticks }> {
   const length = take.end - take.start;
   const passOf = new Map(
     recordedStrokes(foldTake(take, events), take.passes, take.dropped).map((s) => [hitIdOfEvent(take.id, s.event), s.pass]),

@@ -5,9 +5,9 @@ import { EMPTY_FEEL } from '../model/feel';
 import { exportPart } from '../smf/export-part';
 import { deviation, mean } from '../statistics';
 import { bpm, milliseconds, seconds, ticks, TICKS_PER_QUARTER, velocity } from '../units';
-import type { Break, Piece } from '../model/break';
+import type { Break, Slice } from '../model/break';
 import { microsecondsOf } from '../time/tempo-map';
-import { OPEN_GUARDS, type RawEvent, type Take } from '../model/take';
+import { OPEN_GUARDS, type TakeEvent, type Take } from '../model/take';
 import { addVelocity } from '../commands/hits';
 import type { Part } from '../model/part';
 import { ClockMap } from './clock';
@@ -41,7 +41,7 @@ const take = (change: Partial<Take> = {}): Take => ({
   complete: true,
   ...change,
 });
-const note = (at: number, key = 36, value = 100): RawEvent => ({ at: seconds(at), kind: 'note', key, value });
+const note = (at: number, key = 36, value = 100): TakeEvent => ({ at: seconds(at), kind: 'note', key, value });
 
 describe('folding passes', () => {
   test('each event goes to its pass and place; 10 ms before the loop’s start is the downbeat of the pass to come', () => {
@@ -219,7 +219,7 @@ describe('the practice player', () => {
 });
 
 test('keys from 36 up play the pieces of a break where a take says so', () => {
-  const piece = (kind: 'kick' | 'snare', n: number): Piece => ({
+  const piece = (kind: 'kick' | 'snare', n: number): Slice => ({
     id: `n${n}`,
     from: seconds(n),
     until: seconds(n + 1),
@@ -322,7 +322,7 @@ describe('the raw take as MIDI', () => {
 
   test('in the part’s tempo, one pass after the other; count-in and pedal kept, nothing folded or moved', () => {
     // One bar of 4/4 at 100 BPM is 2.4 s.
-    const events: RawEvent[] = [
+    const events: TakeEvent[] = [
       note(-0.3, 38, 70),
       note(0.015, 36, 101),
       { at: seconds(1.2), kind: 'pedal', key: 4, value: 60 },
@@ -379,7 +379,12 @@ describe('the raw take as MIDI', () => {
 });
 
 describe('pedal and pressure', () => {
-  const control = (at: number, kind: 'pedal' | 'pressure', key: number, value: number): RawEvent => ({ at: seconds(at), kind, key, value });
+  const control = (at: number, kind: 'pedal' | 'pressure', key: number, value: number): TakeEvent => ({
+    at: seconds(at),
+    kind,
+    key,
+    value,
+  });
 
   test('what came within 30 ms before a stroke goes with it; pressure by its own key; older ones do not', () => {
     const folded = foldTake(take(), [

@@ -2,19 +2,19 @@ import { hitsInRange } from '../homes/ticks-range';
 import type { Hit, HitId, Part } from '../model/part';
 import { compareHits } from '../model/part';
 import type { VoiceName } from '../row-names';
-import type { RawEvent, Take } from '../model/take';
+import type { TakeEvent, Take } from '../model/take';
 import { foldTake, recordedStrokes } from './fold';
 import { eventOfHit, hitIdOfEvent, hitsOfStrokes, withHits } from './hits-of-take';
 
 /** The hits of a take in a part, by the part's key map. */
-export const hitsOfTake = (part: Pick<Part, 'kitMap' | 'breaks'>, take: Take, events: readonly RawEvent[]): Hit[] =>
+export const hitsOfTake = (part: Pick<Part, 'kitMap' | 'breaks'>, take: Take, events: readonly TakeEvent[]): Hit[] =>
   hitsOfStrokes(part, take, recordedStrokes(foldTake(take, events), take.passes, take.dropped));
 
 /**
  * Makes a take the written hits of its loop: on the voices that it plays what was there goes, other voices stay. The hits keep the link
  * to their raw events.
  */
-export function putTake(part: Part, take: Take, events: readonly RawEvent[]): Part {
+export function putTake(part: Part, take: Take, events: readonly TakeEvent[]): Part {
   const hits = hitsOfTake(part, take, events);
   const voices = new Set(hits.map((h) => h.voice));
   const inLoop = hitsInRange(part, take);
@@ -55,7 +55,7 @@ export const hitsFromTake = (part: Pick<Part, 'hits'>, takeId: string): Set<stri
  * Places the hits of a take anew, after its latency was changed: those that are still in the part move, whatever else was done to them
  * stays.
  */
-export function placeTakeAnew(part: Part, take: Take, events: readonly RawEvent[]): Part {
+export function placeTakeAnew(part: Part, take: Take, events: readonly TakeEvent[]): Part {
   const ticks = new Map(hitsOfTake(part, take, events).map((h) => [h.id, h.tick]));
   let moved = false;
   const hits = part.hits.map((h) => {

@@ -6,7 +6,7 @@ import type { MeterMap } from './meter-map';
 export const mod = (n: number, m: number): number => ((n % m) + m) % m;
 
 /** One round of a cycle, in ticks. */
-export interface Round {
+export interface CycleRound {
   start: number;
   end: number;
 }
@@ -15,7 +15,7 @@ export interface Round {
  * The round that a bar belongs to: cycles shorter than one and a half bars restart at each bar line, longer ones run on over
  * round(cycle / bar) whole bars from the part's start.
  */
-export function roundOfBar(map: MeterMap, bar: number, cycle: number): Round {
+export function roundOfBar(map: MeterMap, bar: number, cycle: number): CycleRound {
   const own = map.barOf(bar);
   const span = Math.round(cycle / own.length);
   if (span <= 1) return { start: own.start, end: own.start + own.length };

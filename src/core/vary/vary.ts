@@ -1,4 +1,4 @@
-import { evenOf, mixLong } from '../feel/draws';
+import { evenOf, mixLong } from '../feel/random-values';
 import { keyInPart } from '../commands/place';
 import { withHits } from '../commands/copy';
 import { homesOf, shifted } from '../homes/homes';

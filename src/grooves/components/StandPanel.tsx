@@ -25,7 +25,7 @@ import { meetingWords } from '../words/words';
 import { RowStems, smallStems, type SmallStem } from '../pictures/RowStems';
 
 /** Where a card may be let go: a part that is not on the stand, the whole part on it, or a row. */
-export type Target = { part: string } | { row: string | null };
+export type DropTarget = { part: string } | { row: string | null };
 
 const NO_STEMS: readonly SmallStem[] = [];
 const PICTURED_BARS = 2;
@@ -70,15 +70,15 @@ function PickPart({ parts }: { parts: readonly PartRow[] }) {
       </p>
       <ul className="space-y-1.5">
         {parts.map((row) => (
-          <PartTarget key={row.id} row={row} />
+          <PartOutputMap key={row.id} row={row} />
         ))}
       </ul>
     </>
   );
 }
 
-function PartTarget({ row }: { row: PartRow }) {
-  const { setNodeRef, isOver } = useDroppable({ id: `part ${row.id}`, data: { part: row.id } satisfies Target });
+function PartOutputMap({ row }: { row: PartRow }) {
+  const { setNodeRef, isOver } = useDroppable({ id: `part ${row.id}`, data: { part: row.id } satisfies DropTarget });
   return (
     <li ref={setNodeRef} className={clsx('rounded-md border', isOver ? 'border-accent bg-sunk' : 'border-line hover:border-strong')}>
       <Link href={`/grooves?part=${encodeURIComponent(row.id)}`} replace className="block px-3 py-1.5">
@@ -107,7 +107,7 @@ function OnPart({ part }: { part: Part }) {
     return smallStems(grooved, map.barOf(from).start, map.barOf(Math.min(grooved.bars, from + PICTURED_BARS)).start);
   }, [grooved, from]);
   const meeting = meetingWords(meetingOf(hand, part));
-  const { setNodeRef, isOver } = useDroppable({ id: 'whole', data: { row: null } satisfies Target });
+  const { setNodeRef, isOver } = useDroppable({ id: 'whole', data: { row: null } satisfies DropTarget });
   return (
     <>
       <div
@@ -120,7 +120,7 @@ function OnPart({ part }: { part: Part }) {
       </div>
       <ul className="mt-1" aria-label="Rows">
         {part.rows.map((row) => (
-          <RowTarget key={row.voice} part={part} row={row} stems={stems.get(row.voice) ?? NO_STEMS} ticked={ticked.has(row.voice)} />
+          <RowOutput key={row.voice} part={part} row={row} stems={stems.get(row.voice) ?? NO_STEMS} ticked={ticked.has(row.voice)} />
         ))}
       </ul>
       <div className="mt-3 flex flex-wrap items-baseline gap-x-3">
@@ -177,9 +177,9 @@ function OnPart({ part }: { part: Part }) {
 const chosenRowsText = (s: Parameters<typeof chosenRows>[0] & { stand: { part: Part } | null }): string =>
   (chosenRows(s) ?? []).map((v) => (s.stand ? labelOfRow(s.stand.part, v).toLowerCase() : v)).join(', ');
 
-function RowTarget({ part, row, stems, ticked }: { part: Part; row: Row; stems: readonly SmallStem[]; ticked: boolean }) {
+function RowOutput({ part, row, stems, ticked }: { part: Part; row: Row; stems: readonly SmallStem[]; ticked: boolean }) {
   const { getState } = useGroovesStore();
-  const { setNodeRef, isOver } = useDroppable({ id: `row ${row.voice}`, data: { row: row.voice } satisfies Target });
+  const { setNodeRef, isOver } = useDroppable({ id: `row ${row.voice}`, data: { row: row.voice } satisfies DropTarget });
   const label = labelOfRow(part, row.voice);
   const toggle = () => {
     const next = new Set(getState().ticked);

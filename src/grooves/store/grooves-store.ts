@@ -10,7 +10,7 @@ import { emptyHistory, type History } from '@/editing/history';
 import type { SaveState } from '@/editing/saver';
 import { keptNow, type GrooveStore, type KeptGroove } from '@/storage/groove-store';
 import type { PartStore } from '@/storage/part-store';
-import { lifted, onStand, sorted, withGroove, WORK_DIFFS, type Change, type Stand, type Work } from './work';
+import { lifted, onStand, sorted, withGroove, WORK_DIFFS, type GroovesChange, type Stand, type GroovesWork } from './work';
 import { Writers } from './writers';
 
 export type { Stand } from './work';
@@ -54,7 +54,7 @@ export interface GroovesState {
   tempo: Bpm;
   /** Bars of the part that are heard, from 0, without `to`. */
   bars: { from: number; to: number };
-  history: History<Change, Hand>;
+  history: History<GroovesChange, Hand>;
   /** Whether everything done here is in the store. */
   save: SaveState;
 
@@ -125,7 +125,7 @@ export function createGroovesStore(parts: PartStore, grooves: GrooveStore): Groo
     /** The copy of one of ours that is being made: it is in hand once its edit is kept. */
     let copying: string | null = null;
 
-    const doc = new Document<Work, Change, Hand>(
+    const doc = new Document<GroovesWork, GroovesChange, Hand>(
       WORK_DIFFS,
       { own: null, stand: null },
       {
@@ -155,7 +155,7 @@ export function createGroovesStore(parts: PartStore, grooves: GrooveStore): Groo
     /** What changing the groove in hand does to the work; nothing where it stays as it is. */
     const inHand =
       (change: (groove: Groove) => Groove) =>
-      (work: Work): Work => {
+      (work: GroovesWork): GroovesWork => {
         const id = copying ?? get().chosen;
         const kept = keptOf(work, id);
         if (kept) {
@@ -260,7 +260,7 @@ export function createGroovesStore(parts: PartStore, grooves: GrooveStore): Groo
         const { stand: mine } = get();
         if (!mine) return;
         const stand = await writers.reread(mine);
-        const isOther = ({ diff }: { diff: Change | null }) => diff?.kind !== 'part' || diff.partId !== stand.id;
+        const isOther = ({ diff }: { diff: GroovesChange | null }) => diff?.kind !== 'part' || diff.partId !== stand.id;
         const { value, history } = doc.current;
         doc.adopt({ ...value, stand }, { undo: history.undo.filter(isOther), redo: history.redo.filter(isOther) });
         if (which === 'mine')

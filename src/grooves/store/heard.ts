@@ -27,7 +27,7 @@ export const chosenRows = ({ ticked }: Pick<GroovesState, 'ticked'>): VoiceName[
   ticked.size > 0 ? [...ticked].sort() : undefined;
 
 /** What is played on, without and with the groove, and which bars of it. */
-export interface Heard {
+export interface HeardGroove {
   plain: Part;
   grooved: Part;
   range: ProgramRange;
@@ -49,16 +49,16 @@ export const heardInputs = ({ own, chosen, live, blend, stand, ticked, lean, lev
 });
 type HeardInputs = ReturnType<typeof heardInputs>;
 
-const known = new WeakMap<GroovesState, Heard>();
+const known = new WeakMap<GroovesState, HeardGroove>();
 
 /** Made once for each state: a playhead asks at every frame. */
-export function heardParts(state: GroovesState): Heard {
+export function heardParts(state: GroovesState): HeardGroove {
   let heard = known.get(state);
   if (!heard) known.set(state, (heard = makeHeard(state)));
   return heard;
 }
 
-function makeHeard(state: HeardInputs): Heard {
+function makeHeard(state: HeardInputs): HeardGroove {
   const groove = handGroove(state);
   const { stand, bars, lean, level } = state;
   const plain = stand?.part ?? neutralPart(groove, state.tempo);

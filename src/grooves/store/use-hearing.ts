@@ -8,7 +8,7 @@ import { makeProgram, type Program } from '@/core/playback/program';
 import type { Versions } from '@/core/playback/player';
 import type { Part } from '@/core/model/part';
 import { soundEngine, type SoundEngine } from '@/sound/engine';
-import { Slots } from '@/sound/slots';
+import { HitNumbers } from '@/sound/slots';
 import { watchOwnSounds } from '@/sounds/own';
 import { showError } from '@/ui/notify';
 import { heardInputs, heardParts } from './heard';
@@ -23,7 +23,7 @@ export interface Hearing {
   holdPlain(on: boolean): void;
 }
 
-function versionsOf(state: GroovesState, engine: SoundEngine, slots: Slots): Versions {
+function versionsOf(state: GroovesState, engine: SoundEngine, slots: HitNumbers): Versions {
   const { plain, grooved, range } = heardParts(state);
   const programOf = (part: Part): Program =>
     makeProgram(
@@ -41,7 +41,7 @@ function versionsOf(state: GroovesState, engine: SoundEngine, slots: Slots): Ver
 export function useHearing(store: GroovesStoreApi): Hearing {
   const engine = soundEngine();
   useEffect(watchOwnSounds, []);
-  const slots = useMemo(() => new Slots(), []);
+  const slots = useMemo(() => new HitNumbers(), []);
 
   useEffect(() => {
     const prepare = () => engine.prepare(heardParts(store.getState()).plain);

@@ -12,14 +12,14 @@ export interface Stand {
   head: number;
 }
 
-export interface Work {
+export interface GroovesWork {
   /** Null until the store has answered; sorted by name. */
   own: readonly KeptGroove[] | null;
   stand: Stand | null;
 }
 
 /** What a finished action changed: a groove of the user's own (null: not there), or the part on the stand. */
-export type Change =
+export type GroovesChange =
   { kind: 'groove'; id: string; before: KeptGroove | null; after: KeptGroove | null } | { kind: 'part'; partId: string; diff: PartDiff };
 
 export const sorted = (own: readonly KeptGroove[]): KeptGroove[] => [...own].sort(byName);
@@ -30,7 +30,7 @@ export const withGroove = (own: readonly KeptGroove[] | null, id: string, kept: 
   return kept ? sorted([...rest, kept]) : rest;
 };
 
-export const WORK_DIFFS: Diffing<Work, Change> = {
+export const WORK_DIFFS: Diffing<GroovesWork, GroovesChange> = {
   /** An action changes the part or one groove. */
   diff(before, after) {
     if (before.stand && after.stand && before.stand.part !== after.stand.part) {
@@ -53,7 +53,10 @@ export const WORK_DIFFS: Diffing<Work, Change> = {
 };
 
 /** An edit of one thing of the work, by what a change of that thing does to the work. */
-export const lifted = <V>(edit: Transaction<Work>, lift: (change: (value: V) => V) => (work: Work) => Work): Transaction<V> => ({
+export const lifted = <V>(
+  edit: Transaction<GroovesWork>,
+  lift: (change: (value: V) => V) => (work: GroovesWork) => GroovesWork,
+): Transaction<V> => ({
   get isOpen() {
     return edit.isOpen;
   },
@@ -65,5 +68,5 @@ export const lifted = <V>(edit: Transaction<Work>, lift: (change: (value: V) => 
 /** What changing the part on the stand does to the work. */
 export const onStand =
   (change: (part: Part) => Part) =>
-  (work: Work): Work =>
+  (work: GroovesWork): GroovesWork =>
     work.stand ? { ...work, stand: { ...work.stand, part: change(work.stand.part) } } : work;

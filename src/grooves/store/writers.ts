@@ -6,7 +6,7 @@ import { WriteQueue } from '@/editing/write-queue';
 import type { Finished } from '@/editing/document';
 import type { GrooveStore } from '@/storage/groove-store';
 import type { PartStore } from '@/storage/part-store';
-import type { Change, Stand, Work } from './work';
+import type { GroovesChange, Stand, GroovesWork } from './work';
 
 /** Everything that writes in the Grooves place: one queue for grooves, one saver a part, which outlives the part's time on the stand. */
 export class Writers {
@@ -39,7 +39,7 @@ export class Writers {
   }
 
   /** Writes what a finished edit changed. */
-  save({ label, diff: change, after, step }: Finished<Work, Change>) {
+  save({ label, diff: change, after, step }: Finished<GroovesWork, GroovesChange>) {
     if (change.kind === 'groove')
       return this.grooveWrites.add(() => (change.after ? this.grooves.put(change.after) : this.grooves.remove(change.id)));
     const { stand } = after;

@@ -1,7 +1,7 @@
 import type { Kind } from './kind';
 import { breakKind } from './break';
 import { grooveKind } from './groove';
-import { feelKind, keyMapKind, patternKind, targetKind } from './named';
+import { feelKind, keyMapKind, patternKind, outputMapKind } from './named';
 import { partKind } from './part';
 import { settingKind } from './setting';
 import { soundKind } from './sound';
@@ -14,7 +14,7 @@ export const KINDS: readonly Kind[] = [
   feelKind,
   keyMapKind,
   patternKind,
-  targetKind,
+  outputMapKind,
   partKind,
   settingKind,
 ];

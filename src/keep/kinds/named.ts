@@ -2,13 +2,13 @@ import { FEEL_FILE_ENDING, readFeelFile, writeFeelFile } from '@/formats/feel-fo
 import { KIT_FILE_ENDING, readKitFile, writeKitFile } from '@/formats/kit-format';
 import type { EntryKind } from '@/formats/library-file';
 import { PATTERN_FILE_ENDING, readPatternFile, writePatternFile } from '@/formats/pattern-format';
-import { readTargetFile, TARGET_FILE_ENDING, writeTargetFile } from '@/formats/target-format';
+import { readOutputMapFile, TARGET_FILE_ENDING, writeOutputMapFile } from '@/formats/output-map-format';
 import type { NodSwayDatabase } from '@/storage/database';
 import { FeelStore, type KeptFeel } from '@/storage/feel-store';
 import { KitStore } from '@/storage/kit-store';
 import type { NamedStore } from '@/storage/named-store';
 import { PatternStore, type KeptPattern } from '@/storage/pattern-store';
-import { TargetStore } from '@/storage/target-store';
+import { OutputMapStore } from '@/storage/output-map-store';
 import { besideName, saysTheSame, type Kind } from './kind';
 
 interface Named<T> {
@@ -71,11 +71,11 @@ export const patternKind = named<KeptPattern>({
   write: ({ name, pattern }) => writePatternFile({ ...pattern, name }),
   read: (text, name) => ({ name, pattern: { ...readPatternFile(text), name } }),
 });
-export const targetKind = named({
+export const outputMapKind = named({
   kind: 'target',
   folder: 'targets',
   ending: TARGET_FILE_ENDING,
-  store: (db) => new TargetStore(db),
-  write: writeTargetFile,
-  read: (text) => readTargetFile(text),
+  store: (db) => new OutputMapStore(db),
+  write: writeOutputMapFile,
+  read: (text) => readOutputMapFile(text),
 });

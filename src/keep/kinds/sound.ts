@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid';
 import { NamedError } from '@/core/errors';
-import { ownSoundsOf, samplesOf, type OwnKit, type OwnSound, type SampleId } from '@/core/model/own-sound';
+import { ownSoundsOf, samplesOf, type KitOfRecordings, type OwnSound, type SampleId } from '@/core/model/own-sound';
 import { sourceOfRow } from '@/core/playback/sources';
 import type { LibraryEntry } from '@/formats/library-file';
 import type { OpenLibrary } from '@/formats/library-zip';
@@ -14,7 +14,7 @@ import { partsOf } from './break';
 
 /** A kit with its sounds, or (without a kit) one sound. */
 interface SoundSet {
-  kit: OwnKit | null;
+  kit: KitOfRecordings | null;
   sounds: readonly OwnSound[];
 }
 

@@ -5,7 +5,7 @@ import { useEffect, useMemo, useRef, useState, type DragEvent } from 'react';
 import { isNamedError } from '@/core/errors';
 import type { Part } from '@/core/model/part';
 import { summarize } from '@/storage/summary';
-import type { Exported, ExporterSpec, Source } from './exporter';
+import type { Exported, ExporterSpec, ExportSource } from './exporter';
 
 const [WIDTH, HEIGHT] = [460, 64];
 /** More bars than these would be a smudge. */
@@ -19,7 +19,7 @@ export function FilePicture({
   onReady,
 }: {
   exporter: ExporterSpec;
-  source: Source;
+  source: ExportSource;
   options: Record<string, unknown>;
   onReady: (refusal: string | null) => void;
 }) {
@@ -56,7 +56,7 @@ export function FilePicture({
 /** The file as it would be written now, made before it is dragged: a drag does not wait. */
 function useReadyFile(
   exporter: ExporterSpec,
-  source: Source,
+  source: ExportSource,
   options: Record<string, unknown>,
   onReady: (refusal: string | null) => void,
 ): Exported | null {

@@ -18,7 +18,7 @@ import type { RenderedFiles, RenderWish } from '@/workers/render.worker';
 import { drawnWords, namesOf, silenceWords } from './account';
 import { plainName, soundName } from './file-name';
 import type { Exported, ExporterSpec, Job } from './exporter';
-import { BarsChoice, StretchChoice, type Stretch } from './midi-options';
+import { BarsChoice, StretchChoice, type ExportRange } from './midi-options';
 
 /** What an audio file is made of. */
 interface AudioOptions {
@@ -33,7 +33,7 @@ interface AudioOptions {
   toBar: number;
   ending: Ending;
   passes: number;
-  stretch: Stretch;
+  stretch: ExportRange;
 }
 
 const RATES = [44_100, 48_000, 96_000];

@@ -2,7 +2,7 @@ import type { ComponentType } from 'react';
 import type { HitId, Part } from '@/core/model/part';
 
 /** What is taken out: a part as it stands on the Bench. */
-export interface Source {
+export interface ExportSource {
   id: string;
   part: Part;
   /** The imported song is kept beside it. */
@@ -40,14 +40,14 @@ export interface ExporterSpec<O extends object = Record<string, unknown>> {
   /** After “Export”, and what follows it in the sentence. */
   title: string;
   about: string;
-  isAvailable(source: Source): boolean;
+  isAvailable(source: ExportSource): boolean;
   /** What its options are at first. */
-  initial(source: Source): O;
-  Options?: ComponentType<{ source: Source; options: O; onChange: (change: Partial<O>) => void }>;
+  initial(source: ExportSource): O;
+  Options?: ComponentType<{ source: ExportSource; options: O; onChange: (change: Partial<O>) => void }>;
   /** Why it cannot be done with these options; null where it can. */
-  refusal?(source: Source, options: O): string | null;
+  refusal?(source: ExportSource, options: O): string | null;
   /** It is made at once, so that what it would write, or why it cannot, is known before: its file can be dragged out of the dialog. */
   isQuick?: boolean;
   /** @throws NamedError */
-  run(source: Source, options: O, job: Job): Promise<Exported>;
+  run(source: ExportSource, options: O, job: Job): Promise<Exported>;
 }

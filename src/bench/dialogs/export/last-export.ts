@@ -2,11 +2,11 @@ import { say, showError } from '@/ui/notify';
 import type { BenchState, BenchStore } from '../../store/bench-store';
 import { deliver } from '@/ui/deliver';
 import { EXPORTERS, offeredOf, optionsOf } from './all';
-import type { Source } from './exporter';
+import type { ExportSource } from './exporter';
 import { rememberedExport } from './remembered';
 
 /** What is open on the Bench, as it is taken out. */
-export function sourceOf({ id, part, hasSong, idea, ideas, selection }: BenchState): Source {
+export function sourceOf({ id, part, hasSong, idea, ideas, selection }: BenchState): ExportSource {
   const letter = ideas.find((i) => i.id === idea)?.letter;
   return letter === undefined
     ? { id, part, hasSong, selection }
@@ -18,7 +18,7 @@ export async function exportAgain(store: BenchStore): Promise<void> {
   const source = sourceOf(store.getState());
   const { chosen, options } = rememberedExport(source.id, optionsOf(EXPORTERS, source));
   const exporter = offeredOf(EXPORTERS, source).find((e) => e.id === chosen);
-  if (!exporter) return store.getState().setDesk({ dialog: 'export' });
+  if (!exporter) return store.getState().setUi({ dialog: 'export' });
   try {
     const refusal = exporter.refusal?.(source, options);
     if (refusal) return say(refusal);

@@ -2,18 +2,18 @@
 
 import type { Part } from '@/core/model/part';
 import { breakOfRow } from '@/core/breaks/rows';
-import { targetOf } from '@/core/commands/target';
-import { NO_TARGET, type Target } from '@/core/model/target';
+import { outputMapOf } from '@/core/commands/output-map';
+import { NO_TARGET, type OutputMap } from '@/core/model/output-map';
 import { labelOfRow } from '@/core/part/rows';
-import { READY_TARGETS } from '@/core/target/ready';
+import { READY_TARGETS } from '@/core/output-map/ready';
 import { EARLY_RULES, PITCH_RULES, type EarlyRule, type PitchRule } from '@/core/smf/drum-notes';
-import { targetStore } from '@/storage/target-store';
+import { outputMapStore } from '@/storage/output-map-store';
 import { useStored } from '@/storage/use-stored';
 import { defaultPpq, MAX_PPQ, MIN_PPQ } from '@/core/smf/export-part';
 import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
 import { namesOf, rowsBeyond, silentRows } from './account';
-import type { ExporterSpec, Source } from './exporter';
+import type { ExporterSpec, ExportSource } from './exporter';
 
 /** What notes are written of. */
 export interface NotesOptions {
@@ -27,7 +27,7 @@ export interface NotesOptions {
 export interface FileOptions extends NotesOptions {
   ppq: number;
   early: EarlyRule;
-  stretch: Stretch;
+  stretch: ExportRange;
   /** Bars as they are counted, from 1. */
   fromBar: number;
   toBar: number;
@@ -37,7 +37,7 @@ export interface FileOptions extends NotesOptions {
   format: '0' | '1';
   pitch: PitchRule;
   /** Instead of the part's own. */
-  target: Target | null;
+  target: OutputMap | null;
 }
 
 /** The selected hits, among names of rows. */
@@ -45,18 +45,18 @@ export const SELECTION = '\u0000selection';
 
 /** What of a part with sections is written. */
 export const STRETCHES = ['bars', 'order', 'sections'] as const;
-export type Stretch = (typeof STRETCHES)[number];
-const STRETCH_WORDS: Readonly<Record<Stretch, string>> = {
+export type ExportRange = (typeof STRETCHES)[number];
+const STRETCH_WORDS: Readonly<Record<ExportRange, string>> = {
   bars: 'from its first bar to its last',
   order: 'in its running order, sections marked',
   sections: 'each section as a file, in a zip',
 };
 
 /** Those that a part has something for. */
-export const stretchesOf = (part: Part): readonly Stretch[] =>
+export const stretchesOf = (part: Part): readonly ExportRange[] =>
   STRETCHES.filter((s) => s === 'bars' || (s === 'order' ? part.order : part.sections));
 
-export function StretchChoice({ part, stretch, onChange }: { part: Part; stretch: Stretch; onChange: (stretch: Stretch) => void }) {
+export function StretchChoice({ part, stretch, onChange }: { part: Part; stretch: ExportRange; onChange: (stretch: ExportRange) => void }) {
   const offered = stretchesOf(part);
   if (offered.length < 2) return null;
   return (
@@ -66,7 +66,7 @@ export function StretchChoice({ part, stretch, onChange }: { part: Part; stretch
         label="What is taken out"
         value={stretch}
         choices={offered.map((s) => ({ value: s, text: STRETCH_WORDS[s] }))}
-        onChange={(s) => onChange(s as Stretch)}
+        onChange={(s) => onChange(s as ExportRange)}
       />
     </p>
   );
@@ -75,7 +75,7 @@ export function StretchChoice({ part, stretch, onChange }: { part: Part; stretch
 type Props<O extends object> = Parameters<Extract<NonNullable<ExporterSpec<O>['Options']>, (...given: never[]) => unknown>>[0];
 
 export const firstNotes = (): NotesOptions => ({ version: 'performed', withMuted: false, generalMidi: false });
-export const firstFile = ({ part }: Source): FileOptions => ({
+export const firstFile = ({ part }: ExportSource): FileOptions => ({
   ...firstNotes(),
   ppq: defaultPpq(part.source?.ppq),
   early: 'zero',
@@ -158,7 +158,7 @@ export function FileChoices(props: Props<FileOptions>) {
       <StretchChoice part={part} stretch={options.stretch} onChange={(stretch) => onChange({ stretch })} />
       {options.stretch === 'bars' && <BarsChoice bars={part.bars} options={options} onChange={onChange} />}
       <NotesChoices {...props} />
-      <TargetChoice {...props} />
+      <OutputMapChoice {...props} />
       {isPitched && (
         <p>
           Pitch{' '}
@@ -180,7 +180,7 @@ export function FileChoices(props: Props<FileOptions>) {
           default={defaultPpq(part.source?.ppq)}
           onChange={(ppq) => onChange({ ppq })}
         />
-        {(options.target ?? targetOf(part)).tracks === 'one' && (
+        {(options.target ?? outputMapOf(part)).tracks === 'one' && (
           <>
             , type{' '}
             <Picker
@@ -260,10 +260,10 @@ export function BarsChoice({
 }
 
 /** The part's own target, or another for this export. */
-function TargetChoice({ source: { part }, options, onChange }: Props<FileOptions>) {
-  const kept = useStored(() => targetStore.list().catch(() => []), []) ?? [];
+function OutputMapChoice({ source: { part }, options, onChange }: Props<FileOptions>) {
+  const kept = useStored(() => outputMapStore.list().catch(() => []), []) ?? [];
   const others = [NO_TARGET, ...READY_TARGETS, ...kept];
-  const own = targetOf(part);
+  const own = outputMapOf(part);
   return (
     <p>
       By the target{' '}

@@ -6,9 +6,9 @@ import { roundOfSection, roundsOfBars, roundsOfOrder } from '@/core/song/unroll'
 import { fileNameOf } from '@/ui/download';
 import { uniqueName } from '@/ui/unique-name';
 import { account, drawnWords, silenceWords } from './account';
-import type { ExporterSpec, Source } from './exporter';
+import type { ExporterSpec, ExportSource } from './exporter';
 import { midiName, plainName } from './file-name';
-import { FileChoices, firstFile, SELECTION, type FileOptions, type Stretch } from './midi-options';
+import { FileChoices, firstFile, SELECTION, type FileOptions, type ExportRange } from './midi-options';
 
 export const midiPart: ExporterSpec<FileOptions> = {
   id: 'part',
@@ -52,7 +52,7 @@ export const midiPart: ExporterSpec<FileOptions> = {
 };
 
 /** Why no note would be written. */
-function emptyWords({ part }: Source, { only }: FileOptions): string {
+function emptyWords({ part }: ExportSource, { only }: FileOptions): string {
   if (part.hits.length === 0) return 'The part has no hits yet.';
   if (part.hits.every((h) => breakOfRow(part, h.voice)))
     return 'All rows play slices of a recording, which have no MIDI notes. Export the slices of its breaks, or the sound.';
@@ -61,7 +61,7 @@ function emptyWords({ part }: Source, { only }: FileOptions): string {
 }
 
 function exportOptions(
-  { part, selection }: Source,
+  { part, selection }: ExportSource,
   { version, ppq, early, withMuted, generalMidi, target, format, pitch, only }: FileOptions,
 ): PartExportOptions {
   return {
@@ -82,14 +82,14 @@ function exportOptions(
 }
 
 /** The bars that are written, or the running order; a part from first to last bar is written as it stands. */
-function stretchOf({ part, isIdea }: Source, { stretch, fromBar, toBar, passes }: FileOptions): PartExportOptions {
+function stretchOf({ part, isIdea }: ExportSource, { stretch, fromBar, toBar, passes }: FileOptions): PartExportOptions {
   if (stretch === 'order') return { order: true };
   const isWhole = fromBar === 1 && toBar >= part.bars && passes === 1;
   return isWhole && !isIdea ? {} : { rounds: roundsOfBars(fromBar - 1, Math.min(toBar, part.bars), passes) };
 }
 
 /** What was written of the order, and what of chance and cycles. */
-function orderSaid(part: Part, { stretch, passes }: { stretch: Stretch; passes: number }): string[] {
+function orderSaid(part: Part, { stretch, passes }: { stretch: ExportRange; passes: number }): string[] {
   const rounds = stretch === 'order' ? roundsOfOrder(part).length : 0;
   return [
     ...(rounds > 0

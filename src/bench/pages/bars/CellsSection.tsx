@@ -54,7 +54,7 @@ export function CellsSection() {
   const from = useBench((s) => s.transport.fromBar);
   const to = useBench((s) => s.transport.toBar);
   const grid = useBench((s) => s.view.grid);
-  const proposal = useBench((s) => (s.desk.proposal?.owner === 'cell' ? s.desk.proposal : null));
+  const proposal = useBench((s) => (s.ui.proposal?.owner === 'cell' ? s.ui.proposal : null));
   const [wish, setWish] = useState<Wish>({ cell: 'backbeat', voice: null, velocity: 100, k: 3, n: 8, rotation: 0 });
   const rows = part.rows.map((r) => r.voice);
   const voice = wish.voice ?? usualRow(wish.cell, rows);
@@ -75,13 +75,13 @@ export function CellsSection() {
 
   const show = (next: Wish) => {
     setWish(next);
-    getState().setDesk({ proposal: { owner: 'cell', label: NAMES[next.cell], hits: hitsOf(next, getState().part), at: 0 } });
+    getState().setUi({ proposal: { owner: 'cell', label: NAMES[next.cell], hits: hitsOf(next, getState().part), at: 0 } });
   };
   // What is shown follows the bars, the grid and the part, also while they change.
   const shown = proposal !== null;
   useEffect(() => {
     if (shown)
-      getState().setDesk({
+      getState().setUi({
         proposal: { owner: 'cell', label: NAMES[wish.cell], hits: cellHits(part, { ...wish, from, to, grid, voice }), at: 0 },
       });
   }, [shown, part, wish, from, to, grid, voice, getState]);
@@ -90,7 +90,7 @@ export function CellsSection() {
   const take = () => {
     const hits = hitsOf(wish, getState().part);
     const fresh = hits.map((h) => ({ ...h, id: nanoid(10) }));
-    getState().setDesk({ proposal: null });
+    getState().setUi({ proposal: null });
     getState().run(
       `Drop in ${NAMES[wish.cell]}: ${counted(fresh.length, 'hit')}`,
       (p) => addHits(p, fresh),
@@ -167,7 +167,7 @@ export function CellsSection() {
           <Button size="small" look="strong" disabled={proposal.hits.length === 0} onClick={take}>
             Take {proposal.hits.length} {proposal.hits.length === 1 ? 'hit' : 'hits'}
           </Button>
-          <Button size="small" onClick={() => getState().setDesk({ proposal: null })}>
+          <Button size="small" onClick={() => getState().setUi({ proposal: null })}>
             Dismiss
           </Button>
           {proposal.hits.length === 0 && <span className="text-sm text-faint">Every place has a hit already.</span>}

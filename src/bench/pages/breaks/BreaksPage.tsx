@@ -13,7 +13,7 @@ import { say } from '@/ui/notify';
 import { Picker } from '@/ui/Picker';
 import { Section, Sections } from '@/ui/Section';
 import { bringUnder } from '../../breaks/bring';
-import { earState, listen } from '../../breaks/ear';
+import { onsetDetectorState, listen } from '../../breaks/onset-detector';
 import { useBench, useBenchStore } from '../../store/context';
 import { useSweep } from '../../store/use-sweep';
 import { KindsSection } from './KindsSection';
@@ -38,7 +38,7 @@ const NONE: readonly Break[] = [];
 export function BreaksPage() {
   const store = useBenchStore();
   const breaks = useBench((s) => s.part.breaks) ?? NONE;
-  const shown = useBench((s) => s.desk.breakShown);
+  const shown = useBench((s) => s.ui.breakShown);
   const file = useRef<HTMLInputElement>(null);
   return (
     <div className="space-y-5">
@@ -61,7 +61,7 @@ export function BreaksPage() {
       {breaks.length > 0 && (
         <>
           <PlayedByPads />
-          <Button size="small" onClick={() => store.getState().setDesk({ breakShown: !shown })}>
+          <Button size="small" onClick={() => store.getState().setUi({ breakShown: !shown })}>
             {shown ? 'hide its picture' : 'show its picture'}
           </Button>
         </>
@@ -80,7 +80,7 @@ function OneBreak({ of }: { of: Break }) {
   const ends = { onDone: sweep.done, onCancel: sweep.cancel };
   const isHeard = columns.at.length > 0;
   const first = of.lines[0] as number;
-  const { listening, sample } = useStore(earState);
+  const { listening, sample } = useStore(onsetDetectorState);
   const run = (label: string, command: Parameters<ReturnType<typeof getState>['run']>[1]) => getState().run(label, command);
   const select = () => {
     const { part } = getState();

@@ -4,7 +4,7 @@ import { markStroke, nameStrokes } from '@/core/breaks/edit';
 import type { BreakStroke } from '@/core/breaks/strokes';
 import { STROKE_KINDS, type Break, type StrokeKind } from '@/core/model/break';
 import { Picker } from '@/ui/Picker';
-import { earState } from '../../breaks/ear';
+import { onsetDetectorState } from '../../breaks/onset-detector';
 import { useBenchStore } from '../../store/context';
 
 /** So many unsure ones are listed. */
@@ -50,7 +50,7 @@ export function KindsSection({ of, strokes }: { of: Break; strokes: readonly Bre
             <button
               type="button"
               className="underline decoration-dotted underline-offset-4"
-              onClick={() => earState.setState({ chosen: s.id })}
+              onClick={() => onsetDetectorState.setState({ chosen: s.id })}
             >
               {s.at.toFixed(2)} s
             </button>

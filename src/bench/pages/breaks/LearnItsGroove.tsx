@@ -8,7 +8,7 @@ import type { Break } from '@/core/model/break';
 import type { Part } from '@/core/model/part';
 import { Button } from '@/ui/Button';
 import { say, showError } from '@/ui/notify';
-import { struckAt } from '../../breaks/ear';
+import { struckAt } from '../../breaks/onset-detector';
 
 const LearnFromBench = dynamic(() => import('../../dialogs/LearnFromBench'), { ssr: false });
 

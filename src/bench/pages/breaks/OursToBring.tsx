@@ -15,7 +15,7 @@ export function OursToBring() {
     if (!of) return;
     await keepOwnBreak(of);
     getState().run(`Bring in ${of.name}`, (p) => withOwnBreak(p, of, nanoid(8)));
-    getState().setDesk({ breakShown: true });
+    getState().setUi({ breakShown: true });
     sayWith(`${of.name} is under the part, as rows of its own.`, 'Undo', () => getState().undo());
   };
   return (

@@ -6,7 +6,7 @@ import { rowOfKind } from '@/core/breaks/rows';
 import { PIECE, type Break } from '@/core/model/break';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
-import { earState } from '../../breaks/ear';
+import { onsetDetectorState } from '../../breaks/onset-detector';
 import { usePlaybackOf } from '../../playback/context';
 import { useBench, useBenchStore } from '../../store/context';
 import { useSweep } from '../../store/use-sweep';
@@ -15,7 +15,7 @@ import { useSweep } from '../../store/use-sweep';
 export function PieceSection({ of }: { of: Break }) {
   const { getState } = useBenchStore();
   const playback = usePlaybackOf();
-  const chosen = useStore(earState, (s) => s.chosen);
+  const chosen = useStore(onsetDetectorState, (s) => s.chosen);
   const ofHit = useBench((s) => {
     if (s.selection.size !== 1) return undefined;
     const [id] = s.selection;

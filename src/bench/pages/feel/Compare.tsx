@@ -13,8 +13,8 @@ import { useVersions } from '../../store/use-versions';
 /** Another feel at the same moment of the loop: held to hear it, at equal loudness if wished. */
 export const Compare = memo(function Compare() {
   const { getState } = useBenchStore();
-  const other = useBench((s) => s.desk.other);
-  const equal = useBench((s) => s.desk.equalLoudness);
+  const other = useBench((s) => s.ui.other);
+  const equal = useBench((s) => s.ui.equalLoudness);
   const heard = useBench((s) => s.transport.version === 'other');
   const own = useFeels();
   const versions = useVersions(useBench((s) => s.id));
@@ -24,12 +24,12 @@ export const Compare = memo(function Compare() {
     !isVersion &&
     (other.part !== undefined || (!READY_FEELS.some((r) => r.name === other.name) && !own.some((k) => k.name === other.name)));
   const choose = (name: string) => {
-    if (name === 'nothing') return getState().setDesk({ other: null });
-    if (name === 'now') return getState().setDesk({ other: { name: 'the feel as it was', feel: getState().part.feel } });
+    if (name === 'nothing') return getState().setUi({ other: null });
+    if (name === 'now') return getState().setUi({ other: { name: 'the feel as it was', feel: getState().part.feel } });
     const version = versions.find((v) => v.id === name);
-    if (version) return getState().setDesk({ other: { id: version.id, name: version.name, feel: version.part.feel, part: version.part } });
+    if (version) return getState().setUi({ other: { id: version.id, name: version.name, feel: version.part.feel, part: version.part } });
     const found = READY_FEELS.find((r) => r.name === name) ?? own.find((k) => k.name === name);
-    if (found) getState().setDesk({ other: { name: found.name, feel: found.feel } });
+    if (found) getState().setUi({ other: { name: found.name, feel: found.feel } });
   };
   const swap = () => {
     if (!other) return;
@@ -37,10 +37,10 @@ export const Compare = memo(function Compare() {
     const { part: version } = other;
     if (version) {
       getState().run(`Go back to ${other.name}`, (p) => restoreVersion(p, version));
-      return getState().setDesk({ other: null, openMove: null });
+      return getState().setUi({ other: null, openMove: null });
     }
     getState().run(`Use ${other.name}`, (p) => setFeel(p, other.feel));
-    getState().setDesk({ other: { name: 'the feel as it was', feel: mine }, openMove: null });
+    getState().setUi({ other: { name: 'the feel as it was', feel: mine }, openMove: null });
   };
   return (
     <section aria-label="Compare" className="border-t border-line pt-2">
@@ -73,7 +73,7 @@ export const Compare = memo(function Compare() {
           type="checkbox"
           className="accent-accent"
           checked={equal}
-          onChange={(e) => getState().setDesk({ equalLoudness: e.target.checked })}
+          onChange={(e) => getState().setUi({ equalLoudness: e.target.checked })}
         />{' '}
         at equal loudness (W and Q)
       </label>

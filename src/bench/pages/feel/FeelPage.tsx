@@ -22,7 +22,7 @@ import { addMoveOf } from './add-move';
 import { Compare } from './Compare';
 import { MoveCard } from './MoveCard';
 import { MOVE_FACES, USUAL } from './moves/all';
-import { faceOf, type MoveFace } from './moves/face';
+import { viewOfMove, type MoveView } from './moves/move-view';
 import { WholeFeels } from './WholeFeels';
 
 /** Holds the place of the first steps until they are loaded: nothing moves under the pointer. */
@@ -39,8 +39,8 @@ const FirstSteps = dynamic(() => import('./FirstSteps'), { ssr: false, loading: 
 const NONE: readonly null[] = [];
 
 /** The moves of the feel in their order, and how much of them is used. Its sections follow a sweep each for itself. */
-export function FeelPage({ faces = MOVE_FACES }: { faces?: readonly MoveFace[] }) {
-  const firstSteps = useBench((s) => (s.idea === null ? s.desk.firstSteps : null));
+export function FeelPage({ faces = MOVE_FACES }: { faces?: readonly MoveView[] }) {
+  const firstSteps = useBench((s) => (s.idea === null ? s.ui.firstSteps : null));
   return (
     <div className="space-y-3">
       <section aria-label="Moves">
@@ -57,7 +57,7 @@ export function FeelPage({ faces = MOVE_FACES }: { faces?: readonly MoveFace[] }
 /** What there is to weigh and to compare once there is a feel; whole feels to start from before. */
 function Whole() {
   const bare = useBench((s) => s.part.feel.moves.length === 0);
-  const compared = useBench((s) => (s.desk.other ?? s.desk.imported) !== null);
+  const compared = useBench((s) => (s.ui.other ?? s.ui.imported) !== null);
   return (
     <>
       {bare && <WholeFeels />}
@@ -68,7 +68,7 @@ function Whole() {
   );
 }
 
-function Moves({ faces }: { faces: readonly MoveFace[] }) {
+function Moves({ faces }: { faces: readonly MoveView[] }) {
   const { getState } = useBenchStore();
   const moves = useBenchSwept((s) => s.part.feel.moves);
   const effects = useBench((s): readonly (Effect | null)[] => s.whole?.effects ?? NONE);
@@ -79,7 +79,7 @@ function Moves({ faces }: { faces: readonly MoveFace[] }) {
   const ids = moves.map((_, i) => String(i));
   const onMove = (id: string, onto: string) => {
     getState().run('Reorder the moves', (p) => reorderMove(p, Number(id), Number(onto)));
-    getState().setDesk({ openMove: null });
+    getState().setUi({ openMove: null });
   };
   const render = (id: string, drag: ItemDrag): ReactNode => {
     const i = Number(id);
@@ -92,7 +92,7 @@ function Moves({ faces }: { faces: readonly MoveFace[] }) {
           index={i}
           effect={effects.length === moves.length ? (effects[i] ?? null) : null}
           offer={offers.length === moves.length ? (offers[i] ?? null) : null}
-          face={faceOf(faces, move.kind)}
+          face={viewOfMove(faces, move.kind)}
           drag={drag}
         />
       )
@@ -113,10 +113,10 @@ function Moves({ faces }: { faces: readonly MoveFace[] }) {
   );
 }
 
-function Adding({ faces }: { faces: readonly MoveFace[] }) {
+function Adding({ faces }: { faces: readonly MoveView[] }) {
   const store = useBenchStore();
   const full = useBench((s) => s.part.feel.moves.length >= MOST_MOVES);
-  const button = (face: MoveFace, size: 'normal' | 'small') => (
+  const button = (face: MoveView, size: 'normal' | 'small') => (
     <Button
       key={face.spec.kind}
       size={size}
@@ -150,7 +150,7 @@ function Footer() {
       >
         Grooves …
       </Link>
-      <Button onClick={() => getState().setDesk({ dialog: 'learn' })}>
+      <Button onClick={() => getState().setUi({ dialog: 'learn' })}>
         Learn a groove{selected > 0 ? ` from ${counted(selected, 'hit')}` : ''} …
       </Button>
       <Button

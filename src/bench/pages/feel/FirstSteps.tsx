@@ -16,15 +16,15 @@ import { readingOf } from '../placement/reading';
 import { usePlacement } from '../placement/use-placement';
 import { addMoveOf } from './add-move';
 import { MOVE_FACES } from './moves/all';
-import { faceOf } from './moves/face';
+import { viewOfMove } from './moves/move-view';
 
 const GENTLY = 0.6;
 
 /** Every step there is: what it says, and what it does. */
 const STEPS: Readonly<Record<string, { text: string; run(store: BenchStore): void }>> = {
   quantize: { text: 'Quantize it gently', run: gently },
-  humanize: { text: 'Humanize it', run: (store) => addMoveOf(store, faceOf(MOVE_FACES, 'humanize')) },
-  swing: { text: 'Swing it', run: (store) => addMoveOf(store, faceOf(MOVE_FACES, 'swing')) },
+  humanize: { text: 'Humanize it', run: (store) => addMoveOf(store, viewOfMove(MOVE_FACES, 'humanize')) },
+  swing: { text: 'Swing it', run: (store) => addMoveOf(store, viewOfMove(MOVE_FACES, 'swing')) },
   soften: { text: 'Soften the off-beat hats', run: softenOffBeatHats },
   ghosts: { text: 'Suggest ghost notes', run: (store) => openPage(store, 'hits', 'ghosts') },
 };
@@ -49,12 +49,12 @@ export default memo(function FirstSteps({ steps }: { steps: readonly FirstStep[]
   const part = useBench(calmPart);
   const found = usePlacement(part, 'performed');
   const keep = (next: readonly FirstStep[] | null) => {
-    store.getState().setDesk({ firstSteps: next });
+    store.getState().setUi({ firstSteps: next });
     rememberSteps(store.getState().id, next);
   };
   const waits = steps.length === 0 && look !== null;
   useEffect(() => {
-    if (waits) store.getState().setDesk({ firstSteps: offered(look) });
+    if (waits) store.getState().setUi({ firstSteps: offered(look) });
   }, [waits, look, store]);
   return (
     <section aria-label="First steps" className="rounded-md border border-strong bg-ground px-3 py-2.5">
@@ -83,5 +83,5 @@ export default memo(function FirstSteps({ steps }: { steps: readonly FirstStep[]
 
 function gently(store: BenchStore) {
   store.getState().run('Quantize gently', (p) => addMove(p, { ...DEFAULT_MOVES.quantize, strength: GENTLY }));
-  store.getState().setDesk({ openMove: 0 });
+  store.getState().setUi({ openMove: 0 });
 }

@@ -6,7 +6,7 @@ import type { Move } from '@/core/model/feel';
 import { IconButton } from '@/ui/Button';
 import { useBenchStore } from '../../store/context';
 import type { Edit } from './edit';
-import type { MoveFace } from './moves/face';
+import type { MoveView } from './moves/move-view';
 import { moveActions } from './move-actions';
 import { ScopeEditor } from './ScopeEditor';
 
@@ -16,7 +16,7 @@ interface Props {
   count: number;
   label: string;
   edit: Edit;
-  face: MoveFace;
+  face: MoveView;
 }
 
 /** An open move: its scope, its sentence, and where it stands among the others. */

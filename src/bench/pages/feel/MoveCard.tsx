@@ -17,7 +17,7 @@ import { useSweep } from '../../store/use-sweep';
 import { calmPart } from '../../store/derived';
 import { effectWords } from './effect-words';
 import { MovePicture } from './MovePicture';
-import type { MoveFace } from './moves/face';
+import type { MoveView } from './moves/move-view';
 import type { Edit } from './edit';
 
 const MoveMenu = dynamic(() => import('./MoveMenu'), { ssr: false });
@@ -33,14 +33,14 @@ interface Props {
   effect: Effect | null;
   /** What would be heard, where it changes nothing. */
   offer: Partial<Move> | null;
-  face: MoveFace;
+  face: MoveView;
   drag: ItemDrag;
 }
 
 /** One move: its switch, picture, sentence, scope, and what it changes right now. */
 export const MoveCard = memo(function MoveCard({ move, index, effect, offer, face, drag: { frame, handle, style, dragging } }: Props) {
   const { getState } = useBenchStore();
-  const open = useBench((s) => s.desk.openMove === index);
+  const open = useBench((s) => s.ui.openMove === index);
   const count = useBench((s) => s.part.feel.moves.length);
   const part = useBench(calmPart);
   const [menu, setMenu] = useState<MenuPlace | null>(null);
@@ -118,7 +118,7 @@ export const MoveCard = memo(function MoveCard({ move, index, effect, offer, fac
           type="button"
           aria-expanded={open}
           className="flex min-w-0 flex-1 items-center gap-2 text-left"
-          onClick={() => getState().setDesk({ openMove: open ? null : index })}
+          onClick={() => getState().setUi({ openMove: open ? null : index })}
         >
           <h3 className="font-serif text-lg">{name}</h3>
           <span className="min-w-0 flex-1" />

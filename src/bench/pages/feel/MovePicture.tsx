@@ -1,10 +1,10 @@
 import { isValidElement, type ReactNode } from 'react';
 import type { Move } from '@/core/model/feel';
-import type { MoveFace } from './moves/face';
+import type { MoveView } from './moves/move-view';
 import { FLOOR, HEIGHT, WIDTH, type Small } from './moves/small-stems';
 
 /** A tiny picture of what a move does: a few stems, or a curve. */
-export function MovePicture({ move, face }: { move: Move; face: MoveFace }) {
+export function MovePicture({ move, face }: { move: Move; face: MoveView }) {
   const picture = face.picture(move);
   return (
     <svg width={WIDTH} height={HEIGHT} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} aria-hidden="true" className="shrink-0 text-ink">

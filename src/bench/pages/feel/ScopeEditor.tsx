@@ -98,7 +98,7 @@ export const ScopeEditor = memo(function ScopeEditor({ index, edit }: Props) {
               take the selection’s
             </Button>
             <Popover.Close asChild>
-              <Button size="small" onClick={() => getState().setDesk({ pointing: index })}>
+              <Button size="small" onClick={() => getState().setUi({ pointing: index })}>
                 point at them
               </Button>
             </Popover.Close>

@@ -23,7 +23,7 @@ export const WholeFeels = memo(function WholeFeels() {
   const hear = (name: string, feel: Feel) => {
     trial.show(`Use the feel ${name}`, (p) => setFeel(p, feel));
     setTried(name);
-    getState().setDesk({ openMove: null });
+    getState().setUi({ openMove: null });
     if (!playback.engine.isPlaying) playback.toggle();
   };
   const feels = [...own.map((k) => ({ ...k, about: 'One of yours.' })), ...READY_FEELS];
@@ -55,7 +55,7 @@ export const WholeFeels = memo(function WholeFeels() {
           <TrialButtons trial={trial} className="mt-1" />
         </div>
       )}
-      <Button size="small" className="mt-2" onClick={() => getState().setDesk({ dialog: 'feels' })}>
+      <Button size="small" className="mt-2" onClick={() => getState().setUi({ dialog: 'feels' })}>
         Keep, export, import feels …
       </Button>
     </section>

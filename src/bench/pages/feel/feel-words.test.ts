@@ -61,7 +61,7 @@ test('a scope is pointed out by rows, bars and steps, each one step back', () =>
   const scope = () => store.getState().part.feel.moves[0]?.scope;
   pointAtRow(store, 'kick');
   expect(scope()).toBeUndefined();
-  store.getState().setDesk({ pointing: 0 });
+  store.getState().setUi({ pointing: 0 });
   pointAtRow(store, 'kick');
   pointAtRow(store, 'snare');
   pointAtRow(store, 'kick');

@@ -12,7 +12,7 @@ export interface MoveAction {
 
 /** What can be done to the move at a place of the feel, each one step. @param label what the move is called */
 export function moveActions(store: BenchStore, index: number, label: string): MoveAction[] {
-  const { part, desk } = store.getState();
+  const { part, ui } = store.getState();
   const { moves } = part.feel;
   const on = moves[index]?.on !== false;
   const action = (
@@ -27,16 +27,11 @@ export function moveActions(store: BenchStore, index: number, label: string): Mo
     disabled,
     run: () => {
       store.getState().run(text, command);
-      store.getState().setDesk({ openMove });
+      store.getState().setUi({ openMove });
     },
   });
   return [
-    action(
-      'switch',
-      `Switch the ${label} ${on ? 'off' : 'on'}`,
-      (p) => changeMove(p, index, { on: on ? false : undefined }),
-      desk.openMove,
-    ),
+    action('switch', `Switch the ${label} ${on ? 'off' : 'on'}`, (p) => changeMove(p, index, { on: on ? false : undefined }), ui.openMove),
     action('up', `Move the ${label} up`, (p) => reorderMove(p, index, index - 1), index - 1, index === 0),
     action('down', `Move the ${label} down`, (p) => reorderMove(p, index, index + 1), index + 1, index >= moves.length - 1),
     action('duplicate', `Duplicate the ${label}`, (p) => duplicateMove(p, index), index + 1),

@@ -4,7 +4,7 @@ import dynamic from 'next/dynamic';
 import { useEffect, useState } from 'react';
 import { BEYOND, type HandsOfPart, type ShownConflict } from '@/core/analysis/hands-of-part';
 import { breakRowTest } from '@/core/breaks/rows';
-import { mendConflict, mendsFor } from '@/core/commands/mends';
+import { fixConflict, fixesFor } from '@/core/commands/fixes';
 import { setRow } from '@/core/commands/settings';
 import { labelOfRow } from '@/core/part/rows';
 import { firstMove } from '@/core/feel/move-spec';
@@ -33,22 +33,22 @@ export function HandsPage() {
   const store = useBenchStore();
   useEffect(() => followHands(store), [store]);
   const hands = useBench((s) => s.hands);
-  const shown = useBench((s) => s.desk.sticking);
+  const shown = useBench((s) => s.ui.sticking);
   // What the page shows goes from the stems with it, unless it is asked to stay.
   const playsByHands = useBench((s) => s.part.feel.moves.some((m) => m.kind === 'hands'));
   const add = () => {
-    const { part, transport, run, setDesk } = store.getState();
+    const { part, transport, run, setUi } = store.getState();
     run('Play it by two hands', (p) =>
       addMove(p, firstMove(handsMove, part, { loopBars: transport.toBar - transport.fromBar, groove: HOUSE_GROOVES[0]! })),
     );
-    setDesk({ openMove: part.feel.moves.length });
+    setUi({ openMove: part.feel.moves.length });
     openPage(store, 'feel');
   };
   return (
     <div className="space-y-4">
       <Summary hands={hands} />
       <label className="flex items-center gap-2">
-        <input type="checkbox" checked={shown} onChange={(e) => store.getState().setDesk({ sticking: e.target.checked })} />
+        <input type="checkbox" checked={shown} onChange={(e) => store.getState().setUi({ sticking: e.target.checked })} />
         show hands and feet under the hits
       </label>
       <Button size="small" disabled={playsByHands} onClick={add}>
@@ -110,12 +110,12 @@ function Conflicts({ conflicts }: { conflicts: readonly ShownConflict[] }) {
             </button>
             : {c.text}
             <span className="mt-0.5 flex flex-wrap gap-1">
-              {mendsFor(c).map((mend) => (
+              {fixesFor(c).map((mend) => (
                 <Button
                   key={mend.kind}
                   size="tiny"
                   onClick={() => {
-                    store.getState().run(`${mend.words[0]?.toUpperCase()}${mend.words.slice(1)}`, (p) => mendConflict(p, c, mend.kind));
+                    store.getState().run(`${mend.words[0]?.toUpperCase()}${mend.words.slice(1)}`, (p) => fixConflict(p, c, mend.kind));
                     say(`${labelOfRow(part, c.voice)}, ${placeText(part, c.tick)}: ${mend.words}.`);
                   }}
                 >

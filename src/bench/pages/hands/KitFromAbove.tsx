@@ -5,7 +5,7 @@ import { CSS } from '@dnd-kit/utilities';
 import type { KeyboardEvent } from 'react';
 import { useStore } from 'zustand';
 import { breakRowTest } from '@/core/breaks/rows';
-import { isByHand, REACH, spotOf, SPOTS, strikerOf, type Place, type Spot } from '@/core/hands/kit';
+import { isByHand, REACH, spotOf, SPOTS, strikerOf, type DrumPosition, type Spot } from '@/core/hands/kit';
 import { Button } from '@/ui/Button';
 import { handSettings, withPlace } from '../../store/hand-settings';
 import { useBench } from '../../store/context';
@@ -18,7 +18,7 @@ const STOOL = 0.2;
 const HEIGHT = (REACH.far - REACH.near + STOOL + 0.15) * SCALE;
 /** Arrow keys go so far, in arm's lengths; with Shift four times. */
 const STEP = 0.05;
-const ARROWS: Readonly<Record<string, Place>> = {
+const ARROWS: Readonly<Record<string, DrumPosition>> = {
   ArrowLeft: { x: -1, y: 0 },
   ArrowRight: { x: 1, y: 0 },
   ArrowUp: { x: 0, y: 1 },
@@ -35,7 +35,7 @@ export default function KitFromAbove() {
   const shown = SPOTS.filter((s) => used.has(s.name));
   // A left-handed kit is the mirror.
   const side = lead === 'right' ? 1 : -1;
-  const moveBy = (spot: Spot, by: Place) => {
+  const moveBy = (spot: Spot, by: DrumPosition) => {
     const { x, y } = kit.places?.[spot.name] ?? spot;
     handSettings.setState({ kit: withPlace(kit, spot.name, { x: x + side * by.x, y: y + by.y }) });
   };
@@ -74,7 +74,7 @@ export default function KitFromAbove() {
   );
 }
 
-function Drum({ spot, at, onMove }: { spot: Spot; at: Place; onMove: (by: Place) => void }) {
+function Drum({ spot, at, onMove }: { spot: Spot; at: DrumPosition; onMove: (by: DrumPosition) => void }) {
   const { setNodeRef, listeners, transform } = useDraggable({ id: spot.name });
   const onKey = (e: KeyboardEvent) => {
     const way = ARROWS[e.key];

@@ -14,7 +14,7 @@ export function CopiesSection() {
   const store = useBenchStore();
   const none = useBench((s) => s.selection.size === 0);
   const grid = useBench((s) => s.view.grid);
-  const onto = useBench((s) => s.desk.onto);
+  const onto = useBench((s) => s.ui.onto);
   return (
     <Section name="copies" title="Copies and shifts">
       <div className="flex flex-wrap gap-1">
@@ -39,7 +39,7 @@ export function CopiesSection() {
         <Button size="small" disabled={none} onClick={() => shiftSelection(store, 1)}>
           a {grid} right
         </Button>
-        <Button size="small" onClick={() => store.getState().setDesk({ dialog: 'patterns' })}>
+        <Button size="small" onClick={() => store.getState().setUi({ dialog: 'patterns' })}>
           pattern book …
         </Button>
         <Button size="small" disabled={none} onClick={() => deleteSelection(store)}>
@@ -57,7 +57,7 @@ export function CopiesSection() {
           ]}
           onChange={(o) => {
             rememberOnto(o as Onto);
-            store.getState().setDesk({ onto: o as Onto });
+            store.getState().setUi({ onto: o as Onto });
           }}
         />
       </p>

@@ -53,7 +53,7 @@ export function GhostsSection() {
   const part = useBench(calmPart);
   const from = useBench((s) => s.transport.fromBar);
   const to = useBench((s) => s.transport.toBar);
-  const proposal = useBench((s) => (s.desk.proposal?.owner === 'ghosts' ? s.desk.proposal : null));
+  const proposal = useBench((s) => (s.ui.proposal?.owner === 'ghosts' ? s.ui.proposal : null));
   const [wish, setWish] = useState(FIRST_WISH);
   const voice = wish.voice ?? usualRow(part, wish.placing);
   const audition = (row: string, velocity: number) => void soundEngine().audition(getState().part, row, velocity).catch(showError);
@@ -68,7 +68,7 @@ export function GhostsSection() {
       from: now.transport.fromBar,
       to: now.transport.toBar,
     });
-    now.setDesk({ proposal: { owner: 'ghosts', label: 'ghosts', hits, at: 0 } });
+    now.setUi({ proposal: { owner: 'ghosts', label: 'ghosts', hits, at: 0 } });
   };
   // What is asked for otherwise is shown at once where something is shown.
   const change = (more: Partial<Wish>) => (proposal ? show({ ...wish, ...more }) : setWish({ ...wish, ...more }));
@@ -80,7 +80,7 @@ export function GhostsSection() {
   }, [shown]);
   useEffect(
     () => () => {
-      if (getState().desk.proposal?.owner === 'ghosts') getState().setDesk({ proposal: null });
+      if (getState().ui.proposal?.owner === 'ghosts') getState().setUi({ proposal: null });
     },
     [getState],
   );
@@ -154,7 +154,7 @@ export function GhostsSection() {
             <Button size="small" look="strong" disabled={proposal.hits.length === 0} onClick={() => takeAllSuggestions(store)}>
               Take all {proposal.hits.length}
             </Button>
-            <Button size="small" onClick={() => getState().setDesk({ proposal: null })}>
+            <Button size="small" onClick={() => getState().setUi({ proposal: null })}>
               Dismiss all
             </Button>
             <IconButton label={`Draw again (seed ${wish.seed})`} size="small" onClick={() => show({ ...wish, seed: wish.seed + 1 })}>
@@ -214,7 +214,7 @@ function Existing({ voice, grid, seed }: { voice: string; grid: GridName; seed: 
     getState().run(`Align the ghosts to ${grid}`, (p) =>
       addMove(p, { ...DEFAULT_MOVES.quantize, grid, strength: 1, outer: 1, scope: { voices, ghosts: 'only' } }),
     );
-    getState().setDesk({ page: 'feel', openMove: getState().part.feel.moves.length - 1 });
+    getState().setUi({ page: 'feel', openMove: getState().part.feel.moves.length - 1 });
   };
   return (
     <div className="mt-3 border-t border-line pt-2">

@@ -42,7 +42,7 @@ function Placement() {
   const live = useBench(shownHits);
   const selection = useBench((s) => s.selection);
   const grid = useBench((s) => s.view.grid);
-  const unit = useBench((s) => s.desk.nudgeUnit);
+  const unit = useBench((s) => s.ui.nudgeUnit);
   const trial = useTrial();
   const chosen = live.filter((h) => selection.has(h.id));
   if (chosen.length === 0) return null;
@@ -89,7 +89,7 @@ function Placement() {
           label="Nudge by"
           value={unit}
           choices={NUDGE_UNITS.map((u) => ({ value: u, text: u }))}
-          onChange={(u) => store.getState().setDesk({ nudgeUnit: u as NudgeUnit })}
+          onChange={(u) => store.getState().setUi({ nudgeUnit: u as NudgeUnit })}
         />
       </div>
       <div className="flex flex-wrap gap-1">

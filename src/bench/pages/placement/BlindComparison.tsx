@@ -6,7 +6,7 @@ import { EMPTY_FEEL } from '@/core/model/feel';
 import { Button } from '@/ui/Button';
 import { Picker } from '@/ui/Picker';
 import { usePlaybackOf } from '../../playback/context';
-import type { Other } from '../../store/bench-store';
+import type { Other } from '../../store/ui-state';
 import { useBench, useBenchStore } from '../../store/context';
 import { useVersions } from '../../store/use-versions';
 
@@ -39,7 +39,7 @@ export function BlindComparison() {
     if (!isOpen) return;
     return () => {
       playback.engine.setVersion('performed');
-      getState().setDesk({ other: before.current });
+      getState().setUi({ other: before.current });
     };
   }, [isOpen, playback, getState]);
 
@@ -48,8 +48,8 @@ export function BlindComparison() {
     const other: Other = version
       ? { id: version.id, name: version.name, feel: version.part.feel, part: version.part, equal: true }
       : { name: WITHOUT, feel: EMPTY_FEEL, equal: true };
-    before.current = getState().desk.other;
-    getState().setDesk({ other });
+    before.current = getState().ui.other;
+    getState().setUi({ other });
     setTrial({ other, first: drawn(), rounds: [], heard: new Set(), playing: null });
   };
   const hear = (which: 'first' | 'second') => {

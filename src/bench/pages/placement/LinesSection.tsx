@@ -99,7 +99,7 @@ function SwingAsRead({ swings }: { swings: NonNullable<LinesRead['swings']> }) {
       at < 0 ? addMove(p, { ...DEFAULT_MOVES.quantize, grid, swingPercent: percent }) : changeMove(p, at, { grid, swingPercent: percent }),
     );
     openPage(store, 'feel');
-    store.getState().setDesk({ openMove: at < 0 ? store.getState().part.feel.moves.length - 1 : at });
+    store.getState().setUi({ openMove: at < 0 ? store.getState().part.feel.moves.length - 1 : at });
   };
   return (
     <Button size="small" title="Adds or changes a quantize move with this swing: the timing gets tighter and the swing stays" onClick={use}>

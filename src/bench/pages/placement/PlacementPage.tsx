@@ -20,15 +20,15 @@ import { readingOf } from './reading';
 import { RowTable } from './RowTable';
 import { usePlacement } from './use-placement';
 import { useSelectRow } from './use-select-row';
-import { WhatIsMeasured, type Version, type Wanted } from './WhatIsMeasured';
+import { WhatIsMeasured, type MeasuredVersion, type MeasuredChoice } from './WhatIsMeasured';
 
 /** Where each row sits, in numbers that lead to a mend. */
 export function PlacementPage() {
   const now = useBench(calmPart);
-  const [wanted, setWanted] = useState<Wanted>({ kind: 'performed' });
+  const [wanted, setWanted] = useState<MeasuredChoice>({ kind: 'performed' });
   const other = wanted.kind === 'other' ? wanted.part : null;
   const part = other ?? now;
-  const version: Version = wanted.kind === 'written' ? 'written' : 'performed';
+  const version: MeasuredVersion = wanted.kind === 'written' ? 'written' : 'performed';
   const found = usePlacement(part, version);
   const own = usePlacement(wanted.kind === 'performed' ? null : now, 'performed');
   if (!found) return <p role="status">Measuring {counted(part.hits.length, 'hit')} …</p>;

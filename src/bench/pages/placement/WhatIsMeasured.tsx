@@ -18,13 +18,13 @@ import { useVersions } from '../../store/use-versions';
 import { useTakes } from '../takes/use-takes';
 import { useKeptGrooves } from '../use-kept-grooves';
 
-export type Version = 'performed' | 'written';
+export type MeasuredVersion = 'performed' | 'written';
 
 /** What is measured: the part, or something else beside it. */
-export type Wanted = { kind: Version } | { kind: 'other'; id: string; part: Part };
+export type MeasuredChoice = { kind: MeasuredVersion } | { kind: 'other'; id: string; part: Part };
 
 /** As performed, as written, or something else, which is read from the store only when it is asked for. */
-export function WhatIsMeasured({ wanted, onChange }: { wanted: Wanted; onChange: (wanted: Wanted) => void }) {
+export function WhatIsMeasured({ wanted, onChange }: { wanted: MeasuredChoice; onChange: (wanted: MeasuredChoice) => void }) {
   const [asked, setAsked] = useState(false);
   return (
     <p>
@@ -33,7 +33,7 @@ export function WhatIsMeasured({ wanted, onChange }: { wanted: Wanted; onChange:
         <VersionPicker wanted={wanted} onChange={onChange} />
       ) : (
         <>
-          <Picker label="What is measured" value={wanted.kind} choices={KINDS} onChange={(v) => onChange({ kind: v as Version })} />{' '}
+          <Picker label="What is measured" value={wanted.kind} choices={KINDS} onChange={(v) => onChange({ kind: v as MeasuredVersion })} />{' '}
           <Button size="tiny" onClick={() => setAsked(true)}>
             or something else …
           </Button>
@@ -49,7 +49,7 @@ const KINDS = [
   { value: 'written', text: 'as written' },
 ];
 
-function VersionPicker({ wanted, onChange }: { wanted: Wanted; onChange: (wanted: Wanted) => void }) {
+function VersionPicker({ wanted, onChange }: { wanted: MeasuredChoice; onChange: (wanted: MeasuredChoice) => void }) {
   const { getState } = useBenchStore();
   const id = useBench((s) => s.id);
   const versions = useVersions(id);
@@ -66,7 +66,7 @@ function VersionPicker({ wanted, onChange }: { wanted: Wanted; onChange: (wanted
     else if (kind === 'take' && take) onChange({ kind: 'other', id: value, part: takeAlone(getState().part, take) });
     else if (kind === 'groove' && groove) onChange({ kind: 'other', id: value, part: playedByGroove(getState().part, groove) });
     else if (kind === 'part') onChange({ kind: 'other', id: value, part: (await partStore.load(key)).part });
-    else onChange({ kind: value as Version });
+    else onChange({ kind: value as MeasuredVersion });
   };
   const choices = [
     ...KINDS,

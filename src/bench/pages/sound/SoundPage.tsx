@@ -51,7 +51,7 @@ export function SoundPage() {
         <span className="text-faint">{aboutKit}</span>
       </p>
       <p className="-mt-2 flex flex-wrap items-baseline gap-2">
-        <Button size="small" onClick={() => getState().setDesk({ dialog: 'sounds' })}>
+        <Button size="small" onClick={() => getState().setUi({ dialog: 'sounds' })}>
           your own sounds …
         </Button>
         <span className="text-sm text-faint">or drop files on a row, a folder or zip here</span>

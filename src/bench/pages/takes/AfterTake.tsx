@@ -67,7 +67,7 @@ function Offers({ takeId }: { takeId: string }) {
   };
   const quantize = () => {
     getState().run('Quantize the take', (p) => addMove(p, { ...DEFAULT_MOVES.quantize, strength: STRENGTH }));
-    getState().setDesk({ page: 'feel', openMove: getState().part.feel.moves.length - 1 });
+    getState().setUi({ page: 'feel', openMove: getState().part.feel.moves.length - 1 });
   };
   return (
     <section aria-label="After the take" className="space-y-2 rounded-md border border-accent p-2">

@@ -13,7 +13,7 @@ import { useStored } from '@/storage/use-stored';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { say, showError } from '@/ui/notify';
-import { BreakEar, tracksOfSong } from '@/workers/clients';
+import { OnsetDetector, tracksOfSong } from '@/workers/clients';
 import type { TrackChoice } from '@/workers/tones.worker';
 import { usePlaybackOf } from '../../playback/context';
 import { useBench, useBenchStore } from '../../store/context';
@@ -37,7 +37,7 @@ export function BesideSection() {
 /** Bars that are played before the loop. */
 function LeadBars() {
   const { getState } = useBenchStore();
-  const bars = useBench((s) => s.desk.leadBars);
+  const bars = useBench((s) => s.ui.leadBars);
   return (
     <p className="border-t border-line pt-2">
       Play{' '}
@@ -49,7 +49,7 @@ function LeadBars() {
         unit={bars === 1 ? 'bar before the loop' : 'bars before the loop'}
         default={0}
         className="[&_input]:w-[2.4em]"
-        onChange={(leadBars) => getState().setDesk({ leadBars })}
+        onChange={(leadBars) => getState().setUi({ leadBars })}
       />
     </p>
   );
@@ -59,7 +59,7 @@ function LeadBars() {
 function OtherTracks() {
   const { getState } = useBenchStore();
   const id = useBench((s) => s.id);
-  const heard = useBench((s) => s.desk.tracksBeside);
+  const heard = useBench((s) => s.ui.tracksBeside);
   const [tracks, setTracks] = useState<readonly TrackChoice[] | null>(null);
   useEffect(() => {
     let isOver = false;
@@ -73,7 +73,7 @@ function OtherTracks() {
       isOver = true;
     };
   }, [id, getState]);
-  const set = (tracksBeside: readonly string[]) => getState().setDesk({ tracksBeside });
+  const set = (tracksBeside: readonly string[]) => getState().setUi({ tracksBeside });
   if (tracks === null || tracks.length === 0) return null;
   const first = (tracks.find((t) => t.isBass) ?? tracks[0]) as TrackChoice;
   return (
@@ -115,7 +115,7 @@ function BackingSection() {
     const controller = new AbortController();
     job.current = controller;
     setReading(0);
-    const ear = new BreakEar();
+    const ear = new OnsetDetector();
     controller.signal.addEventListener('abort', () => ear.dispose(), { once: true });
     try {
       const { sample, name, blob, seconds: length } = await bringRecording(file, controller.signal);

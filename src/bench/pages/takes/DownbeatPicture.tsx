@@ -5,7 +5,7 @@ import { changeBacking } from '@/core/commands/backing';
 import type { Backing } from '@/core/model/backing';
 import { clamp, seconds } from '@/core/units';
 import { recordingStore } from '@/storage/recording-store';
-import { BreakEar } from '@/workers/clients';
+import { OnsetDetector } from '@/workers/clients';
 import type { Outline } from '@/workers/break.worker';
 import { useSweep } from '../../store/use-sweep';
 
@@ -39,7 +39,7 @@ export function DownbeatPicture({ backing }: { backing: Backing }) {
   const [held, setHeld] = useState<{ from: number; x: number; at: number } | null>(null);
   useEffect(() => {
     let current = true;
-    const ear = new BreakEar();
+    const ear = new OnsetDetector();
     const read = async () => {
       const blob = await recordingStore.read(sample);
       const found = blob && (await ear.take(blob));

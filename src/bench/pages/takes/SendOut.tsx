@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { useStore } from 'zustand';
-import { targetOf } from '@/core/commands/target';
+import { outputMapOf } from '@/core/commands/output-map';
 import type { OutputDevice } from '@/devices/output';
 import { midiPorts, type MidiPorts } from '@/devices/web-midi';
 import { Button } from '@/ui/Button';
@@ -16,7 +16,7 @@ const NOWHERE = 'nowhere';
 export function SendOut() {
   const { sender, receiver } = useRecording();
   const { getState } = useBenchStore();
-  const target = useBench((s) => targetOf(s.part));
+  const target = useBench((s) => outputMapOf(s.part));
   const { output, sent, clock } = useStore(sender.state);
   const [ports, setPorts] = useState<MidiPorts | null>(null);
   const outputs: OutputDevice[] = [receiver, ...(ports?.kind === 'ports' ? ports.outputs : [])];
@@ -42,7 +42,7 @@ export function SendOut() {
       )}
       <p>
         by the target{' '}
-        <button type="button" className="underline underline-offset-2" onClick={() => getState().setDesk({ dialog: 'target' })}>
+        <button type="button" className="underline underline-offset-2" onClick={() => getState().setUi({ dialog: 'target' })}>
           {target.name}
         </button>
         <span className="text-sm text-faint">: its keys, channel, velocities, lengths and offset</span>

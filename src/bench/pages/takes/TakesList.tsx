@@ -54,7 +54,7 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
   const store = useBenchStore();
   const { getState } = store;
   const part = useBench(calmPart);
-  const heard = useBench((s) => s.desk.other?.id === take.id);
+  const heard = useBench((s) => s.ui.other?.id === take.id);
   const [name, setName] = useState<string | null>(null);
   const used = useMemo(() => hitsFromTake(part, take.id).size, [part, take.id]);
   const { kitMap, breaks, meter, origin, tempo } = part;
@@ -75,7 +75,7 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
     setName(null);
   };
   const hearRaw = () =>
-    getState().setDesk({
+    getState().setUi({
       other: heard
         ? null
         : {

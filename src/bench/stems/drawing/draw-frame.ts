@@ -61,7 +61,7 @@ export function drawFrame(
         unheard: scene.unheard,
         isLocked,
       });
-      if (state.desk.sticking && state.hands?.part === part && (scene.detail === 'full' || scene.detail === 'small'))
+      if (state.ui.sticking && state.hands?.part === part && (scene.detail === 'full' || scene.detail === 'small'))
         drawSticking(g, palette, scene.stems[r] ?? [], state.hands.limbs);
       if (scene.detail === 'full' || scene.detail === 'small') drawRounds(g, palette, row, part, scene.axis, width);
     }

@@ -177,11 +177,11 @@ function drawHead(g: CanvasRenderingContext2D, palette: Palette, s: Stem, hit: H
   }
 }
 
-/** A broken stem's number needs this much free paper beside its head. */
+/** A broken stem's number needs this much free room beside its head. */
 const NUMBER_ROOM = 30;
 const hasRoom = (s: Stem, neighbour: Stem | undefined): boolean => {
   if (!neighbour) return true;
-  // Two numbers that face each other share the paper between their heads.
+  // Two numbers that face each other share the room between their heads.
   const facing = neighbour.broken && Math.sign(neighbour.lean) !== Math.sign(s.lean);
   return Math.abs(neighbour.headX - s.headX) >= NUMBER_ROOM * (facing ? 2 : 1);
 };

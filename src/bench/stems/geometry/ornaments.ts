@@ -3,7 +3,7 @@ import { strokesOfHit } from '@/core/ornament/strokes';
 import type { Hit, HitId, Part } from '@/core/model/part';
 import { endOfPart } from '@/core/part/part-time';
 import { ornamentHandOf } from '../ornaments/all';
-import type { Drawn } from '../ornaments/hand';
+import type { Drawn } from '../ornaments/ornament-handles';
 import { xOf, type Axis } from './axis';
 import type { RowBox } from './rows';
 import { heightOf, type Stem } from './stems';

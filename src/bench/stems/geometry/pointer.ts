@@ -15,7 +15,7 @@ export interface Pointer {
   touch?: boolean;
 }
 
-export interface Ground {
+export interface GroundPoint {
   voice: VoiceName;
   /** The line of the placing grid that is nearest. */
   tick: Ticks;

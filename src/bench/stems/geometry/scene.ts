@@ -13,14 +13,14 @@ import type { VoiceName } from '@/core/row-names';
 import type { Performance } from '@/core/perform/perform';
 import type { BenchState } from '../../store/bench-store';
 import { hitsBetween, otherOf, performanceWithin, linedPart, onShownLines, writtenOf } from '../../store/derived';
-import type { Ground, Pointer, Rectangle } from './pointer';
+import type { GroundPoint, Pointer, Rectangle } from './pointer';
 import { axisOf, detailOf, stepPixels, tickOf, xOf, type Axis, type Detail } from './axis';
 import { gripAt, layoutOrnaments, type OrnamentGrip, type OrnamentMark } from './ornaments';
 import { layoutRows, rowAt, rowsInView, type RowBox } from './rows';
 import { heightOf, layoutStems, pixelsPerMs, stemAt, velocityAtHeight, type Stem } from './stems';
 
 /** A head's way under a quantize move. */
-export interface Pull {
+export interface PullArrow {
   from: number;
   to: number;
   y: number;
@@ -49,7 +49,7 @@ export interface BenchScene {
   /** The step cursor; `half` is half a step of the grid. */
   caret: { row: number; x: number; half: number } | null;
   /** While a quantize move is open: where it takes the heads in sight, on or off. */
-  pulls: Pull[];
+  pulls: PullArrow[];
   /** Rolls, flams and echoes in sight. */
   ornaments: OrnamentMark[];
   /** The part as its lines are shown. */
@@ -63,7 +63,7 @@ export interface BenchScene {
 }
 
 export function makeScene(
-  state: Pick<BenchState, 'part' | 'view' | 'focus' | 'transport' | 'desk' | 'whole'>,
+  state: Pick<BenchState, 'part' | 'view' | 'focus' | 'transport' | 'ui' | 'whole'>,
   width: number,
   height: number,
 ): BenchScene {
@@ -73,7 +73,7 @@ export function makeScene(
   const rows = layoutRows(rowsInView(part, view.hideEmpty), height, state.focus, view.scrollRows);
   const asWritten = state.transport.version === 'written';
   const inSight = hitsBetween(part, tickOf(axis, 0), tickOf(axis, width));
-  const other = state.transport.version === 'other' ? state.desk.other : null;
+  const other = state.transport.version === 'other' ? state.ui.other : null;
   const lined = other ? part : linedPart(state);
   const performance = onShownLines(
     asWritten ? writtenOf(part) : other ? otherOf(part, other).performance : performanceWithin(part, inSight),
@@ -125,9 +125,9 @@ function unheardIn(part: Part): ReadonlySet<HitId> {
 }
 
 /** The version that is compared with, by eye: its performed stems on the rows of this part. */
-function behindIn({ part, view, desk }: DeskState, axis: Axis, rows: readonly RowBox[], width: number): BehindStem[] {
-  if (!desk.other?.part) return [];
-  const other = otherOf(part, desk.other);
+function behindIn({ part, view, ui }: DrawnUiState, axis: Axis, rows: readonly RowBox[], width: number): BehindStem[] {
+  if (!ui.other?.part) return [];
+  const other = otherOf(part, ui.other);
   return rows.flatMap((row) =>
     layoutStems({ part: other.part, performance: other.performance, axis, reach: view.reach }, row, width).map(
       ({ footX, headX, headY }) => ({ footX, headX, headY, baseline: row.baseline }),
@@ -138,8 +138,8 @@ function behindIn({ part, view, desk }: DeskState, axis: Axis, rows: readonly Ro
 /** A pull by less is not worth an arrow. */
 const LEAST_PULL = 2;
 
-function pullsIn({ part, view, desk }: DeskState, axis: Axis, stems: readonly Stem[][], inSight: HitRange): Pull[] {
-  const index = desk.openMove;
+function pullsIn({ part, view, ui }: DrawnUiState, axis: Axis, stems: readonly Stem[][], inSight: HitRange): PullArrow[] {
+  const index = ui.openMove;
   const move = index === null ? undefined : part.feel.moves[index];
   if (move?.kind !== 'quantize') return [];
   const withMove = (on: boolean) =>
@@ -159,13 +159,13 @@ function pullsIn({ part, view, desk }: DeskState, axis: Axis, stems: readonly St
   );
 }
 
-type DeskState = Pick<BenchState, 'part' | 'view' | 'desk'>;
+type DrawnUiState = Pick<BenchState, 'part' | 'view' | 'ui'>;
 
-function proposedIn({ desk }: DeskState, lined: Part, axis: Axis, rows: readonly RowBox[]): BenchScene['proposed'] {
-  if (!desk.proposal) return [];
+function proposedIn({ ui }: DrawnUiState, lined: Part, axis: Axis, rows: readonly RowBox[]): BenchScene['proposed'] {
+  if (!ui.proposal) return [];
   const byVoice = new Map<VoiceName, CellHit[]>();
-  const looked = desk.proposal.owner === 'ghosts' ? desk.proposal.hits[desk.proposal.at] : undefined;
-  for (const hit of desk.proposal.hits) byVoice.set(hit.voice, [...(byVoice.get(hit.voice) ?? []), hit]);
+  const looked = ui.proposal.owner === 'ghosts' ? ui.proposal.hits[ui.proposal.at] : undefined;
+  for (const hit of ui.proposal.hits) byVoice.set(hit.voice, [...(byVoice.get(hit.voice) ?? []), hit]);
   return [...byVoice].flatMap(([voice, hits]) => {
     const row = rows.findIndex((r) => r.voice === voice);
     const places = placeLines(
@@ -177,8 +177,8 @@ function proposedIn({ desk }: DeskState, lined: Part, axis: Axis, rows: readonly
   });
 }
 
-function caretIn({ view, desk }: DeskState, lined: Part, axis: Axis, rows: readonly RowBox[]): BenchScene['caret'] {
-  const { step } = desk;
+function caretIn({ view, ui }: DrawnUiState, lined: Part, axis: Axis, rows: readonly RowBox[]): BenchScene['caret'] {
+  const { step } = ui;
   const row = step ? rows.findIndex((r) => r.voice === step.voice) : -1;
   if (!step || row < 0) return null;
   return { row, x: xOf(axis, placeLines(lined, step.voice, [step.tick])[0] as number), half: (stepOf(view.grid) * axis.pixelsPerTick) / 2 };
@@ -206,7 +206,7 @@ export function findGround(
   grid: GridName,
   p: Pick<Pointer, 'x' | 'y'>,
   from: 'near' | 'anywhere' = 'near',
-): (Ground & { x: number }) | undefined {
+): (GroundPoint & { x: number }) | undefined {
   const row = rowAt(scene.rows, p.y);
   if (!row || (from === 'near' && (scene.detail === 'band' || scene.detail === 'ribbon'))) return undefined;
   const half = stepOf(grid) / 2;

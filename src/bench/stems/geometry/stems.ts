@@ -3,7 +3,7 @@ import { indicesByVoice } from '@/core/part/by-voice';
 import { tempoMapOf } from '@/core/part/part-time';
 import type { Hit, Part } from '@/core/model/part';
 import { milliseconds, ticks, TICKS_PER_QUARTER, type Milliseconds } from '@/core/units';
-import type { Reach } from '../../store/view';
+import type { LensReach } from '../../store/view';
 import { stepPixels, tickOf, xOf, type Axis } from './axis';
 import type { RowBox } from './rows';
 
@@ -47,7 +47,7 @@ export interface StemScene {
   part: Pick<Part, 'hits' | 'tempo'>;
   performance: Performance;
   axis: Axis;
-  reach: Reach;
+  reach: LensReach;
   /** Without it no pale stems are made. */
   written?: Performance;
 }
@@ -61,7 +61,7 @@ export const velocityAtHeight = (row: Pick<RowBox, 'tallest'>, height: number): 
   1 + ((height - SHORTEST_STEM) * 126) / (row.tallest - SHORTEST_STEM);
 
 /** Pixels that a ms of lean displaces a head. */
-export const pixelsPerMs = (axis: Axis, reach: Reach): number => (MOST_LEAN * stepPixels(axis)) / reach;
+export const pixelsPerMs = (axis: Axis, reach: LensReach): number => (MOST_LEAN * stepPixels(axis)) / reach;
 
 /** The stems of one row that are in sight, from left to right. */
 export function layoutStems(scene: StemScene, row: RowBox, width: number): Stem[] {

@@ -6,19 +6,19 @@ import { REACHES } from '../../store/view';
 import type { Stem } from '../geometry/stems';
 import { describeHits, leanText } from '../../words/describe';
 import { dragState } from './drag-state';
-import type { Gesture, Hands, Pointer } from './types';
+import type { Gesture, GestureContext, Pointer } from './types';
 
 /** With Shift a pixel is this many ms. */
 const FINE_MS = 0.5;
 
 /** Heads dragged sideways: the selection's nudges move together. Where the held head would leave the lens, a wider one is taken. */
-export function dragNudge(start: Pointer, stem: Stem, hands: Hands, idle: Gesture): Gesture {
-  const { part, selection, open } = hands.bench();
+export function dragNudge(start: Pointer, stem: Stem, context: GestureContext, idle: Gesture): Gesture {
+  const { part, selection, open } = context.bench();
   const held = part.hits[stem.index] as Hit;
   const { ids } = withoutLocked(part, selection);
   // How far the lens that is looked through shows the lean.
   const lens = () => {
-    const perPixel = hands.msPerPixel();
+    const perPixel = context.msPerPixel();
     return { perPixel, earliest: -stem.room.early * perPixel, latest: stem.room.late * perPixel };
   };
   const first = lens();
@@ -27,7 +27,7 @@ export function dragNudge(start: Pointer, stem: Stem, hands: Hands, idle: Gestur
   let x = start.x;
   let delta = 0;
   const edit = open(`Nudge ${describeHits(part, ids)}`, 'drag');
-  const preview = (p: Pointer, h: Hands) => {
+  const preview = (p: Pointer, h: GestureContext) => {
     delta += (p.x - x) * (p.shift ? FINE_MS : lens().perPixel);
     x = p.x;
     const outside = (lean: number) => (lean > lens().latest && lean > stem.lean) || (lean < lens().earliest && lean < stem.lean);
@@ -48,8 +48,8 @@ export function dragNudge(start: Pointer, stem: Stem, hands: Hands, idle: Gestur
 }
 
 /** Takes the next wider lens. @returns how much wider it is; null where there is none */
-function widen(hands: Hands): number | null {
-  const { view, setView } = hands.bench();
+function widen(context: GestureContext): number | null {
+  const { view, setView } = context.bench();
   const next = REACHES.find((reach) => reach > view.reach);
   if (!next) return null;
   setView({ reach: next });

@@ -1,6 +1,6 @@
 import type { Part } from '@/core/model/part';
 import type { Transaction } from '@/editing/document';
-import type { Gesture, Hands, Pointer } from './types';
+import type { Gesture, GestureContext, Pointer } from './types';
 
 /**
  * A drag that previews a change of the part: letting go makes one step of it, Escape puts all back.
@@ -11,29 +11,29 @@ export function dragState(
   name: string,
   idle: Gesture,
   edit: Transaction<Part>,
-  preview: (p: Pointer, hands: Hands) => void,
-  done: (hands: Hands) => void = () => {},
+  preview: (p: Pointer, context: GestureContext) => void,
+  done: (context: GestureContext) => void = () => {},
   scrolls = false,
   closing: () => void = () => {},
 ): Gesture {
   const dragging: Gesture = {
     name,
     scrolls,
-    move(p, hands) {
-      preview(p, hands);
+    move(p, context) {
+      preview(p, context);
       return dragging;
     },
-    up(_p, hands) {
+    up(_p, context) {
       closing();
       edit.commit();
-      hands.showReadout(null);
-      done(hands);
+      context.showReadout(null);
+      done(context);
       return idle;
     },
-    cancel(hands) {
+    cancel(context) {
       closing();
       edit.cancel();
-      hands.showReadout(null);
+      context.showReadout(null);
       return idle;
     },
   };

@@ -5,25 +5,25 @@ import { shapeHits } from '@/core/shaping/shape-hits';
 import type { LinePoint } from '@/core/shaping/shapes';
 import { clampVelocity, type Ticks } from '@/core/units';
 import { describeHits } from '../../words/describe';
-import type { Gesture, Hands, Pointer } from './types';
+import type { Gesture, GestureContext, Pointer } from './types';
 
 /**
  * Draws velocities over a row: a straight line from the press to the pointer, or the path it takes. It changes the selected hits of
  * the row where several are selected, otherwise all of them, as far as the line reaches: one hit is selected whenever it was placed.
  */
-export function drawVelocities(start: Pointer, kind: 'line' | 'free', hands: Hands, idle: Gesture): Gesture {
-  const voice = hands.voiceAt(start);
+export function drawVelocities(start: Pointer, kind: 'line' | 'free', context: GestureContext, idle: Gesture): Gesture {
+  const voice = context.voiceAt(start);
   if (!voice) return idle;
-  const { part, selection, open } = hands.bench();
+  const { part, selection, open } = context.bench();
   const ofRow = part.hits.filter((h) => h.voice === voice).map((h) => h.id);
   const chosen = ofRow.filter((id) => selection.has(id));
   const several = chosen.length > 1;
   const { ids } = withoutLocked(part, new Set<HitId>(several ? chosen : ofRow));
   const edit = open(`Draw the velocity of ${several ? describeHits(part, ids) : `the ${labelOfRow(part, voice).toLowerCase()}`}`, 'drag');
   // In music, not in pixels: at the edges the page moves on beneath it.
-  const first: Drawn = { ...start, tick: hands.tickAt(start.x) };
+  const first: Drawn = { ...start, tick: context.tickAt(start.x) };
   let path: Drawn[] = [first];
-  const show = (p: Pointer, h: Hands) => {
+  const show = (p: Pointer, h: GestureContext) => {
     const last: Drawn = { ...p, tick: h.tickAt(p.x) };
     path = kind === 'line' ? [first, last] : withPoint(path, last);
     const sorted = path.map((q) => ({ ...q, x: h.xAt(q.tick) })).sort((a, b) => a.x - b.x);
@@ -32,7 +32,7 @@ export function drawVelocities(start: Pointer, kind: 'line' | 'free', hands: Han
     h.showTrace(sorted);
     h.showReadout(String(clampVelocity(h.pointOf(voice, p).value)), p);
   };
-  const end = (h: Hands, keep: boolean): Gesture => {
+  const end = (h: GestureContext, keep: boolean): Gesture => {
     if (keep) edit.commit();
     else edit.cancel();
     h.showTrace(null);

@@ -17,20 +17,20 @@ export const idle: Gesture = {
   move: () => idle,
   up: () => idle,
   cancel: () => idle,
-  down(p, hands) {
-    const { tool, pointing } = hands.bench().desk;
+  down(p, context) {
+    const { tool, pointing } = context.bench().ui;
     if (pointing !== null) return pressPoint(p, idle);
-    if (tool === 'hits') return paintHits(p, hands, idle);
-    if (tool === 'nothing') return erase(p, hands, idle);
-    if (tool === 'line' || tool === 'free') return drawVelocities(p, tool, hands, idle);
+    if (tool === 'hits') return paintHits(p, context, idle);
+    if (tool === 'nothing') return erase(p, context, idle);
+    if (tool === 'line' || tool === 'free') return drawVelocities(p, tool, context, idle);
     if (p.touch) return pressTouch(p, idle);
-    const grip = hands.gripAt(p);
+    const grip = context.gripAt(p);
     if (grip) return pressOrnament(p, grip, idle);
-    const stem = hands.stemAt(p);
-    if (!stem) return pressGround(p, hands.groundAt(p), idle);
+    const stem = context.stemAt(p);
+    if (!stem) return pressGround(p, context.groundAt(p), idle);
     // In the open row each column is its hit's; elsewhere only what is near the head or the stem.
     if (!isHeld(p, stem) || isAboveHead(p.y, stem.headY))
-      return pressAbove(p, stem, hands.bench().focus === hands.bench().part.hits[stem.index]?.voice, idle);
+      return pressAbove(p, stem, context.bench().focus === context.bench().part.hits[stem.index]?.voice, idle);
     return isOnFoot(p.y, stem.footY) ? pressFoot(p, stem, idle) : pressStem(p, stem, idle);
   },
 };

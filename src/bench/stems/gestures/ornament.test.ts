@@ -29,9 +29,9 @@ const now = (t: Table): Ornament => t.store.getState().part.hits.find((h) => h.i
 const middle = (m: OrnamentMark) => ({ x: (m.from.x + m.to.x) / 2, y: (m.from.y + m.to.y) / 2 });
 
 function drag(t: Table, from: { x: number; y: number }, dx: number, dy: number) {
-  let g = idle.down!(at(from), t.hands);
-  g = g.move(at(from, dx / 2, dy / 2), t.hands);
-  g = g.move(at(from, dx, dy), t.hands);
+  let g = idle.down!(at(from), t.context);
+  g = g.move(at(from, dx / 2, dy / 2), t.context);
+  g = g.move(at(from, dx, dy), t.context);
   return g;
 }
 
@@ -59,39 +59,39 @@ test('the bracket of a roll of two strokes that lie close can be held beside its
   t.store.getState().setView({ pixelsPerQuarter: 80 });
   const m = mark(t);
   expect(m.to.x - m.from.x).toBeLessThan(18);
-  drag(t, middle(m), 0, -20).up(at(middle(m)), t.hands);
+  drag(t, middle(m), 0, -20).up(at(middle(m)), t.context);
   expect(now(t)).toMatchObject({ strokes: 4 });
-  expect(t.hands.gripAt(at(mark(t).to))?.part).toBe('end');
+  expect(t.context.gripAt(at(mark(t).to))?.part).toBe('end');
 });
 
 test('the bracket dragged up gives more strokes, the end its slope and its length; one step each, Escape puts back', () => {
   const t = tableWith({ ...newOrnament('roll'), strokes: 4 });
-  drag(t, middle(mark(t)), 0, -30).up(at(middle(mark(t))), t.hands);
+  drag(t, middle(mark(t)), 0, -30).up(at(middle(mark(t))), t.context);
   expect(now(t)).toMatchObject({ strokes: 7 });
   expect(t.readouts).toContain('7 strokes');
   expect(t.store.getState().history.undo).toHaveLength(1);
 
-  drag(t, mark(t).to, 0, -18).up(at(mark(t).to), t.hands);
+  drag(t, mark(t).to, 0, -18).up(at(mark(t).to), t.context);
   expect(now(t)).toMatchObject({ to: 1 });
   // 200 px a quarter: 100 px are two sixteenths more than the four it had.
-  drag(t, mark(t).to, 100, 0).up(at(mark(t).to), t.hands);
+  drag(t, mark(t).to, 100, 0).up(at(mark(t).to), t.context);
   expect(now(t)).toMatchObject({ length: ticks(1.5 * TICKS_PER_QUARTER) });
   const before = now(t);
-  drag(t, mark(t).to, 50, 0).cancel(t.hands);
+  drag(t, mark(t).to, 50, 0).cancel(t.context);
   expect(now(t)).toEqual(before);
   expect(t.store.getState().history.undo).toHaveLength(3);
 });
 
 test('grace strokes and repeats are dragged in the same way', () => {
   const flam = tableWith(newOrnament('flam'));
-  drag(flam, mark(flam).to, -12, 0).up(at(mark(flam).to), flam.hands);
+  drag(flam, mark(flam).to, -12, 0).up(at(mark(flam).to), flam.context);
   expect(now(flam)).toMatchObject({ spacingMs: 37 });
-  drag(flam, mark(flam).to, 0, -16).up(at(mark(flam).to), flam.hands);
+  drag(flam, mark(flam).to, 0, -16).up(at(mark(flam).to), flam.context);
   expect(now(flam)).toMatchObject({ level: 0.75 });
   const echo = tableWith(newOrnament('echo'));
-  drag(echo, middle(mark(echo)), 0, -20).up(at(middle(mark(echo))), echo.hands);
+  drag(echo, middle(mark(echo)), 0, -20).up(at(middle(mark(echo))), echo.context);
   expect(now(echo)).toMatchObject({ repeats: 5 });
-  drag(echo, mark(echo).to, 0, -12).up(at(mark(echo).to), echo.hands);
+  drag(echo, mark(echo).to, 0, -12).up(at(mark(echo).to), echo.context);
   expect(now(echo)).toMatchObject({ decay: 0.75 });
 });
 
@@ -99,7 +99,7 @@ test('the ornament of a locked hit stays, and says so', () => {
   const t = tableWith({ ...newOrnament('roll'), strokes: 4 });
   t.store.getState().run('lock', (p) => setLocked(p, new Set([hit.id]), true));
   const before = now(t);
-  drag(t, middle(mark(t)), 0, -30).up(at(middle(mark(t))), t.hands);
+  drag(t, middle(mark(t)), 0, -30).up(at(middle(mark(t))), t.context);
   expect(now(t)).toEqual(before);
   expect(t.readouts).toContain('locked');
   expect(t.store.getState().history.undo).toHaveLength(1);
@@ -109,5 +109,5 @@ test('what is not selected has no grips: a press there is one on the stem', () =
   const t = tableWith({ ...newOrnament('roll'), strokes: 4 });
   const { to } = mark(t);
   t.store.getState().select([]);
-  expect(t.hands.gripAt(at(to))).toBeUndefined();
+  expect(t.context.gripAt(at(to))).toBeUndefined();
 });

@@ -9,18 +9,18 @@ import { nearestLine, stepOf } from '@/core/time/grid';
 import type { Ticks } from '@/core/units';
 import { paintVelocity, linesOfStroke } from '../../store/tools';
 import { dragState } from './drag-state';
-import type { Gesture, Hands, Pointer } from './types';
+import type { Gesture, GestureContext, Pointer } from './types';
 
 /**
  * Hits are painted along one row: every `stride`-th line between the press and the pointer, however far the pointer jumps from
  * event to event. A step that has a hit keeps it and gives it the painted.
  */
-export function paintHits(start: Pointer, hands: Hands, idle: Gesture): Gesture {
-  const ground = hands.groundAt(start);
+export function paintHits(start: Pointer, context: GestureContext, idle: Gesture): Gesture {
+  const ground = context.groundAt(start);
   if (!ground) return idle;
-  const { part, view, desk, open } = hands.bench();
+  const { part, view, ui, open } = context.bench();
   const { voice, tick: from } = ground;
-  const { paint } = desk;
+  const { paint } = ui;
   const label = labelOfRow(part, voice).toLowerCase();
   const ids = new Map<number, HitId>();
   const idOf = (tick: number): HitId => {
@@ -29,7 +29,7 @@ export function paintHits(start: Pointer, hands: Hands, idle: Gesture): Gesture 
   };
   const present = hitsOnLines(part, voice, view.grid);
   const edit = open(`Paint the ${label}`, 'drag');
-  const stroke = (to: Ticks, h: Hands) => {
+  const stroke = (to: Ticks, h: GestureContext) => {
     const lines = linesOfStroke(part, view.grid, paint.stride, from, to);
     const velocityAt = (tick: Ticks): number => paintVelocity(part, paint, view.grid, tick);
     edit.preview((base) => {
@@ -44,12 +44,12 @@ export function paintHits(start: Pointer, hands: Hands, idle: Gesture): Gesture 
     h.bench().showSelection(lines.flatMap((t) => present.get(t) ?? [idOf(t)]));
     return lines.length;
   };
-  const preview = (p: Pointer, h: Hands) => {
+  const preview = (p: Pointer, h: GestureContext) => {
     const n = stroke(h.lineAt(voice, p.x), h);
     h.showReadout(`${n} ${n === 1 ? 'hit' : 'hits'} · every ${paint.stride === 1 ? '' : `${paint.stride} of `}${view.grid}`, p);
   };
-  stroke(from, hands);
-  hands.audition(voice, paintVelocity(part, paint, view.grid, from));
+  stroke(from, context);
+  context.audition(voice, paintVelocity(part, paint, view.grid, from));
   return dragState('paint', idle, edit, preview, undefined, true);
 }
 

@@ -10,12 +10,12 @@ import { DRAG_PIXELS, type Gesture, type Pointer } from './types';
 export function pressAbove(start: Pointer, stem: Stem, isOpenRow: boolean, idle: Gesture): Gesture {
   const pressed: Gesture = {
     name: 'press-above',
-    move(p, hands) {
+    move(p, context) {
       const [dx, dy] = [Math.abs(p.x - start.x), Math.abs(p.y - start.y)];
       if (Math.hypot(dx, dy) < DRAG_PIXELS) return pressed;
-      return dx > dy || !isOpenRow ? marquee(start, hands, idle).move(p, hands) : onStem.move(p, hands);
+      return dx > dy || !isOpenRow ? marquee(start, context, idle).move(p, context) : onStem.move(p, context);
     },
-    up: (p, hands) => onStem.up(p, hands),
+    up: (p, context) => onStem.up(p, context),
     cancel: () => idle,
   };
   const onStem = pressStem(start, stem, idle);

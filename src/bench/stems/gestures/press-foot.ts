@@ -9,19 +9,19 @@ import { describeHits, placeText } from '../../words/describe';
 import type { Stem } from '../geometry/stems';
 import { dragState } from './drag-state';
 import { refused, selectByClick, takeHold } from './press-stem';
-import { DRAG_PIXELS, type Gesture, type Hands, type Pointer } from './types';
+import { DRAG_PIXELS, type Gesture, type GestureContext, type Pointer } from './types';
 
 /** A foot is held: a drag moves the hit to another line or row, a click is one on the stem. */
 export function pressFoot(start: Pointer, stem: Stem, idle: Gesture): Gesture {
   const pressed: Gesture = {
     name: 'press-foot',
-    move(p, hands) {
+    move(p, context) {
       if (Math.hypot(p.x - start.x, p.y - start.y) < DRAG_PIXELS) return pressed;
-      if (!takeHold(hands, stem, p)) return refused(idle);
-      return dragFoot(stem, p.alt, hands, idle).move(p, hands);
+      if (!takeHold(context, stem, p)) return refused(idle);
+      return dragFoot(stem, p.alt, context, idle).move(p, context);
     },
-    up(p, hands) {
-      selectByClick(hands, stem, p);
+    up(p, context) {
+      selectByClick(context, stem, p);
       return idle;
     },
     cancel: () => idle,
@@ -30,8 +30,8 @@ export function pressFoot(start: Pointer, stem: Stem, idle: Gesture): Gesture {
 }
 
 /** Feet go from line to line of the grid and from row to row, the selection together; each hit keeps its distance to its line. */
-function dragFoot(stem: Stem, copies: boolean, hands: Hands, idle: Gesture): Gesture {
-  const { part, selection, open } = hands.bench();
+function dragFoot(stem: Stem, copies: boolean, context: GestureContext, idle: Gesture): Gesture {
+  const { part, selection, open } = context.bench();
   const held = part.hits[stem.index] as Hit;
   const { ids } = withoutLocked(part, selection);
   // Where the foot stands, whatever the grid for placing is: it lands on the line under the pointer, with its lean.
@@ -39,7 +39,7 @@ function dragFoot(stem: Stem, copies: boolean, hands: Hands, idle: Gesture): Ges
   const rows = part.rows.map((r) => r.voice);
   const fresh = new Map([...ids].map((id) => [id, nanoid(10)]));
   const edit = open(`${copies ? 'Copy' : 'Move'} ${describeHits(part, ids)}`, 'drag');
-  const preview = (p: Pointer, h: Hands) => {
+  const preview = (p: Pointer, h: GestureContext) => {
     const ground = h.groundAt({ ...p, y: p.y });
     if (!ground) return;
     const by = ground.tick - line;

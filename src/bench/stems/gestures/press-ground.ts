@@ -1,19 +1,19 @@
 import { nanoid } from 'nanoid';
 import { addHit } from '@/core/commands/hits';
 import { labelOfRow } from '@/core/part/rows';
-import { DRAG_PIXELS, type Gesture, type Ground, type Hands, type Pointer, type Rectangle } from './types';
+import { DRAG_PIXELS, type Gesture, type GroundPoint, type GestureContext, type Pointer, type Rectangle } from './types';
 
 /** Empty ground is pressed: letting go places a hit, dragging draws a marquee and can never place. */
-export function pressGround(start: Pointer, ground: Ground | undefined, idle: Gesture): Gesture {
+export function pressGround(start: Pointer, ground: GroundPoint | undefined, idle: Gesture): Gesture {
   const pressed: Gesture = {
     name: 'press-ground',
-    move(p, hands) {
+    move(p, context) {
       if (Math.hypot(p.x - start.x, p.y - start.y) < DRAG_PIXELS) return pressed;
-      return marquee(start, hands, idle).move(p, hands);
+      return marquee(start, context, idle).move(p, context);
     },
-    up(p, hands) {
-      if (p.shift || p.toggle || p.alt || !ground) hands.bench().select([]);
-      else place(ground, hands);
+    up(p, context) {
+      if (p.shift || p.toggle || p.alt || !ground) context.bench().select([]);
+      else place(ground, context);
       return idle;
     },
     cancel: () => idle,
@@ -22,23 +22,23 @@ export function pressGround(start: Pointer, ground: Ground | undefined, idle: Ge
 }
 
 /** Places one plain hit and selects it; accents and ghosts are for painting alone. */
-export function place(ground: Ground, hands: Pick<Hands, 'bench' | 'audition'>) {
+export function place(ground: GroundPoint, context: Pick<GestureContext, 'bench' | 'audition'>) {
   const id = nanoid(10);
-  const { run, part, desk } = hands.bench();
-  const { velocity } = desk;
+  const { run, part, ui } = context.bench();
+  const { velocity } = ui;
   run(
     `Add a ${labelOfRow(part, ground.voice).toLowerCase()} hit`,
     (base) => addHit(base, { id, voice: ground.voice, tick: ground.tick, velocity }),
     () => [id],
   );
-  hands.audition(ground.voice, velocity);
+  context.audition(ground.voice, velocity);
 }
 
 /** A rectangle that selects; with Shift it adds to what was selected, with Ctrl it takes away. */
-export function marquee(start: Pointer, hands: Hands, idle: Gesture): Gesture {
-  hands.bench().settle();
-  const before = hands.bench().selection;
-  const startTick = hands.tickAt(start.x);
+export function marquee(start: Pointer, context: GestureContext, idle: Gesture): Gesture {
+  context.bench().settle();
+  const before = context.bench().selection;
+  const startTick = context.tickAt(start.x);
   const dragging: Gesture = {
     name: 'marquee',
     scrolls: true,

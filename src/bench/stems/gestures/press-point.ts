@@ -5,8 +5,8 @@ export function pressPoint(start: Pointer, idle: Gesture): Gesture {
   const pressed: Gesture = {
     name: 'press-point',
     move: () => pressed,
-    up(_p, hands) {
-      hands.pointAt(start);
+    up(_p, context) {
+      context.pointAt(start);
       return idle;
     },
     cancel: () => idle,

@@ -24,11 +24,11 @@ const velocitiesOf = (t: Table, voice: string): number[] =>
 
 /** Presses, passes some places and lets go. */
 function stroke(t: Table, tool: Tool, path: readonly { x: number; y: number }[], alt = false): void {
-  t.store.getState().setDesk({ tool });
+  t.store.getState().setUi({ tool });
   const [first, ...rest] = path.map((p) => at(p, 0, 0, { alt }));
-  let gesture: Gesture = idle.down!(first!, t.hands);
-  for (const p of rest) gesture = gesture.move(p, t.hands);
-  expect(gesture.up(rest.at(-1) ?? first!, t.hands).name).toBe('idle');
+  let gesture: Gesture = idle.down!(first!, t.context);
+  for (const p of rest) gesture = gesture.move(p, t.context);
+  expect(gesture.up(rest.at(-1) ?? first!, t.context).name).toBe('idle');
 }
 
 test('painting skips no step, wherever the pointer happens to be seen between press and release', () => {
@@ -40,7 +40,7 @@ test('painting skips no step, wherever the pointer happens to be seen between pr
       fc.integer({ min: 1, max: 5 }),
       (from, to, between, stride) => {
         const t = setTable(empty);
-        t.store.getState().setDesk({ paint: { levels: [77], stride, ghosts: false } });
+        t.store.getState().setUi({ paint: { levels: [77], stride, ghosts: false } });
         stroke(
           t,
           'hits',
@@ -77,7 +77,7 @@ test('painting over hits gives them the painted velocity, except locked ones; gh
   const t = setTable(withHats);
   const second = withHats.hits.find((h) => h.voice === 'hat-closed' && h.tick === STEP)!;
   t.store.getState().run('lock', (p) => setLocked(p, new Set([second.id]), true));
-  t.store.getState().setDesk({ paint: { levels: [110, 60], stride: 1, ghosts: true } });
+  t.store.getState().setUi({ paint: { levels: [110, 60], stride: 1, ghosts: true } });
   stroke(t, 'hits', [t.place('hat-closed', 0), t.place('hat-closed', 0.75)]);
   expect(velocitiesOf(t, 'hat-closed').slice(0, 5)).toEqual([110, 90, 110, 60, 90]);
   stroke(t, 'hits', [t.place('kick', 1)]);
@@ -102,15 +102,15 @@ test('a drawn line sets velocities between its ends, a free one follows the path
   expect(line[4]).toBe(64);
   expect(line[8]).toBe(127);
   expect(line[9]).toBe(90);
-  t.store.getState().setDesk({ tool: 'free' });
-  let g = idle.down!(at(t.place('hat-closed', 2.25, 20)), t.hands);
+  t.store.getState().setUi({ tool: 'free' });
+  let g = idle.down!(at(t.place('hat-closed', 2.25, 20)), t.context);
   for (const [q, above] of [
     [2.5, row.tallest],
     [3, 10],
   ] as const)
-    g = g.move(at(t.place('hat-closed', q, above)), t.hands);
+    g = g.move(at(t.place('hat-closed', q, above)), t.context);
   expect(velocitiesOf(t, 'hat-closed').slice(9, 13)).toEqual([expect.any(Number), 127, 64, 1]);
-  expect(g.cancel(t.hands).name).toBe('idle');
+  expect(g.cancel(t.context).name).toBe('idle');
   expect(velocitiesOf(t, 'hat-closed')).toEqual(line);
 });
 
@@ -152,18 +152,18 @@ test('a dragged foot moves the hit by lines and rows; with Alt a copy goes inste
 test('a click with Alt takes a hit away; a tap of a finger takes the column or places', () => {
   const t = setTable(withHats);
   const first = at(t.stem(withHats.hits.find((h) => h.voice === 'kick')!.id), 0, 0, { alt: true });
-  idle.down!(first, t.hands).up(first, t.hands);
+  idle.down!(first, t.context).up(first, t.context);
   expect(steps(t, 'kick')).toEqual([]);
   const ground = at(t.place('kick', 1), 0, 0, { touch: true });
-  idle.down!(ground, t.hands).up(ground, t.hands);
+  idle.down!(ground, t.context).up(ground, t.context);
   expect(steps(t, 'kick')).toEqual([4]);
   const scroll = t.store.getState().view.scroll;
   const from = at(t.place('hat-closed', 2), 0, 0, { touch: true });
   t.store.getState().setView({ pixelsPerQuarter: 600 });
-  idle.down!(from, t.hands)
-    .move({ ...from, x: from.x - 60 }, t.hands)
-    .move({ ...from, x: from.x - 120 }, t.hands)
-    .up(from, t.hands);
+  idle.down!(from, t.context)
+    .move({ ...from, x: from.x - 60 }, t.context)
+    .move({ ...from, x: from.x - 120 }, t.context)
+    .up(from, t.context);
   expect(t.store.getState().view.scroll).toBeGreaterThan(scroll);
   expect(steps(t, 'hat-closed')).toHaveLength(16);
 });

@@ -2,21 +2,21 @@ import type { Hit, HitId } from '@/core/model/part';
 import type { LinePoint } from '@/core/shaping/shapes';
 import type { Ticks } from '@/core/units';
 import type { VoiceName } from '@/core/row-names';
-import type { Ground, Pointer, Rectangle } from '../geometry/pointer';
+import type { GroundPoint, Pointer, Rectangle } from '../geometry/pointer';
 import type { BenchState } from '../../store/bench-store';
 import type { Column } from '../geometry/scene';
 import type { OrnamentGrip } from '../geometry/ornaments';
 import type { Stem } from '../geometry/stems';
 
-export type { Ground, Pointer, Rectangle } from '../geometry/pointer';
+export type { GroundPoint, Pointer, Rectangle } from '../geometry/pointer';
 
 /** What gestures may know of the canvas, and what they may do. */
-export interface Hands {
+export interface GestureContext {
   bench(): BenchState;
   stemAt(p: Pointer): Stem | undefined;
   /** The grip of a selected ornament. */
   gripAt(p: Pointer): OrnamentGrip | undefined;
-  groundAt(p: Pointer): Ground | undefined;
+  groundAt(p: Pointer): GroundPoint | undefined;
   hitsIn(r: Rectangle): HitId[];
   /** The row under a pointer. */
   voiceAt(p: Pointer): VoiceName | undefined;
@@ -58,10 +58,10 @@ export interface Gesture {
   readonly name: string;
   /** At the edges it scrolls on. */
   readonly scrolls?: boolean;
-  move(p: Pointer, hands: Hands): Gesture;
-  up(p: Pointer, hands: Hands): Gesture;
-  down?(p: Pointer, hands: Hands): Gesture;
-  cancel(hands: Hands): Gesture;
+  move(p: Pointer, context: GestureContext): Gesture;
+  up(p: Pointer, context: GestureContext): Gesture;
+  down?(p: Pointer, context: GestureContext): Gesture;
+  cancel(context: GestureContext): Gesture;
 }
 
 /** The pointer must travel this far before a press becomes a drag, and this way decides its direction. */

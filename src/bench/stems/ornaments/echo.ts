@@ -1,9 +1,9 @@
 import { MOST_REPEATS, ORNAMENT_LIMITS, type Echo } from '@/core/model/ornament';
 import { stepOf } from '@/core/time/grid';
 import { clamp } from '@/core/units';
-import { percent, PIXELS_A_STROKE, type OrnamentHand } from './hand';
+import { percent, PIXELS_A_STROKE, type OrnamentHandles } from './ornament-handles';
 
-export const echoHand: OrnamentHand<Echo> = {
+export const echoHand: OrnamentHandles<Echo> = {
   kind: 'echo',
   drawn: 'under',
   bracket(echo, { up }) {

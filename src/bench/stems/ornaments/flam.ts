@@ -1,11 +1,11 @@
 import { MOST_GRACES, ORNAMENT_LIMITS, type Flam } from '@/core/model/ornament';
 import { GRACE_WORDS } from '@/core/ornament/flam';
 import { clamp } from '@/core/units';
-import { percent, PIXELS_A_STROKE, type OrnamentHand } from './hand';
+import { percent, PIXELS_A_STROKE, type OrnamentHandles } from './ornament-handles';
 
 const PIXELS_A_MS = 0.26;
 
-export const flamHand: OrnamentHand<Flam> = {
+export const flamHand: OrnamentHandles<Flam> = {
   kind: 'flam',
   drawn: 'before',
   apart: ({ spacingMs }) => spacingMs * PIXELS_A_MS,

@@ -2,9 +2,9 @@ import { MOST_STROKES, ORNAMENT_LIMITS, type Roll } from '@/core/model/ornament'
 import { rollCount } from '@/core/part/roll-strokes';
 import { stepOf } from '@/core/time/grid';
 import { clamp, ticks } from '@/core/units';
-import { percent, PIXELS_A_STROKE, type OrnamentHand } from './hand';
+import { percent, PIXELS_A_STROKE, type OrnamentHandles } from './ornament-handles';
 
-export const rollHand: OrnamentHand<Roll> = {
+export const rollHand: OrnamentHandles<Roll> = {
   kind: 'roll',
   drawn: 'over',
   bracket(roll, { up }, { rollLength }) {

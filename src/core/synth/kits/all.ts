@@ -2,7 +2,7 @@ import type { KitName } from '../../model/sound';
 import { hashText } from '../../random';
 import { standIns, voiceOfRow, type VoiceName } from '../../row-names';
 import type { Recipe } from '../recipe';
-import { renderStroke, type Stroke } from '../stroke';
+import { renderStroke, type RenderedStroke } from '../stroke';
 import { acousticKit } from './acoustic';
 import { BEACON } from './beacon';
 import { KIT_ROOMS, TICK_LEVEL } from './levels';
@@ -70,7 +70,14 @@ export function recipeOf(kit: KitName, voice: VoiceName): Recipe {
 }
 
 /** Renders a stroke of a built-in kit. @param index class of velocity, 0 to 15 @param alternate 0 to 2 @param rate frames a second */
-export const strokeOf = (kit: KitName, voice: VoiceName, index: number, alternate: number, rate: number, seconds?: number): Stroke =>
+export const strokeOf = (
+  kit: KitName,
+  voice: VoiceName,
+  index: number,
+  alternate: number,
+  rate: number,
+  seconds?: number,
+): RenderedStroke =>
   renderStroke({
     name: `${kit} ${voice}`,
     recipe: recipeOf(kit, voice),

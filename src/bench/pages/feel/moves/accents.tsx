@@ -8,7 +8,7 @@ import { Picker } from '@/ui/Picker';
 import { MOVE_WORDS } from '../../../words/move-words';
 import type { Edit } from '../edit';
 import { limit, PLACES } from './small-stems';
-import { MoveGrid, MoveNumber, Seed, Words, type MoveFace } from './face';
+import { MoveGrid, MoveNumber, Seed, Words, type MoveView } from './move-view';
 
 const of = { spec: accentsMove };
 
@@ -64,7 +64,7 @@ function Accents({ move, edit }: { move: AccentsMove; edit: Edit }) {
   );
 }
 
-export const accentsFace: MoveFace<AccentsMove> = {
+export const accentsView: MoveView<AccentsMove> = {
   spec: accentsMove,
   word: MOVE_WORDS.accents,
   about:

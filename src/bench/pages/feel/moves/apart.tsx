@@ -5,7 +5,7 @@ import { apartMove } from '@/core/moves/apart';
 import { Button } from '@/ui/Button';
 import { MOVE_WORDS } from '../../../words/move-words';
 import { LEVEL, limit, WIDTH } from './small-stems';
-import { MoveNumber, Seed, Words, type MoveFace } from './face';
+import { MoveNumber, Seed, Words, type MoveView } from './move-view';
 
 const GROUP_WORDS: Readonly<Record<ApartGroup, string>> = {
   'ride-and-hats': 'ride and hats',
@@ -24,7 +24,7 @@ function swapped<T>(list: readonly T[], i: number): T[] {
   return next;
 }
 
-export const apartFace: MoveFace<ApartMove> = {
+export const apartView: MoveView<ApartMove> = {
   spec: apartMove,
   word: MOVE_WORDS.apart,
   about:

@@ -5,11 +5,11 @@ import type { GrooveMove } from '@/core/model/feel';
 import { grooveMove } from '@/core/moves/groove';
 import { MOVE_WORDS } from '../../../words/move-words';
 import { LEVEL, limit, PLACES } from './small-stems';
-import { MoveNumber, Words, type MoveFace } from './face';
+import { MoveNumber, Words, type MoveView } from './move-view';
 
 const GrooveOfMove = dynamic(() => import('../GrooveOfMove').then((m) => m.GrooveOfMove), { ssr: false });
 
-export const grooveFace: MoveFace<GrooveMove> = {
+export const grooveView: MoveView<GrooveMove> = {
   spec: grooveMove,
   word: MOVE_WORDS.groove,
   about:

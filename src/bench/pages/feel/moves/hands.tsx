@@ -4,12 +4,12 @@ import type { HandsMove } from '@/core/model/feel';
 import { handsMove } from '@/core/moves/hands';
 import { MOVE_WORDS } from '../../../words/move-words';
 import { LEVEL, limit, PLACES } from './small-stems';
-import { MoveNumber, Words, type MoveFace } from './face';
+import { MoveNumber, Words, type MoveView } from './move-view';
 
 const of = { spec: handsMove, scale: 100, unit: '%' };
 const HANDS = [0, 1, 0, 1, 0, 0, 1, 1];
 
-export const handsFace: MoveFace<HandsMove> = {
+export const handsView: MoveView<HandsMove> = {
   spec: handsMove,
   word: MOVE_WORDS.hands,
   about:

@@ -5,13 +5,13 @@ import { humanizeMove } from '@/core/moves/humanize';
 import { MOVE_WORDS } from '../../../words/move-words';
 import { loosenessWord } from '../looseness';
 import { LEVEL, limit, PLACES, WANDERING } from './small-stems';
-import { MoveNumber, Seed, Words, type MoveFace } from './face';
+import { MoveNumber, Seed, Words, type MoveView } from './move-view';
 
 const of = { spec: humanizeMove };
 const memoryWord = (memory: number): string =>
   memory < 0.25 ? 'scattered' : memory < 0.6 ? 'mixed' : memory < 0.85 ? 'flowing' : 'wandering';
 
-export const humanizeFace: MoveFace<HumanizeMove> = {
+export const humanizeView: MoveView<HumanizeMove> = {
   spec: humanizeMove,
   word: MOVE_WORDS.humanize,
   about:

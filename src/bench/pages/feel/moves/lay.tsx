@@ -4,11 +4,11 @@ import type { LayMove } from '@/core/model/feel';
 import { layMove } from '@/core/moves/lay';
 import { MOVE_WORDS } from '../../../words/move-words';
 import { FEET, LEVEL, limit } from './small-stems';
-import { MoveNumber, Words, type MoveFace } from './face';
+import { MoveNumber, Words, type MoveView } from './move-view';
 
 const side = (ms: number): string => (ms < 0 ? 'ms early' : ms > 0 ? 'ms late' : 'ms');
 
-export const layFace: MoveFace<LayMove> = {
+export const layView: MoveView<LayMove> = {
   spec: layMove,
   word: MOVE_WORDS.lay,
   about:

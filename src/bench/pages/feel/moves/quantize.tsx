@@ -7,11 +7,11 @@ import { MOVE_WORDS } from '../../../words/move-words';
 import { Doubtful } from '../Doubtful';
 import { PullPicture } from '../PullPicture';
 import { FLOOR, LEVEL } from './small-stems';
-import { MoveGrid, MoveNumber, Words, type MoveFace } from './face';
+import { MoveGrid, MoveNumber, Words, type MoveView } from './move-view';
 
 const of = { spec: quantizeMove };
 
-export const quantizeFace: MoveFace<QuantizeMove> = {
+export const quantizeView: MoveView<QuantizeMove> = {
   spec: quantizeMove,
   word: MOVE_WORDS.quantize,
   about:

@@ -6,9 +6,9 @@ import { swingMove } from '@/core/moves/swing';
 import { MOVE_WORDS } from '../../../words/move-words';
 import { SwingSentence } from '../SwingSentence';
 import { FEET, LEVEL } from './small-stems';
-import type { MoveFace } from './face';
+import type { MoveView } from './move-view';
 
-export const swingFace: MoveFace<SwingMove> = {
+export const swingView: MoveView<SwingMove> = {
   spec: swingMove,
   word: MOVE_WORDS.swing,
   about:

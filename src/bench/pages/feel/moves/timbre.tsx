@@ -4,11 +4,11 @@ import type { TimbreMove } from '@/core/model/feel';
 import { timbreMove } from '@/core/moves/timbre';
 import { MOVE_WORDS } from '../../../words/move-words';
 import { LEVEL, limit, PLACES, WANDERING } from './small-stems';
-import { MoveNumber, Seed, Words, type MoveFace } from './face';
+import { MoveNumber, Seed, Words, type MoveView } from './move-view';
 
 const of = { spec: timbreMove };
 
-export const timbreFace: MoveFace<TimbreMove> = {
+export const timbreView: MoveView<TimbreMove> = {
   spec: timbreMove,
   word: MOVE_WORDS.timbre,
   about:

@@ -53,7 +53,7 @@ export function hitHashes(hits: readonly Hit[]): Uint32Array {
 }
 
 /** Draws of unit deviation for each hit: the slow curve's and its own, for time and for velocity. */
-export interface HumanDraws {
+export interface HumanValues {
   slowTiming: Float64Array;
   ownTiming: Float64Array;
   slowVelocity: Float64Array;
@@ -61,7 +61,7 @@ export interface HumanDraws {
 }
 
 const MOST_SEEDS = 12;
-const drawCache = new WeakMap<readonly Hit[], Map<string, { map: MeterMap; draws: HumanDraws }>>();
+const drawCache = new WeakMap<readonly Hit[], Map<string, { map: MeterMap; draws: HumanValues }>>();
 
 /** How slow curves are read: by their own seed, so many ticks later. */
 export interface SlowReading {
@@ -74,14 +74,14 @@ export interface SlowReading {
  * while they stay.
  * @param only draws for these hits alone, which are not kept: rounds of an order draw once each
  */
-export function humanDraws(
+export function humanValues(
   hits: readonly Hit[],
   map: MeterMap,
   seed: number,
   span: number = SPAN_BARS,
   slow: SlowReading = { seed, shift: 0 },
   only?: HitRange,
-): HumanDraws {
+): HumanValues {
   if (only) return drawn(hits, map, seed, span, slow, only);
   const key = `${seed}/${span}/${slow.shift}`;
   let bySeed = drawCache.get(hits);
@@ -94,9 +94,9 @@ export function humanDraws(
   return draws;
 }
 
-function drawn(hits: readonly Hit[], map: MeterMap, seed: number, span: number, slow: SlowReading, { from, to }: HitRange): HumanDraws {
+function drawn(hits: readonly Hit[], map: MeterMap, seed: number, span: number, slow: SlowReading, { from, to }: HitRange): HumanValues {
   const n = hits.length;
-  const draws: HumanDraws = {
+  const draws: HumanValues = {
     slowTiming: new Float64Array(n),
     ownTiming: new Float64Array(n),
     slowVelocity: new Float64Array(n),

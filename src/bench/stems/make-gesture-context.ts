@@ -4,14 +4,14 @@ import { clamp } from '@/core/units';
 import type { Playback } from '../playback/use-playback';
 import type { BenchStore } from '../store/bench-store';
 import { scrollBy, scrollRowsBy } from '../actions/view-control';
-import type { Gesture, Hands } from './gestures/types';
+import type { Gesture, GestureContext } from './gestures/types';
 import { columnsOf, findGrip, findGround, findLine, findStem, hitsInRectangle, pointAt, type BenchScene } from './geometry/scene';
 import { axisOf, tickOf, xOf } from './geometry/axis';
 import { layoutRows, mostRowScroll, rowAt, rowsInView, type RowBox } from './geometry/rows';
 import { heightOf, pixelsPerMs, SHORTEST_STEM } from './geometry/stems';
 
-/** What of the glass above the stems gestures write on. */
-export interface Glass {
+/** What of the overlay above the stems gestures write on. */
+export interface OverlayPort {
   setMarquee(r: { left: number; top: number; right: number; bottom: number } | null): void;
   setTrace(points: readonly { x: number; y: number }[] | null): void;
   setReadout(text: string | null, x?: number, y?: number): void;
@@ -20,7 +20,7 @@ export interface Glass {
 interface Ties {
   store: BenchStore;
   playback: Pick<Playback, 'audition' | 'auditionHit'>;
-  glass: Glass;
+  overlay: OverlayPort;
   scene: () => BenchScene | null;
   size: () => { width: number; height: number };
 }
@@ -30,8 +30,8 @@ const NO_HITS: HitId[] = [];
 /** Velocity that a pixel of height stands for in a row. */
 const perPixelIn = ({ tallest }: Pick<RowBox, 'tallest'>): number => 126 / (tallest - SHORTEST_STEM);
 
-/** Ties gestures to the Bench: what they see is the scene drawn last, what they do goes to the store, the glass and the sound. */
-export function makeHands({ store, playback, glass, scene, size }: Ties): Hands {
+/** Ties gestures to the Bench: what they see is the scene drawn last, what they do goes to the store, the overlay and the sound. */
+export function makeGestureContext({ store, playback, overlay, scene, size }: Ties): GestureContext {
   const within = <T>(find: (s: BenchScene) => T, otherwise: T): T => {
     const s = scene();
     return s ? find(s) : otherwise;
@@ -43,7 +43,7 @@ export function makeHands({ store, playback, glass, scene, size }: Ties): Hands 
     groundAt: (p) =>
       within(
         (s) =>
-          findGround(s, store.getState().part, store.getState().view.grid, p, store.getState().desk.tool === 'hits' ? 'anywhere' : 'near'),
+          findGround(s, store.getState().part, store.getState().view.grid, p, store.getState().ui.tool === 'hits' ? 'anywhere' : 'near'),
         undefined,
       ),
     hitsIn: (r) => within((s) => hitsInRectangle(s, store.getState().part, r), NO_HITS),
@@ -84,9 +84,9 @@ export function makeHands({ store, playback, glass, scene, size }: Ties): Hands 
     },
     audition: playback.audition,
     auditionHit: playback.auditionHit,
-    showMarquee: (r) => glass.setMarquee(r),
-    showTrace: (points) => glass.setTrace(points),
-    showReadout: (text, p) => glass.setReadout(text, p?.x, p?.y),
+    showMarquee: (r) => overlay.setMarquee(r),
+    showTrace: (points) => overlay.setTrace(points),
+    showReadout: (text, p) => overlay.setReadout(text, p?.x, p?.y),
   };
 }
 

@@ -1,14 +1,14 @@
 import { createStore } from 'zustand/vanilla';
 
 /** What lies under the database: the browser's IndexedDB, or memory where that is forbidden. Dexie asks here each time. */
-interface Backing {
+interface BackingRecord {
   indexedDB: IDBFactory;
   IDBKeyRange: typeof IDBKeyRange;
 }
 
-let memory: Backing | null = null;
+let memory: BackingRecord | null = null;
 
-const backing = (): Backing => memory ?? { indexedDB: globalThis.indexedDB, IDBKeyRange: globalThis.IDBKeyRange };
+const backing = (): BackingRecord => memory ?? { indexedDB: globalThis.indexedDB, IDBKeyRange: globalThis.IDBKeyRange };
 
 /** True where the browser forbids storage and everything is kept in memory. */
 export const isInMemory = (): boolean => memory !== null;

@@ -7,10 +7,10 @@ import { familyOfVoice, voiceOfRow, type VoiceName } from '../row-names';
 import { removeHits, rowsWith } from './hits';
 import { keyInPart } from './place';
 
-export type MendKind = 'leave-out' | 'pedal' | 'close' | 'thin' | 'flam';
+export type FixKind = 'leave-out' | 'pedal' | 'close' | 'thin' | 'flam';
 
 /** What of a moment a mend goes by. */
-export interface Mendable {
+export interface Fixable {
   kind: ConflictKind;
   voice: VoiceName;
   /** The hit that finds no limb. */
@@ -22,13 +22,13 @@ export interface Mendable {
   isOrnament: boolean;
 }
 
-export interface Mend {
-  kind: MendKind;
+export interface Fix {
+  kind: FixKind;
   words: string;
 }
 
 /** What can be done about a moment, the mildest first. */
-export function mendsFor({ kind, voice, isOrnament, among }: Mendable): Mend[] {
+export function fixesFor({ kind, voice, isOrnament, among }: Fixable): Fix[] {
   const family = familyOfVoice(voice);
   return [
     ...(isOrnament ? [{ kind: 'thin', words: 'thin its roll' } as const] : []),
@@ -46,7 +46,7 @@ export function mendsFor({ kind, voice, isOrnament, among }: Mendable): Mend[] {
 const weight = (h: Hit): number => h.velocity - (isTime(h.voice) ? 200 : 0) - (h.ghost ? 100 : 0);
 
 /** What weighs least goes first; what was struck hardest stays. */
-function leastImportant(hits: readonly Hit[], { kind, hit, among }: Mendable): Hit | undefined {
+function leastImportant(hits: readonly Hit[], { kind, hit, among }: Fixable): Hit | undefined {
   const own = hits.find((h) => h.id === hit);
   // No limb is back for this one alone.
   if (kind === 'too-fast') return own;
@@ -54,7 +54,7 @@ function leastImportant(hits: readonly Hit[], { kind, hit, among }: Mendable): H
 }
 
 /** The weightiest of what needs both hands becomes a flam of the two; the others of these leave. */
-function flammed(part: Part, hits: readonly Hit[], { among }: Mendable): Part {
+function flammed(part: Part, hits: readonly Hit[], { among }: Fixable): Part {
   const those = hits.filter((h) => among.includes(h.id)).sort((a, b) => weight(b) - weight(a));
   const [first, ...others] = those;
   // What is locked would still need a hand.
@@ -67,7 +67,7 @@ function flammed(part: Part, hits: readonly Hit[], { among }: Mendable): Part {
 }
 
 /** Mends a moment in one way. Locked hits stay as they are. */
-export function mendConflict(part: Part, of: Mendable, mend: MendKind): Part {
+export function fixConflict(part: Part, of: Fixable, mend: FixKind): Part {
   const moment = part.hits.filter((h) => of.moment.includes(h.id) && !h.locked);
   const own = moment.find((h) => h.id === of.hit);
   switch (mend) {

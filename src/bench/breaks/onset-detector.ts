@@ -2,16 +2,16 @@ import { createStore } from 'zustand/vanilla';
 import { hearStrokes } from '@/core/breaks/edit';
 import type { Break } from '@/core/model/break';
 import type { SampleId } from '@/core/model/own-sound';
-import type { Struck } from '@/core/onsets/classify';
+import type { StruckSound } from '@/core/onsets/classify';
 import { standOut } from '@/core/onsets/onsets';
 import { recordingStore } from '@/storage/recording-store';
 import { say, showError } from '@/ui/notify';
-import { BreakEar } from '@/workers/clients';
+import { OnsetDetector } from '@/workers/clients';
 import type { Outline } from '@/workers/break.worker';
 import type { BenchStore } from '../store/bench-store';
 
 /** What is known of the recording that is in front of one. */
-export interface EarState {
+export interface OnsetDetectorState {
   /** Its outline; null until it is read. */
   outline: Outline | null;
   sample: SampleId | null;
@@ -23,27 +23,27 @@ export interface EarState {
   chosen: string | null;
 }
 
-const BLANK: EarState = { outline: null, sample: null, missing: false, listening: null, chosen: null };
+const BLANK: OnsetDetectorState = { outline: null, sample: null, missing: false, listening: null, chosen: null };
 
-export const earState = createStore<EarState>(() => BLANK);
+export const onsetDetectorState = createStore<OnsetDetectorState>(() => BLANK);
 
-let ear: BreakEar | null = null;
+let ear: OnsetDetector | null = null;
 /** Recordings that were listened to by themselves once: what was undone or cancelled is not done again. */
 const tried = new Set<string>();
 
 /** Takes up a break's recording: its outline is drawn, and it is listened to where nobody has yet. */
 export async function takeUp(store: BenchStore, of: Break): Promise<void> {
   letGo();
-  const own = new BreakEar();
+  const own = new OnsetDetector();
   ear = own;
-  earState.setState({ ...BLANK, sample: of.sample });
+  onsetDetectorState.setState({ ...BLANK, sample: of.sample });
   try {
     const recording = await recordingOf(of.sample);
     if (ear !== own) return;
-    if (!recording) return earState.setState({ missing: true });
+    if (!recording) return onsetDetectorState.setState({ missing: true });
     const outline = await own.take(recording);
     if (ear !== own) return;
-    earState.setState({ outline });
+    onsetDetectorState.setState({ outline });
     const isHeard = store.getState().part.heard?.some((h) => h.break === of.id) ?? false;
     if (isHeard || tried.has(of.id)) return;
     tried.add(of.id);
@@ -65,12 +65,12 @@ async function recordingOf(sample: SampleId): Promise<Blob | undefined> {
 /** Listens to the recording that is taken up: its strokes, tempo and bars become the part's, as one step. */
 export async function listen(store: BenchStore, id: string): Promise<void> {
   const own = ear;
-  if (!own || earState.getState().listening !== null) return;
-  earState.setState({ listening: 0 });
+  if (!own || onsetDetectorState.getState().listening !== null) return;
+  onsetDetectorState.setState({ listening: 0 });
   try {
-    const heard = await own.listen((done) => ear === own && earState.setState({ listening: done }));
+    const heard = await own.listen((done) => ear === own && onsetDetectorState.setState({ listening: done }));
     if (ear !== own) return;
-    earState.setState({ listening: null });
+    onsetDetectorState.setState({ listening: null });
     if (!standOut(heard.over))
       return say('No stroke stands out in this recording: it plays as one piece, and can be cut at lines of the bar.');
     const { part, run } = store.getState();
@@ -82,25 +82,25 @@ export async function listen(store: BenchStore, id: string): Promise<void> {
       );
   } catch (e) {
     if (ear !== own) return;
-    earState.setState({ listening: null });
+    onsetDetectorState.setState({ listening: null });
     showError(e);
   }
 }
 
 /** Ends the listening; the recording stays, and can be listened to again. */
 export function stopListening(store: BenchStore): void {
-  const { sample } = earState.getState();
+  const { sample } = onsetDetectorState.getState();
   const of = store.getState().part.breaks?.find((b) => b.sample === sample);
   if (of) void takeUp(store, of);
 }
 
 /** All that is struck at moments of a break, in seconds by time; null where its recording is not in this browser. */
-export async function struckAt({ sample }: Pick<Break, 'sample'>, moments: readonly number[]): Promise<Struck[][] | null> {
-  const { outline, sample: inFront } = earState.getState();
+export async function struckAt({ sample }: Pick<Break, 'sample'>, moments: readonly number[]): Promise<StruckSound[][] | null> {
+  const { outline, sample: inFront } = onsetDetectorState.getState();
   if (ear && outline && inFront === sample) return ear.struckAt(moments);
   const recording = await recordingOf(sample);
   if (!recording) return null;
-  const own = new BreakEar();
+  const own = new OnsetDetector();
   try {
     await own.take(recording);
     return await own.struckAt(moments);
@@ -120,5 +120,5 @@ const NEAR_ATTACK = 0.03;
 export function letGo(): void {
   ear?.dispose();
   ear = null;
-  earState.setState(BLANK);
+  onsetDetectorState.setState(BLANK);
 }

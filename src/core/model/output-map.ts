@@ -2,7 +2,7 @@ import type { VoiceName } from '../row-names';
 import { STRAIGHT_CURVE, type VelocityCurve } from '../velocity-curve';
 
 /** Which key each row leaves with. */
-export type TargetKeys =
+export type OutputKeys =
   /** Those that the hits carry. */
   | { kind: 'hits' }
   /** General MIDI's; a hit keeps its own where it means its row there. */
@@ -13,9 +13,9 @@ export type TargetKeys =
   | { kind: 'chromatic'; from: number };
 
 /** How strokes leave for another instrument: what is sent out and what is exported go by it alike. */
-export interface Target {
+export interface OutputMap {
   name: string;
-  keys: TargetKeys;
+  keys: OutputKeys;
   /** 1 to 16. */
   channel: number;
   /** Rows with a channel of their own. */
@@ -37,7 +37,7 @@ export const TARGET = {
 } as const;
 
 /** What leaves where no target was chosen: the hits as they are. */
-export const NO_TARGET: Target = {
+export const NO_TARGET: OutputMap = {
   name: 'as it is',
   keys: { kind: 'hits' },
   channel: 10,

@@ -33,11 +33,11 @@ const mode = 'rounded px-2 py-0.5 text-faint hover:bg-sunk aria-checked:bg-ink a
  * What the pointer does, in words that are edited in place, and what is selected. As high as two lines of words: what is chosen moves no
  * row.
  */
-export function HandLine({ playback }: { playback: Playback }) {
-  const desk = useBench((s) => s.desk);
+export function Toolbar({ playback }: { playback: Playback }) {
+  const ui = useBench((s) => s.ui);
   const { getState } = useBenchStore();
   const notice = useNotice(playback);
-  const painting = desk.tool !== 'select';
+  const painting = ui.tool !== 'select';
   return (
     <div
       className="flex h-[52px] shrink-0 items-center gap-3 overflow-hidden border-b border-line px-4"
@@ -47,7 +47,7 @@ export function HandLine({ playback }: { playback: Playback }) {
       <ToggleGroup.Root
         type="single"
         value={painting ? 'paint' : 'select'}
-        onValueChange={(v) => v && getState().setDesk({ tool: v === 'paint' ? 'hits' : 'select' })}
+        onValueChange={(v) => v && getState().setUi({ tool: v === 'paint' ? 'hits' : 'select' })}
         aria-label="What the pointer does"
         className="flex shrink-0 gap-0.5"
       >
@@ -63,15 +63,15 @@ export function HandLine({ playback }: { playback: Playback }) {
         </Hint>
       </ToggleGroup.Root>
       <span className="h-5 w-px shrink-0 bg-line" aria-hidden="true" />
-      <Doing tool={desk.tool} paint={desk.paint} notice={notice} />
+      <Doing tool={ui.tool} paint={ui.paint} notice={notice} />
       <div className="ml-auto flex shrink-0 items-center gap-1">
         <UndoRedo />
         <IconButton
           label="Table of hits"
           hint="Table of hits (X)"
-          aria-pressed={desk.table}
-          className={desk.table ? 'text-accent' : 'text-faint'}
-          onClick={() => getState().setDesk({ table: !desk.table })}
+          aria-pressed={ui.table}
+          className={ui.table ? 'text-accent' : 'text-faint'}
+          onClick={() => getState().setUi({ table: !ui.table })}
         >
           <Table2 size={17} />
         </IconButton>
@@ -79,12 +79,12 @@ export function HandLine({ playback }: { playback: Playback }) {
           label="Pattern book"
           hint="Pattern book: keep these hits, put others down"
           className="text-faint"
-          onClick={() => getState().setDesk({ dialog: 'patterns' })}
+          onClick={() => getState().setUi({ dialog: 'patterns' })}
         >
           <BookOpen size={17} />
         </IconButton>
         <Legend />
-        <IconButton label="All keys" hint="All keys (?)" className="text-faint" onClick={() => getState().setDesk({ dialog: 'keys' })}>
+        <IconButton label="All keys" hint="All keys (?)" className="text-faint" onClick={() => getState().setUi({ dialog: 'keys' })}>
           <Keyboard size={17} />
         </IconButton>
       </div>
@@ -101,8 +101,8 @@ function UndoRedo() {
 
 function Doing({ tool, paint, notice }: { tool: Tool; paint: Paint; notice: ReactNode }) {
   const underway = useBench((s) => s.underway);
-  const pointing = useBench((s) => s.desk.pointing);
-  const leading = useBench((s) => s.desk.leading);
+  const pointing = useBench((s) => s.ui.pointing);
+  const leading = useBench((s) => s.ui.leading);
   if (leading) return <p role="status">{PAGE_LETTERS}</p>;
   if (pointing !== null) return <Pointing index={pointing} />;
   if (underway?.kind === 'trial') return <Trying label={underway.label} />;
@@ -112,7 +112,7 @@ function Doing({ tool, paint, notice }: { tool: Tool; paint: Paint; notice: Reac
     <div className="flex min-w-0 flex-wrap items-center gap-x-2 py-1 whitespace-nowrap">
       <PaintWhat tool={tool} />
       {tool === 'hits' && <PaintWords paint={paint} />}
-      {tool !== 'hits' && <DrawWords erases={tool === 'nothing'} />}
+      {tool !== 'hits' && <VariationWords erases={tool === 'nothing'} />}
     </div>
   );
 }
@@ -121,7 +121,7 @@ const PAGE_LETTERS = `P, and now a letter: ${BENCH_PAGES.map((p) => `${p.letter.
 
 function PaintWhat({ tool }: { tool: Tool }) {
   const { getState } = useBenchStore();
-  return <Picker label="What is painted" value={tool} choices={PAINTS} onChange={(v) => getState().setDesk({ tool: v as Tool })} />;
+  return <Picker label="What is painted" value={tool} choices={PAINTS} onChange={(v) => getState().setUi({ tool: v as Tool })} />;
 }
 
 /** A move's scope is pointed out on the Bench itself. */
@@ -130,7 +130,7 @@ function Pointing({ index }: { index: number }) {
   return (
     <div className="flex min-w-0 items-center gap-2" role="status">
       <span className="truncate">Point out what move {index + 1} touches: row names, bars on the ruler, hits for their steps.</span>
-      <Button look="strong" size="small" onClick={() => getState().setDesk({ pointing: null })}>
+      <Button look="strong" size="small" onClick={() => getState().setUi({ pointing: null })}>
         Done
       </Button>
     </div>
@@ -175,7 +175,7 @@ function Selected() {
   );
 }
 
-function DrawWords({ erases }: { erases: boolean }) {
+function VariationWords({ erases }: { erases: boolean }) {
   const part = useBench(calmPart);
   const selection = useBench((s) => s.selection);
   if (erases) return <p className="truncate text-faint">Drag along a row: the hits that it crosses are deleted. Esc ends it.</p>;

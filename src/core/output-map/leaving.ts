@@ -1,7 +1,7 @@
 import { breakOfRow } from '../breaks/rows';
 import { keyOfVoice } from '../key-map';
 import type { Part } from '../model/part';
-import type { Target } from '../model/target';
+import type { OutputMap } from '../model/output-map';
 import { generalMidiKey, soundOfRow } from '../part/rows';
 import { allRowsOf, standIns, voiceOfRow, type VoiceName } from '../row-names';
 import { throughCurve } from '../velocity-curve';
@@ -14,7 +14,7 @@ const LAST_KEY = 127;
  * The key that a hit of a row leaves with, by a target.
  * @example keysFor(part, { ...NO_TARGET, keys: { kind: 'chromatic', from: 36 } })('kick', 35) // 36, where the kick is the lowest row
  */
-export function keysFor(part: Leaving, { keys }: Pick<Target, 'keys'>): (row: VoiceName, key: number) => number {
+export function keysFor(part: Leaving, { keys }: Pick<OutputMap, 'keys'>): (row: VoiceName, key: number) => number {
   if (keys.kind === 'hits') return (_, key) => key;
   const known = new Map<VoiceName, number>();
   if (keys.kind === 'chromatic') {
@@ -46,7 +46,7 @@ function keyOfRow(part: Leaving, keys: Readonly<Record<VoiceName, number>>, row:
  */
 export function keysOfRows(
   part: Pick<Part, 'rows' | 'breaks' | 'hits' | 'kitMap'>,
-  target: Pick<Target, 'keys'>,
+  target: Pick<OutputMap, 'keys'>,
 ): Record<VoiceName, number> {
   const keyOf = keysFor(part, target);
   const written = new Map<VoiceName, number>();
@@ -56,9 +56,9 @@ export function keysOfRows(
 }
 
 /** The channel that a row leaves on, 1 to 16; those of `snare:*` and the like count for all rows of their voice. */
-export function channelFor({ channel, channels }: Pick<Target, 'channel' | 'channels'>, row: VoiceName): number {
+export function channelFor({ channel, channels }: Pick<OutputMap, 'channel' | 'channels'>, row: VoiceName): number {
   return channels?.[row] ?? channels?.[allRowsOf(row)] ?? channel;
 }
 
 /** The velocity that a stroke leaves with, 1 to 127. */
-export const velocityFor = ({ curve }: Pick<Target, 'curve'>, velocity: number): number => throughCurve(curve, velocity);
+export const velocityFor = ({ curve }: Pick<OutputMap, 'curve'>, velocity: number): number => throughCurve(curve, velocity);

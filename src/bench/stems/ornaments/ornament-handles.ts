@@ -8,7 +8,7 @@ export interface Dragged<O> {
 }
 
 /** How far a grip was dragged, in pixels; Shift makes it a tenth. */
-export interface Pull {
+export interface HandleDrag {
   x: number;
   up: number;
   fine: boolean;
@@ -29,16 +29,16 @@ export interface Around {
 export type Drawn = 'over' | 'before' | 'under';
 
 /** How a kind of ornament is drawn and dragged on the stems. The list of them all is all.ts. */
-export interface OrnamentHand<O extends { kind: string } = Ornament> {
+export interface OrnamentHandles<O extends { kind: string } = Ornament> {
   kind: O['kind'];
   drawn: Drawn;
   /** Strokes drawn before the hit lie at least so many pixels apart: nearer than single pixels of time show. */
   apart?(ornament: O): number;
   /** The bracket, dragged up or down. */
-  bracket(ornament: O, pull: Pull, around: Around): Dragged<O>;
+  bracket(ornament: O, pull: HandleDrag, around: Around): Dragged<O>;
   /** Its end, dragged sideways, and up or down. */
-  along(ornament: O, pull: Pull, around: Around): Dragged<O>;
-  slope(ornament: O, pull: Pull): Dragged<O>;
+  along(ornament: O, pull: HandleDrag, around: Around): Dragged<O>;
+  slope(ornament: O, pull: HandleDrag): Dragged<O>;
 }
 
 /** So many pixels up are one stroke more. */

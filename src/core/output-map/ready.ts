@@ -1,7 +1,7 @@
-import { NO_TARGET, type Target } from '../model/target';
+import { NO_TARGET, type OutputMap } from '../model/output-map';
 
 /** The targets that everybody has. */
-export const READY_TARGETS: readonly Target[] = [
+export const READY_TARGETS: readonly OutputMap[] = [
   { ...NO_TARGET, name: 'General MIDI', keys: { kind: 'general-midi' } },
   { ...NO_TARGET, name: 'General MIDI, a track a row', keys: { kind: 'general-midi' }, tracks: 'rows' },
   { ...NO_TARGET, name: 'Chromatic from 36', keys: { kind: 'chromatic', from: 36 } },

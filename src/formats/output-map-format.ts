@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import { LONGEST_NAME, MOST_ROWS } from '@/core/limits';
-import { TARGET, type Target } from '@/core/model/target';
+import { TARGET, type OutputMap } from '@/core/model/output-map';
 import { LONGEST_VOICE } from '@/core/row-names';
 import { migrated } from './migrate';
 import { parseJson, validate } from './validate';
@@ -9,7 +9,7 @@ const voice = Joi.string().min(1).max(LONGEST_VOICE);
 const whole = ({ min, max }: { min: number; max: number }) => Joi.number().integer().min(min).max(max);
 
 /** Each field of a target with its rule. */
-const TARGET_RULES: Readonly<Record<keyof Target, Joi.Schema>> = {
+const TARGET_RULES: Readonly<Record<keyof OutputMap, Joi.Schema>> = {
   name: Joi.string().min(1).max(LONGEST_NAME).required(),
   keys: Joi.alternatives(
     Joi.object({ kind: Joi.string().valid('hits').required() }),
@@ -32,20 +32,20 @@ const TARGET_RULES: Readonly<Record<keyof Target, Joi.Schema>> = {
   tracks: Joi.string().valid('one', 'rows').required(),
 };
 
-export const targetSchema = Joi.object(TARGET_RULES);
+export const outputMapSchema = Joi.object(TARGET_RULES);
 
 /** @throws NamedError bad-target, naming the field */
-export const parseTarget = (data: unknown): Target => validate<Target>(targetSchema.required(), data, 'bad-target');
+export const parseOutputMap = (data: unknown): OutputMap => validate<OutputMap>(outputMapSchema.required(), data, 'bad-target');
 
 const FORMAT = 'nod-sway/target@1';
 export const TARGET_FILE_ENDING = '.nodtarget.json';
 
-export const writeTargetFile = (target: Target): string => JSON.stringify({ format: FORMAT, ...target }, null, 1);
+export const writeOutputMapFile = (target: OutputMap): string => JSON.stringify({ format: FORMAT, ...target }, null, 1);
 
 /** @throws NamedError bad-target, its details naming each wrong member */
-export function readTargetFile(text: string): Target {
-  const { format: _, ...target } = validate<Target & { format: string }>(
-    targetSchema.append({ format: Joi.string().valid(FORMAT).required() }).required(),
+export function readOutputMapFile(text: string): OutputMap {
+  const { format: _, ...target } = validate<OutputMap & { format: string }>(
+    outputMapSchema.append({ format: Joi.string().valid(FORMAT).required() }).required(),
     migrated('target', parseJson(text, 'bad-target')),
     'bad-target',
   );

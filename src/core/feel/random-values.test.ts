@@ -6,7 +6,7 @@ import { ticks, TICKS_PER_QUARTER } from '../units';
 import { EMPTY_FEEL } from '../model/feel';
 import { performPart } from '../perform/perform';
 import { DEFAULT_MOVES } from '../moves/all';
-import { humanDraws, type HumanDraws } from './draws';
+import { humanValues, type HumanValues } from './random-values';
 import { SlowCurve } from './slow-curve';
 
 const STEP = 0.25;
@@ -27,7 +27,7 @@ const LOOSE = 0.06;
 
 test('own draws of a seed and of its neighbours, for time and for velocity, have nothing to do with each other', () => {
   const map = meterMapOf(LARGE);
-  const draws: HumanDraws[] = [1, 2, 3, 4].map((seed) => humanDraws(LARGE.hits, map, seed));
+  const draws: HumanValues[] = [1, 2, 3, 4].map((seed) => humanValues(LARGE.hits, map, seed));
   const all = draws.flatMap((d) => [d.ownTiming, d.ownVelocity]);
   for (const [i, a] of all.entries()) for (const b of all.slice(i + 1)) expect(Math.abs(correlation(a, b))).toBeLessThan(LOOSE);
   for (const a of all) expect([mean([...a]), deviation([...a])]).toEqual([expect.closeTo(0, 1), expect.closeTo(1, 1)]);

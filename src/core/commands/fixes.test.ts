@@ -1,7 +1,7 @@
 import { smallPart } from '@tests/support/arbitraries';
 import { handsOfPart } from '../analysis/hands-of-part';
 import type { Part } from '../model/part';
-import { mendConflict, mendsFor } from './mends';
+import { fixConflict, fixesFor } from './fixes';
 
 const first = (part: Part) => handsOfPart(part).conflicts[0]!;
 const voices = (part: Part) => part.hits.map((h) => h.voice).sort();
@@ -12,14 +12,14 @@ test('three hands: the least important goes, which is what keeps time, else the 
     ['crash', 0, 110],
     ['hat-closed', 0, 120],
   ]);
-  expect(voices(mendConflict(busy, first(busy), 'leave-out'))).toEqual(['crash', 'snare']);
+  expect(voices(fixConflict(busy, first(busy), 'leave-out'))).toEqual(['crash', 'snare']);
   const jam = smallPart([
     ['snare', 0, 100],
     ['crash', 0, 110],
     ['tom-floor', 0, 60],
     ['kick', 0, 30],
   ]);
-  expect(voices(mendConflict(jam, first(jam), 'leave-out'))).toEqual(['crash', 'kick', 'snare']);
+  expect(voices(fixConflict(jam, first(jam), 'leave-out'))).toEqual(['crash', 'kick', 'snare']);
 });
 
 test('a hat goes to its pedal, an open one is closed; afterwards it can be played', () => {
@@ -28,16 +28,16 @@ test('a hat goes to its pedal, an open one is closed; afterwards it can be playe
     ['crash', 0, 110],
     ['hat-closed', 0, 90],
   ]);
-  expect(mendsFor(first(busy)).map((m) => m.kind)).toEqual(['pedal', 'leave-out', 'flam']);
-  const pedal = mendConflict(busy, first(busy), 'pedal');
+  expect(fixesFor(first(busy)).map((m) => m.kind)).toEqual(['pedal', 'leave-out', 'flam']);
+  const pedal = fixConflict(busy, first(busy), 'pedal');
   expect(voices(pedal)).toEqual(['crash', 'hat-pedal', 'snare']);
   expect(pedal.rows.some((r) => r.voice === 'hat-pedal')).toBe(true);
   const open = smallPart([
     ['hat-open', 0, 90],
     ['hat-pedal', 0, 90],
   ]);
-  expect(mendsFor(first(open)).map((m) => m.kind)).toEqual(['close', 'leave-out']);
-  for (const mended of [pedal, mendConflict(open, first(open), 'close')]) expect(handsOfPart(mended).conflicts).toEqual([]);
+  expect(fixesFor(first(open)).map((m) => m.kind)).toEqual(['close', 'leave-out']);
+  for (const mended of [pedal, fixConflict(open, first(open), 'close')]) expect(handsOfPart(mended).conflicts).toEqual([]);
 });
 
 test('three hands: a flam of the weightiest takes both, the others leave, and it can be played', () => {
@@ -48,7 +48,7 @@ test('three hands: a flam of the weightiest takes both, the others leave, and it
     ['kick', 0, 80],
     ['snare', 1, 90],
   ]);
-  const mended = mendConflict(jam, first(jam), 'flam');
+  const mended = fixConflict(jam, first(jam), 'flam');
   expect(mended.hits.map((h) => [h.voice, h.ornament?.kind])).toEqual(
     expect.arrayContaining([
       ['kick', undefined],
@@ -59,7 +59,7 @@ test('three hands: a flam of the weightiest takes both, the others leave, and it
   expect(mended.hits).toHaveLength(3);
   expect(handsOfPart(mended).conflicts).toEqual([]);
   const locked: Part = { ...jam, hits: jam.hits.map((h) => (h.voice === 'crash' ? { ...h, locked: true } : h)) };
-  expect(mendConflict(locked, first(locked), 'flam').hits).toEqual(locked.hits);
+  expect(fixConflict(locked, first(locked), 'flam').hits).toEqual(locked.hits);
 });
 
 test('a roll is thinned; what is locked stays', () => {
@@ -72,9 +72,9 @@ test('a roll is thinned; what is locked stays', () => {
     hits: part.hits.map((h, i) => (i === 0 ? { ...h, ornament: { kind: 'roll', strokes: 32, speed: 0, to: 1, bend: 0 } } : h)),
   };
   const conflict = first(rolled);
-  expect(mendsFor(conflict)[0]?.kind).toBe('thin');
-  const thinned = mendConflict(rolled, conflict, 'thin');
+  expect(fixesFor(conflict)[0]?.kind).toBe('thin');
+  const thinned = fixConflict(rolled, conflict, 'thin');
   expect(thinned.hits[0]!.ornament).toMatchObject({ strokes: 16 });
   const locked: Part = { ...rolled, hits: rolled.hits.map((h) => ({ ...h, locked: true })) };
-  expect(mendConflict(locked, conflict, 'thin').hits).toEqual(locked.hits);
+  expect(fixConflict(locked, conflict, 'thin').hits).toEqual(locked.hits);
 });

@@ -2,14 +2,14 @@
 
 import { useEffect, useState } from 'react';
 import { breakOfRow } from '@/core/breaks/rows';
-import { changeTarget, setTarget, setTargetChannel, setTargetKey, targetOf } from '@/core/commands/target';
-import { NO_TARGET, TARGET, USUAL_NOTE_MS, type Target } from '@/core/model/target';
+import { changeOutputMap, setOutputMap, setOutputChannel, setOutputKey, outputMapOf } from '@/core/commands/output-map';
+import { NO_TARGET, TARGET, USUAL_NOTE_MS, type OutputMap } from '@/core/model/output-map';
 import { labelOfRow } from '@/core/part/rows';
 import type { VoiceName } from '@/core/row-names';
-import { channelFor, keysOfRows } from '@/core/target/leaving';
-import { READY_TARGETS } from '@/core/target/ready';
-import { TARGET_FILE_ENDING, writeTargetFile } from '@/formats/target-format';
-import { targetStore } from '@/storage/target-store';
+import { channelFor, keysOfRows } from '@/core/output-map/leaving';
+import { READY_TARGETS } from '@/core/output-map/ready';
+import { TARGET_FILE_ENDING, writeOutputMapFile } from '@/formats/output-map-format';
+import { outputMapStore } from '@/storage/output-map-store';
 import { useStored } from '@/storage/use-stored';
 import { Button } from '@/ui/Button';
 import type { LibraryItem } from '@/ui/KeptList';
@@ -22,28 +22,28 @@ import { useSweep } from '../store/use-sweep';
 import { CurveFields } from './CurveFields';
 import { KeySides } from './KeySides';
 
-type Item = Target & LibraryItem;
+type Item = OutputMap & LibraryItem;
 
 const narrow = '[&_input]:w-[3em]';
 const KEYS_WORDS = { hits: 'the hits’ own', 'general-midi': 'General MIDI', chromatic: 'one after another', rows: 'as listed' } as const;
 
-const aboutOf = ({ keys, channel, tracks }: Target): string =>
+const aboutOf = ({ keys, channel, tracks }: OutputMap): string =>
   `keys ${KEYS_WORDS[keys.kind]}, channel ${channel}${tracks === 'rows' ? ', a track a row' : ''}`;
-const itemOf = (target: Target): Item => ({ ...target, about: aboutOf(target) });
-const targetOfItem = ({ about: _, ...target }: Item): Target => target;
+const itemOf = (target: OutputMap): Item => ({ ...target, about: aboutOf(target) });
+const targetOfItem = ({ about: _, ...target }: Item): OutputMap => target;
 const OURS = [NO_TARGET, ...READY_TARGETS].map(itemOf);
 
 /** How a part's strokes leave for another instrument: chosen, learnt by striking, kept for every part. */
 export default function TargetDialog() {
   const { getState } = useBenchStore();
   const part = useBench((s) => s.part);
-  const target = targetOf(part);
-  const own = useStored(() => targetStore.list().catch(() => []), []) ?? [];
+  const target = outputMapOf(part);
+  const own = useStored(() => outputMapStore.list().catch(() => []), []) ?? [];
   const uses: readonly LibraryUse<Item>[] = [
     {
       word: 'use',
       label: (name) => `use the target ${name}`,
-      run: (item) => getState().run(`Use the target ${item.name}`, (p) => setTarget(p, targetOfItem(item))),
+      run: (item) => getState().run(`Use the target ${item.name}`, (p) => setOutputMap(p, targetOfItem(item))),
     },
   ];
   return (
@@ -57,13 +57,13 @@ export default function TargetDialog() {
       name={target.name}
       canKeep={part.target !== undefined}
       keep={async (name) => {
-        await targetStore.save({ ...target, name });
-        getState().run(`Name the target ${name}`, (p) => setTarget(p, { ...target, name }));
+        await outputMapStore.save({ ...target, name });
+        getState().run(`Name the target ${name}`, (p) => setOutputMap(p, { ...target, name }));
       }}
-      rename={(item, name) => targetStore.rename(targetOfItem(item), name)}
-      remove={(item) => targetStore.remove(targetOfItem(item))}
-      file={(item, name) => ({ text: writeTargetFile({ ...(item ? targetOfItem(item) : target), name }), ending: TARGET_FILE_ENDING })}
-      onClose={() => getState().setDesk({ dialog: null })}
+      rename={(item, name) => outputMapStore.rename(targetOfItem(item), name)}
+      remove={(item) => outputMapStore.remove(targetOfItem(item))}
+      file={(item, name) => ({ text: writeOutputMapFile({ ...(item ? targetOfItem(item) : target), name }), ending: TARGET_FILE_ENDING })}
+      onClose={() => getState().setUi({ dialog: null })}
     >
       <KeySides side="target" />
       <Settings target={target} />
@@ -72,15 +72,15 @@ export default function TargetDialog() {
   );
 }
 
-function Settings({ target }: { target: Target }) {
+function Settings({ target }: { target: OutputMap }) {
   const { getState } = useBenchStore();
   const sweep = useSweep();
-  const sweepBy = (change: Partial<Target>) => sweep.show('Change the target', (p) => changeTarget(p, change));
-  const change = (next: Partial<Target>) => getState().run('Change the target', (p) => changeTarget(p, next));
+  const sweepBy = (change: Partial<OutputMap>) => sweep.show('Change the target', (p) => changeOutputMap(p, change));
+  const change = (next: Partial<OutputMap>) => getState().run('Change the target', (p) => changeOutputMap(p, next));
   const { keys, noteMs } = target;
   const choose = (kind: string) => {
     if (kind === 'rows')
-      getState().run('List the target’s keys', (p) => changeTarget(p, { keys: { kind, rows: keysOfRows(p, targetOf(p)) } }));
+      getState().run('List the target’s keys', (p) => changeOutputMap(p, { keys: { kind, rows: keysOfRows(p, outputMapOf(p)) } }));
     else if (kind === 'chromatic') change({ keys: { kind, from: 36 } });
     else if (kind === 'hits' || kind === 'general-midi') change({ keys: { kind } });
   };
@@ -166,7 +166,7 @@ function Settings({ target }: { target: Target }) {
             { value: 'one', text: 'one track' },
             { value: 'rows', text: 'a track a row' },
           ]}
-          onChange={(v) => change({ tracks: v as Target['tracks'] })}
+          onChange={(v) => change({ tracks: v as OutputMap['tracks'] })}
         />
       </span>
     </div>
@@ -174,7 +174,7 @@ function Settings({ target }: { target: Target }) {
 }
 
 /** Each row with its key and channel: typed, or learnt by striking the receiver's pads one after another. */
-function Keys({ target }: { target: Target }) {
+function Keys({ target }: { target: OutputMap }) {
   const part = useBench((s) => s.part);
   const keys = keysOfRows(part, target);
   const rows = part.rows.map((r) => r.voice).filter((voice) => !breakOfRow(part, voice));
@@ -220,7 +220,7 @@ function Keys({ target }: { target: Target }) {
                     max={127}
                     unit=""
                     className={narrow}
-                    onChange={(key) => sweep.show(`${labelOfRow(part, row)} leaves as key ${key}`, (p) => setTargetKey(p, row, key))}
+                    onChange={(key) => sweep.show(`${labelOfRow(part, row)} leaves as key ${key}`, (p) => setOutputKey(p, row, key))}
                     onDone={sweep.done}
                   />
                 </td>
@@ -235,7 +235,7 @@ function Keys({ target }: { target: Target }) {
                     className={narrow}
                     onChange={(n) =>
                       sweep.show(`${labelOfRow(part, row)} leaves on channel ${n}`, (p) =>
-                        setTargetChannel(p, row, n === targetOf(p).channel ? null : n),
+                        setOutputChannel(p, row, n === outputMapOf(p).channel ? null : n),
                       )
                     }
                     onDone={sweep.done}
@@ -259,7 +259,7 @@ function useLearning(rows: readonly VoiceName[]): [number | null, (next: number 
   useEffect(() => {
     if (at === null || row === undefined) return;
     recorder.learnPad((key) => {
-      getState().run(`${labelOfRow(getState().part, row)} leaves as key ${key}`, (p) => setTargetKey(p, row, key));
+      getState().run(`${labelOfRow(getState().part, row)} leaves as key ${key}`, (p) => setOutputKey(p, row, key));
       setAt(at + 1 < rows.length ? at + 1 : null);
     });
     return () => recorder.learnPad(null);

@@ -4,15 +4,15 @@ import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { setSensitivity } from '@/core/breaks/edit';
 import type { Break } from '@/core/model/break';
 import { useSweep } from '../store/use-sweep';
-import { FOOT, sensitivityAt, waterHeight } from './geometry';
+import { FOOT, sensitivityAt, thresholdHeight } from './geometry';
 
 const LABEL = 'Set the sensitivity';
 
-/** Sensitivity as a line of water across the strokes: swept up and down, what drowns does not count. */
-export function WaterLine({ of, width }: { of: Break; width: number }) {
+/** The sensitivity threshold across the strokes: drag it up and down; strokes below it do not count. */
+export function SensitivityThreshold({ of, width }: { of: Break; width: number }) {
   const sweep = useSweep();
   const drag = useRef<number | null>(null);
-  const top = FOOT - waterHeight(of.sensitivity);
+  const top = FOOT - thresholdHeight(of.sensitivity);
   const set = (sensitivity: number) => sweep.show(LABEL, (p) => setSensitivity(p, of.id, Math.round(sensitivity * 1000) / 1000));
   const onDown = (e: PointerEvent<HTMLDivElement>) => {
     if (e.button !== 0) return;
@@ -33,7 +33,7 @@ export function WaterLine({ of, width }: { of: Break; width: number }) {
       drag.current = null;
       return sweep.cancel();
     }
-    // Up is higher water: less is found.
+    // A higher threshold finds less.
     const by = e.key === 'ArrowUp' || e.key === 'ArrowLeft' ? -1 : e.key === 'ArrowDown' || e.key === 'ArrowRight' ? 1 : 0;
     if (by === 0) return;
     e.preventDefault();
@@ -50,7 +50,7 @@ export function WaterLine({ of, width }: { of: Break; width: number }) {
       aria-valuemax={100}
       aria-valuenow={Math.round(of.sensitivity * 100)}
       aria-valuetext={`${Math.round(of.sensitivity * 100)} %`}
-      title="Drag up or down: what lies under water does not count"
+      title="Drag up or down: hits below the line do not count"
       className="absolute left-0 cursor-ns-resize"
       style={{ top: top - HALF, height: 2 * HALF, width }}
       onPointerDown={onDown}

@@ -12,7 +12,7 @@ import type { Edit } from '../edit';
 import type { Small } from './small-stems';
 
 /** How a kind of move is said and seen: the twin of its spec. The list of them all is all.ts. */
-export interface MoveFace<M extends { kind: string } = Move> {
+export interface MoveView<M extends { kind: string } = Move> {
   spec: MoveSpec<M & Move>;
   word: string;
   /** What goes in and what comes out, behind its sign of help. */
@@ -30,7 +30,7 @@ export interface MoveFace<M extends { kind: string } = Move> {
 }
 
 /** The face of a move's kind. @throws Error where the list has none */
-export function faceOf(faces: readonly MoveFace[], kind: string): MoveFace {
+export function viewOfMove(faces: readonly MoveView[], kind: string): MoveView {
   const face = faces.find((f) => f.spec.kind === kind);
   if (!face) throw new Error(`no move is called ${kind}`);
   return face;
