@@ -32,6 +32,20 @@ module.exports = {
       from: { path: '^src/core', pathNot: TESTS },
       to: { pathNot: '^src/core' },
     },
+    {
+      name: 'features-apart',
+      comment: 'a feature of the Bench imports no other feature: what two share lies in bench/shared or lower',
+      severity: 'error',
+      from: { path: '^src/bench/features/([^/]+)/', pathNot: TESTS },
+      to: { path: '^src/bench/features/', pathNot: '^src/bench/features/$1/' },
+    },
+    {
+      name: 'features-by-their-entries',
+      comment: 'the list of features imports their public entries alone',
+      severity: 'error',
+      from: { path: '^src/bench/features/all\\.ts$' },
+      to: { path: '^src/bench/features/', pathNot: '^src/bench/features/[^/]+/index\\.tsx$' },
+    },
     { name: 'no-tests-in-code', severity: 'error', from: { pathNot: `${TESTS}|^tests/` }, to: { path: `${TESTS}|^tests/` } },
     {
       name: 'no-unlisted-packages',

@@ -2,13 +2,12 @@
 
 import dynamic from 'next/dynamic';
 import { useEffect, useMemo } from 'react';
-import { withVoices } from '@/core/breaks/rows';
 import { mayBeHalfDone } from '@/editing/settle';
 import { followWhole } from './store/follow-whole';
 import { useBench, useBenchStore } from './store/context';
 import { PlaybackProvider } from './playback/context';
 import { usePlayback, type Playback } from './playback/use-playback';
-import { RecordingProvider, useRecorded } from './recording/context';
+import { RecordingProvider } from './recording/context';
 import { useKeys } from './keys/use-keys';
 import { useDiagnostics } from './diagnostics';
 import { useFileDrop } from './own-sounds/use-file-drop';
@@ -16,35 +15,30 @@ import { LegendLine } from './chrome/Legend';
 import { Toolbar } from './chrome/Toolbar';
 import { PhraseStrip } from './chrome/PhraseStrip';
 import { RowNames } from './stems/RowNames';
-import { BENCH_PAGES } from './pages/all';
+import { BENCH_FEATURES } from './features/all';
+import type { BenchFeature, StripSpec } from './shared/feature';
+import { FeaturesProvider, useFeatures } from './shared/features';
 import { SidePanel } from './chrome/SidePanel';
 import { StemCanvas } from './stems/StemCanvas';
 import { TopBar } from './chrome/TopBar';
 
 // What is not needed at first comes when it is asked for.
 const TouchPad = dynamic(() => import('./stems/TouchPad').then((m) => m.TouchPad), { ssr: false });
-const PadStrip = dynamic(() => import('./pages/takes/PadStrip'), { ssr: false });
 const HitTable = dynamic(() => import('./stems/HitTable'), { ssr: false });
-const KeysDialog = dynamic(() => import('./keys/KeysDialog').then((m) => m.KeysDialog), { ssr: false });
-const FeelsDialog = dynamic(() => import('./dialogs/FeelsDialog').then((m) => m.FeelsDialog), { ssr: false });
-const VersionsDialog = dynamic(() => import('./dialogs/VersionsDialog'), { ssr: false });
-const TwoTabs = dynamic(() => import('./dialogs/TwoTabs'), { ssr: false });
-const DroppedDialog = dynamic(() => import('./dialogs/DroppedDialog'), { ssr: false });
-const LearnFromBench = dynamic(() => import('./dialogs/LearnFromBench'), { ssr: false });
-const FindLine = dynamic(() => import('./keys/FindLine'), { ssr: false });
-const AddRowDialog = dynamic(() => import('./dialogs/AddRowDialog').then((m) => m.AddRowDialog), { ssr: false });
-const OwnRowDialog = dynamic(() => import('./dialogs/OwnRowDialog').then((m) => m.OwnRowDialog), { ssr: false });
-const PatternsDialog = dynamic(() => import('./dialogs/PatternsDialog'), { ssr: false });
-const BenchSounds = dynamic(() => import('./own-sounds/BenchSounds').then((m) => m.BenchSounds), { ssr: false });
-const BreakStrip = dynamic(() => import('./breaks/BreakStrip'), { ssr: false });
-const OutputMapDialog = dynamic(() => import('./dialogs/OutputMapDialog'), { ssr: false });
-const KitDialog = dynamic(() => import('./dialogs/KitDialog').then((m) => m.KitDialog), { ssr: false });
+
+/** Dialogs of the Bench itself; all others belong to features. */
+const OWN_DIALOGS: NonNullable<BenchFeature['dialogs']> = {
+  find: dynamic(() => import('./keys/FindLine'), { ssr: false }),
+  keys: dynamic(() => import('./keys/KeysDialog').then((m) => m.KeysDialog), { ssr: false }),
+  'two-tabs': dynamic(() => import('./dialogs/TwoTabs'), { ssr: false }),
+  dropped: dynamic(() => import('./dialogs/DroppedDialog'), { ssr: false }),
+};
 
 /** One part: rows in the middle, transport and compare on top, one side panel, the phrase strip below. */
-export function Bench() {
+export function Bench({ features = BENCH_FEATURES }: { features?: readonly BenchFeature[] }) {
   const playback = usePlayback();
   useDiagnostics(playback);
-  useFileDrop();
+  useFileDrop(features);
   const store = useBenchStore();
   useEffect(() => followWhole(store), [store]);
   // What tries sounds on an open row answers its first key at once.
@@ -53,7 +47,8 @@ export function Bench() {
   const name = useBench((s) => s.part.name);
   const touch = useBench((s) => s.ui.touch);
   const table = useBench((s) => s.ui.table);
-  const dialog = useBench((s) => s.ui.dialog);
+  const overlays = useMemo(() => features.flatMap((f) => f.overlays ?? []), [features]);
+  const pages = useMemo(() => features.flatMap((f) => f.pages ?? []), [features]);
   useEffect(() => {
     document.title = `${name} · Nod Sway`;
   }, [name]);
@@ -71,45 +66,35 @@ export function Bench() {
   // What both changed is asked about at once; the line above the stems asks on.
   useEffect(() => void (conflict !== null && store.getState().setUi({ dialog: 'two-tabs' })), [store, conflict]);
   return (
-    <PlaybackProvider value={playback}>
-      <RecordingProvider playback={playback}>
-        <div className="flex h-dvh min-h-[480px] flex-col overflow-hidden">
-          <Keys playback={playback} />
-          <SkipLinks />
-          <TopBar playback={playback} />
-          <main className="flex min-h-0 flex-1 border-t border-line narrow:flex-col">
-            <h1 className="sr-only">{name}</h1>
-            <div id="hits" tabIndex={-1} className="flex min-h-0 min-w-0 flex-1 flex-col outline-none narrow:basis-0 narrow:grow-[3]">
-              <Toolbar playback={playback} />
-              <Breaks playback={playback} />
-              <div className="relative flex min-h-0 flex-1">
-                <RowNames playback={playback} />
-                <StemCanvas playback={playback} />
-                {touch && <TouchPad />}
+    <FeaturesProvider value={features}>
+      <PlaybackProvider value={playback}>
+        <RecordingProvider playback={playback}>
+          <div className="flex h-dvh min-h-[480px] flex-col overflow-hidden">
+            <Keys playback={playback} />
+            <SkipLinks />
+            <TopBar playback={playback} />
+            <main className="flex min-h-0 flex-1 border-t border-line narrow:flex-col">
+              <h1 className="sr-only">{name}</h1>
+              <div id="hits" tabIndex={-1} className="flex min-h-0 min-w-0 flex-1 flex-col outline-none narrow:basis-0 narrow:grow-[3]">
+                <Toolbar playback={playback} />
+                <Strips where="above" playback={playback} />
+                <div className="relative flex min-h-0 flex-1">
+                  <RowNames playback={playback} />
+                  <StemCanvas playback={playback} overlays={overlays} />
+                  {touch && <TouchPad />}
+                </div>
+                <LegendLine />
+                {table && <HitTable />}
+                <Strips where="below" playback={playback} />
+                <PhraseStrip />
               </div>
-              <LegendLine />
-              {table && <HitTable />}
-              <Pads />
-              <PhraseStrip />
-            </div>
-            <SidePanel pages={BENCH_PAGES} />
-          </main>
-          {dialog === 'find' && <FindLine playback={playback} />}
-          {dialog === 'two-tabs' && <TwoTabs />}
-          {dialog === 'dropped' && <DroppedDialog />}
-          {dialog === 'keys' && <KeysDialog />}
-          {dialog === 'kit' && <KitDialog />}
-          {dialog === 'target' && <OutputMapDialog />}
-          {dialog === 'add-row' && <AddRowDialog />}
-          {dialog === 'own-row' && <OwnRowDialog />}
-          {dialog === 'sounds' && <BenchSounds />}
-          {dialog === 'patterns' && <PatternsDialog />}
-          {dialog === 'feels' && <FeelsDialog />}
-          {dialog === 'versions' && <VersionsDialog />}
-          {dialog === 'learn' && <LearnSelected />}
-        </div>
-      </RecordingProvider>
-    </PlaybackProvider>
+              <SidePanel pages={pages} />
+            </main>
+            <OpenDialog playback={playback} />
+          </div>
+        </RecordingProvider>
+      </PlaybackProvider>
+    </FeaturesProvider>
   );
 }
 
@@ -135,21 +120,16 @@ function Keys({ playback }: { playback: Playback }) {
   return null;
 }
 
-function LearnSelected() {
-  const part = useBench((s) => s.part);
-  const learnt = useMemo(() => withVoices(part), [part]);
-  const selected = useBench((s) => s.selection);
-  const { getState } = useBenchStore();
-  return <LearnFromBench part={learnt} selected={selected} onClose={() => getState().setUi({ dialog: null })} />;
+/** What features let stand over or under the stems. */
+function Strips({ where, playback }: { where: StripSpec['where']; playback: Playback }) {
+  const features = useFeatures();
+  return features.flatMap((f) => f.strips ?? []).map((s) => s.where === where && <s.Strip key={s.id} playback={playback} />);
 }
 
-/** Recorded loops stand over the stems. */
-function Breaks({ playback }: { playback: Playback }) {
-  const any = useBench((s) => (s.part.breaks?.length ?? 0) > 0 && s.ui.breakShown);
-  return any ? <BreakStrip playback={playback} /> : null;
-}
-
-/** Pads stand below the stems while they are shown. */
-function Pads() {
-  return useRecorded((s) => s.padsShown) ? <PadStrip /> : null;
+function OpenDialog({ playback }: { playback: Playback }) {
+  const features = useFeatures();
+  const open = useBench((s) => s.ui.dialog);
+  if (open === null) return null;
+  const Dialog = OWN_DIALOGS[open] ?? features.find((f) => f.dialogs?.[open])?.dialogs?.[open];
+  return Dialog ? <Dialog playback={playback} /> : null;
 }

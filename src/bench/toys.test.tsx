@@ -1,5 +1,6 @@
 /** One of each kind of thing, made here alone and handed in through the lists: each works like those that ship. */
 import 'fake-indexeddb/auto';
+import { Tooltip } from 'radix-ui';
 import type { ReactNode } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { firstMove, number, type MoveSpec } from '@/core/feel/move-spec';
@@ -18,21 +19,41 @@ import { NodSwayDatabase } from '@/storage/database';
 import { PartStore } from '@/storage/part-store';
 import { TABLES, type TableSpec } from '@/storage/tables';
 import { smallPart } from '@tests/support/arbitraries';
+import { Bench } from './Bench';
 import { SidePanel } from './chrome/SidePanel';
+import { BENCH_FEATURES } from './features/all';
+import type { BenchFeature } from './shared/feature';
+import { keysOfFeatures } from './shared/feature-keys';
+import { drawFrame } from './stems/drawing/draw-frame';
+import type { Palette } from './stems/drawing/palette';
+import { makeScene } from './stems/geometry/scene';
 import { offeredOf, optionsOf } from './dialogs/export/all';
 import type { ExporterSpec } from './dialogs/export/exporter';
-import { keyOf, type Context, type KeySpec } from './keys/key-spec';
+import { keyOf, type Context, type KeySpec } from './shared/key-spec';
 import { KeySheet } from './keys/KeysDialog';
-import type { PageSpec } from './pages/all';
-import { MOVE_FACES } from './pages/feel/moves/all';
-import { viewOfMove, MoveNumber, Words, type MoveView } from './pages/feel/moves/move-view';
-import { MovePicture } from './pages/feel/MovePicture';
+import type { PageSpec } from './shared/feature';
+import { MOVE_FACES } from './features/feel/moves/all';
+import { viewOfMove, MoveNumber, Words, type MoveView } from './features/feel/moves/move-view';
+import { MovePicture } from './features/feel/MovePicture';
 import { createBenchStore, type BenchStore } from './store/bench-store';
 import { BenchProvider } from './store/context';
 
 jest.mock('@/ui/notify', () => ({ say: () => {}, showError: () => {} }));
 // What the audio thread is given is nothing that these toys ask for.
-jest.mock('@/sound/engine', () => ({ soundEngine: () => ({}) }));
+jest.mock('@/sound/engine', () => ({ soundEngine: () => ({ subscribe: () => () => {}, status: 'off' }) }));
+jest.mock('react-hotkeys-hook', () => ({ useHotkeys: () => {} }));
+jest.mock('next/navigation', () => ({ useRouter: () => ({}) }));
+jest.mock('sonner', () => ({ toast: () => {} }));
+
+/** A canvas that draws nowhere: every method does nothing, every property can be set. */
+const canvasDouble = (): CanvasRenderingContext2D =>
+  new Proxy({ measureText: () => ({ width: 8 }) } as Record<string | symbol, unknown>, {
+    get: (target, name) => target[name] ?? (() => undefined),
+    set: (target, name, value) => ((target[name] = value), true),
+  }) as unknown as CanvasRenderingContext2D;
+
+const toyTakes = (features: readonly BenchFeature[], store: BenchStore, name: string): boolean =>
+  features.some((f) => f.drop?.(store, new File([], name)));
 
 const part = smallPart([
   ['kick', 0, 100],
@@ -42,7 +63,11 @@ const bench = (): BenchStore =>
   createBenchStore('x', { part, head: 0 }, false, { appendEdits: async () => {}, settleHead: async () => {} } as never);
 // Markup is made of a store's first state unless it is told otherwise.
 const shown = (store: BenchStore, node: ReactNode): string =>
-  renderToStaticMarkup(<BenchProvider value={{ ...store, getInitialState: store.getState }}>{node}</BenchProvider>);
+  renderToStaticMarkup(
+    <Tooltip.Provider>
+      <BenchProvider value={{ ...store, getInitialState: store.getState }}>{node}</BenchProvider>
+    </Tooltip.Provider>,
+  );
 
 interface HushMove extends MoveBase {
   kind: 'hush';
@@ -179,6 +204,57 @@ test('a key: found by its press, run and held, told on the sheet', () => {
   expect([told, press('y')]).toEqual([['small', 'down', 'up'], undefined]);
   const html = renderToStaticMarkup(<KeySheet specs={specs} />);
   expect(html).toMatch(/Shift Y.*Play with a toy/);
+});
+
+test('a whole feature: page, dialog, key, overlay, dropped file and menu entries from one object in the list', () => {
+  const store = bench();
+  const done: string[] = [];
+  const toy: BenchFeature = {
+    id: 'toy',
+    pages: [{ id: 'toy', title: 'Toy', letter: 'y', about: 'A page to play with.', Page: () => <p>played with</p> }],
+    dialogs: { 'toy-box': () => <p>the box is open</p> },
+    strips: [{ id: 'toy', where: 'above', Strip: () => <p>over the stems</p> }],
+    overlays: [() => done.push('drawn')],
+    keys: [{ keys: ['y'], group: 'Edit', text: 'Play', run: () => done.push('key') }],
+    drop: (_store, file) => file.name.endsWith('.toy') && done.push(file.name) > 0,
+    menus: { hits: [{ text: 'Play with these', run: () => done.push('menu') }] },
+  };
+  store.getState().setUi({ page: 'toy', dialog: 'toy-box' });
+  const features = [...BENCH_FEATURES, toy];
+  const html = shown(store, <Bench features={features} />);
+  for (const text of ['played with', 'the box is open', 'over the stems']) expect(html).toContain(text);
+
+  const keys = keysOfFeatures(features);
+  const press = (key: string, leading = false) =>
+    keyOf({ key, shiftKey: false, ctrlKey: false, metaKey: false, altKey: false } as KeyboardEvent, keys, leading);
+  press('y')?.run?.({ store } as Context);
+  store.getState().setUi({ page: 'feel' });
+  press('y', true)?.run?.({ store } as Context);
+  expect(store.getState().ui.page).toBe('toy');
+
+  const state = store.getState();
+  drawFrame(
+    canvasDouble(),
+    {} as Palette,
+    makeScene({ ...state, view: { ...state.view, pixelsPerQuarter: 40 } }, 400, 200),
+    state,
+    400,
+    200,
+    toy.overlays,
+  );
+  expect([toyTakes(features, store, 'a.toy'), toyTakes(features, store, 'a.mid')]).toEqual([true, false]);
+  toy.menus!.hits![0]!.run(store, {});
+  expect(done).toEqual(['key', 'drawn', 'a.toy', 'menu']);
+});
+
+test('without takes and breaks the Bench stands: no page, no strip, no key of theirs', () => {
+  const store = bench();
+  const rest = BENCH_FEATURES.filter((f) => f.id !== 'takes' && f.id !== 'breaks');
+  const html = shown(store, <Bench features={rest} />);
+  const tabs = [...html.matchAll(/role="tab"/g)].length;
+  expect(tabs).toBe(rest.flatMap((f) => f.pages ?? []).length);
+  expect(keysOfFeatures(rest).map((k) => k.text)).not.toContain('Open the page Takes');
+  expect(html).toContain('small');
 });
 
 test('a table of the store: an older store gets it, its rows go with their part and come back', async () => {

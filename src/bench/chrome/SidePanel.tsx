@@ -5,7 +5,7 @@ import { useEffect, useRef, type KeyboardEvent } from 'react';
 import { ErrorBoundary, Fault } from '@/ui/ErrorBoundary';
 import { Help } from '@/ui/Help';
 import { OpenSections } from '@/ui/Section';
-import type { PageSpec } from '../pages/all';
+import type { PageSpec } from '../shared/feature';
 import { useBench, useBenchStore } from '../store/context';
 
 const entry =

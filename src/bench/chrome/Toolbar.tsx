@@ -8,9 +8,9 @@ import { Button, Hint, IconButton } from '@/ui/Button';
 import { Picker } from '@/ui/Picker';
 import { UndoButtons } from '@/ui/UndoButtons';
 import { redo, undo } from '../actions/undo';
-import { BENCH_PAGES } from '../pages/all';
 import { describeHits } from '../words/describe';
 import type { Playback } from '../playback/use-playback';
+import { usePages } from '../shared/features';
 import { useBench, useBenchStore } from '../store/context';
 import { calmPart } from '../store/derived';
 import type { Paint, Tool } from '../store/tools';
@@ -103,7 +103,7 @@ function Doing({ tool, paint, notice }: { tool: Tool; paint: Paint; notice: Reac
   const underway = useBench((s) => s.underway);
   const pointing = useBench((s) => s.ui.pointing);
   const leading = useBench((s) => s.ui.leading);
-  if (leading) return <p role="status">{PAGE_LETTERS}</p>;
+  if (leading) return <PageLetters />;
   if (pointing !== null) return <Pointing index={pointing} />;
   if (underway?.kind === 'trial') return <Trying label={underway.label} />;
   if (notice) return notice;
@@ -117,7 +117,11 @@ function Doing({ tool, paint, notice }: { tool: Tool; paint: Paint; notice: Reac
   );
 }
 
-const PAGE_LETTERS = `P, and now a letter: ${BENCH_PAGES.map((p) => `${p.letter.toUpperCase()} for ${p.title}`).join(', ')}.`;
+/** P was pressed: which letters lead on. */
+function PageLetters() {
+  const pages = usePages();
+  return <p role="status">{`P, and now a letter: ${pages.map((p) => `${p.letter.toUpperCase()} for ${p.title}`).join(', ')}.`}</p>;
+}
 
 function PaintWhat({ tool }: { tool: Tool }) {
   const { getState } = useBenchStore();

@@ -5,16 +5,18 @@ import { useMemo, useState } from 'react';
 import { keyText } from '../words/key-text';
 import type { Playback } from '../playback/use-playback';
 import { useRecording } from '../recording/context';
+import { useAllKeys } from '../shared/features';
 import { useBenchStore } from '../store/context';
 import { KEYS } from './keys';
-import type { Context, KeySpec } from './key-spec';
+import type { Context, KeySpec } from '../shared/key-spec';
 import { rank } from './rank';
 import { MORE } from './more';
 
 const ALL = [...KEYS, ...MORE];
 
 /** A line to write on under the transport: every action and page is found by its words and the trade's, says its key, and is done. */
-export default function FindLine({ playback, specs = ALL }: { playback: Playback; specs?: readonly KeySpec[] }) {
+export default function FindLine({ playback }: { playback: Playback }) {
+  const specs = useAllKeys(ALL);
   const store = useBenchStore();
   const recording = useRecording();
   const context = useMemo((): Context => ({ store, playback, recording }), [store, playback, recording]);

@@ -2,9 +2,10 @@
 
 import { Modal } from '@/ui/Modal';
 import { keyText } from '../words/key-text';
+import { useAllKeys } from '../shared/features';
 import { useBenchStore } from '../store/context';
 import { KEYS } from './keys';
-import type { KeySpec } from './key-spec';
+import type { KeySpec } from '../shared/key-spec';
 
 const GROUPS: readonly KeySpec['group'][] = [
   'Step cursor',
@@ -19,7 +20,8 @@ const GROUPS: readonly KeySpec['group'][] = [
 ];
 
 /** Every shortcut, by what it is for. */
-export function KeysDialog({ specs = KEYS }: { specs?: readonly KeySpec[] }) {
+export function KeysDialog() {
+  const specs = useAllKeys(KEYS);
   const { getState } = useBenchStore();
   return (
     <Modal

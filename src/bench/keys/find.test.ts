@@ -1,15 +1,17 @@
 import { smallPart } from '@tests/support/arbitraries';
 import { createBenchStore } from '../store/bench-store';
 import { keyText } from '../words/key-text';
+import { BENCH_FEATURES } from '../features/all';
+import { keysOfFeatures } from '../shared/feature-keys';
 import { KEYS } from './keys';
-import { keyOf, type Context, type KeySpec } from './key-spec';
+import { keyOf, type Context, type KeySpec } from '../shared/key-spec';
 import { MORE } from './more';
 import { rank } from './rank';
 
 jest.mock('@/ui/notify', () => ({ say: () => {}, sayWith: () => {}, showError: () => {} }));
 jest.mock('@/sound/engine', () => ({ soundEngine: () => ({}) }));
 
-const ALL: readonly KeySpec[] = [...KEYS, ...MORE];
+const ALL: readonly KeySpec[] = [...KEYS, ...keysOfFeatures(BENCH_FEATURES), ...MORE];
 const best = (written: string): string | undefined =>
   ALL.filter((s) => s.run && s.shown !== null)
     .map((s) => ({ text: s.text, score: rank(s.text, written, [...(s.also ?? [])]) }))
@@ -48,13 +50,13 @@ test('no two things that are found are called alike, and each is a sentence of i
 
 test('P leads: the letter after it opens a page, alone it does something else', () => {
   const event = (key: string) => ({ key, ctrlKey: false, metaKey: false, shiftKey: false, altKey: false }) as KeyboardEvent;
-  expect(keyOf(event('f'), KEYS, true)?.text).toBe('Open the page Feel');
-  expect(keyOf(event('f'), KEYS)?.text).toMatch(/^Paint hits/);
+  expect(keyOf(event('f'), ALL, true)?.text).toBe('Open the page Feel');
+  expect(keyOf(event('f'), ALL)?.text).toMatch(/^Paint hits/);
   const store = createBenchStore('x', { part: smallPart([['kick', 0, 90]]), head: 0 }, false, {
     appendEdits: async () => {},
     settleHead: async () => {},
   } as never);
-  keyOf(event('b'), KEYS, true)?.run?.({ store } as Context);
+  keyOf(event('b'), ALL, true)?.run?.({ store } as Context);
   expect([store.getState().ui.page, store.getState().ui.goTo]).toEqual(['bars', { page: 'bars', section: null, n: 1 }]);
 });
 

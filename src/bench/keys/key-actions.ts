@@ -19,7 +19,7 @@ import type { Playback } from '../playback/use-playback';
 import { linedPart, performanceOf } from '../store/derived';
 import type { BenchStore } from '../store/bench-store';
 import type { Tool } from '../store/tools';
-import type { Context } from './key-spec';
+import type { Context } from '../shared/key-spec';
 
 export const ZOOM = 1.5;
 

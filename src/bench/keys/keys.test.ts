@@ -2,11 +2,13 @@ import { ticks, TICKS_PER_QUARTER } from '@/core/units';
 import { QUALITIES, QUALITY, readQuality } from '@/core/shaping/qualities';
 import { shapeHits } from '@/core/shaping/shape-hits';
 import { smallPart } from '@tests/support/arbitraries';
-import { firstShape, SHAPE_KINDS, shapeLabel } from '../pages/hits/shape-kinds';
-import { groupings } from '../pages/bars/groupings';
+import { firstShape, SHAPE_KINDS, shapeLabel } from '../features/hits/shape-kinds';
+import { groupings } from '../features/bars/groupings';
 import { paintVelocity, linesOfStroke, stepIndexOf } from '../store/tools';
+import { BENCH_FEATURES } from '../features/all';
+import { keysOfFeatures } from '../shared/feature-keys';
 import { KEYS } from './keys';
-import { keysOf } from './key-spec';
+import { keysOf } from '../shared/key-spec';
 
 jest.mock('@/ui/notify', () => ({ say: () => {} }));
 
@@ -31,7 +33,7 @@ test('accents follow the strokes of a bar and restart at each bar line', () => {
 });
 
 test('no two shortcuts share keys; Shift counts for letters and named keys alone', () => {
-  const all = KEYS.flatMap((s) => s.keys);
+  const all = [...KEYS, ...keysOfFeatures(BENCH_FEATURES)].flatMap((s) => s.keys);
   expect(new Set(all).size).toBe(all.length);
   const event = (key: string, more: Partial<KeyboardEvent> = {}) =>
     keysOf({ key, ctrlKey: false, metaKey: false, shiftKey: false, altKey: false, ...more });

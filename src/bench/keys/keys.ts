@@ -9,12 +9,10 @@ import { newIdea, stepIdea } from '../ideas/begin';
 import { keepVersion } from '../dialogs/keep-version';
 import { decideSelection, nextDoubtful } from '../actions/doubtful-hits';
 import { clearNudges, nudgeSelection } from '../actions/nudging';
-import { openPage } from '../actions/open-page';
 import { saySaved } from '../actions/say-saved';
 import { leaveSuggestion } from '../actions/suggesting';
 import { redo, undo } from '../actions/undo';
 import { zoomAtWork } from '../actions/view-control';
-import { BENCH_PAGES } from '../pages/all';
 import { stemsFacts } from '../store/stems-facts';
 import {
   ZOOM,
@@ -36,7 +34,7 @@ import {
   newVariation,
   louder,
 } from './key-actions';
-import type { KeySpec } from './key-spec';
+import type { KeySpec } from '../shared/key-spec';
 
 export const KEYS: readonly KeySpec[] = [
   { keys: ['space'], group: 'Hear', text: 'Play, stop', also: ['playback', 'start', 'pause'], run: ({ playback }) => playback.toggle() },
@@ -331,14 +329,6 @@ export const KEYS: readonly KeySpec[] = [
     also: ['search', 'command'],
     run: ({ store }) => store.getState().setUi({ dialog: 'find' }),
   },
-
-  ...BENCH_PAGES.map((page): KeySpec => ({
-    keys: [`p ${page.letter}`],
-    group: 'Pages',
-    text: `Open the page ${page.title}`,
-    also: page.also ?? [],
-    run: ({ store }) => openPage(store, page.id),
-  })),
 
   {
     keys: ['mod+s'],

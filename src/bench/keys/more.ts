@@ -5,18 +5,18 @@ import { setGhost } from '@/core/commands/marks';
 import { say } from '@/ui/notify';
 import { actOnSelection } from '../actions/act';
 import { countAt } from '../actions/count-at';
-import { addMoveOf } from '../pages/feel/add-move';
+import { addMoveOf } from '../features/feel/add-move';
 import { detectAgain } from '../actions/detect';
 import { softenOffBeatHats } from '../actions/soften';
 import { openPage } from '../actions/open-page';
 import { selectionToOwnRow } from '../actions/row-actions';
-import { MOVE_FACES } from '../pages/feel/moves/all';
+import { MOVE_FACES } from '../features/feel/moves/all';
 import { addTempoChange } from '@/core/commands/tempo-changes';
 import { addRow } from '@/core/commands/rows';
 import { labelOfVoice, VOICES } from '@/core/voices';
 import { meterMapOf, tempoMapOf } from '@/core/part/part-time';
 import type { Dialog } from '../store/ui-state';
-import type { KeySpec } from './key-spec';
+import type { KeySpec } from '../shared/key-spec';
 
 const group = 'Pages' as const;
 const section = (page: string, name: string, text: string, also: readonly string[]): KeySpec => ({

@@ -1,3 +1,5 @@
+import { BENCH_FEATURES } from '../features/all';
+import { keysOfFeatures } from '../shared/feature-keys';
 import { KEYS } from './keys';
 import { MORE } from './more';
 import { rank } from './rank';
@@ -18,7 +20,7 @@ timing, tom, transpose, triplet, tuning, undo, unquantize, upbeat, variation, ve
     /,\s+/,
   );
 
-const ALL = [...KEYS, ...MORE].filter((s) => s.run && s.shown !== null);
+const ALL = [...KEYS, ...keysOfFeatures(BENCH_FEATURES), ...MORE].filter((s) => s.run && s.shown !== null);
 const found = (word: string): string[] => ALL.filter((s) => rank(s.text, word, [...(s.also ?? [])]) > 0).map((s) => s.text);
 
 test('every feature is found by the words of the trade', () => {

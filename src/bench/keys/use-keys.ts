@@ -5,9 +5,10 @@ import { useHotkeys } from 'react-hotkeys-hook';
 import { COVERS, isCovered } from '@/ui/covered';
 import type { Playback } from '../playback/use-playback';
 import { useRecording } from '../recording/context';
+import { useAllKeys } from '../shared/features';
 import { useBenchStore } from '../store/context';
 import { KEYS } from './keys';
-import { keyName, keyOf, keysOf, LEADER, type Context, type KeySpec } from './key-spec';
+import { keyName, keyOf, keysOf, LEADER, type Context, type KeySpec } from '../shared/key-spec';
 
 /** Things that use arrow keys themselves. */
 const TAKES_ARROWS = 'input, [role=slider], [role=tab], [role=radio], [role=combobox], [role=listbox], [role=spinbutton], [role=row]';
@@ -43,7 +44,8 @@ const OPTIONS = { ignoreEventWhen: belongsElsewhere, enableOnFormTags: true, ena
 const KEEPS_FOCUS = `${TYPES}, [role=combobox], [aria-haspopup]`;
 
 /** Keys of the Bench. Platform keys do what they do everywhere; W is for "written". */
-export function useKeys(playback: Playback, specs: readonly KeySpec[] = KEYS): void {
+export function useKeys(playback: Playback): void {
+  const specs = useAllKeys(KEYS);
   const store = useBenchStore();
   const recording = useRecording();
   const context = useMemo((): Context => ({ store, playback, recording }), [store, playback, recording]);

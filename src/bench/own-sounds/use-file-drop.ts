@@ -6,6 +6,7 @@ import { isSoundPath } from '@/core/samples/sound-path';
 import { say, showError } from '@/ui/notify';
 import { gatherDrop } from '@/sounds/gather';
 import type { DropRow } from '@/sounds/incoming';
+import type { BenchFeature } from '../shared/feature';
 import type { BenchStore } from '../store/bench-store';
 import { useBenchStore } from '../store/context';
 
@@ -54,7 +55,7 @@ async function bringNotes({ getState }: BenchStore, file: File): Promise<void> {
  * A file that is dropped on an open part never leads away from it: sounds play the row or the part, ours go where they belong, parts are
  * asked about.
  */
-export function useFileDrop(): void {
+export function useFileDrop(features: readonly BenchFeature[]): void {
   const store = useBenchStore();
   useEffect(() => {
     const hasFiles = (e: DragEvent) => e.dataTransfer?.types.includes('Files') === true;
@@ -65,6 +66,7 @@ export function useFileDrop(): void {
       const [file] = e.dataTransfer.files;
       const alone = e.dataTransfer.items.length === 1 ? file : undefined;
       if (alone && /\.(midi?|json)$/i.test(alone.name)) return void bringNotes(store, alone).catch(showError);
+      if (alone && features.some((f) => f.drop?.(store, alone))) return;
       const target = rowUnder(e, store);
       // A recording beside the rows is a loop for the part; on a row it is that row's sound.
       if (alone && !target && isSoundPath(alone.name))
@@ -81,5 +83,5 @@ export function useFileDrop(): void {
       window.removeEventListener('dragover', onOver);
       window.removeEventListener('drop', onDrop);
     };
-  }, [store]);
+  }, [store, features]);
 }

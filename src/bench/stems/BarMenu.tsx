@@ -11,6 +11,7 @@ import type { MenuPlace } from '@/ui/menu-place';
 import { MENU_ITEM, MENU_RULE, PointMenu } from '@/ui/PointMenu';
 import { newIdea } from '../ideas/begin';
 import { usePlaybackOf } from '../playback/context';
+import { FeatureItems } from '../shared/FeatureItems';
 import { useBench, useBenchStore } from '../store/context';
 
 /** What can be done to a bar as a whole: from the ruler and from the strip. */
@@ -42,7 +43,7 @@ function Items({ bar }: { bar: number }) {
       {item(`Loop ${name} alone`, () => getState().setTransport({ loop: true, fromBar: bar, toBar: bar + 1 }))}
       {item('Copy the loop to a new idea', () => newIdea(store, playback))}
       {item(`Select the hits of ${name}`, () => getState().select(hitsInRange(part, rangeOfBars(part, bar, bar + 1))))}
-      {item('Pattern book …', () => getState().setUi({ dialog: 'patterns' }))}
+      <FeatureItems menu="bars" bar={bar} />
       <DropdownMenu.Separator className={MENU_RULE} />
       {item(`Repeat ${name} after itself`, () => run(`Repeat ${name}`, (p) => repeatBars(p, bar, bar + 1, newId)))}
       {item(`Insert an empty bar before ${name}`, () => run(`Insert an empty bar before ${name}`, (p) => insertBars(p, bar, 1, newId)))}

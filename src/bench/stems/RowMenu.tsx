@@ -10,6 +10,7 @@ import type { MenuPlace } from '@/ui/menu-place';
 import { invertRow, shiftRow } from '../actions/arrange';
 import { openPage } from '../actions/open-page';
 import { toOwnRow } from '../actions/row-actions';
+import { FeatureItems } from '../shared/FeatureItems';
 import { useBenchStore } from '../store/context';
 
 interface Props {
@@ -54,7 +55,7 @@ function Items({ row, label, onEdit }: Props) {
         item(`Give its ${some} selected ${some === 1 ? 'hit' : 'hits'} a row of ${some === 1 ? 'its' : 'their'} own`, () =>
           toOwnRow(store, new Set(hits.filter((h) => selection.has(h.id)).map((h) => h.id))),
         )}
-      {item('Pattern book …', () => getState().setUi({ dialog: 'patterns' }))}
+      <FeatureItems menu="rows" row={row.voice} />
       <DropdownMenu.Separator className={MENU_RULE} />
       {item('Shift a step left', () => shiftRow(store, row.voice, -1))}
       {item('Shift a step right', () => shiftRow(store, row.voice, 1))}

@@ -12,7 +12,7 @@ import { followPlayhead, fitView, pauseFollowing, revealBar, revealRow, wheelVie
 import { describeHits } from '../words/describe';
 import { calmPart, shownPart } from '../store/derived';
 import { stemsFacts } from '../store/stems-facts';
-import { drawFrame } from './drawing/draw-frame';
+import { drawFrame, type StemsOverlay } from './drawing/draw-frame';
 import { onThemeChange, readPalette } from './drawing/palette';
 import { noteScene } from './last-scene';
 import { tickOf } from './geometry/axis';
@@ -26,8 +26,10 @@ import { makeGestureContext } from './make-gesture-context';
 const BarMenu = dynamic(() => import('./BarMenu'), { ssr: false });
 const StemsMenu = dynamic(() => import('./StemsMenu'), { ssr: false });
 
+const NO_OVERLAYS: readonly StemsOverlay[] = [];
+
 /** The stems. Two canvases: one drawn when something changed, one above it for what moves (playhead, marquee, numbers). */
-export function StemCanvas({ playback }: { playback: Playback }) {
+export function StemCanvas({ playback, overlays = NO_OVERLAYS }: { playback: Playback; overlays?: readonly StemsOverlay[] }) {
   const store = useBenchStore();
   const box = useRef<HTMLDivElement>(null);
   const baseCanvas = useRef<HTMLCanvasElement>(null);
@@ -70,7 +72,7 @@ export function StemCanvas({ playback }: { playback: Playback }) {
       const state = { ...now, part: shownPart(now) };
       if (state.view.pixelsPerQuarter === 0 || width === 0) return;
       scene = makeScene(state, width, height);
-      drawFrame(g, palette, scene, state, width, height);
+      drawFrame(g, palette, scene, state, width, height, overlays);
       noteScene(scene);
       drawnNow.current = scene;
       overlay.setScene(scene, width, height);
@@ -133,7 +135,7 @@ export function StemCanvas({ playback }: { playback: Playback }) {
       unbind();
       frame.removeEventListener('wheel', onWheel);
     };
-  }, [store, playback]);
+  }, [store, playback, overlays]);
 
   return (
     <div

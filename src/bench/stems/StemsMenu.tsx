@@ -16,6 +16,7 @@ import { decideSelection } from '../actions/doubtful-hits';
 import { copySelection, cutSelection, hasClip, paste, pastePlace } from '../actions/clipboard';
 import { describeHits, placeText } from '../words/describe';
 import { keyText } from '../words/key-text';
+import { FeatureItems } from '../shared/FeatureItems';
 import { useBench, useBenchStore } from '../store/context';
 import { performanceOf } from '../store/derived';
 import { stemsFacts } from '../store/stems-facts';
@@ -73,7 +74,7 @@ function Items() {
       {item(`Copy ${them}`, keyText('mod+c'), () => copySelection(store), none)}
       {item(`Cut ${them}`, keyText('mod+x'), () => cutSelection(store), none)}
       {item(`Paste at ${placeText(part, place.tick)}`, keyText('mod+v'), () => paste(store, place), !hasClip())}
-      {item('Pattern book …', '', () => getState().setUi({ dialog: 'patterns' }))}
+      <FeatureItems menu="hits" />
       {item(`Duplicate ${them} right after`, keyText('mod+d'), () => duplicateSelection(store), none)}
       {item(`Repeat ${them} into the next bar`, 'R', () => repeatSelection(store), none)}
       <DropdownMenu.Separator className={MENU_RULE} />

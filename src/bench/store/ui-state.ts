@@ -4,22 +4,8 @@ import type { Feel } from '@/core/model/feel';
 import { DEFAULT_PAINT, PLAIN_VELOCITY, type Paint, type NudgeUnit, type Proposal, type StepCursor, type Tool } from './tools';
 import type { FirstStep } from './remembered';
 
-/** What lies over the Bench. */
-export type Dialog =
-  | 'two-tabs'
-  | 'dropped'
-  | 'keys'
-  | 'find'
-  | 'kit'
-  | 'target'
-  | 'add-row'
-  | 'own-row'
-  | 'sounds'
-  | 'patterns'
-  | 'export'
-  | 'feels'
-  | 'versions'
-  | 'learn';
+/** The id of what lies over the Bench: a dialog of its own, or one that a feature brings. */
+export type Dialog = string;
 
 /** What is compared with: another feel over these hits, or a whole version of the part. */
 export interface Other {

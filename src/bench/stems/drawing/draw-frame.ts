@@ -13,6 +13,9 @@ import { drawOrnaments } from './draw-ornaments';
 import { drawBehind, drawCaret, drawProposed, drawPulls } from './draw-marks';
 import type { Palette } from './palette';
 
+/** Draws on the stems, after everything else; it may read all and changes nothing. */
+export type StemsOverlay = (g: CanvasRenderingContext2D, palette: Palette, scene: BenchScene, state: BenchState) => void;
+
 /** Draws one state of the Bench. */
 export function drawFrame(
   g: CanvasRenderingContext2D,
@@ -21,6 +24,7 @@ export function drawFrame(
   state: BenchState,
   width: number,
   height: number,
+  overlays: readonly StemsOverlay[] = [],
 ) {
   const { part, view, selection } = state;
   drawGrid(g, palette, {
@@ -70,6 +74,11 @@ export function drawFrame(
   drawOrnaments(g, palette, scene.ornaments, { detail: scene.detail, selection });
   drawPulls(g, palette, scene);
   drawProposed(g, palette, scene);
+  for (const draw of overlays) {
+    g.save();
+    draw(g, palette, scene, state);
+    g.restore();
+  }
   g.restore();
   drawCaret(g, palette, scene, width);
 }

@@ -1,0 +1,18 @@
+import dynamic from 'next/dynamic';
+import type { BenchFeature } from '../../shared/feature';
+
+export const barsFeature: BenchFeature = {
+  id: 'bars',
+  pages: [
+    {
+      id: 'bars',
+      title: 'Bars',
+      letter: 'b',
+      about: 'How many bars there are and in which order, their meter and lines, the pickup, and rhythm cells to fill them with.',
+      also: ['meter', 'length', 'pickup', 'rhythm cells', 'insert bars', 'repeat bars'],
+      figure: (s) => String(s.part.bars),
+      open: ['order', 'lines', 'cells'],
+      Page: dynamic(() => import('./BarsPage').then((m) => m.BarsPage), { ssr: false }),
+    },
+  ],
+};

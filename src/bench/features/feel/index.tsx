@@ -1,0 +1,23 @@
+import dynamic from 'next/dynamic';
+import { FeelPage } from './FeelPage';
+import { counted } from '../../shared/counted-figure';
+import type { BenchFeature } from '../../shared/feature';
+
+export const feelFeature: BenchFeature = {
+  id: 'feel',
+  pages: [
+    {
+      id: 'feel',
+      title: 'Feel',
+      letter: 'f',
+      about:
+        'Moves make the part human: quantize, swing, grooves, lay back, humanize. They change what is heard, one after the other; the written hits stay as they are.',
+      also: ['moves', 'groove'],
+      figure: (s) => counted(s.part.feel.moves.length, 'move'),
+      Page: FeelPage,
+    },
+  ],
+  dialogs: {
+    feels: dynamic(() => import('../../dialogs/FeelsDialog').then((m) => m.FeelsDialog), { ssr: false }),
+  },
+};

@@ -1,0 +1,166 @@
+'use client';
+
+import { nanoid } from 'nanoid';
+import { useStore } from 'zustand';
+import { appendAsSection } from '@/core/commands/excerpt';
+import { keptPass } from '@/core/commands/keep-pass';
+import { addSection, nextName, setEveryPass, setOrder } from '@/core/commands/sections';
+import { EVERY_PASS, type EveryPass } from '@/core/model/song';
+import { barsOf } from '@/core/part/sections';
+import { partStore } from '@/storage/part-store';
+import { useStored } from '@/storage/use-stored';
+import { versionStore } from '@/storage/version-store';
+import { Button } from '@/ui/Button';
+import { say, showError } from '@/ui/notify';
+import { Picker } from '@/ui/Picker';
+import { barsText } from '../../actions/arrange';
+import { usePlaybackOf } from '../../playback/context';
+import { useBench, useBenchStore } from '../../store/context';
+import { calmPart } from '../../store/derived';
+import { useRecorded, useRecording } from '../../recording/context';
+import { LearnPad } from '../../shared/LearnPad';
+import { RowsComingRound } from './RowsComingRound';
+import { RunningOrder } from './RunningOrder';
+import { SectionList } from './SectionList';
+
+const PASS_WORDS: Readonly<Record<EveryPass, string>> = { same: 'the same', anew: 'drawn anew' };
+
+/** Sections of the part, and the order in which they are played. */
+export function OrderPage() {
+  const { getState } = useBenchStore();
+  const sections = useBench((s) => s.part.sections) ?? NONE;
+  const from = useBench((s) => s.transport.fromBar);
+  const to = useBench((s) => s.transport.toBar);
+  const everyPass = useBench((s) => s.part.everyPass) ?? 'same';
+  const chosen = barsText({ from, to });
+  const isOne = sections.some((s) => barsOf(s).from === from && barsOf(s).to === to);
+  const covered = sections.filter((s) => barsOf(s).from < to && barsOf(s).to > from);
+  return (
+    <div className="space-y-5">
+      {sections.length === 0 && (
+        <p className="text-faint">
+          A section is some bars with a name. Sections are switched while the beat plays, and put in a running order. Choose bars as the
+          loop, and give them a name.
+        </p>
+      )}
+      <SectionList />
+      {!isOne && (
+        <p className="flex flex-wrap items-baseline gap-2">
+          <Button size="small" onClick={() => getState().run(`Make a section of ${chosen}`, (p) => addSection(p, nanoid(8), from, to))}>
+            make a section of {chosen}: “{nextName(sections)}”
+          </Button>
+          {covered.length > 0 && <span className="text-sm text-faint">It takes bars from {covered.map((s) => s.name).join(', ')}.</span>}
+        </p>
+      )}
+      {sections.length > 0 && <RunningOrder />}
+      <Switched />
+      <PadsThatCall />
+      <RowsComingRound />
+      <p className="leading-8">
+        While bars are looped, every pass is{' '}
+        <Picker
+          label="Every pass"
+          value={everyPass}
+          choices={EVERY_PASS.map((p) => ({ value: p, text: PASS_WORDS[p] }))}
+          onChange={(p) => getState().run(`Every pass ${PASS_WORDS[p as EveryPass]}`, (part) => setEveryPass(part, p as EveryPass))}
+        />
+        <span className="block text-sm text-faint">Chance and the feel’s draws; in the running order each pass is drawn anew.</span>
+      </p>
+      <PassHeard />
+      <BringIn />
+    </div>
+  );
+}
+
+const NONE = [] as const;
+
+/** The pass that was heard last, as a version of the part. */
+function PassHeard() {
+  const { getState } = useBenchStore();
+  const id = useBench((s) => s.id);
+  const part = useBench(calmPart);
+  const idea = useBench((s) => s.idea);
+  const { conductor } = usePlaybackOf();
+  const heard = useStore(conductor.state, (s) => s.heard);
+  if (part.everyPass !== 'anew' || heard?.kind !== 'bars' || heard.idea !== idea || heard.to > part.bars) return null;
+  const name = `Pass ${heard.pass} of ${barsText(heard)}`;
+  const keep = () =>
+    versionStore
+      .keep(
+        id,
+        name,
+        keptPass(getState().part, heard, () => nanoid(10)),
+      )
+      .then(() => say(`${name} is kept among the versions, as it sounded.`), showError);
+  return (
+    <p className="flex flex-wrap items-baseline gap-2">
+      <Button size="small" onClick={() => void keep()}>
+        keep pass {heard.pass} as a version
+      </Button>
+      <span className="text-sm text-faint">The one that was heard last: its hits as they sounded, without chance.</span>
+    </p>
+  );
+}
+
+/** Another part of the Shelf behind the last bar, as a section. */
+function BringIn() {
+  const { getState } = useBenchStore();
+  const id = useBench((s) => s.id);
+  const parts = useStored(() => partStore.list(), []) ?? [];
+  const bring = async (other: string) => {
+    const { part } = await partStore.load(other);
+    getState().run(`Bring in ${part.name}`, (p) => appendAsSection(p, part, { id: nanoid(8), name: part.name, newId: () => nanoid(10) }));
+    say(`${part.name} came in after the last bar, as a section: its hits, at this part’s tempo and with its feel.`);
+  };
+  const others = parts.filter((p) => p.id !== id);
+  if (others.length === 0) return null;
+  return (
+    <p>
+      After the last bar, bring in{' '}
+      <Picker
+        label="Part to bring in"
+        value=""
+        placeholder="another part"
+        choices={others.map((p) => ({ value: p.id, text: p.name }))}
+        onChange={(other) => void bring(other).catch(showError)}
+      />
+    </p>
+  );
+}
+
+/** Pads of the device that call a section. */
+function PadsThatCall() {
+  const { recorder } = useRecording();
+  const sections = useBench((s) => s.main.sections) ?? NONE;
+  const calls = useRecorded((s) => s.input.calls) ?? {};
+  if (sections.length === 0) return null;
+  const choices = sections.map((s, i) => ({ value: String(i + 1), text: s.name }));
+  const learn = (n: string, key: number) => recorder.tune({ calls: { ...recorder.state.getState().input.calls, [key]: Number(n) } });
+  return (
+    <LearnPad
+      words="A pad calls"
+      label="Section to give a pad to"
+      placeholder="a section"
+      choices={choices}
+      known={Object.keys(calls).length}
+      onLearn={learn}
+      onForget={() => recorder.tune({ calls: {} })}
+    />
+  );
+}
+
+/** What was switched while it played, to be kept. */
+function Switched() {
+  const { getState } = useBenchStore();
+  const { conductor } = usePlaybackOf();
+  const switched = useStore(conductor.state, (s) => s.switched);
+  if (switched.length < 2) return null;
+  return (
+    <p className="flex flex-wrap items-baseline gap-2 text-sm">
+      {switched.length} sections were switched while it played.
+      <Button size="small" onClick={() => getState().run('Keep what was switched', (p) => setOrder(p, switched))}>
+        keep that as the running order
+      </Button>
+    </p>
+  );
+}

@@ -1,0 +1,40 @@
+import dynamic from 'next/dynamic';
+import { FIRST_KIT } from '@/core/model/sound';
+import type { BenchFeature } from '../../shared/feature';
+
+export const soundFeature: BenchFeature = {
+  id: 'sound',
+  pages: [
+    {
+      id: 'sound',
+      title: 'Sound',
+      letter: 's',
+      about:
+        'Which kit plays the part, ours or your own, its room and master level, and each row’s sound, level, pan, tuning, ring and how it answers to velocity. With a row open, Y and B try one sound of its kind after another.',
+      also: [
+        'kit',
+        'sample',
+        'own sounds',
+        'choke group',
+        'mix',
+        'mixer',
+        'volume',
+        'level',
+        'pan',
+        'reverb',
+        'room',
+        'tuning',
+        'velocity response',
+        'limiter',
+        'meter',
+      ],
+      figure: (s) => s.part.ownKit?.name ?? s.part.kit ?? FIRST_KIT,
+      Page: dynamic(() => import('./SoundPage').then((m) => m.SoundPage), { ssr: false }),
+    },
+  ],
+  dialogs: {
+    'add-row': dynamic(() => import('../../dialogs/AddRowDialog').then((m) => m.AddRowDialog), { ssr: false }),
+    'own-row': dynamic(() => import('../../dialogs/OwnRowDialog').then((m) => m.OwnRowDialog), { ssr: false }),
+    sounds: dynamic(() => import('../../own-sounds/BenchSounds').then((m) => m.BenchSounds), { ssr: false }),
+  },
+};
