@@ -53,7 +53,7 @@ const VIEWS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
     await page.getByRole('combobox', { name: 'Add a line' }).click();
     await page.getByRole('option', { name: 'Intro' }).click();
     await page.getByRole('button', { name: /^Line 1: Intro/ }).click();
-    await page.getByRole('combobox', { name: 'A row that comes round' }).click();
+    await page.getByRole('combobox', { name: 'Row with its own loop length' }).click();
     await page.getByRole('option', { name: 'Ride', exact: true }).click();
     await expect(page.getByText('Ride comes round every')).toBeVisible();
   },
@@ -64,7 +64,7 @@ const VIEWS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
     await press(page, 'keys play');
     await page.getByText('Velocity and guards').click();
     await page.getByText('on all rows').click();
-    for (const section of ['Step entry', 'Beside the part', 'Send out']) await press(page, section);
+    for (const section of ['Step entry', 'Backing track', 'MIDI out']) await press(page, section);
     await page.evaluate(() => window.nodSway!.recording()!.pads.strike(38, 90, performance.now()));
     await page.getByRole('combobox', { name: 'Play from' }).click();
     await page.getByRole('option', { name: 'Pads and computer keys' }).click();
@@ -130,9 +130,9 @@ const OPENED: Readonly<Record<string, (page: Page) => Promise<void>>> = {
     await page.keyboard.press('?');
     await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
   },
-  'the key map': async (page) => {
+  'the drum map': async (page) => {
     await press(page, 'Rows');
-    await page.getByRole('menuitem', { name: 'Key map …' }).click();
+    await page.getByRole('menuitem', { name: 'Drum map …' }).click();
     await expect(page.getByRole('dialog', { name: /^Key map/ })).toBeVisible();
   },
   'own sounds': async (page) => {
@@ -171,7 +171,7 @@ const OPENED: Readonly<Record<string, (page: Page) => Promise<void>>> = {
   'whole feels': async (page) => {
     await page.getByRole('tab', { name: /^Feel/ }).click();
     await press(page, 'Keep, export, import feels …');
-    await expect(page.getByRole('dialog', { name: 'Whole feels' })).toBeVisible();
+    await expect(page.getByRole('dialog', { name: 'Feel presets' })).toBeVisible();
   },
 };
 
@@ -191,7 +191,7 @@ const GROOVE_VIEWS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
     await page.getByRole('tab', { name: 'Blend' }).click();
     await page.getByRole('combobox', { name: 'Blend with' }).click();
     await page.getByRole('option', { name: 'Gangplank', exact: true }).click();
-    await expect(page.getByRole('button', { name: 'Keep the blend' })).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Save the blend' })).toBeVisible();
   },
   'a part on the stand, compared': async (page) => {
     await page.goto('/grooves?part=demo-galley-brushes');
@@ -204,14 +204,14 @@ const GROOVE_VIEWS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
   'a groove of one’s own, kept': async (page) => {
     await page.goto('/grooves');
     await page.getByRole('tab', { name: 'Keep' }).click();
-    await press(page, 'Make a copy of mine');
+    await press(page, 'Duplicate as my own');
     await expect(page.getByLabel(/^Tags/)).toBeVisible();
   },
   learning: async (page) => {
     await page.goto('/grooves');
     await press(page, 'Learn');
     await page
-      .getByRole('list', { name: 'Parts to learn from' })
+      .getByRole('list', { name: 'Parts to extract from' })
       .getByRole('button', { name: /Low Tide/ })
       .click();
     await expect(page.getByTestId('verdict')).toBeVisible();
@@ -227,7 +227,7 @@ for (const [name, open] of Object.entries(GROOVE_VIEWS)) {
     expect(
       await violationsInBothThemes(
         page,
-        IN_HAND.has(name) ? '[aria-label="Groove in hand"]' : (await page.getByRole('dialog').count()) > 0 ? '[role=dialog]' : undefined,
+        IN_HAND.has(name) ? '[aria-label="Selected groove"]' : (await page.getByRole('dialog').count()) > 0 ? '[role=dialog]' : undefined,
       ),
     ).toEqual([]);
   });

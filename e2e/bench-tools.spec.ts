@@ -193,7 +193,7 @@ test('bars: shortening names what falls outside and keeps it until confirmed; do
   await page.keyboard.press('Control+z');
   expect(await bars()).toEqual([2, 44]);
   // Another meter: both numbers are set together, and what it costs is said before: beat 4 of the bar.
-  await page.getByRole('spinbutton', { name: 'Units a bar' }).fill('3');
+  await page.getByRole('spinbutton', { name: 'Beats per bar' }).fill('3');
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('meter-cost')).toContainText('6 hits lie beyond the shorter bar and would go.');
   expect(await bars()).toEqual([2, 44]);
@@ -269,7 +269,7 @@ test('kit maps: a file with wrong names is put right, kept, exported, brought in
   const rows = () => page.evaluate(() => window.nodSway!.bench().part.rows.map((r) => r.voice));
   expect(await rows()).toEqual(['bongo-high', 'bongo-low', 'conga-low']);
   await press(page, 'Rows');
-  await page.getByRole('menuitem', { name: 'Key map …' }).click();
+  await page.getByRole('menuitem', { name: 'Drum map …' }).click();
   const galley = page.getByRole('list', { name: 'Our key maps' }).getByRole('listitem').filter({ hasText: 'Galley pads' });
   await galley.getByRole('button', { name: /^read these keys as/ }).click();
   expect(await rows()).toEqual(['hat-closed', 'snare', 'kick']);
@@ -314,7 +314,7 @@ test('kit maps: a file with wrong names is put right, kept, exported, brought in
   ]);
 });
 
-test('nudges: by unit, typed, mirrored, to zero, apart; a doubtful hit is sent to another line; a stray says so', async ({ page }) => {
+test('nudges: by unit, typed, mirrored, to zero, apart; an uncertain hit is sent to another line; a stray says so', async ({ page }) => {
   await openMidi(page, 'beat.mid', flatBeat(1).bytes);
   await hitsPage(page);
   await clickStem(page, await stemOf(page, 'snare', 0));

@@ -167,7 +167,7 @@ test('layered under the flat demo: brought in, its groove, which the API gives t
   const before = await part(page);
   const file = await exportMidi(page);
   await breaksPage(page);
-  await pick(page, 'One of ours', 'Harbour break');
+  await pick(page, 'Built-in break', 'Harbour break');
   await expect(found(page)).toHaveText('22 of 22 strokes found');
   const layered = await part(page);
   // Eight bars: four rounds of two, at this part's tempo.
@@ -177,12 +177,12 @@ test('layered under the flat demo: brought in, its groove, which the API gives t
 
   // Also where its recording is not in sight, and so not taken up.
   await press(page, 'hide its picture');
-  await press(page, 'learn its groove …');
+  await press(page, 'Extract groove …');
   const learnt = await page.getByTestId('verdict').textContent();
   await press(page, 'Cancel');
   await press(page, 'show its picture');
   await expect(found(page)).toBeVisible();
-  await press(page, 'learn its groove …');
+  await press(page, 'Extract groove …');
   await expect(page.getByTestId('verdict')).toHaveText(learnt!);
   await page.getByRole('dialog').getByRole('button', { name: /^Keep/ }).click();
   await expect(page.getByText('is among your grooves')).toBeVisible();
@@ -210,7 +210,7 @@ test('layered under the flat demo: brought in, its groove, which the API gives t
   expect(used).toHaveLength(1);
   expectSameSteps(used[0]!, answered);
 
-  const zip = await exportZip(page, 'the pieces of its breaks');
+  const zip = await exportZip(page, 'the slices of its breaks');
   const names = Object.keys(zip).sort();
   expect(names.filter((n) => n.endsWith('.wav'))).toHaveLength(22);
   expect(names).toContain('harbour-break/01-kick.wav');

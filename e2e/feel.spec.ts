@@ -77,7 +77,7 @@ test('made human with three moves for different rows, swept while it plays, comp
   // The doubtful snare, 45 of 120 ticks behind its line, is sent to the later one; then tighten moves it by half of what is left.
   await page.getByRole('region', { name: 'Quantize, move 2' }).getByRole('button', { name: 'Quantize', exact: false }).first().click();
   const doubtful = page.getByTestId('doubtful');
-  await expect(doubtful).toContainText(/1 doubtful hit|decided/);
+  await expect(doubtful).toContainText(/1 uncertain hit|decided/);
   await doubtful.getByRole('button', { name: 'belongs to the later line', exact: true }).click();
   await expect(doubtful).toContainText('1 decided');
 
@@ -154,7 +154,7 @@ test('made human with three moves for different rows, swept while it plays, comp
   expect(notesOf(await exportMidi(page))).toEqual(expected(60));
 
   // Baked in: the same notes, no moves; one undo brings the feel back.
-  await press(page, 'Write into the hits');
+  await press(page, 'Commit feel');
   expect(await moves(page)).toEqual([]);
   expect(notesOf(await exportMidi(page))).toEqual(expected(60));
   expect(notesOf(await exportMidi(page, 'part', 'written'))).toEqual(expected(60));

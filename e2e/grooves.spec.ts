@@ -72,7 +72,7 @@ function learnt(notes: Note[]): { offset: number; level: number; n: number }[] {
 /** "Galley" of our own, from docs/grooves.md. */
 const GALLEY = { lean: [0, 3, 2, -4, -9, -3, 2, 4, 8, 5, 3, 1], level: [114, 80, 92, 84, 104, 80, 94, 82, 100, 84, 96, 86] };
 
-test('learnt from the finished part, blended with one of ours, used on the hats of the flat one, exported; given away, deleted, brought back', async ({
+test('learnt from the finished part, blended with built-in, used on the hats of the flat one, exported; given away, deleted, brought back', async ({
   page,
 }) => {
   await openShelf(page);
@@ -88,11 +88,11 @@ test('learnt from the finished part, blended with one of ours, used on the hats 
   await expect(page.getByRole('heading', { name: 'On Gangway Strut' })).toBeVisible();
   await press(page, 'Learn');
   await page
-    .getByRole('list', { name: 'Parts to learn from' })
+    .getByRole('list', { name: 'Parts to extract from' })
     .getByRole('button', { name: /Galley Brushes/ })
     .click();
   await expect(page.getByTestId('verdict')).toHaveText('A habit in time and in level.');
-  await press(page, 'Keep the groove');
+  await press(page, 'Save the groove');
   await expect(handName(page)).toHaveText('Galley Brushes');
   const kept = (await own(page))[0]!;
   expect([kept.beats, kept.stepsPerBeat, kept.meter]).toEqual([3, 4, [3, 4]]);
@@ -110,7 +110,7 @@ test('learnt from the finished part, blended with one of ours, used on the hats 
   await page.getByRole('combobox', { name: 'Blend with' }).click();
   await page.getByRole('option', { name: 'Galley', exact: true }).click();
   await setNumber(page, 'Share in % Galley', 30);
-  await press(page, 'Keep the blend');
+  await press(page, 'Save the blend');
   await expect(handName(page)).toHaveText('Galley Brushes and Galley');
   const blend = (await own(page)).find((g) => g.name === 'Galley Brushes and Galley')!;
   blend.steps.forEach((s, i) => {
@@ -199,7 +199,7 @@ test('heard by one click while the loop goes on, on the neutral pattern and on a
   await expect.poll(playing).toBe(false);
 });
 
-test('shaped by hand: a drag leans, keys level, the first change copies one of ours; smoothed, mirrored, undone', async ({ page }) => {
+test('shaped by hand: a drag leans, keys level, the first change copies built-in; smoothed, mirrored, undone', async ({ page }) => {
   await openGrooves(page);
   const steps = async () => (await own(page)).find((g) => g.name === 'Lower Hold 2')?.steps.map((s) => [s.offset, s.level]);
   const stem = page.getByRole('slider', { name: 'Step 2 &', exact: true });
@@ -274,7 +274,7 @@ test('dropped onto a row and onto a part; taken off; renamed, tagged, found, del
   await expect(page.getByTestId('meeting')).toHaveText(/^The groove lasts 4 quarters, a bar of this part 3.5 quarters/);
 
   await tab(page, 'Keep');
-  await press(page, 'Make a copy of mine');
+  await press(page, 'Duplicate as my own');
   await page.getByLabel('Name', { exact: true }).fill('Bowsprit');
   await page.getByLabel('Name', { exact: true }).press('Enter');
   await page.getByLabel(/^Tags/).fill('Lazy, evening');
@@ -305,24 +305,24 @@ test('learning from a MIDI file: rows, outliers; dead straight says so; bad file
   await expect(page.getByTestId('learnt-steps').getByRole('row').nth(3)).toContainText('25.0 ms late');
   await expect(page.getByTestId('outliers')).toContainText('Closed hat, bar 6, step 3: 42 ms later than the rest');
   await page.getByRole('checkbox', { name: 'leave out 1 outlier' }).check();
-  await expect(page.getByTestId('study')).toContainText('63 hits; the steps explain 100 % of the deviation; the hits vary by 0.0 ms');
+  await expect(page.getByTestId('study')).toContainText('63 hits; the steps explain 100 % of the spread; the hits vary by 0.0 ms');
   await page.getByLabel('Name', { exact: true }).fill('Late hats');
-  await press(page, 'Keep the groove');
+  await press(page, 'Save the groove');
   await expect(handName(page)).toHaveText('Late hats');
 
   await press(page, 'Learn');
   await page
-    .getByRole('list', { name: 'Parts to learn from' })
+    .getByRole('list', { name: 'Parts to extract from' })
     .getByRole('button', { name: /Gangway Strut/ })
     .click();
-  await expect(page.getByTestId('verdict')).toHaveText('Nothing to learn: every hit stands on its step, and all are equally loud.');
-  await expect(page.getByRole('button', { name: 'Keep the groove' })).toBeDisabled();
+  await expect(page.getByTestId('verdict')).toHaveText('Nothing to extract: every hit stands on its step, and all are equally loud.');
+  await expect(page.getByRole('button', { name: 'Save the groove' })).toBeDisabled();
   await page.keyboard.press('Escape');
 
   // A part that is late as a whole: its lines are moved for learning alone.
   await press(page, 'Learn');
   await page
-    .getByRole('list', { name: 'Parts to learn from' })
+    .getByRole('list', { name: 'Parts to extract from' })
     .getByRole('button', { name: /Net Menders/ })
     .click();
   await expect(page.getByRole('checkbox', { name: /^around lines moved by 49 ms/ })).toBeChecked();
@@ -352,9 +352,9 @@ test('a selection on the Bench teaches a groove, compared with the part in the G
     select(ids);
     return ids.length;
   });
-  await press(page, `Learn a groove from ${rides} hits …`);
+  await press(page, `Extract a groove from ${rides} hits …`);
   await expect(page.getByTestId('study')).toContainText(`${rides} hits;`);
-  await press(page, 'Keep the groove');
+  await press(page, 'Save the groove');
   await press(page, 'Look at it');
   await expect(handName(page)).toHaveText('Galley Brushes');
   await tab(page, 'Compare');

@@ -97,7 +97,7 @@ test('ideas are there after a reload with their steps, and what was undone and l
   await page.keyboard.press('Control+z');
   await page.keyboard.press('Control+z');
   expect(places(await exportMidi(page)).map(([, v]) => v)).toEqual([100, 100, 100, 100]);
-  await choose(page, 'idea A', 'Throw it away');
+  await choose(page, 'idea A', 'Delete idea');
   await expect(ideas(page)).toHaveCount(0);
   await page.getByRole('button', { name: 'Undo' }).filter({ hasText: 'Undo' }).last().click();
   await expect(ideas(page).getByRole('button', { name: 'Open idea A' })).toBeVisible();

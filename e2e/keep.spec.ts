@@ -88,13 +88,13 @@ test('a thousand parts: searched, ordered, tagged, deleted and put back, and tho
   await expect(page.getByText('No part is like that.')).toBeVisible();
   await page.reload();
   await expect(count(page)).toHaveText('1003 parts');
-  await page.getByRole('button', { name: 'Deleted parts (3)' }).click();
+  await page.getByRole('button', { name: 'Recently deleted (3)' }).click();
   const drawer = page.getByRole('dialog', { name: 'Deleted parts' });
   await drawer.getByRole('button', { name: 'Delete Reel 177 for good' }).click();
   await expect(drawer.getByRole('listitem')).toHaveCount(2);
   expect(await violationsInBothThemes(page, '[role=dialog]')).toEqual([]);
   await drawer.getByRole('button', { name: 'Put all back' }).click();
-  await expect(drawer).toContainText('The drawer is empty.');
+  await expect(drawer).toContainText('Nothing was deleted recently.');
   await page.keyboard.press('Escape');
   await expect(count(page)).toHaveText('1005 parts');
   await page.getByRole('group', { name: 'Tags' }).getByRole('button', { name: 'verse' }).click();
@@ -122,7 +122,7 @@ test('a card: renamed in place, copied, and heard by one click', async ({ page }
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: 'Ebb', exact: true })).toBeVisible();
   await page.getByRole('heading', { name: 'Ebb', exact: true }).click({ button: 'right' });
-  await page.getByRole('menuitem', { name: 'Make a copy of it' }).click();
+  await page.getByRole('menuitem', { name: 'Duplicate' }).click();
   await expect(page.getByRole('heading', { name: 'Ebb (copy)' })).toBeVisible();
   const sounds = (is: boolean) => page.waitForFunction((wanted) => (window as unknown as { sounds?: boolean }).sounds === wanted, is);
   await page.getByRole('listitem').filter({ hasText: 'Gangway Strut' }).hover();
@@ -366,7 +366,7 @@ test('thirty files and one feel: what it does to each, the same bytes as one by 
   const dialog = page.getByRole('dialog', { name: '31 MIDI files' });
   await dialog.getByRole('combobox', { name: 'Which' }).click();
   await page.getByRole('option', { name: 'Late Ferry' }).click();
-  await press(page, 'See what it does');
+  await press(page, 'Preview');
   const lines = dialog.getByRole('list', { name: 'Files' }).getByRole('listitem');
   await expect(lines.last()).toContainText('This is not a standard MIDI file.');
   await expect(lines.first()).toContainText(/32 hits: \d+ moved, [\d.]+ ms on average/);
@@ -405,7 +405,7 @@ test('thirty files and one feel: what it does to each, the same bytes as one by 
       if (++sent !== 12) postMessage.apply(this, args);
     } as typeof postMessage;
   });
-  await press(page, 'See what it does');
+  await press(page, 'Preview');
   await expect(page.getByText('11 of 30')).toBeVisible();
   // Closing asks first, because it would stop the batch.
   await page.keyboard.press('Escape');

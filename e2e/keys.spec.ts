@@ -201,9 +201,9 @@ test('from the hits to any section of a page in at most twelve presses', async (
   };
   const before = await page.evaluate(() => window.nodSway!.bench().history.undo.length);
   for (const [letter, section] of [
-    ['f', /^Whole feels/],
+    ['f', /^Feel presets/],
     ['h', /^Copies and shifts/],
-    ['b', /^Meter and lines/],
+    ['b', /^Time signature and grid/],
     ['t', /^Send out/],
   ] as const) {
     await expect.poll(() => presses(letter, section)).toBeLessThanOrEqual(12);

@@ -175,7 +175,7 @@ test('no control, page, dialog or move is named by a word that was replaced, and
   }
   await press(page, 'Learn');
   await look(page, 'what to learn from');
-  await page.getByRole('list', { name: 'Parts to learn from' }).getByRole('button').first().click();
+  await page.getByRole('list', { name: 'Parts to extract from' }).getByRole('button').first().click();
   await expect(page.getByTestId('verdict')).toBeVisible();
   await look(page, 'learning');
 });

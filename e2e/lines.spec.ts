@@ -32,7 +32,7 @@ async function openLines(page: Page, bytes: Uint8Array): Promise<void> {
   await expect(page.getByTestId('lines-read')).toContainText('Sixteenths');
 }
 
-test('a swung take says how it swings; a doubtful hit is found and decided by keys, undone, and detected again', async ({ page }) => {
+test('a swung take says how it swings; an uncertain hit is found and decided by keys, undone, and detected again', async ({ page }) => {
   await openLines(page, oneRow);
   await expect(page.getByTestId('lines-read')).toContainText(/swing \d\d %/);
   // Most second sixteenths stand far behind their straight lines, and are not taken for triplets.

@@ -117,7 +117,7 @@ test('a roll with a falling ramp, a flam, an echo: the same strokes in the table
 
   // Written out they are plain hits with the same notes; gathered, a roll and a flam again.
   await page.keyboard.press('Control+a');
-  await press(page, 'expand to hits');
+  await press(page, 'Convert to plain hits');
   expect(await page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.ornament).length)).toBe(0);
   expect(notesOf(await exportMidi(page))).toEqual(expected);
   await press(page, 'combine into one');

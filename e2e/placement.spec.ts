@@ -56,7 +56,7 @@ test('numbers are those of the API for the exported file; late hats are chosen f
     })
   ).json()) as { voices: { voice: string; n: number; meanLeanMs: number; sdLeanMs: number }[] };
   const hats = told.voices.find((v) => v.voice === 'hat-closed')!;
-  const row = page.getByRole('table', { name: 'Placement of rows' }).getByRole('row', { name: /^Closed hat/ });
+  const row = page.getByRole('table', { name: 'Timing of rows' }).getByRole('row', { name: /^Closed hat/ });
   await expect(row.getByRole('cell').nth(1)).toHaveText(`${hats.meanLeanMs.toFixed(1)} late`);
   await expect(row.getByRole('cell').nth(2)).toHaveText(hats.sdLeanMs.toFixed(1));
 
@@ -132,7 +132,7 @@ test('moments beyond two hands are named, mended and shown; it is played like a 
   });
   expect(limbs.filter(([voice]) => voice === 'kick').every(([, limb]) => limb === 3)).toBe(true);
   expect(limbs.every(([, limb]) => limb !== 0 && limb !== 5)).toBe(true);
-  await press(page, 'play it like a person');
+  await press(page, 'Play like a drummer');
   await expect(page.getByRole('region', { name: 'Two hands, move 1' })).toBeVisible();
   await open(page, 'Hands');
   await page.getByRole('button', { name: 'Whose hands' }).click();
@@ -202,7 +202,7 @@ test('beside a groove alone: its own numbers, those of the part beneath, and no 
   await press(page, 'or something else …');
   await page.getByRole('combobox', { name: 'What is measured' }).click();
   await page.getByRole('option', { name: 'as Lower Hold alone plays them' }).click();
-  const table = page.getByRole('table', { name: 'Placement of rows' });
+  const table = page.getByRole('table', { name: 'Timing of rows' });
   const hats = table.getByRole('row', { name: /^Closed hat 32/ });
   // The part stays on its lines; the groove does not.
   await expect(hats.getByRole('cell').nth(1)).toHaveText(/^\d+\.\d (early|late)on the line$/);

@@ -50,7 +50,7 @@ test('a right click selects what is under it first; bars, moves and cards have m
   await openMidi(page, 'beat.mid', flatBeat(4).bytes);
   const kick = await stemOf(page, 'kick', 1);
   await stems(page).click({ position: { x: kick.headX, y: kick.headY }, button: 'right' });
-  await expect(page.getByRole('menuitem', { name: 'Delete it' })).toBeVisible();
+  await expect(page.getByRole('menuitem', { name: 'Delete' })).toBeVisible();
   expect(await selection(page)).toEqual([kick.id]);
   await page.getByRole('menuitem', { name: 'Make it a ghost' }).click();
   expect(await page.evaluate((id) => window.nodSway!.bench().part.hits.find((h) => h.id === id)?.ghost, kick.id)).toBe(true);
@@ -140,7 +140,7 @@ test('changes of tempo and meter stand on the ruler and are edited there', async
   await page.keyboard.press('Escape');
   await press(page, 'Meter 3/4 from here: edit it');
   await expect(page.getByRole('tab', { name: 'Bars' })).toHaveAttribute('aria-selected', 'true');
-  await expect(page.getByRole('button', { name: /^Meter and lines/ })).toBeFocused();
+  await expect(page.getByRole('button', { name: /^Time signature and grid/ })).toBeFocused();
   expect(await page.evaluate(() => window.nodSway!.bench().transport.fromBar)).toBe(2);
 });
 

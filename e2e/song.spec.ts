@@ -95,7 +95,7 @@ test('sections are called by keys while the beat plays: each comes on the bar li
   expect(bars.every((bar) => new Set(bar).size === 1)).toBe(true);
   expect(quarters.filter((q, i) => q !== quarters[i - 1])).toEqual(['36', '38', '37', '42', '36']);
 
-  await page.getByRole('button', { name: 'keep that as the running order' }).click();
+  await page.getByRole('button', { name: 'Use as running order' }).click();
   const order = await page.evaluate(() => window.nodSway!.bench().part.order!.map((e) => [e.section, e.times ?? 1] as const));
   const ids = await page.evaluate(() => window.nodSway!.bench().part.sections!.map((s) => s.id));
   expect(order.map(([id]) => ids.indexOf(id))).toEqual([0, 1, 3, 2, 0]);
@@ -210,7 +210,7 @@ test('a row comes round over three eighths, a hit sounds in the second of two pa
     await page.getByRole('combobox', { name: label }).click();
     await page.getByRole('option', { name: option, exact: true }).click();
   };
-  await pick('A row that comes round', 'Kick');
+  await pick('Row with its own loop length', 'Kick');
   // Six sixteenths: the strokes on the first beat and a quarter later, over and over to the end.
   const round = Array.from({ length: 11 }, (_, k) => [k * 1440, k * 1440 + 960])
     .flat()
@@ -231,11 +231,11 @@ test('a row comes round over three eighths, a hit sounds in the second of two pa
         .map((h) => h.id),
     );
   });
-  await page.getByRole('button', { name: /^Chance and passes/ }).click();
+  await page.getByRole('button', { name: /^Probability and passes/ }).click();
   await page.getByRole('group', { name: 'Passes in which it sounds' }).getByRole('button', { name: '2', exact: true }).click();
   await page.getByRole('spinbutton', { name: 'Of how many passes' }).fill('2');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('button', { name: /^Chance and passes/ })).toContainText('2nd of every 2 passes');
+  await expect(page.getByRole('button', { name: /^Probability and passes/ })).toContainText('2nd of every 2 passes');
   expect(notesOf(await exportMidi(page)).filter(([, key]) => key === 38).length).toBe(3);
   await press(page, 'Undo');
 });

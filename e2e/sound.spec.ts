@@ -51,13 +51,13 @@ const pick = async (page: Page, label: string, option: string) => {
 
 test('the mix and its rows are exported; the loop’s length is exact, and the rows add up', async ({ page }) => {
   await openMidi(page, 'beat.mid', flatBeat(1, 90).bytes);
-  const mix = samplesOf(await exportSound(page, (p) => pick(p, 'At the end', 'is laid over the start, as a loop')));
+  const mix = samplesOf(await exportSound(page, (p) => pick(p, 'At the end', 'Seamless loop')));
   // One bar of 4/4 at 120 BPM.
   expect([mix.rate, mix.left.length]).toEqual([48_000, 96_000]);
   const zip = unzipSync(
     await exportSound(page, async (p) => {
-      await pick(p, 'At the end', 'is laid over the start, as a loop');
-      await pick(p, 'What of the sound', 'a file for each row, in a zip');
+      await pick(p, 'At the end', 'Seamless loop');
+      await pick(p, 'What of the sound', 'stems (one file per row), in a zip');
     }),
   );
   expect(Object.keys(zip).sort()).toEqual(['closed hat', 'kick', 'room', 'snare'].map((row) => `beat 120bpm 1bar Wheelhouse ${row}.wav`));

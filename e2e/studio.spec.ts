@@ -65,7 +65,7 @@ test('a target is learnt by strikes, kept, and used by exports and Send out alik
   await choose(page, 'Length of notes', 'always the same');
   await page.getByRole('textbox', { name: /name/i }).fill('Deck unit');
   await press(page, 'Keep this target');
-  await expect(page.getByRole('dialog', { name: 'Target: Deck unit' })).toBeVisible();
+  await expect(page.getByRole('dialog', { name: 'Output map: Deck unit' })).toBeVisible();
   await page.keyboard.press('Escape');
 
   const bytes = await exportMidi(page);
@@ -81,8 +81,8 @@ test('a target is learnt by strikes, kept, and used by exports and Send out alik
   expect(Math.min(...offs)).toBe(115);
 
   await page.getByRole('tab', { name: 'Takes' }).click();
-  await press(page, 'Send out');
-  await expect(page.getByText('by the target Deck unit')).toBeVisible();
+  await press(page, 'MIDI out');
+  await expect(page.getByText('with the output map Deck unit')).toBeVisible();
   await choose(page, 'Output', 'Simulated receiver');
   await press(page, 'Play');
   const sent = () => page.evaluate(() => window.nodSway!.recording()!.receiver.received.map((m) => [...m.bytes]));
@@ -124,7 +124,7 @@ test('a row over some bars, with a track a row, dragged out and exported again b
   await fill('From bar', 2);
   await fill('To bar', 3);
   await fill('Times', 3);
-  await choose(page, 'Target of the export', 'General MIDI, a track a row');
+  await choose(page, 'Output map of the export', 'General MIDI, a track a row');
   await expect(dialog.getByTestId('drag-out')).toContainText('beat Snare 120bpm 6bars.mid');
 
   // What a drag hands out is the file that is exported.
@@ -186,7 +186,7 @@ test('a recording beside the part goes round the loop with it, is muted by a key
   const sound = () => exportSound(page);
   const before = await sound();
   await page.getByRole('tab', { name: 'Takes' }).click();
-  await press(page, 'Beside the part');
+  await press(page, 'Backing track');
   // Clicks at 100 BPM, the first half a second in.
   const rate = 8000;
   const samples = Float32Array.from({ length: rate * 12 }, (_, i) =>
@@ -281,7 +281,7 @@ test('a song’s other tracks are heard as plain tones beside its drums, the bas
   const organ = trackChunk([name('Organ'), ...noteEvents([[0, 81, 100]], 1900, 3)]);
   await openMidi(page, 'song.mid', midiFile(1, 480, [trackChunk([tempoEvent(0, 500_000), meterEvent(0, 4, 2)]), drums, bass, organ]));
   await page.getByRole('tab', { name: 'Takes' }).click();
-  await press(page, 'Beside the part');
+  await press(page, 'Backing track');
   const group = page.getByRole('group', { name: 'Other tracks of the song' });
   await group.getByRole('checkbox', { name: /plain tones/ }).check();
   await expect(group.getByRole('checkbox', { name: 'Low strings' })).toBeChecked();

@@ -95,7 +95,7 @@ function planned(pass: number): { at: Seconds; key: number; velocity: number }[]
   return strokes.sort((a, b) => a.at - b.at || a.key - b.key);
 }
 
-test('two layered passes with a measured latency: what is left is the player’s own; tightened, one doubtful hit decided, exported; raw never changes', async ({
+test('two layered passes with a measured latency: what is left is the player’s own; tightened, one uncertain hit decided, exported; raw never changes', async ({
   page,
 }) => {
   await emptyPart(page, 4);
@@ -181,7 +181,7 @@ test('two layered passes with a measured latency: what is left is the player’s
 
   // Tightened to 60 %; the rim is doubtful and is sent to the line before it.
   await press(page, 'quantize to 60 %');
-  await expect(page.getByTestId('doubtful')).toContainText('1 doubtful hit');
+  await expect(page.getByTestId('doubtful')).toContainText('1 uncertain hit');
   await page.getByTestId('doubtful').getByRole('button', { name: 'earlier' }).click();
   const sixteenth = TICKS / 4;
   const wanted = all.map(([tick, key, velocity]): Note => {
@@ -225,7 +225,7 @@ test('undo takes a pass back; doubles and a constant part are offered, seen and 
   await press(page, /^delete \d+ accidental doubles?$/);
   await press(page, 'Keep');
   await press(page, /^move it 1[45]\.\d ms earlier$/);
-  await expect(page.getByRole('region', { name: 'After the take' })).toContainText('on the lines on average');
+  await expect(page.getByRole('region', { name: 'After the take' })).toContainText('on the grid on average');
   for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z');
   // Moved, doubles, the second pass: what is left is the first.
   expect(await voices()).toEqual(['kick', 'snare']);

@@ -74,7 +74,7 @@ try {
   // With its choices: the drum part, each row a track.
   await page.getByRole('combobox', { name: 'What to export' }).click();
   await page.getByRole('option', { name: 'the drum part alone' }).click();
-  await page.getByRole('combobox', { name: 'Target of the export' }).click();
+  await page.getByRole('combobox', { name: 'Output map of the export' }).click();
   await page.getByRole('option', { name: 'General MIDI, a track a row' }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Export', exact: true }).click();
   await page.getByTestId('export-account').waitFor();
@@ -190,7 +190,7 @@ try {
       .bench()
       .run('Soften the kicks', (p) => ({ ...p, hits: p.hits.map((h) => (h.voice === 'kick' ? { ...h, velocity: 76 } : h)) })),
   );
-  for (const section of [/^Dynamics/, /^Placement by hand/]) await page.getByRole('button', { name: section }).click();
+  for (const section of [/^Dynamics/, /^Nudges/]) await page.getByRole('button', { name: section }).click();
   await press('Ghost notes');
   await press('suggest');
   await page.keyboard.press('ArrowRight');
@@ -251,7 +251,7 @@ try {
   await shot('grooves');
   await press('Learn');
   await page
-    .getByRole('list', { name: 'Parts to learn from' })
+    .getByRole('list', { name: 'Parts to extract from' })
     .getByRole('button', { name: /Galley Brushes/ })
     .click();
   await page.getByTestId('verdict').waitFor();

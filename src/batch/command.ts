@@ -19,7 +19,7 @@ export const USAGE = `npm run perform -- --feel x.nodfeel.json in/*.mid --out di
 One of these is given to every file:
   --feel FILE       a feel (.nodfeel.json)
   --groove FILE     a groove (.nodgroove.json), on all rows
-  --key-map FILE    a key map (.nodkit.json): written for its keys
+  --key-map FILE    a drum map (.nodkit.json): written for its keys
 
   --out DIR         where the files go, under their own names; made where it is missing
   --lean N          how much of a groove's lean is used, 0 to 1.5 (1)
@@ -120,7 +120,7 @@ function performOne(
   return { bytes: writePart(after, file, { song, ppq }), words: accountWords(accountOf(before, after)) };
 }
 
-/** What is given to every file. @throws WrongCall */
+/** What to apply to every file. @throws WrongCall */
 function givenOf(values: Values): Given {
   const named = (['feel', 'groove', 'key-map'] as const).filter((name) => values[name] !== undefined);
   const [name, ...others] = named;
@@ -130,7 +130,7 @@ function givenOf(values: Values): Given {
     const text = readPlainFile(path, MAX_FILE_BYTES).toString('utf8');
     if (name === 'feel')
       return { kind: 'feel', feel: readFeelFile(text), version: versionOf('feel', parseJson(text, 'bad-feel')) ?? undefined };
-    if (name === 'key-map') return { kind: 'key map', kit: readKitFile(text) };
+    if (name === 'key-map') return { kind: 'drum map', kit: readKitFile(text) };
     return { kind: 'groove', groove: readGrooveFile(text), lean: shareOf('lean', values.lean), level: shareOf('level', values.level) };
   } catch (e) {
     if (e instanceof WrongCall) throw e;

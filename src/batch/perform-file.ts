@@ -19,14 +19,14 @@ import { drumLanes, listLanes, notesByChannel } from '@/core/smf/lanes';
 import type { SmfFile } from '@/core/smf/read';
 import { ticks } from '@/core/units';
 
-/** What is given to a file: one of these, or nothing. */
+/** What to apply to a file: one of these, or nothing. */
 export type Given =
   | { kind: 'feel'; feel: Feel; /** Format that it came in; the newest without it. */ version?: number }
   | { kind: 'groove'; groove: Groove; lean: number; level: number }
-  | { kind: 'key map'; kit: KitMap };
+  | { kind: 'drum map'; kit: KitMap };
 
 /**
- * How it is written: the drums alone, or with the other tracks of the file; ticks a quarter by default as {@link exportPart} finds them.
+ * How it is written: drums only, or with the other tracks of the file; ticks a quarter by default as {@link exportPart} finds them.
  */
 export interface Writing {
   song?: boolean;

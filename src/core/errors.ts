@@ -10,7 +10,7 @@ const TEXTS = {
   'damaged-midi': ['The MIDI file has a header, but no readable tracks.', 'Export it again from where it was made.'],
   'no-notes': ['The MIDI file has no notes.', 'Choose a file that has a drum part.'],
   'no-drum-notes': ['There are no notes on the chosen drum channels.', 'Pick the channels that carry the drums.'],
-  'nothing-to-learn': ['There are no hits to learn a groove from.', 'Choose other voices, or another part.'],
+  'nothing-to-learn': ['There are no hits to Extract a groove from.', 'Choose other voices, or another part.'],
   'file-too-large': ['The file is larger than 8 MiB.', 'Cut it into shorter parts first.'],
   'part-too-long': ['The part is longer than 100,000 quarter notes.', 'Cut it into shorter parts first.'],
   'too-many-bars': ['The part has more than 100,000 bars.', 'Cut it into shorter parts first.'],
@@ -26,8 +26,8 @@ const TEXTS = {
   'bad-part': ['The part file is not valid.', 'Correct the named member, or export the part again.'],
   'bad-pattern': ['The pattern file is not valid.', 'Correct the named member, or export the pattern again.'],
   'no-such-length': ['The part cannot be written so.', 'Change what is named, or leave the tempo as it is counted.'],
-  'bad-target': ['The target is not valid.', 'Correct the named member, or export the target again.'],
-  'bad-kit': ['The key map is not valid.', 'Correct the named member, or export the key map again.'],
+  'bad-target': ['The output map is not valid.', 'Correct the named member, or export the output map again.'],
+  'bad-kit': ['The drum map is not valid.', 'Correct the named member, or export the drum map again.'],
   'bad-sound': ['This is not a sound that can be read.', 'Save it as a WAV file of 8 to 32 bits.'],
   'silent-sound': ['There is nothing to hear in this file.', 'Choose another file.'],
   'sound-too-large': ['The sound file is larger than 64 MiB.', 'Cut out what is needed first.'],
@@ -69,7 +69,7 @@ const TEXTS = {
   'changed-elsewhere': ['This part was changed in another tab, too.', 'Look at both and choose; the other one is kept.'],
   'deleted-elsewhere': ['This part was deleted in another tab.', 'Put it back, keep it as a new part, or save it as a file.'],
   'store-silent': ["The browser's store does not answer.", 'Work goes on in memory: export what you want to keep, then reload.'],
-  'not-ours': ['This file is none of ours and no MIDI file.', 'Choose a .mid file, or one that was exported here.'],
+  'not-ours': ['This file is neither a Nod Sway file nor a MIDI file.', 'Choose a .mid file, or one that was exported here.'],
   'not-found': ['This part is not on the Shelf.', 'Go back to the Shelf and choose another.'],
 } as const;
 

@@ -80,7 +80,7 @@ export function GroovesPlace({ partId, grooveId }: Props) {
       // Another kind of ours goes where it belongs.
       if (kindOfFile(text) !== 'groove') return say(broughtWords(await bringIn(text, file.name)));
       const groove = readGrooveFile(text);
-      store.getState().keep(`Bring in ${groove.name}`, groove);
+      store.getState().keep(`Import ${groove.name}`, groove);
       say(`${groove.name} is among your grooves.`);
     } catch (e) {
       showError(e);
@@ -133,7 +133,9 @@ export function GroovesPlace({ partId, grooveId }: Props) {
           </main>
           {isDragActive && (
             <div className="pointer-events-none fixed inset-3 z-30 flex items-center justify-center rounded-xl border-2 border-dashed border-accent bg-ground/85">
-              <p className="font-serif text-2xl">Let go: {GROOVE_FILE_ENDING} is brought in, MIDI or a recorded loop is learnt from</p>
+              <p className="font-serif text-2xl">
+                Let go: {GROOVE_FILE_ENDING} drop a groove to import it; drop MIDI or a recorded loop to extract a groove
+              </p>
             </div>
           )}
         </div>

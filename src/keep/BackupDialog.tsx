@@ -53,7 +53,7 @@ export default function BackupDialog({ parts, onClose }: Props) {
       about={
         parts
           ? 'With versions, takes and ideas, and with the sounds and recordings that they need.'
-          : 'Everything of yours in one file: parts with versions, takes and ideas, grooves, feels, kits with their sounds, recorded breaks, patterns, key maps, targets, settings.'
+          : 'Everything of yours in one file: parts with versions, takes and ideas, grooves, feels, kits with their sounds, recorded breaks, patterns, drum maps, output maps, settings.'
       }
     >
       {made ? (

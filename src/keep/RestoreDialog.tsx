@@ -91,7 +91,7 @@ export default function RestoreDialog({ file, onClose }: { file: File; onClose: 
         <Account name="restore-account" problems={restored.failed} onClose={onClose}>
           <p>
             {restored.taken === 1 ? 'One thing was taken in.' : `${restored.taken} things were taken in.`} What was replaced among your
-            parts is in the drawer of deleted parts.
+            parts is under Recently deleted.
           </p>
         </Account>
       ) : done !== null ? (

@@ -14,7 +14,7 @@ test('counts are said as people count', () => {
       ['key map', 2],
       ['setting', 1],
     ]),
-  ).toBe('1 part, 2 key maps and the settings');
+  ).toBe('1 part, 2 drum maps and the settings');
   expect(countWords([['part', 0]])).toBe('nothing');
 });
 

@@ -5,7 +5,7 @@ const NAMES: Readonly<Record<EntryKind, [string, string]>> = {
   part: ['part', 'parts'],
   groove: ['groove', 'grooves'],
   feel: ['feel', 'feels'],
-  'key map': ['key map', 'key maps'],
+  'key map': ['drum map', 'drum maps'],
   pattern: ['pattern', 'patterns'],
   target: ['target', 'targets'],
   sound: ['kit or sound', 'kits and sounds'],

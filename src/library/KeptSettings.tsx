@@ -35,7 +35,7 @@ export function KeptKeyMaps() {
   if (kept.length === 0) return <p className="text-faint">None of your own yet.</p>;
   return (
     <KeptList<LibraryItem & KitMap>
-      what="key map"
+      what="drum map"
       own={kept.map((k) => ({ ...k, about: counted(Object.keys(k.voices).length, 'key') }))}
       rename={({ name, voices }, next) => kitStore.rename({ name, voices }, next)}
       remove={({ name, voices }) => kitStore.remove({ name, voices })}

@@ -58,25 +58,22 @@ export function LibraryPlace() {
         <Shelved title="Backup" about="Everything of yours in one file, to keep, to carry to another machine, or to go back to.">
           <KeepSection onBackUp={() => setBacking(true)} onFile={setRestoring} />
         </Shelved>
-        <Shelved
-          title="Pattern book"
-          about="Hits under a name, with all they have. They are kept, and put into a part, on the Bench: “Pattern book”, found by Ctrl K."
-        >
+        <Shelved title="Pattern book" about="Hits saved under a name. Save them and place them on the Bench (Ctrl K, “Pattern book”).">
           <PatternBook empty={<EmptyPicture className="mb-2" />} />
         </Shelved>
-        <Shelved title="Whole feels" about="Kept on the Bench’s page Feel; used in any part.">
+        <Shelved title="Feel presets" about="Saved on the Bench’s page Feel, for use in any part.">
           <KeptFeels />
         </Shelved>
-        <Shelved title="Key maps" about="Which row each MIDI key plays.">
+        <Shelved title="Drum maps" about="Which row each MIDI key plays.">
           <KeptKeyMaps />
         </Shelved>
-        <Shelved title="Targets" about="How strokes leave for other instruments: keys, channels, velocities.">
+        <Shelved title="Output maps" about="Keys, channels and velocities for other instruments.">
           <KeptOutputMaps />
         </Shelved>
-        <Shelved title="Recorded breaks" about="What the rows of breaks play. They stay when their part goes.">
+        <Shelved title="Recorded breaks" about="The audio that rows of breaks play. It stays when the part is deleted.">
           <KeptRecordings />
         </Shelved>
-        <Shelved title="Kits and sounds" about="Recordings of your own, one for a row or a folder as a kit. Drop them here.">
+        <Shelved title="Kits and sounds" about="Your own recordings: one for a row, or a folder as a kit. Drop them here.">
           <Button onClick={() => setSounds([])}>Your own sounds</Button>
         </Shelved>
         {backing && <BackupDialog parts={null} onClose={() => setBacking(false)} />}
@@ -85,7 +82,7 @@ export function LibraryPlace() {
       </main>
       {isDragActive && (
         <div className="pointer-events-none fixed inset-3 z-30 flex items-center justify-center rounded-xl border-2 border-dashed border-accent bg-ground/85">
-          <p className="font-serif text-2xl">Let go to bring it in</p>
+          <p className="font-serif text-2xl">Drop to import</p>
         </div>
       )}
     </div>

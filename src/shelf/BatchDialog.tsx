@@ -21,7 +21,7 @@ import { uniqueName } from '@/ui/unique-name';
 const WHATS = [
   { value: 'feel', text: 'the feel' },
   { value: 'groove', text: 'the groove' },
-  { value: 'key map', text: 'the keys of' },
+  { value: 'drum map', text: 'the keys of' },
 ] as const;
 type What = (typeof WHATS)[number]['value'];
 
@@ -41,7 +41,7 @@ function useChoices(): Readonly<Record<What, readonly Choice[]>> {
       name: groove.name,
       given: { kind: 'groove', groove, lean: 1, level: 1 },
     })),
-    'key map': [...kits, ...KITS].map((kit) => ({ name: kit.name, given: { kind: 'key map', kit } })),
+    'drum map': [...kits, ...KITS].map((kit) => ({ name: kit.name, given: { kind: 'drum map', kit } })),
   };
 }
 
@@ -122,13 +122,13 @@ export default function BatchDialog({ files, onParts, onClose }: Props) {
         running ? `Finished ${done.size} of ${counted(files.length, 'file')}. If you stop now, the finished files are discarded.` : null
       }
       title={`${files.length} MIDI ${files.length === 1 ? 'file' : 'files'}`}
-      about="Give one thing to all of them: what it does to each is told before anything is written. The files themselves stay as they are."
+      about="Apply a feel, a groove or a drum map to many files. You see what changes in each file before anything is written. The originals stay as they are."
       wide
     >
       <p className="leading-9">
         Give them{' '}
         <Picker
-          label="What is given"
+          label="What to apply"
           value={what}
           choices={WHATS}
           onChange={(w) =>
@@ -149,7 +149,7 @@ export default function BatchDialog({ files, onParts, onClose }: Props) {
           label="What is written"
           value={song ? 'song' : 'drums'}
           choices={[
-            { value: 'drums', text: 'the drums alone' },
+            { value: 'drums', text: 'drums only' },
             { value: 'song', text: 'all tracks' },
           ]}
           onChange={(v) => change(() => setSong(v === 'song'))}
@@ -169,14 +169,14 @@ export default function BatchDialog({ files, onParts, onClose }: Props) {
           </p>
         ) : (
           <Button className="mr-auto" onClick={onParts}>
-            Bring them in as parts instead
+            Import them as parts instead
           </Button>
         )}
         {running ? (
           <Button onClick={stop}>Cancel</Button>
         ) : (
           <Button look={written.length > 0 ? 'quiet' : 'strong'} onClick={() => void run()}>
-            {done.size > 0 ? 'Do it again' : 'See what it does'}
+            {done.size > 0 ? 'Run again' : 'Preview'}
           </Button>
         )}
         {written.length > 0 && !running && (

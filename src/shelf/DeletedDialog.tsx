@@ -22,11 +22,11 @@ export default function DeletedDialog({ onClose }: { onClose: () => void }) {
     <Modal
       open
       onClose={onClose}
-      title="Deleted parts"
-      about="Each with its versions, takes and ideas. After thirty days they go for good."
+      title="Recently deleted"
+      about="Each with its versions, takes and ideas. They are removed for good after thirty days."
     >
       {deleted.length === 0 ? (
-        <p className="text-faint">The drawer is empty.</p>
+        <p className="text-faint">Nothing was deleted recently.</p>
       ) : (
         <>
           <ul aria-label="Deleted parts" className="divide-y divide-line border-y border-line">
@@ -41,8 +41,8 @@ export default function DeletedDialog({ onClose }: { onClose: () => void }) {
                     deleted {agoText(d.at)}, goes {inDays(d.at + KEPT_MS)}
                   </span>
                 </span>
-                <Button size="small" aria-label={`Put ${d.row.name} back`} onClick={() => attempt(putBack(d))}>
-                  put back
+                <Button size="small" aria-label={`Paste ${d.row.name} back`} onClick={() => attempt(putBack(d))}>
+                  Cancel
                 </Button>
                 <Button
                   size="small"

@@ -37,7 +37,7 @@ export function NewPartDialog({ onStart, onClose }: { onStart: (beginning: Begin
           />{' '}
           in{' '}
           <NumberField
-            label="Units a bar"
+            label="Beats per bar"
             value={wish.numerator}
             min={1}
             max={32}
@@ -62,9 +62,9 @@ export function NewPartDialog({ onStart, onClose }: { onStart: (beginning: Begin
             className="[&_input]:w-[2.6em]"
             onChange={(bars) => change({ bars })}
           />{' '}
-          for the key map{' '}
+          for the drum map{' '}
           <Picker
-            label="Key map"
+            label="Drum map"
             value={wish.kit.name}
             choices={kits.map((k) => ({ value: k.name, text: k.name }))}
             onChange={(name) => change({ kit: kits.find((k) => k.name === name) ?? wish.kit })}

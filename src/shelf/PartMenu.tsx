@@ -20,11 +20,11 @@ interface Props {
 export default function PartMenu({ at, name, onClose, onOpen, onHear, onName, onCopy, onTags, onRemove }: Props) {
   const items: [string, () => void][] = [
     [`Open ${name}`, onOpen],
-    ['Hear it, or stop it', onHear],
-    ['Give it another name', onName],
-    ['Make a copy of it', onCopy],
-    ['Tag it', onTags],
-    ['Delete it', onRemove],
+    ['Play or stop', onHear],
+    ['Rename', onName],
+    ['Duplicate', onCopy],
+    ['Tags …', onTags],
+    ['Delete', onRemove],
   ];
   return (
     <PointMenu at={at} onClose={onClose} label={name}>

@@ -209,7 +209,7 @@ export function Shelf() {
 
       <main className="mx-auto max-w-6xl px-6 pb-16">
         <input {...getInputProps()} aria-label="MIDI or part file" data-testid="file-input" />
-        <FileField ref={batchInput} label="MIDI files to be given a feel" onChoose={setBatch} />
+        <FileField ref={batchInput} label="MIDI files for the batch" onChoose={setBatch} />
         <StoreNotice />
         {lost && <LostNotice lost={lost} onRestore={setRestoring} onDemos={() => void startAgain()} onDismiss={dismissLoss} />}
         {unsaved && <UnsavedParts />}
@@ -247,17 +247,17 @@ export function Shelf() {
         {rows && rows.length > 0 && (
           <p className="mt-8 flex flex-wrap gap-x-4 text-sm text-faint">
             <span>Drop a .mid file, a drum loop (.wav) or a backup anywhere. Everything stays in this browser.</span>
-            <Foot onClick={() => batchInput.current?.click()}>Give many MIDI files a feel</Foot>
+            <Foot onClick={() => batchInput.current?.click()}>Batch: many MIDI files …</Foot>
             <Foot onClick={() => setBacking({ parts: null })}>Back up everything</Foot>
             <Foot onClick={() => void restoreDemos()}>Put missing demo parts back</Foot>
-            {deleted && deleted.length > 0 && <Foot onClick={() => setDrawer(true)}>Deleted parts ({deleted.length})</Foot>}
+            {deleted && deleted.length > 0 && <Foot onClick={() => setDrawer(true)}>Recently deleted ({deleted.length})</Foot>}
           </p>
         )}
       </main>
 
       {isDragActive && (
         <div className="pointer-events-none fixed inset-3 z-30 flex items-center justify-center rounded-xl border-2 border-dashed border-accent bg-ground/85">
-          <p className="font-serif text-2xl">Let go to bring it in</p>
+          <p className="font-serif text-2xl">Drop to import</p>
         </div>
       )}
       {starting && <NewPartDialog onStart={(beginning) => void start(beginning)} onClose={() => setStarting(false)} />}
@@ -293,4 +293,4 @@ function Foot({ onClick, children }: { onClick: () => void; children: ReactNode 
 }
 
 const ABOUT =
-  'All your parts. A drum file (.mid) becomes a part when it is dropped anywhere here, and so does a recorded drum loop (.wav); a click opens one on the Bench, where it is shaped; its arrow lets it be heard, and a right click tells what else can be done. Several are chosen by their boxes. Everything is kept in this browser. A part file, exported on the Bench, keeps all of a part and opens here again.';
+  'All your parts. Drop a drum file (.mid) or a recorded drum loop (.wav) anywhere here to make a part of it. Click a part to open it on the Bench, its arrow to hear it, and right-click it for more. Several are chosen by their boxes. Everything is kept in this browser. A part file, exported on the Bench, keeps all of a part and opens here again.';

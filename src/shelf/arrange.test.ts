@@ -21,7 +21,7 @@ test('last changed first, by name as people count, slowest first and then by nam
   expect(names({})).toEqual(['Reel 9', 'Jig', 'Reel 10']);
   expect(names({ order: 'name' })).toEqual(['Jig', 'Reel 9', 'Reel 10']);
   expect(names({ order: 'tempo' })).toEqual(['Reel 9', 'Reel 10', 'Jig']);
-  // What is given stays as it was.
+  // What to apply stays as it was.
   expect(rows.map((r) => r.name)).toEqual(['Reel 10', 'Reel 9', 'Jig']);
 });
 

@@ -18,5 +18,5 @@ export async function importMany(files: readonly File[], onFile: (name: string, 
       failed.push(`${file.name}: ${isNamedError(e) ? e.message : String(e)}`);
     }
   }
-  tell(`${count} of ${files.length} files were brought in.${failed.length > 0 ? ` ${failed.join(' ')}` : ''}`);
+  tell(`${count} of ${files.length} files were imported.${failed.length > 0 ? ` ${failed.join(' ')}` : ''}`);
 }

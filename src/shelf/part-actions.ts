@@ -17,7 +17,7 @@ export function removeParts(rows: readonly PartRow[]): void {
   const ids = rows.map((row) => row.id);
   const remove = async () => {
     await (await drawer()).remove(ids);
-    tellDeleted(`${partsText(rows)} ${rows.length === 1 ? 'is' : 'are'} deleted: for thirty days in the drawer below.`, () =>
+    tellDeleted(`${partsText(rows)} ${rows.length === 1 ? 'is' : 'are'} deleted: for thirty days under Recently deleted.`, () =>
       drawer().then((d) => d.putBack(ids)),
     );
   };

@@ -6,10 +6,10 @@ import { download, fileNameOf } from './download';
 import { say, showError } from './notify';
 import { tellDeleted } from './undo-key';
 
-/** A thing of the library: one of ours, or of the user's own. */
+/** A thing of the library: built-in, or of the user's own. */
 export interface LibraryItem {
   name: string;
-  /** A word on its size, or a sentence on one of ours. */
+  /** A word on its size, or a sentence on a built-in one. */
   about: string;
 }
 

@@ -89,7 +89,7 @@ export function LibraryDialog<T extends LibraryItem>({
     <Modal open onClose={onClose} title={title} about={about} keepsEscape={renaming}>
       <div className="space-y-4">
         {children}
-        <ul aria-label={`Our ${what}s`} className="space-y-1">
+        <ul aria-label={`Built-in ${what}s`} className="space-y-1">
           {ours.map((item) => (
             <li key={item.name} className="flex items-start gap-1 border-t border-line pt-1">
               <span className="min-w-0 flex-1">

@@ -8,7 +8,7 @@ export function countAt({ getState }: BenchStore, times: Times): void {
   try {
     const next = timesLength(getState().part, times);
     const { transport, setTransport, view, setView } = getState();
-    getState().run(times === 2 ? 'Count at twice the tempo' : 'Count at half the tempo', () => next);
+    getState().run(times === 2 ? 'Double tempo, same sound' : 'Halve tempo, same sound', () => next);
     const bar = (n: number): number => Math.round(n * times);
     const grid = gridBeside(view.grid, times);
     if (grid) setView({ grid });

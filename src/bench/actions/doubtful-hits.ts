@@ -1,4 +1,4 @@
-/** Stepping through doubtful hits, and deciding them. */
+/** Stepping through uncertain hits, and deciding them. */
 import { decideHomes, type Side } from '@/core/commands/marks';
 import { doubtfulFlags } from '@/core/perform/doubtful';
 import { say } from '@/ui/notify';
@@ -8,7 +8,7 @@ import { stemsFacts } from '../store/stems-facts';
 import { actOnSelection } from './act';
 import { reveal } from './view-control';
 
-/** Selects the next doubtful hit behind the selection, then from the start again. */
+/** Selects the next uncertain hit behind the selection, then from the start again. */
 export function nextDoubtful(store: BenchStore): void {
   const { part, selection, select } = store.getState();
   const flags = doubtfulFlags(part);
@@ -16,7 +16,7 @@ export function nextDoubtful(store: BenchStore): void {
   const doubtful = part.hits.flatMap((_, i) => (flags[i] === 1 ? [i] : []));
   const next = doubtful.find((i) => i > last) ?? doubtful[0];
   const hit = next === undefined ? undefined : part.hits[next];
-  if (!hit) return say('No hit is doubtful.');
+  if (!hit) return say('No hit is uncertain.');
   select([hit.id]);
   reveal(store, hit.tick, stemsFacts(store).width);
   say(hitLinesText(part, hit));

@@ -25,7 +25,7 @@ export async function bringUnder(store: BenchStore, file: File, instead?: Instea
 export function layer({ getState }: BenchStore, of: Break, notes: readonly string[] = [], instead?: Instead): void {
   const { part, run, setUi } = getState();
   if ((part.breaks?.length ?? 0) >= MOST_BREAKS) return say(`A part has at most ${MOST_BREAKS} breaks: delete one first.`);
-  run(`Bring in ${of.name}`, (p) => layerBreak(p, of));
+  run(`Import ${of.name}`, (p) => layerBreak(p, of));
   setUi({ page: 'breaks', breakShown: true });
   const said = [`${of.name} is under the part, as rows of its own.`, ...notes].join(' ');
   if (!instead) return sayWith(said, 'Undo', () => getState().undo());

@@ -53,7 +53,7 @@ export async function takeUp(store: BenchStore, of: Break): Promise<void> {
   }
 }
 
-/** A recording of this browser's; one of ours comes when it is first asked for. */
+/** A recording of this browser's; a built-in one comes when it is first asked for. */
 async function recordingOf(sample: SampleId): Promise<Blob | undefined> {
   const kept = await recordingStore.read(sample);
   if (kept) return kept;

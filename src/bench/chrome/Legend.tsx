@@ -8,13 +8,13 @@ import { rememberLegend } from '../store/remembered';
 
 /** What the pictures of hits say: each sign beside its words. */
 const SIGNS: readonly { words: string; sign: ReactNode }[] = [
-  { words: 'on the line; the higher, the louder', sign: <Hit x={12} /> },
+  { words: 'on the grid; the higher, the louder', sign: <Hit x={12} /> },
   { words: 'early', sign: <Hit x={7} role="early" /> },
   { words: 'late', sign: <Hit x={17} role="late" /> },
   { words: 'ghost', sign: <Hit x={12} height={12} hollow /> },
-  { words: 'as written, where it is heard otherwise', sign: <Hit x={17} role="late" pale /> },
-  { words: 'leans further than the scale', sign: <Hit x={12} role="late" broken /> },
-  { words: 'doubtful: between two lines', sign: <Hit x={16} role="late" doubtful /> },
+  { words: 'as written, if it sounds at another place', sign: <Hit x={17} role="late" pale /> },
+  { words: 'off by more than the lean scale shows', sign: <Hit x={12} role="late" broken /> },
+  { words: 'uncertain: between two lines', sign: <Hit x={16} role="late" doubtful /> },
   {
     words: 'beats are counted 1 e & a, on a triplet grid 1 & a',
     sign: <path d="M4 8v20M12 16v12M20 16v12" className="stroke-ink" strokeWidth={1.2} />,

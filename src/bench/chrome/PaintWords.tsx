@@ -8,9 +8,11 @@ import { Picker } from '@/ui/Picker';
 import { useBench, useBenchStore } from '../store/context';
 import { MOST_LEVELS, MOST_STRIDE, type Paint, paintGhosts } from '../store/tools';
 
-/** @example ordinalOf(2, '1/16') // 'nd 1/16' */
-const ordinalOf = (n: number, grid: string): string =>
-  `${n % 10 === 1 && n !== 11 ? 'st' : n % 10 === 2 && n !== 12 ? 'nd' : n % 10 === 3 && n !== 13 ? 'rd' : 'th'} ${grid}`;
+const ORDINALS = new Intl.PluralRules('en', { type: 'ordinal' });
+const ENDINGS: Readonly<Record<string, string>> = { one: 'st', two: 'nd', few: 'rd', other: 'th' };
+
+/** What follows the number in “every 2nd 1/16”; every one is “every 1/16”. @example ordinalOf(2, '1/16') // 'nd 1/16' */
+const ordinalOf = (n: number, grid: string): string => `${ENDINGS[ORDINALS.select(n)] ?? 'th'} ${grid}`;
 
 const ACCENTS: readonly { name: string; levels: readonly number[] }[] = [
   { name: 'even', levels: [96] },
@@ -78,7 +80,7 @@ export default function PaintWords({ paint }: { paint: Paint }) {
           </Popover.Content>
         </Popover.Portal>
       </Popover.Root>
-      <span className="text-faint">on every</span>
+      <span className="text-faint">every</span>
       <NumberField
         label="Stride of painted hits"
         value={paint.stride}

@@ -30,7 +30,7 @@ const BarMenu = dynamic(() => import('../stems/BarMenu'), { ssr: false });
 const HEIGHT = 64;
 
 const ABOUT =
-  'Each bar of the part. Bars that are alike have one letter, and are drawn paler from their second time on; a question mark stands over a bar with hits between two lines; the small mark beneath says whether a bar is early (left) or late (right) as a whole. A drag chooses the loop, a click goes there, a double-click shows everything.';
+  'Each bar of the part. Similar bars share a letter and are paler from the second one on. A question mark marks a bar with uncertain hits; the small mark below shows whether the bar is early (left) or late (right) as a whole. Drag to set the loop, click to go there, double-click to see everything.';
 
 /** How the first idea is made; later ones beside the others. */
 function FirstIdea() {
@@ -42,7 +42,7 @@ function FirstIdea() {
   return (
     <button
       type="button"
-      title="Copies the loop to an idea: tried out beside the part, which stays as it is (Shift I)"
+      title="Copy the loop to an idea and try things out; the part stays unchanged (Shift I)"
       className="rounded text-xs text-faint underline decoration-dotted underline-offset-4 hover:text-ink"
       onClick={() => newIdea(store, playback)}
     >
@@ -210,7 +210,7 @@ export function PhraseStrip() {
           <IconButton label="Next different bar" size="tiny" onClick={() => jump((b) => phrase()[b]?.shape !== phrase()[b - 1]?.shape)}>
             <ChevronsRight size={16} />
           </IconButton>
-          <IconButton label="Next bar with doubtful hits" size="tiny" onClick={() => jump((b) => (phrase()[b]?.doubtful ?? 0) > 0)}>
+          <IconButton label="Next bar with uncertain hits" size="tiny" onClick={() => jump((b) => (phrase()[b]?.doubtful ?? 0) > 0)}>
             <Split size={16} />
           </IconButton>
           <FollowSwitch />

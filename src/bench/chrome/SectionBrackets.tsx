@@ -50,8 +50,8 @@ export function SectionBrackets({ width }: { width: number }) {
             ) : (
               <button
                 type="button"
-                title="A click calls it, a double-click names it"
-                aria-label={`Call ${s.name}${heard === s.id ? ', sounds' : called === s.id ? ', comes next' : ''}`}
+                title="Click to play it next, double-click to rename it"
+                aria-label={`Play next: ${s.name}${heard === s.id ? ', sounds' : called === s.id ? ', comes next' : ''}`}
                 className="block w-full truncate px-1 text-left text-xs leading-4"
                 onClick={() => conductor.call(s.id)}
                 onDoubleClick={() => setNaming(s.id)}

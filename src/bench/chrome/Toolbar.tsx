@@ -22,7 +22,7 @@ const PaintWords = dynamic(() => import('./PaintWords'), { ssr: false });
 /** What painting paints, as its sentence says it. */
 const PAINTS: readonly { value: Exclude<Tool, 'select'>; text: string }[] = [
   { value: 'hits', text: 'hits' },
-  { value: 'nothing', text: 'nothing, which erases' },
+  { value: 'nothing', text: 'nothing (erase)' },
   { value: 'line', text: 'velocity along a line' },
   { value: 'free', text: 'velocity freely' },
 ];
@@ -77,7 +77,7 @@ export function Toolbar({ playback }: { playback: Playback }) {
         </IconButton>
         <IconButton
           label="Pattern book"
-          hint="Pattern book: keep these hits, put others down"
+          hint="Pattern book: save these hits or place others"
           className="text-faint"
           onClick={() => getState().setUi({ dialog: 'patterns' })}
         >
@@ -120,7 +120,7 @@ function Doing({ tool, paint, notice }: { tool: Tool; paint: Paint; notice: Reac
 /** P was pressed: which letters lead on. */
 function PageLetters() {
   const pages = usePages();
-  return <p role="status">{`P, and now a letter: ${pages.map((p) => `${p.letter.toUpperCase()} for ${p.title}`).join(', ')}.`}</p>;
+  return <p role="status">{`P, then a letter: ${pages.map((p) => `${p.letter.toUpperCase()} for ${p.title}`).join(', ')}.`}</p>;
 }
 
 function PaintWhat({ tool }: { tool: Tool }) {
@@ -133,7 +133,7 @@ function Pointing({ index }: { index: number }) {
   const { getState } = useBenchStore();
   return (
     <div className="flex min-w-0 items-center gap-2" role="status">
-      <span className="truncate">Point out what move {index + 1} touches: row names, bars on the ruler, hits for their steps.</span>
+      <span className="truncate">Choose what move {index + 1} touches: row names, bars on the ruler, hits for their steps.</span>
       <Button look="strong" size="small" onClick={() => getState().setUi({ pointing: null })}>
         Done
       </Button>
@@ -148,10 +148,10 @@ function Trying({ label }: { label: string }) {
     <div className="flex min-w-0 items-center gap-2" role="status">
       <span className="truncate">{label}</span>
       <Button look="strong" size="small" onClick={() => getState().settle()}>
-        Keep
+        Apply
       </Button>
       <Button size="small" onClick={() => getState().putBack()}>
-        Put back
+        Cancel
       </Button>
     </div>
   );

@@ -70,7 +70,7 @@ function VersionsButton() {
     <Button
       look="plain"
       className="!px-2"
-      title="Keep the part as it stands, compare, go back"
+      title="Save a version, compare, restore"
       onClick={() => getState().setUi({ dialog: 'versions' })}
     >
       versions

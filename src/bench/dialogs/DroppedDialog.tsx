@@ -107,7 +107,7 @@ export default function DroppedDialog() {
       {other && (
         <div className="space-y-3">
           <Way
-            about="This part stays as it is, and in front of you."
+            about="The open part stays open and unchanged."
             action="A part of its own"
             onTake={() => void keep().catch(showError)}
             strong
@@ -117,7 +117,7 @@ export default function DroppedDialog() {
             action="After the last bar"
             onTake={() =>
               change(
-                `Bring ${other.name} in after the last bar`,
+                `Import ${other.name} after the last bar`,
                 (p) => appendAsSection(p, other, { id: nanoid(8), name: other.name, newId }),
                 `${other.name} is a section now, from bar ${part.bars + 1} on.`,
               )

@@ -16,7 +16,7 @@ interface Item extends LibraryItem {
 
 const movesOf = ({ moves }: Feel): string => `${moves.length} ${moves.length === 1 ? 'move' : 'moves'}`;
 
-/** Whole feels: ready ones to start from, the user's own, and files. */
+/** Feel presets: ready ones to start from, the user's own, and files. */
 export function FeelsDialog() {
   const { getState } = useBenchStore();
   const feel = useBench((s) => s.part.feel);
@@ -27,8 +27,8 @@ export function FeelsDialog() {
   };
   return (
     <LibraryDialog<Item>
-      title="Whole feels"
-      about="A feel takes the place of the part’s own; one undo brings that back."
+      title="Feel presets"
+      about="A preset replaces the part’s feel. One undo restores it."
       what="feel"
       ours={READY_FEELS}
       own={own}

@@ -3,8 +3,8 @@
 import { useBenchStore } from '../store/context';
 
 const SIDES = [
-  { dialog: 'target', text: 'keys that leave' },
-  { dialog: 'kit', text: 'keys that come in' },
+  { dialog: 'target', text: 'Output notes' },
+  { dialog: 'kit', text: 'Input notes' },
 ] as const;
 
 /** The two sides of a part's keys, in one dialog: how they leave for the target, and which row each one means. */

@@ -53,13 +53,13 @@ export function KitDialog() {
   const keep = async (name: string) => {
     const kit: KitMap = { name, voices: part.kitMap.voices };
     await kitStore.save(kit);
-    getState().run(`Name the key map ${name}`, (p) => ({ ...p, kitMap: kit }));
+    getState().run(`Name the drum map ${name}`, (p) => ({ ...p, kitMap: kit }));
   };
   return (
     <LibraryDialog<Item>
-      title={`Key map: ${part.kitMap.name}`}
+      title={`Drum map: ${part.kitMap.name}`}
       about="Which row each MIDI key plays. Changing it keeps every hit, its time and its velocity."
-      what="key map"
+      what="drum map"
       ours={OURS}
       own={own.map(itemOf)}
       uses={uses}

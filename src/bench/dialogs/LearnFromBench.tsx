@@ -10,7 +10,7 @@ import { useBench } from '../store/context';
 
 interface Props {
   part: Part;
-  /** Learn from these alone. */
+  /** Extract from these alone. */
   selected?: ReadonlySet<HitId>;
   onClose: () => void;
 }

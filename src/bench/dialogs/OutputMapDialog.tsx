@@ -42,14 +42,14 @@ export default function TargetDialog() {
   const uses: readonly LibraryUse<Item>[] = [
     {
       word: 'use',
-      label: (name) => `use the target ${name}`,
-      run: (item) => getState().run(`Use the target ${item.name}`, (p) => setOutputMap(p, targetOfItem(item))),
+      label: (name) => `use the output map ${name}`,
+      run: (item) => getState().run(`Use the output map ${item.name}`, (p) => setOutputMap(p, targetOfItem(item))),
     },
   ];
   return (
     <LibraryDialog<Item>
-      title={`Target: ${target.name}`}
-      about="How strokes leave for another instrument. Send out and every MIDI export go by it; nothing that is written here changes."
+      title={`Output map: ${target.name}`}
+      about="Which keys, channels and velocities go to another instrument. MIDI out and every MIDI export use it; the written hits do not change."
       what="target"
       ours={OURS}
       own={own.map(itemOf)}
@@ -58,7 +58,7 @@ export default function TargetDialog() {
       canKeep={part.target !== undefined}
       keep={async (name) => {
         await outputMapStore.save({ ...target, name });
-        getState().run(`Name the target ${name}`, (p) => setOutputMap(p, { ...target, name }));
+        getState().run(`Name the output map ${name}`, (p) => setOutputMap(p, { ...target, name }));
       }}
       rename={(item, name) => outputMapStore.rename(targetOfItem(item), name)}
       remove={(item) => outputMapStore.remove(targetOfItem(item))}
@@ -75,12 +75,12 @@ export default function TargetDialog() {
 function Settings({ target }: { target: OutputMap }) {
   const { getState } = useBenchStore();
   const sweep = useSweep();
-  const sweepBy = (change: Partial<OutputMap>) => sweep.show('Change the target', (p) => changeOutputMap(p, change));
-  const change = (next: Partial<OutputMap>) => getState().run('Change the target', (p) => changeOutputMap(p, next));
+  const sweepBy = (change: Partial<OutputMap>) => sweep.show('Change the output map', (p) => changeOutputMap(p, change));
+  const change = (next: Partial<OutputMap>) => getState().run('Change the output map', (p) => changeOutputMap(p, next));
   const { keys, noteMs } = target;
   const choose = (kind: string) => {
     if (kind === 'rows')
-      getState().run('List the target’s keys', (p) => changeOutputMap(p, { keys: { kind, rows: keysOfRows(p, outputMapOf(p)) } }));
+      getState().run('List the output map’s keys', (p) => changeOutputMap(p, { keys: { kind, rows: keysOfRows(p, outputMapOf(p)) } }));
     else if (kind === 'chromatic') change({ keys: { kind, from: 36 } });
     else if (kind === 'hits' || kind === 'general-midi') change({ keys: { kind } });
   };
@@ -89,7 +89,7 @@ function Settings({ target }: { target: OutputMap }) {
       <span>
         keys{' '}
         <Picker
-          label="Keys of the target"
+          label="Keys of the output map"
           value={keys.kind}
           choices={Object.entries(KEYS_WORDS).map(([value, text]) => ({ value, text }))}
           onChange={choose}
@@ -199,12 +199,12 @@ function Keys({ target }: { target: OutputMap }) {
           </>
         )}
       </p>
-      <div className="mt-1 max-h-56 overflow-auto" tabIndex={0} aria-label="Keys of the target by row">
+      <div className="mt-1 max-h-56 overflow-auto" tabIndex={0} aria-label="Keys of the output map by row">
         <table className="w-full">
           <thead className="text-left text-sm text-faint">
             <tr>
               <th className="font-normal">Row</th>
-              <th className="font-normal">leaves as key</th>
+              <th className="font-normal">plays key</th>
               <th className="font-normal">on channel</th>
             </tr>
           </thead>
@@ -220,7 +220,7 @@ function Keys({ target }: { target: OutputMap }) {
                     max={127}
                     unit=""
                     className={narrow}
-                    onChange={(key) => sweep.show(`${labelOfRow(part, row)} leaves as key ${key}`, (p) => setOutputKey(p, row, key))}
+                    onChange={(key) => sweep.show(`${labelOfRow(part, row)} plays key ${key}`, (p) => setOutputKey(p, row, key))}
                     onDone={sweep.done}
                   />
                 </td>
@@ -259,7 +259,7 @@ function useLearning(rows: readonly VoiceName[]): [number | null, (next: number 
   useEffect(() => {
     if (at === null || row === undefined) return;
     recorder.learnPad((key) => {
-      getState().run(`${labelOfRow(getState().part, row)} leaves as key ${key}`, (p) => setOutputKey(p, row, key));
+      getState().run(`${labelOfRow(getState().part, row)} plays key ${key}`, (p) => setOutputKey(p, row, key));
       setAt(at + 1 < rows.length ? at + 1 : null);
     });
     return () => recorder.learnPad(null);

@@ -83,7 +83,7 @@ export default function PatternsDialog() {
 
   const put = ({ pattern, name }: Item, way: PatternPlace['way']) => {
     close();
-    const edit = getState().open(`Put ${name} at bar ${from + 1}`, 'trial');
+    const edit = getState().open(`Paste ${name} at bar ${from + 1}`, 'trial');
     let result: PutPattern | null = null;
     edit.preview((p) => (result = putPattern(p, pattern, { bar: from, way, ...(row === OWN_ROW ? {} : { row }) }, () => nanoid(10))).part);
     say(putWords(result, name));
@@ -92,20 +92,20 @@ export default function PatternsDialog() {
   return (
     <LibraryDialog<Item>
       title="Pattern book"
-      about="Hits under a name, with all they have. Put down at the loop’s first bar they are heard at once, and kept or put back above the rows."
+      about="Hits saved under a name. Place them at the loop’s first bar to hear them at once, then apply or cancel above the rows."
       what="pattern"
       ours={[]}
       own={own}
       uses={[
         {
           word: 'beside',
-          label: (name) => `Put ${name} beside what is there`,
+          label: (name) => `Paste ${name} beside what is there`,
           title: 'What is there stays; its strokes go on free steps',
           run: (item) => put(item, 'beside'),
         },
         {
           word: 'instead',
-          label: (name) => `Put ${name} instead of what is there`,
+          label: (name) => `Paste ${name} instead of what is there`,
           title: 'Its rows are emptied in its bars first',
           run: (item) => put(item, 'instead'),
         },

@@ -57,7 +57,7 @@ export function RowDialog({ voice: row, onClose }: { voice: string; onClose: () 
             <JoinLine {...props} />
           </Group>
         )}
-        <p className="text-sm text-faint">Keys are kept in the part’s key map. One undo brings all back.</p>
+        <p className="text-sm text-faint">Keys are kept in the part’s drum map. One undo brings all back.</p>
       </div>
     </Modal>
   );

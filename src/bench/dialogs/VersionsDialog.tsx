@@ -49,7 +49,7 @@ export default function VersionsDialog() {
       open
       onClose={close}
       title="Versions"
-      about="A version is the whole part as it stood: hits, feel, tempo, rows. Going back is one step that can be undone."
+      about="A version is the whole part at one moment: hits, feel, tempo, rows. Restoring one is a single step that you can undo."
     >
       <form
         className="flex items-center gap-2"
@@ -67,13 +67,11 @@ export default function VersionsDialog() {
           className="min-w-0 flex-1 rounded border-b border-strong bg-transparent px-1 leading-8 placeholder:text-faint"
         />
         <Button type="submit" look="strong">
-          Keep it as it stands
+          Save version
         </Button>
       </form>
       {versions.length === 0 ? (
-        <p className="mt-4 text-faint">
-          No versions yet. Keep one before you try something bold: both can then be compared in the same loop.
-        </p>
+        <p className="mt-4 text-faint">No versions yet. Save one before you try something bold, then compare both in the same loop.</p>
       ) : (
         <ul aria-label="Kept versions" className="mt-3">
           {versions.map((v) => (

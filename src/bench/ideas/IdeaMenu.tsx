@@ -41,7 +41,7 @@ function Items({ idea }: { idea: Idea | null }) {
       {idea && item(`Take it into ${barsText(cameFrom(main, idea.part, idea.bars))}`, () => takeIdea(store, playback, idea))}
       {idea && item('Make a section of it, after the last bar', () => ideaToSection(store, playback, idea))}
       {idea && item('Keep it as a pattern …', () => keepIdeaAsPattern(store, playback, idea))}
-      {idea && item('Keep it as a part on the Shelf', () => keep(idea))}
+      {idea && item('Save as part', () => keep(idea))}
       {item(
         other === (idea?.id ?? 'the part') ? 'Stop comparing with it' : 'Compare with it (hold Q)',
         () => compareIdea(store, idea),
@@ -51,7 +51,7 @@ function Items({ idea }: { idea: Idea | null }) {
       {idea && (
         <>
           <DropdownMenu.Separator className={MENU_RULE} />
-          {item('Throw it away', () => void dropIdea(store, playback, idea))}
+          {item('Delete idea', () => void dropIdea(store, playback, idea))}
         </>
       )}
     </>

@@ -39,7 +39,7 @@ export async function newIdea(store: BenchStore, { conductor }: Playback): Promi
   const { id, ideas, idea: opened, part } = getState();
   const isFree = (l: string) => !ideas.some((i) => i.letter === l);
   const letter = LETTERS.find((l) => isFree(l) && !thrown.get(store)?.has(l)) ?? LETTERS.find(isFree);
-  if (!letter) return say('There are sixteen ideas: throw one away first.');
+  if (!letter) return say('There are sixteen ideas: delete one first.');
   const { from, to } = chosenBars(store);
   const idea = { partId: id, letter, bars: to - from };
   const copy = excerptOf(part, from, to);
@@ -132,7 +132,7 @@ export async function dropIdea(store: BenchStore, { conductor }: Playback, { id,
   };
   try {
     const putBack = await partStore.remove(id);
-    tell(`Idea ${letter} is thrown away.`, { label: 'Undo', onClick: () => void putBack().then(bringBack).catch(showError) });
+    tell(`Idea ${letter} is deleted.`, { label: 'Undo', onClick: () => void putBack().then(bringBack).catch(showError) });
   } catch (error) {
     showError(error);
     await bringBack();

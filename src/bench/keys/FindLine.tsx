@@ -59,7 +59,7 @@ export default function FindLine({ playback }: { playback: Playback }) {
           />
           <Command.List className="max-h-[min(420px,60vh)] overflow-auto p-2">
             <Command.Empty className="px-3 py-2 text-faint">
-              Nothing is called that. Try another word: what it changes, or what you would hear.
+              Nothing found. Try another word: what it changes, or what you would hear.
             </Command.Empty>
             {specs
               .filter((s) => s.run && s.shown !== null)

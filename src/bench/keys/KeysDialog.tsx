@@ -12,7 +12,7 @@ const GROUPS: readonly KeySpec['group'][] = [
   'Edit',
   'Select',
   'Dynamics',
-  'Placement',
+  'Timing',
   'Pointer and view',
   'Pages',
   'Hear',

@@ -19,9 +19,9 @@ const best = (written: string): string | undefined =>
     .sort((a, b) => b.score - a.score)[0]?.text;
 
 test('the trade’s words and ours lead to the same thing', () => {
-  expect([best('quantize'), best('tighten'), best('snap')]).toEqual(Array(3).fill('Add the move quantize'));
-  expect([best('humanize'), best('randomize timing')]).toEqual(Array(2).fill('Add the move humanize'));
-  expect([best('swing'), best('shuffle')]).toEqual(Array(2).fill('Add the move swing'));
+  expect([best('quantize'), best('tighten'), best('snap')]).toEqual(Array(3).fill('Add quantize'));
+  expect([best('humanize'), best('randomize timing')]).toEqual(Array(2).fill('Add humanize'));
+  expect([best('swing'), best('shuffle')]).toEqual(Array(2).fill('Add swing'));
   expect([best('merge duplicate'), best('ghost notes'), best('velocity compress'), best('time signature')]).toEqual([
     'Merge duplicate hits',
     'Suggest ghost notes',
@@ -33,8 +33,8 @@ test('the trade’s words and ours lead to the same thing', () => {
 
 test('every word must fit; whole words of the sentence count most', () => {
   expect([
-    rank('Add the move humanize', 'human', ['random']),
-    rank('Add the move humanize', 'humanize'),
+    rank('Add humanize', 'human', ['random']),
+    rank('Add humanize', 'humanize'),
     rank('Add', 'random', ['random']),
     rank('Add', 'ran', ['random']),
     rank('Add', 'add nothing'),

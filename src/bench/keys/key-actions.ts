@@ -106,12 +106,12 @@ export function newVariation({ store }: Context) {
   if (part.feel.moves.length === 0) return say('The feel has no moves yet.');
   if (ui.openMove !== null && move && specOf(MOVES, move.kind).draws) {
     const seed = (move.seed ?? 0) + 1;
-    run(`Draw again: seed ${seed}`, (p) => changeMove(p, ui.openMove as number, { seed }));
-    return say(`Drawn again: seed ${seed}.`);
+    run(`New variation: seed ${seed}`, (p) => changeMove(p, ui.openMove as number, { seed }));
+    return say(`New variation: seed ${seed}.`);
   }
   const seed = part.feel.seed + 1;
-  run(`Draw the feel again: seed ${seed}`, (p) => ({ ...p, feel: { ...p.feel, seed } }));
-  say(`The feel was drawn again: seed ${seed}.`);
+  run(`New variation of the feel: seed ${seed}`, (p) => ({ ...p, feel: { ...p.feel, seed } }));
+  say(`New variation of the feel: seed ${seed}.`);
 }
 
 export function lockSelection({ store }: Context) {

@@ -50,21 +50,21 @@ export const KEYS: readonly KeySpec[] = [
   {
     keys: ['q'],
     group: 'Hear',
-    text: 'Hear what is compared with: hold it, or tap and it stays',
+    text: 'Hear the comparison: hold the key, or tap to stay on it',
     hold: ({ playback }, down) => playback.holdOther(down),
   },
   {
     keys: ['y'],
     group: 'Hear',
-    text: 'Try the next sound of its kind on the open row',
+    text: 'Try the next similar sound on the open row',
     also: ['sample', 'kit', 'preset', 'browse sounds', 'audition', 'swap'],
     run: ({ store, playback }) => void stepOpenRow(store, playback, 1),
   },
-  { keys: ['b'], group: 'Hear', text: 'Try the sound before', run: ({ store, playback }) => void stepOpenRow(store, playback, -1) },
+  { keys: ['b'], group: 'Hear', text: 'Try the previous sound', run: ({ store, playback }) => void stepOpenRow(store, playback, -1) },
   ...Array.from({ length: 9 }, (_, i): KeySpec => ({
     keys: [`shift+${i + 1}`],
     group: 'Hear',
-    text: 'Call a section: it comes when what sounds may be left',
+    text: 'Play a section next',
     also: ['switch', 'scene', 'live'],
     shown: i === 0 ? 'Shift 1 … 9' : null,
     run: (c) => callSection(c, i),
@@ -72,18 +72,18 @@ export const KEYS: readonly KeySpec[] = [
   {
     keys: ['shift+i'],
     group: 'Hear',
-    text: 'Copy the loop to a new idea, and go on there',
+    text: 'Copy the loop to a new idea and work there',
     also: ['variation', 'alternative', 'scratch', 'A B', 'copy pattern', 'idea'],
     run: ({ store, playback }) => newIdea(store, playback),
   },
   {
     keys: ['z'],
     group: 'Hear',
-    text: 'Next idea, at once; the part itself is among them',
+    text: 'Next idea, right away (the part is one of them)',
     also: ['switch', 'flip', 'A B'],
     run: ({ store, playback }) => stepIdea(store, playback, 1, 'now'),
   },
-  { keys: ['alt+z'], group: 'Hear', text: 'Idea before', run: ({ store, playback }) => stepIdea(store, playback, -1, 'now') },
+  { keys: ['alt+z'], group: 'Hear', text: 'Previous idea', run: ({ store, playback }) => stepIdea(store, playback, -1, 'now') },
   {
     keys: ['shift+z'],
     group: 'Hear',
@@ -93,14 +93,14 @@ export const KEYS: readonly KeySpec[] = [
   {
     keys: ['alt+shift+z'],
     group: 'Hear',
-    text: 'Idea before, at the bar line',
+    text: 'Previous idea, at the bar line',
     run: ({ store, playback }) => stepIdea(store, playback, -1, 'bar'),
   },
   {
     keys: ['shift+r'],
     group: 'Hear',
-    text: 'Record over the loop, in its midst too; stop and keep',
-    also: ['take', 'overdub', 'punch'],
+    text: 'Record over the loop or punch in; stop and keep the take',
+    also: ['take', 'overdub', 'punch', 'count-in'],
     run: record,
   },
   {
@@ -113,19 +113,19 @@ export const KEYS: readonly KeySpec[] = [
   {
     keys: ['shift+b'],
     group: 'Hear',
-    text: 'Hear the recording beside, mute it',
+    text: 'Turn the backing track on or off',
     also: ['backing', 'song'],
     run: ({ store }) =>
       store
         .getState()
-        .run(store.getState().part.backing?.muted ? 'Hear the recording beside' : 'Mute the recording beside', (p) =>
+        .run(store.getState().part.backing?.muted ? 'Turn the backing track on' : 'Mute the backing track', (p) =>
           changeBacking(p, { muted: p.backing?.muted !== true }),
         ),
   },
   {
     keys: ['shift+k'],
     group: 'Hear',
-    text: 'Click on, off',
+    text: 'Turn the click on or off',
     also: ['metronome'],
     run: ({ recording: { recorder } }) => recorder.set({ clickAlways: !recorder.state.getState().clickAlways }),
   },
@@ -133,19 +133,19 @@ export const KEYS: readonly KeySpec[] = [
   {
     keys: ['c'],
     group: 'Step cursor',
-    text: 'Show the step cursor, hide it',
+    text: 'Show or hide the step cursor',
     also: ['caret', 'keyboard editing'],
     run: ({ store }) => toggleCaret(store),
   },
-  { keys: ['enter'], group: 'Step cursor', text: 'Place a hit there, or delete it', run: enter },
+  { keys: ['enter'], group: 'Step cursor', text: 'Add or delete a hit at the cursor', run: enter },
   {
     keys: ['f'],
     group: 'Step cursor',
-    text: 'Paint hits from there to the end of the bar or loop',
+    text: 'Paint hits from the cursor to the end of the bar or loop',
     run: ({ store }) => fillFromCaret(store),
   },
   { keys: ['right'], group: 'Step cursor', text: 'Next line; without cursor: nudge late', run: arrow(1, 0, false) },
-  { keys: ['left'], group: 'Step cursor', text: 'Line before; without cursor: nudge early', run: arrow(-1, 0, false) },
+  { keys: ['left'], group: 'Step cursor', text: 'Previous line; without cursor: nudge early', run: arrow(-1, 0, false) },
   { keys: ['up'], group: 'Step cursor', text: 'Row above; without cursor: louder', run: arrow(0, -1, false) },
   { keys: ['down'], group: 'Step cursor', text: 'Row below; without cursor: softer', run: arrow(0, 1, false) },
   {
@@ -159,7 +159,7 @@ export const KEYS: readonly KeySpec[] = [
   { keys: ['shift+up'], group: 'Step cursor', text: 'as above', shown: null, run: arrow(0, -1, true) },
   { keys: ['shift+down'], group: 'Step cursor', text: 'as above', shown: null, run: arrow(0, 1, true) },
   { keys: ['pagedown'], group: 'Step cursor', text: 'Next bar', run: ({ store }) => moveCaretBar(store, 'next') },
-  { keys: ['pageup'], group: 'Step cursor', text: 'Bar before', run: ({ store }) => moveCaretBar(store, 'previous') },
+  { keys: ['pageup'], group: 'Step cursor', text: 'Previous bar', run: ({ store }) => moveCaretBar(store, 'previous') },
   { keys: ['home'], group: 'Step cursor', text: 'First line of the part', run: ({ store }) => moveCaretBar(store, 'start') },
   { keys: ['end'], group: 'Step cursor', text: 'Last line of the part', run: ({ store }) => moveCaretBar(store, 'end') },
 
@@ -186,38 +186,38 @@ export const KEYS: readonly KeySpec[] = [
 
   {
     keys: ['e'],
-    group: 'Placement',
-    text: 'Early by one nudge',
+    group: 'Timing',
+    text: 'Nudge earlier',
     also: ['nudge', 'ahead', 'push'],
     run: ({ store }) => nudgeSelection(store, -1),
   },
   {
     keys: ['l'],
-    group: 'Placement',
-    text: 'Late by one nudge',
+    group: 'Timing',
+    text: 'Nudge later',
     also: ['nudge', 'behind', 'drag'],
     run: ({ store }) => nudgeSelection(store, 1),
   },
-  { keys: ['shift+e'], group: 'Placement', text: 'Early by five', run: ({ store }) => nudgeSelection(store, -5) },
-  { keys: ['shift+l'], group: 'Placement', text: 'Late by five', run: ({ store }) => nudgeSelection(store, 5) },
-  { keys: ['n'], group: 'Placement', text: 'No nudge', also: ['reset timing'], run: ({ store }) => clearNudges(store) },
+  { keys: ['shift+e'], group: 'Timing', text: 'Nudge five steps earlier', run: ({ store }) => nudgeSelection(store, -5) },
+  { keys: ['shift+l'], group: 'Timing', text: 'Nudge five steps later', run: ({ store }) => nudgeSelection(store, 5) },
+  { keys: ['n'], group: 'Timing', text: 'Remove the nudge', also: ['reset timing'], run: ({ store }) => clearNudges(store) },
   {
     keys: ['shift+n'],
-    group: 'Placement',
-    text: 'Go to the next doubtful hit',
+    group: 'Timing',
+    text: 'Go to the next uncertain hit',
     also: ['unsure', 'ambiguous', 'between two lines'],
     run: ({ store }) => nextDoubtful(store),
   },
   {
     keys: ['shift+a'],
-    group: 'Placement',
+    group: 'Timing',
     text: 'The selection belongs to the earlier line',
     also: ['decide', 'doubtful', 'home'],
     run: ({ store }) => decideSelection(store, 'earlier'),
   },
   {
     keys: ['shift+s'],
-    group: 'Placement',
+    group: 'Timing',
     text: 'The selection belongs to the later line',
     also: ['decide', 'doubtful', 'home'],
     run: ({ store }) => decideSelection(store, 'later'),
@@ -229,22 +229,22 @@ export const KEYS: readonly KeySpec[] = [
     also: ['swung grid', 'swing'],
     run: swungGrid,
   },
-  { keys: ['k'], group: 'Placement', text: 'Lock the selection, unlock it', also: ['protect'], run: lockSelection },
+  { keys: ['k'], group: 'Timing', text: 'Lock or unlock the selection', also: ['protect'], run: lockSelection },
   {
     keys: ['j'],
-    group: 'Placement',
-    text: 'Draw the chance of the open move, or of the whole feel, again',
+    group: 'Timing',
+    text: 'New variation of the open move, or of all moves',
     also: ['randomize', 'seed', 'reroll', 'dice'],
     run: newVariation,
   },
   {
     keys: [','],
-    group: 'Placement',
-    text: 'Shift the selection or open row a step left; it wraps around',
+    group: 'Timing',
+    text: 'Shift the selection or open row one step left (wraps around)',
     also: ['rotate'],
     run: ({ store }) => shiftSelection(store, -1),
   },
-  { keys: ['.'], group: 'Placement', text: 'Shift a step right', run: ({ store }) => shiftSelection(store, 1) },
+  { keys: ['.'], group: 'Timing', text: 'Shift one step right', run: ({ store }) => shiftSelection(store, 1) },
 
   { keys: ['mod+c'], group: 'Edit', text: 'Copy', run: ({ store }) => void copySelection(store) },
   { keys: ['mod+x'], group: 'Edit', text: 'Cut', run: ({ store }) => cutSelection(store) },
@@ -273,7 +273,7 @@ export const KEYS: readonly KeySpec[] = [
     also: ['pencil', 'draw', 'brush'],
     run: tool('hits'),
   },
-  { keys: ['shift+h'], group: 'Pointer and view', text: 'Paint nothing, which erases', also: ['eraser', 'wipe'], run: tool('nothing') },
+  { keys: ['shift+h'], group: 'Pointer and view', text: 'Erase along a row', also: ['eraser', 'wipe'], run: tool('nothing') },
   { keys: ['v'], group: 'Pointer and view', text: 'Paint velocities along a line', also: ['ramp', 'crescendo'], run: tool('line') },
   { keys: ['shift+v'], group: 'Pointer and view', text: 'Paint velocities freely', run: tool('free') },
   { keys: ['g'], group: 'Pointer and view', text: 'Finer grid', also: ['resolution'], run: (c) => changeGrid(c, 1) },
@@ -281,7 +281,7 @@ export const KEYS: readonly KeySpec[] = [
   {
     keys: ['t'],
     group: 'Pointer and view',
-    text: 'Triplets, and back',
+    text: 'Switch between straight and triplet grid',
     run: ({ store }) =>
       setGrid(
         store.getState().setView,
@@ -315,12 +315,12 @@ export const KEYS: readonly KeySpec[] = [
   {
     keys: ['?'],
     group: 'Pointer and view',
-    text: 'This sheet',
+    text: 'All keys',
     also: ['shortcuts', 'keyboard', 'help'],
     run: ({ store }) => store.getState().setUi({ dialog: 'keys' }),
   },
 
-  { keys: ['escape'], group: 'Pointer and view', text: 'Put back, leave, choose nothing: one thing at a time' },
+  { keys: ['escape'], group: 'Pointer and view', text: 'Cancel, close or deselect, one thing at a time' },
 
   {
     keys: ['mod+k'],
@@ -333,14 +333,14 @@ export const KEYS: readonly KeySpec[] = [
   {
     keys: ['mod+s'],
     group: 'Keep',
-    text: 'Say whether all is saved; it always is by itself',
+    text: 'Show save status (everything saves automatically)',
     also: ['save'],
     run: ({ store }) => saySaved(store),
   },
   {
     keys: ['mod+shift+k'],
     group: 'Keep',
-    text: 'Keep a version, under the next number',
+    text: 'Save a version under the next number',
     also: ['snapshot'],
     run: ({ store }) => void keepVersion(store),
   },

@@ -1,7 +1,7 @@
 /**
  * How well a thing fits what is written, 0 (not at all) to 1: every written word must begin one of its own; those of its sentence count
  * more than those it is searched by, whole words more than beginnings.
- * @example rank('Add the move humanize', 'human', ['random']) // 0.9
+ * @example rank('Add humanize', 'human', ['random']) // 0.9
  */
 export function rank(text: string, written: string, keywords: string[] = []): number {
   const own = words(text);

@@ -80,7 +80,7 @@ test('a section that is called waits as the one that sounds may be left; what wa
   engine.now = 4;
   takeOver();
   expect(conductor.state.getState()).toMatchObject({ sounding: { from: 2, to: 4 }, next: null, switched: [{ section: 'v', times: 2 }] });
-  // The chorus is left when it is finished.
+  // The chorus is left at the end of the section.
   conductor.call('v');
   jest.advanceTimersByTime(50);
   expect(engine.queue).toMatchObject([{ when: 'end', start: 0 }]);

@@ -114,7 +114,7 @@ export class Conductor {
     return wanted;
   }
 
-  /** Calls a section: it takes over when what sounds may be left. Stopped, it is what Play starts with. */
+  /** Calls a section: it takes over when the section may switch. Stopped, it is what Play starts with. */
   call(id: string) {
     const { main, openIdea, setTransport } = this.store.getState();
     const section = sectionOf(main, id);

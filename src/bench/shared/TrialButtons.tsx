@@ -9,10 +9,10 @@ export function TrialButtons({ trial, className }: { trial: Trial; className?: s
   return (
     <span className={`inline-flex gap-1 ${className ?? ''}`}>
       <Button look="strong" size="small" onClick={trial.done}>
-        Keep it
+        Apply
       </Button>
       <Button size="small" onClick={trial.cancel}>
-        Put it back
+        Cancel
       </Button>
     </span>
   );

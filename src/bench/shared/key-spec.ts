@@ -13,7 +13,7 @@ export interface Context {
 export interface KeySpec {
   /** As pressed, "mod" being Ctrl or Cmd, a blank between two presses: the first is shown. None for what is only found by its words. */
   keys: readonly string[];
-  group: 'Hear' | 'Step cursor' | 'Select' | 'Dynamics' | 'Placement' | 'Edit' | 'Pointer and view' | 'Pages' | 'Keep';
+  group: 'Hear' | 'Step cursor' | 'Select' | 'Dynamics' | 'Timing' | 'Edit' | 'Pointer and view' | 'Pages' | 'Keep';
   text: string;
   /** Words of the trade that it is searched by, beside those of its text. */
   also?: readonly string[];

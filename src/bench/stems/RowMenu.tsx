@@ -64,8 +64,8 @@ function Items({ row, label, onEdit }: Props) {
         getState().setFocus(row.voice);
         openPage(store, 'sound');
       })}
-      {item(row.held ? 'Let it ring freely' : 'End its sound with each hit', () =>
-        getState().run(`${row.held ? 'Let ring freely:' : 'End with its hits:'} ${label.toLowerCase()}`, (p) =>
+      {item(row.held ? 'Let it ring' : 'End its sound with each hit', () =>
+        getState().run(`${row.held ? 'Let ring:' : 'End with its hits:'} ${label.toLowerCase()}`, (p) =>
           setRow(p, row.voice, { held: !row.held }),
         ),
       )}

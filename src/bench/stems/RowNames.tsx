@@ -139,7 +139,7 @@ export function RowNames({ playback }: { playback: Playback }) {
           aria-label="Rows"
           aria-haspopup="menu"
           aria-expanded={menu !== null}
-          title="Add rows, hide empty ones, the key map"
+          title="Add rows, hide empty ones, the drum map"
           onClick={(e) => setMenu(belowButton(e.currentTarget))}
           className="rounded p-1 text-faint hover:bg-sunk hover:text-ink"
         >

@@ -15,7 +15,7 @@ test('mean, population deviation, median', () => {
   expect([median([3, 1, 2]), median([4, 1, 2, 3])]).toEqual([2, 2.5]);
 });
 
-test('bars alike share a shape although their velocities differ a little; a louder or a longer bar has its own', () => {
+test('similar bars share a shape although their velocities differ a little; a louder or a longer bar has its own', () => {
   const bar = (start: number, velocity: number, extra = false): [string, number, number][] => [
     ['kick', start, velocity],
     ['snare', start + 1, 90],

@@ -124,7 +124,7 @@ export function describeChanges(before: Part, after: Part): string {
   else if (before.bars === after.bars && !same(before.meter, after.meter)) said.push('meter changes elsewhere');
   if (before.origin !== after.origin) said.push('the grid was moved');
   if (before.bars !== after.bars) said.push(`${before.bars} to ${after.bars} bars`);
-  if (!same(before.rows, after.rows) || !same(before.kitMap, after.kitMap)) said.push('rows or key map changed');
+  if (!same(before.rows, after.rows) || !same(before.kitMap, after.kitMap)) said.push('rows or drum map changed');
   for (const { word, fields } of OTHERWISE) if (fields.some((field) => !sameValue(before[field], after[field]))) said.push(word);
   if (before.name !== after.name) said.unshift(`called ${after.name} instead of ${before.name}`);
   if (said.length === 0) return 'Nothing differs.';

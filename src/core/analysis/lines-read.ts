@@ -7,7 +7,7 @@ import { isTriplet, stepOf, type GridName } from '../time/grid';
 import { ticks, type Ticks } from '../units';
 import type { VoiceName } from '../row-names';
 
-/** Doubtful hits of a row at one place of the bar that may belong to the same two lines. */
+/** Uncertain hits of a row at one place of the bar that may belong to the same two lines. */
 export interface DoubtfulGroup {
   voice: VoiceName;
   /** Hits in time order, with how likely their homes are. */

@@ -33,7 +33,7 @@ export function pieceOfHit({ pieces }: Pick<Break, 'pieces'>, hit: Pick<Hit, 'pi
 /** The MIDI key that names a piece; beyond the last key all have the last. */
 export const keyOfPiece = (n: number): number => Math.min(127, FIRST_PIECE_KEY + n);
 
-/** What a struck key plays: a piece of a break, counted from key 36 up, where keys play that; else the row that the key map says. */
+/** What a struck key plays: a piece of a break, counted from key 36 up, where keys play that; else the row that the drum map says. */
 export function playedByKey(
   part: Pick<Part, 'kitMap' | 'breaks'>,
   key: number,

@@ -26,7 +26,7 @@ export const setChoke = (part: Part, ids: ReadonlySet<HitId>, choke: boolean): P
 /** Locks hits against every tool, or unlocks them. */
 export const setLocked = (part: Part, ids: ReadonlySet<HitId>, locked: boolean): Part => setFlag(part, ids, 'locked', locked);
 
-/** Leaves doubtful hits where they are, whatever is quantized; or not. */
+/** Leaves uncertain hits where they are, whatever is quantized; or not. */
 export const setAlone = (part: Part, ids: ReadonlySet<HitId>, alone: boolean): Part => setFlag(part, ids, 'alone', alone);
 
 export type Side = 'earlier' | 'later';

@@ -42,7 +42,7 @@ test('rows are named, moved, added and removed', () => {
   expect(removeRow(part, 'snare').hits).toHaveLength(3);
 });
 
-test('a new key goes into the key map; a wrong name is put right and keys stay', () => {
+test('a new key goes into the drum map; a wrong name is put right and keys stay', () => {
   const rekeyed = setRowKey(part, 'snare', 40);
   expect(rekeyed.hits.filter((h) => h.voice === 'snare').map((h) => h.key)).toEqual([40]);
   expect(rekeyed.kitMap.voices[40]).toBe('snare');
@@ -135,7 +135,7 @@ test('what falls together is set apart around its middle, the leader first', () 
   expect(mirrorNudges(apart, all).hits.map((h) => h.nudge?.ms)).toEqual(apart.hits.map((h) => -(h.nudge?.ms ?? 0)));
 });
 
-test('a doubtful hit is sent to the line before or after; then it is decided', () => {
+test('an uncertain hit is sent to the line before or after; then it is decided', () => {
   const between = smallPart([
     ['snare', 1.08, 90],
     ['snare', 1.25, 80],

@@ -1,4 +1,4 @@
-/** Commands on rows and the key map: which voice a line is, which key it has, what it is called, where it stands. */
+/** Commands on rows and the drum map: which voice a line is, which key it has, what it is called, where it stands. */
 import { breakRowTest } from '../breaks/rows';
 import { freeKey, keyOfVoice, keyOnKit, voiceOfKey, type KitMap } from '../key-map';
 import type { Feel } from '../model/feel';
@@ -82,7 +82,7 @@ function withoutRow(kit: KitMap, row: VoiceName): KitMap {
 }
 
 /**
- * Gives all hits of a row another MIDI key, which the key map then knows as this row: the only one, so that new hits are written
+ * Gives all hits of a row another MIDI key, which the drum map then knows as this row: the only one, so that new hits are written
  * with it, too. Keys that the row had before keep their meaning where other hits use them.
  */
 export function setRowKey(part: Part, voice: VoiceName, key: number): Part {

@@ -34,7 +34,7 @@ export interface MoveContext {
   lines: Float64Array;
   /** Performed ticks. */
   times: Float64Array;
-  /** Performed velocities, fractional and not limited. */
+  /** Performed velocities, fractional and limiter idle. */
   loudness: Float64Array;
   /** These lines as the swing moves so far place them. */
   placedHomes: Float64Array;

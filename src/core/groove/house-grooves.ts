@@ -68,7 +68,7 @@ export const GROOVE_FAMILIES: readonly GrooveFamily[] = [
         lean: [0, 0, 2, 0, 9, 3, 2, 0, 0, 0, 2, 0, 10, 3, 2, 0],
         level: [112, 82, 96, 80, 108, 80, 94, 82],
       }),
-      house('Ballast', 'Only the one is at home; all leans back', {
+      house('Ballast', 'Only beat one is on the grid; everything else lays back', {
         lean: [0, 6, 8, 6, 14, 8, 8, 6, 6, 6, 8, 6, 16, 8, 8, 6],
         level: [110, 86, 98, 84, 114, 84, 96, 84],
       }),

@@ -12,7 +12,7 @@ import { lessonsByVoice, lessonsOf, type Lesson } from './lessons';
 
 export interface LearnOptions {
   name?: string;
-  /** Learn from these alone; from all voices without it. */
+  /** Extract from these alone; from all voices without it. */
   voices?: readonly VoiceName[] | undefined;
   /** Steps of its own for each voice, beside those of all. */
   perVoice?: boolean;

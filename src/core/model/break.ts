@@ -5,7 +5,7 @@ import type { SampleId } from './own-sound';
 export const STROKE_KINDS = ['kick', 'snare', 'hat', 'other'] as const;
 export type StrokeKind = (typeof STROKE_KINDS)[number];
 
-/** Where a break is cut: at its strokes, at lines of the bar, into sixteen equal pieces, at bars, or nowhere. */
+/** Where a break is cut: at its strokes, at lines of the bar, into sixteen equal slices, at bars, or nowhere. */
 export const BREAK_CUTS = ['strokes', 'eighths', 'sixteenths', 'sixteen', 'bars', 'whole'] as const;
 export type BreakCut = (typeof BREAK_CUTS)[number];
 

@@ -69,7 +69,7 @@ export interface Hit {
   decided?: boolean;
   /** A hand put the hit on a line. */
   placed?: boolean;
-  /** Left where it is by quantize moves: the decision on a doubtful hit. */
+  /** Left where it is by quantize moves: the decision on an uncertain hit. */
   alone?: boolean;
   /** Sounds with this chance in a pass, in percent, 1 to 99. */
   chance?: number;

@@ -1,7 +1,7 @@
 import type { GridName } from '../time/grid';
 import type { VoiceName } from '../row-names';
 
-/** When what sounds is left for another section that was called: anywhere, at its next bar line, or when it is finished. */
+/** When what sounds is left for another section that was called: anywhere, at the next bar, or at the end of the section. */
 export const LEAVINGS = ['anywhere', 'bar', 'end'] as const;
 export type Leaving = (typeof LEAVINGS)[number];
 
@@ -45,7 +45,7 @@ export interface Passes {
 
 export const MOST_PASSES = 64;
 
-/** A row that comes round every so many steps of a grid. */
+/** Row with its own loop length every so many steps of a grid. */
 export interface Cycle {
   grid: GridName;
   /** 1 to 256. */

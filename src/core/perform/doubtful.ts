@@ -79,7 +79,7 @@ const gridOf = (move: QuantizeMove) => ({ step: stepOf(move.grid), swingPercent:
 
 const shareOf = ({ before, after }: LinesAround, tick: number): number => (after === before ? 0 : (tick - before) / (after - before));
 
-/** Counts, for each doubtful hit, which of its two lines the others of its row are nearest to at the same place of other bars. */
+/** Counts, for each uncertain hit, which of its two lines the others of its row are nearest to at the same place of other bars. */
 function countElsewhere(
   part: Performable,
   map: MeterMap,

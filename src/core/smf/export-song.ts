@@ -38,7 +38,7 @@ export function exportSong(whole: Part, file: SmfFile, options: SongExportOption
   const factor = factorOf(file, options.ppq);
   const perTick = ticksPerInternalTick(file) * factor;
   const { part, performance } = playedPart(whole, { written: options.written === true });
-  // Tracks and channels are the song's; keys, velocities and lengths go by the target.
+  // Tracks and channels are the song's; keys, velocities and lengths go with the output map.
   const target = options.target ?? whole.target;
   const notes = drumNotes(part, performance, {
     perTick,

@@ -96,7 +96,7 @@ describe.each(KIT_NAMES)('%s', (kit) => {
           start > 0.1 && 'starts with a step',
           offset > 0.01 && `offset ${offset.toFixed(3)}`,
           cut > -60 && `cut at ${cut.toFixed(0)} dB`,
-          soft >= hard && `rings ${soft} ms soft, ${hard} ms hard`,
+          soft >= hard && `decay ${soft} ms soft, ${hard} ms hard`,
           peak > 1.2 && `peak ${peak.toFixed(2)}`,
           !finite && 'not finite',
         ]

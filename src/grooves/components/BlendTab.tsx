@@ -61,13 +61,13 @@ export function BlendTab() {
           </p>
           <Button
             look="strong"
-            onClick={() => getState().keep('Keep the blend', { ...hand, name: freeName(getState(), hand.name) }, ['blend'])}
+            onClick={() => getState().keep('Save the blend', { ...hand, name: freeName(getState(), hand.name) }, ['blend'])}
           >
-            Keep the blend
+            Save the blend
           </Button>
         </>
       )}
-      {!blend && <p className="text-sm text-faint">Pick another groove: the slider between the two is heard while it moves.</p>}
+      {!blend && <p className="text-sm text-faint">Pick another groove and hear the blend while you move the slider.</p>}
     </div>
   );
 }

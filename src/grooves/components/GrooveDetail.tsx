@@ -39,14 +39,14 @@ export function GrooveDetail({ hearing }: { hearing: Hearing }) {
   const shownLens = lens ?? held;
   return (
     <section
-      aria-label="Groove in hand"
+      aria-label="Selected groove"
       className="flex w-[460px] shrink-0 flex-col border-l border-line tight:w-full tight:border-l-0 narrow:w-[460px] bg-surface px-5 pt-3"
     >
       <div className="flex items-baseline gap-2">
         <h2 className="min-w-0 truncate font-serif text-xl" data-testid="hand-name">
           {groove.name}
         </h2>
-        <span className="shrink-0 text-sm text-faint">{blended ? 'a blend, not kept yet' : kept ? 'yours' : 'one of ours'}</span>
+        <span className="shrink-0 text-sm text-faint">{blended ? 'a blend, not saved yet' : kept ? 'yours' : 'built-in'}</span>
       </div>
       <p className="mb-1 text-sm text-faint">
         {sizeWords(groove)}

@@ -156,7 +156,7 @@ export function HandPicture({ groove, behind, lens, still, hearing }: Props) {
             {Math.round((steps[told] as GrooveStep).level * 100)} %{learntWords(steps[told] as GrooveStep, groove)}
           </>
         ) : still ? (
-          'Keep the blend to edit it.'
+          'Save the blend to edit it.'
         ) : (
           'Sideways: lean. Up, down: level. Double-click: reset.'
         )}
@@ -175,5 +175,5 @@ const learntWords = (step: GrooveStep, groove: Groove): string =>
   groove.fit === undefined
     ? ''
     : step.n === 0
-      ? '; learnt from no hit'
+      ? '; no hit here'
       : `; from ${step.n} ${step.n === 1 ? 'hit' : 'hits'}${step.spreadMs === undefined ? '' : `, ± ${step.spreadMs.toFixed(1)} ms`}`;

@@ -77,21 +77,21 @@ export function KeepTab() {
       ) : (
         <p className="text-faint">
           {blended
-            ? 'A blend, not kept yet: once it is yours it has a name and tags.'
-            : 'One of ours keeps its name. A copy is yours to change.'}
+            ? 'This blend is not saved yet. Save it to give it a name and tags.'
+            : 'Built-in grooves keep their names. Duplicate one to change it.'}
         </p>
       )}
       <div className="flex flex-wrap gap-2">
         <Button
           onClick={() =>
             getState().keep(
-              blended ? 'Keep the blend' : `Copy ${hand.name}`,
+              blended ? 'Save the blend' : `Copy ${hand.name}`,
               { ...hand, name: freeName(getState(), hand.name) },
               kept?.tags ?? (blended ? ['blend'] : []),
             )
           }
         >
-          {kept ? 'Duplicate' : blended ? 'Keep the blend' : 'Make a copy of mine'}
+          {kept ? 'Duplicate' : blended ? 'Save the blend' : 'Duplicate as my own'}
         </Button>
         {kept && (
           <Button className="text-danger" onClick={() => removeGroove(store, kept.id)}>

@@ -11,7 +11,7 @@ export function ShapeTab() {
   const blended = useGrooves((s) => s.blend !== null);
   const own = useGrooves((s) => keptOf(s, s.chosen) !== undefined);
   const { edit } = getState();
-  if (blended) return <p className="text-faint">A blend is shaped once it is kept.</p>;
+  if (blended) return <p className="text-faint">Save the blend to shape it.</p>;
   return (
     <div className="space-y-3">
       <div className="flex flex-wrap items-center gap-1.5" role="group" aria-label="Smooth">
@@ -58,7 +58,7 @@ export function ShapeTab() {
           flat
         </Button>
       </div>
-      {!own && <p className="text-sm text-faint">This is one of ours: the first change makes a copy of yours.</p>}
+      {!own && <p className="text-sm text-faint">This groove is built-in: the first change makes your own copy.</p>}
     </div>
   );
 }

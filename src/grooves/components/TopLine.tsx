@@ -95,7 +95,7 @@ export function TopLine({ hearing, parts, onPart, onLearn, onBring }: Props) {
         <ThemeToggle />
         <Help about="the grooves" text={ABOUT} />
         <Button className="ml-1" onClick={onBring}>
-          <FolderOpen size={15} /> Bring in
+          <FolderOpen size={15} /> Import
         </Button>
         <Button look="strong" onClick={onLearn}>
           <GraduationCap size={16} /> Learn
@@ -106,7 +106,7 @@ export function TopLine({ hearing, parts, onPart, onLearn, onBring }: Props) {
 }
 
 const ABOUT =
-  'A groove says of each step how early or late and how loud it is. A click on the arrow of a card lets one be heard, on a neutral pattern or on a part of yours; dragged onto the part at the right it is used there. In the middle it is shaped, blended with another, compared, kept.';
+  'A groove gives each step its timing and level. Click the arrow of a card to hear it on a neutral pattern or on your part; drag it onto the part on the right to use it. In the middle it is shaped, blended with another, compared, kept.';
 
 function HeardBars() {
   const { getState } = useGroovesStore();

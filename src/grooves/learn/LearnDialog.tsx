@@ -23,7 +23,7 @@ import { Outliers } from './Outliers';
 
 interface Props {
   part: Part;
-  /** Learn from these alone. */
+  /** Extract from these alone. */
   selected?: ReadonlySet<HitId> | undefined;
   onKeep: (groove: Groove) => void;
   onClose: () => void;
@@ -95,8 +95,8 @@ export function LearnDialog({ part, selected, onKeep, onClose, children }: Props
       open
       wide
       onClose={onClose}
-      title="Learn a groove"
-      about={`From ${selected && selected.size > 0 ? `${selected.size} selected hits of ` : ''}${part.name}: where its hits lie around their steps, and how loud they are.`}
+      title="Extract a groove"
+      about={`From ${selected && selected.size > 0 ? `${selected.size} selected hits of ` : ''}${part.name}: the timing and level of its hits, step by step.`}
     >
       {children}
       <div className="flex gap-6">
@@ -201,7 +201,7 @@ export function LearnDialog({ part, selected, onKeep, onClose, children }: Props
         className="mt-4 flex items-center justify-end gap-2 border-t border-line pt-4"
         onSubmit={(e) => {
           e.preventDefault();
-          if (study && !empty) onKeep({ ...study.shown.groove, name: name.trim() || 'Learnt groove' });
+          if (study && !empty) onKeep({ ...study.shown.groove, name: name.trim() || 'Extracted groove' });
         }}
       >
         <label className="mr-auto flex items-center gap-2">
@@ -215,7 +215,7 @@ export function LearnDialog({ part, selected, onKeep, onClose, children }: Props
         </label>
         <Button onClick={onClose}>Cancel</Button>
         <Button look="strong" type="submit" disabled={empty}>
-          {doubtful && !empty ? 'Keep it all the same' : 'Keep the groove'}
+          {doubtful && !empty ? 'Save it anyway' : 'Save the groove'}
         </Button>
       </form>
     </Modal>

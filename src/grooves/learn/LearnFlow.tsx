@@ -88,7 +88,7 @@ export function LearnFlow({ parts, file = null, part: first = null, onKeep, onCl
     return (
       <LaneDialog
         question={question}
-        make="Learn from these"
+        make="Extract from these"
         hear={laneHearing(question, showError)}
         onClose={onClose}
         onPick={(lanes) => {
@@ -103,14 +103,14 @@ export function LearnFlow({ parts, file = null, part: first = null, onKeep, onCl
       <LearnDialog key={part.name} part={part} onKeep={onKeep} onClose={onClose}>
         <p className="mb-3 text-sm">
           <button type="button" className="underline underline-offset-2" onClick={() => setPart(null)}>
-            Learn from another part or file
+            Extract from another part or file
           </button>
         </p>
       </LearnDialog>
     );
   }
   return (
-    <Modal open onClose={onClose} title="Learn a groove" about="From what? Nothing is changed in the part that it is learnt from.">
+    <Modal open onClose={onClose} title="Extract a groove" about="From which part or file? It stays unchanged.">
       {reading ? (
         <p role="status" className="flex items-center gap-3">
           {done === null ? `Reading ${reading.name} …` : `Listening to ${reading.name} … ${Math.round(done * 100)} %`}{' '}
@@ -118,7 +118,7 @@ export function LearnFlow({ parts, file = null, part: first = null, onKeep, onCl
         </p>
       ) : (
         <>
-          <ul className="max-h-80 space-y-1 overflow-auto" aria-label="Parts to learn from">
+          <ul className="max-h-80 space-y-1 overflow-auto" aria-label="Parts to extract from">
             {parts.map((row) => (
               <li key={row.id}>
                 <button
@@ -143,7 +143,7 @@ export function LearnFlow({ parts, file = null, part: first = null, onKeep, onCl
             type="file"
             accept=".mid,.midi,audio/*"
             className="hidden"
-            aria-label="MIDI or sound file to learn from"
+            aria-label="MIDI or sound file to extract from"
             data-testid="learn-file"
             onChange={(e) => setReading(e.target.files?.[0] ?? null)}
           />

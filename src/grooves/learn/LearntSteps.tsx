@@ -5,7 +5,7 @@ import { msWords, stepMs, stepName } from '../words/words';
 /** Each step: hits, lean, deviation, level. */
 export function LearntSteps({ groove, tempo }: { groove: Groove; tempo: Bpm }) {
   return (
-    <div className="mt-2 max-h-44 overflow-auto border-y border-line" tabIndex={0} role="region" aria-label="Learnt steps">
+    <div className="mt-2 max-h-44 overflow-auto border-y border-line" tabIndex={0} role="region" aria-label="Extracted steps">
       <table className="w-full text-sm" data-testid="learnt-steps">
         <thead className="sticky top-0 bg-surface text-left text-faint">
           <tr>

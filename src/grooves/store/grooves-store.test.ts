@@ -42,7 +42,7 @@ async function settled<T>(read: () => Promise<T>, wanted: (value: T) => boolean)
   }
 }
 
-test('changing one of ours makes a copy; each change is one step, kept in the store, and undone there too', async () => {
+test('changing built-in makes a copy; each change is one step, kept in the store, and undone there too', async () => {
   const { state, grooves } = await place('edits');
   state().edit('Lean of 2', (g) => setStep(g, null, 4, { offset: 0.2 }));
   const drag = state().openGroove('Level of 2');

@@ -64,7 +64,7 @@ export interface GroovesState {
   choose(id: string): void;
   setOwn(own: readonly KeptGroove[]): void;
   setStand(stand: Stand | null): void;
-  /** Opens an edit of the chosen groove; one of ours is copied first, and the copy changed. */
+  /** Opens an edit of the chosen groove; a built-in one is copied first, and the copy changed. */
   openGroove(label: string): Transaction<Groove>;
   /** The same in one step. */
   edit(label: string, change: (groove: Groove) => Groove): void;
@@ -122,7 +122,7 @@ export function createGroovesStore(parts: PartStore, grooves: GrooveStore): Groo
             .catch((e: unknown) => console.error(e)),
       }),
     );
-    /** The copy of one of ours that is being made: it is in hand once its edit is kept. */
+    /** The copy of a built-in groove that is being made: it is in hand once its edit is kept. */
     let copying: string | null = null;
 
     const doc = new Document<GroovesWork, GroovesChange, Hand>(

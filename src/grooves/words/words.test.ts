@@ -27,8 +27,8 @@ test('meetings and verdicts say what happens', () => {
   expect(meetingWords({ kind: 'divides', groove: 1, bar: 4, bars: 1 })).toContain(
     '1 quarter, a bar of this part 4 quarters: it goes round 4 times',
   );
-  expect(verdictWords('none', 'none')).toMatch(/^Nothing to learn: every hit stands/);
-  expect(verdictWords('scatter', 'scatter')).toMatch(/^Nothing to learn: the hits vary/);
-  expect(verdictWords('none', 'habit')).toMatch(/levels can be learnt/);
+  expect(verdictWords('none', 'none')).toMatch(/^Nothing to extract: every hit stands/);
+  expect(verdictWords('scatter', 'scatter')).toMatch(/^Nothing to extract: the hits vary/);
+  expect(verdictWords('none', 'habit')).toMatch(/levels can be extracted/);
   expect(verdictWords('few', 'none')).toMatch(/^Too few/);
 });

@@ -64,18 +64,18 @@ export function meetingWords({ kind, groove, bar, bars }: Meeting): string {
 
 /** What a study found, as one sentence. */
 export function verdictWords(timing: Verdict, levels: Verdict): string {
-  if (timing === 'none' && levels === 'none') return 'Nothing to learn: every hit stands on its step, and all are equally loud.';
+  if (timing === 'none' && levels === 'none') return 'Nothing to extract: every hit stands on its step, and all are equally loud.';
   if (timing === 'few' || levels === 'few') return 'Too few hits: with about one a step, a habit cannot be told from chance.';
   if (timing !== 'habit' && levels !== 'habit')
-    return 'Nothing to learn: the hits vary, but no step has a habit of its own. Other steps or fewer rows may tell more.';
-  if (timing === 'none') return 'Dead straight in time; its levels can be learnt.';
-  if (timing === 'scatter') return 'In time there is chance alone, with these rows and steps; its levels can be learnt.';
+    return 'Nothing to extract: the hits vary, but no step has a habit of its own. Other steps or fewer rows may tell more.';
+  if (timing === 'none') return 'Dead straight in time; its levels can be extracted.';
+  if (timing === 'scatter') return 'In time there is chance alone, with these rows and steps; its levels can be extracted.';
   if (levels !== 'habit') return 'A habit in time; the levels say nothing.';
   return 'A habit in time and in level.';
 }
 
-/** How much of the deviation learnt steps explain. @example fitWords(0.934) // 'the steps explain 93 % of the deviation' */
+/** How much of the deviation learnt steps explain. @example fitWords(0.934) // 'the steps explain 93 % of the spread' */
 export function fitWords(fit: number | null | undefined): string {
-  if (fit === null || fit === undefined) return 'no deviation';
-  return fit <= 0 ? 'the steps explain none of the deviation' : `the steps explain ${Math.round(fit * 100)} % of the deviation`;
+  if (fit === null || fit === undefined) return 'no spread';
+  return fit <= 0 ? 'the steps explain none of the spread' : `the steps explain ${Math.round(fit * 100)} % of the spread`;
 }

@@ -56,10 +56,10 @@ export function account(
   const { early, silent, merged, choked, spilled, folded, beyond, recorded, keyless } = result.left;
   if (silent.length > 0) lines.push(`Left out, since they are not heard: ${namesOf(part, silent)}.`);
   if (recorded.length > 0)
-    lines.push(`Left out, since MIDI has no recordings: ${namesOf(part, recorded)}. Export a break’s pieces to take them along.`);
+    lines.push(`Left out, since MIDI has no recordings: ${namesOf(part, recorded)}. Export the break’s slices to include them.`);
   if (keyless > 0)
     lines.push(
-      `${keyless} ${keyless === 1 ? 'hit plays a piece' : 'hits play pieces'} beyond the last MIDI key and ${keyless === 1 ? 'was' : 'were'} left out.`,
+      `${keyless} ${keyless === 1 ? 'hit plays a slice' : 'hits play slices'} beyond the last MIDI key and ${keyless === 1 ? 'was' : 'were'} left out.`,
     );
   if (folded.length > 0) lines.push(`Written with General MIDI keys of what is nearest: ${namesOf(part, folded)}.`);
   if (beyond.length > 0) lines.push(`Keys that General MIDI has no drum for: ${namesOf(part, beyond)}.`);
@@ -117,13 +117,15 @@ export function drawnWords(part: Part, everyPass: boolean): string[] {
   const rounds = part.rows.filter((r) => r.cycle).map((r) => r.voice);
   return [
     ...(chances > 0
-      ? [`${chances} ${chances === 1 ? 'hit has' : 'hits have'} a chance: written as drawn ${everyPass ? 'in each pass' : 'in pass 1'}.`]
+      ? [
+          `${chances} ${chances === 1 ? 'hit has' : 'hits have'} a probability: written as they fall ${everyPass ? 'in each pass' : 'in pass 1'}.`,
+        ]
       : []),
     ...(passes > 0
       ? [
           `${passes} ${passes === 1 ? 'hit sounds' : 'hits sound'} in some passes alone: written ${everyPass ? 'where they do' : 'as in pass 1'}.`,
         ]
       : []),
-    ...(rounds.length > 0 ? [`Written out, since they come round: ${namesOf(part, rounds)}.`] : []),
+    ...(rounds.length > 0 ? [`Written out as plain hits, because their rows have their own loop length: ${namesOf(part, rounds)}.`] : []),
   ];
 }

@@ -38,7 +38,7 @@ interface AudioOptions {
 
 const RATES = [44_100, 48_000, 96_000];
 const BIT_WORDS: Readonly<Record<Bits, string>> = { '16': '16 bits', '24': '24 bits', '32f': '32 bits, floating point' };
-const ENDING_WORDS: Readonly<Record<Ending, string>> = { ring: 'rings out', fold: 'is laid over the start, as a loop' };
+const ENDING_WORDS: Readonly<Record<Ending, string>> = { ring: 'Keep the tail', fold: 'Seamless loop' };
 const choices = <T extends string | number>(list: readonly T[], text: (value: T) => string) =>
   list.map((value) => ({ value: String(value), text: text(value) }));
 
@@ -67,7 +67,7 @@ function Options({
           value={audioWhat}
           choices={[
             { value: 'mix', text: 'one file' },
-            { value: 'rows', text: 'a file for each row, in a zip' },
+            { value: 'rows', text: 'stems (one file per row), in a zip' },
             ...(part.breaks ? [{ value: 'breaks', text: 'the breaks and the rest, a file each' }] : []),
           ]}
           onChange={(v) => onChange({ audioWhat: v as AudioOptions['audioWhat'] })}
@@ -101,7 +101,7 @@ function Options({
       <StretchChoice part={part} stretch={options.stretch} onChange={(stretch) => onChange({ stretch })} />
       {options.stretch === 'bars' && <BarsChoice bars={part.bars} options={options} onChange={onChange} />}
       <p>
-        What sounds at the end{' '}
+        End of the file{' '}
         <Picker
           label="At the end"
           value={options.ending}

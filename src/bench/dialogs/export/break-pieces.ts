@@ -15,7 +15,7 @@ import type { ExporterSpec } from './exporter';
 /** A break's pieces as files, and what plays them as MIDI: keys from 36 up in the order of the pieces. */
 export const breakPieces: ExporterSpec<object> = {
   id: 'pieces',
-  title: 'the pieces of its breaks',
+  title: 'the slices of its breaks',
   about: 'as WAV files in a zip, with a MIDI file that plays them on keys from 36 up',
   isAvailable: ({ part }) => part.breaks !== undefined,
   initial: () => ({}),
@@ -49,7 +49,7 @@ export const breakPieces: ExporterSpec<object> = {
       type: 'application/zip',
       said: [
         ...said,
-        ...(tuned ? ['Pieces are as they were recorded, in their level and direction: their pitch stays here.'] : []),
+        ...(tuned ? ['Slices keep their recorded level and direction; pitch changes are not included.'] : []),
         ...drawnWords(part, false),
       ],
     };

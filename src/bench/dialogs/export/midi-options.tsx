@@ -94,9 +94,9 @@ const VERSIONS = [
   { value: 'written', text: 'as written' },
 ];
 const EARLY_WORDS: Readonly<Record<EarlyRule, string>> = {
-  zero: 'move to the start',
-  'lead-in': 'get a bar in front',
-  wrap: 'go to the end of the loop',
+  zero: 'Move to the start',
+  'lead-in': 'Add a bar before',
+  wrap: 'Move to the loop end',
 };
 
 export function NotesChoices({ source: { part }, options, onChange }: Props<NotesOptions>) {
@@ -266,9 +266,9 @@ function OutputMapChoice({ source: { part }, options, onChange }: Props<FileOpti
   const own = outputMapOf(part);
   return (
     <p>
-      By the target{' '}
+      With the output map{' '}
       <Picker
-        label="Target of the export"
+        label="Output map of the export"
         value={options.target?.name ?? OWN}
         choices={[
           { value: OWN, text: `of the part: ${own.name}` },

@@ -80,7 +80,7 @@ export function BlindComparison() {
           begin
         </Button>
         <p className="text-sm leading-5 text-faint">
-          Ten rounds. In each, one is played as first and the other as second, equally loud; which is which is drawn anew and not shown.
+          Ten rounds. In each, one is played as first and the other as second, equally loud; the order is random and hidden.
         </p>
       </div>
     );

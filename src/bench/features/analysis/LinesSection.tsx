@@ -35,7 +35,7 @@ export function LinesSection({ lines }: { lines: LinesRead }) {
       <div className="flex flex-wrap gap-1.5">
         {lines.doubtful.length > 0 && (
           <Button size="small" look="strong" onClick={() => nextDoubtful(store)}>
-            Next doubtful hit <span className="opacity-70">{keyText('shift+n')}</span>
+            Next uncertain hit <span className="opacity-70">{keyText('shift+n')}</span>
           </Button>
         )}
         <Button
@@ -54,7 +54,7 @@ export function LinesSection({ lines }: { lines: LinesRead }) {
         {lines.swings && <SwungGrid />}
       </div>
       {lines.doubtful.length > 0 && (
-        <ul className="space-y-2.5" aria-label="Doubtful hits">
+        <ul className="space-y-2.5" aria-label="Uncertain hits">
           {lines.doubtful.slice(0, MOST_LISTED).map((group) => (
             <Group key={`${group.voice} ${group.home} ${group.other}`} group={group} />
           ))}
@@ -108,7 +108,7 @@ function SwingAsRead({ swings }: { swings: NonNullable<LinesRead['swings']> }) {
   );
 }
 
-/** Doubtful hits that are alike: shown, and decided together. */
+/** Uncertain hits that are alike: shown, and decided together. */
 function Group({ group: { voice, hits, home, other } }: { group: DoubtfulGroup }) {
   const store = useBenchStore();
   const part = useBench(calmPart);
@@ -126,7 +126,7 @@ function Group({ group: { voice, hits, home, other } }: { group: DoubtfulGroup }
   const decide = (side: Side) =>
     store
       .getState()
-      .run(`${many ? `${hits.length} doubtful hits belong` : 'A doubtful hit belongs'} to the ${side} line`, (p) =>
+      .run(`${many ? `${hits.length} uncertain hits belong` : 'An uncertain hit belongs'} to the ${side} line`, (p) =>
         decideHomes(p, ids, side),
       );
   return (

@@ -49,7 +49,7 @@ export function PlacementPage() {
         <Section name="between" title="Between rows" note={found.competing.length > 0 ? `${found.competingCount} competing` : ''}>
           {other ? <p className="text-sm text-faint">Told of the part as it is now.</p> : <BetweenRows found={found} />}
         </Section>
-        <Section name="alike" title="Bars alike" note={alikeNote(found)}>
+        <Section name="alike" title="Similar bars" note={alikeNote(found)}>
           <Alike found={found} />
         </Section>
         <Section name="blind" title="Blind comparison" note="first or second">
@@ -106,7 +106,7 @@ function Reading({ found, mends }: { found: Placement; mends: boolean }) {
 const linesNote = ({ lines: { doubtful, swings } }: Placement): string =>
   [
     swings ? `swings ${swings.whole.percent.toFixed(0)} %` : '',
-    doubtful.length > 0 ? `${doubtful.reduce((sum, g) => sum + g.hits.length, 0)} doubtful` : '',
+    doubtful.length > 0 ? `${doubtful.reduce((sum, g) => sum + g.hits.length, 0)} uncertain` : '',
   ]
     .filter(Boolean)
     .join(', ') || 'clear';
@@ -118,7 +118,8 @@ const alikeNote = ({ alike }: Placement): string => {
 
 function Alike({ found }: { found: Placement }) {
   const store = useBenchStore();
-  if (found.alike.length === 0) return <p className="text-sm text-faint">No two bars are alike within 12 % of a 1/16 and 12 velocities.</p>;
+  if (found.alike.length === 0)
+    return <p className="text-sm text-faint">No two bars are similar within 12 % of a 1/16 and 12 velocities.</p>;
   return (
     <div className="space-y-2">
       <ul>

@@ -38,7 +38,7 @@ export function RowTable({ found, beside }: { found: Placement; beside: Placemen
   };
   return (
     <>
-      <table className="w-full border-collapse text-sm" aria-label="Placement of rows">
+      <table className="w-full border-collapse text-sm" aria-label="Timing of rows">
         <thead>
           <tr className="text-left text-faint [&>th]:py-1 [&>th]:font-normal">
             <th>row, hits</th>

@@ -6,10 +6,10 @@ export const analysisFeature: BenchFeature = {
   pages: [
     {
       id: 'placement',
-      title: 'Placement',
-      letter: 'l',
+      title: 'Analysis',
+      letter: 'n',
       about:
-        'Where each row sits, how tight it is, how much it swings and how hard it is struck, in numbers; what falls together, what competes, which bars are alike. Each finding leads to its hits, and to a mend.',
+        'Timing, tightness, swing and velocity of each row in numbers; hits that fall together or compete; bars that are similar. Each finding leads to its hits and to a fix.',
       also: ['analysis', 'statistics', 'timing', 'report', 'lean', 'spread', 'clash', 'compete', 'swing found', 'blind'],
       open: ['rows', 'between'],
       Page: dynamic(() => import('./PlacementPage').then((m) => m.PlacementPage), { ssr: false }),

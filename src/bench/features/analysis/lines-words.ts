@@ -45,7 +45,7 @@ export function linesText(
   return [
     `${first}${few}.`,
     ...(swings ? [swingText(part, swings)] : []),
-    unsure === 0 ? 'No hit is doubtful.' : `${counted(unsure, 'hit')} ${unsure === 1 ? 'is' : 'are'} doubtful.`,
+    unsure === 0 ? 'No hit is uncertain.' : `${counted(unsure, 'hit')} ${unsure === 1 ? 'is' : 'are'} uncertain.`,
   ];
 }
 

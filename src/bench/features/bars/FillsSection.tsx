@@ -155,9 +155,9 @@ export function FillsSection() {
       </div>
       <div className="mt-2 flex flex-wrap items-center gap-2">
         <Button size="small" onClick={() => change({ seed: options.seed + 1 })}>
-          draw others
+          New variation
         </Button>
-        {trial.active && <TrialButtons keep="keep it" />}
+        {trial.active && <TrialButtons keep="Apply" />}
       </div>
       <p className="mt-1 text-sm text-faint">
         {crashWords(part, bars, options.crash)} Hand-played hats and ghost notes stop during the fill while the hi-hat pedal keeps time.

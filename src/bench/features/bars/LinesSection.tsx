@@ -55,11 +55,11 @@ export function LinesSection() {
   const moveOrigin = (ms: number) =>
     sweep.show('Move the lines', (p) => setOrigin(p, ticks(roundHalfUp(tempoMapOf(p).shift(zero, milliseconds(ms))))));
   return (
-    <Section name="lines" title="Meter and lines" note={`${meter.numerator}/${meter.denominator}${many ? ', changes' : ''}`}>
+    <Section name="lines" title="Time signature and grid" note={`${meter.numerator}/${meter.denominator}${many ? ', changes' : ''}`}>
       <div className="flex flex-wrap items-baseline gap-1 leading-8">
         <span>{whole ? 'The part is in' : `${where[0]?.toUpperCase()}${where.slice(1)} in`}</span>
         <NumberField
-          label="Units a bar"
+          label="Beats per bar"
           value={shown.numerator}
           min={1}
           max={32}

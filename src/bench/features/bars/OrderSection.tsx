@@ -176,7 +176,7 @@ export function OrderSection() {
         </Button>
       </div>
       <div className="flex flex-wrap items-baseline gap-1 leading-8">
-        put these over the bars from{' '}
+        Paste these over the bars from{' '}
         <NumberField
           label="First bar that is covered"
           value={over}
@@ -190,13 +190,13 @@ export function OrderSection() {
           size="small"
           disabled={over === from + 1}
           onClick={() =>
-            arrange(`Put ${chosen} over the bars from ${over}`, (p) => copyBarsOver(p, { from, to }, over - 1, newId), [
+            arrange(`Paste ${chosen} over the bars from ${over}`, (p) => copyBarsOver(p, { from, to }, over - 1, newId), [
               over - 1,
               over - 1 + count,
             ])
           }
         >
-          put over
+          Paste over
         </Button>
         {over !== from + 1 && covered > 0 && (
           <span className="text-sm text-faint">

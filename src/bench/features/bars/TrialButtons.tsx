@@ -10,7 +10,7 @@ export function TrialButtons({ keep }: { keep: string }) {
         {keep}
       </Button>
       <Button size="small" onClick={() => getState().putBack()}>
-        put back
+        Cancel
       </Button>
     </>
   );

@@ -22,7 +22,7 @@ const KIND_WORDS: Readonly<Record<VaryKind, string>> = {
   ghost: 'add a ghost',
   move: 'move by a step',
   kin: 'another sound of the family',
-  dynamics: 'dynamics anew',
+  dynamics: 'new dynamics',
 };
 
 const PLACES = ['last', 'alike', 'loop'] as const;
@@ -135,9 +135,9 @@ export function VarySection() {
             propose(next);
           }}
         >
-          {isShown ? 'draw others' : 'propose'}
+          {isShown ? 'New variation' : 'propose'}
         </Button>
-        {isShown && <TrialButtons keep={`keep ${list.length - left.size}`} />}
+        {isShown && <TrialButtons keep={`Apply ${list.length - left.size}`} />}
       </div>
       {isShown && (
         <ul aria-label="Proposed changes" className="mt-2 space-y-0.5 text-sm">

@@ -8,7 +8,7 @@ export const barsFeature: BenchFeature = {
       id: 'bars',
       title: 'Bars',
       letter: 'b',
-      about: 'How many bars there are and in which order, their meter and lines, the pickup, and rhythm cells to fill them with.',
+      about: 'Number and order of bars, time signature, pickup and bar lines, fills, and rhythm cells to fill bars with.',
       also: ['meter', 'length', 'pickup', 'rhythm cells', 'insert bars', 'repeat bars'],
       figure: (s) => String(s.part.bars),
       open: ['order', 'lines', 'cells'],

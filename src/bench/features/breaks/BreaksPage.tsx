@@ -26,7 +26,7 @@ export const CUT_WORDS: Readonly<Record<BreakCut, string>> = {
   strokes: 'at its strokes',
   eighths: 'at every 1/8',
   sixteenths: 'at every 1/16',
-  sixteen: 'into sixteen equal pieces',
+  sixteen: 'into sixteen equal slices',
   bars: 'at its bars',
   whole: 'nowhere: it plays as a whole',
 };
@@ -134,8 +134,8 @@ function OneBreak({ of }: { of: Break }) {
             onChange={(at) => sweep.show('Move the first downbeat', (p) => setFirstDownbeat(p, of.id, at))}
             {...ends}
           />
-          <Button size="tiny" onClick={() => run('Even its bars out', (p) => evenBreak(p, of.id))}>
-            even bars
+          <Button size="tiny" onClick={() => run('Make its bars even', (p) => evenBreak(p, of.id))}>
+            Make bars even
           </Button>
         </p>
       </div>
@@ -169,15 +169,15 @@ function OneBreak({ of }: { of: Break }) {
             choices={BREAK_CUTS.map((c) => ({ value: c, text: CUT_WORDS[c] }))}
             onChange={(cut) => run(`Cut it ${CUT_WORDS[cut as BreakCut]}`, (p) => setBreak(p, of.id, { cut: cut as BreakCut }))}
           />
-          <span className="text-faint"> {of.pieces.length === 1 ? 'one piece' : `${of.pieces.length} pieces`}</span>
+          <span className="text-faint"> {of.pieces.length === 1 ? 'one slice' : `${of.pieces.length} slices`}</span>
         </p>
         <p>
-          Between pieces{' '}
+          Between slices{' '}
           <Picker
-            label="Between pieces"
+            label="Between slices"
             value={of.gap}
             choices={BREAK_GAPS.map((g) => ({ value: g, text: GAP_WORDS[g] }))}
-            onChange={(gap) => run('Between pieces', (p) => setBreak(p, of.id, { gap: gap as BreakGap }))}
+            onChange={(gap) => run('Between slices', (p) => setBreak(p, of.id, { gap: gap as BreakGap }))}
           />
         </p>
         <p>
@@ -186,7 +186,7 @@ function OneBreak({ of }: { of: Break }) {
             label="At another tempo"
             value={of.repitch ? 'pitch' : 'moved'}
             choices={[
-              { value: 'moved', text: 'pieces are moved, their pitch stays' },
+              { value: 'moved', text: 'slices move, their pitch stays' },
               { value: 'pitch', text: 'the pitch goes with it' },
             ]}
             onChange={(v) =>
@@ -226,7 +226,7 @@ function OneBreak({ of }: { of: Break }) {
 
 const unsureNote = (strokes: readonly { sure: number; drowned: boolean }[]): string => {
   const unsure = strokes.filter((s) => !s.drowned && s.sure < 0.6).length;
-  return unsure === 0 ? '' : `${unsure} unsure`;
+  return unsure === 0 ? '' : `${unsure} uncertain`;
 };
 
 /** Other ways to count it. */

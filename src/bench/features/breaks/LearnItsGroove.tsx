@@ -25,7 +25,7 @@ export function LearnItsGroove({ of, strokes }: { of: Break; strokes: readonly B
         counted.map((s) => s.at),
       );
       if (struck) setPart(partHeard(of, counted, struck));
-      else say(`The recording of ${of.name} is not in this browser: choose “select its hits”, then “Learn a groove” on the page Feel.`);
+      else say(`The recording of ${of.name} is not in this browser: choose “select its hits”, then “Extract a groove” on the page Feel.`);
     } catch (e) {
       showError(e);
     } finally {
@@ -40,7 +40,7 @@ export function LearnItsGroove({ of, strokes }: { of: Break; strokes: readonly B
         title="From all that is struck in the recording, against its own bar lines; what was done to its hits here does not count"
         onClick={() => void learn()}
       >
-        {listening ? 'listening …' : 'learn its groove …'}
+        {listening ? 'listening …' : 'Extract groove …'}
       </Button>
       {part && <LearnFromBench part={part} onClose={() => setPart(null)} />}
     </>

@@ -14,7 +14,7 @@ export function OursToBring() {
     const of = OWN_BREAKS.find((b) => b.id === id);
     if (!of) return;
     await keepOwnBreak(of);
-    getState().run(`Bring in ${of.name}`, (p) => withOwnBreak(p, of, nanoid(8)));
+    getState().run(`Import ${of.name}`, (p) => withOwnBreak(p, of, nanoid(8)));
     getState().setUi({ breakShown: true });
     sayWith(`${of.name} is under the part, as rows of its own.`, 'Undo', () => getState().undo());
   };
@@ -22,9 +22,9 @@ export function OursToBring() {
     <span>
       or{' '}
       <Picker
-        label="One of ours"
+        label="Built-in break"
         value=""
-        placeholder="one of ours"
+        placeholder="built-in"
         choices={OWN_BREAKS.map((b) => ({ value: b.id, text: b.name }))}
         onChange={(id) => void bring(id).catch(showError)}
       />

@@ -37,25 +37,25 @@ export function PieceSection({ of }: { of: Break }) {
       </p>
       <p className="flex flex-wrap items-baseline gap-x-2">
         <NumberField
-          label="Level of the piece"
+          label="Level of the slice"
           value={piece.level ?? 0}
           {...PIECE.level}
           digits={1}
           default={0}
           unit="dB"
           className="[&_input]:w-[3.2em]"
-          onChange={(level) => sweep.show('Set the level of a piece', (p) => setPiece(p, of.id, n, { level }))}
+          onChange={(level) => sweep.show('Set the level of a slice', (p) => setPiece(p, of.id, n, { level }))}
           {...ends}
         />
         <NumberField
-          label="Pitch of the piece"
+          label="Pitch of the slice"
           value={piece.tune ?? 0}
           {...PIECE.tune}
           digits={2}
           default={0}
           unit="semitones"
           className="[&_input]:w-[3.2em]"
-          onChange={(tune) => sweep.show('Tune a piece', (p) => setPiece(p, of.id, n, { tune }))}
+          onChange={(tune) => sweep.show('Tune a slice', (p) => setPiece(p, of.id, n, { tune }))}
           {...ends}
         />
       </p>
@@ -64,7 +64,7 @@ export function PieceSection({ of }: { of: Break }) {
           type="checkbox"
           checked={piece.backwards === true}
           onChange={(e) =>
-            getState().run(e.target.checked ? 'Play a piece backwards' : 'Play a piece forwards', (p) =>
+            getState().run(e.target.checked ? 'Reverse a slice' : 'Play a slice forwards', (p) =>
               setPiece(p, of.id, n, { backwards: e.target.checked }),
             )
           }

@@ -24,8 +24,8 @@ export function PlayedByPads() {
         label="What pads strike"
         value={of?.id ?? 'rows'}
         choices={[
-          { value: 'rows', text: 'rows, as the key map says' },
-          ...breaks.map((b) => ({ value: b.id, text: `pieces of ${b.name}` })),
+          { value: 'rows', text: 'rows, as the drum map says' },
+          ...breaks.map((b) => ({ value: b.id, text: `slices of ${b.name}` })),
         ]}
         onChange={(id) => recorder.set(id === 'rows' ? { pieces: null } : { pieces: id, firstPiece: 0, padsShown: true })}
       />

@@ -20,7 +20,7 @@ export const breaksFeature: BenchFeature = {
       title: 'Breaks',
       letter: 'r',
       about:
-        'A recorded drum loop under the part: its strokes are found and named, its bars counted, and it is cut into pieces that rows of its own play. All that moves hits moves them. Over the hits stands its picture: hits below the sensitivity line do not count.',
+        'A recorded drum loop under the part. Its hits are found and named, its bars are counted, and it is cut into slices that rows play. Everything that moves hits moves the slices too.',
       also: [
         'sample',
         'loop',

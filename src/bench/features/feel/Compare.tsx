@@ -77,11 +77,7 @@ export const Compare = memo(function Compare() {
         />{' '}
         at equal loudness (W and Q)
       </label>
-      {equal && (
-        <p className="text-sm text-faint">
-          It goes by the velocities and the number of hits: as much energy a second on each side. The rendered sound is not measured.
-        </p>
-      )}
+      {equal && <p className="text-sm text-faint">Levels are matched by velocity and number of hits, without measuring the sound.</p>}
     </section>
   );
 });

@@ -27,7 +27,7 @@ export function Doubtful({ index }: { index: number }) {
     const ids = new Set([(part.hits[doubt.index] as Hit).id]);
     store
       .getState()
-      .run(choice === 'alone' ? 'Leave a doubtful hit alone' : `A doubtful hit belongs to the ${choice} line`, (p) =>
+      .run(choice === 'alone' ? 'Leave an uncertain hit alone' : `An uncertain hit belongs to the ${choice} line`, (p) =>
         choice === 'alone' ? setAlone(p, ids, true) : decideHomesOn(p, ids, doubt[choice]),
       );
   };
@@ -36,7 +36,7 @@ export function Doubtful({ index }: { index: number }) {
     reveal(store, hit.tick, stemsFacts(store).width);
   };
   if (found.length === 0 && decided === 0)
-    return <p className="text-sm text-faint">No doubtful hits: each one clearly belongs to a line.</p>;
+    return <p className="text-sm text-faint">No uncertain hits: each one clearly belongs to a line.</p>;
   const line = (doubt: DoubtfulHit, side: 'earlier' | 'later') => placeText(part, doubt[side]).replace(/^bar \d+ · /, '');
   return (
     <div data-testid="doubtful">
@@ -49,12 +49,12 @@ export function Doubtful({ index }: { index: number }) {
             className="ml-2"
             onClick={() =>
               void detectAgain(store, new Set(part.hits.filter((h) => h.alone || h.decided).map((h) => h.id)), {
-                label: 'Undo the decisions on doubtful hits',
+                label: 'Undo the decisions on uncertain hits',
                 undecide: true,
               })
             }
           >
-            decide anew
+            Reset decisions
           </Button>
         )}
       </p>

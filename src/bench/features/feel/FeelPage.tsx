@@ -104,7 +104,7 @@ function Moves({ faces }: { faces: readonly MoveView[] }) {
         <div className="flex items-center gap-3">
           <EmptyPicture className="shrink-0" />
           <p className="text-sm text-faint">
-            No moves yet: the part is heard as written. What is added above changes what is heard; the written hits stay as they are.
+            No moves yet: you hear the part as written. Moves change what you hear; the written hits stay as they are.
           </p>
         </div>
       )}
@@ -151,14 +151,14 @@ function Footer() {
         Grooves …
       </Link>
       <Button onClick={() => getState().setUi({ dialog: 'learn' })}>
-        Learn a groove{selected > 0 ? ` from ${counted(selected, 'hit')}` : ''} …
+        Extract a groove{selected > 0 ? ` from ${counted(selected, 'hit')}` : ''} …
       </Button>
       <Button
         disabled={bare}
-        title="What is heard becomes what is written; the feel and the nudges are empty then"
-        onClick={() => getState().run('Write the feel into the hits', bake)}
+        title="Turns what you hear into written hits and clears the feel and the nudges"
+        onClick={() => getState().run('Commit feel', bake)}
       >
-        Write into the hits
+        Commit feel
       </Button>
     </div>
   );

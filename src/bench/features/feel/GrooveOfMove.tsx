@@ -44,7 +44,7 @@ export function GrooveOfMove({ move, edit }: { move: GrooveMove; edit: Edit }) {
           aria-label="Grooves"
           className="z-50 max-h-[min(620px,var(--radix-popover-content-available-height))] w-[min(420px,92vw)] overflow-auto rounded-md border border-strong bg-surface p-4 shadow-md"
         >
-          <p className="mb-2 text-sm text-faint">A click lets the part be heard with one.</p>
+          <p className="mb-2 text-sm text-faint">Click one to hear the part with it.</p>
           {families.map((family) => (
             <section key={family.name} aria-label={family.name} className="mb-3">
               <h4 className="mb-1 text-sm text-faint">{family.name}</h4>

@@ -87,7 +87,7 @@ export const MoveCard = memo(function MoveCard({ move, index, effect, offer, fac
     held.current = null;
     // The click at the end of a hold is not a switch.
     if (was?.bypassed) return;
-    getState().run(`Switch the ${label} ${next ? 'on' : 'off'}`, (p) => changeMove(p, index, { on: next ? undefined : false }));
+    getState().run(`Turn ${label} ${next ? 'on' : 'off'}`, (p) => changeMove(p, index, { on: next ? undefined : false }));
   };
   return (
     <section
@@ -108,7 +108,7 @@ export const MoveCard = memo(function MoveCard({ move, index, effect, offer, fac
           checked={on}
           onCheckedChange={toggle}
           aria-label={`${name} on`}
-          title="A click switches it; held down, it is left out as long"
+          title="Click to turn it on or off; hold to bypass it"
           {...bypass}
           className="h-5 w-9 shrink-0 rounded-full border border-strong bg-ground data-[state=checked]:bg-accent"
         >

@@ -12,7 +12,7 @@ import { useFeels } from '../../store/use-feels';
 import { useTrial } from '../../store/use-sweep';
 import { FeelPicture } from './FeelPicture';
 
-/** Whole feels as pictures: a click lets one be heard on the part, in place of its own, until it is kept or put back. */
+/** Feel presets as pictures: a click lets one be heard on the part, in place of its own, until it is kept or put back. */
 export const WholeFeels = memo(function WholeFeels() {
   const { getState } = useBenchStore();
   const playback = usePlaybackOf();
@@ -26,15 +26,15 @@ export const WholeFeels = memo(function WholeFeels() {
     getState().setUi({ openMove: null });
     if (!playback.engine.isPlaying) playback.toggle();
   };
-  const feels = [...own.map((k) => ({ ...k, about: 'One of yours.' })), ...READY_FEELS];
+  const feels = [...own.map((k) => ({ ...k, about: 'Your own.' })), ...READY_FEELS];
   const about = feels.find((f) => f.name === tried)?.about;
   return (
-    <section aria-label="Whole feels" className="border-t border-line pt-3">
-      <h3 className="font-serif text-base">Whole feels</h3>
+    <section aria-label="Feel presets" className="border-t border-line pt-3">
+      <h3 className="font-serif text-base">Feel presets</h3>
       <p className="text-sm text-faint">
-        {bare ? 'A click lets the part be heard with one.' : 'A click lets the part be heard with one, in place of the moves above.'}
+        {bare ? 'A click lets the part be heard with one.' : 'Click one to hear the part with it instead of the moves above.'}
       </p>
-      <div className="mt-2 grid grid-cols-[repeat(auto-fill,minmax(138px,1fr))] gap-1.5" role="group" aria-label="Hear a whole feel">
+      <div className="mt-2 grid grid-cols-[repeat(auto-fill,minmax(138px,1fr))] gap-1.5" role="group" aria-label="Preview a feel preset">
         {feels.map(({ name, feel }) => (
           <button
             key={name}

@@ -11,7 +11,7 @@ export const feelFeature: BenchFeature = {
       title: 'Feel',
       letter: 'f',
       about:
-        'Moves make the part human: quantize, swing, grooves, lay back, humanize. They change what is heard, one after the other; the written hits stay as they are.',
+        'Moves shape the feel: quantize, swing, groove, lay back, humanize. They change what you hear, one after the other. The written hits stay as they are.',
       also: ['moves', 'groove'],
       figure: (s) => counted(s.part.feel.moves.length, 'move'),
       Page: FeelPage,

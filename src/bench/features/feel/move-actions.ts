@@ -31,7 +31,7 @@ export function moveActions(store: BenchStore, index: number, label: string): Mo
     },
   });
   return [
-    action('switch', `Switch the ${label} ${on ? 'off' : 'on'}`, (p) => changeMove(p, index, { on: on ? false : undefined }), ui.openMove),
+    action('switch', `Turn ${label} ${on ? 'off' : 'on'}`, (p) => changeMove(p, index, { on: on ? false : undefined }), ui.openMove),
     action('up', `Move the ${label} up`, (p) => reorderMove(p, index, index - 1), index - 1, index === 0),
     action('down', `Move the ${label} down`, (p) => reorderMove(p, index, index + 1), index + 1, index >= moves.length - 1),
     action('duplicate', `Duplicate the ${label}`, (p) => duplicateMove(p, index), index + 1),

@@ -28,7 +28,7 @@ const KitFromAbove = dynamic(() => import('./KitFromAbove'), { ssr: false });
 const LISTED = 12;
 const NONE: readonly never[] = [];
 
-/** Who plays what, what nobody can play, and how it is played by two hands. */
+/** Who plays what, what nobody can play, and whether the part is played by two hands. */
 export function HandsPage() {
   const store = useBenchStore();
   useEffect(() => followHands(store), [store]);
@@ -38,7 +38,7 @@ export function HandsPage() {
   const playsByHands = useBench((s) => s.part.feel.moves.some((m) => m.kind === 'hands'));
   const add = () => {
     const { part, transport, run, setUi } = store.getState();
-    run('Play it by two hands', (p) =>
+    run('Play like a drummer', (p) =>
       addMove(p, firstMove(handsMove, part, { loopBars: transport.toBar - transport.fromBar, groove: HOUSE_GROOVES[0]! })),
     );
     setUi({ openMove: part.feel.moves.length });
@@ -52,7 +52,7 @@ export function HandsPage() {
         show hands and feet under the hits
       </label>
       <Button size="small" disabled={playsByHands} onClick={add}>
-        {playsByHands ? 'it is played by two hands' : 'play it like a person'}
+        {playsByHands ? 'Played by two hands' : 'Play like a drummer'}
       </Button>
       {hands && hands.conflicts.length > 0 && <Conflicts conflicts={hands.conflicts} />}
       <Sections>
@@ -139,7 +139,7 @@ function Machines() {
   return (
     <div>
       <p className="text-sm text-faint">
-        They need no hands: a shaker from a box, a second clap. Pieces of a break are never played by hand.
+        They need no hands: a shaker from a box, a second clap. Slices of a break are never played by hand.
       </p>
       <ul className="mt-1">
         {rows

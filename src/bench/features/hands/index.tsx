@@ -9,7 +9,7 @@ export const handsFeature: BenchFeature = {
       title: 'Hands',
       letter: 'a',
       about:
-        'Which hand or foot plays each stroke, by least effort, what nobody can play and why, with mends; and playing it like a person. Machine-made parts may stay as they are: rows can be a machine’s.',
+        'Which hand or foot plays each hit, what no drummer can play and why, and how to fix it. Rows that a machine plays are left out.',
       also: ['sticking', 'playable', 'left', 'right', 'feet', 'limbs', 'drummer'],
       open: [],
       Page: dynamic(() => import('./HandsPage').then((m) => m.HandsPage), { ssr: false }),

@@ -35,19 +35,19 @@ export function ChanceSection() {
   return (
     <Section
       name="chance"
-      title="Chance and passes"
+      title="Probability and passes"
       note={
         nothing
           ? ''
-          : [chances.size === 1 ? chanceText([...chances][0] as number) : 'several chances', passes && passesText(passes)]
+          : [chances.size === 1 ? chanceText([...chances][0] as number) : 'several probabilities', passes && passesText(passes)]
               .filter(Boolean)
               .join(', ')
       }
     >
       <p className="leading-8">
-        Sounds with a chance of{' '}
+        Sounds with a probability of{' '}
         <NumberField
-          label="Chance"
+          label="Probability"
           value={[...chances][0] ?? 100}
           min={1}
           max={100}
@@ -55,7 +55,7 @@ export function ChanceSection() {
           unit="%"
           disabled={nothing}
           className="[&_input]:w-[2.8em]"
-          onChange={(chance) => sweep.show(`Set the chance of ${touched.what}`, (p) => setChance(p, touched.ids, { chance }))}
+          onChange={(chance) => sweep.show(`Set the probability of ${touched.what}`, (p) => setChance(p, touched.ids, { chance }))}
           onDone={sweep.done}
           onCancel={sweep.cancel}
         />
@@ -94,7 +94,7 @@ export function ChanceSection() {
         )}
       </div>
       <p className="mt-1 text-sm text-faint">
-        Drawn by the seed: the same everywhere. While every pass of a loop is the same, all are as pass 1.
+        The seed decides, so it is the same everywhere. While all passes are the same, each one sounds like pass 1.
       </p>
     </Section>
   );

@@ -13,10 +13,10 @@ import { useBench, useBenchStore } from '../../store/context';
 import { performanceOf } from '../../store/derived';
 
 const WAYS: readonly { value: Combining; text: string }[] = [
-  { value: 'replace', text: 'anew' },
-  { value: 'add', text: 'add' },
-  { value: 'subtract', text: 'without' },
-  { value: 'narrow', text: 'of these' },
+  { value: 'replace', text: 'New selection' },
+  { value: 'add', text: 'Add to selection' },
+  { value: 'subtract', text: 'Remove from selection' },
+  { value: 'narrow', text: 'Narrow selection' },
 ];
 
 /** Selecting by rule; each rule replaces, adds to, takes from or narrows the selection. */

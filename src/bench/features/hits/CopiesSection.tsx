@@ -52,8 +52,8 @@ export function CopiesSection() {
           label="Copies on steps that have a hit"
           value={onto}
           choices={[
-            { value: 'replace', text: 'take its place' },
-            { value: 'join', text: 'leave it and stay away' },
+            { value: 'replace', text: 'replace it' },
+            { value: 'join', text: 'skip that step' },
           ]}
           onChange={(o) => {
             rememberOnto(o as Onto);

@@ -127,7 +127,7 @@ export function DynamicsSection() {
           <>
             <span className="text-faint">deviation</span>
             <NumberField
-              label={`Deviation of the ${NAMES[quality]}`}
+              label={`Spread (± SD) of the ${NAMES[quality]}`}
               value={moments.deviation}
               min={0}
               max={(high - low) / 2}
@@ -141,7 +141,7 @@ export function DynamicsSection() {
             <Button
               size="small"
               disabled={nothing}
-              title="Draws all values anew around the same mean, as wide as they are"
+              title="New random values with the same mean and spread"
               onClick={() => {
                 setSeed(seed + 1);
                 setGoal(null);
@@ -149,7 +149,7 @@ export function DynamicsSection() {
                 tryOut({ kind: 'reroll', mean: calm.mean, deviation: Math.max(calm.deviation, (high - low) / 42), seed: seed + 1 });
               }}
             >
-              <Dices size={14} /> draw again{seed > 0 ? `, seed ${seed}` : ''}
+              <Dices size={14} /> New variation{seed > 0 ? `, seed ${seed}` : ''}
             </Button>
           </>
         )}

@@ -157,7 +157,7 @@ export function GhostsSection() {
             <Button size="small" onClick={() => getState().setUi({ proposal: null })}>
               Dismiss all
             </Button>
-            <IconButton label={`Draw again (seed ${wish.seed})`} size="small" onClick={() => show({ ...wish, seed: wish.seed + 1 })}>
+            <IconButton label={`New variation (seed ${wish.seed})`} size="small" onClick={() => show({ ...wish, seed: wish.seed + 1 })}>
               <Dices size={15} />
             </IconButton>
           </>
@@ -188,7 +188,7 @@ export function GhostsSection() {
         <p className="mt-1 text-sm text-faint">
           {proposal.hits.length === 0
             ? `No place would do in ${barsText({ from, to })}: ${labelOfRow(part, voice).toLowerCase()} needs main hits there to go by. Move the loop, or take another row, density or grid.`
-            : 'Heard while they are shown. Keys: ← → look, Enter takes, Delete dismisses, Escape puts them away.'}
+            : 'You hear them while they are shown. ← → to step through, Enter to add, Delete to skip, Escape to close.'}
         </p>
       )}
       <Existing voice={voice} grid={wish.grid} seed={wish.seed} />

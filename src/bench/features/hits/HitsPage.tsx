@@ -26,7 +26,7 @@ export function HitsPage() {
         <p className="first-letter:uppercase" data-testid="touched">
           {touched.what}
         </p>
-        {touched.all && <p className="text-sm text-faint">Nothing is selected, so the tools here touch every hit.</p>}
+        {touched.all && <p className="text-sm text-faint">Nothing is selected: these tools change every hit.</p>}
       </div>
       <Sections>
         <ChooseSection />

@@ -70,7 +70,7 @@ export function LengthsSection() {
       </div>
       <p className="mt-1 text-sm text-faint">
         {hits.length === 1 && hits[0] ? `${Math.round(lengthMs(part, hits[0]))} ms at this tempo. ` : ''}
-        It is written to MIDI files. A row’s menu says whether its sound rings freely or ends with each hit.
+        This length goes into MIDI files. Whether the sound rings or stops with the hit is set in the row’s menu.
       </p>
     </Section>
   );

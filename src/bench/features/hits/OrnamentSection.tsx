@@ -28,7 +28,7 @@ export function OrnamentSection() {
     const { ids } = touchOf(now, chosen);
     let made: readonly string[] = [];
     run(
-      'Expand ornaments to hits',
+      'Convert to plain hits',
       (p) => {
         const expanded = expandOrnaments(p, ids, () => nanoid(10));
         made = expanded.ids;
@@ -42,7 +42,7 @@ export function OrnamentSection() {
     const found = gatherOrnaments(now, chosen);
     if (found.ids.length === 0)
       return say(
-        'None of these hits make a roll or a flam: they need even distances under a sixteenth and an even ramp, or soft strokes right before a louder one.',
+        'These hits form no roll or flam. A roll needs even gaps under a sixteenth and an even ramp; a flam needs soft hits right before a louder one.',
       );
     run(
       `Combine hits into ${found.ids.length} ${found.ids.length === 1 ? 'ornament' : 'ornaments'}`,
@@ -72,8 +72,8 @@ export function OrnamentSection() {
         </div>
       )}
       <div className="mt-2 flex flex-wrap gap-1">
-        <Button size="small" disabled={!ornament} title="Each stroke becomes a hit of its own" onClick={expand}>
-          expand to hits
+        <Button size="small" disabled={!ornament} title="Turns every stroke into a separate hit" onClick={expand}>
+          Convert to plain hits
         </Button>
         <Button
           size="small"

@@ -30,7 +30,7 @@ import { useTrial } from '../../store/use-sweep';
 export function PlacementSection() {
   const selection = useBench((s) => s.selection);
   return (
-    <Section name="placement" title="Placement by hand">
+    <Section name="placement" title="Nudges">
       {selection.size === 0 ? <p className="text-faint">Select hits to nudge them early or late.</p> : <Placement />}
     </Section>
   );
@@ -124,7 +124,7 @@ const Leans = memo(function Leans() {
   const [least, most] = [leans.reduce((a, b) => Math.min(a, b)), leans.reduce((a, b) => Math.max(a, b))];
   return (
     <p className="text-sm text-faint" data-testid="leans">
-      The nudge is the hand’s part alone. Heard, {leans.length === 1 ? 'it leans' : 'they lean'} {leanText(mean(leans))}
+      This is the nudge alone. As heard, {leans.length === 1 ? 'it leans' : 'they lean'} {leanText(mean(leans))}
       {leans.length > 1 && most - least >= 1 ? ` on average, from ${leanText(least)} to ${leanText(most)}` : ''}.
     </p>
   );
@@ -162,7 +162,7 @@ const Apart = memo(function Apart() {
   );
 });
 
-/** Doubtful hits, lines that were decided, and hits that stray from their row. */
+/** Uncertain hits, lines that were decided, and hits that stray from their row. */
 const Homes = memo(function Homes() {
   const store = useBenchStore();
   const part = useBench(calmPart);
@@ -197,7 +197,7 @@ const Homes = memo(function Homes() {
       <div className="flex flex-wrap items-center gap-1">
         <span className="mr-1">
           {doubtful > 0
-            ? `${doubtful} doubtful: ${doubtful === 1 ? 'it belongs' : 'they belong'} to`
+            ? `${doubtful} uncertain: ${doubtful === 1 ? 'it belongs' : 'they belong'} to`
             : one
               ? 'It belongs to'
               : 'They belong to'}
@@ -211,7 +211,7 @@ const Homes = memo(function Homes() {
         {decided > 0 && (
           <Button
             size="small"
-            title="Removes your decision and finds the line from the way the part is played"
+            title="Removes your choice and finds the line from the playing again"
             onClick={() => void detectAgain(store, selection, { undecide: true })}
           >
             Detect again

@@ -143,7 +143,11 @@ export function ShapeSentence({ shape, quality, count, sixteenthMs, onChange }: 
       return (
         <Words>
           from {value('Draw from', shape.from, (from) => ({ ...shape, from }))} to {value('Draw to', shape.to, (to) => ({ ...shape, to }))}
-          <IconButton label={`Draw again (seed ${shape.seed})`} size="small" onClick={() => onChange({ ...shape, seed: shape.seed + 1 })}>
+          <IconButton
+            label={`New variation (seed ${shape.seed})`}
+            size="small"
+            onClick={() => onChange({ ...shape, seed: shape.seed + 1 })}
+          >
             <Dices size={15} />
           </IconButton>
           <FewWords few={shape} count={count} onChange={(few) => onChange(withFew(shape, few))} />
@@ -165,7 +169,11 @@ export function ShapeSentence({ shape, quality, count, sixteenthMs, onChange }: 
               )
             </>
           )}
-          <IconButton label={`Draw again (seed ${shape.seed})`} size="small" onClick={() => onChange({ ...shape, seed: shape.seed + 1 })}>
+          <IconButton
+            label={`New variation (seed ${shape.seed})`}
+            size="small"
+            onClick={() => onChange({ ...shape, seed: shape.seed + 1 })}
+          >
             <Dices size={15} />
           </IconButton>
           <label className="flex items-center gap-1.5">

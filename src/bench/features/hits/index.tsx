@@ -9,7 +9,7 @@ export const hitsFeature: BenchFeature = {
       title: 'Hits',
       letter: 'h',
       about:
-        'What is selected, and all that can be done to it: velocity, placement by hand, ghosts, ornaments, marks. With nothing selected it touches every hit.',
+        'Everything you can do to the selected hits: velocity, timing, ghost notes, ornaments, marks. With nothing selected, it changes every hit.',
       also: ['selection', 'velocity', 'dynamics', 'ghost notes', 'flam', 'roll', 'drag', 'echo', 'nudge'],
       figure: (s) => (s.selection.size > 0 ? String(s.selection.size) : ''),
       open: ['dynamics', 'placement'],

@@ -29,7 +29,7 @@ export const SHAPE_WORDS: Readonly<Record<OfferedKind, string>> = {
   alternate: 'alternate',
   accents: 'accent',
   scatter: 'randomize',
-  between: 'draw anew',
+  between: 'randomize all',
 };
 
 /** The values that a shape starts from. */
@@ -107,7 +107,7 @@ export function shapeLabel(shape: Shape, name: QualityName, what: string): strin
     case 'scatter':
       return `Randomize ${of}${what} by up to ${n(shape.range)}`;
     case 'reshape':
-      return `Give ${of}${what} a mean of ${n(shape.mean)} and a deviation of ${n(shape.deviation)}`;
+      return `Give ${of}${what} a mean of ${n(shape.mean)} and a spread of ${n(shape.deviation)}`;
     case 'reroll':
       return `Draw ${of}${what} again, seed ${shape.seed}`;
     case 'line':

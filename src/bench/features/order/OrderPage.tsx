@@ -23,7 +23,7 @@ import { RowsComingRound } from './RowsComingRound';
 import { RunningOrder } from './RunningOrder';
 import { SectionList } from './SectionList';
 
-const PASS_WORDS: Readonly<Record<EveryPass, string>> = { same: 'the same', anew: 'drawn anew' };
+const PASS_WORDS: Readonly<Record<EveryPass, string>> = { same: 'the same', anew: 'a new variation' };
 
 /** Sections of the part, and the order in which they are played. */
 export function OrderPage() {
@@ -64,7 +64,7 @@ export function OrderPage() {
           choices={EVERY_PASS.map((p) => ({ value: p, text: PASS_WORDS[p] }))}
           onChange={(p) => getState().run(`Every pass ${PASS_WORDS[p as EveryPass]}`, (part) => setEveryPass(part, p as EveryPass))}
         />
-        <span className="block text-sm text-faint">Chance and the feel’s draws; in the running order each pass is drawn anew.</span>
+        <span className="block text-sm text-faint">Probability and the feel’s random values. In the running order each pass varies.</span>
       </p>
       <PassHeard />
       <BringIn />
@@ -97,7 +97,7 @@ function PassHeard() {
       <Button size="small" onClick={() => void keep()}>
         keep pass {heard.pass} as a version
       </Button>
-      <span className="text-sm text-faint">The one that was heard last: its hits as they sounded, without chance.</span>
+      <span className="text-sm text-faint">The one that was heard last: its hits as they sounded, without probability.</span>
     </p>
   );
 }
@@ -109,7 +109,7 @@ function BringIn() {
   const parts = useStored(() => partStore.list(), []) ?? [];
   const bring = async (other: string) => {
     const { part } = await partStore.load(other);
-    getState().run(`Bring in ${part.name}`, (p) => appendAsSection(p, part, { id: nanoid(8), name: part.name, newId: () => nanoid(10) }));
+    getState().run(`Import ${part.name}`, (p) => appendAsSection(p, part, { id: nanoid(8), name: part.name, newId: () => nanoid(10) }));
     say(`${part.name} came in after the last bar, as a section: its hits, at this part’s tempo and with its feel.`);
   };
   const others = parts.filter((p) => p.id !== id);
@@ -138,7 +138,7 @@ function PadsThatCall() {
   const learn = (n: string, key: number) => recorder.tune({ calls: { ...recorder.state.getState().input.calls, [key]: Number(n) } });
   return (
     <LearnPad
-      words="A pad calls"
+      words="A pad plays next"
       label="Section to give a pad to"
       placeholder="a section"
       choices={choices}
@@ -157,9 +157,9 @@ function Switched() {
   if (switched.length < 2) return null;
   return (
     <p className="flex flex-wrap items-baseline gap-2 text-sm">
-      {switched.length} sections were switched while it played.
-      <Button size="small" onClick={() => getState().run('Keep what was switched', (p) => setOrder(p, switched))}>
-        keep that as the running order
+      {switched.length} section switches were played.
+      <Button size="small" onClick={() => getState().run('Keep the switches as running order', (p) => setOrder(p, switched))}>
+        Use as running order
       </Button>
     </p>
   );

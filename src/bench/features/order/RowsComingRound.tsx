@@ -13,23 +13,23 @@ import { calmPart } from '../../store/derived';
 /** What a row starts with where it is made to come round: three eighths over bars of four. */
 const FIRST = { grid: '1/16' as GridName, steps: 6 };
 
-/** Rows that come round over a length of their own. */
+/** Rows that loop over a length of their own (polymeter). */
 export function RowsComingRound() {
   const { getState } = useBenchStore();
   const part = useBench(calmPart);
   const cycled = part.rows.filter((r) => r.cycle);
   const others = part.rows.filter((r) => !r.cycle && part.hits.some((h) => h.voice === r.voice));
   return (
-    <section aria-label="Rows that come round" className="space-y-1">
-      <h3 className="font-serif text-base">Rows that come round</h3>
+    <section aria-label="Loop length of rows" className="space-y-1">
+      <h3 className="font-serif text-base">Loop length of rows</h3>
       {cycled.map((row) => {
         const label = labelOfRow(part, row.voice);
         const { grid, steps } = row.cycle as NonNullable<typeof row.cycle>;
         const set = (change: Partial<NonNullable<typeof row.cycle>>) =>
-          getState().run(`${label} comes round`, (p) => setCycle(p, row.voice, { grid, steps, ...change }));
+          getState().run(`${label} loop length`, (p) => setCycle(p, row.voice, { grid, steps, ...change }));
         return (
           <p key={row.voice} className="flex flex-wrap items-baseline gap-1 leading-8">
-            {label} comes round every{' '}
+            {label} loops every{' '}
             <NumberField
               label={`Steps of ${label}`}
               value={steps}
@@ -57,15 +57,15 @@ export function RowsComingRound() {
       })}
       {others.length > 0 && (
         <p>
-          Let{' '}
+          Give{' '}
           <Picker
-            label="A row that comes round"
+            label="Row with its own loop length"
             value=""
             placeholder="a row"
             choices={others.map((r) => ({ value: r.voice, text: labelOfRow(part, r.voice) }))}
-            onChange={(voice) => getState().run(`${labelOfRow(part, voice)} comes round`, (p) => setCycle(p, voice, FIRST))}
+            onChange={(voice) => getState().run(`${labelOfRow(part, voice)} loop length`, (p) => setCycle(p, voice, FIRST))}
           />{' '}
-          come round over a length of its own.
+          its own loop length (polymeter).
         </p>
       )}
     </section>

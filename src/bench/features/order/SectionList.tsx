@@ -19,9 +19,9 @@ import { SectionPicture } from './SectionPicture';
 const SectionMenu = dynamic(() => import('./SectionMenu'), { ssr: false });
 
 const LEAVING_WORDS: Readonly<Record<Leaving, string>> = {
-  anywhere: 'anywhere, at the same place of the bar',
-  bar: 'at its next bar line',
-  end: 'when it is finished',
+  anywhere: 'right away, at the same place in the bar',
+  bar: 'at the next bar',
+  end: 'at the end of the section',
 };
 
 /** The sections, in the part's order: named, called, copied. */
@@ -82,7 +82,7 @@ function SectionLine({ section, number, state }: { section: Section; number: num
         <SectionPicture part={part} section={section} />
         <Button
           size="small"
-          aria-label={`Call ${section.name}`}
+          aria-label={`Play next: ${section.name}`}
           title={number < 10 ? `Shift ${number}` : undefined}
           onClick={() => conductor.call(id)}
         >
@@ -101,11 +101,11 @@ function SectionLine({ section, number, state }: { section: Section; number: num
       <p className="px-1 text-sm text-faint">
         left{' '}
         <Picker
-          label={`When ${section.name} may be left`}
+          label={`When to leave ${section.name}`}
           value={section.leave ?? 'bar'}
           choices={LEAVINGS.map((l) => ({ value: l, text: LEAVING_WORDS[l] }))}
           onChange={(leave) =>
-            getState().run(`${section.name} is left ${LEAVING_WORDS[leave as Leaving]}`, (p) =>
+            getState().run(`${section.name} switches ${LEAVING_WORDS[leave as Leaving]}`, (p) =>
               changeSection(p, id, { leave: leave as Leaving }),
             )
           }

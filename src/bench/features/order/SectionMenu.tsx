@@ -44,15 +44,15 @@ function Items({ section }: { section: Section }) {
       {item('Loop its bars', loop)}
       {item('Copy it after the last bar', () => run(`Copy ${name}`, (p) => copySection(p, id, { id: nanoid(8), newId })))}
       {item('Copy it to a new idea', () => (loop(), void newIdea(store, playback)))}
-      {item('Keep it as a part on the Shelf', () => void keep())}
+      {item('Save as part', () => void keep())}
       <DropdownMenu.Separator className={MENU_RULE} />
       {item('A bar longer', () => run(`${name}: a bar longer`, (p) => lengthenSection(p, id, 1, newId)))}
       {item('Twice as long', () => run(`${name}: twice as long`, (p) => lengthenSection(p, id, bars, newId)))}
       {item('A bar shorter', () => run(`${name}: a bar shorter`, (p) => lengthenSection(p, id, -1, newId)), bars < 2)}
       {item('Another meter …', () => (loop(), openPage(store, 'bars', 'lines')))}
-      {item('Take its hits out', () => run(`Empty ${name}`, (p) => emptySection(p, id)))}
+      {item('Clear its hits', () => run(`Empty ${name}`, (p) => emptySection(p, id)))}
       <DropdownMenu.Separator className={MENU_RULE} />
-      {item('Take its name away; its bars stay', () => run(`No section ${name}`, (p) => removeSection(p, id)))}
+      {item('Remove the section; its bars stay', () => run(`No section ${name}`, (p) => removeSection(p, id)))}
     </>
   );
 }

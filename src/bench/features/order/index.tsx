@@ -10,7 +10,7 @@ export const orderFeature: BenchFeature = {
       title: 'Order',
       letter: 'o',
       about:
-        'Sections are bars with a name: called by keys (Shift and a digit) or clicks while the beat plays, each of them saying how it may be left, and put in a running order with rests, levels and how much of the feel.',
+        'Sections are named bars. Play one next with Shift and a digit or a click, choose when each one switches, and put them in a running order with rests, levels and amounts of feel.',
       also: ['section', 'sections', 'arrangement', 'arrange', 'song', 'chorus', 'verse', 'scene', 'switch', 'live'],
       figure: (s) => counted(s.part.sections?.length ?? 0, 'section'),
       Page: dynamic(() => import('./OrderPage').then((m) => m.OrderPage), { ssr: false }),

@@ -45,10 +45,10 @@ export function LevelMeter() {
         type="button"
         data-testid="limited"
         className={`text-sm ${over > 0 ? 'text-danger' : 'text-faint'}`}
-        title="How far the loudest moments are turned down, so that nothing clips"
+        title="How much the limiter turns down the loudest moments, so that nothing clips"
         onClick={() => setOver(0)}
       >
-        {over > 0 ? `turned down by ${over.toFixed(1)} dB` : 'not limited'}
+        {over > 0 ? `turned down by ${over.toFixed(1)} dB` : 'limiter idle'}
       </button>
     </>
   );

@@ -37,7 +37,7 @@ export function RowPlays({ row, label }: { row: Row; label: string }) {
       value: `own ${s.id}`,
       text: `${s.name} (${kits.find((k) => k.id === s.kit)?.name ?? labelOfVoice(s.voice).toLowerCase()})`,
     })),
-    ...breaks.map((b) => ({ value: `break ${b.id}`, text: `pieces of ${b.name}` })),
+    ...breaks.map((b) => ({ value: `break ${b.id}`, text: `slices of ${b.name}` })),
     ...(missing ? [{ value: valueOf(missing), text: `${missing.name}, which is not here` }] : []),
   ];
   const choose = (value: string) => {

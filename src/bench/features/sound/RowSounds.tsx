@@ -106,15 +106,15 @@ function RowEditor({ row, label }: { row: Row; label: string }) {
       <p>
         Level {field('level', 'Level', 'dB,')} pan {field('pan', 'Pan', '%')}
       </p>
-      <p>Tuned by {field('tune', 'Tuning', 'semitones')}</p>
+      <p>Tuning {field('tune', 'Tuning', 'semitones')}</p>
       <p>
-        Ring {field('ring', 'Ring', '%,')} room {field('room', 'Room', '%', room)}
+        Decay {field('ring', 'Decay', '%,')} room {field('room', 'Room', '%', room)}
       </p>
       <p>
         Response: loudness {field('loudness', 'Response', '%,', loudness)} tone {field('tone', 'Tone', '%')}
       </p>
       <p>
-        Ended by rows of the same{' '}
+        Choke group{' '}
         <Picker
           label={`Group of ${label}`}
           value={String(row.sound?.group ?? 0)}
@@ -127,12 +127,10 @@ function RowEditor({ row, label }: { row: Row; label: string }) {
           size="small"
           aria-pressed={row.held === true}
           onClick={() =>
-            getState().run(`${row.held ? 'Let ring freely:' : 'End with its hits:'} ${low}`, (p) =>
-              setRow(p, row.voice, { held: !row.held }),
-            )
+            getState().run(`${row.held ? 'Let ring:' : 'End with its hits:'} ${low}`, (p) => setRow(p, row.voice, { held: !row.held }))
           }
         >
-          {row.held ? 'let it ring freely' : 'end with each hit'}
+          {row.held ? 'let it ring' : 'end with each hit'}
         </Button>
         <Button
           size="small"

@@ -10,7 +10,7 @@ export const soundFeature: BenchFeature = {
       title: 'Sound',
       letter: 's',
       about:
-        'Which kit plays the part, ours or your own, its room and master level, and each row’s sound, level, pan, tuning, ring and how it answers to velocity. With a row open, Y and B try one sound of its kind after another.',
+        'The kit that plays the part, its room and master level, and each row’s sound, level, pan, tuning, decay and velocity response. With a row open, Y and B step through similar sounds.',
       also: [
         'kit',
         'sample',

@@ -172,9 +172,7 @@ function BackingSection() {
       {backing ? (
         <Heard backing={backing} found={found} />
       ) : (
-        <p className="text-sm text-faint">
-          A recording of the song, heard beside the drums while you work. Drop it here; it is in no export.
-        </p>
+        <p className="text-sm text-faint">A recording of the song that plays along while you work. Drop it here. It is never exported.</p>
       )}
       <Button size="small" onClick={() => input.current?.click()}>
         {backing ? 'Another recording …' : 'A recording …'}
@@ -209,12 +207,12 @@ function Heard({ backing, found }: { backing: Backing; found: number | null }) {
         ),
       [backing.sample],
     ) ?? true;
-  const sweepBy = (change: Partial<Backing>) => sweep.show('Change the recording beside', (p) => changeBacking(p, change));
+  const sweepBy = (change: Partial<Backing>) => sweep.show('Change the backing track', (p) => changeBacking(p, change));
   /** What is heard now becomes the downbeat of the nearest bar. */
   const tap = () => {
     const { part } = getState();
     const tick = engine.position();
-    if (tick === null) return say('Play first, then tap on a downbeat of the recording.');
+    if (tick === null) return say('Press Play, then tap on a downbeat of the backing track.');
     const map = meterMapOf(part);
     const times = tempoMapOf(part);
     const bar = map.barAt(tick);
@@ -238,7 +236,7 @@ function Heard({ backing, found }: { backing: Backing; found: number | null }) {
             className="accent-accent"
             checked={backing.muted !== true}
             onChange={(e) =>
-              getState().run(e.target.checked ? 'Hear the recording beside' : 'Mute the recording beside', (p) =>
+              getState().run(e.target.checked ? 'Turn the backing track on' : 'Mute the backing track', (p) =>
                 changeBacking(p, { muted: !e.target.checked }),
               )
             }
@@ -246,7 +244,7 @@ function Heard({ backing, found }: { backing: Backing; found: number | null }) {
           heard
         </label>
         <NumberField
-          label="Level of the recording"
+          label="Level of the backing track"
           value={backing.level}
           min={BACKING.level.min}
           max={BACKING.level.max}
@@ -290,13 +288,13 @@ function Heard({ backing, found }: { backing: Backing; found: number | null }) {
         {found !== null && Math.abs(found - tempo) > 0.05 && (
           <Button
             size="small"
-            onClick={() => getState().run(`Take the recording’s tempo, ${found.toFixed(1)} BPM`, (p) => setTempo(p, bpm(found)))}
+            onClick={() => getState().run(`Use the backing track’s tempo, ${found.toFixed(1)} BPM`, (p) => setTempo(p, bpm(found)))}
           >
             take its {found.toFixed(1)} BPM
           </Button>
         )}
-        <Button size="small" onClick={() => getState().run('Take the recording away', (p) => setBacking(p, null))}>
-          take it away
+        <Button size="small" onClick={() => getState().run('Remove the backing track', (p) => setBacking(p, null))}>
+          Remove
         </Button>
       </div>
     </>

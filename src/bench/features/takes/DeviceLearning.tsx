@@ -75,7 +75,7 @@ function CurveLearning() {
       if (wantedIn(under) !== null) return setLesson(under);
       setLesson(null);
       const curve = learnCurve(under.strokes);
-      if (!curve || under.key === null) return say('Soft, medium and hard strokes were too much alike: the curve stays as it was.');
+      if (!curve || under.key === null) return say('Soft, medium and hard hits were too similar: the curve stays as it was.');
       recorder.tune({ curves: { ...recorder.state.getState().input.curves, [under.key]: curve } });
       say(`Pad ${under.key} has a curve of its own.`);
     });

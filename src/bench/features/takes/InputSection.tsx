@@ -149,7 +149,7 @@ export function InputSection() {
               ? `Found ${found.latencyMs.toFixed(1)} ms, ± ${found.spreadMs.toFixed(1)} ms over ${found.taps} taps; taken off new takes.`
               : found === false
                 ? 'Too few taps to measure. Tap once with each click.'
-                : 'How late this device tells of a stroke. New takes have it taken off; the output’s own delay is known already.'}
+                : 'How late this device reports a hit. It is subtracted from new takes; the output’s own delay is already known.'}
         </p>
       </div>
       <Delay />
@@ -175,7 +175,7 @@ function Delay() {
   return (
     <p className="text-sm" data-testid="pad-delay">
       From pad to sound: {all.toFixed(0)} ms{latency > 0 ? `, ${latency.toFixed(0)} of them to get here` : ''}.
-      {all > FELT_MS && ' That is felt: play to what the device itself sounds, or choose a faster output.'}
+      {all > FELT_MS && ' You will feel that: listen to the device itself while you play, or choose a faster output.'}
     </p>
   );
 }

@@ -159,7 +159,7 @@ export function RecordSection() {
         </label>
       </div>
       {(running || phase === 'done') && strokes > 0 && (
-        <Button size="small" title="Its strokes leave the part; what was played stays in the take" onClick={recorder.dropPass}>
+        <Button size="small" title="Removes its hits from the part; the take keeps what was played" onClick={recorder.dropPass}>
           Drop the last pass
         </Button>
       )}

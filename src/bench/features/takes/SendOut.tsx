@@ -27,7 +27,7 @@ export function SendOut() {
         <Picker
           label="Output"
           value={output?.id ?? NOWHERE}
-          choices={[{ value: NOWHERE, text: 'nowhere else' }, ...outputs.map((o) => ({ value: o.id, text: o.name }))]}
+          choices={[{ value: NOWHERE, text: 'no other device' }, ...outputs.map((o) => ({ value: o.id, text: o.name }))]}
           onChange={(id) => sender.set({ output: outputs.find((o) => o.id === id) ?? null, sent: 0 })}
         />
       </p>
@@ -41,7 +41,7 @@ export function SendOut() {
         </p>
       )}
       <p>
-        by the target{' '}
+        with the output map{' '}
         <button type="button" className="underline underline-offset-2" onClick={() => getState().setUi({ dialog: 'target' })}>
           {target.name}
         </button>

@@ -146,7 +146,7 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
           use
         </Button>
         <Button size="small" onClick={() => setLearning(true)}>
-          learn a groove
+          Extract a groove
         </Button>
         <Button size="small" onClick={() => download(rawMidi(take, events), `${fileNameOf(take.name)}-as-played.mid`, 'audio/midi')}>
           export as played

@@ -27,10 +27,10 @@ export function TakesPage() {
         <Section name="steps" title="Step entry">
           <StepEntry />
         </Section>
-        <Section name="beside" title="Beside the part">
+        <Section name="beside" title="Backing track">
           <BesideSection />
         </Section>
-        <Section name="out" title="Send out">
+        <Section name="out" title="MIDI out">
           <SendOut />
         </Section>
       </Sections>

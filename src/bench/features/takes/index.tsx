@@ -18,8 +18,7 @@ export const takesFeature: BenchFeature = {
       id: 'takes',
       title: 'Takes',
       letter: 't',
-      about:
-        'Playing in from pads, keys or a MIDI device over the loop; the takes that were recorded; and sending what is heard to other sounds.',
+      about: 'Record from pads, keys or a MIDI device over the loop, work with the takes, and send MIDI out to other sounds.',
       also: ['record', 'MIDI input', 'pads', 'latency', 'step entry', 'MIDI output'],
       useFigure: () => counted(useTakeCount(), 'take'),
       open: ['takes', 'input'],

@@ -6,6 +6,6 @@ export function tightnessWords(tightness: Tightness | null): string {
   if (!tightness) return 'no strokes in the loop';
   const { meanMs, spreadMs } = tightness;
   const mean =
-    Math.abs(meanMs) < 0.5 ? 'on the lines on average' : `${Math.abs(meanMs).toFixed(1)} ms ${meanMs < 0 ? 'early' : 'late'} on average`;
+    Math.abs(meanMs) < 0.5 ? 'on the grid on average' : `${Math.abs(meanMs).toFixed(1)} ms ${meanMs < 0 ? 'early' : 'late'} on average`;
   return `${mean}, ± ${spreadMs.toFixed(1)} ms: ${loosenessWord(spreadMs)}`;
 }

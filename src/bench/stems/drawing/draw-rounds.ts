@@ -7,7 +7,7 @@ import type { RowBox } from '../geometry/rows';
 import { xOf, type Axis } from '../geometry/axis';
 import type { Palette } from './palette';
 
-/** A row that comes round: its copies, pale, and the sign of repetition where its first round ends. */
+/** Row with its own loop length: its copies, pale, and the sign of repetition where its first round ends. */
 export function drawRounds(g: CanvasRenderingContext2D, palette: Palette, row: RowBox, part: Part, axis: Axis, width: number) {
   const own = part.rows.find((r) => r.voice === row.voice);
   if (!own?.cycle) return;

@@ -56,7 +56,7 @@ export interface StemScene {
 export const heightOf = (row: Pick<RowBox, 'tallest'>, velocity: number): number =>
   SHORTEST_STEM + ((row.tallest - SHORTEST_STEM) * (velocity - 1)) / 126;
 
-/** The velocity whose stem is so many pixels high; not limited. */
+/** The velocity whose stem is so many pixels high; limiter idle. */
 export const velocityAtHeight = (row: Pick<RowBox, 'tallest'>, height: number): number =>
   1 + ((height - SHORTEST_STEM) * 126) / (row.tallest - SHORTEST_STEM);
 

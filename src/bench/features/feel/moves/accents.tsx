@@ -67,8 +67,7 @@ function Accents({ move, edit }: { move: AccentsMove; edit: Edit }) {
 export const accentsView: MoveView<AccentsMove> = {
   spec: accentsMove,
   word: MOVE_WORDS.accents,
-  about:
-    'Gives each place of the bar a level. In: even velocities. Out: louder and softer ones by where they stand; contrast, floor and ceiling shape the whole.',
+  about: 'Gives each step of the bar a level. Contrast, floor and ceiling shape the whole pattern.',
   also: ['dynamics', 'velocity pattern', 'levels'],
   Sentence: Accents,
   picture: ({ levels, scale, depth }) =>

@@ -27,13 +27,12 @@ function swapped<T>(list: readonly T[], i: number): T[] {
 export const apartView: MoveView<ApartMove> = {
   spec: apartMove,
   word: MOVE_WORDS.apart,
-  about:
-    'Sets apart what would sound at the very same moment, as two hands and a foot do. In: hits that fall together. Out: one after the other by a few ms, in this order.',
+  about: 'Spreads hits that fall on the same moment by a few milliseconds, the way two hands and a foot do.',
   also: ['spread', 'unison', 'flam'],
   Sentence: ({ move, edit }) => (
     <div>
       <Words>
-        sets what falls together{' '}
+        spreads simultaneous hits{' '}
         <MoveNumber spec={apartMove} move={move} edit={edit} name="ms" label="Distance" unit="ms apart:" digits={1} />
         <Seed move={move} edit={edit} />
       </Words>

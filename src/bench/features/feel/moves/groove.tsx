@@ -12,8 +12,7 @@ const GrooveOfMove = dynamic(() => import('../GrooveOfMove').then((m) => m.Groov
 export const grooveView: MoveView<GrooveMove> = {
   spec: grooveMove,
   word: MOVE_WORDS.groove,
-  about:
-    'Plays like a groove: each step of it has a lean and a level. In: hits on the grid. Out: hits that lean, and are accented, as those of the groove are.',
+  about: 'Plays like a groove template: each step has its own timing and level.',
   also: ['groove template', 'feel of another player'],
   Sentence: ({ move, edit }) => (
     <Words>

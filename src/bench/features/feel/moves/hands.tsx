@@ -12,9 +12,8 @@ const HANDS = [0, 1, 0, 1, 0, 0, 1, 1];
 export const handsView: MoveView<HandsMove> = {
   spec: handsMove,
   word: MOVE_WORDS.hands,
-  about:
-    'Plays it like a person: each stroke has a hand (the page Hands shows which), and hands differ in force. In: strokes of one force. Out: a leading hand, a weaker one, and doubles whose first stroke is louder.',
-  also: ['sticking', 'play it like a person', 'left and right', 'leading hand'],
+  about: 'Plays like a drummer: each hit has a hand (see the page Hands), and the hands differ in strength.',
+  also: ['sticking', 'Play like a drummer', 'left and right', 'leading hand'],
   Sentence: ({ move, edit }) => (
     <Words>
       the leading hand strikes with <MoveNumber {...of} move={move} edit={edit} name="lead" label="Leading hand" />

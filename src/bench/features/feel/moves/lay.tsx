@@ -11,8 +11,7 @@ const side = (ms: number): string => (ms < 0 ? 'ms early' : ms > 0 ? 'ms late' :
 export const layView: MoveView<LayMove> = {
   spec: layMove,
   word: MOVE_WORDS.lay,
-  about:
-    'Moves all hits of its scope by the same number of ms: lay back is late, push is early. In: a row where it stands. Out: the row behind or ahead of the others.',
+  about: 'Moves all hits of its scope by the same number of milliseconds: lay back is late, push is early.',
   also: ['push', 'behind', 'ahead', 'track delay', 'drag'],
   Sentence: ({ move, edit }) => (
     <Words>

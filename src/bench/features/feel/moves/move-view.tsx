@@ -111,12 +111,12 @@ export function MoveGrid({
 export function Seed({ move, edit }: { move: Move; edit: Edit }) {
   return (
     <IconButton
-      label={move.seed === undefined ? 'Draw again' : `Draw again (seed ${move.seed})`}
+      label={move.seed === undefined ? 'New variation' : `New variation (seed ${move.seed})`}
       size="small"
       wide
-      onClick={() => edit.set('Draw again', { seed: (move.seed ?? 0) + 1 })}
+      onClick={() => edit.set('New variation', { seed: (move.seed ?? 0) + 1 })}
     >
-      <Dices size={15} /> <span className="text-sm text-faint">{move.seed ?? 'feel’s'}</span>
+      <Dices size={15} /> <span className="text-sm text-faint">{move.seed ?? 'seed of the feel'}</span>
     </IconButton>
   );
 }

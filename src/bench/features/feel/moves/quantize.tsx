@@ -14,12 +14,11 @@ const of = { spec: quantizeMove };
 export const quantizeView: MoveView<QuantizeMove> = {
   spec: quantizeMove,
   word: MOVE_WORDS.quantize,
-  about:
-    'Pulls hits towards the lines of a grid. In: hits that are off. Out: the same hits nearer to their lines; what lies outside the reach, or within the tolerance, stays as it was played.',
+  about: 'Moves hits toward the grid. Hits outside the reach or within the tolerance stay as they were played.',
   also: ['tighten', 'snap', 'correct timing', 'grid'],
   Sentence: ({ move, edit }) => (
     <Words>
-      pulls <MoveNumber {...of} move={move} edit={edit} name="strength" label="Strength" unit="%" scale={100} /> of the way to{' '}
+      moves hits <MoveNumber {...of} move={move} edit={edit} name="strength" label="Strength" unit="%" scale={100} /> toward{' '}
       <MoveGrid value={move.grid} edit={edit} change={(grid) => ({ grid, ...(isTriplet(grid) ? { swingPercent: STRAIGHT } : {}) })} />
       {!isTriplet(move.grid) && (
         <>
@@ -27,10 +26,10 @@ export const quantizeView: MoveView<QuantizeMove> = {
         </>
       )}
       <span>
-        what lies within <MoveNumber {...of} move={move} edit={edit} name="outer" label="Reach" unit="% of the half gap," scale={100} />
+        within <MoveNumber {...of} move={move} edit={edit} name="outer" label="Reach" unit="% of half a step," scale={100} />
       </span>
       <span>
-        leaving the last <MoveNumber {...of} move={move} edit={edit} name="innerMs" label="Tolerance" unit="ms" digits={1} />
+        tolerance <MoveNumber {...of} move={move} edit={edit} name="innerMs" label="Tolerance" unit="ms" digits={1} />
       </span>
     </Words>
   ),

@@ -11,8 +11,7 @@ import type { MoveView } from './move-view';
 export const swingView: MoveView<SwingMove> = {
   spec: swingMove,
   word: MOVE_WORDS.swing,
-  about:
-    'Makes the second of each pair of steps late. In: even steps. Out: long and short ones; the number says how long the first is, as a ratio and in percent.',
+  about: 'Delays the second step of each pair. The number is the length of the first step, as a ratio and in percent.',
   also: ['shuffle', 'triplet feel'],
   Sentence: SwingSentence,
   picture({ percent, inverse }) {

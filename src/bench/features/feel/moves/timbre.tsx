@@ -11,8 +11,7 @@ const of = { spec: timbreMove };
 export const timbreView: MoveView<TimbreMove> = {
   spec: timbreMove,
   word: MOVE_WORDS.timbre,
-  about:
-    'Varies how single hits sound: pan, pitch and brightness. In: one and the same sound. Out: strokes that differ as those of a hand do.',
+  about: 'Varies the pan, pitch and brightness of single hits, so that no two sound exactly the same.',
   also: ['pan', 'pitch', 'brightness', 'round robin'],
   Sentence: ({ move, edit }) => (
     <Words>
