@@ -25,13 +25,13 @@ const VIEWS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
       select([part.hits.find((h) => h.voice === 'snare')!.id]);
     });
     await press(page, 'roll');
-    await press(page, 'suggest');
+    await press(page, 'Suggest');
     await expect(page.getByRole('button', { name: /^Take all/ })).toBeVisible();
     await page.keyboard.press('x');
     await expect(page.getByRole('table', { name: 'Hits' })).toBeVisible();
   },
   versions: async (page) => {
-    await press(page, 'versions');
+    await press(page, 'Versions');
     await press(page, 'Keep it as it stands');
     await expect(page.getByTestId('changes')).toHaveText('Since then: Nothing differs.');
   },
@@ -39,7 +39,7 @@ const VIEWS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
     await page.getByRole('tab', { name: 'Bars' }).click();
     await press(page, 'evenly spread');
     await page.keyboard.press('h');
-    await press(page, 'shape the accents');
+    await press(page, 'Shape the accents');
     await expect(page.getByRole('dialog')).toBeVisible();
   },
   'sound, the open row': async (page) => {
@@ -49,7 +49,7 @@ const VIEWS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
   },
   'order, a section called, a line opened': async (page) => {
     await page.getByRole('tab', { name: /^Order/ }).click();
-    await page.getByRole('button', { name: /^make a section of/ }).click();
+    await page.getByRole('button', { name: /^Make a section of/ }).click();
     await page.getByRole('combobox', { name: 'Add a line' }).click();
     await page.getByRole('option', { name: 'Intro' }).click();
     await page.getByRole('button', { name: /^Line 1: Intro/ }).click();
@@ -61,7 +61,7 @@ const VIEWS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
     await page.getByRole('tab', { name: 'Takes' }).click();
     await page.getByRole('combobox', { name: 'Play from' }).click();
     await page.getByRole('option', { name: 'Practice player' }).click();
-    await press(page, 'keys play');
+    await press(page, 'Keys play');
     await page.getByText('Velocity and guards').click();
     await page.getByText('on all rows').click();
     for (const section of ['Step entry', 'Backing track', 'MIDI out']) await press(page, section);

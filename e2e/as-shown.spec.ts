@@ -215,9 +215,9 @@ test('selecting is no step; the view follows the loop, bars that were made, and 
   await page.keyboard.press('Enter');
   await expect.poll(async () => (await bench()).bar).toBe(5);
   await page.getByRole('tab', { name: /^Bars/ }).click();
-  await page.getByRole('button', { name: 'double it' }).click();
+  await page.getByRole('button', { name: 'Double it' }).click();
   await expect.poll(bench).toMatchObject({ bar: 8, bars: 16, steps: 1 });
-  await page.getByRole('button', { name: 'double it' }).click();
+  await page.getByRole('button', { name: 'Double it' }).click();
   await expect.poll(bench).toMatchObject({ bar: 16, bars: 32, steps: 2 });
   await page.evaluate(() =>
     window.nodSway!.bench().select(

@@ -44,15 +44,15 @@ test('rules choose, add, take away and narrow; the description says what is sele
   await hitsPage(page);
   await press(page, 'Choose');
   const said = page.getByTestId('selected');
-  await press(page, 'on-beats');
+  await press(page, 'On-beats');
   // 2 bars: 8 hats, 8 kicks, 4 snares on beats.
   await expect(said).toHaveText('20 on-beat hits');
   await page.getByRole('radio', { name: 'of these' }).click();
   await page.getByRole('button', { name: 'Open Closed hat', exact: true }).click();
-  await press(page, 'the open row');
+  await press(page, 'The open row');
   await expect(said).toHaveText('8 on-beat closed hat hits');
   await page.getByRole('radio', { name: 'add' }).click();
-  await press(page, 'off-beats');
+  await press(page, 'Off-beats');
   await expect(said).toHaveText('16 closed hat hits');
   await page.getByRole('radio', { name: 'without' }).click();
   await page.getByRole('spinbutton', { name: 'First bar', exact: true }).fill('2');
@@ -62,7 +62,7 @@ test('rules choose, add, take away and narrow; the description says what is sele
   await press(page, 'Select bars');
   await expect(said).toHaveText('8 closed hat hits in bar 1');
   await page.getByRole('radio', { name: 'anew' }).click();
-  await press(page, 'same place in every bar');
+  await press(page, 'Same place in every bar');
   await expect(said).toHaveText('16 closed hat hits');
   // Selecting is no step.
   await expect(page.getByRole('button', { name: /^Undo/ })).toBeDisabled();
@@ -176,9 +176,9 @@ test('bars: shortening names what falls outside and keeps it until confirmed; do
   expect(await bars()).toEqual([2, 44]);
   await press(page, 'Keep 2 bars');
   await expect(page.getByTestId('outside')).toBeHidden();
-  await press(page, 'double it');
+  await press(page, 'Double it');
   expect(await bars()).toEqual([4, 88]);
-  await press(page, 'after these');
+  await press(page, 'After these');
   expect(await bars()).toEqual([5, 88]);
   const out = notesOf(await exportMidi(page));
   // The loop reaches the copies: both bars, both again, and an empty one behind them.
@@ -329,16 +329,16 @@ test('nudges: by unit, typed, mirrored, to zero, apart; an uncertain hit is sent
     );
   await page.getByRole('combobox', { name: 'Nudge by' }).click();
   await page.getByRole('option', { name: '1/8 step' }).click();
-  await press(page, 'later');
+  await press(page, 'Later');
   // A sixteenth at 120 BPM lasts 125 ms.
   expect((await nudges('snare'))[0]).toBeCloseTo(15.63, 2);
   await expect(page.getByTestId('nudge-of-step')).toHaveText('12.5 % of a 1/16');
-  await press(page, 'mirror');
+  await press(page, 'Mirror');
   expect((await nudges('snare'))[0]).toBeCloseTo(-15.63, 2);
   await page.getByRole('spinbutton', { name: /^Nudge in/ }).fill('30');
   await page.keyboard.press('Enter');
   expect((await nudges('snare'))[0]).toBe(30);
-  await press(page, 'to 0');
+  await press(page, 'To 0');
   expect((await nudges('snare'))[0]).toBe(0);
   await page.keyboard.press('s');
   await page.keyboard.press('Escape');
@@ -348,7 +348,7 @@ test('nudges: by unit, typed, mirrored, to zero, apart; an uncertain hit is sent
   await page.getByRole('spinbutton', { name: /^Nudge in/ }).fill('35');
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('stray')).toContainText('It strays from its row: 35 ms late');
-  await press(page, 'the later line');
+  await press(page, 'The later line');
   expect(
     await page.evaluate(() =>
       window
@@ -367,7 +367,7 @@ test('nudges: by unit, typed, mirrored, to zero, apart; an uncertain hit is sent
   await clickStem(page, await stemOf(page, 'kick', 1), ['Shift']);
   await page.getByRole('combobox', { name: 'Who leads' }).click();
   await page.getByRole('option', { name: 'Snare' }).click();
-  await press(page, 'set apart');
+  await press(page, 'Set apart');
   expect([(await nudges('snare'))[0], (await nudges('kick'))[1]]).toEqual([-3, 3]);
 });
 
@@ -407,7 +407,7 @@ test('a choke ends the ring of its own voice and sounds nothing', async ({ page 
   const [, ringing] = await loudness();
   await clickStem(page, await stemOf(page, 'crash', 1));
   await press(page, 'Marks');
-  await press(page, 'make chokes');
+  await press(page, 'Make chokes');
   const [before, after] = await loudness();
   expect(before).toBeGreaterThan(0.005);
   // A grabbed cymbal fades in 90 ms; what is left is the room.

@@ -176,11 +176,11 @@ test('layered under the flat demo: brought in, its groove, which the API gives t
   expect(await exportMidi(page)).toEqual(file);
 
   // Also where its recording is not in sight, and so not taken up.
-  await press(page, 'hide its picture');
+  await press(page, 'Hide its picture');
   await press(page, 'Extract groove …');
   const learnt = await page.getByTestId('verdict').textContent();
   await press(page, 'Cancel');
-  await press(page, 'show its picture');
+  await press(page, 'Show its picture');
   await expect(found(page)).toBeVisible();
   await press(page, 'Extract groove …');
   await expect(page.getByTestId('verdict')).toHaveText(learnt!);
@@ -196,7 +196,7 @@ test('layered under the flat demo: brought in, its groove, which the API gives t
   await page.keyboard.press('Escape');
   await press(page, 'Stop');
   await page.getByRole('button', { name: /^Scope: / }).click();
-  await press(page, 'none');
+  await press(page, 'None');
   await page.getByRole('checkbox', { name: 'Closed hat', exact: true }).check();
   await page.keyboard.press('Escape');
   const [plain, grooved] = [notesOf(file), notesOf(await exportMidi(page))];

@@ -130,7 +130,7 @@ test('by pointer alone, swung first: at most 60 actions, nothing typed', async (
   await hand.press('menuitem', 'Select all of it');
   await hand.press('tab', /^Hits/);
   await hand.press('button', 'Copies and shifts');
-  await hand.press('button', 'repeat into the next bar');
+  await hand.press('button', 'Repeat into the next bar');
   // Hats by painting.
   await hand.press('radio', 'paint');
   await hand.press('combobox', 'Accents of painted hits');
@@ -152,7 +152,7 @@ test('by pointer alone, swung first: at most 60 actions, nothing typed', async (
   await hand.press('tab', /^Hits/);
   await hand.press('combobox', 'Nudge by');
   await hand.press('option', '10 ms');
-  await hand.press('button', 'later');
+  await hand.press('button', 'Later');
   // The last beat: four strokes, then a ramp.
   await hand.press('combobox', 'Accents of painted hits');
   await hand.press('option', 'even');

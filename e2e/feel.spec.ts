@@ -29,7 +29,7 @@ async function setNumber(page: Page, name: string, value: number): Promise<void>
 /** Rows by checkbox in the scope of the open move. */
 async function scopeTo(page: Page, ...rows: string[]): Promise<void> {
   await page.getByRole('button', { name: /^Scope: / }).click();
-  await press(page, 'none');
+  await press(page, 'None');
   for (const row of rows) await page.getByRole('checkbox', { name: row, exact: true }).check();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toBeHidden();
@@ -190,8 +190,8 @@ test('60 % in odd bars and 70 % in even ones; a scope is taken from the selectio
 
   // Pointing: the hat's name and bar 3 on the ruler.
   await page.getByRole('button', { name: /^Scope: / }).click();
-  await press(page, 'everything');
-  await press(page, 'point at them');
+  await press(page, 'Everything');
+  await press(page, 'Point at them');
   await page.getByRole('button', { name: 'Open Closed hat', exact: true }).click();
   const ruler = await page.evaluate(() => {
     window.nodSway!.bench().setView({ scroll: (2 * 4 * 80640) as never });
@@ -294,9 +294,9 @@ test('one visit to a scope is one step; every row but these; a timbre move chang
   await page.getByRole('button', { name: /^Scope: / }).click();
   // All are ticked, since all are meant; ticked anew from none.
   await expect(page.getByRole('checkbox', { name: 'Closed hat', exact: true })).toBeChecked();
-  await press(page, 'none');
+  await press(page, 'None');
   for (const row of ['Snare', 'Kick']) await page.getByRole('checkbox', { name: row, exact: true }).check();
-  await page.getByRole('button', { name: 'all others' }).click();
+  await page.getByRole('button', { name: 'All others' }).click();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toBeHidden();
   expect(await scope()).toEqual(['hat-closed']);

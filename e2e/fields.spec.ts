@@ -95,14 +95,14 @@ test('several hits: the mean is moved, the shape stays; a level sets all; Shift 
     );
   expect(await kicks()).toEqual([soft + 10, 110, 100, 100]);
   await page.getByRole('combobox', { name: 'What to do' }).click();
-  await page.getByRole('option', { name: 'set', exact: true }).click();
+  await page.getByRole('option', { name: 'Set', exact: true }).click();
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
   const [a, b] = await kicks();
   expect(a).toBe(b);
   await page.getByRole('button', { name: 'More about Kick' }).click();
   await page.getByRole('menuitem', { name: 'Select all of it' }).click();
   await page.getByRole('button', { name: 'Marks' }).click();
-  await page.getByRole('button', { name: 'make ghosts', exact: true }).click();
+  await page.getByRole('button', { name: 'Make ghosts', exact: true }).click();
   expect(await page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.ghost).length)).toBe(4);
 });
 
@@ -118,7 +118,7 @@ test('duplicates are offered to be merged', async ({ page }) => {
   await page.getByRole('tab', { name: 'Hits' }).click();
   await page.keyboard.press('Control+a');
   await page.getByRole('button', { name: 'Marks' }).click();
-  await page.getByRole('button', { name: 'merge 2 duplicates' }).click();
+  await page.getByRole('button', { name: 'Merge 2 duplicates' }).click();
   expect(await page.evaluate(() => window.nodSway!.bench().part.hits.length)).toBe(beat.notes.length);
   expect(
     await page.evaluate(() =>

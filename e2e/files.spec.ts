@@ -229,7 +229,7 @@ test('a file that is dropped on a Bench asks where it goes: a part of its own, a
   await page.waitForURL((url) => url.href !== address);
   await benchReady(page);
   // How it came is kept, and stays.
-  await page.getByRole('button', { name: 'versions', exact: true }).click();
+  await page.getByRole('button', { name: 'Versions', exact: true }).click();
   await expect(page.getByRole('button', { name: 'Compare with As imported' })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Delete As imported' })).toHaveCount(0);
 });

@@ -54,7 +54,7 @@ for (const how of ['click', 'tap'] as const) {
       await expect(page.getByRole('region', { name: 'First steps' }).getByText('Every hit stands on its line')).toBeVisible();
       await hand.press('button', 'Soften the off-beat hats');
       await hand.press('button', 'Suggest ghost notes');
-      await hand.press('button', 'suggest');
+      await hand.press('button', 'Suggest');
       await hand.press('button', /^Take all/);
       await hand.press('tab', 'Feel');
       await hand.press('button', 'Add humanize');
@@ -103,13 +103,13 @@ test('by keyboard alone, within sixty presses', async ({ page }) => {
   await press('Tab');
   for (
     let k = 0;
-    k < 12 && !(await page.getByRole('button', { name: 'suggest', exact: true }).evaluate((b) => b === document.activeElement));
+    k < 12 && !(await page.getByRole('button', { name: 'Suggest', exact: true }).evaluate((b) => b === document.activeElement));
     k++
   )
     await press('Tab');
   await press('Enter');
   // The focus goes where the eye is: on the one that is looked at. All of them are a few steps back.
-  await expect(page.getByRole('button', { name: 'take it' })).toBeFocused();
+  await expect(page.getByRole('button', { name: 'Take it' })).toBeFocused();
   for (let k = 0; k < 12 && !(await page.getByRole('button', { name: /^Take all/ }).evaluate((b) => b === document.activeElement)); k++)
     await press('Shift+Tab');
   await press('Enter');

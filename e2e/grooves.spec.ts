@@ -222,9 +222,9 @@ test('shaped by hand: a drag leans, keys level, the first change copies built-in
   await page.keyboard.press('Delete');
   expect((await steps())![6]).toEqual([0, 1]);
   const straight = await steps();
-  await press(page, 'mirror');
+  await press(page, 'Mirror');
   expect((await steps())!.map((s) => s[0])).toEqual(straight!.map((s) => (s[0] === 0 ? 0 : -s[0]!)));
-  await press(page, 'beats alike');
+  await press(page, 'Beats alike');
   // Step "2": half way from -0.09 to the mean of the four beats' firsts, 0, -0.09, 0 and -0.1.
   expect((await steps())![4]![0]).toBeCloseTo((-0.09 - 0.0475) / 2, 9);
   for (let i = 0; i < 6; i++) await press(page, 'Undo');

@@ -127,7 +127,7 @@ test('no control, page, dialog or move is named by a word that was replaced, and
   await page.keyboard.press('Control+a');
   await page.getByRole('tab', { name: 'Hits' }).click();
   await press(page, 'Ghost notes');
-  await press(page, 'suggest');
+  await press(page, 'Suggest');
   await look(page, 'suggested ghosts');
   await page.getByRole('tab', { name: /^Sound/ }).click();
   await press(page, 'Sound of Snare');

@@ -81,7 +81,7 @@ test('a part with its edits, steps back, versions, feels and grooves', async ({ 
   await page.reload();
   await benchReady(page);
   expectEvents(await exportMidi(page), fixture.expected.midi);
-  await page.getByRole('button', { name: 'versions' }).click();
+  await page.getByRole('button', { name: 'Versions' }).click();
   await expect(page.getByRole('textbox', { name: 'Name of With drift' })).toBeVisible();
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Keep, export, import feels …' }).click();

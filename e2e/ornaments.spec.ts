@@ -120,7 +120,7 @@ test('a roll with a falling ramp, a flam, an echo: the same strokes in the table
   await press(page, 'Convert to plain hits');
   expect(await page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.ornament).length)).toBe(0);
   expect(notesOf(await exportMidi(page))).toEqual(expected);
-  await press(page, 'combine into one');
+  await press(page, 'Combine into one');
   expect(
     await page.evaluate(() =>
       window
@@ -138,7 +138,7 @@ test('ghosts on triplets and lead-in kicks are taken and left; a version is comp
   await ornament(page);
   const before = sorted([...plain, ...ornaments]);
 
-  await press(page, 'versions');
+  await press(page, 'Versions');
   await page.getByRole('textbox', { name: 'Name of the version' }).fill('Before the ghosts');
   await press(page, 'Keep it as it stands');
   await expect(page.getByTestId('changes')).toHaveText('Since then: Nothing differs.');
@@ -150,7 +150,7 @@ test('ghosts on triplets and lead-in kicks are taken and left; a version is comp
   await setNumber(page, 'Density in % of the places', 100);
   await setNumber(page, 'Softest ghost', 30);
   await setNumber(page, 'Loudest ghost', 30);
-  await press(page, 'suggest');
+  await press(page, 'Suggest');
   const proposed = () =>
     page.evaluate(
       () => window.nodSway!.bench().ui.proposal?.hits.map((h) => [(h.tick as number) / 84, h.velocity] as [number, number]) ?? [],
@@ -174,7 +174,7 @@ test('ghosts on triplets and lead-in kicks are taken and left; a version is comp
   await choose(page, 'Where ghosts go', 'around its main hits');
   await choose(page, 'Grid of the ghosts', '1/16T');
   await setNumber(page, 'Density in % of the places', 20);
-  await press(page, 'suggest');
+  await press(page, 'Suggest');
   const ghosts = (await proposed()).map(([t]): Note => [t, 38, 30]);
   expect(ghosts.length).toBeGreaterThan(3);
   for (const [t] of ghosts) {
@@ -186,7 +186,7 @@ test('ghosts on triplets and lead-in kicks are taken and left; a version is comp
   expect(notesOf(await exportMidi(page))).toEqual(after);
 
   // What changed in a sentence; by eye behind the stems; by ear while Q is held.
-  await press(page, 'versions');
+  await press(page, 'Versions');
   await expect(page.getByTestId('changes')).toHaveText(`Since then: Added ${ghosts.length} snare, 2 kick.`);
   await press(page, 'Compare with Before the ghosts');
   await expect(page.getByRole('dialog')).toBeHidden();
@@ -207,7 +207,7 @@ test('ghosts on triplets and lead-in kicks are taken and left; a version is comp
   await page.waitForFunction(() => window.nodSway!.engine.log.slice(4).some((o) => o.velocity === 30));
   await press(page, 'Stop');
 
-  await press(page, 'versions');
+  await press(page, 'Versions');
   await press(page, 'Go back to Before the ghosts');
   expect(notesOf(await exportMidi(page))).toEqual(before);
   await saved(page);

@@ -103,7 +103,7 @@ test('a folder becomes a kit: guessed, corrected, played by layers; given away a
 }, info) => {
   await openMidi(page, 'one.mid', oneSnare(10));
   await page.getByRole('tab', { name: /^Sound/ }).click();
-  await page.getByRole('button', { name: 'your own sounds …' }).click();
+  await page.getByRole('button', { name: 'Your own sounds …' }).click();
   const folder = folderOf(info, 'Boat shed', {
     'Snare/shed v1.wav': tone(300, 0.05),
     'Snare/shed v2.wav': tone(600, 0.2),
@@ -135,7 +135,7 @@ test('a folder becomes a kit: guessed, corrected, played by layers; given away a
   const hard = pitchOf(await heardSecond(page));
   expect(Math.min(Math.abs(hard - 600), Math.abs(hard - 900))).toBeLessThan(10);
 
-  await page.getByRole('button', { name: 'your own sounds …' }).click();
+  await page.getByRole('button', { name: 'Your own sounds …' }).click();
   const waiting = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Export Boat shed' }).click();
   const download = await waiting;
@@ -178,7 +178,7 @@ test('with a row open two keys try the sounds of its kind from a folder while th
   await page.keyboard.press('Control+k');
   await page.keyboard.type('sample');
   await page.getByRole('option', { name: /^Your own sounds/ }).click();
-  await page.getByRole('button', { name: 'look in another folder …' }).click();
+  await page.getByRole('button', { name: 'Look in another folder …' }).click();
   await expect(page.getByText('3 sound files', { exact: true })).toBeVisible();
   await page.keyboard.press('Escape');
   await page.evaluate(() => window.nodSway!.bench().setFocus('snare'));

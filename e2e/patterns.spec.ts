@@ -131,7 +131,7 @@ test('a bar is varied: proposals are seen and heard, one left out, the others ke
   const before = await exportMidi(page);
   await page.getByRole('tab', { name: /^Bars/ }).click();
   await page.getByRole('button', { name: /^Vary/ }).click();
-  await page.getByRole('button', { name: 'propose' }).click();
+  await page.getByRole('button', { name: 'Propose' }).click();
   const changes = page.getByRole('list', { name: 'Proposed changes' }).getByRole('checkbox');
   // 22 strokes in the bar: 15 % are three.
   await expect(changes).toHaveCount(3);

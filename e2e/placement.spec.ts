@@ -100,9 +100,9 @@ test('two that compete are found, looked at and brought together; undone', async
   const before = 3;
   await expect(list.getByRole('listitem')).toHaveCount(before);
   const kept = await part(page);
-  await list.getByRole('button', { name: 'look' }).first().click();
+  await list.getByRole('button', { name: 'Look' }).first().click();
   expect(await selected(page)).toBe(2);
-  await list.getByRole('button', { name: 'apart', exact: true }).first().click();
+  await list.getByRole('button', { name: 'Apart', exact: true }).first().click();
   await expect(list.getByRole('listitem')).toHaveCount(before - 1);
   await page.keyboard.press('Control+z');
   expect(await part(page)).toEqual(kept);
@@ -188,7 +188,7 @@ test('a kit of one’s own: a foot alone cannot play the double, a drum is dragg
   await expect(playable).toHaveText('4 moments are beyond two hands and two feet.');
   for (const name of ['Where drums stand', 'Who strikes what']) await page.getByRole('button', { name }).click();
   await expect(snare).toHaveAccessibleName(/0.05 right, 0.20 away/);
-  await page.getByRole('button', { name: 'as usual' }).click();
+  await page.getByRole('button', { name: 'As usual' }).click();
   await expect(snare).toHaveAccessibleName(/0.00 right, 0.00 away/);
   await page.getByRole('combobox', { name: 'Kick is struck by' }).click();
   await page.getByRole('option', { name: 'either foot' }).click();
@@ -199,7 +199,7 @@ test('beside a groove alone: its own numbers, those of the part beneath, and no 
   await openMidi(page, 'beat.mid', flatBeat(2).bytes);
   await open(page, 'Placement');
   await expect(page.getByRole('region', { name: 'Reading' }).getByRole('button')).not.toHaveCount(0);
-  await press(page, 'or something else …');
+  await press(page, 'Or something else …');
   await page.getByRole('combobox', { name: 'What is measured' }).click();
   await page.getByRole('option', { name: 'as Lower Hold alone plays them' }).click();
   const table = page.getByRole('table', { name: 'Timing of rows' });
@@ -217,18 +217,18 @@ test('a blind comparison of ten rounds: nothing shows which is which, and the ve
   await press(page, 'Add lay back');
   await open(page, 'Placement');
   await page.getByRole('button', { name: 'Blind comparison' }).click();
-  await press(page, 'begin');
+  await press(page, 'Begin');
   const blind = page.getByTestId('blind');
   const versions = new Set<string>();
   for (let round = 0; round < 10; round++) {
     await expect(blind.getByRole('status')).toHaveText(`Round ${round + 1} of 10`);
     await expect(blind.getByRole('button', { name: 'the first is better' })).toBeDisabled();
-    for (const which of ['first', 'second']) await blind.getByRole('button', { name: `hear the ${which}` }).click();
+    for (const which of ['first', 'second']) await blind.getByRole('button', { name: `Hear the ${which}` }).click();
     versions.add(await page.evaluate(() => window.nodSway!.bench().transport.version));
     await blind.getByRole('button', { name: 'the first is better' }).click();
   }
   expect([...versions]).toEqual(['performed']);
   await expect(blind.getByRole('status')).toHaveText(/of 10 rounds/);
-  await blind.getByRole('button', { name: 'done' }).click();
+  await blind.getByRole('button', { name: 'Done' }).click();
   expect(await page.evaluate(() => window.nodSway!.bench().ui.other)).toBeNull();
 });

@@ -183,7 +183,7 @@ test('the tempo is typed, stepped and tapped', async ({ page }) => {
   await tempo.press('ArrowUp');
   expect(await bpm()).toBeCloseTo(92.5, 6);
   // In one go: how quickly a test machine clicks must not matter.
-  await page.getByRole('button', { name: 'tap' }).evaluate((button: HTMLElement) => [1, 2, 3, 4].forEach(() => button.click()));
+  await page.getByRole('button', { name: 'Tap' }).evaluate((button: HTMLElement) => [1, 2, 3, 4].forEach(() => button.click()));
   expect(await bpm()).toBeGreaterThan(93);
   const steps = await page.evaluate(() => window.nodSway!.bench().history.undo.length);
   for (let i = 0; i < steps; i++) await page.getByRole('button', { name: 'Undo' }).click();

@@ -188,7 +188,7 @@ test('a held pad goes on striking on the swung grid; one row over sixteen pads h
   await press(page, 'Add swing');
   const percent = await page.evaluate(() => (window.nodSway!.bench().part.feel.moves[0] as { percent: number }).percent);
   await page.getByRole('tab', { name: 'Takes' }).click();
-  await press(page, 'show the pads');
+  await press(page, 'Show the pads');
   await choose(page, 'Held pads', 'on 1/16, as swung');
   await press(page, 'Play');
   await page.waitForFunction(() => window.nodSway!.engine.log.length > 4);

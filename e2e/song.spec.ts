@@ -133,7 +133,7 @@ test('verse, chorus and fill out of one two-bar beat: copied, changed, filled, p
   // The chorus is louder; the last bar ends with a fill.
   await page.evaluate(() => window.nodSway!.bench().setTransport({ fromBar: 2, toBar: 4 }));
   await page.getByRole('tab', { name: /^Bars/ }).click();
-  await page.getByRole('button', { name: 'select', exact: true }).click();
+  await page.getByRole('button', { name: 'Select', exact: true }).click();
   await page.keyboard.press('Shift+u');
   await page.evaluate(() => window.nodSway!.bench().setTransport({ fromBar: 4, toBar: 6 }));
   await page.getByRole('button', { name: /^Fills/ }).click();
@@ -182,7 +182,7 @@ test('the running order is heard with its rests; a line is changed and moved by 
   await page.getByRole('button', { name: 'Line 2: Chorus, once' }).click();
   await page.getByRole('group', { name: 'Rows of line 2' }).getByRole('button', { name: 'Closed hat' }).click();
   await expect(page.getByRole('button', { name: 'Line 2: Chorus, once, without closed hat' })).toBeVisible();
-  await page.getByRole('button', { name: 'play the order' }).click();
+  await page.getByRole('button', { name: 'Play the order' }).click();
   // It ends by itself.
   await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible();

@@ -41,7 +41,7 @@ const rawExport = async (page: Page, take: string): Promise<Buffer> => {
   await page
     .getByRole('listitem')
     .filter({ has: page.getByLabel(`Name of ${take}`) })
-    .getByRole('button', { name: 'export as played' })
+    .getByRole('button', { name: 'Export as played' })
     .click();
   return readFileSync(await (await waiting).path());
 };
@@ -180,9 +180,9 @@ test('two layered passes with a measured latency: what is left is the player’s
   expect(Math.abs((crash[0] / TICKS) * QUARTER_MS + 10)).toBeLessThan(3);
 
   // Tightened to 60 %; the rim is doubtful and is sent to the line before it.
-  await press(page, 'quantize to 60 %');
+  await press(page, 'Quantize to 60 %');
   await expect(page.getByTestId('doubtful')).toContainText('1 uncertain hit');
-  await page.getByTestId('doubtful').getByRole('button', { name: 'earlier' }).click();
+  await page.getByTestId('doubtful').getByRole('button', { name: 'Earlier' }).click();
   const sixteenth = TICKS / 4;
   const wanted = all.map(([tick, key, velocity]): Note => {
     const line = Math.floor(tick / sixteenth + 0.5) * sixteenth;
@@ -201,7 +201,7 @@ test('two layered passes with a measured latency: what is left is the player’s
   await page
     .getByRole('listitem')
     .filter({ has: page.getByLabel('Name of Take 1') })
-    .getByRole('button', { name: 'use', exact: true })
+    .getByRole('button', { name: 'Use', exact: true })
     .click();
   await setNumber(page, 'Input latency of Take 1', 45);
   expect(hash(await rawExport(page, 'Take 1'))).toBe(before);
@@ -224,7 +224,7 @@ test('undo takes a pass back; doubles and a constant part are offered, seen and 
   expect(await count()).toBe(before);
   await press(page, /^delete \d+ accidental doubles?$/);
   await press(page, 'Keep');
-  await press(page, /^move it 1[45]\.\d ms earlier$/);
+  await press(page, /^Move it 1[45]\.\d ms earlier$/);
   await expect(page.getByRole('region', { name: 'After the take' })).toContainText('on the grid on average');
   for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z');
   // Moved, doubles, the second pass: what is left is the first.
@@ -251,7 +251,7 @@ test('a killed tab keeps the take up to the last second', async ({ page, context
   const item = next.getByRole('listitem').filter({ has: next.getByLabel('Name of Take 1') });
   await expect(item).toContainText('cut short');
   expect((await stored(next))[0]!.events.length).toBeGreaterThanOrEqual(kept);
-  await item.getByRole('button', { name: 'use', exact: true }).click();
+  await item.getByRole('button', { name: 'Use', exact: true }).click();
   expect(await next.evaluate(() => window.nodSway!.bench().part.hits.length)).toBeGreaterThan(5);
 });
 
@@ -322,7 +322,7 @@ test('the simulated receiver gets every performed hit once, at its time', async 
 
 test('step entry from pads, from keys that play, and the last minute kept', async ({ page }) => {
   await emptyPart(page, 2);
-  await press(page, 'keys play');
+  await press(page, 'Keys play');
   await expect(page.getByRole('group', { name: 'Left hand' })).toBeVisible();
   const hits = () => page.evaluate(() => window.nodSway!.bench().part.hits.map((h) => [h.voice, h.tick / 20160]));
   await press(page, /^Step entry/);
@@ -405,7 +405,7 @@ test('a MIDI device is found, a pad of it is given a voice, its strokes and its 
 
 test('on a part with another kit map pads and the practice player strike the same voices', async ({ page }) => {
   await emptyPart(page, 1, GALLEY_KIT);
-  await press(page, 'keys play');
+  await press(page, 'Keys play');
   await choose(page, 'Play from', 'Practice player');
   await practise(page, {});
   await setNumber(page, 'Passes to record', 1);

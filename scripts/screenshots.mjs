@@ -86,9 +86,9 @@ try {
   await page.getByRole('tab', { name: /^Hits/ }).click();
   await page.getByRole('button', { name: 'Open Closed hat', exact: true }).click();
   await page.getByRole('button', { name: 'Choose' }).click();
-  await page.getByRole('button', { name: 'off-beats', exact: true }).click();
+  await page.getByRole('button', { name: 'Off-beats', exact: true }).click();
   await page.getByRole('radio', { name: 'of these' }).click();
-  await page.getByRole('button', { name: 'the open row', exact: true }).click();
+  await page.getByRole('button', { name: 'The open row', exact: true }).click();
   await page.getByRole('button', { name: 'Choose' }).click();
   await page.getByRole('combobox', { name: 'What to do' }).click();
   await page.getByRole('option', { name: 'accent' }).click();
@@ -121,7 +121,7 @@ try {
     [6, 8],
   ]) {
     await page.evaluate(([a, b]) => window.nodSway.bench().setTransport({ loop: true, fromBar: a, toBar: b }), [from, to]);
-    await page.getByRole('button', { name: /^make a section of/ }).click();
+    await page.getByRole('button', { name: /^Make a section of/ }).click();
   }
   // Two ideas of what the verse might be.
   await page.evaluate(() => window.nodSway.bench().setTransport({ loop: true, fromBar: 4, toBar: 6 }));

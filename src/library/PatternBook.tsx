@@ -80,7 +80,7 @@ export function PatternBook({ empty }: { empty: ReactNode }) {
             aria-label={playing && heard === item.name ? `Stop ${item.name}` : `Hear ${item.name}`}
             onClick={() => hear(item)}
           >
-            {playing && heard === item.name ? 'stop' : 'hear'}
+            {playing && heard === item.name ? 'Stop' : 'Hear'}
           </Button>
         )}
         rename={(item, name) => patternStore.rename(item, name)}

@@ -50,7 +50,7 @@ export default function DeletedDialog({ onClose }: { onClose: () => void }) {
                   aria-label={`Delete ${d.row.name} for good`}
                   onClick={() => attempt(deletedStore.forget([d.id]))}
                 >
-                  delete for good
+                  Delete for good
                 </Button>
               </li>
             ))}

@@ -66,7 +66,7 @@ export function DraftSounds({ draft, forRow, onChange }: { draft: Draft; forRow:
                 </span>
               )}
               <Button size="small" aria-label={`Hear ${sound.name}`} onClick={() => hear(draft, sound, 110)}>
-                hear
+                Hear
               </Button>
             </div>
             {isOpen && <Layers draft={draft} sound={sound} onChange={(change) => set(sound.id, change)} />}
@@ -161,10 +161,10 @@ function Take({
         {file} <span className="text-faint">{take.level.toFixed(1)} dB</span>
       </span>
       <Button size="tiny" look="plain" disabled={atSoftest} aria-label={`Into a softer layer: ${file}`} onClick={() => onMove(-1)}>
-        softer
+        Softer
       </Button>
       <Button size="tiny" look="plain" disabled={atHardest} aria-label={`Into a harder layer: ${file}`} onClick={() => onMove(1)}>
-        harder
+        Harder
       </Button>
       <IconButton size="tiny" label={`Leave out ${file}`} disabled={last} onClick={onRemove}>
         <X size={14} />

@@ -78,10 +78,10 @@ export function SoundsLibrary({ onClose, onUse, onFiles }: Props) {
                   </span>
                 </span>
                 <Button size="small" aria-label={`Correct ${sound.name}`} onClick={() => correctKept({ sound })}>
-                  correct
+                  Correct
                 </Button>
                 <Button size="small" aria-label={`Delete ${sound.name}`} onClick={() => attempt(remove({ sound }, sound.name))}>
-                  delete
+                  Delete
                 </Button>
               </li>
             ))}
@@ -115,17 +115,17 @@ function KitLine({
       </span>
       {onUse && (
         <Button size="small" aria-label={`Play with ${kit.name}`} onClick={() => onUse(kit)}>
-          play with it
+          Play with it
         </Button>
       )}
       <Button size="small" aria-label={`Correct ${kit.name}`} onClick={onCorrect}>
-        correct
+        Correct
       </Button>
       <Button size="small" aria-label={`Export ${kit.name}`} disabled={sounds.length === 0} onClick={() => attempt(exportKit(kit, sounds))}>
-        export
+        Export
       </Button>
       <Button size="small" aria-label={`Delete ${kit.name}`} onClick={() => attempt(remove({ kit }, kit.name))}>
-        delete
+        Delete
       </Button>
     </li>
   );
@@ -139,10 +139,10 @@ function Choose({ onFiles }: { onFiles: (files: readonly ChosenFile[]) => void }
     <div className="flex flex-wrap items-center gap-2 border-t border-line pt-3">
       Make a kit of
       <Button size="small" onClick={() => files.current?.click()}>
-        files or a zip …
+        Files or a zip …
       </Button>
       <Button size="small" onClick={() => folder.current?.click()}>
-        a folder …
+        A folder …
       </Button>
       <FileField ref={files} label="Sound files" onChoose={(list) => onFiles(chosenIn(list))} />
       <FileField ref={folder} label="Folder of sounds" folder onChoose={(list) => onFiles(chosenIn(list))} />
@@ -185,17 +185,17 @@ function Folders({ folders }: { folders: ReturnType<typeof ownSounds.getState>['
                 aria-label={`Look again in ${f.name}`}
                 onClick={() => work(() => remember(f), `The browser was not allowed to read ${f.name}.`)}
               >
-                look again
+                Look again
               </Button>
             )}
             <Button size="small" aria-label={`Forget ${f.name}`} onClick={() => attempt(soundStore.detach(f.id))}>
-              forget
+              Forget
             </Button>
           </li>
         ))}
       </ul>
       <Button size="small" disabled={busy} onClick={() => (keepsFolders() ? work(attachFolder) : field.current?.click())}>
-        look in another folder …
+        Look in another folder …
       </Button>
       <FileField
         ref={field}

@@ -85,10 +85,10 @@ export function KeptList<T extends LibraryItem>({ what, own, taken = [], usesOf,
           )}
           {usesOf?.(item)}
           <Button size="small" aria-label={`Export ${item.name}`} onClick={() => give(item)}>
-            export
+            Export
           </Button>
           <Button size="small" aria-label={`Delete ${item.name}`} onClick={() => attempt(onRemove(item))}>
-            delete
+            Delete
           </Button>
         </li>
       ))}

@@ -97,7 +97,7 @@ function Facts({ of }: { of: Break }) {
     return (
       <span>
         <Button size="tiny" disabled={!outline} onClick={() => void listen(store, of.id)}>
-          listen to it
+          Listen to it
         </Button>
       </span>
     );

@@ -60,7 +60,7 @@ export default function PaintWords({ paint }: { paint: Paint }) {
       />
       <Popover.Root>
         <Popover.Trigger asChild>
-          <Button size="small">shape the accents</Button>
+          <Button size="small">Shape the accents</Button>
         </Popover.Trigger>
         <Popover.Portal>
           <Popover.Content

@@ -73,7 +73,7 @@ function VersionsButton() {
       title="Save a version, compare, restore"
       onClick={() => getState().setUi({ dialog: 'versions' })}
     >
-      versions
+      Versions
     </Button>
   );
 }
@@ -215,7 +215,7 @@ function Tempo() {
       )}
       <Hint text="Tap the beat four times or more">
         <Button look="plain" className="!px-2 text-faint" onClick={tap}>
-          tap
+          Tap
         </Button>
       </Hint>
     </div>

@@ -132,14 +132,14 @@ function Line({ version, changes, compared, onCompare, onBack, onRename, onRemov
           aria-label={compared ? `Stop comparing with ${version.name}` : `Compare with ${version.name}`}
           onClick={onCompare}
         >
-          {compared ? 'stop comparing' : 'compare'}
+          {compared ? 'Stop comparing' : 'Compare'}
         </Button>
         <Button size="small" aria-label={`Go back to ${version.name}`} onClick={onBack}>
-          go back
+          Go back
         </Button>
         {!stays && (
           <Button size="small" aria-label={`Delete ${version.name}`} onClick={onRemove}>
-            delete
+            Delete
           </Button>
         )}
       </div>

@@ -179,7 +179,13 @@ export const MORE: readonly KeySpec[] = [
   },
   section('hits', 'lengths', 'Set how long hits last', ['length', 'duration', 'gate', 'note length', 'legato']),
   section('hits', 'ghosts', 'Suggest ghost notes', ['ghost notes', 'fill in', 'add ghosts']),
-  section('hits', 'chance', 'Probability, and passes in which hits sound', ['probability', 'chance', 'condition', 'every second time', 'random']),
+  section('hits', 'chance', 'Probability, and passes in which hits sound', [
+    'probability',
+    'chance',
+    'condition',
+    'every second time',
+    'random',
+  ]),
   section('hits', 'ornaments', 'Rolls, flams, drags and echoes', [
     'roll',
     'flam',

@@ -21,41 +21,41 @@ export function ShapeTab() {
           title="Half way to the mean of each step and its neighbours"
           onClick={() => edit('Smooth along the bar', (g) => smoothGroove(g, 'neighbours'))}
         >
-          along the bar
+          Along the bar
         </Button>
         <Button
           size="small"
           title="Half way to the mean of the same place in every beat: a swing stays"
           onClick={() => edit('Make beats alike', (g) => smoothGroove(g, 'beats'))}
         >
-          beats alike
+          Beats alike
         </Button>
       </div>
       <div className="flex flex-wrap items-center gap-1.5" role="group" aria-label="Scale the lean">
         <span className="w-16">Lean</span>
         <Button size="small" onClick={() => edit('Lean less', (g) => scaleGroove(g, 0.8, 1))}>
-          a fifth less
+          A fifth less
         </Button>
         <Button size="small" onClick={() => edit('Lean more', (g) => scaleGroove(g, 1.25, 1))}>
-          a quarter more
+          A quarter more
         </Button>
         <Button size="small" title="What is early comes late, and the reverse" onClick={() => edit('Mirror', mirrorGroove)}>
-          mirror
+          Mirror
         </Button>
         <Button size="small" onClick={() => edit('Take the lean away', (g) => scaleGroove(g, 0, 1))}>
-          none
+          None
         </Button>
       </div>
       <div className="flex flex-wrap items-center gap-1.5" role="group" aria-label="Scale the levels">
         <span className="w-16">Levels</span>
         <Button size="small" onClick={() => edit('Flatter levels', (g) => scaleGroove(g, 1, 0.8))}>
-          a fifth flatter
+          A fifth flatter
         </Button>
         <Button size="small" onClick={() => edit('Stronger levels', (g) => scaleGroove(g, 1, 1.25))}>
-          a quarter stronger
+          A quarter stronger
         </Button>
         <Button size="small" onClick={() => edit('Take the levels away', (g) => scaleGroove(g, 1, 0))}>
-          flat
+          Flat
         </Button>
       </div>
       {!own && <p className="text-sm text-faint">This groove is built-in: the first change makes your own copy.</p>}

@@ -46,13 +46,13 @@ export function BetweenRows({ found: { together, competing, answering } }: { fou
               {placeText(part, c.tick)}: {low(c.voices[1])} {c.ms.toFixed(0)} ms after {low(c.voices[0])}
               <span className="mt-0.5 flex flex-wrap gap-1">
                 <Button size="tiny" onClick={() => look(c)}>
-                  look
+                  Look
                 </Button>
                 <Button size="tiny" onClick={() => nudgeSecond(c, -c.ms, 'Bring two together')}>
-                  together
+                  Together
                 </Button>
                 <Button size="tiny" onClick={() => nudgeSecond(c, APART_MS - c.ms, 'Set two apart')}>
-                  apart
+                  Apart
                 </Button>
                 <Button
                   size="tiny"
@@ -61,7 +61,7 @@ export function BetweenRows({ found: { together, competing, answering } }: { fou
                     if (least) store.getState().run('Leave the softer out', (p) => removeHits(p, new Set([least.id])));
                   }}
                 >
-                  leave the softer out
+                  Leave the softer out
                 </Button>
               </span>
             </li>

@@ -77,7 +77,7 @@ export function BlindComparison() {
           />
         </p>
         <Button size="small" onClick={begin}>
-          begin
+          Begin
         </Button>
         <p className="text-sm leading-5 text-faint">
           Ten rounds. In each, one is played as first and the other as second, equally loud; the order is random and hidden.
@@ -102,14 +102,14 @@ export function BlindComparison() {
                 className={trial.playing === which ? 'bg-chosen' : ''}
                 onClick={() => hear(which)}
               >
-                hear the {which}
+                Hear the {which}
               </Button>
             ))}
           </p>
           <p className="flex gap-2">
             {(['first', 'second'] as const).map((which) => (
               <Button key={which} size="small" disabled={!both} onClick={() => prefer(which)}>
-                the {which} is better
+                The {which} is better
               </Button>
             ))}
           </p>
@@ -118,7 +118,7 @@ export function BlindComparison() {
       )}
       <p className="flex gap-2">
         <Button size="small" onClick={() => setTrial(null)}>
-          {isOver ? 'done' : 'leave it'}
+          {isOver ? 'Done' : 'Leave it'}
         </Button>
       </p>
     </div>

@@ -79,7 +79,7 @@ function PlaceTable({ dots, unit, onChoose }: { dots: readonly Dot[]; unit: 'ms'
   return (
     <div>
       <Button size="tiny" aria-expanded={shown} onClick={() => setShown(!shown)}>
-        {shown ? 'hide the table' : 'as a table'}
+        {shown ? 'Hide the table' : 'As a table'}
       </Button>
       {shown && (
         <table className="mt-1 w-full border-collapse text-sm" aria-label="By place in the bar, in numbers">

@@ -144,7 +144,7 @@ function Group({ group: { voice, hits, home, other } }: { group: DoubtfulGroup }
           aria-label={`${many ? 'all belong' : 'it belongs'} to the ${side} line`}
           onClick={() => decide(side)}
         >
-          {many ? 'all on' : 'on'} {place(lines[side])}
+          {many ? 'All on' : 'On'} {place(lines[side])}
           {lines[side] === home && <span className="text-faint"> (as read)</span>}
         </Button>
       ))}

@@ -136,13 +136,13 @@ function Alike({ found }: { found: Placement }) {
               aria-label={`Loop ${barsText({ from: group[0] as number, to: (group[0] as number) + 1 })}`}
               onClick={() => store.getState().setTransport({ loop: true, fromBar: group[0] as number, toBar: (group[0] as number) + 1 })}
             >
-              loop one
+              Loop one
             </Button>
           </li>
         ))}
       </ul>
       <Button size="small" onClick={() => openPage(store, 'bars', 'vary')}>
-        vary them …
+        Vary them …
       </Button>
     </div>
   );

@@ -35,7 +35,7 @@ export function WhatIsMeasured({ wanted, onChange }: { wanted: MeasuredChoice; o
         <>
           <Picker label="What is measured" value={wanted.kind} choices={KINDS} onChange={(v) => onChange({ kind: v as MeasuredVersion })} />{' '}
           <Button size="tiny" onClick={() => setAsked(true)}>
-            or something else …
+            Or something else …
           </Button>
         </>
       )}

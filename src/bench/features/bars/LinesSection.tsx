@@ -137,13 +137,13 @@ export function LinesSection() {
           size="small"
           onClick={() => getState().run('Move the lines a 1/16 earlier', (p) => setOrigin(p, ticks(p.origin - stepOf('1/16'))))}
         >
-          a 1/16 earlier
+          A 1/16 earlier
         </Button>
         <Button
           size="small"
           onClick={() => getState().run('Move the lines a 1/16 later', (p) => setOrigin(p, ticks(p.origin + stepOf('1/16'))))}
         >
-          a 1/16 later
+          A 1/16 later
         </Button>
         {finding && finding.offset !== 0 && Math.abs(finding.offset - part.origin) > 1 && (
           <Button
@@ -152,7 +152,7 @@ export function LinesSection() {
               void detectAgain(store, null, { label: 'Move the lines to the hits', before: (p) => setOrigin(p, finding.offset) })
             }
           >
-            to the hits ({tempo.between(zero, finding.offset).toFixed(0)} ms)
+            To the hits ({tempo.between(zero, finding.offset).toFixed(0)} ms)
           </Button>
         )}
       </div>

@@ -75,7 +75,7 @@ export function OrderSection() {
             arrange('Double the part', (p) => doublePart(p, newId), from === 0 && to === part.bars ? [0, 2 * part.bars] : [from, to])
           }
         >
-          double it
+          Double it
         </Button>
       </div>
       {lost && wanted !== null && (
@@ -125,24 +125,24 @@ export function OrderSection() {
       </div>
       <div className="flex flex-wrap gap-1" role="group" aria-label={`With ${chosen}`}>
         <Button size="small" onClick={() => getState().select(hitsInRange(part, rangeOfBars(part, from, to)))}>
-          select
+          Select
         </Button>
         <Button size="small" onClick={() => arrange(`Repeat ${chosen}`, (p) => repeatBars(p, from, to, newId), [to, to + count])}>
-          repeat after
+          Repeat after
         </Button>
         <Button
           size="small"
           disabled={from === 0}
           onClick={() => arrange(`Move ${chosen} earlier`, (p) => moveBars(p, from, to, from - 1, newId), [from - 1, to - 1])}
         >
-          move earlier
+          Move earlier
         </Button>
         <Button
           size="small"
           disabled={to >= part.bars}
           onClick={() => arrange(`Move ${chosen} later`, (p) => moveBars(p, from, to, from + 1, newId), [from + 1, to + 1])}
         >
-          move later
+          Move later
         </Button>
         <Button
           size="small"
@@ -154,7 +154,7 @@ export function OrderSection() {
             ])
           }
         >
-          delete
+          Delete
         </Button>
       </div>
       <div className="flex flex-wrap items-baseline gap-1 leading-8">
@@ -166,13 +166,13 @@ export function OrderSection() {
             arrange(`Insert ${empty} empty before bar ${from + 1}`, (p) => insertBars(p, from, empty, newId), [from, from + empty])
           }
         >
-          before these
+          Before these
         </Button>
         <Button
           size="small"
           onClick={() => arrange(`Insert ${empty} empty after bar ${to}`, (p) => insertBars(p, to, empty, newId), [to, to + empty])}
         >
-          after these
+          After these
         </Button>
       </div>
       <div className="flex flex-wrap items-baseline gap-1 leading-8">

@@ -135,7 +135,7 @@ export function VarySection() {
             propose(next);
           }}
         >
-          {isShown ? 'New variation' : 'propose'}
+          {isShown ? 'New variation' : 'Propose'}
         </Button>
         {isShown && <TrialButtons keep={`Apply ${list.length - left.size}`} />}
       </div>

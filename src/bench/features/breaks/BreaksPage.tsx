@@ -53,7 +53,7 @@ export function BreaksPage() {
       ))}
       <p className="flex flex-wrap items-baseline gap-2">
         <Button size="small" onClick={() => file.current?.click()}>
-          {breaks.length === 0 ? 'a recording …' : 'another recording …'}
+          {breaks.length === 0 ? 'A recording …' : 'Another recording …'}
         </Button>
         <OursToBring />
         <FileField ref={file} label="Recording of a break" onChoose={(files) => files[0] && void bringUnder(store, files[0])} />
@@ -62,7 +62,7 @@ export function BreaksPage() {
         <>
           <PlayedByPads />
           <Button size="small" onClick={() => store.getState().setUi({ breakShown: !shown })}>
-            {shown ? 'hide its picture' : 'show its picture'}
+            {shown ? 'Hide its picture' : 'Show its picture'}
           </Button>
         </>
       )}
@@ -94,7 +94,7 @@ function OneBreak({ of }: { of: Break }) {
         <p>
           Nobody has listened to it yet.{' '}
           <Button size="small" onClick={() => void listen(store, of.id)}>
-            listen
+            Listen
           </Button>
         </p>
       )}
@@ -207,7 +207,7 @@ function OneBreak({ of }: { of: Break }) {
       </Sections>
       <p className="flex flex-wrap gap-2">
         <Button size="small" onClick={() => getState().select(select())}>
-          select its hits
+          Select its hits
         </Button>
         <LearnItsGroove of={of} strokes={strokes} />
         <Button
@@ -217,7 +217,7 @@ function OneBreak({ of }: { of: Break }) {
             say(`${of.name} is out of the part; its recording stays in the Library.`);
           }}
         >
-          delete it
+          Delete it
         </Button>
       </p>
     </section>

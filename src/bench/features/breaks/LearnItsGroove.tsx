@@ -40,7 +40,7 @@ export function LearnItsGroove({ of, strokes }: { of: Break; strokes: readonly B
         title="From all that is struck in the recording, against its own bar lines; what was done to its hits here does not count"
         onClick={() => void learn()}
       >
-        {listening ? 'listening …' : 'Extract groove …'}
+        {listening ? 'Listening …' : 'Extract groove …'}
       </Button>
       {part && <LearnFromBench part={part} onClose={() => setPart(null)} />}
     </>

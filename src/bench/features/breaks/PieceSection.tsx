@@ -32,7 +32,7 @@ export function PieceSection({ of }: { of: Break }) {
       <p className="flex flex-wrap items-baseline gap-2">
         Piece {n + 1} of {of.pieces.length}: {piece.kind}, {((piece.until - piece.from) * 1000).toFixed(0)} ms
         <Button size="tiny" onClick={() => playback.auditionPiece(rowOfKind(of.id, piece.kind), n, piece.velocity)}>
-          hear
+          Hear
         </Button>
       </p>
       <p className="flex flex-wrap items-baseline gap-x-2">

@@ -34,7 +34,7 @@ export function PlayedByPads() {
           MIDI keys from 36 up; the pads on the screen strike {first + 1} to {Math.min(many, first + PADS.length)} of {many}.{' '}
           {many > PADS.length && (
             <Button size="tiny" onClick={() => recorder.set({ firstPiece: first + PADS.length < many ? first + PADS.length : 0 })}>
-              the next
+              The next
             </Button>
           )}
         </span>

@@ -63,7 +63,7 @@ export const Compare = memo(function Compare() {
           <>
             <span className={`text-sm ${heard ? 'text-accent' : 'text-faint'}`}>hold Q</span>
             <Button size="small" onClick={swap}>
-              use it
+              Use it
             </Button>
           </>
         )}

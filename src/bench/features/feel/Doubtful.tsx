@@ -69,12 +69,12 @@ export function Doubtful({ index }: { index: number }) {
               <span className="text-faint">{doubtWords(doubt, { earlier: line(doubt, 'earlier'), later: line(doubt, 'later') })}</span>
               {(['earlier', 'later'] as const).map((side) => (
                 <Button key={side} size="tiny" aria-label={`belongs to the ${side} line`} onClick={() => decide(doubt, side)}>
-                  belongs to {line(doubt, side)}
+                  Belongs to {line(doubt, side)}
                   {doubt.taken === side && <span className="text-faint">(taken)</span>}
                 </Button>
               ))}
               <Button size="tiny" onClick={() => decide(doubt, 'alone')}>
-                leave
+                Leave
               </Button>
             </li>
           );

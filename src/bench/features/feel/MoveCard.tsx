@@ -136,7 +136,7 @@ export const MoveCard = memo(function MoveCard({ move, index, effect, offer, fac
         {effect === null ? ' ' : effectWords(effect)}
         {offer && (
           <Button size="tiny" className="ml-2" onClick={() => edit.set(`Let the ${label} be heard`, offer)}>
-            {'scope' in offer ? 'touch every hit' : `try ${face.brief({ ...move, ...offer } as Move)}`}
+            {'scope' in offer ? 'Touch every hit' : `Try ${face.brief({ ...move, ...offer } as Move)}`}
           </Button>
         )}
       </p>

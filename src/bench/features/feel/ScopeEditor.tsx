@@ -95,15 +95,15 @@ export const ScopeEditor = memo(function ScopeEditor({ index, edit }: Props) {
         >
           <div className="flex flex-wrap gap-1">
             <Button size="small" onClick={fromSelection}>
-              take the selection’s
+              Take the selection’s
             </Button>
             <Popover.Close asChild>
               <Button size="small" onClick={() => getState().setUi({ pointing: index })}>
-                point at them
+                Point at them
               </Button>
             </Popover.Close>
             <Button size="small" onClick={() => onChange(undefined)}>
-              everything
+              Everything
             </Button>
           </div>
           <Group label="Rows">
@@ -143,10 +143,10 @@ export const ScopeEditor = memo(function ScopeEditor({ index, edit }: Props) {
                   set({ voices: undefined });
                 }}
               >
-                all
+                All
               </Button>
               <Button size="small" disabled={cleared} title="Tick anew, from none" onClick={() => setCleared(true)}>
-                none
+                None
               </Button>
               <Button
                 size="small"
@@ -154,7 +154,7 @@ export const ScopeEditor = memo(function ScopeEditor({ index, edit }: Props) {
                 title="Every row but these"
                 onClick={() => choose(part.rows.map((r) => r.voice).filter((v) => !voices.has(v)))}
               >
-                all others
+                All others
               </Button>
             </span>
           </Group>

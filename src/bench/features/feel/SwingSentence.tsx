@@ -128,7 +128,7 @@ const OtherWays = memo(function OtherWays({ scope, inverse, edit }: { scope: Sco
   return (
     <div className="mt-1 flex flex-wrap gap-1">
       <Button size="small" onClick={measure}>
-        measure
+        Measure
       </Button>
       <Button
         size="small"
@@ -137,7 +137,7 @@ const OtherWays = memo(function OtherWays({ scope, inverse, edit }: { scope: Sco
           edit.set(inverse ? 'Swing instead of straightening' : 'Straighten a swung part', { inverse: inverse ? undefined : true })
         }
       >
-        {inverse ? 'swing instead' : 'straighten instead'}
+        {inverse ? 'Swing instead' : 'Straighten instead'}
       </Button>
       <PairTap onPercent={(percent) => edit.set('Swing as tapped', { percent })} />
     </div>
@@ -153,7 +153,7 @@ function PairTap({ onPercent }: { onPercent: (percent: number) => void }) {
   };
   return (
     <Button size="small" title="Tap long, short, long, short: the first tap is on the beat" onClick={tap}>
-      tap the pair
+      Tap the pair
     </Button>
   );
 }

@@ -66,7 +66,7 @@ export default function KitFromAbove() {
         Drag drums, or move them by arrow keys: further apart is further for a hand.
         {isOwn && (
           <Button size="tiny" onClick={() => handSettings.setState({ kit: { ...kit, places: {} } })}>
-            as usual
+            As usual
           </Button>
         )}
       </p>

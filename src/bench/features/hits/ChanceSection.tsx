@@ -89,7 +89,7 @@ export function ChanceSection() {
         />
         {passes && (
           <Button size="small" onClick={() => set(null)}>
-            in every pass
+            In every pass
           </Button>
         )}
       </div>

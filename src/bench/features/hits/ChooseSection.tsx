@@ -64,30 +64,30 @@ export function ChooseSection() {
       </ToggleGroup.Root>
       <div className="mb-2 flex flex-wrap gap-1">
         <Button size="small" onClick={() => choose({ kind: 'all' })}>
-          all
+          All
         </Button>
         {focus && (
           <Button size="small" onClick={() => choose({ kind: 'row', voice: focus })}>
-            the open row
+            The open row
           </Button>
         )}
         <Button size="small" onClick={() => choose({ kind: 'on-beats' })}>
-          on-beats
+          On-beats
         </Button>
         <Button size="small" onClick={() => choose({ kind: 'off-beats' })}>
-          off-beats
+          Off-beats
         </Button>
         <Button size="small" onClick={() => choose({ kind: 'ghosts' })}>
-          ghosts
+          Ghosts
         </Button>
         <Button size="small" onClick={() => choose({ kind: 'doubtful' })}>
-          doubtful
+          Uncertain
         </Button>
         <Button size="small" onClick={() => choose({ kind: 'locked' })}>
-          locked
+          Locked
         </Button>
         <Button size="small" onClick={() => choose({ kind: 'same-place', ids: getState().selection })}>
-          same place in every bar
+          Same place in every bar
         </Button>
       </div>
       <Line onGo={() => choose({ kind: 'bars', from: Math.min(from, to) - 1, to: Math.max(from, to) })} name="bars">
@@ -172,10 +172,10 @@ export function ChooseSection() {
         <span>over</span>
         <NumberField label="Lean over" value={lean} min={0} max={60} unit="ms" className={small} onChange={setLean} />
         <Button size="small" className="ml-auto" onClick={() => choose({ kind: 'early', ms: lean })}>
-          early
+          Early
         </Button>
         <Button size="small" onClick={() => choose({ kind: 'late', ms: lean })}>
-          late
+          Late
         </Button>
       </div>
     </Section>
@@ -189,7 +189,7 @@ function Line({ children, onGo, name }: { children: React.ReactNode; onGo: () =>
     <div className="flex flex-wrap items-baseline gap-1 leading-8">
       {children}
       <Button size="small" className="ml-auto" aria-label={`Select ${name}`} onClick={onGo}>
-        select
+        Select
       </Button>
     </div>
   );

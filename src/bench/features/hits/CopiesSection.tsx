@@ -19,31 +19,31 @@ export function CopiesSection() {
     <Section name="copies" title="Copies and shifts">
       <div className="flex flex-wrap gap-1">
         <Button size="small" disabled={none} onClick={() => repeatSelection(store)}>
-          repeat into the next bar
+          Repeat into the next bar
         </Button>
         <Button size="small" disabled={none} onClick={() => duplicateSelection(store)}>
-          duplicate after
+          Duplicate after
         </Button>
         <Button size="small" disabled={none} onClick={() => copySelection(store)}>
-          copy
+          Copy
         </Button>
         <Button size="small" disabled={none} onClick={() => cutSelection(store)}>
-          cut
+          Cut
         </Button>
         <Button size="small" onClick={() => paste(store)}>
-          paste
+          Paste
         </Button>
         <Button size="small" disabled={none} onClick={() => shiftSelection(store, -1)}>
-          a {grid} left
+          A {grid} left
         </Button>
         <Button size="small" disabled={none} onClick={() => shiftSelection(store, 1)}>
-          a {grid} right
+          A {grid} right
         </Button>
         <Button size="small" onClick={() => store.getState().setUi({ dialog: 'patterns' })}>
-          pattern book …
+          Pattern book …
         </Button>
         <Button size="small" disabled={none} onClick={() => deleteSelection(store)}>
-          delete
+          Delete
         </Button>
       </div>
       <p className="mt-2 leading-8">

@@ -146,7 +146,7 @@ export function GhostsSection() {
       <div className="mt-1 flex flex-wrap items-center gap-1" data-testid="ghost-suggestions">
         {!proposal && (
           <Button size="small" look="strong" onClick={() => show(wish)}>
-            suggest
+            Suggest
           </Button>
         )}
         {proposal && (
@@ -176,10 +176,10 @@ export function GhostsSection() {
           </IconButton>
           <span className="flex gap-1">
             <Button ref={looked} size="small" onClick={() => takeSuggestion(store)}>
-              take it
+              Take it
             </Button>
             <Button size="small" onClick={() => leaveSuggestion(store)}>
-              dismiss it
+              Dismiss it
             </Button>
           </span>
         </div>
@@ -229,7 +229,7 @@ function Existing({ voice, grid, seed }: { voice: string; grid: GridName; seed: 
           </Button>
         ))}
         <Button size="small" title="Adds a move that pulls these ghosts alone to the grid above; the written hits stay" onClick={align}>
-          align to {grid}
+          Align to {grid}
         </Button>
       </div>
     </div>

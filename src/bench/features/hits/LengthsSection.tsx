@@ -57,7 +57,7 @@ export function LengthsSection() {
             )
           }
         >
-          set
+          Set
         </Button>
         <Button
           size="small"
@@ -65,7 +65,7 @@ export function LengthsSection() {
           title="Each lasts until the next hit of its row begins"
           onClick={() => set({ kind: 'next' }, 'the next hit')}
         >
-          to the next hit
+          To the next hit
         </Button>
       </div>
       <p className="mt-1 text-sm text-faint">

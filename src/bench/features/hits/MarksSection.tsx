@@ -30,7 +30,7 @@ export function MarksSection() {
           disabled={none}
           onClick={() => actOnSelection(store, all.ghost ? 'Make plain:' : 'Make ghosts:', (p, ids) => setGhost(p, ids, !all.ghost))}
         >
-          {!none && all.ghost ? 'not ghosts' : 'make ghosts'}
+          {!none && all.ghost ? 'Not ghosts' : 'Make ghosts'}
         </Button>
         <Button
           size="small"
@@ -38,7 +38,7 @@ export function MarksSection() {
           title="A silent stroke that ends the ring of its own voice"
           onClick={() => actOnSelection(store, all.choke ? 'Let sound:' : 'Make chokes:', (p, ids) => setChoke(p, ids, !all.choke))}
         >
-          {!none && all.choke ? 'not chokes' : 'make chokes'}
+          {!none && all.choke ? 'Not chokes' : 'Make chokes'}
         </Button>
         <Button
           size="small"
@@ -46,14 +46,14 @@ export function MarksSection() {
           title="Locked hits are left alone by every tool"
           onClick={() => store.getState().run(`${all.locked ? 'Unlock' : 'Lock'} ${what}`, (p) => setLocked(p, selection, !all.locked))}
         >
-          {!none && all.locked ? 'unlock' : 'lock'}
+          {!none && all.locked ? 'Unlock' : 'Lock'}
         </Button>
         {duplicates.size > 0 && (
           <Button
             size="small"
             onClick={() => store.getState().run(`Merge ${duplicates.size} duplicates`, (p) => removeHits(p, duplicates))}
           >
-            merge {duplicates.size} {duplicates.size === 1 ? 'duplicate' : 'duplicates'}
+            Merge {duplicates.size} {duplicates.size === 1 ? 'duplicate' : 'duplicates'}
           </Button>
         )}
       </div>

@@ -63,7 +63,7 @@ export function OrnamentSection() {
           disabled={!ornament}
           onClick={() => actOnSelection(store, 'Take the ornaments from', (p, ids) => setOrnament(p, ids, undefined))}
         >
-          none
+          None
         </Button>
       </div>
       {Sentence && (
@@ -81,7 +81,7 @@ export function OrnamentSection() {
           title="Plain hits that are a roll or a flam become one hit with an ornament"
           onClick={gather}
         >
-          combine into one
+          Combine into one
         </Button>
       </div>
       {ornament && (

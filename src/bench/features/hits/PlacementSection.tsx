@@ -79,10 +79,10 @@ function Placement() {
       <Leans />
       <div className="flex flex-wrap items-center gap-1">
         <Button size="small" onClick={() => nudgeSelection(store, -1)}>
-          earlier
+          Earlier
         </Button>
         <Button size="small" onClick={() => nudgeSelection(store, 1)}>
-          later
+          Later
         </Button>
         <span className="text-faint">by</span>
         <Picker
@@ -94,17 +94,17 @@ function Placement() {
       </div>
       <div className="flex flex-wrap gap-1">
         <Button size="small" disabled={chosen.every((h) => !h.nudge?.ms)} onClick={() => clearNudges(store)}>
-          to 0
+          To 0
         </Button>
         <Button size="small" disabled={chosen.every((h) => !h.nudge?.ms)} onClick={() => mirrorSelection(store)}>
-          mirror
+          Mirror
         </Button>
         {!one && (
           <Button
             size="small"
             onClick={() => store.getState().run(`Nudge all to ${nudge.toFixed(1)} ms`, (p) => setNudges(p, selection, () => nudge))}
           >
-            all to {nudge.toFixed(1)} ms
+            All to {nudge.toFixed(1)} ms
           </Button>
         )}
       </div>
@@ -156,7 +156,7 @@ const Apart = memo(function Apart() {
         onChange={setMs}
       />
       <Button size="small" onClick={() => setSelectionApart(store, ms, leads)}>
-        set apart
+        Set apart
       </Button>
     </div>
   );
@@ -203,10 +203,10 @@ const Homes = memo(function Homes() {
               : 'They belong to'}
         </span>
         <Button size="small" onClick={() => decide('earlier')}>
-          the earlier line
+          The earlier line
         </Button>
         <Button size="small" onClick={() => decide('later')}>
-          the later line
+          The later line
         </Button>
         {decided > 0 && (
           <Button

@@ -47,7 +47,7 @@ export function OrderPage() {
       {!isOne && (
         <p className="flex flex-wrap items-baseline gap-2">
           <Button size="small" onClick={() => getState().run(`Make a section of ${chosen}`, (p) => addSection(p, nanoid(8), from, to))}>
-            make a section of {chosen}: “{nextName(sections)}”
+            Make a section of {chosen}: “{nextName(sections)}”
           </Button>
           {covered.length > 0 && <span className="text-sm text-faint">It takes bars from {covered.map((s) => s.name).join(', ')}.</span>}
         </p>
@@ -95,7 +95,7 @@ function PassHeard() {
   return (
     <p className="flex flex-wrap items-baseline gap-2">
       <Button size="small" onClick={() => void keep()}>
-        keep pass {heard.pass} as a version
+        Keep pass {heard.pass} as a version
       </Button>
       <span className="text-sm text-faint">The one that was heard last: its hits as they sounded, without probability.</span>
     </p>

@@ -50,7 +50,7 @@ export function RowsComingRound() {
               aria-label={`${label} as written`}
               onClick={() => getState().run(`${label} as written`, (p) => setCycle(p, row.voice, undefined))}
             >
-              as written
+              As written
             </Button>
           </p>
         );

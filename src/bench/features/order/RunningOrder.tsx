@@ -90,7 +90,7 @@ export function RunningOrder() {
             aria-pressed={played}
             onClick={() => (played ? getState().setTransport({ order: false }) : play())}
           >
-            {played ? 'play the loop instead' : 'play the order'}
+            {played ? 'Play the loop instead' : 'Play the order'}
           </Button>
         )}
       </p>

@@ -86,7 +86,7 @@ function SectionLine({ section, number, state }: { section: Section; number: num
           title={number < 10 ? `Shift ${number}` : undefined}
           onClick={() => conductor.call(id)}
         >
-          call
+          Play next
         </Button>
         <IconButton
           size="small"

@@ -56,7 +56,7 @@ export function RowPlays({ row, label }: { row: Row; label: string }) {
     <p>
       Played by <Picker label={`What plays ${label}`} value={valueOf(row.plays)} choices={choices} onChange={choose} />{' '}
       <Button size="tiny" aria-label={`Sound files for ${label}`} onClick={() => field.current?.click()}>
-        files …
+        Files …
       </Button>
       <FileField
         ref={field}

@@ -130,14 +130,14 @@ function RowEditor({ row, label }: { row: Row; label: string }) {
             getState().run(`${row.held ? 'Let ring:' : 'End with its hits:'} ${low}`, (p) => setRow(p, row.voice, { held: !row.held }))
           }
         >
-          {row.held ? 'let it ring' : 'end with each hit'}
+          {row.held ? 'Let it ring' : 'End with each hit'}
         </Button>
         <Button
           size="small"
           disabled={!row.sound}
           onClick={() => getState().run(`Sound of ${low} as the kit has it`, (p) => setRow(p, row.voice, { sound: undefined }))}
         >
-          as the kit has it
+          As the kit has it
         </Button>
       </div>
     </div>

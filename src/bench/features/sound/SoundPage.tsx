@@ -52,7 +52,7 @@ export function SoundPage() {
       </p>
       <p className="-mt-2 flex flex-wrap items-baseline gap-2">
         <Button size="small" onClick={() => getState().setUi({ dialog: 'sounds' })}>
-          your own sounds …
+          Your own sounds …
         </Button>
         <span className="text-sm text-faint">or drop files on a row, a folder or zip here</span>
       </p>

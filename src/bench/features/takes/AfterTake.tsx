@@ -83,21 +83,21 @@ function Offers({ takeId }: { takeId: string }) {
               size="small"
               onClick={() => trial.show(`Delete ${doubles.length} accidental doubles`, (p) => removeHits(p, new Set(doubles)))}
             >
-              delete {doubles.length} accidental {doubles.length === 1 ? 'double' : 'doubles'}
+              Delete {doubles.length} accidental {doubles.length === 1 ? 'double' : 'doubles'}
             </Button>
           )}
           {constant !== null && (
             <>
               <Button size="small" title="As the latency of this take" onClick={() => void takeOff(constant).catch(showError)}>
-                move it {Math.abs(constant).toFixed(1)} ms {constant < 0 ? 'later' : 'earlier'}
+                Move it {Math.abs(constant).toFixed(1)} ms {constant < 0 ? 'later' : 'earlier'}
               </Button>
               <Button size="small" title="The hits stay, the grid moves" onClick={() => moveLines(constant)}>
-                move the lines instead
+                Move the lines instead
               </Button>
             </>
           )}
           <Button size="small" title="A move of the feel: the hits stay as played" onClick={quantize}>
-            quantize to {Math.round(STRENGTH * 100)} %
+            Quantize to {Math.round(STRENGTH * 100)} %
           </Button>
         </div>
       )}

@@ -290,7 +290,7 @@ function Heard({ backing, found }: { backing: Backing; found: number | null }) {
             size="small"
             onClick={() => getState().run(`Use the backing track’s tempo, ${found.toFixed(1)} BPM`, (p) => setTempo(p, bpm(found)))}
           >
-            take its {found.toFixed(1)} BPM
+            Take its {found.toFixed(1)} BPM
           </Button>
         )}
         <Button size="small" onClick={() => getState().run('Remove the backing track', (p) => setBacking(p, null))}>

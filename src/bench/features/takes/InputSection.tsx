@@ -251,7 +251,7 @@ export function PadButtons() {
     <>
       <div className="flex gap-2">
         <Button size="small" aria-pressed={padsShown} onClick={() => recorder.set({ padsShown: !padsShown })}>
-          {padsShown ? 'hide the pads' : 'show the pads'}
+          {padsShown ? 'Hide the pads' : 'Show the pads'}
         </Button>
         <Button
           size="small"
@@ -259,7 +259,7 @@ export function PadButtons() {
           title="Letters strike pads instead of being shortcuts"
           onClick={() => recorder.set({ keysPlay: !keysPlay, padsShown: padsShown || !keysPlay })}
         >
-          {keysPlay ? 'keys play: on' : 'keys play'}
+          {keysPlay ? 'Keys play: on' : 'Keys play'}
         </Button>
       </div>
       <p className="leading-8">

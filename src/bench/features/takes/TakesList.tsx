@@ -126,7 +126,7 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
           The machine stalled {counted(take.stalls?.length ?? 0, 'time')} while this was recorded: {counted(stalled.length, 'hit')} may be
           off.{' '}
           <Button size="small" onClick={() => getState().select(stalled)}>
-            select {stalled.length === 1 ? 'it' : 'them'}
+            Select {stalled.length === 1 ? 'it' : 'them'}
           </Button>
         </p>
       )}
@@ -140,19 +140,19 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
           title="Puts the take as played beside the part: hold Q to hear and see it"
           onClick={hearRaw}
         >
-          {heard ? 'hold Q: as played' : 'hear as played'}
+          {heard ? 'Hold Q: as played' : 'Hear as played'}
         </Button>
         <Button size="small" onClick={use}>
-          use
+          Use
         </Button>
         <Button size="small" onClick={() => setLearning(true)}>
           Extract a groove
         </Button>
         <Button size="small" onClick={() => download(rawMidi(take, events), `${fileNameOf(take.name)}-as-played.mid`, 'audio/midi')}>
-          export as played
+          Export as played
         </Button>
         <Button size="small" onClick={remove}>
-          delete
+          Delete
         </Button>
         <NumberField
           label={`Input latency of ${take.name}`}
