@@ -7,17 +7,17 @@ import { clickStem, openDemo, openShelf, stemOf, press } from './support';
 
 const VIEWS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
   'the selection, a shape on trial, the table': async (page) => {
-    await page.getByRole('tab', { name: /^Hits/ }).click();
+    await page.getByRole('tab', { name: /^Hits/i }).click();
     await page.keyboard.press('Control+a');
     for (const section of ['Choose', 'Marks', 'Copies and shifts']) await press(page, section);
     await page.getByRole('combobox', { name: 'What to do' }).click();
     await page.getByRole('option', { name: 'accent' }).click();
-    await expect(page.getByRole('img', { name: /^Distribution/ })).toBeVisible();
+    await expect(page.getByRole('img', { name: /^Distribution/i })).toBeVisible();
     await page.keyboard.press('x');
     await expect(page.getByRole('table', { name: 'Hits' })).toBeVisible();
   },
   'ghosts suggested, an ornament': async (page) => {
-    await page.getByRole('tab', { name: /^Hits/ }).click();
+    await page.getByRole('tab', { name: /^Hits/i }).click();
     await press(page, 'Ghost notes');
     await press(page, 'Ornaments');
     await page.evaluate(() => {
@@ -26,13 +26,13 @@ const VIEWS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
     });
     await press(page, 'roll');
     await press(page, 'Suggest');
-    await expect(page.getByRole('button', { name: /^Take all/ })).toBeVisible();
+    await expect(page.getByRole('button', { name: /^Take all/i })).toBeVisible();
     await page.keyboard.press('x');
     await expect(page.getByRole('table', { name: 'Hits' })).toBeVisible();
   },
   versions: async (page) => {
     await press(page, 'Versions');
-    await press(page, 'Keep it as it stands');
+    await press(page, 'Save version');
     await expect(page.getByTestId('changes')).toHaveText('Since then: Nothing differs.');
   },
   'bars, a rhythm cell, painting': async (page) => {
@@ -43,19 +43,19 @@ const VIEWS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
     await expect(page.getByRole('dialog')).toBeVisible();
   },
   'sound, the open row': async (page) => {
-    await page.getByRole('tab', { name: /^Sound/ }).click();
+    await page.getByRole('tab', { name: /^Sound/i }).click();
     await press(page, 'Sound of Snare');
     await expect(page.getByRole('spinbutton', { name: 'Level of Snare in dB' })).toBeVisible();
   },
   'order, a section called, a line opened': async (page) => {
-    await page.getByRole('tab', { name: /^Order/ }).click();
-    await page.getByRole('button', { name: /^Make a section of/ }).click();
+    await page.getByRole('tab', { name: /^Order/i }).click();
+    await page.getByRole('button', { name: /^Make a section of/i }).click();
     await page.getByRole('combobox', { name: 'Add a line' }).click();
     await page.getByRole('option', { name: 'Intro' }).click();
-    await page.getByRole('button', { name: /^Line 1: Intro/ }).click();
+    await page.getByRole('button', { name: /^Line 1: Intro/i }).click();
     await page.getByRole('combobox', { name: 'Row with its own loop length' }).click();
     await page.getByRole('option', { name: 'Ride', exact: true }).click();
-    await expect(page.getByText('Ride comes round every')).toBeVisible();
+    await expect(page.getByText('Ride loops every')).toBeVisible();
   },
   'takes, pads, every section': async (page) => {
     await page.getByRole('tab', { name: 'Takes' }).click();
@@ -93,7 +93,7 @@ test('no accessibility violation in either theme: Shelf, Bench, a selected hit, 
   expect(await violationsInBothThemes(page, '[role=dialog]')).toEqual([]);
   await page.keyboard.press('Escape');
   await page.evaluate(() => window.nodSway!.bench().setUi({ dialog: 'target' }));
-  await expect(page.getByRole('dialog', { name: /^Target/ })).toBeVisible();
+  await expect(page.getByRole('dialog', { name: /^Target/i })).toBeVisible();
   await press(page, 'Learn by striking');
   expect(await violationsInBothThemes(page, '[role=dialog]')).toEqual([]);
 });
@@ -133,7 +133,7 @@ const OPENED: Readonly<Record<string, (page: Page) => Promise<void>>> = {
   'the drum map': async (page) => {
     await press(page, 'Rows');
     await page.getByRole('menuitem', { name: 'Drum map …' }).click();
-    await expect(page.getByRole('dialog', { name: /^Key map/ })).toBeVisible();
+    await expect(page.getByRole('dialog', { name: /^Drum map/i })).toBeVisible();
   },
   'own sounds': async (page) => {
     await page.evaluate(() => window.nodSway!.bench().setUi({ dialog: 'sounds' }));
@@ -160,7 +160,7 @@ const OPENED: Readonly<Record<string, (page: Page) => Promise<void>>> = {
     await page.evaluate(() =>
       window.nodSway!.bench().run('Verse', (p) => ({ ...p, sections: [{ id: 'v', name: 'Verse', from: 1, bars: 1 }] })),
     );
-    await page.getByRole('tab', { name: /^Order/ }).click();
+    await page.getByRole('tab', { name: /^Order/i }).click();
     await press(page, 'What to do with Verse');
     await expect(page.getByRole('menu')).toBeVisible();
   },
@@ -169,7 +169,7 @@ const OPENED: Readonly<Record<string, (page: Page) => Promise<void>>> = {
     await expect(page.getByRole('dialog', { name: 'Pattern book' })).toBeVisible();
   },
   'whole feels': async (page) => {
-    await page.getByRole('tab', { name: /^Feel/ }).click();
+    await page.getByRole('tab', { name: /^Feel/i }).click();
     await press(page, 'Keep, export, import feels …');
     await expect(page.getByRole('dialog', { name: 'Feel presets' })).toBeVisible();
   },
@@ -205,14 +205,14 @@ const GROOVE_VIEWS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
     await page.goto('/grooves');
     await page.getByRole('tab', { name: 'Keep' }).click();
     await press(page, 'Duplicate as my own');
-    await expect(page.getByLabel(/^Tags/)).toBeVisible();
+    await expect(page.getByLabel(/^Tags/i)).toBeVisible();
   },
   learning: async (page) => {
     await page.goto('/grooves');
     await press(page, 'Learn');
     await page
       .getByRole('list', { name: 'Parts to extract from' })
-      .getByRole('button', { name: /Low Tide/ })
+      .getByRole('button', { name: /Low Tide/i })
       .click();
     await expect(page.getByTestId('verdict')).toBeVisible();
   },

@@ -115,7 +115,7 @@ test('the loop is kept with the part, and later tempos are asked about once', as
   await expect(page.getByRole('button', { name: 'Loop', exact: true })).toHaveAttribute('aria-pressed', 'true');
 
   const tempos = () => page.evaluate(() => window.nodSway!.bench().part.tempo.map((t) => Math.round(60e6 / t.microsecondsPerQuarter)));
-  const tempo = page.getByRole('spinbutton', { name: /^Tempo/ });
+  const tempo = page.getByRole('spinbutton', { name: /^Tempo/i });
   await tempo.fill('90');
   await tempo.press('Enter');
   await page
@@ -181,7 +181,7 @@ test('a song that goes on after its drums: the import, the page Bars and the exp
     ]),
   );
   await expect(page.getByText(words)).toBeVisible();
-  await page.getByRole('tab', { name: /^Bars/ }).click();
+  await page.getByRole('tab', { name: /^Bars/i }).click();
   await expect(page.getByRole('tabpanel').getByText(words)).toBeVisible();
   const dialog = await exportDialog(page);
   await chooseExport(page, 'the song with these drums');
@@ -214,7 +214,7 @@ test('selecting is no step; the view follows the loop, bars that were made, and 
   await page.getByRole('spinbutton', { name: 'First bar of the loop' }).fill('6');
   await page.keyboard.press('Enter');
   await expect.poll(async () => (await bench()).bar).toBe(5);
-  await page.getByRole('tab', { name: /^Bars/ }).click();
+  await page.getByRole('tab', { name: /^Bars/i }).click();
   await page.getByRole('button', { name: 'Double it' }).click();
   await expect.poll(bench).toMatchObject({ bar: 8, bars: 16, steps: 1 });
   await page.getByRole('button', { name: 'Double it' }).click();

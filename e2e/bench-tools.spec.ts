@@ -37,7 +37,7 @@ async function shape(page: Page, verb: string): Promise<void> {
   await page.getByRole('option', { name: verb, exact: true }).click();
 }
 
-const hitsPage = (page: Page) => page.getByRole('tab', { name: /^Hits/ }).click();
+const hitsPage = (page: Page) => page.getByRole('tab', { name: /^Hits/i }).click();
 
 test('rules choose, add, take away and narrow; the description says what is selected', async ({ page }) => {
   await openMidi(page, 'beat.mid', flatBeat(2).bytes);
@@ -47,25 +47,25 @@ test('rules choose, add, take away and narrow; the description says what is sele
   await press(page, 'On-beats');
   // 2 bars: 8 hats, 8 kicks, 4 snares on beats.
   await expect(said).toHaveText('20 on-beat hits');
-  await page.getByRole('radio', { name: 'of these' }).click();
+  await page.getByRole('radio', { name: 'Narrow selection' }).click();
   await page.getByRole('button', { name: 'Open Closed hat', exact: true }).click();
   await press(page, 'The open row');
   await expect(said).toHaveText('8 on-beat closed hat hits');
   await page.getByRole('radio', { name: 'add' }).click();
   await press(page, 'Off-beats');
   await expect(said).toHaveText('16 closed hat hits');
-  await page.getByRole('radio', { name: 'without' }).click();
+  await page.getByRole('radio', { name: 'Remove from selection' }).click();
   await page.getByRole('spinbutton', { name: 'First bar', exact: true }).fill('2');
   await page.keyboard.press('Enter');
   await page.getByRole('spinbutton', { name: 'Last bar', exact: true }).fill('2');
   await page.keyboard.press('Enter');
   await press(page, 'Select bars');
   await expect(said).toHaveText('8 closed hat hits in bar 1');
-  await page.getByRole('radio', { name: 'anew' }).click();
+  await page.getByRole('radio', { name: 'New selection' }).click();
   await press(page, 'Same place in every bar');
   await expect(said).toHaveText('16 closed hat hits');
   // Selecting is no step.
-  await expect(page.getByRole('button', { name: /^Undo/ })).toBeDisabled();
+  await expect(page.getByRole('button', { name: /^Undo/i })).toBeDisabled();
 });
 
 test('a shape is tried out, kept as one step or put back; locked hits are left alone, and it says so', async ({ page }) => {
@@ -78,13 +78,13 @@ test('a shape is tried out, kept as one step or put back; locked hits are left a
   await shape(page, 'alternate');
   const tried = [100, ...Array.from({ length: 15 }, (_, i) => (i % 2 === 0 ? 104 : 72))];
   expect(await velocities(page, 'hat-closed')).toEqual(tried);
-  await press(page, 'Put back');
+  await press(page, 'Cancel');
   expect(await velocities(page, 'hat-closed')).toEqual(Array(16).fill(100));
   await shape(page, 'scale');
   await page.getByRole('spinbutton', { name: 'Scale to in %' }).fill('50');
   await page.keyboard.press('Enter');
   await expect(page.getByText('Scale 15 closed hat hits, 1 locked left alone to 50 %')).toBeVisible();
-  await press(page, 'Keep');
+  await press(page, 'Apply');
   expect(await velocities(page, 'hat-closed')).toEqual([100, ...Array(15).fill(50)]);
   await page.keyboard.press('Control+z');
   expect(await velocities(page, 'hat-closed')).toEqual(Array(16).fill(100));
@@ -95,15 +95,15 @@ test('the distribution: mean and deviation are set as a whole, drawing again kee
   await hitsPage(page);
   await page.getByRole('button', { name: 'Open Closed hat', exact: true }).click();
   await page.keyboard.press('a');
-  await page.getByRole('button', { name: /^draw again/ }).click();
-  await press(page, 'Keep');
+  await page.getByRole('button', { name: /^New variation/i }).click();
+  await press(page, 'Apply');
   const first = await velocities(page, 'hat-closed');
   expect(new Set(first).size).toBeGreaterThan(4);
   const mean = (v: number[]) => v.reduce((a, b) => a + b, 0) / v.length;
   expect(mean(first)).toBeCloseTo(100, 0);
   await page.getByRole('spinbutton', { name: 'Mean velocity' }).fill('70');
   await page.keyboard.press('Enter');
-  await page.getByRole('spinbutton', { name: 'Deviation of the velocity' }).fill('10');
+  await page.getByRole('spinbutton', { name: 'Spread (± SD) of the velocity' }).fill('10');
   await page.keyboard.press('Enter');
   const reshaped = await velocities(page, 'hat-closed');
   expect(Math.abs(mean(reshaped) - 70)).toBeLessThan(0.6);
@@ -138,7 +138,7 @@ test('copy, paste under the pointer and at the step cursor; a paste in the wrong
   const tomRow = await page.evaluate(() => window.nodSway!.scene()!.rows.find((r) => r.voice === 'kick')!.baseline);
   const hat = await stemOf(page, 'hat-closed', 2);
   await stems(page).click({ button: 'right', position: { x: hat.footX, y: tomRow - 14 } });
-  await page.getByRole('menuitem', { name: /^Paste at bar 1/ }).click();
+  await page.getByRole('menuitem', { name: /^Paste at bar 1/i }).click();
   const kicks = () =>
     page.evaluate(() =>
       window
@@ -270,15 +270,15 @@ test('kit maps: a file with wrong names is put right, kept, exported, brought in
   expect(await rows()).toEqual(['bongo-high', 'bongo-low', 'conga-low']);
   await press(page, 'Rows');
   await page.getByRole('menuitem', { name: 'Drum map …' }).click();
-  const galley = page.getByRole('list', { name: 'Our key maps' }).getByRole('listitem').filter({ hasText: 'Galley pads' });
-  await galley.getByRole('button', { name: /^read these keys as/ }).click();
+  const galley = page.getByRole('list', { name: 'Built-in drum maps' }).getByRole('listitem').filter({ hasText: 'Galley pads' });
+  await galley.getByRole('button', { name: /^read these keys as/i }).click();
   expect(await rows()).toEqual(['hat-closed', 'snare', 'kick']);
   await page.getByRole('combobox', { name: 'Row of key 64' }).click();
   await page.getByRole('option', { name: 'Ride', exact: true }).click();
   expect(await rows()).toEqual(['ride', 'snare', 'kick']);
-  await page.getByLabel('Name for this key map').fill('Hold sheet');
-  await press(page, 'Keep this key map');
-  await expect(page.getByRole('list', { name: 'Your key maps' }).getByRole('listitem').filter({ hasText: 'Hold sheet' })).toBeVisible();
+  await page.getByLabel('Name for this drum map').fill('Hold sheet');
+  await press(page, 'Save this drum map');
+  await expect(page.getByRole('list', { name: 'Your drum maps' }).getByRole('listitem').filter({ hasText: 'Hold sheet' })).toBeVisible();
   const waiting = page.waitForEvent('download');
   await press(page, 'Export it');
   const file = await (await waiting).path();
@@ -288,20 +288,20 @@ test('kit maps: a file with wrong names is put right, kept, exported, brought in
     voices: { 60: 'kick', 64: 'ride' },
   });
   await press(page, 'Delete Hold sheet');
-  await expect(page.getByRole('list', { name: 'Your key maps' }).getByRole('listitem').filter({ hasText: 'Hold sheet' })).toBeHidden();
+  await expect(page.getByRole('list', { name: 'Your drum maps' }).getByRole('listitem').filter({ hasText: 'Hold sheet' })).toBeHidden();
   await page.getByTestId('library-file').setInputFiles(file);
-  await expect(page.getByRole('list', { name: 'Your key maps' }).getByRole('listitem').filter({ hasText: 'Hold sheet' })).toBeVisible();
+  await expect(page.getByRole('list', { name: 'Your drum maps' }).getByRole('listitem').filter({ hasText: 'Hold sheet' })).toBeVisible();
   await page.getByTestId('library-file').setInputFiles({
     name: 'bad.json',
     mimeType: 'application/json',
     buffer: Buffer.from('{"format":"nod-sway/kit@1","name":"x","voices":{"200":"kick"}}'),
   });
-  await expect(page.getByText('The key map is not valid', { exact: false })).toBeVisible();
+  await expect(page.getByText('The drum map is not valid', { exact: false })).toBeVisible();
   await page
-    .getByRole('list', { name: 'Our key maps' })
+    .getByRole('list', { name: 'Built-in drum maps' })
     .getByRole('listitem')
     .filter({ hasText: 'General MIDI' })
-    .getByRole('button', { name: /^write for/ })
+    .getByRole('button', { name: /^write for/i })
     .click();
   await page.keyboard.press('Escape');
   expect(notesOf(await exportMidi(page))).toEqual([
@@ -335,7 +335,7 @@ test('nudges: by unit, typed, mirrored, to zero, apart; an uncertain hit is sent
   await expect(page.getByTestId('nudge-of-step')).toHaveText('12.5 % of a 1/16');
   await press(page, 'Mirror');
   expect((await nudges('snare'))[0]).toBeCloseTo(-15.63, 2);
-  await page.getByRole('spinbutton', { name: /^Nudge in/ }).fill('30');
+  await page.getByRole('spinbutton', { name: /^Nudge in/i }).fill('30');
   await page.keyboard.press('Enter');
   expect((await nudges('snare'))[0]).toBe(30);
   await press(page, 'To 0');
@@ -345,7 +345,7 @@ test('nudges: by unit, typed, mirrored, to zero, apart; an uncertain hit is sent
 
   // One hat far from its row's mean.
   await clickStem(page, await stemOf(page, 'hat-closed', 5));
-  await page.getByRole('spinbutton', { name: /^Nudge in/ }).fill('35');
+  await page.getByRole('spinbutton', { name: /^Nudge in/i }).fill('35');
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('stray')).toContainText('It strays from its row: 35 ms late');
   await press(page, 'The later line');
@@ -429,7 +429,7 @@ test('the table of hits follows the selection, sets it, sorts and takes numbers'
   await page.keyboard.press('x');
   const table = page.getByRole('table', { name: 'Hits' });
   await expect(table.getByRole('row')).not.toHaveCount(0);
-  await table.getByRole('row', { name: /Snare bar 1 · 2/ }).click({ position: { x: 20, y: 10 } });
+  await table.getByRole('row', { name: /Snare bar 1 · 2/i }).click({ position: { x: 20, y: 10 } });
   expect(
     await page.evaluate(() =>
       window

@@ -15,7 +15,7 @@ const RATE = 44_100;
 const part = (page: Page) => page.evaluate(() => window.nodSway!.bench().part);
 const shownBreak = async (page: Page) => (await part(page)).breaks![0]!;
 const steps = (page: Page) => page.evaluate(() => window.nodSway!.bench().history.undo.map((e) => e.label));
-const breaksPage = (page: Page) => page.getByRole('tab', { name: /^Breaks/ }).click();
+const breaksPage = (page: Page) => page.getByRole('tab', { name: /^Breaks/i }).click();
 const found = (page: Page) => page.getByTestId('strokes-found');
 const pick = async (page: Page, label: string, option: string | RegExp) => {
   await page.getByRole('combobox', { name: label, exact: true }).click();
@@ -71,7 +71,7 @@ test('a dropped loop plays by itself, is listened to, corrected by hand and coun
   const water = page.getByRole('slider', { name: 'Sensitivity', exact: true });
   await water.focus();
   for (let i = 0; i < 22; i++) await page.keyboard.press('ArrowUp');
-  await expect(found(page)).not.toHaveText(/^22 of/);
+  await expect(found(page)).not.toHaveText(/^22 of/i);
   const fewer = (await part(page)).hits.length;
   expect(fewer).toBeLessThan(22);
 
@@ -83,7 +83,7 @@ test('a dropped loop plays by itself, is listened to, corrected by hand and coun
   await page.keyboard.up('Shift');
   await expect.poll(async () => (await part(page)).hits.length).toBe(fewer + 1);
   const head = page
-    .getByRole('group', { name: /^Strokes of/ })
+    .getByRole('group', { name: /^Strokes of/i })
     .getByRole('button')
     .nth(3);
   const before = await head.getAttribute('data-stroke');
@@ -103,7 +103,7 @@ test('a dropped loop plays by itself, is listened to, corrected by hand and coun
   await press(page, '1 × 4/4 at 46.0');
   expect((await part(page)).bars).toBe(1);
   await press(page, '2 × 4/4 at 92.0');
-  await page.getByRole('button', { name: /^Bar line 2 at/ }).focus();
+  await page.getByRole('button', { name: /^Bar line 2 at/i }).focus();
   await page.keyboard.press('ArrowRight');
   expect((await shownBreak(page)).lines[1]).toBeCloseTo(2.609 + 0.01, 3);
   await saved(page);
@@ -124,7 +124,7 @@ test('swung by 60 % its pieces sound where swing says, to the millisecond; playe
   page,
 }) => {
   await openSound(page, 'clicks.wav', clicks(), '16 of 16 strokes found');
-  await page.getByRole('tab', { name: /^Feel/ }).click();
+  await page.getByRole('tab', { name: /^Feel/i }).click();
   await press(page, 'Add swing');
   await pick(page, 'Division', '1/16');
   const field = page.getByRole('spinbutton', { name: 'Swing in %' });
@@ -138,7 +138,7 @@ test('swung by 60 % its pieces sound where swing says, to the millisecond; playe
 
   // Pads strike pieces: the fifth, then the second, one after another.
   await breaksPage(page);
-  await pick(page, 'What pads strike', 'pieces of clicks');
+  await pick(page, 'What pads strike', 'slices of clicks');
   await expect(page.getByRole('region', { name: 'Pads' })).toBeVisible();
   await page.evaluate(() => {
     const { getState } = { getState: window.nodSway!.bench };
@@ -152,10 +152,10 @@ test('swung by 60 % its pieces sound where swing says, to the millisecond; playe
     .or(page.getByRole('switch', { name: /step/i }))
     .first()
     .click();
-  await page.getByRole('region', { name: 'Pads' }).getByRole('button', { name: /^5 / }).click();
+  await page.getByRole('region', { name: 'Pads' }).getByRole('button', { name: /^5 /i }).click();
   await expect.poll(async () => (await part(page)).hits.length).toBe(1);
   await page.waitForFunction((then) => performance.now() - then > 60, await page.evaluate(() => performance.now()));
-  await page.getByRole('region', { name: 'Pads' }).getByRole('button', { name: /^2 / }).click();
+  await page.getByRole('region', { name: 'Pads' }).getByRole('button', { name: /^2 /i }).click();
   await expect.poll(async () => (await part(page)).hits.map((h) => h.piece)).toEqual([4, 1]);
 });
 
@@ -184,18 +184,18 @@ test('layered under the flat demo: brought in, its groove, which the API gives t
   await expect(found(page)).toBeVisible();
   await press(page, 'Extract groove …');
   await expect(page.getByTestId('verdict')).toHaveText(learnt!);
-  await page.getByRole('dialog').getByRole('button', { name: /^Keep/ }).click();
+  await page.getByRole('dialog').getByRole('button', { name: /^Keep/i }).click();
   await expect(page.getByText('is among your grooves')).toBeVisible();
   await page.keyboard.press('Escape');
   await page.evaluate(() => window.nodSway!.bench().select([]));
   // On the hats alone: they lean as the recording did.
-  await page.getByRole('tab', { name: /^Feel/ }).click();
+  await page.getByRole('tab', { name: /^Feel/i }).click();
   await press(page, 'Add groove');
-  await page.getByRole('button', { name: /^Groove: / }).click();
+  await page.getByRole('button', { name: /^Groove: /i }).click();
   await page.getByRole('region', { name: 'Yours' }).getByRole('button').first().click();
   await page.keyboard.press('Escape');
   await press(page, 'Stop');
-  await page.getByRole('button', { name: /^Scope: / }).click();
+  await page.getByRole('button', { name: /^Scope: /i }).click();
   await press(page, 'None');
   await page.getByRole('checkbox', { name: 'Closed hat', exact: true }).check();
   await page.keyboard.press('Escape');
@@ -277,8 +277,8 @@ test('a loop dropped among the grooves is listened to and learnt from: the groov
   await page.getByRole('button', { name: 'Learn' }).first().click();
   await page.getByTestId('learn-file').setInputFiles({ name: 'harbour.wav', mimeType: 'audio/wav', buffer: HARBOUR });
   const dialog = page.getByRole('dialog');
-  await expect(dialog.getByRole('button', { name: /^Keep/ })).toBeVisible();
-  await dialog.getByRole('button', { name: /^Keep/ }).click();
+  await expect(dialog.getByRole('button', { name: /^Keep/i })).toBeVisible();
+  await dialog.getByRole('button', { name: /^Keep/i }).click();
   await expect(page.getByRole('heading', { name: /harbour/i }).first()).toBeVisible();
   const kept = await page.evaluate(() => (window.nodSwayGrooves!.state().own ?? []).map((k) => k.groove));
   const answered = await grooveOfHarbour(request);

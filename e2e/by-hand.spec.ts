@@ -127,7 +127,7 @@ test('by pointer alone, swung first: at most 60 actions, nothing typed', async (
   await hand.click('kick', 0);
   await hand.click('kick', 10);
   await hand.press('button', 'More about Kick');
-  await hand.press('menuitem', 'Select all of it');
+  await hand.press('menuitem', 'Select all hits of the row');
   await hand.press('tab', /^Hits/);
   await hand.press('button', 'Copies and shifts');
   await hand.press('button', 'Repeat into the next bar');
@@ -160,7 +160,7 @@ test('by pointer alone, swung first: at most 60 actions, nothing typed', async (
   await hand.stroke('snare', 28, 31);
   await hand.press('combobox', 'What to do');
   await hand.press('option', 'ramp');
-  await hand.press('button', 'Keep');
+  await hand.press('button', 'Apply');
 
   expect(hand.actions).toBeLessThanOrEqual(60);
   await sameAsByHand(page, (notes) => notes);
@@ -218,7 +218,7 @@ test('by keyboard alone, swung first', async ({ page }) => {
   );
   // The last beat with even painting, then a ramp from the Hits page.
   await key('Escape', '7', 'End', ...times('ArrowLeft', 3), 'f');
-  await page.getByRole('tab', { name: /^Hits/ }).focus();
+  await page.getByRole('tab', { name: /^Hits/i }).focus();
   await key('Enter');
   await page.getByRole('combobox', { name: 'What to do' }).focus();
   await key('Enter');
@@ -226,7 +226,7 @@ test('by keyboard alone, swung first', async ({ page }) => {
   await key('r');
   await expect(page.getByRole('option', { name: 'ramp' })).toBeFocused();
   await key('Enter');
-  await page.getByRole('button', { name: 'Keep', exact: true }).focus();
+  await page.getByRole('button', { name: 'Apply', exact: true }).focus();
   await key('Enter');
   // Hats: two rows above the snare's toms; level by level with the grid on eighths.
   await key('Escape', 'Shift+g', 'Home');

@@ -28,7 +28,7 @@ async function setNumber(page: Page, name: string, value: number): Promise<void>
 
 /** Rows by checkbox in the scope of the open move. */
 async function scopeTo(page: Page, ...rows: string[]): Promise<void> {
-  await page.getByRole('button', { name: /^Scope: / }).click();
+  await page.getByRole('button', { name: /^Scope: /i }).click();
   await press(page, 'None');
   for (const row of rows) await page.getByRole('checkbox', { name: row, exact: true }).check();
   await page.keyboard.press('Escape');
@@ -77,7 +77,7 @@ test('made human with three moves for different rows, swept while it plays, comp
   // The doubtful snare, 45 of 120 ticks behind its line, is sent to the later one; then tighten moves it by half of what is left.
   await page.getByRole('region', { name: 'Quantize, move 2' }).getByRole('button', { name: 'Quantize', exact: false }).first().click();
   const doubtful = page.getByTestId('doubtful');
-  await expect(doubtful).toContainText(/1 uncertain hit|decided/);
+  await expect(doubtful).toContainText(/1 uncertain hit|decided/i);
   await doubtful.getByRole('button', { name: 'belongs to the later line', exact: true }).click();
   await expect(doubtful).toContainText('1 decided');
 
@@ -171,13 +171,13 @@ test('60 % in odd bars and 70 % in even ones; a scope is taken from the selectio
   await page.getByRole('combobox', { name: 'Division' }).click();
   await page.getByRole('option', { name: '1/8' }).click();
   await setNumber(page, 'Swing in %', 60);
-  await page.getByRole('button', { name: /^Scope: / }).click();
+  await page.getByRole('button', { name: /^Scope: /i }).click();
   await page.getByRole('combobox', { name: 'Which bars' }).click();
   await page.getByRole('option', { name: 'odd' }).click();
   await page.keyboard.press('Escape');
   await press(page, 'Duplicate the swing');
   await setNumber(page, 'Swing in %', 70);
-  await page.getByRole('button', { name: /^Scope: / }).click();
+  await page.getByRole('button', { name: /^Scope: /i }).click();
   await page.getByRole('combobox', { name: 'Which bars' }).click();
   await page.getByRole('option', { name: 'even' }).click();
   await page.keyboard.press('Escape');
@@ -189,7 +189,7 @@ test('60 % in odd bars and 70 % in even ones; a scope is taken from the selectio
   );
 
   // Pointing: the hat's name and bar 3 on the ruler.
-  await page.getByRole('button', { name: /^Scope: / }).click();
+  await page.getByRole('button', { name: /^Scope: /i }).click();
   await press(page, 'Everything');
   await press(page, 'Point at them');
   await page.getByRole('button', { name: 'Open Closed hat', exact: true }).click();
@@ -291,7 +291,7 @@ test('one visit to a scope is one step; every row but these; a timbre move chang
   await openMidi(page, 'flat.mid', flat().bytes);
   await press(page, 'Add timbre');
   const scope = async () => (await moves(page))[0]?.scope?.voices;
-  await page.getByRole('button', { name: /^Scope: / }).click();
+  await page.getByRole('button', { name: /^Scope: /i }).click();
   // All are ticked, since all are meant; ticked anew from none.
   await expect(page.getByRole('checkbox', { name: 'Closed hat', exact: true })).toBeChecked();
   await press(page, 'None');
@@ -346,7 +346,7 @@ test('a move that changes nothing says so, and what it offers is heard: one step
   );
   await expect(card.getByTestId('effect')).toContainText('It changes nothing right now.');
   await card.getByRole('button', { name: 'try 8 ms late' }).click();
-  await expect(card.getByTestId('effect')).toContainText(/Moves \d+ hits/);
+  await expect(card.getByTestId('effect')).toContainText(/Moves \d+ hits/i);
   // At 120 BPM 8 ms are 15.36 ticks of 960.
   expect(notesOf(await exportMidi(page))).toEqual(sorted(flat().notes.map(([t, k, v]): Note => [t * 2 + 15, k, v])));
   await page.keyboard.press('Control+z');

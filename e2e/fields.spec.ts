@@ -96,11 +96,11 @@ test('several hits: the mean is moved, the shape stays; a level sets all; Shift 
   expect(await kicks()).toEqual([soft + 10, 110, 100, 100]);
   await page.getByRole('combobox', { name: 'What to do' }).click();
   await page.getByRole('option', { name: 'Set', exact: true }).click();
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByRole('button', { name: 'Apply', exact: true }).click();
   const [a, b] = await kicks();
   expect(a).toBe(b);
   await page.getByRole('button', { name: 'More about Kick' }).click();
-  await page.getByRole('menuitem', { name: 'Select all of it' }).click();
+  await page.getByRole('menuitem', { name: 'Select all hits of the row' }).click();
   await page.getByRole('button', { name: 'Marks' }).click();
   await page.getByRole('button', { name: 'Make ghosts', exact: true }).click();
   expect(await page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.ghost).length)).toBe(4);

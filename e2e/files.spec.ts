@@ -96,7 +96,7 @@ test('a part file brings everything back, and a damaged one names the field', as
 
   await openShelf(page);
   await bringIn(page, 'broken.nodsway.json', new TextEncoder().encode(json.replace('"bars":2', '"bars":0')));
-  await expect(page.getByText(/The part file is not valid: bars: must be/)).toBeVisible();
+  await expect(page.getByText(/The part file is not valid: bars: must be/i)).toBeVisible();
   await bringIn(page, 'copy.nodsway.json', new TextEncoder().encode(json));
   await page.waitForURL(/\/bench\//);
   await benchReady(page);
@@ -202,7 +202,7 @@ test('a file that is dropped on a Bench asks where it goes: a part of its own, a
   await dropOnStems(page, 'shaker.mid', shaker);
   await expect(dialog).toContainText('It is counted at 120 BPM here, not at 100.');
   expect(await violationsInBothThemes(page, '[role=dialog]')).toEqual([]);
-  await dialog.getByRole('button', { name: 'Rows beside these' }).click();
+  await dialog.getByRole('button', { name: 'Add its rows to this part' }).click();
   const beside = await shape();
   expect([beside.bars, beside.hits, beside.rows.filter((r) => !before.rows.includes(r)).sort()]).toEqual([
     1,
@@ -222,7 +222,7 @@ test('a file that is dropped on a Bench asks where it goes: a part of its own, a
   await page.keyboard.press('Control+z');
 
   await dropOnStems(page, 'shaker.mid', shaker);
-  await dialog.getByRole('button', { name: 'A part of its own' }).click();
+  await dialog.getByRole('button', { name: 'New part' }).click();
   expect(await shape()).toEqual(before);
   expect(page.url()).toBe(address);
   await page.getByRole('button', { name: 'Open it' }).click();

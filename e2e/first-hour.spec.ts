@@ -110,7 +110,7 @@ test('by keyboard alone, within sixty presses', async ({ page }) => {
   await press('Enter');
   // The focus goes where the eye is: on the one that is looked at. All of them are a few steps back.
   await expect(page.getByRole('button', { name: 'Take it' })).toBeFocused();
-  for (let k = 0; k < 12 && !(await page.getByRole('button', { name: /^Take all/ }).evaluate((b) => b === document.activeElement)); k++)
+  for (let k = 0; k < 12 && !(await page.getByRole('button', { name: /^Take all/i }).evaluate((b) => b === document.activeElement)); k++)
     await press('Shift+Tab');
   await press('Enter');
   await press('Control+Shift+e');

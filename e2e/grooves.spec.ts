@@ -89,7 +89,7 @@ test('learnt from the finished part, blended with built-in, used on the hats of 
   await press(page, 'Learn');
   await page
     .getByRole('list', { name: 'Parts to extract from' })
-    .getByRole('button', { name: /Galley Brushes/ })
+    .getByRole('button', { name: /Galley Brushes/i })
     .click();
   await expect(page.getByTestId('verdict')).toHaveText('A habit in time and in level.');
   await press(page, 'Save the groove');
@@ -142,7 +142,7 @@ test('learnt from the finished part, blended with built-in, used on the hats of 
   // The Bench takes it back with one step, and its sentence names it.
   await page
     .getByRole('region', { name: 'Groove, move 1' })
-    .getByRole('button', { name: /^Groove/ })
+    .getByRole('button', { name: /^Groove/i })
     .first()
     .click();
   await expect(page.getByRole('button', { name: 'Groove: Galley Brushes and Galley' })).toBeVisible();
@@ -271,14 +271,14 @@ test('dropped onto a row and onto a part; taken off; renamed, tagged, found, del
   await drop('Ballast', 'li:has-text("Fog Signal")');
   await expect(page.getByRole('heading', { name: 'On Fog Signal' })).toBeVisible();
   await expect.poll(moves).toEqual([['Ballast', null]]);
-  await expect(page.getByTestId('meeting')).toHaveText(/^The groove lasts 4 quarters, a bar of this part 3.5 quarters/);
+  await expect(page.getByTestId('meeting')).toHaveText(/^The groove lasts 4 quarters, a bar of this part 3.5 quarters/i);
 
   await tab(page, 'Keep');
   await press(page, 'Duplicate as my own');
   await page.getByLabel('Name', { exact: true }).fill('Bowsprit');
   await page.getByLabel('Name', { exact: true }).press('Enter');
-  await page.getByLabel(/^Tags/).fill('Lazy, evening');
-  await page.getByLabel(/^Tags/).press('Enter');
+  await page.getByLabel(/^Tags/i).fill('Lazy, evening');
+  await page.getByLabel(/^Tags/i).press('Enter');
   await press(page, 'lazy');
   await expect(card(page, 'Bowsprit')).toBeVisible();
   await expect(card(page, 'Lower Hold')).toHaveCount(0);
@@ -313,7 +313,7 @@ test('learning from a MIDI file: rows, outliers; dead straight says so; bad file
   await press(page, 'Learn');
   await page
     .getByRole('list', { name: 'Parts to extract from' })
-    .getByRole('button', { name: /Gangway Strut/ })
+    .getByRole('button', { name: /Gangway Strut/i })
     .click();
   await expect(page.getByTestId('verdict')).toHaveText('Nothing to extract: every hit stands on its step, and all are equally loud.');
   await expect(page.getByRole('button', { name: 'Save the groove' })).toBeDisabled();
@@ -323,11 +323,11 @@ test('learning from a MIDI file: rows, outliers; dead straight says so; bad file
   await press(page, 'Learn');
   await page
     .getByRole('list', { name: 'Parts to extract from' })
-    .getByRole('button', { name: /Net Menders/ })
+    .getByRole('button', { name: /Net Menders/i })
     .click();
-  await expect(page.getByRole('checkbox', { name: /^around lines moved by 49 ms/ })).toBeChecked();
-  await expect(page.getByTestId('verdict')).toHaveText(/levels can be learnt/);
-  await page.getByRole('checkbox', { name: /^around lines moved/ }).uncheck();
+  await expect(page.getByRole('checkbox', { name: /^around lines moved by 49 ms/i })).toBeChecked();
+  await expect(page.getByTestId('verdict')).toHaveText(/levels can be learnt/i);
+  await page.getByRole('checkbox', { name: /^around lines moved/i }).uncheck();
   await expect(page.getByText('All steps are about 49 ms late')).toBeVisible();
   await page.keyboard.press('Escape');
 
@@ -360,7 +360,7 @@ test('a selection on the Bench teaches a groove, compared with the part in the G
   await tab(page, 'Compare');
   await page.getByRole('combobox', { name: 'Compare with' }).click();
   await page.getByRole('option', { name: 'Galley Brushes, as it is played' }).click();
-  await expect(page.getByTestId('difference')).toHaveText(/^\d+ of 10 steps differ: \d+\.\d ms and \d+ % of level/);
+  await expect(page.getByTestId('difference')).toHaveText(/^\d+ of 10 steps differ: \d+\.\d ms and \d+ % of level/i);
 });
 
 test('a groove file dropped on the shelf goes among the grooves', async ({ page }) => {

@@ -13,7 +13,7 @@ const places = (bytes: Uint8Array) => notesOf(bytes).map(([tick, , velocity]) =>
 const loop = (page: Page, fromBar: number, toBar: number) =>
   page.evaluate(([from, to]) => window.nodSway!.bench().setTransport({ loop: true, fromBar: from, toBar: to }), [fromBar, toBar] as const);
 const ideas = (page: Page) => page.getByRole('group', { name: 'Ideas' });
-const opened = (page: Page) => ideas(page).getByRole('button', { name: /^Open/, pressed: true });
+const opened = (page: Page) => ideas(page).getByRole('button', { name: /^Open/i, pressed: true });
 const choose = async (page: Page, idea: string, what: string | RegExp) => {
   await ideas(page)
     .getByRole('button', { name: `What to do with ${idea}` })
@@ -77,7 +77,7 @@ test('the loop is copied to ideas, each with its own undo; one is exported, take
     [18, 70],
     [19, 70],
   ]);
-  await expect(page.getByRole('button', { name: 'Call Idea A' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Play next: Idea A' })).toBeVisible();
 });
 
 test('ideas are there after a reload with their steps, and what was undone and left behind; one that is thrown away comes back', async ({
@@ -91,8 +91,8 @@ test('ideas are there after a reload with their steps, and what was undone and l
   await ideas(page).getByRole('button', { name: 'Open idea A' }).click();
   expect(places(await exportMidi(page)).map(([, v]) => v)).toEqual([101, 101, 101, 101]);
   await ideas(page).getByRole('button', { name: 'What to do with idea A' }).click();
-  await page.getByRole('menuitem', { name: 'Bring back what was undone' }).press('ArrowRight');
-  await page.getByRole('menuitem', { name: /^Play softer/ }).press('Enter');
+  await page.getByRole('menuitem', { name: 'Restore what was undone' }).press('ArrowRight');
+  await page.getByRole('menuitem', { name: /^Play softer/i }).press('Enter');
   expect(places(await exportMidi(page)).map(([, v]) => v)).toEqual([90, 90, 90, 90]);
   await page.keyboard.press('Control+z');
   await page.keyboard.press('Control+z');
@@ -103,7 +103,7 @@ test('ideas are there after a reload with their steps, and what was undone and l
   await expect(ideas(page).getByRole('button', { name: 'Open idea A' })).toBeVisible();
   // On the Shelf there is one part.
   await page.goto('/');
-  await expect(page.getByRole('link', { name: /four/ })).toHaveCount(1);
+  await expect(page.getByRole('link', { name: /four/i })).toHaveCount(1);
 });
 
 test('ideas take over in the running loop, at once and at the bar line: each stroke sounds once, on its frame', async ({ page }) => {

@@ -89,7 +89,7 @@ test('a thousand parts: searched, ordered, tagged, deleted and put back, and tho
   await page.reload();
   await expect(count(page)).toHaveText('1003 parts');
   await page.getByRole('button', { name: 'Recently deleted (3)' }).click();
-  const drawer = page.getByRole('dialog', { name: 'Deleted parts' });
+  const drawer = page.getByRole('dialog', { name: 'Recently deleted' });
   await drawer.getByRole('button', { name: 'Delete Reel 177 for good' }).click();
   await expect(drawer.getByRole('listitem')).toHaveCount(2);
   expect(await violationsInBothThemes(page, '[role=dialog]')).toEqual([]);
@@ -150,7 +150,7 @@ test('a card: renamed in place, copied, and heard by one click', async ({ page }
   // It is an edit: it can be undone on the Bench.
   await page.getByRole('heading', { name: 'Ebb', exact: true }).click();
   await benchReady(page);
-  await page.getByRole('button', { name: /^Undo/ }).click();
+  await page.getByRole('button', { name: /^Undo/i }).click();
   expect(await page.evaluate(() => window.nodSway!.bench().part.name)).toBe('Low Tide');
 });
 
@@ -260,10 +260,10 @@ test('a backup, a fresh browser, restored: everything is the same byte by byte; 
   await drop('library.zip', first);
   const preview = fresh.getByTestId('restore-preview');
   // The demo parts are there already, as they are here.
-  await expect(preview).toContainText('New here: 2 parts, 1 groove, 1 feel, 1 key map, 1 target and 1 kit or sound');
+  await expect(preview).toContainText('New here: 2 parts, 1 groove, 1 feel, 1 drum map, 1 output map and 1 kit or sound');
   await expect(preview).toContainText('The same: 6 parts');
   expect(await violationsInBothThemes(fresh, '[role=dialog]')).toEqual([]);
-  await fresh.getByRole('button', { name: /^Take in/ }).click();
+  await fresh.getByRole('button', { name: /^Take in/i }).click();
   await expect(fresh.getByTestId('restore-account')).toContainText('were taken in');
   await fresh.keyboard.press('Escape');
   await expect(fresh.getByRole('heading', { name: 'beat', exact: true })).toBeVisible();
@@ -369,7 +369,7 @@ test('thirty files and one feel: what it does to each, the same bytes as one by 
   await press(page, 'Preview');
   const lines = dialog.getByRole('list', { name: 'Files' }).getByRole('listitem');
   await expect(lines.last()).toContainText('This is not a standard MIDI file.');
-  await expect(lines.first()).toContainText(/32 hits: \d+ moved, [\d.]+ ms on average/);
+  await expect(lines.first()).toContainText(/32 hits: \d+ moved, [\d.]+ ms on average/i);
   expect(await violationsInBothThemes(page, '[role=dialog]')).toEqual([]);
   const { name, bytes } = await downloaded(page, () => press(page, 'Save 30 as a zip'));
   expect(name).toBe('performed.zip');

@@ -27,7 +27,7 @@ test('two tabs on one part: the idle one follows; what both changed is shown and
   const movesOf = (tab: Page) => tab.evaluate(() => window.nodSway!.bench().part.feel.moves.map((m) => m.kind));
   await page.getByRole('button', { name: 'Add swing' }).click();
   await other.waitForFunction(() => window.nodSway!.bench().part.feel.moves.length === 1);
-  await other.getByRole('button', { name: /^Undo/ }).click();
+  await other.getByRole('button', { name: /^Undo/i }).click();
   await page.waitForFunction(() => window.nodSway!.bench().part.feel.moves.length === 0);
   await saved(other);
 

@@ -154,7 +154,7 @@ test('Space is the transport’s after a click on a page, a checkbox, a field th
   await plays('a page');
   await page.getByRole('tab', { name: 'Feel' }).click();
   await page.getByRole('button', { name: 'Add swing' }).click();
-  await page.getByRole('checkbox', { name: /^at equal loudness/ }).check();
+  await page.getByRole('checkbox', { name: /^at equal loudness/i }).check();
   await plays('a checkbox');
   await page.getByRole('spinbutton', { name: 'Tempo in BPM' }).fill('131');
   await page.keyboard.press('Enter');
@@ -176,14 +176,14 @@ test('Space is the transport’s after a click on a page, a checkbox, a field th
     ['f', 'Feel'],
   ] as const) {
     await page.keyboard.press('p');
-    await expect(page.getByText(/^P, and now a letter/)).toBeVisible();
+    await expect(page.getByText(/^P, and now a letter/i)).toBeVisible();
     await page.keyboard.press(letter);
     await expect(page.getByRole('tab', { name: title })).toHaveAttribute('aria-selected', 'true');
   }
   await page.keyboard.press('Control+s');
-  await expect(page.getByText(/^Saved at \d\d:\d\d:\d\d/)).toBeVisible();
+  await expect(page.getByText(/^Saved at \d\d:\d\d:\d\d/i)).toBeVisible();
   await page.keyboard.press('Control+z');
-  await expect(page.getByText(/^Undone: /)).toBeVisible();
+  await expect(page.getByText(/^Undone: /i)).toBeVisible();
 });
 
 test('from the hits to any section of a page in at most twelve presses', async ({ page }) => {
@@ -204,7 +204,7 @@ test('from the hits to any section of a page in at most twelve presses', async (
     ['f', /^Feel presets/],
     ['h', /^Copies and shifts/],
     ['b', /^Time signature and grid/],
-    ['t', /^Send out/],
+    ['t', /^MIDI out/],
   ] as const) {
     await expect.poll(() => presses(letter, section)).toBeLessThanOrEqual(12);
     await page.keyboard.press('Escape');

@@ -121,7 +121,7 @@ test('no control, page, dialog or move is named by a word that was replaced, and
     await press(page, `Add ${move}`);
     await look(page, `the move ${move}`);
   }
-  await page.getByRole('button', { name: /^Scope: / }).click();
+  await page.getByRole('button', { name: /^Scope: /i }).click();
   await look(page, 'a scope');
   await page.keyboard.press('Escape');
   await page.keyboard.press('Control+a');
@@ -129,7 +129,7 @@ test('no control, page, dialog or move is named by a word that was replaced, and
   await press(page, 'Ghost notes');
   await press(page, 'Suggest');
   await look(page, 'suggested ghosts');
-  await page.getByRole('tab', { name: /^Sound/ }).click();
+  await page.getByRole('tab', { name: /^Sound/i }).click();
   await press(page, 'Sound of Snare');
   await look(page, 'Sound');
   for (const tab of ['Hits', 'Bars', 'Takes']) {

@@ -112,7 +112,7 @@ for (const size of SIZES) {
     await barriers('Feel');
     await page.getByRole('button', { name: 'Add quantize' }).click();
     await look('a move');
-    await page.getByRole('button', { name: /^Scope: / }).click();
+    await page.getByRole('button', { name: /^Scope: /i }).click();
     await expect(page.getByRole('dialog')).toBeVisible();
     const scope = (await page.getByRole('dialog').boundingBox())!;
     if (scope.x < 0 || scope.y < 0 || scope.x + scope.width > size.width || scope.y + scope.height > size.height)

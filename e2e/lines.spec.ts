@@ -26,15 +26,15 @@ const doubtful = async (page: Page) => (await hits(page)).filter((h) => h.sure <
 
 async function openLines(page: Page, bytes: Uint8Array): Promise<void> {
   await openMidi(page, 'take.mid', bytes);
-  await page.getByRole('tab', { name: 'Placement' }).click();
-  const lines = page.getByRole('button', { name: /^Lines/ });
+  await page.getByRole('tab', { name: 'Analysis' }).click();
+  const lines = page.getByRole('button', { name: /^Lines/i });
   if ((await lines.getAttribute('aria-expanded')) !== 'true') await lines.click();
   await expect(page.getByTestId('lines-read')).toContainText('Sixteenths');
 }
 
 test('a swung take says how it swings; an uncertain hit is found and decided by keys, undone, and detected again', async ({ page }) => {
   await openLines(page, oneRow);
-  await expect(page.getByTestId('lines-read')).toContainText(/swing \d\d %/);
+  await expect(page.getByTestId('lines-read')).toContainText(/swing \d\d %/i);
   // Most second sixteenths stand far behind their straight lines, and are not taken for triplets.
   const before = await hits(page);
   expect(before.filter((h) => h.home % (80640 / 4) !== 0)).toEqual([]);
@@ -77,7 +77,7 @@ test('the swung grid moves lines and feet and nothing else; quantized with the s
   expect([move.kind, move.grid]).toEqual(['quantize', '1/16']);
   expect(move.swingPercent).toBeGreaterThan(56);
   await page
-    .getByRole('spinbutton', { name: /^Strength/ })
+    .getByRole('spinbutton', { name: /^Strength/i })
     .first()
     .fill('100');
   await page.keyboard.press('Enter');

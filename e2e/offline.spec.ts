@@ -76,7 +76,7 @@ test('the server is stopped: all places open, a part is worked on and exported, 
   await page.reload();
   await expect(page.getByRole('heading', { name: 'Gangway Strut' })).toBeVisible();
   // By a click, as from place to place; then by its address.
-  await page.getByRole('link', { name: /Gangway Strut/ }).click();
+  await page.getByRole('link', { name: /Gangway Strut/i }).click();
   await benchReady(page);
   await clickStem(page, await stemOf(page, 'snare', 0));
   for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowDown');
@@ -129,7 +129,7 @@ test('a newer version is offered, and taken in the midst of an edit: nothing is 
   expect(await page.evaluate(() => window.nodSway!.bench().part.hits.find((h) => h.voice === 'snare')!.velocity)).toBe(velocity);
   // The other tab works on, has the scripts that it still needs, and is asked.
   await expect(other.getByText('Another tab went on to a newer version')).toBeVisible();
-  await other.getByRole('tab', { name: /^Placement/ }).click();
+  await other.getByRole('tab', { name: /^Analysis/i }).click();
   await other.getByTestId('reading').waitFor();
   const again = other.waitForEvent('load');
   await other.getByRole('button', { name: 'Load it here' }).click();

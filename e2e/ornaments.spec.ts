@@ -53,7 +53,7 @@ const ornaments: Note[] = [
 ];
 
 async function ornament(page: Page): Promise<void> {
-  await page.getByRole('tab', { name: /^Hits/ }).click();
+  await page.getByRole('tab', { name: /^Hits/i }).click();
   await press(page, 'Ornaments');
   await clickStem(page, await stemOf(page, 'hat-closed', 5));
   await press(page, 'roll');
@@ -78,7 +78,7 @@ test('a roll with a falling ramp, a flam, an echo: the same strokes in the table
   const strokes = page
     .getByRole('table', { name: 'Hits' })
     .getByRole('row')
-    .filter({ hasText: /stroke \d of 4/ })
+    .filter({ hasText: /stroke \d of 4/i })
     .filter({ hasText: 'Closed hat' });
   await expect(strokes).toHaveCount(3);
   await expect(strokes.first()).toContainText('80');
@@ -111,7 +111,7 @@ test('a roll with a falling ramp, a flam, an echo: the same strokes in the table
   });
   expect(bracket.strokes).toEqual([80, 60, 40]);
   await drag(page, bracket, { x: 0, y: -20 });
-  await expect(page.getByRole('spinbutton', { name: /^Number of strokes/ })).toHaveValue('6');
+  await expect(page.getByRole('spinbutton', { name: /^Number of strokes/i })).toHaveValue('6');
   await page.keyboard.press('Control+z');
   expect(notesOf(await exportMidi(page))).toEqual(expected);
 
@@ -140,7 +140,7 @@ test('ghosts on triplets and lead-in kicks are taken and left; a version is comp
 
   await press(page, 'Versions');
   await page.getByRole('textbox', { name: 'Name of the version' }).fill('Before the ghosts');
-  await press(page, 'Keep it as it stands');
+  await press(page, 'Save version');
   await expect(page.getByTestId('changes')).toHaveText('Since then: Nothing differs.');
   await page.keyboard.press('Escape');
 

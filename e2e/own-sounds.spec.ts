@@ -102,7 +102,7 @@ test('a folder becomes a kit: guessed, corrected, played by layers; given away a
   page,
 }, info) => {
   await openMidi(page, 'one.mid', oneSnare(10));
-  await page.getByRole('tab', { name: /^Sound/ }).click();
+  await page.getByRole('tab', { name: /^Sound/i }).click();
   await page.getByRole('button', { name: 'Your own sounds …' }).click();
   const folder = folderOf(info, 'Boat shed', {
     'Snare/shed v1.wav': tone(300, 0.05),
@@ -177,7 +177,7 @@ test('with a row open two keys try the sounds of its kind from a folder while th
   );
   await page.keyboard.press('Control+k');
   await page.keyboard.type('sample');
-  await page.getByRole('option', { name: /^Your own sounds/ }).click();
+  await page.getByRole('option', { name: /^Your own sounds/i }).click();
   await page.getByRole('button', { name: 'Look in another folder …' }).click();
   await expect(page.getByText('3 sound files', { exact: true })).toBeVisible();
   await page.keyboard.press('Escape');
@@ -255,7 +255,7 @@ test('what is no sound, or too much, is said by name, and nothing of it is kept'
   await expect(dialog.getByText('cut.wav: the file ends early.')).toBeVisible();
   await expect(dialog.getByText('six.wav: 6 channels: the first two.')).toBeVisible();
   await expect(dialog.getByText('broken.wav: This is not a sound that can be read.')).toBeVisible();
-  await expect(dialog.getByText(/3 takes/)).toBeVisible();
+  await expect(dialog.getByText(/3 takes/i)).toBeVisible();
   await dialog.getByRole('button', { name: 'Cancel' }).click();
   await expect(dialog).toBeHidden();
   const kept = await page.evaluate(

@@ -69,7 +69,7 @@ test('a hat pattern is kept and put into another part at another tempo, heard be
   expect(await exportMidi(page)).toEqual(before);
   await put('beside');
   // The hat on the first line stays, and is said to.
-  await expect(page.getByText(/left out, since a hit stands there/)).toBeVisible();
+  await expect(page.getByText(/left out, since a hit stands there/i)).toBeVisible();
   await page.keyboard.press('Escape');
   await expect.poll(() => page.evaluate(() => window.nodSway!.bench().underway)).toBeNull();
   expect(await exportMidi(page)).toEqual(before);
@@ -103,11 +103,11 @@ test('a hat pattern is kept and put into another part at another tempo, heard be
 test('a fill is chosen from three pictures, heard in the loop, kept and undone: only the end of its bar changes', async ({ page }) => {
   await openMidi(page, 'beat.mid', flatBeat(2, 100).bytes);
   const before = await exportMidi(page);
-  await page.getByRole('tab', { name: /^Bars/ }).click();
-  await page.getByRole('button', { name: /^Fills/ }).click();
+  await page.getByRole('tab', { name: /^Bars/i }).click();
+  await page.getByRole('button', { name: /^Fills/i }).click();
   await page.getByRole('button', { name: 'Hear fill 1' }).click();
   await page.getByRole('button', { name: 'Hear fill 2' }).click();
-  await page.getByRole('button', { name: 'keep it' }).click();
+  await page.getByRole('button', { name: 'Apply' }).click();
   const notes = notesOf(await exportMidi(page));
   // Bar 2 ends at 7680; a fill of two beats begins at 5760. What lies before is as it was.
   const plain = notesOf(before);
@@ -129,8 +129,8 @@ test('a bar is varied: proposals are seen and heard, one left out, the others ke
 }) => {
   await openMidi(page, 'beat.mid', flatBeat(4, 70).bytes);
   const before = await exportMidi(page);
-  await page.getByRole('tab', { name: /^Bars/ }).click();
-  await page.getByRole('button', { name: /^Vary/ }).click();
+  await page.getByRole('tab', { name: /^Bars/i }).click();
+  await page.getByRole('button', { name: /^Vary/i }).click();
   await page.getByRole('button', { name: 'Propose' }).click();
   const changes = page.getByRole('list', { name: 'Proposed changes' }).getByRole('checkbox');
   // 22 strokes in the bar: 15 % are three.

@@ -38,9 +38,9 @@ test('the flat demo is read, and the first step leads to its hits', async ({ pag
   await page.keyboard.press('p');
   await page.keyboard.press('l');
   await expect(page.getByTestId('reading')).toHaveText('Every hit stands on its line. Every row has one velocity throughout.');
-  await page.getByRole('button', { name: /^give the .* dynamics$/ }).click();
+  await page.getByRole('button', { name: /^give the .* dynamics$/i }).click();
   expect(await selected(page)).toBeGreaterThan(4);
-  await expect(page.getByRole('tab', { name: /^Hits/, selected: true })).toBeVisible();
+  await expect(page.getByRole('tab', { name: /^Hits/i, selected: true })).toBeVisible();
 });
 
 test('numbers are those of the API for the exported file; late hats are chosen from the chart', async ({ page }) => {
@@ -49,14 +49,14 @@ test('numbers are those of the API for the exported file; late hats are chosen f
   const late = notes.map(([t, k, v]): Note => [k === 42 && t % 480 === 240 ? t + 10 : t, k, k === 38 ? 110 : v]);
   await openMidi(page, 'late.mid', song(late));
   const bytes = await exportMidi(page);
-  await open(page, 'Placement');
+  await open(page, 'Analysis');
   const told = (await (
     await page.request.post('/api/report', {
       multipart: { midi: { name: 'late.mid', mimeType: 'audio/midi', buffer: Buffer.from(bytes) } },
     })
   ).json()) as { voices: { voice: string; n: number; meanLeanMs: number; sdLeanMs: number }[] };
   const hats = told.voices.find((v) => v.voice === 'hat-closed')!;
-  const row = page.getByRole('table', { name: 'Timing of rows' }).getByRole('row', { name: /^Closed hat/ });
+  const row = page.getByRole('table', { name: 'Timing of rows' }).getByRole('row', { name: /^Closed hat/i });
   await expect(row.getByRole('cell').nth(1)).toHaveText(`${hats.meanLeanMs.toFixed(1)} late`);
   await expect(row.getByRole('cell').nth(2)).toHaveText(hats.sdLeanMs.toFixed(1));
 
@@ -95,7 +95,7 @@ test('two that compete are found, looked at and brought together; undone', async
       250_000,
     ),
   );
-  await open(page, 'Placement');
+  await open(page, 'Analysis');
   const list = page.getByRole('region', { name: 'Competing', exact: true });
   const before = 3;
   await expect(list.getByRole('listitem')).toHaveCount(before);
@@ -168,28 +168,28 @@ test('a kit of one’s own: a foot alone cannot play the double, a drum is dragg
 
   await page.getByRole('button', { name: 'Where drums stand' }).click();
   const kit = page.getByRole('group', { name: 'The kit from above' });
-  const snare = kit.getByRole('button', { name: /^snare/ });
-  await expect(snare).toHaveAccessibleName(/0.00 right, 0.00 away/);
+  const snare = kit.getByRole('button', { name: /^snare/i });
+  await expect(snare).toHaveAccessibleName(/0.00 right, 0.00 away/i);
   await snare.focus();
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('Shift+ArrowUp');
-  await expect(snare).toHaveAccessibleName(/0.05 right, 0.20 away/);
-  const box = (await kit.getByRole('button', { name: /^hats/ }).boundingBox())!;
+  await expect(snare).toHaveAccessibleName(/0.05 right, 0.20 away/i);
+  const box = (await kit.getByRole('button', { name: /^hats/i }).boundingBox())!;
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
   await page.mouse.down();
   await page.mouse.move(box.x + box.width / 2 + 60, box.y + box.height / 2, { steps: 4 });
   await page.mouse.up();
   // 60 of the 111 pixels that an arm's length has there.
-  await expect(kit.getByRole('button', { name: /^hats/ })).toHaveAccessibleName(/0.06 left, 0.10 away/);
+  await expect(kit.getByRole('button', { name: /^hats/i })).toHaveAccessibleName(/0.06 left, 0.10 away/i);
   expect(await violationsInBothThemes(page, '#page')).toEqual([]);
 
   await page.reload();
   await open(page, 'Hands');
   await expect(playable).toHaveText('4 moments are beyond two hands and two feet.');
   for (const name of ['Where drums stand', 'Who strikes what']) await page.getByRole('button', { name }).click();
-  await expect(snare).toHaveAccessibleName(/0.05 right, 0.20 away/);
+  await expect(snare).toHaveAccessibleName(/0.05 right, 0.20 away/i);
   await page.getByRole('button', { name: 'As usual' }).click();
-  await expect(snare).toHaveAccessibleName(/0.00 right, 0.00 away/);
+  await expect(snare).toHaveAccessibleName(/0.00 right, 0.00 away/i);
   await page.getByRole('combobox', { name: 'Kick is struck by' }).click();
   await page.getByRole('option', { name: 'either foot' }).click();
   await expect(playable).toHaveText('A drummer could play all of it.');
@@ -197,25 +197,25 @@ test('a kit of one’s own: a foot alone cannot play the double, a drum is dragg
 
 test('beside a groove alone: its own numbers, those of the part beneath, and no mends of what is not the part', async ({ page }) => {
   await openMidi(page, 'beat.mid', flatBeat(2).bytes);
-  await open(page, 'Placement');
+  await open(page, 'Analysis');
   await expect(page.getByRole('region', { name: 'Reading' }).getByRole('button')).not.toHaveCount(0);
   await press(page, 'Or something else …');
   await page.getByRole('combobox', { name: 'What is measured' }).click();
   await page.getByRole('option', { name: 'as Lower Hold alone plays them' }).click();
   const table = page.getByRole('table', { name: 'Timing of rows' });
-  const hats = table.getByRole('row', { name: /^Closed hat 32/ });
+  const hats = table.getByRole('row', { name: /^Closed hat 32/i });
   // The part stays on its lines; the groove does not.
-  await expect(hats.getByRole('cell').nth(1)).toHaveText(/^\d+\.\d (early|late)on the line$/);
+  await expect(hats.getByRole('cell').nth(1)).toHaveText(/^\d+\.\d (early|late)on the line$/i);
   await expect(page.getByRole('region', { name: 'Reading' }).getByRole('button')).toHaveCount(0);
   await page.getByRole('button', { name: 'Nearest grooves' }).click();
   // Levels are told against each row's own mean, so that they differ where rows play parts of the bar alone.
-  await expect(page.getByRole('button', { name: /level away$/ }).first()).toHaveAccessibleName(/^Lower Hold 0\.0 ms/);
+  await expect(page.getByRole('button', { name: /level away$/i }).first()).toHaveAccessibleName(/^Lower Hold 0\.0 ms/i);
 });
 
 test('a blind comparison of ten rounds: nothing shows which is which, and the verdict says how surely', async ({ page }) => {
   await openMidi(page, 'beat.mid', flatBeat(1, 90).bytes);
   await press(page, 'Add lay back');
-  await open(page, 'Placement');
+  await open(page, 'Analysis');
   await page.getByRole('button', { name: 'Blind comparison' }).click();
   await press(page, 'Begin');
   const blind = page.getByTestId('blind');
@@ -228,7 +228,7 @@ test('a blind comparison of ten rounds: nothing shows which is which, and the ve
     await blind.getByRole('button', { name: 'the first is better' }).click();
   }
   expect([...versions]).toEqual(['performed']);
-  await expect(blind.getByRole('status')).toHaveText(/of 10 rounds/);
+  await expect(blind.getByRole('status')).toHaveText(/of 10 rounds/i);
   await blind.getByRole('button', { name: 'Done' }).click();
   expect(await page.evaluate(() => window.nodSway!.bench().ui.other)).toBeNull();
 });

@@ -25,7 +25,7 @@ const selection = (page: Page) => page.evaluate(() => [...window.nodSway!.bench(
 test('a hit tells its place, how loud it is written and heard, and where its lean comes from', async ({ page }) => {
   await openMidi(page, 'beat.mid', flatBeat(1).bytes);
   await press(page, 'Add lay back');
-  await page.getByRole('spinbutton', { name: /^Lay/ }).fill('11');
+  await page.getByRole('spinbutton', { name: /^Lay/i }).fill('11');
   await page.keyboard.press('Enter');
   const snare = await stemOf(page, 'snare', 0);
   await drag(page, { x: snare.headX, y: snare.headY }, { x: 12, y: 0 });
@@ -71,7 +71,7 @@ test('a right click selects what is under it first; bars, moves and cards have m
   await page.getByRole('menuitem', { name: 'Delete the swing' }).click();
   expect(await labels(page)).toEqual(expect.arrayContaining(['Repeat bar 3', 'Add swing', 'Delete the swing']));
   await page.getByText('Closed hat', { exact: true }).click({ button: 'right' });
-  await page.getByRole('menuitem', { name: 'Select all of it' }).click();
+  await page.getByRole('menuitem', { name: 'Select all hits of the row' }).click();
   expect((await selection(page)).length).toBeGreaterThan(16);
 });
 
@@ -140,7 +140,7 @@ test('changes of tempo and meter stand on the ruler and are edited there', async
   await page.keyboard.press('Escape');
   await press(page, 'Meter 3/4 from here: edit it');
   await expect(page.getByRole('tab', { name: 'Bars' })).toHaveAttribute('aria-selected', 'true');
-  await expect(page.getByRole('button', { name: /^Time signature and grid/ })).toBeFocused();
+  await expect(page.getByRole('button', { name: /^Time signature and grid/i })).toBeFocused();
   expect(await page.evaluate(() => window.nodSway!.bench().transport.fromBar)).toBe(2);
 });
 

@@ -129,7 +129,7 @@ test('a hat pedal is learnt; opening over a bar it makes closed, half and open r
     page,
     [0, 30, 90, 127, 100, 40].map((v) => pedal(v, null)),
   );
-  await expect(page.getByText(/The pedal opens the hat/)).toBeVisible();
+  await expect(page.getByText(/The pedal opens the hat/i)).toBeVisible();
   await recordOnce(page);
   // Over a bar of two seconds: closed, half, open; closed slowly; a crash that a hand ends.
   await midi(page, [
@@ -196,7 +196,7 @@ test('a held pad goes on striking on the swung grid; one row over sixteen pads h
   await expect.poll(() => phase(page)).toBe('recording');
   const tom = (await page
     .getByRole('group', { name: 'Right hand' })
-    .getByRole('button', { name: /^Tom floor/ })
+    .getByRole('button', { name: /^Tom floor/i })
     .boundingBox())!;
   await page.mouse.move(tom.x + 20, tom.y + tom.height / 2);
   await page.mouse.down();
@@ -235,7 +235,7 @@ test('bounces of a pad and what rings over from another are kept out, while it i
   await openWithPort(page, 2);
   await press(page, 'Keep crosstalk out of a pad');
   await midi(page, [[[0x99, 41, 20], null]]);
-  await expect(page.getByRole('spinbutton', { name: /^Crosstalk on pad 41/ })).toBeVisible();
+  await expect(page.getByRole('spinbutton', { name: /^Crosstalk on pad 41/i })).toBeVisible();
   await recordOnce(page);
   const note = (key: number, velocity: number, at: number) => [[0x99, key, velocity], at] as const;
   // Sixteen strokes 62.5 ms apart: each bounces 9 ms later, and the tom's pad rings 3 ms behind. Then a soft stroke of the tom that is

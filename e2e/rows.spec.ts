@@ -46,7 +46,7 @@ test('two snares of an imported song are shaped apart: only one changes in the e
   expect(await page.evaluate(rowsNow)).toEqual(['hat-closed', 'snare', 'snare:2', 'kick']);
   const before = notesOf(await exportMidi(page, 'song'));
   await page.getByRole('button', { name: 'More about Snare 2' }).click();
-  await page.getByRole('menuitem', { name: 'Select all of it' }).click();
+  await page.getByRole('menuitem', { name: 'Select all hits of the row' }).click();
   await expect.poll(() => page.evaluate(() => window.nodSway!.bench().selection.size)).toBe(8);
   for (let i = 0; i < 3; i++) await page.keyboard.press('Shift+ArrowUp');
   const after = await exportMidi(page, 'song');
@@ -158,7 +158,7 @@ test('a row of one’s own is named, painted on, written beside General MIDI, or
   await page.getByRole('button', { name: 'Export', exact: true }).click();
   await chooseExport(page, 'the drum part alone');
   const dialog = page.getByRole('dialog');
-  await dialog.getByRole('checkbox', { name: /General MIDI keys only/ }).check();
+  await dialog.getByRole('checkbox', { name: /General MIDI keys only/i }).check();
   const waiting = page.waitForEvent('download');
   await dialog.getByRole('button', { name: 'Export', exact: true }).click();
   const bytes = new Uint8Array(readFileSync(await (await waiting).path()));

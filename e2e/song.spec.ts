@@ -35,13 +35,13 @@ function markersOf(bytes: Uint8Array): [number, string][] {
   });
 }
 
-const orderPage = (page: Page) => page.getByRole('tab', { name: /^Order/ }).click();
+const orderPage = (page: Page) => page.getByRole('tab', { name: /^Order/i }).click();
 
 async function makeSections(page: Page): Promise<void> {
   await orderPage(page);
   for (let bar = 0; bar < 4; bar++) {
     await page.evaluate((b) => window.nodSway!.bench().setTransport({ loop: true, fromBar: b, toBar: b + 1 }), bar);
-    await page.getByRole('button', { name: /^make a section of bar/ }).click();
+    await page.getByRole('button', { name: /^make a section of bar/i }).click();
   }
 }
 
@@ -122,7 +122,7 @@ test('verse, chorus and fill out of one two-bar beat: copied, changed, filled, p
   const before = await page.evaluate(() => JSON.stringify(window.nodSway!.bench().part));
   await orderPage(page);
   await page.evaluate(() => window.nodSway!.bench().setTransport({ loop: true, fromBar: 0, toBar: 2 }));
-  await page.getByRole('button', { name: /^make a section of bars 1 to 2/ }).click();
+  await page.getByRole('button', { name: /^make a section of bars 1 to 2/i }).click();
   const sections = page.getByRole('list', { name: 'Sections' }).getByRole('listitem');
   for (const name of ['Chorus', 'Fill']) {
     await page.getByRole('button', { name: 'What to do with Intro', exact: true }).click();
@@ -132,13 +132,13 @@ test('verse, chorus and fill out of one two-bar beat: copied, changed, filled, p
   }
   // The chorus is louder; the last bar ends with a fill.
   await page.evaluate(() => window.nodSway!.bench().setTransport({ fromBar: 2, toBar: 4 }));
-  await page.getByRole('tab', { name: /^Bars/ }).click();
+  await page.getByRole('tab', { name: /^Bars/i }).click();
   await page.getByRole('button', { name: 'Select', exact: true }).click();
   await page.keyboard.press('Shift+u');
   await page.evaluate(() => window.nodSway!.bench().setTransport({ fromBar: 4, toBar: 6 }));
-  await page.getByRole('button', { name: /^Fills/ }).click();
+  await page.getByRole('button', { name: /^Fills/i }).click();
   await page.getByRole('button', { name: 'Hear fill 1' }).click();
-  await page.getByRole('button', { name: 'keep it' }).click();
+  await page.getByRole('button', { name: 'Apply' }).click();
   await orderPage(page);
   for (const name of ['Intro', 'Intro', 'Chorus', 'Fill']) {
     await page.getByRole('combobox', { name: 'Add a line' }).click();
@@ -221,7 +221,7 @@ test('a row comes round over three eighths, a hit sounds in the second of two pa
       .map(([tick]) => tick),
   ).toEqual(round);
   await page.getByRole('button', { name: 'Kick as written' }).click();
-  await page.getByRole('tab', { name: /^Hits/ }).click();
+  await page.getByRole('tab', { name: /^Hits/i }).click();
   await page.evaluate(() => {
     const { part, select } = window.nodSway!.bench();
     select(
@@ -231,11 +231,11 @@ test('a row comes round over three eighths, a hit sounds in the second of two pa
         .map((h) => h.id),
     );
   });
-  await page.getByRole('button', { name: /^Probability and passes/ }).click();
+  await page.getByRole('button', { name: /^Probability and passes/i }).click();
   await page.getByRole('group', { name: 'Passes in which it sounds' }).getByRole('button', { name: '2', exact: true }).click();
   await page.getByRole('spinbutton', { name: 'Of how many passes' }).fill('2');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('button', { name: /^Probability and passes/ })).toContainText('2nd of every 2 passes');
+  await expect(page.getByRole('button', { name: /^Probability and passes/i })).toContainText('2nd of every 2 passes');
   expect(notesOf(await exportMidi(page)).filter(([, key]) => key === 38).length).toBe(3);
   await press(page, 'Undo');
 });

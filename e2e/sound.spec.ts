@@ -4,7 +4,7 @@ import { exportSound, flatBeat, heardSecond, openMidi } from './support';
 
 /** Kit, mix and audio files, checked by what is heard and written. */
 
-const soundPage = (page: Page) => page.getByRole('tab', { name: /^Sound/ }).click();
+const soundPage = (page: Page) => page.getByRole('tab', { name: /^Sound/i }).click();
 
 const energyOf = (samples: Float32Array): number => samples.reduce((sum, x) => sum + x * x, 0);
 

@@ -114,7 +114,7 @@ test('an edit in the grooves place that is refused is not lost, nor are those af
   await expect(page.getByRole('combobox', { name: 'Heard on' })).toContainText('Net Menders');
   await refuseEdits(page);
   await page
-    .getByRole('button', { name: /^Use .* on all rows$/ })
+    .getByRole('button', { name: /^Use .* on all rows$/i })
     .first()
     .click();
   await expect(page.getByTestId('save-trouble')).toContainText('no room left');

@@ -28,9 +28,9 @@ async function choose(page: Page, label: string, option: string | RegExp): Promi
 
 async function openTarget(page: Page): Promise<void> {
   await page.keyboard.press('Control+k');
-  await page.getByPlaceholder(/./).last().fill('Choose the target');
-  await page.getByRole('option', { name: /^Choose the target/ }).click();
-  await expect(page.getByRole('dialog', { name: /^Target/ })).toBeVisible();
+  await page.getByPlaceholder(/./).last().fill('Choose the output map');
+  await page.getByRole('option', { name: /^Choose the target/i }).click();
+  await expect(page.getByRole('dialog', { name: /^Target/i })).toBeVisible();
 }
 
 const onsOf = (tracks: readonly Timed[][]) =>
@@ -46,7 +46,7 @@ test('a target is learnt by strikes, kept, and used by exports and Send out alik
   await press(page, 'Learn by striking');
   const keys: Record<string, number> = {};
   for (const [i, row] of rows.entries()) {
-    await expect(page.getByRole('status').filter({ hasText: /^Strike/ })).toBeVisible();
+    await expect(page.getByRole('status').filter({ hasText: /^Strike/i })).toBeVisible();
     keys[row] = 50 + 3 * i;
     await page.evaluate((key) => window.nodSway!.recording()!.pads.strike(key, 90, performance.now()), keys[row]);
     await expect
@@ -64,7 +64,7 @@ test('a target is learnt by strikes, kept, and used by exports and Send out alik
   await set('Loudest velocity sent', 64);
   await choose(page, 'Length of notes', 'always the same');
   await page.getByRole('textbox', { name: /name/i }).fill('Deck unit');
-  await press(page, 'Keep this target');
+  await press(page, 'Save this output map');
   await expect(page.getByRole('dialog', { name: 'Output map: Deck unit' })).toBeVisible();
   await page.keyboard.press('Escape');
 
@@ -215,11 +215,11 @@ test('a recording beside the part goes round the loop with it, is muted by a key
   await page.mouse.move(line.x + 3 + second, line.y + 30);
   await page.mouse.up();
   expect(Number((await flag.getAttribute('aria-valuenow'))!)).toBeCloseTo(1.51, 1);
-  await page.getByRole('button', { name: /^Undo/ }).click();
+  await page.getByRole('button', { name: /^Undo/i }).click();
   await expect(flag).toHaveAttribute('aria-valuetext', '0.510 s');
   await field.fill('0.5');
   await field.press('Enter');
-  await page.getByRole('button', { name: /^take its \d+\.\d BPM$/ }).click();
+  await page.getByRole('button', { name: /^take its \d+\.\d BPM$/i }).click();
   const tempo = await page.evaluate(() => 60e6 / window.nodSway!.bench().part.tempo[0]!.microsecondsPerQuarter);
   expect([100, 50, 200].some((bpm) => Math.abs(tempo - bpm) < 1.5)).toBe(true);
   const bar = 240 / tempo;
@@ -283,7 +283,7 @@ test('a song’s other tracks are heard as plain tones beside its drums, the bas
   await page.getByRole('tab', { name: 'Takes' }).click();
   await press(page, 'Backing track');
   const group = page.getByRole('group', { name: 'Other tracks of the song' });
-  await group.getByRole('checkbox', { name: /plain tones/ }).check();
+  await group.getByRole('checkbox', { name: /plain tones/i }).check();
   await expect(group.getByRole('checkbox', { name: 'Low strings' })).toBeChecked();
   await expect(group.getByRole('checkbox', { name: 'Organ' })).not.toBeChecked();
   await press(page, 'Play');
@@ -300,7 +300,7 @@ test('a song’s other tracks are heard as plain tones beside its drums, the bas
   );
   await expect.poll(async () => (await last())!.seconds, { timeout: 60_000 }).toBeLessThan(1.8);
   const count = (await begun()).length;
-  await group.getByRole('checkbox', { name: /plain tones/ }).uncheck();
+  await group.getByRole('checkbox', { name: /plain tones/i }).uncheck();
   await expect(group.getByRole('checkbox', { name: 'Organ' })).toBeHidden();
   await press(page, 'Stop');
   expect((await begun()).length - count).toBeLessThan(4);

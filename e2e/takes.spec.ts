@@ -105,7 +105,7 @@ test('two layered passes with a measured latency: what is left is the player’s
   const device = { seed: 12, latencyMs: 40 as Milliseconds, jitterMs: 8 as Milliseconds };
   await practise(page, { ...device, missed: 0.1 });
   await press(page, 'Measure');
-  await expect(page.getByTestId('latency')).toHaveText(/^Found /, { timeout: 60_000 });
+  await expect(page.getByTestId('latency')).toHaveText(/^Found /i, { timeout: 60_000 });
   const latency = await page.evaluate(() => window.nodSway!.recording()!.recorder.state.getState().input.latencyMs);
   expect(Math.abs(latency - 40)).toBeLessThan(4);
 
@@ -218,13 +218,13 @@ test('undo takes a pass back; doubles and a constant part are offered, seen and 
   const count = () => page.evaluate(() => window.nodSway!.bench().part.hits.length);
   expect(await voices()).toEqual(['hat-closed', 'kick', 'snare']);
   const before = await count();
-  await press(page, /^delete \d+ accidental doubles?$/);
+  await press(page, /^delete \d+ accidental doubles?$/i);
   expect(await count()).toBeLessThan(before);
-  await press(page, 'Put back');
+  await press(page, 'Cancel');
   expect(await count()).toBe(before);
-  await press(page, /^delete \d+ accidental doubles?$/);
-  await press(page, 'Keep');
-  await press(page, /^Move it 1[45]\.\d ms earlier$/);
+  await press(page, /^delete \d+ accidental doubles?$/i);
+  await press(page, 'Apply');
+  await press(page, /^Move it 1[45]\.\d ms earlier$/i);
   await expect(page.getByRole('region', { name: 'After the take' })).toContainText('on the grid on average');
   for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z');
   // Moved, doubles, the second pass: what is left is the first.
@@ -261,7 +261,7 @@ const ROUGHLY_MS = 250;
 test('the simulated receiver gets every performed hit once, at its time', async ({ page }) => {
   await openDemo(page, 'Galley Brushes');
   await page.getByRole('tab', { name: 'Takes' }).click();
-  await press(page, /^Send out/);
+  await press(page, /^MIDI out/i);
   await choose(page, 'Output', 'Simulated receiver');
   // When each hit is heard, by the clocks as they stand at that moment.
   await page.evaluate(() => {
@@ -325,10 +325,10 @@ test('step entry from pads, from keys that play, and the last minute kept', asyn
   await press(page, 'Keys play');
   await expect(page.getByRole('group', { name: 'Left hand' })).toBeVisible();
   const hits = () => page.evaluate(() => window.nodSway!.bench().part.hits.map((h) => [h.voice, h.tick / 20160]));
-  await press(page, /^Step entry/);
-  await page.getByRole('checkbox', { name: /lands on the step cursor/ }).check();
+  await press(page, /^Step entry/i);
+  await page.getByRole('checkbox', { name: /lands on the step cursor/i }).check();
   await choose(page, 'Step length', '1/8');
-  await page.getByRole('button', { name: /^Kick/ }).last().click();
+  await page.getByRole('button', { name: /^Kick/i }).last().click();
   await page.waitForFunction(() => window.nodSway!.bench().ui.step?.tick === 40320);
   await page.waitForFunction((now) => performance.now() > now + 60, await page.evaluate(() => performance.now()));
   await page.keyboard.press('f');
@@ -344,7 +344,7 @@ test('step entry from pads, from keys that play, and the last minute kept', asyn
   await page.keyboard.press('Control+z');
   await expect.poll(async () => (await hits()).length).toBe(2);
 
-  await page.getByRole('checkbox', { name: /lands on the step cursor/ }).uncheck();
+  await page.getByRole('checkbox', { name: /lands on the step cursor/i }).uncheck();
   await page.keyboard.press('d');
   await press(page, 'Keep the last minute');
   await expect(page.getByRole('list', { name: 'Takes' }).getByRole('listitem')).toContainText('Pads and computer keys · 4 strokes');
@@ -354,7 +354,7 @@ test('refused MIDI is explained', async ({ page }) => {
   await page.addInitScript(() => Object.defineProperty(navigator, 'requestMIDIAccess', { value: () => Promise.reject(new Error('no')) }));
   await emptyPart(page, 1);
   await press(page, 'Look for MIDI devices');
-  await expect(page.getByText(/does not let this page use MIDI/)).toBeVisible();
+  await expect(page.getByText(/does not let this page use MIDI/i)).toBeVisible();
   await expect(page.getByRole('combobox', { name: 'Play from' })).toHaveText('Pads and computer keys');
 });
 

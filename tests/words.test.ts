@@ -36,7 +36,9 @@ test('no text says by a replaced word what has another: a hit is no stem, which 
   expect(texts.length).toBeGreaterThan(2000);
   expect(
     texts.filter(({ text }) =>
-      /\bstems?\b(?! \(one file per row\))|\b(duplicate|copy|insert|repeat|right|damaged) behind\b|\bbehind the (last|part|loop|bar)/i.test(text),
+      /\bstems?\b(?! \(one file per row\))|\b(duplicate|copy|insert|repeat|right|damaged) behind\b|\bbehind the (last|part|loop|bar)/i.test(
+        text,
+      ),
     ),
   ).toEqual([]);
 });

@@ -90,8 +90,8 @@ export default function RestoreDialog({ file, onClose }: { file: File; onClose: 
       {restored ? (
         <Account name="restore-account" problems={restored.failed} onClose={onClose}>
           <p>
-            {restored.taken === 1 ? 'One thing was taken in.' : `${restored.taken} things were taken in.`} What was replaced among your
-            parts is under Recently deleted.
+            {restored.taken === 1 ? 'One item was restored.' : `${restored.taken} items were restored.`} What was replaced among your parts
+            is under Recently deleted.
           </p>
         </Account>
       ) : done !== null ? (
@@ -167,7 +167,7 @@ export default function RestoreDialog({ file, onClose }: { file: File; onClose: 
             <Button onClick={onClose}>{wishes.size === 0 ? 'Close' : 'Cancel'}</Button>
             {wishes.size > 0 && (
               <Button look="strong" onClick={() => void take()}>
-                Take in {wishes.size}
+                Restore {wishes.size}
               </Button>
             )}
           </p>

@@ -7,7 +7,7 @@ const NAMES: Readonly<Record<EntryKind, [string, string]>> = {
   feel: ['feel', 'feels'],
   'key map': ['drum map', 'drum maps'],
   pattern: ['pattern', 'patterns'],
-  target: ['target', 'targets'],
+  target: ['output map', 'output maps'],
   sound: ['kit or sound', 'kits and sounds'],
   break: ['recorded break', 'recorded breaks'],
   setting: ['the settings', 'the settings'],

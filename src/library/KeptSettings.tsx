@@ -50,7 +50,7 @@ export function KeptOutputMaps() {
   if (kept.length === 0) return <p className="text-faint">None of your own yet; ready ones are in a part’s export.</p>;
   return (
     <KeptList<LibraryItem & OutputMap>
-      what="target"
+      what="output map"
       own={kept.map((t) => ({ ...t, about: `channel ${t.channel}` }))}
       rename={({ about: _, ...target }, next) => outputMapStore.rename(target, next)}
       remove={({ about: _, ...target }) => outputMapStore.remove(target)}

@@ -38,7 +38,7 @@ export default function ChosenBar({ rows, shown, onTags, onExport }: Props) {
         Delete
       </Button>
       <Button size="small" onClick={chooseNone}>
-        Choose none
+        Deselect all
       </Button>
     </div>
   );

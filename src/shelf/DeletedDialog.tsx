@@ -29,7 +29,7 @@ export default function DeletedDialog({ onClose }: { onClose: () => void }) {
         <p className="text-faint">Nothing was deleted recently.</p>
       ) : (
         <>
-          <ul aria-label="Deleted parts" className="divide-y divide-line border-y border-line">
+          <ul aria-label="Recently deleted" className="divide-y divide-line border-y border-line">
             {deleted.map((d) => (
               <li key={d.id} className="flex items-center gap-3 py-1.5">
                 <span className="w-28 shrink-0">

@@ -27,7 +27,7 @@ export function UnsavedParts() {
         </p>
         <Button onClick={() => router.push(benchOf(id))}>Open it</Button>
         <Button onClick={() => void savePartFile(id, now).catch(showError)}>Save a part file</Button>
-        <Button onClick={letGo}>Forget the edits</Button>
+        <Button onClick={letGo}>Discard the edits</Button>
       </div>
     );
   });

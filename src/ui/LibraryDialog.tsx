@@ -119,7 +119,7 @@ export function LibraryDialog<T extends LibraryItem>({
             className="min-w-0 flex-1 rounded border-b border-strong bg-transparent px-1"
           />
           <Button size="small" disabled={!canKeep} onClick={() => attempt(onKeep())}>
-            Keep this {what}
+            Save this {what}
           </Button>
           <Button size="small" disabled={!canKeep} onClick={give}>
             Export it

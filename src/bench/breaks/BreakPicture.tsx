@@ -100,7 +100,7 @@ export function BreakPicture({ of, playback }: { of: Break; playback: Playback }
         ref={canvas}
         className="absolute inset-0 size-full"
         role="img"
-        aria-label={`The sound of ${of.name}, its strokes and what drowns`}
+        aria-label={`The sound of ${of.name}, its hits and the sensitivity threshold`}
       />
       <Playhead playback={playback} />
       {view.pixelsPerQuarter > 0 && width > 0 && (

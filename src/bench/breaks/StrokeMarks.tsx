@@ -96,7 +96,7 @@ export function StrokeMarks({ of, part, placed, strokes, axis, width, playback, 
           type="button"
           data-stroke={stroke.id}
           tabIndex={stroke === tabbed?.stroke ? 0 : -1}
-          aria-label={`Stroke at ${stroke.at.toFixed(3)} s, ${kindWords(stroke)}${stroke.drowned ? ', drowned' : ''}`}
+          aria-label={`Stroke at ${stroke.at.toFixed(3)} s, ${kindWords(stroke)}${stroke.drowned ? ', below the threshold' : ''}`}
           className="absolute size-[15px] cursor-ew-resize rounded-full"
           style={{ left: x - 7.5, top: FOOT - heightOf(stroke.over) - 7.5 }}
           {...drag.handlers}

@@ -66,7 +66,7 @@ export default function StrokeMenu({
         ),
       )}
       <DropdownMenu.Separator className={MENU_RULE} />
-      {found.drowned && item('Count it all the same', () => run('Keep a stroke', (p) => markStroke(p, of.id, stroke, { at: found.at })))}
+      {found.drowned && item('Count this hit anyway', () => run('Keep a stroke', (p) => markStroke(p, of.id, stroke, { at: found.at })))}
       {of.cut !== 'strokes' && item('Cut at the strokes', () => run('Cut at the strokes', (p) => setBreak(p, of.id, { cut: 'strokes' })))}
       {item('Level, pitch, backwards …', () => openPage(store, 'breaks', 'piece'))}
       {item('Remove it', () => run('Remove a stroke', (p) => markStroke(p, of.id, stroke, { gone: true })), 'Delete')}

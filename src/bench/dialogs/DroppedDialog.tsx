@@ -96,7 +96,7 @@ export default function DroppedDialog() {
     close();
     tell(`${read.part.name} is on the Shelf.`, { label: 'Open it', onClick: () => router.push(`/bench/${encodeURIComponent(id)}`) });
   };
-  const counted = other && bpmOf(other) !== bpmOf(part) ? ` It is counted at ${bpmOf(part)} BPM here, not at ${bpmOf(other)}.` : '';
+  const counted = other && bpmOf(other) !== bpmOf(part) ? ` It plays at ${bpmOf(part)} BPM here, not at ${bpmOf(other)}.` : '';
   return (
     <Modal
       open
@@ -106,12 +106,7 @@ export default function DroppedDialog() {
     >
       {other && (
         <div className="space-y-3">
-          <Way
-            about="The open part stays open and unchanged."
-            action="A part of its own"
-            onTake={() => void keep().catch(showError)}
-            strong
-          />
+          <Way about="The open part stays open and unchanged." action="New part" onTake={() => void keep().catch(showError)} strong />
           <Way
             about={`From bar ${part.bars + 1} on, as a section.${counted}`}
             action="After the last bar"
@@ -125,7 +120,7 @@ export default function DroppedDialog() {
           />
           <Way
             about={`Its ${other.rows.length} rows as rows of their own, from bar 1.${counted}`}
-            action="Rows beside these"
+            action="Add its rows to this part"
             onTake={() =>
               change(
                 `Put the rows of ${other.name} beside`,

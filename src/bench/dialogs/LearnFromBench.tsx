@@ -24,7 +24,7 @@ export default function LearnFromBench({ part, selected, onClose }: Props) {
     await grooveStore.put(kept);
     onClose();
     tell(`${groove.name} is among your grooves.`, {
-      label: 'Look at it',
+      label: 'Show it',
       onClick: () => router.push(`/grooves?part=${encodeURIComponent(partId)}&groove=${kept.id}`),
     });
   };

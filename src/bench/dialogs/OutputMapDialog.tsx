@@ -50,7 +50,7 @@ export default function TargetDialog() {
     <LibraryDialog<Item>
       title={`Output map: ${target.name}`}
       about="Which keys, channels and velocities go to another instrument. MIDI out and every MIDI export use it; the written hits do not change."
-      what="target"
+      what="output map"
       ours={OURS}
       own={own.map(itemOf)}
       uses={uses}

@@ -31,7 +31,7 @@ export default function VersionsDialog() {
     say(`${called} is kept.`);
   };
   const goBack = (v: KeptVersion) => {
-    getState().run(`Go back to ${v.name}`, (p) => restoreVersion(p, v.part));
+    getState().run(`Restore ${v.name}`, (p) => restoreVersion(p, v.part));
     close();
   };
   const compare = (v: KeptVersion) => {
@@ -134,7 +134,7 @@ function Line({ version, changes, compared, onCompare, onBack, onRename, onRemov
         >
           {compared ? 'Stop comparing' : 'Compare'}
         </Button>
-        <Button size="small" aria-label={`Go back to ${version.name}`} onClick={onBack}>
+        <Button size="small" aria-label={`Restore ${version.name}`} onClick={onBack}>
           Go back
         </Button>
         {!stays && (

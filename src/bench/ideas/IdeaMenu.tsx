@@ -38,7 +38,7 @@ function Items({ idea }: { idea: Idea | null }) {
   };
   return (
     <>
-      {idea && item(`Take it into ${barsText(cameFrom(main, idea.part, idea.bars))}`, () => takeIdea(store, playback, idea))}
+      {idea && item(`Use it in ${barsText(cameFrom(main, idea.part, idea.bars))}`, () => takeIdea(store, playback, idea))}
       {idea && item('Make a section of it, after the last bar', () => ideaToSection(store, playback, idea))}
       {idea && item('Keep it as a pattern …', () => keepIdeaAsPattern(store, playback, idea))}
       {idea && item('Save as part', () => keep(idea))}
@@ -65,14 +65,14 @@ function LeftBehind({ isOpen }: { isOpen: boolean }) {
   if (!isOpen || left.length === 0) return null;
   return (
     <DropdownMenu.Sub>
-      <DropdownMenu.SubTrigger className={`${MENU_ITEM} data-[state=open]:bg-sunk`}>Bring back what was undone</DropdownMenu.SubTrigger>
+      <DropdownMenu.SubTrigger className={`${MENU_ITEM} data-[state=open]:bg-sunk`}>Restore what was undone</DropdownMenu.SubTrigger>
       <DropdownMenu.Portal container={document.querySelector('main')}>
         <DropdownMenu.SubContent className={`${MENU} max-h-80 overflow-y-auto`}>
           {[...left].reverse().map(({ label, steps, value }, i) => (
             <DropdownMenu.Item
               key={left.length - i}
               className={MENU_ITEM}
-              onSelect={() => getState().run(`Bring back: ${label}`, () => value())}
+              onSelect={() => getState().run(`Restore: ${label}`, () => value())}
             >
               {label}
               {steps > 1 && <span className="text-faint">and {steps - 1} before</span>}

@@ -142,7 +142,7 @@ export const MORE: readonly KeySpec[] = [
     run({ store }) {
       const last = store.getState().left.at(-1);
       if (!last) return say('There is nothing undone to restore.');
-      store.getState().run(`Bring back: ${last.label}`, () => last.value());
+      store.getState().run(`Restore: ${last.label}`, () => last.value());
       say(`Brought back: ${last.label}. Earlier ones are in the menu of the part, beside the ideas.`);
     },
   },

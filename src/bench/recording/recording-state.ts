@@ -18,7 +18,7 @@ export interface RecordingSettings {
   clickAlways: boolean;
   /** It stops after so many passes; 0: when it is stopped. */
   passes: number;
-  /** New passes join what is there, or take its place. */
+  /** New passes are overdubbed, or replace what is there. */
   mode: 'layer' | 'replace';
   /** Rows that are recorded; empty: all. */
   rows: ReadonlySet<VoiceName>;

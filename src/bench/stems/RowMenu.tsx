@@ -47,12 +47,12 @@ function Items({ row, label, onEdit }: Props) {
   );
   return (
     <>
-      {item('Select all of it', () => getState().select(hits.map((h) => h.id)))}
+      {item('Select all hits of the row', () => getState().select(hits.map((h) => h.id)))}
       {item('Rename', () => onEdit('name'))}
       {item('Instrument, key, split, layer, merge …', () => onEdit('dialog'))}
       {some > 0 &&
         some < hits.length &&
-        item(`Give its ${some} selected ${some === 1 ? 'hit' : 'hits'} a row of ${some === 1 ? 'its' : 'their'} own`, () =>
+        item(`Move its ${some} selected ${some === 1 ? 'hit' : 'hits'} to ${some === 1 ? 'its' : 'their'} own row`, () =>
           toOwnRow(store, new Set(hits.filter((h) => selection.has(h.id)).map((h) => h.id))),
         )}
       <FeatureItems menu="rows" row={row.voice} />
@@ -64,7 +64,7 @@ function Items({ row, label, onEdit }: Props) {
         getState().setFocus(row.voice);
         openPage(store, 'sound');
       })}
-      {item(row.held ? 'Let it ring' : 'End its sound with each hit', () =>
+      {item(row.held ? 'Let it ring' : 'Stop the sound with each hit', () =>
         getState().run(`${row.held ? 'Let ring:' : 'End with its hits:'} ${label.toLowerCase()}`, (p) =>
           setRow(p, row.voice, { held: !row.held }),
         ),

@@ -243,7 +243,7 @@ function RowName({
       ) : (
         <button
           type="button"
-          title="A click sounds it and opens its row tall; a drag moves the row"
+          title="Click to hear the row and open it; drag to move it"
           aria-label={`Open ${label}`}
           aria-expanded={focused}
           {...handle}
@@ -259,7 +259,7 @@ function RowName({
           {label}
         </button>
       )}
-      <Hint text={row.muted ? 'Let it sound again' : 'Mute this row'}>
+      <Hint text={row.muted ? 'Unmute this row' : 'Mute this row'}>
         <button
           type="button"
           aria-label={`Mute ${label}`}
@@ -301,7 +301,7 @@ function Lens() {
   const { getState } = useBenchStore();
   return (
     <div className="flex-1 text-xs leading-[18px] text-faint pointer-coarse:flex pointer-coarse:items-center pointer-coarse:gap-1">
-      <div title="A head that is so early or late leans as far as it can">
+      <div title="How many milliseconds early or late count as a full lean">
         <span className="pointer-coarse:hidden">lean scale</span>{' '}
         <Picker
           className="!leading-4"
@@ -311,7 +311,7 @@ function Lens() {
           onChange={(v) => getState().setView({ reach: Number(v) as LensReach })}
         />
       </div>
-      <div title="Lines that hits are placed on; it moves nothing">
+      <div title="Grid for placing hits; it does not move existing ones">
         <span className="pointer-coarse:hidden">grid</span>{' '}
         <Picker
           className="!leading-4"

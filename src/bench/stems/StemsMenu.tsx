@@ -65,7 +65,7 @@ function Items() {
         () => actOnSelection(store, 'Make ghosts:', (p, ids) => setGhost(p, ids, true)),
         none,
       )}
-      {item(`Give ${them} a row of ${one ? 'its' : 'their'} own`, '', () => selectionToOwnRow(store), none)}
+      {item(`Move ${them} to ${one ? 'its' : 'their'} own row`, '', () => selectionToOwnRow(store), none)}
       {item(`Lock ${them}`, 'K', () => getState().run('Lock hits', (p) => setLocked(p, selection, true)), none)}
       {item(`${one ? 'It belongs' : 'They belong'} to the earlier line`, keyText('shift+a'), () => decideSelection(store, 'earlier'), none)}
       {item(`${one ? 'It belongs' : 'They belong'} to the later line`, keyText('shift+s'), () => decideSelection(store, 'later'), none)}

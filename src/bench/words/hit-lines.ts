@@ -59,7 +59,7 @@ export function hitLines(part: Part, performance: Performance): HitLine[] {
         hit.ghost && 'ghost',
         hit.choke && 'choke',
         locked && 'locked',
-        doubtful[i] === 1 && 'doubtful',
+        doubtful[i] === 1 && 'uncertain',
         hit.decided && 'line decided',
         hit.ornament && wordOfOrnament(hit.ornament),
         chanceText(hit.chance),

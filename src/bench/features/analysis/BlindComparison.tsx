@@ -118,7 +118,7 @@ export function BlindComparison() {
       )}
       <p className="flex gap-2">
         <Button size="small" onClick={() => setTrial(null)}>
-          {isOver ? 'Done' : 'Leave it'}
+          {isOver ? 'Done' : 'Stop'}
         </Button>
       </p>
     </div>

@@ -149,9 +149,9 @@ export function CellsSection() {
             onChange={(n) => change({ n })}
           />
           {wish.k > wish.n && <span className="text-sm text-faint">More hits than steps: every step has one.</span>}
-          <span>turned by</span>
+          <span>rotated by</span>
           <NumberField
-            label="Turned by"
+            label="Rotated by"
             value={wish.rotation}
             min={-63}
             max={63}

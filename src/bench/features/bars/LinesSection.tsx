@@ -118,13 +118,13 @@ export function LinesSection() {
       </div>
       <div className="flex flex-wrap items-baseline gap-1 leading-8">
         <NumberField
-          label="Lines start"
+          label="Start of bar 1"
           showLabel
           value={originMs}
           min={-4000}
           max={4000}
           digits={1}
-          unit="ms from the file’s zero"
+          unit="ms after the start of the file"
           default={0}
           className="[&_input]:w-[3.6em]"
           onChange={moveOrigin}

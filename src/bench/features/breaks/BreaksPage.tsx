@@ -92,7 +92,7 @@ function OneBreak({ of }: { of: Break }) {
       <h3 className="font-serif text-base">{of.name}</h3>
       {!isHeard && sample === of.sample && listening === null && (
         <p>
-          Nobody has listened to it yet.{' '}
+          Not analyzed yet.{' '}
           <Button size="small" onClick={() => void listen(store, of.id)}>
             Listen
           </Button>

@@ -36,7 +36,7 @@ export const Compare = memo(function Compare() {
     const mine = getState().part.feel;
     const { part: version } = other;
     if (version) {
-      getState().run(`Go back to ${other.name}`, (p) => restoreVersion(p, version));
+      getState().run(`Restore ${other.name}`, (p) => restoreVersion(p, version));
       return getState().setUi({ other: null, openMove: null });
     }
     getState().run(`Use ${other.name}`, (p) => setFeel(p, other.feel));

@@ -41,7 +41,7 @@ export function Doubtful({ index }: { index: number }) {
   return (
     <div data-testid="doubtful">
       <p className="text-sm text-faint">
-        {found.length} doubtful {found.length === 1 ? 'hit' : 'hits'}
+        {found.length} uncertain {found.length === 1 ? 'hit' : 'hits'}
         {decided > 0 ? `, ${decided} decided` : ''}
         {decided > 0 && (
           <Button

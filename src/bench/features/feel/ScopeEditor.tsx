@@ -145,7 +145,7 @@ export const ScopeEditor = memo(function ScopeEditor({ index, edit }: Props) {
               >
                 All
               </Button>
-              <Button size="small" disabled={cleared} title="Tick anew, from none" onClick={() => setCleared(true)}>
+              <Button size="small" disabled={cleared} title="Clear, then choose" onClick={() => setCleared(true)}>
                 None
               </Button>
               <Button

@@ -46,7 +46,7 @@ export function RecordSection() {
       <div className="flex items-center gap-3">
         {running ? (
           <Button look="strong" size="large" onClick={recorder.stop}>
-            <Square size={14} fill="currentColor" /> Stop and keep
+            <Square size={14} fill="currentColor" /> Stop and keep the take
           </Button>
         ) : (
           <Button size="large" className="border-danger text-danger" onClick={recorder.start}>
@@ -91,8 +91,8 @@ export function RecordSection() {
           label="Passes"
           value={mode}
           choices={[
-            { value: 'layer', text: 'join what is there' },
-            { value: 'replace', text: 'take its place' },
+            { value: 'layer', text: 'overdub' },
+            { value: 'replace', text: 'replace' },
           ]}
           onChange={(m) => recorder.set({ mode: m as 'layer' | 'replace' })}
         />

@@ -134,12 +134,7 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
         {tightnessWords(tightness)}
       </p>
       <div className="mt-1 flex flex-wrap items-baseline gap-1.5">
-        <Button
-          size="small"
-          aria-pressed={heard}
-          title="Puts the take as played beside the part: hold Q to hear and see it"
-          onClick={hearRaw}
-        >
+        <Button size="small" aria-pressed={heard} title="Compare with the take as played: hold Q" onClick={hearRaw}>
           {heard ? 'Hold Q: as played' : 'Hear as played'}
         </Button>
         <Button size="small" onClick={use}>
