@@ -93,7 +93,7 @@ test('no accessibility violation in either theme: Shelf, Bench, a selected hit, 
   expect(await violationsInBothThemes(page, '[role=dialog]')).toEqual([]);
   await page.keyboard.press('Escape');
   await page.evaluate(() => window.nodSway!.bench().setUi({ dialog: 'target' }));
-  await expect(page.getByRole('dialog', { name: /^Target/i })).toBeVisible();
+  await expect(page.getByRole('dialog', { name: /^Output map/i })).toBeVisible();
   await press(page, 'Learn by striking');
   expect(await violationsInBothThemes(page, '[role=dialog]')).toEqual([]);
 });

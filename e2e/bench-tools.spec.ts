@@ -78,13 +78,13 @@ test('a shape is tried out, kept as one step or put back; locked hits are left a
   await shape(page, 'alternate');
   const tried = [100, ...Array.from({ length: 15 }, (_, i) => (i % 2 === 0 ? 104 : 72))];
   expect(await velocities(page, 'hat-closed')).toEqual(tried);
-  await press(page, 'Cancel');
+  await page.getByRole('toolbar').getByRole('button', { name: 'Cancel' }).click();
   expect(await velocities(page, 'hat-closed')).toEqual(Array(16).fill(100));
   await shape(page, 'scale');
   await page.getByRole('spinbutton', { name: 'Scale to in %' }).fill('50');
   await page.keyboard.press('Enter');
   await expect(page.getByText('Scale 15 closed hat hits, 1 locked left alone to 50 %')).toBeVisible();
-  await press(page, 'Apply');
+  await page.getByRole('toolbar').getByRole('button', { name: 'Apply' }).click();
   expect(await velocities(page, 'hat-closed')).toEqual([100, ...Array(15).fill(50)]);
   await page.keyboard.press('Control+z');
   expect(await velocities(page, 'hat-closed')).toEqual(Array(16).fill(100));
@@ -96,7 +96,7 @@ test('the distribution: mean and deviation are set as a whole, drawing again kee
   await page.getByRole('button', { name: 'Open Closed hat', exact: true }).click();
   await page.keyboard.press('a');
   await page.getByRole('button', { name: /^New variation/i }).click();
-  await press(page, 'Apply');
+  await page.getByRole('toolbar').getByRole('button', { name: 'Apply' }).click();
   const first = await velocities(page, 'hat-closed');
   expect(new Set(first).size).toBeGreaterThan(4);
   const mean = (v: number[]) => v.reduce((a, b) => a + b, 0) / v.length;

@@ -184,7 +184,7 @@ test('layered under the flat demo: brought in, its groove, which the API gives t
   await expect(found(page)).toBeVisible();
   await press(page, 'Extract groove …');
   await expect(page.getByTestId('verdict')).toHaveText(learnt!);
-  await page.getByRole('dialog').getByRole('button', { name: /^Keep/i }).click();
+  await page.getByRole('dialog').getByRole('button', { name: /^Save/i }).click();
   await expect(page.getByText('is among your grooves')).toBeVisible();
   await page.keyboard.press('Escape');
   await page.evaluate(() => window.nodSway!.bench().select([]));
@@ -277,8 +277,8 @@ test('a loop dropped among the grooves is listened to and learnt from: the groov
   await page.getByRole('button', { name: 'Learn' }).first().click();
   await page.getByTestId('learn-file').setInputFiles({ name: 'harbour.wav', mimeType: 'audio/wav', buffer: HARBOUR });
   const dialog = page.getByRole('dialog');
-  await expect(dialog.getByRole('button', { name: /^Keep/i })).toBeVisible();
-  await dialog.getByRole('button', { name: /^Keep/i }).click();
+  await expect(dialog.getByRole('button', { name: /^Save/i })).toBeVisible();
+  await dialog.getByRole('button', { name: /^Save/i }).click();
   await expect(page.getByRole('heading', { name: /harbour/i }).first()).toBeVisible();
   const kept = await page.evaluate(() => (window.nodSwayGrooves!.state().own ?? []).map((k) => k.groove));
   const answered = await grooveOfHarbour(request);

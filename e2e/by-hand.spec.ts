@@ -59,7 +59,10 @@ class Hand {
 
   async press(role: 'button' | 'tab' | 'menuitem' | 'option' | 'radio' | 'combobox', name: string | RegExp): Promise<void> {
     this.actions++;
-    await this.page.getByRole(role, { name, exact: typeof name === 'string' }).click();
+    await this.page
+      .getByRole(role, { name, exact: typeof name === 'string' })
+      .first()
+      .click();
   }
 
   /** Where a step of a row lies on the page. */
@@ -226,7 +229,7 @@ test('by keyboard alone, swung first', async ({ page }) => {
   await key('r');
   await expect(page.getByRole('option', { name: 'ramp' })).toBeFocused();
   await key('Enter');
-  await page.getByRole('button', { name: 'Apply', exact: true }).focus();
+  await page.getByRole('toolbar').getByRole('button', { name: 'Apply' }).focus();
   await key('Enter');
   // Hats: two rows above the snare's toms; level by level with the grid on eighths.
   await key('Escape', 'Shift+g', 'Home');

@@ -225,7 +225,7 @@ test('whole feels: a ready one, one of one’s own kept, exported, deleted and b
   expect((await moves(page)).map((m) => m.kind)).toEqual(['swing', 'accents', 'humanize']);
   await press(page, 'Keep, export, import feels …');
   await page.getByLabel('Name for this feel').fill('Second watch');
-  await press(page, 'Keep this feel');
+  await press(page, 'Save this feel');
   const mine = page.getByRole('list', { name: 'Your feels' });
   await expect(mine).toContainText('Second watch');
   const waiting = page.waitForEvent('download');

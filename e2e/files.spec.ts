@@ -200,7 +200,7 @@ test('a file that is dropped on a Bench asks where it goes: a part of its own, a
   await expect(dialog).toBeHidden();
 
   await dropOnStems(page, 'shaker.mid', shaker);
-  await expect(dialog).toContainText('It is counted at 120 BPM here, not at 100.');
+  await expect(dialog).toContainText('It plays at 120 BPM here, not at 100.');
   expect(await violationsInBothThemes(page, '[role=dialog]')).toEqual([]);
   await dialog.getByRole('button', { name: 'Add its rows to this part' }).click();
   const beside = await shape();

@@ -326,7 +326,7 @@ test('learning from a MIDI file: rows, outliers; dead straight says so; bad file
     .getByRole('button', { name: /Net Menders/i })
     .click();
   await expect(page.getByRole('checkbox', { name: /^around lines moved by 49 ms/i })).toBeChecked();
-  await expect(page.getByTestId('verdict')).toHaveText(/levels can be learnt/i);
+  await expect(page.getByTestId('verdict')).toHaveText(/levels can be extracted/i);
   await page.getByRole('checkbox', { name: /^around lines moved/i }).uncheck();
   await expect(page.getByText('All steps are about 49 ms late')).toBeVisible();
   await page.keyboard.press('Escape');
@@ -355,7 +355,7 @@ test('a selection on the Bench teaches a groove, compared with the part in the G
   await press(page, `Extract a groove from ${rides} hits …`);
   await expect(page.getByTestId('study')).toContainText(`${rides} hits;`);
   await press(page, 'Save the groove');
-  await press(page, 'Look at it');
+  await press(page, 'Show it');
   await expect(handName(page)).toHaveText('Galley Brushes');
   await tab(page, 'Compare');
   await page.getByRole('combobox', { name: 'Compare with' }).click();

@@ -63,7 +63,7 @@ test('the loop is copied to ideas, each with its own undo; one is exported, take
   await page.keyboard.press('Control+z');
   expect(places(await exportMidi(page)).map(([, v]) => v)).toEqual([60, 60, 60, 60]);
   await page.keyboard.press('Control+Shift+z');
-  await choose(page, 'idea A', 'Take it into bar 3');
+  await choose(page, 'idea A', 'Use it in bar 3');
   await expect(opened(page)).toHaveAccessibleName('Open the part');
   const taken = places(await exportMidi(page));
   expect(taken.map(([tick]) => tick)).toEqual(Array.from({ length: 16 }, (_, i) => i));

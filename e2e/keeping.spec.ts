@@ -51,7 +51,7 @@ test('two tabs on one part: the idle one follows; what both changed is shown and
   // The first tab follows that as well, and what was not taken is a version.
   await page.waitForFunction((v) => window.nodSway!.bench().part.hits.find((h) => h.voice === 'snare')!.velocity === v, dragged);
   await page.getByRole('button', { name: 'Versions', exact: true }).click();
-  await page.getByRole('button', { name: 'Go back to From the other tab' }).click();
+  await page.getByRole('button', { name: 'Restore From the other tab' }).click();
   await other.waitForFunction(() => window.nodSway!.bench().part.feel.moves[0]?.kind === 'humanize');
   expect(await snareOf(other)).toBe(100);
 });

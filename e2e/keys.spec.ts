@@ -176,7 +176,7 @@ test('Space is the transport’s after a click on a page, a checkbox, a field th
     ['f', 'Feel'],
   ] as const) {
     await page.keyboard.press('p');
-    await expect(page.getByText(/^P, and now a letter/i)).toBeVisible();
+    await expect(page.getByText(/^P, then a letter/i)).toBeVisible();
     await page.keyboard.press(letter);
     await expect(page.getByRole('tab', { name: title })).toHaveAttribute('aria-selected', 'true');
   }

@@ -144,7 +144,7 @@ test('no control, page, dialog or move is named by a word that was replaced, and
   await look(page, 'what is painted');
   await page.keyboard.press('Escape');
   for (const [open, where] of [
-    ['versions', 'versions'],
+    ['Versions', 'versions'],
     ['Export', 'export'],
     ['More about Snare', 'a row’s menu'],
     ['Rows', 'the menu of rows'],

@@ -208,7 +208,7 @@ test('ghosts on triplets and lead-in kicks are taken and left; a version is comp
   await press(page, 'Stop');
 
   await press(page, 'Versions');
-  await press(page, 'Go back to Before the ghosts');
+  await press(page, 'Restore Before the ghosts');
   expect(notesOf(await exportMidi(page))).toEqual(before);
   await saved(page);
   await page.reload();

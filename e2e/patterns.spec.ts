@@ -27,7 +27,7 @@ test('a hat pattern is kept and put into another part at another tempo, heard be
   const source = hats(
     await (async () => {
       await page.getByRole('textbox', { name: 'Name for this pattern' }).fill('Sixteen hats');
-      await page.getByRole('button', { name: 'Keep this pattern' }).click();
+      await page.getByRole('button', { name: 'Save this pattern' }).click();
       await expect(page.getByText('Sixteen hats is kept for every part.')).toBeVisible();
       await page.keyboard.press('Escape');
       return exportMidi(page);
@@ -58,7 +58,9 @@ test('a hat pattern is kept and put into another part at another tempo, heard be
   const before = await exportMidi(page);
   const put = async (way: 'beside' | 'instead') => {
     await page.evaluate(() => window.nodSway!.bench().setUi({ dialog: 'patterns' }));
-    await page.getByRole('button', { name: `Put Sixteen hats ${way} ${way === 'beside' ? 'what is there' : 'of what is there'}` }).click();
+    await page
+      .getByRole('button', { name: `Paste Sixteen hats ${way} ${way === 'beside' ? 'what is there' : 'of what is there'}` })
+      .click();
   };
   await put('instead');
   await expect(page.getByText('Sixteen hats: 16 hits, in place of 2.')).toBeVisible();
@@ -107,7 +109,7 @@ test('a fill is chosen from three pictures, heard in the loop, kept and undone: 
   await page.getByRole('button', { name: /^Fills/i }).click();
   await page.getByRole('button', { name: 'Hear fill 1' }).click();
   await page.getByRole('button', { name: 'Hear fill 2' }).click();
-  await page.getByRole('button', { name: 'Apply' }).click();
+  await page.getByRole('toolbar').getByRole('button', { name: 'Apply' }).click();
   const notes = notesOf(await exportMidi(page));
   // Bar 2 ends at 7680; a fill of two beats begins at 5760. What lies before is as it was.
   const plain = notesOf(before);
@@ -136,7 +138,7 @@ test('a bar is varied: proposals are seen and heard, one left out, the others ke
   // 22 strokes in the bar: 15 % are three.
   await expect(changes).toHaveCount(3);
   await changes.nth(1).uncheck();
-  await page.getByRole('button', { name: 'keep 2' }).click();
+  await page.getByRole('button', { name: 'Apply 2' }).click();
   const after = notesOf(await exportMidi(page));
   const plain = notesOf(before);
   expect(after.filter(([t]) => t < 3 * 3840)).toEqual(plain.filter(([t]) => t < 3 * 3840));

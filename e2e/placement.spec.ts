@@ -36,7 +36,7 @@ const song = (notes: Note[], us = 500_000): Uint8Array =>
 test('the flat demo is read, and the first step leads to its hits', async ({ page }) => {
   await openDemo(page, 'Gangway Strut');
   await page.keyboard.press('p');
-  await page.keyboard.press('l');
+  await page.keyboard.press('n');
   await expect(page.getByTestId('reading')).toHaveText('Every hit stands on its line. Every row has one velocity throughout.');
   await page.getByRole('button', { name: /^give the .* dynamics$/i }).click();
   expect(await selected(page)).toBeGreaterThan(4);

@@ -138,7 +138,7 @@ test('verse, chorus and fill out of one two-bar beat: copied, changed, filled, p
   await page.evaluate(() => window.nodSway!.bench().setTransport({ fromBar: 4, toBar: 6 }));
   await page.getByRole('button', { name: /^Fills/i }).click();
   await page.getByRole('button', { name: 'Hear fill 1' }).click();
-  await page.getByRole('button', { name: 'Apply' }).click();
+  await page.getByRole('toolbar').getByRole('button', { name: 'Apply' }).click();
   await orderPage(page);
   for (const name of ['Intro', 'Intro', 'Chorus', 'Fill']) {
     await page.getByRole('combobox', { name: 'Add a line' }).click();

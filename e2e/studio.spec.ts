@@ -30,7 +30,7 @@ async function openTarget(page: Page): Promise<void> {
   await page.keyboard.press('Control+k');
   await page.getByPlaceholder(/./).last().fill('Choose the output map');
   await page.getByRole('option', { name: /^Choose the target/i }).click();
-  await expect(page.getByRole('dialog', { name: /^Target/i })).toBeVisible();
+  await expect(page.getByRole('dialog', { name: /^Output map/i })).toBeVisible();
 }
 
 const onsOf = (tracks: readonly Timed[][]) =>

@@ -162,7 +162,7 @@ export async function exportMidi(
   await chooseExport(page, what === 'part' ? 'the drum part alone' : 'the song with these drums');
   if (version === 'written') {
     await dialog.getByRole('combobox', { name: 'Version' }).click();
-    await page.getByRole('option', { name: 'As written' }).click();
+    await page.getByRole('option', { name: 'as written' }).click();
   }
   const waiting = page.waitForEvent('download');
   await dialog.getByRole('button', { name: 'Export', exact: true }).click();

@@ -220,10 +220,10 @@ test('undo takes a pass back; doubles and a constant part are offered, seen and 
   const before = await count();
   await press(page, /^delete \d+ accidental doubles?$/i);
   expect(await count()).toBeLessThan(before);
-  await press(page, 'Cancel');
+  await page.getByRole('toolbar').getByRole('button', { name: 'Cancel' }).click();
   expect(await count()).toBe(before);
   await press(page, /^delete \d+ accidental doubles?$/i);
-  await press(page, 'Apply');
+  await page.getByRole('toolbar').getByRole('button', { name: 'Apply' }).click();
   await press(page, /^Move it 1[45]\.\d ms earlier$/i);
   await expect(page.getByRole('region', { name: 'After the take' })).toContainText('on the grid on average');
   for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z');

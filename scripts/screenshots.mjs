@@ -87,7 +87,7 @@ try {
   await page.getByRole('button', { name: 'Open Closed hat', exact: true }).click();
   await page.getByRole('button', { name: 'Choose' }).click();
   await page.getByRole('button', { name: 'Off-beats', exact: true }).click();
-  await page.getByRole('radio', { name: 'of these' }).click();
+  await page.getByRole('radio', { name: 'Narrow selection' }).click();
   await page.getByRole('button', { name: 'The open row', exact: true }).click();
   await page.getByRole('button', { name: 'Choose' }).click();
   await page.getByRole('combobox', { name: 'What to do' }).click();
@@ -152,7 +152,7 @@ try {
   await page.getByText(', sounds').waitFor();
   // Called early in a bar: what comes next is seen for a while.
   await page.waitForFunction(() => (window.nodSway.engine.position() / 80640) % 4 < 1);
-  await page.getByRole('button', { name: 'Call Verse', exact: true }).first().click();
+  await page.getByRole('button', { name: 'Play next: Verse', exact: true }).first().click();
   await page.getByText('comes next').waitFor();
   await shot('order');
   await page.getByRole('button', { name: 'Stop', exact: true }).click();
@@ -168,8 +168,8 @@ try {
   // Ornaments and suggested ghosts, with a kept version behind; then the versions.
   await open('demo-gangway-strut');
   const press = (name) => page.getByRole('button', { name, exact: true }).click();
-  await press('versions');
-  await press('Keep it as it stands');
+  await press('Versions');
+  await press('Save version');
   await press('Compare with Version 2');
   await page.getByRole('tab', { name: /^Hits/ }).click();
   const choose = (voice, n) =>
@@ -192,12 +192,12 @@ try {
   );
   for (const section of [/^Dynamics/, /^Nudges/]) await page.getByRole('button', { name: section }).click();
   await press('Ghost notes');
-  await press('suggest');
+  await press('Suggest');
   await page.keyboard.press('ArrowRight');
   await page.getByText('Comparing with').waitFor({ state: 'detached' });
   await shot('small-strokes');
   await press('Dismiss all');
-  await press('versions');
+  await press('Versions');
   await page.getByTestId('changes').first().waitFor();
   await page.keyboard.press('Escape');
 
@@ -221,7 +221,7 @@ try {
       setUi({ dialog: 'patterns' });
     }, voices);
     await page.getByRole('textbox', { name: 'Name for this pattern' }).fill(name);
-    await press('Keep this pattern');
+    await press('Save this pattern');
     await page.getByRole('list', { name: 'Your patterns' }).getByText(name).waitFor();
     await page.keyboard.press('Escape');
   }
@@ -229,7 +229,7 @@ try {
   await page.getByRole('button', { name: 'Use Late Ferry' }).click();
   await page.evaluate(() => window.nodSway.bench().setUi({ dialog: 'feels' }));
   await page.getByRole('textbox', { name: 'Name for this feel' }).fill('Ferry, a little later');
-  await press('Keep this feel');
+  await press('Save this feel');
   await page.getByRole('list', { name: 'Your feels' }).waitFor();
   await page.goto(`${BASE}/library`);
   await page.getByText('Strut, the hats').waitFor();
