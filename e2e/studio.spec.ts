@@ -29,7 +29,7 @@ async function choose(page: Page, label: string, option: string | RegExp): Promi
 async function openTarget(page: Page): Promise<void> {
   await page.keyboard.press('Control+k');
   await page.getByPlaceholder(/./).last().fill('Choose the output map');
-  await page.getByRole('option', { name: /^Choose the target/i }).click();
+  await page.getByRole('option', { name: /^Choose the output map/i }).click();
   await expect(page.getByRole('dialog', { name: /^Output map/i })).toBeVisible();
 }
 

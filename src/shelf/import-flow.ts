@@ -12,7 +12,8 @@ import { benchOf } from './places';
 export type ImportStep = { kind: 'done'; place: string | null; notices: string[] } | { kind: 'ask'; question: LaneQuestion };
 
 /**
- * Takes a dropped file to where it belongs: our own formats by what they are, MIDI on to the Shelf, after asking which lanes carry the drums where
+ * Takes a dropped file to where it belongs: our own formats by what they are, MIDI on to the Shelf, after asking which lanes carry the
+ * drums where
  * that is open.
  */
 export async function importFile(file: File, signal?: AbortSignal, store: PartStore = partStore): Promise<ImportStep> {
