@@ -13,8 +13,7 @@ export type ImportStep = { kind: 'done'; place: string | null; notices: string[]
 
 /**
  * Takes a dropped file to where it belongs: our own formats by what they are, MIDI on to the Shelf, after asking which lanes carry the
- * drums where
- * that is open.
+ * drums where that is open.
  */
 export async function importFile(file: File, signal?: AbortSignal, store: PartStore = partStore): Promise<ImportStep> {
   if (isOurs(file)) return placed(await bringIn(await file.text(), file.name));
