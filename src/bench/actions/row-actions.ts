@@ -32,7 +32,7 @@ export function toOwnRow(store: BenchStore, ids: ReadonlySet<HitId>): void {
   if (!canTouch(touch)) return;
   const { part } = store.getState();
   if (hitsToOwnRow(part, touch.ids, newId).rows.length === 0)
-    return say('All hits of the row are meant: they have a row of their own already.');
+    return say('These are all hits of the row, so they already have their own row.');
   makeRows(store, `A row of their own for ${touch.what}`, (p) => hitsToOwnRow(p, touch.ids, newId));
 }
 

@@ -119,7 +119,7 @@ export default function DroppedDialog() {
             }
           />
           <Way
-            about={`Its ${other.rows.length} rows as rows of their own, from bar 1.${counted}`}
+            about={`Its ${other.rows.length} rows are added as new rows, from bar 1.${counted}`}
             action="Add its rows to this part"
             onTake={() =>
               change(

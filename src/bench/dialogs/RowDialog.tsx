@@ -208,7 +208,7 @@ function LayerLine({ low, onLayer }: LineProps & { onLayer: (percent: number) =>
   return (
     <Line
       button={<Button onClick={() => onLayer(percent)}>Double it</Button>}
-      about={`A copy of each hit on a row of its own, which can be given another instrument, muted and moved apart from ${low}.`}
+      about={`Copies every hit to a new row. You can change its instrument, mute it and move it independently of ${low}.`}
     >
       A layer at{' '}
       <NumberField

@@ -50,8 +50,8 @@ export function account(
   if (result.rowTracks > 0)
     lines.push(
       result.rowTracks === 1
-        ? 'Its row has a track of its own.'
-        : `Each of the ${result.rowTracks} rows has a track of its own, under its name.`,
+        ? 'The row has its own track.'
+        : `Each of the ${result.rowTracks} rows has its own track, named after the row.`,
     );
   const { early, silent, merged, choked, spilled, folded, beyond, recorded, keyless } = result.left;
   if (silent.length > 0) lines.push(`Left out, since they are not heard: ${namesOf(part, silent)}.`);
@@ -92,7 +92,7 @@ export function account(
     );
   if (result.left.pitched > 0)
     lines.push(
-      `The pitch of ${result.left.pitched} ${result.left.pitched === 1 ? 'note' : 'notes'} is ${pitch === 'bend' ? `written as bends of up to ${BEND_SEMITONES} semitones, which all notes of their channel share` : 'written as keys, so many semitones off'}.`,
+      `The pitch of ${result.left.pitched} ${result.left.pitched === 1 ? 'note' : 'notes'} is ${pitch === 'bend' ? `written as bends of up to ${BEND_SEMITONES} semitones, which all notes of their channel share` : 'written as keys that many semitones away'}.`,
     );
   const coloured = [
     ['pan', count((h) => h.pan)],

@@ -20,7 +20,7 @@ export const soundKit: ExporterSpec<object> = {
       fileName: `${fileNameOf(part.name)}${SOUND_KIT_ENDING}`,
       type: 'application/zip',
       said: [
-        `Wrote ${sounds.length} ${sounds.length === 1 ? 'sound' : 'sounds'} with ${sounds.length === 1 ? 'its' : 'their'} recordings. Where it is opened, the part finds them by itself.`,
+        `Wrote ${sounds.length} ${sounds.length === 1 ? 'sound' : 'sounds'} with ${sounds.length === 1 ? 'its' : 'their'} recordings. Import this file in the other browser and the part finds its sounds.`,
       ],
     };
   },

@@ -35,7 +35,7 @@ export function MarksSection() {
         <Button
           size="small"
           disabled={none}
-          title="A silent stroke that ends the ring of its own voice"
+          title="A silent hit that chokes the sound of its row"
           onClick={() => actOnSelection(store, all.choke ? 'Let sound:' : 'Make chokes:', (p, ids) => setChoke(p, ids, !all.choke))}
         >
           {!none && all.choke ? 'Not chokes' : 'Make chokes'}

@@ -49,7 +49,7 @@ export const RollSentence: OrnamentSentence<Roll> = ({ part, index, ornament: ro
         value={roll.length === undefined ? 'next' : 'own'}
         choices={[
           { value: 'next', text: 'the time to the next hit' },
-          { value: 'own', text: 'a length of its own' },
+          { value: 'own', text: 'a fixed length' },
         ]}
         onChange={(v) => edit.set({ length: v === 'own' ? length : undefined })}
       />
