@@ -7,10 +7,10 @@ import { offBeatOf } from '@/core/selection/rules';
 import { ticks, TICKS_PER_QUARTER, TICKS_PER_WHOLE } from '@/core/units';
 import { familyOfVoice, type VoiceName } from '@/core/row-names';
 
-/** @example leanText(14.2) // '14 ms late'; leanText(0.3) // 'on the line' */
+/** @example leanText(14.2) // '14 ms late'; leanText(0.3) // 'on the grid' */
 export function leanText(ms: number): string {
   const size = Math.abs(ms);
-  if (size < 0.5) return 'on the line';
+  if (size < 0.5) return 'on the grid';
   return `${size < 10 ? size.toFixed(1).replace(/\.0$/, '') : Math.round(size)} ms ${ms < 0 ? 'early' : 'late'}`;
 }
 

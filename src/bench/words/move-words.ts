@@ -7,8 +7,8 @@ export const MOVE_WORDS: Readonly<Record<MoveKind, string>> = {
   humanize: 'Humanize',
   groove: 'Groove',
   lay: 'Lay back',
-  apart: 'Set apart',
+  apart: 'Stagger',
   accents: 'Accents',
   timbre: 'Timbre',
-  hands: 'Two hands',
+  hands: 'Hand dynamics',
 };

@@ -1,6 +1,6 @@
 'use client';
 
-import { nanoid } from 'nanoid';
+import { newHitId, newIdInPart } from '@/editing/ids';
 import { useStore } from 'zustand';
 import { appendAsSection } from '@/core/commands/excerpt';
 import { keptPass } from '@/core/commands/keep-pass';
@@ -19,6 +19,7 @@ import { useBench, useBenchStore } from '../../store/context';
 import { calmPart } from '../../store/derived';
 import { useRecorded, useRecording } from '../../recording/context';
 import { LearnPad } from '../../shared/LearnPad';
+import { BarCells } from './BarCells';
 import { RowsComingRound } from './RowsComingRound';
 import { RunningOrder } from './RunningOrder';
 import { SectionList } from './SectionList';
@@ -37,16 +38,14 @@ export function OrderPage() {
   const covered = sections.filter((s) => barsOf(s).from < to && barsOf(s).to > from);
   return (
     <div className="space-y-5">
-      {sections.length === 0 && (
-        <p className="text-faint">
-          A section is some bars with a name. Sections are switched while the beat plays, and put in a running order. Choose bars as the
-          loop, and give them a name.
-        </p>
-      )}
+      <p className="text-sm text-faint">
+        Click some bars to make them a section. Sections can be played next while the beat runs, and put in a running order.
+      </p>
+      <BarCells />
       <SectionList />
       {!isOne && (
         <p className="flex flex-wrap items-baseline gap-2">
-          <Button size="small" onClick={() => getState().run(`Make a section of ${chosen}`, (p) => addSection(p, nanoid(8), from, to))}>
+          <Button size="small" onClick={() => getState().run(`Make a section of ${chosen}`, (p) => addSection(p, newIdInPart(), from, to))}>
             Make a section of {chosen}: “{nextName(sections)}”
           </Button>
           {covered.length > 0 && <span className="text-sm text-faint">It takes bars from {covered.map((s) => s.name).join(', ')}.</span>}
@@ -86,11 +85,7 @@ function PassHeard() {
   const name = `Pass ${heard.pass} of ${barsText(heard)}`;
   const keep = () =>
     versionStore
-      .keep(
-        id,
-        name,
-        keptPass(getState().part, heard, () => nanoid(10)),
-      )
+      .keep(id, { name, part: keptPass(getState().part, heard, newHitId) })
       .then(() => say(`${name} is kept among the versions, as it sounded.`), showError);
   return (
     <p className="flex flex-wrap items-baseline gap-2">
@@ -109,16 +104,16 @@ function BringIn() {
   const parts = useStored(() => partStore.list(), []) ?? [];
   const bring = async (other: string) => {
     const { part } = await partStore.load(other);
-    getState().run(`Import ${part.name}`, (p) => appendAsSection(p, part, { id: nanoid(8), name: part.name, newId: () => nanoid(10) }));
-    say(`${part.name} came in after the last bar, as a section: its hits, at this part’s tempo and with its feel.`);
+    getState().run(`Import ${part.name}`, (p) => appendAsSection(p, part, { id: newIdInPart(), name: part.name, newId: newHitId }));
+    say(`${part.name} was imported after the last bar as a section, at this part’s tempo and with its feel.`);
   };
   const others = parts.filter((p) => p.id !== id);
   if (others.length === 0) return null;
   return (
     <p>
-      After the last bar, bring in{' '}
+      Import after the last bar{' '}
       <Picker
-        label="Part to bring in"
+        label="Part to import"
         value=""
         placeholder="another part"
         choices={others.map((p) => ({ value: p.id, text: p.name }))}
@@ -139,7 +134,7 @@ function PadsThatCall() {
   return (
     <LearnPad
       words="A pad plays next"
-      label="Section to give a pad to"
+      label="Section for the pad"
       placeholder="a section"
       choices={choices}
       known={Object.keys(calls).length}

@@ -99,7 +99,7 @@ function SectionLine({ section, number, state }: { section: Section; number: num
         {menu && <SectionMenu at={menu} section={section} onClose={() => setMenu(null)} />}
       </div>
       <p className="px-1 text-sm text-faint">
-        left{' '}
+        switches{' '}
         <Picker
           label={`When to leave ${section.name}`}
           value={section.leave ?? 'bar'}

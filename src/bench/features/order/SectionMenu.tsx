@@ -1,7 +1,7 @@
 'use client';
 
 import { DropdownMenu } from 'radix-ui';
-import { nanoid } from 'nanoid';
+import { newHitId, newIdInPart } from '@/editing/ids';
 import { copySection, emptySection, lengthenSection, removeSection } from '@/core/commands/sections';
 import type { Part } from '@/core/model/part';
 import type { Section } from '@/core/model/song';
@@ -13,8 +13,6 @@ import { openPage } from '../../actions/open-page';
 import { keepAsPart, newIdea } from '../../ideas/ideas';
 import { usePlaybackOf } from '../../playback/context';
 import { useBenchStore } from '../../store/context';
-
-const newId = () => nanoid(10);
 
 /** What can be done with a section as a whole. */
 export default function SectionMenu({ at, section, onClose }: { at: MenuPlace; section: Section; onClose: () => void }) {
@@ -42,14 +40,14 @@ function Items({ section }: { section: Section }) {
   return (
     <>
       {item('Loop its bars', loop)}
-      {item('Copy it after the last bar', () => run(`Copy ${name}`, (p) => copySection(p, id, { id: nanoid(8), newId })))}
+      {item('Copy it after the last bar', () => run(`Copy ${name}`, (p) => copySection(p, id, { id: newIdInPart(), newId: newHitId })))}
       {item('Copy it to a new idea', () => (loop(), void newIdea(store, playback)))}
       {item('Save as part', () => void keep())}
       <DropdownMenu.Separator className={MENU_RULE} />
-      {item('A bar longer', () => run(`${name}: a bar longer`, (p) => lengthenSection(p, id, 1, newId)))}
-      {item('Twice as long', () => run(`${name}: twice as long`, (p) => lengthenSection(p, id, bars, newId)))}
-      {item('A bar shorter', () => run(`${name}: a bar shorter`, (p) => lengthenSection(p, id, -1, newId)), bars < 2)}
-      {item('Another meter …', () => (loop(), openPage(store, 'bars', 'lines')))}
+      {item('A bar longer', () => run(`${name}: a bar longer`, (p) => lengthenSection(p, id, 1, newHitId)))}
+      {item('Twice as long', () => run(`${name}: twice as long`, (p) => lengthenSection(p, id, bars, newHitId)))}
+      {item('A bar shorter', () => run(`${name}: a bar shorter`, (p) => lengthenSection(p, id, -1, newHitId)), bars < 2)}
+      {item('Change time signature …', () => (loop(), openPage(store, 'bars', 'lines')))}
       {item('Clear its hits', () => run(`Empty ${name}`, (p) => emptySection(p, id)))}
       <DropdownMenu.Separator className={MENU_RULE} />
       {item('Remove the section; its bars stay', () => run(`No section ${name}`, (p) => removeSection(p, id)))}

@@ -1,3 +1,4 @@
+import { listed } from '@/core/plurals';
 import type { Part } from '@/core/model/part';
 import type { OrderEntry, Section } from '@/core/model/song';
 import { labelOfRow } from '@/core/part/rows';
@@ -14,8 +15,7 @@ export const barsWords = ({ from, bars }: Pick<Section, 'from' | 'bars'>): strin
 /** A line of the order beside its section's name. @example 'twice, without ride and tambourine, at 90 %' */
 export function entryWords(part: Pick<Part, 'rows'>, { times = 1, rests = [], level = 100, sway = 100 }: OrderEntry): string {
   const names = rests.map((r) => labelOfRow(part, r).toLowerCase());
-  const without =
-    names.length === 0 ? '' : `without ${names.length === 1 ? names[0] : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`}`;
+  const without = names.length === 0 ? '' : `without ${listed(names)}`;
   return [timesWords(times), without, level === 100 ? '' : `at ${level} %`, sway === 100 ? '' : `feel ${sway} %`]
     .filter(Boolean)
     .join(', ');
