@@ -192,3 +192,34 @@ test('where another tab went on, what stands here is kept at once and with each 
   it.goOnFrom(12);
   expect(unchosen).toEqual([]);
 });
+
+test('what is tried again waits until what was written behind the refusal is out of the store', async () => {
+  const { it, kept, now } = saver();
+  let release = () => {};
+  const taken = new Promise<void>((done) => (release = done));
+  const store = (it as unknown as { store: { dropEdits: (id: string, seq: number, last: number) => Promise<void> } }).store;
+  const drop = store.dropEdits.bind(store);
+  store.dropEdits = async (id, seq, last) => {
+    await taken;
+    return drop(id, seq, last);
+  };
+  now.refuse = new NamedError('store-full');
+  it.save(edit('a'));
+  now.refuse = null;
+  it.save(edit('b'));
+  await settle();
+  // Taking edit 9 out is under way: written now, it would be taken out again.
+  it.retry();
+  it.save(edit('c'));
+  await settle();
+  expect([...kept]).toEqual([[9, 'b']]);
+  release();
+  await settle();
+  await it.idle;
+  await settle();
+  expect([...kept]).toEqual([
+    [8, 'a'],
+    [9, 'b'],
+    [10, 'c'],
+  ]);
+});

@@ -2,10 +2,10 @@
 export const FILE_WORDS = {
   part: 'a part',
   groove: 'a groove',
-  feel: 'a whole feel',
-  kit: 'a key map',
+  feel: 'a feel',
+  kit: 'a drum map',
   pattern: 'a pattern',
-  target: 'a target',
+  target: 'an output map',
 } as const;
 export type FileKind = keyof typeof FILE_WORDS;
 

@@ -6,10 +6,10 @@ import { readSmf } from '@/core/smf/read';
 import { parsePart } from './part-format';
 import { readTakes, type FileTake } from './take-rules';
 import { parseJson, validate } from './validate';
+import { withOrigins, type WithOrigin } from './version-origin';
 
 /** A kept version in a part file. */
-export interface FileVersion {
-  name: string;
+export interface FileVersion extends WithOrigin {
   /** Milliseconds since 1970. */
   at: number;
   part: Part;
@@ -38,7 +38,7 @@ export const PART_FILE_ENDING = '.nodsway.json';
 export function writePartFile({ part: whole, song, versions = [], takes = [], ideas = [] }: PartFile): string {
   // What was deleted stays behind.
   const { deletedTakes: _, ...part } = whole;
-  const kept = versions.map(({ name, at, part: was }) => ({ name, at, part: was }));
+  const kept = versions.map(({ name, at, part: was, origin }) => ({ name, at, ...(origin ? { origin } : {}), part: was }));
   const beside = ideas.map(({ letter, bars, part: idea }) => ({ letter, bars, part: idea }));
   return JSON.stringify({
     ...part,
@@ -58,6 +58,7 @@ const versionsSchema = Joi.array()
     Joi.object({
       name: Joi.string().min(1).max(LONGEST_NAME).required(),
       at: Joi.number().integer().min(0).max(LAST_DATE).required(),
+      origin: Joi.string().valid('import'),
       part: Joi.object().unknown(true).required(),
     }),
   )
@@ -82,7 +83,7 @@ export function readPartFile(text: string): PartFile {
   if (typeof data !== 'object' || data === null || Array.isArray(data)) throw new NamedError('bad-part');
   const { song, versions, takes, ideas, ...rest } = data as Record<string, unknown>;
   checkLengths(rest);
-  const kept = versions === undefined ? [] : validate<FileVersion[]>(versionsSchema, versions, 'bad-part');
+  const kept = versions === undefined ? [] : withOrigins(validate<FileVersion[]>(versionsSchema, versions, 'bad-part'));
   const part: PartFile = {
     part: parsePart(rest),
     ...(kept.length > 0 ? { versions: kept.map((v) => (checkLengths(v.part), { ...v, part: parsePart(v.part) })) } : {}),

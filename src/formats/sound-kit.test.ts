@@ -90,8 +90,8 @@ test('a list that names what is not there, or has no right layers, is refused', 
 
 test('paths that climb out, are absolute or come twice are refused', async () => {
   const one = new Uint8Array(4);
-  expect(await codeOf(() => opened(zip({ '../up.wav': one })))).toMatch(/^bad-zip: .*climbs out/);
-  expect(await codeOf(() => opened(zip({ 'a/../../up.wav': one })))).toMatch(/climbs out/);
+  expect(await codeOf(() => opened(zip({ '../up.wav': one })))).toMatch(/^bad-zip: .*points outside/);
+  expect(await codeOf(() => opened(zip({ 'a/../../up.wav': one })))).toMatch(/points outside/);
   expect(await codeOf(() => opened(zip({ '/etc/x.wav': one })))).toMatch(/absolute/);
   expect(await codeOf(() => opened(zip({ 'C:\\x.wav': one })))).toMatch(/absolute/);
   expect(await codeOf(() => opened(zip({ 'a.wav': one, 'A.wav': one })))).toMatch(/twice/);

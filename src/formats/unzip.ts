@@ -27,7 +27,7 @@ export function problemOfPath(path: string): string | null {
   const shown = path.slice(0, 80);
   if (path.includes('\0')) return 'a path in it has a zero byte';
   if (path.startsWith('/') || path.startsWith('\\') || /^[a-z]:/i.test(path)) return `${shown} is an absolute path`;
-  if (path.split(/[/\\]/).includes('..')) return `${shown} climbs out of it`;
+  if (path.split(/[/\\]/).includes('..')) return `${shown} points outside it`;
   return null;
 }
 

@@ -127,7 +127,7 @@ function checkSize(data: unknown, size: Size, code: ErrorCode, depth = 0): void 
   const entries: readonly unknown[] = Array.isArray(data) ? data : Object.values(data);
   const problem =
     depth > size.depth
-      ? 'lies too deep'
+      ? 'is nested too deeply'
       : entries.length > (Array.isArray(data) ? size.list : size.members)
         ? `a list of ${entries.length} entries is too long, ${size.list} are allowed`
         : null;

@@ -12,7 +12,7 @@ import { grooveStore, keptNow, type GrooveStore } from './groove-store';
 import { kitStore, type KitStore } from './kit-store';
 import { patternStore, type PatternStore } from './pattern-store';
 import { outputMapStore, type OutputMapStore } from './output-map-store';
-import { AS_IMPORTED } from './version-store';
+import { AS_IMPORTED } from '@/formats/version-origin';
 import { wholeParts, type WholeParts } from './whole-part';
 
 /** What was brought in, and where it went. */
@@ -43,9 +43,9 @@ const STORES: Stores = {
 
 /** A part file that has no version of how it came gets one: what is done from now on can be compared with it. */
 export const asImported = (whole: PartFile): PartFile =>
-  whole.versions?.some((v) => v.name === AS_IMPORTED)
+  whole.versions?.some((v) => v.origin === 'import')
     ? whole
-    : { ...whole, versions: [{ name: AS_IMPORTED, at: Date.now(), part: whole.part }, ...(whole.versions ?? [])] };
+    : { ...whole, versions: [{ name: AS_IMPORTED, origin: 'import', at: Date.now(), part: whole.part }, ...(whole.versions ?? [])] };
 
 /**
  * Takes one of our own files to where its kind belongs, wherever it was dropped.

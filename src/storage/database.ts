@@ -92,6 +92,8 @@ export interface VersionRow {
   id: string;
   partId: string;
   name: string;
+  /** Rows of before have it in their name, see version-origin.ts. */
+  origin?: 'import';
   /** Milliseconds since 1970. */
   at: number;
   part: unknown;

@@ -22,7 +22,7 @@ const part = smallPart([
 test('parts go into the drawer with all that is theirs, and come back with it', async () => {
   const { parts, drawer, shelf, versions, db } = fresh();
   const [a, b] = [await parts.create(part, { song: Uint8Array.of(1, 2) }), await parts.create(part)];
-  await versions.keep(a, 'First', part);
+  await versions.keep(a, { name: 'First', part });
   await parts.createIdea(part, { partId: a, letter: 'A', bars: 1 });
   await shelf.rename(a, 'Bilge Pump');
   await drawer.remove([a, b], 1000);
@@ -97,7 +97,7 @@ test('tags are put on many parts and taken off, and that is put back', async () 
 test('a copy has song, versions, ideas and tags of its own', async () => {
   const { parts, shelf, versions } = fresh();
   const id = await parts.create(part, { song: Uint8Array.of(7) });
-  await versions.keep(id, 'First', part);
+  await versions.keep(id, { name: 'First', part });
   await parts.createIdea(part, { partId: id, letter: 'B', bars: 1 });
   await shelf.tag([id], { add: ['verse'] });
   const copy = await shelf.duplicate(id, (name) => `${name} (copy)`);

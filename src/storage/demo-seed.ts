@@ -3,7 +3,7 @@ import type { DemoPart } from '@/demo/cue';
 import { isLossOpen } from './library-mark';
 import { partStore, summaryOf, type PartStore } from './part-store';
 import type { PartSummary } from './summary';
-import { AS_IMPORTED, versionStore, type VersionStore } from './version-store';
+import { versionStore, type VersionStore } from './version-store';
 
 const SEEDED = 'demo-seeded';
 /** When the demo parts are said to have been imported: the same everywhere. */
@@ -42,7 +42,7 @@ export async function addMissingDemos(
     return fresh;
   });
   // What came from a file can be compared with how it came.
-  for (const cue of added) if (cue.song) await versions.keep(cue.id, AS_IMPORTED, cue.part, MADE_AT);
+  for (const cue of added) if (cue.song) await versions.keepImported(cue.id, cue.part, MADE_AT);
   return added.length;
 }
 

@@ -1,5 +1,5 @@
 import { compareNames } from '@/core/natural-order';
-import { nanoid } from 'nanoid';
+import { newId } from '@/editing/ids';
 import type { Groove } from '@/core/model/groove';
 import { database, type NodSwayDatabase } from './database';
 import { named } from './named';
@@ -17,7 +17,7 @@ export interface KeptGroove {
 /** A groove that is kept from now on. */
 export function keptNow(groove: Groove, tags: readonly string[] = []): KeptGroove {
   const now = Date.now();
-  return { id: nanoid(12), groove, tags, createdAt: now, updatedAt: now };
+  return { id: newId(), groove, tags, createdAt: now, updatedAt: now };
 }
 
 /** The order in which kept grooves are shown. */

@@ -1,6 +1,6 @@
 import type { Part } from '@/core/model/part';
 import { partStore, type PartStore } from './part-store';
-import { AS_IMPORTED, versionStore, type VersionStore } from './version-store';
+import { versionStore, type VersionStore } from './version-store';
 
 /**
  * Puts a part that was made of a file on the Shelf, with the song that it came from, and keeps how it came as a version.
@@ -13,6 +13,6 @@ export async function keepImport(
   versions: VersionStore = versionStore,
 ): Promise<string> {
   const id = await store.create(part, song ? { song } : {});
-  await versions.keep(id, AS_IMPORTED, part);
+  await versions.keepImported(id, part);
   return id;
 }

@@ -48,7 +48,7 @@ test('what a tab has read or written is written back into a database that was th
     await store.create({ ...part, name: 'Bilge Pump' }, { song: Uint8Array.of(1, 2, 3) }),
     await store.create({ ...part, name: 'Anchor Watch' }),
   ];
-  await new VersionStore(before).keep(kept, 'First', part);
+  await new VersionStore(before).keep(kept, { name: 'First', part });
   before.close();
 
   const db = new NodSwayDatabase(name);

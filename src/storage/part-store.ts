@@ -1,5 +1,5 @@
 import { Dexie, liveQuery } from 'dexie';
-import { nanoid } from 'nanoid';
+import { newId, newIdInPart } from '@/editing/ids';
 import { NamedError } from '@/core/errors';
 import { applyDiff } from '@/core/part/diff';
 import { PART_FORMAT, type Part } from '@/core/model/part';
@@ -59,7 +59,7 @@ export class PartStore {
 
   /** @throws NamedError store-full, store-refused */
   async create(part: Part, extra: NewPart = {}): Promise<string> {
-    const id = extra.id ?? nanoid(12);
+    const id = extra.id ?? newId();
     const now = Date.now();
     const head = extra.head ?? 0;
     const row: PartRow = {
@@ -297,7 +297,7 @@ export class PartStore {
 
   /** Keeps an idea of a part; it goes with the part. @throws NamedError store-full, store-refused */
   createIdea(part: Part, idea: IdeaOf): Promise<string> {
-    return this.create(part, { id: `${idea.partId}${IDEA_MARK}${nanoid(8)}`, idea });
+    return this.create(part, { id: `${idea.partId}${IDEA_MARK}${newIdInPart()}`, idea });
   }
 
   /** The ideas of a part by their letters; one that no longer reads is left out. */

@@ -5,19 +5,30 @@ import type { EntryKind } from '@/formats/library-file';
  * A table of the browser's store: what Dexie keeps it by, and whose its rows are. Deleting a part, and whatever goes through all that
  * belongs to one, goes through these.
  */
-export interface TableSpec {
+export type TableSpec = TableOfParts | TableOfLibrary;
+
+interface StoredTable {
   name: string;
   /** Its key, then its indexes, as Dexie writes them. */
   keys: string;
   /** Version of the store that it came with: older stores are opened, and get it. */
   since: number;
-  /** `part`: its rows belong to a part, and go with it. */
-  owner: 'part' | 'library';
   /** What of the library's file its rows go along in; null: they say nothing of the work, or are kept here alone. */
   carried: EntryKind | null;
-  /** The rows of a part, where its own is `part`. */
-  ofPart?(db: Dexie, partId: string): Collection | Promise<Collection>;
 }
+
+/** Its rows belong to parts, and go with them. */
+export interface TableOfParts extends StoredTable {
+  owner: 'part';
+  /** The rows of a part. */
+  ofPart(db: Dexie, partId: string): Collection | Promise<Collection>;
+}
+
+export interface TableOfLibrary extends StoredTable {
+  owner: 'library';
+}
+
+const isOfParts = (spec: TableSpec): spec is TableOfParts => spec.owner === 'part';
 
 /** Ideas of a part are kept as parts, their ids beginning with its own and this. */
 export const IDEA_MARK = '~';
@@ -110,16 +121,14 @@ export type RowsOfPart = Readonly<Record<string, readonly unknown[]>>;
 
 /** The tables that rows of parts are in. */
 export const tablesOfParts = (db: Dexie, specs: readonly TableSpec[]): Table[] =>
-  specs.filter((spec) => spec.owner === 'part').map((spec) => db.table(spec.name));
+  specs.filter(isOfParts).map((spec) => db.table(spec.name));
 
 /** Takes everything of a part out of these tables, within a transaction of theirs. */
 export async function takeOutPart(db: Dexie, partId: string, specs: readonly TableSpec[]): Promise<RowsOfPart> {
-  const owned = specs.filter((spec) => spec.owner === 'part');
+  const owned = specs.filter(isOfParts);
   // All are read before any is deleted: the rows of one may be found by another's.
-  const found = await Promise.all(
-    owned.map(async (spec) => [spec.name, (await (await spec.ofPart?.(db, partId))?.toArray()) ?? []] as const),
-  );
-  for (const spec of [...owned].reverse()) await (await spec.ofPart?.(db, partId))?.delete();
+  const found = await Promise.all(owned.map(async (spec) => [spec.name, await (await spec.ofPart(db, partId)).toArray()] as const));
+  for (const spec of [...owned].reverse()) await (await spec.ofPart(db, partId)).delete();
   return Object.fromEntries(found.filter(([, rows]) => rows.length > 0));
 }
 

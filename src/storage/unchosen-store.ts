@@ -1,11 +1,11 @@
-import { nanoid } from 'nanoid';
+import { newIdInPart } from '@/editing/ids';
 import type { Part } from '@/core/model/part';
 import { database, type NodSwayDatabase, type VersionRow } from './database';
 import { named } from './named';
 import { IDEA_MARK } from './tables';
 
 /** This tab, as long as it is open: it holds a lock of this name. */
-const TAB = nanoid(8);
+const TAB = newIdInPart();
 const lockOf = (tab: string): string => `nod-sway-tab-${tab}`;
 let locked = false;
 
@@ -59,7 +59,7 @@ export class UnchosenStore {
     return named(
       async () =>
         void (await this.db.versions.put({
-          id: `unchosen-${nanoid(8)}`,
+          id: `unchosen-${newIdInPart()}`,
           partId,
           name: NAME,
           at: Date.now(),

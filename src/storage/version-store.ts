@@ -1,19 +1,19 @@
-import { nanoid } from 'nanoid';
+import { newId } from '@/editing/ids';
 import type { Part } from '@/core/model/part';
+import { AS_IMPORTED, withOrigins, type WithOrigin } from '@/formats/version-origin';
 import { database, type NodSwayDatabase, type VersionRow } from './database';
 import { named } from './named';
 
-/** Name of the version that is kept of every import. */
-export const AS_IMPORTED = 'As imported';
-
 /** A part as it once stood, under a name. */
-export interface KeptVersion {
+export interface KeptVersion extends WithOrigin {
   id: string;
-  name: string;
   /** Milliseconds since 1970. */
   at: number;
   part: Part;
 }
+
+/** What is kept: now, under a number of its own, unless it says otherwise. */
+export type NewVersion = Omit<KeptVersion, 'id' | 'at'> & Partial<Pick<KeptVersion, 'id' | 'at'>>;
 
 /** Keeps versions of parts. */
 export class VersionStore {
@@ -27,11 +27,12 @@ export class VersionStore {
       const { looksLikePart } = await import('@/formats/hit-rules');
       // Loaded where a version is of an older format, or damaged.
       const { parsePart } = rows.every((r) => looksLikePart(r.part)) ? { parsePart: null } : await import('@/formats/part-format');
-      return rows
-        .flatMap(({ id, name, at, part }): KeptVersion[] => {
-          if (looksLikePart(part)) return [{ id, name, at, part: part as Part }];
+      return withOrigins(rows)
+        .flatMap(({ id, name, at, part, origin }): KeptVersion[] => {
+          const version = { id, name, at, ...(origin ? { origin } : {}) };
+          if (looksLikePart(part)) return [{ ...version, part: part as Part }];
           try {
-            return parsePart ? [{ id, name, at, part: parsePart(part) }] : [];
+            return parsePart ? [{ ...version, part: parsePart(part) }] : [];
           } catch {
             return [];
           }
@@ -41,12 +42,16 @@ export class VersionStore {
   }
 
   /** Keeps a part as it stands. @throws NamedError store-full, store-refused */
-  keep(partId: string, name: string, part: Part, at = Date.now(), id = nanoid(12)): Promise<string> {
+  keep(partId: string, { id = newId(), at = Date.now(), ...version }: NewVersion): Promise<string> {
     return named(async () => {
-      await this.db.versions.add({ id, partId, name, at, part });
+      await this.db.versions.add({ id, partId, at, ...version });
       return id;
     });
   }
+
+  /** Keeps how a part came. @throws NamedError store-full, store-refused */
+  keepImported = (partId: string, part: Part, at = Date.now()): Promise<string> =>
+    this.keep(partId, { name: AS_IMPORTED, origin: 'import', at, part });
 
   rename(id: string, name: string): Promise<void> {
     return named(async () => void (await this.db.versions.update(id, { name })));

@@ -1,4 +1,4 @@
-import { nanoid } from 'nanoid';
+import { newTakeId, newIdInPart } from '@/editing/ids';
 import type { Part } from '@/core/model/part';
 import { takesOf, withTakeIds } from '@/core/take/use-take';
 import type { PartFile } from '@/formats/part-file';
@@ -37,13 +37,13 @@ export class WholeParts {
    */
   async create({ part, song, versions = [], takes = [], ideas = [] }: PartFile, extra: NewPart = {}): Promise<string> {
     const known = extra.id === undefined ? null : await this.takes.known(takes.map(({ take }) => take.id));
-    const ids = new Map(takes.flatMap(({ take }) => (known && !known.has(take.id) ? [] : [[take.id, nanoid(10)] as const])));
+    const ids = new Map(takes.flatMap(({ take }) => (known && !known.has(take.id) ? [] : [[take.id, newTakeId()] as const])));
     const own = (some: Part): Part => (ids.size > 0 ? withTakeIds(some, ids) : some);
     const id = await this.parts.create(own(part), { ...extra, ...(song ? { song } : {}) });
     // Versions of the same moment stay in their order.
-    const series = nanoid(8);
+    const series = newIdInPart();
     for (const [i, v] of versions.entries())
-      await this.versions.keep(id, v.name, own(v.part), v.at, `${series}-${String(i).padStart(4, '0')}`);
+      await this.versions.keep(id, { ...v, id: `${series}-${String(i).padStart(4, '0')}`, part: own(v.part) });
     for (const { take, events } of takes) await this.takes.put(id, { ...take, id: ids.get(take.id) ?? take.id }, events);
     for (const { letter, bars, part: idea } of ideas) await this.parts.createIdea(own(idea), { partId: id, letter, bars });
     return id;

@@ -13,7 +13,7 @@ test('the verdict in words', () => {
   );
   expect(nine).toMatchObject({ now: 9, other: 1 });
   expect(verdictWords(nine, 'as imported')).toBe(
-    'You preferred it as it is now in 9 of 10 rounds: hardly chance (so uneven a split comes by chance in 2.1 % of such rows).',
+    'You preferred it as it is now in 9 of 10 rounds: hardly chance (chance alone gives a split this uneven in 2.1 % of such tests).',
   );
   expect(
     verdictWords(

@@ -44,5 +44,5 @@ export function verdictWords({ now, other, chance }: BlindVerdict, otherName: st
   const [most, name] = now > other ? [now, 'it as it is now'] : [other, otherName];
   const percent = chance < 0.001 ? 'under 0.1' : (chance * 100).toFixed(chance < 0.1 ? 1 : 0);
   const how = chance < SURE ? 'hardly chance' : chance < HINT ? 'a hint' : 'may well be chance';
-  return `You preferred ${name} in ${most} of ${n} rounds: ${how} (so uneven a split comes by chance in ${percent} % of such rows).`;
+  return `You preferred ${name} in ${most} of ${n} rounds: ${how} (chance alone gives a split this uneven in ${percent} % of such tests).`;
 }

@@ -19,7 +19,7 @@ const part = smallPart([
 const id = (voice: string) => new Set(part.hits.filter((h) => h.voice === voice).map((h) => h.id));
 
 test('nothing, one thing, and several in one sentence', () => {
-  expect(describeChanges(part, part)).toBe('Nothing differs.');
+  expect(describeChanges(part, part)).toBe('No changes.');
   expect(describeChanges(part, addVelocity(part, id('snare'), 5))).toBe('2 louder.');
   let next = addHits(removeHits(part, id('hat-closed')), [
     { id: 'a', voice: 'snare', tick: ticks(1000), velocity: 20 },
@@ -36,11 +36,11 @@ test('nothing, one thing, and several in one sentence', () => {
 test('fewer bars are no other meter; another meter is', () => {
   const long = { ...part, bars: 4 };
   expect(describeChanges(long, { ...long, bars: 2 })).toBe('4 to 2 bars.');
-  expect(describeChanges(long, setMeter(long, { from: 0 }, { numerator: 5, denominator: 4 }))).toContain('Another meter');
+  expect(describeChanges(long, setMeter(long, { from: 0 }, { numerator: 5, denominator: 4 }))).toContain('Time signature');
 });
 
 test('marks, moves that went, the sway', () => {
-  expect(describeChanges(part, setOrnament(part, id('kick'), newOrnament('flam')))).toBe('1 ornament given, changed or taken away.');
+  expect(describeChanges(part, setOrnament(part, id('kick'), newOrnament('flam')))).toBe('1 ornament added, changed or removed.');
   expect(describeChanges(part, setChoke(part, id('kick'), true))).toBe('1 otherwise changed.');
   const felt = addMove(addMove(part, DEFAULT_MOVES.swing), DEFAULT_MOVES.humanize);
   expect(describeChanges(felt, removeMove(felt, 1))).toBe('Feel: humanize removed.');

@@ -1,3 +1,4 @@
+import { counted } from '../plurals';
 import { diffParts } from '../part/diff';
 import { namesOf, PART_FIELDS, sameValue } from '../model/fields';
 import { labelOfRow } from '../part/rows';
@@ -84,11 +85,11 @@ const WORDS: Readonly<Record<keyof Part, string | null>> = {
   mix: 'kit or mix changed',
   sections: 'sections or their order changed',
   order: 'sections or their order changed',
-  everyPass: 'other passes',
+  everyPass: 'passes changed',
   breaks: 'recorded breaks changed',
   heard: 'recorded breaks changed',
-  target: 'another target',
-  backing: 'another recording beside',
+  target: 'output map changed',
+  backing: 'backing track changed',
 };
 /** The words, each once, with the fields that it stands for. */
 const OTHERWISE = [...new Set(Object.values(WORDS))].flatMap((word) =>
@@ -107,7 +108,7 @@ export function describeChanges(before: Part, after: Part): string {
   if (louder > 0) said.push(`${louder} louder`);
   if (softer > 0) said.push(`${softer} softer`);
   if (moved > 0) said.push(`${moved} moved`);
-  if (ornamented > 0) said.push(`${ornamented} ${ornamented === 1 ? 'ornament' : 'ornaments'} given, changed or taken away`);
+  if (ornamented > 0) said.push(`${counted(ornamented, 'ornament')} added, changed or removed`);
   if (marked > 0) said.push(`${marked} otherwise changed`);
   if (!same(before.feel, after.feel)) {
     const [more, fewer] = [extraMoves(after, before), extraMoves(before, after)];
@@ -120,14 +121,14 @@ export function describeChanges(before: Part, after: Part): string {
   }
   if (!same(before.tempo, after.tempo))
     said.push(tempoText(before) === tempoText(after) ? 'tempo changes' : `tempo ${tempoText(before)} to ${tempoText(after)}`);
-  if (!same(metersOf(before), metersOf(after))) said.push('another meter');
-  else if (before.bars === after.bars && !same(before.meter, after.meter)) said.push('meter changes elsewhere');
+  if (!same(metersOf(before), metersOf(after))) said.push('time signature changed');
+  else if (before.bars === after.bars && !same(before.meter, after.meter)) said.push('time signature changes moved');
   if (before.origin !== after.origin) said.push('the grid was moved');
   if (before.bars !== after.bars) said.push(`${before.bars} to ${after.bars} bars`);
   if (!same(before.rows, after.rows) || !same(before.kitMap, after.kitMap)) said.push('rows or drum map changed');
   for (const { word, fields } of OTHERWISE) if (fields.some((field) => !sameValue(before[field], after[field]))) said.push(word);
   if (before.name !== after.name) said.unshift(`called ${after.name} instead of ${before.name}`);
-  if (said.length === 0) return 'Nothing differs.';
+  if (said.length === 0) return 'No changes.';
   const text = said.join('; ');
   return `${text[0]?.toUpperCase()}${text.slice(1)}.`;
 }

@@ -1,4 +1,5 @@
 /** A part's strokes for hands and feet. */
+import { listed } from '../plurals';
 import { breakRowTest } from '../breaks/rows';
 import { conflictsOf, type Conflict, type ConflictKind, type HandLimits, type TimedStroke } from '../hands/limits';
 import { isOnEighth } from '../hands/of-hits';
@@ -84,8 +85,6 @@ export const conflictsInPart = (part: PlayablePart, limits?: HandLimits): Confli
 export const rowsOfMoment = ({ moment }: Pick<Conflict<TimedStroke>, 'moment'>): VoiceName[] => [...new Set(moment.map((s) => s.voice))];
 
 const low = (part: Pick<Part, 'rows'>, voice: VoiceName): string => labelOfRow(part, voice).toLowerCase();
-const listed = (names: readonly string[]): string =>
-  names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} and ${names.at(-1) as string}`;
 
 const WORDS: Readonly<Record<ConflictKind, (part: Pick<Part, 'rows'>, conflict: Conflict<TimedStroke>) => string>> = {
   hands: (part, { among, stroke }) =>

@@ -101,21 +101,21 @@ test('moments and ticks are each other’s way back, also where bars drift', () 
 
 test('sensitivity chooses among what was heard; what the hand put stays', () => {
   const strokes = strokesOfBreak(of(whole), heardIn(whole, 'brk'));
-  const least = strokesOfBreak({ ...of(whole), sensitivity: 0.1 }, heardIn(whole, 'brk')).filter((s) => !s.drowned);
-  const most = strokesOfBreak({ ...of(whole), sensitivity: 0.95 }, heardIn(whole, 'brk')).filter((s) => !s.drowned);
-  expect(least.length).toBeLessThan(strokes.filter((s) => !s.drowned).length);
+  const least = strokesOfBreak({ ...of(whole), sensitivity: 0.1 }, heardIn(whole, 'brk')).filter((s) => !s.belowThreshold);
+  const most = strokesOfBreak({ ...of(whole), sensitivity: 0.95 }, heardIn(whole, 'brk')).filter((s) => !s.belowThreshold);
+  expect(least.length).toBeLessThan(strokes.filter((s) => !s.belowThreshold).length);
   expect(most.length).toBeGreaterThan(least.length);
-  const moved = strokes.find((s) => !s.drowned && s.at > 1)!;
+  const moved = strokes.find((s) => !s.belowThreshold && s.at > 1)!;
   let part = markStroke(whole, 'brk', moved.id, { at: seconds(moved.at + 0.01) });
   part = markStroke(part, 'brk', null, { at: seconds(0.777), as: 'hat' });
-  const other = strokes.findLast((s) => !s.drowned && s.at < moved.at - 0.05)!;
+  const other = strokes.findLast((s) => !s.belowThreshold && s.at < moved.at - 0.05)!;
   part = markStroke(part, 'brk', other.id, { gone: true });
-  const drowned = setSensitivity(part, 'brk', 0);
-  const left = strokesOfBreak(of(drowned), heardIn(drowned, 'brk'));
-  expect(left.find((s) => s.id === moved.id)).toMatchObject({ at: moved.at + 0.01, drowned: false, byHand: true });
-  expect(left.find((s) => s.id === 'h0')).toMatchObject({ at: 0.777, kind: 'hat', sure: 1, drowned: false });
+  const deaf = setSensitivity(part, 'brk', 0);
+  const left = strokesOfBreak(of(deaf), heardIn(deaf, 'brk'));
+  expect(left.find((s) => s.id === moved.id)).toMatchObject({ at: moved.at + 0.01, belowThreshold: false, byHand: true });
+  expect(left.find((s) => s.id === 'h0')).toMatchObject({ at: 0.777, kind: 'hat', sure: 1, belowThreshold: false });
   expect(left.find((s) => s.id === other.id)).toBeUndefined();
-  expect(own(drowned)).toContain('brk.0.h0');
+  expect(own(deaf)).toContain('brk.0.h0');
 });
 
 test('cut anew, what was done to hits stays with their pieces', () => {

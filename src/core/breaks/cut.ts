@@ -24,7 +24,7 @@ interface Cut {
 export function piecesOf(of: Pick<Break, 'lines' | 'meter' | 'cut' | 'pieces'>, strokes: readonly BreakStroke[]): Slice[] {
   const { lines } = of;
   const end = Math.min(lines.at(-1) as number, (lines[0] as number) + LONGEST_LOOP);
-  const heard = strokes.filter((s) => !s.drowned);
+  const heard = strokes.filter((s) => !s.belowThreshold);
   const cuts = cutsOf(of, heard).filter((c) => c.at < end - SHORTEST);
   const apart = cuts.filter((c, i) => i === 0 || c.at - (cuts[i - 1] as Cut).at >= SHORTEST);
   const loudest = new Map<StrokeKind, number>();

@@ -17,7 +17,7 @@ const stroke = (at: number, kind: BreakStroke['kind'], rest: Partial<BreakStroke
   kind,
   sure: 0.9,
   byHand: false,
-  drowned: false,
+  belowThreshold: false,
   ...rest,
 });
 const struck = (sound: StruckSound['sound'], level: number, late = 0): StruckSound => ({ sound, level, late, sure: 0.9 });
@@ -58,7 +58,7 @@ test('what drowns, or lies outside of the bars, is none of it', () => {
   const strokes = [
     stroke(-0.6, 'kick'),
     stroke(0.1, 'kick'),
-    stroke(1, 'kick', { drowned: true }),
+    stroke(1, 'kick', { belowThreshold: true }),
     stroke(2, 'kick'),
     stroke(4.7, 'kick'),
     stroke(5.7, 'kick'),
@@ -106,7 +106,7 @@ test('the groove learnt so is that of the part, and goes by what the hand says',
   expect(both.filter((s) => Math.abs(s.level) <= 0.1).length / both.length).toBeGreaterThanOrEqual(0.85);
   expect(both.filter((s) => Math.abs(s.ms) <= 2.5).length / both.length).toBeGreaterThanOrEqual(0.85);
   // Without its first snare one hit is gone.
-  const snare = strokesOfBreak(heard.breaks![0]!, heardIn(heard, 'b')).find((s) => s.kind === 'snare' && !s.drowned)!;
+  const snare = strokesOfBreak(heard.breaks![0]!, heardIn(heard, 'b')).find((s) => s.kind === 'snare' && !s.belowThreshold)!;
   const snares = (from: typeof heard) => learnt(from).hits.filter((h) => h.voice === 'snare').length;
   expect(snares(markStroke(heard, 'b', snare.id, { gone: true }))).toBe(snares(heard) - 1);
 });

@@ -12,7 +12,9 @@ const AROUND = 1;
 
 /** The strokes of a break that count, within its bars and close to them. */
 export const strokesCounted = ({ lines }: Pick<Break, 'lines'>, strokes: readonly BreakStroke[]): BreakStroke[] =>
-  strokes.filter(({ at, drowned }) => !drowned && at >= (lines[0] as number) - AROUND && at <= (lines.at(-1) as number) + AROUND);
+  strokes.filter(
+    ({ at, belowThreshold }) => !belowThreshold && at >= (lines[0] as number) - AROUND && at <= (lines.at(-1) as number) + AROUND,
+  );
 
 /**
  * What a break's strokes are as a part to learn from: all that is struck, also what falls together, at its own moment against the break's

@@ -19,7 +19,7 @@ export interface BreakStroke {
   /** The hand put it there, or holds it. */
   byHand: boolean;
   /** Too soft for the sensitivity: it does not count. */
-  drowned: boolean;
+  belowThreshold: boolean;
 }
 
 const NOTHING: Omit<HeardStrokes, 'break'> = { at: [], strength: [], over: [], level: [], kinds: [], sure: [], also: [], readings: [] };
@@ -51,10 +51,10 @@ export function strokesOfBreak(
       sure: mark?.as ? 1 : (heard.sure[n] as number),
       ...alsoOf(mark?.as ? mark.also : heard.also[n]),
       byHand: mark?.at !== undefined,
-      drowned: mark?.at === undefined && over < least,
+      belowThreshold: mark?.at === undefined && over < least,
     };
     const last = found.at(-1);
-    if (last && !stroke.byHand && !last.byHand && stroke.drowned === last.drowned && stroke.at - last.at < MERGE_SECONDS) {
+    if (last && !stroke.byHand && !last.byHand && stroke.belowThreshold === last.belowThreshold && stroke.at - last.at < MERGE_SECONDS) {
       // Its place is that of the first, what it is that of the stronger.
       if (stroke.over > last.over) found[found.length - 1] = { ...stroke, at: last.at };
     } else found.push(stroke);
@@ -73,7 +73,7 @@ export function strokesOfBreak(
       sure: mark.as ? 1 : 0.25,
       ...alsoOf(mark.also),
       byHand: true,
-      drowned: false,
+      belowThreshold: false,
     });
   }
   return found.sort((a, b) => a.at - b.at);

@@ -72,6 +72,22 @@ test('meters and tempos go along, cut bars keep their length', () => {
   expect(quarters(turned)).toEqual([0, 7]);
 });
 
+test('inserted bars have the meter of the bar that they push away, at the end that of the last', () => {
+  const part = smallPart([], {
+    bars: 3,
+    meter: [
+      { tick: q(0), numerator: 4, denominator: 4 },
+      { tick: q(4), numerator: 3, denominator: 4 },
+      { tick: q(7), numerator: 5, denominator: 4 },
+    ],
+  });
+  const beats = (of: Part): number[] => Array.from({ length: of.bars }, (_, b) => meterMapOf(of).barOf(b).meter.numerator);
+  expect(beats(insertBars(part, 0, 1, newIds()))).toEqual([4, 4, 3, 5]);
+  expect(beats(insertBars(part, 1, 2, newIds()))).toEqual([4, 3, 3, 3, 5]);
+  expect(beats(insertBars(part, 2, 1, newIds()))).toEqual([4, 3, 5, 5]);
+  expect(beats(insertBars(part, 3, 1, newIds()))).toEqual([4, 3, 5, 5]);
+});
+
 test('put together as it was, any part is the same to every hit, bar line and second', () => {
   fc.assert(
     fc.property(partArbitrary, fc.integer({ min: 0, max: 4 }), (part, at) => {

@@ -2,6 +2,7 @@
  * Commands on whole bars. All of them are one thing: the part is cut into bars and put together anew from a list of them, with
  * their hits, meters and tempo changes.
  */
+import { bisector } from 'd3-array';
 import { barOfHome, homesOf } from '../homes/homes';
 import { sameMeter, type Bar, type MeterChange } from '../time/meter-map';
 import type { TempoChange } from '../time/tempo-map';
@@ -117,20 +118,13 @@ interface BarTempo {
   within: readonly TempoChange[];
 }
 
+const byTick = bisector((change: TempoChange) => change.tick);
+
 /** Finds the tempo of bars by halving, so that long parts of many changes are put together as quickly as plain ones. */
 function tempoFinder(part: Part): (bar: Bar) => BarTempo {
   const { tempo } = part;
   /** How many changes lie at or before a tick. */
-  const until = (tick: number): number => {
-    let low = 0;
-    let high = tempo.length;
-    while (low < high) {
-      const mid = (low + high) >> 1;
-      if ((tempo[mid] as TempoChange).tick <= tick) low = mid + 1;
-      else high = mid;
-    }
-    return low;
-  };
+  const until = (tick: number): number => byTick.right(tempo, tick);
   return (bar) => {
     const from = until(bar.start);
     return {

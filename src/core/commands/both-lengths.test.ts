@@ -88,11 +88,11 @@ test('what has no such length is refused by name', () => {
   const part = smallPart([['kick', 0, 100]], { bars: 3 });
   expect(why({ ...part, tempo: [{ tick: ticks(0), microsecondsPerQuarter: 300_000 }] }, 2)).toEqual([
     'no-such-length',
-    'The part cannot be written so: its tempo would lie outside of 20 to 300 BPM.',
+    'The part cannot be converted: its tempo would lie outside of 20 to 300 BPM.',
   ]);
   expect(why({ ...part, feel: moves({ kind: 'swing', division: '1/32', percent: 55 }) }, 0.5)).toEqual([
     'no-such-length',
-    'The part cannot be written so: there is no swing of 1/64.',
+    'The part cannot be converted: there is no swing of 1/64.',
   ]);
   expect(why({ ...part, sections: [{ id: 'a', name: 'A', from: 2, bars: 2 }] }, 0.5)).toEqual([
     'no-such-length',

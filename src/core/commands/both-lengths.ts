@@ -13,7 +13,7 @@ export type Times = 2 | 0.5;
 const [SLOWEST, FASTEST] = [20, 300];
 const MOST_STEPS_A_BEAT = 24;
 
-const refuse = (why: string): NamedError => new NamedError('no-such-length', { why }, `The part cannot be written so: ${why}.`);
+const refuse = (why: string): NamedError => new NamedError('no-such-length', { why }, `The part cannot be converted: ${why}.`);
 
 /** @example gridTimes('1/16', 2) // '1/8' */
 export function gridTimes(grid: GridName, times: Times): GridName {
@@ -29,7 +29,7 @@ export function gridTimes(grid: GridName, times: Times): GridName {
  * @throws NamedError no-such-length, saying what has no such length
  */
 export function timesLength(part: Part, times: Times): Part {
-  if (part.breaks) throw refuse('its breaks have their bars where they are');
+  if (part.breaks) throw refuse('its breaks fix where its bars are');
   const at = (tick: number): Ticks => ticks(Math.round(tick * times));
   const tempo = part.tempo.map((t) => ({ tick: at(t.tick), microsecondsPerQuarter: t.microsecondsPerQuarter / times }));
   if (tempo.some((t) => 60e6 / t.microsecondsPerQuarter < SLOWEST || 60e6 / t.microsecondsPerQuarter > FASTEST))

@@ -37,7 +37,7 @@ test('a hat goes to its pedal, an open one is closed; afterwards it can be playe
     ['hat-pedal', 0, 90],
   ]);
   expect(fixesFor(first(open)).map((m) => m.kind)).toEqual(['close', 'leave-out']);
-  for (const mended of [pedal, fixConflict(open, first(open), 'close')]) expect(handsOfPart(mended).conflicts).toEqual([]);
+  for (const fixed of [pedal, fixConflict(open, first(open), 'close')]) expect(handsOfPart(fixed).conflicts).toEqual([]);
 });
 
 test('three hands: a flam of the weightiest takes both, the others leave, and it can be played', () => {
@@ -48,16 +48,16 @@ test('three hands: a flam of the weightiest takes both, the others leave, and it
     ['kick', 0, 80],
     ['snare', 1, 90],
   ]);
-  const mended = fixConflict(jam, first(jam), 'flam');
-  expect(mended.hits.map((h) => [h.voice, h.ornament?.kind])).toEqual(
+  const fixed = fixConflict(jam, first(jam), 'flam');
+  expect(fixed.hits.map((h) => [h.voice, h.ornament?.kind])).toEqual(
     expect.arrayContaining([
       ['kick', undefined],
       ['snare', 'flam'],
       ['snare', undefined],
     ]),
   );
-  expect(mended.hits).toHaveLength(3);
-  expect(handsOfPart(mended).conflicts).toEqual([]);
+  expect(fixed.hits).toHaveLength(3);
+  expect(handsOfPart(fixed).conflicts).toEqual([]);
   const locked: Part = { ...jam, hits: jam.hits.map((h) => (h.voice === 'crash' ? { ...h, locked: true } : h)) };
   expect(fixConflict(locked, first(locked), 'flam').hits).toEqual(locked.hits);
 });

@@ -9,7 +9,7 @@ import { keyInPart } from './place';
 
 export type FixKind = 'leave-out' | 'pedal' | 'close' | 'thin' | 'flam';
 
-/** What of a moment a mend goes by. */
+/** What of a moment a fix goes by. */
 export interface Fixable {
   kind: ConflictKind;
   voice: VoiceName;
@@ -31,13 +31,13 @@ export interface Fix {
 export function fixesFor({ kind, voice, isOrnament, among }: Fixable): Fix[] {
   const family = familyOfVoice(voice);
   return [
-    ...(isOrnament ? [{ kind: 'thin', words: 'thin its roll' } as const] : []),
-    ...(!isOrnament && kind === 'busy' && family === 'hat' ? [{ kind: 'pedal', words: 'by its pedal instead' } as const] : []),
+    ...(isOrnament ? [{ kind: 'thin', words: 'thin out the roll' } as const] : []),
+    ...(!isOrnament && kind === 'busy' && family === 'hat' ? [{ kind: 'pedal', words: 'play it with the pedal' } as const] : []),
     ...(kind === 'open-hat' ? [{ kind: 'close', words: 'close the hat' } as const] : []),
-    ...(isOrnament ? [] : [{ kind: 'leave-out', words: 'leave the least important out' } as const]),
+    ...(isOrnament ? [] : [{ kind: 'leave-out', words: 'delete the least important hit' } as const]),
     // Both hands on one drum: only where they would have been on more.
     ...(!isOrnament && (kind === 'hands' || kind === 'busy') && among.length > 2
-      ? [{ kind: 'flam', words: 'a flam instead' } as const]
+      ? [{ kind: 'flam', words: 'turn it into a flam' } as const]
       : []),
   ];
 }
@@ -67,10 +67,10 @@ function flammed(part: Part, hits: readonly Hit[], { among }: Fixable): Part {
 }
 
 /** Mends a moment in one way. Locked hits stay as they are. */
-export function fixConflict(part: Part, of: Fixable, mend: FixKind): Part {
+export function fixConflict(part: Part, of: Fixable, fix: FixKind): Part {
   const moment = part.hits.filter((h) => of.moment.includes(h.id) && !h.locked);
   const own = moment.find((h) => h.id === of.hit);
-  switch (mend) {
+  switch (fix) {
     case 'leave-out': {
       const least = leastImportant(moment, of);
       return least ? removeHits(part, new Set([least.id])) : part;

@@ -25,7 +25,7 @@ export function changeOutputMap(part: Part, change: Partial<OutputMap>): Part {
 
 const CHANGED = ', changed';
 const ownName = (name: string): string =>
-  name === NO_TARGET.name ? 'Own target' : name.endsWith(CHANGED) || name === 'Own target' ? name : `${name}${CHANGED}`;
+  name === NO_TARGET.name ? 'Custom' : name.endsWith(CHANGED) || name === 'Custom' ? name : `${name}${CHANGED}`;
 
 /** The key that a row leaves with; the keys of all other rows stay what they are. */
 export function setOutputKey(part: Part, row: VoiceName, key: number): Part {

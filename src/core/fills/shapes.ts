@@ -132,17 +132,17 @@ export const FILL_SHAPES: Readonly<Record<FillShape, ShapeSpec>> = {
     },
   },
   'kick-out': {
-    words: 'as the kick left out',
+    words: 'dropping the kick',
     leaves: (limb) => limb === 'kick-foot',
     strokes: () => [],
   },
   'all-out': {
-    words: 'as all of it left out',
+    words: 'dropping everything',
     leaves: () => true,
     strokes: () => [],
   },
   eighth: {
-    words: 'as the last eighth over and over',
+    words: 'repeating the last eighth',
     leaves: byHandOrKick,
     strokes({ steps, step, from, hits, level }) {
       const eighth = TICKS_PER_QUARTER / 2;
@@ -155,7 +155,7 @@ export const FILL_SHAPES: Readonly<Record<FillShape, ShapeSpec>> = {
     },
   },
   pickup: {
-    words: 'as a kick that leads in',
+    words: 'with the kick leading in',
     leaves: () => false,
     strokes({ steps, step, from, rows, random }) {
       const end = from + steps * step;

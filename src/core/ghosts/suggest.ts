@@ -1,3 +1,4 @@
+import { bisectRight } from 'd3-array';
 import { evenOf, mix, mixLong } from '../feel/random-values';
 import { homesOf } from '../homes/homes';
 import { indicesByVoice } from '../part/by-voice';
@@ -99,14 +100,8 @@ function placesOf(part: Part, voice: VoiceName): Places {
 
 /** Whether a sorted list has a number nearer than `reach`. */
 function isNear(list: readonly number[], place: number, reach: number): boolean {
-  let low = 0;
-  let high = list.length;
-  while (low < high) {
-    const mid = (low + high) >> 1;
-    if ((list[mid] as number) <= place - reach) low = mid + 1;
-    else high = mid;
-  }
-  return low < list.length && (list[low] as number) < place + reach;
+  const next = list[bisectRight(list, place - reach)];
+  return next !== undefined && next < place + reach;
 }
 
 const isAt = (list: readonly number[], place: number, step: number): boolean => isNear(list, place, step / 2);

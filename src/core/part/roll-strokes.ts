@@ -1,3 +1,4 @@
+import { bisectRight } from 'd3-array';
 import { MOST_STROKES, type Roll } from '../model/ornament';
 import type { Hit, Part } from '../model/part';
 import { stepOf } from '../time/grid';
@@ -14,23 +15,11 @@ export function rollLength(part: Pick<Part, 'hits' | 'meter' | 'origin'>, index:
   const map = meterMapOf(part);
   const beat = map.beatAt(map.barAt(hit.tick), hit.tick).length;
   const own = indicesByVoice(part.hits).get(hit.voice) ?? [];
-  for (let k = placeIn(own, index) + 1; k < own.length; k++) {
+  for (let k = bisectRight(own, index); k < own.length; k++) {
     const gap = (part.hits[own[k] as number] as Hit).tick - hit.tick;
     if (gap > 0) return ticks(Math.min(gap, beat));
   }
   return ticks(beat);
-}
-
-/** Where a number stands in a rising list that has it. */
-function placeIn(list: readonly number[], wanted: number): number {
-  let low = 0;
-  let high = list.length - 1;
-  while (low < high) {
-    const mid = (low + high) >> 1;
-    if ((list[mid] as number) < wanted) low = mid + 1;
-    else high = mid;
-  }
-  return low;
 }
 
 /** How many strokes a roll of this length has, itself included. @example rollCount({ strokes: '1/32', ... }, TICKS_PER_QUARTER) // 8 */

@@ -1,4 +1,5 @@
 import { endedBy } from '../synth/chokes';
+import { KIT_TRAITS } from '../synth/kits/levels';
 import { voiceOfRow, type VoiceName } from '../row-names';
 import { tonedVelocity, type Sound, type SoundLayer } from './mixer';
 import type { Program } from './program';
@@ -10,7 +11,6 @@ export const emptyLayers = (shapes: readonly LayerShape[]): SoundLayer[] =>
   shapes.map(({ upTo, takes, at = upTo }) => ({ upTo, at, takes: new Array<undefined>(takes).fill(undefined) }));
 
 const isCymbal = (voice: VoiceName): boolean => /^(crash|ride|splash|china)/.test(voice);
-const isMetal = (voice: VoiceName): boolean => isCymbal(voice) || voice.startsWith('hat-') || voice === 'triangle';
 
 const GRABBED_MS = 90;
 const STOPPED_MS = 30;
@@ -26,7 +26,7 @@ export function soundOfSource(source: RowSource, layers: SoundLayer[]): Sound {
   if (pieces) return { layers, voice: source.voice, ends: [], gain: gainOfSource(source), chokeMs: CUT_MS, selfMs: CUT_MS };
   const voice = voiceOfRow(source.voice);
   const { voices: ends, ms } = endedBy(voice);
-  const cut = own ? own.cut === true : kit === 'Beacon' && !isMetal(voice);
+  const cut = own ? own.cut === true : KIT_TRAITS[kit].cuts(voice);
   return {
     layers,
     voice,

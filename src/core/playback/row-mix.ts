@@ -1,7 +1,7 @@
 import { PART_MIX, ROW_SOUND } from '../model/sound';
 import { NO_OWN_SOUNDS, type OwnSounds } from '../model/own-sound';
 import type { Part } from '../model/part';
-import { KIT_ROOMS } from '../synth/kits/levels';
+import { KIT_TRAITS } from '../synth/kits/levels';
 import type { VoiceName } from '../row-names';
 import { kitOf, sourceOfRow } from './sources';
 
@@ -85,7 +85,7 @@ export function rowMixOf(part: Sounding, row: VoiceName, sounds: OwnSounds = NO_
 export function mixOf(part: Sounding, indexOf: (row: VoiceName) => number, sounds: OwnSounds = NO_OWN_SOUNDS): Mix {
   return {
     volume: amplitudeOfDb(part.mix?.level ?? 0),
-    room: { size: part.mix?.size ?? PART_MIX.size.rest, amount: (part.mix?.room ?? KIT_ROOMS[kitOf(part)]) / 100 },
+    room: { size: part.mix?.size ?? PART_MIX.size.rest, amount: (part.mix?.room ?? KIT_TRAITS[kitOf(part)].room) / 100 },
     rows: Object.fromEntries(part.rows.map((r) => [indexOf(r.voice), rowMixOf(part, r.voice, sounds)])),
   };
 }

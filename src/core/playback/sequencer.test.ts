@@ -58,6 +58,25 @@ test('a loop narrowed around the playhead goes on from the same place', () => {
   );
 });
 
+test('a hit just ahead of the playhead sounds in a new loop around it; one that sounded early does not sound twice', () => {
+  const near = s1(program(part, 0, 4));
+  // 40 ms before the third quarter: less than the pre-roll.
+  near.setProgram(program(part, 0, 1), LEAD + 960);
+  expect(brief(run(near, LEAD + 960, LEAD + 1100))).toEqual([[2, LEAD + 1000]]);
+  // The third quarter sounded 60 ms early, at 940: written plainly it lies ahead at 960 and has sounded all the same.
+  const early = { ...part, hits: part.hits.map((h) => (h.id === 'h2' ? { ...h, nudge: { ms: milliseconds(-60), velocity: 0 } } : h)) };
+  const again = s1(program(early, 0, 4));
+  again.setProgram(program(part, 0, 1), LEAD + 960);
+  expect(brief(run(again, LEAD + 960, LEAD + 1600))).toEqual([[3, LEAD + 1500]]);
+});
+
+/** Started at 0 and played to 960 ms after the downbeat. */
+function s1(p: Program): Sequencer {
+  const s = started(p, 0);
+  run(s, 0, LEAD + 960);
+  return s;
+}
+
 test('a loop moved away from the playhead starts at its beginning', () => {
   const s = started(program(part, 0, 1), 0);
   run(s, 0, LEAD + 700);

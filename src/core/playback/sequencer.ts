@@ -1,3 +1,4 @@
+import { bisector } from 'd3-array';
 import { mix } from '../random';
 import { TempoMap } from '../time/tempo-map';
 import { seconds, ticks, type Ticks } from '../units';
@@ -175,7 +176,11 @@ export class Sequencer {
     const base = cycle * c.length;
     const { order, places, wraps } = c.program.index;
     const placeAt = (k: number): number => (places[k] as number) * this.sampleRate;
-    for (let k = lowerBound(places.length, placeAt, from - base); k < places.length && placeAt(k) < to - base; k++) {
+    for (
+      let k = bisector((place: number) => place * this.sampleRate).left(places, from - base);
+      k < places.length && placeAt(k) < to - base;
+      k++
+    ) {
       const index = order[k] as number;
       const pass = cycle - (wraps[k] as number);
       if (!this.isDue(c, index, pass)) continue;
@@ -303,15 +308,3 @@ const sameTempo = (a: Compiled, b: Compiled): boolean =>
   a.program.tempo.every(
     (t, i) => t.tick === b.program.tempo[i]?.tick && t.microsecondsPerQuarter === b.program.tempo[i]?.microsecondsPerQuarter,
   );
-
-/** The first of so many rising values that is not under the wanted one. */
-function lowerBound(count: number, valueAt: (k: number) => number, wanted: number): number {
-  let low = 0;
-  let high = count;
-  while (low < high) {
-    const mid = (low + high) >> 1;
-    if (valueAt(mid) < wanted) low = mid + 1;
-    else high = mid;
-  }
-  return low;
-}

@@ -131,7 +131,7 @@ test('a target says keys, channels, velocities, lengths and an offset', () => {
   ).toEqual([36, 37, 38]);
 });
 
-test('General MIDI with a track a row: each has its name, stand-ins their key', () => {
+test('General MIDI with one track per row: each has its name, stand-ins their key', () => {
   const tracks = tracksOf(exportPart(kit, { ppq: 960, target: READY_TARGETS[1]! }).bytes);
   const names = tracks.map((t) => t.flatMap((e) => (e.type === 'trackName' ? [e.text] : []))[0]);
   expect(names).toEqual(['small', 'Half-open hat', 'Snare', 'Kick']);

@@ -1,3 +1,4 @@
+import { counted, plural } from '../plurals';
 import { NamedError } from '../errors';
 import { EMPTY_FEEL } from '../model/feel';
 import { MAX_BARS, MAX_QUARTERS, MOST_HITS, MOST_METERS, MOST_TEMPOS, shortName } from '../limits';
@@ -148,7 +149,7 @@ function collectHits(
   if (endless > 0) notices.push(`${endless} notes had no end; they last a sixteenth.`);
   if (held > 0)
     notices.push(
-      `${held} ${held === 1 ? 'note was' : 'notes were'} held for over 100,000 quarter notes and ${held === 1 ? 'was' : 'were'} cut there.`,
+      `${counted(held, 'note was', 'notes were')} held for over 100,000 quarter notes and ${plural(held, 'was', 'were')} cut there.`,
     );
   const split = splitKeys(kitMap, (key) => used[key] === 1);
   if (split !== kitMap) for (const hit of hits) hit.voice = voiceOfKey(split, hit.key);
@@ -239,9 +240,7 @@ export function mapsOfSong(file: SmfFile, lanes: readonly Lane[], notices: strin
   if (meter.length > MOST_METERS) throw new NamedError('too-many-meters');
   const far = [...tempo, ...meter].filter((change) => change.tick > LAST_TICK).length;
   if (far > 0)
-    notices.push(
-      `${far} ${far === 1 ? 'change' : 'changes'} of tempo or meter after 100,000 quarter notes ${far === 1 ? 'was' : 'were'} left out.`,
-    );
+    notices.push(`${counted(far, 'change')} of tempo or meter after 100,000 quarter notes ${plural(far, 'was', 'were')} left out.`);
   return { tempo: tidyTempo(tempo.filter((t) => t.tick <= LAST_TICK)), meter: tidyMeter(meter.filter((m) => m.tick <= LAST_TICK)) };
 }
 

@@ -180,3 +180,26 @@ test('all tempo changes within the part are written; those behind it are counted
   ).toEqual(tempo.slice(0, 64).map((t) => t.microsecondsPerQuarter));
   expect(result.changesBehind).toBe(2);
 });
+
+test('a hit with an ornament has its pedal and pressure once, before the hit itself', () => {
+  const [hat] = smallPart([['hat-open', 1, 90]]).hits;
+  const part = smallPart([['hat-open', 1, 90]]);
+  const pressed = { ...hat!, companions: [{ kind: 'pedal' as const, value: 60, aheadMs: milliseconds(10) }] };
+  const flammed = setOrnament({ ...part, hits: [pressed] }, new Set([hat!.id]), {
+    kind: 'flam',
+    strokes: 3,
+    spacingMs: 20,
+    level: 0.5,
+    slope: 0,
+  });
+  const { bytes, ppq } = exportPart(flammed, {});
+  const events: [string, number][] = [];
+  let now = 0;
+  for (const e of parseMidi(bytes).tracks[0] ?? []) {
+    now += e.deltaTime;
+    if (e.type === 'controller' || e.type === 'noteOn') events.push([e.type, now]);
+  }
+  // Three strokes before the beat at 120 BPM, where 20 ms are 0.04 quarters; the pedal 10 ms before the hit itself.
+  expect(events.filter(([type]) => type === 'noteOn')).toHaveLength(4);
+  expect(events.filter(([type]) => type === 'controller')).toEqual([['controller', Math.round(0.98 * ppq)]]);
+});

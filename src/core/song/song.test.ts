@@ -308,3 +308,25 @@ describe('sections go with their bars', () => {
     expect(told(restoreVersion(four, plain))).toBe(' | ');
   });
 });
+
+test('pinned homes go along with each round: a hit keeps the line that it was given, not the nearest one', () => {
+  // A late hit of the second bar's third sixteenth, nearer to the fourth; and one before the first downbeat.
+  const plain = two({ hits: two().hits.filter((h) => h.voice !== 'hat-closed') });
+  const late = { ...plain.hits[1]!, id: 'late', tick: ticks(4.7 * Q), home: ticks(4.5 * Q), decided: true as const };
+  const early = { ...plain.hits[0]!, id: 'early', voice: 'hat-open', tick: ticks(3.9 * Q), home: ticks(4 * Q) };
+  const part = { ...plain, hits: [...plain.hits, late, early].sort((x, y) => x.tick - y.tick) };
+  const played = playedPart({ ...part, order: [{ section: 'v' }, { section: 'c', times: 2 }] }, { order: true });
+  const of = (id: string) =>
+    played.part.hits.flatMap((h, i) =>
+      placeOfId(h.id).id === id ? [[h.tick / Q, h.home / Q, played.performance.homes.ticks[i]! / Q]] : [],
+    );
+  expect(of('late')).toEqual([
+    [4.7, 4.5, 4.5],
+    [8.7, 8.5, 8.5],
+  ]);
+  // Its home is the chorus's downbeat: it sounds ahead of each chorus, and not in the verse.
+  expect(of('early')).toEqual([
+    [3.9, 4, 4],
+    [7.9, 8, 8],
+  ]);
+});

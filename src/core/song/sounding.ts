@@ -1,3 +1,4 @@
+import { bisector } from 'd3-array';
 import { evenOf, hitHashes, mix, SALT } from '../feel/random-values';
 import { homesOf, shifted } from '../homes/homes';
 import { compareHits, type Hit, type Part, type Row } from '../model/part';
@@ -86,6 +87,8 @@ export function countCycled(part: Soundable): number {
   }, 0);
 }
 
+const byStart = bisector((stretch: { start: number }) => stretch.start);
+
 /** The round of a row's loop length, and the stretch of bars that it fills; undefined where the row, or its place, has none. */
 function cycler(part: Soundable): (voice: string, home: number) => { round: number; start: number; end: number } | undefined {
   const rounds = new Map(part.rows.flatMap((r): [string, number][] => (r.cycle ? [[r.voice, roundOf(r)]] : [])));
@@ -94,14 +97,8 @@ function cycler(part: Soundable): (voice: string, home: number) => { round: numb
     const round = rounds.get(voice);
     if (round === undefined) return undefined;
     // Sections stand in order.
-    let [low, high] = [0, stretches.length - 1];
-    while (low < high) {
-      const mid = (low + high + 1) >> 1;
-      if ((stretches[mid] as { start: number }).start <= home) low = mid;
-      else high = mid - 1;
-    }
-    const stretch = stretches[low];
-    return stretch && home >= stretch.start && home < stretch.end ? { round, start: stretch.start, end: stretch.end } : undefined;
+    const stretch = stretches[byStart.right(stretches, home) - 1];
+    return stretch && home < stretch.end ? { round, start: stretch.start, end: stretch.end } : undefined;
   };
 }
 

@@ -7,6 +7,9 @@ import type { VoiceName } from '../row-names';
 /** Where a feel's swing puts lines of a row. */
 export type PlaceLines = (row: VoiceName, lines: readonly Ticks[]) => ArrayLike<number>;
 
+/** Moments nearer than this are one, in seconds: what is asked for piece by piece meets at them. */
+const INSTANT = 1e-9;
+
 /**
  * When a pad that is held strikes: on the lines of a grid, as swung, in seconds from the start of the first pass of a loop.
  * @param from this moment itself does not count: the pad was struck then
@@ -29,10 +32,10 @@ export function strokesHeld(
   const swung = Array.from(place(row, times), (tick) => tempo.toSeconds(ticks(tick)) - begin);
   const found: Seconds[] = [];
   // A line that swing puts behind the end belongs to this pass all the same.
-  for (let pass = Math.max(0, Math.floor(from / length) - 1); pass * length <= until; pass++) {
+  for (let pass = Math.max(0, Math.floor(from / length) - 1); pass * length <= until + INSTANT; pass++) {
     for (const at of swung) {
       const moment = pass * length + at;
-      if (moment > from + 1e-9 && moment <= until + 1e-9) found.push(moment as Seconds);
+      if (moment > from + INSTANT && moment <= until + INSTANT) found.push(moment as Seconds);
     }
   }
   return found.sort((a, b) => a - b);

@@ -1,18 +1,18 @@
+import { oneBarTake as take, struck as note } from '@tests/support/one-bar-take';
 import fc from 'fast-check';
 import { parseMidi } from 'midi-file';
 import { smallPart } from '@tests/support/arbitraries';
 import { EMPTY_FEEL } from '../model/feel';
 import { exportPart } from '../smf/export-part';
 import { deviation, mean } from '../statistics';
-import { bpm, milliseconds, seconds, ticks, TICKS_PER_QUARTER, velocity } from '../units';
+import { milliseconds, seconds, ticks, TICKS_PER_QUARTER, velocity } from '../units';
 import type { Break, Slice } from '../model/break';
-import { microsecondsOf } from '../time/tempo-map';
-import { OPEN_GUARDS, type TakeEvent, type Take } from '../model/take';
+import { type TakeEvent } from '../model/take';
 import { addVelocity } from '../commands/hits';
 import type { Part } from '../model/part';
 import { ClockMap } from './clock';
 import { findDoubles } from './doubles';
-import { foldTake, recordedStrokes } from './fold';
+import { foldTake } from './fold';
 import { eventOfHit, hitIdOfEvent, hitsOfStrokes, withHits } from './hits-of-take';
 import { measureLatency } from './latency';
 import { playLikeAPerson, STEADY_PRACTICE } from './practice';
@@ -21,85 +21,6 @@ import { rawMidi } from './raw-midi';
 import { tightnessOf } from './tightness';
 import { putTake, withoutTake } from './use-take';
 import { STRAIGHT_CURVE, throughCurve } from '../velocity-curve';
-
-const Q = TICKS_PER_QUARTER;
-/** One bar of 4/4 at 120 BPM: two seconds. */
-const take = (change: Partial<Take> = {}): Take => ({
-  id: 't1',
-  name: 'Take 1',
-  recordedAt: 0,
-  input: 'pads',
-  tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }],
-  meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }],
-  origin: ticks(0),
-  start: ticks(0),
-  end: ticks(4 * Q),
-  latencyMs: milliseconds(0),
-  curve: STRAIGHT_CURVE,
-  guards: OPEN_GUARDS,
-  passes: 1,
-  complete: true,
-  ...change,
-});
-const note = (at: number, key = 36, value = 100): TakeEvent => ({ at: seconds(at), kind: 'note', key, value });
-
-describe('folding passes', () => {
-  test('each event goes to its pass and place; 10 ms before the loop’s start is the downbeat of the pass to come', () => {
-    const folded = foldTake(take(), [note(-0.01), note(0.5), note(1.99), note(2.503), note(5.25)]);
-    // Two seconds a pass; 10 ms are 1612.8 ticks.
-    expect(folded.map((s) => [s.pass, s.tick])).toEqual([
-      [0, -1613],
-      [0, Q],
-      [1, -1613],
-      [1, Math.round(Q + 0.006 * Q)],
-      [2, Math.round(2.5 * Q)],
-    ]);
-    expect(recordedStrokes(foldTake(take(), [note(-0.9), note(0.1)])).map((s) => s.event)).toEqual([1]);
-  });
-
-  test('a loop that starts later keeps the early stroke before its bar line', () => {
-    const [early] = foldTake(take({ start: ticks(4 * Q), end: ticks(8 * Q) }), [note(1.99)]);
-    expect([early!.pass, early!.tick]).toEqual([1, 4 * Q - 1613]);
-  });
-
-  test('latency comes off, soft strokes and bounces are kept out, velocities go through the curve', () => {
-    const events = [note(0.04, 36, 100), note(0.06, 36, 40), note(0.54, 38, 9), note(0.54, 42, 64)];
-    const folded = foldTake(
-      take({ latencyMs: milliseconds(40), guards: { below: 10, doubleMs: milliseconds(30) }, curve: { power: 2, floor: 1, ceiling: 127 } }),
-      events,
-    );
-    expect(folded.map((s) => [s.event, s.tick, s.velocity])).toEqual([
-      [0, 0, 79],
-      [3, Q, 33],
-    ]);
-  });
-
-  test('wherever it is played: the place is right to a tick, and a later event is never in an earlier pass', () => {
-    fc.assert(
-      fc.property(
-        fc.array(fc.double({ min: 0, max: 30, noNaN: true }), { maxLength: 30 }),
-        fc.integer({ min: -50, max: 200 }),
-        fc.integer({ min: 60, max: 240 }),
-        (times, latency, tempo) => {
-          const t = take({
-            latencyMs: milliseconds(latency),
-            tempo: [{ tick: ticks(0), microsecondsPerQuarter: microsecondsOf(bpm(tempo)) }],
-          });
-          const length = (4 * 60) / tempo;
-          const folded = foldTake(
-            t,
-            [...times].sort((a, b) => a - b).map((at) => note(at)),
-          );
-          folded.forEach((s, i) => {
-            const at = [...times].sort((a, b) => a - b)[s.event]! - latency / 1000;
-            expect(Math.abs(s.pass * length + (s.tick / (4 * Q)) * length - at)).toBeLessThan(1e-4);
-            if (i > 0) expect(s.pass).toBeGreaterThanOrEqual(folded[i - 1]!.pass);
-          });
-        },
-      ),
-    );
-  });
-});
 
 describe('latency', () => {
   const clicks = Array.from({ length: 16 }, (_, i) => seconds(10 + i * 0.5));

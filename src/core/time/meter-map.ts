@@ -1,3 +1,4 @@
+import { bisector } from 'd3-array';
 import { ticks, TICKS_PER_WHOLE, type Ticks } from '../units';
 
 /** A meter from a tick on. Ticks count from the file's zero with origin 0; the origin moves the whole map. */
@@ -48,6 +49,8 @@ interface Segment {
   beats: number[];
 }
 
+const SEARCH = { start: bisector((s: Segment) => s.start), firstBar: bisector((s: Segment) => s.firstBar) };
+
 export const DEFAULT_METER: MeterChange = { tick: ticks(0), numerator: 4, denominator: 4 };
 
 /** Finds bars and beats. Its bars start from the origin and go on for ever in both directions. */
@@ -86,14 +89,8 @@ export class MeterMap {
   private segmentAt(value: number, by: 'start' | 'firstBar'): Segment {
     const hint = this.last;
     if (by === 'start' && hint.start <= value && value < hint.end) return hint;
-    let low = 0;
-    let high = this.segments.length - 1;
-    while (low < high) {
-      const mid = (low + high + 1) >> 1;
-      if ((this.segments[mid] as Segment)[by] <= value) low = mid;
-      else high = mid - 1;
-    }
-    return (this.last = this.segments[low] as Segment);
+    // What lies before the first is counted by it.
+    return (this.last = this.segments[SEARCH[by].right(this.segments, value, 1) - 1] as Segment);
   }
 
   private bar(s: Segment, n: number): Bar {

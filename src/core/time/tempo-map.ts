@@ -1,3 +1,4 @@
+import { bisector } from 'd3-array';
 import { bpm, milliseconds, seconds, ticks, TICKS_PER_QUARTER, type Bpm, type Milliseconds, type Seconds, type Ticks } from '../units';
 
 /** A tempo from a tick on; MIDI keeps microseconds a quarter note, so does a part, and nothing is lost. */
@@ -11,6 +12,8 @@ interface Segment {
   second: number;
   secondsPerTick: number;
 }
+
+const SEARCH = { tick: bisector((s: Segment) => s.tick), second: bisector((s: Segment) => s.second) };
 
 /** What MIDI can say of a quarter note's length, in microseconds. */
 export const SHORTEST_QUARTER = 1;
@@ -54,14 +57,8 @@ export class TempoMap {
 
   private at(value: number, by: 'tick' | 'second'): Segment {
     const s = this.segments;
-    let low = 0;
-    let high = s.length - 1;
-    while (low < high) {
-      const mid = (low + high + 1) >> 1;
-      if ((s[mid] as Segment)[by] <= value) low = mid;
-      else high = mid - 1;
-    }
-    return s[low] as Segment;
+    // What lies before the first goes by its tempo.
+    return s[SEARCH[by].right(s, value, 1) - 1] as Segment;
   }
 
   toSeconds(tick: Ticks): Seconds {

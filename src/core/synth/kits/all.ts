@@ -5,13 +5,11 @@ import type { Recipe } from '../recipe';
 import { renderStroke, type RenderedStroke } from '../stroke';
 import { acousticKit } from './acoustic';
 import { BEACON } from './beacon';
-import { KIT_ROOMS, TICK_LEVEL } from './levels';
+import { TICK_LEVEL } from './levels';
 
 export interface SoundKit {
   name: KitName;
   about: string;
-  /** How much of its room is heard, in percent. */
-  room: number;
   recipes: Readonly<Record<VoiceName, Recipe>>;
 }
 
@@ -19,22 +17,19 @@ export const SOUND_KITS: Readonly<Record<KitName, SoundKit>> = {
   Wheelhouse: {
     name: 'Wheelhouse',
     about: 'dry, close, wooden',
-    room: KIT_ROOMS.Wheelhouse,
     recipes: acousticKit({ pitch: 1, ring: 1, wash: 1, soft: 1, tone: 1, wires: 1, click: 1 }),
   },
   'Dry Dock': {
     name: 'Dry Dock',
     about: 'large and roomy',
-    room: KIT_ROOMS['Dry Dock'],
     recipes: acousticKit({ pitch: 0.86, ring: 1.5, wash: 1.15, soft: 1.15, tone: 0.95, wires: 1.1, click: 0.8 }),
   },
   Sailcloth: {
     name: 'Sailcloth',
     about: 'brushes and soft beaters',
-    room: KIT_ROOMS.Sailcloth,
     recipes: acousticKit({ pitch: 0.95, ring: 0.9, wash: 0.85, soft: 1.5, tone: 0.72, wires: 1.15, click: 0.9 }),
   },
-  Beacon: { name: 'Beacon', about: 'small and electronic', room: KIT_ROOMS.Beacon, recipes: BEACON },
+  Beacon: { name: 'Beacon', about: 'small and electronic', recipes: BEACON },
 };
 
 /** A wooden tick, tuned by its name: what a key without an instrument sounds like. */

@@ -1,10 +1,7 @@
 import type { KitName } from '../../model/sound';
 import { standIns, type VoiceName } from '../../row-names';
 
-/**
- * How loud the voices of the built-in kits are, in dB; apart from their recipes, which only who makes strokes needs. Tests hold both
- * together.
- */
+/** How loud the voices of the built-in kits are, how much room they have, what ends what: apart from their recipes, which are large. */
 
 const ACOUSTIC: Readonly<Record<VoiceName, number>> = {
   kick: -14,
@@ -87,12 +84,31 @@ const BEACON: Readonly<Record<VoiceName, number>> = {
 /** Of a key without an instrument. */
 export const TICK_LEVEL = -22;
 
-/** How much of its room a kit has by itself, in percent. */
-export const KIT_ROOMS: Readonly<Record<KitName, number>> = { Wheelhouse: 10, 'Dry Dock': 30, Sailcloth: 15, Beacon: 0 };
+/** Metal rings on whatever follows it. */
+const isMetal = (voice: VoiceName): boolean => /^(crash|ride|splash|china|hat-)/.test(voice) || voice === 'triangle';
+
+/** A built-in kit as it is played. */
+export interface KitTraits {
+  /** Of each voice, in dB. */
+  levels: Readonly<Record<VoiceName, number>>;
+  /** How much of its room is heard, in percent, where the part does not say. */
+  room: number;
+  /** Whether a stroke of a voice ends the one before it. */
+  cuts(voice: VoiceName): boolean;
+}
+
+const rings = (): boolean => false;
+
+export const KIT_TRAITS: Readonly<Record<KitName, KitTraits>> = {
+  Wheelhouse: { levels: ACOUSTIC, room: 10, cuts: rings },
+  'Dry Dock': { levels: ACOUSTIC, room: 30, cuts: rings },
+  Sailcloth: { levels: ACOUSTIC, room: 15, cuts: rings },
+  Beacon: { levels: BEACON, room: 0, cuts: (voice) => !isMetal(voice) },
+};
 
 /** The level of what a kit makes a voice of, in dB. @example levelOf('Wheelhouse', 'kick') // -14 */
 export function levelOf(kit: KitName, voice: VoiceName): number {
-  const levels = kit === 'Beacon' ? BEACON : ACOUSTIC;
+  const { levels } = KIT_TRAITS[kit];
   const own = [voice, ...standIns(voice)].find((name) => Object.hasOwn(levels, name));
   return own === undefined ? TICK_LEVEL : (levels[own] as number);
 }
