@@ -1,3 +1,4 @@
+import { plural } from '@/core/plurals';
 import { withoutLocked } from '@/core/part/locks';
 import type { HitId, Part } from '@/core/model/part';
 import { say } from '@/ui/notify';
@@ -26,7 +27,7 @@ export const chosenIds = ({ part, selection }: Pick<BenchState, 'part' | 'select
 /** True where there is something to touch; says why not otherwise. */
 export function canTouch(touch: Touch): boolean {
   if (touch.ids.size > 0) return true;
-  say(touch.locked > 0 ? `${touch.locked === 1 ? 'This hit is' : 'These hits are'} locked: unlock first.` : 'Nothing is selected.');
+  say(touch.locked > 0 ? `${plural(touch.locked, 'This hit is', 'These hits are')} locked: unlock first.` : 'Nothing is selected.');
   return false;
 }
 

@@ -4,7 +4,7 @@ import type { Part } from '@/core/model/part';
 import { ticks, TICKS_PER_QUARTER } from '@/core/units';
 import { smallPart } from '@tests/support/arbitraries';
 import { createBenchStore, type BenchStore } from '../store/bench-store';
-import { duplicateSelection, invertRow, repeatSelection, shiftSelection, workingBars } from './arrange';
+import { deleteSelection, duplicateSelection, invertRow, repeatSelection, shiftSelection, workingBars } from './arrange';
 import { fillFromCaret, moveCaret, moveCaretBar, moveCaretRow, toggleAtCaret, toggleCaret } from './caret';
 import { copySelection, cutSelection, hasClip, paste } from './clipboard';
 import { clearNudges, mirrorSelection, nudgeSelection, setSelectionApart } from './nudging';
@@ -125,10 +125,54 @@ test('locked hits stay, and the label says how many', () => {
       .part.hits.filter((h) => h.voice === 'kick')
       .map((h) => h.nudge?.ms ?? 0),
   ).toEqual([0, 3]);
-  expect(label(store)).toBe('Place late one kick hit in bar 1, 1 locked left alone');
+  expect(label(store)).toBe('Nudge later: one kick hit in bar 1, 1 locked left alone');
   store.getState().select([first!.id]);
   nudgeSelection(store, 1);
   expect(said.at(-1)).toBe('This hit is locked: unlock first.');
+});
+
+test('cutting and deleting leave locked hits, and so does deleting at the step cursor', () => {
+  for (const remove of [cutSelection, deleteSelection]) {
+    const store = open();
+    const [first] = store.getState().part.hits.filter((h) => h.voice === 'kick');
+    store.getState().run('lock', (p) => setLocked(p, new Set([first!.id]), true));
+    choose(store, 'kick');
+    remove(store);
+    expect(steps(store, 'kick')).toEqual([0]);
+    store.getState().select([first!.id]);
+    remove(store);
+    expect(steps(store, 'kick')).toEqual([0]);
+    expect(said.at(-1)).toBe('This hit is locked: unlock first.');
+    store.getState().setUi({ step: { voice: 'kick', tick: ticks(0) } });
+    toggleAtCaret(store, () => {});
+    expect(steps(store, 'kick')).toEqual([0]);
+    expect(said.at(-1)).toBe('This hit is locked: unlock it first.');
+  }
+});
+
+test('a pasted cut leaves out what stayed: the locked hit is in the part and not on the clipboard', () => {
+  const store = open();
+  const [first] = store.getState().part.hits.filter((h) => h.voice === 'kick');
+  store.getState().run('lock', (p) => setLocked(p, new Set([first!.id]), true));
+  choose(store, 'kick');
+  cutSelection(store);
+  store.getState().setUi({ step: { voice: 'kick', tick: ticks(16 * STEP) } });
+  paste(store);
+  expect(steps(store, 'kick')).toEqual([0, 16]);
+});
+
+test('at the step cursor two hits of one line, one of them locked: the other goes', () => {
+  const store = open(
+    smallPart([
+      ['kick', 0, 100],
+      ['kick', 0.05, 40],
+    ]),
+  );
+  const [first] = store.getState().part.hits;
+  store.getState().run('lock', (p) => setLocked(p, new Set([first!.id]), true));
+  store.getState().setUi({ step: { voice: 'kick', tick: ticks(0) } });
+  toggleAtCaret(store, () => {});
+  expect(store.getState().part.hits.map((h) => h.id)).toEqual([first!.id]);
 });
 
 test('an inverted row: its empty steps are filled, its hits are gone, in the working bars', () => {

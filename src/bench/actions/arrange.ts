@@ -1,5 +1,6 @@
 /** What the selection can be told to do on the grid: go, come again, move over, turn round. */
-import { nanoid } from 'nanoid';
+import { counted, plural } from '@/core/plurals';
+import { newHitId } from '@/editing/ids';
 import { duplicateHits, repeatIntoNextBars, type Copied, type Onto } from '@/core/commands/copy';
 import { removeHits } from '@/core/commands/hits';
 import { freeLines, invertSteps, shiftHits } from '@/core/commands/place';
@@ -16,8 +17,6 @@ import { stemsFacts } from '../store/stems-facts';
 import type { BenchState, BenchStore } from '../store/bench-store';
 import { actOnSelection, canTouch, touchOf } from './act';
 import { revealBar } from './view-control';
-
-const newId = (): HitId => nanoid(10);
 
 export function deleteSelection(store: BenchStore): void {
   actOnSelection(store, 'Delete', removeHits, () => []);
@@ -55,7 +54,7 @@ export function putCopies(store: BenchStore, put: (onto: Onto) => Copied): Copie
     sayWith(copiesText(copied), other === 'join' ? 'Leave what was there' : 'Replace what is there', () => {
       rememberOnto(other);
       store.getState().setUi({ onto: other });
-      if (store.getState().part !== after) return say('Something else was done since: the choice holds from the next copy on.');
+      if (store.getState().part !== after) return say('You have changed something since, so the choice applies from the next copy on.');
       if (copied.ids.length > 0) store.getState().undo();
       reachCopies(store, put(other).ids);
     });
@@ -65,10 +64,10 @@ export function putCopies(store: BenchStore, put: (onto: Onto) => Copied): Copie
 
 /** @example copiesText({ ids: [1, 2], replaced: 1, leftOut: 0 }) // '2 hits added, 1 that stood there was replaced.' */
 function copiesText({ ids, replaced, leftOut }: Copied): string {
-  const added = ids.length === 0 ? 'Nothing was added' : `${ids.length} ${ids.length === 1 ? 'hit' : 'hits'} added`;
+  const added = ids.length === 0 ? 'Nothing was added' : `${counted(ids.length, 'hit')} added`;
   if (replaced > 0)
-    return `${added}, ${replaced} that stood there ${replaced === 1 ? 'was' : 'were'} replaced${leftOut > 0 ? `; ${leftOut} locked ${leftOut === 1 ? 'one' : 'ones'} stayed` : ''}.`;
-  return `${added}; ${leftOut} ${leftOut === 1 ? 'step has a hit already and keeps' : 'steps have hits already and keep'} it.`;
+    return `${added}, ${replaced} that stood there ${plural(replaced, 'was', 'were')} replaced${leftOut > 0 ? `; ${leftOut} locked ${plural(leftOut, 'one')} stayed` : ''}.`;
+  return `${added}; ${counted(leftOut, 'step has a hit already and keeps', 'steps have hits already and keep')} it.`;
 }
 
 /** A loop that does not reach the copies is made longer, so that they are heard. */
@@ -81,10 +80,10 @@ function reachCopies(store: BenchStore, ids: readonly HitId[]) {
 }
 
 export const duplicateSelection = (store: BenchStore): void =>
-  addCopies(store, 'Duplicate', (part, ids, onto) => duplicateHits(part, ids, newId, onto));
+  addCopies(store, 'Duplicate', (part, ids, onto) => duplicateHits(part, ids, newHitId, onto));
 
 export const repeatSelection = (store: BenchStore): void =>
-  addCopies(store, 'Repeat into the next bar', (part, ids, onto) => repeatIntoNextBars(part, ids, newId, onto));
+  addCopies(store, 'Repeat into the next bar', (part, ids, onto) => repeatIntoNextBars(part, ids, newHitId, onto));
 
 /** Where shifts wrap around: the bars of the selection. */
 function wrapRange(part: Part, ids: ReadonlySet<HitId>): TickRange {
@@ -135,7 +134,7 @@ export function invertRow(store: BenchStore, voice: VoiceName): void {
   const { ids } = withoutLocked(part, new Set(part.hits.filter((h) => h.voice === voice && inside.has(h.id)).map((h) => h.id)));
   const made: HitId[] = [];
   const makeId = (): HitId => {
-    made.push(newId());
+    made.push(newHitId());
     return made[made.length - 1] as HitId;
   };
   const filled = freeLines(part, voice, view.grid, range).length;

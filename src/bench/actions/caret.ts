@@ -1,5 +1,5 @@
 /** The step cursor: a line of the placing grid in a row, moved and used by keys. */
-import { nanoid } from 'nanoid';
+import { newHitId } from '@/editing/ids';
 import { addHits, removeHits } from '@/core/commands/hits';
 import { labelOfRow } from '@/core/part/rows';
 import { lockTest, withoutLocked } from '@/core/part/locks';
@@ -116,7 +116,7 @@ export function toggleAtCaret(store: BenchStore, audition: (voice: VoiceName, ve
       () => [],
     );
   }
-  const id = nanoid(10);
+  const id = newHitId();
   const { velocity } = ui;
   run(
     `Add a ${name} hit`,
@@ -139,7 +139,7 @@ export function fillFromCaret(store: BenchStore): void {
   const free = lines.filter((tick) => hitsOnLine(part, { voice: step.voice, tick }, view.grid).length === 0);
   const again = new Map(lines.flatMap((tick) => hitsOnLine(part, { voice: step.voice, tick }, view.grid).map((id) => [id, tick] as const)));
   const fresh = free.map((tick) => ({
-    id: nanoid(10),
+    id: newHitId(),
     voice: step.voice,
     tick,
     velocity: paintVelocity(part, ui.paint, view.grid, tick),

@@ -1,4 +1,5 @@
-import { nanoid } from 'nanoid';
+import { counted } from '@/core/plurals';
+import { newHitId } from '@/editing/ids';
 import { copyHits, pasteClip, type Clip, type Copied } from '@/core/commands/copy';
 import { removeHits } from '@/core/commands/hits';
 import { rangeOfBars } from '@/core/homes/ticks-range';
@@ -51,11 +52,11 @@ export function paste(store: BenchStore, place = pastePlace(store)): void {
   const pasted = putCopies(store, (onto) => {
     let copied: Copied = { part, ids: [], replaced: 0, leftOut: 0 };
     run(
-      `Paste ${from.hits.length} ${from.hits.length === 1 ? 'hit' : 'hits'} at ${where}`,
-      (p) => (copied = pasteClip(p, from, place.tick, () => nanoid(10), { row: place.voice, onto })).part,
+      `Paste ${counted(from.hits.length, 'hit')} at ${where}`,
+      (p) => (copied = pasteClip(p, from, place.tick, newHitId, { row: place.voice, onto })).part,
       () => copied.ids,
     );
     return copied;
   });
-  if (pasted.replaced + pasted.leftOut === 0) say(`Pasted ${pasted.ids.length} ${pasted.ids.length === 1 ? 'hit' : 'hits'} at ${where}.`);
+  if (pasted.replaced + pasted.leftOut === 0) say(`Pasted ${counted(pasted.ids.length, 'hit')} at ${where}.`);
 }

@@ -1,3 +1,4 @@
+import { counted, plural } from '@/core/plurals';
 import { withReadings } from '@/core/homes/readings';
 import { undecided } from '@/core/commands/marks';
 import type { HitId, Part } from '@/core/model/part';
@@ -76,7 +77,7 @@ export async function detectAgain(
     say(
       changed === 0
         ? 'Every hit keeps its line.'
-        : `${changed} of ${readings.size} ${readings.size === 1 ? 'hit' : 'hits'} now ${changed === 1 ? 'belongs' : 'belong'} to another line.`,
+        : `${changed} of ${counted(readings.size, 'hit')} now ${plural(changed, 'belongs', 'belong')} to another line.`,
     );
   } catch (e) {
     if (!own.signal.aborted) showError(e);

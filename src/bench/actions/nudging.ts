@@ -14,7 +14,7 @@ export function nudgeSelection(store: BenchStore, times: number): void {
   const { ui, view } = store.getState();
   const step = stepOf(view.grid);
   const inTicks = { '1 tick': EXPORT_TICK, '1/16 step': step / 16, '1/8 step': step / 8 }[ui.nudgeUnit as string];
-  const verb = times < 0 ? 'Place early' : 'Place late';
+  const verb = times < 0 ? 'Nudge earlier:' : 'Nudge later:';
   actOnSelection(store, verb, (p, ids) =>
     inTicks === undefined
       ? addNudge(p, ids, milliseconds(Number.parseFloat(ui.nudgeUnit) * times))
@@ -22,7 +22,7 @@ export function nudgeSelection(store: BenchStore, times: number): void {
   );
 }
 
-export const clearNudges = (store: BenchStore): void => actOnSelection(store, 'Take the nudge off', (p, ids) => setNudges(p, ids, () => 0));
+export const clearNudges = (store: BenchStore): void => actOnSelection(store, 'Clear the nudge of', (p, ids) => setNudges(p, ids, () => 0));
 
 export const mirrorSelection = (store: BenchStore): void => actOnSelection(store, 'Mirror the nudges of', mirrorNudges);
 

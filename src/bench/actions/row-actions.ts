@@ -1,5 +1,5 @@
 /** Rows made of hits: some to a row of their own, a row doubled. What is made is seen. */
-import { nanoid } from 'nanoid';
+import { newHitId } from '@/editing/ids';
 import { hitsToOwnRow, layerRow, type MadeRows } from '@/core/commands/split-rows';
 import type { HitId, Part } from '@/core/model/part';
 import { labelOfRow } from '@/core/part/rows';
@@ -7,8 +7,6 @@ import type { VoiceName } from '@/core/row-names';
 import { say } from '@/ui/notify';
 import type { BenchStore } from '../store/bench-store';
 import { canTouch, touchOf } from './act';
-
-const newId = (): HitId => nanoid(10);
 
 /** Runs what makes rows as one step, opens the first of them, and says what they are called. */
 export function makeRows(store: BenchStore, label: string, make: (part: Part) => MadeRows): void {
@@ -31,14 +29,14 @@ export function toOwnRow(store: BenchStore, ids: ReadonlySet<HitId>): void {
   const touch = touchOf(store.getState().part, ids);
   if (!canTouch(touch)) return;
   const { part } = store.getState();
-  if (hitsToOwnRow(part, touch.ids, newId).rows.length === 0)
+  if (hitsToOwnRow(part, touch.ids, newHitId).rows.length === 0)
     return say('These are all hits of the row, so they already have their own row.');
-  makeRows(store, `A row of their own for ${touch.what}`, (p) => hitsToOwnRow(p, touch.ids, newId));
+  makeRows(store, `Give their own row: ${touch.what}`, (p) => hitsToOwnRow(p, touch.ids, newHitId));
 }
 
 export const selectionToOwnRow = (store: BenchStore): void => toOwnRow(store, store.getState().selection);
 
 export const doubleRow = (store: BenchStore, row: VoiceName, percent: number): void =>
   makeRows(store, `Double ${labelOfRow(store.getState().part, row).toLowerCase()} at ${percent} %`, (p) =>
-    layerRow(p, row, percent, newId),
+    layerRow(p, row, percent, newHitId),
   );

@@ -1,5 +1,5 @@
 /** Entering hits one by one: each struck pad lands on the step cursor, which moves on. */
-import { nanoid } from 'nanoid';
+import { newIdInPart } from '@/editing/ids';
 import type { Hit } from '@/core/model/part';
 import { playedByKey } from '@/core/breaks/rows';
 import { labelOfVoice } from '@/core/voices';
@@ -23,7 +23,7 @@ export function enterStep(store: BenchStore, key: number, velocity: Velocity, le
   const together = now - last.at < TOGETHER_MS;
   const at = together ? last.tick : (ui.step?.tick ?? loop.start);
   const tick = at >= loop.start && at < loop.end ? at : loop.start;
-  const hit: Hit = { id: nanoid(8), ...struck, tick, home: tick, placed: true, length: ticks(stepOf(length) / 2), velocity };
+  const hit: Hit = { id: newIdInPart(), ...struck, tick, home: tick, placed: true, length: ticks(stepOf(length) / 2), velocity };
   run(
     `Enter ${labelOfVoice(voice).toLowerCase()}`,
     (p) => withHits(p, [hit], (h) => !(h.voice === voice && h.tick === tick)),

@@ -1,4 +1,5 @@
-import { nanoid } from 'nanoid';
+import { counted } from '@/core/plurals';
+import { newHitId } from '@/editing/ids';
 import { addHits } from '@/core/commands/hits';
 import { labelOfRow } from '@/core/part/rows';
 import type { Part } from '@/core/model/part';
@@ -51,7 +52,7 @@ export function takeSuggestion(store: BenchStore): boolean {
   drop(store, here);
   const { part, run } = store.getState();
   run(`Take a ghost: ${labelOfRow(part, hit.voice)}, ${placeText(part, hit.tick)}`, (p) =>
-    addHits(p, [{ ...hit, id: nanoid(10), ghost: true }]),
+    addHits(p, [{ ...hit, id: newHitId(), ghost: true }]),
   );
   return true;
 }
@@ -73,10 +74,10 @@ function drop(store: BenchStore, { proposal, at }: { proposal: Proposal; at: num
 export function takeAllSuggestions(store: BenchStore): boolean {
   const here = current(store);
   if (!here) return false;
-  const fresh = here.proposal.hits.map((h) => ({ ...h, id: nanoid(10), ghost: true }));
+  const fresh = here.proposal.hits.map((h) => ({ ...h, id: newHitId(), ghost: true }));
   store.getState().setUi({ proposal: null });
   store.getState().run(
-    `Take ${fresh.length} ${fresh.length === 1 ? 'ghost' : 'ghosts'}`,
+    `Take ${counted(fresh.length, 'ghost')}`,
     (p) => addHits(p, fresh),
     () => fresh.map((h) => h.id),
   );

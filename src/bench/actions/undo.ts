@@ -13,5 +13,5 @@ export function redo(store: BenchStore) {
   const { history, redo: forth } = store.getState();
   const label = history.redo.at(-1)?.label;
   forth();
-  say(label ? `Done again: ${label}.` : 'There is nothing to redo.');
+  say(label ? `Redone: ${label}.` : 'There is nothing to redo.');
 }

@@ -86,7 +86,7 @@ export function BreakPicture({ of, playback }: { of: Break; playback: Playback }
     const raw = momentAtX(part, of, axis, e.clientX - left);
     if (raw < 0 || raw >= of.seconds) return;
     const at = e.shiftKey ? raw : await attackAt(raw);
-    store.getState().run('Add a stroke', (p) => markStroke(p, of.id, null, { at: toMicrosecond(at) }));
+    store.getState().run('Add a hit', (p) => markStroke(p, of.id, null, { at: toMicrosecond(at) }));
   };
 
   return (

@@ -81,7 +81,7 @@ function Facts({ of }: { of: Break }) {
   const heard = useBench((s) => s.part.heard);
   const { listening, missing, outline } = useStore(onsetDetectorState);
   const strokes = useMemo(() => strokesOfBreak(of, heardIn({ ...(heard ? { heard } : {}) }, of.id)), [of, heard]);
-  const found = strokes.filter((s) => !s.drowned).length;
+  const found = strokes.filter((s) => !s.belowThreshold).length;
   if (missing) return <span role="status">Its recording is not in this browser: the kit plays its rows.</span>;
   if (listening !== null) {
     return (
@@ -108,7 +108,7 @@ function Facts({ of }: { of: Break }) {
         {barsOfBreak(of)} {barsOfBreak(of) === 1 ? 'bar' : 'bars'} at {bpmOfBreak(of).toFixed(1)} BPM
       </span>
       <span data-testid="strokes-found">
-        {found} of {strokes.length} strokes found
+        {found} of {strokes.length} hits found
       </span>
       <span className="flex items-baseline justify-between pr-2">
         sensitivity {Math.round(of.sensitivity * 100)} %

@@ -43,7 +43,7 @@ export function LineFlags({ of, part, placed, strokes, axis, width, onHold }: Pr
 
   const drag = useMarkDrag<number>({
     ground: { part, placed: { lines: of.lines, bar: of.bar }, axis },
-    places: () => strokes.filter((s) => !s.drowned).map((s) => s.at),
+    places: () => strokes.filter((s) => !s.belowThreshold).map((s) => s.at),
     onMove: (index, at, held) => {
       onHold(held.placed);
       move(index, at);

@@ -49,8 +49,8 @@ export function StrokeMarks({ of, part, placed, strokes, axis, width, playback, 
   const attacks = heardIn(part, of.id).at;
   const choose = (id: string) => onsetDetectorState.setState({ chosen: id });
   const move = (id: string, at: number) =>
-    sweep.show('Move a stroke', (p) => markStroke(p, of.id, id, { at: toMicrosecond(Math.max(0, at)) }));
-  const remove = (id: string) => store.getState().run('Remove a stroke', (p) => markStroke(p, of.id, id, { gone: true }));
+    sweep.show('Move a hit', (p) => markStroke(p, of.id, id, { at: toMicrosecond(Math.max(0, at)) }));
+  const remove = (id: string) => store.getState().run('Remove a hit', (p) => markStroke(p, of.id, id, { gone: true }));
 
   const drag = useMarkDrag<string>({
     ground: { part, placed, axis },
@@ -89,14 +89,14 @@ export function StrokeMarks({ of, part, placed, strokes, axis, width, playback, 
   // One of them is in the order of Tab: the chosen one, or the first.
   const tabbed = inSight.find(({ stroke }) => stroke.id === chosen) ?? inSight[0];
   return (
-    <div role="group" aria-label={`Strokes of ${of.name}`}>
+    <div role="group" aria-label={`Hits of ${of.name}`}>
       {inSight.map(({ stroke, x }, i) => (
         <button
           key={stroke.id}
           type="button"
           data-stroke={stroke.id}
           tabIndex={stroke === tabbed?.stroke ? 0 : -1}
-          aria-label={`Stroke at ${stroke.at.toFixed(3)} s, ${kindWords(stroke)}${stroke.drowned ? ', below the threshold' : ''}`}
+          aria-label={`Hit at ${stroke.at.toFixed(3)} s, ${kindWords(stroke)}${stroke.belowThreshold ? ', below the threshold' : ''}`}
           className="absolute size-[15px] cursor-ew-resize rounded-full"
           style={{ left: x - 7.5, top: FOOT - heightOf(stroke.over) - 7.5 }}
           {...drag.handlers}

@@ -1,5 +1,6 @@
 'use client';
 
+import { plural } from '@/core/plurals';
 import { DropdownMenu } from 'radix-ui';
 import { markStroke, setBreak } from '@/core/breaks/edit';
 import { heardIn, strokesOfBreak } from '@/core/breaks/strokes';
@@ -20,7 +21,7 @@ const TOGETHER: readonly (readonly [as: StrokeKind, also: StrokeKind])[] = [
 
 const named = (kind: StrokeKind): string => (kind === 'other' ? 'another drum' : kind);
 
-/** What is often struck together, and what was heard so. */
+/** What is often struck together, and what was as detected. */
 const togetherWith = (kind: StrokeKind, also: StrokeKind | undefined) =>
   also === undefined || TOGETHER.some(([a, b]) => a === kind && b === also) ? TOGETHER : [...TOGETHER, [kind, also] as const];
 
@@ -49,27 +50,28 @@ export default function StrokeMenu({
     </DropdownMenu.Item>
   );
   return (
-    <PointMenu at={at} onClose={onClose} label={`Stroke at ${found.at.toFixed(3)} s`}>
-      {!found.drowned && item('Hear it', () => hearStroke(playback, of, stroke))}
+    <PointMenu at={at} onClose={onClose} label={`Hit at ${found.at.toFixed(3)} s`}>
+      {!found.belowThreshold && item('Hear it', () => hearStroke(playback, of, stroke))}
       {STROKE_KINDS.map((kind) =>
         item(
-          `It is a ${kind === 'other' ? 'stroke of another kind' : kind}`,
-          () => run(`Name a stroke: ${kind}`, (p) => markStroke(p, of.id, stroke, { as: kind })),
+          `Mark as ${kind === 'other' ? 'other drum' : kind}`,
+          () => run(`Mark a hit as ${kind}`, (p) => markStroke(p, of.id, stroke, { as: kind })),
           found.kind === kind && !found.also ? (found.sure === 1 ? 'chosen' : `${Math.round(found.sure * 100)} % sure`) : '',
         ),
       )}
       {togetherWith(found.kind, found.also).map(([as, also]) =>
         item(
-          `It is ${named(as)} and ${named(also)} together`,
-          () => run(`Name a stroke: ${named(as)} and ${named(also)}`, (p) => markStroke(p, of.id, stroke, { as, also })),
-          found.kind === as && found.also === also ? (found.sure === 1 ? 'chosen' : 'heard so') : '',
+          `Mark as ${named(as)} and ${named(also)} together`,
+          () => run(`Mark a hit as ${named(as)} and ${named(also)}`, (p) => markStroke(p, of.id, stroke, { as, also })),
+          found.kind === as && found.also === also ? plural(found.sure, 'chosen', 'as detected') : '',
         ),
       )}
       <DropdownMenu.Separator className={MENU_RULE} />
-      {found.drowned && item('Count this hit anyway', () => run('Keep a stroke', (p) => markStroke(p, of.id, stroke, { at: found.at })))}
-      {of.cut !== 'strokes' && item('Cut at the strokes', () => run('Cut at the strokes', (p) => setBreak(p, of.id, { cut: 'strokes' })))}
+      {found.belowThreshold &&
+        item('Count this hit anyway', () => run('Count a hit', (p) => markStroke(p, of.id, stroke, { at: found.at })))}
+      {of.cut !== 'strokes' && item('Cut at the hits', () => run('Cut at the hits', (p) => setBreak(p, of.id, { cut: 'strokes' })))}
       {item('Level, pitch, backwards …', () => openPage(store, 'breaks', 'piece'))}
-      {item('Remove it', () => run('Remove a stroke', (p) => markStroke(p, of.id, stroke, { gone: true })), 'Delete')}
+      {item('Remove it', () => run('Remove a hit', (p) => markStroke(p, of.id, stroke, { gone: true })), 'Delete')}
     </PointMenu>
   );
 }

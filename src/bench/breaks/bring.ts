@@ -27,7 +27,7 @@ export function layer({ getState }: BenchStore, of: Break, notes: readonly strin
   if ((part.breaks?.length ?? 0) >= MOST_BREAKS) return say(`A part has at most ${MOST_BREAKS} breaks: delete one first.`);
   run(`Import ${of.name}`, (p) => layerBreak(p, of));
   setUi({ page: 'breaks', breakShown: true });
-  const said = [`${of.name} is under the part, as rows of its own.`, ...notes].join(' ');
+  const said = [`${of.name} is under the part, on its own rows.`, ...notes].join(' ');
   if (!instead) return sayWith(said, 'Undo', () => getState().undo());
   sayWith(said, `Use it ${instead.words}`, () => {
     getState().run(`Delete ${of.name}`, (p) => removeBreak(p, of.id));

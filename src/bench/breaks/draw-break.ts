@@ -109,7 +109,7 @@ function drawStrokes(
     const x = xOfMoment(part, placed, axis, stroke.at);
     if (x < -10 || x > width + 10) continue;
     const outside = stroke.at < first - 0.06 || stroke.at >= last;
-    const isPale = stroke.drowned || outside;
+    const isPale = stroke.belowThreshold || outside;
     const top = FOOT - heightOf(stroke.over);
     g.fillStyle = isPale ? palette.pale : stroke.id === chosen ? palette.accent : palette.ink;
     g.fillRect(x - 0.75, top, 1.5, FOOT - top);

@@ -1,3 +1,4 @@
+import { plural } from '@/core/plurals';
 import { createStore } from 'zustand/vanilla';
 import { hearStrokes } from '@/core/breaks/edit';
 import type { Break } from '@/core/model/break';
@@ -72,14 +73,12 @@ export async function listen(store: BenchStore, id: string): Promise<void> {
     if (ear !== own) return;
     onsetDetectorState.setState({ listening: null });
     if (!standOut(heard.over))
-      return say('No stroke stands out in this recording: it plays as one piece, and can be cut at lines of the bar.');
+      return say('No hit stands out in this recording. It plays as one slice; you can cut it at the lines of the bar.');
     const { part, run } = store.getState();
     const name = part.breaks?.find((b) => b.id === id)?.name ?? 'the break';
     run(`Listen to ${name}`, (p) => hearStrokes(p, id, heard));
     if (heard.readings.length === 0)
-      say(
-        `${heard.at.length === 1 ? 'One stroke was' : 'Few strokes were'} heard, too few to tell a tempo: set its bars on the page Breaks.`,
-      );
+      say(`${plural(heard.at.length, 'One hit was', 'Few hits were')} heard, too few to tell a tempo: set its bars on the page Breaks.`);
   } catch (e) {
     if (ear !== own) return;
     onsetDetectorState.setState({ listening: null });

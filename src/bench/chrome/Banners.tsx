@@ -2,7 +2,7 @@
 
 import { useRouter } from 'next/navigation';
 import { useEffect, useState, type ReactNode } from 'react';
-import { counted } from '@/core/counted';
+import { counted, plural } from '@/core/plurals';
 import { betterOrigin } from '@/core/homes/origin';
 import { tempoMapOf } from '@/core/part/part-time';
 import { detectAgain, otherLines } from '../actions/detect';
@@ -131,7 +131,7 @@ function useLinesOffer(): ReactNode {
   return (
     <Notice name="lines-offer">
       <p className={sentence}>
-        {counted(others, 'hit')} probably {others === 1 ? 'belongs' : 'belong'} to another grid line. Detecting the lines again moves no
+        {counted(others, 'hit')} probably {plural(others, 'belongs', 'belong')} to another grid line. Detecting the lines again moves no
         hits.
       </p>
       <Button
@@ -160,7 +160,7 @@ function useStoreTrouble(): ReactNode {
     <Notice tone="danger" name="store-notice">
       <p className={sentence}>{words}</p>
       <Button size="small" onClick={() => setRead(words)}>
-        I see
+        OK
       </Button>
     </Notice>
   );

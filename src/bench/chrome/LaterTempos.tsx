@@ -1,6 +1,6 @@
 'use client';
 
-import { counted } from '@/core/counted';
+import { counted } from '@/core/plurals';
 import { Button } from '@/ui/Button';
 import { Modal } from '@/ui/Modal';
 

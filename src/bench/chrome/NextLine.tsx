@@ -1,5 +1,7 @@
 'use client';
 
+import { ideaName } from '../words/idea-words';
+import { counted } from '@/core/plurals';
 import { useEffect, useState } from 'react';
 import { useStore } from 'zustand';
 import { meterMapOf, tempoMapOf } from '@/core/part/part-time';
@@ -32,12 +34,8 @@ export function NextLine() {
     const timer = setInterval(look, LOOK_MS);
     return () => clearInterval(timer);
   }, [next, engine, part]);
-  if (!next)
-    return (
-      <span className="text-xs text-faint">{open === null ? 'whole part' : `idea ${ideas.find((i) => i.id === open)?.letter ?? ''}`}</span>
-    );
-  const called =
-    next.idea === sounding ? null : next.idea === null ? 'the part' : `idea ${ideas.find((i) => i.id === next.idea)?.letter ?? ''}`;
+  if (!next) return <span className="text-xs text-faint">{open === null ? 'whole part' : ideaName(ideas.find((i) => i.id === open))}</span>;
+  const called = next.idea === sounding ? null : next.idea === null ? 'the part' : ideaName(ideas.find((i) => i.id === next.idea));
   const name =
     called ??
     (next.kind === 'order'
@@ -48,7 +46,7 @@ export function NextLine() {
   return (
     <span role="status" className="truncate text-xs text-accent">
       next: {name}
-      {beats === null ? '' : `, in ${beats} ${beats === 1 ? 'beat' : 'beats'}`}
+      {beats === null ? '' : `, in ${counted(beats, 'beat')}`}
     </span>
   );
 }

@@ -1,5 +1,6 @@
 'use client';
 
+import { ordinalEnding, plural } from '@/core/plurals';
 import { Popover } from 'radix-ui';
 import { Button } from '@/ui/Button';
 import { LevelStems } from '@/ui/LevelStems';
@@ -8,11 +9,8 @@ import { Picker } from '@/ui/Picker';
 import { useBench, useBenchStore } from '../store/context';
 import { MOST_LEVELS, MOST_STRIDE, type Paint, paintGhosts } from '../store/tools';
 
-const ORDINALS = new Intl.PluralRules('en', { type: 'ordinal' });
-const ENDINGS: Readonly<Record<string, string>> = { one: 'st', two: 'nd', few: 'rd', other: 'th' };
-
 /** What follows the number in “every 2nd 1/16”; every one is “every 1/16”. @example ordinalOf(2, '1/16') // 'nd 1/16' */
-const ordinalOf = (n: number, grid: string): string => `${ENDINGS[ORDINALS.select(n)] ?? 'th'} ${grid}`;
+const ordinalOf = (n: number, grid: string): string => `${ordinalEnding(n)} ${grid}`;
 
 const ACCENTS: readonly { name: string; levels: readonly number[] }[] = [
   { name: 'even', levels: [96] },
@@ -51,7 +49,7 @@ export default function PaintWords({ paint }: { paint: Paint }) {
         value={accent?.name ?? 'own'}
         choices={[
           ...ACCENTS.map((a) => ({ value: a.name, text: a.name })),
-          ...(accent ? [] : [{ value: 'own', text: paint.levels.length === 1 ? 'even' : 'own accents' }]),
+          ...(accent ? [] : [{ value: 'own', text: plural(paint.levels.length, 'even', 'custom accents') }]),
         ]}
         onChange={(name) => {
           const chosen = ACCENTS.find((a) => a.name === name);

@@ -1,6 +1,6 @@
 'use client';
 
-import { counted } from '@/core/counted';
+import { counted } from '@/core/plurals';
 import { ArrowLeft, Play, Repeat, Search, Share, Square, X } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import Link from 'next/link';

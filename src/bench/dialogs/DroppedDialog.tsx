@@ -1,7 +1,7 @@
 'use client';
 
-import { counted as countedHits } from '@/core/counted';
-import { nanoid } from 'nanoid';
+import { counted, counted as countedHits } from '@/core/plurals';
+import { newHitId, newIdInPart } from '@/editing/ids';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState, type ReactNode } from 'react';
 import { rowsBeside } from '@/core/commands/beside';
@@ -46,8 +46,7 @@ async function readDropped(file: File): Promise<Dropped | LaneQuestion> {
   return opened.kind === 'ask' ? opened.question : droppedMidi(file.name, opened.bytes, opened.lanes);
 }
 
-const newId = () => nanoid(10);
-const barsText = (n: number): string => `${n} ${n === 1 ? 'bar' : 'bars'}`;
+const barsText = (n: number): string => `${counted(n, 'bar')}`;
 const bpmOf = (part: Part): number => Math.round(startTempo(part) * 10) / 10;
 
 /** A MIDI or part file that was dropped on an open part: where it is to go. */
@@ -113,7 +112,7 @@ export default function DroppedDialog() {
             onTake={() =>
               change(
                 `Import ${other.name} after the last bar`,
-                (p) => appendAsSection(p, other, { id: nanoid(8), name: other.name, newId }),
+                (p) => appendAsSection(p, other, { id: newIdInPart(), name: other.name, newId: newHitId }),
                 `${other.name} is a section now, from bar ${part.bars + 1} on.`,
               )
             }
@@ -123,9 +122,9 @@ export default function DroppedDialog() {
             action="Add its rows to this part"
             onTake={() =>
               change(
-                `Put the rows of ${other.name} beside`,
-                (p) => rowsBeside(p, other, 0, newId),
-                `The rows of ${other.name} stand beside these now.`,
+                `Add the rows of ${other.name}`,
+                (p) => rowsBeside(p, other, 0, newHitId),
+                `The rows of ${other.name} are in this part now.`,
               )
             }
           />

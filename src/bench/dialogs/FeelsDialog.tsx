@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/plurals';
 import { READY_FEELS } from '@/core/moves/ready-feels';
 import { setFeel } from '@/core/commands/moves';
 import type { Feel } from '@/core/model/feel';
@@ -14,7 +15,7 @@ interface Item extends LibraryItem {
   feel: Feel;
 }
 
-const movesOf = ({ moves }: Feel): string => `${moves.length} ${moves.length === 1 ? 'move' : 'moves'}`;
+const movesOf = ({ moves }: Feel): string => `${counted(moves.length, 'move')}`;
 
 /** Feel presets: ready ones to start from, the user's own, and files. */
 export function FeelsDialog() {

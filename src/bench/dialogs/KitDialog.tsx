@@ -1,5 +1,6 @@
 'use client';
 
+import { plural } from '@/core/plurals';
 import { useState } from 'react';
 import { useStored } from '@/storage/use-stored';
 import { playOnKit, readByKit, rowsWithout, setKeyVoice } from '@/core/commands/rows';
@@ -33,20 +34,20 @@ export function KitDialog() {
     getState().run(`Write for ${kit.name}`, (p) => playOnKit(p, kit));
     if (left.length > 0)
       say(
-        `${kit.name} has no key for ${left.map((v) => labelOfRow(part, v).toLowerCase()).join(', ')}: ${left.length === 1 ? 'it keeps its key' : 'they keep their keys'}.`,
+        `${kit.name} has no key for ${left.map((v) => labelOfRow(part, v).toLowerCase()).join(', ')}: ${plural(left.length, 'it keeps its key', 'they keep their keys')}.`,
       );
   };
   const uses: readonly LibraryUse<Item>[] = [
     {
       word: 'read these keys as this one',
       label: (name) => `read these keys as ${name}`,
-      title: 'The names were wrong: the keys stay, rows are named by this map',
+      title: 'For wrong row names: keys stay, rows are named by this map',
       run: ({ name, voices }) => getState().run(`Read the keys as ${name}`, (p) => readByKit(p, { name, voices })),
     },
     {
       word: 'write for this one',
       label: (name) => `write for ${name}`,
-      title: 'The voices stay, their keys become those of this map',
+      title: 'Rows keep their drums; their keys change to this map',
       run: ({ name, voices }) => playOn({ name, voices }),
     },
   ];

@@ -28,7 +28,7 @@ const narrow = '[&_input]:w-[3em]';
 const KEYS_WORDS = { hits: 'the hits’ own', 'general-midi': 'General MIDI', chromatic: 'one after another', rows: 'as listed' } as const;
 
 const aboutOf = ({ keys, channel, tracks }: OutputMap): string =>
-  `keys ${KEYS_WORDS[keys.kind]}, channel ${channel}${tracks === 'rows' ? ', a track a row' : ''}`;
+  `keys ${KEYS_WORDS[keys.kind]}, channel ${channel}${tracks === 'rows' ? ', one track per row' : ''}`;
 const itemOf = (target: OutputMap): Item => ({ ...target, about: aboutOf(target) });
 const targetOfItem = ({ about: _, ...target }: Item): OutputMap => target;
 const OURS = [NO_TARGET, ...READY_TARGETS].map(itemOf);
@@ -164,7 +164,7 @@ function Settings({ target }: { target: OutputMap }) {
           value={target.tracks}
           choices={[
             { value: 'one', text: 'one track' },
-            { value: 'rows', text: 'a track a row' },
+            { value: 'rows', text: 'one track per row' },
           ]}
           onChange={(v) => change({ tracks: v as OutputMap['tracks'] })}
         />
@@ -191,7 +191,7 @@ function Keys({ target }: { target: OutputMap }) {
           <>
             <span role="status">Strike {labelOfRow(part, rows[learning] as string).toLowerCase()} …</span>
             <Button size="small" onClick={() => learn(learning + 1)}>
-              Skip it
+              Skip
             </Button>
             <Button size="small" onClick={() => learn(null)}>
               Enough
@@ -234,7 +234,7 @@ function Keys({ target }: { target: OutputMap }) {
                     default={target.channel}
                     className={narrow}
                     onChange={(n) =>
-                      sweep.show(`${labelOfRow(part, row)} leaves on channel ${n}`, (p) =>
+                      sweep.show(`${labelOfRow(part, row)} plays on channel ${n}`, (p) =>
                         setOutputChannel(p, row, n === outputMapOf(p).channel ? null : n),
                       )
                     }

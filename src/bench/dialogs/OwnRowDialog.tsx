@@ -1,6 +1,6 @@
 'use client';
 
-import { nanoid } from 'nanoid';
+import { newIdInPart } from '@/editing/ids';
 import { useState } from 'react';
 import { addOwnRow } from '@/core/commands/split-rows';
 import { labelOfVoice, VOICES } from '@/core/voices';
@@ -19,14 +19,14 @@ export function OwnRowDialog() {
   const close = () => getState().setUi({ dialog: null });
   const add = () => {
     close();
-    makeRows(store, `Add the row ${name.trim() || 'of your own'}`, (p) => addOwnRow(p, nanoid(8), name, like));
+    makeRows(store, `Add the row ${name.trim() || 'of your own'}`, (p) => addOwnRow(p, newIdInPart(), name, like));
   };
   return (
     <Modal
       open
       onClose={close}
       title="A row of your own"
-      about="It stands on top, with a free MIDI key, and is played, shaped and exported like any other."
+      about="It goes on top with a free MIDI key. It plays, edits and exports like any other row."
     >
       <form
         className="space-y-4"

@@ -1,6 +1,7 @@
 'use client';
 
-import { nanoid } from 'nanoid';
+import { counted } from '@/core/plurals';
+import { newHitId } from '@/editing/ids';
 import { useState } from 'react';
 import { patternOf, putPattern, type PatternPlace, type PutPattern } from '@/core/commands/patterns';
 import { hitsInRange, rangeOfBars } from '@/core/homes/ticks-range';
@@ -27,7 +28,7 @@ const OWN_ROW = 'its own row';
 /** @example aboutPattern(pattern) // '12 hits, 2 rows, 4/4' */
 const aboutPattern = ({ hits, rows, meter }: HitPattern): string => {
   const count = Object.keys(rows).length;
-  return `${hits.length} ${hits.length === 1 ? 'hit' : 'hits'}, ${count === 1 ? Object.values(rows)[0]?.toLowerCase() : `${count} rows`}, ${meter.join('/')}`;
+  return `${counted(hits.length, 'hit')}, ${count === 1 ? Object.values(rows)[0]?.toLowerCase() : `${count} rows`}, ${meter.join('/')}`;
 };
 
 /** What may be kept of the part as it stands. */
@@ -85,7 +86,7 @@ export default function PatternsDialog() {
     close();
     const edit = getState().open(`Paste ${name} at bar ${from + 1}`, 'trial');
     let result: PutPattern | null = null;
-    edit.preview((p) => (result = putPattern(p, pattern, { bar: from, way, ...(row === OWN_ROW ? {} : { row }) }, () => nanoid(10))).part);
+    edit.preview((p) => (result = putPattern(p, pattern, { bar: from, way, ...(row === OWN_ROW ? {} : { row }) }, newHitId)).part);
     say(putWords(result, name));
   };
   const rows = [{ value: OWN_ROW, text: OWN_ROW }, ...part.rows.map((r) => ({ value: r.voice, text: labelOfRow(part, r.voice) }))];
@@ -100,13 +101,13 @@ export default function PatternsDialog() {
         {
           word: 'beside',
           label: (name) => `Paste ${name} beside what is there`,
-          title: 'What is there stays; its strokes go on free steps',
+          title: 'Keeps what is there and fills free steps only',
           run: (item) => put(item, 'beside'),
         },
         {
           word: 'instead',
           label: (name) => `Paste ${name} instead of what is there`,
-          title: 'Its rows are emptied in its bars first',
+          title: 'Clears its rows in these bars first',
           run: (item) => put(item, 'instead'),
         },
       ]}
@@ -126,7 +127,7 @@ export default function PatternsDialog() {
           choices={sources.map((s) => ({ value: s.id, text: s.text }))}
           onChange={setChosen}
         />
-        . One of a single row goes onto <Picker label="Row that it goes onto" value={row} choices={rows} onChange={setRow} />
+        . A pattern of one row goes onto <Picker label="Row that it goes onto" value={row} choices={rows} onChange={setRow} />
       </p>
     </LibraryDialog>
   );
@@ -137,7 +138,7 @@ function putWords(put: PutPattern | null, name: string): string {
   if (!put) return '';
   const gone = put.cleared + put.replaced;
   const words = [
-    `${name}: ${put.ids.length} ${put.ids.length === 1 ? 'hit' : 'hits'}`,
+    `${name}: ${counted(put.ids.length, 'hit')}`,
     gone > 0 && `in place of ${gone}`,
     put.leftOut > 0 && `${put.leftOut} left out, since a hit stands there: “instead” takes its place`,
   ].filter(Boolean);

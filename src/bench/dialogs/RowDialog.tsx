@@ -1,6 +1,6 @@
 'use client';
 
-import { counted } from '@/core/counted';
+import { counted, plural } from '@/core/plurals';
 import { useState, type ReactNode } from 'react';
 import { keyInPart } from '@/core/commands/place';
 import { anotherRow, giveInstrument, mergeRows, setRowKey, setRowVoice, withKeyFor } from '@/core/commands/rows';
@@ -42,7 +42,7 @@ export function RowDialog({ voice: row, onClose }: { voice: string; onClose: () 
       open
       onClose={onClose}
       title={label}
-      about={`${hits.length} ${hits.length === 1 ? 'hit' : 'hits'}${keys.length > 0 ? ` on ${keys.length === 1 ? 'key' : 'keys'} ${keys.join(', ')}` : ''}`}
+      about={`${counted(hits.length, 'hit')}${keys.length > 0 ? ` on ${plural(keys.length, 'key')} ${keys.join(', ')}` : ''}`}
     >
       <div className="space-y-5">
         <Group title="Instrument and key">
@@ -97,7 +97,7 @@ function Line({ button, about, children }: { button: ReactNode; about?: ReactNod
 function LikeLine({ part, row, low, finish }: LineProps) {
   const like = part.rows.find((r) => r.voice === row)?.like ?? '';
   return (
-    <Line button={null} about="So it is heard here, and written where only General MIDI’s keys are wanted.">
+    <Line button={null} about="Used for playback here, and in exports that use General MIDI keys only.">
       It sounds like{' '}
       <Picker
         label="What it sounds like"
@@ -128,7 +128,7 @@ function InstrumentLine({ part, row, low, keys, finish }: LineProps) {
           disabled={instrument === now}
           onClick={() => finish(`Play ${low} with ${name.toLowerCase()}`, (p) => giveInstrument(p, row, instrument).part)}
         >
-          Give it this instrument
+          Change instrument
         </Button>
       }
       about={change}
@@ -238,8 +238,8 @@ function JoinLine({ part, row, low, finish }: LineProps) {
       }
       about="Its hits get that row’s instrument and key."
     >
-      Join it with{' '}
-      <Picker label="Join with" value={into} choices={others.map((v) => ({ value: v, text: labelOfRow(part, v) }))} onChange={setInto} />
+      Merge it with{' '}
+      <Picker label="Merge with" value={into} choices={others.map((v) => ({ value: v, text: labelOfRow(part, v) }))} onChange={setInto} />
     </Line>
   );
 }

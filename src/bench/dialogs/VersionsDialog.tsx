@@ -4,7 +4,7 @@ import { format } from 'date-fns';
 import { useMemo, useState } from 'react';
 import { describeChanges } from '@/core/analysis/changes';
 import { restoreVersion } from '@/core/commands/settings';
-import { AS_IMPORTED, versionStore, type KeptVersion } from '@/storage/version-store';
+import { versionStore, type KeptVersion } from '@/storage/version-store';
 import { Button } from '@/ui/Button';
 import { Modal } from '@/ui/Modal';
 import { say, showError, tell } from '@/ui/notify';
@@ -26,7 +26,7 @@ export default function VersionsDialog() {
   const attempt = (work: Promise<unknown>) => void work.catch(showError);
   const keep = async () => {
     const called = name.trim() || `Version ${versions.length + 1}`;
-    await versionStore.keep(id, called, getState().part);
+    await versionStore.keep(id, { name: called, part: getState().part });
     setName('');
     say(`${called} is kept.`);
   };
@@ -37,7 +37,7 @@ export default function VersionsDialog() {
   const compare = (v: KeptVersion) => {
     const same = other?.id === v.id;
     getState().setUi({ other: same ? null : { id: v.id, name: v.name, feel: v.part.feel, part: v.part }, dialog: null });
-    if (!same) say(`Comparing with ${v.name}: its hits stand pale behind these; hold Q to hear it.`);
+    if (!same) say(`Comparing with ${v.name}: its hits are drawn pale behind these. Hold Q to hear it.`);
   };
   const remove = async (v: KeptVersion) => {
     const putBack = await versionStore.remove(v.id);
@@ -107,7 +107,7 @@ function Line({ version, changes, compared, onCompare, onBack, onRename, onRemov
   const sentence = useMemo(() => describeChanges(version.part, changes), [version, changes]);
   const [draft, setDraft] = useState<string | null>(null);
   // How the part came stays: it can always be compared with.
-  const stays = version.name === AS_IMPORTED;
+  const stays = version.origin === 'import';
   const take = () => {
     if (draft?.trim() && draft.trim() !== version.name) onRename(draft.trim());
     setDraft(null);

@@ -9,7 +9,7 @@ export async function keepVersion({ getState }: BenchStore): Promise<void> {
     const taken = new Set((await versionStore.list(id)).map((v) => v.name));
     let n = taken.size + 1;
     while (taken.has(`Version ${n}`)) n++;
-    await versionStore.keep(id, `Version ${n}`, part);
+    await versionStore.keep(id, { name: `Version ${n}`, part });
     say(`Version ${n} is kept.`);
   } catch (e) {
     showError(e);

@@ -1,5 +1,6 @@
 'use client';
 
+import { ideaName, ideaNumber } from '../words/idea-words';
 import { DropdownMenu } from 'radix-ui';
 import type { MenuPlace } from '@/ui/menu-place';
 import { MENU, MENU_ITEM, MENU_RULE, PointMenu } from '@/ui/PointMenu';
@@ -14,7 +15,7 @@ import { useBench, useBenchStore } from '../store/context';
 /** What can be done with an idea; null is the part itself. */
 export default function IdeaMenu({ at, idea, onClose }: { at: MenuPlace; idea: Idea | null; onClose: () => void }) {
   return (
-    <PointMenu at={at} onClose={onClose} label={idea ? `Idea ${idea.letter}` : 'The part'}>
+    <PointMenu at={at} onClose={onClose} label={idea ? `Idea ${ideaNumber(idea.letter)}` : 'The part'}>
       <Items idea={idea} />
     </PointMenu>
   );
@@ -33,7 +34,7 @@ function Items({ idea }: { idea: Idea | null }) {
     </DropdownMenu.Item>
   );
   const keep = (of: Idea) => {
-    const name = `${main.name}, idea ${of.letter}`;
+    const name = `${main.name}, ${ideaName(of)}`;
     keepAsPart(of.part, name, { from: 0, to: of.part.bars }).then(() => say(`${name} is on the Shelf.`), showError);
   };
   return (

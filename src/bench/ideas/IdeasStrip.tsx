@@ -1,5 +1,6 @@
 'use client';
 
+import { ideaName, ideaNumber } from '../words/idea-words';
 import { ChevronDown, Plus } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { useEffect, useRef, useState } from 'react';
@@ -36,7 +37,7 @@ export default function IdeasStrip() {
   return (
     <div role="group" aria-label="Ideas" className="flex items-center gap-1 overflow-x-auto px-1 pt-1">
       {places.map(({ id, letter, part }) => {
-        const name = id === null ? 'the part' : `idea ${letter}`;
+        const name = id === null ? 'the part' : ideaName({ letter });
         const isOpen = id === open;
         const look = isOpen ? 'border-accent' : next === id ? 'border-dashed border-accent' : 'border-line hover:border-strong';
         return (
@@ -49,7 +50,9 @@ export default function IdeasStrip() {
               className="flex items-center gap-1 pl-1.5 text-left"
               onClick={(e) => playback.conductor.openIdea(id, e.shiftKey ? 'bar' : 'now')}
             >
-              <span className={`text-xs ${isOpen ? 'font-semibold text-accent' : 'text-faint'}`}>{letter}</span>
+              <span className={`text-xs ${isOpen ? 'font-semibold text-accent' : 'text-faint'}`}>
+                {id === null ? letter : ideaNumber(letter)}
+              </span>
               <TinyBars part={isOpen ? shown : part} />
             </button>
             <button

@@ -1,5 +1,6 @@
 /** What is done with ideas: bars that are edited by themselves, beside the part. */
-import { nanoid } from 'nanoid';
+import { ideaName, ideaNumber } from '../words/idea-words';
+import { newHitId, newIdInPart } from '@/editing/ids';
 import { appendAsSection, cameFrom, excerptOf, fromZero, putBars } from '@/core/commands/excerpt';
 import { meterMapOf } from '@/core/part/part-time';
 import type { Part } from '@/core/model/part';
@@ -14,8 +15,6 @@ const LETTERS = [...'ABCDEFGHIJKLMNOP'];
 
 /** Letters of ideas that were thrown away and may come back. */
 const thrown = new WeakMap<BenchStore, Set<string>>();
-
-const newId = () => nanoid(10);
 
 /** While a take is recorded its document stays open: says so. */
 function isRecording({ getState }: BenchStore): boolean {
@@ -49,7 +48,7 @@ export async function newIdea(store: BenchStore, { conductor }: Playback): Promi
     conductor.openIdea(own, 'bar');
     const source = ideas.find((i) => i.id === opened);
     say(
-      `Idea ${letter}: ${barsText({ from, to })}${source ? ` of idea ${source.letter}` : ''}, copied. Z goes from one to the next, the part among them.`,
+      `Idea ${ideaNumber(letter)}: ${barsText({ from, to })}${source ? ` of ${ideaName(source)}` : ''}, copied. Press Z to step through the ideas and the part.`,
     );
   } catch (error) {
     showError(error);
@@ -65,7 +64,7 @@ export function stepIdea(store: BenchStore, { conductor }: Playback, by: number,
   const places = [null, ...ideas.map((i) => i.id)];
   const next = places[(places.indexOf(idea) + by + places.length) % places.length] ?? null;
   conductor.openIdea(next, when);
-  say(next === null ? 'The part itself.' : `Idea ${ideas.find((i) => i.id === next)?.letter}.`);
+  say(next === null ? 'The part itself.' : `Idea ${ideaNumber(ideas.find((i) => i.id === next)?.letter ?? 'A')}.`);
 }
 
 /** What an idea has that the part does not take from it. */
@@ -84,8 +83,8 @@ export function takeIdea(store: BenchStore, { conductor }: Playback, { letter, b
   if (isRecording(store)) return;
   const range = cameFrom(getState().main, idea, bars);
   conductor.openIdea(null, 'now');
-  getState().run(`Take idea ${letter} into ${barsText(range)}`, (p) => putBars(p, idea, range, newId));
-  say(`Idea ${letter} stands in ${barsText(range)} now.${leftOut(getState().main, idea)}`);
+  getState().run(`Use idea ${ideaNumber(letter)} in ${barsText(range)}`, (p) => putBars(p, idea, range, newHitId));
+  say(`Idea ${ideaNumber(letter)} is in ${barsText(range)} now.${leftOut(getState().main, idea)}`);
 }
 
 /** Brings an idea in behind the last bar, as a section. */
@@ -94,8 +93,10 @@ export function ideaToSection(store: BenchStore, { conductor }: Playback, { lett
   if (isRecording(store)) return;
   const at = getState().main.bars + 1;
   conductor.openIdea(null, 'now');
-  getState().run(`Make a section of idea ${letter}`, (p) => appendAsSection(p, idea, { id: nanoid(8), name: `Idea ${letter}`, newId }));
-  say(`Idea ${letter} is a section now, from bar ${at} on.${leftOut(getState().main, idea)}`);
+  getState().run(`Make a section of idea ${ideaNumber(letter)}`, (p) =>
+    appendAsSection(p, idea, { id: newIdInPart(), name: `Idea ${ideaNumber(letter)}`, newId: newHitId }),
+  );
+  say(`Idea ${ideaNumber(letter)} is a section now, from bar ${at} on.${leftOut(getState().main, idea)}`);
 }
 
 /** Has an idea (or the part itself) at hand for comparing; again: not any more. */
@@ -104,7 +105,7 @@ export function compareIdea({ getState }: BenchStore, idea: Idea | null): void {
   const id = idea?.id ?? 'the part';
   if (ui.other?.id === id) return setUi({ other: null });
   const part = idea?.part ?? main;
-  const name = idea ? `idea ${idea.letter}` : 'the part itself';
+  const name = idea ? ideaName(idea) : 'the part itself';
   setUi({ other: { id, name, feel: part.feel, part, equal: true } });
   say(`Comparing with ${name}, at equal loudness: hold Q to hear it.`);
 }
@@ -132,7 +133,7 @@ export async function dropIdea(store: BenchStore, { conductor }: Playback, { id,
   };
   try {
     const putBack = await partStore.remove(id);
-    tell(`Idea ${letter} is deleted.`, { label: 'Undo', onClick: () => void putBack().then(bringBack).catch(showError) });
+    tell(`Idea ${ideaNumber(letter)} is deleted.`, { label: 'Undo', onClick: () => void putBack().then(bringBack).catch(showError) });
   } catch (error) {
     showError(error);
     await bringBack();

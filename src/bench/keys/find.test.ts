@@ -26,7 +26,7 @@ test('the trade’s words and ours lead to the same thing', () => {
     'Merge duplicate hits',
     'Suggest ghost notes',
     'Shape velocities: compress, randomize, ramp, accent',
-    'Meter, pickup, and where the lines start',
+    'Time signature, pickup, and where the bars start',
   ]);
   expect([best('undo'), best('export'), best('xyzzy')]).toEqual(['Undo', 'Export', undefined]);
 });

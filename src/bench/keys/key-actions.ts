@@ -1,5 +1,5 @@
 /** What keys do that no menu or page does. */
-import { counted } from '@/core/counted';
+import { counted } from '@/core/plurals';
 import { specOf } from '@/core/feel/move-spec';
 import { MOVES } from '@/core/moves/all';
 import { changeMove } from '@/core/commands/moves';
@@ -69,7 +69,7 @@ export function setLevel({ store }: Context, level: number) {
     return say(`Painted hits get velocity ${level}.`);
   }
   setUi({ velocity: level });
-  say(`A click places velocity ${level}.`);
+  say(`New hits get velocity ${level}.`);
 }
 
 export const STRAIGHT = GRIDS.filter((g) => !isTriplet(g));

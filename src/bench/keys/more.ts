@@ -143,7 +143,7 @@ export const MORE: readonly KeySpec[] = [
       const last = store.getState().left.at(-1);
       if (!last) return say('There is nothing undone to restore.');
       store.getState().run(`Restore: ${last.label}`, () => last.value());
-      say(`Brought back: ${last.label}. Earlier ones are in the menu of the part, beside the ideas.`);
+      say(`Restored: ${last.label}. Earlier ones are in the menu of the part, beside the ideas.`);
     },
   },
   {
@@ -199,7 +199,7 @@ export const MORE: readonly KeySpec[] = [
   section('hits', 'choose', 'Select by rule', ['select off-beats', 'filter', 'random selection', 'every second']),
   section('hits', 'marks', 'Mark ghosts and chokes, lock, merge', ['lock', 'choke', 'merge']),
   section('bars', 'order', 'Length, insert, repeat and move bars', ['bars', 'duplicate bars', 'double', 'shorten']),
-  section('bars', 'lines', 'Meter, pickup, and where the lines start', [
+  section('bars', 'lines', 'Time signature, pickup, and where the bars start', [
     'time signature',
     'meter',
     'pickup',
@@ -242,7 +242,7 @@ export const MORE: readonly KeySpec[] = [
   section('hits', 'dynamics', 'Histogram of velocities', ['histogram', 'distribution', 'deviation', 'spread', 'standard deviation']),
   section('placement', 'rows', 'Measure lean, spread, swing and velocity of each row', ['analysis', 'measure', 'timing', 'statistics']),
   section('placement', 'blind', 'Compare two versions blind', ['blind test', 'listening test', 'equal loudness']),
-  section('placement', 'alike', 'Find bars that are alike', ['similar bars', 'repeats']),
+  section('placement', 'alike', 'Find similar bars', ['similar bars', 'repeats']),
   section('hands', 'player', 'Set the lead hand: right-handed or left-handed', [
     'left-handed',
     'lefty',

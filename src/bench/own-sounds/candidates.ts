@@ -1,4 +1,4 @@
-import { nanoid } from 'nanoid';
+import { newId } from '@/editing/ids';
 import type { OwnSound } from '@/core/model/own-sound';
 import type { Part } from '@/core/model/part';
 import { KIT_NAMES, type RowPlays } from '@/core/model/sound';
@@ -51,7 +51,7 @@ export function candidatesFor(part: Part, row: VoiceName): Candidate[] {
 }
 
 function fromFolder(folder: FolderRow, paths: readonly string[], voice: VoiceName): Candidate {
-  const id = nanoid(12);
+  const id = newId();
   let loading: Promise<RowPlays> | null = null;
   let sound: OwnSound | null = null;
   let samples: ReadonlyMap<string, Uint8Array<ArrayBuffer>> = new Map();

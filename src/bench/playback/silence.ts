@@ -10,7 +10,7 @@ const HARDLY_AUDIBLE = 6;
 
 /** Why nothing is heard, in a sentence with what to do; null where something sounds. */
 export function silenceReason(part: Part, transport: Transport, status: SoundStatus): string | null {
-  if (status === 'blocked') return 'The browser holds the sound back: click Play once more.';
+  if (status === 'blocked') return 'The browser is blocking sound: click Play again.';
   if (status === 'failed') return 'The sound device could not be opened. Check that the computer has an output, then press Play again.';
   if (part.hits.length === 0) return 'There are no hits yet: click an empty step to place one.';
   const range = transport.loop ? ticksOfBars(part, transport.fromBar, transport.toBar) : null;
@@ -21,7 +21,7 @@ export function silenceReason(part: Part, transport: Transport, status: SoundSta
   const audible = audibleVoices(part);
   const heard = inRange.filter((h) => audible.has(h.voice));
   if (heard.length === 0)
-    return part.rows.some((r) => r.soloed) ? 'The rows that are heard alone have no hits here.' : 'Every row with hits here is muted.';
+    return part.rows.some((r) => r.soloed) ? 'The soloed rows have no hits here.' : 'Every row with hits here is muted.';
   if ((part.mix?.level ?? 0) <= -60) return 'The master level is at the bottom: raise it on the page Sound.';
   const level = new Map(part.rows.map((r) => [r.voice, r.sound?.level ?? 0]));
   if (heard.every((h) => (level.get(h.voice) ?? 0) <= -60))

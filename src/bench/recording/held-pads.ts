@@ -56,7 +56,8 @@ export class HeldPads {
     for (const [key, held] of this.held) {
       const { voice } = playedByKey(part, stateOf().input.pads?.[key] ?? key, pieces ?? undefined);
       const moments = strokesHeld(part, loop, holdGrid, voice, held.until, now, (row, lines) => placeLines(part, row, lines));
-      held.until = now;
+      // A stroke that was stamped ahead of the clock strikes nothing before its own moment.
+      held.until = Math.max(held.until, now);
       for (const at of moments) onStroke({ kind: 'note', key, value: held.velocity, page: engine.pageTimeOf(seconds(start + at)) });
     }
   }

@@ -1,4 +1,4 @@
-import { nanoid } from 'nanoid';
+import { newTakeId } from '@/editing/ids';
 import type { Part } from '@/core/model/part';
 import type { Take } from '@/core/model/take';
 import { milliseconds, type Ticks } from '@/core/units';
@@ -13,7 +13,7 @@ export function newTake(
   { input: { latencyMs, curve, guards, pads, curves, hat }, pieces }: Pick<RecordingState, 'input' | 'pieces'>,
 ): Take {
   return {
-    id: nanoid(10),
+    id: newTakeId(),
     name,
     recordedAt: Date.now(),
     input: device,

@@ -1,5 +1,6 @@
 'use client';
 
+import { plural } from '@/core/plurals';
 import { useState } from 'react';
 import { Button } from '@/ui/Button';
 import { Picker } from '@/ui/Picker';
@@ -46,7 +47,7 @@ export function LearnPad({ words, label, placeholder, choices, known, onLearn, o
       )}
       {known > 0 && !waiting && (
         <button type="button" className="text-sm underline underline-offset-2" onClick={onForget}>
-          forget {known} {known === 1 ? 'pad' : 'pads'}
+          forget {known} {plural(known, 'pad')}
         </button>
       )}
     </div>

@@ -16,8 +16,8 @@ const flat = { velocity: { min: 100, mean: 100, max: 100, sd: 0 } };
 const told = (...rows: RowPlacement[]): string => readingOf({ rows: rows.map(({ voice }) => ({ voice })) }, { rows }).join(' ');
 
 test.each<[string, RowPlacement[], string]>([
-  ['flat', [row('kick', flat), row('snare', flat)], 'Every hit stands on its line. Every row has one velocity throughout.'],
-  ['on the grid', [row('kick'), row('snare')], 'Every hit stands on its line.'],
+  ['flat', [row('kick', flat), row('snare', flat)], 'Every hit is on the grid. Every row has one velocity throughout.'],
+  ['on the grid', [row('kick'), row('snare')], 'Every hit is on the grid.'],
   [
     'played',
     [
@@ -32,22 +32,18 @@ test.each<[string, RowPlacement[], string]>([
     [row('kick', { leanMs: 48, spreadMs: 23 }), row('snare', { leanMs: 49.5, spreadMs: 18 })],
     'Everything sits 49 ms late. Loose: hits vary by up to 23 ms around their rows.',
   ],
-  [
-    'sixteenths are no swung eighths',
-    [row('kick', { swing: { division: '1/8', percent: 75, n: 9, sd: 0 } })],
-    'Every hit stands on its line.',
-  ],
+  ['sixteenths are no swung eighths', [row('kick', { swing: { division: '1/8', percent: 75, n: 9, sd: 0 } })], 'Every hit is on the grid.'],
   [
     'straight and dotted together are no swing',
     [row('kick', { swing: { division: '1/8', percent: 62.5, n: 9, sd: 12 } })],
-    'Every hit stands on its line.',
+    'Every hit is on the grid.',
   ],
-  ['bars that swing unlike each other', [row('hat-closed', { isOffStraight: true })], 'Every hit stands on its line as swung.'],
-  ['nothing', [], 'Nothing is struck yet.'],
+  ['bars that swing unlike each other', [row('hat-closed', { isOffStraight: true })], 'Every hit is on the swung grid.'],
+  ['nothing', [], 'No hits yet.'],
 ])('%s', (_, rows, words) => {
   expect(told(...rows)).toBe(words);
 });
 
 test('leans are said with their side', () => {
-  expect([leanWords(0), leanWords(6.14), leanWords(-0.3)]).toEqual(['on the line', '6.1 late', '0.3 early']);
+  expect([leanWords(0), leanWords(6.14), leanWords(-0.3)]).toEqual(['on the grid', '6.1 late', '0.3 early']);
 });

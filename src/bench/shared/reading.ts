@@ -1,12 +1,11 @@
 /** A part in two or three sentences. */
+import { listed, plural } from '@/core/plurals';
 import { HEARD_MS, isFlat, looseness, SOME, type Placement, type RowPlacement } from '@/core/analysis/placement';
 import { labelOfRow } from '@/core/part/rows';
 import type { Part } from '@/core/model/part';
 
 const low = (part: Pick<Part, 'rows'>, r: RowPlacement): string => labelOfRow(part, r.voice).toLowerCase();
 const capital = (text: string): string => `${text[0]?.toUpperCase() ?? ''}${text.slice(1)}`;
-const joined = (list: readonly string[]): string =>
-  list.length < 2 ? (list[0] ?? '') : `${list.slice(0, -1).join(', ')} and ${list.at(-1) as string}`;
 
 /** So many rows are told of by name. */
 const TOLD = 3;
@@ -22,7 +21,7 @@ const isSwing = ({ percent, sd }: NonNullable<RowPlacement['swing']>): boolean =
 
 /** @example ['Closed hat pushes 6 ms, snare sits 11 ms late, sixteenths swing 57 %.', 'Kick has one velocity throughout.'] */
 export function readingOf(part: Pick<Part, 'rows'>, { rows }: Pick<Placement, 'rows'>): string[] {
-  if (rows.length === 0) return ['Nothing is struck yet.'];
+  if (rows.length === 0) return ['No hits yet.'];
   const said: string[] = [];
   const whole = togetherLate(rows);
   const leaning =
@@ -45,7 +44,7 @@ export function readingOf(part: Pick<Part, 'rows'>, { rows }: Pick<Placement, 'r
   if (where.length > 0) said.push(`${capital(where.join(', '))}.`);
   else
     said.push(
-      `${rows.every((r) => looseness(r.spreadMs) === 'exact') ? (rows.some((r) => r.isOffStraight) ? 'Every hit stands on its line as swung' : 'Every hit stands on its line') : 'No row is early or late as a whole'}.`,
+      `${rows.every((r) => looseness(r.spreadMs) === 'exact') ? (rows.some((r) => r.isOffStraight) ? 'Every hit is on the swung grid' : 'Every hit is on the grid') : 'No row is early or late as a whole'}.`,
     );
   const spread = Math.max(...rows.map((r) => r.spreadMs));
   if (looseness(spread) !== 'exact')
@@ -56,7 +55,7 @@ export function readingOf(part: Pick<Part, 'rows'>, { rows }: Pick<Placement, 'r
   // Of rows with a few strokes alone nothing is told.
   if (flat.length > 0 && flat.length === rows.filter((r) => r.n >= SOME).length) said.push('Every row has one velocity throughout.');
   else if (flat.length > 0)
-    said.push(`${capital(joined(flat.map((r) => low(part, r))))} ${flat.length === 1 ? 'has' : 'have'} one velocity throughout.`);
+    said.push(`${capital(listed(flat.map((r) => low(part, r))))} ${plural(flat.length, 'has', 'have')} one velocity throughout.`);
   return said;
 }
 
@@ -68,4 +67,4 @@ function togetherLate(rows: readonly RowPlacement[]): number | null {
 }
 
 export const leanWords = (ms: number): string =>
-  Math.abs(ms) < 0.05 ? 'on the line' : `${Math.abs(ms).toFixed(1)} ${ms < 0 ? 'early' : 'late'}`;
+  Math.abs(ms) < 0.05 ? 'on the grid' : `${Math.abs(ms).toFixed(1)} ${ms < 0 ? 'early' : 'late'}`;

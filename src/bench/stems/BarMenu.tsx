@@ -1,7 +1,7 @@
 'use client';
 
 import { DropdownMenu } from 'radix-ui';
-import { nanoid } from 'nanoid';
+import { newHitId } from '@/editing/ids';
 import { deleteBars, insertBars, repeatBars } from '@/core/commands/bars';
 import { addTempoChange } from '@/core/commands/tempo-changes';
 import { hitsInRange, rangeOfBars } from '@/core/homes/ticks-range';
@@ -23,8 +23,6 @@ export default function BarMenu({ at, bar, onClose }: { at: MenuPlace; bar: numb
   );
 }
 
-const newId = () => nanoid(10);
-
 function Items({ bar }: { bar: number }) {
   const store = useBenchStore();
   const { getState } = store;
@@ -45,9 +43,9 @@ function Items({ bar }: { bar: number }) {
       {item(`Select the hits of ${name}`, () => getState().select(hitsInRange(part, rangeOfBars(part, bar, bar + 1))))}
       <FeatureItems menu="bars" bar={bar} />
       <DropdownMenu.Separator className={MENU_RULE} />
-      {item(`Repeat ${name} after itself`, () => run(`Repeat ${name}`, (p) => repeatBars(p, bar, bar + 1, newId)))}
-      {item(`Insert an empty bar before ${name}`, () => run(`Insert an empty bar before ${name}`, (p) => insertBars(p, bar, 1, newId)))}
-      {item(`Delete ${name}`, () => run(`Delete ${name}`, (p) => deleteBars(p, bar, bar + 1, newId)), part.bars < 2)}
+      {item(`Repeat ${name} after itself`, () => run(`Repeat ${name}`, (p) => repeatBars(p, bar, bar + 1, newHitId)))}
+      {item(`Insert an empty bar before ${name}`, () => run(`Insert an empty bar before ${name}`, (p) => insertBars(p, bar, 1, newHitId)))}
+      {item(`Delete ${name}`, () => run(`Delete ${name}`, (p) => deleteBars(p, bar, bar + 1, newHitId)), part.bars < 2)}
       <DropdownMenu.Separator className={MENU_RULE} />
       {item(
         `Change the tempo from ${name} on`,

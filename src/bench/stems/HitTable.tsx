@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/plurals';
 import {
   createColumnHelper,
   flexRender,
@@ -38,7 +39,7 @@ export default function HitTable() {
   const lines = useMemo(() => hitLines(part, performanceOf(part)), [part]);
 
   const strokes = lines.length - part.hits.length;
-  const counted = `${part.hits.length} ${part.hits.length === 1 ? 'hit' : 'hits'}${strokes > 0 ? ` and ${strokes} further ${strokes === 1 ? 'stroke' : 'strokes'}` : ''}`;
+  const howMany = `${counted(part.hits.length, 'hit')}${strokes > 0 ? ` and ${counted(strokes, 'further stroke')}` : ''}`;
 
   const columns = useMemo(
     () => [
@@ -197,7 +198,7 @@ export default function HitTable() {
           ref={scroller}
           role="rowgroup"
           tabIndex={0}
-          aria-label={counted}
+          aria-label={howMany}
           className="min-h-0 flex-1 overflow-auto"
           data-testid="hit-lines"
         >

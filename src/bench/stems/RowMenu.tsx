@@ -1,6 +1,6 @@
 'use client';
 
-import { counted } from '@/core/counted';
+import { counted, plural } from '@/core/plurals';
 import { DropdownMenu } from 'radix-ui';
 import { moveRow, removeRow } from '@/core/commands/rows';
 import { setRow } from '@/core/commands/settings';
@@ -52,7 +52,7 @@ function Items({ row, label, onEdit }: Props) {
       {item('Instrument, key, split, layer, merge …', () => onEdit('dialog'))}
       {some > 0 &&
         some < hits.length &&
-        item(`Move its ${some} selected ${some === 1 ? 'hit' : 'hits'} to ${some === 1 ? 'its' : 'their'} own row`, () =>
+        item(`Move its ${some} selected ${plural(some, 'hit')} to ${plural(some, 'its', 'their')} own row`, () =>
           toOwnRow(store, new Set(hits.filter((h) => selection.has(h.id)).map((h) => h.id))),
         )}
       <FeatureItems menu="rows" row={row.voice} />

@@ -81,7 +81,7 @@ export function TouchPad() {
       <div className="flex items-center gap-2 px-3 py-1">
         <span className="min-w-0 flex-1 truncate">{describeHits(part, selection)}</span>
         <Button onClick={() => deleteSelection(store)}>Delete</Button>
-        <IconButton label="Put the pad away" onClick={() => getState().select([])}>
+        <IconButton label="Close the pad" onClick={() => getState().select([])}>
           <X size={16} />
         </IconButton>
       </div>

@@ -199,7 +199,7 @@ export function createBenchStore(id: string, stored: StoredPart, hasSong: boolea
       const edits = await store.recentEdits(own, theirs.head);
       doc.adopt(theirs.part, benchHistoryOf(edits), leftOfEdits(edits, theirs.part));
       saver.goOnFrom(theirs.head);
-      if (mine) doc.run('Take what the other tab did not have', () => mine);
+      if (mine) doc.run('Use this tab’s version', () => mine);
     };
     const main = openSession(id, stored);
     const open = (): EditSession => sessions.get(get().idea ?? id) ?? main;

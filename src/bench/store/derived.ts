@@ -1,4 +1,5 @@
 /** What follows from a part: computed when first asked for, kept as long as the part, never stored. */
+import { bisector } from 'd3-array';
 import type { Feel } from '@/core/model/feel';
 import { EMPTY_FEEL, type Move, type SwingMove } from '@/core/model/feel';
 import { foundSwings } from '@/core/homes/swings';
@@ -69,16 +70,7 @@ export function hitsBetween(part: Part, from: number, to: number): HitRange {
   return { from: firstAt(part.hits, first.start - first.length), to: firstAt(part.hits, last.start + 2 * last.length) };
 }
 
-function firstAt(hits: readonly Hit[], tick: number): number {
-  let low = 0;
-  let high = hits.length;
-  while (low < high) {
-    const mid = (low + high) >> 1;
-    if ((hits[mid] as Hit).tick < tick) low = mid + 1;
-    else high = mid;
-  }
-  return low;
-}
+const { left: firstAt } = bisector((hit: Hit) => hit.tick);
 
 export const originFindingOf: (part: Part) => OriginFinding = memo(findOrigin);
 

@@ -106,7 +106,7 @@ test('every silence has its reason', () => {
   expect(reason({ ...part, hits: [] })).toContain('no hits yet');
   expect(reason({ ...part, bars: 2 }, { ...transport, fromBar: 1, toBar: 2 })).toContain('other bars');
   expect(reason({ ...part, rows: part.rows.map((r) => ({ ...r, muted: true })) })).toContain('muted');
-  expect(reason({ ...part, rows: [...part.rows, { voice: 'crash', soloed: true }] })).toContain('alone');
+  expect(reason({ ...part, rows: [...part.rows, { voice: 'crash', soloed: true }] })).toContain('soloed');
   expect(reason(addVelocity(part, all, -126))).toContain('too soft');
 });
 
@@ -269,4 +269,47 @@ describe('going back after a reload', () => {
     expect(labels(benchHistoryOf([{ label: 'Undo lost', diff: lower(50), step: 'undo' }]).redo)).toEqual(['lost']);
     expect(labels(benchHistoryOf([{ label: 'found', diff: lower(50), step: 'redo' }]).undo)).toEqual(['found']);
   });
+});
+
+test('a loop that reaches beyond a shorter part ends with it; one that lay beyond it is its last bar', () => {
+  const store = createBenchStore('x', { part: { ...part, bars: 8 }, head: 0 }, false, {
+    appendEdits: async () => {},
+    settleHead: async () => {},
+  } as never);
+  const loop = () => [store.getState().transport.fromBar, store.getState().transport.toBar];
+  const shorten = (bars: number) => store.getState().run('Length', (p) => ({ ...p, bars }));
+  store.getState().setTransport({ loop: true, fromBar: 2, toBar: 6 });
+  shorten(6);
+  expect(loop()).toEqual([2, 6]);
+  shorten(4);
+  expect(loop()).toEqual([2, 4]);
+  shorten(2);
+  expect(loop()).toEqual([1, 2]);
+  shorten(1);
+  expect(loop()).toEqual([0, 1]);
+});
+
+test('the loop of last time is kept where the part still has its bars, else its first four are looped', () => {
+  const opened = (loop: unknown, bars = 8) => {
+    const {
+      fromBar,
+      toBar,
+      loop: on,
+    } = createBenchStore('y', { part: { ...part, bars }, head: 0, loop } as never, false, {
+      appendEdits: async () => {},
+      settleHead: async () => {},
+    } as never).getState().transport;
+    return [on, fromBar, toBar];
+  };
+  expect(opened({ loop: false, fromBar: 2, toBar: 8 })).toEqual([false, 2, 8]);
+  for (const loop of [
+    undefined,
+    { loop: true, fromBar: 2, toBar: 9 },
+    { loop: true, fromBar: 3, toBar: 3 },
+    { loop: true, fromBar: -1, toBar: 3 },
+    { loop: true, fromBar: 0.5, toBar: 3 },
+    { loop: true, fromBar: 0, toBar: 2.5 },
+  ])
+    expect(opened(loop)).toEqual([true, 0, 4]);
+  expect(opened(undefined, 3)).toEqual([true, 0, 3]);
 });

@@ -1,7 +1,6 @@
 'use client';
 
 import { useEffect } from 'react';
-import { AS_IMPORTED } from '@/storage/version-store';
 import { useBench, useBenchStore } from './context';
 import { useVersions } from './use-versions';
 
@@ -9,8 +8,7 @@ import { useVersions } from './use-versions';
 export function useImported(): void {
   const id = useBench((s) => s.id);
   const { getState } = useBenchStore();
-  // The oldest of that name: what came first.
-  const kept = useVersions(id).findLast((v) => v.name === AS_IMPORTED);
+  const kept = useVersions(id).findLast((v) => v.origin === 'import');
   useEffect(() => {
     getState().setUi({ imported: kept ? { id: kept.id, name: 'as imported', feel: kept.part.feel, part: kept.part } : null });
   }, [getState, kept]);

@@ -16,15 +16,15 @@ export function ExportFolderChoice() {
   const link = 'underline underline-offset-2';
   return (
     <p className="mt-3 text-sm text-faint">
-      {folder ? `Files go into ${folder.name}. ` : 'Files go to the downloads. '}
+      {folder ? `Files go into ${folder.name}. ` : 'Files are saved to the downloads folder. '}
       <button type="button" className={link} onClick={() => void choose().catch(showError)}>
-        {folder ? 'Another folder' : 'Into a folder of your own'}
+        {folder ? 'Another folder' : 'Choose a folder'}
       </button>
       {folder && (
         <>
           {', '}
           <button type="button" className={link} onClick={() => void exportFolder.set(null).catch(showError)}>
-            to the downloads again
+            use the downloads folder
           </button>
         </>
       )}

@@ -44,7 +44,7 @@ export function FilePicture({
       onDragEnd={onDragEnd}
       data-testid="drag-out"
       className="mt-3 flex cursor-grab items-center gap-2 rounded-md border border-line bg-sunk px-2 py-1 active:cursor-grabbing"
-      title="Drag it to where the file is wanted"
+      title="Drag the file to another program or a folder"
     >
       <GripVertical size={16} className="shrink-0 text-faint" aria-hidden="true" />
       <Stems part={source.part} />

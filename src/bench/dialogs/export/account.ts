@@ -1,3 +1,4 @@
+import { counted, plural } from '@/core/plurals';
 import { songBarsText } from '@/core/smf/song-bars';
 import { breakOfRow } from '@/core/breaks/rows';
 import { generalMidiKey, labelOfRow } from '@/core/part/rows';
@@ -21,7 +22,7 @@ export function silenceWords(part: Part): string | null {
   if (silent.length === 0) return null;
   const soloed = part.rows.filter((r) => r.soloed).map((r) => r.voice);
   return soloed.length > 0
-    ? `Solo is on: only ${namesOf(part, soloed)} ${soloed.length === 1 ? 'is' : 'are'} exported, without ${namesOf(part, silent)}.`
+    ? `Solo is on: only ${namesOf(part, soloed)} ${plural(soloed.length, 'is', 'are')} exported, without ${namesOf(part, silent)}.`
     : `Muted, so not exported: ${namesOf(part, silent)}.`;
 }
 
@@ -44,7 +45,7 @@ export function account(
   { song, written, pitch = 'left' }: { song: boolean; written: boolean; pitch?: PitchRule },
 ): string[] {
   const lines = [
-    `Wrote ${result.notes} drum ${result.notes === 1 ? 'note' : 'notes'} over ${result.bars} ${result.bars === 1 ? 'bar' : 'bars'}${song && !part.source?.ppq ? '' : ` at ${result.ppq} ticks a quarter`}.`,
+    `Wrote ${result.notes} drum ${plural(result.notes, 'note')} over ${counted(result.bars, 'bar')}${song && !part.source?.ppq ? '' : ` at ${result.ppq} ticks per quarter note`}.`,
   ];
   if (song && result.bars > part.bars) lines.push(songBarsText(part.bars, result.bars));
   if (result.rowTracks > 0)
@@ -59,40 +60,38 @@ export function account(
     lines.push(`Left out, since MIDI has no recordings: ${namesOf(part, recorded)}. Export the break’s slices to include them.`);
   if (keyless > 0)
     lines.push(
-      `${keyless} ${keyless === 1 ? 'hit plays a slice' : 'hits play slices'} beyond the last MIDI key and ${keyless === 1 ? 'was' : 'were'} left out.`,
+      `${counted(keyless, 'hit plays a slice', 'hits play slices')} beyond the last MIDI key and ${plural(keyless, 'was', 'were')} left out.`,
     );
   if (folded.length > 0) lines.push(`Written with General MIDI keys of what is nearest: ${namesOf(part, folded)}.`);
   if (beyond.length > 0) lines.push(`Keys that General MIDI has no drum for: ${namesOf(part, beyond)}.`);
   if (merged > 0)
-    lines.push(
-      `${merged} ${merged === 1 ? 'note fell' : 'notes fell'} on another of the same key at the same tick: the louder one is left.`,
-    );
+    lines.push(`${counted(merged, 'note fell', 'notes fell')} on another of the same key at the same tick: the louder one was kept.`);
   if (spilled > 0)
     lines.push(
-      `${spilled} ${spilled === 1 ? 'stroke of an ornament lies' : 'strokes of ornaments lie'} after the end of the part and ${spilled === 1 ? 'was' : 'were'} left out.`,
+      `${counted(spilled, 'stroke of an ornament lies', 'strokes of ornaments lie')} after the end of the part and ${plural(spilled, 'was', 'were')} left out.`,
     );
   if (result.changesBehind > 0)
     lines.push(
-      `${result.changesBehind} ${result.changesBehind === 1 ? 'change' : 'changes'} of tempo or meter after the end of the part ${result.changesBehind === 1 ? 'was' : 'were'} left out.`,
+      `${counted(result.changesBehind, 'change')} of tempo or meter after the end of the part ${plural(result.changesBehind, 'was', 'were')} left out.`,
     );
   if (early > 0)
     lines.push(
-      `${early} ${early === 1 ? 'hit was' : 'hits were'} performed before the start: ${{ zero: 'moved to 0', 'lead-in': 'one bar was put in front', wrap: 'placed at the end of the loop' }[result.earlyRule]}.`,
+      `${counted(early, 'hit was', 'hits were')} performed before the start: ${{ zero: 'moved to 0', 'lead-in': 'one bar was put in front', wrap: 'placed at the end of the loop' }[result.earlyRule]}.`,
     );
   const count = (has: (h: Hit) => unknown): number => part.hits.filter(has).length;
   const chokes = count((h) => h.choke);
   if (chokes > 0)
     lines.push(
-      `MIDI has no chokes: ${chokes} ${chokes === 1 ? 'ends' : 'end'} what rings before ${chokes === 1 ? 'it' : 'them'}, ${choked} ${choked === 1 ? 'note was' : 'notes were'} shortened.`,
+      `MIDI has no chokes: ${counted(chokes, 'ends', 'end')} what rings before ${plural(chokes, 'it', 'them')}, ${counted(choked, 'note was', 'notes were')} shortened.`,
     );
   const ornaments = count((h) => h.ornament && !h.choke);
   if (ornaments > 0)
     lines.push(
-      `MIDI has no rolls, flams and echoes: ${ornaments === 1 ? 'one was' : `${ornaments} were`} written as ${ornaments === 1 ? 'its' : 'their'} strokes.`,
+      `MIDI has no rolls, flams and echoes: ${ornaments === 1 ? 'one was' : `${ornaments} were`} written as ${plural(ornaments, 'its', 'their')} strokes.`,
     );
   if (result.left.pitched > 0)
     lines.push(
-      `The pitch of ${result.left.pitched} ${result.left.pitched === 1 ? 'note' : 'notes'} is ${pitch === 'bend' ? `written as bends of up to ${BEND_SEMITONES} semitones, which all notes of their channel share` : 'written as keys that many semitones away'}.`,
+      `The pitch of ${counted(result.left.pitched, 'note')} is ${pitch === 'bend' ? `written as bends of up to ${BEND_SEMITONES} semitones, which all notes of their channel share` : 'written as keys that many semitones away'}.`,
     );
   const coloured = [
     ['pan', count((h) => h.pan)],
@@ -100,7 +99,7 @@ export function account(
     ['brightness', count((h) => h.brightness)],
   ] as const;
   const used = coloured.filter(([, n]) => n > 0).map(([name, n]) => `the ${name} of ${n}`);
-  if (used.length > 0) lines.push(`Notes of one MIDI channel share pan, pitch and brightness: ${used.join(', ')} hits stays here.`);
+  if (used.length > 0) lines.push(`Notes of one MIDI channel share pan, pitch and brightness: ${used.join(', ')} hits is not exported.`);
   const ghosts = part.hits.filter((h) => h.ghost).length;
   const nudges = part.hits.filter((h) => h.nudge).length;
   if (ghosts > 0) lines.push(`MIDI has no mark for ghosts: ${ghosts} are plain soft notes there.`);
@@ -117,14 +116,10 @@ export function drawnWords(part: Part, everyPass: boolean): string[] {
   const rounds = part.rows.filter((r) => r.cycle).map((r) => r.voice);
   return [
     ...(chances > 0
-      ? [
-          `${chances} ${chances === 1 ? 'hit has' : 'hits have'} a probability: written as they fall ${everyPass ? 'in each pass' : 'in pass 1'}.`,
-        ]
+      ? [`${counted(chances, 'hit has', 'hits have')} a probability: written as they fall ${everyPass ? 'in each pass' : 'in pass 1'}.`]
       : []),
     ...(passes > 0
-      ? [
-          `${passes} ${passes === 1 ? 'hit sounds' : 'hits sound'} in some passes alone: written ${everyPass ? 'where they do' : 'as in pass 1'}.`,
-        ]
+      ? [`${counted(passes, 'hit sounds', 'hits sound')} in some passes alone: written ${everyPass ? 'where they do' : 'as in pass 1'}.`]
       : []),
     ...(rounds.length > 0 ? [`Written out as plain hits, because their rows have their own loop length: ${namesOf(part, rounds)}.`] : []),
   ];

@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/plurals';
 import { BITS, type Bits } from '@/core/audio/wav';
 import { breakOfRow } from '@/core/breaks/rows';
 import { labelOfRow } from '@/core/part/rows';
@@ -200,7 +201,7 @@ export const audio: ExporterSpec<AudioOptions> = {
         bytes,
       ]),
       `${name} rows.zip`,
-      [`Wrote ${made.files.length} files of one length.`, ...said.slice(1)],
+      [`Wrote ${made.files.length} files of equal length.`, ...said.slice(1)],
     );
   },
 };
@@ -255,7 +256,7 @@ async function breaksApart(
     said = accountOf({ ...made, account: { ...made.account, silent: [] } }, part, rate).slice(1);
   }
   return zipped(files, `${base} breaks.zip`, [
-    `Wrote ${files.length} ${files.length === 1 ? 'file' : 'files'}: ${groups.map(([name]) => name).join(' and ')}.`,
+    `Wrote ${counted(files.length, 'file')}: ${groups.map(([name]) => name).join(' and ')}.`,
     ...said,
   ]);
 }
@@ -286,7 +287,7 @@ async function sectionsOf(
       ]);
   }
   return zipped(files, `${plainName(wish.part.name)} sections.zip`, [
-    `Wrote ${sections.length} ${sections.length === 1 ? 'section' : 'sections'} as ${files.length} ${files.length === 1 ? 'file' : 'files'}.`,
+    `Wrote ${counted(sections.length, 'section')} as ${counted(files.length, 'file')}.`,
   ]);
 }
 
@@ -297,7 +298,7 @@ function accountOf({ account: { silent, early, missing }, seconds, files }: Rend
     ...missing.map(({ row, name }) => `${labelOfRow(part, row)}: ${name} is not here, so the kit plays it.`),
     ...(early > 0
       ? [
-          `${early} ${early === 1 ? 'hit is' : 'hits are'} performed before the first bar line: ${early === 1 ? 'it starts' : 'they start'} with it, in a loop at its end.`,
+          `${counted(early, 'hit is', 'hits are')} performed before the first bar line: moved to the start, or to the end of a seamless loop.`,
         ]
       : []),
   ];

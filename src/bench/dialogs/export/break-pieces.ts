@@ -37,7 +37,7 @@ export const breakPieces: ExporterSpec<object> = {
       files[`${folder}/${folder}.mid`] = [result.bytes, { level: 6 }];
       for (const [name, wav] of wavsOf(of, bytes)) files[`${folder}/${name}`] = [wav, { level: 0 }];
       said.push(
-        `${of.name}: ${of.pieces.length} pieces, ${result.notes} notes.`,
+        `${of.name}: ${of.pieces.length} slices, ${result.notes} notes.`,
         ...account({ ...result, left: { ...result.left, beyond: [], recorded: [] } }, part, { song: false, written: false }).slice(1),
       );
     }

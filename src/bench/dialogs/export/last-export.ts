@@ -1,3 +1,4 @@
+import { ideaNumber } from '../../words/idea-words';
 import { say, showError } from '@/ui/notify';
 import type { BenchState, BenchStore } from '../../store/bench-store';
 import { deliver } from '@/ui/deliver';
@@ -10,7 +11,7 @@ export function sourceOf({ id, part, hasSong, idea, ideas, selection }: BenchSta
   const letter = ideas.find((i) => i.id === idea)?.letter;
   return letter === undefined
     ? { id, part, hasSong, selection }
-    : { id, part: { ...part, name: `${part.name}, idea ${letter}` }, hasSong: false, isIdea: true, selection };
+    : { id, part: { ...part, name: `${part.name}, idea ${ideaNumber(letter)}` }, hasSong: false, isIdea: true, selection };
 }
 
 /** Does the last export again, with the part as it is now and no dialog; where there was none, the dialog asks. */

@@ -1,5 +1,6 @@
 'use client';
 
+import { plural } from '@/core/plurals';
 import type { Part } from '@/core/model/part';
 import { breakOfRow } from '@/core/breaks/rows';
 import { outputMapOf } from '@/core/commands/output-map';
@@ -124,7 +125,7 @@ export function NotesChoices({ source: { part }, options, onChange }: Props<Note
           <span>
             General MIDI keys only{' '}
             <span className="text-sm text-faint">
-              ({namesOf(part, beyond)} {beyond.length === 1 ? 'gets' : 'get'} the key of what is nearest)
+              ({namesOf(part, beyond)} {plural(beyond.length, 'gets', 'get')} the key of what is nearest)
             </span>
           </span>
         </label>
@@ -176,7 +177,7 @@ export function FileChoices(props: Props<FileOptions>) {
           value={options.ppq}
           min={MIN_PPQ}
           max={MAX_PPQ}
-          unit="ticks a quarter"
+          unit="ticks per quarter note"
           default={defaultPpq(part.source?.ppq)}
           onChange={(ppq) => onChange({ ppq })}
         />
@@ -213,7 +214,7 @@ function OnlyChoice({ source: { part, selection }, options, onChange }: Props<Fi
   const rows = part.rows.filter((r) => !breakOfRow(part, r.voice));
   const choices = [
     { value: 'all', text: 'all rows' },
-    ...(selection.size > 0 ? [{ value: SELECTION, text: `the ${selection.size} selected ${selection.size === 1 ? 'hit' : 'hits'}` }] : []),
+    ...(selection.size > 0 ? [{ value: SELECTION, text: `the ${selection.size} selected ${plural(selection.size, 'hit')}` }] : []),
     ...rows.map((r) => ({ value: r.voice, text: `${labelOfRow(part, r.voice).toLowerCase()} alone` })),
   ];
   return (
@@ -251,7 +252,7 @@ export function BarsChoice({
         value={passes}
         min={1}
         max={64}
-        unit={passes === 1 ? 'time' : 'times'}
+        unit={plural(passes, 'time')}
         className="[&_input]:w-[2.4em]"
         onChange={(n) => onChange({ passes: n })}
       />

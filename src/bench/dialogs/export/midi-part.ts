@@ -1,3 +1,4 @@
+import { counted, plural } from '@/core/plurals';
 import { breakOfRow } from '@/core/breaks/rows';
 import { labelOfRow } from '@/core/part/rows';
 import type { Part } from '@/core/model/part';
@@ -94,7 +95,7 @@ function orderSaid(part: Part, { stretch, passes }: { stretch: ExportRange; pass
   return [
     ...(rounds > 0
       ? [
-          `Unrolled the running order: ${rounds} ${rounds === 1 ? 'entry' : 'entries'}, marked by ${rounds === 1 ? 'its section' : 'their sections'}.`,
+          `Unrolled the running order: ${counted(rounds, 'entry', 'entries')}, marked by ${plural(rounds, 'its section', 'their sections')}.`,
         ]
       : []),
     ...drawnWords(part, rounds > 0 || (stretch === 'bars' && passes > 1)),

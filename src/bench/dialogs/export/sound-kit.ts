@@ -1,4 +1,5 @@
-import { nanoid } from 'nanoid';
+import { counted, plural } from '@/core/plurals';
+import { newId } from '@/editing/ids';
 import { shortName } from '@/core/limits';
 import { SOUND_KIT_ENDING, writeSoundKit } from '@/formats/sound-kit';
 import { recordingsOf, soundsUsed } from '@/sounds/used';
@@ -14,13 +15,13 @@ export const soundKit: ExporterSpec<object> = {
   initial: () => ({}),
   async run({ part }) {
     const sounds = soundsUsed(part);
-    const kit = part.ownKit ?? { id: nanoid(12), name: shortName(`Sounds of ${part.name}`) };
+    const kit = part.ownKit ?? { id: newId(), name: shortName(`Sounds of ${part.name}`) };
     return {
       data: writeSoundKit(kit, sounds, await recordingsOf(sounds)),
       fileName: `${fileNameOf(part.name)}${SOUND_KIT_ENDING}`,
       type: 'application/zip',
       said: [
-        `Wrote ${sounds.length} ${sounds.length === 1 ? 'sound' : 'sounds'} with ${sounds.length === 1 ? 'its' : 'their'} recordings. Import this file in the other browser and the part finds its sounds.`,
+        `Wrote ${counted(sounds.length, 'sound')} with ${plural(sounds.length, 'its', 'their')} recordings. Import this file in the other browser and the part finds its sounds.`,
       ],
     };
   },

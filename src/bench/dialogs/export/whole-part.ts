@@ -1,3 +1,4 @@
+import { counted } from '@/core/plurals';
 import { fromZero } from '@/core/commands/excerpt';
 import { PART_FILE_ENDING, writePartFile } from '@/formats/part-file';
 import { wholeParts } from '@/storage/whole-part';
@@ -16,18 +17,18 @@ export const wholePart: ExporterSpec<object> = {
     // What the store has of it, with the part as it stands here.
     const whole = isIdea ? { part: fromZero(source) } : await wholeParts.read(id, source);
     const { part, song, versions = [], takes = [], ideas = [] } = whole;
-    const counted = (n: number, what: string) => (n > 0 ? `, ${n} ${what}${n === 1 ? '' : 's'}` : '');
+    const also = (n: number, what: string) => (n > 0 ? `, ${counted(n, what)}` : '');
     return {
       data: writePartFile(whole),
       fileName: `${fileNameOf(part.name)}${PART_FILE_ENDING}`,
       type: 'application/json',
       said: [
-        `Wrote the whole part with its feel${counted(versions.length, 'version')}${counted(takes.length, 'take')}${counted(ideas.length, 'idea')}${song ? ' and the imported song' : ''}.`,
+        `Wrote the whole part with its feel${also(versions.length, 'version')}${also(takes.length, 'take')}${also(ideas.length, 'idea')}${song ? ' and the imported song' : ''}.`,
         ...(soundsUsed(part).length > 0
-          ? ['Its own sounds are a file by themselves: export them too where it goes to another browser.']
+          ? ['Its own sounds are a separate file: export them too if the part goes to another browser.']
           : []),
         ...(part.breaks
-          ? ['The recordings of its breaks are not in it: where it goes, drop the same files once, and its rows find them.']
+          ? ['The recordings of its breaks are not included. In the other browser, drop the same files once and its rows find them.']
           : []),
       ],
     };

@@ -1,6 +1,6 @@
 'use client';
 
-import { counted } from '@/core/counted';
+import { counted } from '@/core/plurals';
 import { setNudges } from '@/core/commands/hits';
 import type { Competing } from '@/core/analysis/between';
 import type { Placement } from '@/core/analysis/placement';
@@ -39,7 +39,9 @@ export function BetweenRows({ found: { together, competing, answering } }: { fou
         <h3 className="font-semibold">
           Competing {competing.length > 0 && <span className="font-normal text-faint">{competing.length}</span>}
         </h3>
-        {competing.length === 0 && <p className="text-faint">No strokes of different rows come within 35 ms on different lines.</p>}
+        {competing.length === 0 && (
+          <p className="text-faint">No hits of different rows are within 35 ms of each other on different lines.</p>
+        )}
         <ul className="space-y-2">
           {competing.slice(0, LISTED).map((c) => (
             <li key={c.hits.join(' ')}>
@@ -88,7 +90,7 @@ export function BetweenRows({ found: { together, competing, answering } }: { fou
           <ul>
             {answering.slice(0, LISTED).map((a) => (
               <li key={a.voices.join(' ')}>
-                {low(a.voices[1])} answers {low(a.voices[0])}: {Math.round(a.share * 100)} % of its strokes in the gaps
+                {low(a.voices[1])} answers {low(a.voices[0])}: {Math.round(a.share * 100)} % of its hits in the gaps
               </li>
             ))}
           </ul>

@@ -64,8 +64,8 @@ export function Charts({ found }: { found: Placement }) {
       />
       <PlaceTable dots={dots} unit={unit} onChoose={(hits) => getState().select(hits.map((i) => getState().part.hits[i]?.id ?? ''))} />
       <p className="text-sm text-faint">
-        {unit === 'ms' ? 'Early above, late below the line. ' : ''}The line goes through their means, the band as far as they vary. Drag
-        over dots to select their hits.
+        {unit === 'ms' ? 'Early above, late below the line. ' : ''}The line is their mean, the band their spread. Drag over dots to select
+        their hits.
       </p>
     </div>
   );

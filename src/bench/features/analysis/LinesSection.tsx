@@ -1,6 +1,6 @@
 'use client';
 
-import { counted } from '@/core/counted';
+import { counted } from '@/core/plurals';
 import type { DoubtfulGroup, LinesRead } from '@/core/analysis/lines-read';
 import { changeMove } from '@/core/commands/moves';
 import { decideHomes, type Side } from '@/core/commands/marks';

@@ -24,7 +24,7 @@ export function NearGrooves({ found: { groove: own } }: { found: Placement }) {
   );
   const trial = useTrial();
   const playback = usePlaybackOf();
-  if (nearest.length === 0) return <p className="text-sm text-faint">A groove is told from eight hits on.</p>;
+  if (nearest.length === 0) return <p className="text-sm text-faint">This needs at least eight hits.</p>;
   return (
     <div>
       <ul className="space-y-1.5">

@@ -1,6 +1,6 @@
 'use client';
 
-import { counted } from '@/core/counted';
+import { counted } from '@/core/plurals';
 import { useState } from 'react';
 import { isFlat, type Placement } from '@/core/analysis/placement';
 import { letterOf } from '@/core/analysis/phrase';
@@ -22,7 +22,7 @@ import { usePlacement } from '../../shared/use-placement';
 import { useSelectRow } from './use-select-row';
 import { WhatIsMeasured, type MeasuredVersion, type MeasuredChoice } from './WhatIsMeasured';
 
-/** Where each row sits, in numbers that lead to a mend. */
+/** Where each row sits, in numbers that lead to a fix. */
 export function PlacementPage() {
   const now = useBench(calmPart);
   const [wanted, setWanted] = useState<MeasuredChoice>({ kind: 'performed' });
@@ -34,7 +34,7 @@ export function PlacementPage() {
   if (!found) return <p role="status">Measuring {counted(part.hits.length, 'hit')} …</p>;
   return (
     <div className="space-y-4">
-      <Reading found={found} mends={other === null} />
+      <Reading found={found} fixes={other === null} />
       <WhatIsMeasured wanted={wanted} onChange={setWanted} />
       <Sections>
         <Section name="read" title="Lines" note={linesNote(found)}>
@@ -47,7 +47,7 @@ export function PlacementPage() {
           {other ? <p className="text-sm text-faint">Hits are chosen from the part as it is now.</p> : <Charts found={found} />}
         </Section>
         <Section name="between" title="Between rows" note={found.competing.length > 0 ? `${found.competingCount} competing` : ''}>
-          {other ? <p className="text-sm text-faint">Told of the part as it is now.</p> : <BetweenRows found={found} />}
+          {other ? <p className="text-sm text-faint">This is about the part as it is now.</p> : <BetweenRows found={found} />}
         </Section>
         <Section name="alike" title="Similar bars" note={alikeNote(found)}>
           <Alike found={found} />
@@ -64,7 +64,7 @@ export function PlacementPage() {
 }
 
 /** The reading, and up to three next steps where it is the part itself that is read. */
-function Reading({ found, mends }: { found: Placement; mends: boolean }) {
+function Reading({ found, fixes }: { found: Placement; fixes: boolean }) {
   const store = useBenchStore();
   const part = useBench((s) => s.part);
   const selectRow = useSelectRow();
@@ -90,7 +90,7 @@ function Reading({ found, mends }: { found: Placement; mends: boolean }) {
       <p className="font-serif text-base leading-6" data-testid="reading">
         {readingOf(part, found).join(' ')}
       </p>
-      {mends && steps.length > 0 && (
+      {fixes && steps.length > 0 && (
         <p className="flex flex-wrap gap-1.5">
           {steps.slice(0, 3).map(([text, run]) => (
             <Button key={text} size="small" onClick={run}>

@@ -1,5 +1,5 @@
 /** What was read of a part's lines, in sentences. */
-import { counted } from '@/core/counted';
+import { counted, listed, plural } from '@/core/plurals';
 import type { LinesRead } from '@/core/analysis/lines-read';
 import type { Swings } from '@/core/homes/swings';
 import { labelOfRow } from '@/core/part/rows';
@@ -18,8 +18,6 @@ const THROUGHOUT = 0.5;
 /** So many bars, or groups of bars, are named one by one. */
 const NAMED = 3;
 
-const joined = (list: readonly string[]): string =>
-  list.length < 2 ? (list[0] ?? '') : `${list.slice(0, -1).join(', ')} and ${list.at(-1) as string}`;
 const barsOf = (from: number, to: number): string => (from === to ? `bar ${from}` : `bars ${from} to ${to}`);
 
 /** @example ['Eighths and sixteenths, straight; a triplet beat in bar 4.', '6 hits are doubtful.'] */
@@ -27,25 +25,25 @@ export function linesText(
   part: Pick<Part, 'rows' | 'bars'>,
   { finest, triplets, ofTriplets, hits, swings, doubtful }: LinesRead,
 ): string[] {
-  if (hits === 0) return ['Nothing is struck yet.'];
+  if (hits === 0) return ['No hits yet.'];
   const throughout = ofTriplets > THROUGHOUT * hits;
   const counts = finest ? NOTES[finest] : undefined;
   const first = throughout
     ? `Triplets throughout${counts && finest !== '1/4' ? `, with ${counts.toLowerCase()}` : ''}`
     : `${counts ?? 'Free'}${swings ? '' : ', straight'}`;
   const bars = [...new Set(triplets.map((t) => t.bar + 1))];
-  const beats = triplets.length === 1 ? 'a triplet beat' : 'triplet beats';
+  const beats = plural(triplets.length, 'a triplet beat', 'triplet beats');
   const few =
     throughout || triplets.length === 0
       ? ''
       : bars.length <= NAMED
-        ? `; ${beats} in ${bars.length === 1 ? 'bar' : 'bars'} ${joined(bars.map(String))}`
+        ? `; ${beats} in ${plural(bars.length, 'bar')} ${listed(bars.map(String))}`
         : `; triplets on ${triplets.length} beats`;
   const unsure = doubtful.reduce((sum, g) => sum + g.hits.length, 0);
   return [
     `${first}${few}.`,
     ...(swings ? [swingText(part, swings)] : []),
-    unsure === 0 ? 'No hit is uncertain.' : `${counted(unsure, 'hit')} ${unsure === 1 ? 'is' : 'are'} uncertain.`,
+    unsure === 0 ? 'No hit is uncertain.' : `${counted(unsure, 'hit')} ${plural(unsure, 'is', 'are')} uncertain.`,
   ];
 }
 
@@ -53,7 +51,7 @@ export function linesText(
 export function swingText(part: Pick<Part, 'rows' | 'bars'>, { division, whole, rows, bars }: Swings): string {
   const notes = division === '1/8' ? 'Eighths' : 'Sixteenths';
   const names = [...rows.keys()].map((voice) => labelOfRow(part, voice).toLowerCase());
-  const whose = names.length === 0 || names.length > NAMED ? '' : ` of the ${joined(names)}`;
+  const whose = names.length === 0 || names.length > NAMED ? '' : ` of the ${listed(names)}`;
   const percent = (p: number): string => `${p.toFixed(0)} %`;
   const groups = bars.filter((b) => b.n >= 2);
   const amounts =

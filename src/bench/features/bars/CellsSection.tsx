@@ -1,7 +1,7 @@
 'use client';
 
-import { counted } from '@/core/counted';
-import { nanoid } from 'nanoid';
+import { counted, plural } from '@/core/plurals';
+import { newHitId } from '@/editing/ids';
 import { useEffect, useState } from 'react';
 import { cellHits, CELLS, VOICE_OF_CELL, type CellName } from '@/core/cells/cells';
 import { addHits } from '@/core/commands/hits';
@@ -89,7 +89,7 @@ export function CellsSection() {
   const change = (part: Partial<Wish>) => show({ ...wish, ...part });
   const take = () => {
     const hits = hitsOf(wish, getState().part);
-    const fresh = hits.map((h) => ({ ...h, id: nanoid(10) }));
+    const fresh = hits.map((h) => ({ ...h, id: newHitId() }));
     getState().setUi({ proposal: null });
     getState().run(
       `Drop in ${NAMES[wish.cell]}: ${counted(fresh.length, 'hit')}`,
@@ -126,7 +126,7 @@ export function CellsSection() {
           onChange={(velocity) => change({ velocity })}
         />
         in {barsText({ from, to })}
-        {!rows.includes(voice) && <span className="text-sm text-faint">Taking it adds this row.</span>}
+        {!rows.includes(voice) && <span className="text-sm text-faint">Applying it adds this row.</span>}
       </div>
       {wish.cell === 'even-spread' && (
         <div className="flex flex-wrap items-baseline gap-1 leading-8">
@@ -165,7 +165,7 @@ export function CellsSection() {
       {proposal && (
         <div className="mt-1 flex items-center gap-2" data-testid="proposal">
           <Button size="small" look="strong" disabled={proposal.hits.length === 0} onClick={take}>
-            Take {proposal.hits.length} {proposal.hits.length === 1 ? 'hit' : 'hits'}
+            Take {proposal.hits.length} {plural(proposal.hits.length, 'hit')}
           </Button>
           <Button size="small" onClick={() => getState().setUi({ proposal: null })}>
             Dismiss

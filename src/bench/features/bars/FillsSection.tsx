@@ -1,6 +1,6 @@
 'use client';
 
-import { nanoid } from 'nanoid';
+import { newHitId } from '@/editing/ids';
 import { useMemo, useState } from 'react';
 import { applyFill, FILL_GRIDS, FIRST_FILL, planFill, type FillOptions, type FillPlan } from '@/core/fills/fills';
 import { FILL_SHAPES, SHAPE_NAMES, type FillShape } from '@/core/fills/shapes';
@@ -69,7 +69,7 @@ export function FillsSection() {
   const hear = (seed: number) => {
     setChosen(seed);
     trial.show(`Fill ${FILL_SHAPES[options.shape].words}`, (p) =>
-      bars.reduce((now, bar) => applyFill(now, planOf(now, bar, seed), () => nanoid(10)), p),
+      bars.reduce((now, bar) => applyFill(now, planOf(now, bar, seed), newHitId), p),
     );
   };
   const change = (next: Partial<FillOptions>) => {

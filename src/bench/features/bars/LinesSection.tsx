@@ -1,5 +1,6 @@
 'use client';
 
+import { counted, plural } from '@/core/plurals';
 import { useState } from 'react';
 import { hitsBeyondMeter, pickupOf, setMeter, setPickup } from '@/core/commands/meter';
 import { detectAgain } from '../../actions/detect';
@@ -99,7 +100,7 @@ export function LinesSection() {
       </div>
       <p className="text-sm text-faint" role="status" data-testid="meter-cost">
         {lost > 0
-          ? `${lost} ${lost === 1 ? 'hit lies' : 'hits lie'} beyond the shorter ${range.to - range.from === 1 ? 'bar' : 'bars'} and would go.`
+          ? `${counted(lost, 'hit lies', 'hits lie')} beyond the shorter ${plural(range.to - range.from, 'bar')} and would go.`
           : 'Hits keep their place in their bar; what follows moves along.'}
         {changed && part.source ? ' The song with these drums can then no longer be exported: its other tracks keep their bars.' : ''}
       </p>

@@ -1,7 +1,7 @@
 'use client';
 
-import { counted } from '@/core/counted';
-import { nanoid } from 'nanoid';
+import { counted, plural } from '@/core/plurals';
+import { newHitId } from '@/editing/ids';
 import { useEffect, useState } from 'react';
 import { deleteBars, doublePart, hitsBehind, insertBars, moveBars, repeatBars, setLength } from '@/core/commands/bars';
 import { copyBarsOver } from '@/core/commands/excerpt';
@@ -23,7 +23,6 @@ import { useBench, useBenchStore } from '../../store/context';
 import { stemsFacts } from '../../store/stems-facts';
 import { calmPart } from '../../store/derived';
 
-const newId = (): string => nanoid(10);
 const MOST_LISTED = 4;
 
 /** The chosen bars are the loop's: they are marked on the phrase strip. */
@@ -53,7 +52,7 @@ export function OrderSection() {
   const length = (bars: number) => {
     if (bars >= part.bars || hitsBehind(part, bars).size === 0) {
       setWanted(null);
-      arrange(`Make the part ${bars} ${bars === 1 ? 'bar' : 'bars'} long`, (p) => setLength(p, bars));
+      arrange(`Make the part ${counted(bars, 'bar')} long`, (p) => setLength(p, bars));
     } else setWanted(bars);
   };
   return (
@@ -72,7 +71,7 @@ export function OrderSection() {
         <Button
           size="small"
           onClick={() =>
-            arrange('Double the part', (p) => doublePart(p, newId), from === 0 && to === part.bars ? [0, 2 * part.bars] : [from, to])
+            arrange('Double the part', (p) => doublePart(p, newHitId), from === 0 && to === part.bars ? [0, 2 * part.bars] : [from, to])
           }
         >
           Double it
@@ -81,8 +80,8 @@ export function OrderSection() {
       {lost && wanted !== null && (
         <div role="alertdialog" aria-label="Hits outside" className="my-2 rounded-md border border-danger p-3" data-testid="outside">
           <p>
-            {lost.size} {lost.size === 1 ? 'hit falls' : 'hits fall'} outside {wanted} {wanted === 1 ? 'bar' : 'bars'}: {listed(part, lost)}
-            . They are kept until you confirm.
+            {lost.size} {plural(lost.size, 'hit falls', 'hits fall')} outside {wanted} {plural(wanted, 'bar')}: {listed(part, lost)}. They
+            are kept until you confirm.
           </p>
           <div className="mt-2 flex gap-2">
             <Button
@@ -127,20 +126,20 @@ export function OrderSection() {
         <Button size="small" onClick={() => getState().select(hitsInRange(part, rangeOfBars(part, from, to)))}>
           Select
         </Button>
-        <Button size="small" onClick={() => arrange(`Repeat ${chosen}`, (p) => repeatBars(p, from, to, newId), [to, to + count])}>
+        <Button size="small" onClick={() => arrange(`Repeat ${chosen}`, (p) => repeatBars(p, from, to, newHitId), [to, to + count])}>
           Repeat after
         </Button>
         <Button
           size="small"
           disabled={from === 0}
-          onClick={() => arrange(`Move ${chosen} earlier`, (p) => moveBars(p, from, to, from - 1, newId), [from - 1, to - 1])}
+          onClick={() => arrange(`Move ${chosen} earlier`, (p) => moveBars(p, from, to, from - 1, newHitId), [from - 1, to - 1])}
         >
           Move earlier
         </Button>
         <Button
           size="small"
           disabled={to >= part.bars}
-          onClick={() => arrange(`Move ${chosen} later`, (p) => moveBars(p, from, to, from + 1, newId), [from + 1, to + 1])}
+          onClick={() => arrange(`Move ${chosen} later`, (p) => moveBars(p, from, to, from + 1, newHitId), [from + 1, to + 1])}
         >
           Move later
         </Button>
@@ -148,7 +147,7 @@ export function OrderSection() {
           size="small"
           disabled={count >= part.bars}
           onClick={() =>
-            arrange(`Delete ${chosen}`, (p) => deleteBars(p, from, to, newId), [
+            arrange(`Delete ${chosen}`, (p) => deleteBars(p, from, to, newHitId), [
               Math.min(from, part.bars - count - 1),
               Math.min(from, part.bars - count - 1) + 1,
             ])
@@ -163,14 +162,14 @@ export function OrderSection() {
         <Button
           size="small"
           onClick={() =>
-            arrange(`Insert ${empty} empty before bar ${from + 1}`, (p) => insertBars(p, from, empty, newId), [from, from + empty])
+            arrange(`Insert ${empty} empty before bar ${from + 1}`, (p) => insertBars(p, from, empty, newHitId), [from, from + empty])
           }
         >
           Before these
         </Button>
         <Button
           size="small"
-          onClick={() => arrange(`Insert ${empty} empty after bar ${to}`, (p) => insertBars(p, to, empty, newId), [to, to + empty])}
+          onClick={() => arrange(`Insert ${empty} empty after bar ${to}`, (p) => insertBars(p, to, empty, newHitId), [to, to + empty])}
         >
           After these
         </Button>
@@ -190,7 +189,7 @@ export function OrderSection() {
           size="small"
           disabled={over === from + 1}
           onClick={() =>
-            arrange(`Paste ${chosen} over the bars from ${over}`, (p) => copyBarsOver(p, { from, to }, over - 1, newId), [
+            arrange(`Paste ${chosen} over the bars from ${over}`, (p) => copyBarsOver(p, { from, to }, over - 1, newHitId), [
               over - 1,
               over - 1 + count,
             ])
@@ -200,7 +199,7 @@ export function OrderSection() {
         </Button>
         {over !== from + 1 && covered > 0 && (
           <span className="text-sm text-faint">
-            {covered} {covered === 1 ? 'hit there goes' : 'hits there go'}
+            {covered} {plural(covered, 'hit there goes', 'hits there go')}
           </span>
         )}
       </div>

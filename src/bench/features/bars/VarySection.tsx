@@ -1,6 +1,6 @@
 'use client';
 
-import { nanoid } from 'nanoid';
+import { newHitId } from '@/editing/ids';
 import { useState } from 'react';
 import type { PhraseBar } from '@/core/analysis/phrase';
 import type { Part } from '@/core/model/part';
@@ -64,7 +64,7 @@ export function VarySection() {
       applyVariations(
         p,
         next.filter((v) => !out.has(v)),
-        () => nanoid(10),
+        newHitId,
       ),
     );
   };

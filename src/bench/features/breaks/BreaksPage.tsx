@@ -23,7 +23,7 @@ import { PieceSection } from './PieceSection';
 import { PlayedByPads } from './PlayedByPads';
 
 export const CUT_WORDS: Readonly<Record<BreakCut, string>> = {
-  strokes: 'at its strokes',
+  strokes: 'at its hits',
   eighths: 'at every 1/8',
   sixteenths: 'at every 1/16',
   sixteen: 'into sixteen equal slices',
@@ -44,8 +44,8 @@ export function BreaksPage() {
     <div className="space-y-5">
       {breaks.length === 0 && (
         <p className="text-faint">
-          A recorded drum loop becomes strokes, pieces and a groove here: its rows play the recording, and all that moves hits moves them.
-          Drop a WAV file over the part, or choose one.
+          Import a recorded drum loop: its hits are found, it is cut into slices, and rows play them. Everything that moves hits moves the
+          slices. Drop a WAV file on the part, or choose one.
         </p>
       )}
       {breaks.map((of) => (
@@ -156,7 +156,7 @@ function OneBreak({ of }: { of: Break }) {
             {...ends}
           />
           <span className="text-faint">
-            {strokes.filter((s) => !s.drowned).length} of {strokes.length} strokes found
+            {strokes.filter((s) => !s.belowThreshold).length} of {strokes.length} hits found
           </span>
         </p>
       )}
@@ -198,10 +198,10 @@ function OneBreak({ of }: { of: Break }) {
         </p>
       </div>
       <Sections>
-        <Section name="kinds" title="What its strokes are" note={unsureNote(strokes)}>
+        <Section name="kinds" title="Kinds of hits" note={unsureNote(strokes)}>
           <KindsSection of={of} strokes={strokes} />
         </Section>
-        <Section name="piece" title="One piece" note="level, pitch, backwards">
+        <Section name="piece" title="One slice" note="level, pitch, backwards">
           <PieceSection of={of} />
         </Section>
       </Sections>
@@ -224,8 +224,8 @@ function OneBreak({ of }: { of: Break }) {
   );
 }
 
-const unsureNote = (strokes: readonly { sure: number; drowned: boolean }[]): string => {
-  const unsure = strokes.filter((s) => !s.drowned && s.sure < 0.6).length;
+const unsureNote = (strokes: readonly { sure: number; belowThreshold: boolean }[]): string => {
+  const unsure = strokes.filter((s) => !s.belowThreshold && s.sure < 0.6).length;
   return unsure === 0 ? '' : `${unsure} uncertain`;
 };
 

@@ -15,7 +15,7 @@ const choices = STROKE_KINDS.map((k) => ({ value: k, text: k }));
 /** How many there are of each kind, all of a kind named otherwise at once, and those of which nobody is sure. */
 export function KindsSection({ of, strokes }: { of: Break; strokes: readonly BreakStroke[] }) {
   const { getState } = useBenchStore();
-  const counted = strokes.filter((s) => !s.drowned);
+  const counted = strokes.filter((s) => !s.belowThreshold);
   const unsure = counted.filter((s) => s.sure < UNSURE).sort((a, b) => a.sure - b.sure);
   return (
     <div className="leading-8">
@@ -30,7 +30,7 @@ export function KindsSection({ of, strokes }: { of: Break; strokes: readonly Bre
               value={kind}
               choices={choices}
               onChange={(as) =>
-                getState().run(`All ${kind} strokes are ${as}`, (p) =>
+                getState().run(`Mark all ${kind} hits as ${as}`, (p) =>
                   nameStrokes(
                     p,
                     of.id,
@@ -43,7 +43,7 @@ export function KindsSection({ of, strokes }: { of: Break; strokes: readonly Bre
           </p>
         );
       })}
-      {unsure.length > 0 && <p className="text-sm text-faint">Least sure, and what they may be:</p>}
+      {unsure.length > 0 && <p className="text-sm text-faint">Least certain, with other guesses:</p>}
       <ul>
         {unsure.slice(0, LISTED).map((s) => (
           <li key={s.id} className="flex items-baseline gap-2">
@@ -55,10 +55,10 @@ export function KindsSection({ of, strokes }: { of: Break; strokes: readonly Bre
               {s.at.toFixed(2)} s
             </button>
             <Picker
-              label={`Stroke at ${s.at.toFixed(2)} s`}
+              label={`Hit at ${s.at.toFixed(2)} s`}
               value={s.kind}
               choices={choices}
-              onChange={(as) => getState().run(`Name a stroke: ${as}`, (p) => markStroke(p, of.id, s.id, { as: as as StrokeKind }))}
+              onChange={(as) => getState().run(`Mark a hit as ${as}`, (p) => markStroke(p, of.id, s.id, { as: as as StrokeKind }))}
             />
             <span className="text-sm text-faint">{Math.round(s.sure * 100)} % sure</span>
           </li>

@@ -37,7 +37,7 @@ export function LearnItsGroove({ of, strokes }: { of: Break; strokes: readonly B
       <Button
         size="small"
         disabled={counted.length === 0 || listening}
-        title="From all that is struck in the recording, against its own bar lines; what was done to its hits here does not count"
+        title="Uses every hit in the recording against its own bar lines. Edits to its hits here do not count."
         onClick={() => void learn()}
       >
         {listening ? 'Listening …' : 'Extract groove …'}

@@ -1,6 +1,6 @@
 'use client';
 
-import { nanoid } from 'nanoid';
+import { newIdInPart } from '@/editing/ids';
 import { OWN_BREAKS, withOwnBreak } from '@/demo/own-breaks';
 import { keepOwnBreak } from '@/storage/own-recordings';
 import { sayWith, showError } from '@/ui/notify';
@@ -14,9 +14,9 @@ export function OursToBring() {
     const of = OWN_BREAKS.find((b) => b.id === id);
     if (!of) return;
     await keepOwnBreak(of);
-    getState().run(`Import ${of.name}`, (p) => withOwnBreak(p, of, nanoid(8)));
+    getState().run(`Import ${of.name}`, (p) => withOwnBreak(p, of, newIdInPart()));
     getState().setUi({ breakShown: true });
-    sayWith(`${of.name} is under the part, as rows of its own.`, 'Undo', () => getState().undo());
+    sayWith(`${of.name} is under the part, on its own rows.`, 'Undo', () => getState().undo());
   };
   return (
     <span>

@@ -25,7 +25,7 @@ export function PieceSection({ of }: { of: Break }) {
   const n = ofHit ?? byStroke;
   const piece = of.pieces[n];
   const sweep = useSweep();
-  if (!piece) return <p className="text-sm text-faint">Choose a stroke in the picture, or one of its hits.</p>;
+  if (!piece) return <p className="text-sm text-faint">Choose a hit in the picture, or one on its rows.</p>;
   const ends = { onDone: sweep.done, onCancel: sweep.cancel };
   return (
     <div className="leading-8">

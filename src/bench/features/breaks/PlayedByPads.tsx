@@ -19,9 +19,9 @@ export function PlayedByPads() {
   const many = of?.pieces.length ?? 0;
   return (
     <p className="leading-8">
-      Pads and keys strike{' '}
+      Pads and keys play{' '}
       <Picker
-        label="What pads strike"
+        label="What pads play"
         value={of?.id ?? 'rows'}
         choices={[
           { value: 'rows', text: 'rows, as the drum map says' },
@@ -31,7 +31,7 @@ export function PlayedByPads() {
       />
       {of && (
         <span className="block text-sm text-faint">
-          MIDI keys from 36 up; the pads on the screen strike {first + 1} to {Math.min(many, first + PADS.length)} of {many}.{' '}
+          MIDI keys from 36 up; the pads on the screen play {first + 1} to {Math.min(many, first + PADS.length)} of {many}.{' '}
           {many > PADS.length && (
             <Button size="tiny" onClick={() => recorder.set({ firstPiece: first + PADS.length < many ? first + PADS.length : 0 })}>
               The next

@@ -1,5 +1,5 @@
 import dynamic from 'next/dynamic';
-import { counted } from '../../shared/counted-figure';
+import { figureOf } from '../../shared/counted-figure';
 import { useBench } from '../../store/context';
 import type { FeatureProps } from '../../shared/feature';
 import type { BenchFeature } from '../../shared/feature';
@@ -36,7 +36,7 @@ export const breaksFeature: BenchFeature = {
         'sensitivity',
         'repitch',
       ],
-      figure: (s) => counted(s.part.breaks?.length ?? 0, 'break'),
+      figure: (s) => figureOf(s.part.breaks?.length ?? 0, 'break'),
       open: [],
       Page: dynamic(() => import('./BreaksPage').then((m) => m.BreaksPage), { ssr: false }),
     },

@@ -1,5 +1,6 @@
 'use client';
 
+import { plural } from '@/core/plurals';
 import { useMemo } from 'react';
 import { doubtfulForMove, type DoubtfulHit } from '@/core/perform/doubtful';
 import { decideHomesOn, setAlone } from '@/core/commands/marks';
@@ -41,7 +42,7 @@ export function Doubtful({ index }: { index: number }) {
   return (
     <div data-testid="doubtful">
       <p className="text-sm text-faint">
-        {found.length} uncertain {found.length === 1 ? 'hit' : 'hits'}
+        {found.length} uncertain {plural(found.length, 'hit')}
         {decided > 0 ? `, ${decided} decided` : ''}
         {decided > 0 && (
           <Button

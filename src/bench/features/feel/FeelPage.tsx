@@ -1,6 +1,6 @@
 'use client';
 
-import { counted } from '@/core/counted';
+import { counted, plural } from '@/core/plurals';
 import { Plus } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import Link from 'next/link';
@@ -198,7 +198,7 @@ function Sway() {
         onDone={sweep.done}
       />
       <p className="text-sm text-faint">
-        {sway === 0 ? 'The part as written.' : sway === 1 ? 'All of the feel above.' : 'Between the written part and the feel above.'}
+        {sway === 0 ? 'The part as written.' : plural(sway, 'The full feel.', 'Part of the way from the written part to the full feel.')}
       </p>
     </section>
   );

@@ -95,11 +95,11 @@ export const ScopeEditor = memo(function ScopeEditor({ index, edit }: Props) {
         >
           <div className="flex flex-wrap gap-1">
             <Button size="small" onClick={fromSelection}>
-              Take the selection’s
+              Use the selection
             </Button>
             <Popover.Close asChild>
               <Button size="small" onClick={() => getState().setUi({ pointing: index })}>
-                Point at them
+                Pick them among the hits
               </Button>
             </Popover.Close>
             <Button size="small" onClick={() => onChange(undefined)}>
@@ -151,10 +151,10 @@ export const ScopeEditor = memo(function ScopeEditor({ index, edit }: Props) {
               <Button
                 size="small"
                 disabled={!scope.voices}
-                title="Every row but these"
+                title="All rows except these"
                 onClick={() => choose(part.rows.map((r) => r.voice).filter((v) => !voices.has(v)))}
               >
-                All others
+                Invert
               </Button>
             </span>
           </Group>
@@ -210,7 +210,7 @@ export const ScopeEditor = memo(function ScopeEditor({ index, edit }: Props) {
               <div>
                 of each{' '}
                 <NumberField
-                  label="Bars a cycle"
+                  label="Bars per cycle"
                   value={bars.every}
                   min={1}
                   max={Math.max(16, part.bars)}
@@ -249,7 +249,7 @@ export const ScopeEditor = memo(function ScopeEditor({ index, edit }: Props) {
               <div>
                 of each{' '}
                 <NumberField
-                  label="Steps a cycle"
+                  label="Steps per cycle"
                   value={steps.of}
                   min={1}
                   max={64}
@@ -272,9 +272,9 @@ export const ScopeEditor = memo(function ScopeEditor({ index, edit }: Props) {
               label="Ghosts"
               value={scope.ghosts ?? 'both'}
               choices={[
-                { value: 'both', text: 'like all others' },
+                { value: 'both', text: 'included' },
                 { value: 'only', text: 'alone' },
-                { value: 'none', text: 'left out' },
+                { value: 'none', text: 'excluded' },
               ]}
               onChange={(g) => set({ ghosts: g === 'both' ? undefined : (g as 'only' | 'none') })}
             />

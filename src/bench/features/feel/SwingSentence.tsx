@@ -1,6 +1,6 @@
 'use client';
 
-import { counted } from '@/core/counted';
+import { counted } from '@/core/plurals';
 import { memo } from 'react';
 import { STRAIGHT, MAX_SWING, MIN_SWING, SWING_DIVISIONS, type Scope, type SwingDivision, type SwingMove } from '@/core/model/feel';
 import { percentOfRatio, ratioOfPercent, SWING_RATIOS, swingMilliseconds, wordOfPercent } from '@/core/feel/swing';

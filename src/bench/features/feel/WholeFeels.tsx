@@ -32,7 +32,7 @@ export const WholeFeels = memo(function WholeFeels() {
     <section aria-label="Feel presets" className="border-t border-line pt-3">
       <h3 className="font-serif text-base">Feel presets</h3>
       <p className="text-sm text-faint">
-        {bare ? 'A click lets the part be heard with one.' : 'Click one to hear the part with it instead of the moves above.'}
+        {bare ? 'Click one to hear the part with it.' : 'Click one to hear the part with it instead of the moves above.'}
       </p>
       <div className="mt-2 grid grid-cols-[repeat(auto-fill,minmax(138px,1fr))] gap-1.5" role="group" aria-label="Preview a feel preset">
         {feels.map(({ name, feel }) => (
@@ -56,7 +56,7 @@ export const WholeFeels = memo(function WholeFeels() {
         </div>
       )}
       <Button size="small" className="mt-2" onClick={() => getState().setUi({ dialog: 'feels' })}>
-        Keep, export, import feels …
+        Save, export or import presets …
       </Button>
     </section>
   );

@@ -1,6 +1,6 @@
 import dynamic from 'next/dynamic';
 import { FeelPage } from './FeelPage';
-import { counted } from '../../shared/counted-figure';
+import { figureOf } from '../../shared/counted-figure';
 import type { BenchFeature } from '../../shared/feature';
 
 export const feelFeature: BenchFeature = {
@@ -13,7 +13,7 @@ export const feelFeature: BenchFeature = {
       about:
         'Moves shape the feel: quantize, swing, groove, lay back, humanize. They change what you hear, one after the other. The written hits stay as they are.',
       also: ['moves', 'groove'],
-      figure: (s) => counted(s.part.feel.moves.length, 'move'),
+      figure: (s) => figureOf(s.part.feel.moves.length, 'move'),
       Page: FeelPage,
     },
   ],

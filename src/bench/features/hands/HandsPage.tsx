@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/plurals';
 import dynamic from 'next/dynamic';
 import { useEffect, useState } from 'react';
 import { BEYOND, type HandsOfPart, type ShownConflict } from '@/core/analysis/hands-of-part';
@@ -59,10 +60,10 @@ export function HandsPage() {
         <Section name="player" title="Whose hands" note="kept for every part">
           <Player />
         </Section>
-        <Section name="kit" title="Where drums stand" note="kept for every part">
+        <Section name="kit" title="Drum positions" note="kept for every part">
           <KitFromAbove />
         </Section>
-        <Section name="strikers" title="Who strikes what" note="kept for every part">
+        <Section name="strikers" title="Who plays what" note="kept for every part">
           <Strikers />
         </Section>
         <Section name="machines" title="Rows that a machine plays">
@@ -75,8 +76,8 @@ export function HandsPage() {
 
 function Summary({ hands }: { hands: HandsOfPart | null }) {
   const hits = useBench((s) => s.part.hits.length);
-  if (!hands) return <p role="status">Looking at the hands …</p>;
-  if (hits === 0) return <p className="text-faint">Nothing is struck yet.</p>;
+  if (!hands) return <p role="status">Working out the hands …</p>;
+  if (hits === 0) return <p className="text-faint">No hits yet.</p>;
   const count = (n: number): number => hands.limbs.reduce((sum, l) => sum + Number(l === n), 0);
   const [right, left, beyond] = [count(1), count(2), count(BEYOND)];
   return (
@@ -84,7 +85,7 @@ function Summary({ hands }: { hands: HandsOfPart | null }) {
       <p className="font-serif text-base" role="status" data-testid="playable">
         {beyond === 0
           ? 'A drummer could play all of it.'
-          : `${hands.conflicts.length} ${hands.conflicts.length === 1 ? 'moment is' : 'moments are'} beyond two hands and two feet.`}
+          : `${counted(hands.conflicts.length, 'moment is', 'moments are')} beyond two hands and two feet.`}
       </p>
       <p className="text-sm text-faint">
         Right hand {right}, left hand {left}, right foot {count(3)}, left foot {count(4)} strokes, by least effort.
@@ -110,16 +111,16 @@ function Conflicts({ conflicts }: { conflicts: readonly ShownConflict[] }) {
             </button>
             : {c.text}
             <span className="mt-0.5 flex flex-wrap gap-1">
-              {fixesFor(c).map((mend) => (
+              {fixesFor(c).map((fix) => (
                 <Button
-                  key={mend.kind}
+                  key={fix.kind}
                   size="tiny"
                   onClick={() => {
-                    store.getState().run(`${mend.words[0]?.toUpperCase()}${mend.words.slice(1)}`, (p) => fixConflict(p, c, mend.kind));
-                    say(`${labelOfRow(part, c.voice)}, ${placeText(part, c.tick)}: ${mend.words}.`);
+                    store.getState().run(`${fix.words[0]?.toUpperCase()}${fix.words.slice(1)}`, (p) => fixConflict(p, c, fix.kind));
+                    say(`${labelOfRow(part, c.voice)}, ${placeText(part, c.tick)}: ${fix.words}.`);
                   }}
                 >
-                  {mend.words}
+                  {fix.words}
                 </Button>
               ))}
             </span>
@@ -139,7 +140,7 @@ function Machines() {
   return (
     <div>
       <p className="text-sm text-faint">
-        They need no hands: a shaker from a box, a second clap. Slices of a break are never played by hand.
+        They need no hands, like a programmed shaker or a second clap. Slices of a break are never played by hand.
       </p>
       <ul className="mt-1">
         {rows

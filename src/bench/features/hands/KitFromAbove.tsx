@@ -63,10 +63,10 @@ export default function KitFromAbove() {
         </div>
       </DndContext>
       <p className="mt-1 flex items-start justify-between gap-2 text-sm text-faint">
-        Drag drums, or move them by arrow keys: further apart is further for a hand.
+        Drag drums or move them with the arrow keys. Drums further apart take longer to reach.
         {isOwn && (
           <Button size="tiny" onClick={() => handSettings.setState({ kit: { ...kit, places: {} } })}>
-            As usual
+            Reset
           </Button>
         )}
       </p>

@@ -25,7 +25,7 @@ export function Player() {
       <p>
         The{' '}
         <Picker
-          label="Leading hand"
+          label="Lead hand"
           value={lead}
           choices={[
             { value: 'right', text: 'right hand leads' },

@@ -39,7 +39,7 @@ export function Strikers() {
           <li key={row} className="flex items-baseline justify-between gap-2">
             <span className="truncate">{label}</span>
             <Picker
-              label={`${label} is struck by`}
+              label={`${label} is played by`}
               value={strikerOf(row, kit)}
               choices={STRIKERS.map((s) => ({ value: s, text: wordsOf(s, lead) }))}
               onChange={(v) =>

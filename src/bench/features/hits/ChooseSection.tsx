@@ -35,12 +35,12 @@ export function ChooseSection() {
   const choose = (rule: Rule) => {
     const { part, selection, select } = getState();
     const within = way === 'narrow' || way === 'subtract';
-    if (within && selection.size === 0) return say('Nothing is selected: this works on what is.');
+    if (within && selection.size === 0) return say('Nothing is selected. This rule needs a selection.');
     const next = selectByRule(part, performanceOf(part), selection, rule, way);
     const same = next.size === selection.size && [...next].every((id) => selection.has(id));
-    if (next.size === 0) say(within ? 'None of the selected hits is left.' : 'No hit is like that.');
-    else if (same && way === 'subtract') say('None of the selected hits is like that.');
-    else if (same && way === 'add') say('No other hit is like that.');
+    if (next.size === 0) say(within ? 'None of the selected hits is left.' : 'No hit matches.');
+    else if (same && way === 'subtract') say('None of the selected hits match.');
+    else if (same && way === 'add') say('No other hit matches.');
     select(next);
   };
   return (
@@ -129,7 +129,7 @@ export function ChooseSection() {
           onChange={(at) => setPosition({ ...position, at: at - 1 })}
         />
         <NumberField
-          label="Steps a cycle"
+          label="Steps per cycle"
           value={position.of}
           min={1}
           max={64}

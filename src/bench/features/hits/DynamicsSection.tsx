@@ -6,7 +6,7 @@ import { useMemo, useState } from 'react';
 import { QUALITIES, QUALITY, readQuality, type QualityName } from '@/core/shaping/qualities';
 import { shapeHits, type Shape } from '@/core/shaping/shape-hits';
 import { startTempo } from '@/core/commands/settings';
-import { counted } from '@/core/counted';
+import { counted } from '@/core/plurals';
 import type { Part } from '@/core/model/part';
 import { momentsOf } from '@/core/shaping/shapes';
 import { Button } from '@/ui/Button';

@@ -1,5 +1,6 @@
 'use client';
 
+import { plural } from '@/core/plurals';
 import { ArrowLeft, ArrowRight, Dices } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { DEFAULT_MOVES } from '@/core/moves/all';
@@ -152,7 +153,7 @@ export function GhostsSection() {
         {proposal && (
           <>
             <Button size="small" look="strong" disabled={proposal.hits.length === 0} onClick={() => takeAllSuggestions(store)}>
-              Take all {proposal.hits.length}
+              Add all {proposal.hits.length}
             </Button>
             <Button size="small" onClick={() => getState().setUi({ proposal: null })}>
               Dismiss all
@@ -176,7 +177,7 @@ export function GhostsSection() {
           </IconButton>
           <span className="flex gap-1">
             <Button ref={looked} size="small" onClick={() => takeSuggestion(store)}>
-              Take it
+              Add it
             </Button>
             <Button size="small" onClick={() => leaveSuggestion(store)}>
               Dismiss it
@@ -219,7 +220,7 @@ function Existing({ voice, grid, seed }: { voice: string; grid: GridName; seed: 
   return (
     <div className="mt-3 border-t border-line pt-2">
       <p className="text-sm text-faint">
-        {ghosts.length} {ghosts.length === 1 ? 'ghost' : 'ghosts'} {where}
+        {ghosts.length} {plural(ghosts.length, 'ghost')} {where}
       </p>
       <div className="flex flex-wrap items-center gap-1">
         <span className="text-sm">thin out</span>

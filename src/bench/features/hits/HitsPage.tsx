@@ -48,8 +48,8 @@ function Empty() {
     <div className="space-y-3">
       <EmptyPicture />
       <h3 className="font-serif text-base">No hits yet</h3>
-      <p className="text-faint">Click an empty step to place a hit. While painting (H) a drag along a row paints as many as it crosses.</p>
-      <p className="text-faint">On the page Bars, rhythm cells can be dropped in and then edited.</p>
+      <p className="text-faint">Click an empty step to place a hit. In paint mode (H), drag along a row to paint a hit on every step.</p>
+      <p className="text-faint">On the Bars page you can add rhythm cells and edit them.</p>
       <p className="text-faint">By keyboard: C shows the step cursor, Enter places a hit, ? lists the rest.</p>
     </div>
   );

@@ -1,5 +1,6 @@
 'use client';
 
+import { plural } from '@/core/plurals';
 import { duplicatesIn, removeHits } from '@/core/commands/hits';
 import { setChoke, setGhost, setLocked } from '@/core/commands/marks';
 import { lockTest } from '@/core/part/locks';
@@ -53,7 +54,7 @@ export function MarksSection() {
             size="small"
             onClick={() => store.getState().run(`Merge ${duplicates.size} duplicates`, (p) => removeHits(p, duplicates))}
           >
-            Merge {duplicates.size} {duplicates.size === 1 ? 'duplicate' : 'duplicates'}
+            Merge {duplicates.size} {plural(duplicates.size, 'duplicate')}
           </Button>
         )}
       </div>

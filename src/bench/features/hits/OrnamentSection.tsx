@@ -1,6 +1,7 @@
 'use client';
 
-import { nanoid } from 'nanoid';
+import { counted } from '@/core/plurals';
+import { newHitId } from '@/editing/ids';
 import { expandOrnaments, gatherOrnaments, setOrnament } from '@/core/commands/ornaments';
 import type { Ornament } from '@/core/model/ornament';
 import { ORNAMENTS, wordOfOrnament } from '@/core/ornament/all';
@@ -22,7 +23,7 @@ export function OrnamentSection() {
   const index = part.hits.findIndex((h) => selection.has(h.id) && h.ornament);
   const ornament = part.hits[index]?.ornament;
   const Sentence = ornament && (ORNAMENT_SENTENCES[ornament.kind] as OrnamentSentence);
-  const give = (word: string, next: Ornament) => actOnSelection(store, `Give a ${word} to`, (p, ids) => setOrnament(p, ids, next));
+  const give = (word: string, next: Ornament) => actOnSelection(store, `Add a ${word} to`, (p, ids) => setOrnament(p, ids, next));
   const expand = () => {
     const { part: now, selection: chosen, run } = getState();
     const { ids } = touchOf(now, chosen);
@@ -30,7 +31,7 @@ export function OrnamentSection() {
     run(
       'Convert to plain hits',
       (p) => {
-        const expanded = expandOrnaments(p, ids, () => nanoid(10));
+        const expanded = expandOrnaments(p, ids, newHitId);
         made = expanded.ids;
         return expanded.part;
       },
@@ -45,14 +46,14 @@ export function OrnamentSection() {
         'These hits form no roll or flam. A roll needs even gaps under a sixteenth and an even ramp; a flam needs soft hits right before a louder one.',
       );
     run(
-      `Combine hits into ${found.ids.length} ${found.ids.length === 1 ? 'ornament' : 'ornaments'}`,
+      `Combine hits into ${counted(found.ids.length, 'ornament')}`,
       () => found.part,
       () => found.ids,
     );
   };
   return (
     <Section name="ornaments" title="Ornaments" note={ornament ? wordOfOrnament(ornament) : ''}>
-      <div className="flex flex-wrap gap-[3px]" role="group" aria-label="Give an ornament">
+      <div className="flex flex-wrap gap-[3px]" role="group" aria-label="Add an ornament">
         {ORNAMENTS.flatMap((spec) => spec.ready).map(({ word, ornament: ready }) => (
           <Button key={word} size="small" disabled={none} onClick={() => give(word, ready)}>
             {word}
@@ -61,7 +62,7 @@ export function OrnamentSection() {
         <Button
           size="small"
           disabled={!ornament}
-          onClick={() => actOnSelection(store, 'Take the ornaments from', (p, ids) => setOrnament(p, ids, undefined))}
+          onClick={() => actOnSelection(store, 'Remove the ornaments from', (p, ids) => setOrnament(p, ids, undefined))}
         >
           None
         </Button>

@@ -1,5 +1,6 @@
 'use client';
 
+import { plural } from '@/core/plurals';
 import { memo, useState } from 'react';
 import { mean } from '@/core/statistics';
 import { doubtfulFlags } from '@/core/perform/doubtful';
@@ -124,7 +125,7 @@ const Leans = memo(function Leans() {
   const [least, most] = [leans.reduce((a, b) => Math.min(a, b)), leans.reduce((a, b) => Math.max(a, b))];
   return (
     <p className="text-sm text-faint" data-testid="leans">
-      This is the nudge alone. As heard, {leans.length === 1 ? 'it leans' : 'they lean'} {leanText(mean(leans))}
+      This is the nudge alone. As heard, {plural(leans.length, 'it leans', 'they lean')} {leanText(mean(leans))}
       {leans.length > 1 && most - least >= 1 ? ` on average, from ${leanText(least)} to ${leanText(most)}` : ''}.
     </p>
   );
@@ -197,7 +198,7 @@ const Homes = memo(function Homes() {
       <div className="flex flex-wrap items-center gap-1">
         <span className="mr-1">
           {doubtful > 0
-            ? `${doubtful} uncertain: ${doubtful === 1 ? 'it belongs' : 'they belong'} to`
+            ? `${doubtful} uncertain: ${plural(doubtful, 'it belongs', 'they belong')} to`
             : one
               ? 'It belongs to'
               : 'They belong to'}

@@ -1,11 +1,13 @@
 'use client';
 
+import { plural } from '@/core/plurals';
 import { useSyncExternalStore } from 'react';
 import { useStore } from 'zustand';
 import { setKit, setMix, setOwnKit } from '@/core/commands/sound';
 import { isKitName, KIT_NAMES, PART_MIX, type PartMix } from '@/core/model/sound';
 import { kitOf } from '@/core/playback/sources';
 import { SOUND_KITS } from '@/core/synth/kits/all';
+import { KIT_TRAITS } from '@/core/synth/kits/levels';
 import { soundEngine } from '@/sound/engine';
 import { ownSounds } from '@/sounds/own';
 import { Button } from '@/ui/Button';
@@ -74,9 +76,9 @@ export function SoundPage() {
           Room{' '}
           <NumberField
             label="Room"
-            value={mix.room ?? SOUND_KITS[kit].room}
+            value={mix.room ?? KIT_TRAITS[kit].room}
             {...limits('room')}
-            default={SOUND_KITS[kit].room}
+            default={KIT_TRAITS[kit].room}
             unit="%,"
             className="[&_input]:w-[2.6em]"
             onChange={(room) => edit('the room', { room })}
@@ -96,7 +98,7 @@ export function SoundPage() {
       </div>
       {left > 0 && (
         <p role="status" className="text-sm text-faint">
-          {left} {left === 1 ? 'stroke is' : 'strokes are'} still being made; until then the nearest {left === 1 ? 'stands' : 'stand'} in.
+          {left} {plural(left, 'sound is', 'sounds are')} still being prepared; until then the nearest {plural(left, 'stands', 'stand')} in.
         </p>
       )}
       <RowSounds />

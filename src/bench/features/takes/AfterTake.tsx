@@ -1,6 +1,6 @@
 'use client';
 
-import { counted } from '@/core/counted';
+import { counted, plural } from '@/core/plurals';
 import { useMemo } from 'react';
 import { DEFAULT_MOVES } from '@/core/moves/all';
 import { addMove } from '@/core/commands/moves';
@@ -83,7 +83,7 @@ function Offers({ takeId }: { takeId: string }) {
               size="small"
               onClick={() => trial.show(`Delete ${doubles.length} accidental doubles`, (p) => removeHits(p, new Set(doubles)))}
             >
-              Delete {doubles.length} accidental {doubles.length === 1 ? 'double' : 'doubles'}
+              Delete {doubles.length} accidental {plural(doubles.length, 'double')}
             </Button>
           )}
           {constant !== null && (

@@ -1,5 +1,6 @@
 'use client';
 
+import { plural } from '@/core/plurals';
 import { useEffect, useRef, useState } from 'react';
 import { changeBacking, setBacking } from '@/core/commands/backing';
 import { setTempo, startTempo } from '@/core/commands/settings';
@@ -46,7 +47,7 @@ function LeadBars() {
         value={bars}
         min={0}
         max={8}
-        unit={bars === 1 ? 'bar before the loop' : 'bars before the loop'}
+        unit={plural(bars, 'bar before the loop', 'bars before the loop')}
         default={0}
         className="[&_input]:w-[2.4em]"
         onChange={(leadBars) => getState().setUi({ leadBars })}
@@ -123,7 +124,7 @@ function BackingSection() {
       const { readings } = await ear.listen((done) => setReading(done));
       if (controller.signal.aborted) return;
       const [likeliest] = readings;
-      getState().run(`Play ${name} beside`, (p) =>
+      getState().run(`Add the backing track ${name}`, (p) =>
         setBacking(p, {
           sample,
           name,

@@ -1,5 +1,6 @@
 'use client';
 
+import { counted, plural } from '@/core/plurals';
 import { useEffect, useState } from 'react';
 import { NEW_PEDAL_LESSON, pedalMoved } from '@/core/take/hat-pedal';
 import { learnCurve, NEW_LESSON, STROKES_A_STRENGTH, struckIn, wantedIn, type CurveLesson } from '@/core/take/learn-curve';
@@ -45,12 +46,12 @@ function PedalLearning() {
       ) : (
         <span>
           {hat
-            ? `The pedal opens the hat${hat.turned ? ', counting the other way round' : ''}: closed from ${hat.closedFrom}, open below ${hat.openBelow}.`
-            : 'The hat’s pedal was not learnt: each key is its own hat.'}
+            ? `The pedal opens the hat${hat.turned ? ', inverted' : ''}: closed from ${hat.closedFrom}, open below ${hat.openBelow}.`
+            : 'The hat’s pedal is not set up: each key is its own hat.'}
         </span>
       )}
       <Button size="small" onClick={() => setOn(!isOn)}>
-        {isOn ? 'Cancel' : hat ? 'Learn it again' : 'Learn the pedal'}
+        {isOn ? 'Cancel' : hat ? 'Learn again' : 'Learn the pedal'}
       </Button>
       {hat && !isOn && (
         <button type="button" className={forget} onClick={() => recorder.tune({ hat: undefined })}>
@@ -77,7 +78,7 @@ function CurveLearning() {
       const curve = learnCurve(under.strokes);
       if (!curve || under.key === null) return say('Soft, medium and hard hits were too similar: the curve stays as it was.');
       recorder.tune({ curves: { ...recorder.state.getState().input.curves, [under.key]: curve } });
-      say(`Pad ${under.key} has a curve of its own.`);
+      say(`Pad ${under.key} has its own curve.`);
     });
   }, [isOn, recorder]);
   const wanted = lesson && wantedIn(lesson);
@@ -90,7 +91,7 @@ function CurveLearning() {
         <span>
           {known === 0
             ? 'All pads have the curve above.'
-            : `${known} ${known === 1 ? 'pad has a curve' : 'pads have curves'} of ${known === 1 ? 'its' : 'their'} own.`}
+            : `${counted(known, 'pad has a curve', 'pads have curves')} of ${plural(known, 'its', 'their')} own.`}
         </span>
       )}
       <Button size="small" onClick={() => setLesson(lesson ? null : NEW_LESSON)}>
@@ -98,7 +99,7 @@ function CurveLearning() {
       </Button>
       {known > 0 && !lesson && (
         <button type="button" className={forget} onClick={() => recorder.tune({ curves: {} })}>
-          forget {known === 1 ? 'it' : 'them'}
+          forget {plural(known, 'it', 'them')}
         </button>
       )}
     </div>
@@ -135,7 +136,7 @@ function Crosstalk() {
             value={below}
             min={1}
             max={127}
-            unit="right after a harder stroke rings over"
+            unit="right after a harder hit is crosstalk"
             default={USUAL_CROSSTALK}
             className="[&_input]:w-[3em]"
             onChange={(n) => set(Number(key), n)}

@@ -1,5 +1,7 @@
 'use client';
 
+import { ChevronDown } from 'lucide-react';
+import { plural } from '@/core/plurals';
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { tempoMapOf, meterMapOf } from '@/core/part/part-time';
 import { ticksOfBars } from '@/core/commands/settings';
@@ -111,7 +113,7 @@ export function InputSection() {
         <p className="text-sm text-faint">
           {ports.inputs.length === 0
             ? 'No MIDI device is plugged in.'
-            : `${ports.inputs.length} MIDI ${ports.inputs.length === 1 ? 'device' : 'devices'} found.`}
+            : `${ports.inputs.length} MIDI ${plural(ports.inputs.length, 'device')} found.`}
         </p>
       )}
       {input === 'pads' && (
@@ -146,7 +148,7 @@ export function InputSection() {
           {measuring
             ? `Tap along with the clicks: ${measuring.clicks} of ${MEASURED_CLICKS}, ${measuring.taps} taps.`
             : found
-              ? `Found ${found.latencyMs.toFixed(1)} ms, ± ${found.spreadMs.toFixed(1)} ms over ${found.taps} taps; taken off new takes.`
+              ? `Found ${found.latencyMs.toFixed(1)} ms, ± ${found.spreadMs.toFixed(1)} ms over ${found.taps} taps. It is subtracted from new takes.`
               : found === false
                 ? 'Too few taps to measure. Tap once with each click.'
                 : 'How late this device reports a hit. It is subtracted from new takes; the output’s own delay is already known.'}
@@ -170,7 +172,7 @@ function Delay() {
     () => engine.delayMs,
     () => null,
   );
-  if (out === null) return <p className="text-sm text-faint">How long a pad takes to sound is shown once there is sound.</p>;
+  if (out === null) return <p className="text-sm text-faint">Play a pad to see how long it takes to sound.</p>;
   const all = Math.max(0, latency) + out;
   return (
     <p className="text-sm" data-testid="pad-delay">
@@ -186,8 +188,11 @@ function Reading() {
   const { id, curve, guards } = useRecorded((s) => s.input);
   const { tune } = recorder;
   return (
-    <details className="border-t border-line pt-2" key={id}>
-      <summary className="cursor-pointer">Velocity and guards</summary>
+    <details className="group border-t border-line pt-2" key={id}>
+      <summary className="flex cursor-pointer list-none items-center justify-between [&::-webkit-details-marker]:hidden">
+        Velocity and guards
+        <ChevronDown size={15} className="text-faint transition-transform group-open:rotate-180" />
+      </summary>
       <VelocityCurvePicture curve={curve} />
       <div className="flex flex-wrap items-baseline gap-x-3 leading-8">
         <CurveFields curve={curve} onChange={(next) => tune({ curve: next })} />
@@ -202,11 +207,11 @@ function Reading() {
           onChange={(below) => tune({ guards: { ...guards, below } })}
         />
         <NumberField
-          label="Ignore a second stroke within"
+          label="Ignore a second hit within"
           value={guards.doubleMs}
           min={0}
           max={80}
-          unit="ms: one stroke"
+          unit="ms"
           default={12}
           className={narrow}
           onChange={(ms) => tune({ guards: { ...guards, doubleMs: milliseconds(ms) } })}

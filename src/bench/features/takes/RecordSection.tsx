@@ -1,6 +1,8 @@
 'use client';
 
+import { listed, plural } from '@/core/plurals';
 import { Circle, Square } from 'lucide-react';
+import { useState } from 'react';
 import { startTempo } from '@/core/commands/settings';
 import { CLICK_TONES, type ClickTone } from '@/core/playback/clicks';
 import { labelOfRow } from '@/core/part/rows';
@@ -15,10 +17,11 @@ import { countInOf } from '../../recording/recording-state';
 
 const SUBDIVISIONS = [
   { value: '1', text: 'on beats' },
-  { value: '2', text: 'twice a beat' },
-  { value: '3', text: 'three a beat' },
-  { value: '4', text: 'four a beat' },
+  { value: '2', text: 'twice per beat' },
+  { value: '3', text: 'three per beat' },
+  { value: '4', text: 'four per beat' },
 ];
+const TONE_WORDS: Readonly<Record<ClickTone, string>> = { wood: 'a wood block', tick: 'a tick', bell: 'a bell' };
 const narrow = '[&_input]:w-[2.6em]';
 
 /** The one big button, and how it records. */
@@ -40,7 +43,7 @@ export function RecordSection() {
   const keep = () =>
     recorder
       .keepLastMinute()
-      .then((kept) => say(kept ? 'The last minute is among the takes.' : 'Nothing was played in the last minute.'), showError);
+      .then((kept) => say(kept ? 'The last minute was saved as a take.' : 'Nothing was played in the last minute.'), showError);
   return (
     <section aria-label="Record" className="space-y-2">
       <div className="flex items-center gap-3">
@@ -60,33 +63,33 @@ export function RecordSection() {
               ? `Pass ${pass + 1}, ${strokes} strokes`
               : phase === 'done'
                 ? `${strokes} strokes kept`
-                : 'Over the loop, pass after pass.'}
+                : 'Records over the loop, pass after pass.'}
         </p>
       </div>
       <div className="leading-8">
-        after{' '}
+        Count in{' '}
         <NumberField
           label="Count-in"
           value={counted}
           min={0}
           max={4}
-          unit={counted === 1 ? 'bar of clicks' : 'bars of clicks'}
+          unit={plural(counted, 'bar')}
           default={counted}
           className={narrow}
           onChange={(v) => recorder.set({ countIn: v })}
         />
-        , for{' '}
+        , then record{' '}
         <NumberField
           label="Passes to record"
           value={passes}
           min={0}
           max={64}
-          unit={passes === 0 ? 'passes: until stopped' : passes === 1 ? 'pass' : 'passes'}
+          unit={passes === 0 ? 'passes (until stopped)' : plural(passes, 'pass', 'passes')}
           default={0}
           className={narrow}
           onChange={(v) => recorder.set({ passes: v })}
         />
-        ; new passes{' '}
+        . New passes{' '}
         <Picker
           label="Passes"
           value={mode}
@@ -106,7 +109,7 @@ export function RecordSection() {
             checked={clicking}
             onChange={(e) => recorder.set({ clicking: e.target.checked })}
           />{' '}
-          click
+          click while recording
         </label>
         <label className="flex items-center gap-1.5">
           <input
@@ -115,19 +118,34 @@ export function RecordSection() {
             checked={always}
             onChange={(e) => recorder.set({ clickAlways: e.target.checked })}
           />{' '}
-          whenever it plays
+          during playback too
         </label>
+      </div>
+      <div className="flex flex-wrap items-center gap-x-2 gap-y-1">
+        Clicks
         <Picker
           label="Clicks"
           value={String(click.perBeat)}
           choices={SUBDIVISIONS}
           onChange={(n) => recorder.set({ click: { ...click, perBeat: Number(n) } })}
         />
+        as
         <Picker
           label="Tone of the click"
           value={click.tone}
-          choices={Object.keys(CLICK_TONES).map((t) => ({ value: t, text: t }))}
+          choices={Object.keys(CLICK_TONES).map((t) => ({ value: t, text: TONE_WORDS[t as ClickTone] }))}
           onChange={(tone) => recorder.set({ click: { ...click, tone: tone as ClickTone } })}
+        />
+        at level
+        <NumberField
+          label="Level of the click"
+          value={click.level}
+          min={1}
+          max={127}
+          unit="of 127"
+          default={90}
+          className={narrow}
+          onChange={(level) => recorder.set({ click: { ...click, level } })}
         />
         <label className="flex items-center gap-1.5">
           <input
@@ -138,16 +156,8 @@ export function RecordSection() {
           />{' '}
           swung
         </label>
-        <NumberField
-          label="Level of the click"
-          value={click.level}
-          min={1}
-          max={127}
-          unit="level"
-          default={90}
-          className={narrow}
-          onChange={(level) => recorder.set({ click: { ...click, level } })}
-        />
+      </div>
+      <div>
         <label className="flex items-center gap-1.5">
           <input
             type="checkbox"
@@ -177,30 +187,36 @@ function Rows() {
   const { recorder } = useRecording();
   const part = useBench(calmPart);
   const rows = useRecorded((s) => s.rows);
+  const [open, setOpen] = useState(false);
   const toggle = (voice: string) => {
     const next = new Set(rows);
     if (!next.delete(voice)) next.add(voice);
     recorder.set({ rows: next });
   };
+  const words =
+    rows.size === 0 ? 'all rows' : listed(part.rows.filter((r) => rows.has(r.voice)).map((r) => labelOfRow(part, r.voice).toLowerCase()));
   return (
-    <details>
-      <summary className="cursor-pointer">
-        on{' '}
-        {rows.size === 0
-          ? 'all rows'
-          : part.rows
-              .filter((r) => rows.has(r.voice))
-              .map((r) => labelOfRow(part, r.voice).toLowerCase())
-              .join(', ')}
-      </summary>
-      <div className="mt-1 grid grid-cols-2 gap-x-3">
-        {part.rows.map((r) => (
-          <label key={r.voice} className="flex items-center gap-1.5 truncate text-sm">
-            <input type="checkbox" className="accent-accent" checked={rows.has(r.voice)} onChange={() => toggle(r.voice)} /> record{' '}
-            {labelOfRow(part, r.voice).toLowerCase()}
-          </label>
-        ))}
-      </div>
-    </details>
+    <div>
+      Record{' '}
+      <button
+        type="button"
+        aria-expanded={open}
+        title="Choose which rows are recorded"
+        className="rounded border-b border-strong px-1 text-left leading-6 hover:bg-sunk"
+        onClick={() => setOpen(!open)}
+      >
+        {words}
+      </button>
+      {open && (
+        <div className="mt-1 grid grid-cols-2 gap-x-3">
+          {part.rows.map((r) => (
+            <label key={r.voice} className="flex items-center gap-1.5 truncate text-sm">
+              <input type="checkbox" className="accent-accent" checked={rows.has(r.voice)} onChange={() => toggle(r.voice)} /> record{' '}
+              {labelOfRow(part, r.voice).toLowerCase()}
+            </label>
+          ))}
+        </div>
+      )}
+    </div>
   );
 }

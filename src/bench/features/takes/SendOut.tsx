@@ -1,5 +1,6 @@
 'use client';
 
+import { plural } from '@/core/plurals';
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import { outputMapOf } from '@/core/commands/output-map';
@@ -23,7 +24,7 @@ export function SendOut() {
   return (
     <div className="space-y-2">
       <p className="leading-8">
-        What is heard goes to{' '}
+        Send what you hear to{' '}
         <Picker
           label="Output"
           value={output?.id ?? NOWHERE}
@@ -37,7 +38,7 @@ export function SendOut() {
         </Button>
       ) : (
         <p className="text-sm text-faint">
-          {ports.kind === 'refused' ? ports.why : `${ports.outputs.length} MIDI ${ports.outputs.length === 1 ? 'port' : 'ports'} found.`}
+          {ports.kind === 'refused' ? ports.why : `${ports.outputs.length} MIDI ${plural(ports.outputs.length, 'port')} found.`}
         </p>
       )}
       <p>
@@ -48,13 +49,11 @@ export function SendOut() {
         <span className="text-sm text-faint">: its keys, channel, velocities, lengths and offset</span>
       </p>
       <label className="flex items-center gap-1.5">
-        <input type="checkbox" className="accent-accent" checked={clock} onChange={(e) => sender.set({ clock: e.target.checked })} /> clock,
-        start, stop and position too
+        <input type="checkbox" className="accent-accent" checked={clock} onChange={(e) => sender.set({ clock: e.target.checked })} /> send
+        clock, start, stop and position
       </label>
       <p className="text-sm text-faint" role="status">
-        {output
-          ? `${sent} notes sent, each a quarter of a second ahead with its time.`
-          : 'The simulated receiver takes notes without a port.'}
+        {output ? `${sent} notes sent, each 250 ms ahead with a time stamp.` : 'The simulated receiver takes notes without a port.'}
       </p>
     </div>
   );

@@ -21,7 +21,7 @@ export function StepEntry() {
             recorder.set({ stepEntry: e.target.checked, padsShown: e.target.checked || recorder.state.getState().padsShown })
           }
         />{' '}
-        each struck pad lands on the step cursor
+        each pad adds a hit at the step cursor
       </label>
       <p className="leading-8">
         and the cursor moves on by{' '}

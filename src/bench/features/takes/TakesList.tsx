@@ -1,6 +1,6 @@
 'use client';
 
-import { counted } from '@/core/counted';
+import { counted, plural } from '@/core/plurals';
 import { stalledHits } from '@/core/take/stalls';
 import { format } from 'date-fns';
 import dynamic from 'next/dynamic';
@@ -32,7 +32,7 @@ export function TakesList() {
   const takes = useTakes();
   const current = useRecorded((s) => (s.phase === 'counting' || s.phase === 'recording' ? s.take?.id : undefined));
   const shown = takes.filter((t) => t.take.id !== current);
-  if (shown.length === 0 && current) return <p className="text-faint">The first one is being played in.</p>;
+  if (shown.length === 0 && current) return <p className="text-faint">The first one is being recorded.</p>;
   if (shown.length === 0) {
     return (
       <>
@@ -89,7 +89,7 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
     getState().run(`Use ${take.name}`, (p) => putTake(p, take, events));
     detectTake(store, take, events).catch(showError);
     // How it came stays at hand for comparing.
-    versionStore.keep(getState().id, `As played: ${take.name}`, getState().part).catch(showError);
+    versionStore.keep(getState().id, { name: `As played: ${take.name}`, part: getState().part }).catch(showError);
   };
   const setLatency = (ms: number) => {
     const changed = { ...take, latencyMs: milliseconds(ms) };
@@ -118,15 +118,15 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
       </div>
       <p className="px-1 text-sm text-faint">
         {format(take.recordedAt, 'd MMM, HH:mm')} · {take.input} · {events.filter((e) => e.kind === 'note').length} strokes
-        {take.passes > 0 ? ` in ${take.passes} ${take.passes === 1 ? 'pass' : 'passes'}` : ''}
-        {!take.complete && ' · cut short, what had come is kept'}
+        {take.passes > 0 ? ` in ${counted(take.passes, 'pass', 'passes')}` : ''}
+        {!take.complete && ' · ended early; everything up to there was kept'}
       </p>
       {stalled.length > 0 && (
         <p className="px-1 text-sm">
           The machine stalled {counted(take.stalls?.length ?? 0, 'time')} while this was recorded: {counted(stalled.length, 'hit')} may be
           off.{' '}
           <Button size="small" onClick={() => getState().select(stalled)}>
-            Select {stalled.length === 1 ? 'it' : 'them'}
+            Select {plural(stalled.length, 'it', 'them')}
           </Button>
         </p>
       )}

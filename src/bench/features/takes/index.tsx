@@ -1,5 +1,5 @@
 import dynamic from 'next/dynamic';
-import { counted } from '../../shared/counted-figure';
+import { figureOf } from '../../shared/counted-figure';
 import { useRecorded } from '../../recording/context';
 import { useTakeCount } from '../../shared/use-takes';
 import type { BenchFeature } from '../../shared/feature';
@@ -20,7 +20,7 @@ export const takesFeature: BenchFeature = {
       letter: 't',
       about: 'Record from pads, keys or a MIDI device over the loop, work with the takes, and send MIDI out to other sounds.',
       also: ['record', 'MIDI input', 'pads', 'latency', 'step entry', 'MIDI output'],
-      useFigure: () => counted(useTakeCount(), 'take'),
+      useFigure: () => figureOf(useTakeCount(), 'take'),
       open: ['takes', 'input'],
       Page: dynamic(() => import('./TakesPage').then((m) => m.TakesPage), { ssr: false }),
     },

@@ -141,7 +141,7 @@ test('hits, places and leans in words', () => {
   ]);
   expect(describeHits(part, new Set(part.hits.map((h) => h.id)))).toBe('all 3 hits');
   expect(describeHits(part, new Set(['h0']))).toBe('one snare hit');
-  expect([14.2, -9.96, 0.3, -0.6].map(leanText)).toEqual(['14 ms late', '10 ms early', 'on the line', '0.6 ms early']);
+  expect([14.2, -9.96, 0.3, -0.6].map(leanText)).toEqual(['14 ms late', '10 ms early', 'on the grid', '0.6 ms early']);
   expect(placeText(part, 6.5 * Q)).toBe('bar 2 · 3 &');
   expect([0, 1, 2, 3, 4].map((s) => countName((s * Q) / 4, 4))).toEqual(['1', '1 e', '1 &', '1 a', '2']);
   expect([0, 1, 2, 3].map((s) => countName((s * Q) / 4, 8))).toEqual(['1', '1 &', '2', '2 &']);

@@ -1,3 +1,4 @@
+import { bisector } from 'd3-array';
 import type { Performance } from '@/core/perform/perform';
 import { indicesByVoice } from '@/core/part/by-voice';
 import { tempoMapOf } from '@/core/part/part-time';
@@ -70,8 +71,8 @@ export function layoutStems(scene: StemScene, row: RowBox, width: number): Stem[
   if (!indices) return [];
   const from = tickOf(axis, 0) - TICKS_PER_QUARTER;
   const to = tickOf(axis, width) + TICKS_PER_QUARTER;
-  const first = lowerBound(part.hits, indices, from);
-  const last = lowerBound(part.hits, indices, to);
+  const first = firstWritten(part.hits, indices, from);
+  const last = firstWritten(part.hits, indices, to);
   return placeHeads(groupFeet(scene, indices.slice(first, last)), scene, row);
 }
 
@@ -167,16 +168,8 @@ function paleOf(scene: StemScene, written: Performance, row: RowBox, index: numb
 }
 
 /** First position in `indices` whose hit is written at or after `tick`. */
-function lowerBound(hits: readonly Hit[], indices: readonly number[], tick: number): number {
-  let low = 0;
-  let high = indices.length;
-  while (low < high) {
-    const mid = (low + high) >> 1;
-    if ((hits[indices[mid] as number] as Hit).tick < tick) low = mid + 1;
-    else high = mid;
-  }
-  return low;
-}
+const firstWritten = (hits: readonly Hit[], indices: readonly number[], tick: number): number =>
+  bisector((i: number) => (hits[i] as Hit).tick).left(indices, tick);
 
 /** The stem whose column a point is in: the nearest of its row within half a step (at least 8 px). */
 export function stemAt(stems: readonly Stem[], x: number, y: number, axis: Axis): Stem | undefined {

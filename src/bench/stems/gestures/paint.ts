@@ -1,4 +1,5 @@
-import { nanoid } from 'nanoid';
+import { counted } from '@/core/plurals';
+import { newHitId } from '@/editing/ids';
 import { addHits } from '@/core/commands/hits';
 import { labelOfRow } from '@/core/part/rows';
 import { lockTest } from '@/core/part/locks';
@@ -24,7 +25,7 @@ export function paintHits(start: Pointer, context: GestureContext, idle: Gesture
   const label = labelOfRow(part, voice).toLowerCase();
   const ids = new Map<number, HitId>();
   const idOf = (tick: number): HitId => {
-    if (!ids.has(tick)) ids.set(tick, nanoid(10));
+    if (!ids.has(tick)) ids.set(tick, newHitId());
     return ids.get(tick) as HitId;
   };
   const present = hitsOnLines(part, voice, view.grid);
@@ -46,7 +47,7 @@ export function paintHits(start: Pointer, context: GestureContext, idle: Gesture
   };
   const preview = (p: Pointer, h: GestureContext) => {
     const n = stroke(h.lineAt(voice, p.x), h);
-    h.showReadout(`${n} ${n === 1 ? 'hit' : 'hits'} · every ${paint.stride === 1 ? '' : `${paint.stride} of `}${view.grid}`, p);
+    h.showReadout(`${counted(n, 'hit')} · every ${paint.stride === 1 ? '' : `${paint.stride} of `}${view.grid}`, p);
   };
   stroke(from, context);
   context.audition(voice, paintVelocity(part, paint, view.grid, from));

@@ -1,4 +1,4 @@
-import { nanoid } from 'nanoid';
+import { newHitId } from '@/editing/ids';
 import { withHits } from '@/core/commands/copy';
 import { moveHits, setVoice } from '@/core/commands/place';
 import { labelOfRow } from '@/core/part/rows';
@@ -37,7 +37,7 @@ function dragFoot(stem: Stem, copies: boolean, context: GestureContext, idle: Ge
   // Where the foot stands, whatever the grid for placing is: it lands on the line under the pointer, with its lean.
   const line = homesOf(part).ticks[stem.index] as number;
   const rows = part.rows.map((r) => r.voice);
-  const fresh = new Map([...ids].map((id) => [id, nanoid(10)]));
+  const fresh = new Map([...ids].map((id) => [id, newHitId()]));
   const edit = open(`${copies ? 'Copy' : 'Move'} ${describeHits(part, ids)}`, 'drag');
   const preview = (p: Pointer, h: GestureContext) => {
     const ground = h.groundAt({ ...p, y: p.y });

@@ -1,4 +1,4 @@
-import { nanoid } from 'nanoid';
+import { newHitId } from '@/editing/ids';
 import { addHit } from '@/core/commands/hits';
 import { labelOfRow } from '@/core/part/rows';
 import { DRAG_PIXELS, type Gesture, type GroundPoint, type GestureContext, type Pointer, type Rectangle } from './types';
@@ -23,7 +23,7 @@ export function pressGround(start: Pointer, ground: GroundPoint | undefined, idl
 
 /** Places one plain hit and selects it; accents and ghosts are for painting alone. */
 export function place(ground: GroundPoint, context: Pick<GestureContext, 'bench' | 'audition'>) {
-  const id = nanoid(10);
+  const id = newHitId();
   const { run, part, ui } = context.bench();
   const { velocity } = ui;
   run(

@@ -1,3 +1,4 @@
+import { counted } from '@/core/plurals';
 import { MOST_REPEATS, ORNAMENT_LIMITS, type Echo } from '@/core/model/ornament';
 import { stepOf } from '@/core/time/grid';
 import { clamp } from '@/core/units';
@@ -8,7 +9,7 @@ export const echoHand: OrnamentHandles<Echo> = {
   drawn: 'under',
   bracket(echo, { up }) {
     const repeats = clamp(echo.repeats + Math.round(up / PIXELS_A_STROKE), 1, MOST_REPEATS);
-    return { change: { repeats }, text: `${repeats} ${repeats === 1 ? 'repeat' : 'repeats'}` };
+    return { change: { repeats }, text: `${counted(repeats, 'repeat')}` };
   },
   along(echo, { x }, { pixelsPerTick }) {
     const steps = clamp(Math.round(echo.steps + x / pixelsPerTick / echo.repeats / stepOf(echo.grid)), ...ORNAMENT_LIMITS.steps);

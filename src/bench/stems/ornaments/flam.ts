@@ -1,3 +1,4 @@
+import { plural } from '@/core/plurals';
 import { MOST_GRACES, ORNAMENT_LIMITS, type Flam } from '@/core/model/ornament';
 import { GRACE_WORDS } from '@/core/ornament/flam';
 import { clamp } from '@/core/units';
@@ -11,7 +12,7 @@ export const flamHand: OrnamentHandles<Flam> = {
   apart: ({ spacingMs }) => spacingMs * PIXELS_A_MS,
   bracket(flam, { up }) {
     const strokes = clamp(flam.strokes + Math.round(up / PIXELS_A_STROKE), 1, MOST_GRACES);
-    return { change: { strokes }, text: `${GRACE_WORDS[strokes - 1] ?? ''}: ${strokes} grace ${strokes === 1 ? 'stroke' : 'strokes'}` };
+    return { change: { strokes }, text: `${GRACE_WORDS[strokes - 1] ?? ''}: ${strokes} grace ${plural(strokes, 'stroke')}` };
   },
   along(flam, { x }) {
     const spacingMs = clamp(Math.round(flam.spacingMs - x / flam.strokes), ...ORNAMENT_LIMITS.spacingMs);

@@ -33,7 +33,7 @@ function Accents({ move, edit }: { move: AccentsMove; edit: Edit }) {
         <Picker
           label="Accents"
           value={preset ?? 'own'}
-          choices={[...PRESETS.map((p) => ({ value: p.name, text: p.name })), ...(preset ? [] : [{ value: 'own', text: 'of its own' }])]}
+          choices={[...PRESETS.map((p) => ({ value: p.name, text: p.name })), ...(preset ? [] : [{ value: 'own', text: 'custom' }])]}
           onChange={(name) => {
             const chosen = PRESETS.find((p) => p.name === name);
             if (chosen) edit.set(`Accents: ${name}`, { grid: chosen.grid, levels: chosen.levels });
@@ -72,5 +72,5 @@ export const accentsView: MoveView<AccentsMove> = {
   Sentence: Accents,
   picture: ({ levels, scale, depth }) =>
     PLACES.map((x, i) => ({ x, lean: 0, height: limit(12 * scale * (1 + depth * ((levels[i % levels.length] ?? 1) - 1)), 20) })),
-  brief: (move) => presetOf(move) ?? 'levels of its own',
+  brief: (move) => presetOf(move) ?? 'custom levels',
 };

@@ -28,11 +28,11 @@ export const apartView: MoveView<ApartMove> = {
   spec: apartMove,
   word: MOVE_WORDS.apart,
   about: 'Spreads hits that fall on the same moment by a few milliseconds, the way two hands and a foot do.',
-  also: ['spread', 'unison', 'flam'],
+  also: ['spread', 'set apart', 'unison', 'flam'],
   Sentence: ({ move, edit }) => (
     <div>
       <Words>
-        spreads simultaneous hits{' '}
+        play simultaneous hits{' '}
         <MoveNumber spec={apartMove} move={move} edit={edit} name="ms" label="Distance" unit="ms apart:" digits={1} />
         <Seed move={move} edit={edit} />
       </Words>
@@ -42,7 +42,7 @@ export const apartView: MoveView<ApartMove> = {
             <Button
               size="tiny"
               disabled={i === 0}
-              title="Let it sound earlier"
+              title="Play it earlier"
               onClick={() => edit.set('Change who sounds first', { order: swapped(move.order, i) })}
             >
               {GROUP_WORDS[group]}

@@ -13,15 +13,15 @@ export const handsView: MoveView<HandsMove> = {
   spec: handsMove,
   word: MOVE_WORDS.hands,
   about: 'Plays like a drummer: each hit has a hand (see the page Hands), and the hands differ in strength.',
-  also: ['sticking', 'Play like a drummer', 'left and right', 'leading hand'],
+  also: ['sticking', 'Play like a drummer', 'left and right', 'lead hand', 'leading hand'],
   Sentence: ({ move, edit }) => (
     <Words>
-      the leading hand strikes with <MoveNumber {...of} move={move} edit={edit} name="lead" label="Leading hand" />
+      the lead hand plays at <MoveNumber {...of} move={move} edit={edit} name="lead" label="Lead hand" />
       <span>
-        the other with <MoveNumber {...of} move={move} edit={edit} name="weak" label="Other hand" />
+        the other at <MoveNumber {...of} move={move} edit={edit} name="weak" label="Other hand" />
       </span>
       <span>
-        the first of two by one hand with <MoveNumber {...of} move={move} edit={edit} name="firstOfTwo" label="First of two" />
+        the first of two hits by one hand at <MoveNumber {...of} move={move} edit={edit} name="firstOfTwo" label="First of two" />
       </span>
     </Words>
   ),

@@ -1,5 +1,6 @@
 'use client';
 
+import { plural } from '@/core/plurals';
 import type { HumanizeMove } from '@/core/model/feel';
 import { humanizeMove } from '@/core/moves/humanize';
 import { MOVE_WORDS } from '../../../words/move-words';
@@ -22,7 +23,7 @@ export const humanizeView: MoveView<HumanizeMove> = {
         <MoveNumber {...of} move={move} edit={edit} name="memory" label="Slow drift" unit="% of it slow drift" scale={100} />
       </span>
       <span>
-        over <MoveNumber {...of} move={move} edit={edit} name="span" label="Span" unit={move.span === 1 ? 'bar;' : 'bars;'} />
+        over <MoveNumber {...of} move={move} edit={edit} name="span" label="Span" unit={plural(move.span, 'bar;', 'bars;')} />
       </span>
       <span>
         strong beats{' '}

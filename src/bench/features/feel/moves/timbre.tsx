@@ -15,7 +15,7 @@ export const timbreView: MoveView<TimbreMove> = {
   also: ['pan', 'pitch', 'brightness', 'round robin'],
   Sentence: ({ move, edit }) => (
     <Words>
-      sounds of their own: pan <MoveNumber {...of} move={move} edit={edit} name="pan" label="Pan" unit="%," />
+      vary single hits: pan <MoveNumber {...of} move={move} edit={edit} name="pan" label="Pan" unit="%," />
       <span>
         pitch <MoveNumber {...of} move={move} edit={edit} name="pitch" label="Pitch" unit="semitones," digits={2} />
       </span>

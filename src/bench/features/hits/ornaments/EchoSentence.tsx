@@ -1,5 +1,6 @@
 'use client';
 
+import { plural } from '@/core/plurals';
 import { labelOfRow } from '@/core/part/rows';
 import { ORNAMENT_LIMITS, type Echo } from '@/core/model/ornament';
 import type { GridName } from '@/core/time/grid';
@@ -20,7 +21,7 @@ export const EchoSentence: OrnamentSentence<Echo> = ({ part, ornament: echo }) =
         value={echo.repeats}
         min={L.repeats[0]}
         max={L.repeats[1]}
-        unit={echo.repeats === 1 ? 'repeat' : 'repeats'}
+        unit={plural(echo.repeats, 'repeat')}
         className={narrow}
         onChange={(repeats) => edit.sweep({ repeats })}
         {...ends}

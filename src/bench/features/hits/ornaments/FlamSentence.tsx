@@ -1,5 +1,6 @@
 'use client';
 
+import { plural } from '@/core/plurals';
 import { ORNAMENT_LIMITS, type Flam } from '@/core/model/ornament';
 import { NumberField } from '@/ui/NumberField';
 import { narrow, useOrnamentEdit, type OrnamentSentence } from './sentence';
@@ -16,7 +17,7 @@ export const FlamSentence: OrnamentSentence<Flam> = ({ ornament: flam }) => {
         value={flam.strokes}
         min={L.graces[0]}
         max={L.graces[1]}
-        unit={flam.strokes === 1 ? 'grace stroke,' : 'grace strokes,'}
+        unit={plural(flam.strokes, 'grace stroke,', 'grace strokes,')}
         className={narrow}
         onChange={(strokes) => edit.sweep({ strokes })}
         {...ends}
