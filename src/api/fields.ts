@@ -1,4 +1,4 @@
-export const CALL_NAMES = ['perform', 'report', 'groove', 'onsets', 'render'] as const;
+export const CALL_NAMES = ['perform', 'report', 'groove', 'onsets', 'beats', 'render'] as const;
 export type CallName = (typeof CALL_NAMES)[number];
 
 /** The fields that each call knows. */
@@ -21,6 +21,7 @@ export const FIELDS: Readonly<Record<CallName, readonly string[]>> = {
     'channels',
   ],
   onsets: ['audio', 'sensitivity'],
+  beats: ['midi', 'events', 'taps', 'channels'],
   render: [
     'midi',
     'part',

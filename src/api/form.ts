@@ -122,12 +122,13 @@ export async function soundField(fields: Fields): Promise<Uint8Array> {
   return new Uint8Array(await value.arrayBuffer());
 }
 
-/** A text field, sent as text or as a small file. */
-export async function textField(fields: Fields, name: string): Promise<string | undefined> {
+/** A text field, sent as text or as a small file. @param most bytes */
+export async function textField(fields: Fields, name: string, most = MAX_JSON_BYTES): Promise<string | undefined> {
   const value = fields.get(name);
   if (value === undefined) return undefined;
   const size = typeof value === 'string' ? Buffer.byteLength(value) : value.size;
-  if (size > MAX_JSON_BYTES) throw new HttpError(413, 'json-too-large', `${name} is larger than 256 KiB.`, { field: name, bytes: size });
+  if (size > most)
+    throw new HttpError(413, 'json-too-large', `${name} is larger than ${Math.floor(most / 1024)} KiB.`, { field: name, bytes: size });
   return typeof value === 'string' ? value : value.text();
 }
 
@@ -167,7 +168,7 @@ async function partField(fields: Fields): Promise<{ part: Part; file: SmfFile | 
   const value = fields.get('part');
   if (value === undefined) return undefined;
   if (fields.has('midi')) throw wrongField('part', 'give either midi or part');
-  if (fields.has('channels')) throw wrongField('channels', 'belongs to midi');
+  if (fields.has('channels')) throw wrongField('channels', 'is only for midi');
   const size = typeof value === 'string' ? Buffer.byteLength(value) : value.size;
   if (size > MAX_PART_BYTES) throw new HttpError(413, 'part-too-large', 'The part file is larger than 16 MiB.', { bytes: size });
   const { part, song } = readPartFile(typeof value === 'string' ? value : await value.text());
@@ -198,7 +199,7 @@ function withOrigin(part: Part, origin: string): Part {
   if (origin === 'auto') return setOrigin(part, findOrigin(part).offset);
   const perTick = TICKS_PER_QUARTER / (part.source?.ppq ?? TICKS_PER_QUARTER);
   const moved = Math.round(Number(origin) * perTick);
-  if (Math.abs(moved) > 1e6 * TICKS_PER_QUARTER) throw wrongField('origin', 'lies too far away');
+  if (Math.abs(moved) > 1e6 * TICKS_PER_QUARTER) throw wrongField('origin', 'is too far away');
   return setOrigin(part, ticks(moved));
 }
 
@@ -221,7 +222,7 @@ export async function answer(run: () => Promise<Response>): Promise<Response> {
     if (isNamedError(e)) return errorResponse(STATUS[e.code] ?? 422, e.code, e.message, e.details);
     // Nothing that a request holds should lead here; if it does, the file is named as the cause, since the rest was checked.
     console.error(e);
-    return errorResponse(422, 'unreadable', 'The request could not be worked on.');
+    return errorResponse(422, 'unreadable', 'The request could not be processed.');
   }
 }
 

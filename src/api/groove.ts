@@ -27,12 +27,12 @@ const NOT_OF_AUDIO = ['midi', 'part', 'origin', 'channels'];
 /** How the bars of a sound are counted. */
 async function barsOf(fields: Fields): Promise<NonNullable<ListenJob['groove']>> {
   const clash = NOT_OF_AUDIO.find((name) => fields.has(name));
-  if (clash) throw wrongField(clash, 'does not go with audio');
+  if (clash) throw wrongField(clash, 'cannot be combined with audio');
   const bars = await wholeField(fields, 'bars');
   if (bars !== undefined && (bars < 1 || bars > MOST_BARS)) throw wrongField('bars', `must be 1 to ${MOST_BARS}`);
   const text = (await textField(fields, 'meter'))?.trim();
   const meter = text === undefined || text === '' ? undefined : /^(\d{1,2})\/(1|2|4|8|16|32|64)$/.exec(text);
-  if (meter === null || (meter && (Number(meter[1]) < 1 || Number(meter[1]) > 64))) throw wrongField('meter', 'must be as 4/4');
+  if (meter === null || (meter && (Number(meter[1]) < 1 || Number(meter[1]) > 64))) throw wrongField('meter', 'must look like 4/4');
   const firstDownbeat = await numberField(fields, 'firstDownbeat');
   if (firstDownbeat !== undefined && firstDownbeat < 0) throw wrongField('firstDownbeat', 'must be in seconds from the start');
   return {
@@ -56,7 +56,7 @@ export const groove = (request: Request): Promise<Response> =>
       throw wrongField('stepsPerBeat', `must be 1 to ${MOST_STEPS_A_BEAT}`);
     const sound = fields.has('audio') ? await barsOf(fields) : null;
     const alone = sound ? undefined : OF_AUDIO.find((field) => fields.has(field));
-    if (alone) throw wrongField(alone, 'belongs to audio');
+    if (alone) throw wrongField(alone, 'is only for audio');
     const part = sound ? null : (await partOfFields(fields)).part;
     // A groove of under one step has none.
     const [numerator, denominator] = sound?.meter ?? [part?.meter[0]?.numerator ?? 4, part?.meter[0]?.denominator ?? 4];
@@ -73,7 +73,7 @@ export const groove = (request: Request): Promise<Response> =>
       ...(beats === undefined ? {} : { beats }),
       ...(stepsPerBeat === undefined ? {} : { stepsPerBeat }),
       ...(voices && voices.length > 0 ? { voices } : {}),
-      name: name ?? 'Learnt groove',
+      name: name ?? 'Extracted groove',
     };
     if (part) return Response.json(learnGroove(soundingPart(part), options));
     const result = runListen({ bytes: await soundField(fields), groove: { ...(sound as NonNullable<ListenJob['groove']>), options } });

@@ -29,7 +29,7 @@ export function runListen({ bytes, sensitivity, groove }: ListenJob): ListenResu
     const part = partOfStrokes(
       soundsOf(heard.onsets),
       countedBy(readingFor(heard.readings, heard.seconds, { bars, meter, firstDownbeat })),
-      options.name ?? 'Learnt groove',
+      options.name ?? 'Extracted groove',
     );
     return { groove: learnGroove(part, options) };
   } catch (e) {

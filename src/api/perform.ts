@@ -19,7 +19,7 @@ export const perform = (request: Request): Promise<Response> =>
     const keep = (await choiceField(fields, 'keepOtherTracks', ['true', 'false'])) === 'true';
     const ppq = await wholeField(fields, 'ppq');
     const order = await orderField(fields);
-    if (order && keep) throw wrongField('order', 'does not go with keepOtherTracks: a song has the order of its own');
+    if (order && keep) throw wrongField('order', 'cannot be combined with keepOtherTracks: a song keeps its own order');
     const { part, file } = await partOfFields(fields, (p) => (given ? withFeelGiven(p, given, versionOf('feel', raw) ?? undefined) : p));
     if (keep && !file) throw wrongField('keepOtherTracks', 'the part file has no song');
     const bytes = writePart(

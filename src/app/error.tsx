@@ -6,7 +6,7 @@ export default function PlaceFault({ error, reset }: { error: Error; reset: () =
   return (
     <main role="alert" className="mx-auto max-w-xl px-6 py-24 text-center">
       <h1 className="font-serif text-2xl">This page cannot be shown.</h1>
-      <p className="mt-2 mb-6 text-faint">This is a fault of ours; finished edits are kept. {error.message}</p>
+      <p className="mt-2 mb-6 text-faint">Something went wrong in Nod Sway. Your finished edits are saved. {error.message}</p>
       <button type="button" className={`${button} mr-2`} onClick={reset}>
         Try again
       </button>

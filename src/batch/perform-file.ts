@@ -1,3 +1,4 @@
+import { counted } from '@/core/plurals';
 import { playOnKit } from '@/core/commands/rows';
 import { putGroove } from '@/core/commands/grooves';
 import { NamedError } from '@/core/errors';
@@ -142,5 +143,5 @@ export function accountWords({ hits, moved, meanMs, mostMs, levelled, rekeyed }:
     levelled > 0 && `${levelled} louder or softer`,
     rekeyed > 0 && `${rekeyed} on other keys`,
   ].filter(Boolean);
-  return `${hits} ${hits === 1 ? 'hit' : 'hits'}: ${done.length > 0 ? done.join('; ') : 'nothing changes'}`;
+  return `${counted(hits, 'hit')}: ${done.length > 0 ? done.join('; ') : 'nothing changes'}`;
 }

@@ -1,4 +1,4 @@
-import { nanoid } from 'nanoid';
+import { newIdInPart } from '@/editing/ids';
 import { freshBreak } from '@/core/breaks/edit';
 import type { Break } from '@/core/model/break';
 import { shortName } from '@/core/limits';
@@ -27,7 +27,7 @@ export interface BroughtBreak {
  */
 export async function bringBreak(file: File, signal: AbortSignal): Promise<BroughtBreak> {
   const { sample, name, seconds: length, notes } = await bringRecording(file, signal);
-  return { of: freshBreak({ id: nanoid(8), name, sample, seconds: seconds(length) }), notes };
+  return { of: freshBreak({ id: newIdInPart(), name, sample, seconds: seconds(length) }), notes };
 }
 
 /**

@@ -35,7 +35,7 @@ async function ask(): Promise<MidiPorts> {
   } catch {
     return {
       kind: 'refused',
-      why: 'The browser does not let this page use MIDI. Allow it beside the address, then ask again; computer keys, pads and the practice player work without it.',
+      why: 'The browser does not let this page use MIDI. Allow it in the address bar, then ask again; computer keys, pads and the practice player work without it.',
     };
   }
 }

@@ -148,7 +148,7 @@ export function GroovesPlace({ partId, grooveId }: Props) {
             file={learning.file}
             onClose={() => setLearning(null)}
             onKeep={(groove) => {
-              store.getState().keep(`Learn ${groove.name}`, { ...groove, name: freeName(store.getState(), groove.name) }, ['learnt']);
+              store.getState().keep(`Extract ${groove.name}`, { ...groove, name: freeName(store.getState(), groove.name) }, ['learnt']);
               setLearning(null);
             }}
           />

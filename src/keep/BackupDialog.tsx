@@ -53,7 +53,7 @@ export default function BackupDialog({ parts, onClose }: Props) {
       about={
         parts
           ? 'With versions, takes and ideas, and with the sounds and recordings that they need.'
-          : 'Everything of yours in one file: parts with versions, takes and ideas, grooves, feels, kits with their sounds, recorded breaks, patterns, drum maps, output maps, settings.'
+          : 'Everything you made in one file: parts with versions, takes and ideas, grooves, feels, kits with their sounds, recorded breaks, patterns, drum maps, output maps, settings.'
       }
     >
       {made ? (
@@ -62,7 +62,7 @@ export default function BackupDialog({ parts, onClose }: Props) {
             {made.where} {megabytes(made.backup.blob.size)}: {countWords(ENTRY_KINDS.map((kind) => [kind, made.backup.counts[kind] ?? 0]))}.
           </p>
           <p className="text-faint">Dropped on the Shelf of any browser, it shows what it would bring before it changes anything.</p>
-          {made.backup.left.length > 0 && <p className="text-danger">Left out, since it no longer reads:</p>}
+          {made.backup.left.length > 0 && <p className="text-danger">Left out because it can no longer be read:</p>}
         </Account>
       ) : (
         <p role="status" className="flex items-center gap-3">

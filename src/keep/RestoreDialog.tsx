@@ -96,7 +96,7 @@ export default function RestoreDialog({ file, onClose }: { file: File; onClose: 
         </Account>
       ) : done !== null ? (
         <p role="status" className="flex items-center gap-3">
-          <span>{preview ? 'Taking it in' : 'Reading it'} …</span>
+          <span>{preview ? 'Restoring' : 'Reading'} …</span>
           <progress aria-label="Restore" className="flex-1 accent-accent" max={1} value={done} />
           <Button
             onClick={() => {

@@ -27,7 +27,7 @@ export async function makeBackup(
   at = Date.now(),
 ): Promise<Backup> {
   const only = parts && new Set(parts);
-  const packed = (await Promise.all(KINDS.map((kind) => kind.here(here, only)))).flat();
+  const packed = (await Promise.all(Object.values(KINDS).map((kind) => kind.here(here, only)))).flat();
   const zip = new LibraryWriter();
   const entries: LibraryEntry[] = [];
   const left: { name: string; why: string }[] = [];

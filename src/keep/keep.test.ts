@@ -215,7 +215,7 @@ test('hostile files: climbing paths, bombs, wrong versions, half files, recordin
     new TextEncoder().encode(JSON.stringify({ format: 'nod-sway/library@1', madeAt: 1, entries: [], ...change }));
   const zipped = (files: Record<string, Uint8Array>) => new Blob([zipSync(files) as Uint8Array<ArrayBuffer>]);
   const look = (file: Blob) => codeOf(() => lookAtLibrary(here, file));
-  expect(await look(zipped({ 'library.json': list({}), '../up.json': new Uint8Array(3) }))).toMatch(/^bad-library: .*climbs out/);
+  expect(await look(zipped({ 'library.json': list({}), '../up.json': new Uint8Array(3) }))).toMatch(/^bad-library: .*points outside/);
   expect(await look(zipped({ 'library.json': list({}), '/etc/up.json': new Uint8Array(3) }))).toMatch(/^bad-library: .*absolute/);
   expect(await look(zipped({ 'library.json': list({}), 'Library.json': list({}) }))).toMatch(/^bad-library: .*twice/);
   expect(await look(zipped({ 'library.json': list({ format: 'nod-sway/library@2' }) }))).toMatch(/^newer-format/);
@@ -263,4 +263,31 @@ test('any byte that is changed ends in a result or a named error', async () => {
     damaged[at] = (damaged[at]! + 1 + (i % 200)) % 256;
     expect(await codeOf(() => lookAtLibrary(there, new Blob([damaged])))).toMatch(/^(none|bad-library|newer-format|library-too-large)/);
   }
+});
+
+test('the edits of a part that is replaced go on counting: a tab that had it open is behind, not ahead', async () => {
+  const here = browser();
+  const [a] = await filled(here);
+  const { blob: file } = await makeBackup(here, null);
+  const { parts } = new WholeParts(here.db);
+  for (let seq = 1; seq <= 5; seq++) {
+    const after = { ...plain, name: `Bilge Pump ${seq}` };
+    await parts.appendEdits(a!, seq, [
+      { label: 'Rename', diff: { removed: [], added: [], fields: { name: after.name } } as never, after, step: 'do' },
+    ]);
+    await parts.settleHead(a!, seq, seq, after);
+  }
+  const { things } = await lookAtLibrary(here, file);
+  const wishes = new Map(things.flatMap((t, i) => (t.standing === 'different' ? [[i, 'replace'] as const] : [])));
+  await restoreLibrary(here, file, wishes);
+  const { part, head } = await parts.load(a!);
+  expect([part.name, head]).toEqual(['Bilge Pump', 6]);
+  // An edit by a tab that knew of five is refused, the next of one that knows of the replaced part is not.
+  const edit = { label: 'Late', diff: { removed: [], added: [], fields: {} }, after: part, step: 'do' as const };
+  await expect(parts.appendEdits(a!, 6, [edit]).then(() => parts.settleHead(a!, 6, 6, part))).rejects.toMatchObject({
+    code: 'changed-elsewhere',
+  });
+  await parts.appendEdits(a!, 7, [edit]);
+  await parts.settleHead(a!, 7, 7, part);
+  expect((await parts.load(a!)).head).toBe(7);
 });

@@ -1,7 +1,7 @@
 import { isNamedError, NamedError } from '@/core/errors';
 import type { EntryKind, LibraryEntry } from '@/formats/library-file';
 import { openLibrary } from '@/formats/library-zip';
-import type { Here, How, Kind, Standing } from './kinds/kind';
+import type { Here, How, Standing } from './kinds/kind';
 import { KINDS } from './kinds/all';
 
 /** One thing of a library file, beside what is here. */
@@ -24,13 +24,12 @@ export interface Preview {
   things: readonly Looked[];
 }
 
-const kindOf = (entry: LibraryEntry): Kind => KINDS.find((k) => k.kind === entry.kind) as Kind;
-
 /** How far work is, is told every so many things. */
 const TOLD_EVERY = 50;
 
 /** The entries in the order in which they are taken in. */
-const inOrder = (entries: readonly LibraryEntry[]): LibraryEntry[] => KINDS.flatMap(({ kind }) => entries.filter((e) => e.kind === kind));
+const inOrder = (entries: readonly LibraryEntry[]): LibraryEntry[] =>
+  Object.keys(KINDS).flatMap((kind) => entries.filter((e) => e.kind === kind));
 
 /**
  * Looks at a library file and changes nothing.
@@ -46,7 +45,7 @@ export async function lookAtLibrary(here: Here, file: Blob, onProgress: (done: n
     if (i % TOLD_EVERY === 0) onProgress(0.5 + i / entries.length / 2);
     const { kind, name, updatedAt: there } = entry;
     try {
-      const { standing, updatedAt, differs } = await kindOf(entry).look(here, entry, from);
+      const { standing, updatedAt, differs } = await KINDS[kind].look(here, entry, from);
       things.push({
         kind,
         name,
@@ -88,7 +87,7 @@ export async function restoreLibrary(
     const how = wishes.get(i);
     if (!how) continue;
     try {
-      await kindOf(entry).take(here, entry, from, how);
+      await KINDS[entry.kind].take(here, entry, from, how);
       taken++;
     } catch (e) {
       if (!isNamedError(e)) throw e;

@@ -1,3 +1,4 @@
+import { listed } from '@/core/plurals';
 import type { EntryKind } from '@/formats/library-file';
 
 /** What things of a library are called: one, several. */
@@ -19,7 +20,7 @@ export function countWords(counts: readonly (readonly [EntryKind, number])[]): s
     .filter(([, n]) => n > 0)
     .map(([kind, n]) => (kind === 'setting' ? NAMES[kind][0] : `${n} ${NAMES[kind][n === 1 ? 0 : 1]}`));
   if (words.length === 0) return 'nothing';
-  return words.length === 1 ? (words[0] as string) : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
+  return listed(words);
 }
 
 /** What one of a kind is called. */

@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/plurals';
 import type { KitMap } from '@/core/key-map';
 import type { Feel } from '@/core/model/feel';
 import type { OutputMap } from '@/core/model/output-map';
@@ -12,12 +13,10 @@ import { outputMapStore } from '@/storage/output-map-store';
 import { useStored } from '@/storage/use-stored';
 import { KeptList, type LibraryItem } from '@/ui/KeptList';
 
-const counted = (n: number, what: string): string => `${n} ${what}${n === 1 ? '' : 's'}`;
-
 /** The feels that are kept. */
 export function KeptFeels() {
   const kept = useStored(() => feelStore.list().catch(() => []), []) ?? [];
-  if (kept.length === 0) return <p className="text-faint">None of your own yet; ready ones are on the page Feel.</p>;
+  if (kept.length === 0) return <p className="text-faint">None yet. Built-in presets are on the Feel page.</p>;
   return (
     <KeptList<LibraryItem & { feel: Feel }>
       what="feel"
@@ -32,7 +31,7 @@ export function KeptFeels() {
 /** The key maps that are kept. */
 export function KeptKeyMaps() {
   const kept = useStored(() => kitStore.list().catch(() => []), []) ?? [];
-  if (kept.length === 0) return <p className="text-faint">None of your own yet.</p>;
+  if (kept.length === 0) return <p className="text-faint">None yet.</p>;
   return (
     <KeptList<LibraryItem & KitMap>
       what="drum map"
@@ -47,7 +46,7 @@ export function KeptKeyMaps() {
 /** The targets that are kept. */
 export function KeptOutputMaps() {
   const kept = useStored(() => outputMapStore.list().catch(() => []), []) ?? [];
-  if (kept.length === 0) return <p className="text-faint">None of your own yet; ready ones are in a part’s export.</p>;
+  if (kept.length === 0) return <p className="text-faint">None yet. Built-in maps are in a part’s export.</p>;
   return (
     <KeptList<LibraryItem & OutputMap>
       what="output map"

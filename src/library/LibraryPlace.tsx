@@ -55,7 +55,7 @@ export function LibraryPlace() {
       </header>
       <main className="mx-auto max-w-4xl space-y-8 px-6 pb-16">
         <StoreNotice />
-        <Shelved title="Backup" about="Everything of yours in one file, to keep, to carry to another machine, or to go back to.">
+        <Shelved title="Backup" about="Everything you made in one file: to keep, to move to another computer, or to restore later.">
           <KeepSection onBackUp={() => setBacking(true)} onFile={setRestoring} />
         </Shelved>
         <Shelved title="Pattern book" about="Hits saved under a name. Save them and place them on the Bench (Ctrl K, “Pattern book”).">

@@ -10,7 +10,7 @@ import { say } from '@/ui/notify';
 import type { ChosenFile } from '@/workers/sounds.worker';
 
 const said = (kept: Kept): void =>
-  say(kept.for === null ? `${kept.kit.name} is kept: any part may be played by it.` : `${kept.sound.name} is kept: any row may play it.`);
+  say(kept.for === null ? `${kept.kit.name} is saved. Any part can use it.` : `${kept.sound.name} is saved. Any row can use it.`);
 
 const receive = (files: readonly ChosenFile[]): void => void receiveSounds(Promise.resolve(files), null, said);
 

@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/plurals';
 import { useEffect, useState, useSyncExternalStore, type ReactNode } from 'react';
 import { partOfPattern } from '@/core/commands/patterns';
 import type { HitPattern } from '@/core/model/pattern';
@@ -26,7 +27,7 @@ const USUAL_BPM = 100;
 /** @example aboutPattern(pattern) // '12 hits, 2 rows, 4/4' */
 const aboutPattern = ({ hits, rows, meter }: HitPattern): string => {
   const count = Object.keys(rows).length;
-  return `${hits.length} ${hits.length === 1 ? 'hit' : 'hits'}, ${count} ${count === 1 ? 'row' : 'rows'}, ${meter.join('/')}`;
+  return `${counted(hits.length, 'hit')}, ${counted(count, 'row')}, ${meter.join('/')}`;
 };
 
 /** The patterns that are kept: seen, heard at a tempo, renamed, given away, deleted. */
@@ -52,14 +53,14 @@ export function PatternBook({ empty }: { empty: ReactNode }) {
     return (
       <div className="rounded-lg border border-dashed border-strong px-6 py-6">
         {empty}
-        <p>No patterns yet. On the Bench, choose hits, a row or a section, and keep it in the pattern book.</p>
+        <p>No patterns yet. On the Bench, choose hits, a row or a section, and save it in the pattern book.</p>
       </div>
     );
   }
   return (
     <>
       <p className="mb-1 leading-8">
-        Heard over and over at{' '}
+        Loop patterns at{' '}
         <NumberField
           label="Tempo to hear patterns at"
           value={tempo}

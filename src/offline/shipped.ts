@@ -8,7 +8,7 @@ export interface Shipped {
 /** The page behind a path, as the build names it; null where there is none. @example pageOf('/bench/demo-low-tide') // 'bench' */
 export function pageOf(path: string): string | null {
   if (path === '/') return 'index';
-  if (path === '/grooves' || path === '/library') return path.slice(1);
+  if (path === '/grooves' || path === '/library' || path === '/guide') return path.slice(1);
   return /^\/bench\/[^/]+$/.test(path) ? 'bench' : null;
 }
 

@@ -86,7 +86,7 @@ test('another tab took a newer one: this tab is asked, keeps what is half done, 
   await keepOffline(container);
   change();
   await heard();
-  expect(offers.map((o) => o.text)).toEqual(['Another tab went on to a newer version of Nod Sway.']);
+  expect(offers.map((o) => o.text)).toEqual(['Another tab switched to a newer version of Nod Sway.']);
   const kept: string[] = [];
   const stop = mayBeHalfDone(() => (kept.push('drag'), null));
   markUnsaved('x', { error: null, letGo: () => {} });
@@ -111,11 +111,11 @@ test('a newer one is offered; what cannot be saved, or a take, keeps it waiting,
   const { container, found, change } = browser(true);
   await keepOffline(container);
   const worker = found();
-  expect(offers.map((o) => o.text)).toEqual(['A newer version of Nod Sway is here.']);
+  expect(offers.map((o) => o.text)).toEqual(['A newer version of Nod Sway is available.']);
   markUnsaved('x', { error: new NamedError('store-full'), letGo: () => {} });
   offers[0]!.take();
   await settle();
-  expect([worker.posted, said, offers.length]).toEqual([[], ['Something is not saved yet: see to that first. Nothing was changed.'], 2]);
+  expect([worker.posted, said, offers.length]).toEqual([[], ['Some edits are not saved yet. Save them first; nothing was changed.'], 2]);
   markUnsaved('x', null);
   const stop = mayBeHalfDone(() => 'A take is being recorded: end it first.');
   offers[1]!.take();

@@ -25,7 +25,7 @@ function allSaved(): Promise<boolean> {
 
 /** Keeps what is under way and waits until all is saved. @returns why that cannot be, or null */
 async function reasonToStay(): Promise<string | null> {
-  return settleAll() ?? ((await allSaved()) ? null : 'Something is not saved yet: see to that first. Nothing was changed.');
+  return settleAll() ?? ((await allSaved()) ? null : 'Some edits are not saved yet. Save them first; nothing was changed.');
 }
 
 /** Loads the page anew, by the version that serves it now; nothing that was done goes. */
@@ -68,7 +68,7 @@ async function takeNewer(registration: ServiceWorkerRegistration): Promise<void>
 }
 
 function offerNewer(registration: ServiceWorkerRegistration): void {
-  offer('A newer version of Nod Sway is here.', 'Use it now', () => void takeNewer(registration));
+  offer('A newer version of Nod Sway is available.', 'Update now', () => void takeNewer(registration));
 }
 
 /** Has the browser keep the application, so that it opens without a network; says when a newer version is there. */
@@ -81,7 +81,7 @@ export async function keepOffline(container: ServiceWorkerContainer): Promise<vo
     const [was, is] = await Promise.all([before, versionOf(container.controller)]);
     if (was !== null && was === is) return;
     // Another tab took it: this one works on, and is asked.
-    if (hadOne) offer('Another tab went on to a newer version of Nod Sway.', 'Load it here', () => void loadAnew());
+    if (hadOne) offer('Another tab switched to a newer version of Nod Sway.', 'Reload here', () => void loadAnew());
   };
   container.addEventListener('controllerchange', () => void changed());
   const registration = await container.register('/service-worker.js');

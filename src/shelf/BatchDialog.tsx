@@ -1,6 +1,6 @@
 'use client';
 
-import { counted } from '@/core/counted';
+import { counted, plural } from '@/core/plurals';
 import { useEffect, useRef, useState } from 'react';
 import { BatchWorker, type FileOutcome } from '@/batch/client';
 import { accountWords, type Given } from '@/batch/perform-file';
@@ -121,12 +121,12 @@ export default function BatchDialog({ files, onParts, onClose }: Props) {
       unfinished={
         running ? `Finished ${done.size} of ${counted(files.length, 'file')}. If you stop now, the finished files are discarded.` : null
       }
-      title={`${files.length} MIDI ${files.length === 1 ? 'file' : 'files'}`}
+      title={`${files.length} MIDI ${plural(files.length, 'file')}`}
       about="Apply a feel, a groove or a drum map to many files. You see what changes in each file before anything is written. The originals stay as they are."
       wide
     >
       <p className="leading-9">
-        Give them{' '}
+        Apply{' '}
         <Picker
           label="What to apply"
           value={what}

@@ -38,10 +38,10 @@ export default function DeletedDialog({ onClose }: { onClose: () => void }) {
                 <span className="mr-auto min-w-0">
                   <span className="block truncate font-serif text-base">{d.row.name}</span>
                   <span className="text-sm text-faint">
-                    deleted {agoText(d.at)}, goes {inDays(d.at + KEPT_MS)}
+                    deleted {agoText(d.at)}, deleted for good {inDays(d.at + KEPT_MS)}
                   </span>
                 </span>
-                <Button size="small" aria-label={`Paste ${d.row.name} back`} onClick={() => attempt(putBack(d))}>
+                <Button size="small" aria-label={`Restore ${d.row.name} back`} onClick={() => attempt(putBack(d))}>
                   Cancel
                 </Button>
                 <Button
@@ -57,7 +57,7 @@ export default function DeletedDialog({ onClose }: { onClose: () => void }) {
           </ul>
           {deleted.length > 1 && (
             <p className="mt-3 flex justify-end">
-              <Button onClick={() => attempt(deletedStore.putBack(deleted.map((d) => d.id)))}>Put all back</Button>
+              <Button onClick={() => attempt(deletedStore.putBack(deleted.map((d) => d.id)))}>Restore all</Button>
             </p>
           )}
         </>

@@ -1,5 +1,6 @@
 'use client';
 
+import { plural } from '@/core/plurals';
 import { useState, type FormEvent } from 'react';
 import { useStored } from '@/storage/use-stored';
 import { KITS } from '@/core/key-map';
@@ -22,7 +23,7 @@ export function NewPartDialog({ onStart, onClose }: { onStart: (beginning: Begin
     onStart(wish);
   };
   return (
-    <Modal open onClose={onClose} title="A new part">
+    <Modal open onClose={onClose} title="New part">
       <form onSubmit={submit} className="space-y-3">
         <p className="text-lg leading-10">
           <NumberField
@@ -57,7 +58,7 @@ export function NewPartDialog({ onStart, onClose }: { onStart: (beginning: Begin
             value={wish.bars}
             min={1}
             max={256}
-            unit={wish.bars === 1 ? 'bar' : 'bars'}
+            unit={plural(wish.bars, 'bar')}
             default={2}
             className="[&_input]:w-[2.6em]"
             onChange={(bars) => change({ bars })}
@@ -82,7 +83,7 @@ export function NewPartDialog({ onStart, onClose }: { onStart: (beginning: Begin
         <div className="flex justify-end gap-2 pt-2">
           <Button onClick={onClose}>Cancel</Button>
           <Button type="submit" look="strong" autoFocus>
-            Start the part
+            Create part
           </Button>
         </div>
       </form>

@@ -1,5 +1,6 @@
 'use client';
 
+import { plural } from '@/core/plurals';
 import { isPlausible } from '@/core/dates';
 import clsx from 'clsx';
 import { Pause, Pencil, Play, Trash2 } from 'lucide-react';
@@ -82,7 +83,7 @@ export const PartCard = memo(function PartCard({ row, nth, of, shown, onTags, st
         <TinyStems summary={summary} />
         <h2 className={clsx('mt-3 truncate pr-20 font-serif text-lg leading-7', naming && 'invisible')}>{row.name}</h2>
         <p className="truncate text-faint">
-          {summary.meter.join('/')} · {summary.tempo} BPM · {summary.bars} {summary.bars === 1 ? 'bar' : 'bars'} · {summary.hits} hits
+          {summary.meter.join('/')} · {summary.tempo} BPM · {summary.bars} {plural(summary.bars, 'bar')} · {summary.hits} hits
         </p>
         <p className="truncate text-sm text-faint" title={row.tags?.length ? row.tags.join(', ') : undefined}>
           {lastLine(row)}

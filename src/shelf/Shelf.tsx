@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/plurals';
 import { FilePlus2, FolderOpen, Search } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import Link from 'next/link';
@@ -159,9 +160,7 @@ export function Shelf() {
   const restoreDemos = async () => {
     try {
       const added = await addMissingDemos();
-      tell(
-        added === 0 ? 'All demo parts are here; yours were left as they are.' : `${added} demo ${added === 1 ? 'part' : 'parts'} put back.`,
-      );
+      tell(added === 0 ? 'No demo part was missing; your parts were not changed.' : `${counted(added, 'demo part')} restored.`);
     } catch (e) {
       showError(e);
     }
@@ -186,7 +185,7 @@ export function Shelf() {
           <input
             value={view.search}
             onChange={(e) => shelfView.setState({ search: e.target.value })}
-            placeholder="Name, tag, meter, tempo"
+            placeholder="Name, tag or tempo"
             aria-label="Search the shelf"
             className="w-44 bg-transparent outline-none placeholder:text-faint"
           />
@@ -223,17 +222,15 @@ export function Shelf() {
             <EmptyPicture className="mx-auto mb-3" />
             <p className="font-serif text-xl">The Shelf is empty.</p>
             <p className="mt-1 mb-5 text-faint">
-              Drop a MIDI file or a recorded loop anywhere on this page, start a new part, or bring the demo parts back.
+              Drop a MIDI file or a recorded loop anywhere on this page, start a new part, or restore the demo parts.
             </p>
-            <Button onClick={() => void restoreDemos()}>Bring the demo parts back</Button>
+            <Button onClick={() => void restoreDemos()}>Restore the demo parts</Button>
           </div>
         )}
         {rows && <BackupReminder rows={rows} onBackUp={() => setBacking({ parts: null })} />}
         {rows && rows.length > 0 && <ShelfLine rows={rows} shown={shown.length} />}
         {rows && rows.length > 0 && shown.length === 0 && (
-          <p className="py-10 text-center text-faint">
-            {view.search.trim() ? `No part matches “${view.search}”.` : 'No part is like that.'}
-          </p>
+          <p className="py-10 text-center text-faint">{view.search.trim() ? `No part matches “${view.search}”.` : 'No part matches.'}</p>
         )}
         <PartGrid rows={shown} onTags={tagOne} />
         {chosenRows.length > 0 && (
@@ -249,7 +246,10 @@ export function Shelf() {
             <span>Drop a .mid file, a drum loop (.wav) or a backup anywhere. Everything stays in this browser.</span>
             <Foot onClick={() => batchInput.current?.click()}>Batch: many MIDI files …</Foot>
             <Foot onClick={() => setBacking({ parts: null })}>Back up everything</Foot>
-            <Foot onClick={() => void restoreDemos()}>Put missing demo parts back</Foot>
+            <Foot onClick={() => void restoreDemos()}>Restore missing demo parts</Foot>
+            <Link href="/guide" className="underline underline-offset-2 hover:text-ink">
+              Guide
+            </Link>
             {deleted && deleted.length > 0 && <Foot onClick={() => setDrawer(true)}>Recently deleted ({deleted.length})</Foot>}
           </p>
         )}

@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/plurals';
 import { useStore } from 'zustand';
 import { MAX_BPM, MIN_BPM } from '@/core/units';
 import type { PartRow } from '@/storage/database';
@@ -22,7 +23,7 @@ export function ShelfLine({ rows, shown }: { rows: readonly PartRow[]; shown: nu
   return (
     <div className="mb-3 flex flex-wrap items-baseline gap-x-4 gap-y-1">
       <span data-testid="shelf-count">
-        {shown === rows.length ? `${rows.length} ${rows.length === 1 ? 'part' : 'parts'}` : `${shown} of ${rows.length} parts`}
+        {shown === rows.length ? `${counted(rows.length, 'part')}` : `${shown} of ${rows.length} parts`}
       </span>
       <Words label="Order" words={ORDERS.map(([value, text]) => ({ text, on: order === value, press: () => set({ order: value }) }))} />
       {meters.length > 1 && (

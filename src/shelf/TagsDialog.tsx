@@ -20,7 +20,7 @@ export default function TagsDialog({ rows, all, onClose }: { rows: readonly Part
     setName('');
   };
   return (
-    <Modal open onClose={onClose} title={`Tags of ${partsText(rows)}`} about="Words of your own: the Shelf is searched by them.">
+    <Modal open onClose={onClose} title={`Tags of ${partsText(rows)}`} about="Your own words to search the Shelf by.">
       {known.length > 0 && (
         <ul aria-label="Tags on the Shelf" className="mb-3 columns-2">
           {known.map((tag) => {
@@ -59,7 +59,7 @@ export default function TagsDialog({ rows, all, onClose }: { rows: readonly Part
           className="min-w-0 flex-1 rounded border-b border-strong bg-transparent px-1 leading-8 placeholder:text-faint"
         />
         <Button type="submit" look="strong">
-          Put it on
+          Add tag
         </Button>
       </form>
     </Modal>

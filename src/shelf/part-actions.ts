@@ -1,3 +1,4 @@
+import { plural } from '@/core/plurals';
 import { shortName } from '@/core/limits';
 import type { PartRow } from '@/storage/database';
 import { say, showError, tell } from '@/ui/notify';
@@ -17,7 +18,7 @@ export function removeParts(rows: readonly PartRow[]): void {
   const ids = rows.map((row) => row.id);
   const remove = async () => {
     await (await drawer()).remove(ids);
-    tellDeleted(`${partsText(rows)} ${rows.length === 1 ? 'is' : 'are'} deleted: for thirty days under Recently deleted.`, () =>
+    tellDeleted(`${partsText(rows)} ${plural(rows.length, 'is', 'are')} deleted: for thirty days under Recently deleted.`, () =>
       drawer().then((d) => d.putBack(ids)),
     );
   };

@@ -32,7 +32,7 @@ function Reading({ now: { done, files } }: { now: Extract<Incoming, { phase: 're
       open
       onClose={leaveIncoming}
       title="Reading sounds"
-      about={files > 1 ? `${files} files are read; nothing is kept before you have seen them.` : 'Nothing is kept before you have seen it.'}
+      about={files > 1 ? `${files} files. Nothing is saved until you confirm.` : 'Nothing is saved until you confirm.'}
     >
       <div className="flex items-center gap-3">
         <progress aria-label="Reading" className="flex-1 accent-accent" max={1} value={done} />
@@ -67,14 +67,14 @@ function Correcting({
       showError(e);
     }
   };
-  const title = target ? `A sound for ${target.label}` : isKept ? draft.name : 'A kit of your own';
+  const title = target ? `A sound for ${target.label}` : isKept ? draft.name : 'Your own kit';
   const word = isKept
-    ? 'Keep the changes'
+    ? 'Save changes'
     : target
       ? `Play ${target.label} with it`
       : usedAs === 'play'
-        ? 'Keep the kit and play it'
-        : 'Keep the kit';
+        ? 'Save the kit and use it'
+        : 'Save the kit';
   return (
     <Modal
       open
@@ -134,7 +134,7 @@ function Report({ report: { refused, leftOut, notes } }: Pick<Extract<Incoming, 
         <p key={note}>{note}.</p>
       ))}
       {notes.length > MOST_NAMED && <p>{notes.length - MOST_NAMED} more notes of this kind.</p>}
-      {leftOut > 0 && <p>{leftOut === 1 ? 'One file beside them is no sound.' : `${leftOut} files beside them are no sounds.`}</p>}
+      {leftOut > 0 && <p>{leftOut === 1 ? 'One other file is not audio.' : `${leftOut} other files are not audio.`}</p>}
     </div>
   );
 }

@@ -1,5 +1,6 @@
 'use client';
 
+import { plural } from '@/core/plurals';
 import { useRef, useState } from 'react';
 import { useStore } from 'zustand';
 import { samplesOf, type KitOfRecordings, type OwnSound } from '@/core/model/own-sound';
@@ -50,7 +51,7 @@ export function SoundsLibrary({ onClose, onUse, onFiles }: Props) {
       open
       onClose={onClose}
       title="Your own sounds"
-      about="WAV files, or whatever this browser decodes: one for a row, or a folder as a kit. They stay in this browser."
+      about="WAV or any format this browser can decode: one for a row, or a folder as a kit. They stay in this browser."
     >
       <div className="space-y-4">
         {empty && <p className="text-faint">None yet. Drop files on a row’s name, or a folder or zip on the page; or choose them here.</p>}
@@ -110,7 +111,7 @@ function KitLine({
       <span className="mr-auto min-w-0">
         <span className="font-serif text-base">{kit.name}</span>{' '}
         <span className="text-sm text-faint">
-          {sounds.length} {sounds.length === 1 ? 'sound' : 'sounds'}
+          {sounds.length} {plural(sounds.length, 'sound')}
         </span>
       </span>
       {onUse && (

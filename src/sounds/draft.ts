@@ -1,5 +1,6 @@
+import { counted } from '@/core/plurals';
 import { compareNames } from '@/core/natural-order';
-import { nanoid } from 'nanoid';
+import { newId } from '@/editing/ids';
 import { MOST_TAKES, type KitOfRecordings, type OwnLayer, type OwnSound, type OwnTake, type SampleId } from '@/core/model/own-sound';
 import { shortName } from '@/core/limits';
 import type { VoiceName } from '@/core/row-names';
@@ -25,7 +26,7 @@ export interface DraftSound extends Omit<OwnSound, 'voice'> {
 const takeOf = ({ sample, path, level }: ReadRecording): OwnTake => ({ sample, name: shortName(path), level: Math.round(level * 10) / 10 });
 
 const soundOf = ({ name, voice, layers }: GuessedSound<ReadRecording>): DraftSound => ({
-  id: nanoid(12),
+  id: newId(),
   name: shortName(name),
   voice,
   layers: layers.map(({ upTo, takes }) => ({ upTo, takes: takes.map(takeOf) })),
@@ -125,9 +126,5 @@ export function setUpTo(layers: Layers, index: number, upTo: number): OwnLayer[]
 /** @example layersWords(sound.layers) // '3 layers, 8 takes' */
 export function layersWords(layers: Layers): string {
   const takes = layers.reduce((sum, l) => sum + l.takes.length, 0);
-  return layers.length === 1
-    ? takes === 1
-      ? 'one recording'
-      : `${takes} takes`
-    : `${layers.length} layers, ${takes} ${takes === 1 ? 'take' : 'takes'}`;
+  return layers.length === 1 ? (takes === 1 ? 'one recording' : `${takes} takes`) : `${layers.length} layers, ${counted(takes, 'take')}`;
 }

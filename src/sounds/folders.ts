@@ -1,4 +1,4 @@
-import { nanoid } from 'nanoid';
+import { newId } from '@/editing/ids';
 import { groupPaths } from '@/core/samples/guess';
 import { voiceOfPath } from '@/core/samples/names';
 import { isSoundPath } from '@/core/samples/sound-path';
@@ -21,7 +21,7 @@ const visited = new Map<string, ReadonlyMap<string, File>>();
 export async function attachFolder(): Promise<FolderRow | null> {
   const handle = await pickFolder('sounds', 'read');
   if (!handle) return null;
-  return remember({ id: nanoid(12), name: handle.name, handle, paths: [] });
+  return remember({ id: newId(), name: handle.name, handle, paths: [] });
 }
 
 /** Remembers a folder that was chosen file by file. */
@@ -29,7 +29,7 @@ export async function attachFiles(files: readonly ChosenFile[]): Promise<FolderR
   const sounds = files.filter(({ path }) => isSoundPath(path));
   const [first] = sounds;
   if (!first) return null;
-  const row: FolderRow = { id: nanoid(12), name: first.path.split('/')[0] ?? first.path, paths: sounds.map((f) => f.path) };
+  const row: FolderRow = { id: newId(), name: first.path.split('/')[0] ?? first.path, paths: sounds.map((f) => f.path) };
   visited.set(row.id, new Map(sounds.map(({ path, file }) => [path, file as File])));
   await soundStore.attach(row);
   return row;

@@ -1,4 +1,4 @@
-import { nanoid } from 'nanoid';
+import { newId } from '@/editing/ids';
 import { createStore } from 'zustand/vanilla';
 import { NamedError } from '@/core/errors';
 import type { KitOfRecordings, OwnSound } from '@/core/model/own-sound';
@@ -123,7 +123,7 @@ export async function keepDraft(draft: Draft, target: DropRow | null): Promise<K
     return { for: target, sound };
   }
   const { kits, sounds: known } = ownSounds.getState();
-  const wanted = draft.kit ? { ...draft.kit, name: draft.name } : { id: nanoid(12), name: draft.name };
+  const wanted = draft.kit ? { ...draft.kit, name: draft.name } : { id: newId(), name: draft.name };
   const sounds = keptSounds(draft, wanted);
   const clash =
     kits.some((k) => k.id === wanted.id) &&
@@ -131,10 +131,10 @@ export async function keepDraft(draft: Draft, target: DropRow | null): Promise<K
       sounds,
       known.filter((s) => s.kit === wanted.id),
     );
-  const kit = clash ? { id: nanoid(12), name: wanted.name } : wanted;
+  const kit = clash ? { id: newId(), name: wanted.name } : wanted;
   await soundStore.keep({
     kit,
-    sounds: clash ? sounds.map((s) => ({ ...s, id: nanoid(12), kit: kit.id })) : sounds,
+    sounds: clash ? sounds.map((s) => ({ ...s, id: newId(), kit: kit.id })) : sounds,
     samples: samplesFor(draft, sounds),
   });
   return { for: null, kit };

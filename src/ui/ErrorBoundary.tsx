@@ -28,7 +28,7 @@ export function Fault({ error, what, again, children }: { error: Error; what: st
   return (
     <div role="alert" className="mx-auto max-w-xl px-6 py-10 text-center">
       <h2 className="font-serif text-xl">{what}</h2>
-      <p className="mt-2 text-faint">This is a fault of ours. Your finished edits are kept.</p>
+      <p className="mt-2 text-faint">Something went wrong in Nod Sway. Your finished edits are saved.</p>
       <p className="mt-1 mb-5 text-sm text-faint">{error.message}</p>
       <div className="flex flex-wrap justify-center gap-2">
         {again && <Button onClick={again}>Try again</Button>}

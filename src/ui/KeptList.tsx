@@ -46,7 +46,7 @@ export function KeptList<T extends LibraryItem>({ what, own, taken = [], usesOf,
     nameIt(null);
     const wanted = next.trim();
     if (!wanted || wanted === item.name) return;
-    if ([...taken, ...own].some((k) => k.name === wanted)) return say(`${wanted} is there already.`);
+    if ([...taken, ...own].some((k) => k.name === wanted)) return say(`${wanted} already exists.`);
     await rename(item, wanted);
   };
   const give = (item: T) => {

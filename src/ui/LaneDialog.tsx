@@ -24,7 +24,7 @@ const namedForDrums = (lane: LaneContent): boolean =>
   /\b(drum|drums|drumkit|kit|perc|percussion|beat|beats|kick|snare|hat|hats)\b/i.test(lane.trackName);
 
 /** Asks which tracks and channels of a song carry its drums. */
-export function LaneDialog({ question, make = 'Make the part', hear, onPick, onClose }: Props) {
+export function LaneDialog({ question, make = 'Create part', hear, onPick, onClose }: Props) {
   const [picked, setPicked] = useState<ReadonlySet<string>>(() => new Set(question.lanes.filter(namedForDrums).map(idOf)));
   const heard = useRef(false);
   const quiet = hear?.stop;
@@ -40,7 +40,7 @@ export function LaneDialog({ question, make = 'Make the part', hear, onPick, onC
       open
       onClose={onClose}
       title="Where are the drums?"
-      about={`Nothing in ${question.fileName} is on channel 10. Pick every track that belongs to the drum part${question.lanes.some(namedForDrums) ? '; what is named for drums is ticked' : ''}.`}
+      about={`Nothing in ${question.fileName} is on channel 10. Pick every track that belongs to the drum part${question.lanes.some(namedForDrums) ? '; tracks with drum names are ticked' : ''}.`}
     >
       <table className="w-full text-left">
         <thead className="text-faint">

@@ -74,7 +74,7 @@ export function LibraryDialog<T extends LibraryItem>({
   };
   const onKeep = async () => {
     await keep(called);
-    say(`${called} is kept for every part.`);
+    say(`${called} is saved for every part.`);
   };
   // A file of another kind goes where it belongs.
   const bring = async (chosen: File) => say(broughtWords(await bringIn(await chosen.text(), chosen.name)));

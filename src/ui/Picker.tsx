@@ -3,6 +3,7 @@
 import clsx from 'clsx';
 import { Check } from 'lucide-react';
 import { Select } from 'radix-ui';
+import type { KeyboardEvent } from 'react';
 
 interface Props {
   label: string;
@@ -14,12 +15,18 @@ interface Props {
   className?: string;
 }
 
+/** A letter on a closed list is a shortcut of the page: it must not change the choice beside that. Open lists are searched by letters. */
+function leaveLetters(e: KeyboardEvent) {
+  if (e.key.length === 1 && e.key !== ' ' && !e.ctrlKey && !e.metaKey) e.preventDefault();
+}
+
 /** A word in a sentence that can be changed in place. */
 export function Picker({ label, value, choices, onChange, placeholder, className }: Props) {
   return (
     <Select.Root value={value} onValueChange={onChange}>
       <Select.Trigger
         aria-label={label}
+        onKeyDown={leaveLetters}
         className={clsx('rounded border-b border-strong pr-px pl-1 leading-6 text-ink hover:bg-sunk', className)}
       >
         <Select.Value placeholder={placeholder}>{choices.find((c) => c.value === value)?.text ?? (value || placeholder)}</Select.Value>

@@ -11,7 +11,7 @@ export function useStoreWords(): string | null {
   const lost = useStore(libraryLoss, (s) => s.lost);
   const { keeping, silent } = useStore(storeHealth);
   if (keeping === 'memory')
-    return 'The browser does not let this page keep data: work is kept until this tab is closed. Export what you want to keep.';
+    return 'The browser does not let this page store data. Your work is lost when you close this tab: export what you want to keep.';
   if (!silent) return lost && lossWords(lost);
   const { message, remedy } = new NamedError('store-silent');
   return `${message} ${remedy}`;

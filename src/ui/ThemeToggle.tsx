@@ -17,7 +17,7 @@ export function ThemeToggle() {
   );
   const dark = onClient && resolvedTheme === 'dark';
   return (
-    <IconButton label={dark ? 'Light paper' : 'Dark paper'} onClick={() => setTheme(dark ? 'light' : 'dark')}>
+    <IconButton label={dark ? 'Light theme' : 'Dark theme'} onClick={() => setTheme(dark ? 'light' : 'dark')}>
       {dark ? <Sun size={17} /> : <Moon size={17} />}
     </IconButton>
   );

@@ -53,7 +53,7 @@ async function readBoth(own: string, hereNow: () => ThisTab | null): Promise<Bot
 /** Saves the side that was not chosen: a part's as a version, an idea's as a new part. */
 async function keepAside(partId: string, own: string, part: Part, name: string): Promise<string> {
   if (own === partId) {
-    await versionStore.keep(partId, name, part);
+    await versionStore.keep(partId, { name, part });
     return `It is kept as the version “${name}”.`;
   }
   const called = shortName(`${part.name}, ${name}`);

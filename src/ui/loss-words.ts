@@ -1,3 +1,4 @@
+import { listed, plural } from '@/core/plurals';
 import type { LibraryMark } from '@/storage/library-mark';
 
 const MOST_NAMES = 12;
@@ -8,7 +9,7 @@ const MOST_NAMES = 12;
 export function lossWords({ parts, others }: LibraryMark): string {
   const names = parts.map(([, name]) => name);
   const more = names.length > MOST_NAMES ? [`${names.length - MOST_NAMES} more`] : [];
-  const list = new Intl.ListFormat('en').format([...names.slice(0, MOST_NAMES), ...more]);
+  const list = listed([...names.slice(0, MOST_NAMES), ...more]);
   const rest = Object.values(others).some((n) => n > 0) ? ' Grooves, kits and other items of the Library may be missing too.' : '';
-  return `The browser deleted its data for this page, as it does when the disk is full. ${names.length === 1 ? 'This part' : 'These parts'} can no longer be read: ${list}.${rest}`;
+  return `The browser deleted its data for this page, as it does when the disk is full. ${plural(names.length, 'This part', 'These parts')} can no longer be read: ${list}.${rest}`;
 }

@@ -22,7 +22,7 @@ export function showError(e: unknown): void {
   if (isNamedError(e)) return show((toast) => toast.error(e.message, { description: e.remedy, duration: 12_000 }));
   console.error(e);
   show((toast) =>
-    toast.error('Something went wrong that should not.', { description: e instanceof Error ? e.message : String(e), duration: 12_000 }),
+    toast.error('Something went wrong unexpectedly.', { description: e instanceof Error ? e.message : String(e), duration: 12_000 }),
   );
 }
 

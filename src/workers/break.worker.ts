@@ -67,7 +67,7 @@ async function described(bytes: Uint8Array<ArrayBuffer>, blob: Blob): Promise<Re
   const wav = readWav(bytes, MOST_SECONDS, { largest: LARGEST_BREAK, until: 0 });
   checkHeard(bytes, wav.seconds);
   const notes = [
-    ...(wav.cutOff ? ['The file ends early: what there is of it is used.'] : []),
+    ...(wav.cutOff ? ['The file ends early; what could be read is used.'] : []),
     ...(wav.channelsInFile > 2 ? [`It has ${wav.channelsInFile} channels: the first two are used.`] : []),
   ];
   return { sample: await sha256(bytes), blob, seconds: wav.seconds, notes };

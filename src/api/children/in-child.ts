@@ -40,8 +40,8 @@ const POOL = Symbol.for('nod-sway/children');
 const shared = (): Pool =>
   ((globalThis as { [POOL]?: Pool })[POOL] ??= poolOf(join(process.cwd(), 'server', 'generated', 'api-child.cjs')));
 
-/** Calls whose work is sound, whatever is sent. */
-const WITH_SOUND: readonly CallName[] = ['onsets', 'render'];
+/** Calls whose work takes as long as that on sound, whatever is sent. */
+const WITH_SOUND: readonly CallName[] = ['onsets', 'beats', 'render'];
 const AUDIO_FIELD = 'name="audio"';
 
 /**

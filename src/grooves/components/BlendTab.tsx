@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/plurals';
 import { stepsOfBlend } from '@/core/groove/blend';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
@@ -73,8 +74,8 @@ export function BlendTab() {
 }
 
 function blendWords(a: number, b: number, stepsPerBeat: number, finest: number, shorter: string): string {
-  const steps = `${stepsPerBeat} ${stepsPerBeat === 1 ? 'step' : 'steps'} a quarter`;
-  const length = a === b ? '' : ` ${shorter} is shorter and goes round within the other.`;
-  const coarse = stepsPerBeat < finest ? ' Finer steps would not hold leans this wide.' : '';
+  const steps = `${counted(stepsPerBeat, 'step')} a quarter`;
+  const length = a === b ? '' : ` ${shorter} is shorter and repeats within the other.`;
+  const coarse = stepsPerBeat < finest ? ' Finer steps cannot hold leans this wide.' : '';
   return `Written in ${steps}.${coarse}${length}`;
 }

@@ -99,7 +99,7 @@ export function CompareTab() {
               </tbody>
             </table>
           )}
-          <p className="text-sm text-faint">{other.name} stands pale behind this one above.</p>
+          <p className="text-sm text-faint">{other.name} is drawn pale behind this one above.</p>
         </>
       )}
       {!against && (

@@ -60,7 +60,7 @@ export function GrooveShelf({ hearing }: { hearing: Hearing }) {
           <input
             value={search}
             onChange={(e) => setSearch(e.target.value)}
-            placeholder="Name, meter, family, tag"
+            placeholder="Name, time signature, family, tag"
             aria-label="Search the grooves"
             className="w-52 bg-transparent outline-none placeholder:text-faint"
           />
@@ -82,7 +82,7 @@ export function GrooveShelf({ hearing }: { hearing: Hearing }) {
         {own && own.length === 0 && search === '' && (
           <div className="my-2 flex items-center gap-4 rounded-md border border-dashed border-strong px-3 py-2">
             <EmptyPicture className="shrink-0" />
-            <p className="text-faint">None of your own yet: learn one from a part, change built-in, or drop a groove or MIDI file here.</p>
+            <p className="text-faint">None yet: extract one from a part, change a built-in one, or drop a groove or MIDI file here.</p>
           </div>
         )}
         {groups.map((group) => (

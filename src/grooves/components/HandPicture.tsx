@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/plurals';
 import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { resetStep, setStep } from '@/core/groove/edit';
 import type { Groove, GrooveStep } from '@/core/model/groove';
@@ -176,4 +177,4 @@ const learntWords = (step: GrooveStep, groove: Groove): string =>
     ? ''
     : step.n === 0
       ? '; no hit here'
-      : `; from ${step.n} ${step.n === 1 ? 'hit' : 'hits'}${step.spreadMs === undefined ? '' : `, ± ${step.spreadMs.toFixed(1)} ms`}`;
+      : `; from ${counted(step.n, 'hit')}${step.spreadMs === undefined ? '' : `, ± ${step.spreadMs.toFixed(1)} ms`}`;

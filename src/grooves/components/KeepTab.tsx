@@ -108,7 +108,7 @@ export function KeepTab() {
         </Button>
       </div>
       <p className="text-sm text-faint">
-        The MIDI file has one hit a step, at its lean, velocity 64 where the level is 100 %. The groove file gives exactly this groove back.
+        The MIDI file has one hit per step, at its lean, velocity 64 where the level is 100 %. The groove file restores exactly this groove.
       </p>
     </div>
   );

@@ -18,14 +18,14 @@ export function ShapeTab() {
         <span className="w-16">Smooth</span>
         <Button
           size="small"
-          title="Half way to the mean of each step and its neighbours"
+          title="Halfway to the mean of each step and its neighbours"
           onClick={() => edit('Smooth along the bar', (g) => smoothGroove(g, 'neighbours'))}
         >
           Along the bar
         </Button>
         <Button
           size="small"
-          title="Half way to the mean of the same place in every beat: a swing stays"
+          title="Halfway to the mean of the same place in every beat; swing stays"
           onClick={() => edit('Make beats alike', (g) => smoothGroove(g, 'beats'))}
         >
           Beats alike
@@ -39,10 +39,10 @@ export function ShapeTab() {
         <Button size="small" onClick={() => edit('Lean more', (g) => scaleGroove(g, 1.25, 1))}>
           A quarter more
         </Button>
-        <Button size="small" title="What is early comes late, and the reverse" onClick={() => edit('Mirror', mirrorGroove)}>
+        <Button size="small" title="Early becomes late, and late becomes early" onClick={() => edit('Mirror', mirrorGroove)}>
           Mirror
         </Button>
-        <Button size="small" onClick={() => edit('Take the lean away', (g) => scaleGroove(g, 0, 1))}>
+        <Button size="small" onClick={() => edit('Remove the lean', (g) => scaleGroove(g, 0, 1))}>
           None
         </Button>
       </div>
@@ -54,7 +54,7 @@ export function ShapeTab() {
         <Button size="small" onClick={() => edit('Stronger levels', (g) => scaleGroove(g, 1, 1.25))}>
           A quarter stronger
         </Button>
-        <Button size="small" onClick={() => edit('Take the levels away', (g) => scaleGroove(g, 1, 0))}>
+        <Button size="small" onClick={() => edit('Remove the levels', (g) => scaleGroove(g, 1, 0))}>
           Flat
         </Button>
       </div>

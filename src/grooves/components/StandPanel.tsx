@@ -1,5 +1,6 @@
 'use client';
 
+import { plural } from '@/core/plurals';
 import { useDroppable } from '@dnd-kit/core';
 import clsx from 'clsx';
 import { X } from 'lucide-react';
@@ -44,7 +45,7 @@ export function takeOn({ getState }: GroovesStoreApi, rows: readonly string[] | 
     return put.part;
   });
   if (stays.length > 0)
-    say(`${groove.name} is on ${where}. ${[...new Set(stays)].join(', ')} ${stays.length === 1 ? 'stays' : 'stay'} beside it.`);
+    say(`${groove.name} is on ${where}. ${[...new Set(stays)].join(', ')} ${plural(stays.length, 'stays', 'stay')} beside it.`);
   getState().set({ trying: false });
 }
 
@@ -116,7 +117,7 @@ function OnPart({ part }: { part: Part }) {
         data-testid="whole-part"
       >
         <h2 className="truncate font-serif text-lg">On {part.name}</h2>
-        <p className="text-sm text-faint">Drop a groove here for all rows, or on one row. Ticked rows alone are tried.</p>
+        <p className="text-sm text-faint">Drop a groove here for all rows, or on one row. Only ticked rows are tried.</p>
       </div>
       <ul className="mt-1" aria-label="Rows">
         {part.rows.map((row) => (

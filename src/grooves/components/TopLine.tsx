@@ -87,7 +87,7 @@ export function TopLine({ hearing, parts, onPart, onLearn, onBring }: Props) {
         />
       )}
       {stand && <span className="whitespace-nowrap text-faint">{Math.round(tempo * 10) / 10} BPM</span>}
-      <HoldButton hint="Hold, or hold W: the same place of the loop without the groove" onHold={hearing.holdPlain}>
+      <HoldButton hint="Hold this or W: the same place in the loop without the groove" onHold={hearing.holdPlain}>
         without <kbd className="font-sans text-sm opacity-70">W</kbd>
       </HoldButton>
       <div className="ml-auto flex items-center gap-1">
@@ -98,7 +98,7 @@ export function TopLine({ hearing, parts, onPart, onLearn, onBring }: Props) {
           <FolderOpen size={15} /> Import
         </Button>
         <Button look="strong" onClick={onLearn}>
-          <GraduationCap size={16} /> Learn
+          <GraduationCap size={16} /> Extract
         </Button>
       </div>
     </header>
@@ -106,7 +106,7 @@ export function TopLine({ hearing, parts, onPart, onLearn, onBring }: Props) {
 }
 
 const ABOUT =
-  'A groove gives each step its timing and level. Click the arrow of a card to hear it on a neutral pattern or on your part; drag it onto the part on the right to use it. In the middle it is shaped, blended with another, compared, kept.';
+  'A groove gives each step its timing and level. Click the arrow of a card to hear it on a neutral pattern or on your part; drag it onto the part on the right to use it. In the middle you shape, blend, compare and save it.';
 
 function HeardBars() {
   const { getState } = useGroovesStore();

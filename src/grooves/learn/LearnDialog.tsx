@@ -1,6 +1,6 @@
 'use client';
 
-import { counted } from '@/core/counted';
+import { counted } from '@/core/plurals';
 import { useMemo, useState, type ReactNode } from 'react';
 import { isNamedError } from '@/core/errors';
 import { performPart, writtenPerformance } from '@/core/perform/perform';
@@ -124,14 +124,7 @@ export function LearnDialog({ part, selected, onKeep, onClose, children }: Props
               value={String(beats)}
               choices={lengths.map((b) => ({
                 value: String(b),
-                text:
-                  b === bar
-                    ? 'one bar'
-                    : b === 2 * bar
-                      ? 'two bars'
-                      : b === 4 * bar
-                        ? 'four bars'
-                        : `${b} ${b === 1 ? 'quarter' : 'quarters'}`,
+                text: b === bar ? 'one bar' : b === 2 * bar ? 'two bars' : b === 4 * bar ? 'four bars' : `${counted(b, 'quarter')}`,
               }))}
               onChange={(b) => setBeats(Number(b))}
             />
@@ -141,7 +134,7 @@ export function LearnDialog({ part, selected, onKeep, onClose, children }: Props
               value={String(stepsPerBeat)}
               choices={STEPS.filter((s) => Number.isInteger(beats * s)).map((s) => ({
                 value: String(s),
-                text: s === 1 ? '1 step a quarter' : `${s} steps a quarter`,
+                text: s === 1 ? '1 step per quarter note' : `${s} steps per quarter note`,
               }))}
               onChange={(s) => setStepsPerBeat(Number(s))}
             />
@@ -151,7 +144,7 @@ export function LearnDialog({ part, selected, onKeep, onClose, children }: Props
               <input type="checkbox" className="mt-1 accent-accent" checked={fitted} onChange={(e) => setFitted(e.target.checked)} />
               <span>
                 around lines moved by {tempoMapOf(part).between(ticks(part.origin), better).toFixed(0)} ms{' '}
-                <span className="block text-sm text-faint">The whole part sits off its own lines evenly.</span>
+                <span className="block text-sm text-faint">The whole part is off its own grid by the same amount.</span>
               </span>
             </label>
           )}
@@ -166,8 +159,8 @@ export function LearnDialog({ part, selected, onKeep, onClose, children }: Props
             ))}
           </fieldset>
           <label className="flex items-center gap-2">
-            <input type="checkbox" className="accent-accent" checked={perVoice} onChange={(e) => setPerVoice(e.target.checked)} /> steps of
-            its own for each row
+            <input type="checkbox" className="accent-accent" checked={perVoice} onChange={(e) => setPerVoice(e.target.checked)} /> separate
+            timing per row
           </label>
         </div>
         <div className="min-w-0 flex-1">
@@ -183,8 +176,8 @@ export function LearnDialog({ part, selected, onKeep, onClose, children }: Props
               </p>
               {study.shown.commonMs !== null && (
                 <p className="text-sm">
-                  All steps are about {Math.abs(study.shown.commonMs).toFixed(0)} ms {study.shown.commonMs < 0 ? 'early' : 'late'}: moving
-                  the part’s lines on the Bench first would leave the groove alone.
+                  All steps are about {Math.abs(study.shown.commonMs).toFixed(0)} ms {study.shown.commonMs < 0 ? 'early' : 'late'}: move the
+                  part’s grid on the Bench first to leave that out of the groove.
                 </p>
               )}
               <LearntSteps groove={study.shown.groove} tempo={startTempo(part)} />

@@ -1,6 +1,6 @@
 'use client';
 
-import { counted } from '@/core/counted';
+import { counted } from '@/core/plurals';
 import { useEffect, useRef, useState } from 'react';
 import type { Groove } from '@/core/model/groove';
 import type { Lane, Part } from '@/core/model/part';

@@ -1,3 +1,4 @@
+import { plural } from '@/core/plurals';
 import type { Groove } from '@/core/model/groove';
 import type { Outlier } from '@/core/learn/study';
 import { labelOfRow } from '@/core/part/rows';
@@ -26,7 +27,7 @@ export function Outliers({ part, groove, outliers, left, onLeave }: Props) {
     <div className="mt-2 text-sm" data-testid="outliers">
       <label className="flex items-center gap-2">
         <input type="checkbox" className="accent-accent" checked={left} onChange={(e) => onLeave(e.target.checked)} /> leave out{' '}
-        {outliers.length} {outliers.length === 1 ? 'outlier' : 'outliers'}
+        {outliers.length} {plural(outliers.length, 'outlier')}
       </label>
       <ul className="text-faint">
         {outliers.slice(0, MOST_LISTED).map((o) => (

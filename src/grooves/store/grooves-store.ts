@@ -265,7 +265,7 @@ export function createGroovesStore(parts: PartStore, grooves: GrooveStore): Groo
         doc.adopt({ ...value, stand }, { undo: history.undo.filter(isOther), redo: history.redo.filter(isOther) });
         if (which === 'mine')
           doc.run(
-            'Take what the other tab did not have',
+            'Use this tab’s version',
             onStand(() => mine.part),
           );
       },

@@ -16,7 +16,7 @@ test('leans in percent and ms', () => {
   // 12 % of a sixteenth at 100 BPM: 0.12 x 150 ms.
   expect(leanWords(0.12, 4, bpm(100))).toBe('12 % late, 18.0 ms');
   expect(leanWords(-0.05, 2, bpm(120))).toBe('5 % early, 12.5 ms');
-  expect(leanWords(0, 4, bpm(100))).toBe('on the line');
+  expect(leanWords(0, 4, bpm(100))).toBe('on the grid');
 });
 
 test('meetings and verdicts say what happens', () => {
@@ -25,9 +25,9 @@ test('meetings and verdicts say what happens', () => {
     'The groove lasts 3 quarters, a bar of this part 4 quarters: each bar starts it again, and its beginning fills up the bar.',
   );
   expect(meetingWords({ kind: 'divides', groove: 1, bar: 4, bars: 1 })).toContain(
-    '1 quarter, a bar of this part 4 quarters: it goes round 4 times',
+    '1 quarter, a bar of this part 4 quarters: it repeats 4 times',
   );
-  expect(verdictWords('none', 'none')).toMatch(/^Nothing to extract: every hit stands/);
+  expect(verdictWords('none', 'none')).toMatch(/^Nothing to extract: every hit is/);
   expect(verdictWords('scatter', 'scatter')).toMatch(/^Nothing to extract: the hits vary/);
   expect(verdictWords('none', 'habit')).toMatch(/levels can be extracted/);
   expect(verdictWords('few', 'none')).toMatch(/^Too few/);

@@ -1,4 +1,5 @@
 /** How grooves are spoken of: places, leans, lengths, and how they meet a part. */
+import { plural } from '@/core/plurals';
 import type { Groove } from '@/core/model/groove';
 import type { Meeting } from '@/core/groove/meeting';
 import type { Verdict } from '@/core/learn/study';
@@ -27,15 +28,15 @@ export const stepMs = (offset: number, stepsPerBeat: number, tempo: Bpm): number
 /** @example leanWords(0.12, 4, bpm(100)) // '12 % late, 18.0 ms' */
 export function leanWords(offset: number, stepsPerBeat: number, tempo: Bpm): string {
   const percent = Math.round(offset * 1000) / 10;
-  if (percent === 0) return 'on the line';
+  if (percent === 0) return 'on the grid';
   return `${Math.abs(percent)} % ${offset < 0 ? 'early' : 'late'}, ${Math.abs(stepMs(offset, stepsPerBeat, tempo)).toFixed(1)} ms`;
 }
 
 /** @example msWords(-3.2) // '3.2 ms early' */
 export const msWords = (ms: number): string =>
-  Math.abs(ms) < 0.05 ? 'on the line' : `${Math.abs(ms).toFixed(1)} ms ${ms < 0 ? 'early' : 'late'}`;
+  Math.abs(ms) < 0.05 ? 'on the grid' : `${Math.abs(ms).toFixed(1)} ms ${ms < 0 ? 'early' : 'late'}`;
 
-const quarters = (n: number): string => `${Math.round(n * 100) / 100} ${n === 1 ? 'quarter' : 'quarters'}`;
+const quarters = (n: number): string => `${Math.round(n * 100) / 100} ${plural(n, 'quarter')}`;
 
 /** @example sizeWords(hold) // '4/4 · 4 quarters · 16 steps' */
 export const sizeWords = (groove: Groove): string =>
@@ -48,7 +49,7 @@ export function meetingWords({ kind, groove, bar, bars }: Meeting): string {
     case 'same':
       return '';
     case 'divides':
-      return `${sizes}: it goes round ${Math.round(bar / groove)} times in each bar.`;
+      return `${sizes}: it repeats ${Math.round(bar / groove)} times in each bar.`;
     case 'restarts':
       return `${sizes}: each bar starts it again, and its beginning fills up the bar.`;
     case 'loses-end':
@@ -64,11 +65,11 @@ export function meetingWords({ kind, groove, bar, bars }: Meeting): string {
 
 /** What a study found, as one sentence. */
 export function verdictWords(timing: Verdict, levels: Verdict): string {
-  if (timing === 'none' && levels === 'none') return 'Nothing to extract: every hit stands on its step, and all are equally loud.';
-  if (timing === 'few' || levels === 'few') return 'Too few hits: with about one a step, a habit cannot be told from chance.';
+  if (timing === 'none' && levels === 'none') return 'Nothing to extract: every hit is on its step, and all are equally loud.';
+  if (timing === 'few' || levels === 'few') return 'Too few hits: with about one per step, a habit cannot be told from chance.';
   if (timing !== 'habit' && levels !== 'habit')
     return 'Nothing to extract: the hits vary, but no step has a habit of its own. Other steps or fewer rows may tell more.';
-  if (timing === 'none') return 'Dead straight in time; its levels can be extracted.';
+  if (timing === 'none') return 'Straight in time; its levels can be extracted.';
   if (timing === 'scatter') return 'In time there is chance alone, with these rows and steps; its levels can be extracted.';
   if (levels !== 'habit') return 'A habit in time; the levels say nothing.';
   return 'A habit in time and in level.';

@@ -1,4 +1,4 @@
-import { nanoid } from 'nanoid';
+import { newId } from '@/editing/ids';
 import { GROOVE_FILE_ENDING, readGrooveFile, writeGrooveFile } from '@/formats/groove-format';
 import { GrooveStore } from '@/storage/groove-store';
 import { besideName, saysTheSame, type Kind } from './kind';
@@ -27,7 +27,7 @@ export const grooveKind: Kind = {
     if (how !== 'beside') return store.put({ id: key, groove, tags, createdAt, updatedAt });
     const names = new Set((await store.list()).map((g) => g.groove.name));
     await store.put({
-      id: nanoid(12),
+      id: newId(),
       groove: { ...groove, name: besideName(groove.name, (n) => names.has(n)) },
       tags,
       createdAt,

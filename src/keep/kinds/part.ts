@@ -2,13 +2,12 @@ import { describeChanges } from '@/core/analysis/changes';
 import { shortName } from '@/core/limits';
 import { PART_FILE_ENDING, readPartFile, writePartFile, type PartFile } from '@/formats/part-file';
 import { DeletedStore } from '@/storage/deleted-store';
-import { AS_IMPORTED } from '@/storage/version-store';
 import { WholeParts } from '@/storage/whole-part';
 import { besideName, saysTheSame, type Kind } from './kind';
 
 /** When the same file was imported makes no difference. */
 const comparable = (whole: PartFile): unknown =>
-  JSON.parse(writePartFile({ ...whole, versions: (whole.versions ?? []).map((v) => (v.name === AS_IMPORTED ? { ...v, at: 0 } : v)) }));
+  JSON.parse(writePartFile({ ...whole, versions: (whole.versions ?? []).map((v) => (v.origin === 'import' ? { ...v, at: 0 } : v)) }));
 
 /** What another state of a part has otherwise, in words. */
 function differsIn(mine: PartFile, theirs: PartFile): string {
@@ -42,7 +41,7 @@ export const partKind: Kind = {
     const same = mine !== null && saysTheSame(comparable(mine), comparable(theirs)) && saysTheSame(row.tags ?? [], tags);
     return same
       ? { standing: 'same' }
-      : { standing: 'different', updatedAt: row.updatedAt, differs: mine ? differsIn(mine, theirs) : 'yours no longer reads' };
+      : { standing: 'different', updatedAt: row.updatedAt, differs: mine ? differsIn(mine, theirs) : 'yours can no longer be read' };
   },
   async take({ db }, { key, file, createdAt, updatedAt, about, tags }, from, how) {
     const whole = readPartFile(await from.text(file));

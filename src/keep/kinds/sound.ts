@@ -1,4 +1,4 @@
-import { nanoid } from 'nanoid';
+import { newId } from '@/editing/ids';
 import { NamedError } from '@/core/errors';
 import { ownSoundsOf, samplesOf, type KitOfRecordings, type OwnSound, type SampleId } from '@/core/model/own-sound';
 import { sourceOfRow } from '@/core/playback/sources';
@@ -104,9 +104,9 @@ export const soundKind: Kind = {
 };
 
 function copyOf({ kit, sounds }: SoundSet, isTaken: (name: string) => boolean): SoundSet {
-  const copy = kit && { id: nanoid(12), name: besideName(kit.name, isTaken) };
+  const copy = kit && { id: newId(), name: besideName(kit.name, isTaken) };
   return {
     kit: copy,
-    sounds: sounds.map((s) => ({ ...s, id: nanoid(12), ...(copy ? { kit: copy.id } : { name: besideName(s.name, isTaken) }) })),
+    sounds: sounds.map((s) => ({ ...s, id: newId(), ...(copy ? { kit: copy.id } : { name: besideName(s.name, isTaken) }) })),
   };
 }
