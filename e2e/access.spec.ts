@@ -26,14 +26,14 @@ const VIEWS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
     });
     await press(page, 'roll');
     await press(page, 'Suggest');
-    await expect(page.getByRole('button', { name: /^Take all/i })).toBeVisible();
+    await expect(page.getByRole('button', { name: /^Add all/i })).toBeVisible();
     await page.keyboard.press('x');
     await expect(page.getByRole('table', { name: 'Hits' })).toBeVisible();
   },
   versions: async (page) => {
     await press(page, 'Versions');
     await press(page, 'Save version');
-    await expect(page.getByTestId('changes')).toHaveText('Since then: Nothing differs.');
+    await expect(page.getByTestId('changes')).toHaveText('Since then: No changes.');
   },
   'bars, a rhythm cell, painting': async (page) => {
     await page.getByRole('tab', { name: 'Bars' }).click();
@@ -63,7 +63,7 @@ const VIEWS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
     await page.getByRole('option', { name: 'Practice player' }).click();
     await press(page, 'Keys play');
     await page.getByText('Velocity and guards').click();
-    await page.getByText('on all rows').click();
+    await page.getByRole('button', { name: 'all rows', exact: true }).click();
     for (const section of ['Step entry', 'Backing track', 'MIDI out']) await press(page, section);
     await page.evaluate(() => window.nodSway!.recording()!.pads.strike(38, 90, performance.now()));
     await page.getByRole('combobox', { name: 'Play from' }).click();
@@ -149,11 +149,11 @@ const OPENED: Readonly<Record<string, (page: Page) => Promise<void>>> = {
       })),
     );
     await page.getByRole('button', { name: 'Layers of snare' }).click();
-    await expect(page.getByRole('dialog', { name: 'A kit of your own' })).toBeVisible();
+    await expect(page.getByRole('dialog', { name: 'Your own kit' })).toBeVisible();
   },
   'an idea’s menu, the strip of ideas': async (page) => {
     await press(page, 'new idea');
-    await press(page, 'What to do with idea A');
+    await press(page, 'What to do with idea 1');
     await expect(page.getByRole('menu')).toBeVisible();
   },
   'a section’s menu': async (page) => {
@@ -170,7 +170,7 @@ const OPENED: Readonly<Record<string, (page: Page) => Promise<void>>> = {
   },
   'whole feels': async (page) => {
     await page.getByRole('tab', { name: /^Feel/i }).click();
-    await press(page, 'Keep, export, import feels …');
+    await press(page, 'Save, export or import presets …');
     await expect(page.getByRole('dialog', { name: 'Feel presets' })).toBeVisible();
   },
 };
@@ -209,7 +209,7 @@ const GROOVE_VIEWS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
   },
   learning: async (page) => {
     await page.goto('/grooves');
-    await press(page, 'Learn');
+    await press(page, 'Extract');
     await page
       .getByRole('list', { name: 'Parts to extract from' })
       .getByRole('button', { name: /Low Tide/i })

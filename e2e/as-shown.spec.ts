@@ -46,7 +46,7 @@ test('an export that cannot be done, or would be empty, says so before it is tri
   await page.evaluate(() => window.nodSway!.bench().run('Meter', (p) => ({ ...p, meter: [{ ...p.meter[0]!, numerator: 3 }] })));
   const dialog = await exportDialog(page);
   await chooseExport(page, 'the song with these drums');
-  await expect(dialog.getByTestId('export-refusal')).toContainText('The meter was changed');
+  await expect(dialog.getByTestId('export-refusal')).toContainText('The time signature was changed');
   await expect(dialog.getByRole('button', { name: 'Export', exact: true })).toBeDisabled();
   await chooseExport(page, 'the drum part alone');
   await expect(dialog.getByTestId('export-refusal')).toBeHidden();

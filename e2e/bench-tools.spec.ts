@@ -234,7 +234,7 @@ test('rows: rename, reorder by dragging, key, wrong names put right, merge, hide
   expect([...new Set(notesOf(await exportMidi(page)).map(([, k]) => k))].sort()).toEqual([38, 42, 60]);
   await press(page, 'More about Kick');
   await page.getByRole('menuitem', { name: 'Instrument, key, split, layer, merge …' }).click();
-  await page.getByRole('combobox', { name: 'Join with' }).click();
+  await page.getByRole('combobox', { name: 'Merge with' }).click();
   await page.getByRole('option', { name: 'Tin bucket' }).click();
   await press(page, 'Merge');
   expect(await rows()).toEqual(['hat-closed', 'Tin bucket']);

@@ -60,7 +60,7 @@ async function exportZip(page: Page, what: string): Promise<Record<string, Uint8
 test('a dropped loop plays by itself, is listened to, corrected by hand and counted; all of it is undone, and there after a reload', async ({
   page,
 }) => {
-  await openSound(page, 'old_harbour-2.wav', HARBOUR, '22 of 22 strokes found');
+  await openSound(page, 'old_harbour-2.wav', HARBOUR, '22 of 22 hits found');
   await page.waitForFunction(() => window.nodSway!.engine.log.length > 0);
   await press(page, 'Stop');
   await expect(page).toHaveTitle('old harbour 2 · Nod Sway');
@@ -83,7 +83,7 @@ test('a dropped loop plays by itself, is listened to, corrected by hand and coun
   await page.keyboard.up('Shift');
   await expect.poll(async () => (await part(page)).hits.length).toBe(fewer + 1);
   const head = page
-    .getByRole('group', { name: /^Strokes of/i })
+    .getByRole('group', { name: /^Hits of/i })
     .getByRole('button')
     .nth(3);
   const before = await head.getAttribute('data-stroke');
@@ -123,7 +123,7 @@ test('a dropped loop plays by itself, is listened to, corrected by hand and coun
 test('swung by 60 % its pieces sound where swing says, to the millisecond; played in another order from pads they are recorded', async ({
   page,
 }) => {
-  await openSound(page, 'clicks.wav', clicks(), '16 of 16 strokes found');
+  await openSound(page, 'clicks.wav', clicks(), '16 of 16 hits found');
   await page.getByRole('tab', { name: /^Feel/i }).click();
   await press(page, 'Add swing');
   await pick(page, 'Division', '1/16');
@@ -138,7 +138,7 @@ test('swung by 60 % its pieces sound where swing says, to the millisecond; playe
 
   // Pads strike pieces: the fifth, then the second, one after another.
   await breaksPage(page);
-  await pick(page, 'What pads strike', 'slices of clicks');
+  await pick(page, 'What pads play', 'slices of clicks');
   await expect(page.getByRole('region', { name: 'Pads' })).toBeVisible();
   await page.evaluate(() => {
     const { getState } = { getState: window.nodSway!.bench };
@@ -168,7 +168,7 @@ test('layered under the flat demo: brought in, its groove, which the API gives t
   const file = await exportMidi(page);
   await breaksPage(page);
   await pick(page, 'Built-in break', 'Harbour break');
-  await expect(found(page)).toHaveText('22 of 22 strokes found');
+  await expect(found(page)).toHaveText('22 of 22 hits found');
   const layered = await part(page);
   // Eight bars: four rounds of two, at this part's tempo.
   expect(layered.hits.length).toBe(before.hits.length + 88);
@@ -247,7 +247,7 @@ test('what is no loop is answered: not audio, silence, noise, one stroke, six ch
   await refused(
     'still.wav',
     wavFile(RATE, () => 0),
-    'There is nothing to hear in this file.',
+    'This file is silent.',
   );
   const opened = async (name: string, bytes: Uint8Array, words: string | RegExp) => {
     await dropOnShelf(page, name, bytes);
@@ -255,26 +255,26 @@ test('what is no loop is answered: not audio, silence, noise, one stroke, six ch
     await expect(page.getByText(words).first()).toBeVisible();
   };
   const stroke = (i: number): number => (i > 2000 ? 0.6 * Math.exp((2000 - i) / 2000) * Math.sin(i * 0.05) : 0);
-  await opened('one.wav', wavFile(RATE, stroke), 'One stroke was heard, too few to tell a tempo');
+  await opened('one.wav', wavFile(RATE, stroke), 'One hit was heard, too few to tell a tempo');
   let noise = 1;
   await opened(
     'noise.wav',
     wavFile(20 * RATE, () => (noise = (noise * 16_807) % 2_147_483_647) / 2_147_483_647 - 0.5),
-    'No stroke stands out in this recording',
+    'No hit stands out in this recording',
   );
   await opened('six.wav', wavFile(RATE, stroke, { channels: 6 }), 'It has 6 channels: the first two are used.');
-  await opened('cut.wav', wavFile(RATE, stroke, { cut: 4000 }), 'The file ends early: what there is of it is used.');
-  await opened('eight.wav', wavFile(RATE, stroke, { bits: 8 }), /strokes? found/);
+  await opened('cut.wav', wavFile(RATE, stroke, { cut: 4000 }), 'The file ends early; what could be read is used.');
+  await opened('eight.wav', wavFile(RATE, stroke, { bits: 8 }), /hits? found/);
   await opened(
     'fast.wav',
     wavFile(96_000, (i) => stroke(i / 4), { rate: 192_000, bits: '32f' }),
-    /strokes? found/,
+    /hits? found/,
   );
 });
 
 test('a loop dropped among the grooves is listened to and learnt from: the groove that the API gives', async ({ page, request }) => {
   await page.goto('/grooves');
-  await page.getByRole('button', { name: 'Learn' }).first().click();
+  await page.getByRole('button', { name: 'Extract' }).first().click();
   await page.getByTestId('learn-file').setInputFiles({ name: 'harbour.wav', mimeType: 'audio/wav', buffer: HARBOUR });
   const dialog = page.getByRole('dialog');
   await expect(dialog.getByRole('button', { name: /^Save/i })).toBeVisible();

@@ -47,7 +47,7 @@ const sorted = (notes: Note[]): Note[] => [...notes].sort((a, b) => a[0] - b[0] 
 async function newPart(page: Page): Promise<void> {
   await page.goto('/');
   await page.getByRole('button', { name: 'New part' }).click();
-  await page.getByRole('button', { name: 'Start the part' }).click();
+  await page.getByRole('button', { name: 'Create part' }).click();
   await page.waitForURL(/\/bench\//);
   await benchReady(page);
 }
@@ -185,7 +185,7 @@ test('by keyboard alone, swung first', async ({ page }) => {
   const times = (k: string, n: number): string[] => Array.from({ length: n }, () => k);
   await page.getByRole('button', { name: 'New part' }).focus();
   await key('Enter');
-  await expect(page.getByRole('button', { name: 'Start the part' })).toBeFocused();
+  await expect(page.getByRole('button', { name: 'Create part' })).toBeFocused();
   await key('Enter');
   await page.waitForURL(/\/bench\//);
   await benchReady(page);
@@ -254,7 +254,7 @@ test('by keyboard alone, swung first', async ({ page }) => {
 test('three pointer events while painting over 64 steps make 64 hits; without painting none', async ({ page }) => {
   await page.goto('/');
   await page.getByRole('button', { name: 'New part' }).click();
-  await page.getByRole('button', { name: 'Start the part' }).click();
+  await page.getByRole('button', { name: 'Create part' }).click();
   await page.waitForURL(/\/bench\//);
   await benchReady(page);
   const hits = () => page.evaluate(() => window.nodSway!.bench().part.hits.map((h) => h.tick as number));

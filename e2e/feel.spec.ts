@@ -139,11 +139,12 @@ test('made human with three moves for different rows, swept while it plays, comp
   await drawn(page);
   const version = () => page.evaluate(() => window.nodSway!.bench().transport.version);
   expect(await version()).toBe('other');
-  const snareLean = await page.evaluate(() => {
-    const s = window.nodSway!.scene()!;
-    return s.stems[s.rows.findIndex((r) => r.voice === 'snare')]![0]!.lean;
-  });
-  expect(snareLean).toBeGreaterThan(4);
+  const snareLean = () =>
+    page.evaluate(() => {
+      const s = window.nodSway!.scene()!;
+      return s.stems[s.rows.findIndex((r) => r.voice === 'snare')]![0]!.lean;
+    });
+  await expect.poll(snareLean).toBeGreaterThan(4);
   await held(page);
   await page.keyboard.up('q');
   expect(await version()).toBe('performed');
@@ -191,7 +192,7 @@ test('60 % in odd bars and 70 % in even ones; a scope is taken from the selectio
   // Pointing: the hat's name and bar 3 on the ruler.
   await page.getByRole('button', { name: /^Scope: /i }).click();
   await press(page, 'Everything');
-  await press(page, 'Point at them');
+  await press(page, 'Pick them among the hits');
   await page.getByRole('button', { name: 'Open Closed hat', exact: true }).click();
   const ruler = await page.evaluate(() => {
     window.nodSway!.bench().setView({ scroll: (2 * 4 * 80640) as never });
@@ -220,10 +221,10 @@ test('whole feels: a ready one, one of one’s own kept, exported, deleted and b
   page,
 }) => {
   await openMidi(page, 'flat.mid', flat().bytes);
-  await press(page, 'Keep, export, import feels …');
-  await press(page, 'Use Galley Shuffle');
+  await press(page, 'Save, export or import presets …');
+  await press(page, 'Use Quay Shuffle');
   expect((await moves(page)).map((m) => m.kind)).toEqual(['swing', 'accents', 'humanize']);
-  await press(page, 'Keep, export, import feels …');
+  await press(page, 'Save, export or import presets …');
   await page.getByLabel('Name for this feel').fill('Second watch');
   await press(page, 'Save this feel');
   const mine = page.getByRole('list', { name: 'Your feels' });
@@ -272,7 +273,7 @@ test('the same part and a feel of every kind give the same bytes in the browser 
     'Add groove',
     'Add lay back',
     'Add humanize',
-    'Add set apart',
+    'Add stagger',
     'Add accents',
     'Add timbre',
   ])
@@ -296,7 +297,7 @@ test('one visit to a scope is one step; every row but these; a timbre move chang
   await expect(page.getByRole('checkbox', { name: 'Closed hat', exact: true })).toBeChecked();
   await press(page, 'None');
   for (const row of ['Snare', 'Kick']) await page.getByRole('checkbox', { name: row, exact: true }).check();
-  await page.getByRole('button', { name: 'All others' }).click();
+  await page.getByRole('button', { name: 'Invert' }).click();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toBeHidden();
   expect(await scope()).toEqual(['hat-closed']);

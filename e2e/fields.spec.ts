@@ -136,7 +136,7 @@ test('renaming, the theme and the search of the shelf', async ({ page }) => {
   await name.fill('Net Menders, second draft');
   await name.press('Enter');
   await expect(page).toHaveTitle('Net Menders, second draft · Nod Sway');
-  await page.getByRole('button', { name: 'Dark paper' }).click();
+  await page.getByRole('button', { name: 'Dark theme' }).click();
   await drawn(page);
   const corner = await page.evaluate(() => {
     const canvas = document.querySelector<HTMLCanvasElement>('[data-testid=stems] canvas')!;

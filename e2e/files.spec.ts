@@ -55,7 +55,7 @@ test('drums that are not on channel 10 are picked from a list', async ({ page })
   const dialog = page.getByRole('dialog', { name: 'Where are the drums?' });
   await expect(dialog.getByText('Kick, Snare')).toBeVisible();
   await dialog.getByRole('checkbox', { name: 'Track 3, channel 3, 3 notes' }).click();
-  await dialog.getByRole('button', { name: 'Make the part' }).click();
+  await dialog.getByRole('button', { name: 'Create part' }).click();
   await page.waitForURL(/\/bench\//);
   await benchReady(page);
   expect(notesOf(await exportMidi(page, 'song'), 3)).toEqual(drums.map(([t, k, v]) => [t * 2, k, v]));
@@ -113,8 +113,8 @@ test('bringing demo parts back never overwrites what a user changed', async ({ p
   await page.getByRole('heading', { name: 'Low Tide' }).hover();
   await page.getByRole('button', { name: 'Delete Low Tide' }).click();
   await expect(page.getByRole('heading', { name: 'Low Tide' })).toBeHidden();
-  await page.getByRole('button', { name: 'Put missing demo parts back' }).click();
-  await expect(page.getByText('1 demo part put back.')).toBeVisible();
+  await page.getByRole('button', { name: 'Restore missing demo parts' }).click();
+  await expect(page.getByText('1 demo part restored.')).toBeVisible();
   await expect(page.getByRole('heading', { name: 'Low Tide' })).toBeVisible();
   await page.goto('/bench/demo-fog-signal');
   await benchReady(page);

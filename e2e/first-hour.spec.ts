@@ -51,11 +51,11 @@ for (const how of ['click', 'tap'] as const) {
       await page.waitForFunction(() => window.nodSway?.scene());
       // Opening is not shaping.
       hand.actions = 0;
-      await expect(page.getByRole('region', { name: 'First steps' }).getByText('Every hit stands on its line')).toBeVisible();
+      await expect(page.getByRole('region', { name: 'First steps' }).getByText('Every hit is on the grid')).toBeVisible();
       await hand.press('button', 'Soften the off-beat hats');
       await hand.press('button', 'Suggest ghost notes');
       await hand.press('button', 'Suggest');
-      await hand.press('button', /^Take all/);
+      await hand.press('button', /^Add all/);
       await hand.press('tab', 'Feel');
       await hand.press('button', 'Add humanize');
       await hand.press('button', 'Add swing');
@@ -109,8 +109,8 @@ test('by keyboard alone, within sixty presses', async ({ page }) => {
     await press('Tab');
   await press('Enter');
   // The focus goes where the eye is: on the one that is looked at. All of them are a few steps back.
-  await expect(page.getByRole('button', { name: 'Take it' })).toBeFocused();
-  for (let k = 0; k < 12 && !(await page.getByRole('button', { name: /^Take all/i }).evaluate((b) => b === document.activeElement)); k++)
+  await expect(page.getByRole('button', { name: 'Add it' })).toBeFocused();
+  for (let k = 0; k < 12 && !(await page.getByRole('button', { name: /^Add all/i }).evaluate((b) => b === document.activeElement)); k++)
     await press('Shift+Tab');
   await press('Enter');
   await press('Control+Shift+e');

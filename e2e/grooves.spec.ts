@@ -86,7 +86,7 @@ test('learnt from the finished part, blended with built-in, used on the hats of 
   // Learn from the finished part.
   await page.getByRole('link', { name: 'Grooves …' }).click();
   await expect(page.getByRole('heading', { name: 'On Gangway Strut' })).toBeVisible();
-  await press(page, 'Learn');
+  await press(page, 'Extract');
   await page
     .getByRole('list', { name: 'Parts to extract from' })
     .getByRole('button', { name: /Galley Brushes/i })
@@ -310,17 +310,17 @@ test('learning from a MIDI file: rows, outliers; dead straight says so; bad file
   await press(page, 'Save the groove');
   await expect(handName(page)).toHaveText('Late hats');
 
-  await press(page, 'Learn');
+  await press(page, 'Extract');
   await page
     .getByRole('list', { name: 'Parts to extract from' })
     .getByRole('button', { name: /Gangway Strut/i })
     .click();
-  await expect(page.getByTestId('verdict')).toHaveText('Nothing to extract: every hit stands on its step, and all are equally loud.');
+  await expect(page.getByTestId('verdict')).toHaveText('Nothing to extract: every hit is on its step, and all are equally loud.');
   await expect(page.getByRole('button', { name: 'Save the groove' })).toBeDisabled();
   await page.keyboard.press('Escape');
 
   // A part that is late as a whole: its lines are moved for learning alone.
-  await press(page, 'Learn');
+  await press(page, 'Extract');
   await page
     .getByRole('list', { name: 'Parts to extract from' })
     .getByRole('button', { name: /Net Menders/i })

@@ -22,16 +22,16 @@ const choose = async (page: Page, idea: string, what: string | RegExp) => {
 };
 
 /** Copies the loop to an idea by its key. */
-async function copyTo(page: Page, letter: string): Promise<void> {
+async function copyTo(page: Page, number: string): Promise<void> {
   await page.keyboard.press('Shift+I');
-  await expect(opened(page)).toHaveAccessibleName(`Open idea ${letter}`);
+  await expect(opened(page)).toHaveAccessibleName(`Open idea ${number}`);
 }
 
 /** Four beats in a loop, and an idea of them that is ten softer. */
 async function withSofterIdea(page: Page): Promise<void> {
   await openMidi(page, 'four.mid', fourBars());
   await loop(page, 0, 1);
-  await copyTo(page, 'A');
+  await copyTo(page, '1');
   await page.keyboard.press('Control+a');
   await page.keyboard.press('Shift+d');
 }
@@ -43,7 +43,7 @@ test('the loop is copied to ideas, each with its own undo; one is exported, take
   const first = await exportMidi(page);
   await loop(page, 2, 3);
   await page.getByRole('button', { name: 'new idea' }).click();
-  await expect(opened(page)).toHaveAccessibleName('Open idea A');
+  await expect(opened(page)).toHaveAccessibleName('Open idea 1');
   await page.keyboard.press('Control+a');
   await page.keyboard.press('Shift+u');
   // An idea is taken out by itself: its bar is the first.
@@ -53,7 +53,7 @@ test('the loop is copied to ideas, each with its own undo; one is exported, take
     [2, 70],
     [3, 70],
   ]);
-  await copyTo(page, 'B');
+  await copyTo(page, '2');
   await page.keyboard.press('Control+a');
   await page.keyboard.press('Delete');
   await page.keyboard.press('z');
@@ -63,21 +63,21 @@ test('the loop is copied to ideas, each with its own undo; one is exported, take
   await page.keyboard.press('Control+z');
   expect(places(await exportMidi(page)).map(([, v]) => v)).toEqual([60, 60, 60, 60]);
   await page.keyboard.press('Control+Shift+z');
-  await choose(page, 'idea A', 'Use it in bar 3');
+  await choose(page, 'idea 1', 'Use it in bar 3');
   await expect(opened(page)).toHaveAccessibleName('Open the part');
   const taken = places(await exportMidi(page));
   expect(taken.map(([tick]) => tick)).toEqual(Array.from({ length: 16 }, (_, i) => i));
   expect(taken.map(([, v]) => v)).toEqual([...Array<number>(8).fill(100), 70, 70, 70, 70, 100, 100, 100, 100]);
   await page.keyboard.press('Control+z');
   expect(await exportMidi(page)).toEqual(first);
-  await choose(page, 'idea A', /^Make a section of it/);
+  await choose(page, 'idea 1', /^Make a section of it/);
   expect(places(await exportMidi(page)).slice(16)).toEqual([
     [16, 70],
     [17, 70],
     [18, 70],
     [19, 70],
   ]);
-  await expect(page.getByRole('button', { name: 'Play next: Idea A' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Play next: Idea 1' })).toBeVisible();
 });
 
 test('ideas are there after a reload with their steps, and what was undone and left behind; one that is thrown away comes back', async ({
@@ -88,19 +88,19 @@ test('ideas are there after a reload with their steps, and what was undone and l
   await page.keyboard.press('u');
   await page.waitForFunction(() => window.nodSway!.bench().save.kind === 'saved');
   await page.reload();
-  await ideas(page).getByRole('button', { name: 'Open idea A' }).click();
+  await ideas(page).getByRole('button', { name: 'Open idea 1' }).click();
   expect(places(await exportMidi(page)).map(([, v]) => v)).toEqual([101, 101, 101, 101]);
-  await ideas(page).getByRole('button', { name: 'What to do with idea A' }).click();
+  await ideas(page).getByRole('button', { name: 'What to do with idea 1' }).click();
   await page.getByRole('menuitem', { name: 'Restore what was undone' }).press('ArrowRight');
   await page.getByRole('menuitem', { name: /^Play softer/i }).press('Enter');
   expect(places(await exportMidi(page)).map(([, v]) => v)).toEqual([90, 90, 90, 90]);
   await page.keyboard.press('Control+z');
   await page.keyboard.press('Control+z');
   expect(places(await exportMidi(page)).map(([, v]) => v)).toEqual([100, 100, 100, 100]);
-  await choose(page, 'idea A', 'Delete idea');
+  await choose(page, 'idea 1', 'Delete idea');
   await expect(ideas(page)).toHaveCount(0);
   await page.getByRole('button', { name: 'Undo' }).filter({ hasText: 'Undo' }).last().click();
-  await expect(ideas(page).getByRole('button', { name: 'Open idea A' })).toBeVisible();
+  await expect(ideas(page).getByRole('button', { name: 'Open idea 1' })).toBeVisible();
   // On the Shelf there is one part.
   await page.goto('/');
   await expect(page.getByRole('link', { name: /four/i })).toHaveCount(1);
@@ -108,7 +108,7 @@ test('ideas are there after a reload with their steps, and what was undone and l
 
 test('ideas take over in the running loop, at once and at the bar line: each stroke sounds once, on its frame', async ({ page }) => {
   await withSofterIdea(page);
-  await copyTo(page, 'B');
+  await copyTo(page, '2');
   await page.keyboard.press('Control+a');
   await page.keyboard.press('Shift+d');
   await press(page, 'Play');

@@ -85,7 +85,7 @@ test('a thousand parts: searched, ordered, tagged, deleted and put back, and tho
 
   await bar.getByRole('button', { name: 'Delete' }).click();
   await expect(page.getByText('3 parts are deleted')).toBeVisible();
-  await expect(page.getByText('No part is like that.')).toBeVisible();
+  await expect(page.getByText('No part matches.')).toBeVisible();
   await page.reload();
   await expect(count(page)).toHaveText('1003 parts');
   await page.getByRole('button', { name: 'Recently deleted (3)' }).click();
@@ -93,7 +93,7 @@ test('a thousand parts: searched, ordered, tagged, deleted and put back, and tho
   await drawer.getByRole('button', { name: 'Delete Reel 177 for good' }).click();
   await expect(drawer.getByRole('listitem')).toHaveCount(2);
   expect(await violationsInBothThemes(page, '[role=dialog]')).toEqual([]);
-  await drawer.getByRole('button', { name: 'Put all back' }).click();
+  await drawer.getByRole('button', { name: 'Restore all' }).click();
   await expect(drawer).toContainText('Nothing was deleted recently.');
   await page.keyboard.press('Escape');
   await expect(count(page)).toHaveText('1005 parts');
@@ -191,7 +191,7 @@ const played = writePartFile({
 async function work(page: Page): Promise<void> {
   await openShelf(page);
   await page.getByTestId('file-input').setInputFiles({ name: 'Tin.nodkit.zip', mimeType: 'application/zip', buffer: Buffer.from(kit) });
-  await press(page, 'Keep the kit');
+  await press(page, 'Save the kit');
   await page
     .getByTestId('file-input')
     .setInputFiles({ name: 'played.nodsway.json', mimeType: 'application/json', buffer: Buffer.from(played) });
@@ -321,7 +321,7 @@ test('a backup, a fresh browser, restored: everything is the same byte by byte; 
   );
   await expect(fresh.getByText('This was made by a newer version of Nod Sway')).toBeVisible();
   await drop('library.zip', zipSync({ 'library.json': new TextEncoder().encode('{}'), '../../up.json': new Uint8Array(3) }));
-  await expect(fresh.getByText('climbs out of it')).toBeVisible();
+  await expect(fresh.getByText('points outside it')).toBeVisible();
   await fresh.context().close();
 });
 

@@ -106,7 +106,7 @@ test('the wheel scrolls time and zooms around the pointer; the lens changes what
 test('a new part: an empty bench that teaches, then a first hit', async ({ page }) => {
   await page.goto('/');
   await page.getByRole('button', { name: 'New part' }).click();
-  await page.getByRole('button', { name: 'Start the part' }).click();
+  await page.getByRole('button', { name: 'Create part' }).click();
   await page.waitForURL(/\/bench\//);
   await page.waitForFunction(() => window.nodSway?.scene());
   await page.keyboard.press('Space');

@@ -117,7 +117,7 @@ test('no control, page, dialog or move is named by a word that was replaced, and
   await page.goto('/bench/demo-gangway-strut');
   await page.waitForFunction(() => window.nodSway?.scene());
   await look(page, 'Feel, nothing done');
-  for (const move of ['quantize', 'swing', 'humanize', 'groove', 'lay back', 'set apart', 'accents', 'timbre']) {
+  for (const move of ['quantize', 'swing', 'humanize', 'groove', 'lay back', 'stagger', 'accents', 'timbre']) {
     await press(page, `Add ${move}`);
     await look(page, `the move ${move}`);
   }
@@ -173,7 +173,7 @@ test('no control, page, dialog or move is named by a word that was replaced, and
     await page.getByRole('tab', { name: tab }).click();
     await look(page, `Grooves, ${tab}`);
   }
-  await press(page, 'Learn');
+  await press(page, 'Extract');
   await look(page, 'what to learn from');
   await page.getByRole('list', { name: 'Parts to extract from' }).getByRole('button').first().click();
   await expect(page.getByTestId('verdict')).toBeVisible();

@@ -90,7 +90,7 @@ test('the server is stopped: all places open, a part is worked on and exported, 
   await page.waitForFunction(() => window.nodSway!.engine.log.length > 3);
   await press(page, 'Stop');
   for (const [path, name] of [
-    ['/grooves', 'Learn'],
+    ['/grooves', 'Extract'],
     ['/library', 'Import files'],
   ] as const) {
     await page.goto(`${line.address}${path}`);
@@ -116,23 +116,23 @@ test('a newer version is offered, and taken in the midst of an edit: nothing is 
   await benchReady(other);
   line.renew();
   await page.evaluate(() => navigator.serviceWorker.getRegistration().then((r) => r?.update()));
-  await expect(page.getByText('A newer version of Nod Sway is here.')).toBeVisible();
+  await expect(page.getByText('A newer version of Nod Sway is available.')).toBeVisible();
   // A stem is held while the offer is taken, by the keyboard.
   const stem = await stemOf(page, 'snare', 0);
   await drag(page, { x: stem.headX, y: stem.headY }, { x: 0, y: 12 }, false);
   const velocity = await page.evaluate(() => window.nodSway!.bench().part.hits.find((h) => h.voice === 'snare')!.velocity);
   expect(velocity).toBeLessThan(100);
   const loaded = page.waitForEvent('load');
-  await page.getByRole('button', { name: 'Use it now' }).dispatchEvent('click');
+  await page.getByRole('button', { name: 'Update now' }).dispatchEvent('click');
   await loaded;
   await benchReady(page);
   expect(await page.evaluate(() => window.nodSway!.bench().part.hits.find((h) => h.voice === 'snare')!.velocity)).toBe(velocity);
   // The other tab works on, has the scripts that it still needs, and is asked.
-  await expect(other.getByText('Another tab went on to a newer version')).toBeVisible();
+  await expect(other.getByText('Another tab switched to a newer version')).toBeVisible();
   await other.getByRole('tab', { name: /^Analysis/i }).click();
   await other.getByTestId('reading').waitFor();
   const again = other.waitForEvent('load');
-  await other.getByRole('button', { name: 'Load it here' }).click();
+  await other.getByRole('button', { name: 'Reload here' }).click();
   await again;
   await benchReady(other);
 });

@@ -84,7 +84,7 @@ test('a part with its edits, steps back, versions, feels and grooves', async ({ 
   await page.getByRole('button', { name: 'Versions' }).click();
   await expect(page.getByRole('textbox', { name: 'Name of With drift' })).toBeVisible();
   await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: 'Keep, export, import feels …' }).click();
+  await page.getByRole('button', { name: 'Save, export or import presets …' }).click();
   await expect(page.getByText('All kinds')).toBeVisible();
   await page.goto('/grooves');
   await expect(page.getByText('Kept groove').first()).toBeVisible();

@@ -141,7 +141,7 @@ test('ghosts on triplets and lead-in kicks are taken and left; a version is comp
   await press(page, 'Versions');
   await page.getByRole('textbox', { name: 'Name of the version' }).fill('Before the ghosts');
   await press(page, 'Save version');
-  await expect(page.getByTestId('changes')).toHaveText('Since then: Nothing differs.');
+  await expect(page.getByTestId('changes')).toHaveText('Since then: No changes.');
   await page.keyboard.press('Escape');
 
   // Doubles right before strong kicks: three places; the first is taken, the second left, the third taken with "all".
@@ -163,7 +163,7 @@ test('ghosts on triplets and lead-in kicks are taken and left; a version is comp
   await drawn(page);
   await page.keyboard.press('Enter');
   await page.keyboard.press('Delete');
-  await press(page, 'Take all 1');
+  await press(page, 'Add all 1');
   const kicks: Note[] = [
     [1680, 36, 30],
     [5520, 36, 30],
@@ -181,7 +181,7 @@ test('ghosts on triplets and lead-in kicks are taken and left; a version is comp
     expect(t % 160).toBe(0);
     for (const s of [960, 2880, 4800, 6720]) expect(Math.abs(t - s)).toBeGreaterThanOrEqual(80);
   }
-  await press(page, `Take all ${ghosts.length}`);
+  await press(page, `Add all ${ghosts.length}`);
   const after = sorted([...before, ...kicks, ...ghosts]);
   expect(notesOf(await exportMidi(page))).toEqual(after);
 

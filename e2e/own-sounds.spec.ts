@@ -113,9 +113,9 @@ test('a folder becomes a kit: guessed, corrected, played by layers; given away a
     'read me.txt': new TextEncoder().encode('nothing to hear'),
   });
   await page.getByLabel('Folder of sounds').setInputFiles(folder);
-  const dialog = page.getByRole('dialog', { name: 'A kit of your own' });
+  const dialog = page.getByRole('dialog', { name: 'Your own kit' });
   await expect(dialog.getByRole('textbox', { name: 'Name of the kit' })).toHaveValue('Boat shed');
-  await expect(dialog.getByText('One file beside them is no sound.')).toBeVisible();
+  await expect(dialog.getByText('One other file is not audio.')).toBeVisible();
   await expect(dialog.getByRole('combobox', { name: 'What shed plays' })).toHaveText('Snare');
   await expect(dialog.getByRole('combobox', { name: 'What odd plays' })).toHaveText('nothing: leave it out');
   await dialog.getByRole('combobox', { name: 'What odd plays' }).click();
@@ -125,7 +125,7 @@ test('a folder becomes a kit: guessed, corrected, played by layers; given away a
   await dialog.getByRole('button', { name: 'Into a softer layer: shed v3.wav' }).click();
   await expect(dialog.getByRole('button', { name: 'Layers of shed' })).toHaveAccessibleName('Layers of shed');
   await expect(dialog.getByText('2 layers, 3 takes')).toBeVisible();
-  await dialog.getByRole('button', { name: 'Keep the kit and play it' }).click();
+  await dialog.getByRole('button', { name: 'Save the kit and use it' }).click();
   await expect(page.getByRole('combobox', { name: 'Kit', exact: true })).toHaveText('Boat shed');
   // A soft stroke plays the soft layer, a hard one another.
   expect(Math.abs(pitchOf(await heardSecond(page)) - 300)).toBeLessThan(8);
@@ -147,7 +147,7 @@ test('a folder becomes a kit: guessed, corrected, played by layers; given away a
   await expect(page.getByText('is not in this browser: Wheelhouse plays instead')).toBeVisible();
   expect(Math.abs(pitchOf(await heardSecond(page)) - hard)).toBeGreaterThan(10);
   await dropOn(page, '[data-testid=stems]', [{ name: 'Boat-shed.nodkit.zip', bytes: zip }]);
-  await page.getByRole('button', { name: 'Keep the kit and play it' }).click();
+  await page.getByRole('button', { name: 'Save the kit and use it' }).click();
   await expect(page.getByText('over Wheelhouse')).toBeVisible();
   const again = pitchOf(await heardSecond(page));
   expect(Math.min(Math.abs(again - 600), Math.abs(again - 900))).toBeLessThan(10);
@@ -226,9 +226,9 @@ test('what is no sound, or too much, is said by name, and nothing of it is kept'
   await refused(
     'mute.wav',
     wavFile(4000, () => 0),
-    /mute\.wav: There is nothing to hear/,
+    /mute\.wav: This file is silent/,
   );
-  await refused('up.zip', zipSync({ '../up.wav': tone(200) }), /climbs out of it/);
+  await refused('up.zip', zipSync({ '../up.wav': tone(200) }), /points outside it/);
   await refused('twice.zip', zipSync({ 'a.wav': tone(200), 'A.wav': tone(300) }), /is in it twice/);
   await refused(
     'list.nodkit.zip',

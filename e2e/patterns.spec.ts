@@ -28,7 +28,7 @@ test('a hat pattern is kept and put into another part at another tempo, heard be
     await (async () => {
       await page.getByRole('textbox', { name: 'Name for this pattern' }).fill('Sixteen hats');
       await page.getByRole('button', { name: 'Save this pattern' }).click();
-      await expect(page.getByText('Sixteen hats is kept for every part.')).toBeVisible();
+      await expect(page.getByText('Sixteen hats is saved for every part.')).toBeVisible();
       await page.keyboard.press('Escape');
       return exportMidi(page);
     })(),

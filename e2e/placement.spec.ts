@@ -14,7 +14,7 @@ import {
   type Note,
 } from './support';
 
-/** Placement and hands: read, chosen from, mended; checked against the API. */
+/** Placement and hands: read, chosen from, fixed; checked against the API. */
 
 const part = (page: Page) => page.evaluate(() => window.nodSway!.bench().part);
 const selected = (page: Page) => page.evaluate(() => window.nodSway!.bench().selection.size);
@@ -37,7 +37,7 @@ test('the flat demo is read, and the first step leads to its hits', async ({ pag
   await openDemo(page, 'Gangway Strut');
   await page.keyboard.press('p');
   await page.keyboard.press('n');
-  await expect(page.getByTestId('reading')).toHaveText('Every hit stands on its line. Every row has one velocity throughout.');
+  await expect(page.getByTestId('reading')).toHaveText('Every hit is on the grid. Every row has one velocity throughout.');
   await page.getByRole('button', { name: /^give the .* dynamics$/i }).click();
   expect(await selected(page)).toBeGreaterThan(4);
   await expect(page.getByRole('tab', { name: /^Hits/i, selected: true })).toBeVisible();
@@ -109,7 +109,7 @@ test('two that compete are found, looked at and brought together; undone', async
   expect(await violationsInBothThemes(page, '#page')).toEqual([]);
 });
 
-test('moments beyond two hands are named, mended and shown; it is played like a person', async ({ page }) => {
+test('moments beyond two hands are named, fixed and shown; it is played like a person', async ({ page }) => {
   const beat: Note[] = flatBeat(1, 100).notes;
   const jam: Note[] = [
     [480, 49, 110],
@@ -123,7 +123,7 @@ test('moments beyond two hands are named, mended and shown; it is played like a 
   await expect(page.getByTestId('playable')).toHaveText('2 moments are beyond two hands and two feet.');
   const list = page.getByRole('region', { name: 'What nobody can play' });
   while ((await page.getByTestId('playable').textContent())?.includes('beyond'))
-    await list.getByRole('button', { name: 'leave the least important out' }).first().click();
+    await list.getByRole('button', { name: 'delete the least important hit' }).first().click();
   await expect(page.getByTestId('playable')).toHaveText('A drummer could play all of it.');
   await page.getByRole('checkbox', { name: 'show hands and feet under the hits' }).check();
   const limbs = await page.evaluate(() => {
@@ -133,7 +133,7 @@ test('moments beyond two hands are named, mended and shown; it is played like a 
   expect(limbs.filter(([voice]) => voice === 'kick').every(([, limb]) => limb === 3)).toBe(true);
   expect(limbs.every(([, limb]) => limb !== 0 && limb !== 5)).toBe(true);
   await press(page, 'Play like a drummer');
-  await expect(page.getByRole('region', { name: 'Two hands, move 1' })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Hand dynamics, move 1' })).toBeVisible();
   await open(page, 'Hands');
   await page.getByRole('button', { name: 'Whose hands' }).click();
   expect(await violationsInBothThemes(page, '#page')).toEqual([]);
@@ -158,15 +158,15 @@ test('a kit of one’s own: a foot alone cannot play the double, a drum is dragg
   await open(page, 'Hands');
   const playable = page.getByTestId('playable');
   await expect(playable).toHaveText('A drummer could play all of it.');
-  await page.getByRole('button', { name: 'Who strikes what' }).click();
-  await page.getByRole('combobox', { name: 'Kick is struck by' }).click();
+  await page.getByRole('button', { name: 'Who plays what' }).click();
+  await page.getByRole('combobox', { name: 'Kick is played by' }).click();
   await page.getByRole('option', { name: 'the right foot alone' }).click();
   await expect(playable).toHaveText('4 moments are beyond two hands and two feet.');
   await expect(page.getByRole('region', { name: 'What nobody can play' }).getByRole('listitem').first()).toContainText(
     'kick comes before a foot can be back',
   );
 
-  await page.getByRole('button', { name: 'Where drums stand' }).click();
+  await page.getByRole('button', { name: 'Drum positions' }).click();
   const kit = page.getByRole('group', { name: 'The kit from above' });
   const snare = kit.getByRole('button', { name: /^snare/i });
   await expect(snare).toHaveAccessibleName(/0.00 right, 0.00 away/i);
@@ -186,16 +186,16 @@ test('a kit of one’s own: a foot alone cannot play the double, a drum is dragg
   await page.reload();
   await open(page, 'Hands');
   await expect(playable).toHaveText('4 moments are beyond two hands and two feet.');
-  for (const name of ['Where drums stand', 'Who strikes what']) await page.getByRole('button', { name }).click();
+  for (const name of ['Drum positions', 'Who plays what']) await page.getByRole('button', { name }).click();
   await expect(snare).toHaveAccessibleName(/0.05 right, 0.20 away/i);
-  await page.getByRole('button', { name: 'As usual' }).click();
+  await page.getByRole('button', { name: 'Reset' }).click();
   await expect(snare).toHaveAccessibleName(/0.00 right, 0.00 away/i);
-  await page.getByRole('combobox', { name: 'Kick is struck by' }).click();
+  await page.getByRole('combobox', { name: 'Kick is played by' }).click();
   await page.getByRole('option', { name: 'either foot' }).click();
   await expect(playable).toHaveText('A drummer could play all of it.');
 });
 
-test('beside a groove alone: its own numbers, those of the part beneath, and no mends of what is not the part', async ({ page }) => {
+test('beside a groove alone: its own numbers, those of the part beneath, and no fixes of what is not the part', async ({ page }) => {
   await openMidi(page, 'beat.mid', flatBeat(2).bytes);
   await open(page, 'Analysis');
   await expect(page.getByRole('region', { name: 'Reading' }).getByRole('button')).not.toHaveCount(0);
@@ -205,7 +205,7 @@ test('beside a groove alone: its own numbers, those of the part beneath, and no 
   const table = page.getByRole('table', { name: 'Timing of rows' });
   const hats = table.getByRole('row', { name: /^Closed hat 32/i });
   // The part stays on its lines; the groove does not.
-  await expect(hats.getByRole('cell').nth(1)).toHaveText(/^\d+\.\d (early|late)on the line$/i);
+  await expect(hats.getByRole('cell').nth(1)).toHaveText(/^\d+\.\d (early|late)on the grid$/i);
   await expect(page.getByRole('region', { name: 'Reading' }).getByRole('button')).toHaveCount(0);
   await page.getByRole('button', { name: 'Nearest grooves' }).click();
   // Levels are told against each row's own mean, so that they differ where rows play parts of the bar alone.

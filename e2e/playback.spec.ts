@@ -131,7 +131,7 @@ test('a loop of bars plays those bars alone; muting, soloing and silence say wha
   expect([...ids].sort()).toEqual([0, 3, 8, 14].map((s) => `36@${4 * 80640 + s * 20160}`).sort());
 
   await page.getByRole('button', { name: 'Mute Kick' }).click();
-  await expect(page.getByTestId('silence')).toContainText('The rows that are heard alone have no hits here');
+  await expect(page.getByTestId('silence')).toContainText('The soloed rows have no hits here');
   await page.getByRole('button', { name: 'Solo Kick' }).click();
   await expect(page.getByTestId('silence')).toBeHidden();
 });

@@ -104,8 +104,8 @@ test('the click is switched on and off while it plays, in its own tone, and is i
     });
   expect(await loudest()).toBeLessThan(0.0005);
   await page.keyboard.press('Shift+K');
-  await expect(page.getByRole('checkbox', { name: 'whenever it plays' })).toBeChecked();
-  await choose(page, 'Tone of the click', 'bell');
+  await expect(page.getByRole('checkbox', { name: 'during playback too' })).toBeChecked();
+  await choose(page, 'Tone of the click', 'a bell');
   await expect.poll(loudest).toBeGreaterThan(0.01);
   await page.keyboard.press('Shift+K');
   await expect.poll(loudest).toBeLessThan(0.0005);

@@ -107,7 +107,7 @@ test('soft hits split from the row, a second hat layer muted alone, a row given 
   await open('Closed hat 2');
   await page.getByRole('combobox', { name: 'Play it with' }).click();
   await page.getByRole('option', { name: 'Shaker' }).click();
-  await press(page, 'Give it this instrument');
+  await press(page, 'Change instrument');
   expect(await keys()).toEqual({ 36: 8, 38: 4, 42: 16, 82: 16 });
   for (let i = 0; i < 4; i++) await page.keyboard.press('Control+z');
   expect(await page.evaluate(rowsNow)).toEqual(['hat-closed', 'snare', 'kick']);

@@ -28,9 +28,9 @@ test('a forbidden store: all works in memory, says so, and can be exported', asy
   });
   const beat = flatBeat(1);
   await openShelf(page);
-  await expect(page.getByTestId('store-notice')).toContainText('work is kept until this tab is closed');
+  await expect(page.getByTestId('store-notice')).toContainText('Your work is lost when you close this tab');
   await importMidi(page, 'beat.mid', beat.bytes);
-  await expect(page.getByTestId('store-notice')).toContainText('work is kept until this tab is closed');
+  await expect(page.getByTestId('store-notice')).toContainText('Your work is lost when you close this tab');
   await page.getByRole('button', { name: 'Dismiss' }).click();
   await softer(page);
   await expect(page.getByTestId('save-state')).toHaveText('kept in this tab only');
@@ -52,7 +52,7 @@ test('a store that never answers says so after five seconds', async ({ page }) =
   await page.clock.fastForward(4000);
   await expect(page.getByTestId('store-notice')).toBeHidden();
   await page.clock.fastForward(2000);
-  await expect(page.getByTestId('store-notice')).toContainText('does not answer');
+  await expect(page.getByTestId('store-notice')).toContainText('does not respond');
 });
 
 test('a part taken off the shelf in another tab: heard at once, and kept as a new part', async ({ page, context }) => {
@@ -138,7 +138,7 @@ test('a banner moves no stem, and one of our files goes where it belongs whereve
   await page
     .getByTestId('file-input')
     .setInputFiles({ name: 'late watch.nodfeel.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(feel)) });
-  await expect(page.getByText('late watch is a whole feel: it is among yours now.')).toBeVisible();
+  await expect(page.getByText('late watch is a feel: it is among yours now.')).toBeVisible();
 });
 
 test('a browser that throws its data away: what is open is written back, what is gone is named, and no demos are laid over it', async ({

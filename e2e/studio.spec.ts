@@ -111,7 +111,7 @@ test('a target is learnt by strikes, kept, and used by exports and Send out alik
   await expect(page.getByText('Deck unit')).toBeVisible();
 });
 
-test('a row over some bars, with a track a row, dragged out and exported again by one key', async ({ page }) => {
+test('a row over some bars, with one track per row, dragged out and exported again by one key', async ({ page }) => {
   await openMidi(page, 'beat.mid', flatBeat(4).bytes);
   await press(page, 'Export');
   await chooseExport(page, 'the drum part alone');
@@ -124,7 +124,7 @@ test('a row over some bars, with a track a row, dragged out and exported again b
   await fill('From bar', 2);
   await fill('To bar', 3);
   await fill('Times', 3);
-  await choose(page, 'Output map of the export', 'General MIDI, a track a row');
+  await choose(page, 'Output map of the export', 'General MIDI, one track per row');
   await expect(dialog.getByTestId('drag-out')).toContainText('beat Snare 120bpm 6bars.mid');
 
   // What a drag hands out is the file that is exported.

@@ -249,7 +249,7 @@ test('a killed tab keeps the take up to the last second', async ({ page, context
   await benchReady(next);
   await next.getByRole('tab', { name: 'Takes' }).click();
   const item = next.getByRole('listitem').filter({ has: next.getByLabel('Name of Take 1') });
-  await expect(item).toContainText('cut short');
+  await expect(item).toContainText('ended early');
   expect((await stored(next))[0]!.events.length).toBeGreaterThanOrEqual(kept);
   await item.getByRole('button', { name: 'Use', exact: true }).click();
   expect(await next.evaluate(() => window.nodSway!.bench().part.hits.length)).toBeGreaterThan(5);
@@ -326,7 +326,7 @@ test('step entry from pads, from keys that play, and the last minute kept', asyn
   await expect(page.getByRole('group', { name: 'Left hand' })).toBeVisible();
   const hits = () => page.evaluate(() => window.nodSway!.bench().part.hits.map((h) => [h.voice, h.tick / 20160]));
   await press(page, /^Step entry/i);
-  await page.getByRole('checkbox', { name: /lands on the step cursor/i }).check();
+  await page.getByRole('checkbox', { name: /adds a hit at the step cursor/i }).check();
   await choose(page, 'Step length', '1/8');
   await page.getByRole('button', { name: /^Kick/i }).last().click();
   await page.waitForFunction(() => window.nodSway!.bench().ui.step?.tick === 40320);
@@ -344,7 +344,7 @@ test('step entry from pads, from keys that play, and the last minute kept', asyn
   await page.keyboard.press('Control+z');
   await expect.poll(async () => (await hits()).length).toBe(2);
 
-  await page.getByRole('checkbox', { name: /lands on the step cursor/i }).uncheck();
+  await page.getByRole('checkbox', { name: /adds a hit at the step cursor/i }).uncheck();
   await page.keyboard.press('d');
   await press(page, 'Keep the last minute');
   await expect(page.getByRole('list', { name: 'Takes' }).getByRole('listitem')).toContainText('Pads and computer keys · 4 strokes');
