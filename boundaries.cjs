@@ -77,6 +77,11 @@ exports.FOLDERS = [
     on: ['core', 'core/time', 'core/model', 'core/audio', 'core/homes'],
   },
   {
+    folder: 'core/beats',
+    about: 'beats, bars, meter and tempo of what was played without a click: a track of beats, and readings of it',
+    on: ['core'],
+  },
+  {
     folder: 'core/breaks',
     about: 'recorded loops within a part: their strokes, bar lines, pieces, and the hits that play them',
     on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/onsets'],
@@ -233,9 +238,9 @@ exports.FOLDERS = [
   {
     folder: 'sounds',
     about: 'the user’s own sounds: what there is, files and folders that come in, guessed and corrected',
-    on: ['core/*', 'formats', 'sound', 'storage', 'ui', 'workers'],
+    on: ['core/*', 'editing', 'formats', 'sound', 'storage', 'ui', 'workers'],
   },
-  { folder: 'breaks', about: 'recorded loops that come in: read, kept, told of', on: ['core/*', 'storage', 'workers'] },
+  { folder: 'breaks', about: 'recorded loops that come in: read, kept, told of', on: ['core/*', 'editing', 'storage', 'workers'] },
 
   { folder: 'grooves/words', about: 'how leans, fits and meetings are said', on: ['core/*', 'ui'] },
   {
@@ -299,7 +304,7 @@ exports.FOLDERS = [
   {
     folder: 'bench/actions',
     about: 'what buttons, menus and keys do to the selection: locked hits left out, one sentence, one step',
-    on: ['core/*', 'workers', 'ui', 'bench/words', 'bench/store', 'bench/stems/geometry'],
+    on: ['core/*', 'editing', 'workers', 'ui', 'bench/words', 'bench/store', 'bench/stems/geometry'],
   },
   {
     folder: 'bench/playback',
@@ -309,7 +314,18 @@ exports.FOLDERS = [
   {
     folder: 'bench/ideas',
     about: 'bars that are edited by themselves, beside the part: what is done with them, their pictures and menu',
-    on: ['core/*', 'storage', 'ui', 'bench/store', 'bench/actions', 'bench/playback', 'bench/stems/geometry', 'bench/stems/drawing'],
+    on: [
+      'core/*',
+      'bench/words',
+      'editing',
+      'storage',
+      'ui',
+      'bench/store',
+      'bench/actions',
+      'bench/playback',
+      'bench/stems/geometry',
+      'bench/stems/drawing',
+    ],
   },
   {
     folder: 'bench/breaks',
@@ -372,6 +388,8 @@ exports.FOLDERS = [
     about: 'export (one file a way out), key map, kept feels, versions, learning',
     on: [
       'core/*',
+      'bench/words',
+      'editing',
       'formats',
       'sound',
       'sounds',
@@ -411,6 +429,7 @@ exports.FOLDERS = [
     on: [
       'bench/shared',
       'core/*',
+      'editing',
       'breaks',
       'demo',
       'devices',
@@ -498,7 +517,7 @@ exports.FOLDERS = [
   {
     folder: 'keep/kinds',
     about: 'one object a kind of thing in library files, and the list of them all',
-    on: ['core/*', 'formats', 'storage', 'workers'],
+    on: ['core/*', 'editing', 'formats', 'storage', 'workers'],
   },
   {
     folder: 'keep',
@@ -515,10 +534,11 @@ exports.FOLDERS = [
     about: 'the first place: all parts, importing, new ones, many at once',
     on: ['core/*', 'batch', 'breaks', 'editing', 'formats', 'keep', 'sound', 'sounds', 'storage', 'workers', 'ui'],
   },
+  { folder: 'guide', about: 'docs/guide in the app: the same text, read when the app is built', on: ['ui'] },
   { folder: 'offline', about: 'the service worker that keeps a version, and what is said of newer ones', on: ['editing', 'ui'] },
   {
     folder: 'app',
     about: 'addresses: pages and route handlers',
-    on: ['api', 'api/children', 'offline', 'ui', 'shelf', 'library', 'bench', 'grooves'],
+    on: ['api', 'api/children', 'offline', 'ui', 'shelf', 'library', 'bench', 'grooves', 'guide'],
   },
 ];

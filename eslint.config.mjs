@@ -10,6 +10,7 @@ export default tseslint.config(
       'server/generated/**',
       'next-env.d.ts',
       'test-results/**',
+      '.stryker-tmp/**',
       'playwright-report/**',
     ],
   },

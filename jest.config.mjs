@@ -10,13 +10,13 @@ export default {
   roots: ['<rootDir>/src', '<rootDir>/measure', '<rootDir>/tests'],
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],
   transform: {
-    '^.+\\.[jt]sx?$': [
+    '^.+\\.m?[jt]sx?$': [
       '@swc/jest',
       { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022', transform: { react: { runtime: 'automatic' } } } },
     ],
   },
   // Packages that come as modules alone are compiled for the tests as well.
-  transformIgnorePatterns: ['node_modules/(?!nanoid/|@zip.js/)'],
+  transformIgnorePatterns: ['node_modules/(?!nanoid/|@zip.js/|d3-array/|internmap/)'],
   moduleNameMapper: {
     '^@zip.js/zip.js/(.*)$': '<rootDir>/node_modules/@zip.js/zip.js/$1',
     '^@/(.*)$': '<rootDir>/src/$1',

@@ -17,7 +17,7 @@ export default defineConfig({
   expect: { timeout: 60_000 },
   fullyParallel: true,
   workers: 2,
-  retries: process.env.CI ? 1 : 0,
+  retries: 0,
   forbidOnly: !!process.env.CI,
   reporter: [['list'], ['json', { outputFile: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ?? 'test-results/playwright.json' }]],
   outputDir: 'test-results/playwright',

@@ -7,7 +7,7 @@ import { build } from 'esbuild';
 const PAGES = '.next/server/app';
 const WORKER = 'service-worker.js';
 /** Pages, each with an address that shows it. */
-const ADDRESSES = { index: '/', grooves: '/grooves', library: '/library', bench: '/bench/any' };
+const ADDRESSES = { index: '/', grooves: '/grooves', library: '/library', guide: '/guide', bench: '/bench/any' };
 const DATA = { RSC: '1' };
 
 const filesIn = (folder) =>

@@ -42,7 +42,7 @@ try {
   await shot('shelf');
   // The first visit: the legend stands under the rows, a sentence says what the part is like.
   await open('demo-gangway-strut');
-  await page.getByText('Every hit stands on its line').first().waitFor();
+  await page.getByText('Every hit is on the grid').first().waitFor();
   await shot('first-visit');
   await page.getByRole('region', { name: 'What the pictures mean' }).getByRole('button', { name: 'Close' }).click();
   await open('demo-galley-brushes');
@@ -50,9 +50,9 @@ try {
   await page.waitForFunction(() => window.nodSway.engine.log.length > 14);
   await shot('bench');
   await page.getByRole('button', { name: 'Stop', exact: true }).click();
-  await page.getByRole('button', { name: 'Dark paper' }).click();
+  await page.getByRole('button', { name: 'Dark theme' }).click();
   await shot('bench-dark');
-  await page.getByRole('button', { name: 'Light paper' }).click();
+  await page.getByRole('button', { name: 'Light theme' }).click();
   await open('demo-gangway-strut');
   await page.getByRole('button', { name: 'Add swing' }).click();
   await page.getByRole('button', { name: '3:2', exact: true }).click();
@@ -75,7 +75,7 @@ try {
   await page.getByRole('combobox', { name: 'What to export' }).click();
   await page.getByRole('option', { name: 'the drum part alone' }).click();
   await page.getByRole('combobox', { name: 'Output map of the export' }).click();
-  await page.getByRole('option', { name: 'General MIDI, a track a row' }).click();
+  await page.getByRole('option', { name: 'General MIDI, one track per row' }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Export', exact: true }).click();
   await page.getByTestId('export-account').waitFor();
   await shot('export');
@@ -127,7 +127,7 @@ try {
   await page.evaluate(() => window.nodSway.bench().setTransport({ loop: true, fromBar: 4, toBar: 6 }));
   for (const letter of ['A', 'B']) {
     await page.keyboard.press('Shift+I');
-    await page.getByRole('button', { name: `Open idea ${letter}`, pressed: true }).waitFor();
+    await page.getByRole('button', { name: `Open idea ${letter === 'A' ? 1 : 2}`, pressed: true }).waitFor();
     await page.evaluate(
       (l) =>
         window.nodSway.bench().run('Thin out', (p) => ({
@@ -147,7 +147,7 @@ try {
   await page.evaluate(() => window.nodSway.bench().setTransport({ loop: true, fromBar: 0, toBar: 4 }));
   // What was said of the ideas is gone before it would cover the page: it stays under a pointer.
   await page.mouse.move(500, 300);
-  await page.getByText('Z goes from one to the next').waitFor({ state: 'detached' });
+  await page.getByText('Press Z to step through').waitFor({ state: 'detached' });
   await page.getByRole('button', { name: 'Play', exact: true }).click();
   await page.getByText(', sounds').waitFor();
   // Called early in a bar: what comes next is seen for a while.
@@ -162,7 +162,7 @@ try {
   await page.getByRole('button', { name: 'Add humanize' }).click();
   await page.getByRole('button', { name: 'Add quantize' }).click();
   await page.getByRole('button', { name: 'Move the quantize up' }).click();
-  await page.getByText('doubtful', { exact: false }).first().waitFor();
+  await page.getByText('uncertain', { exact: false }).first().waitFor();
   await shot('feel');
 
   // Ornaments and suggested ghosts, with a kept version behind; then the versions.
@@ -205,7 +205,7 @@ try {
   await open('demo-galley-brushes');
   await page.getByRole('tab', { name: /^Hands/ }).click();
   await page.getByRole('checkbox', { name: 'show hands and feet under the hits' }).check();
-  await page.getByRole('tab', { name: /^Placement/ }).click();
+  await page.getByRole('tab', { name: /^Analysis/ }).click();
   await page.getByTestId('reading').waitFor();
   await shot('placement');
 
@@ -249,7 +249,7 @@ try {
   await page.getByRole('option', { name: 'Lower Hold', exact: true }).click();
   await page.getByTestId('difference').waitFor();
   await shot('grooves');
-  await press('Learn');
+  await press('Extract');
   await page
     .getByRole('list', { name: 'Parts to extract from' })
     .getByRole('button', { name: /Galley Brushes/ })
@@ -263,7 +263,7 @@ try {
   await page.getByRole('tab', { name: 'Takes' }).click();
   await page.getByRole('combobox', { name: 'Play from' }).click();
   await page.getByRole('option', { name: 'Practice player' }).click();
-  await press('show the pads');
+  await press('Show the pads');
   await page.evaluate(() => window.nodSway.recording().recorder.set({ countIn: 0, passes: 1, pattern: 2 }));
   await press('Record');
   await page.waitForFunction(() => window.nodSway.recording().recorder.state.getState().strokes > 14, null, { timeout: 60_000 });
@@ -275,7 +275,7 @@ try {
   await page.getByTestId('strokes-found').waitFor();
   await page.getByRole('tab', { name: /^Breaks/ }).click();
   await page
-    .getByRole('group', { name: /^Strokes of/ })
+    .getByRole('group', { name: /^Hits of/ })
     .getByRole('button')
     .nth(4)
     .click();
@@ -285,7 +285,7 @@ try {
   // Painting on an empty part.
   await page.goto(BASE);
   await page.getByRole('button', { name: 'New part' }).click();
-  await page.getByRole('button', { name: 'Start the part' }).click();
+  await page.getByRole('button', { name: 'Create part' }).click();
   await page.waitForFunction(() => window.nodSway?.scene());
   await page.keyboard.press('h');
   await page.getByRole('combobox', { name: 'Accents of painted hits' }).click();

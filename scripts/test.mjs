@@ -56,7 +56,7 @@ const flows = async () => {
   passed += (stats?.expected ?? 0) + (stats?.flaky ?? 0);
   failed += stats?.unexpected ?? 0;
   if (!ok && !(stats?.unexpected > 0)) failed++;
-  if (stats?.flaky > 0) console.log(`${stats.flaky} tests passed only when tried again: mend them.`);
+  if (stats?.flaky > 0) console.log(`${stats.flaky} tests passed only when tried again: fix them.`);
 };
 await timed('all', () => Promise.all([checks(), flows().finally(() => behind.comeForward())]));
 
