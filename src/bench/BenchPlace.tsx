@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import { startTransition, useEffect, useState } from 'react';
-import { isNamedError, NamedError } from '@/core/errors';
+import { isNamedError, isPassing } from '@/core/errors';
 import { partStore, type StoredPart } from '@/storage/part-store';
 import { bringRescuesBack, prepareStore } from '@/storage/prepare';
 import { Button } from '@/ui/Button';
@@ -19,7 +19,8 @@ import { Bench } from './Bench';
 /** Opens a part from the store and shows the Bench, or says why it cannot. */
 export function BenchPlace({ partId }: { partId: string }) {
   const [opened, setOpened] = useState<Opened | null>(null);
-  const [error, setError] = useState<NamedError | null>(null);
+  const [error, setError] = useState<Error | null>(null);
+  const [attempt, setAttempt] = useState(0);
   const store = opened?.store ?? null;
 
   useEffect(() => {
@@ -32,33 +33,29 @@ export function BenchPlace({ partId }: { partId: string }) {
       await (partId.startsWith('demo-') ? prepareStore() : bringRescuesBack());
       const [stored, song] = await Promise.all([partStore.load(partId), partStore.song(partId)]);
       // In slices: a whole Bench made at once would hold the page up.
-      if (current) startTransition(() => setOpened({ store: createBenchStore(partId, stored, song !== undefined, partStore), stored }));
+      if (!current) return;
+      startTransition(() => {
+        setError(null);
+        setOpened({ store: createBenchStore(partId, stored, song !== undefined, partStore), stored });
+      });
     };
     open().catch((e: unknown) => {
       if (!isNamedError(e)) console.error(e);
-      if (current) setError(isNamedError(e) ? e : new NamedError('store-refused'));
+      if (!current) return;
+      setError(e instanceof Error ? e : new Error(String(e)));
+      if (isPassing(e)) partStore.whenBack(() => current && setAttempt((n) => n + 1));
     });
     return () => {
       current = false;
     };
-  }, [partId]);
+  }, [partId, attempt]);
 
   // Going back is possible after a reload too; opening does not wait for it.
-  useEffect(() => (opened?.stored ? readHistory(opened.store, opened.stored, partId, setError) : undefined), [opened, partId]);
+  useEffect(() => (opened?.stored ? readHistory(opened.store, opened.stored, partId) : undefined), [opened, partId]);
   useEffect(() => (store ? followStored(store, partId) : undefined), [store, partId]);
   useEffect(() => (store ? keepLoop(store, partId) : undefined), [store, partId]);
 
-  if (error) {
-    return (
-      <main className="mx-auto max-w-xl px-6 py-24 text-center">
-        <h1 className="font-serif text-2xl">{error.message}</h1>
-        <p className="mt-2 mb-6 text-faint">{error.remedy}</p>
-        <Link href="/" className="underline underline-offset-4">
-          Back to the Shelf
-        </Link>
-      </main>
-    );
-  }
+  if (error) return <NotOpened error={error} again={() => setAttempt((n) => n + 1)} />;
   if (!store) return <Opening />;
   return (
     <BenchProvider value={store}>
@@ -76,29 +73,56 @@ export function BenchPlace({ partId }: { partId: string }) {
   );
 }
 
+function NotOpened({ error, again }: { error: Error; again: () => void }) {
+  if (!isNamedError(error))
+    return (
+      <Fault error={error} what="The part cannot be opened." again={again}>
+        <ShelfLink />
+      </Fault>
+    );
+  return (
+    <main className="mx-auto max-w-xl px-6 py-24 text-center">
+      <h1 className="font-serif text-2xl">{error.message}</h1>
+      <p className="mt-2 mb-6 text-faint">
+        {isPassing(error) ? 'The part opens as soon as the storage can be read again.' : error.remedy}
+      </p>
+      <Link href="/" className="underline underline-offset-4">
+        Back to the Shelf
+      </Link>
+    </main>
+  );
+}
+
 /** A Bench, and the part as it was stored; null where the Bench was held and has its history. */
 interface Opened {
   store: BenchStore;
   stored: StoredPart | null;
 }
 
-/** Reads ideas and what can be undone, once the Bench is there. @returns how to stop */
-function readHistory(store: BenchStore, stored: StoredPart, partId: string, failed: (e: NamedError) => void): () => void {
+/**
+ * Reads ideas and what can be undone, once the Bench is there, again when the storage is back after it failed: the part that is open stays
+ * open whatever happens to them. @returns how to stop
+ */
+function readHistory(store: BenchStore, stored: StoredPart, partId: string): () => void {
   let current = true;
   const read = async () => {
     const { adoptHistory, addIdea } = store.getState();
     const ideas = await partStore.ideas(partId);
+    const kept = await Promise.all(
+      [{ id: partId, ...stored }, ...ideas].map(async (own) => ({ ...own, edits: await partStore.recentEdits(own.id, own.head) })),
+    );
     if (!current) return;
     for (const idea of ideas) addIdea(idea);
-    for (const { id, head, part } of [{ id: partId, ...stored }, ...ideas]) {
-      const edits = await partStore.recentEdits(id, head);
-      if (current) adoptHistory(benchHistoryOf(edits), leftOfEdits(edits, part), id);
-    }
+    // All at once: what was read once must not be put under it again.
+    for (const { id, part, edits } of kept) adoptHistory(benchHistoryOf(edits), leftOfEdits(edits, part), id);
   };
-  read().catch((e: unknown) => {
-    if (!isNamedError(e)) console.error(e);
-    if (current) failed(isNamedError(e) ? e : new NamedError('store-refused'));
-  });
+  const attempt = () =>
+    void read().catch((e: unknown) => {
+      if (!current) return;
+      if (isPassing(e)) partStore.whenBack(() => current && attempt());
+      else showError(e);
+    });
+  attempt();
   return () => {
     current = false;
   };

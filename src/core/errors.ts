@@ -78,6 +78,11 @@ const TEXTS = {
 
 export type ErrorCode = keyof typeof TEXTS;
 
+const PASSING: readonly ErrorCode[] = ['store-full', 'store-lost', 'store-refused'];
+
+/** True of what the browser's storage refused, which ends by itself when there is room again. */
+export const isPassing = (e: unknown): boolean => isNamedError(e) && PASSING.includes(e.code);
+
 /** An error that says what happened and what to do; `details` names fields or counts where it helps. */
 export class NamedError extends Error {
   readonly remedy: string;

@@ -1,4 +1,4 @@
-import { isNamedError, NamedError, type ErrorCode } from '@/core/errors';
+import { isNamedError, isPassing, NamedError } from '@/core/errors';
 import type { PartDiff } from '@/core/part/diff';
 import type { Part } from '@/core/model/part';
 import type { Finished } from './document';
@@ -23,9 +23,6 @@ export interface EditStore {
   /** It was chosen, or went elsewhere. */
   dropUnchosen?(id: string): void;
 }
-
-/** Refusals that end by themselves, when there is room again. */
-const PASSING: readonly ErrorCode[] = ['store-full', 'store-lost', 'store-refused'];
 
 /** Edits on their way, and whether they arrived. */
 interface Sending {
@@ -124,7 +121,7 @@ export class Saver {
 
   /** Tries the waiting edits again without a word, unless they arrive. */
   private retryQuietly() {
-    if (this.gone || !this.failed || this.settling || !PASSING.includes(this.failed.code)) return;
+    if (this.gone || !this.failed || this.settling || !isPassing(this.failed)) return;
     this.quiet = this.failed;
     this.failed = null;
     this.write();
@@ -243,6 +240,6 @@ export class Saver {
     // The same once more is no news.
     if (this.quiet?.code !== error.code) this.onState({ kind: 'failed', error });
     if (error.code === 'changed-elsewhere') this.keepUnchosen();
-    if (PASSING.includes(error.code)) this.store.whenBack?.(() => this.retryQuietly());
+    if (isPassing(error)) this.store.whenBack?.(() => this.retryQuietly());
   }
 }

@@ -139,6 +139,23 @@ test('for going back the last 200 edits are kept, up to the one that was loaded'
   expect((await store.load(id)).part).toEqual(last);
 });
 
+test('what can be undone ends at the edit that was loaded, whatever was written since, and begins after a gap', async () => {
+  const { store, db } = fresh();
+  const id = await store.create(part);
+  await edit(
+    store,
+    id,
+    part,
+    Array.from({ length: 5 }, (_, i) => (p: Part) => setTempo(p, bpm(60 + i))),
+  );
+  const seqs = async (head: number) => (await store.recentEdits(id, head)).map((e) => e.seq);
+  expect(await seqs(3)).toEqual([1, 2, 3]);
+  await db.edits.delete([id, 2]);
+  expect(await seqs(5)).toEqual([3, 4, 5]);
+  await db.edits.delete([id, 5]);
+  expect(await seqs(5)).toEqual([]);
+});
+
 test('a part taken off the shelf can be put back with its edits', async () => {
   const { store } = fresh();
   const id = await store.create(part);

@@ -223,13 +223,14 @@ export class PartStore {
   /** The last edits up to `head`, oldest first, for going back after a reload. */
   recentEdits(id: string, head: number): Promise<EditRow[]> {
     return named(async () => {
-      const { edits } = await this.inNewest(id, head - EDITS_KEPT + 1);
+      // Edits made since it was opened may be written already; of a store that was lost only some are left.
+      const { edits } = await this.inNewest(id, head - EDITS_KEPT + 1, head);
       let hits = 0;
       let first = edits.length;
       while (first > 0) {
         const { diff, seq } = edits[first - 1] as EditRow;
         hits += diff.removed.length + diff.added.length;
-        if (hits > MOST_KEPT_HITS || seq > head) break;
+        if (hits > MOST_KEPT_HITS || seq !== head - (edits.length - first)) break;
         first--;
       }
       return edits.slice(first);
