@@ -82,6 +82,11 @@ exports.FOLDERS = [
     on: ['core'],
   },
   {
+    folder: 'core/free-takes',
+    about: 'parts that were played without a click: noticed, a grid that follows the player, beats that are moved, a steady tempo instead',
+    on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/reading', 'core/beats'],
+  },
+  {
     folder: 'core/breaks',
     about: 'recorded loops within a part: their strokes, bar lines, pieces, and the hits that play them',
     on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/onsets'],
@@ -448,6 +453,7 @@ exports.FOLDERS = [
       'bench/own-sounds',
       'bench/recording',
       'bench/dialogs',
+      'bench/stems/geometry',
       'bench/stems/drawing',
     ],
   },

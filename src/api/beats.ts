@@ -2,8 +2,7 @@ import Joi from 'joi';
 import { findBeats, MOST_STROKES, type BeatReading } from '@/core/beats/find-beats';
 import type { FreeStroke } from '@/core/beats/strokes';
 import { NamedError } from '@/core/errors';
-import type { Part } from '@/core/model/part';
-import { tempoMapOf } from '@/core/part/part-time';
+import { strokesOfPart } from '@/core/free-takes/strokes-of-part';
 import { FIELDS } from './fields';
 import { answer, partOfFields, readForm, textField, wrongField, type Fields } from './form';
 
@@ -44,12 +43,6 @@ async function strokesOf(fields: Fields): Promise<FreeStroke[]> {
     const { t, key, velocity } = value as { t: number; key: number; velocity: number };
     return { at: t, key, velocity };
   });
-}
-
-/** The hits of a part by the clock, whatever its tempo means. */
-function strokesOfPart(part: Part): FreeStroke[] {
-  const tempo = tempoMapOf(part);
-  return part.hits.filter((h) => !h.choke).map((h) => ({ at: tempo.toSeconds(h.tick), key: h.key, velocity: h.velocity }));
 }
 
 async function tapsOf(fields: Fields): Promise<number[]> {

@@ -20,7 +20,10 @@ const TEXTS = {
   'too-many-meters': ['The part has more than 20,000 meter changes.', 'Cut it into shorter parts first.'],
   'too-much-work': ['This feel has too many moves for this many hits.', 'Use fewer moves, or cut the part into shorter ones.'],
   'too-much-to-compare': ['The part has too many rows and bars that differ to compare them all.', 'Cut it into shorter parts first.'],
-  'meter-changed': ["The time signature was changed: the song's other tracks no longer fit its bars.", 'Export the part instead.'],
+  'meter-changed': [
+    "The time signature was changed or the grid follows the player: the song's other tracks no longer fit the bars.",
+    'Export the part instead.',
+  ],
   'bad-feel': ['The feel is not valid.', 'Correct the named field.'],
   'bad-groove': ['The groove file is not valid.', 'Correct the named field, or export the groove again.'],
   'bad-part': ['The part file is not valid.', 'Correct the named field, or export the part again.'],

@@ -34,6 +34,18 @@ function part1(data: Record<string, unknown>): Record<string, unknown> {
   };
 }
 
+/** part@4 has one member more. */
+function part3(data: Record<string, unknown>): Record<string, unknown> {
+  const later = fieldsAfter(PART_FIELDS, 3).find((name) => name in data);
+  if (later)
+    throw new NamedError(
+      'bad-part',
+      [{ field: later, problem: 'no member of part@3' }],
+      `The part file is not valid: ${later} is no member of part@3.`,
+    );
+  return { ...data, format: 'nod-sway/part@4' };
+}
+
 /** Every kind of stored or exported data, its newest version and the steps that lead there. A new format gets a step and a fixture. */
 const FORMATS: Readonly<Record<FileKind | 'library', { newest: number; steps: readonly Step[] }>> = {
   feel: {
@@ -44,10 +56,11 @@ const FORMATS: Readonly<Record<FileKind | 'library', { newest: number; steps: re
     ],
   },
   part: {
-    newest: 3,
+    newest: 4,
     steps: [
       { from: 1, migrate: part1 },
       { from: 2, migrate: partOf2 },
+      { from: 3, migrate: part3 },
     ],
   },
   groove: { newest: 1, steps: [] },

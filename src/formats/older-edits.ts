@@ -1,7 +1,7 @@
 import type { PartDiff } from '@/core/part/diff';
 import { applyDiff, diffParts, invertDiff } from '@/core/part/diff';
-import { compareHits, PART_FORMAT, type Part } from '@/core/model/part';
-import { migrated, versionOf, withFeels } from './migrate';
+import { compareHits, isOlderFormat, PART_FORMAT, type Part } from '@/core/model/part';
+import { migrated, withFeels } from './migrate';
 import { withHomesOf2 } from './part-2';
 import { parsePart } from './part-format';
 
@@ -17,12 +17,12 @@ export interface OlderEdit {
   format?: string;
 }
 
-/** Edits were last kept in this format before the newest one. */
+/** Edits were last kept in this format before that of part@3, which the newest reads as it is. */
 const OLD = 2;
 
 /** A state in the format that older edits lead through; it only looks like a part. */
 const oldState = (body: unknown): Part => migrated('part', body, OLD) as Part;
-const isOld = ({ format }: Pick<OlderEdit, 'format'>): boolean => format !== PART_FORMAT;
+const isOld = (edit: Pick<OlderEdit, 'format'>): boolean => isOlderFormat(edit);
 const oldDiff = ({ diff, format }: OlderEdit): PartDiff => (format === undefined ? withFeels(diff, OLD) : diff);
 
 /** A valid state in the newest format. */
@@ -42,9 +42,9 @@ function lateDiff(part: Part, edit: OlderEdit): PartDiff {
  * @throws NamedError bad-part
  */
 export function replayed(body: unknown, edits: readonly OlderEdit[]): Part {
-  const isNew = versionOf('part', body) === 3;
+  const isNew = !isOlderFormat(body);
   let old = isNew ? null : oldState(body);
-  let now = isNew ? (body as Part) : null;
+  let now = isNew ? (migrated('part', body) as Part) : null;
   for (const edit of edits) {
     if (old && isOld(edit)) old = applyDiff(old, oldDiff(edit));
     else {
@@ -63,8 +63,7 @@ export function replayed(body: unknown, edits: readonly OlderEdit[]): Part {
  */
 export function editsInNewest<E extends OlderEdit>(body: unknown, seq: number, edits: readonly E[]): E[] {
   if (!edits.some(isOld)) return [...edits];
-  if (versionOf('part', body) === 3)
-    return edits.map((e) => (isOld(e) ? { ...e, diff: withFeels(oldDiff(e), 3), format: PART_FORMAT } : e));
+  if (!isOlderFormat(body)) return edits.map((e) => (isOld(e) ? { ...e, diff: withFeels(oldDiff(e), 3), format: PART_FORMAT } : e));
   const told = new Map<number, PartDiff>();
   const tell = (edit: OlderEdit, before: Part, after: Part) =>
     told.set(edit.seq, diffParts(before, after) ?? { removed: [], added: [], fields: {} });

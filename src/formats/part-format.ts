@@ -20,7 +20,7 @@ import { migrated } from './migrate';
 import { outputMapSchema } from './output-map-format';
 import { validate } from './validate';
 
-/** part@3 as it comes from files and the store; older ones are migrated. Whatever an import accepts, it accepts. */
+/** part@4 as it comes from files and the store; older ones are migrated. Whatever an import accepts, it accepts. */
 
 const tick = Joi.number().integer().min(-LAST_TICK).max(LAST_TICK);
 const voice = Joi.string().min(1).max(LONGEST_VOICE);
@@ -61,20 +61,22 @@ const orderEntry = Joi.object({
   sway: Joi.number().min(ENTRY.sway.min).max(ENTRY.sway.max),
 });
 
+const tempoChanges = Joi.array()
+  .items(
+    Joi.object({
+      tick: tick.min(0).required(),
+      microsecondsPerQuarter: Joi.number().min(SHORTEST_QUARTER).max(LONGEST_QUARTER).required(),
+    }),
+  )
+  .min(1)
+  .custom(inTimeOrder);
+
 /** Each field of a part with its rule. */
 const PART_RULES: Readonly<Record<keyof Part, Joi.Schema>> = {
-  format: Joi.string().valid('nod-sway/part@3').required(),
+  format: Joi.string().valid('nod-sway/part@4').required(),
   name: Joi.string().min(1).max(LONGEST_NAME).required(),
-  tempo: Joi.array()
-    .items(
-      Joi.object({
-        tick: tick.min(0).required(),
-        microsecondsPerQuarter: Joi.number().min(SHORTEST_QUARTER).max(LONGEST_QUARTER).required(),
-      }),
-    )
-    .min(1)
-    .required()
-    .custom(inTimeOrder),
+  tempo: tempoChanges.required(),
+  playerTempo: tempoChanges,
   meter: Joi.array().items(meterSchema).min(1).required().custom(inTimeOrder),
   origin: tick.required(),
   bars: Joi.number().integer().min(1).max(MAX_BARS).required(),

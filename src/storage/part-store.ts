@@ -2,7 +2,7 @@ import { Dexie, liveQuery } from 'dexie';
 import { newId, newIdInPart } from '@/editing/ids';
 import { NamedError } from '@/core/errors';
 import { applyDiff } from '@/core/part/diff';
-import { PART_FORMAT, type Part } from '@/core/model/part';
+import { isOlderFormat as isOlder, PART_FORMAT, type Part } from '@/core/model/part';
 import type { FinishedEdit } from '@/editing/saver';
 import { askToStay } from './storage-backend';
 import { database, type EditRow, type IdeaOf, type KeptLoop, type NodSwayDatabase, type PartRow } from './database';
@@ -96,7 +96,8 @@ export class PartStore {
       const head = body.seq + following.length;
       const part = await this.read(body.part, following);
       if (edits.length > following.length) await this.dropStrays(id);
-      if (edits.length > EDITS_BEFORE_BODY || isOlder(body.part)) void this.compact(id, part, head);
+      const isNewest = (body.part as Partial<Part> | null)?.format === PART_FORMAT;
+      if (edits.length > EDITS_BEFORE_BODY || !isNewest) void this.compact(id, part, head);
       return { part, head, ...(row.loop ? { loop: row.loop } : {}), ...(isOlder(body.part) ? { wasOlder: true as const } : {}) };
     });
   }
@@ -340,9 +341,6 @@ export class PartStore {
     return named(() => this.db.flags.put({ name, at: Date.now() }));
   }
 }
-
-/** Whether a part, or the part that an edit was made on, is of an older format; edits of the first one carry none. */
-const isOlder = (data: unknown): boolean => (data as { format?: unknown } | null)?.format !== PART_FORMAT;
 
 /** Adds rows in a transaction that is closed in the same breath; the promise ends with it. */
 function addAtOnce(db: IDBDatabase, table: string, rows: readonly unknown[]): Promise<void> {

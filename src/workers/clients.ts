@@ -7,14 +7,17 @@ import type { LaneContent } from '@/core/smf/lanes';
 import type { HeardStrokes } from '@/core/model/break';
 import type { StruckSound } from '@/core/onsets/classify';
 import { MOST_SECONDS } from '@/core/limits';
+import type { BeatReading } from '@/core/beats/find-beats';
+import type { Count } from '@/core/free-takes/count-anew';
 import type { Lane, Part } from '@/core/model/part';
 import type { RenderedStroke } from '@/core/synth/stroke';
 import type { TempoChange } from '@/core/time/tempo-map';
 import { whenReady } from './ready';
 import { runIn, tellingHowFar } from './run-in';
+import type { BeatsApi } from './beats.worker';
 import type { BreakApi, Outline, ReadBreak } from './break.worker';
 import type { ImportApi } from './import.worker';
-import type { Outcome } from './outcome';
+import { resultOf, type Outcome } from './outcome';
 import type { MeasureApi } from './measure.worker';
 import type { KitApi, StrokeRequest } from './kit.worker';
 import type { ChosenFile, ReadSounds, SoundsApi } from './sounds.worker';
@@ -127,6 +130,27 @@ export const makeTones = (
   heard: readonly string[],
   tempo: readonly TempoChange[],
 ): Promise<MadeTones> => runIn<TonesApi, MadeTones>(tonesWorker(), (api) => api.make(song, drums, heard, tempo));
+
+const beatsWorker = (): Worker => new Worker(new URL('./beats.worker.ts', import.meta.url), { type: 'module' });
+
+/**
+ * Finds how a part that was played without a click may be counted, in a worker; aborting ends it.
+ * @param taps seconds from the part's zero at which the first beats of a bar were tapped
+ * @throws NamedError too-few-strokes, too-many-strokes, take-too-long
+ */
+export const findBeatsOf = (
+  part: Part,
+  taps: readonly number[],
+  onProgress: (done: number) => void,
+  signal: AbortSignal,
+): Promise<BeatReading[]> =>
+  tellingHowFar(onProgress, (tell) =>
+    runIn<BeatsApi, Outcome<BeatReading[]>>(beatsWorker(), (api) => api.readings(part, taps, tell), signal),
+  ).then(resultOf);
+
+/** The same part with its grid under the player's beats, made in a worker; aborting ends it. */
+export const followIn = (part: Part, count: Count, zero: 'kept' | 'cut', signal: AbortSignal): Promise<Part> =>
+  runIn<BeatsApi, Outcome<Part>>(beatsWorker(), (api) => api.follow(part, count, zero), signal).then(resultOf);
 
 /** Measures a part in a worker of its own; aborting ends it. */
 export const measureInWorker = <T>(job: (api: Comlink.Remote<MeasureApi>) => Promise<T>, signal: AbortSignal): Promise<T> =>

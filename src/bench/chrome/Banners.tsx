@@ -6,6 +6,7 @@ import { counted, plural } from '@/core/plurals';
 import { betterOrigin } from '@/core/homes/origin';
 import { tempoMapOf } from '@/core/part/part-time';
 import { detectAgain, otherLines } from '../actions/detect';
+import { openPage } from '../actions/open-page';
 import { setOrigin } from '@/core/commands/settings';
 import { ticks } from '@/core/units';
 import { deletedStore } from '@/storage/deleted-store';
@@ -20,7 +21,7 @@ import { useSoundStatus, type Playback } from '../playback/use-playback';
 import { useRecorded } from '../recording/context';
 import { useBench, useBenchStore } from '../store/context';
 import { LeftOver, useLeftOver } from './LeftOver';
-import { calmPart, originFindingOf } from '../store/derived';
+import { calmPart, fitsNoGridOf, originFindingOf } from '../store/derived';
 
 /**
  * Sentences that need an answer or an eye: saving that failed, silence, the origin offer. They stand on the line above the stems in place
@@ -30,6 +31,7 @@ export function useNotice(playback: Playback): ReactNode {
   const trouble = useSaveTrouble();
   const silence = useSilence(playback);
   const origin = useOriginOffer();
+  const free = useFreeOffer();
   const lines = useLinesOffer();
   const store = useStoreTrouble();
   const left = useLeftOver();
@@ -39,7 +41,7 @@ export function useNotice(playback: Playback): ReactNode {
       <LeftOver left={left} />
     </Notice>
   );
-  return trouble ?? store ?? unchosen ?? silence ?? origin ?? lines;
+  return trouble ?? store ?? unchosen ?? silence ?? free ?? origin ?? lines;
 }
 
 function Notice({ children, tone = 'plain', name }: { children: ReactNode; tone?: 'plain' | 'danger'; name: string }) {
@@ -90,6 +92,27 @@ function useOriginOffer(): ReactNode {
         Move the lines
       </Button>
       <Button size="small" onClick={() => getState().answerOrigin()}>
+        Dismiss
+      </Button>
+    </Notice>
+  );
+}
+
+/** It was played without regard to the grid that it came with: its beats can be found. */
+function useFreeOffer(): ReactNode {
+  const store = useBenchStore();
+  const part = useBench(calmPart);
+  const answered = useBench((s) => s.originAnswered);
+  const isOpen = useBench((s) => s.ui.page === 'tempo');
+  const recording = useRecorded((s) => s.phase !== 'idle');
+  if (answered || isOpen || recording || !fitsNoGridOf(part)) return null;
+  return (
+    <Notice name="free-offer">
+      <p className={sentence}>This was played freely: its hits fit no grid. Find its tempo? The hits keep their times.</p>
+      <Button look="strong" size="small" onClick={() => openPage(store, 'tempo')}>
+        Find its tempo
+      </Button>
+      <Button size="small" onClick={() => store.getState().answerOrigin()}>
         Dismiss
       </Button>
     </Notice>

@@ -7,6 +7,7 @@ import { orderFeature } from './order';
 import { analysisFeature } from './analysis';
 import { handsFeature } from './hands';
 import { takesFeature } from './takes';
+import { tempoFeature } from './tempo';
 import { libraryDialogsFeature } from './library-dialogs';
 import type { BenchFeature } from '../shared/feature';
 
@@ -21,5 +22,6 @@ export const BENCH_FEATURES: readonly BenchFeature[] = [
   analysisFeature,
   handsFeature,
   takesFeature,
+  tempoFeature,
   libraryDialogsFeature,
 ];

@@ -1,5 +1,6 @@
 /** What follows from a part: computed when first asked for, kept as long as the part, never stored. */
 import { bisector } from 'd3-array';
+import { fitsNoGrid } from '@/core/free-takes/fits-its-grid';
 import type { Feel } from '@/core/model/feel';
 import { EMPTY_FEEL, type Move, type SwingMove } from '@/core/model/feel';
 import { foundSwings } from '@/core/homes/swings';
@@ -20,6 +21,9 @@ function memo<V>(compute: (part: Part) => V): (part: Part) => V {
     return value;
   };
 }
+
+/** Whether the part was played without regard to its own lines. */
+export const fitsNoGridOf = memo(fitsNoGrid);
 
 const complete = new WeakMap<Part, Performance>();
 

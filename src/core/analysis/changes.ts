@@ -73,6 +73,7 @@ const WORDS: Readonly<Record<keyof Part, string | null>> = {
   hits: null,
   feel: null,
   tempo: null,
+  playerTempo: null,
   meter: null,
   origin: null,
   bars: null,

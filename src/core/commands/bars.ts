@@ -33,18 +33,19 @@ export function arrangeBars(part: Part, pieces: readonly BarOfOrder[], newId: ()
   const { ahead, byBar } = hitsByBar(part);
   const hits: Hit[] = [...ahead];
   const meter: MeterChange[] = [];
-  const tempo: TempoChange[] = part.tempo.filter((t) => t.tick < part.origin || t.tick === 0);
+  const tempo = new TempoOfBars(part.tempo, part.origin);
+  const player = part.playerTempo ? new TempoOfBars(part.playerTempo, part.origin) : null;
   const used = new Set<number>();
   let start: number = part.origin;
   const homes = homesOf(part);
-  const tempoOf = tempoFinder(part);
   for (const { bar: index, empty, meter: wanted } of order) {
     const bar = map.barOf(index);
     const own = wanted ?? meterOf(bar);
     const length = lengthOf(own);
     const before = meter[meter.length - 1];
     if (!before || !sameMeter(before, own)) meter.push({ ...own, tick: ticks(start - part.origin) });
-    addTempo(tempo, tempoOf(bar), bar, start, length);
+    tempo.add(bar, start, length);
+    player?.add(bar, start, length);
     if (!empty) {
       for (const i of byBar.get(index) ?? []) {
         const hit = part.hits[i] as Hit;
@@ -59,7 +60,8 @@ export function arrangeBars(part: Part, pieces: readonly BarOfOrder[], newId: ()
     ...part,
     hits: hits.sort(compareHits),
     meter,
-    tempo: tempo.filter((t, i) => i === 0 || t.microsecondsPerQuarter !== tempo[i - 1]?.microsecondsPerQuarter),
+    tempo: tempo.changes(),
+    ...(player ? { playerTempo: player.changes() } : {}),
     bars: order.length,
   };
   return part.sections
@@ -111,39 +113,39 @@ export function meterOfLength(length: number): { numerator: number; denominator:
   return null;
 }
 
-interface BarTempo {
-  /** At the bar's start. */
-  current: number;
-  /** Changes within the bar. */
-  within: readonly TempoChange[];
-}
-
 const byTick = bisector((change: TempoChange) => change.tick);
 
-/** Finds the tempo of bars by halving, so that long parts of many changes are put together as quickly as plain ones. */
-function tempoFinder(part: Part): (bar: Bar) => BarTempo {
-  const { tempo } = part;
-  /** How many changes lie at or before a tick. */
-  const until = (tick: number): number => byTick.right(tempo, tick);
-  return (bar) => {
-    const from = until(bar.start);
-    return {
-      current: (tempo[Math.max(0, from - 1)] ?? tempo[0])?.microsecondsPerQuarter ?? 500_000,
-      within: tempo.slice(from, until(bar.start + bar.length - 1e-6)),
-    };
-  };
-}
+/** Writes the tempo of bars that are put together anew; found by halving, so that long parts of many changes are as quick as plain ones. */
+class TempoOfBars {
+  private readonly written: TempoChange[];
 
-/** Writes a bar's tempo at its new place: what holds at its start, and its changes as far as the bar reaches. */
-function addTempo(tempo: TempoChange[], { current, within }: BarTempo, bar: Bar, start: number, length: number) {
-  const put = (tick: number, microsecondsPerQuarter: number) => {
+  constructor(
+    private readonly tempo: readonly TempoChange[],
+    origin: Ticks,
+  ) {
+    this.written = tempo.filter((t) => t.tick < origin || t.tick === 0);
+  }
+
+  /** Writes a bar's tempo at its new place: what holds at its start, and its changes as far as the bar reaches. */
+  add(bar: Bar, start: number, length: number): void {
+    const { tempo } = this;
+    const from = byTick.right(tempo, bar.start);
+    this.put(start, (tempo[Math.max(0, from - 1)] ?? tempo[0])?.microsecondsPerQuarter ?? 500_000);
+    for (const t of tempo.slice(from, byTick.right(tempo, bar.start + bar.length - 1e-6)))
+      if (t.tick - bar.start < length) this.put(start + t.tick - bar.start, t.microsecondsPerQuarter);
+  }
+
+  /** What was written, without changes to the same tempo. */
+  changes(): TempoChange[] {
+    return this.written.filter((t, i) => i === 0 || t.microsecondsPerQuarter !== this.written[i - 1]?.microsecondsPerQuarter);
+  }
+
+  private put(tick: number, microsecondsPerQuarter: number): void {
+    const { written } = this;
     const at = ticks(Math.max(0, tick));
-    const last = tempo[tempo.length - 1];
-    if (last && last.tick === at) tempo[tempo.length - 1] = { tick: at, microsecondsPerQuarter };
-    else tempo.push({ tick: at, microsecondsPerQuarter });
-  };
-  put(start, current);
-  for (const t of within) if (t.tick - bar.start < length) put(start + t.tick - bar.start, t.microsecondsPerQuarter);
+    if (written.at(-1)?.tick === at) written[written.length - 1] = { tick: at, microsecondsPerQuarter };
+    else written.push({ tick: at, microsecondsPerQuarter });
+  }
 }
 
 /** Copies all bars behind themselves. */

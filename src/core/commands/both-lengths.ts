@@ -5,6 +5,7 @@ import type { Groove } from '../model/groove';
 import type { Ornament } from '../model/ornament';
 import { compareHits, type Hit, type Part } from '../model/part';
 import { GRIDS, type GridName } from '../time/grid';
+import type { TempoChange } from '../time/tempo-map';
 import { ticks, type Ticks } from '../units';
 
 /** Written twice as long at twice the tempo, or half as long at half of it. */
@@ -31,7 +32,9 @@ export function gridTimes(grid: GridName, times: Times): GridName {
 export function timesLength(part: Part, times: Times): Part {
   if (part.breaks) throw refuse('its breaks fix where its bars are');
   const at = (tick: number): Ticks => ticks(Math.round(tick * times));
-  const tempo = part.tempo.map((t) => ({ tick: at(t.tick), microsecondsPerQuarter: t.microsecondsPerQuarter / times }));
+  const changesTimes = (changes: readonly TempoChange[]): TempoChange[] =>
+    changes.map((t) => ({ tick: at(t.tick), microsecondsPerQuarter: t.microsecondsPerQuarter / times }));
+  const tempo = changesTimes(part.tempo);
   if (tempo.some((t) => 60e6 / t.microsecondsPerQuarter < SLOWEST || 60e6 / t.microsecondsPerQuarter > FASTEST))
     throw refuse(`its tempo would lie outside of ${SLOWEST} to ${FASTEST} BPM`);
   const meter = part.meter.map((m, i) => {
@@ -44,6 +47,7 @@ export function timesLength(part: Part, times: Times): Part {
   return {
     ...rest,
     tempo,
+    ...(part.playerTempo ? { playerTempo: changesTimes(part.playerTempo) } : {}),
     meter,
     origin: at(part.origin),
     bars: Math.max(1, Math.ceil(part.bars * times)),

@@ -6,6 +6,7 @@ import { compareHits, type Hit, type HitId, type Part } from '../model/part';
 import { meterMapOf } from '../part/part-time';
 import { sectionsAfter, withSections } from '../part/sections';
 import { sameMeter, type MeterChange } from '../time/meter-map';
+import type { TempoChange } from '../time/tempo-map';
 import { ticks } from '../units';
 import { arrangeBars, rangeOf, type BarOfOrder } from './bars';
 import { addSection, freshName } from './sections';
@@ -67,14 +68,18 @@ function metersOf(part: Pick<Part, 'meter' | 'origin'>, from: number, to: number
 export function fromZero(part: Part): Part {
   const by = part.origin;
   if (by === 0) return part;
-  const holding = part.tempo.findLast((t) => t.tick <= by) ?? part.tempo[0];
+  const earlier = (tempo: readonly TempoChange[]): TempoChange[] => {
+    const holding = tempo.findLast((t) => t.tick <= by) ?? tempo[0];
+    return [
+      ...(holding ? [{ ...holding, tick: ticks(0) }] : []),
+      ...tempo.filter((t) => t.tick > by).map((t) => ({ ...t, tick: ticks(t.tick - by) })),
+    ];
+  };
   return {
     ...part,
     origin: ticks(0),
-    tempo: [
-      ...(holding ? [{ ...holding, tick: ticks(0) }] : []),
-      ...part.tempo.filter((t) => t.tick > by).map((t) => ({ ...t, tick: ticks(t.tick - by) })),
-    ],
+    tempo: earlier(part.tempo),
+    ...(part.playerTempo ? { playerTempo: earlier(part.playerTempo) } : {}),
     hits: part.hits.map((hit) => atTick(hit, ticks(hit.tick - by))),
   };
 }

@@ -1,7 +1,7 @@
 import type { Hit, Part } from './part';
 
 /** The part format that a field came with: files of an earlier one cannot have it, and its migration says what stands for it. */
-export type Since = 1 | 2 | 3;
+export type Since = 1 | 2 | 3 | 4;
 
 /**
  * Every field of a part, and of a hit: stated here once, and the compiler asks for those that are added. Comparing, diffs, the store,
@@ -11,6 +11,7 @@ export const PART_FIELDS: Readonly<Record<keyof Part, Since>> = {
   format: 1,
   name: 1,
   tempo: 1,
+  playerTempo: 4,
   meter: 1,
   origin: 1,
   bars: 1,

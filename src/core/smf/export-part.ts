@@ -1,4 +1,5 @@
 import { NamedError } from '../errors';
+import { gridOfPlayer } from '../part/grid-of-player';
 import { endOfPart, meterMapOf } from '../part/part-time';
 import { labelOfRow } from '../part/rows';
 import { barsOf } from '../part/sections';
@@ -22,6 +23,8 @@ export const MIN_PPQ = 24;
 export const MAX_PPQ = 32767;
 /** Resolutions below this make a lean of a few milliseconds vanish. */
 const FINE_ENOUGH = 960;
+/** Times that no grid holds are kept to a quarter of a millisecond. */
+const FINE_FOR_FREE_TIMES = 1920;
 
 export interface PartExportOptions {
   /** Performed (default) or as written. */
@@ -70,10 +73,13 @@ export interface ExportResult {
   rowTracks: number;
 }
 
-/** The least multiple of the source's resolution that reaches 960; 960 without a source. */
-export function defaultPpq(sourcePpq: number | null | undefined): number {
-  if (!sourcePpq) return FINE_ENOUGH;
-  return sourcePpq * Math.max(1, Math.ceil(FINE_ENOUGH / sourcePpq));
+/**
+ * The least multiple of the source's resolution that reaches 960, and 1920 where the grid follows a player; without a source just that.
+ */
+export function defaultPpq(part: Pick<Part, 'source' | 'tempo' | 'playerTempo'>): number {
+  const enough = gridOfPlayer(part) === 'follows' ? FINE_FOR_FREE_TIMES : FINE_ENOUGH;
+  const own = part.source?.ppq;
+  return own ? own * Math.max(1, Math.ceil(enough / own)) : enough;
 }
 
 /** @throws NamedError bad-resolution */
@@ -88,7 +94,7 @@ export function checkPpq(ppq: number): number {
  * @throws NamedError bad-resolution
  */
 export function exportPart(whole: Part, options: PartExportOptions = {}): ExportResult {
-  const ppq = checkPpq(options.ppq ?? defaultPpq(whole.source?.ppq));
+  const ppq = checkPpq(options.ppq ?? defaultPpq(whole));
   const played = playedPart(whole, options);
   const { part, performance } = played;
   const perTick = ppq / TICKS_PER_QUARTER;

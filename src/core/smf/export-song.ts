@@ -35,7 +35,7 @@ export interface SongExportOptions {
 export function exportSong(whole: Part, file: SmfFile, options: SongExportOptions = {}): ExportResult {
   if (!whole.source) throw new NamedError('no-source');
   if (!fitsSong(whole, file)) throw new NamedError('meter-changed');
-  const factor = factorOf(file, options.ppq);
+  const factor = factorOf(whole, file, options.ppq);
   const perTick = ticksPerInternalTick(file) * factor;
   const { part, performance } = playedPart(whole, { written: options.written === true });
   // Tracks and channels are the song's; keys, velocities and lengths go with the output map.
@@ -108,9 +108,12 @@ function endsOf(
   return () => end;
 }
 
-/** Whether the part still has the song's bars: with other ones its tracks no longer fit. How beats are grouped does not matter. */
-export function fitsSong(part: Pick<Part, 'meter' | 'source'>, file: SmfFile): boolean {
-  if (!part.source) return false;
+/**
+ * Whether the part still has the song's bars: with other ones, or a grid that was made for its hits alone, its tracks no longer fit. How
+ * beats are grouped does not matter.
+ */
+export function fitsSong(part: Pick<Part, 'meter' | 'source' | 'playerTempo'>, file: SmfFile): boolean {
+  if (!part.source || part.playerTempo) return false;
   const lengths = (meter: readonly MeterChange[]): string => meter.map((m) => `${m.tick} ${m.numerator}/${m.denominator}`).join();
   return lengths(part.meter) === lengths(mapsOfSong(file, part.source.lanes).meter);
 }
@@ -121,10 +124,10 @@ function byTrack(events: readonly NoteEvent[], trackOf: (e: NoteEvent) => number
   return lists;
 }
 
-function factorOf(file: SmfFile, ppq: number | undefined): number {
+function factorOf(part: Part, file: SmfFile, ppq: number | undefined): number {
   if (file.division.kind === 'smpte') return 1;
   const own = file.division.ppq;
-  const wanted = ppq ?? defaultPpq(own);
+  const wanted = ppq ?? defaultPpq({ ...part, source: { fileName: '', lanes: [], ppq: own } });
   if (wanted % own !== 0 || wanted > MAX_PPQ || wanted < own) throw new NamedError('bad-resolution', { ppq: wanted, source: own });
   return wanted / own;
 }

@@ -169,9 +169,9 @@ test('import, then export of the untouched part gives the same notes at the same
     fc.property(noteLists, fc.integer({ min: 24, max: 32767 }), (notes, ppq) => {
       const list = notes.map((n) => [n.tick, n.key, n.velocity] as const);
       const { part } = importBytes(midiFile(0, ppq, [trackChunk(noteEvents(list, 1))]));
-      const factor = defaultPpq(ppq) / ppq;
+      const factor = defaultPpq(part) / ppq;
       const result = exportPart(part);
-      expect(parseMidi(result.bytes).header.ticksPerBeat).toBe(defaultPpq(ppq));
+      expect(parseMidi(result.bytes).header.ticksPerBeat).toBe(defaultPpq(part));
       expect(notesOf(result.bytes)).toEqual(
         list
           .map(([t, k, v]) => [t * factor, k, v])
@@ -182,7 +182,12 @@ test('import, then export of the untouched part gives the same notes at the same
 });
 
 test('the default resolution is the least multiple of the source that reaches 960', () => {
-  expect([null, 96, 480, 100, 960, 1024, 32767].map(defaultPpq)).toEqual([960, 960, 960, 1000, 960, 1024, 32767]);
+  const steady = [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }];
+  const from = (ppq: number | null, playerTempo?: typeof steady) =>
+    defaultPpq({ tempo: steady, ...(playerTempo ? { playerTempo } : {}), ...(ppq ? { source: { fileName: '', ppq, lanes: [] } } : {}) });
+  expect([null, 96, 480, 100, 960, 1024, 32767].map((ppq) => from(ppq))).toEqual([960, 960, 960, 1000, 960, 1024, 32767]);
+  // Times that no grid holds are kept finer.
+  expect([null, 96, 480, 1024].map((ppq) => from(ppq, [...steady]))).toEqual([1920, 1920, 1920, 2048]);
 });
 
 test('any bytes, and any damage to a good file, give a result or a named error', () => {

@@ -78,7 +78,7 @@ type Props<O extends object> = Parameters<Extract<NonNullable<ExporterSpec<O>['O
 export const firstNotes = (): NotesOptions => ({ version: 'performed', withMuted: false, generalMidi: false });
 export const firstFile = ({ part }: ExportSource): FileOptions => ({
   ...firstNotes(),
-  ppq: defaultPpq(part.source?.ppq),
+  ppq: defaultPpq(part),
   early: 'zero',
   stretch: part.order ? 'order' : 'bars',
   fromBar: 1,
@@ -178,7 +178,7 @@ export function FileChoices(props: Props<FileOptions>) {
           min={MIN_PPQ}
           max={MAX_PPQ}
           unit="ticks per quarter note"
-          default={defaultPpq(part.source?.ppq)}
+          default={defaultPpq(part)}
           onChange={(ppq) => onChange({ ppq })}
         />
         {(options.target ?? outputMapOf(part)).tracks === 'one' && (
