@@ -3,7 +3,7 @@ import { importPart } from '../src/core/smf/import-part';
 import { drumLanes, listLanes } from '../src/core/smf/lanes';
 import { readSmf } from '../src/core/smf/read';
 import type { Part } from '../src/core/model/part';
-import { emptyPart, FIRST_BEGINNING, type Beginning } from '../src/shelf/new-part';
+import { emptyPart, FIRST_BEGINNING, type Beginning } from '../src/core/part/empty-part';
 import { summarize } from '../src/storage/summary';
 import { DATA_VERSION, TABLES } from '../src/storage/tables';
 

@@ -83,9 +83,7 @@ function NotOpened({ error, again }: { error: Error; again: () => void }) {
   return (
     <main className="mx-auto max-w-xl px-6 py-24 text-center">
       <h1 className="font-serif text-2xl">{error.message}</h1>
-      <p className="mt-2 mb-6 text-faint">
-        {isPassing(error) ? 'The part opens as soon as the storage can be read again.' : error.remedy}
-      </p>
+      <p className="mt-2 mb-6 text-faint">{isPassing(error) ? 'The part opens as soon as the storage can be read again.' : error.remedy}</p>
       <Link href="/" className="underline underline-offset-4">
         Back to the Shelf
       </Link>

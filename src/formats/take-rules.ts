@@ -72,6 +72,7 @@ const TAKE_RULES: Readonly<Record<keyof Take, Joi.Schema>> = {
   hat: hatSchema,
   pads: Joi.object().pattern(MIDI_KEY, key),
   pieces: Joi.string().min(1).max(60),
+  free: Joi.boolean().valid(true),
   dropped: Joi.array().items(Joi.number().integer().min(0)).max(100_000),
   stalls: Joi.array()
     .items(Joi.object({ from: Joi.number().min(-1e7).max(1e7).required(), to: Joi.number().min(-1e7).max(1e7).required() }))

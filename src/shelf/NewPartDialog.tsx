@@ -10,7 +10,7 @@ import { Button } from '@/ui/Button';
 import { Modal } from '@/ui/Modal';
 import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
-import { FIRST_BEGINNING, type Beginning } from './new-part';
+import { FIRST_BEGINNING, type Beginning } from '@/core/part/empty-part';
 
 /** Tempo comes first: it decides the genre. Everything has a value, so that Enter starts at once. */
 export function NewPartDialog({ onStart, onClose }: { onStart: (beginning: Beginning) => void; onClose: () => void }) {

@@ -29,7 +29,7 @@ import { ThemeToggle } from '@/ui/ThemeToggle';
 import { useUndoKey } from '@/ui/undo-key';
 import type { LaneQuestion } from '@/workers/midi-file';
 import type { ImportStep } from './import-flow';
-import type { Beginning } from './new-part';
+import type { Beginning } from '@/core/part/empty-part';
 import { arranged, shelfView } from './arrange';
 import { endAudition } from './audition';
 import { chosenParts, keepChosen } from './chosen';
@@ -145,7 +145,7 @@ export function Shelf() {
   const start = async (beginning: Beginning) => {
     setStarting(false);
     try {
-      const { emptyPart } = await import('./new-part');
+      const { emptyPart } = await import('@/core/part/empty-part');
       router.push(`/bench/${await partStore.create(emptyPart(beginning))}`);
     } catch (e) {
       showError(e);

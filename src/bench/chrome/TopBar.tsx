@@ -6,12 +6,14 @@ import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { useRef, useState } from 'react';
 import { renamePart, setTempo, startTempo } from '@/core/commands/settings';
+import { gridOfPlayer } from '@/core/part/grid-of-player';
 import { bpm, clamp, MAX_BPM, MIN_BPM } from '@/core/units';
 import { Button, Hint, IconButton } from '@/ui/Button';
 import { HoldButton } from '@/ui/HoldButton';
 import { NumberField } from '@/ui/NumberField';
 import { ThemeToggle } from '@/ui/ThemeToggle';
 import { useIsPlaying } from '@/ui/use-engine';
+import { openPage } from '../actions/open-page';
 import { keyText } from '../words/key-text';
 import type { Playback } from '../playback/use-playback';
 import { useBench, useBenchStore } from '../store/context';
@@ -151,7 +153,9 @@ function Transport({ playback }: { playback: Playback }) {
 function Tempo() {
   const tempo = useBench((s) => startTempo(s.part));
   const changes = useBench((s) => s.part.tempo.length);
-  const { getState } = useBenchStore();
+  const isPlayers = useBench((s) => gridOfPlayer(s.part) === 'follows');
+  const store = useBenchStore();
+  const { getState } = store;
   const sweep = useSweep();
   const taps = useRef<number[]>([]);
   // With later changes it is asked once what becomes of them, after the first change of this visit.
@@ -162,7 +166,7 @@ function Tempo() {
     wanted.current = v;
     sweep.show('Change the tempo', (part) => setTempo(part, bpm(v), how));
   };
-  const done = () => (changes > 1 && later === null ? setAsking(wanted.current) : sweep.done());
+  const done = () => (changes > 1 && !isPlayers && later === null ? setAsking(wanted.current) : sweep.done());
   const choose = (how: LaterTempos) => {
     setLater(how);
     change(asking ?? wanted.current, how);
@@ -188,7 +192,18 @@ function Tempo() {
         onDone={done}
         onCancel={sweep.cancel}
       />
-      {changes > 1 && (
+      {isPlayers && (
+        <Hint text="The grid follows the player: a change here makes all of it faster or slower. Click for the page Tempo">
+          <button
+            type="button"
+            className="text-sm text-faint underline decoration-dotted underline-offset-2"
+            onClick={() => openPage(store, 'tempo')}
+          >
+            player’s
+          </button>
+        </Hint>
+      )}
+      {changes > 1 && !isPlayers && (
         <Hint
           text={`The tempo changes ${counted(changes - 1, 'time')} later. ${later === 'here' ? 'Those changes stay as they are' : 'They change in proportion'}; click to choose`}
         >

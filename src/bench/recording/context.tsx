@@ -2,11 +2,14 @@
 
 import { createContext, useContext, useEffect, useMemo, type ReactNode } from 'react';
 import { useStore } from 'zustand';
+import { SURE_COUNT } from '@/core/beats/find-beats';
 import { Receiver } from '@/devices/output';
 import { PadDevice } from '@/devices/pads';
 import { inputStore } from '@/storage/input-store';
 import { takeStore } from '@/storage/take-store';
 import { showError } from '@/ui/notify';
+import { workerFinder } from '../actions/beat-finder';
+import { openPage } from '../actions/open-page';
 import { enterStep } from '../actions/step-entry';
 import type { Playback } from '../playback/use-playback';
 import { useBenchStore } from '../store/context';
@@ -23,6 +26,9 @@ export interface RecordingDevices {
   sender: Sender;
   receiver: Receiver;
 }
+
+/** What an address ends with that opens a part to be recorded without a click. */
+export const WITHOUT_CLICK = '#without-a-click';
 
 let shownRecording: RecordingDevices | null = null;
 
@@ -43,6 +49,14 @@ export function RecordingProvider({ playback, children }: { playback: Playback; 
       onError: showError,
       readLines: (take, events) => detectTake(bench, take, events),
       play: playback.playLoop,
+      finder: workerFinder,
+      onCounted: (readings) => {
+        recorder.set({ clickAlways: true });
+        const isCertain = (readings[0]?.likelihood ?? 0) >= SURE_COUNT.certain;
+        bench.getState().setUi({ countsWanted: !isCertain && readings.length > 0 });
+        openPage(bench, 'tempo');
+        playback.playLoop(0.1);
+      },
       onStep: (key, velocity, page) =>
         enterStep(bench, key, velocity, recorder.state.getState().stepLength, page, recorder.state.getState().pieces ?? undefined),
       onCall: (n) => {
@@ -59,6 +73,11 @@ export function RecordingProvider({ playback, children }: { playback: Playback; 
   }, [bench, playback]);
   useEffect(() => {
     recording.recorder.connect(recording.pads);
+    // A part that was made to be played without a click.
+    if (location.hash === WITHOUT_CLICK) {
+      recording.recorder.set({ free: true });
+      bench.getState().setUi({ page: 'takes' });
+    }
     const unfollow = followClicks(bench, recording.recorder.state, playback.engine);
     shownRecording = recording;
     return () => {

@@ -1,12 +1,14 @@
 /** What a recorder does, and what it needs of its surroundings. */
 import type { StoreApi } from 'zustand/vanilla';
 import type { TakeEvent, Take } from '@/core/model/take';
-import type { Velocity } from '@/core/units';
+import type { BeatReading } from '@/core/beats/find-beats';
+import type { Seconds, Velocity } from '@/core/units';
 import type { InputDevice, InputEvent } from '@/devices/input';
 import type { SoundEngine } from '@/sound/engine';
 import type { InputSettings, InputStore } from '@/storage/input-store';
 import type { TakeStore } from '@/storage/take-store';
 import type { BenchStore } from '../store/bench-store';
+import type { BeatFinder } from '../actions/beat-finder';
 import type { RecordingState } from './recording-state';
 
 /** Everything that is recorded goes through here: from a device's event to raw events in the store and hits on the stems. */
@@ -26,6 +28,10 @@ export interface Recorder {
   start(): void;
   /** Ends the recording and keeps it; music that played before goes on. */
   stop(): void;
+  /** When a recording without a click began, on the audio clock; null while there is none. */
+  readonly freeSince: Seconds | null;
+  /** Gives up finding the beats of what was played: it stands there uncounted. */
+  cancelFinding(): void;
   /** Leaves out the last pass that was played in; its raw events stay. */
   dropPass(): void;
   /** Takes the last recording away, from the part and from its takes, as one step. @returns whether there was one */
@@ -49,6 +55,10 @@ export interface RecorderPorts {
   readLines?: (take: Take, events: readonly TakeEvent[]) => Promise<void>;
   /** Starts playing the loop. */
   play: (lead: number) => void;
+  /** A take without a click is in the part, with the ways to count it. */
+  onCounted: (readings: readonly BeatReading[]) => void;
+  /** Finds the beats of such a take. */
+  finder: BeatFinder;
   /** A struck pad while step entry is on. */
   onStep: (key: number, velocity: Velocity, page: number) => void;
   /** A pad that calls a section, by its number from 1. */

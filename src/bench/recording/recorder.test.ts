@@ -73,6 +73,8 @@ async function studio(name: string) {
       clock.lead = lead;
       clock.started = clock.now + lead;
     },
+    onCounted: () => {},
+    finder: { find: () => Promise.resolve([]), follow: (p) => Promise.resolve(p) },
     onStep: () => {},
     onCall: (section) => calls.push(section),
   });

@@ -11,13 +11,15 @@ import { seconds, ticks, type Seconds } from '@/core/units';
 import type { InputDevice, InputEvent } from '@/devices/input';
 import { freshInput, type InputSettings } from '@/storage/input-store';
 import { say } from '@/ui/notify';
+import { takesFreeTake } from '@/core/take/free-take';
+import { FreeRecording } from './free-recording';
 import { HeldPads } from './held-pads';
 import { takeOfRecent, type PlayedEvent } from './last-minute';
 import { LatencyMeter } from './measuring';
 import { Monitor } from './monitor';
 import { newTake } from './new-take';
 import { countInOf, FRESH_RECORDING, type RecordingState } from './recording-state';
-import { laid, type Running } from './running';
+import { laid, stallsOf, type Running } from './running';
 import { type Recorder, type RecorderPorts } from './recorder-ports';
 
 /** Kept events reach the store at least so often. */
@@ -27,7 +29,10 @@ const LOOK_MS = 40;
 const CLOSE_SECONDS = 0.06;
 const LAST_MINUTE_SECONDS = 60;
 
-export function createRecorder({ bench, engine, takes, inputs, onError, readLines, play, onStep, onCall }: RecorderPorts): Recorder {
+const NEEDS_EMPTY = 'Recording without a click needs an empty part: the grid is made from what you play.';
+
+export function createRecorder(ports: RecorderPorts): Recorder {
+  const { bench, engine, takes, inputs, onError, readLines, play, onStep, onCall, onCounted, finder } = ports;
   const state = createStore<RecordingState>(() => FRESH_RECORDING);
   const set = (change: Partial<RecordingState>) => state.setState(change);
   const known = (): InputSettings => state.getState().input;
@@ -52,6 +57,19 @@ export function createRecorder({ bench, engine, takes, inputs, onError, readLine
   const listeners = new Set<(event: InputEvent) => void>();
   /** Told of the next struck key alone. */
   let learning: ((key: number) => void) | null = null;
+
+  const free = new FreeRecording({
+    bench,
+    takes,
+    state,
+    silence: () => (engine.stop(), engine.start()),
+    now: () => engine.heardNow(),
+    nextName: () => nextName(),
+    device: () => device?.name ?? 'unknown',
+    onError,
+    onPlaced: onCounted,
+    finder,
+  });
 
   const held = new HeldPads({ bench, engine, stateOf: () => state.getState(), onStroke: (event) => onEvent(event, true) });
 
@@ -80,6 +98,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, readLine
       if (state.getState().stepEntry && !running)
         return onStep(key, throughCurve(input.curves?.[event.key] ?? input.curve, event.value), event.page);
     }
+    if (free.isOn) return free.hear({ ...event, key });
     const base = running && baseOf(running);
     if (!running || base === null) return;
     running.events.push({ at: seconds(at - base), kind: event.kind, key: event.key, value: event.value });
@@ -127,9 +146,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, readLine
     const tempo = tempoMapOf(r.take);
     const length = tempo.toSeconds(r.take.end) - tempo.toSeconds(r.take.start);
     const place = engine.heardNow() - start;
-    if (place >= 0 && state.getState().phase === 'counting') {
-      set({ phase: 'recording' });
-    }
+    if (place >= 0 && state.getState().phase === 'counting') set({ phase: 'recording' });
     const late = place - r.take.latencyMs / 1000 - CLOSE_SECONDS;
     while (late > (r.closed + 1) * length) closePass(r);
     const { passes } = state.getState();
@@ -278,15 +295,6 @@ export function createRecorder({ bench, engine, takes, inputs, onError, readLine
     say(`Pass ${last + 1} is dropped.`);
   };
 
-  /** Where the machine stalled while a take was recorded. */
-  const stallsOf = ({ base, events }: Running): { from: Seconds; to: Seconds }[] => {
-    if (base === null) return [];
-    const last = events.at(-1)?.at ?? 0;
-    return engine.stalls
-      .map(({ from, to }) => ({ from: seconds(engine.heardAt(from) - base), to: seconds(engine.heardAt(to) - base) }))
-      .filter(({ from, to }) => to > 0 && from < last);
-  };
-
   const finish = async (r: Running) => {
     await flush(r);
     const strokes = recordedStrokes(foldTake(r.take, r.events), state.getState().passes, r.take.dropped);
@@ -295,7 +303,7 @@ export function createRecorder({ bench, engine, takes, inputs, onError, readLine
       await takes.remove(r.take.id);
       return set({ phase: 'idle', take: null });
     }
-    const stalls = stallsOf(r);
+    const stalls = stallsOf(r, engine);
     const take = { ...r.take, ...(stalls.length > 0 ? { stalls } : {}), passes, complete: true };
     await takes.update(take);
     set({ phase: 'done', take });
@@ -325,16 +333,12 @@ export function createRecorder({ bench, engine, takes, inputs, onError, readLine
       set({ input: Object.fromEntries(next) as unknown as InputSettings });
       inputs.save(known()).catch(onError);
     },
-    onInput(listener) {
-      listeners.add(listener);
-      return () => listeners.delete(listener);
-    },
-    learnPad: (onKey) => {
-      learning = onKey;
-    },
+    onInput: (listener) => (listeners.add(listener), () => listeners.delete(listener)),
+    learnPad: (onKey) => void (learning = onKey),
     start() {
-      if (running) return;
+      if (running || free.isOn) return;
       recorder.stopMeasuring();
+      if (state.getState().free) return takesFreeTake(bench.getState().part, null) ? void free.start().catch(onError) : say(NEEDS_EMPTY);
       begin().catch(onError);
     },
     dropPass() {
@@ -343,7 +347,12 @@ export function createRecorder({ bench, engine, takes, inputs, onError, readLine
       dropLast(r);
       if (r !== running) takes.update({ ...r.take, passes: state.getState().take?.passes ?? 0, complete: true }).catch(onError);
     },
+    get freeSince() {
+      return free.startedAt;
+    },
+    cancelFinding: () => free.cancelFinding(),
     stop() {
+      if (free.isOn) return void free.stop().catch(onError);
       const r = halt(running?.punched === true && engine.isPlaying);
       if (!r) return;
       last = r;
@@ -375,6 +384,8 @@ export function createRecorder({ bench, engine, takes, inputs, onError, readLine
     dispose() {
       recorder.stopMeasuring();
       held.stop();
+      free.cancelFinding();
+      free.stop(false).catch(onError);
       const r = halt();
       if (r) finish(r).catch(onError);
       unlisten();

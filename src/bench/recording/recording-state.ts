@@ -22,6 +22,8 @@ export interface RecordingSettings {
   mode: 'layer' | 'replace';
   /** Rows that are recorded; empty: all. */
   rows: ReadonlySet<VoiceName>;
+  /** Without a click: the beats are found when it is stopped. */
+  free: boolean;
   /** Struck pads are heard. */
   monitor: boolean;
   /** Keys from 36 up play the pieces of this break instead of rows. */
@@ -56,6 +58,8 @@ export interface RecordingState extends RecordingSettings {
   pass: number;
   strokes: number;
   measuring: LatencyProgress | null;
+  /** How far finding the beats of what was just played is, 0 to 1. */
+  finding: number | null;
   /** What the last measurement found; false where there were too few taps. */
   found: LatencyFinding | false | null;
   /** The device that is listened to, and what is known of it. */
@@ -85,6 +89,7 @@ export const FRESH_RECORDING: RecordingState = {
   passes: 0,
   mode: 'layer',
   rows: new Set(),
+  free: false,
   monitor: true,
   pieces: null,
   firstPiece: 0,
@@ -97,6 +102,7 @@ export const FRESH_RECORDING: RecordingState = {
   pass: 0,
   strokes: 0,
   measuring: null,
+  finding: null,
   found: null,
   input: freshInput('pads'),
   stepEntry: false,

@@ -4,7 +4,8 @@ import type { TakeEvent, Take } from '@/core/model/take';
 import type { VoiceName } from '@/core/row-names';
 import type { FoldedStroke, TakeFolder } from '@/core/take/fold';
 import { eventOfHit, hitsOfStrokes, withHits } from '@/core/take/hits-of-take';
-import type { Seconds, Ticks } from '@/core/units';
+import { seconds, type Seconds, type Ticks } from '@/core/units';
+import type { SoundEngine } from '@/sound/engine';
 import type { Transaction } from '@/editing/document';
 import type { RecordingState } from './recording-state';
 
@@ -64,4 +65,13 @@ export function laid(
   const goes = (h: Hit): boolean => inLoop.has(h.id) && passed(h.tick) && (rows.size === 0 || rows.has(h.voice));
   for (const h of base.hits) if (goes(h) && eventOfHit(h.id)?.take !== r.take.id) r.replaced.set(h.id, h);
   return withHits(base, hits, (h: Hit) => !goes(h));
+}
+
+/** Where the machine stalled while a take was recorded, in seconds as its events have them. */
+export function stallsOf({ base, events }: Pick<Running, 'base' | 'events'>, engine: SoundEngine): { from: Seconds; to: Seconds }[] {
+  if (base === null) return [];
+  const last = events.at(-1)?.at ?? 0;
+  return engine.stalls
+    .map(({ from, to }) => ({ from: seconds(engine.heardAt(from) - base), to: seconds(engine.heardAt(to) - base) }))
+    .filter(({ from, to }) => to > 0 && from < last);
 }

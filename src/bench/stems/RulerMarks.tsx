@@ -2,14 +2,19 @@
 
 import dynamic from 'next/dynamic';
 import { useMemo } from 'react';
+import { gridOfPlayer } from '@/core/part/grid-of-player';
+import type { TempoChange } from '@/core/time/tempo-map';
 import { useBench } from '../store/context';
 import type { SongMark } from './MarksInSight';
+
+const NONE: readonly TempoChange[] = [];
 
 const MarksInSight = dynamic(() => import('./MarksInSight'), { ssr: false });
 
 /** Changes of tempo and meter after the start, on the ruler where they are; each is edited by a click. */
 export function RulerMarks() {
-  const tempo = useBench((s) => s.part.tempo);
+  // A change a beat is a player's drift: flags and a curve show that, not a figure on each beat.
+  const tempo = useBench((s) => (gridOfPlayer(s.part) === 'follows' ? NONE : s.part.tempo));
   const meter = useBench((s) => s.part.meter);
   const marks = useMemo(
     (): SongMark[] =>

@@ -59,6 +59,8 @@ export interface UiState {
   other: Other | null;
   /** What is heard so where nothing was chosen: the part as it was imported. */
   imported: Other | null;
+  /** The ways to count what was played are to be shown when the Tempo page opens. */
+  countsWanted: boolean;
   /** Other tracks of the song that are heard as tones, by `track.channel`. */
   tracksBeside: readonly string[];
   /** So many bars before the loop are played first, 0 to 8. */
@@ -99,6 +101,7 @@ export const NEW_UI_STATE: UiState = {
   openMove: null,
   other: null,
   imported: null,
+  countsWanted: false,
   tracksBeside: [],
   leadBars: 0,
   equalLoudness: true,

@@ -4,6 +4,7 @@ import type { Feel } from '../model/feel';
 import { clamp, withoutSign, MAX_BPM, MIN_BPM, ticks, type Bpm, type Ticks } from '../units';
 import type { VoiceName } from '../row-names';
 import { bpmOf, LONGEST_QUARTER, microsecondsOf, SHORTEST_QUARTER, type TempoChange } from '../time/tempo-map';
+import { gridOfPlayer } from '../part/grid-of-player';
 import { endOfPart, meterMapOf } from '../part/part-time';
 import type { Hit, Part, Row } from '../model/part';
 import { stepOf } from '../time/grid';
@@ -18,14 +19,14 @@ export function setTempo(part: Part, tempo: Bpm, later: 'proportion' | 'here' = 
   const wanted = microsecondsOf(clamp(tempo, MIN_BPM, MAX_BPM) as Bpm);
   if (Math.abs(wanted - first.microsecondsPerQuarter) < 1e-9) return part;
   const factor = wanted / first.microsecondsPerQuarter;
-  return {
-    ...part,
-    tempo: part.tempo.map((t, i) =>
-      later === 'here' && i > 0
-        ? t
-        : { ...t, microsecondsPerQuarter: clamp(t.microsecondsPerQuarter * factor, SHORTEST_QUARTER, LONGEST_QUARTER) },
-    ),
-  };
+  const changed = part.tempo.map((t, i) =>
+    later === 'here' && i > 0
+      ? t
+      : { ...t, microsecondsPerQuarter: clamp(t.microsecondsPerQuarter * factor, SHORTEST_QUARTER, LONGEST_QUARTER) },
+  );
+  // A player whom the grid follows is faster or slower as a whole.
+  const isPlayers = later === 'proportion' && gridOfPlayer(part) === 'follows';
+  return { ...part, tempo: changed, ...(isPlayers ? { playerTempo: changed } : {}) };
 }
 
 export const startTempo = (part: Pick<Part, 'tempo'>): Bpm => bpmOf(part.tempo[0] as TempoChange);

@@ -126,8 +126,7 @@ export const PART_FORMAT = 'nod-sway/part@4';
 const LIKE_NEWEST: readonly unknown[] = ['nod-sway/part@3', PART_FORMAT];
 
 /** Whether a part, or the part that an edit was made on, is told in words that changed since; edits of part@1 name no format. */
-export const isOlderFormat = (data: unknown): boolean =>
-  !LIKE_NEWEST.includes((data as { format?: unknown } | null | undefined)?.format);
+export const isOlderFormat = (data: unknown): boolean => !LIKE_NEWEST.includes((data as { format?: unknown } | null | undefined)?.format);
 
 /** One drum part. Immutable: every change makes a new one, sharing what stayed. */
 export interface Part {

@@ -65,6 +65,8 @@ export interface Take {
   pads?: Readonly<Record<number, number>> | undefined;
   /** Keys from 36 up played the pieces of this break. */
   pieces?: string;
+  /** Played without a click: its tempo and bars are those of a clock, and mean nothing. */
+  free?: true;
   /** Passes, from 0, that were dropped: their events stay, and make no hits. */
   dropped?: readonly number[];
   /** Where the machine stalled while it was recorded, in seconds as events have them: strokes there go by the device's own stamps alone. */

@@ -10,6 +10,8 @@ export interface Practice {
   spreadMs: Milliseconds;
   /** Percent by which it is slower at the end than at the start. */
   driftPercent: number;
+  /** Percent by which the tempo wanders, faster and slower, where no click holds it. */
+  wanderPercent: number;
   /** Velocity habit: deviation in velocity, and how much softer every second stroke is, in percent. */
   velocitySpread: number;
   weakHandPercent: number;
@@ -26,6 +28,7 @@ export const STEADY_PRACTICE: Practice = {
   biasMs: 0 as Milliseconds,
   spreadMs: 0 as Milliseconds,
   driftPercent: 0,
+  wanderPercent: 0,
   velocitySpread: 0,
   weakHandPercent: 0,
   missed: 0,
@@ -38,6 +41,7 @@ export const HUMAN_PRACTICE: Practice = {
   ...STEADY_PRACTICE,
   biasMs: -6 as Milliseconds,
   spreadMs: 9 as Milliseconds,
+  wanderPercent: 4,
   velocitySpread: 8,
   weakHandPercent: 10,
   missed: 0.02,
@@ -58,6 +62,25 @@ export interface PlayedStroke extends PlannedStroke {
 }
 
 const BOUNCE_SECONDS = 0.028;
+/** The tempo wanders in waves of these lengths, in seconds, with these shares of all of it. */
+const WAVES = [
+  [11, 0.6],
+  [29, 0.4],
+] as const;
+
+/**
+ * How much later than planned a player is at a moment whose tempo wanders: never by more than the percent, from no delay at 0.
+ * @example wanderedBy({ seed: 1, wanderPercent: 0 }, 10) // 0
+ */
+export function wanderedBy({ seed, wanderPercent }: Pick<Practice, 'seed' | 'wanderPercent'>, at: number): number {
+  if (wanderPercent === 0) return 0;
+  const random = randomStream(seed * 31 + 7);
+  return WAVES.reduce((sum, [length, share]) => {
+    const phase = random() * 2 * Math.PI;
+    const turn = (2 * Math.PI) / length;
+    return sum + ((wanderPercent / 100) * share * (Math.sin(turn * at + phase) - Math.sin(phase))) / turn;
+  }, 0);
+}
 
 /**
  * Plays strokes like a person on a device. Everything is drawn from the seed and the stroke's ordinal, so the same strokes give the same
@@ -80,7 +103,7 @@ export function playLikeAPerson(
     const [miss, double] = [random(), random()];
     if (miss < practice.missed) return;
     const drift = span > 0 ? ((practice.driftPercent / 100) * Math.max(0, stroke.at) ** 2) / (2 * span) : 0;
-    const struckAt = stroke.at + drift + (practice.biasMs + practice.spreadMs * timing) / 1000;
+    const struckAt = stroke.at + drift + wanderedBy(practice, stroke.at) + (practice.biasMs + practice.spreadMs * timing) / 1000;
     const weak = ordinal % 2 === 1 ? 1 - practice.weakHandPercent / 100 : 1;
     const velocity = clampVelocity(stroke.velocity * weak + practice.velocitySpread * loudness);
     const at = struckAt + (practice.latencyMs + practice.jitterMs * jitter) / 1000;

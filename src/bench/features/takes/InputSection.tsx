@@ -67,7 +67,11 @@ export function InputSection() {
   const practice = useMemo(() => {
     const engine = soundEngine();
     return new PracticePlayer(
-      { now: () => engine.heardNow(), pageTimeOf: (audio) => engine.pageTimeOf(audio), startedAt: () => engine.startedAt },
+      {
+        now: () => engine.heardNow(),
+        pageTimeOf: (audio) => engine.pageTimeOf(audio),
+        startedAt: () => recorder.freeSince ?? engine.startedAt,
+      },
       () => {
         const { practice: how, pattern, measuring: m } = recorder.state.getState();
         if (m) return { practice: how, plan: taps, span: seconds(MEASURED_CLICKS * MEASURED_GAP) };
@@ -75,7 +79,8 @@ export function InputSection() {
         const { kitMap } = store.getState().part;
         const played = PRACTICE_PATTERNS[pattern] as PracticePattern;
         return {
-          practice: how,
+          // A click holds the tempo.
+          practice: recorder.freeSince === null ? { ...how, wanderPercent: 0 } : how,
           plan: (from, to) => strokesOfPattern(played, (voice) => keyOfVoice(kitMap, voice), shape, from, to),
           span: seconds(shape.length * 2),
         };

@@ -1,18 +1,22 @@
 'use client';
 
-import { listed, plural } from '@/core/plurals';
+import { counted, listed, plural } from '@/core/plurals';
 import { Circle, Square } from 'lucide-react';
+import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { startTempo } from '@/core/commands/settings';
 import { CLICK_TONES, type ClickTone } from '@/core/playback/clicks';
 import { labelOfRow } from '@/core/part/rows';
+import { takesFreeTake } from '@/core/take/free-take';
+import { emptyPart, FIRST_BEGINNING } from '@/core/part/empty-part';
+import { partStore } from '@/storage/part-store';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { say, showError } from '@/ui/notify';
 import { Picker } from '@/ui/Picker';
 import { useBench } from '../../store/context';
 import { calmPart } from '../../store/derived';
-import { useRecorded, useRecording } from '../../recording/context';
+import { useRecorded, useRecording, WITHOUT_CLICK } from '../../recording/context';
 import { countInOf } from '../../recording/recording-state';
 
 const SUBDIVISIONS = [
@@ -30,16 +34,10 @@ export function RecordSection() {
   const phase = useRecorded((s) => s.phase);
   const pass = useRecorded((s) => s.pass);
   const strokes = useRecorded((s) => s.strokes);
-  const countIn = useRecorded((s) => s.countIn);
-  const click = useRecorded((s) => s.click);
-  const clicking = useRecorded((s) => s.clicking);
-  const passes = useRecorded((s) => s.passes);
-  const mode = useRecorded((s) => s.mode);
   const monitor = useRecorded((s) => s.monitor);
-  const tempo = useBench((s) => startTempo(s.part));
-  const counted = countInOf({ countIn }, tempo);
-  const always = useRecorded((s) => s.clickAlways);
   const running = phase === 'counting' || phase === 'recording';
+  const free = useRecorded((s) => s.free);
+  const finding = useRecorded((s) => s.finding);
   const keep = () =>
     recorder
       .keepLastMinute()
@@ -60,21 +58,98 @@ export function RecordSection() {
           {phase === 'counting'
             ? 'Counting in …'
             : phase === 'recording'
-              ? `Pass ${pass + 1}, ${strokes} strokes`
+              ? `${free ? '' : `Pass ${pass + 1}, `}${counted(strokes, 'stroke')}`
               : phase === 'done'
-                ? `${strokes} strokes kept`
-                : 'Records over the loop, pass after pass.'}
+                ? `${counted(strokes, 'stroke')} kept`
+                : free
+                  ? 'Starts at once. When you stop, the beats are found.'
+                  : 'Records over the loop, pass after pass.'}
         </p>
       </div>
+      {finding !== null && (
+        <div className="flex items-center gap-2" role="status">
+          <progress aria-label="Finding the beats" className="w-40 accent-accent" max={1} value={finding} />
+          <Button size="small" onClick={recorder.cancelFinding}>
+            Cancel
+          </Button>
+        </div>
+      )}
+      <div>
+        Record{' '}
+        <Picker
+          label="Timing"
+          value={free ? 'free' : 'click'}
+          choices={[
+            { value: 'click', text: 'to the click' },
+            { value: 'free', text: 'without a click' },
+          ]}
+          onChange={(timing) => recorder.set({ free: timing === 'free' })}
+        />
+      </div>
+      {free ? <NeedsEmptyPart /> : <ToTheClick />}
+      <div>
+        <label className="flex items-center gap-1.5">
+          <input
+            type="checkbox"
+            className="accent-accent"
+            checked={monitor}
+            onChange={(e) => recorder.set({ monitor: e.target.checked })}
+          />{' '}
+          hear the pads
+        </label>
+      </div>
+      {!free && (running || phase === 'done') && strokes > 0 && (
+        <Button size="small" title="Removes its hits from the part; the take keeps what was played" onClick={recorder.dropPass}>
+          Drop the last pass
+        </Button>
+      )}
+      {!running && (
+        <Button size="small" title="What you just played without recording becomes a take" onClick={() => void keep()}>
+          Keep the last minute
+        </Button>
+      )}
+    </section>
+  );
+}
+
+/** A grid is made from what is played: nothing else may stand there. */
+function NeedsEmptyPart() {
+  const isEmpty = useBench((s) => takesFreeTake(s.part, null));
+  const router = useRouter();
+  const begin = () => partStore.create(emptyPart(FIRST_BEGINNING)).then((id) => router.push(`/bench/${id}${WITHOUT_CLICK}`), showError);
+  if (isEmpty) return null;
+  return (
+    <p className="text-sm">
+      The grid is made from what you play, so it needs an empty part.{' '}
+      <Button size="small" onClick={() => void begin()}>
+        New part
+      </Button>
+    </p>
+  );
+}
+
+/** How it counts in, how often round, over which rows, and how it clicks. */
+function ToTheClick() {
+  const { recorder } = useRecording();
+  const countIn = useRecorded((s) => s.countIn);
+  const click = useRecorded((s) => s.click);
+  const clicking = useRecorded((s) => s.clicking);
+  const passes = useRecorded((s) => s.passes);
+  const mode = useRecorded((s) => s.mode);
+  const tempo = useBench((s) => startTempo(s.part));
+  const lead = countInOf({ countIn }, tempo);
+  const always = useRecorded((s) => s.clickAlways);
+  return (
+    <>
       <div className="leading-8">
         Count in{' '}
         <NumberField
           label="Count-in"
-          value={counted}
+          value={lead}
           min={0}
           max={4}
-          unit={plural(counted, 'bar')}
-          default={counted}
+          unit={plural(lead, 'bar')}
+          default={lead}
           className={narrow}
           onChange={(v) => recorder.set({ countIn: v })}
         />
@@ -157,28 +232,7 @@ export function RecordSection() {
           swung
         </label>
       </div>
-      <div>
-        <label className="flex items-center gap-1.5">
-          <input
-            type="checkbox"
-            className="accent-accent"
-            checked={monitor}
-            onChange={(e) => recorder.set({ monitor: e.target.checked })}
-          />{' '}
-          hear the pads
-        </label>
-      </div>
-      {(running || phase === 'done') && strokes > 0 && (
-        <Button size="small" title="Removes its hits from the part; the take keeps what was played" onClick={recorder.dropPass}>
-          Drop the last pass
-        </Button>
-      )}
-      {!running && (
-        <Button size="small" title="What you just played without recording becomes a take" onClick={() => void keep()}>
-          Keep the last minute
-        </Button>
-      )}
-    </section>
+    </>
   );
 }
 

@@ -6,7 +6,9 @@ import { format } from 'date-fns';
 import dynamic from 'next/dynamic';
 import { useMemo, useState } from 'react';
 import { EMPTY_FEEL } from '@/core/model/feel';
+import { partOfFreeTake, takesFreeTake } from '@/core/take/free-take';
 import { detectTake } from '../../actions/detect';
+import { openPage } from '../../actions/open-page';
 import { deleteTake, hitsFromTake, hitsOfTake, placeTakeAnew, putTake } from '@/core/take/use-take';
 import { rawMidi } from '@/core/take/raw-midi';
 import { tightnessOf } from '@/core/take/tightness';
@@ -18,7 +20,7 @@ import { Button } from '@/ui/Button';
 import { EmptyPicture } from '@/ui/EmptyPicture';
 import { download, fileNameOf } from '@/ui/download';
 import { NumberField } from '@/ui/NumberField';
-import { showError, tell } from '@/ui/notify';
+import { say, showError, tell } from '@/ui/notify';
 import { useRecorded } from '../../recording/context';
 import { useBench, useBenchStore } from '../../store/context';
 import { calmPart } from '../../store/derived';
@@ -62,10 +64,12 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
   /** The take by itself, as a part. */
   const alone = useMemo(
     () =>
-      withHits(
-        { ...getState().part, feel: EMPTY_FEEL, kitMap, meter, origin, tempo, hits: [] },
-        hitsOfTake({ kitMap, ...(breaks ? { breaks } : {}) }, take, events),
-      ),
+      take.free
+        ? partOfFreeTake({ ...getState().part, feel: EMPTY_FEEL, kitMap }, take, events)
+        : withHits(
+            { ...getState().part, feel: EMPTY_FEEL, kitMap, meter, origin, tempo, hits: [] },
+            hitsOfTake({ kitMap, ...(breaks ? { breaks } : {}) }, take, events),
+          ),
     [take, events, kitMap, breaks, meter, origin, tempo, getState],
   );
   const tightness = useMemo(() => tightnessOf(alone), [alone]);
@@ -82,14 +86,22 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
             name: `${take.name}, as played`,
             id: take.id,
             feel: EMPTY_FEEL,
-            part: putTake({ ...getState().part, feel: EMPTY_FEEL }, take, events),
+            part: take.free ? alone : putTake({ ...getState().part, feel: EMPTY_FEEL }, take, events),
           },
     });
   const use = () => {
+    if (take.free) return putFree();
     getState().run(`Use ${take.name}`, (p) => putTake(p, take, events));
     detectTake(store, take, events).catch(showError);
     // How it came stays at hand for comparing.
     versionStore.keep(getState().id, { name: `As played: ${take.name}`, part: getState().part }).catch(showError);
+  };
+  /** Its grid is made from it alone: it takes the place of the part's own. */
+  const putFree = () => {
+    if (!takesFreeTake(getState().part, take.id))
+      return say('This take was played without a click: use it in a part that has no other hits, sections or recorded loops.');
+    getState().run(`Use ${take.name}`, (p) => partOfFreeTake(p, take, events));
+    openPage(store, 'tempo');
   };
   const setLatency = (ms: number) => {
     const changed = { ...take, latencyMs: milliseconds(ms) };
@@ -131,7 +143,7 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
         </p>
       )}
       <p className="px-1 text-sm" data-testid="tightness">
-        {tightnessWords(tightness)}
+        {take.free ? 'played without a click' : tightnessWords(tightness)}
       </p>
       <div className="mt-1 flex flex-wrap items-baseline gap-1.5">
         <Button size="small" aria-pressed={heard} title="Compare with the take as played: hold Q" onClick={hearRaw}>
@@ -149,16 +161,18 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
         <Button size="small" onClick={remove}>
           Delete
         </Button>
-        <NumberField
-          label={`Input latency of ${take.name}`}
-          value={take.latencyMs}
-          min={-100}
-          max={500}
-          digits={1}
-          unit="ms off"
-          className="text-sm [&_input]:w-[3em]"
-          onChange={setLatency}
-        />
+        {!take.free && (
+          <NumberField
+            label={`Input latency of ${take.name}`}
+            value={take.latencyMs}
+            min={-100}
+            max={500}
+            digits={1}
+            unit="ms off"
+            className="text-sm [&_input]:w-[3em]"
+            onChange={setLatency}
+          />
+        )}
       </div>
       {learning && <LearnFromBench part={{ ...alone, name: take.name }} onClose={() => setLearning(false)} />}
     </li>

@@ -1,5 +1,6 @@
 'use client';
 
+import { SURE_COUNT } from '@/core/beats/find-beats';
 import { beatsOfBar, doubleTempo, halfTempo, tempoOfCount, withBeatOne, withBeatsToBar, type Count } from '@/core/free-takes/count-anew';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
@@ -7,7 +8,7 @@ import { usePlaybackOf } from '../../playback/context';
 import { TrialButtons } from '../../shared/TrialButtons';
 import { CountPicture } from './CountPicture';
 import type { Finding, Found } from './use-finding';
-import { countWords, SURE } from './words';
+import { countWords } from './words';
 
 /** Fewer beats make no tempo. */
 const FEWEST = 3;
@@ -19,7 +20,7 @@ export function Counts({ finding, found }: { finding: Finding; found: Found }) {
   const { readings, strokes } = found;
   const [first] = readings;
   if (!first) return <p role="status">No beat was found in these hits.</p>;
-  const isCertain = first.likelihood >= SURE.certain;
+  const isCertain = first.likelihood >= SURE_COUNT.certain;
   const change = (count: Count) => chosen && count.beats.length >= FEWEST && void choose(count, chosen.from);
   const bar = chosen ? beatsOfBar(chosen.count.meter) : 1;
   return (
@@ -27,7 +28,7 @@ export function Counts({ finding, found }: { finding: Finding; found: Found }) {
       <p role="status">
         {isCertain
           ? `Found ${countWords(first, first.bpm.mean)}.`
-          : first.likelihood >= SURE.likely
+          : first.likelihood >= SURE_COUNT.likely
             ? 'Probably the first of these.'
             : 'Which of these is it?'}{' '}
         Choose one and play it with the click.

@@ -6,7 +6,7 @@ import { fitsNoGrid } from '@/core/free-takes/fits-its-grid';
 import { hindranceTo } from '@/core/free-takes/follow';
 import { gridOfPlayer } from '@/core/part/grid-of-player';
 import { Button } from '@/ui/Button';
-import { useBench } from '../../store/context';
+import { useBench, useBenchStore } from '../../store/context';
 import { useRecorded, useRecording } from '../../recording/context';
 import { Counts } from './Counts';
 import { GridSentence } from './GridSentence';
@@ -20,6 +20,8 @@ const DriftChart = dynamic(() => import('./DriftChart'), { ssr: false });
 export function TempoPage() {
   const { recorder } = useRecording();
   const clicks = useRecorded((s) => s.clickAlways);
+  const { getState } = useBenchStore();
+  const wanted = useBench((s) => s.ui.countsWanted);
   const part = useBench((s) => s.underway?.base ?? s.part);
   const isEmpty = part.hits.length === 0;
   const finding = useFinding();
@@ -32,10 +34,11 @@ export function TempoPage() {
   // A part that fits no grid is why one comes here.
   const isAsked = useRef(false);
   useEffect(() => {
-    if (isAsked.current || hindrance || !fitsNoGrid(part)) return;
+    if (isAsked.current || hindrance || (!wanted && !fitsNoGrid(part))) return;
     isAsked.current = true;
+    if (wanted) getState().setUi({ countsWanted: false });
     void look();
-  }, [part, hindrance, look]);
+  }, [part, hindrance, look, wanted, getState]);
 
   if (isEmpty)
     return (

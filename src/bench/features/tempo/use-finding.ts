@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import type { BeatReading } from '@/core/beats/find-beats';
+import { SURE_COUNT, type BeatReading } from '@/core/beats/find-beats';
 import type { FreeStroke } from '@/core/beats/strokes';
 import { tempoOfCount, type Count } from '@/core/free-takes/count-anew';
 import { strokesOfPart } from '@/core/free-takes/strokes-of-part';
@@ -8,7 +8,6 @@ import { showError } from '@/ui/notify';
 import { findBeatsOf, followIn } from '@/workers/clients';
 import { useBenchStore } from '../../store/context';
 import { useTrial, type Trial } from '../../store/use-sweep';
-import { SURE } from './words';
 
 /** What was found of a part. */
 export interface Found {
@@ -85,7 +84,7 @@ export function useFinding(): Finding {
         const next: Found = { base, strokes: strokesOfPart(base), readings };
         setFound(next);
         const [first] = readings;
-        if (first && first.likelihood >= SURE.likely) await tryOut(next, first, 0, signal);
+        if (first && first.likelihood >= SURE_COUNT.likely) await tryOut(next, first, 0, signal);
       }),
     cancel: () => job.current?.abort(new DOMException('cancelled', 'AbortError')),
     choose: (count, from) => run((signal) => (found ? tryOut(found, count, from, signal) : Promise.resolve())),

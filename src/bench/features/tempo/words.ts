@@ -16,6 +16,3 @@ export const HINDRANCES: Readonly<Record<Hindrance, string>> = {
   sections: 'This part has sections, which count its bars. Remove them on the page Order to find the tempo.',
   cycles: 'A row of this part has its own loop length. Set it back to the part’s length to find the tempo.',
 };
-
-/** From here on the first count is taken as it is, and from there on it is chosen at first. */
-export const SURE = { certain: 0.9, likely: 0.7 } as const;

@@ -1,9 +1,9 @@
-import { EMPTY_FEEL } from '@/core/model/feel';
-import type { Part } from '@/core/model/part';
-import { microsecondsOf } from '@/core/time/tempo-map';
-import { bpm, ticks } from '@/core/units';
-import { GENERAL_MIDI_KIT, type KitMap } from '@/core/key-map';
-import { compareVoices } from '@/core/voices';
+import { EMPTY_FEEL } from '../model/feel';
+import type { Part } from '../model/part';
+import { microsecondsOf } from '../time/tempo-map';
+import { bpm, ticks } from '../units';
+import { GENERAL_MIDI_KIT, type KitMap } from '../key-map';
+import { compareVoices } from '../voices';
 
 /** What an empty part is made from. */
 export interface Beginning {
