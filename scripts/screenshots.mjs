@@ -282,25 +282,30 @@ try {
   await page.getByRole('combobox', { name: 'Where it is cut' }).waitFor();
   await shot('breaks');
 
-  // Painting on an empty part.
+  // A take without a click, played by the practice player, with the beats that were found.
   await page.goto(BASE);
   await page.getByRole('button', { name: 'New part' }).click();
   await page.getByRole('button', { name: 'Create part' }).click();
   await page.waitForFunction(() => window.nodSway?.scene());
-  await page.keyboard.press('h');
-  await page.getByRole('combobox', { name: 'Accents of painted hits' }).click();
-  await page.getByRole('option', { name: 'first of four' }).click();
-  const place = await page.evaluate(() => {
-    const box = document.querySelector('[data-testid=stems]').getBoundingClientRect();
-    const row = window.nodSway.scene().rows.find((r) => r.voice === 'hat-closed');
-    return { x: box.x + 28, y: box.y + row.baseline - 14, quarter: window.nodSway.bench().view.pixelsPerQuarter };
-  });
-  await page.mouse.move(place.x, place.y);
-  await page.mouse.down();
-  await page.mouse.move(place.x + 3.8 * place.quarter, place.y, { steps: 3 });
-  await page.mouse.up();
-  await page.mouse.move(place.x + 4.5 * place.quarter, place.y);
-  await shot('painting');
+  await page.getByRole('tab', { name: 'Takes' }).click();
+  await page.getByRole('combobox', { name: 'Play from' }).click();
+  await page.getByRole('option', { name: 'Practice player' }).click();
+  await page.evaluate(() => window.nodSway.recording().recorder.set({ free: true, pattern: 1 }));
+  await press('Record');
+  await page.waitForFunction(() => window.nodSway.recording().recorder.state.getState().strokes > 90, null, { timeout: 60_000 });
+  await press('Stop and keep the take');
+  await page.waitForFunction(() => window.nodSway.bench().part.playerTempo, null, { timeout: 60_000 });
+  await page.evaluate(() => window.nodSway.engine.stop());
+  await page
+    .getByTestId('drift')
+    .or(page.getByRole('radiogroup', { name: 'Count' }))
+    .first()
+    .waitFor();
+  const apply = page.getByRole('region', { name: 'Ways to count it' }).getByRole('button', { name: 'Apply' });
+  await page.getByRole('progressbar', { name: 'Finding the beats' }).waitFor({ state: 'detached' });
+  if (await apply.isVisible()) await apply.click();
+  await page.getByTestId('drift').waitFor();
+  await shot('tempo');
 } finally {
   await browser.close();
   process.kill(-server.pid);

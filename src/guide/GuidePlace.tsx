@@ -2,7 +2,7 @@ import { ShelfLink } from '@/ui/ShelfLink';
 import { ThemeToggle } from '@/ui/ThemeToggle';
 import { guidePages } from './guide-pages';
 
-/** The guide: docs/guide in the app, twelve pages on one, read when the app is built. */
+/** The guide: docs/guide in the app, thirteen pages on one, read when the app is built. */
 export function GuidePlace() {
   const pages = guidePages(process.cwd());
   return (

@@ -15,7 +15,7 @@ import { findDoubles } from './doubles';
 import { foldTake } from './fold';
 import { eventOfHit, hitIdOfEvent, hitsOfStrokes, withHits } from './hits-of-take';
 import { measureLatency } from './latency';
-import { playLikeAPerson, STEADY_PRACTICE } from './practice';
+import { wanderedBy, playLikeAPerson, STEADY_PRACTICE } from './practice';
 import { PRACTICE_PATTERNS, strokesOfPattern, type PracticePattern } from './practice-patterns';
 import { rawMidi } from './raw-midi';
 import { tightnessOf } from './tightness';
@@ -105,6 +105,18 @@ test('doubles: the much softer of two close strokes of one voice; flams of like 
 });
 
 describe('the practice player', () => {
+  test('a tempo that wanders is never faster or slower than its percent, begins without delay, and goes by the seed', () => {
+    const how = { seed: 4, wanderPercent: 5 };
+    const at = Array.from({ length: 600 }, (_, i) => wanderedBy(how, i / 10));
+    expect(at[0]).toBe(0);
+    const rates = at.slice(1).map((delay, i) => (delay - at[i]!) / 0.1);
+    expect(Math.max(...rates.map(Math.abs))).toBeLessThanOrEqual(0.05);
+    expect(Math.max(...rates)).toBeGreaterThan(0.02);
+    expect(Math.min(...rates)).toBeLessThan(-0.02);
+    expect(wanderedBy({ ...how, seed: 5 }, 7)).not.toBe(wanderedBy(how, 7));
+    expect(wanderedBy({ ...how, wanderPercent: 0 }, 7)).toBe(0);
+  });
+
   const planned = Array.from({ length: 600 }, (_, i) => ({ at: seconds(i * 0.25), key: 42, velocity: 90 }));
   test('steady, it plays exactly what is planned', () => {
     expect(playLikeAPerson(planned, STEADY_PRACTICE).map(({ at, key, velocity }) => ({ at, key, velocity }))).toEqual(planned);

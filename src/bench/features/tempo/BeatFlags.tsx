@@ -40,7 +40,7 @@ export default function BeatFlags() {
   const beats = useMemo(
     () =>
       part.tempo.flatMap(({ tick }, index) => {
-        if (index === 0 || tick < part.origin) return [];
+        if (tick < part.origin) return [];
         const bar = map.barAt(tick);
         const beat = map.beatAt(bar, tick);
         return [{ index, tick, bar: bar.index + 1, beat: beat.index + 1 }];
@@ -101,7 +101,9 @@ export default function BeatFlags() {
               key={index}
               type="button"
               aria-label={`Beat ${beat} of bar ${bar}`}
-              title="Drag it to where the beat sounds"
+              // The first one stands on the part's zero.
+              disabled={index === 0}
+              title={index === 0 ? undefined : 'Drag it to where the beat sounds'}
               className={`absolute top-0.5 h-[18px] -translate-x-px cursor-ew-resize touch-none rounded-sm border-l-2 pr-1 pl-1 text-xs leading-[18px] ${beat === 1 ? 'border-ink bg-sunk font-semibold' : 'border-strong text-faint hover:bg-sunk'}`}
               style={{ left: x + by }}
               onPointerDown={(e) => onDown(e, index)}
@@ -110,7 +112,7 @@ export default function BeatFlags() {
               onPointerCancel={() => setDrag(null)}
               onKeyDown={(e) => onKey(e, index, tick)}
             >
-              {beat === 1 ? bar : `.${beat}`}
+              {beat === 1 ? bar : String(beat)}
             </button>
           );
         })}

@@ -45,7 +45,7 @@ const emptyChart = (): ChartConfiguration<'line'> => ({
     ...STILL,
     plugins: { legend: { display: false }, tooltip: { enabled: false } },
     scales: {
-      x: { type: 'linear', title: { display: false }, ticks: { precision: 0, maxTicksLimit: 8 } },
+      x: { type: 'linear', title: { display: false }, ticks: { precision: 0, maxTicksLimit: 8, includeBounds: false } },
       y: { type: 'linear', ticks: { maxTicksLimit: 5 }, grace: '10%' },
     },
   },

@@ -29,7 +29,7 @@ export function GridSentence({ part, grid }: { part: Part; grid: GridOfPlayer })
       <p className="leading-8">
         {grid === 'steady' ? 'The tempo is ' : 'The grid '}
         <Picker
-          label="Grid"
+          label="Tempo of the grid"
           value={grid === 'other' ? '' : grid}
           choices={[
             ...(grid === 'other' ? [{ value: '', text: 'has a tempo of its own' }] : []),

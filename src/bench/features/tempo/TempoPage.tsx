@@ -75,7 +75,7 @@ export function TempoPage() {
                 </p>
               )}
               <div className="flex flex-wrap gap-1.5">
-                <Button size="small" look={grid ? 'plain' : 'strong'} onClick={() => void look()}>
+                <Button size="small" look={grid ? 'quiet' : 'strong'} onClick={() => void look()}>
                   {grid ? 'Find the beats again' : 'Find the beats'}
                 </Button>
               </div>

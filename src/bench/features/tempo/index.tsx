@@ -38,4 +38,4 @@ export const tempoFeature: BenchFeature = {
   strips: [{ id: 'beat-flags', where: 'above', Strip: Flags }],
 };
 
-const WORDS = { follows: 'follows the player', steady: 'steady', other: '', none: '' } as const;
+const WORDS = { follows: 'follows', steady: 'steady', other: '', none: '' } as const;
