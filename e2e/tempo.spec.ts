@@ -126,3 +126,18 @@ test('on a part that has hits nothing is recorded without a click; a new part is
   await expect(page.getByRole('combobox', { name: 'Timing' })).toHaveText('without a click');
   expect((await part(page)).hits).toEqual([]);
 });
+
+test('the simulated sender’s clock starts the part, at its tempo; stopping to follow stops it', async ({ page }) => {
+  await openPrepared(page, newPart());
+  await page.getByRole('tab', { name: 'Takes' }).click();
+  await page.getByRole('button', { name: 'MIDI clock' }).click();
+  await page.getByRole('combobox', { name: 'Clock to follow' }).click();
+  await page.getByRole('option', { name: 'Simulated sender' }).click();
+  await expect(page.getByTestId('clock-state')).toContainText(/^1(09|10|11)\.\d BPM, jitter \d\.\d ms\.$/);
+  await expect.poll(() => page.evaluate(() => window.nodSway!.engine.isPlaying)).toBe(true);
+  // The part's own tempo stays 100: it is played faster.
+  expect((await part(page)).tempo[0]!.microsecondsPerQuarter).toBe(600_000);
+  await page.getByRole('combobox', { name: 'Clock to follow' }).click();
+  await page.getByRole('option', { name: 'no clock' }).click();
+  await expect.poll(() => page.evaluate(() => window.nodSway!.engine.isPlaying)).toBe(false);
+});

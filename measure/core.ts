@@ -1,5 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { parseMidi, writeMidi, type MidiEvent } from 'midi-file';
+import { freeTake } from '@tests/support/free-takes';
+import { findBeats } from '@/core/beats/find-beats';
 import { performPart } from '@/core/perform/perform';
 import { ticksOfBars } from '@/core/commands/settings';
 import { OPEN_GUARDS, type Take } from '@/core/model/take';
@@ -29,6 +31,8 @@ import { benchHandOver, benchOnsets, benchRender, benchVoices } from './sound';
 
 const HITS = 12_000;
 const FRAME_MS = 16.7;
+/** 1.2 times what was measured first. */
+const BEATS_BAR = 600;
 
 /** A list of hits as new objects: nothing that was computed for the old ones is found again. */
 const fresh = (part: Part): Part => ({ ...part, hits: part.hits.map((h) => ({ ...h })), meter: [...part.meter], tempo: [...part.tempo] });
@@ -49,6 +53,7 @@ export function benchCore(files: readonly string[]): void {
   benchRecordFold();
   benchHandOver();
   benchVoices();
+  benchBeats();
   benchHands();
   benchOnsets();
   benchRender();
@@ -133,6 +138,20 @@ function benchLearn(part: Part): void {
     () => structuredClone(part.hits),
   );
   say('learn', m.value, 'ms', m.baseline, 2);
+}
+
+/** Finding the beats of 12,000 hits that were played freely, and of a quarter of them, a hit. */
+function benchBeats(): void {
+  const all = freeTake(5, { bars: 2400 }).strokes.slice(0, HITS);
+  const m = compare(
+    () => findBeats(all),
+    () => structuredClone(all),
+    3,
+  );
+  say('beats', m.value, 'ms', m.baseline, BEATS_BAR);
+  const few = all.slice(0, HITS / 4);
+  const each = (of: typeof all): number => time(() => findBeats(of)) / of.length;
+  say('beats-growth', each(all) * 1e6, 'ns a hit', each(few) * 1e6, 1.5);
 }
 
 const EVENTS = 1_000;

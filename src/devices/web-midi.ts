@@ -1,10 +1,11 @@
+import type { ClockSource } from './clock-source';
 import type { InputDevice } from './input';
 import { readMessage } from './input';
 import type { OutputDevice } from './output';
 
 /** The ports that the browser shows, or why it shows none. */
 export type MidiPorts =
-  | { kind: 'ports'; inputs: InputDevice[]; outputs: OutputDevice[]; onChange: (listener: () => void) => () => void }
+  | { kind: 'ports'; inputs: InputDevice[]; clocks: ClockSource[]; outputs: OutputDevice[]; onChange: (listener: () => void) => () => void }
   | { kind: 'refused'; why: string };
 
 let asked: Promise<MidiPorts> | null = null;
@@ -26,6 +27,7 @@ async function ask(): Promise<MidiPorts> {
     return {
       kind: 'ports',
       inputs: [...access.inputs.values()].map(inputOf),
+      clocks: [...access.inputs.values()].map(clockOf),
       outputs: [...access.outputs.values()].map(outputOf),
       onChange: (listener) => {
         access.addEventListener('statechange', listener);
@@ -51,6 +53,17 @@ const inputOf = (port: MIDIInput): InputDevice => ({
     port.addEventListener('midimessage', onMessage);
     void port.open();
     return () => port.removeEventListener('midimessage', onMessage);
+  },
+});
+
+const clockOf = (port: MIDIInput): ClockSource => ({
+  id: `midi:${port.id}`,
+  name: port.name ?? 'MIDI input',
+  listen(onMessage) {
+    const hear = (e: MIDIMessageEvent) => e.data && onMessage(e.data, e.timeStamp);
+    port.addEventListener('midimessage', hear);
+    void port.open();
+    return () => port.removeEventListener('midimessage', hear);
   },
 });
 

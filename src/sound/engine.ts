@@ -9,8 +9,10 @@ import type { OwnSounds } from '@/core/model/own-sound';
 import type { ScheduledHit } from '@/core/playback/sequencer';
 import { ClockMap, type Stall } from '@/core/take/clock';
 import { TempoMap } from '@/core/time/tempo-map';
-import { seconds, ticks, type Seconds, type Ticks } from '@/core/units';
+import { seconds, type Seconds, type Ticks } from '@/core/units';
 import type { VoiceName } from '@/core/row-names';
+import { compareClocks } from './compare-clocks';
+import { tickPlayedAt } from './place-in-program';
 import { PLAYER_PROCESSOR, type FromPlayer, type ToPlayer } from './protocol';
 import { handOver } from './hand-over';
 import { StrokeMaker, type OwnSource } from './own-strokes';
@@ -55,7 +57,9 @@ export class SoundEngine {
   private readonly known = new Map<string, Known>();
   /** The name of what was set last. */
   private latest = '';
-  private state: PlayState = { playing: false, settled: true, anchorFrame: 0, version: 'performed', name: '', next: null };
+  /** Another clock is followed: moments of the program are no longer moments of the audio clock. */
+  isFollowing = false;
+  private state: PlayState = { playing: false, settled: true, anchorFrame: 0, stretch: 1, version: 'performed', name: '', next: null };
   private clicks: Program | null = null;
   private readonly clock = new ClockMap();
   private readonly listeners = new Set<() => void>();
@@ -112,21 +116,11 @@ export class SoundEngine {
     const latest = this.known.get(this.latest);
     if (latest) this.send({ type: 'programs', versions: latest.versions, name: this.latest });
     if (this.clicks) this.send({ type: 'clicks', program: this.clicks });
-    this.followClock();
-  }
-
-  /** Compares the clocks some ten times a second: device stamps are mapped by it. */
-  private followClock() {
-    const compare = () => {
-      const context = this.context;
-      if (!context || context.state !== 'running') return;
-      // What is heard at a moment of the page's clock; where the browser does not say, its delay is taken off.
-      const { contextTime, performanceTime } = context.getOutputTimestamp();
-      if (contextTime && performanceTime) this.clock.add({ audio: seconds(contextTime), page: performanceTime });
-      else this.clock.add({ audio: seconds(this.now), page: performance.now() });
-    };
-    compare();
-    setInterval(compare, 100);
+    compareClocks(
+      () => this.context,
+      this.clock,
+      () => this.now,
+    );
   }
 
   /** Where the audio clock fell behind while the machine stalled, in ms of the page's clock. */
@@ -160,13 +154,13 @@ export class SoundEngine {
    */
   get sounding(): { program: Program; anchorFrame: number } | null {
     const versions = this.known.get(this.state.name)?.versions;
-    if (!this.state.playing || !this.state.settled || !versions) return null;
+    if (!this.state.playing || !this.state.settled || !versions || this.isFollowing) return null;
     return { program: versions[this.state.version] ?? versions.performed, anchorFrame: this.state.anchorFrame };
   }
 
-  /** When the first pass started, or will start, on the audio clock; null while stopped. */
+  /** When the first pass started, or will start, on the audio clock; null while stopped, and while another clock is followed. */
   get startedAt(): Seconds | null {
-    return this.state.playing && this.context ? seconds(this.state.anchorFrame / this.context.sampleRate) : null;
+    return this.state.playing && this.context && !this.isFollowing ? seconds(this.state.anchorFrame / this.context.sampleRate) : null;
   }
 
   private async wake() {
@@ -224,12 +218,10 @@ export class SoundEngine {
 
   /** K-weighted level of a row's hardest stroke, in dB. */
   levelOf = (index: number): number => this.rows[index]?.source.level ?? 0;
-
   /** How many strokes are still being made; until then the nearest stand in. */
   get strokesLeft(): number {
     return this.strokes.left;
   }
-
   /** All strokes of what plays are ready: what is heard is what an export has. */
   allReady(): Promise<void> {
     return this.strokes.allReady();
@@ -373,15 +365,24 @@ export class SoundEngine {
 
   /** The tick that is heard now, or null while stopped. */
   position(): Ticks | null {
+    return this.positionOf(this.now);
+  }
+
+  /** The tick that is heard at a moment of the page's clock; null while stopped. */
+  positionHeardAt(page: number): Ticks | null {
+    return this.positionOf(this.heardAt(page));
+  }
+
+  /** Plays slower (over 1) or faster than the part's tempo, to follow another clock; null: by its own tempo again. */
+  setStretch(stretch: number | null) {
+    this.isFollowing = stretch !== null;
+    this.send({ type: 'stretch', stretch: stretch ?? 1 });
+  }
+
+  private positionOf(now: number): Ticks | null {
     const known = this.known.get(this.state.name);
     if (!this.state.playing || !known || !this.context) return null;
-    const p = known.versions.performed;
-    const tickOf = known.tickOf ?? ((tick: Ticks): Ticks => tick);
-    let place = this.now - this.state.anchorFrame / this.context.sampleRate;
-    // Before the first pass there is a lead for early hits or a count-in; the cursor waits at the start.
-    if (place < 0) return tickOf(p.startTick);
-    if (p.loop && p.length > 0) place -= Math.floor(place / p.length) * p.length;
-    return tickOf(ticks(known.tempo.toTicks(seconds(known.tempo.toSeconds(p.startTick) + place))));
+    return tickPlayedAt({ program: known.versions.performed, ...known }, this.state, this.context.sampleRate, now);
   }
 
   /** Records the coming seconds of the output as the audio thread makes it. */

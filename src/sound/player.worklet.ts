@@ -52,6 +52,9 @@ class PlayerProcessor extends AudioWorkletProcessor {
       case 'stop':
         this.player.stop();
         break;
+      case 'stretch':
+        this.player.setStretch(message.stretch);
+        break;
       case 'audition':
         return this.player.audition(message.sound, message.velocity, message.colour);
       case 'volume':

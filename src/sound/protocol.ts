@@ -29,6 +29,8 @@ export type ToPlayer =
   /** `lead`: seconds until the start; the usual pre-roll without it. */
   | { type: 'play'; fromTick: Ticks; lead?: number }
   | { type: 'stop' }
+  /** What lengths of programs are multiplied by. */
+  | { type: 'stretch'; stretch: number }
   | { type: 'audition'; sound: number; velocity: number; colour: Colour }
   | { type: 'volume'; volume: number }
   /** Keeps the coming frames of the output, to be looked at by tests and measurements. */

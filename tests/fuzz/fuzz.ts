@@ -27,7 +27,7 @@ import { formRequest } from '../support/multipart';
 import { CALLS } from '@/api/children/calls';
 import { WORST_FILES } from '../support/worst-files';
 import { WORST_REQUESTS } from '../support/worst-parts';
-import { partAtLimits } from './limits';
+import { partAtLimits, playedAtLimits } from './limits';
 import { dice, mutateBytes, mutateJson } from './mutate';
 
 export interface FuzzResult {
@@ -79,6 +79,11 @@ export async function fuzz(count: number, seed: number, given: readonly Uint8Arr
       await measure(result, `part at its limits ${i}, ${call}`, () =>
         sent(CALLS[call], formRequest({ part, ...(call === 'perform' ? { order: String(i % 2 === 0) } : {}) })),
       );
+    result.files++;
+  }
+  for (let i = 0; i < count / 20; i++) {
+    const fields = playedAtLimits(dice(seed * 11_000_003 + i));
+    await measure(result, `played at its limits ${i}, beats`, () => sent(CALLS.beats, formRequest(fields)));
     result.files++;
   }
   for (let i = 0; i < count; i++) {

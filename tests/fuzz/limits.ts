@@ -85,3 +85,21 @@ export function partAtLimits(roll: () => number): string {
     hits,
   });
 }
+
+/** Longer takes and more strokes are read in more than the time that a single request is allowed here; limits have tests of their own. */
+const MOST_EVENTS = 1200;
+const LONGEST_TAKE = 240;
+
+/** What was played, for /api/beats: strokes anywhere, at one moment, in even steps, or far from zero; and taps that fit or do not. */
+export function playedAtLimits(roll: () => number): { events: string; taps?: string } {
+  const count = upToLimit(roll, MOST_EVENTS);
+  const zero = pick(roll, [0, 0, -900_000, 999_000]);
+  const step = pick(roll, [0, 1e-6, 0.05, 0.31, 1.7]);
+  const spread = pick(roll, [0, 1e-3, 1, LONGEST_TAKE]);
+  const at = (i: number): number => zero + Math.min(LONGEST_TAKE, i * step) + roll() * spread;
+  const events = many(count, (i) => ({ t: at(i), key: Math.floor(roll() * 128), velocity: 1 + Math.floor(roll() * 127) }));
+  const taps = maybe(roll, 0.3, () =>
+    JSON.stringify(many(1 + Math.floor(roll() * 4), (i) => zero + i * pick(roll, [0.5, 0.5, 1e-9, 100]))),
+  );
+  return { events: JSON.stringify(events), ...(taps ? { taps } : {}) };
+}

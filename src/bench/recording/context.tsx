@@ -4,6 +4,9 @@ import { createContext, useContext, useEffect, useMemo, type ReactNode } from 'r
 import { useStore } from 'zustand';
 import { SURE_COUNT } from '@/core/beats/find-beats';
 import { Receiver } from '@/devices/output';
+import { ticksOfBars } from '@/core/commands/settings';
+import { tempoMapOf } from '@/core/part/part-time';
+import { SimulatedClock } from '@/devices/clock-source';
 import { PadDevice } from '@/devices/pads';
 import { inputStore } from '@/storage/input-store';
 import { takeStore } from '@/storage/take-store';
@@ -12,6 +15,8 @@ import { workerFinder } from '../actions/beat-finder';
 import { openPage } from '../actions/open-page';
 import { enterStep } from '../actions/step-entry';
 import type { Playback } from '../playback/use-playback';
+import { ClockFollower } from '../playback/clock-follower';
+import type { BenchStore } from '../store/bench-store';
 import { useBenchStore } from '../store/context';
 import { followClicks } from './click-track';
 import { detectTake } from '../actions/detect';
@@ -25,6 +30,9 @@ export interface RecordingDevices {
   pads: PadDevice;
   sender: Sender;
   receiver: Receiver;
+  /** Has the part follow a MIDI clock, and what sends one without a port. */
+  follower: ClockFollower;
+  simulatedClock: SimulatedClock;
 }
 
 /** What an address ends with that opens a part to be recorded without a click. */
@@ -36,6 +44,23 @@ let shownRecording: RecordingDevices | null = null;
 export const recordingForTests = (): RecordingDevices | null => shownRecording;
 
 const Context = createContext<RecordingDevices | null>(null);
+
+/** Follows a clock with what this Bench plays. */
+function followerOf(bench: BenchStore, { engine, playFrom }: Playback): ClockFollower {
+  return new ClockFollower({
+    now: () => performance.now(),
+    play: playFrom,
+    stop: () => engine.stop(),
+    isPlaying: () => engine.isPlaying,
+    setStretch: (stretch) => engine.setStretch(stretch),
+    heardAt: (page) => engine.positionHeardAt(page),
+    loop: () => {
+      const { part, transport } = bench.getState();
+      return transport.loop && !transport.order ? ticksOfBars(part, transport.fromBar, transport.toBar) : null;
+    },
+    quarterMsAt: (tick) => 60_000 / tempoMapOf(bench.getState().part).bpmAt(tick),
+  });
+}
 
 /** One recorder for the Bench, listening to the pads until another device is chosen. */
 export function RecordingProvider({ playback, children }: { playback: Playback; children: ReactNode }) {
@@ -69,6 +94,8 @@ export function RecordingProvider({ playback, children }: { playback: Playback; 
       pads: new PadDevice(),
       sender: createSender(playback.engine, () => bench.getState().part, playback.hitOfSlot),
       receiver: new Receiver(),
+      follower: followerOf(bench, playback),
+      simulatedClock: new SimulatedClock(),
     };
   }, [bench, playback]);
   useEffect(() => {
@@ -84,6 +111,7 @@ export function RecordingProvider({ playback, children }: { playback: Playback; 
       shownRecording = null;
       unfollow();
       recording.recorder.dispose();
+      recording.follower.follow(null);
       recording.sender.dispose();
     };
   }, [bench, playback, recording]);

@@ -337,6 +337,7 @@ export function createRecorder(ports: RecorderPorts): Recorder {
     learnPad: (onKey) => void (learning = onKey),
     start() {
       if (running || free.isOn) return;
+      if (engine.isFollowing) return say('The part follows a MIDI clock: stop following it to record.');
       recorder.stopMeasuring();
       if (state.getState().free) return takesFreeTake(bench.getState().part, null) ? void free.start().catch(onError) : say(NEEDS_EMPTY);
       begin().catch(onError);

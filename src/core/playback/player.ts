@@ -33,6 +33,8 @@ export interface PlayState {
   /** The clock runs evenly since the start: the anchor stays where it is. */
   settled: boolean;
   anchorFrame: number;
+  /** What the program's lengths are multiplied by. */
+  stretch: number;
   version: ProgramVersion;
   /** What plays, by name. */
   name: string;
@@ -85,6 +87,7 @@ export class Player {
   private auditions: { sound: number; velocity: number; colour: Colour }[] = [];
   /** The next frame that is mixed: so far ahead of what leaves as the limiter looks. */
   private frame = 0;
+  private stretch = 1;
   private jumps: Jump[] = [];
   /** Playing that starts with the next block: the clock may jump until it comes. */
   private starting: Start | null = null;
@@ -153,6 +156,7 @@ export class Player {
     if (!first || this.coming || !this.sequencer.isPlaying) return;
     const at = first.when === 'anywhere' ? frame : this.sequencer.leavingFrame(frame, first.when);
     const sequencer = new Sequencer(this.sampleRate);
+    sequencer.setStretch(this.stretch, frame);
     const program = first.versions[this.version] ?? first.versions.performed;
     sequencer.setProgram(program, frame);
     const tempo = new TempoMap(program.tempo);
@@ -176,6 +180,13 @@ export class Player {
     const program = this.versions[this.version] ?? this.versions.performed;
     this.mixer.setMix(program.mix);
     this.mixer.gain = this.versions.gains?.[this.version] ?? 1;
+  }
+
+  /** Plays everything slower (over 1) or faster than its programs say, from the next block on. */
+  setStretch(stretch: number) {
+    this.stretch = stretch;
+    const all = [this.sequencer, this.clicks, ...this.leaving.map((l) => l.sequencer), ...(this.coming ? [this.coming.sequencer] : [])];
+    for (const sequencer of all) sequencer.setStretch(stretch, this.frame);
   }
 
   setVersion(version: ProgramVersion) {
@@ -254,6 +265,7 @@ export class Player {
       playing: this.sequencer.isPlaying,
       settled: this.settling === null,
       anchorFrame: this.sequencer.anchorFrame,
+      stretch: this.stretch,
       version: this.version,
       name: this.name,
       next: coming && { name: coming.name, frame: coming.frame },

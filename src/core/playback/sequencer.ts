@@ -58,7 +58,24 @@ export class Sequencer {
   /** Hits of passes before the first sound too: a count-in. */
   private counting = false;
 
+  /** What the program's lengths are multiplied by: it follows a clock of another tempo. */
+  private stretched = 1;
+
   constructor(readonly sampleRate: number) {}
+
+  /** Frames that a second of the program takes. */
+  private get perSecond(): number {
+    return this.sampleRate * this.stretched;
+  }
+
+  /** Plays slower (over 1) or faster from a frame on, keeping the place in the music. */
+  setStretch(stretch: number, frame: number) {
+    if (stretch === this.stretched) return;
+    this.anchor = frame - ((frame - this.anchor) * stretch) / this.stretched;
+    this.stretched = stretch;
+    const { current } = this;
+    if (current) this.current = { ...current, ...lengthsOf(current.program, this.perSecond) };
+  }
 
   get isPlaying(): boolean {
     return this.playing;
@@ -72,7 +89,7 @@ export class Sequencer {
   /** Replaces the program from `frame` on, keeping the place in the music. */
   setProgram(program: Program, frame: number) {
     const old = this.current;
-    const next = compile(program, this.sampleRate);
+    const next = compile(program, this.perSecond);
     this.current = next;
     this.makeRoom(program.index.ofSlot.length);
     if (!this.playing || !old) return;
@@ -97,7 +114,7 @@ export class Sequencer {
     const c = this.current;
     if (!c) return;
     const place = this.placeOfTick(c, fromTick);
-    this.from = place / this.sampleRate;
+    this.from = place / this.perSecond;
     this.anchor = frame + Math.round(lead * this.sampleRate) - place;
     this.counting = counting;
     this.lastPass.fill(NEVER);
@@ -118,8 +135,8 @@ export class Sequencer {
     const pass = c.program.loop ? Math.max(0, Math.floor((frame - this.anchor) / c.length)) : 0;
     const start = this.anchor + pass * c.length;
     if (when === 'bar') {
-      const line = c.program.bars.find((s) => start + s * this.sampleRate >= frame);
-      if (line !== undefined) return start + line * this.sampleRate;
+      const line = c.program.bars.find((s) => start + s * this.perSecond >= frame);
+      if (line !== undefined) return start + line * this.perSecond;
     }
     return start + c.length;
   }
@@ -128,7 +145,7 @@ export class Sequencer {
   placeInBar(frame: number): number {
     const c = this.current;
     if (!c || c.length <= 0) return 0;
-    let place = (frame - this.anchor) / this.sampleRate;
+    let place = (frame - this.anchor) / this.perSecond;
     if (c.program.loop) place -= Math.floor(place / c.program.length) * c.program.length;
     const { bars, length } = c.program;
     const next = bars.findIndex((s) => s > place);
@@ -175,9 +192,9 @@ export class Sequencer {
   private takeDue(c: Compiled, cycle: number, from: number, to: number, onsets: ScheduledHit[]) {
     const base = cycle * c.length;
     const { order, places, wraps } = c.program.index;
-    const placeAt = (k: number): number => (places[k] as number) * this.sampleRate;
+    const placeAt = (k: number): number => (places[k] as number) * this.perSecond;
     for (
-      let k = bisector((place: number) => place * this.sampleRate).left(places, from - base);
+      let k = bisector((place: number) => place * this.perSecond).left(places, from - base);
       k < places.length && placeAt(k) < to - base;
       k++
     ) {
@@ -207,7 +224,7 @@ export class Sequencer {
 
   private isDue(c: Compiled, index: number, pass: number): boolean {
     if ((pass < 0 && !this.counting) || (pass > 0 && !c.program.loop)) return false;
-    if (this.end < Infinity && this.anchor + pass * c.length + (c.program.homes[index] as number) * this.sampleRate >= this.end - 0.5)
+    if (this.end < Infinity && this.anchor + pass * c.length + (c.program.homes[index] as number) * this.perSecond >= this.end - 0.5)
       return false;
     if (pass === 0 && !this.counting && (c.program.homes[index] as number) < this.from - 1e-6) return false;
     return (this.lastPass[c.program.slots[index] as number] as number) < pass;
@@ -227,7 +244,7 @@ export class Sequencer {
     const { slots, offsets } = next.program;
     const { ofSlot } = old.program.index;
     const { offsets: oldOffsets } = old.program;
-    const rate = this.sampleRate;
+    const rate = this.perSecond;
     // Every hit is asked, on the audio thread: what most of them fail comes first and costs little.
     const reached = (frame - 0.5 - this.anchor) / next.length;
     const [nextRate, knownSlots] = [rate / next.length, ofSlot.length];
@@ -264,9 +281,9 @@ export class Sequencer {
     const { slots, offsets } = next.program;
     for (let index = 0; index < slots.length; index++) {
       const slot = slots[index] as number;
-      const ahead = (offsets[index] as number) * this.sampleRate - place;
+      const ahead = (offsets[index] as number) * this.perSecond - place;
       const before = old.program.index.ofSlot[slot] ?? -1;
-      const sounded = before >= 0 && (old.program.offsets[before] as number) * this.sampleRate < oldPlace;
+      const sounded = before >= 0 && (old.program.offsets[before] as number) * this.perSecond < oldPlace;
       // What lies behind the playhead, or has sounded and lies just ahead of it, is done for this pass.
       if (ahead < 0 || (inside && sounded && ahead < PRE_ROLL_SECONDS * this.sampleRate)) this.lastPass[slot] = 0;
     }
@@ -275,11 +292,11 @@ export class Sequencer {
   private tickAt(c: Compiled, frame: number): Ticks {
     let place = frame - this.anchor;
     if (c.program.loop) place -= Math.floor(place / c.length) * c.length;
-    return c.tempo.toTicks(seconds(startSecond(c) + place / this.sampleRate));
+    return c.tempo.toTicks(seconds(startSecond(c) + place / this.perSecond));
   }
 
   private placeOfTick(c: Compiled, tick: Ticks): number {
-    return (c.tempo.toSeconds(tick) - startSecond(c)) * this.sampleRate;
+    return (c.tempo.toSeconds(tick) - startSecond(c)) * this.perSecond;
   }
 }
 
@@ -295,11 +312,15 @@ const colourOf = (p: Program, index: number, pass: number): Colour => ({
 
 const startSecond = (c: Compiled): number => c.tempo.toSeconds(c.program.startTick);
 
-const compile = (program: Program, sampleRate: number): Compiled => ({
+const lengthsOf = (program: Program, perSecond: number): Pick<Compiled, 'length' | 'latest'> => ({
+  length: program.length * perSecond,
+  latest: (program.index.places.at(-1) ?? 0) * perSecond,
+});
+
+const compile = (program: Program, perSecond: number): Compiled => ({
   program,
   tempo: new TempoMap(program.tempo),
-  length: program.length * sampleRate,
-  latest: (program.index.places.at(-1) ?? 0) * sampleRate,
+  ...lengthsOf(program, perSecond),
 });
 
 const sameTempo = (a: Compiled, b: Compiled): boolean =>

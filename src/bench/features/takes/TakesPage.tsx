@@ -4,6 +4,7 @@ import { Section, Sections } from '@/ui/Section';
 import { useRecorded } from '../../recording/context';
 import { AfterTake } from './AfterTake';
 import { BesideSection } from './BesideSection';
+import { FollowClock } from './FollowClock';
 import { InputSection } from './InputSection';
 import { RecordSection } from './RecordSection';
 import { SendOut } from './SendOut';
@@ -29,6 +30,9 @@ export function TakesPage() {
         </Section>
         <Section name="beside" title="Backing track">
           <BesideSection />
+        </Section>
+        <Section name="clock" title="MIDI clock">
+          <FollowClock />
         </Section>
         <Section name="out" title="MIDI out">
           <SendOut />

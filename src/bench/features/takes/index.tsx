@@ -19,7 +19,7 @@ export const takesFeature: BenchFeature = {
       title: 'Takes',
       letter: 't',
       about: 'Record from pads, keys or a MIDI device over the loop, work with the takes, and send MIDI out to other sounds.',
-      also: ['record', 'MIDI input', 'pads', 'latency', 'step entry', 'MIDI output'],
+      also: ['record', 'MIDI input', 'pads', 'latency', 'step entry', 'MIDI output', 'MIDI clock', 'sync', 'without a click'],
       useFigure: () => figureOf(useTakeCount(), 'take'),
       open: ['takes', 'input'],
       Page: dynamic(() => import('./TakesPage').then((m) => m.TakesPage), { ssr: false }),
