@@ -314,7 +314,7 @@ exports.FOLDERS = [
   {
     folder: 'bench/playback',
     about: 'what plays and what takes over: the store’s changes become programs for the audio thread',
-    on: ['core/*', 'workers', 'storage', 'sound', 'sounds', 'ui', 'bench/store', 'bench/actions'],
+    on: ['core/*', 'workers', 'storage', 'devices', 'sound', 'sounds', 'ui', 'bench/store', 'bench/actions'],
   },
   {
     folder: 'bench/ideas',
