@@ -40,7 +40,8 @@ export function Toolbar({ playback }: { playback: Playback }) {
   const painting = ui.tool !== 'select';
   return (
     <div
-      className="flex h-[52px] shrink-0 items-center gap-3 overflow-hidden border-b border-line px-4"
+      // On a phone the words have a line of their own below: beside the buttons there is no room for any.
+      className="flex h-[52px] shrink-0 items-center gap-3 overflow-hidden border-b border-line px-4 max-[639px]:h-[100px] max-[639px]:flex-wrap max-[639px]:content-center max-[639px]:gap-y-1"
       role="toolbar"
       aria-label="Pointer and selection"
     >
@@ -62,8 +63,10 @@ export function Toolbar({ playback }: { playback: Playback }) {
           </ToggleGroup.Item>
         </Hint>
       </ToggleGroup.Root>
-      <span className="h-5 w-px shrink-0 bg-line" aria-hidden="true" />
-      <Doing tool={ui.tool} paint={ui.paint} notice={notice} />
+      <span className="h-5 w-px shrink-0 bg-line max-[639px]:hidden" aria-hidden="true" />
+      <div className="flex min-w-0 flex-1 max-[639px]:order-last max-[639px]:basis-full">
+        <Doing tool={ui.tool} paint={ui.paint} notice={notice} />
+      </div>
       <div className="ml-auto flex shrink-0 items-center gap-1">
         <UndoRedo />
         <IconButton
