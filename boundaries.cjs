@@ -83,7 +83,7 @@ exports.FOLDERS = [
   },
   {
     folder: 'core/free-takes',
-    about: 'parts that were played without a click: noticed, a grid that follows the player, beats that are moved, a steady tempo instead',
+    about: 'parts played without a click: detecting them, a grid that follows the player, moving beats, a steady tempo',
     on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/reading', 'core/beats'],
   },
   {

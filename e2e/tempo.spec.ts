@@ -141,3 +141,43 @@ test('the simulated sender’s clock starts the part, at its tempo; stopping to 
   await page.getByRole('option', { name: 'no clock' }).click();
   await expect.poll(() => page.evaluate(() => window.nodSway!.engine.isPlaying)).toBe(false);
 });
+
+test('taps on beats 1 and 2 choose the count', async ({ page }) => {
+  await importMidi(page, 'free.mid', freeMidi(8));
+  await press(page, 'Find its tempo');
+  const counts = page.getByRole('radiogroup', { name: 'Count' });
+  await expect(counts.getByRole('radio').first()).toContainText('4/4 at 159 BPM');
+  // The taps fall on beats 3 and 4 of the first reading: that bar line moves by two beats.
+  const [from, to] = await page.evaluate(() => {
+    const { tempo, origin } = window.nodSway!.bench().part;
+    const seconds = (until: number) =>
+      tempo.reduce((sum, t, i) => {
+        const end = Math.min(until, tempo[i + 1]?.tick ?? Infinity);
+        return end > t.tick ? sum + ((end - t.tick) / 80_640) * (t.microsecondsPerQuarter / 1e6) : sum;
+      }, 0);
+    return [seconds(origin + 10 * 80_640), seconds(origin + 11 * 80_640)];
+  });
+  await press(page, 'Tap beats 1 and 2');
+  for (const [n, at] of [from, to].entries()) {
+    // The part plays at its placeholder tempo of 120 again: two quarters a second.
+    await page.evaluate((tick) => Object.assign(window.nodSway!.engine, { position: () => tick }), at! * 2 * 80_640);
+    await page.getByRole('button', { name: `Tap beat ${n + 1}` }).click();
+  }
+  await expect(counts.getByRole('radio').first()).toContainText('4/4');
+  await expect(counts.getByRole('radio').first()).toHaveAttribute('aria-checked', 'true');
+  const bar = await page.evaluate((second) => {
+    const { tempo, origin, meter } = window.nodSway!.bench().part;
+    let at = 0;
+    for (const [i, t] of tempo.entries()) {
+      const next = tempo[i + 1];
+      const length = next ? ((next.tick - t.tick) / 80_640) * (t.microsecondsPerQuarter / 1e6) : Infinity;
+      if (second < at + length) {
+        const tick = t.tick + ((second - at) / (t.microsecondsPerQuarter / 1e6)) * 80_640;
+        return ((tick - origin) / 80_640 / meter[0]!.numerator) % 1;
+      }
+      at += length;
+    }
+    return Number.NaN;
+  }, from!);
+  expect(Math.min(bar, 1 - bar)).toBeLessThan(0.05);
+});

@@ -98,8 +98,8 @@ interface Opened {
 }
 
 /**
- * Reads ideas and what can be undone, once the Bench is there, again when the storage is back after it failed: the part that is open stays
- * open whatever happens to them. @returns how to stop
+ * Reads ideas and the undo history once the Bench is open. If the storage fails, it is read again later: the part stays open.
+ * @returns a function that stops it
  */
 function readHistory(store: BenchStore, stored: StoredPart, partId: string): () => void {
   let current = true;
@@ -111,7 +111,7 @@ function readHistory(store: BenchStore, stored: StoredPart, partId: string): () 
     );
     if (!current) return;
     for (const idea of ideas) addIdea(idea);
-    // All at once: what was read once must not be put under it again.
+    // All at once: a second attempt must not add the same history twice.
     for (const { id, part, edits } of kept) adoptHistory(benchHistoryOf(edits), leftOfEdits(edits, part), id);
   };
   const attempt = () =>

@@ -50,7 +50,7 @@ const TEXTS = {
     'Too few strokes stand out in this sound to tell bars.',
     'Choose a loop with a beat, or import it into a part and set its bars by hand.',
   ],
-  'too-few-strokes': ['There are too few hits to find a beat.', 'Eight at least are needed; more bars are surer.'],
+  'too-few-strokes': ['There are too few hits to find a beat.', 'At least eight are needed; more bars give better results.'],
   'too-many-strokes': ['There are more than 20,000 hits to find a beat in.', 'Cut the take into shorter ones first.'],
   'take-too-long': ['The take is longer than two hours.', 'Cut it into shorter ones first.'],
   'no-demos': ['The demo parts could not be fetched.', 'Reload the page when the server can be reached.'],
@@ -83,7 +83,7 @@ export type ErrorCode = keyof typeof TEXTS;
 
 const PASSING: readonly ErrorCode[] = ['store-full', 'store-lost', 'store-refused'];
 
-/** True of what the browser's storage refused, which ends by itself when there is room again. */
+/** Whether the browser's storage refused, and may accept the same write or read later. */
 export const isPassing = (e: unknown): boolean => isNamedError(e) && PASSING.includes(e.code);
 
 /** An error that says what happened and what to do; `details` names fields or counts where it helps. */

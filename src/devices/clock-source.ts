@@ -1,4 +1,4 @@
-/** What sends a MIDI clock, a real port like the simulated sender. */
+/** A source of MIDI clock: a port or the simulated sender. */
 export interface ClockSource {
   id: string;
   name: string;
@@ -16,7 +16,7 @@ export class SimulatedClock implements ClockSource {
   readonly id = 'simulated-clock';
   readonly name = 'Simulated sender';
   bpm = 110;
-  /** Clocks come up to so many ms early or late. */
+  /** Largest deviation of a clock, in ms. */
   jitterMs = 1;
 
   constructor(private readonly now: () => number = () => performance.now()) {}
@@ -28,7 +28,7 @@ export class SimulatedClock implements ClockSource {
     const look = () => {
       const until = this.now();
       while (next <= until) {
-        // An even scatter that is the same each time.
+        // Deterministic, evenly distributed scatter.
         const scatter = ((n++ * 0.618) % 1) * 2 - 1;
         onMessage([CLOCK], next + scatter * this.jitterMs);
         next += 60_000 / this.bpm / CLOCKS_A_QUARTER;

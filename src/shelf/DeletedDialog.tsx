@@ -41,7 +41,7 @@ export default function DeletedDialog({ onClose }: { onClose: () => void }) {
                     deleted {agoText(d.at)}, deleted for good {inDays(d.at + KEPT_MS)}
                   </span>
                 </span>
-                <Button size="small" aria-label={`Restore ${d.row.name} back`} onClick={() => attempt(putBack(d))}>
+                <Button size="small" aria-label={`Restore ${d.row.name}`} onClick={() => attempt(putBack(d))}>
                   Cancel
                 </Button>
                 <Button

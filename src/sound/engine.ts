@@ -57,7 +57,7 @@ export class SoundEngine {
   private readonly known = new Map<string, Known>();
   /** The name of what was set last. */
   private latest = '';
-  /** Another clock is followed: moments of the program are no longer moments of the audio clock. */
+  /** True while an external clock is followed: program times then differ from audio clock times. */
   isFollowing = false;
   private state: PlayState = { playing: false, settled: true, anchorFrame: 0, stretch: 1, version: 'performed', name: '', next: null };
   private clicks: Program | null = null;
@@ -373,7 +373,7 @@ export class SoundEngine {
     return this.positionOf(this.heardAt(page));
   }
 
-  /** Plays slower (over 1) or faster than the part's tempo, to follow another clock; null: by its own tempo again. */
+  /** Scales durations to follow an external clock (over 1 is slower); null returns to the part's tempo. */
   setStretch(stretch: number | null) {
     this.isFollowing = stretch !== null;
     this.send({ type: 'stretch', stretch: stretch ?? 1 });

@@ -29,7 +29,7 @@ export type ToPlayer =
   /** `lead`: seconds until the start; the usual pre-roll without it. */
   | { type: 'play'; fromTick: Ticks; lead?: number }
   | { type: 'stop' }
-  /** What lengths of programs are multiplied by. */
+  /** Factor for the durations of programs. */
   | { type: 'stretch'; stretch: number }
   | { type: 'audition'; sound: number; velocity: number; colour: Colour }
   | { type: 'volume'; volume: number }

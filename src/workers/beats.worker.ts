@@ -1,7 +1,7 @@
 import * as Comlink from 'comlink';
 import { findBeats, type BeatReading } from '@/core/beats/find-beats';
 import { followPlayer } from '@/core/free-takes/follow';
-import type { Count } from '@/core/free-takes/count-anew';
+import type { Count } from '@/core/free-takes/adjust-count';
 import { strokesOfPart } from '@/core/free-takes/strokes-of-part';
 import type { Part } from '@/core/model/part';
 import { outcome, type Outcome } from './outcome';

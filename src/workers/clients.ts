@@ -8,7 +8,7 @@ import type { HeardStrokes } from '@/core/model/break';
 import type { StruckSound } from '@/core/onsets/classify';
 import { MOST_SECONDS } from '@/core/limits';
 import type { BeatReading } from '@/core/beats/find-beats';
-import type { Count } from '@/core/free-takes/count-anew';
+import type { Count } from '@/core/free-takes/adjust-count';
 import type { Lane, Part } from '@/core/model/part';
 import type { RenderedStroke } from '@/core/synth/stroke';
 import type { TempoChange } from '@/core/time/tempo-map';

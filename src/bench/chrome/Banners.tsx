@@ -98,7 +98,7 @@ function useOriginOffer(): ReactNode {
   );
 }
 
-/** It was played without regard to the grid that it came with: its beats can be found. */
+/** Offered when the hits fit no grid: the part was probably played without a click. */
 function useFreeOffer(): ReactNode {
   const store = useBenchStore();
   const part = useBench(calmPart);

@@ -193,13 +193,13 @@ function Tempo() {
         onCancel={sweep.cancel}
       />
       {isPlayers && (
-        <Hint text="The grid follows the player: a change here makes all of it faster or slower. Click for the page Tempo">
+        <Hint text="The grid follows the player. Changing the tempo scales the whole take. Click to open Tempo">
           <button
             type="button"
             className="text-sm text-faint underline decoration-dotted underline-offset-2"
             onClick={() => openPage(store, 'tempo')}
           >
-            player’s
+            follows player
           </button>
         </Hint>
       )}

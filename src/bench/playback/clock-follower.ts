@@ -3,54 +3,54 @@ import { ClockIn, correctionOf, inLoop } from '@/core/playback/clock-in';
 import { ticks, type Ticks } from '@/core/units';
 import type { ClockSource } from '@/devices/clock-source';
 
-/** What a follower leads, and asks. */
+/** The player that a follower controls. */
 export interface FollowerPorts {
   /** Ms of the page's clock. */
   now(): number;
   play(from: Ticks): void;
   stop(): void;
   isPlaying(): boolean;
-  /** Null: by the part's own tempo again. */
+  /** Null to return to the part's tempo. */
   setStretch(stretch: number | null): void;
   /** The tick that is heard at a moment of the page's clock. */
   heardAt(page: number): Ticks | null;
-  /** The loop that is played; null where it is played once. */
+  /** The loop; null when the part plays once. */
   loop(): { start: Ticks; end: Ticks } | null;
   /** Milliseconds of a quarter note by the part's own tempo. */
   quarterMsAt(tick: Ticks): number;
 }
 
 export interface FollowerState {
-  /** What is followed; null: nothing. */
+  /** Id of the followed clock; null for none. */
   source: string | null;
   running: boolean;
   /** Quarters a minute; null before the clock is known. */
   bpm: number | null;
   jitterMs: number;
-  /** The clock is silent: it plays on at the last tempo. Gone: it stopped. */
+  /** `silent`: the clock dropped out and playback continues; `gone`: playback stopped. */
   trouble: 'silent' | 'gone' | null;
 }
 
 const STEP_MS = 40;
-/** A clock that is silent for so long has dropped out, and is gone after so long. */
+/** Silence after which the clock counts as dropped out, and as gone. */
 const SILENT_MS = 300;
 const GONE_MS = 2500;
-/** A start may take so long until it is heard. */
+/** Longest wait for playback to start. */
 const STARTING_MS = 3000;
 
-/** Has the part follow a MIDI clock: it starts, stops and stands where the clock does, at the clock's tempo. */
+/** Makes the part follow the start, stop, position and tempo of a MIDI clock. */
 export class ClockFollower {
   readonly state = createStore<FollowerState>(() => ({ source: null, running: false, bpm: null, jitterMs: 0, trouble: null }));
   private clock = new ClockIn();
   private stops: (() => void)[] = [];
-  /** When it was started by the clock; null while the clock asks for nothing, or somebody stopped it here. */
+  /** When the clock started playback, by the page's clock; null while stopped by the clock or the user. */
   private startedAt: number | null = null;
   private wasHeard = false;
   private stretch = 0;
 
   constructor(private readonly ports: FollowerPorts) {}
 
-  /** @param source null: the part goes by its own tempo again */
+  /** @param source null to return to the part's tempo */
   follow(source: ClockSource | null): void {
     for (const stop of this.stops.splice(0)) stop();
     this.leave();
@@ -101,7 +101,7 @@ export class ClockFollower {
     this.ports.setStretch(null);
   }
 
-  /** Looks where the clock is and where the part is, and leads it there. */
+  /** Compares the positions of clock and part and corrects the playback speed. */
   step(): void {
     const { ports, clock } = this;
     const now = ports.now();
@@ -111,13 +111,13 @@ export class ClockFollower {
       this.leave();
       return this.state.setState({ running: false, trouble: 'gone' });
     }
-    // One that is gone stays so until it comes again.
+    // Stays gone until clocks arrive again.
     const isGone = this.state.getState().trouble === 'gone' && silence > SILENT_MS;
     const trouble = isGone ? 'gone' : running && silence > SILENT_MS ? 'silent' : null;
     this.state.setState({ bpm: quarterMs === null ? null : 60_000 / quarterMs, jitterMs, trouble });
     if (!running || this.startedAt === null || quarterMs === null) return;
     if (!ports.isPlaying()) {
-      // Somebody stopped it here: it waits for the next start.
+      // The user stopped playback: wait for the clock's next start.
       if (this.wasHeard || now - this.startedAt > STARTING_MS) this.leave();
       return;
     }

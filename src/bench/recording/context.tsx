@@ -30,12 +30,12 @@ export interface RecordingDevices {
   pads: PadDevice;
   sender: Sender;
   receiver: Receiver;
-  /** Has the part follow a MIDI clock, and what sends one without a port. */
+  /** Makes the part follow a MIDI clock; the simulated one needs no port. */
   follower: ClockFollower;
   simulatedClock: SimulatedClock;
 }
 
-/** What an address ends with that opens a part to be recorded without a click. */
+/** URL hash that opens a part ready to record without a click. */
 export const WITHOUT_CLICK = '#without-a-click';
 
 let shownRecording: RecordingDevices | null = null;
@@ -45,7 +45,7 @@ export const recordingForTests = (): RecordingDevices | null => shownRecording;
 
 const Context = createContext<RecordingDevices | null>(null);
 
-/** Follows a clock with what this Bench plays. */
+/** A follower that controls this Bench's playback. */
 function followerOf(bench: BenchStore, { engine, playFrom }: Playback): ClockFollower {
   return new ClockFollower({
     now: () => performance.now(),
@@ -100,7 +100,7 @@ export function RecordingProvider({ playback, children }: { playback: Playback; 
   }, [bench, playback]);
   useEffect(() => {
     recording.recorder.connect(recording.pads);
-    // A part that was made to be played without a click.
+    // The part was created to record without a click.
     if (location.hash === WITHOUT_CLICK) {
       recording.recorder.set({ free: true });
       bench.getState().setUi({ page: 'takes' });

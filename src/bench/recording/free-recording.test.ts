@@ -52,7 +52,7 @@ async function studio(name: string, finder: BeatFinder = realFinder) {
   return { bench, takes, state, free, begin, counted, problems, id, stored: () => takes.list(id) };
 }
 
-test('what is played keeps its moments to a hundredth of a ms, its beats are found, and the raw take stays as it came', async () => {
+test('hits keep their times within 0.01 ms, the beats are found, and the raw take is unchanged', async () => {
   const s = await studio('free-whole');
   const strike = await s.begin();
   expect([s.free.isOn, s.free.startedAt, s.bench.getState().recording, s.state.getState().phase]).toEqual([true, 5, true, 'recording']);
@@ -80,7 +80,7 @@ test('what is played keeps its moments to a hundredth of a ms, its beats are fou
   expect(s.problems).toEqual([]);
 });
 
-test('one step back takes it out again; the take can be used anew', async () => {
+test('Undo removes it again; the take can still be used', async () => {
   const s = await studio('free-undo');
   const strike = await s.begin();
   for (let i = 0; i < 32; i++) strike(0.3 + i * 0.3, i % 4 === 2 ? 38 : i % 4 === 0 ? 36 : 42, 90);
@@ -94,7 +94,7 @@ test('one step back takes it out again; the take can be used anew', async () => 
   expect([used.hits.length, used.bars, used.playerTempo]).toEqual([32, 6, undefined]);
 });
 
-test('too few strokes are kept uncounted; none leave nothing behind', async () => {
+test('too few strokes stay without a grid; an empty recording leaves nothing', async () => {
   const s = await studio('free-few');
   const strike = await s.begin();
   strike(1, 36, 90);
@@ -110,7 +110,7 @@ test('too few strokes are kept uncounted; none leave nothing behind', async () =
   expect([await none.stored(), none.bench.getState().part.hits, none.counted]).toEqual([[], [], []]);
 });
 
-test('finding is cancelled: what was played stands there; a page that is left places it at once', async () => {
+test('when finding is cancelled the take stays in the part; leaving the page places it right away', async () => {
   let givenUp = false;
   const s = await studio('free-cancel', {
     find: (_part, onProgress, signal) =>

@@ -13,22 +13,22 @@ import type { RecordingState } from './recording-state';
 
 /** Longer takes are not read. */
 const LONGEST_SECONDS = 7200;
-/** Strokes have room before the first one: a device that stamps early must not fall before the take. */
+/** Offset of all events, so that early device stamps stay positive. */
 const LEAD_SECONDS = 1;
 
 interface Ports {
   bench: BenchStore;
   takes: TakeStore;
   state: StoreApi<RecordingState>;
-  /** Stops what plays, and has the sound device ready: pads are heard. */
+  /** Stops playback and opens the audio device, so that pads sound. */
   silence(): Promise<void>;
-  /** The audio clock, for those who play along. */
+  /** The audio clock, in seconds; the practice player plays by it. */
   now(): Seconds;
   nextName(): Promise<string>;
   device(): string;
   finder: BeatFinder;
   onError(e: unknown): void;
-  /** The take is in the part, with the ways to count it. */
+  /** Called when the take is in the part. */
   onPlaced(readings: readonly BeatReading[]): void;
 }
 
@@ -43,8 +43,8 @@ interface UnderWay {
 }
 
 /**
- * Records without a click: nothing plays, each stroke has the moment that its device gave it, and the beats are found when it is stopped.
- * The part must be empty, since its grid is made from what is played.
+ * Records without a click: nothing plays, strokes keep their device time stamps, and the beats are found when recording stops. The part
+ * must be empty, since its grid is made from the playing.
  */
 export class FreeRecording {
   private underWay: UnderWay | null = null;
@@ -106,7 +106,7 @@ export class FreeRecording {
     this.underWay = null;
     this.startedAt = null;
     const { bench, takes, state } = this.ports;
-    // First what can be done at once: a page that is left waits for nothing.
+    // Synchronous work first: a closing page does not wait.
     const last = r.events.at(-1)?.at ?? 0;
     const take: Take = { ...r.take, end: endOfFreeTake(last), passes: 1, complete: true };
     const placed = r.events.some((e) => e.kind === 'note') ? partOfFreeTake(bench.getState().part, take, r.events) : null;
@@ -135,7 +135,7 @@ export class FreeRecording {
         if (first) counted = await finder.follow(placed, first, job.signal);
       }
     } catch (e) {
-      // What was played is there all the same.
+      // The take is placed anyway, without a grid.
       if (!job.signal.aborted) onError(e);
     }
     this.job = null;
@@ -143,7 +143,7 @@ export class FreeRecording {
     if (this.put(counted, take)) onPlaced(readings);
   }
 
-  /** @returns false where something else came to stand in the part meanwhile */
+  /** @returns false if the part is no longer empty */
   private put(of: Part, take: Take): boolean {
     const { bench } = this.ports;
     if (!takesFreeTake(bench.getState().part, null)) return false;

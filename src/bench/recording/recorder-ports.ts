@@ -30,7 +30,7 @@ export interface Recorder {
   stop(): void;
   /** When a recording without a click began, on the audio clock; null while there is none. */
   readonly freeSince: Seconds | null;
-  /** Gives up finding the beats of what was played: it stands there uncounted. */
+  /** Cancels finding the beats; the take stays in the part. */
   cancelFinding(): void;
   /** Leaves out the last pass that was played in; its raw events stay. */
   dropPass(): void;
@@ -55,7 +55,7 @@ export interface RecorderPorts {
   readLines?: (take: Take, events: readonly TakeEvent[]) => Promise<void>;
   /** Starts playing the loop. */
   play: (lead: number) => void;
-  /** A take without a click is in the part, with the ways to count it. */
+  /** Called when a take without a click is in the part, with its readings. */
   onCounted: (readings: readonly BeatReading[]) => void;
   /** Finds the beats of such a take. */
   finder: BeatFinder;

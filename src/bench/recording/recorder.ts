@@ -29,7 +29,7 @@ const LOOK_MS = 40;
 const CLOSE_SECONDS = 0.06;
 const LAST_MINUTE_SECONDS = 60;
 
-const NEEDS_EMPTY = 'Recording without a click needs an empty part: the grid is made from what you play.';
+const NEEDS_EMPTY = 'Recording without a click needs an empty part. The grid is made from what you play.';
 
 export function createRecorder(ports: RecorderPorts): Recorder {
   const { bench, engine, takes, inputs, onError, readLines, play, onStep, onCall, onCounted, finder } = ports;
@@ -337,7 +337,7 @@ export function createRecorder(ports: RecorderPorts): Recorder {
     learnPad: (onKey) => void (learning = onKey),
     start() {
       if (running || free.isOn) return;
-      if (engine.isFollowing) return say('The part follows a MIDI clock: stop following it to record.');
+      if (engine.isFollowing) return say('The part follows a MIDI clock. Choose “no clock” to record.');
       recorder.stopMeasuring();
       if (state.getState().free) return takesFreeTake(bench.getState().part, null) ? void free.start().catch(onError) : say(NEEDS_EMPTY);
       begin().catch(onError);

@@ -22,7 +22,7 @@ export interface RecordingSettings {
   mode: 'layer' | 'replace';
   /** Rows that are recorded; empty: all. */
   rows: ReadonlySet<VoiceName>;
-  /** Without a click: the beats are found when it is stopped. */
+  /** Record without a click; the beats are found after Stop. */
   free: boolean;
   /** Struck pads are heard. */
   monitor: boolean;
@@ -58,7 +58,7 @@ export interface RecordingState extends RecordingSettings {
   pass: number;
   strokes: number;
   measuring: LatencyProgress | null;
-  /** How far finding the beats of what was just played is, 0 to 1. */
+  /** Progress of finding the beats of the last take, 0 to 1; null when idle. */
   finding: number | null;
   /** What the last measurement found; false where there were too few taps. */
   found: LatencyFinding | false | null;

@@ -13,7 +13,7 @@ const MarksInSight = dynamic(() => import('./MarksInSight'), { ssr: false });
 
 /** Changes of tempo and meter after the start, on the ruler where they are; each is edited by a click. */
 export function RulerMarks() {
-  // A change a beat is a player's drift: flags and a curve show that, not a figure on each beat.
+  // With one change per beat, marks would cover the ruler: the Tempo page shows the drift instead.
   const tempo = useBench((s) => (gridOfPlayer(s.part) === 'follows' ? NONE : s.part.tempo));
   const meter = useBench((s) => s.part.meter);
   const marks = useMemo(

@@ -59,7 +59,7 @@ export interface UiState {
   other: Other | null;
   /** What is heard so where nothing was chosen: the part as it was imported. */
   imported: Other | null;
-  /** The ways to count what was played are to be shown when the Tempo page opens. */
+  /** Find the readings as soon as the Tempo page opens. */
   countsWanted: boolean;
   /** Other tracks of the song that are heard as tones, by `track.channel`. */
   tracksBeside: readonly string[];

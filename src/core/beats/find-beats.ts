@@ -27,7 +27,7 @@ export const MOST_STROKES = 20_000;
 /** Longer takes are not read, in seconds: what is followed grows with the time. */
 const MOST_SECONDS = 7200;
 const MOST_READINGS = 3;
-/** A first reading this likely is taken as it is; from the other on it is chosen at first. */
+/** From `certain` on the first reading is used as it is; from `likely` on it is preselected. */
 export const SURE_COUNT = { certain: 0.9, likely: 0.7 } as const;
 
 /** Tracks this much worse than the best are left out. */

@@ -115,7 +115,7 @@ export function meterOfLength(length: number): { numerator: number; denominator:
 
 const byTick = bisector((change: TempoChange) => change.tick);
 
-/** Writes the tempo of bars that are put together anew; found by halving, so that long parts of many changes are as quick as plain ones. */
+/** Collects the tempo of rearranged bars. Uses binary search, so that many tempo changes stay fast. */
 class TempoOfBars {
   private readonly written: TempoChange[];
 
@@ -135,7 +135,7 @@ class TempoOfBars {
       if (t.tick - bar.start < length) this.put(start + t.tick - bar.start, t.microsecondsPerQuarter);
   }
 
-  /** What was written, without changes to the same tempo. */
+  /** The collected changes without repeats of the same tempo. */
   changes(): TempoChange[] {
     return this.written.filter((t, i) => i === 0 || t.microsecondsPerQuarter !== this.written[i - 1]?.microsecondsPerQuarter);
   }

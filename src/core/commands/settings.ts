@@ -24,7 +24,7 @@ export function setTempo(part: Part, tempo: Bpm, later: 'proportion' | 'here' = 
       ? t
       : { ...t, microsecondsPerQuarter: clamp(t.microsecondsPerQuarter * factor, SHORTEST_QUARTER, LONGEST_QUARTER) },
   );
-  // A player whom the grid follows is faster or slower as a whole.
+  // The player's tempo scales along.
   const isPlayers = later === 'proportion' && gridOfPlayer(part) === 'follows';
   return { ...part, tempo: changed, ...(isPlayers ? { playerTempo: changed } : {}) };
 }

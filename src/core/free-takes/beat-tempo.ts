@@ -1,7 +1,7 @@
 import { LONGEST_QUARTER, SHORTEST_QUARTER, type TempoChange } from '../time/tempo-map';
 import { clamp, ticks, TICKS_PER_QUARTER, type Ticks } from '../units';
 
-/** How long something lasts: in notes, and by the clock. */
+/** A length in quarter notes and in seconds. */
 export interface TimedStretch {
   /** Quarter notes, over 0. */
   quarters: number;
@@ -10,8 +10,8 @@ export interface TimedStretch {
 }
 
 /**
- * One tempo event a stretch, in whole microseconds a quarter as MIDI has them. What rounding one of them takes or adds, the next one
- * makes good: no stretch begins more than half a microsecond a quarter from where it should.
+ * Makes one tempo event per stretch, in whole microseconds per quarter as MIDI stores them. Rounding errors carry over to the next event,
+ * so no stretch starts more than half a microsecond per quarter off.
  * @param from the tick that the first begins at
  * @example tempoOfStretches([{ quarters: 1, seconds: 0.6 }], ticks(0)) // [{ tick: 0, microsecondsPerQuarter: 600000 }]
  */

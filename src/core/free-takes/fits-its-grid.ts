@@ -3,11 +3,11 @@ import type { Part } from '../model/part';
 import { meterMapOf, tempoMapOf } from '../part/part-time';
 import { TICKS_PER_QUARTER } from '../units';
 
-/** Fewer hits tell nothing of how they were played. */
+/** With fewer hits no decision is made. */
 const ENOUGH_HITS = 24;
-/** A whole part that is this concentrated on sixteenths or triplets was played to them, wherever they lie. */
+/** Above this concentration on sixteenths or triplets a part was played to a grid, even if that grid is offset. */
 const CONCENTRATED = 0.5;
-/** Hits that lines explain better than this, in nats a hit, were played to those lines. */
+/** Above this gain over evenly spread hits, in nats per hit, a part was played to its grid. */
 const EXPLAINED = 0.2;
 
 /** Places in a quarter note, each with its share of the hits. */
@@ -38,14 +38,14 @@ const HYPOTHESES: readonly Lines[] = [
   ]),
 ];
 const SPREADS_MS = [6, 12, 24] as const;
-/** Share of hits that lie on no line. */
+/** Share of hits that may be off every line. */
 const STRAY = 0.08;
-/** So many hits spread over a part tell as much as all of them. */
+/** Long parts are sampled down to this many hits. */
 const MOST_LOOKED_AT = 2000;
 
 /**
- * How much better the lines of its own quarters explain the hits of a part than places spread evenly would: nats a hit, on the best of
- * straight, in threes and swung, and of three spreads. 0 and less for hits that were played to other lines.
+ * How much better the part's own grid explains its hits than an even spread would, in nats per hit: the best of straight, triplet and
+ * swung grids at three spreads. 0 or less for hits that follow another grid.
  */
 export function explainedByGrid(part: Pick<Part, 'hits' | 'meter' | 'origin' | 'tempo'>): number {
   const map = meterMapOf(part);
@@ -73,7 +73,7 @@ export function explainedByGrid(part: Pick<Part, 'hits' | 'meter' | 'origin' | '
   return best;
 }
 
-/** Whether a part was played without regard to its own lines, as far as that can be told. Breaks have lines of their own. */
+/** Whether the hits of a part do not follow its grid. Parts with breaks, few hits or a known player's tempo are never reported. */
 export function fitsNoGrid(part: Part): boolean {
   if (part.hits.length < ENOUGH_HITS || part.playerTempo || part.breaks) return false;
   return findOrigin(part).concentration < CONCENTRATED && explainedByGrid(part) < EXPLAINED;

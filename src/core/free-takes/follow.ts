@@ -5,23 +5,23 @@ import { meterMapOf, tempoMapOf } from '../part/part-time';
 import { TempoMap } from '../time/tempo-map';
 import { seconds, ticks, TICKS_PER_QUARTER } from '../units';
 import { tempoOfStretches, type TimedStretch } from './beat-tempo';
-import { beatsOfBar, quartersOfBeat, type Count } from './count-anew';
+import { beatsOfBar, quartersOfBeat, type Count } from './adjust-count';
 import { lengthsBetween, ornamentBy, placed } from './retime';
 
-/** A stroke so much of a beat before a bar line leans on it: no bar is begun for it. */
+/** Within this share of a beat before a bar line, a hit counts as early rather than as a pickup. */
 const EARLY = 0.25;
 
-/** What keeps a part from getting another grid under its hits. */
+/** Why a part cannot get a new grid. */
 export type Hindrance = 'breaks' | 'sections' | 'cycles';
 
-/** Why the grid of a part cannot be made anew; null where it can. */
+/** Returns why a part cannot get a new grid; null if it can. */
 export function hindranceTo(part: Part): Hindrance | null {
   if (part.breaks && part.breaks.length > 0) return 'breaks';
   if ((part.sections?.length ?? 0) > 0 || (part.order?.length ?? 0) > 0) return 'sections';
   return part.rows.some((r) => r.cycle) ? 'cycles' : null;
 }
 
-/** When the beats of whole bars sound, from the bar of the first stroke on: seconds, as long as they are known. */
+/** Extends the beats back to the bar line at or before the first hit. @returns seconds */
 function beatsFromBar({ meter, beats, downbeat }: Count, first: number): number[] {
   const bar = beatsOfBar(meter);
   const [b0, b1] = beats as [number, number];
@@ -34,10 +34,10 @@ function beatsFromBar({ meter, beats, downbeat }: Count, first: number): number[
 }
 
 /**
- * Lays a grid under a part as it was counted: a tempo event a beat. Its hits keep their times (within a tick), and their lines are read
- * anew.
+ * Makes the grid follow a count, with one tempo event per beat. The hits keep their times to within a tick, and their lines are detected
+ * again.
  * @param count beats in seconds from the part's zero, two at least, rising; the part's own tempo is what these seconds are counted by
- * @param zero what becomes of the time before the first bar: kept as it is, or cut off
+ * @param zero whether the time before the first bar is kept or cut
  */
 export function followPlayer(part: Part, count: Count, zero: 'kept' | 'cut'): Part {
   const was = tempoMapOf(part);
@@ -46,7 +46,7 @@ export function followPlayer(part: Part, count: Count, zero: 'kept' | 'cut'): Pa
   const first = part.hits.reduce((least, h) => Math.min(least, was.toSeconds(h.tick)), Infinity);
   const beats = beatsFromBar(count, first);
   const line = beats[0] as number;
-  // No time lies before zero: a bar that would begin there moves all of it.
+  // If the first bar would start before zero, everything moves later.
   const lead = zero === 'kept' ? Math.max(0, line) : Math.max(0, line - first);
   const later = lead - line;
   const leadTicks = Math.round((lead / (((beats[1] as number) - line) / quarters)) * TICKS_PER_QUARTER);

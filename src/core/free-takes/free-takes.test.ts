@@ -15,7 +15,7 @@ import { listLanes } from '../smf/lanes';
 import { readSmf } from '../smf/read';
 import { bpm, ticks, TICKS_PER_QUARTER } from '../units';
 import { tempoOfStretches } from './beat-tempo';
-import { doubleTempo, halfTempo, tempoOfCount, withBeatOne, withBeatsToBar, type Count } from './count-anew';
+import { doubleTempo, halfTempo, tempoOfCount, withBeatOne, withBeatsToBar, type Count } from './adjust-count';
 import { explainedByGrid, fitsNoGrid } from './fits-its-grid';
 import { followPlayer, hindranceTo } from './follow';
 import { followAgain, moveBeat, rangeOfPlayer, setSteady } from './player-tempo';
@@ -106,7 +106,7 @@ describe('a grid that follows the player', () => {
     was.forEach((at, i) => expect(Math.abs(at - now[i]!)).toBeLessThan(0.3));
   });
 
-  test('time before the first bar is kept, or cut off; a bar that would begin before zero moves all of it', () => {
+  test('the time before the first bar is kept or cut; a first bar before zero moves everything later', () => {
     // Beats at 1.0, 1.5 ... s; the first hit on beat 3 of a bar: its bar began 1 s before it, at 0.
     const part = smallPart([
       ['kick', 2, 100],
@@ -157,7 +157,7 @@ describe('a steady tempo with the feel kept', () => {
     expect(setSteady(late, bpm(100)).hits[0]!.tick).toBe(Math.round(Q + Q / 60));
   });
 
-  test('all of it faster, or its bars twice: the player goes along', () => {
+  test('scaling the tempo and repeating bars also change the tempo of the player', () => {
     const { result } = followed(8);
     const faster = setTempo(result, bpm(200));
     expect([gridOfPlayer(faster), faster.playerTempo]).toEqual(['follows', faster.tempo]);
@@ -188,7 +188,7 @@ describe('a beat that is moved', () => {
     expect(moved.hits.some((h) => Math.abs(h.tick - was.get(h.id)!.tick) > 100)).toBe(true);
   });
 
-  test('it stays between its neighbours, and the first one where it is', () => {
+  test('it stays between its neighbours; the first one cannot move', () => {
     const far = moveBeat(result, 9, 1e6);
     expect(Math.min(...far.tempo.map((t) => t.microsecondsPerQuarter))).toBeGreaterThan(10_000);
     expect(tempoMapOf(far).toSeconds(result.tempo[10]!.tick)).toBeCloseTo(tempoMapOf(result).toSeconds(result.tempo[10]!.tick), 5);
@@ -197,7 +197,7 @@ describe('a beat that is moved', () => {
   });
 });
 
-test('counted anew: half and double tempo, another beat 1, another number of beats', () => {
+test('adjusting a count: half and double tempo, another beat 1, another number of beats', () => {
   const count: Count = { meter: [4, 4], beats: [0, 0.5, 1, 1.5, 2, 2.5, 3], downbeat: 1 };
   expect(tempoOfCount(count)).toEqual({ mean: 120, min: 120, max: 120 });
   expect(halfTempo(count)).toEqual({ meter: [4, 4], beats: [0.5, 1.5, 2.5], downbeat: 0 });

@@ -5,7 +5,7 @@ import { LONGEST_QUARTER, microsecondsOf, SHORTEST_QUARTER, TempoMap, type Tempo
 import { bpm, clamp, ticks, TICKS_PER_QUARTER, type Bpm, type Ticks } from '../units';
 import { withTempoUnderLines, withTempoUnderTimes } from './retime';
 
-/** The player's tempo over the part's bars, in quarters a minute: its mean, slowest and fastest. Null where none is known. */
+/** Mean, slowest and fastest tempo of the player over the part's bars, in quarters per minute; null if unknown. */
 export function rangeOfPlayer(part: Pick<Part, 'playerTempo' | 'meter' | 'origin' | 'bars'>): { mean: Bpm; min: Bpm; max: Bpm } | null {
   const { playerTempo, origin } = part;
   if (!playerTempo) return null;
@@ -16,21 +16,21 @@ export function rangeOfPlayer(part: Pick<Part, 'playerTempo' | 'meter' | 'origin
   return { mean: bpm(mean), min: bpm(Math.min(mean, ...inside)), max: bpm(Math.max(mean, ...inside)) };
 }
 
-/** A steady tempo with the feel kept: each hit keeps its line, and how far it leans from it in ms. @param tempo quarters a minute */
+/** Sets a steady tempo and keeps the feel: each hit keeps its line and its lean in ms. @param tempo quarters per minute */
 export const setSteady = (part: Part, tempo: Bpm): Part =>
   withTempoUnderLines(part, [
     { tick: ticks(0), microsecondsPerQuarter: clamp(Math.round(microsecondsOf(tempo)), SHORTEST_QUARTER, LONGEST_QUARTER) },
   ]);
 
-/** The player's own tempo again, with the feel kept; the same part where none is known. */
+/** Restores the player's tempo and keeps the feel; returns the same part if none is known. */
 export const followAgain = (part: Part): Part => (part.playerTempo ? withTempoUnderLines(part, part.playerTempo) : part);
 
-/** A beat is at least this share of what two of them last. */
+/** A moved beat leaves at least this share of the two beats around it. */
 const LEAST_SHARE = 0.1;
 
 /**
- * Moves a beat of a grid that follows the player: the hits stay where they sound, and the tempo on both sides of the beat goes along.
- * @param index of a tempo change behind the first @param to seconds from the part's zero; held between its neighbours
+ * Moves a beat of a grid that follows the player. The hits keep their times; the tempo before and after the beat changes.
+ * @param index of a tempo change behind the first @param to seconds from the part's zero; clamped between its neighbours
  */
 export function moveBeat(part: Part, index: number, to: number): Part {
   const { tempo } = part;
@@ -38,7 +38,7 @@ export function moveBeat(part: Part, index: number, to: number): Part {
   if (!before || !beat) return part;
   const map = tempoMapOf(part);
   const from = map.toSeconds(before.tick);
-  // Behind the last change its tempo goes on: it moves with its beat.
+  // After the last change its tempo continues.
   const until = after ? map.toSeconds(after.tick) : Infinity;
   const room = (after ? until - from : 4 * (map.toSeconds(beat.tick) - from)) * LEAST_SHARE;
   const at = clamp(to, from + room, after ? until - room : from + 9 * room);

@@ -4,13 +4,13 @@ import { tempoMapOf } from '../part/part-time';
 import { TempoMap, type TempoChange } from '../time/tempo-map';
 import { seconds, ticks, type Ticks } from '../units';
 
-/** A hit at another tick; its line stays where `home` says. */
+/** Moves a hit to another tick; its home stays. */
 export function placed(hit: Hit, tick: Ticks, length: Ticks, ornament: Ornament | undefined): Hit {
   const { ornament: _ornament, ...rest } = hit;
   return { ...rest, tick, length, ...(ornament ? { ornament } : {}) };
 }
 
-/** Lengths in ticks that last as long by another tempo. A length of nothing stays one. */
+/** Converts lengths so that they keep their duration under another tempo; zero stays zero. */
 export function lengthsBetween(from: TempoMap, to: TempoMap): (wasAt: Ticks, isAt: Ticks, length: Ticks) => Ticks {
   return (wasAt, isAt, length) => {
     if (length <= 0) return length;
@@ -19,12 +19,12 @@ export function lengthsBetween(from: TempoMap, to: TempoMap): (wasAt: Ticks, isA
   };
 }
 
-/** A roll's length goes by the clock as the hit's own does. */
+/** Keeps a roll's length in seconds. */
 export const ornamentBy = (ornament: Ornament | undefined, lengthOf: (length: Ticks) => Ticks): Ornament | undefined =>
   ornament?.kind === 'roll' && ornament.length !== undefined ? { ...ornament, length: lengthOf(ornament.length) } : ornament;
 
 /**
- * Another tempo under the same lines: each hit keeps its line, and how far it leans from it in milliseconds.
+ * Changes the tempo; each hit keeps its line and its lean in ms.
  * @param tempo changes by tick, the first at 0
  * @example a hit 10 ms after its line at 90 BPM is 10 ms after it at 96
  */
@@ -40,7 +40,7 @@ export function withTempoUnderLines(part: Part, tempo: readonly TempoChange[]): 
 }
 
 /**
- * Another tempo under the same times: each hit sounds when it did, and keeps the line that it has, wherever that is now.
+ * Changes the tempo; each hit keeps its time in seconds and its line in ticks.
  * @param tempo changes by tick, the first at 0
  */
 export function withTempoUnderTimes(part: Part, tempo: readonly TempoChange[]): Part {

@@ -122,10 +122,10 @@ export interface PartSource {
 
 /** The newest format of parts. */
 export const PART_FORMAT = 'nod-sway/part@4';
-/** What part@3 says, part@4 says alike: its bodies and edits are read as they are. */
+/** part@4 only adds a member, so bodies and edits of part@3 are read as they are. */
 const LIKE_NEWEST: readonly unknown[] = ['nod-sway/part@3', PART_FORMAT];
 
-/** Whether a part, or the part that an edit was made on, is told in words that changed since; edits of part@1 name no format. */
+/** Whether a part, or the part that an edit was made on, needs migrating. Edits of part@1 name no format. */
 export const isOlderFormat = (data: unknown): boolean => !LIKE_NEWEST.includes((data as { format?: unknown } | null | undefined)?.format);
 
 /** One drum part. Immutable: every change makes a new one, sharing what stayed. */
@@ -133,7 +133,7 @@ export interface Part {
   format: typeof PART_FORMAT;
   name: string;
   tempo: readonly TempoChange[];
-  /** The tempo of a player who had no click, a change a beat: what `tempo` is while the grid follows the player. */
+  /** The tempo of a player without a click, one change per beat. Equals `tempo` while the grid follows the player. */
   playerTempo?: readonly TempoChange[];
   meter: readonly MeterChange[];
   /** Where the grid starts, in ticks from the file's zero. */

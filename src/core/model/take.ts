@@ -65,7 +65,7 @@ export interface Take {
   pads?: Readonly<Record<number, number>> | undefined;
   /** Keys from 36 up played the pieces of this break. */
   pieces?: string;
-  /** Played without a click: its tempo and bars are those of a clock, and mean nothing. */
+  /** Played without a click: its tempo and bars are placeholders. */
   free?: true;
   /** Passes, from 0, that were dropped: their events stay, and make no hits. */
   dropped?: readonly number[];

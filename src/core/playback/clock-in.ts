@@ -1,6 +1,6 @@
 import { ticks, TICKS_PER_QUARTER, type Milliseconds, type Ticks } from '../units';
 
-/** What a clock says beside its beats. */
+/** Messages of a MIDI clock. */
 export type ClockEvent = 'start' | 'continue' | 'stop' | 'clock' | 'position';
 
 const EVENTS: Readonly<Record<number, ClockEvent>> = { 0xf8: 'clock', 0xfa: 'start', 0xfb: 'continue', 0xfc: 'stop', 0xf2: 'position' };
@@ -12,28 +12,28 @@ const SIXTEENTH = TICKS_PER_QUARTER / 4;
  * Aerospace and Electronic Systems 20, 1984): how much of what a clock is off moves the place, and the length of a clock.
  */
 const [ALPHA, BETA] = [0.2, 0.011] as const;
-/** The first clocks after a start say more: gains come down to the lasting ones. */
+/** Gains start higher and fall to their final values over this many clocks. */
 const SETTLED = 24;
-/** Lengths of a clock that are believed, in ms: 20 to 400 BPM. */
+/** Limits of a clock's period in ms: 400 and 20 BPM. */
 const [SHORTEST, LONGEST] = [60_000 / (400 * CLOCKS_A_QUARTER), 60_000 / (20 * CLOCKS_A_QUARTER)] as const;
-/** Missing clocks are counted as if they had come while the silence is no longer than this. */
+/** Missing clocks are filled in for silences up to this. */
 const BRIDGED_MS = 2000;
-/** Clocks that jitter is measured over. */
+/** Window for measuring jitter, in clocks. */
 const JITTER_CLOCKS = 96;
 
-/** How a clock goes, smoothed. */
+/** Smoothed state of a clock. */
 export interface ClockState {
   /** Between start or continue, and stop. */
   running: boolean;
   /** Milliseconds a quarter note; null before two clocks came. */
   quarterMs: number | null;
-  /** Root of the mean square of what clocks were off. */
+  /** RMS deviation of the clocks. */
   jitterMs: Milliseconds;
 }
 
 /**
  * Follows a MIDI clock (MIDI 1.0 Detailed Specification, system real time messages): 24 clocks a quarter, start, continue, stop and song
- * position. Clocks jitter as they come, so where it is and how fast it goes are smoothed.
+ * position. Position and tempo are smoothed, since clocks arrive with jitter.
  */
 export class ClockIn {
   private running = false;
@@ -84,7 +84,7 @@ export class ClockIn {
       this.at = page;
       return this.step(1);
     }
-    // Dropped clocks: as many as fit the silence are counted.
+    // Fill in dropped clocks.
     const steps = Math.max(1, Math.round((page - this.at) / this.length));
     if (silence > BRIDGED_MS) return this.begin(page);
     const expected = this.at + steps * this.length;
@@ -131,19 +131,19 @@ export class ClockIn {
   }
 }
 
-/** How far a player is from where a clock is, and what brings it there. */
+/** A correction of the player. */
 export interface Correction {
-  /** What lengths of the program are multiplied by; 1 is its own tempo. */
+  /** Factor for the program's durations; 1 is its own tempo. */
   stretch: number;
-  /** It is too far off to be led there: it has to begin anew from this tick. */
+  /** Too far off to correct by speed: restart from this tick. */
   jump: Ticks | null;
 }
 
-/** What is off goes in about so long. */
+/** Time constant of the correction. */
 const SETTLING_SECONDS = 0.35;
-/** It plays at most so many times as fast, or as slow, as the clock to get there. */
+/** Largest speed ratio to the clock while correcting. */
 const MOST_FASTER = 1.6;
-/** Further off, in quarters, it jumps. */
+/** Beyond this many quarters, playback restarts. */
 const FURTHEST = 1;
 
 /** A tick within a loop, however often it has come round. @example inLoop(9, { start: 2, end: 6 }) // 5 */
@@ -151,7 +151,7 @@ export const inLoop = (tick: number, { start, end }: { start: number; end: numbe
   tick < start ? tick : start + ((tick - start) % (end - start));
 
 /**
- * How to play so that what is heard comes to where the clock is.
+ * The playback speed that brings the player to the clock's position.
  * @param wanted where the clock is @param heard where the player is, both within the loop
  * @param quarterMs of the clock @param ownQuarterMs of the program where it is
  */
@@ -162,7 +162,7 @@ export function correctionOf(
   let off = wanted - heard;
   if (loop) {
     const length = loop.end - loop.start;
-    // The short way round.
+    // The shorter way around the loop.
     off -= Math.round(off / length) * length;
   }
   const quarters = off / TICKS_PER_QUARTER;

@@ -33,7 +33,7 @@ export interface PlayState {
   /** The clock runs evenly since the start: the anchor stays where it is. */
   settled: boolean;
   anchorFrame: number;
-  /** What the program's lengths are multiplied by. */
+  /** Factor for the program's durations; 1 is its own tempo. */
   stretch: number;
   version: ProgramVersion;
   /** What plays, by name. */
@@ -182,7 +182,7 @@ export class Player {
     this.mixer.gain = this.versions.gains?.[this.version] ?? 1;
   }
 
-  /** Plays everything slower (over 1) or faster than its programs say, from the next block on. */
+  /** Scales all durations from the next block on: over 1 is slower. */
   setStretch(stretch: number) {
     this.stretch = stretch;
     const all = [this.sequencer, this.clicks, ...this.leaving.map((l) => l.sequencer), ...(this.coming ? [this.coming.sequencer] : [])];

@@ -58,17 +58,17 @@ export class Sequencer {
   /** Hits of passes before the first sound too: a count-in. */
   private counting = false;
 
-  /** What the program's lengths are multiplied by: it follows a clock of another tempo. */
+  /** Factor for the program's durations, set while following an external clock. */
   private stretched = 1;
 
   constructor(readonly sampleRate: number) {}
 
-  /** Frames that a second of the program takes. */
+  /** Frames per second of the program. */
   private get perSecond(): number {
     return this.sampleRate * this.stretched;
   }
 
-  /** Plays slower (over 1) or faster from a frame on, keeping the place in the music. */
+  /** Scales durations from a frame on (over 1 is slower) and keeps the musical position. */
   setStretch(stretch: number, frame: number) {
     if (stretch === this.stretched) return;
     this.anchor = frame - ((frame - this.anchor) * stretch) / this.stretched;

@@ -6,7 +6,7 @@ import { ticks, TICKS_PER_QUARTER } from '../units';
 import { eventOfHit } from './hits-of-take';
 import { hitsOfTake } from './use-take';
 
-/** What a take without a click is written down by until its beats are found: any tempo would do. */
+/** Placeholder tempo and meter of a take without a click, used until its beats are found. */
 export const CLOCK_OF_FREE_TAKES: Pick<Take, 'tempo' | 'meter' | 'origin' | 'start'> = {
   tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }],
   meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }],
@@ -16,17 +16,17 @@ export const CLOCK_OF_FREE_TAKES: Pick<Take, 'tempo' | 'meter' | 'origin' | 'sta
 const BAR = 4 * TICKS_PER_QUARTER;
 const BAR_SECONDS = 2;
 
-/** The end of a take that may last so many seconds: a bar line. */
+/** End of a take, rounded up to a bar line. @param lasting seconds */
 export const endOfFreeTake = (lasting: number): Take['end'] => ticks(BAR * (Math.floor(Math.max(0, lasting) / BAR_SECONDS) + 1));
 
-/** Whether a take without a click may become the part's hits: nothing else stands there, since the grid is made from what was played. */
+/** Whether a part can take in a take without a click: it has no other hits, and nothing tied to its bars. */
 export const takesFreeTake = (part: Pick<Part, 'hits' | 'breaks' | 'sections' | 'order'>, takeId: string | null): boolean =>
   !part.breaks?.length &&
   !part.sections?.length &&
   !part.order?.length &&
   part.hits.every((h) => takeId !== null && eventOfHit(h.id)?.take === takeId);
 
-/** A part that is what was played without a click, by a clock that means nothing: its beats are found from there. */
+/** The part with the take's hits under the placeholder tempo, ready for finding the beats. */
 export function partOfFreeTake(part: Part, take: Take, events: readonly TakeEvent[]): Part {
   const hits = hitsOfTake(part, take, events);
   const { playerTempo: _playerTempo, ...rest } = part;

@@ -10,7 +10,7 @@ export interface Practice {
   spreadMs: Milliseconds;
   /** Percent by which it is slower at the end than at the start. */
   driftPercent: number;
-  /** Percent by which the tempo wanders, faster and slower, where no click holds it. */
+  /** Largest tempo drift in percent; only without a click. */
   wanderPercent: number;
   /** Velocity habit: deviation in velocity, and how much softer every second stroke is, in percent. */
   velocitySpread: number;
@@ -62,14 +62,14 @@ export interface PlayedStroke extends PlannedStroke {
 }
 
 const BOUNCE_SECONDS = 0.028;
-/** The tempo wanders in waves of these lengths, in seconds, with these shares of all of it. */
+/** Periods of the tempo drift in seconds, with their shares. */
 const WAVES = [
   [11, 0.6],
   [29, 0.4],
 ] as const;
 
 /**
- * How much later than planned a player is at a moment whose tempo wanders: never by more than the percent, from no delay at 0.
+ * Delay in seconds from a drifting tempo, which never deviates by more than `wanderPercent`. Zero at time 0.
  * @example wanderedBy({ seed: 1, wanderPercent: 0 }, 10) // 0
  */
 export function wanderedBy({ seed, wanderPercent }: Pick<Practice, 'seed' | 'wanderPercent'>, at: number): number {

@@ -105,7 +105,7 @@ test('doubles: the much softer of two close strokes of one voice; flams of like 
 });
 
 describe('the practice player', () => {
-  test('a tempo that wanders is never faster or slower than its percent, begins without delay, and goes by the seed', () => {
+  test('tempo drift stays within its percentage, starts at zero and depends on the seed', () => {
     const how = { seed: 4, wanderPercent: 5 };
     const at = Array.from({ length: 600 }, (_, i) => wanderedBy(how, i / 10));
     expect(at[0]).toBe(0);

@@ -8,6 +8,6 @@ export function removeGroove({ getState }: GroovesStoreApi, id: string): void {
   getState().remove(id);
   tell(`${kept.groove.name} is deleted.`, {
     label: 'Put it back',
-    onClick: () => getState().keep(`Restore ${kept.groove.name} back`, kept.groove, kept.tags),
+    onClick: () => getState().keep(`Restore ${kept.groove.name}`, kept.groove, kept.tags),
   });
 }

@@ -12,7 +12,7 @@ import { useRecording } from '../../recording/context';
 const NONE = 'none';
 const narrow = '[&_input]:w-[3em]';
 
-/** Which MIDI clock the part follows, and how that clock goes. */
+/** Chooses a MIDI clock to follow and shows its tempo, jitter and drop-outs. */
 export function FollowClock() {
   const { follower, simulatedClock } = useRecording();
   const { source, running, bpm, jitterMs, trouble } = useStore(follower.state);
@@ -77,17 +77,16 @@ export function FollowClock() {
       {source !== null && (
         <p role="status" className="text-sm" data-testid="clock-state">
           {trouble === 'gone'
-            ? 'The clock stopped without a word: playing stopped.'
+            ? 'The clock is gone. Playback stopped.'
             : trouble === 'silent'
-              ? 'The clock dropped out: the part plays on at its last tempo.'
+              ? 'The clock dropped out. The part plays on at the last tempo.'
               : bpm === null
-                ? 'No clock has come yet.'
+                ? 'No clock received yet.'
                 : `${bpm.toFixed(1)} BPM, jitter ${jitterMs.toFixed(1)} ms${running ? '' : ': waiting for start'}.`}
         </p>
       )}
       <p className="text-sm text-faint">
-        The clock starts, stops and places the part, which plays at the clock’s tempo. Meanwhile MIDI out and the backing track are silent,
-        and nothing is recorded.
+        The clock starts and stops the part and sets its position and tempo. MIDI out, the backing track and recording are off meanwhile.
       </p>
     </div>
   );

@@ -50,7 +50,7 @@ export function PracticeSettings() {
         {number('Bias', 'biasMs', -80, 80, practice.biasMs < 0 ? 'ms early' : 'ms late')}
         {number('Scatter of timing', 'spreadMs', 0, 60, 'ms of scatter')}
         {number('Slowing down', 'driftPercent', -5, 5, '% slower', 1, 0.1)}
-        {isFree && number('Wandering tempo', 'wanderPercent', 0, 12, '% wandering tempo')}
+        {isFree && number('Tempo drift', 'wanderPercent', 0, 12, '% tempo drift')}
         {number('Scatter of velocity', 'velocitySpread', 0, 40, 'of velocity')}
         {number('Weaker hand', 'weakHandPercent', 0, 60, '% softer second')}
         {number('Missed strokes', 'missed', 0, 90, '% missed', 100)}

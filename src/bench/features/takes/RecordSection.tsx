@@ -11,6 +11,7 @@ import { takesFreeTake } from '@/core/take/free-take';
 import { emptyPart, FIRST_BEGINNING } from '@/core/part/empty-part';
 import { partStore } from '@/storage/part-store';
 import { Button } from '@/ui/Button';
+import { Checkbox } from '@/ui/Checkbox';
 import { NumberField } from '@/ui/NumberField';
 import { say, showError } from '@/ui/notify';
 import { Picker } from '@/ui/Picker';
@@ -62,7 +63,7 @@ export function RecordSection() {
               : phase === 'done'
                 ? `${counted(strokes, 'stroke')} kept`
                 : free
-                  ? 'Starts at once. When you stop, the beats are found.'
+                  ? 'Starts right away. The beats are found when you stop.'
                   : 'Records over the loop, pass after pass.'}
         </p>
       </div>
@@ -88,15 +89,9 @@ export function RecordSection() {
       </div>
       {free ? <NeedsEmptyPart /> : <ToTheClick />}
       <div>
-        <label className="flex items-center gap-1.5">
-          <input
-            type="checkbox"
-            className="accent-accent"
-            checked={monitor}
-            onChange={(e) => recorder.set({ monitor: e.target.checked })}
-          />{' '}
+        <Checkbox checked={monitor} onChange={(checked) => recorder.set({ monitor: checked })}>
           hear the pads
-        </label>
+        </Checkbox>
       </div>
       {!free && (running || phase === 'done') && strokes > 0 && (
         <Button size="small" title="Removes its hits from the part; the take keeps what was played" onClick={recorder.dropPass}>
@@ -112,7 +107,7 @@ export function RecordSection() {
   );
 }
 
-/** A grid is made from what is played: nothing else may stand there. */
+/** The grid is made from the playing, so the part must be empty. */
 function NeedsEmptyPart() {
   const isEmpty = useBench((s) => takesFreeTake(s.part, null));
   const router = useRouter();
@@ -128,7 +123,7 @@ function NeedsEmptyPart() {
   );
 }
 
-/** How it counts in, how often round, over which rows, and how it clicks. */
+/** Settings for recording to the click: count-in, passes, rows, click sound. */
 function ToTheClick() {
   const { recorder } = useRecording();
   const countIn = useRecorded((s) => s.countIn);
@@ -177,24 +172,12 @@ function ToTheClick() {
       </div>
       <Rows />
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
-        <label className="flex items-center gap-1.5">
-          <input
-            type="checkbox"
-            className="accent-accent"
-            checked={clicking}
-            onChange={(e) => recorder.set({ clicking: e.target.checked })}
-          />{' '}
+        <Checkbox checked={clicking} onChange={(checked) => recorder.set({ clicking: checked })}>
           click while recording
-        </label>
-        <label className="flex items-center gap-1.5">
-          <input
-            type="checkbox"
-            className="accent-accent"
-            checked={always}
-            onChange={(e) => recorder.set({ clickAlways: e.target.checked })}
-          />{' '}
+        </Checkbox>
+        <Checkbox checked={always} onChange={(checked) => recorder.set({ clickAlways: checked })}>
           during playback too
-        </label>
+        </Checkbox>
       </div>
       <div className="flex flex-wrap items-center gap-x-2 gap-y-1">
         Clicks
@@ -222,15 +205,9 @@ function ToTheClick() {
           className={narrow}
           onChange={(level) => recorder.set({ click: { ...click, level } })}
         />
-        <label className="flex items-center gap-1.5">
-          <input
-            type="checkbox"
-            className="accent-accent"
-            checked={click.swung}
-            onChange={(e) => recorder.set({ click: { ...click, swung: e.target.checked } })}
-          />{' '}
+        <Checkbox checked={click.swung} onChange={(checked) => recorder.set({ click: { ...click, swung: checked } })}>
           swung
-        </label>
+        </Checkbox>
       </div>
     </>
   );

@@ -96,10 +96,10 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
     // How it came stays at hand for comparing.
     versionStore.keep(getState().id, { name: `As played: ${take.name}`, part: getState().part }).catch(showError);
   };
-  /** Its grid is made from it alone: it takes the place of the part's own. */
+  /** A take without a click brings its own grid. */
   const putFree = () => {
     if (!takesFreeTake(getState().part, take.id))
-      return say('This take was played without a click: use it in a part that has no other hits, sections or recorded loops.');
+      return say('This take was played without a click. Use it in a part without other hits, sections or recorded loops.');
     getState().run(`Use ${take.name}`, (p) => partOfFreeTake(p, take, events));
     openPage(store, 'tempo');
   };

@@ -9,18 +9,18 @@ import { useBench, useBenchStore } from '../../store/context';
 const HEIGHT = 22;
 /** Flags nearer to each other than this are not all shown: those that begin bars come first. */
 const CLOSEST = 26;
-/** A flag is taken to a hit this near, in pixels. */
+/** A flag snaps to a hit within this distance, in pixels. */
 const SNAP = 7;
 const LEAST = 2;
 
-/** Those of some flags that have room. */
+/** The flags that fit without overlapping. */
 function apart<F extends { x: number }>(flags: readonly F[]): F[] {
   const kept: F[] = [];
   for (const flag of flags) if (flag.x - (kept.at(-1)?.x ?? -Infinity) >= CLOSEST) kept.push(flag);
   return kept;
 }
 
-/** The beats of a grid that follows the player, as flags over the hits: dragged, or moved by arrow keys, while the hits stay in time. */
+/** Beat flags above the hits. Drag one, or move it with the arrow keys: the grid changes and the hits keep their timing. */
 export default function BeatFlags() {
   const { getState } = useBenchStore();
   const part = useBench((s) => s.part);
@@ -53,7 +53,7 @@ export default function BeatFlags() {
 
   const momentAt = (x: number) => tempoMapOf(part).toSeconds(tickOf(axis, x));
   const move = (index: number, to: number) => getState().run('Move a beat', (p) => moveBeat(p, index, to));
-  /** The hit that a flag is taken to: one that is near the pointer. */
+  /** Snaps to the nearest hit. @returns pixels */
   const snapped = (x: number): number => {
     const tick = tickOf(axis, x);
     let best = x;
@@ -101,7 +101,7 @@ export default function BeatFlags() {
               key={index}
               type="button"
               aria-label={`Beat ${beat} of bar ${bar}`}
-              // The first one stands on the part's zero.
+              // The first flag is at time zero and cannot move.
               disabled={index === 0}
               title={index === 0 ? undefined : 'Drag it to where the beat sounds'}
               className={`absolute top-0.5 h-[18px] -translate-x-px cursor-ew-resize touch-none rounded-sm border-l-2 pr-1 pl-1 text-xs leading-[18px] ${beat === 1 ? 'border-ink bg-sunk font-semibold' : 'border-strong text-faint hover:bg-sunk'}`}

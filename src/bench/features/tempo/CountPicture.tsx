@@ -1,5 +1,5 @@
 import { tableOf, CRASH, HAT, KICK, SNARE, type FreeStroke } from '@/core/beats/strokes';
-import { beatsOfBar, type Count } from '@/core/free-takes/count-anew';
+import { beatsOfBar, type Count } from '@/core/free-takes/adjust-count';
 
 const WIDTH = 300;
 const HEIGHT = 46;

@@ -1,7 +1,7 @@
 'use client';
 
 import { SURE_COUNT } from '@/core/beats/find-beats';
-import { beatsOfBar, doubleTempo, halfTempo, tempoOfCount, withBeatOne, withBeatsToBar, type Count } from '@/core/free-takes/count-anew';
+import { beatsOfBar, doubleTempo, halfTempo, tempoOfCount, withBeatOne, withBeatsToBar, type Count } from '@/core/free-takes/adjust-count';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { usePlaybackOf } from '../../playback/context';
@@ -13,7 +13,7 @@ import { countWords } from './words';
 /** Fewer beats make no tempo. */
 const FEWEST = 3;
 
-/** The ways to count a take, as cards that are tried out with a click, and what changes the one that is chosen. */
+/** The possible counts of a take as cards to preview, with buttons that adjust the chosen one. */
 export function Counts({ finding, found }: { finding: Finding; found: Found }) {
   const { playLoop } = usePlaybackOf();
   const { chosen, trial, choose } = finding;
@@ -30,7 +30,7 @@ export function Counts({ finding, found }: { finding: Finding; found: Found }) {
           ? `Found ${countWords(first, first.bpm.mean)}.`
           : first.likelihood >= SURE_COUNT.likely
             ? 'Probably the first of these.'
-            : 'Which of these is it?'}{' '}
+            : 'Which of these fits?'}{' '}
         Choose one and play it with the click.
       </p>
       <div className="space-y-1.5" role="radiogroup" aria-label="Count">

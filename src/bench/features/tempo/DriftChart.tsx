@@ -2,7 +2,7 @@
 
 import { Chart, LinearScale, LineController, LineElement, PointElement, type ChartConfiguration } from 'chart.js';
 import { useCallback, useMemo, useRef } from 'react';
-import { quartersOfBeat } from '@/core/free-takes/count-anew';
+import { quartersOfBeat } from '@/core/free-takes/adjust-count';
 import type { Part } from '@/core/model/part';
 import { endOfPart, meterMapOf } from '@/core/part/part-time';
 import type { Palette } from '../../stems/drawing/palette';
@@ -11,7 +11,7 @@ import { STILL, useChart } from '../../shared/use-chart';
 Chart.register(LineController, LinearScale, LineElement, PointElement);
 
 const HEIGHT = 130;
-/** The curve is the mean over so many beats: single ones scatter as hands do. */
+/** The curve averages this many beats, since single beats scatter. */
 const BEATS = 4;
 
 /** A point of the curve: bars from 1, and beats a minute. */

@@ -11,7 +11,7 @@ import { useBenchStore } from '../../store/context';
 import { useSweep } from '../../store/use-sweep';
 import { countedIn } from './words';
 
-/** Whether the grid follows the player or the tempo is steady, as a sentence that changes it. */
+/** A sentence with the choice between following the player and a steady tempo. */
 export function GridSentence({ part, grid }: { part: Part; grid: GridOfPlayer }) {
   const { getState } = useBenchStore();
   const sweep = useSweep();
@@ -32,7 +32,7 @@ export function GridSentence({ part, grid }: { part: Part; grid: GridOfPlayer })
           label="Tempo of the grid"
           value={grid === 'other' ? '' : grid}
           choices={[
-            ...(grid === 'other' ? [{ value: '', text: 'has a tempo of its own' }] : []),
+            ...(grid === 'other' ? [{ value: '', text: 'has edited tempo changes' }] : []),
             { value: 'follows', text: 'follows the player' },
             { value: 'steady', text: 'steady' },
           ]}
@@ -61,7 +61,7 @@ export function GridSentence({ part, grid }: { part: Part; grid: GridOfPlayer })
         .
       </p>
       <p className="text-sm text-faint">
-        The player went at {shown(range.mean)} {unit} on average, from {shown(range.min)} to {shown(range.max)}.
+        The player averaged {shown(range.mean)} {unit}, from {shown(range.min)} to {shown(range.max)}.
       </p>
     </div>
   );

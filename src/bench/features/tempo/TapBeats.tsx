@@ -9,7 +9,7 @@ import { useBenchStore } from '../../store/context';
 
 const WANTED = 2;
 
-/** Beats 1 and 2 of a bar, tapped while the part plays: that settles most takes. */
+/** Lets the user tap beats 1 and 2 of any bar during playback; this resolves most ambiguous takes. */
 export function TapBeats({ onTapped, before }: { onTapped: (taps: number[]) => void; before: () => void }) {
   const { getState } = useBenchStore();
   const { engine, playLoop } = usePlaybackOf();
@@ -25,9 +25,9 @@ export function TapBeats({ onTapped, before }: { onTapped: (taps: number[]) => v
   };
   const tap = () => {
     const tick = engine.position();
-    if (tick === null) return say('Play the part, then tap along.');
+    if (tick === null) return say('Press Play, then tap along.');
     const at = tempoMapOf(getState().part).toSeconds(tick);
-    // The part began anew between the taps: it was the first one of another bar.
+    // The loop restarted between the taps: this one counts as beat 1.
     const last = taps.current.at(-1);
     taps.current = last !== undefined && at <= last ? [at] : [...taps.current, at];
     if (taps.current.length < WANTED) return setStep(taps.current.length);

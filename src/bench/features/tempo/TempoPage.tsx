@@ -6,6 +6,7 @@ import { fitsNoGrid } from '@/core/free-takes/fits-its-grid';
 import { hindranceTo } from '@/core/free-takes/follow';
 import { gridOfPlayer } from '@/core/part/grid-of-player';
 import { Button } from '@/ui/Button';
+import { Checkbox } from '@/ui/Checkbox';
 import { useBench, useBenchStore } from '../../store/context';
 import { useRecorded, useRecording } from '../../recording/context';
 import { Counts } from './Counts';
@@ -16,7 +17,7 @@ import { HINDRANCES } from './words';
 
 const DriftChart = dynamic(() => import('./DriftChart'), { ssr: false });
 
-/** Parts that were played without a click: their beats, and whether the grid follows the player or the tempo is steady. */
+/** For parts played without a click: finds the beats, and switches between a grid that follows the player and a steady tempo. */
 export function TempoPage() {
   const { recorder } = useRecording();
   const clicks = useRecorded((s) => s.clickAlways);
@@ -28,10 +29,10 @@ export function TempoPage() {
   const { look, trial, progress } = finding;
   const hindrance = hindranceTo(part);
   const grid = gridOfPlayer(part);
-  // What was found holds as long as the hits stand as they stood.
+  // Edited hits make the result stale.
   const found = finding.found?.base.hits === part.hits ? finding.found : null;
 
-  // A part that fits no grid is why one comes here.
+  // Starts by itself for a part that fits no grid.
   const isAsked = useRef(false);
   useEffect(() => {
     if (isAsked.current || hindrance || (!wanted && !fitsNoGrid(part))) return;
@@ -43,8 +44,8 @@ export function TempoPage() {
   if (isEmpty)
     return (
       <p className="text-faint">
-        Nothing is played yet. Record without a click on the page Takes, or import a MIDI file that was played freely: its beats are found
-        here.
+        There are no hits yet. Record without a click on the page Takes, or import a MIDI file that was played freely. This page finds the
+        beats.
       </p>
     );
   if (hindrance) return <p className="text-faint">{HINDRANCES[hindrance]}</p>;
@@ -71,7 +72,7 @@ export function TempoPage() {
             <>
               {!grid && (
                 <p className="text-faint">
-                  Was this played without a click? Its beats, time signature and tempo are found from the hits, which keep their times.
+                  Was this played without a click? Find the beats, time signature and tempo from the hits. The hits keep their timing.
                 </p>
               )}
               <div className="flex flex-wrap gap-1.5">
@@ -80,24 +81,18 @@ export function TempoPage() {
                 </Button>
               </div>
               {grid === 'follows' && (
-                <p className="text-sm text-faint">Drag the beat flags above the hits to correct a beat: the hits stay where they sound.</p>
+                <p className="text-sm text-faint">Drag a beat flag above the hits to correct a beat. The hits keep their timing.</p>
               )}
             </>
           )}
         </>
       )}
       {progress === null && grid !== 'steady' && <TapBeats onTapped={(taps) => void look(taps)} before={trial.cancel} />}
-      <label className="flex items-center gap-1.5">
-        <input
-          type="checkbox"
-          className="accent-accent"
-          checked={clicks}
-          onChange={(e) => recorder.set({ clickAlways: e.target.checked })}
-        />{' '}
+      <Checkbox checked={clicks} onChange={(checked) => recorder.set({ clickAlways: checked })}>
         click during playback
-      </label>
+      </Checkbox>
       <p className="border-t border-line pt-2 text-sm text-faint">
-        Least certain: half time above 130 BPM, hats alone, tempo that drifts by more than 16 %, and takes whose time signature changes.
+        Least reliable: half time above 130 BPM, hi-hats alone, tempo drift over 16 %, and takes that change time signature.
       </p>
     </div>
   );

@@ -5,7 +5,7 @@ import type { BenchFeature } from '../../shared/feature';
 
 const BeatFlags = dynamic(() => import('./BeatFlags'), { ssr: false });
 
-/** The beats of a grid that follows the player stand over the hits while the page is open. */
+/** Beat flags are shown while the Tempo page is open and the grid follows the player. */
 function Flags() {
   const isShown = useBench((s) => s.ui.page === 'tempo' && gridOfPlayer(s.part) === 'follows');
   return isShown ? <BeatFlags /> : null;

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { SURE_COUNT, type BeatReading } from '@/core/beats/find-beats';
 import type { FreeStroke } from '@/core/beats/strokes';
-import { tempoOfCount, type Count } from '@/core/free-takes/count-anew';
+import { tempoOfCount, type Count } from '@/core/free-takes/adjust-count';
 import { strokesOfPart } from '@/core/free-takes/strokes-of-part';
 import type { Part } from '@/core/model/part';
 import { showError } from '@/ui/notify';
@@ -9,7 +9,7 @@ import { findBeatsOf, followIn } from '@/workers/clients';
 import { useBenchStore } from '../../store/context';
 import { useTrial, type Trial } from '../../store/use-sweep';
 
-/** What was found of a part. */
+/** Readings of a part, with the state that they belong to. */
 export interface Found {
   base: Part;
   strokes: readonly FreeStroke[];
@@ -20,7 +20,7 @@ export interface Finding {
   /** How far the search is, 0 to 1; null while none is under way. */
   progress: number | null;
   found: Found | null;
-  /** The count that is tried out, as it was found or changed since, and the index of the reading that it comes from. */
+  /** The previewed count, possibly adjusted, and the index of the reading that it comes from. */
   chosen: { count: Count; from: number; bpm: number } | null;
   trial: Trial;
   /** @param taps seconds at which the first beats of a bar were tapped */
@@ -31,7 +31,7 @@ export interface Finding {
   clear(): void;
 }
 
-/** Finds the beats of the part, and tries a count out: it is seen and heard until it is applied or put back. */
+/** Finds the beats of the part and previews a count until it is applied or cancelled. */
 export function useFinding(): Finding {
   const { getState } = useBenchStore();
   const trial = useTrial();
@@ -56,7 +56,7 @@ export function useFinding(): Finding {
 
   const tryOut = async (of: Pick<Found, 'base'>, count: Count, from: number, signal: AbortSignal) => {
     const { base } = of;
-    // What was recorded here begins with its first bar; a file keeps its own zero, which other tracks may be played to.
+    // A recording starts with its first bar. A file keeps its time zero, since other tracks may refer to it.
     const followed = await followIn(bare(base), count, base.source ? 'kept' : 'cut', signal);
     if (signal.aborted) return;
     const { tempo, playerTempo, meter, origin, bars, hits } = followed;
@@ -95,7 +95,7 @@ export function useFinding(): Finding {
   };
 }
 
-/** What is needed of a part for this. */
+/** The part without large members that the worker does not need. */
 const bare = (part: Part): Part => {
   const { backing: _backing, heard: _heard, ...rest } = part;
   return rest;
