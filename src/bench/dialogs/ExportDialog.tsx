@@ -6,7 +6,7 @@ import { Modal } from '@/ui/Modal';
 import { say, sayWith, showError } from '@/ui/notify';
 import { Picker } from '@/ui/Picker';
 import { useBenchStore } from '../store/context';
-import { EXPORTERS, offeredOf, optionsOf } from './export/all';
+import { EXPORTERS, firstChosen, offeredOf, optionsOf } from './export/all';
 import { deliver } from '@/ui/deliver';
 import type { ExporterSpec } from './export/exporter';
 import { ExportFolderChoice } from './export/ExportFolderChoice';
@@ -21,7 +21,7 @@ export function ExportDialog({ onClose, exporters = EXPORTERS }: { onClose: () =
   const offered = offeredOf(exporters, source);
   // As it was done last, as far as that fits.
   const [last] = useState(() => rememberedExport(source.id, optionsOf(exporters, source)));
-  const [chosen, setChosen] = useState(offered.find((e) => e.id === last.chosen)?.id ?? offered[0]?.id);
+  const [chosen, setChosen] = useState(() => firstChosen(offered, source, last));
   const [options, setOptions] = useState(last.options);
   const [said, setSaid] = useState<readonly string[] | null>(null);
   const exporter = offered.find((e) => e.id === chosen);

@@ -5,7 +5,7 @@ import { unzipSync } from 'fflate';
 import { smallPart } from '@tests/support/arbitraries';
 import { tracksOf } from '@tests/support/read-midi';
 import { rowsBeyond, silenceWords, silentRows } from './account';
-import { EXPORTERS, offeredOf, optionsOf } from './all';
+import { EXPORTERS, firstChosen, offeredOf, optionsOf } from './all';
 import type { Exported, ExportSource } from './exporter';
 import { midiName, plainName, soundName } from './file-name';
 import { midiPart } from './midi-part';
@@ -42,6 +42,16 @@ const notes = (data: Exported['data'], ppq = 960) =>
 const muted = (of: Part, voice: string, mark: object): Part => ({
   ...of,
   rows: of.rows.map((r) => (r.voice === voice ? { ...r, ...mark } : r)),
+});
+
+test('the dialog opens with what works: the last choice, or the part where the song no longer fits', () => {
+  const choose = (of: ExportSource, chosen: string | null) =>
+    firstChosen(offeredOf(EXPORTERS, of), of, { chosen, options: optionsOf(EXPORTERS, of) });
+  expect(choose(source(part, { hasSong: true }), null)).toBe('song');
+  expect(choose(source(part, { hasSong: true }), 'part')).toBe('part');
+  const followed = source({ ...part, playerTempo: part.tempo }, { hasSong: true });
+  expect([choose(followed, null), choose(followed, 'song')]).toEqual(['part', 'part']);
+  expect(offeredOf(EXPORTERS, followed).map((e) => e.id)).toContain('song');
 });
 
 test('what is offered fits what is taken out, with the first that fits in front', () => {

@@ -7,12 +7,17 @@ import { midiName } from './file-name';
 import type { ExporterSpec } from './exporter';
 import { firstNotes, NotesChoices, type NotesOptions } from './midi-options';
 
+const { message, remedy } = new NamedError('meter-changed');
+const GRID_CHANGED = `${message} ${remedy}`;
+
 export const midiSong: ExporterSpec<NotesOptions> = {
   id: 'song',
   title: 'the song with these drums',
   about: 'with every other track as it came, byte for byte',
   isAvailable: ({ hasSong }) => hasSong,
   initial: firstNotes,
+  // The grid was made for this part's hits.
+  refusal: ({ part }) => (part.playerTempo ? GRID_CHANGED : null),
   Options: NotesChoices,
   isQuick: true,
   async run({ id, part }, { version, withMuted, generalMidi }) {

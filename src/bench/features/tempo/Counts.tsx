@@ -5,6 +5,7 @@ import { beatsOfBar, doubleTempo, halfTempo, tempoOfCount, withBeatOne, withBeat
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { usePlaybackOf } from '../../playback/context';
+import { useRecording } from '../../recording/context';
 import { TrialButtons } from '../../shared/TrialButtons';
 import { CountPicture } from './CountPicture';
 import type { Finding, Found } from './use-finding';
@@ -16,6 +17,11 @@ const FEWEST = 3;
 /** The possible counts of a take as cards to preview, with buttons that adjust the chosen one. */
 export function Counts({ finding, found }: { finding: Finding; found: Found }) {
   const { playLoop } = usePlaybackOf();
+  const { recorder } = useRecording();
+  const playWithClick = () => {
+    recorder.set({ clickAlways: true });
+    playLoop(0.1);
+  };
   const { chosen, trial, choose } = finding;
   const { readings, strokes } = found;
   const [first] = readings;
@@ -31,7 +37,7 @@ export function Counts({ finding, found }: { finding: Finding; found: Found }) {
           : first.likelihood >= SURE_COUNT.likely
             ? 'Probably the first of these.'
             : 'Which of these fits?'}{' '}
-        Choose one and play it with the click.
+        Choose one and listen to it with the click.
       </p>
       <div className="space-y-1.5" role="radiogroup" aria-label="Count">
         {readings.map((reading, i) => {
@@ -84,8 +90,8 @@ export function Counts({ finding, found }: { finding: Finding; found: Found }) {
             />
           )}
           <div className="flex gap-1.5">
-            <Button size="small" onClick={() => playLoop(0.1)}>
-              Play it
+            <Button size="small" onClick={playWithClick}>
+              Play with click
             </Button>
             <TrialButtons trial={trial} />
           </div>
