@@ -112,9 +112,11 @@ export const report = (request: Request): Promise<Response> =>
     const { part: whole } = await partOfFields(fields, withHomesFor);
     const part = soundingPart(whole);
     const lines = leansFrom === 'swing' ? swungLines(part) : undefined;
+    // What may be refused comes first.
+    const between = relations(part, sticking === 'true');
     return Response.json({
       ...reportPart(part, grid, lines),
-      ...relations(part, sticking === 'true'),
+      ...between,
       ...(wantsHomes ? linesOf(part) : {}),
     });
   });

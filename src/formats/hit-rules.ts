@@ -97,29 +97,49 @@ function isOrnament(v: unknown): boolean {
   );
 }
 
-type EachRule = readonly (readonly [string, (v: unknown) => boolean])[];
+type Rule = (v: unknown) => boolean;
+type EachRule = readonly (readonly [string, Rule])[];
+
+/** Rules by name, and the names of the members that each hit has: members that a hit does not have cost nothing. */
+interface Rules {
+  of: ReadonlyMap<string, Rule>;
+  needed: readonly string[];
+}
+
+const rulesOf = (each: EachRule): Rules => ({
+  of: new Map(each),
+  needed: each.filter(([, rule]) => !rule(undefined)).map(([name]) => name),
+});
+
 const EACH_RULE: EachRule = Object.entries(HIT_RULES);
+const RULES = rulesOf(EACH_RULE);
 
 const NOTHING = (v: unknown): boolean => v === undefined;
 const NEWER_THAN_2: readonly string[] = fieldsAfter(HIT_FIELDS, 2);
 /** Hits of part@2: a home only where it was chosen, and nothing of what came later. */
-const EACH_RULE_2: EachRule = EACH_RULE.map(([name, rule]) => {
-  if (name === 'home') return [name, (v) => v === undefined || isTick(v)];
-  if (name === 'ornament') return [name, (v) => rule(v) && !(isObject(v) && 'followsSwing' in v)];
-  return [name, NEWER_THAN_2.includes(name) ? NOTHING : rule];
-});
+const RULES_2 = rulesOf(
+  EACH_RULE.map(([name, rule]) => {
+    if (name === 'home') return [name, (v) => v === undefined || isTick(v)];
+    if (name === 'ornament') return [name, (v) => rule(v) && !(isObject(v) && 'followsSwing' in v)];
+    return [name, NEWER_THAN_2.includes(name) ? NOTHING : rule];
+  }),
+);
 
 /** What is wrong with the first hit that is not one of part@2; null where all are. */
-export const firstHitProblem2 = (hits: readonly unknown[]): string | null => firstHitProblem(hits, EACH_RULE_2);
+export const firstHitProblem2 = (hits: readonly unknown[]): string | null => firstHitProblem(hits, RULES_2);
 
 /** What is wrong with the first hit that is not one; null where all are. */
-export function firstHitProblem(hits: readonly unknown[], rules: EachRule = EACH_RULE): string | null {
+export function firstHitProblem(hits: readonly unknown[], { of, needed }: Rules = RULES): string | null {
   const ids = new Set<unknown>();
   for (let i = 0; i < hits.length; i++) {
     const hit = hits[i] as Record<string, unknown> | null;
     if (typeof hit !== 'object' || hit === null) return `hits[${i}] is not a hit`;
-    for (const [name, rule] of rules) if (!rule(hit[name])) return `hits[${i}].${name} is missing or out of range`;
-    for (const name in hit) if (!Object.hasOwn(HIT_RULES, name)) return `hits[${i}].${name.slice(0, 40)} is not allowed`;
+    for (const name in hit) {
+      const rule = of.get(name);
+      if (rule === undefined) return `hits[${i}].${name.slice(0, 40)} is not allowed`;
+      if (!rule(hit[name])) return `hits[${i}].${name} is missing or out of range`;
+    }
+    for (const name of needed) if (hit[name] === undefined) return `hits[${i}].${name} is missing or out of range`;
     if (ids.has(hit.id)) return `hits[${i}].id is used twice`;
     ids.add(hit.id);
   }
