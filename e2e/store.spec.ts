@@ -227,6 +227,33 @@ test('a library that is gone at the start is named before anything is laid over 
   await expect(lost).toBeHidden();
 });
 
+test('a library whose database is thrown away alone comes back from the second copy, to the last edit', async ({ page }) => {
+  await importMidi(page, 'beat.mid', flatBeat(1).bytes);
+  await softer(page);
+  await saved(page);
+  const before = await snare(page);
+  // A page of the same origin that keeps nothing open.
+  await page.goto('/icon.svg');
+  await page.evaluate(
+    () =>
+      new Promise<void>((done, failed) => {
+        const gone = indexedDB.deleteDatabase('nod-sway');
+        gone.onsuccess = () => done();
+        gone.onerror = gone.onblocked = () => failed(new Error('not deleted'));
+      }),
+  );
+  await page.goto('/');
+  const notice = page.getByTestId('store-notice');
+  await expect(notice).toContainText('are back from the second copy.');
+  await expect(page.getByTestId('library-lost')).toBeHidden();
+  await notice.getByRole('button', { name: 'Dismiss' }).click();
+  await expect(notice).toBeHidden();
+  await page.getByRole('link', { name: 'beat' }).click();
+  await benchReady(page);
+  expect(await snare(page)).toBe(before);
+  expect(await exportMidi(page, 'song')).toBeDefined();
+});
+
 test('edits that wait for a choice between two tabs outlive the tab, and the choice is offered again', async ({ page, context }) => {
   await importMidi(page, 'beat.mid', flatBeat(1).bytes);
   const other = await context.newPage();

@@ -5,9 +5,11 @@ import type { Guards, HatSettings, TakeEvent, Take } from '@/core/model/take';
 import type { VelocityCurve } from '@/core/velocity-curve';
 import type { StepKind } from '@/editing/history';
 import { factory, isInMemory, keyRange } from './storage-backend';
-import { markLibrary, noteLoss, tellLoss } from './library-mark';
+import { markLibrary, noteLoss, noteRestored, tellLoss } from './library-mark';
 import { Mirror, mirroring } from './mirror';
 import { Recovery } from './recovery';
+import { writeBackFromCopy } from './copy-back';
+import { copying, inOwnBucket, NOT_COPIED, SecondCopy, type OpenPlace } from './second-copy';
 import type { PartSummary } from './summary';
 import { DATA_VERSION, TABLES, type RowsOfPart, type TableSpec } from './tables';
 
@@ -227,11 +229,14 @@ export class NodSwayDatabase extends Dexie {
 
   readonly mirror = new Mirror();
   readonly recovery = new Recovery(this);
+  readonly copy: SecondCopy;
   private marking: ReturnType<typeof setTimeout> | null = null;
 
+  /** @param copyPlace where its second copy is kept */
   constructor(
     name = LIBRARY,
     readonly specs: readonly TableSpec[] = TABLES,
+    copyPlace: OpenPlace | null = null,
   ) {
     // Strict: what was answered is on the disk, not in a buffer that a crash takes along.
     super(name, { indexedDB: factory, IDBKeyRange: keyRange, chromeTransactionDurability: 'strict' });
@@ -242,6 +247,8 @@ export class NodSwayDatabase extends Dexie {
         (table) => this.changed(table),
       ),
     );
+    this.copy = new SecondCopy(this, specs, copyPlace);
+    this.use(copying(this.copy));
     // Before anything else is asked of a database that was just opened.
     this.on('ready', () => this.lookForLoss(), true);
     for (const version of new Set(specs.map((spec) => spec.since)))
@@ -259,25 +266,39 @@ export class NodSwayDatabase extends Dexie {
 
   /**
    * A database that is empty, though rows of it are in memory, or a library was here: the browser threw it away, as it does where a write
-   * fails on a full disk. What is in memory is written back, and what is gone is named.
+   * fails on a full disk, or it finds it damaged. What is in the second copy or in memory is written back, and what is gone is named.
    */
   private async lookForLoss(): Promise<void> {
     // The browser forbids storage: the library cannot be opened, but it is not lost.
     if (isInMemory()) return;
-    const isEmpty = (await this.parts.count()) === 0 && (await this.flags.count()) === 0;
-    if (isEmpty && !this.mirror.isEmpty) await this.writeBack();
+    const isEmpty = await this.isEmpty();
+    if (isEmpty) {
+      const back = await writeBackFromCopy(this);
+      if (!this.mirror.isEmpty) await this.writeBack();
+      noteRestored(back, NOT_COPIED);
+    }
     const here = new Set(await this.parts.toCollection().primaryKeys());
     if (isEmpty) noteLoss(here);
     else tellLoss(here);
+    this.copy.compareLater(COMPARE_AFTER_MS);
+  }
+
+  /** A library that was ever used has at least a flag. */
+  async isEmpty(): Promise<boolean> {
+    return (await this.parts.count()) === 0 && (await this.flags.count()) === 0;
   }
 
   private async writeBack(): Promise<void> {
     const bodies = new Set(this.mirror.rowsOf('bodies').map((row) => (row as BodyRow).id));
     await this.transaction('rw', this.tables, async () => {
       for (const { name } of this.specs) {
-        const rows = this.mirror.rowsOf(name);
         // A line of the Shelf without its part would be a promise that is not kept.
-        await this.table(name).bulkPut(name === 'parts' ? rows.filter((row) => bodies.has((row as PartRow).id)) : rows);
+        const rows = this.mirror.rowsOf(name).filter((row) => name !== 'parts' || bodies.has((row as PartRow).id));
+        // What came back from the second copy is newer: all tabs write into that.
+        const table = this.table<unknown, unknown>(name);
+        const keyOf = table.core.schema.primaryKey.extractKey;
+        const known = new Set((await table.toCollection().primaryKeys()).map((key) => JSON.stringify(key)));
+        await table.bulkPut(rows.filter((row) => !known.has(JSON.stringify(keyOf?.(row)))));
       }
     });
   }
@@ -314,5 +335,7 @@ export class NodSwayDatabase extends Dexie {
 const PROBE = 'probe';
 const PAD = 'x'.repeat(64 * 1024);
 const MARK_AFTER_MS = 500;
+/** A page that has just opened has better things to do. */
+const COMPARE_AFTER_MS = 5000;
 
-export const database = new NodSwayDatabase();
+export const database = new NodSwayDatabase(LIBRARY, TABLES, inOwnBucket);

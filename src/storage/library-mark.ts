@@ -14,8 +14,14 @@ export interface LibraryMark {
 const MARK = 'nod-sway:library';
 const LOST = 'nod-sway:lost';
 
-/** What is gone and was not answered yet: dismissed, or restored. */
-export const libraryLoss = createStore<{ lost: LibraryMark | null }>(() => ({ lost: null }));
+/** What came back from the second copy: parts, and how many recordings and samples did not. */
+export interface Restored {
+  parts: number;
+  files: number;
+}
+
+/** What is gone and was not answered yet: dismissed, or restored; and what came back by itself. */
+export const libraryLoss = createStore<{ lost: LibraryMark | null; restored: Restored | null }>(() => ({ lost: null, restored: null }));
 
 function read(name: string): LibraryMark | null {
   try {
@@ -52,6 +58,13 @@ export function noteLoss(here: ReadonlySet<string>): void {
   tellLoss(here);
 }
 
+/** The database was found empty, and parts of it came back from the second copy. @param notCopied the tables that are not in it */
+export function noteRestored(parts: number, notCopied: readonly string[]): void {
+  if (parts === 0) return;
+  const others = read(MARK)?.others ?? {};
+  libraryLoss.setState({ restored: { parts, files: notCopied.reduce((n, table) => n + (others[table] ?? 0), 0) } });
+}
+
 /** Tells what is still lost; what is here again, by a restore, is not. */
 export function tellLoss(here: ReadonlySet<string>): void {
   const lost = read(LOST);
@@ -64,7 +77,7 @@ export function tellLoss(here: ReadonlySet<string>): void {
 /** It was read: nothing is said of it any more. */
 export function dismissLoss(): void {
   write(LOST, null);
-  libraryLoss.setState({ lost: null });
+  libraryLoss.setState({ lost: null, restored: null });
 }
 
 /** Whether the database must not be taken for a first visit's. */

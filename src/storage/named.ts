@@ -7,7 +7,9 @@ export async function named<T>(work: () => PromiseLike<T>): Promise<T> {
   if (!isOpened()) await opened(database);
   const answered = watched();
   try {
-    return await work();
+    const made = await work();
+    await database.copy.settled();
+    return made;
   } catch (e) {
     if (e instanceof NamedError) throw e;
     const inner = (e as { inner?: { name?: string } }).inner?.name ?? (e as { name?: string }).name ?? '';

@@ -144,6 +144,7 @@ export class PartStore {
         throw (e as { name?: string } | null)?.name === 'ConstraintError' ? new NamedError('changed-elsewhere', { seq }) : e;
       }
       for (const row of rows) this.db.mirror.saw('edits', [row.partId, row.seq], row);
+      this.db.copy.written([{ table: 'edits', keys: rows.map((row) => [row.partId, row.seq]) }]);
     });
   }
 

@@ -1,5 +1,5 @@
 import { listed, plural } from '@/core/plurals';
-import type { LibraryMark } from '@/storage/library-mark';
+import type { LibraryMark, Restored } from '@/storage/library-mark';
 
 const MOST_NAMES = 12;
 
@@ -12,4 +12,10 @@ export function lossWords({ parts, others }: LibraryMark): string {
   const list = listed([...names.slice(0, MOST_NAMES), ...more]);
   const rest = Object.values(others).some((n) => n > 0) ? ' Grooves, kits and other items of the Library may be missing too.' : '';
   return `The browser deleted its data for this page, as it does when the disk is full. ${plural(names.length, 'This part', 'These parts')} can no longer be read: ${list}.${rest}`;
+}
+
+/** @example restoredWords({ parts: 12, files: 0 }) // 'The browser deleted its data for this page. 12 parts are back from the second copy.' */
+export function restoredWords({ parts, files }: Restored): string {
+  const rest = files > 0 ? ' Your own samples and recordings were not in it: restore a backup to get them back.' : '';
+  return `The browser deleted its data for this page. ${parts} ${plural(parts, 'part is', 'parts are')} back from the second copy.${rest}`;
 }

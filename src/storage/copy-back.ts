@@ -1,0 +1,59 @@
+import { Dexie } from 'dexie';
+import type { NodSwayDatabase } from './database';
+
+const LOCK = 'nod-sway:copy-back';
+
+/**
+ * Runs work outside of the zone that Dexie opens a database in, where another database cannot be asked; the promise leads back into it.
+ */
+const outside = <T>(work: () => Promise<T>): PromiseLike<T> =>
+  new Dexie.Promise<T>((done, failed) => void setTimeout(() => void work().then(done, failed)));
+
+/** Waits for a lock that no other tab holds. @returns what gives it back */
+function takeLock(): Promise<() => void> {
+  const locks = (globalThis.navigator as Navigator | undefined)?.locks;
+  if (!locks) return Promise.resolve(() => undefined);
+  return new Promise((taken, failed) => {
+    locks
+      .request(
+        LOCK,
+        () =>
+          new Promise<void>((done) => {
+            taken(done);
+          }),
+      )
+      .catch(failed);
+  });
+}
+
+/**
+ * Writes an empty library back from its second copy, while it is being opened: one tab does it, others wait for that. The lines of the
+ * Shelf come after all that belongs to them, and the flags last, so that a browser that is killed meanwhile starts again.
+ * @returns how many parts came back
+ */
+export async function writeBackFromCopy(db: NodSwayDatabase): Promise<number> {
+  const { copy } = db;
+  if (await outside(() => copy.isEmpty())) return 0;
+  const release = await outside(takeLock);
+  copy.isPaused = true;
+  try {
+    // Another tab may have done it.
+    if (!(await db.isEmpty())) return 0;
+    const last = ['parts', 'flags'];
+    const names = [...db.specs.map((spec) => spec.name).filter((name) => !last.includes(name)), ...last];
+    let parts = 0;
+    for (const name of names)
+      for (let after: unknown; ;) {
+        const from = after;
+        const { rows, last } = await outside(() => copy.next(name, from));
+        if (rows.length === 0) break;
+        await db.table(name).bulkPut(rows);
+        if (name === 'parts') parts += rows.filter((row) => (row as { idea?: unknown }).idea === undefined).length;
+        after = last;
+      }
+    return parts;
+  } finally {
+    copy.isPaused = false;
+    release();
+  }
+}

@@ -1,0 +1,297 @@
+import {
+  Dexie,
+  type DBCore,
+  type DBCoreKeyRange,
+  type DBCoreMutateRequest,
+  type DBCoreTable,
+  type DBCoreTransaction,
+  type Middleware,
+  type Table,
+} from 'dexie';
+import { DATA_VERSION, type TableSpec } from './tables';
+
+/** What the copy is kept in: a database of another place than the library's. */
+export interface CopyPlace {
+  indexedDB: IDBFactory;
+  IDBKeyRange: typeof IDBKeyRange;
+}
+
+/** Opens that place; null where the browser has none. */
+export type OpenPlace = () => Promise<CopyPlace | null>;
+
+interface WithBuckets {
+  storageBuckets?: { open(name: string, options: { persisted: boolean }): Promise<{ indexedDB: IDBFactory }> };
+}
+
+/**
+ * A storage bucket of its own (W3C Storage Buckets API): its database lies in other files than the library's, so a browser that finds one
+ * damaged and throws it away still has the other.
+ */
+export const inOwnBucket: OpenPlace = async () => {
+  const buckets = (globalThis.navigator as (Navigator & WithBuckets) | undefined)?.storageBuckets;
+  if (!buckets) return null;
+  const { indexedDB } = await buckets.open('second-copy', { persisted: true });
+  return { indexedDB, IDBKeyRange: globalThis.IDBKeyRange };
+};
+
+/** Recordings and samples are files of the user's disk, and far too large to be kept twice. */
+export const NOT_COPIED: readonly string[] = ['recordings', 'samples'];
+
+/** Rows that a transaction touched: by their keys, or all within a range. */
+interface Touched {
+  table: string;
+  keys: readonly unknown[];
+  range?: DBCoreKeyRange;
+}
+
+/** What is written into the copy at once. */
+interface Batch {
+  touched: Touched[];
+  written: Promise<void>;
+}
+
+/** Reading or writing a whole library goes by so many rows at a time. */
+const CHUNK = 40;
+/** Whoever saves waits for the copy, but no longer than this: a copy that hangs must hold up nothing. */
+const PATIENCE_MS = 3000;
+/** After a failed write the copy is compared with the library again. */
+const COMPARE_AGAIN_MS = 30_000;
+const LOCK = 'nod-sway:second-copy';
+
+/** Runs work while no other tab writes into the copy. */
+const locked = <T>(work: () => Promise<T>): Promise<T> =>
+  (globalThis.navigator as Navigator | undefined)?.locks ? (navigator.locks.request(LOCK, work) as Promise<T>) : work();
+
+/**
+ * Keeps a second copy of the library. It follows what the database has written: once a transaction is through, the rows it touched are
+ * read back and put into the copy, so that the last of several tabs that do so writes what stands.
+ */
+export class SecondCopy {
+  private place: Promise<Dexie | null> | null = null;
+  private readonly names: readonly string[];
+  private readonly open = new Map<DBCoreTransaction, Touched[]>();
+  private readonly ending = new Set<Promise<void>>();
+  private waiting: Batch | null = null;
+  private writing: Promise<void> | null = null;
+  private hangs = false;
+  private comparing: ReturnType<typeof setTimeout> | null = null;
+  /** Rows that come from the copy need not go back into it. */
+  isPaused = false;
+
+  constructor(
+    private readonly main: Dexie,
+    private readonly specs: readonly TableSpec[],
+    private readonly openPlace: OpenPlace | null,
+  ) {
+    this.names = specs.map((spec) => spec.name).filter((name) => !NOT_COPIED.includes(name));
+  }
+
+  private copy(): Promise<Dexie | null> {
+    return (this.place ??= (async () => {
+      const place = await this.openPlace?.().catch(() => null);
+      if (!place) return null;
+      // Not strict: it only has to outlive the browser, which is killed more often than the machine loses its power.
+      const db = new Dexie(this.main.name, { ...place, chromeTransactionDurability: 'relaxed' });
+      const stores = this.specs.filter((spec) => this.names.includes(spec.name)).map((spec) => [spec.name, spec.keys] as const);
+      db.version(DATA_VERSION).stores(Object.fromEntries(stores));
+      // A tab of a newer version may raise the copy's version: this one goes on without it.
+      db.on('versionchange', () => db.close());
+      await db.open();
+      return db;
+    })().catch((e: unknown) => {
+      console.error(e);
+      return null;
+    }));
+  }
+
+  /** A transaction touched rows: they are copied when it is through. */
+  touched(transaction: DBCoreTransaction, change: Touched): void {
+    if (!this.openPlace || this.isPaused || !this.names.includes(change.table)) return;
+    const known = this.open.get(transaction);
+    if (known) return void known.push(change);
+    const list = [change];
+    this.open.set(transaction, list);
+    const ended = new Promise<void>((done) => {
+      const end = (isThrough: boolean) => () => {
+        this.open.delete(transaction);
+        this.ending.delete(ended);
+        if (isThrough) this.written(list);
+        done();
+      };
+      const events = transaction as unknown as EventTarget;
+      events.addEventListener('complete', end(true));
+      events.addEventListener('abort', end(false));
+    });
+    this.ending.add(ended);
+  }
+
+  /** Rows were written. */
+  written(touched: readonly Touched[]): void {
+    if (!this.openPlace) return;
+    if (this.waiting) return void this.waiting.touched.push(...touched);
+    const batch: Batch = { touched: [...touched], written: Promise.resolve() };
+    this.waiting = batch;
+    batch.written = (this.writing ?? Promise.resolve()).then(async () => {
+      this.waiting = null;
+      this.writing = batch.written;
+      await this.write(batch.touched);
+      if (this.writing === batch.written) this.writing = null;
+    });
+  }
+
+  private async write(touched: readonly Touched[]): Promise<void> {
+    try {
+      const copy = await this.copy();
+      if (copy) await locked(() => this.take(copy, touched));
+      this.hangs = false;
+    } catch (e) {
+      console.error(e);
+      this.compareLater(COMPARE_AGAIN_MS);
+    }
+  }
+
+  private async take(copy: Dexie, touched: readonly Touched[]): Promise<void> {
+    const names = [...new Set(touched.map((t) => t.table))];
+    const found = await this.main.transaction('r', names, () =>
+      Promise.all(
+        names.map(async (name) => {
+          const table = this.main.table<unknown, unknown>(name);
+          const ranges = touched.flatMap((t) => (t.table === name && t.range ? [t.range] : []));
+          const keys = [
+            ...new Map(touched.flatMap((t) => (t.table === name ? t.keys : [])).map((key) => [JSON.stringify(key), key])).values(),
+          ];
+          const rows = await table.bulkGet(keys);
+          const kept = await Promise.all(ranges.map((range) => within(table, range).primaryKeys()));
+          return {
+            name,
+            put: rows.filter((row) => row !== undefined),
+            gone: keys.filter((_, i) => rows[i] === undefined),
+            ranges: ranges.map((range, i) => ({ range, kept: namesOf(kept[i] ?? []) })),
+          };
+        }),
+      ),
+    );
+    await copy.transaction('rw', names, () =>
+      Promise.all(
+        found.map(async ({ name, put, gone, ranges }) => {
+          const table = copy.table<unknown, unknown>(name);
+          for (const { range, kept } of ranges) {
+            const keys = await within(table, range).primaryKeys();
+            await table.bulkDelete(keys.filter((key) => !kept.has(JSON.stringify(key))));
+          }
+          await table.bulkDelete(gone);
+          await table.bulkPut(put);
+        }),
+      ),
+    );
+  }
+
+  /** Waits until what was written until now is in the copy as well. */
+  async settled(): Promise<void> {
+    // Within a transaction there is nothing to wait for: it is not through.
+    if (this.hangs || Dexie.currentTransaction || (this.ending.size === 0 && !this.waiting && !this.writing)) return;
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const late = new Promise<void>((done) => {
+      timer = setTimeout(() => {
+        this.hangs = true;
+        done();
+      }, PATIENCE_MS);
+    });
+    const all = async () => {
+      await Promise.all(this.ending);
+      await Promise.all([this.writing, this.waiting?.written]);
+    };
+    await Promise.race([all(), late]);
+    clearTimeout(timer);
+  }
+
+  /** Compares the copy with the library in a while. */
+  compareLater(afterMs: number): void {
+    if (!this.openPlace || this.comparing !== null) return;
+    this.comparing = setTimeout(() => {
+      this.comparing = null;
+      this.compare().catch((e: unknown) => console.error(e));
+    }, afterMs);
+    // In a page timers are numbers; elsewhere one that waits must not keep the process.
+    (this.comparing as { unref?: () => void }).unref?.();
+  }
+
+  /** Brings the copy up to the library, where a tab was killed between the two or the copy is new. */
+  async compare(): Promise<void> {
+    const copy = await this.copy();
+    if (!copy || !this.main.isOpen()) return;
+    const specs = this.specs.filter((spec) => this.names.includes(spec.name));
+    const differing = new Map(await Promise.all(specs.map(async (spec) => [spec.name, await this.differing(copy, spec)] as const)));
+    // The body of a part keeps its key as it changes, and goes with the edits that lead on from it.
+    const moved = new Set((differing.get('edits') ?? []).map((key) => (key as [string, number])[0]));
+    differing.set('bodies', [...new Set([...(differing.get('bodies') ?? []), ...moved])]);
+    for (const [table, keys] of differing)
+      for (let i = 0; i < keys.length; i += CHUNK) await locked(() => this.take(copy, [{ table, keys: keys.slice(i, i + CHUNK) }]));
+  }
+
+  /** Keys of rows that are only here or only there; of small tables, and of the Shelf's lines, also of rows that differ. */
+  private async differing(copy: Dexie, { name, owner }: TableSpec): Promise<unknown[]> {
+    const here = this.main.table<unknown, unknown>(name);
+    const there = copy.table<unknown, unknown>(name);
+    const [keys, copied] = await Promise.all([here.toCollection().primaryKeys(), there.toCollection().primaryKeys()]);
+    const [mine, its] = [namesOf(keys), namesOf(copied)];
+    const differ = [...keys.filter((key) => !its.has(JSON.stringify(key))), ...copied.filter((key) => !mine.has(JSON.stringify(key)))];
+    const isSmall = name === 'parts' || (owner === 'library' && name !== 'deletedRows');
+    if (!isSmall) return differ;
+    const both = keys.filter((key) => its.has(JSON.stringify(key)));
+    const [rows, copies] = await Promise.all([here.bulkGet(both), there.bulkGet(both)]);
+    return [...differ, ...both.filter((_, i) => JSON.stringify(rows[i]) !== JSON.stringify(copies[i]))];
+  }
+
+  /** Whether there is a library in the copy. */
+  async isEmpty(): Promise<boolean> {
+    const copy = await this.copy();
+    return !copy || (await copy.table('parts').count()) === 0;
+  }
+
+  /** The next rows of a table, after a key. */
+  async next(name: string, after: unknown): Promise<{ rows: unknown[]; last: unknown }> {
+    const copy = await this.copy();
+    if (!copy || !this.names.includes(name)) return { rows: [], last: undefined };
+    const table = copy.table<unknown, unknown>(name);
+    const some = () => (after === undefined ? table.orderBy(':id') : table.where(':id').above(after)).limit(CHUNK);
+    const [rows, keys] = await Promise.all([some().toArray(), some().primaryKeys()]);
+    return { rows, last: keys.at(-1) };
+  }
+}
+
+const namesOf = (keys: readonly unknown[]): Set<string> => new Set(keys.map((key) => JSON.stringify(key)));
+
+/** Ranges as Dexie's core has them: 1 equal, 2 between, 3 any, 4 never. */
+function within(table: Table<unknown, unknown>, { type, lower, upper, lowerOpen, upperOpen }: DBCoreKeyRange) {
+  const where = table.where(':id');
+  if (type === 4) return where.noneOf([]).limit(0);
+  if (type === 3 || (lower === undefined && upper === undefined)) return table.toCollection();
+  if (type === 1) return where.equals(lower);
+  if (lower === undefined) return upperOpen ? where.below(upper) : where.belowOrEqual(upper);
+  if (upper === undefined) return lowerOpen ? where.above(lower) : where.aboveOrEqual(lower);
+  return where.between(lower, upper, !lowerOpen, !upperOpen);
+}
+
+/** Lets a copy hear of what is written. */
+export const copying = (copy: SecondCopy): Middleware<DBCore> => ({
+  stack: 'dbcore',
+  name: 'second-copy',
+  create: (core) => ({ ...core, table: (name) => copied(core.table(name), copy) }),
+});
+
+function copied(table: DBCoreTable, copy: SecondCopy): DBCoreTable {
+  const keysOf = (request: DBCoreMutateRequest): readonly unknown[] => {
+    if (request.type === 'delete') return request.keys as unknown[];
+    if (request.type === 'deleteRange') return [];
+    return (request.values as unknown[]).map((row) => table.schema.primaryKey.extractKey?.(row) as unknown);
+  };
+  return {
+    ...table,
+    async mutate(request) {
+      const range = request.type === 'deleteRange' ? { range: request.range } : {};
+      copy.touched(request.trans, { table: table.name, keys: keysOf(request), ...range });
+      return table.mutate(request);
+    },
+  };
+}
