@@ -92,9 +92,14 @@ exports.FOLDERS = [
     on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/onsets'],
   },
   {
+    folder: 'core/articulation',
+    about: 'how open a hat is and where a pad was struck: the controllers that say so',
+    on: ['core', 'core/model'],
+  },
+  {
     folder: 'core/output-map',
     about: 'how hits become MIDI notes for another instrument: keys, channels, velocities; the output maps that ship',
-    on: ['core', 'core/model', 'core/part', 'core/breaks'],
+    on: ['core', 'core/model', 'core/part', 'core/breaks', 'core/articulation'],
   },
   {
     folder: 'core/commands',
@@ -197,6 +202,7 @@ exports.FOLDERS = [
     about: 'standard MIDI files in and out',
     on: [
       'core',
+      'core/articulation',
       'core/time',
       'core/model',
       'core/part',
@@ -214,7 +220,18 @@ exports.FOLDERS = [
   {
     folder: 'core/take',
     about: 'takes: folding passes, latency, clocks, velocity curves, doubles, the practice player’s playing, raw MIDI',
-    on: ['core', 'core/time', 'core/model', 'core/part', 'core/homes', 'core/reading', 'core/commands', 'core/smf', 'core/breaks'],
+    on: [
+      'core',
+      'core/articulation',
+      'core/time',
+      'core/model',
+      'core/part',
+      'core/homes',
+      'core/reading',
+      'core/commands',
+      'core/smf',
+      'core/breaks',
+    ],
   },
 
   { folder: 'editing', about: 'documents with transactions, history, the saver of finished edits, what is not saved', on: ['core/*'] },

@@ -7,6 +7,7 @@ import { PracticePlayer } from './practice-player';
 
 test('MIDI messages: strokes, the hat pedal, pressure; nothing else says anything', () => {
   expect(readMessage([0x99, 38, 100], 12.5)).toEqual({ page: 12.5, kind: 'note', key: 38, value: 100 });
+  expect(readMessage([0xb9, 16, 31], 1)).toEqual({ page: 1, kind: 'position', key: 16, value: 31 });
   expect(readMessage([0xb9, 4, 77], 1)).toEqual({ page: 1, kind: 'pedal', key: 4, value: 77 });
   expect(readMessage([0xa3, 42, 9], 1)).toEqual({ page: 1, kind: 'pressure', key: 42, value: 9 });
   expect(readMessage([0x89, 38, 64], 2)).toEqual({ page: 2, kind: 'off', key: 38, value: 64 });

@@ -22,6 +22,7 @@ const isTick = (v: unknown): boolean => isWhole(v, -LAST_TICK, LAST_TICK);
 const LONGEST_BAR = 64 * TICKS_PER_WHOLE;
 const isLine = (v: unknown): boolean => isWhole(v, -LAST_TICK - LONGEST_BAR, LAST_TICK + LONGEST_BAR);
 const isFlag = (v: unknown): boolean => v === undefined || typeof v === 'boolean';
+const isController = (v: unknown): boolean => v === undefined || isWhole(v, 0, 127);
 const isWithin = (v: unknown, q: Quality): boolean =>
   v === undefined || (Number.isFinite(v) && (v as number) >= q.min && (v as number) <= q.max && (q.digits > 0 || Number.isInteger(v)));
 
@@ -35,6 +36,7 @@ const HIT_RULES: Readonly<Record<keyof Hit, (v: unknown) => boolean>> = {
   velocity: (v) => isWhole(v, 1, 127),
   ghost: isFlag,
   choke: isFlag,
+  muted: isFlag,
   locked: isFlag,
   alone: isFlag,
   pan: (v) => isWithin(v, QUALITY.pan),
@@ -43,6 +45,8 @@ const HIT_RULES: Readonly<Record<keyof Hit, (v: unknown) => boolean>> = {
   nudge: (v) => v === undefined || isNudge(v),
   ornament: (v) => v === undefined || isOrnament(v),
   companions: (v) => v === undefined || (Array.isArray(v) && v.length > 0 && v.length <= MOST_COMPANIONS && v.every(isCompanion)),
+  openness: isController,
+  position: isController,
   home: isLine,
   sure: (v) => v === undefined || (Number.isFinite(v) && (v as number) >= 0 && (v as number) <= 1),
   other: (v) => v === undefined || isLine(v),

@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import { NamedError } from '@/core/errors';
-import { fieldsAfter, PART_FIELDS } from '@/core/model/fields';
+import { fieldsAfter, HIT_FIELDS, PART_FIELDS } from '@/core/model/fields';
 import type { PartDiff } from '@/core/part/diff';
 import { feel1Schema, feelOf1, type Feel1 } from './feel-1';
 import { FEEL_SIZE } from './feel-size';
@@ -34,16 +34,42 @@ function part1(data: Record<string, unknown>): Record<string, unknown> {
   };
 }
 
-/** part@4 has one member more. */
-function part3(data: Record<string, unknown>): Record<string, unknown> {
-  const later = fieldsAfter(PART_FIELDS, 3).find((name) => name in data);
-  if (later)
+/** A step to a format that has more members, of parts or of hits, and is otherwise the same. */
+const partWithMore = (from: 3 | 4): Step => ({
+  from,
+  migrate: (data) => {
+    const later = fieldsAfter(PART_FIELDS, from).find((name) => name in data) ?? laterOfHits(data.hits, from);
+    if (later)
+      throw new NamedError(
+        'bad-part',
+        [{ field: later, problem: `no member of part@${from}` }],
+        `The part file is not valid: ${later} is no member of part@${from}.`,
+      );
+    return { ...data, format: `nod-sway/part@${from + 1}` };
+  },
+});
+
+/** A member of a hit that came after a format, with its place. */
+function laterOfHits(hits: unknown, format: number): string | undefined {
+  if (!Array.isArray(hits)) return undefined;
+  const later = new Set<string>(fieldsAfter(HIT_FIELDS, format));
+  for (let i = 0; i < hits.length; i++) {
+    const hit: unknown = hits[i];
+    if (typeof hit !== 'object' || hit === null) continue;
+    for (const name in hit) if (later.has(name)) return `hits[${i}].${name}`;
+  }
+  return undefined;
+}
+
+/** target@2 may say how articulation leaves. */
+function target1(data: Record<string, unknown>): Record<string, unknown> {
+  if ('articulation' in data)
     throw new NamedError(
-      'bad-part',
-      [{ field: later, problem: 'no member of part@3' }],
-      `The part file is not valid: ${later} is no member of part@3.`,
+      'bad-target',
+      [{ field: 'articulation', problem: 'no member of target@1' }],
+      'The output map file is not valid: articulation is no member of target@1.',
     );
-  return { ...data, format: 'nod-sway/part@4' };
+  return { ...data, format: 'nod-sway/target@2' };
 }
 
 /** Every kind of stored or exported data, its newest version and the steps that lead there. A new format gets a step and a fixture. */
@@ -56,17 +82,13 @@ const FORMATS: Readonly<Record<FileKind | 'library', { newest: number; steps: re
     ],
   },
   part: {
-    newest: 4,
-    steps: [
-      { from: 1, migrate: part1 },
-      { from: 2, migrate: partOf2 },
-      { from: 3, migrate: part3 },
-    ],
+    newest: 5,
+    steps: [{ from: 1, migrate: part1 }, { from: 2, migrate: partOf2 }, partWithMore(3), partWithMore(4)],
   },
   groove: { newest: 1, steps: [] },
   kit: { newest: 1, steps: [] },
   pattern: { newest: 2, steps: [{ from: 1, migrate: patternOf1 }] },
-  target: { newest: 1, steps: [] },
+  target: { newest: 2, steps: [{ from: 1, migrate: target1 }] },
   library: { newest: 1, steps: [] },
 };
 

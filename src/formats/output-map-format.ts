@@ -30,6 +30,7 @@ const TARGET_RULES: Readonly<Record<keyof OutputMap, Joi.Schema>> = {
   offsetMs: Joi.number().min(TARGET.offsetMs.min).max(TARGET.offsetMs.max).required(),
   noteMs: Joi.number().min(TARGET.noteMs.min).max(TARGET.noteMs.max).allow(null).required(),
   tracks: Joi.string().valid('one', 'rows').required(),
+  articulation: Joi.string().valid('controllers', 'keys'),
 };
 
 export const outputMapSchema = Joi.object(TARGET_RULES);
@@ -37,7 +38,7 @@ export const outputMapSchema = Joi.object(TARGET_RULES);
 /** @throws NamedError bad-target, naming the field */
 export const parseOutputMap = (data: unknown): OutputMap => validate<OutputMap>(outputMapSchema.required(), data, 'bad-target');
 
-const FORMAT = 'nod-sway/target@1';
+const FORMAT = 'nod-sway/target@2';
 export const TARGET_FILE_ENDING = '.nodtarget.json';
 
 export const writeOutputMapFile = (target: OutputMap): string => JSON.stringify({ format: FORMAT, ...target }, null, 1);

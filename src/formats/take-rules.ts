@@ -95,7 +95,7 @@ const takesSchema = Joi.array()
   .max(MOST_TAKES)
   .unique((a: Partial<FileTake> | null, b: Partial<FileTake> | null) => a?.take?.id !== undefined && a.take.id === b?.take?.id);
 
-const KINDS: readonly unknown[] = ['note', 'off', 'pedal', 'pressure'] satisfies readonly TakeEvent['kind'][];
+const KINDS: readonly unknown[] = ['note', 'off', 'pedal', 'pressure', 'position'] satisfies readonly TakeEvent['kind'][];
 const isWhole = (n: unknown, low: number, high: number): boolean => Number.isInteger(n) && (n as number) >= low && (n as number) <= high;
 
 /** A plain check: a schema for each of many thousands would hold the page. */

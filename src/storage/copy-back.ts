@@ -1,5 +1,14 @@
-import { Dexie } from 'dexie';
-import type { NodSwayDatabase } from './database';
+import { Dexie, type Table } from 'dexie';
+import type { SecondCopy } from './second-copy';
+import type { TableSpec } from './tables';
+
+/** A library with its copy. */
+interface Copied {
+  copy: SecondCopy;
+  specs: readonly TableSpec[];
+  isEmpty(): Promise<boolean>;
+  table(name: string): Table<unknown, unknown>;
+}
 
 const LOCK = 'nod-sway:copy-back';
 
@@ -31,7 +40,7 @@ function takeLock(): Promise<() => void> {
  * Shelf come after all that belongs to them, and the flags last, so that a browser that is killed meanwhile starts again.
  * @returns how many parts came back
  */
-export async function writeBackFromCopy(db: NodSwayDatabase): Promise<number> {
+export async function writeBackFromCopy(db: Copied): Promise<number> {
   const { copy } = db;
   if (await outside(() => copy.isEmpty())) return 0;
   const release = await outside(takeLock);

@@ -19,6 +19,15 @@ const SIGNS: readonly { words: string; sign: ReactNode }[] = [
     words: 'beats are counted 1 e & a, on a triplet grid 1 & a',
     sign: <path d="M4 8v20M12 16v12M20 16v12" className="stroke-ink" strokeWidth={1.2} />,
   },
+  {
+    words: 'muted',
+    sign: (
+      <g className="opacity-40">
+        <Hit x={12} />
+        <circle cx={12} cy={29} r={2.6} className="fill-surface stroke-ink" strokeWidth={1.4} />
+      </g>
+    ),
+  },
   { words: 'choke', sign: <path d="M7 28h10M12 30v-5" className="stroke-ink" strokeWidth={1.6} /> },
 ];
 

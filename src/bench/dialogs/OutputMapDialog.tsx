@@ -158,6 +158,18 @@ function Settings({ target }: { target: OutputMap }) {
         />
       )}
       <span>
+        hat openness and position{' '}
+        <Picker
+          label="Hat openness and position"
+          value={target.articulation ?? 'controllers'}
+          choices={[
+            { value: 'controllers', text: 'as controllers 4 and 16' },
+            { value: 'keys', text: 'as keys: closed, half open, open' },
+          ]}
+          onChange={(v) => change({ articulation: v as NonNullable<OutputMap['articulation']> })}
+        />
+      </span>
+      <span>
         in{' '}
         <Picker
           label="Tracks"

@@ -8,7 +8,9 @@ import { copySelection, cutSelection, paste } from '../actions/clipboard';
 import { newIdea, stepIdea } from '../ideas/begin';
 import { keepVersion } from '../dialogs/keep-version';
 import { decideSelection, nextDoubtful } from '../actions/doubtful-hits';
+import { muteSelection } from '../actions/muting';
 import { clearNudges, nudgeSelection } from '../actions/nudging';
+import { quantizeToGrid } from '../actions/quantize-to-grid';
 import { saySaved } from '../actions/say-saved';
 import { leaveSuggestion } from '../actions/suggesting';
 import { redo, undo } from '../actions/undo';
@@ -48,7 +50,7 @@ export const KEYS: readonly KeySpec[] = [
     hold: ({ playback }, down) => playback.holdWritten(down),
   },
   {
-    keys: ['q'],
+    keys: ['shift+q'],
     group: 'Hear',
     text: 'Hear the comparison: hold the key, or tap to stay on it',
     hold: ({ playback }, down) => playback.holdOther(down),
@@ -229,6 +231,13 @@ export const KEYS: readonly KeySpec[] = [
     also: ['swung grid', 'swing'],
     run: swungGrid,
   },
+  {
+    keys: ['q'],
+    group: 'Timing',
+    text: 'Quantize now: move the selection, or all hits, onto the shown grid',
+    also: ['quantize', 'quantise', 'snap', 'tighten', 'straighten'],
+    run: ({ store }) => quantizeToGrid(store),
+  },
   { keys: ['k'], group: 'Timing', text: 'Lock or unlock the selection', also: ['protect'], run: lockSelection },
   {
     keys: ['j'],
@@ -246,6 +255,13 @@ export const KEYS: readonly KeySpec[] = [
   },
   { keys: ['.'], group: 'Timing', text: 'Shift one step right', run: ({ store }) => shiftSelection(store, 1) },
 
+  {
+    keys: ['shift+m'],
+    group: 'Edit',
+    text: 'Mute or unmute the selected hits',
+    also: ['silence', 'off', 'muted hits', 'disable'],
+    run: ({ store }) => muteSelection(store),
+  },
   { keys: ['mod+c'], group: 'Edit', text: 'Copy', run: ({ store }) => void copySelection(store) },
   { keys: ['mod+x'], group: 'Edit', text: 'Cut', run: ({ store }) => cutSelection(store) },
   { keys: ['mod+v'], group: 'Edit', text: 'Paste at the step cursor, else under the pointer', run: ({ store }) => paste(store) },

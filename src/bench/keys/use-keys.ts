@@ -75,7 +75,7 @@ export function useKeys(playback: Playback): void {
     };
     const onUp = (e: KeyboardEvent) => {
       // Whatever else is held by now.
-      if (held.current?.keys.includes(keyName(e.key))) letGo();
+      if (held.current?.keys.some((key) => key.split('+').at(-1) === keyName(e.key))) letGo();
     };
     // What was clicked with a pointer gives the keys back to the stems; P leads no further.
     const giveBack = (e: MouseEvent) => {

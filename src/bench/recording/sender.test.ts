@@ -70,7 +70,7 @@ async function sending(part: Part, target: Partial<OutputMap> = {}) {
   };
   const of = (kind: number) =>
     receiver.received.filter(({ bytes }) => bytes[0]! >> 4 === kind).map(({ bytes, page }) => [bytes, Math.round(page - PAGE)] as const);
-  return { sender, receiver, until, ons: () => of(9), offs: () => of(8).map(([bytes, at]) => [bytes[1], at]), now, PAGE };
+  return { sender, receiver, until, ons: () => of(9), controllers: () => of(11), offs: () => of(8).map(([bytes, at]) => [bytes[1], at]), now, PAGE };
 }
 
 test('a positive offset sends later, a negative one earlier, each note at its own moment', async () => {
@@ -164,4 +164,25 @@ test('another output: what sounds at the old one ends, and nothing more goes the
   expect(receiver.received.filter(({ bytes }) => bytes[0]! >> 4 === 8)).toHaveLength(1);
   await until(2.2);
   expect([receiver.received.length, next.received.length > 0]).toEqual([before, true]);
+});
+
+test('openness goes out before the stroke where it changes, positions each time; none where the map has keys for them', async () => {
+  const hats = smallPart(
+    [
+      ['hat-closed', 0, 100],
+      ['hat-closed', 1, 90],
+    ],
+    { bars: 1 },
+  );
+  const played: Part = { ...hats, hits: hats.hits.map((h, i) => ({ ...h, openness: 127, ...(i === 1 ? { position: 33 } : {}) })) };
+  const first = await sending(played);
+  await first.until(1.8);
+  expect(first.controllers()).toEqual([
+    [[0xb9, 4, 0], 1000],
+    [[0xb9, 16, 33], 1500],
+  ]);
+  const keyed = await sending(played, { keys: { kind: 'general-midi' }, articulation: 'keys' });
+  await keyed.until(1.8);
+  expect(keyed.controllers()).toEqual([]);
+  expect(keyed.ons().map(([bytes]) => bytes[1])).toEqual([46, 46]);
 });

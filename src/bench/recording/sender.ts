@@ -3,7 +3,7 @@ import { breakOfRow } from '@/core/breaks/rows';
 import { ClockOut } from '@/core/playback/clock-out';
 import { outputMapOf } from '@/core/commands/output-map';
 import type { Part } from '@/core/model/part';
-import { channelFor, keysFor, velocityFor } from '@/core/output-map/leaving';
+import { channelFor, keysOfHits, velocityFor } from '@/core/output-map/leaving';
 import { tempoMapOf } from '@/core/part/part-time';
 import { TICKS_PER_QUARTER, seconds } from '@/core/units';
 import type { OutputDevice } from '@/devices/output';
@@ -11,6 +11,7 @@ import { HeldNotes } from '@/sound/held-notes';
 import type { NoteSender } from '@/sound/note-sender';
 import type { SoundEngine } from '@/sound/engine';
 import { showError } from '@/ui/notify';
+import { ArticulationOut } from './articulation-out';
 
 /** Where performed hits go; how, the part's target says. */
 export interface SendingState {
@@ -34,7 +35,7 @@ const NOTE_ON = 0x90;
 /** What a part's hits leave as, found once a part. */
 function leavingOf(part: Part) {
   const target = outputMapOf(part);
-  const keyOf = keysFor(part, target);
+  const keyOf = keysOfHits(part, target);
   const hits = new Map(part.hits.map((h) => [h.id, h]));
   const tempo = tempoMapOf(part);
   const msOf = (length: number): number => (length / TICKS_PER_QUARTER) * (60_000 / tempo.bpmAt(part.origin));
@@ -47,9 +48,10 @@ function leavingOf(part: Part) {
       if (!hit || breakOfRow(part, hit.voice)) return undefined;
       return {
         channel: channelFor(target, hit.voice) - 1,
-        key: keyOf(hit.voice, hit.key),
+        key: keyOf(hit, hit.voice, hit.key),
         velocity: velocityFor(target, velocity),
         ms: target.noteMs ?? msOf(hit.length),
+        ...(target.articulation === 'keys' ? {} : { openness: hit.openness, position: hit.position }),
       };
     },
   };
@@ -66,6 +68,7 @@ export function createSender(engine: SoundEngine, partOf: () => Part, hitOfSlot:
     notes ??= new Decider(engine.sampleRate);
   };
   const held = new HeldNotes((bytes, page) => state.getState().output?.send(bytes, page));
+  const articulation = new ArticulationOut();
   let leaving: ReturnType<typeof leavingOf> | null = null;
   const look = () => {
     const { output, sent, clock: clocked } = state.getState();
@@ -90,6 +93,7 @@ export function createSender(engine: SoundEngine, partOf: () => Part, hitOfSlot:
       const note = leaving.noteOf(hitOfSlot(slot), velocity);
       if (!note) continue;
       const page = engine.pageTimeOf(at) + leaving.offsetMs;
+      for (const bytes of articulation.before(note)) output.send(bytes, page);
       held.begin(note.channel, note.key, page, page + note.ms);
       output.send([NOTE_ON | note.channel, note.key, note.velocity], page);
       count++;
@@ -101,6 +105,7 @@ export function createSender(engine: SoundEngine, partOf: () => Part, hitOfSlot:
     if ('output' in change) {
       held.endAll(performance.now());
       state.getState().output?.clear();
+      articulation.forget();
       if (change.output && timer === null) {
         timer = setInterval(look, LOOK_MS);
         begin().catch(showError);

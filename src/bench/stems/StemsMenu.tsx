@@ -11,6 +11,8 @@ import type { MenuPlace } from '@/ui/menu-place';
 import { labelOfRow } from '@/core/part/rows';
 import { actOnSelection } from '../actions/act';
 import { deleteSelection, duplicateSelection, repeatSelection } from '../actions/arrange';
+import { muteSelection } from '../actions/muting';
+import { quantizeToGrid } from '../actions/quantize-to-grid';
 import { selectionToOwnRow } from '../actions/row-actions';
 import { decideSelection } from '../actions/doubtful-hits';
 import { copySelection, cutSelection, hasClip, paste, pastePlace } from '../actions/clipboard';
@@ -39,6 +41,7 @@ function Items() {
   const none = selection.size === 0;
   const one = selection.size === 1;
   const them = one ? 'it' : 'them';
+  const allMuted = !none && part.hits.every((h) => !selection.has(h.id) || h.muted);
   const place = pastePlace(store);
   const item = (text: string, keys: string, run: () => void, disabled = false) => (
     <DropdownMenu.Item className={MENU_ITEM} disabled={disabled} onSelect={run}>
@@ -66,6 +69,8 @@ function Items() {
         none,
       )}
       {item(`Move ${them} to ${one ? 'its' : 'their'} own row`, '', () => selectionToOwnRow(store), none)}
+      {item(allMuted ? `Unmute ${them}` : `Mute ${them}`, keyText('shift+m'), () => muteSelection(store), none)}
+      {item(none ? 'Quantize all hits now' : `Quantize ${them} now`, 'Q', () => quantizeToGrid(store))}
       {item(`Lock ${them}`, 'K', () => getState().run('Lock hits', (p) => setLocked(p, selection, true)), none)}
       {item(`${one ? 'It belongs' : 'They belong'} to the earlier line`, keyText('shift+a'), () => decideSelection(store, 'earlier'), none)}
       {item(`${one ? 'It belongs' : 'They belong'} to the later line`, keyText('shift+s'), () => decideSelection(store, 'later'), none)}

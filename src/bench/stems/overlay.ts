@@ -213,9 +213,10 @@ export class Overlay {
         font: `13px ${CANVAS_FONT}`,
         colour: tip.side === 'early' ? palette.earlyText : tip.side === 'late' ? palette.lateText : palette.faint,
       },
+      ...(tip.sound ? [{ text: tip.sound, font: `13px ${CANVAS_FONT}`, colour: palette.ink }] : []),
     ];
     const wide = Math.max(...lines.map((l) => ((g.font = l.font), g.measureText(l.text).width))) + 20;
-    const tall = 3 * TIP_LINE + 12;
+    const tall = lines.length * TIP_LINE + 12;
     const right = tip.stem.headX + TIP_GAP;
     const x = right + wide < this.width - 4 ? right : Math.max(4, tip.stem.headX - TIP_GAP - wide);
     const y = Math.min(

@@ -1,6 +1,7 @@
 import { labelOfRow } from '@/core/part/rows';
 import type { Hit, Part } from '@/core/model/part';
 import { causesOf, type Cause } from '@/core/perform/causes';
+import { soundText } from '../words/articulation';
 import { leanText, placeText } from '../words/describe';
 import { MOVE_WORDS } from '../words/move-words';
 import type { BenchStore } from '../store/bench-store';
@@ -12,6 +13,8 @@ export interface Tip {
   title: string;
   velocity: string;
   lean: string;
+  /** Pan, pitch and brightness, how open the hat was and where the pad was struck; empty where it has none. */
+  sound: string;
   side: 'early' | 'late' | 'line';
 }
 
@@ -26,9 +29,10 @@ export function tipOf(store: BenchStore, scene: BenchScene, { index, lean }: Ste
   const causes = transport.version === 'performed' ? causesOf(part, index) : [];
   const why = causes.filter((c) => Math.round(Math.abs(c.ms) * 10) > 0).map((c) => causeText(part, c));
   const tip: Tip = {
-    title: `${labelOfRow(part, hit.voice)}${hit.ghost ? ' ghost' : ''}, ${placeText(part, scene.performance.homes.ticks[index] as number)}${hit.locked ? ', locked' : ''}`,
+    title: `${labelOfRow(part, hit.voice)}${hit.ghost ? ' ghost' : ''}, ${placeText(part, scene.performance.homes.ticks[index] as number)}${hit.muted ? ', muted' : ''}${hit.locked ? ', locked' : ''}`,
     velocity: heard === hit.velocity ? `velocity ${heard}` : `velocity ${hit.velocity} written, ${heard} heard`,
     lean: `${leanText(lean)}${why.length > 0 ? `: ${why.join(', ')}` : ''}`,
+    sound: soundText(hit),
     side: lean <= -2 ? 'early' : lean >= 2 ? 'late' : 'line',
   };
   known = { part, index, version: transport.version, tip };

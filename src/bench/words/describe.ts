@@ -128,7 +128,7 @@ export function placeText(part: Pick<Part, 'meter' | 'origin'>, tick: number): s
 
 /** A hit as a sentence, for lists and screen readers. */
 export const hitText = (part: Pick<Part, 'meter' | 'origin' | 'rows'>, hit: Hit, home: number, velocity: number, lean: number): string =>
-  `${labelOfRow(part, hit.voice)}${hit.ghost ? ' ghost' : ''}${hit.choke ? ' choke' : ''}${hit.locked ? ', locked' : ''}, ${placeText(part, home)}, velocity ${velocity}, ${leanText(lean)}`;
+  `${labelOfRow(part, hit.voice)}${hit.ghost ? ' ghost' : ''}${hit.choke ? ' choke' : ''}${hit.muted ? ', muted' : ''}${hit.locked ? ', locked' : ''}, ${placeText(part, home)}, velocity ${velocity}, ${leanText(lean)}`;
 
 /** A hit's two lines, and how sure the one it belongs to is. @example 'Snare, bar 1 · 4 a: 62 % sure, else bar 2 · 1' */
 export function hitLinesText(

@@ -10,6 +10,7 @@ import { readQuality } from '@/core/shaping/qualities';
 import { ticks } from '@/core/units';
 import { labelOfVoice } from '@/core/voices';
 import { chanceText, passesText } from './chance';
+import { articulationText } from './articulation';
 import { placeText } from './describe';
 
 /** A hit as the table lists it. */
@@ -58,12 +59,14 @@ export function hitLines(part: Part, performance: Performance): HitLine[] {
       marks: [
         hit.ghost && 'ghost',
         hit.choke && 'choke',
+        hit.muted && 'muted',
         locked && 'locked',
         doubtful[i] === 1 && 'uncertain',
         hit.decided && 'line decided',
         hit.ornament && wordOfOrnament(hit.ornament),
         chanceText(hit.chance),
         hit.passes && passesText(hit.passes),
+        articulationText(hit),
       ]
         .filter(Boolean)
         .join(', '),

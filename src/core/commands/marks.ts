@@ -7,7 +7,7 @@ import { meterMapOf } from '../part/part-time';
 import type { Hit, HitId, Part } from '../model/part';
 import { changeHits } from './hits';
 
-type Flag = 'ghost' | 'choke' | 'locked' | 'alone';
+type Flag = 'ghost' | 'choke' | 'muted' | 'locked' | 'alone';
 
 /** Sets a flag of hits; one that is off is not kept. */
 const setFlag = (part: Part, ids: ReadonlySet<HitId>, flag: Flag, on: boolean): Part =>
@@ -22,6 +22,9 @@ export const setGhost = (part: Part, ids: ReadonlySet<HitId>, ghost: boolean): P
 
 /** Makes hits silent strokes that end their voice's ring, or sounding ones again. */
 export const setChoke = (part: Part, ids: ReadonlySet<HitId>, choke: boolean): Part => setFlag(part, ids, 'choke', choke);
+
+/** Mutes hits, which stay in their places, or lets them sound again. */
+export const setMuted = (part: Part, ids: ReadonlySet<HitId>, muted: boolean): Part => setFlag(part, ids, 'muted', muted);
 
 /** Locks hits against every tool, or unlocks them. */
 export const setLocked = (part: Part, ids: ReadonlySet<HitId>, locked: boolean): Part => setFlag(part, ids, 'locked', locked);

@@ -46,7 +46,7 @@ export function partOfPattern(pattern: HitPattern, microsecondsPerQuarter = 600_
   const bar = (numerator * TICKS_PER_WHOLE) / denominator;
   const rows = Object.entries(pattern.rows).map(([voice, name]) => ({ voice, name }));
   return {
-    format: 'nod-sway/part@4',
+    format: 'nod-sway/part@5',
     name: pattern.name,
     tempo: [{ tick: ticks(0), microsecondsPerQuarter }],
     meter: [{ tick: ticks(0), numerator, denominator }],

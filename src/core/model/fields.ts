@@ -1,7 +1,7 @@
 import type { Hit, Part } from './part';
 
 /** The part format that a field came with: files of an earlier one cannot have it, and its migration says what stands for it. */
-export type Since = 1 | 2 | 3 | 4;
+export type Since = 1 | 2 | 3 | 4 | 5;
 
 /**
  * Every field of a part, and of a hit: stated here once, and the compiler asks for those that are added. Comparing, diffs, the store,
@@ -59,6 +59,9 @@ export const HIT_FIELDS: Readonly<Record<keyof Hit, Since>> = {
   other: 3,
   decided: 3,
   placed: 3,
+  muted: 5,
+  openness: 5,
+  position: 5,
 };
 
 /** @example namesOf(PART_FIELDS) // ['format', 'name', ...] */

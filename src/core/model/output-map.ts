@@ -27,6 +27,11 @@ export interface OutputMap {
   noteMs: number | null;
   /** All in one track, or one a row. */
   tracks: 'one' | 'rows';
+  /**
+   * How open a hat is and where a pad was struck: as controllers 4 and 16 before the stroke (so without it), or as the key of the closed,
+   * half open or open hat, without positions.
+   */
+  articulation?: 'controllers' | 'keys';
 }
 
 export const TARGET = {

@@ -46,6 +46,8 @@ export interface Hit {
   ghost?: boolean;
   /** Sounds nothing and ends the ring of its own voice. */
   choke?: boolean;
+  /** Stays in its place and sounds nothing, until it is unmuted. */
+  muted?: boolean;
   /** -100 (left) to 100 (right); 0 without it. */
   pan?: number;
   /** Semitones, -24 to 24. */
@@ -59,6 +61,10 @@ export interface Hit {
   ornament?: Ornament;
   /** What the hat's pedal and the pad's pressure did just before it. */
   companions?: readonly Companion[];
+  /** How open the hat was when it was struck: 0 (pressed, controller 4 at 127) to 127 (let go, controller 4 at 0). */
+  openness?: number;
+  /** Where the pad was struck, as its device counts on controller 16: 0 to 127. */
+  position?: number;
   /** The straight grid line it belongs to: given by the hand that placed it, or read once from a file, a take or a break. */
   home: Ticks;
   /** How likely a home that was read is, 0 to 1; certain without it. */
@@ -121,9 +127,9 @@ export interface PartSource {
 }
 
 /** The newest format of parts. */
-export const PART_FORMAT = 'nod-sway/part@4';
+export const PART_FORMAT = 'nod-sway/part@5';
 /** part@4 only adds a member, so bodies and edits of part@3 are read as they are. */
-const LIKE_NEWEST: readonly unknown[] = ['nod-sway/part@3', PART_FORMAT];
+const LIKE_NEWEST: readonly unknown[] = ['nod-sway/part@3', 'nod-sway/part@4', PART_FORMAT];
 
 /** Whether a part, or the part that an edit was made on, needs migrating. Edits of part@1 name no format. */
 export const isOlderFormat = (data: unknown): boolean => !LIKE_NEWEST.includes((data as { format?: unknown } | null | undefined)?.format);

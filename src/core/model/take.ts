@@ -9,8 +9,8 @@ import type { VelocityCurve } from '../velocity-curve';
  */
 export interface TakeEvent {
   at: Seconds;
-  kind: 'note' | 'off' | 'pedal' | 'pressure';
-  /** MIDI key; the controller's number for a pedal. */
+  kind: 'note' | 'off' | 'pedal' | 'pressure' | 'position';
+  /** MIDI key; the controller's number for a pedal and a position. */
   key: number;
   /** Velocity 1 to 127, or the controller's or pressure's value; of an end how fast it was let go. */
   value: number;

@@ -1,9 +1,10 @@
 import { breakOfRow } from '../breaks/rows';
 import { keyOfVoice } from '../key-map';
-import type { Part } from '../model/part';
+import type { Hit, Part } from '../model/part';
 import type { OutputMap } from '../model/output-map';
 import { generalMidiKey, soundOfRow } from '../part/rows';
 import { allRowsOf, standIns, voiceOfRow, type VoiceName } from '../row-names';
+import { hatOf } from '../articulation/openness';
 import { throughCurve } from '../velocity-curve';
 
 type Leaving = Pick<Part, 'rows' | 'breaks'>;
@@ -53,6 +54,22 @@ export function keysOfRows(
   for (const { voice, key } of part.hits) if (!written.has(voice)) written.set(voice, key);
   const rows = part.rows.filter(({ voice }) => !breakOfRow(part, voice));
   return Object.fromEntries(rows.map(({ voice }) => [voice, keyOf(voice, written.get(voice) ?? keyOfVoice(part.kitMap, voice))]));
+}
+
+/**
+ * The key that a hit leaves with: its row's, or with articulation as keys that of a hat which is as open as its pedal says.
+ * @example keysOfHits(part, map)({ voice: 'hat-closed', key: 42, openness: 127 }) // 46, where General MIDI's keys are wanted
+ */
+export function keysOfHits(
+  part: Leaving & Pick<Part, 'kitMap'>,
+  map: Pick<OutputMap, 'keys' | 'articulation'>,
+): (hit: Pick<Hit, 'openness'>, row: VoiceName, key: number) => number {
+  const keyOf = keysFor(part, map);
+  if (map.articulation !== 'keys') return (_, row, key) => keyOf(row, key);
+  return ({ openness }, row, key) => {
+    const hat = hatOf(row, openness);
+    return hat === row ? keyOf(row, key) : keyOf(hat, keyOfVoice(part.kitMap, hat));
+  };
 }
 
 /** The channel that a row leaves on, 1 to 16; those of `snare:*` and the like count for all rows of their voice. */

@@ -3,14 +3,14 @@ import { isSpilled, strokesOf, type StrokeColumns } from '../ornament/strokes';
 import { breakOfRow, keyOfPiece, pieceOfHit } from '../breaks/rows';
 import { FIRST_PIECE_KEY } from '../model/break';
 import { placeOfId } from '../song/unroll';
-import type { Companion, Hit, HitId, Part } from '../model/part';
+import type { Hit, HitId, Part } from '../model/part';
 import { endOfPart, tempoMapOf } from '../part/part-time';
 import { generalMidiKey, isGeneralMidiKey } from '../part/rows';
 import { NO_TARGET, type OutputMap } from '../model/output-map';
-import { channelFor, keysFor, velocityFor } from '../output-map/leaving';
+import { controlsOfNotes, type Control } from './controls-of-notes';
+import { channelFor, keysOfHits, velocityFor } from '../output-map/leaving';
 import { audibleVoices } from '../playback/program';
-import type { TempoMap } from '../time/tempo-map';
-import { clamp, milliseconds, roundHalfUp, seconds, ticks, type Milliseconds } from '../units';
+import { clamp, milliseconds, roundHalfUp, ticks, type Milliseconds } from '../units';
 import type { VoiceName } from '../row-names';
 import type { Ornamented } from '../ornament/ornament-spec';
 
@@ -61,13 +61,6 @@ export interface LeftOut {
   pitched: number;
 }
 
-/** A pedal's or a pressure's value before a note. */
-export interface Control extends Pick<Companion, 'kind' | 'value'> {
-  tick: number;
-  /** Index of its note. */
-  note: number;
-}
-
 /** How performed ticks become the file's: scaled, and early ones by rule. `barTicks` and `loopTicks` are in the file's ticks. */
 export interface NoteScale {
   perTick: number;
@@ -97,7 +90,7 @@ export const PITCH_RULES = ['left', 'bend', 'keys'] as const;
 export type PitchRule = (typeof PITCH_RULES)[number];
 
 /** What is written is what is heard. */
-export type Noted = Ornamented & Pick<Part, 'rows' | 'bars' | 'breaks'>;
+export type Noted = Ornamented & Pick<Part, 'rows' | 'bars' | 'breaks' | 'kitMap'>;
 
 /**
  * Rounds performed hits and the strokes of their ornaments to a file's ticks (half up). Rows that do not sound are left out unless
@@ -144,7 +137,8 @@ export function drumNotes(part: Noted, performance: Performance, scale: NoteScal
   // Where each row has a track, notes of one key in two rows are two.
   const trackOf = (s: number): number => (scale.byLane ? (hitOf(s).lane ?? 0) : target.tracks === 'rows' ? rows(s) : 0);
   const groupOf = (s: number): number => (trackOf(s) * CHANNELS + (channels[rows(s)] ?? 0)) * KEYS + (keys[s] as number);
-  const { kept: sounding, alone } = mergeEqual(struck, times, strokes, groupOf, left);
+  const hasPositions = part.hits.some((h) => h.position !== undefined);
+  const { kept: sounding, alone } = mergeEqual(struck, times, strokes, groupOf, left, hasPositions ? (s) => hitOf(s).position === undefined : null);
   const n = sounding.length;
   const notes: DrumNotes = {
     ticks: new Float64Array(n),
@@ -178,7 +172,14 @@ export function drumNotes(part: Noted, performance: Performance, scale: NoteScal
     groups[k] = groupOf(s);
     lengths[k] = Math.max(1, roundHalfUp(lengthOf(s) * scale.perTick));
   });
-  notes.controls = controlsOf(part, notes, scale.perTick);
+  notes.controls = controlsOfNotes(
+    part,
+    notes,
+    scale.perTick,
+    target,
+    (note) => channels[notes.rows[note] as number] ?? 0,
+    scale.byLane === true,
+  );
   const cut = cutLengths(groups, notes.ticks, lengths);
   for (let k = 0; k < n; k++) notes.ends[k] = (notes.ticks[k] as number) + (cut[k] as number);
   endAtChokes(part, strokes, chosen, sounding, times, notes);
@@ -264,9 +265,10 @@ function keysOf(
     for (const s of struck) keys[s] = keyOfPiece(pieceOfHit(of, part.hits[strokes.hits[s] as number] as Hit));
     return keys;
   }
-  if (target && target.keys.kind !== 'hits') {
-    const keyOf = keysFor(part, target);
-    for (const s of struck) keys[s] = keyOf(voiceOf(part, strokes, s), keys[s] as number);
+  const asKeys = target?.articulation === 'keys';
+  if (target && (asKeys || target.keys.kind !== 'hits')) {
+    const keyOf = keysOfHits(part, target);
+    for (const s of struck) keys[s] = keyOf(part.hits[strokes.hits[s] as number] as Hit, voiceOf(part, strokes, s), keys[s] as number);
     return keys;
   }
   const rows = rowNumberer(part, strokes);
@@ -307,7 +309,7 @@ const voiceOf = (part: Pick<Part, 'hits'>, strokes: StrokeColumns, s: number): V
 
 /**
  * Strokes in the order in which they are written; of equal ones the louder alone, the first of equally loud ones. Those are `alone`: the
- * one that goes cuts no length.
+ * one that goes cuts no length. At one tick strokes with a position come first, since it is read as that of the next note.
  */
 function mergeEqual(
   chosen: readonly number[],
@@ -315,9 +317,12 @@ function mergeEqual(
   strokes: StrokeColumns,
   groupOf: (s: number) => number,
   left: LeftOut,
+  isLater: ((s: number) => boolean) | null,
 ): { kept: Uint32Array; alone: ReadonlySet<number> } {
   const alone = new Set<number>();
-  const order = Uint32Array.from(chosen).sort((a, b) => (times[a] as number) - (times[b] as number) || a - b);
+  const order = Uint32Array.from(chosen).sort(
+    (a, b) => (times[a] as number) - (times[b] as number) || (isLater ? Number(isLater(a)) - Number(isLater(b)) : 0) || a - b,
+  );
   const kept: number[] = [];
   let tick = Number.NaN;
   let atTick = new Map<number, number>();
@@ -367,21 +372,4 @@ function endAtChokes(
     notes.ends[last] = Math.max((notes.ticks[last] as number) + 1, at);
     notes.left.choked++;
   }
-}
-
-/** Each companion as long before its note as it came before its stroke, but never before the file's start. */
-function controlsOf(part: Ornamented, notes: DrumNotes, perTick: number): Control[] {
-  const controls: Control[] = [];
-  let tempo: TempoMap | null = null;
-  for (let k = 0; k < notes.hits.length; k++) {
-    const { companions } = part.hits[notes.hits[k] as number] as Hit;
-    if (!companions || notes.numbers[k] !== 0) continue;
-    tempo ??= tempoMapOf(part);
-    const at = (notes.ticks[k] as number) / perTick;
-    for (const { kind, value, aheadMs } of companions) {
-      const before = tempo.toTicks(seconds(tempo.toSeconds(ticks(at)) - aheadMs / 1000));
-      controls.push({ kind, value, note: k, tick: Math.max(0, Math.min(notes.ticks[k] as number, roundHalfUp(before * perTick))) });
-    }
-  }
-  return controls.sort((a, b) => a.tick - b.tick || a.note - b.note);
 }

@@ -8,7 +8,9 @@ import { MeterMap, type MeterChange } from '../time/meter-map';
 import { roundHalfUp, ticks, TICKS_PER_QUARTER } from '../units';
 import { drumNotes, type DrumNotes } from './drum-notes';
 import { defaultPpq, MAX_PPQ, type ExportResult } from './export-part';
-import { FOOT_CONTROLLER, noteEvents, writeNote, type NoteEvent } from './note-tracks';
+import { FOOT_CONTROLLER, POSITION_CONTROLLER } from '../articulation/controllers';
+import { HeldControls } from './held-controls';
+import { noteEvents, writeNote, type NoteEvent } from './note-tracks';
 import { mapsOfSong, tickScale } from './import-part';
 import { channelOf, isNote, META, META_END_OF_TRACK, type SmfFile } from './read';
 import type { TrackEvents } from './track-events';
@@ -28,8 +30,8 @@ export interface SongExportOptions {
 
 /**
  * Writes the imported song with only its drums replaced. Every event that is not a note of the drum part keeps its bytes and its
- * place (times the factor); hat-pedal controllers and pressure of the drum channels move with the hit that follows them
- * within 30 ms. Running status is written out, and tracks end on one bar line, behind the last event of all.
+ * place (times the factor); controllers of the hat's pedal and of positions, and pressure, of the drum channels move with the hit that
+ * follows them within 30 ms. Running status is written out, and tracks end on one bar line, behind the last event of all.
  * @throws NamedError no-source, bad-resolution, meter-changed
  */
 export function exportSong(whole: Part, file: SmfFile, options: SongExportOptions = {}): ExportResult {
@@ -156,14 +158,18 @@ function writeTrack(
   w.track(() => {
     let now = 0;
     let next = 0;
+    const held = new HeldControls();
     const advance = (tick: number) => {
       w.delta(Math.max(0, tick - now));
       now = Math.max(now, tick);
     };
     const writeNotes = (until: number, ons: boolean) => {
       for (let e = own[next]; e && (e.tick < until || (e.tick === until && (ons || !e.on))); e = own[++next]) {
+        const on = channel(e);
+        if (e.control && !held.wants(e.control, on)) continue;
         advance(e.tick);
-        writeNote(w, e, notes, channel(e));
+        writeNote(w, e, notes, on);
+        if (!e.control && e.on) held.struck(on);
       }
     };
     for (const i of kept) {
@@ -175,6 +181,7 @@ function writeTrack(
       advance(tick);
       w.byte(status);
       w.copy(bytes, start, events.ends[i] as number);
+      if ((status & 0xf0) === 0xb0) held.moved(channelOf(status), bytes[start] as number, bytes[start + 1] as number);
     }
     writeNotes(Infinity, true);
     advance(Math.max(now, end));
@@ -225,5 +232,5 @@ function companionShifts(part: Part, file: SmfFile, notes: DrumNotes, perTick: n
 
 function isCompanion(bytes: Uint8Array, status: number, start: number): boolean {
   const kind = status & 0xf0;
-  return kind === 0xa0 || kind === 0xd0 || (kind === 0xb0 && bytes[start] === FOOT_CONTROLLER);
+  return kind === 0xa0 || kind === 0xd0 || (kind === 0xb0 && (bytes[start] === FOOT_CONTROLLER || bytes[start] === POSITION_CONTROLLER));
 }

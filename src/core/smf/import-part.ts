@@ -14,6 +14,7 @@ import { GENERAL_MIDI_KIT, isGeneralMidi, voiceOfKey, type KitMap } from '../key
 import { nextRow } from '../row-names';
 import { compareVoices, generalMidiKeys, VOICES } from '../voices';
 import { listLanes, notesByChannel } from './lanes';
+import { LaneArticulation } from './lane-articulation';
 import { TrackEvents } from './track-events';
 import { channelOf, META, META_METER, META_TEMPO, metaData, type RawTrack, type SmfFile } from './read';
 
@@ -61,7 +62,7 @@ export function importPart(file: SmfFile, options: ImportOptions): ImportedPart 
   if (name.length < options.name.trim().length) notices.push('The name was longer than 240 letters and was shortened.');
   const rows = [...new Set(hits.map((h) => h.voice))].sort(compareVoices).map((voice) => ({ voice }));
   const part: Part = {
-    format: 'nod-sway/part@4',
+    format: 'nod-sway/part@5',
     name,
     tempo,
     meter,
@@ -108,11 +109,16 @@ function collectHits(
     const open: (Hit | undefined)[] = new Array<Hit | undefined>(128).fill(undefined);
     const later = new Map<number, Waiting>();
     const events = file.tracks[lane.track]?.events ?? new TrackEvents(1);
+    const articulation = new LaneArticulation(file.division);
     for (let i = 0; i < events.length; i++) {
       const status = events.statuses[i] as number;
       const kind = status & 0xf0;
-      if ((kind !== 0x90 && kind !== 0x80) || channelOf(status) !== lane.channel) continue;
+      if ((kind !== 0x90 && kind !== 0x80 && kind !== 0xb0) || channelOf(status) !== lane.channel) continue;
       const at = events.starts[i] as number;
+      if (kind === 0xb0) {
+        articulation.moved(file.bytes[at] as number, file.bytes[at + 1] as number, events.ticks[i] as number);
+        continue;
+      }
       const key = file.bytes[at] as number;
       const strength = file.bytes[at + 1] as number;
       const tick = toTicks(events.ticks[i] as number);
@@ -128,6 +134,7 @@ function collectHits(
         };
         used[key] = 1;
         if (laneIndex > 0) hit.lane = laneIndex;
+        articulation.on(hit, events.ticks[i] as number);
         if (hits.push(hit) > MOST_HITS) throw new NamedError('too-many-hits');
         const waiting = later.get(key);
         if (!open[key]) open[key] = hit;

@@ -1,11 +1,11 @@
-import type { DrumNotes, Control } from './drum-notes';
+import type { Control } from './controls-of-notes';
+import type { DrumNotes } from './drum-notes';
 import { META_END_OF_TRACK, META_TRACK_NAME } from './read';
 import { encodeText } from './text';
 import { writeMeta } from './write-meta';
+import { FOOT_CONTROLLER, POSITION_CONTROLLER } from '../articulation/controllers';
 import type { SmfWriter } from './write';
 
-/** How far the hat's pedal is pressed. */
-export const FOOT_CONTROLLER = 4;
 /** A pitch bend's middle, and how many semitones its ends are away from it. */
 const BEND_MIDDLE = 8192;
 export const BEND_SEMITONES = 24;
@@ -31,7 +31,11 @@ export function noteEvents(notes: DrumNotes, of: (note: number) => boolean = () 
   for (let i = 0; i < count; i++) {
     if (!of(i)) continue;
     const tick = notes.ticks[i] as number;
-    for (let control = notes.controls[c]; control && control.tick <= tick; control = notes.controls[++c]) {
+    for (
+      let control = notes.controls[c];
+      control && (control.tick < tick || (control.tick === tick && control.note <= i));
+      control = notes.controls[++c]
+    ) {
       if (!of(control.note)) continue;
       for (let o = offs[k]; o !== undefined && (notes.ends[o] as number) <= control.tick; o = offs[++k])
         events.push({ tick: notes.ends[o] as number, note: o, on: false });
@@ -48,8 +52,9 @@ export function noteEvents(notes: DrumNotes, of: (note: number) => boolean = () 
 export function writeNote(w: SmfWriter, event: NoteEvent, notes: DrumNotes, channel: number) {
   const { control } = event;
   if (control) {
-    w.byte((control.kind === 'pedal' ? 0xb0 : 0xa0) | (channel - 1));
-    w.byte(control.kind === 'pedal' ? FOOT_CONTROLLER : (notes.keys[event.note] as number));
+    const controller = { pedal: FOOT_CONTROLLER, position: POSITION_CONTROLLER, pressure: null }[control.kind];
+    w.byte((controller === null ? 0xa0 : 0xb0) | (channel - 1));
+    w.byte(controller ?? (notes.keys[event.note] as number));
     return w.byte(control.value);
   }
   w.byte((event.on ? 0x90 : 0x80) | (channel - 1));

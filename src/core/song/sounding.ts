@@ -14,11 +14,11 @@ export type Soundable = Pick<Part, 'hits' | 'rows' | 'meter' | 'origin' | 'bars'
 
 const plainHits = new WeakMap<readonly Hit[], boolean>();
 
-/** Whether every hit sounds in every pass, just as written. */
+/** Whether every hit sounds in every pass, just as written: none is muted or left to chance. */
 export function isPlain({ hits, rows }: Pick<Soundable, 'hits' | 'rows'>): boolean {
   if (rows.some((r) => r.cycle)) return false;
   let plain = plainHits.get(hits);
-  if (plain === undefined) plainHits.set(hits, (plain = !hits.some((h) => h.chance !== undefined || h.passes)));
+  if (plain === undefined) plainHits.set(hits, (plain = !hits.some((h) => h.chance !== undefined || h.passes || h.muted)));
   return plain;
 }
 
@@ -108,8 +108,8 @@ export const roundOf = ({ cycle }: Pick<Row, 'cycle'>): number => (cycle ? stepO
 const firstPass = new WeakMap<object, unknown>();
 
 /**
- * The part as it sounds in a pass, from 1: the part itself where all of it always does. Chances are drawn by the feel's seed, the row, the
- * written tick, the ordinal and the pass.
+ * The part as it sounds in a pass, from 1, without hits that are muted: the part itself where all of it always does. Chances are drawn by
+ * the feel's seed, the row, the written tick, the ordinal and the pass.
  */
 export function soundingPart<P extends Soundable>(part: P, pass = 1): P {
   if (isPlain(part)) return part;
@@ -120,7 +120,8 @@ export function soundingPart<P extends Soundable>(part: P, pass = 1): P {
   const cycled = cycledHits(part);
   const hashes = hitHashes(cycled);
   const seed = mix(part.feel.seed, SALT.chance);
-  const hits = cycled.filter(({ chance, passes }, i) => {
+  const hits = cycled.filter(({ muted, chance, passes }, i) => {
+    if (muted) return false;
     if (passes && !soundsIn(passes, pass)) return false;
     if (chance === undefined) return true;
     const hash = mix(seed, hashes[i] as number);

@@ -127,3 +127,26 @@ describe('folding passes', () => {
     );
   });
 });
+
+test('openness by the pedal as it was last, either way round; a position just before its stroke alone', () => {
+  const control = (at: number, kind: 'pedal' | 'position', value: number): TakeEvent => ({ at: seconds(at), kind, key: kind === 'pedal' ? 4 : 16, value });
+  const events = [
+    note(0.1, 42),
+    control(0.2, 'pedal', 127),
+    control(0.49, 'position', 70),
+    note(0.5, 42),
+    note(0.6, 38),
+    control(0.7, 'pedal', 20),
+    control(0.9, 'position', 5),
+    note(1, 42),
+  ];
+  const said = (folding: Take) => foldTake(folding, events).flatMap((s) => (s.foot ? [] : [[s.openness, s.position]]));
+  expect(said(take())).toEqual([
+    [undefined, undefined],
+    [0, 70],
+    [0, undefined],
+    // 100 ms before is no position of it.
+    [107, undefined],
+  ]);
+  expect(said(take({ hat: { closedFrom: 90, openBelow: 40, turned: true } })).map(([openness]) => openness)).toEqual([undefined, 127, 127, 20]);
+});

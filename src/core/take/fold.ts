@@ -3,7 +3,9 @@ import { nearestLine, stepOf, type GridName } from '../time/grid';
 import { MeterMap } from '../time/meter-map';
 import { TempoMap } from '../time/tempo-map';
 import { milliseconds, seconds, ticks, velocity, type Ticks, type Velocity } from '../units';
-import { HatPedal, type Openness } from './hat-pedal';
+import { opennessOfPedal } from '../articulation/openness';
+import { type Openness } from '../articulation/openness';
+import { HatPedal } from './hat-pedal';
 import type { TakeEvent, Take } from '../model/take';
 import { throughCurve } from '../velocity-curve';
 
@@ -18,6 +20,10 @@ export interface FoldedStroke {
   key: number;
   velocity: Velocity;
   companions?: readonly Companion[];
+  /** How open the hat's pedal was, 0 to 127, where it was ever moved. */
+  openness?: number;
+  /** Where the pad was struck, 0 to 127, where it says. */
+  position?: number;
   /** Until it was let go; undefined where that is not known. It comes after the stroke itself. */
   length?: Ticks;
   /** How open the hat was, where its pedal says. */
@@ -52,6 +58,9 @@ export class TakeFolder {
   /** Strokes that are held, by key. */
   private readonly held = new Map<number, { stroke: FoldedStroke; at: number }>();
   private readonly pressures = new Map<number, number>();
+  private openness: number | null = null;
+  /** The position that came last: of the stroke that follows. */
+  private position: TakeEvent | null = null;
   /** The hardest of the latest strokes. */
   private hardest: TakeEvent | null = null;
 
@@ -70,7 +79,12 @@ export class TakeFolder {
   add(e: TakeEvent): FoldedStroke | null {
     const event = this.next++;
     if (e.kind === 'off') return this.letGo(e);
+    if (e.kind === 'position') {
+      this.position = e;
+      return null;
+    }
     if (e.kind !== 'note') {
+      if (e.kind === 'pedal') this.openness = opennessOfPedal(e.value, this.take.hat?.turned);
       this.waiting = [...this.waiting.filter((w) => (e.at - w.at) * 1000 <= COMPANION_MS), e];
       return e.kind === 'pedal' ? this.pedalled(e, event) : this.squeezed(e, event);
     }
@@ -85,6 +99,8 @@ export class TakeFolder {
     const stroke: FoldedStroke = {
       ...(companions.length > 0 ? { companions } : {}),
       ...(this.pedal?.openness ? { hat: this.pedal.openness } : {}),
+      ...(this.openness === null ? {} : { openness: this.openness }),
+      ...this.positionOf(e),
       event,
       ...this.placeOf(e),
       key: take.pads?.[e.key] ?? e.key,
@@ -143,6 +159,13 @@ export class TakeFolder {
     return { event, ...this.placeOf(e), key: this.take.pads?.[e.key] ?? e.key, velocity: velocity(1), grab: true };
   }
 
+  /** The position that came just before a stroke is its own alone. */
+  private positionOf(e: TakeEvent): Pick<FoldedStroke, 'position'> {
+    const { position } = this;
+    this.position = null;
+    return position && (e.at - position.at) * 1000 <= COMPANION_MS ? { position: position.value } : {};
+  }
+
   private isCrosstalk(e: TakeEvent): boolean {
     const threshold = this.take.guards.crosstalk?.[e.key];
     const { hardest } = this;
@@ -160,7 +183,7 @@ export class TakeFolder {
   private companionsOf(e: TakeEvent): Companion[] {
     const companions = this.waiting.flatMap((w): Companion[] => {
       const aheadMs = (e.at - w.at) * 1000;
-      return w.kind === 'note' || w.kind === 'off' || aheadMs > COMPANION_MS || (w.kind === 'pressure' && w.key !== e.key)
+      return (w.kind !== 'pedal' && w.kind !== 'pressure') || aheadMs > COMPANION_MS || (w.kind === 'pressure' && w.key !== e.key)
         ? []
         : [{ kind: w.kind, value: w.value, aheadMs: milliseconds(Math.max(0, aheadMs)) }];
     });

@@ -1,17 +1,6 @@
+import { opennessOf, USUAL_HAT, type Openness } from '../articulation/openness';
 import type { HatSettings } from '../model/take';
 import { seconds, clampVelocity, type Seconds, type Velocity } from '../units';
-
-export const USUAL_HAT: HatSettings = { closedFrom: 90, openBelow: 40 };
-
-export type Openness = 'closed' | 'half' | 'open';
-
-const pressed = ({ turned }: HatSettings, value: number): number => (turned ? 127 - value : value);
-
-/** @example opennessOf(USUAL_HAT, 64) // 'half' */
-export function opennessOf(settings: HatSettings, value: number): Openness {
-  const by = pressed(settings, value);
-  return by >= settings.closedFrom ? 'closed' : by >= settings.openBelow ? 'half' : 'open';
-}
 
 /** Which way round a pedal counts, by its values when it was pressed and let go; null where they are too near to tell. */
 export function learntHat(down: number, up: number): HatSettings | null {

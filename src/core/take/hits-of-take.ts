@@ -10,8 +10,8 @@ import { playedByKey } from '../breaks/rows';
 import { keyOfVoice } from '../key-map';
 import type { Take } from '../model/take';
 import type { VoiceName } from '../row-names';
+import { BY_OPENNESS, isHat } from '../articulation/openness';
 import type { FoldedStroke } from './fold';
-import type { Openness } from './hat-pedal';
 
 /** The id of a hit tells which raw event it came from: the link lasts as long as the hit. */
 export const hitIdOfEvent = (takeId: string, event: number): HitId => `take:${takeId}:${event}`;
@@ -46,6 +46,8 @@ export function hitsOfStrokes(
       length: s.length ?? ticks(stepOf('1/16') / 2),
       velocity: s.velocity,
       ...(s.companions ? { companions: s.companions } : {}),
+      ...(s.openness !== undefined && isHat(struck.voice) ? { openness: s.openness } : {}),
+      ...(s.position === undefined ? {} : { position: s.position }),
     });
   }
   return hits.filter((h) => !rows || rows.has(h.voice)).sort(compareHits);
@@ -53,7 +55,6 @@ export function hitsOfStrokes(
 
 const RINGING_HATS: ReadonlySet<VoiceName> = new Set(['hat-open', 'hat-half']);
 const CLOSED_HATS: ReadonlySet<VoiceName> = new Set(['hat-closed', 'hat-shoulder', 'hat-pedal']);
-const BY_OPENNESS: Readonly<Record<Openness, VoiceName>> = { closed: 'hat-closed', half: 'hat-half', open: 'hat-open' };
 /** What a hand can grab. */
 const CYMBAL = /^(crash|splash|china|ride)/;
 

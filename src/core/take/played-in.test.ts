@@ -5,7 +5,8 @@ import { OPEN_GUARDS, USUAL_GUARDS, type TakeEvent, type Take } from '../model/t
 import { milliseconds, seconds, ticks, TICKS_PER_QUARTER, type Milliseconds } from '../units';
 import { STRAIGHT_CURVE, throughCurve } from '../velocity-curve';
 import { foldTake } from './fold';
-import { HatPedal, learntHat, NEW_PEDAL_LESSON, opennessOf, pedalMoved, USUAL_HAT, type PedalPlay } from './hat-pedal';
+import { opennessOf, USUAL_HAT } from '../articulation/openness';
+import { HatPedal, learntHat, NEW_PEDAL_LESSON, pedalMoved, type PedalPlay } from './hat-pedal';
 import { learnCurve, NEW_LESSON, STRENGTHS, struckIn, WANTED, wantedIn } from './learn-curve';
 import { rawMidi } from './raw-midi';
 import { hitsOfTake } from './use-take';

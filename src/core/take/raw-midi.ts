@@ -7,10 +7,10 @@ import { MeterMap, type MeterChange } from '../time/meter-map';
 import { TempoMap, type TempoChange } from '../time/tempo-map';
 import { milliseconds, ticks, TICKS_PER_QUARTER, type Ticks } from '../units';
 import type { TakeEvent, Take } from '../model/take';
+import { FOOT_CONTROLLER, POSITION_CONTROLLER } from '../articulation/controllers';
 
 /** Ticks a quarter in the file: finer than a tenth of a millisecond from 60 BPM on. */
 const RAW_PPQ = 10_080;
-const HAT_PEDAL = 4;
 
 type Played = Pick<Take, 'name' | 'tempo' | 'meter' | 'origin' | 'start' | 'end'>;
 
@@ -121,7 +121,8 @@ function endedNotes(events: readonly TakeEvent[]): ReadonlySet<TakeEvent> {
 
 /** @param ended a note whose end comes later, or such an end; other notes end at once, other ends end nothing */
 function writeEvent(w: SmfWriter, e: TakeEvent, ended: boolean) {
-  if (e.kind === 'pedal') return bytes(w, 0xb9, HAT_PEDAL, e.value);
+  if (e.kind === 'pedal') return bytes(w, 0xb9, FOOT_CONTROLLER, e.value);
+  if (e.kind === 'position') return bytes(w, 0xb9, POSITION_CONTROLLER, e.value);
   if (e.kind === 'pressure') return bytes(w, 0xa9, e.key, e.value);
   if (e.kind === 'off') return bytes(w, 0x89, e.key, e.value);
   bytes(w, 0x99, e.key, e.value);

@@ -79,6 +79,11 @@ export function account(
       `${counted(early, 'hit was', 'hits were')} performed before the start: ${{ zero: 'moved to 0', 'lead-in': 'one bar was put in front', wrap: 'placed at the end of the loop' }[result.earlyRule]}.`,
     );
   const count = (has: (h: Hit) => unknown): number => part.hits.filter(has).length;
+  const muted = count((h) => h.muted);
+  if (muted > 0) lines.push(`${counted(muted, 'muted hit was', 'muted hits were')} left out.`);
+  const positions = count((h) => h.position !== undefined && !h.muted);
+  if (part.target?.articulation === 'keys' && positions > 0)
+    lines.push(`The output map has no positions: those of ${counted(positions, 'hit')} are not exported.`);
   const chokes = count((h) => h.choke);
   if (chokes > 0)
     lines.push(

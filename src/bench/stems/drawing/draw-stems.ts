@@ -62,7 +62,10 @@ export function drawStems(g: CanvasRenderingContext2D, palette: Palette, stems: 
     g.stroke();
     if (!heads) continue;
     if (s.broken) drawBreak(g, palette, s, colour);
-    drawFoot(g, s, look.doubtful[s.index] === 1, look.isLocked(hit), palette, colour, hit.chance !== undefined);
+    drawFoot(g, s, look.doubtful[s.index] === 1, look.isLocked(hit), palette, colour, {
+      gapped: hit.chance !== undefined,
+      open: hit.muted === true,
+    });
     if (hit.passes && look.detail === 'full') drawPasses(g, s, hit.passes, colour);
     if (look.strays?.flags[s.index])
       drawStray(g, palette, s.footX, s.footY, Math.sign(s.lean - (look.strays.meanLean.get(hit.voice) ?? 0)));
@@ -110,7 +113,7 @@ function drawFoot(
   locked: boolean,
   palette: Palette,
   colour: string,
-  gapped = false,
+  { gapped = false, open = false }: { gapped?: boolean; open?: boolean } = {},
 ) {
   if (s.straightX !== null) {
     g.fillStyle = palette.strong;
@@ -126,8 +129,14 @@ function drawFoot(
     for (const dx of [-6, -1.5, 3]) g.fillRect(s.footX + dx, s.footY + 2, 3, 1.6);
   } else {
     g.beginPath();
-    g.arc(s.footX, s.footY, 1.8, 0, 2 * Math.PI);
+    g.arc(s.footX, s.footY, open ? 3 : 1.8, 0, 2 * Math.PI);
+    if (open) {
+      // A muted hit's foot is open: on paper that is a ring.
+      g.lineWidth = 1.4;
+      g.fillStyle = palette.ground;
+    }
     g.fill();
+    if (open) g.stroke();
   }
   if (s.duplicate) {
     g.lineWidth = 1.2;
