@@ -135,7 +135,8 @@ test('made human with three moves for different rows, swept while it plays, comp
   // Held, another feel is drawn and heard; let go, this one is back.
   await page.getByRole('combobox', { name: 'Compare with' }).click();
   await page.getByRole('option', { name: 'Late Ferry' }).click();
-  await page.keyboard.down('q');
+  await page.keyboard.down('Shift');
+  await page.keyboard.down('Q');
   await drawn(page);
   const version = () => page.evaluate(() => window.nodSway!.bench().transport.version);
   expect(await version()).toBe('other');
@@ -146,7 +147,8 @@ test('made human with three moves for different rows, swept while it plays, comp
     });
   await expect.poll(snareLean).toBeGreaterThan(4);
   await held(page);
-  await page.keyboard.up('q');
+  await page.keyboard.up('Q');
+  await page.keyboard.up('Shift');
   expect(await version()).toBe('performed');
 
   await saved(page);

@@ -138,11 +138,13 @@ test('an import is kept as it came, and compared at once', async ({ page }) => {
     );
   await drawn(page);
   expect(await softest()).toBe(75);
-  await page.keyboard.down('q');
+  await page.keyboard.down('Shift');
+  await page.keyboard.down('Q');
   await drawn(page);
   expect([await page.evaluate(() => window.nodSway!.bench().transport.version), await softest()]).toEqual(['other', 100]);
   await held(page);
-  await page.keyboard.up('q');
+  await page.keyboard.up('Q');
+  await page.keyboard.up('Shift');
   await drawn(page);
   expect([await softest(), await page.evaluate(() => window.nodSway!.bench().ui.other)]).toEqual([75, null]);
 });

@@ -15,13 +15,13 @@ const MARK = 'nod-sway:library';
 const LOST = 'nod-sway:lost';
 
 /** What came back from the second copy: parts, and how many recordings and samples did not. */
-export interface Restored {
+export interface CameBack {
   parts: number;
   files: number;
 }
 
 /** What is gone and was not answered yet: dismissed, or restored; and what came back by itself. */
-export const libraryLoss = createStore<{ lost: LibraryMark | null; restored: Restored | null }>(() => ({ lost: null, restored: null }));
+export const libraryLoss = createStore<{ lost: LibraryMark | null; restored: CameBack | null }>(() => ({ lost: null, restored: null }));
 
 function read(name: string): LibraryMark | null {
   try {

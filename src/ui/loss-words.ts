@@ -1,5 +1,5 @@
 import { listed, plural } from '@/core/plurals';
-import type { LibraryMark, Restored } from '@/storage/library-mark';
+import type { LibraryMark, CameBack } from '@/storage/library-mark';
 
 const MOST_NAMES = 12;
 
@@ -14,8 +14,8 @@ export function lossWords({ parts, others }: LibraryMark): string {
   return `The browser deleted its data for this page, as it does when the disk is full. ${plural(names.length, 'This part', 'These parts')} can no longer be read: ${list}.${rest}`;
 }
 
-/** @example restoredWords({ parts: 12, files: 0 }) // 'The browser deleted its data for this page. 12 parts are back from the second copy.' */
-export function restoredWords({ parts, files }: Restored): string {
+/** @example restoredWords({ parts: 2, files: 0 }) // '… deleted its data for this page. 2 parts are back from the second copy.' */
+export function restoredWords({ parts, files }: CameBack): string {
   const rest = files > 0 ? ' Your own samples and recordings were not in it: restore a backup to get them back.' : '';
   return `The browser deleted its data for this page. ${parts} ${plural(parts, 'part is', 'parts are')} back from the second copy.${rest}`;
 }

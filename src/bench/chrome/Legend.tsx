@@ -16,7 +16,7 @@ const SIGNS: readonly { words: string; sign: ReactNode }[] = [
   { words: 'off by more than the lean scale shows', sign: <Hit x={12} role="late" broken /> },
   { words: 'uncertain: between two lines', sign: <Hit x={16} role="late" doubtful /> },
   {
-    words: 'beats are counted 1 e & a, on a triplet grid 1 & a',
+    words: 'counted 1 e & a, on triplets 1 & a',
     sign: <path d="M4 8v20M12 16v12M20 16v12" className="stroke-ink" strokeWidth={1.2} />,
   },
   {

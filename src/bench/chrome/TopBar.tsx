@@ -87,8 +87,8 @@ function OtherButton({ playback }: { playback: Playback }) {
   const heard = useBench((s) => s.transport.version === 'other');
   if (name === null) return null;
   return (
-    <HoldButton hint={`Hear and see ${name}: hold it, or hold Q; tapped, it stays`} held={heard} onHold={playback.holdOther}>
-      <span className="max-w-28 truncate">{name}</span> <kbd className="font-sans text-sm opacity-70">Q</kbd>
+    <HoldButton hint={`Hear and see ${name}: hold it, or hold Shift Q; tapped, it stays`} held={heard} onHold={playback.holdOther}>
+      <span className="max-w-28 truncate">{name}</span> <kbd className="font-sans text-sm opacity-70">{keyText('shift+q')}</kbd>
     </HoldButton>
   );
 }

@@ -37,7 +37,7 @@ export default function VersionsDialog() {
   const compare = (v: KeptVersion) => {
     const same = other?.id === v.id;
     getState().setUi({ other: same ? null : { id: v.id, name: v.name, feel: v.part.feel, part: v.part }, dialog: null });
-    if (!same) say(`Comparing with ${v.name}: its hits are drawn pale behind these. Hold Q to hear it.`);
+    if (!same) say(`Comparing with ${v.name}: its hits are drawn pale behind these. Hold Shift Q to hear it.`);
   };
   const remove = async (v: KeptVersion) => {
     const putBack = await versionStore.remove(v.id);

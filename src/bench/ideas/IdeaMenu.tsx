@@ -44,7 +44,7 @@ function Items({ idea }: { idea: Idea | null }) {
       {idea && item('Keep it as a pattern …', () => keepIdeaAsPattern(store, playback, idea))}
       {idea && item('Save as part', () => keep(idea))}
       {item(
-        other === (idea?.id ?? 'the part') ? 'Stop comparing with it' : 'Compare with it (hold Q)',
+        other === (idea?.id ?? 'the part') ? 'Stop comparing with it' : 'Compare with it (hold Shift Q)',
         () => compareIdea(store, idea),
         isOpen,
       )}

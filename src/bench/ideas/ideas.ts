@@ -107,7 +107,7 @@ export function compareIdea({ getState }: BenchStore, idea: Idea | null): void {
   const part = idea?.part ?? main;
   const name = idea ? ideaName(idea) : 'the part itself';
   setUi({ other: { id, name, feel: part.feel, part, equal: true } });
-  say(`Comparing with ${name}, at equal loudness: hold Q to hear it.`);
+  say(`Comparing with ${name}, at equal loudness: hold Shift Q to hear it.`);
 }
 
 /** Opens the pattern book with all hits of an idea chosen. */

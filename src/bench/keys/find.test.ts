@@ -19,7 +19,10 @@ const best = (written: string): string | undefined =>
     .sort((a, b) => b.score - a.score)[0]?.text;
 
 test('the trade’s words and ours lead to the same thing', () => {
-  expect([best('quantize'), best('tighten'), best('snap')]).toEqual(Array(3).fill('Add quantize'));
+  expect([best('quantize'), best('tighten'), best('snap')]).toEqual(
+    Array(3).fill('Quantize now: move the selection, or all hits, onto the shown grid'),
+  );
+  expect(best('add quantize')).toBe('Add quantize');
   expect([best('humanize'), best('randomize timing')]).toEqual(Array(2).fill('Add humanize'));
   expect([best('swing'), best('shuffle')]).toEqual(Array(2).fill('Add swing'));
   expect([best('merge duplicate'), best('ghost notes'), best('velocity compress'), best('time signature')]).toEqual([

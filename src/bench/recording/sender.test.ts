@@ -70,7 +70,16 @@ async function sending(part: Part, target: Partial<OutputMap> = {}) {
   };
   const of = (kind: number) =>
     receiver.received.filter(({ bytes }) => bytes[0]! >> 4 === kind).map(({ bytes, page }) => [bytes, Math.round(page - PAGE)] as const);
-  return { sender, receiver, until, ons: () => of(9), controllers: () => of(11), offs: () => of(8).map(([bytes, at]) => [bytes[1], at]), now, PAGE };
+  return {
+    sender,
+    receiver,
+    until,
+    ons: () => of(9),
+    controllers: () => of(11),
+    offs: () => of(8).map(([bytes, at]) => [bytes[1], at]),
+    now,
+    PAGE,
+  };
 }
 
 test('a positive offset sends later, a negative one earlier, each note at its own moment', async () => {

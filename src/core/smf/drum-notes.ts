@@ -138,7 +138,14 @@ export function drumNotes(part: Noted, performance: Performance, scale: NoteScal
   const trackOf = (s: number): number => (scale.byLane ? (hitOf(s).lane ?? 0) : target.tracks === 'rows' ? rows(s) : 0);
   const groupOf = (s: number): number => (trackOf(s) * CHANNELS + (channels[rows(s)] ?? 0)) * KEYS + (keys[s] as number);
   const hasPositions = part.hits.some((h) => h.position !== undefined);
-  const { kept: sounding, alone } = mergeEqual(struck, times, strokes, groupOf, left, hasPositions ? (s) => hitOf(s).position === undefined : null);
+  const { kept: sounding, alone } = mergeEqual(
+    struck,
+    times,
+    strokes,
+    groupOf,
+    left,
+    hasPositions ? (s) => hitOf(s).position === undefined : null,
+  );
   const n = sounding.length;
   const notes: DrumNotes = {
     ticks: new Float64Array(n),

@@ -129,7 +129,12 @@ describe('folding passes', () => {
 });
 
 test('openness by the pedal as it was last, either way round; a position just before its stroke alone', () => {
-  const control = (at: number, kind: 'pedal' | 'position', value: number): TakeEvent => ({ at: seconds(at), kind, key: kind === 'pedal' ? 4 : 16, value });
+  const control = (at: number, kind: 'pedal' | 'position', value: number): TakeEvent => ({
+    at: seconds(at),
+    kind,
+    key: kind === 'pedal' ? 4 : 16,
+    value,
+  });
   const events = [
     note(0.1, 42),
     control(0.2, 'pedal', 127),
@@ -148,5 +153,10 @@ test('openness by the pedal as it was last, either way round; a position just be
     // 100 ms before is no position of it.
     [107, undefined],
   ]);
-  expect(said(take({ hat: { closedFrom: 90, openBelow: 40, turned: true } })).map(([openness]) => openness)).toEqual([undefined, 127, 127, 20]);
+  expect(said(take({ hat: { closedFrom: 90, openBelow: 40, turned: true } })).map(([openness]) => openness)).toEqual([
+    undefined,
+    127,
+    127,
+    20,
+  ]);
 });

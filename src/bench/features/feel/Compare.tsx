@@ -61,7 +61,7 @@ export const Compare = memo(function Compare() {
         />
         {other && (
           <>
-            <span className={`text-sm ${heard ? 'text-accent' : 'text-faint'}`}>hold Q</span>
+            <span className={`text-sm ${heard ? 'text-accent' : 'text-faint'}`}>hold Shift Q</span>
             <Button size="small" onClick={swap}>
               Use it
             </Button>
@@ -75,7 +75,7 @@ export const Compare = memo(function Compare() {
           checked={equal}
           onChange={(e) => getState().setUi({ equalLoudness: e.target.checked })}
         />{' '}
-        at equal loudness (W and Q)
+        at equal loudness (W and Shift Q)
       </label>
       {equal && <p className="text-sm text-faint">Levels are matched by velocity and number of hits, without measuring the sound.</p>}
     </section>

@@ -146,8 +146,8 @@ function TakeItem({ stored: { take, events } }: { stored: StoredTake }) {
         {take.free ? 'played without a click' : tightnessWords(tightness)}
       </p>
       <div className="mt-1 flex flex-wrap items-baseline gap-1.5">
-        <Button size="small" aria-pressed={heard} title="Compare with the take as played: hold Q" onClick={hearRaw}>
-          {heard ? 'Hold Q: as played' : 'Hear as played'}
+        <Button size="small" aria-pressed={heard} title="Compare with the take as played: hold Shift Q" onClick={hearRaw}>
+          {heard ? 'Hold Shift Q: as played' : 'Hear as played'}
         </Button>
         <Button size="small" onClick={use}>
           Use
