@@ -1,16 +1,21 @@
-// npm run kills [-- count [name]]: kills the whole browser in the middle of edits, in one tab and in two, and of recordings, and looks
-// whether anything that the mark called saved is lost. Needs `npm run build` first.
+// npm run kills [-- count [name]]: kills the whole browser in the middle of edits, in one tab and in two, of recordings, and where
+// NOD_SWAY_SMALL_DISK names a small file system also on a full disk, and looks whether anything that the mark called saved is lost.
+// Needs `npm run build` first.
 import { spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { launch, sleep } from './kills/browser.mjs';
 import { edits } from './kills/edits.mjs';
+import { fullDisk } from './kills/full-disk.mjs';
 import { recording } from './kills/recording.mjs';
 import { tabs } from './kills/tabs.mjs';
 
 const COUNT = Number(process.argv[2] ?? 100);
-const WAYS = [edits, tabs, recording].filter((way) => process.argv[3] === undefined || way.name.includes(process.argv[3]));
+const DISK = process.env.NOD_SWAY_SMALL_DISK;
+const WAYS = [edits, tabs, recording, ...(DISK ? [fullDisk(DISK)] : [])].filter(
+  (way) => process.argv[3] === undefined || way.name.includes(process.argv[3]),
+);
 const PORT = 3292;
 const BENCH = `http://127.0.0.1:${PORT}/bench/demo-gangway-strut`;
 
@@ -19,12 +24,13 @@ while (!(await fetch(`http://127.0.0.1:${PORT}`).catch(() => null))) await sleep
 
 let lost = 0;
 for (const way of WAYS) {
-  const profile = mkdtempSync(join(tmpdir(), 'nod-sway-kills-'));
+  const profile = mkdtempSync(join(way.disk ?? tmpdir(), 'nod-sway-kills-'));
   let problems = 0;
   let claims = 0;
   /** What was last called saved. */
   let claimed;
   for (let i = 0; i <= COUNT; i++) {
+    way.prepare?.();
     const browser = await launch(profile);
     let opened = true;
     const problem = await way.look(browser, BENCH, claimed).catch((e) => {

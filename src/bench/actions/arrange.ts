@@ -44,27 +44,27 @@ export function addCopies(store: BenchStore, verb: string, copy: (part: Part, id
  * Puts copies down as it is remembered, takes the loop along, and says what became of hits that were in their way, with the other
  * choice beside it.
  */
-export function putCopies(store: BenchStore, put: (onto: Onto) => Copied): Copied {
+export function putCopies(store: BenchStore, put: (onto: Onto) => Copied, done: 'added' | 'moved' = 'added'): Copied {
   const { ui } = store.getState();
   const copied = put(ui.onto);
   reachCopies(store, copied.ids);
   const after = store.getState().part;
   const other: Onto = ui.onto === 'replace' ? 'join' : 'replace';
   if (copied.replaced + copied.leftOut > 0) {
-    sayWith(copiesText(copied), other === 'join' ? 'Leave what was there' : 'Replace what is there', () => {
+    sayWith(copiesText(copied, done), other === 'join' ? 'Leave what was there' : 'Replace what is there', () => {
       rememberOnto(other);
       store.getState().setUi({ onto: other });
       if (store.getState().part !== after) return say('You have changed something since, so the choice applies from the next copy on.');
       if (copied.ids.length > 0) store.getState().undo();
       reachCopies(store, put(other).ids);
     });
-  } else if (copied.ids.length === 0) say('Nothing was added.');
+  } else if (copied.ids.length === 0) say(`Nothing was ${done}.`);
   return copied;
 }
 
-/** @example copiesText({ ids: [1, 2], replaced: 1, leftOut: 0 }) // '2 hits added, 1 that stood there was replaced.' */
-function copiesText({ ids, replaced, leftOut }: Copied): string {
-  const added = ids.length === 0 ? 'Nothing was added' : `${counted(ids.length, 'hit')} added`;
+/** @example copiesText({ ids: ['a', 'b'], replaced: 1, leftOut: 0 }, 'added') // '2 hits added, 1 that stood there was replaced.' */
+function copiesText({ ids, replaced, leftOut }: Copied, done: 'added' | 'moved'): string {
+  const added = ids.length === 0 ? `Nothing was ${done}` : `${counted(ids.length, 'hit')} ${done}`;
   if (replaced > 0)
     return `${added}, ${replaced} that stood there ${plural(replaced, 'was', 'were')} replaced${leftOut > 0 ? `; ${leftOut} locked ${plural(leftOut, 'one')} stayed` : ''}.`;
   return `${added}; ${counted(leftOut, 'step has a hit already and keeps', 'steps have hits already and keep')} it.`;

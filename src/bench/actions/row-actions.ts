@@ -1,12 +1,16 @@
-/** Rows made of hits: some to a row of their own, a row doubled. What is made is seen. */
+/** Hits that change their row: to another one, to a row of their own; a row doubled. What is made is seen. */
 import { newHitId } from '@/editing/ids';
+import type { Copied } from '@/core/commands/copy';
 import { hitsToOwnRow, layerRow, type MadeRows } from '@/core/commands/split-rows';
+import { copyToRow, moveToRow } from '@/core/commands/to-row';
 import type { HitId, Part } from '@/core/model/part';
 import { labelOfRow } from '@/core/part/rows';
 import type { VoiceName } from '@/core/row-names';
 import { say } from '@/ui/notify';
 import type { BenchStore } from '../store/bench-store';
+import { describeHits } from '../words/describe';
 import { canTouch, touchOf } from './act';
+import { putCopies } from './arrange';
 
 /** Runs what makes rows as one step, opens the first of them, and says what they are called. */
 export function makeRows(store: BenchStore, label: string, make: (part: Part) => MadeRows): void {
@@ -40,3 +44,24 @@ export const doubleRow = (store: BenchStore, row: VoiceName, percent: number): v
   makeRows(store, `Double ${labelOfRow(store.getState().part, row).toLowerCase()} at ${percent} %`, (p) =>
     layerRow(p, row, percent, newHitId),
   );
+
+/** Moves the selection to another row of the part, or copies it there; the hits that arrive are selected. */
+export function selectionToRow(store: BenchStore, row: VoiceName, how: 'move' | 'copy'): void {
+  const { part, selection, run } = store.getState();
+  const touch = touchOf(part, selection);
+  if (how === 'move' && !canTouch(touch)) return;
+  const label = `${how === 'move' ? 'Move' : 'Copy'} ${how === 'move' ? touch.what : describeHits(part, selection)} to ${labelOfRow(part, row).toLowerCase()}`;
+  putCopies(
+    store,
+    (onto) => {
+      let put: Copied = { part, ids: [], replaced: 0, leftOut: 0 };
+      run(
+        label,
+        (p) => (put = how === 'move' ? moveToRow(p, selection, row, onto) : copyToRow(p, selection, row, onto, newHitId)).part,
+        () => (put.ids.length > 0 ? put.ids : selection),
+      );
+      return put;
+    },
+    how === 'move' ? 'moved' : 'added',
+  );
+}

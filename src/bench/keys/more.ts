@@ -272,6 +272,11 @@ export const MORE: readonly KeySpec[] = [
     ['cycle', 'polymeter', 'row length', 'steps', 'phase'],
     'Open the menu of the row, beside its name, and choose its loop length.',
   ),
+  told(
+    'Move or copy hits to another row',
+    ['move to row', 'copy to row', 'another drum', 'change the drum', 'reassign', 'swap sound'],
+    'Select the hits, right-click them, and choose Move to row or Copy to row.',
+  ),
   told('Rename a row', ['rename', 'name', 'label'], 'Open the menu of the row, beside its name, and choose Rename.'),
   {
     keys: [],

@@ -22,6 +22,7 @@ import { FeatureItems } from '../shared/FeatureItems';
 import { useBench, useBenchStore } from '../store/context';
 import { performanceOf } from '../store/derived';
 import { stemsFacts } from '../store/stems-facts';
+import { ToRowItems } from './ToRowItems';
 
 /** A right click on the stems: what the selection can do, and what fits the line under the pointer. */
 export default function StemsMenu({ at, onClose }: { at: MenuPlace; onClose: () => void }) {
@@ -69,6 +70,7 @@ function Items() {
         none,
       )}
       {item(`Move ${them} to ${one ? 'its' : 'their'} own row`, '', () => selectionToOwnRow(store), none)}
+      <ToRowItems />
       {item(allMuted ? `Unmute ${them}` : `Mute ${them}`, keyText('shift+m'), () => muteSelection(store), none)}
       {item(none ? 'Quantize all hits now' : `Quantize ${them} now`, 'Q', () => quantizeToGrid(store))}
       {item(`Lock ${them}`, 'K', () => getState().run('Lock hits', (p) => setLocked(p, selection, true)), none)}

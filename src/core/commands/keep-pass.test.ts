@@ -43,3 +43,16 @@ test('what came round in it stands there as hits of its own', () => {
   ]);
   expect(kept.rows).toEqual([{ voice: 'kick' }]);
 });
+
+test('muted hits stay muted in their places', () => {
+  const base = smallPart([
+    ['kick', 0, 100],
+    ['snare', 1, 90],
+  ]);
+  const part: Part = { ...base, hits: base.hits.map((h) => (h.voice === 'snare' ? { ...h, muted: true, chance: 50 } : h)) };
+  const kept = keptPass(part, { from: 0, to: 1, pass: 1 }, newIds());
+  const snare = part.hits.find((h) => h.voice === 'snare')!;
+  const { chance: _chance, ...plain } = snare;
+  expect(kept.hits.find((h) => h.voice === 'snare')).toEqual(plain);
+  expect(kept.hits.length).toBe(2);
+});

@@ -1,4 +1,4 @@
-import type { Hit, HitId, Part } from '../model/part';
+import { compareHits, type Hit, type HitId, type Part } from '../model/part';
 import { performPart } from '../perform/perform';
 import { soundingPart } from '../song/sounding';
 import { writtenOut } from './moves';
@@ -6,8 +6,7 @@ import { ticksOfBars } from './settings';
 
 /**
  * A part as it sounded in a pass of some bars that were looped, written out: the hits that sounded, where and how loud; without feel,
- * chance, passes
- * and cycles, so that it is always so from now on.
+ * chance, passes and cycles, so that it is always so from now on. Muted hits stay as they are.
  * @param from bars from 0, `to` not included
  */
 export function keptPass(part: Part, { from, to, pass }: { from: number; to: number; pass: number }, newId: () => HitId): Part {
@@ -19,5 +18,10 @@ export function keptPass(part: Part, { from, to, pass }: { from: number; to: num
   );
   const performed = performPart({ ...sounding, round: { pass, shift: (pass - 1) * (end - start) } });
   const { everyPass: _every, ...written } = writtenOut({ ...sounding, hits: plain }, performed);
-  return { ...written, rows: written.rows.map(({ cycle: _cycle, ...row }) => row) };
+  const muted = part.hits.filter((h) => h.muted).map(({ chance: _chance, passes: _passes, ...hit }): Hit => hit);
+  return {
+    ...written,
+    hits: [...written.hits, ...muted].sort(compareHits),
+    rows: written.rows.map(({ cycle: _cycle, ...row }) => row),
+  };
 }

@@ -2,10 +2,12 @@ import fc from 'fast-check';
 import { partArbitrary } from '@tests/support/arbitraries';
 import { setMuted } from '../commands/marks';
 import { removeHits } from '../commands/hits';
+import { bake } from '../commands/moves';
 import type { Part } from '../model/part';
 import { makeProgram } from '../playback/program';
 import { exportPart } from '../smf/export-part';
 import { endOfPart } from '../part/part-time';
+import { roundHalfUp } from '../units';
 import { playedPart } from './played';
 
 const some = (part: Part, chosen: readonly number[]) => new Set(part.hits.filter((_, i) => chosen.includes(i)).map((h) => h.id));
@@ -34,6 +36,23 @@ test('muted hits are neither heard nor exported, and the part is as without them
       expect(exportPart(muted).bytes).toEqual(exportPart(without).bytes);
       expect(muted.hits.length).toBe(part.hits.length);
       expect(setMuted(muted, ids, false)).toEqual(part);
+    }),
+  );
+});
+
+/** What is performed, to the tick. */
+function struck(part: Part) {
+  const { part: played, performance } = playedPart(part);
+  return played.hits.map((h, i) => [h.id, roundHalfUp(performance.ticks[i]!), performance.velocities[i]]).sort();
+}
+
+test('committing the feel leaves what is heard as it was, whatever is muted', () => {
+  fc.assert(
+    fc.property(partArbitrary, fc.array(fc.nat(20), { maxLength: 8 }), (part, chosen) => {
+      const muted = setMuted(part, some(part, chosen), true);
+      const committed = bake(muted);
+      expect(struck(committed)).toEqual(struck(muted));
+      expect(committed.hits.filter((h) => h.muted).length).toBe(muted.hits.filter((h) => h.muted).length);
     }),
   );
 });

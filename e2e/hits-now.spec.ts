@@ -1,0 +1,111 @@
+import { expect, test } from '@playwright/test';
+import { parseMidi } from 'midi-file';
+import {
+  benchReady,
+  clickStem,
+  exportMidi,
+  midiFile,
+  noteEvents,
+  notesOf,
+  openMidi,
+  saved,
+  stemOf,
+  stems,
+  tempoEvent,
+  trackChunk,
+  type TestEvent,
+} from './support';
+
+/** One bar at 120 BPM, 480 ticks a quarter: loose kicks and snares, and hats whose pedal closes after the first. */
+const events: TestEvent[] = [
+  tempoEvent(0, 500_000),
+  [0, 0xb9, 4, 0],
+  [700, 0xb9, 4, 127],
+  [955, 0xb9, 16, 77],
+  ...noteEvents([
+    [0, 42, 80],
+    [12, 36, 100],
+    [470, 38, 96],
+    [720, 42, 70],
+    [960, 36, 100],
+    [1451, 38, 96],
+  ]),
+];
+const loose = midiFile(0, 480, [trackChunk([...events].sort((a, b) => a[0] - b[0]))]);
+
+const controllers = (bytes: Uint8Array): [controller: number, value: number][] =>
+  parseMidi(bytes).tracks.flatMap((track) =>
+    track.flatMap((e): [number, number][] => (e.type === 'controller' ? [[e.controllerType, e.value]] : [])),
+  );
+
+test('quantize now puts all hits, or the selection, on the shown grid; muted hits stay and are not exported; both come back', async ({
+  page,
+}) => {
+  await openMidi(page, 'loose.mid', loose);
+  const perQuarter = 960;
+  const ticks = async () => notesOf(await exportMidi(page, 'part')).map(([tick, key]) => [tick, key]);
+  const played = await ticks();
+  expect(played).toEqual([
+    [0, 42],
+    [24, 36],
+    [940, 38],
+    [1440, 42],
+    [1920, 36],
+    [2902, 38],
+  ]);
+  await clickStem(page, await stemOf(page, 'snare', 1));
+  await page.keyboard.press('q');
+  await expect(page.getByText('Quantized one snare hit to the 1/16 grid: 1 moved, by 11.5 ms at most.')).toBeVisible();
+  await page.evaluate(() => window.nodSway!.bench().select([]));
+  await page.keyboard.press('q');
+  await expect(page.getByText('Quantized all 6 hits to the 1/16 grid: 2 moved, by 12.5 ms at most.')).toBeVisible();
+  expect((await ticks()).every(([tick]) => tick! % (perQuarter / 4) === 0)).toBe(true);
+  await page.keyboard.press('ControlOrMeta+z');
+  await page.keyboard.press('ControlOrMeta+z');
+  expect(await ticks()).toEqual(played);
+
+  await clickStem(page, await stemOf(page, 'snare', 0));
+  await page.keyboard.press('Shift+M');
+  await saved(page);
+  expect(await ticks()).toEqual(played.filter(([tick]) => tick !== 940));
+  await page.reload();
+  await benchReady(page);
+  expect(await page.evaluate(() => window.nodSway!.bench().part.hits.filter((h) => h.muted).length)).toBe(1);
+  await clickStem(page, await stemOf(page, 'snare', 0));
+  await page.keyboard.press('Shift+M');
+  expect(await ticks()).toEqual(played);
+});
+
+test('openness and position of a file are exported as controllers, or as the keys of the hats', async ({ page }) => {
+  await openMidi(page, 'loose.mid', loose);
+  expect(controllers(await exportMidi(page, 'part'))).toEqual([
+    [4, 0],
+    [4, 127],
+    [16, 77],
+  ]);
+  await page.evaluate(() => window.nodSway!.bench().setUi({ dialog: 'target' }));
+  const dialog = page.getByRole('dialog', { name: /^Output map/i });
+  await dialog.getByRole('combobox', { name: 'Hat openness and position' }).click();
+  await page.getByRole('option', { name: 'as keys: closed, half open, open' }).click();
+  await page.keyboard.press('Escape');
+  await expect(dialog).toBeHidden();
+  const keyed = await exportMidi(page, 'part');
+  expect(controllers(keyed)).toEqual([]);
+  expect(notesOf(keyed).map(([, key]) => key)).toEqual([46, 36, 38, 42, 36, 38]);
+});
+
+test('hits move to another row by the menu, in one undo step; what stands there is replaced, or stays', async ({ page }) => {
+  await openMidi(page, 'loose.mid', loose);
+  const rows = () => page.evaluate(() => window.nodSway!.bench().part.hits.map((h) => `${h.voice} ${h.tick}`));
+  const before = await rows();
+  const snare = await stemOf(page, 'snare', 1);
+  await clickStem(page, snare);
+  await stems(page).click({ position: { x: snare.headX, y: snare.headY }, button: 'right' });
+  await page.getByRole('menuitem', { name: 'Move to row' }).click();
+  await page.getByRole('menuitem', { name: 'Kick', exact: true }).click();
+  await expect.poll(rows).toEqual(before.map((hit, i) => (i === before.length - 1 ? hit.replace('snare', 'kick') : hit)));
+  const keys = notesOf(await exportMidi(page, 'part')).map(([, key]) => key);
+  expect(keys).toEqual([42, 36, 38, 42, 36, 36]);
+  await page.keyboard.press('ControlOrMeta+z');
+  await expect.poll(rows).toEqual(before);
+});
