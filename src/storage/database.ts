@@ -230,6 +230,8 @@ export class NodSwayDatabase extends Dexie {
   readonly mirror = new Mirror();
   readonly recovery = new Recovery(this);
   readonly copy: SecondCopy;
+  /** The library was lost, and what is in memory of it was not written back yet. */
+  private owesMirror = false;
   private marking: ReturnType<typeof setTimeout> | null = null;
 
   /** @param copyPlace where its second copy is kept */
@@ -273,9 +275,13 @@ export class NodSwayDatabase extends Dexie {
     if (isInMemory()) return;
     const isEmpty = await this.isEmpty();
     if (isEmpty) {
-      const back = await writeBackFromCopy(this);
-      if (!this.mirror.isEmpty) await this.writeBack();
-      noteRestored(back, NOT_COPIED);
+      this.owesMirror = !this.mirror.isEmpty;
+      noteRestored(await writeBackFromCopy(this), NOT_COPIED);
+    }
+    // Where there was no room for it the last time, the library is no longer empty now.
+    if (this.owesMirror) {
+      await this.writeBack();
+      this.owesMirror = false;
     }
     const here = new Set(await this.parts.toCollection().primaryKeys());
     if (isEmpty) noteLoss(here);

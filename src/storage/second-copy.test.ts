@@ -11,6 +11,7 @@ import { libraryLoss } from './library-mark';
 import { PartStore } from './part-store';
 import { NOT_COPIED, type OpenPlace } from './second-copy';
 import { TABLES } from './tables';
+import { storeHealth } from './storage-backend';
 import { VersionStore } from './version-store';
 
 const part = smallPart([
@@ -172,6 +173,8 @@ test('a copy that never answers holds up nothing for longer than a few seconds, 
   const refusing = new NodSwayDatabase(`copied-${number++}`, TABLES, () => Promise.reject(new Error('no')));
   await new PartStore(refusing).create(part, { id: 'one' });
   await refusing.copy.settled();
+  expect(storeHealth.getState().copyBehind).toBe(true);
+  storeHealth.setState({ copyBehind: false });
   refusing.close();
   const silent = somewhere();
   const db = opened(silent);

@@ -8,6 +8,7 @@ import {
   type Middleware,
   type Table,
 } from 'dexie';
+import { storeHealth } from './storage-backend';
 import { DATA_VERSION, type TableSpec } from './tables';
 
 /** What the copy is kept in: a database of another place than the library's. */
@@ -54,8 +55,9 @@ interface Batch {
 const CHUNK = 40;
 /** Whoever saves waits for the copy, but no longer than this: a copy that hangs must hold up nothing. */
 const PATIENCE_MS = 3000;
-/** After a failed write the copy is compared with the library again. */
-const COMPARE_AGAIN_MS = 30_000;
+/** After a failed write the copy is compared with the library again, at growing intervals. */
+const FIRST_WAIT_MS = 1000;
+const LONGEST_WAIT_MS = 8000;
 const LOCK = 'nod-sway:second-copy';
 
 /** Runs work while no other tab writes into the copy. */
@@ -74,6 +76,7 @@ export class SecondCopy {
   private waiting: Batch | null = null;
   private writing: Promise<void> | null = null;
   private hangs = false;
+  private wait = FIRST_WAIT_MS;
   private comparing: ReturnType<typeof setTimeout> | null = null;
   /** Rows that come from the copy need not go back into it. */
   isPaused = false;
@@ -86,22 +89,25 @@ export class SecondCopy {
     this.names = specs.map((spec) => spec.name).filter((name) => !NOT_COPIED.includes(name));
   }
 
+  /** The copy's database; null where the browser has no place for one. It rejects where that cannot be opened now. */
   private copy(): Promise<Dexie | null> {
-    return (this.place ??= (async () => {
-      const place = await this.openPlace?.().catch(() => null);
-      if (!place) return null;
-      // Not strict: it only has to outlive the browser, which is killed more often than the machine loses its power.
-      const db = new Dexie(this.main.name, { ...place, chromeTransactionDurability: 'relaxed' });
-      const stores = this.specs.filter((spec) => this.names.includes(spec.name)).map((spec) => [spec.name, spec.keys] as const);
-      db.version(DATA_VERSION).stores(Object.fromEntries(stores));
-      // A tab of a newer version may raise the copy's version: this one goes on without it.
-      db.on('versionchange', () => db.close());
-      await db.open();
-      return db;
-    })().catch((e: unknown) => {
-      console.error(e);
-      return null;
+    return (this.place ??= this.opened().catch((e: unknown) => {
+      this.place = null;
+      throw e;
     }));
+  }
+
+  private async opened(): Promise<Dexie | null> {
+    const place = await this.openPlace?.();
+    if (!place) return null;
+    // Strict: on a disk that runs full, what was answered without it was often gone after the browser was killed.
+    const db = new Dexie(this.main.name, { ...place, chromeTransactionDurability: 'strict' });
+    const stores = this.specs.filter((spec) => this.names.includes(spec.name)).map((spec) => [spec.name, spec.keys] as const);
+    db.version(DATA_VERSION).stores(Object.fromEntries(stores));
+    // A tab of a newer version may raise the copy's version: this one goes on without it.
+    db.on('versionchange', () => db.close());
+    await db.open();
+    return db;
   }
 
   /** A transaction touched rows: they are copied when it is through. */
@@ -145,9 +151,22 @@ export class SecondCopy {
       if (copy) await locked(() => this.take(copy, touched));
       this.hangs = false;
     } catch (e) {
-      console.error(e);
-      this.compareLater(COMPARE_AGAIN_MS);
+      this.failed(e);
     }
+  }
+
+  /** The copy missed something: it is opened anew, and compared with the library until that succeeds. */
+  private failed(error: unknown): void {
+    console.error(error);
+    storeHealth.setState({ copyBehind: true });
+    const place = this.place;
+    this.place = null;
+    place?.then(
+      (copy) => copy?.close(),
+      () => undefined,
+    );
+    this.compareLater(this.wait);
+    this.wait = Math.min(LONGEST_WAIT_MS, this.wait * 2);
   }
 
   private async take(copy: Dexie, touched: readonly Touched[]): Promise<void> {
@@ -210,16 +229,24 @@ export class SecondCopy {
     if (!this.openPlace || this.comparing !== null) return;
     this.comparing = setTimeout(() => {
       this.comparing = null;
-      this.compare().catch((e: unknown) => console.error(e));
+      this.compare().then(
+        (isDone) => {
+          if (!isDone) return;
+          this.wait = FIRST_WAIT_MS;
+          storeHealth.setState({ copyBehind: false });
+        },
+        (e: unknown) => this.failed(e),
+      );
     }, afterMs);
     // In a page timers are numbers; elsewhere one that waits must not keep the process.
     (this.comparing as { unref?: () => void }).unref?.();
   }
 
-  /** Brings the copy up to the library, where a tab was killed between the two or the copy is new. */
-  async compare(): Promise<void> {
+  /** Brings the copy up to the library, where a tab was killed between the two or the copy is new. @returns whether it is now */
+  async compare(): Promise<boolean> {
     const copy = await this.copy();
-    if (!copy || !this.main.isOpen()) return;
+    // A library that is closed is compared when it is opened again.
+    if (!copy || !this.main.isOpen()) return false;
     const specs = this.specs.filter((spec) => this.names.includes(spec.name));
     const differing = new Map(await Promise.all(specs.map(async (spec) => [spec.name, await this.differing(copy, spec)] as const)));
     // The body of a part keeps its key as it changes, and goes with the edits that lead on from it.
@@ -227,6 +254,7 @@ export class SecondCopy {
     differing.set('bodies', [...new Set([...(differing.get('bodies') ?? []), ...moved])]);
     for (const [table, keys] of differing)
       for (let i = 0; i < keys.length; i += CHUNK) await locked(() => this.take(copy, [{ table, keys: keys.slice(i, i + CHUNK) }]));
+    return true;
   }
 
   /** Keys of rows that are only here or only there; of small tables, and of the Shelf's lines, also of rows that differ. */
@@ -243,10 +271,15 @@ export class SecondCopy {
     return [...differ, ...both.filter((_, i) => JSON.stringify(rows[i]) !== JSON.stringify(copies[i]))];
   }
 
-  /** Whether there is a library in the copy. */
+  /** Whether there is no library in the copy, or it cannot be read now. */
   async isEmpty(): Promise<boolean> {
-    const copy = await this.copy();
-    return !copy || (await copy.table('parts').count()) === 0;
+    try {
+      const copy = await this.copy();
+      return !copy || (await copy.table('parts').count()) === 0;
+    } catch (e) {
+      this.failed(e);
+      return true;
+    }
   }
 
   /** The next rows of a table, after a key. */

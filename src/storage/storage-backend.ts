@@ -33,8 +33,15 @@ export const keyRange = {
 /** Where work is kept: not known yet, in the browser, or only in memory. */
 export type Keeping = 'opening' | 'browser' | 'memory';
 
-/** What is known of the store; `silent` while it owes an answer for longer than {@link PATIENCE_MS}. */
-export const storeHealth = createStore<{ keeping: Keeping; silent: boolean }>(() => ({ keeping: 'opening', silent: false }));
+/**
+ * What is known of the store; `silent` while it owes an answer for longer than {@link PATIENCE_MS}, `copyBehind` while its second copy
+ * could not be written: on a full disk the browser may throw the first away.
+ */
+export const storeHealth = createStore<{ keeping: Keeping; silent: boolean; copyBehind: boolean }>(() => ({
+  keeping: 'opening',
+  silent: false,
+  copyBehind: false,
+}));
 
 const PATIENCE_MS = 5000;
 let overdue = 0;
