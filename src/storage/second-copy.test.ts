@@ -186,8 +186,30 @@ test('a copy that never answers holds up nothing for longer than a few seconds, 
   const waited = db.copy.settled();
   await jest.advanceTimersByTimeAsync(3000);
   await waited;
+  expect(storeHealth.getState().copyBehind).toBe(true);
+  storeHealth.setState({ copyBehind: false });
   await db.copy.settled();
   jest.useRealTimers();
   db.close();
+  error.mockRestore();
+});
+
+test('a copy that could not be read when the library was found empty keeps what is in it alone', async () => {
+  const error = jest.spyOn(console, 'error').mockImplementation(() => undefined);
+  const kept = somewhere();
+  const db = opened(kept);
+  await new PartStore(db).create(part, { id: 'one' });
+  await db.copy.settled();
+  await throwAway(db);
+  let isBroken = true;
+  const next = new NodSwayDatabase(kept.name, TABLES, () => (isBroken ? Promise.reject(new Error('busy')) : kept.place()));
+  const store = new PartStore(next);
+  await store.create(part, { id: 'two' });
+  expect((await store.list()).map((row) => row.id)).toEqual(['two']);
+  isBroken = false;
+  expect(await next.copy.compare()).toBe(true);
+  expect((await copyOf(kept)).parts!.map((row) => (row as { id: string }).id)).toEqual(['one', 'two']);
+  next.close();
+  storeHealth.setState({ copyBehind: false });
   error.mockRestore();
 });

@@ -77,6 +77,8 @@ export class SecondCopy {
   private writing: Promise<void> | null = null;
   private hangs = false;
   private wait = FIRST_WAIT_MS;
+  /** It could not be read when the library was found empty: what is in it alone must stay. */
+  private isUnread = false;
   private comparing: ReturnType<typeof setTimeout> | null = null;
   /** Rows that come from the copy need not go back into it. */
   isPaused = false;
@@ -158,13 +160,17 @@ export class SecondCopy {
   /** The copy missed something: it is opened anew, and compared with the library until that succeeds. */
   private failed(error: unknown): void {
     console.error(error);
-    storeHealth.setState({ copyBehind: true });
     const place = this.place;
     this.place = null;
     place?.then(
       (copy) => copy?.close(),
       () => undefined,
     );
+    this.isBehind();
+  }
+
+  private isBehind(): void {
+    storeHealth.setState({ copyBehind: true });
     this.compareLater(this.wait);
     this.wait = Math.min(LONGEST_WAIT_MS, this.wait * 2);
   }
@@ -213,6 +219,7 @@ export class SecondCopy {
     const late = new Promise<void>((done) => {
       timer = setTimeout(() => {
         this.hangs = true;
+        this.isBehind();
         done();
       }, PATIENCE_MS);
     });
@@ -244,8 +251,9 @@ export class SecondCopy {
 
   /** Brings the copy up to the library, where a tab was killed between the two or the copy is new. @returns whether it is now */
   async compare(): Promise<boolean> {
-    const copy = await this.copy();
     // A library that is closed is compared when it is opened again.
+    if (!this.main.isOpen()) return false;
+    const copy = await this.copy();
     if (!copy || !this.main.isOpen()) return false;
     const specs = this.specs.filter((spec) => this.names.includes(spec.name));
     const differing = new Map(await Promise.all(specs.map(async (spec) => [spec.name, await this.differing(copy, spec)] as const)));
@@ -263,7 +271,8 @@ export class SecondCopy {
     const there = copy.table<unknown, unknown>(name);
     const [keys, copied] = await Promise.all([here.toCollection().primaryKeys(), there.toCollection().primaryKeys()]);
     const [mine, its] = [namesOf(keys), namesOf(copied)];
-    const differ = [...keys.filter((key) => !its.has(JSON.stringify(key))), ...copied.filter((key) => !mine.has(JSON.stringify(key)))];
+    const gone = this.isUnread ? [] : copied.filter((key) => !mine.has(JSON.stringify(key)));
+    const differ = [...keys.filter((key) => !its.has(JSON.stringify(key))), ...gone];
     const isSmall = name === 'parts' || (owner === 'library' && name !== 'deletedRows');
     if (!isSmall) return differ;
     const both = keys.filter((key) => its.has(JSON.stringify(key)));
@@ -277,6 +286,7 @@ export class SecondCopy {
       const copy = await this.copy();
       return !copy || (await copy.table('parts').count()) === 0;
     } catch (e) {
+      this.isUnread = true;
       this.failed(e);
       return true;
     }

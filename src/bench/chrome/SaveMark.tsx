@@ -10,7 +10,7 @@ const WORDS = {
   saving: 'saving …',
   failed: 'not saved',
   memory: 'kept in this tab only',
-  behind: 'disk full, not safe yet',
+  behind: 'not safely saved yet',
 } as const;
 
 export function SaveMark() {
