@@ -90,7 +90,7 @@ test('a shape is tried out, kept as one step or put back; locked hits are left a
   expect(await velocities(page, 'hat-closed')).toEqual(Array(16).fill(100));
 });
 
-test('the distribution: mean and deviation are set as a whole, drawing again keeps them', async ({ page }) => {
+test('the distribution: mean and spread are set as a whole, drawing again keeps them', async ({ page }) => {
   await openMidi(page, 'beat.mid', flatBeat(2).bytes);
   await hitsPage(page);
   await page.getByRole('button', { name: 'Open Closed hat', exact: true }).click();

@@ -2,7 +2,7 @@ import type { Groove } from '@/core/model/groove';
 import type { Bpm } from '@/core/units';
 import { msWords, stepMs, stepName } from '../words/words';
 
-/** Each step: hits, lean, deviation, level. */
+/** Each step: hits, lean, spread, level. */
 export function LearntSteps({ groove, tempo }: { groove: Groove; tempo: Bpm }) {
   return (
     <div className="mt-2 max-h-44 overflow-auto border-y border-line" tabIndex={0} role="region" aria-label="Extracted steps">
@@ -12,7 +12,7 @@ export function LearntSteps({ groove, tempo }: { groove: Groove; tempo: Bpm }) {
             <th className="font-normal">step</th>
             <th className="text-right font-normal">hits</th>
             <th className="pl-4 font-normal">lean</th>
-            <th className="text-right font-normal">deviation</th>
+            <th className="text-right font-normal">spread</th>
             <th className="text-right font-normal">level</th>
           </tr>
         </thead>

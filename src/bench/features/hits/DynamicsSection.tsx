@@ -125,14 +125,14 @@ export function DynamicsSection() {
         />
         {!one && (
           <>
-            <span className="text-faint">deviation</span>
+            <span className="text-faint">spread ±</span>
             <NumberField
               label={`Spread (± SD) of the ${NAMES[quality]}`}
               value={moments.deviation}
               min={0}
               max={(high - low) / 2}
               digits={Math.max(1, digits)}
-              unit={unit || '±'}
+              unit={unit || 'SD'}
               disabled={nothing}
               className="[&_input]:w-[3.2em]"
               onChange={(deviation) => reshape({ deviation })}
