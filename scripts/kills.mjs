@@ -1,6 +1,6 @@
-// npm run kills [-- count [name]]: kills the whole browser in the middle of edits, in one tab and in two, of recordings, and where
-// NOD_SWAY_SMALL_DISK names a small file system also on a full disk, and looks whether anything that the mark called saved is lost.
-// Needs `npm run build` first.
+// npm run kills [-- count [name]]: kills the whole browser during edits in one tab and in two, and during recordings, and checks that
+// everything that was shown as saved is still there. With NOD_SWAY_SMALL_DISK set to a folder on a small file system, it also fills that
+// disk during edits. Needs `npm run build` first.
 import { spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';

@@ -1,4 +1,4 @@
-// One tab on a small disk that runs full in the middle of edits; there is room again before the browser starts anew.
+// Edits in one tab while a small disk runs full. Space is freed before the browser restarts.
 import { closeSync, openSync, rmSync, writeSync } from 'node:fs';
 import { join } from 'node:path';
 import { edits } from './edits.mjs';
@@ -6,7 +6,7 @@ import { sleep } from './browser.mjs';
 
 const CHUNK = Buffer.alloc(64 * 1024);
 
-/** Takes all room that is left. */
+/** Uses up the remaining space. */
 function fill(path) {
   const file = openSync(path, 'w');
   try {
@@ -31,7 +31,7 @@ export const fullDisk = (disk) => {
       const work = edits.work(browser, i).catch(() => {});
       await sleep(50 + ((i * 61) % 400));
       fill(filler);
-      // Every other time room comes back while the edits go on.
+      // Every other time, space is freed while editing continues.
       if (i % 2 === 1) {
         await sleep(300);
         rmSync(filler, { force: true });

@@ -104,7 +104,7 @@ function isOrnament(v: unknown): boolean {
 type Rule = (v: unknown) => boolean;
 type EachRule = readonly (readonly [string, Rule])[];
 
-/** Rules by name, and the names of the members that each hit has: members that a hit does not have cost nothing. */
+/** Rules by name, and the required names. Only members that a hit has are checked, which keeps opening large parts fast. */
 interface Rules {
   of: ReadonlyMap<string, Rule>;
   needed: readonly string[];

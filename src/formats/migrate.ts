@@ -34,7 +34,7 @@ function part1(data: Record<string, unknown>): Record<string, unknown> {
   };
 }
 
-/** A step to a format that has more members, of parts or of hits, and is otherwise the same. */
+/** A step to a format that only adds members to parts or hits. */
 const partWithMore = (from: 3 | 4): Step => ({
   from,
   migrate: (data) => {
@@ -49,7 +49,7 @@ const partWithMore = (from: 3 | 4): Step => ({
   },
 });
 
-/** A member of a hit that came after a format, with its place. */
+/** The first hit member that is newer than a format, with its path. */
 function laterOfHits(hits: unknown, format: number): string | undefined {
   if (!Array.isArray(hits)) return undefined;
   const later = new Set<string>(fieldsAfter(HIT_FIELDS, format));
@@ -61,7 +61,7 @@ function laterOfHits(hits: unknown, format: number): string | undefined {
   return undefined;
 }
 
-/** target@2 may say how articulation leaves. */
+/** target@2 adds `articulation`. */
 function target1(data: Record<string, unknown>): Record<string, unknown> {
   if ('articulation' in data)
     throw new NamedError(

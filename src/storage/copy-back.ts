@@ -13,12 +13,12 @@ interface Copied {
 const LOCK = 'nod-sway:copy-back';
 
 /**
- * Runs work outside of the zone that Dexie opens a database in, where another database cannot be asked; the promise leads back into it.
+ * Runs work outside the Dexie zone of a database that is opening, where no other database can be used. Awaiting it returns to the zone.
  */
 const outside = <T>(work: () => Promise<T>): PromiseLike<T> =>
   new Dexie.Promise<T>((done, failed) => void setTimeout(() => void work().then(done, failed)));
 
-/** Waits for a lock that no other tab holds. @returns what gives it back */
+/** Waits for the lock that only one tab can hold. @returns a function that releases it */
 function takeLock(): Promise<() => void> {
   const locks = (globalThis.navigator as Navigator | undefined)?.locks;
   if (!locks) return Promise.resolve(() => undefined);
@@ -36,9 +36,9 @@ function takeLock(): Promise<() => void> {
 }
 
 /**
- * Writes an empty library back from its second copy, while it is being opened: one tab does it, others wait for that. The lines of the
- * Shelf come after all that belongs to them, and the flags last, so that a browser that is killed meanwhile starts again.
- * @returns how many parts came back
+ * Restores an empty library from its second copy while it is being opened. One tab does it; the others wait. Shelf rows are written after
+ * the data they refer to, and flags last, so a browser that is killed halfway starts over.
+ * @returns the number of restored parts
  */
 export async function writeBackFromCopy(db: Copied): Promise<number> {
   const { copy } = db;

@@ -230,7 +230,7 @@ export class NodSwayDatabase extends Dexie {
   readonly mirror = new Mirror();
   readonly recovery = new Recovery(this);
   readonly copy: SecondCopy;
-  /** The library was lost, and what is in memory of it was not written back yet. */
+  /** The library was lost, and the rows in memory have not been written back yet. */
   private owesMirror = false;
   private marking: ReturnType<typeof setTimeout> | null = null;
 
@@ -278,7 +278,7 @@ export class NodSwayDatabase extends Dexie {
       this.owesMirror = !this.mirror.isEmpty;
       noteRestored(await writeBackFromCopy(this), NOT_COPIED);
     }
-    // Where there was no room for it the last time, the library is no longer empty now.
+    // If the last attempt ran out of space, the library is no longer empty now.
     if (this.owesMirror) {
       await this.writeBack();
       this.owesMirror = false;
@@ -289,7 +289,7 @@ export class NodSwayDatabase extends Dexie {
     this.copy.compareLater(COMPARE_AFTER_MS);
   }
 
-  /** A library that was ever used has at least a flag. */
+  /** A library that has been used has at least one flag. */
   async isEmpty(): Promise<boolean> {
     return (await this.parts.count()) === 0 && (await this.flags.count()) === 0;
   }
@@ -300,7 +300,7 @@ export class NodSwayDatabase extends Dexie {
       for (const { name } of this.specs) {
         // A line of the Shelf without its part would be a promise that is not kept.
         const rows = this.mirror.rowsOf(name).filter((row) => name !== 'parts' || bodies.has((row as PartRow).id));
-        // What came back from the second copy is newer: all tabs write into that.
+        // Rows from the second copy are newer, since all tabs write to it.
         const table = this.table<unknown, unknown>(name);
         const keyOf = table.core.schema.primaryKey.extractKey;
         const known = new Set((await table.toCollection().primaryKeys()).map((key) => JSON.stringify(key)));
@@ -341,7 +341,7 @@ export class NodSwayDatabase extends Dexie {
 const PROBE = 'probe';
 const PAD = 'x'.repeat(64 * 1024);
 const MARK_AFTER_MS = 500;
-/** A page that has just opened has better things to do. */
+/** The comparison must not slow down a page that has just opened. */
 const COMPARE_AFTER_MS = 5000;
 
 export const database = new NodSwayDatabase(LIBRARY, TABLES, inOwnBucket);

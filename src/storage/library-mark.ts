@@ -14,13 +14,13 @@ export interface LibraryMark {
 const MARK = 'nod-sway:library';
 const LOST = 'nod-sway:lost';
 
-/** What came back from the second copy: parts, and how many recordings and samples did not. */
+/** How many parts were restored from the second copy, and how many recordings and samples were not. */
 export interface CameBack {
   parts: number;
   files: number;
 }
 
-/** What is gone and was not answered yet: dismissed, or restored; and what came back by itself. */
+/** What was lost, until the user dismisses or restores it; and what was restored automatically. */
 export const libraryLoss = createStore<{ lost: LibraryMark | null; restored: CameBack | null }>(() => ({ lost: null, restored: null }));
 
 function read(name: string): LibraryMark | null {

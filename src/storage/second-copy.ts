@@ -11,13 +11,13 @@ import {
 import { storeHealth } from './storage-backend';
 import { DATA_VERSION, type TableSpec } from './tables';
 
-/** What the copy is kept in: a database of another place than the library's. */
+/** The storage that holds the copy, separate from the library's. */
 export interface CopyPlace {
   indexedDB: IDBFactory;
   IDBKeyRange: typeof IDBKeyRange;
 }
 
-/** Opens that place; null where the browser has none. */
+/** Opens that storage; null if the browser has none. */
 export type OpenPlace = () => Promise<CopyPlace | null>;
 
 interface WithBuckets {
@@ -25,8 +25,8 @@ interface WithBuckets {
 }
 
 /**
- * A storage bucket of its own (W3C Storage Buckets API): its database lies in other files than the library's, so a browser that finds one
- * damaged and throws it away still has the other.
+ * A separate storage bucket (W3C Storage Buckets API). Its database uses different files: if the browser deletes one of the two, the other
+ * remains.
  */
 export const inOwnBucket: OpenPlace = async () => {
   const buckets = (globalThis.navigator as (Navigator & WithBuckets) | undefined)?.storageBuckets;
@@ -35,38 +35,38 @@ export const inOwnBucket: OpenPlace = async () => {
   return { indexedDB, IDBKeyRange: globalThis.IDBKeyRange };
 };
 
-/** Recordings and samples are files of the user's disk, and far too large to be kept twice. */
+/** Recordings and samples come from files on the user's disk and are too large to store twice. */
 export const NOT_COPIED: readonly string[] = ['recordings', 'samples'];
 
-/** Rows that a transaction touched: by their keys, or all within a range. */
+/** Rows changed by a transaction: by key, or all within a range. */
 interface Touched {
   table: string;
   keys: readonly unknown[];
   range?: DBCoreKeyRange;
 }
 
-/** What is written into the copy at once. */
+/** Changes that are written to the copy together. */
 interface Batch {
   touched: Touched[];
   written: Promise<void>;
 }
 
-/** Reading or writing a whole library goes by so many rows at a time. */
+/** Rows read or written at a time, to limit memory. */
 const CHUNK = 40;
-/** Whoever saves waits for the copy, but no longer than this: a copy that hangs must hold up nothing. */
+/** Saving waits for the copy at most this long, so a copy that hangs cannot block it. */
 const PATIENCE_MS = 3000;
 /** After a failed write the copy is compared with the library again, at growing intervals. */
 const FIRST_WAIT_MS = 1000;
 const LONGEST_WAIT_MS = 8000;
 const LOCK = 'nod-sway:second-copy';
 
-/** Runs work while no other tab writes into the copy. */
+/** Runs work while no other tab writes to the copy. */
 const locked = <T>(work: () => Promise<T>): Promise<T> =>
   (globalThis.navigator as Navigator | undefined)?.locks ? (navigator.locks.request(LOCK, work) as Promise<T>) : work();
 
 /**
- * Keeps a second copy of the library. It follows what the database has written: once a transaction is through, the rows it touched are
- * read back and put into the copy, so that the last of several tabs that do so writes what stands.
+ * Keeps a second copy of the library. When a transaction completes, the rows it changed are read again and written to the copy, so the last
+ * of several tabs writes the current state.
  */
 export class SecondCopy {
   private place: Promise<Dexie | null> | null = null;
@@ -77,10 +77,10 @@ export class SecondCopy {
   private writing: Promise<void> | null = null;
   private hangs = false;
   private wait = FIRST_WAIT_MS;
-  /** It could not be read when the library was found empty: what is in it alone must stay. */
+  /** The copy could not be read when the library was found empty, so rows that exist only in the copy must not be deleted. */
   private isUnread = false;
   private comparing: ReturnType<typeof setTimeout> | null = null;
-  /** Rows that come from the copy need not go back into it. */
+  /** Set while restoring: rows from the copy need not be copied back. */
   isPaused = false;
 
   constructor(
@@ -91,7 +91,7 @@ export class SecondCopy {
     this.names = specs.map((spec) => spec.name).filter((name) => !NOT_COPIED.includes(name));
   }
 
-  /** The copy's database; null where the browser has no place for one. It rejects where that cannot be opened now. */
+  /** The copy's database; null if the browser has no storage for it. Rejects if it cannot be opened now. */
   private copy(): Promise<Dexie | null> {
     return (this.place ??= this.opened().catch((e: unknown) => {
       this.place = null;
@@ -102,17 +102,17 @@ export class SecondCopy {
   private async opened(): Promise<Dexie | null> {
     const place = await this.openPlace?.();
     if (!place) return null;
-    // Strict: on a disk that runs full, what was answered without it was often gone after the browser was killed.
+    // Strict: without it, confirmed writes were often lost when the browser was killed on a full disk.
     const db = new Dexie(this.main.name, { ...place, chromeTransactionDurability: 'strict' });
     const stores = this.specs.filter((spec) => this.names.includes(spec.name)).map((spec) => [spec.name, spec.keys] as const);
     db.version(DATA_VERSION).stores(Object.fromEntries(stores));
-    // A tab of a newer version may raise the copy's version: this one goes on without it.
+    // A tab with a newer version of the app may need to upgrade the copy.
     db.on('versionchange', () => db.close());
     await db.open();
     return db;
   }
 
-  /** A transaction touched rows: they are copied when it is through. */
+  /** Notes rows changed by a transaction; they are copied when it completes. */
   touched(transaction: DBCoreTransaction, change: Touched): void {
     if (!this.openPlace || this.isPaused || !this.names.includes(change.table)) return;
     const known = this.open.get(transaction);
@@ -133,7 +133,7 @@ export class SecondCopy {
     this.ending.add(ended);
   }
 
-  /** Rows were written. */
+  /** Copies rows that have been written. */
   written(touched: readonly Touched[]): void {
     if (!this.openPlace) return;
     if (this.waiting) return void this.waiting.touched.push(...touched);
@@ -157,7 +157,7 @@ export class SecondCopy {
     }
   }
 
-  /** The copy missed something: it is opened anew, and compared with the library until that succeeds. */
+  /** A write failed: reopens the copy and compares it with the library until that succeeds. */
   private failed(error: unknown): void {
     console.error(error);
     const place = this.place;
@@ -211,9 +211,9 @@ export class SecondCopy {
     );
   }
 
-  /** Waits until what was written until now is in the copy as well. */
+  /** Waits until everything written so far is in the copy. */
   async settled(): Promise<void> {
-    // Within a transaction there is nothing to wait for: it is not through.
+    // Inside a transaction there is nothing to wait for yet.
     if (this.hangs || Dexie.currentTransaction || (this.ending.size === 0 && !this.waiting && !this.writing)) return;
     let timer: ReturnType<typeof setTimeout> | undefined;
     const late = new Promise<void>((done) => {
@@ -231,7 +231,7 @@ export class SecondCopy {
     clearTimeout(timer);
   }
 
-  /** Compares the copy with the library in a while. */
+  /** Schedules a comparison of the copy with the library. */
   compareLater(afterMs: number): void {
     if (!this.openPlace || this.comparing !== null) return;
     this.comparing = setTimeout(() => {
@@ -245,19 +245,19 @@ export class SecondCopy {
         (e: unknown) => this.failed(e),
       );
     }, afterMs);
-    // In a page timers are numbers; elsewhere one that waits must not keep the process.
+    // Outside a browser, a waiting timer must not keep the process alive.
     (this.comparing as { unref?: () => void }).unref?.();
   }
 
-  /** Brings the copy up to the library, where a tab was killed between the two or the copy is new. @returns whether it is now */
+  /** Brings a new or outdated copy up to date with the library. @returns whether it is up to date now */
   async compare(): Promise<boolean> {
-    // A library that is closed is compared when it is opened again.
+    // A closed library is compared when it opens again.
     if (!this.main.isOpen()) return false;
     const copy = await this.copy();
     if (!copy || !this.main.isOpen()) return false;
     const specs = this.specs.filter((spec) => this.names.includes(spec.name));
     const differing = new Map(await Promise.all(specs.map(async (spec) => [spec.name, await this.differing(copy, spec)] as const)));
-    // The body of a part keeps its key as it changes, and goes with the edits that lead on from it.
+    // A part's body keeps its key when it changes, so bodies are copied wherever the part's edits differ.
     const moved = new Set((differing.get('edits') ?? []).map((key) => (key as [string, number])[0]));
     differing.set('bodies', [...new Set([...(differing.get('bodies') ?? []), ...moved])]);
     for (const [table, keys] of differing)
@@ -265,7 +265,7 @@ export class SecondCopy {
     return true;
   }
 
-  /** Keys of rows that are only here or only there; of small tables, and of the Shelf's lines, also of rows that differ. */
+  /** Keys of rows that exist on one side only; for small tables and Shelf rows, also keys of rows that differ. */
   private async differing(copy: Dexie, { name, owner }: TableSpec): Promise<unknown[]> {
     const here = this.main.table<unknown, unknown>(name);
     const there = copy.table<unknown, unknown>(name);
@@ -280,7 +280,7 @@ export class SecondCopy {
     return [...differ, ...both.filter((_, i) => JSON.stringify(rows[i]) !== JSON.stringify(copies[i]))];
   }
 
-  /** Whether there is no library in the copy, or it cannot be read now. */
+  /** True if the copy holds no library or cannot be read now. */
   async isEmpty(): Promise<boolean> {
     try {
       const copy = await this.copy();
@@ -305,7 +305,7 @@ export class SecondCopy {
 
 const namesOf = (keys: readonly unknown[]): Set<string> => new Set(keys.map((key) => JSON.stringify(key)));
 
-/** Ranges as Dexie's core has them: 1 equal, 2 between, 3 any, 4 never. */
+/** The rows in a range. Dexie's range types: 1 equal, 2 between, 3 any, 4 never. */
 function within(table: Table<unknown, unknown>, { type, lower, upper, lowerOpen, upperOpen }: DBCoreKeyRange) {
   const where = table.where(':id');
   if (type === 4) return where.noneOf([]).limit(0);
@@ -316,7 +316,7 @@ function within(table: Table<unknown, unknown>, { type, lower, upper, lowerOpen,
   return where.between(lower, upper, !lowerOpen, !upperOpen);
 }
 
-/** Lets a copy hear of what is written. */
+/** Dexie middleware that reports changed rows to the copy. */
 export const copying = (copy: SecondCopy): Middleware<DBCore> => ({
   stack: 'dbcore',
   name: 'second-copy',

@@ -34,8 +34,8 @@ export const keyRange = {
 export type Keeping = 'opening' | 'browser' | 'memory';
 
 /**
- * What is known of the store; `silent` while it owes an answer for longer than {@link PATIENCE_MS}, `copyBehind` while its second copy
- * could not be written: on a full disk the browser may throw the first away.
+ * The state of the store: `silent` while an answer takes longer than {@link PATIENCE_MS}, `copyBehind` while the second copy could not be
+ * written.
  */
 export const storeHealth = createStore<{ keeping: Keeping; silent: boolean; copyBehind: boolean }>(() => ({
   keeping: 'opening',

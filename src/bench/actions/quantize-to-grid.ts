@@ -5,7 +5,7 @@ import type { BenchStore } from '../store/bench-store';
 import { linedPart } from '../store/derived';
 import { canTouch, chosenIds, touchOf } from './act';
 
-/** Moves the selection, or all hits, fully onto the grid that is shown, as one undo step, and says what moved. */
+/** Moves the selection, or all hits, onto the shown grid in one undo step, and reports what moved. */
 export function quantizeToGrid(store: BenchStore): void {
   const state = store.getState();
   const { part, view, run } = state;

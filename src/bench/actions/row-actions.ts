@@ -1,4 +1,4 @@
-/** Hits that change their row: to another one, to a row of their own; a row doubled. What is made is seen. */
+/** Moving hits to another row or a new one, and doubling a row. New rows are opened. */
 import { newHitId } from '@/editing/ids';
 import type { Copied } from '@/core/commands/copy';
 import { hitsToOwnRow, layerRow, type MadeRows } from '@/core/commands/split-rows';
@@ -45,7 +45,7 @@ export const doubleRow = (store: BenchStore, row: VoiceName, percent: number): v
     layerRow(p, row, percent, newHitId),
   );
 
-/** Moves the selection to another row of the part, or copies it there; the hits that arrive are selected. */
+/** Moves or copies the selection to another row of the part, and selects the result. */
 export function selectionToRow(store: BenchStore, row: VoiceName, how: 'move' | 'copy'): void {
   const { part, selection, run } = store.getState();
   const touch = touchOf(part, selection);

@@ -3,15 +3,15 @@ import { pedalOfOpenness } from '@/core/articulation/openness';
 
 const CONTROLLER = 0xb0;
 
-/** A note that is to be sent. */
+/** A note to send. */
 interface Articulated {
-  /** From 0. */
+  /** 0 to 15. */
   channel: number;
   openness?: number | undefined;
   position?: number | undefined;
 }
 
-/** The controllers that go out before notes: the pedal's where it changed, positions each time. */
+/** The controllers to send before a note: the pedal when its value changed, the position every time. */
 export class ArticulationOut {
   private readonly pedals = new Map<number, number>();
 
@@ -26,7 +26,7 @@ export class ArticulationOut {
     return messages;
   }
 
-  /** Another device knows nothing of what was sent. */
+  /** A newly chosen device has received nothing yet. */
   forget(): void {
     this.pedals.clear();
   }

@@ -11,13 +11,13 @@ const WAYS = [
   { how: 'copy', text: 'Copy to row' },
 ] as const;
 
-/** The other rows of the part, for hits to move or to be copied to. */
+/** Submenus that move or copy the selected hits to another row of the part. */
 export function ToRowItems() {
   const store = useBenchStore();
   const part = useBench((s) => s.part);
   const selection = useBench((s) => s.selection);
   const own = new Set(part.hits.filter((h) => selection.has(h.id)).map((h) => h.voice));
-  // Hits of one row have nowhere to go on it; of several, some do.
+  // A selection within one row cannot go to that row; a selection across rows can go to any.
   const rows = part.rows.map((r) => r.voice).filter((row) => own.size !== 1 || !own.has(row));
   if (own.size === 0 || rows.length === 0) return null;
   return WAYS.map(({ how, text }) => (

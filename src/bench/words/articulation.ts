@@ -3,7 +3,7 @@ import { plural } from '@/core/plurals';
 import { roundHalfUp } from '@/core/units';
 
 /**
- * How open the hat was and where the pad was struck; empty where neither is known.
+ * How open the hi-hat was and where the pad was struck; empty if neither is known.
  * @example articulationText({ openness: 64, position: 127 }) // 'hat 50 % open, position 127'
  */
 export const articulationText = ({ openness, position }: Pick<Hit, 'openness' | 'position'>): string =>
@@ -14,7 +14,7 @@ export const articulationText = ({ openness, position }: Pick<Hit, 'openness' | 
 const signed = (n: number): string => `${n > 0 ? '+' : '−'}${Math.abs(n)}`;
 
 /**
- * All that a hit sounds like by itself; empty where it has nothing of the kind.
+ * A hit's pan, pitch, brightness, openness and position; empty if it has none of them.
  * @example soundText({ pan: -20, pitch: 2 }) // 'pan 20 % left, pitch +2 semitones'
  */
 export const soundText = (hit: Pick<Hit, 'pan' | 'pitch' | 'brightness' | 'openness' | 'position'>): string =>

@@ -13,19 +13,19 @@ export function opennessOf(settings: HatSettings, value: number): Openness {
   return by >= settings.closedFrom ? 'closed' : by >= settings.openBelow ? 'half' : 'open';
 }
 
-/** How open a hat is by its pedal, either way round. @example opennessOfPedal(127) // 0: pressed */
+/** Converts a pedal value to openness; `turned` is for pedals that send 0 when pressed. @example opennessOfPedal(127) // 0: pressed */
 export const opennessOfPedal = (value: number, turned = false): number => (turned ? value : 127 - value);
 
-/** The controller that says so, with 127 for a pedal that is pressed. */
+/** The value of controller 4 for an openness: 127 when the pedal is pressed. */
 export const pedalOfOpenness = (openness: number): number => 127 - openness;
 
-/** Whether a row is struck on the hat, which is more or less open. */
+/** Whether a row is a hi-hat struck by hand, which can be more or less open. */
 export const isHat = (row: VoiceName): boolean => /^hat-(?!splash|pedal)/.test(voiceOfRow(row));
 
-/** The voices of a hat that is more or less open. */
+/** The hi-hat voice for each degree of openness. */
 export const BY_OPENNESS: Readonly<Record<Openness, VoiceName>> = { closed: 'hat-closed', half: 'hat-half', open: 'hat-open' };
 
-/** The voice that is as open as a pedal says; a row of another voice stays. @example hatOf('hat-closed', 127) // 'hat-open' */
+/** The hi-hat voice that matches an openness; other rows are returned unchanged. @example hatOf('hat-closed', 127) // 'hat-open' */
 export function hatOf(row: VoiceName, openness: number | undefined): VoiceName {
   if (openness === undefined || !Object.values(BY_OPENNESS).includes(voiceOfRow(row))) return row;
   const voice = BY_OPENNESS[opennessOf(USUAL_HAT, pedalOfOpenness(openness))];

@@ -6,7 +6,7 @@ import { ticksOfBars } from './settings';
 
 /**
  * A part as it sounded in a pass of some bars that were looped, written out: the hits that sounded, where and how loud; without feel,
- * chance, passes and cycles, so that it is always so from now on. Muted hits stay as they are.
+ * chance, passes and cycles, so every pass sounds the same from now on. Muted hits stay as they are.
  * @param from bars from 0, `to` not included
  */
 export function keptPass(part: Part, { from, to, pass }: { from: number; to: number; pass: number }, newId: () => HitId): Part {

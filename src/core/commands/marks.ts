@@ -23,7 +23,7 @@ export const setGhost = (part: Part, ids: ReadonlySet<HitId>, ghost: boolean): P
 /** Makes hits silent strokes that end their voice's ring, or sounding ones again. */
 export const setChoke = (part: Part, ids: ReadonlySet<HitId>, choke: boolean): Part => setFlag(part, ids, 'choke', choke);
 
-/** Mutes hits, which stay in their places, or lets them sound again. */
+/** Mutes hits without moving them, or unmutes them. */
 export const setMuted = (part: Part, ids: ReadonlySet<HitId>, muted: boolean): Part => setFlag(part, ids, 'muted', muted);
 
 /** Locks hits against every tool, or unlocks them. */

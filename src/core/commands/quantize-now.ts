@@ -16,9 +16,9 @@ export interface Quantized {
 }
 
 /**
- * Puts hits fully on the nearest line of a grid, by the line that they belong to; nudges in time go. A line is where the shown swing has
- * it: written hits stay straight where a move swings them.
- * @param swings how the shown grid swings by itself, by bars; none where it is straight
+ * Moves each hit to the grid line nearest to its home and removes its nudge in time. On a swung grid the line is the swung one; where a
+ * move adds the swing, written hits stay straight.
+ * @param swings the swing of the shown grid by bars; empty if the grid is straight
  * @example quantizeNow(part, ids, '1/16').part // a snare 12 ms after beat 2 stands on beat 2
  */
 export function quantizeNow(part: Part, ids: ReadonlySet<HitId>, grid: GridName, swings: readonly SwingMove[] = []): Quantized {

@@ -1,4 +1,4 @@
-/** Commands that give hits to another row of the part: moved there, or copied. */
+/** Commands that move or copy hits to another row of the part. */
 import { replaceHits } from '../part/diff';
 import { withoutLocked } from '../part/locks';
 import type { Hit, HitId, Part } from '../model/part';
@@ -7,7 +7,7 @@ import type { VoiceName } from '../row-names';
 import { putCopies, type Copied, type Onto } from './copy';
 import { keyInPart } from './place';
 
-/** A hit as one of another row: with that row's key, and on a row of no break without a slice. */
+/** A hit changed to another row: it takes that row's key, and keeps its slice only on a row of a break. */
 function onRow(part: Part, hit: Hit, row: VoiceName): Hit {
   const { lane: _lane, piece, ...rest } = hit;
   const lane = part.hits.find((h) => h.voice === row)?.lane;
@@ -26,8 +26,8 @@ const chosenFor = (part: Part, ids: ReadonlySet<HitId>, row: VoiceName): Hit[] =
 };
 
 /**
- * Moves hits to another row, at their times and as loud as they are; locked ones stay. Where that row has a hit on their step, it is
- * replaced, or they stay where they are.
+ * Moves hits to another row with their times and velocities. Locked hits stay. If the row already has a hit on that step, `onto` decides
+ * whether it is replaced or the moved hit stays in its own row.
  * @example moveToRow(part, new Set(['h1']), 'rim', 'replace').part // the hit is one of the rim
  */
 export function moveToRow(part: Part, ids: ReadonlySet<HitId>, row: VoiceName, onto: Onto): Copied {
@@ -44,7 +44,7 @@ export function moveToRow(part: Part, ids: ReadonlySet<HitId>, row: VoiceName, o
   return stayed.length === 0 ? put : { ...put, part: { ...put.part, hits: replaceHits(put.part.hits, new Set(), stayed) } };
 }
 
-/** Copies hits to another row in the same way; locked ones are copied too, and the copies are free. */
+/** Copies hits to another row by the same rules. Locked hits are copied too; the copies are unlocked. */
 export function copyToRow(part: Part, ids: ReadonlySet<HitId>, row: VoiceName, onto: Onto, newId: () => HitId): Copied {
   const copies = part.hits
     .filter((h) => ids.has(h.id) && h.voice !== row)

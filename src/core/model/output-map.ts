@@ -28,8 +28,8 @@ export interface OutputMap {
   /** All in one track, or one a row. */
   tracks: 'one' | 'rows';
   /**
-   * How open a hat is and where a pad was struck: as controllers 4 and 16 before the stroke (so without it), or as the key of the closed,
-   * half open or open hat, without positions.
+   * How openness and position are sent: as controllers 4 and 16 before the stroke (the default), or as the keys of the closed, half-open
+   * and open hi-hat, without positions.
    */
   articulation?: 'controllers' | 'keys';
 }

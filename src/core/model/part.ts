@@ -46,7 +46,7 @@ export interface Hit {
   ghost?: boolean;
   /** Sounds nothing and ends the ring of its own voice. */
   choke?: boolean;
-  /** Stays in its place and sounds nothing, until it is unmuted. */
+  /** Silent and not exported, but stays in place. */
   muted?: boolean;
   /** -100 (left) to 100 (right); 0 without it. */
   pan?: number;
@@ -63,7 +63,7 @@ export interface Hit {
   companions?: readonly Companion[];
   /** How open the hat was when it was struck: 0 (pressed, controller 4 at 127) to 127 (let go, controller 4 at 0). */
   openness?: number;
-  /** Where the pad was struck, as its device counts on controller 16: 0 to 127. */
+  /** Where on the pad it was struck: the device's value of controller 16, 0 to 127. */
   position?: number;
   /** The straight grid line it belongs to: given by the hand that placed it, or read once from a file, a take or a break. */
   home: Ticks;

@@ -57,7 +57,7 @@ export function keysOfRows(
 }
 
 /**
- * The key that a hit leaves with: its row's, or with articulation as keys that of a hat which is as open as its pedal says.
+ * The key that a hit is sent with: its row's, or, with articulation as keys, that of the hi-hat voice matching its openness.
  * @example keysOfHits(part, map)({ voice: 'hat-closed', key: 42, openness: 127 }) // 46, where General MIDI's keys are wanted
  */
 export function keysOfHits(

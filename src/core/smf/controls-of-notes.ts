@@ -6,21 +6,21 @@ import { pedalOfOpenness } from '../articulation/openness';
 import type { TempoMap } from '../time/tempo-map';
 import { roundHalfUp, seconds, ticks } from '../units';
 
-/** A pedal's, a pressure's or a position's value before a note. */
+/** A pedal, pressure or position value written before a note. */
 export interface Control {
   kind: Companion['kind'] | 'position';
   value: number;
   tick: number;
   /** Index of its note. */
   note: number;
-  /** Says what held when its note was struck: left out where that holds by what came before. */
+  /** States the pedal's value at its note: left out if the pedal already has that value. */
   holds?: true;
 }
 
 /**
- * Each companion as long before its note as it came before its stroke, but never before the file's start; how open the hat was where that
- * changes, and where pads were struck, at the note itself.
- * @param byLane what holds between the notes is known only to who writes the song's other events
+ * The controllers of all notes. Companions keep their distance to the stroke but never lie before the file's start; openness (where it
+ * changes) and positions are written at the note's tick.
+ * @param byLane keep repeated pedal values: the writer of the song knows what its other events have set
  */
 export function controlsOfNotes(
   part: Ornamented,
@@ -48,14 +48,14 @@ export function controlsOfNotes(
       controls.push({ kind, value, note: k, tick: Math.max(0, Math.min(notes.ticks[k] as number, roundHalfUp(before * perTick))) });
     }
   }
-  // Companions that come with the note itself lead to what holds there.
+  // At the same tick companions come first: they may already set the pedal's value.
   controls.sort((a, b) => a.tick - b.tick || a.note - b.note || rankOf(a) - rankOf(b));
   return byLane ? controls : withoutRepeats(controls, channelOf);
 }
 
 const rankOf = ({ kind, holds }: Control): number => (kind === 'position' ? 2 : holds ? 1 : 0);
 
-/** Without pedals that say what holds already on their channel. */
+/** Leaves out pedal values that their channel already has. */
 function withoutRepeats(controls: readonly Control[], channelOf: (note: number) => number): Control[] {
   const pedals = new Map<number, number>();
   return controls.filter(({ kind, value, note, holds }) => {

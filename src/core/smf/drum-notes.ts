@@ -316,7 +316,7 @@ const voiceOf = (part: Pick<Part, 'hits'>, strokes: StrokeColumns, s: number): V
 
 /**
  * Strokes in the order in which they are written; of equal ones the louder alone, the first of equally loud ones. Those are `alone`: the
- * one that goes cuts no length. At one tick strokes with a position come first, since it is read as that of the next note.
+ * one that goes cuts no length. At the same tick strokes with a position come first, since a position applies to the next note.
  */
 function mergeEqual(
   chosen: readonly number[],

@@ -1,10 +1,10 @@
 import { FOOT_CONTROLLER, POSITION_CONTROLLER } from '../articulation/controllers';
 import type { Control } from './controls-of-notes';
 
-/** What the controllers of a track say while it is written: the song's own events say most of it already. */
+/** Tracks controller values while a track is written, so values that the song's own events have set are not repeated. */
 export class HeldControls {
   private readonly pedals = new Map<number, number>();
-  /** Positions that no stroke has followed yet. */
+  /** Positions not yet followed by a stroke. */
   private readonly positions = new Map<number, number>();
 
   moved(channel: number, controller: number, value: number): void {
@@ -12,7 +12,7 @@ export class HeldControls {
     else if (controller === POSITION_CONTROLLER) this.positions.set(channel, value);
   }
 
-  /** Whether a control has to be written; what is, holds. */
+  /** Whether a control must be written; if so, its value is remembered. */
   wants({ kind, value, holds }: Pick<Control, 'kind' | 'value' | 'holds'>, channel: number): boolean {
     if (kind === 'position') return this.positions.get(channel) !== value;
     if (kind !== 'pedal') return true;

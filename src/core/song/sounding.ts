@@ -14,7 +14,7 @@ export type Soundable = Pick<Part, 'hits' | 'rows' | 'meter' | 'origin' | 'bars'
 
 const plainHits = new WeakMap<readonly Hit[], boolean>();
 
-/** Whether every hit sounds in every pass, just as written: none is muted or left to chance. */
+/** Whether every hit sounds in every pass: none is muted or has a probability or passes. */
 export function isPlain({ hits, rows }: Pick<Soundable, 'hits' | 'rows'>): boolean {
   if (rows.some((r) => r.cycle)) return false;
   let plain = plainHits.get(hits);

@@ -20,9 +20,9 @@ export interface FoldedStroke {
   key: number;
   velocity: Velocity;
   companions?: readonly Companion[];
-  /** How open the hat's pedal was, 0 to 127, where it was ever moved. */
+  /** Openness by the hat's pedal, 0 to 127, once the pedal has moved. */
   openness?: number;
-  /** Where the pad was struck, 0 to 127, where it says. */
+  /** Where the pad was struck, 0 to 127, if the device sends it. */
   position?: number;
   /** Until it was let go; undefined where that is not known. It comes after the stroke itself. */
   length?: Ticks;
@@ -59,7 +59,7 @@ export class TakeFolder {
   private readonly held = new Map<number, { stroke: FoldedStroke; at: number }>();
   private readonly pressures = new Map<number, number>();
   private openness: number | null = null;
-  /** The position that came last: of the stroke that follows. */
+  /** The last position received, for the next stroke. */
   private position: TakeEvent | null = null;
   /** The hardest of the latest strokes. */
   private hardest: TakeEvent | null = null;
@@ -159,7 +159,7 @@ export class TakeFolder {
     return { event, ...this.placeOf(e), key: this.take.pads?.[e.key] ?? e.key, velocity: velocity(1), grab: true };
   }
 
-  /** The position that came just before a stroke is its own alone. */
+  /** A position applies only to the stroke right after it. */
   private positionOf(e: TakeEvent): Pick<FoldedStroke, 'position'> {
     const { position } = this;
     this.position = null;

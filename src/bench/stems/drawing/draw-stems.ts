@@ -131,7 +131,7 @@ function drawFoot(
     g.beginPath();
     g.arc(s.footX, s.footY, open ? 3 : 1.8, 0, 2 * Math.PI);
     if (open) {
-      // A muted hit's foot is open: on paper that is a ring.
+      // Muted hits have an open foot.
       g.lineWidth = 1.4;
       g.fillStyle = palette.ground;
     }
