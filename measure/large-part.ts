@@ -33,7 +33,7 @@ export function largePart(count: number): Part {
     });
   }
   return {
-    format: 'nod-sway/part@5',
+    format: 'nod-sway/part@6',
     name: 'Large',
     tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }],
     meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }],

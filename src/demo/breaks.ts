@@ -36,7 +36,7 @@ function breakPart({ name, tempo, meter, kit, seed, room, bars, timingMs }: Sett
   const map = meterMapOf(frame);
   const hits: Hit[] = bars.flatMap((pattern, i) => patternHits(pattern, '1/16', map.barOf(i).start)).sort(compareHits);
   return {
-    format: 'nod-sway/part@5',
+    format: 'nod-sway/part@6',
     name,
     ...frame,
     bars: bars.length,

@@ -32,7 +32,7 @@ function cuePart(s: CueSettings): Part {
   const map = meterMapOf(frame);
   const hits: Hit[] = s.bars.flatMap((pattern, i) => patternHits(pattern, '1/16', map.barOf(i).start, s.level, s.shift)).sort(compareHits);
   return {
-    format: 'nod-sway/part@5',
+    format: 'nod-sway/part@6',
     name: s.name,
     ...frame,
     bars: s.bars.length,

@@ -15,7 +15,10 @@ export const LAST_TICK = MAX_QUARTERS * TICKS_PER_QUARTER;
 
 const isObject = (v: unknown): v is Record<string, unknown> => typeof v === 'object' && v !== null && !Array.isArray(v);
 const isWhole = (n: unknown, low: number, high: number): boolean => Number.isInteger(n) && (n as number) >= low && (n as number) <= high;
-const isText = (s: unknown): boolean => typeof s === 'string' && s.length > 0 && s.length <= 120;
+const LONGEST_ID = 120;
+const isText = (s: unknown): boolean => typeof s === 'string' && s.length > 0 && s.length <= LONGEST_ID;
+/** An id, perhaps with the number of a stroke behind it. */
+const isVariation = (s: unknown): boolean => typeof s === 'string' && s.length > 0 && s.length <= LONGEST_ID + 5;
 
 const isTick = (v: unknown): boolean => isWhole(v, -LAST_TICK, LAST_TICK);
 /** A hit at the very end may belong to the bar line after it; no bar is longer than 64 whole notes. */
@@ -47,6 +50,7 @@ const HIT_RULES: Readonly<Record<keyof Hit, (v: unknown) => boolean>> = {
   companions: (v) => v === undefined || (Array.isArray(v) && v.length > 0 && v.length <= MOST_COMPANIONS && v.every(isCompanion)),
   openness: isController,
   position: isController,
+  variation: (v) => v === undefined || isVariation(v),
   home: isLine,
   sure: (v) => v === undefined || (Number.isFinite(v) && (v as number) >= 0 && (v as number) <= 1),
   other: (v) => v === undefined || isLine(v),

@@ -31,9 +31,9 @@ test.each(readdirSync(join(FIXTURES, 'part-1')))(
     const { early, file, midi } = JSON.parse(readFileSync(join(FIXTURES, 'part-1', name), 'utf8')) as PartFixture;
     const { part, versions } = readPartFile(JSON.stringify(file));
     expect([part.format, part.feel.format, versions!.map((v) => v.part.format)]).toEqual([
-      'nod-sway/part@5',
+      'nod-sway/part@6',
       'nod-sway/feel@3',
-      ['nod-sway/part@5'],
+      ['nod-sway/part@6'],
     ]);
     // Only where tracks end has changed since: on a bar line, and no note behind it.
     const { bytes, left } = exportPart(part, { early });
@@ -45,18 +45,19 @@ test.each(readdirSync(join(FIXTURES, 'part-1')))(
   },
 );
 
-test.each([3, 4])('a part and a journal of part@%i open as they are: the same state, the same edits, the same bytes', (version) => {
+test.each([3, 4, 5])('a part and a journal of part@%i open as they are: the same state, the same edits, the same bytes', (version) => {
   const { body, edits, midi } = JSON.parse(readFileSync(join(FIXTURES, `journal-${version}.json`), 'utf8')) as Omit<Journal, 'seq'>;
   const kept = edits.map((e, i) => ({ ...e, seq: i + 1 }));
   const bytes = (part: Part): string => Buffer.from(exportPart(part).bytes).toString('base64');
   const { part } = readPartFile(JSON.stringify(body));
-  expect(part).toEqual({ ...body, format: 'nod-sway/part@5' });
+  expect(part).toEqual({ ...body, format: 'nod-sway/part@6' });
   expect(bytes(part)).toBe(midi[0]);
   expect(bytes(replayed(body, kept))).toBe(midi[1]);
   expect(editsInNewest(body, 0, kept)).toEqual(kept);
   const [hit, ...others] = body.hits;
-  const newer = { ...body, hits: [{ ...hit, openness: 5 }, ...others] };
-  expect(() => readPartFile(JSON.stringify(newer))).toThrow(`hits[0].openness is no member of part@${version === 3 ? 3 : 4}`);
+  const [member, value] = version < 5 ? ['openness', 5] : ['variation', 'h1'];
+  const newer = { ...body, hits: [{ ...hit, [member]: value }, ...others] };
+  expect(() => readPartFile(JSON.stringify(newer))).toThrow(`hits[0].${member} is no member of part@${version}`);
   if (version === 3)
     expect(() => readPartFile(JSON.stringify({ ...body, playerTempo: body.tempo }))).toThrow('playerTempo is no member of part@3');
 });
@@ -122,7 +123,7 @@ describe('a journal of part@2', () => {
 
   test('going back step by step, past the body too, gives every state as it was; then forward again', () => {
     const told = editsInNewest(body, seq, kept);
-    expect(told.map((e) => e.format)).toEqual(told.map(() => 'nod-sway/part@5'));
+    expect(told.map((e) => e.format)).toEqual(told.map(() => 'nod-sway/part@6'));
     let part = replayed(body, kept.slice(seq));
     for (let i = told.length; i > 0; i--) {
       expect(bytes(part)).toBe(midi[i]);
@@ -139,7 +140,7 @@ describe('a journal of part@2', () => {
     const state = replayed(body, kept.slice(seq));
     const after = { ...state, hits: state.hits.slice(3) };
     const diff = diffParts(state, after)!;
-    const newest = { seq: kept.length + 1, label: 'Delete', diff, format: 'nod-sway/part@5' };
+    const newest = { seq: kept.length + 1, label: 'Delete', diff, format: 'nod-sway/part@6' };
     expect(replayed(body, [...kept.slice(seq), newest]).hits).toEqual(after.hits);
     expect(editsInNewest(body, seq, [...kept, newest]).at(-1)).toBe(newest);
   });

@@ -35,7 +35,7 @@ function part1(data: Record<string, unknown>): Record<string, unknown> {
 }
 
 /** A step to a format that only adds members to parts or hits. */
-const partWithMore = (from: 3 | 4): Step => ({
+const partWithMore = (from: 3 | 4 | 5): Step => ({
   from,
   migrate: (data) => {
     const later = fieldsAfter(PART_FIELDS, from).find((name) => name in data) ?? laterOfHits(data.hits, from);
@@ -82,8 +82,8 @@ const FORMATS: Readonly<Record<FileKind | 'library', { newest: number; steps: re
     ],
   },
   part: {
-    newest: 5,
-    steps: [{ from: 1, migrate: part1 }, { from: 2, migrate: partOf2 }, partWithMore(3), partWithMore(4)],
+    newest: 6,
+    steps: [{ from: 1, migrate: part1 }, { from: 2, migrate: partOf2 }, partWithMore(3), partWithMore(4), partWithMore(5)],
   },
   groove: { newest: 1, steps: [] },
   kit: { newest: 1, steps: [] },

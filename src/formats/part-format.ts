@@ -20,7 +20,7 @@ import { migrated } from './migrate';
 import { outputMapSchema } from './output-map-format';
 import { validate } from './validate';
 
-/** part@5 as it comes from files and the store; older ones are migrated. Whatever an import accepts, it accepts. */
+/** part@6 as it comes from files and the store; older ones are migrated. Whatever an import accepts, it accepts. */
 
 const tick = Joi.number().integer().min(-LAST_TICK).max(LAST_TICK);
 const voice = Joi.string().min(1).max(LONGEST_VOICE);
@@ -73,7 +73,7 @@ const tempoChanges = Joi.array()
 
 /** Each field of a part with its rule. */
 const PART_RULES: Readonly<Record<keyof Part, Joi.Schema>> = {
-  format: Joi.string().valid('nod-sway/part@5').required(),
+  format: Joi.string().valid('nod-sway/part@6').required(),
   name: Joi.string().min(1).max(LONGEST_NAME).required(),
   tempo: tempoChanges.required(),
   playerTempo: tempoChanges,

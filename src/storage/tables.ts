@@ -111,10 +111,10 @@ export const TABLES: readonly TableSpec[] = [
 ];
 
 /**
- * The store's version. Version 13 stores parts as part@5. Raising it closes tabs that run an older version, so they cannot write the older
+ * The store's version. Version 14 stores parts as part@6. Raising it closes tabs that run an older version, so they cannot write the older
  * format.
  */
-export const DATA_VERSION = 13;
+export const DATA_VERSION = 14;
 
 /** All rows of a part, by the name of their table. */
 export type RowsOfPart = Readonly<Record<string, readonly unknown[]>>;

@@ -170,7 +170,7 @@ export const partArbitrary: fc.Arbitrary<Part> = meterArbitrary.chain(([n, d]) =
     .map((r): Part => {
       const hits = [...r.hits].sort(compareHits).map((h, i) => ({ ...h, id: `h${String(i).padStart(3, '0')}` }));
       return withHomesOf2({
-        format: 'nod-sway/part@5',
+        format: 'nod-sway/part@6',
         name: 'random',
         tempo: [
           { tick: ticks(0), microsecondsPerQuarter: r.microseconds },
@@ -207,7 +207,7 @@ export function smallPart(hits: readonly (readonly [string, number, number])[], 
     }))
     .sort(compareHits);
   return withHomesOf2({
-    format: 'nod-sway/part@5',
+    format: 'nod-sway/part@6',
     name: 'small',
     tempo: [{ tick: ticks(0), microsecondsPerQuarter: 500_000 }],
     meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }],

@@ -74,7 +74,7 @@ export const humanBeat = ({
   bars: number;
   hits: Hit[];
 }): Part => ({
-  format: 'nod-sway/part@5',
+  format: 'nod-sway/part@6',
   name: `beat ${seed}`,
   tempo: [{ tick: ticks(0), microsecondsPerQuarter: microsecondsOf(tempo) }],
   meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }],

@@ -120,6 +120,17 @@ export const MORE: readonly KeySpec[] = [
     also: ['bake', 'freeze', 'commit', 'apply'],
     run: ({ store }) => store.getState().run('Commit feel', bake),
   },
+  dialog('convert', 'Convert to plain hits …', [
+    'flatten',
+    'bake',
+    'expand',
+    'loop length',
+    'passes',
+    'probability',
+    'ornaments',
+    'render',
+    'consolidate',
+  ]),
   {
     keys: [],
     group: 'Dynamics',

@@ -10,12 +10,12 @@ import { MENU_ITEM, MENU_RULE, PointMenu } from '@/ui/PointMenu';
 import type { MenuPlace } from '@/ui/menu-place';
 import { labelOfRow } from '@/core/part/rows';
 import { actOnSelection } from '../actions/act';
-import { deleteSelection, duplicateSelection, repeatSelection } from '../actions/arrange';
 import { muteSelection } from '../actions/muting';
 import { quantizeToGrid } from '../actions/quantize-to-grid';
 import { selectionToOwnRow } from '../actions/row-actions';
 import { decideSelection } from '../actions/doubtful-hits';
-import { copySelection, cutSelection, hasClip, paste, pastePlace } from '../actions/clipboard';
+import { barsText, deleteSelection, duplicateSelection, repeatSelection } from '../actions/arrange';
+import { copySelection, cutSelection, hasClip, loopedBars, paste, pasteOnOpenRow, pasteOver, pastePlace } from '../actions/clipboard';
 import { describeHits, placeText } from '../words/describe';
 import { keyText } from '../words/key-text';
 import { FeatureItems } from '../shared/FeatureItems';
@@ -44,6 +44,8 @@ function Items() {
   const them = one ? 'it' : 'them';
   const allMuted = !none && part.hits.every((h) => !selection.has(h.id) || h.muted);
   const place = pastePlace(store);
+  const focus = useBench((s) => s.focus);
+  const looped = loopedBars(getState());
   const item = (text: string, keys: string, run: () => void, disabled = false) => (
     <DropdownMenu.Item className={MENU_ITEM} disabled={disabled} onSelect={run}>
       {text} <span className="text-sm text-faint">{keys}</span>
@@ -81,6 +83,8 @@ function Items() {
       {item(`Copy ${them}`, keyText('mod+c'), () => copySelection(store), none)}
       {item(`Cut ${them}`, keyText('mod+x'), () => cutSelection(store), none)}
       {item(`Paste at ${placeText(part, place.tick)}`, keyText('mod+v'), () => paste(store, place), !hasClip())}
+      {hasClip() && focus && item(`Paste to the same places on ${labelOfRow(part, focus).toLowerCase()}`, '', () => pasteOnOpenRow(store))}
+      {hasClip() && looped && item(`Paste over ${barsText(looped)}`, '', () => pasteOver(store, looped))}
       <FeatureItems menu="hits" />
       {item(`Duplicate ${them} right after`, keyText('mod+d'), () => duplicateSelection(store), none)}
       {item(`Repeat ${them} into the next bar`, 'R', () => repeatSelection(store), none)}

@@ -20,7 +20,7 @@ function partOf(
     ornaments[h.voice] && h.velocity > 90 ? { ...h, ornament: ornaments[h.voice]! } : h,
   );
   return {
-    format: 'nod-sway/part@5',
+    format: 'nod-sway/part@6',
     name: 'x',
     tempo: [{ tick: ticks(0), microsecondsPerQuarter: microsecondsOf(bpm(tempo)) }],
     meter: [{ tick: ticks(0), numerator: meter[0], denominator: meter[1] }],

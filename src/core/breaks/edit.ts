@@ -60,7 +60,7 @@ export function freshBreak({ id, name, sample, seconds: length }: Recorded, bar 
 /** A part that is a break and nothing else. */
 export function partOfBreak(of: Break): Part {
   const empty: Part = {
-    format: 'nod-sway/part@5',
+    format: 'nod-sway/part@6',
     name: of.name,
     tempo: [{ tick: ticks(0), microsecondsPerQuarter: 600_000 }],
     meter: [{ tick: ticks(0), numerator: 4, denominator: 4 }],

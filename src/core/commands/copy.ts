@@ -14,6 +14,11 @@ import { atTick, keyInPart } from './place';
 export interface Clip {
   hits: readonly Hit[];
   voices: readonly VoiceName[];
+  /** Where the anchor was in its part, and within its bar. */
+  anchor: Ticks;
+  inBar: Ticks;
+  /** How many bars the hits lie in. */
+  bars: number;
 }
 
 /**
@@ -44,7 +49,15 @@ export function copyHits(part: Part, ids: ReadonlySet<HitId>): Clip | null {
     chosen.push(hit);
   });
   if (chosen.length === 0) return null;
-  return { hits: chosen.map((hit) => atTick(hit, ticks(hit.tick - anchor))), voices: [...new Set(chosen.map((h) => h.voice))] };
+  const map = meterMapOf(part);
+  const bars = barsOfHits(part, ids);
+  return {
+    hits: chosen.map((hit) => atTick(hit, ticks(hit.tick - anchor))),
+    voices: [...new Set(chosen.map((h) => h.voice))],
+    anchor: ticks(anchor),
+    inBar: ticks(anchor - map.barAt(ticks(anchor)).start),
+    bars: bars ? bars.to - bars.from : 1,
+  };
 }
 
 /**
@@ -58,15 +71,51 @@ export function pasteClip(
   newId: () => HitId,
   { row, onto }: { row?: VoiceName | undefined; onto: Onto },
 ): Copied {
-  const single = clip.voices.length === 1 ? row : undefined;
-  const added = clip.hits.map((hit): Hit => {
-    const { locked: _free, lane: _lane, ...rest } = atTick(hit, ticks(hit.tick + at));
-    const voice = single ?? hit.voice;
-    return { ...rest, id: newId(), voice, key: voice === hit.voice ? hit.key : keyInPart(part, voice) };
-  });
+  const added = copiesAt(part, clip, at, newId, clip.voices.length === 1 ? row : undefined);
   const fitting = added.filter((hit) => hit.tick >= Math.min(part.origin, at));
   const put = putCopies(part, fitting, onto);
   return { ...put, leftOut: put.leftOut + added.length - fitting.length };
+}
+
+const copiesAt = (part: Part, clip: Clip, at: Ticks, newId: () => HitId, row?: VoiceName): Hit[] =>
+  clip.hits.map((hit): Hit => {
+    const { locked: _free, lane: _lane, variation: _own, ...rest } = atTick(hit, ticks(hit.tick + at));
+    const voice = row ?? hit.voice;
+    return { ...rest, id: newId(), voice, key: voice === hit.voice ? hit.key : keyInPart(part, voice) };
+  });
+
+/** Puts a clip down at the places that it came from, all of it on one row; of hits at one place the loudest. */
+export function pasteOnRow(part: Part, clip: Clip, row: VoiceName, newId: () => HitId, onto: Onto): Copied {
+  const loudest = new Map<number, Hit>();
+  for (const hit of copiesAt(part, clip, clip.anchor, newId, row)) {
+    const other = loudest.get(hit.tick);
+    if (!other || other.velocity < hit.velocity) loudest.set(hit.tick, hit);
+  }
+  return putCopies(part, [...loudest.values()], onto);
+}
+
+/**
+ * Puts a clip down in each bar of a range, or in every second, third ... where it lies in more than one; what would reach beyond the range
+ * is left out.
+ * @param bars from 0, without `to`
+ */
+export function pasteOverBars(
+  part: Part,
+  clip: Clip,
+  { from, to }: { from: number; to: number },
+  newId: () => HitId,
+  { row, onto }: { row?: VoiceName | undefined; onto: Onto },
+): Copied {
+  const map = meterMapOf(part);
+  const end = map.barOf(to).start;
+  const copies: Hit[] = [];
+  for (let bar = from; bar < to; bar += clip.bars) {
+    // A bar in a shorter meter may end before the place.
+    const next = map.barOf(Math.min(to, bar + clip.bars)).start;
+    const at = ticks(map.barOf(bar).start + clip.inBar);
+    copies.push(...copiesAt(part, clip, at, newId, clip.voices.length === 1 ? row : undefined).filter((h) => h.home < Math.min(next, end)));
+  }
+  return putCopies(part, copies, onto);
 }
 
 /** Adds copies; hits of their row on the same step, or at the same place, are replaced or stay. */
@@ -161,7 +210,7 @@ function copiedBy(part: Part, ids: ReadonlySet<HitId>, by: Ticks, newId: () => H
   const copies = part.hits
     .filter((h) => ids.has(h.id))
     .map((h): Hit => {
-      const { locked: _free, ...rest } = atTick(h, ticks(h.tick + by));
+      const { locked: _free, variation: _own, ...rest } = atTick(h, ticks(h.tick + by));
       return { ...rest, id: newId() };
     });
   return putCopies(part, copies, onto);

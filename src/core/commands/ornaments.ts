@@ -3,11 +3,13 @@ import { writtenPerformance } from '../perform/perform';
 import type { Ornament } from '../model/ornament';
 import { gatherStrokes } from '../ornament/gather';
 import { strokesOfHit } from '../ornament/strokes';
-import { roundHalfUp, ticks, velocity } from '../units';
+import { variationText } from '../song/variation';
+import type { MeterMap } from '../time/meter-map';
+import { clamp, milliseconds, roundHalfUp, ticks, velocity, type Ticks } from '../units';
 import { replaceHits } from '../part/diff';
 import type { Hit, HitId, Part } from '../model/part';
 import { shapedHit } from '../model/hit-shape';
-import { endOfPart, meterMapOf } from '../part/part-time';
+import { endOfPart, meterMapOf, tempoMapOf } from '../part/part-time';
 import { provisionalHome, withoutReading } from '../homes/homes';
 import { withHits } from './copy';
 import { changeHits, rowsWith } from './hits';
@@ -53,12 +55,21 @@ export interface Expanded {
 
 /**
  * Writes the strokes of ornaments out as plain hits, where they are written: the feel then treats each for itself. Every stroke keeps
- * its hit's nudge and marks; strokes before the part's first bar or behind its end, which are not heard, are left out.
+ * its hit's nudge and marks. A stroke before the part's first tick stands there, nudged to where it is heard; what lies behind the end is not
+ * heard, and left out.
+ * @param isHeard which strokes become hits, where a feel moves strokes across the end; those before the end as written without it
  * @example a flam of one grace stroke becomes two hits
  */
-export function expandOrnaments(part: Part, ids: ReadonlySet<HitId>, newId: () => HitId): Expanded {
+export function expandOrnaments(
+  part: Part,
+  ids: ReadonlySet<HitId>,
+  newId: () => HitId,
+  isHeard?: (hit: Hit, stroke: number) => boolean,
+): Expanded {
   const written = writtenPerformance(part);
   const end = endOfPart(part);
+  const first = ticks(Math.min(0, part.origin));
+  const tempo = tempoMapOf(part);
   const map = meterMapOf(part);
   const gone = new Set<HitId>();
   const added: Hit[] = [];
@@ -69,14 +80,18 @@ export function expandOrnaments(part: Part, ids: ReadonlySet<HitId>, newId: () =
     strokesOfHit(part, written, i).forEach((stroke, k) => {
       const tick = ticks(roundHalfUp(stroke.tick));
       // Grace notes share the main hit's home; every other stroke gets its own.
-      const home = hit.ornament?.kind === 'flam' ? hit.home : provisionalHome(map, ticks(roundHalfUp(hit.home + stroke.tick - hit.tick)));
-      const base: Hit = k === 0 ? plain : { ...withoutReading(plain), id: newId(), home };
-      if (k > 0 && (tick < Math.min(0, part.origin) || tick >= end)) return;
+      const home =
+        hit.ornament?.kind === 'flam' ? hit.home : homeInPart(part, map, ticks(roundHalfUp(hit.home + stroke.tick - hit.tick)), hit);
+      const base: Hit = k === 0 ? plain : { ...withoutReading(plain), id: newId(), home, variation: variationText(hit, k) };
+      if (k > 0 && !(isHeard ? isHeard(hit, k) : tick < end)) return;
+      const late = tick < first ? tempo.between(first, tick) : 0;
+      const nudge = late === 0 ? base.nudge : { ms: milliseconds((base.nudge?.ms ?? 0) + late), velocity: base.nudge?.velocity ?? 0 };
       added.push({
         ...base,
+        ...(nudge ? { nudge } : {}),
         voice: stroke.voice,
         key: stroke.key,
-        tick,
+        tick: ticks(clamp(tick, first, end - 1)),
         velocity: velocity(stroke.velocity),
         length: ticks(Math.max(1, roundHalfUp(stroke.length))),
       });
@@ -84,6 +99,12 @@ export function expandOrnaments(part: Part, ids: ReadonlySet<HitId>, newId: () =
   });
   if (gone.size === 0) return { part, ids: [] };
   return withHits({ ...part, hits: replaceHits(part.hits, gone, []) }, added);
+}
+
+/** The line nearest to a stroke. One that is nearest to the end keeps its hit's line: what belongs to the end is not played. */
+export function homeInPart(part: Part, map: MeterMap, tick: Ticks, hit: Hit): Ticks {
+  const home = provisionalHome(map, tick);
+  return home < endOfPart(part) ? home : hit.home;
 }
 
 /**

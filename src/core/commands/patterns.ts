@@ -34,7 +34,14 @@ export function patternOf(part: Part, ids: ReadonlySet<HitId>, name: string): Hi
     length: ticks(end - first.start),
     rows: Object.fromEntries(voices.map((v) => [v, labelOfRow(part, v)])),
     hits: chosen.map(({ hit }): PatternHit => {
-      const { id: _id, lane: _lane, locked: _locked, alone: _alone, ...rest } = atTick(hit, ticks(hit.tick - first.start));
+      const {
+        id: _id,
+        lane: _lane,
+        locked: _locked,
+        alone: _alone,
+        variation: _variation,
+        ...rest
+      } = atTick(hit, ticks(hit.tick - first.start));
       return rest;
     }),
   };
@@ -46,7 +53,7 @@ export function partOfPattern(pattern: HitPattern, microsecondsPerQuarter = 600_
   const bar = (numerator * TICKS_PER_WHOLE) / denominator;
   const rows = Object.entries(pattern.rows).map(([voice, name]) => ({ voice, name }));
   return {
-    format: 'nod-sway/part@5',
+    format: 'nod-sway/part@6',
     name: pattern.name,
     tempo: [{ tick: ticks(0), microsecondsPerQuarter }],
     meter: [{ tick: ticks(0), numerator, denominator }],

@@ -6,7 +6,7 @@ import { ticks, TICKS_PER_QUARTER } from '../units';
 import { compareHits, type Part } from '../model/part';
 import { endOfPart } from '../part/part-time';
 import { rangeOfBars, hitsInRange } from '../homes/ticks-range';
-import { copyHits, duplicateHits, pasteClip, repeatIntoNextBars, spanOf } from './copy';
+import { copyHits, duplicateHits, pasteClip, pasteOnRow, pasteOverBars, repeatIntoNextBars, spanOf } from './copy';
 import { invertSteps, linesOf, moveHits, setVoice, shiftHits } from './place';
 
 const quarters = (part: Part, voice?: string): number[] =>
@@ -212,4 +212,44 @@ test('a repeat into the next bar leaves what is there, and grows the part', () =
     [5, 70],
   ]);
   expect(repeatIntoNextBars(part, new Set(['h2']), newIds(), 'join').part.bars).toBe(3);
+});
+
+test('a clip goes over several bars, once in each, at its place in the bar; one of two bars in every second', () => {
+  const part = smallPart(
+    [
+      ['snare', 1, 90],
+      ['snare', 1.5, 60],
+    ],
+    { bars: 5 },
+  );
+  const clip = copyHits(part, allOf(part))!;
+  const over = (c: typeof clip, from: number, to: number) =>
+    quarters(pasteOverBars(part, c, { from, to }, newIds(), { onto: 'replace' }).part);
+  expect(over(clip, 1, 4)).toEqual([1, 1.5, 5, 5.5, 9, 9.5, 13, 13.5]);
+  const two = smallPart(
+    [
+      ['snare', 1, 90],
+      ['snare', 6, 60],
+    ],
+    { bars: 5 },
+  );
+  // Bars 2 and 3 as one, and of the next two only the first is in the range.
+  expect(over(copyHits(two, allOf(two))!, 1, 4)).toEqual([1, 1.5, 5, 10, 13]);
+  // On the first bar it replaces what is there.
+  expect(pasteOverBars(part, clip, { from: 0, to: 1 }, newIds(), { onto: 'replace' })).toMatchObject({ replaced: 2, leftOut: 0 });
+});
+
+test('a clip goes to the same places on another row, of two hits at one place the louder', () => {
+  const part = smallPart([
+    ['snare', 1, 90],
+    ['rim', 1, 110],
+    ['snare', 2, 50],
+    ['clap', 3, 40],
+  ]);
+  const clip = copyHits(part, new Set(part.hits.filter((h) => h.voice !== 'clap').map((h) => h.id)))!;
+  const { part: pasted, ids } = pasteOnRow(part, clip, 'clap', newIds(), 'replace');
+  expect(pasted.hits.filter((h) => ids.includes(h.id)).map((h) => [h.voice, h.key, h.tick / TICKS_PER_QUARTER, h.velocity])).toEqual([
+    ['clap', 39, 1, 110],
+    ['clap', 39, 2, 50],
+  ]);
 });

@@ -49,7 +49,7 @@ export function copyToRow(part: Part, ids: ReadonlySet<HitId>, row: VoiceName, o
   const copies = part.hits
     .filter((h) => ids.has(h.id) && h.voice !== row)
     .map((hit): Hit => {
-      const { locked: _free, ...rest } = onRow(part, hit, row);
+      const { locked: _free, variation: _own, ...rest } = onRow(part, hit, row);
       return { ...rest, id: newId() };
     });
   return putCopies(part, copies, onto);

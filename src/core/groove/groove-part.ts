@@ -37,7 +37,7 @@ function partOf(groove: Groove, tempo: Bpm, bars: number, strokes: readonly Stro
     })
     .sort(compareHits);
   return {
-    format: 'nod-sway/part@5',
+    format: 'nod-sway/part@6',
     name: groove.name,
     tempo: [{ tick: ticks(0), microsecondsPerQuarter: microsecondsOf(tempo) }],
     meter: [{ tick: ticks(0), numerator: groove.meter[0], denominator: groove.meter[1] }],

@@ -1,7 +1,7 @@
 import type { Hit, Part } from './part';
 
 /** The part format that a field came with: files of an earlier one cannot have it, and its migration says what stands for it. */
-export type Since = 1 | 2 | 3 | 4 | 5;
+export type Since = 1 | 2 | 3 | 4 | 5 | 6;
 
 /**
  * Every field of a part, and of a hit: stated here once, and the compiler asks for those that are added. Comparing, diffs, the store,
@@ -62,6 +62,7 @@ export const HIT_FIELDS: Readonly<Record<keyof Hit, Since>> = {
   muted: 5,
   openness: 5,
   position: 5,
+  variation: 6,
 };
 
 /** @example namesOf(PART_FIELDS) // ['format', 'name', ...] */

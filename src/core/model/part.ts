@@ -65,6 +65,11 @@ export interface Hit {
   openness?: number;
   /** Where on the pad it was struck: the device's value of controller 16, 0 to 127. */
   position?: number;
+  /**
+   * The hit whose alternates of the sound it repeats, by id, with `/n` for the n-th stroke of that hit's ornament. Its own without it.
+   * A hit that was converted from a loop length or an ornament keeps sounding as it did.
+   */
+  variation?: string;
   /** The straight grid line it belongs to: given by the hand that placed it, or read once from a file, a take or a break. */
   home: Ticks;
   /** How likely a home that was read is, 0 to 1; certain without it. */
@@ -127,9 +132,9 @@ export interface PartSource {
 }
 
 /** The newest format of parts. */
-export const PART_FORMAT = 'nod-sway/part@5';
-/** part@4 only adds a member, so bodies and edits of part@3 are read as they are. */
-const LIKE_NEWEST: readonly unknown[] = ['nod-sway/part@3', 'nod-sway/part@4', PART_FORMAT];
+export const PART_FORMAT = 'nod-sway/part@6';
+/** part@4 and later only add members, so bodies and edits of part@3 are read as they are. */
+const LIKE_NEWEST: readonly unknown[] = ['nod-sway/part@3', 'nod-sway/part@4', 'nod-sway/part@5', PART_FORMAT];
 
 /** Whether a part, or the part that an edit was made on, needs migrating. Edits of part@1 name no format. */
 export const isOlderFormat = (data: unknown): boolean => !LIKE_NEWEST.includes((data as { format?: unknown } | null | undefined)?.format);

@@ -81,7 +81,7 @@ export function partOfStrokes(
   const named = new Map(Object.values(ROWS).map(({ voice, name }) => [voice, name]));
   const rows = [...new Set(hits.map((h) => h.voice))].sort(compareVoices);
   return {
-    format: 'nod-sway/part@5',
+    format: 'nod-sway/part@6',
     name,
     tempo: [{ tick: ticks(0), microsecondsPerQuarter: Math.round(60e6 / bpm) }],
     meter: [{ tick: ticks(0), numerator, denominator }],

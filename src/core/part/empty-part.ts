@@ -35,7 +35,7 @@ export function emptyPart({ name, tempo, numerator, denominator, bars, kit }: Be
   const usual = USUAL.filter((v) => known.has(v));
   const rows = usual.length >= FEWEST_USUAL ? usual : [...known].sort(compareVoices).slice(0, MOST_ROWS);
   return {
-    format: 'nod-sway/part@5',
+    format: 'nod-sway/part@6',
     name: name.trim() || FIRST_BEGINNING.name,
     tempo: [{ tick: ticks(0), microsecondsPerQuarter: microsecondsOf(bpm(tempo)) }],
     meter: [{ tick: ticks(0), numerator, denominator }],

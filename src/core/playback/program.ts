@@ -12,6 +12,7 @@ import type { VoiceName } from '../row-names';
 import type { Ornamented } from '../ornament/ornament-spec';
 import { hashText, mix } from '../random';
 import { placeOfId } from '../song/unroll';
+import { variationOf } from '../song/variation';
 import { responseOf } from './mixer';
 import { mixOf, PLAIN_MIX, type Mix } from './row-mix';
 
@@ -231,7 +232,10 @@ export function makeProgram(
         : 0,
     ),
     takes: Int16Array.from(chosen, (s) => pieces.takeOf(hitAt(s), voiceOf(s))),
-    dice: Uint32Array.from(chosen, (s) => mix(mix(part.feel.seed, hashText(placeOfId(hitAt(s).id).id)), strokes.numbers[s] as number)),
+    dice: Uint32Array.from(chosen, (s) => {
+      const { id, stroke } = variationOf(hitAt(s));
+      return mix(mix(part.feel.seed, hashText(id)), stroke + (strokes.numbers[s] as number));
+    }),
     rounds: Uint16Array.from(chosen, (s) => placeOfId(hitAt(s).id).pass + (range.pass ?? 1) - 2),
     bars: barLines(part, range),
     mix: mixOf(part, voiceIndex, sounds),

@@ -62,7 +62,7 @@ export function importPart(file: SmfFile, options: ImportOptions): ImportedPart 
   if (name.length < options.name.trim().length) notices.push('The name was longer than 240 letters and was shortened.');
   const rows = [...new Set(hits.map((h) => h.voice))].sort(compareVoices).map((voice) => ({ voice }));
   const part: Part = {
-    format: 'nod-sway/part@5',
+    format: 'nod-sway/part@6',
     name,
     tempo,
     meter,

@@ -31,7 +31,7 @@ const cycledOf = new WeakMap<
 >();
 
 /** Mark between a hit's id and the round in which its copy sounds. */
-const ROUND = '\u0001';
+export const ROUND = '\u0001';
 
 /** The hit that a copy, made by a row that comes round, is a copy of. */
 export function writtenId(id: string): string {

@@ -1,13 +1,19 @@
 'use client';
 
+import { useState } from 'react';
 import type { Onto } from '@/core/commands/copy';
+import { labelOfRow } from '@/core/part/rows';
 import { Button } from '@/ui/Button';
+import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
 import { Section } from '@/ui/Section';
-import { deleteSelection, duplicateSelection, repeatSelection, shiftSelection } from '../../actions/arrange';
-import { copySelection, cutSelection, paste } from '../../actions/clipboard';
+import { barsText, deleteSelection, duplicateSelection, repeatSelection, shiftSelection } from '../../actions/arrange';
+import { copySelection, cutSelection, paste, pasteOnOpenRow, pasteOver } from '../../actions/clipboard';
 import { rememberOnto } from '../../store/remembered';
 import { useBench, useBenchStore } from '../../store/context';
+import { calmPart } from '../../store/derived';
+
+const narrow = '[&_input]:w-[2.4em]';
 
 /** Copying the selection and moving it over the grid. */
 export function CopiesSection() {
@@ -15,6 +21,15 @@ export function CopiesSection() {
   const none = useBench((s) => s.selection.size === 0);
   const grid = useBench((s) => s.view.grid);
   const onto = useBench((s) => s.ui.onto);
+  const part = useBench(calmPart);
+  const focus = useBench((s) => s.focus);
+  const transport = useBench((s) => s.transport);
+  // The loop's bars until others are typed.
+  const [first, setFirst] = useState<number>();
+  const [last, setLast] = useState<number>();
+  const from = Math.min(first ?? transport.fromBar + 1, part.bars);
+  const to = Math.max(from, Math.min(last ?? transport.toBar, part.bars));
+  const bars = { from: from - 1, to };
   return (
     <Section name="copies" title="Copies and shifts">
       <div className="flex flex-wrap gap-1">
@@ -33,6 +48,14 @@ export function CopiesSection() {
         <Button size="small" onClick={() => paste(store)}>
           Paste
         </Button>
+        <Button
+          size="small"
+          disabled={!focus}
+          title="Pastes to the places that the hits were copied from"
+          onClick={() => pasteOnOpenRow(store)}
+        >
+          {focus ? `Paste on ${labelOfRow(part, focus).toLowerCase()}` : 'Paste on the open row'}
+        </Button>
         <Button size="small" disabled={none} onClick={() => shiftSelection(store, -1)}>
           A {grid} left
         </Button>
@@ -46,7 +69,23 @@ export function CopiesSection() {
           Delete
         </Button>
       </div>
-      <p className="mt-2 leading-8">
+      <div className="mt-2 flex flex-wrap items-baseline gap-1 leading-8">
+        Over bars{' '}
+        <NumberField
+          label="First bar to paste over"
+          value={from}
+          min={1}
+          max={part.bars}
+          unit="to"
+          className={narrow}
+          onChange={setFirst}
+        />
+        <NumberField label="Last bar to paste over" value={to} min={from} max={part.bars} unit="" className={narrow} onChange={setLast} />
+        <Button size="small" aria-label={`Paste over ${barsText(bars)}`} onClick={() => pasteOver(store, bars)}>
+          Paste
+        </Button>
+      </div>
+      <p className="leading-8">
         On steps that have a hit, copies{' '}
         <Picker
           label="Copies on steps that have a hit"
