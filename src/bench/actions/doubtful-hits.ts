@@ -8,6 +8,20 @@ import { stemsFacts } from '../store/stems-facts';
 import { actOnSelection } from './act';
 import { reveal } from './view-control';
 
+/** Selects what the open page lists next behind the selection, then from the start again; the next uncertain hit where it lists nothing. */
+export function nextFinding(store: BenchStore): void {
+  const { part, selection, ui, select } = store.getState();
+  if (!ui.findings || ui.findings.length === 0) return nextDoubtful(store);
+  const here = ui.findings.findLastIndex(({ ids }) => ids.length === selection.size && ids.every((id) => selection.has(id)));
+  const last = part.hits.findLast((h) => selection.has(h.id))?.tick ?? -Infinity;
+  const next = here >= 0 ? ui.findings[here + 1] : ui.findings.find(({ tick }) => tick > last);
+  const finding = next ?? ui.findings[0];
+  if (!finding) return;
+  select([...finding.ids]);
+  reveal(store, finding.tick, stemsFacts(store).width);
+  say(finding.text);
+}
+
 /** Selects the next uncertain hit behind the selection, then from the start again. */
 export function nextDoubtful(store: BenchStore): void {
   const { part, selection, select } = store.getState();

@@ -7,7 +7,7 @@ import { fillFromCaret, moveCaretBar, toggleCaret } from '../actions/caret';
 import { copySelection, cutSelection, paste } from '../actions/clipboard';
 import { newIdea, stepIdea } from '../ideas/begin';
 import { keepVersion } from '../dialogs/keep-version';
-import { decideSelection, nextDoubtful } from '../actions/doubtful-hits';
+import { decideSelection, nextFinding } from '../actions/doubtful-hits';
 import { muteSelection } from '../actions/muting';
 import { clearNudges, nudgeSelection } from '../actions/nudging';
 import { quantizeToGrid } from '../actions/quantize-to-grid';
@@ -206,9 +206,9 @@ export const KEYS: readonly KeySpec[] = [
   {
     keys: ['shift+n'],
     group: 'Timing',
-    text: 'Go to the next uncertain hit',
-    also: ['unsure', 'ambiguous', 'between two lines'],
-    run: ({ store }) => nextDoubtful(store),
+    text: 'Go to the next uncertain hit, or the next entry of the open list',
+    also: ['unsure', 'ambiguous', 'between two lines', 'conflict', 'clash', 'competing', 'step through'],
+    run: ({ store }) => nextFinding(store),
   },
   {
     keys: ['shift+a'],

@@ -1,5 +1,6 @@
 import type { Onto } from '@/core/commands/copy';
-import type { Part } from '@/core/model/part';
+import type { HitId, Part } from '@/core/model/part';
+import type { Ticks } from '@/core/units';
 import type { Feel } from '@/core/model/feel';
 import { DEFAULT_PAINT, PLAIN_VELOCITY, type Paint, type NudgeUnit, type Proposal, type StepCursor, type Tool } from './tools';
 import type { FirstStep } from './remembered';
@@ -26,6 +27,14 @@ export interface Idea {
   /** How many bars it was copied from. */
   bars: number;
   part: Part;
+}
+
+/** Hits of one problem on a page, as a conflict of hands or two hits that compete. */
+export interface Finding {
+  ids: readonly HitId[];
+  tick: Ticks;
+  /** Said when it is selected. */
+  text: string;
 }
 
 /** What is chosen for working, apart from the part: it is not undone and not kept. */
@@ -75,6 +84,8 @@ export interface UiState {
   follow: 'on' | 'paused' | 'off';
   /** The picture of a recorded loop stands over the stems. */
   breakShown: boolean;
+  /** What the open page found, in order: one key steps through it. Null where no page lists anything. */
+  findings: readonly Finding[] | null;
   /** Hands and feet are shown under the stems. */
   sticking: boolean;
   /** The table of hits stands under the stems. */
@@ -84,6 +95,7 @@ export interface UiState {
 }
 
 export const NEW_UI_STATE: UiState = {
+  findings: null,
   tool: 'select',
   paint: DEFAULT_PAINT,
   step: null,

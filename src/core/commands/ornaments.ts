@@ -55,8 +55,8 @@ export interface Expanded {
 
 /**
  * Writes the strokes of ornaments out as plain hits, where they are written: the feel then treats each for itself. Every stroke keeps
- * its hit's nudge and marks. A stroke before the part's first tick stands there, nudged to where it is heard; what lies behind the end is not
- * heard, and left out.
+ * its hit's nudge and marks. A stroke before the first tick stands there, nudged to where it is heard; what lies behind the end is
+ * left out.
  * @param isHeard which strokes become hits, where a feel moves strokes across the end; those before the end as written without it
  * @example a flam of one grace stroke becomes two hits
  */

@@ -23,6 +23,10 @@ export type Rule =
   | { kind: 'every'; n: number; first: number }
   | { kind: 'ghosts' }
   | { kind: 'velocities'; low: number; high: number }
+  /** Pan, pitch or brightness from `low` to `high`; hits without one count as 0. */
+  | { kind: 'timbre'; of: 'pan' | 'pitch' | 'brightness'; low: number; high: number }
+  | { kind: 'pitched' }
+  | { kind: 'panned'; side: 'left' | 'right' }
   /** Leaning by more than so many ms. */
   | { kind: 'early'; ms: number }
   | { kind: 'late'; ms: number }
@@ -96,6 +100,12 @@ function pickerOf(part: Part, performance: Performance, rule: Rule): Picker {
       return (hit) => hit.ghost === true;
     case 'velocities':
       return (hit) => hit.velocity >= rule.low && hit.velocity <= rule.high;
+    case 'timbre':
+      return ({ [rule.of]: value = 0 }) => value >= rule.low && value <= rule.high;
+    case 'pitched':
+      return ({ pitch = 0 }) => pitch !== 0;
+    case 'panned':
+      return ({ pan = 0 }) => (rule.side === 'left' ? pan < 0 : pan > 0);
     case 'early':
       return (_hit, i) => leanOf(part, performance, i) < -rule.ms;
     case 'late':

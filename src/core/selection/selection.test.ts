@@ -35,6 +35,19 @@ test('each rule by an example', () => {
   expect(pick({ kind: 'early', ms: 5 }, nudged)).toEqual(['h1']);
   expect(pick({ kind: 'late', ms: 5 }, nudged)).toEqual(['h2']);
   expect(pick({ kind: 'late', ms: 8.5 }, nudged)).toEqual([]);
+  const timbre: Record<string, object> = {
+    h1: { pan: -30 },
+    h2: { pan: 40, pitch: -2 },
+    h3: { pitch: 0.5, brightness: -20 },
+    h4: { pan: 0 },
+  };
+  const coloured = { ...beat, hits: beat.hits.map((h) => ({ ...h, ...timbre[h.id] })) };
+  expect(pick({ kind: 'panned', side: 'left' }, coloured)).toEqual(['h1']);
+  expect(pick({ kind: 'panned', side: 'right' }, coloured)).toEqual(['h2']);
+  expect(pick({ kind: 'pitched' }, coloured)).toEqual(['h2', 'h3']);
+  expect(pick({ kind: 'timbre', of: 'pan', low: -30, high: -1 }, coloured)).toEqual(['h1']);
+  expect(pick({ kind: 'timbre', of: 'brightness', low: -20, high: -20 }, coloured)).toEqual(['h3']);
+  expect(pick({ kind: 'timbre', of: 'pitch', low: -0.1, high: 0.4 }, coloured)).toHaveLength(9);
   expect(
     pick(
       { kind: 'doubtful' },

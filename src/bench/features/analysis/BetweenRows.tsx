@@ -1,5 +1,6 @@
 'use client';
 
+import { useMemo } from 'react';
 import { counted } from '@/core/plurals';
 import { setNudges } from '@/core/commands/hits';
 import type { Competing } from '@/core/analysis/between';
@@ -12,6 +13,8 @@ import { reveal } from '../../actions/view-control';
 import { useBench, useBenchStore } from '../../store/context';
 import { calmPart } from '../../store/derived';
 import { stemsFacts } from '../../store/stems-facts';
+import type { Finding } from '../../store/ui-state';
+import { useFindings } from '../../shared/use-findings';
 import { placeText } from '../../words/describe';
 
 const LISTED = 10;
@@ -28,6 +31,16 @@ export function BetweenRows({ found: { together, competing, answering } }: { fou
     store.getState().select(c.hits.flatMap((i) => hitOf(i)?.id ?? []));
     reveal(store, c.tick, stemsFacts(store).width);
   };
+  const shown = useMemo(
+    () =>
+      competing.map((c): Finding => ({
+        ids: c.hits.flatMap((i) => part.hits[i]?.id ?? []),
+        tick: c.tick,
+        text: `${placeText(part, c.tick)}: ${labelOfRow(part, c.voices[1]).toLowerCase()} ${c.ms.toFixed(0)} ms after ${labelOfRow(part, c.voices[0]).toLowerCase()}.`,
+      })),
+    [competing, part],
+  );
+  useFindings(shown);
   const nudgeSecond = (c: Competing, ms: number, words: string) => {
     const second = hitOf(c.hits[1]);
     if (second) store.getState().run(words, (p) => setNudges(p, new Set([second.id]), (h) => (h.nudge?.ms ?? 0) + ms));

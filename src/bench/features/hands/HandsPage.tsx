@@ -3,9 +3,8 @@
 import { counted } from '@/core/plurals';
 import dynamic from 'next/dynamic';
 import { useEffect, useState } from 'react';
-import { BEYOND, type HandsOfPart, type ShownConflict } from '@/core/analysis/hands-of-part';
+import { BEYOND, type HandsOfPart } from '@/core/analysis/hands-of-part';
 import { breakRowTest } from '@/core/breaks/rows';
-import { fixConflict, fixesFor } from '@/core/commands/fixes';
 import { setRow } from '@/core/commands/settings';
 import { labelOfRow } from '@/core/part/rows';
 import { firstMove } from '@/core/feel/move-spec';
@@ -13,20 +12,16 @@ import { addMove } from '@/core/commands/moves';
 import { handsMove } from '@/core/moves/hands';
 import { HOUSE_GROOVES } from '@/core/groove/house-grooves';
 import { Button } from '@/ui/Button';
-import { say } from '@/ui/notify';
 import { Section, Sections } from '@/ui/Section';
-import { reveal } from '../../actions/view-control';
 import { openPage } from '../../actions/open-page';
 import { useBench, useBenchStore } from '../../store/context';
 import { followHands } from '../../store/follow-hands';
-import { stemsFacts } from '../../store/stems-facts';
-import { placeText } from '../../words/describe';
+import { Conflicts } from './Conflicts';
 import { Player } from './Player';
 import { Strikers } from './Strikers';
 
 const KitFromAbove = dynamic(() => import('./KitFromAbove'), { ssr: false });
 
-const LISTED = 12;
 const NONE: readonly never[] = [];
 
 /** Who plays what, what nobody can play, and whether the part is played by two hands. */
@@ -91,44 +86,6 @@ function Summary({ hands }: { hands: HandsOfPart | null }) {
         Right hand {right}, left hand {left}, right foot {count(3)}, left foot {count(4)} strokes, by least effort.
       </p>
     </div>
-  );
-}
-
-function Conflicts({ conflicts }: { conflicts: readonly ShownConflict[] }) {
-  const store = useBenchStore();
-  const part = useBench((s) => s.part);
-  const look = (c: ShownConflict) => {
-    store.getState().select(c.moment);
-    reveal(store, c.tick, stemsFacts(store).width);
-  };
-  return (
-    <section aria-label="What nobody can play">
-      <ul className="space-y-2.5">
-        {conflicts.slice(0, LISTED).map((c) => (
-          <li key={`${c.tick} ${c.hit}`} className="text-sm">
-            <button type="button" className="underline underline-offset-2" onClick={() => look(c)}>
-              {placeText(part, c.tick)}
-            </button>
-            : {c.text}
-            <span className="mt-0.5 flex flex-wrap gap-1">
-              {fixesFor(c).map((fix) => (
-                <Button
-                  key={fix.kind}
-                  size="tiny"
-                  onClick={() => {
-                    store.getState().run(`${fix.words[0]?.toUpperCase()}${fix.words.slice(1)}`, (p) => fixConflict(p, c, fix.kind));
-                    say(`${labelOfRow(part, c.voice)}, ${placeText(part, c.tick)}: ${fix.words}.`);
-                  }}
-                >
-                  {fix.words}
-                </Button>
-              ))}
-            </span>
-          </li>
-        ))}
-      </ul>
-      {conflicts.length > LISTED && <p className="mt-1 text-sm text-faint">and {conflicts.length - LISTED} more</p>}
-    </section>
   );
 }
 

@@ -3,6 +3,7 @@
 import { ToggleGroup } from 'radix-ui';
 import { useState } from 'react';
 import { selectByRule, type Combining, type Rule } from '@/core/selection/rules';
+import { QUALITY } from '@/core/shaping/qualities';
 import { GRIDS, type GridName } from '@/core/time/grid';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
@@ -86,6 +87,15 @@ export function ChooseSection() {
         <Button size="small" onClick={() => choose({ kind: 'locked' })}>
           Locked
         </Button>
+        <Button size="small" onClick={() => choose({ kind: 'pitched' })}>
+          Pitched
+        </Button>
+        <Button size="small" onClick={() => choose({ kind: 'panned', side: 'left' })}>
+          Panned left
+        </Button>
+        <Button size="small" onClick={() => choose({ kind: 'panned', side: 'right' })}>
+          Panned right
+        </Button>
         <Button size="small" onClick={() => choose({ kind: 'same-place', ids: getState().selection })}>
           Same place in every bar
         </Button>
@@ -168,6 +178,7 @@ export function ChooseSection() {
           onChange={(high) => setRange({ ...range, high })}
         />
       </Line>
+      <TimbreLine onChoose={choose} />
       <div className="flex items-baseline gap-1 leading-8">
         <span>over</span>
         <NumberField label="Lean over" value={lean} min={0} max={60} unit="ms" className={small} onChange={setLean} />
@@ -182,6 +193,49 @@ export function ChooseSection() {
   );
 }
 
+const TIMBRES = ['pan', 'pitch', 'brightness'] as const;
+
+/** Selects by pan, pitch or brightness from one value to another. */
+function TimbreLine({ onChoose }: { onChoose: (rule: Rule) => void }) {
+  const [of, setOf] = useState<(typeof TIMBRES)[number]>('pan');
+  const { min, max, digits, unit } = QUALITY[of];
+  const [{ low, high }, setRange] = useState({ low: -100, high: -1 });
+  return (
+    <Line onGo={() => onChoose({ kind: 'timbre', of, low: Math.min(low, high), high: Math.max(low, high) })} name={of}>
+      <Picker
+        label="Pan, pitch or brightness"
+        value={of}
+        choices={TIMBRES.map((t) => ({ value: t, text: t }))}
+        onChange={(next) => {
+          setOf(next as typeof of);
+          setRange(next === 'pitch' ? { low: -24, high: -0.01 } : { low: -100, high: -1 });
+        }}
+      />{' '}
+      <NumberField
+        label="Lowest"
+        value={low}
+        min={min}
+        max={max}
+        digits={digits}
+        unit="to"
+        className={wide}
+        onChange={(next) => setRange({ low: next, high })}
+      />
+      <NumberField
+        label="Highest"
+        value={high}
+        min={min}
+        max={max}
+        digits={digits}
+        unit={unit}
+        className={wide}
+        onChange={(next) => setRange({ low, high: next })}
+      />
+    </Line>
+  );
+}
+
+const wide = '[&_input]:w-[3.4em]';
 const small = '[&_input]:w-[2.4em]';
 
 function Line({ children, onGo, name }: { children: React.ReactNode; onGo: () => void; name: string }) {

@@ -63,6 +63,7 @@ export function drawFrame(
         strays: scene.strays,
         doubtful: scene.doubtful,
         unheard: scene.unheard,
+        timbre: row.voice === state.focus,
         isLocked,
       });
       if (state.ui.sticking && state.hands?.part === part && (scene.detail === 'full' || scene.detail === 'small'))

@@ -11,6 +11,7 @@ import { ON_LINE_MS, type Stem } from '../geometry/stems';
 import { xOf, type Axis } from '../geometry/axis';
 import type { RowBox } from '../geometry/rows';
 import { drawChoke, drawLockedFoot, drawStray } from './draw-marks';
+import { drawTimbre } from './draw-timbre';
 import { CANVAS_FONT, type Palette } from './palette';
 
 export const HEAD_RADIUS = { full: 5.5, small: 3.4 } as const;
@@ -28,6 +29,8 @@ interface Look {
   isLocked: (hit: Hit) => boolean;
   /** Hits that do not sound in the pass that is seen. */
   unheard: ReadonlySet<HitId>;
+  /** Pan, pitch and brightness are marked on the heads: on the open row. */
+  timbre: boolean;
 }
 
 const colourOf = (palette: Palette, lean: number): string =>
@@ -70,6 +73,7 @@ export function drawStems(g: CanvasRenderingContext2D, palette: Palette, stems: 
     if (look.strays?.flags[s.index])
       drawStray(g, palette, s.footX, s.footY, Math.sign(s.lean - (look.strays.meanLean.get(hit.voice) ?? 0)));
     drawHead(g, palette, s, hit, radius, selected, colour);
+    if (look.timbre && look.detail === 'full') drawTimbre(g, palette, s, hit, radius, colour);
     if (s.broken && look.detail === 'full' && hasRoom(s, stems[i + Math.sign(s.lean)])) drawNumber(g, palette, s, radius);
   }
   g.globalAlpha = 1;

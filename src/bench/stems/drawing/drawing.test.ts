@@ -52,6 +52,7 @@ function drawn(part: Part, look: Partial<Parameters<typeof drawStems>[4]> = {}) 
       doubtful: new Uint8Array(part.hits.length),
       isLocked: lockTest(part),
       unheard: new Set(),
+      timbre: false,
       ...look,
     }),
   );
@@ -314,4 +315,22 @@ test('the strip of the whole part: letters where the shape changes, the loop, th
   ]);
   const drift = of(list, 'rect', 'ink').map((d) => d.at[0]);
   expect(drift.map((x, i) => Math.round(x! - i * 92))).toEqual([45, 45, 45, 76]);
+});
+
+test('on the open row pan, pitch and brightness are marked on the head', () => {
+  const part = change(snares, (_, i) => [{ pan: -30 }, { pan: 60, brightness: 40 }, { pitch: 2, brightness: -10 }][i] as Partial<Hit>);
+  expect(of(drawn(part), 'rect').filter((d) => d.at[3] === 1.6)).toEqual([]);
+  const list = drawn(part, { timbre: true });
+  const ticks = of(list, 'rect').filter((d) => d.at[2] === 5 && d.at[3] === 1.6);
+  // To the left of the first head, to the right of the second; the third is dull: a bar in its middle.
+  expect(ticks.map((d) => [d.at[0], d.colour])).toEqual([
+    [-7, 'ink'],
+    [102, 'ink'],
+    [197.5, 'ground'],
+  ]);
+  expect(
+    of(list, 'dot')
+      .filter((d) => d.at[2] === 1.8)
+      .map((d) => [d.at[0], d.colour]),
+  ).toEqual([[100, 'ground']]);
 });
