@@ -109,3 +109,58 @@ test('hits move to another row by the menu, in one undo step; what stands there 
   await page.keyboard.press('ControlOrMeta+z');
   await expect.poll(rows).toEqual(before);
 });
+
+test('convert to plain hits: the export stays the same, and one undo brings the flam and the loop length back', async ({ page }) => {
+  await openMidi(page, 'loose.mid', loose);
+  await page.evaluate(() => {
+    const { setUi, run } = window.nodSway!.bench();
+    setUi({ page: 'hits', sections: { hits: ['ornaments'] } });
+    run('Loop the kick', (p) => ({ ...p, rows: p.rows.map((r) => (r.voice === 'kick' ? { ...r, cycle: { grid: '1/16', steps: 6 } } : r)) }));
+  });
+  await clickStem(page, await stemOf(page, 'snare', 1));
+  await page.getByRole('group', { name: 'Add an ornament' }).getByRole('button', { name: 'flam', exact: true }).click();
+  const before = notesOf(await exportMidi(page, 'part')).map(([tick, key, velocity]) => [tick, key, velocity]);
+  // A grace stroke before the second snare, and the kick at 0, 6 and 12 sixteenths.
+  expect(before.filter(([, key]) => key === 38)).toHaveLength(3);
+  expect(before.filter(([, key]) => key === 36).map(([tick]) => tick)).toEqual([24, 24 + 1440, 24 + 2880]);
+  await page.evaluate(() => window.nodSway!.bench().select([]));
+  await page.evaluate(() => window.nodSway!.bench().setUi({ dialog: 'convert' }));
+  const dialog = page.getByRole('dialog', { name: 'Convert to plain hits' });
+  await expect(dialog.getByRole('checkbox', { name: /The loop length of 1 row/ })).toBeChecked();
+  await expect(dialog.getByRole('checkbox', { name: /1 ornament/ })).toBeChecked();
+  await dialog.getByRole('button', { name: 'Convert', exact: true }).click();
+  await expect(page.getByText(/^Converted to \d+ plain hits\./)).toBeVisible();
+  const plain = () => page.evaluate(() => window.nodSway!.bench().part);
+  expect((await plain()).hits.some((h) => h.ornament)).toBe(false);
+  expect((await plain()).rows.some((r) => r.cycle)).toBe(false);
+  expect(notesOf(await exportMidi(page, 'part')).map(([tick, key, velocity]) => [tick, key, velocity])).toEqual(before);
+  await page.keyboard.press('ControlOrMeta+z');
+  await expect.poll(async () => (await plain()).hits.some((h) => h.ornament)).toBe(true);
+  expect((await plain()).rows.some((r) => r.cycle)).toBe(true);
+});
+
+test('copied hits are pasted over several bars, and to the same places on the open row', async ({ page }) => {
+  await openMidi(page, 'loose.mid', loose);
+  await page.evaluate(() => {
+    const { setUi, run } = window.nodSway!.bench();
+    setUi({ page: 'hits', sections: { hits: ['copies'] } });
+    run('Make it longer', (p) => ({ ...p, bars: 4 }));
+  });
+  await clickStem(page, await stemOf(page, 'snare', 1));
+  await page.keyboard.press('ControlOrMeta+c');
+  const panel = page.getByRole('complementary');
+  await panel.getByRole('spinbutton', { name: 'First bar to paste over' }).fill('2');
+  const last = panel.getByRole('spinbutton', { name: 'Last bar to paste over' });
+  await last.fill('4');
+  await last.press('Enter');
+  await panel.getByRole('button', { name: 'Paste over bars 2 to 4' }).click();
+  await expect(page.getByText('Pasted 3 hits over bars 2 to 4.')).toBeVisible();
+  const ticksOf = async (key: number) =>
+    notesOf(await exportMidi(page, 'part'))
+      .filter(([, k]) => k === key)
+      .map(([tick]) => tick);
+  expect(await ticksOf(38)).toEqual([940, 2902, 2902 + 3840, 2902 + 7680, 2902 + 11_520]);
+  await page.evaluate(() => window.nodSway!.bench().setFocus('hat-closed'));
+  await panel.getByRole('button', { name: 'Paste on closed hat' }).click();
+  expect(await ticksOf(42)).toEqual([0, 1440, 2902]);
+});

@@ -30,7 +30,7 @@ export function drawTimbre(
     g.fillStyle = hit.ghost ? colour : palette.ground;
     if (brightness > 0) {
       g.beginPath();
-      g.arc(headX, headY, 1.8, 0, 2 * Math.PI);
+      g.arc(headX, headY, 2, 0, 2 * Math.PI);
       g.fill();
     } else g.fillRect(headX - 2.5, headY - 0.8, 5, 1.6);
   }

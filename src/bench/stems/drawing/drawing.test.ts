@@ -330,7 +330,7 @@ test('on the open row pan, pitch and brightness are marked on the head', () => {
   ]);
   expect(
     of(list, 'dot')
-      .filter((d) => d.at[2] === 1.8)
+      .filter((d) => d.at[2] === 2)
       .map((d) => [d.at[0], d.colour]),
   ).toEqual([[100, 'ground']]);
 });
