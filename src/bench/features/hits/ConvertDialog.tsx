@@ -43,13 +43,16 @@ const LINES: Readonly<Record<NotPlain, { what: (n: number) => string; becomes: s
   },
 };
 
+/** Whether anything can be converted. */
+const hasMore = (counts: NotPlainCounts): boolean => NOT_PLAIN.some((kind) => counts[kind] > 0);
+
 /** Chooses what becomes plain hits, and where; what it does is one undo step. */
 function ConvertDialog({ start }: { start?: Where }) {
   const { getState } = useBenchStore();
   const part = useBench((s) => s.part);
   const selection = useBench((s) => s.selection);
   const focus = useBench((s) => s.focus);
-  const [where, setWhere] = useState<Where>(start ?? (selection.size > 0 ? 'selection' : 'part'));
+  const [where, setWhere] = useState<Where>(() => start ?? (hasMore(countNotPlain(part, selection)) ? 'selection' : 'part'));
   const [off, setOff] = useState<ReadonlySet<NotPlain>>(new Set(['feel']));
   const ids = idsIn(where, { part, selection, focus });
   const counts = countNotPlain(part, ids);
