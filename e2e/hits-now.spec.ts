@@ -115,7 +115,10 @@ test('convert to plain hits: the export stays the same, and one undo brings the 
   await page.evaluate(() => {
     const { setUi, run } = window.nodSway!.bench();
     setUi({ page: 'hits', sections: { hits: ['ornaments'] } });
-    run('Loop the kick', (p) => ({ ...p, rows: p.rows.map((r) => (r.voice === 'kick' ? { ...r, cycle: { grid: '1/16', steps: 6 } } : r)) }));
+    run('Loop the kick', (p) => ({
+      ...p,
+      rows: p.rows.map((r) => (r.voice === 'kick' ? { ...r, cycle: { grid: '1/16', steps: 6 } } : r)),
+    }));
   });
   await clickStem(page, await stemOf(page, 'snare', 1));
   await page.getByRole('group', { name: 'Add an ornament' }).getByRole('button', { name: 'flam', exact: true }).click();

@@ -30,7 +30,7 @@ export interface Idea {
 }
 
 /** Hits of one problem on a page, as a conflict of hands or two hits that compete. */
-export interface Finding {
+export interface PageFinding {
   ids: readonly HitId[];
   tick: Ticks;
   /** Said when it is selected. */
@@ -85,7 +85,7 @@ export interface UiState {
   /** The picture of a recorded loop stands over the stems. */
   breakShown: boolean;
   /** What the open page found, in order: one key steps through it. Null where no page lists anything. */
-  findings: readonly Finding[] | null;
+  findings: readonly PageFinding[] | null;
   /** Hands and feet are shown under the stems. */
   sticking: boolean;
   /** The table of hits stands under the stems. */

@@ -3,14 +3,14 @@ import { ROUND } from './sounding';
 import { placeOfId } from './unroll';
 
 /** Which random alternates of its sound a stroke gets: those of a hit, by id, and of one of the strokes of its ornament. */
-export interface Variation {
+export interface StrokeVariation {
   id: string;
   /** 0 for the hit itself. */
   stroke: number;
 }
 
 /** @param hit as it sounds: a round of a loop or of the running order has its mark in its id */
-export function variationOf(hit: Pick<Hit, 'id' | 'variation'>): Variation {
+export function variationOf(hit: Pick<Hit, 'id' | 'variation'>): StrokeVariation {
   const { id } = placeOfId(hit.id);
   if (hit.variation === undefined) return { id, stroke: 0 };
   const named = /^(.*)\/(\d{1,4})$/s.exec(hit.variation);

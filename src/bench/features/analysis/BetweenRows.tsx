@@ -13,7 +13,7 @@ import { reveal } from '../../actions/view-control';
 import { useBench, useBenchStore } from '../../store/context';
 import { calmPart } from '../../store/derived';
 import { stemsFacts } from '../../store/stems-facts';
-import type { Finding } from '../../store/ui-state';
+import type { PageFinding } from '../../store/ui-state';
 import { useFindings } from '../../shared/use-findings';
 import { placeText } from '../../words/describe';
 
@@ -33,7 +33,7 @@ export function BetweenRows({ found: { together, competing, answering } }: { fou
   };
   const shown = useMemo(
     () =>
-      competing.map((c): Finding => ({
+      competing.map((c): PageFinding => ({
         ids: c.hits.flatMap((i) => part.hits[i]?.id ?? []),
         tick: c.tick,
         text: `${placeText(part, c.tick)}: ${labelOfRow(part, c.voices[1]).toLowerCase()} ${c.ms.toFixed(0)} ms after ${labelOfRow(part, c.voices[0]).toLowerCase()}.`,

@@ -11,7 +11,7 @@ import { reveal } from '../../actions/view-control';
 import { useFindings } from '../../shared/use-findings';
 import { useBench, useBenchStore } from '../../store/context';
 import { stemsFacts } from '../../store/stems-facts';
-import type { Finding } from '../../store/ui-state';
+import type { PageFinding } from '../../store/ui-state';
 import { placesText } from '../../words/places';
 
 const LISTED = 12;
@@ -35,7 +35,7 @@ function grouped(conflicts: readonly ShownConflict[]): ConflictGroup[] {
   return [...groups.values()];
 }
 
-const findingsOf = (part: Part, conflicts: readonly ShownConflict[]): Finding[] =>
+const findingsOf = (part: Part, conflicts: readonly ShownConflict[]): PageFinding[] =>
   conflicts.map(({ moment, tick, text }) => ({ ids: moment, tick, text: `${placesText(part, [tick])}: ${text}.` }));
 
 /** What nobody can play: equal conflicts as one line with one fix for all of them. */
