@@ -126,9 +126,14 @@ test('convert to plain hits: the export stays the same, and one undo brings the 
   // A grace stroke before the second snare, and the kick at 0, 6 and 12 sixteenths.
   expect(before.filter(([, key]) => key === 38)).toHaveLength(3);
   expect(before.filter(([, key]) => key === 36).map(([tick]) => tick)).toEqual([24, 24 + 1440, 24 + 2880]);
-  await page.evaluate(() => window.nodSway!.bench().select([]));
-  await page.evaluate(() => window.nodSway!.bench().setUi({ dialog: 'convert' }));
+  const flammed = await stemOf(page, 'snare', 1);
+  await stems(page).click({ position: { x: flammed.headX, y: flammed.headY }, button: 'right' });
+  await page.getByRole('menuitem', { name: 'Convert to plain hits …' }).click();
   const dialog = page.getByRole('dialog', { name: 'Convert to plain hits' });
+  // The snare alone has no loop length.
+  await expect(dialog.getByRole('checkbox')).toHaveCount(1);
+  await dialog.getByRole('combobox', { name: 'Where to convert' }).click();
+  await page.getByRole('option', { name: 'whole part' }).click();
   await expect(dialog.getByRole('checkbox', { name: /The loop length of 1 row/ })).toBeChecked();
   await expect(dialog.getByRole('checkbox', { name: /1 ornament/ })).toBeChecked();
   await dialog.getByRole('button', { name: 'Convert', exact: true }).click();

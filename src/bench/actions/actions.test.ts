@@ -7,6 +7,7 @@ import { createBenchStore, type BenchStore } from '../store/bench-store';
 import { deleteSelection, duplicateSelection, invertRow, repeatSelection, shiftSelection, workingBars } from './arrange';
 import { fillFromCaret, moveCaret, moveCaretBar, moveCaretRow, toggleAtCaret, toggleCaret } from './caret';
 import { copySelection, cutSelection, hasClip, paste } from './clipboard';
+import { nextFinding } from './doubtful-hits';
 import { clearNudges, mirrorSelection, nudgeSelection, setSelectionApart } from './nudging';
 
 const said: string[] = [];
@@ -290,4 +291,23 @@ describe('the step cursor', () => {
     store.getState().undo();
     expect(steps(store, 'kick')).toEqual([0, 8]);
   });
+});
+
+test('one key steps through what the open page lists, from the selection on, and begins again at its end', () => {
+  const store = open();
+  const [kick, snare, , late] = store.getState().part.hits;
+  const findings = [kick!, snare!, late!].map((h) => ({ ids: [h.id], tick: h.tick, text: `found ${h.id}` }));
+  store.getState().setUi({ findings });
+  const step = (): string[] => {
+    nextFinding(store);
+    return [...store.getState().selection];
+  };
+  expect([step(), step(), step(), step()]).toEqual([[kick!.id], [snare!.id], [late!.id], [kick!.id]]);
+  expect(said.at(-1)).toBe(`found ${kick!.id}`);
+  // Of another selection the next behind it.
+  store.getState().select([store.getState().part.hits[2]!.id]);
+  expect(step()).toEqual([late!.id]);
+  store.getState().setUi({ findings: null });
+  nextFinding(store);
+  expect(said.at(-1)).toBe('No hit is uncertain.');
 });

@@ -1,3 +1,4 @@
+import { MOST_HITS } from '@/core/limits';
 import { counted } from '@/core/plurals';
 import { newHitId } from '@/editing/ids';
 import { copyHits, pasteClip, pasteOnRow, pasteOverBars, type Clip, type Copied, type Onto } from '@/core/commands/copy';
@@ -56,6 +57,8 @@ export function pasteOver(store: BenchStore, bars: { from: number; to: number })
   if (!clip) return say('Nothing is copied yet.');
   const from = clip;
   const words = barsText(bars);
+  const copies = Math.ceil((bars.to - bars.from) / from.bars) * from.hits.length;
+  if (store.getState().part.hits.length + copies > MOST_HITS) return say('Nothing pasted: the part would have more than 160,000 hits.');
   pasteAs(store, `Paste ${counted(from.hits.length, 'hit')} over ${words}`, `over ${words}`, (part, onto) =>
     pasteOverBars(part, from, bars, newHitId, { onto }),
   );

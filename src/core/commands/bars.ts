@@ -8,6 +8,7 @@ import { sameMeter, type Bar, type MeterChange } from '../time/meter-map';
 import type { TempoChange } from '../time/tempo-map';
 import { ticks, TICKS_PER_WHOLE, type Ticks } from '../units';
 import { compareHits, type Hit, type HitId, type Part } from '../model/part';
+import { copyOfHit } from '../model/hit-shape';
 import { meterMapOf } from '../part/part-time';
 import { sectionsAfter, withSections } from '../part/sections';
 import { atTick } from './place';
@@ -50,7 +51,7 @@ export function arrangeBars(part: Part, pieces: readonly BarOfOrder[], newId: ()
       for (const i of byBar.get(index) ?? []) {
         const hit = part.hits[i] as Hit;
         if (wanted && isBeyond(homes.ticks[i] as number, bar, length)) continue;
-        hits.push(atTick(used.has(index) ? { ...hit, id: newId() } : hit, ticks(hit.tick - bar.start + start)));
+        hits.push(atTick(used.has(index) ? copyOfHit(hit, newId()) : hit, ticks(hit.tick - bar.start + start)));
       }
       used.add(index);
     }

@@ -1,6 +1,7 @@
 import { breaksBrought, piecesBrought } from '../breaks/brought';
 import { breakRowTest } from '../breaks/rows';
 import type { Hit, HitId, Part } from '../model/part';
+import { copyOfHit } from '../model/hit-shape';
 import { meterMapOf } from '../part/part-time';
 import type { VoiceName } from '../row-names';
 import { ticks } from '../units';
@@ -33,7 +34,7 @@ export function rowsBeside(part: Part, other: Part, bar: number, newId: () => Hi
   const copies = other.hits.map((hit): Hit => {
     const voice = names.get(hit.voice) ?? hit.voice;
     const { lane: _lane, ...rest } = atTick(brought(hit), ticks(hit.tick + by));
-    return { ...rest, id: newId(), voice, key: voice === hit.voice ? hit.key : keyInPart(room, voice) };
+    return { ...copyOfHit(rest, newId()), voice, key: voice === hit.voice ? hit.key : keyInPart(room, voice) };
   });
   return breaksBrought(putCopies(room, copies, 'join').part, other, bar);
 }

@@ -1,11 +1,14 @@
 /** Copying hits to another place: the clip that copy and paste share, duplicating, repeating into the next bar. */
 import { homesOf } from '../homes/homes';
+import { NamedError } from '../errors';
+import { MOST_HITS } from '../limits';
 import { ticks, type Ticks } from '../units';
 import type { VoiceName } from '../row-names';
 import { replaceHits } from '../part/diff';
 import { lockTest } from '../part/locks';
 import { endOfPart, meterMapOf } from '../part/part-time';
 import type { Hit, HitId, Part } from '../model/part';
+import { copyOfHit } from '../model/hit-shape';
 import { barsOfHits } from '../homes/ticks-range';
 import { rowsWith } from './hits';
 import { atTick, keyInPart } from './place';
@@ -79,9 +82,9 @@ export function pasteClip(
 
 const copiesAt = (part: Part, clip: Clip, at: Ticks, newId: () => HitId, row?: VoiceName): Hit[] =>
   clip.hits.map((hit): Hit => {
-    const { locked: _free, lane: _lane, variation: _own, ...rest } = atTick(hit, ticks(hit.tick + at));
+    const { locked: _free, lane: _lane, ...rest } = atTick(hit, ticks(hit.tick + at));
     const voice = row ?? hit.voice;
-    return { ...rest, id: newId(), voice, key: voice === hit.voice ? hit.key : keyInPart(part, voice) };
+    return { ...copyOfHit(rest, newId()), voice, key: voice === hit.voice ? hit.key : keyInPart(part, voice) };
   });
 
 /** Puts a clip down at the places that it came from, all of it on one row; of hits at one place the loudest. */
@@ -98,6 +101,7 @@ export function pasteOnRow(part: Part, clip: Clip, row: VoiceName, newId: () => 
  * Puts a clip down in each bar of a range, or in every second, third ... where it lies in more than one; what would reach beyond the range
  * is left out.
  * @param bars from 0, without `to`
+ * @throws NamedError too-many-hits
  */
 export function pasteOverBars(
   part: Part,
@@ -106,6 +110,8 @@ export function pasteOverBars(
   newId: () => HitId,
   { row, onto }: { row?: VoiceName | undefined; onto: Onto },
 ): Copied {
+  const times = Math.ceil((to - from) / clip.bars);
+  if (part.hits.length + times * clip.hits.length > MOST_HITS) throw new NamedError('too-many-hits');
   const map = meterMapOf(part);
   const end = map.barOf(to).start;
   const copies: Hit[] = [];
@@ -210,8 +216,8 @@ function copiedBy(part: Part, ids: ReadonlySet<HitId>, by: Ticks, newId: () => H
   const copies = part.hits
     .filter((h) => ids.has(h.id))
     .map((h): Hit => {
-      const { locked: _free, variation: _own, ...rest } = atTick(h, ticks(h.tick + by));
-      return { ...rest, id: newId() };
+      const { locked: _free, ...rest } = atTick(h, ticks(h.tick + by));
+      return copyOfHit(rest, newId());
     });
   return putCopies(part, copies, onto);
 }

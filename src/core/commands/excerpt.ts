@@ -3,6 +3,7 @@ import { breaksBrought, piecesBrought } from '../breaks/brought';
 import { homesOf, homeTest } from '../homes/homes';
 import type { BarScope } from '../model/feel';
 import { compareHits, type Hit, type HitId, type Part } from '../model/part';
+import { copyOfHit } from '../model/hit-shape';
 import { meterMapOf } from '../part/part-time';
 import { sectionsAfter, withSections } from '../part/sections';
 import { sameMeter, type MeterChange } from '../time/meter-map';
@@ -115,7 +116,7 @@ export function putBars(part: Part, other: Part, { from, to }: BarRange, newId: 
   const ids = new Set(room.hits.map((h) => h.id));
   const brought = piecesBrought(part, other);
   const added = other.hits.map((hit): Hit =>
-    atTick(ids.has(hit.id) ? { ...brought(hit), id: newId() } : brought(hit), ticks(hit.tick + by)),
+    atTick(ids.has(hit.id) ? copyOfHit(brought(hit), newId()) : brought(hit), ticks(hit.tick + by)),
   );
   const withRows = other.rows.reduce(
     (p, { voice, ...settings }) => (added.some((h) => h.voice === voice) ? addRow(p, voice, settings) : p),

@@ -1,4 +1,5 @@
 import { compareHits, type Hit, type HitId, type Part } from '../model/part';
+import { copyOfHit } from '../model/hit-shape';
 import { performPart } from '../perform/perform';
 import { soundingPart } from '../song/sounding';
 import { writtenOut } from './moves';
@@ -14,7 +15,7 @@ export function keptPass(part: Part, { from, to, pass }: { from: number; to: num
   const { start, end } = ticksOfBars(part, from, to);
   const known = new Set(part.hits.map((h) => h.id));
   const plain = sounding.hits.map(({ chance: _chance, passes: _passes, ...hit }): Hit =>
-    known.has(hit.id) ? hit : { ...hit, id: newId() },
+    known.has(hit.id) ? hit : copyOfHit(hit, newId()),
   );
   const performed = performPart({ ...sounding, round: { pass, shift: (pass - 1) * (end - start) } });
   const { everyPass: _every, ...written } = writtenOut({ ...sounding, hits: plain }, performed);

@@ -8,7 +8,7 @@ import { endOfPart } from '../part/part-time';
 import { renderPart, strokeSource } from '../render/render-part';
 import { soundingPart } from '../song/sounding';
 import { ticks, TICKS_PER_QUARTER } from '../units';
-import { pasteClip, copyHits } from './copy';
+import { copyHits, pasteClip, pasteOverBars } from './copy';
 import { convertToPlain, countNotPlain, NOT_PLAIN, type NotPlain } from './plain-hits';
 
 const ALL = new Set(NOT_PLAIN);
@@ -20,7 +20,7 @@ interface PlayedStroke {
   rest: (number | string)[];
 }
 
-/** All strokes of the first pass, by their random values: row, velocity, timbre. */
+/** The strokes of the first pass, sorted by random value: row, velocity, timbre. */
 function played(part: Part): PlayedStroke[] {
   const sounding = soundingPart(part);
   const range = { start: ticks(0), end: endOfPart(part), loop: true };
@@ -108,13 +108,13 @@ test.each<[string, readonly NotPlain[]]>([
   const left = countNotPlain(part);
   for (const kind of kinds) expect(left[kind]).toBe(0);
   const taken: readonly NotPlain[] = kinds.includes('feel') ? NOT_PLAIN : kinds;
-  // A hit that is gone takes along what else it had.
+  // A deleted hit takes its other properties with it.
   for (const kind of NOT_PLAIN)
     if (!taken.includes(kind) && kind !== 'probability') expect(left[kind]).toBe(countNotPlain(withEverything)[kind]);
   expect(ids.length).toBeGreaterThan(0);
 });
 
-// A feel that varies by pass is converted as it sounds in the first.
+// The feel varies from pass to pass and is written as in the first.
 test.each([
   ['all of it', NOT_PLAIN, 1],
   ['loop lengths', ['loops'] as const, 2],
@@ -130,7 +130,7 @@ test.each([
   expect(most * 32_768).toBeLessThan(1);
 });
 
-test('a loop of 3 sixteenths over two bars becomes 11 rounds of two hits, the last one without its second', () => {
+test('a loop of 3 sixteenths over two bars becomes 11 repeats of two hits', () => {
   const { part, ids, removed } = convertToPlain(withEverything, new Set<NotPlain>(['loops']), newIds());
   const at = part.hits.filter((h) => h.voice === 'shaker').map((h) => (h.tick / TICKS_PER_QUARTER) * 4);
   expect(at).toEqual(
@@ -153,7 +153,7 @@ test('a selection leaves the others; locked hits stay; the feel is not converted
   expect(convertToPlain(locked, ALL, newIds(), ids).part).toEqual(locked);
 });
 
-test('whatever a part is like, it plays the same strokes', () => {
+test('random parts play the same strokes after converting', () => {
   const hitOf = fc.record({
     voice: fc.constantFrom(...ROWS),
     step: fc.nat(31),
@@ -168,7 +168,7 @@ test('whatever a part is like, it plays the same strokes', () => {
   fc.assert(
     fc.property(
       fc.uniqueArray(hitOf, { minLength: 1, maxLength: 20, selector: (h) => `${h.voice} ${h.step}` }),
-      // A wider spread goes beyond what a hit's own pan can correct.
+      // A hit's pan ends at 100 %, so a wider spread could not be kept.
       feelArbitrary.filter(({ moves }) => !moves.some((m) => m.kind === 'timbre' && (m.pan ?? 0) > 30)),
       fc.option(fc.constantFrom(3, 5, 7), { nil: undefined }),
       fc.subarray([...NOT_PLAIN], { minLength: 1 }),
@@ -194,7 +194,7 @@ test('whatever a part is like, it plays the same strokes', () => {
   );
 });
 
-test('a copy of a converted stroke draws alternates of its own', () => {
+test('copies of a converted stroke do not repeat its alternates', () => {
   const { part } = convertToPlain(withEverything, new Set<NotPlain>(['loops']), newIds());
   const copied = part.hits.find((h) => h.variation !== undefined)!;
   const pasted = pasteClip(part, copyHits(part, new Set([copied.id]))!, ticks(4.25 * TICKS_PER_QUARTER), () => 'p0', {
@@ -202,4 +202,27 @@ test('a copy of a converted stroke draws alternates of its own', () => {
     row: 'kick',
   });
   expect(pasted.part.hits.find((h) => h.id === 'p0')).not.toHaveProperty('variation');
+});
+
+test('nothing locked is lost: a looped row with a locked hit stays, and so does the feel', () => {
+  const locked = { ...withEverything, hits: withEverything.hits.map((h) => (h.id === 'h5' ? { ...h, locked: true } : h)) };
+  const { part } = convertToPlain(locked, ALL, newIds());
+  const shakers = (p: Part) => p.hits.filter((h) => h.voice === 'shaker');
+  expect(shakers(part)).toEqual(shakers(locked));
+  expect(part.rows.find((r) => r.voice === 'shaker')!.cycle).toEqual({ grid: '1/16', steps: 3 });
+  expect(part.feel).toBe(locked.feel);
+  expect(countNotPlain(part)).toMatchObject({ loops: 1, passes: 0, probability: 0, ornaments: 0 });
+});
+
+test('what would become more than 160,000 hits is refused before it is made', () => {
+  const short: Part = {
+    ...smallPart([['shaker', 0, 90]], { bars: 4000 }),
+    rows: [{ voice: 'shaker', cycle: { grid: '1/64T', steps: 1 } }],
+  };
+  expect(() => convertToPlain(short, ALL, newIds())).toThrow(expect.objectContaining({ code: 'too-many-hits' }));
+  const rolls = smallPart(Array.from({ length: 8 }, (_, i): [string, number, number] => ['snare', i / 2, 90]));
+  const clip = copyHits(rolls, new Set(rolls.hits.map((h) => h.id)))!;
+  expect(() => pasteOverBars(rolls, clip, { from: 0, to: 20_000 }, newIds(), { onto: 'replace' })).toThrow(
+    expect.objectContaining({ code: 'too-many-hits' }),
+  );
 });

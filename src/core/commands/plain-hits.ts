@@ -1,19 +1,19 @@
+import { NamedError } from '../errors';
+import { MOST_HITS } from '../limits';
 import { performPart, type Performance } from '../perform/perform';
 import { isIdle } from '../feel/move-spec';
-import { compareHits, type Hit, type HitId, type Nudge, type Part } from '../model/part';
+import { compareHits, type Hit, type HitId, type Nudge, type Part, type Row } from '../model/part';
 import { shapedHit } from '../model/hit-shape';
-import { isSpilled, strokesOf } from '../ornament/strokes';
+import { isSpilled, strokesAtMost, strokesOf } from '../ornament/strokes';
 import { lockTest } from '../part/locks';
 import { withoutReading } from '../homes/homes';
 import { endOfPart, meterMapOf, tempoMapOf } from '../part/part-time';
-import { cycledHits, soundingPart, soundsIn, writtenId } from '../song/sounding';
+import { countCycled, cycledHits, soundingPart, soundsIn, writtenId } from '../song/sounding';
 import { variationText } from '../song/variation';
 import { clamp, milliseconds, roundHalfUp, ticks, velocity } from '../units';
 import { MAX_NUDGE_MS } from './hits';
 import { writtenOut } from './moves';
 import { expandOrnaments, homeInPart } from './ornaments';
-
-/** Turns what is worked out while a part plays into plain hits that sound the same. */
 
 /** Everything about a part that is not a plain hit, in the order in which it is converted. */
 export const NOT_PLAIN = ['loops', 'passes', 'probability', 'ornaments', 'feel'] as const;
@@ -43,22 +43,27 @@ export const kindsWith = (kinds: ReadonlySet<NotPlain>): ReadonlySet<NotPlain> =
 
 export interface PlainHits {
   part: Part;
-  /** The hits that were converted, and those that came of it. */
+  /** The hits that were converted and the hits they became. */
   ids: HitId[];
-  /** Hits that do not sound in the first pass, or stand beyond their row's loop length: they are gone. */
+  /** How many hits were deleted: they do not sound in the first pass, or stand beyond their row's loop length. */
   removed: number;
 }
 
 /**
  * Converts to plain hits what sounds in the first pass: loop lengths of rows, passes, probability, ornaments and the feel. It sounds the
- * same: what a whole tick or another random value would change is kept as a nudge of less than a tick. Locked hits stay as they are.
- * @param ids the hits that are meant; all without it. The feel is converted only where all are
+ * same: nudges keep what a whole tick, or the feel on a new hit, would change. Locked hits stay as they are, and so do looped rows that
+ * hold one.
+ * @param ids the hits that are meant; all without it. The feel is converted only where all are, and none is locked
+ * @throws NamedError too-many-hits
  */
 export function convertToPlain(part: Part, chosen: ReadonlySet<NotPlain>, newId: () => HitId, ids?: ReadonlySet<HitId>): PlainHits {
-  const kinds = kindsWith(chosen);
   const isLocked = lockTest(part);
-  const meant = new Set(part.hits.filter((h) => (!ids || ids.has(h.id)) && !isLocked(h)).map((h) => h.id));
-  const before = meant.size;
+  const locked = new Set(part.hits.filter(isLocked).map((h) => h.voice));
+  const closed = new Set(part.rows.filter((r) => r.cycle && locked.has(r.voice)).map((r) => r.voice));
+  const withFeel = chosen.has('feel') && !ids && locked.size === 0;
+  const kinds = kindsWith(withFeel ? chosen : new Set([...chosen].filter((kind) => kind !== 'feel')));
+  const meant = new Set(part.hits.filter((h) => (!ids || ids.has(h.id)) && !isLocked(h) && !closed.has(h.voice)).map((h) => h.id));
+  checkAmount(countCycled(part));
   const touched = new Set<HitId>();
   let next = part;
   let removed = 0;
@@ -84,16 +89,23 @@ export function convertToPlain(part: Part, chosen: ReadonlySet<NotPlain>, newId:
     const once = firstPassWritten(next, together, new Set(['probability']));
     removed += next.hits.length - once.part.hits.length;
     next = once.part;
+    const before = next;
+    checkAmount(before.hits.reduce((sum, h, i) => sum + (meant.has(h.id) ? strokesAtMost(before, i) : 1), 0));
     const expanded = ornamentsWritten(next, meant, newId);
     next = expanded.part;
     for (const id of expanded.ids) touched.add(id);
   }
-  if (kinds.has('feel') && !ids && before > 0) {
+  if (withFeel) {
     next = feelWritten(next);
     for (const { id } of next.hits) touched.add(id);
   }
   const there = new Set(next.hits.map((h) => h.id));
   return { part: next, ids: [...touched].filter((id) => there.has(id)), removed };
+}
+
+/** What would become too many hits is refused before it is made. */
+function checkAmount(hits: number) {
+  if (hits > MOST_HITS) throw new NamedError('too-many-hits');
 }
 
 /** Each round of a loop draws its own probability and lies elsewhere under the feel: where these are converted, so is the loop length. */
@@ -109,13 +121,8 @@ function loopsWritten(
   const copies = new Map<HitId, HitId>();
   const looped = new Set(part.rows.filter((r) => r.cycle && rows.has(r.voice)).map((r) => r.voice));
   if (looped.size === 0) return { part, copies, removed: 0 };
-  const others = part.rows.map((r) => {
-    if (looped.has(r.voice)) return r;
-    const { cycle: _other, ...rest } = r;
-    return rest;
-  });
   const kept = new Set<HitId>();
-  const hits = cycledHits({ ...part, rows: others }).map((hit): Hit => {
+  const hits = cycledHits({ ...part, rows: withoutLoops(part, (voice) => !looped.has(voice)) }).map((hit): Hit => {
     const of = writtenId(hit.id);
     kept.add(of);
     if (of === hit.id) return hit;
@@ -123,13 +130,12 @@ function loopsWritten(
     copies.set(id, of);
     return shapedHit(hit, { id, variation: variationText(hit), locked: undefined });
   });
-  const plain = part.rows.map((r) => {
-    if (!looped.has(r.voice)) return r;
-    const { cycle: _loop, ...rest } = r;
-    return rest;
-  });
+  const plain = withoutLoops(part, (voice) => looped.has(voice));
   return { part: { ...part, rows: plain, hits: hits.sort(compareHits) }, copies, removed: part.hits.length - kept.size };
 }
+
+const withoutLoops = (part: Part, isMeant: (voice: string) => boolean): Row[] =>
+  part.rows.map(({ cycle, ...row }) => (cycle && !isMeant(row.voice) ? { ...row, cycle } : row));
 
 /** Leaves of the meant hits those that sound in the first pass, without passes or probability. */
 function firstPassWritten(part: Part, meant: ReadonlySet<HitId>, kinds: ReadonlySet<NotPlain>): { part: Part; touched: HitId[] } {
@@ -164,7 +170,7 @@ interface Heard {
   brightness: number;
 }
 
-/** What is heard in the first pass, by the variation of each stroke, which stays when a stroke becomes a hit. */
+/** What is heard in the first pass, by variation: a stroke keeps its variation when it becomes a hit. */
 function heardStrokes(part: Part): Map<string, Heard> {
   const sounding = soundingPart(part);
   const performance = performPart(sounding);
@@ -190,7 +196,7 @@ const timbreOf = (hit: Hit, { timbre }: Performance, i: number): Pick<Heard, 'pa
   brightness: timbre ? (timbre.brightness[i] as number) : (hit.brightness ?? 0),
 });
 
-/** Writes ornaments out; every stroke keeps what was heard of it. */
+/** Writes every stroke of the ornaments as a hit that is heard where the stroke was. */
 function ornamentsWritten(part: Part, meant: ReadonlySet<HitId>, newId: () => HitId): { part: Part; ids: HitId[] } {
   const wanted = heardStrokes(part);
   // A roll ends at the next hit that sounds, so hits that rest or are muted are written apart from the others.
@@ -218,7 +224,7 @@ function ornamentsWritten(part: Part, meant: ReadonlySet<HitId>, newId: () => Hi
   return { part: keptAsHeard(complete, wanted), ids: [...expanded.ids, ...silent.ids, ...late.map((h) => h.id)] };
 }
 
-/** A velocity or pan at its limit hides by how much the feel goes beyond it: the second round corrects that. */
+/** A velocity or pan at its limit does not tell how far the feel goes beyond it, so one correction may not be enough. */
 const MOST_ROUNDS = 6;
 
 /** Changes nudges and timbre so that each hit is heard as before. Hits that are heard so already stay. */
@@ -253,9 +259,9 @@ function nearerTo(part: Part, wanted: ReadonlyMap<string, Heard>): Part {
     if (
       Math.abs(late) < NOTHING_MS &&
       louder === 0 &&
-      now.pan === heard.pan &&
-      now.pitch === heard.pitch &&
-      now.brightness === heard.brightness
+      Math.round(now.pan) === Math.round(heard.pan) &&
+      Math.abs(now.pitch - heard.pitch) < NOTHING_SEMITONES &&
+      Math.round(now.brightness) === Math.round(heard.brightness)
     )
       return;
     changed.set(hit.id, shapedHit(hit, { ...timbre, nudge }));
@@ -263,8 +269,9 @@ function nearerTo(part: Part, wanted: ReadonlyMap<string, Heard>): Part {
   return changed.size === 0 ? part : { ...part, hits: part.hits.map((h) => changed.get(h.id) ?? h) };
 }
 
-/** Less is only the rounding of a sum. */
+/** Smaller differences are rounding errors of a sum. */
 const NOTHING_MS = 1e-6;
+const NOTHING_SEMITONES = 1e-9;
 
 function nudgeOf(ms: number, velocity: number): Nudge | undefined {
   const time = Math.abs(ms) < NOTHING_MS ? 0 : clamp(ms, -MAX_NUDGE_MS, MAX_NUDGE_MS);
@@ -279,7 +286,7 @@ function corrected(value: number | undefined, by: number, of: keyof typeof MOST)
   return next === 0 ? undefined : next;
 }
 
-/** Writes the feel and the nudges of all hits. What a whole tick leaves over stays as a nudge. */
+/** Writes what the feel and the nudges do into the hits. The fraction of a tick stays as a nudge. */
 function feelWritten(part: Part): Part {
   const sounding = soundingPart(part);
   const wanted = heardHits(sounding);

@@ -2,6 +2,7 @@
 import { keyOfVoice } from '../key-map';
 import type { Feel } from '../model/feel';
 import { compareHits, type Hit, type HitId, type Part, type Row } from '../model/part';
+import { copyOfHit } from '../model/hit-shape';
 import { labelOfRow } from '../part/rows';
 import { clampVelocity } from '../units';
 import { isOwnRow, ownRow, voiceOfRow, type VoiceName } from '../row-names';
@@ -94,8 +95,7 @@ export function layerRow(part: Part, row: VoiceName, percent: number, newId: () 
   const copies = part.hits
     .filter((h) => h.voice === row)
     .map(({ locked: _locked, ...hit }): Hit => ({
-      ...hit,
-      id: newId(),
+      ...copyOfHit(hit, newId()),
       voice: made.row,
       key,
       velocity: clampVelocity(Math.floor((hit.velocity * percent) / 100 + 0.5)),

@@ -2,6 +2,7 @@
 import { replaceHits } from '../part/diff';
 import { withoutLocked } from '../part/locks';
 import type { Hit, HitId, Part } from '../model/part';
+import { copyOfHit } from '../model/hit-shape';
 import { breakOfRow } from '../breaks/rows';
 import type { VoiceName } from '../row-names';
 import { putCopies, type Copied, type Onto } from './copy';
@@ -49,8 +50,8 @@ export function copyToRow(part: Part, ids: ReadonlySet<HitId>, row: VoiceName, o
   const copies = part.hits
     .filter((h) => ids.has(h.id) && h.voice !== row)
     .map((hit): Hit => {
-      const { locked: _free, variation: _own, ...rest } = onRow(part, hit, row);
-      return { ...rest, id: newId() };
+      const { locked: _free, ...rest } = onRow(part, hit, row);
+      return copyOfHit(rest, newId());
     });
   return putCopies(part, copies, onto);
 }

@@ -19,6 +19,9 @@ export function shapedHit(hit: Hit, change: { readonly [K in keyof Hit]?: Hit[K]
   return copy;
 }
 
+/** A copy under another id. It gets alternates of the sound for itself, also where its original sounds like another stroke. */
+export const copyOfHit = (hit: Hit, id: string): Hit => shapedHit(hit, { id, variation: undefined });
+
 /** A part whose hits that `before` does not have are in shape. */
 export function withShapedHits(before: Pick<Part, 'hits'>, after: Part): Part {
   if (before.hits === after.hits) return after;

@@ -2,7 +2,7 @@
 
 import { useMemo } from 'react';
 import type { ShownConflict } from '@/core/analysis/hands-of-part';
-import { fixConflict, fixesFor, type Fix } from '@/core/commands/fixes';
+import { fixConflict, type Fix } from '@/core/commands/fixes';
 import type { Part } from '@/core/model/part';
 import { labelOfRow } from '@/core/part/rows';
 import { Button } from '@/ui/Button';
@@ -12,62 +12,43 @@ import { useFindings } from '../../shared/use-findings';
 import { useBench, useBenchStore } from '../../store/context';
 import { stemsFacts } from '../../store/stems-facts';
 import type { PageFinding } from '../../store/ui-state';
+import { groupConflicts, type ConflictGroup } from '../../words/group-conflicts';
 import { placesText } from '../../words/places';
 
 const LISTED = 12;
 
-/** Conflicts that are one problem: the same words, the same row and the same fixes. */
-interface ConflictGroup {
-  text: string;
-  fixes: readonly Fix[];
-  conflicts: ShownConflict[];
-}
-
-function grouped(conflicts: readonly ShownConflict[]): ConflictGroup[] {
-  const groups = new Map<string, ConflictGroup>();
-  for (const conflict of conflicts) {
-    const fixes = fixesFor(conflict);
-    const key = [conflict.text, conflict.voice, ...fixes.map((f) => f.kind)].join('|');
-    const group = groups.get(key);
-    if (group) group.conflicts.push(conflict);
-    else groups.set(key, { text: conflict.text, fixes, conflicts: [conflict] });
-  }
-  return [...groups.values()];
-}
+const whereText = (part: Part, conflicts: readonly ShownConflict[]): string =>
+  placesText(
+    part,
+    conflicts.map((c) => c.tick),
+  );
 
 const findingsOf = (part: Part, conflicts: readonly ShownConflict[]): PageFinding[] =>
   conflicts.map(({ moment, tick, text }) => ({ ids: moment, tick, text: `${placesText(part, [tick])}: ${text}.` }));
 
-/** What nobody can play: equal conflicts as one line with one fix for all of them. */
+/** Lists what nobody can play. Equal conflicts share one line, and a fix applies to all of them. */
 export function Conflicts({ conflicts }: { conflicts: readonly ShownConflict[] }) {
   const store = useBenchStore();
   const part = useBench((s) => s.part);
   useFindings(useMemo(() => findingsOf(store.getState().part, conflicts), [store, conflicts]));
-  const groups = useMemo(() => grouped(conflicts), [conflicts]);
+  const groups = useMemo(() => groupConflicts(conflicts), [conflicts]);
   const look = ({ conflicts: those }: ConflictGroup) => {
     store.getState().select(those.flatMap((c) => c.moment));
-    reveal(store, those[0]!.tick, stemsFacts(store).width);
+    reveal(store, those[0].tick, stemsFacts(store).width);
   };
   const fixAll = ({ conflicts: those }: ConflictGroup, { kind, words }: Fix) => {
     store
       .getState()
       .run(`${words[0]?.toUpperCase()}${words.slice(1)}`, (p) => those.reduce((now, conflict) => fixConflict(now, conflict, kind), p));
-    const where = placesText(
-      part,
-      those.map((c) => c.tick),
-    );
-    say(`${labelOfRow(part, those[0]!.voice)}, ${where}: ${words}.`);
+    say(`${labelOfRow(part, those[0].voice)}, ${whereText(part, those)}: ${words}.`);
   };
   return (
     <section aria-label="What nobody can play">
       <ul className="space-y-2.5">
         {groups.slice(0, LISTED).map((group) => (
-          <li key={`${group.conflicts[0]!.tick} ${group.conflicts[0]!.hit}`} className="text-sm">
+          <li key={`${group.conflicts[0].tick} ${group.conflicts[0].hit}`} className="text-sm">
             <button type="button" className="underline underline-offset-2" onClick={() => look(group)}>
-              {placesText(
-                part,
-                group.conflicts.map((c) => c.tick),
-              )}
+              {whereText(part, group.conflicts)}
             </button>
             : {group.text}
             <span className="mt-0.5 flex flex-wrap gap-1">

@@ -11,6 +11,7 @@ import { Picker } from '@/ui/Picker';
 import { Section } from '@/ui/Section';
 import { say } from '@/ui/notify';
 import { useBench, useBenchStore } from '../../store/context';
+import { FromTo } from './FromTo';
 import { performanceOf } from '../../store/derived';
 
 const WAYS: readonly { value: Combining; text: string }[] = [
@@ -102,8 +103,17 @@ export function ChooseSection() {
       </div>
       <Line onGo={() => choose({ kind: 'bars', from: Math.min(from, to) - 1, to: Math.max(from, to) })} name="bars">
         bars{' '}
-        <NumberField label="First bar" value={Math.min(from, bars)} min={1} max={bars} unit="to" className={small} onChange={setFrom} />
-        <NumberField label="Last bar" value={Math.min(to, bars)} min={1} max={bars} unit="" className={small} onChange={setTo} />
+        <FromTo
+          labels={['First bar', 'Last bar']}
+          from={Math.min(from, bars)}
+          to={Math.min(to, bars)}
+          min={1}
+          max={bars}
+          onChange={(first, last) => {
+            setFrom(first);
+            setTo(last);
+          }}
+        />
       </Line>
       <Line onGo={() => choose({ kind: 'every', ...every })} name="every n-th hit">
         every{' '}
@@ -159,23 +169,13 @@ export function ChooseSection() {
         name="velocities"
       >
         velocity{' '}
-        <NumberField
-          label="Softest"
-          value={range.low}
+        <FromTo
+          labels={['Softest', 'Loudest']}
+          from={range.low}
+          to={range.high}
           min={1}
           max={127}
-          unit="to"
-          className={small}
-          onChange={(low) => setRange({ ...range, low })}
-        />
-        <NumberField
-          label="Loudest"
-          value={range.high}
-          min={1}
-          max={127}
-          unit=""
-          className={small}
-          onChange={(high) => setRange({ ...range, high })}
+          onChange={(low, high) => setRange({ low, high })}
         />
       </Line>
       <TimbreLine onChoose={choose} />
@@ -211,31 +211,21 @@ function TimbreLine({ onChoose }: { onChoose: (rule: Rule) => void }) {
           setRange(next === 'pitch' ? { low: -24, high: -0.01 } : { low: -100, high: -1 });
         }}
       />{' '}
-      <NumberField
-        label="Lowest"
-        value={low}
-        min={min}
-        max={max}
-        digits={digits}
-        unit="to"
-        className={wide}
-        onChange={(next) => setRange({ low: next, high })}
-      />
-      <NumberField
-        label="Highest"
-        value={high}
+      <FromTo
+        labels={['Lowest', 'Highest']}
+        from={low}
+        to={high}
         min={min}
         max={max}
         digits={digits}
         unit={unit}
-        className={wide}
-        onChange={(next) => setRange({ low, high: next })}
+        width="[&_input]:w-[3.4em]"
+        onChange={(lowest, highest) => setRange({ low: lowest, high: highest })}
       />
     </Line>
   );
 }
 
-const wide = '[&_input]:w-[3.4em]';
 const small = '[&_input]:w-[2.4em]';
 
 function Line({ children, onGo, name }: { children: React.ReactNode; onGo: () => void; name: string }) {

@@ -3,6 +3,8 @@
 import { useState } from 'react';
 import { convertToPlain, countNotPlain, kindsWith, NOT_PLAIN, type NotPlain, type NotPlainCounts } from '@/core/commands/plain-hits';
 import type { HitId, Part } from '@/core/model/part';
+import { isNamedError } from '@/core/errors';
+import { lockTest } from '@/core/part/locks';
 import { labelOfRow } from '@/core/part/rows';
 import { counted } from '@/core/plurals';
 import { newHitId } from '@/editing/ids';
@@ -30,23 +32,23 @@ const LINES: Readonly<Record<NotPlain, { what: (n: number) => string; becomes: s
   },
   passes: {
     what: (n) => counted(n, 'hit that sounds in some passes only', 'hits that sound in some passes only'),
-    becomes: 'Written as in pass 1.',
+    becomes: 'Hits that sound in pass 1 stay; the others are deleted.',
   },
   probability: {
     what: (n) => counted(n, 'hit with a probability', 'hits with a probability'),
-    becomes: 'Written as they fall in pass 1; the others are deleted.',
+    becomes: 'Hits that sound in pass 1 stay; the others are deleted.',
   },
   ornaments: { what: (n) => counted(n, 'ornament'), becomes: 'Every stroke becomes a hit.' },
   feel: {
-    what: (n) => `The feel, with ${counted(n, 'move')} and all nudges`,
-    becomes: 'What you hear is written. This converts everything above as well.',
+    what: (n) => `The feel, with ${counted(n, 'move')}`,
+    becomes: 'What you hear is written. This converts everything else as well.',
   },
 };
 
 /** Whether anything can be converted. */
 const hasMore = (counts: NotPlainCounts): boolean => NOT_PLAIN.some((kind) => counts[kind] > 0);
 
-/** Chooses what becomes plain hits, and where; what it does is one undo step. */
+/** Asks what to convert and where, and converts it in one undo step. */
 function ConvertDialog({ start }: { start?: Where }) {
   const { getState } = useBenchStore();
   const part = useBench((s) => s.part);
@@ -57,7 +59,8 @@ function ConvertDialog({ start }: { start?: Where }) {
   const ids = idsIn(where, { part, selection, focus });
   const counts = countNotPlain(part, ids);
   const offered = NOT_PLAIN.filter((kind) => counts[kind] > 0);
-  const chosen = kindsWith(new Set(offered.filter((kind) => !off.has(kind))));
+  const locked = part.hits.filter(lockTest(part)).length;
+  const chosen = kindsWith(new Set(offered.filter((kind) => !off.has(kind) && !(kind === 'feel' && locked > 0))));
   const close = () => getState().setUi({ dialog: null });
   const convert = () => {
     close();
@@ -72,12 +75,7 @@ function ConvertDialog({ start }: { start?: Where }) {
     say(said);
   };
   return (
-    <Modal
-      open
-      onClose={close}
-      title="Convert to plain hits"
-      about="It sounds the same, and you can edit every hit. One undo brings it all back."
-    >
+    <Modal open onClose={close} title="Convert to plain hits" about="It sounds the same. One undo brings everything back.">
       <Picker
         label="Where to convert"
         value={where}
@@ -100,7 +98,8 @@ function ConvertDialog({ start }: { start?: Where }) {
               counts={counts}
               checked={chosen.has(kind)}
               // The feel takes the others along.
-              disabled={kind !== 'feel' && chosen.has('feel')}
+              disabled={kind === 'feel' ? locked > 0 : chosen.has('feel')}
+              note={kind === 'feel' && locked > 0 ? `Unlock ${counted(locked, 'hit')} first: the feel acts on locked hits too.` : undefined}
               onChange={(on) => setOff(on ? new Set([...off].filter((k) => k !== kind)) : new Set([...off, kind]))}
             />
           ))}
@@ -121,12 +120,15 @@ function Line({
   counts,
   checked,
   disabled,
+  note,
   onChange,
 }: {
   kind: NotPlain;
   counts: NotPlainCounts;
   checked: boolean;
   disabled: boolean;
+  /** Stands in place of what it becomes. */
+  note: string | undefined;
   onChange: (on: boolean) => void;
 }) {
   const { what, becomes } = LINES[kind];
@@ -141,7 +143,7 @@ function Line({
       />
       <span>
         {what(counts[kind])}
-        <span className="block text-sm text-faint">{becomes}</span>
+        <span className="block text-sm text-faint">{note ?? becomes}</span>
       </span>
     </label>
   );
@@ -155,19 +157,23 @@ const nothingThere = (where: Where, part: Part): string =>
     ? 'These are plain hits already: no loop lengths, passes, probabilities or ornaments.'
     : 'These are plain hits already. The feel acts on every row, so it is converted for the whole part only.';
 
-/** Converts through `keep` and returns what to say. */
+/** Converts, hands what came of it to `keep`, and returns what to say. */
 function convertIn(
   part: Part,
   kinds: ReadonlySet<NotPlain>,
   ids: ReadonlySet<HitId> | undefined,
   keep: (done: { part: Part; ids: readonly HitId[] }) => void,
 ): string {
-  const done = convertToPlain(part, kinds, newHitId, ids);
-  if (done.ids.length === 0 && done.removed === 0) return 'Nothing changed: these hits are locked.';
-  keep(done);
-  const gone =
-    done.removed > 0 ? ` ${counted(done.removed, 'hit')} that did not sound in pass 1 ${done.removed === 1 ? 'is' : 'are'} gone.` : '';
-  return `Converted to ${counted(done.ids.length, 'plain hit')}.${gone}`;
+  try {
+    const done = convertToPlain(part, kinds, newHitId, ids);
+    if (done.ids.length === 0 && done.removed === 0) return 'Nothing changed: these hits, or others on their row, are locked.';
+    keep(done);
+    const deleted = done.removed > 0 ? ` Deleted ${counted(done.removed, 'hit')} that did not sound in pass 1.` : '';
+    return `Converted to ${counted(done.ids.length, 'plain hit')}.${deleted}`;
+  } catch (e) {
+    if (!isNamedError(e)) throw e;
+    return 'Nothing changed: the part would have more than 160,000 hits. Convert a section or a row at a time.';
+  }
 }
 
 export const ConvertHits = () => <ConvertDialog />;

@@ -4,16 +4,14 @@ import { useState } from 'react';
 import type { Onto } from '@/core/commands/copy';
 import { labelOfRow } from '@/core/part/rows';
 import { Button } from '@/ui/Button';
-import { NumberField } from '@/ui/NumberField';
 import { Picker } from '@/ui/Picker';
 import { Section } from '@/ui/Section';
 import { barsText, deleteSelection, duplicateSelection, repeatSelection, shiftSelection } from '../../actions/arrange';
 import { copySelection, cutSelection, paste, pasteOnOpenRow, pasteOver } from '../../actions/clipboard';
 import { rememberOnto } from '../../store/remembered';
 import { useBench, useBenchStore } from '../../store/context';
+import { FromTo } from './FromTo';
 import { calmPart } from '../../store/derived';
-
-const narrow = '[&_input]:w-[2.4em]';
 
 /** Copying the selection and moving it over the grid. */
 export function CopiesSection() {
@@ -24,12 +22,11 @@ export function CopiesSection() {
   const part = useBench(calmPart);
   const focus = useBench((s) => s.focus);
   const transport = useBench((s) => s.transport);
-  // The loop's bars until others are typed.
-  const [first, setFirst] = useState<number>();
-  const [last, setLast] = useState<number>();
-  const from = Math.min(first ?? transport.fromBar + 1, part.bars);
-  const to = Math.max(from, Math.min(last ?? transport.toBar, part.bars));
-  const bars = { from: from - 1, to };
+  // The loop's bars, until others are typed.
+  const [typed, setTyped] = useState<{ from: number; to: number }>();
+  const from = Math.min(typed?.from ?? transport.fromBar + 1, part.bars);
+  const to = Math.min(typed?.to ?? transport.toBar, part.bars);
+  const bars = { from: Math.min(from, to) - 1, to: Math.max(from, to) };
   return (
     <Section name="copies" title="Copies and shifts">
       <div className="flex flex-wrap gap-1">
@@ -71,16 +68,14 @@ export function CopiesSection() {
       </div>
       <div className="mt-2 flex flex-wrap items-baseline gap-1 leading-8">
         Over bars{' '}
-        <NumberField
-          label="First bar to paste over"
-          value={from}
+        <FromTo
+          labels={['First bar to paste over', 'Last bar to paste over']}
+          from={from}
+          to={to}
           min={1}
           max={part.bars}
-          unit="to"
-          className={narrow}
-          onChange={setFirst}
+          onChange={(a, b) => setTyped({ from: a, to: b })}
         />
-        <NumberField label="Last bar to paste over" value={to} min={from} max={part.bars} unit="" className={narrow} onChange={setLast} />
         <Button size="small" aria-label={`Paste over ${barsText(bars)}`} onClick={() => pasteOver(store, bars)}>
           Paste
         </Button>

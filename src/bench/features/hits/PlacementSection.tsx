@@ -62,7 +62,7 @@ function Placement() {
           min={-MAX_NUDGE_MS}
           max={MAX_NUDGE_MS}
           digits={1}
-          unit={nudge < 0 ? 'ms early' : nudge > 0 ? 'ms late' : 'ms'}
+          unit={nudge <= -0.05 ? 'ms early' : nudge >= 0.05 ? 'ms late' : 'ms'}
           default={0}
           onChange={(v) =>
             trial.show(`Nudge ${chosen.length} ${one ? 'hit' : 'hits'} to ${v.toFixed(1)} ms`, (p) =>

@@ -17,7 +17,7 @@ export function drawTimbre(
   const top = headY - radius - ABOVE;
   const { pan = 0, pitch = 0, brightness = 0 } = hit;
   g.fillStyle = colour;
-  if (pan !== 0) g.fillRect(pan > 0 ? headX + 2 : headX - 7, top, 5, 1.6);
+  if (pan !== 0) g.fillRect(pan > 0 ? headX + 3.5 : headX - 8.5, top, 5, 1.6);
   if (pitch !== 0) {
     const up = pitch > 0 ? -1 : 1;
     g.beginPath();

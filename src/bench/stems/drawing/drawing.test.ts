@@ -324,8 +324,8 @@ test('on the open row pan, pitch and brightness are marked on the head', () => {
   const ticks = of(list, 'rect').filter((d) => d.at[2] === 5 && d.at[3] === 1.6);
   // To the left of the first head, to the right of the second; the third is dull: a bar in its middle.
   expect(ticks.map((d) => [d.at[0], d.colour])).toEqual([
-    [-7, 'ink'],
-    [102, 'ink'],
+    [-8.5, 'ink'],
+    [103.5, 'ink'],
     [197.5, 'ground'],
   ]);
   expect(
