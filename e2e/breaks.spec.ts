@@ -77,6 +77,7 @@ test('a dropped loop plays by itself, is listened to, corrected by hand and coun
 
   // A stroke of the hand's own stays whatever the water does; one is moved, and keeps its name.
   const picture = page.getByTestId('break-picture');
+  await picture.hover();
   const box = (await picture.boundingBox())!;
   await page.keyboard.down('Shift');
   await picture.dblclick({ position: { x: box.width * 0.86, y: 60 } });
@@ -87,6 +88,7 @@ test('a dropped loop plays by itself, is listened to, corrected by hand and coun
     .getByRole('button')
     .nth(3);
   const before = await head.getAttribute('data-stroke');
+  await head.hover();
   const spot = (await head.boundingBox())!;
   await page.mouse.move(spot.x + 7, spot.y + 7);
   await page.mouse.down();

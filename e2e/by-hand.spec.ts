@@ -97,6 +97,7 @@ class Hand {
   async turn(label: string, by: number): Promise<void> {
     this.actions++;
     const unit = this.page.getByRole('spinbutton', { name: label }).locator('xpath=following-sibling::span');
+    await unit.hover();
     const box = (await unit.boundingBox())!;
     await this.page.mouse.move(box.x + 4, box.y + 8);
     await this.page.mouse.down();

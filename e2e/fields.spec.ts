@@ -28,6 +28,7 @@ test('a number takes typing, arrows, the wheel, a drag on its unit or itself, an
   expect(await swingPercent(page)).toBe(80);
 
   const unit = page.locator('label', { has: field }).locator('span').last();
+  await unit.hover();
   const box = (await unit.boundingBox())!;
   const before = await undoSteps(page);
   await page.mouse.move(box.x + 4, box.y + 8);

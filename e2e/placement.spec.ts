@@ -64,7 +64,7 @@ test('numbers are those of the API for the exported file; late hats are chosen f
   await page.getByRole('combobox', { name: 'Row drawn' }).click();
   await page.getByRole('option', { name: 'Closed hat' }).click();
   const chart = page.getByRole('slider', { name: 'Lean by place in the bar' });
-  await chart.scrollIntoViewIfNeeded();
+  await chart.hover();
   const box = (await chart.boundingBox())!;
   // The lower half: what is late.
   await page.mouse.move(box.x + 4, box.y + box.height * 0.66);
@@ -174,13 +174,16 @@ test('a kit of one’s own: a foot alone cannot play the double, a drum is dragg
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('Shift+ArrowUp');
   await expect(snare).toHaveAccessibleName(/0.05 right, 0.20 away/i);
-  const box = (await kit.getByRole('button', { name: /^hats/i }).boundingBox())!;
+  const hats = kit.getByRole('button', { name: /^hats/i });
+  // Scrolls it into view and waits until the page rests.
+  await hats.hover();
+  const box = (await hats.boundingBox())!;
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
   await page.mouse.down();
   await page.mouse.move(box.x + box.width / 2 + 60, box.y + box.height / 2, { steps: 4 });
   await page.mouse.up();
   // 60 of the 111 pixels that an arm's length has there.
-  await expect(kit.getByRole('button', { name: /^hats/i })).toHaveAccessibleName(/0.06 left, 0.10 away/i);
+  await expect(hats).toHaveAccessibleName(/0.06 left, 0.10 away/i);
   expect(await violationsInBothThemes(page, '#page')).toEqual([]);
 
   await page.reload();
