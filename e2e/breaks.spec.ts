@@ -15,6 +15,7 @@ const RATE = 44_100;
 const part = (page: Page) => page.evaluate(() => window.nodSway!.bench().part);
 const shownBreak = async (page: Page) => (await part(page)).breaks![0]!;
 const steps = (page: Page) => page.evaluate(() => window.nodSway!.bench().history.undo.map((e) => e.label));
+const undoSteps = (page: Page) => page.evaluate(() => window.nodSway!.bench().history.undo.length);
 const breaksPage = (page: Page) => page.getByRole('tab', { name: /^Breaks/i }).click();
 const found = (page: Page) => page.getByTestId('strokes-found');
 const pick = async (page: Page, label: string, option: string | RegExp) => {
@@ -327,4 +328,62 @@ test('a loop dropped on the stems comes in under the part; one stroke becomes th
     wavFile(RATE, (i) => 0.6 * Math.exp(-i / 3000) * Math.sin(i * 0.09)),
   );
   await expect.poll(async () => (await part(page)).rows.some((r) => r.plays && 'own' in r.plays)).toBe(true);
+});
+
+/** Two bars at 120 BPM: a low thump on 1 and 3, a burst of noise on 2 and 4, the same each time. */
+function thumpsAndBursts(): Uint8Array {
+  let seed = 7;
+  const noise = Float32Array.from({ length: Math.round(0.12 * RATE) }, () => {
+    seed = (Math.imul(seed, 1_103_515_245) + 12_345) >>> 0;
+    return seed / 2 ** 31 - 1;
+  });
+  return wavFile(4 * RATE, (i) => {
+    const [beat, since] = [Math.floor(i / (0.5 * RATE)), i % (0.5 * RATE)];
+    return beat % 2 === 0
+      ? 0.7 * Math.exp(-since / (0.05 * RATE)) * Math.sin((2 * Math.PI * 60 * since) / RATE)
+      : 0.4 * Math.exp(-since / (0.02 * RATE)) * (noise[since] ?? 0);
+  });
+}
+
+test('hits that sound alike are heard, named together and followed; uncertain ones are stepped through; all is undone', async ({
+  page,
+}) => {
+  await openSound(page, 'thumps.wav', thumpsAndBursts(), '8 of 8 hits found');
+  await breaksPage(page);
+  await page.getByRole('button', { name: 'Hits that sound alike' }).click();
+  const names = async () => {
+    const { breaks, hits } = await part(page);
+    return hits.map((h) => breaks![0]!.pieces[h.piece!]!).map((p) => [p.kind, ...(p.also ? [p.also] : [])].join('+'));
+  };
+  const first = await names();
+  const other = first[1] === 'hat' ? 'snare' : 'hat';
+
+  // One burst is named in the picture; the other three follow it, the thumps do not.
+  const heads = page.getByRole('group', { name: /^Hits of/i }).getByRole('button');
+  await heads.nth(1).focus();
+  await page.keyboard.press('Enter');
+  await page.getByRole('menuitem', { name: `Mark as ${other}`, exact: true }).click();
+  await expect(page.getByText(`1 hit named ${other}; 3 more that sound alike followed`)).toBeVisible();
+  expect(await names()).toEqual([first[0], other, first[2], other, first[4], other, first[6], other]);
+
+  // The group of the thumps is heard, marked in the picture, and named as one step.
+  const before = await undoSteps(page);
+  const group = page.getByRole('combobox', { name: 'Name of 4 hits like the one at 0.00 s' });
+  await page.getByRole('button', { name: /^Hear the .* at 0\.00 s$/ }).click();
+  await page.waitForFunction(() => window.nodSway!.engine.log.length > 0);
+  await page.getByRole('listitem').filter({ has: group }).getByRole('button', { name: '4 hits' }).click();
+  await expect(heads.nth(2)).toHaveAccessibleName(/, marked$/);
+  await expect(heads.nth(1)).not.toHaveAccessibleName(/, marked$/);
+  await group.click();
+  await page.getByRole('option', { name: 'snare and kick', exact: true }).click();
+  expect(await names()).toEqual(['snare+kick', other, 'snare+kick', other, 'snare+kick', other, 'snare+kick', other]);
+  expect(await undoSteps(page)).toBe(before + 1);
+
+  // Exported as MIDI, each is written with the keys of what it is called.
+  const key = { hat: 42, snare: 38 }[other];
+  expect(notesOf(await exportMidi(page)).map(([, k]) => k)).toEqual([36, 38, key, 36, 38, key, 36, 38, key, 36, 38, key]);
+
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  expect(await names()).toEqual(first);
 });

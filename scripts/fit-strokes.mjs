@@ -1,6 +1,15 @@
-// npm run fit:strokes [-- --kits] [beats]: fits the net that tells what was struck, on beats of our own kits, and writes its weights.
+// npm run fit:strokes [-- loops]: fits the nets that tell what was struck, on loops of our kits, of plainly made drums and of a general
+// soundfont, and writes their weights. Installs the soundfont where it is missing.
 import { join } from 'node:path';
 import { bundled, ROOT } from './bundled.mjs';
+import { generalSoundFont } from './general-soundfont.mjs';
 
 const { fitStrokes } = await bundled('fit-strokes', 'measure/strokes/command.ts');
-fitStrokes(join(ROOT, 'src/core/onsets/stroke-weights.json'), process.argv.slice(2));
+const loops = process.argv.slice(2).find((o) => /^\d+$/.test(o));
+await fitStrokes({
+  weights: join(ROOT, 'src/core/onsets/stroke-weights.json'),
+  font: generalSoundFont(),
+  kept: join(ROOT, 'server/generated/stroke-loops.bin'),
+  file: join(ROOT, 'server/generated/fit-strokes.cjs'),
+  ...(loops ? { loops: Number(loops) } : {}),
+});

@@ -7,7 +7,6 @@ import { bpm, clampVelocity, ticks, TICKS_PER_QUARTER } from '@/core/units';
 
 /** Beats to learn strokes from: wider than those of the tests, in instruments, loudness and tempo. */
 
-const BARS = 2;
 const TIMES = ['hat-closed', 'hat-closed', 'hat-closed', 'hat-shoulder', 'ride', 'hat-pedal'] as const;
 const EXTRAS = [
   'tom-floor',
@@ -50,7 +49,7 @@ const SPARSE = 0.15;
 export const kitOf = (seed: number): KitName => KIT_NAMES[seed % KIT_NAMES.length] as KitName;
 
 /** @param seed decides everything */
-export function beatOf(seed: number): Part {
+export function beatOf(seed: number, bars = 2): Part {
   const random = randomStream(seed * 7919 + 13);
   const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)] as T;
   const between = (low: number, high: number): number => low + random() * (high - low);
@@ -70,7 +69,7 @@ export function beatOf(seed: number): Part {
       });
   };
   if (random() < SPARSE) {
-    for (let s = 0; s < 16 * BARS; s += 4) {
+    for (let s = 0; s < 16 * bars; s += 4) {
       add(pick(ALONE), s, between(25, 125));
       if (random() < 0.3) add(pick(['kick', 'hat-closed', 'snare']), s, between(40, 120));
     }
@@ -88,7 +87,7 @@ export function beatOf(seed: number): Part {
     ];
     const extra = pick(EXTRAS);
     const around = (loud: number): number => loud + between(-uneven, uneven);
-    for (let s = 0; s < 16 * BARS; s++) {
+    for (let s = 0; s < 16 * bars; s++) {
       const place = s % 16;
       const backbeat = place === 4 || place === 12;
       if (random() < (place === 0 ? 0.9 : place === 8 ? 0.6 : kicks)) add('kick', s, around(kick) - (random() < 0.3 ? 30 : 0));
@@ -101,5 +100,5 @@ export function beatOf(seed: number): Part {
       if (random() < extras) add(extra, s, between(60, 120));
     }
   }
-  return humanBeat({ seed, tempo, kit: kitOf(seed), bars: BARS, hits });
+  return humanBeat({ seed, tempo, kit: kitOf(seed), bars, hits });
 }

@@ -14,6 +14,7 @@ export const FIELDS: Readonly<Record<CallName, readonly string[]>> = {
     'firstDownbeat',
     'voices',
     'perVoice',
+    'levels',
     'beats',
     'stepsPerBeat',
     'name',

@@ -1,5 +1,5 @@
 import { NamedError } from '@/core/errors';
-import { learnGroove, type LearnOptions } from '@/core/learn/learn';
+import { learnGroove, LEARNT_LEVELS, type LearnOptions } from '@/core/learn/learn';
 import { soundingPart } from '@/core/song/sounding';
 import { MOST_BEATS, MOST_STEPS_A_BEAT } from '@/core/model/groove';
 import { FIELDS } from './fields';
@@ -48,6 +48,7 @@ export const groove = (request: Request): Promise<Response> =>
   answer(async () => {
     const fields = await readForm(request, FIELDS.groove);
     const perVoice = await choiceField(fields, 'perVoice', ['true', 'false']);
+    const levels = await choiceField(fields, 'levels', LEARNT_LEVELS);
     const beats = await numberField(fields, 'beats');
     if (beats !== undefined && (beats <= 0 || beats > MOST_BEATS))
       throw wrongField('beats', `must be over 0 and at most ${MOST_BEATS} quarter notes`);
@@ -69,7 +70,8 @@ export const groove = (request: Request): Promise<Response> =>
       .map((v) => v.trim())
       .filter((v) => v !== '');
     const options: LearnOptions = {
-      perVoice: perVoice === 'true',
+      ...(perVoice === undefined ? {} : { perVoice: perVoice === 'true' }),
+      ...(levels === undefined ? {} : { levels }),
       ...(beats === undefined ? {} : { beats }),
       ...(stepsPerBeat === undefined ? {} : { stepsPerBeat }),
       ...(voices && voices.length > 0 ? { voices } : {}),

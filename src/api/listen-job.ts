@@ -1,6 +1,6 @@
 import { readWav } from '@/core/audio/read-wav';
 import { isNamedError, type ErrorCode } from '@/core/errors';
-import { learnGroove, type LearnOptions } from '@/core/learn/learn';
+import { learnGroove, rowsTellTiming, type LearnOptions } from '@/core/learn/learn';
 import type { Groove } from '@/core/model/groove';
 import { MOST_SECONDS } from '@/core/limits';
 import { listenTo, monoOf, type HeardLoop } from '@/core/onsets/listen';
@@ -31,7 +31,7 @@ export function runListen({ bytes, sensitivity, groove }: ListenJob): ListenResu
       countedBy(readingFor(heard.readings, heard.seconds, { bars, meter, firstDownbeat })),
       options.name ?? 'Extracted groove',
     );
-    return { groove: learnGroove(part, options) };
+    return { groove: learnGroove(part, { levels: 'rows', perVoice: rowsTellTiming(part), ...options }) };
   } catch (e) {
     if (isNamedError(e)) return { failed: { code: e.code, details: e.details } };
     throw e;

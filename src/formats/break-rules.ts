@@ -2,6 +2,7 @@ import Joi from 'joi';
 import { LONGEST_NAME, MAX_BARS, MOST_SECONDS } from '@/core/limits';
 import { BREAK_CUTS, BREAK_GAPS, isOfBreak, MOST_BREAKS, MOST_HEARD, MOST_PIECES, PIECE, STROKE_KINDS } from '@/core/model/break';
 import type { Part } from '@/core/model/part';
+import { PRINT_PATTERN } from '@/core/onsets/print';
 
 /** The rules of breaks within a part. */
 
@@ -91,6 +92,7 @@ export const heardSchema = Joi.array()
       kinds: column(kind),
       sure: column(Joi.number().min(0).max(1)),
       also: column(kind.allow(null)),
+      prints: column(Joi.string().pattern(PRINT_PATTERN)).optional(),
       readings: Joi.array()
         .items(
           Joi.object({
@@ -103,7 +105,7 @@ export const heardSchema = Joi.array()
         .max(3)
         .required(),
     }).custom((h: { at: unknown[] } & Record<string, unknown[]>, helpers: Joi.CustomHelpers) =>
-      ['strength', 'over', 'level', 'kinds', 'sure', 'also'].every((name) => h[name]?.length === h.at.length)
+      ['strength', 'over', 'level', 'kinds', 'sure', 'also', ...(h.prints ? ['prints'] : [])].every((name) => h[name]?.length === h.at.length)
         ? h
         : helpers.message({ custom: 'heard: its columns differ in length' }),
     ),

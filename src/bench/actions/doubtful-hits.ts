@@ -19,6 +19,7 @@ export function nextFinding(store: BenchStore): void {
   if (!finding) return;
   select([...finding.ids]);
   reveal(store, finding.tick, stemsFacts(store).width);
+  finding.show?.();
   say(finding.text);
 }
 

@@ -29,7 +29,7 @@ export function BreakPicture({ of, playback }: { of: Break; playback: Playback }
   const canvas = useRef<HTMLCanvasElement>(null);
   const part = useBench((s) => s.part);
   const view = useBench((s) => s.view);
-  const { outline, chosen } = useStore(onsetDetectorState);
+  const { outline, chosen, marked } = useStore(onsetDetectorState);
   const [width, setWidth] = useState(0);
   const [held, setHeld] = useState<Placed | null>(null);
   const [menu, setMenu] = useState<(MenuPlace & { stroke: string }) | null>(null);
@@ -51,7 +51,7 @@ export function BreakPicture({ of, playback }: { of: Break; playback: Playback }
     const g = element?.getContext('2d', { alpha: false });
     if (!element || !g || width === 0 || view.pixelsPerQuarter === 0) return;
     palette.current ??= readPalette(element);
-    scene.current = { part, of, placed, strokes, outline, axis: axisOf(view), chosen };
+    scene.current = { part, of, placed, strokes, outline, axis: axisOf(view), chosen, marked };
     const pending = requestAnimationFrame(() => {
       const ratio = window.devicePixelRatio || 1;
       const [w, h] = [Math.round(width * ratio), Math.round(PICTURE_HEIGHT * ratio)];
@@ -60,7 +60,7 @@ export function BreakPicture({ of, playback }: { of: Break; playback: Playback }
       if (scene.current && palette.current) drawBreak(g, palette.current, scene.current, width);
     });
     return () => cancelAnimationFrame(pending);
-  }, [part, of, placed, strokes, outline, view, chosen, width, theme]);
+  }, [part, of, placed, strokes, outline, view, chosen, marked, width, theme]);
 
   useEffect(() => {
     const frame = box.current;

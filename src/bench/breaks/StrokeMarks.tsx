@@ -1,6 +1,6 @@
 'use client';
 
-import type { KeyboardEvent } from 'react';
+import { useRef, type KeyboardEvent } from 'react';
 import { useStore } from 'zustand';
 import { markStroke } from '@/core/breaks/edit';
 import { heardIn, type BreakStroke } from '@/core/breaks/strokes';
@@ -42,16 +42,21 @@ export function hearStroke(playback: Playback, of: Break, stroke: string): void 
 export function StrokeMarks({ of, part, placed, strokes, axis, width, playback, onMenu }: Props) {
   const store = useBenchStore();
   const sweep = useSweep();
-  const chosen = useStore(onsetDetectorState, (s) => s.chosen);
+  const { chosen, marked } = useStore(onsetDetectorState);
   const inSight = strokes
     .map((stroke) => ({ stroke, x: xOfMoment(part, placed, axis, stroke.at) }))
     .filter(({ x }) => x > -8 && x < width + 8);
   const attacks = heardIn(part, of.id).at;
-  const choose = (id: string) => onsetDetectorState.setState({ chosen: id });
+  const choose = (id: string, adds = false) => {
+    const { marked } = onsetDetectorState.getState();
+    if (adds) onsetDetectorState.setState({ chosen: id, marked: marked.includes(id) ? marked.filter((m) => m !== id) : [...marked, id] });
+    else onsetDetectorState.setState({ chosen: id, marked: marked.includes(id) ? marked : [] });
+  };
   const move = (id: string, at: number) =>
     sweep.show('Move a hit', (p) => markStroke(p, of.id, id, { at: toMicrosecond(Math.max(0, at)) }));
   const remove = (id: string) => store.getState().run('Remove a hit', (p) => markStroke(p, of.id, id, { gone: true }));
 
+  const adds = useRef(false);
   const drag = useMarkDrag<string>({
     ground: { part, placed, axis },
     places: () => attacks,
@@ -60,6 +65,8 @@ export function StrokeMarks({ of, part, placed, strokes, axis, width, playback, 
     onEnd: (id, { moved, kept }) => {
       if (!kept) sweep.cancel();
       else if (moved) sweep.done();
+      // A click with Shift adds to what is named together, or takes from it.
+      else if (adds.current) choose(id, true);
       else hearStroke(playback, of, id);
     },
   });
@@ -79,6 +86,7 @@ export function StrokeMarks({ of, part, placed, strokes, axis, width, playback, 
         e.currentTarget.parentElement?.querySelector<HTMLElement>(`[data-stroke="${next.stroke.id}"]`)?.focus();
       }
     } else if (e.key === 'Delete' || e.key === 'Backspace') remove(stroke.id);
+    else if (e.key === ' ') choose(stroke.id, true);
     else if (e.key === 'Enter') {
       const { left, bottom } = e.currentTarget.getBoundingClientRect();
       onMenu(stroke.id, { x: left, y: bottom });
@@ -96,18 +104,21 @@ export function StrokeMarks({ of, part, placed, strokes, axis, width, playback, 
           type="button"
           data-stroke={stroke.id}
           tabIndex={stroke === tabbed?.stroke ? 0 : -1}
-          aria-label={`Hit at ${stroke.at.toFixed(3)} s, ${kindWords(stroke)}${stroke.belowThreshold ? ', below the threshold' : ''}`}
+          aria-label={`Hit at ${stroke.at.toFixed(3)} s, ${kindWords(stroke)}${stroke.belowThreshold ? ', below the threshold' : ''}${marked.includes(stroke.id) ? ', marked' : ''}`}
           className="absolute size-[15px] cursor-ew-resize rounded-full"
           style={{ left: x - 7.5, top: FOOT - heightOf(stroke.over) - 7.5 }}
           {...drag.handlers}
-          onPointerDown={(e) => drag.start(e, stroke.id, stroke.at) && choose(stroke.id)}
-          onFocus={() => choose(stroke.id)}
+          onPointerDown={(e) => {
+            adds.current = e.shiftKey;
+            if (drag.start(e, stroke.id, stroke.at) && !e.shiftKey) choose(stroke.id);
+          }}
+          onFocus={() => onsetDetectorState.setState({ chosen: stroke.id })}
           onKeyDown={(e) => onKey(e, stroke, i)}
           onDoubleClick={(e) => e.stopPropagation()}
           onContextMenu={(e) => {
             e.preventDefault();
             e.stopPropagation();
-            choose(stroke.id);
+            if (!onsetDetectorState.getState().marked.includes(stroke.id)) choose(stroke.id);
             onMenu(stroke.id, { x: e.clientX, y: e.clientY });
           }}
         />

@@ -17,6 +17,7 @@ export interface BreakScene {
   outline: Outline | null;
   axis: Axis;
   chosen: string | null;
+  marked: readonly string[];
 }
 
 /** Of the outline: its ink, and what it fills. */
@@ -98,24 +99,32 @@ function drawOutline(g: CanvasRenderingContext2D, palette: Palette, { part, plac
 function drawStrokes(
   g: CanvasRenderingContext2D,
   palette: Palette,
-  { part, placed, strokes, axis, chosen, of }: BreakScene,
+  { part, placed, strokes, axis, chosen, marked, of }: BreakScene,
   width: number,
 ) {
   g.font = `12px ${CANVAS_FONT}`;
   g.textAlign = 'center';
   const [first, last] = [of.lines[0] as number, of.lines.at(-1) as number];
   let wordEnd = -Infinity;
+  const isMarked = new Set(marked);
   for (const stroke of strokes) {
     const x = xOfMoment(part, placed, axis, stroke.at);
     if (x < -10 || x > width + 10) continue;
     const outside = stroke.at < first - 0.06 || stroke.at >= last;
     const isPale = stroke.belowThreshold || outside;
     const top = FOOT - heightOf(stroke.over);
-    g.fillStyle = isPale ? palette.pale : stroke.id === chosen ? palette.accent : palette.ink;
+    g.fillStyle = isPale ? palette.pale : stroke.id === chosen || isMarked.has(stroke.id) ? palette.accent : palette.ink;
     g.fillRect(x - 0.75, top, 1.5, FOOT - top);
     g.beginPath();
     g.arc(x, top, stroke.id === chosen ? HEAD + 1.5 : isPale ? HEAD - 1 : HEAD, 0, 2 * Math.PI);
     g.fill();
+    if (isMarked.has(stroke.id)) {
+      g.strokeStyle = palette.accent;
+      g.lineWidth = 1;
+      g.beginPath();
+      g.arc(x, top, HEAD + 3.5, 0, 2 * Math.PI);
+      g.stroke();
+    }
     if (stroke.byHand) {
       // Held by the hand: a foot under it.
       g.fillRect(x - 4, FOOT, 8, 2);

@@ -22,9 +22,11 @@ export interface OnsetDetectorState {
   listening: number | null;
   /** The stroke that is looked at, by its id. */
   chosen: string | null;
+  /** Strokes that are named together. */
+  marked: readonly string[];
 }
 
-const BLANK: OnsetDetectorState = { outline: null, sample: null, missing: false, listening: null, chosen: null };
+const BLANK: OnsetDetectorState = { outline: null, sample: null, missing: false, listening: null, chosen: null, marked: [] };
 
 export const onsetDetectorState = createStore<OnsetDetectorState>(() => BLANK);
 

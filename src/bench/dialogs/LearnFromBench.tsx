@@ -12,11 +12,13 @@ interface Props {
   part: Part;
   /** Extract from these alone. */
   selected?: ReadonlySet<HitId>;
+  /** It was heard in a recording. */
+  fromAudio?: boolean;
   onClose: () => void;
 }
 
 /** Learns a groove on the Bench: from the part, from what is selected in it, or from a take. */
-export default function LearnFromBench({ part, selected, onClose }: Props) {
+export default function LearnFromBench({ part, selected, fromAudio = false, onClose }: Props) {
   const partId = useBench((s) => s.id);
   const router = useRouter();
   const keep = async (groove: Groove) => {
@@ -28,5 +30,5 @@ export default function LearnFromBench({ part, selected, onClose }: Props) {
       onClick: () => router.push(`/grooves?part=${encodeURIComponent(partId)}&groove=${kept.id}`),
     });
   };
-  return <LearnDialog part={part} selected={selected} onClose={onClose} onKeep={(groove) => void keep(groove).catch(showError)} />;
+  return <LearnDialog part={part} selected={selected} fromAudio={fromAudio} onClose={onClose} onKeep={(groove) => void keep(groove).catch(showError)} />;
 }

@@ -35,6 +35,8 @@ export interface PageFinding {
   tick: Ticks;
   /** Said when it is selected. */
   text: string;
+  /** Shows it elsewhere too. */
+  show?: () => void;
 }
 
 /** What is chosen for working, apart from the part: it is not undone and not kept. */

@@ -8,7 +8,6 @@ import {
   type HandMark,
   type HeardStrokes,
   type Slice,
-  type StrokeKind,
 } from '../model/break';
 import { GENERAL_MIDI_KIT } from '../key-map';
 import { shortName } from '../limits';
@@ -19,6 +18,7 @@ import { microsecondsOf } from '../time/tempo-map';
 import { bpm, clamp, MAX_BPM, MIN_BPM, seconds, ticks, type Seconds } from '../units';
 import { barsOfBreak, bpmOfBreak, evenLines, roundsOfBreak, steadyLines } from './lines';
 import { isBreakAlone, withBreak, withoutBreak } from './place';
+import type { StrokeName } from './alike';
 import { markedStroke } from './strokes';
 
 /** A recording as it came in. */
@@ -175,9 +175,12 @@ export const evenBreak = (part: Part, id: string): Part =>
 export const markStroke = (part: Part, id: string, stroke: string | null, mark: Omit<HandMark, 'n'>): Part =>
   changed(part, id, (b) => ({ ...b, hand: markedStroke(b.hand, stroke, mark) }));
 
-/** Names several strokes at once. */
-export const nameStrokes = (part: Part, id: string, strokes: readonly string[], as: StrokeKind): Part =>
-  changed(part, id, (b) => ({ ...b, hand: strokes.reduce<readonly HandMark[]>((hand, s) => markedStroke(hand, s, { as }), b.hand) }));
+/** Names several strokes at once. Others that sound like them follow, unless they were named by hand themselves. */
+export const nameStrokes = (part: Part, id: string, strokes: readonly string[], { kind: as, also }: StrokeName): Part =>
+  changed(part, id, (b) => ({
+    ...b,
+    hand: strokes.reduce<readonly HandMark[]>((hand, s) => markedStroke(hand, s, { as, ...(also ? { also } : {}) }), b.hand),
+  }));
 
 /** Settings of a break that change no cut but the chosen one. */
 export const setBreak = (part: Part, id: string, change: Partial<Pick<Break, 'cut' | 'gap' | 'name'>> & { repitch?: boolean }): Part =>

@@ -1,6 +1,8 @@
 import type { Break, HandMark, HeardStrokes, StrokeKind } from '../model/break';
 import { leastOver, MERGE_SECONDS } from '../onsets/onsets';
+import { unpackPrint, type StrokePrint } from '../onsets/print';
 import { seconds, type Seconds } from '../units';
+import { levelOfKind, nameByExamples } from './alike';
 
 /** A stroke of a break, as it is heard and as the hand left it. */
 export interface BreakStroke {
@@ -36,20 +38,29 @@ export function strokesOfBreak(
   heard: Omit<HeardStrokes, 'break'>,
 ): BreakStroke[] {
   const least = leastOver(sensitivity);
+  const prints = printsOf(heard);
+  const examples = hand.flatMap(({ n, as, also }) => {
+    const print = n === undefined ? undefined : prints?.[n];
+    return as && print ? [{ print, name: { kind: as, ...alsoOf(also) } }] : [];
+  });
   const marks = new Map(hand.flatMap((m) => (m.n === undefined ? [] : [[m.n, m] as const])));
   const found: BreakStroke[] = [];
   heard.at.forEach((at, n) => {
     const mark = marks.get(n);
     if (mark?.gone) return;
     const over = heard.over[n] as number;
+    const print = prints?.[n];
+    const heardName = { kind: heard.kinds[n] as StrokeKind, ...alsoOf(heard.also[n]), sure: heard.sure[n] as number };
+    const name = mark?.as
+      ? { kind: mark.as, ...alsoOf(mark.also), sure: 1 }
+      : (print && examples.length > 0 && nameByExamples(print, examples)) || heardName;
     const stroke: BreakStroke = {
       id: `n${n}`,
       at: mark?.at ?? seconds(at),
       over,
-      level: heard.level[n] as number,
-      kind: mark?.as ?? (heard.kinds[n] as StrokeKind),
-      sure: mark?.as ? 1 : (heard.sure[n] as number),
-      ...alsoOf(mark?.as ? mark.also : heard.also[n]),
+      // By what it is called: a name that changes takes its own level along.
+      level: print ? levelOfKind(print, name.kind) : (heard.level[n] as number),
+      ...name,
       byHand: mark?.at !== undefined,
       belowThreshold: mark?.at === undefined && over < least,
     };
@@ -77,6 +88,17 @@ export function strokesOfBreak(
     });
   }
   return found.sort((a, b) => a.at - b.at);
+}
+
+/** Prints by stroke, read once for each list of them. */
+const known = new WeakMap<readonly string[], readonly StrokePrint[]>();
+
+/** How strokes sound, by their numbers; nothing of what was heard before that was kept. */
+export function printsOf({ prints }: Pick<HeardStrokes, 'prints'>): readonly StrokePrint[] | undefined {
+  if (!prints) return undefined;
+  let read = known.get(prints);
+  if (!read) known.set(prints, (read = prints.map(unpackPrint)));
+  return read;
 }
 
 const alsoOf = (also: StrokeKind | null | undefined): { also?: StrokeKind } => (also ? { also } : {});

@@ -5,7 +5,7 @@ import type { Part } from '../model/part';
 import { normalStream, randomStream } from '../random';
 import { milliseconds, ticks } from '../units';
 import type { Groove, GrooveStep } from '../model/groove';
-import { learnGroove } from './learn';
+import { learnGroove, rowsTellTiming } from './learn';
 
 const meter = (numerator: number, denominator: number): Pick<Part, 'meter'> => ({ meter: [{ tick: ticks(0), numerator, denominator }] });
 const offsets = (steps: readonly GrooveStep[]): number[] => steps.map((s) => s.offset);
@@ -131,5 +131,60 @@ describe('what a part was performed with comes back', () => {
     }
     const spreads = learnt.steps.map((s) => s.spreadMs!);
     expect(Math.abs(spreads.reduce((a, b) => a + b, 0) / 16 - 8)).toBeLessThan(1.5);
+  });
+});
+
+describe('levels relative to each row', () => {
+  // Backbeats of 110 with ghosts of 30 between them, and hats of 80 and 60.
+  const hits = [0, 1, 2, 3].flatMap((beat): [string, number, number][] => [
+    ['hat-closed', beat, 80],
+    ['hat-closed', beat + 0.5, 60],
+    ['snare', beat + 0.25, 30],
+    ...(beat % 2 === 1 ? [['snare', beat, 110] as [string, number, number]] : [['kick', beat + 0.03125, 100] as [string, number, number]]),
+  ]);
+  const part = smallPart(hits, { bars: 1 });
+  const flat = smallPart(
+    [0, 1, 2, 3].flatMap((beat): [string, number, number][] => [
+      ['hat-closed', beat, 80],
+      ['snare', beat, 80],
+      ['ride', beat, 80],
+    ]),
+    { bars: 1 },
+  );
+  const onFlat = (groove: Groove): Record<string, number[]> => {
+    const played = performPart({
+      ...flat,
+      feel: { ...EMPTY_FEEL, moves: [{ kind: 'groove', groove, lean: 0, level: 1 }] } as Part['feel'],
+    });
+    const rows: Record<string, number[]> = {};
+    flat.hits.forEach((h, i) => (rows[h.voice] ??= []).push(played.velocities[i]!));
+    return rows;
+  };
+
+  test('an accent of the snare moves no hat of a flat part', () => {
+    const byRow = onFlat(learnGroove(part, { levels: 'rows' }));
+    // Hats of 80 and 60 have the mean 70: 80 x 8/7 = 91 on every beat. A ride is played like the hat, which has most hits.
+    expect(byRow['hat-closed']).toEqual([91, 91, 91, 91]);
+    expect(byRow.ride).toEqual([91, 91, 91, 91]);
+    // The snare's mean is (2 x 110 + 4 x 30) / 6 = 56.7: its backbeats are as loud as a level goes.
+    expect(byRow.snare!.map((v) => v === 127)).toEqual([false, true, false, true]);
+    // With one level for all, the hats of 2 and 4 go with the snare.
+    const forAll = onFlat(learnGroove(part));
+    expect(forAll['hat-closed']![1]).toBeGreaterThan(120);
+    expect(forAll['hat-closed']![0]).toBeLessThan(95);
+  });
+
+  test('timing stays shared unless each row has its own', () => {
+    const { steps, voices } = learnGroove(part, { levels: 'rows' });
+    // The kick alone is late; the step's median is half of it and of the hat's nothing.
+    expect([steps[0]!.offset, voices!['hat-closed']![0]!.offset, voices!.kick![0]!.offset]).toEqual([0.0625, 0.0625, 0.0625]);
+    expect(learnGroove(part, { levels: 'rows', perVoice: true }).voices!['hat-closed']![0]!.offset).toBe(0);
+    expect(learnGroove(part).voices).toBeUndefined();
+  });
+
+  test('two rows with eight hits tell a timing each', () => {
+    expect(rowsTellTiming(part)).toBe(false);
+    const twice = { hits: [...part.hits, ...part.hits.filter((h) => h.voice === 'snare').map((h) => ({ ...h, id: `${h.id}b` }))] };
+    expect(rowsTellTiming(twice)).toBe(true);
   });
 });

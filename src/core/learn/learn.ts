@@ -14,14 +14,32 @@ export interface LearnOptions {
   name?: string;
   /** Extract from these alone; from all voices without it. */
   voices?: readonly VoiceName[] | undefined;
-  /** Steps of its own for each voice, beside those of all. */
+  /** Separate timing per row, beside that of all. */
   perVoice?: boolean;
+  /**
+   * `rows`: each row keeps levels relative to its own mean, so that an accent of the snare moves no hat; the shared steps have those of the
+   * row with most hits. `all`, the default: one level per step for all rows.
+   */
+  levels?: LearntLevels;
   /** Length in quarter notes; one bar of the first meter without it. */
   beats?: number;
   /** 1 to 24; 4 without it. */
   stepsPerBeat?: number;
   /** Hits that are left out, by index: outliers. */
   without?: ReadonlySet<number>;
+}
+
+export const LEARNT_LEVELS = ['rows', 'all'] as const;
+export type LearntLevels = (typeof LEARNT_LEVELS)[number];
+
+/** So many hits of a row tell a timing of its own. */
+const ENOUGH_FOR_TIMING = 8;
+
+/** Whether separate timing per row is worth having: at least two rows have 8 hits or more. */
+export function rowsTellTiming(part: Pick<Part, 'hits'>): boolean {
+  const counts = new Map<VoiceName, number>();
+  for (const { voice, choke } of part.hits) if (!choke) counts.set(voice, (counts.get(voice) ?? 0) + 1);
+  return [...counts.values()].filter((n) => n >= ENOUGH_FOR_TIMING).length >= 2;
 }
 
 /** A learnt groove, and what each hit said. */
@@ -44,15 +62,24 @@ export const learnGroove = (part: Part, options: LearnOptions = {}, performance:
 
 /** {@link learnGroove}, with what each hit said. */
 export function learnWithLessons(part: Part, options: LearnOptions, performance: Performance): LearntGroove {
-  const { name = part.name, voices, perVoice = false, stepsPerBeat = 4, without } = options;
+  const { name = part.name, voices, perVoice = false, levels = 'all', stepsPerBeat = 4, without } = options;
   const first = meterMapOf(part).barOf(0);
   const beats = options.beats ?? first.length / TICKS_PER_QUARTER;
   const count = stepCount(beats, stepsPerBeat);
   const lessons = lessonsOf(part, performance, { voices, without, stepsPerBeat, count });
   if (lessons.length === 0) throw new NamedError('nothing-to-learn');
-  const steps = stepsOf(lessons, count);
+  const rows = lessonsByVoice(lessons);
+  const shared = stepsOf(lessons, count);
   const own = new Map<VoiceName, GrooveStep[]>();
-  if (perVoice) for (const [voice, list] of lessonsByVoice(lessons)) own.set(voice, stepsOf(list, count));
+  const isByRow = levels === 'rows' && rows.size > 1;
+  if (perVoice || isByRow)
+    for (const [voice, list] of rows) {
+      const steps = stepsOf(list, count);
+      own.set(voice, perVoice ? steps : steps.map((s, i) => ({ ...s, offset: (shared[i] as GrooveStep).offset })));
+    }
+  // What has no row of its own in the groove is played like the row that keeps time.
+  const [leading] = [...rows].sort((a, b) => b[1].length - a[1].length)[0] as [VoiceName, Lesson[]];
+  const steps = isByRow ? shared.map((s, i) => ({ ...s, level: ((own.get(leading) as GrooveStep[])[i] as GrooveStep).level })) : shared;
   const groove: Groove = {
     format: 'nod-sway/groove@1',
     name: name.slice(0, 120) || 'Groove',
@@ -60,7 +87,7 @@ export function learnWithLessons(part: Part, options: LearnOptions, performance:
     beats,
     stepsPerBeat,
     steps,
-    ...(perVoice ? { voices: Object.fromEntries([...own].sort((a, b) => (a[0] < b[0] ? -1 : 1))) } : {}),
+    ...(own.size > 0 ? { voices: Object.fromEntries([...own].sort((a, b) => (a[0] < b[0] ? -1 : 1))) } : {}),
     fit: fitOf(lessons, (l) => ((own.get(l.voice) ?? steps)[l.step] as GrooveStep).offset),
   };
   return { groove, lessons };

@@ -1,6 +1,8 @@
 import type { StrokeKind } from '../model/break';
 import { clamp } from '../units';
-import { Looker, type StrokeNeighbours } from './look';
+import { printOf } from './alike';
+import { Looker, type Look, type StrokeNeighbours } from './look';
+import { packPrint } from './print';
 import { guessSounds, SOUND_KINDS, type SoundGuess, type SoundKind } from './stroke-net';
 
 /** A sound that was struck, perhaps together with others. */
@@ -17,12 +19,14 @@ export interface StruckSound {
 /** What a stroke most likely is. */
 export interface StrokeGuess {
   voice: StrokeKind;
-  /** 0.25 to 0.99. */
+  /** How likely it is that all of this is right, 0.25 to 0.99. */
   sure: number;
   /** What is struck together with it; of several what is surest. */
   also?: StrokeKind;
   /** All that is struck, that one first. */
   struck: readonly [StruckSound, ...StruckSound[]];
+  /** How it sounds, to find others like it ({@link unpackPrint}). */
+  print: string;
 }
 
 /** Likelier than not: it was struck. */
@@ -39,22 +43,28 @@ const LEAST_SURE = 0.25;
 /** 1 is for what the hand said. */
 const MOST_SURE = 0.99;
 
-/** What was struck at moments of a sound. @param onEach told of each, by its index */
+/**
+ * What was struck at moments of a sound, all of which speak for each other.
+ * @param plain whether each is surely a stroke: others say nothing of the loop @param onEach told of each, by its index
+ */
 export function guessStrokes(
   mono: Float32Array,
   rate: number,
   places: readonly StrokeNeighbours[],
-  onEach?: (i: number) => void,
+  { plain = places.map(() => true), onEach }: { plain?: readonly boolean[]; onEach?: (i: number) => void } = {},
 ): StrokeGuess[] {
   const looker = new Looker(mono, rate);
-  return places.map((place, i) => {
+  const looks = places.map((place, i) => {
     onEach?.(i);
-    const { values, total } = looker.look(place);
-    return guessOf(guessSounds(values), total);
+    return looker.look(place);
+  });
+  return guessSounds(looks, plain).map((sounds, i) => {
+    const look = looks[i] as Look;
+    return { ...guessOf(sounds, look.total), print: packPrint(printOf(look), sounds, look.total) };
   });
 }
 
-function guessOf(sounds: readonly SoundGuess[], total: number): StrokeGuess {
+function guessOf(sounds: readonly SoundGuess[], total: number): Omit<StrokeGuess, 'print'> {
   const likeliest = sounds.reduce((best, s) => (s.likely > best.likely ? s : best));
   const [first, ...others] = sounds.filter((s) => s === likeliest || s.likely > LIKELY).sort((a, b) => weight(b) - weight(a)) as [
     SoundGuess,
@@ -73,11 +83,15 @@ function guessOf(sounds: readonly SoundGuess[], total: number): StrokeGuess {
   const also = surest && SOUND_KINDS[surest.sound];
   return {
     voice,
-    sure: clamp(first.likely, LEAST_SURE, MOST_SURE),
+    sure: clamp(sureOfAll(sounds, [first, ...others]), LEAST_SURE, MOST_SURE),
     ...(also ? { also } : {}),
     struck: [struckOf(first), ...others.map(struckOf)],
   };
 }
+
+/** How likely it is that just these are struck. */
+const sureOfAll = (sounds: readonly SoundGuess[], named: readonly SoundGuess[]): number =>
+  sounds.reduce((all, s) => all * (named.includes(s) ? s.likely : 1 - s.likely), 1);
 
 /** What gives a stroke its name: of drums the one that is struck hardest; a hat where there is no drum. */
 const weight = ({ sound, loud }: SoundGuess): number => (sound === 'hat' ? -Infinity : loud - USUALLY[sound]);

@@ -25,8 +25,11 @@ export function hearBreak(mono: Float32Array, rate: number, onProgress?: (done: 
     const before = plain[k - 1] === at ? plain[k - 2] : plain[k - 1];
     return { at, previous: before ?? -1, next: plain[k] ?? length };
   });
-  const guesses = guessStrokes(mono, rate, places, (i) => {
-    if (i % 64 === 0) onProgress?.(0.8 + (0.2 * i) / list.length);
+  const guesses = guessStrokes(mono, rate, places, {
+    plain: list.map((p) => p.over >= 1),
+    onEach: (i) => {
+      if (i % 64 === 0) onProgress?.(0.8 + (0.2 * i) / list.length);
+    },
   });
   return {
     at: list.map((p) => rounded(p.seconds, 6)),
@@ -36,6 +39,7 @@ export function hearBreak(mono: Float32Array, rate: number, onProgress?: (done: 
     kinds: guesses.map((g) => g.voice),
     sure: guesses.map((g) => rounded(g.sure, 2)),
     also: guesses.map((g) => g.also ?? null),
+    prints: guesses.map((g) => g.print),
     readings: standOut(list.map((p) => p.over)) ? readingsOf(onsetsOf(peaks), length) : [],
   };
 }

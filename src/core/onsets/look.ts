@@ -4,7 +4,7 @@ import { Fft } from '../audio/fft';
 const LOWEST_HZ = 30;
 const HIGHEST_HZ = 17_000;
 const BANDS_AN_OCTAVE = 3;
-const BANDS = Math.floor(BANDS_AN_OCTAVE * Math.log2(HIGHEST_HZ / LOWEST_HZ));
+export const BANDS = Math.floor(BANDS_AN_OCTAVE * Math.log2(HIGHEST_HZ / LOWEST_HZ));
 /** Bands in which short looks are told apart. */
 const COARSE = 3;
 
@@ -23,10 +23,13 @@ const GAP = 0.001;
 const AFTER_LAST = 0.008;
 const LEAST_BEFORE = 0.006;
 /** The attack alone. */
-const EARLY = 0.01;
+const EARLY = 0.012;
 /** How it rings, where nothing else is struck. */
 const LATE_FROM = 0.05;
 const LATE = 0.04;
+/** And how it rings on after that. */
+const LATER_FROM = 0.09;
+const LATER = 0.0464;
 /** How it rises: power by slots around its moment, in parts below and between these, in Hz. */
 const SLOT = 0.003;
 const SLOTS_BEFORE = 4;
@@ -40,12 +43,16 @@ const SILENT = 1e-18;
 
 const COARSE_BANDS = Math.ceil(BANDS / COARSE);
 /** How many numbers tell of a stroke. */
-export const LOOK_SIZE = 2 * BANDS + 2 * COARSE_BANDS + (SLOTS_BEFORE + SLOTS_AFTER) * PARTS + 2;
+export const LOOK_SIZE = 2 * BANDS + 3 * COARSE_BANDS + (SLOTS_BEFORE + SLOTS_AFTER) * PARTS + 3;
+/** What still rings from before is not new; of the stroke's own power so much is taken as new in any case. */
+const ALWAYS_NEW = 0.02;
 
 /** What is seen of a stroke, as numbers around 0. */
 export interface Look {
-  /** LOOK_SIZE of them: bands of the stroke, of what rang before, of its attack, of its ring, how it rises, whether it was cut off. */
+  /** LOOK_SIZE of them: bands of the stroke, of what rang before, of its attack, of its ring, how it rises, where it was cut off. */
   values: Float64Array;
+  /** Power that the stroke brought in each of the BANDS, in dB. */
+  fresh: Float64Array;
   /** Mean power of its start, in dB. */
   total: number;
 }
@@ -95,19 +102,27 @@ export class Looker {
       { from: start, length: samples(EARLY), rises: false },
       { from: start + samples(LATE_FROM), length: samples(LATE), rises: false },
     );
+    const [ringOn] = this.powers(
+      { from: start + samples(LATER_FROM), length: samples(LATER), rises: false },
+      { from: start, length: samples(EARLY), rises: false },
+    );
     const total = 10 * Math.log10(own.reduce((sum, p) => sum + p, SILENT));
     const beside = (power: number): number => Math.max(FLOOR_DB, 10 * Math.log10(power + SILENT) - total) / 20 + 1.5;
     const cutOff = next - at < LATE_FROM + LATE;
+    const cutLater = next - at < LATER_FROM + LATER;
     const values = new Float64Array(LOOK_SIZE);
     let n = 0;
     for (const p of own) values[n++] = beside(p);
     for (const p of rang) values[n++] = beside(p);
     for (const p of coarse(attack)) values[n++] = beside(p);
     for (const p of coarse(ring)) values[n++] = cutOff ? 0 : beside(p);
+    for (const p of coarse(ringOn)) values[n++] = cutLater ? 0 : beside(p);
     for (const p of this.rise(start)) values[n++] = beside(p);
     values[n++] = cutOff ? 1 : 0;
+    values[n++] = cutLater ? 1 : 0;
     values[n++] = heard < samples(HEARD) ? 1 : 0;
-    return { values, total };
+    const fresh = own.map((p, b) => 10 * Math.log10(Math.max(p - (rang[b] as number), ALWAYS_NEW * p) + SILENT));
+    return { values, fresh, total };
   }
 
   /** Mean powers by bands of two stretches. */

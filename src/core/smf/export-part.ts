@@ -3,15 +3,16 @@ import { gridOfPlayer } from '../part/grid-of-player';
 import { endOfPart, meterMapOf } from '../part/part-time';
 import { labelOfRow } from '../part/rows';
 import { barsOf } from '../part/sections';
-import type { HitId, Part } from '../model/part';
+import type { Hit, HitId, Part } from '../model/part';
 import { NO_TARGET, type OutputMap } from '../model/output-map';
 import type { VoiceName } from '../row-names';
 import { playedPart, type PlayedPart } from '../song/played';
-import type { OrderRound } from '../song/unroll';
+import { placeOfId, type OrderRound } from '../song/unroll';
 import { channelFor } from '../output-map/leaving';
 import { bpmOf, type TempoChange } from '../time/tempo-map';
 import { MeterMap } from '../time/meter-map';
 import { roundHalfUp, ticks, TICKS_PER_QUARTER } from '../units';
+import { asBreakNotes, hearableTest, isAllBreaks } from './break-notes';
 import { drumNotes, type DrumNotes, type EarlyRule, type LeftOut, type PitchRule } from './drum-notes';
 import { noteEvents, writeBendRange, writeTrack, type TrackChange } from './note-tracks';
 import { META_MARKER } from './read';
@@ -41,7 +42,10 @@ export interface PartExportOptions {
   rounds?: readonly OrderRound[];
   /** Only keys of General MIDI: rows outside of them get the key of what stands for them. */
   generalMidi?: boolean;
-  /** This break's rows alone, its pieces on keys from 36 up; without it rows of breaks are left out, and named. */
+  /**
+   * This break's rows alone, its pieces on keys from 36 up; without it rows of breaks are left out, and named, unless there is
+   * nothing else: then each of their hits is written with the General MIDI keys of what it is called.
+   */
   pieces?: string;
   /** How notes leave; by default the part's own target, without one the hits' own keys on channel 10. */
   target?: OutputMap;
@@ -96,7 +100,12 @@ export function checkPpq(ppq: number): number {
 export function exportPart(whole: Part, options: PartExportOptions = {}): ExportResult {
   const ppq = checkPpq(options.ppq ?? defaultPpq(whole));
   const played = playedPart(whole, options);
-  const { part, performance } = played;
+  const isChosen = (h: Hit): boolean =>
+    (!options.onlyRows || options.onlyRows.has(h.voice)) && (!options.onlyHits || options.onlyHits.has(placeOfId(h.id).id));
+  // Where there is nothing but slices of breaks, their names are written.
+  const named = options.pieces === undefined && isAllBreaks(played.part, isChosen);
+  const isHeard = hearableTest(played.part, options.withMuted === true || options.onlyRows !== undefined);
+  const { part, performance } = named ? asBreakNotes(played.part, played.performance, (h) => isChosen(h) && isHeard(h)) : played;
   const perTick = ppq / TICKS_PER_QUARTER;
   const earlyRule = options.early ?? 'zero';
   const given = options.pieces === undefined ? (options.target ?? whole.target) : undefined;
@@ -112,8 +121,8 @@ export function exportPart(whole: Part, options: PartExportOptions = {}): Export
     generalMidi: options.generalMidi === true,
     ...(given ? { target: given } : {}),
     ...(options.pieces === undefined ? {} : { pieces: options.pieces }),
-    ...(options.onlyRows ? { onlyRows: options.onlyRows } : {}),
-    ...(options.onlyHits ? { onlyHits: options.onlyHits } : {}),
+    ...(options.onlyRows && !named ? { onlyRows: options.onlyRows } : {}),
+    ...(options.onlyHits && !named ? { onlyHits: options.onlyHits } : {}),
     ...(options.pitch ? { pitch: options.pitch } : {}),
   });
   const isLed = earlyRule === 'lead-in' && notes.left.early > 0;

@@ -6,6 +6,7 @@ import { isNamedError } from '@/core/errors';
 import { performPart, writtenPerformance } from '@/core/perform/perform';
 import { type Groove, MOST_BEATS } from '@/core/model/groove';
 import { beatsOfMeter } from '@/core/groove/steps';
+import { rowsTellTiming, type LearntLevels } from '@/core/learn/learn';
 import { studyGroove, type Study } from '@/core/learn/study';
 import { labelOfRow } from '@/core/part/rows';
 import { setOrigin, startTempo } from '@/core/commands/settings';
@@ -25,6 +26,8 @@ interface Props {
   part: Part;
   /** Extract from these alone. */
   selected?: ReadonlySet<HitId> | undefined;
+  /** It was heard in a recording: each row keeps its own levels, and its own timing where it has enough hits. */
+  fromAudio?: boolean;
   onKeep: (groove: Groove) => void;
   onClose: () => void;
   /** Chooses another source. */
@@ -35,10 +38,11 @@ const STEPS = [1, 2, 3, 4, 6, 8, 12];
 const HEARD = 'heard';
 
 /** Learns a groove from a part: what it would be, and how far it can be trusted, before it is kept. */
-export function LearnDialog({ part, selected, onKeep, onClose, children }: Props) {
+export function LearnDialog({ part, selected, fromAudio = false, onKeep, onClose, children }: Props) {
   const bar = beatsOfMeter([part.meter[0]?.numerator ?? 4, part.meter[0]?.denominator ?? 4]);
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
-  const [perVoice, setPerVoice] = useState(false);
+  const [perVoice, setPerVoice] = useState(() => fromAudio && rowsTellTiming(part));
+  const [levels, setLevels] = useState<LearntLevels>(fromAudio ? 'rows' : 'all');
   const [beats, setBeats] = useState(bar);
   const [stepsPerBeat, setStepsPerBeat] = useState(4);
   const [source, setSource] = useState(HEARD);
@@ -66,7 +70,7 @@ export function LearnDialog({ part, selected, onKeep, onClose, children }: Props
 
   const { study, refusal } = useMemo((): { study: { plain: Study; shown: Study } | null; refusal: string } => {
     try {
-      const options = { voices: chosen, perVoice, beats, stepsPerBeat, without: unselected };
+      const options = { voices: chosen, perVoice, levels, beats, stepsPerBeat, without: unselected };
       const plain = studyGroove(lined, options, performance);
       const shown =
         strict && plain.outliers.length > 0
@@ -77,7 +81,7 @@ export function LearnDialog({ part, selected, onKeep, onClose, children }: Props
       if (!isNamedError(e)) throw e;
       return { study: null, refusal: `${e.message} ${e.remedy}` };
     }
-  }, [lined, performance, chosen, perVoice, beats, stepsPerBeat, strict, unselected]);
+  }, [lined, performance, chosen, perVoice, levels, beats, stepsPerBeat, strict, unselected]);
 
   const empty = !study || (study.shown.timing === 'none' && study.shown.levels === 'none');
   const doubtful = study && study.shown.timing !== 'habit' && study.shown.levels !== 'habit';
@@ -162,6 +166,18 @@ export function LearnDialog({ part, selected, onKeep, onClose, children }: Props
             <input type="checkbox" className="accent-accent" checked={perVoice} onChange={(e) => setPerVoice(e.target.checked)} /> separate
             timing per row
           </label>
+          <div>
+            Levels:{' '}
+            <Picker
+              label="Levels"
+              value={levels}
+              choices={[
+                { value: 'rows', text: 'relative to each row' },
+                { value: 'all', text: 'one level for all rows' },
+              ]}
+              onChange={(l) => setLevels(l as LearntLevels)}
+            />
+          </div>
         </div>
         <div className="min-w-0 flex-1">
           {study ? (

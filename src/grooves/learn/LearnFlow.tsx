@@ -45,8 +45,9 @@ async function partOf(
   file: File,
   signal: AbortSignal,
   onProgress: (done: number) => void,
-): Promise<{ part: Part } | { question: LaneQuestion }> {
-  if (isSoundPath(file.name)) return { part: await (await import('@/breaks/part-of-sound')).partOfSound(file, onProgress, signal) };
+): Promise<{ part: Part; fromAudio?: boolean } | { question: LaneQuestion }> {
+  if (isSoundPath(file.name))
+    return { part: await (await import('@/breaks/part-of-sound')).partOfSound(file, onProgress, signal), fromAudio: true };
   const opened = await openMidi(file, signal);
   return opened.kind === 'ask'
     ? { question: opened.question }
@@ -56,6 +57,7 @@ async function partOf(
 /** Learning from any part of the shelf or from a MIDI file: the source first, then what it teaches. */
 export function LearnFlow({ parts, file = null, part: first = null, onKeep, onClose }: Props) {
   const [part, setPart] = useState<Part | null>(first);
+  const [fromAudio, setFromAudio] = useState(false);
   const [question, setQuestion] = useState<LaneQuestion | null>(null);
   const [reading, setReading] = useState<File | null>(file);
   const [done, setDone] = useState<number | null>(null);
@@ -70,7 +72,10 @@ export function LearnFlow({ parts, file = null, part: first = null, onKeep, onCl
     partOf(reading, controller.signal, (done) => !controller.signal.aborted && setDone(done))
       .then((found) => {
         if ('question' in found) setQuestion(found.question);
-        else setPart(found.part);
+        else {
+          setFromAudio(found.fromAudio === true);
+          setPart(found.part);
+        }
       })
       .catch((e: unknown) => !controller.signal.aborted && showError(e))
       .finally(() => {
@@ -93,6 +98,7 @@ export function LearnFlow({ parts, file = null, part: first = null, onKeep, onCl
         onClose={onClose}
         onPick={(lanes) => {
           setQuestion(null);
+          setFromAudio(false);
           partOfLanes(question, lanes).then(setPart, showError);
         }}
       />
@@ -100,7 +106,7 @@ export function LearnFlow({ parts, file = null, part: first = null, onKeep, onCl
   }
   if (part) {
     return (
-      <LearnDialog key={part.name} part={part} onKeep={onKeep} onClose={onClose}>
+      <LearnDialog key={part.name} part={part} fromAudio={fromAudio} onKeep={onKeep} onClose={onClose}>
         <p className="mb-3 text-sm">
           <button type="button" className="underline underline-offset-2" onClick={() => setPart(null)}>
             Extract from another part or file

@@ -99,12 +99,6 @@ test('an export that would be empty says why', async () => {
   expect((await exported(source({ ...part, hits: [] }))).empty).toBe('The part has no hits yet.');
   const silent = { ...part, rows: part.rows.map((r) => ({ ...r, muted: true })) };
   expect((await exported(source(silent))).empty).toMatch(/^Muted, so not exported: /);
-  const broken: Part = {
-    ...part,
-    breaks: [{ id: 'b', pieces: [{ kind: 'kick' }] }] as never,
-    rows: part.rows.map((r) => ({ ...r, plays: { break: 'b' } as never })),
-  };
-  expect((await exported(source(broken))).empty).toContain('slices of a recording');
   const outside = await exported(source(part, { selection: new Set([part.hits[0]!.id]) }), { only: SELECTION, fromBar: 2, toBar: 2 });
   expect(outside.empty).toContain('selected hits have no notes');
 });

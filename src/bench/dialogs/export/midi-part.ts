@@ -1,5 +1,4 @@
 import { counted, plural } from '@/core/plurals';
-import { breakOfRow } from '@/core/breaks/rows';
 import { labelOfRow } from '@/core/part/rows';
 import type { Part } from '@/core/model/part';
 import { exportPart, type PartExportOptions } from '@/core/smf/export-part';
@@ -55,8 +54,6 @@ export const midiPart: ExporterSpec<FileOptions> = {
 /** Why no note would be written. */
 function emptyWords({ part }: ExportSource, { only }: FileOptions): string {
   if (part.hits.length === 0) return 'The part has no hits yet.';
-  if (part.hits.every((h) => breakOfRow(part, h.voice)))
-    return 'All rows play slices of a recording, which have no MIDI notes. Export the slices of its breaks, or the sound.';
   if (only) return 'The selected hits have no notes to export in these bars.';
   return silenceWords(part) ?? 'There are no notes to export in these bars.';
 }

@@ -16,7 +16,7 @@ import { bringUnder } from '../../breaks/bring';
 import { onsetDetectorState, listen } from '../../breaks/onset-detector';
 import { useBench, useBenchStore } from '../../store/context';
 import { useSweep } from '../../store/use-sweep';
-import { KindsSection } from './KindsSection';
+import { AlikeSection } from './AlikeSection';
 import { LearnItsGroove } from './LearnItsGroove';
 import { OursToBring } from './OursToBring';
 import { PieceSection } from './PieceSection';
@@ -198,8 +198,8 @@ function OneBreak({ of }: { of: Break }) {
         </p>
       </div>
       <Sections>
-        <Section name="kinds" title="Kinds of hits" note={unsureNote(strokes)}>
-          <KindsSection of={of} strokes={strokes} />
+        <Section name="alike" title="Hits that sound alike" note={wrongNote(strokes)}>
+          <AlikeSection of={of} strokes={strokes} />
         </Section>
         <Section name="piece" title="One slice" note="level, pitch, backwards">
           <PieceSection of={of} />
@@ -224,9 +224,9 @@ function OneBreak({ of }: { of: Break }) {
   );
 }
 
-const unsureNote = (strokes: readonly { sure: number; belowThreshold: boolean }[]): string => {
-  const unsure = strokes.filter((s) => !s.belowThreshold && s.sure < 0.6).length;
-  return unsure === 0 ? '' : `${unsure} uncertain`;
+const wrongNote = (strokes: readonly { sure: number; belowThreshold: boolean }[]): string => {
+  const wrong = Math.round(strokes.filter((s) => !s.belowThreshold).reduce((sum, s) => sum + 1 - s.sure, 0));
+  return wrong === 0 ? '' : `about ${wrong} may be wrong`;
 };
 
 /** Other ways to count it. */

@@ -42,7 +42,7 @@ export function LearnItsGroove({ of, strokes }: { of: Break; strokes: readonly B
       >
         {listening ? 'Listening …' : 'Extract groove …'}
       </Button>
-      {part && <LearnFromBench part={part} onClose={() => setPart(null)} />}
+      {part && <LearnFromBench part={part} fromAudio onClose={() => setPart(null)} />}
     </>
   );
 }
