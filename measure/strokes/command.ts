@@ -14,7 +14,7 @@ const LOOPS = 3200;
 const NATURAL_LOOPS = 1600;
 const FIRST_NATURAL_SEED = 20_000;
 const THREADS = 2;
-const STEPS = 14_000;
+const STEPS = 20_000;
 const FOLD_STEPS = 7000;
 const SECOND_STEPS = 8000;
 

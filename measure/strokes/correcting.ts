@@ -73,18 +73,18 @@ export function correcting(
     if (wrong === 0 || actions === MOST_ACTIONS) return { strokes: truths.length, wrong: first, actions };
     const groups = strokeGroups(strokes, (s) => prints?.[numberOf(s)]);
     const worst = groups.reduce((a, b) => (b.strokes.filter(isWrong).length > a.strokes.filter(isWrong).length ? b : a));
-    // All of it gets the name that most of its wrong ones have; a stroke that is another leaves the group by itself.
-    const counts = new Map<string, BreakStroke[]>();
-    for (const s of worst.strokes) {
-      const key = [...(truths[numberOf(s)] as StrokeKind[])].sort().join();
-      counts.set(key, [...(counts.get(key) ?? []), s]);
-    }
-    const [, most] = [...counts].sort((a, b) => b[1].length - a[1].length)[0] as [string, BreakStroke[]];
-    const wrongOnes = worst.strokes.filter(isWrong);
-    // Where the group is mostly right, its wrong strokes alone are marked and named.
-    const target = isWrong(most[0] as BreakStroke) ? worst.strokes : wrongOnes.slice(0, 1);
-    const [kind, also] = [...(truths[numberOf((target === worst.strokes ? most[0] : target[0]) as BreakStroke)] as StrokeKind[])].sort(
-      (a, b) => Number(a === 'hat') - Number(b === 'hat'),
+    // All of it gets the name that most of it has, or, where it has that already, those of its hits that share another.
+    const nameOf = (s: BreakStroke): string => [...(truths[numberOf(s)] as StrokeKind[])].sort().join();
+    const most = (list: readonly BreakStroke[]): BreakStroke[] => {
+      const counts = new Map<string, BreakStroke[]>();
+      for (const s of list) counts.set(nameOf(s), [...(counts.get(nameOf(s)) ?? []), s]);
+      return [...counts.values()].reduce((x, y) => (y.length > x.length ? y : x));
+    };
+    const usual = most(worst.strokes);
+    const isNamedSo = usual.every((s) => !isWrong(s));
+    const target = isNamedSo ? most(worst.strokes.filter(isWrong)) : worst.strokes;
+    const [kind, also] = [...(truths[numberOf((isNamedSo ? target[0] : usual[0]) as BreakStroke)] as StrokeKind[])].sort(
+      (x, y) => Number(x === 'hat') - Number(y === 'hat'),
     );
     for (const s of target) {
       const n = numberOf(s);

@@ -49,19 +49,19 @@ const SHORT = { share: 0.06, natural: 0.35, most: 6 } as const;
 
 /**
  * The examples of a loop; the seed decides everything.
- * @param natural drums and levels as their sets have them, and nothing happens to the loop
+ * @param whole no loop is cut to a few strokes @param natural drums and levels as their sets have them, and nothing happens to the loop
  * @returns `only` is the set that plays it all
  */
 export function loopMaker(
   font: SoundFont | null,
-  { bars = 2, natural = false } = {},
+  { bars = 2, natural = false, whole = false } = {},
 ): (seed: number, only?: Origin) => LoopExamples | null {
   const setOf = drumSets(font);
   return (seed, only) => {
     const random = randomStream(seed * 31 + 7);
     const beat = beatOf(seed, bars);
     const part =
-      random() < (natural ? SHORT.natural : SHORT.share)
+      !whole && random() < (natural ? SHORT.natural : SHORT.share)
         ? { ...beat, hits: beat.hits.slice(0, 1 + Math.floor(random() * SHORT.most)) }
         : beat;
     if (part.hits.length === 0) return null;

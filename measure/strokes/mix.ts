@@ -95,7 +95,10 @@ const asIs =
   (force, take) =>
     drum(force, take).map((x) => x * force ** law);
 
-/** Mixes a part of drums of one set, or of several. @param setFor the set that plays a voice @param natural drums are as their sets play them */
+/**
+ * Mixes a part of drums of one set, or of several.
+ * @param setFor the set that plays a voice @param natural drums are as their sets play them
+ */
 export function mixed(part: Part, setFor: (voice: string) => DrumSet, random: Random, natural = false): Mixed {
   const { ticks: at, velocities } = performPart(part);
   const tempo = tempoMapOf(part);

@@ -13,7 +13,7 @@ const BARS = 4;
 const FIRST_SEED = 90_000;
 const LOOPS_EACH = 12;
 /** Loops of about as many strokes as the goal for correcting speaks of. */
-const CORRECTED = { least: 30, most: 60 } as const;
+const CORRECTED = { least: 25, most: 60 } as const;
 
 const middle = (list: readonly number[]): number => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)] ?? NaN;
 
@@ -30,7 +30,7 @@ const KINDS: readonly Loops[] = [
 export function measureStrokes(font: string, without: { font: string; ours: string }, shipped: string): void {
   const read = readSoundFont(font);
   for (const { what, natural } of KINDS) {
-    const make = loopMaker(read, { bars: BARS, natural });
+    const make = loopMaker(read, { bars: BARS, natural, whole: true });
     const loopsOf = (origins: readonly string[]): LoopExamples[] =>
       origins
         .filter((o) => !isPlain(o))

@@ -105,7 +105,9 @@ export const heardSchema = Joi.array()
         .max(3)
         .required(),
     }).custom((h: { at: unknown[] } & Record<string, unknown[]>, helpers: Joi.CustomHelpers) =>
-      ['strength', 'over', 'level', 'kinds', 'sure', 'also', ...(h.prints ? ['prints'] : [])].every((name) => h[name]?.length === h.at.length)
+      ['strength', 'over', 'level', 'kinds', 'sure', 'also', ...(h.prints ? ['prints'] : [])].every(
+        (name) => h[name]?.length === h.at.length,
+      )
         ? h
         : helpers.message({ custom: 'heard: its columns differ in length' }),
     ),

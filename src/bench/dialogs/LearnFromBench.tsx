@@ -30,5 +30,13 @@ export default function LearnFromBench({ part, selected, fromAudio = false, onCl
       onClick: () => router.push(`/grooves?part=${encodeURIComponent(partId)}&groove=${kept.id}`),
     });
   };
-  return <LearnDialog part={part} selected={selected} fromAudio={fromAudio} onClose={onClose} onKeep={(groove) => void keep(groove).catch(showError)} />;
+  return (
+    <LearnDialog
+      part={part}
+      selected={selected}
+      fromAudio={fromAudio}
+      onClose={onClose}
+      onKeep={(groove) => void keep(groove).catch(showError)}
+    />
+  );
 }

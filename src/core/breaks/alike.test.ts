@@ -31,10 +31,10 @@ test('a print keeps bands to 1 dB, chances to a quarter of a logit, levels to ha
 test('what sounds the same as an example is called what it is; what sounds otherwise is left to the net', () => {
   const snare = [0.02, 0.9, 0.1, 0.05, 0.02];
   const example = { print: print(-1, snare), name: { kind: 'kick', also: 'hat' } as const };
-  expect(nameByExamples(print(-1, snare), [example])).toMatchObject({ kind: 'kick', also: 'hat', sure: 0.99 });
-  // 0.4 is 8 dB in each band: exp(-45 x 0.16) is 0.0007.
+  expect(nameByExamples(print(-1, snare), [example])).toMatchObject({ kind: 'kick', also: 'hat' });
+  // 0.4 is 8 dB in each band: exp(-60 x 0.16) is 0.00007.
   expect(nameByExamples(print(-0.6, snare), [example])).toBeNull();
-  // 0.2 is 4 dB: exp(-1.8) = 0.165, which is 2 of a logit. It takes the doubt, not the certainty.
+  // 0.2 is 4 dB: exp(-2.4) = 0.09, which is 0.7 of a logit. It takes the doubt, not the certainty.
   expect(nameByExamples(print(-0.8, snare), [example])).toMatchObject({ kind: 'snare' });
   expect(nameByExamples(print(-0.8, [0.4, 0.6, 0.4, 0.05, 0.02]), [example])).toMatchObject({ kind: 'kick', also: 'hat' });
 });

@@ -20,8 +20,8 @@ export interface NamedPrint {
 }
 
 /** An example that sounds just the same says so much more than the net, as a logit, and less with the square of the distance. */
-const EXAMPLE_LOGIT = 12;
-const EXAMPLE_FALLS = 45;
+const EXAMPLE_LOGIT = 8;
+const EXAMPLE_FALLS = 60;
 const LEAST_SURE = 0.25;
 const MOST_SURE = 0.99;
 

@@ -31,6 +31,8 @@ export interface StrokeGuess {
 
 /** Likelier than not: it was struck. */
 const LIKELY = 0.5;
+/** From here on it also tells its own moment. */
+const TELLS_TIME = 0.9;
 /** Strokes of one moment are so far apart at most, in seconds. */
 const EARLIEST = -0.013;
 const LATEST = 0.022;
@@ -74,7 +76,8 @@ function guessOf(sounds: readonly SoundGuess[], total: number): Omit<StrokeGuess
     sound,
     sure: likely,
     level: 10 ** ((total + loud) / 20),
-    late: others.length > 0 ? clamp(late, EARLIEST, LATEST) : 0,
+    // What was hardly struck says little of when.
+    late: others.length > 0 ? clamp(late, EARLIEST, LATEST) * clamp((likely - LIKELY) / (TELLS_TIME - LIKELY), 0, 1) : 0,
   });
   const voice = SOUND_KINDS[first.sound];
   const surest = others

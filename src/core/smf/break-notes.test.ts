@@ -7,20 +7,16 @@ import { seconds } from '../units';
 import { exportPart } from './export-part';
 
 /** Two seconds, a bar of 4/4: kick and hat, hat, snare, hat. */
-const part: Part = hearStrokes(
-  partOfBreak(freshBreak({ id: 'b', name: 'Loop', sample: 'ab'.repeat(32), seconds: seconds(2) })),
-  'b',
-  {
-    at: [0, 0.5, 1, 1.5],
-    strength: [1, 1, 1, 1],
-    over: [5, 5, 5, 5],
-    level: [0.5, 0.2, 0.5, 0.2],
-    kinds: ['kick', 'hat', 'snare', 'hat'],
-    sure: [0.9, 0.9, 0.9, 0.9],
-    also: ['hat', null, null, null],
-    readings: [{ bars: 1, meter: [4, 4], bpm: 120, firstDownbeat: seconds(0) }],
-  },
-);
+const part: Part = hearStrokes(partOfBreak(freshBreak({ id: 'b', name: 'Loop', sample: 'ab'.repeat(32), seconds: seconds(2) })), 'b', {
+  at: [0, 0.5, 1, 1.5],
+  strength: [1, 1, 1, 1],
+  over: [5, 5, 5, 5],
+  level: [0.5, 0.2, 0.5, 0.2],
+  kinds: ['kick', 'hat', 'snare', 'hat'],
+  sure: [0.9, 0.9, 0.9, 0.9],
+  also: ['hat', null, null, null],
+  readings: [{ bars: 1, meter: [4, 4], bpm: 120, firstDownbeat: seconds(0) }],
+});
 
 function notes(p: Part, options: Parameters<typeof exportPart>[1] = {}): [tick: number, key: number][] {
   return parseMidi(exportPart(p, { ppq: 480, ...options }).bytes)
@@ -64,7 +60,11 @@ test('what is renamed is written under its new name, what is muted is not, unles
 test('under other rows a break’s hits are left out, and named', () => {
   const hit = part.hits[0]!;
   const { piece: _piece, ...plain } = hit;
-  const both: Part = { ...part, rows: [...part.rows, { voice: 'ride' }], hits: [...part.hits, { ...plain, id: 'r', voice: 'ride', key: 51 }] };
+  const both: Part = {
+    ...part,
+    rows: [...part.rows, { voice: 'ride' }],
+    hits: [...part.hits, { ...plain, id: 'r', voice: 'ride', key: 51 }],
+  };
   expect(notes(both)).toEqual([[0, 51]]);
   expect(exportPart(both).left.recorded).toHaveLength(3);
 });
