@@ -143,7 +143,9 @@ test('of single strokes nine of ten are taken for what they are', () => {
     cowbell: 'other',
   } as const;
   const asked = KIT_NAMES.flatMap((kit) =>
-    Object.entries(kinds).flatMap(([voice, kind]) => [40, 108].map((v) => ({ kind, voiced: voice, ...guessed(strokeAlone(voice, v, kit)) }))),
+    Object.entries(kinds).flatMap(([voice, kind]) =>
+      [40, 108].map((v) => ({ kind, voiced: voice, ...guessed(strokeAlone(voice, v, kit)) })),
+    ),
   );
   // An open hat all by itself may as well be a cymbal.
   const right = asked.filter((a) => a.voice === a.kind || (a.voiced === 'hat-open' && a.struck[0].sound === 'bright'));
