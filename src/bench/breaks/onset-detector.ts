@@ -1,6 +1,6 @@
 import { plural } from '@/core/plurals';
 import { createStore } from 'zustand/vanilla';
-import { hearStrokes } from '@/core/breaks/edit';
+import { hearStrokes, hearStrokesAgain } from '@/core/breaks/edit';
 import type { Break } from '@/core/model/break';
 import type { SampleId } from '@/core/model/own-sound';
 import type { StruckSound } from '@/core/onsets/classify';
@@ -65,8 +65,11 @@ async function recordingOf(sample: SampleId): Promise<Blob | undefined> {
   return recordingStore.read(sample);
 }
 
-/** Listens to the recording that is taken up: its strokes, tempo and bars become the part's, as one step. */
-export async function listen(store: BenchStore, id: string): Promise<void> {
+/**
+ * Listens to the recording that is taken up: its strokes, tempo and bars become the part's, as one step.
+ * @param again only its strokes are: bars and corrections stay
+ */
+export async function listen(store: BenchStore, id: string, again = false): Promise<void> {
   const own = ear;
   if (!own || onsetDetectorState.getState().listening !== null) return;
   onsetDetectorState.setState({ listening: 0 });
@@ -78,8 +81,8 @@ export async function listen(store: BenchStore, id: string): Promise<void> {
       return say('No hit stands out in this recording. It plays as one slice; you can cut it at the lines of the bar.');
     const { part, run } = store.getState();
     const name = part.breaks?.find((b) => b.id === id)?.name ?? 'the break';
-    run(`Listen to ${name}`, (p) => hearStrokes(p, id, heard));
-    if (heard.readings.length === 0)
+    run(again ? `Detect the hits of ${name} again` : `Listen to ${name}`, (p) => (again ? hearStrokesAgain : hearStrokes)(p, id, heard));
+    if (!again && heard.readings.length === 0)
       say(`${plural(heard.at.length, 'One hit was', 'Few hits were')} heard, too few to tell a tempo: set its bars on the page Breaks.`);
   } catch (e) {
     if (ear !== own) return;

@@ -2,7 +2,7 @@ import { PRINT_LENGTH, PRINT_PATTERN, packPrint, unpackPrint, type StrokePrint }
 import { BANDS } from '../onsets/look';
 import { SOUNDS } from '../onsets/stroke-net';
 import type { HeardStrokes } from '../model/break';
-import { levelOfKind, nameByExamples, strokeGroups } from './alike';
+import { distinctExamples, levelOfKind, nameByExamples, strokeGroups } from './alike';
 import { strokesOfBreak } from './strokes';
 
 /** A print whose bands are all so much, in units of 20 dB, but for the first. */
@@ -44,6 +44,17 @@ test('an example of another drum stands for skins or for cymbals, whichever the 
   const named = nameByExamples(print(-1, [0.01, 0.6, 0.01, 0.01, 0.3]), [example]);
   expect(named).toMatchObject({ kind: 'other' });
   expect(named?.also).toBeUndefined();
+});
+
+test('of examples that say the same one is kept, and never more than 256', () => {
+  const example = (all: number, kind: 'kick' | 'hat') => ({ print: print(all, KICK), name: { kind } });
+  expect(distinctExamples([example(-1, 'kick'), example(-1, 'kick'), example(-1, 'hat'), example(-0.5, 'kick')])).toHaveLength(3);
+  // 40 steps of the print by 2, and by kind: distinct, but for those that are the same again.
+  const many = Array.from({ length: 1000 }, (_, i) => ({
+    print: unpackPrint(packPrint(bands(-2 + 0.05 * (i % 40), -2 + 0.05 * Math.floor(i / 40)), [], 0).padEnd(PRINT_LENGTH, '0')),
+    name: { kind: 'kick' as const },
+  }));
+  expect(distinctExamples(many).length).toBeLessThanOrEqual(256);
 });
 
 test('a kind’s level is its own part of the sound; of other drums the likelier one’s', () => {

@@ -48,6 +48,25 @@ export function nameByExamples(print: StrokePrint, examples: readonly NamedPrint
   return { kind: kind as StrokeKind, ...(also ? { also } : {}), sure: clamp(sure, LEAST_SURE, MOST_SURE) };
 }
 
+/** Examples of one name that are so close say the same. */
+const SAME_APART = 0.001;
+/** More say nothing that could be heard, and cost time. */
+const MOST_EXAMPLES = 256;
+
+/** Examples without those that say what another says already, at most 256 of them. */
+export function distinctExamples(examples: readonly NamedPrint[]): NamedPrint[] {
+  const kept: NamedPrint[] = [];
+  for (const example of examples) {
+    if (kept.length === MOST_EXAMPLES) break;
+    const isKnown = kept.some(
+      ({ print, name }) =>
+        name.kind === example.name.kind && name.also === example.name.also && farApart(print.bands, example.print.bands) < SAME_APART,
+    );
+    if (!isKnown) kept.push(example);
+  }
+  return kept;
+}
+
 const kindsOf = ({ kind, also }: StrokeName): StrokeKind[] => (also && also !== kind ? [kind, also] : [kind]);
 
 /** Which sounds an example has: of another drum that which the net thought likelier. */

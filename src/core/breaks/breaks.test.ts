@@ -17,6 +17,7 @@ import { seconds, ticks, TICKS_PER_QUARTER } from '../units';
 import {
   freshBreak,
   hearStrokes,
+  hearStrokesAgain,
   layerBreak,
   markStroke,
   moveLine,
@@ -207,4 +208,18 @@ test('key maps leave its rows alone, and its hits cut no drum’s note', () => {
   expect(rowsWithout(layered, GALLEY_KIT)).toEqual(rowsWithout(beat, GALLEY_KIT));
   expect(exportPart(layered).bytes).toEqual(exportPart(beat).bytes);
   expect(exportPart(layered).left.recorded.sort()).toEqual(layered.rows.flatMap((r) => (isOfBreak(r.plays) ? [r.voice] : [])).sort());
+});
+
+test('detected again, a break gets prints and new names; its bar lines and what was named by hand stay', () => {
+  const { prints: _prints, ...columns } = heard;
+  const old = { ...columns, kinds: heard.kinds.map(() => 'other' as const), also: heard.also.map(() => null) };
+  const named = markStroke(hearStrokes(partOfBreak(fresh), 'brk', old), 'brk', 'n1', { as: 'snare', also: 'kick' });
+  const moved = moveLine(named, 'brk', 1, (of(named).lines[1] as number) + 0.02);
+  const again = hearStrokesAgain(moved, 'brk', heard);
+  expect(of(again).lines).toEqual(of(moved).lines);
+  const strokes = strokesOfBreak(of(again), heardIn(again, 'brk'));
+  expect(strokes.find((s) => s.id === 'n1')).toMatchObject({ kind: 'snare', also: 'kick', sure: 1 });
+  expect(strokes.map((s) => s.id)).toEqual(strokesOfBreak(of(moved), heardIn(moved, 'brk')).map((s) => s.id));
+  expect(new Set(strokes.map((s) => s.kind)).size).toBeGreaterThan(2);
+  expect(parsePart(JSON.parse(JSON.stringify(again))).heard![0]!.prints).toEqual(heard.prints);
 });

@@ -119,6 +119,10 @@ export function hearStrokes(part: Part, id: string, heard: Omit<HeardStrokes, 'b
   }));
 }
 
+/** What was heard anew takes the place of what was: bars, cuts and what the hand said stay. */
+export const hearStrokesAgain = (part: Part, id: string, heard: Omit<HeardStrokes, 'break'>): Part =>
+  changed({ ...part, heard: [...(part.heard ?? []).filter((h) => h.break !== id), { break: id, ...heard }] }, id, (b) => b);
+
 export const setSensitivity = (part: Part, id: string, sensitivity: number): Part =>
   changed(part, id, (b) => ({ ...b, sensitivity: clamp(sensitivity, 0, 1) }));
 

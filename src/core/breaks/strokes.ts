@@ -2,7 +2,7 @@ import type { Break, HandMark, HeardStrokes, StrokeKind } from '../model/break';
 import { leastOver, MERGE_SECONDS } from '../onsets/onsets';
 import { unpackPrint, type StrokePrint } from '../onsets/print';
 import { seconds, type Seconds } from '../units';
-import { levelOfKind, nameByExamples } from './alike';
+import { distinctExamples, levelOfKind, nameByExamples } from './alike';
 
 /** A stroke of a break, as it is heard and as the hand left it. */
 export interface BreakStroke {
@@ -39,10 +39,12 @@ export function strokesOfBreak(
 ): BreakStroke[] {
   const least = leastOver(sensitivity);
   const prints = printsOf(heard);
-  const examples = hand.flatMap(({ n, as, also }) => {
-    const print = n === undefined ? undefined : prints?.[n];
-    return as && print ? [{ print, name: { kind: as, ...alsoOf(also) } }] : [];
-  });
+  const examples = distinctExamples(
+    hand.flatMap(({ n, as, also }) => {
+      const print = n === undefined ? undefined : prints?.[n];
+      return as && print ? [{ print, name: { kind: as, ...alsoOf(also) } }] : [];
+    }),
+  );
   const marks = new Map(hand.flatMap((m) => (m.n === undefined ? [] : [[m.n, m] as const])));
   const found: BreakStroke[] = [];
   heard.at.forEach((at, n) => {

@@ -12,7 +12,7 @@ import { Button } from '@/ui/Button';
 import { Picker } from '@/ui/Picker';
 import { nameTogether } from '../../breaks/name-together';
 import { nameText, namesToChoose, sameName } from '../../breaks/names';
-import { onsetDetectorState } from '../../breaks/onset-detector';
+import { listen, onsetDetectorState } from '../../breaks/onset-detector';
 import { hearStroke } from '../../breaks/StrokeMarks';
 import { UNSURE } from '../../breaks/geometry';
 import { usePlaybackOf } from '../../playback/context';
@@ -47,9 +47,11 @@ export function AlikeSection({ of, strokes }: { of: Break; strokes: readonly Bre
           ? `All ${countedStrokes.length} names are probably right.`
           : `About ${wrong} of ${counted(countedStrokes.length, 'name')} may be wrong.`}{' '}
         <span className="text-faint">
-          Rename a group, and others that sound like it follow. Shift N goes through the uncertain hits one by one.
+          {heard.prints && 'Rename a group, and others that sound like it follow. '}
+          Shift N goes through the uncertain hits one by one.
         </span>
       </p>
+      {!heard.prints && <DetectAgain of={of} />}
       <ul className="mt-2 space-y-1">
         {groups.slice(0, LISTED).map((group) => {
           const [first] = group.strokes;
@@ -96,6 +98,25 @@ export function AlikeSection({ of, strokes }: { of: Break; strokes: readonly Bre
       </ul>
       {groups.length > LISTED && <p className="mt-1 text-sm text-faint">and {counted(groups.length - LISTED, 'smaller group')}</p>}
     </div>
+  );
+}
+
+/** A break that was heard by an earlier version is grouped by name alone. */
+function DetectAgain({ of }: { of: Break }) {
+  const store = useBenchStore();
+  const { listening, sample, outline } = useStore(onsetDetectorState);
+  return (
+    <p className="mt-1 text-sm">
+      An earlier version named these hits.{' '}
+      <Button
+        size="tiny"
+        disabled={listening !== null || sample !== of.sample || !outline}
+        title="Names the hits again and groups them by sound. Bars and your own names stay."
+        onClick={() => void listen(store, of.id, true)}
+      >
+        Detect again
+      </Button>
+    </p>
   );
 }
 
