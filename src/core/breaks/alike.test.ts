@@ -115,3 +115,12 @@ test('one stroke named by hand takes those like it along, but not what the hand 
     'snare',
   ]);
 });
+
+test('a stroke has the level of what it is called', () => {
+  const one = { ...heard, at: [0], strength: [1], over: [2], level: [1], kinds: ['kick'] as const, sure: [0.9], also: [null] };
+  const prints = [printed(-1, KICK, [0, 0, -14, 0, 0])];
+  const level = (hand: Parameters<typeof strokesOfBreak>[0]['hand']) =>
+    strokesOfBreak({ sensitivity: 0.5, hand }, { ...one, prints })[0]!.level;
+  expect(level([])).toBeCloseTo(0.1, 9);
+  expect(level([{ n: 0, as: 'hat' }])).toBeCloseTo(10 ** (-34 / 20), 9);
+});

@@ -113,13 +113,12 @@ export function pasteOverBars(
   const times = Math.ceil((to - from) / clip.bars);
   if (part.hits.length + times * clip.hits.length > MOST_HITS) throw new NamedError('too-many-hits');
   const map = meterMapOf(part);
-  const end = map.barOf(to).start;
   const copies: Hit[] = [];
   for (let bar = from; bar < to; bar += clip.bars) {
     // A bar in a shorter meter may end before the place.
     const next = map.barOf(Math.min(to, bar + clip.bars)).start;
     const at = ticks(map.barOf(bar).start + clip.inBar);
-    copies.push(...copiesAt(part, clip, at, newId, clip.voices.length === 1 ? row : undefined).filter((h) => h.home < Math.min(next, end)));
+    copies.push(...copiesAt(part, clip, at, newId, clip.voices.length === 1 ? row : undefined).filter((h) => h.home < next));
   }
   return putCopies(part, copies, onto);
 }

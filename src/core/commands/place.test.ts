@@ -235,6 +235,23 @@ test('a clip goes over several bars, once in each, at its place in the bar; one 
   );
   // Bars 2 and 3 as one, and of the next two only the first is in the range.
   expect(over(copyHits(two, allOf(two))!, 1, 4)).toEqual([1, 1.5, 5, 10, 13]);
+  // In 3/4 the fourth beat is the next bar's first: it is left out there.
+  const shorter: Part = {
+    ...smallPart(
+      [
+        ['snare', 2, 90],
+        ['snare', 3, 60],
+      ],
+      { bars: 3 },
+    ),
+    meter: [
+      { tick: ticks(0), numerator: 4, denominator: 4 },
+      { tick: ticks(4 * TICKS_PER_QUARTER), numerator: 3, denominator: 4 },
+    ],
+  };
+  expect(quarters(pasteOverBars(shorter, copyHits(shorter, allOf(shorter))!, { from: 1, to: 2 }, newIds(), { onto: 'join' }).part)).toEqual(
+    [2, 3, 6],
+  );
   // On the first bar it replaces what is there.
   expect(pasteOverBars(part, clip, { from: 0, to: 1 }, newIds(), { onto: 'replace' })).toMatchObject({ replaced: 2, leftOut: 0 });
 });
