@@ -89,10 +89,13 @@ test('a target is learnt by strikes, kept, and used by exports and Send out alik
   await expect
     .poll(async () => (await sent()).filter((b) => (b[0]! & 0xf0) === 0x90).length, { timeout: 60_000 })
     .toBeGreaterThan(written.length);
+  // A busy machine leaves out what it is too late for: over the passes all notes come, and no others.
+  const distinct = (list: readonly (readonly [number, number, number])[]) => [...new Set(list.map((n) => n.join(' ')))].sort();
+  const ons = async () => (await sent()).filter((b) => (b[0]! & 0xf0) === 0x90).map((b) => [(b[0]! & 0x0f) + 1, b[1]!, b[2]!] as const);
+  await expect
+    .poll(async () => distinct(await ons()), { timeout: 60_000 })
+    .toEqual(distinct(written.map((n) => [n.channel, n.key, n.velocity])));
   await press(page, 'Stop');
-  const ons = (await sent()).filter((b) => (b[0]! & 0xf0) === 0x90).slice(0, written.length);
-  const sorted = (list: readonly (readonly [number, number, number])[]) => list.map((n) => n.join(' ')).sort();
-  expect(sorted(ons.map((b) => [(b[0]! & 0x0f) + 1, b[1]!, b[2]!]))).toEqual(sorted(written.map((n) => [n.channel, n.key, n.velocity])));
   // What began has ended, once each.
   await expect
     .poll(async () => {

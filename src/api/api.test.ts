@@ -461,8 +461,8 @@ test('onsets: where a sound is struck, and how it may be counted', async () => {
     await groove(request({ audio, bars: '1', meter: '4/4', firstDownbeat: '0', stepsPerBeat: '2' }))
   ).json()) as Groove;
   expect(learnt).toMatchObject({ format: 'nod-sway/groove@1', meter: [4, 4], beats: 4 });
-  // 20 ms of a step of 250, to within 3 ms: a click sounds like two drums that are struck together.
-  learnt.steps.forEach((s, i) => expect(Math.abs(s.offset - (i % 2) * 0.08)).toBeLessThan(0.012));
+  // 20 ms of a step of 250, to within 4 ms: a click sounds like two drums that are struck together.
+  learnt.steps.forEach((s, i) => expect(Math.abs(s.offset - (i % 2) * 0.08)).toBeLessThan(0.016));
 });
 
 test.each([
