@@ -97,7 +97,7 @@ export interface StrokeGroup<T> extends StrokeName {
 }
 
 /** As far apart are prints of one group at most. */
-const GROUP_APART = 0.03;
+const GROUP_APART = 0.06;
 
 /** Groups of strokes by how they sound and what they are called, those with most strokes first. */
 export function strokeGroups<T extends StrokeName & { sure: number }>(
