@@ -280,6 +280,11 @@ try {
     .nth(4)
     .click();
   await page.getByRole('combobox', { name: 'Where it is cut' }).waitFor();
+  await page.getByRole('button', { name: /^Hits that sound alike/ }).click();
+  await page
+    .getByRole('button', { name: /^\d+ hits$/ })
+    .first()
+    .click();
   await shot('breaks');
 
   // A take without a click, played by the practice player, with the beats that were found.

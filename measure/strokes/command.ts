@@ -10,7 +10,7 @@ import { firstInThread, loopsInThreads, serveJobs } from './threads';
 
 const FIRST_SEED = 1000;
 const LOOPS = 3200;
-/** And so many that nothing happens to, on seeds of their own. */
+/** Untreated loops, on other seeds. */
 const NATURAL_LOOPS = 1600;
 const FIRST_NATURAL_SEED = 20_000;
 const THREADS = 2;

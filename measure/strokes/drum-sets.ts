@@ -19,7 +19,7 @@ export interface DrumSet {
 }
 
 export const RATE = 44_100;
-/** Sounds are cut off here, in seconds: what rings longer is all one to what is learnt. */
+/** Longest sound, in seconds: a longer tail makes no difference to the fit. */
 const LONGEST = 1.6;
 const FADE = 0.05;
 const TAKES = 3;

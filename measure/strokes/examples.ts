@@ -8,10 +8,10 @@ import { throughEffects } from './loop-effects';
 import { mixed, type MixedStroke } from './mix';
 import type { SoundFont } from './soundfont';
 
-/** What is struck at a moment, by sound, in the net's units; null where it was not struck. */
+/** The drums struck at a moment, by kind, in the net's units; null for kinds that were not struck. */
 export type Truth = readonly ({ loud: number; late: number; velocity: number } | null)[];
 
-/** What is seen of a moment that may be a stroke, and what it is. */
+/** The net's input for a possible stroke, and the truth. */
 export interface Example {
   /** FIRST_SIZE numbers. */
   values: Float32Array;
@@ -39,10 +39,10 @@ const LATE = 0.022;
 /** What might be a stroke and is far from any plain one is learnt from now and then. */
 const APART = 0.03;
 const MAYBE = 0.25;
-/** So many of all loops are of one set of drums; the others take each voice from another, most of them from one side alone. */
+/** Share of loops played on one set. The others mix sets by voice, most of them from one side only. */
 const ONE_SET = 0.5;
 const ONE_SIDE = 0.6;
-/** Of loops that nothing happens to so many are on our own kits: breaks that are made here are heard best. */
+/** Share of the untreated loops that use our own kits, so that breaks made with them are named best. */
 const OURS_NATURAL = 0.7;
 /** So few strokes are all of some loops; single strokes are listened to as well. */
 const SHORT = { share: 0.06, natural: 0.35, most: 6 } as const;

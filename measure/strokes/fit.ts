@@ -24,7 +24,7 @@ export interface NetShape {
   /** Of what goes in, of the layers, of what comes out. */
   sizes: readonly number[];
   steps: number;
-  /** What goes in is learnt with so much noise. */
+  /** Standard deviation of the noise added to the input. */
   noise: number;
   /** Decides where it begins and the order of examples. */
   seed?: number;
@@ -57,7 +57,7 @@ class LearntLayer {
   run(values: Float64Array): Float64Array {
     const { weights, out, from, to } = this;
     for (let j = 0, w = 0; j < to; j++) {
-      // Four sums at once: they do not wait for each other.
+      // Four independent sums run in parallel.
       let a = weights[w++] as number;
       let b = 0;
       let c = 0;

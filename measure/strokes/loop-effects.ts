@@ -107,7 +107,7 @@ const lossy: Effect = (sound, random) => {
   return out;
 };
 
-/** What happens to so many of all loops, in this order. */
+/** Effects in their order, each with the share of loops that get it. */
 const EFFECTS: readonly (readonly [share: number, effect: Effect])[] = [
   [0.45, room],
   [0.4, compression],

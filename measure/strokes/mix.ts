@@ -36,7 +36,7 @@ const MOST_SPEED = 0.16;
 const MOST_SHELF = 6;
 const LOW_HZ = 250;
 const HIGH_HZ = 4000;
-/** An open hat stops within so many seconds of the next hat. */
+/** Fade of an open hat when the next hat chokes it, in seconds. */
 const CHOKE = 0.02;
 
 export function soundOf(voice: string): SoundKind {

@@ -10,7 +10,7 @@ const NOISE = 0.04;
 /** Nothing is quite sure. */
 const YES = 0.99;
 const NO = 0.01;
-/** Errors in loudness count so much, and beyond so many of their units no more: a wrong label must not bend all. */
+/** Weight and steepness of level errors. They are limited, so that wrong labels cannot dominate. */
 const LOUD = { weight: 2, steep: 3 } as const;
 const LATE = { weight: 1, steep: 2 } as const;
 

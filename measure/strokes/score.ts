@@ -16,7 +16,7 @@ export interface NamingScore {
   sure: readonly { count: number; said: number; right: number }[];
 }
 
-/** What is named: the likeliest, and what is likelier than not. */
+/** The kinds that are named: the likeliest and all above 50 %. */
 export const namedOf = (chances: readonly number[]): boolean[] => {
   const best = Math.max(...chances);
   return chances.map((p) => p === best || p > 0.5);

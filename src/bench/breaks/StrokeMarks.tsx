@@ -65,7 +65,7 @@ export function StrokeMarks({ of, part, placed, strokes, axis, width, playback, 
     onEnd: (id, { moved, kept }) => {
       if (!kept) sweep.cancel();
       else if (moved) sweep.done();
-      // A click with Shift adds to what is named together, or takes from it.
+      // Shift-click marks a hit, or unmarks it.
       else if (adds.current) choose(id, true);
       else hearStroke(playback, of, id);
     },

@@ -15,7 +15,7 @@ export const nameText = ({ kind, also }: StrokeName): string => (also ? `${NAMES
 
 export const sameName = (a: StrokeName, b: StrokeName): boolean => a.kind === b.kind && a.also === b.also;
 
-/** All that a hit can be named: each kind, what is often struck together, and what it is called now. */
+/** The names to choose from: each kind, common pairs, and the current name. */
 export const namesToChoose = (now: StrokeName): StrokeName[] => {
   const usual: StrokeName[] = [...STROKE_KINDS.map((kind) => ({ kind })), ...TOGETHER];
   return usual.some((n) => sameName(n, now)) ? usual : [...usual, { kind: now.kind, ...(now.also ? { also: now.also } : {}) }];

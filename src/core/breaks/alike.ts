@@ -4,7 +4,7 @@ import type { StrokePrint } from '../onsets/print';
 import { SOUND_KINDS, SOUNDS } from '../onsets/stroke-net';
 import { clamp } from '../units';
 
-/** Strokes of a break that sound alike: they are named together, and what is corrected of one goes for those like it. */
+/** Groups hits of a break by sound, and applies a corrected name to hits that sound like it. */
 
 /** What a stroke is. */
 export interface StrokeName {
@@ -19,7 +19,7 @@ export interface NamedPrint {
   name: StrokeName;
 }
 
-/** An example that sounds just the same says so much more than the net, as a logit, and less with the square of the distance. */
+/** Weight of an example that sounds the same, as a logit, and how fast it falls with the squared distance. */
 const EXAMPLE_LOGIT = 8;
 const EXAMPLE_FALLS = 60;
 const LEAST_SURE = 0.25;
@@ -42,18 +42,18 @@ export function nameByExamples(print: StrokePrint, examples: readonly NamedPrint
   const named = chances.map((p) => p === most || p > 0.5);
   const sure = chances.reduce((all, p, k) => all * (named[k] ? p : 1 - p), 1);
   const kinds = [...new Set(SOUNDS.filter((_, k) => named[k]).map((s) => SOUND_KINDS[s]))];
-  // What is the same as the example is named in its order; else the likeliest first, a hat behind drums.
+  // Keeps the example's order if the kinds are the same; otherwise hats come last.
   const isSame = kinds.length === kindsOf(nearest.name).length && kindsOf(nearest.name).every((k) => kinds.includes(k));
   const [kind, also] = isSame ? kindsOf(nearest.name) : kinds.sort((a, b) => Number(a === 'hat') - Number(b === 'hat'));
   return { kind: kind as StrokeKind, ...(also ? { also } : {}), sure: clamp(sure, LEAST_SURE, MOST_SURE) };
 }
 
-/** Examples of one name that are so close say the same. */
+/** Examples of one name within this distance are redundant. */
 const SAME_APART = 0.001;
-/** More say nothing that could be heard, and cost time. */
+/** More examples cost time and change nothing audible. */
 const MOST_EXAMPLES = 256;
 
-/** Examples without those that say what another says already, at most 256 of them. */
+/** Drops redundant examples and keeps 256 at most. */
 export function distinctExamples(examples: readonly NamedPrint[]): NamedPrint[] {
   const kept: NamedPrint[] = [];
   for (const example of examples) {
@@ -96,7 +96,7 @@ export interface StrokeGroup<T> extends StrokeName {
   sure: number;
 }
 
-/** As far apart are prints of one group at most. */
+/** Greatest distance within a group. */
 const GROUP_APART = 0.06;
 
 /** Groups of strokes by how they sound and what they are called, those with most strokes first. */
@@ -105,7 +105,7 @@ export function strokeGroups<T extends StrokeName & { sure: number }>(
   printOf: (stroke: T) => StrokePrint | undefined,
 ): StrokeGroup<T>[] {
   const groups: { name: string; of: { stroke: T; print: StrokePrint | undefined }[] }[] = [];
-  // The surest make the groups, whatever comes first.
+  // Most certain first: they found the groups.
   for (const stroke of [...strokes].sort((a, b) => b.sure - a.sure)) {
     const print = printOf(stroke);
     const name = `${stroke.kind} ${stroke.also ?? ''}`;

@@ -119,7 +119,7 @@ export function hearStrokes(part: Part, id: string, heard: Omit<HeardStrokes, 'b
   }));
 }
 
-/** What was heard anew takes the place of what was: bars, cuts and what the hand said stay. */
+/** Replaces what was detected. Bars, cuts and corrections by hand stay. */
 export const hearStrokesAgain = (part: Part, id: string, heard: Omit<HeardStrokes, 'break'>): Part =>
   changed({ ...part, heard: [...(part.heard ?? []).filter((h) => h.break !== id), { break: id, ...heard }] }, id, (b) => b);
 

@@ -60,7 +60,7 @@ export function strokesOfBreak(
       id: `n${n}`,
       at: mark?.at ?? seconds(at),
       over,
-      // By what it is called: a name that changes takes its own level along.
+      // Each kind has its own level, so a new name brings its level.
       level: print ? levelOfKind(print, name.kind) : (heard.level[n] as number),
       ...name,
       byHand: mark?.at !== undefined,
@@ -95,7 +95,7 @@ export function strokesOfBreak(
 /** Prints by stroke, read once for each list of them. */
 const known = new WeakMap<readonly string[], readonly StrokePrint[]>();
 
-/** How strokes sound, by their numbers; nothing of what was heard before that was kept. */
+/** Prints by stroke number; undefined for breaks detected by earlier versions. */
 export function printsOf({ prints }: Pick<HeardStrokes, 'prints'>): readonly StrokePrint[] | undefined {
   if (!prints) return undefined;
   let read = known.get(prints);

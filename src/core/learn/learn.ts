@@ -32,7 +32,7 @@ export interface LearnOptions {
 export const LEARNT_LEVELS = ['rows', 'all'] as const;
 export type LearntLevels = (typeof LEARNT_LEVELS)[number];
 
-/** So many hits of a row tell a timing of its own. */
+/** Fewest hits that show a row's own timing. */
 const ENOUGH_FOR_TIMING = 8;
 
 /** Whether separate timing per row is worth having: at least two rows have 8 hits or more. */
@@ -77,7 +77,7 @@ export function learnWithLessons(part: Part, options: LearnOptions, performance:
       const steps = stepsOf(list, count);
       own.set(voice, perVoice ? steps : steps.map((s, i) => ({ ...s, offset: (shared[i] as GrooveStep).offset })));
     }
-  // What has no row of its own in the groove is played like the row that keeps time.
+  // Rows that the groove does not have follow its timekeeper, the row with most hits.
   const [leading] = [...rows].sort((a, b) => b[1].length - a[1].length)[0] as [VoiceName, Lesson[]];
   const steps = isByRow ? shared.map((s, i) => ({ ...s, level: ((own.get(leading) as GrooveStep[])[i] as GrooveStep).level })) : shared;
   const groove: Groove = {

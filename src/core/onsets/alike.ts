@@ -1,17 +1,17 @@
 import { BANDS, type Look } from './look';
 
-/** Strokes of a loop that sound alike, and what the loop's other strokes say of one. */
+/** Compares strokes of a loop by sound, and builds the second net's input. */
 
-/** Bands so far under the whole stroke say nothing, in dB; divided by DB they are around 0. */
+/** Floor of a band relative to the whole stroke, in dB; DB scales it. */
 const FLOOR_DB = -40;
 const DB = 20;
-/** Strokes are compared with so many before and after them. */
+/** Strokes compared on each side. */
 const NEIGHBOURS = 64;
-/** How fast a neighbour's say falls with the square of its distance: two ways to see it. */
+/** How fast a neighbour's weight falls with the squared distance: a narrow and a wide view. */
 const FALLS = [60, 15] as const;
 const MOST_LOGIT = 8;
 const LOGIT = 4;
-/** Strokes are so far from a kind that the loop does not have. */
+/** Distance to a kind that the loop does not have. */
 const FAR = 2;
 
 /** How a stroke's new sound is spread over the bands, however loud it is: BANDS numbers. */
@@ -39,16 +39,16 @@ export interface FirstSaid {
   /** By sound. */
   logits: Float64Array;
   loud: Float64Array;
-  /** How its power stands to the loudest and to the usual stroke's. */
+  /** Its power relative to the loudest and to the median stroke's. */
   stands: readonly [number, number];
   /** Whether it is surely a stroke: only these speak for others. */
   plain: boolean;
 }
 
-/** How many numbers of a stroke and its loop the second pass goes by, for so many sounds. */
+/** Size of the second net's input for a number of kinds. */
 export const secondSize = (sounds: number): number => 8 * sounds + 4;
 
-/** What the second pass goes by: the first one's answers for each stroke, for those that sound alike, and for the loop. */
+/** The second net's input: the first net's answers for each stroke, for strokes that sound like it, and for the loop. */
 export function alikeInLoop(strokes: readonly FirstSaid[]): Float64Array[] {
   const sounds = strokes[0]?.logits.length ?? 0;
   const plain = strokes.filter((s) => s.plain);

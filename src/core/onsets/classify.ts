@@ -31,7 +31,7 @@ export interface StrokeGuess {
 
 /** Likelier than not: it was struck. */
 const LIKELY = 0.5;
-/** From here on it also tells its own moment. */
+/** From this probability on, a drum's own timing counts in full. */
 const TELLS_TIME = 0.9;
 /** Strokes of one moment are so far apart at most, in seconds. */
 const EARLIEST = -0.013;
@@ -46,7 +46,7 @@ const LEAST_SURE = 0.25;
 const MOST_SURE = 0.99;
 
 /**
- * What was struck at moments of a sound, all of which speak for each other.
+ * Names the drums struck at moments of a sound. Moments of one loop inform each other.
  * @param plain whether each is surely a stroke: others say nothing of the loop @param onEach told of each, by its index
  */
 export function guessStrokes(
@@ -76,7 +76,7 @@ function guessOf(sounds: readonly SoundGuess[], total: number): Omit<StrokeGuess
     sound,
     sure: likely,
     level: 10 ** ((total + loud) / 20),
-    // What was hardly struck says little of when.
+    // The timing of an uncertain drum is uncertain too.
     late: others.length > 0 ? clamp(late, EARLIEST, LATEST) * clamp((likely - LIKELY) / (TELLS_TIME - LIKELY), 0, 1) : 0,
   });
   const voice = SOUND_KINDS[first.sound];

@@ -44,7 +44,7 @@ const SILENT = 1e-18;
 const COARSE_BANDS = Math.ceil(BANDS / COARSE);
 /** How many numbers tell of a stroke. */
 export const LOOK_SIZE = 2 * BANDS + 3 * COARSE_BANDS + (SLOTS_BEFORE + SLOTS_AFTER) * PARTS + 3;
-/** What still rings from before is not new; of the stroke's own power so much is taken as new in any case. */
+/** Least share of a stroke's power that counts as new, however much was still ringing. */
 const ALWAYS_NEW = 0.02;
 
 /** What is seen of a stroke, as numbers around 0. */

@@ -1,22 +1,22 @@
 import { BANDS, type Look } from './look';
 
-/** How a stroke stands out from the others of its loop: BANDS and their sum, against the loudest and against the usual. */
+/** Size of a stroke's comparison with its loop: BANDS and their sum, against the loudest and the median stroke. */
 export const CONTEXT_SIZE = 2 * (BANDS + 1);
 
-/** The loudest of a band are so many of all. */
+/** The percentile taken as loudest. */
 const LOUDEST = 0.95;
-/** Differences beyond these say no more, in dB; divided by DB they are around 0. */
+/** Limits of a difference, in dB; DB scales it. */
 const LEAST = -50;
 const MOST = 30;
 const DB = 20;
 
-/** What a loop's strokes bring: in each band and altogether, the loudest and the usual, in dB. */
+/** New power of a loop's strokes, per band and in total: the loudest and the median, in dB. */
 export interface LoopContext {
   loudest: Float64Array;
   usual: Float64Array;
 }
 
-/** @param plain strokes that are surely some; of none, what is usual is silence */
+/** @param plain the clear strokes */
 export function contextOf(plain: readonly Pick<Look, 'fresh'>[]): LoopContext {
   const columns = Array.from({ length: BANDS + 1 }, (_, b) => Float64Array.from(plain, (look) => brought(look, b)).sort());
   const at = (share: number): Float64Array =>

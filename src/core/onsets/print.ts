@@ -2,7 +2,7 @@ import { clamp } from '../units';
 import { BANDS } from './look';
 import { SOUNDS, type SoundGuess } from './stroke-net';
 
-/** How a stroke sounds and what it may be, kept with a break in a character a number. */
+/** Packs a stroke's sound and the net's answer into a short text, one character per number. */
 
 /** The character of the least of each. */
 const FIRST = 48;
@@ -15,7 +15,7 @@ export const PRINT_LENGTH = BANDS + 2 * SOUNDS.length;
 /** Each of its characters is one of these. */
 export const PRINT_PATTERN = new RegExp(`^[\\u0030-\\u00d0]{${PRINT_LENGTH}}$`, 'u');
 
-/** What is kept of a stroke. */
+/** A stroke's unpacked print. */
 export interface StrokePrint {
   /** How its new sound is spread, as `printOf` (alike.ts) has it. */
   bands: Float64Array;

@@ -12,7 +12,7 @@ export const SOUND_KINDS = { kick: 'kick', snare: 'snare', hat: 'hat', skin: 'ot
 export type SoundKind = keyof typeof SOUND_KINDS;
 export const SOUNDS = Object.keys(SOUND_KINDS) as readonly SoundKind[];
 
-/** How many numbers of a stroke the first pass goes by: its look, and how it stands out from its loop. */
+/** Size of the first net's input: the look, and the comparison with the loop. */
 export const FIRST_SIZE = LOOK_SIZE + CONTEXT_SIZE;
 export const SECOND_SIZE = secondSize(SOUNDS.length);
 
@@ -60,7 +60,7 @@ function weighted(row: readonly number[], values: ArrayLike<number>): number {
   return sum;
 }
 
-/** What the first pass goes by, for each stroke of a loop. @param plain whether each is surely a stroke */
+/** The first net's input for each stroke of a loop. @param plain whether each is clearly a stroke */
 export function firstValues(looks: readonly Look[], plain: readonly boolean[]): Float64Array[] {
   const sure = looks.filter((_, i) => plain[i]);
   const context = contextOf(sure.length > 0 ? sure : looks);
@@ -73,7 +73,7 @@ export function firstValues(looks: readonly Look[], plain: readonly boolean[]): 
 }
 
 /**
- * What the second pass goes by, for each stroke of a loop.
+ * The second net's input for each stroke of a loop.
  * @param said what came out of the first pass, by stroke: how likely, how loud and how late each sound is
  */
 export function secondValues(

@@ -26,7 +26,7 @@ interface Props {
   part: Part;
   /** Extract from these alone. */
   selected?: ReadonlySet<HitId> | undefined;
-  /** It was heard in a recording: each row keeps its own levels, and its own timing where it has enough hits. */
+  /** The part comes from audio: levels are by row, and so is timing if rows have enough hits. */
   fromAudio?: boolean;
   onKeep: (groove: Groove) => void;
   onClose: () => void;

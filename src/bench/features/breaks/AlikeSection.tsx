@@ -21,10 +21,10 @@ import { useBench, useBenchStore } from '../../store/context';
 import type { PageFinding } from '../../store/ui-state';
 import { placesText } from '../../words/places';
 
-/** So many groups are listed. */
+/** Groups listed at most. */
 const LISTED = 16;
 
-/** Hits of a break that sound alike, by what they are called: heard, and named together. */
+/** Lists a break's hits in groups by sound and name, to hear and rename. */
 export function AlikeSection({ of, strokes }: { of: Break; strokes: readonly BreakStroke[] }) {
   const store = useBenchStore();
   const playback = usePlaybackOf();
@@ -40,12 +40,11 @@ export function AlikeSection({ of, strokes }: { of: Break; strokes: readonly Bre
   const wrong = Math.round(countedStrokes.reduce((sum, s) => sum + 1 - s.sure, 0));
   const isMarked = ({ strokes: own }: StrokeGroup<BreakStroke>): boolean =>
     own.length === marked.length && own.every((s) => marked.includes(s.id));
+  if (countedStrokes.length === 0) return <p className="text-sm text-faint">No hits found yet.</p>;
   return (
     <div>
       <p className="text-sm">
-        {wrong === 0
-          ? `All ${countedStrokes.length} names are probably right.`
-          : `About ${wrong} of ${counted(countedStrokes.length, 'name')} may be wrong.`}{' '}
+        {wrong === 0 ? 'The names are probably right.' : `About ${wrong} of ${counted(countedStrokes.length, 'name')} may be wrong.`}{' '}
         <span className="text-faint">
           {heard.prints && 'Rename a group, and others that sound like it follow. '}
           Shift N goes through the uncertain hits one by one.
