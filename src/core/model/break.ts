@@ -89,7 +89,7 @@ export interface HeardStrokes {
   sure: readonly number[];
   /** What is struck together with it; null for most. */
   also: readonly (StrokeKind | null)[];
-  /** How each sounds, so that strokes that sound alike are found (`unpackPrint` in onsets/print.ts); missing if an earlier version detected them. */
+  /** Packed sound of each stroke (onsets/print.ts); missing if an earlier version detected them. */
   prints?: readonly string[];
   /** Up to three ways to count it, the likeliest first. */
   readings: readonly BreakReading[];
